@@ -1,0 +1,175 @@
+// Package app holds the use cases: load, ask the core, save. It is the only
+// place where the store and the core meet.
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"log/slog"
+	"sync"
+	"time"
+
+	"allcoats/core/fault"
+	"allcoats/core/product"
+	"allcoats/core/weather"
+	"allcoats/store"
+
+	"github.com/google/uuid"
+)
+
+// Service is a weather service: the hours in [from, to] of a place as known
+// at issued.
+type Service interface {
+	Hours(lat, lon float64, from, to, issued time.Time) weather.Series
+}
+
+// App is the program without its ways in. It is safe for concurrent use.
+type App struct {
+	store    *store.Store
+	forecast Service
+	now      func() time.Time // the real clock
+	refresh  sync.Mutex
+}
+
+// New returns the use cases over s, with the example products in a library
+// that was never filled.
+func New(ctx context.Context, s *store.Store, forecast Service) (*App, error) {
+	a := &App{store: s, forecast: forecast, now: time.Now}
+	return a, a.stockLibrary(ctx)
+}
+
+// stockLibrary puts the example products into a new database, once.
+func (a *App) stockLibrary(ctx context.Context) error {
+	const key = "library-stocked"
+	if _, err := a.store.Read().Setting(ctx, key); !errors.Is(err, store.ErrNotFound) {
+		return err
+	}
+	return a.store.Write(ctx, func(q store.Queries) error {
+		for _, s := range product.Examples() {
+			if err := q.AddProduct(ctx, store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}); err != nil {
+				return err
+			}
+		}
+		return q.SetSetting(ctx, key, "true")
+	})
+}
+
+func newID() string { return uuid.Must(uuid.NewV7()).String() }
+
+// ErrNotFound means that the thing asked for is not there.
+var ErrNotFound = store.ErrNotFound
+
+// Conflict means that the thing edited has another version than the edit was
+// made on. Current is what is stored now.
+type Conflict struct{ Current any }
+
+func (Conflict) Error() string {
+	return "this was changed elsewhere in the meantime; both versions are shown, nothing is stored"
+}
+
+// InUse means that a thing cannot be deleted because others need it.
+type InUse struct{ By []string }
+
+func (e InUse) Error() string { return fmt.Sprintf("in use by %v", e.By) }
+
+// stale turns a stale edit into a Conflict with what current returns.
+func stale[T any](err error, current func() (T, error)) error {
+	if !errors.Is(err, store.ErrStale) {
+		return err
+	}
+	c, err := current()
+	if err != nil {
+		return err
+	}
+	return Conflict{c}
+}
+
+// ClockMode is how the program tells the time.
+type ClockMode string
+
+// Clock modes.
+const (
+	RealClock    ClockMode = "real"
+	FixedClock   ClockMode = "fixed"   // stands at one instant
+	RunningClock ClockMode = "running" // runs on from an instant
+)
+
+// ClockSetting is how the program tells the time. At is the instant it stands at or was set to,
+// SetAt when, by the real clock.
+type ClockSetting struct {
+	Mode  ClockMode `json:"mode" enum:"real,fixed,running"`
+	At    time.Time `json:"at"`
+	SetAt time.Time `json:"setAt"`
+}
+
+const clockKey = "clock"
+
+// Clock returns the clock setting; a new database follows the real clock.
+func (a *App) Clock(ctx context.Context) (ClockSetting, error) {
+	raw, err := a.store.Read().Setting(ctx, clockKey)
+	if errors.Is(err, store.ErrNotFound) {
+		return ClockSetting{Mode: RealClock}, nil
+	}
+	if err != nil {
+		return ClockSetting{}, err
+	}
+	var c ClockSetting
+	return c, json.Unmarshal([]byte(raw), &c)
+}
+
+// Now returns the program's time, UTC, to the second.
+func (a *App) Now(ctx context.Context) (time.Time, error) {
+	c, err := a.Clock(ctx)
+	if err != nil {
+		return time.Time{}, err
+	}
+	t := a.now()
+	switch c.Mode {
+	case FixedClock:
+		t = c.At
+	case RunningClock:
+		t = c.At.Add(t.Sub(c.SetAt))
+	}
+	return t.UTC().Truncate(time.Second), nil
+}
+
+// SetClock sets the program's clock and brings the simulated weather up to it.
+func (a *App) SetClock(ctx context.Context, mode ClockMode, at time.Time) error {
+	var bad fault.Errors
+	fault.OneOf(&bad, "mode", mode, []ClockMode{RealClock, FixedClock, RunningClock})
+	if y := at.Year(); mode != RealClock && (y < 2000 || y > 2100) {
+		bad.Add("at", "must be a time between 2000 and 2100")
+	}
+	if err := bad.Err(); err != nil {
+		return err
+	}
+	raw, err := json.Marshal(ClockSetting{mode, at.UTC(), a.now().UTC()})
+	if err != nil {
+		return err
+	}
+	if err := a.store.Write(ctx, func(q store.Queries) error { return q.SetSetting(ctx, clockKey, string(raw)) }); err != nil {
+		return err
+	}
+	return a.RefreshWeather(ctx)
+}
+
+// Run keeps the simulated weather up to date until ctx ends.
+func (a *App) Run(ctx context.Context) {
+	t := time.NewTicker(5 * time.Minute)
+	defer t.Stop()
+	for {
+		if err := a.RefreshWeather(ctx); err != nil && ctx.Err() == nil {
+			slog.Error("refresh weather", "err", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-t.C:
+		}
+	}
+}
+
+// Healthy reports whether the database answers.
+func (a *App) Healthy(ctx context.Context) error { return a.store.Ping(ctx) }

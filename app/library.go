@@ -1,0 +1,88 @@
+package app
+
+import (
+	"context"
+
+	"allcoats/core/product"
+	"allcoats/store"
+)
+
+// Product is a product of the library with its data sheet.
+type Product struct {
+	ID      string        `json:"id"`
+	Version int           `json:"version"`
+	Sheet   product.Sheet `json:"sheet"`
+}
+
+func productOf(r store.Product) Product {
+	s := r.Sheet.V
+	// The lists that every sheet has are [] rather than null.
+	if s.Methods == nil {
+		s.Methods = []string{}
+	}
+	if s.Tins == nil {
+		s.Tins = []product.Tin{}
+	}
+	if s.Cautions == nil {
+		s.Cautions = []string{}
+	}
+	return Product{r.ID, r.Version, s}
+}
+
+// Products lists the library.
+func (a *App) Products(ctx context.Context) ([]Product, error) {
+	return products(ctx, a.store.Read())
+}
+
+func products(ctx context.Context, q store.Queries) ([]Product, error) {
+	rows, err := q.Products(ctx)
+	out := make([]Product, len(rows))
+	for i, r := range rows {
+		out[i] = productOf(r)
+	}
+	return out, err
+}
+
+// Product returns one product.
+func (a *App) Product(ctx context.Context, id string) (Product, error) {
+	r, err := a.store.Read().Product(ctx, id)
+	return productOf(r), err
+}
+
+// AddProduct stores a new product.
+func (a *App) AddProduct(ctx context.Context, s product.Sheet) (Product, error) {
+	if err := s.Validate(); err != nil {
+		return Product{}, err
+	}
+	p := store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}
+	if err := a.store.Write(ctx, func(q store.Queries) error { return q.AddProduct(ctx, p) }); err != nil {
+		return Product{}, err
+	}
+	return a.Product(ctx, p.ID)
+}
+
+// EditProduct changes a product's sheet.
+func (a *App) EditProduct(ctx context.Context, id string, version int, s product.Sheet) (Product, error) {
+	if err := s.Validate(); err != nil {
+		return Product{}, err
+	}
+	p := store.Product{ID: id, Version: version, Sheet: store.JSON[product.Sheet]{V: s}}
+	if err := a.store.Write(ctx, func(q store.Queries) error { return q.EditProduct(ctx, p) }); err != nil {
+		return Product{}, stale(err, func() (Product, error) { return a.Product(ctx, id) })
+	}
+	return a.Product(ctx, id)
+}
+
+// RemoveProduct deletes a product that nothing uses; else it is InUse.
+func (a *App) RemoveProduct(ctx context.Context, id string) error {
+	return a.store.Write(ctx, func(q store.Queries) error {
+		by, err := q.ProductUses(ctx, id)
+		if err != nil {
+			return err
+		}
+		if len(by) > 0 {
+			return InUse{by}
+		}
+		return q.RemoveProduct(ctx, id)
+	})
+}

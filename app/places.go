@@ -1,0 +1,238 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"time"
+
+	"allcoats/core/fault"
+	"allcoats/core/weather"
+	"allcoats/formats"
+	"allcoats/instruments"
+	"allcoats/store"
+)
+
+// Place is where boats stand and what weather they have.
+type Place struct {
+	ID      string `json:"id"`
+	Version int    `json:"version"`
+	PlaceEdit
+}
+
+// PlaceEdit is what a user can set of a place.
+type PlaceEdit struct {
+	Name         string  `json:"name"`
+	LatitudeDeg  float64 `json:"latitudeDeg"`
+	LongitudeDeg float64 `json:"longitudeDeg"`
+	// TimeZone is an IANA name such as Europe/London.
+	TimeZone      string `json:"timeZone"`
+	WeatherSource string `json:"weatherSource" enum:"simulated,imported"`
+}
+
+// Where a place's weather comes from.
+const (
+	Simulated = "simulated"
+	Imported  = "imported"
+)
+
+func (p PlaceEdit) validate() error {
+	var bad fault.Errors
+	if p.Name == "" {
+		bad.Add("name", "give the place a name")
+	}
+	bad.Range("latitudeDeg", p.LatitudeDeg, -90, 90, "°")
+	bad.Range("longitudeDeg", p.LongitudeDeg, -180, 180, "°")
+	if _, err := time.LoadLocation(p.TimeZone); err != nil || p.TimeZone == "" || p.TimeZone == "Local" {
+		bad.Add("timeZone", "%q is not a time zone such as Europe/London", p.TimeZone)
+	}
+	fault.OneOf(&bad, "weatherSource", p.WeatherSource, []string{Simulated, Imported})
+	return bad.Err()
+}
+
+func (p PlaceEdit) row(id string, version int) store.Place {
+	return store.Place{ID: id, Version: version, Name: p.Name, LatitudeDeg: p.LatitudeDeg, LongitudeDeg: p.LongitudeDeg, TimeZone: p.TimeZone, WeatherSource: p.WeatherSource}
+}
+
+func placeOf(r store.Place) Place {
+	return Place{r.ID, r.Version, PlaceEdit{r.Name, r.LatitudeDeg, r.LongitudeDeg, r.TimeZone, r.WeatherSource}}
+}
+
+func (p PlaceEdit) location() *time.Location {
+	loc, err := time.LoadLocation(p.TimeZone)
+	if err != nil {
+		return time.UTC
+	}
+	return loc
+}
+
+// Places lists the places.
+func (a *App) Places(ctx context.Context) ([]Place, error) {
+	rows, err := a.store.Read().Places(ctx)
+	out := make([]Place, len(rows))
+	for i, r := range rows {
+		out[i] = placeOf(r)
+	}
+	return out, err
+}
+
+// Place returns one place.
+func (a *App) Place(ctx context.Context, id string) (Place, error) {
+	r, err := a.store.Read().Place(ctx, id)
+	return placeOf(r), err
+}
+
+// AddPlace stores a new place and, if it is simulated, its weather.
+func (a *App) AddPlace(ctx context.Context, e PlaceEdit) (Place, error) {
+	if err := e.validate(); err != nil {
+		return Place{}, err
+	}
+	id := newID()
+	if err := a.store.Write(ctx, func(q store.Queries) error { return q.AddPlace(ctx, e.row(id, 1)) }); err != nil {
+		return Place{}, err
+	}
+	if err := a.RefreshWeather(ctx); err != nil {
+		return Place{}, err
+	}
+	return a.Place(ctx, id)
+}
+
+// EditPlace changes a place. A move, or a change of weather source, drops the
+// simulated record of the old one.
+func (a *App) EditPlace(ctx context.Context, id string, version int, e PlaceEdit) (Place, error) {
+	if err := e.validate(); err != nil {
+		return Place{}, err
+	}
+	err := a.store.Write(ctx, func(q store.Queries) error {
+		old, err := q.Place(ctx, id)
+		if err != nil {
+			return err
+		}
+		if err := q.EditPlace(ctx, e.row(id, version)); err != nil {
+			return err
+		}
+		moved := old.LatitudeDeg != e.LatitudeDeg || old.LongitudeDeg != e.LongitudeDeg || old.WeatherSource != e.WeatherSource
+		if old.WeatherSource == Simulated && moved {
+			return dropAll(ctx, q, id)
+		}
+		return nil
+	})
+	if err != nil {
+		return Place{}, stale(err, func() (Place, error) { return a.Place(ctx, id) })
+	}
+	if err := a.RefreshWeather(ctx); err != nil {
+		return Place{}, err
+	}
+	return a.Place(ctx, id)
+}
+
+func dropAll(ctx context.Context, q store.Queries, placeID string) error {
+	return errors.Join(q.DropWeather(ctx, placeID, true, time.Unix(0, 0)), q.DropWeather(ctx, placeID, false, time.Unix(0, 0)))
+}
+
+// history is how far back a simulated place's record begins.
+const history = 60 * 24 * time.Hour
+
+// RefreshWeather brings every simulated place's record up to now: measured so
+// far, and a new forecast.
+func (a *App) RefreshWeather(ctx context.Context) error {
+	a.refresh.Lock()
+	defer a.refresh.Unlock()
+	now, err := a.Now(ctx)
+	if err != nil {
+		return err
+	}
+	hour := now.Truncate(time.Hour)
+	places, err := a.store.Read().Places(ctx)
+	if err != nil {
+		return err
+	}
+	for _, p := range places {
+		if p.WeatherSource != Simulated {
+			continue
+		}
+		last, err := a.store.Read().LastWeather(ctx, p.ID, true)
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			return err
+		}
+		if err == nil && last.Equal(hour) {
+			continue
+		}
+		from := hour.Add(-history)
+		if err == nil && last.After(from) && last.Before(hour) {
+			from = last.Add(time.Hour)
+		}
+		record := a.forecast.Hours(p.LatitudeDeg, p.LongitudeDeg, from, hour.Add(instruments.Days*24*time.Hour), hour)
+		cut := record.Find(hour) + 1
+		err = a.store.Write(ctx, func(q store.Queries) error {
+			return errors.Join(
+				q.DropWeather(ctx, p.ID, true, hour.Add(time.Second)), // the clock was set back
+				q.DropWeather(ctx, p.ID, false, time.Unix(0, 0)),
+				q.PutWeather(ctx, p.ID, true, record[:cut]),
+				q.PutWeather(ctx, p.ID, false, record[cut:]))
+		})
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Import is what a weather file brought.
+type Import struct {
+	Rows     int       `json:"rows"`
+	Measured int       `json:"measured"`
+	Forecast int       `json:"forecast"`
+	From     time.Time `json:"from"`
+	To       time.Time `json:"to"`
+}
+
+// ImportWeather stores a CSV record (formats.ReadWeatherCSV) for a place: rows
+// up to now as measured, later ones as the new forecast. A simulated record is
+// replaced by it. All or nothing.
+func (a *App) ImportWeather(ctx context.Context, placeID string, csv []byte) (Import, error) {
+	p, err := a.store.Read().Place(ctx, placeID)
+	if err != nil {
+		return Import{}, err
+	}
+	now, err := a.Now(ctx)
+	if err != nil {
+		return Import{}, err
+	}
+	record, err := formats.ReadWeatherCSV(csv, placeOf(p).location())
+	if err != nil {
+		return Import{}, err
+	}
+	cut := record.Find(now) + 1
+	err = a.store.Write(ctx, func(q store.Queries) error {
+		if p.WeatherSource == Simulated {
+			if err := dropAll(ctx, q, placeID); err != nil {
+				return err
+			}
+			p.WeatherSource = Imported
+			if err := q.EditPlace(ctx, p); err != nil {
+				return err
+			}
+		}
+		if cut < len(record) {
+			if err := q.DropWeather(ctx, placeID, false, time.Unix(0, 0)); err != nil {
+				return err
+			}
+		}
+		return errors.Join(q.PutWeather(ctx, placeID, true, record[:cut]), q.PutWeather(ctx, placeID, false, record[cut:]))
+	})
+	if err != nil {
+		return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, placeID) })
+	}
+	from, to, _ := record.Span()
+	return Import{len(record), cut, len(record) - cut, from, to}, nil
+}
+
+// record returns a place's weather in [from, to], measured over forecast.
+func record(ctx context.Context, q store.Queries, placeID string, from, to time.Time) (weather.Series, error) {
+	measured, err := q.Weather(ctx, placeID, true, from, to)
+	if err != nil {
+		return nil, err
+	}
+	forecast, err := q.Weather(ctx, placeID, false, from, to)
+	return weather.Merge(measured, forecast), err
+}

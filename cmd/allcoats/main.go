@@ -1,0 +1,218 @@
+// Command allcoats plans, computes and records the coats of boats.
+package main
+
+import (
+	"bufio"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"os/signal"
+	"syscall"
+	"time"
+	_ "time/tzdata" // zones without help from the system
+
+	"allcoats/app"
+	"allcoats/core/calc"
+	"allcoats/core/fault"
+	"allcoats/demo"
+	"allcoats/httpapi"
+	"allcoats/instruments"
+	"allcoats/store"
+	"allcoats/web"
+
+	"github.com/spf13/cobra"
+)
+
+// version is set by the build.
+var version = "dev"
+
+func main() {
+	slog.SetDefault(slog.New(slog.NewTextHandler(os.Stderr, nil)))
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	if err := root().ExecuteContext(ctx); err != nil {
+		fmt.Fprintln(os.Stderr, "allcoats:", err)
+		os.Exit(1)
+	}
+}
+
+func root() *cobra.Command {
+	c := &cobra.Command{
+		Use: "allcoats", Short: "Plan, compute and record the coats of a boat", SilenceUsage: true, SilenceErrors: true,
+	}
+	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), openAPICommand(), &cobra.Command{
+		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
+		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), version) },
+	})
+	return c
+}
+
+// listen holds the flags of the commands that serve.
+type listen struct{ addr, db string }
+
+func (l *listen) flags(c *cobra.Command, db string) {
+	c.Flags().StringVar(&l.addr, "addr", "127.0.0.1:8080", "address to listen on; elsewhere than on this machine ALLCOATS_PASSPHRASE must be set")
+	c.Flags().StringVar(&l.db, "db", db, "database file")
+}
+
+func serveCommand() *cobra.Command {
+	var l listen
+	c := &cobra.Command{
+		Use: "serve", Short: "Serve the application on a database, creating it if it is not there", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error { return l.serve(c.Context(), nil) },
+	}
+	l.flags(c, "allcoats.db")
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var l listen
+	var follow bool
+	c := &cobra.Command{
+		Use: "demo", Short: "Serve a made-up yard with three boats, made anew in a database of its own", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			for _, end := range []string{"", "-wal", "-shm"} {
+				if err := os.Remove(l.db + end); err != nil && !errors.Is(err, os.ErrNotExist) {
+					return err
+				}
+			}
+			return l.serve(c.Context(), func(ctx context.Context, a *app.App) error {
+				if follow {
+					return demo.Build(ctx, a, time.Now(), app.RealClock)
+				}
+				return demo.Build(ctx, a, demo.Now, app.FixedClock)
+			})
+		},
+	}
+	l.flags(c, "allcoats-demo.db")
+	c.Flags().BoolVar(&follow, "follow", false, "build the demo around the real time and follow the real clock")
+	return c
+}
+
+func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App) error) error {
+	passphrase := os.Getenv("ALLCOATS_PASSPHRASE")
+	if !httpapi.Loopback(l.addr) && passphrase == "" {
+		return fmt.Errorf("listening on %s lets others in: set ALLCOATS_PASSPHRASE first", l.addr)
+	}
+	s, err := store.Open(ctx, l.db)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	a, err := app.New(ctx, s, instruments.Forecast{Seed: demo.Seed})
+	if err != nil {
+		return err
+	}
+	if fill != nil {
+		if err := fill(ctx, a); err != nil {
+			return fmt.Errorf("demo: %w", err)
+		}
+	}
+	ln, err := net.Listen("tcp", l.addr)
+	if err != nil {
+		return err
+	}
+	server := &http.Server{
+		Handler:           httpapi.Handler(a, httpapi.Options{Version: version, Web: web.Files(), Passphrase: passphrase}),
+		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute,
+		MaxHeaderBytes: 64 << 10,
+	}
+	refreshed := make(chan struct{})
+	go func() { defer close(refreshed); a.Run(ctx) }()
+	failed := make(chan error, 1)
+	go func() { failed <- server.Serve(ln) }()
+	fmt.Printf("All Coats is at http://%s\n", ln.Addr())
+	select {
+	case err := <-failed:
+		return err
+	case <-ctx.Done():
+	}
+	slog.Info("stopping")
+	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
+	defer cancel()
+	err = server.Shutdown(grace)
+	<-refreshed
+	return err
+}
+
+func calcCommand() *cobra.Command {
+	var lines bool
+	c := &cobra.Command{
+		Use: "calc [name]", Short: "Answer a calculator's JSON request from standard input; without a name list the calculators", Args: cobra.MaximumNArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			out := json.NewEncoder(c.OutOrStdout())
+			if len(args) == 0 {
+				for _, k := range calc.All {
+					if err := out.Encode(k.Info()); err != nil {
+						return err
+					}
+				}
+				return nil
+			}
+			k, ok := calc.ByName(args[0])
+			if !ok {
+				return fmt.Errorf("there is no calculator %q; allcoats calc lists them", args[0])
+			}
+			if lines {
+				return calcLines(k, c.InOrStdin(), out)
+			}
+			raw, err := io.ReadAll(c.InOrStdin())
+			if err != nil {
+				return err
+			}
+			res, err := k.Run(raw)
+			if err != nil {
+				return err
+			}
+			out.SetIndent("", " ")
+			return out.Encode(res)
+		},
+	}
+	c.Flags().BoolVar(&lines, "lines", false, "one request a line in, one answer a line out; a bad request answers {\"errors\": …} and the rest go on")
+	return c
+}
+
+// maxLine is the longest request of calc --lines.
+const maxLine = 64 << 20
+
+func calcLines(k calc.Calculator, in io.Reader, out *json.Encoder) error {
+	scan := bufio.NewScanner(in)
+	scan.Buffer(nil, maxLine)
+	for scan.Scan() {
+		if len(scan.Bytes()) == 0 {
+			continue
+		}
+		res, err := k.Run(scan.Bytes())
+		if err != nil {
+			var bad fault.Errors
+			if !errors.As(err, &bad) {
+				return err
+			}
+			res = map[string]fault.Errors{"errors": bad}
+		}
+		if err := out.Encode(res); err != nil {
+			return err
+		}
+	}
+	return scan.Err()
+}
+
+func openAPICommand() *cobra.Command {
+	return &cobra.Command{
+		Use: "openapi", Short: "Print the OpenAPI document", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			doc, err := httpapi.OpenAPI("")
+			if err != nil {
+				return err
+			}
+			_, err = c.OutOrStdout().Write(doc)
+			return err
+		},
+	}
+}

@@ -1,0 +1,188 @@
+package calc
+
+import (
+	"encoding/json"
+	"math"
+	"os"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A reference is a case of testdata, made by independent libraries. Its keys
+// carry their own names; the tests below translate.
+type reference struct {
+	Name   string
+	Input  map[string]any
+	Expect map[string]any
+	Tol    map[string]struct{ Abs, Rel float64 }
+}
+
+func references(t *testing.T, file string) []reference {
+	t.Helper()
+	raw, err := os.ReadFile("testdata/" + file)
+	require.NoError(t, err)
+	var doc struct{ Cases []reference }
+	require.NoError(t, json.Unmarshal(raw, &doc))
+	require.NotEmpty(t, doc.Cases)
+	return doc.Cases
+}
+
+// num returns a number of the input, 0 if it is not there.
+func (r reference) num(key string) float64 {
+	v, _ := r.Input[key].(float64)
+	return v
+}
+
+// check compares one expected key.
+func (r reference) check(t *testing.T, key string, got float64) {
+	t.Helper()
+	want, ok := r.Expect[key].(float64)
+	require.True(t, ok, "%s is not expected", key)
+	tol := r.Tol[key]
+	assert.LessOrEqual(t, math.Abs(got-want), math.Max(tol.Abs, tol.Rel*math.Abs(want))+1e-12, "%s: got %v, want %v", key, got, want)
+}
+
+// run sends a request through the calculator of that name as JSON, as every
+// other way in does, and returns the JSON answer.
+func run(t *testing.T, name string, request map[string]any) map[string]any {
+	t.Helper()
+	raw, err := json.Marshal(request)
+	require.NoError(t, err)
+	c, ok := ByName(name)
+	require.True(t, ok)
+	res, err := c.Run(raw)
+	require.NoError(t, err)
+	raw, err = json.Marshal(res)
+	require.NoError(t, err)
+	var out map[string]any
+	require.NoError(t, json.Unmarshal(raw, &out))
+	return out
+}
+
+func TestMoistAirAgainstPsychrolib(t *testing.T) {
+	names := map[string]string{
+		"dew_point_C": "dewPointC", "sat_vapour_pressure_hPa": "saturationPressureHPa", "vapour_pressure_hPa": "vapourPressureHPa",
+		"absolute_humidity_g_m3": "absoluteHumidityGM3", "mixing_ratio_g_kg": "mixingRatioGKg",
+		"relative_humidity_2_unclamped_pct": "heatedRHPct", "surface_relative_humidity_unclamped_pct": "surfaceRHPct",
+		"surface_minus_dew_point_K": "dewPointSpreadK",
+	}
+	for _, r := range references(t, "psychro.json") {
+		t.Run(r.Name, func(t *testing.T) {
+			req := map[string]any{}
+			for from, to := range map[string]string{
+				"air_temperature_C": "tempC", "relative_humidity_pct": "rhPct", "pressure_hPa": "pressureHPa", "air_temperature_1_C": "tempC",
+				"relative_humidity_1_pct": "rhPct", "air_temperature_2_C": "heatedToC", "surface_temperature_C": "surfaceTempC",
+			} {
+				if v, ok := r.Input[from]; ok {
+					req[to] = v
+				}
+			}
+			got := run(t, "moist-air", req)
+			checked := 0
+			for key, want := range r.Expect {
+				switch key {
+				case "frost_point_C": // over ice; the program means liquid water
+				case "condenses":
+					assert.Equal(t, want, got["heatedRHPct"].(float64) >= 100)
+				case "wet":
+					assert.Equal(t, want, got["condenses"])
+				case "at_least_3K_above_dew_point":
+					assert.Equal(t, want, got["dewPointSpreadK"].(float64) >= 3)
+				default:
+					require.Contains(t, names, key)
+					r.check(t, key, got[names[key]].(float64))
+					checked++
+				}
+			}
+			assert.NotZero(t, checked)
+		})
+	}
+}
+
+func TestFilmAgainstExactFractions(t *testing.T) {
+	done := map[string]int{}
+	for _, r := range references(t, "film.json") {
+		kind := r.Input["kind"].(string)
+		t.Run(r.Name, func(t *testing.T) {
+			film := func() map[string]any {
+				return run(t, "film", map[string]any{
+					"volumeSolidsPct": r.num("volume_solids_pct"), "dftUm": r.num("dft_um") + r.num("dft_per_coat_um"), "wftUm": r.num("wft_um"),
+					"thinnerPct": r.num("thinner_pct_of_paint_volume"), "areaM2": r.num("area_m2"), "coats": r.num("coats"), "lossPct": r.num("loss_pct"),
+				})
+			}
+			var keys map[string]string
+			switch kind {
+			case "spreading_rate":
+				got := film()["spreadingRateM2L"].(float64)
+				r.check(t, "theoretical_m2_per_L", got)
+				r.check(t, "theoretical_ft2_per_US_gal",
+					run(t, "convert", map[string]any{"value": got, "from": "m²/L", "to": "ft²/US gal"})["value"].(float64))
+			case "convert", "convert_difference":
+				to := r.Input["to"]
+				if kind == "convert_difference" {
+					got := run(t, "convert", map[string]any{"value": r.num("value"), "from": "degF difference", "to": to})
+					r.check(t, "value", got["value"].(float64))
+					break
+				}
+				got := run(t, "convert", map[string]any{"value": r.num("value"), "from": r.Input["from"], "to": to})
+				r.check(t, "value", got["value"].(float64))
+			case "wet_film":
+				keys = map[string]string{"wft_um": "wftUm", "volume_solids_after_thinning_pct": "solidsThinnedPct"}
+			case "dry_film":
+				keys = map[string]string{"dft_um": "dftUm"}
+			case "quantity":
+				keys = map[string]string{"theoretical_L_all_coats": "theoreticalL", "practical_L_all_coats": "practicalL", "thinner_L": "thinnerL",
+					"practical_m2_per_L": "practicalRateM2L", "dry_film_volume_on_surface_L": "dryVolumeOnSurfaceL"}
+			default:
+				t.Skip("mixing and acceptance are other calculators")
+			}
+			for want, got := range keys {
+				r.check(t, want, film()[got].(float64))
+			}
+			done[kind]++
+		})
+	}
+	for _, kind := range []string{"spreading_rate", "wet_film", "dry_film", "quantity", "convert", "convert_difference"} {
+		assert.NotZero(t, done[kind], kind)
+	}
+}
+
+// The program holds minimum clocks above their table and extrapolates maximum
+// ones, so of the cases outside the table each rule takes its own half.
+func TestRecoatAgainstQuadrature(t *testing.T) {
+	table := func(v any) []map[string]any {
+		rows, _ := v.([]any)
+		out := make([]map[string]any, len(rows))
+		for i, row := range rows {
+			out[i] = map[string]any{"tempC": row.([]any)[0], "hours": row.([]any)[1]}
+		}
+		return out
+	}
+	for _, r := range references(t, "cure.json") {
+		t.Run(r.Name, func(t *testing.T) {
+			got := run(t, "recoat", map[string]any{
+				"min": table(r.Input["tau_min_recoat_h_at_C"]), "max": table(r.Input["tau_max_recoat_h_at_C"]),
+				"minCureC": r.Input["no_progress_below_C"], "appliedAtH": r.Input["applied_at_h"], "surfaceTempsC": r.Input["surface_temperature_C_hourly"],
+			})
+			outside := r.Input["outside_table"]
+			for _, side := range []struct{ key, end, got, progress, skip string }{
+				{"min_recoat_h_after_application", "min_progress_at_end", "opensAfterH", "minProgress", "extrapolate"},
+				{"max_recoat_h_after_application", "max_progress_at_end", "closesAfterH", "maxProgress", "hold"},
+			} {
+				if outside == side.skip {
+					continue
+				}
+				if r.Expect[side.key] == nil {
+					assert.Nil(t, got[side.got], side.key)
+				} else {
+					r.check(t, side.key, got[side.got].(float64))
+				}
+				if _, ok := r.Expect[side.end]; ok {
+					r.check(t, side.end, got[side.progress].(float64))
+				}
+			}
+		})
+	}
+}

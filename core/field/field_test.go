@@ -1,0 +1,150 @@
+package field
+
+import (
+	"math/rand/v2"
+	"testing"
+	"time"
+
+	"allcoats/core/product"
+	"allcoats/core/weather"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var noon = time.Date(2026, 6, 1, 12, 0, 0, 0, time.UTC)
+
+func num(v float64) *float64 { return &v }
+
+// record makes hourly air from noon on; surface and air are alike.
+func record(temps []float64, rh float64, rain map[int]float64) Weather {
+	var s weather.Series
+	for i, t := range temps {
+		s = append(s, weather.Hour{At: noon.Add(time.Duration(i) * time.Hour), TempC: t, RHPct: rh, RainMM: num(rain[i]), WindMS: num(4)})
+	}
+	return Weather{s, s.SurfaceTemps()}
+}
+
+func flat(v float64, n int) []float64 {
+	out := make([]float64, n)
+	for i := range out {
+		out[i] = v
+	}
+	return out
+}
+
+func TestBindingReason(t *testing.T) {
+	dryAir := record(flat(15, 2), 50, nil)
+	cases := []struct {
+		name    string
+		limits  product.Limits
+		weather Weather
+		spray   bool
+		want    Limit
+		margin  float64
+	}{
+		{"too cold", product.Limits{AirMinC: num(18)}, dryAir, false, AirMin, -3},
+		{"too warm", product.Limits{AirMaxC: num(14)}, dryAir, false, AirMax, -1},
+		{"surface too cold", product.Limits{SurfaceMinC: num(16)}, dryAir, false, SurfaceMin, -1},
+		{"surface too warm", product.Limits{SurfaceMaxC: num(10)}, dryAir, false, SurfaceMax, -5},
+		{"too damp", product.Limits{RHMaxPct: num(40)}, dryAir, false, Humidity, -10},
+		{"too near dew", product.Limits{SpreadMinK: num(15)}, dryAir, false, Spread, (15 - dryAir.Air[0].DewPointC()) - 15},
+		{"rain", product.Limits{}, record(flat(15, 2), 50, map[int]float64{0: 2}), false, Rain, -1.95},
+		{"wind while spraying", product.Limits{WindMaxMS: num(3)}, dryAir, true, Wind, -1},
+		{"outside the polygon", product.Limits{Polygon: []product.Corner{{TempC: 20, RHPct: 20}, {TempC: 30, RHPct: 20}, {TempC: 30, RHPct: 80}, {TempC: 20, RHPct: 80}}}, dryAir, false, Polygon, -5},
+	}
+	for _, c := range cases {
+		t.Run(c.name, func(t *testing.T) {
+			j := Job{Limits: c.limits, Spray: c.spray, Lat: 53}
+			h := j.Hours(c.weather)[0]
+			assert.False(t, h.Allowed)
+			assert.Equal(t, c.want, h.Binding.Limit)
+			assert.InDelta(t, c.margin, h.Binding.Margin, 1e-9)
+		})
+	}
+	brushed := Job{Limits: product.Limits{WindMaxMS: num(3)}, Lat: 53}
+	assert.True(t, brushed.Hours(dryAir)[0].Allowed, "wind binds only spraying")
+	inside := Job{Limits: product.Limits{Polygon: []product.Corner{{TempC: 10, RHPct: 20}, {TempC: 30, RHPct: 20}, {TempC: 30, RHPct: 80}, {TempC: 10, RHPct: 80}}}, Lat: 53}
+	assert.True(t, inside.Hours(dryAir)[0].Allowed)
+	night := Job{Lat: -53, Lon: 180}
+	assert.Equal(t, Light, night.Hours(dryAir)[0].Binding.Limit)
+	night.Lights = true
+	assert.True(t, night.Hours(dryAir)[0].Allowed)
+}
+
+func TestWindows(t *testing.T) {
+	// 20 °C until hour 6, then linear down to 8 at hour 8: below 14 from hour 7.
+	temps := append(flat(20, 7), 14, 8, 8, 8, 8, 8)
+	w := record(temps, 40, nil)
+	j := Job{Limits: product.Limits{AirMinC: num(14)}, Apply: time.Hour, Hold: 2 * time.Hour, Lights: true}
+	got := j.Windows(w, noon, noon.Add(10*time.Hour))
+	require.Len(t, got, 1)
+	assert.Equal(t, noon, got[0].From)
+	assert.WithinDuration(t, noon.Add(4*time.Hour), got[0].To, time.Minute, "laying 1 h and holding 2 h must be over at hour 7")
+	assert.Nil(t, got[0].Opens)
+	require.NotNil(t, got[0].Closes)
+	assert.Equal(t, AirMin, got[0].Closes.Check.Limit)
+	assert.Equal(t, Holding, got[0].Closes.Phase)
+	assert.WithinDuration(t, noon.Add(7*time.Hour), got[0].Closes.From, time.Minute)
+	assert.InDelta(t, 2, got[0].SlackH, 0.02)
+}
+
+func TestWindowsRain(t *testing.T) {
+	w := record(flat(20, 13), 40, map[int]float64{3: 1, 9: 1})
+	j := Job{Apply: time.Hour, Dry: 2 * time.Hour, Lights: true}
+	got := j.Windows(w, noon, noon.Add(9*time.Hour))
+	require.Len(t, got, 1, "the stretch before the first rain is only as long as laying and drying")
+	assert.WithinDuration(t, noon.Add(4*time.Hour), got[0].From, time.Minute, "rain of hour 3 ends at hour 4")
+	assert.WithinDuration(t, noon.Add(6*time.Hour), got[0].To, time.Minute)
+	assert.Equal(t, Rain, got[0].Opens.Check.Limit)
+	assert.Equal(t, Drying, got[0].Closes.Phase)
+	j.Sheltered = true
+	assert.Len(t, j.Windows(w, noon, noon.Add(9*time.Hour)), 1)
+	assert.Equal(t, noon, j.Windows(w, noon, noon.Add(9*time.Hour))[0].From, "under cover rain does not count")
+}
+
+func TestNoStartWhereTheWeatherIsNotKnown(t *testing.T) {
+	w := record(flat(20, 5), 40, nil)
+	j := Job{Apply: time.Hour, Hold: time.Hour, Lights: true}
+	got := j.Windows(w, noon, noon.Add(10*time.Hour))
+	require.Len(t, got, 1)
+	assert.WithinDuration(t, noon.Add(2*time.Hour), got[0].To, time.Minute)
+	assert.Equal(t, NoData, got[0].Closes.Check.Limit)
+	assert.Empty(t, j.Windows(Weather{}, noon, noon.Add(time.Hour)))
+	assert.Empty(t, j.Windows(w, noon, noon))
+}
+
+// A window is what it says: from every start in it the checks hold through
+// laying and hold, and a longer hold never makes more room.
+func TestWindowsHoldThroughout(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 4))
+	for range 60 {
+		temps := flat(0, 72)
+		for i := range temps {
+			temps[i] = 12 + 6*r.Float64() + 4*float64(i%24)/24
+		}
+		w := record(temps, 55+20*r.Float64(), map[int]float64{r.IntN(72): 1})
+		j := Job{Limits: product.Limits{AirMinC: num(13), RHMaxPct: num(85)}, Apply: 40 * time.Minute, Hold: 90 * time.Minute, Dry: time.Hour, Lat: 53}
+		total := time.Duration(0)
+		for _, win := range j.Windows(w, noon, noon.Add(60*time.Hour)) {
+			total += win.To.Sub(win.From)
+			start := win.From.Add(time.Duration(r.Int64N(int64(win.To.Sub(win.From)) + 1)))
+			for at := start; at.Before(start.Add(j.Apply + j.Hold)); at = at.Add(7 * time.Minute) {
+				h, s, ok := w.at(at)
+				require.True(t, ok)
+				checks := climate(j.Limits, h, s)
+				if at.Before(start.Add(j.Apply)) {
+					checks = j.applying(h, s)
+				}
+				// An excursion shorter than the search grid may go unseen.
+				require.Greater(t, Worst(checks).Slack, -0.5, "start %s at %s: %v", start, at, Worst(checks))
+			}
+		}
+		j.Hold += 2 * time.Hour
+		longer := time.Duration(0)
+		for _, win := range j.Windows(w, noon, noon.Add(60*time.Hour)) {
+			longer += win.To.Sub(win.From)
+		}
+		assert.LessOrEqual(t, longer, total)
+	}
+}

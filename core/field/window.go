@@ -1,0 +1,209 @@
+package field
+
+import (
+	"sort"
+	"time"
+
+	"allcoats/core/weather"
+)
+
+// Phase is when a limit fails, seen from a coat's start.
+type Phase string
+
+// Phases of a coat.
+const (
+	Laying  Phase = "laying"
+	Holding Phase = "holding"
+	Drying  Phase = "drying" // must stay free of rain
+)
+
+// Reason is why a coat may not start at some time: Check fails from From to
+// To, in the phase that a coat started there would be in.
+type Reason struct {
+	Check Check     `json:"check"`
+	Phase Phase     `json:"phase"`
+	From  time.Time `json:"from"`
+	To    time.Time `json:"to"`
+}
+
+// Window is a stretch of starts from each of which the field holds through
+// laying and holding. Opens is what forbids earlier starts, Closes later ones;
+// nil at the ends of what was asked for.
+type Window struct {
+	From   time.Time `json:"from"`
+	To     time.Time `json:"to"`
+	Opens  *Reason   `json:"opens,omitempty"`
+	Closes *Reason   `json:"closes,omitempty"`
+	// SlackH is how long the best start is away from both ends, hours.
+	SlackH float64 `json:"slackH"`
+	// Slack is the least margin to any limit, in typical forecast errors,
+	// from the middle start to the end of its hold.
+	Slack float64 `json:"slack"`
+	// Binding is the check that Slack belongs to.
+	Binding Check `json:"binding"`
+	// Measured is set if the whole window lies in the measured record.
+	Measured bool `json:"measured"`
+}
+
+// grid is how finely the record is searched for crossings; they are then
+// found to half a minute.
+const grid = 10 * time.Minute
+
+// blocked is a stretch of starts forbidden by a reason.
+type blocked struct {
+	from, to time.Time
+	why      Reason
+	last     Check // what fails just before to
+}
+
+// Windows lists the stretches of starts in [from, to], at least one minute
+// long, in order of time. Edges are rounded inward to whole minutes. Weather
+// that is not known forbids.
+func (j Job) Windows(w Weather, from, to time.Time) []Window {
+	if len(w.Air) == 0 || !from.Before(to) {
+		return nil
+	}
+	var stops []blocked
+	forbid := func(f failure, phase Phase, after time.Duration) {
+		// A failure in (a, b) forbids the starts whose phase meets it. Rain
+		// and cold may not begin before the phase is over.
+		begin := f.from.Add(-after)
+		if begin.Before(f.to) {
+			stops = append(stops, blocked{begin, f.to, Reason{f.check, phase, f.from, f.to}, f.last})
+		}
+	}
+	tail := max(j.Hold, j.Dry)
+	end := to.Add(j.Apply + tail)
+	for _, f := range failures(w, from, end, j.applying) {
+		forbid(f, Laying, j.Apply)
+	}
+	holding := func(h weather.Hour, s float64) []Check { return climate(j.Limits, h, s) }
+	for _, f := range failures(w, from, end, holding) {
+		forbid(f, Holding, j.Apply+j.Hold)
+	}
+	if !j.Sheltered {
+		raining := func(h weather.Hour, _ float64) []Check {
+			if h.RainMM == nil {
+				return []Check{rain(0)}
+			}
+			return []Check{rain(*h.RainMM)}
+		}
+		for _, f := range failures(w, from, end, raining) {
+			forbid(f, Drying, j.Apply+j.Dry)
+		}
+	}
+	sort.SliceStable(stops, func(a, b int) bool { return stops[a].from.Before(stops[b].from) })
+	return j.between(w, stops, from, to)
+}
+
+// between returns the gaps that stops leave in [from, to].
+func (j Job) between(w Weather, stops []blocked, from, to time.Time) []Window {
+	var out []Window
+	open := from
+	var opens *Reason
+	close := func(at time.Time, why *Reason) {
+		a, b := open.Truncate(time.Minute), at.Truncate(time.Minute)
+		if a.Before(open) {
+			a = a.Add(time.Minute)
+		}
+		if b.Sub(a) >= time.Minute {
+			out = append(out, j.judge(w, Window{From: a, To: b, Opens: opens, Closes: why}))
+		}
+	}
+	for i := range stops {
+		s := &stops[i]
+		if !s.to.After(from) {
+			continue
+		}
+		if s.from.After(to) {
+			break
+		}
+		if s.from.After(open) {
+			close(s.from, &s.why)
+		}
+		if s.to.After(open) {
+			why := s.why
+			why.Check = s.last
+			open, opens = s.to, &why
+		}
+	}
+	if open.Before(to) {
+		close(to, nil)
+	}
+	return out
+}
+
+// judge fills in the slack of a window from a coat started in its middle.
+func (j Job) judge(w Weather, win Window) Window {
+	win.SlackH = win.To.Sub(win.From).Hours() / 2
+	start := win.From.Add(win.To.Sub(win.From) / 2)
+	first := true
+	win.Measured = true
+	for t := start; !t.After(start.Add(j.Apply + j.Hold)); t = t.Add(30 * time.Minute) {
+		h, s, ok := w.at(t)
+		if !ok {
+			continue
+		}
+		checks := climate(j.Limits, h, s)
+		if t.Before(start.Add(j.Apply)) {
+			checks = j.applying(h, s)
+		}
+		if c := Worst(checks); first || c.Slack < win.Slack {
+			win.Slack, win.Binding, first = c.Slack, c, false
+		}
+		win.Measured = win.Measured && h.Measured
+	}
+	return win
+}
+
+// failure is a stretch in which some check is not kept; check is the worst at
+// its beginning and last the worst at its end.
+type failure struct {
+	from, to    time.Time
+	check, last Check
+}
+
+// failures finds the stretches in [from, to] in which any of checks fails.
+func failures(w Weather, from, to time.Time, checks func(weather.Hour, float64) []Check) []failure {
+	worst := func(t time.Time) Check {
+		h, s, ok := w.at(t)
+		if !ok {
+			return Check{Limit: NoData, Margin: -1, Slack: -1}
+		}
+		return Worst(checks(h, s))
+	}
+	cross := func(a, b time.Time, failsAt bool) time.Time {
+		for b.Sub(a) > 30*time.Second {
+			mid := a.Add(b.Sub(a) / 2)
+			if !worst(mid).OK() == failsAt {
+				a = mid
+			} else {
+				b = mid
+			}
+		}
+		return b
+	}
+	var out []failure
+	last := worst(from)
+	if !last.OK() {
+		out = append(out, failure{from: from, check: last})
+	}
+	for a := from; a.Before(to); a = a.Add(grid) {
+		b := a.Add(grid)
+		now := worst(b)
+		switch {
+		case now.OK() && !last.OK():
+			at := cross(a, b, true)
+			out[len(out)-1].to = at
+			out[len(out)-1].last = worst(at.Add(-30 * time.Second))
+		case !now.OK() && last.OK():
+			at := cross(a, b, false)
+			out = append(out, failure{from: at, check: worst(at)})
+		}
+		last = now
+	}
+	if !last.OK() {
+		out[len(out)-1].to, out[len(out)-1].last = to.Add(grid), last
+	}
+	return out
+}

@@ -1,0 +1,67 @@
+// Package say builds the plain sentences that every screen opens with. A
+// sentence is a list of spans, so that instants can be shown in local time and
+// quantities in the user's units without the core knowing either.
+package say
+
+import (
+	"fmt"
+	"strings"
+	"time"
+)
+
+// Span is a run of text, an instant or a quantity; exactly one of the three
+// is set.
+type Span struct {
+	Text string `json:"text,omitempty"`
+	// Strong marks the thing that the sentence is about.
+	Strong bool `json:"strong,omitempty"`
+	// At is an instant; Day asks for the day's name beside the time.
+	At  *time.Time `json:"at,omitempty"`
+	Day bool       `json:"day,omitempty"`
+	// Value is a quantity in Unit, a metric symbol of package units.
+	Value *float64 `json:"value,omitempty"`
+	Unit  string   `json:"unit,omitempty"`
+}
+
+// Sentence is a list of spans to be set one after another.
+type Sentence []Span
+
+// Text is plain words.
+func Text(format string, args ...any) Span { return Span{Text: fmt.Sprintf(format, args...)} }
+
+// Strong is the thing the sentence is about.
+func Strong(text string) Span { return Span{Text: text, Strong: true} }
+
+// Clock is an instant on the same local day as now ("10:20"), or with the
+// day's name if it is not.
+func Clock(t, now time.Time, loc *time.Location) Span {
+	return Span{At: &t, Day: !SameDay(t, now, loc)}
+}
+
+// Val is a quantity.
+func Val(v float64, unit string) Span { return Span{Value: &v, Unit: unit} }
+
+// SameDay reports whether a and b fall on the same calendar day in loc.
+func SameDay(a, b time.Time, loc *time.Location) bool {
+	a, b = a.In(loc), b.In(loc)
+	return a.YearDay() == b.YearDay() && a.Year() == b.Year()
+}
+
+// In renders the sentence in metric units and loc's time, as the command line
+// and the tests read it.
+func (s Sentence) In(loc *time.Location) string {
+	var b strings.Builder
+	for _, p := range s {
+		switch {
+		case p.At != nil && p.Day:
+			b.WriteString(p.At.In(loc).Format("Monday 15:04"))
+		case p.At != nil:
+			b.WriteString(p.At.In(loc).Format("15:04"))
+		case p.Value != nil:
+			fmt.Fprintf(&b, "%.3g %s", *p.Value, p.Unit)
+		default:
+			b.WriteString(p.Text)
+		}
+	}
+	return b.String()
+}

@@ -1,0 +1,540 @@
+// Package today answers the question of the morning: what may be coated, from
+// when to when, what stops it, and what to do next.
+package today
+
+import (
+	"math"
+	"sort"
+	"strings"
+	"time"
+
+	"allcoats/core/clock"
+	"allcoats/core/cure"
+	"allcoats/core/field"
+	"allcoats/core/film"
+	"allcoats/core/product"
+	"allcoats/core/say"
+)
+
+// Coat is the next planned coat of a surface: the Nth of Of coats of its step,
+// Left of which are still to go on.
+type Coat struct {
+	Sheet      product.Sheet
+	N, Of      int
+	DFTUm      float64
+	ThinnerPct float64
+	LossPct    float64
+	Method     string
+}
+
+// Surface is a surface with its last coat and its next one.
+type Surface struct {
+	ID, Name string
+	AreaM2   float64
+	Last     *clock.Laid
+	Next     *Coat
+	// NextStepID is the planned step that Next belongs to, handed through.
+	NextStepID string
+	// Planned is false if no coats are planned at all.
+	Planned bool
+}
+
+// Situation is a boat at an instant.
+type Situation struct {
+	Now      time.Time
+	Loc      *time.Location
+	Lat, Lon float64
+	Lights   bool
+	Weather  field.Weather
+	Surfaces []Surface
+}
+
+// Start is a window of starts for the next coat. Sand says that the recoat
+// window will have closed: abrade first.
+type Start struct {
+	field.Window
+	Sand bool `json:"sand"`
+}
+
+// Stretch is a stretch of time.
+type Stretch struct {
+	From time.Time `json:"from"`
+	To   time.Time `json:"to"`
+}
+
+// Chance sorts surfaces by when the next coat may go on.
+type Chance string
+
+// Chances.
+const (
+	Now       Chance = "now"
+	Today     Chance = "today"
+	Later     Chance = "later"
+	NoChance  Chance = "none"      // none within the weather known
+	Finished  Chance = "finished"  // all planned coats are on
+	Unplanned Chance = "unplanned" // no coats planned
+	NotKnown  Chance = "not-known" // no weather, or the clock cannot tell
+)
+
+// Lane is a surface's row on the ribbon with its answer.
+type Lane struct {
+	SurfaceID  string       `json:"surfaceId"`
+	NextStepID string       `json:"nextStepId"`
+	Surface    string       `json:"surface"`
+	Note       string       `json:"note"`
+	Chance     Chance       `json:"chance"`
+	Answer     say.Sentence `json:"answer"`
+	Detail     say.Sentence `json:"detail"`
+	Clock      *clock.Clock `json:"clock,omitempty"`
+	Starts     []Start      `json:"starts"`
+	// Allowed is when the field allows laying, whatever comes after.
+	Allowed []Stretch `json:"allowed"`
+	// Mix is what to have ready for one coat.
+	Mix *Mix `json:"mix,omitempty"`
+
+	best   *Start
+	closes *time.Time
+}
+
+// Mix is what one coat takes.
+type Mix struct {
+	Product    string  `json:"product"`
+	Litres     float64 `json:"litres"`
+	WFTUm      float64 `json:"wftUm"`
+	LayH       float64 `json:"layH"`
+	HoldH      float64 `json:"holdH"`
+	InductionH float64 `json:"inductionH"`
+	// PotLifeH is at the surface temperature of the best start, nil if the
+	// sheet or the weather does not tell.
+	PotLifeH *float64 `json:"potLifeH,omitempty"`
+	AtTempC  *float64 `json:"atTempC,omitempty"`
+	Cautions []string `json:"cautions"`
+}
+
+// Action is something to do today, from At on.
+type Action struct {
+	At        time.Time    `json:"at"`
+	Until     *time.Time   `json:"until,omitempty"` // the last moment to begin
+	Text      say.Sentence `json:"text"`
+	SurfaceID string       `json:"surfaceId"`
+	Hours     float64      `json:"hours"`
+}
+
+// Answer is the whole of Today.
+type Answer struct {
+	Headline say.Sentence `json:"headline"`
+	Detail   say.Sentence `json:"detail"`
+	// SurfaceID is what the headline is about, empty if about none.
+	SurfaceID string   `json:"surfaceId"`
+	Lanes     []Lane   `json:"lanes"`
+	Actions   []Action `json:"actions"`
+	Warnings  []string `json:"warnings"`
+}
+
+// JobFor returns the field job of coat c on areaM2 with one person laying.
+func JobFor(c Coat, areaM2 float64, s Situation) field.Job {
+	m, _ := film.MethodByKey(c.Method)
+	lay := time.Duration(areaM2 / m.RateM2H * float64(time.Hour)).Round(5 * time.Minute)
+	l := c.Sheet.Limits
+	return field.Job{
+		Limits: l, Apply: max(lay, 10*time.Minute), Hold: hours(l.HoldH), Dry: hours(l.RainFreeH),
+		Spray: m.Spray, Lights: s.Lights, Lat: s.Lat, Lon: s.Lon,
+	}
+}
+
+func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
+
+// Find answers for every surface and picks the one to begin with.
+func Find(s Situation) Answer {
+	a := Answer{Lanes: []Lane{}, Actions: []Action{}, Warnings: []string{}}
+	path := s.Weather.Path()
+	for _, surface := range s.Surfaces {
+		a.Lanes = append(a.Lanes, s.lane(surface, path))
+	}
+	if _, end, ok := s.Weather.Air.Span(); !ok {
+		a.Warnings = append(a.Warnings, "No weather for this place: import a record or switch on the simulated service.")
+	} else if end.Before(s.Now) {
+		a.Warnings = append(a.Warnings, "The weather record ended before now; nothing is guessed beyond it.")
+	} else if end.Before(s.Now.Add(24 * time.Hour)) {
+		a.Warnings = append(a.Warnings, "The weather record ends within a day from now; nothing is guessed beyond it.")
+	}
+	s.headline(&a)
+	s.actions(&a)
+	return a
+}
+
+func (s Situation) lane(f Surface, path cure.Path) Lane {
+	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}}
+	if f.Last != nil {
+		over := product.AnyKind
+		if f.Next != nil {
+			over = f.Next.Sheet.Kind
+		} else {
+			over = f.Last.Sheet.Kind
+		}
+		c := clock.Run(*f.Last, over, path, s.Now)
+		l.Clock = &c
+		l.Note = f.Last.Sheet.Kind.Name()
+	}
+	switch {
+	case f.Next == nil && f.Planned:
+		l.Chance = Finished
+		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": all planned coats are on.")}
+		if l.Clock != nil {
+			if e := l.Clock.Event(clock.Immersion); e.At != nil {
+				l.Detail = say.Sentence{say.Text("May be immersed from "), say.Clock(*e.At, s.Now, s.Loc), say.Text(".")}
+			}
+		}
+		return l
+	case f.Next == nil:
+		l.Chance = Unplanned
+		l.Note = "no coats planned"
+		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": nothing is planned. Choose its coats in Build-up.")}
+		return l
+	}
+	n := f.Next
+	l.Note = n.Sheet.Kind.Name() + ", " + ordinal(n.N, n.Of)
+	job := JobFor(*n, f.AreaM2, s)
+	l.Mix = &Mix{
+		Product: n.Sheet.Name, Litres: film.Litres(f.AreaM2, n.DFTUm, n.Sheet.VolumeSolidsPct, n.LossPct),
+		WFTUm: film.Wet(n.DFTUm, n.Sheet.VolumeSolidsPct, n.ThinnerPct), LayH: job.Apply.Hours(), HoldH: n.Sheet.Limits.HoldH,
+		InductionH: n.Sheet.InductionMin / 60, Cautions: n.Sheet.Cautions,
+	}
+	if l.Mix.Cautions == nil {
+		l.Mix.Cautions = []string{}
+	}
+	from, end, known := s.Weather.Air.Span()
+	if !known || !end.After(s.Now) {
+		l.Chance = NotKnown
+		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": cannot tell, the weather is not known.")}
+		return l
+	}
+	if s.Now.After(from) {
+		from = s.Now
+	}
+	if l.Clock != nil && !l.Clock.Abraded {
+		opens := l.Clock.Event(clock.RecoatOpens)
+		switch {
+		case !opens.Tabled:
+			l.Chance = NotKnown
+			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": the sheet of the last coat has no recoat table for %s. Add it in Library.", n.Sheet.Kind.Name())}
+			return l
+		case opens.At == nil:
+			l.Chance = NoChance
+			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": too cold. By the end of the forecast the last coat is "),
+				say.Val(math.Floor(100*opens.Progress), "%"), say.Text(" of the way to its recoat time.")}
+			return l
+		case opens.At.After(from):
+			from = *opens.At
+		}
+		l.closes = l.Clock.Event(clock.RecoatCloses).At
+	}
+	laying := job
+	laying.Apply, laying.Hold, laying.Dry = 0, 0, 0
+	for _, w := range laying.Windows(s.Weather, s.Now, end) {
+		l.Allowed = append(l.Allowed, Stretch{w.From, w.To})
+	}
+	for _, w := range job.Windows(s.Weather, from, end) {
+		l.Starts = append(l.Starts, split(w, l.closes)...)
+	}
+	s.answer(&l, f, job)
+	if l.best != nil {
+		if i := s.Weather.Air.Find(l.best.From); i >= 0 {
+			t := s.Weather.SurfaceC[i]
+			l.Mix.AtTempC = &t
+			if len(n.Sheet.PotLife) > 0 {
+				h, _ := n.Sheet.PotLife.TauH(t, cure.Maximum)
+				l.Mix.PotLifeH = &h
+			}
+		}
+	}
+	return l
+}
+
+// split cuts a window where the recoat window closes.
+func split(w field.Window, closes *time.Time) []Start {
+	switch {
+	case closes == nil || !w.To.After(*closes):
+		return []Start{{w, false}}
+	case !w.From.Before(*closes):
+		return []Start{{w, true}}
+	}
+	before, after := w, w
+	before.To, after.From = *closes, *closes
+	before.SlackH, after.SlackH = before.To.Sub(before.From).Hours()/2, after.To.Sub(after.From).Hours()/2
+	return []Start{{before, false}, {after, true}}
+}
+
+// minStart is the shortest window worth naming.
+const minStart = 10 * time.Minute
+
+// answer writes the lane's sentence.
+func (s Situation) answer(l *Lane, f Surface, job field.Job) {
+	n := f.Next
+	for i := range l.Starts {
+		if w := &l.Starts[i]; w.To.Sub(w.From) >= minStart {
+			l.best = w
+			break
+		}
+	}
+	what := n.Sheet.Kind.Name()
+	if l.best == nil {
+		l.Chance = NoChance
+		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": no chance for %s within the forecast.", what)}
+		l.Detail = s.whyNot(job)
+		return
+	}
+	w := l.best
+	may := " may go on "
+	if w.Sand {
+		may = " may go on after sanding "
+	}
+	l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": %s", what+may)}
+	switch {
+	case w.From.Sub(s.Now) < time.Minute+1:
+		l.Chance = Now
+		l.Answer = append(l.Answer, say.Text("now, until "), say.Clock(w.To, s.Now, s.Loc))
+	case say.SameDay(w.From, s.Now, s.Loc):
+		l.Chance = Today
+		l.Answer = append(l.Answer, say.Text("from "), say.Clock(w.From, s.Now, s.Loc), say.Text(" to "), say.Clock(w.To, s.Now, s.Loc))
+	default:
+		l.Chance = Later
+		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": not today. %s%sfrom ", upper(what), may), say.Clock(w.From, s.Now, s.Loc),
+			say.Text(" to "), say.Clock(w.To, w.From, s.Loc)}
+	}
+	l.Answer = append(l.Answer, say.Text("."))
+	if l.Chance != Later && n.N < n.Of {
+		l.Answer = append(l.Answer, s.second(*l, f)...)
+	}
+	l.Detail = s.reasons(*l, job)
+}
+
+// second tells whether the coat after the next fits on the same day.
+func (s Situation) second(l Lane, f Surface) say.Sentence {
+	r, ok := f.Next.Sheet.RecoatOver(f.Next.Sheet.Kind)
+	if !ok {
+		return nil
+	}
+	first := cure.Clock{Table: r.Min, FloorC: f.Next.Sheet.MinCureC}
+	ev := first.Run(s.Weather.Path(), l.best.From, 1)
+	if ev.Reached != nil {
+		for _, w := range l.Starts {
+			from := w.From
+			if ev.Reached.After(from) {
+				from = ev.Reached.Truncate(time.Minute).Add(time.Minute)
+			}
+			if w.To.Sub(from) >= minStart && say.SameDay(from, l.best.From, s.Loc) {
+				return say.Sentence{say.Text(" Two coats fit: the second from "), say.Clock(from, s.Now, s.Loc), say.Text(".")}
+			}
+		}
+	}
+	return say.Sentence{say.Text(" One coat, not two.")}
+}
+
+// reasons says what bounds the best window.
+func (s Situation) reasons(l Lane, job field.Job) say.Sentence {
+	var out say.Sentence
+	w := l.best
+	opens := time.Time{}
+	if l.Clock != nil {
+		if e := l.Clock.Event(clock.RecoatOpens); e.At != nil {
+			opens = *e.At
+		}
+	}
+	switch {
+	case l.Chance == Now:
+	case w.Sand && l.closes != nil && w.From.Equal(*l.closes):
+		out = append(out, say.Text("The recoat window closes at "), say.Clock(*l.closes, s.Now, s.Loc), say.Text("; "))
+	case w.Opens != nil && w.Opens.To.After(opens):
+		out = append(append(append(out, say.Text("Before that ")), subject(w.Opens.Check)...), say.Text("; "))
+	case opens.After(s.Now):
+		out = append(out, say.Text("Before that the last coat is not ready; "))
+	}
+	switch {
+	case !w.Sand && l.closes != nil && w.To.Equal(*l.closes):
+		out = append(out, say.Text("after that it must be sanded first."))
+	case w.Closes != nil && w.Closes.Phase == field.Drying:
+		out = append(out, say.Text("after that the rain of "), say.Clock(w.Closes.From, s.Now, s.Loc),
+			say.Text(" falls inside the "), say.Val(job.Dry.Hours(), "h"), say.Text(" it must stay dry."))
+	case w.Closes != nil && w.Closes.Phase == field.Holding:
+		out = append(append(append(out, say.Text("after that ")), subject(w.Closes.Check)...), say.Text(" from "),
+			say.Clock(w.Closes.From, s.Now, s.Loc), say.Text(", inside the "), say.Val(job.Hold.Hours(), "h"), say.Text(" it must hold."))
+	case w.Closes != nil:
+		out = append(append(append(out, say.Text("after that ")), subject(w.Closes.Check)...), say.Text(" from "),
+			say.Clock(w.Closes.From, s.Now, s.Loc), say.Text(", before it is all laid."))
+	default:
+		out = append(out, say.Text("after that the forecast ends."))
+	}
+	out[0].Text = upper(out[0].Text)
+	if l.closes != nil && !w.Sand && !w.To.Equal(*l.closes) {
+		out = append(out, say.Text(" The recoat window closes "), say.Clock(*l.closes, s.Now, s.Loc), say.Text("."))
+	}
+	return out
+}
+
+// subject puts a failing check in words.
+func subject(c field.Check) say.Sentence {
+	below := func(what string) say.Sentence {
+		return say.Sentence{say.Text("%s below ", what), say.Val(c.Need, c.Unit)}
+	}
+	above := func(what string) say.Sentence {
+		return say.Sentence{say.Text("%s above ", what), say.Val(c.Need, c.Unit)}
+	}
+	switch c.Limit {
+	case field.AirMin:
+		return below("the air is")
+	case field.AirMax:
+		return above("the air is")
+	case field.SurfaceMin:
+		return below("the surface is")
+	case field.SurfaceMax:
+		return above("the surface is")
+	case field.Humidity:
+		return above("humidity is")
+	case field.Spread:
+		return say.Sentence{say.Text("the surface is less than "), say.Val(c.Need, c.Unit), say.Text(" above the dew point")}
+	case field.Polygon:
+		return say.Sentence{say.Text("temperature and humidity are outside the product's field")}
+	case field.Rain:
+		return say.Sentence{say.Text("it rains")}
+	case field.Wind:
+		return above("the wind is")
+	case field.Light:
+		return say.Sentence{say.Text("it is dark")}
+	}
+	return say.Sentence{say.Text("the weather is not known")}
+}
+
+// whyNot names the limit that fails most of the daylight hours ahead.
+func (s Situation) whyNot(job field.Job) say.Sentence {
+	count := map[field.Limit]int{}
+	check := map[field.Limit]field.Check{}
+	var most field.Limit
+	for _, h := range job.Hours(s.Weather) {
+		if h.At.Before(s.Now) || h.Allowed || h.Binding.Limit == field.Light {
+			continue
+		}
+		l := h.Binding.Limit
+		count[l]++
+		check[l] = h.Binding
+		if count[l] > count[most] {
+			most = l
+		}
+	}
+	if most == "" {
+		return say.Sentence{say.Text("No stretch is long enough to lay it and hold it.")}
+	}
+	return append(append(say.Sentence{say.Text("Most hours ")}, subject(check[most])...), say.Text(", or the good hours are too few to lay it and hold it."))
+}
+
+// urgent is how far ahead a closing window goes before everything else.
+const urgent = 36 * time.Hour
+
+// headline picks the surface to begin with: a recoat window about to close
+// that can still be met, then what may go on now, today, later.
+func (s Situation) headline(a *Answer) {
+	rank := func(l Lane) (int, time.Time) {
+		switch {
+		case l.best == nil:
+			return 9, time.Time{}
+		case l.closes != nil && !l.best.Sand && l.closes.Sub(s.Now) < urgent:
+			return 0, *l.closes
+		case l.Chance == Now:
+			return 1, l.best.To
+		case l.Chance == Today:
+			return 2, l.best.From
+		}
+		return 3, l.best.From
+	}
+	best := -1
+	for i, l := range a.Lanes {
+		if l.best == nil {
+			continue
+		}
+		if best >= 0 {
+			r, t := rank(l)
+			br, bt := rank(a.Lanes[best])
+			if r > br || r == br && !t.Before(bt) {
+				continue
+			}
+		}
+		best = i
+	}
+	if best >= 0 {
+		l := a.Lanes[best]
+		a.Headline, a.Detail, a.SurfaceID = l.Answer, l.Detail, l.SurfaceID
+		return
+	}
+	a.Headline, a.Detail = s.nothing(a.Lanes)
+}
+
+// nothing is the headline when no coat can go on.
+func (s Situation) nothing(lanes []Lane) (headline, detail say.Sentence) {
+	count := map[Chance]int{}
+	for _, l := range lanes {
+		count[l.Chance]++
+	}
+	switch {
+	case len(lanes) == 0:
+		return say.Sentence{say.Text("This boat has no surfaces yet.")}, say.Sentence{say.Text("Add them in Survey; then choose their coats in Build-up.")}
+	case count[NotKnown] > 0:
+		return say.Sentence{say.Text("Cannot tell what may go on.")}, firstOf(lanes, NotKnown)
+	case count[NoChance] > 0:
+		return say.Sentence{say.Text("No coat may go on within the forecast.")}, firstOf(lanes, NoChance)
+	case count[Unplanned] == len(lanes):
+		return say.Sentence{say.Text("No coats are planned yet.")}, say.Sentence{say.Text("Choose them in Build-up; then this page says when they may go on.")}
+	}
+	return say.Sentence{say.Text("All planned coats are on.")}, say.Sentence{say.Text("Watch the clocks below for launching.")}
+}
+
+func firstOf(lanes []Lane, c Chance) say.Sentence {
+	for _, l := range lanes {
+		if l.Chance == c {
+			return append(append(append(say.Sentence{}, l.Answer...), say.Text(" ")), l.Detail...)
+		}
+	}
+	return nil
+}
+
+// actions lists what to do today, in order of time.
+func (s Situation) actions(a *Answer) {
+	day := func(t *time.Time) bool { return t != nil && say.SameDay(*t, s.Now, s.Loc) && t.After(s.Now) }
+	for _, l := range a.Lanes {
+		if l.Clock != nil {
+			if e := l.Clock.Event(clock.Sandable); day(e.At) {
+				a.Actions = append(a.Actions, Action{At: *e.At, SurfaceID: l.SurfaceID, Text: say.Sentence{say.Text("%s can be sanded", l.Surface)}})
+			}
+			if l.closes != nil && l.closes.After(s.Now) && l.closes.Sub(s.Now) < urgent {
+				a.Actions = append(a.Actions, Action{At: *l.closes, SurfaceID: l.SurfaceID,
+					Text: say.Sentence{say.Text("%s: after this it must be sanded first", l.Surface)}})
+			}
+		}
+		if l.best == nil || l.Chance == Later {
+			continue
+		}
+		until := l.best.To
+		a.Actions = append(a.Actions, Action{At: l.best.From, Until: &until, SurfaceID: l.SurfaceID, Hours: l.Mix.LayH, Text: say.Sentence{
+			say.Text("%s: mix ", l.Surface), say.Val(l.Mix.Litres, "L"), say.Text(", lay "), say.Val(l.Mix.WFTUm, "µm"), say.Text(" wet")}})
+	}
+	sort.SliceStable(a.Actions, func(i, j int) bool {
+		x, y := a.Actions[i], a.Actions[j]
+		if x.At.Equal(y.At) && x.Until != nil && y.Until != nil {
+			return x.Until.Before(*y.Until)
+		}
+		return x.At.Before(y.At)
+	})
+}
+
+func ordinal(n, of int) string {
+	if of == 1 {
+		return "one coat"
+	}
+	return say.Text("coat %d of %d", n, of).Text
+}
+
+func upper(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToUpper(s[:1]) + s[1:]
+}

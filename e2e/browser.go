@@ -1,0 +1,316 @@
+// Package e2e drives the real interface in headless Chromium.
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"time"
+
+	"allcoats/app"
+	"allcoats/demo"
+	"allcoats/httpapi"
+	"allcoats/instruments"
+	"allcoats/store"
+	"allcoats/web"
+
+	"github.com/chromedp/cdproto/runtime"
+	"github.com/chromedp/chromedp"
+)
+
+// Site is the application served on a database of its own.
+type Site struct {
+	URL  string
+	App  *app.App
+	stop func() error
+}
+
+// Serve serves the application on a new database in dir, with the demo yard in
+// it if withDemo is set.
+func Serve(ctx context.Context, dir string, withDemo bool) (*Site, error) {
+	s, err := store.Open(ctx, filepath.Join(dir, "e2e.db"))
+	if err != nil {
+		return nil, err
+	}
+	a, err := app.New(ctx, s, instruments.Forecast{Seed: demo.Seed})
+	if err != nil {
+		return nil, err
+	}
+	if withDemo {
+		err = demo.Build(ctx, a, demo.Now, app.FixedClock)
+	} else {
+		err = a.SetClock(ctx, app.FixedClock, demo.Now)
+	}
+	if err != nil {
+		return nil, err
+	}
+	ln, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		return nil, err
+	}
+	server := &http.Server{Handler: httpapi.Handler(a, httpapi.Options{Version: "test", Web: web.Files()}), ReadHeaderTimeout: 5 * time.Second}
+	go func() { _ = server.Serve(ln) }()
+	return &Site{URL: "http://" + ln.Addr().String(), App: a, stop: func() error {
+		return errors.Join(server.Close(), s.Close())
+	}}, nil
+}
+
+// Close stops the server and closes the database.
+func (s *Site) Close() error { return s.stop() }
+
+// Browser starts a headless Chromium; cancel ends it.
+func Browser(ctx context.Context) (context.Context, context.CancelFunc, error) {
+	path := os.Getenv("CHROMIUM")
+	if path == "" {
+		path = "/usr/bin/chromium"
+	}
+	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
+		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-domain-reliability", true),
+		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"), chromedp.WindowSize(1280, 800))
+	alloc, cancelAlloc := chromedp.NewExecAllocator(ctx, options...)
+	b, cancelBrowser := chromedp.NewContext(alloc)
+	if err := chromedp.Do(b); err != nil {
+		cancelAlloc()
+		return nil, nil, fmt.Errorf("start Chromium at %s: %w", path, err)
+	}
+	return b, func() { cancelBrowser(); cancelAlloc() }, nil
+}
+
+// Page is a tab. The first failure is kept and makes all later steps do
+// nothing; Err tells it.
+type Page struct {
+	ctx    context.Context
+	cancel context.CancelFunc
+	site   string
+	err    error
+	step   string
+	logged []string
+}
+
+// Open opens a tab with a profile of its own.
+func Open(browser context.Context, site *Site) *Page {
+	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
+	p := &Page{ctx: ctx, cancel: cancel, site: site.URL}
+	chromedp.Listen(ctx, func(ev any) {
+		if e, ok := ev.(*runtime.EventExceptionThrown); ok {
+			p.logged = append(p.logged, e.ExceptionDetails.Text)
+		}
+	})
+	return p
+}
+
+// Close closes the tab.
+func (p *Page) Close() { p.cancel() }
+
+// Err returns the first failure, or an error that the page itself logged.
+func (p *Page) Err() error {
+	if p.err != nil {
+		return fmt.Errorf("%s: %w", p.step, p.err)
+	}
+	if len(p.logged) > 0 {
+		return fmt.Errorf("the page threw: %s", strings.Join(p.logged, "; "))
+	}
+	return nil
+}
+
+// patience is how long a step waits for what it needs.
+const patience = 8 * time.Second
+
+func (p *Page) do(step string, fn func(ctx context.Context) error) *Page {
+	if p.err != nil {
+		return p
+	}
+	ctx, cancel := context.WithTimeout(p.ctx, patience+7*time.Second)
+	defer cancel()
+	p.step = step
+	p.err = fn(ctx)
+	return p
+}
+
+// Size sets the window; phone also makes it a touch screen.
+func (p *Page) Size(width, height int64, phone bool) *Page {
+	return p.do("size", func(ctx context.Context) error {
+		if phone {
+			return chromedp.Do(ctx, chromedp.EmulateViewport(width, height, chromedp.EmulateScale(2), chromedp.EmulateMobile, chromedp.EmulateTouch, chromedp.EmulatePortrait))
+		}
+		return chromedp.Do(ctx, chromedp.EmulateViewport(width, height))
+	})
+}
+
+// Dark asks for the dark theme by the application's own setting.
+func (p *Page) Dark(on bool) *Page {
+	return p.js(fmt.Sprintf("localStorage.setItem('theme', %q); true", map[bool]string{true: "lamp", false: "paper"}[on]))
+}
+
+// Go opens a path of the site.
+func (p *Page) Go(path string) *Page {
+	return p.do("go to "+path, func(ctx context.Context) error {
+		return chromedp.Do(ctx, chromedp.Navigate(p.site+path))
+	})
+}
+
+func (p *Page) js(expression string) *Page {
+	return p.until("run "+expression, expression)
+}
+
+// until waits for an expression to be true.
+func (p *Page) until(step, expression string) *Page {
+	return p.do(step, func(ctx context.Context) error {
+		deadline := time.Now().Add(patience)
+		for {
+			ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool](expression))
+			if err == nil && ok {
+				return nil
+			}
+			if time.Now().After(deadline) {
+				shown, _ := chromedp.Run(ctx, chromedp.Evaluate[string]("document.body.innerText.slice(0, 1500)"))
+				return fmt.Errorf("waited in vain (%w); the page shows:\n%s", err, shown)
+			}
+			time.Sleep(40 * time.Millisecond)
+		}
+	})
+}
+
+// script finds elements as a person would: by the text of a button, link or
+// tab, or by a field's label. It skips what is not shown.
+const script = `(() => {
+  const norm = (s) => (s ?? "").replace(/\s+/g, " ").trim();
+  const shown = (e) => e.getClientRects().length > 0;
+  const name = (e) => norm(e.getAttribute("aria-label") || e.innerText || e.getAttribute("title"));
+  window.e2e = {
+    press(text) {
+      const all = [...document.querySelectorAll("button, a, [role=button], [role=tab], summary")].filter(shown);
+      return all.find((e) => name(e) === text) || all.find((e) => name(e).startsWith(text));
+    },
+    field(label) {
+      const l = [...document.querySelectorAll("label")].filter(shown).find((e) => norm(e.innerText) === label);
+      return l && (l.control || l.querySelector("input, select, textarea"));
+    },
+  };
+  return true;
+})()`
+
+func (p *Page) mark(find string) *Page {
+	return p.until("find "+find, script+fmt.Sprintf(` && (() => { const e = %s; if (!e || e.disabled) return false;
+		document.querySelectorAll("[data-e2e]").forEach((x) => x.removeAttribute("data-e2e")); e.setAttribute("data-e2e", ""); return true; })()`, find))
+}
+
+const marked = chromedp.CSS("[data-e2e]")
+
+func quoted(s string) string {
+	b, _ := json.Marshal(s) // a string always marshals
+	return string(b)
+}
+
+// Press clicks the button, link, tab or drawn part with that text or name.
+func (p *Page) Press(text string) *Page {
+	return p.mark("e2e.press("+quoted(text)+")").do("press "+text, func(ctx context.Context) error {
+		return chromedp.Do(ctx, chromedp.ScrollIntoView(marked), chromedp.Click(marked))
+	})
+}
+
+// Fill types into the field with that label, in place of what is there.
+func (p *Page) Fill(label, value string) *Page {
+	p.mark("e2e.field(" + quoted(label) + ")")
+	return p.do("fill "+label, func(ctx context.Context) error {
+		kind, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector("[data-e2e]").type`))
+		if err != nil {
+			return err
+		}
+		if kind == "date" || kind == "datetime-local" {
+			// Such a field takes keys in the browser's locale; set it as its picker does.
+			_, err := chromedp.Run(ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(() => { const e = document.querySelector("[data-e2e]");
+				Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, %s);
+				e.dispatchEvent(new Event("input", { bubbles: true })); return true; })()`, quoted(value))))
+			return err
+		}
+		_, err = chromedp.Run(ctx, chromedp.Evaluate[bool](`document.querySelector("[data-e2e]").select() ?? true`))
+		if err != nil {
+			return err
+		}
+		if value == "" {
+			return chromedp.Do(ctx, chromedp.SendKeys(marked, "\b"))
+		}
+		return chromedp.Do(ctx, chromedp.SendKeys(marked, value))
+	})
+}
+
+// Choose picks the option that begins with text in the list with that label.
+func (p *Page) Choose(label, text string) *Page {
+	return p.mark("e2e.field("+quoted(label)+")").until("choose "+text, fmt.Sprintf(`(() => { const e = document.querySelector("[data-e2e]");
+		const o = [...e.options].find((x) => x.text.startsWith(%s)); if (!o) return false;
+		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(e, o.value);
+		e.dispatchEvent(new Event("change", { bubbles: true })); return true; })()`, quoted(text)))
+}
+
+// Upload gives a file to the file field with that name.
+func (p *Page) Upload(name, file string) *Page {
+	return p.do("upload "+file, func(ctx context.Context) error {
+		return chromedp.Do(ctx, chromedp.SetUploadFiles(chromedp.CSS(`input[aria-label="`+name+`"]`), []string{file}))
+	})
+}
+
+// Key presses a key on the page.
+func (p *Page) Key(key string) *Page {
+	return p.do("key "+key, func(ctx context.Context) error { return chromedp.Do(ctx, chromedp.KeyEvent(key)) })
+}
+
+// Focus focuses the first element that a CSS selector finds.
+func (p *Page) Focus(selector string) *Page {
+	return p.do("focus "+selector, func(ctx context.Context) error { return chromedp.Do(ctx, chromedp.Focus(chromedp.CSS(selector))) })
+}
+
+// See waits until the page shows text.
+func (p *Page) See(text string) *Page {
+	return p.until("see "+text, `document.body.innerText.replace(/\s+/g, " ").includes(`+quoted(text)+`)`)
+}
+
+// SeeIn waits until an element that selector finds shows text.
+func (p *Page) SeeIn(selector, text string) *Page {
+	return p.until("see "+text+" in "+selector, fmt.Sprintf(`[...document.querySelectorAll(%s)].some((e) => (e.textContent ?? "").replace(/\s+/g, " ").includes(%s))`,
+		quoted(selector), quoted(text)))
+}
+
+// Text returns what the first element that selector finds shows.
+func (p *Page) Text(selector string) (text string) {
+	p.until("find "+selector, "!!document.querySelector("+quoted(selector)+")")
+	p.do("read "+selector, func(ctx context.Context) (err error) {
+		text, err = chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector(`+quoted(selector)+`).innerText`))
+		return err
+	})
+	return text
+}
+
+// Path returns the path and query that the tab is at.
+func (p *Page) Path() (path string) {
+	p.do("read the address", func(ctx context.Context) (err error) {
+		path, err = chromedp.Run(ctx, chromedp.Evaluate[string]("location.pathname + location.search"))
+		return err
+	})
+	return path
+}
+
+// Shot writes a PNG of the window to file, or of the whole page.
+func (p *Page) Shot(file string, whole bool) *Page {
+	return p.do("picture "+file, func(ctx context.Context) error {
+		if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("document.fonts.ready.then(() => new Promise((r) => setTimeout(() => r(true), 150)))", chromedp.EvalAwaitPromise)); err != nil {
+			return err
+		}
+		take := chromedp.CaptureScreenshot()
+		if whole {
+			take = chromedp.FullScreenshot(100)
+		}
+		png, err := chromedp.Run(ctx, take)
+		if err != nil {
+			return err
+		}
+		return os.WriteFile(file, png, 0o644)
+	})
+}
+

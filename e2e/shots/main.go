@@ -1,0 +1,111 @@
+// Command shots draws the pictures of docs/screenshots from the demo data.
+package main
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"path/filepath"
+
+	"allcoats/e2e"
+)
+
+type shot struct {
+	name, path string
+	surface    string // adds ?surface=<id> of the surface of that name
+	phone      bool
+	dark       bool
+	see        string
+}
+
+var shots = []shot{
+	{name: "today", path: "today", see: "In this order today"},
+	{name: "today-phone", path: "today", phone: true, see: "In this order today"},
+	{name: "today-dark", path: "today", dark: true, see: "In this order today"},
+	{name: "survey", path: "survey", surface: "Topsides port", see: "Substrate"},
+	{name: "build-up", path: "build-up", surface: "Bottom", see: "The film, cut through"},
+	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
+	{name: "log", path: "log", see: "Clocks running"},
+	{name: "log-phone", path: "log", surface: "Topsides port", phone: true, see: "Log a coat"},
+	{name: "library", path: "/library", see: "Add a product"},
+	{name: "sheet", path: "/library/", see: "Field of application"},
+}
+
+func main() {
+	dir := "docs/screenshots"
+	if len(os.Args) > 1 {
+		dir = os.Args[1]
+	}
+	if err := run(context.Background(), dir, os.Args[min(2, len(os.Args)):]); err != nil {
+		fmt.Fprintln(os.Stderr, "shots:", err)
+		os.Exit(1)
+	}
+}
+
+// run draws the shots named in only, or all.
+func run(ctx context.Context, dir string, only []string) error {
+	tmp, err := os.MkdirTemp("", "shots")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(tmp)
+	site, err := e2e.Serve(ctx, tmp, true)
+	if err != nil {
+		return err
+	}
+	defer site.Close()
+	browser, cancel, err := e2e.Browser(ctx)
+	if err != nil {
+		return err
+	}
+	defer cancel()
+	boats, err := site.App.Boats(ctx)
+	if err != nil {
+		return err
+	}
+	survey, err := site.App.Survey(ctx, boats[0].ID)
+	if err != nil {
+		return err
+	}
+	products, err := site.App.Products(ctx)
+	if err != nil {
+		return err
+	}
+	wanted := func(name string) bool {
+		for _, o := range only {
+			if o == name {
+				return true
+			}
+		}
+		return len(only) == 0
+	}
+	for _, s := range shots {
+		if !wanted(s.name) {
+			continue
+		}
+		path := s.path
+		if path == "/library/" {
+			path += products[0].ID
+		} else if path[0] != '/' {
+			path = "/boats/" + boats[0].ID + "/" + path
+		}
+		for _, f := range survey.Surfaces {
+			if f.Name == s.surface {
+				path += "?surface=" + f.ID
+			}
+		}
+		p := e2e.Open(browser, site)
+		if s.phone {
+			p.Size(390, 844, true)
+		} else {
+			p.Size(1280, 800, false)
+		}
+		p.Go(path).Dark(s.dark).Go(path).See(s.see).Shot(filepath.Join(dir, s.name+".png"), false)
+		err := p.Err()
+		p.Close()
+		if err != nil {
+			return fmt.Errorf("%s: %w", s.name, err)
+		}
+	}
+	return nil
+}

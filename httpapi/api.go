@@ -1,0 +1,128 @@
+// Package httpapi serves the application: the JSON interface under /api, its
+// OpenAPI document, and the web files.
+package httpapi
+
+import (
+	"context"
+	"errors"
+	"log/slog"
+	"net/http"
+	"reflect"
+	"strings"
+
+	"allcoats/app"
+	"allcoats/core/fault"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-gonic/gin"
+)
+
+// register adds one operation whose answer is fn's result as JSON. The
+// operation's id is the first word of path's last fixed part with the method.
+func register[I, O any](api huma.API, id, method, path, summary string, fn func(context.Context, *I) (O, error)) {
+	op := huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary}
+	huma.Register(api, op, func(ctx context.Context, in *I) (*answer[O], error) {
+		out, err := fn(ctx, in)
+		if err != nil {
+			return nil, problem(ctx, err)
+		}
+		return &answer[O]{out}, nil
+	})
+}
+
+type answer[T any] struct{ Body T }
+
+type none struct{}
+
+type byID struct {
+	ID string `path:"id"`
+}
+
+type body[T any] struct{ Body T }
+
+type bodyByID[T any] struct {
+	ID   string `path:"id"`
+	Body T
+}
+
+// edit is a change made on a version of the thing changed.
+type edit[T any] struct {
+	ID   string `path:"id"`
+	Body struct {
+		Version int `json:"version" doc:"the version that the change was made on; another one now answers 409 with both"`
+		Value   T   `json:"value"`
+	}
+}
+
+// Conflict is the problem of a stale edit, with what is stored now.
+type Conflict struct {
+	huma.ErrorModel
+	Current any `json:"current"`
+}
+
+// GetStatus implements huma.StatusError.
+func (c *Conflict) GetStatus() int { return http.StatusConflict }
+
+// problem turns an error of a use case into RFC 9457 problem+json.
+func problem(ctx context.Context, err error) error {
+	var bad fault.Errors
+	var stale app.Conflict
+	var used app.InUse
+	switch {
+	case errors.As(err, &bad):
+		details := make([]error, len(bad))
+		for i, f := range bad {
+			details[i] = &huma.ErrorDetail{Message: f.Message, Location: strings.TrimSuffix("body."+f.Path, ".")}
+		}
+		return huma.Error422UnprocessableEntity("some fields need another value; nothing was stored", details...)
+	case errors.As(err, &stale):
+		return &Conflict{huma.ErrorModel{Status: http.StatusConflict, Title: "Conflict", Detail: stale.Error()}, stale.Current}
+	case errors.As(err, &used):
+		return huma.Error409Conflict("cannot be deleted: it is in use by " + strings.Join(used.By, ", "))
+	case errors.Is(err, app.ErrNotFound):
+		return huma.Error404NotFound("there is no such thing here")
+	case errors.Is(err, context.Canceled):
+		return huma.NewError(499, "the request was given up")
+	}
+	slog.ErrorContext(ctx, "request failed", "err", err)
+	return huma.Error500InternalServerError("the program failed; the log says why")
+}
+
+// newAPI describes every operation on r.
+func newAPI(r *gin.Engine, a *app.App, version string) huma.API {
+	huma.DefaultArrayNullable = false
+	config := huma.DefaultConfig("All Coats", version)
+	config.OpenAPIPath = "/api/openapi"
+	config.DocsPath, config.SchemasPath = "", ""
+	config.CreateHooks = nil // no $schema in the bodies
+	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
+	api := humagin.New(r, config)
+	calculators(api)
+	operations(api, a, version)
+	return api
+}
+
+// schemaName names a schema after its type, with the core's package in front
+// where the name alone would not say it ("film.Request": FilmRequest).
+func schemaName(t reflect.Type, hint string) string {
+	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
+		t = t.Elem()
+	}
+	name := huma.DefaultSchemaNamer(t, hint)
+	pkg, isCore := strings.CutPrefix(t.PkgPath(), "allcoats/core/")
+	if !isCore || strings.ContainsRune(t.Name(), '[') {
+		return name
+	}
+	prefix := strings.ToUpper(pkg[:1]) + pkg[1:]
+	if strings.HasPrefix(name, prefix) {
+		return name
+	}
+	return prefix + name
+}
+
+// OpenAPI returns the OpenAPI 3.1 document as indented JSON.
+func OpenAPI(version string) ([]byte, error) {
+	gin.SetMode(gin.ReleaseMode)
+	return indented(newAPI(gin.New(), nil, version).OpenAPI())
+}

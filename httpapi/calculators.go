@@ -1,0 +1,38 @@
+package httpapi
+
+import (
+	"context"
+	"encoding/json"
+	"net/http"
+
+	"allcoats/core/calc"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+func calculators(api huma.API) {
+	register(api, "list-calculators", http.MethodGet, "/api/calc", "The stateless calculators, each with an example that works",
+		func(context.Context, *none) ([]calc.Info, error) {
+			out := make([]calc.Info, len(calc.All))
+			for i, c := range calc.All {
+				out[i] = c.Info()
+			}
+			return out, nil
+		})
+	calculator(api, calc.AreaPrincipal)
+	calculator(api, calc.Convert)
+	calculator(api, calc.Field)
+	calculator(api, calc.Film)
+	calculator(api, calc.MoistAir)
+	calculator(api, calc.Recoat)
+}
+
+func calculator[Req, Res any](api huma.API, c calc.Of[Req, Res]) {
+	register(api, "calc-"+c.Name, http.MethodPost, "/api/calc/"+c.Name, c.Summary,
+		func(_ context.Context, in *body[Req]) (Res, error) { return c.Compute(in.Body) })
+}
+
+func indented(v any) ([]byte, error) {
+	raw, err := json.MarshalIndent(v, "", " ")
+	return append(raw, '\n'), err
+}

@@ -1,0 +1,184 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+	"time"
+
+	"allcoats/app"
+	"allcoats/core/area"
+	"allcoats/core/film"
+	"allcoats/core/product"
+	"allcoats/core/units"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// Meta is what the client has to know before it can show anything.
+type Meta struct {
+	Version   string             `json:"version"`
+	Now       time.Time          `json:"now"`
+	Clock     app.ClockSetting   `json:"clock"`
+	Units     []units.Display    `json:"units"`
+	Kinds     []product.KindName `json:"kinds"`
+	Methods   []film.Method      `json:"methods"`
+	HullForms []area.HullForm    `json:"hullForms"`
+	TimeZones []string           `json:"timeZones"`
+}
+
+// ClockEdit sets the program's clock.
+type ClockEdit struct {
+	Mode app.ClockMode `json:"mode" enum:"real,fixed,running"`
+	At   time.Time     `json:"at"`
+}
+
+// NewBoat is a boat to add, with the usual four surfaces if asked for.
+type NewBoat struct {
+	app.BoatEdit
+	WithSurfaces bool `json:"withSurfaces"`
+}
+
+// Plan is the coats of a surface.
+type Plan struct {
+	Steps []app.Step `json:"steps"`
+}
+
+// PlanEdit sets the coats of a surface whose version is current.
+type PlanEdit struct {
+	Version int        `json:"version" doc:"of the surface"`
+	Steps   []app.Step `json:"steps"`
+}
+
+// maxWeatherBytes is the largest weather file taken.
+const maxWeatherBytes = 16 << 20
+
+func operations(api huma.API, a *app.App, version string) {
+	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
+
+	register(api, "get-meta", get, "/api/meta", "Version, clock, units and the words that forms offer",
+		func(ctx context.Context, _ *none) (Meta, error) { return meta(ctx, a, version) })
+	register(api, "set-clock", put, "/api/clock", "Set the program's clock: real, fixed at an instant, or running on from one",
+		func(ctx context.Context, in *body[ClockEdit]) (Meta, error) {
+			if err := a.SetClock(ctx, in.Body.Mode, in.Body.At); err != nil {
+				return Meta{}, err
+			}
+			return meta(ctx, a, version)
+		})
+
+	register(api, "list-places", get, "/api/places", "The places", func(ctx context.Context, _ *none) ([]app.Place, error) { return a.Places(ctx) })
+	register(api, "add-place", post, "/api/places", "Add a place",
+		func(ctx context.Context, in *body[app.PlaceEdit]) (app.Place, error) { return a.AddPlace(ctx, in.Body) })
+	register(api, "edit-place", put, "/api/places/{id}", "Change a place",
+		func(ctx context.Context, in *edit[app.PlaceEdit]) (app.Place, error) {
+			return a.EditPlace(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
+	importWeather(api, a)
+
+	register(api, "list-boats", get, "/api/boats", "The boats", func(ctx context.Context, _ *none) ([]app.Boat, error) { return a.Boats(ctx) })
+	register(api, "add-boat", post, "/api/boats", "Add a boat",
+		func(ctx context.Context, in *body[NewBoat]) (app.Boat, error) {
+			return a.AddBoat(ctx, in.Body.BoatEdit, in.Body.WithSurfaces)
+		})
+	register(api, "edit-boat", put, "/api/boats/{id}", "Change a boat",
+		func(ctx context.Context, in *edit[app.BoatEdit]) (app.Boat, error) {
+			return a.EditBoat(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
+	register(api, "remove-boat", del, "/api/boats/{id}", "Delete a boat with her surfaces and log",
+		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveBoat(ctx, in.ID) })
+	register(api, "get-survey", get, "/api/boats/{id}/survey", "A boat, her surfaces with their areas, and her drawing",
+		func(ctx context.Context, in *byID) (app.Survey, error) { return a.Survey(ctx, in.ID) })
+	register(api, "get-today", get, "/api/boats/{id}/today", "What may be coated, from when to when, and what to do next",
+		func(ctx context.Context, in *byID) (app.Today, error) { return a.Today(ctx, in.ID) })
+	register(api, "get-verdict", get, "/api/boats/{id}/verdict", "Every hour allowed or not for a product, and the windows of starts",
+		func(ctx context.Context, in *struct {
+			ID        string `path:"id"`
+			SurfaceID string `query:"surfaceId"`
+			ProductID string `query:"productId" required:"true"`
+			Method    string `query:"method"`
+		}) (app.Verdict, error) {
+			return a.Verdict(ctx, in.ID, in.SurfaceID, in.ProductID, in.Method)
+		})
+
+	register(api, "add-surface", post, "/api/boats/{id}/surfaces", "Add a surface to a boat",
+		func(ctx context.Context, in *bodyByID[app.SurfaceEdit]) (app.Surface, error) {
+			return a.AddSurface(ctx, in.ID, in.Body)
+		})
+	register(api, "edit-surface", put, "/api/surfaces/{id}", "Change a surface",
+		func(ctx context.Context, in *edit[app.SurfaceEdit]) (app.Surface, error) {
+			return a.EditSurface(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
+	register(api, "remove-surface", del, "/api/surfaces/{id}", "Delete a surface without log entries",
+		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveSurface(ctx, in.ID) })
+
+	register(api, "get-build-up", get, "/api/surfaces/{id}/build-up", "The coats planned and laid on a surface",
+		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.BuildUp(ctx, in.ID) })
+	register(api, "preview-build-up", post, "/api/surfaces/{id}/build-up/preview", "What coats would come to; nothing is stored",
+		func(ctx context.Context, in *bodyByID[Plan]) (app.BuildUp, error) {
+			return a.PreviewBuildUp(ctx, in.ID, in.Body.Steps)
+		})
+	register(api, "set-build-up", put, "/api/surfaces/{id}/build-up", "Plan the coats of a surface",
+		func(ctx context.Context, in *bodyByID[PlanEdit]) (app.BuildUp, error) {
+			return a.SetBuildUp(ctx, in.ID, in.Body.Version, in.Body.Steps)
+		})
+
+	register(api, "list-log", get, "/api/boats/{id}/log", "What was done to a boat, the newest first",
+		func(ctx context.Context, in *byID) ([]app.Entry, error) { return a.Log(ctx, in.ID) })
+	register(api, "add-entry", post, "/api/log", "Log a coat or a sanding",
+		func(ctx context.Context, in *body[app.EntryEdit]) (app.Entry, error) { return a.AddEntry(ctx, in.Body) })
+	register(api, "edit-entry", put, "/api/log/{id}", "Correct a log entry",
+		func(ctx context.Context, in *edit[app.EntryEdit]) (app.Entry, error) {
+			return a.EditEntry(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
+	register(api, "remove-entry", del, "/api/log/{id}", "Delete a log entry; it can be restored",
+		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, true) })
+	register(api, "restore-entry", post, "/api/log/{id}/restore", "Restore a deleted log entry",
+		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, false) })
+
+	register(api, "list-products", get, "/api/products", "The library", func(ctx context.Context, _ *none) ([]app.Product, error) { return a.Products(ctx) })
+	register(api, "add-product", post, "/api/products", "Add a product",
+		func(ctx context.Context, in *body[product.Sheet]) (app.Product, error) {
+			return a.AddProduct(ctx, in.Body)
+		})
+	register(api, "edit-product", put, "/api/products/{id}", "Change a product's data sheet",
+		func(ctx context.Context, in *edit[product.Sheet]) (app.Product, error) {
+			return a.EditProduct(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
+	register(api, "remove-product", del, "/api/products/{id}", "Delete a product that nothing uses",
+		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveProduct(ctx, in.ID) })
+}
+
+func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
+	now, err := a.Now(ctx)
+	if err != nil {
+		return Meta{}, err
+	}
+	clock, err := a.Clock(ctx)
+	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones}, err
+}
+
+func importWeather(api huma.API, a *app.App) {
+	type upload struct {
+		ID      string `path:"id"`
+		RawBody []byte `contentType:"text/csv"`
+	}
+	huma.Register(api, huma.Operation{
+		OperationID: "import-weather", Method: http.MethodPost, Path: "/api/places/{id}/weather", MaxBodyBytes: maxWeatherBytes,
+		Summary: "Import an hourly record as CSV: time, temperature, humidity, and optionally wind, rain, cloud, shortwave; all or nothing",
+	}, func(ctx context.Context, in *upload) (*answer[app.Import], error) {
+		out, err := a.ImportWeather(ctx, in.ID, in.RawBody)
+		if err != nil {
+			return nil, problem(ctx, err)
+		}
+		return &answer[app.Import]{out}, nil
+	})
+}
+
+// timeZones are offered by the place form; any other IANA name works too.
+var timeZones = []string{
+	"UTC", "Europe/London", "Europe/Dublin", "Europe/Lisbon", "Europe/Paris", "Europe/Amsterdam", "Europe/Berlin", "Europe/Copenhagen",
+	"Europe/Oslo", "Europe/Stockholm", "Europe/Helsinki", "Europe/Madrid", "Europe/Rome", "Europe/Athens", "Europe/Istanbul",
+	"Atlantic/Azores", "Atlantic/Reykjavik", "America/Halifax", "America/New_York", "America/Chicago", "America/Denver",
+	"America/Los_Angeles", "America/Vancouver", "America/Anchorage", "America/Sao_Paulo", "America/Argentina/Buenos_Aires",
+	"Africa/Johannesburg", "Asia/Dubai", "Asia/Singapore", "Asia/Hong_Kong", "Asia/Tokyo", "Australia/Perth",
+	"Australia/Brisbane", "Australia/Sydney", "Australia/Hobart", "Pacific/Auckland",
+}

@@ -1,0 +1,145 @@
+package httpapi
+
+import (
+	"crypto/sha256"
+	"crypto/subtle"
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"path"
+	"strings"
+	"time"
+
+	"allcoats/app"
+
+	"github.com/gin-contrib/gzip"
+	"github.com/gin-gonic/gin"
+)
+
+// Options are what a server can be told.
+type Options struct {
+	Version string
+	// Web holds the built front end.
+	Web fs.FS
+	// Passphrase, if set, is asked for at every request (basic
+	// authentication, any user name). Without one only this machine's own
+	// names are answered.
+	Passphrase string
+}
+
+// Handler serves the whole application.
+func Handler(a *app.App, o Options) http.Handler {
+	gin.SetMode(gin.ReleaseMode)
+	r := gin.New()
+	r.Use(gin.CustomRecovery(func(c *gin.Context, err any) {
+		slog.Error("panic", "err", err, "path", c.Request.URL.Path)
+		c.AbortWithStatus(http.StatusInternalServerError)
+	}))
+	r.Use(logged, secured, guarded(o.Passphrase), gzip.Gzip(gzip.DefaultCompression))
+	r.GET("/healthz", func(c *gin.Context) {
+		if err := a.Healthy(c); err != nil {
+			c.String(http.StatusServiceUnavailable, "the database does not answer")
+			return
+		}
+		c.String(http.StatusOK, "ok")
+	})
+	newAPI(r, a, o.Version)
+	r.NoRoute(web(o.Web))
+	return http.NewCrossOriginProtection().Handler(r)
+}
+
+// logged writes a line for every request, with neither query nor headers.
+func logged(c *gin.Context) {
+	start := time.Now()
+	c.Next()
+	level := slog.LevelDebug
+	if c.Writer.Status() >= 500 {
+		level = slog.LevelError
+	}
+	slog.Log(c, level, "request", "method", c.Request.Method, "path", c.Request.URL.Path, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+}
+
+// policy allows the shipped files and nothing else.
+const policy = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; " +
+	"manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+
+func secured(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("Content-Security-Policy", policy)
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("X-Frame-Options", "DENY")
+	h.Set("Referrer-Policy", "no-referrer")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Cross-Origin-Resource-Policy", "same-origin")
+	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
+		h.Set("Cache-Control", "no-store")
+	}
+}
+
+// guarded asks for the passphrase, or, without one, refuses names that are not
+// this machine's, so that no web page can reach the server by a name of its own.
+func guarded(passphrase string) gin.HandlerFunc {
+	want := sha256.Sum256([]byte(passphrase))
+	return func(c *gin.Context) {
+		if passphrase == "" {
+			if !Loopback(c.Request.Host) {
+				c.AbortWithStatus(http.StatusMisdirectedRequest)
+			}
+			return
+		}
+		_, given, _ := c.Request.BasicAuth()
+		got := sha256.Sum256([]byte(given))
+		if subtle.ConstantTimeCompare(got[:], want[:]) != 1 {
+			c.Header("WWW-Authenticate", `Basic realm="All Coats", charset="UTF-8"`)
+			c.AbortWithStatus(http.StatusUnauthorized)
+		}
+	}
+}
+
+// Loopback reports whether a host or host:port names this machine only.
+func Loopback(hostport string) bool {
+	host, _, err := net.SplitHostPort(hostport)
+	if err != nil {
+		host = hostport
+	}
+	host = strings.Trim(host, "[]")
+	ip := net.ParseIP(host)
+	return host == "localhost" || ip != nil && ip.IsLoopback()
+}
+
+// web serves the front end: its files, and its page for every other address,
+// which the page's own router reads.
+func web(files fs.FS) gin.HandlerFunc {
+	server := http.FileServerFS(files)
+	return func(c *gin.Context) {
+		p := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
+		if strings.HasPrefix(p, "api/") || p == "api" {
+			c.Header("Content-Type", "application/problem+json")
+			c.String(http.StatusNotFound, `{"title":"Not Found","status":404,"detail":"there is no such operation"}`)
+			return
+		}
+		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+			c.Status(http.StatusMethodNotAllowed)
+			return
+		}
+		if info, err := fs.Stat(files, p); err == nil && !info.IsDir() {
+			if strings.HasPrefix(p, "assets/") {
+				c.Header("Cache-Control", "public, max-age=31536000, immutable")
+			}
+			server.ServeHTTP(c.Writer, c.Request)
+			return
+		}
+		if strings.HasPrefix(p, "assets/") {
+			c.Status(http.StatusNotFound)
+			return
+		}
+		page, err := fs.ReadFile(files, "index.html")
+		if err != nil {
+			c.String(http.StatusNotFound, "the front end is not built: run make build")
+			return
+		}
+		c.Header("Cache-Control", "no-cache")
+		c.Data(http.StatusOK, "text/html; charset=utf-8", page)
+	}
+}

@@ -1,0 +1,231 @@
+package store
+
+import (
+	"context"
+
+	"allcoats/core/area"
+	"allcoats/core/product"
+)
+
+// Place is a row of places.
+type Place struct {
+	ID            string  `db:"id"`
+	Version       int     `db:"version"`
+	Name          string  `db:"name"`
+	LatitudeDeg   float64 `db:"latitude_deg"`
+	LongitudeDeg  float64 `db:"longitude_deg"`
+	TimeZone      string  `db:"time_zone"`
+	WeatherSource string  `db:"weather_source"`
+}
+
+// Places lists all places by name.
+func (q Queries) Places(ctx context.Context) ([]Place, error) {
+	return list[Place](ctx, q, "SELECT * FROM places ORDER BY name, id")
+}
+
+// Place returns one place.
+func (q Queries) Place(ctx context.Context, id string) (p Place, err error) {
+	err = q.get(ctx, &p, "SELECT * FROM places WHERE id = ?", id)
+	return p, err
+}
+
+// AddPlace inserts p.
+func (q Queries) AddPlace(ctx context.Context, p Place) error {
+	_, err := q.exec(ctx, `INSERT INTO places (id, name, latitude_deg, longitude_deg, time_zone, weather_source)
+		VALUES (:id, :name, :latitude_deg, :longitude_deg, :time_zone, :weather_source)`, p)
+	return err
+}
+
+// EditPlace updates p if its version is current.
+func (q Queries) EditPlace(ctx context.Context, p Place) error {
+	return q.edit(ctx, "places", p.ID, `UPDATE places SET version = version + 1, name = :name, latitude_deg = :latitude_deg,
+		longitude_deg = :longitude_deg, time_zone = :time_zone, weather_source = :weather_source
+		WHERE id = :id AND version = :version`, p)
+}
+
+// Boat is a row of boats.
+type Boat struct {
+	ID         string  `db:"id"`
+	Version    int     `db:"version"`
+	PlaceID    string  `db:"place_id"`
+	Name       string  `db:"name"`
+	Type       string  `db:"type"`
+	HeadingDeg float64 `db:"heading_deg"`
+	LaunchDate string  `db:"launch_date"`
+	Lights     bool    `db:"lights"`
+	HullForm   string  `db:"hull_form"`
+	LOAM       float64 `db:"loa_m"`
+	LWLM       float64 `db:"lwl_m"`
+	BeamM      float64 `db:"beam_m"`
+	DraughtM   float64 `db:"draught_m"`
+	FreeboardM float64 `db:"freeboard_m"`
+	HousesM2   float64 `db:"houses_m2"`
+}
+
+// Boats lists all boats by name.
+func (q Queries) Boats(ctx context.Context) ([]Boat, error) {
+	return list[Boat](ctx, q, "SELECT * FROM boats ORDER BY name, id")
+}
+
+// Boat returns one boat.
+func (q Queries) Boat(ctx context.Context, id string) (b Boat, err error) {
+	err = q.get(ctx, &b, "SELECT * FROM boats WHERE id = ?", id)
+	return b, err
+}
+
+// AddBoat inserts b.
+func (q Queries) AddBoat(ctx context.Context, b Boat) error {
+	_, err := q.exec(ctx, `INSERT INTO boats (id, place_id, name, type, heading_deg, launch_date, lights, hull_form, loa_m, lwl_m, beam_m,
+		draught_m, freeboard_m, houses_m2) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form, :loa_m,
+		:lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2)`, b)
+	return err
+}
+
+// EditBoat updates b if its version is current.
+func (q Queries) EditBoat(ctx context.Context, b Boat) error {
+	return q.edit(ctx, "boats", b.ID, `UPDATE boats SET version = version + 1, place_id = :place_id, name = :name, type = :type,
+		heading_deg = :heading_deg, launch_date = :launch_date, lights = :lights, hull_form = :hull_form, loa_m = :loa_m, lwl_m = :lwl_m,
+		beam_m = :beam_m, draught_m = :draught_m, freeboard_m = :freeboard_m, houses_m2 = :houses_m2
+		WHERE id = :id AND version = :version`, b)
+}
+
+// RemoveBoat deletes a boat with its surfaces and log.
+func (q Queries) RemoveBoat(ctx context.Context, id string) error { return q.remove(ctx, "boats", id) }
+
+// Surface is a row of surfaces.
+type Surface struct {
+	ID        string             `db:"id"`
+	Version   int                `db:"version"`
+	BoatID    string             `db:"boat_id"`
+	Position  int                `db:"position"`
+	Name      string             `db:"name"`
+	Part      string             `db:"part"`
+	Side      string             `db:"side"`
+	Substrate string             `db:"substrate"`
+	Measure   JSON[area.Measure] `db:"measure"`
+}
+
+// Surfaces lists a boat's surfaces in their order.
+func (q Queries) Surfaces(ctx context.Context, boatID string) ([]Surface, error) {
+	return list[Surface](ctx, q, "SELECT * FROM surfaces WHERE boat_id = ? ORDER BY position, id", boatID)
+}
+
+// Surface returns one surface.
+func (q Queries) Surface(ctx context.Context, id string) (s Surface, err error) {
+	err = q.get(ctx, &s, "SELECT * FROM surfaces WHERE id = ?", id)
+	return s, err
+}
+
+// AddSurface inserts s behind its boat's others.
+func (q Queries) AddSurface(ctx context.Context, s Surface) error {
+	_, err := q.exec(ctx, `INSERT INTO surfaces (id, boat_id, position, name, part, side, substrate, measure)
+		VALUES (:id, :boat_id, (SELECT coalesce(max(position), 0) + 1 FROM surfaces WHERE boat_id = :boat_id), :name, :part, :side,
+		:substrate, :measure)`, s)
+	return err
+}
+
+// EditSurface updates s if its version is current.
+func (q Queries) EditSurface(ctx context.Context, s Surface) error {
+	return q.edit(ctx, "surfaces", s.ID, `UPDATE surfaces SET version = version + 1, name = :name, part = :part, side = :side,
+		substrate = :substrate, measure = :measure WHERE id = :id AND version = :version`, s)
+}
+
+// RemoveSurface deletes a surface with its steps and log.
+func (q Queries) RemoveSurface(ctx context.Context, id string) error {
+	return q.remove(ctx, "surfaces", id)
+}
+
+// Product is a row of products.
+type Product struct {
+	ID      string              `db:"id"`
+	Version int                 `db:"version"`
+	Sheet   JSON[product.Sheet] `db:"sheet"`
+}
+
+// Products lists all products by name.
+func (q Queries) Products(ctx context.Context) ([]Product, error) {
+	return list[Product](ctx, q, "SELECT * FROM products ORDER BY sheet ->> 'name', id")
+}
+
+// Product returns one product.
+func (q Queries) Product(ctx context.Context, id string) (p Product, err error) {
+	err = q.get(ctx, &p, "SELECT * FROM products WHERE id = ?", id)
+	return p, err
+}
+
+// AddProduct inserts p.
+func (q Queries) AddProduct(ctx context.Context, p Product) error {
+	_, err := q.exec(ctx, "INSERT INTO products (id, sheet) VALUES (:id, :sheet)", p)
+	return err
+}
+
+// EditProduct updates p if its version is current.
+func (q Queries) EditProduct(ctx context.Context, p Product) error {
+	return q.edit(ctx, "products", p.ID, "UPDATE products SET version = version + 1, sheet = :sheet WHERE id = :id AND version = :version", p)
+}
+
+// RemoveProduct deletes a product that is used nowhere.
+func (q Queries) RemoveProduct(ctx context.Context, id string) error {
+	return q.remove(ctx, "products", id)
+}
+
+// ProductUses names the surfaces that a product is planned for or logged on.
+func (q Queries) ProductUses(ctx context.Context, id string) ([]string, error) {
+	return list[string](ctx, q, `SELECT DISTINCT boats.name || ': ' || surfaces.name FROM surfaces JOIN boats ON boats.id = surfaces.boat_id
+		WHERE surfaces.id IN (SELECT surface_id FROM steps WHERE product_id = ?1 UNION SELECT surface_id FROM log_entries WHERE product_id = ?1)
+		ORDER BY 1`, id)
+}
+
+// Step is a row of steps.
+type Step struct {
+	ID         string  `db:"id"`
+	SurfaceID  string  `db:"surface_id"`
+	Position   int     `db:"position"`
+	ProductID  string  `db:"product_id"`
+	Coats      int     `db:"coats"`
+	DFTUm      float64 `db:"dft_um"`
+	Method     string  `db:"method"`
+	LossPct    float64 `db:"loss_pct"`
+	ThinnerPct float64 `db:"thinner_pct"`
+}
+
+// BoatSteps lists the steps of all surfaces of a boat, surface by surface.
+func (q Queries) BoatSteps(ctx context.Context, boatID string) ([]Step, error) {
+	return list[Step](ctx, q, `SELECT steps.* FROM steps JOIN surfaces ON surfaces.id = steps.surface_id
+		WHERE surfaces.boat_id = ? ORDER BY surfaces.position, steps.position`, boatID)
+}
+
+// SetSteps replaces the steps of a surface and raises the surface's version,
+// if version is current. Steps that keep their id keep their log entries.
+func (q Queries) SetSteps(ctx context.Context, surfaceID string, version int, steps []Step) error {
+	err := q.edit(ctx, "surfaces", surfaceID, "UPDATE surfaces SET version = version + 1 WHERE id = :id AND version = :version",
+		map[string]any{"id": surfaceID, "version": version})
+	if err != nil {
+		return err
+	}
+	keep := make(map[string]bool, len(steps))
+	for _, s := range steps {
+		keep[s.ID] = true
+	}
+	old, err := list[Step](ctx, q, "SELECT * FROM steps WHERE surface_id = ?", surfaceID)
+	if err != nil {
+		return err
+	}
+	for _, s := range old {
+		if !keep[s.ID] {
+			if err := q.remove(ctx, "steps", s.ID); err != nil {
+				return err
+			}
+		}
+	}
+	for i, s := range steps {
+		s.SurfaceID, s.Position = surfaceID, i
+		if _, err := q.exec(ctx, `INSERT INTO steps (id, surface_id, position, product_id, coats, dft_um, method, loss_pct, thinner_pct)
+			VALUES (:id, :surface_id, :position, :product_id, :coats, :dft_um, :method, :loss_pct, :thinner_pct)
+			ON CONFLICT (id) DO UPDATE SET position = :position, product_id = :product_id, coats = :coats, dft_um = :dft_um,
+			method = :method, loss_pct = :loss_pct, thinner_pct = :thinner_pct WHERE surface_id = :surface_id`, s); err != nil {
+			return err
+		}
+	}
+	return nil
+}

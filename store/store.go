@@ -1,0 +1,173 @@
+// Package store keeps the boats, products, weather and log in one SQLite file.
+// It knows no rule of the trade.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"database/sql/driver"
+	"embed"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/url"
+
+	"github.com/jmoiron/sqlx"
+	"github.com/pressly/goose/v3"
+	_ "modernc.org/sqlite" // the driver "sqlite"
+)
+
+// Errors of a store.
+var (
+	ErrNotFound = errors.New("not found")
+	// ErrStale means that the row has another version than the one edited.
+	ErrStale = errors.New("changed by someone else in the meantime")
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Store is an open database file.
+type Store struct{ db *sqlx.DB }
+
+// Open opens or creates the file at path and brings its schema up to date.
+// Acknowledged writes survive a crash of the program and a loss of power
+// (WAL, synchronous FULL).
+func Open(ctx context.Context, path string) (*Store, error) {
+	dsn := url.URL{Scheme: "file", Opaque: path, RawQuery: "_pragma=busy_timeout(5000)&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)" +
+		"&_pragma=foreign_keys(1)&_txlock=immediate"}
+	db, err := sqlx.Open("sqlite", dsn.String())
+	if err != nil {
+		return nil, fmt.Errorf("open database %s: %w", path, err)
+	}
+	s := &Store{db}
+	if err := s.migrate(ctx); err != nil {
+		_ = db.Close()
+		return nil, fmt.Errorf("database %s: %w", path, err)
+	}
+	return s, nil
+}
+
+func (s *Store) migrate(ctx context.Context) error {
+	dir, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	p, err := goose.NewProvider(goose.DialectSQLite3, s.db.DB, dir)
+	if err != nil {
+		return fmt.Errorf("migrations: %w", err)
+	}
+	if _, err := p.Up(ctx); err != nil {
+		return fmt.Errorf("migrate: %w", err)
+	}
+	return nil
+}
+
+// Close closes the file.
+func (s *Store) Close() error { return s.db.Close() }
+
+// Ping reports whether the file answers.
+func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }
+
+// Read returns queries outside a transaction.
+func (s *Store) Read() Queries { return Queries{s.db} }
+
+// Write runs fn in one transaction, which is rolled back if fn fails.
+func (s *Store) Write(ctx context.Context, fn func(Queries) error) error {
+	tx, err := s.db.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("begin: %w", err)
+	}
+	if err := fn(Queries{tx}); err != nil {
+		return errors.Join(err, ignoreDone(tx.Rollback()))
+	}
+	if err := tx.Commit(); err != nil {
+		return fmt.Errorf("commit: %w", err)
+	}
+	return nil
+}
+
+func ignoreDone(err error) error {
+	if errors.Is(err, sql.ErrTxDone) {
+		return nil
+	}
+	return err
+}
+
+// Queries are the statements, in or outside a transaction.
+type Queries struct{ q sqlx.ExtContext }
+
+func (q Queries) get(ctx context.Context, dest any, query string, args ...any) error {
+	err := sqlx.GetContext(ctx, q.q, dest, query, args...)
+	if errors.Is(err, sql.ErrNoRows) {
+		return ErrNotFound
+	}
+	return err
+}
+
+func list[T any](ctx context.Context, q Queries, query string, args ...any) ([]T, error) {
+	out := []T{}
+	err := sqlx.SelectContext(ctx, q.q, &out, query, args...)
+	return out, err
+}
+
+func (q Queries) exec(ctx context.Context, query string, args any) (int64, error) {
+	res, err := sqlx.NamedExecContext(ctx, q.q, query, args)
+	if err != nil {
+		return 0, err
+	}
+	return res.RowsAffected()
+}
+
+// edit runs an UPDATE … WHERE id = :id AND version = :version and tells a
+// missing row from a stale one.
+func (q Queries) edit(ctx context.Context, table, id, update string, row any) error {
+	n, err := q.exec(ctx, update, row)
+	if err != nil || n == 1 {
+		return err
+	}
+	return q.missing(ctx, table, id)
+}
+
+func (q Queries) missing(ctx context.Context, table, id string) error {
+	var n int
+	if err := q.get(ctx, &n, "SELECT count(*) FROM "+table+" WHERE id = ?", id); err != nil {
+		return err
+	}
+	if n == 0 {
+		return ErrNotFound
+	}
+	return ErrStale
+}
+
+func (q Queries) remove(ctx context.Context, table, id string) error {
+	res, err := q.q.ExecContext(ctx, "DELETE FROM "+table+" WHERE id = ?", id)
+	if err != nil {
+		return err
+	}
+	if n, err := res.RowsAffected(); err != nil || n == 0 {
+		return errors.Join(err, ErrNotFound)
+	}
+	return nil
+}
+
+// JSON is a column that holds a value as JSON text.
+type JSON[T any] struct{ V T }
+
+// Scan implements sql.Scanner.
+func (j *JSON[T]) Scan(src any) error {
+	switch v := src.(type) {
+	case string:
+		return json.Unmarshal([]byte(v), &j.V)
+	case []byte:
+		return json.Unmarshal(v, &j.V)
+	}
+	return fmt.Errorf("a JSON column holds %T", src)
+}
+
+// Value implements driver.Valuer.
+func (j JSON[T]) Value() (driver.Value, error) {
+	raw, err := json.Marshal(j.V)
+	return string(raw), err
+}

@@ -1,0 +1,43 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./types.gen";
+
+export type Schemas = components["schemas"];
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** A refused request: what is wrong, field by field, and for a stale edit what is stored now. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    detail: string,
+    readonly fields: Record<string, string>,
+    readonly current?: unknown,
+  ) {
+    super(detail);
+  }
+}
+
+type ProblemBody = { detail?: string; title?: string; errors?: { location?: string; message?: string }[]; current?: unknown };
+
+/** Returns the data of an answer or throws Refused. */
+export async function ok<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let got: Awaited<typeof answer>;
+  try {
+    got = await answer;
+  } catch {
+    throw new Refused(0, "The program does not answer. Is it still running? Nothing was stored.", {});
+  }
+  if (got.error === undefined) return got.data as T;
+  const problem = (typeof got.error === "object" && got.error !== null ? got.error : {}) as ProblemBody;
+  const fields: Record<string, string> = {};
+  for (const e of problem.errors ?? []) {
+    const place = (e.location ?? "").replace(/^body\.?(value\.?)?/, "");
+    fields[place] ??= e.message ?? "is not right";
+  }
+  const detail = problem.detail ?? problem.title ?? `The program answered ${got.response.status}.`;
+  throw new Refused(
+    got.response.status,
+    got.response.status === 413 ? "That is larger than the program takes (16 MB)." : detail,
+    fields,
+    problem.current,
+  );
+}

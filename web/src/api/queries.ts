@@ -1,0 +1,40 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, ok, type Refused } from "./client";
+
+export const useMeta = () => useQuery({ queryKey: ["meta"], queryFn: () => ok(api.GET("/api/meta")), refetchInterval: 60_000 });
+export const useBoats = () => useQuery({ queryKey: ["boats"], queryFn: () => ok(api.GET("/api/boats")) });
+export const usePlaces = () => useQuery({ queryKey: ["places"], queryFn: () => ok(api.GET("/api/places")) });
+export const useProducts = () => useQuery({ queryKey: ["products"], queryFn: () => ok(api.GET("/api/products")) });
+
+const byID = (id: string) => ({ params: { path: { id } } });
+
+export const useToday = (boat: string) =>
+  useQuery({ queryKey: ["today", boat], queryFn: () => ok(api.GET("/api/boats/{id}/today", byID(boat))), refetchInterval: 60_000 });
+export const useSurvey = (boat: string) =>
+  useQuery({ queryKey: ["survey", boat], queryFn: () => ok(api.GET("/api/boats/{id}/survey", byID(boat))) });
+export const useLog = (boat: string) =>
+  useQuery({ queryKey: ["log", boat], queryFn: () => ok(api.GET("/api/boats/{id}/log", byID(boat))) });
+export const useBuildUp = (surface: string) =>
+  useQuery({
+    queryKey: ["build-up", surface],
+    queryFn: () => ok(api.GET("/api/surfaces/{id}/build-up", byID(surface))),
+    enabled: surface !== "",
+  });
+export const useVerdict = (boat: string, q: { productId: string; surfaceId: string; method: string }) =>
+  useQuery({
+    queryKey: ["verdict", boat, q],
+    queryFn: () => ok(api.GET("/api/boats/{id}/verdict", { params: { path: { id: boat }, query: q } })),
+    enabled: q.productId !== "",
+  });
+
+/** A change on the server after which everything shown is asked for again. */
+export function useChange<V, R>(fn: (v: V) => Promise<R>, done?: (r: R) => void) {
+  const queries = useQueryClient();
+  return useMutation<R, Refused, V>({
+    mutationFn: fn,
+    onSuccess: async (r) => {
+      await queries.invalidateQueries();
+      done?.(r);
+    },
+  });
+}

@@ -1,0 +1,239 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { api, ok, Refused, type Schemas } from "../../api/client";
+import { useBoats, useChange, useMeta, usePlaces } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
+import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { Answer } from "../../ui/Page";
+
+const HULLS: Record<string, string> = {
+  "full-motor": "full-bodied motor hull",
+  medium: "medium, between the two",
+  "fin-keel": "shallow body with a fin keel",
+};
+const NEW_PLACE = "new";
+const DIMENSIONS = ["loaM", "lwlM", "beamM", "draughtM", "freeboardM"];
+
+type Draft = Omit<Schemas["BoatEdit"], "dimensions" | "headingDeg"> & {
+  headingDeg?: number;
+  dimensions: { hullForm: string } & Partial<Omit<Schemas["AreaDimensions"], "hullForm">>;
+};
+type PlaceDraft = { name: string; latitudeDeg?: number; longitudeDeg?: number; timeZone: string; weatherSource: "simulated" | "imported" };
+
+const draftOf = (b?: Schemas["Boat"]): Draft =>
+  b
+    ? {
+        name: b.name,
+        type: b.type,
+        placeId: b.placeId,
+        headingDeg: b.headingDeg,
+        launchDate: b.launchDate,
+        lights: b.lights,
+        dimensions: b.dimensions,
+      }
+    : { name: "", type: "", placeId: "", headingDeg: 0, launchDate: "", lights: false, dimensions: { hullForm: "medium", housesM2: 0 } };
+
+/** Moves the messages of a refused place under "place", where the boat's own fields are not. */
+function underPlace(e: unknown): never {
+  if (!(e instanceof Refused)) throw e;
+  throw new Refused(e.status, e.message, Object.fromEntries(Object.entries(e.fields).map(([k, m]) => [`place.${k}`, m])), e.current);
+}
+
+/** A new boat, or the boat given for changing. */
+export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => void }) {
+  const meta = useMeta().data;
+  const places = usePlaces().data ?? [];
+  const first = useBoats().data?.length === 0;
+  const go = useNavigate();
+  const [draft, setDraft] = useState<Draft>(() => draftOf(boat));
+  const [version, setVersion] = useState(boat?.version ?? 0);
+  const [place, setPlace] = useState<PlaceDraft>({
+    name: "",
+    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+    weatherSource: "simulated",
+  });
+  const [local, setLocal] = useState<Record<string, string>>({});
+  const at = draft.placeId || places[0]?.id || NEW_PLACE;
+  const newPlace = at === NEW_PLACE;
+
+  const save = useChange(
+    async (v: number) => {
+      let placeId = at;
+      if (newPlace) placeId = (await ok(api.POST("/api/places", { body: place as Schemas["PlaceEdit"] })).catch(underPlace)).id;
+      const value = { ...(draft as Schemas["BoatEdit"]), placeId };
+      if (newPlace) setDraft({ ...draft, placeId });
+      return boat
+        ? ok(api.PUT("/api/boats/{id}", { params: { path: { id: boat.id } }, body: { version: v, value } }))
+        : ok(api.POST("/api/boats", { body: { ...value, withSurfaces: true } }));
+    },
+    (b) => (done ? done() : go(`/boats/${b.id}/survey`)),
+  );
+  const submit = (v = version) => {
+    const missing = {
+      ...unsendable(draft, ["headingDeg", ...DIMENSIONS.map((d) => `dimensions.${d}`)]),
+      ...(newPlace ? unsendable({ place }, ["place.latitudeDeg", "place.longitudeDeg"]) : {}),
+    };
+    setLocal(missing);
+    save.reset();
+    if (Object.keys(missing).length === 0) save.mutate(v);
+  };
+  const dim = (k: keyof Schemas["AreaDimensions"], label: string, unit: string, hint?: string) => (
+    <NumberField
+      name={`dimensions.${k}`}
+      label={label}
+      hint={hint}
+      unit={unit}
+      value={draft.dimensions[k as "loaM"]}
+      onChange={(v) => setDraft({ ...draft, dimensions: { ...draft.dimensions, [k]: v } })}
+    />
+  );
+  return (
+    <>
+      {!boat && (
+        <Answer
+          answer={
+            first
+              ? "Begin with a boat: her name, where she stands, and five measurements."
+              : "Add a boat: her name, where she stands, and five measurements."
+          }
+          detail="Bottom, both topsides and deck follow from these to about ±15 %. Better measurements can replace them one by one."
+        />
+      )}
+      <Errors.Provider value={{ ...local, ...save.error?.fields }}>
+        <form
+          className="max-w-4xl"
+          noValidate
+          onSubmit={(e) => {
+            e.preventDefault();
+            submit();
+          }}
+        >
+          <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+            <TextField name="name" label="Name" value={draft.name} onChange={(name) => setDraft({ ...draft, name })} />
+            <TextField
+              name="type"
+              label="Type"
+              hint="such as GRP launch"
+              value={draft.type}
+              onChange={(type) => setDraft({ ...draft, type })}
+            />
+            <TextField
+              name="launchDate"
+              label="Launch date"
+              type="date"
+              value={draft.launchDate}
+              onChange={(launchDate) => setDraft({ ...draft, launchDate })}
+            />
+            <Choice
+              name="placeId"
+              label="Stands at"
+              value={at}
+              onChange={(placeId) => setDraft({ ...draft, placeId })}
+              options={[...places.map((p) => ({ value: p.id, label: p.name })), { value: NEW_PLACE, label: "a new place…" }]}
+            />
+            <NumberField
+              name="headingDeg"
+              label="Bow points to"
+              hint="degrees from true north, clockwise"
+              unit="°"
+              value={draft.headingDeg}
+              onChange={(headingDeg) => setDraft({ ...draft, headingDeg })}
+            />
+            <Check
+              name="lights"
+              label="Work lights"
+              hint="coats may be laid in the dark"
+              value={draft.lights}
+              onChange={(lights) => setDraft({ ...draft, lights })}
+            />
+          </div>
+          {newPlace && (
+            <fieldset className="mt-4 border border-base-300 p-4">
+              <legend className="px-1 font-slab font-semibold">The new place</legend>
+              <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+                <TextField name="place.name" label="Place name" value={place.name} onChange={(name) => setPlace({ ...place, name })} />
+                <NumberField
+                  name="place.latitudeDeg"
+                  label="Latitude"
+                  hint="north positive"
+                  unit="°"
+                  value={place.latitudeDeg}
+                  onChange={(latitudeDeg) => setPlace({ ...place, latitudeDeg })}
+                />
+                <NumberField
+                  name="place.longitudeDeg"
+                  label="Longitude"
+                  hint="east positive"
+                  unit="°"
+                  value={place.longitudeDeg}
+                  onChange={(longitudeDeg) => setPlace({ ...place, longitudeDeg })}
+                />
+                <TextField
+                  name="place.timeZone"
+                  label="Time zone"
+                  list={meta?.timeZones}
+                  value={place.timeZone}
+                  onChange={(timeZone) => setPlace({ ...place, timeZone })}
+                />
+                <Choice
+                  name="place.weatherSource"
+                  label="Weather"
+                  value={place.weatherSource}
+                  onChange={(weatherSource) => setPlace({ ...place, weatherSource })}
+                  options={[
+                    { value: "simulated", label: "simulated service (for trying out)" },
+                    { value: "imported", label: "my own files" },
+                  ]}
+                />
+              </div>
+            </fieldset>
+          )}
+          <div className="mt-4 grid grid-cols-2 gap-4 lg:grid-cols-4">
+            <Choice
+              name="dimensions.hullForm"
+              label="Hull form"
+              value={draft.dimensions.hullForm}
+              onChange={(hullForm) => setDraft({ ...draft, dimensions: { ...draft.dimensions, hullForm } })}
+              options={(meta?.hullForms ?? []).map((h) => ({ value: h, label: HULLS[h] ?? h }))}
+            />
+            {dim("loaM", "Length over all", "m")}
+            {dim("lwlM", "Waterline length", "m")}
+            {dim("beamM", "Beam", "m")}
+            {dim("draughtM", "Draught", "m")}
+            {dim("freeboardM", "Mean freeboard", "m")}
+            {dim("housesM2", "Houses and openings", "m²", "plan area that is not deck")}
+          </div>
+          <div className="mt-4 flex flex-col gap-3">
+            <Refusal error={save.error?.status === 409 ? null : save.error} />
+            <div className="flex gap-2">
+              <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
+                {boat ? "Save" : "Add the boat"}
+              </button>
+              {done && (
+                <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
+                  Cancel
+                </button>
+              )}
+            </div>
+          </div>
+        </form>
+      </Errors.Provider>
+      {boat && (
+        <Conflict
+          error={save.error}
+          mine={draft}
+          stored={(c: Schemas["Boat"]) => draftOf(c)}
+          onMine={(c) => {
+            setVersion(c.version);
+            submit(c.version);
+          }}
+          onTheirs={(c) => {
+            setDraft(draftOf(c));
+            setVersion(c.version);
+            save.reset();
+          }}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,63 @@
+import { Link } from "react-router";
+import { useMeta, useProducts } from "../../api/queries";
+import { Answer, Loaded } from "../../ui/Page";
+import { Quantity } from "../../ui/Working";
+
+export function Library() {
+  const products = useProducts();
+  const kinds = useMeta().data?.kinds ?? [];
+  return (
+    <Loaded query={products}>
+      {(all) => {
+        const examples = all.filter((p) => p.sheet.example).length;
+        return (
+          <>
+            <Answer
+              answer={
+                all.length === 0
+                  ? "The library is empty: add the product in your hand."
+                  : `${all.length} products${examples ? `, ${examples} of them examples to be replaced by the sheet of the tin in hand` : ""}.`
+              }
+              detail="Every film, litre and hour comes from these sheets. Example figures are invented: plausible for the kind, true of no tin."
+            />
+            <Link to="/library/new" className="btn btn-primary min-h-11">
+              Add a product
+            </Link>
+            {kinds.map((k) => {
+              const of = all.filter((p) => p.sheet.kind === k.kind);
+              return (
+                of.length > 0 && (
+                  <section key={k.kind} className="mt-5">
+                    <h2 className="text-lg first-letter:uppercase">{k.name}</h2>
+                    <ul>
+                      {of.map((p) => (
+                        <li
+                          key={p.id}
+                          className="rule-b grid items-baseline gap-x-4 py-2 sm:grid-cols-[minmax(0,2fr)_minmax(0,1fr)_7rem_8rem_5rem]"
+                        >
+                          <Link className="linked font-semibold max-sm:min-h-11" to={`/library/${p.id}`}>
+                            {p.sheet.name}
+                          </Link>
+                          <span className="quiet text-sm">{p.sheet.chemistry}</span>
+                          {p.sheet.kind !== "thinner" && (
+                            <>
+                              <span className="text-sm">{p.sheet.volumeSolidsPct} % solids</span>
+                              <span className="text-sm">
+                                <Quantity value={p.sheet.film.typicalUm} unit="µm" /> a coat
+                              </span>
+                            </>
+                          )}
+                          {p.sheet.example && <span className="w-fit border border-warning px-1.5 text-xs">example</span>}
+                        </li>
+                      ))}
+                    </ul>
+                  </section>
+                )
+              );
+            })}
+          </>
+        );
+      }}
+    </Loaded>
+  );
+}

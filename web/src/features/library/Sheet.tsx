@@ -1,0 +1,437 @@
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useMeta, useProducts } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
+import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { Answer, Loaded } from "../../ui/Page";
+import { useSettings } from "../../ui/settings";
+import { TableField } from "./TableField";
+
+type Sheet = Schemas["ProductSheet"];
+type Draft = Partial<Sheet> &
+  Pick<Sheet, "name" | "kind" | "tins" | "cautions" | "methods" | "limits" | "film" | "ratioByVolume" | "ratioByWeight">;
+
+const EMPTY: Draft = {
+  name: "",
+  kind: "high-build-primer",
+  chemistry: "",
+  colour: "",
+  example: false,
+  source: "",
+  film: {} as Sheet["film"],
+  ratioByVolume: { base: 0, hardener: 0 },
+  ratioByWeight: { base: 0, hardener: 0 },
+  baseKgL: 0,
+  hardenerKgL: 0,
+  inductionMin: 0,
+  thinnerMaxPct: 0,
+  methods: [],
+  limits: { holdH: 0, rainFreeH: 0 },
+  tins: [],
+  cautions: [],
+  notes: "",
+};
+
+const TABLES = [
+  ["potLife", "Pot life"],
+  ["touchDry", "Touch-dry"],
+  ["tackFree", "Tack-free"],
+  ["sandable", "Sandable"],
+  ["throughDry", "Through-dry"],
+  ["immersion", "Immersion"],
+] as const;
+
+export function Sheet() {
+  const { productId = "" } = useParams();
+  const products = useProducts();
+  return (
+    <Loaded query={products}>
+      {(all) => {
+        const p = all.find((x) => x.id === productId);
+        if (!p && productId !== "new") return <Answer answer="This product is not in the library any more." />;
+        return <Editor key={productId} product={p} />;
+      }}
+    </Loaded>
+  );
+}
+
+function Editor({ product }: { product?: Schemas["Product"] }) {
+  const go = useNavigate();
+  const meta = useMeta().data;
+  const { show } = useSettings();
+  const [d, set] = useState<Draft>(product?.sheet ?? EMPTY);
+  const [version, setVersion] = useState(product?.version ?? 0);
+  const [local, setLocal] = useState<Record<string, string>>({});
+  const [copying, setCopying] = useState(false);
+  const fresh = !product || copying;
+  const save = useChange(
+    (v: number) =>
+      fresh
+        ? ok(api.POST("/api/products", { body: d as Sheet }))
+        : ok(api.PUT("/api/products/{id}", { params: { path: { id: product.id } }, body: { version: v, value: d as Sheet } })),
+    (p) => {
+      setVersion(p.version);
+      setCopying(false);
+      go(`/library/${p.id}`, { replace: true });
+    },
+  );
+  const remove = useChange(
+    () => ok(api.DELETE("/api/products/{id}", { params: { path: { id: product?.id ?? "" } } })),
+    () => go("/library"),
+  );
+  const submit = (v = version) => {
+    const coat = d.kind !== "thinner";
+    const bad = unsendable(d, coat ? ["volumeSolidsPct", "film.minUm", "film.typicalUm", "film.maxUm", "minCureC"] : []);
+    setLocal(bad);
+    save.reset();
+    if (Object.keys(bad).length === 0) {
+      if (!coat)
+        set({ ...d, volumeSolidsPct: d.volumeSolidsPct ?? 0, minCureC: d.minCureC ?? 0, film: { minUm: 0, typicalUm: 0, maxUm: 0 } });
+      save.mutate(v);
+    }
+  };
+  const num = (key: keyof Sheet, label: string, unit: string, hint?: string) => (
+    <NumberField
+      name={key}
+      label={label}
+      unit={unit}
+      hint={hint}
+      value={d[key] as number | undefined}
+      onChange={(v) => set({ ...d, [key]: v })}
+    />
+  );
+  const limit = (key: keyof Schemas["ProductLimits"], label: string, unit: string, hint?: string) => (
+    <NumberField
+      name={`limits.${key}`}
+      label={label}
+      unit={unit}
+      hint={hint}
+      value={d.limits[key] as number | undefined}
+      onChange={(v) => set({ ...d, limits: { ...d.limits, [key]: v } })}
+    />
+  );
+  const film = (key: keyof Sheet["film"], label: string) => (
+    <NumberField
+      name={`film.${key}`}
+      label={label}
+      unit="µm"
+      value={d.film[key]}
+      onChange={(v) => set({ ...d, film: { ...d.film, [key]: v } as Sheet["film"] })}
+    />
+  );
+  const ratio = (key: "ratioByVolume" | "ratioByWeight", part: "base" | "hardener", label: string) => (
+    <NumberField
+      name={`${key}.${part}`}
+      label={label}
+      unit="parts"
+      value={d[key][part]}
+      onChange={(v) => set({ ...d, [key]: { ...d[key], [part]: v } as Schemas["ProductRatio"] })}
+    />
+  );
+  const recoat = d.recoat ?? [];
+  const setRecoat = (i: number, r: Partial<Schemas["ProductRecoat"]>) =>
+    set({ ...d, recoat: recoat.map((x, k) => (k === i ? { ...x, ...r } : x)) });
+  const setTin = (i: number, t: Partial<Schemas["ProductTin"]>) =>
+    set({ ...d, tins: d.tins.map((x, k) => (k === i ? { ...x, ...t } : x)) });
+  const wft = d.volumeSolidsPct && d.film.typicalUm ? show(d.film.typicalUm, "µm") : undefined;
+  const grid = "grid grid-cols-2 gap-4 sm:grid-cols-3 lg:grid-cols-4";
+  return (
+    <>
+      <Answer
+        over={<span>Data sheet</span>}
+        answer={
+          fresh ? (copying ? `A copy of ${product?.sheet.name}` : "A new product: copy its data sheet line by line.") : product.sheet.name
+        }
+        detail={
+          d.example
+            ? "These figures are invented. Put the figures of the tin in hand in their place and take the example mark off."
+            : wft
+              ? `A typical coat is ${wft.text} ${wft.unit} dry. Tables may be left empty where the sheet is silent.`
+              : "Tables may be left empty where the sheet is silent; the program then says what it cannot tell."
+        }
+      />
+      <Errors.Provider value={{ ...local, ...save.error?.fields }}>
+        <form
+          className="flex max-w-5xl flex-col gap-6"
+          noValidate
+          onSubmit={(e) => {
+            e.preventDefault();
+            submit();
+          }}
+        >
+          <Part title="What it is">
+            <div className="grid gap-4 sm:grid-cols-2">
+              <TextField name="name" label="Name" value={d.name} onChange={(name) => set({ ...d, name })} />
+              <Choice
+                name="kind"
+                label="Kind"
+                value={d.kind}
+                onChange={(kind) => set({ ...d, kind })}
+                options={(meta?.kinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
+              />
+              <TextField name="chemistry" label="Chemistry" value={d.chemistry ?? ""} onChange={(chemistry) => set({ ...d, chemistry })} />
+              <TextField name="colour" label="Colour" value={d.colour ?? ""} onChange={(colour) => set({ ...d, colour })} />
+              <TextField
+                name="source"
+                label="Sheet"
+                hint="its title, edition and date"
+                value={d.source ?? ""}
+                onChange={(source) => set({ ...d, source })}
+              />
+              <Check
+                name="example"
+                label="Example figures"
+                hint="take this off once they are the sheet's"
+                value={d.example ?? false}
+                onChange={(example) => set({ ...d, example })}
+              />
+            </div>
+          </Part>
+          <Part title="Film">
+            <div className={grid}>
+              {num("volumeSolidsPct", "Volume solids", "%", "of the mixed product")}
+              {film("minUm", "Dry film a coat, least")}
+              {film("typicalUm", "typical")}
+              {film("maxUm", "greatest")}
+            </div>
+            <fieldset className="mt-3">
+              <legend className="text-sm font-semibold">Laid by</legend>
+              <div className="flex flex-wrap gap-x-5">
+                {(meta?.methods ?? []).map((m) => (
+                  <label key={m.key} className="flex min-h-11 items-center gap-2">
+                    <input
+                      type="checkbox"
+                      className="checkbox"
+                      checked={d.methods.includes(m.key)}
+                      onChange={(e) =>
+                        set({ ...d, methods: e.target.checked ? [...d.methods, m.key] : d.methods.filter((k) => k !== m.key) })
+                      }
+                    />
+                    {m.name}
+                  </label>
+                ))}
+              </div>
+            </fieldset>
+          </Part>
+          <Part title="Mixing" note="Zero parts of hardener and base mean one-part.">
+            <div className={grid}>
+              {ratio("ratioByVolume", "base", "By volume: base")}
+              {ratio("ratioByVolume", "hardener", "hardener")}
+              {ratio("ratioByWeight", "base", "By weight: base")}
+              {ratio("ratioByWeight", "hardener", "hardener")}
+              {num("baseKgL", "Density of base", "kg/L")}
+              {num("hardenerKgL", "of hardener", "kg/L")}
+              {num("inductionMin", "Induction", "min")}
+              {num("thinnerMaxPct", "Thinner, at most", "%")}
+            </div>
+          </Part>
+          <Part
+            title="Field of application"
+            note="Leave a limit empty that the sheet does not set. The dew-point spread is then 3 K (ISO 8502-4)."
+          >
+            <div className={grid}>
+              {limit("airMinC", "Air from", "°C")}
+              {limit("airMaxC", "Air to", "°C")}
+              {limit("surfaceMinC", "Surface from", "°C")}
+              {limit("surfaceMaxC", "Surface to", "°C")}
+              {limit("rhMaxPct", "Humidity, at most", "%")}
+              {limit("spreadMinK", "Above dew point, at least", "K")}
+              {limit("windMaxMS", "Wind when spraying", "m/s")}
+              {num("minCureC", "Cures above", "°C")}
+              {limit("holdH", "Must hold after laying", "h")}
+              {limit("rainFreeH", "Must stay dry after laying", "h")}
+            </div>
+            <div className="mt-3">
+              <TableField
+                name="limits.polygon"
+                label="Printed temperature × humidity field, corner by corner"
+                columns={[
+                  { key: "tempC", unit: "°C" },
+                  { key: "rhPct", unit: "%" },
+                ]}
+                rows={d.limits.polygon ?? []}
+                onChange={(rows) => set({ ...d, limits: { ...d.limits, polygon: rows as Schemas["ProductCorner"][] } })}
+              />
+            </div>
+          </Part>
+          <Part title="Hours at temperatures" note="Two rows or more, temperatures rising.">
+            <div className="grid gap-6 sm:grid-cols-2 lg:grid-cols-3">
+              {TABLES.map(([key, label]) => (
+                <TableField
+                  key={key}
+                  name={key}
+                  label={label}
+                  rows={d[key] ?? []}
+                  onChange={(rows) => set({ ...d, [key]: rows as Schemas["CurePoint"][] })}
+                />
+              ))}
+            </div>
+            <div className="mt-3">
+              <Check
+                name="onePointTables"
+                label="Accept tables of one row"
+                hint="an activation energy of 50 kJ/mol is then assumed, a rule of thumb"
+                value={d.onePointTables ?? false}
+                onChange={(onePointTables) => set({ ...d, onePointTables })}
+              />
+            </div>
+          </Part>
+          <Part title="Recoat intervals" note="By what goes over it; the row for any product holds for kinds not listed.">
+            {recoat.map((r, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: windows have no other identity than their order
+              <div key={i} className="rule-b grid gap-4 py-3 sm:grid-cols-3">
+                <div className="flex flex-col gap-3">
+                  <Choice
+                    name={`recoat[${i}].over`}
+                    label="Over it goes"
+                    value={r.over}
+                    onChange={(over) => setRecoat(i, { over })}
+                    options={[
+                      { value: "any", label: "any product" },
+                      ...(meta?.kinds ?? []).map((k) => ({ value: k.kind, label: k.name })),
+                    ]}
+                  />
+                  <Check
+                    name={`recoat[${i}].neverCloses`}
+                    label="No maximum stated"
+                    value={r.neverCloses ?? false}
+                    onChange={(neverCloses) => setRecoat(i, { neverCloses, ...(neverCloses && { max: [] }) })}
+                  />
+                  <button
+                    type="button"
+                    className="linked w-fit text-sm"
+                    onClick={() => set({ ...d, recoat: recoat.filter((_, k) => k !== i) })}
+                  >
+                    remove this window
+                  </button>
+                </div>
+                <TableField
+                  name={`recoat[${i}].min`}
+                  label="Minimum"
+                  rows={r.min}
+                  onChange={(rows) => setRecoat(i, { min: rows as Schemas["CurePoint"][] })}
+                />
+                {!r.neverCloses && (
+                  <TableField
+                    name={`recoat[${i}].max`}
+                    label="Maximum"
+                    rows={r.max ?? []}
+                    onChange={(rows) => setRecoat(i, { max: rows as Schemas["CurePoint"][] })}
+                  />
+                )}
+              </div>
+            ))}
+            <button
+              type="button"
+              className="btn mt-3 min-h-11"
+              onClick={() => set({ ...d, recoat: [...recoat, { over: "any", min: [], max: [] }] })}
+            >
+              Add a recoat window
+            </button>
+          </Part>
+          <Part title="Tins as sold" note="Litres of mixed product. A price of 0 means not known.">
+            {d.tins.map((t, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: tins have no other identity than their order
+              <div key={i} className="mb-2 grid grid-cols-2 items-end gap-4 sm:grid-cols-4">
+                <TextField name={`tins[${i}].name`} label="Tin" value={t.name} onChange={(name) => setTin(i, { name })} />
+                <NumberField
+                  name={`tins[${i}].litres`}
+                  label="Holds"
+                  unit="L"
+                  value={t.litres}
+                  onChange={(litres) => setTin(i, { litres })}
+                />
+                <NumberField
+                  name={`tins[${i}].priceCents`}
+                  label="Price"
+                  unit=""
+                  value={t.priceCents / 100}
+                  onChange={(v) => setTin(i, { priceCents: v === undefined ? 0 : Math.round(v * 100) })}
+                />
+                <button
+                  type="button"
+                  className="linked mb-3 w-fit text-sm"
+                  onClick={() => set({ ...d, tins: d.tins.filter((_, k) => k !== i) })}
+                >
+                  remove
+                </button>
+              </div>
+            ))}
+            <button
+              type="button"
+              className="btn min-h-11"
+              onClick={() => set({ ...d, tins: [...d.tins, { name: "", litres: 1, priceCents: 0 }] })}
+            >
+              Add a tin
+            </button>
+          </Part>
+          <Part title="Cautions and notes">
+            <div className="grid gap-4 sm:grid-cols-2">
+              <AreaField
+                name="cautions"
+                label="Cautions"
+                hint="one a line; shown before the tin is opened"
+                rows={4}
+                value={d.cautions.join("\n")}
+                onChange={(t) => set({ ...d, cautions: t.split("\n") })}
+              />
+              <AreaField name="notes" label="Notes" rows={4} value={d.notes ?? ""} onChange={(notes) => set({ ...d, notes })} />
+            </div>
+          </Part>
+          <Refusal error={save.error?.status === 409 ? null : save.error} />
+          <Refusal error={remove.error} />
+          <div className="flex flex-wrap gap-2">
+            <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
+              {fresh ? "Add to the library" : "Save the sheet"}
+            </button>
+            {!fresh && (
+              <>
+                <button
+                  type="button"
+                  className="btn min-h-11"
+                  onClick={() => {
+                    setCopying(true);
+                    set({ ...d, name: `${d.name}, copy` });
+                    window.scrollTo({ top: 0 });
+                  }}
+                >
+                  Copy and adapt
+                </button>
+                <button type="button" className="btn btn-ghost min-h-11" onClick={() => remove.mutate(undefined)}>
+                  Delete
+                </button>
+              </>
+            )}
+          </div>
+        </form>
+      </Errors.Provider>
+      {product && (
+        <Conflict
+          error={save.error}
+          mine={d}
+          stored={(c: Schemas["Product"]) => c.sheet}
+          onMine={(c) => {
+            setVersion(c.version);
+            submit(c.version);
+          }}
+          onTheirs={(c) => {
+            set(c.sheet);
+            setVersion(c.version);
+            save.reset();
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function Part({ title, note, children }: { title: string; note?: string; children: React.ReactNode }) {
+  return (
+    <section className="border-t border-base-content pt-3">
+      <h2 className="text-lg">{title}</h2>
+      {note && <p className="quiet mb-2 text-sm">{note}</p>}
+      {children}
+    </section>
+  );
+}

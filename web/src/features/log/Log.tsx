@@ -1,0 +1,198 @@
+import { useState } from "react";
+import { useParams, useSearchParams } from "react-router";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useLog, useToday } from "../../api/queries";
+import { STATES } from "../../ui/coatLanes";
+import { Refusal } from "../../ui/Form";
+import { Answer, Loaded } from "../../ui/Page";
+import { clock, longDay, stamp } from "../../ui/time";
+import { Figure, Quantity } from "../../ui/Working";
+import { EntryForm } from "./EntryForm";
+
+export function Log() {
+  const { boatId = "" } = useParams();
+  const log = useLog(boatId);
+  return (
+    <Loaded query={useToday(boatId)}>
+      {(t) => <Loaded query={log}>{(entries) => <Shown key={boatId} today={t} entries={entries} />}</Loaded>}
+    </Loaded>
+  );
+}
+
+function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["Entry"][] }) {
+  const [params, setParams] = useSearchParams();
+  const zone = today.place.timeZone;
+  const surface = params.get("surface") ?? "";
+  const editing = entries.find((e) => e.id === params.get("entry"));
+  const kept = entries.filter((e) => !e.deleted);
+  const last = kept[0];
+  const logging = params.has("surface") || editing !== undefined;
+  const close = () => setParams({}, { replace: true });
+  return (
+    <>
+      <Answer
+        over={<span>{today.boat.name}</span>}
+        answer={
+          last
+            ? `${last.surface}: ${last.kind === "coat" ? "last coated" : "last sanded"} on ${longDay(last.startedAt, zone)} at ${clock(last.startedAt, zone)}.`
+            : "Nothing is logged yet."
+        }
+        detail={
+          today.answer.lanes.length === 0
+            ? "This boat has no surfaces yet; add them in Survey first."
+            : "Log a coat with the time it was begun: its clock runs from there. Litres or comb readings tell the film it left."
+        }
+      />
+      {logging ? (
+        <EntryForm key={editing?.id ?? surface} today={today} surfaceId={surface} entry={editing} done={close} />
+      ) : (
+        <button
+          type="button"
+          className="btn btn-primary min-h-12"
+          disabled={today.answer.lanes.length === 0}
+          onClick={() => setParams({ surface: today.answer.surfaceId || today.answer.lanes[0]?.surfaceId || "" })}
+        >
+          Log a coat or a sanding
+        </button>
+      )}
+      <section className="mt-8">
+        <h2 className="text-lg">Clocks running</h2>
+        <Clocks lanes={today.answer.lanes} zone={zone} />
+      </section>
+      <section className="mt-8">
+        <h2 className="text-lg">What was done</h2>
+        <Entries entries={entries} zone={zone} edit={(id) => setParams({ entry: id })} />
+      </section>
+    </>
+  );
+}
+
+const SHOWN = ["touch-dry", "sandable", "recoat-opens", "recoat-closes", "immersion"];
+
+function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }) {
+  const running = lanes.filter((l) => l.clock);
+  if (running.length === 0) return <p>No coat is logged, so no clock runs.</p>;
+  return (
+    <div className="overflow-x-auto">
+      <table className="table-plain text-sm">
+        <thead>
+          <tr>
+            <th>Surface</th>
+            <th>Now</th>
+            <th>Touch-dry</th>
+            <th>Sandable</th>
+            <th>Recoat from</th>
+            <th>Recoat until</th>
+            <th>Immersion</th>
+          </tr>
+        </thead>
+        <tbody>
+          {running.map((l) => (
+            <tr key={l.surfaceId}>
+              <td className="font-semibold">{l.surface}</td>
+              <td>
+                {l.clock && (
+                  <Figure title={`${l.surface}, the coat clock`} working={l.clock.working}>
+                    {STATES[l.clock.state]?.glyph} {l.clock.abraded ? "sanded: open" : STATES[l.clock.state]?.word}
+                  </Figure>
+                )}
+              </td>
+              {SHOWN.map((name) => {
+                const e = l.clock?.events.find((x) => x.name === name);
+                return (
+                  <td key={name} className="whitespace-nowrap" data-event={name}>
+                    {e?.at ? (
+                      <>
+                        {stamp(e.at, zone)}
+                        {e.forecast && <span className="quiet"> forecast</span>}
+                      </>
+                    ) : e?.tabled ? (
+                      `after the forecast (${Math.floor(100 * e.progress)} % there)`
+                    ) : name === "recoat-closes" ? (
+                      "no end stated"
+                    ) : (
+                      "not on the sheet"
+                    )}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: string; edit: (id: string) => void }) {
+  const path = (id: string) => ({ params: { path: { id } } });
+  const remove = useChange((id: string) => ok(api.DELETE("/api/log/{id}", path(id))));
+  const restore = useChange((id: string) => ok(api.POST("/api/log/{id}/restore", path(id))));
+  const [showDeleted, setShowDeleted] = useState(false);
+  const undo = remove.data?.deleted && entries.find((e) => e.id === remove.data?.id)?.deleted ? remove.data : undefined;
+  const shown = entries.filter((e) => showDeleted || !e.deleted);
+  const gone = entries.filter((e) => e.deleted).length;
+  return (
+    <>
+      {undo && (
+        <p role="status" className="my-2 border-l-4 border-warning pl-3">
+          Deleted: {undo.surface}, {undo.product || "sanding"}.{" "}
+          <button type="button" className="btn btn-sm min-h-11" onClick={() => restore.mutate(undo.id)}>
+            Undo
+          </button>
+        </p>
+      )}
+      <Refusal error={remove.error ?? restore.error} />
+      {shown.length === 0 && <p>Nothing yet.</p>}
+      <ul>
+        {shown.map((e) => (
+          <li
+            key={e.id}
+            className={`rule-b flex flex-wrap items-baseline gap-x-4 gap-y-1 py-2 ${e.deleted ? "line-through opacity-60" : ""}`}
+          >
+            <span className="w-36 shrink-0 whitespace-nowrap">{stamp(e.startedAt, zone)}</span>
+            <b className="w-44 shrink-0">{e.surface}</b>
+            <span className="min-w-52 flex-1">
+              {e.kind === "coat" ? (
+                <>
+                  {e.product}
+                  {e.litres > 0 && (
+                    <>
+                      , <Quantity value={e.litres} unit="L" />
+                    </>
+                  )}
+                  , film <Quantity value={e.filmUm} unit="µm" /> <span className="quiet">({e.filmKnown})</span>
+                </>
+              ) : (
+                `sanded, ${e.grit} grit`
+              )}
+              {e.who && <span className="quiet">, {e.who}</span>}
+              {e.note && <span className="quiet"> – {e.note}</span>}
+            </span>
+            <span className="flex gap-3">
+              {e.deleted ? (
+                <button type="button" className="linked max-sm:min-h-11" onClick={() => restore.mutate(e.id)}>
+                  restore
+                </button>
+              ) : (
+                <>
+                  <button type="button" className="linked max-sm:min-h-11" onClick={() => edit(e.id)}>
+                    correct
+                  </button>
+                  <button type="button" className="linked max-sm:min-h-11" onClick={() => remove.mutate(e.id)}>
+                    delete
+                  </button>
+                </>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {gone > 0 && (
+        <button type="button" className="linked mt-2 text-sm max-sm:min-h-11" onClick={() => setShowDeleted(!showDeleted)}>
+          {showDeleted ? "hide deleted entries" : `show ${gone} deleted`}
+        </button>
+      )}
+    </>
+  );
+}

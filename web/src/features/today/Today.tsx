@@ -1,0 +1,163 @@
+import { Link, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { useToday } from "../../api/queries";
+import { coatLane, STATES } from "../../ui/coatLanes";
+import { Answer, Loaded } from "../../ui/Page";
+import { Ribbon } from "../../ui/Ribbon";
+import { Sentence } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
+import { clock, longDay, span, stamp } from "../../ui/time";
+import { Figure, Quantity } from "../../ui/Working";
+import { weatherLanes } from "../../ui/weatherLanes";
+
+export function Today() {
+  const { boatId = "" } = useParams();
+  return <Loaded query={useToday(boatId)}>{(t) => <Shown today={t} />}</Loaded>;
+}
+
+function Shown({ today }: { today: Schemas["Today"] }) {
+  const { show } = useSettings();
+  const { answer, ribbon, place, boat } = today;
+  const zone = place.timeZone;
+  const base = `/boats/${boat.id}`;
+  const lead = answer.lanes.find((l) => l.surfaceId === answer.surfaceId);
+  const latest = ribbon.hours.filter((h) => h.measured).at(-1);
+  const lanes = [...weatherLanes(ribbon.hours, show), ...answer.lanes.map((l) => coatLane(l, zone, l.surfaceId === answer.surfaceId))];
+  return (
+    <>
+      <Answer
+        over={
+          <>
+            <span>
+              {longDay(ribbon.now, zone)}, {clock(ribbon.now, zone)}
+            </span>
+            <span>{place.name}</span>
+            {latest && (
+              <span>
+                air <Quantity value={latest.tempC} unit="°C" />, {Math.round(latest.rhPct)} % measured at {clock(latest.at, zone)}
+              </span>
+            )}
+            {boat.launchDate && <span>launch {boat.launchDate}</span>}
+          </>
+        }
+        answer={<Sentence spans={answer.headline} zone={zone} href={lead && `${base}/build-up?surface=${lead.surfaceId}`} />}
+        detail={
+          <>
+            <Sentence spans={answer.detail} zone={zone} />{" "}
+            {lead && (
+              <Link className="linked" to={`${base}/weather?surface=${lead.surfaceId}`}>
+                why these times
+              </Link>
+            )}
+            {answer.lanes.length === 0 && (
+              <Link className="btn btn-primary ml-2" to={`${base}/survey`}>
+                Go to Survey
+              </Link>
+            )}
+          </>
+        }
+      />
+      {answer.warnings.map((w) => (
+        <p key={w} role="alert" className="mb-3 border-l-4 border-warning pl-3">
+          {w}
+        </p>
+      ))}
+      <Ribbon ribbon={ribbon} zone={zone} lanes={lanes} />
+      <div className="mt-6 grid gap-8 border-t border-base-content pt-4 lg:grid-cols-[3fr_2fr]">
+        <section>
+          <h2 className="text-lg">In this order today</h2>
+          <Order answer={answer} zone={zone} now={ribbon.now} base={base} />
+        </section>
+        {lead?.mix && <Ready mix={lead.mix} lane={lead} />}
+      </div>
+      <section className="mt-8">
+        <h2 className="text-lg">Every surface</h2>
+        <Surfaces lanes={answer.lanes} zone={zone} base={base} />
+      </section>
+    </>
+  );
+}
+
+function Order({ answer, zone, now, base }: { answer: Schemas["TodayAnswer"]; zone: string; now: string; base: string }) {
+  if (answer.actions.length === 0)
+    return <p className="mt-1">Nothing is due on these surfaces today. See each one below for its next chance.</p>;
+  return (
+    <ol className="mt-1">
+      {answer.actions.map((a) => {
+        const isNow = Date.parse(a.at) - Date.parse(now) < 60_000;
+        return (
+          <li key={`${a.at}${a.surfaceId}${a.hours}`} className="rule-b flex gap-4 py-2">
+            <b className="w-12 shrink-0">{isNow ? "now" : clock(a.at, zone)}</b>
+            <span className="grow">
+              <Sentence spans={a.text} zone={zone} />
+              {a.until && <span className="quiet">; begin before {clock(a.until, zone)}</span>}
+            </span>
+            {a.hours > 0 && <span className="quiet whitespace-nowrap">{span(a.hours)}</span>}
+            {a.until && (
+              <Link className="linked shrink-0" to={`${base}/log?surface=${a.surfaceId}`}>
+                log it
+              </Link>
+            )}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+function Ready({ mix, lane }: { mix: Schemas["TodayMix"]; lane: Schemas["TodayLane"] }) {
+  return (
+    <section>
+      <h2 className="text-lg">Before you open the tin: {lane.surface.toLowerCase()}</h2>
+      <ul className="mt-1">
+        <li className="rule-b py-2">{mix.product}</li>
+        <li className="rule-b py-2">
+          <Quantity value={mix.litres} unit="L" /> for one coat, <Quantity value={mix.wftUm} unit="µm" /> wet; about {span(mix.layH)} to lay
+        </li>
+        {mix.inductionH > 0 && <li className="rule-b py-2">Let it stand {span(mix.inductionH)} after mixing (induction)</li>}
+        {mix.potLifeH !== undefined && mix.atTempC !== undefined && (
+          <li className="rule-b py-2">
+            Pot life {span(mix.potLifeH)} at <Quantity value={mix.atTempC} unit="°C" />; big pots kick sooner
+          </li>
+        )}
+        {mix.holdH > 0 && <li className="rule-b py-2">The field must hold {span(mix.holdH)} after laying</li>}
+        {mix.cautions.map((c) => (
+          <li key={c} className="rule-b border-l-4 border-l-accent py-2 pl-3">
+            {c}
+          </li>
+        ))}
+      </ul>
+      <p className="quiet mt-2 text-xs">The data sheet of the tin in hand, local rules and licensed practice come before anything here.</p>
+    </section>
+  );
+}
+
+function Surfaces({ lanes, zone, base }: { lanes: Schemas["TodayLane"][]; zone: string; base: string }) {
+  return (
+    <ul className="mt-1">
+      {lanes.map((l) => {
+        const state = l.clock && STATES[l.clock.state];
+        return (
+          <li key={l.surfaceId} className="rule-b grid gap-x-6 gap-y-1 py-2 sm:grid-cols-[minmax(0,1fr)_220px]">
+            <div>
+              <Sentence spans={l.answer} zone={zone} href={`${base}/build-up?surface=${l.surfaceId}`} />{" "}
+              <span className="quiet">
+                <Sentence spans={l.detail} zone={zone} />
+              </span>
+            </div>
+            <div className="text-sm">
+              {l.clock && state ? (
+                <Figure title={`${l.surface}, the coat clock`} working={l.clock.working}>
+                  last coat {state.word}
+                  {l.clock.until && ` until ${stamp(l.clock.until, zone)}`}
+                </Figure>
+              ) : (
+                <span className="quiet">no coat logged yet</span>
+              )}
+            </div>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

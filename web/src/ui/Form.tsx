@@ -1,0 +1,231 @@
+import { createContext, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
+import { Refused } from "../api/client";
+import { useSettings } from "./settings";
+
+/** Messages of refused fields by path, for the fields below. */
+export const Errors = createContext<Record<string, string>>({});
+
+function Labelled({
+  name,
+  label,
+  hint,
+  hidden,
+  children,
+}: {
+  name: string;
+  label: string;
+  hint?: string;
+  hidden?: boolean;
+  children: (id: string, bad: boolean) => ReactNode;
+}) {
+  const id = useId();
+  const errors = useContext(Errors);
+  const error = errors[name];
+  return (
+    <div className="flex min-w-0 flex-col gap-1" data-field={name}>
+      <label htmlFor={id} className={hidden ? "sr-only" : "text-sm font-semibold"}>
+        {label}
+      </label>
+      {children(id, error !== undefined)}
+      {error !== undefined ? (
+        <p id={`${id}-error`} className="text-sm text-error" role="alert">
+          {error}
+        </p>
+      ) : (
+        hint && <p className="quiet text-xs">{hint}</p>
+      )}
+    </div>
+  );
+}
+
+type Common<T> = { name: string; label: string; hint?: string; value: T; onChange: (v: T) => void };
+const box = (bad: boolean) => `w-full bg-(--sheet) text-base ${bad ? "border-error border-2" : "border-base-content/60"}`;
+
+export function TextField({
+  name,
+  label,
+  hint,
+  value,
+  onChange,
+  type = "text",
+  list,
+}: Common<string> & { type?: string; list?: string[] }) {
+  const options = useId();
+  return (
+    <Labelled name={name} label={label} hint={hint}>
+      {(id, bad) => (
+        <>
+          <input
+            id={id}
+            type={type}
+            className={`input min-h-11 ${box(bad)}`}
+            aria-invalid={bad}
+            value={value}
+            list={list && options}
+            onChange={(e) => onChange(e.target.value)}
+          />
+          {list && (
+            <datalist id={options}>
+              {list.map((o) => (
+                <option key={o} value={o} />
+              ))}
+            </datalist>
+          )}
+        </>
+      )}
+    </Labelled>
+  );
+}
+
+export function AreaField({ name, label, hint, value, onChange, rows = 3 }: Common<string> & { rows?: number }) {
+  return (
+    <Labelled name={name} label={label} hint={hint}>
+      {(id, bad) => (
+        <textarea
+          id={id}
+          rows={rows}
+          className={`textarea ${box(bad)}`}
+          aria-invalid={bad}
+          value={value}
+          onChange={(e) => onChange(e.target.value)}
+        />
+      )}
+    </Labelled>
+  );
+}
+
+export function Choice<T extends string>({
+  name,
+  label,
+  hint,
+  value,
+  onChange,
+  options,
+}: Common<T> & { options: { value: T; label: string }[] }) {
+  return (
+    <Labelled name={name} label={label} hint={hint}>
+      {(id, bad) => (
+        <select
+          id={id}
+          className={`select min-h-11 overflow-hidden text-ellipsis pr-9 ${box(bad)}`}
+          aria-invalid={bad}
+          value={value}
+          onChange={(e) => onChange(e.target.value as T)}
+        >
+          {options.map((o) => (
+            <option key={o.value} value={o.value}>
+              {o.label}
+            </option>
+          ))}
+        </select>
+      )}
+    </Labelled>
+  );
+}
+
+export function Check({ name, label, hint, value, onChange }: Common<boolean>) {
+  return (
+    <Labelled name={name} label={label} hint={hint}>
+      {(id) => <input id={id} type="checkbox" className="checkbox size-7" checked={value} onChange={(e) => onChange(e.target.checked)} />}
+    </Labelled>
+  );
+}
+
+/**
+ * A quantity kept in its metric unit and typed in the user's. What is typed is
+ * not reformatted; a unit switch shows the kept value anew, so nothing is lost
+ * by rounding. Text that is no number is kept as NaN; empty as undefined.
+ */
+export function NumberField({
+  name,
+  label,
+  hint,
+  value,
+  unit,
+  hidden,
+  onChange,
+}: Common<number | undefined> & { unit: string; hidden?: boolean }) {
+  const { toShown, toMetric, shownUnit, units } = useSettings();
+  const [text, setText] = useState(() => shownText(value, unit, toShown));
+  const kept = useRef({ value, units });
+  useEffect(() => {
+    const k = kept.current;
+    if (!Object.is(k.value, value) || k.units !== units) {
+      kept.current = { value, units };
+      if (!Number.isNaN(value)) setText(shownText(value, unit, toShown));
+    }
+  }, [value, unit, units, toShown]);
+  return (
+    <Labelled name={name} label={label} hint={hint} hidden={hidden}>
+      {(id, bad) => (
+        <div className={`input flex min-h-11 items-center gap-2 ${box(bad)}`}>
+          <input
+            id={id}
+            inputMode="decimal"
+            autoComplete="off"
+            className="min-w-0 grow"
+            aria-invalid={bad}
+            value={text}
+            onChange={(e) => {
+              setText(e.target.value);
+              const typed = e.target.value.trim().replace(",", ".").replace("\u2212", "-");
+              const v = typed === "" ? undefined : toMetric(/^[-+]?(\d+\.?\d*|\.\d+)$/.test(typed) ? Number(typed) : Number.NaN, unit);
+              kept.current = { value: v, units };
+              onChange(v);
+            }}
+          />
+          <span className="quiet text-sm whitespace-nowrap">{shownUnit(unit)}</span>
+        </div>
+      )}
+    </Labelled>
+  );
+}
+
+function shownText(value: number | undefined, unit: string, toShown: (v: number, u: string) => number): string {
+  if (value === undefined || Number.isNaN(value)) return "";
+  return String(Number(toShown(value, unit).toPrecision(6)));
+}
+
+/** Paths of what cannot be sent: text in number fields, and numbers missing that are required. */
+export function unsendable(value: unknown, required: string[] = [], path = ""): Record<string, string> {
+  const out: Record<string, string> = {};
+  if (typeof value === "number" && Number.isNaN(value)) out[path] = "this is not a number";
+  else if (Array.isArray(value))
+    value.forEach((v, i) => {
+      Object.assign(out, unsendable(v, [], `${path}[${i}]`));
+    });
+  else if (typeof value === "object" && value !== null)
+    for (const [k, v] of Object.entries(value)) Object.assign(out, unsendable(v, [], path ? `${path}.${k}` : k));
+  for (const r of required) {
+    const at = r.split(".").reduce<unknown>((v, k) => (v as Record<string, unknown> | undefined)?.[k], value);
+    if (at === undefined || at === null) out[r] = "this figure is needed";
+  }
+  return out;
+}
+
+/** The general message of a refused request, with those field messages that no field on the page shows. */
+export function Refusal({ error }: { error: Error | null }) {
+  const ref = useRef<HTMLDivElement>(null);
+  const [rest, setRest] = useState<[string, string][]>([]);
+  useEffect(() => {
+    const fields = error instanceof Refused ? Object.entries(error.fields) : [];
+    setRest(fields.filter(([path]) => !document.querySelector(`[data-field="${CSS.escape(path)}"]`)));
+    if (error) ref.current?.scrollIntoView({ block: "nearest" });
+  }, [error]);
+  if (!error) return null;
+  return (
+    <div ref={ref} role="alert" className="border-l-4 border-error bg-(--sheet) px-3 py-2">
+      <p className="font-semibold text-error">{error.message}</p>
+      {rest.length > 0 && (
+        <ul className="mt-1 text-sm">
+          {rest.map(([p, m]) => (
+            <li key={p}>
+              {p && <b>{p}: </b>}
+              {m}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+import type { ReactNode } from "react";
+import type { Refused } from "../api/client";
+
+/** What every screen opens with: where we are, the answer, its reason. */
+export function Answer({ over, answer, detail }: { over?: ReactNode; answer: ReactNode; detail?: ReactNode }) {
+  return (
+    <header className="mb-5">
+      {over && <p className="quiet flex flex-wrap gap-x-5 text-sm">{over}</p>}
+      <h1 className="mt-1 text-2xl leading-snug sm:text-[32px]" data-testid="answer">
+        {answer}
+      </h1>
+      {detail && <p className="mt-1 max-w-4xl text-[15px]">{detail}</p>}
+    </header>
+  );
+}
+
+/** Shows children once loaded, else that it is loading or why not. */
+export function Loaded<T>({ query, children }: { query: { data?: T; error: Error | Refused | null }; children: (data: T) => ReactNode }) {
+  if (query.data !== undefined) return children(query.data);
+  if (query.error)
+    return (
+      <div role="alert">
+        <h1 className="text-2xl">This could not be loaded.</h1>
+        <p>{query.error.message}</p>
+      </div>
+    );
+  return (
+    <p className="quiet" aria-busy="true">
+      Loading…
+    </p>
+  );
+}

@@ -1,0 +1,198 @@
+import { type ScaleTime, scaleTime } from "d3-scale";
+import { type ReactNode, useEffect, useId, useMemo, useRef, useState } from "react";
+import type { Schemas } from "../api/client";
+import { clock, day, hourOf, longDay } from "./time";
+
+const HOUR = 3_600_000;
+
+export type Scale = ScaleTime<number, number>;
+
+/** A row of the ribbon. draw gets its own coordinates, top left at 0; read says in words what the lane is at an instant. */
+export type Lane = {
+  id: string;
+  label: string;
+  note?: string;
+  height: number;
+  draw: (x: Scale, width: number) => ReactNode;
+  read: (t: number) => string;
+};
+
+/** Spans of time that can be shown, in days: [before now, after now]. */
+const SPANS = { "2 days": [0.6, 1.6], "4 days": [1, 3], all: [3, 8] } as const;
+
+/**
+ * The one time ribbon: lanes over a common time axis, now always marked,
+ * night shaded. Pointer, or arrow keys when focused, read all lanes at an instant.
+ */
+export function Ribbon({ ribbon, zone, lanes }: { ribbon: Schemas["Ribbon"]; zone: string; lanes: Lane[] }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(900);
+  const [chosen, choose] = useState<keyof typeof SPANS>("4 days");
+  const [cursor, setCursor] = useState<number | null>(null);
+  const help = useId();
+  useEffect(() => {
+    if (!frame.current) return;
+    const watch = new ResizeObserver(([e]) => e && setWidth(e.contentRect.width));
+    watch.observe(frame.current);
+    return () => watch.disconnect();
+  }, []);
+
+  const narrow = width < 640;
+  const left = narrow ? 0 : 184;
+  const now = Date.parse(ribbon.now);
+  const [before, after] = SPANS[chosen];
+  const from = Math.max(Date.parse(ribbon.from), now - before * (narrow ? 0.5 : 1) * 24 * HOUR);
+  const to = Math.min(Date.parse(ribbon.to), now + after * (narrow ? 0.6 : 1) * 24 * HOUR);
+  const x = useMemo(() => scaleTime().domain([from, to]).range([left, width]), [from, to, left, width]);
+  const ticks = useMemo(() => axis(from, to, zone), [from, to, zone]);
+
+  const head = 40;
+  const caption = narrow ? 22 : 0;
+  const tops: number[] = [];
+  let bottom = head;
+  for (const l of lanes) {
+    tops.push(bottom + caption);
+    bottom += caption + l.height + 12;
+  }
+  const height = bottom + 26;
+  const dayStep = (width - left) / ((to - from) / (24 * HOUR));
+  const place = (clientX: number) => {
+    const box = frame.current?.getBoundingClientRect();
+    const px = clientX - (box?.left ?? 0);
+    setCursor(px < left ? null : x.invert(px).getTime());
+  };
+  const at = cursor ?? now;
+
+  return (
+    <div>
+      <div className="mb-1 flex flex-wrap items-center justify-between gap-2">
+        <p className="text-sm" aria-live="polite" data-testid="ribbon-instant">
+          <b>{cursor === null ? "Now" : longDay(at, zone)}</b>, {clock(at, zone)}
+          <span className="quiet max-sm:hidden">
+            {cursor === null ? " – touch or point at the ribbon, or use the arrow keys on it, to read another instant" : ""}
+          </span>
+        </p>
+        <div className="join no-print">
+          {(Object.keys(SPANS) as (keyof typeof SPANS)[]).map((s) => (
+            <button
+              key={s}
+              type="button"
+              className={`btn join-item btn-sm max-sm:min-h-11 ${s === chosen ? "btn-neutral" : "btn-ghost border-base-300"}`}
+              aria-pressed={s === chosen}
+              onClick={() => choose(s)}
+            >
+              {s}
+            </button>
+          ))}
+        </div>
+      </div>
+      <div
+        ref={frame}
+        tabIndex={0}
+        role="group"
+        aria-describedby={help}
+        aria-label="Time ribbon"
+        className="relative w-full touch-pan-y select-none"
+        onPointerMove={(e) => place(e.clientX)}
+        onPointerLeave={() => setCursor(null)}
+        onPointerDown={(e) => place(e.clientX)}
+        onBlur={() => setCursor(null)}
+        onKeyDown={(e) => {
+          const step = { ArrowLeft: -1, ArrowRight: 1, PageUp: -12, PageDown: 12 }[e.key];
+          if (step) {
+            e.preventDefault();
+            setCursor(Math.min(to, Math.max(from, at + step * HOUR * (e.shiftKey ? 0.25 : 1))));
+          } else if (e.key === "Escape" || e.key === "Home") setCursor(null);
+        }}
+      >
+        <p id={help} className="sr-only">
+          Arrow keys move an hour, with shift a quarter; page keys half a day; escape returns to now.
+        </p>
+        <svg width={width} height={height} className="block overflow-hidden" aria-hidden="true">
+          {nights(ribbon.light, from, to).map(([a, b]) => (
+            <rect key={a} x={x(a)} y={head} width={Math.max(0, x(b) - x(a))} height={bottom - head} fill="var(--night)" />
+          ))}
+          {ticks.map((t) => (
+            <g key={t.t}>
+              <line
+                x1={x(t.t)}
+                x2={x(t.t)}
+                y1={t.hour === 0 ? 18 : head - 4}
+                y2={bottom}
+                stroke="var(--color-base-300)"
+                strokeWidth={t.hour === 0 ? 1.5 : 0.75}
+              />
+              {(t.hour === 0 || dayStep > 150 || (t.hour === 12 && dayStep > 80)) && (
+                <text x={x(t.t) + 4} y={head - 8} fontSize={11} fill="currentColor" opacity={0.75}>
+                  {String(t.hour).padStart(2, "0")}
+                </text>
+              )}
+              {t.hour === 0 && (
+                <text x={x(t.t) + 4} y={14} fontSize={12} fontWeight={650} fill="currentColor">
+                  {day(t.t, zone)}
+                </text>
+              )}
+            </g>
+          ))}
+          {lanes.map((l, i) => (
+            <g key={l.id} transform={`translate(0 ${tops[i]})`} data-lane={l.id}>
+              {l.draw(x, width)}
+            </g>
+          ))}
+          {!narrow && <rect x={0} y={0} width={left - 6} height={height} fill="var(--color-base-100)" />}
+          {cursor !== null && <line x1={x(cursor)} x2={x(cursor)} y1={head} y2={bottom} stroke="currentColor" strokeDasharray="3 3" />}
+          <line x1={x(now)} x2={x(now)} y1={head - 6} y2={bottom} stroke="var(--shut)" strokeWidth={2} />
+          <rect x={Math.min(x(now) - 24, width - 48)} y={bottom + 2} width={48} height={18} fill="var(--shut)" />
+          <text
+            x={Math.min(x(now), width - 24)}
+            y={bottom + 15}
+            fontSize={12}
+            fontWeight={700}
+            textAnchor="middle"
+            fill="var(--color-base-100)"
+          >
+            {clock(now, zone)}
+          </text>
+        </svg>
+        {lanes.map((l, i) => (
+          <div
+            key={l.id}
+            className={
+              narrow
+                ? "pointer-events-none absolute left-0 right-0 flex gap-2 text-[13px] leading-5"
+                : "pointer-events-none absolute left-0 w-[178px] text-[13px] leading-4"
+            }
+            style={{ top: (tops[i] ?? 0) - caption, minHeight: narrow ? undefined : l.height }}
+          >
+            <div className="font-semibold whitespace-nowrap">{l.label}</div>
+            {l.note && <div className="quiet truncate">{l.note}</div>}
+            <div className="quiet truncate" data-read={l.id}>
+              {l.read(at)}
+            </div>
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function axis(from: number, to: number, zone: string) {
+  const out: { t: number; hour: number }[] = [];
+  for (let t = Math.ceil(from / HOUR) * HOUR; t <= to; t += HOUR) {
+    const hour = hourOf(t, zone);
+    if (hour % 6 === 0) out.push({ t, hour });
+  }
+  return out;
+}
+
+function nights(light: Schemas["Daylight"][], from: number, to: number): [number, number][] {
+  const out: [number, number][] = [];
+  let dark = from;
+  for (const l of light) {
+    const rise = Date.parse(l.from);
+    if (rise > dark && rise < to) out.push([dark, rise]);
+    dark = Math.max(dark, Date.parse(l.to));
+  }
+  if (dark < to) out.push([dark, to]);
+  return out;
+}

@@ -1,0 +1,260 @@
+import { BookOpen, CalendarCheck, CloudSun, Layers, NotebookPen, Ruler } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { api, ok, type Schemas } from "../api/client";
+import { useBoats, useChange, usePlaces } from "../api/queries";
+import { useSettings } from "./settings";
+import { clock, fromLocalField, longDay, toLocalField } from "./time";
+
+const PAGES = [
+  { path: "today", name: "Today", key: "t", icon: CalendarCheck },
+  { path: "survey", name: "Survey", key: "s", icon: Ruler },
+  { path: "build-up", name: "Build-up", key: "b", icon: Layers },
+  { path: "weather", name: "Weather", key: "w", icon: CloudSun },
+  { path: "log", name: "Log", key: "l", icon: NotebookPen },
+] as const;
+
+const KEYS = [
+  ...PAGES.map((p) => [p.key, p.name] as const),
+  ["i", "Library"] as const,
+  ["n", "Next boat"] as const,
+  ["u", "Metric or imperial"] as const,
+  ["d", "Light or dark"] as const,
+  ["?", "These keys"] as const,
+];
+
+export function Shell({ meta }: { meta: Schemas["Meta"] }) {
+  const boats = useBoats();
+  const places = usePlaces();
+  const params = useParams();
+  const go = useNavigate();
+  const where = useLocation();
+  const settings = useSettings();
+  const help = useRef<HTMLDialogElement>(null);
+  const [boatId, setBoatId] = useState(() => params.boatId ?? localStorage.getItem("boat") ?? "");
+  useEffect(() => {
+    if (!params.boatId) return;
+    setBoatId(params.boatId);
+    localStorage.setItem("boat", params.boatId);
+  }, [params.boatId]);
+  const boat = boats.data?.find((b) => b.id === boatId) ?? boats.data?.[0];
+  const zone = places.data?.find((p) => p.id === boat?.placeId)?.timeZone ?? "UTC";
+
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const el = e.target as HTMLElement;
+      if (
+        e.ctrlKey ||
+        e.metaKey ||
+        e.altKey ||
+        ["INPUT", "SELECT", "TEXTAREA"].includes(el.tagName) ||
+        document.querySelector("dialog[open]")
+      )
+        return;
+      const page = PAGES.find((p) => p.key === e.key);
+      if (page && boat) go(`/boats/${boat.id}/${page.path}`);
+      else if (e.key === "i") go("/library");
+      else if (e.key === "n" && boat && boats.data) {
+        const next = boats.data[(boats.data.indexOf(boat) + 1) % boats.data.length];
+        const page = where.pathname.split("/")[3] ?? "today";
+        if (next) go(`/boats/${next.id}/${page}`);
+      } else if (e.key === "u") settings.setUnits(settings.units === "metric" ? "imperial" : "metric");
+      else if (e.key === "d") settings.setTheme(settings.theme === "paper" ? "lamp" : "paper");
+      else if (e.key === "?") help.current?.showModal();
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [boat, boats.data, go, settings, where.pathname]);
+
+  const link =
+    "flex items-center gap-3 border-l-4 px-4 py-2 text-[15px] max-lg:flex-1 max-lg:flex-col max-lg:gap-0.5 max-lg:border-l-0 max-lg:border-t-4 max-lg:px-1 max-lg:py-1.5 max-lg:text-xs max-lg:min-h-14";
+  const style = ({ isActive }: { isActive: boolean }) =>
+    `${link} ${isActive ? "border-accent font-bold" : "border-transparent hover:bg-base-200"}`;
+  return (
+    <div className="min-h-screen lg:grid lg:grid-cols-[176px_1fr]">
+      <aside className="flex flex-col gap-4 pt-4 lg:sticky lg:top-0 lg:h-screen lg:border-r lg:border-base-content lg:py-5 max-lg:px-4">
+        <p className="font-slab text-2xl font-semibold lg:px-5 max-lg:hidden">All Coats</p>
+        <div className="lg:px-4">
+          <label className="sr-only" htmlFor="boat">
+            Boat
+          </label>
+          <select
+            id="boat"
+            className="select w-full min-h-11 border-base-content bg-(--sheet) font-semibold"
+            value={boat?.id ?? ""}
+            onChange={(e) =>
+              go(e.target.value === "new" ? "/boats/new" : `/boats/${e.target.value}/${where.pathname.split("/")[3] ?? "today"}`)
+            }
+          >
+            {!boat && <option value="">No boat yet</option>}
+            {boats.data?.map((b) => (
+              <option key={b.id} value={b.id}>
+                {b.name}
+              </option>
+            ))}
+            <option value="new">Add a boat…</option>
+          </select>
+          {boat && <p className="quiet mt-1 text-xs max-lg:hidden">{boat.type}</p>}
+        </div>
+        <nav
+          className="flex lg:flex-col max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:border-t max-lg:border-base-content max-lg:bg-base-100"
+          aria-label="Main"
+        >
+          {boat &&
+            PAGES.map(({ path, name, icon: Icon }) => (
+              <NavLink key={path} to={`/boats/${boat.id}/${path}`} className={style}>
+                <Icon size={18} aria-hidden="true" />
+                {name}
+              </NavLink>
+            ))}
+          <NavLink to="/library" className={style}>
+            <BookOpen size={18} aria-hidden="true" />
+            Library
+          </NavLink>
+        </nav>
+        <div className="mt-auto flex flex-col gap-1 px-5 text-sm max-lg:hidden">
+          <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
+        </div>
+      </aside>
+      <main className="min-w-0 px-4 pb-24 pt-4 lg:px-8 lg:pb-10 lg:pt-5">
+        <Outlet />
+        <footer className="rule-t mt-10 flex flex-wrap gap-x-5 gap-y-2 pt-3 text-sm lg:hidden">
+          <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
+        </footer>
+      </main>
+      <dialog ref={help} className="modal" aria-label="Keys">
+        <div className="modal-box border border-base-content bg-base-100">
+          <h2 className="text-xl">Keys</h2>
+          <table className="table-plain mt-2">
+            <tbody>
+              {KEYS.map(([k, what]) => (
+                <tr key={k}>
+                  <td className="w-16">
+                    <kbd className="kbd">{k}</kbd>
+                  </td>
+                  <td>{what}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="quiet mt-3 text-sm">
+            On the ribbon the arrow keys read another instant. On the drawing Tab and Enter pick a surface.
+          </p>
+          <form method="dialog" className="mt-4 text-right">
+            <button type="submit" className="btn btn-neutral">
+              Close
+            </button>
+          </form>
+        </div>
+      </dialog>
+    </div>
+  );
+}
+
+Shell.Page = () => <Outlet />;
+
+function Controls({ meta, zone, openHelp }: { meta: Schemas["Meta"]; zone: string; openHelp: () => void }) {
+  const { units, setUnits, theme, setTheme } = useSettings();
+  const small = "linked text-left max-lg:min-h-11";
+  return (
+    <>
+      <ClockControl meta={meta} zone={zone} />
+      <button type="button" className={small} onClick={() => setUnits(units === "metric" ? "imperial" : "metric")}>
+        {units}
+      </button>
+      <button type="button" className={small} onClick={() => setTheme(theme === "paper" ? "lamp" : "paper")}>
+        {theme === "paper" ? "light" : "dark"}
+      </button>
+      <button type="button" className={small} onClick={openHelp}>
+        keys: ?
+      </button>
+      <span className="quiet text-xs max-lg:self-center">version {meta.version}</span>
+    </>
+  );
+}
+
+const MODES: Record<string, string> = { real: "the real clock", fixed: "standing", running: "running on" };
+
+/** The program's time, and for a demo the means to move it. */
+function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  const [at, setAt] = useState("");
+  const set = useChange((v: { mode: "real" | "fixed" | "running"; at: string }) => ok(api.PUT("/api/clock", { body: v })));
+  const move = (hours: number) =>
+    set.mutate({
+      mode: meta.clock.mode === "real" ? "fixed" : meta.clock.mode,
+      at: new Date(Date.parse(meta.now) + hours * 3_600_000).toISOString(),
+    });
+  return (
+    <>
+      <button
+        type="button"
+        className="linked text-left max-lg:min-h-11"
+        onClick={() => {
+          setAt(toLocalField(meta.now, zone));
+          dialog.current?.showModal();
+        }}
+      >
+        {clock(meta.now, zone)}, {meta.clock.mode === "real" ? "now" : `clock ${MODES[meta.clock.mode]}`}
+      </button>
+      <dialog ref={dialog} className="modal" aria-label="Clock">
+        <div className="modal-box border border-base-content bg-base-100 text-base">
+          <h2 className="text-xl">
+            It is {longDay(meta.now, zone)}, {clock(meta.now, zone)} ({MODES[meta.clock.mode]}).
+          </h2>
+          <p className="quiet mt-1 text-sm">
+            Everything is answered for this time. A moved clock is for trying things out; go back to the real clock to work.
+          </p>
+          <div className="mt-4 flex flex-wrap gap-2">
+            {[1, 6, 24].map((h) => (
+              <button key={h} type="button" className="btn" onClick={() => move(h)}>
+                {h === 24 ? "a day on" : `${h} h on`}
+              </button>
+            ))}
+            <button type="button" className="btn" onClick={() => move(-24)}>
+              a day back
+            </button>
+          </div>
+          <div className="mt-4 flex flex-wrap items-end gap-2">
+            <label className="text-sm font-semibold">
+              Set to
+              <input
+                type="datetime-local"
+                className="input mt-1 min-h-11 bg-(--sheet)"
+                value={at}
+                onChange={(e) => setAt(e.target.value)}
+              />
+            </label>
+            <button
+              type="button"
+              className="btn"
+              disabled={!fromLocalField(at, zone)}
+              onClick={() => set.mutate({ mode: "fixed", at: fromLocalField(at, zone) })}
+            >
+              stand there
+            </button>
+            <button
+              type="button"
+              className="btn"
+              disabled={!fromLocalField(at, zone)}
+              onClick={() => set.mutate({ mode: "running", at: fromLocalField(at, zone) })}
+            >
+              run on from there
+            </button>
+            <button type="button" className="btn" onClick={() => set.mutate({ mode: "real", at: meta.now })}>
+              the real clock
+            </button>
+          </div>
+          {set.error && <p className="mt-2 text-error">{set.error.message}</p>}
+          <form method="dialog" className="mt-4 text-right">
+            <button type="submit" className="btn btn-neutral">
+              Close
+            </button>
+          </form>
+        </div>
+      </dialog>
+    </>
+  );
+}

@@ -1,0 +1,114 @@
+import { type ReactNode, useId, useRef } from "react";
+import type { Schemas } from "../api/client";
+import { useSettings } from "./settings";
+
+/** A quantity with its unit, in the user's units. */
+export function Quantity({ value, unit, digits }: { value: number; unit: string; digits?: number }) {
+  const { show } = useSettings();
+  const v = show(value, unit, digits);
+  return (
+    <span className="whitespace-nowrap">
+      {v.text}
+      {v.unit && <span className="quiet"> {v.unit}</span>}
+    </span>
+  );
+}
+
+/** A computed figure that opens its working: inputs, formula, intermediate values, source, warnings. */
+export function Figure({ title, working, children }: { title: string; working: Schemas["Working"]; children: ReactNode }) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  const id = useId();
+  return (
+    <>
+      <button
+        type="button"
+        className="linked text-left text-inherit"
+        aria-haspopup="dialog"
+        title="Show the working"
+        onClick={() => dialog.current?.showModal()}
+      >
+        {children}
+      </button>
+      <dialog ref={dialog} className="modal" aria-labelledby={id}>
+        <div className="modal-box max-w-2xl border border-base-content bg-base-100 text-left text-base font-normal">
+          <h2 id={id} className="text-xl">
+            {title}: the working
+          </h2>
+          <WorkingTable working={working} />
+          <form method="dialog" className="mt-4 text-right">
+            <button type="submit" className="btn btn-neutral">
+              Close
+            </button>
+          </form>
+        </div>
+        <form method="dialog" className="modal-backdrop">
+          <button type="submit" tabIndex={-1}>
+            close
+          </button>
+        </form>
+      </dialog>
+    </>
+  );
+}
+
+function Amount({ value, unit }: { value: number; unit: string }) {
+  const size = Math.abs(value);
+  const digits = size >= 100 ? 0 : size >= 10 ? 1 : size >= 1 ? 2 : 3;
+  return <Quantity value={value} unit={unit} digits={Number.isInteger(value) ? 0 : digits} />;
+}
+
+function WorkingTable({ working }: { working: Schemas["Working"] }) {
+  return (
+    <div className="mt-3 text-sm">
+      {working.warnings.length > 0 && (
+        <ul className="mb-3 border-l-4 border-warning pl-3">
+          {[...new Set(working.warnings)].map((w) => (
+            <li key={w}>{w}</li>
+          ))}
+        </ul>
+      )}
+      {working.inputs.length > 0 && (
+        <table className="table-plain">
+          <thead>
+            <tr>
+              <th>From</th>
+              <th className="num">Value</th>
+            </tr>
+          </thead>
+          <tbody>
+            {working.inputs.map((i) => (
+              <tr key={i.label}>
+                <td>{i.label}</td>
+                <td className="num">
+                  <Amount value={i.value} unit={i.unit} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <table className="table-plain mt-4">
+        <thead>
+          <tr>
+            <th>Step</th>
+            <th className="num">Gives</th>
+          </tr>
+        </thead>
+        <tbody>
+          {working.steps.map((s) => (
+            <tr key={s.label}>
+              <td>
+                <div className="font-semibold">{s.label}</div>
+                <div className="quiet">{s.formula}</div>
+                <div className="quiet text-xs">Source: {s.source}</div>
+              </td>
+              <td className="num">
+                <Amount value={s.value} unit={s.unit} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,52 @@
+const cache = new Map<string, Intl.DateTimeFormat>();
+
+function formatter(zone: string, key: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const id = `${zone}|${key}`;
+  let f = cache.get(id);
+  if (!f) {
+    f = new Intl.DateTimeFormat("en-GB", { timeZone: zone, hourCycle: "h23", ...options });
+    cache.set(id, f);
+  }
+  return f;
+}
+
+const format = (t: string | number | Date, zone: string, key: string, o: Intl.DateTimeFormatOptions) =>
+  formatter(zone, key, o).format(new Date(t));
+
+export const clock = (t: string | number | Date, zone: string) => format(t, zone, "hm", { hour: "2-digit", minute: "2-digit" });
+export const weekday = (t: string | number | Date, zone: string) => format(t, zone, "wd", { weekday: "long" });
+export const day = (t: string | number | Date, zone: string) => format(t, zone, "d", { weekday: "short", day: "numeric", month: "short" });
+export const longDay = (t: string | number | Date, zone: string) =>
+  format(t, zone, "ld", { weekday: "long", day: "numeric", month: "long" });
+export const stamp = (t: string | number | Date, zone: string) => `${day(t, zone)}, ${clock(t, zone)}`;
+export const hourOf = (t: number, zone: string) => Number(format(t, zone, "h", { hour: "2-digit" }));
+export const sameDay = (a: string | number, b: string | number, zone: string) => day(a, zone) === day(b, zone);
+
+/** Hours as "1 h 20" or "35 min". */
+export function span(hours: number): string {
+  const minutes = Math.round(hours * 60);
+  if (minutes < 60) return `${minutes} min`;
+  if (minutes >= 48 * 60) return `${Math.round(minutes / 144) / 10} days`;
+  const m = minutes % 60;
+  return m ? `${Math.floor(minutes / 60)} h ${String(m).padStart(2, "0")}` : `${minutes / 60} h`;
+}
+
+/** The value of a datetime-local field for an instant in a zone. */
+export function toLocalField(t: string | number | Date, zone: string): string {
+  const parts = Object.fromEntries(
+    formatter(zone, "field", { year: "numeric", month: "2-digit", day: "2-digit", hour: "2-digit", minute: "2-digit" })
+      .formatToParts(new Date(t))
+      .map((p) => [p.type, p.value]),
+  );
+  return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`;
+}
+
+/** The instant of a datetime-local field in a zone, ISO in UTC; empty if the field is. */
+export function fromLocalField(field: string, zone: string): string {
+  const asUTC = Date.parse(`${field}:00Z`);
+  if (Number.isNaN(asUTC)) return "";
+  // The zone's offset at that instant, then once more at the corrected one.
+  let t = asUTC;
+  for (let i = 0; i < 2; i++) t = asUTC - (Date.parse(`${toLocalField(t, zone)}:00Z`) - t);
+  return new Date(t).toISOString();
+}
