@@ -121,6 +121,15 @@ var boats = []boat{
 	},
 }
 
+// Boats returns what the demo's boats are, without a place.
+func Boats() []app.BoatEdit {
+	out := make([]app.BoatEdit, len(boats))
+	for i, b := range boats {
+		out[i] = b.BoatEdit
+	}
+	return out
+}
+
 // Build fills an empty database with the yard as it stands at now, and sets
 // the clock to mode.
 func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) error {

@@ -169,8 +169,8 @@ func (p *Page) until(step, expression string) *Page {
 				return nil
 			}
 			if time.Now().After(deadline) {
-				shown, _ := chromedp.Run(ctx, chromedp.Evaluate[string]("document.body.innerText.slice(0, 1500)"))
-				return fmt.Errorf("waited in vain (%w); the page shows:\n%s", err, shown)
+				shown, _ := chromedp.Run(ctx, chromedp.Evaluate[string](`(document.querySelector("dialog[open]") ?? document.querySelector("main") ?? document.body).innerText.slice(0, 1500)`))
+				return errors.Join(err, fmt.Errorf("waited in vain; the page shows:\n%s", shown))
 			}
 			time.Sleep(40 * time.Millisecond)
 		}
@@ -313,4 +313,3 @@ func (p *Page) Shot(file string, whole bool) *Page {
 		return os.WriteFile(file, png, 0o644)
 	})
 }
-

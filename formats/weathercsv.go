@@ -77,9 +77,8 @@ func ReadWeatherCSV(data []byte, loc *time.Location) (weather.Series, error) {
 		if err == io.EOF {
 			break
 		}
-		line, _ := r.FieldPos(0)
-		place := fmt.Sprintf("line %d", line)
 		if err != nil {
+			place := "file"
 			var parse *csv.ParseError
 			if errors.As(err, &parse) {
 				place = fmt.Sprintf("line %d", parse.Line)
@@ -87,6 +86,8 @@ func ReadWeatherCSV(data []byte, loc *time.Location) (weather.Series, error) {
 			bad.Add(place, "cannot be read: %v", err)
 			break
 		}
+		line, _ := r.FieldPos(0)
+		place := fmt.Sprintf("line %d", line)
 		if len(out) == MaxWeatherRows {
 			bad.Add(place, "more than %d rows", MaxWeatherRows)
 			break

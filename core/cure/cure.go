@@ -138,7 +138,7 @@ func (c Clock) Run(p Path, start time.Time, target float64) Event {
 			piece := c.progress(fromC, toC, h, cut[0], cut[1], &ev.Outside)
 			if ev.Progress+piece >= target {
 				x := c.solve(fromC, toC, h, cut[0], cut[1], target-ev.Progress)
-				at := from.Add(time.Duration(x * h * float64(time.Hour)))
+				at := from.Add(time.Duration(x * h * float64(time.Hour))).Round(time.Second)
 				ev.Progress, ev.Reached = target, &at
 				return ev
 			}

@@ -126,7 +126,15 @@ export function Choice<T extends string>({
 export function Check({ name, label, hint, value, onChange }: Common<boolean>) {
   return (
     <Labelled name={name} label={label} hint={hint}>
-      {(id) => <input id={id} type="checkbox" className="checkbox size-7" checked={value} onChange={(e) => onChange(e.target.checked)} />}
+      {(id) => (
+        <input
+          id={id}
+          type="checkbox"
+          className="checkbox size-7 border-base-content/60"
+          checked={value}
+          onChange={(e) => onChange(e.target.checked)}
+        />
+      )}
     </Labelled>
   );
 }

@@ -89,7 +89,9 @@ function Bar({ x, from, to, state }: { x: Scale; from: number; to: number; state
   return (
     <g>
       <rect x={a} width={b - a} height={BAR} fill={s.fill} stroke={shut ? "var(--shut)" : "none"} />
-      {shut && word && <rect x={a + 3} y={3} width={word.length * 6.6 + 8} height={BAR - 6} fill="var(--color-base-100)" />}
+      {(shut || state === "wet") && word && (
+        <rect x={a + 3} y={3} width={word.length * 6.6 + 8} height={BAR - 6} fill="var(--color-base-100)" />
+      )}
       <text x={a + 6} y={15} fontSize={12} fontWeight={650} fill={s.ink}>
         {word}
       </text>

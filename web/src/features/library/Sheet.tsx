@@ -192,8 +192,8 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
             <div className={grid}>
               {num("volumeSolidsPct", "Volume solids", "%", "of the mixed product")}
               {film("minUm", "Dry film a coat, least")}
-              {film("typicalUm", "typical")}
-              {film("maxUm", "greatest")}
+              {film("typicalUm", "Dry film, typical")}
+              {film("maxUm", "Dry film, greatest")}
             </div>
             <fieldset className="mt-3">
               <legend className="text-sm font-semibold">Laid by</legend>
@@ -202,7 +202,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
                   <label key={m.key} className="flex min-h-11 items-center gap-2">
                     <input
                       type="checkbox"
-                      className="checkbox"
+                      className="checkbox border-base-content/60"
                       checked={d.methods.includes(m.key)}
                       onChange={(e) =>
                         set({ ...d, methods: e.target.checked ? [...d.methods, m.key] : d.methods.filter((k) => k !== m.key) })
@@ -216,12 +216,12 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
           </Part>
           <Part title="Mixing" note="Zero parts of hardener and base mean one-part.">
             <div className={grid}>
-              {ratio("ratioByVolume", "base", "By volume: base")}
-              {ratio("ratioByVolume", "hardener", "hardener")}
-              {ratio("ratioByWeight", "base", "By weight: base")}
-              {ratio("ratioByWeight", "hardener", "hardener")}
+              {ratio("ratioByVolume", "base", "By volume, base")}
+              {ratio("ratioByVolume", "hardener", "By volume, hardener")}
+              {ratio("ratioByWeight", "base", "By weight, base")}
+              {ratio("ratioByWeight", "hardener", "By weight, hardener")}
               {num("baseKgL", "Density of base", "kg/L")}
-              {num("hardenerKgL", "of hardener", "kg/L")}
+              {num("hardenerKgL", "Density of hardener", "kg/L")}
               {num("inductionMin", "Induction", "min")}
               {num("thinnerMaxPct", "Thinner, at most", "%")}
             </div>

@@ -1,0 +1,97 @@
+# All Coats. `make demo` and `make test` need Go, Node, npm and make; the rest
+# they install themselves.
+SHELL := bash
+.SHELLFLAGS := -eu -o pipefail -c
+.DEFAULT_GOAL := help
+export CGO_ENABLED := 0
+
+VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
+BIN := bin/allcoats
+LINT := bin/staticcheck
+DEPS := web/node_modules/.stamp
+ADDR ?= 127.0.0.1:8080
+GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
+WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
+
+.PHONY: help demo run test lint types drift web-test go-test size bench fuzz shots ratio dev build api chromium need clean
+
+help: ## list the targets
+	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
+
+need:
+	@scripts/need.sh
+
+$(DEPS): web/package.json web/package-lock.json | need
+	@cp web/package-lock.json web/.lock
+	cd web && npm install --ignore-scripts --no-audit --no-fund --loglevel=error
+	@cmp -s web/.lock web/package-lock.json || { mv web/.lock web/package-lock.json; echo "web/package-lock.json does not fit web/package.json: run npm install in web and commit the lock" >&2; exit 1; }
+	@rm -f web/.lock && touch $@
+
+web/dist/index.html: $(WEB_FILES) $(DEPS)
+	cd web && npx --no-install vite build --logLevel warn
+	@touch web/dist/.gitkeep $@
+
+$(BIN): $(GO_FILES) go.mod go.sum web/dist/index.html | need
+	go build -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/allcoats
+
+build: $(BIN) ## build the binary with the web application in it
+
+demo: $(BIN) ## start the application with demo data
+	$(BIN) demo --addr $(ADDR)
+
+run: $(BIN) ## start the application on your own database, allcoats.db
+	$(BIN) serve --addr $(ADDR)
+
+dev: $(DEPS) ## Vite and the server, both reloading, on demo data
+	scripts/dev.sh
+
+test: need chromium lint types drift web-test size go-test ## everything that must pass
+	@echo "make test: all passed"
+
+$(LINT): tools/go.mod tools/go.sum
+	cd tools && go build -o ../$@ honnef.co/go/tools/cmd/staticcheck
+
+lint: $(DEPS) $(LINT) web/dist/index.html
+	@test -z "$$(gofmt -l $$(git ls-files '*.go' 2>/dev/null || find . -name '*.go'))" || { echo "gofmt: these files are not formatted:"; gofmt -l .; exit 1; }
+	go vet ./...
+	$(LINT) ./...
+	cd web && npx --no-install biome check --error-on-warnings .
+
+types: $(DEPS)
+	cd web && npx --no-install tsc
+
+api: $(DEPS) ## regenerate the OpenAPI document and the front end's types from the Go types
+	go run ./cmd/allcoats openapi > web/src/api/openapi.json
+	cd web && npx --no-install openapi-typescript src/api/openapi.json -o src/api/types.gen.ts
+
+drift: $(DEPS) web/dist/index.html
+	@scripts/drift.sh
+
+web-test: $(DEPS)
+	cd web && npx --no-install vitest run
+
+size: web/dist/index.html
+	@scripts/size.sh
+
+go-test: web/dist/index.html
+	go test -timeout 8m ./...
+
+chromium: | need
+	@scripts/chromium.sh
+
+bench: web/dist/index.html ## benchmarks
+	go test -run '^$$' -bench . -benchmem ./...
+
+FUZZTIME ?= 30s
+fuzz: ## fuzz the readers of outside files
+	go test -run '^$$' -fuzz FuzzReadWeatherCSV -fuzztime $(FUZZTIME) ./formats
+
+shots: $(BIN) chromium ## redraw docs/screenshots from the demo data
+	go run ./e2e/shots docs/screenshots
+
+ratio: ## how much of the code is tests
+	@scripts/ratio.sh
+
+clean: ## remove what was built
+	rm -rf bin web/dist/* web/node_modules
+	@touch web/dist/.gitkeep

@@ -1,0 +1,184 @@
+package app_test
+
+import (
+	"context"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"allcoats/app"
+	"allcoats/core/clock"
+	"allcoats/core/fault"
+	"allcoats/core/product"
+	"allcoats/demo"
+	"allcoats/instruments"
+	"allcoats/store"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var ctx = context.Background()
+
+func open(t *testing.T, path string) *app.App {
+	s, err := store.Open(ctx, path)
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = s.Close() })
+	a, err := app.New(ctx, s, instruments.Forecast{Seed: demo.Seed})
+	require.NoError(t, err)
+	return a
+}
+
+func withDemo(t *testing.T) *app.App {
+	a := open(t, filepath.Join(t.TempDir(), "a.db"))
+	require.NoError(t, demo.Build(ctx, a, demo.Now, app.FixedClock))
+	return a
+}
+
+func TestDemoHasThreeBoatsWithCoatsInDifferentStates(t *testing.T) {
+	a := withDemo(t)
+	boats, err := a.Boats(ctx)
+	require.NoError(t, err)
+	require.Len(t, boats, 3)
+	states := map[clock.State]bool{}
+	for _, b := range boats {
+		today, err := a.Today(ctx, b.ID)
+		require.NoError(t, err)
+		assert.NotEmpty(t, today.Answer.Headline)
+		assert.Empty(t, today.Answer.Warnings)
+		for _, l := range today.Answer.Lanes {
+			if l.Clock != nil {
+				states[l.Clock.State] = true
+			}
+		}
+	}
+	assert.True(t, states[clock.Tacking] && states[clock.Open] && states[clock.Closing], "%v", states)
+}
+
+func TestTheDemoCanBeBuiltAroundAnyTime(t *testing.T) {
+	a := open(t, filepath.Join(t.TempDir(), "a.db"))
+	require.NoError(t, demo.Build(ctx, a, time.Now(), app.RealClock))
+	boats, err := a.Boats(ctx)
+	require.NoError(t, err)
+	today, err := a.Today(ctx, boats[0].ID)
+	require.NoError(t, err)
+	assert.WithinDuration(t, time.Now(), today.Ribbon.Now, time.Minute)
+	assert.Greater(t, boats[0].LaunchDate, time.Now().Format(time.DateOnly))
+}
+
+func TestLibraryIsStockedOnce(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "a.db")
+	a := open(t, path)
+	all, err := a.Products(ctx)
+	require.NoError(t, err)
+	assert.Len(t, all, len(product.Examples()))
+	require.NoError(t, a.RemoveProduct(ctx, all[0].ID))
+	again, err := open(t, path).Products(ctx)
+	require.NoError(t, err)
+	assert.Len(t, again, len(all)-1, "what was deleted stays deleted")
+}
+
+func TestLoggedCoatStartsAClockAndMovesThePlanOn(t *testing.T) {
+	a := withDemo(t)
+	boats, err := a.Boats(ctx)
+	require.NoError(t, err)
+	before, err := a.Today(ctx, boats[0].ID)
+	require.NoError(t, err)
+	lane := before.Answer.Lanes[3] // the deck, bare
+	require.Nil(t, lane.Clock)
+	plan, err := a.BuildUp(ctx, lane.SurfaceID)
+	require.NoError(t, err)
+	edit := app.EntryEdit{SurfaceID: lane.SurfaceID, Kind: app.KindCoat, StartedAt: demo.Now, ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{80, 76}}
+	entry, err := a.AddEntry(ctx, edit)
+	require.NoError(t, err)
+	assert.InDelta(t, 78*0.52, entry.FilmUm, 1e-9)
+
+	after, err := a.Today(ctx, boats[0].ID)
+	require.NoError(t, err)
+	assert.Equal(t, clock.Wet, after.Answer.Lanes[3].Clock.State)
+	assert.Equal(t, plan.Steps[1].ID, after.Answer.Lanes[3].NextStepID)
+	plan, err = a.BuildUp(ctx, lane.SurfaceID)
+	require.NoError(t, err)
+	assert.Equal(t, []int{1, 0}, plan.Done)
+	assert.True(t, plan.Layers[0].Laid)
+
+	// The clock moves on with the program's time and its weather.
+	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now.AddDate(0, 0, 2)))
+	later, err := a.Today(ctx, boats[0].ID)
+	require.NoError(t, err)
+	assert.Equal(t, clock.Open, later.Answer.Lanes[3].Clock.State)
+	assert.Empty(t, later.Answer.Warnings)
+
+	// Deleting is undoable.
+	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now))
+	_, err = a.MarkEntry(ctx, entry.ID, true)
+	require.NoError(t, err)
+	gone, err := a.Today(ctx, boats[0].ID)
+	require.NoError(t, err)
+	assert.Nil(t, gone.Answer.Lanes[3].Clock)
+	restored, err := a.MarkEntry(ctx, entry.ID, false)
+	require.NoError(t, err)
+	assert.False(t, restored.Deleted)
+
+	// What has gone on cannot be planned away, and the surface not deleted.
+	plan.Steps[0].Coats = 0
+	_, err = a.PreviewBuildUp(ctx, lane.SurfaceID, plan.Steps)
+	assert.Error(t, err)
+	assert.ErrorAs(t, a.RemoveSurface(ctx, lane.SurfaceID), &app.InUse{})
+}
+
+func TestBadEntries(t *testing.T) {
+	a := withDemo(t)
+	boats, err := a.Boats(ctx)
+	require.NoError(t, err)
+	today, err := a.Today(ctx, boats[0].ID)
+	require.NoError(t, err)
+	lane := today.Answer.Lanes[0]
+	products, err := a.Products(ctx)
+	require.NoError(t, err)
+	good := app.EntryEdit{SurfaceID: lane.SurfaceID, Kind: app.KindCoat, StartedAt: demo.Now, ProductID: products[0].ID}
+	for path, change := range map[string]func(*app.EntryEdit){
+		"surfaceId": func(e *app.EntryEdit) { e.SurfaceID = "none" },
+		"startedAt": func(e *app.EntryEdit) { e.StartedAt = demo.Now.Add(time.Hour) },
+		"productId": func(e *app.EntryEdit) { e.ProductID = "none" },
+		"stepId":    func(e *app.EntryEdit) { e.StepID = "none" },
+		"litres":    func(e *app.EntryEdit) { e.Litres = -1 },
+		"wetUm[1]":  func(e *app.EntryEdit) { e.WetUm = []float64{100, 0} },
+		"kind":      func(e *app.EntryEdit) { e.Kind = "polish" },
+		"grit":      func(e *app.EntryEdit) { e.Kind = app.KindSand },
+	} {
+		e := good
+		change(&e)
+		_, err := a.AddEntry(ctx, e)
+		var bad fault.Errors
+		require.ErrorAs(t, err, &bad, path)
+		assert.Equal(t, path, bad[0].Path)
+	}
+	log, err := a.Log(ctx, boats[0].ID)
+	require.NoError(t, err)
+	_, err = a.AddEntry(ctx, good)
+	require.NoError(t, err)
+	more, err := a.Log(ctx, boats[0].ID)
+	require.NoError(t, err)
+	assert.Len(t, more, len(log)+1, "the bad ones left nothing")
+}
+
+func TestMovingAPlaceDropsItsSimulatedWeather(t *testing.T) {
+	a := withDemo(t)
+	places, err := a.Places(ctx)
+	require.NoError(t, err)
+	p := places[0]
+	boats, err := a.Boats(ctx)
+	require.NoError(t, err)
+	here, err := a.Today(ctx, boats[0].ID)
+	require.NoError(t, err)
+	p.LatitudeDeg = 60
+	_, err = a.EditPlace(ctx, p.ID, p.Version, p.PlaceEdit)
+	require.NoError(t, err)
+	there, err := a.Today(ctx, boats[0].ID)
+	require.NoError(t, err)
+	require.Len(t, there.Ribbon.Hours, len(here.Ribbon.Hours))
+	assert.NotEqual(t, here.Ribbon.Hours[0].TempC, there.Ribbon.Hours[0].TempC)
+	_, err = a.EditPlace(ctx, p.ID, p.Version, p.PlaceEdit)
+	assert.ErrorAs(t, err, &app.Conflict{})
+}

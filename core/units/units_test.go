@@ -1,0 +1,43 @@
+package units
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestConvertByDefinition(t *testing.T) {
+	for _, c := range []struct {
+		v        float64
+		from, to string
+		want     float64
+	}{
+		{1, "in", "mm", 25.4}, {1, "ft", "m", 0.3048}, {1, "imp gal", "L", 4.54609}, {1, "US gal", "US qt", 4},
+		{16, "oz", "lb", 1}, {0, "°C", "°F", 32}, {100, "°C", "°F", 212}, {-40, "°F", "°C", -40}, {9, "°F difference", "K", 5},
+		{1, "kn", "m/s", 1852. / 3600}, {100, "um", "mil", 100 / 25.4},
+	} {
+		got, err := Convert(c.v, c.from, c.to)
+		require.NoError(t, err)
+		assert.InDelta(t, c.want, got, 1e-9, "%v %s in %s", c.v, c.from, c.to)
+		back, err := Convert(got, c.to, c.from)
+		require.NoError(t, err)
+		assert.InDelta(t, c.v, back, 1e-9, "and back")
+	}
+}
+
+// What the client does with a Display is what Convert does.
+func TestDisplaysAgreeWithConvert(t *testing.T) {
+	imperial := map[string]string{"K": "°F difference"}
+	for _, d := range Displays() {
+		to := d.ImperialSymbol
+		if name, ok := imperial[d.Metric]; ok {
+			to = name
+		}
+		for _, v := range []float64{-3, 0, 17.5} {
+			want, err := Convert(v, d.Metric, to)
+			require.NoError(t, err, d.Metric)
+			assert.InDelta(t, want, v*d.Factor+d.Offset, 1e-9, d.Metric)
+		}
+	}
+}

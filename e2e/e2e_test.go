@@ -1,0 +1,194 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"allcoats/demo"
+
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var browser context.Context
+
+func TestMain(m *testing.M) {
+	b, cancel, err := Browser(context.Background())
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+	browser = b
+	code := m.Run()
+	cancel()
+	os.Exit(code)
+}
+
+func site(t *testing.T, withDemo bool) *Site {
+	s, err := Serve(context.Background(), t.TempDir(), withDemo)
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.NoError(t, s.Close()) })
+	return s
+}
+
+func tab(t *testing.T, s *Site) *Page {
+	p := Open(browser, s)
+	t.Cleanup(func() {
+		assert.NoError(t, p.Err())
+		p.Close()
+	})
+	return p.Size(1280, 800, false)
+}
+
+// From an empty database to a coat whose recoat window opens and closes.
+func TestFromTapeMeasureToRecoatClock(t *testing.T) {
+	s := site(t, false)
+	p := tab(t, s)
+
+	p.Go("/").See("Begin with a boat")
+	p.Fill("Name", "Tern").Fill("Type", "GRP day boat").Fill("Launch date", "2026-06-20").Fill("Bow points to", "200")
+	p.Fill("Place name", "Home Quay").Fill("Latitude", "95").Fill("Longitude", "1.2").Fill("Time zone", "Europe/London")
+	p.Fill("Length over all", "6.4").Fill("Waterline length", "5.6").Fill("Beam", "wide").Fill("Draught", "0.7").Fill("Mean freeboard", "0.7")
+	p.Press("Add the boat").SeeIn(`[data-field="dimensions.beamM"]`, "not a number")
+	p.Fill("Beam", "2.2").Press("Add the boat").SeeIn(`[data-field="place.latitudeDeg"]`, "between -90")
+	p.Fill("Latitude", "52.4").Fill("Beam", "8").Press("Add the boat").SeeIn(`[data-field="dimensions.beamM"]`, "cannot be more than the length")
+	p.Fill("Beam", "2.2").Press("Add the boat").See("4 surfaces")
+	require.NoError(t, p.Err())
+
+	// Survey: the bottom is 0.75 · 5.6 · (2.2 + 0.7) = 12.18 m²; a new draught changes it.
+	p.SeeIn("tr", "12.2 m²").Press("12.2 m²").See("rule of thumb of the trade").Press("Close")
+	p.Press("Change her dimensions").Fill("Draught", "0.9").Press("Save").SeeIn("tr", "13.0 m²")
+	p.Press("Topsides starboard").See("Area by")
+
+	// Build-up: 13.02 m² at 100 µm from 55 % solids, a tenth lost, twice: 5.26 L.
+	p.Press("Build-up").See("No coats are planned on this surface").Press("Add a step")
+	p.Choose("Product", "Epoxy high-build primer").Fill("Coats", "2").See("2 coats make 200 µm dry and take 5.3 L")
+	p.SeeIn("fieldset", "Lay 182 µm wet").SeeIn("fieldset", "Buy 1 × 0.75 L kit + 2 × 2.5 L kit")
+	p.Fill("Dry, each", "400").SeeIn("fieldset", "Thicker than the sheet's greatest film")
+	p.Fill("Dry, each", "-1").SeeIn(`[data-field="steps[0].dftUm"]`, "must be more than 0")
+	p.Fill("Dry, each", "100").See("2 coats make 200 µm").Press("Save the build-up").See("5.3 L")
+	require.NoError(t, p.Err())
+
+	// Units switch without a change of what is kept.
+	p.Key("u").See("3.9 mil").See("5.56 US qt").Key("u").See("take 5.3 L")
+
+	// Weather, simulated; then a bad file, which changes nothing.
+	p.Press("Weather").See("laying may begin").See("Hour by hour")
+	bad := filepath.Join(t.TempDir(), "bad.csv")
+	require.NoError(t, os.WriteFile(bad, []byte("time,temperature,humidity\n2026-05-09 09:00,12,60\n2026-05-09 10:00,12,160\n"), 0o600))
+	p.Upload("Weather file", bad).Press("Import").See("line 3").See("simulated weather")
+
+	// A good one: 15 °C, 60 %, dry, for twenty days.
+	good := filepath.Join(t.TempDir(), "good.csv")
+	require.NoError(t, os.WriteFile(good, []byte(record(15, 60, 20)), 0o600))
+	p.Upload("Weather file", good).Press("Import").See("rows are in").See("imported weather")
+	p.Press("Today").See("Bottom: high-build primer may go on now, until")
+	require.NoError(t, p.Err())
+
+	// Log the first coat; at a steady 15 °C its clock is the sheet's table:
+	// recoat from 12 h · 2^−0.509 = 8 h 26 after 09:24, 0.509 being where 15 °C
+	// lies between 10 and 20 °C in 1/T.
+	p.Press("Log").See("Nothing is logged yet").Press("Log a coat or a sanding").Choose("Where", "Bottom")
+	p.Fill("Litres used", "2.4").Fill("Wet film readings, µm", "180 x 190").Press("Log it").SeeIn(`[data-field="wetUm"]`, "numbers with spaces")
+	p.Fill("Wet film readings, µm", "170 180 190").Fill("Who", "Kim").Press("Log it").See("Bottom: last coated on Saturday 9 May at 09:24")
+	p.SeeIn(`[data-event="recoat-opens"]`, "Sat 9 May, 17:50").See("film 99 µm")
+	p.Press("Today").See("Bottom: high-build primer may go on from 17:51 to 19:30").See("Before that the last coat is not ready")
+	p.SeeIn("[data-read]", "wet")
+	require.NoError(t, p.Err())
+
+	// The clock of the program moves on: open, then closed.
+	p.Press("09:24, clock standing").Press("a day on").Press("Close").See("Sunday 10 May, 09:24").See("Bottom: high-build primer may go on now").SeeIn("[data-read]", "open: no sanding")
+	p.Press("09:24, clock standing").Press("a day on").Press("a day on").Press("a day on").Press("a day on").Press("Close").See("Thursday 14 May, 09:24").See("may go on after sanding now").SeeIn("[data-read]", "sand first")
+
+	// Sanded, it is open again.
+	p.Press("Log").Press("Log a coat or a sanding").Choose("What", "it was sanded").Fill("Last grit", "180").Press("Log it").SeeIn("td", "sanded: open")
+
+	// A deleted entry can be had back.
+	p.Press("delete").See("Deleted: Bottom, sanding").Press("Undo").SeeIn("td", "sanded: open")
+}
+
+// record is an hourly CSV from before the demo's now, steady but for the dark.
+func record(tempC, rhPct float64, days int) string {
+	var b strings.Builder
+	b.WriteString("time,temperature,humidity,rain\n")
+	from := demo.Now.Truncate(time.Hour).AddDate(0, 0, -2)
+	for h := range days * 24 {
+		fmt.Fprintf(&b, "%s,%g,%g,0\n", from.Add(time.Duration(h)*time.Hour).Format(time.RFC3339), tempC, rhPct)
+	}
+	return b.String()
+}
+
+func TestTwoTabsEditingOneBoat(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	at := "/boats/" + boats[0].ID + "/survey"
+	one, two := tab(t, s), tab(t, s)
+	one.Go(at).Press("Change her dimensions").Fill("Draught", "1.15")
+	two.Go(at).Press("Change her dimensions").Fill("Draught", "1.25")
+	one.Press("Save").See("Change her dimensions")
+	two.Press("Save").See("changed elsewhere").SeeIn("tr", "dimensions · draughtM").SeeIn("tr", "1.25").SeeIn("tr", "1.15")
+	two.Press("Save mine over it").See("Change her dimensions")
+	require.NoError(t, two.Err())
+	now, err := s.App.Boat(context.Background(), boats[0].ID)
+	require.NoError(t, err)
+	assert.Equal(t, 1.25, now.Dimensions.DraughtM)
+}
+
+func TestLibrary(t *testing.T) {
+	p := tab(t, site(t, false))
+	p.Go("/library").See("16 products, 16 of them examples").Press("Add a product").See("copy its data sheet line by line")
+	p.Fill("Name", "Test varnish").Choose("Kind", "varnish").Fill("Volume solids", "130").Fill("Dry film a coat, least", "20").
+		Fill("Dry film, typical", "30").Fill("Dry film, greatest", "40").Fill("Cures above", "5").Press("Add to the library")
+	p.SeeIn(`[data-field="volumeSolidsPct"]`, "at most 100")
+	p.Fill("Volume solids", "45").Press("Add to the library").SeeIn("h1", "Test varnish")
+	p.Press("Delete").See("Add a product").See("16 products")
+}
+
+func TestEmptyScreensSayWhatToDoNext(t *testing.T) {
+	s := site(t, false)
+	ctx := context.Background()
+	place, err := s.App.AddPlace(ctx, demo.Yard)
+	require.NoError(t, err)
+	edit := demo.Boats()[0]
+	edit.PlaceID = place.ID
+	boat, err := s.App.AddBoat(ctx, edit, false)
+	require.NoError(t, err)
+	p := tab(t, s)
+	base := "/boats/" + boat.ID
+	p.Go(base + "/today").See("This boat has no surfaces yet").Press("Go to Survey").See("No surfaces yet: add the first one")
+	p.Go(base + "/build-up").See("There is no surface to put coats on yet")
+	p.Go(base + "/log").See("Nothing is logged yet")
+	p.Go("/boats/none/today").See("There is no such page")
+}
+
+func TestKeysAndRibbon(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s)
+	p.Go("/boats/" + boats[0].ID + "/today").See("In this order today")
+	p.Key("?").See("Metric or imperial").Press("Close")
+	assert.Contains(t, p.Text(`[data-testid="ribbon-instant"]`), "Now, 09:24")
+	p.Focus(`[aria-label="Time ribbon"]`).Key(kb.ArrowRight).SeeIn(`[data-testid="ribbon-instant"]`, "Saturday 9 May, 10:24").Key(kb.Escape).SeeIn(`[data-testid="ribbon-instant"]`, "Now, 09:24")
+	p.Key("s").See("surfaces").Key("b").See("coats make").Key("w").See("Windows of starts").Key("l").See("Clocks running").Key("i").See("products")
+	p.Go("/boats/" + boats[0].ID + "/today").See("In this order today").Key("n").SeeIn("option", boats[1].Name).SeeIn("h1", ":")
+	p.Key("d").until("dark theme", `document.documentElement.dataset.theme === "lamp"`)
+}
+
+func TestPhone(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s).Size(390, 844, true)
+	for _, page := range []string{"today", "survey", "build-up", "weather", "log"} {
+		p.Go("/boats/" + boats[0].ID + "/" + page).See("Marsh Lantern").until("no sideways scrolling on "+page, `document.documentElement.scrollWidth <= innerWidth`)
+	}
+	p.until("targets of 44 px", `[...document.querySelectorAll("main button.btn, nav a")].filter((e) => e.getClientRects().length).every((e) => e.getBoundingClientRect().height >= 44)`)
+}
