@@ -76,7 +76,7 @@ func (a *App) Today(ctx context.Context, boatID string) (Today, error) {
 // coat whose clock still counts.
 func situation(ctx context.Context, q store.Queries, w work, now time.Time) (today.Situation, error) {
 	p := w.survey.Place
-	s := today.Situation{Now: now, Loc: p.location(), Lat: p.LatitudeDeg, Lon: p.LongitudeDeg, Lights: w.survey.Boat.Lights}
+	s := today.Situation{Now: now, Loc: p.location(), Lights: w.survey.Boat.Lights}
 	from := now.Add(-back)
 	for _, f := range w.survey.Surfaces {
 		t := today.Surface{ID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2}
@@ -105,6 +105,7 @@ func situation(ctx context.Context, q store.Queries, w work, now time.Time) (tod
 	}
 	air, err := record(ctx, q, p.ID, from.Add(-time.Hour), now.Add(2*ahead))
 	s.Weather = field.Weather{Air: air, SurfaceC: air.SurfaceTemps()}
+	s.Daylight = sky.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-back), now.Add(2*ahead))
 	return s, err
 }
 
@@ -119,7 +120,7 @@ func ribbon(s today.Situation) Ribbon {
 			r.Hours = append(r.Hours, AirHour{h, dew, s.Weather.SurfaceC[i], s.Weather.SurfaceC[i]-dew < product.Limits{}.SpreadK()})
 		}
 	}
-	for _, l := range sky.Daylight(s.Lat, s.Lon, r.From, r.To) {
+	for _, l := range s.Daylight {
 		r.Light = append(r.Light, Daylight{l.Rise, l.Set})
 	}
 	return r

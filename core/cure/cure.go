@@ -131,10 +131,11 @@ func (c Clock) Run(p Path, start time.Time, target float64) Event {
 		}
 		fromC = lerp(p.At[k-1], p.At[k], p.TempC[k-1], p.TempC[k], start)
 	}
+	var room [16][2]float64
 	for ; k < len(p.At); k++ {
 		to, toC := p.At[k], p.TempC[k]
 		h := to.Sub(from).Hours()
-		for _, cut := range c.cuts(fromC, toC) {
+		for _, cut := range c.cuts(room[:0], fromC, toC) {
 			piece := c.progress(fromC, toC, h, cut[0], cut[1], &ev.Outside)
 			if ev.Progress+piece >= target {
 				x := c.solve(fromC, toC, h, cut[0], cut[1], target-ev.Progress)
@@ -151,31 +152,27 @@ func (c Clock) Run(p Path, start time.Time, target float64) Event {
 
 // cuts splits the unit stretch from temperature a to b at the floor and at the
 // table's points, where 1/τ is not smooth, leaving out what lies below the
-// floor.
-func (c Clock) cuts(a, b float64) [][2]float64 {
-	if a == b {
-		if a < c.FloorC {
-			return nil
-		}
-		return [][2]float64{{0, 1}}
-	}
-	at := []float64{0}
-	add := func(tempC float64) {
-		if x := (tempC - a) / (b - a); x > 0 && x < 1 {
-			at = append(at, x)
+// floor, and appends the parts to out in their order.
+func (c Clock) cuts(out [][2]float64, a, b float64) [][2]float64 {
+	part := func(x0, x1 float64) {
+		if mid := (x0 + x1) / 2; a+mid*(b-a) >= c.FloorC {
+			out = append(out, [2]float64{x0, x1})
 		}
 	}
-	add(c.FloorC)
-	for _, p := range c.Table {
-		add(p.TempC)
-	}
-	at = append(at, 1)
-	sort.Float64s(at)
-	out := make([][2]float64, 0, len(at)-1)
-	for i := 1; i < len(at); i++ {
-		if mid := (at[i-1] + at[i]) / 2; a+mid*(b-a) >= c.FloorC {
-			out = append(out, [2]float64{at[i-1], at[i]})
+	last := 0.0
+	for last < 1 {
+		next := 1.0
+		cut := func(tempC float64) {
+			if x := (tempC - a) / (b - a); x > last && x < next {
+				next = x
+			}
 		}
+		cut(c.FloorC)
+		for _, p := range c.Table {
+			cut(p.TempC)
+		}
+		part(last, next)
+		last = next
 	}
 	return out
 }

@@ -6,6 +6,7 @@ import (
 
 	"allcoats/core/fault"
 	"allcoats/core/product"
+	"allcoats/core/sky"
 	"allcoats/core/weather"
 	"allcoats/core/working"
 )
@@ -59,7 +60,7 @@ func Compute(r Request) (Result, error) {
 	j := Job{
 		Limits: r.Limits, Apply: time.Duration(r.ApplyH * float64(time.Hour)), Spray: r.Spray, Lights: r.Lights, Sheltered: r.Sheltered,
 		Hold: time.Duration(r.Limits.HoldH * float64(time.Hour)), Dry: time.Duration(r.Limits.RainFreeH * float64(time.Hour)),
-		Lat: r.LatitudeDeg, Lon: r.LongitudeDeg,
+		Daylight: sky.Daylight(r.LatitudeDeg, r.LongitudeDeg, r.Air[0].At, r.Air[len(r.Air)-1].At),
 	}
 	return j.Judge(w, r.Air[0].At, r.Air[len(r.Air)-1].At), nil
 }

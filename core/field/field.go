@@ -4,6 +4,7 @@ package field
 
 import (
 	"math"
+	"sort"
 	"time"
 
 	"allcoats/core/cure"
@@ -60,11 +61,11 @@ type Job struct {
 	Apply, Hold, Dry time.Duration
 	// Spray brings the wind limit in.
 	Spray bool
-	// Lights, or shelter with light, lift the need for daylight.
-	Lights bool
+	// Daylight lists when the sun is up; Lights lift the need for it.
+	Daylight []sky.Light
+	Lights   bool
 	// Sheltered keeps rain off.
 	Sheltered bool
-	Lat, Lon  float64
 }
 
 // Weather is the air with the temperature of the surface at each record, °C.
@@ -84,22 +85,19 @@ func (w Weather) Path() cure.Path {
 
 // at returns the air and the surface temperature at t.
 func (w Weather) at(t time.Time) (weather.Hour, float64, bool) {
-	h, ok := w.Air.At(t)
+	i, f, ok := w.Air.Locate(t)
 	if !ok {
-		return h, 0, false
+		return weather.Hour{}, 0, false
 	}
-	i := w.Air.Find(t)
 	s := w.SurfaceC[i]
-	if i+1 < len(w.Air) {
-		f := float64(t.Sub(w.Air[i].At)) / float64(w.Air[i+1].At.Sub(w.Air[i].At))
+	if f > 0 {
 		s += f * (w.SurfaceC[i+1] - s)
 	}
-	return h, s, true
+	return w.Air.Mix(i, f), s, true
 }
 
-// climate lists the checks of temperature, humidity and spread.
-func climate(l product.Limits, h weather.Hour, surfaceC float64) []Check {
-	out := make([]Check, 0, 8)
+// climate appends the checks of temperature, humidity and spread to out.
+func climate(out []Check, l product.Limits, h weather.Hour, surfaceC float64) []Check {
 	add := func(limit Limit, value, need, margin float64, unit string, typical float64) {
 		out = append(out, Check{limit, value, need, margin, unit, margin / typical})
 	}
@@ -154,24 +152,38 @@ func polygonSlack(p []product.Corner, t, rh float64) float64 {
 	return best
 }
 
-// applying lists the checks while laying; rain and darkness only where they are.
-func (j Job) applying(h weather.Hour, surfaceC float64) []Check {
-	out := climate(j.Limits, h, surfaceC)
+// applying appends all checks while laying to out; rain and darkness only where
+// they are.
+func (j Job) applying(out []Check, h weather.Hour, surfaceC float64) []Check {
+	out = climate(out, j.Limits, h, surfaceC)
 	if h.RainMM != nil && *h.RainMM > dry && !j.Sheltered {
 		out = append(out, rain(*h.RainMM))
 	}
-	if j.Spray && j.Limits.WindMaxMS != nil && h.WindMS != nil && !j.Sheltered {
-		m := *j.Limits.WindMaxMS - *h.WindMS
-		out = append(out, Check{Wind, *h.WindMS, *j.Limits.WindMaxMS, m, "m/s", m / errWind})
+	if j.windy() && h.WindMS != nil {
+		out = append(out, j.wind(*h.WindMS))
 	}
-	if !j.Lights {
-		el, _ := sky.Sun(j.Lat, j.Lon, h.At)
-		if m := el - sky.Horizon; m < 0 {
-			out = append(out, Check{Light, el, sky.Horizon, m, "°", m / 2})
-		}
+	if !j.Lights && !j.lit(h.At) {
+		out = append(out, dark)
 	}
 	return out
 }
+
+// windy reports whether the wind counts.
+func (j Job) windy() bool { return j.Spray && j.Limits.WindMaxMS != nil && !j.Sheltered }
+
+func (j Job) wind(ms float64) Check {
+	m := *j.Limits.WindMaxMS - ms
+	return Check{Wind, ms, *j.Limits.WindMaxMS, m, "m/s", m / errWind}
+}
+
+// lit reports whether the sun is up at t.
+func (j Job) lit(t time.Time) bool {
+	i := sort.Search(len(j.Daylight), func(i int) bool { return j.Daylight[i].Set.After(t) })
+	return i < len(j.Daylight) && !t.Before(j.Daylight[i].Rise)
+}
+
+// dark weighs as much as one typical forecast error.
+var dark = Check{Limit: Light, Margin: -1, Slack: -1}
 
 // dry is the most rain in an hour, mm, that does not wet a surface.
 const dry = 0.05
@@ -208,7 +220,7 @@ type Hour struct {
 func (j Job) Hours(w Weather) []Hour {
 	out := make([]Hour, len(w.Air))
 	for i, h := range w.Air {
-		worst := Worst(j.applying(h, w.SurfaceC[i]))
+		worst := Worst(j.applying(nil, h, w.SurfaceC[i]))
 		dew := h.DewPointC()
 		out[i] = Hour{
 			At: h.At, TempC: h.TempC, RHPct: h.RHPct, SurfaceC: w.SurfaceC[i], DewC: dew, SpreadK: w.SurfaceC[i] - dew,

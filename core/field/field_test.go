@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"allcoats/core/product"
+	"allcoats/core/sky"
 	"allcoats/core/weather"
 
 	"github.com/stretchr/testify/assert"
@@ -55,21 +56,24 @@ func TestBindingReason(t *testing.T) {
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
-			j := Job{Limits: c.limits, Spray: c.spray, Lat: 53}
+			j := Job{Limits: c.limits, Spray: c.spray, Lights: true}
 			h := j.Hours(c.weather)[0]
 			assert.False(t, h.Allowed)
 			assert.Equal(t, c.want, h.Binding.Limit)
 			assert.InDelta(t, c.margin, h.Binding.Margin, 1e-9)
 		})
 	}
-	brushed := Job{Limits: product.Limits{WindMaxMS: num(3)}, Lat: 53}
+	brushed := Job{Limits: product.Limits{WindMaxMS: num(3)}, Lights: true}
 	assert.True(t, brushed.Hours(dryAir)[0].Allowed, "wind binds only spraying")
-	inside := Job{Limits: product.Limits{Polygon: []product.Corner{{TempC: 10, RHPct: 20}, {TempC: 30, RHPct: 20}, {TempC: 30, RHPct: 80}, {TempC: 10, RHPct: 80}}}, Lat: 53}
+	inside := Job{Limits: product.Limits{Polygon: []product.Corner{{TempC: 10, RHPct: 20}, {TempC: 30, RHPct: 20}, {TempC: 30, RHPct: 80}, {TempC: 10, RHPct: 80}}}, Lights: true}
 	assert.True(t, inside.Hours(dryAir)[0].Allowed)
-	night := Job{Lat: -53, Lon: 180}
-	assert.Equal(t, Light, night.Hours(dryAir)[0].Binding.Limit)
-	night.Lights = true
-	assert.True(t, night.Hours(dryAir)[0].Allowed)
+	dusk := Job{Daylight: []sky.Light{{Rise: noon.Add(-6 * time.Hour), Set: noon.Add(30 * time.Minute)}}, Apply: 20 * time.Minute}
+	hours := dusk.Hours(dryAir)
+	assert.True(t, hours[0].Allowed)
+	assert.Equal(t, Light, hours[1].Binding.Limit)
+	windows := dusk.Windows(dryAir, noon, noon.Add(time.Hour))
+	require.Len(t, windows, 1)
+	assert.Equal(t, noon.Add(10*time.Minute), windows[0].To, "laid before dark")
 }
 
 func TestWindows(t *testing.T) {
@@ -124,7 +128,7 @@ func TestWindowsHoldThroughout(t *testing.T) {
 			temps[i] = 12 + 6*r.Float64() + 4*float64(i%24)/24
 		}
 		w := record(temps, 55+20*r.Float64(), map[int]float64{r.IntN(72): 1})
-		j := Job{Limits: product.Limits{AirMinC: num(13), RHMaxPct: num(85)}, Apply: 40 * time.Minute, Hold: 90 * time.Minute, Dry: time.Hour, Lat: 53}
+		j := Job{Limits: product.Limits{AirMinC: num(13), RHMaxPct: num(85)}, Apply: 40 * time.Minute, Hold: 90 * time.Minute, Dry: time.Hour, Lights: true}
 		total := time.Duration(0)
 		for _, win := range j.Windows(w, noon, noon.Add(60*time.Hour)) {
 			total += win.To.Sub(win.From)
@@ -132,9 +136,9 @@ func TestWindowsHoldThroughout(t *testing.T) {
 			for at := start; at.Before(start.Add(j.Apply + j.Hold)); at = at.Add(7 * time.Minute) {
 				h, s, ok := w.at(at)
 				require.True(t, ok)
-				checks := climate(j.Limits, h, s)
+				checks := climate(nil, j.Limits, h, s)
 				if at.Before(start.Add(j.Apply)) {
-					checks = j.applying(h, s)
+					checks = j.applying(nil, h, s)
 				}
 				// An excursion shorter than the search grid may go unseen.
 				require.Greater(t, Worst(checks).Slack, -0.5, "start %s at %s: %v", start, at, Worst(checks))

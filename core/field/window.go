@@ -64,36 +64,68 @@ func (j Job) Windows(w Weather, from, to time.Time) []Window {
 		return nil
 	}
 	var stops []blocked
-	forbid := func(f failure, phase Phase, after time.Duration) {
-		// A failure in (a, b) forbids the starts whose phase meets it. Rain
-		// and cold may not begin before the phase is over.
-		begin := f.from.Add(-after)
-		if begin.Before(f.to) {
+	// A failure in (a, b) forbids the starts that come less than reach before
+	// it: the phase would meet it.
+	forbid := func(f failure, phase Phase, reach time.Duration) {
+		if begin := f.from.Add(-reach); begin.Before(f.to) {
 			stops = append(stops, blocked{begin, f.to, Reason{f.check, phase, f.from, f.to}, f.last})
 		}
 	}
-	tail := max(j.Hold, j.Dry)
-	end := to.Add(j.Apply + tail)
-	for _, f := range failures(w, from, end, j.applying) {
-		forbid(f, Laying, j.Apply)
+	end := to.Add(j.Apply + max(j.Hold, j.Dry))
+	for _, f := range failures(w, from, end, func(out []Check, h weather.Hour, s float64) []Check { return climate(out, j.Limits, h, s) }) {
+		forbid(f, after(Holding, j.Hold), j.Apply+j.Hold)
 	}
-	holding := func(h weather.Hour, s float64) []Check { return climate(j.Limits, h, s) }
-	for _, f := range failures(w, from, end, holding) {
-		forbid(f, Holding, j.Apply+j.Hold)
+	if j.windy() {
+		wind := func(out []Check, h weather.Hour, _ float64) []Check {
+			if h.WindMS == nil {
+				return append(out, j.wind(0))
+			}
+			return append(out, j.wind(*h.WindMS))
+		}
+		for _, f := range failures(w, from, end, wind) {
+			forbid(f, Laying, j.Apply)
+		}
 	}
 	if !j.Sheltered {
-		raining := func(h weather.Hour, _ float64) []Check {
-			if h.RainMM == nil {
-				return []Check{rain(0)}
-			}
-			return []Check{rain(*h.RainMM)}
+		for _, f := range showers(w.Air) {
+			forbid(f, after(Drying, j.Dry), j.Apply+j.Dry)
 		}
-		for _, f := range failures(w, from, end, raining) {
-			forbid(f, Drying, j.Apply+j.Dry)
+	}
+	if !j.Lights {
+		sunset := from
+		for _, l := range j.Daylight {
+			forbid(failure{sunset, l.Rise, dark, dark}, Laying, j.Apply)
+			sunset = l.Set
 		}
+		forbid(failure{sunset, end, dark, dark}, Laying, j.Apply)
 	}
 	sort.SliceStable(stops, func(a, b int) bool { return stops[a].from.Before(stops[b].from) })
 	return j.between(w, stops, from, to)
+}
+
+// after is the phase in which a limit fails that binds for d after laying.
+func after(p Phase, d time.Duration) Phase {
+	if d == 0 {
+		return Laying
+	}
+	return p
+}
+
+// showers lists the stretches of rain.
+func showers(air weather.Series) []failure {
+	var out []failure
+	for _, h := range air {
+		if h.RainMM == nil || *h.RainMM <= dry {
+			continue
+		}
+		c, end := rain(*h.RainMM), h.At.Add(time.Hour)
+		if n := len(out); n > 0 && !out[n-1].to.Before(h.At) {
+			out[n-1].to, out[n-1].last = end, c
+		} else {
+			out = append(out, failure{h.At, end, c, c})
+		}
+	}
+	return out
 }
 
 // between returns the gaps that stops leave in [from, to].
@@ -144,9 +176,9 @@ func (j Job) judge(w Weather, win Window) Window {
 		if !ok {
 			continue
 		}
-		checks := climate(j.Limits, h, s)
+		checks := climate(nil, j.Limits, h, s)
 		if t.Before(start.Add(j.Apply)) {
-			checks = j.applying(h, s)
+			checks = j.applying(nil, h, s)
 		}
 		if c := Worst(checks); first || c.Slack < win.Slack {
 			win.Slack, win.Binding, first = c.Slack, c, false
@@ -164,13 +196,14 @@ type failure struct {
 }
 
 // failures finds the stretches in [from, to] in which any of checks fails.
-func failures(w Weather, from, to time.Time, checks func(weather.Hour, float64) []Check) []failure {
+func failures(w Weather, from, to time.Time, checks func([]Check, weather.Hour, float64) []Check) []failure {
+	var room [8]Check
 	worst := func(t time.Time) Check {
 		h, s, ok := w.at(t)
 		if !ok {
 			return Check{Limit: NoData, Margin: -1, Slack: -1}
 		}
-		return Worst(checks(h, s))
+		return Worst(checks(room[:0], h, s))
 	}
 	cross := func(a, b time.Time, failsAt bool) time.Time {
 		for b.Sub(a) > 30*time.Second {

@@ -14,6 +14,7 @@ import (
 	"allcoats/core/film"
 	"allcoats/core/product"
 	"allcoats/core/say"
+	"allcoats/core/sky"
 )
 
 // Coat is the next planned coat of a surface: the Nth of Of coats of its step,
@@ -43,7 +44,7 @@ type Surface struct {
 type Situation struct {
 	Now      time.Time
 	Loc      *time.Location
-	Lat, Lon float64
+	Daylight []sky.Light
 	Lights   bool
 	Weather  field.Weather
 	Surfaces []Surface
@@ -138,7 +139,7 @@ func JobFor(c Coat, areaM2 float64, s Situation) field.Job {
 	l := c.Sheet.Limits
 	return field.Job{
 		Limits: l, Apply: max(lay, 10*time.Minute), Hold: hours(l.HoldH), Dry: hours(l.RainFreeH),
-		Spray: m.Spray, Lights: s.Lights, Lat: s.Lat, Lon: s.Lon,
+		Spray: m.Spray, Lights: s.Lights, Daylight: s.Daylight,
 	}
 }
 

@@ -41,7 +41,7 @@ func situation(edit func(hour int, h *weather.Hour), surfaces ...Surface) Situat
 		}
 		air = append(air, h)
 	}
-	return Situation{Now: now, Loc: time.UTC, Lat: 50, Lights: true, Weather: field.Weather{Air: air, SurfaceC: air.SurfaceTemps()}, Surfaces: surfaces}
+	return Situation{Now: now, Loc: time.UTC, Lights: true, Weather: field.Weather{Air: air, SurfaceC: air.SurfaceTemps()}, Surfaces: surfaces}
 }
 
 func coat(n, of int) *Coat {

@@ -118,32 +118,49 @@ func (s Series) Find(t time.Time) int {
 	return sort.Search(len(s), func(i int) bool { return s[i].At.After(t) }) - 1
 }
 
-// At returns the air at t, temperature, humidity and wind on the straight line
-// between its two neighbours. ok is false outside the record and in gaps of
-// more than MaxGap.
-func (s Series) At(t time.Time) (h Hour, ok bool) {
-	i := s.Find(t)
+// Locate returns the record i at or before t, and how far t lies toward the
+// next one, f in [0, 1). ok is false outside the record and in gaps of more
+// than MaxGap.
+func (s Series) Locate(t time.Time) (i int, f float64, ok bool) {
+	i = s.Find(t)
 	if i < 0 {
+		return 0, 0, false
+	}
+	if s[i].At.Equal(t) {
+		return i, 0, true
+	}
+	if i+1 == len(s) {
+		return i, 0, false
+	}
+	step := s[i+1].At.Sub(s[i].At)
+	return i, float64(t.Sub(s[i].At)) / float64(step), step <= MaxGap
+}
+
+// At returns the air at t, temperature, humidity and wind on the straight line
+// between its two neighbours; ok as Locate.
+func (s Series) At(t time.Time) (h Hour, ok bool) {
+	i, f, ok := s.Locate(t)
+	if !ok {
 		return Hour{}, false
 	}
-	a := s[i]
-	if a.At.Equal(t) {
-		return a, true
-	}
-	if i+1 == len(s) || s[i+1].At.Sub(a.At) > MaxGap {
-		return Hour{}, false
+	return s.Mix(i, f), true
+}
+
+// Mix returns the air at fraction f from record i to the next.
+func (s Series) Mix(i int, f float64) Hour {
+	h := s[i]
+	if f == 0 {
+		return h
 	}
 	b := s[i+1]
-	f := float64(t.Sub(a.At)) / float64(b.At.Sub(a.At))
-	h = a
-	h.At = t
-	h.TempC += f * (b.TempC - a.TempC)
-	h.RHPct += f * (b.RHPct - a.RHPct)
-	if a.WindMS != nil && b.WindMS != nil {
-		v := *a.WindMS + f*(*b.WindMS-*a.WindMS)
+	h.At = h.At.Add(time.Duration(f * float64(b.At.Sub(h.At))))
+	h.TempC += f * (b.TempC - h.TempC)
+	h.RHPct += f * (b.RHPct - h.RHPct)
+	if h.WindMS != nil && b.WindMS != nil {
+		v := *h.WindMS + f*(*b.WindMS-*h.WindMS)
 		h.WindMS = &v
 	}
-	return h, true
+	return h
 }
 
 // Between returns the records in [from, to], sharing s's memory.

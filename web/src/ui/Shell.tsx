@@ -209,11 +209,11 @@ function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
           </p>
           <div className="mt-4 flex flex-wrap gap-2">
             {[1, 6, 24].map((h) => (
-              <button key={h} type="button" className="btn" onClick={() => move(h)}>
+              <button key={h} type="button" className="btn" disabled={set.isPending} onClick={() => move(h)}>
                 {h === 24 ? "a day on" : `${h} h on`}
               </button>
             ))}
-            <button type="button" className="btn" onClick={() => move(-24)}>
+            <button type="button" className="btn" disabled={set.isPending} onClick={() => move(-24)}>
               a day back
             </button>
           </div>

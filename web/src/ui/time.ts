@@ -43,6 +43,7 @@ export function toLocalField(t: string | number | Date, zone: string): string {
 
 /** The instant of a datetime-local field in a zone, ISO in UTC; empty if the field is. */
 export function fromLocalField(field: string, zone: string): string {
+  if (!/^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(field)) return "";
   const asUTC = Date.parse(`${field}:00Z`);
   if (Number.isNaN(asUTC)) return "";
   // The zone's offset at that instant, then once more at the corrected one.
