@@ -23,6 +23,8 @@ type BoatEdit struct {
 	Name    string `json:"name"`
 	Type    string `json:"type"`
 	PlaceID string `json:"placeId"`
+	// NewPlace, if given, is added with the boat and used for PlaceID.
+	NewPlace *PlaceEdit `json:"newPlace,omitempty"`
 	// HeadingDeg is where her bow points on the hard, from true north clockwise.
 	HeadingDeg float64 `json:"headingDeg"`
 	// LaunchDate is a day such as 2026-05-30, or empty.
@@ -37,7 +39,9 @@ func (b BoatEdit) validate() error {
 	if b.Name == "" {
 		bad.Add("name", "give the boat a name")
 	}
-	if b.PlaceID == "" {
+	if b.NewPlace != nil {
+		bad.Under("newPlace", b.NewPlace.validate())
+	} else if b.PlaceID == "" {
 		bad.Add("placeId", "say where she stands")
 	}
 	bad.Range("headingDeg", b.HeadingDeg, 0, 360, "°")
@@ -89,7 +93,7 @@ func (a *App) AddBoat(ctx context.Context, e BoatEdit, surfaces bool) (Boat, err
 	}
 	id := newID()
 	err := a.store.Write(ctx, func(q store.Queries) error {
-		if err := checkPlace(ctx, q, e.PlaceID); err != nil {
+		if err := e.settle(ctx, q); err != nil {
 			return err
 		}
 		if err := q.AddBoat(ctx, e.row(id, 1)); err != nil {
@@ -111,14 +115,22 @@ func (a *App) AddBoat(ctx context.Context, e BoatEdit, surfaces bool) (Boat, err
 		}
 		return nil
 	})
+	if err == nil {
+		err = a.RefreshWeather(ctx)
+	}
 	if err != nil {
 		return Boat{}, err
 	}
 	return a.Boat(ctx, id)
 }
 
-func checkPlace(ctx context.Context, q store.Queries, id string) error {
-	if _, err := q.Place(ctx, id); errors.Is(err, store.ErrNotFound) {
+// settle adds the boat's new place, or checks that her place is there.
+func (b *BoatEdit) settle(ctx context.Context, q store.Queries) error {
+	if b.NewPlace != nil {
+		b.PlaceID = newID()
+		return q.AddPlace(ctx, b.NewPlace.row(b.PlaceID, 1))
+	}
+	if _, err := q.Place(ctx, b.PlaceID); errors.Is(err, store.ErrNotFound) {
 		return fault.Errors{{Path: "placeId", Message: "this place is not there any more"}}
 	} else if err != nil {
 		return err
@@ -132,11 +144,14 @@ func (a *App) EditBoat(ctx context.Context, id string, version int, e BoatEdit) 
 		return Boat{}, err
 	}
 	err := a.store.Write(ctx, func(q store.Queries) error {
-		if err := checkPlace(ctx, q, e.PlaceID); err != nil {
+		if err := e.settle(ctx, q); err != nil {
 			return err
 		}
 		return q.EditBoat(ctx, e.row(id, version))
 	})
+	if err == nil {
+		err = a.RefreshWeather(ctx)
+	}
 	if err != nil {
 		return Boat{}, stale(err, func() (Boat, error) { return a.Boat(ctx, id) })
 	}

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"allcoats/core/fault"
+	"allcoats/core/working"
 	"allcoats/store"
 )
 
@@ -22,11 +23,12 @@ type Entry struct {
 	ID      string `json:"id"`
 	Version int    `json:"version"`
 	EntryEdit
-	Surface   string  `json:"surface"`
-	Product   string  `json:"product"`
-	FilmUm    float64 `json:"filmUm"`
-	FilmKnown string  `json:"filmKnown"`
-	Deleted   bool    `json:"deleted"`
+	Surface   string          `json:"surface"`
+	Product   string          `json:"product"`
+	FilmUm    float64         `json:"filmUm"`
+	FilmKnown string          `json:"filmKnown"`
+	Working   working.Working `json:"working"`
+	Deleted   bool            `json:"deleted"`
 }
 
 // EntryEdit is what a user can set of a log entry. A coat has a product and
@@ -107,7 +109,7 @@ func (w work) entry(r store.Entry) Entry {
 	}
 	s := w.surface(r.SurfaceID)
 	e := Entry{
-		ID: r.ID, Version: r.Version, Surface: s.Name, Deleted: r.DeletedAt != nil,
+		ID: r.ID, Version: r.Version, Surface: s.Name, Working: working.New(), Deleted: r.DeletedAt != nil,
 		EntryEdit: EntryEdit{
 			SurfaceID: r.SurfaceID, Kind: r.Kind, StartedAt: time.Unix(r.StartedAt, 0).UTC(), ProductID: text(r.ProductID), StepID: text(r.StepID),
 			Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, Who: r.Who, Note: r.Note,
@@ -116,7 +118,7 @@ func (w work) entry(r store.Entry) Entry {
 	if r.Kind == KindCoat {
 		l := w.laid(r)
 		e.Product = l.Sheet.Name
-		e.FilmUm, e.FilmKnown = l.FilmUm(s.Area.AreaM2)
+		e.FilmUm, e.FilmKnown, e.Working = l.Film(s.Area.AreaM2)
 	}
 	return e
 }

@@ -243,10 +243,9 @@ func (p *Page) Fill(label, value string) *Page {
 
 // Choose picks the option that begins with text in the list with that label.
 func (p *Page) Choose(label, text string) *Page {
-	return p.mark("e2e.field("+quoted(label)+")").until("choose "+text, fmt.Sprintf(`(() => { const e = document.querySelector("[data-e2e]");
-		const o = [...e.options].find((x) => x.text.startsWith(%s)); if (!o) return false;
-		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(e, o.value);
-		e.dispatchEvent(new Event("change", { bubbles: true })); return true; })()`, quoted(text)))
+	return p.until("choose "+text, script+fmt.Sprintf(` && (() => { const e = e2e.field(%s); const o = e && [...e.options].find((x) => x.text.startsWith(%s));
+		if (!o) return false; Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(e, o.value);
+		e.dispatchEvent(new Event("change", { bubbles: true })); return true; })()`, quoted(label), quoted(text)))
 }
 
 // Upload gives a file to the file field with that name.

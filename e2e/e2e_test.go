@@ -56,7 +56,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Fill("Place name", "Home Quay").Fill("Latitude", "95").Fill("Longitude", "1.2").Fill("Time zone", "Europe/London")
 	p.Fill("Length over all", "6.4").Fill("Waterline length", "5.6").Fill("Beam", "wide").Fill("Draught", "0.7").Fill("Mean freeboard", "0.7")
 	p.Press("Add the boat").SeeIn(`[data-field="dimensions.beamM"]`, "not a number")
-	p.Fill("Beam", "2.2").Press("Add the boat").SeeIn(`[data-field="place.latitudeDeg"]`, "between -90")
+	p.Fill("Beam", "2.2").Press("Add the boat").SeeIn(`[data-field="newPlace.latitudeDeg"]`, "between -90")
 	p.Fill("Latitude", "52.4").Fill("Beam", "8").Press("Add the boat").SeeIn(`[data-field="dimensions.beamM"]`, "cannot be more than the length")
 	p.Fill("Beam", "2.2").Press("Add the boat").See("4 surfaces")
 	require.NoError(t, p.Err())
@@ -98,7 +98,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Fill("Litres used", "2.4").Fill("Wet film readings, µm", "180 x 190").Press("Log it").SeeIn(`[data-field="wetUm"]`, "numbers with spaces")
 	p.Fill("Wet film readings, µm", "170 180 190").Fill("Who", "Kim").Press("Log it").See("Bottom: last coated on Saturday 9 May at 09:24")
 	p.SeeIn(`[data-event="recoat-opens"]`, "Sat 9 May, 17:50").See("film 99 µm")
-	p.Press("Today").See("Bottom: high-build primer may go on from 17:51 to 19:30").See("Before that the last coat is not ready")
+	p.Press("Today").See("Bottom: high-build primer may go on from 17:51 to 19:29").See("Before that the last coat is not ready")
 	p.SeeIn("[data-read]", "wet")
 	require.NoError(t, p.Err())
 
@@ -191,4 +191,82 @@ func TestPhone(t *testing.T) {
 		p.Go("/boats/"+boats[0].ID+"/"+page).See("Marsh Lantern").until("no sideways scrolling on "+page, `document.documentElement.scrollWidth <= innerWidth`)
 	}
 	p.until("targets of 44 px", `[...document.querySelectorAll("main button.btn, nav a")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)
+}
+
+// The unit switch keeps what is stored: dimensions typed in feet come back as
+// typed, and in metres as converted.
+func TestImperialForms(t *testing.T) {
+	s := site(t, true)
+	ctx := context.Background()
+	boats, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	p := tab(t, s)
+	p.Go("/boats/" + boats[0].ID + "/survey").See("5 surfaces").Key("u").See("ft²").Press("Change her dimensions")
+	p.Fill("Beam", "60").Press("Save").SeeIn(`[data-field="dimensions.beamM"]`, "cannot be more than the length (32.2 ft)")
+	p.Fill("Beam", "10").Press("Save").See("Change her dimensions")
+	require.NoError(t, p.Err())
+	now, err := s.App.Boat(ctx, boats[0].ID)
+	require.NoError(t, err)
+	assert.InDelta(t, 3.048, now.Dimensions.BeamM, 1e-6)
+	assert.Equal(t, boats[0].Dimensions.LOAM, now.Dimensions.LOAM, "what was not touched is not rounded")
+	p.Key("u").Press("Change her dimensions").until("beam in metres", `[...document.querySelectorAll("input")].some((e) => e.value === "3.048")`)
+}
+
+func TestSurveyByPointerAndKeyboard(t *testing.T) {
+	s := site(t, true)
+	ctx := context.Background()
+	boats, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	p := tab(t, s)
+	p.Go("/boats/" + boats[0].ID + "/survey").See("5 surfaces")
+	p.Focus(`[data-surface="Deck"]`).Key(kb.Enter).until("the deck is picked", `document.querySelector('[data-surface="Deck"]').getAttribute("aria-pressed") === "true"`)
+	p.Press("Topsides starboard").SeeIn("h2", "Topsides starboard")
+
+	// A new surface by length and width; then a change; then deletion, refused
+	// where coats are logged.
+	p.Press("Add a surface").Fill("Name", "Rubbing strake").Fill("Length", "9").Fill("Developed width", "0.1").Fill("Pieces", "2").Press("Add the surface").See("6 surfaces")
+	p.SeeIn("tr", "1.8 m²").Press("Rubbing strake").SeeIn("h2", "Rubbing strake").Choose("Area by", "stated").Fill("Area", "2.5").Fill("Uncertainty", "70").Press("Save")
+	p.SeeIn(`[data-field="measure.uncertaintyPct"]`, "between 0 % and 50 %").Fill("Uncertainty", "5").Press("Save").SeeIn("tr", "2.5 m²")
+	p.Press("delete this surface").Press("Delete").See("5 surfaces")
+	p.Press("Bottom").SeeIn("h2", "Bottom").Press("delete this surface").Press("Delete").See("in use by its log entries")
+}
+
+func TestPlaceCanBeChangedAndABoatDeleted(t *testing.T) {
+	s := site(t, true)
+	ctx := context.Background()
+	boats, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	p := tab(t, s)
+	p.Go("/boats/"+boats[0].ID+"/survey").Press("Change the place").
+		Fill("Latitude", "56").Fill("Time zone", "Mars/North").Press("Save").SeeIn(`[data-field="timeZone"]`, "is not a time zone")
+	p.Fill("Time zone", "Europe/Oslo").Press("Save").See("latitude 56°")
+	p.Go("/boats/" + boats[0].ID + "/today").See("Saturday 9 May, 10:24")
+	p.Go("/boats/" + boats[0].ID + "/survey").Press("Change her dimensions").Press("delete this boat").Press("Delete").See("In this order today")
+	left, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	assert.Len(t, left, 2)
+}
+
+func TestAnEntryIsCorrected(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s)
+	p.Go("/boats/"+boats[0].ID+"/log").See("film 102 µm").Press("correct").SeeIn("h2", "Correct this entry")
+	p.Fill("Wet film readings, µm", "210 230").Fill("Begun at", "2026-05-10T12:00").Press("Save the correction").SeeIn(`[data-field="startedAt"]`, "lies in the future")
+	p.Fill("Begun at", "2026-05-08T13:00").Press("Save the correction").See("film 121 µm").See("Fri 8 May, 13:00") // 220 µm wet at 55 %
+	p.Press("film 121 µm").See("mean wet film").SeeIn("td", "Comb reading 2").Press("Close")
+}
+
+func TestAProductInUseIsNotDeleted(t *testing.T) {
+	p := tab(t, site(t, true))
+	p.Go("/library").Press("Epoxy barrier coat").SeeIn("h1", "Epoxy barrier coat").Press("Delete").See("in use by Marsh Lantern: Bottom")
+	// A sheet without recoat tables says what that costs.
+	p.Press("Copy and adapt").SeeIn("h1", "A copy of").Fill("Name", "Bare sheet")
+	for range 3 {
+		p.Press("remove this window")
+	}
+	p.Press("Add to the library").SeeIn("h1", "Bare sheet").See("no clock can run on this product")
+	// Its tables are checked row by row.
+	p.Press("Add a recoat window").Press("Save the sheet").See("two or more temperatures")
 }

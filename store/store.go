@@ -70,6 +70,18 @@ func (s *Store) Close() error { return s.db.Close() }
 // Ping reports whether the file answers.
 func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }
 
+// Intact runs SQLite's own check of the file.
+func (s *Store) Intact(ctx context.Context) error {
+	var said string
+	if err := s.db.GetContext(ctx, &said, "PRAGMA integrity_check"); err != nil {
+		return err
+	}
+	if said != "ok" {
+		return errors.New(said)
+	}
+	return nil
+}
+
 // Read returns queries outside a transaction.
 func (s *Store) Read() Queries { return Queries{s.db} }
 

@@ -75,13 +75,14 @@ type Line struct {
 // Result is the whole build-up. FilmUm is all dry film together, nothing
 // sanded away.
 type Result struct {
-	Lines     []Line  `json:"lines"`
-	Coats     int     `json:"coats"`
-	FilmUm    float64 `json:"filmUm"`
-	Litres    float64 `json:"litres"`
-	CostCents int     `json:"costCents"`
-	Priced    bool    `json:"priced"`
-	Hours     float64 `json:"hours"`
+	Lines     []Line          `json:"lines"`
+	Coats     int             `json:"coats"`
+	FilmUm    float64         `json:"filmUm"`
+	Litres    float64         `json:"litres"`
+	CostCents int             `json:"costCents"`
+	Priced    bool            `json:"priced"`
+	Hours     float64         `json:"hours"`
+	Working   working.Working `json:"working"`
 }
 
 // Compute adds up steps on a surface of area a. Bad steps are faults at
@@ -94,7 +95,8 @@ func Compute(a area.Figure, steps []Step) (Result, error) {
 	if err := bad.Err(); err != nil {
 		return Result{}, err
 	}
-	out := Result{Lines: []Line{}, Priced: true}
+	out := Result{Lines: []Line{}, Priced: true, Working: working.New()}
+	k := &out.Working
 	for i, s := range steps {
 		l, err := line(a, s)
 		if err != nil {
@@ -108,7 +110,12 @@ func Compute(a area.Figure, steps []Step) (Result, error) {
 		out.Hours += l.HoursPerCoat * float64(s.Coats)
 		out.CostCents += l.Purchase.CostCents
 		out.Priced = out.Priced && l.Purchase.Priced
+		k.In(s.Sheet.Name+", film", l.FilmUm, "µm")
+		k.In(s.Sheet.Name+", litres", l.Litres, "L")
 	}
+	k.Step("Dry film in all", "sum of coats · film each; nothing sanded away", out.FilmUm, "µm", "addition")
+	k.Step("Litres in all", "sum of the steps", out.Litres, "L", "addition")
+	k.Step("Hours of laying", "sum of coats · A / laying rate, one person", out.Hours, "h", "laying rates: rules of thumb")
 	return out, bad.Err()
 }
 

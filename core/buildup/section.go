@@ -1,8 +1,11 @@
 package buildup
 
 import (
+	"fmt"
+
 	"allcoats/core/film"
 	"allcoats/core/product"
+	"allcoats/core/working"
 )
 
 // Laid is a coat that went on, as logged. WetUm are comb readings; Litres is
@@ -21,8 +24,33 @@ const (
 	ByComb     = "comb readings"
 	ByLitres   = "litres used"
 	AsPlanned  = "as planned"
-	ByTheSheet = "the sheet's typical film"
+	ByTheSheet = "as the sheet's typical film"
 )
+
+// Film returns the dry film of a laid coat on areaM2 with its working, and how
+// it is known.
+func (l Laid) Film(areaM2 float64) (um float64, how string, w working.Working) {
+	w = working.New()
+	um, how = l.FilmUm(areaM2)
+	w.In("Volume solids", l.Sheet.VolumeSolidsPct, "%")
+	switch how {
+	case ByComb:
+		for i, r := range l.WetUm {
+			w.In(fmt.Sprintf("Comb reading %d", i+1), r, "µm")
+		}
+		w.In("Thinner added", l.ThinnerPct, "%")
+		w.Step("Dry film", "mean wet film · (VS/100) / (1 + thinner/100)", um, "µm", "volume solids by ISO 3233")
+	case ByLitres:
+		w.In("Litres used", l.Litres, "L")
+		w.In("Area", areaM2, "m²")
+		w.In("Loss", l.LossPct, "%")
+		w.Step("Dry film", "litres · (1 − loss/100) · 10 · VS / A", um, "µm", "ISO 23811, turned round")
+		w.Warn("A mean over the surface, as good as the loss and the area.")
+	default:
+		w.Step("Dry film", "taken "+how, um, "µm", "no readings and no litres were logged")
+	}
+	return um, how, w
+}
 
 // FilmUm returns the dry film of a laid coat on areaM2, and how it is known:
 // by the mean of the comb readings, else by the litres used less their loss,

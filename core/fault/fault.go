@@ -51,14 +51,14 @@ func (e *Errors) Under(prefix string, err error) {
 // the bounds with unit.
 func (e *Errors) Range(path string, v, lo, hi float64, unit string) {
 	if !(v >= lo && v <= hi) {
-		e.Add(path, "must be between %s and %s, not %s", amount(lo, unit), amount(hi, unit), amount(v, ""))
+		e.Add(path, "must be between %s and %s, not %s", amount(lo, unit), amount(hi, unit), amount(v, unit))
 	}
 }
 
 // Above records v unless it is a finite number greater than lo and at most hi.
 func (e *Errors) Above(path string, v, lo, hi float64, unit string) {
 	if !(v > lo && v <= hi) {
-		e.Add(path, "must be more than %s and at most %s, not %s", amount(lo, ""), amount(hi, unit), amount(v, ""))
+		e.Add(path, "must be more than %s and at most %s, not %s", amount(lo, unit), amount(hi, unit), amount(v, unit))
 	}
 }
 

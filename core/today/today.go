@@ -15,6 +15,7 @@ import (
 	"allcoats/core/product"
 	"allcoats/core/say"
 	"allcoats/core/sky"
+	"allcoats/core/working"
 )
 
 // Coat is the next planned coat of a surface: the Nth of Of coats of its step,
@@ -107,9 +108,10 @@ type Mix struct {
 	InductionH float64 `json:"inductionH"`
 	// PotLifeH is at the surface temperature of the best start, nil if the
 	// sheet or the weather does not tell.
-	PotLifeH *float64 `json:"potLifeH,omitempty"`
-	AtTempC  *float64 `json:"atTempC,omitempty"`
-	Cautions []string `json:"cautions"`
+	PotLifeH *float64        `json:"potLifeH,omitempty"`
+	AtTempC  *float64        `json:"atTempC,omitempty"`
+	Cautions []string        `json:"cautions"`
+	Working  working.Working `json:"working"`
 }
 
 // Action is something to do today, from At on.
@@ -196,14 +198,7 @@ func (s Situation) lane(f Surface, path cure.Path) Lane {
 	n := f.Next
 	l.Note = n.Sheet.Kind.Name() + ", " + ordinal(n.N, n.Of)
 	job := JobFor(*n, f.AreaM2, s)
-	l.Mix = &Mix{
-		Product: n.Sheet.Name, Litres: film.Litres(f.AreaM2, n.DFTUm, n.Sheet.VolumeSolidsPct, n.LossPct),
-		WFTUm: film.Wet(n.DFTUm, n.Sheet.VolumeSolidsPct, n.ThinnerPct), LayH: job.Apply.Hours(), HoldH: n.Sheet.Limits.HoldH,
-		InductionH: n.Sheet.InductionMin / 60, Cautions: n.Sheet.Cautions,
-	}
-	if l.Mix.Cautions == nil {
-		l.Mix.Cautions = []string{}
-	}
+	l.Mix = mix(*n, f.AreaM2, job)
 	from, end, known := s.Weather.Air.Span()
 	if !known || !end.After(s.Now) {
 		l.Chance = NotKnown
@@ -246,10 +241,32 @@ func (s Situation) lane(f Surface, path cure.Path) Lane {
 			if len(n.Sheet.PotLife) > 0 {
 				h, _ := n.Sheet.PotLife.TauH(t, cure.Maximum)
 				l.Mix.PotLifeH = &h
+				l.Mix.Working.In("Surface at the start", t, "°C")
+				l.Mix.Working.Step("Pot life", "the sheet's table at that temperature, ln τ linear in 1/T", h, "h", "data sheet")
 			}
 		}
 	}
 	return l
+}
+
+// mix is what coat c takes on areaM2. Figures that film.Compute refuses (a
+// sheet changed since) leave the litres out and say so.
+func mix(c Coat, areaM2 float64, job field.Job) *Mix {
+	m := &Mix{
+		Product: c.Sheet.Name, LayH: job.Apply.Hours(), HoldH: c.Sheet.Limits.HoldH, InductionH: c.Sheet.InductionMin / 60,
+		Cautions: append([]string{}, c.Sheet.Cautions...),
+	}
+	r, err := film.Compute(film.Request{VolumeSolidsPct: c.Sheet.VolumeSolidsPct, DFTUm: c.DFTUm, ThinnerPct: c.ThinnerPct, AreaM2: areaM2, LossPct: c.LossPct})
+	if err != nil {
+		m.Working = working.New()
+		m.Working.Warn("The litres cannot be told: %v.", err)
+		return m
+	}
+	m.Litres, m.WFTUm, m.Working = r.PracticalL, r.WFTUm, r.Working
+	method, _ := film.MethodByKey(c.Method)
+	m.Working.Step("Time to lay it", "A / laying rate, one person, to the next 5 min", m.LayH, "h",
+		say.Text("%g m²/h by %s: a rule of thumb", method.RateM2H, method.Name).Text)
+	return m
 }
 
 // split cuts a window where the recoat window closes.

@@ -46,7 +46,9 @@ func (w *Working) Step(label, formula string, value float64, unit, source string
 	return value
 }
 
-// Warn adds a warning: a rule of thumb, a value outside its valid range.
+// Warn adds a warning: a rule of thumb, a value outside its valid range. A
+// quantity in it is written as number, space, metric symbol ("12 °C"): the
+// client shows it in the user's units. So it is in formulas, findings and faults.
 func (w *Working) Warn(format string, args ...any) {
 	w.Warnings = append(w.Warnings, fmt.Sprintf(format, args...))
 }

@@ -579,6 +579,7 @@ export interface components {
             launchDate: string;
             lights: boolean;
             name: string;
+            newPlace?: components["schemas"]["PlaceEdit"];
             placeId: string;
             type: string;
             /** Format: int64 */
@@ -591,6 +592,7 @@ export interface components {
             launchDate: string;
             lights: boolean;
             name: string;
+            newPlace?: components["schemas"]["PlaceEdit"];
             placeId: string;
             type: string;
         };
@@ -648,6 +650,7 @@ export interface components {
             /** Format: double */
             litres: number;
             priced: boolean;
+            working: components["schemas"]["Working"];
         };
         CalcConvertRequest: {
             from: string;
@@ -805,6 +808,7 @@ export interface components {
             version: number;
             wetUm: number[];
             who: string;
+            working: components["schemas"]["Working"];
         };
         EntryEdit: {
             /** Format: int64 */
@@ -1021,6 +1025,7 @@ export interface components {
             launchDate: string;
             lights: boolean;
             name: string;
+            newPlace?: components["schemas"]["PlaceEdit"];
             placeId: string;
             type: string;
             withSurfaces: boolean;
@@ -1311,6 +1316,7 @@ export interface components {
             product: string;
             /** Format: double */
             wftUm: number;
+            working: components["schemas"]["Working"];
         };
         TodayStart: {
             binding: components["schemas"]["FieldCheck"];

@@ -19,8 +19,8 @@ function Labelled({
   children: (id: string, bad: boolean) => ReactNode;
 }) {
   const id = useId();
-  const errors = useContext(Errors);
-  const error = errors[name];
+  const { prose } = useSettings();
+  const error = useContext(Errors)[name];
   return (
     <div className="flex min-w-0 flex-col gap-1" data-field={name}>
       <label htmlFor={id} className={hidden ? "sr-only" : "text-sm font-semibold"}>
@@ -29,7 +29,7 @@ function Labelled({
       {children(id, error !== undefined)}
       {error !== undefined ? (
         <p id={`${id}-error`} className="text-sm text-error" role="alert">
-          {error}
+          {prose(error)}
         </p>
       ) : (
         hint && <p className="quiet text-xs">{hint}</p>
@@ -213,6 +213,7 @@ export function unsendable(value: unknown, required: string[] = [], path = ""): 
 
 /** The general message of a refused request, with those field messages that no field on the page shows. */
 export function Refusal({ error }: { error: Error | null }) {
+  const { prose } = useSettings();
   const ref = useRef<HTMLDivElement>(null);
   const [rest, setRest] = useState<[string, string][]>([]);
   useEffect(() => {
@@ -229,7 +230,7 @@ export function Refusal({ error }: { error: Error | null }) {
           {rest.map(([p, m]) => (
             <li key={p}>
               {p && <b>{p}: </b>}
-              {m}
+              {prose(m)}
             </li>
           ))}
         </ul>

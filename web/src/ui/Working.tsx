@@ -58,12 +58,13 @@ function Amount({ value, unit }: { value: number; unit: string }) {
 }
 
 function WorkingTable({ working }: { working: Schemas["Working"] }) {
+  const { prose } = useSettings();
   return (
     <div className="mt-3 text-sm">
       {working.warnings.length > 0 && (
         <ul className="mb-3 border-l-4 border-warning pl-3">
           {[...new Set(working.warnings)].map((w) => (
-            <li key={w}>{w}</li>
+            <li key={w}>{prose(w)}</li>
           ))}
         </ul>
       )}
@@ -99,8 +100,8 @@ function WorkingTable({ working }: { working: Schemas["Working"] }) {
             <tr key={s.label}>
               <td>
                 <div className="font-semibold">{s.label}</div>
-                <div className="quiet">{s.formula}</div>
-                <div className="quiet text-xs">Source: {s.source}</div>
+                <div className="quiet">{prose(s.formula)}</div>
+                <div className="quiet text-xs">Source: {prose(s.source)}</div>
               </td>
               <td className="num">
                 <Amount value={s.value} unit={s.unit} />

@@ -15,6 +15,8 @@ type Settings = {
   shownUnit: (unit: string) => string;
   toShown: (value: number, unit: string) => number;
   toMetric: (shown: number, unit: string) => number;
+  /** A text of the program with the quantities in it, "12 °C", in the user's units. */
+  prose: (text: string) => string;
 };
 
 const Context = createContext<Settings | null>(null);
@@ -52,6 +54,7 @@ export function SettingsProvider({ table, children }: { table: Schemas["UnitsDis
       setUnits,
       setTheme,
       toShown,
+      prose: (text) => (units === "metric" ? text : inImperial(text, table)),
       toMetric: (v, unit) => {
         const d = imperial(unit);
         return d ? (v - d.offset) / d.factor : v;
@@ -63,7 +66,7 @@ export function SettingsProvider({ table, children }: { table: Schemas["UnitsDis
         return { text: number(toShown(v, unit), places), unit: symbol(unit) };
       },
     };
-  }, [units, theme, setUnits, setTheme, find]);
+  }, [units, theme, setUnits, setTheme, find, table]);
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }
 
@@ -71,6 +74,15 @@ export function useSettings(): Settings {
   const s = useContext(Context);
   if (!s) throw new Error("no settings around this component");
   return s;
+}
+
+/** Replaces metric quantities, written as number, space, symbol, in a text. */
+export function inImperial(text: string, table: Schemas["UnitsDisplay"][]): string {
+  return text.replace(/([-\u2212]?\d+(?:\.\d+)?) ([^\s\d,.;:)]+)/g, (all, n: string, unit: string) => {
+    const d = table.find((t) => t.metric === unit);
+    if (!d) return all;
+    return `${Number((Number(n.replace("\u2212", "-")) * d.factor + d.offset).toPrecision(3))} ${d.imperialSymbol}`;
+  });
 }
 
 /** A number with at most that many decimals, thin-spaced thousands, and a real minus. */

@@ -1,10 +1,11 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, ok, Refused, type Schemas } from "../../api/client";
+import { api, ok, type Schemas } from "../../api/client";
 import { useBoats, useChange, useMeta, usePlaces } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Answer } from "../../ui/Page";
+import { type PlaceDraft, PlaceFields } from "./PlaceForm";
 
 const HULLS: Record<string, string> = {
   "full-motor": "full-bodied motor hull",
@@ -18,7 +19,8 @@ type Draft = Omit<Schemas["BoatEdit"], "dimensions" | "headingDeg"> & {
   headingDeg?: number;
   dimensions: { hullForm: string } & Partial<Omit<Schemas["AreaDimensions"], "hullForm">>;
 };
-type PlaceDraft = { name: string; latitudeDeg?: number; longitudeDeg?: number; timeZone: string; weatherSource: "simulated" | "imported" };
+
+const NOWHERE: PlaceDraft = { name: "", timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone, weatherSource: "simulated" };
 
 const draftOf = (b?: Schemas["Boat"]): Draft =>
   b
@@ -33,12 +35,6 @@ const draftOf = (b?: Schemas["Boat"]): Draft =>
       }
     : { name: "", type: "", placeId: "", headingDeg: 0, launchDate: "", lights: false, dimensions: { hullForm: "medium", housesM2: 0 } };
 
-/** Moves the messages of a refused place under "place", where the boat's own fields are not. */
-function underPlace(e: unknown): never {
-  if (!(e instanceof Refused)) throw e;
-  throw new Refused(e.status, e.message, Object.fromEntries(Object.entries(e.fields).map(([k, m]) => [`place.${k}`, m])), e.current);
-}
-
 /** A new boat, or the boat given for changing. */
 export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => void }) {
   const meta = useMeta().data;
@@ -47,21 +43,18 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
   const go = useNavigate();
   const [draft, setDraft] = useState<Draft>(() => draftOf(boat));
   const [version, setVersion] = useState(boat?.version ?? 0);
-  const [place, setPlace] = useState<PlaceDraft>({
-    name: "",
-    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-    weatherSource: "simulated",
-  });
+  const [place, setPlace] = useState<PlaceDraft>(NOWHERE);
   const [local, setLocal] = useState<Record<string, string>>({});
   const at = draft.placeId || places[0]?.id || NEW_PLACE;
   const newPlace = at === NEW_PLACE;
 
   const save = useChange(
-    async (v: number) => {
-      let placeId = at;
-      if (newPlace) placeId = (await ok(api.POST("/api/places", { body: place as Schemas["PlaceEdit"] })).catch(underPlace)).id;
-      const value = { ...(draft as Schemas["BoatEdit"]), placeId };
-      if (newPlace) setDraft({ ...draft, placeId });
+    (v: number) => {
+      const value = {
+        ...(draft as Schemas["BoatEdit"]),
+        placeId: newPlace ? "" : at,
+        ...(newPlace && { newPlace: place as Schemas["PlaceEdit"] }),
+      };
       return boat
         ? ok(api.PUT("/api/boats/{id}", { params: { path: { id: boat.id } }, body: { version: v, value } }))
         : ok(api.POST("/api/boats", { body: { ...value, withSurfaces: true } }));
@@ -71,7 +64,7 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
   const submit = (v = version) => {
     const missing = {
       ...unsendable(draft, ["headingDeg", ...DIMENSIONS.map((d) => `dimensions.${d}`)]),
-      ...(newPlace ? unsendable({ place }, ["place.latitudeDeg", "place.longitudeDeg"]) : {}),
+      ...(newPlace ? unsendable({ newPlace: place }, ["newPlace.latitudeDeg", "newPlace.longitudeDeg"]) : {}),
     };
     setLocal(missing);
     save.reset();
@@ -150,42 +143,7 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
           {newPlace && (
             <fieldset className="mt-4 border border-base-300 p-4">
               <legend className="px-1 font-slab font-semibold">The new place</legend>
-              <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-                <TextField name="place.name" label="Place name" value={place.name} onChange={(name) => setPlace({ ...place, name })} />
-                <NumberField
-                  name="place.latitudeDeg"
-                  label="Latitude"
-                  hint="north positive"
-                  unit="°"
-                  value={place.latitudeDeg}
-                  onChange={(latitudeDeg) => setPlace({ ...place, latitudeDeg })}
-                />
-                <NumberField
-                  name="place.longitudeDeg"
-                  label="Longitude"
-                  hint="east positive"
-                  unit="°"
-                  value={place.longitudeDeg}
-                  onChange={(longitudeDeg) => setPlace({ ...place, longitudeDeg })}
-                />
-                <TextField
-                  name="place.timeZone"
-                  label="Time zone"
-                  list={meta?.timeZones}
-                  value={place.timeZone}
-                  onChange={(timeZone) => setPlace({ ...place, timeZone })}
-                />
-                <Choice
-                  name="place.weatherSource"
-                  label="Weather"
-                  value={place.weatherSource}
-                  onChange={(weatherSource) => setPlace({ ...place, weatherSource })}
-                  options={[
-                    { value: "simulated", label: "simulated service (for trying out)" },
-                    { value: "imported", label: "my own files" },
-                  ]}
-                />
-              </div>
+              <PlaceFields prefix="newPlace." place={place} set={setPlace} />
             </fieldset>
           )}
           <div className="mt-4 grid grid-cols-2 gap-4 lg:grid-cols-4">

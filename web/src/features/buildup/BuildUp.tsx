@@ -139,9 +139,17 @@ function Editor({ stored }: { stored: Schemas["BuildUp"] }) {
             : `${r.coats} coats make ${film.text} ${film.unit} dry and take ${litres.text} ${litres.unit}.`
         }
         detail={
-          r.coats === 0
-            ? "Add the first coat below: primer, barrier, varnish – from the substrate outward."
-            : `${r.priced ? `About ${money(r.costCents)} for whole tins` : "The cost is not known: prices are missing in the library"}; ${span(r.hours)} of laying for one person, sanding and masking not counted.`
+          r.coats === 0 ? (
+            "Add the first coat below: primer, barrier, varnish – from the substrate outward."
+          ) : (
+            <>
+              {r.priced ? `About ${money(r.costCents)} for whole tins` : "The cost is not known: prices are missing in the library"};{" "}
+              <Figure title="The build-up" working={r.working}>
+                {span(r.hours)} of laying
+              </Figure>{" "}
+              for one person, sanding and masking not counted.
+            </>
+          )
         }
       />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,460px)]">
@@ -299,6 +307,7 @@ function Editor({ stored }: { stored: Schemas["BuildUp"] }) {
 export const money = (cents: number) => (cents / 100).toLocaleString("en-GB", { minimumFractionDigits: 2 });
 
 function Outcome({ line, name, done, coats }: { line: Schemas["BuildupLine"]; name: string; done: number; coats: number }) {
+  const { prose } = useSettings();
   const tins = line.purchase.tins.map((t) => `${t.count} × ${t.name}`).join(" + ");
   return (
     <div className="mt-2 text-sm">
@@ -330,7 +339,7 @@ function Outcome({ line, name, done, coats }: { line: Schemas["BuildupLine"]; na
       {line.findings.map((f) => (
         <p key={f.text} className="mt-1 border-l-4 border-warning pl-2">
           <b>{f.severity === "warning" ? "Warning: " : "Note: "}</b>
-          {f.text}
+          {prose(f.text)}
         </p>
       ))}
     </div>

@@ -144,11 +144,13 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
           fresh ? (copying ? `A copy of ${product?.sheet.name}` : "A new product: copy its data sheet line by line.") : product.sheet.name
         }
         detail={
-          d.example
-            ? "These figures are invented. Put the figures of the tin in hand in their place and take the example mark off."
-            : wft
-              ? `A typical coat is ${wft.text} ${wft.unit} dry. Tables may be left empty where the sheet is silent.`
-              : "Tables may be left empty where the sheet is silent; the program then says what it cannot tell."
+          product && d.kind !== "thinner" && !d.recoat?.length
+            ? "No recoat interval is entered, so no clock can run on this product: copy the sheet's hours at temperatures below."
+            : d.example
+              ? "These figures are invented. Put the figures of the tin in hand in their place and take the example mark off."
+              : wft
+                ? `A typical coat is ${wft.text} ${wft.unit} dry. Tables may be left empty where the sheet is silent.`
+                : "Tables may be left empty where the sheet is silent; the program then says what it cannot tell."
         }
       />
       <Errors.Provider value={{ ...local, ...save.error?.fields }}>

@@ -161,7 +161,11 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
                       , <Quantity value={e.litres} unit="L" />
                     </>
                   )}
-                  , film <Quantity value={e.filmUm} unit="µm" /> <span className="quiet">({e.filmKnown})</span>
+                  ,{" "}
+                  <Figure title={`${e.surface}, film`} working={e.working}>
+                    film <Quantity value={e.filmUm} unit="µm" />
+                  </Figure>{" "}
+                  <span className="quiet">({e.filmKnown})</span>
                 </>
               ) : (
                 `sanded, ${e.grit} grit`

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useParams, useSearchParams } from "react-router";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useSurvey } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
@@ -8,6 +8,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { Figure, Quantity } from "../../ui/Working";
 import { BoatForm } from "../boats/BoatForm";
+import { PlaceForm } from "../boats/PlaceForm";
 import { SurfaceForm } from "./SurfaceForm";
 
 export function Survey() {
@@ -18,8 +19,9 @@ export function Survey() {
 function Shown({ survey }: { survey: Schemas["Survey"] }) {
   const { boat, surfaces, views, place } = survey;
   const { show } = useSettings();
+  const go = useNavigate();
   const [params, setParams] = useSearchParams();
-  const [editing, setEditing] = useState<"boat" | "new" | "surface" | null>(null);
+  const [editing, setEditing] = useState<"boat" | "place" | "new" | null>(null);
   const picked = surfaces.find((s) => s.id === params.get("surface"));
   const pick = (id: string) => {
     setEditing(null);
@@ -49,6 +51,17 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
         <section className="mb-8">
           <h2 className="mb-3 text-lg">Her dimensions</h2>
           <BoatForm boat={boat} done={() => setEditing(null)} />
+          <Remove
+            what={`${boat.name} with her surfaces, plans and log`}
+            label="delete this boat"
+            remove={() => ok(api.DELETE("/api/boats/{id}", { params: { path: { id: boat.id } } }))}
+            done={() => go("/")}
+          />
+        </section>
+      ) : editing === "place" ? (
+        <section className="mb-8">
+          <h2 className="mb-3 text-lg">Where she stands</h2>
+          <PlaceForm place={place} done={() => setEditing(null)} />
         </section>
       ) : (
         <BoatMap views={views} surfaces={surfaces} picked={picked?.id ?? ""} onPick={pick} />
@@ -57,6 +70,11 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
         {editing !== "boat" && (
           <button type="button" className="btn min-h-11" onClick={() => setEditing("boat")}>
             Change her dimensions
+          </button>
+        )}
+        {editing !== "place" && (
+          <button type="button" className="btn min-h-11" onClick={() => setEditing("place")}>
+            Change the place
           </button>
         )}
         <button type="button" className="btn min-h-11" onClick={() => setEditing("new")}>
@@ -118,7 +136,12 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
         <section className="mt-6">
           <h2 className="mb-3 text-lg">{picked.name}</h2>
           <SurfaceForm key={picked.id} boatId={boat.id} surface={picked} done={() => setEditing(null)} />
-          <Remove surface={picked} done={() => setParams({}, { replace: true })} />
+          <Remove
+            what={`${picked.name} and its planned coats`}
+            label="delete this surface"
+            remove={() => ok(api.DELETE("/api/surfaces/{id}", { params: { path: { id: picked.id } } }))}
+            done={() => setParams({}, { replace: true })}
+          />
         </section>
       )}
     </>
@@ -127,15 +150,16 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
 
 export const METHODS: Record<string, string> = { principal: "principal dimensions", strip: "length × width", stated: "stated" };
 
-function Remove({ surface, done }: { surface: Schemas["Surface"]; done: () => void }) {
+/** A deletion that asks once more. */
+function Remove({ what, label, remove, done }: { what: string; label: string; remove: () => Promise<unknown>; done: () => void }) {
   const [sure, setSure] = useState(false);
-  const remove = useChange(() => ok(api.DELETE("/api/surfaces/{id}", { params: { path: { id: surface.id } } })), done);
+  const change = useChange(remove, done);
   return (
     <div className="mt-3">
       {sure ? (
         <p>
-          Delete {surface.name} and its planned coats?{" "}
-          <button type="button" className="btn btn-error btn-sm" onClick={() => remove.mutate(undefined)}>
+          Delete {what}?{" "}
+          <button type="button" className="btn btn-error btn-sm" onClick={() => change.mutate(undefined)}>
             Delete
           </button>{" "}
           <button type="button" className="btn btn-sm" onClick={() => setSure(false)}>
@@ -144,10 +168,10 @@ function Remove({ surface, done }: { surface: Schemas["Surface"]; done: () => vo
         </p>
       ) : (
         <button type="button" className="linked text-sm" onClick={() => setSure(true)}>
-          delete this surface
+          {label}
         </button>
       )}
-      <Refusal error={remove.error} />
+      <Refusal error={change.error} />
     </div>
   );
 }

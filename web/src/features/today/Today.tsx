@@ -112,7 +112,10 @@ function Ready({ mix, lane }: { mix: Schemas["TodayMix"]; lane: Schemas["TodayLa
       <ul className="mt-1">
         <li className="rule-b py-2">{mix.product}</li>
         <li className="rule-b py-2">
-          <Quantity value={mix.litres} unit="L" /> for one coat, <Quantity value={mix.wftUm} unit="µm" /> wet; about {span(mix.layH)} to lay
+          <Figure title={`${lane.surface}, one coat`} working={mix.working}>
+            <Quantity value={mix.litres} unit="L" /> for one coat, <Quantity value={mix.wftUm} unit="µm" /> wet
+          </Figure>
+          ; about {span(mix.layH)} to lay
         </li>
         {mix.inductionH > 0 && <li className="rule-b py-2">Let it stand {span(mix.inductionH)} after mixing (induction)</li>}
         {mix.potLifeH !== undefined && mix.atTempC !== undefined && (

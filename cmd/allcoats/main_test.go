@@ -1,0 +1,165 @@
+package main
+
+import (
+	"bufio"
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"allcoats/app"
+	"allcoats/instruments"
+	"allcoats/store"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// TestMain lets the test binary stand in for the program, so that a test can
+// kill it.
+func TestMain(m *testing.M) {
+	if os.Getenv("ALLCOATS_TEST_AS_PROGRAM") != "" {
+		main()
+		return
+	}
+	os.Exit(m.Run())
+}
+
+func execute(stdin string, args ...string) (string, error) {
+	var out bytes.Buffer
+	c := root()
+	c.SetArgs(args)
+	c.SetIn(strings.NewReader(stdin))
+	c.SetOut(&out)
+	err := c.Execute()
+	return out.String(), err
+}
+
+func TestCalc(t *testing.T) {
+	out, err := execute(`{"value":2,"from":"in","to":"mm"}`, "calc", "convert")
+	require.NoError(t, err)
+	assert.JSONEq(t, `{"value":50.8}`, out)
+
+	_, err = execute(`{"value":2,"from":"in","to":"kg"}`, "calc", "convert")
+	assert.ErrorContains(t, err, "to: kg is a mass")
+	_, err = execute("", "calc", "magic")
+	assert.ErrorContains(t, err, "no calculator")
+
+	out, err = execute("", "calc")
+	require.NoError(t, err)
+	assert.Contains(t, out, `"name":"recoat"`)
+}
+
+func TestCalcLinesGoesOnAfterABadLine(t *testing.T) {
+	out, err := execute("{\"value\":1,\"from\":\"in\",\"to\":\"mm\"}\n{\"value\":\"x\"}\n\n{\"value\":2,\"from\":\"in\",\"to\":\"mm\"}\n", "calc", "convert", "--lines")
+	require.NoError(t, err)
+	lines := strings.Split(strings.TrimSpace(out), "\n")
+	require.Len(t, lines, 3)
+	assert.JSONEq(t, `{"value":25.4}`, lines[0])
+	assert.Contains(t, lines[1], `"path":"value"`)
+	assert.JSONEq(t, `{"value":50.8}`, lines[2])
+}
+
+func TestListeningElsewhereNeedsAPassphrase(t *testing.T) {
+	t.Setenv("ALLCOATS_PASSPHRASE", "")
+	_, err := execute("", "serve", "--addr", "0.0.0.0:0", "--db", filepath.Join(t.TempDir(), "a.db"))
+	assert.ErrorContains(t, err, "ALLCOATS_PASSPHRASE")
+}
+
+func TestOpenAPI(t *testing.T) {
+	out, err := execute("", "openapi")
+	require.NoError(t, err)
+	var doc struct {
+		OpenAPI string `json:"openapi"`
+		Paths   map[string]any
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &doc))
+	assert.True(t, strings.HasPrefix(doc.OpenAPI, "3.1"))
+	assert.Contains(t, doc.Paths, "/api/calc/recoat")
+}
+
+// start runs the program on db and returns it with its address.
+func start(t *testing.T, db string) (*exec.Cmd, string) {
+	c := exec.Command(os.Args[0], "serve", "--addr", "127.0.0.1:0", "--db", db)
+	c.Env = append(os.Environ(), "ALLCOATS_TEST_AS_PROGRAM=1")
+	out, err := c.StdoutPipe()
+	require.NoError(t, err)
+	require.NoError(t, c.Start())
+	line, err := bufio.NewReader(out).ReadString('\n')
+	require.NoError(t, err)
+	url := regexp.MustCompile(`http://\S+`).FindString(line)
+	require.NotEmpty(t, url, line)
+	return c, url
+}
+
+// A kill in the middle of writing loses nothing that was acknowledged.
+func TestKilledWhileWriting(t *testing.T) {
+	db := filepath.Join(t.TempDir(), "k.db")
+	c, url := start(t, db)
+	acknowledged := make(chan string, 1000)
+	go func() {
+		defer close(acknowledged)
+		for i := range 1000 {
+			name := fmt.Sprintf("Quay %d", i)
+			body := fmt.Sprintf(`{"name":%q,"latitudeDeg":52,"longitudeDeg":1,"timeZone":"UTC","weatherSource":"imported"}`, name)
+			res, err := http.Post(url+"/api/places", "application/json", strings.NewReader(body))
+			if err != nil {
+				return
+			}
+			res.Body.Close()
+			if res.StatusCode == http.StatusOK {
+				acknowledged <- name
+			}
+		}
+	}()
+	var kept []string
+	for name := range acknowledged {
+		if kept = append(kept, name); len(kept) == 60 {
+			require.NoError(t, c.Process.Kill())
+		}
+	}
+	_ = c.Wait()
+	require.GreaterOrEqual(t, len(kept), 60)
+
+	ctx := context.Background()
+	s, err := store.Open(ctx, db)
+	require.NoError(t, err)
+	defer s.Close()
+	a, err := app.New(ctx, s, instruments.Forecast{})
+	require.NoError(t, err)
+	places, err := a.Places(ctx)
+	require.NoError(t, err)
+	stored := map[string]bool{}
+	for _, p := range places {
+		stored[p.Name] = true
+	}
+	for _, name := range kept {
+		assert.True(t, stored[name], "%s was acknowledged", name)
+	}
+	require.NoError(t, s.Intact(ctx))
+}
+
+func TestStopsInOrder(t *testing.T) {
+	c, url := start(t, filepath.Join(t.TempDir(), "s.db"))
+	res, err := http.Get(url + "/healthz")
+	require.NoError(t, err)
+	res.Body.Close()
+	require.NoError(t, c.Process.Signal(os.Interrupt))
+	done := make(chan error, 1)
+	go func() { done <- c.Wait() }()
+	select {
+	case err := <-done:
+		assert.NoError(t, err)
+	case <-time.After(10 * time.Second):
+		_ = c.Process.Kill()
+		t.Fatal("did not stop")
+	}
+}

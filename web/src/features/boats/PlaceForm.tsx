@@ -1,0 +1,118 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useMeta } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
+import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+
+export type PlaceDraft = Omit<Schemas["PlaceEdit"], "latitudeDeg" | "longitudeDeg"> & { latitudeDeg?: number; longitudeDeg?: number };
+
+/** The fields of a place; prefix is the path under which the server names them. */
+export function PlaceFields({ prefix = "", place, set }: { prefix?: string; place: PlaceDraft; set: (p: PlaceDraft) => void }) {
+  const zones = useMeta().data?.timeZones;
+  return (
+    <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+      <TextField name={`${prefix}name`} label="Place name" value={place.name} onChange={(name) => set({ ...place, name })} />
+      <NumberField
+        name={`${prefix}latitudeDeg`}
+        label="Latitude"
+        hint="north positive"
+        unit="°"
+        value={place.latitudeDeg}
+        onChange={(latitudeDeg) => set({ ...place, latitudeDeg })}
+      />
+      <NumberField
+        name={`${prefix}longitudeDeg`}
+        label="Longitude"
+        hint="east positive"
+        unit="°"
+        value={place.longitudeDeg}
+        onChange={(longitudeDeg) => set({ ...place, longitudeDeg })}
+      />
+      <TextField
+        name={`${prefix}timeZone`}
+        label="Time zone"
+        list={zones}
+        value={place.timeZone}
+        onChange={(timeZone) => set({ ...place, timeZone })}
+      />
+      <Choice
+        name={`${prefix}weatherSource`}
+        label="Weather"
+        value={place.weatherSource}
+        onChange={(weatherSource) => set({ ...place, weatherSource })}
+        options={[
+          { value: "simulated", label: "simulated service (for trying out)" },
+          { value: "imported", label: "my own files" },
+        ]}
+      />
+    </div>
+  );
+}
+
+const editOf = ({ name, latitudeDeg, longitudeDeg, timeZone, weatherSource }: Schemas["Place"]): PlaceDraft => ({
+  name,
+  latitudeDeg,
+  longitudeDeg,
+  timeZone,
+  weatherSource,
+});
+
+/** Changes a place for every boat that stands there. */
+export function PlaceForm({ place, done }: { place: Schemas["Place"]; done: () => void }) {
+  const [draft, setDraft] = useState(() => editOf(place));
+  const [version, setVersion] = useState(place.version);
+  const [local, setLocal] = useState<Record<string, string>>({});
+  const save = useChange(
+    (v: number) =>
+      ok(api.PUT("/api/places/{id}", { params: { path: { id: place.id } }, body: { version: v, value: draft as Schemas["PlaceEdit"] } })),
+    done,
+  );
+  const submit = (v = version) => {
+    const missing = unsendable(draft, ["latitudeDeg", "longitudeDeg"]);
+    setLocal(missing);
+    save.reset();
+    if (Object.keys(missing).length === 0) save.mutate(v);
+  };
+  return (
+    <Errors.Provider value={{ ...local, ...save.error?.fields }}>
+      <form
+        className="max-w-4xl"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          submit();
+        }}
+      >
+        <PlaceFields place={draft} set={setDraft} />
+        <p className="quiet mt-2 text-sm">
+          This holds for every boat that stands here. A move drops the simulated weather of the old position.
+        </p>
+        <div className="mt-3 flex flex-col gap-3">
+          <Refusal error={save.error?.status === 409 ? null : save.error} />
+          <div className="flex gap-2">
+            <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
+              Save
+            </button>
+            <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
+              Cancel
+            </button>
+          </div>
+        </div>
+      </form>
+      <Conflict
+        error={save.error}
+        mine={draft}
+        stored={(c: Schemas["Place"]) => editOf(c)}
+        onMine={(c) => {
+          setVersion(c.version);
+          submit(c.version);
+        }}
+        onTheirs={(c) => {
+          setDraft(editOf(c));
+          setVersion(c.version);
+          save.reset();
+        }}
+      />
+    </Errors.Provider>
+  );
+}
