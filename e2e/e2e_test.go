@@ -220,15 +220,15 @@ func TestSurveyByPointerAndKeyboard(t *testing.T) {
 	p := tab(t, s)
 	p.Go("/boats/" + boats[0].ID + "/survey").See("5 surfaces")
 	p.Focus(`[data-surface="Deck"]`).Key(kb.Enter).until("the deck is picked", `document.querySelector('[data-surface="Deck"]').getAttribute("aria-pressed") === "true"`)
-	p.Press("Topsides starboard").SeeIn("h2", "Topsides starboard")
+	p.Press("Topsides starboard").SeeIn("section > h2", "Topsides starboard")
 
 	// A new surface by length and width; then a change; then deletion, refused
 	// where coats are logged.
 	p.Press("Add a surface").Fill("Name", "Rubbing strake").Fill("Length", "9").Fill("Developed width", "0.1").Fill("Pieces", "2").Press("Add the surface").See("6 surfaces")
-	p.SeeIn("tr", "1.8 m²").Press("Rubbing strake").SeeIn("h2", "Rubbing strake").Choose("Area by", "stated").Fill("Area", "2.5").Fill("Uncertainty", "70").Press("Save")
+	p.SeeIn("tr", "1.8 m²").Press("Rubbing strake").SeeIn("section > h2", "Rubbing strake").Choose("Area by", "stated").Fill("Area", "2.5").Fill("Uncertainty", "70").Press("Save")
 	p.SeeIn(`[data-field="measure.uncertaintyPct"]`, "between 0 % and 50 %").Fill("Uncertainty", "5").Press("Save").SeeIn("tr", "2.5 m²")
 	p.Press("delete this surface").Press("Delete").See("5 surfaces")
-	p.Press("Bottom").SeeIn("h2", "Bottom").Press("delete this surface").Press("Delete").See("in use by its log entries")
+	p.Press("Bottom").SeeIn("section > h2", "Bottom").Press("delete this surface").Press("Delete").See("in use by its log entries")
 }
 
 func TestPlaceCanBeChangedAndABoatDeleted(t *testing.T) {
@@ -252,7 +252,7 @@ func TestAnEntryIsCorrected(t *testing.T) {
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
 	p := tab(t, s)
-	p.Go("/boats/"+boats[0].ID+"/log").See("film 102 µm").Press("correct").SeeIn("h2", "Correct this entry")
+	p.Go("/boats/"+boats[0].ID+"/log").See("film 102 µm").Press("correct").SeeIn("section > h2", "Correct this entry")
 	p.Fill("Wet film readings, µm", "210 230").Fill("Begun at", "2026-05-10T12:00").Press("Save the correction").SeeIn(`[data-field="startedAt"]`, "lies in the future")
 	p.Fill("Begun at", "2026-05-08T13:00").Press("Save the correction").See("film 121 µm").See("Fri 8 May, 13:00") // 220 µm wet at 55 %
 	p.Press("film 121 µm").See("mean wet film").SeeIn("td", "Comb reading 2").Press("Close")

@@ -26,10 +26,12 @@ type Meta struct {
 	TimeZones []string           `json:"timeZones"`
 }
 
-// ClockEdit sets the program's clock.
+// ClockEdit sets the program's clock, to At or, without it, to AddH hours from
+// what it shows.
 type ClockEdit struct {
 	Mode app.ClockMode `json:"mode" enum:"real,fixed,running"`
-	At   time.Time     `json:"at"`
+	At   *time.Time    `json:"at,omitempty"`
+	AddH float64       `json:"addH,omitempty"`
 }
 
 // NewBoat is a boat to add, with the usual four surfaces if asked for.
@@ -59,7 +61,14 @@ func operations(api huma.API, a *app.App, version string) {
 		func(ctx context.Context, _ *none) (Meta, error) { return meta(ctx, a, version) })
 	register(api, "set-clock", put, "/api/clock", "Set the program's clock: real, fixed at an instant, or running on from one",
 		func(ctx context.Context, in *body[ClockEdit]) (Meta, error) {
-			if err := a.SetClock(ctx, in.Body.Mode, in.Body.At); err != nil {
+			at, err := a.Now(ctx)
+			if err != nil {
+				return Meta{}, err
+			}
+			if at = at.Add(time.Duration(in.Body.AddH * float64(time.Hour))); in.Body.At != nil {
+				at = *in.Body.At
+			}
+			if err := a.SetClock(ctx, in.Body.Mode, at); err != nil {
 				return Meta{}, err
 			}
 			return meta(ctx, a, version)

@@ -677,8 +677,10 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         ClockEdit: {
+            /** Format: double */
+            addH?: number;
             /** Format: date-time */
-            at: string;
+            at?: string;
             /** @enum {string} */
             mode: "real" | "fixed" | "running";
         };

@@ -181,12 +181,8 @@ const MODES: Record<string, string> = { real: "the real clock", fixed: "standing
 function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const [at, setAt] = useState("");
-  const set = useChange((v: { mode: "real" | "fixed" | "running"; at: string }) => ok(api.PUT("/api/clock", { body: v })));
-  const move = (hours: number) =>
-    set.mutate({
-      mode: meta.clock.mode === "real" ? "fixed" : meta.clock.mode,
-      at: new Date(Date.parse(meta.now) + hours * 3_600_000).toISOString(),
-    });
+  const set = useChange((v: Schemas["ClockEdit"]) => ok(api.PUT("/api/clock", { body: v })));
+  const move = (addH: number) => set.mutate({ mode: meta.clock.mode === "real" ? "fixed" : meta.clock.mode, addH });
   return (
     <>
       <button
@@ -209,11 +205,11 @@ function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
           </p>
           <div className="mt-4 flex flex-wrap gap-2">
             {[1, 6, 24].map((h) => (
-              <button key={h} type="button" className="btn" disabled={set.isPending} onClick={() => move(h)}>
+              <button key={h} type="button" className="btn" onClick={() => move(h)}>
                 {h === 24 ? "a day on" : `${h} h on`}
               </button>
             ))}
-            <button type="button" className="btn" disabled={set.isPending} onClick={() => move(-24)}>
+            <button type="button" className="btn" onClick={() => move(-24)}>
               a day back
             </button>
           </div>
@@ -243,7 +239,7 @@ function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
             >
               run on from there
             </button>
-            <button type="button" className="btn" onClick={() => set.mutate({ mode: "real", at: meta.now })}>
+            <button type="button" className="btn" onClick={() => set.mutate({ mode: "real" })}>
               the real clock
             </button>
           </div>
