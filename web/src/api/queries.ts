@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ok, type Refused } from "./client";
 
 export const useMeta = () => useQuery({ queryKey: ["meta"], queryFn: () => ok(api.GET("/api/meta")), refetchInterval: 60_000 });
@@ -25,6 +25,7 @@ export const useVerdict = (boat: string, q: { productId: string; surfaceId: stri
     queryKey: ["verdict", boat, q],
     queryFn: () => ok(api.GET("/api/boats/{id}/verdict", { params: { path: { id: boat }, query: q } })),
     enabled: q.productId !== "",
+    placeholderData: keepPreviousData,
   });
 
 /** A change on the server after which everything shown is asked for again. */

@@ -34,7 +34,9 @@ export function Weather() {
   const build = useBuildUp(surface?.id ?? "").data;
   const stepId = today?.answer.lanes.find((l) => l.surfaceId === surface?.id)?.nextStepId;
   const step = build?.steps.find((s) => s.id === stepId);
-  const productId = params.get("product") ?? step?.productId ?? products[0]?.id ?? "";
+  // Until it is known what comes next on the surface, nothing is judged.
+  const known = today !== undefined && (build !== undefined || !surface);
+  const productId = known ? (params.get("product") ?? step?.productId ?? products[0]?.id ?? "") : "";
   const method = params.get("product") ? (products.find((p) => p.id === productId)?.sheet.methods[0] ?? "") : (step?.method ?? "");
   const verdict = useVerdict(boatId, { productId, surfaceId: surface?.id ?? "", method });
   if (survey.data && products.length === 0)
