@@ -19,8 +19,8 @@ const FILL: Record<string, string> = {
   "antifouling-hard": "#4b4340",
 };
 
-const LEFT = 58;
-const WIDTH = 290;
+const LEFT = 78;
+const WIDTH = 310;
 const HEIGHT = 360;
 const BASE = 46;
 
@@ -88,7 +88,7 @@ export function CutSection({ layers, substrate }: { layers: Schemas["BuildupLaye
           </text>
         </g>
       ))}
-      <g transform={`translate(40 ${HEIGHT - BASE})`} stroke="currentColor" fill="currentColor">
+      <g transform={`translate(66 ${HEIGHT - BASE})`} stroke="currentColor" fill="currentColor">
         <path d={`M-4 0H4M0 0V${-bar / perPx}M-4 ${-bar / perPx}H4`} fill="none" />
         <text x={-8} y={-bar / perPx / 2 + 4} fontSize={12} stroke="none" textAnchor="end">
           {um(bar)}

@@ -107,7 +107,7 @@ export function Choice<T extends string>({
       {(id, bad) => (
         <select
           id={id}
-          className={`select min-h-11 overflow-hidden text-ellipsis pr-9 ${box(bad)}`}
+          className={`select min-h-11 overflow-clip pr-9 [overflow-clip-margin:content-box] ${box(bad)}`}
           aria-invalid={bad}
           value={value}
           onChange={(e) => onChange(e.target.value as T)}
