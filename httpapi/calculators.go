@@ -5,7 +5,7 @@ import (
 	"encoding/json"
 	"net/http"
 
-	"allcoats/core/calc"
+	"allcoats/calc"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -19,12 +19,18 @@ func calculators(api huma.API) {
 			}
 			return out, nil
 		})
+	calculator(api, calc.AreaGirth)
+	calculator(api, calc.AreaHull)
+	calculator(api, calc.AreaMesh)
+	calculator(api, calc.AreaOutline)
 	calculator(api, calc.AreaPrincipal)
+	calculator(api, calc.AreaShapes)
 	calculator(api, calc.Convert)
 	calculator(api, calc.Field)
 	calculator(api, calc.Film)
 	calculator(api, calc.MoistAir)
 	calculator(api, calc.Recoat)
+	calculator(api, calc.WettedSurface)
 }
 
 func calculator[Req, Res any](api huma.API, c calc.Of[Req, Res]) {

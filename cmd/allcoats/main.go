@@ -18,7 +18,7 @@ import (
 	_ "time/tzdata" // zones without help from the system
 
 	"allcoats/app"
-	"allcoats/core/calc"
+	"allcoats/calc"
 	"allcoats/core/fault"
 	"allcoats/demo"
 	"allcoats/httpapi"

@@ -2,10 +2,7 @@
 // m²; an uncertainty is the standard one, in per cent.
 package area
 
-import (
-	"allcoats/core/fault"
-	"allcoats/core/working"
-)
+import "allcoats/core/fault"
 
 // HullForm is how full the underwater body is.
 type HullForm string
@@ -64,64 +61,4 @@ func (d Dimensions) Validate() error {
 		}
 	}
 	return bad.Err()
-}
-
-// PrincipalPct is the standard uncertainty of every principal-dimension rule.
-const PrincipalPct = 15
-
-const ruleOfThumb = "rule of thumb of the trade, ±15 %"
-
-// Figure is an area with its standard uncertainty and how it was found.
-type Figure struct {
-	AreaM2         float64         `json:"areaM2"`
-	UncertaintyPct float64         `json:"uncertaintyPct"`
-	Working        working.Working `json:"working"`
-}
-
-// Principal holds the areas that principal dimensions give.
-type Principal struct {
-	Bottom        Figure `json:"bottom"`
-	TopsidesSides Figure `json:"topsidesBothSides"`
-	TopsidesSide  Figure `json:"topsidesOneSide"`
-	Deck          Figure `json:"deck"`
-}
-
-// FromPrincipal estimates bottom ≈ k · LWL · (B + T), topsides ≈ 2 · (LOA + B)
-// · freeboard and deck ≈ 0.75 · LOA · B − houses, each ±15 %.
-func FromPrincipal(d Dimensions) (Principal, error) {
-	if err := d.Validate(); err != nil {
-		return Principal{}, err
-	}
-	k := d.HullForm.factor()
-	figure := func(build func(w *working.Working) float64) Figure {
-		w := working.New()
-		a := build(&w)
-		w.Warn("A rule of thumb: girths, shapes or an outline give a better figure.")
-		return Figure{a, PrincipalPct, w}
-	}
-	topsides := func(w *working.Working) float64 {
-		w.In("LOA", d.LOAM, "m")
-		w.In("Beam", d.BeamM, "m")
-		w.In("Mean freeboard", d.FreeboardM, "m")
-		return w.Step("Topsides, both sides", "2 · (LOA + beam) · freeboard", 2*(d.LOAM+d.BeamM)*d.FreeboardM, "m²", ruleOfThumb)
-	}
-	return Principal{
-		Bottom: figure(func(w *working.Working) float64 {
-			w.In("LWL", d.LWLM, "m")
-			w.In("Beam", d.BeamM, "m")
-			w.In("Draught", d.DraughtM, "m")
-			w.In("Hull form factor k", k, "")
-			return w.Step("Bottom", "k · LWL · (beam + draught)", k*d.LWLM*(d.BeamM+d.DraughtM), "m²", ruleOfThumb)
-		}),
-		TopsidesSides: figure(topsides),
-		TopsidesSide: figure(func(w *working.Working) float64 {
-			return w.Step("One side", "half of both", topsides(w)/2, "m²", "symmetry")
-		}),
-		Deck: figure(func(w *working.Working) float64 {
-			w.In("LOA", d.LOAM, "m")
-			w.In("Beam", d.BeamM, "m")
-			w.In("Houses and openings", d.HousesM2, "m²")
-			return w.Step("Deck", "0.75 · LOA · beam − houses", 0.75*d.LOAM*d.BeamM-d.HousesM2, "m²", ruleOfThumb)
-		}),
-	}, nil
 }

@@ -30,7 +30,7 @@ type solarCase struct {
 }
 
 func solarCases(t *testing.T, kind string) []solarCase {
-	raw, err := os.ReadFile("../calc/testdata/solar.json")
+	raw, err := os.ReadFile("../../calc/testdata/solar.json")
 	require.NoError(t, err)
 	var doc struct{ Cases []solarCase }
 	require.NoError(t, json.Unmarshal(raw, &doc))

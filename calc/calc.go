@@ -1,4 +1,5 @@
-// Package calc lists the stateless calculators. Each takes and gives JSON, the
+// Package calc lists the stateless calculators: functions of the core, and of
+// the core after a reader of package formats. Each takes and gives JSON, the
 // same from Go, over HTTP and on the command line.
 package calc
 
@@ -17,6 +18,8 @@ import (
 	"allcoats/core/fault"
 	"allcoats/core/field"
 	"allcoats/core/film"
+	"allcoats/core/mesh"
+	"allcoats/core/polygon"
 	"allcoats/core/product"
 	"allcoats/core/units"
 	"allcoats/core/weather"
@@ -120,10 +123,39 @@ var (
 		"area-principal", "Bottom, topsides and deck from principal dimensions.",
 		area.Dimensions{HullForm: area.FullMotor, LOAM: 9.8, LWLM: 8.9, BeamM: 3.2, DraughtM: 1.05, FreeboardM: 1.1, HousesM2: 7}, area.FromPrincipal,
 	}
+	AreaGirth = Of[area.Girths, area.GirthResult]{
+		"area-girth", "A hull's area by girths taped at stations, along the hull at half girth or along the centreline.",
+		area.Girths{Sides: 2, Stations: []area.Station{{AtM: 0, PathM: at(0), GirthM: 1.1}, {AtM: 2, PathM: at(2.06), GirthM: 1.6},
+			{AtM: 4, PathM: at(4.08), GirthM: 1.7}, {AtM: 6, PathM: at(6.12), GirthM: 1.4}, {AtM: 8, PathM: at(8.35), GirthM: 0.7}}}, area.ByGirths,
+	}
+	AreaShapes = Of[area.ShapesRequest, area.Figure]{
+		"area-shapes", "The area of a list of shapes, added and taken away.",
+		area.ShapesRequest{Shapes: []area.Shape{{Kind: "rectangle", Name: "cabin side", AM: 2.4, BM: 0.45, Count: 2}, {Kind: "ellipse", Name: "port light", AM: 0.4, BM: 0.18, Count: 4, Minus: true}}},
+		area.ByShapes,
+	}
+	AreaOutline = Of[area.OutlineRequest, area.OutlineResult]{
+		"area-outline", "The area and edges of a traced outline with holes, after a margin and rounded corners.",
+		area.OutlineRequest{Outline: area.Outline{Polygon: polygon.Polygon{Outer: polygon.Ring{{X: 0, Y: 0}, {X: 1.6, Y: 0}, {X: 1.4, Y: 0.6}, {X: 0, Y: 0.7}},
+			Holes: []polygon.Ring{{{X: 0.5, Y: 0.2}, {X: 0.8, Y: 0.2}, {X: 0.8, Y: 0.45}, {X: 0.5, Y: 0.45}}}}, MarginM: 0.03, RadiusM: 0.04, Count: 1}},
+		area.ByOutlines,
+	}
+	AreaHull = Of[area.HullRequest, area.HullResult]{
+		"area-hull", "The wetted surface of a hull of known form, to test a way of measuring on.",
+		area.HullRequest{Form: "parabolic", LengthM: 10, BeamM: 3, DraughtM: 1.2}, area.OfHull,
+	}
+	AreaMesh = Of[MeshRequest, MeshResult]{
+		"area-mesh", "The areas of a 3-D file (STL, OBJ) or a table of offsets (CSV), split at the waterline, the boot-top and the centreline.",
+		MeshRequest{Format: "obj", Data: []byte("v 0 -1 -1\nv 4 -1 -1\nv 4 1 -1\nv 0 1 -1\nv 0 -1 1\nv 4 -1 1\nv 4 1 1\nv 0 1 1\nf 4 3 2 1\nf 1 2 6 5\nf 2 3 7 6\nf 3 4 8 7\nf 4 1 5 8\nf 5 6 7 8\n"),
+			Placing: mesh.Placing{Unit: "m", Up: "+z", Forward: "+x", BootTopM: 0.1}, CutsM: []float64{-0.5}}, measureMesh,
+	}
+	WettedSurface = Of[WettedRequest, WettedResult]{
+		"wetted-surface", "The wetted surface by Mumford's and Holtrop's formulas.",
+		WettedRequest{Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 7.2, LWLM: 6.4, BeamM: 2.1, DraughtM: 0.85, FreeboardM: 0.62}}, wetted,
+	}
 )
 
 // All lists the calculators by name.
-var All = []Calculator{AreaPrincipal, Convert, Field, Film, MoistAir, Recoat}
+var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, MoistAir, Recoat, WettedSurface}
 
 // ByName returns the calculator of that name.
 func ByName(name string) (Calculator, bool) {

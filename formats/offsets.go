@@ -1,0 +1,134 @@
+package formats
+
+import (
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"strconv"
+	"strings"
+
+	"allcoats/core/fault"
+	"allcoats/core/mesh"
+)
+
+// ReadOffsets reads a table of offsets as CSV and lofts it. The header is a
+// word for the stations' column, then the waterlines' heights in rising order,
+// and optionally a column "keel". Each row is a station's distance from aft,
+// its half-breadths at the waterlines, and the height of the keel there; cells
+// above the sheer and below the keel are empty. Separated by commas or
+// semicolons. Faults name the line.
+func ReadOffsets(data []byte) (mesh.Mesh, error) {
+	table, err := readTable(data)
+	if err != nil {
+		return mesh.Mesh{}, err
+	}
+	var bad fault.Errors
+	var o mesh.Offsets
+	keel := -1
+	for i, name := range table[0].cells[1:] {
+		if strings.EqualFold(name, "keel") {
+			keel = i + 1
+			continue
+		}
+		z, err := strconv.ParseFloat(name, 64)
+		if err != nil || !finite(z) {
+			bad.Add("line 1", "column %d: %q is no waterline's height and not \"keel\"", i+2, name)
+		}
+		o.Waterlines = append(o.Waterlines, z)
+	}
+	if bad != nil {
+		return mesh.Mesh{}, bad
+	}
+	for _, row := range table[1:] {
+		place := fmt.Sprintf("line %d", row.line)
+		if len(row.cells) != len(table[0].cells) {
+			bad.Add(place, "has %d columns, the header %d", len(row.cells), len(table[0].cells))
+			continue
+		}
+		s := mesh.Section{Halves: make([]*float64, 0, len(o.Waterlines))}
+		for i, cell := range row.cells {
+			var v *float64
+			if cell != "" {
+				f, err := strconv.ParseFloat(cell, 64)
+				if err != nil || !finite(f) {
+					bad.Add(place, "%q is not a number", cell)
+				}
+				v = &f
+			}
+			switch {
+			case i == 0 && v == nil:
+				bad.Add(place, "the station's distance is missing")
+			case i == 0:
+				s.X = *v
+			case i == keel:
+				s.Keel = v
+			default:
+				s.Halves = append(s.Halves, v)
+			}
+		}
+		o.Sections = append(o.Sections, s)
+	}
+	if bad != nil {
+		return mesh.Mesh{}, bad
+	}
+	m, err := o.Loft()
+	var where fault.Errors
+	if errors.As(err, &where) { // stations are lines of the file
+		for i, f := range where {
+			var n int
+			if _, scan := fmt.Sscanf(f.Path, "sections[%d]", &n); scan == nil {
+				where[i].Path = fmt.Sprintf("line %d", table[n+1].line)
+			} else {
+				where[i].Path = "line 1"
+			}
+		}
+	}
+	return m, err
+}
+
+// maxTableRows is the most rows that a table may have.
+const maxTableRows = 400
+
+type tableRow struct {
+	line  int
+	cells []string
+}
+
+// readTable reads a CSV file's rows, trimmed, the header first.
+func readTable(data []byte) ([]tableRow, error) {
+	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
+	r := csv.NewReader(bytes.NewReader(data))
+	r.FieldsPerRecord = -1
+	r.TrimLeadingSpace = true
+	first, _, _ := bytes.Cut(data, []byte("\n"))
+	if bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
+		r.Comma = ';'
+	}
+	var out []tableRow
+	for {
+		row, err := r.Read()
+		if err == io.EOF {
+			break
+		}
+		var parse *csv.ParseError
+		if errors.As(err, &parse) {
+			return nil, lineFault(parse.Line, "cannot be read: %v", parse.Err)
+		}
+		if err != nil {
+			return nil, fileFault("cannot be read: %v", err)
+		}
+		line, _ := r.FieldPos(0)
+		for i := range row {
+			row[i] = strings.TrimSpace(row[i])
+		}
+		if out = append(out, tableRow{line, row}); len(out) > maxTableRows {
+			return nil, lineFault(line, "more than %d rows", maxTableRows)
+		}
+	}
+	if len(out) < 2 {
+		return nil, lineFault(1, "there is no header line with rows below it")
+	}
+	return out, nil
+}

@@ -1,0 +1,134 @@
+package formats
+
+import (
+	"math"
+	"strings"
+	"testing"
+
+	"allcoats/core/fault"
+	"allcoats/core/polygon"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func svg(inner string) string {
+	return `<svg xmlns="http://www.w3.org/2000/svg" width="2000mm" height="1000mm" viewBox="0 0 2000 1000">` + inner + `</svg>`
+}
+
+func TestReadSVG(t *testing.T) {
+	for name, c := range map[string]struct {
+		inner string
+		area  float64
+	}{
+		"rectangle":         {`<rect x="100" y="100" width="1500" height="400"/>`, 0.6},
+		"circle":            {`<circle cx="500" cy="500" r="400"/>`, math.Pi * 0.16},
+		"ellipse":           {`<ellipse cx="500" cy="500" rx="400" ry="100"/>`, math.Pi * 0.04},
+		"polygon":           {`<polygon points="0,0 1000,0 0,1000"/>`, 0.5},
+		"path, relative":    {`<path d="m0 0h1000v500h-1000z"/>`, 0.5},
+		"half disc by arc":  {`<path d="M0 0A500 500 0 0 1 1000 0Z"/>`, math.Pi * 0.125},
+		"scaled group":      {`<g transform="translate(10 10) scale(2)"><rect width="100" height="100"/></g>`, 0.04},
+		"turned":            {`<rect transform="rotate(30)" width="300" height="100"/>`, 0.03},
+		"turned about":      {`<rect transform="rotate(30, 5, 5)" width="300" height="100"/>`, 0.03},
+		"by matrix":         {`<rect transform="matrix(0 1 -1 0 0 0)" width="300" height="100"/>`, 0.03},
+		"rounded rectangle": {`<rect width="400" height="400" rx="100"/>`, 0.16 - (4-math.Pi)*0.01},
+	} {
+		rings, err := ReadSVG([]byte(svg(c.inner)), 0)
+		require.NoError(t, err, name)
+		require.Len(t, rings, 1, name)
+		assert.InDelta(t, c.area, polygon.Polygon{Outer: rings[0]}.Area(), 3e-3*c.area, name)
+	}
+	// Without a size the caller's unit holds.
+	rings, err := ReadSVG([]byte(`<svg><rect width="3" height="2"/></svg>`), 0.01)
+	require.NoError(t, err)
+	assert.InDelta(t, 6e-4, polygon.Polygon{Outer: rings[0]}.Area(), 1e-9)
+}
+
+func TestBadSVG(t *testing.T) {
+	for name, c := range map[string]struct{ data, path, reason string }{
+		"empty":         {"", "file", "no SVG"},
+		"other XML":     {"<html></html>", "file", "no SVG"},
+		"cut off":       {svg("<rect")[:100], "line 1", "cannot be read"},
+		"open line":     {svg(`<polyline points="0,0 1,0 1,1"/>`), "file", "no closed shape"},
+		"bad path":      {svg("\n" + `<path d="M0 0 L x"/>`), "line 2", "path"},
+		"bad number":    {svg(`<circle r="wide"/>`), "line 1", "is not a number"},
+		"huge":          {svg(`<circle r="1e9"/>`), "line 1", "larger than 200 m"},
+		"bad transform": {svg(`<g transform="skewX(3)"></g>`), "line 1", "is not read"},
+	} {
+		_, err := ReadSVG([]byte(c.data), 0)
+		var bad fault.Errors
+		require.ErrorAs(t, err, &bad, name)
+		assert.Equal(t, c.path, bad[0].Path, name)
+		assert.Contains(t, bad[0].Message, c.reason, name)
+	}
+}
+
+// dxf writes groups "code value" as a DXF file in mm.
+func dxf(groups ...string) string {
+	all := append([]string{"0 SECTION", "2 HEADER", "9 $INSUNITS", "70 4", "0 ENDSEC", "0 SECTION", "2 ENTITIES"}, groups...)
+	all = append(all, "0 ENDSEC", "0 EOF")
+	return strings.ReplaceAll(strings.Join(all, "\n"), " ", "\n") + "\n"
+}
+
+func TestReadDXF(t *testing.T) {
+	for name, c := range map[string]struct {
+		data string
+		area float64
+	}{
+		"light polyline":     {dxf("0 LWPOLYLINE", "90 4", "70 1", "10 0", "20 0", "10 1000", "20 0", "10 1000", "20 500", "10 0", "20 500"), 0.5},
+		"half disc by bulge": {dxf("0 LWPOLYLINE", "70 1", "10 0", "20 0", "42 1", "10 1000", "20 0"), math.Pi * 0.125},
+		"bulge inwards": {dxf("0 LWPOLYLINE", "70 1", "10 0", "20 0", "42 -0.414213562", "10 1000", "20 0", "10 1000", "20 1000", "10 0", "20 1000"),
+			1 - (math.Pi/2-1)/4},
+		"old polyline": {dxf("0 POLYLINE", "66 1", "70 1", "10 0", "20 0", "0 VERTEX", "10 0", "20 0", "0 VERTEX", "10 300", "20 0", "0 VERTEX", "10 300", "20 100",
+			"0 VERTEX", "10 0", "20 100", "0 SEQEND"), 0.03},
+		"circle":           {dxf("0 CIRCLE", "10 5", "20 5", "40 400"), math.Pi * 0.16},
+		"lines in any way": {dxf("0 LINE", "10 0", "20 0", "11 1000", "21 0", "0 LINE", "10 0", "20 1000", "11 0", "21 0", "0 LINE", "10 1000", "20 0", "11 0", "21 1000"), 0.5},
+		"line and arc":     {dxf("0 LINE", "10 -500", "20 0", "11 500", "21 0", "0 ARC", "10 0", "20 0", "40 500", "50 0", "51 180"), math.Pi * 0.125},
+	} {
+		rings, err := ReadDXF([]byte(c.data), 0)
+		require.NoError(t, err, name)
+		require.Len(t, rings, 1, name)
+		assert.InDelta(t, c.area, polygon.Polygon{Outer: rings[0]}.Area(), 1e-3*c.area, name)
+	}
+}
+
+func TestBadDXF(t *testing.T) {
+	for name, c := range map[string]struct{ data, path, reason string }{
+		"empty":     {"", "file", "cut off"},
+		"text":      {"hello\nthere\n", "line 1", "no group code"},
+		"cut off":   {strings.TrimSuffix(dxf("0 CIRCLE", "10 0", "20 0", "40 1"), "0\nEOF\n"), "file", "cut off"},
+		"binary":    {"AutoCAD Binary DXF\r\n\x1a\x00", "file", "save it as ASCII"},
+		"open":      {dxf("0 LINE", "10 0", "20 0", "11 1", "21 0"), "file", "no closed shape"},
+		"no number": {dxf("0 CIRCLE", "10 x", "20 0", "40 1"), "line 18", "is not a number"},
+	} {
+		_, err := ReadDXF([]byte(c.data), 0)
+		var bad fault.Errors
+		require.ErrorAs(t, err, &bad, name)
+		assert.Equal(t, c.path, bad[0].Path, name)
+		assert.Contains(t, bad[0].Message, c.reason, name)
+	}
+}
+
+// closed reports that what a reader accepts are rings of numbers.
+func closed(t *testing.T, rings []polygon.Ring, err error) {
+	if err != nil {
+		assert.Empty(t, rings)
+		return
+	}
+	assert.NotEmpty(t, rings)
+	for _, r := range rings {
+		assert.GreaterOrEqual(t, len(r), 3)
+	}
+}
+
+func FuzzReadSVG(f *testing.F) {
+	f.Add([]byte(svg(`<g transform="scale(2)"><path d="M0 0A5 5 0 0 1 10 0C1 2 3 4 5 6Z"/></g>`)))
+	f.Add([]byte(svg(`<rect width="3" height="2" rx="1"/><polygon points="0,0 1,0 1,1"/>`)))
+	f.Fuzz(func(t *testing.T, data []byte) { r, err := ReadSVG(data, 0.001); closed(t, r, err) })
+}
+
+func FuzzReadDXF(f *testing.F) {
+	f.Add([]byte(dxf("0 LWPOLYLINE", "70 1", "10 0", "20 0", "42 1", "10 1000", "20 0")))
+	f.Add([]byte(dxf("0 LINE", "10 -500", "20 0", "11 500", "21 0", "0 ARC", "10 0", "20 0", "40 500", "50 0", "51 180")))
+	f.Fuzz(func(t *testing.T, data []byte) { r, err := ReadDXF(data, 0.001); closed(t, r, err) })
+}
