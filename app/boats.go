@@ -7,7 +7,7 @@ import (
 
 	"allcoats/core/area"
 	"allcoats/core/fault"
-	"allcoats/core/outline"
+	"allcoats/core/survey"
 	"allcoats/store"
 )
 
@@ -32,6 +32,8 @@ type BoatEdit struct {
 	// Lights says that work can go on in the dark.
 	Lights     bool            `json:"lights"`
 	Dimensions area.Dimensions `json:"dimensions"`
+	// DisplacementT is in tonnes, 0 if it is not known.
+	DisplacementT float64 `json:"displacementT"`
 }
 
 func (b BoatEdit) validate() error {
@@ -49,6 +51,7 @@ func (b BoatEdit) validate() error {
 		bad.Add("launchDate", "%q is not a day such as 2026-05-30", b.LaunchDate)
 	}
 	bad.Under("dimensions", b.Dimensions.Validate())
+	bad.Range("displacementT", b.DisplacementT, 0, 5000, "t")
 	return bad.Err()
 }
 
@@ -57,7 +60,7 @@ func (b BoatEdit) row(id string, version int) store.Boat {
 	return store.Boat{
 		ID: id, Version: version, PlaceID: b.PlaceID, Name: b.Name, Type: b.Type, HeadingDeg: b.HeadingDeg, LaunchDate: b.LaunchDate,
 		Lights: b.Lights, HullForm: string(d.HullForm), LOAM: d.LOAM, LWLM: d.LWLM, BeamM: d.BeamM, DraughtM: d.DraughtM,
-		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2,
+		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, DisplacementT: b.DisplacementT,
 	}
 }
 
@@ -66,6 +69,7 @@ func boatOf(r store.Boat) Boat {
 		Name: r.Name, Type: r.Type, PlaceID: r.PlaceID, HeadingDeg: r.HeadingDeg, LaunchDate: r.LaunchDate, Lights: r.Lights,
 		Dimensions: area.Dimensions{HullForm: area.HullForm(r.HullForm), LOAM: r.LOAM, LWLM: r.LWLM, BeamM: r.BeamM, DraughtM: r.DraughtM,
 			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2},
+		DisplacementT: r.DisplacementT,
 	}}
 }
 
@@ -85,30 +89,25 @@ func (a *App) Boat(ctx context.Context, id string) (Boat, error) {
 	return boatOf(r), err
 }
 
-// AddBoat stores a new boat. With surfaces, bottom, both topsides and deck are
-// added, measured by her principal dimensions.
-func (a *App) AddBoat(ctx context.Context, e BoatEdit, surfaces bool) (Boat, error) {
+// AddBoat stores a new boat with the surfaces of a template (survey.Templates),
+// measured by her principal dimensions; an empty template adds none.
+func (a *App) AddBoat(ctx context.Context, e BoatEdit, template string, substrate survey.Substrate) (Boat, error) {
 	if err := e.validate(); err != nil {
 		return Boat{}, err
 	}
+	surfaces, err := fromTemplate(template, substrate)
+	if err != nil {
+		return Boat{}, err
+	}
 	id := newID()
-	err := a.store.Write(ctx, func(q store.Queries) error {
+	err = a.store.Write(ctx, func(q store.Queries) error {
 		if err := e.settle(ctx, q); err != nil {
 			return err
 		}
 		if err := q.AddBoat(ctx, e.row(id, 1)); err != nil {
 			return err
 		}
-		if !surfaces {
-			return nil
-		}
-		for _, s := range []SurfaceEdit{
-			{Name: "Bottom", Part: area.Bottom, Side: area.Both},
-			{Name: "Topsides port", Part: area.Topsides, Side: area.Port},
-			{Name: "Topsides starboard", Part: area.Topsides, Side: area.Starboard},
-			{Name: "Deck", Part: area.Deck, Side: area.Both},
-		} {
-			s.Substrate, s.Measure.Method = "GRP", area.ByPrincipal
+		for _, s := range surfaces {
 			if err := q.AddSurface(ctx, s.row(newID(), 1, id)); err != nil {
 				return err
 			}
@@ -161,149 +160,4 @@ func (a *App) EditBoat(ctx context.Context, id string, version int, e BoatEdit) 
 // RemoveBoat deletes a boat with her surfaces and log.
 func (a *App) RemoveBoat(ctx context.Context, id string) error {
 	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveBoat(ctx, id) })
-}
-
-// Surface is a part of a boat that is coated as one, with its area.
-type Surface struct {
-	ID      string `json:"id"`
-	Version int    `json:"version"`
-	BoatID  string `json:"boatId"`
-	SurfaceEdit
-	Area area.Figure `json:"area"`
-}
-
-// SurfaceEdit is what a user can set of a surface.
-type SurfaceEdit struct {
-	Name      string       `json:"name"`
-	Part      area.Part    `json:"part" enum:"bottom,topsides,deck,other"`
-	Side      area.Side    `json:"side" enum:"port,starboard,both"`
-	Substrate string       `json:"substrate"`
-	Measure   area.Measure `json:"measure"`
-}
-
-func (s SurfaceEdit) validate() error {
-	var bad fault.Errors
-	if s.Name == "" {
-		bad.Add("name", "give the surface a name")
-	}
-	fault.OneOf(&bad, "part", s.Part, area.Parts)
-	fault.OneOf(&bad, "side", s.Side, area.Sides)
-	bad.Under("measure", s.Measure.Validate(s.Part))
-	return bad.Err()
-}
-
-func (s SurfaceEdit) row(id string, version int, boatID string) store.Surface {
-	return store.Surface{ID: id, Version: version, BoatID: boatID, Name: s.Name, Part: string(s.Part), Side: string(s.Side),
-		Substrate: s.Substrate, Measure: store.JSON[area.Measure]{V: s.Measure}}
-}
-
-func surfaceOf(r store.Surface, b Boat) (Surface, error) {
-	s := Surface{r.ID, r.Version, r.BoatID, SurfaceEdit{r.Name, area.Part(r.Part), area.Side(r.Side), r.Substrate, r.Measure.V}, area.Figure{}}
-	var err error
-	s.Area, err = area.Of(b.Dimensions, s.Part, s.Side, s.Measure)
-	return s, err
-}
-
-// Survey is a boat with her place, her surfaces and her drawing.
-type Survey struct {
-	Boat     Boat           `json:"boat"`
-	Place    Place          `json:"place"`
-	Surfaces []Surface      `json:"surfaces"`
-	Views    []outline.View `json:"views"`
-}
-
-// Survey returns a boat as surveyed.
-func (a *App) Survey(ctx context.Context, boatID string) (Survey, error) {
-	return survey(ctx, a.store.Read(), boatID)
-}
-
-func survey(ctx context.Context, q store.Queries, boatID string) (Survey, error) {
-	b, err := q.Boat(ctx, boatID)
-	if err != nil {
-		return Survey{}, err
-	}
-	p, err := q.Place(ctx, b.PlaceID)
-	if err != nil {
-		return Survey{}, err
-	}
-	rows, err := q.Surfaces(ctx, boatID)
-	if err != nil {
-		return Survey{}, err
-	}
-	out := Survey{Boat: boatOf(b), Place: placeOf(p), Surfaces: make([]Surface, len(rows))}
-	for i, r := range rows {
-		if out.Surfaces[i], err = surfaceOf(r, out.Boat); err != nil {
-			return Survey{}, err
-		}
-	}
-	out.Views = outline.Views(out.Boat.Dimensions)
-	return out, nil
-}
-
-// Surface returns one surface.
-func (a *App) Surface(ctx context.Context, id string) (Surface, error) {
-	r, err := a.store.Read().Surface(ctx, id)
-	if err != nil {
-		return Surface{}, err
-	}
-	b, err := a.Boat(ctx, r.BoatID)
-	if err != nil {
-		return Surface{}, err
-	}
-	return surfaceOf(r, b)
-}
-
-// AddSurface stores a new surface of a boat.
-func (a *App) AddSurface(ctx context.Context, boatID string, e SurfaceEdit) (Surface, error) {
-	if err := e.validate(); err != nil {
-		return Surface{}, err
-	}
-	id := newID()
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		if _, err := q.Boat(ctx, boatID); err != nil {
-			return err
-		}
-		return q.AddSurface(ctx, e.row(id, 1, boatID))
-	})
-	if err != nil {
-		return Surface{}, err
-	}
-	return a.Surface(ctx, id)
-}
-
-// EditSurface changes a surface.
-func (a *App) EditSurface(ctx context.Context, id string, version int, e SurfaceEdit) (Surface, error) {
-	if err := e.validate(); err != nil {
-		return Surface{}, err
-	}
-	err := a.store.Write(ctx, func(q store.Queries) error { return q.EditSurface(ctx, e.row(id, version, "")) })
-	if err != nil {
-		return Surface{}, stale(err, func() (Surface, error) { return a.Surface(ctx, id) })
-	}
-	return a.Surface(ctx, id)
-}
-
-// RemoveSurface deletes a surface that has no logged coats; one that has is
-// refused, so that no record is lost with it.
-func (a *App) RemoveSurface(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error {
-		s, err := q.Surface(ctx, id)
-		if err != nil {
-			return err
-		}
-		log, err := q.BoatLog(ctx, s.BoatID)
-		if err != nil {
-			return err
-		}
-		n := 0
-		for _, e := range log {
-			if e.SurfaceID == id && e.DeletedAt == nil {
-				n++
-			}
-		}
-		if n > 0 {
-			return InUse{[]string{"its log entries; delete those first"}}
-		}
-		return q.RemoveSurface(ctx, id)
-	})
 }

@@ -30,6 +30,9 @@ type BuildUp struct {
 	Done    []int           `json:"done"`
 	Result  buildup.Result  `json:"result"`
 	Layers  []buildup.Layer `json:"layers"`
+	Margin  buildup.Margin  `json:"margin"`
+	// MarginText says in a sentence how much may be sanded, if anything.
+	MarginText string `json:"marginText"`
 }
 
 // BuildUp returns what is planned on a surface.
@@ -91,7 +94,7 @@ func loadWork(ctx context.Context, q store.Queries, surfaceID string) (work, err
 func loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, error) {
 	w := work{products: map[string]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]store.Entry{}}
 	var err error
-	if w.survey, err = survey(ctx, q, boatID); err != nil {
+	if w.survey, err = loadSurvey(ctx, q, boatID); err != nil {
 		return w, err
 	}
 	all, err := products(ctx, q)
@@ -184,15 +187,24 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 		return BuildUp{}, err
 	}
 	var err error
-	if out.Result, err = buildup.Compute(out.Surface.Area, core); err != nil {
+	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, core); err != nil {
 		return BuildUp{}, err
 	}
-	var laid []buildup.Laid
+	out.Layers, out.Margin = buildup.Section(out.Surface.Area.AreaM2, out.Surface.Findings, w.filmDone(surfaceID), core, out.Done)
+	out.MarginText = out.Margin.Text()
+	return out, nil
+}
+
+// filmDone lists the coats and sandings of a surface in their order.
+func (w work) filmDone(surfaceID string) []buildup.Done {
+	var out []buildup.Done
 	for _, e := range w.log[surfaceID] {
 		if e.Kind == KindCoat {
-			laid = append(laid, w.laid(e))
+			l := w.laid(e)
+			out = append(out, buildup.Done{Coat: &l})
+		} else {
+			out = append(out, buildup.Done{RemovedUm: e.RemovedUm})
 		}
 	}
-	out.Layers = buildup.Section(out.Surface.Area.AreaM2, laid, core, out.Done)
-	return out, nil
+	return out
 }

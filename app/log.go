@@ -4,8 +4,10 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
+	"allcoats/core/buildup"
 	"allcoats/core/fault"
 	"allcoats/core/working"
 	"allcoats/store"
@@ -29,6 +31,8 @@ type Entry struct {
 	FilmKnown string          `json:"filmKnown"`
 	Working   working.Working `json:"working"`
 	Deleted   bool            `json:"deleted"`
+	// Flag says what is wrong with it, such as a sanding that went through.
+	Flag string `json:"flag"`
 }
 
 // EntryEdit is what a user can set of a log entry. A coat has a product and
@@ -43,6 +47,8 @@ type EntryEdit struct {
 	WetUm      []float64 `json:"wetUm"`
 	ThinnerPct float64   `json:"thinnerPct"`
 	Grit       int       `json:"grit"`
+	// RemovedUm is the film that a sanding took off, 0 if it is not known.
+	RemovedUm float64 `json:"removedUm"`
 	Who        string    `json:"who"`
 	Note       string    `json:"note"`
 }
@@ -77,6 +83,7 @@ func (e EntryEdit) validate(w work, now time.Time) error {
 		}
 	case KindSand:
 		bad.Range("grit", float64(e.Grit), 16, 5000, "grit")
+		bad.Range("removedUm", e.RemovedUm, 0, 20e3, "µm")
 	default:
 		bad.Add("kind", "must be coat or sand")
 	}
@@ -96,7 +103,7 @@ func (e EntryEdit) row(id string, version int) store.Entry {
 	}
 	return store.Entry{
 		ID: id, Version: version, SurfaceID: e.SurfaceID, Kind: e.Kind, StartedAt: e.StartedAt.Unix(), ProductID: optional(e.ProductID),
-		StepID: optional(e.StepID), Litres: e.Litres, WetUm: store.JSON[[]float64]{V: wet}, ThinnerPct: e.ThinnerPct, Grit: e.Grit, Who: e.Who, Note: e.Note,
+		StepID: optional(e.StepID), Litres: e.Litres, WetUm: store.JSON[[]float64]{V: wet}, ThinnerPct: e.ThinnerPct, Grit: e.Grit, RemovedUm: e.RemovedUm, Who: e.Who, Note: e.Note,
 	}
 }
 
@@ -112,13 +119,20 @@ func (w work) entry(r store.Entry) Entry {
 		ID: r.ID, Version: r.Version, Surface: s.Name, Working: working.New(), Deleted: r.DeletedAt != nil,
 		EntryEdit: EntryEdit{
 			SurfaceID: r.SurfaceID, Kind: r.Kind, StartedAt: time.Unix(r.StartedAt, 0).UTC(), ProductID: text(r.ProductID), StepID: text(r.StepID),
-			Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, Who: r.Who, Note: r.Note,
+			Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, RemovedUm: r.RemovedUm, Who: r.Who, Note: r.Note,
 		},
 	}
 	if r.Kind == KindCoat {
 		l := w.laid(r)
 		e.Product = l.Sheet.Name
 		e.FilmUm, e.FilmKnown, e.Working = l.Film(s.Area.AreaM2)
+	} else if r.RemovedUm > 0 && r.DeletedAt == nil {
+		// Checked against what lay above the layer that must stay by then.
+		before := slices.IndexFunc(w.log[r.SurfaceID], func(o store.Entry) bool { return o.ID == r.ID })
+		done := w.filmDone(r.SurfaceID)[:before+1]
+		if _, m := buildup.Section(s.Area.AreaM2, s.Findings, done, nil, nil); m.ThroughUm > 0 && len(s.Findings.Layers) > 0 {
+			e.Flag = m.Text()
+		}
 	}
 	return e
 }

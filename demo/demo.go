@@ -5,12 +5,15 @@ package demo
 import (
 	"context"
 	"fmt"
+	"slices"
 	"time"
 
 	"allcoats/app"
 	"allcoats/core/area"
 	"allcoats/core/film"
+	"allcoats/core/mesh"
 	"allcoats/core/product"
+	"allcoats/core/survey"
 )
 
 // Now is the instant at which the demo stands: a Saturday in May, in the yard's
@@ -47,78 +50,13 @@ type surface struct {
 	app.SurfaceEdit
 	steps []step
 	done  []done
+	flaws []survey.Defect
 }
 
 type boat struct {
 	app.BoatEdit
+	offsets  string // her table of offsets, if she has one
 	surfaces []surface
-}
-
-func part(name string, p area.Part, s area.Side, substrate string) app.SurfaceEdit {
-	return app.SurfaceEdit{Name: name, Part: p, Side: s, Substrate: substrate, Measure: area.Measure{Method: area.ByPrincipal}}
-}
-
-func strip(name, substrate string, length, width float64, count int) app.SurfaceEdit {
-	return app.SurfaceEdit{Name: name, Part: area.Other, Side: area.Both, Substrate: substrate,
-		Measure: area.Measure{Method: area.ByStrip, LengthM: length, WidthM: width, Count: count}}
-}
-
-var boats = []boat{
-	{
-		app.BoatEdit{Name: "Marsh Lantern", Type: "GRP pilot launch", HeadingDeg: 240, LaunchDate: "2026-05-30",
-			Dimensions: area.Dimensions{HullForm: area.FullMotor, LOAM: 9.8, LWLM: 8.9, BeamM: 3.2, DraughtM: 1.05, FreeboardM: 1.1, HousesM2: 7.5}},
-		[]surface{
-			{part("Bottom", area.Bottom, area.Both, "GRP"),
-				[]step{{product.Barrier, 5, 125, "roller"}, {product.SoftAntifoul, 3, 60, "roller"}},
-				[]done{{5, 11, 0, 8.4, nil, "coat 1, grey"}, {4, 11.5, 0, 8.1, nil, "coat 2, green"}, {2, 13, 0, 8.3, nil, "coat 3, grey"}}},
-			{part("Topsides port", area.Topsides, area.Port, "GRP, old gelcoat"),
-				[]step{{product.HighBuild, 2, 100, "roller"}, {product.TopcoatTwo, 3, 50, "roll-and-tip"}},
-				[]done{{3, 12, 0, 3.1, []float64{180, 190, 200, 185}, ""}, {1, 12.5, 0, 3.0, []float64{185, 190, 180}, "pinholes forward, spot-filled"}}},
-			{part("Topsides starboard", area.Topsides, area.Starboard, "GRP, old gelcoat"),
-				[]step{{product.HighBuild, 2, 100, "roller"}, {product.TopcoatTwo, 3, 50, "roll-and-tip"}},
-				[]done{{3, 15, 0, 3.2, nil, ""}}},
-			{part("Deck", area.Deck, area.Both, "GRP sandwich"),
-				[]step{{product.Undercoat, 1, 40, "roller"}, {product.NonSkidPaint, 2, 90, "roller"}}, nil},
-			{strip("Rudder", "GRP", 1.1, 0.55, 2),
-				[]step{{product.Fairing, 2, 1500, "blade"}, {product.Barrier, 4, 125, "brush"}},
-				[]done{{1, 9.5, 0, 2.2, nil, "round 1, proud"}}},
-		},
-	},
-	{
-		app.BoatEdit{Name: "Reed Warbler", Type: "strip-planked canoe yawl", HeadingDeg: 150, LaunchDate: "2026-06-06",
-			Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 7.2, LWLM: 6.4, BeamM: 2.1, DraughtM: 0.85, FreeboardM: 0.62, HousesM2: 3.4}},
-		[]surface{
-			{part("Bottom", area.Bottom, area.Both, "strip plank, epoxy sheathed"),
-				[]step{{product.TieCoat, 1, 50, "roller"}, {product.HardAntifoul, 2, 50, "roller"}},
-				[]done{{6, 14, 0, 1.2, nil, ""}}},
-			{part("Topsides port", area.Topsides, area.Port, "strip plank, bright"),
-				[]step{{product.WoodSealer, 2, 40, "roller"}, {product.Varnish, 6, 30, "brush"}},
-				[]done{{9, 11, 0, 0.5, nil, ""}, {8, 10.5, 0, 0.5, nil, ""}, {7, 12, 1, 0.4, nil, ""}, {5, 12, 1, 0.4, nil, ""}, {2, 11.5, 1, 0.42, nil, ""}}},
-			{part("Topsides starboard", area.Topsides, area.Starboard, "strip plank, bright"),
-				[]step{{product.WoodSealer, 2, 40, "roller"}, {product.Varnish, 6, 30, "brush"}},
-				[]done{{9, 13.5, 0, 0.5, nil, ""}, {8, 13, 0, 0.5, nil, ""}, {6, 12, 1, 0.4, nil, "hair in the last metre"}, {1, 17, -1, 0, nil, "scuffed for the next coat"}}},
-			{strip("Coamings and rails", "mahogany", 9.5, 0.22, 2),
-				[]step{{product.Varnish, 7, 30, "brush"}},
-				[]done{{10, 11, 0, 0.35, nil, ""}, {8, 15, 0, 0.35, nil, ""}, {5, 15, 0, 0.36, nil, ""}}},
-			{strip("Mizzen mast", "spruce", 4.8, 0.28, 1), []step{{product.Varnish, 6, 30, "brush"}}, nil},
-			{part("Deck", area.Deck, area.Both, "ply, sheathed"), []step{{product.NonSkidGrit, 1, 250, "roller"}, {product.TopcoatTwo, 2, 50, "roller"}}, nil},
-		},
-	},
-	{
-		app.BoatEdit{Name: "Sounding Line", Type: "aluminium survey tender", HeadingDeg: 20, LaunchDate: "2026-05-23", Lights: true,
-			Dimensions: area.Dimensions{HullForm: area.FullMotor, LOAM: 6.4, LWLM: 5.7, BeamM: 2.3, DraughtM: 0.45, FreeboardM: 0.8, HousesM2: 2.2}},
-		[]surface{
-			{part("Bottom", area.Bottom, area.Both, "aluminium"),
-				[]step{{product.MetalPrimer, 2, 75, "roller"}, {product.Barrier, 2, 125, "roller"}, {product.HardAntifoul, 2, 50, "roller"}},
-				[]done{{4, 10, 0, 2.6, nil, "abraded the same morning"}, {3, 10.5, 0, 2.5, nil, ""}, {1, 13, 1, 3.5, nil, ""}}},
-			{part("Topsides port", area.Topsides, area.Port, "aluminium"),
-				[]step{{product.MetalPrimer, 2, 75, "roller"}, {product.TopcoatTwo, 2, 50, "spray"}},
-				[]done{{15, 11, 0, 1.0, nil, ""}}},
-			{part("Topsides starboard", area.Topsides, area.Starboard, "aluminium"),
-				[]step{{product.MetalPrimer, 2, 75, "roller"}, {product.TopcoatTwo, 2, 50, "spray"}}, nil},
-			{part("Deck", area.Deck, area.Both, "aluminium"), nil, nil},
-		},
-	},
 }
 
 // Boats returns what the demo's boats are, without a place.
@@ -153,9 +91,20 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 		if launch, err := time.Parse(time.DateOnly, b.LaunchDate); err == nil {
 			b.LaunchDate = launch.Add(now.Sub(Now).Truncate(24 * time.Hour)).Format(time.DateOnly)
 		}
-		made, err := a.AddBoat(ctx, b.BoatEdit, false)
+		made, err := a.AddBoat(ctx, b.BoatEdit, "", "")
 		if err != nil {
 			return fmt.Errorf("%s: %w", b.Name, err)
+		}
+		if b.offsets != "" {
+			edit := app.ModelEdit{Name: "Table of offsets", Draws: true, Placing: mesh.Placing{Unit: "m", Up: "+z", Forward: "+x", WaterlineM: b.Dimensions.DraughtM}}
+			model, err := a.AddModel(ctx, made.ID, "offsets", edit, []byte(b.offsets))
+			if err != nil {
+				return fmt.Errorf("%s, offsets: %w", b.Name, err)
+			}
+			b.surfaces = slices.Clone(b.surfaces) // boats stays as it is
+			m := &b.surfaces[0].Measured
+			m.Measures = append(slices.Clone(m.Measures), area.Measure{Method: area.ByModel, Model: &area.Model{ModelID: model.ID, Zone: mesh.Bottom}})
+			m.Chosen = len(m.Measures) - 1
 		}
 		for _, s := range b.surfaces {
 			if err := s.build(ctx, a, made.ID, byKind, now); err != nil {
@@ -168,8 +117,22 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 
 func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind map[product.Kind]app.Product, now time.Time) error {
 	made, err := a.AddSurface(ctx, boatID, s.SurfaceEdit)
-	if err != nil || len(s.steps) == 0 {
+	if err != nil {
 		return err
+	}
+	for _, f := range s.flaws {
+		d, err := a.AddDefect(ctx, boatID, app.DefectEdit{SurfaceID: made.ID, Defect: f})
+		if err != nil {
+			return fmt.Errorf("defect: %w", err)
+		}
+		if f.Kind == "crack" {
+			if _, err := a.AddPhoto(ctx, d.ID, photo()); err != nil {
+				return fmt.Errorf("photo: %w", err)
+			}
+		}
+	}
+	if len(s.steps) == 0 {
+		return nil
 	}
 	steps := make([]app.Step, len(s.steps))
 	for i, st := range s.steps {

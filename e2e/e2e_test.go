@@ -158,7 +158,7 @@ func TestEmptyScreensSayWhatToDoNext(t *testing.T) {
 	require.NoError(t, err)
 	edit := demo.Boats()[0]
 	edit.PlaceID = place.ID
-	boat, err := s.App.AddBoat(ctx, edit, false)
+	boat, err := s.App.AddBoat(ctx, edit, "", "")
 	require.NoError(t, err)
 	p := tab(t, s)
 	base := "/boats/" + boat.ID

@@ -96,7 +96,7 @@ func goodPlace() map[string]any {
 
 func goodBoat(placeID any) map[string]any {
 	return map[string]any{
-		"name": "Test Boat", "type": "dinghy", "placeId": placeID, "headingDeg": 0, "launchDate": "", "lights": false, "withSurfaces": true,
+		"name": "Test Boat", "type": "dinghy", "placeId": placeID, "headingDeg": 0, "launchDate": "", "lights": false, "displacementT": 0, "template": "plain", "substrate": "grp",
 		"dimensions": map[string]any{"hullForm": "medium", "loaM": 6, "lwlM": 5, "beamM": 2, "draughtM": 1, "freeboardM": 0.8, "housesM2": 0},
 	}
 }
@@ -144,7 +144,8 @@ func TestStaleEditGetsBothVersions(t *testing.T) {
 	_, place := c.call("POST", "/api/places", goodPlace())
 	_, boat := c.call("POST", "/api/boats", goodBoat(place["id"]))
 	value := goodBoat(place["id"])
-	delete(value, "withSurfaces")
+	delete(value, "template")
+	delete(value, "substrate")
 	edit := map[string]any{"version": boat["version"], "value": value}
 	value["name"] = "First"
 	status, _ := c.call("PUT", "/api/boats/"+boat["id"].(string), edit)

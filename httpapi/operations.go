@@ -8,7 +8,9 @@ import (
 	"allcoats/app"
 	"allcoats/core/area"
 	"allcoats/core/film"
+	"allcoats/core/mesh"
 	"allcoats/core/product"
+	"allcoats/core/survey"
 	"allcoats/core/units"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -24,6 +26,29 @@ type Meta struct {
 	Methods   []film.Method      `json:"methods"`
 	HullForms []area.HullForm    `json:"hullForms"`
 	TimeZones []string           `json:"timeZones"`
+	Survey    SurveyWords        `json:"survey"`
+}
+
+// SurveyWords are the choices that Survey's forms offer.
+type SurveyWords struct {
+	Parts        []area.PartInfo                  `json:"parts"`
+	Shapes       []area.ShapeKind                 `json:"shapes"`
+	Methods      map[area.Method]string           `json:"methods"`
+	Templates    []survey.Template                `json:"templates"`
+	Substrates   []survey.Named[survey.Substrate] `json:"substrates"`
+	LayerKinds   []survey.LayerKind               `json:"layerKinds"`
+	Soundnesses  []survey.Soundness               `json:"soundnesses"`
+	Tones        []survey.Tone                    `json:"tones"`
+	Facings      []string                         `json:"facings"`
+	Shelters     []survey.Shelter                 `json:"shelters"`
+	DefectKinds  []survey.DefectKind              `json:"defectKinds"`
+	DefectStates []string                         `json:"defectStates"`
+	Zones        []mesh.Zone                      `json:"zones"`
+}
+
+var surveyWords = SurveyWords{
+	area.Parts, area.ShapeKinds, area.MethodName, survey.Templates, survey.Substrates, survey.LayerKinds, survey.Soundnesses, survey.Tones,
+	survey.Facings, survey.Shelters, survey.DefectKinds, survey.DefectStates, mesh.Zones,
 }
 
 // ClockEdit sets the program's clock, to At or, without it, to AddH hours from
@@ -34,10 +59,11 @@ type ClockEdit struct {
 	AddH float64       `json:"addH,omitempty"`
 }
 
-// NewBoat is a boat to add, with the usual four surfaces if asked for.
+// NewBoat is a boat to add, with the surfaces of a template if one is named.
 type NewBoat struct {
 	app.BoatEdit
-	WithSurfaces bool `json:"withSurfaces"`
+	Template  string           `json:"template,omitempty"`
+	Substrate survey.Substrate `json:"substrate,omitempty"`
 }
 
 // Plan is the coats of a surface.
@@ -86,7 +112,7 @@ func operations(api huma.API, a *app.App, version string) {
 	register(api, "list-boats", get, "/api/boats", "The boats", func(ctx context.Context, _ *none) ([]app.Boat, error) { return a.Boats(ctx) })
 	register(api, "add-boat", post, "/api/boats", "Add a boat",
 		func(ctx context.Context, in *body[NewBoat]) (app.Boat, error) {
-			return a.AddBoat(ctx, in.Body.BoatEdit, in.Body.WithSurfaces)
+			return a.AddBoat(ctx, in.Body.BoatEdit, in.Body.Template, in.Body.Substrate)
 		})
 	register(api, "edit-boat", put, "/api/boats/{id}", "Change a boat",
 		func(ctx context.Context, in *edit[app.BoatEdit]) (app.Boat, error) {
@@ -108,16 +134,7 @@ func operations(api huma.API, a *app.App, version string) {
 			return a.Verdict(ctx, in.ID, in.SurfaceID, in.ProductID, in.Method)
 		})
 
-	register(api, "add-surface", post, "/api/boats/{id}/surfaces", "Add a surface to a boat",
-		func(ctx context.Context, in *bodyByID[app.SurfaceEdit]) (app.Surface, error) {
-			return a.AddSurface(ctx, in.ID, in.Body)
-		})
-	register(api, "edit-surface", put, "/api/surfaces/{id}", "Change a surface",
-		func(ctx context.Context, in *edit[app.SurfaceEdit]) (app.Surface, error) {
-			return a.EditSurface(ctx, in.ID, in.Body.Version, in.Body.Value)
-		})
-	register(api, "remove-surface", del, "/api/surfaces/{id}", "Delete a surface without log entries",
-		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveSurface(ctx, in.ID) })
+	surveying(api, a)
 
 	register(api, "get-build-up", get, "/api/surfaces/{id}/build-up", "The coats planned and laid on a surface",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.BuildUp(ctx, in.ID) })
@@ -162,24 +179,18 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	clock, err := a.Clock(ctx)
-	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones}, err
+	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords}, err
 }
 
 func importWeather(api huma.API, a *app.App) {
-	type upload struct {
-		ID      string `path:"id"`
-		RawBody []byte `contentType:"text/csv"`
-	}
-	huma.Register(api, huma.Operation{
-		OperationID: "import-weather", Method: http.MethodPost, Path: "/api/places/{id}/weather", MaxBodyBytes: maxWeatherBytes,
-		Summary: "Import an hourly record as CSV: time, temperature, humidity, and optionally wind, rain, cloud, shortwave; all or nothing",
-	}, func(ctx context.Context, in *upload) (*answer[app.Import], error) {
-		out, err := a.ImportWeather(ctx, in.ID, in.RawBody)
-		if err != nil {
-			return nil, problem(ctx, err)
-		}
-		return &answer[app.Import]{out}, nil
-	})
+	uploads(api, "import-weather", "/api/places/{id}/weather",
+		"Import an hourly record as CSV: time, temperature, humidity, and optionally wind, rain, cloud, shortwave; all or nothing", maxWeatherBytes,
+		func(ctx context.Context, in *struct {
+			ID      string `path:"id"`
+			RawBody []byte `contentType:"text/csv"`
+		}) (app.Import, error) {
+			return a.ImportWeather(ctx, in.ID, in.RawBody)
+		})
 }
 
 // timeZones are offered by the place form; any other IANA name works too.

@@ -20,6 +20,7 @@ type Entry struct {
 	WetUm      JSON[[]float64] `db:"wet_um"`
 	ThinnerPct float64         `db:"thinner_pct"`
 	Grit       int             `db:"grit"`
+	RemovedUm  float64         `db:"removed_um"`
 	Who        string          `db:"who"`
 	Note       string          `db:"note"`
 	DeletedAt  *int64          `db:"deleted_at"`
@@ -41,7 +42,8 @@ func (q Queries) Entry(ctx context.Context, id string) (e Entry, err error) {
 // AddEntry inserts e.
 func (q Queries) AddEntry(ctx context.Context, e Entry) error {
 	_, err := q.exec(ctx, `INSERT INTO log_entries (id, surface_id, kind, started_at, product_id, step_id, litres, wet_um, thinner_pct, grit,
-		who, note) VALUES (:id, :surface_id, :kind, :started_at, :product_id, :step_id, :litres, :wet_um, :thinner_pct, :grit, :who, :note)`, e)
+		removed_um, who, note) VALUES (:id, :surface_id, :kind, :started_at, :product_id, :step_id, :litres, :wet_um, :thinner_pct, :grit,
+		:removed_um, :who, :note)`, e)
 	return err
 }
 
@@ -49,7 +51,7 @@ func (q Queries) AddEntry(ctx context.Context, e Entry) error {
 func (q Queries) EditEntry(ctx context.Context, e Entry) error {
 	return q.edit(ctx, "log_entries", e.ID, `UPDATE log_entries SET version = version + 1, surface_id = :surface_id, kind = :kind,
 		started_at = :started_at, product_id = :product_id, step_id = :step_id, litres = :litres, wet_um = :wet_um,
-		thinner_pct = :thinner_pct, grit = :grit, who = :who, note = :note, deleted_at = :deleted_at
+		thinner_pct = :thinner_pct, grit = :grit, removed_um = :removed_um, who = :who, note = :note, deleted_at = :deleted_at
 		WHERE id = :id AND version = :version`, e)
 }
 

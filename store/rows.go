@@ -5,6 +5,7 @@ import (
 
 	"allcoats/core/area"
 	"allcoats/core/product"
+	"allcoats/core/survey"
 )
 
 // Place is a row of places.
@@ -45,21 +46,22 @@ func (q Queries) EditPlace(ctx context.Context, p Place) error {
 
 // Boat is a row of boats.
 type Boat struct {
-	ID         string  `db:"id"`
-	Version    int     `db:"version"`
-	PlaceID    string  `db:"place_id"`
-	Name       string  `db:"name"`
-	Type       string  `db:"type"`
-	HeadingDeg float64 `db:"heading_deg"`
-	LaunchDate string  `db:"launch_date"`
-	Lights     bool    `db:"lights"`
-	HullForm   string  `db:"hull_form"`
-	LOAM       float64 `db:"loa_m"`
-	LWLM       float64 `db:"lwl_m"`
-	BeamM      float64 `db:"beam_m"`
-	DraughtM   float64 `db:"draught_m"`
-	FreeboardM float64 `db:"freeboard_m"`
-	HousesM2   float64 `db:"houses_m2"`
+	ID            string  `db:"id"`
+	Version       int     `db:"version"`
+	PlaceID       string  `db:"place_id"`
+	Name          string  `db:"name"`
+	Type          string  `db:"type"`
+	HeadingDeg    float64 `db:"heading_deg"`
+	LaunchDate    string  `db:"launch_date"`
+	Lights        bool    `db:"lights"`
+	HullForm      string  `db:"hull_form"`
+	LOAM          float64 `db:"loa_m"`
+	LWLM          float64 `db:"lwl_m"`
+	BeamM         float64 `db:"beam_m"`
+	DraughtM      float64 `db:"draught_m"`
+	FreeboardM    float64 `db:"freeboard_m"`
+	HousesM2      float64 `db:"houses_m2"`
+	DisplacementT float64 `db:"displacement_t"`
 }
 
 // Boats lists all boats by name.
@@ -76,8 +78,8 @@ func (q Queries) Boat(ctx context.Context, id string) (b Boat, err error) {
 // AddBoat inserts b.
 func (q Queries) AddBoat(ctx context.Context, b Boat) error {
 	_, err := q.exec(ctx, `INSERT INTO boats (id, place_id, name, type, heading_deg, launch_date, lights, hull_form, loa_m, lwl_m, beam_m,
-		draught_m, freeboard_m, houses_m2) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form, :loa_m,
-		:lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2)`, b)
+		draught_m, freeboard_m, houses_m2, displacement_t) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form,
+		:loa_m, :lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2, :displacement_t)`, b)
 	return err
 }
 
@@ -85,7 +87,8 @@ func (q Queries) AddBoat(ctx context.Context, b Boat) error {
 func (q Queries) EditBoat(ctx context.Context, b Boat) error {
 	return q.edit(ctx, "boats", b.ID, `UPDATE boats SET version = version + 1, place_id = :place_id, name = :name, type = :type,
 		heading_deg = :heading_deg, launch_date = :launch_date, lights = :lights, hull_form = :hull_form, loa_m = :loa_m, lwl_m = :lwl_m,
-		beam_m = :beam_m, draught_m = :draught_m, freeboard_m = :freeboard_m, houses_m2 = :houses_m2
+		beam_m = :beam_m, draught_m = :draught_m, freeboard_m = :freeboard_m, houses_m2 = :houses_m2,
+		displacement_t = :displacement_t
 		WHERE id = :id AND version = :version`, b)
 }
 
@@ -94,15 +97,16 @@ func (q Queries) RemoveBoat(ctx context.Context, id string) error { return q.rem
 
 // Surface is a row of surfaces.
 type Surface struct {
-	ID        string             `db:"id"`
-	Version   int                `db:"version"`
-	BoatID    string             `db:"boat_id"`
-	Position  int                `db:"position"`
-	Name      string             `db:"name"`
-	Part      string             `db:"part"`
-	Side      string             `db:"side"`
-	Substrate string             `db:"substrate"`
-	Measure   JSON[area.Measure] `db:"measure"`
+	ID          string                   `db:"id"`
+	Version     int                      `db:"version"`
+	BoatID      string                   `db:"boat_id"`
+	Position    int                      `db:"position"`
+	Name        string                   `db:"name"`
+	Part        string                   `db:"part"`
+	Side        string                   `db:"side"`
+	Description JSON[survey.Description] `db:"description"`
+	Findings    JSON[survey.Findings]    `db:"findings"`
+	Measured    JSON[area.Measured]      `db:"measured"`
 }
 
 // Surfaces lists a boat's surfaces in their order.
@@ -116,18 +120,29 @@ func (q Queries) Surface(ctx context.Context, id string) (s Surface, err error) 
 	return s, err
 }
 
-// AddSurface inserts s behind its boat's others.
+// AddSurface inserts s behind its boat's others, or, with a position, there.
 func (q Queries) AddSurface(ctx context.Context, s Surface) error {
-	_, err := q.exec(ctx, `INSERT INTO surfaces (id, boat_id, position, name, part, side, substrate, measure)
-		VALUES (:id, :boat_id, (SELECT coalesce(max(position), 0) + 1 FROM surfaces WHERE boat_id = :boat_id), :name, :part, :side,
-		:substrate, :measure)`, s)
+	if s.Position > 0 {
+		if _, err := q.exec(ctx, "UPDATE surfaces SET position = position + 1 WHERE boat_id = :boat_id AND position >= :position", s); err != nil {
+			return err
+		}
+	}
+	_, err := q.exec(ctx, `INSERT INTO surfaces (id, boat_id, position, name, part, side, description, findings, measured)
+		VALUES (:id, :boat_id, iif(:position > 0, :position, (SELECT coalesce(max(position), 0) + 1 FROM surfaces WHERE boat_id = :boat_id)),
+		:name, :part, :side, :description, :findings, :measured)`, s)
 	return err
 }
 
 // EditSurface updates s if its version is current.
 func (q Queries) EditSurface(ctx context.Context, s Surface) error {
 	return q.edit(ctx, "surfaces", s.ID, `UPDATE surfaces SET version = version + 1, name = :name, part = :part, side = :side,
-		substrate = :substrate, measure = :measure WHERE id = :id AND version = :version`, s)
+		description = :description, findings = :findings, measured = :measured WHERE id = :id AND version = :version`, s)
+}
+
+// PlaceSurface sets a surface's position among its boat's.
+func (q Queries) PlaceSurface(ctx context.Context, id string, position int) error {
+	_, err := q.exec(ctx, "UPDATE surfaces SET position = :position WHERE id = :id", map[string]any{"id": id, "position": position})
+	return err
 }
 
 // RemoveSurface deletes a surface with its steps and log.

@@ -6,6 +6,7 @@ import (
 	"allcoats/core/area"
 	"allcoats/core/fault"
 	"allcoats/core/product"
+	"allcoats/core/survey"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -100,9 +101,29 @@ func TestLaidFilm(t *testing.T) {
 }
 
 func TestSection(t *testing.T) {
-	got := Section(20, []Laid{{Sheet: primer, StepUm: 90}}, []Step{step(), {Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
+	got, _ := Section(20, survey.Findings{}, []Done{{Coat: &Laid{Sheet: primer, StepUm: 90}}}, []Step{step(), {Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
 	require.Len(t, got, 3)
 	assert.True(t, got[0].Laid)
 	assert.Equal(t, []float64{90, 100, 50}, []float64{got[0].Um, got[1].Um, got[2].Um})
 	assert.False(t, got[1].Laid)
+}
+
+// Sanding takes the film from above, down to the old layer that must stay.
+func TestSandThroughMargin(t *testing.T) {
+	old := survey.Findings{Stop: 1, Layers: []survey.Layer{{Kind: survey.OldGelcoat, Colour: "white", Um: 500}, {Kind: survey.OldTwoPart, Um: 80}}}
+	coat := Done{Coat: &Laid{Sheet: primer, StepUm: 90}}
+	layers, m := Section(20, old, []Done{coat, {RemovedUm: 100}}, nil, nil)
+	require.Len(t, layers, 2, "the coat is gone, and 10 µm of the old paint")
+	assert.Equal(t, 70.0, layers[1].Um)
+	assert.Equal(t, 70.0, m.AboveUm)
+	assert.Contains(t, m.Text(), "70 µm lie above the old gelcoat white")
+	_, m = Section(20, old, []Done{coat, {RemovedUm: 200}}, nil, nil)
+	assert.Equal(t, 30.0, m.ThroughUm)
+	assert.Contains(t, m.Text(), "30 µm through into the old gelcoat white")
+	old.Layers[1].Um = 0
+	_, m = Section(20, old, nil, nil, nil)
+	assert.False(t, m.Known)
+	assert.Contains(t, m.Text(), "not known")
+	_, m = Section(20, survey.Findings{}, []Done{coat}, nil, nil)
+	assert.Contains(t, m.Text(), "90 µm lie above the substrate")
 }

@@ -2,9 +2,11 @@ package buildup
 
 import (
 	"fmt"
+	"strings"
 
 	"allcoats/core/film"
 	"allcoats/core/product"
+	"allcoats/core/survey"
 	"allcoats/core/working"
 )
 
@@ -72,7 +74,8 @@ func (l Laid) FilmUm(areaM2 float64) (um float64, how string) {
 }
 
 // Layer is a layer of the cut section, from the substrate outward. Known says
-// how the film of a laid coat is known; it is empty for a planned one.
+// how the film of a laid coat is known; it is empty for a planned one. Old
+// layers were there before, Keep marks those that sanding must not reach into.
 type Layer struct {
 	Product string       `json:"product"`
 	Kind    product.Kind `json:"kind"`
@@ -80,20 +83,85 @@ type Layer struct {
 	Um      float64      `json:"um"`
 	Laid    bool         `json:"laid"`
 	Known   string       `json:"known"`
+	Old     bool         `json:"old"`
+	Keep    bool         `json:"keep"`
 }
 
-// Section lists the layers of a surface of areaM2: the coats laid, in their
-// order, then what is left of steps. done[i] coats of steps[i] have gone on.
-func Section(areaM2 float64, laid []Laid, steps []Step, done []int) []Layer {
+// Done is a coat that went on or, without one, film that was sanded off.
+type Done struct {
+	Coat      *Laid
+	RemovedUm float64
+}
+
+// Margin is the film, µm, that lies above the old layer that must stay, or,
+// without one, above the substrate. Through is what sandings took beyond it.
+// Known is false if the thickness of a layer in it is not known.
+type Margin struct {
+	AboveUm   float64 `json:"aboveUm"`
+	ThroughUm float64 `json:"throughUm"`
+	Known     bool    `json:"known"`
+	Keeps     string  `json:"keeps"`
+}
+
+// Section lists the layers of a surface of areaM2: the old ones, the coats laid
+// less what was sanded off, in their order, then what is left of steps. counts[i]
+// coats of steps[i] have gone on.
+func Section(areaM2 float64, old survey.Findings, done []Done, steps []Step, counts []int) ([]Layer, Margin) {
 	out := []Layer{}
-	for _, l := range laid {
-		um, how := l.FilmUm(areaM2)
-		out = append(out, Layer{l.Sheet.Name, l.Sheet.Kind, l.Sheet.Colour, um, true, how})
-	}
-	for i, s := range steps {
-		for range s.Coats - done[i] {
-			out = append(out, Layer{s.Sheet.Name, s.Sheet.Kind, s.Sheet.Colour, s.DFTUm, false, ""})
+	m := Margin{Known: true, Keeps: "the substrate"}
+	for i, l := range old.Layers {
+		known := ""
+		if l.Um == 0 {
+			known = "thickness not known"
+			m.Known = m.Known && i < old.Stop
+		}
+		out = append(out, Layer{Product: "old " + string(l.Kind), Kind: product.Kind(l.Kind), Colour: l.Colour, Um: l.Um, Laid: true, Known: known, Old: true, Keep: i < old.Stop})
+		if i < old.Stop {
+			m.Keeps = strings.TrimSpace("the old " + string(l.Kind) + " " + l.Colour)
 		}
 	}
-	return out
+	for _, d := range done {
+		if d.Coat != nil {
+			um, how := d.Coat.FilmUm(areaM2)
+			out = append(out, Layer{Product: d.Coat.Sheet.Name, Kind: d.Coat.Sheet.Kind, Colour: d.Coat.Sheet.Colour, Um: um, Laid: true, Known: how})
+			continue
+		}
+		left := d.RemovedUm
+		for left > 0 && len(out) > 0 && !out[len(out)-1].Keep {
+			top := &out[len(out)-1]
+			if top.Um > left {
+				top.Um -= left
+				top.Known += ", sanded"
+				left = 0
+				break
+			}
+			left -= top.Um
+			out = out[:len(out)-1]
+		}
+		m.ThroughUm += left
+	}
+	for _, l := range out {
+		if !l.Keep {
+			m.AboveUm += l.Um
+		}
+	}
+	for i, s := range steps {
+		for range s.Coats - counts[i] {
+			out = append(out, Layer{Product: s.Sheet.Name, Kind: s.Sheet.Kind, Colour: s.Sheet.Colour, Um: s.DFTUm})
+		}
+	}
+	return out, m
+}
+
+// Text says the margin in a sentence; empty if there is nothing above.
+func (m Margin) Text() string {
+	switch {
+	case m.ThroughUm > 0:
+		return fmt.Sprintf("Sanding went %.3g µm through into %s.", m.ThroughUm, m.Keeps)
+	case !m.Known:
+		return "How much may be sanded is not known: an old layer's thickness is missing in Survey."
+	case m.AboveUm == 0:
+		return ""
+	}
+	return fmt.Sprintf("%.3g µm lie above %s: sanding may take no more than that.", m.AboveUm, m.Keeps)
 }

@@ -40,6 +40,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/defects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pin a defect on a boat */
+        post: operations["add-defect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/log": {
         parameters: {
             query?: never;
@@ -51,6 +68,23 @@ export interface paths {
         get: operations["list-log"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/models": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure and store a 3-D file (stl, obj) or a table of offsets (csv) */
+        post: operations["add-model"];
         delete?: never;
         options?: never;
         head?: never;
@@ -74,6 +108,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/surfaces/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a boat's surfaces in order */
+        put: operations["order-surfaces"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/surfaces/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a surface would measure; nothing is stored */
+        post: operations["preview-surface"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/survey": {
         parameters: {
             query?: never;
@@ -85,6 +153,23 @@ export interface paths {
         get: operations["get-survey"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add the surfaces of a hull type that the boat does not have yet */
+        post: operations["add-template"];
         delete?: never;
         options?: never;
         head?: never;
@@ -142,6 +227,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/area-girth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A hull's area by girths taped at stations, along the hull at half girth or along the centreline. */
+        post: operations["calc-area-girth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/area-hull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The wetted surface of a hull of known form, to test a way of measuring on. */
+        post: operations["calc-area-hull"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/area-mesh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The areas of a 3-D file (STL, OBJ) or a table of offsets (CSV), split at the waterline, the boot-top and the centreline. */
+        post: operations["calc-area-mesh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/area-outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The area and edges of a traced outline with holes, after a margin and rounded corners. */
+        post: operations["calc-area-outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/area-principal": {
         parameters: {
             query?: never;
@@ -153,6 +306,23 @@ export interface paths {
         put?: never;
         /** Bottom, topsides and deck from principal dimensions. */
         post: operations["calc-area-principal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/area-shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The area of a list of shapes, added and taken away. */
+        post: operations["calc-area-shapes"];
         delete?: never;
         options?: never;
         head?: never;
@@ -244,6 +414,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/wetted-surface": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The wetted surface by Mumford's and Holtrop's formulas. */
+        post: operations["calc-wetted-surface"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clock": {
         parameters: {
             query?: never;
@@ -255,6 +442,58 @@ export interface paths {
         /** Set the program's clock: real, fixed at an instant, or running on from one */
         put: operations["set-clock"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/defects/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a defect */
+        put: operations["edit-defect"];
+        post?: never;
+        /** Delete a defect with its photos */
+        delete: operations["remove-defect"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/defects/{id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a photo, JPEG, PNG or WebP, to a defect */
+        post: operations["add-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The closed shapes of an SVG or DXF drawing, in m; nothing is stored */
+        post: operations["read-drawing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -325,6 +564,42 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/models/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change how a model lies on the boat, and measure it anew */
+        put: operations["edit-model"];
+        post?: never;
+        /** Delete a model that no surface is measured by */
+        delete: operations["remove-model"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo's picture, JPEG */
+        get: operations["get-photo"];
+        put?: never;
+        post?: never;
+        /** Delete a photo */
+        delete: operations["remove-photo"];
         options?: never;
         head?: never;
         patch?: never;
@@ -418,6 +693,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Old layers by the rings of colour that sanding shows; nothing is stored */
+        post: operations["read-rings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/surfaces/{id}": {
         parameters: {
             query?: never;
@@ -471,10 +763,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/surfaces/{id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy a surface with its planned coats, to the other side if it has one */
+        post: operations["duplicate-surface"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a share of a surface into a new one */
+        post: operations["split-surface"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Added: {
+            /** Format: int64 */
+            added: number;
+        };
         AirHour: {
             /** Format: date-time */
             at: string;
@@ -529,6 +859,47 @@ export interface components {
             vapourPressureHPa: number;
             working: components["schemas"]["Working"];
         };
+        AreaAssessment: {
+            /** Format: double */
+            areaM2: number;
+            disagreeing: components["schemas"]["AreaDisagreement"][];
+            figures: components["schemas"]["AreaFigure"][];
+            /** Format: double */
+            uncertaintyPct: number;
+            working: components["schemas"]["Working"];
+        };
+        AreaCheck: {
+            /** Format: double */
+            areaM2: number;
+            name: string;
+            working: components["schemas"]["Working"];
+        };
+        AreaConsumption: {
+            /** Format: double */
+            dftUm: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            lossPct: number;
+            /** Format: int64 */
+            readings?: number;
+            /** Format: double */
+            sdUm?: number;
+            /** Format: double */
+            volumeSolidsPct: number;
+            what?: string;
+        };
+        AreaCrossCheck: {
+            checks: components["schemas"]["AreaCheck"][];
+            /** Format: double */
+            chosenM2: number;
+            /** Format: double */
+            highM2: number;
+            /** Format: double */
+            lowM2: number;
+            plausible: boolean;
+            text: string;
+        };
         AreaDimensions: {
             /** Format: double */
             beamM: number;
@@ -544,6 +915,13 @@ export interface components {
             /** Format: double */
             lwlM: number;
         };
+        AreaDisagreement: {
+            /** Format: int64 */
+            a: number;
+            /** Format: int64 */
+            b: number;
+            text: string;
+        };
         AreaFigure: {
             /** Format: double */
             areaM2: number;
@@ -551,19 +929,120 @@ export interface components {
             uncertaintyPct: number;
             working: components["schemas"]["Working"];
         };
+        AreaGirthResult: {
+            /** Format: double */
+            areaM2: number;
+            overPath: boolean;
+            /** Format: double */
+            simpsonM2: number;
+            /** Format: double */
+            trapezoidM2: number;
+            /** Format: double */
+            uncertaintyPct: number;
+            working: components["schemas"]["Working"];
+        };
+        AreaGirths: {
+            /** Format: int64 */
+            sides: number;
+            stations: components["schemas"]["AreaStation"][];
+        };
+        AreaHullRequest: {
+            /** Format: double */
+            beamM: number;
+            /** Format: double */
+            cutM?: number;
+            /** Format: double */
+            draughtM: number;
+            /** @enum {string} */
+            form: "parabolic" | "ellipsoid";
+            /** Format: double */
+            lengthM: number;
+        };
+        AreaHullResult: {
+            /** Format: double */
+            lateralM2: number;
+            /** Format: double */
+            volumeM3: number;
+            /** Format: double */
+            waterplaneM2: number;
+            /** Format: double */
+            wettedM2: number;
+            working: components["schemas"]["Working"];
+        };
         AreaMeasure: {
             /** Format: double */
             areaM2?: number;
-            /** Format: int64 */
-            count?: number;
-            /** Format: double */
-            lengthM?: number;
+            consumption?: components["schemas"]["AreaConsumption"];
+            girths?: components["schemas"]["AreaGirths"];
             /** @enum {string} */
-            method: "principal" | "strip" | "stated";
+            method: "principal" | "girths" | "shapes" | "outline" | "model" | "consumption" | "stated";
+            model?: components["schemas"]["AreaModel"];
+            note?: string;
+            outline?: components["schemas"]["AreaOutline"];
+            shapes?: components["schemas"]["AreaShape"][];
             /** Format: double */
             uncertaintyPct?: number;
+        };
+        AreaMeasured: {
+            /** Format: int64 */
+            chosen: number;
+            combine?: boolean;
+            measures: components["schemas"]["AreaMeasure"][];
             /** Format: double */
-            widthM?: number;
+            sharePct?: number;
+        };
+        AreaModel: {
+            groups?: string[];
+            modelId: string;
+            /** @enum {string} */
+            zone?: "bottom" | "boot-top" | "topsides" | "deck";
+        };
+        AreaOutline: {
+            /** Format: int64 */
+            count: number;
+            holes?: components["schemas"]["PolygonPoint"][][];
+            /** Format: double */
+            marginM: number;
+            outer: components["schemas"]["PolygonPoint"][];
+            /** Format: double */
+            radiusM: number;
+        };
+        AreaOutlineRequest: {
+            /** Format: int64 */
+            count: number;
+            holes?: components["schemas"]["PolygonPoint"][][];
+            /** @enum {string} */
+            join?: "round" | "mitre";
+            /** Format: double */
+            marginM: number;
+            outer: components["schemas"]["PolygonPoint"][];
+            /** Format: double */
+            radiusM: number;
+        };
+        AreaOutlineResult: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: double */
+            centroidXM: number;
+            /** Format: double */
+            centroidYM: number;
+            /** Format: double */
+            edgeLengthM: number;
+            /** Format: int64 */
+            holes: number;
+            /** Format: double */
+            outerLengthM: number;
+            parts: components["schemas"]["Polygon"][];
+            /** Format: double */
+            uncertaintyPct: number;
+            working: components["schemas"]["Working"];
+        };
+        AreaPartInfo: {
+            byRule: boolean;
+            name: string;
+            part: string;
+            /** Format: double */
+            tiltDeg: number;
         };
         AreaPrincipal: {
             bottom: components["schemas"]["AreaFigure"];
@@ -571,8 +1050,45 @@ export interface components {
             topsidesBothSides: components["schemas"]["AreaFigure"];
             topsidesOneSide: components["schemas"]["AreaFigure"];
         };
+        AreaShape: {
+            /** Format: double */
+            aM: number;
+            /** Format: double */
+            bM?: number;
+            /** Format: double */
+            cM?: number;
+            /** Format: int64 */
+            count: number;
+            kind: string;
+            minus?: boolean;
+            name?: string;
+        };
+        AreaShapeField: {
+            /** @enum {string} */
+            key: "aM" | "bM" | "cM";
+            label: string;
+            mayBeZero: boolean;
+        };
+        AreaShapeKind: {
+            fields: components["schemas"]["AreaShapeField"][];
+            kind: string;
+            name: string;
+        };
+        AreaShapesRequest: {
+            shapes: components["schemas"]["AreaShape"][];
+        };
+        AreaStation: {
+            /** Format: double */
+            atM: number;
+            /** Format: double */
+            girthM: number;
+            /** Format: double */
+            pathM?: number;
+        };
         Boat: {
             dimensions: components["schemas"]["AreaDimensions"];
+            /** Format: double */
+            displacementT: number;
             /** Format: double */
             headingDeg: number;
             id: string;
@@ -588,6 +1104,8 @@ export interface components {
         BoatEdit: {
             dimensions: components["schemas"]["AreaDimensions"];
             /** Format: double */
+            displacementT: number;
+            /** Format: double */
             headingDeg: number;
             launchDate: string;
             lights: boolean;
@@ -599,6 +1117,8 @@ export interface components {
         BuildUp: {
             done: number[];
             layers: components["schemas"]["BuildupLayer"][];
+            margin: components["schemas"]["BuildupMargin"];
+            marginText: string;
             result: components["schemas"]["BuildupResult"];
             steps: components["schemas"]["Step"][];
             surface: components["schemas"]["Surface"];
@@ -609,9 +1129,11 @@ export interface components {
         };
         BuildupLayer: {
             colour: string;
+            keep: boolean;
             kind: string;
             known: string;
             laid: boolean;
+            old: boolean;
             product: string;
             /** Format: double */
             um: number;
@@ -637,6 +1159,14 @@ export interface components {
             wftUm: number;
             working: components["schemas"]["Working"];
         };
+        BuildupMargin: {
+            /** Format: double */
+            aboveUm: number;
+            keeps: string;
+            known: boolean;
+            /** Format: double */
+            throughUm: number;
+        };
         BuildupResult: {
             /** Format: int64 */
             coats: number;
@@ -651,21 +1181,6 @@ export interface components {
             litres: number;
             priced: boolean;
             working: components["schemas"]["Working"];
-        };
-        CalcConvertRequest: {
-            from: string;
-            to: string;
-            /** Format: double */
-            value: number;
-        };
-        CalcConvertResult: {
-            /** Format: double */
-            value: number;
-        };
-        CalcInfo: {
-            example: unknown;
-            name: string;
-            summary: string;
         };
         Clock: {
             abraded: boolean;
@@ -732,6 +1247,16 @@ export interface components {
             /** Format: date-time */
             setAt: string;
         };
+        ConvertRequest: {
+            from: string;
+            to: string;
+            /** Format: double */
+            value: number;
+        };
+        ConvertResult: {
+            /** Format: double */
+            value: number;
+        };
         CurePoint: {
             /** Format: double */
             hours: number;
@@ -744,6 +1269,67 @@ export interface components {
             /** Format: date-time */
             to: string;
         };
+        Defect: {
+            action: string;
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            depthMM: number;
+            /** Format: double */
+            fillerL?: number;
+            /** Format: date-time */
+            foundAt: string;
+            /** Format: double */
+            hours?: number;
+            id: string;
+            kind: string;
+            /** Format: double */
+            lengthMM: number;
+            note: string;
+            /** Format: int64 */
+            number: number;
+            photos: components["schemas"]["Photo"][];
+            place: components["schemas"]["SurveyPlace"];
+            repair: components["schemas"]["SurveyRepair"];
+            state: string;
+            surfaceId: string;
+            /** Format: int64 */
+            version: number;
+            /** Format: double */
+            widthMM: number;
+        };
+        DefectEdit: {
+            action: string;
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            depthMM: number;
+            /** Format: double */
+            fillerL?: number;
+            /** Format: double */
+            hours?: number;
+            kind: string;
+            /** Format: double */
+            lengthMM: number;
+            note: string;
+            place: components["schemas"]["SurveyPlace"];
+            state: string;
+            surfaceId: string;
+            /** Format: double */
+            widthMM: number;
+        };
+        Drawing: {
+            rings: components["schemas"]["DrawnRing"][];
+        };
+        DrawnRing: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: double */
+            heightM: number;
+            ring: components["schemas"]["PolygonPoint"][];
+            /** Format: double */
+            widthM: number;
+        };
         EditBoatEditBody: {
             value: components["schemas"]["BoatEdit"];
             /**
@@ -752,8 +1338,24 @@ export interface components {
              */
             version: number;
         };
+        EditDefectEditBody: {
+            value: components["schemas"]["DefectEdit"];
+            /**
+             * Format: int64
+             * @description the version that the change was made on; another one now answers 409 with both
+             */
+            version: number;
+        };
         EditEntryEditBody: {
             value: components["schemas"]["EntryEdit"];
+            /**
+             * Format: int64
+             * @description the version that the change was made on; another one now answers 409 with both
+             */
+            version: number;
+        };
+        EditModelEditBody: {
+            value: components["schemas"]["ModelEdit"];
             /**
              * Format: int64
              * @description the version that the change was made on; another one now answers 409 with both
@@ -789,6 +1391,7 @@ export interface components {
             filmKnown: string;
             /** Format: double */
             filmUm: number;
+            flag: string;
             /** Format: int64 */
             grit: number;
             id: string;
@@ -799,6 +1402,8 @@ export interface components {
             note: string;
             product: string;
             productId?: string;
+            /** Format: double */
+            removedUm: number;
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -821,6 +1426,8 @@ export interface components {
             litres: number;
             note: string;
             productId?: string;
+            /** Format: double */
+            removedUm: number;
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -1009,6 +1616,98 @@ export interface components {
             /** Format: date-time */
             to: string;
         };
+        Info: {
+            example: unknown;
+            name: string;
+            summary: string;
+        };
+        MeshAreas: {
+            groups: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            totalM2: number;
+            zones: {
+                [key: string]: components["schemas"]["MeshHalf"];
+            };
+        };
+        MeshHalf: {
+            /** Format: double */
+            portM2: number;
+            /** Format: double */
+            starboardM2: number;
+        };
+        MeshReport: {
+            /** Format: int64 */
+            boundaryEdges: number;
+            /** Format: int64 */
+            clashingEdges: number;
+            /**
+             * Format: int64
+             * @description facets without area, and facets there twice
+             */
+            dropped: number;
+            /** Format: int64 */
+            facets: number;
+            /** Format: int64 */
+            flippedFacets: number;
+            /** Format: int64 */
+            nonManifoldEdges: number;
+            /** Format: double */
+            sizeXM: number;
+            /** Format: double */
+            sizeYM: number;
+            /** Format: double */
+            sizeZM: number;
+            /** Format: int64 */
+            vertices: number;
+        };
+        MeshRequest: {
+            /** Format: double */
+            bootTopM?: number;
+            cutsM?: number[];
+            data: string;
+            /** @enum {string} */
+            format: "stl" | "obj" | "offsets";
+            /** @enum {string} */
+            forward: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            group?: string;
+            /** @enum {string} */
+            unit: "m" | "cm" | "mm" | "in" | "ft";
+            /** @enum {string} */
+            up: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            /** Format: double */
+            waterlineM: number;
+        };
+        MeshResult: {
+            belowCutsM2: number[];
+            groups: {
+                [key: string]: number;
+            };
+            report: components["schemas"]["MeshReport"];
+            /** Format: double */
+            totalM2: number;
+            /** Format: double */
+            volumeM3?: number;
+            working: components["schemas"]["Working"];
+            zones: {
+                [key: string]: components["schemas"]["MeshHalf"];
+            };
+        };
+        MeshStation: {
+            /** Format: double */
+            girthBelowM: number;
+            /** Format: double */
+            halfM: number;
+            /** Format: double */
+            keelM: number;
+            /** Format: double */
+            sheerM: number;
+            /** Format: double */
+            waterHalfM: number;
+            /** Format: double */
+            xM: number;
+        };
         Meta: {
             clock: components["schemas"]["ClockSetting"];
             hullForms: string[];
@@ -1016,12 +1715,55 @@ export interface components {
             methods: components["schemas"]["FilmMethod"][];
             /** Format: date-time */
             now: string;
+            survey: components["schemas"]["SurveyWords"];
             timeZones: string[];
             units: components["schemas"]["UnitsDisplay"][];
             version: string;
         };
+        Model: {
+            areas: components["schemas"]["MeshAreas"];
+            /** Format: double */
+            bootTopM?: number;
+            draws: boolean;
+            findings: string[];
+            format: string;
+            /** @enum {string} */
+            forward: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            id: string;
+            name: string;
+            report: components["schemas"]["MeshReport"];
+            stations: components["schemas"]["MeshStation"][];
+            /** @enum {string} */
+            unit: "m" | "cm" | "mm" | "in" | "ft";
+            /** @enum {string} */
+            up: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            /** Format: int64 */
+            version: number;
+            /** Format: double */
+            waterlineM: number;
+        };
+        ModelEdit: {
+            /** Format: double */
+            bootTopM?: number;
+            draws: boolean;
+            /** @enum {string} */
+            forward: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            name: string;
+            /** @enum {string} */
+            unit: "m" | "cm" | "mm" | "in" | "ft";
+            /** @enum {string} */
+            up: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            /** Format: double */
+            waterlineM: number;
+        };
+        NamedSubstrate: {
+            key: string;
+            name: string;
+        };
         NewBoat: {
             dimensions: components["schemas"]["AreaDimensions"];
+            /** Format: double */
+            displacementT: number;
             /** Format: double */
             headingDeg: number;
             launchDate: string;
@@ -1029,10 +1771,14 @@ export interface components {
             name: string;
             newPlace?: components["schemas"]["PlaceEdit"];
             placeId: string;
+            substrate?: string;
+            template?: string;
             type: string;
-            withSurfaces: boolean;
         };
         None: Record<string, never>;
+        Order: {
+            ids: string[];
+        };
         OutlinePoint: {
             /** Format: double */
             x: number;
@@ -1040,16 +1786,27 @@ export interface components {
             y: number;
         };
         OutlineShape: {
-            part: string;
+            label: components["schemas"]["OutlinePoint"];
             points: components["schemas"]["OutlinePoint"][];
-            side: string;
+            surfaceId: string;
         };
         OutlineView: {
             lines: components["schemas"]["OutlinePoint"][][];
             max: components["schemas"]["OutlinePoint"];
             min: components["schemas"]["OutlinePoint"];
+            mirror: boolean;
             name: string;
             shapes: components["schemas"]["OutlineShape"][];
+            up: boolean;
+        };
+        Photo: {
+            /** Format: int64 */
+            height: number;
+            id: string;
+            /** Format: date-time */
+            takenAt: string;
+            /** Format: int64 */
+            width: number;
         };
         Place: {
             id: string;
@@ -1084,6 +1841,16 @@ export interface components {
              * @description of the surface
              */
             version: number;
+        };
+        Polygon: {
+            holes?: components["schemas"]["PolygonPoint"][][];
+            outer: components["schemas"]["PolygonPoint"][];
+        };
+        PolygonPoint: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         Product: {
             id: string;
@@ -1195,6 +1962,10 @@ export interface components {
             /** Format: date-time */
             to: string;
         };
+        RingsEdit: {
+            /** @description colours from the outermost ring in, between commas */
+            rings: string;
+        };
         SaySpan: {
             /** Format: date-time */
             at?: string;
@@ -1204,6 +1975,13 @@ export interface components {
             unit?: string;
             /** Format: double */
             value?: number;
+        };
+        Split: {
+            name: string;
+            /** Format: double */
+            pct: number;
+            /** Format: int64 */
+            version: number;
         };
         Step: {
             /** Format: int64 */
@@ -1219,33 +1997,149 @@ export interface components {
             thinnerPct: number;
         };
         Surface: {
-            area: components["schemas"]["AreaFigure"];
-            boatId: string;
-            id: string;
-            measure: components["schemas"]["AreaMeasure"];
-            name: string;
             /** @enum {string} */
-            part: "bottom" | "topsides" | "deck" | "other";
+            access: "flat" | "side" | "overhead" | "fiddly";
+            area: components["schemas"]["AreaAssessment"];
+            boatId: string;
+            cautions: string[];
+            colour: string;
+            /** @enum {string} */
+            facing: "" | "port" | "starboard" | "bow" | "stern";
+            findings: components["schemas"]["SurveyFindings"];
+            group: string;
+            id: string;
+            measured: components["schemas"]["AreaMeasured"];
+            measuring: string;
+            name: string;
+            /** Format: int64 */
+            openDefects: number;
+            part: string;
+            /** @enum {string} */
+            shelter: "open" | "tent" | "shed";
             /** @enum {string} */
             side: "port" | "starboard" | "both";
-            substrate: string;
+            /** @enum {string} */
+            substrate: "gelcoat" | "grp" | "carbon" | "solid-wood" | "strip-plank" | "plywood" | "veneer" | "steel" | "stainless" | "aluminium" | "cast-iron" | "lead" | "other";
+            substrateName: string;
+            substrateNote: string;
+            /** Format: double */
+            thicknessMM: number;
+            /** Format: double */
+            tiltDeg?: number;
+            /** @enum {string} */
+            tone: "white" | "pale" | "grey" | "dark" | "black";
             /** Format: int64 */
             version: number;
         };
         SurfaceEdit: {
-            measure: components["schemas"]["AreaMeasure"];
-            name: string;
             /** @enum {string} */
-            part: "bottom" | "topsides" | "deck" | "other";
+            access: "flat" | "side" | "overhead" | "fiddly";
+            colour: string;
+            /** @enum {string} */
+            facing: "" | "port" | "starboard" | "bow" | "stern";
+            findings: components["schemas"]["SurveyFindings"];
+            group: string;
+            measured: components["schemas"]["AreaMeasured"];
+            name: string;
+            part: string;
+            /** @enum {string} */
+            shelter: "open" | "tent" | "shed";
             /** @enum {string} */
             side: "port" | "starboard" | "both";
-            substrate: string;
+            /** @enum {string} */
+            substrate: "gelcoat" | "grp" | "carbon" | "solid-wood" | "strip-plank" | "plywood" | "veneer" | "steel" | "stainless" | "aluminium" | "cast-iron" | "lead" | "other";
+            substrateNote: string;
+            /** Format: double */
+            thicknessMM: number;
+            /** Format: double */
+            tiltDeg?: number;
+            /** @enum {string} */
+            tone: "white" | "pale" | "grey" | "dark" | "black";
         };
         Survey: {
             boat: components["schemas"]["Boat"];
+            crossCheck?: components["schemas"]["AreaCrossCheck"];
+            defects: components["schemas"]["Defect"][];
+            drawnFrom: string;
+            models: components["schemas"]["Model"][];
             place: components["schemas"]["Place"];
             surfaces: components["schemas"]["Surface"][];
             views: components["schemas"]["OutlineView"][];
+        };
+        SurveyDefectKind: {
+            /** @description what is usually done */
+            action: string;
+            kind: string;
+            name: string;
+        };
+        SurveyFindings: {
+            layers: components["schemas"]["SurveyLayer"][];
+            moisture: components["schemas"]["SurveyMoisture"][];
+            /** Format: int64 */
+            stop: number;
+            /** Format: double */
+            veneerMM: number;
+        };
+        SurveyLayer: {
+            colour: string;
+            /** @enum {string} */
+            kind: "unknown" | "gelcoat" | "filler" | "epoxy" | "primer" | "one-part paint" | "two-part paint" | "varnish" | "stain" | "antifouling";
+            note: string;
+            /** @enum {string} */
+            soundness: "sound" | "doubtful" | "loose";
+            /** Format: double */
+            um: number;
+        };
+        SurveyMoisture: {
+            /** Format: double */
+            pct: number;
+            where: string;
+        };
+        SurveyPlace: {
+            view: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        SurveyRepair: {
+            /** Format: double */
+            fillerL: number;
+            /** Format: double */
+            hours: number;
+            open: boolean;
+            working: components["schemas"]["Working"];
+        };
+        SurveyTemplate: {
+            key: string;
+            name: string;
+            surfaces: components["schemas"]["SurveyTemplateSurface"][];
+        };
+        SurveyTemplateSurface: {
+            name: string;
+            part: string;
+            side: string;
+        };
+        SurveyWords: {
+            defectKinds: components["schemas"]["SurveyDefectKind"][];
+            defectStates: string[];
+            facings: string[];
+            layerKinds: string[];
+            methods: {
+                [key: string]: string;
+            };
+            parts: components["schemas"]["AreaPartInfo"][];
+            shapes: components["schemas"]["AreaShapeKind"][];
+            shelters: string[];
+            soundnesses: string[];
+            substrates: components["schemas"]["NamedSubstrate"][];
+            templates: components["schemas"]["SurveyTemplate"][];
+            tones: string[];
+            zones: string[];
+        };
+        TemplateEdit: {
+            substrate: string;
+            template: string;
         };
         TinsBought: {
             /** Format: int64 */
@@ -1376,6 +2270,26 @@ export interface components {
             tempC: number;
             /** Format: double */
             windMS?: number;
+        };
+        WettedRequest: {
+            /** Format: double */
+            beamM: number;
+            /** Format: double */
+            displacementT?: number;
+            /** Format: double */
+            draughtM: number;
+            /** Format: double */
+            freeboardM: number;
+            /** Format: double */
+            housesM2: number;
+            hullForm: string;
+            /** Format: double */
+            loaM: number;
+            /** Format: double */
+            lwlM: number;
+        };
+        WettedResult: {
+            checks: components["schemas"]["AreaCheck"][];
         };
         Working: {
             inputs: components["schemas"]["WorkingQuantity"][];
@@ -1533,6 +2447,41 @@ export interface operations {
             };
         };
     };
+    "add-defect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DefectEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Defect"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-log": {
         parameters: {
             query?: never;
@@ -1551,6 +2500,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Entry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-model": {
+        parameters: {
+            query: {
+                format: "stl" | "obj" | "offsets";
+                name: string;
+                unit: "m" | "cm" | "mm" | "in" | "ft";
+                up?: string;
+                forward?: string;
+                waterlineM?: number;
+                bootTopM?: number;
+                draws?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Model"];
                 };
             };
             /** @description Error */
@@ -1599,6 +2592,76 @@ export interface operations {
             };
         };
     };
+    "order-surfaces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Order"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-surface": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurfaceEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaAssessment"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-survey": {
         parameters: {
             query?: never;
@@ -1617,6 +2680,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Survey"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
                 };
             };
             /** @description Error */
@@ -1711,7 +2809,139 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CalcInfo"][];
+                    "application/json": components["schemas"]["Info"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-area-girth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AreaGirths"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaGirthResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-area-hull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AreaHullRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaHullResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-area-mesh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeshRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeshResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-area-outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AreaOutlineRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AreaOutlineResult"];
                 };
             };
             /** @description Error */
@@ -1758,7 +2988,7 @@ export interface operations {
             };
         };
     };
-    "calc-convert": {
+    "calc-area-shapes": {
         parameters: {
             query?: never;
             header?: never;
@@ -1767,7 +2997,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CalcConvertRequest"];
+                "application/json": components["schemas"]["AreaShapesRequest"];
             };
         };
         responses: {
@@ -1777,7 +3007,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CalcConvertResult"];
+                    "application/json": components["schemas"]["AreaFigure"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-convert": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConvertRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConvertResult"];
                 };
             };
             /** @description Error */
@@ -1923,6 +3186,39 @@ export interface operations {
             };
         };
     };
+    "calc-wetted-surface": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WettedRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WettedResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "set-clock": {
         parameters: {
             query?: never;
@@ -1943,6 +3239,144 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Meta"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "edit-defect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditDefectEditBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Defect"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-defect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Defect"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-drawing": {
+        parameters: {
+            query: {
+                format: "svg" | "dxf";
+                /** @description the size of a drawing unit where the file does not say */
+                unitM?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawing"];
                 };
             };
             /** @description Error */
@@ -2102,6 +3536,135 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Meta"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "edit-model": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditModelEditBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Model"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-model": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
                 };
             };
             /** @description Error */
@@ -2375,6 +3938,39 @@ export interface operations {
             };
         };
     };
+    "read-rings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RingsEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveyLayer"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "edit-surface": {
         parameters: {
             query?: never;
@@ -2529,6 +4125,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "duplicate-surface": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Surface"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "split-surface": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Split"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Surface"];
                 };
             };
             /** @description Error */

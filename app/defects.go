@@ -1,0 +1,217 @@
+package app
+
+import (
+	"bytes"
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"image"
+	_ "image/png" // photos may be PNG
+	"slices"
+	"time"
+
+	"allcoats/core/fault"
+	"allcoats/core/survey"
+	"allcoats/store"
+
+	"github.com/disintegration/imaging"
+	_ "golang.org/x/image/webp" // or WebP
+)
+
+func sortBy[T any, K cmp.Ordered](list []T, key func(T) K) {
+	slices.SortStableFunc(list, func(a, b T) int { return cmp.Compare(key(a), key(b)) })
+}
+
+// Defect is a defect of a boat with what it takes to mend it. Number counts
+// them in the order in which they were found.
+type Defect struct {
+	ID      string    `json:"id"`
+	Version int       `json:"version"`
+	Number  int       `json:"number"`
+	FoundAt time.Time `json:"foundAt"`
+	DefectEdit
+	Repair survey.Repair `json:"repair"`
+	Photos []Photo       `json:"photos"`
+}
+
+// DefectEdit is what a user can set of a defect.
+type DefectEdit struct {
+	SurfaceID string `json:"surfaceId"`
+	survey.Defect
+}
+
+// Photo is a picture of a defect; the picture itself is at /api/photos/{id}.
+type Photo struct {
+	ID      string    `json:"id"`
+	TakenAt time.Time `json:"takenAt"`
+	Width   int       `json:"width"`
+	Height  int       `json:"height"`
+}
+
+// defects lists a boat's defects in the order of a walk round her.
+func defects(ctx context.Context, q store.Queries, boatID string) ([]Defect, error) {
+	rows, err := q.BoatDefects(ctx, boatID)
+	if err != nil {
+		return nil, err
+	}
+	photos, err := q.BoatPhotos(ctx, boatID)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]Defect, len(rows))
+	for i, r := range rows {
+		out[i] = Defect{r.ID, r.Version, i + 1, time.Unix(r.FoundAt, 0).UTC(), DefectEdit{r.SurfaceID, r.Defect.V}, r.Defect.V.Repair(), []Photo{}}
+		for _, p := range photos {
+			if p.DefectID == r.ID {
+				out[i].Photos = append(out[i].Photos, Photo{p.ID, time.Unix(p.TakenAt, 0).UTC(), p.Width, p.Height})
+			}
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Defect) int { return survey.WalkRound(a.Place, b.Place) })
+	return out, nil
+}
+
+// Defect returns one defect.
+func (a *App) Defect(ctx context.Context, id string) (Defect, error) {
+	q := a.store.Read()
+	r, err := q.Defect(ctx, id)
+	if err != nil {
+		return Defect{}, err
+	}
+	s, err := q.Surface(ctx, r.SurfaceID)
+	if err != nil {
+		return Defect{}, err
+	}
+	all, err := defects(ctx, q, s.BoatID)
+	for _, d := range all {
+		if d.ID == id {
+			return d, err
+		}
+	}
+	return Defect{}, errors.Join(err, ErrNotFound)
+}
+
+func (e DefectEdit) validate(ctx context.Context, q store.Queries, boatID string) error {
+	var bad fault.Errors
+	s, err := q.Surface(ctx, e.SurfaceID)
+	if errors.Is(err, store.ErrNotFound) || err == nil && s.BoatID != boatID {
+		bad.Add("surfaceId", "choose a surface of this boat")
+	} else if err != nil {
+		return err
+	}
+	bad.Under("", e.Defect.Validate())
+	return bad.Err()
+}
+
+// AddDefect stores a defect of a boat.
+func (a *App) AddDefect(ctx context.Context, boatID string, e DefectEdit) (Defect, error) {
+	now, err := a.Now(ctx)
+	if err != nil {
+		return Defect{}, err
+	}
+	id := newID()
+	err = a.store.Write(ctx, func(q store.Queries) error {
+		if err := e.validate(ctx, q, boatID); err != nil {
+			return err
+		}
+		return q.AddDefect(ctx, store.Defect{ID: id, SurfaceID: e.SurfaceID, FoundAt: now.Unix(), Defect: store.JSON[survey.Defect]{V: e.Defect}})
+	})
+	if err != nil {
+		return Defect{}, err
+	}
+	return a.Defect(ctx, id)
+}
+
+// EditDefect changes a defect.
+func (a *App) EditDefect(ctx context.Context, id string, version int, e DefectEdit) (Defect, error) {
+	err := a.store.Write(ctx, func(q store.Queries) error {
+		old, err := q.Defect(ctx, id)
+		if err != nil {
+			return err
+		}
+		s, err := q.Surface(ctx, old.SurfaceID)
+		if err != nil {
+			return err
+		}
+		if err := e.validate(ctx, q, s.BoatID); err != nil {
+			return err
+		}
+		return q.EditDefect(ctx, store.Defect{ID: id, Version: version, SurfaceID: e.SurfaceID, Defect: store.JSON[survey.Defect]{V: e.Defect}})
+	})
+	if err != nil {
+		return Defect{}, stale(err, func() (Defect, error) { return a.Defect(ctx, id) })
+	}
+	return a.Defect(ctx, id)
+}
+
+// RemoveDefect deletes a defect with its photos.
+func (a *App) RemoveDefect(ctx context.Context, id string) error {
+	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveDefect(ctx, id) })
+}
+
+// Limits of photos: pixels that are taken in, the longest side that is kept,
+// and how many a defect may have.
+const (
+	maxPixels = 60_000_000
+	keptSide  = 1600
+	maxPhotos = 12
+)
+
+// AddPhoto stores a picture of a defect, JPEG, PNG or WebP, upright and scaled
+// down to at most 1600 pixels a side, as JPEG.
+func (a *App) AddPhoto(ctx context.Context, defectID string, data []byte) (Defect, error) {
+	now, err := a.Now(ctx)
+	if err != nil {
+		return Defect{}, err
+	}
+	picture, jpeg, err := kept(data)
+	if err != nil {
+		return Defect{}, err
+	}
+	d, err := a.Defect(ctx, defectID)
+	if err != nil {
+		return Defect{}, err
+	}
+	if len(d.Photos) >= maxPhotos {
+		return Defect{}, fault.Errors{{Path: "file", Message: fmt.Sprintf("there are %d photos already; delete one first", maxPhotos)}}
+	}
+	p := store.Photo{ID: newID(), DefectID: defectID, TakenAt: now.Unix(), Width: picture.Dx(), Height: picture.Dy()}
+	if err := a.store.Write(ctx, func(q store.Queries) error { return q.AddPhoto(ctx, p, jpeg) }); err != nil {
+		return Defect{}, err
+	}
+	return a.Defect(ctx, defectID)
+}
+
+func kept(data []byte) (image.Rectangle, []byte, error) {
+	refuse := func(format string, args ...any) (image.Rectangle, []byte, error) {
+		return image.Rectangle{}, nil, fault.Errors{{Path: "file", Message: fmt.Sprintf(format, args...)}}
+	}
+	c, kind, err := image.DecodeConfig(bytes.NewReader(data))
+	if err != nil || kind != "jpeg" && kind != "png" && kind != "webp" {
+		return refuse("this is no JPEG, PNG or WebP picture")
+	}
+	if c.Width*c.Height > maxPixels {
+		return refuse("%d × %d pixels; at most %d million are taken", c.Width, c.Height, maxPixels/1_000_000)
+	}
+	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
+	if err != nil {
+		return refuse("the picture is damaged: %v", err)
+	}
+	img = imaging.Fit(img, keptSide, keptSide, imaging.Lanczos)
+	var out bytes.Buffer
+	if err := imaging.Encode(&out, img, imaging.JPEG, imaging.JPEGQuality(85)); err != nil {
+		return image.Rectangle{}, nil, err
+	}
+	return img.Bounds(), out.Bytes(), nil
+}
+
+// PhotoJPEG returns a photo's picture.
+func (a *App) PhotoJPEG(ctx context.Context, id string) ([]byte, error) {
+	return a.store.Read().PhotoJPEG(ctx, id)
+}
+
+// RemovePhoto deletes a photo.
+func (a *App) RemovePhoto(ctx context.Context, id string) error {
+	return a.store.Write(ctx, func(q store.Queries) error { return q.RemovePhoto(ctx, id) })
+}

@@ -1,0 +1,194 @@
+package demo
+
+import (
+	"bytes"
+	"fmt"
+	"image"
+	"image/color"
+	"image/png"
+	"math"
+	"strings"
+
+	"allcoats/app"
+	"allcoats/core/area"
+	"allcoats/core/outline"
+	"allcoats/core/polygon"
+	"allcoats/core/product"
+	"allcoats/core/survey"
+)
+
+// made describes a surface of the demo, measured as given; the first
+// measurement counts unless Chosen says another.
+func made(name string, p area.Part, s area.Side, substrate survey.Substrate, note string, measures ...area.Measure) app.SurfaceEdit {
+	d := survey.Usual(p, substrate)
+	d.SubstrateNote = note
+	if len(measures) == 0 {
+		measures = []area.Measure{{Method: area.ByPrincipal}}
+	}
+	return app.SurfaceEdit{Name: name, Part: p, Side: s, Description: d, Measured: area.Measured{Measures: measures}}
+}
+
+func strip(length, width float64, count int) area.Measure {
+	return area.Measure{Method: area.ByShape, Shapes: []area.Shape{{Kind: "strip", AM: length, BM: width, Count: count}}}
+}
+
+func principal() area.Measure { return area.Measure{Method: area.ByPrincipal} }
+
+// girths are taped at even stations over length; the way along the hull is
+// each time a little longer than along the centreline.
+func girths(length float64, sides int, longer float64, g ...float64) area.Measure {
+	m := area.Girths{Sides: sides}
+	for i, girth := range g {
+		at := length * float64(i) / float64(len(g)-1)
+		path := at * (1 + longer)
+		m.Stations = append(m.Stations, area.Station{AtM: at, PathM: &path, GirthM: girth})
+	}
+	return area.Measure{Method: area.ByGirth, Girths: &m}
+}
+
+func traced(margin float64, outer polygon.Ring, holes ...polygon.Ring) area.Measure {
+	return area.Measure{Method: area.ByOutline, Outline: &area.Outline{Polygon: polygon.Polygon{Outer: outer, Holes: holes}, MarginM: margin, Count: 1}}
+}
+
+func box(x, y, w, h float64) polygon.Ring {
+	return polygon.Ring{{X: x, Y: y}, {X: x + w, Y: y}, {X: x + w, Y: y + h}, {X: x, Y: y + h}}
+}
+
+// over puts old layers on a surface.
+func over(s app.SurfaceEdit, stop int, layers ...survey.Layer) app.SurfaceEdit {
+	s.Findings = survey.Findings{Layers: layers, Stop: stop, Moisture: []survey.Moisture{}}
+	return s
+}
+
+func old(kind survey.LayerKind, colour string, um float64) survey.Layer {
+	return survey.Layer{Kind: kind, Colour: colour, Um: um, Soundness: survey.Sound}
+}
+
+func flaw(kind, view string, x, y, length, width, depth float64, state, note string) survey.Defect {
+	return survey.Defect{Kind: kind, Place: survey.Place{View: view, X: x, Y: y}, LengthMM: length, WidthMM: width, DepthMM: depth, Count: 1, State: state, Note: note}
+}
+
+var launchSides = []survey.Layer{old(survey.OldGelcoat, "white", 500), old(survey.OldTwoPart, "blue", 80)}
+
+var boats = []boat{
+	{
+		BoatEdit: app.BoatEdit{Name: "Marsh Lantern", Type: "GRP pilot launch", HeadingDeg: 240, LaunchDate: "2026-05-30", DisplacementT: 9.5,
+			Dimensions: area.Dimensions{HullForm: area.FullMotor, LOAM: 9.8, LWLM: 8.9, BeamM: 3.2, DraughtM: 1.05, FreeboardM: 1.1, HousesM2: 7.5}},
+		surfaces: []surface{
+			{over(made("Bottom", area.Bottom, area.Both, survey.GRP, "GRP", girths(8.9, 2, 0.025, 1.82, 2.02, 2.18, 2.2, 2.02, 1.62, 0.9), principal()), 1,
+				old(survey.OldGelcoat, "white", 450)),
+				[]step{{product.Barrier, 5, 125, "roller"}, {product.SoftAntifoul, 3, 60, "roller"}},
+				[]done{{5, 11, 0, 7.8, nil, "coat 1, grey"}, {4, 11.5, 0, 7.6, nil, "coat 2, green"}, {2, 13, 0, 7.7, nil, "coat 3, grey"}},
+				[]survey.Defect{
+					flaw("blister", outline.StarboardSide, 3.1, -0.55, 18, 18, 4, "filled", "seven in a patch, dry since April"),
+					flaw("screw-hole", outline.StarboardSide, 1.2, -0.7, 12, 12, 20, "filled", "old transducer"),
+				}},
+			{over(made("Topsides port", area.Topsides, area.Port, survey.Gelcoat, "GRP, old gelcoat", girths(10.4, 1, 0.015, 1.02, 1.1, 1.22, 1.36, 1.6), principal()), 1, launchSides...),
+				[]step{{product.HighBuild, 2, 100, "roller"}, {product.TopcoatTwo, 3, 50, "roll-and-tip"}},
+				[]done{{3, 12, 0, 3.1, []float64{180, 190, 200, 185}, ""}, {1, 12.5, 0, 3.0, []float64{185, 190, 180}, "pinholes forward, spot-filled"}},
+				[]survey.Defect{
+					flaw("crack", outline.PortSide, 6.4, 0.62, 220, 4, 3, "found", "star crack below the rail, from a fender hook"),
+					flaw("low", outline.PortSide, 4.0, 0.5, 600, 250, 1.5, "found", "shows in the evening light"),
+				}},
+			{over(made("Topsides starboard", area.Topsides, area.Starboard, survey.Gelcoat, "GRP, old gelcoat", strip(10.4, 1.05, 1), principal()), 1, launchSides...),
+				[]step{{product.HighBuild, 2, 100, "roller"}, {product.TopcoatTwo, 3, 50, "roll-and-tip"}},
+				[]done{{3, 15, 0, 2.5, nil, ""}},
+				[]survey.Defect{flaw("chip", outline.StarboardSide, 8.6, 0.9, 40, 25, 2, "found", "at the stem, from the trailer")}},
+			{made("Deck", area.Deck, area.Both, survey.GRP, "GRP sandwich",
+				traced(0.04, polygon.Ring{{X: 0, Y: -1.4}, {X: 3, Y: -1.58}, {X: 6, Y: -1.45}, {X: 8.4, Y: -0.8}, {X: 9.6, Y: 0}, {X: 8.4, Y: 0.8}, {X: 6, Y: 1.45}, {X: 3, Y: 1.58}, {X: 0, Y: 1.4}},
+					box(2.6, -0.95, 3.4, 1.9), box(0.4, -0.6, 1.2, 1.2)), principal()),
+				[]step{{product.Undercoat, 1, 40, "roller"}, {product.NonSkidPaint, 2, 90, "roller"}}, nil,
+				[]survey.Defect{flaw("soft-spot", outline.Plan, 7.2, 0.3, 300, 200, 12, "opened", "sounds dull round the cleat; core wet")}},
+			{made("Rudder", area.Rudder, area.Both, survey.GRP, "GRP", strip(1.1, 0.55, 2)),
+				[]step{{product.Fairing, 2, 1500, "blade"}, {product.Barrier, 4, 125, "brush"}},
+				[]done{{1, 9.5, 0, 2.2, nil, "round 1, proud"}}, nil},
+		},
+	},
+	{
+		BoatEdit: app.BoatEdit{Name: "Reed Warbler", Type: "strip-planked canoe yawl", HeadingDeg: 150, LaunchDate: "2026-06-06", DisplacementT: 1.6,
+			Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 7.2, LWLM: 6.4, BeamM: 2.1, DraughtM: 0.85, FreeboardM: 0.62, HousesM2: 3.4}},
+		surfaces: []surface{
+			{made("Bottom", area.Bottom, area.Both, survey.StripPlank, "strip plank, epoxy sheathed", girths(6.4, 2, 0.03, 0.35, 0.92, 1.16, 1.22, 1.08, 0.72, 0.25), principal()),
+				[]step{{product.TieCoat, 1, 50, "roller"}, {product.HardAntifoul, 2, 50, "roller"}},
+				[]done{{6, 14, 0, 1.2, nil, ""}}, nil},
+			{over(made("Topsides port", area.Topsides, area.Port, survey.StripPlank, "strip plank, bright"), 1, old(survey.OldStain, "brown", 10)),
+				[]step{{product.WoodSealer, 2, 40, "roller"}, {product.Varnish, 6, 30, "brush"}},
+				[]done{{9, 11, 0, 0.5, nil, ""}, {8, 10.5, 0, 0.5, nil, ""}, {7, 12, 1, 0.4, nil, ""}, {5, 12, 1, 0.4, nil, ""}, {2, 11.5, 1, 0.42, nil, ""}}, nil},
+			{over(made("Topsides starboard", area.Topsides, area.Starboard, survey.StripPlank, "strip plank, bright"), 1, old(survey.OldStain, "brown", 10)),
+				[]step{{product.WoodSealer, 2, 40, "roller"}, {product.Varnish, 6, 30, "brush"}},
+				[]done{{9, 13.5, 0, 0.5, nil, ""}, {8, 13, 0, 0.5, nil, ""}, {6, 12, 1, 0.4, nil, "hair in the last metre"}, {1, 17, -1, 0, nil, "scuffed for the next coat"}}, nil},
+			{made("Coamings", area.Coamings, area.Both, survey.SolidWood, "mahogany", strip(9.5, 0.22, 2)),
+				[]step{{product.Varnish, 7, 30, "brush"}},
+				[]done{{10, 11, 0, 0.35, nil, ""}, {8, 15, 0, 0.35, nil, ""}, {5, 15, 0, 0.36, nil, ""}}, nil},
+			{made("Mizzen mast", area.Spars, area.Both, survey.SolidWood, "spruce", strip(4.8, 0.28, 1)), []step{{product.Varnish, 6, 30, "brush"}}, nil, nil},
+			{made("Deck", area.Deck, area.Both, survey.Plywood, "ply, sheathed"), []step{{product.NonSkidGrit, 1, 250, "roller"}, {product.TopcoatTwo, 2, 50, "roller"}}, nil, nil},
+		},
+	},
+	{
+		BoatEdit: app.BoatEdit{Name: "Sounding Line", Type: "aluminium survey tender", HeadingDeg: 20, LaunchDate: "2026-05-23", Lights: true, DisplacementT: 2.1,
+			Dimensions: area.Dimensions{HullForm: area.FullMotor, LOAM: 6.4, LWLM: 5.7, BeamM: 2.3, DraughtM: 0.45, FreeboardM: 0.8, HousesM2: 2.2}},
+		offsets: tender(),
+		surfaces: []surface{
+			{made("Bottom", area.Bottom, area.Both, survey.Aluminium, "aluminium", principal()),
+				[]step{{product.MetalPrimer, 2, 75, "roller"}, {product.Barrier, 2, 125, "roller"}, {product.HardAntifoul, 2, 50, "roller"}},
+				[]done{{4, 10, 0, 2.6, nil, "abraded the same morning"}, {3, 10.5, 0, 2.5, nil, ""}, {1, 13, 1, 3.5, nil, ""}},
+				[]survey.Defect{flaw("pit", outline.PortSide, 2.2, -0.2, 8, 8, 1.5, "found", "eleven along the chine weld")}},
+			{made("Topsides port", area.Topsides, area.Port, survey.Aluminium, "aluminium"),
+				[]step{{product.MetalPrimer, 2, 75, "roller"}, {product.TopcoatTwo, 2, 50, "spray"}},
+				[]done{{15, 11, 0, 1.0, nil, ""}}, nil},
+			{made("Topsides starboard", area.Topsides, area.Starboard, survey.Aluminium, "aluminium"),
+				[]step{{product.MetalPrimer, 2, 75, "roller"}, {product.TopcoatTwo, 2, 50, "spray"}}, nil, nil},
+			{made("Deck", area.Deck, area.Both, survey.Aluminium, "aluminium"), nil, nil, nil},
+		},
+	},
+}
+
+// tender draws the table of offsets of a hard-chine tender, heights from the
+// keel: a V bottom to the chine, flared sides to the sheer.
+func tender() string {
+	var b strings.Builder
+	b.WriteString("x,0.1,0.2,0.3,0.45,0.6,0.8,1.0,1.25,keel\n")
+	for i := range 9 {
+		x := 0.8 * float64(i)
+		u := x / 6.4
+		full := 1.15 * (1 - math.Pow(max(0, u-0.35)/0.65, 2.6)*0.97)
+		keel := 0.55 * math.Pow(max(0, u-0.55)/0.45, 2)
+		chine := 0.3 + 0.35*u*u
+		fmt.Fprintf(&b, "%.1f", x)
+		for _, z := range []float64{0.1, 0.2, 0.3, 0.45, 0.6, 0.8, 1.0, 1.25} {
+			switch {
+			case z < keel:
+				b.WriteString(",")
+			case z < chine:
+				fmt.Fprintf(&b, ",%.3f", 0.86*full*(z-keel)/(chine-keel))
+			default:
+				fmt.Fprintf(&b, ",%.3f", full*(0.86+0.14*(z-chine)/(1.25-chine)))
+			}
+		}
+		fmt.Fprintf(&b, ",%.3f\n", keel)
+	}
+	return b.String()
+}
+
+// photo draws a picture of a crack in a blue side.
+func photo() []byte {
+	img := image.NewRGBA(image.Rect(0, 0, 480, 320))
+	for y := range 320 {
+		for x := range 480 {
+			grain := uint8((x*7919 + y*104729) % 13)
+			c := color.RGBA{70 + grain, 105 + grain, 135 + grain, 255}
+			fx, fy := float64(x-240), float64(y-150)
+			d := math.Abs(fy - 18*math.Sin(fx/37) - fx/6)
+			star := math.Abs(fx + 12*math.Sin(fy/23))
+			if math.Abs(fx) < 170 && d < 2.2 || math.Abs(fy) < 90 && star < 1.6 {
+				c = color.RGBA{235, 228, 214, 255}
+			}
+			img.SetRGBA(x, y, c)
+		}
+	}
+	var b bytes.Buffer
+	if err := png.Encode(&b, img); err != nil {
+		panic(err) // a picture in memory always encodes
+	}
+	return b.Bytes()
+}
