@@ -19,8 +19,8 @@ const (
 	KindSand = "sand"
 )
 
-// Entry is something done to a surface. FilmUm is the dry film a coat left and
-// FilmKnown how it is known.
+// Entry is something done to a surface. FilmUm is the dry film a coat left,
+// FilmSDUm its scatter by the comb, FilmKnown how it is known.
 type Entry struct {
 	ID      string `json:"id"`
 	Version int    `json:"version"`
@@ -28,6 +28,7 @@ type Entry struct {
 	Surface   string          `json:"surface"`
 	Product   string          `json:"product"`
 	FilmUm    float64         `json:"filmUm"`
+	FilmSDUm  float64         `json:"filmSdUm"`
 	FilmKnown string          `json:"filmKnown"`
 	Working   working.Working `json:"working"`
 	Deleted   bool            `json:"deleted"`
@@ -49,8 +50,8 @@ type EntryEdit struct {
 	Grit       int       `json:"grit"`
 	// RemovedUm is the film that a sanding took off, 0 if it is not known.
 	RemovedUm float64 `json:"removedUm"`
-	Who        string    `json:"who"`
-	Note       string    `json:"note"`
+	Who       string  `json:"who"`
+	Note      string  `json:"note"`
 }
 
 func (e EntryEdit) validate(w work, now time.Time) error {
@@ -126,6 +127,7 @@ func (w work) entry(r store.Entry) Entry {
 		l := w.laid(r)
 		e.Product = l.Sheet.Name
 		e.FilmUm, e.FilmKnown, e.Working = l.Film(s.Area.AreaM2)
+		e.FilmSDUm = l.SDUm()
 	} else if r.RemovedUm > 0 && r.DeletedAt == nil {
 		// Checked against what lay above the layer that must stay by then.
 		before := slices.IndexFunc(w.log[r.SurfaceID], func(o store.Entry) bool { return o.ID == r.ID })

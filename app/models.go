@@ -42,7 +42,7 @@ func modelOf(r store.Model) Model {
 	if v.Areas.Groups == nil {
 		v.Areas.Groups = map[string]float64{}
 	}
-	return Model{r.ID, r.Version, r.Format, ModelEdit{r.Name, r.Draws, r.Placing.V}, v.Areas, v.Report, v.Report.Findings(), v.Stations}
+	return Model{r.ID, r.Version, r.Format, ModelEdit{r.Name, r.Draws, r.Placing.V}, v.Areas, v.Report, v.Report.Findings(r.Format == "offsets"), v.Stations}
 }
 
 // measure reads a model's file as placed.

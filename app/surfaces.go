@@ -193,14 +193,12 @@ func crossCheck(s Survey) *area.CrossCheck {
 	var bottom area.Figure
 	sides, measured := 0, false
 	for _, f := range s.Surfaces {
-		if f.Part != area.Bottom && f.Part != area.BootTop {
+		if f.Part != area.Bottom {
 			continue
 		}
 		bottom.AreaM2 += f.Area.AreaM2
 		measured = measured || f.Measuring != Rough
-		if f.Part == area.Bottom {
-			sides |= map[area.Side]int{area.Port: 1, area.Starboard: 2, area.Both: 3}[f.Side]
-		}
+		sides |= map[area.Side]int{area.Port: 1, area.Starboard: 2, area.Both: 3}[f.Side]
 	}
 	if sides != 3 || !measured {
 		return nil

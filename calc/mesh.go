@@ -48,7 +48,7 @@ func measureMesh(r MeshRequest) (MeshResult, error) {
 	m, report := m.Clean()
 	out := MeshResult{Areas: m.Areas(r.BootTopM), Report: report, BelowCutsM2: []float64{}, Working: working.New()}
 	w := &out.Working
-	report.Explain(w)
+	report.Explain(w, r.Format == "offsets")
 	for _, z := range mesh.Zones {
 		w.Step("Zone "+string(z), "facets cut at its edges, both sides", out.Zones[z].PortM2+out.Zones[z].StarboardM2, "m²", "sum of facets")
 	}

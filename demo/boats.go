@@ -39,8 +39,8 @@ func principal() area.Measure { return area.Measure{Method: area.ByPrincipal} }
 func girths(length float64, sides int, longer float64, g ...float64) area.Measure {
 	m := area.Girths{Sides: sides}
 	for i, girth := range g {
-		at := length * float64(i) / float64(len(g)-1)
-		path := at * (1 + longer)
+		at := math.Round(100*length*float64(i)/float64(len(g)-1)) / 100
+		path := math.Round(100*at*(1+longer)) / 100
 		m.Stations = append(m.Stations, area.Station{AtM: at, PathM: &path, GirthM: girth})
 	}
 	return area.Measure{Method: area.ByGirth, Girths: &m}
@@ -72,13 +72,13 @@ var launchSides = []survey.Layer{old(survey.OldGelcoat, "white", 500), old(surve
 
 var boats = []boat{
 	{
-		BoatEdit: app.BoatEdit{Name: "Marsh Lantern", Type: "GRP pilot launch", HeadingDeg: 240, LaunchDate: "2026-05-30", DisplacementT: 9.5,
+		BoatEdit: app.BoatEdit{Name: "Marsh Lantern", Type: "GRP pilot launch", HeadingDeg: 240, LaunchDate: "2026-05-30", DisplacementT: 12,
 			Dimensions: area.Dimensions{HullForm: area.FullMotor, LOAM: 9.8, LWLM: 8.9, BeamM: 3.2, DraughtM: 1.05, FreeboardM: 1.1, HousesM2: 7.5}},
 		surfaces: []surface{
-			{over(made("Bottom", area.Bottom, area.Both, survey.GRP, "GRP", girths(8.9, 2, 0.025, 1.82, 2.02, 2.18, 2.2, 2.02, 1.62, 0.9), principal()), 1,
+			{over(made("Bottom", area.Bottom, area.Both, survey.GRP, "GRP", girths(8.9, 2, 0.025, 1.62, 1.82, 1.96, 1.98, 1.82, 1.46, 0.8), principal()), 1,
 				old(survey.OldGelcoat, "white", 450)),
 				[]step{{product.Barrier, 5, 125, "roller"}, {product.SoftAntifoul, 3, 60, "roller"}},
-				[]done{{5, 11, 0, 7.8, nil, "coat 1, grey"}, {4, 11.5, 0, 7.6, nil, "coat 2, green"}, {2, 13, 0, 7.7, nil, "coat 3, grey"}},
+				[]done{{5, 11, 0, 7.0, nil, "coat 1, grey"}, {4, 11.5, 0, 6.9, nil, "coat 2, green"}, {2, 13, 0, 7.0, nil, "coat 3, grey"}},
 				[]survey.Defect{
 					flaw("blister", outline.StarboardSide, 3.1, -0.55, 18, 18, 4, "filled", "seven in a patch, dry since April"),
 					flaw("screw-hole", outline.StarboardSide, 1.2, -0.7, 12, 12, 20, "filled", "old transducer"),
@@ -125,8 +125,8 @@ var boats = []boat{
 		},
 	},
 	{
-		BoatEdit: app.BoatEdit{Name: "Sounding Line", Type: "aluminium survey tender", HeadingDeg: 20, LaunchDate: "2026-05-23", Lights: true, DisplacementT: 2.1,
-			Dimensions: area.Dimensions{HullForm: area.FullMotor, LOAM: 6.4, LWLM: 5.7, BeamM: 2.3, DraughtM: 0.45, FreeboardM: 0.8, HousesM2: 2.2}},
+		BoatEdit: app.BoatEdit{Name: "Sounding Line", Type: "aluminium survey tender", HeadingDeg: 20, LaunchDate: "2026-05-23", Lights: true, DisplacementT: 2.9,
+			Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 6.4, LWLM: 5.7, BeamM: 2.3, DraughtM: 0.45, FreeboardM: 0.8, HousesM2: 2.2}},
 		offsets: tender(),
 		surfaces: []surface{
 			{made("Bottom", area.Bottom, area.Both, survey.Aluminium, "aluminium", principal()),

@@ -185,7 +185,7 @@ const script = `(() => {
   const name = (e) => norm(e.getAttribute("aria-label") || e.innerText || e.getAttribute("title"));
   window.e2e = {
     press(text) {
-      const all = [...document.querySelectorAll("button, a, [role=button], [role=tab], summary")].filter(shown);
+      const all = [...document.querySelectorAll("button, a, [role=button], [role=tab], summary, input[type=radio]")].filter(shown);
       return all.find((e) => name(e) === text) || all.find((e) => name(e).startsWith(text));
     },
     field(label) {

@@ -64,7 +64,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	// Survey: the bottom is 0.75 · 5.6 · (2.2 + 0.7) = 12.18 m²; a new draught changes it.
 	p.SeeIn("tr", "12.2 m²").Press("12.2 m²").See("rule of thumb of the trade").Press("Close")
 	p.Press("Change her dimensions").Fill("Draught", "0.9").Press("Save").SeeIn("tr", "13.0 m²")
-	p.Press("Topsides starboard").See("Area by")
+	p.Press("Topsides starboard").See("Measurement 1, by")
 
 	// Build-up: 13.02 m² at 100 µm from 55 % solids, a tenth lost, twice: 5.26 L.
 	p.Press("Build-up").See("No coats are planned on this surface").Press("Add a step")
@@ -220,14 +220,21 @@ func TestSurveyByPointerAndKeyboard(t *testing.T) {
 	p := tab(t, s)
 	p.Go("/boats/" + boats[0].ID + "/survey").See("5 surfaces")
 	p.Focus(`[data-surface="Deck"]`).Key(kb.Enter).until("the deck is picked", `document.querySelector('[data-surface="Deck"]').getAttribute("aria-pressed") === "true"`)
-	p.Press("Topsides starboard").SeeIn("section > h2", "Topsides starboard")
+	p.Press("Topsides starboard").SeeIn("section > h2", "Topsides starboard").See("Shapes and principal dimensions differ by")
 
 	// A new surface by length and width; then a change; then deletion, refused
 	// where coats are logged.
-	p.Press("Add a surface").Fill("Name", "Rubbing strake").Fill("Length", "9").Fill("Developed width", "0.1").Fill("Pieces", "2").Press("Add the surface").See("6 surfaces")
-	p.SeeIn("tr", "1.8 m²").Press("Rubbing strake").SeeIn("section > h2", "Rubbing strake").Choose("Area by", "stated").Fill("Area", "2.5").Fill("Uncertainty", "70").Press("Save")
-	p.SeeIn(`[data-field="measure.uncertaintyPct"]`, "between 0 % and 50 %").Fill("Uncertainty", "5").Press("Save").SeeIn("tr", "2.5 m²")
-	p.Press("delete this surface").Press("Delete").See("5 surfaces")
+	p.Press("Add a surface").Fill("Name", "Rubbing strake").Fill("Length", "9").Fill("Developed width", "0.1").Fill("Pieces", "2").
+		SeeIn(`[data-testid="area-found"]`, "1.8 m²").Press("Add the surface").See("6 surfaces")
+	p.SeeIn("tr", "1.8 m²").SeeIn("section > h2", "Rubbing strake").Choose("Measurement 1, by", "stated").Fill("Area", "2.5").Fill("Uncertainty", "70").Press("Save")
+	p.SeeIn(`[data-field="measured.measures[0].uncertaintyPct"]`, "between 0 % and 50 %").Fill("Uncertainty", "5").Press("Save").SeeIn("tr", "2.5 m²")
+
+	// Moved up, described, put into a group, split and copied.
+	p.Press("Rubbing strake up").until("it stands before the rudder", `((t) => t.search("Rubbing strake") > 0 && t.search("Rubbing strake") < t.search("Rudder"))(document.querySelector("[data-testid=surfaces]").innerText)`)
+	p.Press("Describe").Choose("Part", "rails").Choose("Side", "port").Fill("Group", "Brightwork").Press("Save").SeeIn("tr", "Brightwork")
+	p.Press("Split").Fill("New surface's name", "Strake, forward").Fill("Its share", "40").Press("Split it").See("7 surfaces").SeeIn("tr", "1.0 m²").SeeIn("tr", "1.5 m²")
+	p.Press("Strake, forward").SeeIn("section > h2", "Strake, forward").Press("Duplicate to the other side").SeeIn("section > h2", "Strake, forward, starboard").See("8 surfaces")
+	p.Press("delete this surface").Press("Delete").See("7 surfaces")
 	p.Press("Bottom").SeeIn("section > h2", "Bottom").Press("delete this surface").Press("Delete").See("in use by its log entries")
 }
 

@@ -282,7 +282,7 @@ func (b Boat) byModel(m Model, side Side) (Figure, error) {
 		return Figure{}, bad
 	}
 	w := working.New()
-	model.Report.Explain(&w)
+	model.Report.Explain(&w, model.Lofted)
 	var a float64
 	switch {
 	case m.Zone != "":

@@ -1,6 +1,7 @@
 package buildup
 
 import (
+	"math"
 	"testing"
 
 	"allcoats/core/area"
@@ -98,6 +99,9 @@ func TestLaidFilm(t *testing.T) {
 		assert.InDelta(t, c.want, got, 1e-9, c.name)
 		assert.Equal(t, c.how, how, c.name)
 	}
+	// 180 and 220 µm wet are 72 and 88 µm dry: 8 · √2 apart from their mean.
+	assert.InDelta(t, 8*math.Sqrt2, Laid{Sheet: primer, WetUm: []float64{180, 220}, ThinnerPct: 25}.SDUm(), 1e-9)
+	assert.Zero(t, Laid{Sheet: primer, WetUm: []float64{180}}.SDUm())
 }
 
 func TestSection(t *testing.T) {

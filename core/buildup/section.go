@@ -8,6 +8,8 @@ import (
 	"allcoats/core/product"
 	"allcoats/core/survey"
 	"allcoats/core/working"
+
+	"gonum.org/v1/gonum/stat"
 )
 
 // Laid is a coat that went on, as logged. WetUm are comb readings; Litres is
@@ -52,6 +54,19 @@ func (l Laid) Film(areaM2 float64) (um float64, how string, w working.Working) {
 		w.Step("Dry film", "taken "+how, um, "µm", "no readings and no litres were logged")
 	}
 	return um, how, w
+}
+
+// SDUm returns the standard deviation of the dry film by comb readings, 0 with
+// fewer than two.
+func (l Laid) SDUm() float64 {
+	if len(l.WetUm) < 2 {
+		return 0
+	}
+	dry := make([]float64, len(l.WetUm))
+	for i, w := range l.WetUm {
+		dry[i] = film.Dry(w, l.Sheet.VolumeSolidsPct, l.ThinnerPct)
+	}
+	return stat.StdDev(dry, nil)
 }
 
 // FilmUm returns the dry film of a laid coat on areaM2, and how it is known:

@@ -67,6 +67,7 @@ func (s *Station) add(corners ...Vec) {
 	}
 	if (p[2] < 0) != (q[2] < 0) {
 		at := lerp(p, q, -p[2]/(q[2]-p[2]))
+		at[2] = 0 // not nearly
 		s.WaterHalfM = max(s.WaterHalfM, math.Abs(at[1]))
 		if p[2] < 0 {
 			q = at

@@ -206,19 +206,19 @@ func sorted(t [3]int32) [3]int32 {
 
 // Explain adds the report's size to w, and a warning for everything that is
 // wrong.
-func (r Report) Explain(w *working.Working) {
+func (r Report) Explain(w *working.Working, lofted bool) {
 	w.In("Facets", float64(r.Facets), "")
 	w.In("Length of the model", r.SizeXM, "m")
 	w.In("Width of the model", r.SizeYM, "m")
 	w.In("Height of the model", r.SizeZM, "m")
-	for _, f := range r.Findings() {
+	for _, f := range r.Findings(lofted) {
 		w.Warn("%s", f)
 	}
 }
 
 // Findings says in words what is wrong with the mesh and what it does to the
-// area.
-func (r Report) Findings() []string {
+// area. A lofted surface is open at its edges by its nature.
+func (r Report) Findings(lofted bool) []string {
 	out := []string{}
 	say := func(n int, one, many string) {
 		if n == 1 {
@@ -227,8 +227,10 @@ func (r Report) Findings() []string {
 			out = append(out, fmt.Sprintf(many, n))
 		}
 	}
-	say(r.BoundaryEdges, "One edge belongs to one facet only: the surface is open there.",
-		"%d edges belong to one facet only: the surface is open there, or facets are missing and their area with them.")
+	if !lofted {
+		say(r.BoundaryEdges, "One edge belongs to one facet only: the surface is open there.",
+			"%d edges belong to one facet only: the surface is open there, or facets are missing and their area with them.")
+	}
 	say(r.NonManifoldEdges, "One edge belongs to more than two facets: walls inside the hull may be counted.",
 		"%d edges belong to more than two facets: walls inside the hull may be counted.")
 	say(r.FlippedFacets, "One facet is turned over: its area is right, deck and topsides may be told apart wrongly there.",

@@ -12,9 +12,12 @@ import (
 
 type shot struct {
 	name, path string
+	boat       int    // which of the demo's boats, by name
 	surface    string // adds ?surface=<id> of the surface of that name
+	press      []string
 	phone      bool
 	dark       bool
+	whole      bool // the page rather than the window
 	see        string
 }
 
@@ -22,7 +25,13 @@ var shots = []shot{
 	{name: "today", path: "today", see: "In this order today"},
 	{name: "today-phone", path: "today", phone: true, see: "In this order today"},
 	{name: "today-dark", path: "today", dark: true, see: "In this order today"},
-	{name: "survey", path: "survey", surface: "Topsides port", see: "Substrate"},
+	{name: "survey", path: "survey", see: "Defects and repairs"},
+	{name: "survey-measure", path: "survey", surface: "Deck", press: []string{"Deck"}, whole: true, see: "Corners, x and y"},
+	{name: "survey-layers", path: "survey", surface: "Topsides port", press: []string{"Old layers"}, whole: true, see: "Cut through"},
+	{name: "survey-offsets", path: "survey", boat: 2, press: []string{"coats", "3-D files and offsets"}, see: "Table of offsets"},
+	{name: "survey-phone", path: "survey", press: []string{"defects"}, phone: true, see: "defects to mend"},
+	{name: "walk-round", path: "survey/walk-round", see: "From the stern"},
+	{name: "measuring-phone", path: "survey/measuring-sheet", phone: true, see: "Save Bottom"},
 	{name: "build-up", path: "build-up", surface: "Bottom", see: "The film, cut through"},
 	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
 	{name: "log", path: "log", see: "Clocks running"},
@@ -63,10 +72,6 @@ func run(ctx context.Context, dir string, only []string) error {
 	if err != nil {
 		return err
 	}
-	survey, err := site.App.Survey(ctx, boats[0].ID)
-	if err != nil {
-		return err
-	}
 	products, err := site.App.Products(ctx)
 	if err != nil {
 		return err
@@ -83,11 +88,16 @@ func run(ctx context.Context, dir string, only []string) error {
 		if !wanted(s.name) {
 			continue
 		}
+		boat := boats[s.boat].ID
+		survey, err := site.App.Survey(ctx, boat)
+		if err != nil {
+			return err
+		}
 		path := s.path
 		if path == "/library/" {
 			path += products[0].ID
 		} else if path[0] != '/' {
-			path = "/boats/" + boats[0].ID + "/" + path
+			path = "/boats/" + boat + "/" + path
 		}
 		for _, f := range survey.Surfaces {
 			if f.Name == s.surface {
@@ -100,8 +110,12 @@ func run(ctx context.Context, dir string, only []string) error {
 		} else {
 			p.Size(1280, 800, false)
 		}
-		p.Go(path).Dark(s.dark).Go(path).See(s.see).Shot(filepath.Join(dir, s.name+".png"), false)
-		err := p.Err()
+		p.Go(path).Dark(s.dark).Go(path)
+		for _, name := range s.press {
+			p.Press(name)
+		}
+		p.See(s.see).Shot(filepath.Join(dir, s.name+".png"), s.whole)
+		err = p.Err()
 		p.Close()
 		if err != nil {
 			return fmt.Errorf("%s: %w", s.name, err)

@@ -5,6 +5,7 @@ import { BuildUp } from "./features/buildup/BuildUp";
 import { Library } from "./features/library/Library";
 import { Sheet } from "./features/library/Sheet";
 import { Log } from "./features/log/Log";
+import { MeasuringSheet, WalkRound } from "./features/survey/Sheets";
 import { Survey } from "./features/survey/Survey";
 import { Today } from "./features/today/Today";
 import { Weather } from "./features/weather/Weather";
@@ -34,6 +35,8 @@ export function App() {
               <Route index element={<Navigate to="today" replace />} />
               <Route path="today" element={<Today />} />
               <Route path="survey" element={<Survey />} />
+              <Route path="survey/measuring-sheet" element={<MeasuringSheet />} />
+              <Route path="survey/walk-round" element={<WalkRound />} />
               <Route path="build-up" element={<BuildUp />} />
               <Route path="weather" element={<Weather />} />
               <Route path="log" element={<Log />} />

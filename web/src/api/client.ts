@@ -27,17 +27,17 @@ export async function ok<T>(answer: Promise<{ data?: T; error?: unknown; respons
     throw new Refused(0, "The program does not answer. Is it still running? Nothing was stored.", {});
   }
   if (got.error === undefined) return got.data as T;
-  const problem = (typeof got.error === "object" && got.error !== null ? got.error : {}) as ProblemBody;
+  throw refusedBy(got.response.status, got.error);
+}
+
+/** What a problem+json body says. */
+export function refusedBy(status: number, body: unknown): Refused {
+  const problem = (typeof body === "object" && body !== null ? body : {}) as ProblemBody;
   const fields: Record<string, string> = {};
   for (const e of problem.errors ?? []) {
     const place = (e.location ?? "").replace(/^body\.?(value\.?)?/, "");
     fields[place] ??= e.message ?? "is not right";
   }
-  const detail = problem.detail ?? problem.title ?? `The program answered ${got.response.status}.`;
-  throw new Refused(
-    got.response.status,
-    got.response.status === 413 ? "That is larger than the program takes (16 MB)." : detail,
-    fields,
-    problem.current,
-  );
+  const detail = problem.detail ?? problem.title ?? `The program answered ${status}.`;
+  return new Refused(status, status === 413 ? "That file is larger than the program takes." : detail, fields, problem.current);
 }

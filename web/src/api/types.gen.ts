@@ -1390,6 +1390,8 @@ export interface components {
             deleted: boolean;
             filmKnown: string;
             /** Format: double */
+            filmSdUm: number;
+            /** Format: double */
             filmUm: number;
             flag: string;
             /** Format: int64 */

@@ -1,26 +1,29 @@
-import { useEffect, useRef, useState } from "react";
+import { type MouseEvent, memo, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
+import { type MapMark, MapPatterns, Swatch } from "./mapMarks";
 
 type View = Schemas["OutlineView"];
-type Surface = Schemas["Surface"];
+type Point = Schemas["OutlinePoint"];
 
-const path = (points: Schemas["OutlinePoint"][], sy: number) => `${points.map((p, i) => `${i ? "L" : "M"}${p.x} ${sy * p.y}`).join("")}Z`;
+export type Pin = { id: string; number: number; open: boolean; view: string; x: number; y: number; title: string };
 
-const covers = (s: Surface, shape: Schemas["OutlineShape"]) =>
-  s.part === shape.part && (s.side === shape.side || s.side === "both" || shape.side === "both");
-
-/** The boat drawn from her dimensions; her surfaces are the parts, picked by pointer or keyboard. */
-export function BoatMap({
-  views,
-  surfaces,
-  picked,
-  onPick,
-}: {
+type Props = {
   views: View[];
-  surfaces: Surface[];
+  surfaces: { id: string; name: string }[];
+  /** How each surface is marked, by its id. */
+  marks: Record<string, MapMark>;
   picked: string;
   onPick: (id: string) => void;
-}) {
+  pins?: Pin[];
+  onPin?: (id: string) => void;
+  /** With it a press on the map asks for a place instead of picking. */
+  onPlace?: (place: { view: string; x: number; y: number; surfaceId: string }) => void;
+};
+
+const EDGE = 10;
+
+/** The boat with her surfaces as parts, picked by pointer or keyboard, marked by tone and pattern, with defects pinned on. */
+export function BoatMap(props: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
   useEffect(() => {
@@ -31,118 +34,178 @@ export function BoatMap({
   }, []);
   const columns = width < 560 ? 1 : 2;
   const w = (width - (columns - 1) * 24) / columns;
-  const longest = Math.max(...views.map((v) => v.max.x - v.min.x));
-  const scale = (w - 16) / longest;
+  const longest = Math.max(...props.views.map((v) => v.max.x - v.min.x));
+  const scale = (w - 2 * EDGE) / longest;
+  const used = new Map(Object.values(props.marks).map((m) => [m.word, m]));
   return (
-    <div ref={frame} className="grid w-full gap-x-6 gap-y-3" style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
-      {views.map((v) => (
-        <Drawing key={v.name} view={v} scale={scale} width={w} surfaces={surfaces} picked={picked} onPick={onPick} />
-      ))}
+    <div ref={frame}>
+      <svg width={0} height={0} className="absolute" aria-hidden="true">
+        <MapPatterns />
+      </svg>
+      <div className="grid w-full gap-x-6 gap-y-2" style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
+        {props.views.map((v) => (
+          <Drawing key={v.name} {...props} view={v} scale={scale} width={w} />
+        ))}
+      </div>
+      <ul className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm" aria-label="Legend">
+        {[...used.values()].map((m) => (
+          <li key={m.word} className="flex items-center gap-2">
+            <Swatch mark={m} /> {m.word}
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }
 
-function Drawing({
+type Placed = (p: Point) => { x: number; y: number };
+
+const Drawing = memo(function Drawing({
   view,
   scale,
   width,
   surfaces,
+  marks,
   picked,
   onPick,
-}: {
-  view: View;
-  scale: number;
-  width: number;
-  surfaces: Surface[];
-  picked: string;
-  onPick: (id: string) => void;
-}) {
-  const side = view.name.endsWith("side");
-  const sy = side ? -1 : 1;
-  const h = (view.max.y - view.min.y) * scale + 16;
-  const top = side ? view.max.y : -view.min.y;
-  const label = (shape: Schemas["OutlineShape"]) => surfaces.find((s) => covers(s, shape));
+  pins = [],
+  onPin,
+  onPlace,
+}: Props & { view: View; scale: number; width: number }) {
+  const px: Placed = (p) => ({
+    x: EDGE + (view.mirror ? view.max.x - p.x : p.x - view.min.x) * scale,
+    y: EDGE + (view.up ? view.max.y - p.y : p.y - view.min.y) * scale,
+  });
+  const d = (points: Point[]) =>
+    points
+      .map((p, i) => {
+        const q = px(p);
+        return `${i ? "L" : "M"}${q.x.toFixed(1)} ${q.y.toFixed(1)}`;
+      })
+      .join("");
+  const place = (surfaceId: string) => (e: MouseEvent<SVGElement>) => {
+    if (!onPlace) return onPick(surfaceId);
+    const box = (e.currentTarget.ownerSVGElement ?? e.currentTarget).getBoundingClientRect();
+    const x = (e.clientX - box.left - EDGE) / scale;
+    const y = (e.clientY - box.top - EDGE) / scale;
+    onPlace({ view: view.name, x: view.mirror ? view.max.x - x : view.min.x + x, y: view.up ? view.max.y - y : view.min.y + y, surfaceId });
+  };
   return (
     <figure>
       <figcaption className="text-sm font-semibold first-letter:uppercase">{view.name}</figcaption>
-      <svg width={width} height={h} className="block">
-        <g transform={`translate(${8 - view.min.x * scale} ${8 + top * scale}) scale(${scale})`}>
-          {view.shapes.map((shape) => {
-            const s = label(shape);
-            const on = s !== undefined && s.id === picked;
-            const d = path(shape.points, sy);
-            if (!s)
-              return (
-                <path
-                  key={path(shape.points, sy)}
-                  d={d}
-                  fill="none"
-                  stroke="var(--color-base-300)"
-                  strokeDasharray="0.08 0.08"
-                  strokeWidth={1.5 / scale}
-                />
-              );
-            return (
-              <path
-                key={path(shape.points, sy)}
-                d={d}
-                role="button"
-                tabIndex={0}
-                aria-label={s.name}
-                aria-pressed={on}
-                data-surface={s.name}
-                className="cursor-pointer outline-offset-2"
-                fill={on ? "var(--open)" : "var(--sheet)"}
-                fillOpacity={on ? 0.55 : 1}
-                stroke="currentColor"
-                strokeWidth={(on ? 3 : 1.5) / scale}
-                onClick={() => onPick(s.id)}
-                onKeyDown={(e) => {
-                  if (e.key === "Enter" || e.key === " ") {
-                    e.preventDefault();
-                    onPick(s.id);
-                  }
-                }}
-              />
-            );
-          })}
-          {view.lines.map((l) => (
-            <polyline
-              key={l.map((p) => p.x).join()}
-              points={l.map((p) => `${p.x},${sy * p.y}`).join(" ")}
-              fill="none"
-              stroke="var(--dew)"
-              strokeWidth={1.5 / scale}
-              pointerEvents="none"
-            />
+      <svg width={width} height={(view.max.y - view.min.y) * scale + 2 * EDGE} className="block">
+        {view.shapes.map((shape) => {
+          const s = surfaces.find((f) => f.id === shape.surfaceId);
+          if (!s) return null;
+          const mark = marks[s.id];
+          const on = s.id === picked;
+          return (
+            <path
+              key={`${shape.surfaceId}${shape.label.x},${shape.label.y}`}
+              d={`${d(shape.points)}Z`}
+              role="button"
+              tabIndex={0}
+              aria-label={mark ? `${s.name}: ${mark.word}` : s.name}
+              aria-pressed={on}
+              data-surface={s.name}
+              data-mark={mark?.key}
+              className={onPlace ? "cursor-crosshair" : "cursor-pointer"}
+              fill={mark?.fill ?? "var(--sheet)"}
+              stroke={on ? "var(--color-accent)" : "currentColor"}
+              strokeWidth={on ? 3.5 : 1.2}
+              onClick={place(s.id)}
+              onKeyDown={(e) => {
+                if (e.key !== "Enter" && e.key !== " ") return;
+                e.preventDefault();
+                if (onPlace) onPlace({ view: view.name, ...shape.label, surfaceId: s.id });
+                else onPick(s.id);
+              }}
+            >
+              <title>{mark ? `${s.name}: ${mark.word}` : s.name}</title>
+            </path>
+          );
+        })}
+        {view.lines.map((l) => (
+          <path key={d(l)} d={d(l)} fill="none" stroke="var(--dew)" strokeWidth={1.2} pointerEvents="none" />
+        ))}
+        <Names
+          view={view}
+          px={px}
+          surfaces={surfaces}
+          taken={pins.filter((p) => p.view === view.name).map((p) => ({ ...px(p), w: 24, text: "" }))}
+        />
+        {pins
+          .filter((p) => p.view === view.name)
+          .map((p) => (
+            <PinMark key={p.id} pin={p} at={px(p)} onPin={onPin} />
           ))}
-        </g>
-        <Names view={view} sy={sy} scale={scale} top={top} surfaces={surfaces} />
       </svg>
     </figure>
   );
+});
+
+/** A defect: a filled diamond while it is open, a hollow one when mended. */
+function PinMark({ pin, at, onPin }: { pin: Pin; at: { x: number; y: number }; onPin?: (id: string) => void }) {
+  const press = () => onPin?.(pin.id);
+  return (
+    <g
+      transform={`translate(${at.x} ${at.y})`}
+      role="button"
+      tabIndex={0}
+      aria-label={pin.title}
+      data-pin={pin.number}
+      className="cursor-pointer"
+      onClick={press}
+      onKeyDown={(e) => {
+        if (e.key === "Enter" || e.key === " ") {
+          e.preventDefault();
+          press();
+        }
+      }}
+    >
+      <title>{pin.title}</title>
+      <path
+        d="M0 -12L11 0L0 12L-11 0Z"
+        fill={pin.open ? "var(--shut)" : "var(--color-base-100)"}
+        stroke={pin.open ? "var(--color-base-100)" : "var(--shut)"}
+        strokeWidth={1.5}
+      />
+      <text
+        y={4}
+        fontSize={11}
+        fontWeight={700}
+        textAnchor="middle"
+        fill={pin.open ? "var(--color-base-100)" : "var(--color-base-content)"}
+      >
+        {pin.number}
+      </text>
+    </g>
+  );
 }
 
-/** Names of the parts, each once, in the middle of its shape; a name that would meet another is left out. */
-function Names({ view, sy, scale, top, surfaces }: { view: View; sy: number; scale: number; top: number; surfaces: Surface[] }) {
-  const set: { x: number; y: number; w: number; text: string }[] = [];
-  for (const shape of [...view.shapes].reverse()) {
-    const s = surfaces.find((f) => covers(f, shape));
-    if (!s || set.some((p) => p.text === s.name)) continue;
-    const xs = shape.points.map((p) => p.x);
-    const ys = shape.points.map((p) => sy * p.y);
-    const x = ((Math.min(...xs) + Math.max(...xs)) / 2 - view.min.x) * scale + 8;
-    const plan = view.name === "plan" && shape.part === "topsides";
-    const edge = shape.side === "port" ? Math.min(...ys) : Math.max(...ys);
-    const y = ((plan ? edge * 0.965 : (Math.min(...ys) + Math.max(...ys)) / 2) + top) * scale + 12;
-    const w = s.name.length * 7;
-    if (set.some((p) => Math.abs(p.y - y) < 14 && Math.abs(p.x - x) < (p.w + w) / 2)) continue;
-    set.push({ x, y, w, text: s.name });
+type Box = { x: number; y: number; w: number; text: string };
+
+/** Names of the parts, once a view; where a name does not fit, its number in the list. None meets another or a pin. */
+function Names({ view, px, surfaces, taken }: { view: View; px: Placed; surfaces: { id: string; name: string }[]; taken: Box[] }) {
+  const set: Box[] = [];
+  const meets = (b: Box) => [...taken, ...set].some((o) => Math.abs(o.y - b.y) < 15 && Math.abs(o.x - b.x) < (o.w + b.w) / 2 + 4);
+  for (const shape of view.shapes) {
+    const i = surfaces.findIndex((f) => f.id === shape.surfaceId);
+    const name = surfaces[i]?.name ?? "";
+    const xs = shape.points.map((p) => px(p).x);
+    const at = px(shape.label);
+    const room = Math.max(...xs) - Math.min(...xs);
+    const wide = { x: at.x, y: at.y, w: name.length * 6.7, text: name };
+    const short = { ...wide, w: 16, text: String(i + 1) };
+    // In the middle, else a little to either side.
+    const tries = [0, 0.16, -0.16, 0.3, -0.3].map((k) => ({ ...wide, x: at.x + k * room }));
+    const shown = wide.w < room ? [...tries, short].find((b) => !meets(b)) : [short].find((b) => !meets(b));
+    if (shown && !set.some((o) => o.text === shown.text)) set.push(shown);
   }
   return (
     <g fontSize={12} fontWeight={600} textAnchor="middle" pointerEvents="none" fill="currentColor">
       {set.map((p) => (
-        <text key={p.text} x={p.x} y={p.y} stroke="var(--color-base-100)" strokeWidth={3} paintOrder="stroke">
+        <text key={p.text} x={p.x} y={p.y + 4} stroke="var(--color-base-100)" strokeWidth={3.5} paintOrder="stroke">
           {p.text}
         </text>
       ))}

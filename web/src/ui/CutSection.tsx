@@ -17,7 +17,19 @@ const FILL: Record<string, string> = {
   "non-skid-grit": "#8f8a7e",
   "antifouling-soft": "#a8432d",
   "antifouling-hard": "#4b4340",
+  unknown: "#b7b0a0",
+  filler: "#b9b4a2",
+  epoxy: "#8d9c92",
+  primer: "#a3aaa8",
+  "one-part paint": "#7d94a8",
+  "two-part paint": "#5d7c93",
+  stain: "#a9763c",
+  antifouling: "#9d5546",
 };
+
+/** An old layer of unknown thickness is drawn this thick, µm. */
+const UNKNOWN_UM = 40;
+const shownUm = (l: Schemas["BuildupLayer"]) => l.um || (l.old ? UNKNOWN_UM : 0);
 
 const LEFT = 78;
 const WIDTH = 310;
@@ -27,7 +39,8 @@ const BASE = 46;
 /** A surface's layers as a cut section, thickness to scale, from the substrate up; planned layers are hatched. */
 export function CutSection({ layers, substrate }: { layers: Schemas["BuildupLayer"][]; substrate: string }) {
   const { show } = useSettings();
-  const total = layers.reduce((s, l) => s + l.um, 0);
+  const total = layers.reduce((s, l) => s + shownUm(l), 0);
+  const kept = layers.filter((l) => l.keep).length;
   const um = (v: number) => {
     const s = show(v, "µm");
     return `${s.text} ${s.unit}`;
@@ -36,7 +49,7 @@ export function CutSection({ layers, substrate }: { layers: Schemas["BuildupLaye
   const perPx = Math.max(1, total / (HEIGHT - BASE - 14));
   let y = HEIGHT - BASE;
   const drawn = layers.map((l) => {
-    const h = l.um / perPx;
+    const h = shownUm(l) / perPx;
     y -= h;
     return { ...l, y, h };
   });
@@ -83,11 +96,17 @@ export function CutSection({ layers, substrate }: { layers: Schemas["BuildupLaye
             fill="none"
           />
           <text x={WIDTH - 19} y={(labels[i] ?? 0) + 4} fontSize={13} fill="currentColor">
-            <tspan fontWeight={l.laid ? 650 : 400}>{um(l.um)}</tspan>
-            <tspan opacity={0.8}>{` ${short(l.kind)}${l.laid ? ` laid, ${l.known}` : ", planned"}`}</tspan>
+            <tspan fontWeight={l.laid ? 650 : 400}>{l.um || !l.old ? um(l.um) : "?"}</tspan>
+            <tspan opacity={0.8}>{words(l)}</tspan>
           </text>
         </g>
       ))}
+      {kept > 0 && (
+        <g data-testid="stop">
+          <path d={`M${LEFT - 6} ${drawn[kept - 1]?.y}H${WIDTH - 24}`} stroke="var(--shut)" strokeWidth={3} strokeDasharray="9 4" />
+          <title>Sanding must not go below this line</title>
+        </g>
+      )}
       <g transform={`translate(66 ${HEIGHT - BASE})`} stroke="currentColor" fill="currentColor">
         <path d={`M-4 0H4M0 0V${-bar / perPx}M-4 ${-bar / perPx}H4`} fill="none" />
         <text x={-8} y={-bar / perPx / 2 + 4} fontSize={12} stroke="none" textAnchor="end">
@@ -97,6 +116,11 @@ export function CutSection({ layers, substrate }: { layers: Schemas["BuildupLaye
     </svg>
   );
 }
+
+const words = (l: Schemas["BuildupLayer"]) =>
+  l.old
+    ? ` ${[l.colour, l.product].filter(Boolean).join(" ")}${l.keep ? ", must stay" : ""}${l.known ? `, ${l.known}` : ""}`
+    : ` ${short(l.kind)}${l.laid ? ` laid, ${l.known}` : ", planned"}`;
 
 const short = (kind: string) => kind.replaceAll("-", " ").replace(" compound", "").replace("antifouling", "antifoul");
 

@@ -38,6 +38,21 @@ function Labelled({
   );
 }
 
+/** Shows the error of something that is no single field, such as a list. */
+export function FieldError({ name }: { name: string }) {
+  const { prose } = useSettings();
+  const error = useContext(Errors)[name];
+  return (
+    <div data-field={name}>
+      {error !== undefined && (
+        <p className="text-sm text-error" role="alert">
+          {prose(error)}
+        </p>
+      )}
+    </div>
+  );
+}
+
 type Common<T> = { name: string; label: string; hint?: string; value: T; onChange: (v: T) => void };
 const box = (bad: boolean) => `w-full bg-(--sheet) text-base ${bad ? "border-error border-2" : "border-base-content/60"}`;
 

@@ -30,3 +30,33 @@ export function Loaded<T>({ query, children }: { query: { data?: T; error: Error
     </p>
   );
 }
+
+/** A row of tabs. */
+export function Tabs<K extends string>({
+  tabs,
+  at,
+  onChange,
+  label,
+}: {
+  tabs: { key: K; name: string }[];
+  at: K;
+  onChange: (k: K) => void;
+  label: string;
+}) {
+  return (
+    <div className="no-print mb-4 flex flex-wrap gap-x-4 gap-y-1 border-b border-base-300" role="tablist" aria-label={label}>
+      {tabs.map((t) => (
+        <button
+          key={t.key}
+          type="button"
+          role="tab"
+          aria-selected={t.key === at}
+          className={`min-h-11 border-b-4 px-1 ${t.key === at ? "border-accent font-bold" : "border-transparent"}`}
+          onClick={() => onChange(t.key)}
+        >
+          {t.name}
+        </button>
+      ))}
+    </div>
+  );
+}

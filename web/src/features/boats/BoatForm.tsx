@@ -32,8 +32,18 @@ const draftOf = (b?: Schemas["Boat"]): Draft =>
         launchDate: b.launchDate,
         lights: b.lights,
         dimensions: b.dimensions,
+        displacementT: b.displacementT,
       }
-    : { name: "", type: "", placeId: "", headingDeg: 0, launchDate: "", lights: false, dimensions: { hullForm: "medium", housesM2: 0 } };
+    : {
+        name: "",
+        type: "",
+        placeId: "",
+        headingDeg: 0,
+        launchDate: "",
+        lights: false,
+        displacementT: 0,
+        dimensions: { hullForm: "medium", housesM2: 0 },
+      };
 
 /** A new boat, or the boat given for changing. */
 export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => void }) {
@@ -45,6 +55,8 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
   const [version, setVersion] = useState(boat?.version ?? 0);
   const [place, setPlace] = useState<PlaceDraft>(NOWHERE);
   const [local, setLocal] = useState<Record<string, string>>({});
+  const [template, setTemplate] = useState("plain");
+  const [substrate, setSubstrate] = useState<NonNullable<Schemas["NewBoat"]["substrate"]>>("grp");
   const at = draft.placeId || places[0]?.id || NEW_PLACE;
   const newPlace = at === NEW_PLACE;
 
@@ -57,7 +69,7 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
       };
       return boat
         ? ok(api.PUT("/api/boats/{id}", { params: { path: { id: boat.id } }, body: { version: v, value } }))
-        : ok(api.POST("/api/boats", { body: { ...value, withSurfaces: true } }));
+        : ok(api.POST("/api/boats", { body: { ...value, template, substrate } }));
     },
     (b) => (done ? done() : go(`/boats/${b.id}/survey`)),
   );
@@ -89,7 +101,7 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
               ? "Begin with a boat: her name, where she stands, and five measurements."
               : "Add a boat: her name, where she stands, and five measurements."
           }
-          detail="Bottom, both topsides and deck follow from these to about ±15 %. Better measurements can replace them one by one."
+          detail="Her surfaces follow from these to about ±15 to 35 %. Better measurements can replace them one by one."
         />
       )}
       <Errors.Provider value={{ ...local, ...save.error?.fields }}>
@@ -160,6 +172,36 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
             {dim("draughtM", "Draught", "m")}
             {dim("freeboardM", "Mean freeboard", "m")}
             {dim("housesM2", "Houses and openings", "m²", "plan area that is not deck")}
+            <NumberField
+              name="displacementT"
+              label="Displacement"
+              hint="if known: it checks the bottom's area"
+              unit="t"
+              value={draft.displacementT || undefined}
+              onChange={(v) => setDraft({ ...draft, displacementT: v ?? 0 })}
+            />
+            {!boat && (
+              <>
+                <Choice
+                  name="template"
+                  label="Hull type"
+                  hint="gives a set of surfaces to start from"
+                  value={template}
+                  onChange={setTemplate}
+                  options={[
+                    ...(meta?.survey.templates ?? []).map((t) => ({ value: t.key, label: t.name })),
+                    { value: "", label: "none: no surfaces yet" },
+                  ]}
+                />
+                <Choice
+                  name="substrate"
+                  label="Mostly of"
+                  value={substrate}
+                  onChange={setSubstrate}
+                  options={(meta?.survey.substrates ?? []).map((s) => ({ value: s.key as typeof substrate, label: s.name }))}
+                />
+              </>
+            )}
           </div>
           <div className="mt-4 flex flex-col gap-3">
             <Refusal error={save.error?.status === 409 ? null : save.error} />

@@ -68,7 +68,7 @@ export function BuildUp() {
 function Editor({ stored }: { stored: Schemas["BuildUp"] }) {
   const products = useProducts().data ?? [];
   const methods = useMeta().data?.methods ?? [];
-  const { show } = useSettings();
+  const { show, prose } = useSettings();
   const [draft, setDraft] = useState<Draft[] | null>(null);
   const [version, setVersion] = useState(stored.surface.version);
   const surface = stored.surface;
@@ -129,8 +129,7 @@ function Editor({ stored }: { stored: Schemas["BuildUp"] }) {
       <Answer
         over={
           <span>
-            {surface.name}: {area.text} {area.unit} ±{Math.round(surface.area.uncertaintyPct)} %,{" "}
-            {surface.substrate || "substrate not stated"}
+            {surface.name}: {area.text} {area.unit} ±{Math.round(surface.area.uncertaintyPct)} %, {surface.substrateName}
           </span>
         }
         answer={
@@ -284,9 +283,10 @@ function Editor({ stored }: { stored: Schemas["BuildUp"] }) {
         <section>
           <h2 className="text-lg">The film, cut through</h2>
           <p className="quiet mb-2 text-sm">
-            Thickness to scale. Full tone is laid, hatched is planned. Nothing sanded away is taken off yet.
+            Thickness to scale. Full tone is laid, hatched is planned; what was logged as sanded off is gone.
           </p>
-          <CutSection layers={shown.layers} substrate={surface.substrate} />
+          <CutSection layers={shown.layers} substrate={surface.substrateName} />
+          {shown.marginText && <p className="mt-2 border-l-4 border-warning pl-3">{prose(shown.marginText)}</p>}
         </section>
       </div>
       <Conflict

@@ -17,6 +17,7 @@ type Draft = {
   wet: string;
   thinnerPct?: number;
   grit?: number;
+  removedUm?: number;
   who: string;
   note: string;
 };
@@ -36,7 +37,7 @@ export function EntryForm({
   done: () => void;
 }) {
   const zone = today.place.timeZone;
-  const { toMetric, toShown, shownUnit } = useSettings();
+  const { toMetric, toShown, shownUnit, prose } = useSettings();
   const products = useProducts().data ?? [];
   const draftOf = (e?: Schemas["Entry"]): Draft =>
     e
@@ -78,6 +79,7 @@ export function EntryForm({
       wetUm: coat ? readings(draft.wet).map((v) => toMetric(v, "µm")) : [],
       thinnerPct: coat ? (draft.thinnerPct ?? planned?.thinnerPct ?? 0) : 0,
       grit: coat ? 0 : (draft.grit ?? 0),
+      removedUm: coat ? 0 : (draft.removedUm ?? 0),
       who: draft.who,
       note: draft.note,
     };
@@ -187,13 +189,24 @@ export function EntryForm({
               </>
             )}
             {draft.kind === "sand" && (
-              <NumberField name="grit" label="Last grit" unit="P" value={draft.grit} onChange={(grit) => setDraft({ ...draft, grit })} />
+              <>
+                <NumberField name="grit" label="Last grit" unit="P" value={draft.grit} onChange={(grit) => setDraft({ ...draft, grit })} />
+                <NumberField
+                  name="removedUm"
+                  label="Film taken off"
+                  hint="by the gauge, or as reckoned; empty: not known"
+                  unit="µm"
+                  value={draft.removedUm || undefined}
+                  onChange={(removedUm) => setDraft({ ...draft, removedUm })}
+                />
+              </>
             )}
             <TextField name="who" label="Who" value={draft.who} onChange={(who) => setDraft({ ...draft, who })} />
             <div className="sm:col-span-2">
               <AreaField name="note" label="Note" value={draft.note} rows={2} onChange={(note) => setDraft({ ...draft, note })} />
             </div>
           </div>
+          {draft.kind === "sand" && build?.marginText && <p className="mt-2 border-l-4 border-warning pl-3">{prose(build.marginText)}</p>}
           {draft.kind === "coat" && lane?.mix && planned?.id === lane.nextStepId && (
             <p className="quiet mt-2 text-sm">
               The plan takes <Quantity value={lane.mix.litres} unit="L" /> for this coat at <Quantity value={lane.mix.wftUm} unit="µm" />{" "}

@@ -5,6 +5,7 @@ import { useChange, useLog, useToday } from "../../api/queries";
 import { STATES } from "../../ui/coatLanes";
 import { Refusal } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
+import { useSettings } from "../../ui/settings";
 import { clock, longDay, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { EntryForm } from "./EntryForm";
@@ -129,6 +130,7 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
   const remove = useChange((id: string) => ok(api.DELETE("/api/log/{id}", path(id))));
   const restore = useChange((id: string) => ok(api.POST("/api/log/{id}/restore", path(id))));
   const [showDeleted, setShowDeleted] = useState(false);
+  const { prose } = useSettings();
   const undo = remove.data?.deleted && entries.find((e) => e.id === remove.data?.id)?.deleted ? remove.data : undefined;
   const shown = entries.filter((e) => showDeleted || !e.deleted);
   const gone = entries.filter((e) => e.deleted).length;
@@ -168,10 +170,18 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
                   <span className="quiet">({e.filmKnown})</span>
                 </>
               ) : (
-                `sanded, ${e.grit} grit`
+                <>
+                  sanded, {e.grit} grit
+                  {e.removedUm > 0 && (
+                    <>
+                      , <Quantity value={e.removedUm} unit="µm" /> taken off
+                    </>
+                  )}
+                </>
               )}
               {e.who && <span className="quiet">, {e.who}</span>}
               {e.note && <span className="quiet"> – {e.note}</span>}
+              {e.flag && <span className="block border-l-4 border-error pl-2 font-semibold">{prose(e.flag)}</span>}
             </span>
             <span className="flex gap-3">
               {e.deleted ? (

@@ -1,35 +1,82 @@
 import { useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
-import { useChange, useSurvey } from "../../api/queries";
+import { useSurvey, useToday } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
-import { Refusal } from "../../ui/Form";
+import { coatMark, DEFECTS, type MapMark, MEASURING } from "../../ui/mapMarks";
 import { Answer, Loaded } from "../../ui/Page";
+import { Remove } from "../../ui/Remove";
 import { useSettings } from "../../ui/settings";
+import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { BoatForm } from "../boats/BoatForm";
 import { PlaceForm } from "../boats/PlaceForm";
-import { SurfaceForm } from "./SurfaceForm";
+import { DefectForm, DefectList, isOpen, useDefectName } from "./Defects";
+import { Models } from "./Models";
+import { SurfaceList } from "./SurfaceList";
+import { SurfacePanel } from "./SurfacePanel";
+import { TemplateForm } from "./TemplateForm";
 
 export function Survey() {
   const { boatId = "" } = useParams();
   return <Loaded query={useSurvey(boatId)}>{(s) => <Shown key={boatId} survey={s} />}</Loaded>;
 }
 
+type Doing = "boat" | "place" | "new" | "template" | "models" | "pin" | null;
+type Show = "measuring" | "coats" | "defects";
+const SHOWS: Record<Show, string> = { measuring: "measuring", coats: "coats", defects: "defects" };
+
 function Shown({ survey }: { survey: Schemas["Survey"] }) {
-  const { boat, surfaces, views, place } = survey;
+  const { boat, surfaces, views, place, defects } = survey;
   const { show } = useSettings();
   const go = useNavigate();
+  const lanes = useToday(boat.id).data?.answer.lanes;
+  const name = useDefectName();
   const [params, setParams] = useSearchParams();
-  const [editing, setEditing] = useState<"boat" | "place" | "new" | null>(null);
+  const [doing, setDoing] = useState<Doing>(null);
+  const [shows, setShows] = useState<Show>("measuring");
+  const [pinned, setPinned] = useState<{ view: string; x: number; y: number; surfaceId: string } | null>(null);
+  const [onlyOpen, setOnlyOpen] = useState(true);
+  const [kind, setKind] = useState("");
   const picked = surfaces.find((s) => s.id === params.get("surface"));
-  const pick = (id: string) => {
-    setEditing(null);
-    setParams({ surface: id }, { replace: true });
+  const defect = defects.find((d) => d.id === params.get("defect"));
+  const pick = (id?: string) => {
+    setDoing(null);
+    setPinned(null);
+    setParams(id ? { surface: id } : {}, { replace: true });
   };
-  const total = surfaces.reduce((sum, s) => sum + s.area.areaM2, 0);
-  const all = show(total, "m²");
+  const openDefect = (id?: string) => {
+    setPinned(null);
+    setDoing(id ? null : "pin");
+    if (id) setParams({ ...(picked && { surface: picked.id }), defect: id }, { replace: true });
+  };
+  const closeDefect = (id?: string) => {
+    setPinned(null);
+    setDoing(null);
+    setParams(id ? { defect: id } : picked ? { surface: picked.id } : {}, { replace: true });
+  };
+  const marks: Record<string, MapMark> = {};
+  for (const s of surfaces) {
+    const own = defects.filter((d) => d.surfaceId === s.id);
+    const mark =
+      shows === "measuring"
+        ? MEASURING[s.measuring]
+        : shows === "coats"
+          ? coatMark(lanes?.find((l) => l.surfaceId === s.id))
+          : DEFECTS[own.length === 0 ? "none" : s.openDefects > 0 ? "open" : "mended"];
+    if (mark) marks[s.id] = mark;
+  }
+  const open = defects.filter(isOpen);
+  const listed = (onlyOpen ? open : defects).filter((d) => kind === "" || d.kind === kind);
+  const kinds = [...new Set(defects.map((d) => d.kind))];
+  const rough = surfaces.filter((s) => s.measuring === "rough").length;
+  const apart = surfaces.filter((s) => s.measuring === "disagree").length;
+  const all = show(
+    surfaces.reduce((sum, s) => sum + s.area.areaM2, 0),
+    "m²",
+  );
   const loa = show(boat.dimensions.loaM, "m");
+  const many = (n: number, one: string, more: string) => (n === 1 ? `One ${one}` : `${n} ${more}`);
   return (
     <>
       <Answer
@@ -42,15 +89,26 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
           surfaces.length ? `${surfaces.length} surfaces, ${all.text} ${all.unit} to coat in all.` : "No surfaces yet: add the first one."
         }
         detail={
-          surfaces.length
-            ? "Pick a surface on the drawing or in the list. Areas from principal dimensions are rules of thumb, ±15 %: every litre bought rests on them."
-            : "A surface is a part that is coated as one: the bottom, one side's topsides, a deck, a coaming."
+          surfaces.length ? (
+            <>
+              {apart > 0 && `${many(apart, "surface has", "surfaces have")} measurements that disagree: tape again before you buy. `}
+              {rough > 0
+                ? `${many(rough, "surface is", "surfaces are")} only measured roughly: every litre bought rests on it. `
+                : apart > 0
+                  ? "The others are well measured. "
+                  : "All are well measured. "}
+              {open.length > 0 &&
+                `${many(open.length, "defect waits", "defects wait")}, about ${span(open.reduce((h, d) => h + d.repair.hours, 0))} of work.`}
+            </>
+          ) : (
+            "A surface is a part that is coated as one: the bottom, one side's topsides, a deck, a coaming. A hull type gives a set of them in one step."
+          )
         }
       />
-      {editing === "boat" ? (
+      {doing === "boat" ? (
         <section className="mb-8">
           <h2 className="mb-3 text-lg">Her dimensions</h2>
-          <BoatForm boat={boat} done={() => setEditing(null)} />
+          <BoatForm boat={boat} done={() => setDoing(null)} />
           <Remove
             what={`${boat.name} with her surfaces, plans and log`}
             label="delete this boat"
@@ -58,120 +116,145 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
             done={() => go("/")}
           />
         </section>
-      ) : editing === "place" ? (
+      ) : doing === "place" ? (
         <section className="mb-8">
           <h2 className="mb-3 text-lg">Where she stands</h2>
-          <PlaceForm place={place} done={() => setEditing(null)} />
+          <PlaceForm place={place} done={() => setDoing(null)} />
         </section>
+      ) : doing === "models" ? (
+        <Models boatId={boat.id} models={survey.models} />
       ) : (
-        <BoatMap views={views} surfaces={surfaces} picked={picked?.id ?? ""} onPick={pick} />
+        <>
+          <div className="mb-1 flex flex-wrap items-center justify-between gap-2">
+            <p className="text-sm">
+              {doing === "pin" && !pinned ? (
+                <b role="status">Press the place of the defect on the map.</b>
+              ) : (
+                <span className="quiet">Drawn from {survey.drawnFrom}. Pick a part on the drawing or in the list.</span>
+              )}
+            </p>
+            <fieldset className="join" aria-label="The map shows">
+              {(Object.keys(SHOWS) as Show[]).map((k) => (
+                <button
+                  key={k}
+                  type="button"
+                  className={`btn join-item btn-sm max-lg:min-h-11 ${shows === k ? "btn-neutral" : ""}`}
+                  aria-pressed={shows === k}
+                  onClick={() => setShows(k)}
+                >
+                  {SHOWS[k]}
+                </button>
+              ))}
+            </fieldset>
+          </div>
+          <BoatMap
+            views={views}
+            surfaces={surfaces}
+            marks={marks}
+            picked={picked?.id ?? ""}
+            onPick={pick}
+            pins={defects
+              .filter((d) => shows === "defects" || isOpen(d))
+              .map((d) => ({
+                id: d.id,
+                number: d.number,
+                open: isOpen(d),
+                ...d.place,
+                title: `Defect ${d.number}: ${name(d)}, ${d.state}`,
+              }))}
+            onPin={openDefect}
+            onPlace={doing === "pin" ? setPinned : undefined}
+          />
+        </>
       )}
-      <div className="mt-4 flex flex-wrap gap-2">
-        {editing !== "boat" && (
-          <button type="button" className="btn min-h-11" onClick={() => setEditing("boat")}>
+      <div className="no-print mt-4 flex flex-wrap gap-2">
+        <button type="button" className="btn min-h-11" disabled={surfaces.length === 0} onClick={() => openDefect()}>
+          Pin a defect
+        </button>
+        <button type="button" className="btn min-h-11" onClick={() => setDoing("new")}>
+          Add a surface
+        </button>
+        <button type="button" className="btn min-h-11" onClick={() => setDoing("template")}>
+          Add a hull type’s surfaces
+        </button>
+        <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "models" ? null : "models")}>
+          {doing === "models" ? "Back to the map" : "3-D files and offsets"}
+        </button>
+        {doing !== "boat" && (
+          <button type="button" className="btn min-h-11" onClick={() => setDoing("boat")}>
             Change her dimensions
           </button>
         )}
-        {editing !== "place" && (
-          <button type="button" className="btn min-h-11" onClick={() => setEditing("place")}>
+        {doing !== "place" && (
+          <button type="button" className="btn min-h-11" onClick={() => setDoing("place")}>
             Change the place
           </button>
         )}
-        <button type="button" className="btn min-h-11" onClick={() => setEditing("new")}>
-          Add a surface
-        </button>
+        <Link className="btn min-h-11" to={`/boats/${boat.id}/survey/measuring-sheet`}>
+          Measuring sheet
+        </Link>
+        <Link className="btn min-h-11" to={`/boats/${boat.id}/survey/walk-round`}>
+          Walk-round sheet
+        </Link>
       </div>
-      {editing === "new" && (
-        <section className="mt-6">
-          <h2 className="mb-3 text-lg">New surface</h2>
-          <SurfaceForm boatId={boat.id} done={() => setEditing(null)} />
-        </section>
+      {pinned && <DefectForm survey={survey} place={pinned} done={closeDefect} />}
+      {defect && !pinned && <DefectForm key={defect.id} survey={survey} defect={defect} done={closeDefect} />}
+      {doing === "template" && <TemplateForm boatId={boat.id} done={() => setDoing(null)} />}
+      {doing === "new" && <SurfacePanel survey={survey} done={pick} pin={openDefect} />}
+      {survey.crossCheck && doing === null && <CrossCheck check={survey.crossCheck} />}
+      {surfaces.length > 0 && <SurfaceList survey={survey} picked={picked?.id ?? ""} pick={pick} />}
+      {picked && doing !== "new" && (
+        <SurfacePanel key={picked.id} survey={survey} surface={picked} done={(id) => pick(id)} pin={openDefect} />
       )}
-      {surfaces.length > 0 && (
-        <div className="mt-6 overflow-x-auto">
-          <table className="table-plain">
-            <thead>
-              <tr>
-                <th>Surface</th>
-                <th className="max-sm:hidden">Substrate</th>
-                <th className="num">Area</th>
-                <th className="num">±</th>
-                <th className="max-sm:hidden">By</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {surfaces.map((s) => (
-                <tr key={s.id} className={s.id === picked?.id ? "bg-base-200" : ""}>
-                  <td>
-                    <button
-                      type="button"
-                      className="linked font-semibold max-sm:min-h-11"
-                      aria-pressed={s.id === picked?.id}
-                      onClick={() => pick(s.id)}
-                    >
-                      {s.name}
-                    </button>
-                  </td>
-                  <td className="max-sm:hidden">{s.substrate}</td>
-                  <td className="num">
-                    <Figure title={`${s.name}, area`} working={s.area.working}>
-                      <Quantity value={s.area.areaM2} unit="m²" />
-                    </Figure>
-                  </td>
-                  <td className="num">{Math.round(s.area.uncertaintyPct)} %</td>
-                  <td className="max-sm:hidden">{METHODS[s.measure.method]}</td>
-                  <td className="num">
-                    <Link className="linked" to={`/boats/${boat.id}/build-up?surface=${s.id}`}>
-                      coats
-                    </Link>
-                  </td>
-                </tr>
+      {defects.length > 0 && (
+        <section className="mt-8" data-testid="register">
+          <div className="flex flex-wrap items-center justify-between gap-2">
+            <h2 className="text-lg">Defects and repairs, as one walks round her</h2>
+            <select
+              className="select ml-auto min-h-11 w-48 border-base-content/60 bg-(--sheet)"
+              aria-label="Kind of defect"
+              value={kind}
+              onChange={(e) => setKind(e.target.value)}
+            >
+              <option value="">all kinds</option>
+              {kinds.map((k) => (
+                <option key={k} value={k}>
+                  {name({ kind: k, count: 1 })}
+                </option>
               ))}
-            </tbody>
-          </table>
-        </div>
-      )}
-      {picked && editing !== "new" && (
-        <section className="mt-6">
-          <h2 className="mb-3 text-lg">{picked.name}</h2>
-          <SurfaceForm key={picked.id} boatId={boat.id} surface={picked} done={() => setEditing(null)} />
-          <Remove
-            what={`${picked.name} and its planned coats`}
-            label="delete this surface"
-            remove={() => ok(api.DELETE("/api/surfaces/{id}", { params: { path: { id: picked.id } } }))}
-            done={() => setParams({}, { replace: true })}
-          />
+            </select>
+            <label className="flex min-h-11 cursor-pointer items-center gap-2">
+              <input
+                type="checkbox"
+                className="checkbox border-base-content/60"
+                checked={onlyOpen}
+                onChange={(e) => setOnlyOpen(e.target.checked)}
+              />
+              only what is still to do
+            </label>
+          </div>
+          {listed.length > 0 ? <DefectList defects={listed} pin={openDefect} /> : <p>None of these is left to do.</p>}
         </section>
       )}
     </>
   );
 }
 
-export const METHODS: Record<string, string> = { principal: "principal dimensions", strip: "length × width", stated: "stated" };
-
-/** A deletion that asks once more. */
-function Remove({ what, label, remove, done }: { what: string; label: string; remove: () => Promise<unknown>; done: () => void }) {
-  const [sure, setSure] = useState(false);
-  const change = useChange(remove, done);
+/** The bottom as measured against formulas for the wetted surface. */
+function CrossCheck({ check }: { check: Schemas["AreaCrossCheck"] }) {
+  const { prose } = useSettings();
   return (
-    <div className="mt-3">
-      {sure ? (
-        <p>
-          Delete {what}?{" "}
-          <button type="button" className="btn btn-error btn-sm" onClick={() => change.mutate(undefined)}>
-            Delete
-          </button>{" "}
-          <button type="button" className="btn btn-sm" onClick={() => setSure(false)}>
-            Keep
-          </button>
-        </p>
-      ) : (
-        <button type="button" className="linked text-sm" onClick={() => setSure(true)}>
-          {label}
-        </button>
-      )}
-      <Refusal error={change.error} />
-    </div>
+    <aside className={`mt-5 max-w-4xl border-l-4 pl-3 ${check.plausible ? "border-primary" : "border-error"}`} data-testid="cross-check">
+      <p>{prose(check.text)}</p>
+      <p className="text-sm">
+        {check.checks.map((c) => (
+          <span key={c.name} className="mr-5">
+            <Figure title={c.name} working={c.working}>
+              {c.name}: <Quantity value={c.areaM2} unit="m²" />
+            </Figure>
+          </span>
+        ))}
+      </p>
+    </aside>
   );
 }

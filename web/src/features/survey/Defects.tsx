@@ -1,0 +1,259 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useMeta } from "../../api/queries";
+import { upload } from "../../api/upload";
+import { AreaField, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { Remove } from "../../ui/Remove";
+import { useSettings } from "../../ui/settings";
+import { span } from "../../ui/time";
+import { Figure, Quantity } from "../../ui/Working";
+import { EMPTY } from "./edit";
+
+type Defect = Schemas["Defect"];
+type Draft = Schemas["DefectEdit"];
+
+export const isOpen = (d: Defect) => d.repair.open;
+
+export function useDefectName() {
+  const kinds = useMeta().data?.survey.defectKinds ?? [];
+  return (d: { kind: string; count: number }) => {
+    const name = kinds.find((k) => k.kind === d.kind)?.name ?? d.kind;
+    return d.count > 1 ? `${d.count} × ${name}` : name;
+  };
+}
+
+/** "220 × 4 × 3 mm", as far as known, in the user's units. */
+export function Size({ d }: { d: { lengthMM: number; widthMM: number; depthMM: number } }) {
+  const { show } = useSettings();
+  const parts = [d.lengthMM, d.widthMM, d.depthMM].filter((v) => v > 0).map((v) => show(v, "mm", v < 10 && !Number.isInteger(v) ? 1 : 0));
+  if (parts.length === 0) return null;
+  return <span className="whitespace-nowrap">{`${parts.map((p) => p.text).join(" × ")} ${parts[0]?.unit}`}</span>;
+}
+
+/** A little filler in mL, more of it in L. */
+export function Filler({ litres }: { litres: number }) {
+  return litres < 0.5 ? <Quantity value={1000 * litres} unit="mL" /> : <Quantity value={litres} unit="L" />;
+}
+
+/** Defects one under the other; without any, what to do to note one. */
+export function DefectList({ defects, pin }: { defects: Defect[]; pin: (id?: string) => void }) {
+  const name = useDefectName();
+  if (defects.length === 0)
+    return (
+      <div>
+        <p>No defect is noted here.</p>
+        <button type="button" className="btn mt-2 min-h-11" onClick={() => pin()}>
+          Pin a defect
+        </button>
+      </div>
+    );
+  return (
+    <ul data-testid="defects">
+      {defects.map((d) => (
+        <li key={d.id} className="rule-b flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+          <b className="w-7 text-right">{d.number}</b>
+          <span className="min-w-56 flex-1">
+            <b className="first-letter:uppercase inline-block">{name(d)}</b> <Size d={d} />
+            {d.note && <span className="quiet"> – {d.note}</span>}
+          </span>
+          <span>{d.state}</span>
+          <span className="w-36 text-right">
+            <Figure title={`Defect ${d.number}, repair`} working={d.repair.working}>
+              {span(d.repair.hours)}
+              {d.repair.fillerL > 0 && (
+                <>
+                  , <Filler litres={d.repair.fillerL} />
+                </>
+              )}
+            </Figure>
+          </span>
+          {d.photos.length > 0 && <span className="quiet text-sm">{d.photos.length === 1 ? "1 photo" : `${d.photos.length} photos`}</span>}
+          <button type="button" className="linked max-sm:min-h-11" onClick={() => pin(d.id)}>
+            open
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const FRESH = { kind: "void", lengthMM: 0, widthMM: 0, depthMM: 0, count: 1, action: "", state: "found", note: "" };
+
+/** A defect just pinned at a place, or the one given for changing. */
+export function DefectForm({
+  survey,
+  defect,
+  place,
+  done,
+}: {
+  survey: Schemas["Survey"];
+  defect?: Defect;
+  place?: { view: string; x: number; y: number; surfaceId: string };
+  done: (id?: string) => void;
+}) {
+  const words = useMeta().data?.survey;
+  const [draft, setDraft] = useState<Draft>(() =>
+    defect
+      ? {
+          surfaceId: defect.surfaceId,
+          kind: defect.kind,
+          place: defect.place,
+          lengthMM: defect.lengthMM,
+          widthMM: defect.widthMM,
+          depthMM: defect.depthMM,
+          count: defect.count,
+          action: defect.action,
+          state: defect.state,
+          note: defect.note,
+          hours: defect.hours,
+          fillerL: defect.fillerL,
+        }
+      : { ...FRESH, surfaceId: place?.surfaceId ?? "", place: { view: place?.view ?? "plan", x: place?.x ?? 0, y: place?.y ?? 0 } },
+  );
+  const [local, setLocal] = useState<Record<string, string>>({});
+  const set = (d: Partial<Draft>) => setDraft({ ...draft, ...d });
+  const save = useChange(
+    () =>
+      defect
+        ? ok(api.PUT("/api/defects/{id}", { params: { path: { id: defect.id } }, body: { version: defect.version, value: draft } }))
+        : ok(api.POST("/api/boats/{id}/defects", { params: { path: { id: survey.boat.id } }, body: draft })),
+    (d) => done(d.id),
+  );
+  const usual = words?.defectKinds.find((k) => k.kind === draft.kind)?.action ?? "";
+  const mm = (k: "lengthMM" | "widthMM" | "depthMM", label: string) => (
+    <NumberField name={k} label={label} unit="mm" value={draft[k] || undefined} onChange={(v) => set({ [k]: v ?? 0 })} />
+  );
+  return (
+    <section className="mt-4 max-w-5xl border border-base-content p-4" data-testid="defect-form">
+      <h2 className="mb-3 text-lg">{defect ? `Defect ${defect.number}` : "A new defect"}</h2>
+      <Errors.Provider value={{ ...save.error?.fields, ...local }}>
+        <form
+          noValidate
+          onSubmit={(e) => {
+            e.preventDefault();
+            const bad = unsendable(draft);
+            setLocal(bad);
+            if (Object.keys(bad).length === 0) save.mutate(undefined);
+          }}
+        >
+          <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
+            <Choice
+              name="kind"
+              label="What is it"
+              value={draft.kind}
+              onChange={(kind) => set({ kind })}
+              options={(words?.defectKinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
+            />
+            <Choice
+              name="surfaceId"
+              label="On"
+              value={draft.surfaceId}
+              onChange={(surfaceId) => set({ surfaceId })}
+              options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
+            />
+            <Choice
+              name="state"
+              label="How far it is"
+              value={draft.state}
+              onChange={(state) => set({ state })}
+              options={(words?.defectStates ?? []).map((s) => ({ value: s, label: s }))}
+            />
+            <NumberField name="count" label="How many" unit="" value={draft.count} onChange={(v) => set({ count: v ?? EMPTY })} />
+            {mm("lengthMM", "Length")}
+            {mm("widthMM", "Width")}
+            {mm("depthMM", "Depth")}
+            <TextField
+              name="action"
+              label="What to do"
+              hint={`usual: ${usual}`}
+              value={draft.action}
+              onChange={(action) => set({ action })}
+            />
+            <NumberField
+              name="hours"
+              label="Hours"
+              hint="empty: reckoned from kind and size"
+              unit="h"
+              value={draft.hours}
+              onChange={(hours) => set({ hours })}
+            />
+            <NumberField
+              name="fillerL"
+              label="Filler"
+              hint="empty: reckoned from the size"
+              unit="L"
+              value={draft.fillerL}
+              onChange={(fillerL) => set({ fillerL })}
+            />
+            <div className="sm:col-span-2">
+              <AreaField name="note" label="Note" rows={2} value={draft.note} onChange={(note) => set({ note })} />
+            </div>
+          </div>
+          <div className="mt-3 flex flex-col gap-2">
+            <Refusal error={save.error} />
+            <div className="flex gap-2">
+              <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
+                {defect ? "Save the defect" : "Note it"}
+              </button>
+              <button type="button" className="btn btn-ghost min-h-11" onClick={() => done()}>
+                Close
+              </button>
+            </div>
+          </div>
+        </form>
+      </Errors.Provider>
+      {defect && <Photos defect={defect} />}
+      {defect && (
+        <Remove
+          what={`defect ${defect.number} and its photos`}
+          label="delete this defect"
+          remove={() => ok(api.DELETE("/api/defects/{id}", { params: { path: { id: defect.id } } }))}
+          done={() => done()}
+        />
+      )}
+    </section>
+  );
+}
+
+function Photos({ defect }: { defect: Defect }) {
+  const add = useChange((f: File) => upload<Defect>(`/api/defects/${defect.id}/photos`, {}, f));
+  const remove = useChange((id: string) => ok(api.DELETE("/api/photos/{id}", { params: { path: { id } } })));
+  return (
+    <div className="mt-4">
+      <h3 className="mb-2">Photos</h3>
+      <div className="flex flex-wrap items-end gap-3">
+        {defect.photos.map((p, i) => (
+          <figure key={p.id}>
+            <img
+              src={`/api/photos/${p.id}`}
+              alt={`Defect ${defect.number}, ${i + 1}`}
+              width={p.width}
+              height={p.height}
+              className="h-32 w-auto border border-base-300"
+            />
+            <figcaption>
+              <button type="button" className="linked text-sm" onClick={() => remove.mutate(p.id)}>
+                delete
+              </button>
+            </figcaption>
+          </figure>
+        ))}
+        <label className="text-sm font-semibold">
+          Add a photo
+          <input
+            type="file"
+            aria-label="Photo"
+            accept="image/jpeg,image/png,image/webp"
+            className="file-input mt-1 block min-h-11 bg-(--sheet) font-normal"
+            onChange={(e) => {
+              const f = e.target.files?.[0];
+              if (f) add.mutate(f);
+              e.target.value = "";
+            }}
+          />
+        </label>
+      </div>
+      <Refusal error={add.error ?? remove.error} />
+    </div>
+  );
+}

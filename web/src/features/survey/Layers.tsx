@@ -1,0 +1,208 @@
+import { ArrowDown, ArrowUp, Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { CutSection } from "../../ui/CutSection";
+import { Choice, NumberField, TextField } from "../../ui/Form";
+import { type Edit, EMPTY, type Words } from "./edit";
+
+type Layer = Schemas["SurveyLayer"];
+
+/** What lies on the substrate: old layers from below, what may be sanded, moisture, veneer. */
+export function Layers({
+  edit,
+  change,
+  words,
+  cautions,
+}: {
+  edit: Edit;
+  change: (e: Partial<Edit>) => void;
+  words: Words;
+  cautions: string[];
+}) {
+  const f = edit.findings;
+  const [rings, setRings] = useState("");
+  const set = (v: Partial<Edit["findings"]>) => change({ findings: { ...f, ...v } });
+  const put = (i: number, l: Partial<Layer>) => set({ layers: f.layers.map((o, k) => (k === i ? { ...o, ...l } : o)) });
+  const swap = (i: number, j: number) => {
+    const next = [...f.layers];
+    [next[i], next[j]] = [next[j] as Layer, next[i] as Layer];
+    set({ layers: next });
+  };
+  const read = useChange(
+    () => ok(api.POST("/api/rings", { body: { rings } })),
+    (layers) => {
+      set({ layers: [...f.layers, ...layers] });
+      setRings("");
+    },
+  );
+  // Listed as they lie: the outermost on top.
+  const order = f.layers.map((_, i) => i).reverse();
+  return (
+    <div className="grid max-w-6xl gap-6 lg:grid-cols-[3fr_2fr]">
+      <div>
+        {cautions.map((c) => (
+          <p key={c} className="mb-2 border-l-4 border-warning pl-3">
+            {c}
+          </p>
+        ))}
+        <div className="mb-3 flex flex-wrap items-end gap-2">
+          <div className="grow">
+            <TextField
+              name="rings"
+              label="Rings of colour that sanding showed"
+              hint="from the outermost in, such as white, grey, blue"
+              value={rings}
+              onChange={setRings}
+            />
+          </div>
+          <button type="button" className="btn mb-5 min-h-11" disabled={!rings.trim()} onClick={() => read.mutate(undefined)}>
+            Make layers of them
+          </button>
+        </div>
+        {f.layers.length === 0 && <p className="quiet mb-3">No old layers are noted: the substrate is bare, or nobody has looked yet.</p>}
+        {order.map((i) => {
+          const l = f.layers[i] as Layer;
+          const path = `findings.layers[${i}]`;
+          return (
+            <div key={i} className="rule-t grid grid-cols-2 items-end gap-2 py-3 sm:grid-cols-[1fr_1fr_7rem_1fr]">
+              <Choice
+                name={`${path}.kind`}
+                label={`Layer ${i + 1} is`}
+                value={l.kind}
+                onChange={(kind) => put(i, { kind })}
+                options={words.layerKinds.map((k) => ({ value: k as Layer["kind"], label: k }))}
+              />
+              <TextField name={`${path}.colour`} label="Colour" value={l.colour} onChange={(colour) => put(i, { colour })} />
+              <NumberField
+                name={`${path}.um`}
+                label="Thickness"
+                unit="µm"
+                value={l.um || undefined}
+                onChange={(v) => put(i, { um: v ?? 0 })}
+              />
+              <Choice
+                name={`${path}.soundness`}
+                label="It is"
+                value={l.soundness}
+                onChange={(soundness) => put(i, { soundness })}
+                options={words.soundnesses.map((s) => ({ value: s as Layer["soundness"], label: s }))}
+              />
+              <div className="col-span-2 flex flex-wrap items-center gap-1 sm:col-span-4">
+                <label className="flex min-h-11 grow cursor-pointer items-center gap-2">
+                  <input
+                    type="radio"
+                    name="stop"
+                    className="radio"
+                    aria-label={`Layer ${i + 1} must stay`}
+                    checked={f.stop === i + 1}
+                    onChange={() => set({ stop: i + 1 })}
+                  />
+                  must stay: sand no deeper than this
+                </label>
+                <button
+                  type="button"
+                  className="btn btn-ghost min-h-11 px-2"
+                  aria-label={`Layer ${i + 1} up`}
+                  disabled={i === f.layers.length - 1}
+                  onClick={() => swap(i, i + 1)}
+                >
+                  <ArrowUp size={18} aria-hidden="true" />
+                </button>
+                <button
+                  type="button"
+                  className="btn btn-ghost min-h-11 px-2"
+                  aria-label={`Layer ${i + 1} down`}
+                  disabled={i === 0}
+                  onClick={() => swap(i, i - 1)}
+                >
+                  <ArrowDown size={18} aria-hidden="true" />
+                </button>
+                <button
+                  type="button"
+                  className="btn btn-ghost min-h-11 px-2"
+                  aria-label={`Remove layer ${i + 1}`}
+                  onClick={() => set({ layers: f.layers.filter((_, k) => k !== i), stop: f.stop > i ? f.stop - 1 : f.stop })}
+                >
+                  <Trash2 size={18} aria-hidden="true" />
+                </button>
+              </div>
+            </div>
+          );
+        })}
+        <div className="rule-t flex flex-wrap items-center gap-4 pt-3">
+          <button
+            type="button"
+            className="btn min-h-11"
+            onClick={() => set({ layers: [...f.layers, { kind: "unknown", colour: "", um: 0, soundness: "sound", note: "" }] })}
+          >
+            <Plus size={18} aria-hidden="true" /> Add a layer on top
+          </button>
+          {f.layers.length > 0 && (
+            <label className="flex min-h-11 cursor-pointer items-center gap-2">
+              <input type="radio" name="stop" className="radio" checked={f.stop === 0} onChange={() => set({ stop: 0 })} />
+              all may go, down to the substrate
+            </label>
+          )}
+        </div>
+        <h3 className="mt-6 mb-2">Moisture and veneer</h3>
+        {f.moisture.map((m, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: readings have no other identity than their order
+          <div key={i} className="mb-2 grid grid-cols-[1fr_8rem_2.75rem] items-end gap-2">
+            <TextField
+              name={`findings.moisture[${i}].where`}
+              label={`Reading ${i + 1}, where`}
+              value={m.where}
+              onChange={(where) => set({ moisture: f.moisture.map((o, k) => (k === i ? { ...o, where } : o)) })}
+            />
+            <NumberField
+              name={`findings.moisture[${i}].pct`}
+              label="Moisture"
+              unit="%"
+              value={m.pct}
+              onChange={(v) => set({ moisture: f.moisture.map((o, k) => (k === i ? { ...o, pct: v ?? EMPTY } : o)) })}
+            />
+            <button
+              type="button"
+              className="btn btn-ghost min-h-11 px-2"
+              aria-label={`Remove reading ${i + 1}`}
+              onClick={() => set({ moisture: f.moisture.filter((_, k) => k !== i) })}
+            >
+              <Trash2 size={18} aria-hidden="true" />
+            </button>
+          </div>
+        ))}
+        <div className="flex flex-wrap items-end gap-4">
+          <button type="button" className="btn min-h-11" onClick={() => set({ moisture: [...f.moisture, { where: "", pct: EMPTY }] })}>
+            <Plus size={18} aria-hidden="true" /> Add a moisture reading
+          </button>
+          <div className="w-48">
+            <NumberField
+              name="findings.veneerMM"
+              label="Veneer left"
+              unit="mm"
+              value={f.veneerMM || undefined}
+              onChange={(v) => set({ veneerMM: v ?? 0 })}
+            />
+          </div>
+        </div>
+      </div>
+      <div>
+        <h3 className="mb-1">Cut through</h3>
+        <CutSection
+          substrate={edit.substrateNote || (words.substrates.find((s) => s.key === edit.substrate)?.name ?? "")}
+          layers={f.layers.map((l, i) => ({
+            product: `old ${l.kind}`,
+            kind: l.kind,
+            colour: l.colour,
+            um: Number.isNaN(l.um) ? 0 : l.um,
+            laid: true,
+            known: l.um ? "" : "thickness not known",
+            old: true,
+            keep: i < f.stop,
+          }))}
+        />
+      </div>
+    </div>
+  );
+}

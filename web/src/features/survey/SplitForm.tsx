@@ -1,0 +1,46 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { Errors, NumberField, Refusal, TextField } from "../../ui/Form";
+
+/** Takes a share of a surface into a new one. */
+export function SplitForm({ surface, version, done }: { surface: Schemas["Surface"]; version: number; done: () => void }) {
+  const [pct, setPct] = useState<number | undefined>(50);
+  const [name, setName] = useState(`${surface.name}, forward`);
+  const split = useChange(
+    () => ok(api.POST("/api/surfaces/{id}/split", { params: { path: { id: surface.id } }, body: { version, pct: pct ?? 0, name } })),
+    done,
+  );
+  return (
+    <Errors.Provider value={split.error?.fields ?? {}}>
+      <form
+        className="mt-3 max-w-2xl border border-base-content p-4"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          split.mutate(undefined);
+        }}
+      >
+        <p className="mb-3">
+          Take a part of {surface.name} into a surface of its own. Measurements, old layers and planned coats go with both; the log stays
+          here.
+        </p>
+        <div className="grid gap-4 sm:grid-cols-2">
+          <TextField name="name" label="New surface's name" value={name} onChange={setName} />
+          <NumberField name="pct" label="Its share" unit="%" value={pct} onChange={setPct} />
+        </div>
+        <div className="mt-3 flex flex-col gap-2">
+          <Refusal error={split.error} />
+          <div className="flex gap-2">
+            <button type="submit" className="btn btn-primary min-h-11">
+              Split it
+            </button>
+            <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
+              Cancel
+            </button>
+          </div>
+        </div>
+      </form>
+    </Errors.Provider>
+  );
+}

@@ -1,0 +1,29 @@
+import { useState } from "react";
+import { useChange } from "../api/queries";
+import { Refusal } from "./Form";
+
+/** A deletion that asks once more. */
+export function Remove({ what, label, remove, done }: { what: string; label: string; remove: () => Promise<unknown>; done: () => void }) {
+  const [sure, setSure] = useState(false);
+  const change = useChange(remove, done);
+  return (
+    <div className="mt-3">
+      {sure ? (
+        <p>
+          Delete {what}?{" "}
+          <button type="button" className="btn btn-error btn-sm" onClick={() => change.mutate(undefined)}>
+            Delete
+          </button>{" "}
+          <button type="button" className="btn btn-sm" onClick={() => setSure(false)}>
+            Keep
+          </button>
+        </p>
+      ) : (
+        <button type="button" className="linked text-sm" onClick={() => setSure(true)}>
+          {label}
+        </button>
+      )}
+      <Refusal error={change.error} />
+    </div>
+  );
+}
