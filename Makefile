@@ -13,7 +13,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: help demo run test lint types drift web-test go-test size bench fuzz shots ratio dev build api chromium need clean
+.PHONY: help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots ratio dev build api chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -44,7 +44,7 @@ run: $(BIN) ## start the application on your own database, allcoats.db
 dev: $(DEPS) ## Vite and the server, both reloading, on demo data
 	scripts/dev.sh
 
-test: need chromium lint types drift web-test size go-test ## everything that must pass
+test: need chromium lint types drift web-test size go-test fuzz-short ## everything that must pass
 	@echo "make test: all passed"
 
 $(LINT): tools/go.mod tools/go.sum
@@ -82,8 +82,16 @@ bench: web/dist/index.html ## benchmarks
 	go test -run '^$$' -bench . -benchmem ./...
 
 FUZZTIME ?= 30s
+READERS := WeatherCSV STL OBJ Offsets SVG DXF
+fuzz-short:
+	@$(MAKE) -s fuzz FUZZTIME=2s
+
 fuzz: ## fuzz the readers of outside files
-	go test -run '^$$' -fuzz FuzzReadWeatherCSV -fuzztime $(FUZZTIME) ./formats
+	@go test -c -fuzz Fuzz -o bin/formats.test ./formats
+	@for r in $(READERS); do \
+		(cd formats && ../bin/formats.test -test.run '^$$' -test.fuzz "^FuzzRead$$r\$$" -test.fuzztime $(FUZZTIME) -test.fuzzcachedir ../bin/fuzz) > bin/fuzz.log 2>&1 || { cat bin/fuzz.log; exit 1; }; \
+		echo "fuzz: Read$$r withstood $(FUZZTIME)"; \
+	done
 
 shots: $(BIN) chromium ## redraw docs/screenshots from the demo data
 	go run ./e2e/shots docs/screenshots

@@ -173,6 +173,44 @@ func TestWeatherImportIsAllOrNothing(t *testing.T) {
 	assert.Equal(t, 413, status)
 }
 
+func TestUploads(t *testing.T) {
+	c := serve(t, "", true)
+	boats, err := c.app.Boats(context.Background())
+	require.NoError(t, err)
+	models := "/api/boats/" + boats[0].ID + "/models?format=stl&name=hull&unit=m"
+	status, problem := c.call("POST", models, strings.Repeat("x", 300))
+	assert.Equal(t, 422, status)
+	assert.Equal(t, []string{"body.file"}, locations(problem))
+	status, _ = c.call("POST", models+"&up=sky", strings.Repeat("x", 300))
+	assert.Equal(t, 422, status)
+
+	// 300 MB, never read whole.
+	req, err := http.NewRequest("POST", c.url+models, io.LimitReader(zeros{}, 300<<20))
+	require.NoError(t, err)
+	req.ContentLength = 300 << 20
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	res.Body.Close()
+	assert.Equal(t, http.StatusRequestEntityTooLarge, res.StatusCode)
+
+	survey, err := c.app.Survey(context.Background(), boats[0].ID)
+	require.NoError(t, err)
+	assert.Empty(t, survey.Models)
+	photo := survey.Defects[3].Photos[0]
+	res, err = http.Get(c.url + "/api/photos/" + photo.ID)
+	require.NoError(t, err)
+	defer res.Body.Close()
+	assert.Equal(t, "image/jpeg", res.Header.Get("Content-Type"))
+	status, _ = c.call("GET", "/api/photos/none", nil)
+	assert.Equal(t, 404, status)
+	status, _ = c.call("POST", "/api/defects/none/photos", "x")
+	assert.Equal(t, 422, status, "no picture")
+}
+
+type zeros struct{}
+
+func (zeros) Read(p []byte) (int, error) { clear(p); return len(p), nil }
+
 func TestProductInUseIsKept(t *testing.T) {
 	c := serve(t, "", true)
 	boats, err := c.app.Boats(context.Background())

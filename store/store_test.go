@@ -3,12 +3,17 @@ package store
 import (
 	"context"
 	"errors"
+	"io/fs"
 	"path/filepath"
 	"testing"
 	"time"
 
+	"allcoats/core/area"
+	"allcoats/core/survey"
 	"allcoats/core/weather"
 
+	"github.com/jmoiron/sqlx"
+	"github.com/pressly/goose/v3"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -28,6 +33,46 @@ func TestPragmas(t *testing.T) {
 		var got string
 		require.NoError(t, s.db.Get(&got, "PRAGMA "+pragma))
 		assert.Equal(t, want, got, pragma)
+	}
+}
+
+// Surfaces of the first schema keep what they were measured by.
+func TestSurfacesMoveToTheNewSchema(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "old.db")
+	db, err := sqlx.Open("sqlite", path)
+	require.NoError(t, err)
+	dir, err := fs.Sub(migrations, "migrations")
+	require.NoError(t, err)
+	p, err := goose.NewProvider(goose.DialectSQLite3, db.DB, dir)
+	require.NoError(t, err)
+	_, err = p.UpTo(ctx, 1)
+	require.NoError(t, err)
+	db.MustExec(`INSERT INTO places (id, name, latitude_deg, longitude_deg, time_zone, weather_source) VALUES ('p', 'Quay', 52, 1, 'UTC', 'imported')`)
+	db.MustExec(`INSERT INTO boats VALUES ('b', 1, 'p', 'Old', '', 0, '', 0, 'medium', 7, 6, 2, 1, 1, 0)`)
+	for i, r := range [][2]string{
+		{"GRP, old gelcoat", `{"method":"principal"}`}, {"mahogany", `{"method":"strip","lengthM":3,"widthM":0.2,"count":2}`},
+		{"", `{"method":"stated","areaM2":7,"uncertaintyPct":4}`}, {"steel", `{"method":""}`},
+	} {
+		db.MustExec(`INSERT INTO surfaces VALUES (?, 1, 'b', ?, 'x', 'bottom', 'both', ?, ?)`, string(rune('a'+i)), i, r[0], r[1])
+	}
+	require.NoError(t, db.Close())
+	s, err := Open(ctx, path)
+	require.NoError(t, err)
+	defer s.Close()
+	got, err := s.Read().Surfaces(ctx, "b")
+	require.NoError(t, err)
+	require.Len(t, got, 4)
+	for i, want := range []survey.Substrate{survey.Gelcoat, survey.SolidWood, survey.OtherSubstr, survey.Steel} {
+		assert.Equal(t, want, got[i].Description.V.Substrate)
+		assert.NoError(t, got[i].Description.V.Validate())
+		assert.NoError(t, got[i].Findings.V.Validate())
+	}
+	assert.Equal(t, "mahogany", got[1].Description.V.SubstrateNote)
+	boat := area.Boat{Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 7, LWLM: 6, BeamM: 2, DraughtM: 1, FreeboardM: 1}}
+	for i, want := range []float64{13.5, 1.2, 7, 13.5} {
+		a, err := boat.Assess(area.Bottom, area.Both, got[i].Measured.V)
+		require.NoError(t, err)
+		assert.InDelta(t, want, a.AreaM2, 1e-9)
 	}
 }
 
