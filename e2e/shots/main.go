@@ -28,7 +28,7 @@ var shots = []shot{
 	{name: "survey", path: "survey", see: "Defects and repairs"},
 	{name: "survey-measure", path: "survey", surface: "Deck", press: []string{"Deck"}, whole: true, see: "Corners, x and y"},
 	{name: "survey-layers", path: "survey", surface: "Topsides port", press: []string{"Old layers"}, whole: true, see: "Cut through"},
-	{name: "survey-offsets", path: "survey", boat: 2, press: []string{"coats", "3-D files and offsets"}, see: "Table of offsets"},
+	{name: "survey-offsets", path: "survey", boat: 2, press: []string{"coats"}, see: "Drawn from Table of offsets"},
 	{name: "survey-phone", path: "survey", press: []string{"defects"}, phone: true, see: "defects to mend"},
 	{name: "walk-round", path: "survey/walk-round", see: "From the stern"},
 	{name: "measuring-phone", path: "survey/measuring-sheet", phone: true, see: "Save Bottom"},
