@@ -2,7 +2,7 @@ import createClient from "openapi-fetch";
 import type { components, paths } from "./types.gen";
 
 export type Schemas = components["schemas"];
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({ baseUrl: "/", fetch: (r) => fetch(r) });
 
 /** A refused request: what is wrong, field by field, and for a stale edit what is stored now. */
 export class Refused extends Error {

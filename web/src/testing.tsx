@@ -1,0 +1,64 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { cleanup, render } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { MemoryRouter } from "react-router";
+import { afterEach, vi } from "vitest";
+import type { Schemas } from "./api/client";
+import { SettingsProvider } from "./ui/settings";
+
+const unit = (metric: string, digits: number, imperialSymbol: string, factor: number, imperialDigits = 1, offset = 0) => ({
+  metric,
+  metricSymbol: metric === "K" ? "°C" : metric,
+  metricDigits: digits,
+  imperialSymbol,
+  imperialDigits,
+  factor,
+  offset,
+});
+
+/** The conversions that tests need, by definition of the units. */
+export const UNITS: Schemas["UnitsDisplay"][] = [
+  unit("m", 2, "ft", 1 / 0.3048),
+  unit("mm", 1, "in", 1 / 25.4, 2),
+  unit("µm", 0, "mil", 1 / 25.4),
+  unit("m²", 1, "ft²", 1 / 0.3048 ** 2, 0),
+  unit("L", 2, "US qt", 4 / 3.785411784, 2),
+  unit("°C", 1, "°F", 1.8, 0, 32),
+];
+
+/** Renders inside what the application gives its screens: units, queries, a router. */
+export function show(children: ReactNode, at = "/") {
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  return render(
+    <MemoryRouter initialEntries={[at]}>
+      <QueryClientProvider client={queries}>
+        <SettingsProvider table={UNITS}>{children}</SettingsProvider>
+      </QueryClientProvider>
+    </MemoryRouter>,
+  );
+}
+
+export type Call = { method: string; path: string; body: unknown };
+
+/** Answers requests by "METHOD path"; a number answers a problem of that status. Returns the requests made. */
+export function answers(routes: Record<string, unknown>): Call[] {
+  const calls: Call[] = [];
+  vi.stubGlobal("fetch", async (r: Request) => {
+    const path = new URL(r.url, "http://test").pathname;
+    const text = await r.text();
+    calls.push({ method: r.method, path, body: text ? JSON.parse(text) : undefined });
+    const answer = routes[`${r.method} ${path}`];
+    const problem = typeof answer === "object" && answer !== null && "status" in answer ? (answer as { status: number }) : undefined;
+    return new Response(JSON.stringify(answer ?? { status: 404, title: "Not Found" }), {
+      status: problem?.status ?? (answer === undefined ? 404 : 200),
+      headers: { "Content-Type": "application/json" },
+    });
+  });
+  return calls;
+}
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  localStorage.clear();
+});
