@@ -135,3 +135,70 @@ func TestMeasuringSheetOnThePhone(t *testing.T) {
 	assert.Equal(t, 1, m.Chosen)
 	assert.InDelta(t, 7.2, m.Measures[1].Girths.Stations[6].AtM, 1e-9)
 }
+
+// The sheet for the walk round prints as a page of its own: no navigation, and
+// the defects on it.
+func TestWalkRoundPrints(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s)
+	var pdf []byte
+	p.Go("/boats/"+boats[0].ID+"/survey/walk-round").See("6 to look at").do("print", func(ctx context.Context) (err error) {
+		pdf, err = chromedp.Run(ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4), chromedp.PDFPrintBackground()))
+		return err
+	})
+	require.NoError(t, p.Err())
+	assert.True(t, len(pdf) > 10_000 && string(pdf[:5]) == "%PDF-")
+}
+
+// Two people at one surface: the second gets both versions.
+func TestTwoTabsMeasuringOneSurface(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	survey, err := s.App.Survey(context.Background(), boats[1].ID)
+	require.NoError(t, err)
+	at := "/boats/" + boats[1].ID + "/survey?surface=" + survey.Surfaces[4].ID
+	one, two := tab(t, s), tab(t, s)
+	one.Go(at).SeeIn("section > h2", "Mizzen mast").Fill("Length", "5")
+	two.Go(at).SeeIn("section > h2", "Mizzen mast").Fill("Length", "5.5")
+	one.Press("Save").SeeIn("tr", "1.4 m²")
+	two.Press("Save").See("changed elsewhere").SeeIn("tr", "5.5").Press("Take what is stored").SeeIn(`[data-testid="area-found"]`, "1.4 m²")
+	two.Fill("Length", "6").Press("Save").SeeIn("tr", "1.7 m²")
+	require.NoError(t, two.Err())
+}
+
+// In imperial units figures are typed and shown in feet, and kept in metres.
+func TestSurveyInFeet(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s)
+	p.Go("/boats/"+boats[1].ID+"/survey").See("6 surfaces").Key("u").See("ft²").Press("Mizzen mast").SeeIn("section > h2", "Mizzen mast")
+	p.Fill("Length", "10").Fill("Developed width", "1").SeeIn(`[data-testid="area-found"]`, "10 ft²").Press("Save").SeeIn("tr", "10 ft²")
+	require.NoError(t, p.Err())
+	survey, err := s.App.Survey(context.Background(), boats[1].ID)
+	require.NoError(t, err)
+	assert.InDelta(t, 3.048, survey.Surfaces[4].Measured.Measures[0].Shapes[0].AM, 1e-6)
+	p.Press("Topsides port").SeeIn("section > h2", "Topsides port").Press("Defects").See("No defect is noted here").Press("Pin a defect").At(`[data-surface="Topsides port"]`, 0.5, 0.6).Fill("Length", "4").Fill("Width", "1").Fill("Depth", "0.5").Press("Note it").SeeIn(`[data-testid="register"]`, "4.00 × 1.00 × 0.50 in")
+}
+
+// What a surface's mark says follows what the map is asked to show.
+func TestMapMarks(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s)
+	mark := func(surface, key string) {
+		p.until(surface+" is "+key, fmt.Sprintf(`document.querySelector('[data-surface=%q]').dataset.mark === %q`, surface, key))
+	}
+	p.Go("/boats/" + boats[0].ID + "/survey").See("5 surfaces")
+	mark("Topsides starboard", "disagree")
+	p.Press("coats").See("curing")
+	mark("Bottom", "open")
+	mark("Deck", "bare")
+	p.Press("defects").See("defects to mend")
+	mark("Rudder", "none")
+	p.Press("Defect 3").SeeIn(`[data-testid="defect-form"]`, "Defect 3").until("her photo", `document.querySelectorAll("figure img").length === 1`)
+}

@@ -96,8 +96,9 @@ type tableRow struct {
 	cells []string
 }
 
-// readTable reads a CSV file's rows, trimmed, the header first.
-func readTable(data []byte) ([]tableRow, error) {
+// csvReader reads CSV separated by commas or, if the first line has more of
+// them, semicolons, with or without a byte order mark.
+func csvReader(data []byte) *csv.Reader {
 	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
 	r := csv.NewReader(bytes.NewReader(data))
 	r.FieldsPerRecord = -1
@@ -106,18 +107,29 @@ func readTable(data []byte) ([]tableRow, error) {
 	if bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
 		r.Comma = ';'
 	}
+	return r
+}
+
+// csvPlace names the line of a CSV reader's error.
+func csvPlace(err error) string {
+	var parse *csv.ParseError
+	if errors.As(err, &parse) {
+		return fmt.Sprintf("line %d", parse.Line)
+	}
+	return "file"
+}
+
+// readTable reads a CSV file's rows, trimmed, the header first.
+func readTable(data []byte) ([]tableRow, error) {
+	r := csvReader(data)
 	var out []tableRow
 	for {
 		row, err := r.Read()
 		if err == io.EOF {
 			break
 		}
-		var parse *csv.ParseError
-		if errors.As(err, &parse) {
-			return nil, lineFault(parse.Line, "cannot be read: %v", parse.Err)
-		}
 		if err != nil {
-			return nil, fileFault("cannot be read: %v", err)
+			return nil, fault.Errors{{Path: csvPlace(err), Message: fmt.Sprintf("cannot be read: %v", err)}}
 		}
 		line, _ := r.FieldPos(0)
 		for i := range row {

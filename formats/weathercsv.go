@@ -2,9 +2,6 @@
 package formats
 
 import (
-	"bytes"
-	"encoding/csv"
-	"errors"
 	"fmt"
 	"io"
 	"math"
@@ -40,14 +37,7 @@ var timeLayouts = []string{"2006-01-02T15:04:05", "2006-01-02T15:04", "2006-01-0
 // no series.
 func ReadWeatherCSV(data []byte, loc *time.Location) (weather.Series, error) {
 	var bad fault.Errors
-	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
-	r := csv.NewReader(bytes.NewReader(data))
-	r.FieldsPerRecord = -1
-	r.TrimLeadingSpace = true
-	first, _, _ := bytes.Cut(data, []byte("\n"))
-	if bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
-		r.Comma = ';'
-	}
+	r := csvReader(data)
 	header, err := r.Read()
 	if err != nil {
 		bad.Add("line 1", "there is no header line")
@@ -78,12 +68,7 @@ func ReadWeatherCSV(data []byte, loc *time.Location) (weather.Series, error) {
 			break
 		}
 		if err != nil {
-			place := "file"
-			var parse *csv.ParseError
-			if errors.As(err, &parse) {
-				place = fmt.Sprintf("line %d", parse.Line)
-			}
-			bad.Add(place, "cannot be read: %v", err)
+			bad.Add(csvPlace(err), "cannot be read: %v", err)
 			break
 		}
 		line, _ := r.FieldPos(0)

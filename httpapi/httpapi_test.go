@@ -328,3 +328,10 @@ func BenchmarkToday(b *testing.B) {
 		require.Equal(b, 200, status)
 	}
 }
+
+// jsonOf is v as a JSON body.
+func jsonOf(t testing.TB, v any) io.Reader {
+	raw, err := json.Marshal(v)
+	require.NoError(t, err)
+	return bytes.NewReader(raw)
+}
