@@ -19,8 +19,10 @@ import (
 	"allcoats/core/field"
 	"allcoats/core/film"
 	"allcoats/core/mesh"
+	"allcoats/core/mix"
 	"allcoats/core/polygon"
 	"allcoats/core/product"
+	"allcoats/core/tins"
 	"allcoats/core/units"
 	"allcoats/core/weather"
 )
@@ -148,6 +150,23 @@ var (
 		MeshRequest{Format: "obj", Data: []byte("v 0 -1 -1\nv 4 -1 -1\nv 4 1 -1\nv 0 1 -1\nv 0 -1 1\nv 4 -1 1\nv 4 1 1\nv 0 1 1\nf 4 3 2 1\nf 1 2 6 5\nf 2 3 7 6\nf 3 4 8 7\nf 4 1 5 8\nf 5 6 7 8\n"),
 			Placing: mesh.Placing{Unit: "m", Up: "+z", Forward: "+x", BootTopM: 0.1}, CutsM: []float64{-0.5}}, measureMesh,
 	}
+	Mix = Of[mix.Request, mix.Result]{
+		"mix", "Base and hardener of a mix, by volume and by weight.",
+		mix.Request{ByVolume: product.Ratio{Base: 4, Hardener: 1}, BaseKgL: 1.45, HardenerKgL: 0.98, TotalL: 1.5}, mix.Compute,
+	}
+	Peroxide = Of[mix.PeroxideRequest, mix.PeroxideResult]{
+		"peroxide", "The peroxide catalyst of a resin or gelcoat.",
+		mix.PeroxideRequest{ResinL: 1, ResinKgL: 1.1, Pct: 2, CatalystKgL: 1.15}, mix.Peroxide,
+	}
+	FilmAcceptance = Of[film.AcceptanceRequest, film.AcceptanceResult]{
+		"film-acceptance", "Dry film readings judged in the style of ISO 19840.",
+		film.AcceptanceRequest{NominalUm: 125, MaximumUm: 375, ReadingsUm: []float64{100, 130, 140, 150, 160}, AreaM2: 0.9}, film.Accept,
+	}
+	Purchase = Of[tins.PackRequest, tins.PackResult]{
+		"purchase", "The cheapest packs that cover base and hardener, stock counted in.",
+		tins.PackRequest{NeedBaseML: 7500, NeedHardenerML: 2500, StockBaseML: 500, Items: []tins.Item{{Name: "kit 2.5 L", BaseML: 1875, HardenerML: 625, PriceCents: 9400}, {Name: "hardener 0.75 L", HardenerML: 750, PriceCents: 3100}}},
+		tins.Pack,
+	}
 	WettedSurface = Of[WettedRequest, WettedResult]{
 		"wetted-surface", "The wetted surface by Mumford's and Holtrop's formulas.",
 		WettedRequest{Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 7.2, LWLM: 6.4, BeamM: 2.1, DraughtM: 0.85, FreeboardM: 0.62}}, wetted,
@@ -155,7 +174,7 @@ var (
 )
 
 // All lists the calculators by name.
-var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, MoistAir, Recoat, WettedSurface}
+var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Mix, MoistAir, Peroxide, Purchase, Recoat, WettedSurface}
 
 // ByName returns the calculator of that name.
 func ByName(name string) (Calculator, bool) {

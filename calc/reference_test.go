@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"math"
 	"os"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -135,8 +136,12 @@ func TestFilmAgainstExactFractions(t *testing.T) {
 			case "quantity":
 				keys = map[string]string{"theoretical_L_all_coats": "theoreticalL", "practical_L_all_coats": "practicalL", "thinner_L": "thinnerL",
 					"practical_m2_per_L": "practicalRateM2L", "dry_film_volume_on_surface_L": "dryVolumeOnSurfaceL"}
+			case "mix_by_volume_total", "mix_by_volume_from_base", "mix_volume_ratio_weighed", "mix_weight_ratio_by_volume", "peroxide_by_weight", "peroxide_by_weight_from_litres":
+				mixCase(t, r, kind)
+			case "dft_acceptance":
+				acceptanceCase(t, r)
 			default:
-				t.Skip("mixing and acceptance are other calculators")
+				t.Fatalf("no calculator answers %s", kind)
 			}
 			for want, got := range keys {
 				r.check(t, want, film()[got].(float64))
@@ -144,8 +149,78 @@ func TestFilmAgainstExactFractions(t *testing.T) {
 			done[kind]++
 		})
 	}
-	for _, kind := range []string{"spreading_rate", "wet_film", "dry_film", "quantity", "convert", "convert_difference"} {
-		assert.NotZero(t, done[kind], kind)
+	assert.Len(t, done, 13, "every kind of the reference")
+}
+
+func mixCase(t *testing.T, r reference, kind string) {
+	req, name := map[string]any{}, "mix"
+	for from, to := range map[string]string{"base_density_kg_L": "baseKgL", "hardener_density_kg_L": "hardenerKgL", "total_mixed_L": "totalL", "total_mixed_kg": "totalKg",
+		"base_L": "baseL", "resin_kg": "resinKg", "resin_L": "resinL", "resin_density_kg_L": "resinKgL", "catalyst_pct_by_weight_of_resin": "pct", "catalyst_density_g_mL": "catalystKgL"} {
+		if v, ok := r.Input[from]; ok {
+			req[to] = v
+		}
+	}
+	ratio := func(suffix string) map[string]any {
+		return map[string]any{"base": r.Input["base_parts"+suffix], "hardener": r.Input["hardener_parts"+suffix]}
+	}
+	switch kind {
+	case "mix_weight_ratio_by_volume":
+		req["ratioByWeight"] = ratio("_by_weight")
+	case "mix_volume_ratio_weighed":
+		req["ratioByVolume"] = ratio("_by_volume")
+	case "peroxide_by_weight", "peroxide_by_weight_from_litres":
+		name = "peroxide"
+	default:
+		req["ratioByVolume"] = ratio("")
+	}
+	got := run(t, name, req)
+	names := map[string]string{"base_L": "baseL", "hardener_L": "hardenerL", "total_mixed_L": "totalL", "base_kg": "baseKg", "hardener_kg": "hardenerKg",
+		"hardener_g_per_100_g_base": "hardenerGPer100GBase", "volume_ratio_base_to_hardener": "baseToHardenerByVolume", "mixed_density_kg_L_ideal": "mixedKgL",
+		"catalyst_g": "catalystG", "catalyst_mL": "catalystML"}
+	for key := range r.Expect {
+		require.Contains(t, names, key)
+		r.check(t, key, got[names[key]].(float64))
+	}
+}
+
+func acceptanceCase(t *testing.T, r reference) {
+	got := run(t, "film-acceptance", map[string]any{"nominalUm": r.Input["nominal_um"], "maximumUm": r.num("maximum_um"), "readingsUm": r.Input["readings_um"]})
+	r.check(t, "mean_um", got["meanUm"].(float64))
+	for key, name := range map[string]string{"readings_below_80_pct": "below80Pct", "readings_from_80_below_100_pct": "from80Below100Pct", "readings_above_maximum": "aboveMaximum", "accepted": "accepted"} {
+		assert.Equal(t, r.Expect[key], got[name], key)
+	}
+	var reasons []string
+	for _, v := range got["reasons"].([]any) {
+		reasons = append(reasons, strings.ReplaceAll(v.(string), "-", "_"))
+	}
+	var want []string
+	for _, v := range r.Expect["reasons"].([]any) {
+		want = append(want, v.(string))
+	}
+	assert.ElementsMatch(t, want, reasons)
+}
+
+// Least cost and least left over of every purchase, exactly.
+func TestPurchaseAgainstIntegerPrograms(t *testing.T) {
+	for _, r := range references(t, "pack.json") {
+		t.Run(r.Name, func(t *testing.T) {
+			items := []any{}
+			for _, v := range r.Input["items"].([]any) {
+				it := v.(map[string]any)
+				item := map[string]any{"name": it["name"], "baseML": it["base_mL"], "hardenerML": it["activator_mL"], "priceCents": it["price_cents"]}
+				if n, ok := it["available"]; ok {
+					item["available"] = n
+				}
+				items = append(items, item)
+			}
+			got := run(t, "purchase", map[string]any{"needBaseML": r.Input["need_base_mL"], "needHardenerML": r.Input["need_activator_mL"],
+				"stockBaseML": r.Input["stock_base_mL"], "stockHardenerML": r.Input["stock_activator_mL"], "items": items})
+			assert.Equal(t, r.Expect["possible"], got["possible"])
+			if r.Expect["possible"] == true {
+				assert.Equal(t, r.Expect["min_cost_cents"], got["costCents"])
+				assert.Equal(t, r.Expect["min_leftover_mL_at_min_cost"], got["leftoverML"])
+			}
+		})
 	}
 }
 

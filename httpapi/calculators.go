@@ -28,7 +28,11 @@ func calculators(api huma.API) {
 	calculator(api, calc.Convert)
 	calculator(api, calc.Field)
 	calculator(api, calc.Film)
+	calculator(api, calc.FilmAcceptance)
+	calculator(api, calc.Mix)
 	calculator(api, calc.MoistAir)
+	calculator(api, calc.Peroxide)
+	calculator(api, calc.Purchase)
 	calculator(api, calc.Recoat)
 	calculator(api, calc.WettedSurface)
 }

@@ -147,7 +147,7 @@ func line(a area.Figure, s Step) (Line, error) {
 	if s.Sheet.Example {
 		w.Warn("Example figures: enter the data sheet of the tin in hand.")
 	}
-	l.Purchase, _ = tins.Cover(l.Litres, s.Sheet.Tins)
+	l.Purchase, _ = tins.Cover(l.Litres, s.Sheet, tins.Stock{})
 	if len(s.Sheet.Tins) == 0 {
 		l.Purchase.Priced = false
 		w.Warn("The data sheet names no tins: nothing can be bought by it.")

@@ -108,12 +108,19 @@ type Recoat struct {
 // AnyKind is the Over of a window that holds for every kind not listed.
 const AnyKind Kind = "any"
 
-// Tin is a pack as sold: litres of mixed product, price in cents of the user's
-// currency (0: not known).
+// Parts of a two-part product that are sold alone.
+const (
+	BasePart     = "base"
+	HardenerPart = "hardener"
+)
+
+// Tin is a pack as sold: litres of mixed product, or of one part alone; price
+// in cents of the user's currency (0: not known).
 type Tin struct {
 	Name       string  `json:"name"`
 	Litres     float64 `json:"litres"`
 	PriceCents int     `json:"priceCents"`
+	Part       string  `json:"part,omitempty" enum:",base,hardener"`
 }
 
 // Sheet is a product's data sheet.
@@ -174,6 +181,19 @@ func (s Sheet) RecoatOver(kind Kind) (Recoat, bool) {
 // IsCoat reports whether the product leaves a film.
 func (s Sheet) IsCoat() bool { return s.Kind != Thinner }
 
+// BaseShare is the share of base in the mixed volume, 1 for a one-part product.
+// A ratio by weight alone is turned by the densities.
+func (s Sheet) BaseShare() float64 {
+	r := s.RatioByVolume
+	if r == (Ratio{}) && s.BaseKgL > 0 && s.HardenerKgL > 0 {
+		r = Ratio{s.RatioByWeight.Base / s.BaseKgL, s.RatioByWeight.Hardener / s.HardenerKgL}
+	}
+	if r.Base <= 0 {
+		return 1
+	}
+	return r.Base / (r.Base + r.Hardener)
+}
+
 // SpreadMinK returns the dew-point spread asked for, 3 K if the sheet is silent.
 func (l Limits) SpreadK() float64 {
 	if l.SpreadMinK == nil {
@@ -223,6 +243,9 @@ func (s Sheet) Validate() error {
 	for i, t := range s.Tins {
 		bad.Above(fmt.Sprintf("tins[%d].litres", i), t.Litres, 0, 1000, "L")
 		bad.Range(fmt.Sprintf("tins[%d].priceCents", i), float64(t.PriceCents), 0, 1e8, "cents")
+		if t.Part != "" && s.BaseShare() == 1 {
+			bad.Add(fmt.Sprintf("tins[%d].part", i), "a one-part product has no parts to be sold alone")
+		}
 	}
 	return bad.Err()
 }

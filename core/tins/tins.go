@@ -1,4 +1,4 @@
-// Package tins chooses what to buy.
+// Package tins chooses what to buy, and learns from what was used.
 package tins
 
 import (
@@ -15,7 +15,7 @@ type Bought struct {
 }
 
 // Purchase is what covers a need. CostCents is 0 and Priced false if a price
-// is missing.
+// is missing; then the least volume is bought.
 type Purchase struct {
 	Tins      []Bought `json:"tins"`
 	Litres    float64  `json:"litres"`
@@ -24,55 +24,68 @@ type Purchase struct {
 	Priced    bool     `json:"priced"`
 }
 
-// maxNeedML bounds the search: more than any boat takes of one product.
-const maxNeedML = 5_000_000
+// Stock is what stands on the shelf of one product, in litres of base and
+// hardener; a one-part product is all base.
+type Stock struct {
+	BaseL     float64 `json:"baseL"`
+	HardenerL float64 `json:"hardenerL"`
+}
 
-// Cover returns the cheapest whole tins that hold at least needL litres; of
-// equally cheap ones those with the least left over. Without a price for every
-// size it takes the least volume. Exact to a millilitre (unbounded knapsack
-// over the need). ok is false if there are no tins or the need is beyond
-// 5000 L.
-func Cover(needL float64, sizes []product.Tin) (p Purchase, ok bool) {
-	need := int(math.Ceil(needL*1000 - 1e-6))
+// Mixed returns the litres of mix that the stock gives in ratio, base to the
+// whole.
+func (s Stock) Mixed(baseShare float64) float64 {
+	if baseShare >= 1 {
+		return s.BaseL
+	}
+	return min(s.BaseL/baseShare, s.HardenerL/(1-baseShare))
+}
+
+// ml rounds litres up to whole mL, but not for a rounding error.
+func ml(litres float64) int { return int(math.Ceil(litres*1000 - 1e-6)) }
+
+// Cover returns the cheapest whole tins of a product that, with the stock, give
+// at least needL litres of mix, base and hardener each enough; of equally cheap
+// ones those with the least left over (Pack). ok is false if there are no tins
+// or they cannot reach the need.
+func Cover(needL float64, s product.Sheet, stock Stock) (p Purchase, ok bool) {
+	share := s.BaseShare()
+	r := PackRequest{NeedBaseML: ml(needL * share), NeedHardenerML: ml(needL * (1 - share)),
+		StockBaseML: int(1000 * stock.BaseL), StockHardenerML: int(1000 * stock.HardenerL)}
 	p = Purchase{Tins: []Bought{}, Priced: true}
-	if len(sizes) == 0 || need > maxNeedML {
+	for _, t := range s.Tins {
+		p.Priced = p.Priced && t.PriceCents > 0
+	}
+	for _, t := range s.Tins {
+		it := Item{Name: t.Name, PriceCents: t.PriceCents}
+		switch t.Part {
+		case product.BasePart:
+			it.BaseML = int(math.Round(1000 * t.Litres))
+		case product.HardenerPart:
+			it.HardenerML = int(math.Round(1000 * t.Litres))
+		default:
+			it.BaseML = int(math.Round(1000 * t.Litres * share))
+			it.HardenerML = int(math.Round(1000 * t.Litres * (1 - share)))
+		}
+		if !p.Priced {
+			it.PriceCents = 0
+		}
+		if it.BaseML > 0 || it.HardenerML > 0 {
+			r.Items = append(r.Items, it)
+		}
+	}
+	got, err := Pack(r)
+	if err != nil || !got.Possible {
 		return p, false
 	}
-	if need <= 0 {
-		return p, true
-	}
-	for _, s := range sizes {
-		p.Priced = p.Priced && s.PriceCents > 0
-	}
-	type best struct{ cost, ml, tin int }
-	table := make([]best, need+1)
-	for v := 1; v <= need; v++ {
-		table[v].cost = math.MaxInt
-		for i, s := range sizes {
-			ml := int(math.Round(s.Litres * 1000))
-			from := table[max(0, v-ml)]
-			cost := from.cost
-			if p.Priced {
-				cost += s.PriceCents
-			}
-			if t := &table[v]; cost < t.cost || cost == t.cost && from.ml+ml < t.ml {
-				*t = best{cost, from.ml + ml, i}
-			}
-		}
-	}
-	counts := make([]int, len(sizes))
-	for v := need; v > 0; {
-		i := table[v].tin
-		counts[i]++
-		v -= int(math.Round(sizes[i].Litres * 1000))
-	}
-	for i, n := range counts {
+	for i, n := range got.Counts {
 		if n > 0 {
-			p.Tins = append(p.Tins, Bought{sizes[i].Name, sizes[i].Litres, n})
+			it := r.Items[i]
+			litres := float64(it.BaseML+it.HardenerML) / 1000
+			p.Tins = append(p.Tins, Bought{it.Name, litres, n})
+			p.Litres += float64(n) * litres
 		}
 	}
-	p.CostCents = table[need].cost
-	p.Litres = float64(table[need].ml) / 1000
-	p.LeftoverL = p.Litres - needL
+	p.CostCents = got.CostCents
+	p.LeftoverL = stock.BaseL + stock.HardenerL + p.Litres - needL
 	return p, true
 }
