@@ -82,9 +82,13 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 	if err != nil {
 		return err
 	}
-	byKind := map[product.Kind]app.Product{}
-	for _, p := range products {
-		byKind[p.Sheet.Kind] = p
+	byKind := map[product.Kind]app.Product{} // the first example of each kind
+	for _, e := range product.Examples() {
+		for _, p := range products {
+			if _, ok := byKind[e.Kind]; !ok && p.Sheet.Name == e.Name {
+				byKind[e.Kind] = p
+			}
+		}
 	}
 	for _, b := range boats {
 		b.PlaceID = place.ID

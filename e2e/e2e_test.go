@@ -143,12 +143,12 @@ func TestTwoTabsEditingOneBoat(t *testing.T) {
 
 func TestLibrary(t *testing.T) {
 	p := tab(t, site(t, false))
-	p.Go("/library").See("16 products, 16 of them examples").Press("Add a product").See("copy its data sheet line by line")
+	p.Go("/library").See("36 products, 36 of them examples").Press("Add a product").See("copy its data sheet line by line")
 	p.Fill("Name", "Test varnish").Choose("Kind", "varnish").Fill("Volume solids", "130").Fill("Dry film a coat, least", "20").
 		Fill("Dry film, typical", "30").Fill("Dry film, greatest", "40").Fill("Cures above", "5").Press("Add to the library")
 	p.SeeIn(`[data-field="volumeSolidsPct"]`, "at most 100")
 	p.Fill("Volume solids", "45").Press("Add to the library").SeeIn("h1", "Test varnish")
-	p.Press("Delete").See("Add a product").See("16 products")
+	p.Press("Delete").See("Add a product").See("36 products")
 }
 
 func TestEmptyScreensSayWhatToDoNext(t *testing.T) {

@@ -3,6 +3,7 @@ package product
 
 import (
 	"fmt"
+	"time"
 
 	"allcoats/core/cure"
 	"allcoats/core/fault"
@@ -30,6 +31,26 @@ const (
 	HardAntifoul Kind = "antifouling-hard"
 	Thinner      Kind = "thinner"
 )
+
+// Binder is what a product cures or dries to.
+type Binder string
+
+// Binders.
+const (
+	Epoxy        Binder = "epoxy"
+	Polyester    Binder = "polyester"
+	VinylEster   Binder = "vinylester"
+	Polyurethane Binder = "polyurethane"
+	Alkyd        Binder = "alkyd"
+	Acrylic      Binder = "acrylic"
+	Oil          Binder = "oil"
+	Vinyl        Binder = "vinyl"
+	Rosin        Binder = "rosin"
+	Silicone     Binder = "silicone"
+)
+
+// Binders lists the binders.
+var Binders = []Binder{"", Epoxy, Polyester, VinylEster, Polyurethane, Alkyd, Acrylic, Oil, Vinyl, Rosin, Silicone}
 
 // KindName is a kind with its name in words.
 type KindName struct {
@@ -123,16 +144,99 @@ type Tin struct {
 	Part       string  `json:"part,omitempty" enum:",base,hardener"`
 }
 
+// Grade is a hardener with tables of its own. What it leaves out holds as for
+// the standard one.
+type Grade struct {
+	Name     string     `json:"name"`
+	MinCureC float64    `json:"minCureC"`
+	PotLife  cure.Table `json:"potLife,omitempty"`
+	TouchDry cure.Table `json:"touchDry,omitempty"`
+	Sandable cure.Table `json:"sandable,omitempty"`
+	Recoat   []Recoat   `json:"recoat,omitempty"`
+}
+
+// Dose is the catalyst at a temperature, per cent by weight of the resin.
+type Dose struct {
+	TempC float64 `json:"tempC"`
+	Pct   float64 `json:"pct"`
+}
+
+// Humidity is how the humidity of the air bears on curing.
+type Humidity string
+
+// Humidities. Evaporating products dry faster in dry air, moisture-cured ones
+// cure faster in damp air.
+const (
+	Indifferent   Humidity = ""
+	Evaporating   Humidity = "evaporating"
+	MoistureCured Humidity = "moisture-cured"
+)
+
 // Sheet is a product's data sheet.
 type Sheet struct {
 	Name      string `json:"name"`
 	Kind      Kind   `json:"kind"`
 	Chemistry string `json:"chemistry"`
-	Colour    string `json:"colour"`
+	// Binder is the chemistry as the rules of compatibility know it.
+	Binder Binder `json:"binder,omitempty" enum:",epoxy,polyester,vinylester,polyurethane,alkyd,acrylic,oil,vinyl,rosin,silicone"`
+	Colour string `json:"colour"`
 	// Example marks invented figures, to be replaced by the data sheet of the
 	// tin in hand.
 	Example bool   `json:"example"`
 	Source  string `json:"source"`
+	Edition string `json:"edition,omitempty"`
+	// SheetDate is a day such as 2026-02-01, or empty.
+	SheetDate string `json:"sheetDate,omitempty"`
+
+	// HidingUm is the dry film of this colour that hides a contrast, 0 if not
+	// stated or clear.
+	HidingUm float64 `json:"hidingUm,omitempty"`
+	// SagUprightUm and SagOverheadUm are the wet films above which it sags, 0 if
+	// not stated.
+	SagUprightUm  float64 `json:"sagUprightUm,omitempty"`
+	SagOverheadUm float64 `json:"sagOverheadUm,omitempty"`
+	// ShrinkagePct and MaxPassMM are of fillers.
+	ShrinkagePct float64 `json:"shrinkagePct,omitempty"`
+	MaxPassMM    float64 `json:"maxPassMM,omitempty"`
+	// LossPct overrides the usual loss of a method, by its key.
+	LossPct map[string]float64 `json:"lossPct,omitempty"`
+	// Grades are further hardeners; Doses the catalyst by temperature.
+	Grades      []Grade  `json:"grades,omitempty"`
+	Doses       []Dose   `json:"doses,omitempty"`
+	ThinnerName string   `json:"thinnerName,omitempty"`
+	CleanerName string   `json:"cleanerName,omitempty"`
+	ToolsSuit   string   `json:"toolsSuit,omitempty"`
+	ToolsSpoil  string   `json:"toolsSpoil,omitempty"`
+	Humidity    Humidity `json:"humidity,omitempty" enum:",evaporating,moisture-cured"`
+	// StrongSolvent lifts one-part coatings below it. Copper is in it as metal
+	// or oxide. Blushes: amine comes out on the surface while it cures. Porous
+	// films drink and must be sealed. AirInhibited surfaces stay tacky without
+	// wax or a film over them; Waxed holds the wax.
+	StrongSolvent bool `json:"strongSolvent,omitempty"`
+	Copper        bool `json:"copper,omitempty"`
+	Blushes       bool `json:"blushes,omitempty"`
+	Porous        bool `json:"porous,omitempty"`
+	AirInhibited  bool `json:"airInhibited,omitempty"`
+	Waxed         bool `json:"waxed,omitempty"`
+	// NoSolventWipe: the sheet forbids wiping it with solvent.
+	NoSolventWipe bool `json:"noSolventWipe,omitempty"`
+	// NeedsCover: sun harms it, it must be covered. Underwater: it may stand
+	// under water for good.
+	NeedsCover bool `json:"needsCover,omitempty"`
+	Underwater bool `json:"underwater,omitempty"`
+	// UVPerUm is the absorbance of a micrometre of dry film for ultraviolet
+	// light (base e), of clear coats.
+	UVPerUm float64 `json:"uvPerUm,omitempty"`
+	// LeastTotalUm is the total film that it protects from, such as a barrier's.
+	LeastTotalUm float64 `json:"leastTotalUm,omitempty"`
+	// LaunchMaxH is the longest time out of the water after the last coat, 0
+	// without limit.
+	LaunchMaxH float64 `json:"launchMaxH,omitempty"`
+	// PolishUmYear is the film that wears away in a year afloat, PolishUm1000NM
+	// what goes for each 1000 nautical miles.
+	PolishUmYear    float64 `json:"polishUmYear,omitempty"`
+	PolishUm1000NM  float64 `json:"polishUm1000NM,omitempty"`
+	ShelfLifeMonths float64 `json:"shelfLifeMonths,omitempty"`
 
 	// VolumeSolidsPct is the share of the mixed product that stays as film
 	// (ISO 3233).
@@ -240,6 +344,7 @@ func (s Sheet) Validate() error {
 		fault.OneOf(&bad, path+".over", r.Over, append(kinds, AnyKind))
 		bad.Under(path, r.Validate(s.OnePointTables))
 	}
+	s.validateMore(&bad)
 	for i, t := range s.Tins {
 		bad.Above(fmt.Sprintf("tins[%d].litres", i), t.Litres, 0, 1000, "L")
 		bad.Range(fmt.Sprintf("tins[%d].priceCents", i), float64(t.PriceCents), 0, 1e8, "cents")
@@ -248,6 +353,117 @@ func (s Sheet) Validate() error {
 		}
 	}
 	return bad.Err()
+}
+
+func (s Sheet) validateMore(bad *fault.Errors) {
+	fault.OneOf(bad, "binder", s.Binder, Binders)
+	fault.OneOf(bad, "humidity", s.Humidity, []Humidity{Indifferent, Evaporating, MoistureCured})
+	if _, err := time.Parse(time.DateOnly, s.SheetDate); err != nil && s.SheetDate != "" {
+		bad.Add("sheetDate", "%q is not a day such as 2026-02-01", s.SheetDate)
+	}
+	for _, f := range []struct {
+		path string
+		v    float64
+		hi   float64
+		unit string
+	}{
+		{"hidingUm", s.HidingUm, 2000, "µm"}, {"sagUprightUm", s.SagUprightUm, 50e3, "µm"}, {"sagOverheadUm", s.SagOverheadUm, 50e3, "µm"},
+		{"shrinkagePct", s.ShrinkagePct, 60, "%"}, {"maxPassMM", s.MaxPassMM, 100, "mm"}, {"uvPerUm", s.UVPerUm, 1, "per µm"},
+		{"leastTotalUm", s.LeastTotalUm, 10e3, "µm"}, {"launchMaxH", s.LaunchMaxH, 20000, "h"}, {"polishUmYear", s.PolishUmYear, 2000, "µm"},
+		{"polishUm1000NM", s.PolishUm1000NM, 2000, "µm"}, {"shelfLifeMonths", s.ShelfLifeMonths, 240, "months"},
+	} {
+		bad.Range(f.path, f.v, 0, f.hi, f.unit)
+	}
+	for key, v := range s.LossPct {
+		bad.Range("lossPct."+key, v, 0, 90, "%")
+	}
+	for i, d := range s.Doses {
+		path := fmt.Sprintf("doses[%d]", i)
+		bad.Range(path+".tempC", d.TempC, -10, 50, "°C")
+		bad.Above(path+".pct", d.Pct, 0, 10, "%")
+		if i > 0 && d.TempC <= s.Doses[i-1].TempC {
+			bad.Add(path+".tempC", "temperatures must rise")
+		}
+	}
+	for i, g := range s.Grades {
+		path := fmt.Sprintf("grades[%d]", i)
+		if g.Name == "" {
+			bad.Add(path+".name", "give the hardener a name")
+		}
+		bad.Range(path+".minCureC", g.MinCureC, -30, 40, "°C")
+		for _, t := range []namedTable{{"potLife", g.PotLife}, {"touchDry", g.TouchDry}, {"sandable", g.Sandable}} {
+			bad.Under(path+"."+t.path, t.table.Validate(s.OnePointTables))
+		}
+		for k, r := range g.Recoat {
+			bad.Under(fmt.Sprintf("%s.recoat[%d]", path, k), r.Validate(s.OnePointTables))
+		}
+	}
+}
+
+// With returns the sheet with the tables of a hardener grade; the standard one
+// has no name.
+func (s Sheet) With(grade string) (Sheet, bool) {
+	if grade == "" {
+		return s, true
+	}
+	for _, g := range s.Grades {
+		if g.Name != grade {
+			continue
+		}
+		s.MinCureC = g.MinCureC
+		for _, t := range []struct {
+			to   *cure.Table
+			from cure.Table
+		}{{&s.PotLife, g.PotLife}, {&s.TouchDry, g.TouchDry}, {&s.Sandable, g.Sandable}} {
+			if len(t.from) > 0 {
+				*t.to = t.from
+			}
+		}
+		if len(g.Recoat) > 0 {
+			s.Recoat = g.Recoat
+		}
+		return s, true
+	}
+	return s, false
+}
+
+// DosePct returns the catalyst at tempC, straight between the sheet's points and
+// held beyond them; ok is false without a table.
+func (s Sheet) DosePct(tempC float64) (pct float64, ok bool) {
+	d := s.Doses
+	if len(d) == 0 {
+		return 0, false
+	}
+	if tempC <= d[0].TempC {
+		return d[0].Pct, true
+	}
+	for i := 1; i < len(d); i++ {
+		if tempC <= d[i].TempC {
+			return d[i-1].Pct + (tempC-d[i-1].TempC)/(d[i].TempC-d[i-1].TempC)*(d[i].Pct-d[i-1].Pct), true
+		}
+	}
+	return d[len(d)-1].Pct, true
+}
+
+// Doubts are figures that are possible but seldom right: times that do not fall
+// as it gets warmer. The user is asked, not refused.
+func (s Sheet) Doubts() []string {
+	out := []string{}
+	check := func(name string, t cure.Table, level bool) {
+		for i := 1; i < len(t); i++ {
+			if t[i].Hours > t[i-1].Hours || t[i].Hours == t[i-1].Hours && !level {
+				out = append(out, fmt.Sprintf("%s: %g h at %g °C is not shorter than %g h at %g °C. Is it so on the sheet?", name, t[i].Hours, t[i].TempC, t[i-1].Hours, t[i-1].TempC))
+			}
+		}
+	}
+	for _, t := range s.tables() {
+		check(t.path, t.table, false)
+	}
+	for _, r := range s.Recoat {
+		check("recoat minimum over "+r.Over.Name(), r.Min, false)
+		check("recoat maximum over "+r.Over.Name(), r.Max, true) // a maximum may be the same at all temperatures
+	}
+	return out
 }
 
 type namedTable struct {

@@ -81,3 +81,89 @@ func TestRecoatOverPrefersTheNamedKind(t *testing.T) {
 	_, ok := Sheet{}.RecoatOver(Varnish)
 	assert.False(t, ok)
 }
+
+func TestThereAreThirtyExamples(t *testing.T) {
+	all := Examples()
+	assert.GreaterOrEqual(t, len(all), 30)
+	for _, s := range all {
+		assert.Empty(t, s.Doubts(), s.Name)
+		if s.IsCoat() {
+			assert.NotEmpty(t, s.Binder, s.Name)
+			assert.Positive(t, s.ShelfLifeMonths, s.Name)
+		}
+	}
+}
+
+func TestGradesAndDoses(t *testing.T) {
+	var barrier, gelcoat Sheet
+	for _, s := range Examples() {
+		switch {
+		case s.Kind == Barrier && len(s.Grades) > 0:
+			barrier = s
+		case s.Kind == Gelcoat && len(s.Doses) > 0:
+			gelcoat = s
+		}
+	}
+	cold, ok := barrier.With("low-temperature")
+	require.True(t, ok)
+	assert.Less(t, cold.MinCureC, barrier.MinCureC)
+	a, _ := barrier.TouchDry.TauH(10, cure.Minimum)
+	b, _ := cold.TouchDry.TauH(10, cure.Minimum)
+	assert.Less(t, b, a)
+	assert.Equal(t, barrier.ThroughDry, cold.ThroughDry, "what the grade leaves out stays")
+	same, ok := barrier.With("")
+	assert.True(t, ok)
+	assert.Equal(t, barrier, same)
+	_, ok = barrier.With("tropical")
+	assert.False(t, ok)
+
+	for temp, want := range map[float64]float64{5: 3, 12: 3, 15: 2.5, 25: 1.5, 40: 1.2} {
+		got, ok := gelcoat.DosePct(temp)
+		assert.True(t, ok)
+		assert.InDelta(t, want, got, 1e-9, "%g °C", temp)
+	}
+	_, ok = Sheet{}.DosePct(20)
+	assert.False(t, ok)
+}
+
+func TestBaseShare(t *testing.T) {
+	assert.Equal(t, 1.0, Sheet{}.BaseShare())
+	assert.Equal(t, 0.75, Sheet{RatioByVolume: Ratio{3, 1}}.BaseShare())
+	// 100 : 50 by weight at 1.2 and 1.0 kg/L is 83.3 : 50 by volume.
+	assert.InDelta(t, 0.625, Sheet{RatioByWeight: Ratio{100, 50}, BaseKgL: 1.2, HardenerKgL: 1}.BaseShare(), 1e-12)
+}
+
+func TestDoubts(t *testing.T) {
+	s := Sheet{TouchDry: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 5}}, Recoat: []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}}}}
+	assert.Len(t, s.Doubts(), 2)
+	assert.Contains(t, s.Doubts()[0], "5 h at 20 °C is not shorter than 4 h at 10 °C")
+}
+
+func TestMoreFieldsAreChecked(t *testing.T) {
+	good := Examples()[0]
+	for path, change := range map[string]func(*Sheet){
+		"binder":          func(s *Sheet) { s.Binder = "glue" },
+		"humidity":        func(s *Sheet) { s.Humidity = "wet" },
+		"sheetDate":       func(s *Sheet) { s.SheetDate = "spring" },
+		"hidingUm":        func(s *Sheet) { s.HidingUm = -1 },
+		"maxPassMM":       func(s *Sheet) { s.MaxPassMM = 1e6 },
+		"shelfLifeMonths": func(s *Sheet) { s.ShelfLifeMonths = -2 },
+		"lossPct.brush":   func(s *Sheet) { s.LossPct = map[string]float64{"brush": 95} },
+		"doses[0].pct":    func(s *Sheet) { s.Doses = []Dose{{20, 0}} },
+		"doses[1].tempC":  func(s *Sheet) { s.Doses = []Dose{{20, 2}, {10, 2}} },
+		"grades[0].name":  func(s *Sheet) { s.Grades = []Grade{{}} },
+		"grades[0].potLife[0].hours": func(s *Sheet) {
+			s.Grades = []Grade{{Name: "x", PotLife: cure.Table{{TempC: 10, Hours: -1}, {TempC: 20, Hours: 1}}}}
+		},
+		"tins[0].part": func(s *Sheet) {
+			s.RatioByVolume, s.RatioByWeight = Ratio{}, Ratio{}
+			s.Tins = []Tin{{"x", 1, 1, BasePart}}
+		},
+	} {
+		s := good
+		change(&s)
+		var bad fault.Errors
+		require.ErrorAs(t, s.Validate(), &bad, path)
+		assert.Equal(t, path, bad[0].Path)
+	}
+}
