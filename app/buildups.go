@@ -3,34 +3,80 @@ package app
 import (
 	"context"
 	"fmt"
+	"slices"
+	"strings"
+	"time"
 
 	"allcoats/core/buildup"
 	"allcoats/core/fault"
 	"allcoats/core/product"
+	"allcoats/core/rules"
+	"allcoats/core/survey"
 	"allcoats/store"
 )
 
-// Step is a number of equal coats planned on a surface. An empty ID is a new
-// step.
+// Step is a step planned on a surface: a number of equal coats, or work without
+// a film. An empty ID is a new step.
 type Step struct {
-	ID         string  `json:"id,omitempty"`
-	ProductID  string  `json:"productId"`
-	Coats      int     `json:"coats"`
-	DFTUm      float64 `json:"dftUm"`
-	Method     string  `json:"method"`
-	LossPct    float64 `json:"lossPct"`
-	ThinnerPct float64 `json:"thinnerPct"`
+	ID         string     `json:"id,omitempty"`
+	Work       rules.Work `json:"work" enum:"coat,wash,degrease,strip,sand,fill,fair,inspect,mask"`
+	ProductID  string     `json:"productId,omitempty"`
+	Coats      int        `json:"coats"`
+	DFTUm      float64    `json:"dftUm"`
+	Method     string     `json:"method"`
+	LossPct    float64    `json:"lossPct"`
+	ThinnerPct float64    `json:"thinnerPct"`
+	Grade      string     `json:"grade,omitempty"`
+	Colour     string     `json:"colour,omitempty"`
+	Grit       int        `json:"grit,omitempty"`
+	RemovedUm  float64    `json:"removedUm,omitempty"`
+	Agent      string     `json:"agent,omitempty"`
+	Note       string     `json:"note,omitempty"`
+}
+
+func (s Step) row() store.Step {
+	r := store.Step{ID: s.ID, Work: string(s.Work), Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, LossPct: s.LossPct, ThinnerPct: s.ThinnerPct,
+		Grade: s.Grade, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, Note: s.Note}
+	if s.ProductID != "" {
+		r.ProductID = &s.ProductID
+	}
+	return r
+}
+
+func stepOf(r store.Step) Step {
+	s := Step{ID: r.ID, Work: rules.Work(r.Work), Coats: r.Coats, DFTUm: r.DFTUm, Method: r.Method, LossPct: r.LossPct, ThinnerPct: r.ThinnerPct,
+		Grade: r.Grade, Colour: r.Colour, Grit: r.Grit, RemovedUm: r.RemovedUm, Agent: r.Agent, Note: r.Note}
+	if r.ProductID != nil {
+		s.ProductID = *r.ProductID
+	}
+	return s
+}
+
+// core returns the step as the core wants it, with its hardener's tables.
+func (s Step) core(sheet product.Sheet) buildup.Step {
+	return buildup.Step{Work: s.Work, Sheet: sheet, Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, LossPct: s.LossPct, ThinnerPct: s.ThinnerPct,
+		Grade: s.Grade, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent}
+}
+
+// Finding is what a rule has to say of a step, and whether it is let stand.
+type Finding struct {
+	rules.Finding
+	Overruled   bool      `json:"overruled"`
+	Reason      string    `json:"reason"`
+	OverruledAt time.Time `json:"overruledAt"`
 }
 
 // BuildUp is what is planned and laid on a surface. Done counts the coats of
 // each step that have gone on.
 type BuildUp struct {
-	Surface Surface         `json:"surface"`
-	Steps   []Step          `json:"steps"`
-	Done    []int           `json:"done"`
-	Result  buildup.Result  `json:"result"`
-	Layers  []buildup.Layer `json:"layers"`
-	Margin  buildup.Margin  `json:"margin"`
+	Surface     Surface              `json:"surface"`
+	Steps       []Step               `json:"steps"`
+	Done        []int                `json:"done"`
+	Result      buildup.Result       `json:"result"`
+	Findings    []Finding            `json:"findings"`
+	Consumables []buildup.Consumable `json:"consumables"`
+	Layers      []buildup.Layer      `json:"layers"`
+	Margin      buildup.Margin       `json:"margin"`
 	// MarginText says in a sentence how much may be sanded, if anything.
 	MarginText string `json:"marginText"`
 }
@@ -65,7 +111,7 @@ func (a *App) SetBuildUp(ctx context.Context, surfaceID string, version int, ste
 		if s.ID == "" {
 			s.ID = newID()
 		}
-		rows[i] = store.Step{ID: s.ID, ProductID: s.ProductID, Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, LossPct: s.LossPct, ThinnerPct: s.ThinnerPct}
+		rows[i] = s.row()
 	}
 	err := a.store.Write(ctx, func(q store.Queries) error { return q.SetSteps(ctx, surfaceID, version, rows) })
 	if err != nil {
@@ -80,6 +126,7 @@ type work struct {
 	products map[string]product.Sheet
 	steps    map[string][]Step
 	log      map[string][]store.Entry // without deleted ones, by time
+	overrule map[[3]string]store.Overrule
 }
 
 // loadWork loads the boat that a surface belongs to.
@@ -92,7 +139,7 @@ func loadWork(ctx context.Context, q store.Queries, surfaceID string) (work, err
 }
 
 func loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, error) {
-	w := work{products: map[string]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]store.Entry{}}
+	w := work{products: map[string]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]store.Entry{}, overrule: map[[3]string]store.Overrule{}}
 	var err error
 	if w.survey, err = loadSurvey(ctx, q, boatID); err != nil {
 		return w, err
@@ -109,7 +156,14 @@ func loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, er
 		return w, err
 	}
 	for _, s := range steps {
-		w.steps[s.SurfaceID] = append(w.steps[s.SurfaceID], Step{s.ID, s.ProductID, s.Coats, s.DFTUm, s.Method, s.LossPct, s.ThinnerPct})
+		w.steps[s.SurfaceID] = append(w.steps[s.SurfaceID], stepOf(s))
+	}
+	overrules, err := q.BoatOverrules(ctx, boatID)
+	if err != nil {
+		return w, err
+	}
+	for _, o := range overrules {
+		w.overrule[[3]string{o.SurfaceID, o.StepID, o.Rule}] = o
 	}
 	log, err := q.BoatLog(ctx, boatID)
 	if err != nil {
@@ -145,12 +199,24 @@ func (w work) done(surfaceID string, steps []Step) []int {
 	return out
 }
 
+// sheet returns the data sheet of what was logged, with the planned hardener.
+func (w work) sheet(e store.Entry) product.Sheet {
+	if e.ProductID == nil {
+		return product.Sheet{}
+	}
+	s := w.products[*e.ProductID]
+	for _, p := range w.steps[e.SurfaceID] {
+		if e.StepID != nil && p.ID == *e.StepID && p.ProductID == *e.ProductID {
+			s, _ = s.With(p.Grade)
+		}
+	}
+	return s
+}
+
 // laid returns a logged coat as the core wants it.
 func (w work) laid(e store.Entry) buildup.Laid {
 	l := buildup.Laid{WetUm: e.WetUm.V, Litres: e.Litres, ThinnerPct: e.ThinnerPct}
-	if e.ProductID != nil {
-		l.Sheet = w.products[*e.ProductID]
-	}
+	l.Sheet = w.sheet(e)
 	for _, s := range w.steps[e.SurfaceID] {
 		if e.StepID != nil && s.ID == *e.StepID {
 			l.LossPct, l.StepUm = s.LossPct, s.DFTUm
@@ -170,7 +236,8 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 	core := make([]buildup.Step, len(steps))
 	for i, s := range steps {
 		sheet, ok := w.products[s.ProductID]
-		if !ok {
+		core[i] = s.core(sheet)
+		if !ok && core[i].Films() {
 			bad.Add(fmt.Sprintf("steps[%d].productId", i), "choose a product of the library")
 		}
 		if !known[s.ID] || s.ID != "" && ids[s.ID] {
@@ -180,19 +247,75 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 		if s.Coats < out.Done[i] {
 			bad.Add(fmt.Sprintf("steps[%d].coats", i), "%d coats of this step have already gone on", out.Done[i])
 		}
-		core[i] = buildup.Step{Sheet: sheet, Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, LossPct: s.LossPct, ThinnerPct: s.ThinnerPct}
 		out.Steps = append(out.Steps, s)
 	}
 	if err := bad.Err(); err != nil {
 		return BuildUp{}, err
 	}
 	var err error
-	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, core); err != nil {
+	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, out.Surface.accessFactor(), core); err != nil {
 		return BuildUp{}, err
 	}
+	out.Findings = w.findings(out.Surface, steps, core, out.Result)
+	out.Consumables = buildup.Consumables(out.Surface.Area.AreaM2, out.Surface.edgeM(), core, out.Result)
 	out.Layers, out.Margin = buildup.Section(out.Surface.Area.AreaM2, out.Surface.Findings, w.filmDone(surfaceID), core, out.Done)
 	out.MarginText = out.Margin.Text()
 	return out, nil
+}
+
+// findings asks the rules about steps on a surface.
+func (w work) findings(f Surface, steps []Step, core []buildup.Step, r buildup.Result) []Finding {
+	c := rules.Case{Part: f.Part, Substrate: f.Substrate, TiltDeg: f.Tilt(f.Part), Sheltered: f.Shelter == survey.Shed, Findings: f.Findings, OpenDefects: f.OpenDefects}
+	for i, s := range core {
+		c.Steps = append(c.Steps, rules.Step{Work: s.Work, Sheet: s.Sheet, Coats: s.Coats, DFTUm: s.DFTUm, WFTUm: r.Lines[i].WFTUm, Method: s.Method,
+			ThinnerPct: s.ThinnerPct, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent})
+	}
+	out := []Finding{}
+	for _, found := range rules.Check(c) {
+		id := ""
+		if found.Step >= 0 {
+			id = steps[found.Step].ID
+		}
+		one := Finding{Finding: found}
+		if o, ok := w.overrule[[3]string{f.ID, id, found.Rule}]; ok {
+			one.Overruled, one.Reason, one.OverruledAt = true, o.Reason, time.Unix(o.At, 0).UTC()
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+// Overrule lets a finding on a step stand, with a written reason that stays in
+// the record; an empty reason makes it count again.
+func (a *App) Overrule(ctx context.Context, surfaceID, stepID, rule, reason string, on bool) (BuildUp, error) {
+	reason = strings.TrimSpace(reason)
+	if on && len(reason) < 4 {
+		return BuildUp{}, fault.Errors{{Path: "reason", Message: "write why it may stand: it stays in the record"}}
+	}
+	if !on {
+		reason = ""
+	}
+	now, err := a.Now(ctx)
+	if err != nil {
+		return BuildUp{}, err
+	}
+	plan, err := a.BuildUp(ctx, surfaceID)
+	if err != nil {
+		return BuildUp{}, err
+	}
+	found := slices.ContainsFunc(plan.Findings, func(f Finding) bool {
+		return f.Rule == rule && (f.Step < 0 && stepID == "" || f.Step >= 0 && plan.Steps[f.Step].ID == stepID)
+	})
+	if on && !found {
+		return BuildUp{}, fault.Errors{{Path: "rule", Message: "finds nothing at this step"}}
+	}
+	err = a.store.Write(ctx, func(q store.Queries) error {
+		return q.SetOverrule(ctx, store.Overrule{SurfaceID: surfaceID, StepID: stepID, Rule: rule, Reason: reason, At: now.Unix()})
+	})
+	if err != nil {
+		return BuildUp{}, err
+	}
+	return a.BuildUp(ctx, surfaceID)
 }
 
 // filmDone lists the coats and sandings of a surface in their order.

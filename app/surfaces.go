@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -27,6 +28,27 @@ type Surface struct {
 	// stay; without old layers there is none.
 	Cautions    []string `json:"cautions"`
 	OpenDefects int      `json:"openDefects"`
+}
+
+// accessFactor is how many times the hours of a flat surface it takes.
+func (s Surface) accessFactor() float64 {
+	for _, a := range survey.Accesses {
+		if a.Key == s.Access {
+			return a.Factor
+		}
+	}
+	return 1
+}
+
+// edgeM is the length of its edges: of its outline if it is measured by one,
+// else of a square of its area.
+func (s Surface) edgeM() float64 {
+	if m := s.Measured.Measures[s.Measured.Chosen]; m.Outline != nil && !s.Measured.Combine {
+		if r, err := area.ByOutlines(area.OutlineRequest{Outline: *m.Outline}); err == nil {
+			return r.EdgeLengthM * float64(max(1, m.Outline.Count))
+		}
+	}
+	return 4 * math.Sqrt(s.Area.AreaM2)
 }
 
 // Measuring is how well a surface is measured.

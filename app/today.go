@@ -84,7 +84,8 @@ func situation(ctx context.Context, q store.Queries, w work, now time.Time) (tod
 		t.Planned = len(steps) > 0
 		for i, n := range w.done(f.ID, steps) {
 			if st := steps[i]; n < st.Coats {
-				t.Next = &today.Coat{Sheet: w.products[st.ProductID], N: n + 1, Of: st.Coats, DFTUm: st.DFTUm, ThinnerPct: st.ThinnerPct, LossPct: st.LossPct, Method: st.Method}
+				sheet, _ := w.products[st.ProductID].With(st.Grade)
+				t.Next = &today.Coat{Sheet: sheet, N: n + 1, Of: st.Coats, DFTUm: st.DFTUm, ThinnerPct: st.ThinnerPct, LossPct: st.LossPct, Method: st.Method}
 				t.NextStepID = st.ID
 				break
 			}
@@ -93,7 +94,7 @@ func situation(ctx context.Context, q store.Queries, w work, now time.Time) (tod
 			at := time.Unix(e.StartedAt, 0).UTC()
 			switch {
 			case e.Kind == KindCoat && e.ProductID != nil:
-				t.Last = &clock.Laid{Sheet: w.products[*e.ProductID], Started: at}
+				t.Last = &clock.Laid{Sheet: w.sheet(e), Started: at}
 			case e.Kind == KindSand && t.Last != nil:
 				t.Last.Abraded = &at
 			}

@@ -13,6 +13,7 @@ import (
 	"allcoats/core/film"
 	"allcoats/core/mesh"
 	"allcoats/core/product"
+	"allcoats/core/rules"
 	"allcoats/core/survey"
 )
 
@@ -141,7 +142,7 @@ func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind ma
 	steps := make([]app.Step, len(s.steps))
 	for i, st := range s.steps {
 		m, _ := film.MethodByKey(st.method)
-		steps[i] = app.Step{ProductID: byKind[st.kind].ID, Coats: st.coats, DFTUm: st.dftUm, Method: st.method, LossPct: m.LossPct}
+		steps[i] = app.Step{Work: rules.Coat, ProductID: byKind[st.kind].ID, Coats: st.coats, DFTUm: st.dftUm, Method: st.method, LossPct: m.LossPct}
 	}
 	plan, err := a.SetBuildUp(ctx, made.ID, made.Version, steps)
 	if err != nil {

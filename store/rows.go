@@ -188,20 +188,29 @@ func (q Queries) RemoveProduct(ctx context.Context, id string) error {
 func (q Queries) ProductUses(ctx context.Context, id string) ([]string, error) {
 	return list[string](ctx, q, `SELECT DISTINCT boats.name || ': ' || surfaces.name FROM surfaces JOIN boats ON boats.id = surfaces.boat_id
 		WHERE surfaces.id IN (SELECT surface_id FROM steps WHERE product_id = ?1 UNION SELECT surface_id FROM log_entries WHERE product_id = ?1)
+		UNION SELECT 'system ' || systems.name FROM systems, json_each(systems.steps) AS step WHERE step.value ->> 'productId' = ?1
+		UNION SELECT 'the stock' FROM stock WHERE product_id = ?1
 		ORDER BY 1`, id)
 }
 
 // Step is a row of steps.
 type Step struct {
-	ID         string  `db:"id"`
-	SurfaceID  string  `db:"surface_id"`
-	Position   int     `db:"position"`
-	ProductID  string  `db:"product_id"`
-	Coats      int     `db:"coats"`
-	DFTUm      float64 `db:"dft_um"`
-	Method     string  `db:"method"`
-	LossPct    float64 `db:"loss_pct"`
-	ThinnerPct float64 `db:"thinner_pct"`
+	ID         string  `db:"id" json:"-"`
+	SurfaceID  string  `db:"surface_id" json:"-"`
+	Position   int     `db:"position" json:"-"`
+	Work       string  `db:"work" json:"work"`
+	ProductID  *string `db:"product_id" json:"productId"`
+	Coats      int     `db:"coats" json:"coats"`
+	DFTUm      float64 `db:"dft_um" json:"dftUm"`
+	Method     string  `db:"method" json:"method"`
+	LossPct    float64 `db:"loss_pct" json:"lossPct"`
+	ThinnerPct float64 `db:"thinner_pct" json:"thinnerPct"`
+	Grade      string  `db:"grade" json:"grade"`
+	Colour     string  `db:"colour" json:"colour"`
+	Grit       int     `db:"grit" json:"grit"`
+	RemovedUm  float64 `db:"removed_um" json:"removedUm"`
+	Agent      string  `db:"agent" json:"agent"`
+	Note       string  `db:"note" json:"note"`
 }
 
 // BoatSteps lists the steps of all surfaces of a boat, surface by surface.
@@ -235,10 +244,12 @@ func (q Queries) SetSteps(ctx context.Context, surfaceID string, version int, st
 	}
 	for i, s := range steps {
 		s.SurfaceID, s.Position = surfaceID, i
-		if _, err := q.exec(ctx, `INSERT INTO steps (id, surface_id, position, product_id, coats, dft_um, method, loss_pct, thinner_pct)
-			VALUES (:id, :surface_id, :position, :product_id, :coats, :dft_um, :method, :loss_pct, :thinner_pct)
-			ON CONFLICT (id) DO UPDATE SET position = :position, product_id = :product_id, coats = :coats, dft_um = :dft_um,
-			method = :method, loss_pct = :loss_pct, thinner_pct = :thinner_pct WHERE surface_id = :surface_id`, s); err != nil {
+		if _, err := q.exec(ctx, `INSERT INTO steps (id, surface_id, position, work, product_id, coats, dft_um, method, loss_pct, thinner_pct,
+			grade, colour, grit, removed_um, agent, note) VALUES (:id, :surface_id, :position, :work, :product_id, :coats, :dft_um, :method,
+			:loss_pct, :thinner_pct, :grade, :colour, :grit, :removed_um, :agent, :note)
+			ON CONFLICT (id) DO UPDATE SET position = :position, work = :work, product_id = :product_id, coats = :coats, dft_um = :dft_um,
+			method = :method, loss_pct = :loss_pct, thinner_pct = :thinner_pct, grade = :grade, colour = :colour, grit = :grit,
+			removed_um = :removed_um, agent = :agent, note = :note WHERE surface_id = :surface_id`, s); err != nil {
 			return err
 		}
 	}

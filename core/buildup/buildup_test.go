@@ -7,6 +7,7 @@ import (
 	"allcoats/core/area"
 	"allcoats/core/fault"
 	"allcoats/core/product"
+	"allcoats/core/rules"
 	"allcoats/core/survey"
 
 	"github.com/stretchr/testify/assert"
@@ -19,11 +20,11 @@ var primer = product.Sheet{
 }
 
 func step() Step {
-	return Step{Sheet: primer, Coats: 2, DFTUm: 100, Method: "roller", LossPct: 10}
+	return Step{Work: rules.Coat, Sheet: primer, Coats: 2, DFTUm: 100, Method: "roller", LossPct: 10}
 }
 
 func TestComputeByHand(t *testing.T) {
-	r, err := Compute(area.Figure{AreaM2: 20, UncertaintyPct: 15}, []Step{step()})
+	r, err := Compute(area.Figure{AreaM2: 20, UncertaintyPct: 15}, 1, []Step{step()})
 	require.NoError(t, err)
 	l := r.Lines[0]
 	assert.InDelta(t, 200, l.WFTUm, 1e-9)            // 100 / 0.5
@@ -34,26 +35,24 @@ func TestComputeByHand(t *testing.T) {
 	assert.InDelta(t, 200, r.FilmUm, 1e-9)
 	assert.Equal(t, 2, r.Coats)
 	assert.InDelta(t, 2*20./12, r.Hours, 1e-9)
-	assert.Empty(t, l.Findings)
 	// 80 % of a log-normal with σ = √(15² + (100·10/4/90)²) %.
 	assert.InDelta(t, 8.889*1.2173, l.LitresHigh, 0.05)
 	assert.InDelta(t, l.Litres*l.Litres, l.LitresLow*l.LitresHigh, 1e-9)
 }
 
-func TestFindings(t *testing.T) {
-	for want, change := range map[string]func(*Step){
-		"Thinner than the sheet": func(s *Step) { s.DFTUm = 60 },
-		"Thicker than the sheet": func(s *Step) { s.DFTUm = 160 },
-		"More thinner":           func(s *Step) { s.ThinnerPct = 12 },
-		"does not list":          func(s *Step) { s.Method = "hvlp" },
-	} {
-		s := step()
-		change(&s)
-		r, err := Compute(area.Figure{AreaM2: 5}, []Step{s})
-		require.NoError(t, err)
-		require.Len(t, r.Lines[0].Findings, 1, want)
-		assert.Contains(t, r.Lines[0].Findings[0].Text, want)
-	}
+// 20 m² of sanding with 180 grit at 6 m²/h, upright: 4 h; it takes 30 of 200 µm.
+func TestWorkWithoutAFilm(t *testing.T) {
+	r, err := Compute(area.Figure{AreaM2: 20}, 1.2, []Step{{Work: rules.Wash}, step(), {Work: rules.Sand, Grit: 180, RemovedUm: 30}, {Work: rules.Mask}})
+	require.NoError(t, err)
+	require.Len(t, r.Lines, 4)
+	assert.InDelta(t, 20./25*1.2, r.Lines[0].HoursPerCoat, 1e-9)
+	assert.InDelta(t, 4, r.Lines[2].HoursPerCoat, 1e-9)
+	assert.InDelta(t, 1, r.Lines[3].HoursPerCoat, 1e-9, "masking does not mind the slope")
+	assert.InDelta(t, 200, r.FilmUm, 1e-9)
+	assert.InDelta(t, 170, r.NetUm, 1e-9)
+	assert.InDelta(t, 1.2816*12*math.Sqrt2, r.NetHighUm-r.NetUm, 1e-9, "two coats of 100 µm ± 12")
+	assert.Equal(t, 2, r.Coats)
+	assert.True(t, r.Priced)
 }
 
 func TestBadSteps(t *testing.T) {
@@ -64,10 +63,14 @@ func TestBadSteps(t *testing.T) {
 		"steps[1].thinnerPct": func(s *Step) { s.ThinnerPct = 80 },
 		"steps[1].method":     func(s *Step) { s.Method = "sponge" },
 		"steps[1].productId":  func(s *Step) { s.Sheet.Kind = product.Thinner },
+		"steps[1].grade":      func(s *Step) { s.Grade = "tropical" },
+		"steps[1].work":       func(s *Step) { *s = Step{Work: "polish"} },
+		"steps[1].grit":       func(s *Step) { *s = Step{Work: rules.Sand, Grit: 3} },
+		"steps[1].removedUm":  func(s *Step) { *s = Step{Work: rules.Wash, RemovedUm: -3} },
 	} {
 		s := step()
 		change(&s)
-		_, err := Compute(area.Figure{AreaM2: 5}, []Step{step(), s})
+		_, err := Compute(area.Figure{AreaM2: 5}, 1, []Step{step(), s})
 		var bad fault.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
@@ -77,7 +80,7 @@ func TestBadSteps(t *testing.T) {
 func TestWithoutPricesTheRestStillWorks(t *testing.T) {
 	s := step()
 	s.Sheet.Tins = nil
-	r, err := Compute(area.Figure{AreaM2: 5}, []Step{s})
+	r, err := Compute(area.Figure{AreaM2: 5}, 1, []Step{s})
 	require.NoError(t, err)
 	assert.False(t, r.Priced)
 	assert.Positive(t, r.Litres)
@@ -105,7 +108,7 @@ func TestLaidFilm(t *testing.T) {
 }
 
 func TestSection(t *testing.T) {
-	got, _ := Section(20, survey.Findings{}, []Done{{Coat: &Laid{Sheet: primer, StepUm: 90}}}, []Step{step(), {Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
+	got, _ := Section(20, survey.Findings{}, []Done{{Coat: &Laid{Sheet: primer, StepUm: 90}}}, []Step{step(), {Work: rules.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
 	require.Len(t, got, 3)
 	assert.True(t, got[0].Laid)
 	assert.Equal(t, []float64{90, 100, 50}, []float64{got[0].Um, got[1].Um, got[2].Um})
@@ -130,4 +133,81 @@ func TestSandThroughMargin(t *testing.T) {
 	assert.Contains(t, m.Text(), "not known")
 	_, m = Section(20, survey.Findings{}, []Done{coat}, nil, nil)
 	assert.Contains(t, m.Text(), "90 µm lie above the substrate")
+}
+
+// A sanding planned between coats takes its film off what is planned before it;
+// once a coat after it is on, it is past.
+func TestPlannedSandings(t *testing.T) {
+	plan := []Step{step(), {Work: rules.Sand, Grit: 180, RemovedUm: 30}, {Work: rules.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}
+	got, _ := Section(20, survey.Findings{}, nil, plan, []int{0, 0, 0})
+	require.Len(t, got, 3)
+	assert.Equal(t, []float64{100, 70, 50}, []float64{got[0].Um, got[1].Um, got[2].Um})
+	coat := Done{Coat: &Laid{Sheet: primer, StepUm: 100}}
+	got, _ = Section(20, survey.Findings{}, []Done{coat, coat, {RemovedUm: 25}, coat}, plan, []int{2, 0, 1})
+	require.Len(t, got, 3)
+	assert.Equal(t, []float64{100, 75, 100}, []float64{got[0].Um, got[1].Um, got[2].Um}, "as it was done")
+}
+
+func names(c []Consumable) map[string]float64 {
+	out := map[string]float64{}
+	for _, x := range c {
+		out[x.Name] = x.Amount
+	}
+	return out
+}
+
+func TestConsumables(t *testing.T) {
+	mixed := primer
+	mixed.RatioByVolume, mixed.BaseKgL, mixed.HardenerKgL = product.Ratio{Base: 4, Hardener: 1}, 1.4, 1
+	s := step()
+	s.Sheet, s.ThinnerPct = mixed, 10
+	r, err := Compute(area.Figure{AreaM2: 20}, 1, []Step{s, {Work: rules.Sand, Grit: 180}, {Work: rules.Mask}})
+	require.NoError(t, err)
+	got := names(Consumables(20, 18, []Step{s, {Work: rules.Sand, Grit: 180}, {Work: rules.Mask}}, r))
+	litres := 2 * 4 / 0.9
+	assert.InDelta(t, 0.8*litres, got["primer, base"], 1e-9)
+	assert.InDelta(t, 0.2*litres, got["primer, hardener"], 1e-9)
+	assert.InDelta(t, 0.8*litres*1.4, got["primer, base by weight"], 1e-9)
+	assert.InDelta(t, 0.1*litres, got["thinner for primer"], 1e-9)
+	assert.InDelta(t, 18, got["masking tape"], 1e-9)
+	assert.Equal(t, 20.0, got["discs, 180 grit"])
+	assert.Equal(t, 2.0, got["rollers"])
+	cat := mixed
+	cat.RatioByVolume, cat.Doses = product.Ratio{}, []product.Dose{{TempC: 20, Pct: 2}}
+	s.Sheet = cat
+	r, err = Compute(area.Figure{AreaM2: 20}, 1, []Step{s})
+	require.NoError(t, err)
+	assert.InDelta(t, litres*1.4*20, names(Consumables(20, 18, []Step{s}, r))["catalyst for primer"], 1e-6, "2 % by weight")
+}
+
+func TestCoatsFor(t *testing.T) {
+	sheet := product.Sheet{Name: "clear", HidingUm: 90, UVPerUm: 0.02}
+	for _, c := range []struct {
+		name string
+		g    Goal
+		want int
+	}{
+		{"film", Goal{FilmUm: 300}, 8},                   // 300 / 40
+		{"hiding", Goal{Hide: true}, 3},                  // 90 / 40
+		{"sun, no years", Goal{UVStopPct: 95}, 4},        // ln 20 / 0.02 = 149.8 µm
+		{"five years", Goal{UVStopPct: 95, Years: 5}, 5}, // and 10 µm a year
+		{"all", Goal{FilmUm: 300, Hide: true, UVStopPct: 95}, 8},
+	} {
+		got, err := CoatsFor(sheet, 40, c.g)
+		require.NoError(t, err, c.name)
+		assert.Equal(t, c.want, got.Coats, c.name)
+		assert.InDelta(t, float64(c.want)*40, got.FilmUm, 1e-9)
+	}
+	for path, g := range map[string]Goal{"filmUm": {}, "uvStopPct": {UVStopPct: 100}, "years": {UVStopPct: 90, Years: -1}} {
+		_, err := CoatsFor(sheet, 40, g)
+		var bad fault.Errors
+		require.ErrorAs(t, err, &bad, path)
+		assert.Equal(t, path, bad[0].Path)
+	}
+	_, err := CoatsFor(product.Sheet{}, 40, Goal{Hide: true})
+	assert.Error(t, err, "the sheet does not say what hides")
+	_, err = CoatsFor(product.Sheet{}, 40, Goal{UVStopPct: 90})
+	assert.Error(t, err)
+	_, err = CoatsFor(sheet, 0, Goal{FilmUm: 100})
+	assert.Error(t, err)
 }

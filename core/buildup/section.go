@@ -141,18 +141,8 @@ func Section(areaM2 float64, old survey.Findings, done []Done, steps []Step, cou
 			out = append(out, Layer{Product: d.Coat.Sheet.Name, Kind: d.Coat.Sheet.Kind, Colour: d.Coat.Sheet.Colour, Um: um, Laid: true, Known: how})
 			continue
 		}
-		left := d.RemovedUm
-		for left > 0 && len(out) > 0 && !out[len(out)-1].Keep {
-			top := &out[len(out)-1]
-			if top.Um > left {
-				top.Um -= left
-				top.Known += ", sanded"
-				left = 0
-				break
-			}
-			left -= top.Um
-			out = out[:len(out)-1]
-		}
+		var left float64
+		out, left = sandOff(out, d.RemovedUm)
 		m.ThroughUm += left
 	}
 	for _, l := range out {
@@ -160,12 +150,42 @@ func Section(areaM2 float64, old survey.Findings, done []Done, steps []Step, cou
 			m.AboveUm += l.Um
 		}
 	}
+	begun := -1 // what was planned before the last coat that went on is past
+	for i, n := range counts {
+		if n > 0 {
+			begun = i
+		}
+	}
 	for i, s := range steps {
+		if !s.Films() {
+			if i > begun {
+				out, _ = sandOff(out, s.RemovedUm)
+			}
+			continue
+		}
 		for range s.Coats - counts[i] {
 			out = append(out, Layer{Product: s.Sheet.Name, Kind: s.Sheet.Kind, Colour: s.Sheet.Colour, Um: s.DFTUm})
 		}
 	}
 	return out, m
+}
+
+// sandOff takes um off the layers from above, down to those that must stay, and
+// tells what could not be taken.
+func sandOff(layers []Layer, um float64) ([]Layer, float64) {
+	for um > 0 && len(layers) > 0 && !layers[len(layers)-1].Keep {
+		top := &layers[len(layers)-1]
+		if top.Um > um {
+			top.Um -= um
+			if top.Laid {
+				top.Known += ", sanded"
+			}
+			return layers, 0
+		}
+		um -= top.Um
+		layers = layers[:len(layers)-1]
+	}
+	return layers, um
 }
 
 // Text says the margin in a sentence; empty if there is nothing above.
