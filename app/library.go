@@ -2,16 +2,20 @@ package app
 
 import (
 	"context"
+	"encoding/json"
 
 	"allcoats/core/product"
+	"allcoats/formats"
 	"allcoats/store"
 )
 
-// Product is a product of the library with its data sheet.
+// Product is a product of the library with its data sheet. Doubts are figures
+// of it that are seldom right.
 type Product struct {
 	ID      string        `json:"id"`
 	Version int           `json:"version"`
 	Sheet   product.Sheet `json:"sheet"`
+	Doubts  []string      `json:"doubts"`
 }
 
 func productOf(r store.Product) Product {
@@ -26,7 +30,7 @@ func productOf(r store.Product) Product {
 	if s.Cautions == nil {
 		s.Cautions = []string{}
 	}
-	return Product{r.ID, r.Version, s}
+	return Product{r.ID, r.Version, s, s.Doubts()}
 }
 
 // Products lists the library.
@@ -85,4 +89,52 @@ func (a *App) RemoveProduct(ctx context.Context, id string) error {
 		}
 		return q.RemoveProduct(ctx, id)
 	})
+}
+
+// ExportProducts writes the library, json or csv.
+func (a *App) ExportProducts(ctx context.Context, format string) ([]byte, error) {
+	all, err := a.Products(ctx)
+	if err != nil {
+		return nil, err
+	}
+	sheets := make([]product.Sheet, len(all))
+	for i, p := range all {
+		sheets[i] = p.Sheet
+	}
+	if format == "csv" {
+		return formats.SheetsCSV(sheets)
+	}
+	return json.MarshalIndent(sheets, "", " ")
+}
+
+// ImportProducts adds the data sheets of a file, json or csv, those whose name
+// the library has already left out; all or nothing.
+func (a *App) ImportProducts(ctx context.Context, format string, data []byte) (added, known int, err error) {
+	sheets, err := formats.ReadSheets(format, data)
+	if err != nil {
+		return 0, 0, err
+	}
+	err = a.store.Write(ctx, func(q store.Queries) error {
+		have, err := products(ctx, q)
+		if err != nil {
+			return err
+		}
+		names := map[string]bool{}
+		for _, p := range have {
+			names[p.Sheet.Name] = true
+		}
+		for _, s := range sheets {
+			if names[s.Name] {
+				known++
+				continue
+			}
+			names[s.Name] = true
+			added++
+			if err := q.AddProduct(ctx, store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return added, known, err
 }

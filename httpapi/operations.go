@@ -7,6 +7,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/area"
+	"allcoats/core/buildup"
 	"allcoats/core/film"
 	"allcoats/core/mesh"
 	"allcoats/core/product"
@@ -27,6 +28,22 @@ type Meta struct {
 	HullForms []area.HullForm    `json:"hullForms"`
 	TimeZones []string           `json:"timeZones"`
 	Survey    SurveyWords        `json:"survey"`
+	Works     []WorkName         `json:"works"`
+	Binders   []product.Binder   `json:"binders"`
+}
+
+// WorkName is a kind of step with its name.
+type WorkName struct {
+	Work string `json:"work"`
+	Name string `json:"name"`
+}
+
+func workNames() []WorkName {
+	out := make([]WorkName, len(buildup.Works))
+	for i, w := range buildup.Works {
+		out[i] = WorkName{string(w.Work), w.Name}
+	}
+	return out
 }
 
 // SurveyWords are the choices that Survey's forms offer.
@@ -136,6 +153,8 @@ func operations(api huma.API, a *app.App, version string) {
 
 	surveying(api, a)
 
+	storing(api, a)
+
 	register(api, "get-build-up", get, "/api/surfaces/{id}/build-up", "The coats planned and laid on a surface",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.BuildUp(ctx, in.ID) })
 	register(api, "preview-build-up", post, "/api/surfaces/{id}/build-up/preview", "What coats would come to; nothing is stored",
@@ -179,7 +198,7 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	clock, err := a.Clock(ctx)
-	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords}, err
+	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, workNames(), product.Binders}, err
 }
 
 func importWeather(api huma.API, a *app.App) {

@@ -5,6 +5,7 @@ import { BuildUp } from "./features/buildup/BuildUp";
 import { Library } from "./features/library/Library";
 import { Sheet } from "./features/library/Sheet";
 import { Log } from "./features/log/Log";
+import { Stores } from "./features/stores/Stores";
 import { MeasuringSheet, WalkRound } from "./features/survey/Sheets";
 import { Survey } from "./features/survey/Survey";
 import { Today } from "./features/today/Today";
@@ -38,6 +39,7 @@ export function App() {
               <Route path="survey/measuring-sheet" element={<MeasuringSheet />} />
               <Route path="survey/walk-round" element={<WalkRound />} />
               <Route path="build-up" element={<BuildUp />} />
+              <Route path="stores" element={<Stores />} />
               <Route path="weather" element={<Weather />} />
               <Route path="log" element={<Log />} />
             </Route>

@@ -39,3 +39,10 @@ export function useChange<V, R>(fn: (v: V) => Promise<R>, done?: (r: R) => void)
     },
   });
 }
+
+export const useSystems = () => useQuery({ queryKey: ["systems"], queryFn: () => ok(api.GET("/api/systems")) });
+export const useSchemes = () => useQuery({ queryKey: ["schemes"], queryFn: () => ok(api.GET("/api/schemes")) });
+export const useOverview = (boat: string) =>
+  useQuery({ queryKey: ["overview", boat], queryFn: () => ok(api.GET("/api/boats/{id}/overview", byID(boat))) });
+export const useStores = (boatId: string) =>
+  useQuery({ queryKey: ["stores", boatId], queryFn: () => ok(api.GET("/api/stores", { params: { query: { boatId } } })) });

@@ -91,6 +91,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/overview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All build-ups of a boat added up */
+        get: operations["get-overview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/surfaces": {
         parameters: {
             query?: never;
@@ -380,6 +397,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/film-acceptance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Dry film readings judged in the style of ISO 19840. */
+        post: operations["calc-film-acceptance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/mix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Base and hardener of a mix, by volume and by weight. */
+        post: operations["calc-mix"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/moist-air": {
         parameters: {
             query?: never;
@@ -391,6 +442,40 @@ export interface paths {
         put?: never;
         /** Dew point, vapour pressure, humidity at a surface and after heating. */
         post: operations["calc-moist-air"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/peroxide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The peroxide catalyst of a resin or gelcoat. */
+        post: operations["calc-peroxide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/purchase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The cheapest packs that cover base and hardener, stock counted in. */
+        post: operations["calc-purchase"];
         delete?: never;
         options?: never;
         head?: never;
@@ -448,6 +533,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/coats-for": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many coats of a product reach a goal */
+        post: operations["coats-for"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/defects/{id}": {
         parameters: {
             query?: never;
@@ -494,6 +596,24 @@ export interface paths {
         put?: never;
         /** The closed shapes of an SVG or DXF drawing, in m; nothing is stored */
         post: operations["read-drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The data sheets as json or csv */
+        get: operations["export-library"];
+        put?: never;
+        /** Add the data sheets of a file, json or csv; all or nothing */
+        post: operations["import-library"];
         delete?: never;
         options?: never;
         head?: never;
@@ -710,6 +830,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rules of what goes together, each with its reason, source and cure */
+        get: operations["list-rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schemes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Usual sequences of work by school, with products of the library */
+        get: operations["list-schemes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put something on the shelf */
+        post: operations["add-stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Count something on the shelf anew */
+        put: operations["edit-stock"];
+        post?: never;
+        /** Take something off the shelf */
+        delete: operations["remove-stock"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shelf, and what is to be bought for a boat or the yard */
+        get: operations["get-stores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stores/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shopping list as csv or xlsx */
+        get: operations["shopping-list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/surfaces/{id}": {
         parameters: {
             query?: never;
@@ -780,6 +1003,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/surfaces/{id}/overrule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a finding stand, with a reason */
+        post: operations["overrule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/surfaces/{id}/split": {
         parameters: {
             query?: never;
@@ -792,6 +1032,42 @@ export interface paths {
         /** Take a share of a surface into a new one */
         post: operations["split-surface"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Named systems of steps */
+        get: operations["list-systems"];
+        put?: never;
+        /** Add a system */
+        post: operations["add-system"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save a new version of a system */
+        put: operations["edit-system"];
+        post?: never;
+        /** Delete a system */
+        delete: operations["remove-system"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1115,7 +1391,9 @@ export interface components {
             type: string;
         };
         BuildUp: {
+            consumables: components["schemas"]["BuildupConsumable"][];
             done: number[];
+            findings: components["schemas"]["Finding"][];
             layers: components["schemas"]["BuildupLayer"][];
             margin: components["schemas"]["BuildupMargin"];
             marginText: string;
@@ -1123,9 +1401,19 @@ export interface components {
             steps: components["schemas"]["Step"][];
             surface: components["schemas"]["Surface"];
         };
-        BuildupFinding: {
-            severity: string;
-            text: string;
+        BuildupCoatCount: {
+            /** Format: int64 */
+            coats: number;
+            /** Format: double */
+            filmUm: number;
+            working: components["schemas"]["Working"];
+        };
+        BuildupConsumable: {
+            /** Format: double */
+            amount: number;
+            name: string;
+            source: string;
+            unit: string;
         };
         BuildupLayer: {
             colour: string;
@@ -1141,7 +1429,6 @@ export interface components {
         BuildupLine: {
             /** Format: double */
             filmUm: number;
-            findings: components["schemas"]["BuildupFinding"][];
             /** Format: double */
             hoursPerCoat: number;
             /** Format: double */
@@ -1179,6 +1466,12 @@ export interface components {
             lines: components["schemas"]["BuildupLine"][];
             /** Format: double */
             litres: number;
+            /** Format: double */
+            netHighUm: number;
+            /** Format: double */
+            netLowUm: number;
+            /** Format: double */
+            netUm: number;
             priced: boolean;
             working: components["schemas"]["Working"];
         };
@@ -1378,8 +1671,24 @@ export interface components {
              */
             version: number;
         };
+        EditStockEditBody: {
+            value: components["schemas"]["StockEdit"];
+            /**
+             * Format: int64
+             * @description the version that the change was made on; another one now answers 409 with both
+             */
+            version: number;
+        };
         EditSurfaceEditBody: {
             value: components["schemas"]["SurfaceEdit"];
+            /**
+             * Format: int64
+             * @description the version that the change was made on; another one now answers 409 with both
+             */
+            version: number;
+        };
+        EditSystemEditBody: {
+            value: components["schemas"]["SystemEdit"];
             /**
              * Format: int64
              * @description the version that the change was made on; another one now answers 409 with both
@@ -1550,6 +1859,30 @@ export interface components {
             /** Format: date-time */
             to: string;
         };
+        FilmAcceptanceRequest: {
+            /** Format: double */
+            areaM2?: number;
+            /** Format: double */
+            maximumUm?: number;
+            /** Format: double */
+            nominalUm: number;
+            readingsUm: number[];
+        };
+        FilmAcceptanceResult: {
+            /** Format: int64 */
+            aboveMaximum: number;
+            accepted: boolean;
+            /** Format: int64 */
+            below80Pct: number;
+            /** Format: int64 */
+            from80Below100Pct: number;
+            /** Format: double */
+            meanUm: number;
+            /** Format: int64 */
+            readingsNeeded: number;
+            reasons: string[];
+            working: components["schemas"]["Working"];
+        };
         FilmMethod: {
             key: string;
             /** Format: double */
@@ -1606,6 +1939,35 @@ export interface components {
             wftUm: number;
             working: components["schemas"]["Working"];
         };
+        Finding: {
+            fix: string;
+            overruled: boolean;
+            /** Format: date-time */
+            overruledAt: string;
+            reason: string;
+            rule: string;
+            severity: string;
+            source: string;
+            /**
+             * Format: int64
+             * @description index of the step, −1 for the surface as a whole
+             */
+            step: number;
+            text: string;
+            why: string;
+        };
+        GoalEdit: {
+            /** Format: double */
+            dftUm: number;
+            /** Format: double */
+            filmUm?: number;
+            hide?: boolean;
+            productId: string;
+            /** Format: double */
+            uvStopPct?: number;
+            /** Format: double */
+            years?: number;
+        };
         Import: {
             /** Format: int64 */
             forecast: number;
@@ -1617,6 +1979,15 @@ export interface components {
             rows: number;
             /** Format: date-time */
             to: string;
+        };
+        Imported: {
+            /** Format: int64 */
+            added: number;
+            /**
+             * Format: int64
+             * @description left out: the library has the name already
+             */
+            known: number;
         };
         Info: {
             example: unknown;
@@ -1711,6 +2082,7 @@ export interface components {
             xM: number;
         };
         Meta: {
+            binders: string[];
             clock: components["schemas"]["ClockSetting"];
             hullForms: string[];
             kinds: components["schemas"]["ProductKindName"][];
@@ -1721,6 +2093,63 @@ export interface components {
             timeZones: string[];
             units: components["schemas"]["UnitsDisplay"][];
             version: string;
+            works: components["schemas"]["WorkName"][];
+        };
+        MixPeroxideRequest: {
+            /** Format: double */
+            catalystKgL: number;
+            /** Format: double */
+            pct: number;
+            /** Format: double */
+            resinKg?: number;
+            /** Format: double */
+            resinKgL?: number;
+            /** Format: double */
+            resinL?: number;
+            /** @description the product's sheet allows less than 1 % or more than 3 % */
+            sheetAllows?: boolean;
+        };
+        MixPeroxideResult: {
+            /** Format: double */
+            catalystG: number;
+            /** Format: double */
+            catalystML: number;
+            working: components["schemas"]["Working"];
+        };
+        MixRequest: {
+            /** Format: double */
+            baseKgL?: number;
+            /** Format: double */
+            baseL?: number;
+            /** Format: double */
+            hardenerKgL?: number;
+            ratioByVolume?: components["schemas"]["ProductRatio"];
+            ratioByWeight?: components["schemas"]["ProductRatio"];
+            /** Format: double */
+            totalKg?: number;
+            /** Format: double */
+            totalL?: number;
+        };
+        MixResult: {
+            /** Format: double */
+            baseKg?: number;
+            /** Format: double */
+            baseL?: number;
+            /** Format: double */
+            baseToHardenerByVolume?: number;
+            /** Format: double */
+            hardenerGPer100GBase?: number;
+            /** Format: double */
+            hardenerKg?: number;
+            /** Format: double */
+            hardenerL?: number;
+            /** Format: double */
+            mixedKgL?: number;
+            /** Format: double */
+            totalKg?: number;
+            /** Format: double */
+            totalL?: number;
+            working: components["schemas"]["Working"];
         };
         Model: {
             areas: components["schemas"]["MeshAreas"];
@@ -1762,6 +2191,31 @@ export interface components {
             key: string;
             name: string;
         };
+        Need: {
+            /** Format: int64 */
+            coats: number;
+            forecast: components["schemas"]["TinsForecast"];
+            /** @description the sheet names no tins that would do */
+            impossible: boolean;
+            low: boolean;
+            /** Format: double */
+            nextCoatL: number;
+            /**
+             * Format: int64
+             * @description what the next larger purchase would cost more
+             */
+            oneMoreCents: number;
+            /** Format: double */
+            oneMoreL: number;
+            product: string;
+            productId: string;
+            purchase: components["schemas"]["TinsPurchase"];
+            /** Format: double */
+            reckonedL: number;
+            /** Format: double */
+            stockL: number;
+            surfaces: string[];
+        };
         NewBoat: {
             dimensions: components["schemas"]["AreaDimensions"];
             /** Format: double */
@@ -1800,6 +2254,54 @@ export interface components {
             name: string;
             shapes: components["schemas"]["OutlineShape"][];
             up: boolean;
+        };
+        OverruleEdit: {
+            on: boolean;
+            reason: string;
+            rule: string;
+            stepId: string;
+        };
+        Overview: {
+            /** Format: double */
+            hours: number;
+            products: components["schemas"]["OverviewNeed"][];
+            /** Format: int64 */
+            stops: number;
+            surfaces: components["schemas"]["OverviewRow"][];
+        };
+        OverviewNeed: {
+            /** Format: int64 */
+            coats: number;
+            /** Format: double */
+            litres: number;
+            product: string;
+        };
+        OverviewRow: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: int64 */
+            coats: number;
+            /** Format: int64 */
+            costCents: number;
+            /** Format: int64 */
+            done: number;
+            /**
+             * Format: int64
+             * @description that are not overruled
+             */
+            findings: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            litres: number;
+            name: string;
+            /** Format: double */
+            netUm: number;
+            priced: boolean;
+            surfaceId: string;
+            working: components["schemas"]["Working"];
+            /** @enum {string} */
+            worst: "" | "note" | "warning" | "stop";
         };
         Photo: {
             /** Format: int64 */
@@ -1855,6 +2357,7 @@ export interface components {
             y: number;
         };
         Product: {
+            doubts: string[];
             id: string;
             sheet: components["schemas"]["ProductSheet"];
             /** Format: int64 */
@@ -1866,6 +2369,12 @@ export interface components {
             /** Format: double */
             tempC: number;
         };
+        ProductDose: {
+            /** Format: double */
+            pct: number;
+            /** Format: double */
+            tempC: number;
+        };
         ProductFilm: {
             /** Format: double */
             maxUm: number;
@@ -1873,6 +2382,15 @@ export interface components {
             minUm: number;
             /** Format: double */
             typicalUm: number;
+        };
+        ProductGrade: {
+            /** Format: double */
+            minCureC: number;
+            name: string;
+            potLife?: components["schemas"]["CurePoint"][];
+            recoat?: components["schemas"]["ProductRecoat"][];
+            sandable?: components["schemas"]["CurePoint"][];
+            touchDry?: components["schemas"]["CurePoint"][];
         };
         ProductKindName: {
             kind: string;
@@ -1912,45 +2430,93 @@ export interface components {
             over: string;
         };
         ProductSheet: {
+            airInhibited?: boolean;
             /** Format: double */
             baseKgL: number;
+            /** @enum {string} */
+            binder?: "" | "epoxy" | "polyester" | "vinylester" | "polyurethane" | "alkyd" | "acrylic" | "oil" | "vinyl" | "rosin" | "silicone";
+            blushes?: boolean;
             cautions: string[];
             chemistry: string;
+            cleanerName?: string;
             colour: string;
+            copper?: boolean;
+            doses?: components["schemas"]["ProductDose"][];
+            edition?: string;
             example: boolean;
             film: components["schemas"]["ProductFilm"];
+            grades?: components["schemas"]["ProductGrade"][];
             /** Format: double */
             hardenerKgL: number;
+            /** Format: double */
+            hidingUm?: number;
+            /** @enum {string} */
+            humidity?: "" | "evaporating" | "moisture-cured";
             immersion?: components["schemas"]["CurePoint"][];
             /** Format: double */
             inductionMin: number;
             kind: string;
+            /** Format: double */
+            launchMaxH?: number;
+            /** Format: double */
+            leastTotalUm?: number;
             limits: components["schemas"]["ProductLimits"];
+            lossPct?: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            maxPassMM?: number;
             methods: string[];
             /** Format: double */
             minCureC: number;
             name: string;
+            needsCover?: boolean;
+            noSolventWipe?: boolean;
             notes: string;
             onePointTables?: boolean;
+            /** Format: double */
+            polishUm1000NM?: number;
+            /** Format: double */
+            polishUmYear?: number;
+            porous?: boolean;
             potLife?: components["schemas"]["CurePoint"][];
             ratioByVolume: components["schemas"]["ProductRatio"];
             ratioByWeight: components["schemas"]["ProductRatio"];
             recoat?: components["schemas"]["ProductRecoat"][];
+            /** Format: double */
+            sagOverheadUm?: number;
+            /** Format: double */
+            sagUprightUm?: number;
             sandable?: components["schemas"]["CurePoint"][];
+            sheetDate?: string;
+            /** Format: double */
+            shelfLifeMonths?: number;
+            /** Format: double */
+            shrinkagePct?: number;
             source: string;
+            strongSolvent?: boolean;
             tackFree?: components["schemas"]["CurePoint"][];
             /** Format: double */
             thinnerMaxPct: number;
+            thinnerName?: string;
             throughDry?: components["schemas"]["CurePoint"][];
             tins: components["schemas"]["ProductTin"][];
+            toolsSpoil?: string;
+            toolsSuit?: string;
             touchDry?: components["schemas"]["CurePoint"][];
+            underwater?: boolean;
+            /** Format: double */
+            uvPerUm?: number;
             /** Format: double */
             volumeSolidsPct: number;
+            waxed?: boolean;
         };
         ProductTin: {
             /** Format: double */
             litres: number;
             name: string;
+            /** @enum {string} */
+            part?: "" | "base" | "hardener";
             /** Format: int64 */
             priceCents: number;
         };
@@ -1968,6 +2534,14 @@ export interface components {
             /** @description colours from the outermost ring in, between commas */
             rings: string;
         };
+        RulesRule: {
+            fix: string;
+            id: string;
+            severity: string;
+            source: string;
+            what: string;
+            why: string;
+        };
         SaySpan: {
             /** Format: date-time */
             at?: string;
@@ -1978,6 +2552,35 @@ export interface components {
             /** Format: double */
             value?: number;
         };
+        Scheme: {
+            job: string;
+            key: string;
+            missing: string[];
+            planned: components["schemas"]["Step"][];
+            reason: string;
+            school: string;
+            steps: components["schemas"]["SchemeStep"][];
+        };
+        SchemeStep: {
+            agent?: string;
+            binder?: string;
+            /** Format: int64 */
+            coats?: number;
+            /** Format: double */
+            dftUm?: number;
+            grade?: string;
+            /** Format: int64 */
+            grit?: number;
+            kind?: string;
+            method?: string;
+            named?: string;
+            note?: string;
+            /** Format: double */
+            removedUm?: number;
+            /** Format: double */
+            thinnerPct?: number;
+            work: string;
+        };
         Split: {
             name: string;
             /** Format: double */
@@ -1986,17 +2589,73 @@ export interface components {
             version: number;
         };
         Step: {
+            agent?: string;
             /** Format: int64 */
             coats: number;
+            colour?: string;
             /** Format: double */
             dftUm: number;
+            grade?: string;
+            /** Format: int64 */
+            grit?: number;
             id?: string;
             /** Format: double */
             lossPct: number;
             method: string;
-            productId: string;
+            note?: string;
+            productId?: string;
+            /** Format: double */
+            removedUm?: number;
             /** Format: double */
             thinnerPct: number;
+            /** @enum {string} */
+            work: "coat" | "wash" | "degrease" | "strip" | "sand" | "fill" | "fair" | "inspect" | "mask";
+        };
+        StockEdit: {
+            batch: string;
+            boughtOn: string;
+            expiresOn: string;
+            /** Format: double */
+            litres: number;
+            note: string;
+            openedOn: string;
+            /** @enum {string} */
+            part: "" | "base" | "hardener";
+            productId: string;
+            shelf: string;
+            supplier: string;
+        };
+        StockItem: {
+            batch: string;
+            boughtOn: string;
+            /** Format: date-time */
+            countedAt: string;
+            expiresOn: string;
+            id: string;
+            /** Format: double */
+            leftL: number;
+            /** Format: double */
+            litres: number;
+            note: string;
+            openedOn: string;
+            /** @enum {string} */
+            part: "" | "base" | "hardener";
+            product: string;
+            productId: string;
+            shelf: string;
+            supplier: string;
+            /** Format: int64 */
+            version: number;
+            worry: string;
+        };
+        Stores: {
+            /** Format: int64 */
+            costCents: number;
+            needs: components["schemas"]["Need"][];
+            priced: boolean;
+            stock: components["schemas"]["StockItem"][];
+            /** Format: int64 */
+            stopCents: number;
         };
         Surface: {
             /** @enum {string} */
@@ -2139,6 +2798,27 @@ export interface components {
             tones: string[];
             zones: string[];
         };
+        System: {
+            id: string;
+            name: string;
+            note: string;
+            steps: components["schemas"]["Step"][];
+            /** Format: int64 */
+            version: number;
+            versions: components["schemas"]["SystemVersion"][];
+        };
+        SystemEdit: {
+            name: string;
+            note: string;
+            steps: components["schemas"]["Step"][];
+        };
+        SystemVersion: {
+            /** Format: date-time */
+            at: string;
+            steps: components["schemas"]["Step"][];
+            /** Format: int64 */
+            version: number;
+        };
         TemplateEdit: {
             substrate: string;
             template: string;
@@ -2149,6 +2829,57 @@ export interface components {
             /** Format: double */
             litres: number;
             name: string;
+        };
+        TinsForecast: {
+            /** Format: double */
+            buy: number;
+            /**
+             * Format: int64
+             * @description logged coats that it was learned from
+             */
+            coats: number;
+            /**
+             * Format: double
+             * @description litres used to litres reckoned, learned
+             */
+            factor: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            low: number;
+            working: components["schemas"]["Working"];
+        };
+        TinsItem: {
+            /** Format: int64 */
+            available?: number;
+            /** Format: int64 */
+            baseML: number;
+            /** Format: int64 */
+            hardenerML: number;
+            name: string;
+            /** Format: int64 */
+            priceCents: number;
+        };
+        TinsPackRequest: {
+            items: components["schemas"]["TinsItem"][];
+            /** Format: int64 */
+            needBaseML: number;
+            /** Format: int64 */
+            needHardenerML: number;
+            /** Format: int64 */
+            stockBaseML: number;
+            /** Format: int64 */
+            stockHardenerML: number;
+        };
+        TinsPackResult: {
+            /** Format: int64 */
+            costCents: number;
+            counts: number[];
+            /** Format: int64 */
+            leftoverML: number;
+            possible: boolean;
         };
         TinsPurchase: {
             /** Format: int64 */
@@ -2292,6 +3023,10 @@ export interface components {
         };
         WettedResult: {
             checks: components["schemas"]["AreaCheck"][];
+        };
+        WorkName: {
+            name: string;
+            work: string;
         };
         Working: {
             inputs: components["schemas"]["WorkingQuantity"][];
@@ -2546,6 +3281,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Model"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-overview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overview"];
                 };
             };
             /** @description Error */
@@ -3122,6 +3888,72 @@ export interface operations {
             };
         };
     };
+    "calc-film-acceptance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilmAcceptanceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmAcceptanceResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-mix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-moist-air": {
         parameters: {
             query?: never;
@@ -3142,6 +3974,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AirResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-peroxide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixPeroxideRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixPeroxideResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-purchase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TinsPackRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TinsPackResult"];
                 };
             };
             /** @description Error */
@@ -3241,6 +4139,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Meta"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "coats-for": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoalEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildupCoatCount"];
                 };
             };
             /** @description Error */
@@ -3379,6 +4310,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Drawing"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "export-library": {
+        parameters: {
+            query: {
+                format: "csv" | "xlsx" | "json";
+                boatId?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-library": {
+        parameters: {
+            query: {
+                format: "json" | "csv";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             /** @description Error */
@@ -3973,6 +4973,228 @@ export interface operations {
             };
         };
     };
+    "list-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesRule"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-schemes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scheme"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockItem"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "edit-stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditStockEditBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockItem"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-stores": {
+        parameters: {
+            query?: {
+                boatId?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stores"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "shopping-list": {
+        parameters: {
+            query: {
+                format: "csv" | "xlsx" | "json";
+                boatId?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "edit-surface": {
         parameters: {
             query?: never;
@@ -4171,6 +5393,41 @@ export interface operations {
             };
         };
     };
+    overrule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OverruleEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "split-surface": {
         parameters: {
             query?: never;
@@ -4193,6 +5450,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Surface"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-systems": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["System"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-system": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SystemEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["System"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "edit-system": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditSystemEditBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["System"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-system": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
                 };
             };
             /** @description Error */

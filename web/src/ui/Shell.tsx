@@ -1,4 +1,4 @@
-import { BookOpen, CalendarCheck, CloudSun, Layers, NotebookPen, Ruler } from "lucide-react";
+import { BookOpen, CalendarCheck, CloudSun, Layers, NotebookPen, Ruler, ShoppingBasket } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { api, ok, type Schemas } from "../api/client";
@@ -10,6 +10,7 @@ const PAGES = [
   { path: "today", name: "Today", key: "t", icon: CalendarCheck },
   { path: "survey", name: "Survey", key: "s", icon: Ruler },
   { path: "build-up", name: "Build-up", key: "b", icon: Layers },
+  { path: "stores", name: "Stores", key: "o", icon: ShoppingBasket },
   { path: "weather", name: "Weather", key: "w", icon: CloudSun },
   { path: "log", name: "Log", key: "l", icon: NotebookPen },
 ] as const;

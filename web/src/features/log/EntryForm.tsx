@@ -63,7 +63,7 @@ export function EntryForm({
   const [local, setLocal] = useState<Record<string, string>>({});
   const build = useBuildUp(draft.surfaceId).data;
   const lane = today.answer.lanes.find((l) => l.surfaceId === draft.surfaceId);
-  const step = draft.step || lane?.nextStepId || (build?.steps[0]?.id ?? OTHER);
+  const step = draft.step || lane?.nextStepId || (build?.steps.find((s) => s.productId)?.id ?? OTHER);
   const planned = build?.steps.find((s) => s.id === step);
   const productId = planned?.productId ?? (draft.productId || products[0]?.id || "");
   const nameOf = (id: string) => products.find((p) => p.id === id)?.sheet.name ?? "";
@@ -148,10 +148,11 @@ export function EntryForm({
                   value={step}
                   onChange={(s) => setDraft({ ...draft, step: s })}
                   options={[
-                    ...(build?.steps ?? []).map((s, i) => ({
-                      value: s.id ?? "",
-                      label: `${i + 1}. ${nameOf(s.productId)} (${build?.done[i]} of ${s.coats} laid)`,
-                    })),
+                    ...(build?.steps ?? []).flatMap((s, i) =>
+                      s.productId
+                        ? [{ value: s.id ?? "", label: `${i + 1}. ${nameOf(s.productId)} (${build?.done[i]} of ${s.coats} laid)` }]
+                        : [],
+                    ),
                     { value: OTHER, label: "another product" },
                   ]}
                 />

@@ -1,0 +1,382 @@
+package app
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"math"
+	"slices"
+	"time"
+
+	"allcoats/core/fault"
+	"allcoats/core/product"
+	"allcoats/core/tins"
+	"allcoats/formats"
+	"allcoats/store"
+)
+
+// StockItem is something on the shelf. LeftL is what was counted less what was
+// logged since, shared out over a product's items, the one opened or expiring
+// first used first.
+type StockItem struct {
+	ID      string `json:"id"`
+	Version int    `json:"version"`
+	StockEdit
+	Product   string    `json:"product"`
+	CountedAt time.Time `json:"countedAt"`
+	LeftL     float64   `json:"leftL"`
+	// Worry says what is wrong with it, such as past its shelf life.
+	Worry string `json:"worry"`
+}
+
+// StockEdit is what a user can set of it. Days are such as 2026-05-30, or empty.
+type StockEdit struct {
+	ProductID string  `json:"productId"`
+	Part      string  `json:"part" enum:",base,hardener"`
+	Litres    float64 `json:"litres"`
+	Batch     string  `json:"batch"`
+	Supplier  string  `json:"supplier"`
+	Shelf     string  `json:"shelf"`
+	Note      string  `json:"note"`
+	BoughtOn  string  `json:"boughtOn"`
+	OpenedOn  string  `json:"openedOn"`
+	ExpiresOn string  `json:"expiresOn"`
+}
+
+func (e StockEdit) validate(ctx context.Context, q store.Queries) error {
+	var bad fault.Errors
+	p, err := q.Product(ctx, e.ProductID)
+	if err != nil {
+		bad.Add("productId", "choose a product of the library")
+	}
+	fault.OneOf(&bad, "part", e.Part, []string{"", product.BasePart, product.HardenerPart})
+	if err == nil && e.Part != "" && p.Sheet.V.BaseShare() == 1 {
+		bad.Add("part", "a one-part product has no parts")
+	}
+	bad.Range("litres", e.Litres, 0, 5000, "L")
+	for _, d := range []struct{ path, day string }{{"boughtOn", e.BoughtOn}, {"openedOn", e.OpenedOn}, {"expiresOn", e.ExpiresOn}} {
+		if _, err := time.Parse(time.DateOnly, d.day); err != nil && d.day != "" {
+			bad.Add(d.path, "%q is not a day such as 2026-05-30", d.day)
+		}
+	}
+	return bad.Err()
+}
+
+func (e StockEdit) row(id string, version int, now time.Time) store.Stock {
+	return store.Stock{ID: id, Version: version, ProductID: e.ProductID, Part: e.Part, Litres: e.Litres, Batch: e.Batch, Supplier: e.Supplier, Shelf: e.Shelf,
+		Note: e.Note, BoughtOn: e.BoughtOn, OpenedOn: e.OpenedOn, ExpiresOn: e.ExpiresOn, CountedAt: now.Unix()}
+}
+
+// AddStock puts something on the shelf, counted now.
+func (a *App) AddStock(ctx context.Context, e StockEdit) (StockItem, error) {
+	return a.setStock(ctx, newID(), 0, e)
+}
+
+// EditStock counts an item anew.
+func (a *App) EditStock(ctx context.Context, id string, version int, e StockEdit) (StockItem, error) {
+	return a.setStock(ctx, id, version, e)
+}
+
+func (a *App) setStock(ctx context.Context, id string, version int, e StockEdit) (StockItem, error) {
+	now, err := a.Now(ctx)
+	if err != nil {
+		return StockItem{}, err
+	}
+	err = a.store.Write(ctx, func(q store.Queries) error {
+		if err := e.validate(ctx, q); err != nil {
+			return err
+		}
+		if version == 0 {
+			return q.AddStock(ctx, e.row(id, 1, now))
+		}
+		return q.EditStock(ctx, e.row(id, version, now))
+	})
+	current := func() (StockItem, error) {
+		all, err := a.stock(ctx)
+		for _, s := range all {
+			if s.ID == id {
+				return s, err
+			}
+		}
+		return StockItem{}, cmp.Or(err, ErrNotFound)
+	}
+	if err != nil {
+		return StockItem{}, stale(err, current)
+	}
+	return current()
+}
+
+// RemoveStock takes an item off the shelf.
+func (a *App) RemoveStock(ctx context.Context, id string) error {
+	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveStock(ctx, id) })
+}
+
+// stock lists the shelf with what was used since it was counted.
+func (a *App) stock(ctx context.Context) ([]StockItem, error) {
+	q := a.store.Read()
+	rows, err := q.AllStock(ctx)
+	if err != nil {
+		return nil, err
+	}
+	uses, err := q.Uses(ctx)
+	if err != nil {
+		return nil, err
+	}
+	library, err := products(ctx, q)
+	if err != nil {
+		return nil, err
+	}
+	now, err := a.Now(ctx)
+	if err != nil {
+		return nil, err
+	}
+	sheets := map[string]product.Sheet{}
+	for _, p := range library {
+		sheets[p.ID] = p.Sheet
+	}
+	out := make([]StockItem, len(rows))
+	for i, r := range rows {
+		out[i] = StockItem{ID: r.ID, Version: r.Version, Product: sheets[r.ProductID].Name, CountedAt: time.Unix(r.CountedAt, 0).UTC(), LeftL: r.Litres,
+			StockEdit: StockEdit{r.ProductID, r.Part, r.Litres, r.Batch, r.Supplier, r.Shelf, r.Note, r.BoughtOn, r.OpenedOn, r.ExpiresOn}}
+	}
+	order := func(x StockItem) string { // opened first, then what expires first
+		return cmp.Or(x.OpenedOn, "9999") + cmp.Or(x.expires(sheets[x.ProductID]), "9999") + x.CountedAt.Format(time.RFC3339)
+	}
+	slices.SortStableFunc(out, func(a, b StockItem) int {
+		return cmp.Or(cmp.Compare(a.Product, b.Product), cmp.Compare(order(a), order(b)))
+	})
+	for _, u := range uses {
+		share := sheets[u.ProductID].BaseShare()
+		for part, litres := range map[string]float64{product.BasePart: u.Litres * share, product.HardenerPart: u.Litres * (1 - share)} {
+			for i := range out {
+				s := &out[i]
+				if s.ProductID != u.ProductID || s.CountedAt.Unix() > u.StartedAt || litres <= 0 {
+					continue
+				}
+				switch s.Part {
+				case "": // a kit is used whole, told by its base
+					if part == product.BasePart {
+						taken := math.Min(s.LeftL, litres/share)
+						s.LeftL -= taken
+						litres -= taken * share
+					}
+				case part:
+					taken := math.Min(s.LeftL, litres)
+					s.LeftL -= taken
+					litres -= taken
+				}
+			}
+		}
+	}
+	for i := range out {
+		out[i].Worry = out[i].worry(sheets[out[i].ProductID], now)
+	}
+	return out, nil
+}
+
+// expires is the day on which an item's shelf life ends, "" if nothing tells.
+func (s StockItem) expires(sheet product.Sheet) string {
+	if s.ExpiresOn != "" {
+		return s.ExpiresOn
+	}
+	bought, err := time.Parse(time.DateOnly, s.BoughtOn)
+	if err != nil || sheet.ShelfLifeMonths == 0 {
+		return ""
+	}
+	return bought.AddDate(0, int(sheet.ShelfLifeMonths), 0).Format(time.DateOnly)
+}
+
+func (s StockItem) worry(sheet product.Sheet, now time.Time) string {
+	day := s.expires(sheet)
+	switch today := now.Format(time.DateOnly); {
+	case day == "":
+		return ""
+	case day < today:
+		return fmt.Sprintf("past its shelf life since %s: test it, or leave it", day)
+	case day < now.AddDate(0, 2, 0).Format(time.DateOnly):
+		return fmt.Sprintf("its shelf life ends on %s", day)
+	}
+	return ""
+}
+
+// Need is what is still needed of a product, what the shelf has of it, and what
+// to buy. Low says that the next coat cannot be finished with what is there.
+type Need struct {
+	ProductID  string        `json:"productId"`
+	Product    string        `json:"product"`
+	Coats      int           `json:"coats"`
+	Surfaces   []string      `json:"surfaces"`
+	Forecast   tins.Forecast `json:"forecast"`
+	ReckonedL  float64       `json:"reckonedL"`
+	StockL     float64       `json:"stockL"`
+	Purchase   tins.Purchase `json:"purchase"`
+	OneMore    int           `json:"oneMoreCents" doc:"what the next larger purchase would cost more"`
+	OneMoreL   float64       `json:"oneMoreL"`
+	NextCoatL  float64       `json:"nextCoatL"`
+	Low        bool          `json:"low"`
+	Impossible bool          `json:"impossible" doc:"the sheet names no tins that would do"`
+}
+
+// Stores is the shelf and what is to be bought, for one boat or the yard.
+type Stores struct {
+	Stock     []StockItem `json:"stock"`
+	Needs     []Need      `json:"needs"`
+	CostCents int         `json:"costCents"`
+	Priced    bool        `json:"priced"`
+	StopCents int         `json:"stopCents"`
+}
+
+// stopCents is what a stop in mid-coat is taken to cost: a day of sanding.
+const stopCents = 15000
+
+// Stores reckons what is still to be bought for a boat, or with an empty id for
+// all boats: from the coats planned and not yet laid, corrected by what logged
+// coats took, against the shelf.
+func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
+	out := Stores{Needs: []Need{}, Priced: true, StopCents: stopCents}
+	var err error
+	if out.Stock, err = a.stock(ctx); err != nil {
+		return out, err
+	}
+	q := a.store.Read()
+	ids := []string{boatID}
+	if boatID == "" {
+		ids = nil
+		boats, err := q.Boats(ctx)
+		if err != nil {
+			return out, err
+		}
+		for _, b := range boats {
+			ids = append(ids, b.ID)
+		}
+	}
+	type need struct {
+		Need
+		sheet  product.Sheet
+		sd     float64
+		laid   []tins.Used
+		coming []float64
+	}
+	byID := map[string]*need{}
+	for _, id := range ids {
+		w, err := loadBoatWork(ctx, q, id)
+		if err != nil {
+			return out, err
+		}
+		for _, f := range w.survey.Surfaces {
+			b, err := w.buildUp(f.ID, w.steps[f.ID])
+			if err != nil {
+				return out, err
+			}
+			first := true
+			for i, s := range b.Steps {
+				if s.ProductID == "" {
+					continue
+				}
+				n := byID[s.ProductID]
+				if n == nil {
+					n = &need{sheet: w.products[s.ProductID], Need: Need{ProductID: s.ProductID, Product: w.products[s.ProductID].Name, Surfaces: []string{}}}
+					byID[s.ProductID] = n
+				}
+				l := b.Result.Lines[i]
+				n.sd = math.Max(n.sd, 100*math.Log(l.LitresHigh/l.Litres)/1.2816)
+				left := s.Coats - b.Done[i]
+				for range left {
+					n.coming = append(n.coming, l.LitresPerCoat)
+				}
+				n.Coats += left
+				n.ReckonedL += float64(left) * l.LitresPerCoat
+				if left > 0 {
+					name := f.Name
+					if len(ids) > 1 {
+						name = w.survey.Boat.Name + ": " + f.Name
+					}
+					n.Surfaces = append(n.Surfaces, name)
+					if first {
+						n.NextCoatL = math.Max(n.NextCoatL, l.LitresPerCoat)
+					}
+					first = false
+				}
+				for _, e := range w.log[f.ID] {
+					if e.StepID != nil && *e.StepID == s.ID && e.Litres > 0 {
+						n.laid = append(n.laid, tins.Used{Reckoned: l.LitresPerCoat, Taken: e.Litres})
+					}
+				}
+			}
+		}
+	}
+	for _, n := range byID {
+		if n.Coats == 0 {
+			continue
+		}
+		spare := math.MaxInt
+		for _, t := range n.sheet.Tins {
+			if t.PriceCents > 0 && t.Part == "" {
+				spare = min(spare, t.PriceCents)
+			}
+		}
+		if spare == math.MaxInt {
+			spare = 0
+		}
+		n.Forecast = tins.Learn(n.sd, n.laid, n.coming, tins.Costs{StopCents: stopCents, SpareCents: spare})
+		shelf := tins.Stock{}
+		share := n.sheet.BaseShare()
+		for _, s := range out.Stock {
+			if s.ProductID != n.ProductID {
+				continue
+			}
+			switch s.Part {
+			case product.BasePart:
+				shelf.BaseL += s.LeftL
+			case product.HardenerPart:
+				shelf.HardenerL += s.LeftL
+			default:
+				shelf.BaseL += s.LeftL * share
+				shelf.HardenerL += s.LeftL * (1 - share)
+			}
+		}
+		n.StockL = shelf.Mixed(share)
+		var ok bool
+		n.Purchase, ok = tins.Cover(n.Forecast.BuyL, n.sheet, shelf)
+		n.Impossible = !ok
+		if more, ok := tins.Cover(n.Forecast.BuyL+math.Max(0.05, n.Purchase.LeftoverL+0.001), n.sheet, shelf); ok && n.Purchase.Priced {
+			n.OneMore, n.OneMoreL = more.CostCents-n.Purchase.CostCents, more.Litres-n.Purchase.Litres
+		}
+		n.Low = n.StockL < n.NextCoatL*n.Forecast.Factor
+		out.CostCents += n.Purchase.CostCents
+		out.Priced = out.Priced && n.Purchase.Priced && ok
+		out.Needs = append(out.Needs, n.Need)
+	}
+	sortBy(out.Needs, func(n Need) string { return n.Product })
+	return out, nil
+}
+
+// ShoppingList is the list as a file, csv or xlsx.
+func (a *App) ShoppingList(ctx context.Context, boatID, format string) ([]byte, error) {
+	s, err := a.Stores(ctx, boatID)
+	if err != nil {
+		return nil, err
+	}
+	table := formats.Table{Name: "Shopping list", Header: []string{"product", "pack", "number", "litres a pack", "needed L", "low L", "high L", "on the shelf L", "for"}}
+	for _, n := range s.Needs {
+		for _, t := range n.Purchase.Tins {
+			for_ := ""
+			for i, f := range n.Surfaces {
+				if i > 0 {
+					for_ += "; "
+				}
+				for_ += f
+			}
+			table.Rows = append(table.Rows, []any{n.Product, t.Name, t.Count, t.Litres, round(n.Forecast.BuyL), round(n.Forecast.LowL), round(n.Forecast.HighL), round(n.StockL), for_})
+		}
+	}
+	switch format {
+	case "csv":
+		return table.CSV()
+	case "xlsx":
+		return table.XLSX()
+	}
+	return nil, fault.Errors{{Path: "format", Message: "must be csv or xlsx"}}
+}
+
+func round(v float64) float64 { return math.Round(100*v) / 100 }

@@ -1,0 +1,54 @@
+package formats
+
+import (
+	"bytes"
+	"encoding/csv"
+	"fmt"
+
+	"github.com/xuri/excelize/v2"
+)
+
+// Table is a header with rows of texts and numbers, to be written as a file.
+type Table struct {
+	Name   string
+	Header []string
+	Rows   [][]any
+}
+
+// CSV writes the table separated by commas, as RFC 4180 has it.
+func (t Table) CSV() ([]byte, error) {
+	var b bytes.Buffer
+	w := csv.NewWriter(&b)
+	_ = w.Write(t.Header) // to memory; Error tells
+	for _, r := range t.Rows {
+		line := make([]string, len(r))
+		for i, v := range r {
+			line[i] = fmt.Sprint(v)
+		}
+		_ = w.Write(line)
+	}
+	w.Flush()
+	return b.Bytes(), w.Error()
+}
+
+// XLSX writes the table as a workbook of one sheet.
+func (t Table) XLSX() ([]byte, error) {
+	f := excelize.NewFile()
+	defer f.Close()
+	if err := f.SetSheetName("Sheet1", t.Name); err != nil {
+		return nil, fmt.Errorf("workbook: %w", err)
+	}
+	if err := f.SetSheetRow(t.Name, "A1", &t.Header); err != nil {
+		return nil, fmt.Errorf("workbook: %w", err)
+	}
+	for i, r := range t.Rows {
+		if err := f.SetSheetRow(t.Name, fmt.Sprintf("A%d", i+2), &r); err != nil {
+			return nil, fmt.Errorf("workbook: %w", err)
+		}
+	}
+	b, err := f.WriteToBuffer()
+	if err != nil {
+		return nil, fmt.Errorf("workbook: %w", err)
+	}
+	return b.Bytes(), nil
+}

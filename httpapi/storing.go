@@ -1,0 +1,120 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+
+	"allcoats/app"
+	"allcoats/core/buildup"
+	"allcoats/core/rules"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// OverruleEdit lets a finding stand with a reason, or, with On false, makes it
+// count again.
+type OverruleEdit struct {
+	StepID string `json:"stepId"`
+	Rule   string `json:"rule"`
+	Reason string `json:"reason"`
+	On     bool   `json:"on"`
+}
+
+// GoalEdit asks how many coats of a product reach a goal.
+type GoalEdit struct {
+	ProductID string  `json:"productId"`
+	DFTUm     float64 `json:"dftUm"`
+	buildup.Goal
+}
+
+// Imported counts what a file of data sheets brought.
+type Imported struct {
+	Added int `json:"added"`
+	Known int `json:"known" doc:"left out: the library has the name already"`
+}
+
+// file is a download.
+type file struct {
+	ContentType string `header:"Content-Type"`
+	Disposition string `header:"Content-Disposition"`
+	Body        []byte
+}
+
+const xlsx = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+
+func storing(api huma.API, a *app.App) {
+	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
+
+	register(api, "list-rules", get, "/api/rules", "The rules of what goes together, each with its reason, source and cure",
+		func(context.Context, *none) ([]rules.Rule, error) { return rules.Catalogue, nil })
+	register(api, "list-schemes", get, "/api/schemes", "Usual sequences of work by school, with products of the library",
+		func(ctx context.Context, _ *none) ([]app.Scheme, error) { return a.SchemeList(ctx) })
+	register(api, "overrule", post, "/api/surfaces/{id}/overrule", "Let a finding stand, with a reason",
+		func(ctx context.Context, in *bodyByID[OverruleEdit]) (app.BuildUp, error) {
+			return a.Overrule(ctx, in.ID, in.Body.StepID, in.Body.Rule, in.Body.Reason, in.Body.On)
+		})
+	register(api, "coats-for", post, "/api/coats-for", "How many coats of a product reach a goal",
+		func(ctx context.Context, in *body[GoalEdit]) (buildup.CoatCount, error) {
+			return a.CoatsFor(ctx, in.Body.ProductID, in.Body.DFTUm, in.Body.Goal)
+		})
+	register(api, "get-overview", get, "/api/boats/{id}/overview", "All build-ups of a boat added up",
+		func(ctx context.Context, in *byID) (app.Overview, error) { return a.Overview(ctx, in.ID) })
+
+	register(api, "list-systems", get, "/api/systems", "Named systems of steps", func(ctx context.Context, _ *none) ([]app.System, error) { return a.Systems(ctx) })
+	register(api, "add-system", post, "/api/systems", "Add a system",
+		func(ctx context.Context, in *body[app.SystemEdit]) (app.System, error) {
+			return a.AddSystem(ctx, in.Body)
+		})
+	register(api, "edit-system", put, "/api/systems/{id}", "Save a new version of a system",
+		func(ctx context.Context, in *edit[app.SystemEdit]) (app.System, error) {
+			return a.EditSystem(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
+	register(api, "remove-system", del, "/api/systems/{id}", "Delete a system",
+		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveSystem(ctx, in.ID) })
+
+	register(api, "get-stores", get, "/api/stores", "The shelf, and what is to be bought for a boat or the yard",
+		func(ctx context.Context, in *struct {
+			BoatID string `query:"boatId"`
+		}) (app.Stores, error) {
+			return a.Stores(ctx, in.BoatID)
+		})
+	register(api, "add-stock", post, "/api/stock", "Put something on the shelf",
+		func(ctx context.Context, in *body[app.StockEdit]) (app.StockItem, error) {
+			return a.AddStock(ctx, in.Body)
+		})
+	register(api, "edit-stock", put, "/api/stock/{id}", "Count something on the shelf anew",
+		func(ctx context.Context, in *edit[app.StockEdit]) (app.StockItem, error) {
+			return a.EditStock(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
+	register(api, "remove-stock", del, "/api/stock/{id}", "Take something off the shelf",
+		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveStock(ctx, in.ID) })
+
+	type download struct {
+		Format string `query:"format" enum:"csv,xlsx,json" required:"true"`
+		BoatID string `query:"boatId"`
+	}
+	downloads := func(id, path, summary, name string, fn func(context.Context, *download) ([]byte, error)) {
+		huma.Register(api, huma.Operation{OperationID: id, Method: get, Path: path, Summary: summary}, func(ctx context.Context, in *download) (*file, error) {
+			raw, err := fn(ctx, in)
+			if err != nil {
+				return nil, problem(ctx, err)
+			}
+			kind := map[string]string{"csv": "text/csv; charset=utf-8", "xlsx": xlsx, "json": "application/json"}[in.Format]
+			return &file{kind, `attachment; filename="` + name + "." + in.Format + `"`, raw}, nil
+		})
+	}
+	downloads("shopping-list", "/api/stores/list", "The shopping list as csv or xlsx", "shopping-list",
+		func(ctx context.Context, in *download) ([]byte, error) {
+			return a.ShoppingList(ctx, in.BoatID, in.Format)
+		})
+	downloads("export-library", "/api/library", "The data sheets as json or csv", "data-sheets",
+		func(ctx context.Context, in *download) ([]byte, error) { return a.ExportProducts(ctx, in.Format) })
+	uploads(api, "import-library", "/api/library", "Add the data sheets of a file, json or csv; all or nothing", maxDrawingBytes,
+		func(ctx context.Context, in *struct {
+			Format  string `query:"format" enum:"json,csv" required:"true"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (Imported, error) {
+			added, known, err := a.ImportProducts(ctx, in.Format, in.RawBody)
+			return Imported{added, known}, err
+		})
+}

@@ -1,0 +1,271 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, ok, type Refused, type Schemas } from "../../api/client";
+import { useChange, useMeta, useProducts } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
+import { CutSection } from "../../ui/CutSection";
+import { Errors, Refusal, unsendable } from "../../ui/Form";
+import { Answer } from "../../ui/Page";
+import { useSettings } from "../../ui/settings";
+import { span } from "../../ui/time";
+import { Figure, Quantity } from "../../ui/Working";
+import { Findings } from "./Findings";
+import { Goal } from "./Goal";
+import { type Draft, films, freshStep, money, needed } from "./plan";
+import { SaveSystem } from "./SaveSystem";
+import { Start } from "./Start";
+import { StepFields } from "./StepFields";
+
+/** What is planned on a surface: steps, what they come to, what is wrong with them, the film as a cut section. */
+export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfaces: Schemas["Surface"][] }) {
+  const products = useProducts().data ?? [];
+  const meta = useMeta().data;
+  const methods = meta?.methods ?? [];
+  const { show, prose } = useSettings();
+  const [draft, setDraft] = useState<Draft[] | null>(null);
+  const [version, setVersion] = useState(stored.surface.version);
+  const [doing, setDoing] = useState<"start" | "goal" | "save" | null>(null);
+  const surface = stored.surface;
+  const steps = draft ?? stored.steps;
+  const bad = unsendable({ steps }, needed(steps));
+  const local = Object.fromEntries(Object.entries(bad).map(([k, m]) => [k.replace(/^steps\.(\d+)/, "steps[$1]"), m]));
+  const sendable = Object.keys(bad).length === 0;
+  const preview = useQuery<Schemas["BuildUp"], Refused>({
+    queryKey: ["preview", surface.id, steps],
+    queryFn: () =>
+      ok(
+        api.POST("/api/surfaces/{id}/build-up/preview", {
+          params: { path: { id: surface.id } },
+          body: { steps: steps as Schemas["Step"][] },
+        }),
+      ),
+    enabled: draft !== null && sendable,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const save = useChange(
+    (v: number) =>
+      ok(
+        api.PUT("/api/surfaces/{id}/build-up", {
+          params: { path: { id: surface.id } },
+          body: { version: v, steps: steps as Schemas["Step"][] },
+        }),
+      ),
+    (b) => {
+      setDraft(null);
+      setVersion(b.surface.version);
+    },
+  );
+  const shown = draft === null ? stored : (preview.data ?? stored);
+  const r = shown.result;
+  const errors = { ...(preview.error?.fields ?? {}), ...(save.error?.fields ?? {}), ...local };
+  const change = (i: number, d: Partial<Draft>) => setDraft(steps.map((s, k) => (k === i ? { ...s, ...d } : s)));
+  const swap = (i: number, j: number) => {
+    const next = [...steps];
+    [next[i], next[j]] = [next[j] as Draft, next[i] as Draft];
+    setDraft(next);
+  };
+  const coats = products.filter((p) => p.sheet.kind !== "thinner");
+  const choose = (id: string): Partial<Draft> => {
+    const sheet = products.find((p) => p.id === id)?.sheet;
+    const method = methods.find((m) => m.key === sheet?.methods[0]) ?? methods[0];
+    return {
+      productId: id,
+      dftUm: sheet?.film.typicalUm,
+      grade: "",
+      method: method?.key ?? "brush",
+      lossPct: sheet?.lossPct?.[method?.key ?? ""] ?? method?.lossPct ?? 10,
+    };
+  };
+  const film = show(r.netUm, "µm");
+  const litres = show(r.litres, "L", 1);
+  const area = show(surface.area.areaM2, "m²");
+  const missing = coats.length === 0;
+  const stops = shown.findings.filter((f) => f.severity === "stop" && !f.overruled).length;
+  return (
+    <>
+      <Answer
+        over={
+          <span>
+            {surface.name}: {area.text} {area.unit} ±{Math.round(surface.area.uncertaintyPct)} %, {surface.substrateName}
+          </span>
+        }
+        answer={
+          steps.length === 0
+            ? "Nothing is planned on this surface."
+            : r.coats === 0
+              ? "No coats are planned on this surface."
+              : `${r.coats} coats make ${film.text} ${film.unit} dry and take ${litres.text} ${litres.unit}.`
+        }
+        detail={
+          steps.length === 0 ? (
+            "Start from a scheme of the trade, apply a system of your own, or add steps one by one, from the substrate outward."
+          ) : (
+            <>
+              {stops > 0 && (
+                <b>{stops === 1 ? "One finding would make it fail: see below. " : `${stops} findings would make it fail: see below. `}</b>
+              )}
+              {r.priced ? `About ${money(r.costCents)} for whole tins` : "The cost is not known: prices are missing in the library"};{" "}
+              <Figure title="The build-up" working={r.working}>
+                {span(r.hours)} of work
+              </Figure>{" "}
+              for one person; the film between <Quantity value={r.netLowUm} unit="µm" /> and <Quantity value={r.netHighUm} unit="µm" /> in
+              four cases of five.
+            </>
+          )
+        }
+      />
+      <div className="no-print mb-4 flex flex-wrap gap-2">
+        <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "start" ? null : "start")}>
+          Start from a scheme or system
+        </button>
+        <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "goal" ? null : "goal")}>
+          How many coats?
+        </button>
+        {steps.length > 0 && draft === null && (
+          <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "save" ? null : "save")}>
+            Keep as a system
+          </button>
+        )}
+      </div>
+      {doing === "start" && (
+        <Start
+          surface={surface}
+          surfaces={surfaces}
+          kept={stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0)}
+          take={(taken) => {
+            setDraft([...stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0), ...taken]);
+            setDoing(null);
+          }}
+          close={() => setDoing(null)}
+        />
+      )}
+      {doing === "goal" && <Goal products={coats} close={() => setDoing(null)} />}
+      {doing === "save" && <SaveSystem steps={stored.steps} surface={surface} done={() => setDoing(null)} />}
+      <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,460px)]">
+        <div>
+          <Findings findings={shown.findings.filter((f) => f.step < 0)} surfaceId={surface.id} stepId="" saved={draft === null} />
+          <Errors.Provider value={errors}>
+            {steps.map((s, i) => (
+              <StepFields
+                key={s.id ?? `new-${i}`}
+                step={s}
+                i={i}
+                last={i === steps.length - 1}
+                done={shown.done[i] ?? 0}
+                line={r.lines[i]}
+                products={coats}
+                methods={methods}
+                change={(d) => change(i, d)}
+                choose={(id) => change(i, choose(id))}
+                move={(by) => swap(i, i + by)}
+                remove={() => setDraft(steps.filter((_, k) => k !== i))}
+                findings={
+                  <Findings
+                    findings={shown.findings.filter((f) => f.step === i)}
+                    surfaceId={surface.id}
+                    stepId={s.id ?? ""}
+                    saved={draft === null}
+                  />
+                }
+              />
+            ))}
+          </Errors.Provider>
+          <div className="mt-4 flex flex-wrap gap-2">
+            <select
+              className="select min-h-11 w-44 border-base-content/60 bg-(--sheet)"
+              aria-label="Add a step"
+              value=""
+              disabled={missing}
+              onChange={(e) => {
+                const step = freshStep(e.target.value);
+                setDraft([...steps, films(step) ? { ...step, ...choose(coats[0]?.id ?? "") } : step]);
+              }}
+            >
+              <option value="">Add a step…</option>
+              {meta?.works.map((w) => (
+                <option key={w.work} value={w.work}>
+                  {w.name}
+                </option>
+              ))}
+            </select>
+            {draft !== null && (
+              <>
+                <button
+                  type="button"
+                  className="btn btn-primary min-h-11"
+                  disabled={!sendable || save.isPending || preview.isError}
+                  onClick={() => save.mutate(version)}
+                >
+                  Save the build-up
+                </button>
+                <button
+                  type="button"
+                  className="btn btn-ghost min-h-11"
+                  onClick={() => {
+                    setDraft(null);
+                    setVersion(stored.surface.version);
+                    save.reset();
+                  }}
+                >
+                  Undo the changes
+                </button>
+              </>
+            )}
+          </div>
+          {missing && (
+            <p className="mt-2">
+              The library is empty.{" "}
+              <Link to="/library" className="linked">
+                Add a product
+              </Link>{" "}
+              first.
+            </p>
+          )}
+          <div className="mt-3">
+            <Refusal error={save.error?.status === 409 && save.error.current ? null : (save.error ?? preview.error)} />
+          </div>
+        </div>
+        <section>
+          <h2 className="text-lg">The film, cut through</h2>
+          <p className="quiet mb-2 text-sm">
+            Thickness to scale. Full tone is laid, hatched is planned; what was logged as sanded off is gone.
+          </p>
+          <CutSection layers={shown.layers} substrate={surface.substrateName} />
+          {shown.marginText && <p className="mt-2 border-l-4 border-warning pl-3">{prose(shown.marginText)}</p>}
+          {shown.consumables.length > 0 && (
+            <>
+              <h2 className="mt-6 text-lg">Used up beside the tins</h2>
+              <table className="table-plain">
+                <tbody>
+                  {shown.consumables.map((c) => (
+                    <tr key={c.name + c.unit}>
+                      <td>
+                        {c.name} <span className="quiet text-xs">{c.source}</span>
+                      </td>
+                      <td className="num">
+                        <Quantity value={c.amount} unit={c.unit} digits={c.unit === "pieces" ? 0 : undefined} />
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </>
+          )}
+        </section>
+      </div>
+      <Conflict
+        error={save.error}
+        mine={steps}
+        stored={(c: Schemas["BuildUp"]): Draft[] => c.steps}
+        onMine={(c) => save.mutate(c.surface.version)}
+        onTheirs={(c) => {
+          setDraft(null);
+          setVersion(c.surface.version);
+          save.reset();
+        }}
+      />
+    </>
+  );
+}

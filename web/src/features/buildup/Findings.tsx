@@ -1,0 +1,83 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { Errors, Refusal, TextField } from "../../ui/Form";
+import { useSettings } from "../../ui/settings";
+
+const WORDS: Record<string, { word: string; border: string }> = {
+  stop: { word: "This fails", border: "border-error" },
+  warning: { word: "Warning", border: "border-warning" },
+  note: { word: "Note", border: "border-secondary" },
+};
+
+/** What the rules have to say of a step; each can be let stand with a reason. */
+export function Findings({
+  findings,
+  surfaceId,
+  stepId,
+  saved,
+}: {
+  findings: Schemas["Finding"][];
+  surfaceId: string;
+  stepId: string;
+  saved: boolean;
+}) {
+  return findings.map((f) => <One key={f.rule + f.text} f={f} surfaceId={surfaceId} stepId={stepId} saved={saved} />);
+}
+
+function One({ f, surfaceId, stepId, saved }: { f: Schemas["Finding"]; surfaceId: string; stepId: string; saved: boolean }) {
+  const { prose } = useSettings();
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState("");
+  const set = useChange(
+    (on: boolean) =>
+      ok(api.POST("/api/surfaces/{id}/overrule", { params: { path: { id: surfaceId } }, body: { stepId, rule: f.rule, reason, on } })),
+    () => setOpen(false),
+  );
+  const w = WORDS[f.severity] ?? { word: "Note", border: "border-base-300" };
+  return (
+    <div className={`mt-2 border-l-4 pl-3 text-sm ${f.overruled ? "border-base-300" : w.border}`} data-rule={f.rule}>
+      <p className={f.overruled ? "quiet" : ""}>
+        <b>{f.overruled ? "Let stand" : w.word}: </b>
+        {prose(f.text)} <span className="quiet">{prose(f.why)}</span>
+      </p>
+      {f.overruled ? (
+        <p>
+          “{f.reason}”{" "}
+          <button type="button" className="linked" onClick={() => set.mutate(false)}>
+            let it count again
+          </button>
+        </p>
+      ) : (
+        <p>
+          {prose(f.fix)}{" "}
+          {saved && !open && (
+            <button type="button" className="linked" onClick={() => setOpen(true)}>
+              overrule
+            </button>
+          )}
+        </p>
+      )}
+      {open && (
+        <Errors.Provider value={set.error?.fields ?? {}}>
+          <form
+            className="mt-1 flex flex-wrap items-end gap-2"
+            noValidate
+            onSubmit={(e) => {
+              e.preventDefault();
+              set.mutate(true);
+            }}
+          >
+            <div className="grow">
+              <TextField name="reason" label="Why it may stand" hint="stays in the record" value={reason} onChange={setReason} />
+            </div>
+            <button type="submit" className="btn mb-5 min-h-11">
+              Let it stand
+            </button>
+          </form>
+          <Refusal error={set.error} />
+        </Errors.Provider>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,91 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { Check, Choice, Errors, NumberField, Refusal } from "../../ui/Form";
+import { Figure, Quantity } from "../../ui/Working";
+
+/** How many coats reach a film, hide what is below, or stand so many years of sun. */
+export function Goal({ products, close }: { products: Schemas["Product"][]; close: () => void }) {
+  const [g, set] = useState<Partial<Schemas["GoalEdit"]>>({
+    productId: products[0]?.id,
+    dftUm: products[0]?.sheet.film.typicalUm,
+    hide: false,
+  });
+  const ask = useChange(() =>
+    ok(
+      api.POST("/api/coats-for", {
+        body: {
+          productId: g.productId ?? "",
+          dftUm: g.dftUm ?? 0,
+          filmUm: g.filmUm ?? 0,
+          hide: g.hide ?? false,
+          uvStopPct: g.uvStopPct ?? 0,
+          years: g.years ?? 0,
+        },
+      }),
+    ),
+  );
+  const choose = (productId: string) => set({ ...g, productId, dftUm: products.find((p) => p.id === productId)?.sheet.film.typicalUm });
+  return (
+    <section className="mb-6 max-w-4xl border border-base-content p-4" data-testid="goal">
+      <h2 className="mb-3 text-lg">How many coats?</h2>
+      <Errors.Provider value={ask.error?.fields ?? {}}>
+        <form
+          noValidate
+          onSubmit={(e) => {
+            e.preventDefault();
+            ask.mutate(undefined);
+          }}
+        >
+          <div className="grid gap-4 sm:grid-cols-3">
+            <div className="sm:col-span-2">
+              <Choice
+                name="productId"
+                label="Of"
+                value={g.productId ?? ""}
+                onChange={choose}
+                options={products.map((p) => ({ value: p.id, label: p.sheet.name }))}
+              />
+            </div>
+            <NumberField
+              name="dftUm"
+              label="A coat leaves"
+              hint="your roller’s real film, from the log"
+              unit="µm"
+              value={g.dftUm}
+              onChange={(dftUm) => set({ ...g, dftUm })}
+            />
+            <NumberField name="filmUm" label="Film wanted" unit="µm" value={g.filmUm} onChange={(filmUm) => set({ ...g, filmUm })} />
+            <NumberField
+              name="uvStopPct"
+              label="Sun to be stopped"
+              hint="share of ultraviolet; 95 is usual"
+              unit="%"
+              value={g.uvStopPct}
+              onChange={(uvStopPct) => set({ ...g, uvStopPct })}
+            />
+            <NumberField name="years" label="For years of sun" unit="years" value={g.years} onChange={(years) => set({ ...g, years })} />
+            <Check name="hide" label="Hide dark patches" value={g.hide ?? false} onChange={(hide) => set({ ...g, hide })} />
+          </div>
+          <div className="mt-3 flex flex-wrap items-center gap-3">
+            <button type="submit" className="btn btn-primary min-h-11">
+              Count
+            </button>
+            <button type="button" className="btn btn-ghost min-h-11" onClick={close}>
+              Close
+            </button>
+            {ask.data && (
+              <p className="text-lg" role="status">
+                <Figure title="Coats" working={ask.data.working}>
+                  {ask.data.coats} coats
+                </Figure>
+                , <Quantity value={ask.data.filmUm} unit="µm" /> in all.
+              </p>
+            )}
+          </div>
+          <Refusal error={ask.error} />
+        </form>
+      </Errors.Provider>
+    </section>
+  );
+}

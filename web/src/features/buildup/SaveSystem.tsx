@@ -1,0 +1,60 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useSystems } from "../../api/queries";
+import { AreaField, Choice, Errors, Refusal, TextField } from "../../ui/Form";
+
+const NEW = "new";
+
+/** Keeps the steps of a surface as a named system, or as a new version of one. */
+export function SaveSystem({ steps, surface, done }: { steps: Schemas["Step"][]; surface: Schemas["Surface"]; done: () => void }) {
+  const systems = useSystems().data ?? [];
+  const [id, setId] = useState(NEW);
+  const [name, setName] = useState(`${surface.name}, ${surface.substrateName}`);
+  const [note, setNote] = useState("");
+  const old = systems.find((s) => s.id === id);
+  const save = useChange(() => {
+    const value = { name: old?.name ?? name, note: old ? note || old.note : note, steps: steps.map(({ id: _, ...s }) => s) };
+    return old
+      ? ok(api.PUT("/api/systems/{id}", { params: { path: { id: old.id } }, body: { version: old.version, value } }))
+      : ok(api.POST("/api/systems", { body: value }));
+  }, done);
+  return (
+    <Errors.Provider value={save.error?.fields ?? {}}>
+      <form
+        className="mb-6 max-w-3xl border border-base-content p-4"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          save.mutate(undefined);
+        }}
+      >
+        <h2 className="mb-3 text-lg">Keep these steps as a system</h2>
+        <div className="grid gap-4 sm:grid-cols-2">
+          <Choice
+            name="id"
+            label="As"
+            value={id}
+            onChange={setId}
+            options={[
+              { value: NEW, label: "a new system" },
+              ...systems.map((s) => ({ value: s.id, label: `version ${s.version + 1} of ${s.name}` })),
+            ]}
+          />
+          {!old && <TextField name="name" label="Name" value={name} onChange={setName} />}
+          <div className="sm:col-span-2">
+            <AreaField name="note" label="Note" rows={2} value={note} onChange={setNote} />
+          </div>
+        </div>
+        <Refusal error={save.error} />
+        <div className="mt-3 flex gap-2">
+          <button type="submit" className="btn btn-primary min-h-11">
+            Keep it
+          </button>
+          <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
+            Cancel
+          </button>
+        </div>
+      </form>
+    </Errors.Provider>
+  );
+}

@@ -1,0 +1,182 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useProducts, useSchemes, useSystems } from "../../api/queries";
+import { CutSection } from "../../ui/CutSection";
+import { Choice, Refusal } from "../../ui/Form";
+import { span } from "../../ui/time";
+import { Quantity } from "../../ui/Working";
+import { films, money } from "./plan";
+
+type Way = { key: string; title: string; reason: string; steps: Schemas["Step"][]; missing: string[]; job: string };
+
+/** Schemes of the trade and systems of one's own, two side by side: reason, film, hours, litres, money, findings. */
+export function Start({
+  surface,
+  surfaces,
+  kept,
+  take,
+  close,
+}: {
+  surface: Schemas["Surface"];
+  surfaces: Schemas["Surface"][];
+  kept: Schemas["Step"][];
+  take: (steps: Schemas["Step"][]) => void;
+  close: () => void;
+}) {
+  const schemes = useSchemes().data ?? [];
+  const systems = useSystems().data ?? [];
+  const ways: Way[] = [
+    ...systems.map((s) => ({
+      key: s.id,
+      title: `${s.name}, version ${s.version}`,
+      reason: s.note || "A system of your own.",
+      steps: s.steps,
+      missing: [],
+      job: "Your systems",
+    })),
+    ...schemes.map((s) => ({ key: s.key, title: s.school, reason: s.reason, steps: s.planned, missing: s.missing, job: s.job })),
+  ];
+  const jobs = [...new Set(ways.map((w) => w.job))];
+  const [job, setJob] = useState("");
+  const at = job || jobs[0] || "";
+  const own = ways.filter((w) => w.job === at);
+  const [left, setLeft] = useState("");
+  const [also, setAlso] = useState<string[]>([]);
+  const others = surfaces.filter((f) => f.id !== surface.id);
+  const spread = useChange(
+    async (steps: Schemas["Step"][]) => {
+      for (const f of others.filter((o) => also.includes(o.id)))
+        await ok(api.PUT("/api/surfaces/{id}/build-up", { params: { path: { id: f.id } }, body: { version: f.version, steps } }));
+      return steps;
+    },
+    (steps) => take(steps),
+  );
+  const [right, setRight] = useState("");
+  const a = own.find((w) => w.key === left) ?? own[0];
+  const b = own.find((w) => w.key === right) ?? own[1];
+  return (
+    <section className="mb-6 border border-base-content p-4" data-testid="start">
+      <h2 className="mb-3 text-lg">Two ways side by side, on {surface.name}</h2>
+      {kept.length > 0 && <p className="mb-2 text-sm">Steps that have been begun stay; what is taken comes after them.</p>}
+      <div className="grid gap-4 sm:grid-cols-3">
+        <Choice name="job" label="Job" value={at} onChange={setJob} options={jobs.map((j) => ({ value: j, label: j }))} />
+        <Choice
+          name="left"
+          label="One way"
+          value={a?.key ?? ""}
+          onChange={setLeft}
+          options={own.map((w) => ({ value: w.key, label: w.title }))}
+        />
+        {own.length > 1 && (
+          <Choice
+            name="right"
+            label="Another way"
+            value={b?.key ?? ""}
+            onChange={setRight}
+            options={own.map((w) => ({ value: w.key, label: w.title }))}
+          />
+        )}
+      </div>
+      <div className="mt-4 grid gap-6 lg:grid-cols-2">
+        {a && <OneWay key={`a${a.key}`} way={a} surface={surface} take={spread.mutate} />}
+        {b && b !== a && <OneWay key={`b${b.key}`} way={b} surface={surface} take={spread.mutate} />}
+      </div>
+      <fieldset className="mt-3">
+        <legend className="text-sm font-semibold">Put it also on, in place of what is planned there</legend>
+        <div className="flex flex-wrap gap-x-5">
+          {others.map((f) => (
+            <label key={f.id} className="flex min-h-11 cursor-pointer items-center gap-2">
+              <input
+                type="checkbox"
+                className="checkbox border-base-content/60"
+                checked={also.includes(f.id)}
+                onChange={(e) => setAlso(e.target.checked ? [...also, f.id] : also.filter((x) => x !== f.id))}
+              />
+              {f.name}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <Refusal error={spread.error} />
+      <button type="button" className="btn btn-ghost mt-3 min-h-11" onClick={close}>
+        Close
+      </button>
+    </section>
+  );
+}
+
+function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"]; take: (steps: Schemas["Step"][]) => void }) {
+  const products = useProducts().data ?? [];
+  const steps = way.steps.map(({ id: _, ...s }) => s);
+  const result = useQuery({
+    queryKey: ["way", surface.id, way.key, way.steps],
+    queryFn: () => ok(api.POST("/api/surfaces/{id}/build-up/preview", { params: { path: { id: surface.id } }, body: { steps } })),
+    retry: false,
+  });
+  const r = result.data?.result;
+  const open = result.data?.findings ?? [];
+  const name = (s: Schemas["Step"]) =>
+    films(s)
+      ? `${s.coats} × ${products.find((p) => p.id === s.productId)?.sheet.name ?? "?"}${s.grade ? `, ${s.grade} hardener` : ""}`
+      : [s.work, s.grit ? `${s.grit} grit` : "", s.agent, s.note].filter(Boolean).join(", ");
+  return (
+    <div data-way={way.key}>
+      <h3 className="text-lg first-letter:uppercase">{way.title}</h3>
+      <p className="mb-2">{way.reason}</p>
+      {r && (
+        <table className="table-plain">
+          <tbody>
+            <tr>
+              <td>Coats</td>
+              <td className="num">{r.coats}</td>
+            </tr>
+            <tr>
+              <td>Film, net of sanding</td>
+              <td className="num">
+                <Quantity value={r.netUm} unit="µm" />
+              </td>
+            </tr>
+            <tr>
+              <td>Litres</td>
+              <td className="num">
+                <Quantity value={r.litres} unit="L" />
+              </td>
+            </tr>
+            <tr>
+              <td>Hours, one person</td>
+              <td className="num">{span(r.hours)}</td>
+            </tr>
+            <tr>
+              <td>Tins</td>
+              <td className="num">{r.priced ? money(r.costCents) : "prices missing"}</td>
+            </tr>
+            <tr>
+              <td>Findings</td>
+              <td className="num">{open.length || "none"}</td>
+            </tr>
+          </tbody>
+        </table>
+      )}
+      {open.map((f) => (
+        <p key={f.rule + f.text} className="border-l-4 border-warning pl-2 text-sm">
+          {f.text}
+        </p>
+      ))}
+      {result.error && <p className="text-error">{result.error.message}</p>}
+      {way.missing.length > 0 && (
+        <p className="text-sm text-error">The library has no {way.missing.join(", no ")}: that step is left out.</p>
+      )}
+      <ol className="my-2 list-decimal pl-6 text-sm">
+        {steps.map((s, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: steps of a way have no other identity than their order
+          <li key={i}>{name(s)}</li>
+        ))}
+      </ol>
+      {result.data && <CutSection layers={result.data.layers} substrate={surface.substrateName} />}
+      <button type="button" className="btn btn-primary mt-2 min-h-11" onClick={() => take(steps)}>
+        Take this way
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,199 @@
+import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
+import type { ReactNode } from "react";
+import type { Schemas } from "../../api/client";
+import { useMeta } from "../../api/queries";
+import { Choice, NumberField, TextField } from "../../ui/Form";
+import { span } from "../../ui/time";
+import { Figure, Quantity } from "../../ui/Working";
+import { type Draft, films, money } from "./plan";
+
+type Props = {
+  step: Draft;
+  i: number;
+  last: boolean;
+  done: number;
+  line?: Schemas["BuildupLine"];
+  products: Schemas["Product"][];
+  methods: Schemas["FilmMethod"][];
+  change: (d: Partial<Draft>) => void;
+  choose: (productId: string) => void;
+  move: (by: number) => void;
+  remove: () => void;
+  findings: ReactNode;
+};
+
+/** One step: what it is, its figures, what it comes to, what is wrong with it. */
+export function StepFields({ step: s, i, last, done, line, products, methods, change, choose, move, remove, findings }: Props) {
+  const works = useMeta().data?.works ?? [];
+  const sheet = products.find((p) => p.id === s.productId)?.sheet;
+  const path = `steps[${i}]`;
+  const name = works.find((w) => w.work === s.work)?.name ?? s.work;
+  return (
+    <fieldset className="rule-b py-4" data-step={i}>
+      <legend className="sr-only">
+        Step {i + 1}, {name}
+      </legend>
+      <div className="flex items-end gap-2">
+        <span className="w-7 pb-2 font-slab text-xl">{i + 1}</span>
+        <div className="grow">
+          {films(s) ? (
+            <Choice
+              name={`${path}.productId`}
+              label={s.work === "coat" ? "Product" : `${name}, with`}
+              value={s.productId ?? ""}
+              onChange={choose}
+              options={products.map((p) => ({ value: p.id, label: `${p.sheet.name}${p.sheet.example ? " (example)" : ""}` }))}
+            />
+          ) : (
+            <p className="min-h-11 content-center text-lg font-semibold first-letter:uppercase">
+              {name}
+              {s.work === "sand" && s.grit ? ` with ${s.grit}` : ""}
+              {s.agent ? ` with ${s.agent}` : ""}
+            </p>
+          )}
+        </div>
+        <IconButton label={`Move step ${i + 1} down, nearer the substrate`} disabled={i === 0} onClick={() => move(-1)}>
+          <ArrowUp size={18} />
+        </IconButton>
+        <IconButton label={`Move step ${i + 1} outward`} disabled={last} onClick={() => move(1)}>
+          <ArrowDown size={18} />
+        </IconButton>
+        <IconButton label={`Remove step ${i + 1}`} disabled={done > 0} onClick={remove}>
+          <Trash2 size={18} />
+        </IconButton>
+      </div>
+      {films(s) ? (
+        <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-5">
+          <NumberField name={`${path}.coats`} label="Coats" unit="" value={s.coats} onChange={(coats) => change({ coats })} />
+          <NumberField name={`${path}.dftUm`} label="Dry, each" unit="µm" value={s.dftUm} onChange={(dftUm) => change({ dftUm })} />
+          <Choice
+            name={`${path}.method`}
+            label="Laid by"
+            value={s.method}
+            onChange={(method) =>
+              change({ method, lossPct: sheet?.lossPct?.[method] ?? methods.find((m) => m.key === method)?.lossPct ?? s.lossPct })
+            }
+            options={methods.map((m) => ({ value: m.key, label: m.name }))}
+          />
+          <NumberField name={`${path}.lossPct`} label="Loss" unit="%" value={s.lossPct} onChange={(lossPct) => change({ lossPct })} />
+          <NumberField
+            name={`${path}.thinnerPct`}
+            label="Thinner"
+            unit="%"
+            value={s.thinnerPct}
+            onChange={(thinnerPct) => change({ thinnerPct })}
+          />
+          {(sheet?.grades?.length ?? 0) > 0 && (
+            <Choice
+              name={`${path}.grade`}
+              label="Hardener"
+              value={s.grade ?? ""}
+              onChange={(grade) => change({ grade })}
+              options={[{ value: "", label: "standard" }, ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name }))]}
+            />
+          )}
+          <TextField name={`${path}.colour`} label="Colour" value={s.colour ?? ""} onChange={(colour) => change({ colour })} />
+        </div>
+      ) : (
+        <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
+          {s.work === "sand" && (
+            <>
+              <NumberField name={`${path}.grit`} label="Grit" unit="P" value={s.grit} onChange={(grit) => change({ grit })} />
+              <NumberField
+                name={`${path}.removedUm`}
+                label="Takes off"
+                unit="µm"
+                value={s.removedUm}
+                onChange={(removedUm) => change({ removedUm })}
+              />
+            </>
+          )}
+          {(s.work === "wash" || s.work === "degrease") && (
+            <Choice
+              name={`${path}.agent`}
+              label="With"
+              value={s.agent ?? ""}
+              onChange={(agent) => change({ agent })}
+              options={["water", "detergent", "solvent"].map((v) => ({ value: v, label: v }))}
+            />
+          )}
+          <div className="col-span-2">
+            <TextField name={`${path}.note`} label="Note" value={s.note ?? ""} onChange={(note) => change({ note })} />
+          </div>
+        </div>
+      )}
+      {line &&
+        (films(s) ? <Outcome line={line} name={sheet?.name ?? ""} done={done} coats={s.coats ?? 0} /> : <Hours line={line} name={name} />)}
+      {findings}
+    </fieldset>
+  );
+}
+
+function Hours({ line, name }: { line: Schemas["BuildupLine"]; name: string }) {
+  return (
+    <p className="mt-2 text-sm">
+      <Figure title={name} working={line.working}>
+        {span(line.hoursPerCoat)}
+      </Figure>{" "}
+      for one person.
+    </p>
+  );
+}
+
+function Outcome({ line, name, done, coats }: { line: Schemas["BuildupLine"]; name: string; done: number; coats: number }) {
+  const tins = line.purchase.tins.map((t) => `${t.count} × ${t.name}`).join(" + ");
+  return (
+    <div className="mt-2 text-sm">
+      <p>
+        <Figure title={name} working={line.working}>
+          Lay <Quantity value={line.wftUm} unit="µm" /> wet, <Quantity value={line.litres} unit="L" />
+        </Figure>{" "}
+        for {coats === 1 ? "the coat" : `${coats} coats`} (80 % between <Quantity value={line.litresLow} unit="L" /> and{" "}
+        <Quantity value={line.litresHigh} unit="L" />)
+        {line.thinnerL > 0 && (
+          <>
+            , thinner <Quantity value={line.thinnerL} unit="L" />
+          </>
+        )}
+        .
+      </p>
+      <p>
+        {tins ? (
+          <>
+            Buy {tins}
+            {line.purchase.priced && `: ${money(line.purchase.costCents)}`}, <Quantity value={line.purchase.leftoverL} unit="L" /> left
+            over.
+          </>
+        ) : (
+          "No tins on the data sheet: enter them in Library to see what to buy."
+        )}
+        {done > 0 && <b> {done === coats ? "All laid." : `${done} of ${coats} laid.`}</b>}
+      </p>
+    </div>
+  );
+}
+
+function IconButton({
+  label,
+  disabled,
+  onClick,
+  children,
+}: {
+  label: string;
+  disabled: boolean;
+  onClick: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      className="btn btn-square btn-ghost min-h-11 min-w-11"
+      aria-label={label}
+      title={label}
+      disabled={disabled}
+      onClick={onClick}
+    >
+      {children}
+    </button>
+  );
+}

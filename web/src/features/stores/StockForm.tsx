@@ -1,0 +1,110 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useProducts } from "../../api/queries";
+import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+
+type Edit = Schemas["StockEdit"];
+
+/** Something new on the shelf, or what is there counted anew. */
+export function StockForm({ item, done }: { item?: Schemas["StockItem"]; done: () => void }) {
+  const products = useProducts().data ?? [];
+  const [edit, setEdit] = useState<Edit>(() =>
+    item
+      ? {
+          productId: item.productId,
+          part: item.part,
+          litres: Number(item.leftL.toFixed(3)),
+          batch: item.batch,
+          supplier: item.supplier,
+          shelf: item.shelf,
+          note: item.note,
+          boughtOn: item.boughtOn,
+          openedOn: item.openedOn,
+          expiresOn: item.expiresOn,
+        }
+      : {
+          productId: "",
+          part: "",
+          litres: Number.NaN,
+          batch: "",
+          supplier: "",
+          shelf: "",
+          note: "",
+          boughtOn: "",
+          openedOn: "",
+          expiresOn: "",
+        },
+  );
+  const [local, setLocal] = useState<Record<string, string>>({});
+  const save = useChange(
+    () =>
+      item
+        ? ok(api.PUT("/api/stock/{id}", { params: { path: { id: item.id } }, body: { version: item.version, value: edit } }))
+        : ok(api.POST("/api/stock", { body: edit })),
+    done,
+  );
+  const set = (e: Partial<Edit>) => setEdit({ ...edit, ...e });
+  const sheet = products.find((p) => p.id === edit.productId)?.sheet;
+  const text = (k: "batch" | "supplier" | "shelf" | "note", label: string) => (
+    <TextField name={k} label={label} value={edit[k]} onChange={(v) => set({ [k]: v })} />
+  );
+  const day = (k: "boughtOn" | "openedOn" | "expiresOn", label: string) => (
+    <TextField name={k} label={label} type="date" value={edit[k]} onChange={(v) => set({ [k]: v })} />
+  );
+  return (
+    <Errors.Provider value={{ ...save.error?.fields, ...local }}>
+      <form
+        className="mt-3 max-w-5xl border border-base-content p-4"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          const bad = unsendable(edit);
+          setLocal(bad);
+          if (Object.keys(bad).length === 0) save.mutate(undefined);
+        }}
+      >
+        <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
+          <div className="sm:col-span-2">
+            <Choice
+              name="productId"
+              label="Product"
+              value={edit.productId}
+              onChange={(productId) => set({ productId, part: "" })}
+              options={[{ value: "", label: "choose one…" }, ...products.map((p) => ({ value: p.id, label: p.sheet.name }))]}
+            />
+          </div>
+          {sheet && sheet.ratioByVolume.hardener > 0 && (
+            <Choice
+              name="part"
+              label="Which part"
+              value={edit.part}
+              onChange={(part) => set({ part })}
+              options={[
+                { value: "", label: "both, in ratio" },
+                { value: "base", label: "base only" },
+                { value: "hardener", label: "hardener only" },
+              ]}
+            />
+          )}
+          <NumberField name="litres" label="Litres there" unit="L" value={edit.litres} onChange={(v) => set({ litres: v ?? Number.NaN })} />
+          {text("batch", "Batch")}
+          {text("shelf", "Where")}
+          {text("supplier", "From")}
+          {text("note", "Note")}
+          {day("boughtOn", "Bought")}
+          {day("openedOn", "Opened")}
+          {day("expiresOn", "Good until")}
+        </div>
+        <Refusal error={save.error} />
+        <div className="mt-3 flex gap-2">
+          <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
+            {item ? "Count it anew" : "Put it there"}
+          </button>
+          <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
+            Cancel
+          </button>
+        </div>
+      </form>
+    </Errors.Provider>
+  );
+}
