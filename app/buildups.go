@@ -11,6 +11,7 @@ import (
 	"allcoats/core/fault"
 	"allcoats/core/product"
 	"allcoats/core/rules"
+	"allcoats/core/scheme"
 	"allcoats/core/survey"
 	"allcoats/store"
 )
@@ -79,6 +80,8 @@ type BuildUp struct {
 	Margin      buildup.Margin       `json:"margin"`
 	// MarginText says in a sentence how much may be sanded, if anything.
 	MarginText string `json:"marginText"`
+	// Job is the job of the schemes that the surface usually needs.
+	Job string `json:"job"`
 }
 
 // BuildUp returns what is planned on a surface.
@@ -260,6 +263,7 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 	out.Consumables = buildup.Consumables(out.Surface.Area.AreaM2, out.Surface.edgeM(), core, out.Result)
 	out.Layers, out.Margin = buildup.Section(out.Surface.Area.AreaM2, out.Surface.Findings, w.filmDone(surfaceID), core, out.Done)
 	out.MarginText = out.Margin.Text()
+	out.Job = scheme.JobFor(out.Surface.Part, out.Surface.Substrate)
 	return out, nil
 }
 

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"allcoats/core/fault"
@@ -25,8 +26,10 @@ type StockItem struct {
 	Product   string    `json:"product"`
 	CountedAt time.Time `json:"countedAt"`
 	LeftL     float64   `json:"leftL"`
-	// Worry says what is wrong with it, such as past its shelf life.
-	Worry string `json:"worry"`
+	// Worry says what is wrong with it; Expired is past its shelf life, and not
+	// counted on.
+	Worry   string `json:"worry"`
+	Expired bool   `json:"expired"`
 }
 
 // StockEdit is what a user can set of it. Days are such as 2026-05-30, or empty.
@@ -169,7 +172,9 @@ func (a *App) stock(ctx context.Context) ([]StockItem, error) {
 		}
 	}
 	for i := range out {
-		out[i].Worry = out[i].worry(sheets[out[i].ProductID], now)
+		day := out[i].expires(sheets[out[i].ProductID])
+		out[i].Expired = day != "" && day < now.Format(time.DateOnly)
+		out[i].Worry = worry(day, now)
 	}
 	return out, nil
 }
@@ -186,13 +191,12 @@ func (s StockItem) expires(sheet product.Sheet) string {
 	return bought.AddDate(0, int(sheet.ShelfLifeMonths), 0).Format(time.DateOnly)
 }
 
-func (s StockItem) worry(sheet product.Sheet, now time.Time) string {
-	day := s.expires(sheet)
+func worry(day string, now time.Time) string {
 	switch today := now.Format(time.DateOnly); {
 	case day == "":
 		return ""
 	case day < today:
-		return fmt.Sprintf("past its shelf life since %s: test it, or leave it", day)
+		return fmt.Sprintf("past its shelf life since %s: not counted on; test it before use", day)
 	case day < now.AddDate(0, 2, 0).Format(time.DateOnly):
 		return fmt.Sprintf("its shelf life ends on %s", day)
 	}
@@ -322,7 +326,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 		shelf := tins.Stock{}
 		share := n.sheet.BaseShare()
 		for _, s := range out.Stock {
-			if s.ProductID != n.ProductID {
+			if s.ProductID != n.ProductID || s.Expired {
 				continue
 			}
 			switch s.Part {
@@ -360,14 +364,7 @@ func (a *App) ShoppingList(ctx context.Context, boatID, format string) ([]byte, 
 	table := formats.Table{Name: "Shopping list", Header: []string{"product", "pack", "number", "litres a pack", "needed L", "low L", "high L", "on the shelf L", "for"}}
 	for _, n := range s.Needs {
 		for _, t := range n.Purchase.Tins {
-			for_ := ""
-			for i, f := range n.Surfaces {
-				if i > 0 {
-					for_ += "; "
-				}
-				for_ += f
-			}
-			table.Rows = append(table.Rows, []any{n.Product, t.Name, t.Count, t.Litres, round(n.Forecast.BuyL), round(n.Forecast.LowL), round(n.Forecast.HighL), round(n.StockL), for_})
+			table.Rows = append(table.Rows, []any{n.Product, t.Name, t.Count, t.Litres, round(n.Forecast.BuyL), round(n.Forecast.LowL), round(n.Forecast.HighL), round(n.StockL), strings.Join(n.Surfaces, "; ")})
 		}
 	}
 	switch format {

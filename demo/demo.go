@@ -28,13 +28,15 @@ const Seed = 62
 // synthetic climate of package instruments.
 var Yard = app.PlaceEdit{Name: "Sallow Creek Yard", LatitudeDeg: 52.9, LongitudeDeg: 0.8, TimeZone: "Europe/London", WeatherSource: app.Simulated}
 
-// step plans coats of the first product of a kind; zero figures mean the
-// sheet's or the method's usual ones.
+// step plans coats of the first product of a kind, or other work; zero figures
+// mean the sheet's or the method's usual ones.
 type step struct {
 	kind   product.Kind
 	coats  int
 	dftUm  float64
 	method string
+	work   rules.Work // other work than a coat, such as sanding
+	grit   int
 }
 
 // done is a coat or sanding in the past: daysAgo at hour o'clock local.
@@ -117,7 +119,7 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 			}
 		}
 	}
-	return nil
+	return stockUp(ctx, a, byKind, now)
 }
 
 func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind map[product.Kind]app.Product, now time.Time) error {
@@ -142,6 +144,10 @@ func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind ma
 	steps := make([]app.Step, len(s.steps))
 	for i, st := range s.steps {
 		m, _ := film.MethodByKey(st.method)
+		if st.work != "" {
+			steps[i] = app.Step{Work: st.work, Grit: st.grit}
+			continue
+		}
 		steps[i] = app.Step{Work: rules.Coat, ProductID: byKind[st.kind].ID, Coats: st.coats, DFTUm: st.dftUm, Method: st.method, LossPct: m.LossPct}
 	}
 	plan, err := a.SetBuildUp(ctx, made.ID, made.Version, steps)

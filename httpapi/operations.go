@@ -184,6 +184,10 @@ func operations(api huma.API, a *app.App, version string) {
 		func(ctx context.Context, in *body[product.Sheet]) (app.Product, error) {
 			return a.AddProduct(ctx, in.Body)
 		})
+	register(api, "doubt-product", post, "/api/products/doubts", "Figures of a data sheet that are seldom right; nothing is stored",
+		func(_ context.Context, in *body[product.Sheet]) ([]string, error) {
+			return in.Body.Doubts(), in.Body.Validate()
+		})
 	register(api, "edit-product", put, "/api/products/{id}", "Change a product's data sheet",
 		func(ctx context.Context, in *edit[product.Sheet]) (app.Product, error) {
 			return a.EditProduct(ctx, in.ID, in.Body.Version, in.Body.Value)

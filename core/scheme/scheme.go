@@ -5,8 +5,10 @@ package scheme
 import (
 	"strings"
 
+	"allcoats/core/area"
 	"allcoats/core/product"
 	"allcoats/core/rules"
+	"allcoats/core/survey"
 )
 
 // Step is a step of a scheme. The product is the first of the library of that
@@ -35,6 +37,25 @@ type Scheme struct {
 	School string `json:"school"`
 	Reason string `json:"reason"`
 	Steps  []Step `json:"steps"`
+}
+
+// JobFor is the job that a surface usually needs: by what it is part of and
+// what it is made of.
+func JobFor(part area.Part, substrate survey.Substrate) string {
+	switch part {
+	case area.Deck, area.SideDecks, area.Cockpit, area.Sole:
+		return "Non-skid deck"
+	case area.Bottom, area.BootTop, area.Rudder, area.Keel, area.Tunnel, area.Struts:
+		if substrate.IsMetal() {
+			return "Metal bottom"
+		}
+		return "GRP bottom: barrier and antifouling"
+	}
+	switch {
+	case substrate == survey.SolidWood || substrate == survey.StripPlank || part == area.Spars || part == area.Coamings:
+		return "Brightwork"
+	}
+	return "Topsides in colour"
 }
 
 // Find returns the first sheet that a step asks for, by index.

@@ -795,6 +795,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/products/doubts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Figures of a data sheet that are seldom right; nothing is stored */
+        post: operations["doubt-product"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/products/{id}": {
         parameters: {
             query?: never;
@@ -1394,6 +1411,7 @@ export interface components {
             consumables: components["schemas"]["BuildupConsumable"][];
             done: number[];
             findings: components["schemas"]["Finding"][];
+            job: string;
             layers: components["schemas"]["BuildupLayer"][];
             margin: components["schemas"]["BuildupMargin"];
             marginText: string;
@@ -2630,6 +2648,7 @@ export interface components {
             boughtOn: string;
             /** Format: date-time */
             countedAt: string;
+            expired: boolean;
             expiresOn: string;
             id: string;
             /** Format: double */
@@ -4861,6 +4880,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Product"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "doubt-product": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProductSheet"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
             /** @description Error */

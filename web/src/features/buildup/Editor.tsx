@@ -133,6 +133,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
         <Start
           surface={surface}
           surfaces={surfaces}
+          usual={stored.job}
           kept={stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0)}
           take={(taken) => {
             setDraft([...stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0), ...taken]);

@@ -88,7 +88,9 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                 {o.products.map((p) => (
                   <tr key={p.product}>
                     <td>{p.product}</td>
-                    <td className="num">{p.coats} coats</td>
+                    <td className="num">
+                      {p.coats} {p.coats === 1 ? "coat" : "coats"}
+                    </td>
                     <td className="num">
                       <Quantity value={p.litres} unit="L" />
                     </td>

@@ -15,18 +15,21 @@ export function Start({
   surface,
   surfaces,
   kept,
+  usual,
   take,
   close,
 }: {
   surface: Schemas["Surface"];
   surfaces: Schemas["Surface"][];
   kept: Schemas["Step"][];
+  usual: string;
   take: (steps: Schemas["Step"][]) => void;
   close: () => void;
 }) {
   const schemes = useSchemes().data ?? [];
   const systems = useSystems().data ?? [];
   const ways: Way[] = [
+    ...schemes.map((s) => ({ key: s.key, title: s.school, reason: s.reason, steps: s.planned, missing: s.missing, job: s.job })),
     ...systems.map((s) => ({
       key: s.id,
       title: `${s.name}, version ${s.version}`,
@@ -35,19 +38,27 @@ export function Start({
       missing: [],
       job: "Your systems",
     })),
-    ...schemes.map((s) => ({ key: s.key, title: s.school, reason: s.reason, steps: s.planned, missing: s.missing, job: s.job })),
   ];
   const jobs = [...new Set(ways.map((w) => w.job))];
-  const [job, setJob] = useState("");
-  const at = job || jobs[0] || "";
+  const [chosen, setChosen] = useState(usual);
+  const at = jobs.includes(chosen) ? chosen : (jobs[0] ?? "");
   const own = ways.filter((w) => w.job === at);
   const [left, setLeft] = useState("");
   const [also, setAlso] = useState<string[]>([]);
   const others = surfaces.filter((f) => f.id !== surface.id);
   const spread = useChange(
     async (steps: Schemas["Step"][]) => {
-      for (const f of others.filter((o) => also.includes(o.id)))
-        await ok(api.PUT("/api/surfaces/{id}/build-up", { params: { path: { id: f.id } }, body: { version: f.version, steps } }));
+      for (const f of others.filter((o) => also.includes(o.id))) {
+        const path = { id: f.id };
+        const there = await ok(api.GET("/api/surfaces/{id}/build-up", { params: { path } }));
+        const begun = there.steps.filter((_, i) => (there.done[i] ?? 0) > 0);
+        await ok(
+          api.PUT("/api/surfaces/{id}/build-up", {
+            params: { path },
+            body: { version: there.surface.version, steps: [...begun, ...steps] },
+          }),
+        );
+      }
       return steps;
     },
     (steps) => take(steps),
@@ -60,7 +71,7 @@ export function Start({
       <h2 className="mb-3 text-lg">Two ways side by side, on {surface.name}</h2>
       {kept.length > 0 && <p className="mb-2 text-sm">Steps that have been begun stay; what is taken comes after them.</p>}
       <div className="grid gap-4 sm:grid-cols-3">
-        <Choice name="job" label="Job" value={at} onChange={setJob} options={jobs.map((j) => ({ value: j, label: j }))} />
+        <Choice name="job" label="Job" value={at} onChange={setChosen} options={jobs.map((j) => ({ value: j, label: j }))} />
         <Choice
           name="left"
           label="One way"
@@ -83,7 +94,7 @@ export function Start({
         {b && b !== a && <OneWay key={`b${b.key}`} way={b} surface={surface} take={spread.mutate} />}
       </div>
       <fieldset className="mt-3">
-        <legend className="text-sm font-semibold">Put it also on, in place of what is planned there</legend>
+        <legend className="text-sm font-semibold">Put it also on, in place of what is planned and not begun there</legend>
         <div className="flex flex-wrap gap-x-5">
           {others.map((f) => (
             <label key={f.id} className="flex min-h-11 cursor-pointer items-center gap-2">

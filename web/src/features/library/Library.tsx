@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import { useMeta, useProducts } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { Quantity } from "../../ui/Working";
+import { Exchange } from "./Exchange";
 
 export function Library() {
   const products = useProducts();
@@ -20,9 +21,12 @@ export function Library() {
               }
               detail="Every film, litre and hour comes from these sheets. Example figures are invented: plausible for the kind, true of no tin."
             />
-            <Link to="/library/new" className="btn btn-primary min-h-11">
-              Add a product
-            </Link>
+            <div className="flex flex-wrap items-center gap-2">
+              <Link to="/library/new" className="btn btn-primary min-h-11">
+                Add a product
+              </Link>
+              <Exchange />
+            </div>
             {kinds.map((k) => {
               const of = all.filter((p) => p.sheet.kind === k.kind);
               return (

@@ -6,10 +6,14 @@ import { Conflict } from "../../ui/Conflict";
 import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
+import { Curve } from "./Curve";
+import { DoesFields, EditionFields, GradeFields, InUseFields, LayFields, LossFields } from "./More";
+import { RecoatFields } from "./RecoatFields";
 import { TableField } from "./TableField";
+import { TinFields } from "./TinFields";
 
 type Sheet = Schemas["ProductSheet"];
-type Draft = Partial<Sheet> &
+export type Draft = Partial<Sheet> &
   Pick<Sheet, "name" | "kind" | "tins" | "cautions" | "methods" | "limits" | "film" | "ratioByVolume" | "ratioByWeight">;
 
 const EMPTY: Draft = {
@@ -59,18 +63,26 @@ export function Sheet() {
 function Editor({ product }: { product?: Schemas["Product"] }) {
   const go = useNavigate();
   const meta = useMeta().data;
-  const { show } = useSettings();
+  const { show, prose } = useSettings();
   const [d, set] = useState<Draft>(product?.sheet ?? EMPTY);
   const [version, setVersion] = useState(product?.version ?? 0);
   const [local, setLocal] = useState<Record<string, string>>({});
   const [copying, setCopying] = useState(false);
+  const [doubts, setDoubts] = useState<string[]>(product?.doubts ?? []);
+  const [askedOf, setAskedOf] = useState("");
   const fresh = !product || copying;
   const save = useChange(
-    (v: number) =>
-      fresh
+    async (v: number) => {
+      const doubts = await ok(api.POST("/api/products/doubts", { body: d as Sheet }));
+      setDoubts(doubts);
+      setAskedOf(doubts.join());
+      if (doubts.length > 0 && doubts.join() !== askedOf) return null;
+      return fresh
         ? ok(api.POST("/api/products", { body: d as Sheet }))
-        : ok(api.PUT("/api/products/{id}", { params: { path: { id: product.id } }, body: { version: v, value: d as Sheet } })),
+        : ok(api.PUT("/api/products/{id}", { params: { path: { id: product.id } }, body: { version: v, value: d as Sheet } }));
+    },
     (p) => {
+      if (!p) return;
       setVersion(p.version);
       setCopying(false);
       go(`/library/${p.id}`, { replace: true });
@@ -129,11 +141,6 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
       onChange={(v) => set({ ...d, [key]: { ...d[key], [part]: v } as Schemas["ProductRatio"] })}
     />
   );
-  const recoat = d.recoat ?? [];
-  const setRecoat = (i: number, r: Partial<Schemas["ProductRecoat"]>) =>
-    set({ ...d, recoat: recoat.map((x, k) => (k === i ? { ...x, ...r } : x)) });
-  const setTin = (i: number, t: Partial<Schemas["ProductTin"]>) =>
-    set({ ...d, tins: d.tins.map((x, k) => (k === i ? { ...x, ...t } : x)) });
   const wft = d.volumeSolidsPct && d.film.typicalUm ? show(d.film.typicalUm, "µm") : undefined;
   const grid = "grid grid-cols-2 gap-4 sm:grid-cols-3 lg:grid-cols-4";
   return (
@@ -174,13 +181,8 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
               />
               <TextField name="chemistry" label="Chemistry" value={d.chemistry ?? ""} onChange={(chemistry) => set({ ...d, chemistry })} />
               <TextField name="colour" label="Colour" value={d.colour ?? ""} onChange={(colour) => set({ ...d, colour })} />
-              <TextField
-                name="source"
-                label="Sheet"
-                hint="its title, edition and date"
-                value={d.source ?? ""}
-                onChange={(source) => set({ ...d, source })}
-              />
+              <TextField name="source" label="Sheet" hint="its title" value={d.source ?? ""} onChange={(source) => set({ ...d, source })} />
+              <EditionFields d={d} set={set} />
               <Check
                 name="example"
                 label="Example figures"
@@ -196,6 +198,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
               {film("minUm", "Dry film a coat, least")}
               {film("typicalUm", "Dry film, typical")}
               {film("maxUm", "Dry film, greatest")}
+              <LayFields d={d} set={set} />
             </div>
             <fieldset className="mt-3">
               <legend className="text-sm font-semibold">Laid by</legend>
@@ -215,6 +218,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
                 ))}
               </div>
             </fieldset>
+            <LossFields d={d} set={set} />
           </Part>
           <Part title="Mixing" note="Zero parts of hardener and base mean one-part.">
             <div className={grid}>
@@ -227,6 +231,10 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
               {num("inductionMin", "Induction", "min")}
               {num("thinnerMaxPct", "Thinner, at most", "%")}
             </div>
+            <InUseFields d={d} set={set} />
+          </Part>
+          <Part title="What it does">
+            <DoesFields d={d} set={set} />
           </Part>
           <Part
             title="Field of application"
@@ -258,6 +266,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
             </div>
           </Part>
           <Part title="Hours at temperatures" note="Two rows or more, temperatures rising.">
+            <Curve lines={TABLES.map(([key, label]) => ({ label, points: d[key] ?? [] }))} />
             <div className="grid gap-6 sm:grid-cols-2 lg:grid-cols-3">
               {TABLES.map(([key, label]) => (
                 <TableField
@@ -280,93 +289,13 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
             </div>
           </Part>
           <Part title="Recoat intervals" note="By what goes over it; the row for any product holds for kinds not listed.">
-            {recoat.map((r, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: windows have no other identity than their order
-              <div key={i} className="rule-b grid gap-4 py-3 sm:grid-cols-3">
-                <div className="flex flex-col gap-3">
-                  <Choice
-                    name={`recoat[${i}].over`}
-                    label="Over it goes"
-                    value={r.over}
-                    onChange={(over) => setRecoat(i, { over })}
-                    options={[
-                      { value: "any", label: "any product" },
-                      ...(meta?.kinds ?? []).map((k) => ({ value: k.kind, label: k.name })),
-                    ]}
-                  />
-                  <Check
-                    name={`recoat[${i}].neverCloses`}
-                    label="No maximum stated"
-                    value={r.neverCloses ?? false}
-                    onChange={(neverCloses) => setRecoat(i, { neverCloses, ...(neverCloses && { max: [] }) })}
-                  />
-                  <button
-                    type="button"
-                    className="linked w-fit text-sm"
-                    onClick={() => set({ ...d, recoat: recoat.filter((_, k) => k !== i) })}
-                  >
-                    remove this window
-                  </button>
-                </div>
-                <TableField
-                  name={`recoat[${i}].min`}
-                  label="Minimum"
-                  rows={r.min}
-                  onChange={(rows) => setRecoat(i, { min: rows as Schemas["CurePoint"][] })}
-                />
-                {!r.neverCloses && (
-                  <TableField
-                    name={`recoat[${i}].max`}
-                    label="Maximum"
-                    rows={r.max ?? []}
-                    onChange={(rows) => setRecoat(i, { max: rows as Schemas["CurePoint"][] })}
-                  />
-                )}
-              </div>
-            ))}
-            <button
-              type="button"
-              className="btn mt-3 min-h-11"
-              onClick={() => set({ ...d, recoat: [...recoat, { over: "any", min: [], max: [] }] })}
-            >
-              Add a recoat window
-            </button>
+            <RecoatFields name="recoat" windows={d.recoat ?? []} onChange={(recoat) => set({ ...d, recoat })} />
           </Part>
-          <Part title="Tins as sold" note="Litres of mixed product. A price of 0 means not known.">
-            {d.tins.map((t, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: tins have no other identity than their order
-              <div key={i} className="mb-2 grid grid-cols-2 items-end gap-4 sm:grid-cols-4">
-                <TextField name={`tins[${i}].name`} label="Tin" value={t.name} onChange={(name) => setTin(i, { name })} />
-                <NumberField
-                  name={`tins[${i}].litres`}
-                  label="Holds"
-                  unit="L"
-                  value={t.litres}
-                  onChange={(litres) => setTin(i, { litres })}
-                />
-                <NumberField
-                  name={`tins[${i}].priceCents`}
-                  label="Price"
-                  unit=""
-                  value={t.priceCents / 100}
-                  onChange={(v) => setTin(i, { priceCents: v === undefined ? 0 : Math.round(v * 100) })}
-                />
-                <button
-                  type="button"
-                  className="linked mb-3 w-fit text-sm"
-                  onClick={() => set({ ...d, tins: d.tins.filter((_, k) => k !== i) })}
-                >
-                  remove
-                </button>
-              </div>
-            ))}
-            <button
-              type="button"
-              className="btn min-h-11"
-              onClick={() => set({ ...d, tins: [...d.tins, { name: "", litres: 1, priceCents: 0 }] })}
-            >
-              Add a tin
-            </button>
+          <Part title="Grades of the hardener" note="Each grade has its own hours; what a grade leaves empty is as above.">
+            <GradeFields d={d} set={set} />
+          </Part>
+          <Part title="Tins as sold" note="A price of 0 means not known. Base and hardener sold apart are bought to match.">
+            <TinFields tins={d.tins} twoPart={d.ratioByVolume.hardener > 0} onChange={(tins) => set({ ...d, tins })} />
           </Part>
           <Part title="Cautions and notes">
             <div className="grid gap-4 sm:grid-cols-2">
@@ -381,11 +310,21 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
               <AreaField name="notes" label="Notes" rows={4} value={d.notes ?? ""} onChange={(notes) => set({ ...d, notes })} />
             </div>
           </Part>
+          {doubts.length > 0 && (
+            <div role="alert" className="border-l-4 border-warning pl-3">
+              <p className="font-semibold">These hours do not fall as it gets warmer. Look at the sheet again; if it is so, save.</p>
+              <ul>
+                {doubts.map((t) => (
+                  <li key={t}>{prose(t)}</li>
+                ))}
+              </ul>
+            </div>
+          )}
           <Refusal error={save.error?.status === 409 ? null : save.error} />
           <Refusal error={remove.error} />
           <div className="flex flex-wrap gap-2">
             <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-              {fresh ? "Add to the library" : "Save the sheet"}
+              {fresh ? "Add to the library" : askedOf ? "It is so: save the sheet" : "Save the sheet"}
             </button>
             {!fresh && (
               <>

@@ -57,7 +57,7 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
         detail={
           stores.needs.length > 0 && (
             <>
-              {low.length > 0 && <b>The next coat cannot be finished with what is there: {low.map((n) => n.product).join(", ")}. </b>}
+              {low.length > 0 && <b>The next coat cannot be finished with what is there: {low.map((n) => n.product).join("; ")}. </b>}
               {litres.text} {litres.unit} are still to be laid. What logged coats took corrects the reckoning; the amount bought weighs a
               stop in mid-coat ({money(stores.stopCents)}, a day of sanding) against a spare tin.
             </>
@@ -95,7 +95,7 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                     </Figure>
                     {n.forecast.coats > 0 && (
                       <span className="quiet block text-xs">
-                        × {n.forecast.factor.toFixed(2)}, from {n.forecast.coats} {n.forecast.coats === 1 ? "coat" : "coats"}
+                        learned: × {n.forecast.factor.toFixed(2)}, from {n.forecast.coats} {n.forecast.coats === 1 ? "coat" : "coats"}
                       </span>
                     )}
                   </td>
@@ -114,7 +114,8 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                       <>
                         {n.purchase.tins.map((t) => `${t.count} × ${t.name}`).join(" + ")}
                         <span className="quiet block text-sm">
-                          <Quantity value={n.purchase.leftoverL} unit="L" /> left over
+                          to have <Quantity value={n.forecast.buy} unit="L" /> at hand, <Quantity value={n.purchase.leftoverL} unit="L" />{" "}
+                          over
                           {n.oneMoreL > 0 && (
                             <>
                               ; <Quantity value={n.oneMoreL} unit="L" /> more would cost {money(n.oneMoreCents)}

@@ -1,0 +1,44 @@
+import { useRef } from "react";
+import type { Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { upload } from "../../api/upload";
+import { Refusal } from "../../ui/Form";
+
+/** Data sheets in and out: JSON holds all of a sheet, CSV one row a product. */
+export function Exchange() {
+  const picked = useRef<HTMLInputElement>(null);
+  const add = useChange((f: File) =>
+    upload<Schemas["Imported"]>("/api/library", { format: f.name.toLowerCase().endsWith(".csv") ? "csv" : "json" }, f),
+  );
+  return (
+    <>
+      <button type="button" className="btn min-h-11" disabled={add.isPending} onClick={() => picked.current?.click()}>
+        Read data sheets
+      </button>
+      <input
+        ref={picked}
+        type="file"
+        accept=".json,.csv"
+        className="hidden"
+        aria-label="File of data sheets"
+        onChange={(e) => {
+          const f = e.target.files?.[0];
+          e.target.value = "";
+          if (f) add.mutate(f);
+        }}
+      />
+      <a className="btn min-h-11" href="/api/library?format=csv" download>
+        Save as CSV
+      </a>
+      <a className="btn min-h-11" href="/api/library?format=json" download>
+        Save as JSON
+      </a>
+      {add.data && (
+        <p role="status" className="w-full">
+          {add.data.added} added{add.data.known > 0 && `; ${add.data.known} left out, the library has their names already`}.
+        </p>
+      )}
+      <Refusal error={add.error} />
+    </>
+  );
+}

@@ -1,0 +1,252 @@
+import type { Schemas } from "../../api/client";
+import { useMeta } from "../../api/queries";
+import { Check, Choice, NumberField, TextField } from "../../ui/Form";
+import { RecoatFields } from "./RecoatFields";
+import type { Draft } from "./Sheet";
+
+type Sheet = Schemas["ProductSheet"];
+
+import { TableField } from "./TableField";
+
+type Fields = { d: Draft; set: (d: Draft) => void };
+type Line = { key: keyof Draft; label: string; unit?: string; hint?: string };
+
+function Numbers({ d, set, lines }: Fields & { lines: Line[] }) {
+  return lines.map((l) => (
+    <NumberField
+      key={l.key}
+      name={l.key}
+      label={l.label}
+      unit={l.unit ?? ""}
+      hint={l.hint}
+      value={d[l.key] as number | undefined}
+      onChange={(v) => set({ ...d, [l.key]: v })}
+    />
+  ));
+}
+
+function Texts({ d, set, lines }: Fields & { lines: Line[] }) {
+  return lines.map((l) => (
+    <TextField
+      key={l.key}
+      name={l.key}
+      label={l.label}
+      hint={l.hint}
+      value={(d[l.key] as string | undefined) ?? ""}
+      onChange={(v) => set({ ...d, [l.key]: v })}
+    />
+  ));
+}
+
+/** Binder, edition and date of the sheet. */
+export function EditionFields({ d, set }: Fields) {
+  const binders = useMeta().data?.binders ?? [];
+  return (
+    <>
+      <Choice
+        name="binder"
+        label="Binder"
+        hint="what the intercoat rules go by"
+        value={d.binder ?? ""}
+        onChange={(binder) => set({ ...d, binder: binder as Sheet["binder"] })}
+        options={["", ...binders].map((b) => ({ value: b, label: b || "not stated" }))}
+      />
+      <Texts
+        d={d}
+        set={set}
+        lines={[
+          { key: "edition", label: "Edition", hint: "as printed on it" },
+          { key: "sheetDate", label: "Date of the sheet", hint: "such as 2026-03-01" },
+        ]}
+      />
+    </>
+  );
+}
+
+/** What limits one coat, and the whole film. */
+export function LayFields(p: Fields) {
+  return (
+    <Numbers
+      {...p}
+      lines={[
+        { key: "leastTotalUm", label: "Least total dry film", unit: "µm" },
+        { key: "hidingUm", label: "Hides the ground at", unit: "µm", hint: "dry" },
+        { key: "sagUprightUm", label: "Sags, upright, above", unit: "µm", hint: "wet" },
+        { key: "sagOverheadUm", label: "Sags, overhead, above", unit: "µm", hint: "wet" },
+        { key: "shrinkagePct", label: "Shrinks", unit: "%", hint: "of a solvent-free film" },
+        { key: "maxPassMM", label: "Filler, one pass at most", unit: "mm" },
+      ]}
+    />
+  );
+}
+
+/** Loss by method, where the sheet states its own. */
+export function LossFields({ d, set }: Fields) {
+  const methods = useMeta().data?.methods ?? [];
+  const loss = d.lossPct ?? {};
+  return (
+    <details className="mt-3">
+      <summary className="linked w-fit min-h-11 text-sm">Loss this sheet states</summary>
+      <div className="grid grid-cols-2 gap-4 sm:grid-cols-3 lg:grid-cols-4">
+        {methods
+          .filter((m) => d.methods.includes(m.key))
+          .map((m) => (
+            <NumberField
+              key={m.key}
+              name={`lossPct.${m.key}`}
+              label={`Loss, ${m.name}`}
+              unit="%"
+              hint="else the usual for the method"
+              value={loss[m.key]}
+              onChange={(v) => {
+                const { [m.key]: _, ...rest } = loss;
+                set({ ...d, lossPct: v === undefined ? rest : { ...rest, [m.key]: v } });
+              }}
+            />
+          ))}
+      </div>
+    </details>
+  );
+}
+
+/** Thinner, cleaner, tools, hardener dosage and keeping. */
+export function InUseFields({ d, set }: Fields) {
+  return (
+    <div className="mt-4 grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+      <Texts
+        d={d}
+        set={set}
+        lines={[
+          { key: "thinnerName", label: "Its thinner" },
+          { key: "cleanerName", label: "Clean tools with" },
+          { key: "toolsSuit", label: "Tools that suit" },
+          { key: "toolsSpoil", label: "Tools it spoils" },
+        ]}
+      />
+      <Numbers d={d} set={set} lines={[{ key: "shelfLifeMonths", label: "Keeps, unopened", unit: "months" }]} />
+      <TableField
+        name="doses"
+        label="Hardener by weight, where the sheet doses by temperature"
+        columns={[
+          { key: "tempC", unit: "°C" },
+          { key: "pct", unit: "%" },
+        ]}
+        rows={d.doses ?? []}
+        onChange={(rows) => set({ ...d, doses: rows as Schemas["ProductDose"][] })}
+      />
+    </div>
+  );
+}
+
+const DOES: [keyof Draft, string, string?][] = [
+  ["strongSolvent", "Strong solvents", "lift one-part paint under it"],
+  ["copper", "Holds copper", "as metal or oxide"],
+  ["blushes", "Blushes", "wash and dull it before the next coat"],
+  ["porous", "Porous film", "drinks; seal it"],
+  ["airInhibited", "Stays tacky in air", "needs wax or film to harden"],
+  ["waxed", "Waxed", "the wax comes off before a recoat"],
+  ["noSolventWipe", "No solvent wipe", "the sheet forbids it"],
+  ["needsCover", "Must be covered", "the sun harms it"],
+  ["underwater", "Stands under water for good"],
+];
+
+/** What a product does to its neighbours, and how it wears. */
+export function DoesFields({ d, set }: Fields) {
+  return (
+    <>
+      <div className="grid gap-x-4 gap-y-1 sm:grid-cols-2 lg:grid-cols-3">
+        {DOES.map(([key, label, hint]) => (
+          <Check
+            key={key}
+            name={key}
+            label={label}
+            hint={hint}
+            value={(d[key] as boolean | undefined) ?? false}
+            onChange={(v) => set({ ...d, [key]: v })}
+          />
+        ))}
+      </div>
+      <div className="mt-3 grid grid-cols-2 gap-4 sm:grid-cols-3 lg:grid-cols-4">
+        <Choice
+          name="humidity"
+          label="Damp air"
+          value={d.humidity ?? ""}
+          onChange={(humidity) => set({ ...d, humidity })}
+          options={[
+            { value: "", label: "not stated" },
+            { value: "evaporating", label: "slows its drying" },
+            { value: "moisture-cured", label: "quickens its cure" },
+          ]}
+        />
+        <Numbers
+          d={d}
+          set={set}
+          lines={[
+            { key: "uvPerUm", label: "Ultraviolet absorbance", unit: "per µm", hint: "of a clear coat, base e" },
+            { key: "launchMaxH", label: "Launch within", unit: "h", hint: "of the last coat" },
+            { key: "polishUmYear", label: "Wears away", unit: "µm/yr" },
+            { key: "polishUm1000NM", label: "Wears per 1000 nm run", unit: "µm" },
+          ]}
+        />
+      </div>
+    </>
+  );
+}
+
+/** Grades of a hardener, each with its own least temperature and hours. */
+export function GradeFields({ d, set }: Fields) {
+  const grades = d.grades ?? [];
+  const edit = (i: number, g: Partial<Schemas["ProductGrade"]>) =>
+    set({ ...d, grades: grades.map((x, k) => (k === i ? { ...x, ...g } : x)) });
+  return (
+    <>
+      {grades.map((g, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: grades have no other identity than their order
+        <div key={i} className="rule-b py-3">
+          <div className="grid grid-cols-2 items-end gap-4 sm:grid-cols-4">
+            <TextField name={`grades[${i}].name`} label="Grade" value={g.name} onChange={(name) => edit(i, { name })} />
+            <NumberField
+              name={`grades[${i}].minCureC`}
+              label="Cures above"
+              unit="°C"
+              value={g.minCureC}
+              onChange={(v) => edit(i, { minCureC: v })}
+            />
+            <button
+              type="button"
+              className="linked mb-3 w-fit text-sm"
+              onClick={() => set({ ...d, grades: grades.filter((_, k) => k !== i) })}
+            >
+              remove this grade
+            </button>
+          </div>
+          <div className="mt-3 grid gap-6 sm:grid-cols-3">
+            {(
+              [
+                ["potLife", "Pot life"],
+                ["touchDry", "Touch-dry"],
+                ["sandable", "Sandable"],
+              ] as const
+            ).map(([key, label]) => (
+              <TableField
+                key={key}
+                name={`grades[${i}].${key}`}
+                label={label}
+                rows={g[key] ?? []}
+                onChange={(rows) => edit(i, { [key]: rows as Schemas["CurePoint"][] })}
+              />
+            ))}
+          </div>
+          <RecoatFields name={`grades[${i}].recoat`} windows={g.recoat ?? []} onChange={(recoat) => edit(i, { recoat })} />
+        </div>
+      ))}
+      <button
+        type="button"
+        className="btn mt-3 min-h-11"
+        onClick={() => set({ ...d, grades: [...grades, { name: "", minCureC: d.minCureC ?? 0 }] })}
+      >
+        Add a grade
+      </button>
+    </>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Schemas } from "../../api/client";
+import { Choice, NumberField, TextField } from "../../ui/Form";
+
+type Tin = Schemas["ProductTin"];
+
+/** The tins a product is sold in: kits of mixed litres, or one part alone. */
+export function TinFields({ tins, twoPart, onChange }: { tins: Tin[]; twoPart: boolean; onChange: (t: Tin[]) => void }) {
+  const edit = (i: number, t: Partial<Tin>) => onChange(tins.map((x, k) => (k === i ? { ...x, ...t } : x)));
+  return (
+    <>
+      {tins.map((t, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: tins have no other identity than their order
+        <div key={i} className="mb-2 grid grid-cols-2 items-end gap-4 sm:grid-cols-[2fr_2fr_1fr_1fr_4rem]">
+          <TextField name={`tins[${i}].name`} label="Tin" value={t.name} onChange={(name) => edit(i, { name })} />
+          {twoPart ? (
+            <Choice
+              name={`tins[${i}].part`}
+              label="Holds"
+              value={t.part ?? ""}
+              onChange={(part) => edit(i, { part })}
+              options={[
+                { value: "", label: "both, mixed litres" },
+                { value: "base", label: "base alone" },
+                { value: "hardener", label: "hardener alone" },
+              ]}
+            />
+          ) : (
+            <span className="hidden sm:block" />
+          )}
+          <NumberField name={`tins[${i}].litres`} label="Volume" unit="L" value={t.litres} onChange={(litres) => edit(i, { litres })} />
+          <NumberField
+            name={`tins[${i}].priceCents`}
+            label="Price"
+            unit=""
+            value={t.priceCents / 100}
+            onChange={(v) => edit(i, { priceCents: v === undefined ? 0 : Math.round(v * 100) })}
+          />
+          <button type="button" className="linked mb-3 w-fit text-sm" onClick={() => onChange(tins.filter((_, k) => k !== i))}>
+            remove
+          </button>
+        </div>
+      ))}
+      <button type="button" className="btn min-h-11" onClick={() => onChange([...tins, { name: "", litres: 1, priceCents: 0 }])}>
+        Add a tin
+      </button>
+    </>
+  );
+}
