@@ -20,7 +20,7 @@ import (
 
 var ctx = context.Background()
 
-func open(t *testing.T, path string) *app.App {
+func open(t testing.TB, path string) *app.App {
 	s, err := store.Open(ctx, path)
 	require.NoError(t, err)
 	t.Cleanup(func() { _ = s.Close() })

@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
 	"strconv"
@@ -125,6 +126,21 @@ var sheetColumns = []sheetColumn{
 	hours("immersion", func(s *product.Sheet) *cure.Table { return &s.Immersion }),
 	hours("recoat from", func(s *product.Sheet) *cure.Table { return &anyRecoat(s).Min }),
 	hours("recoat until", func(s *product.Sheet) *cure.Table { return &anyRecoat(s).Max }),
+	{"laid by", func(s *product.Sheet) string { return strings.Join(s.Methods, " ") }, func(s *product.Sheet, v string) error {
+		s.Methods = strings.Fields(v)
+		return nil
+	}},
+	{"example", func(s *product.Sheet) string {
+		if s.Example {
+			return "yes"
+		}
+		return ""
+	}, func(s *product.Sheet, v string) error {
+		if s.Example = strings.EqualFold(v, "yes"); !s.Example {
+			return fmt.Errorf("%q is not yes or empty", v)
+		}
+		return nil
+	}},
 	{"packs", func(s *product.Sheet) string {
 		parts := make([]string, len(s.Tins))
 		for i, t := range s.Tins {
@@ -184,7 +200,9 @@ func ReadSheets(format string, data []byte) ([]product.Sheet, error) {
 	var out []product.Sheet
 	switch format {
 	case "json":
-		if err := json.Unmarshal(data, &out); err != nil {
+		d := json.NewDecoder(bytes.NewReader(data))
+		d.DisallowUnknownFields()
+		if err := d.Decode(&out); err != nil {
 			return nil, fileFault("cannot be read: %v", err)
 		}
 		for i, s := range out {

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/csv"
 	"fmt"
+	"strings"
 
 	"github.com/xuri/excelize/v2"
 )
@@ -15,7 +16,8 @@ type Table struct {
 	Rows   [][]any
 }
 
-// CSV writes the table separated by commas, as RFC 4180 has it.
+// CSV writes the table separated by commas, as RFC 4180 has it. A text that a
+// spreadsheet would take for a formula gets an apostrophe before it.
 func (t Table) CSV() ([]byte, error) {
 	var b bytes.Buffer
 	w := csv.NewWriter(&b)
@@ -24,6 +26,9 @@ func (t Table) CSV() ([]byte, error) {
 		line := make([]string, len(r))
 		for i, v := range r {
 			line[i] = fmt.Sprint(v)
+			if text, ok := v.(string); ok && text != "" && strings.ContainsAny(text[:1], "=+@") {
+				line[i] = "'" + text
+			}
 		}
 		_ = w.Write(line)
 	}
