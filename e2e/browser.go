@@ -190,7 +190,7 @@ const script = `(() => {
     },
     field(label) {
       const l = [...document.querySelectorAll("label")].filter(shown).find((e) => norm(e.innerText) === label);
-      return l && (l.control || l.querySelector("input, select, textarea"));
+      return l ? l.control || l.querySelector("input, select, textarea") : [...document.querySelectorAll("select[aria-label], input[aria-label]")].find((e) => name(e) === label);
     },
   };
   return true;
@@ -208,10 +208,20 @@ func quoted(s string) string {
 	return string(b)
 }
 
-// Press clicks the button, link, tab or drawn part with that text or name.
+// Press clicks the button, link, tab or drawn part with that text or name. One
+// that is drawn anew while it is being pressed is looked for once more.
 func (p *Page) Press(text string) *Page {
-	return p.mark("e2e.press("+quoted(text)+")").do("press "+text, func(ctx context.Context) error {
-		return chromedp.Do(ctx, chromedp.ScrollIntoView(marked), chromedp.Click(marked))
+	find := "e2e.press(" + quoted(text) + ")"
+	return p.mark(find).do("press "+text, func(ctx context.Context) error {
+		click := func() error { return chromedp.Do(ctx, chromedp.ScrollIntoView(marked), chromedp.Click(marked)) }
+		err := click()
+		if err != nil && strings.Contains(err.Error(), "Could not find node") {
+			if err := p.mark(find).err; err != nil {
+				return err
+			}
+			return click()
+		}
+		return err
 	})
 }
 

@@ -67,7 +67,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Press("Topsides starboard").See("Measurement 1, by")
 
 	// Build-up: 13.02 m² at 100 µm from 55 % solids, a tenth lost, twice: 5.26 L.
-	p.Press("Build-up").See("No coats are planned on this surface").Press("Add a step")
+	p.Press("Build-up").See("Nothing is planned on this surface").Choose("Add a step", "coat")
 	p.Choose("Product", "Epoxy high-build primer").Fill("Coats", "2").See("2 coats make 200 µm dry and take 5.3 L")
 	p.SeeIn("fieldset", "Lay 182 µm wet").SeeIn("fieldset", "Buy 1 × 0.75 L kit + 2 × 2.5 L kit")
 	p.Fill("Dry, each", "400").SeeIn("fieldset", "Thicker than the sheet's greatest film")
@@ -148,7 +148,17 @@ func TestLibrary(t *testing.T) {
 		Fill("Dry film, typical", "30").Fill("Dry film, greatest", "40").Fill("Cures above", "5").Press("Add to the library")
 	p.SeeIn(`[data-field="volumeSolidsPct"]`, "at most 100")
 	p.Fill("Volume solids", "45").Press("Add to the library").SeeIn("h1", "Test varnish")
+	// Hours that do not fall are asked about, once, and then stored.
+	p.Press("enter").Fill("Pot life, row 1, °C", "10").Fill("Pot life, row 1, h", "2").Press("another row").Fill("Pot life, row 2, °C", "20").Fill("Pot life, row 2, h", "4")
+	p.SeeIn("[data-curve]", "Pot life").Press("Save the sheet").See("4 h at 20 °C is not shorter than 2 h at 10 °C").Press("It is so: save the sheet").See("Save the sheet")
 	p.Press("Delete").See("Add a product").See("36 products")
+
+	file := filepath.Join(t.TempDir(), "sheets.csv")
+	head := "name,kind,volume solids %,film least µm,film typical µm,film greatest µm,cures above °C\n"
+	require.NoError(t, os.WriteFile(file, []byte(head+"Harbour oil,wood-sealer,40,5,10,20,5\nBad oil,wood-sealer,140,5,10,20,5\n"), 0o600))
+	p.Upload("File of data sheets", file).See("line 3").See("36 products")
+	require.NoError(t, os.WriteFile(file, []byte(head+"Harbour oil,wood-sealer,40,5,10,20,5\n"), 0o600))
+	p.Upload("File of data sheets", file).See("1 added").See("37 products").See("Harbour oil")
 }
 
 func TestEmptyScreensSayWhatToDoNext(t *testing.T) {

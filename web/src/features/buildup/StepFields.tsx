@@ -52,10 +52,10 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
             </p>
           )}
         </div>
-        <IconButton label={`Move step ${i + 1} down, nearer the substrate`} disabled={i === 0} onClick={() => move(-1)}>
+        <IconButton label={`Move step ${i + 1} earlier`} disabled={i === 0} onClick={() => move(-1)}>
           <ArrowUp size={18} />
         </IconButton>
-        <IconButton label={`Move step ${i + 1} outward`} disabled={last} onClick={() => move(1)}>
+        <IconButton label={`Move step ${i + 1} later`} disabled={last} onClick={() => move(1)}>
           <ArrowDown size={18} />
         </IconButton>
         <IconButton label={`Remove step ${i + 1}`} disabled={done > 0} onClick={remove}>
