@@ -61,7 +61,8 @@ func JobFor(part area.Part, substrate survey.Substrate) string {
 // Find returns the first sheet that a step asks for, by index.
 func (s Step) Find(library []product.Sheet) (int, bool) {
 	for i, p := range library {
-		if p.Kind == s.Kind && (s.Binder == "" || p.Binder == s.Binder) && (s.Named == "" || strings.Contains(strings.ToLower(p.Name), s.Named)) {
+		clear := p.UVPerUm > 0 && p.Kind == product.TopcoatTwo
+		if clear == strings.Contains(s.Named, "clear") && p.Kind == s.Kind && (s.Binder == "" || p.Binder == s.Binder) && (s.Named == "" || strings.Contains(strings.ToLower(p.Name), s.Named)) {
 			return i, true
 		}
 	}

@@ -30,6 +30,10 @@ func TestSchemesHoldTogether(t *testing.T) {
 			if assert.True(t, ok, "%s: %s %s %s", s.Key, st.Named, st.Binder, st.Kind) {
 				_, known := library[i].With(st.Grade)
 				assert.True(t, known, "%s: grade %q of %s", s.Key, st.Grade, library[i].Name)
+				if st.Kind == product.TopcoatTwo {
+					assert.Positive(t, library[i].HidingUm, "%s: a colour, not %s", s.Key, library[i].Name)
+				}
+				assert.Contains(t, library[i].Methods, st.Method, "%s: %s", s.Key, library[i].Name)
 				assert.LessOrEqual(t, st.Thinner, library[i].ThinnerMaxPct, s.Key)
 			}
 			coats += st.Coats

@@ -1,4 +1,5 @@
 import { type ReactNode, useId, useRef } from "react";
+import { createPortal } from "react-dom";
 import type { Schemas } from "../api/client";
 import { useSettings } from "./settings";
 
@@ -29,24 +30,27 @@ export function Figure({ title, working, children }: { title: string; working: S
       >
         {children}
       </button>
-      <dialog ref={dialog} className="modal" aria-labelledby={id}>
-        <div className="modal-box max-w-2xl border border-base-content bg-base-100 text-left text-base font-normal">
-          <h2 id={id} className="text-xl">
-            {title}: the working
-          </h2>
-          <WorkingTable working={working} />
-          <form method="dialog" className="mt-4 text-right">
-            <button type="submit" className="btn btn-neutral">
-              Close
+      {createPortal(
+        <dialog ref={dialog} className="modal" aria-labelledby={id}>
+          <div className="modal-box max-w-2xl border border-base-content bg-base-100 text-left text-base font-normal">
+            <h2 id={id} className="text-xl">
+              {title}: the working
+            </h2>
+            <WorkingTable working={working} />
+            <form method="dialog" className="mt-4 text-right">
+              <button type="submit" className="btn btn-neutral">
+                Close
+              </button>
+            </form>
+          </div>
+          <form method="dialog" className="modal-backdrop">
+            <button type="submit" tabIndex={-1}>
+              close
             </button>
           </form>
-        </div>
-        <form method="dialog" className="modal-backdrop">
-          <button type="submit" tabIndex={-1}>
-            close
-          </button>
-        </form>
-      </dialog>
+        </dialog>,
+        document.body,
+      )}
     </>
   );
 }

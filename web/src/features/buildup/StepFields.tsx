@@ -84,13 +84,15 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
             onChange={(thinnerPct) => change({ thinnerPct })}
           />
           {(sheet?.grades?.length ?? 0) > 0 && (
-            <Choice
-              name={`${path}.grade`}
-              label="Hardener"
-              value={s.grade ?? ""}
-              onChange={(grade) => change({ grade })}
-              options={[{ value: "", label: "standard" }, ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name }))]}
-            />
+            <div className="col-span-2">
+              <Choice
+                name={`${path}.grade`}
+                label="Hardener"
+                value={s.grade ?? ""}
+                onChange={(grade) => change({ grade })}
+                options={[{ value: "", label: "standard" }, ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name }))]}
+              />
+            </div>
           )}
           <TextField name={`${path}.colour`} label="Colour" value={s.colour ?? ""} onChange={(colour) => change({ colour })} />
         </div>
