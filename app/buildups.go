@@ -87,7 +87,7 @@ type BuildUp struct {
 // BuildUp returns what is planned on a surface.
 func (a *App) BuildUp(ctx context.Context, surfaceID string) (BuildUp, error) {
 	q := a.store.Read()
-	w, err := loadWork(ctx, q, surfaceID)
+	w, err := a.loadWork(ctx, q, surfaceID)
 	if err != nil {
 		return BuildUp{}, err
 	}
@@ -97,7 +97,7 @@ func (a *App) BuildUp(ctx context.Context, surfaceID string) (BuildUp, error) {
 // PreviewBuildUp returns what steps would come to on a surface; nothing is
 // stored.
 func (a *App) PreviewBuildUp(ctx context.Context, surfaceID string, steps []Step) (BuildUp, error) {
-	w, err := loadWork(ctx, a.store.Read(), surfaceID)
+	w, err := a.loadWork(ctx, a.store.Read(), surfaceID)
 	if err != nil {
 		return BuildUp{}, err
 	}
@@ -130,18 +130,19 @@ type work struct {
 	steps    map[string][]Step
 	log      map[string][]store.Entry // without deleted ones, by time
 	overrule map[[3]string]store.Overrule
+	shelf    []StockItem
 }
 
 // loadWork loads the boat that a surface belongs to.
-func loadWork(ctx context.Context, q store.Queries, surfaceID string) (work, error) {
+func (a *App) loadWork(ctx context.Context, q store.Queries, surfaceID string) (work, error) {
 	s, err := q.Surface(ctx, surfaceID)
 	if err != nil {
 		return work{}, err
 	}
-	return loadBoatWork(ctx, q, s.BoatID)
+	return a.loadBoatWork(ctx, q, s.BoatID)
 }
 
-func loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, error) {
+func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, error) {
 	w := work{products: map[string]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]store.Entry{}, overrule: map[[3]string]store.Overrule{}}
 	var err error
 	if w.survey, err = loadSurvey(ctx, q, boatID); err != nil {
@@ -177,7 +178,8 @@ func loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, er
 			w.log[e.SurfaceID] = append(w.log[e.SurfaceID], e)
 		}
 	}
-	return w, nil
+	w.shelf, err = a.stock(ctx)
+	return w, err
 }
 
 func (w work) surface(id string) Surface {
@@ -272,7 +274,7 @@ func (w work) findings(f Surface, steps []Step, core []buildup.Step, r buildup.R
 	c := rules.Case{Part: f.Part, Substrate: f.Substrate, TiltDeg: f.Tilt(f.Part), Sheltered: f.Shelter == survey.Shed, Findings: f.Findings, OpenDefects: f.OpenDefects}
 	for i, s := range core {
 		c.Steps = append(c.Steps, rules.Step{Work: s.Work, Sheet: s.Sheet, Coats: s.Coats, DFTUm: s.DFTUm, WFTUm: r.Lines[i].WFTUm, Method: s.Method,
-			ThinnerPct: s.ThinnerPct, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent})
+			ThinnerPct: s.ThinnerPct, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, ExpiredOn: w.expiredOn(steps[i].ProductID)})
 	}
 	out := []Finding{}
 	for _, found := range rules.Check(c) {

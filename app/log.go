@@ -143,7 +143,7 @@ func (w work) entry(r store.Entry) Entry {
 // can be restored.
 func (a *App) Log(ctx context.Context, boatID string) ([]Entry, error) {
 	q := a.store.Read()
-	w, err := loadBoatWork(ctx, q, boatID)
+	w, err := a.loadBoatWork(ctx, q, boatID)
 	if err != nil {
 		return nil, err
 	}
@@ -162,13 +162,13 @@ func (a *App) Entry(ctx context.Context, id string) (Entry, error) {
 	if err != nil {
 		return Entry{}, err
 	}
-	w, err := loadWork(ctx, q, r.SurfaceID)
+	w, err := a.loadWork(ctx, q, r.SurfaceID)
 	return w.entry(r), err
 }
 
 // checked validates e against the boat of its surface.
 func (a *App) checked(ctx context.Context, e EntryEdit) error {
-	w, err := loadWork(ctx, a.store.Read(), e.SurfaceID)
+	w, err := a.loadWork(ctx, a.store.Read(), e.SurfaceID)
 	if errors.Is(err, ErrNotFound) {
 		return fault.Errors{{Path: "surfaceId", Message: "choose a surface"}}
 	} else if err != nil {

@@ -191,6 +191,44 @@ func (s StockItem) expires(sheet product.Sheet) string {
 	return bought.AddDate(0, int(sheet.ShelfLifeMonths), 0).Format(time.DateOnly)
 }
 
+// standing is what may still be used of a product on the shelf; noted tells
+// whether anything of it is on the list at all.
+func standing(shelf []StockItem, productID string, baseShare float64) (s tins.Stock, noted bool) {
+	for _, item := range shelf {
+		if item.ProductID != productID {
+			continue
+		}
+		noted = true
+		switch {
+		case item.Expired:
+		case item.Part == product.BasePart:
+			s.BaseL += item.LeftL
+		case item.Part == product.HardenerPart:
+			s.HardenerL += item.LeftL
+		default:
+			s.BaseL += item.LeftL * baseShare
+			s.HardenerL += item.LeftL * (1 - baseShare)
+		}
+	}
+	return s, noted
+}
+
+// expiredOn is the day on which the last of a product on the shelf went past
+// its shelf life, "" while some of it is good or nothing is noted.
+func (w work) expiredOn(productID string) string {
+	last := ""
+	for _, s := range w.shelf {
+		if s.ProductID != productID || s.LeftL <= 0 {
+			continue
+		}
+		if !s.Expired {
+			return ""
+		}
+		last = max(last, s.expires(w.products[productID]))
+	}
+	return last
+}
+
 func worry(day string, now time.Time) string {
 	switch today := now.Format(time.DateOnly); {
 	case day == "":
@@ -263,7 +301,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 	}
 	byID := map[string]*need{}
 	for _, id := range ids {
-		w, err := loadBoatWork(ctx, q, id)
+		w, err := a.loadBoatWork(ctx, q, id)
 		if err != nil {
 			return out, err
 		}
@@ -323,22 +361,8 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 			spare = 0
 		}
 		n.Forecast = tins.Learn(n.sd, n.laid, n.coming, tins.Costs{StopCents: stopCents, SpareCents: spare})
-		shelf := tins.Stock{}
 		share := n.sheet.BaseShare()
-		for _, s := range out.Stock {
-			if s.ProductID != n.ProductID || s.Expired {
-				continue
-			}
-			switch s.Part {
-			case product.BasePart:
-				shelf.BaseL += s.LeftL
-			case product.HardenerPart:
-				shelf.HardenerL += s.LeftL
-			default:
-				shelf.BaseL += s.LeftL * share
-				shelf.HardenerL += s.LeftL * (1 - share)
-			}
-		}
+		shelf, _ := standing(out.Stock, n.ProductID, share)
 		n.StockL = shelf.Mixed(share)
 		var ok bool
 		n.Purchase, ok = tins.Cover(n.Forecast.BuyL, n.sheet, shelf)

@@ -116,6 +116,13 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 			assert.Equal(t, 12.0, x.LeftL, "counted anew after the coat")
 		}
 	}
+	plan, err = a.BuildUp(ctx, s.ID)
+	require.NoError(t, err)
+	var rulesFound []string
+	for _, f := range plan.Findings {
+		rulesFound = append(rulesFound, f.Rule)
+	}
+	assert.Contains(t, rulesFound, "shelf-life")
 	_, err = a.EditStock(ctx, item.ID, item.Version, app.StockEdit{ProductID: p.ID})
 	assert.Error(t, err, "an old version")
 	require.NoError(t, a.RemoveStock(ctx, item.ID))
@@ -125,6 +132,34 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 	assert.Equal(t, len(got.Needs[0].Purchase.Tins)+1, strings.Count(string(raw), "\n"))
 	_, err = a.ShoppingList(ctx, boat, "doc")
 	assert.Error(t, err)
+}
+
+func TestTodaySaysWhatTheShelfHasOfTheNextCoat(t *testing.T) {
+	a := withDemo(t)
+	p := productOf(t, a, product.TopcoatTwo)
+	boat, s := square(t, a)
+	_, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{Work: rules.Coat, ProductID: p.ID, Coats: 1, DFTUm: 50, Method: "roller", LossPct: 10}})
+	require.NoError(t, err)
+	shelf := func() *float64 {
+		today, err := a.Today(ctx, boat)
+		require.NoError(t, err)
+		for _, l := range today.Answer.Lanes {
+			if l.SurfaceID == s.ID {
+				return l.Mix.ShelfL
+			}
+		}
+		return nil
+	}
+	require.NotNil(t, shelf())
+	assert.InDelta(t, 2.5, *shelf(), 1e-9, "the demo's kit")
+	// Base alone makes no mix; with its hardener, 3 : 1.5 or whatever the sheet says, the scarcer part rules.
+	share := p.Sheet.BaseShare()
+	_, err = a.AddStock(ctx, app.StockEdit{ProductID: p.ID, Part: product.BasePart, Litres: 3})
+	require.NoError(t, err)
+	assert.InDelta(t, 2.5, *shelf(), 1e-9)
+	_, err = a.AddStock(ctx, app.StockEdit{ProductID: p.ID, Part: product.HardenerPart, Litres: 3 * (1 - share) / share / 2})
+	require.NoError(t, err)
+	assert.InDelta(t, 2.5+3/share/2, *shelf(), 1e-9)
 }
 
 func TestWhatCannotStandOnTheShelfIsRefused(t *testing.T) {

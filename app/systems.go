@@ -263,7 +263,7 @@ type OverviewNeed struct {
 
 // Overview adds up what is planned on a boat.
 func (a *App) Overview(ctx context.Context, boatID string) (Overview, error) {
-	w, err := loadBoatWork(ctx, a.store.Read(), boatID)
+	w, err := a.loadBoatWork(ctx, a.store.Read(), boatID)
 	if err != nil {
 		return Overview{}, err
 	}

@@ -57,7 +57,7 @@ const (
 // Today answers for a boat at the program's time.
 func (a *App) Today(ctx context.Context, boatID string) (Today, error) {
 	q := a.store.Read()
-	w, err := loadBoatWork(ctx, q, boatID)
+	w, err := a.loadBoatWork(ctx, q, boatID)
 	if err != nil {
 		return Today{}, err
 	}
@@ -69,7 +69,23 @@ func (a *App) Today(ctx context.Context, boatID string) (Today, error) {
 	if err != nil {
 		return Today{}, err
 	}
-	return Today{w.survey.Boat, w.survey.Place, ribbon(s), today.Find(s)}, nil
+	found := today.Find(s)
+	for i, l := range found.Lanes {
+		if l.Mix == nil {
+			continue
+		}
+		for _, step := range w.steps[l.SurfaceID] {
+			if step.ID != l.NextStepID {
+				continue
+			}
+			share := w.products[step.ProductID].BaseShare()
+			if shelf, noted := standing(w.shelf, step.ProductID, share); noted {
+				litres := shelf.Mixed(share)
+				found.Lanes[i].Mix.ShelfL = &litres
+			}
+		}
+	}
+	return Today{w.survey.Boat, w.survey.Place, ribbon(s), found}, nil
 }
 
 // situation gathers what core/today asks for: weather from before the oldest
@@ -139,7 +155,7 @@ type Verdict struct {
 // now to the end of the weather known. An empty surface is a square metre.
 func (a *App) Verdict(ctx context.Context, boatID, surfaceID, productID, method string) (Verdict, error) {
 	q := a.store.Read()
-	w, err := loadBoatWork(ctx, q, boatID)
+	w, err := a.loadBoatWork(ctx, q, boatID)
 	if err != nil {
 		return Verdict{}, err
 	}

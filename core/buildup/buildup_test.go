@@ -169,6 +169,7 @@ func TestConsumables(t *testing.T) {
 	assert.InDelta(t, 0.2*litres, got["primer, hardener"], 1e-9)
 	assert.InDelta(t, 0.8*litres*1.4, got["primer, base by weight"], 1e-9)
 	assert.InDelta(t, 0.1*litres, got["thinner for primer"], 1e-9)
+	assert.InDelta(t, 0.1*litres, got["lost in pots, tools and drips, within the litres"], 1e-9)
 	assert.InDelta(t, 18, got["masking tape"], 1e-9)
 	assert.Equal(t, 20.0, got["discs, 180 grit"])
 	assert.Equal(t, 2.0, got["rollers"])
@@ -204,7 +205,9 @@ func TestCoatsFor(t *testing.T) {
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
-	_, err := CoatsFor(product.Sheet{}, 40, Goal{Hide: true})
+	_, err := CoatsFor(sheet, 40, Goal{FilmUm: 100, Years: 5})
+	assert.ErrorContains(t, err, "what share", "years alone are not passed over")
+	_, err = CoatsFor(product.Sheet{}, 40, Goal{Hide: true})
 	assert.Error(t, err, "the sheet does not say what hides")
 	_, err = CoatsFor(product.Sheet{}, 40, Goal{UVStopPct: 90})
 	assert.Error(t, err)

@@ -68,6 +68,7 @@ func Consumables(areaM2, edgeM float64, steps []Step, r Result) []Consumable {
 			if s.Method == "roller" || s.Method == "roll-and-tip" {
 				add("rollers", rollerCoats*float64(s.Coats), "pieces", thumb)
 			}
+			add("lost in pots, tools and drips, within the litres", l.Litres*s.LossPct/100, "L", "loss of the step")
 			add("cleaner for tools", cleanerL*float64(s.Coats), "L", thumb)
 		case s.Work == rules.Sand:
 			add("discs, "+itoa(s.Grit)+" grit", math.Ceil(areaM2/discM2), "pieces", thumb)

@@ -40,6 +40,8 @@ func CoatsFor(s product.Sheet, dftUm float64, g Goal) (CoatCount, error) {
 	bad.Range("uvStopPct", g.UVStopPct, 0, 99.99, "%")
 	bad.Range("years", g.Years, 0, 50, "years")
 	switch {
+	case g.Years > 0 && g.UVStopPct == 0:
+		bad.Add("uvStopPct", "for years of sun, say what share of it is to be stopped")
 	case g.FilmUm == 0 && !g.Hide && g.UVStopPct == 0:
 		bad.Add("filmUm", "say what the coats are to reach")
 	case g.Hide && s.HidingUm == 0:

@@ -277,7 +277,7 @@ var Catalogue = []Rule{
 				return fmt.Sprintf("%g µm of this colour; it hides from %g µm: %d coats of %g µm.", total, s.Sheet.HidingUm, int(math.Ceil(s.Sheet.HidingUm/s.DFTUm)), s.DFTUm)
 			})
 		}},
-	{"grit-step", "A grit too far from the one before", "Scratches of one grit are only taken out by one up to 1.6 times finer; a skipped one shows through the last coat.", Note, "FEPA P grades; 1.6 is a rule of thumb",
+	{"grit-step", "A grit too far from the one before", "Scratches of one grit are only taken out by one up to 1.65 times finer; a skipped one shows through the last coat.", Note, "FEPA P grades; 1.65 is a rule of thumb",
 		"Put the grit between in.", func(c Case) []hit {
 			last, lastAt := 0, -1
 			return each(c, func(i int, s Step) string {
@@ -377,6 +377,15 @@ var Catalogue = []Rule{
 					return fmt.Sprintf("More thinner than the sheet's %g %% allows.", s.Sheet.ThinnerMaxPct)
 				}
 				return ""
+			})
+		}},
+	{"shelf-life", "Product outside its shelf life", "Old hardener cures soft, old antifouling settles hard, old gelcoat gels in the tin.", Warning, sheet,
+		"Mix and cure a spoonful first, or buy fresh.", func(c Case) []hit {
+			return coats(c, func(_ int, s Step) string {
+				if s.ExpiredOn == "" {
+					return ""
+				}
+				return fmt.Sprintf("All of it on the shelf is past its shelf life, the last since %s.", s.ExpiredOn)
 			})
 		}},
 	{"method", "Laid otherwise than the sheet says", "Film, flow and solvent are made for the tools that the sheet names.", Note, sheet,

@@ -50,6 +50,9 @@ type Step struct {
 	RemovedUm  float64
 	// Agent is what it is washed or degreased with.
 	Agent string
+	// ExpiredOn is the day on which the last of it on the shelf went past its
+	// shelf life, empty while some is good or nothing is noted.
+	ExpiredOn string
 }
 
 // film reports whether the step leaves a film.

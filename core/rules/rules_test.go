@@ -53,6 +53,8 @@ func TestEveryRule(t *testing.T) {
 	bladed.Method = "blade"
 	pass := coat(t, "Epoxy fairing", 1)
 	pass.DFTUm = 12000
+	stale := coat(t, "Topcoat, two-part", 2)
+	stale.ExpiredOn = "2026-04-30"
 	primed := coat(t, "Epoxy high-build", 1)
 	top := coat(t, "Topcoat, two-part", 2)
 	for id, c := range map[string]struct {
@@ -105,6 +107,7 @@ func TestEveryRule(t *testing.T) {
 			Case{Part: area.Topsides, Steps: []Step{primed, sand(220, 40), top}}},
 		"film-range": {Case{Part: area.Topsides, Steps: []Step{thick, top}}, 0, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
 		"thinner":    {Case{Part: area.Topsides, Steps: []Step{primed, thinned}}, 1, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
+		"shelf-life": {Case{Part: area.Topsides, Steps: []Step{primed, stale}}, 1, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
 		"method": {Case{Part: area.Coamings, Substrate: survey.SolidWood, Steps: []Step{bladed}}, 0,
 			Case{Part: area.Coamings, Substrate: survey.SolidWood, Steps: []Step{coat(t, "Varnish, one-part", 6)}}},
 	} {

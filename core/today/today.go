@@ -106,6 +106,8 @@ type Mix struct {
 	LayH       float64 `json:"layH"`
 	HoldH      float64 `json:"holdH"`
 	InductionH float64 `json:"inductionH"`
+	// ShelfL is what the shelf has of it, nil if nothing of it is noted there.
+	ShelfL *float64 `json:"shelfL,omitempty"`
 	// PotLifeH is at the surface temperature of the best start, nil if the
 	// sheet or the weather does not tell.
 	PotLifeH *float64        `json:"potLifeH,omitempty"`

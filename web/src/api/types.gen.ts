@@ -2963,6 +2963,8 @@ export interface components {
             potLifeH?: number;
             product: string;
             /** Format: double */
+            shelfL?: number;
+            /** Format: double */
             wftUm: number;
             working: components["schemas"]["Working"];
         };

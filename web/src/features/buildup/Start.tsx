@@ -8,7 +8,9 @@ import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { films, money } from "./plan";
 
-type Way = { key: string; title: string; reason: string; steps: Schemas["Step"][]; missing: string[]; job: string };
+type Way = { key: string; title: string; reason: string; steps: Schemas["Step"][]; missing: string[]; job: string; system?: string };
+
+const OWN = "Your systems";
 
 /** Schemes of the trade and systems of one's own, two side by side: reason, film, hours, litres, money, findings. */
 export function Start({
@@ -30,14 +32,17 @@ export function Start({
   const systems = useSystems().data ?? [];
   const ways: Way[] = [
     ...schemes.map((s) => ({ key: s.key, title: s.school, reason: s.reason, steps: s.planned, missing: s.missing, job: s.job })),
-    ...systems.map((s) => ({
-      key: s.id,
-      title: `${s.name}, version ${s.version}`,
-      reason: s.note || "A system of your own.",
-      steps: s.steps,
-      missing: [],
-      job: "Your systems",
-    })),
+    ...systems.flatMap((s) =>
+      s.versions.map((v) => ({
+        key: `${s.id}.${v.version}`,
+        title: `${s.name}, version ${v.version}`,
+        reason: s.note || "A system of your own.",
+        steps: v.steps,
+        missing: [],
+        job: OWN,
+        system: s.id,
+      })),
+    ),
   ];
   const jobs = [...new Set(ways.map((w) => w.job))];
   const [chosen, setChosen] = useState(usual);
@@ -117,6 +122,19 @@ export function Start({
   );
 }
 
+/** Deletes a system of one's own with all its versions; surfaces keep what was put on them. */
+function Forget({ system }: { system: string }) {
+  const forget = useChange(() => ok(api.DELETE("/api/systems/{id}", { params: { path: { id: system } } })));
+  return (
+    <>
+      <button type="button" className="btn btn-ghost mt-2 min-h-11" disabled={forget.isPending} onClick={() => forget.mutate(undefined)}>
+        Delete this system
+      </button>
+      <Refusal error={forget.error} />
+    </>
+  );
+}
+
 function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"]; take: (steps: Schemas["Step"][]) => void }) {
   const products = useProducts().data ?? [];
   const steps = way.steps.map(({ id: _, ...s }) => s);
@@ -188,6 +206,7 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
       <button type="button" className="btn btn-primary mt-2 min-h-11" onClick={() => take(steps)}>
         Take this way
       </button>
+      {way.system && <Forget system={way.system} />}
     </div>
   );
 }

@@ -117,6 +117,12 @@ function Ready({ mix, lane }: { mix: Schemas["TodayMix"]; lane: Schemas["TodayLa
           </Figure>
           ; about {span(mix.layH)} to lay
         </li>
+        {mix.shelfL !== undefined && (
+          <li className={`rule-b py-2 ${mix.shelfL < mix.litres ? "border-l-4 border-l-error pl-2 font-semibold" : ""}`}>
+            <Quantity value={mix.shelfL} unit="L" /> on the shelf
+            {mix.shelfL < mix.litres && ": this coat cannot be finished with it"}
+          </li>
+        )}
         {mix.inductionH > 0 && <li className="rule-b py-2">Let it stand {span(mix.inductionH)} after mixing (induction)</li>}
         {mix.potLifeH !== undefined && mix.atTempC !== undefined && (
           <li className="rule-b py-2">
