@@ -197,7 +197,7 @@ func TestPhone(t *testing.T) {
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
 	p := tab(t, s).Size(390, 844, true)
-	for _, page := range []string{"today", "survey", "build-up", "weather", "log"} {
+	for _, page := range []string{"today", "survey", "build-up", "stores", "weather", "log"} {
 		p.Go("/boats/"+boats[0].ID+"/"+page).See("Marsh Lantern").until("no sideways scrolling on "+page, `document.documentElement.scrollWidth <= innerWidth`)
 	}
 	p.until("targets of 44 px", `[...document.querySelectorAll("main button.btn, nav a")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)

@@ -40,7 +40,7 @@ var shots = []shot{
 	{name: "log", path: "log", see: "Clocks running"},
 	{name: "log-phone", path: "log", surface: "Topsides port", phone: true, see: "Log a coat"},
 	{name: "library", path: "/library", see: "Add a product"},
-	{name: "sheet", path: "/library/", see: "Field of application"},
+	{name: "sheet", path: "/library/", whole: true, see: "Field of application"},
 }
 
 func main() {

@@ -142,7 +142,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
           close={() => setDoing(null)}
         />
       )}
-      {doing === "goal" && <Goal products={coats} close={() => setDoing(null)} />}
+      {doing === "goal" && <Goal products={coats} layers={stored.layers} close={() => setDoing(null)} />}
       {doing === "save" && <SaveSystem steps={stored.steps} surface={surface} done={() => setDoing(null)} />}
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,460px)]">
         <div>

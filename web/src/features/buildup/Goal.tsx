@@ -4,13 +4,28 @@ import { useChange } from "../../api/queries";
 import { Check, Choice, Errors, NumberField, Refusal } from "../../ui/Form";
 import { Figure, Quantity } from "../../ui/Working";
 
+/** Mean film of a product's coats on this surface as logged, from readings or litres. */
+export function realFilm(layers: Schemas["BuildupLayer"][], name: string): { um: number; coats: number } | undefined {
+  const own = layers.filter((l) => l.laid && !l.old && l.product === name && l.known !== "as planned");
+  return own.length ? { um: own.reduce((n, l) => n + l.um, 0) / own.length, coats: own.length } : undefined;
+}
+
 /** How many coats reach a film, hide what is below, or stand so many years of sun. */
-export function Goal({ products, close }: { products: Schemas["Product"][]; close: () => void }) {
-  const [g, set] = useState<Partial<Schemas["GoalEdit"]>>({
-    productId: products[0]?.id,
-    dftUm: products[0]?.sheet.film.typicalUm,
-    hide: false,
-  });
+export function Goal({
+  products,
+  layers,
+  close,
+}: {
+  products: Schemas["Product"][];
+  layers: Schemas["BuildupLayer"][];
+  close: () => void;
+}) {
+  const start = (productId: string | undefined) => {
+    const sheet = products.find((p) => p.id === productId)?.sheet;
+    const real = realFilm(layers, sheet?.name ?? "");
+    return { productId, dftUm: real ? Math.round(real.um) : sheet?.film.typicalUm };
+  };
+  const [g, set] = useState<Partial<Schemas["GoalEdit"]>>({ ...start(products[0]?.id), hide: false });
   const ask = useChange(() =>
     ok(
       api.POST("/api/coats-for", {
@@ -25,7 +40,7 @@ export function Goal({ products, close }: { products: Schemas["Product"][]; clos
       }),
     ),
   );
-  const choose = (productId: string) => set({ ...g, productId, dftUm: products.find((p) => p.id === productId)?.sheet.film.typicalUm });
+  const real = realFilm(layers, products.find((p) => p.id === g.productId)?.sheet.name ?? "");
   return (
     <section className="mb-6 max-w-4xl border border-base-content p-4" data-testid="goal">
       <h2 className="mb-3 text-lg">How many coats?</h2>
@@ -43,14 +58,14 @@ export function Goal({ products, close }: { products: Schemas["Product"][]; clos
                 name="productId"
                 label="Of"
                 value={g.productId ?? ""}
-                onChange={choose}
+                onChange={(productId) => set({ ...g, ...start(productId) })}
                 options={products.map((p) => ({ value: p.id, label: p.sheet.name }))}
               />
             </div>
             <NumberField
               name="dftUm"
               label="A coat leaves"
-              hint="your roller’s real film, from the log"
+              hint={real ? `mean of ${real.coats} logged on this surface` : "the sheet’s typical; your roller’s real film if you know it"}
               unit="µm"
               value={g.dftUm}
               onChange={(dftUm) => set({ ...g, dftUm })}

@@ -211,13 +211,26 @@ it("sets two ways side by side, and puts one on other surfaces too", async () =>
   expect(put.steps.map((s) => s.id ?? "new")).toEqual(["k1", "new"]);
 });
 
-it("counts coats for a film", async () => {
+const laid = (um: number, known: string): Schemas["BuildupLayer"] => ({
+  product: "Grey barrier",
+  kind: "barrier",
+  colour: "",
+  um,
+  laid: true,
+  known,
+  old: false,
+  keep: false,
+});
+
+it("counts coats for a film, from the film that coats here really had", async () => {
   const calls = answers({ "POST /api/coats-for": { coats: 3, filmUm: 300, working } });
-  show(<Goal products={products} close={() => {}} />);
+  show(
+    <Goal products={products} layers={[laid(80, "litres used"), laid(90, "comb readings"), laid(100, "as planned")]} close={() => {}} />,
+  );
   await userEvent.type(screen.getByLabelText("Film wanted"), "250");
   await userEvent.click(screen.getByRole("button", { name: "Count" }));
   expect((await screen.findByRole("status")).textContent).toContain("300 µm in all.");
-  expect(calls[0]?.body).toEqual({ productId: "grey", dftUm: 100, filmUm: 250, hide: false, uvStopPct: 0, years: 0 });
+  expect(calls[0]?.body).toEqual({ productId: "grey", dftUm: 85, filmUm: 250, hide: false, uvStopPct: 0, years: 0 });
 });
 
 it("keeps steps as a system, or as the next version of one", async () => {

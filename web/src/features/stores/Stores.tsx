@@ -66,7 +66,7 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
       />
       {stores.needs.length > 0 && (
         <div className="overflow-x-auto">
-          <table className="table-plain" data-testid="needs">
+          <table className="table-plain stacked" data-testid="needs">
             <thead>
               <tr>
                 <th>Product</th>
@@ -75,7 +75,7 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                 <th className="num max-sm:hidden">80 % between</th>
                 <th className="num">On the shelf</th>
                 <th>Buy</th>
-                <th className="num max-sm:hidden">Cost</th>
+                <th className="num">Cost</th>
               </tr>
             </thead>
             <tbody>
@@ -88,8 +88,10 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                       <span className="block border-l-4 border-error pl-2 text-sm font-semibold">not enough for the next coat</span>
                     )}
                   </td>
-                  <td className="num">{n.coats}</td>
-                  <td className="num">
+                  <td className="num" data-label="Coats left">
+                    {n.coats}
+                  </td>
+                  <td className="num" data-label="To be laid">
                     <Figure title={`${n.product}, litres to come`} working={n.forecast.working}>
                       <Quantity value={n.forecast.litres} unit="L" />
                     </Figure>
@@ -102,10 +104,10 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                   <td className="num max-sm:hidden">
                     <Quantity value={n.forecast.low} unit="L" /> – <Quantity value={n.forecast.high} unit="L" />
                   </td>
-                  <td className="num">
+                  <td className="num" data-label="On the shelf">
                     <Quantity value={n.stockL} unit="L" />
                   </td>
-                  <td>
+                  <td data-label="Buy">
                     {n.impossible ? (
                       "the sheet names no tins that would do"
                     ) : n.purchase.tins.length === 0 ? (
@@ -125,7 +127,9 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                       </>
                     )}
                   </td>
-                  <td className="num max-sm:hidden">{n.purchase.priced ? money(n.purchase.costCents) : "price missing"}</td>
+                  <td className="num" data-label="Cost">
+                    {n.purchase.priced ? money(n.purchase.costCents) : "price missing"}
+                  </td>
                 </tr>
               ))}
             </tbody>
