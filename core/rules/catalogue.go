@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"allcoats/core/area"
 	"allcoats/core/film"
 	"allcoats/core/product"
 	"allcoats/core/survey"
@@ -105,7 +106,7 @@ var Catalogue = []Rule{
 		}},
 	{"underwater", "Not made for standing under water", "Two-part topcoats, varnishes and deck paints blister when they never dry out.", Stop, trade,
 		"End under the waterline with a barrier or antifouling.", func(c Case) []hit {
-			if !c.underwater() || c.Part == "boot-top" {
+			if !c.underwater() || c.Part == area.BootTop {
 				return nil
 			}
 			last := c.below(len(c.Steps))

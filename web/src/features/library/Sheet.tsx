@@ -69,14 +69,17 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   const [local, setLocal] = useState<Record<string, string>>({});
   const [copying, setCopying] = useState(false);
   const [doubts, setDoubts] = useState<string[]>(product?.doubts ?? []);
-  const [askedOf, setAskedOf] = useState("");
+  const [accepted, setAccepted] = useState((product?.doubts ?? []).join());
+  const [asking, setAsking] = useState(false);
   const fresh = !product || copying;
   const save = useChange(
     async (v: number) => {
       const doubts = await ok(api.POST("/api/products/doubts", { body: d as Sheet }));
       setDoubts(doubts);
-      setAskedOf(doubts.join());
-      if (doubts.length > 0 && doubts.join() !== askedOf) return null;
+      const ask = doubts.length > 0 && doubts.join() !== accepted;
+      setAccepted(doubts.join());
+      setAsking(ask);
+      if (ask) return null;
       return fresh
         ? ok(api.POST("/api/products", { body: d as Sheet }))
         : ok(api.PUT("/api/products/{id}", { params: { path: { id: product.id } }, body: { version: v, value: d as Sheet } }));
@@ -324,7 +327,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
           <Refusal error={remove.error} />
           <div className="flex flex-wrap gap-2">
             <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-              {fresh ? "Add to the library" : askedOf ? "It is so: save the sheet" : "Save the sheet"}
+              {fresh ? "Add to the library" : asking ? "It is so: save the sheet" : "Save the sheet"}
             </button>
             {!fresh && (
               <>

@@ -54,6 +54,7 @@ export function TableField({
       <button
         type="button"
         className="linked mt-1 flex items-center gap-1 text-sm max-sm:min-h-11"
+        aria-label={rows.length === 0 ? `enter ${label}` : `another row of ${label}`}
         onClick={() => onChange([...rows, Object.fromEntries(columns.map((c) => [c.key, undefined]))])}
       >
         <Plus size={14} /> {rows.length === 0 ? "enter" : "another row"}
