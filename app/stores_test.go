@@ -301,6 +301,23 @@ func TestAWholeBoatIsAddedUp(t *testing.T) {
 		assert.InDelta(t, b.Result.Litres, r.Litres, 1e-9, r.Name)
 		litres += r.Litres
 	}
+	rollers, all := 0.0, 0.0
+	for _, r := range o.Surfaces {
+		b, err := a.BuildUp(ctx, r.SurfaceID)
+		require.NoError(t, err)
+		for _, c := range b.Consumables {
+			if c.Name == "rollers" {
+				rollers += c.Amount
+			}
+		}
+	}
+	for _, c := range o.Consumables {
+		if c.Name == "rollers" {
+			all += c.Amount
+		}
+	}
+	assert.Positive(t, rollers)
+	assert.InDelta(t, rollers, all, 1e-9)
 	byProduct := 0.0
 	for _, p := range o.Products {
 		byProduct += p.Litres

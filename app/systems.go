@@ -235,6 +235,8 @@ type Overview struct {
 	Products []OverviewNeed `json:"products"`
 	Hours    float64        `json:"hours"`
 	Stops    int            `json:"stops"`
+	// Consumables are what is used up beside the tins, all surfaces together.
+	Consumables []buildup.Consumable `json:"consumables"`
 }
 
 // OverviewRow is a surface with what is planned on it.
@@ -271,7 +273,7 @@ func (a *App) Overview(ctx context.Context, boatID string) (Overview, error) {
 }
 
 func (w work) overview() (Overview, error) {
-	out := Overview{Surfaces: []OverviewRow{}, Products: []OverviewNeed{}}
+	out := Overview{Surfaces: []OverviewRow{}, Products: []OverviewNeed{}, Consumables: []buildup.Consumable{}}
 	rank := map[rules.Severity]int{"": 0, rules.Note: 1, rules.Warning: 2, rules.Stop: 3}
 	for _, f := range w.survey.Surfaces {
 		b, err := w.buildUp(f.ID, w.steps[f.ID])
@@ -293,6 +295,14 @@ func (w work) overview() (Overview, error) {
 			}
 			if x.Severity == rules.Stop {
 				out.Stops++
+			}
+		}
+		for _, c := range b.Consumables {
+			k := slices.IndexFunc(out.Consumables, func(o buildup.Consumable) bool { return o.Name == c.Name && o.Unit == c.Unit })
+			if k < 0 {
+				out.Consumables = append(out.Consumables, c)
+			} else {
+				out.Consumables[k].Amount += c.Amount
 			}
 		}
 		out.Hours += r.Hours

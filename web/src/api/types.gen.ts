@@ -2280,6 +2280,7 @@ export interface components {
             stepId: string;
         };
         Overview: {
+            consumables: components["schemas"]["BuildupConsumable"][];
             /** Format: double */
             hours: number;
             products: components["schemas"]["OverviewNeed"][];

@@ -10,6 +10,7 @@ import { Answer } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { Consumables } from "./Consumables";
 import { Findings } from "./Findings";
 import { Goal } from "./Goal";
 import { type Draft, films, freshStep, money, needed } from "./plan";
@@ -235,25 +236,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
           </p>
           <CutSection layers={shown.layers} substrate={surface.substrateName} />
           {shown.marginText && <p className="mt-2 border-l-4 border-warning pl-3">{prose(shown.marginText)}</p>}
-          {shown.consumables.length > 0 && (
-            <>
-              <h2 className="mt-6 text-lg">Used up beside the tins</h2>
-              <table className="table-plain">
-                <tbody>
-                  {shown.consumables.map((c) => (
-                    <tr key={c.name + c.unit}>
-                      <td>
-                        {c.name} <span className="quiet text-xs">{c.source}</span>
-                      </td>
-                      <td className="num">
-                        <Quantity value={c.amount} unit={c.unit} digits={c.unit === "pieces" ? 0 : undefined} />
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </>
-          )}
+          <Consumables all={shown.consumables} />
         </section>
       </div>
       <Conflict

@@ -3,6 +3,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { Consumables } from "./Consumables";
 import { money } from "./plan";
 
 const WORST: Record<string, string> = { "": "none", note: "notes only", warning: "warnings", stop: "would fail" };
@@ -98,6 +99,7 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                 ))}
               </tbody>
             </table>
+            <Consumables all={o.consumables} />
           </>
         );
       }}
