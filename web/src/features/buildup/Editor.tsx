@@ -83,6 +83,9 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
   const litres = show(r.litres, "L", 1);
   const area = show(surface.area.areaM2, "m²");
   const missing = coats.length === 0;
+  const unpriced = coats
+    .filter((p) => steps.some((t, i) => t.productId === p.id && r.lines[i]?.purchase?.priced === false))
+    .map((p) => p.sheet.name);
   const stops = shown.findings.filter((f) => f.severity === "stop" && !f.overruled).length;
   return (
     <>
@@ -107,7 +110,10 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
               {stops > 0 && (
                 <b>{stops === 1 ? "One finding would make it fail: see below. " : `${stops} findings would make it fail: see below. `}</b>
               )}
-              {r.priced ? `About ${money(r.costCents)} for whole tins` : "The cost is not known: prices are missing in the library"};{" "}
+              {r.priced
+                ? `About ${money(r.costCents)} for whole tins`
+                : `The cost is not known: the library has no price for ${unpriced.join("; ")}`}
+              ;{" "}
               <Figure title="The build-up" working={r.working}>
                 {span(r.hours)} of work
               </Figure>{" "}

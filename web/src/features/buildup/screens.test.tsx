@@ -145,6 +145,24 @@ it("plans a step, shows what it comes to before it is saved, and saves it", asyn
   ]);
 });
 
+it("names the product whose price is missing", async () => {
+  const plan = buildUp([coat("a", "grey", 2), coat("b", "red", 1)]);
+  plan.result.priced = false;
+  const line = (priced: boolean) =>
+    ({
+      wftUm: 200,
+      litres: 4,
+      litresLow: 3,
+      litresHigh: 5,
+      working,
+      purchase: { tins: [], litres: 0, leftoverL: 0, costCents: 0, priced },
+    }) as unknown as Schemas["BuildupLine"];
+  plan.result.lines = [line(true), line(false)];
+  answers({ "GET /api/meta": meta, "GET /api/products": products });
+  show(<Editor stored={plan} surfaces={[surface]} />);
+  expect(await screen.findByText("no price for Red bottom", { exact: false })).toBeTruthy();
+});
+
 it("moves and removes steps, but not one that has been begun", async () => {
   const plan = buildUp([coat("a", "grey", 2), coat("b", "red", 1)], { done: [1, 0] });
   answers({ "GET /api/meta": meta, "GET /api/products": products, "POST /api/surfaces/hull/build-up/preview": plan });

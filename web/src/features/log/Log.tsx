@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useLog, useToday } from "../../api/queries";
@@ -28,7 +28,15 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
   const kept = entries.filter((e) => !e.deleted);
   const last = kept[0];
   const logging = params.has("surface") || editing !== undefined;
-  const close = () => setParams({}, { replace: true });
+  // A save that ends after its user has gone to another screen leaves them there.
+  const here = useRef(false);
+  useEffect(() => {
+    here.current = true;
+    return () => {
+      here.current = false;
+    };
+  }, []);
+  const close = () => here.current && setParams({}, { replace: true });
   return (
     <>
       <Answer
