@@ -9,6 +9,7 @@ import (
 	"strings"
 	"time"
 
+	"allcoats/core/buildup"
 	"allcoats/core/fault"
 	"allcoats/core/product"
 	"allcoats/core/tins"
@@ -266,6 +267,8 @@ type Stores struct {
 	CostCents int         `json:"costCents"`
 	Priced    bool        `json:"priced"`
 	StopCents int         `json:"stopCents"`
+	// Consumables are what the work still to be done uses up beside the tins.
+	Consumables []buildup.Consumable `json:"consumables"`
 }
 
 // stopCents is what a stop in mid-coat is taken to cost: a day of sanding.
@@ -275,7 +278,7 @@ const stopCents = 15000
 // all boats: from the coats planned and not yet laid, corrected by what logged
 // coats took, against the shelf.
 func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
-	out := Stores{Needs: []Need{}, Priced: true, StopCents: stopCents}
+	out := Stores{Needs: []Need{}, Priced: true, StopCents: stopCents, Consumables: []buildup.Consumable{}}
 	var err error
 	if out.Stock, err = a.stock(ctx); err != nil {
 		return out, err
@@ -310,6 +313,11 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 			if err != nil {
 				return out, err
 			}
+			rest, err := w.toCome(f, b)
+			if err != nil {
+				return out, err
+			}
+			out.Consumables = addUp(out.Consumables, rest)
 			first := true
 			for i, s := range b.Steps {
 				if s.ProductID == "" {
@@ -377,6 +385,32 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 	}
 	sortBy(out.Needs, func(n Need) string { return n.Product })
 	return out, nil
+}
+
+// toCome is what the steps of a surface that are still to be done use up beside
+// the tins: the coats left, and the work before a film that is not begun.
+func (w work) toCome(f Surface, b BuildUp) ([]buildup.Consumable, error) {
+	var rest []buildup.Step
+	open := true // the film after this step is not begun
+	for i := len(b.Steps) - 1; i >= 0; i-- {
+		s := b.Steps[i]
+		step := s.core(w.products[s.ProductID])
+		if step.Films() {
+			open = b.Done[i] == 0
+			if step.Coats -= b.Done[i]; step.Coats <= 0 {
+				continue
+			}
+		} else if !open {
+			continue
+		}
+		rest = append(rest, step)
+	}
+	slices.Reverse(rest)
+	r, err := buildup.Compute(f.Area.Figure, f.accessFactor(), rest)
+	if err != nil {
+		return nil, err
+	}
+	return buildup.Consumables(f.Area.AreaM2, f.edgeM(), rest, r), nil
 }
 
 // ShoppingList is the list as a file, csv or xlsx.

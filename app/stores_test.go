@@ -84,6 +84,18 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 	assert.GreaterOrEqual(t, bought, n.Forecast.BuyL)
 	assert.Less(t, bought-n.Forecast.BuyL, 4.0)
 	assert.True(t, n.Low)
+	rollers := func() float64 {
+		got, err := a.Stores(ctx, boat)
+		require.NoError(t, err)
+		for _, c := range got.Consumables {
+			if c.Name == "rollers" {
+				return c.Amount
+			}
+		}
+		return 0
+	}
+	before := rollers()
+	assert.Positive(t, before)
 
 	// 12 L on the shelf: that much less to buy, and the next coat is sure.
 	item, err := a.AddStock(ctx, app.StockEdit{ProductID: p.ID, Litres: 12, OpenedOn: "2026-05-01"})
@@ -98,6 +110,7 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 	require.NoError(t, err)
 	m = need()
 	assert.Equal(t, 2, m.Coats)
+	assert.InDelta(t, before*2/3, rollers(), 1e-9, "rollers for the two coats left")
 	assert.Greater(t, m.Forecast.Factor, 1.02)
 	assert.Less(t, m.Forecast.Factor, 1.2, "one coat is not believed wholly")
 	assert.InDelta(t, 12-5.5556*1.2, m.StockL, 1e-3, "taken off the shelf")

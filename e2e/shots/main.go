@@ -35,7 +35,7 @@ var shots = []shot{
 	{name: "build-up", path: "build-up", surface: "Bottom", see: "The film, cut through"},
 	{name: "schemes", path: "build-up", boat: 1, surface: "Deck", press: []string{"Start from a scheme or system"}, whole: true, see: "Two ways side by side"},
 	{name: "overview", path: "build-up", press: []string{"Whole boat"}, see: "Hours"},
-	{name: "stores", path: "stores", see: "On the shelf"},
+	{name: "stores", path: "stores", whole: true, see: "On the shelf"},
 	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
 	{name: "log", path: "log", see: "Clocks running"},
 	{name: "log-phone", path: "log", surface: "Topsides port", phone: true, see: "Log a coat"},

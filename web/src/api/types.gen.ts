@@ -2669,6 +2669,7 @@ export interface components {
             worry: string;
         };
         Stores: {
+            consumables: components["schemas"]["BuildupConsumable"][];
             /** Format: int64 */
             costCents: number;
             needs: components["schemas"]["Need"][];

@@ -6,6 +6,7 @@ import { Refusal } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { Figure, Quantity } from "../../ui/Working";
+import { Consumables } from "../buildup/Consumables";
 import { money } from "../buildup/plan";
 import { StockForm } from "./StockForm";
 
@@ -147,6 +148,7 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
           </div>
         </div>
       )}
+      <Consumables all={stores.consumables} />
       <Shelf stock={stores.stock} editing={editing} setEditing={setEditing} />
     </>
   );

@@ -56,7 +56,7 @@ const at = (stores: Partial<Schemas["Stores"]>, more: Record<string, unknown> = 
       { id: "grey", version: 1, doubts: [], sheet: { name: "Grey barrier", ratioByVolume: { base: 3, hardener: 1 } } },
       { id: "oil", version: 1, doubts: [], sheet: { name: "Oil", ratioByVolume: { base: 0, hardener: 0 } } },
     ],
-    "GET /api/stores": { stock: [], needs: [], costCents: 30000, priced: true, stopCents: 15000, ...stores },
+    "GET /api/stores": { stock: [], needs: [], costCents: 30000, priced: true, stopCents: 15000, consumables: [], ...stores },
     ...more,
   });
   show(
@@ -73,9 +73,10 @@ beforeEach(() => {
 });
 
 it("says first what to buy, and what cannot be finished", async () => {
-  at({ needs: [need()], stock: [item()] });
+  at({ needs: [need()], stock: [item()], consumables: [{ name: "rollers", amount: 3, unit: "pieces", source: "rule of thumb" }] });
   expect((await screen.findByRole("heading", { level: 1 })).textContent).toBe("Buy 3 tins of 1 product, about 300.00.");
   expect(screen.getByText("The next coat cannot be finished", { exact: false }).textContent).toContain("Grey barrier");
+  expect(screen.getByText("rollers").closest("tr")?.textContent).toContain("3");
   const row = within(screen.getByTestId("needs"));
   expect(row.getByText("learned: × 1.12, from 2 coats", { exact: false })).toBeTruthy();
   expect(row.getByText("3 × 2.5 L kit", { exact: false }).textContent).toContain("1.00 L more would cost 50.00");
