@@ -178,7 +178,7 @@ func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) 
 			w.log[e.SurfaceID] = append(w.log[e.SurfaceID], e)
 		}
 	}
-	w.shelf, err = a.stock(ctx)
+	w.shelf, err = a.shelf(ctx, q, w.products)
 	return w, err
 }
 

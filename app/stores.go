@@ -3,7 +3,6 @@ package app
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -118,6 +117,19 @@ func (a *App) RemoveStock(ctx context.Context, id string) error {
 // stock lists the shelf with what was used since it was counted.
 func (a *App) stock(ctx context.Context) ([]StockItem, error) {
 	q := a.store.Read()
+	library, err := products(ctx, q)
+	if err != nil {
+		return nil, err
+	}
+	sheets := map[string]product.Sheet{}
+	for _, p := range library {
+		sheets[p.ID] = p.Sheet
+	}
+	return a.shelf(ctx, q, sheets)
+}
+
+// shelf is stock with the library's sheets, by product.
+func (a *App) shelf(ctx context.Context, q store.Queries, sheets map[string]product.Sheet) ([]StockItem, error) {
 	rows, err := q.AllStock(ctx)
 	if err != nil {
 		return nil, err
@@ -126,17 +138,9 @@ func (a *App) stock(ctx context.Context) ([]StockItem, error) {
 	if err != nil {
 		return nil, err
 	}
-	library, err := products(ctx, q)
-	if err != nil {
-		return nil, err
-	}
 	now, err := a.Now(ctx)
 	if err != nil {
 		return nil, err
-	}
-	sheets := map[string]product.Sheet{}
-	for _, p := range library {
-		sheets[p.ID] = p.Sheet
 	}
 	out := make([]StockItem, len(rows))
 	for i, r := range rows {
@@ -149,47 +153,29 @@ func (a *App) stock(ctx context.Context) ([]StockItem, error) {
 	slices.SortStableFunc(out, func(a, b StockItem) int {
 		return cmp.Or(cmp.Compare(a.Product, b.Product), cmp.Compare(order(a), order(b)))
 	})
+	left := make([]tins.Shelved, len(out))
+	for i, s := range out {
+		left[i] = tins.Shelved{Part: s.Part, LeftL: s.LeftL}
+	}
 	for _, u := range uses {
-		share := sheets[u.ProductID].BaseShare()
-		for part, litres := range map[string]float64{product.BasePart: u.Litres * share, product.HardenerPart: u.Litres * (1 - share)} {
-			for i := range out {
-				s := &out[i]
-				if s.ProductID != u.ProductID || s.CountedAt.Unix() > u.StartedAt || litres <= 0 {
-					continue
-				}
-				switch s.Part {
-				case "": // a kit is used whole, told by its base
-					if part == product.BasePart {
-						taken := math.Min(s.LeftL, litres/share)
-						s.LeftL -= taken
-						litres -= taken * share
-					}
-				case part:
-					taken := math.Min(s.LeftL, litres)
-					s.LeftL -= taken
-					litres -= taken
-				}
+		var from []*tins.Shelved
+		for i, s := range out {
+			if s.ProductID == u.ProductID && s.CountedAt.Unix() <= u.StartedAt {
+				from = append(from, &left[i])
 			}
 		}
+		tins.Use(from, u.Litres, sheets[u.ProductID].BaseShare())
 	}
 	for i := range out {
-		day := out[i].expires(sheets[out[i].ProductID])
-		out[i].Expired = day != "" && day < now.Format(time.DateOnly)
-		out[i].Worry = worry(day, now)
+		out[i].LeftL = left[i].LeftL
+		out[i].Expired, out[i].Worry = tins.ShelfLife(out[i].expires(sheets[out[i].ProductID]), now)
 	}
 	return out, nil
 }
 
 // expires is the day on which an item's shelf life ends, "" if nothing tells.
 func (s StockItem) expires(sheet product.Sheet) string {
-	if s.ExpiresOn != "" {
-		return s.ExpiresOn
-	}
-	bought, err := time.Parse(time.DateOnly, s.BoughtOn)
-	if err != nil || sheet.ShelfLifeMonths == 0 {
-		return ""
-	}
-	return bought.AddDate(0, int(sheet.ShelfLifeMonths), 0).Format(time.DateOnly)
+	return tins.Expiry(s.ExpiresOn, s.BoughtOn, sheet.ShelfLifeMonths)
 }
 
 // standing is what may still be used of a product on the shelf; noted tells
@@ -230,18 +216,6 @@ func (w work) expiredOn(productID string) string {
 	return last
 }
 
-func worry(day string, now time.Time) string {
-	switch today := now.Format(time.DateOnly); {
-	case day == "":
-		return ""
-	case day < today:
-		return fmt.Sprintf("past its shelf life since %s: not counted on; test it before use", day)
-	case day < now.AddDate(0, 2, 0).Format(time.DateOnly):
-		return fmt.Sprintf("its shelf life ends on %s", day)
-	}
-	return ""
-}
-
 // Need is what is still needed of a product, what the shelf has of it, and what
 // to buy. Low says that the next coat cannot be finished with what is there.
 type Need struct {
@@ -271,14 +245,11 @@ type Stores struct {
 	Consumables []buildup.Consumable `json:"consumables"`
 }
 
-// stopCents is what a stop in mid-coat is taken to cost: a day of sanding.
-const stopCents = 15000
-
 // Stores reckons what is still to be bought for a boat, or with an empty id for
 // all boats: from the coats planned and not yet laid, corrected by what logged
 // coats took, against the shelf.
 func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
-	out := Stores{Needs: []Need{}, Priced: true, StopCents: stopCents, Consumables: []buildup.Consumable{}}
+	out := Stores{Needs: []Need{}, Priced: true, StopCents: tins.StopCents, Consumables: []buildup.Consumable{}}
 	var err error
 	if out.Stock, err = a.stock(ctx); err != nil {
 		return out, err
@@ -317,7 +288,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 			if err != nil {
 				return out, err
 			}
-			out.Consumables = addUp(out.Consumables, rest)
+			out.Consumables = buildup.AddUp(out.Consumables, rest...)
 			first := true
 			for i, s := range b.Steps {
 				if s.ProductID == "" {
@@ -359,16 +330,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 		if n.Coats == 0 {
 			continue
 		}
-		spare := math.MaxInt
-		for _, t := range n.sheet.Tins {
-			if t.PriceCents > 0 && t.Part == "" {
-				spare = min(spare, t.PriceCents)
-			}
-		}
-		if spare == math.MaxInt {
-			spare = 0
-		}
-		n.Forecast = tins.Learn(n.sd, n.laid, n.coming, tins.Costs{StopCents: stopCents, SpareCents: spare})
+		n.Forecast = tins.Learn(n.sd, n.laid, n.coming, tins.Costs{StopCents: tins.StopCents, SpareCents: tins.SpareCents(n.sheet)})
 		share := n.sheet.BaseShare()
 		shelf, _ := standing(out.Stock, n.ProductID, share)
 		n.StockL = shelf.Mixed(share)
@@ -387,25 +349,13 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 	return out, nil
 }
 
-// toCome is what the steps of a surface that are still to be done use up beside
-// the tins: the coats left, and the work before a film that is not begun.
+// toCome is what the steps of a surface that are still to be done use up.
 func (w work) toCome(f Surface, b BuildUp) ([]buildup.Consumable, error) {
-	var rest []buildup.Step
-	open := true // the film after this step is not begun
-	for i := len(b.Steps) - 1; i >= 0; i-- {
-		s := b.Steps[i]
-		step := s.core(w.products[s.ProductID])
-		if step.Films() {
-			open = b.Done[i] == 0
-			if step.Coats -= b.Done[i]; step.Coats <= 0 {
-				continue
-			}
-		} else if !open {
-			continue
-		}
-		rest = append(rest, step)
+	steps := make([]buildup.Step, len(b.Steps))
+	for i, s := range b.Steps {
+		steps[i] = s.core(w.products[s.ProductID])
 	}
-	slices.Reverse(rest)
+	rest := buildup.Remaining(steps, b.Done)
 	r, err := buildup.Compute(f.Area.Figure, f.accessFactor(), rest)
 	if err != nil {
 		return nil, err

@@ -297,7 +297,7 @@ func (w work) overview() (Overview, error) {
 				out.Stops++
 			}
 		}
-		out.Consumables = addUp(out.Consumables, b.Consumables)
+		out.Consumables = buildup.AddUp(out.Consumables, b.Consumables...)
 		out.Hours += r.Hours
 		out.Surfaces = append(out.Surfaces, r)
 		for i, s := range b.Steps {
@@ -316,17 +316,4 @@ func (w work) overview() (Overview, error) {
 	}
 	sortBy(out.Products, func(n OverviewNeed) string { return n.Product })
 	return out, nil
-}
-
-// addUp adds what is used up to a sum, by name and unit.
-func addUp(sum, more []buildup.Consumable) []buildup.Consumable {
-	for _, c := range more {
-		k := slices.IndexFunc(sum, func(o buildup.Consumable) bool { return o.Name == c.Name && o.Unit == c.Unit })
-		if k < 0 {
-			sum = append(sum, c)
-		} else {
-			sum[k].Amount += c.Amount
-		}
-	}
-	return sum
 }

@@ -214,3 +214,14 @@ func TestCoatsFor(t *testing.T) {
 	_, err = CoatsFor(sheet, 0, Goal{FilmUm: 100})
 	assert.Error(t, err)
 }
+
+func TestRemaining(t *testing.T) {
+	coat := func(n int) Step { s := step(); s.Coats = n; return s }
+	wash, sand, mask := Step{Work: rules.Wash}, Step{Work: rules.Sand, Grit: 180}, Step{Work: rules.Mask}
+	steps := []Step{wash, coat(2), sand, coat(3), mask}
+	assert.Equal(t, steps, Remaining(steps, []int{0, 0, 0, 0, 0}))
+	assert.Equal(t, []Step{coat(1), sand, coat(3), mask}, Remaining(steps, []int{0, 1, 0, 0, 0}), "washed, one coat on")
+	assert.Equal(t, []Step{coat(2), mask}, Remaining(steps, []int{0, 2, 0, 1, 0}), "sanded too")
+	assert.Equal(t, []Step{mask}, Remaining(steps, []int{0, 2, 0, 3, 0}))
+	assert.Empty(t, Remaining(nil, nil))
+}

@@ -36,12 +36,7 @@ func Consumables(areaM2, edgeM float64, steps []Step, r Result) []Consumable {
 		if amount <= 0 {
 			return
 		}
-		i := slices.IndexFunc(out, func(c Consumable) bool { return c.Name == name && c.Unit == unit })
-		if i >= 0 {
-			out[i].Amount += amount
-			return
-		}
-		out = append(out, Consumable{name, amount, unit, source})
+		out = AddUp(out, Consumable{name, amount, unit, source})
 	}
 	for i, s := range steps {
 		l := r.Lines[i]
@@ -77,4 +72,39 @@ func Consumables(areaM2, edgeM float64, steps []Step, r Result) []Consumable {
 		}
 	}
 	return out
+}
+
+// AddUp adds amounts to a sum, by name and unit.
+func AddUp(sum []Consumable, more ...Consumable) []Consumable {
+	for _, c := range more {
+		i := slices.IndexFunc(sum, func(o Consumable) bool { return o.Name == c.Name && o.Unit == c.Unit })
+		if i < 0 {
+			sum = append(sum, c)
+		} else {
+			sum[i].Amount += c.Amount
+		}
+	}
+	return sum
+}
+
+// Remaining are the steps that are still to be done, when done counts the coats
+// of each that have gone on: the coats left, and other work that comes before a
+// film that is not begun, or after the last film.
+func Remaining(steps []Step, done []int) []Step {
+	var rest []Step
+	open := true // the film after this step is not begun
+	for i := len(steps) - 1; i >= 0; i-- {
+		s := steps[i]
+		if s.Films() {
+			open = done[i] == 0
+			if s.Coats -= done[i]; s.Coats <= 0 {
+				continue
+			}
+		} else if !open {
+			continue
+		}
+		rest = append(rest, s)
+	}
+	slices.Reverse(rest)
+	return rest
 }

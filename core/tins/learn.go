@@ -3,6 +3,7 @@ package tins
 import (
 	"math"
 
+	"allcoats/core/product"
 	"allcoats/core/working"
 
 	"gonum.org/v1/gonum/stat/distuv"
@@ -35,6 +36,22 @@ const coatPct = 8
 type Costs struct {
 	StopCents  int
 	SpareCents int
+}
+
+// StopCents is what a stop in mid-coat is taken to cost, a day of sanding: a
+// rule of thumb.
+const StopCents = 15000
+
+// SpareCents is the price of the cheapest tin of a sheet that is sold whole, 0
+// if it gives no price.
+func SpareCents(s product.Sheet) int {
+	least := 0
+	for _, t := range s.Tins {
+		if t.PriceCents > 0 && t.Part == "" && (least == 0 || t.PriceCents < least) {
+			least = t.PriceCents
+		}
+	}
+	return least
 }
 
 // Learn forecasts the litres of coats to come, reckoned litres each in coming,

@@ -108,3 +108,9 @@ func TestLearnFromCoats(t *testing.T) {
 	p, c := 1/(math.Log(1.15)*math.Log(1.15)), 1/(math.Log(1.08)*math.Log(1.08))
 	assert.InDelta(t, math.Exp(math.Log(1.2)*c/(p+c)), Learn(15, laid[:1], []float64{1}, Costs{}).Factor, 1e-12)
 }
+
+func TestSpareCents(t *testing.T) {
+	tin := func(part string, cents int) product.Tin { return product.Tin{Part: part, PriceCents: cents, Litres: 1} }
+	assert.Equal(t, 4000, SpareCents(product.Sheet{Tins: []product.Tin{tin("", 9000), tin("hardener", 1000), tin("", 0), tin("", 4000)}}))
+	assert.Zero(t, SpareCents(product.Sheet{Tins: []product.Tin{tin("", 0)}}), "no price")
+}

@@ -1,12 +1,12 @@
 import type { Schemas } from "../../api/client";
 import { Quantity } from "../../ui/Working";
 
-/** What is used up beside the tins: parts by weight, thinner, paper, rollers, tape. */
+/** What the steps use up: parts by volume and weight, thinner, paper, rollers, tape. */
 export function Consumables({ all }: { all: Schemas["BuildupConsumable"][] }) {
   if (all.length === 0) return null;
   return (
     <>
-      <h2 className="mt-6 text-lg">Used up beside the tins</h2>
+      <h2 className="mt-6 text-lg">Part by part, and what is used up</h2>
       <table className="table-plain max-w-xl">
         <tbody>
           {all.map((c) => (
