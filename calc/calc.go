@@ -22,6 +22,8 @@ import (
 	"allcoats/core/mix"
 	"allcoats/core/polygon"
 	"allcoats/core/product"
+	"allcoats/core/sky"
+	"allcoats/core/surface"
 	"allcoats/core/tins"
 	"allcoats/core/units"
 	"allcoats/core/weather"
@@ -114,6 +116,17 @@ var (
 			MinCureC: 5, SurfaceTempsC: []float64{12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11, 11, 11, 12, 13, 14, 15, 16, 17, 18, 18},
 		}, clock.Compute,
 	}
+	Sun = Of[sky.Request, sky.Result]{
+		"sun", "Where the sun is, when it rises and sets, and its light on a plane.",
+		sky.Request{LatitudeDeg: 52.9, LongitudeDeg: 0.8, At: time.Date(2026, 5, 9, 9, 0, 0, 0, time.UTC), CloudPct: 40, Plane: &sky.PlaneRequest{TiltDeg: 90, AzimuthDeg: 150}},
+		sky.Compute,
+	}
+	SurfaceTemp = Of[surface.Request, surface.Result]{
+		"surface-temp", "The temperature of a surface from air, sun, sky and wind, hour by hour.",
+		surface.Request{HeatJM2K: 14400, Absorptance: 0.9, Emissivity: 0.9, SkyView: 0.5, InsideWM2K: 6, InsideTempC: 12, StartC: 10,
+			AirTempsC: []float64{10, 10, 11, 12, 13}, LightWM2: []float64{0, 80, 220, 380, 500}, SkyTempsC: []float64{-4, -4, -3, -2, -1},
+			WindMS: []float64{1, 1, 2, 2, 3}, DewPointsC: []float64{8, 8, 8, 8, 8}}, surface.Compute,
+	}
 	Field = Of[field.Request, field.Result]{
 		"field", "Every hour allowed or not with the binding reason, and the windows of starts.",
 		field.Request{
@@ -174,7 +187,7 @@ var (
 )
 
 // All lists the calculators by name.
-var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Mix, MoistAir, Peroxide, Purchase, Recoat, WettedSurface}
+var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Mix, MoistAir, Peroxide, Purchase, Recoat, Sun, SurfaceTemp, WettedSurface}
 
 // ByName returns the calculator of that name.
 func ByName(name string) (Calculator, bool) {

@@ -34,6 +34,8 @@ func calculators(api huma.API) {
 	calculator(api, calc.Peroxide)
 	calculator(api, calc.Purchase)
 	calculator(api, calc.Recoat)
+	calculator(api, calc.Sun)
+	calculator(api, calc.SurfaceTemp)
 	calculator(api, calc.WettedSurface)
 }
 

@@ -62,7 +62,7 @@ type Job struct {
 	// Spray brings the wind limit in.
 	Spray bool
 	// Daylight lists when the sun is up; Lights lift the need for it.
-	Daylight []sky.Light
+	Daylight []sky.Daytime
 	Lights   bool
 	// Sheltered keeps rain off.
 	Sheltered bool

@@ -67,7 +67,7 @@ func TestBindingReason(t *testing.T) {
 	assert.True(t, brushed.Hours(dryAir)[0].Allowed, "wind binds only spraying")
 	inside := Job{Limits: product.Limits{Polygon: []product.Corner{{TempC: 10, RHPct: 20}, {TempC: 30, RHPct: 20}, {TempC: 30, RHPct: 80}, {TempC: 10, RHPct: 80}}}, Lights: true}
 	assert.True(t, inside.Hours(dryAir)[0].Allowed)
-	dusk := Job{Daylight: []sky.Light{{Rise: noon.Add(-6 * time.Hour), Set: noon.Add(30 * time.Minute)}}, Apply: 20 * time.Minute}
+	dusk := Job{Daylight: []sky.Daytime{{Rise: noon.Add(-6 * time.Hour), Set: noon.Add(30 * time.Minute)}}, Apply: 20 * time.Minute}
 	hours := dusk.Hours(dryAir)
 	assert.True(t, hours[0].Allowed)
 	assert.Equal(t, Light, hours[1].Binding.Limit)

@@ -1,12 +1,10 @@
-// Package sky finds the sun.
+// Package sky finds the sun and what light and cold the sky sends.
 package sky
 
 import (
 	"math"
 	"time"
 )
-
-const deg = math.Pi / 180
 
 // Horizon is the elevation of the sun's centre at sunrise and sunset, degrees:
 // refraction 34′ and half a disc 16′.
@@ -33,15 +31,15 @@ func Sun(lat, lon float64, t time.Time) (elevation, azimuth float64) {
 	return math.Asin(max(-1, min(1, sinEl))) / deg, math.Mod(az+360, 360)
 }
 
-// Light is a stretch of daylight.
-type Light struct{ Rise, Set time.Time }
+// Daytime is a stretch of daylight.
+type Daytime struct{ Rise, Set time.Time }
 
 // Daylight lists the stretches between from and to with the sun above Horizon,
 // cut at from and to, each edge good to a second of the model.
-func Daylight(lat, lon float64, from, to time.Time) []Light {
+func Daylight(lat, lon float64, from, to time.Time) []Daytime {
 	up := func(t time.Time) bool { e, _ := Sun(lat, lon, t); return e > Horizon }
 	const step = 10 * time.Minute
-	var out []Light
+	var out []Daytime
 	lit := up(from)
 	rise := from
 	for a := from; a.Before(to); a = a.Add(step) {
@@ -63,14 +61,14 @@ func Daylight(lat, lon float64, from, to time.Time) []Light {
 			}
 		}
 		if lit {
-			out = append(out, Light{rise, hi})
+			out = append(out, Daytime{rise, hi})
 		} else {
 			rise = hi
 		}
 		lit = now
 	}
 	if lit {
-		out = append(out, Light{rise, to})
+		out = append(out, Daytime{rise, to})
 	}
 	return out
 }

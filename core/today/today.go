@@ -45,7 +45,7 @@ type Surface struct {
 type Situation struct {
 	Now      time.Time
 	Loc      *time.Location
-	Daylight []sky.Light
+	Daylight []sky.Daytime
 	Lights   bool
 	Weather  field.Weather
 	Surfaces []Surface
