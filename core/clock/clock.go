@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"allcoats/core/cure"
+	"allcoats/core/field"
 	"allcoats/core/product"
 	"allcoats/core/working"
 )
@@ -55,11 +56,15 @@ type Segment struct {
 type Clock struct {
 	State State `json:"state"`
 	// Until is when the state ends, nil if not within the weather known.
-	Until    *time.Time      `json:"until,omitempty"`
-	Events   []Instant       `json:"events"`
-	Segments []Segment       `json:"segments"`
-	Abraded  bool            `json:"abraded"`
-	Working  working.Working `json:"working"`
+	Until    *time.Time `json:"until,omitempty"`
+	Events   []Instant  `json:"events"`
+	Segments []Segment  `json:"segments"`
+	Abraded  bool       `json:"abraded"`
+	// Damage is what harmed the coat while it could be harmed, or will.
+	Damage []Damage `json:"damage"`
+	// MeasuredPct is how much of the time since the coat went on was measured.
+	MeasuredPct float64         `json:"measuredPct"`
+	Working     working.Working `json:"working"`
 }
 
 // Names of the events.
@@ -97,13 +102,14 @@ func (c Clock) StateAt(t time.Time) (State, *time.Time) {
 }
 
 // Run follows coat l, to be overcoated by a product of kind over, along the
-// surface temperature p, and tells its state at now.
-func Run(l Laid, over product.Kind, p cure.Path, now time.Time) Clock {
+// weather at the surface, and tells its state at now.
+func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	s := l.Sheet
+	p := at.Path(s.Humidity)
 	w := working.New()
 	if len(p.At) == 0 {
 		w.Warn("No weather is known for this place: the clock cannot run.")
-		return Clock{State: Unknown, Events: []Instant{}, Segments: []Segment{}, Working: w}
+		return Clock{State: Unknown, Events: []Instant{}, Segments: []Segment{}, Damage: []Damage{}, Working: w}
 	}
 	if l.Started.Before(p.At[0]) {
 		w.Warn("The weather record begins after the coat went on; its first temperature is used until then.")
@@ -116,6 +122,12 @@ func Run(l Laid, over product.Kind, p cure.Path, now time.Time) Clock {
 		w.Warn("The data sheet of %s has no recoat table for %s over it.", s.Name, over.Name())
 	}
 	w.In("Cures above", s.MinCureC, "°C")
+	switch s.Humidity {
+	case product.Evaporating:
+		w.Warn("It dries by evaporation: the tables are taken for 50 %% humidity at 23 °C and run with the vapour that the air can still take up.")
+	case product.MoistureCured:
+		w.Warn("It cures with the moisture of the air: the tables are taken for 50 %% humidity at 23 °C and run with the vapour in the air.")
+	}
 
 	c := Clock{Abraded: l.Abraded != nil && !l.Abraded.After(now)}
 	add := func(name, label string, table cure.Table, side cure.Side) *time.Time {
@@ -139,7 +151,7 @@ func Run(l Laid, over product.Kind, p cure.Path, now time.Time) Clock {
 		return in.At
 	}
 	touch := add(TouchDry, "Touch-dry", s.TouchDry, cure.Minimum)
-	add(TackFree, "Tack-free", s.TackFree, cure.Minimum)
+	tack := add(TackFree, "Tack-free", s.TackFree, cure.Minimum)
 	add(Sandable, "Sandable", s.Sandable, cure.Minimum)
 	opens := add(RecoatOpens, "Recoat from", recoat.Min, cure.Minimum)
 	closes := add(RecoatCloses, "Recoat until", recoat.Max, cure.Maximum)
@@ -152,6 +164,9 @@ func Run(l Laid, over product.Kind, p cure.Path, now time.Time) Clock {
 	}
 	c.Segments = segments(l, tabled, touch, opens, closes, end)
 	c.State, c.Until = c.StateAt(now)
+	c.Damage = damage(s, at, l.Started, first(touch, tack, opens), first(tack, opens, touch), now)
+	c.MeasuredPct = measured(at, l.Started, now)
+	w.Step("Measured since it went on", "records that were measured / all records until now", c.MeasuredPct, "%", "the rest is forecast or not known")
 	c.Working = w
 	return c
 }

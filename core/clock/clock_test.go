@@ -5,7 +5,10 @@ import (
 	"time"
 
 	"allcoats/core/cure"
+	"allcoats/core/field"
 	"allcoats/core/product"
+	"allcoats/core/surface"
+	"allcoats/core/weather"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -13,13 +16,14 @@ import (
 
 var start = time.Date(2026, 5, 1, 10, 0, 0, 0, time.UTC)
 
-func flat(tempC float64, hours int) cure.Path {
-	var p cure.Path
+// flat is dry measured air with a surface as warm.
+func flat(tempC float64, hours int) field.Weather {
+	var w field.Weather
 	for i := 0; i <= hours; i++ {
-		p.At = append(p.At, start.Add(time.Duration(i)*time.Hour))
-		p.TempC = append(p.TempC, tempC)
+		w.Air = append(w.Air, weather.Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: tempC, RHPct: 50, Measured: true})
+		w.SurfaceC = append(w.SurfaceC, tempC)
 	}
-	return p
+	return w
 }
 
 func sheet() product.Sheet {
@@ -96,7 +100,7 @@ func TestWhatIsNotKnownIsSaid(t *testing.T) {
 	none := Run(Laid{Sheet: product.Sheet{Name: "bare"}, Started: start}, product.Varnish, flat(20, 10), start)
 	assert.Equal(t, Unknown, none.State)
 	assert.Contains(t, none.Working.Warnings[0], "no recoat table")
-	empty := Run(Laid{Sheet: sheet(), Started: start}, product.Varnish, cure.Path{}, start)
+	empty := Run(Laid{Sheet: sheet(), Started: start}, product.Varnish, field.Weather{}, start)
 	assert.Equal(t, Unknown, empty.State)
 	late := Run(Laid{Sheet: sheet(), Started: start.Add(-time.Hour)}, product.Varnish, flat(20, 10), start.Add(20*time.Hour))
 	assert.Len(t, late.Working.Warnings, 2, "begins too early, ends too early")
@@ -107,4 +111,63 @@ func TestClosing(t *testing.T) {
 	assert.Equal(t, h(80), closingAt(h(0), h(100)), "a fifth")
 	assert.Equal(t, h(28), closingAt(h(0), h(40)), "12 h is more than a fifth of 40 h")
 	assert.Equal(t, h(0), closingAt(h(0), h(6)), "not before it opens")
+}
+
+func TestDamage(t *testing.T) {
+	s := sheet() // touch-dry after 2 h at 20 °C, open after 5
+	s.Blushes = true
+	hot := 30.0
+	s.Limits.SurfaceMaxC = &hot
+	hour := func(h float64) time.Time { return start.Add(time.Duration(h * float64(time.Hour))) }
+	find := func(w field.Weather, now time.Time) map[Harm]Damage {
+		out := map[Harm]Damage{}
+		for _, d := range Run(Laid{Sheet: s, Started: start}, product.TopcoatTwo, w, now).Damage {
+			out[d.Harm] = d
+		}
+		return out
+	}
+	assert.Empty(t, find(flat(20, 48), start))
+	w := flat(20, 48)
+	w.Wet = []surface.Wet{{From: hour(1), To: hour(4)}, {From: hour(30), To: hour(32), Rain: true}}
+	got := find(w, hour(24))
+	require.Contains(t, got, ByDew)
+	assert.WithinDuration(t, hour(2), got[ByDew].To, time.Minute, "only until it is touch-dry")
+	assert.False(t, got[ByDew].Forecast)
+	assert.NotContains(t, got, ByRain, "rain on a dry coat does nothing")
+	assert.True(t, find(w, start)[ByDew].Forecast)
+	damp := flat(20, 48)
+	damp.Air[3].RHPct = 95
+	assert.Contains(t, find(damp, hour(24)), ByDamp)
+	s.Blushes = false
+	assert.NotContains(t, find(damp, hour(24)), ByDamp)
+	heat := flat(20, 48)
+	heat.SurfaceC[1] = 36
+	assert.Contains(t, find(heat, hour(24)), ByHeat)
+	frost := flat(20, 48)
+	frost.SurfaceC[0] = -1
+	assert.Contains(t, find(frost, hour(24)), ByFrost)
+}
+
+func TestMeasuredShare(t *testing.T) {
+	w := flat(20, 48)
+	for i := 13; i < len(w.Air); i++ {
+		w.Air[i].Measured = false
+	}
+	got := Run(Laid{Sheet: sheet(), Started: start}, product.TopcoatTwo, w, start.Add(24*time.Hour))
+	assert.InDelta(t, 100*13.0/25, got.MeasuredPct, 1e-9)
+}
+
+// A product that dries by evaporation takes twice as long where the air takes
+// half as much vapour.
+func TestEvaporatingTakesLongerInDampAir(t *testing.T) {
+	s := sheet()
+	s.Humidity = product.Evaporating
+	run := func(rh float64) float64 {
+		w := flat(23, 400)
+		for i := range w.Air {
+			w.Air[i].RHPct = rh
+		}
+		return Run(Laid{Sheet: s, Started: start}, product.TopcoatTwo, w, start).Event(RecoatOpens).At.Sub(start).Hours()
+	}
+	assert.InEpsilon(t, 2*run(50), run(75), 1e-3)
 }

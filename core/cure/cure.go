@@ -92,7 +92,21 @@ func (t Table) TauH(tempC float64, side Side) (hours float64, outside bool) {
 type Path struct {
 	At    []time.Time
 	TempC []float64
+	// Speed is how many times as fast as the table it cures for other reasons
+	// than temperature, such as humidity; nil is once.
+	Speed []float64
 }
+
+// speed is Speed at record i.
+func (p Path) speed(i int) float64 {
+	if p.Speed == nil {
+		return 1
+	}
+	return p.Speed[i]
+}
+
+// stretch is h hours of linear temperature and speed.
+type stretch struct{ a, b, sa, sb, h float64 }
 
 // Event is where a clock came to. Progress is 1 at Reached, else what the path
 // allowed by its end; Reached is nil then.
@@ -124,28 +138,29 @@ func (c Clock) Run(p Path, start time.Time, target float64) Event {
 	}
 	k := sort.Search(len(p.At), func(i int) bool { return p.At[i].After(start) })
 	from := start
-	fromC := p.TempC[0]
+	fromC, fromSpeed := p.TempC[0], p.speed(0)
 	if k > 0 {
 		if k == len(p.At) {
 			return ev
 		}
 		fromC = lerp(p.At[k-1], p.At[k], p.TempC[k-1], p.TempC[k], start)
+		fromSpeed = lerp(p.At[k-1], p.At[k], p.speed(k-1), p.speed(k), start)
 	}
 	var room [16][2]float64
 	for ; k < len(p.At); k++ {
-		to, toC := p.At[k], p.TempC[k]
-		h := to.Sub(from).Hours()
-		for _, cut := range c.cuts(room[:0], fromC, toC) {
-			piece := c.progress(fromC, toC, h, cut[0], cut[1], &ev.Outside)
+		to := p.At[k]
+		s := stretch{fromC, p.TempC[k], fromSpeed, p.speed(k), to.Sub(from).Hours()}
+		for _, cut := range c.cuts(room[:0], s.a, s.b) {
+			piece := c.progress(s, cut[0], cut[1], &ev.Outside)
 			if ev.Progress+piece >= target {
-				x := c.solve(fromC, toC, h, cut[0], cut[1], target-ev.Progress)
-				at := from.Add(time.Duration(x * h * float64(time.Hour))).Round(time.Second)
+				x := c.solve(s, cut[0], cut[1], target-ev.Progress)
+				at := from.Add(time.Duration(x * s.h * float64(time.Hour))).Round(time.Second)
 				ev.Progress, ev.Reached = target, &at
 				return ev
 			}
 			ev.Progress += piece
 		}
-		from, fromC = to, toC
+		from, fromC, fromSpeed = to, s.b, s.sb
 	}
 	return ev
 }
@@ -177,25 +192,26 @@ func (c Clock) cuts(out [][2]float64, a, b float64) [][2]float64 {
 	return out
 }
 
-// progress integrates 1/τ over the part [x0, x1] of a stretch of h hours.
-func (c Clock) progress(a, b, h, x0, x1 float64, outside *bool) float64 {
+// progress integrates speed/τ over the part [x0, x1] of a stretch.
+func (c Clock) progress(s stretch, x0, x1 float64, outside *bool) float64 {
 	sum := 0.0
 	for i, g := range gaussX {
-		tau, out := c.Table.TauH(a+(x0+g*(x1-x0))*(b-a), c.Side)
+		x := x0 + g*(x1-x0)
+		tau, out := c.Table.TauH(s.a+x*(s.b-s.a), c.Side)
 		*outside = *outside || out
-		sum += gaussW[i] / tau
+		sum += gaussW[i] * (s.sa + x*(s.sb-s.sa)) / tau
 	}
-	return sum * h * (x1 - x0)
+	return sum * s.h * (x1 - x0)
 }
 
 // solve finds x in [x0, x1] where the progress from x0 is want, by bisection
 // to a second.
-func (c Clock) solve(a, b, h, x0, x1, want float64) float64 {
+func (c Clock) solve(s stretch, x0, x1, want float64) float64 {
 	var ignored bool
 	lo, hi := x0, x1
-	for (hi-lo)*h > 1.0/7200 {
+	for (hi-lo)*s.h > 1.0/7200 {
 		mid := (lo + hi) / 2
-		if c.progress(a, b, h, x0, mid, &ignored) < want {
+		if c.progress(s, x0, mid, &ignored) < want {
 			lo = mid
 		} else {
 			hi = mid

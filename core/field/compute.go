@@ -53,9 +53,12 @@ func Compute(r Request) (Result, error) {
 	if err := bad.Err(); err != nil {
 		return Result{}, err
 	}
-	w := Weather{r.Air, r.SurfaceTempsC}
+	w := Weather{Air: r.Air, SurfaceC: r.SurfaceTempsC}
 	if w.SurfaceC == nil {
-		w.SurfaceC = r.Air.SurfaceTemps()
+		w.SurfaceC = make([]float64, len(r.Air))
+		for i, h := range r.Air {
+			w.SurfaceC[i] = h.TempC
+		}
 	}
 	j := Job{
 		Limits: r.Limits, Apply: time.Duration(r.ApplyH * float64(time.Hour)), Spray: r.Spray, Lights: r.Lights, Sheltered: r.Sheltered,

@@ -7,9 +7,12 @@ import (
 	"sort"
 	"time"
 
+	"allcoats/core/air"
+	"allcoats/core/calendar"
 	"allcoats/core/cure"
 	"allcoats/core/product"
 	"allcoats/core/sky"
+	"allcoats/core/surface"
 	"allcoats/core/weather"
 )
 
@@ -28,6 +31,8 @@ const (
 	Rain       Limit = "rain"
 	Wind       Limit = "wind"
 	Light      Limit = "daylight"
+	Hours      Limit = "working-hours"
+	Wetness    Limit = "surface-wet"
 	NoData     Limit = "no-weather"
 )
 
@@ -61,26 +66,55 @@ type Job struct {
 	Apply, Hold, Dry time.Duration
 	// Spray brings the wind limit in.
 	Spray bool
-	// Daylight lists when the sun is up; Lights lift the need for it.
+	// Daylight lists when the sun is up; Lights lift the need for it. Work
+	// lists the working hours, nil without limits.
 	Daylight []sky.Daytime
 	Lights   bool
+	Work     []calendar.Stretch
 	// Sheltered keeps rain off.
 	Sheltered bool
 }
 
-// Weather is the air with the temperature of the surface at each record, °C.
+// Weather is the air at a surface with the surface's temperature at each
+// record, °C, and when there is water on it.
 type Weather struct {
 	Air      weather.Series
 	SurfaceC []float64
+	Wet      []surface.Wet
 }
 
-// Path returns the surface temperature for the cure clocks.
-func (w Weather) Path() cure.Path {
-	at := make([]time.Time, len(w.Air))
-	for i, h := range w.Air {
-		at[i] = h.At
+// Reference state of the humidity that tables of times are made at.
+const refTempC, refRHPct = 23, 50
+
+// Path returns the surface temperature for the cure clocks of a product on
+// which humidity bears as h: evaporating ones run with the vapour that the air
+// still takes up at the surface, moisture-cured ones with the vapour in the air,
+// both as a share of that at 23 °C and 50 %.
+func (w Weather) Path(h product.Humidity) cure.Path {
+	p := cure.Path{At: make([]time.Time, len(w.Air)), TempC: w.SurfaceC}
+	for i, a := range w.Air {
+		p.At[i] = a.At
 	}
-	return cure.Path{At: at, TempC: w.SurfaceC}
+	if h == product.Indifferent {
+		return p
+	}
+	p.Speed = make([]float64, len(w.Air))
+	ref := air.VapourPressure(refTempC, refRHPct)
+	for i, a := range w.Air {
+		e := air.VapourPressure(a.TempC, a.RHPct)
+		if h == product.Evaporating {
+			e = max(0, air.SaturationPressure(w.SurfaceC[i])-e)
+			ref = air.SaturationPressure(refTempC) - air.VapourPressure(refTempC, refRHPct)
+		}
+		p.Speed[i] = e / ref
+	}
+	return p
+}
+
+// wetAt reports whether there is water on the surface at t.
+func (w Weather) wetAt(t time.Time) bool {
+	i := sort.Search(len(w.Wet), func(i int) bool { return w.Wet[i].To.After(t) })
+	return i < len(w.Wet) && !t.Before(w.Wet[i].From)
 }
 
 // at returns the air and the surface temperature at t.
@@ -130,15 +164,11 @@ func climate(out []Check, l product.Limits, h weather.Hour, surfaceC float64) []
 // polygonSlack returns the distance of (t, rh) to the polygon's border in
 // typical forecast errors, negative outside.
 func polygonSlack(p []product.Corner, t, rh float64) float64 {
-	inside := false
 	best := math.Inf(1)
 	x, y := t/errTempK, rh/errRH
 	for i := range p {
 		a, b := p[i], p[(i+1)%len(p)]
 		ax, ay, bx, by := a.TempC/errTempK, a.RHPct/errRH, b.TempC/errTempK, b.RHPct/errRH
-		if (ay > y) != (by > y) && x < ax+(y-ay)/(by-ay)*(bx-ax) {
-			inside = !inside
-		}
 		dx, dy := bx-ax, by-ay
 		f := 0.0
 		if l := dx*dx + dy*dy; l > 0 {
@@ -146,7 +176,7 @@ func polygonSlack(p []product.Corner, t, rh float64) float64 {
 		}
 		best = min(best, math.Hypot(x-ax-f*dx, y-ay-f*dy))
 	}
-	if !inside {
+	if !product.Inside(p, t, rh) {
 		return -best
 	}
 	return best
@@ -154,8 +184,11 @@ func polygonSlack(p []product.Corner, t, rh float64) float64 {
 
 // applying appends all checks while laying to out; rain and darkness only where
 // they are.
-func (j Job) applying(out []Check, h weather.Hour, surfaceC float64) []Check {
+func (j Job) applying(out []Check, h weather.Hour, surfaceC float64, isWet bool) []Check {
 	out = climate(out, j.Limits, h, surfaceC)
+	if isWet {
+		out = append(out, wet)
+	}
 	if h.RainMM != nil && *h.RainMM > dry && !j.Sheltered {
 		out = append(out, rain(*h.RainMM))
 	}
@@ -164,6 +197,9 @@ func (j Job) applying(out []Check, h weather.Hour, surfaceC float64) []Check {
 	}
 	if !j.Lights && !j.lit(h.At) {
 		out = append(out, dark)
+	}
+	if j.Work != nil && !j.atWork(h.At) {
+		out = append(out, away)
 	}
 	return out
 }
@@ -182,8 +218,18 @@ func (j Job) lit(t time.Time) bool {
 	return i < len(j.Daylight) && !t.Before(j.Daylight[i].Rise)
 }
 
-// dark weighs as much as one typical forecast error.
-var dark = Check{Limit: Light, Margin: -1, Slack: -1}
+// atWork reports whether t is in the working hours.
+func (j Job) atWork(t time.Time) bool {
+	i := sort.Search(len(j.Work), func(i int) bool { return j.Work[i].To.After(t) })
+	return i < len(j.Work) && !t.Before(j.Work[i].From)
+}
+
+// Conditions that hold or not weigh as much as one typical forecast error.
+var (
+	dark = Check{Limit: Light, Margin: -1, Slack: -1}
+	away = Check{Limit: Hours, Margin: -1, Slack: -1}
+	wet  = Check{Limit: Wetness, Margin: -1, Slack: -1}
+)
 
 // dry is the most rain in an hour, mm, that does not wet a surface.
 const dry = 0.05
@@ -220,7 +266,7 @@ type Hour struct {
 func (j Job) Hours(w Weather) []Hour {
 	out := make([]Hour, len(w.Air))
 	for i, h := range w.Air {
-		worst := Worst(j.applying(nil, h, w.SurfaceC[i]))
+		worst := Worst(j.applying(nil, h, w.SurfaceC[i], w.wetAt(h.At)))
 		dew := h.DewPointC()
 		out[i] = Hour{
 			At: h.At, TempC: h.TempC, RHPct: h.RHPct, SurfaceC: w.SurfaceC[i], DewC: dew, SpreadK: w.SurfaceC[i] - dew,

@@ -5,8 +5,10 @@ import (
 	"testing"
 	"time"
 
+	"allcoats/core/calendar"
 	"allcoats/core/product"
 	"allcoats/core/sky"
+	"allcoats/core/surface"
 	"allcoats/core/weather"
 
 	"github.com/stretchr/testify/assert"
@@ -23,7 +25,7 @@ func record(temps []float64, rh float64, rain map[int]float64) Weather {
 	for i, t := range temps {
 		s = append(s, weather.Hour{At: noon.Add(time.Duration(i) * time.Hour), TempC: t, RHPct: rh, RainMM: num(rain[i]), WindMS: num(4)})
 	}
-	return Weather{s, s.SurfaceTemps()}
+	return Weather{Air: s, SurfaceC: temps}
 }
 
 func flat(v float64, n int) []float64 {
@@ -138,7 +140,7 @@ func TestWindowsHoldThroughout(t *testing.T) {
 				require.True(t, ok)
 				checks := climate(nil, j.Limits, h, s)
 				if at.Before(start.Add(j.Apply)) {
-					checks = j.applying(nil, h, s)
+					checks = j.applying(nil, h, s, false)
 				}
 				// An excursion shorter than the search grid may go unseen.
 				require.Greater(t, Worst(checks).Slack, -0.5, "start %s at %s: %v", start, at, Worst(checks))
@@ -151,4 +153,75 @@ func TestWindowsHoldThroughout(t *testing.T) {
 		}
 		assert.LessOrEqual(t, longer, total)
 	}
+}
+
+// What is open on whole hours for Starts is open for Windows, and the other way
+// round but for the edges.
+func TestStartsAgreesWithWindows(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 6))
+	for range 40 {
+		temps := make([]float64, 120)
+		rain := map[int]float64{}
+		temps[0] = 14
+		for i := range temps {
+			if i > 0 {
+				temps[i] = temps[i-1] + r.NormFloat64()
+			}
+			if r.Float64() < 0.04 {
+				rain[i] = 1
+			}
+		}
+		w := record(temps, 60, rain)
+		w.Wet = []surface.Wet{{From: noon.Add(30 * time.Hour), To: noon.Add(33*time.Hour + 20*time.Minute)}}
+		j := Job{Limits: product.Limits{AirMinC: num(12), AirMaxC: num(19)}, Apply: time.Hour, Hold: 2 * time.Hour, Dry: 3 * time.Hour, Lights: true,
+			Work: []calendar.Stretch{{From: noon, To: noon.Add(100 * time.Hour)}}}
+		at := make([]time.Time, len(w.Air))
+		for i, h := range w.Air {
+			at[i] = h.At
+		}
+		windows, shorter := j.Windows(w, noon, noon.Add(110*time.Hour)), j
+		shorter.Apply -= 2 * time.Minute
+		wider := shorter.Windows(w, noon, noon.Add(110*time.Hour)) // so that a start on an edge is in it
+		in := func(windows []Window, t time.Time) bool {
+			for _, win := range windows {
+				if !t.Before(win.From) && !t.After(win.To) {
+					return true
+				}
+			}
+			return false
+		}
+		for i, may := range j.Starts(w, j.Free(at)) {
+			if i > 110 {
+				break
+			}
+			if may {
+				assert.True(t, in(wider, at[i]), "%s is a start", at[i])
+			} else {
+				assert.False(t, in(windows, at[i].Add(-time.Minute)) && in(windows, at[i]) && in(windows, at[i].Add(time.Minute)), "%s is no start", at[i])
+			}
+		}
+	}
+}
+
+func TestWetSurfaceAndWorkingHours(t *testing.T) {
+	w := record(flat(15, 24), 50, nil)
+	w.Wet = []surface.Wet{{From: noon.Add(-time.Hour), To: noon.Add(3 * time.Hour)}}
+	j := Job{Apply: time.Hour, Lights: true, Work: []calendar.Stretch{{From: noon, To: noon.Add(6 * time.Hour)}}}
+	got := j.Windows(w, noon, noon.Add(20*time.Hour))
+	require.Len(t, got, 1)
+	assert.Equal(t, noon.Add(3*time.Hour), got[0].From)
+	assert.Equal(t, Wetness, got[0].Opens.Check.Limit)
+	assert.Equal(t, noon.Add(5*time.Hour), got[0].To, "the last start that ends with the work")
+	assert.Equal(t, Hours, got[0].Closes.Check.Limit)
+	assert.Equal(t, Wetness, j.Hours(w)[0].Binding.Limit)
+	assert.Equal(t, Hours, j.Hours(w)[8].Binding.Limit)
+}
+
+// Vapour that air at 23 °C and 50 % still takes is what an evaporating product's
+// tables are made at; in air of the same temperature with 90 % a fifth is left.
+func TestPathCountsHumidity(t *testing.T) {
+	w := record([]float64{23, 23}, 90, nil)
+	assert.InDelta(t, 0.2, w.Path(product.Evaporating).Speed[0], 1e-9)
+	assert.InDelta(t, 1.8, w.Path(product.MoistureCured).Speed[0], 1e-9)
+	assert.Nil(t, w.Path(product.Indifferent).Speed)
 }

@@ -91,6 +91,9 @@ func (j Job) Windows(w Weather, from, to time.Time) []Window {
 			forbid(f, after(Drying, j.Dry), j.Apply+j.Dry)
 		}
 	}
+	for _, s := range w.Wet {
+		forbid(failure{s.From, s.To, wet, wet}, Laying, j.Apply)
+	}
 	if !j.Lights {
 		sunset := from
 		for _, l := range j.Daylight {
@@ -98,6 +101,14 @@ func (j Job) Windows(w Weather, from, to time.Time) []Window {
 			sunset = l.Set
 		}
 		forbid(failure{sunset, end, dark, dark}, Laying, j.Apply)
+	}
+	if j.Work != nil {
+		off := from
+		for _, s := range j.Work {
+			forbid(failure{off, s.From, away, away}, Laying, j.Apply)
+			off = s.To
+		}
+		forbid(failure{off, end, away, away}, Laying, j.Apply)
 	}
 	sort.SliceStable(stops, func(a, b int) bool { return stops[a].from.Before(stops[b].from) })
 	return j.between(w, stops, from, to)
@@ -178,7 +189,7 @@ func (j Job) judge(w Weather, win Window) Window {
 		}
 		checks := climate(nil, j.Limits, h, s)
 		if t.Before(start.Add(j.Apply)) {
-			checks = j.applying(nil, h, s)
+			checks = j.applying(nil, h, s, w.wetAt(t))
 		}
 		if c := Worst(checks); first || c.Slack < win.Slack {
 			win.Slack, win.Binding, first = c.Slack, c, false

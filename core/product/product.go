@@ -517,6 +517,11 @@ func (l Limits) Validate() error {
 		bad.Range(fmt.Sprintf("polygon[%d].tempC", i), c.TempC, -30, 60, "°C")
 		bad.Range(fmt.Sprintf("polygon[%d].rhPct", i), c.RHPct, 0, 100, "%")
 	}
+	if a, b, crossed := Crossing(l.Polygon); crossed {
+		bad.Add("polygon", "the side from corner %d crosses the side from corner %d: enter the corners in order round the field", a+1, b+1)
+	} else if len(l.Polygon) >= 3 && fieldArea(l.Polygon) == 0 {
+		bad.Add("polygon", "the corners lie on one line, the field is empty")
+	}
 	return bad.Err()
 }
 

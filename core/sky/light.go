@@ -52,7 +52,20 @@ func Split(global, elevation float64, yearDay int) Light {
 	if global <= 0 || elevation <= 0 {
 		return Light{}
 	}
+	return Clear(elevation, yearDay).dimmed(global, elevation, yearDay)
+}
+
+// Clouded returns the light under cloud, 0…1 of the sky.
+func Clouded(elevation float64, yearDay int, cloud float64) Light {
 	clear := Clear(elevation, yearDay)
+	if clear.Global <= 0 || cloud <= 0 {
+		return clear
+	}
+	return clear.dimmed(clear.Global*CloudFactor(cloud), elevation, yearDay)
+}
+
+// dimmed splits global light under the clear sky.
+func (clear Light) dimmed(global, elevation float64, yearDay int) Light {
 	if elevation < 3 || clear.Global <= 0 {
 		return Light{Global: global, Diffuse: global}
 	}

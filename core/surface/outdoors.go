@@ -73,7 +73,7 @@ func Outdoors(lat, lon float64, s weather.Series) Conditions {
 		if h.ShortwaveWM2 != nil {
 			c.sun[i] = sun{sky.Toward(el, az), sky.Split(*h.ShortwaveWM2, el, day)}
 		} else {
-			c.sun[i] = sun{sky.Toward(el, az), sky.Split(sky.Clear(el, day).Global*sky.CloudFactor(cloud), el, day)}
+			c.sun[i] = sun{sky.Toward(el, az), sky.Clouded(el, day, cloud)}
 		}
 	}
 	return c
@@ -130,3 +130,23 @@ func (c Conditions) Light(f Face) []float64 {
 
 // skyView is the share of sky in what a plane of tilt faces.
 func skyView(tiltDeg float64) float64 { return (1 + math.Cos(tiltDeg*math.Pi/180)) / 2 }
+
+// With returns c for another course of the air over the same instants; sun and
+// cloud stay.
+func (c Conditions) With(s weather.Series) Conditions {
+	n := len(c.At)
+	out := Conditions{At: c.At, AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: c.InsideC, VapourHPa: make([]float64, n), DewC: make([]float64, n),
+		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: c.sun}
+	for i, h := range s {
+		out.AirC[i], out.VapourHPa[i], out.DewC[i] = h.TempC, air.VapourPressure(h.TempC, h.RHPct), h.DewPointC()
+		out.SkyC[i] = c.SkyC[i] + h.TempC - c.AirC[i]
+		out.WindMS[i] = unknownWind
+		if h.WindMS != nil {
+			out.WindMS[i] = *h.WindMS
+		}
+		if h.RainMM != nil {
+			out.RainMM[i] = *h.RainMM
+		}
+	}
+	return out
+}

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"time"
 
+	"allcoats/core/calendar"
 	"allcoats/core/clock"
 	"allcoats/core/cure"
 	"allcoats/core/field"
@@ -15,6 +16,7 @@ import (
 	"allcoats/core/product"
 	"allcoats/core/say"
 	"allcoats/core/sky"
+	"allcoats/core/weather"
 	"allcoats/core/working"
 )
 
@@ -33,8 +35,12 @@ type Coat struct {
 type Surface struct {
 	ID, Name string
 	AreaM2   float64
-	Last     *clock.Laid
-	Next     *Coat
+	// Weather is the air at the surface and the surface itself; Sheltered keeps
+	// rain and wind off.
+	Weather   field.Weather
+	Sheltered bool
+	Last      *clock.Laid
+	Next      *Coat
 	// NextStepID is the planned step that Next belongs to, handed through.
 	NextStepID string
 	// Planned is false if no coats are planned at all.
@@ -47,7 +53,11 @@ type Situation struct {
 	Loc      *time.Location
 	Daylight []sky.Daytime
 	Lights   bool
-	Weather  field.Weather
+	// Work lists the working hours, nil without limits; Crew how many lay at
+	// once, 0 for one.
+	Work     []calendar.Stretch
+	Crew     int
+	Air      weather.Series // in the open
 	Surfaces []Surface
 }
 
@@ -56,12 +66,6 @@ type Situation struct {
 type Start struct {
 	field.Window
 	Sand bool `json:"sand"`
-}
-
-// Stretch is a stretch of time.
-type Stretch struct {
-	From time.Time `json:"from"`
-	To   time.Time `json:"to"`
 }
 
 // Chance sorts surfaces by when the next coat may go on.
@@ -90,7 +94,7 @@ type Lane struct {
 	Clock      *clock.Clock `json:"clock,omitempty"`
 	Starts     []Start      `json:"starts"`
 	// Allowed is when the field allows laying, whatever comes after.
-	Allowed []Stretch `json:"allowed"`
+	Allowed []calendar.Stretch `json:"allowed"`
 	// Mix is what to have ready for one coat.
 	Mix *Mix `json:"mix,omitempty"`
 
@@ -136,14 +140,14 @@ type Answer struct {
 	Warnings  []string `json:"warnings"`
 }
 
-// JobFor returns the field job of coat c on areaM2 with one person laying.
-func JobFor(c Coat, areaM2 float64, s Situation) field.Job {
+// JobFor returns the field job of coat c on surface f with the crew laying.
+func (s Situation) JobFor(c Coat, f Surface) field.Job {
 	m, _ := film.MethodByKey(c.Method)
-	lay := time.Duration(areaM2 / m.RateM2H * float64(time.Hour)).Round(5 * time.Minute)
+	lay := time.Duration(f.AreaM2 / m.RateM2H / float64(max(1, s.Crew)) * float64(time.Hour)).Round(5 * time.Minute)
 	l := c.Sheet.Limits
 	return field.Job{
 		Limits: l, Apply: max(lay, 10*time.Minute), Hold: hours(l.HoldH), Dry: hours(l.RainFreeH),
-		Spray: m.Spray, Lights: s.Lights, Daylight: s.Daylight,
+		Spray: m.Spray, Lights: s.Lights, Daylight: s.Daylight, Work: s.Work, Sheltered: f.Sheltered,
 	}
 }
 
@@ -152,11 +156,10 @@ func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour
 // Find answers for every surface and picks the one to begin with.
 func Find(s Situation) Answer {
 	a := Answer{Lanes: []Lane{}, Actions: []Action{}, Warnings: []string{}}
-	path := s.Weather.Path()
 	for _, surface := range s.Surfaces {
-		a.Lanes = append(a.Lanes, s.lane(surface, path))
+		a.Lanes = append(a.Lanes, s.lane(surface))
 	}
-	if _, end, ok := s.Weather.Air.Span(); !ok {
+	if _, end, ok := s.Air.Span(); !ok {
 		a.Warnings = append(a.Warnings, "No weather for this place: import a record or switch on the simulated service.")
 	} else if end.Before(s.Now) {
 		a.Warnings = append(a.Warnings, "The weather record ended before now; nothing is guessed beyond it.")
@@ -168,8 +171,8 @@ func Find(s Situation) Answer {
 	return a
 }
 
-func (s Situation) lane(f Surface, path cure.Path) Lane {
-	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}}
+func (s Situation) lane(f Surface) Lane {
+	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}}
 	if f.Last != nil {
 		over := product.AnyKind
 		if f.Next != nil {
@@ -177,7 +180,7 @@ func (s Situation) lane(f Surface, path cure.Path) Lane {
 		} else {
 			over = f.Last.Sheet.Kind
 		}
-		c := clock.Run(*f.Last, over, path, s.Now)
+		c := clock.Run(*f.Last, over, f.Weather, s.Now)
 		l.Clock = &c
 		l.Note = f.Last.Sheet.Kind.Name()
 	}
@@ -199,9 +202,9 @@ func (s Situation) lane(f Surface, path cure.Path) Lane {
 	}
 	n := f.Next
 	l.Note = n.Sheet.Kind.Name() + ", " + ordinal(n.N, n.Of)
-	job := JobFor(*n, f.AreaM2, s)
-	l.Mix = mix(*n, f.AreaM2, job)
-	from, end, known := s.Weather.Air.Span()
+	job := s.JobFor(*n, f)
+	l.Mix = mix(*n, f.AreaM2, job, s.Crew)
+	from, end, known := s.Air.Span()
 	if !known || !end.After(s.Now) {
 		l.Chance = NotKnown
 		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": cannot tell, the weather is not known.")}
@@ -229,16 +232,16 @@ func (s Situation) lane(f Surface, path cure.Path) Lane {
 	}
 	laying := job
 	laying.Apply, laying.Hold, laying.Dry = 0, 0, 0
-	for _, w := range laying.Windows(s.Weather, s.Now, end) {
-		l.Allowed = append(l.Allowed, Stretch{w.From, w.To})
+	for _, w := range laying.Windows(f.Weather, s.Now, end) {
+		l.Allowed = append(l.Allowed, calendar.Stretch{From: w.From, To: w.To})
 	}
-	for _, w := range job.Windows(s.Weather, from, end) {
+	for _, w := range job.Windows(f.Weather, from, end) {
 		l.Starts = append(l.Starts, split(w, l.closes)...)
 	}
 	s.answer(&l, f, job)
 	if l.best != nil {
-		if i := s.Weather.Air.Find(l.best.From); i >= 0 {
-			t := s.Weather.SurfaceC[i]
+		if i := f.Weather.Air.Find(l.best.From); i >= 0 {
+			t := f.Weather.SurfaceC[i]
 			l.Mix.AtTempC = &t
 			if len(n.Sheet.PotLife) > 0 {
 				h, _ := n.Sheet.PotLife.TauH(t, cure.Maximum)
@@ -253,7 +256,7 @@ func (s Situation) lane(f Surface, path cure.Path) Lane {
 
 // mix is what coat c takes on areaM2. Figures that film.Compute refuses (a
 // sheet changed since) leave the litres out and say so.
-func mix(c Coat, areaM2 float64, job field.Job) *Mix {
+func mix(c Coat, areaM2 float64, job field.Job, crew int) *Mix {
 	m := &Mix{
 		Product: c.Sheet.Name, LayH: job.Apply.Hours(), HoldH: c.Sheet.Limits.HoldH, InductionH: c.Sheet.InductionMin / 60,
 		Cautions: append([]string{}, c.Sheet.Cautions...),
@@ -266,7 +269,8 @@ func mix(c Coat, areaM2 float64, job field.Job) *Mix {
 	}
 	m.Litres, m.WFTUm, m.Working = r.PracticalL, r.WFTUm, r.Working
 	method, _ := film.MethodByKey(c.Method)
-	m.Working.Step("Time to lay it", "A / laying rate, one person, to the next 5 min", m.LayH, "h",
+	m.Working.In("People laying", float64(max(1, crew)), "")
+	m.Working.Step("Time to lay it", "A / laying rate / people, to the next 5 min", m.LayH, "h",
 		say.Text("%g m²/h by %s: a rule of thumb", method.RateM2H, method.Name).Text)
 	return m
 }
@@ -301,7 +305,7 @@ func (s Situation) answer(l *Lane, f Surface, job field.Job) {
 	if l.best == nil {
 		l.Chance = NoChance
 		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": no chance for %s within the forecast.", what)}
-		l.Detail = s.whyNot(job)
+		l.Detail = s.whyNot(job, f.Weather)
 		return
 	}
 	w := l.best
@@ -336,7 +340,7 @@ func (s Situation) second(l Lane, f Surface) say.Sentence {
 		return nil
 	}
 	first := cure.Clock{Table: r.Min, FloorC: f.Next.Sheet.MinCureC}
-	ev := first.Run(s.Weather.Path(), l.best.From, 1)
+	ev := first.Run(f.Weather.Path(f.Next.Sheet.Humidity), l.best.From, 1)
 	if ev.Reached != nil {
 		for _, w := range l.Starts {
 			from := w.From
@@ -421,17 +425,21 @@ func subject(c field.Check) say.Sentence {
 		return above("the wind is")
 	case field.Light:
 		return say.Sentence{say.Text("it is dark")}
+	case field.Hours:
+		return say.Sentence{say.Text("nobody works")}
+	case field.Wetness:
+		return say.Sentence{say.Text("the surface is wet")}
 	}
 	return say.Sentence{say.Text("the weather is not known")}
 }
 
 // whyNot names the limit that fails most of the daylight hours ahead.
-func (s Situation) whyNot(job field.Job) say.Sentence {
+func (s Situation) whyNot(job field.Job, w field.Weather) say.Sentence {
 	count := map[field.Limit]int{}
 	check := map[field.Limit]field.Check{}
 	var most field.Limit
-	for _, h := range job.Hours(s.Weather) {
-		if h.At.Before(s.Now) || h.Allowed || h.Binding.Limit == field.Light {
+	for _, h := range job.Hours(w) {
+		if h.At.Before(s.Now) || h.Allowed || h.Binding.Limit == field.Light || h.Binding.Limit == field.Hours {
 			continue
 		}
 		l := h.Binding.Limit

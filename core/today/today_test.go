@@ -41,7 +41,14 @@ func situation(edit func(hour int, h *weather.Hour), surfaces ...Surface) Situat
 		}
 		air = append(air, h)
 	}
-	return Situation{Now: now, Loc: time.UTC, Lights: true, Weather: field.Weather{Air: air, SurfaceC: air.SurfaceTemps()}, Surfaces: surfaces}
+	w := field.Weather{Air: air}
+	for _, h := range air {
+		w.SurfaceC = append(w.SurfaceC, h.TempC)
+	}
+	for i := range surfaces {
+		surfaces[i].Weather = w
+	}
+	return Situation{Now: now, Loc: time.UTC, Lights: true, Air: air, Surfaces: surfaces}
 }
 
 func coat(n, of int) *Coat {

@@ -186,14 +186,3 @@ func (s Series) Gaps() []Gap {
 	}
 	return out
 }
-
-// SurfaceTemps returns the temperature in °C of a surface at every record.
-// The air's temperature stands for the surface's: right under cover and on a
-// windy overcast day, too warm on a clear night and too cold in the sun.
-func (s Series) SurfaceTemps() []float64 {
-	out := make([]float64, len(s))
-	for i, h := range s {
-		out[i] = h.TempC
-	}
-	return out
-}

@@ -1,0 +1,105 @@
+package weather
+
+import (
+	"math"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func forecast(hours int) Series {
+	var s Series
+	for i := -30; i < hours; i++ {
+		none, wind := 0.0, 3.0
+		s = append(s, Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: 15, RHPct: 60, RainMM: &none, WindMS: &wind, Measured: i <= 0})
+	}
+	return s
+}
+
+func TestFuturesSpreadWithTheirLead(t *testing.T) {
+	f := NewFutures(forecast(120), start, 10*24*time.Hour, UsualNormals(53), time.UTC)
+	require.Len(t, f.Frame(), 24+240+1)
+	assert.Equal(t, start.Add(119*time.Hour), f.Known())
+	const n = 1500
+	spread := func(i int) (mean, sigma, wet float64) {
+		var sum, squares float64
+		for k := range uint64(n) {
+			h := f.Make(7, k, nil)[i]
+			sum, squares = sum+h.TempC, squares+h.TempC*h.TempC
+			if *h.RainMM > 0 {
+				wet++
+			}
+		}
+		mean = sum / n
+		return mean, math.Sqrt(squares/n - mean*mean), wet / n
+	}
+	mean, sigma, _ := spread(24 + 24)
+	assert.InDelta(t, 15, mean, 0.1)
+	assert.InEpsilon(t, 1.2, sigma, 0.06, "1 °C + 0.2 °C a day")
+	mean, sigma, dry := spread(24 + 96)
+	assert.InDelta(t, 15, mean, 0.2)
+	assert.InEpsilon(t, 1.8, sigma, 0.06)
+	assert.Less(t, dry, 0.1)
+	mean, _, wet := spread(24 + 200)
+	usual := UsualNormals(53)[5]
+	assert.InDelta(t, usual.At(start.Add(200*time.Hour)).TempC, mean, 0.3, "beyond the forecast the usual weather")
+	assert.InDelta(t, usual.WetDayPct/100*wetHourPct/100, wet, 0.03)
+	for i := range 24 {
+		assert.Equal(t, 15.0, f.Make(7, 3, nil)[i].TempC, "what was measured is not in doubt")
+	}
+}
+
+// At is a month's Normal as a whole year's, for the test.
+func (n Normal) At(t time.Time) Hour {
+	var all Normals
+	for i := range all {
+		all[i] = n
+	}
+	return all.At(t, time.UTC)
+}
+
+func TestSameSeedSameFuture(t *testing.T) {
+	f := NewFutures(forecast(48), start, 5*24*time.Hour, UsualNormals(53), time.UTC)
+	a, b := f.Make(1, 2, nil), f.Make(1, 2, make(Series, 500))
+	assert.Equal(t, a, b)
+	assert.NotEqual(t, a, f.Make(1, 3, nil))
+	require.NoError(t, a.Validate())
+	empty := NewFutures(nil, start, 24*time.Hour, UsualNormals(-40), time.UTC)
+	require.NoError(t, empty.Make(1, 1, nil).Validate(), "without any weather the climate alone")
+	assert.Equal(t, start, empty.Known())
+}
+
+func TestUsualNormals(t *testing.T) {
+	require.NoError(t, UsualNormals(53).Validate())
+	assert.Greater(t, UsualNormals(53)[6].MeanC, UsualNormals(53)[0].MeanC+8, "summer in July in the north")
+	assert.Less(t, UsualNormals(-40)[6].MeanC, UsualNormals(-40)[0].MeanC-6, "and in January in the south")
+	bad := UsualNormals(53)
+	bad[3].RHPct = 130
+	assert.ErrorContains(t, bad.Validate(), "[3].rhPct")
+}
+
+func TestSimpleDay(t *testing.T) {
+	london, err := time.LoadLocation("Europe/London")
+	require.NoError(t, err)
+	d := SimpleDay{Date: "2026-05-10", MinC: 8, MaxC: 16, Sky: "cloudy", Rain: "afternoon", Wind: "light", Air: "usual"}
+	s, err := d.Hours(london)
+	require.NoError(t, err)
+	require.Len(t, s, 24)
+	require.NoError(t, s.Validate())
+	assert.Equal(t, time.Date(2026, 5, 9, 23, 0, 0, 0, time.UTC), s[0].At)
+	assert.InDelta(t, 8, s[5].TempC, 1e-9)
+	assert.InDelta(t, 16, s[15].TempC, 1e-9)
+	assert.InDelta(t, 6, s[15].DewPointC(), 0.01, "2 K below the coldest")
+	assert.Equal(t, []float64{0, 1}, []float64{*s[9].RainMM, *s[14].RainMM})
+	assert.Equal(t, 75.0, *s[0].CloudPct)
+	spring := SimpleDay{Date: "2026-03-29", MinC: 2, MaxC: 9, Sky: "clear", Rain: "dry", Wind: "calm", Air: "dry"}
+	s, err = spring.Hours(london)
+	require.NoError(t, err)
+	assert.Len(t, s, 23, "the clocks go forward")
+	_, err = SimpleDay{Date: "tomorrow", MinC: 18, MaxC: 8, Sky: "blue"}.Hours(london)
+	for _, path := range []string{"date", "maxC", "sky", "rain", "wind", "air"} {
+		assert.ErrorContains(t, err, path)
+	}
+}
