@@ -13,16 +13,15 @@ import (
 
 	"allcoats/core/fault"
 	"allcoats/core/product"
-	"allcoats/core/weather"
 	"allcoats/store"
 
 	"github.com/google/uuid"
 )
 
-// Service is a weather service: the hours in [from, to] of a place as known
-// at issued.
+// Service is a weather service: it gives the hours in [from, to] of a place as
+// known at issued, as a document that formats.ReadForecast reads.
 type Service interface {
-	Hours(lat, lon float64, from, to, issued time.Time) weather.Series
+	Forecast(lat, lon float64, from, to, issued time.Time) ([]byte, error)
 }
 
 // App is the program without its ways in. It is safe for concurrent use.

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"allcoats/core/area"
+	"allcoats/core/calendar"
 	"allcoats/core/fault"
 	"allcoats/core/survey"
 	"allcoats/store"
@@ -34,6 +35,9 @@ type BoatEdit struct {
 	Dimensions area.Dimensions `json:"dimensions"`
 	// DisplacementT is in tonnes, 0 if it is not known.
 	DisplacementT float64 `json:"displacementT"`
+	// Week holds the working hours, Crew how many lay a coat together.
+	Week calendar.Week `json:"week,omitempty"`
+	Crew int           `json:"crew,omitempty"`
 }
 
 func (b BoatEdit) validate() error {
@@ -52,6 +56,8 @@ func (b BoatEdit) validate() error {
 	}
 	bad.Under("dimensions", b.Dimensions.Validate())
 	bad.Range("displacementT", b.DisplacementT, 0, 5000, "t")
+	bad.Under("week", b.Week.Validate())
+	bad.Range("crew", float64(b.Crew), 0, 50, "people")
 	return bad.Err()
 }
 
@@ -61,6 +67,7 @@ func (b BoatEdit) row(id string, version int) store.Boat {
 		ID: id, Version: version, PlaceID: b.PlaceID, Name: b.Name, Type: b.Type, HeadingDeg: b.HeadingDeg, LaunchDate: b.LaunchDate,
 		Lights: b.Lights, HullForm: string(d.HullForm), LOAM: d.LOAM, LWLM: d.LWLM, BeamM: d.BeamM, DraughtM: d.DraughtM,
 		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, DisplacementT: b.DisplacementT,
+		Week: store.JSON[calendar.Week]{V: b.Week}, Crew: max(1, b.Crew),
 	}
 }
 
@@ -69,7 +76,7 @@ func boatOf(r store.Boat) Boat {
 		Name: r.Name, Type: r.Type, PlaceID: r.PlaceID, HeadingDeg: r.HeadingDeg, LaunchDate: r.LaunchDate, Lights: r.Lights,
 		Dimensions: area.Dimensions{HullForm: area.HullForm(r.HullForm), LOAM: r.LOAM, LWLM: r.LWLM, BeamM: r.BeamM, DraughtM: r.DraughtM,
 			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2},
-		DisplacementT: r.DisplacementT,
+		DisplacementT: r.DisplacementT, Week: r.Week.V, Crew: r.Crew,
 	}}
 }
 

@@ -1,8 +1,10 @@
 package app
 
 import (
+	"bytes"
 	"context"
 	"errors"
+	"fmt"
 	"time"
 
 	"allcoats/core/fault"
@@ -27,6 +29,17 @@ type PlaceEdit struct {
 	// TimeZone is an IANA name such as Europe/London.
 	TimeZone      string `json:"timeZone"`
 	WeatherSource string `json:"weatherSource" enum:"simulated,imported"`
+	// Normals are the usual months of the place, without them those of a coast at
+	// its latitude.
+	Normals *weather.Normals `json:"normals,omitempty"`
+}
+
+// normals are the usual months of the place.
+func (p PlaceEdit) normals() weather.Normals {
+	if p.Normals != nil {
+		return *p.Normals
+	}
+	return weather.UsualNormals(p.LatitudeDeg)
 }
 
 // Where a place's weather comes from.
@@ -46,15 +59,19 @@ func (p PlaceEdit) validate() error {
 		bad.Add("timeZone", "%q is not a time zone such as Europe/London", p.TimeZone)
 	}
 	fault.OneOf(&bad, "weatherSource", p.WeatherSource, []string{Simulated, Imported})
+	if p.Normals != nil {
+		bad.Under("normals", p.Normals.Validate())
+	}
 	return bad.Err()
 }
 
 func (p PlaceEdit) row(id string, version int) store.Place {
-	return store.Place{ID: id, Version: version, Name: p.Name, LatitudeDeg: p.LatitudeDeg, LongitudeDeg: p.LongitudeDeg, TimeZone: p.TimeZone, WeatherSource: p.WeatherSource}
+	return store.Place{ID: id, Version: version, Name: p.Name, LatitudeDeg: p.LatitudeDeg, LongitudeDeg: p.LongitudeDeg, TimeZone: p.TimeZone, WeatherSource: p.WeatherSource,
+		Normals: store.JSON[*weather.Normals]{V: p.Normals}}
 }
 
 func placeOf(r store.Place) Place {
-	return Place{r.ID, r.Version, PlaceEdit{r.Name, r.LatitudeDeg, r.LongitudeDeg, r.TimeZone, r.WeatherSource}}
+	return Place{r.ID, r.Version, PlaceEdit{r.Name, r.LatitudeDeg, r.LongitudeDeg, r.TimeZone, r.WeatherSource, r.Normals.V}}
 }
 
 func (p PlaceEdit) location() *time.Location {
@@ -161,7 +178,14 @@ func (a *App) RefreshWeather(ctx context.Context) error {
 		if err == nil && last.After(from) && last.Before(hour) {
 			from = last.Add(time.Hour)
 		}
-		record := a.forecast.Hours(p.LatitudeDeg, p.LongitudeDeg, from, hour.Add(instruments.Days*24*time.Hour), hour)
+		doc, err := a.forecast.Forecast(p.LatitudeDeg, p.LongitudeDeg, from, hour.Add(instruments.Days*24*time.Hour), hour)
+		if err != nil {
+			return fmt.Errorf("weather service: %w", err)
+		}
+		record, _, err := formats.ReadForecast(doc)
+		if err != nil {
+			return fmt.Errorf("weather service: %w", err)
+		}
 		cut := record.Find(hour) + 1
 		err = a.store.Write(ctx, func(q store.Queries) error {
 			return errors.Join(
@@ -174,7 +198,7 @@ func (a *App) RefreshWeather(ctx context.Context) error {
 			return err
 		}
 	}
-	return nil
+	return a.refreshInstruments(ctx, places, now)
 }
 
 // Import is what a weather file brought.
@@ -186,42 +210,80 @@ type Import struct {
 	To       time.Time `json:"to"`
 }
 
-// ImportWeather stores a CSV record (formats.ReadWeatherCSV) for a place: rows
-// up to now as measured, later ones as the new forecast. A simulated record is
-// replaced by it. All or nothing.
-func (a *App) ImportWeather(ctx context.Context, placeID string, csv []byte) (Import, error) {
-	p, err := a.store.Read().Place(ctx, placeID)
+// ImportWeather stores a record for a place: a CSV (formats.ReadWeatherCSV) or,
+// if it begins with a brace, a forecast document (formats.ReadForecast). Rows up
+// to now count as measured, later ones as the new forecast. A simulated record
+// is replaced by it. All or nothing.
+func (a *App) ImportWeather(ctx context.Context, placeID string, data []byte) (Import, error) {
+	p, err := a.Place(ctx, placeID)
 	if err != nil {
 		return Import{}, err
 	}
+	var record weather.Series
+	if trimmed := bytes.TrimSpace(data); len(trimmed) > 0 && trimmed[0] == '{' {
+		record, _, err = formats.ReadForecast(data)
+	} else {
+		record, err = formats.ReadWeatherCSV(data, p.location())
+	}
+	if err != nil {
+		return Import{}, err
+	}
+	return a.putRecord(ctx, p, record)
+}
+
+// AddDays stores days that a user tells in words as the forecast of a place, and
+// hours of them that are past as measured.
+func (a *App) AddDays(ctx context.Context, placeID string, days []weather.SimpleDay) (Import, error) {
+	p, err := a.Place(ctx, placeID)
+	if err != nil {
+		return Import{}, err
+	}
+	var bad fault.Errors
+	var record weather.Series
+	for i, d := range days {
+		s, err := d.Hours(p.location())
+		bad.Under(fmt.Sprintf("days[%d]", i), err)
+		record = append(record, s...)
+	}
+	if len(days) == 0 || len(days) > 14 {
+		bad.Add("days", "give 1 to 14 days, not %d", len(days))
+	}
+	if err := bad.Err(); err != nil {
+		return Import{}, err
+	}
+	for i := 1; i < len(record); i++ {
+		if !record[i].At.After(record[i-1].At) {
+			return Import{}, fault.Errors{{Path: "days", Message: "give each day once, in their order"}}
+		}
+	}
+	return a.putRecord(ctx, p, record)
+}
+
+func (a *App) putRecord(ctx context.Context, p Place, record weather.Series) (Import, error) {
 	now, err := a.Now(ctx)
-	if err != nil {
-		return Import{}, err
-	}
-	record, err := formats.ReadWeatherCSV(csv, placeOf(p).location())
 	if err != nil {
 		return Import{}, err
 	}
 	cut := record.Find(now) + 1
 	err = a.store.Write(ctx, func(q store.Queries) error {
 		if p.WeatherSource == Simulated {
-			if err := dropAll(ctx, q, placeID); err != nil {
+			if err := dropAll(ctx, q, p.ID); err != nil {
 				return err
 			}
 			p.WeatherSource = Imported
-			if err := q.EditPlace(ctx, p); err != nil {
+			if err := q.EditPlace(ctx, p.row(p.ID, p.Version)); err != nil {
 				return err
 			}
 		}
 		if cut < len(record) {
-			if err := q.DropWeather(ctx, placeID, false, time.Unix(0, 0)); err != nil {
+			if err := q.DropWeather(ctx, p.ID, false, time.Unix(0, 0)); err != nil {
 				return err
 			}
 		}
-		return errors.Join(q.PutWeather(ctx, placeID, true, record[:cut]), q.PutWeather(ctx, placeID, false, record[cut:]))
+		return errors.Join(q.PutWeather(ctx, p.ID, true, record[:cut]), q.PutWeather(ctx, p.ID, false, record[cut:]))
 	})
 	if err != nil {
-		return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, placeID) })
+		return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })
 	}
 	from, to, _ := record.Span()
 	return Import{len(record), cut, len(record) - cut, from, to}, nil

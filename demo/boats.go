@@ -102,7 +102,7 @@ var boats = []boat{
 				[]survey.Defect{flaw("soft-spot", outline.Plan, 7.2, 0.3, 300, 200, 12, "opened", "sounds dull round the cleat; core wet")}},
 			{made("Rudder", area.Rudder, area.Both, survey.GRP, "GRP", strip(1.1, 0.55, 2)),
 				[]step{{kind: product.Fairing, coats: 2, dftUm: 1500, method: "blade"}, {kind: product.Barrier, coats: 4, dftUm: 125, method: "brush"}},
-				[]done{{1, 9.5, 0, 2.2, nil, "round 1, proud"}}, nil},
+				[]done{{2, 14, 0, 2.2, nil, "round 1, proud"}}, nil},
 		},
 	},
 	{

@@ -119,6 +119,9 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 			}
 		}
 	}
+	if err := wire(ctx, a, place.ID); err != nil {
+		return err
+	}
 	return stockUp(ctx, a, byKind, now)
 }
 

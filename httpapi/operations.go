@@ -30,6 +30,7 @@ type Meta struct {
 	Survey    SurveyWords        `json:"survey"`
 	Works     []WorkName         `json:"works"`
 	Binders   []product.Binder   `json:"binders"`
+	Weather   WeatherWords       `json:"weather"`
 }
 
 // WorkName is a kind of step with its name.
@@ -147,9 +148,12 @@ func operations(api huma.API, a *app.App, version string) {
 			SurfaceID string `query:"surfaceId"`
 			ProductID string `query:"productId" required:"true"`
 			Method    string `query:"method"`
+			Grade     string `query:"grade"`
 		}) (app.Verdict, error) {
-			return a.Verdict(ctx, in.ID, in.SurfaceID, in.ProductID, in.Method)
+			return a.Verdict(ctx, in.ID, app.VerdictQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID, Method: in.Method, Grade: in.Grade})
 		})
+
+	weathering(api, a)
 
 	surveying(api, a)
 
@@ -202,12 +206,13 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	clock, err := a.Clock(ctx)
-	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, workNames(), product.Binders}, err
+	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, workNames(), product.Binders,
+		WeatherWords{instrumentWords(), faultWords(), heaterWords()}}, err
 }
 
 func importWeather(api huma.API, a *app.App) {
 	uploads(api, "import-weather", "/api/places/{id}/weather",
-		"Import an hourly record as CSV: time, temperature, humidity, and optionally wind, rain, cloud, shortwave; all or nothing", maxWeatherBytes,
+		"Import an hourly record, as CSV (time, temperature, humidity, and optionally wind, rain, cloud, shortwave) or as a JSON document of hourly arrays; all or nothing", maxWeatherBytes,
 		func(ctx context.Context, in *struct {
 			ID      string `path:"id"`
 			RawBody []byte `contentType:"text/csv"`

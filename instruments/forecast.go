@@ -9,6 +9,7 @@ import (
 	"allcoats/core/air"
 	"allcoats/core/sky"
 	"allcoats/core/weather"
+	"allcoats/formats"
 )
 
 // Forecast is a simulated weather service: an invented but plausible climate
@@ -30,6 +31,11 @@ func (f Forecast) Hours(lat, lon float64, from, to, issued time.Time) weather.Se
 		out = append(out, hourAt(seed, lat, lon, at, issued))
 	}
 	return out
+}
+
+// Forecast gives Hours as a document that formats.ReadForecast reads.
+func (f Forecast) Forecast(lat, lon float64, from, to, issued time.Time) ([]byte, error) {
+	return formats.WriteForecast(lat, lon, issued, f.Hours(lat, lon, from, to, issued))
 }
 
 // hourAt makes one hour. Amplitudes and periods are chosen to look like a

@@ -4,8 +4,11 @@ import (
 	"context"
 
 	"allcoats/core/area"
+	"allcoats/core/calendar"
 	"allcoats/core/product"
 	"allcoats/core/survey"
+	"allcoats/core/tent"
+	"allcoats/core/weather"
 )
 
 // Place is a row of places.
@@ -17,6 +20,8 @@ type Place struct {
 	LongitudeDeg  float64 `db:"longitude_deg"`
 	TimeZone      string  `db:"time_zone"`
 	WeatherSource string  `db:"weather_source"`
+	// Normals is nil until the user gives them.
+	Normals JSON[*weather.Normals] `db:"normals"`
 }
 
 // Places lists all places by name.
@@ -32,36 +37,40 @@ func (q Queries) Place(ctx context.Context, id string) (p Place, err error) {
 
 // AddPlace inserts p.
 func (q Queries) AddPlace(ctx context.Context, p Place) error {
-	_, err := q.exec(ctx, `INSERT INTO places (id, name, latitude_deg, longitude_deg, time_zone, weather_source)
-		VALUES (:id, :name, :latitude_deg, :longitude_deg, :time_zone, :weather_source)`, p)
+	_, err := q.exec(ctx, `INSERT INTO places (id, name, latitude_deg, longitude_deg, time_zone, weather_source, normals)
+		VALUES (:id, :name, :latitude_deg, :longitude_deg, :time_zone, :weather_source, :normals)`, p)
 	return err
 }
 
 // EditPlace updates p if its version is current.
 func (q Queries) EditPlace(ctx context.Context, p Place) error {
 	return q.edit(ctx, "places", p.ID, `UPDATE places SET version = version + 1, name = :name, latitude_deg = :latitude_deg,
-		longitude_deg = :longitude_deg, time_zone = :time_zone, weather_source = :weather_source
+		longitude_deg = :longitude_deg, time_zone = :time_zone, weather_source = :weather_source, normals = :normals
 		WHERE id = :id AND version = :version`, p)
 }
 
 // Boat is a row of boats.
 type Boat struct {
-	ID            string  `db:"id"`
-	Version       int     `db:"version"`
-	PlaceID       string  `db:"place_id"`
-	Name          string  `db:"name"`
-	Type          string  `db:"type"`
-	HeadingDeg    float64 `db:"heading_deg"`
-	LaunchDate    string  `db:"launch_date"`
-	Lights        bool    `db:"lights"`
-	HullForm      string  `db:"hull_form"`
-	LOAM          float64 `db:"loa_m"`
-	LWLM          float64 `db:"lwl_m"`
-	BeamM         float64 `db:"beam_m"`
-	DraughtM      float64 `db:"draught_m"`
-	FreeboardM    float64 `db:"freeboard_m"`
-	HousesM2      float64 `db:"houses_m2"`
-	DisplacementT float64 `db:"displacement_t"`
+	ID            string              `db:"id"`
+	Version       int                 `db:"version"`
+	PlaceID       string              `db:"place_id"`
+	Name          string              `db:"name"`
+	Type          string              `db:"type"`
+	HeadingDeg    float64             `db:"heading_deg"`
+	LaunchDate    string              `db:"launch_date"`
+	Lights        bool                `db:"lights"`
+	HullForm      string              `db:"hull_form"`
+	LOAM          float64             `db:"loa_m"`
+	LWLM          float64             `db:"lwl_m"`
+	BeamM         float64             `db:"beam_m"`
+	DraughtM      float64             `db:"draught_m"`
+	FreeboardM    float64             `db:"freeboard_m"`
+	HousesM2      float64             `db:"houses_m2"`
+	DisplacementT float64             `db:"displacement_t"`
+	Week          JSON[calendar.Week] `db:"week"`
+	Crew          int                 `db:"crew"`
+	Tent          JSON[*tent.Tent]    `db:"tent"`
+	TentVersion   int                 `db:"tent_version"`
 }
 
 // Boats lists all boats by name.
@@ -78,8 +87,8 @@ func (q Queries) Boat(ctx context.Context, id string) (b Boat, err error) {
 // AddBoat inserts b.
 func (q Queries) AddBoat(ctx context.Context, b Boat) error {
 	_, err := q.exec(ctx, `INSERT INTO boats (id, place_id, name, type, heading_deg, launch_date, lights, hull_form, loa_m, lwl_m, beam_m,
-		draught_m, freeboard_m, houses_m2, displacement_t) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form,
-		:loa_m, :lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2, :displacement_t)`, b)
+		draught_m, freeboard_m, houses_m2, displacement_t, week, crew) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form,
+		:loa_m, :lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2, :displacement_t, :week, :crew)`, b)
 	return err
 }
 
@@ -88,8 +97,14 @@ func (q Queries) EditBoat(ctx context.Context, b Boat) error {
 	return q.edit(ctx, "boats", b.ID, `UPDATE boats SET version = version + 1, place_id = :place_id, name = :name, type = :type,
 		heading_deg = :heading_deg, launch_date = :launch_date, lights = :lights, hull_form = :hull_form, loa_m = :loa_m, lwl_m = :lwl_m,
 		beam_m = :beam_m, draught_m = :draught_m, freeboard_m = :freeboard_m, houses_m2 = :houses_m2,
-		displacement_t = :displacement_t
+		displacement_t = :displacement_t, week = :week, crew = :crew
 		WHERE id = :id AND version = :version`, b)
+}
+
+// SetTent sets a boat's tent, nil for none, if its version is current.
+func (q Queries) SetTent(ctx context.Context, boatID string, version int, t *tent.Tent) error {
+	return q.edit(ctx, "boats", boatID, "UPDATE boats SET tent_version = tent_version + 1, tent = :tent WHERE id = :id AND tent_version = :tent_version",
+		Boat{ID: boatID, TentVersion: version, Tent: JSON[*tent.Tent]{t}})
 }
 
 // RemoveBoat deletes a boat with its surfaces and log.

@@ -199,6 +199,15 @@ func (j Job) judge(w Weather, win Window) Window {
 	return win
 }
 
+// At returns the limit with the least room while a coat that starts at t is laid
+// and held; ok is false where the weather is not known.
+func (j Job) At(w Weather, t time.Time) (c Check, ok bool) {
+	if _, _, known := w.at(t); !known {
+		return Check{}, false
+	}
+	return j.judge(w, Window{From: t, To: t}).Binding, true
+}
+
 // failure is a stretch in which some check is not kept; check is the worst at
 // its beginning and last the worst at its end.
 type failure struct {

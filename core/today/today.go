@@ -92,7 +92,11 @@ type Lane struct {
 	Answer     say.Sentence `json:"answer"`
 	Detail     say.Sentence `json:"detail"`
 	Clock      *clock.Clock `json:"clock,omitempty"`
-	Starts     []Start      `json:"starts"`
+	// Recoat answers whether the next coat may follow without sanding, from the
+	// record; Damage says what harmed the last coat, or will.
+	Recoat say.Sentence   `json:"recoat"`
+	Damage []say.Sentence `json:"damage"`
+	Starts []Start        `json:"starts"`
 	// Allowed is when the field allows laying, whatever comes after.
 	Allowed []calendar.Stretch `json:"allowed"`
 	// Mix is what to have ready for one coat.
@@ -134,10 +138,12 @@ type Answer struct {
 	Headline say.Sentence `json:"headline"`
 	Detail   say.Sentence `json:"detail"`
 	// SurfaceID is what the headline is about, empty if about none.
-	SurfaceID string   `json:"surfaceId"`
-	Lanes     []Lane   `json:"lanes"`
-	Actions   []Action `json:"actions"`
-	Warnings  []string `json:"warnings"`
+	SurfaceID string `json:"surfaceId"`
+	// Dry says when water goes off what is wet now, empty if nothing is.
+	Dry      say.Sentence `json:"dry"`
+	Lanes    []Lane       `json:"lanes"`
+	Actions  []Action     `json:"actions"`
+	Warnings []string     `json:"warnings"`
 }
 
 // JobFor returns the field job of coat c on surface f with the crew laying.
@@ -166,13 +172,14 @@ func Find(s Situation) Answer {
 	} else if end.Before(s.Now.Add(24 * time.Hour)) {
 		a.Warnings = append(a.Warnings, "The weather record ends within a day from now; nothing is guessed beyond it.")
 	}
+	a.Dry = s.dry()
 	s.headline(&a)
 	s.actions(&a)
 	return a
 }
 
 func (s Situation) lane(f Surface) Lane {
-	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}}
+	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}, Recoat: say.Sentence{}, Damage: []say.Sentence{}}
 	if f.Last != nil {
 		over := product.AnyKind
 		if f.Next != nil {
@@ -182,6 +189,10 @@ func (s Situation) lane(f Surface) Lane {
 		}
 		c := clock.Run(*f.Last, over, f.Weather, s.Now)
 		l.Clock = &c
+		l.Recoat = s.recoat(c)
+		for _, d := range c.Damage {
+			l.Damage = append(l.Damage, s.harm(d))
+		}
 		l.Note = f.Last.Sheet.Kind.Name()
 	}
 	switch {

@@ -40,6 +40,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/chances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The best starts of the week for every coat that waits, over possible futures of the weather; JSON lines, the last one has the result */
+        get: operations["get-chances"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Wait, tent, heat or another hardener for a coat: when, for how much, how sure */
+        post: operations["compare-schools"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/correction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What local readings do to the forecast, and to the starts of her coats */
+        get: operations["get-correction"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/defects": {
         parameters: {
             query?: never;
@@ -187,6 +238,24 @@ export interface paths {
         put?: never;
         /** Add the surfaces of a hull type that the boat does not have yet */
         post: operations["add-template"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/tent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A boat's tent */
+        get: operations["get-tent"];
+        /** Describe a boat's tent, or take it down */
+        put: operations["set-tent"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -499,6 +568,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/sun": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the sun is, when it rises and sets, and its light on a plane. */
+        post: operations["calc-sun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/surface-temp": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The temperature of a surface from air, sun, sky and wind, hour by hour. */
+        post: operations["calc-surface-temp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/wetted-surface": {
         parameters: {
             query?: never;
@@ -596,6 +699,76 @@ export interface paths {
         put?: never;
         /** The closed shapes of an SVG or DXF drawing, in m; nothing is stored */
         post: operations["read-drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change an instrument */
+        put: operations["edit-instrument"];
+        post?: never;
+        /** Delete an instrument with its readings */
+        delete: operations["remove-instrument"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A logger's file, read as mapping says (JSON of the schema Mapping); all or nothing */
+        post: operations["import-readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a logger's file looks and how it would be read; nothing is stored */
+        post: operations["preview-readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An instrument's readings, thinned without losing an extreme */
+        get: operations["get-trace"];
+        put?: never;
+        /** Readings of a live instrument as JSON lines: {"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71}; all or nothing */
+        post: operations["take-readings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -760,6 +933,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{id}/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell the days ahead in words; they replace the forecast */
+        post: operations["add-days"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The loggers and probes of a place, with what is odd about them */
+        get: operations["list-instruments"];
+        put?: never;
+        /** Add a logger or probe */
+        post: operations["add-instrument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places/{id}/weather": {
         parameters: {
             query?: never;
@@ -769,7 +977,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Import an hourly record as CSV: time, temperature, humidity, and optionally wind, rain, cloud, shortwave; all or nothing */
+        /** Import an hourly record, as CSV (time, temperature, humidity, and optionally wind, rain, cloud, shortwave) or as a JSON document of hourly arrays; all or nothing */
         post: operations["import-weather"];
         delete?: never;
         options?: never;
@@ -1090,6 +1298,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/usual-months": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The usual months of a coast at a latitude, to begin from */
+        get: operations["usual-months"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1119,6 +1344,15 @@ export interface components {
             tempC: number;
             /** Format: double */
             windMS?: number;
+        };
+        AirPoint: {
+            /** Format: date-time */
+            at: string;
+            measured: boolean;
+            /** Format: double */
+            rhPct: number;
+            /** Format: double */
+            tempC: number;
         };
         AirRequest: {
             /** Format: double */
@@ -1379,6 +1613,8 @@ export interface components {
             pathM?: number;
         };
         Boat: {
+            /** Format: int64 */
+            crew?: number;
             dimensions: components["schemas"]["AreaDimensions"];
             /** Format: double */
             displacementT: number;
@@ -1393,8 +1629,11 @@ export interface components {
             type: string;
             /** Format: int64 */
             version: number;
+            week?: components["schemas"]["CalendarHours"][];
         };
         BoatEdit: {
+            /** Format: int64 */
+            crew?: number;
             dimensions: components["schemas"]["AreaDimensions"];
             /** Format: double */
             displacementT: number;
@@ -1406,6 +1645,15 @@ export interface components {
             newPlace?: components["schemas"]["PlaceEdit"];
             placeId: string;
             type: string;
+            week?: components["schemas"]["CalendarHours"][];
+        };
+        BoatTent: {
+            cautions: string[];
+            sheltered: string[];
+            tent?: components["schemas"]["Tent"];
+            usual: components["schemas"]["Tent"];
+            /** Format: int64 */
+            version: number;
         };
         BuildUp: {
             consumables: components["schemas"]["BuildupConsumable"][];
@@ -1493,14 +1741,85 @@ export interface components {
             priced: boolean;
             working: components["schemas"]["Working"];
         };
+        CalendarHours: {
+            /** Format: double */
+            fromH: number;
+            /** Format: double */
+            toH: number;
+        };
+        CalendarStretch: {
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+        };
+        Chances: {
+            coats: components["schemas"]["TodayBest"][];
+            /** Format: int64 */
+            futures: number;
+            /** Format: date-time */
+            known: string;
+            wetDay: components["schemas"]["TodayIndoor"][];
+        };
+        ChancesLine: {
+            /** Format: double */
+            done: number;
+            result?: components["schemas"]["Chances"];
+        };
+        Choice: {
+            key: string;
+            name: string;
+        };
+        ClimateInside: {
+            /** Format: double */
+            airC: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            dewPointC: number;
+            /** Format: double */
+            rhPct: number;
+            /** Format: double */
+            surfaceC: number;
+        };
+        ClimateOption: {
+            /** Format: double */
+            cents: number;
+            /** Format: double */
+            chancePct: number;
+            cost: components["schemas"]["TentCost"];
+            /** Format: date-time */
+            done?: string;
+            hardener: string;
+            hours: components["schemas"]["ClimateInside"][];
+            name: string;
+            school: string;
+            /** Format: date-time */
+            start?: string;
+            /** Format: double */
+            startH: number;
+            working: components["schemas"]["Working"];
+        };
         Clock: {
             abraded: boolean;
+            damage: components["schemas"]["ClockDamage"][];
             events: components["schemas"]["ClockInstant"][];
+            /** Format: double */
+            measuredPct: number;
             segments: components["schemas"]["ClockSegment"][];
             state: string;
             /** Format: date-time */
             until?: string;
             working: components["schemas"]["Working"];
+        };
+        ClockDamage: {
+            forecast: boolean;
+            /** Format: date-time */
+            from: string;
+            harm: string;
+            text: string;
+            /** Format: date-time */
+            to: string;
         };
         ClockEdit: {
             /** Format: double */
@@ -1558,6 +1877,19 @@ export interface components {
             /** Format: date-time */
             setAt: string;
         };
+        CompareEdit: {
+            method?: string;
+            productId: string;
+            surfaceId: string;
+            tent: components["schemas"]["Tent"];
+        };
+        Comparison: {
+            cautions: string[];
+            options: components["schemas"]["ClimateOption"][];
+            product: components["schemas"]["Product"];
+            ribbon: components["schemas"]["Ribbon"];
+            surface: string;
+        };
         ConvertRequest: {
             from: string;
             to: string;
@@ -1567,6 +1899,37 @@ export interface components {
         ConvertResult: {
             /** Format: double */
             value: number;
+        };
+        CorrectedCoat: {
+            /** Format: date-time */
+            after?: string;
+            /** Format: double */
+            afterH: number;
+            /** Format: date-time */
+            before?: string;
+            /** Format: double */
+            beforeH: number;
+            surface: string;
+            surfaceId: string;
+        };
+        Correction: {
+            effects: components["schemas"]["CorrectedCoat"][];
+            hours: components["schemas"]["CorrectionHour"][];
+            /** Format: int64 */
+            learned: number;
+        };
+        CorrectionHour: {
+            /** Format: double */
+            afterC: number;
+            /** Format: double */
+            afterRHPct: number;
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            beforeC: number;
+            /** Format: double */
+            beforeRHPct: number;
+            measured: boolean;
         };
         CurePoint: {
             /** Format: double */
@@ -1579,6 +1942,9 @@ export interface components {
             from: string;
             /** Format: date-time */
             to: string;
+        };
+        DaysEdit: {
+            days: components["schemas"]["WeatherSimpleDay"][];
         };
         Defect: {
             action: string;
@@ -1659,6 +2025,14 @@ export interface components {
         };
         EditEntryEditBody: {
             value: components["schemas"]["EntryEdit"];
+            /**
+             * Format: int64
+             * @description the version that the change was made on; another one now answers 409 with both
+             */
+            version: number;
+        };
+        EditInstrumentEditBody: {
+            value: components["schemas"]["InstrumentEdit"];
             /**
              * Format: int64
              * @description the version that the change was made on; another one now answers 409 with both
@@ -1806,6 +2180,14 @@ export interface components {
              * @example https://example.com/errors/example
              */
             type: string;
+        };
+        Face: {
+            probed: boolean;
+            spreadK: number[];
+            surface: string;
+            surfaceC: number[];
+            surfaceId: string;
+            wet: components["schemas"]["SurfaceWet"][];
         };
         FieldCheck: {
             limit: string;
@@ -2012,6 +2394,68 @@ export interface components {
             name: string;
             summary: string;
         };
+        Instrument: {
+            boatId?: string;
+            /** Format: int64 */
+            count: number;
+            doubts: components["schemas"]["ReadingDoubt"][];
+            /** @enum {string} */
+            fault?: "" | "drop-outs" | "stuck" | "clock-ahead";
+            /** @enum {string} */
+            feed: "file" | "live" | "simulated";
+            /** Format: date-time */
+            first?: string;
+            id: string;
+            /** @enum {string} */
+            kind: "air" | "tent" | "surface" | "spot";
+            /** Format: date-time */
+            last?: string;
+            mapping?: components["schemas"]["Mapping"];
+            name: string;
+            placeId: string;
+            surfaceId?: string;
+            /** Format: int64 */
+            version: number;
+        };
+        InstrumentEdit: {
+            boatId?: string;
+            /** @enum {string} */
+            fault?: "" | "drop-outs" | "stuck" | "clock-ahead";
+            /** @enum {string} */
+            feed: "file" | "live" | "simulated";
+            /** @enum {string} */
+            kind: "air" | "tent" | "surface" | "spot";
+            name: string;
+            surfaceId?: string;
+        };
+        InstrumentWord: {
+            humidity: boolean;
+            key: string;
+            name: string;
+            surface: boolean;
+        };
+        Mapping: {
+            /** Format: int64 */
+            clock: number;
+            decimalComma: boolean;
+            /** @enum {string} */
+            delimiter: "comma" | "semicolon" | "tab" | "bar";
+            /** Format: int64 */
+            headerLines: number;
+            /** @enum {string} */
+            order: "ymd" | "dmy" | "mdy" | "unix" | "unix-ms";
+            /** Format: int64 */
+            rh: number;
+            /** @enum {string} */
+            rhUnit: "%" | "fraction";
+            /** Format: int64 */
+            temp: number;
+            /** @enum {string} */
+            tempUnit: "C" | "F";
+            /** Format: int64 */
+            time: number;
+            zone: string;
+        };
         MeshAreas: {
             groups: {
                 [key: string]: number;
@@ -2111,6 +2555,7 @@ export interface components {
             timeZones: string[];
             units: components["schemas"]["UnitsDisplay"][];
             version: string;
+            weather: components["schemas"]["WeatherWords"];
             works: components["schemas"]["WorkName"][];
         };
         MixPeroxideRequest: {
@@ -2235,6 +2680,8 @@ export interface components {
             surfaces: string[];
         };
         NewBoat: {
+            /** Format: int64 */
+            crew?: number;
             dimensions: components["schemas"]["AreaDimensions"];
             /** Format: double */
             displacementT: number;
@@ -2248,6 +2695,7 @@ export interface components {
             substrate?: string;
             template?: string;
             type: string;
+            week?: components["schemas"]["CalendarHours"][];
         };
         None: Record<string, never>;
         Order: {
@@ -2338,6 +2786,7 @@ export interface components {
             /** Format: double */
             longitudeDeg: number;
             name: string;
+            normals?: components["schemas"]["WeatherNormal"][];
             timeZone: string;
             /** Format: int64 */
             version: number;
@@ -2350,6 +2799,7 @@ export interface components {
             /** Format: double */
             longitudeDeg: number;
             name: string;
+            normals?: components["schemas"]["WeatherNormal"][];
             timeZone: string;
             /** @enum {string} */
             weatherSource: "simulated" | "imported";
@@ -2374,6 +2824,12 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Preview: {
+            columns: string[];
+            doubts: string[];
+            mapping: components["schemas"]["Mapping"];
+            rows: string[][];
         };
         Product: {
             doubts: string[];
@@ -2539,7 +2995,25 @@ export interface components {
             /** Format: int64 */
             priceCents: number;
         };
+        ReadingDoubt: {
+            /** Format: date-time */
+            from: string;
+            text: string;
+            /** Format: date-time */
+            to: string;
+            what: string;
+        };
+        ReadingsIn: {
+            /** Format: date-time */
+            from: string;
+            notes: string[];
+            /** Format: int64 */
+            rows: number;
+            /** Format: date-time */
+            to: string;
+        };
         Ribbon: {
+            faces: components["schemas"]["Face"][];
             /** Format: date-time */
             from: string;
             hours: components["schemas"]["AirHour"][];
@@ -2599,6 +3073,70 @@ export interface components {
             /** Format: double */
             thinnerPct?: number;
             work: string;
+        };
+        SkyGivenLight: {
+            /** Format: double */
+            beamWM2: number;
+            /** Format: double */
+            diffuseWM2: number;
+            /** Format: double */
+            globalWM2: number;
+        };
+        SkyGivenSun: {
+            /** Format: double */
+            azimuthDeg: number;
+            /** Format: double */
+            elevationDeg: number;
+        };
+        SkyPlaneRequest: {
+            /** Format: double */
+            albedo?: number;
+            /** Format: double */
+            azimuthDeg: number;
+            /** Format: double */
+            tiltDeg: number;
+        };
+        SkyRequest: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            cloudPct?: number;
+            /** Format: double */
+            latitudeDeg: number;
+            light?: components["schemas"]["SkyGivenLight"];
+            /** Format: double */
+            longitudeDeg: number;
+            plane?: components["schemas"]["SkyPlaneRequest"];
+            sun?: components["schemas"]["SkyGivenSun"];
+        };
+        SkyResult: {
+            /** Format: double */
+            azimuthDeg: number;
+            /** Format: double */
+            beamWM2: number;
+            /** Format: double */
+            cosIncidence: number;
+            /** Format: double */
+            daylightMin: number;
+            /** Format: double */
+            diffuseWM2: number;
+            /** Format: double */
+            elevationDeg: number;
+            /** Format: double */
+            globalWM2: number;
+            /** Format: double */
+            planeBeamWM2: number;
+            /** Format: double */
+            planeGroundWM2: number;
+            /** Format: double */
+            planeSkyWM2: number;
+            /** Format: double */
+            planeWM2: number;
+            /** Format: date-time */
+            rise: string | null;
+            /** Format: date-time */
+            set: string | null;
+            working: components["schemas"]["Working"];
         };
         Split: {
             name: string;
@@ -2738,6 +3276,39 @@ export interface components {
             /** @enum {string} */
             tone: "white" | "pale" | "grey" | "dark" | "black";
         };
+        SurfaceRequest: {
+            /** Format: double */
+            absorptance: number;
+            airTempsC: number[];
+            dewPointsC?: number[];
+            /** Format: double */
+            emissivity: number;
+            /** Format: double */
+            heatJM2K: number;
+            /** Format: double */
+            insideTempC: number;
+            /** Format: double */
+            insideWM2K: number;
+            lightWM2: number[];
+            skyTempsC: number[];
+            /** Format: double */
+            skyView: number;
+            /** Format: double */
+            startC: number;
+            windMS: number[];
+        };
+        SurfaceResult: {
+            dewHours: number[];
+            surfaceTempsC: number[];
+            working: components["schemas"]["Working"];
+        };
+        SurfaceWet: {
+            /** Format: date-time */
+            from: string;
+            rain: boolean;
+            /** Format: date-time */
+            to: string;
+        };
         Survey: {
             boat: components["schemas"]["Boat"];
             crossCheck?: components["schemas"]["AreaCrossCheck"];
@@ -2844,6 +3415,62 @@ export interface components {
             substrate: string;
             template: string;
         };
+        Tent: {
+            /** Format: double */
+            airChanges: number;
+            /** Format: double */
+            dryL: number;
+            heaters: components["schemas"]["TentHeater"][];
+            /** Format: double */
+            heightM: number;
+            /** Format: int64 */
+            layers: number;
+            /** Format: double */
+            lengthM: number;
+            prices: components["schemas"]["TentPrices"];
+            thermostat: components["schemas"]["TentThermostat"];
+            /** Format: double */
+            widthM: number;
+        };
+        TentCost: {
+            /** Format: double */
+            cents: number;
+            /** Format: double */
+            electricKWh: number;
+            /** Format: double */
+            fuelKg: number;
+            /** Format: double */
+            waterKg: number;
+        };
+        TentEdit: {
+            tent?: components["schemas"]["Tent"];
+            /** Format: int64 */
+            version: number;
+        };
+        TentHeater: {
+            /** @enum {string} */
+            kind: "electric" | "vented" | "gas" | "paraffin";
+            /** Format: double */
+            powerKW: number;
+        };
+        TentPrices: {
+            /** Format: double */
+            dayCents: number;
+            /** Format: double */
+            fuelKgCents: number;
+            /** Format: double */
+            hardenerCents: number;
+            /** Format: double */
+            kWhCents: number;
+        };
+        TentThermostat: {
+            /** Format: double */
+            fromH: number;
+            /** Format: double */
+            setC: number;
+            /** Format: double */
+            toH: number;
+        };
         TinsBought: {
             /** Format: int64 */
             count: number;
@@ -2931,20 +3558,34 @@ export interface components {
         TodayAnswer: {
             actions: components["schemas"]["TodayAction"][];
             detail: components["schemas"]["SaySpan"][];
+            dry: components["schemas"]["SaySpan"][];
             headline: components["schemas"]["SaySpan"][];
             lanes: components["schemas"]["TodayLane"][];
             surfaceId: string;
             warnings: string[];
         };
+        TodayBest: {
+            options: components["schemas"]["TodayOption"][];
+            sentence: components["schemas"]["SaySpan"][];
+            surface: string;
+            surfaceId: string;
+            what: string;
+        };
+        TodayIndoor: {
+            surfaceId: string;
+            text: string;
+        };
         TodayLane: {
-            allowed: components["schemas"]["TodayStretch"][];
+            allowed: components["schemas"]["CalendarStretch"][];
             answer: components["schemas"]["SaySpan"][];
             chance: string;
             clock?: components["schemas"]["Clock"];
+            damage: components["schemas"]["SaySpan"][][];
             detail: components["schemas"]["SaySpan"][];
             mix?: components["schemas"]["TodayMix"];
             nextStepId: string;
             note: string;
+            recoat: components["schemas"]["SaySpan"][];
             starts: components["schemas"]["TodayStart"][];
             surface: string;
             surfaceId: string;
@@ -2970,6 +3611,19 @@ export interface components {
             wftUm: number;
             working: components["schemas"]["Working"];
         };
+        TodayOption: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            chancePct: number;
+            forecast: boolean;
+            /** Format: date-time */
+            from: string;
+            nearest?: components["schemas"]["FieldCheck"];
+            sand: boolean;
+            /** Format: date-time */
+            to: string;
+        };
         TodayStart: {
             binding: components["schemas"]["FieldCheck"];
             closes?: components["schemas"]["FieldReason"];
@@ -2985,11 +3639,31 @@ export interface components {
             /** Format: date-time */
             to: string;
         };
-        TodayStretch: {
+        Trace: {
             /** Format: date-time */
             from: string;
+            instrument: components["schemas"]["Instrument"];
+            points: components["schemas"]["TracePoint"][];
             /** Format: date-time */
             to: string;
+        };
+        TracePoint: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            maxC?: number;
+            /** Format: double */
+            maxRHPct?: number;
+            /** Format: double */
+            meanC?: number;
+            /** Format: double */
+            meanRHPct?: number;
+            /** Format: double */
+            minC?: number;
+            /** Format: double */
+            minRHPct?: number;
+            /** Format: int64 */
+            n: number;
         };
         UnitsDisplay: {
             /** Format: double */
@@ -3006,6 +3680,7 @@ export interface components {
         };
         Verdict: {
             field: components["schemas"]["FieldResult"];
+            inside: components["schemas"]["AirPoint"][];
             place: components["schemas"]["Place"];
             product: components["schemas"]["Product"];
             ribbon: components["schemas"]["Ribbon"];
@@ -3026,6 +3701,42 @@ export interface components {
             tempC: number;
             /** Format: double */
             windMS?: number;
+        };
+        WeatherNormal: {
+            /** Format: double */
+            cloudPct: number;
+            /** Format: double */
+            meanC: number;
+            /** Format: double */
+            rhPct: number;
+            /** Format: double */
+            swingK: number;
+            /** Format: double */
+            wetAfterWetPct: number;
+            /** Format: double */
+            wetDayPct: number;
+            /** Format: double */
+            windMS: number;
+        };
+        WeatherSimpleDay: {
+            /** @enum {string} */
+            air: "dry" | "usual" | "damp" | "fog";
+            date: string;
+            /** Format: double */
+            maxC: number;
+            /** Format: double */
+            minC: number;
+            /** @enum {string} */
+            rain: "dry" | "showers" | "morning" | "afternoon" | "all-day";
+            /** @enum {string} */
+            sky: "clear" | "broken" | "cloudy" | "overcast";
+            /** @enum {string} */
+            wind: "calm" | "light" | "fresh" | "strong";
+        };
+        WeatherWords: {
+            faults: components["schemas"]["Choice"][];
+            heaters: components["schemas"]["Choice"][];
+            instruments: components["schemas"]["InstrumentWord"][];
         };
         WettedRequest: {
             /** Format: double */
@@ -3194,6 +3905,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-chances": {
+        parameters: {
+            query?: {
+                futures?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["ChancesLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compare-schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-correction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Correction"];
                 };
             };
             /** @description Error */
@@ -3519,6 +4329,72 @@ export interface operations {
             };
         };
     };
+    "get-tent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoatTent"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-tent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TentEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoatTent"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-today": {
         parameters: {
             query?: never;
@@ -3556,6 +4432,7 @@ export interface operations {
                 surfaceId?: string;
                 productId: string;
                 method?: string;
+                grade?: string;
             };
             header?: never;
             path: {
@@ -4109,6 +4986,72 @@ export interface operations {
             };
         };
     };
+    "calc-sun": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkyResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-surface-temp": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurfaceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurfaceResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-wetted-surface": {
         parameters: {
             query?: never;
@@ -4333,6 +5276,214 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Drawing"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "edit-instrument": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditInstrumentEditBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-instrument": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-readings": {
+        parameters: {
+            query: {
+                mapping: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsIn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-trace": {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+                points?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trace"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/x-ndjson": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsIn"];
                 };
             };
             /** @description Error */
@@ -4787,6 +5938,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Place"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DaysEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-instrument": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"];
                 };
             };
             /** @description Error */
@@ -5634,6 +6886,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "usual-months": {
+        parameters: {
+            query?: {
+                latitudeDeg?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherNormal"][];
                 };
             };
             /** @description Error */

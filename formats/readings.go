@@ -1,0 +1,610 @@
+package formats
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/csv"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"allcoats/core/fault"
+	"allcoats/core/reading"
+)
+
+// MaxReadings is the most rows that one file of readings may hold: two years
+// of minutes.
+const MaxReadings = 1_060_000
+
+// Mapping tells how a logger's table is read. Columns are counted from 0; −1 is
+// none.
+type Mapping struct {
+	Delimiter    string `json:"delimiter" enum:"comma,semicolon,tab,bar"`
+	DecimalComma bool   `json:"decimalComma"`
+	// HeaderLines are passed over.
+	HeaderLines int `json:"headerLines"`
+	// Time holds date and time, or the date alone if Clock holds the time.
+	Time  int `json:"time"`
+	Clock int `json:"clock"`
+	Temp  int `json:"temp"`
+	RH    int `json:"rh"`
+	// Order is the order of the date: year, day or month first, or seconds or
+	// milliseconds since 1970.
+	Order string `json:"order" enum:"ymd,dmy,mdy,unix,unix-ms"`
+	// Zone is UTC, a fixed offset such as +01:00, or a zone such as
+	// Europe/London. Times that carry their own keep it.
+	Zone     string `json:"zone"`
+	TempUnit string `json:"tempUnit" enum:"C,F"`
+	RHUnit   string `json:"rhUnit" enum:"%,fraction"`
+}
+
+// Preview is how a table looks and how it would be read.
+type Preview struct {
+	Mapping Mapping    `json:"mapping"`
+	Columns []string   `json:"columns"`
+	Rows    [][]string `json:"rows"`
+	// Doubts ask for a look before it is imported.
+	Doubts []string `json:"doubts"`
+}
+
+var delimiters = []struct {
+	name string
+	r    rune
+}{{"comma", ','}, {"semicolon", ';'}, {"tab", '\t'}, {"bar", '|'}}
+
+func (m Mapping) rune() rune {
+	for _, d := range delimiters {
+		if d.name == m.Delimiter {
+			return d.r
+		}
+	}
+	return ','
+}
+
+// location returns the zone of times that carry none.
+func (m Mapping) location() (*time.Location, error) {
+	if m.Zone == "" || m.Zone == "UTC" || m.Zone == "Z" {
+		return time.UTC, nil
+	}
+	if t, err := time.Parse("-07:00", m.Zone); err == nil {
+		_, offset := t.Zone()
+		return time.FixedZone(m.Zone, offset), nil
+	}
+	loc, err := time.LoadLocation(m.Zone)
+	if err != nil || m.Zone == "Local" {
+		return nil, fmt.Errorf("%q is not UTC, an offset such as +01:00 or a zone such as Europe/London", m.Zone)
+	}
+	return loc, nil
+}
+
+// Sniff looks at the beginning of a table and guesses how it is to be read;
+// zone is used for times that carry none.
+func Sniff(data []byte, zone string) (Preview, error) {
+	head := bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
+	whole := len(head) <= 64<<10
+	head = head[:min(len(head), 64<<10)]
+	m := Mapping{Time: -1, Clock: -1, Temp: -1, RH: -1, Order: "ymd", Zone: zone, TempUnit: "C", RHUnit: "%"}
+	var rows [][]string
+	for _, d := range delimiters {
+		got := cells(head, d.r, whole)
+		if len(got) > 0 && (rows == nil || regular(got) >= max(2, regular(rows))) {
+			rows, m.Delimiter = got, d.name
+		}
+	}
+	if len(rows) < 1 || regular(rows) < 2 {
+		return Preview{}, fault.Errors{{Path: "line 1", Message: "no table is seen here: a logger's file has columns separated by commas, semicolons, tabs or bars"}}
+	}
+	first := -1
+	for i, r := range rows {
+		if len(r) >= 2 && dataRow(r) {
+			first = i
+			break
+		}
+	}
+	if first < 0 {
+		return Preview{}, fault.Errors{{Path: "line 1", Message: "no row with a time and a number is seen in the first lines"}}
+	}
+	m.HeaderLines = first
+	p := Preview{Columns: columnNames(rows, first), Rows: rows[first:min(len(rows), first+6)], Doubts: []string{}}
+	m.columns(p.Columns, rows[first:])
+	p.Doubts = append(p.Doubts, m.guessOrder(rows[first:])...)
+	p.Doubts = append(p.Doubts, m.guessUnits(p.Columns, rows[first:])...)
+	p.Mapping = m
+	return p, nil
+}
+
+func cells(head []byte, sep rune, whole bool) [][]string {
+	r := csv.NewReader(bytes.NewReader(head))
+	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.TrimLeadingSpace = sep, -1, true, sep != '\t'
+	var out [][]string
+	for len(out) < 400 {
+		row, err := r.Read()
+		if err != nil {
+			break
+		}
+		out = append(out, row)
+	}
+	if !whole && len(out) > 1 && len(out) < 400 {
+		out = out[:len(out)-1] // may be cut off
+	}
+	return out
+}
+
+// regular is how many columns most of the rows share, 1 if they share none.
+func regular(rows [][]string) int {
+	count := map[int]int{}
+	for _, r := range rows {
+		count[len(r)]++
+	}
+	best := 1
+	for n, c := range count {
+		if 2*c > len(rows) && n > best {
+			best = n
+		}
+	}
+	return best
+}
+
+func dataRow(r []string) bool {
+	digits := 0
+	for _, c := range r {
+		if len(numbers(c)) >= 3 {
+			digits++ // a date
+		} else if _, ok := number(c, true); ok {
+			digits++
+		} else if _, ok := number(c, false); ok {
+			digits++
+		}
+	}
+	return digits >= 2
+}
+
+// columnNames are those of the last header line with as many cells as the data.
+func columnNames(rows [][]string, first int) []string {
+	out := make([]string, len(rows[first]))
+	for i := range out {
+		out[i] = fmt.Sprintf("column %d", i+1)
+	}
+	for k := first - 1; k >= 0; k-- {
+		if len(rows[k]) >= len(out)-1 {
+			for i := range min(len(out), len(rows[k])) {
+				if name := strings.TrimSpace(rows[k][i]); name != "" {
+					out[i] = name
+				}
+			}
+			break
+		}
+	}
+	return out
+}
+
+func has(name string, words ...string) bool {
+	name = strings.ToLower(name)
+	return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(name, w) })
+}
+
+// columns finds the columns by their names, else by what is in them.
+func (m *Mapping) columns(names []string, rows [][]string) {
+	commas, points := 0, 0
+	sample := rows[:min(len(rows), 50)]
+	for _, r := range sample {
+		for _, c := range r {
+			if len(numbers(c)) > 2 {
+				continue
+			}
+			if strings.Contains(c, ",") {
+				commas++
+			}
+			if strings.Contains(c, ".") {
+				points++
+			}
+		}
+	}
+	m.DecimalComma = m.Delimiter != "comma" && commas > points
+	var values []int
+	for i, name := range names {
+		dates, clocks, numeric, big := 0, 0, 0, 0
+		for _, r := range sample {
+			if i >= len(r) {
+				continue
+			}
+			n := numbers(r[i])
+			if v, ok := number(r[i], m.DecimalComma); ok {
+				numeric++
+				if v > 1e8 {
+					big++
+				}
+			} else if len(n) >= 5 || len(n) == 3 && !strings.Contains(r[i], ":") {
+				dates++
+			} else if len(n) >= 2 && strings.Contains(r[i], ":") {
+				clocks++
+			}
+		}
+		switch {
+		case m.Time < 0 && (dates > 0 || big > 0):
+			m.Time = i
+			if big > 0 {
+				m.Order = "unix"
+			}
+		case m.Clock < 0 && clocks > 0:
+			m.Clock = i
+		case numeric > 0 && !has(name, "no.", "index", "#", "dew", "point", "batter", "volt"):
+			values = append(values, i)
+			if m.Temp < 0 && has(name, "temp", "°c", "°f", "celsius", "fahrenheit") {
+				m.Temp = i
+			} else if m.RH < 0 && has(name, "hum", "rh", "feucht", "%") {
+				m.RH = i
+			}
+		}
+	}
+	if m.Time >= 0 && len(rows) > 0 && m.Time < len(rows[0]) && len(numbers(rows[0][m.Time])) >= 5 {
+		m.Clock = -1 // the time is in it already
+	}
+	for _, i := range values {
+		if m.Temp < 0 && i != m.RH {
+			m.Temp = i
+		} else if m.RH < 0 && i != m.Temp && len(values) == 2 {
+			m.RH = i
+		}
+	}
+}
+
+func (m *Mapping) guessOrder(rows [][]string) []string {
+	if m.Time < 0 || m.Order == "unix" {
+		if m.Time >= 0 && m.Time < len(rows[0]) {
+			if v, ok := number(rows[0][m.Time], false); ok && v > 1e11 {
+				m.Order = "unix-ms"
+			}
+		}
+		return nil
+	}
+	first, second, year := 0, 0, false
+	for _, r := range rows {
+		if m.Time >= len(r) {
+			continue
+		}
+		if n := numbers(r[m.Time]); len(n) >= 3 {
+			year = year || n[0] > 31
+			first, second = max(first, n[0]), max(second, n[1])
+		}
+	}
+	switch {
+	case year:
+		m.Order = "ymd"
+	case second > 12:
+		m.Order = "mdy"
+	case first > 12:
+		m.Order = "dmy"
+	default:
+		m.Order = "dmy"
+		return []string{"The dates could be day first or month first; day first is taken. Check the order."}
+	}
+	return nil
+}
+
+func (m *Mapping) guessUnits(names []string, rows [][]string) []string {
+	var doubts []string
+	lo, hi, ok := m.span(rows, m.Temp)
+	if m.Temp >= 0 && (has(names[m.Temp], "°f", "(f)", "fahrenheit", "_f") || ok && lo > 30 && hi > 45) {
+		m.TempUnit = "F"
+		doubts = append(doubts, fmt.Sprintf("The temperatures run from %g to %g: taken as °F.", lo, hi))
+	}
+	if lo, hi, ok := m.span(rows, m.RH); ok && lo >= 0 && hi <= 1 {
+		m.RHUnit = "fraction"
+		doubts = append(doubts, fmt.Sprintf("The humidities run from %g to %g: taken as a share of 1, not as per cent.", lo, hi))
+	}
+	return doubts
+}
+
+func (m *Mapping) span(rows [][]string, column int) (lo, hi float64, ok bool) {
+	lo, hi = math.Inf(1), math.Inf(-1)
+	for _, r := range rows {
+		if column >= 0 && column < len(r) {
+			if v, is := number(r[column], m.DecimalComma); is {
+				lo, hi, ok = min(lo, v), max(hi, v), true
+			}
+		}
+	}
+	return lo, hi, ok
+}
+
+// number reads a decimal number; ok is false for what is none.
+func number(s string, comma bool) (float64, bool) {
+	s = strings.TrimSpace(s)
+	if comma {
+		s = strings.Replace(s, ",", ".", 1)
+	}
+	v, err := strconv.ParseFloat(s, 64)
+	return v, err == nil && !math.IsNaN(v) && !math.IsInf(v, 0)
+}
+
+// numbers are the runs of digits in s.
+func numbers(s string) []int {
+	var room [8]int
+	out := room[:0]
+	n, in := 0, false
+	for i := range len(s) {
+		if c := s[i]; c >= '0' && c <= '9' {
+			if n < 1e9 {
+				n = 10*n + int(c-'0')
+			}
+			in = true
+		} else if in {
+			out, n, in = append(out, n), 0, false
+		}
+		if len(out) == cap(out) {
+			return out
+		}
+	}
+	if in {
+		out = append(out, n)
+	}
+	return out
+}
+
+// Readings are what a table gave, with notes on what was passed over.
+type Readings struct {
+	Rows  []reading.Reading
+	Notes []string
+}
+
+// ReadReadings reads a logger's table. Every fault names its line or the field
+// of the mapping; after twenty it stops. All or nothing. Rows that repeat the one
+// before, or hold no value, are passed over and noted.
+func ReadReadings(data []byte, m Mapping) (Readings, error) {
+	var bad fault.Errors
+	loc, err := m.location()
+	if err != nil {
+		bad.Add("mapping.zone", "%v", err)
+	}
+	if m.Time < 0 {
+		bad.Add("mapping.time", "say which column holds the time")
+	}
+	if m.Temp < 0 && m.RH < 0 {
+		bad.Add("mapping.temp", "say which column holds the temperature, or the humidity")
+	}
+	if bad != nil {
+		return Readings{}, bad
+	}
+	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
+	r := csv.NewReader(bytes.NewReader(data))
+	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.ReuseRecord, r.TrimLeadingSpace = m.rune(), -1, true, true, m.Delimiter != "tab"
+	s := series{m: m, when: instants{loc: loc, order: m.Order}}
+	for i := 0; len(bad) < 20; i++ {
+		row, err := r.Read()
+		if err == io.EOF {
+			break
+		}
+		if err != nil {
+			bad.Add(csvPlace(err), "cannot be read: %v", err)
+			break
+		}
+		if i < m.HeaderLines {
+			continue
+		}
+		if err := s.add(row); err != nil {
+			line, _ := r.FieldPos(0)
+			bad.Add(fmt.Sprintf("line %d", line), "%v", err)
+		}
+		if len(s.rows) > MaxReadings {
+			bad.Add("file", "more than %d rows", MaxReadings)
+			break
+		}
+	}
+	if bad == nil {
+		bad = s.units()
+	}
+	if bad == nil && len(s.rows) == 0 {
+		bad.Add("file", "there are no readings in it")
+	}
+	if bad != nil {
+		return Readings{}, bad
+	}
+	return Readings{s.rows, s.notes()}, nil
+}
+
+// series gathers readings from rows.
+type series struct {
+	m              Mapping
+	when           instants
+	rows           []reading.Reading
+	twice, missing int
+}
+
+func (s *series) add(row []string) error {
+	cell := func(i int) string {
+		if i < 0 || i >= len(row) {
+			return ""
+		}
+		return strings.TrimSpace(row[i])
+	}
+	stamp := cell(s.m.Time)
+	if s.m.Clock >= 0 {
+		stamp += " " + cell(s.m.Clock)
+	}
+	if strings.TrimSpace(stamp) == "" {
+		s.missing++
+		return nil
+	}
+	at, err := s.when.parse(stamp)
+	if err != nil {
+		return err
+	}
+	value := func(i int) (float64, error) {
+		c := cell(i)
+		if missing(c) {
+			return math.NaN(), nil
+		}
+		v, ok := number(c, s.m.DecimalComma)
+		if !ok {
+			return 0, fmt.Errorf("%q is not a number", c)
+		}
+		return v, nil
+	}
+	r := reading.Reading{At: at}
+	if r.TempC, err = value(s.m.Temp); err != nil {
+		return fmt.Errorf("temperature %w", err)
+	}
+	if r.RHPct, err = value(s.m.RH); err != nil {
+		return fmt.Errorf("humidity %w", err)
+	}
+	if s.m.TempUnit == "F" {
+		r.TempC = (r.TempC - 32) / 1.8
+	}
+	if s.m.RHUnit == "fraction" {
+		r.RHPct *= 100
+	}
+	if math.IsNaN(r.TempC) && math.IsNaN(r.RHPct) {
+		s.missing++
+		return nil
+	}
+	if n := len(s.rows); n > 0 {
+		last := s.rows[n-1]
+		same := func(a, b float64) bool { return a == b || math.IsNaN(a) && math.IsNaN(b) }
+		switch d := r.At.Compare(last.At); {
+		case d == 0 && same(r.TempC, last.TempC) && same(r.RHPct, last.RHPct):
+			s.twice++
+			return nil
+		case d == 0:
+			return errors.New("the time is the same as on the line before, the values are not")
+		case d < 0:
+			return errors.New("the time is earlier than on the line before: times must rise. If the logger's clock was set back, split the file there")
+		}
+	}
+	s.rows = append(s.rows, r)
+	return nil
+}
+
+// missing reports whether a cell stands for no value.
+func missing(c string) bool {
+	switch strings.ToLower(c) {
+	case "", "-", "--", "---", "nan", "n/a", "na", "null", "none", "error", "err":
+		return true
+	}
+	return false
+}
+
+// units refuses values that are in another unit than the mapping says, or that
+// no instrument shows.
+func (s *series) units() (bad fault.Errors) {
+	loC, hiC, loRH, hiRH := math.Inf(1), math.Inf(-1), math.Inf(1), math.Inf(-1)
+	for _, r := range s.rows {
+		if !math.IsNaN(r.TempC) {
+			loC, hiC = min(loC, r.TempC), max(hiC, r.TempC)
+		}
+		if !math.IsNaN(r.RHPct) {
+			loRH, hiRH = min(loRH, r.RHPct), max(hiRH, r.RHPct)
+		}
+	}
+	enough := len(s.rows) > 10
+	switch {
+	case s.m.TempUnit != "F" && enough && loC > 30 && hiC > 45:
+		bad.Add("mapping.tempUnit", "the temperatures run from %.0f to %.0f: that looks like °F, not °C", loC, hiC)
+	case s.m.TempUnit == "F" && enough && hiC < -8:
+		bad.Add("mapping.tempUnit", "as °F it would be frost all the time, %.0f °C at the most: that looks like °C", hiC)
+	}
+	switch {
+	case s.m.RHUnit != "fraction" && enough && hiRH <= 1:
+		bad.Add("mapping.rhUnit", "the humidities run from %.2f to %.2f: that is a share of 1, not per cent", loRH, hiRH)
+	case s.m.RHUnit == "fraction" && hiRH > 150:
+		bad.Add("mapping.rhUnit", "the humidities run up to %.0f: that is per cent, not a share of 1", hiRH/100)
+	}
+	if bad != nil {
+		return bad
+	}
+	for _, r := range s.rows {
+		if err := r.Validate(); err != nil && len(bad) < 20 {
+			bad.Under(r.At.Format(time.RFC3339), err)
+		}
+	}
+	return bad
+}
+
+func (s *series) notes() []string {
+	out := []string{}
+	if s.twice > 0 {
+		out = append(out, fmt.Sprintf("%d rows that repeated the one before were passed over.", s.twice))
+	}
+	if s.missing > 0 {
+		out = append(out, fmt.Sprintf("%d rows without a value were passed over.", s.missing))
+	}
+	if s.when.doubled > 0 {
+		out = append(out, fmt.Sprintf("%d times of the hour that the clocks go back over were told apart by their order.", s.when.doubled))
+	}
+	return out
+}
+
+// ReadReadingLines reads JSON lines as a live instrument sends them:
+// {"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71}. At most 100 000.
+func ReadReadingLines(data []byte) ([]reading.Reading, error) {
+	var bad fault.Errors
+	var out []reading.Reading
+	in := bufio.NewScanner(bytes.NewReader(data))
+	for n := 1; in.Scan() && len(bad) < 20; n++ {
+		line := bytes.TrimSpace(in.Bytes())
+		if len(line) == 0 {
+			continue
+		}
+		place := fmt.Sprintf("line %d", n)
+		if len(out) == 100_000 {
+			bad.Add(place, "more than 100000 readings at once")
+			break
+		}
+		var v struct {
+			At    time.Time `json:"at"`
+			TempC *float64  `json:"tempC"`
+			RHPct *float64  `json:"rhPct"`
+		}
+		d := json.NewDecoder(bytes.NewReader(line))
+		d.DisallowUnknownFields()
+		if err := d.Decode(&v); err != nil {
+			bad.Add(place, "%v", err)
+			continue
+		}
+		r := reading.Reading{At: v.At.UTC().Truncate(time.Second), TempC: math.NaN(), RHPct: math.NaN()}
+		if v.TempC != nil {
+			r.TempC = *v.TempC
+		}
+		if v.RHPct != nil {
+			r.RHPct = *v.RHPct
+		}
+		if y := v.At.Year(); y < 2000 || y > 2100 {
+			bad.Add(place+".at", "must be a time between 2000 and 2100")
+		}
+		bad.Under(place, r.Validate())
+		out = append(out, r)
+	}
+	if err := in.Err(); err != nil {
+		bad.Add("file", "cannot be read: %v", err)
+	}
+	if bad == nil && len(out) == 0 {
+		bad.Add("file", "there are no readings in it")
+	}
+	if bad != nil {
+		return nil, bad
+	}
+	slices.SortStableFunc(out, func(a, b reading.Reading) int { return a.At.Compare(b.At) })
+	return out, nil
+}
+
+// WriteReadingLines writes what ReadReadingLines reads.
+func WriteReadingLines(rs []reading.Reading) []byte {
+	var b bytes.Buffer
+	for _, r := range rs {
+		fmt.Fprintf(&b, `{"at":%q`, r.At.UTC().Format(time.RFC3339))
+		if !math.IsNaN(r.TempC) {
+			fmt.Fprintf(&b, `,"tempC":%s`, strconv.FormatFloat(r.TempC, 'f', -1, 64))
+		}
+		if !math.IsNaN(r.RHPct) {
+			fmt.Fprintf(&b, `,"rhPct":%s`, strconv.FormatFloat(r.RHPct, 'f', -1, 64))
+		}
+		b.WriteString("}\n")
+	}
+	return b.Bytes()
+}

@@ -1,0 +1,215 @@
+package httpapi
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"reflect"
+	"strings"
+	"time"
+
+	"allcoats/app"
+	"allcoats/core/fault"
+	"allcoats/core/reading"
+	"allcoats/core/tent"
+	"allcoats/core/weather"
+	"allcoats/formats"
+	"allcoats/instruments"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// WeatherWords are the choices that Weather's forms offer.
+type WeatherWords struct {
+	Instruments []InstrumentWord `json:"instruments"`
+	Faults      []Choice         `json:"faults"`
+	Heaters     []Choice         `json:"heaters"`
+}
+
+// Choice is a choice with its name.
+type Choice struct {
+	Key  string `json:"key"`
+	Name string `json:"name"`
+}
+
+// InstrumentWord is a kind of instrument.
+type InstrumentWord struct {
+	Choice
+	Surface  bool `json:"surface"`
+	Humidity bool `json:"humidity"`
+}
+
+// DaysEdit tells days in words.
+type DaysEdit struct {
+	Days []weather.SimpleDay `json:"days"`
+}
+
+// TentEdit sets a boat's tent; without one it is taken down.
+type TentEdit struct {
+	Version int        `json:"version"`
+	Tent    *tent.Tent `json:"tent,omitempty"`
+}
+
+// CompareEdit asks for the schools of a coat in the cold.
+type CompareEdit struct {
+	SurfaceID string    `json:"surfaceId"`
+	ProductID string    `json:"productId"`
+	Method    string    `json:"method,omitempty"`
+	Tent      tent.Tent `json:"tent"`
+}
+
+// maxReadingBytes is the largest file of readings taken: two years of minutes.
+const maxReadingBytes = 64 << 20
+
+func weathering(api huma.API, a *app.App) {
+	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
+
+	register(api, "add-days", post, "/api/places/{id}/days", "Tell the days ahead in words; they replace the forecast",
+		func(ctx context.Context, in *bodyByID[DaysEdit]) (app.Import, error) {
+			return a.AddDays(ctx, in.ID, in.Body.Days)
+		})
+	register(api, "usual-months", get, "/api/usual-months", "The usual months of a coast at a latitude, to begin from",
+		func(_ context.Context, in *struct {
+			LatitudeDeg float64 `query:"latitudeDeg" minimum:"-90" maximum:"90"`
+		}) (weather.Normals, error) {
+			return weather.UsualNormals(in.LatitudeDeg), nil
+		})
+
+	register(api, "list-instruments", get, "/api/places/{id}/instruments", "The loggers and probes of a place, with what is odd about them",
+		func(ctx context.Context, in *byID) ([]app.Instrument, error) { return a.Instruments(ctx, in.ID) })
+	register(api, "add-instrument", post, "/api/places/{id}/instruments", "Add a logger or probe",
+		func(ctx context.Context, in *bodyByID[app.InstrumentEdit]) (app.Instrument, error) {
+			return a.AddInstrument(ctx, in.ID, in.Body)
+		})
+	register(api, "edit-instrument", put, "/api/instruments/{id}", "Change an instrument",
+		func(ctx context.Context, in *edit[app.InstrumentEdit]) (app.Instrument, error) {
+			return a.EditInstrument(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
+	register(api, "remove-instrument", del, "/api/instruments/{id}", "Delete an instrument with its readings",
+		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveInstrument(ctx, in.ID) })
+	register(api, "get-trace", get, "/api/instruments/{id}/readings", "An instrument's readings, thinned without losing an extreme",
+		func(ctx context.Context, in *struct {
+			ID     string    `path:"id"`
+			From   time.Time `query:"from"`
+			To     time.Time `query:"to"`
+			Points int       `query:"points" default:"800"`
+		}) (app.Trace, error) {
+			return a.Trace(ctx, in.ID, in.From, in.To, in.Points)
+		})
+	uploads(api, "take-readings", "/api/instruments/{id}/readings",
+		`Readings of a live instrument as JSON lines: {"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71}; all or nothing`, maxReadingBytes,
+		func(ctx context.Context, in *struct {
+			ID      string `path:"id"`
+			RawBody []byte `contentType:"application/x-ndjson"`
+		}) (app.ReadingsIn, error) {
+			return a.TakeReadings(ctx, in.ID, in.RawBody)
+		})
+	uploads(api, "preview-readings", "/api/instruments/{id}/preview", "How a logger's file looks and how it would be read; nothing is stored", maxReadingBytes,
+		func(ctx context.Context, in *struct {
+			ID      string `path:"id"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (formats.Preview, error) {
+			return a.PreviewReadings(ctx, in.ID, in.RawBody)
+		})
+	uploads(api, "import-readings", "/api/instruments/{id}/file", "A logger's file, read as mapping says (JSON of the schema Mapping); all or nothing", maxReadingBytes,
+		func(ctx context.Context, in *struct {
+			ID      string `path:"id"`
+			Mapping string `query:"mapping" required:"true"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (app.ReadingsIn, error) {
+			var m formats.Mapping
+			d := json.NewDecoder(strings.NewReader(in.Mapping))
+			d.DisallowUnknownFields()
+			if err := d.Decode(&m); err != nil {
+				return app.ReadingsIn{}, fault.Errors{{Path: "mapping", Message: fmt.Sprintf("cannot be read: %v", err)}}
+			}
+			return a.ImportReadings(ctx, in.ID, m, in.RawBody)
+		})
+
+	register(api, "get-correction", get, "/api/boats/{id}/correction", "What local readings do to the forecast, and to the starts of her coats",
+		func(ctx context.Context, in *byID) (app.Correction, error) { return a.Correction(ctx, in.ID) })
+	register(api, "get-tent", get, "/api/boats/{id}/tent", "A boat's tent",
+		func(ctx context.Context, in *byID) (app.BoatTent, error) { return a.Tent(ctx, in.ID) })
+	register(api, "set-tent", put, "/api/boats/{id}/tent", "Describe a boat's tent, or take it down",
+		func(ctx context.Context, in *bodyByID[TentEdit]) (app.BoatTent, error) {
+			return a.SetTent(ctx, in.ID, in.Body.Version, in.Body.Tent)
+		})
+	register(api, "compare-schools", post, "/api/boats/{id}/compare", "Wait, tent, heat or another hardener for a coat: when, for how much, how sure",
+		func(ctx context.Context, in *bodyByID[CompareEdit]) (app.Comparison, error) {
+			ask := app.VerdictQuery{SurfaceID: in.Body.SurfaceID, ProductID: in.Body.ProductID, Method: in.Body.Method}
+			return a.Compare(ctx, in.ID, ask, in.Body.Tent)
+		})
+	chances(api, a)
+}
+
+// ChancesLine is a line of the answer of get-chances: what is done so far, and
+// in the last one the result.
+type ChancesLine struct {
+	Done   float64      `json:"done"`
+	Result *app.Chances `json:"result,omitempty"`
+}
+
+// chances answers with JSON lines while it works, so that the client can show how
+// far it is; closing the connection stops the work.
+func chances(api huma.API, a *app.App) {
+	schema := api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[ChancesLine](), true, "ChancesLine")
+	op := huma.Operation{
+		OperationID: "get-chances", Method: http.MethodGet, Path: "/api/boats/{id}/chances",
+		Summary:   "The best starts of the week for every coat that waits, over possible futures of the weather; JSON lines, the last one has the result",
+		Responses: map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: schema}}}},
+	}
+	huma.Register(api, op, func(ctx context.Context, in *struct {
+		ID      string `path:"id"`
+		Futures int    `query:"futures" default:"1000" minimum:"50" maximum:"5000"`
+	}) (*huma.StreamResponse, error) {
+		if _, err := a.Boat(ctx, in.ID); err != nil {
+			return nil, problem(ctx, err)
+		}
+		return &huma.StreamResponse{Body: func(c huma.Context) {
+			c.SetHeader("Content-Type", "application/x-ndjson")
+			c.SetHeader("X-Accel-Buffering", "no")
+			out := json.NewEncoder(c.BodyWriter())
+			say := func(l ChancesLine) {
+				_ = out.Encode(l) // a client that went away is seen by the context
+				if f, ok := c.BodyWriter().(http.Flusher); ok {
+					f.Flush()
+				}
+			}
+			told := 0.0
+			got, err := a.Chances(c.Context(), in.ID, in.Futures, func(done float64) {
+				if done-told >= 0.02 {
+					told = done
+					say(ChancesLine{Done: done})
+				}
+			})
+			if err == nil {
+				say(ChancesLine{1, &got})
+			}
+		}}, nil
+	})
+}
+
+func instrumentWords() []InstrumentWord {
+	out := make([]InstrumentWord, len(reading.Kinds))
+	for i, k := range reading.Kinds {
+		out[i] = InstrumentWord{Choice{string(k.Kind), k.Name}, k.Surface, k.Humidity}
+	}
+	return out
+}
+
+func faultWords() []Choice {
+	out := make([]Choice, len(instruments.Faults))
+	for i, f := range instruments.Faults {
+		out[i] = Choice{f.Fault, f.Name}
+	}
+	return out
+}
+
+func heaterWords() []Choice {
+	out := make([]Choice, len(tent.HeatKinds))
+	for i, h := range tent.HeatKinds {
+		out[i] = Choice{string(h.Kind), h.Name}
+	}
+	return out
+}
