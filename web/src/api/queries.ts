@@ -46,3 +46,16 @@ export const useOverview = (boat: string) =>
   useQuery({ queryKey: ["overview", boat], queryFn: () => ok(api.GET("/api/boats/{id}/overview", byID(boat))) });
 export const useStores = (boatId: string) =>
   useQuery({ queryKey: ["stores", boatId], queryFn: () => ok(api.GET("/api/stores", { params: { query: { boatId } } })) });
+
+export const useInstruments = (place: string) =>
+  useQuery({ queryKey: ["instruments", place], queryFn: () => ok(api.GET("/api/places/{id}/instruments", byID(place))) });
+export const useTrace = (id: string, from: string, to: string) =>
+  useQuery({
+    queryKey: ["trace", id, from, to],
+    queryFn: () => ok(api.GET("/api/instruments/{id}/readings", { params: { path: { id }, query: { from, to, points: 800 } } })),
+    placeholderData: keepPreviousData,
+  });
+export const useCorrection = (boat: string) =>
+  useQuery({ queryKey: ["correction", boat], queryFn: () => ok(api.GET("/api/boats/{id}/correction", byID(boat))) });
+export const useTent = (boat: string) =>
+  useQuery({ queryKey: ["tent", boat], queryFn: () => ok(api.GET("/api/boats/{id}/tent", byID(boat))) });

@@ -1,5 +1,7 @@
 import type { Schemas } from "../api/client";
+import { readFace, WetStrip } from "./faceLanes";
 import type { Lane, Scale } from "./Ribbon";
+import type { useSettings } from "./settings";
 import { clock } from "./time";
 
 type TodayLane = Schemas["TodayLane"];
@@ -30,9 +32,23 @@ export function StatePatterns() {
 
 const BAR = 22;
 
-/** A surface's clock, when its field allows laying, and its windows of starts. */
-export function coatLane(l: TodayLane, zone: string, best: boolean): Lane {
+/** A surface's water, its coat's clock with what harmed it, when its field allows laying, and its windows of starts. */
+export function coatLane(
+  l: TodayLane,
+  ribbon: Schemas["Ribbon"],
+  zone: string,
+  best: boolean,
+  show: ReturnType<typeof useSettings>["show"],
+): Lane {
   const ms = (t: string) => Date.parse(t);
+  const face = ribbon.faces.find((f) => f.surfaceId === l.surfaceId);
+  const readSurface =
+    face &&
+    readFace(
+      face,
+      ribbon.hours.map((h) => ms(h.at)),
+      show,
+    );
   return {
     id: l.surfaceId,
     label: l.surface,
@@ -49,7 +65,8 @@ export function coatLane(l: TodayLane, zone: string, best: boolean): Lane {
         : l.allowed.some((a) => ms(a.from) <= t && t <= ms(a.to))
           ? "too short to hold"
           : "";
-      return [state, may].filter(Boolean).join(" · ");
+      const harm = l.clock?.damage.find((d) => ms(d.from) <= t && t <= ms(d.to));
+      return [readSurface?.(t), state, harm && `harmed by ${harm.harm}`, may].filter(Boolean).join(" · ");
     },
     draw: (x) => (
       <>
@@ -57,6 +74,10 @@ export function coatLane(l: TodayLane, zone: string, best: boolean): Lane {
         <rect x={x.range()[0]} width={(x.range()[1] ?? 0) - (x.range()[0] ?? 0)} height={BAR} fill="none" stroke="var(--color-base-300)" />
         {l.clock?.segments.map((s) => (
           <Bar key={s.from} x={x} from={ms(s.from)} to={ms(s.to)} state={s.state} />
+        ))}
+        {face && <WetStrip face={face} x={x} y={-6} />}
+        {l.clock?.damage.map((d) => (
+          <Harm key={d.harm + d.from} x={x((ms(d.from) + ms(d.to)) / 2)} range={x.range()} />
         ))}
         {l.allowed.map((a) => (
           <rect
@@ -97,6 +118,12 @@ function Bar({ x, from, to, state }: { x: Scale; from: number; to: number; state
       </text>
     </g>
   );
+}
+
+/** The mark of a coat that was harmed: a notch in the bar. */
+function Harm({ x, range: [left = 0, right = 0] }: { x: number; range: number[] }) {
+  if (x < left || x > right) return null;
+  return <path d={`M${x - 6} 0h12l-6 11z`} fill="var(--shut)" stroke="var(--color-base-100)" />;
 }
 
 type Placed = { a: number; b: number; text: string; tx: number };

@@ -75,7 +75,7 @@ function Temperatures({ hours, x }: { hours: Air[]; x: Scale }) {
 }
 
 /** Surface temperature over dew point, hatched where dew is near, and rain with wind. Forecast is dashed. */
-export function weatherLanes(hours: Air[], show: ReturnType<typeof useSettings>["show"]): Lane[] {
+export function weatherLanes(hours: Air[], show: ReturnType<typeof useSettings>["show"], surface?: string): Lane[] {
   if (hours.length < 2) return [];
   const said = (v: number, unit: string, digits?: number) => {
     const s = show(v, unit, digits);
@@ -87,10 +87,12 @@ export function weatherLanes(hours: Air[], show: ReturnType<typeof useSettings>[
     {
       id: "air",
       label: "Surface and dew point",
+      note: surface,
       height: H,
       read: (t) => {
         const a = airAt(hours, t);
-        return a ? `${said(a.surfaceC, "°C")}, dew ${said(a.dewPointC, "°C")}, ${Math.round(a.rhPct)} %` : "not known";
+        if (!a) return "not known";
+        return `${a.measured ? "" : "forecast "}${said(a.surfaceC, "°C")}, dew ${said(a.dewPointC, "°C")}, ${Math.round(a.rhPct)} %`;
       },
       draw: (x) => <Temperatures hours={within(hours, x)} x={x} />,
     },

@@ -6,6 +6,7 @@ import { Conflict } from "../../ui/Conflict";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Answer } from "../../ui/Page";
 import { type PlaceDraft, PlaceFields } from "./PlaceForm";
+import { WeekFields } from "./WeekFields";
 
 const HULLS: Record<string, string> = {
   "full-motor": "full-bodied motor hull",
@@ -33,6 +34,8 @@ const draftOf = (b?: Schemas["Boat"]): Draft =>
         lights: b.lights,
         dimensions: b.dimensions,
         displacementT: b.displacementT,
+        week: b.week,
+        crew: b.crew,
       }
     : {
         name: "",
@@ -152,6 +155,7 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
               onChange={(lights) => setDraft({ ...draft, lights })}
             />
           </div>
+          <WeekFields week={draft.week} crew={draft.crew} set={(w) => setDraft({ ...draft, ...w })} />
           {newPlace && (
             <fieldset className="mt-4 border border-base-300 p-4">
               <legend className="px-1 font-slab font-semibold">The new place</legend>

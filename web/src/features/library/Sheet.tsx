@@ -3,6 +3,7 @@ import { useNavigate, useParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta, useProducts } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
+import { FieldChart } from "../../ui/FieldChart";
 import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
@@ -255,7 +256,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
               {limit("holdH", "Must hold after laying", "h")}
               {limit("rainFreeH", "Must stay dry after laying", "h")}
             </div>
-            <div className="mt-3">
+            <div className="mt-3 grid gap-6 lg:grid-cols-[1fr_2fr]">
               <TableField
                 name="limits.polygon"
                 label="Printed temperature × humidity field, corner by corner"
@@ -265,6 +266,11 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
                 ]}
                 rows={d.limits.polygon ?? []}
                 onChange={(rows) => set({ ...d, limits: { ...d.limits, polygon: rows as Schemas["ProductCorner"][] } })}
+              />
+              <FieldChart
+                limits={d.limits as Schemas["ProductLimits"]}
+                tracks={[]}
+                onAdd={(c) => set({ ...d, limits: { ...d.limits, polygon: [...(d.limits.polygon ?? []), c] } })}
               />
             </div>
           </Part>

@@ -9,6 +9,7 @@ import { useSettings } from "../../ui/settings";
 import { clock, longDay, span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { weatherLanes } from "../../ui/weatherLanes";
+import { BestChances } from "../weather/Chances";
 
 export function Today() {
   const { boatId = "" } = useParams();
@@ -22,7 +23,10 @@ function Shown({ today }: { today: Schemas["Today"] }) {
   const base = `/boats/${boat.id}`;
   const lead = answer.lanes.find((l) => l.surfaceId === answer.surfaceId);
   const latest = ribbon.hours.filter((h) => h.measured).at(-1);
-  const lanes = [...weatherLanes(ribbon.hours, show), ...answer.lanes.map((l) => coatLane(l, zone, l.surfaceId === answer.surfaceId))];
+  const lanes = [
+    ...weatherLanes(ribbon.hours, show, (lead ?? answer.lanes[0])?.surface),
+    ...answer.lanes.map((l) => coatLane(l, ribbon, zone, l.surfaceId === answer.surfaceId, show)),
+  ];
   return (
     <>
       <Answer
@@ -43,7 +47,7 @@ function Shown({ today }: { today: Schemas["Today"] }) {
         answer={<Sentence spans={answer.headline} zone={zone} href={lead && `${base}/build-up?surface=${lead.surfaceId}`} />}
         detail={
           <>
-            <Sentence spans={answer.detail} zone={zone} />{" "}
+            <Sentence spans={answer.detail} zone={zone} /> <Sentence spans={answer.dry} zone={zone} />{" "}
             {lead && (
               <Link className="linked" to={`${base}/weather?surface=${lead.surfaceId}`}>
                 why these times
@@ -70,6 +74,7 @@ function Shown({ today }: { today: Schemas["Today"] }) {
         </section>
         {lead?.mix && <Ready mix={lead.mix} lane={lead} />}
       </div>
+      <BestChances boatId={boat.id} zone={zone} />
       <section className="mt-8">
         <h2 className="text-lg">Every surface</h2>
         <Surfaces lanes={answer.lanes} zone={zone} base={base} />
@@ -153,13 +158,23 @@ function Surfaces({ lanes, zone, base }: { lanes: Schemas["TodayLane"][]; zone: 
               <span className="quiet">
                 <Sentence spans={l.detail} zone={zone} />
               </span>
+              {l.damage.map((d) => (
+                <p key={JSON.stringify(d)} className="border-l-4 border-error pl-2 text-sm">
+                  <b>Harmed:</b> <Sentence spans={d} zone={zone} />
+                </p>
+              ))}
             </div>
             <div className="text-sm">
               {l.clock && state ? (
-                <Figure title={`${l.surface}, the coat clock`} working={l.clock.working}>
-                  last coat {state.word}
-                  {l.clock.until && ` until ${stamp(l.clock.until, zone)}`}
-                </Figure>
+                <>
+                  <Figure title={`${l.surface}, the coat clock`} working={l.clock.working}>
+                    last coat {state.word}
+                    {l.clock.until && ` until ${stamp(l.clock.until, zone)}`}
+                  </Figure>
+                  <p>
+                    <Sentence spans={l.recoat} zone={zone} />
+                  </p>
+                </>
               ) : (
                 <span className="quiet">no coat logged yet</span>
               )}

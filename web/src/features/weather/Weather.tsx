@@ -1,330 +1,45 @@
-import { useRef, useState } from "react";
-import { Link, useParams, useSearchParams } from "react-router";
-import { api, ok, type Schemas } from "../../api/client";
-import { useBuildUp, useChange, useProducts, useSurvey, useToday, useVerdict } from "../../api/queries";
-import { Choice, Refusal } from "../../ui/Form";
-import { Answer, Loaded } from "../../ui/Page";
-import { type Lane, Ribbon } from "../../ui/Ribbon";
-import { useSettings } from "../../ui/settings";
-import { clock, day, sameDay, span, stamp } from "../../ui/time";
-import { Figure, Quantity } from "../../ui/Working";
-import { weatherLanes } from "../../ui/weatherLanes";
+import { useParams, useSearchParams } from "react-router";
+import { useSurvey } from "../../api/queries";
+import { Loaded, Tabs } from "../../ui/Page";
+import { BestChances } from "./Chances";
+import { Forecast } from "./Forecast";
+import { Readings } from "./Readings";
+import { TentAndHeat } from "./Tent";
+import { Windows } from "./Windows";
 
-const NAMES: Record<string, string> = {
-  "air-min": "air too cold",
-  "air-max": "air too warm",
-  "surface-min": "surface too cold",
-  "surface-max": "surface too warm",
-  humidity: "too humid",
-  "dew-spread": "too near the dew point",
-  polygon: "outside the product's field",
-  rain: "rain",
-  wind: "too windy to spray",
-  daylight: "dark",
-  "no-weather": "weather not known",
-};
+const VIEWS = [
+  { key: "windows", name: "Windows" },
+  { key: "chances", name: "Best chances" },
+  { key: "readings", name: "Readings" },
+  { key: "forecast", name: "Forecast" },
+  { key: "tent", name: "Tent and heat" },
+] as const;
 
+type View = (typeof VIEWS)[number]["key"];
+
+/** Weather at the surfaces of a boat: when she may be coated, from what, and what a tent buys. */
 export function Weather() {
   const { boatId = "" } = useParams();
   const [params, setParams] = useSearchParams();
   const survey = useSurvey(boatId);
-  const products = useProducts().data ?? [];
-  const today = useToday(boatId).data;
-  const surface = survey.data?.surfaces.find((s) => s.id === params.get("surface")) ?? survey.data?.surfaces[0];
-  const build = useBuildUp(surface?.id ?? "").data;
-  const stepId = today?.answer.lanes.find((l) => l.surfaceId === surface?.id)?.nextStepId;
-  const step = build?.steps.find((s) => s.id === stepId);
-  // Until it is known what comes next on the surface, nothing is judged.
-  const known = today !== undefined && (build !== undefined || !surface);
-  const productId = known ? (params.get("product") ?? step?.productId ?? products[0]?.id ?? "") : "";
-  const method = params.get("product") ? (products.find((p) => p.id === productId)?.sheet.methods[0] ?? "") : (step?.method ?? "");
-  const verdict = useVerdict(boatId, { productId, surfaceId: surface?.id ?? "", method });
-  if (survey.data && products.length === 0)
-    return (
-      <Answer
-        answer="The library is empty, so nothing can be judged."
-        detail={
-          <Link to="/library" className="linked">
-            Add a product in Library.
-          </Link>
-        }
-      />
-    );
-  return (
-    <Loaded query={verdict}>
-      {(v) => (
-        <Shown
-          verdict={v}
-          surface={surface}
-          controls={
-            <div className="my-4 grid max-w-3xl gap-4 sm:grid-cols-2">
-              <Choice
-                name="surface"
-                label="Surface"
-                value={surface?.id ?? ""}
-                onChange={(id) => setParams({ surface: id }, { replace: true })}
-                options={(survey.data?.surfaces ?? []).map((s) => ({ value: s.id, label: s.name }))}
-              />
-              <Choice
-                name="product"
-                label="Product"
-                value={productId}
-                onChange={(id) => setParams({ surface: surface?.id ?? "", product: id }, { replace: true })}
-                options={products.filter((p) => p.sheet.kind !== "thinner").map((p) => ({ value: p.id, label: p.sheet.name }))}
-              />
-            </div>
-          }
-        />
-      )}
-    </Loaded>
-  );
-}
-
-function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; surface?: Schemas["Surface"]; controls: React.ReactNode }) {
-  const { show } = useSettings();
-  const { ribbon, place, product, field } = verdict;
-  const zone = place.timeZone;
-  const next = field.windows[0];
-  const now = Date.parse(ribbon.now);
-  const lanes = [...weatherLanes(ribbon.hours, show), verdictLane(field, zone, product.sheet.name)];
+  const view = VIEWS.find((v) => v.key === params.get("view"))?.key ?? "windows";
+  const go = (v: View) => setParams({ ...Object.fromEntries(params), view: v }, { replace: true });
   return (
     <>
-      <Answer
-        over={
-          <>
-            <span>{place.name}</span>
-            <span>{place.weatherSource === "simulated" ? "simulated weather" : "imported weather"}</span>
-            <span>latitude {place.latitudeDeg}°</span>
-          </>
-        }
-        answer={
-          ribbon.hours.length === 0
-            ? "No weather is known here: import a record below."
-            : next
-              ? `${surface?.name ?? "A square metre"}: laying may begin ${Date.parse(next.from) - now < 60_000 ? "now" : sameDay(next.from, ribbon.now, zone) ? `at ${clock(next.from, zone)}` : `on ${stamp(next.from, zone)}`}, until ${clock(next.to, zone)}.`
-              : `${surface?.name ?? "A square metre"}: no start within the weather known.`
-        }
-        detail={
-          <>
-            {product.sheet.name}.{" "}
-            <Figure title="When it may go on" working={field.working}>
-              {field.windows.length} windows of starts
-            </Figure>{" "}
-            ahead. Recoat times of the coat below are not counted here; Today counts them.
-          </>
-        }
-      />
-      {controls}
-      <Ribbon ribbon={ribbon} zone={zone} lanes={lanes} />
-      <div className="mt-6 grid gap-8 border-t border-base-content pt-4 xl:grid-cols-2">
-        <Windows windows={field.windows} zone={zone} />
-        <Hours hours={field.hours} zone={zone} />
-      </div>
-      <ImportFile place={place} />
+      <Tabs label="Weather" tabs={[...VIEWS]} at={view} onChange={go} />
+      {view === "windows" && <Windows />}
+      {view !== "windows" && (
+        <Loaded query={survey}>
+          {(s) => (
+            <>
+              {view === "chances" && <BestChances boatId={boatId} zone={s.place.timeZone} futures={1000} first />}
+              {view === "readings" && <Readings survey={s} />}
+              {view === "forecast" && <Forecast survey={s} />}
+              {view === "tent" && <TentAndHeat survey={s} />}
+            </>
+          )}
+        </Loaded>
+      )}
     </>
-  );
-}
-
-/** The margin of a check in words: "surface too cold: 8.2 °C, needs 10 °C". */
-function Binding({ check, allowed }: { check: Schemas["FieldCheck"]; allowed: boolean }) {
-  if (check.limit === "daylight" || check.limit === "no-weather" || check.limit === "polygon")
-    return <>{allowed ? "all limits kept" : NAMES[check.limit]}</>;
-  return (
-    <>
-      {allowed ? `nearest limit ${NEAREST[check.limit] ?? check.limit}` : NAMES[check.limit]}:{" "}
-      <Quantity value={check.value} unit={check.unit} digits={1} />, {allowed ? "limit" : "needs"}{" "}
-      <Quantity value={check.need} unit={check.unit} digits={check.unit === "mm" ? 2 : 0} />
-    </>
-  );
-}
-
-const NEAREST: Record<string, string> = {
-  "air-min": "air",
-  "air-max": "air",
-  "surface-min": "surface",
-  "surface-max": "surface",
-  humidity: "humidity",
-  "dew-spread": "above dew point",
-  rain: "rain",
-  wind: "wind",
-};
-
-function verdictLane(field: Schemas["FieldResult"], zone: string, name: string): Lane {
-  const hours = field.hours.map((h) => ({ ...h, t: Date.parse(h.at) }));
-  return {
-    id: "verdict",
-    label: "May be laid",
-    note: name,
-    height: 52,
-    read: (t) => {
-      const h = hours.filter((k) => k.t <= t).at(-1);
-      if (!h || t < (hours[0]?.t ?? 0)) return "past";
-      return h.allowed ? "allowed" : (NAMES[h.binding.limit] ?? h.binding.limit);
-    },
-    draw: (x) => (
-      <>
-        {hours.map((h, i) => {
-          const w = x(hours[i + 1]?.t ?? h.t + 3_600_000) - x(h.t);
-          return h.allowed ? (
-            <rect key={h.at} x={x(h.t)} width={w + 0.5} height={22} fill="var(--open)" />
-          ) : (
-            <g key={h.at}>
-              <rect x={x(h.t)} width={w + 0.5} height={22} fill="var(--curing)" />
-              {w > 5 && <path d={`M${x(h.t) + 1} 21l${w - 2} -20`} stroke="var(--shut)" strokeWidth={1} />}
-            </g>
-          );
-        })}
-        {field.windows.map((w) => {
-          const a = x(Date.parse(w.from));
-          const b = x(Date.parse(w.to));
-          return (
-            <g key={w.from} stroke="currentColor" strokeWidth={2} fill="none">
-              <path d={`M${a} 27v8H${b}v-8`} />
-              {b - a > 16 && (
-                <text x={a} y={49} fontSize={11.5} fontWeight={600} stroke="none" fill="currentColor">
-                  {`${clock(w.from, zone)}–${clock(w.to, zone)}`}
-                </text>
-              )}
-            </g>
-          );
-        })}
-      </>
-    ),
-  };
-}
-
-function Windows({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: string }) {
-  return (
-    <section>
-      <h2 className="text-lg">Windows of starts</h2>
-      {windows.length === 0 ? (
-        <p>None within the weather known. Look at the hours for what stops it; a tent, heat or another hardener may open one.</p>
-      ) : (
-        <table className="table-plain">
-          <thead>
-            <tr>
-              <th>Begin between</th>
-              <th className="num">Room</th>
-              <th>What ends it</th>
-            </tr>
-          </thead>
-          <tbody>
-            {windows.map((w) => (
-              <tr key={w.from}>
-                <td className="whitespace-nowrap">
-                  {day(w.from, zone)}, {clock(w.from, zone)}–{clock(w.to, zone)}
-                </td>
-                <td className="num">{span((Date.parse(w.to) - Date.parse(w.from)) / 3_600_000)}</td>
-                <td>
-                  {w.closes ? (
-                    <>
-                      {NAMES[w.closes.check.limit]} from {stamp(w.closes.from, zone)}, while {PHASES[w.closes.phase]}
-                    </>
-                  ) : (
-                    "end of the weather known"
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-    </section>
-  );
-}
-
-const PHASES: Record<string, string> = { laying: "laying", holding: "it must hold", drying: "it must stay dry" };
-
-function Hours({ hours, zone }: { hours: Schemas["FieldHour"][]; zone: string }) {
-  const [all, setAll] = useState(false);
-  const shown = all ? hours : hours.slice(0, 24);
-  return (
-    <section>
-      <h2 className="text-lg">Hour by hour</h2>
-      <div className="overflow-x-auto">
-        <table className="table-plain text-sm">
-          <thead>
-            <tr>
-              <th>Hour</th>
-              <th className="num">Surface</th>
-              <th className="num">Above dew</th>
-              <th>Laying</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((h) => (
-              <tr key={h.at}>
-                <td className="whitespace-nowrap">{stamp(h.at, zone)}</td>
-                <td className="num">
-                  <Quantity value={h.surfaceC} unit="°C" />
-                </td>
-                <td className="num">
-                  <Quantity value={h.spreadK} unit="K" />
-                </td>
-                <td>
-                  <b>{h.allowed ? "yes" : "no"}</b>, <Binding check={h.binding} allowed={h.allowed} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      {hours.length > 24 && (
-        <button type="button" className="linked mt-2 text-sm max-sm:min-h-11" onClick={() => setAll(!all)}>
-          {all ? "only the next day" : `all ${hours.length} hours`}
-        </button>
-      )}
-    </section>
-  );
-}
-
-function ImportFile({ place }: { place: Schemas["Place"] }) {
-  const file = useRef<HTMLInputElement>(null);
-  const send = useChange((f: File) =>
-    ok(
-      api.POST("/api/places/{id}/weather", {
-        params: { path: { id: place.id } },
-        body: f as unknown as string,
-        bodySerializer: (b) => b as unknown as BodyInit,
-        headers: { "Content-Type": "text/csv" },
-      }),
-    ),
-  );
-  return (
-    <section className="mt-8 max-w-3xl border-t border-base-content pt-4">
-      <h2 className="text-lg">Bring your own weather</h2>
-      <p className="quiet text-sm">
-        A CSV file with a header line: time, temperature (°C), humidity (%), and if you have them wind (m/s), rain (mm in the hour that
-        begins), cloud (%), shortwave (W/m²). Times without a zone are read as {place.timeZone}. Times up to now count as measured, later
-        ones as forecast. All or nothing, at most 16 MB.
-        {place.weatherSource === "simulated" && " It replaces the simulated weather of this place."}
-      </p>
-      <div className="mt-3 flex flex-wrap items-center gap-2">
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,text/csv,text/plain"
-          className="file-input min-h-11 bg-(--sheet)"
-          aria-label="Weather file"
-        />
-        <button
-          type="button"
-          className="btn min-h-11"
-          disabled={send.isPending}
-          onClick={() => file.current?.files?.[0] && send.mutate(file.current.files[0])}
-        >
-          Import
-        </button>
-      </div>
-      {send.data && (
-        <p className="mt-2" role="status">
-          {send.data.rows} rows are in: {send.data.measured} measured, {send.data.forecast} forecast,{" "}
-          {stamp(send.data.from, place.timeZone)} to {stamp(send.data.to, place.timeZone)}.
-        </p>
-      )}
-      <div className="mt-2">
-        <Refusal error={send.error} />
-      </div>
-    </section>
   );
 }

@@ -1,0 +1,116 @@
+import { useEffect } from "react";
+import type { Schemas } from "../../api/client";
+import { Answer } from "../../ui/Page";
+import { Sentence } from "../../ui/Sentence";
+import { clock, day } from "../../ui/time";
+import { useChances } from "./useChances";
+import { Binding } from "./words";
+
+/** The best three chances of the week for every coat that waits, and what to do if it rains. */
+export function BestChances({
+  boatId,
+  zone,
+  futures = 400,
+  first,
+}: {
+  boatId: string;
+  zone: string;
+  futures?: number;
+  /** It is the screen's answer rather than a part of one. */
+  first?: boolean;
+}) {
+  const { done, result, error, start, stop } = useChances(boatId, futures);
+  useEffect(() => {
+    start();
+  }, [start]);
+  return (
+    <section className={first ? "" : "mt-8"} aria-label="Best chances this week">
+      {first ? (
+        <Answer answer={<Lead coats={result?.coats} zone={zone} />} detail="Every coat that waits, with its three best starts this week." />
+      ) : (
+        <h2 className="text-lg">Best chances this week</h2>
+      )}
+      {done > 0 && (
+        <p className="flex items-center gap-3 text-sm" role="status">
+          <progress className="progress w-48" value={done} max={1} /> playing {futures} courses that the weather may take
+          <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={stop}>
+            Stop
+          </button>
+        </p>
+      )}
+      {!result && done === 0 && !error && (
+        <button type="button" className="btn mt-1 min-h-11" onClick={start}>
+          Work them out
+        </button>
+      )}
+      {error && (
+        <p role="alert" className="text-error">
+          {error.message}
+        </p>
+      )}
+      {result && <Ranked chances={result} zone={zone} boatId={boatId} />}
+    </section>
+  );
+}
+
+/** The best chance of all. */
+function Lead({ coats, zone }: { coats?: Schemas["TodayBest"][]; zone: string }) {
+  if (!coats) return <>Working out the best chances of the week…</>;
+  const best = [...coats].sort((a, b) => (b.options[0]?.chancePct ?? 0) - (a.options[0]?.chancePct ?? 0))[0];
+  if (!best) return <>No coat waits for weather.</>;
+  return <Sentence spans={best.sentence} zone={zone} />;
+}
+
+function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: string; boatId: string }) {
+  return (
+    <>
+      {chances.coats.length === 0 && <p>No coat waits for weather.</p>}
+      <ul className="mt-1">
+        {chances.coats.map((c) => (
+          <li key={c.surfaceId} className="rule-b grid gap-x-6 gap-y-1 py-2 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
+            <div>
+              <Sentence spans={c.sentence} zone={zone} href={`/boats/${boatId}/weather?surface=${c.surfaceId}`} />
+            </div>
+            <ol className="grid gap-x-4 gap-y-1 text-sm sm:grid-cols-3">
+              {c.options.map((o) => (
+                <li key={o.at}>
+                  <Odds pct={o.chancePct} />
+                  <b>
+                    {day(o.from, zone)}, {clock(o.from, zone)}
+                    {o.to !== o.from && `–${clock(o.to, zone)}`}
+                  </b>
+                  <div className="quiet">
+                    {o.sand && "after sanding; "}
+                    {o.nearest ? <Binding check={o.nearest} allowed /> : "beyond the forecast: the usual weather of the month"}
+                  </div>
+                </li>
+              ))}
+            </ol>
+          </li>
+        ))}
+      </ul>
+      <p className="quiet mt-1 text-sm">
+        The share of {chances.futures} courses that the weather may take in which the field holds from the start to the end of the hold.
+        Forecast known to {day(chances.known, zone)}, {clock(chances.known, zone)}; then the usual weather of the month.
+      </p>
+      <h3 className="mt-4 font-semibold">If it rains</h3>
+      <ul className="list-inside list-disc text-sm">
+        {chances.wetDay.map((w) => (
+          <li key={w.text}>{w.text}</li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** A chance as a bar with its figure. */
+function Odds({ pct }: { pct: number }) {
+  return (
+    <div className="flex items-center gap-2">
+      <span className="h-2.5 w-20 border border-base-content/60" aria-hidden="true">
+        <span className="block h-full bg-(--open)" style={{ width: `${pct}%` }} />
+      </span>
+      <b>{Math.round(pct)} %</b>
+    </div>
+  );
+}

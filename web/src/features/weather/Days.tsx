@@ -1,0 +1,137 @@
+import { Plus, X } from "lucide-react";
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useMeta } from "../../api/queries";
+import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { stamp, toLocalField } from "../../ui/time";
+
+type Day = Schemas["WeatherSimpleDay"];
+
+const SKIES = { clear: "clear", broken: "sun and cloud", cloudy: "cloudy", overcast: "overcast" };
+const RAINS = {
+  dry: "dry",
+  showers: "showers",
+  morning: "rain in the morning",
+  afternoon: "rain in the afternoon",
+  "all-day": "rain all day",
+};
+const WINDS = { calm: "calm", light: "light wind", fresh: "fresh wind", strong: "strong wind" };
+const AIRS = { dry: "dry air", usual: "usual air", damp: "damp air", fog: "fog at night" };
+const choices = (m: Record<string, string>) => Object.entries(m).map(([value, label]) => ({ value, label }));
+
+/** The days ahead in words, for those without a forecast: "8 to 16 °C, dry, cloudy". */
+export function Days({ place }: { place: Schemas["Place"] }) {
+  const now = useMeta().data?.now ?? "";
+  const zone = place.timeZone;
+  const nextDay = (n: number) => toLocalField(Date.parse(now) + n * 86_400_000, zone).slice(0, 10);
+  const usual = (n: number): Day => ({
+    date: nextDay(n),
+    minC: Number.NaN,
+    maxC: Number.NaN,
+    sky: "cloudy",
+    rain: "dry",
+    wind: "light",
+    air: "usual",
+  });
+  const [days, setDays] = useState<Day[]>(() => [usual(0)]);
+  const [local, setLocal] = useState<Record<string, string>>({});
+  const save = useChange(() => ok(api.POST("/api/places/{id}/days", { params: { path: { id: place.id } }, body: { days } })));
+  const set = (i: number, d: Partial<Day>) => setDays(days.map((old, k) => (k === i ? { ...old, ...d } : old)));
+  return (
+    <section className="mt-8 max-w-6xl border-t border-base-content pt-4">
+      <h2 className="text-lg">Tell the days in your own words</h2>
+      <p className="quiet text-sm">
+        For those without a forecast. The hours follow by rules of thumb: coldest at five, warmest at three, damp by your word.
+        {place.weatherSource === "simulated" && " It replaces the simulated weather of this place."}
+      </p>
+      <Errors.Provider value={{ ...local, ...save.error?.fields }}>
+        {days.map((d, i) => {
+          const at = `days[${i}]`;
+          return (
+            <div
+              // biome-ignore lint/suspicious/noArrayIndexKey: days have no other identity than their order
+              key={i}
+              className="mt-3 grid grid-cols-2 items-end gap-3 md:grid-cols-4 xl:grid-cols-[1.3fr_1fr_1fr_1fr_1.4fr_1fr_1fr_2.75rem]"
+            >
+              <TextField name={`${at}.date`} label="Day" type="date" value={d.date} onChange={(date) => set(i, { date })} />
+              <NumberField
+                name={`${at}.minC`}
+                label="Coldest"
+                unit="°C"
+                value={d.minC}
+                onChange={(v) => set(i, { minC: v ?? Number.NaN })}
+              />
+              <NumberField
+                name={`${at}.maxC`}
+                label="Warmest"
+                unit="°C"
+                value={d.maxC}
+                onChange={(v) => set(i, { maxC: v ?? Number.NaN })}
+              />
+              <Choice
+                name={`${at}.sky`}
+                label="Sky"
+                value={d.sky}
+                onChange={(v) => set(i, { sky: v as Day["sky"] })}
+                options={choices(SKIES)}
+              />
+              <Choice
+                name={`${at}.rain`}
+                label="Rain"
+                value={d.rain}
+                onChange={(v) => set(i, { rain: v as Day["rain"] })}
+                options={choices(RAINS)}
+              />
+              <Choice
+                name={`${at}.wind`}
+                label="Wind"
+                value={d.wind}
+                onChange={(v) => set(i, { wind: v as Day["wind"] })}
+                options={choices(WINDS)}
+              />
+              <Choice
+                name={`${at}.air`}
+                label="Air"
+                value={d.air}
+                onChange={(v) => set(i, { air: v as Day["air"] })}
+                options={choices(AIRS)}
+              />
+              <button
+                type="button"
+                className="btn btn-square btn-ghost min-h-11"
+                aria-label={`Leave out day ${i + 1}`}
+                disabled={days.length === 1}
+                onClick={() => setDays(days.filter((_, k) => k !== i))}
+              >
+                <X size={16} />
+              </button>
+            </div>
+          );
+        })}
+        <div className="mt-3 flex flex-wrap gap-2">
+          <button type="button" className="btn btn-ghost min-h-11" onClick={() => setDays([...days, usual(days.length)])}>
+            <Plus size={16} /> another day
+          </button>
+          <button
+            type="button"
+            className="btn min-h-11"
+            disabled={save.isPending}
+            onClick={() => {
+              const bad = unsendable({ days });
+              setLocal(bad);
+              if (Object.keys(bad).length === 0) save.mutate(undefined);
+            }}
+          >
+            Use these days
+          </button>
+        </div>
+        {save.data && (
+          <p className="mt-2" role="status">
+            {save.data.rows} hours are in, {stamp(save.data.from, zone)} to {stamp(save.data.to, zone)}.
+          </p>
+        )}
+        <Refusal error={save.error} />
+      </Errors.Provider>
+    </section>
+  );
+}

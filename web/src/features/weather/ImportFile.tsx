@@ -1,0 +1,57 @@
+import { useRef } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { Refusal } from "../../ui/Form";
+import { stamp } from "../../ui/time";
+
+/** A record or forecast of the place from a file. */
+export function ImportFile({ place }: { place: Schemas["Place"] }) {
+  const file = useRef<HTMLInputElement>(null);
+  const send = useChange((f: File) =>
+    ok(
+      api.POST("/api/places/{id}/weather", {
+        params: { path: { id: place.id } },
+        body: f as unknown as string,
+        bodySerializer: (b) => b as unknown as BodyInit,
+        headers: { "Content-Type": "text/csv" },
+      }),
+    ),
+  );
+  return (
+    <section className="mt-8 max-w-3xl border-t border-base-content pt-4">
+      <h2 className="text-lg">Import a forecast or record</h2>
+      <p className="quiet text-sm">
+        A CSV file with a header line (time, temperature in °C, humidity in %, and if you have them wind in m/s, rain in mm in the hour that
+        begins, cloud in %, shortwave in W/m²), or a forecast as a JSON document of hourly arrays. Times without a zone are read as{" "}
+        {place.timeZone}. Times up to now count as measured, later ones as forecast. All or nothing, at most 16 MB.
+        {place.weatherSource === "simulated" && " It replaces the simulated weather of this place."}
+      </p>
+      <div className="mt-3 flex flex-wrap items-center gap-2">
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.json,text/csv,text/plain,application/json"
+          className="file-input min-h-11 bg-(--sheet)"
+          aria-label="Weather file"
+        />
+        <button
+          type="button"
+          className="btn min-h-11"
+          disabled={send.isPending}
+          onClick={() => file.current?.files?.[0] && send.mutate(file.current.files[0])}
+        >
+          Import
+        </button>
+      </div>
+      {send.data && (
+        <p className="mt-2" role="status">
+          {send.data.rows} rows are in: {send.data.measured} measured, {send.data.forecast} forecast,{" "}
+          {stamp(send.data.from, place.timeZone)} to {stamp(send.data.to, place.timeZone)}.
+        </p>
+      )}
+      <div className="mt-2">
+        <Refusal error={send.error} />
+      </div>
+    </section>
+  );
+}

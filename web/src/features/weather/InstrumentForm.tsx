@@ -1,0 +1,101 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useMeta } from "../../api/queries";
+import { Choice, Errors, Refusal, TextField } from "../../ui/Form";
+
+type Edit = Schemas["InstrumentEdit"];
+
+/** A logger or probe: what it measures and where, and how its readings come. */
+export function InstrumentForm({
+  survey,
+  instrument,
+  done,
+}: {
+  survey: Schemas["Survey"];
+  instrument?: Schemas["Instrument"];
+  done: () => void;
+}) {
+  const words = useMeta().data?.weather;
+  const [edit, setEdit] = useState<Edit>(
+    () => instrument ?? { name: "", kind: "air", feed: "file", surfaceId: survey.surfaces[0]?.id ?? "", boatId: survey.boat.id, fault: "" },
+  );
+  const save = useChange(() => {
+    const { name, kind, feed, surfaceId, fault } = edit;
+    const value: Edit = { name, kind, feed, fault, surfaceId, boatId: survey.boat.id };
+    return instrument
+      ? ok(api.PUT("/api/instruments/{id}", { params: { path: { id: instrument.id } }, body: { version: instrument.version, value } }))
+      : ok(api.POST("/api/places/{id}/instruments", { params: { path: { id: survey.place.id } }, body: value }));
+  }, done);
+  const set = (e: Partial<Edit>) => setEdit({ ...edit, ...e });
+  const kind = words?.instruments.find((k) => k.key === edit.kind);
+  return (
+    <Errors.Provider value={save.error?.fields ?? {}}>
+      <form
+        className="mt-3 max-w-4xl border border-base-content p-4"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          save.mutate(undefined);
+        }}
+      >
+        <div className="grid gap-4 sm:grid-cols-2">
+          <TextField name="name" label="Name" hint="as it is marked" value={edit.name} onChange={(name) => set({ name })} />
+          <Choice
+            name="kind"
+            label="It measures"
+            value={edit.kind}
+            onChange={(k) => set({ kind: k })}
+            options={(words?.instruments ?? []).map((k) => ({ value: k.key as Edit["kind"], label: k.name }))}
+          />
+          {kind?.surface && (
+            <Choice
+              name="surfaceId"
+              label="On the surface"
+              value={edit.surfaceId ?? ""}
+              onChange={(surfaceId) => set({ surfaceId })}
+              options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
+            />
+          )}
+          <Choice
+            name="feed"
+            label="Its readings come"
+            value={edit.feed}
+            onChange={(feed) => set({ feed })}
+            options={[
+              { value: "file", label: "from files, or by hand" },
+              { value: "live", label: "by themselves, over the network" },
+              { value: "simulated", label: "from a simulated one, for trying out" },
+            ]}
+          />
+          {edit.feed === "simulated" && (
+            <Choice
+              name="fault"
+              label="Its fault"
+              hint="to see whether the program notices"
+              value={edit.fault ?? ""}
+              onChange={(fault) => set({ fault })}
+              options={(words?.faults ?? []).map((f) => ({ value: f.key as NonNullable<Edit["fault"]>, label: f.name }))}
+            />
+          )}
+        </div>
+        {edit.feed === "live" && (
+          <p className="quiet mt-2 text-sm">
+            It posts JSON lines such as {'{"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71}'} to{" "}
+            <code>/api/instruments/{instrument?.id ?? "ID"}/readings</code>.
+          </p>
+        )}
+        <div className="mt-3 flex flex-col gap-3">
+          <Refusal error={save.error} />
+          <div className="flex gap-2">
+            <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
+              {instrument ? "Save" : "Add"}
+            </button>
+            <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
+              Cancel
+            </button>
+          </div>
+        </div>
+      </form>
+    </Errors.Provider>
+  );
+}

@@ -1,0 +1,122 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { Errors, NumberField, Refusal, unsendable } from "../../ui/Form";
+
+type Normal = Schemas["WeatherNormal"];
+
+const MONTHS = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+const COLUMNS: { key: keyof Normal; name: string; unit: string }[] = [
+  { key: "meanC", name: "Mean", unit: "°C" },
+  { key: "swingK", name: "Day's swing", unit: "K" },
+  { key: "rhPct", name: "Humidity", unit: "%" },
+  { key: "windMS", name: "Wind", unit: "m/s" },
+  { key: "cloudPct", name: "Cloud", unit: "%" },
+  { key: "wetDayPct", name: "Wet days", unit: "%" },
+  { key: "wetAfterWetPct", name: "Wet after wet", unit: "%" },
+];
+
+/** The usual months of the place, which count beyond the forecast. */
+export function Months({ place }: { place: Schemas["Place"] }) {
+  const [months, setMonths] = useState<Normal[] | undefined>(place.normals);
+  const [open, setOpen] = useState(false);
+  const [local, setLocal] = useState<Record<string, string>>({});
+  const start = useChange(
+    () => ok(api.GET("/api/usual-months", { params: { query: { latitudeDeg: place.latitudeDeg } } })),
+    (m) => {
+      setMonths(m);
+      setOpen(true);
+    },
+  );
+  const save = useChange((normals: Normal[] | undefined) => {
+    const { name, latitudeDeg, longitudeDeg, timeZone, weatherSource } = place;
+    return ok(
+      api.PUT("/api/places/{id}", {
+        params: { path: { id: place.id } },
+        body: { version: place.version, value: { name, latitudeDeg, longitudeDeg, timeZone, weatherSource, normals } },
+      }),
+    );
+  });
+  return (
+    <section className="mt-8 max-w-5xl border-t border-base-content pt-4">
+      <h2 className="text-lg">Beyond the forecast: the usual months</h2>
+      <p className="quiet text-sm">
+        {place.normals
+          ? "The figures of this place count beyond the forecast."
+          : `Until you give the figures of this place, those of a coast at latitude ${place.latitudeDeg}° count: rules of thumb.`}
+      </p>
+      <button
+        type="button"
+        className="linked mt-1 text-sm max-sm:min-h-11"
+        aria-expanded={open}
+        onClick={() => (open ? setOpen(false) : months ? setOpen(true) : start.mutate(undefined))}
+      >
+        {open ? "hide the months" : "look at the months, or change them"}
+      </button>
+      {open && months && (
+        <Errors.Provider value={{ ...local, ...save.error?.fields }}>
+          <div className="mt-2 overflow-x-auto">
+            <table className="table-plain text-sm">
+              <thead>
+                <tr>
+                  <th>Month</th>
+                  {COLUMNS.map((c) => (
+                    <th key={c.key}>{c.name}</th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {months.map((m, i) => (
+                  <tr key={MONTHS[i]}>
+                    <td>{MONTHS[i]}</td>
+                    {COLUMNS.map((c) => (
+                      <td key={c.key} className="min-w-28">
+                        <NumberField
+                          name={`normals[${i}].${c.key}`}
+                          label={`${MONTHS[i]}, ${c.name}`}
+                          hidden
+                          unit={c.unit}
+                          value={m[c.key]}
+                          onChange={(v) => setMonths(months.map((o, k) => (k === i ? { ...o, [c.key]: v ?? Number.NaN } : o)))}
+                        />
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <div className="mt-3 flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="btn min-h-11"
+              disabled={save.isPending}
+              onClick={() => {
+                const bad = unsendable({ normals: months });
+                setLocal(bad);
+                if (Object.keys(bad).length === 0) save.mutate(months);
+              }}
+            >
+              Use these months
+            </button>
+            {place.normals && (
+              <button
+                type="button"
+                className="btn btn-ghost min-h-11"
+                onClick={() => {
+                  save.mutate(undefined);
+                  setMonths(undefined);
+                  setOpen(false);
+                }}
+              >
+                Back to the usual coast
+              </button>
+            )}
+          </div>
+          {save.isSuccess && <p role="status">These months count now.</p>}
+          <Refusal error={save.error} />
+        </Errors.Provider>
+      )}
+    </section>
+  );
+}

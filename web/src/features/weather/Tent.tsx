@@ -1,0 +1,220 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useBuildUp, useChange, useProducts, useTent, useToday } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
+import { Choice, Errors, Refusal, unsendable } from "../../ui/Form";
+import { Answer, Loaded } from "../../ui/Page";
+import { type Lane, Ribbon } from "../../ui/Ribbon";
+import { useSettings } from "../../ui/settings";
+import { clock, stamp } from "../../ui/time";
+import { Schools } from "./Schools";
+import { TentFields } from "./TentFields";
+
+type TentDraft = Schemas["Tent"];
+
+/** What a tent and heat would do to a surface, against waiting and the hardener for the cold. */
+export function TentAndHeat({ survey }: { survey: Schemas["Survey"] }) {
+  return <Loaded query={useTent(survey.boat.id)}>{(t) => <Shown key={t.version} stored={t} survey={survey} />}</Loaded>;
+}
+
+function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schemas["Survey"] }) {
+  const { boat, place, surfaces } = survey;
+  const [draft, setDraft] = useState<TentDraft>(stored.tent ?? stored.usual);
+  const [local, setLocal] = useState<Record<string, string>>({});
+  const today = useToday(boat.id).data;
+  const waiting = (today?.answer.lanes ?? []).filter((l) => l.nextStepId);
+  const [chosen, choose] = useState("");
+  const surfaceId = chosen || waiting[0]?.surfaceId || surfaces[0]?.id || "";
+  const build = useBuildUp(surfaceId).data;
+  const products = useProducts().data ?? [];
+  const step = build?.steps.find((s) => s.id === waiting.find((l) => l.surfaceId === surfaceId)?.nextStepId);
+  const [picked, pick] = useState("");
+  const productId = picked || step?.productId || products[0]?.id || "";
+  const compare = useChange(() =>
+    ok(
+      api.POST("/api/boats/{id}/compare", {
+        params: { path: { id: boat.id } },
+        body: { surfaceId, productId, tent: draft, method: picked ? undefined : step?.method },
+      }),
+    ),
+  );
+  const save = useChange((t: TentDraft | undefined) =>
+    ok(api.PUT("/api/boats/{id}/tent", { params: { path: { id: boat.id } }, body: { version: stored.version, tent: t } })),
+  );
+  const send = (then: () => void) => {
+    const bad = unsendable(draft);
+    setLocal(bad);
+    if (Object.keys(bad).length === 0) then();
+  };
+  const fields = {
+    ...local,
+    ...Object.fromEntries(
+      Object.entries({ ...save.error?.fields, ...compare.error?.fields }).map(([k, v]) => [k.replace(/^tent\./, ""), v]),
+    ),
+  };
+  const heat = compare.data?.options.find((o) => o.school === "tent-heat");
+  const wait = compare.data?.options.find((o) => o.school === "wait");
+  return (
+    <>
+      <Answer
+        over={
+          <>
+            <span>{place.name}</span>
+            <span>
+              {stored.tent
+                ? stored.sheltered.length > 0
+                  ? `over ${stored.sheltered.join(", ").toLowerCase()}`
+                  : "described; no surface is in it"
+                : "no tent stands"}
+            </span>
+          </>
+        }
+        answer={<Headline comparison={compare.data} zone={place.timeZone} />}
+        detail={
+          heat && wait
+            ? "Every school for the same coat, with the same weather. The figures of the tent are rules of thumb until a logger hangs in it."
+            : "Describe it as you would build it, choose a coat, and compare. Nothing is stored until you say that it stands."
+        }
+      />
+      <Errors.Provider value={fields}>
+        <div className="grid max-w-3xl gap-4 sm:grid-cols-2">
+          <Choice
+            name="surface"
+            label="Surface"
+            value={surfaceId}
+            onChange={(id) => {
+              choose(id);
+              pick("");
+            }}
+            options={surfaces.map((s) => ({ value: s.id, label: s.name }))}
+          />
+          <Choice
+            name="product"
+            label="Coat"
+            value={productId}
+            onChange={pick}
+            options={products.filter((p) => p.sheet.kind !== "thinner").map((p) => ({ value: p.id, label: p.sheet.name }))}
+          />
+        </div>
+        <TentFields tent={draft} set={setDraft} />
+        <div className="mt-4 flex flex-wrap items-center gap-2">
+          <button
+            type="button"
+            className="btn btn-primary min-h-11"
+            disabled={compare.isPending}
+            onClick={() => send(() => compare.mutate(undefined))}
+          >
+            {compare.isPending ? "Comparing…" : "Compare"}
+          </button>
+          <button type="button" className="btn min-h-11" disabled={save.isPending} onClick={() => send(() => save.mutate(draft))}>
+            {stored.tent ? "Save the tent" : "It stands: use it"}
+          </button>
+          {stored.tent && (
+            <button type="button" className="btn btn-ghost min-h-11" onClick={() => save.mutate(undefined)}>
+              It is down
+            </button>
+          )}
+          {save.isSuccess && <span role="status">Saved. Surfaces whose shelter is a tent (Survey) have its air.</span>}
+        </div>
+        <Refusal error={compare.error ?? (save.error?.status === 409 ? null : save.error)} />
+      </Errors.Provider>
+      <Conflict
+        error={save.error}
+        mine={draft}
+        stored={(c: Schemas["BoatTent"]) => c.tent ?? c.usual}
+        onMine={() => save.reset()}
+        onTheirs={(c) => {
+          setDraft(c.tent ?? c.usual);
+          save.reset();
+        }}
+      />
+      {compare.data && <Schools comparison={compare.data} zone={place.timeZone} />}
+      {compare.data && <Inside comparison={compare.data} zone={place.timeZone} />}
+      <section className="mt-6 max-w-4xl">
+        <h2 className="text-lg">Before you heat</h2>
+        <ul>
+          {(compare.data?.cautions ?? stored.cautions).map((c) => (
+            <li key={c} className="rule-b border-l-4 border-l-accent py-2 pl-3">
+              {c}
+            </li>
+          ))}
+        </ul>
+      </section>
+    </>
+  );
+}
+
+function Headline({ comparison: c, zone }: { comparison?: Schemas["Comparison"]; zone: string }) {
+  if (!c) return <>What would a tent and heat buy?</>;
+  const heat = c.options.find((o) => o.school === "tent-heat") ?? c.options.find((o) => o.school === "tent");
+  const wait = c.options.find((o) => o.school === "wait");
+  if (!heat?.start) return <>{c.surface}: even the tent opens no start within the weather known.</>;
+  if (!wait?.start)
+    return (
+      <>
+        {c.surface}: waiting gives no start within the weather known; the tent from {stamp(heat.start, zone)}.
+      </>
+    );
+  const gained = (Date.parse(wait.start) - Date.parse(heat.start)) / 3_600_000;
+  const hours = Math.round(heat.startH - wait.startH);
+  return (
+    <>
+      {c.surface}: the tent starts {stamp(heat.start, zone)}
+      {gained > 0.5
+        ? `, ${Math.round(gained)} h before the open air`
+        : gained < -0.5
+          ? ", later than the open air"
+          : ", no sooner than the open air"}
+      {hours > 0 ? `, and gives ${hours} more hours of starts` : hours < 0 ? `, and has ${-hours} fewer hours of starts` : ""}.
+    </>
+  );
+}
+
+/** The surface and the air under each school, over the same hours. */
+function Inside({ comparison, zone }: { comparison: Schemas["Comparison"]; zone: string }) {
+  const { show } = useSettings();
+  const said = (v: number, unit: string) => {
+    const s = show(v, unit);
+    return `${s.text} ${s.unit}`;
+  };
+  const shown = comparison.options.filter((o) => o.school !== "hardener");
+  const all = shown.flatMap((o) => o.hours.flatMap((h) => [h.surfaceC, h.dewPointC]));
+  const low = Math.min(...all) - 1;
+  const high = Math.max(...all) + 1;
+  const H = 64;
+  const y = (v: number) => H - ((v - low) / (high - low)) * H;
+  const lanes: Lane[] = shown.map((o) => ({
+    id: o.school,
+    label: o.name,
+    note: "surface, dashed dew point",
+    height: H,
+    read: (t) => {
+      const h = o.hours.filter((k) => Date.parse(k.at) <= t).at(-1);
+      return h ? `${said(h.surfaceC, "°C")}, air ${said(h.airC, "°C")}, ${Math.round(h.rhPct)} %, dew ${said(h.dewPointC, "°C")}` : "past";
+    },
+    draw: (x) => {
+      const line = (value: (h: Schemas["ClimateInside"]) => number) =>
+        o.hours.map((h, i) => `${i ? "L" : "M"}${x(Date.parse(h.at)).toFixed(1)} ${y(value(h)).toFixed(1)}`).join("");
+      return (
+        <>
+          <path d={line((h) => h.dewPointC)} fill="none" stroke="var(--dew)" strokeWidth={1.6} strokeDasharray="5 3" />
+          <path d={line((h) => h.surfaceC)} fill="none" stroke="currentColor" strokeWidth={2} />
+          {o.start && (
+            <g stroke="var(--open)" strokeWidth={3}>
+              <line x1={x(Date.parse(o.start))} x2={x(Date.parse(o.start))} y1={0} y2={H} />
+              <text x={x(Date.parse(o.start)) + 5} y={12} fontSize={12} fontWeight={700} fill="currentColor" stroke="none">
+                start {clock(o.start, zone)}
+              </text>
+            </g>
+          )}
+        </>
+      );
+    },
+  }));
+  return (
+    <section className="mt-6">
+      <h2 className="text-lg">{comparison.surface} under each</h2>
+      <Ribbon ribbon={comparison.ribbon} zone={zone} lanes={lanes} />
+    </section>
+  );
+}

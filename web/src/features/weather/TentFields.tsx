@@ -1,0 +1,108 @@
+import { Plus, X } from "lucide-react";
+import type { Schemas } from "../../api/client";
+import { useMeta } from "../../api/queries";
+import { Choice, NumberField } from "../../ui/Form";
+
+type TentDraft = Schemas["Tent"];
+
+/** A tent as one would build it: its box and film, what heats and dries it, and what that costs. */
+export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDraft) => void }) {
+  const kinds = useMeta().data?.weather.heaters ?? [];
+  const num = (key: "lengthM" | "widthM" | "heightM" | "airChanges" | "dryL", label: string, unit: string, hint?: string) => (
+    <NumberField name={key} label={label} unit={unit} hint={hint} value={t[key]} onChange={(v) => set({ ...t, [key]: v ?? Number.NaN })} />
+  );
+  const thermostat = (key: keyof TentDraft["thermostat"], label: string, unit: string) => (
+    <NumberField
+      name={`thermostat.${key}`}
+      label={label}
+      unit={unit}
+      value={t.thermostat[key]}
+      onChange={(v) => set({ ...t, thermostat: { ...t.thermostat, [key]: v ?? Number.NaN } })}
+    />
+  );
+  // Prices are kept in cents and typed as money.
+  const price = (key: keyof TentDraft["prices"], label: string) => (
+    <NumberField
+      name={`prices.${key}`}
+      label={label}
+      unit=""
+      value={t.prices[key] / 100}
+      onChange={(v) => set({ ...t, prices: { ...t.prices, [key]: v === undefined ? Number.NaN : Math.round(v * 10000) / 100 } })}
+    />
+  );
+  return (
+    <>
+      <fieldset className="mt-4">
+        <legend className="font-slab font-semibold">The tent</legend>
+        <div className="mt-1 grid grid-cols-2 gap-4 md:grid-cols-3 xl:grid-cols-6">
+          {num("lengthM", "Length", "m")}
+          {num("widthM", "Width", "m")}
+          {num("heightM", "Height", "m")}
+          <Choice
+            name="layers"
+            label="Film"
+            value={String(t.layers)}
+            onChange={(v) => set({ ...t, layers: Number(v) })}
+            options={[
+              { value: "1", label: "one layer" },
+              { value: "2", label: "two layers" },
+            ]}
+          />
+          {num("airChanges", "Air changes", "/h", "0.5 tight to 3 draughty")}
+          {num("dryL", "Dehumidifier", "L", "a day at 20 °C and 60 %; 0 for none")}
+        </div>
+      </fieldset>
+      <fieldset className="mt-4" data-field="heaters">
+        <legend className="font-slab font-semibold">Heat</legend>
+        {t.heaters.map((h, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: heaters have no other identity than their order
+          <div key={i} className="mt-1 grid max-w-2xl grid-cols-[2fr_1fr_2.75rem] items-end gap-3">
+            <Choice
+              name={`heaters[${i}].kind`}
+              label={`Heater ${i + 1}`}
+              value={h.kind}
+              onChange={(kind) => set({ ...t, heaters: t.heaters.map((o, k) => (k === i ? { ...o, kind } : o)) })}
+              options={kinds.map((k) => ({ value: k.key as typeof h.kind, label: k.name }))}
+            />
+            <NumberField
+              name={`heaters[${i}].powerKW`}
+              label="Power"
+              unit="kW"
+              value={h.powerKW}
+              onChange={(v) => set({ ...t, heaters: t.heaters.map((o, k) => (k === i ? { ...o, powerKW: v ?? Number.NaN } : o)) })}
+            />
+            <button
+              type="button"
+              className="btn btn-square btn-ghost min-h-11"
+              aria-label={`Remove heater ${i + 1}`}
+              onClick={() => set({ ...t, heaters: t.heaters.filter((_, k) => k !== i) })}
+            >
+              <X size={16} />
+            </button>
+          </div>
+        ))}
+        <button
+          type="button"
+          className="linked mt-1 flex items-center gap-1 text-sm max-sm:min-h-11"
+          onClick={() => set({ ...t, heaters: [...t.heaters, { kind: "electric", powerKW: 2 }] })}
+        >
+          <Plus size={14} /> another heater
+        </button>
+        <div className="mt-2 grid max-w-2xl grid-cols-3 gap-4">
+          {thermostat("setC", "Heat to", "°C")}
+          {thermostat("fromH", "From hour", "h")}
+          {thermostat("toH", "To hour", "h")}
+        </div>
+      </fieldset>
+      <fieldset className="mt-4">
+        <legend className="font-slab font-semibold">Prices, in your currency</legend>
+        <div className="mt-1 grid grid-cols-2 gap-4 md:grid-cols-4">
+          {price("kWhCents", "A kWh of electricity")}
+          {price("fuelKgCents", "A kg of fuel")}
+          {price("dayCents", "A day on the hard")}
+          {price("hardenerCents", "More for the cold hardener")}
+        </div>
+      </fieldset>
+    </>
+  );
+}

@@ -1,0 +1,271 @@
+import { useState } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { useBuildUp, useProducts, useSurvey, useToday, useVerdict } from "../../api/queries";
+import { FieldChart, type Track } from "../../ui/FieldChart";
+import { Choice } from "../../ui/Form";
+import { faceLanes } from "../../ui/faceLanes";
+import { Answer, Loaded } from "../../ui/Page";
+import { type Lane, Ribbon } from "../../ui/Ribbon";
+import { useSettings } from "../../ui/settings";
+import { clock, day, sameDay, span, stamp } from "../../ui/time";
+import { Figure, Quantity } from "../../ui/Working";
+import { weatherLanes } from "../../ui/weatherLanes";
+import { Binding, NAMES } from "./words";
+
+/** When a product may go on a surface: hours, windows, and the air over its field. */
+export function Windows() {
+  const { boatId = "" } = useParams();
+  const [params, setParams] = useSearchParams();
+  const survey = useSurvey(boatId);
+  const products = useProducts().data ?? [];
+  const today = useToday(boatId).data;
+  const surface = survey.data?.surfaces.find((s) => s.id === params.get("surface")) ?? survey.data?.surfaces[0];
+  const build = useBuildUp(surface?.id ?? "").data;
+  const stepId = today?.answer.lanes.find((l) => l.surfaceId === surface?.id)?.nextStepId;
+  const step = build?.steps.find((s) => s.id === stepId);
+  // Until it is known what comes next on the surface, nothing is judged.
+  const known = today !== undefined && (build !== undefined || !surface);
+  const productId = known ? (params.get("product") ?? step?.productId ?? products[0]?.id ?? "") : "";
+  const method = params.get("product") ? (products.find((p) => p.id === productId)?.sheet.methods[0] ?? "") : (step?.method ?? "");
+  const verdict = useVerdict(boatId, { productId, surfaceId: surface?.id ?? "", method });
+  if (survey.data && products.length === 0)
+    return (
+      <Answer
+        answer="The library is empty, so nothing can be judged."
+        detail={
+          <Link to="/library" className="linked">
+            Add a product in Library.
+          </Link>
+        }
+      />
+    );
+  return (
+    <Loaded query={verdict}>
+      {(v) => (
+        <Shown
+          verdict={v}
+          surface={surface}
+          controls={
+            <div className="my-4 grid max-w-3xl gap-4 sm:grid-cols-2">
+              <Choice
+                name="surface"
+                label="Surface"
+                value={surface?.id ?? ""}
+                onChange={(id) => setParams({ surface: id }, { replace: true })}
+                options={(survey.data?.surfaces ?? []).map((s) => ({ value: s.id, label: s.name }))}
+              />
+              <Choice
+                name="product"
+                label="Product"
+                value={productId}
+                onChange={(id) => setParams({ surface: surface?.id ?? "", product: id }, { replace: true })}
+                options={products.filter((p) => p.sheet.kind !== "thinner").map((p) => ({ value: p.id, label: p.sheet.name }))}
+              />
+            </div>
+          }
+        />
+      )}
+    </Loaded>
+  );
+}
+
+function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; surface?: Schemas["Surface"]; controls: React.ReactNode }) {
+  const { show } = useSettings();
+  const { ribbon, place, product, field } = verdict;
+  const zone = place.timeZone;
+  const next = field.windows[0];
+  const now = Date.parse(ribbon.now);
+  const lanes = [
+    ...weatherLanes(ribbon.hours, show, surface?.name),
+    verdictLane(field, zone, product.sheet.name),
+    ...faceLanes(ribbon, show).filter((l) => l.id !== `face-${surface?.id}`),
+  ];
+  return (
+    <>
+      <Answer
+        over={
+          <>
+            <span>{place.name}</span>
+            <span>{place.weatherSource === "simulated" ? "simulated weather" : "imported weather"}</span>
+            <span>latitude {place.latitudeDeg}°</span>
+          </>
+        }
+        answer={
+          ribbon.hours.length === 0
+            ? "No weather is known here: import a record below."
+            : next
+              ? `${surface?.name ?? "A square metre"}: laying may begin ${Date.parse(next.from) - now < 60_000 ? "now" : sameDay(next.from, ribbon.now, zone) ? `at ${clock(next.from, zone)}` : `on ${stamp(next.from, zone)}`}, until ${clock(next.to, zone)}.`
+              : `${surface?.name ?? "A square metre"}: no start within the weather known.`
+        }
+        detail={
+          <>
+            {product.sheet.name}.{" "}
+            <Figure title="When it may go on" working={field.working}>
+              {field.windows.length} windows of starts
+            </Figure>{" "}
+            ahead. Recoat times of the coat below are not counted here; Today counts them.
+          </>
+        }
+      />
+      {controls}
+      <Ribbon ribbon={ribbon} zone={zone} lanes={lanes} />
+      <div className="mt-6 grid gap-8 border-t border-base-content pt-4 xl:grid-cols-2">
+        <Starts windows={field.windows} zone={zone} />
+        <Hours hours={field.hours} zone={zone} />
+      </div>
+      <section className="mt-8 border-t border-base-content pt-4">
+        <h2 className="text-lg">The air over the field of {product.sheet.name.toLowerCase()}</h2>
+        <FieldChart limits={product.sheet.limits} tracks={tracks(verdict)} now={nowState(ribbon)} />
+      </section>
+    </>
+  );
+}
+
+/** The ways of the air over the field: what was read, what is ahead, what the tent would have. */
+function tracks(v: Schemas["Verdict"]): Track[] {
+  const read = v.ribbon.hours.filter((h) => h.measured);
+  const ahead = v.ribbon.hours.filter((h) => !h.measured).slice(0, 72);
+  const out: Track[] = [
+    { name: "measured in the last three days", look: "read", states: read },
+    { name: "forecast for the next three days", look: "ahead", states: ahead },
+  ];
+  const now = Date.parse(v.ribbon.now);
+  const inside = v.inside.filter((p) => Math.abs(Date.parse(p.at) - now) < 3 * 86_400_000);
+  if (inside.length > 0) out.push({ name: "the tent over the same days", look: "inside", states: inside });
+  return out;
+}
+
+function nowState(r: Schemas["Ribbon"]) {
+  const now = Date.parse(r.now);
+  return r.hours.filter((h) => Date.parse(h.at) <= now).at(-1);
+}
+
+function verdictLane(field: Schemas["FieldResult"], zone: string, name: string): Lane {
+  const hours = field.hours.map((h) => ({ ...h, t: Date.parse(h.at) }));
+  return {
+    id: "verdict",
+    label: "May be laid",
+    note: name,
+    height: 52,
+    read: (t) => {
+      const h = hours.filter((k) => k.t <= t).at(-1);
+      if (!h || t < (hours[0]?.t ?? 0)) return "past";
+      return h.allowed ? "allowed" : (NAMES[h.binding.limit] ?? h.binding.limit);
+    },
+    draw: (x) => (
+      <>
+        {hours.map((h, i) => {
+          const w = x(hours[i + 1]?.t ?? h.t + 3_600_000) - x(h.t);
+          return h.allowed ? (
+            <rect key={h.at} x={x(h.t)} width={w + 0.5} height={22} fill="var(--open)" />
+          ) : (
+            <g key={h.at}>
+              <rect x={x(h.t)} width={w + 0.5} height={22} fill="var(--curing)" />
+              {w > 5 && <path d={`M${x(h.t) + 1} 21l${w - 2} -20`} stroke="var(--shut)" strokeWidth={1} />}
+            </g>
+          );
+        })}
+        {field.windows.map((w) => {
+          const a = x(Date.parse(w.from));
+          const b = x(Date.parse(w.to));
+          return (
+            <g key={w.from} stroke="currentColor" strokeWidth={2} fill="none">
+              <path d={`M${a} 27v8H${b}v-8`} />
+              {b - a > 16 && (
+                <text x={a} y={49} fontSize={11.5} fontWeight={600} stroke="none" fill="currentColor">
+                  {`${clock(w.from, zone)}–${clock(w.to, zone)}`}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      </>
+    ),
+  };
+}
+
+function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: string }) {
+  return (
+    <section>
+      <h2 className="text-lg">Windows of starts</h2>
+      {windows.length === 0 ? (
+        <p>None within the weather known. Look at the hours for what stops it; a tent, heat or another hardener may open one.</p>
+      ) : (
+        <table className="table-plain">
+          <thead>
+            <tr>
+              <th>Begin between</th>
+              <th className="num">Room</th>
+              <th>What ends it</th>
+            </tr>
+          </thead>
+          <tbody>
+            {windows.map((w) => (
+              <tr key={w.from}>
+                <td className="whitespace-nowrap">
+                  {day(w.from, zone)}, {clock(w.from, zone)}–{clock(w.to, zone)}
+                </td>
+                <td className="num">{span((Date.parse(w.to) - Date.parse(w.from)) / 3_600_000)}</td>
+                <td>
+                  {w.closes ? (
+                    <>
+                      {NAMES[w.closes.check.limit]} from {stamp(w.closes.from, zone)}, while {PHASES[w.closes.phase]}
+                    </>
+                  ) : (
+                    "end of the weather known"
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+const PHASES: Record<string, string> = { laying: "laying", holding: "it must hold", drying: "it must stay dry" };
+
+function Hours({ hours, zone }: { hours: Schemas["FieldHour"][]; zone: string }) {
+  const [all, setAll] = useState(false);
+  const shown = all ? hours : hours.slice(0, 24);
+  return (
+    <section>
+      <h2 className="text-lg">Hour by hour</h2>
+      <div className="overflow-x-auto">
+        <table className="table-plain text-sm">
+          <thead>
+            <tr>
+              <th>Hour</th>
+              <th className="num">Surface</th>
+              <th className="num">Above dew</th>
+              <th>Laying</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((h) => (
+              <tr key={h.at}>
+                <td className="whitespace-nowrap">{stamp(h.at, zone)}</td>
+                <td className="num">
+                  <Quantity value={h.surfaceC} unit="°C" />
+                </td>
+                <td className="num">
+                  <Quantity value={h.spreadK} unit="K" />
+                </td>
+                <td>
+                  <b>{h.allowed ? "yes" : "no"}</b>, <Binding check={h.binding} allowed={h.allowed} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {hours.length > 24 && (
+        <button type="button" className="linked mt-2 text-sm max-sm:min-h-11" onClick={() => setAll(!all)}>
+          {all ? "only the next day" : `all ${hours.length} hours`}
+        </button>
+      )}
+    </section>
+  );
+}
