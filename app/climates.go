@@ -291,7 +291,7 @@ type AirPoint struct {
 }
 
 // VerdictQuery asks for a verdict.
-type VerdictQuery struct{ SurfaceID, ProductID, Method, Grade string }
+type VerdictQuery struct{ SurfaceID, ProductID, Method string }
 
 // Verdict judges every hour for a product on a surface, from now to the end of
 // the weather known. Without a surface a square metre in the open is meant.

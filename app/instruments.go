@@ -417,7 +417,7 @@ func (a *App) refreshInstrument(ctx context.Context, p Place, r store.Instrument
 	if err != nil || len(truth) < 2 {
 		return err
 	}
-	l := instruments.Logger{Seed: seedOf(r.ID), Fault: r.Fault, Step: simulatedStep}
+	l := instruments.Logger{Seed: seedOf(r.Name), Fault: r.Fault, Step: simulatedStep}
 	if reading.Kind(r.Kind) == reading.InOpen {
 		l.Local = 1.6
 	}
@@ -470,10 +470,10 @@ func (a *App) truth(ctx context.Context, q store.Queries, p Place, r store.Instr
 	return out, nil
 }
 
-// seedOf makes a seed of an id.
-func seedOf(id string) uint64 {
+// seedOf makes a seed of a name.
+func seedOf(name string) uint64 {
 	h := uint64(14695981039346656037)
-	for _, c := range []byte(id) {
+	for _, c := range []byte(name) {
 		h = (h ^ uint64(c)) * 1099511628211
 	}
 	return h

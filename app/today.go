@@ -65,9 +65,5 @@ func (o outlook) job(sheet product.Sheet, ask VerdictQuery) (field.Job, today.Su
 			f = s
 		}
 	}
-	graded, ok := sheet.With(ask.Grade)
-	if !ok {
-		return field.Job{}, f, fault.Errors{{Path: "grade", Message: "is not a hardener of this product"}}
-	}
-	return o.s.JobFor(today.Coat{Sheet: graded, Method: method}, f), f, nil
+	return o.s.JobFor(today.Coat{Sheet: sheet, Method: method}, f), f, nil
 }

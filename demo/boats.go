@@ -86,7 +86,7 @@ var boats = []boat{
 				}},
 			{over(made("Topsides port", area.Topsides, area.Port, survey.Gelcoat, "GRP, old gelcoat", girths(10.4, 1, 0.015, 1.02, 1.1, 1.22, 1.36, 1.6), principal()), 1, launchSides...),
 				[]step{{kind: product.HighBuild, coats: 2, dftUm: 100, method: "roller"}, {kind: product.TopcoatTwo, coats: 3, dftUm: 50, method: "roll-and-tip"}},
-				[]done{{3, 12, 0, 3.1, []float64{180, 190, 200, 185}, ""}, {1, 12.5, 0, 3.0, []float64{185, 190, 180}, "pinholes forward, spot-filled"}},
+				[]done{{3, 12, 0, 3.1, []float64{180, 190, 200, 185}, ""}, {1, 17, 0, 3.0, []float64{185, 190, 180}, "pinholes forward, spot-filled"}},
 				[]survey.Defect{
 					flaw("crack", outline.PortSide, 6.4, 0.62, 220, 4, 3, "found", "star crack below the rail, from a fender hook"),
 					flaw("low", outline.PortSide, 4.0, 0.5, 600, 250, 1.5, "found", "shows in the evening light"),
@@ -102,7 +102,7 @@ var boats = []boat{
 				[]survey.Defect{flaw("soft-spot", outline.Plan, 7.2, 0.3, 300, 200, 12, "opened", "sounds dull round the cleat; core wet")}},
 			{made("Rudder", area.Rudder, area.Both, survey.GRP, "GRP", strip(1.1, 0.55, 2)),
 				[]step{{kind: product.Fairing, coats: 2, dftUm: 1500, method: "blade"}, {kind: product.Barrier, coats: 4, dftUm: 125, method: "brush"}},
-				[]done{{2, 14, 0, 2.2, nil, "round 1, proud"}}, nil},
+				[]done{{3, 17, 0, 2.2, nil, "round 1, proud"}}, nil},
 		},
 	},
 	{

@@ -65,6 +65,8 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.SeeIn("tr", "12.2 m²").Press("12.2 m²").See("rule of thumb of the trade").Press("Close")
 	p.Press("Change her dimensions").Fill("Draught", "0.9").Press("Save").SeeIn("tr", "13.0 m²")
 	p.Press("Topsides starboard").See("Measurement 1, by")
+	// In a shed the surface is as warm as the air.
+	p.Press("Bottom").SeeIn("section > h2", "Bottom").Press("Describe").Choose("Stands", "in a shed").Press("Save").Press("Measure")
 
 	// Build-up: 13.02 m² at 100 µm from 55 % solids, a tenth lost, twice: 5.26 L.
 	p.Press("Build-up").See("Nothing is planned on this surface").Choose("Add a step", "coat")
@@ -79,15 +81,15 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Key("u").See("3.9 mil").See("5.56 US qt").Key("u").See("take 5.3 L")
 
 	// Weather, simulated; then a bad file, which changes nothing.
-	p.Press("Weather").See("laying may begin").See("Hour by hour")
+	p.Press("Weather").See("laying may begin").See("Hour by hour").Press("Forecast").See("simulated service")
 	bad := filepath.Join(t.TempDir(), "bad.csv")
 	require.NoError(t, os.WriteFile(bad, []byte("time,temperature,humidity\n2026-05-09 09:00,12,60\n2026-05-09 10:00,12,160\n"), 0o600))
-	p.Upload("Weather file", bad).Press("Import").See("line 3").See("simulated weather")
+	p.Upload("Weather file", bad).Press("Import").See("line 3").See("simulated service")
 
 	// A good one: 15 °C, 60 %, dry, for twenty days.
 	good := filepath.Join(t.TempDir(), "good.csv")
 	require.NoError(t, os.WriteFile(good, []byte(record(15, 60, 20)), 0o600))
-	p.Upload("Weather file", good).Press("Import").See("rows are in").See("imported weather")
+	p.Upload("Weather file", good).Press("Import").See("rows are in").See("my own files")
 	p.Press("Today").See("Bottom: high-build primer may go on now, until")
 	require.NoError(t, p.Err())
 

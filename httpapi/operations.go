@@ -148,9 +148,8 @@ func operations(api huma.API, a *app.App, version string) {
 			SurfaceID string `query:"surfaceId"`
 			ProductID string `query:"productId" required:"true"`
 			Method    string `query:"method"`
-			Grade     string `query:"grade"`
 		}) (app.Verdict, error) {
-			return a.Verdict(ctx, in.ID, app.VerdictQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID, Method: in.Method, Grade: in.Grade})
+			return a.Verdict(ctx, in.ID, app.VerdictQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID, Method: in.Method})
 		})
 
 	weathering(api, a)

@@ -34,6 +34,9 @@ type Logger struct {
 	Local float64
 }
 
+// wettest is the most that a sound sensor shows, %: few reach 100.
+const wettest = 98.6
+
 // stuckEvery and stuckFor are hours of a sensor that sticks.
 const (
 	stuckEvery = 96
@@ -55,7 +58,7 @@ func (l Logger) Lines(truth []reading.Reading, from, to time.Time, loc *time.Loc
 			}
 		case Stuck:
 			if in := math.Mod(h, stuckEvery); in > stuckEvery-stuckFor {
-				seen = at.Add(-time.Duration((in - stuckEvery + stuckFor) * float64(time.Hour))).Truncate(time.Hour)
+				seen = at.Add(-time.Duration((in - stuckEvery + stuckFor) * float64(time.Hour))).Round(time.Hour)
 			}
 		case Drifted:
 			seen = at.Add(-2 * time.Hour)
@@ -73,12 +76,12 @@ func (l Logger) Lines(truth []reading.Reading, from, to time.Time, loc *time.Loc
 		f := float64(seen.Sub(a.At)) / float64(b.At.Sub(a.At))
 		local := seen.In(loc)
 		night := math.Max(0, math.Cos(2*math.Pi*(float64(local.Hour())+float64(local.Minute())/60-3)/24))
-		r := reading.Reading{At: at, TempC: a.TempC + f*(b.TempC-a.TempC) - l.Local*night, RHPct: a.RHPct + f*(b.RHPct-a.RHPct) + 4*l.Local*night}
+		r := reading.Reading{At: at, TempC: a.TempC + f*(b.TempC-a.TempC) - l.Local*night, RHPct: a.RHPct + f*(b.RHPct-a.RHPct) + l.Local*night}
 		if l.Fault != Stuck || seen.Equal(at) {
 			r.TempC += 0.12 * noise(l.Seed, 0.5, seen.Sub(time.Unix(0, 0)).Hours())
 		}
 		r.TempC = math.Round(10*r.TempC) / 10
-		r.RHPct = math.Round(10*math.Min(100, r.RHPct)) / 10
+		r.RHPct = math.Round(10*math.Min(wettest, r.RHPct)) / 10
 		out = append(out, r)
 	}
 	return formats.WriteReadingLines(out)

@@ -51,9 +51,12 @@ type Option struct {
 	Cents  float64   `json:"cents"`
 	// ChancePct is the share of futures in which a coat started then keeps its
 	// field.
-	ChancePct float64         `json:"chancePct"`
-	Hours     []Inside        `json:"hours"`
-	Working   working.Working `json:"working"`
+	ChancePct float64 `json:"chancePct"`
+	// WarmAt is when the surface first has the temperature of the tent's
+	// thermostat, nil if it does not within the weather known.
+	WarmAt  *time.Time      `json:"warmAt,omitempty"`
+	Hours   []Inside        `json:"hours"`
+	Working working.Working `json:"working"`
 }
 
 // Inside is an hour at the surface under an option.
@@ -71,10 +74,10 @@ type Inside struct {
 func (b Boat) Compare(coat Coat, t tent.Tent, f weather.Futures, n int, seed uint64) []Option {
 	cold := t
 	cold.Heaters, cold.DryL = nil, 0
-	out := []Option{b.option(coat, Wait, "Wait for weather", nil, t.Prices, "", f, n, seed)}
-	out = append(out, b.option(coat, TentAlone, "A tent, no heat", &cold, t.Prices, "", f, n, seed))
+	out := []Option{b.option(coat, Wait, "Wait for weather", nil, t.Prices, "", t.Thermostat.SetC, f, n, seed)}
+	out = append(out, b.option(coat, TentAlone, "A tent, no heat", &cold, t.Prices, "", t.Thermostat.SetC, f, n, seed))
 	if t.PowerKW() > 0 || t.DryL > 0 {
-		out = append(out, b.option(coat, TentHeat, "Tent and heat", &t, t.Prices, "", f, n, seed))
+		out = append(out, b.option(coat, TentHeat, "Tent and heat", &t, t.Prices, "", t.Thermostat.SetC, f, n, seed))
 	}
 	grade, least := "", coat.Sheet.MinCureC
 	for _, g := range coat.Sheet.Grades {
@@ -83,13 +86,13 @@ func (b Boat) Compare(coat Coat, t tent.Tent, f weather.Futures, n int, seed uin
 		}
 	}
 	if grade != "" {
-		out = append(out, b.option(coat, Hardener, "Hardener for the cold", nil, t.Prices, grade, f, n, seed))
+		out = append(out, b.option(coat, Hardener, "Hardener for the cold", nil, t.Prices, grade, t.Thermostat.SetC, f, n, seed))
 	}
 	return out
 }
 
 // option computes one of them; a tent puts the surface under it.
-func (b Boat) option(coat Coat, school School, name string, t *tent.Tent, prices tent.Prices, grade string, f weather.Futures, n int, seed uint64) Option {
+func (b Boat) option(coat Coat, school School, name string, t *tent.Tent, prices tent.Prices, grade string, warmC float64, f weather.Futures, n int, seed uint64) Option {
 	o := Option{School: school, Name: name, Hardener: grade, Hours: []Inside{}, Working: working.New()}
 	w := &o.Working
 	sheet, _ := coat.Sheet.With(grade)
@@ -117,12 +120,14 @@ func (b Boat) option(coat Coat, school School, name string, t *tent.Tent, prices
 			o.Hours = append(o.Hours, Inside{h.At, h.TempC, h.RHPct, at.SurfaceC[i], h.DewPointC()})
 		}
 	}
+	o.WarmAt = warm(at, b.Now, warmC)
+	var last time.Time // of the window that the start is in
 	windows := job.Windows(at, coat.From, coat.To)
 	for _, win := range windows {
 		o.StartH += win.To.Sub(win.From).Hours()
 		if o.Start == nil && win.To.Sub(win.From) >= 10*time.Minute {
 			from := win.From
-			o.Start = &from
+			o.Start, last = &from, win.To
 		}
 	}
 	w.Step("Hours of starts", "every limit kept while laying and through the hold", o.StartH, "h", "data sheet, weather at the surface")
@@ -150,11 +155,12 @@ func (b Boat) option(coat Coat, school School, name string, t *tent.Tent, prices
 	money("In all", "energy + days + hardener", o.Cents)
 	if odds, ok := b.Chances(c, f, []Ask{{coat.SurfaceID, job}}, n, seed, nil); ok && len(odds) == 1 {
 		for i, h := range odds[0].At {
-			if h.Sub(*o.Start).Abs() <= 30*time.Minute {
+			near := h.Sub(*o.Start).Abs() <= 30*time.Minute
+			if inside := !h.Before(*o.Start) && !h.After(last) && h.Sub(*o.Start) < time.Hour; inside || near && o.ChancePct == 0 {
 				o.ChancePct = 100 * odds[0].P[i]
 			}
 		}
-		w.Step("Chance that it holds", "share of futures in which a start at the nearest hour keeps its field", o.ChancePct, "%", "ensemble of futures, seeded")
+		w.Step("Chance that it holds", "share of futures in which a start at the next whole hour keeps its field", o.ChancePct, "%", "ensemble of futures, seeded")
 	}
 	return o
 }
@@ -179,4 +185,23 @@ func ready(s product.Sheet, over product.Kind, w field.Weather, start time.Time)
 		table = r.Min
 	}
 	return cure.Clock{Table: table, FloorC: s.MinCureC}.Run(w.Path(s.Humidity), start, 1).Reached
+}
+
+// warm is when a surface first has tC after now, straight between the records.
+func warm(w field.Weather, now time.Time, tC float64) *time.Time {
+	for i := 1; i < len(w.Air); i++ {
+		a, b := w.Air[i-1].At, w.Air[i].At
+		if !b.After(now) || w.SurfaceC[i] < tC {
+			continue
+		}
+		at := a
+		if w.SurfaceC[i-1] < tC {
+			at = a.Add(time.Duration((tC - w.SurfaceC[i-1]) / (w.SurfaceC[i] - w.SurfaceC[i-1]) * float64(b.Sub(a))))
+		}
+		if at.Before(now) {
+			at = now
+		}
+		return &at
+	}
+	return nil
 }

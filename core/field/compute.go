@@ -68,12 +68,12 @@ func Compute(r Request) (Result, error) {
 	return j.Judge(w, r.Air[0].At, r.Air[len(r.Air)-1].At), nil
 }
 
-// Judge returns the verdicts on the records in [from, to], the windows of
-// starts there, and how they come about.
+// Judge returns the verdicts on the records from the one before from to to, the
+// windows of starts there, and how they come about.
 func (j Job) Judge(w Weather, from, to time.Time) Result {
 	out := Result{Hours: []Hour{}, Windows: []Window{}, Working: working.New()}
 	for _, h := range j.Hours(w) {
-		if !h.At.Before(from) && !h.At.After(to) {
+		if h.At.After(from.Add(-time.Hour)) && !h.At.After(to) {
 			out.Hours = append(out.Hours, h)
 		}
 	}

@@ -187,7 +187,7 @@ func (t Tent) Cautions() []string {
 		"A closed tent collects vapour and fumes: air it, wear the mask of the data sheet, never sleep in it, keep a second way out.",
 	}
 	if t.Unvented() {
-		out = append(out, "A burner without a flue eats the air you breathe and gives carbon monoxide: never with people inside without a working alarm and an opening.")
+		out = append(out, "A burner without a flue eats the air you breathe and gives carbon monoxide: never with people inside without a working alarm and an opening. Each kilogram burned gives over a kilogram of water, which raises the dew point.")
 	}
 	if len(t.Heaters) > 0 {
 		out = append(out, "Keep heaters a metre from film and timber, on a level stand, and do not leave a flame unwatched. Local rules and the maker's manual come first.")

@@ -1798,6 +1798,8 @@ export interface components {
             start?: string;
             /** Format: double */
             startH: number;
+            /** Format: date-time */
+            warmAt?: string;
             working: components["schemas"]["Working"];
         };
         Clock: {
@@ -4432,7 +4434,6 @@ export interface operations {
                 surfaceId?: string;
                 productId: string;
                 method?: string;
-                grade?: string;
             };
             header?: never;
             path: {

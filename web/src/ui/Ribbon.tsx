@@ -32,7 +32,7 @@ export function Ribbon({ ribbon, zone, lanes }: { ribbon: Schemas["Ribbon"]; zon
   const help = useId();
   useEffect(() => {
     if (!frame.current) return;
-    const watch = new ResizeObserver(([e]) => e && setWidth(e.contentRect.width));
+    const watch = new ResizeObserver(([e]) => e && e.contentRect.width > 0 && setWidth(e.contentRect.width));
     watch.observe(frame.current);
     return () => watch.disconnect();
   }, []);

@@ -48,6 +48,7 @@ export function coatLane(
       face,
       ribbon.hours.map((h) => ms(h.at)),
       show,
+      true,
     );
   return {
     id: l.surfaceId,

@@ -6,8 +6,8 @@ import type { useSettings } from "./settings";
 type Face = Schemas["Face"];
 type Show = ReturnType<typeof useSettings>["show"];
 
-/** What a surface is at an instant in words: temperature, above the dew point, wet. */
-export function readFace(face: Face, times: number[], show: Show): (t: number) => string {
+/** What a surface is at an instant in words: temperature, and wet or how far above the dew point; brief leaves the latter out. */
+export function readFace(face: Face, times: number[], show: Show, brief = false): (t: number) => string {
   return (t) => {
     const i = times.findIndex((at, k) => at <= t && t < (times[k + 1] ?? at + 1));
     const a = face.surfaceC[i];
@@ -18,6 +18,7 @@ export function readFace(face: Face, times: number[], show: Show): (t: number) =
     const temp = show(b === undefined ? a : a + f * (b - a), "°C");
     const wet = face.wet.find((w) => Date.parse(w.from) <= t && t <= Date.parse(w.to));
     const spread = show(b === undefined ? s : s + f * ((face.spreadK[i + 1] ?? s) - s), "K");
+    if (brief) return `${temp.text} ${temp.unit}${wet ? " wet" : ""}`;
     return `${temp.text} ${temp.unit}, ${wet ? (wet.rain ? "wet with rain" : "wet with dew") : `${spread.text} ${spread.unit} above dew`}`;
   };
 }
@@ -42,7 +43,7 @@ export function WetStrip({ face, x, y }: { face: Face; x: Scale; y: number }) {
   );
 }
 
-const H = 34;
+const H = 44;
 
 /** The surfaces of a boat, each over the same scale of temperature, with their water. Forecast is dashed. */
 export function faceLanes(ribbon: Schemas["Ribbon"], show: Show, only?: string): Lane[] {

@@ -88,8 +88,9 @@ export function inImperial(text: string, table: Schemas["UnitsDisplay"][]): stri
 /** A number with at most that many decimals, thin-spaced thousands, and a real minus. */
 export function number(v: number, digits: number): string {
   if (!Number.isFinite(v)) return "–";
-  return v
-    .toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits })
+  const text = v.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  return text
+    .replace(/^-(?=[0.]*$)/, "")
     .replaceAll(",", "\u2009")
     .replace("-", "\u2212");
 }

@@ -73,13 +73,13 @@ function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: 
             </div>
             <ol className="grid gap-x-4 gap-y-1 text-sm sm:grid-cols-3">
               {c.options.map((o) => (
-                <li key={o.at}>
+                <li key={o.at} className="max-sm:flex max-sm:items-center max-sm:gap-3">
                   <Odds pct={o.chancePct} />
-                  <b>
+                  <b className="whitespace-nowrap">
                     {day(o.from, zone)}, {clock(o.from, zone)}
                     {o.to !== o.from && `–${clock(o.to, zone)}`}
                   </b>
-                  <div className="quiet">
+                  <div className="quiet max-sm:hidden">
                     {o.sand && "after sanding; "}
                     {o.nearest ? <Binding check={o.nearest} allowed /> : "beyond the forecast: the usual weather of the month"}
                   </div>

@@ -15,6 +15,8 @@ type Hour = Schemas["CorrectionHour"];
 export function Forecast({ survey }: { survey: Schemas["Survey"] }) {
   const { place, boat } = survey;
   const zone = place.timeZone;
+  const { show } = useSettings();
+  const said = (k: number) => `${show(k, "K").text} ${show(k, "K").unit}`;
   return (
     <>
       <Loaded query={useCorrection(boat.id)}>
@@ -38,7 +40,7 @@ export function Forecast({ survey }: { survey: Schemas["Survey"] }) {
                       : "There is no forecast yet."
                     : c.learned === 0
                       ? `The forecast reaches ${stamp(end.at, zone)}; no logger in the open corrects it.`
-                      : `The forecast reaches ${stamp(end.at, zone)}; the logger here makes it ${Math.abs(mean).toFixed(1)} K ${mean < 0 ? "colder" : "warmer"} on the mean.`
+                      : `The forecast reaches ${stamp(end.at, zone)}; the logger here makes it ${said(Math.abs(mean))} ${mean < 0 ? "colder" : "warmer"} on the mean.`
                 }
                 detail={
                   c.learned > 0
@@ -89,7 +91,7 @@ function BeforeAfter({ hours, zone, corrected }: { hours: Hour[]; zone: string; 
           </g>
         ))}
         {x.ticks(8).map((v) => (
-          <text key={v.getTime()} x={x(v)} y={H - 5} fontSize={12} fill="currentColor">
+          <text key={v.getTime()} x={x(v)} y={H - 5} fontSize={12} fill="currentColor" textAnchor={x(v) > W - 60 ? "end" : "start"}>
             {day(v, zone)}
           </text>
         ))}

@@ -4,7 +4,7 @@ import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 
 /** The schools for one coat side by side: when, for how much, how sure. */
-export function Schools({ comparison, zone }: { comparison: Schemas["Comparison"]; zone: string }) {
+export function Schools({ comparison, zone, setC }: { comparison: Schemas["Comparison"]; zone: string; setC: number }) {
   const known = comparison.options.filter((o) => o.done);
   const soonest = Math.min(...known.map((o) => Date.parse(o.done ?? "")));
   return (
@@ -17,6 +17,9 @@ export function Schools({ comparison, zone }: { comparison: Schemas["Comparison"
           <thead>
             <tr>
               <th>School</th>
+              <th>
+                Surface at <Quantity value={setC} unit="°C" digits={0} />
+              </th>
               <th>First start</th>
               <th>Next coat may follow</th>
               <th className="num">Hours of starts</th>
@@ -32,6 +35,7 @@ export function Schools({ comparison, zone }: { comparison: Schemas["Comparison"
                   <b>{o.name}</b>
                   {o.hardener && <div className="quiet text-sm">{o.hardener}</div>}
                 </td>
+                <td className="whitespace-nowrap">{o.warmAt ? stamp(o.warmAt, zone) : "not reached"}</td>
                 <td className="whitespace-nowrap">{o.start ? stamp(o.start, zone) : "no start"}</td>
                 <td className="whitespace-nowrap">
                   {o.done ? stamp(o.done, zone) : "–"}

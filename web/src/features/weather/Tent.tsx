@@ -128,7 +128,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
           save.reset();
         }}
       />
-      {compare.data && <Schools comparison={compare.data} zone={place.timeZone} />}
+      {compare.data && <Schools comparison={compare.data} zone={place.timeZone} setC={draft.thermostat.setC} />}
       {compare.data && <Inside comparison={compare.data} zone={place.timeZone} />}
       <section className="mt-6 max-w-4xl">
         <h2 className="text-lg">Before you heat</h2>
@@ -197,6 +197,9 @@ function Inside({ comparison, zone }: { comparison: Schemas["Comparison"]; zone:
         o.hours.map((h, i) => `${i ? "L" : "M"}${x(Date.parse(h.at)).toFixed(1)} ${y(value(h)).toFixed(1)}`).join("");
       return (
         <>
+          <text x={(x.range()[0] ?? 0) + 4} y={11} fontSize={11} fill="currentColor">
+            {said(Math.max(...o.hours.map((h) => h.surfaceC)), "°C")}
+          </text>
           <path d={line((h) => h.dewPointC)} fill="none" stroke="var(--dew)" strokeWidth={1.6} strokeDasharray="5 3" />
           <path d={line((h) => h.surfaceC)} fill="none" stroke="currentColor" strokeWidth={2} />
           {o.start && (

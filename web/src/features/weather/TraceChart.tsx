@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useTrace } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
-import { day, stamp } from "../../ui/time";
+import { clock, day, stamp } from "../../ui/time";
 
 const W = 900;
 const H = 170;
@@ -121,9 +121,9 @@ function Drawn({ trace, zone }: { trace: Schemas["Trace"]; zone: string }) {
             </text>
           </g>
         ))}
-        {x.ticks(7).map((t) => (
-          <text key={t.getTime()} x={x(t)} y={H - 4} fontSize={12} fill="currentColor">
-            {day(t, zone)}
+        {x.ticks(7).map((t, i, all) => (
+          <text key={t.getTime()} x={x(t)} y={H - 4} fontSize={12} fill="currentColor" textAnchor={x(t) > W - 60 ? "end" : "start"}>
+            {i > 0 && day(all[i - 1] as Date, zone) === day(t, zone) ? clock(t, zone) : day(t, zone)}
           </text>
         ))}
         {whole(humid).map((r) => (

@@ -111,13 +111,15 @@ function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; su
       {controls}
       <Ribbon ribbon={ribbon} zone={zone} lanes={lanes} />
       <div className="mt-6 grid gap-8 border-t border-base-content pt-4 xl:grid-cols-2">
-        <Starts windows={field.windows} zone={zone} />
+        <div className="grid gap-8 self-start">
+          <Starts windows={field.windows} zone={zone} />
+          <section>
+            <h2 className="text-lg">The air over the field of {product.sheet.name.toLowerCase()}</h2>
+            <FieldChart limits={product.sheet.limits} tracks={tracks(verdict)} now={nowState(ribbon)} />
+          </section>
+        </div>
         <Hours hours={field.hours} zone={zone} />
       </div>
-      <section className="mt-8 border-t border-base-content pt-4">
-        <h2 className="text-lg">The air over the field of {product.sheet.name.toLowerCase()}</h2>
-        <FieldChart limits={product.sheet.limits} tracks={tracks(verdict)} now={nowState(ribbon)} />
-      </section>
     </>
   );
 }
@@ -198,6 +200,7 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
               <th>Begin between</th>
               <th className="num">Room</th>
               <th>What ends it</th>
+              <th>Begun in its middle</th>
             </tr>
           </thead>
           <tbody>
@@ -215,6 +218,9 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
                   ) : (
                     "end of the weather known"
                   )}
+                </td>
+                <td className="quiet text-sm">
+                  <Binding check={w.binding} allowed />
                 </td>
               </tr>
             ))}

@@ -1,0 +1,131 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"allcoats/demo"
+
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/require"
+)
+
+// loggerFile is three days of a logger that writes as in the middle of Europe:
+// semicolons, decimal commas, day first. It stands in a frost hollow.
+func loggerFile(t *testing.T) string {
+	var b strings.Builder
+	b.WriteString("Logger 12;;\nDatum Zeit;Feuchte %;Temperatur °C\n")
+	for at := demo.Now.Add(-72 * time.Hour).Truncate(time.Hour); at.Before(demo.Now); at = at.Add(10 * time.Minute) {
+		temp := 4 + 4*math.Cos(2*math.Pi*(float64(at.Hour())-14)/24)
+		fmt.Fprintf(&b, "%s;%s;%s\n", at.Format("02.01.2006 15:04"), strings.Replace(fmt.Sprintf("%.1f", 82.5), ".", ",", 1), strings.Replace(fmt.Sprintf("%.1f", temp), ".", ",", 1))
+	}
+	file := filepath.Join(t.TempDir(), "logger.csv")
+	require.NoError(t, os.WriteFile(file, []byte(b.String()), 0o600))
+	return file
+}
+
+// A logger is put up, its file read and remembered, and the forecast follows it.
+func TestReadingsCorrectTheForecast(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s)
+	p.Go("/boats/" + boats[0].ID + "/weather").Press("Readings").See("Probe, launch, port side").See("3 instruments here")
+	p.Press("Add a logger or probe").Press("Add").SeeIn(`[data-field="name"]`, "give the instrument a name")
+	p.Fill("Name", "Logger in the hollow").Press("Add").See("4 instruments here").Press("Import a file: Logger in the hollow")
+	p.Upload("Readings file", loggerFile(t)).SeeIn("th", "→ time").SeeIn("th", "→ temperature").SeeIn("th", "→ humidity")
+	p.Choose("Temperatures are in", "°F").Press("Import these readings").SeeIn(`[data-field="mapping.tempUnit"]`, "that looks like °C")
+	require.NoError(t, p.Err())
+	p.Choose("Temperatures are in", "°C").Fill("Times are in", "Mars").Press("Import these readings").SeeIn(`[data-field="mapping.zone"]`, "offset such as +01:00")
+	p.Fill("Times are in", "UTC").Press("Import these readings").See("435 readings are in").Press("Close")
+	p.Press("Change: Logger on the slip post").Press("delete this instrument").Press("Delete").See("3 instruments here")
+	p.Press("Forecast").SeeIn("h1", "colder on the mean").See("What the correction changes")
+
+	// Without any forecast of one's own: a day in words.
+	p.Press("Use these days").SeeIn(`[data-field="days[0].minC"]`, "not a number")
+	p.Fill("Coldest", "18").Fill("Warmest", "9").Press("Use these days").SeeIn(`[data-field="days[0].maxC"]`, "not be below")
+	p.Fill("Coldest", "8").Fill("Warmest", "17").Press("another day").Press("Leave out day 2").Press("Use these days").See("24 hours are in").See("my own files")
+	p.Press("look at the months").Fill("May, Mean", "14").Press("Use these months").See("These months count now").See("The figures of this place count")
+}
+
+// A sensor that sticks is noticed; a reading by hand moves its surface.
+func TestAProbeIsDoubtedAndASpotReadingCounts(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s)
+	p.Go("/boats/" + boats[0].ID + "/weather?view=readings").Press("Change: Logger on the slip post").Choose("Its fault", "a sensor that sticks").Press("Save")
+	p.SeeIn("[role=note]", "stuck sensor?").See("1 with something odd")
+	p.Press("Note a reading").Press("Note it").SeeIn(`[data-field="tempC"]`, "needed").Fill("Surface shows", "21.5").Press("Note it").See("1 readings")
+	starboard := `document.querySelector('[data-read="face-` + surfaceID(t, s, boats[0].ID, "Topsides starboard") + `"]')`
+	p.Press("Windows").See("corrected by readings on it").until("10 °C by the model, over 16 by the reading", starboard+" && parseFloat("+starboard+".innerText) > 16")
+}
+
+func surfaceID(t *testing.T, s *Site, boat, name string) string {
+	survey, err := s.App.Survey(context.Background(), boat)
+	require.NoError(t, err)
+	for _, f := range survey.Surfaces {
+		if f.Name == name {
+			return f.ID
+		}
+	}
+	t.Fatalf("no surface %s", name)
+	return ""
+}
+
+// Port and starboard have their own climates; a field is entered by corners;
+// the best chances of the week are asked for; heat is set against waiting.
+func TestWhenMayICoatAndWhatDoesATentBuy(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	port, starboard := surfaceID(t, s, boats[0].ID, "Topsides port"), surfaceID(t, s, boats[0].ID, "Topsides starboard")
+	p := tab(t, s)
+	p.Go("/boats/" + boats[0].ID + "/weather").See("Hour by hour").Focus(`[aria-label="Time ribbon"]`).Key(kb.ArrowRight)
+	p.SeeIn(`[data-testid="ribbon-instant"]`, "10:24").until("the sides differ by more than 5 K in the sun", `(() => {
+		const read = (id) => parseFloat(document.querySelector('[data-read="face-' + id + '"]').innerText);
+		return Math.abs(read("`+port+`") - read("`+starboard+`")) > 5; })()`)
+
+	p.Go("/library").Press("Undercoat").SeeIn("h1", "Undercoat")
+	for i, c := range [][2]string{{"5", "20"}, {"25", "80"}, {"25", "20"}, {"5", "80"}} {
+		if i == 0 {
+			p.Press("enter Printed temperature × humidity field, corner by corner")
+		} else {
+			p.Press("another row of Printed temperature × humidity field, corner by corner")
+		}
+		row := fmt.Sprintf("Printed temperature × humidity field, corner by corner, row %d, ", i+1)
+		p.Fill(row+"°C", c[0]).Fill(row+"%", c[1])
+	}
+	p.Press("Save the sheet").SeeIn(`[data-field="limits.polygon"]`, "crosses the side")
+	for i, c := range [][2]string{{"5", "20"}, {"25", "20"}, {"25", "80"}, {"5", "80"}} {
+		row := fmt.Sprintf("Printed temperature × humidity field, corner by corner, row %d, ", i+1)
+		p.Fill(row+"°C", c[0]).Fill(row+"%", c[1])
+	}
+	p.Press("Save the sheet").until("saved", `!document.querySelector('[data-field="limits.polygon"] [role=alert]')`)
+	p.Go("/boats/"+boats[0].ID+"/weather?surface="+surfaceID(t, s, boats[0].ID, "Deck")).SeeIn("figcaption", "the printed field").See("The air over the field of undercoat")
+
+	p.Press("Best chances").See("If it rains").See("courses that the weather may take").SeeIn("h1", "best for").SeeIn("ol li", "%")
+	p.Go("/boats/"+boats[2].ID+"/weather").Press("Tent and heat").SeeIn("h1", "What would a tent and heat buy?").Fill("Air changes", "90").Press("Compare").
+		SeeIn(`[data-field="airChanges"]`, "between")
+	p.Fill("Air changes", "1").Fill("Heat to", "16").Press("Compare").See("Tent and heat").SeeIn("td", "Hardener for the cold").SeeIn("td", "soonest").See("under each").See("carbon monoxide")
+	p.Fill("Width", "5").Press("Save the tent").See("described; no surface is in it")
+}
+
+// A coat goes on late in the day; a day later the dew of the night is on record.
+func TestDewOnAFreshCoatIsFlagged(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s)
+	base := "/boats/" + boats[0].ID
+	p.Go(base+"/today").Press("09:24, clock standing").Press("6 h on").Press("6 h on").Press("Close").See("Saturday 9 May, 21:24")
+	p.Go(base+"/log").Press("Log a coat or a sanding").Choose("Where", "Deck").Choose("Planned coat", "1. Undercoat").Fill("Litres used", "1").Press("Log it").See("1.00 L")
+	p.Go(base+"/today").See("expected from").Press("21:24, clock standing").Press("a day on").Press("Close").See("Sunday 10 May, 21:24")
+	p.SeeIn("main li", "Harmed: from Saturday").SeeIn("main li", "dew on it before it was touch-dry").See("of the hours since were measured")
+}
