@@ -60,7 +60,7 @@ func TestAProbeIsDoubtedAndASpotReadingCounts(t *testing.T) {
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
 	p := tab(t, s)
-	p.Go("/boats/" + boats[0].ID + "/weather?view=readings").Press("Change: Logger on the slip post").Choose("Its fault", "a sensor that sticks").Press("Save")
+	p.Go("/boats/"+boats[0].ID+"/weather?view=readings").Press("Change: Logger on the slip post").Choose("Its fault", "a sensor that sticks").Press("Save")
 	p.SeeIn("[role=note]", "stuck sensor?").See("1 with something odd")
 	p.Press("Note a reading").Press("Note it").SeeIn(`[data-field="tempC"]`, "needed").Fill("Surface shows", "21.5").Press("Note it").See("1 readings")
 	starboard := `document.querySelector('[data-read="face-` + surfaceID(t, s, boats[0].ID, "Topsides starboard") + `"]')`
@@ -124,8 +124,8 @@ func TestDewOnAFreshCoatIsFlagged(t *testing.T) {
 	require.NoError(t, err)
 	p := tab(t, s)
 	base := "/boats/" + boats[0].ID
-	p.Go(base+"/today").Press("09:24, clock standing").Press("6 h on").Press("6 h on").Press("Close").See("Saturday 9 May, 21:24")
+	p.Go(base + "/today").Press("09:24, clock standing").Press("6 h on").Press("6 h on").Press("Close").See("Saturday 9 May, 21:24")
 	p.Go(base+"/log").Press("Log a coat or a sanding").Choose("Where", "Deck").Choose("Planned coat", "1. Undercoat").Fill("Litres used", "1").Press("Log it").See("1.00 L")
-	p.Go(base+"/today").See("expected from").Press("21:24, clock standing").Press("a day on").Press("Close").See("Sunday 10 May, 21:24")
+	p.Go(base + "/today").See("expected from").Press("21:24, clock standing").Press("a day on").Press("Close").See("Sunday 10 May, 21:24")
 	p.SeeIn("main li", "Harmed: from Saturday").SeeIn("main li", "dew on it before it was touch-dry").See("of the hours since were measured")
 }

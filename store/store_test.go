@@ -4,11 +4,13 @@ import (
 	"context"
 	"errors"
 	"io/fs"
+	"math"
 	"path/filepath"
 	"testing"
 	"time"
 
 	"allcoats/core/area"
+	"allcoats/core/reading"
 	"allcoats/core/survey"
 	"allcoats/core/weather"
 
@@ -137,5 +139,36 @@ func TestWeatherRoundTrip(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, at.Add(time.Hour), last)
 	_, err = s.Read().LastWeather(ctx, "p", false)
+	assert.ErrorIs(t, err, ErrNotFound)
+}
+
+func TestReadingsRoundTrip(t *testing.T) {
+	s := open(t)
+	at := time.Date(2026, 5, 9, 23, 59, 30, 0, time.UTC)
+	none := math.NaN()
+	in := []reading.Reading{{At: at, TempC: -3.125, RHPct: 99.9}, {At: at.Add(45 * time.Second), TempC: 10.001, RHPct: none}, {At: at.Add(2 * time.Minute), TempC: none, RHPct: 50}}
+	require.NoError(t, s.Write(ctx, func(q Queries) error {
+		require.NoError(t, q.AddPlace(ctx, Place{ID: "p", Name: "Quay", TimeZone: "UTC", WeatherSource: "imported"}))
+		require.NoError(t, q.AddInstrument(ctx, Instrument{ID: "i", PlaceID: "p", Name: "Post", Kind: "air", Feed: "file"}))
+		require.NoError(t, q.PutReadings(ctx, "i", in))
+		// Over midnight, between and in place of what is there.
+		return q.PutReadings(ctx, "i", []reading.Reading{{At: at.Add(20 * time.Second), TempC: 4, RHPct: 60}, {At: at.Add(2 * time.Minute), TempC: 5, RHPct: 51}})
+	}))
+	got, err := s.Read().Readings(ctx, "i", at, at.Add(time.Hour))
+	require.NoError(t, err)
+	require.Len(t, got, 4)
+	assert.Equal(t, in[0], got[0])
+	assert.Equal(t, 4.0, got[1].TempC)
+	assert.Equal(t, 10.001, got[2].TempC)
+	assert.True(t, math.IsNaN(got[2].RHPct))
+	assert.Equal(t, reading.Reading{At: at.Add(2 * time.Minute), TempC: 5, RHPct: 51}, got[3])
+	first, last, n, err := s.Read().ReadingSpan(ctx, "i")
+	require.NoError(t, err)
+	assert.Equal(t, []any{at, at.Add(2 * time.Minute), 4}, []any{first, last, n})
+	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.DropReadings(ctx, "i", at.Add(time.Minute)) }))
+	_, last, n, err = s.Read().ReadingSpan(ctx, "i")
+	require.NoError(t, err)
+	assert.Equal(t, []any{at.Add(20 * time.Second), 2}, []any{last, n})
+	_, _, _, err = s.Read().ReadingSpan(ctx, "none")
 	assert.ErrorIs(t, err, ErrNotFound)
 }

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"net/http/httptest"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -16,6 +17,8 @@ import (
 	"time"
 
 	"allcoats/app"
+	"allcoats/demo"
+	"allcoats/httpapi"
 	"allcoats/instruments"
 	"allcoats/store"
 
@@ -162,4 +165,30 @@ func TestStopsInOrder(t *testing.T) {
 		_ = c.Process.Kill()
 		t.Fatal("did not stop")
 	}
+}
+
+// The simulated logger sends to a running program what a real one would.
+func TestSim(t *testing.T) {
+	ctx := context.Background()
+	s, err := store.Open(ctx, filepath.Join(t.TempDir(), "s.db"))
+	require.NoError(t, err)
+	defer s.Close()
+	a, err := app.New(ctx, s, instruments.Forecast{})
+	require.NoError(t, err)
+	require.NoError(t, demo.Build(ctx, a, demo.Now, app.FixedClock))
+	boats, err := a.Boats(ctx)
+	require.NoError(t, err)
+	i, err := a.AddInstrument(ctx, boats[0].PlaceID, app.InstrumentEdit{Name: "Live", Kind: "air", Feed: app.Live})
+	require.NoError(t, err)
+	server := httptest.NewServer(httpapi.Handler(a, httpapi.Options{}))
+	defer server.Close()
+	out, err := execute("", "sim", "--to", server.URL, "--instrument", i.ID, "--times", "1", "--every", "1ms")
+	require.NoError(t, err)
+	assert.Equal(t, 60, strings.Count(out, "tempC"))
+	i, err = a.Instrument(ctx, i.ID)
+	require.NoError(t, err)
+	assert.Equal(t, 60, i.Count)
+	assert.Equal(t, demo.Now, *i.Last)
+	_, err = execute("", "sim", "--to", server.URL, "--instrument", "none", "--times", "1")
+	assert.ErrorContains(t, err, "404")
 }

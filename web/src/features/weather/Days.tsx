@@ -21,7 +21,11 @@ const choices = (m: Record<string, string>) => Object.entries(m).map(([value, la
 
 /** The days ahead in words, for those without a forecast: "8 to 16 °C, dry, cloudy". */
 export function Days({ place }: { place: Schemas["Place"] }) {
-  const now = useMeta().data?.now ?? "";
+  const now = useMeta().data?.now;
+  return now ? <DaysFrom place={place} now={now} /> : null;
+}
+
+function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
   const zone = place.timeZone;
   const nextDay = (n: number) => toLocalField(Date.parse(now) + n * 86_400_000, zone).slice(0, 10);
   const usual = (n: number): Day => ({
