@@ -22,6 +22,7 @@ import (
 	"allcoats/core/mix"
 	"allcoats/core/polygon"
 	"allcoats/core/product"
+	"allcoats/core/schedule"
 	"allcoats/core/sky"
 	"allcoats/core/surface"
 	"allcoats/core/tins"
@@ -91,6 +92,8 @@ type ConvertResult struct {
 
 func at(h float64) *float64 { return &h }
 
+func day(h int) *int { return &h }
+
 // The calculators.
 var (
 	Film = Of[film.Request, film.Result]{
@@ -120,6 +123,13 @@ var (
 		"sun", "Where the sun is, when it rises and sets, and its light on a plane.",
 		sky.Request{LatitudeDeg: 52.9, LongitudeDeg: 0.8, At: time.Date(2026, 5, 9, 9, 0, 0, 0, time.UTC), CloudPct: 40, Plane: &sky.PlaneRequest{TiltDeg: 90, AzimuthDeg: 150}},
 		sky.Compute,
+	}
+	Schedule = Of[schedule.Request, schedule.Answer]{
+		"schedule", "Tasks with lags, windows and crews put into time: the earliest end with the fewest sandings.",
+		schedule.Request{HorizonH: 72, Crews: 1, Tasks: []schedule.TaskRequest{
+			{ID: "prep", DurationH: 4, Crews: 1, AllowedStartH: [][2]int{{8, 14}, {32, 38}}},
+			{ID: "primer", DurationH: 2, Crews: 1, AllowedStartH: [][2]int{{8, 16}, {32, 40}, {56, 64}}},
+		}, Links: []schedule.LinkRequest{{From: "prep", To: "primer", MinLagH: 0, MaxLagH: day(24)}}}, schedule.Compute,
 	}
 	SurfaceTemp = Of[surface.Request, surface.Result]{
 		"surface-temp", "The temperature of a surface from air, sun, sky and wind, hour by hour.",
@@ -187,7 +197,7 @@ var (
 )
 
 // All lists the calculators by name.
-var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Mix, MoistAir, Peroxide, Purchase, Recoat, Sun, SurfaceTemp, WettedSurface}
+var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Mix, MoistAir, Peroxide, Purchase, Recoat, Schedule, Sun, SurfaceTemp, WettedSurface}
 
 // ByName returns the calculator of that name.
 func ByName(name string) (Calculator, bool) {

@@ -34,6 +34,7 @@ func calculators(api huma.API) {
 	calculator(api, calc.Peroxide)
 	calculator(api, calc.Purchase)
 	calculator(api, calc.Recoat)
+	calculator(api, calc.Schedule)
 	calculator(api, calc.Sun)
 	calculator(api, calc.SurfaceTemp)
 	calculator(api, calc.WettedSurface)

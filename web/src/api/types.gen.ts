@@ -568,6 +568,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tasks with lags, windows and crews put into time: the earliest end with the fewest sandings. */
+        post: operations["calc-schedule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/sun": {
         parameters: {
             query?: never;
@@ -3047,6 +3064,53 @@ export interface components {
             /** Format: double */
             value?: number;
         };
+        ScheduleAnswer: {
+            feasible: boolean;
+            /** Format: int64 */
+            makespan_h: number;
+            proven: boolean;
+            sandings: components["schemas"]["ScheduleSandingAnswer"][];
+            start_h: {
+                [key: string]: number;
+            };
+            working: components["schemas"]["Working"];
+        };
+        ScheduleLinkRequest: {
+            from: string;
+            /** Format: int64 */
+            max_lag_h: number | null;
+            /** Format: int64 */
+            min_lag_h: number;
+            sanding: components["schemas"]["ScheduleSandingRequest"];
+            to: string;
+        };
+        ScheduleRequest: {
+            /** Format: int64 */
+            crews: number;
+            /** Format: int64 */
+            horizon_h: number;
+            links: components["schemas"]["ScheduleLinkRequest"][];
+            tasks: components["schemas"]["ScheduleTaskRequest"][];
+        };
+        ScheduleSandingAnswer: {
+            from: string;
+            /** Format: int64 */
+            start_h: number;
+            to: string;
+        };
+        ScheduleSandingRequest: {
+            allowed_start_h: number[][];
+            /** Format: int64 */
+            duration_h: number;
+        };
+        ScheduleTaskRequest: {
+            allowed_start_h: number[][];
+            /** Format: int64 */
+            crews: number;
+            /** Format: int64 */
+            duration_h: number;
+            id: string;
+        };
         Scheme: {
             job: string;
             key: string;
@@ -4974,6 +5038,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClockResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScheduleRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleAnswer"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,377 @@
+package schedule
+
+import "slices"
+
+// exact searches plans by branch and bound: starts are narrowed by the links and
+// by what is sure to run at an hour, then the task with the least room is tried
+// at its earliest start, and after it. Complete: what it does not find is not
+// there.
+type exact struct {
+	p     Problem
+	vars  []Task  // the tasks, then the sandings of links that may have one
+	sand  []int   // of a link: its variable, −1 without one
+	work  [][]int // of a resource: what there is before each hour, where anything may run
+	order []int   // room for narrowWork
+	nodes int     // left
+	stop  func() bool
+	best  Plan
+	found bool
+	// Plans must end by bound with at most most sandings; one that is found
+	// lowers the one or, with fewer set, the other.
+	bound, most int
+	fewer       bool
+}
+
+// window is the earliest and the latest start of every variable; on says of a
+// sanding that it must be, or must not: 1, −1, 0 not decided.
+type window struct {
+	lo, hi []int
+	on     []int8
+}
+
+func (w window) clone() window {
+	n := len(w.lo)
+	all := append(append(make([]int, 0, 2*n), w.lo...), w.hi...)
+	return window{all[:n:n], all[n:], append([]int8(nil), w.on...)}
+}
+
+func newExact(p Problem, nodes int, stop func() bool) *exact {
+	e := &exact{p: p, vars: append([]Task(nil), p.Tasks...), nodes: nodes, stop: stop, most: len(p.Links)}
+	for _, l := range p.Links {
+		if l.Sanding == nil {
+			e.sand = append(e.sand, -1)
+			continue
+		}
+		e.sand = append(e.sand, len(e.vars))
+		e.vars = append(e.vars, *l.Sanding)
+	}
+	e.count()
+	return e
+}
+
+// count sums up what there is of each resource at the hours at which any variable
+// may run.
+func (e *exact) count() {
+	runs := make([]bool, e.p.Horizon+1)
+	for _, t := range e.vars {
+		for _, r := range t.Allowed {
+			for h := max(0, r.First); h < min(r.Last+t.Duration, e.p.Horizon); h++ {
+				runs[h] = true
+			}
+		}
+	}
+	for _, capacity := range e.p.Capacity {
+		sum := make([]int, e.p.Horizon+1)
+		for h := range e.p.Horizon {
+			sum[h+1] = sum[h]
+			if runs[h] {
+				sum[h+1] += capacity[h]
+			}
+		}
+		e.work = append(e.work, sum)
+	}
+	e.order = make([]int, len(e.vars))
+}
+
+func (e *exact) root() window {
+	n := len(e.vars)
+	w := window{make([]int, n), make([]int, n), make([]int8, n)}
+	for i, t := range e.vars {
+		w.hi[i] = e.p.Horizon - t.Duration
+		if i < len(e.p.Tasks) {
+			w.on[i] = 1
+		}
+	}
+	return w
+}
+
+// run looks for the best plan that ends by bound with at most most sandings: the
+// earliest end, or with fewer set the fewest sandings. complete is false if it
+// gave up before it knew.
+func (e *exact) run(bound, most int, fewer bool) (complete bool) {
+	e.bound, e.most, e.fewer = bound, most, fewer
+	return e.search(e.root())
+}
+
+// search looks below w, which it may change.
+func (e *exact) search(w window) bool {
+	for {
+		if e.nodes--; e.nodes < 0 || e.nodes%256 == 0 && e.stop != nil && e.stop() {
+			e.nodes = -1
+			return false
+		}
+		if !e.narrow(w) {
+			return true
+		}
+		pick := -1
+		for i := range e.vars {
+			if w.on[i] != 1 || w.lo[i] == w.hi[i] {
+				continue
+			}
+			if pick < 0 || w.hi[i]-w.lo[i] < w.hi[pick]-w.lo[pick] {
+				pick = i
+			}
+		}
+		if pick < 0 {
+			e.keep(w)
+			return true
+		}
+		left := w.clone()
+		left.hi[pick] = left.lo[pick]
+		if !e.search(left) {
+			return false
+		}
+		w.lo[pick]++
+	}
+}
+
+// keep takes over a plan in which all is fixed.
+func (e *exact) keep(w window) {
+	p := Plan{Start: append([]int(nil), w.lo[:len(e.p.Tasks)]...), Sanding: make([]int, len(e.p.Links))}
+	for i, t := range e.p.Tasks {
+		p.Makespan = max(p.Makespan, p.Start[i]+t.Duration)
+	}
+	for k, v := range e.sand {
+		p.Sanding[k] = -1
+		if v >= 0 && w.on[v] == 1 {
+			p.Sanding[k] = w.lo[v]
+		}
+	}
+	e.best, e.found = p, true
+	if e.fewer {
+		e.most = p.Sandings() - 1
+	} else {
+		e.bound = p.Makespan - 1
+	}
+}
+
+// narrow moves the windows in until nothing changes; false if one is empty.
+func (e *exact) narrow(w window) bool {
+	for i, t := range e.vars {
+		if i < len(e.p.Tasks) {
+			w.hi[i] = min(w.hi[i], e.bound-t.Duration)
+		}
+	}
+	for changed := true; changed; {
+		changed = false
+		lo := func(i, v int) {
+			if v > w.lo[i] {
+				w.lo[i], changed = v, true
+			}
+		}
+		hi := func(i, v int) {
+			if v < w.hi[i] {
+				w.hi[i], changed = v, true
+			}
+		}
+		on := 0
+		for k, l := range e.p.Links {
+			if !e.narrowLink(w, k, l, lo, hi) {
+				return false
+			}
+			if v := e.sand[k]; v >= 0 && w.on[v] == 1 {
+				on++
+			}
+		}
+		if on > e.most {
+			return false
+		}
+		for i, t := range e.vars {
+			if w.on[i] == -1 {
+				continue
+			}
+			lo(i, t.next(w.lo[i]))
+			hi(i, t.last(w.hi[i]))
+			if w.lo[i] > w.hi[i] {
+				if w.on[i] == 1 {
+					return false
+				}
+				w.on[i], changed = -1, true
+			}
+		}
+		if !changed {
+			var ok bool
+			if changed, ok = e.narrowHands(w); !ok {
+				return false
+			}
+		}
+	}
+	return e.workFits(w)
+}
+
+// workFits reports whether the work of all that must run between two hours fits
+// into what there is between them.
+func (e *exact) workFits(w window) bool {
+	order := e.order[:0]
+	for i := range e.vars {
+		if w.on[i] == 1 {
+			order = append(order, i)
+		}
+	}
+	due := func(i int) int { return w.hi[i] + e.vars[i].Duration }
+	slices.SortFunc(order, func(a, b int) int { return due(a) - due(b) })
+	for r, sum := range e.work {
+		for _, first := range order {
+			from, need := w.lo[first], 0
+			for k, i := range order {
+				if w.lo[i] >= from {
+					need += e.vars[i].need(r) * e.vars[i].Duration
+				}
+				if (k+1 == len(order) || due(order[k+1]) > due(i)) && need > sum[due(i)]-sum[min(from, due(i))] {
+					return false
+				}
+			}
+		}
+	}
+	return true
+}
+
+// narrowLink moves the windows of a link's two tasks and its sanding.
+func (e *exact) narrowLink(w window, k int, l Link, lo, hi func(i, v int)) bool {
+	i, j, v := l.From, l.To, e.sand[k]
+	di := e.p.Tasks[i].Duration
+	lo(j, l.Opens(w.lo[i]+di))
+	hi(i, latest(l.Opens, w.hi[j], w.hi[i]+di)-di)
+	if w.lo[i] > w.hi[i] || w.lo[j] > w.hi[j] {
+		return false
+	}
+	if v >= 0 && w.on[v] == 0 {
+		if w.lo[j] > l.Closes(w.hi[i]+di) {
+			w.on[v] = 1
+		} else if w.hi[j] <= l.Closes(w.lo[i]+di) {
+			w.on[v] = -1
+		}
+	}
+	if v < 0 || w.on[v] == -1 {
+		hi(j, l.Closes(w.hi[i]+di))
+		lo(i, earliest(l.Closes, w.lo[j], w.lo[i]+di, w.hi[i]+di)-di)
+		return w.lo[i] <= w.hi[i] && w.lo[j] <= w.hi[j]
+	}
+	ds := e.vars[v].Duration
+	lo(v, l.Opens(w.lo[i]+di))
+	hi(v, w.hi[j]-ds)
+	if w.on[v] == 1 {
+		hi(i, latest(l.Opens, w.hi[v], w.hi[i]+di)-di)
+		lo(j, w.lo[v]+ds)
+		hi(j, l.Reopened(w.hi[v]+ds))
+		lo(v, earliest(l.Reopened, w.lo[j], w.lo[v]+ds, w.hi[v]+ds)-ds)
+	}
+	return w.lo[i] <= w.hi[i] && w.lo[j] <= w.hi[j]
+}
+
+// latest returns the last end up to to for which lag gives no more than limit,
+// less than any if there is none.
+func latest(lag Lag, limit, to int) int {
+	if lag(to) <= limit {
+		return to
+	}
+	bad, good := to, to
+	for step := 1; lag(good) > limit; step *= 2 {
+		bad, good = good, good-step
+		if good < -Never/2 {
+			return -Never
+		}
+	}
+	for bad-good > 1 {
+		mid := good + (bad-good)/2
+		if lag(mid) <= limit {
+			good = mid
+		} else {
+			bad = mid
+		}
+	}
+	return good
+}
+
+// earliest returns the first end in [from, to] for which lag reaches at least
+// limit, to+1 if there is none.
+func earliest(lag Lag, limit, from, to int) int {
+	if lag(from) >= limit {
+		return from
+	}
+	if lag(to) < limit {
+		return to + 1
+	}
+	bad, good := from, to
+	for good-bad > 1 {
+		mid := bad + (good-bad)/2
+		if lag(mid) >= limit {
+			good = mid
+		} else {
+			bad = mid
+		}
+	}
+	return good
+}
+
+// narrowHands moves windows out of hours at which what is sure to run leaves too
+// little of a resource.
+func (e *exact) narrowHands(w window) (changed, ok bool) {
+	for r, capacity := range e.p.Capacity {
+		left := append([]int(nil), capacity...)
+		sure := func(i int) (from, to int) { return w.hi[i], w.lo[i] + e.vars[i].Duration }
+		for i, t := range e.vars {
+			if w.on[i] != 1 || t.need(r) == 0 {
+				continue
+			}
+			for h, to := sure(i); h < to; h++ {
+				if left[h] -= t.need(r); left[h] < 0 {
+					return changed, false
+				}
+			}
+		}
+		for i, t := range e.vars {
+			n := t.need(r)
+			if w.on[i] == -1 || n == 0 {
+				continue
+			}
+			from, to := sure(i)
+			if w.on[i] != 1 {
+				from, to = 0, 0 // takes nothing for sure
+			}
+			room := func(h int) bool {
+				l := left[h]
+				if h >= from && h < to {
+					l += n
+				}
+				return l >= n
+			}
+			fits := func(s int) int { // the first hour at which it does not fit, −1
+				for h := s + t.Duration - 1; h >= s; h-- {
+					if !room(h) {
+						return h
+					}
+				}
+				return -1
+			}
+			for w.lo[i] <= w.hi[i] {
+				h := fits(w.lo[i])
+				if h < 0 {
+					break
+				}
+				w.lo[i], changed = t.next(h+1), true
+			}
+			for w.lo[i] <= w.hi[i] {
+				if fits(w.hi[i]) < 0 {
+					break
+				}
+				w.hi[i], changed = t.last(w.hi[i]-1), true
+			}
+			if w.lo[i] > w.hi[i] {
+				if w.on[i] == 1 {
+					return changed, false
+				}
+				w.on[i], changed = -1, true
+			}
+		}
+	}
+	return changed, true
+}
+
+// need is what a task takes of resource r.
+func (t Task) need(r int) int {
+	if r < len(t.Needs) {
+		return t.Needs[r]
+	}
+	return 0
+}
