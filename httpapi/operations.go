@@ -84,8 +84,8 @@ type NewBoat struct {
 	Substrate survey.Substrate `json:"substrate,omitempty"`
 }
 
-// Plan is the coats of a surface.
-type Plan struct {
+// PlannedSteps is the coats of a surface.
+type PlannedSteps struct {
 	Steps []app.Step `json:"steps"`
 }
 
@@ -154,6 +154,8 @@ func operations(api huma.API, a *app.App, version string) {
 
 	weathering(api, a)
 
+	planning(api, a)
+
 	surveying(api, a)
 
 	storing(api, a)
@@ -161,7 +163,7 @@ func operations(api huma.API, a *app.App, version string) {
 	register(api, "get-build-up", get, "/api/surfaces/{id}/build-up", "The coats planned and laid on a surface",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.BuildUp(ctx, in.ID) })
 	register(api, "preview-build-up", post, "/api/surfaces/{id}/build-up/preview", "What coats would come to; nothing is stored",
-		func(ctx context.Context, in *bodyByID[Plan]) (app.BuildUp, error) {
+		func(ctx context.Context, in *bodyByID[PlannedSteps]) (app.BuildUp, error) {
 			return a.PreviewBuildUp(ctx, in.ID, in.Body.Steps)
 		})
 	register(api, "set-build-up", put, "/api/surfaces/{id}/build-up", "Plan the coats of a surface",

@@ -90,6 +90,21 @@ func Of(b Boat) Climate {
 	return c
 }
 
+// Ahead computes the weather at the surfaces over a course of the air that is
+// corrected already, such as one that reaches beyond the forecast or a future.
+func (b Boat) Ahead(air weather.Series) map[string]field.Weather {
+	var kept []Instrument
+	for _, i := range b.Instruments {
+		if i.Kind != reading.InOpen {
+			kept = append(kept, i)
+		}
+	}
+	b.Instruments = kept
+	c := Climate{Open: air, Surface: map[string]field.Weather{}, Course: map[string]surface.Course{}, Bias: map[string]reading.Departure{}}
+	b.settle(&c, surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, air))
+	return c.Surface
+}
+
 // settle computes tent and surfaces from the air in the open.
 func (b Boat) settle(c *Climate, open surface.Conditions) {
 	var inOpen, inTent []surface.Face

@@ -111,8 +111,8 @@ func (w Weather) Path(h product.Humidity) cure.Path {
 	return p
 }
 
-// wetAt reports whether there is water on the surface at t.
-func (w Weather) wetAt(t time.Time) bool {
+// WetAt reports whether there is water on the surface at t.
+func (w Weather) WetAt(t time.Time) bool {
 	i := sort.Search(len(w.Wet), func(i int) bool { return w.Wet[i].To.After(t) })
 	return i < len(w.Wet) && !t.Before(w.Wet[i].From)
 }
@@ -266,7 +266,7 @@ type Hour struct {
 func (j Job) Hours(w Weather) []Hour {
 	out := make([]Hour, len(w.Air))
 	for i, h := range w.Air {
-		worst := Worst(j.applying(nil, h, w.SurfaceC[i], w.wetAt(h.At)))
+		worst := Worst(j.applying(nil, h, w.SurfaceC[i], w.WetAt(h.At)))
 		dew := h.DewPointC()
 		out[i] = Hour{
 			At: h.At, TempC: h.TempC, RHPct: h.RHPct, SurfaceC: w.SurfaceC[i], DewC: dew, SpreadK: w.SurfaceC[i] - dew,

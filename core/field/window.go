@@ -189,7 +189,7 @@ func (j Job) judge(w Weather, win Window) Window {
 		}
 		checks := climate(nil, j.Limits, h, s)
 		if t.Before(start.Add(j.Apply)) {
-			checks = j.applying(nil, h, s, w.wetAt(t))
+			checks = j.applying(nil, h, s, w.WetAt(t))
 		}
 		if c := Worst(checks); first || c.Slack < win.Slack {
 			win.Slack, win.Binding, first = c.Slack, c, false

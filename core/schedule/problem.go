@@ -55,6 +55,14 @@ type Problem struct {
 	Tasks    []Task
 	Links    []Link
 	Capacity [][]int
+	// Group is the group of each task, such as its boat, and Due when each group
+	// should end; without groups all tasks are one that is due at once.
+	Group []int
+	Due   []int
+	// Apart are pairs of tasks that must not start on the same day; Day is the
+	// day of every slot.
+	Apart [][2]int
+	Day   []int
 }
 
 // Plan is a start for each task, and for each link the start of its sanding, −1
@@ -76,12 +84,35 @@ func (p Plan) Sandings() int {
 	return n
 }
 
-// better reports whether p ends before q, or with fewer sandings at the same end.
-func (p Plan) better(q Plan) bool {
-	if p.Makespan != q.Makespan {
-		return p.Makespan < q.Makespan
+// Score is what is made small, the first figure first: slots too late in all
+// groups, the ends of the groups added up, sandings.
+func (p Problem) Score(plan Plan) [3]int {
+	ends := make([]int, max(1, len(p.Due)))
+	for i, t := range p.Tasks {
+		g := 0
+		if p.Group != nil {
+			g = p.Group[i]
+		}
+		ends[g] = max(ends[g], plan.Start[i]+t.Duration)
 	}
-	return p.Sandings() < q.Sandings()
+	var out [3]int
+	for g, end := range ends {
+		if g < len(p.Due) {
+			out[0] += max(0, end-p.Due[g])
+		}
+		out[1] += end
+	}
+	out[2] = plan.Sandings()
+	return out
+}
+
+// apart returns the tasks that must not start on the day of each.
+func (p Problem) apart() [][]int {
+	out := make([][]int, len(p.Tasks))
+	for _, a := range p.Apart {
+		out[a[0]], out[a[1]] = append(out[a[0]], a[1]), append(out[a[1]], a[0])
+	}
+	return out
 }
 
 // Cycle returns tasks that wait for one another, nil if none do.
@@ -166,6 +197,11 @@ func (p Problem) Check(plan Plan) string {
 		}
 		if s < l.Opens(end) || s+l.Sanding.Duration > start || start > l.Reopened(s+l.Sanding.Duration) {
 			return "the sanding between " + name + " is out of place"
+		}
+	}
+	for _, a := range p.Apart {
+		if p.Day[plan.Start[a[0]]] == p.Day[plan.Start[a[1]]] {
+			return p.Tasks[a[0]].Name + " and " + p.Tasks[a[1]].Name + " start on the same day"
 		}
 	}
 	return ""

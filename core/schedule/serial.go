@@ -17,10 +17,12 @@ type serial struct {
 	plan Plan
 	done []bool
 	open []int // links from tasks that are not placed yet
+	// apart are the tasks that must not start on a task's day.
+	apart [][]int
 }
 
 func newSerial(p Problem) *serial {
-	s := &serial{p: p, in: make([][]int, len(p.Tasks)), out: make([][]int, len(p.Tasks)), from: make([]int, len(p.Tasks))}
+	s := &serial{p: p, in: make([][]int, len(p.Tasks)), out: make([][]int, len(p.Tasks)), from: make([]int, len(p.Tasks)), apart: p.apart()}
 	for k, l := range p.Links {
 		s.in[l.To] = append(s.in[l.To], k)
 		s.out[l.From] = append(s.out[l.From], k)
@@ -113,6 +115,12 @@ func (s *serial) place(i int) (moved int, ok bool) {
 		if first < 0 {
 			first = at
 		}
+		if day := s.clash(i, at); day >= 0 {
+			for at+1 < s.p.Horizon && s.p.Day[at+1] == day {
+				at++
+			}
+			continue
+		}
 		k, good := s.sandings(i, at)
 		if good {
 			s.take(t, at)
@@ -141,6 +149,17 @@ func (s *serial) place(i int) (moved int, ok bool) {
 	}
 	s.from[from] = need
 	return from, false
+}
+
+// clash is the day of at if a task that must be apart from i starts on it, −1
+// else.
+func (s *serial) clash(i, at int) int {
+	for _, j := range s.apart[i] {
+		if s.done[j] && s.p.Day[s.plan.Start[j]] == s.p.Day[at] {
+			return s.p.Day[at]
+		}
+	}
+	return -1
 }
 
 // sandings finds place for the sandings that a start of task i needs, and takes
@@ -236,18 +255,20 @@ func Improve(p Problem, known Plan, seed uint64, rounds int, stop func(done floa
 	s := newSerial(p)
 	rank, from := p.latestStarts(), make([]int, n)
 	var out Result
+	var best [3]int
 	keep := func() bool {
 		if ok, _ := s.run(rank, from); !ok {
 			return false
 		}
-		if out.Found && !s.plan.better(out.Plan) {
-			return s.plan.Makespan == out.Plan.Makespan && s.plan.Sandings() == out.Plan.Sandings()
+		score := p.Score(s.plan)
+		if out.Found && slices.Compare(score[:], best[:]) >= 0 {
+			return score == best
 		}
-		out.Plan, out.Found = s.plan, true
+		out.Plan, out.Found, best = s.plan, true, score
 		return true
 	}
 	if known.Start != nil {
-		out.Plan, out.Found = known, true
+		out.Plan, out.Found, best = known, true, p.Score(known)
 		for i, at := range known.Start {
 			rank[i] = float64(at)
 		}
@@ -315,4 +336,21 @@ func (p Problem) latestStarts() []float64 {
 		out[i] = float64(h)
 	}
 	return out
+}
+
+// Follow places the tasks in the order of rank; ok is false if that finds no plan.
+func Follow(p Problem, rank []float64) (plan Plan, ok bool) {
+	s := newSerial(p)
+	ok, _ = s.run(rank, make([]int, len(p.Tasks)))
+	return s.plan, ok
+}
+
+// Stuck is a task that finds no place in the usual order, −1 if all do.
+func Stuck(p Problem) int {
+	s := newSerial(p)
+	ok, stuck := s.run(p.latestStarts(), make([]int, len(p.Tasks)))
+	if ok {
+		return -1
+	}
+	return stuck
 }

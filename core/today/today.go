@@ -381,7 +381,7 @@ func (s Situation) reasons(l Lane, job field.Job) say.Sentence {
 	case w.Sand && l.closes != nil && w.From.Equal(*l.closes):
 		out = append(out, say.Text("The recoat window closes at "), say.Clock(*l.closes, s.Now, s.Loc), say.Text("; "))
 	case w.Opens != nil && w.Opens.To.After(opens):
-		out = append(append(append(out, say.Text("Before that ")), subject(w.Opens.Check)...), say.Text("; "))
+		out = append(append(append(out, say.Text("Before that ")), field.Words(w.Opens.Check)...), say.Text("; "))
 	case opens.After(s.Now):
 		out = append(out, say.Text("Before that the last coat is not ready; "))
 	}
@@ -392,10 +392,10 @@ func (s Situation) reasons(l Lane, job field.Job) say.Sentence {
 		out = append(out, say.Text("after that the rain of "), say.Clock(w.Closes.From, s.Now, s.Loc),
 			say.Text(" falls inside the "), say.Val(job.Dry.Hours(), "h"), say.Text(" it must stay dry."))
 	case w.Closes != nil && w.Closes.Phase == field.Holding:
-		out = append(append(append(out, say.Text("after that ")), subject(w.Closes.Check)...), say.Text(" from "),
+		out = append(append(append(out, say.Text("after that ")), field.Words(w.Closes.Check)...), say.Text(" from "),
 			say.Clock(w.Closes.From, s.Now, s.Loc), say.Text(", inside the "), say.Val(job.Hold.Hours(), "h"), say.Text(" it must hold."))
 	case w.Closes != nil:
-		out = append(append(append(out, say.Text("after that ")), subject(w.Closes.Check)...), say.Text(" from "),
+		out = append(append(append(out, say.Text("after that ")), field.Words(w.Closes.Check)...), say.Text(" from "),
 			say.Clock(w.Closes.From, s.Now, s.Loc), say.Text(", before it is all laid."))
 	default:
 		out = append(out, say.Text("after that the forecast ends."))
@@ -405,43 +405,6 @@ func (s Situation) reasons(l Lane, job field.Job) say.Sentence {
 		out = append(out, say.Text(" The recoat window closes "), say.Clock(*l.closes, s.Now, s.Loc), say.Text("."))
 	}
 	return out
-}
-
-// subject puts a failing check in words.
-func subject(c field.Check) say.Sentence {
-	below := func(what string) say.Sentence {
-		return say.Sentence{say.Text("%s below ", what), say.Val(c.Need, c.Unit)}
-	}
-	above := func(what string) say.Sentence {
-		return say.Sentence{say.Text("%s above ", what), say.Val(c.Need, c.Unit)}
-	}
-	switch c.Limit {
-	case field.AirMin:
-		return below("the air is")
-	case field.AirMax:
-		return above("the air is")
-	case field.SurfaceMin:
-		return below("the surface is")
-	case field.SurfaceMax:
-		return above("the surface is")
-	case field.Humidity:
-		return above("humidity is")
-	case field.Spread:
-		return say.Sentence{say.Text("the surface is less than "), say.Val(c.Need, c.Unit), say.Text(" above the dew point")}
-	case field.Polygon:
-		return say.Sentence{say.Text("temperature and humidity are outside the product's field")}
-	case field.Rain:
-		return say.Sentence{say.Text("it rains")}
-	case field.Wind:
-		return above("the wind is")
-	case field.Light:
-		return say.Sentence{say.Text("it is dark")}
-	case field.Hours:
-		return say.Sentence{say.Text("nobody works")}
-	case field.Wetness:
-		return say.Sentence{say.Text("the surface is wet")}
-	}
-	return say.Sentence{say.Text("the weather is not known")}
 }
 
 // whyNot names the limit that fails most of the daylight hours ahead.
@@ -463,7 +426,7 @@ func (s Situation) whyNot(job field.Job, w field.Weather) say.Sentence {
 	if most == "" {
 		return say.Sentence{say.Text("No stretch is long enough to lay it and hold it.")}
 	}
-	return append(append(say.Sentence{say.Text("Most hours ")}, subject(check[most])...), say.Text(", or the good hours are too few to lay it and hold it."))
+	return append(append(say.Sentence{say.Text("Most hours ")}, field.Words(check[most])...), say.Text(", or the good hours are too few to lay it and hold it."))
 }
 
 // urgent is how far ahead a closing window goes before everything else.

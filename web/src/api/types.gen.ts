@@ -985,6 +985,143 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan of a yard as it stands under the weather and the log of now */
+        get: operations["get-plan"];
+        /** Who works, own tasks, rules switched off, what is done or pinned */
+        put: operations["set-plan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/plan.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as plan.csv */
+        get: operations["plan-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/plan.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as an iCalendar feed */
+        get: operations["plan-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/plan.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as plan.xlsx */
+        get: operations["plan-xlsx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/plan/make": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan anew, moving as little as needed; JSON lines, the last one has the plan */
+        post: operations["make-plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/plan/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pin a task to a start, if that can stand */
+        post: operations["move-task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/plan/risk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How likely the launches are over possible futures; JSON lines, the last one has the result */
+        get: operations["get-risk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/plan/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go back to the plan before */
+        post: operations["undo-plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places/{id}/weather": {
         parameters: {
             query?: never;
@@ -2208,6 +2345,10 @@ export interface components {
             surfaceId: string;
             wet: components["schemas"]["SurfaceWet"][];
         };
+        FaultField: {
+            message: string;
+            path: string;
+        };
         FieldCheck: {
             limit: string;
             /** Format: double */
@@ -2669,6 +2810,13 @@ export interface components {
             /** Format: double */
             waterlineM: number;
         };
+        MoveEdit: {
+            /** Format: date-time */
+            at?: string;
+            taskId: string;
+            /** Format: int64 */
+            version: number;
+        };
         NamedSubstrate: {
             key: string;
             name: string;
@@ -2824,7 +2972,28 @@ export interface components {
             weatherSource: "simulated" | "imported";
         };
         Plan: {
-            steps: components["schemas"]["Step"][];
+            headline: components["schemas"]["SaySpan"][];
+            /** Format: double */
+            hours: number;
+            items: components["schemas"]["PlanItem"][];
+            launches: components["schemas"]["PlanLaunching"][];
+        };
+        PlanBoatRisk: {
+            boat: string;
+            boatId: string;
+            curve: components["schemas"]["PlanPoint"][];
+            due?: string;
+            /** Format: double */
+            duePct: number;
+            median?: string;
+            /** Format: double */
+            weekPct: number;
+        };
+        PlanCause: {
+            /** Format: double */
+            meanH: number;
+            name: string;
+            taskId: string;
         };
         PlanEdit: {
             steps: components["schemas"]["Step"][];
@@ -2833,6 +3002,119 @@ export interface components {
              * @description of the surface
              */
             version: number;
+        };
+        PlanItem: {
+            boat: string;
+            boatId: string;
+            /** Format: date-time */
+            closes?: string;
+            coat: boolean;
+            /** Format: date-time */
+            end: string;
+            /** Format: double */
+            hours: number;
+            indoor: boolean;
+            launch: boolean;
+            people: string[];
+            pinned: boolean;
+            rekey: boolean;
+            /** Format: date-time */
+            start: string;
+            surface: string;
+            surfaceId: string;
+            taskId: string;
+            what: string;
+            why: components["schemas"]["SaySpan"][];
+        };
+        PlanLaunching: {
+            /** Format: date-time */
+            at: string;
+            boat: string;
+            boatId: string;
+            /** Format: date-time */
+            due?: string;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            lateH: number;
+            /** Format: int64 */
+            rekey: number;
+        };
+        PlanLine: {
+            /** Format: double */
+            done: number;
+            result?: components["schemas"]["YardPlan"];
+        };
+        PlanMark: {
+            /** Format: double */
+            leftPct?: number;
+            /** Format: date-time */
+            pinned?: string;
+            /** @enum {string} */
+            state?: "" | "done" | "skipped";
+        };
+        PlanMoved: {
+            /** Format: date-time */
+            from?: string;
+            name: string;
+            taskId: string;
+            /** Format: date-time */
+            to?: string;
+            why: components["schemas"]["SaySpan"][];
+        };
+        PlanOwnTask: {
+            ID: string;
+            after?: string[];
+            /** Format: int64 */
+            crew: number;
+            /** Format: double */
+            hours: number;
+            light?: boolean;
+            name: string;
+            outdoors?: boolean;
+            surfaceId?: string;
+            /** @enum {string} */
+            when?: "" | "before" | "after";
+        };
+        PlanPerson: {
+            name: string;
+            off: string[];
+            sprays: boolean;
+            week: components["schemas"]["CalendarHours"][];
+        };
+        PlanPoint: {
+            day: string;
+            /** Format: double */
+            pct: number;
+        };
+        PlanRule: {
+            id: string;
+            name: string;
+            why: string;
+        };
+        PlanSettings: {
+            /** Format: int64 */
+            guns: number;
+            marks: {
+                [key: string]: components["schemas"]["PlanMark"];
+            };
+            off: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            own: {
+                [key: string]: components["schemas"]["PlanOwnTask"][];
+            };
+            people: components["schemas"]["PlanPerson"][];
+        };
+        PlanSettingsEdit: {
+            value: components["schemas"]["PlanSettings"];
+            /** Format: int64 */
+            version: number;
+        };
+        PlannedSteps: {
+            steps: components["schemas"]["Step"][];
         };
         Polygon: {
             holes?: components["schemas"]["PolygonPoint"][][];
@@ -3045,6 +3327,12 @@ export interface components {
         RingsEdit: {
             /** @description colours from the outermost ring in, between commas */
             rings: string;
+        };
+        RiskLine: {
+            /** Format: double */
+            done: number;
+            result?: components["schemas"]["YardRisk"];
+            trouble?: string;
         };
         RulesRule: {
             fix: string;
@@ -3744,6 +4032,10 @@ export interface components {
             /** Format: double */
             offset: number;
         };
+        Value: {
+            duePct: number[];
+            name: string;
+        };
         Verdict: {
             field: components["schemas"]["FieldResult"];
             inside: components["schemas"]["AirPoint"][];
@@ -3846,6 +4138,44 @@ export interface components {
             unit: string;
             /** Format: double */
             value: number;
+        };
+        YardBoat: {
+            id: string;
+            launch: string;
+            name: string;
+            surfaces: components["schemas"]["YardSurface"][];
+        };
+        YardPlan: {
+            boats: components["schemas"]["YardBoat"][];
+            /** Format: date-time */
+            known: string;
+            /** Format: date-time */
+            made?: string;
+            moved: components["schemas"]["PlanMoved"][];
+            /** Format: date-time */
+            now: string;
+            place: components["schemas"]["Place"];
+            plan?: components["schemas"]["Plan"];
+            rules: components["schemas"]["PlanRule"][];
+            settings: components["schemas"]["PlanSettings"];
+            trouble: components["schemas"]["FaultField"][];
+            /** Format: int64 */
+            undo: number;
+            /** Format: date-time */
+            until: string;
+            /** Format: int64 */
+            version: number;
+        };
+        YardRisk: {
+            boats: components["schemas"]["PlanBoatRisk"][];
+            causes: components["schemas"]["PlanCause"][];
+            /** Format: int64 */
+            futures: number;
+            values: components["schemas"]["Value"][];
+        };
+        YardSurface: {
+            id: string;
+            name: string;
         };
     };
     responses: never;
@@ -6150,6 +6480,303 @@ export interface operations {
             };
         };
     };
+    "get-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanSettingsEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "plan-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "plan-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "plan-xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "make-plan": {
+        parameters: {
+            query?: {
+                futures?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["PlanLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "move-task": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-risk": {
+        parameters: {
+            query?: {
+                futures?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["RiskLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "undo-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "import-weather": {
         parameters: {
             query?: never;
@@ -6744,7 +7371,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Plan"];
+                "application/json": components["schemas"]["PlannedSteps"];
             };
         };
         responses: {

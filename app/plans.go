@@ -1,0 +1,504 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"maps"
+	"math"
+	"slices"
+	"time"
+
+	"allcoats/core/buildup"
+	"allcoats/core/fault"
+	"allcoats/core/field"
+	"allcoats/core/plan"
+	"allcoats/core/rules"
+	"allcoats/core/sky"
+	"allcoats/core/weather"
+	"allcoats/formats"
+	"allcoats/store"
+)
+
+// PlanSettings are what a user says of a yard's plan. Maps are by the id of the
+// boat, Marks by that of the task.
+type PlanSettings struct {
+	People []plan.Person                `json:"people"`
+	Guns   int                          `json:"guns"`
+	Own    map[string][]plan.OwnTask    `json:"own"`
+	Off    map[string]map[string]string `json:"off"`
+	Marks  map[string]plan.Mark         `json:"marks"`
+}
+
+// validate reports what cannot be, and gives own tasks their ids.
+func (s *PlanSettings) validate() error {
+	var bad fault.Errors
+	names := map[string]bool{}
+	for i, p := range s.People {
+		path := fmt.Sprintf("people[%d]", i)
+		bad.Under(path, p.Validate())
+		if names[p.Name] {
+			bad.Add(path+".name", "two people have this name")
+		}
+		names[p.Name] = true
+	}
+	if len(s.People) == 0 {
+		bad.Add("people", "nobody works in this yard: add somebody")
+	}
+	bad.Range("guns", float64(s.Guns), 0, 20, "guns")
+	for boat, own := range s.Own {
+		for i := range own {
+			bad.Under(fmt.Sprintf("own.%s[%d]", boat, i), own[i].Validate())
+			if own[i].ID == "" {
+				own[i].ID = newID()
+			}
+		}
+	}
+	for boat, off := range s.Off {
+		for rule, reason := range off {
+			known := slices.ContainsFunc(plan.CrossRules, func(r plan.Rule) bool { return r.ID == rule })
+			if !known || reason == "" {
+				bad.Add(fmt.Sprintf("off.%s.%s", boat, rule), "say why the rule does not hold here")
+			}
+		}
+	}
+	for id, m := range s.Marks {
+		fault.OneOf(&bad, "marks."+id+".state", m.State, []string{"", "done", "skipped"})
+		bad.Range("marks."+id+".leftPct", m.LeftPct, 0, 100, "%")
+	}
+	return bad.Err()
+}
+
+// YardPlan is the plan of a place as it stands, under the weather and the log of
+// now.
+type YardPlan struct {
+	Version  int          `json:"version"`
+	Place    Place        `json:"place"`
+	Now      time.Time    `json:"now"`
+	Until    time.Time    `json:"until"`
+	Known    time.Time    `json:"known"` // end of the forecast
+	Settings PlanSettings `json:"settings"`
+	Rules    []plan.Rule  `json:"rules"`
+	Boats    []YardBoat   `json:"boats"`
+	Plan     *plan.Plan   `json:"plan,omitempty"`
+	// Trouble says why there is no plan.
+	Trouble []fault.Field `json:"trouble"`
+	// Made is when the plan that stands was made, nil if none was: then it is a
+	// first draft. Moved is what it has had to move since.
+	Made  *time.Time   `json:"made,omitempty"`
+	Moved []plan.Moved `json:"moved"`
+	Undo  int          `json:"undo"` // plans that can be gone back to
+}
+
+// YardBoat is a boat of the plan with the surfaces that own tasks can be tied to.
+type YardBoat struct {
+	ID       string        `json:"id"`
+	Name     string        `json:"name"`
+	Launch   string        `json:"launch"`
+	Surfaces []YardSurface `json:"surfaces"`
+}
+
+// YardSurface is a surface's id and name.
+type YardSurface struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// made is a plan that was made.
+type made struct {
+	At     time.Time   `json:"at"`
+	Starts plan.Starts `json:"starts"`
+}
+
+// planAhead bounds a plan: so long after the last launch, at least and at most so long.
+const (
+	afterLaunch = 35 * 24 * time.Hour
+	leastAhead  = 42 * 24 * time.Hour
+	mostAhead   = 150 * 24 * time.Hour
+)
+
+// yardState is all that a plan is made of, loaded.
+type yardState struct {
+	row      store.Plan
+	settings PlanSettings
+	now      made
+	before   []made
+	view     YardPlan
+	yard     plan.Yard
+	looks    []outlook
+	futures  weather.Futures
+}
+
+func (a *App) loadYard(ctx context.Context, placeID string) (yardState, error) {
+	q := a.store.Read()
+	var s yardState
+	p, err := a.Place(ctx, placeID)
+	if err != nil {
+		return s, err
+	}
+	now, err := a.Now(ctx)
+	if err != nil {
+		return s, err
+	}
+	s.row, err = q.Plan(ctx, placeID)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		s.row = store.Plan{PlaceID: placeID, Settings: "{}", Starts: "{}", Before: "[]"}
+	case err != nil:
+		return s, err
+	}
+	if err := errors.Join(json.Unmarshal([]byte(s.row.Settings), &s.settings), json.Unmarshal([]byte(s.row.Starts), &s.now), json.Unmarshal([]byte(s.row.Before), &s.before)); err != nil {
+		return s, fmt.Errorf("plan of %s: %w", p.Name, err)
+	}
+	boats, err := q.Boats(ctx)
+	if err != nil {
+		return s, err
+	}
+	until := now.Add(leastAhead)
+	for _, b := range boats {
+		if b.PlaceID != placeID {
+			continue
+		}
+		if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, p.location()); err == nil && launch.Add(afterLaunch).After(until) {
+			until = launch.Add(afterLaunch)
+		}
+		o, err := a.look(ctx, b.ID)
+		if err != nil {
+			return s, err
+		}
+		s.looks = append(s.looks, o)
+	}
+	if until.After(now.Add(mostAhead)) {
+		until = now.Add(mostAhead)
+	}
+	s.fill(p, now, until)
+	return s, nil
+}
+
+// fill makes the yard of what was loaded.
+func (s *yardState) fill(p Place, now, until time.Time) {
+	if len(s.settings.People) == 0 {
+		s.settings.People = assumed(s.looks)
+	}
+	if s.settings.Own == nil {
+		s.settings.Own = map[string][]plan.OwnTask{}
+	}
+	if s.settings.Off == nil {
+		s.settings.Off = map[string]map[string]string{}
+	}
+	if s.settings.Marks == nil {
+		s.settings.Marks = map[string]plan.Mark{}
+	}
+	s.view = YardPlan{Version: s.row.Version, Place: p, Now: now, Until: until, Settings: s.settings, Rules: plan.CrossRules, Boats: []YardBoat{},
+		Trouble: []fault.Field{}, Moved: []plan.Moved{}, Undo: len(s.before)}
+	if len(s.now.Starts) > 0 {
+		s.view.Made = &s.now.At
+	}
+	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Marks: s.settings.Marks,
+		Daylight: sky.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-24*time.Hour), until)}
+	var open weather.Series
+	if len(s.looks) > 0 {
+		open = s.looks[0].climate.Open
+	}
+	s.futures = weather.NewFutures(open, now, until.Sub(now)+48*time.Hour, p.normals(), p.location())
+	s.view.Known = s.futures.Known()
+	course := s.course(s.futures.Make(planSeed, 0, nil), true)
+	for _, o := range s.looks {
+		s.yard.Boats = append(s.yard.Boats, s.boat(o, o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, now)), course...))))
+		v := YardBoat{ID: o.survey.Boat.ID, Name: o.survey.Boat.Name, Launch: o.survey.Boat.LaunchDate, Surfaces: []YardSurface{}}
+		for _, f := range o.survey.Surfaces {
+			v.Surfaces = append(v.Surfaces, YardSurface{f.ID, f.Name})
+		}
+		s.view.Boats = append(s.view.Boats, v)
+	}
+}
+
+// planSeed draws the usual course of the weather beyond the forecast.
+const planSeed = 7
+
+// course is the weather ahead in whole hours: with sure the forecast as it is and
+// future only beyond it.
+func (s yardState) course(future weather.Series, sure bool) weather.Series {
+	var out weather.Series
+	frame := s.futures.Frame()
+	for i, h := range future {
+		if !h.At.After(s.view.Now) {
+			continue
+		}
+		if sure && !h.At.After(s.futures.Known()) {
+			h = frame[i]
+		}
+		out = append(out, h)
+	}
+	return out
+}
+
+// assumed are the hands that the boats speak of when nobody is named.
+func assumed(looks []outlook) []plan.Person {
+	out := []plan.Person{}
+	crew := 1
+	var week = plan.Person{}.Week
+	for _, o := range looks {
+		crew = max(crew, o.survey.Boat.Crew)
+		week = o.survey.Boat.Week
+	}
+	for i := range crew {
+		out = append(out, plan.Person{Name: fmt.Sprintf("Hand %d", i+1), Week: week, Off: []string{}, Sprays: true})
+	}
+	return out
+}
+
+// boat is a boat of the yard with the weather at her surfaces ahead.
+func (s yardState) boat(o outlook, at map[string]field.Weather) plan.Boat {
+	b := o.survey.Boat
+	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, Own: s.settings.Own[b.ID], Off: s.settings.Off[b.ID]}
+	if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, s.yard.Loc); err == nil {
+		noon := launch.Add(12 * time.Hour).UTC()
+		out.Launch = &noon
+	}
+	for i, f := range o.survey.Surfaces {
+		t := plan.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Side: f.Side, AreaM2: f.Area.AreaM2, Access: f.accessFactor(),
+			Sheltered: o.s.Surfaces[i].Sheltered, Weather: at[f.ID], Last: o.s.Surfaces[i].Last}
+		t.Steps = o.left(f)
+		out.Surfaces = append(out.Surfaces, t)
+	}
+	return out
+}
+
+// left is what is left of a surface's steps. Work without a film counts as done
+// when a coat of a later step was laid.
+func (o outlook) left(f Surface) []plan.Step {
+	steps := o.steps[f.ID]
+	done := o.done(f.ID, steps)
+	last := -1
+	for i, n := range done {
+		if n > 0 {
+			last = i
+		}
+	}
+	lines := o.lines(f, steps)
+	var out []plan.Step
+	for i, st := range steps {
+		sheet, _ := o.products[st.ProductID].With(st.Grade)
+		one := plan.Step{ID: st.ID, Work: st.Work, Sheet: sheet, From: done[i] + 1, Of: st.Coats, Method: st.Method, Grit: st.Grit, HoursPerCoat: lines[i]}
+		if films := st.Work == rules.Coat || st.Work == rules.Fill || st.Work == rules.Fair; films && one.From > one.Of || !films && i < last {
+			continue
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+// lines are the hours of each step for one person.
+func (o outlook) lines(f Surface, steps []Step) []float64 {
+	out := make([]float64, len(steps))
+	core := make([]buildup.Step, len(steps))
+	for i, st := range steps {
+		core[i] = st.core(o.products[st.ProductID])
+	}
+	got, err := buildup.Compute(f.Area.Figure, f.accessFactor(), core)
+	for i := range out {
+		if out[i] = 1; err == nil && i < len(got.Lines) && !math.IsInf(got.Lines[i].HoursPerCoat, 0) {
+			out[i] = got.Lines[i].HoursPerCoat
+		}
+	}
+	return out
+}
+
+// show makes the plan as it stands, with so many rounds of improvement; told may
+// be nil.
+func (s *yardState) show(rounds int, told func(float64) bool) (plan.Starts, error) {
+	if len(s.yard.Boats) == 0 {
+		s.view.Trouble = append(s.view.Trouble, fault.Field{Path: "boats", Message: "no boat stands here"})
+		return nil, nil
+	}
+	m, err := s.yard.Model()
+	var p plan.Plan
+	var starts plan.Starts
+	if err == nil {
+		p, starts, err = m.Make(s.now.Starts, plan.Effort{Seed: planSeed, Rounds: rounds, Told: told})
+	}
+	var bad fault.Errors
+	if errors.As(err, &bad) {
+		s.view.Trouble = bad
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	s.view.Plan = &p
+	if len(s.now.Starts) > 0 {
+		s.view.Moved = plan.Changes(s.now.Starts, p)
+	}
+	return starts, nil
+}
+
+// YardPlan returns the plan of a place as it stands now. Nothing is stored.
+func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
+	s, err := a.loadYard(ctx, placeID)
+	if err != nil {
+		return YardPlan{}, err
+	}
+	_, err = s.show(0, nil)
+	return s.view, err
+}
+
+// planRounds are the orders that are tried for a plan.
+const planRounds = 1500
+
+// MakePlan makes the plan anew, moving as little as it must, and keeps it; the one
+// before can be gone back to. told may be nil; when it returns false the best so
+// far is kept.
+func (a *App) MakePlan(ctx context.Context, placeID string, told func(done float64) bool) (YardPlan, error) {
+	s, err := a.loadYard(ctx, placeID)
+	if err != nil {
+		return YardPlan{}, err
+	}
+	starts, err := s.show(planRounds, told)
+	if err != nil || starts == nil {
+		return s.view, err
+	}
+	moved := s.view.Moved
+	if err := a.keepPlan(ctx, s, made{s.view.Now, starts}); err != nil {
+		return YardPlan{}, err
+	}
+	out, err := a.YardPlan(ctx, placeID)
+	out.Moved = moved
+	return out, err
+}
+
+// mostUndo is how many plans can be gone back to.
+const mostUndo = 20
+
+func (a *App) keepPlan(ctx context.Context, s yardState, next made) error {
+	before := s.before
+	if len(s.now.Starts) > 0 && !maps.Equal(s.now.Starts, next.Starts) {
+		before = append(before, s.now)
+		before = before[max(0, len(before)-mostUndo):]
+	}
+	return a.putPlan(ctx, s, next, before)
+}
+
+func (a *App) putPlan(ctx context.Context, s yardState, now made, before []made) error {
+	row := s.row
+	settings, err1 := json.Marshal(s.settings)
+	starts, err2 := json.Marshal(now)
+	if before == nil {
+		before = []made{}
+	}
+	past, err3 := json.Marshal(before)
+	if err := errors.Join(err1, err2, err3); err != nil {
+		return err
+	}
+	row.Settings, row.Starts, row.Before = string(settings), string(starts), string(past)
+	err := a.store.Write(ctx, func(q store.Queries) error { return q.PutPlan(ctx, row) })
+	return stale(err, func() (YardPlan, error) { return a.YardPlan(ctx, s.row.PlaceID) })
+}
+
+// UndoPlan goes back to the plan before.
+func (a *App) UndoPlan(ctx context.Context, placeID string) (YardPlan, error) {
+	s, err := a.loadYard(ctx, placeID)
+	if err != nil {
+		return YardPlan{}, err
+	}
+	if n := len(s.before); n > 0 {
+		if err := a.putPlan(ctx, s, s.before[n-1], s.before[:n-1]); err != nil {
+			return YardPlan{}, err
+		}
+	}
+	return a.YardPlan(ctx, placeID)
+}
+
+// SetPlan changes the settings of a plan and shows what becomes of it.
+func (a *App) SetPlan(ctx context.Context, placeID string, version int, e PlanSettings) (YardPlan, error) {
+	if err := e.validate(); err != nil {
+		return YardPlan{}, err
+	}
+	s, err := a.loadYard(ctx, placeID)
+	if err != nil {
+		return YardPlan{}, err
+	}
+	s.row.Version, s.settings = version, e
+	if err := a.putPlan(ctx, s, s.now, s.before); err != nil {
+		return YardPlan{}, err
+	}
+	return a.YardPlan(ctx, placeID)
+}
+
+// Move pins a task to a start, if that can stand; the plan is shown with it.
+// Without a start it is free again.
+func (a *App) Move(ctx context.Context, placeID string, version int, taskID string, at *time.Time) (YardPlan, error) {
+	s, err := a.loadYard(ctx, placeID)
+	if err != nil {
+		return YardPlan{}, err
+	}
+	marks := maps.Clone(s.settings.Marks)
+	m := marks[taskID]
+	if m.Pinned = at; at != nil {
+		whole := at.UTC().Truncate(time.Hour)
+		m.Pinned = &whole
+	}
+	marks[taskID] = m
+	if m == (plan.Mark{}) {
+		delete(marks, taskID)
+	}
+	e := s.settings
+	e.Marks = marks
+	s.settings = e
+	s.fill(s.view.Place, s.view.Now, s.view.Until)
+	if _, err := s.show(0, nil); err != nil {
+		return YardPlan{}, err
+	}
+	if len(s.view.Trouble) > 0 {
+		return YardPlan{}, fault.Errors(s.view.Trouble)
+	}
+	return a.SetPlan(ctx, placeID, version, e)
+}
+
+// Calendar returns the plan of a place as an iCalendar file: tasks, and when
+// recoat windows close, with alarms.
+func (a *App) Calendar(ctx context.Context, placeID string) ([]byte, error) {
+	v, err := a.YardPlan(ctx, placeID)
+	if err != nil || v.Plan == nil {
+		return nil, err
+	}
+	var events []formats.Event
+	for _, it := range v.Plan.Items {
+		name := it.Boat + ": " + it.What
+		if it.Surface != "" {
+			name = it.Boat + ": " + it.Surface + ", " + it.What
+		}
+		events = append(events, formats.Event{ID: it.TaskID, Start: it.Start, End: it.End, Summary: name, Description: it.Why.In(v.Place.location()), AlarmMin: 30})
+		if it.Closes != nil && it.Closes.After(v.Now) {
+			events = append(events, formats.Event{ID: it.TaskID + ":closes", Start: *it.Closes, End: *it.Closes, Summary: "Window closes before " + name,
+				Description: "After this it must be sanded first.", AlarmMin: 12 * 60})
+		}
+	}
+	return formats.WriteCalendar("All Coats, "+v.Place.Name, v.Now, events), nil
+}
+
+// PlanTable returns the plan of a place as a table.
+func (a *App) PlanTable(ctx context.Context, placeID string) (formats.Table, error) {
+	v, err := a.YardPlan(ctx, placeID)
+	t := formats.Table{Name: "Plan", Header: []string{"start", "end", "boat", "surface", "what", "hours", "people", "window closes", "why not earlier"}}
+	if err != nil || v.Plan == nil {
+		return t, err
+	}
+	loc := v.Place.location()
+	for _, it := range v.Plan.Items {
+		people, closes := "", ""
+		for i, p := range it.People {
+			if i > 0 {
+				people += ", "
+			}
+			people += p
+		}
+		if it.Closes != nil {
+			closes = it.Closes.In(loc).Format("2006-01-02 15:04")
+		}
+		t.Rows = append(t.Rows, []any{it.Start.In(loc).Format("2006-01-02 15:04"), it.End.In(loc).Format("2006-01-02 15:04"), it.Boat, it.Surface, it.What,
+			math.Round(10*it.Hours) / 10, people, closes, it.Why.In(loc)})
+	}
+	return t, nil
+}

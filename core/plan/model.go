@@ -1,0 +1,578 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"sort"
+	"time"
+
+	"allcoats/core/area"
+	"allcoats/core/calendar"
+	"allcoats/core/clock"
+	"allcoats/core/cure"
+	"allcoats/core/fault"
+	"allcoats/core/field"
+	"allcoats/core/product"
+	"allcoats/core/rules"
+	"allcoats/core/schedule"
+)
+
+// Model is a yard as a problem of schedule, in slots of an hour from Start.
+type Model struct {
+	Yard
+	Start   time.Time
+	Tasks   []Task
+	Problem schedule.Problem
+	slots   int
+	rule    []string // of a link: the cross-rule or the clock it comes from
+	open    [][]bool // of a task: the hours that weather and light allow, whatever the hands
+}
+
+// now is the task that all that was done before hangs on.
+const nowTask = 0
+
+// The resources.
+const (
+	hands = iota
+	sprayers
+	guns
+)
+
+// At is the instant of a slot.
+func (m Model) At(slot int) time.Time { return m.Start.Add(time.Duration(slot) * time.Hour) }
+
+// Slot is the first slot at or after t.
+func (m Model) Slot(t time.Time) int { return int(math.Ceil(t.Sub(m.Start).Hours())) }
+
+// Model makes the problem of a yard. Faults name what cannot be planned: nobody
+// to work, a week without hours, a launch that has passed, tasks that wait for one
+// another, pins that clash.
+func (y Yard) Model() (Model, error) {
+	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour)}
+	if m.Start.Before(y.Now) {
+		m.Start = m.Start.Add(time.Hour)
+	}
+	m.slots = int(y.Until.Sub(m.Start).Hours())
+	var bad fault.Errors
+	if len(y.People) == 0 {
+		bad.Add("people", "nobody works in this yard: add somebody")
+	}
+	for i, b := range y.Boats {
+		if b.Launch != nil && b.Launch.Before(y.Now) {
+			bad.Add(fmt.Sprintf("boats[%d].launch", i), "the launch of %s, %s, has passed: give her another day", b.Name, b.Launch.In(y.Loc).Format("2 January"))
+		}
+	}
+	if m.slots < 24 {
+		bad.Add("until", "the time to plan for is shorter than a day")
+	}
+	if err := bad.Err(); err != nil {
+		return m, err
+	}
+	m.Problem.Horizon = m.slots
+	m.days()
+	m.capacity()
+	if slices.Max(m.Problem.Capacity[hands]) == 0 {
+		bad.Add("people", "nobody has working hours before %s: look at weeks and days off", y.Until.In(y.Loc).Format("2 January"))
+		return m, bad
+	}
+	m.add(Task{ID: "now", What: "now", Milestone: true}, 0, []schedule.Range{{First: 0, Last: 0}})
+	for k := range y.Boats {
+		m.boat(k)
+	}
+	if loop := m.Problem.Cycle(); loop != nil {
+		names := ""
+		for i, t := range loop {
+			if i > 0 {
+				names += ", "
+			}
+			names += m.Tasks[t].Name()
+		}
+		bad.Add("own", "these tasks wait for one another: %s", names)
+		return m, bad
+	}
+	m.clashes(&bad)
+	return m, bad.Err()
+}
+
+// days numbers the local day of every slot.
+func (m *Model) days() {
+	m.Problem.Day = make([]int, m.slots)
+	day, last := -1, ""
+	for h := range m.Problem.Day {
+		if d := m.At(h).In(m.Loc).Format(time.DateOnly); d != last {
+			day, last = day+1, d
+		}
+		m.Problem.Day[h] = day
+	}
+}
+
+// works tells at which slots a person works through the hour.
+func (m Model) works(p Person) []bool {
+	out := make([]bool, m.slots)
+	week := p.Week
+	if week == (calendar.Week{}) {
+		week = usualWeek
+	}
+	off := map[string]bool{}
+	for _, d := range p.Off {
+		off[d] = true
+	}
+	for _, s := range week.Between(m.Start, m.Until, m.Loc) {
+		if off[s.From.In(m.Loc).Format(time.DateOnly)] {
+			continue
+		}
+		for h := max(0, m.Slot(s.From)); h < m.slots && !m.At(h+1).After(s.To); h++ {
+			out[h] = true
+		}
+	}
+	return out
+}
+
+func (m *Model) capacity() {
+	c := [][]int{make([]int, m.slots), make([]int, m.slots), make([]int, m.slots)}
+	for _, p := range m.People {
+		for h, w := range m.works(p) {
+			if w {
+				c[hands][h]++
+				if p.Sprays {
+					c[sprayers][h]++
+				}
+			}
+		}
+	}
+	for h := range c[guns] {
+		c[guns][h] = max(1, m.Guns)
+	}
+	m.Problem.Capacity = c
+}
+
+// add adds a task and returns its number.
+func (m *Model) add(t Task, duration int, allowed []schedule.Range) int {
+	needs := []int{t.Crew, 0, 0}
+	if t.Sprays {
+		needs = []int{t.Crew, 1, 1}
+	}
+	if t.Milestone {
+		needs = []int{0, 0, 0}
+	}
+	if t.pinned != nil {
+		at := m.Slot(*t.pinned)
+		allowed = []schedule.Range{{First: at, Last: at}}
+	}
+	m.Tasks = append(m.Tasks, t)
+	m.Problem.Tasks = append(m.Problem.Tasks, schedule.Task{Name: t.Name(), Duration: duration, Allowed: allowed, Needs: needs})
+	m.Problem.Group = append(m.Problem.Group, t.Boat)
+	return len(m.Tasks) - 1
+}
+
+func (m *Model) link(l schedule.Link, rule string) {
+	if l.Closes == nil {
+		l.Closes, l.Reopened = schedule.After(-1), schedule.After(-1)
+	}
+	m.Problem.Links = append(m.Problem.Links, l)
+	m.rule = append(m.rule, rule)
+}
+
+func (t Task) duration() int { return max(1, int(math.Ceil(t.Hours/float64(max(1, t.Crew))-1e-9))) }
+
+// place adds a task with the hours at which it may start.
+func (m *Model) place(t Task) int {
+	d := t.duration()
+	open := m.may(t, d)
+	for len(m.open) < len(m.Tasks) {
+		m.open = append(m.open, nil)
+	}
+	m.open = append(m.open, open)
+	return m.add(t, d, runs(open))
+}
+
+// may tells at which slots weather and light allow a task to start.
+func (m Model) may(t Task, d int) []bool {
+	out := make([]bool, m.slots)
+	if t.Coat {
+		j := t.job
+		j.Apply = time.Duration(d) * time.Hour
+		i0 := t.weather.Air.Find(m.Start)
+		if i0 < 0 {
+			return out
+		}
+		at := make([]time.Time, len(t.weather.Air))
+		for i, h := range t.weather.Air {
+			at[i] = h.At
+		}
+		starts := j.Starts(t.weather, j.Free(at))
+		for h := range out {
+			out[h] = i0+h < len(starts) && starts[i0+h]
+		}
+		return out
+	}
+	free := field.Job{Lights: !t.light, Daylight: m.Daylight}
+	i0 := t.weather.Air.Find(m.Start)
+	ok := make([]bool, m.slots)
+	for h := range ok {
+		at := m.At(h)
+		ok[h] = !t.light || free.Free([]time.Time{at})[0]
+		if i := i0 + h; ok[h] && t.outdoors && i0 >= 0 && i < len(t.weather.Air) {
+			a := t.weather.Air[i]
+			ok[h] = (a.RainMM == nil || *a.RainMM <= 0.05) && (!t.dry || !t.weather.WetAt(at))
+		}
+	}
+	run := 0
+	for h := m.slots - 1; h >= 0; h-- {
+		if run++; !ok[h] {
+			run = 0
+		}
+		out[h] = run >= d
+	}
+	return out
+}
+
+// runs lists the stretches of true.
+func runs(ok []bool) []schedule.Range {
+	var out []schedule.Range
+	for h, v := range ok {
+		if !v {
+			continue
+		}
+		if n := len(out); n > 0 && out[n-1].Last == h-1 {
+			out[n-1].Last = h
+		} else {
+			out = append(out, schedule.Range{First: h, Last: h})
+		}
+	}
+	return out
+}
+
+// progress is ∫ dt/τ at every slot along a surface's temperature.
+func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w field.Weather) []float64 {
+	path := w.Path(s.Humidity)
+	i0 := w.Air.Find(m.Start)
+	sum := make([]float64, m.slots+1)
+	rate := func(h int) float64 {
+		i := i0 + h
+		if i0 < 0 || i >= len(path.TempC) || path.TempC[i] < s.MinCureC {
+			return 0
+		}
+		tau, _ := table.TauH(path.TempC[i], side)
+		speed := 1.0
+		if path.Speed != nil {
+			speed = path.Speed[i]
+		}
+		return speed / tau
+	}
+	last := rate(0)
+	for h := range m.slots {
+		next := rate(h + 1)
+		sum[h+1] = sum[h] + (last+next)/2
+		last = next
+	}
+	return sum
+}
+
+// ripe is a lag until a table's hours have passed at the surface's temperature,
+// counted from the end of a coat; without a table it is at once.
+func (m Model) ripe(table cure.Table, s product.Sheet, w field.Weather) schedule.Lag {
+	if len(table) == 0 {
+		return schedule.After(0)
+	}
+	sum := m.progress(table, cure.Minimum, s, w)
+	return func(end int) int {
+		if end >= m.slots {
+			return schedule.Never
+		}
+		want := sum[max(0, end)] + 1
+		h := sort.SearchFloat64s(sum, want-1e-9)
+		if h > m.slots {
+			return schedule.Never
+		}
+		return h
+	}
+}
+
+// until is a lag to the last slot before a table's hours have passed, counted from
+// the start of a coat of d slots.
+func (m Model) until(table cure.Table, s product.Sheet, w field.Weather, d int) schedule.Lag {
+	if len(table) == 0 {
+		return schedule.After(-1)
+	}
+	sum := m.progress(table, cure.Maximum, s, w)
+	return func(end int) int {
+		start := max(0, end-d)
+		if start >= m.slots {
+			return schedule.Never
+		}
+		h := sort.SearchFloat64s(sum, sum[start]+1)
+		if h > m.slots {
+			return schedule.Never
+		}
+		return h - 1
+	}
+}
+
+// boat adds a boat's tasks, their clocks and the rules between them.
+func (m *Model) boat(k int) {
+	b := m.Boats[k]
+	numbers := [][]int{}
+	chains := m.Yard.tasks(k)
+	for i, chain := range chains {
+		var own []int
+		for _, t := range chain {
+			own = append(own, m.place(t))
+		}
+		numbers = append(numbers, own)
+		if i < len(b.Surfaces) {
+			m.chain(b.Surfaces[i], own)
+		} else {
+			for j := 1; j < len(own); j++ {
+				m.link(schedule.Link{From: own[j-1], To: own[j], Opens: schedule.After(0)}, "its parts")
+			}
+		}
+	}
+	m.cross(k, numbers)
+	launch := m.add(Task{ID: "launch:" + b.ID, Boat: k, What: "launch " + b.Name, Milestone: true}, 0, []schedule.Range{{First: 0, Last: m.slots - 1}})
+	due := m.slots
+	if b.Launch != nil {
+		due = m.Slot(*b.Launch)
+	}
+	m.Problem.Due = append(m.Problem.Due, due)
+	for i, own := range numbers {
+		if len(own) == 0 {
+			continue
+		}
+		last := own[len(own)-1]
+		l := schedule.Link{From: last, To: launch, Opens: schedule.After(0)}
+		if t := m.Tasks[last]; t.Coat {
+			table := t.sheet.ThroughDry
+			if i < len(b.Surfaces) && height(b.Surfaces[i].Part) <= 1 && len(t.sheet.Immersion) > 0 {
+				table = t.sheet.Immersion
+				if t.sheet.LaunchMaxH > 0 {
+					l.Closes, l.Reopened = schedule.After(int(t.sheet.LaunchMaxH)), schedule.After(-1)
+				}
+			}
+			l.Opens = m.ripe(table, t.sheet, t.weather)
+		}
+		m.link(l, "hard enough for launching")
+	}
+}
+
+// rekeyM2H is how much is scuffed for the next coat in an hour: a rule of thumb.
+const rekeyM2H = 8
+
+// chain links the tasks of a surface by their clocks, from the coat that is on it.
+func (m *Model) chain(s Surface, own []int) {
+	rekey := func(t Task) *schedule.Task {
+		hours := s.AreaM2 / rekeyM2H * max(1, s.Access)
+		crew := max(1, min(len(m.People), int(math.Ceil(hours/longest))))
+		sand := Task{Hours: hours, Crew: crew, weather: s.Weather, outdoors: !s.Sheltered, dry: true, light: t.light}
+		d := sand.duration()
+		return &schedule.Task{Name: s.Name + ", sand to re-key", Duration: d, Allowed: runs(m.may(sand, d)), Needs: []int{crew, 0, 0}}
+	}
+	for i, n := range own {
+		t := m.Tasks[n]
+		if i == 0 {
+			if s.Last == nil {
+				m.link(schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}, "the start")
+				continue
+			}
+			over := s.Last.Sheet.Kind
+			if t.Coat {
+				over = t.sheet.Kind
+			}
+			below := s.Below
+			if len(below.Air) == 0 {
+				below = s.Weather
+			}
+			c := clock.Run(*s.Last, over, below, m.Now)
+			l := schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}
+			slot := func(name string) (int, bool) {
+				e := c.Event(name)
+				if e.At == nil {
+					return schedule.Never, e.Tabled
+				}
+				return max(0, m.Slot(*e.At)), true
+			}
+			switch opens, tabled := slot(clock.RecoatOpens); {
+			case c.Abraded || !tabled:
+			case !t.Coat:
+				if sandable, has := slot(clock.Sandable); has {
+					opens = sandable
+				}
+				l.Opens = func(int) int { return opens }
+			default:
+				l.Opens = func(int) int { return opens }
+				if closes, has := slot(clock.RecoatCloses); has && closes < schedule.Never {
+					closes--
+					l.Closes, l.Reopened, l.Sanding = func(int) int { return closes }, schedule.After(-1), rekey(t)
+				}
+			}
+			m.link(l, "the coat that is on it")
+			continue
+		}
+		before := m.Tasks[own[i-1]]
+		d := m.Problem.Tasks[own[i-1]].Duration
+		l := schedule.Link{From: own[i-1], To: n, Opens: schedule.After(0)}
+		rule := "the order of the steps"
+		switch {
+		case before.Coat && t.Coat:
+			r, ok := before.sheet.RecoatOver(t.sheet.Kind)
+			if !ok {
+				r.Min = before.sheet.Sandable
+			}
+			l.Opens = m.ripe(r.Min, before.sheet, before.weather)
+			if len(r.Max) > 0 {
+				l.Closes, l.Reopened, l.Sanding = m.until(r.Max, before.sheet, before.weather, d), schedule.After(-1), rekey(t)
+			}
+			rule = "the recoat interval of " + before.What
+		case before.Coat:
+			table := before.sheet.Sandable
+			if len(table) == 0 {
+				if r, ok := before.sheet.RecoatOver(before.sheet.Kind); ok {
+					table = r.Min
+				}
+			}
+			l.Opens, rule = m.ripe(table, before.sheet, before.weather), "till "+before.What+" can be sanded"
+		case before.Work == rules.Wash || before.Work == rules.Degrease:
+			l.Opens, rule = schedule.After(dryH), "to dry after "+before.What
+		}
+		m.link(l, rule)
+	}
+}
+
+// dryH is how long a washed surface dries, h: a rule of thumb.
+const dryH = 2
+
+// cross adds the rules between the surfaces of a boat; numbers are the tasks of
+// each surface, then own tasks.
+func (m *Model) cross(k int, numbers [][]int) {
+	b := m.Boats[k]
+	on := func(rule string) bool { _, off := b.Off[rule]; return !off }
+	lastCoat := func(i int) int {
+		for _, n := range numbers[i] {
+			if m.Tasks[n].last {
+				return n
+			}
+		}
+		return -1
+	}
+	after := func(from, to int, rule string) {
+		m.link(schedule.Link{From: from, To: to, Opens: schedule.After(0)}, rule)
+	}
+	for i, s := range b.Surfaces {
+		for j, o := range b.Surfaces {
+			if i == j {
+				continue
+			}
+			a, z := lastCoat(i), lastCoat(j)
+			lower := height(s.Part) > height(o.Part)
+			if a >= 0 && z >= 0 && !inside[s.Part] && !inside[o.Part] && lower && on(TopDown) {
+				after(a, z, TopDown)
+			}
+			if a >= 0 && z >= 0 && inside[s.Part] && !inside[o.Part] && on(InsideOut) {
+				after(a, z, InsideOut)
+			}
+			if lower && on(Overspray) && !inside[s.Part] {
+				m.overspray(numbers[i], numbers[j])
+			}
+			if i < j && on(MaskLines) && touching[[2]area.Part{s.Part, o.Part}] && (s.Side == o.Side || s.Side == "both" || o.Side == "both") {
+				for _, p := range numbers[i] {
+					for _, q := range numbers[j] {
+						if m.Tasks[p].Coat && m.Tasks[q].Coat && m.Tasks[p].pinned == nil && m.Tasks[q].pinned == nil {
+							m.Problem.Apart = append(m.Problem.Apart, [2]int{p, q})
+						}
+					}
+				}
+			}
+		}
+	}
+	byID := map[string][]int{}
+	for i, o := range b.Own {
+		byID[o.ID] = numbers[len(b.Surfaces)+i]
+	}
+	for _, o := range b.Own {
+		for _, id := range o.After {
+			if own, first := byID[o.ID], byID[id]; len(own) > 0 && len(first) > 0 {
+				after(first[len(first)-1], own[0], "your order")
+			}
+		}
+	}
+	if !on(DrillFirst) {
+		return
+	}
+	for _, o := range b.Own {
+		own := byID[o.ID]
+		for j, s := range b.Surfaces {
+			if len(own) == 0 || o.SurfaceID != s.ID || len(numbers[j]) == 0 {
+				continue
+			}
+			switch o.When {
+			case "before":
+				after(own[len(own)-1], numbers[j][0], DrillFirst)
+			case "after":
+				last := numbers[j][len(numbers[j])-1]
+				t := m.Tasks[last]
+				l := schedule.Link{From: last, To: own[0], Opens: schedule.After(0)}
+				if t.Coat {
+					l.Opens = m.ripe(t.sheet.ThroughDry, t.sheet, t.weather)
+				}
+				m.link(l, DrillFirst)
+			}
+		}
+	}
+}
+
+// overspray puts the sprayed coats of upper before the last sanding of lower.
+func (m *Model) overspray(upper, lower []int) {
+	sand := -1
+	for _, n := range lower {
+		if m.Tasks[n].Work == rules.Sand {
+			sand = n
+		}
+	}
+	for _, n := range upper {
+		if sand >= 0 && m.Tasks[n].Sprays {
+			m.link(schedule.Link{From: n, To: sand, Opens: schedule.After(0)}, Overspray)
+		}
+	}
+}
+
+// clashes names pinned tasks that cannot both stand.
+func (m Model) clashes(bad *fault.Errors) {
+	var pinned []int
+	for i, t := range m.Tasks {
+		if t.pinned == nil {
+			continue
+		}
+		at := m.Slot(*t.pinned)
+		if at < 0 || at >= m.slots {
+			bad.Add("pins", "%s is pinned to %s, outside the plan", t.Name(), t.pinned.In(m.Loc).Format("2 January 15:04"))
+			continue
+		}
+		pinned = append(pinned, i)
+	}
+	stretch := func(i int) (from, to int) {
+		at := m.Slot(*m.Tasks[i].pinned)
+		return at, at + m.Problem.Tasks[i].Duration
+	}
+	for x, i := range pinned {
+		from, to := stretch(i)
+		for _, j := range pinned[x+1:] {
+			a, z := stretch(j)
+			for h := max(from, a); h < min(to, z); h++ {
+				if m.Problem.Tasks[i].Needs[hands]+m.Problem.Tasks[j].Needs[hands] > m.Problem.Capacity[hands][h] {
+					bad.Add("pins", "%s and %s are pinned to the same hours, and there are too few hands", m.Tasks[i].Name(), m.Tasks[j].Name())
+					break
+				}
+			}
+		}
+	}
+	for _, l := range m.Problem.Links {
+		if m.Tasks[l.From].pinned == nil || m.Tasks[l.To].pinned == nil {
+			continue
+		}
+		_, end := stretch(l.From)
+		if start, _ := stretch(l.To); start < l.Opens(end) {
+			bad.Add("pins", "%s is pinned before %s lets it begin", m.Tasks[l.To].Name(), m.Tasks[l.From].Name())
+		}
+	}
+}

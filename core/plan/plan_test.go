@@ -1,0 +1,247 @@
+package plan
+
+import (
+	"math"
+	"testing"
+	"time"
+
+	"allcoats/core/area"
+	"allcoats/core/calendar"
+	"allcoats/core/cure"
+	"allcoats/core/field"
+	"allcoats/core/product"
+	"allcoats/core/rules"
+	"allcoats/core/sky"
+	"allcoats/core/weather"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// now is a Friday morning.
+var now = time.Date(2026, 6, 5, 8, 0, 0, 0, time.UTC)
+
+func num(v float64) *float64 { return &v }
+
+// fair is dry air of 20 °C for days, changed by edit hour by hour (0 is now).
+func fair(days int, edit func(hour int, h *weather.Hour)) field.Weather {
+	var w field.Weather
+	for i := -48; i <= days*24; i++ {
+		h := weather.Hour{At: now.Add(time.Duration(i) * time.Hour), TempC: 20, RHPct: 50, RainMM: num(0), WindMS: num(2), Measured: i <= 0}
+		if edit != nil {
+			edit(i, &h)
+		}
+		w.Air = append(w.Air, h)
+		w.SurfaceC = append(w.SurfaceC, h.TempC)
+	}
+	return w
+}
+
+func at20(h float64) cure.Table { return cure.Table{{TempC: 10, Hours: 2 * h}, {TempC: 20, Hours: h}} }
+
+func primer() product.Sheet {
+	return product.Sheet{Name: "primer", Kind: product.HighBuild, MinCureC: 5, Sandable: at20(8), ThroughDry: at20(24), Limits: product.Limits{AirMinC: num(12), HoldH: 2},
+		Recoat: []product.Recoat{{Over: product.AnyKind, Min: at20(4), Max: at20(40)}}}
+}
+
+// surface has coats from 1 to n of hours each.
+func surface(name string, p area.Part, w field.Weather, n int, hours float64) Surface {
+	return Surface{ID: name, Name: name, Part: p, Side: area.Both, AreaM2: 10, Access: 1, Weather: w,
+		Steps: []Step{{ID: name + "-1", Work: rules.Coat, Sheet: primer(), From: 1, Of: n, Method: "roller", HoursPerCoat: hours}}}
+}
+
+func yard(days int, surfaces ...Surface) Yard {
+	return Yard{Now: now, Until: now.AddDate(0, 0, days), Loc: time.UTC, Daylight: sky.Daylight(52, 0, now, now.AddDate(0, 0, days)),
+		People: []Person{{Name: "Ada"}}, Boats: []Boat{{ID: "b", Name: "Tern", Surfaces: surfaces}}}
+}
+
+func make_(t *testing.T, y Yard, before Starts) (Model, Plan, Starts) {
+	t.Helper()
+	m, err := y.Model()
+	require.NoError(t, err)
+	p, s, err := m.Make(before, Effort{Seed: 1, Rounds: 60})
+	require.NoError(t, err)
+	return m, p, s
+}
+
+func item(t *testing.T, p Plan, id string) Item {
+	t.Helper()
+	for _, it := range p.Items {
+		if it.TaskID == id {
+			return it
+		}
+	}
+	t.Fatalf("no item %s in %v", id, p.Items)
+	return Item{}
+}
+
+func TestCoatsFollowTheirClocks(t *testing.T) {
+	_, p, _ := make_(t, yard(10, surface("Hull", area.Topsides, fair(12, nil), 3, 2)), nil)
+	one, two, three := item(t, p, "Hull-1#1"), item(t, p, "Hull-1#2"), item(t, p, "Hull-1#3")
+	assert.Equal(t, now, one.Start)
+	assert.Equal(t, one.End.Add(4*time.Hour), two.Start, "four hours at 20 °C after it is laid")
+	assert.Equal(t, now.AddDate(0, 0, 1), three.Start, "the third would run into the evening")
+	assert.Equal(t, []string{"Ada"}, one.People)
+	require.NotNil(t, two.Closes)
+	assert.WithinDuration(t, one.Start.Add(40*time.Hour), *two.Closes, time.Hour, "counted from when it was begun")
+	assert.Contains(t, three.Why.In(time.UTC), "Not before")
+	assert.Contains(t, three.Why.In(time.UTC), "there is no 2 h of working time left")
+	assert.Contains(t, p.Headline.In(time.UTC), "Tern can be launched from")
+	assert.Equal(t, three.End.Add(24*time.Hour), p.Launches[0].At, "through-dry")
+}
+
+func TestColdIsNamedAndWaitedFor(t *testing.T) {
+	w := fair(12, func(i int, h *weather.Hour) {
+		if i >= 0 && i < 30 {
+			h.TempC = 8
+		}
+	})
+	_, p, _ := make_(t, yard(10, surface("Hull", area.Topsides, w, 1, 2)), nil)
+	it := item(t, p, "Hull-1#1")
+	assert.False(t, it.Start.Before(now.Add(30*time.Hour)))
+	assert.Contains(t, it.Why.In(time.UTC), "Not Friday: the air is below 12 °C")
+}
+
+// A week of rain closes the window: the sanding that costs is planned and counted.
+func TestAMissedWindowTakesSanding(t *testing.T) {
+	w := fair(20, func(i int, h *weather.Hour) {
+		if i > 4 && i < 96 {
+			h.RainMM = num(1)
+		}
+	})
+	m, p, _ := make_(t, yard(16, surface("Hull", area.Topsides, w, 2, 2)), nil)
+	assert.Equal(t, 1, p.Launches[0].Rekey)
+	sand := item(t, p, "Hull-1#2~")
+	assert.True(t, sand.Rekey)
+	assert.False(t, sand.Start.Before(now.Add(96*time.Hour)), "not in the rain")
+	assert.False(t, item(t, p, "Hull-1#2").Start.Before(sand.End))
+	assert.InDelta(t, 2+2+2, p.Hours, 1e-9, "10 m² at 8 m²/h is 1.25 h, in whole hours two")
+	assert.NotEmpty(t, m.Problem.Links)
+}
+
+func TestCrossRulesAndHowTheyAreSwitchedOff(t *testing.T) {
+	w := fair(20, nil)
+	deck, sides := surface("Deck", area.Deck, w, 1, 2), surface("Sides", area.Topsides, w, 1, 2)
+	y := yard(16, sides, deck)
+	y.People = []Person{{Name: "Ada"}, {Name: "Wim"}}
+	_, p, _ := make_(t, y, nil)
+	assert.NotEqual(t, item(t, p, "Deck-1#1").Start.YearDay(), item(t, p, "Sides-1#1").Start.YearDay(), "they meet at a mask line")
+	assert.True(t, item(t, p, "Deck-1#1").Start.Before(item(t, p, "Sides-1#1").Start), "top down")
+	assert.Contains(t, item(t, p, "Sides-1#1").Why.In(time.UTC), "Deck, high-build primer comes first (top down)")
+	y.Boats[0].Off = map[string]string{TopDown: "covered", MaskLines: "no tape"}
+	_, p, _ = make_(t, y, nil)
+	assert.Equal(t, now, item(t, p, "Deck-1#1").Start)
+	assert.Equal(t, now, item(t, p, "Sides-1#1").Start)
+}
+
+func TestOwnTasksPinsAndMarks(t *testing.T) {
+	w := fair(20, nil)
+	y := yard(16, surface("Deck", area.Deck, w, 1, 2))
+	y.Boats[0].Own = []OwnTask{{"drill", Own{Name: "Drill for cleats", Hours: 3, Crew: 1, SurfaceID: "Deck", When: "before"}},
+		{"bed", Own{Name: "Bed the cleats", Hours: 2, Crew: 1, SurfaceID: "Deck", When: "after"}}}
+	_, p, _ := make_(t, y, nil)
+	assert.Equal(t, item(t, p, "drill").End, item(t, p, "Deck-1#1").Start)
+	assert.False(t, item(t, p, "bed").Start.Before(item(t, p, "Deck-1#1").End.Add(24*time.Hour)))
+
+	pin := now.AddDate(0, 0, 3)
+	y.Marks = map[string]Mark{"Deck-1#1": {Pinned: &pin}, "drill": {State: "done"}}
+	_, p, _ = make_(t, y, nil)
+	assert.Equal(t, pin, item(t, p, "Deck-1#1").Start)
+	assert.True(t, item(t, p, "Deck-1#1").Pinned)
+	for _, it := range p.Items {
+		assert.NotEqual(t, "drill", it.TaskID)
+	}
+	y.Marks["bed"] = Mark{Pinned: &pin}
+	_, err := y.Model()
+	assert.ErrorContains(t, err, "Deck, high-build primer and Bed the cleats are pinned to the same hours")
+}
+
+func TestBadYards(t *testing.T) {
+	w := fair(20, nil)
+	for name, c := range map[string]struct {
+		edit func(*Yard)
+		want string
+	}{
+		"nobody": {func(y *Yard) { y.People = nil }, "nobody works in this yard"},
+		"no hours": {func(y *Yard) {
+			y.People[0].Week = calendar.Week{3: {FromH: 8, ToH: 9}}
+			y.People[0].Off = []string{"2026-06-10", "2026-06-17"}
+		}, "nobody has working hours"},
+		"too late": {func(y *Yard) { d := now.AddDate(0, 0, -2); y.Boats[0].Launch = &d }, "has passed"},
+		"a loop": {func(y *Yard) {
+			y.Boats[0].Own = []OwnTask{{"a", Own{Name: "Wiring", Hours: 1, Crew: 1, After: []string{"b"}}}, {"b", Own{Name: "Engine", Hours: 1, Crew: 1, After: []string{"a"}}}}
+		}, "these tasks wait for one another: Wiring, Engine"},
+	} {
+		y := yard(14, surface("Deck", area.Deck, w, 1, 2))
+		c.edit(&y)
+		_, err := y.Model()
+		assert.ErrorContains(t, err, c.want, name)
+	}
+	cold := yard(5, surface("Deck", area.Deck, fair(7, func(_ int, h *weather.Hour) { h.TempC = 5 }), 1, 2))
+	m, err := cold.Model()
+	require.NoError(t, err)
+	_, _, err = m.Make(nil, Effort{})
+	assert.ErrorContains(t, err, "Tern: Deck, high-build primer has no hour before 10 June: the air is below 12 °C")
+}
+
+// When a day is rained off the rest keeps its order, and what moved is told.
+func TestReplanMovesLittle(t *testing.T) {
+	fine := fair(20, nil)
+	surfaces := func(w field.Weather) []Surface {
+		return []Surface{surface("Sides", area.Topsides, w, 3, 3), surface("Rudder", area.Rudder, w, 2, 1), surface("Deck", area.Deck, w, 2, 2)}
+	}
+	_, _, before := make_(t, yard(18, surfaces(fine)...), nil)
+	m, err := yard(18, surfaces(fine)...).Model()
+	require.NoError(t, err)
+	same, _, err := m.Make(before, Effort{Rounds: 0})
+	require.NoError(t, err)
+	assert.Empty(t, Changes(before, same), "nothing new, nothing moved")
+	wet := fair(20, func(i int, h *weather.Hour) {
+		if i < 16 {
+			h.RainMM = num(2)
+		}
+	})
+	_, after, _ := make_(t, yard(18, surfaces(wet)...), before)
+	moved := Changes(before, after)
+	require.NotEmpty(t, moved)
+	for _, c := range moved {
+		assert.NotEmpty(t, c.Why)
+	}
+}
+
+// Whatever the plan, no rule of the problem is broken, and the same seed gives it again.
+func TestPlansKeepTheirRules(t *testing.T) {
+	w := fair(30, func(i int, h *weather.Hour) {
+		h.TempC = 14 + 6*math.Sin(float64(i-6)*math.Pi/12) - 2*math.Sin(float64(i)/50)
+		if i%61 < 9 {
+			h.RainMM = num(0.8)
+		}
+	})
+	y := yard(26, surface("Bottom", area.Bottom, w, 4, 4), surface("Sides", area.Topsides, w, 4, 5), surface("Deck", area.Deck, w, 3, 3), surface("Rudder", area.Rudder, w, 4, 1))
+	y.People = []Person{{Name: "Ada"}, {Name: "Wim", Week: calendar.Week{0: {FromH: 9, ToH: 17}, 6: {FromH: 9, ToH: 17}}}}
+	_, p, s := make_(t, y, nil)
+	_, q, r := make_(t, y, nil)
+	assert.Equal(t, p, q)
+	assert.Equal(t, s, r)
+	last := map[string]time.Time{}
+	for _, it := range p.Items {
+		if it.Launch {
+			continue
+		}
+		assert.NotEmpty(t, it.People, it.What)
+		assert.False(t, it.Start.Before(last[it.SurfaceID]), "%s overlaps", it.What)
+		last[it.SurfaceID] = it.End
+		if it.Coat {
+			assert.Empty(t, overlap(w, it), "rain while laying")
+		}
+	}
+}
+
+func overlap(w field.Weather, it Item) string {
+	for _, h := range w.Air.Between(it.Start, it.End.Add(-time.Hour)) {
+		if *h.RainMM > 0.05 {
+			return h.At.String()
+		}
+	}
+	return ""
+}

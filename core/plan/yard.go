@@ -1,0 +1,346 @@
+// Package plan puts the work of a yard into weather, people and recoat windows:
+// tasks from the steps of every surface, their order by clocks and by the rules of
+// the trade, and a start for each with the reason why it is not earlier.
+package plan
+
+import (
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"allcoats/core/area"
+	"allcoats/core/calendar"
+	"allcoats/core/clock"
+	"allcoats/core/fault"
+	"allcoats/core/field"
+	"allcoats/core/film"
+	"allcoats/core/product"
+	"allcoats/core/rules"
+	"allcoats/core/sky"
+)
+
+// Person is somebody who works in the yard.
+type Person struct {
+	Name string `json:"name"`
+	// Week holds the working hours; the zero week is eight to six every day.
+	Week calendar.Week `json:"week"`
+	// Off lists days off, such as 2026-05-16.
+	Off []string `json:"off"`
+	// Sprays says that the person handles a spray gun.
+	Sprays bool `json:"sprays"`
+}
+
+// usualWeek is that of a person without one.
+var usualWeek = calendar.Week{{FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}}
+
+// Own is a task of the user's own.
+type Own struct {
+	Name  string  `json:"name"`
+	Hours float64 `json:"hours"`
+	Crew  int     `json:"crew"`
+	// SurfaceID and When tie it to the coats of a surface; empty is free.
+	SurfaceID string `json:"surfaceId,omitempty"`
+	When      string `json:"when,omitempty" enum:",before,after"`
+	// After lists the ids of own tasks that come before it.
+	After []string `json:"after,omitempty"`
+	// Outdoors needs a dry hour, Light daylight.
+	Outdoors bool `json:"outdoors,omitempty"`
+	Light    bool `json:"light,omitempty"`
+}
+
+// Validate reports what cannot be.
+func (o Own) Validate() error {
+	var bad fault.Errors
+	if strings.TrimSpace(o.Name) == "" {
+		bad.Add("name", "say what is to be done")
+	}
+	bad.Above("hours", o.Hours, 0, 500, "h")
+	bad.Range("crew", float64(o.Crew), 1, 50, "people")
+	fault.OneOf(&bad, "when", o.When, []string{"", "before", "after"})
+	if o.When != "" && o.SurfaceID == "" {
+		bad.Add("surfaceId", "say before or after the coats of which surface")
+	}
+	return bad.Err()
+}
+
+// Validate reports what cannot be.
+func (p Person) Validate() error {
+	var bad fault.Errors
+	if strings.TrimSpace(p.Name) == "" {
+		bad.Add("name", "give the person a name")
+	}
+	bad.Under("week", p.Week.Validate())
+	for i, d := range p.Off {
+		if _, err := time.Parse(time.DateOnly, d); err != nil {
+			bad.Add(fmt.Sprintf("off[%d]", i), "%q is not a day such as 2026-05-16", d)
+		}
+	}
+	return bad.Err()
+}
+
+// Step is what is left of a step of a surface: coats From to Of, or work without
+// a film. HoursPerCoat is for one person.
+type Step struct {
+	ID           string
+	Work         rules.Work
+	Sheet        product.Sheet
+	From, Of     int
+	Method       string
+	Grit         int
+	HoursPerCoat float64
+}
+
+// Surface is a surface with what is left to do on it and its weather.
+type Surface struct {
+	ID, Name  string
+	Part      area.Part
+	Side      area.Side
+	TiltDeg   float64
+	AreaM2    float64
+	Access    float64
+	Sheltered bool
+	Weather   field.Weather
+	// Below is the weather that the clock of the last coat runs in, from before it
+	// went on; without air it is Weather.
+	Below field.Weather
+	Last  *clock.Laid
+	Steps []Step
+}
+
+// OwnTask is an own task with its id.
+type OwnTask struct {
+	ID string
+	Own
+}
+
+// Boat is a boat to be done by Launch, nil for no date.
+type Boat struct {
+	ID, Name string
+	Launch   *time.Time
+	Lights   bool
+	Surfaces []Surface
+	Own      []OwnTask
+	// Off are the cross-rules that are switched off, with the reason.
+	Off map[string]string
+}
+
+// Mark is what the user says of a task: done, skipped, or pinned to a start.
+type Mark struct {
+	State  string     `json:"state,omitempty" enum:",done,skipped"`
+	Pinned *time.Time `json:"pinned,omitempty"`
+	// LeftPct is how much of it is left, 0 for all.
+	LeftPct float64 `json:"leftPct,omitempty"`
+}
+
+// Yard is all that a plan is made of. Weather at the surfaces must have whole
+// hours from before Now to Until.
+type Yard struct {
+	Now, Until time.Time
+	Loc        *time.Location
+	Daylight   []sky.Daytime
+	People     []Person
+	Guns       int // spray guns, 0 for one
+	Boats      []Boat
+	Marks      map[string]Mark
+}
+
+// Rule is a rule of the trade that orders work between surfaces.
+type Rule struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	Why  string `json:"why"`
+}
+
+// The cross-rules.
+const (
+	TopDown    = "top-down"
+	InsideOut  = "inside-out"
+	Overspray  = "overspray"
+	MaskLines  = "mask-lines"
+	DrillFirst = "drill-first"
+)
+
+// CrossRules lists them; each can be switched off for a boat with a reason.
+var CrossRules = []Rule{
+	{TopDown, "top down", "the last coats go from the deck down, so that drips and dust fall on what is still to be done"},
+	{InsideOut, "inside to outside", "what is inside is done before the last coats outside, so that nobody carries dust and tools over them"},
+	{Overspray, "spray before the last sanding below", "overspray on a sanded surface means sanding it twice"},
+	{MaskLines, "neighbours on different days", "tape on a fresh coat lifts it: surfaces that meet at a mask line are coated on different days"},
+	{DrillFirst, "drill before, bed after", "holes are drilled and sealed before the first coat, fittings bedded after the last is hard"},
+}
+
+// Task is a task of the plan.
+type Task struct {
+	ID        string
+	Boat      int // index in the yard
+	SurfaceID string
+	Surface   string
+	What      string
+	Work      rules.Work
+	Hours     float64 // of work, by all people together
+	Crew      int
+	Sprays    bool
+	Coat      bool
+	Milestone bool // no work: the launch
+	// job and weather are of coats; outdoors work without a field needs dry hours.
+	job      field.Job
+	weather  field.Weather
+	sheet    product.Sheet
+	outdoors bool
+	light    bool
+	dry      bool // the surface must be dry
+	pinned   *time.Time
+	// first and last of a surface's coats
+	first, last bool
+	height      int
+	inside      bool
+}
+
+// Name is a task in words.
+func (t Task) Name() string {
+	if t.Surface == "" {
+		return t.What
+	}
+	return t.Surface + ", " + t.What
+}
+
+// heights order the parts from the keel up, for the rule top down.
+func height(p area.Part) int {
+	switch p {
+	case area.Bottom, area.Keel, area.Rudder, area.Tunnel, area.Struts:
+		return 0
+	case area.BootTop:
+		return 1
+	case area.Topsides, area.Transom:
+		return 2
+	case area.SideDecks, area.Deck, area.Cockpit, area.Rails:
+		return 3
+	case area.CabinSides, area.Coamings, area.Hatches:
+		return 4
+	case area.CabinTop, area.Spars:
+		return 5
+	}
+	return 3
+}
+
+var inside = map[area.Part]bool{area.Sole: true, area.Lockers: true, area.Linings: true, area.Furniture: true}
+
+// touching are the parts that meet at a mask line.
+var touching = map[[2]area.Part]bool{}
+
+func init() {
+	for _, p := range [][2]area.Part{{area.Bottom, area.BootTop}, {area.BootTop, area.Topsides}, {area.Bottom, area.Topsides}, {area.Topsides, area.Transom},
+		{area.Topsides, area.Deck}, {area.Topsides, area.SideDecks}, {area.Deck, area.CabinSides}, {area.Deck, area.Coamings}, {area.CabinSides, area.CabinTop},
+		{area.Deck, area.Cockpit}, {area.Topsides, area.Rails}, {area.Deck, area.Rails}} {
+		touching[p], touching[[2]area.Part{p[1], p[0]}] = true, true
+	}
+}
+
+// longest is the longest task without a break, h; what takes more is cut.
+const longest = 6
+
+// tasks lists the work of a boat, surface by surface, each in its order.
+func (y Yard) tasks(k int) (out [][]Task) {
+	b := y.Boats[k]
+	for _, s := range b.Surfaces {
+		var chain []Task
+		for _, st := range s.Steps {
+			if st.Work == rules.Coat || st.Work == rules.Fill || st.Work == rules.Fair {
+				for n := st.From; n <= st.Of; n++ {
+					t := y.coat(k, s, st, n)
+					chain = append(chain, t)
+				}
+				continue
+			}
+			what := string(st.Work)
+			if st.Work == rules.Sand && st.Grit > 0 {
+				what = fmt.Sprintf("sand, grit %d", st.Grit)
+			}
+			chain = append(chain, Task{ID: st.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: what, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1,
+				weather: s.Weather, outdoors: !s.Sheltered, dry: st.Work != rules.Wash && st.Work != rules.Degrease, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]})
+		}
+		for i := range chain {
+			chain[i].first = chain[i].Coat && (i == 0 || !anyCoat(chain[:i]))
+			chain[i].last = chain[i].Coat && !anyCoat(chain[i+1:])
+		}
+		out = append(out, chain)
+	}
+	for _, o := range b.Own {
+		t := Task{ID: o.ID, Boat: k, What: o.Name, Hours: o.Hours, Crew: o.Crew, outdoors: o.Outdoors, light: o.Light && !b.Lights, height: -1}
+		if len(b.Surfaces) > 0 {
+			t.weather = b.Surfaces[0].Weather
+		}
+		out = append(out, []Task{t})
+	}
+	for i, chain := range out {
+		out[i] = y.marked(chain)
+	}
+	return out
+}
+
+func anyCoat(ts []Task) bool {
+	for _, t := range ts {
+		if t.Coat {
+			return true
+		}
+	}
+	return false
+}
+
+// coat is the nth coat of a step.
+func (y Yard) coat(k int, s Surface, st Step, n int) Task {
+	m, _ := film.MethodByKey(st.Method)
+	l := st.Sheet.Limits
+	b := y.Boats[k]
+	t := Task{ID: fmt.Sprintf("%s#%d", st.ID, n), Boat: k, SurfaceID: s.ID, Surface: s.Name, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1, Coat: true,
+		Sprays: m.Spray, sheet: st.Sheet, weather: s.Weather, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]}
+	t.What = st.Sheet.Kind.Name()
+	if st.Of > 1 {
+		t.What += fmt.Sprintf(", coat %d of %d", n, st.Of)
+	}
+	t.job = field.Job{Limits: l, Hold: hours(l.HoldH), Dry: hours(l.RainFreeH), Spray: m.Spray, Lights: b.Lights, Daylight: y.Daylight, Sheltered: s.Sheltered}
+	return t
+}
+
+func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
+
+// marked leaves out what is done or skipped, shortens what is partly done, and
+// cuts what takes longer than a day's stretch.
+func (y Yard) marked(chain []Task) []Task {
+	var out []Task
+	for _, t := range chain {
+		m := y.Marks[t.ID]
+		if m.State != "" {
+			continue
+		}
+		t.pinned = m.Pinned
+		if m.LeftPct > 0 && m.LeftPct < 100 {
+			t.Hours *= m.LeftPct / 100
+		}
+		// As many hands as bring it under the longest stretch, if there are so many.
+		t.Crew = max(1, min(t.Crew, len(y.People)))
+		if t.Coat {
+			t.Crew = max(t.Crew, min(len(y.People), int(math.Ceil(t.Hours/longest))))
+		}
+		parts := 1
+		if !t.Coat {
+			parts = max(1, int(math.Ceil(t.Hours/float64(t.Crew)/longest)))
+		}
+		for i := range parts {
+			p := t
+			p.Hours = t.Hours / float64(parts)
+			if parts > 1 {
+				p.ID, p.What = fmt.Sprintf("%s/%d", t.ID, i+1), fmt.Sprintf("%s, part %d of %d", t.What, i+1, parts)
+			}
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+func faultOf(format string, args ...any) error {
+	var bad fault.Errors
+	bad.Add("plan", format, args...)
+	return bad
+}
