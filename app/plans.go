@@ -254,8 +254,8 @@ func (s yardState) boat(o outlook, at map[string]field.Weather) plan.Boat {
 	b := o.survey.Boat
 	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, Own: s.settings.Own[b.ID], Off: s.settings.Off[b.ID]}
 	if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, s.yard.Loc); err == nil {
-		noon := launch.Add(12 * time.Hour).UTC()
-		out.Launch = &noon
+		end := launch.AddDate(0, 0, 1).Add(-time.Minute).UTC() // ready on the day is in time
+		out.Launch = &end
 	}
 	for i, f := range o.survey.Surfaces {
 		t := plan.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Side: f.Side, AreaM2: f.Area.AreaM2, Access: f.accessFactor(),

@@ -122,7 +122,10 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 	if err := wire(ctx, a, place.ID); err != nil {
 		return err
 	}
-	return stockUp(ctx, a, byKind, now)
+	if err := stockUp(ctx, a, byKind, now); err != nil {
+		return err
+	}
+	return hire(ctx, a, place.ID)
 }
 
 func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind map[product.Kind]app.Product, now time.Time) error {

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"sort"
+	"strings"
 	"time"
 
 	"allcoats/core/area"
@@ -27,6 +28,16 @@ type Model struct {
 	slots   int
 	rule    []string // of a link: the cross-rule or the clock it comes from
 	open    [][]bool // of a task: the hours that weather and light allow, whatever the hands
+	// What many tasks share, worked out once: hours by surface, step and length,
+	// and clocks by table and surface.
+	hours  map[string][]bool
+	clocks map[clockKey][]float64
+}
+
+type clockKey struct {
+	table *cure.Point
+	at    *float64
+	side  cure.Side
 }
 
 // now is the task that all that was done before hangs on.
@@ -49,7 +60,7 @@ func (m Model) Slot(t time.Time) int { return int(math.Ceil(t.Sub(m.Start).Hours
 // to work, a week without hours, a launch that has passed, tasks that wait for one
 // another, pins that clash.
 func (y Yard) Model() (Model, error) {
-	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour)}
+	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), hours: map[string][]bool{}, clocks: map[clockKey][]float64{}}
 	if m.Start.Before(y.Now) {
 		m.Start = m.Start.Add(time.Hour)
 	}
@@ -189,6 +200,17 @@ func (m *Model) place(t Task) int {
 
 // may tells at which slots weather and light allow a task to start.
 func (m Model) may(t Task, d int) []bool {
+	step, _, _ := strings.Cut(t.ID, "#")
+	key := fmt.Sprint(t.Boat, t.SurfaceID, step, t.Coat, t.outdoors, t.light, t.dry, d)
+	if out, ok := m.hours[key]; ok {
+		return out
+	}
+	out := m.mayStart(t, d)
+	m.hours[key] = out
+	return out
+}
+
+func (m Model) mayStart(t Task, d int) []bool {
 	out := make([]bool, m.slots)
 	if t.Coat {
 		j := t.job
@@ -246,6 +268,13 @@ func runs(ok []bool) []schedule.Range {
 
 // progress is ∫ dt/τ at every slot along a surface's temperature.
 func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w field.Weather) []float64 {
+	if len(w.SurfaceC) == 0 {
+		return make([]float64, m.slots+1)
+	}
+	key := clockKey{&table[0], &w.SurfaceC[0], side}
+	if sum, ok := m.clocks[key]; ok {
+		return sum
+	}
 	path := w.Path(s.Humidity)
 	i0 := w.Air.Find(m.Start)
 	sum := make([]float64, m.slots+1)
@@ -267,6 +296,7 @@ func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w fie
 		sum[h+1] = sum[h] + (last+next)/2
 		last = next
 	}
+	m.clocks[key] = sum
 	return sum
 }
 
@@ -364,7 +394,7 @@ func (m *Model) chain(s Surface, own []int) {
 	rekey := func(t Task) *schedule.Task {
 		hours := s.AreaM2 / rekeyM2H * max(1, s.Access)
 		crew := max(1, min(len(m.People), int(math.Ceil(hours/longest))))
-		sand := Task{Hours: hours, Crew: crew, weather: s.Weather, outdoors: !s.Sheltered, dry: true, light: t.light}
+		sand := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Hours: hours, Crew: crew, weather: s.Weather, outdoors: !s.Sheltered, dry: true, light: t.light}
 		d := sand.duration()
 		return &schedule.Task{Name: s.Name + ", sand to re-key", Duration: d, Allowed: runs(m.may(sand, d)), Needs: []int{crew, 0, 0}}
 	}

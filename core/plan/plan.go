@@ -70,9 +70,17 @@ type Effort struct {
 // are moved only where they must be or the launch gains by it. A plan that does
 // not fit before Until is a fault that names the task without a place.
 func (m Model) Make(before Starts, e Effort) (Plan, Starts, error) {
-	got := schedule.Improve(m.Problem, m.known(before), e.Seed, e.Rounds, e.Told)
+	known := m.known(before)
+	got := schedule.Improve(m.Problem, known, e.Seed, e.Rounds, e.Told)
 	if !got.Found {
 		return Plan{}, nil, m.impossible()
+	}
+	if known.Start != nil {
+		// Tasks are not moved for hours: only for a launch in time, a day, or a sanding.
+		old, gained := m.Problem.Score(known), m.Problem.Score(got.Plan)
+		if old[0] == gained[0] && old[1]-gained[1] < 24 && old[2] <= gained[2] {
+			got.Plan = known
+		}
 	}
 	out := m.tell(got.Plan)
 	starts := Starts{}
@@ -84,13 +92,22 @@ func (m Model) Make(before Starts, e Effort) (Plan, Starts, error) {
 	return out, starts, nil
 }
 
-// known turns starts into a plan of schedule if all of them still stand; an empty
-// plan else.
+// known turns starts into a plan of schedule: every task where it was, or as soon
+// after as it can be; an empty plan if that is none.
 func (m Model) known(before Starts) schedule.Plan {
 	if len(before) == 0 {
 		return schedule.Plan{}
 	}
-	p, ok := schedule.Follow(m.Problem, m.order(before))
+	from := make([]int, len(m.Tasks))
+	for i, t := range m.Tasks {
+		if at, ok := before[t.ID]; ok && t.pinned == nil {
+			from[i] = max(0, m.Slot(at))
+		}
+	}
+	p, ok := schedule.Follow(m.Problem, m.order(before), from)
+	if !ok {
+		p, ok = schedule.Follow(m.Problem, m.order(before), nil)
+	}
 	if !ok {
 		return schedule.Plan{}
 	}
@@ -309,9 +326,9 @@ func (m Model) why(p schedule.Plan, i int, in []int) say.Sentence {
 		if reason == nil {
 			continue
 		}
-		word := "Not " + m.At(lo).In(m.Loc).Format("Monday")
+		word := "Not " + m.At(lo).In(m.Loc).Format("Mon 2 Jan")
 		if day == last {
-			word = "Not earlier on " + m.At(lo).In(m.Loc).Format("Monday")
+			word = "Not earlier on " + m.At(lo).In(m.Loc).Format("Mon 2 Jan")
 		}
 		out = append(append(append(out, say.Text(" %s: ", word)), reason...), say.Text("."))
 		told++

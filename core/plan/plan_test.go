@@ -99,7 +99,7 @@ func TestColdIsNamedAndWaitedFor(t *testing.T) {
 	_, p, _ := make_(t, yard(10, surface("Hull", area.Topsides, w, 1, 2)), nil)
 	it := item(t, p, "Hull-1#1")
 	assert.False(t, it.Start.Before(now.Add(30*time.Hour)))
-	assert.Contains(t, it.Why.In(time.UTC), "Not Friday: the air is below 12 °C")
+	assert.Contains(t, it.Why.In(time.UTC), "Not Fri 5 Jun: the air is below 12 °C")
 }
 
 // A week of rain closes the window: the sanding that costs is planned and counted.

@@ -110,7 +110,7 @@ type Surface struct {
 
 // OwnTask is an own task with its id.
 type OwnTask struct {
-	ID string
+	ID string `json:"id"`
 	Own
 }
 

@@ -18,6 +18,8 @@ type Span struct {
 	// At is an instant; Day asks for the day's name beside the time.
 	At  *time.Time `json:"at,omitempty"`
 	Day bool       `json:"day,omitempty"`
+	// Date asks for the date instead, of an instant far away.
+	Date bool `json:"date,omitempty"`
 	// Value is a quantity in Unit, a metric symbol of package units.
 	Value *float64 `json:"value,omitempty"`
 	Unit  string   `json:"unit,omitempty"`
@@ -33,9 +35,10 @@ func Text(format string, args ...any) Span { return Span{Text: fmt.Sprintf(forma
 func Strong(text string) Span { return Span{Text: text, Strong: true} }
 
 // Clock is an instant on the same local day as now ("10:20"), or with the
-// day's name if it is not.
+// day's name if it is not, or with the date six days off and more.
 func Clock(t, now time.Time, loc *time.Location) Span {
-	return Span{At: &t, Day: !SameDay(t, now, loc)}
+	far := t.Sub(now).Abs() >= 6*24*time.Hour
+	return Span{At: &t, Day: !far && !SameDay(t, now, loc), Date: far}
 }
 
 // Val is a quantity.
@@ -53,6 +56,8 @@ func (s Sentence) In(loc *time.Location) string {
 	var b strings.Builder
 	for _, p := range s {
 		switch {
+		case p.At != nil && p.Date:
+			b.WriteString(p.At.In(loc).Format("Mon 2 Jan, 15:04"))
 		case p.At != nil && p.Day:
 			b.WriteString(p.At.In(loc).Format("Monday 15:04"))
 		case p.At != nil:

@@ -338,10 +338,14 @@ func (p Problem) latestStarts() []float64 {
 	return out
 }
 
-// Follow places the tasks in the order of rank; ok is false if that finds no plan.
-func Follow(p Problem, rank []float64) (plan Plan, ok bool) {
+// Follow places the tasks in the order of rank, none before from (nil for no such
+// bounds); ok is false if that finds no plan.
+func Follow(p Problem, rank []float64, from []int) (plan Plan, ok bool) {
+	if from == nil {
+		from = make([]int, len(p.Tasks))
+	}
 	s := newSerial(p)
-	ok, _ = s.run(rank, make([]int, len(p.Tasks)))
+	ok, _ = s.run(rank, from)
 	return s.plan, ok
 }
 

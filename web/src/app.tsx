@@ -5,6 +5,7 @@ import { BuildUp } from "./features/buildup/BuildUp";
 import { Library } from "./features/library/Library";
 import { Sheet } from "./features/library/Sheet";
 import { Log } from "./features/log/Log";
+import { Plan } from "./features/plan/Plan";
 import { Stores } from "./features/stores/Stores";
 import { MeasuringSheet, WalkRound } from "./features/survey/Sheets";
 import { Survey } from "./features/survey/Survey";
@@ -41,6 +42,7 @@ export function App() {
               <Route path="build-up" element={<BuildUp />} />
               <Route path="stores" element={<Stores />} />
               <Route path="weather" element={<Weather />} />
+              <Route path="plan" element={<Plan />} />
               <Route path="log" element={<Log />} />
             </Route>
             <Route path="*" element={<NotHere />} />

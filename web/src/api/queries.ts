@@ -59,3 +59,5 @@ export const useCorrection = (boat: string) =>
   useQuery({ queryKey: ["correction", boat], queryFn: () => ok(api.GET("/api/boats/{id}/correction", byID(boat))) });
 export const useTent = (boat: string) =>
   useQuery({ queryKey: ["tent", boat], queryFn: () => ok(api.GET("/api/boats/{id}/tent", byID(boat))) });
+export const useYardPlan = (place: string) =>
+  useQuery({ queryKey: ["plan", place], queryFn: () => ok(api.GET("/api/places/{id}/plan", byID(place))), enabled: place !== "" });

@@ -3063,12 +3063,12 @@ export interface components {
             why: components["schemas"]["SaySpan"][];
         };
         PlanOwnTask: {
-            ID: string;
             after?: string[];
             /** Format: int64 */
             crew: number;
             /** Format: double */
             hours: number;
+            id: string;
             light?: boolean;
             name: string;
             outdoors?: boolean;
@@ -3345,6 +3345,7 @@ export interface components {
         SaySpan: {
             /** Format: date-time */
             at?: string;
+            date?: boolean;
             day?: boolean;
             strong?: boolean;
             text?: string;

@@ -18,16 +18,31 @@ export type Lane = {
 };
 
 /** Spans of time that can be shown, in days: [before now, after now]. */
-const SPANS = { "2 days": [0.6, 1.6], "4 days": [1, 3], all: [3, 8] } as const;
+const SPANS: Record<string, [number, number]> = { "2 days": [0.6, 1.6], "4 days": [1, 3], all: [3, 8] };
+
+/** What a ribbon spans, where now is, and when the sun is up. */
+export type Stretch = Pick<Schemas["Ribbon"], "now" | "from" | "to" | "light">;
 
 /**
  * The one time ribbon: lanes over a common time axis, now always marked,
  * night shaded. Pointer, or arrow keys when focused, read all lanes at an instant.
  */
-export function Ribbon({ ribbon, zone, lanes }: { ribbon: Schemas["Ribbon"]; zone: string; lanes: Lane[] }) {
+export function Ribbon({
+  ribbon,
+  zone,
+  lanes,
+  spans = SPANS,
+  first = "4 days",
+}: {
+  ribbon: Stretch;
+  zone: string;
+  lanes: Lane[];
+  spans?: Record<string, [number, number]>;
+  first?: string;
+}) {
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
-  const [chosen, choose] = useState<keyof typeof SPANS>("4 days");
+  const [chosen, choose] = useState(first);
   const [cursor, setCursor] = useState<number | null>(null);
   const help = useId();
   useEffect(() => {
@@ -40,11 +55,12 @@ export function Ribbon({ ribbon, zone, lanes }: { ribbon: Schemas["Ribbon"]; zon
   const narrow = width < 640;
   const left = narrow ? 0 : 184;
   const now = Date.parse(ribbon.now);
-  const [before, after] = SPANS[chosen];
+  const [before, after] = spans[chosen] ?? [1, 3];
   const from = Math.max(Date.parse(ribbon.from), now - before * (narrow ? 0.5 : 1) * 24 * HOUR);
   const to = Math.min(Date.parse(ribbon.to), now + after * (narrow ? 0.6 : 1) * 24 * HOUR);
   const x = useMemo(() => scaleTime().domain([from, to]).range([left, width]), [from, to, left, width]);
-  const ticks = useMemo(() => axis(from, to, zone), [from, to, zone]);
+  const season = to - from > 12 * 24 * HOUR;
+  const ticks = useMemo(() => axis(from, to, zone, season), [from, to, zone, season]);
 
   const head = 40;
   const caption = narrow ? 22 : 0;
@@ -73,7 +89,7 @@ export function Ribbon({ ribbon, zone, lanes }: { ribbon: Schemas["Ribbon"]; zon
           </span>
         </p>
         <div className="join no-print">
-          {(Object.keys(SPANS) as (keyof typeof SPANS)[]).map((s) => (
+          {Object.keys(spans).map((s) => (
             <button
               key={s}
               type="button"
@@ -109,7 +125,7 @@ export function Ribbon({ ribbon, zone, lanes }: { ribbon: Schemas["Ribbon"]; zon
           Arrow keys move an hour, with shift a quarter; page keys half a day; escape returns to now.
         </p>
         <svg width={width} height={height} className="block overflow-hidden" aria-hidden="true">
-          {nights(ribbon.light, from, to).map(([a, b]) => (
+          {(season ? weekends(from, to, zone) : nights(ribbon.light, from, to)).map(([a, b]) => (
             <rect key={a} x={x(a)} y={head} width={Math.max(0, x(b) - x(a))} height={bottom - head} fill="var(--night)" />
           ))}
           {ticks.map((t) => (
@@ -122,12 +138,12 @@ export function Ribbon({ ribbon, zone, lanes }: { ribbon: Schemas["Ribbon"]; zon
                 stroke="var(--color-base-300)"
                 strokeWidth={t.hour === 0 ? 1.5 : 0.75}
               />
-              {(t.hour === 0 || dayStep > 150 || (t.hour === 12 && dayStep > 80)) && (
+              {!season && (t.hour === 0 || dayStep > 150 || (t.hour === 12 && dayStep > 80)) && (
                 <text x={x(t.t) + 4} y={head - 8} fontSize={11} fill="currentColor" opacity={0.75}>
                   {String(t.hour).padStart(2, "0")}
                 </text>
               )}
-              {t.hour === 0 && (
+              {t.hour === 0 && (!season || dayStep > 90 || isMonday(t.t, zone)) && (
                 <text x={x(t.t) + 4} y={14} fontSize={12} fontWeight={650} fill="currentColor">
                   {day(t.t, zone)}
                 </text>
@@ -176,11 +192,21 @@ export function Ribbon({ ribbon, zone, lanes }: { ribbon: Schemas["Ribbon"]; zon
   );
 }
 
-function axis(from: number, to: number, zone: string) {
+const isMonday = (t: number, zone: string) => day(t, zone).startsWith("Mon");
+
+/** Saturdays and Sundays. */
+function weekends(from: number, to: number, zone: string): [number, number][] {
+  return axis(from - 24 * HOUR, to, zone, true)
+    .filter((t) => /^S(at|un)/.test(day(t.t, zone)))
+    .map((t) => [Math.max(from, t.t), Math.min(to, t.t + 24 * HOUR)] as [number, number])
+    .filter(([a, b]) => b > a);
+}
+
+function axis(from: number, to: number, zone: string, season: boolean) {
   const out: { t: number; hour: number }[] = [];
   for (let t = Math.ceil(from / HOUR) * HOUR; t <= to; t += HOUR) {
     const hour = hourOf(t, zone);
-    if (hour % 6 === 0) out.push({ t, hour });
+    if (season ? hour === 0 : hour % 6 === 0) out.push({ t, hour });
   }
   return out;
 }

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useSettings } from "./settings";
-import { clock, weekday } from "./time";
+import { clock, stamp, weekday } from "./time";
 
 /** The core's sentence in the user's units and the place's time. A strong span links to href. */
 export function Sentence({ spans, zone, href }: { spans: Schemas["SaySpan"][]; zone: string; href?: string }) {
@@ -13,11 +13,9 @@ export function Sentence({ spans, zone, href }: { spans: Schemas["SaySpan"][]; z
         const key = pos++;
         if (s.at)
           return (
-            <time
-              key={key}
-              dateTime={s.at}
-              className="whitespace-nowrap"
-            >{`${s.day ? `${weekday(s.at, zone)} ` : ""}${clock(s.at, zone)}`}</time>
+            <time key={key} dateTime={s.at} className="whitespace-nowrap">
+              {s.date ? stamp(s.at, zone) : `${s.day ? `${weekday(s.at, zone)} ` : ""}${clock(s.at, zone)}`}
+            </time>
           );
         if (s.value !== undefined) {
           const v = show(s.value, s.unit ?? "", Number.isInteger(s.value) ? 0 : undefined);

@@ -1,4 +1,4 @@
-import { BookOpen, CalendarCheck, CloudSun, Layers, NotebookPen, Ruler, ShoppingBasket } from "lucide-react";
+import { BookOpen, CalendarCheck, CalendarRange, CloudSun, Layers, NotebookPen, Ruler, ShoppingBasket } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { api, ok, type Schemas } from "../api/client";
@@ -12,6 +12,7 @@ const PAGES = [
   { path: "build-up", name: "Build-up", key: "b", icon: Layers },
   { path: "stores", name: "Stores", key: "o", icon: ShoppingBasket },
   { path: "weather", name: "Weather", key: "w", icon: CloudSun },
+  { path: "plan", name: "Plan", key: "p", icon: CalendarRange },
   { path: "log", name: "Log", key: "l", icon: NotebookPen },
 ] as const;
 

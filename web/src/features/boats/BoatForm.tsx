@@ -155,7 +155,7 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
               onChange={(lights) => setDraft({ ...draft, lights })}
             />
           </div>
-          <WeekFields week={draft.week} crew={draft.crew} set={(w) => setDraft({ ...draft, ...w })} />
+          <WeekFields week={draft.week} crew={draft.crew ?? 1} set={(w) => setDraft({ ...draft, ...w })} />
           {newPlace && (
             <fieldset className="mt-4 border border-base-300 p-4">
               <legend className="px-1 font-slab font-semibold">The new place</legend>

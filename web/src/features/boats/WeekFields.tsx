@@ -16,19 +16,21 @@ export function WeekFields({ week, crew, set }: Work & { set: (w: Work) => void 
   const change = (i: number, h: Hours) => set({ crew, week: NAMES.map((_, k) => (k === i ? h : (week?.[k] ?? off))) });
   return (
     <fieldset className="mt-4 border border-base-300 p-4" data-field="week">
-      <legend className="px-1 font-slab font-semibold">Hands and hours</legend>
+      <legend className="px-1 font-slab font-semibold">{crew === undefined ? "Working hours" : "Hands and hours"}</legend>
       <div className="grid gap-4 sm:grid-cols-2">
-        <NumberField
-          name="crew"
-          label="People laying a coat"
-          unit=""
-          value={crew ?? 1}
-          onChange={(v) => set({ week, crew: v ?? Number.NaN })}
-        />
+        {crew !== undefined && (
+          <NumberField
+            name="crew"
+            label="People laying a coat"
+            unit=""
+            value={crew}
+            onChange={(v) => set({ week, crew: v ?? Number.NaN })}
+          />
+        )}
         <Check
           name="limited"
           label="Only in working hours"
-          hint="else a coat may be laid at any hour"
+          hint={crew === undefined ? "else from eight to six every day" : "else a coat may be laid at any hour"}
           value={limited}
           onChange={(on) =>
             set({ crew, week: NAMES.map((_, k) => (on ? (k === 0 || k === 6 ? { fromH: 8, toH: 19 } : { fromH: 17, toH: 21 }) : off)) })

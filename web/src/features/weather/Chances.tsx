@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Answer } from "../../ui/Page";
 import { Sentence } from "../../ui/Sentence";
 import { clock, day } from "../../ui/time";
-import { useChances } from "./useChances";
+import { useStream } from "../../ui/useStream";
 import { Binding } from "./words";
 
 /** The best three chances of the week for every coat that waits, and what to do if it rains. */
@@ -19,7 +19,8 @@ export function BestChances({
   /** It is the screen's answer rather than a part of one. */
   first?: boolean;
 }) {
-  const { done, result, error, start, stop } = useChances(boatId, futures);
+  const { done, last, error, start, stop } = useStream<Schemas["ChancesLine"]>(`/api/boats/${boatId}/chances?futures=${futures}`);
+  const result = last?.result;
   useEffect(() => {
     start();
   }, [start]);

@@ -1,12 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { refusedBy, type Schemas } from "../../api/client";
+import { refusedBy } from "../api/client";
 
-type Chances = Schemas["Chances"];
-
-/** Plays the futures of a boat's weather: how far it is, the result, and a way to stop. */
-export function useChances(boatId: string, futures: number) {
+/** Work on the server that answers in JSON lines: how far it is, its result, and a way to stop. */
+export function useStream<L extends { done: number }>(path: string, method: "GET" | "POST" = "GET") {
   const [done, setDone] = useState(0);
-  const [result, setResult] = useState<Chances>();
+  const [last, setLast] = useState<L>();
   const [error, setError] = useState<Error>();
   const running = useRef<AbortController>(undefined);
   const stop = useCallback(() => {
@@ -21,23 +19,23 @@ export function useChances(boatId: string, futures: number) {
     setError(undefined);
     setDone(0.01);
     try {
-      const answer = await fetch(`/api/boats/${boatId}/chances?futures=${futures}`, { signal: control.signal });
+      const answer = await fetch(path, { method, signal: control.signal });
       if (!answer.ok || !answer.body) throw refusedBy(answer.status, await answer.json().catch(() => undefined));
       for await (const line of lines(answer.body)) {
-        const said = JSON.parse(line) as Schemas["ChancesLine"];
+        const said = JSON.parse(line) as L;
         setDone(said.done);
-        if (said.result) setResult(said.result);
+        setLast(said);
       }
     } catch (e) {
-      if (!control.signal.aborted) setError(e instanceof Error ? e : new Error("The chances could not be told."));
+      if (!control.signal.aborted) setError(e instanceof Error ? e : new Error("The answer broke off."));
     }
     if (running.current === control) {
       running.current = undefined;
       setDone(0);
     }
-  }, [boatId, futures, stop]);
+  }, [path, method, stop]);
   useEffect(() => stop, [stop]);
-  return { done, result, error, start, stop };
+  return { done, last, error, start, stop };
 }
 
 /** The lines of a stream of text. */

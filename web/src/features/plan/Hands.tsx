@@ -1,0 +1,190 @@
+import { Plus, X } from "lucide-react";
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
+import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { WeekFields } from "../boats/WeekFields";
+import type { YardPlan } from "./Plan";
+
+type Settings = Schemas["PlanSettings"];
+type OwnTask = Schemas["PlanOwnTask"];
+
+/** Who works and when, tasks of one's own, and the rules of the trade that hold here. */
+export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+  const [draft, setDraft] = useState<Settings>(plan.settings);
+  const [version, setVersion] = useState(plan.version);
+  const [local, setLocal] = useState<Record<string, string>>({});
+  const id = plan.place.id;
+  const save = useChange((v: number) =>
+    ok(api.PUT("/api/places/{id}/plan", { params: { path: { id } }, body: { version: v, value: draft } })),
+  );
+  const submit = (v: number) => {
+    const bad = unsendable(draft);
+    setLocal(bad);
+    if (Object.keys(bad).length === 0) save.mutate(v);
+  };
+  const boat = plan.boats.find((b) => b.id === boatId);
+  const own = draft.own[boatId] ?? [];
+  const setOwn = (list: OwnTask[]) => setDraft({ ...draft, own: { ...draft.own, [boatId]: list } });
+  const off = draft.off[boatId] ?? {};
+  const person = (i: number, p: Partial<Settings["people"][number]>) =>
+    setDraft({ ...draft, people: draft.people.map((o, k) => (k === i ? { ...o, ...p } : o)) });
+  const task = (i: number, o: Partial<OwnTask>) => setOwn(own.map((t, k) => (k === i ? { ...t, ...o } : t)));
+  const marked = Object.entries(draft.marks);
+  return (
+    <Errors.Provider value={{ ...local, ...save.error?.fields }}>
+      <section data-field="people">
+        <h2 className="text-lg">Who works in {plan.place.name}</h2>
+        {draft.people.map((p, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: people have no other identity than their order while they are named
+          <fieldset key={i} className="mt-2 max-w-4xl border border-base-300 p-3">
+            <div className="grid items-end gap-3 sm:grid-cols-[1fr_1fr_auto_auto]">
+              <TextField name={`people[${i}].name`} label="Name" value={p.name} onChange={(name) => person(i, { name })} />
+              <TextField
+                name={`people[${i}].off`}
+                label="Days off"
+                hint="such as 2026-05-16 2026-05-23"
+                value={p.off.join(" ")}
+                onChange={(v) => person(i, { off: v.split(/[\s,]+/).filter(Boolean) })}
+              />
+              <Check name={`people[${i}].sprays`} label="Sprays" value={p.sprays} onChange={(sprays) => person(i, { sprays })} />
+              <button
+                type="button"
+                className="btn btn-square btn-ghost min-h-11"
+                aria-label={`Leave out ${p.name || `person ${i + 1}`}`}
+                onClick={() => setDraft({ ...draft, people: draft.people.filter((_, k) => k !== i) })}
+              >
+                <X size={16} />
+              </button>
+            </div>
+            <WeekFields week={p.week} set={(w) => person(i, { week: w.week ?? p.week })} />
+          </fieldset>
+        ))}
+        <button
+          type="button"
+          className="linked mt-2 flex items-center gap-1 text-sm max-sm:min-h-11"
+          onClick={() =>
+            setDraft({
+              ...draft,
+              people: [
+                ...draft.people,
+                { name: "", week: Array.from({ length: 7 }, () => ({ fromH: 0, toH: 0 })), off: [], sprays: false },
+              ],
+            })
+          }
+        >
+          <Plus size={14} /> another person
+        </button>
+        <p className="quiet text-sm">Without working hours of their own people work from eight to six every day.</p>
+      </section>
+      <section className="mt-6">
+        <h2 className="text-lg">Own tasks on {boat?.name}</h2>
+        {own.map((t, i) => {
+          const at = `own.${boatId}[${i}]`;
+          return (
+            <div key={t.id || `new ${i + 1}`} className="mt-2 grid items-end gap-3 md:grid-cols-[2fr_1fr_1fr_1.4fr_1.4fr_auto_2.75rem]">
+              <TextField name={`${at}.name`} label="What" value={t.name} onChange={(name) => task(i, { name })} />
+              <NumberField
+                name={`${at}.hours`}
+                label="Hours"
+                unit="h"
+                value={t.hours}
+                onChange={(v) => task(i, { hours: v ?? Number.NaN })}
+              />
+              <NumberField name={`${at}.crew`} label="People" unit="" value={t.crew} onChange={(v) => task(i, { crew: v ?? Number.NaN })} />
+              <Choice
+                name={`${at}.when`}
+                label="When"
+                value={t.when ?? ""}
+                onChange={(when) => task(i, { when, surfaceId: t.surfaceId || boat?.surfaces[0]?.id })}
+                options={[
+                  { value: "", label: "at any time" },
+                  { value: "before", label: "before the coats of" },
+                  { value: "after", label: "after the coats of" },
+                ]}
+              />
+              <Choice
+                name={`${at}.surfaceId`}
+                label="Surface"
+                value={t.surfaceId ?? ""}
+                onChange={(surfaceId) => task(i, { surfaceId })}
+                options={[{ value: "", label: "none" }, ...(boat?.surfaces ?? []).map((s) => ({ value: s.id, label: s.name }))]}
+              />
+              <Check
+                name={`${at}.outdoors`}
+                label="Needs dry hours"
+                value={t.outdoors ?? false}
+                onChange={(outdoors) => task(i, { outdoors })}
+              />
+              <button
+                type="button"
+                className="btn btn-square btn-ghost min-h-11"
+                aria-label={`Leave out ${t.name || `task ${i + 1}`}`}
+                onClick={() => setOwn(own.filter((_, k) => k !== i))}
+              >
+                <X size={16} />
+              </button>
+            </div>
+          );
+        })}
+        <button
+          type="button"
+          className="linked mt-2 flex items-center gap-1 text-sm max-sm:min-h-11"
+          onClick={() => setOwn([...own, { id: "", name: "", hours: Number.NaN, crew: 1 }])}
+        >
+          <Plus size={14} /> another task
+        </button>
+      </section>
+      <section className="mt-6 max-w-4xl">
+        <h2 className="text-lg">Rules between the surfaces of {boat?.name}</h2>
+        <ul>
+          {plan.rules.map((r) => (
+            <li key={r.id} className="rule-b grid gap-x-4 py-2 sm:grid-cols-[2fr_1fr]">
+              <div>
+                <b>{r.name}</b>: <span className="quiet">{r.why}.</span>
+              </div>
+              <TextField
+                name={`off.${boatId}.${r.id}`}
+                label="Does not hold here, because"
+                value={off[r.id] ?? ""}
+                onChange={(reason) => {
+                  const { [r.id]: _, ...rest } = off;
+                  setDraft({ ...draft, off: { ...draft.off, [boatId]: reason ? { ...rest, [r.id]: reason } : rest } });
+                }}
+              />
+            </li>
+          ))}
+        </ul>
+      </section>
+      {marked.length > 0 && (
+        <p className="mt-4 text-sm">
+          {marked.length === 1 ? "One task is" : `${marked.length} tasks are`} marked done, skipped or pinned.{" "}
+          <button type="button" className="linked max-sm:min-h-11" onClick={() => setDraft({ ...draft, marks: {} })}>
+            take all marks off
+          </button>
+        </p>
+      )}
+      <div className="mt-4 flex flex-col gap-3">
+        <Refusal error={save.error?.status === 409 ? null : save.error} />
+        <button type="button" className="btn btn-primary min-h-11 self-start" disabled={save.isPending} onClick={() => submit(version)}>
+          Save hands and tasks
+        </button>
+      </div>
+      <Conflict
+        error={save.error}
+        mine={draft}
+        stored={(c: YardPlan) => c.settings}
+        onMine={(c) => {
+          setVersion(c.version);
+          submit(c.version);
+        }}
+        onTheirs={(c) => {
+          setDraft(c.settings);
+          setVersion(c.version);
+          save.reset();
+        }}
+      />
+    </Errors.Provider>
+  );
+}

@@ -1,0 +1,135 @@
+import { useParams, useSearchParams } from "react-router";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useSurvey, useYardPlan } from "../../api/queries";
+import { Answer, Loaded, Tabs } from "../../ui/Page";
+import { Sentence } from "../../ui/Sentence";
+import { longDay, stamp } from "../../ui/time";
+import { useStream } from "../../ui/useStream";
+import { Hands } from "./Hands";
+import { Risk } from "./Risk";
+import { Season } from "./Season";
+import { Week } from "./Week";
+import { Yard } from "./Yard";
+
+const VIEWS = [
+  { key: "season", name: "Season" },
+  { key: "week", name: "Week" },
+  { key: "yard", name: "Yard" },
+  { key: "risk", name: "Risk" },
+  { key: "hands", name: "Hands and tasks" },
+] as const;
+
+type View = (typeof VIEWS)[number]["key"];
+export type YardPlan = Schemas["YardPlan"];
+
+/** The whole refit put into weather, people and recoat windows. */
+export function Plan() {
+  const { boatId = "" } = useParams();
+  const survey = useSurvey(boatId);
+  const plan = useYardPlan(survey.data?.place.id ?? "");
+  return <Loaded query={plan}>{(p) => <Shown plan={p} boatId={boatId} />}</Loaded>;
+}
+
+function Shown({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+  const [params, setParams] = useSearchParams();
+  const view = VIEWS.find((v) => v.key === params.get("view"))?.key ?? "season";
+  const zone = plan.place.timeZone;
+  const id = plan.place.id;
+  const undo = useChange(() => ok(api.POST("/api/places/{id}/plan/undo", { params: { path: { id } } })));
+  const make = useStream<Schemas["PlanLine"]>(`/api/places/${id}/plan/make`, "POST");
+  const refresh = useChange(async () => undefined);
+  const run = async () => {
+    await make.start();
+    refresh.mutate(undefined);
+  };
+  const mine = plan.plan?.launches.find((l) => l.boatId === boatId);
+  return (
+    <>
+      <Tabs label="Plan" tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
+      <Answer
+        over={
+          <>
+            <span>{plan.place.name}</span>
+            <span>{plan.made ? `plan of ${stamp(plan.made, zone)}` : "a first draft, not kept yet"}</span>
+          </>
+        }
+        answer={plan.plan ? <Sentence spans={plan.plan.headline} zone={zone} /> : "There is no plan."}
+        detail={
+          mine && (
+            <>
+              {mine.boat}: ready {longDay(mine.at, zone)}
+              {mine.due && `, wanted by ${longDay(mine.due, zone)}`}; {Math.round(mine.hours)} h of work left
+              {mine.rekey > 0 && `, ${mine.rekey} missed ${mine.rekey === 1 ? "window" : "windows"} to sand for`}. Beyond{" "}
+              {stamp(plan.known, zone)} the plan assumes a usual course of the month's weather.
+            </>
+          )
+        }
+      />
+      {plan.trouble.map((t) => (
+        <p key={t.path + t.message} role="alert" className="mb-2 border-l-4 border-error pl-3">
+          {t.message}
+        </p>
+      ))}
+      <div className="no-print mb-4 flex flex-wrap items-center gap-2">
+        <button type="button" className="btn btn-primary min-h-11" disabled={make.done > 0} onClick={run}>
+          {plan.made ? "Plan anew" : "Make the plan"}
+        </button>
+        {make.done > 0 && (
+          <>
+            <progress className="progress w-40" value={make.done} max={1} aria-label="Planning" />
+            <button type="button" className="btn min-h-11" onClick={make.stop}>
+              Stop
+            </button>
+          </>
+        )}
+        {plan.undo > 0 && (
+          <button type="button" className="btn min-h-11" disabled={undo.isPending} onClick={() => undo.mutate(undefined)}>
+            Undo: the plan before
+          </button>
+        )}
+        <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.ics`}>
+          iCalendar
+        </a>
+        <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.csv`}>
+          CSV
+        </a>
+        <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.xlsx`}>
+          XLSX
+        </a>
+        <button type="button" className="btn btn-ghost min-h-11" onClick={() => print()}>
+          Print
+        </button>
+        {make.error && <span role="alert">{make.error.message}</span>}
+      </div>
+      <Moved plan={plan} />
+      {plan.plan && view === "season" && <Season plan={plan} boatId={boatId} />}
+      {plan.plan && view === "week" && <Week plan={plan} boatId={boatId} />}
+      {plan.plan && view === "yard" && <Yard plan={plan} />}
+      {plan.plan && view === "risk" && <Risk plan={plan} boatId={boatId} />}
+      {view === "hands" && <Hands key={plan.version} plan={plan} boatId={boatId} />}
+    </>
+  );
+}
+
+/** What the weather, the log or a change has moved since the plan was made. */
+function Moved({ plan }: { plan: YardPlan }) {
+  const zone = plan.place.timeZone;
+  if (plan.moved.length === 0) return null;
+  return (
+    <details className="mb-4 border-l-4 border-warning pl-3">
+      <summary className="min-h-11 cursor-pointer font-semibold sm:min-h-0">
+        {plan.moved.length === 1 ? "One task has" : `${plan.moved.length} tasks have`} moved since this plan was made
+      </summary>
+      <ul className="mt-1 text-sm">
+        {plan.moved.map((m) => (
+          <li key={m.taskId} className="rule-b py-1">
+            <b>{m.name}</b>: {m.from ? stamp(m.from, zone) : "new"} → {m.to ? stamp(m.to, zone) : "out of the plan"}.{" "}
+            <span className="quiet">
+              <Sentence spans={m.why} zone={zone} />
+            </span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,153 @@
+import { scaleLinear, scaleTime } from "d3-scale";
+import { line } from "d3-shape";
+import type { Schemas } from "../../api/client";
+import { day, longDay, span } from "../../ui/time";
+import { useStream } from "../../ui/useStream";
+import type { YardPlan } from "./Plan";
+
+type BoatRisk = Schemas["PlanBoatRisk"];
+
+/** How likely each launch is, what delays it, and what a change would buy. */
+export function Risk({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+  const zone = plan.place.timeZone;
+  const { done, last, error, start, stop } = useStream<Schemas["RiskLine"]>(`/api/places/${plan.place.id}/plan/risk?futures=200`);
+  const risk = last?.result;
+  return (
+    <section>
+      {!risk && done === 0 && (
+        <p>
+          The plan is replayed over courses that the weather may take, each task in the same order and as early as that weather lets it.{" "}
+          <button type="button" className="btn btn-primary ml-2 min-h-11" onClick={start}>
+            Play 200 futures
+          </button>
+        </p>
+      )}
+      {done > 0 && (
+        <p className="flex items-center gap-3" role="status">
+          <progress className="progress w-48" value={done} max={1} /> playing
+          <button type="button" className="btn min-h-11" onClick={stop}>
+            Stop
+          </button>
+        </p>
+      )}
+      {(error || last?.trouble) && (
+        <p role="alert" className="text-error">
+          {error?.message ?? last?.trouble}
+        </p>
+      )}
+      {risk && (
+        <>
+          <h2 className="text-lg">Ready by the end of a day</h2>
+          <div className="grid gap-6 lg:grid-cols-2">
+            {[...risk.boats]
+              .sort((a, b) => Number(b.boatId === boatId) - Number(a.boatId === boatId))
+              .map((b) => (
+                <Curve key={b.boatId} boat={b} zone={zone} />
+              ))}
+          </div>
+          <h2 className="mt-6 text-lg">What a change would buy</h2>
+          <div className="overflow-x-auto">
+            <table className="table-plain">
+              <thead>
+                <tr>
+                  <th>In time</th>
+                  {risk.boats.map((b) => (
+                    <th key={b.boatId} className="num">
+                      {b.boat}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                <tr>
+                  <td>as planned</td>
+                  {risk.boats.map((b) => (
+                    <td key={b.boatId} className="num font-bold">
+                      {b.due ? `${Math.round(b.duePct)} %` : "–"}
+                    </td>
+                  ))}
+                </tr>
+                {risk.values.map((v) => (
+                  <tr key={v.name}>
+                    <td>{v.name}</td>
+                    {v.duePct.map((p, i) => (
+                      <td key={risk.boats[i]?.boatId} className="num">
+                        {risk.boats[i]?.due ? `${Math.round(p)} %` : "–"}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <h2 className="mt-6 text-lg">Where the time goes</h2>
+          <ul>
+            {risk.causes.map((c) => (
+              <li key={c.taskId} className="rule-b py-1">
+                <b>{span(c.meanH)}</b> on the mean: {c.name} waits for weather or hands
+              </li>
+            ))}
+          </ul>
+          <p className="quiet mt-2 text-sm">
+            {risk.futures} futures, seeded; the changes over a quarter of them. Errors of the forecast and the usual weather beyond it are
+            rules of thumb.
+          </p>
+        </>
+      )}
+    </section>
+  );
+}
+
+const W = 520;
+const H = 190;
+
+function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
+  const points = boat.curve.map((p) => ({ t: Date.parse(`${p.day}T12:00:00Z`), pct: p.pct }));
+  const due = boat.due ? Date.parse(`${boat.due}T12:00:00Z`) : undefined;
+  const said = boat.due
+    ? `${boat.boat}: ${Math.round(boat.duePct)} % ready by ${longDay(`${boat.due}T12:00:00Z`, zone)}${boat.median ? `; half of the futures by ${longDay(`${boat.median}T12:00:00Z`, zone)}` : ""}.`
+    : `${boat.boat}: no day wanted.`;
+  if (points.length < 2) return <p>{said}</p>;
+  const all = [...points.map((p) => p.t), ...(due ? [due] : [])];
+  const x = scaleTime([Math.min(...all) - 86_400_000, Math.max(...all) + 86_400_000], [40, W - 10]);
+  const y = scaleLinear([0, 100], [H - 24, 8]);
+  return (
+    <figure>
+      <figcaption className="font-semibold">{said}</figcaption>
+      <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={said}>
+        {[0, 50, 100].map((p) => (
+          <g key={p}>
+            <line x1={40} x2={W - 10} y1={y(p)} y2={y(p)} stroke="var(--color-base-300)" />
+            <text x={34} y={y(p) + 4} fontSize={12} textAnchor="end" fill="currentColor">
+              {p}
+            </text>
+          </g>
+        ))}
+        {x.ticks(5).map((t) => (
+          <text key={t.getTime()} x={x(t)} y={H - 6} fontSize={12} fill="currentColor" textAnchor={x(t) > W - 60 ? "end" : "start"}>
+            {day(t, zone)}
+          </text>
+        ))}
+        <path
+          d={
+            line<{ t: number; pct: number }>(
+              (p) => x(p.t),
+              (p) => y(p.pct),
+            )(points) ?? ""
+          }
+          fill="none"
+          stroke="currentColor"
+          strokeWidth={2.5}
+        />
+        {due && (
+          <g>
+            <line x1={x(due)} x2={x(due)} y1={6} y2={H - 22} stroke="var(--shut)" strokeWidth={2} />
+            <text x={x(due) - 5} y={18} textAnchor="end" fontSize={12} fontWeight={700} fill="var(--shut)">
+              wanted
+            </text>
+          </g>
+        )}
+      </svg>
+    </figure>
+  );
+}

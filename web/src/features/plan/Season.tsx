@@ -1,0 +1,125 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { type Lane, Ribbon, type Scale } from "../../ui/Ribbon";
+import { clock, day, stamp } from "../../ui/time";
+import type { YardPlan } from "./Plan";
+
+type Item = Schemas["PlanItem"];
+
+const ms = (t: string) => Date.parse(t);
+const BAR = 20;
+
+/** The season: a row for each surface, or for each person, from now to the last launch. */
+export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+  const [by, setBy] = useState<"surface" | "person">("surface");
+  const [whole, setWhole] = useState(false);
+  const zone = plan.place.timeZone;
+  const all = plan.plan?.items ?? [];
+  const items = all.filter((i) => whole || by === "person" || i.boatId === boatId);
+  const end = Math.max(...items.map((i) => ms(i.end)), ms(plan.now) + 86_400_000);
+  const due = plan.plan?.launches.filter((l) => whole || l.boatId === boatId).flatMap((l) => (l.due ? [ms(l.due)] : [])) ?? [];
+  const days = Math.ceil((Math.max(end, ...due) - ms(plan.now)) / 86_400_000) + 2;
+  const groups = new Map<string, { label: string; note: string; items: Item[] }>();
+  const put = (key: string, label: string, note: string, i: Item) => {
+    const g = groups.get(key) ?? { label, note, items: [] };
+    g.items.push(i);
+    groups.set(key, g);
+  };
+  for (const i of items) {
+    if (by === "person") for (const p of i.people) put(p, p, "", i);
+    else put(`${i.boatId}${i.launch ? "~launch" : i.surfaceId}`, i.launch ? "Launch" : i.surface || "Own tasks", whole ? i.boat : "", i);
+  }
+  const lanes = [...groups.entries()].map(([id, g]) => lane(id, g.label, g.note, g.items, zone, by === "person"));
+  const span = { now: plan.now, from: plan.now, to: new Date(ms(plan.now) + days * 86_400_000).toISOString(), light: [] };
+  const toggle = (on: boolean, name: string, press: () => void) => (
+    <button
+      type="button"
+      className={`btn join-item btn-sm max-sm:min-h-11 ${on ? "btn-neutral" : "btn-ghost border-base-300"}`}
+      aria-pressed={on}
+      onClick={press}
+    >
+      {name}
+    </button>
+  );
+  return (
+    <>
+      <div className="no-print mb-2 flex flex-wrap gap-4">
+        <div className="join">
+          {toggle(by === "surface", "by surface", () => setBy("surface"))}
+          {toggle(by === "person", "by person", () => setBy("person"))}
+        </div>
+        {by === "surface" && (
+          <div className="join">
+            {toggle(!whole, "this boat", () => setWhole(false))}
+            {toggle(whole, "every boat", () => setWhole(true))}
+          </div>
+        )}
+      </div>
+      <Ribbon
+        key={`${by}${whole}`}
+        ribbon={span}
+        zone={zone}
+        lanes={lanes}
+        spans={{ "two weeks": [0.2, 14], "a month": [0.3, 31], all: [0.5, days] }}
+        first="all"
+      />
+      <p className="quiet mt-2 text-sm">
+        Solid: a coat. Hollow: other work. Hatched: sanding for a missed window. The thin tail runs to where the window closes. Weekends are
+        shaded.
+      </p>
+    </>
+  );
+}
+
+function lane(id: string, label: string, note: string, items: Item[], zone: string, person: boolean): Lane {
+  const name = (i: Item) => (person ? `${i.boat}: ${i.surface ? `${i.surface}, ` : ""}${i.what}` : i.what);
+  return {
+    id,
+    label,
+    note: note || undefined,
+    height: 36,
+    read: (t) => {
+      const at = items.find((i) => ms(i.start) <= t && t < ms(i.end)) ?? items.find((i) => ms(i.start) >= t);
+      return at ? `${name(at)}, ${stamp(at.start, zone)}` : "nothing more";
+    },
+    draw: (x) => (
+      <>
+        <defs>
+          <pattern id="rekey" width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width={6} height={6} fill="var(--color-base-100)" />
+            <rect width={3} height={6} fill="var(--shut)" />
+          </pattern>
+        </defs>
+        {items.map((i) => (
+          <Bar key={i.taskId} item={i} x={x} zone={zone} />
+        ))}
+      </>
+    ),
+  };
+}
+
+function Bar({ item: i, x, zone }: { item: Item; x: Scale; zone: string }) {
+  const [left = 0, right = 0] = x.range();
+  const a = x(ms(i.start));
+  if (a > right || a < left - 4) return null;
+  if (i.launch)
+    return (
+      <g>
+        <path d={`M${a} 0v${BAR}`} stroke="var(--shut)" strokeWidth={3} />
+        <text x={a + 6} y={14} fontSize={12} fontWeight={700} fill="currentColor">
+          {day(i.start, zone)}, {clock(i.start, zone)}
+        </text>
+      </g>
+    );
+  const w = Math.max(5, x(ms(i.end)) - a);
+  const closes = i.closes ? Math.min(right, x(ms(i.closes))) : 0;
+  const fill = i.rekey ? "url(#rekey)" : i.coat ? "var(--open)" : "var(--color-base-100)";
+  return (
+    <g>
+      {closes > a + w && <rect x={a + w} y={BAR / 2 - 1.5} width={closes - a - w} height={3} fill="var(--closing)" opacity={0.7} />}
+      <rect x={a} width={w} height={BAR} fill={fill} stroke={i.rekey ? "var(--shut)" : "currentColor"} strokeWidth={1} />
+      {i.pinned && <circle cx={a + w / 2} cy={-3} r={3.5} fill="currentColor" />}
+      <title>{`${i.boat}: ${i.surface} ${i.what}, ${stamp(i.start, zone)}`}</title>
+    </g>
+  );
+}

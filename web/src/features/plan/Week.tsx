@@ -1,0 +1,148 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { Refusal } from "../../ui/Form";
+import { Sentence } from "../../ui/Sentence";
+import { clock, longDay, sameDay, span, stamp } from "../../ui/time";
+import type { YardPlan } from "./Plan";
+
+type Item = Schemas["PlanItem"];
+
+/** The next days, task by task: who, why then, and what can be done with it. */
+export function Week({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+  const [days, setDays] = useState(7);
+  const zone = plan.place.timeZone;
+  const until = Date.parse(plan.now) + days * 86_400_000;
+  const items = (plan.plan?.items ?? []).filter((i) => Date.parse(i.start) < until);
+  const list: { day: string; items: Item[] }[] = [];
+  for (const i of items) {
+    const last = list.at(-1);
+    if (last && sameDay(last.day, i.start, zone)) last.items.push(i);
+    else list.push({ day: i.start, items: [i] });
+  }
+  return (
+    <>
+      {list.map((d) => (
+        <section key={d.day} className="mb-5">
+          <h2 className="text-lg">{longDay(d.day, zone)}</h2>
+          <ul>
+            {d.items.map((i) => (
+              <One key={i.taskId} item={i} plan={plan} mine={i.boatId === boatId} />
+            ))}
+          </ul>
+        </section>
+      ))}
+      {list.length === 0 && <p>Nothing is planned for these days.</p>}
+      <p className="flex flex-wrap gap-4 text-sm">
+        <button type="button" className="linked max-sm:min-h-11" onClick={() => setDays(days + 14)}>
+          two weeks more
+        </button>
+        <Link className="linked max-sm:min-h-11" to={`/boats/${boatId}/weather?view=chances`}>
+          if it rains: the wet-day list
+        </Link>
+      </p>
+    </>
+  );
+}
+
+function One({ item: i, plan, mine }: { item: Item; plan: YardPlan; mine: boolean }) {
+  const zone = plan.place.timeZone;
+  const [open, setOpen] = useState(false);
+  const id = plan.place.id;
+  const move = useChange((at: string | undefined) =>
+    ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, taskId: i.taskId, at } })),
+  );
+  const mark = useChange((m: Schemas["PlanMark"]) =>
+    ok(
+      api.PUT("/api/places/{id}/plan", {
+        params: { path: { id } },
+        body: { version: plan.version, value: { ...plan.settings, marks: { ...plan.settings.marks, [i.taskId]: m } } },
+      }),
+    ),
+  );
+  const by = (hours: number) => new Date(Date.parse(i.start) + hours * 3_600_000).toISOString();
+  const name = `${i.boat}: ${i.surface ? `${i.surface}, ` : ""}${i.what}`;
+  const shift = (hours: number, words: string) => (
+    <button type="button" className="btn btn-sm max-sm:min-h-11" disabled={move.isPending} onClick={() => move.mutate(by(hours))}>
+      {words}
+    </button>
+  );
+  return (
+    <li className="rule-b py-2" data-task={i.taskId}>
+      <div className="grid gap-x-4 gap-y-1 sm:grid-cols-[7rem_minmax(0,1fr)_auto]">
+        <b className="whitespace-nowrap">
+          {clock(i.start, zone)}
+          {!i.launch && `–${clock(i.end, zone)}`}
+        </b>
+        <div>
+          <span className={mine ? "font-semibold" : ""}>{name}</span>
+          {i.pinned && <b> · pinned</b>}
+          {i.rekey && <b className="text-error"> · missed window</b>}
+          <span className="quiet">
+            {i.people.length > 0 && ` · ${i.people.join(", ")}`}
+            {i.hours > 0 && ` · ${span(i.hours)} of work`}
+            {i.closes && ` · window closes ${stamp(i.closes, zone)}`}
+          </span>
+          <p className="quiet text-sm">
+            <Sentence spans={i.why} zone={zone} />
+          </p>
+        </div>
+        {!i.launch && !i.rekey && (
+          <button
+            type="button"
+            className="btn btn-sm self-start max-sm:min-h-11"
+            aria-expanded={open}
+            aria-label={`Change ${name}`}
+            onClick={() => setOpen(!open)}
+          >
+            Change
+          </button>
+        )}
+      </div>
+      {open && (
+        // biome-ignore lint/a11y/noStaticElementInteractions: the buttons in it do the same
+        <div
+          className="mt-2 flex flex-wrap items-center gap-2"
+          onKeyDown={(e) => {
+            const hours = { ArrowLeft: -1, ArrowRight: 1, PageUp: -24, PageDown: 24 }[e.key];
+            if (hours) {
+              e.preventDefault();
+              move.mutate(by(hours));
+            }
+          }}
+        >
+          {shift(-24, "a day earlier")}
+          {shift(-1, "an hour earlier")}
+          {shift(1, "an hour later")}
+          {shift(24, "a day later")}
+          {i.pinned ? (
+            <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => move.mutate(undefined)}>
+              unpin
+            </button>
+          ) : (
+            <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => move.mutate(i.start)}>
+              pin here
+            </button>
+          )}
+          <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => mark.mutate({ state: "done" })}>
+            done
+          </button>
+          <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => mark.mutate({ leftPct: 50 })}>
+            half done
+          </button>
+          <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => mark.mutate({ state: "skipped" })}>
+            skip
+          </button>
+          {i.coat && (
+            <Link className="linked text-sm" to={`/boats/${i.boatId}/log?surface=${i.surfaceId}`}>
+              log the coat
+            </Link>
+          )}
+          <span className="quiet text-xs">arrows move an hour, page keys a day</span>
+        </div>
+      )}
+      <Refusal error={move.error ?? mark.error} />
+    </li>
+  );
+}

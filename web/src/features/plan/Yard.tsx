@@ -1,0 +1,67 @@
+import { Link } from "react-router";
+import { longDay, span, stamp } from "../../ui/time";
+import type { YardPlan } from "./Plan";
+
+/** All boats of the yard: when each is ready, what is next on her, and what closes soon. */
+export function Yard({ plan }: { plan: YardPlan }) {
+  const zone = plan.place.timeZone;
+  const now = Date.parse(plan.now);
+  const items = plan.plan?.items ?? [];
+  const closing = items
+    .filter((i) => i.closes && Date.parse(i.closes) > now && Date.parse(i.closes) < now + 4 * 86_400_000)
+    .sort((a, b) => Date.parse(a.closes ?? "") - Date.parse(b.closes ?? ""));
+  return (
+    <>
+      <div className="overflow-x-auto">
+        <table className="table-plain">
+          <thead>
+            <tr>
+              <th>Boat</th>
+              <th>Ready</th>
+              <th>Wanted</th>
+              <th className="num">In hand</th>
+              <th className="num">Work left</th>
+              <th className="num">Missed windows</th>
+              <th>Next</th>
+            </tr>
+          </thead>
+          <tbody>
+            {(plan.plan?.launches ?? []).map((l) => {
+              const next = items.find((i) => i.boatId === l.boatId && !i.launch);
+              const spare = l.due ? (Date.parse(l.due) - Date.parse(l.at)) / 3_600_000 : undefined;
+              return (
+                <tr key={l.boatId}>
+                  <td>
+                    <Link className="linked" to={`/boats/${l.boatId}/plan?view=season`}>
+                      {l.boat}
+                    </Link>
+                  </td>
+                  <td className="whitespace-nowrap">{longDay(l.at, zone)}</td>
+                  <td className="whitespace-nowrap">{l.due ? longDay(l.due, zone) : "no day given"}</td>
+                  <td className={`num whitespace-nowrap ${l.lateH > 0 ? "font-bold text-error" : ""}`}>
+                    {spare === undefined ? "–" : l.lateH > 0 ? `late by ${span(l.lateH)}` : span(spare)}
+                  </td>
+                  <td className="num">{Math.round(l.hours)} h</td>
+                  <td className="num">{l.rekey}</td>
+                  <td>{next ? `${stamp(next.start, zone)}: ${next.surface ? `${next.surface}, ` : ""}${next.what}` : "nothing left"}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <h2 className="mt-6 text-lg">Closing in the next four days</h2>
+      {closing.length === 0 ? (
+        <p>No recoat window closes in these days.</p>
+      ) : (
+        <ul>
+          {closing.map((i) => (
+            <li key={i.taskId} className="rule-b border-l-4 border-l-warning py-2 pl-3">
+              <b>{stamp(i.closes ?? "", zone)}</b> {i.boat}: {i.surface}; {i.what} is planned for {stamp(i.start, zone)}
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
