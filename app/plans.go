@@ -205,7 +205,15 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	s.view.Known = s.futures.Known()
 	course := s.course(s.futures.Make(planSeed, 0, nil), true)
 	for _, o := range s.looks {
-		s.yard.Boats = append(s.yard.Boats, s.boat(o, o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, now)), course...))))
+		left := map[string][]plan.Step{}
+		for _, f := range o.survey.Surfaces {
+			left[f.ID] = o.left(f)
+		}
+		boat := s.boat(o, o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, now)), course...)), left)
+		for i := range boat.Surfaces {
+			boat.Surfaces[i].Clock = boat.Surfaces[i].Run(now)
+		}
+		s.yard.Boats = append(s.yard.Boats, boat)
 		v := YardBoat{ID: o.survey.Boat.ID, Name: o.survey.Boat.Name, Launch: o.survey.Boat.LaunchDate, Surfaces: []YardSurface{}}
 		for _, f := range o.survey.Surfaces {
 			v.Surfaces = append(v.Surfaces, YardSurface{f.ID, f.Name})
@@ -250,7 +258,7 @@ func assumed(looks []outlook) []plan.Person {
 }
 
 // boat is a boat of the yard with the weather at her surfaces ahead.
-func (s yardState) boat(o outlook, at map[string]field.Weather) plan.Boat {
+func (s yardState) boat(o outlook, at map[string]field.Weather, left map[string][]plan.Step) plan.Boat {
 	b := o.survey.Boat
 	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, Own: s.settings.Own[b.ID], Off: s.settings.Off[b.ID]}
 	if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, s.yard.Loc); err == nil {
@@ -260,7 +268,7 @@ func (s yardState) boat(o outlook, at map[string]field.Weather) plan.Boat {
 	for i, f := range o.survey.Surfaces {
 		t := plan.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Side: f.Side, AreaM2: f.Area.AreaM2, Access: f.accessFactor(),
 			Sheltered: o.s.Surfaces[i].Sheltered, Weather: at[f.ID], Last: o.s.Surfaces[i].Last}
-		t.Steps = o.left(f)
+		t.Steps = left[f.ID]
 		out.Surfaces = append(out.Surfaces, t)
 	}
 	return out

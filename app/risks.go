@@ -9,6 +9,7 @@ import (
 
 	"allcoats/core/fault"
 	"allcoats/core/plan"
+	"allcoats/core/surface"
 	"allcoats/core/survey"
 	"allcoats/core/tent"
 	"allcoats/core/weather"
@@ -111,6 +112,31 @@ func (s *yardState) tented() {
 // depend on their number.
 func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func(done float64)) (plan.Risk, error) {
 	outcomes := make([]plan.Outcome, n)
+	if len(s.looks) == 0 {
+		return plan.Risk{Boats: []plan.BoatRisk{}, Causes: []plan.Cause{}}, nil
+	}
+	first := s.looks[0]
+	past := first.climate.Open.Between(s.view.Now.Add(-spinUp), s.view.Now)
+	frame := append(slices.Clone(past), s.course(s.futures.Frame(), false)...)
+	open := surface.Outdoors(first.boat.LatitudeDeg, first.boat.LongitudeDeg, frame)
+	in := func(series weather.Series, c surface.Conditions) plan.Yard {
+		y := s.yard
+		y.Boats = slices.Clone(s.yard.Boats)
+		for k, o := range s.looks {
+			at := o.boat.AheadIn(series, c)
+			y.Boats[k].Surfaces = slices.Clone(y.Boats[k].Surfaces)
+			for f := range y.Boats[k].Surfaces {
+				one := &y.Boats[k].Surfaces[f]
+				one.Weather, one.Sheltered = at[one.ID], o.s.Surfaces[f].Sheltered
+			}
+		}
+		return y
+	}
+	base, err := in(frame, open).Prepared()
+	if err != nil {
+		return plan.Risk{}, err
+	}
+	s.yard = base
 	var next, done atomic.Int64
 	var wait sync.WaitGroup
 	var sum plan.Model
@@ -122,17 +148,8 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 				if i >= int64(n) {
 					return
 				}
-				y := s.yard
-				y.Boats = make([]plan.Boat, len(s.looks))
-				course := s.course(s.futures.Make(futuresSeed, uint64(i), nil), false)
-				for k, o := range s.looks {
-					past := o.climate.Open.Between(s.view.Now.Add(-spinUp), s.view.Now)
-					y.Boats[k] = s.boat(o, o.boat.Ahead(append(append(weather.Series{}, past...), course...)))
-					for f := range y.Boats[k].Surfaces {
-						// The clock of the coat below runs from the record, in the forecast.
-						y.Boats[k].Surfaces[f].Below = s.yard.Boats[k].Surfaces[f].Weather
-					}
-				}
+				series := append(slices.Clone(past), s.course(s.futures.Make(futuresSeed, uint64(i), nil), false)...)
+				y := in(series, open.With(series))
 				m, err := y.Model()
 				if err != nil {
 					continue

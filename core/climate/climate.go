@@ -4,6 +4,7 @@
 package climate
 
 import (
+	"slices"
 	"sort"
 	"time"
 
@@ -93,6 +94,11 @@ func Of(b Boat) Climate {
 // Ahead computes the weather at the surfaces over a course of the air that is
 // corrected already, such as one that reaches beyond the forecast or a future.
 func (b Boat) Ahead(air weather.Series) map[string]field.Weather {
+	return b.AheadIn(air, surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, air))
+}
+
+// AheadIn is Ahead where the conditions in the open are known.
+func (b Boat) AheadIn(air weather.Series, open surface.Conditions) map[string]field.Weather {
 	var kept []Instrument
 	for _, i := range b.Instruments {
 		if i.Kind != reading.InOpen {
@@ -100,8 +106,11 @@ func (b Boat) Ahead(air weather.Series) map[string]field.Weather {
 		}
 	}
 	b.Instruments = kept
+	if !slices.ContainsFunc(b.Surfaces, b.tented) {
+		b.Tent = nil // nobody asks for its air
+	}
 	c := Climate{Open: air, Surface: map[string]field.Weather{}, Course: map[string]surface.Course{}, Bias: map[string]reading.Departure{}}
-	b.settle(&c, surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, air))
+	b.settle(&c, open)
 	return c.Surface
 }
 

@@ -32,6 +32,12 @@ type Model struct {
 	// and clocks by table and surface.
 	hours  map[string][]bool
 	clocks map[clockKey][]float64
+	speeds map[speedKey][]float64
+}
+
+type speedKey struct {
+	at       *float64
+	humidity product.Humidity
 }
 
 type clockKey struct {
@@ -60,11 +66,14 @@ func (m Model) Slot(t time.Time) int { return int(math.Ceil(t.Sub(m.Start).Hours
 // to work, a week without hours, a launch that has passed, tasks that wait for one
 // another, pins that clash.
 func (y Yard) Model() (Model, error) {
-	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), hours: map[string][]bool{}, clocks: map[clockKey][]float64{}}
+	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), hours: map[string][]bool{}, clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}}
 	if m.Start.Before(y.Now) {
 		m.Start = m.Start.Add(time.Hour)
 	}
 	m.slots = int(y.Until.Sub(m.Start).Hours())
+	if m.shared == nil {
+		m.shared = &shared{map[clockKey][]float64{}, map[bool][]bool{}}
+	}
 	var bad fault.Errors
 	if len(y.People) == 0 {
 		bad.Add("people", "nobody works in this yard: add somebody")
@@ -210,6 +219,20 @@ func (m Model) may(t Task, d int) []bool {
 	return out
 }
 
+// free tells for every record of w whether light allows laying.
+func (m Model) free(w field.Weather, lights bool) []bool {
+	if out := m.shared.free[lights]; len(out) == len(w.Air) {
+		return out
+	}
+	at := make([]time.Time, len(w.Air))
+	for i, h := range w.Air {
+		at[i] = h.At
+	}
+	out := field.Job{Lights: lights, Daylight: m.Daylight}.Free(at)
+	m.shared.free[lights] = out
+	return out
+}
+
 func (m Model) mayStart(t Task, d int) []bool {
 	out := make([]bool, m.slots)
 	if t.Coat {
@@ -219,23 +242,23 @@ func (m Model) mayStart(t Task, d int) []bool {
 		if i0 < 0 {
 			return out
 		}
-		at := make([]time.Time, len(t.weather.Air))
-		for i, h := range t.weather.Air {
-			at[i] = h.At
-		}
-		starts := j.Starts(t.weather, j.Free(at))
+		starts := j.Starts(t.weather, m.free(t.weather, j.Lights))
 		for h := range out {
 			out[h] = i0+h < len(starts) && starts[i0+h]
 		}
 		return out
 	}
-	free := field.Job{Lights: !t.light, Daylight: m.Daylight}
-	i0 := t.weather.Air.Find(m.Start)
+	var lit []bool
+	i0 := -1
+	if len(t.weather.Air) > 0 {
+		i0, lit = t.weather.Air.Find(m.Start), m.free(t.weather, !t.light)
+	}
 	ok := make([]bool, m.slots)
 	for h := range ok {
 		at := m.At(h)
-		ok[h] = !t.light || free.Free([]time.Time{at})[0]
-		if i := i0 + h; ok[h] && t.outdoors && i0 >= 0 && i < len(t.weather.Air) {
+		i := i0 + h
+		ok[h] = i0 < 0 || i >= len(lit) || lit[i]
+		if ok[h] && t.outdoors && i0 >= 0 && i < len(t.weather.Air) {
 			a := t.weather.Air[i]
 			ok[h] = (a.RainMM == nil || *a.RainMM <= 0.05) && (!t.dry || !t.weather.WetAt(at))
 		}
@@ -275,20 +298,27 @@ func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w fie
 	if sum, ok := m.clocks[key]; ok {
 		return sum
 	}
-	path := w.Path(s.Humidity)
+	rates := m.rates(table, side)
+	var speed []float64
+	if s.Humidity != product.Indifferent {
+		k := speedKey{&w.SurfaceC[0], s.Humidity}
+		if speed = m.speeds[k]; speed == nil {
+			speed = w.Path(s.Humidity).Speed
+			m.speeds[k] = speed
+		}
+	}
 	i0 := w.Air.Find(m.Start)
 	sum := make([]float64, m.slots+1)
 	rate := func(h int) float64 {
 		i := i0 + h
-		if i0 < 0 || i >= len(path.TempC) || path.TempC[i] < s.MinCureC {
+		if i0 < 0 || i >= len(w.SurfaceC) || w.SurfaceC[i] < s.MinCureC {
 			return 0
 		}
-		tau, _ := table.TauH(path.TempC[i], side)
-		speed := 1.0
-		if path.Speed != nil {
-			speed = path.Speed[i]
+		r := rates[min(len(rates)-1, max(0, int((w.SurfaceC[i]-coldest)*10+0.5)))]
+		if speed != nil {
+			r *= speed[i]
 		}
-		return speed / tau
+		return r
 	}
 	last := rate(0)
 	for h := range m.slots {
@@ -298,6 +328,24 @@ func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w fie
 	}
 	m.clocks[key] = sum
 	return sum
+}
+
+// The temperatures that rates are worked out for, °C.
+const coldest, hottest = -30, 90
+
+// rates are 1/τ of a table, per hour, at tenths of a degree.
+func (m Model) rates(table cure.Table, side cure.Side) []float64 {
+	key := clockKey{&table[0], nil, side}
+	if r, ok := m.shared.rates[key]; ok {
+		return r
+	}
+	r := make([]float64, 10*(hottest-coldest)+1)
+	for i := range r {
+		tau, _ := table.TauH(coldest+float64(i)/10, side)
+		r[i] = 1 / tau
+	}
+	m.shared.rates[key] = r
+	return r
 }
 
 // ripe is a lag until a table's hours have passed at the surface's temperature,
@@ -405,15 +453,10 @@ func (m *Model) chain(s Surface, own []int) {
 				m.link(schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}, "the start")
 				continue
 			}
-			over := s.Last.Sheet.Kind
-			if t.Coat {
-				over = t.sheet.Kind
+			c := s.Clock
+			if c == nil {
+				c = s.Run(m.Now)
 			}
-			below := s.Below
-			if len(below.Air) == 0 {
-				below = s.Weather
-			}
-			c := clock.Run(*s.Last, over, below, m.Now)
 			l := schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}
 			slot := func(name string) (int, bool) {
 				e := c.Event(name)

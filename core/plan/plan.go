@@ -248,39 +248,50 @@ func (m Model) assign(items []Item) {
 		}
 		from, to := m.Slot(it.Start), m.Slot(it.End)
 		need := max(1, int(it.Hours/max(1, float64(to-from))+0.999))
+		// Each hand may be given over in between: who has most of the hours goes first.
 		for range need {
-			best, most := -1, -1
-			for i := range m.People {
-				if slices.Contains(it.People, m.People[i].Name) {
-					continue
-				}
-				free := 0
-				for h := from; h < to; h++ {
-					if works[i][h] && !busy[i][h] {
-						free++
+			rest := make([]int, 0, to-from)
+			for h := from; h < to; h++ {
+				rest = append(rest, h)
+			}
+			for len(rest) > 0 {
+				best, most := -1, 0
+				for i := range m.People {
+					free := 0
+					for _, h := range rest {
+						if works[i][h] && !busy[i][h] {
+							free++
+						}
+					}
+					if free == 0 {
+						continue
+					}
+					score := 1000*free - int(load[i]) + 1
+					if who, ok := before[it.SurfaceID]; ok && who == i {
+						score += 500
+					}
+					if score > most {
+						best, most = i, score
 					}
 				}
-				if free == 0 {
-					continue
+				if best < 0 {
+					break
 				}
-				score := 1000 * free
-				if who, ok := before[it.SurfaceID]; ok && who == i {
-					score += 500
+				left := rest[:0]
+				for _, h := range rest {
+					if works[best][h] && !busy[best][h] {
+						busy[best][h] = true
+						load[best]++
+					} else {
+						left = append(left, h)
+					}
 				}
-				score -= int(load[i])
-				if score > most {
-					best, most = i, score
+				rest = left
+				before[it.SurfaceID] = best
+				if !slices.Contains(it.People, m.People[best].Name) {
+					it.People = append(it.People, m.People[best].Name)
 				}
 			}
-			if best < 0 {
-				break
-			}
-			for h := from; h < to; h++ {
-				busy[best][h] = true
-			}
-			load[best] += float64(to - from)
-			before[it.SurfaceID] = best
-			it.People = append(it.People, m.People[best].Name)
 		}
 	}
 }

@@ -101,11 +101,25 @@ type Surface struct {
 	Access    float64
 	Sheltered bool
 	Weather   field.Weather
-	// Below is the weather that the clock of the last coat runs in, from before it
-	// went on; without air it is Weather.
-	Below field.Weather
-	Last  *clock.Laid
+	Last      *clock.Laid
+	// Clock is that of the last coat if it is known already; else it is run along
+	// Weather.
+	Clock *clock.Clock
 	Steps []Step
+}
+
+// Run runs the clock of the last coat, to be followed by the first step left; nil
+// without one.
+func (s Surface) Run(now time.Time) *clock.Clock {
+	if s.Last == nil {
+		return nil
+	}
+	over := s.Last.Sheet.Kind
+	if len(s.Steps) > 0 && s.Steps[0].Work == rules.Coat {
+		over = s.Steps[0].Sheet.Kind
+	}
+	c := clock.Run(*s.Last, over, s.Weather, now)
+	return &c
 }
 
 // OwnTask is an own task with its id.
@@ -143,6 +157,24 @@ type Yard struct {
 	Guns       int // spray guns, 0 for one
 	Boats      []Boat
 	Marks      map[string]Mark
+
+	shared *shared
+}
+
+// shared is what the same yard in other weather has in common with it.
+type shared struct {
+	// rates are 1/τ of tables at tenths of a degree from coldest on.
+	rates map[clockKey][]float64
+	// free is when light allows laying, with lights and without.
+	free map[bool][]bool
+}
+
+// Prepared returns y so that its models, in whatever weather at the same hours,
+// share what does not depend on it. It may then be used by several goroutines.
+func (y Yard) Prepared() (Yard, error) {
+	y.shared = &shared{map[clockKey][]float64{}, map[bool][]bool{}}
+	_, err := y.Model()
+	return y, err
 }
 
 // Rule is a rule of the trade that orders work between surfaces.
