@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"allcoats/core/buildup"
+	"allcoats/core/calendar"
 	"allcoats/core/fault"
 	"allcoats/core/field"
 	"allcoats/core/plan"
@@ -24,11 +25,15 @@ import (
 // PlanSettings are what a user says of a yard's plan. Maps are by the id of the
 // boat, Marks by that of the task.
 type PlanSettings struct {
-	People []plan.Person                `json:"people"`
-	Guns   int                          `json:"guns"`
-	Own    map[string][]plan.OwnTask    `json:"own"`
-	Off    map[string]map[string]string `json:"off"`
-	Marks  map[string]plan.Mark         `json:"marks"`
+	People []plan.Person `json:"people"`
+	Guns   int           `json:"guns"`
+	// Noise are the hours of a day in which noise may be made; HourCents is what an
+	// hour of work costs, in cents of the user's currency.
+	Noise     calendar.Hours               `json:"noise"`
+	HourCents float64                      `json:"hourCents"`
+	Own       map[string][]plan.OwnTask    `json:"own"`
+	Off       map[string]map[string]string `json:"off"`
+	Marks     map[string]plan.Mark         `json:"marks"`
 }
 
 // validate reports what cannot be, and gives own tasks their ids.
@@ -47,6 +52,12 @@ func (s *PlanSettings) validate() error {
 		bad.Add("people", "nobody works in this yard: add somebody")
 	}
 	bad.Range("guns", float64(s.Guns), 0, 20, "guns")
+	bad.Range("noise.fromH", s.Noise.FromH, 0, 24, "h")
+	bad.Range("noise.toH", s.Noise.ToH, 0, 24, "h")
+	if s.Noise.ToH < s.Noise.FromH {
+		bad.Add("noise.toH", "must be after the hour that it begins")
+	}
+	bad.Range("hourCents", s.HourCents, 0, 1e6, "cents")
 	for boat, own := range s.Own {
 		for i := range own {
 			bad.Under(fmt.Sprintf("own.%s[%d]", boat, i), own[i].Validate())
@@ -82,6 +93,8 @@ type YardPlan struct {
 	Rules    []plan.Rule  `json:"rules"`
 	Boats    []YardBoat   `json:"boats"`
 	Plan     *plan.Plan   `json:"plan,omitempty"`
+	// Days are the weather that the plan counts with, day by day.
+	Days []PlanDay `json:"days"`
 	// Trouble says why there is no plan.
 	Trouble []fault.Field `json:"trouble"`
 	// Made is when the plan that stands was made, nil if none was: then it is a
@@ -89,6 +102,33 @@ type YardPlan struct {
 	Made  *time.Time   `json:"made,omitempty"`
 	Moved []plan.Moved `json:"moved"`
 	Undo  int          `json:"undo"` // plans that can be gone back to
+}
+
+// PlanDay is a day's weather in the open.
+type PlanDay struct {
+	Day      string  `json:"day"` // 2026-05-30
+	MinC     float64 `json:"minC"`
+	MaxC     float64 `json:"maxC"`
+	RainH    int     `json:"rainH"` // hours with rain between six and twenty
+	Forecast bool    `json:"forecast"`
+}
+
+// planDays sums a course up by local days.
+func planDays(course weather.Series, known time.Time, loc *time.Location) []PlanDay {
+	out := []PlanDay{}
+	for _, h := range course {
+		l := h.At.In(loc)
+		day := l.Format(time.DateOnly)
+		if n := len(out); n == 0 || out[n-1].Day != day {
+			out = append(out, PlanDay{Day: day, MinC: h.TempC, MaxC: h.TempC, Forecast: !h.At.After(known)})
+		}
+		d := &out[len(out)-1]
+		d.MinC, d.MaxC = min(d.MinC, h.TempC), max(d.MaxC, h.TempC)
+		if h.RainMM != nil && *h.RainMM > 0.05 && l.Hour() >= 6 && l.Hour() < 20 {
+			d.RainH++
+		}
+	}
+	return out
 }
 
 // YardBoat is a boat of the plan with the surfaces that own tasks can be tied to.
@@ -191,11 +231,11 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 		s.settings.Marks = map[string]plan.Mark{}
 	}
 	s.view = YardPlan{Version: s.row.Version, Place: p, Now: now, Until: until, Settings: s.settings, Rules: plan.CrossRules, Boats: []YardBoat{},
-		Trouble: []fault.Field{}, Moved: []plan.Moved{}, Undo: len(s.before)}
+		Days: []PlanDay{}, Trouble: []fault.Field{}, Moved: []plan.Moved{}, Undo: len(s.before)}
 	if len(s.now.Starts) > 0 {
 		s.view.Made = &s.now.At
 	}
-	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Marks: s.settings.Marks,
+	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Noise: s.settings.Noise, Marks: s.settings.Marks,
 		Daylight: sky.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-24*time.Hour), until)}
 	var open weather.Series
 	if len(s.looks) > 0 {
@@ -204,6 +244,7 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	s.futures = weather.NewFutures(open, now, until.Sub(now)+48*time.Hour, p.normals(), p.location())
 	s.view.Known = s.futures.Known()
 	course := s.course(s.futures.Make(planSeed, 0, nil), true)
+	s.view.Days = planDays(course, s.view.Known, p.location())
 	for _, o := range s.looks {
 		left := map[string][]plan.Step{}
 		for _, f := range o.survey.Surfaces {

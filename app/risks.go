@@ -2,10 +2,12 @@ package app
 
 import (
 	"context"
+	"math"
 	"runtime"
 	"slices"
 	"sync"
 	"sync/atomic"
+	"time"
 
 	"allcoats/core/fault"
 	"allcoats/core/plan"
@@ -89,6 +91,9 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 	return out, nil
 }
 
+// openDoors are the air changes of a tent that is kept open by day: a rule of thumb.
+const openDoors = 8
+
 // tented puts every surface of every boat under her tent, or a usual one without
 // heat.
 func (s *yardState) tented() {
@@ -96,7 +101,7 @@ func (s *yardState) tented() {
 		o := &s.looks[k]
 		if o.boat.Tent == nil {
 			t := tent.Usual(o.survey.Boat.Dimensions.LOAM, o.survey.Boat.Dimensions.BeamM)
-			t.Heaters = nil
+			t.Heaters, t.AirChanges = nil, openDoors
 			o.boat.Tent = &t
 		}
 		o.boat.Surfaces = slices.Clone(o.boat.Surfaces)
@@ -173,4 +178,128 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 		}
 	}
 	return sum.Sum(kept), nil
+}
+
+// Way is a change that may bring late boats in time, with what it costs.
+type Way struct {
+	Name  string  `json:"name"`
+	Cents float64 `json:"cents"`
+	// LateH is how late each boat would be, in the order of the launches.
+	LateH []float64 `json:"lateH"`
+	// Enough says that no boat would be late.
+	Enough bool `json:"enough"`
+}
+
+// What a change costs when the user has not said: rules of thumb.
+const (
+	usualHourCents = 2500
+	usualTentCents = 30_000
+	usualDayCents  = 1200
+)
+
+// wayRounds are the orders that are tried for each change.
+const wayRounds = 400
+
+// Ways tries what may be given when a launch is late: later days, longer hours, one
+// more helper, a tent. What is enough comes first, then the cheapest.
+func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
+	s, err := a.loadYard(ctx, placeID)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := s.show(0, nil); err != nil {
+		return nil, err
+	}
+	if s.view.Plan == nil {
+		return nil, fault.Errors(s.view.Trouble)
+	}
+	hour := s.settings.HourCents
+	if hour == 0 {
+		hour = usualHourCents
+	}
+	later := Way{Name: "launch later, as planned now", Enough: true, LateH: []float64{}}
+	for k, l := range s.view.Plan.Launches {
+		day := float64(usualDayCents)
+		if t := s.looks[k].boat.Tent; t != nil {
+			day = t.Prices.DayCents
+		}
+		later.Cents += day * math.Ceil(l.LateH/24)
+		later.LateH = append(later.LateH, l.LateH)
+	}
+	out := []Way{later}
+	for _, w := range []struct {
+		name  string
+		apply func(*yardState)
+		cents func(p plan.Plan) float64
+	}{
+		{"two hours more every evening that is worked", func(s *yardState) {
+			s.yard.People = slices.Clone(s.yard.People)
+			for i := range s.yard.People {
+				for d, h := range s.yard.People[i].Week {
+					if h.ToH > h.FromH {
+						s.yard.People[i].Week[d].ToH = min(24, h.ToH+2)
+					}
+				}
+			}
+		}, func(plan.Plan) float64 { return 0 }},
+		{"one more helper", func(s *yardState) {
+			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: helper, Sprays: true})
+		}, func(p plan.Plan) float64 {
+			sum := 0.0
+			for _, it := range p.Items {
+				if slices.Contains(it.People, helper) {
+					sum += it.Hours / float64(len(it.People)) * hour
+				}
+			}
+			return sum
+		}},
+		{"a tent over every boat, without heat", func(s *yardState) {
+			s.tented()
+			s.again()
+		}, func(plan.Plan) float64 { return usualTentCents * float64(len(s.looks)) }},
+	} {
+		v := s
+		v.looks, v.yard.Boats = slices.Clone(s.looks), slices.Clone(s.yard.Boats)
+		w.apply(&v)
+		m, err := v.yard.Model()
+		if err != nil {
+			return nil, err
+		}
+		p, _, err := m.Make(nil, plan.Effort{Seed: planSeed, Rounds: wayRounds, Told: func(float64) bool { return ctx.Err() == nil }})
+		if err != nil {
+			continue // it makes things no better
+		}
+		one := Way{Name: w.name, Cents: w.cents(p), Enough: true, LateH: []float64{}}
+		for _, l := range p.Launches {
+			one.LateH = append(one.LateH, l.LateH)
+			one.Enough = one.Enough && l.LateH == 0
+		}
+		out = append(out, one)
+	}
+	slices.SortStableFunc(out, func(a, b Way) int {
+		if a.Enough != b.Enough {
+			if a.Enough {
+				return -1
+			}
+			return 1
+		}
+		return int(a.Cents - b.Cents)
+	})
+	return out, nil
+}
+
+// helper is the name of somebody who is not there yet.
+const helper = "one more helper"
+
+// again computes the weather at the surfaces anew.
+func (s *yardState) again() {
+	course := s.course(s.futures.Make(planSeed, 0, nil), true)
+	for k, o := range s.looks {
+		at := o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, s.view.Now)), course...))
+		s.yard.Boats[k].Surfaces = slices.Clone(s.yard.Boats[k].Surfaces)
+		for i := range s.yard.Boats[k].Surfaces {
+			one := &s.yard.Boats[k].Surfaces[i]
+			one.Weather, one.Sheltered = at[one.ID], o.s.Surfaces[i].Sheltered
+		}
+	}
 }

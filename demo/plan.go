@@ -28,7 +28,7 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 			{Name: "Wim", Week: weekdays, Off: []string{}},
 			{Name: "Kim", Week: weekends, Off: []string{}},
 		},
-		Guns: 1, Own: map[string][]plan.OwnTask{}, Off: map[string]map[string]string{}, Marks: map[string]plan.Mark{},
+		Guns: 1, Noise: calendar.Hours{FromH: 8, ToH: 19}, HourCents: 2800, Own: map[string][]plan.OwnTask{}, Off: map[string]map[string]string{}, Marks: map[string]plan.Mark{},
 	}
 	for _, b := range boats {
 		if b.Name != "Marsh Lantern" {

@@ -54,6 +54,8 @@ func planning(api huma.API, a *app.App) {
 		})
 	register(api, "undo-plan", post, "/api/places/{id}/plan/undo", "Go back to the plan before",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.UndoPlan(ctx, in.ID) })
+	register(api, "get-ways", get, "/api/places/{id}/plan/ways", "What may be given when a launch is late: the cheapest that is enough first",
+		func(ctx context.Context, in *byID) ([]app.Way, error) { return a.Ways(ctx, in.ID) })
 	lines(api, huma.Operation{OperationID: "make-plan", Method: post, Path: "/api/places/{id}/plan/make", Summary: "Plan anew, moving as little as needed; JSON lines, the last one has the plan"},
 		func(ctx context.Context, id string, _ int, say func(PlanLine)) error {
 			got, err := a.MakePlan(ctx, id, func(done float64) bool {

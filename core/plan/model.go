@@ -210,7 +210,7 @@ func (m *Model) place(t Task) int {
 // may tells at which slots weather and light allow a task to start.
 func (m Model) may(t Task, d int) []bool {
 	step, _, _ := strings.Cut(t.ID, "#")
-	key := fmt.Sprint(t.Boat, t.SurfaceID, step, t.Coat, t.outdoors, t.light, t.dry, d)
+	key := fmt.Sprint(t.Boat, t.SurfaceID, step, t.Coat, t.outdoors, t.light, t.dry, t.noisy, d)
 	if out, ok := m.hours[key]; ok {
 		return out
 	}
@@ -257,7 +257,7 @@ func (m Model) mayStart(t Task, d int) []bool {
 	for h := range ok {
 		at := m.At(h)
 		i := i0 + h
-		ok[h] = i0 < 0 || i >= len(lit) || lit[i]
+		ok[h] = (i0 < 0 || i >= len(lit) || lit[i]) && (!t.noisy || m.loud(at))
 		if ok[h] && t.outdoors && i0 >= 0 && i < len(t.weather.Air) {
 			a := t.weather.Air[i]
 			ok[h] = (a.RainMM == nil || *a.RainMM <= 0.05) && (!t.dry || !t.weather.WetAt(at))
@@ -271,6 +271,15 @@ func (m Model) mayStart(t Task, d int) []bool {
 		out[h] = run >= d
 	}
 	return out
+}
+
+// loud reports whether noise may be made in the hour from t.
+func (m Model) loud(t time.Time) bool {
+	if m.Noise.ToH <= m.Noise.FromH {
+		return true
+	}
+	h := float64(t.In(m.Loc).Hour())
+	return h >= m.Noise.FromH && h+1 <= m.Noise.ToH
 }
 
 // runs lists the stretches of true.
@@ -442,7 +451,7 @@ func (m *Model) chain(s Surface, own []int) {
 	rekey := func(t Task) *schedule.Task {
 		hours := s.AreaM2 / rekeyM2H * max(1, s.Access)
 		crew := max(1, min(len(m.People), int(math.Ceil(hours/longest))))
-		sand := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Hours: hours, Crew: crew, weather: s.Weather, outdoors: !s.Sheltered, dry: true, light: t.light}
+		sand := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Hours: hours, Crew: crew, weather: s.Weather, outdoors: !s.Sheltered, noisy: true, dry: true, light: t.light}
 		d := sand.duration()
 		return &schedule.Task{Name: s.Name + ", sand to re-key", Duration: d, Allowed: runs(m.may(sand, d)), Needs: []int{crew, 0, 0}}
 	}
@@ -547,6 +556,9 @@ func (m *Model) cross(k int, numbers [][]int) {
 			if lower && on(Overspray) && !inside[s.Part] {
 				m.overspray(numbers[i], numbers[j])
 			}
+			if i < j && on(Corners) && (s.Access >= fiddly) != (o.Access >= fiddly) {
+				m.corners(numbers[i], numbers[j])
+			}
 			if i < j && on(MaskLines) && touching[[2]area.Part{s.Part, o.Part}] && (s.Side == o.Side || s.Side == "both" || o.Side == "both") {
 				for _, p := range numbers[i] {
 					for _, q := range numbers[j] {
@@ -589,6 +601,24 @@ func (m *Model) cross(k int, numbers [][]int) {
 					l.Opens = m.ripe(t.sheet.ThroughDry, t.sheet, t.weather)
 				}
 				m.link(l, DrillFirst)
+			}
+		}
+	}
+}
+
+// fiddly is the access factor from which a surface is full of corners.
+const fiddly = 2.5
+
+// corners keeps the filling of two surfaces on different days.
+func (m *Model) corners(a, b []int) {
+	fills := func(n int) bool {
+		w := m.Tasks[n].Work
+		return w == rules.Fill || w == rules.Fair || m.Tasks[n].sheet.Kind == product.Fairing
+	}
+	for _, p := range a {
+		for _, q := range b {
+			if fills(p) && fills(q) && m.Tasks[p].pinned == nil && m.Tasks[q].pinned == nil {
+				m.Problem.Apart = append(m.Problem.Apart, [2]int{p, q})
 			}
 		}
 	}

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"allcoats/core/calendar"
 	"allcoats/core/field"
 	"allcoats/core/say"
 	"allcoats/core/schedule"
@@ -53,6 +54,16 @@ type Plan struct {
 	Items    []Item       `json:"items"`
 	Launches []Launching  `json:"launches"`
 	Hours    float64      `json:"hours"`
+	// Open is when the next coat of each surface may begin by weather and light.
+	Open []OpenHours `json:"open"`
+	// Notes are what the plan does not count with.
+	Notes []string `json:"notes"`
+}
+
+// OpenHours are the stretches of starts of a surface's next coat.
+type OpenHours struct {
+	SurfaceID string             `json:"surfaceId"`
+	Starts    []calendar.Stretch `json:"starts"`
 }
 
 // Starts are the starts of the tasks of a plan, by their ids, to be kept.
@@ -150,7 +161,7 @@ func (m Model) impossible() error {
 
 // tell turns a plan of schedule into one for people.
 func (m Model) tell(p schedule.Plan) Plan {
-	out := Plan{Items: []Item{}, Launches: []Launching{}}
+	out := Plan{Items: []Item{}, Launches: []Launching{}, Open: m.openHours(), Notes: m.notes()}
 	in := map[int][]int{}
 	for k, l := range m.Problem.Links {
 		in[l.To] = append(in[l.To], k)
@@ -201,6 +212,35 @@ func (m Model) tell(p schedule.Plan) Plan {
 	sort.SliceStable(out.Items, func(a, b int) bool { return out.Items[a].Start.Before(out.Items[b].Start) })
 	m.assign(out.Items)
 	out.Headline = m.headline(out)
+	return out
+}
+
+// openHours are the starts of the first coat left on every surface.
+func (m Model) openHours() []OpenHours {
+	out := []OpenHours{}
+	for i, t := range m.Tasks {
+		if !t.first || t.Milestone {
+			continue
+		}
+		o := OpenHours{t.SurfaceID, []calendar.Stretch{}}
+		for _, r := range m.Problem.Tasks[i].Allowed {
+			o.Starts = append(o.Starts, calendar.Stretch{From: m.At(r.First), To: m.At(r.Last + 1)})
+		}
+		out = append(out, o)
+	}
+	return out
+}
+
+// notes name what is missing: surfaces on which nothing is planned.
+func (m Model) notes() []string {
+	out := []string{}
+	for _, b := range m.Boats {
+		for _, s := range b.Surfaces {
+			if len(s.Steps) == 0 && s.Last == nil {
+				out = append(out, b.Name+": nothing is planned on "+s.Name+"; choose its coats in Build-up")
+			}
+		}
+	}
 	return out
 }
 

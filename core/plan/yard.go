@@ -44,7 +44,8 @@ type Own struct {
 	When      string `json:"when,omitempty" enum:",before,after"`
 	// After lists the ids of own tasks that come before it.
 	After []string `json:"after,omitempty"`
-	// Outdoors needs a dry hour, Light daylight.
+	// Outdoors needs a dry hour, Light daylight; Noisy keeps to the noise hours.
+	Noisy    bool `json:"noisy,omitempty"`
 	Outdoors bool `json:"outdoors,omitempty"`
 	Light    bool `json:"light,omitempty"`
 }
@@ -155,8 +156,10 @@ type Yard struct {
 	Daylight   []sky.Daytime
 	People     []Person
 	Guns       int // spray guns, 0 for one
-	Boats      []Boat
-	Marks      map[string]Mark
+	// Noise are the hours of a day in which noise may be made; zero is all of them.
+	Noise calendar.Hours
+	Boats []Boat
+	Marks map[string]Mark
 
 	shared *shared
 }
@@ -191,6 +194,7 @@ const (
 	Overspray  = "overspray"
 	MaskLines  = "mask-lines"
 	DrillFirst = "drill-first"
+	Corners    = "corners"
 )
 
 // CrossRules lists them; each can be switched off for a boat with a reason.
@@ -199,6 +203,7 @@ var CrossRules = []Rule{
 	{InsideOut, "inside to outside", "what is inside is done before the last coats outside, so that nobody carries dust and tools over them"},
 	{Overspray, "spray before the last sanding below", "overspray on a sanded surface means sanding it twice"},
 	{MaskLines, "neighbours on different days", "tape on a fresh coat lifts it: surfaces that meet at a mask line are coated on different days"},
+	{Corners, "flats and corners on different days", "a blade that fairs a flat spoils the soft fillet in the corner beside it: fiddly places are filled on another day"},
 	{DrillFirst, "drill before, bed after", "holes are drilled and sealed before the first coat, fittings bedded after the last is hard"},
 }
 
@@ -222,6 +227,7 @@ type Task struct {
 	outdoors bool
 	light    bool
 	dry      bool // the surface must be dry
+	noisy    bool
 	pinned   *time.Time
 	// first and last of a surface's coats
 	first, last bool
@@ -290,7 +296,7 @@ func (y Yard) tasks(k int) (out [][]Task) {
 				what = fmt.Sprintf("sand, grit %d", st.Grit)
 			}
 			chain = append(chain, Task{ID: st.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: what, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1,
-				weather: s.Weather, outdoors: !s.Sheltered, dry: st.Work != rules.Wash && st.Work != rules.Degrease, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]})
+				weather: s.Weather, outdoors: !s.Sheltered, noisy: st.Work == rules.Sand || st.Work == rules.Strip, dry: st.Work != rules.Wash && st.Work != rules.Degrease, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]})
 		}
 		for i := range chain {
 			chain[i].first = chain[i].Coat && (i == 0 || !anyCoat(chain[:i]))
@@ -299,7 +305,7 @@ func (y Yard) tasks(k int) (out [][]Task) {
 		out = append(out, chain)
 	}
 	for _, o := range b.Own {
-		t := Task{ID: o.ID, Boat: k, What: o.Name, Hours: o.Hours, Crew: o.Crew, outdoors: o.Outdoors, light: o.Light && !b.Lights, height: -1}
+		t := Task{ID: o.ID, Boat: k, What: o.Name, Hours: o.Hours, Crew: o.Crew, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights, height: -1}
 		if len(b.Surfaces) > 0 {
 			t.weather = b.Surfaces[0].Weather
 		}

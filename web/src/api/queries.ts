@@ -61,3 +61,5 @@ export const useTent = (boat: string) =>
   useQuery({ queryKey: ["tent", boat], queryFn: () => ok(api.GET("/api/boats/{id}/tent", byID(boat))) });
 export const useYardPlan = (place: string) =>
   useQuery({ queryKey: ["plan", place], queryFn: () => ok(api.GET("/api/places/{id}/plan", byID(place))), enabled: place !== "" });
+export const useWays = (place: string, version: number) =>
+  useQuery({ queryKey: ["ways", place, version], queryFn: () => ok(api.GET("/api/places/{id}/plan/ways", byID(place))) });

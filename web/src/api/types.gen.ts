@@ -1122,6 +1122,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{id}/plan/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What may be given when a launch is late: the cheapest that is enough first */
+        get: operations["get-ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places/{id}/weather": {
         parameters: {
             query?: never;
@@ -2977,6 +2994,8 @@ export interface components {
             hours: number;
             items: components["schemas"]["PlanItem"][];
             launches: components["schemas"]["PlanLaunching"][];
+            notes: string[];
+            open: components["schemas"]["PlanOpenHours"][];
         };
         PlanBoatRisk: {
             boat: string;
@@ -2994,6 +3013,16 @@ export interface components {
             meanH: number;
             name: string;
             taskId: string;
+        };
+        PlanDay: {
+            day: string;
+            forecast: boolean;
+            /** Format: double */
+            maxC: number;
+            /** Format: double */
+            minC: number;
+            /** Format: int64 */
+            rainH: number;
         };
         PlanEdit: {
             steps: components["schemas"]["Step"][];
@@ -3062,6 +3091,10 @@ export interface components {
             to?: string;
             why: components["schemas"]["SaySpan"][];
         };
+        PlanOpenHours: {
+            starts: components["schemas"]["CalendarStretch"][];
+            surfaceId: string;
+        };
         PlanOwnTask: {
             after?: string[];
             /** Format: int64 */
@@ -3071,6 +3104,7 @@ export interface components {
             id: string;
             light?: boolean;
             name: string;
+            noisy?: boolean;
             outdoors?: boolean;
             surfaceId?: string;
             /** @enum {string} */
@@ -3095,9 +3129,12 @@ export interface components {
         PlanSettings: {
             /** Format: int64 */
             guns: number;
+            /** Format: double */
+            hourCents: number;
             marks: {
                 [key: string]: components["schemas"]["PlanMark"];
             };
+            noise: components["schemas"]["CalendarHours"];
             off: {
                 [key: string]: {
                     [key: string]: string;
@@ -4044,6 +4081,13 @@ export interface components {
             product: components["schemas"]["Product"];
             ribbon: components["schemas"]["Ribbon"];
         };
+        Way: {
+            /** Format: double */
+            cents: number;
+            enough: boolean;
+            lateH: number[];
+            name: string;
+        };
         WeatherHour: {
             /** Format: date-time */
             at: string;
@@ -4148,6 +4192,7 @@ export interface components {
         };
         YardPlan: {
             boats: components["schemas"]["YardBoat"][];
+            days: components["schemas"]["PlanDay"][];
             /** Format: date-time */
             known: string;
             /** Format: date-time */
@@ -6765,6 +6810,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["YardPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"][];
                 };
             };
             /** @description Error */

@@ -76,6 +76,37 @@ export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
         >
           <Plus size={14} /> another person
         </button>
+        <div className="mt-3 grid max-w-4xl grid-cols-2 gap-4 md:grid-cols-4">
+          <NumberField
+            name="guns"
+            label="Spray guns"
+            unit=""
+            value={draft.guns}
+            onChange={(v) => setDraft({ ...draft, guns: v ?? Number.NaN })}
+          />
+          <NumberField
+            name="noise.fromH"
+            label="Noise from"
+            hint="sanding and stripping; 0 and 0 for any hour"
+            unit="h"
+            value={draft.noise.fromH}
+            onChange={(v) => setDraft({ ...draft, noise: { ...draft.noise, fromH: v ?? Number.NaN } })}
+          />
+          <NumberField
+            name="noise.toH"
+            label="Noise to"
+            unit="h"
+            value={draft.noise.toH}
+            onChange={(v) => setDraft({ ...draft, noise: { ...draft.noise, toH: v ?? Number.NaN } })}
+          />
+          <NumberField
+            name="hourCents"
+            label="An hour of work costs"
+            unit=""
+            value={draft.hourCents / 100}
+            onChange={(v) => setDraft({ ...draft, hourCents: v === undefined ? Number.NaN : Math.round(v * 100) })}
+          />
+        </div>
         <p className="quiet text-sm">Without working hours of their own people work from eight to six every day.</p>
       </section>
       <section className="mt-6">
@@ -83,7 +114,10 @@ export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
         {own.map((t, i) => {
           const at = `own.${boatId}[${i}]`;
           return (
-            <div key={t.id || `new ${i + 1}`} className="mt-2 grid items-end gap-3 md:grid-cols-[2fr_1fr_1fr_1.4fr_1.4fr_auto_2.75rem]">
+            <div
+              key={t.id || `new ${i + 1}`}
+              className="mt-2 grid items-end gap-3 md:grid-cols-[2fr_0.8fr_0.7fr_1.4fr_1.2fr_1.2fr_auto_2.75rem]"
+            >
               <TextField name={`${at}.name`} label="What" value={t.name} onChange={(name) => task(i, { name })} />
               <NumberField
                 name={`${at}.hours`}

@@ -1,6 +1,9 @@
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { Refusal } from "../../ui/Form";
 import { type Lane, Ribbon, type Scale } from "../../ui/Ribbon";
+import { useSettings } from "../../ui/settings";
 import { clock, day, stamp } from "../../ui/time";
 import type { YardPlan } from "./Plan";
 
@@ -11,6 +14,11 @@ const BAR = 20;
 
 /** The season: a row for each surface, or for each person, from now to the last launch. */
 export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+  const { show } = useSettings();
+  const id = plan.place.id;
+  const move = useChange((to: { taskId: string; at: string }) =>
+    ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, ...to } })),
+  );
   const [by, setBy] = useState<"surface" | "person">("surface");
   const [whole, setWhole] = useState(false);
   const zone = plan.place.timeZone;
@@ -29,7 +37,22 @@ export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
     if (by === "person") for (const p of i.people) put(p, p, "", i);
     else put(`${i.boatId}${i.launch ? "~launch" : i.surfaceId}`, i.launch ? "Launch" : i.surface || "Own tasks", whole ? i.boat : "", i);
   }
-  const lanes = [...groups.entries()].map(([id, g]) => lane(id, g.label, g.note, g.items, zone, by === "person"));
+  const open = new Map((plan.plan?.open ?? []).map((o) => [o.surfaceId, o.starts]));
+  const lanes = [
+    weatherLane(plan, show),
+    ...[...groups.entries()].map(([key, g]) =>
+      lane(
+        key,
+        g.label,
+        g.note,
+        g.items,
+        zone,
+        by === "person",
+        by === "surface" ? (open.get(g.items[0]?.surfaceId ?? "") ?? []) : [],
+        (taskId, at) => move.mutate({ taskId, at }),
+      ),
+    ),
+  ];
   const span = { now: plan.now, from: plan.now, to: new Date(ms(plan.now) + days * 86_400_000).toISOString(), light: [] };
   const toggle = (on: boolean, name: string, press: () => void) => (
     <button
@@ -64,14 +87,53 @@ export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
         first="all"
       />
       <p className="quiet mt-2 text-sm">
-        Solid: a coat. Hollow: other work. Hatched: sanding for a missed window. The thin tail runs to where the window closes. Weekends are
-        shaded.
+        Solid: a coat. Hollow: other work. Hatched: sanding for a missed window. The thin tail runs to where the window closes; the strip
+        below is when weather and light allow the next coat. Weekends are shaded. Drag a task to pin it to another hour; Week has the same
+        by keys.
       </p>
+      <Refusal error={move.error} />
     </>
   );
 }
 
-function lane(id: string, label: string, note: string, items: Item[], zone: string, person: boolean): Lane {
+/** The days that the plan counts with: warmth as a band, hours of rain as bars; beyond the forecast fainter. */
+function weatherLane(plan: YardPlan, show: ReturnType<typeof useSettings>["show"]): Lane {
+  const days = plan.days.map((d) => ({ ...d, t: Date.parse(`${d.day}T00:00:00Z`) }));
+  const low = Math.min(...days.map((d) => d.minC));
+  const high = Math.max(...days.map((d) => d.maxC), low + 1);
+  const y = (v: number) => 44 - ((v - low) / (high - low)) * 40;
+  const said = (v: number) => `${show(v, "°C", 0).text} ${show(v, "°C").unit}`;
+  return {
+    id: "weather",
+    label: "Weather",
+    note: "warmth, and hours of rain",
+    height: 48,
+    read: (t) => {
+      const d = days.filter((k) => k.t <= t).at(-1);
+      return d ? `${d.forecast ? "" : "usual: "}${said(d.minC)} to ${said(d.maxC)}, ${d.rainH ? `${d.rainH} h rain` : "dry"}` : "";
+    },
+    draw: (x) => {
+      const w = Math.max(1, x(86_400_000) - x(0));
+      return days.map((d) => (
+        <g key={d.day} opacity={d.forecast ? 1 : 0.55}>
+          <rect x={x(d.t)} width={w} y={y(d.maxC)} height={Math.max(1, y(d.minC) - y(d.maxC))} fill="var(--open)" opacity={0.3} />
+          {d.rainH > 0 && <rect x={x(d.t) + w / 4} width={w / 2} y={48 - d.rainH * 3} height={d.rainH * 3} fill="var(--dew)" />}
+        </g>
+      ));
+    },
+  };
+}
+
+function lane(
+  id: string,
+  label: string,
+  note: string,
+  items: Item[],
+  zone: string,
+  person: boolean,
+  open: Schemas["CalendarStretch"][],
+  move: (taskId: string, at: string) => void,
+): Lane {
   const name = (i: Item) => (person ? `${i.boat}: ${i.surface ? `${i.surface}, ` : ""}${i.what}` : i.what);
   return {
     id,
@@ -90,17 +152,33 @@ function lane(id: string, label: string, note: string, items: Item[], zone: stri
             <rect width={3} height={6} fill="var(--shut)" />
           </pattern>
         </defs>
+        {open.map((o) => {
+          const [left = 0, right = 0] = x.range();
+          const a = Math.max(left, x(ms(o.from)));
+          return (
+            <rect
+              key={o.from}
+              x={a}
+              width={Math.max(0, Math.min(right, x(ms(o.to))) - a)}
+              y={BAR + 4}
+              height={4}
+              fill="var(--open)"
+              opacity={0.5}
+            />
+          );
+        })}
         {items.map((i) => (
-          <Bar key={i.taskId} item={i} x={x} zone={zone} />
+          <Bar key={i.taskId} item={i} x={x} zone={zone} move={move} />
         ))}
       </>
     ),
   };
 }
 
-function Bar({ item: i, x, zone }: { item: Item; x: Scale; zone: string }) {
+function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; move: (taskId: string, at: string) => void }) {
   const [left = 0, right = 0] = x.range();
-  const a = x(ms(i.start));
+  const [by, setBy] = useState<{ from: number; px: number }>();
+  const a = x(ms(i.start)) + (by?.px ?? 0);
   if (a > right || a < left - 4) return null;
   if (i.launch)
     return (
@@ -117,7 +195,27 @@ function Bar({ item: i, x, zone }: { item: Item; x: Scale; zone: string }) {
   return (
     <g>
       {closes > a + w && <rect x={a + w} y={BAR / 2 - 1.5} width={closes - a - w} height={3} fill="var(--closing)" opacity={0.7} />}
-      <rect x={a} width={w} height={BAR} fill={fill} stroke={i.rekey ? "var(--shut)" : "currentColor"} strokeWidth={1} />
+      <rect
+        className={i.rekey ? "" : "cursor-grab"}
+        data-bar={i.taskId}
+        onPointerDown={(e) => {
+          if (i.rekey) return;
+          e.currentTarget.setPointerCapture(e.pointerId);
+          setBy({ from: e.clientX, px: 0 });
+        }}
+        onPointerMove={(e) => by && setBy({ ...by, px: e.clientX - by.from })}
+        onPointerCancel={() => setBy(undefined)}
+        onPointerUp={() => {
+          if (by && Math.abs(by.px) > 3) move(i.taskId, new Date(Math.round(x.invert(a).getTime() / 3_600_000) * 3_600_000).toISOString());
+          setBy(undefined);
+        }}
+        x={a}
+        width={w}
+        height={BAR}
+        fill={fill}
+        stroke={i.rekey ? "var(--shut)" : "currentColor"}
+        strokeWidth={1}
+      />
       {i.pinned && <circle cx={a + w / 2} cy={-3} r={3.5} fill="currentColor" />}
       <title>{`${i.boat}: ${i.surface} ${i.what}, ${stamp(i.start, zone)}`}</title>
     </g>

@@ -1,4 +1,7 @@
 import { Link } from "react-router";
+import { useWays } from "../../api/queries";
+import { Loaded } from "../../ui/Page";
+import { number } from "../../ui/settings";
 import { longDay, span, stamp } from "../../ui/time";
 import type { YardPlan } from "./Plan";
 
@@ -50,6 +53,12 @@ export function Yard({ plan }: { plan: YardPlan }) {
           </tbody>
         </table>
       </div>
+      {plan.plan?.launches.some((l) => l.lateH > 0) && <Ways plan={plan} />}
+      {(plan.plan?.notes ?? []).map((n) => (
+        <p key={n} className="mt-2 border-l-4 border-warning pl-3 text-sm">
+          {n}.
+        </p>
+      ))}
       <h2 className="mt-6 text-lg">Closing in the next four days</h2>
       {closing.length === 0 ? (
         <p>No recoat window closes in these days.</p>
@@ -63,5 +72,55 @@ export function Yard({ plan }: { plan: YardPlan }) {
         </ul>
       )}
     </>
+  );
+}
+
+/** What may be given when a launch is late, the cheapest that is enough first. */
+function Ways({ plan }: { plan: YardPlan }) {
+  const ways = useWays(plan.place.id, plan.version);
+  const boats = plan.plan?.launches ?? [];
+  return (
+    <section className="mt-6">
+      <h2 className="text-lg">What would bring them in time</h2>
+      <Loaded query={ways}>
+        {(list) => (
+          <div className="overflow-x-auto">
+            <table className="table-plain">
+              <thead>
+                <tr>
+                  <th>Give</th>
+                  <th className="num">Cost about</th>
+                  {boats.map((b) => (
+                    <th key={b.boatId} className="num">
+                      {b.boat}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((w) => (
+                  <tr key={w.name}>
+                    <td>
+                      {w.name}
+                      {w.enough && <b> · enough</b>}
+                    </td>
+                    <td className="num">{number(w.cents / 100, 0)}</td>
+                    {w.lateH.map((h, i) => (
+                      <td key={boats[i]?.boatId} className="num whitespace-nowrap">
+                        {h > 0 ? `late by ${span(h)}` : "in time"}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+      </Loaded>
+      <p className="quiet mt-1 text-sm">
+        Costs are rules of thumb in your currency: your price of an hour (Hands and tasks), of a day on the hard (Tent and heat), a tent of
+        film at 300.
+      </p>
+    </section>
   );
 }
