@@ -161,7 +161,7 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 				}
 				once.Do(func() { sum = m })
 				outcomes[i] = m.Play(order)
-				if d := done.Add(1); w == 0 {
+				if d := done.Add(1); w == 0 && told != nil {
 					told(float64(d) / float64(n))
 				}
 			}

@@ -245,3 +245,146 @@ func overlap(w field.Weather, it Item) string {
 	}
 	return ""
 }
+
+func TestNoiseHoursAndCorners(t *testing.T) {
+	w := fair(20, nil)
+	sanded := surface("Sides", area.Topsides, w, 1, 2)
+	sanded.Steps = append([]Step{{ID: "s", Work: rules.Sand, Grit: 120, HoursPerCoat: 2}}, sanded.Steps...)
+	y := yard(16, sanded)
+	y.Noise = calendar.Hours{FromH: 13, ToH: 17}
+	_, p, _ := make_(t, y, nil)
+	assert.Equal(t, 13, item(t, p, "s").Start.Hour(), "sanding is loud")
+
+	fill := func(name string, access float64) Surface {
+		s := surface(name, area.Other, w, 1, 2)
+		s.Access = access
+		s.Steps[0].Sheet.Kind = product.Fairing
+		return s
+	}
+	y = yard(16, fill("Flat", 1), fill("Corner", 2.5))
+	y.People = []Person{{Name: "Ada"}, {Name: "Wim"}}
+	_, p, _ = make_(t, y, nil)
+	assert.NotEqual(t, item(t, p, "Flat-1#1").Start.YearDay(), item(t, p, "Corner-1#1").Start.YearDay())
+	y.Boats[0].Off = map[string]string{Corners: "two teams"}
+	_, p, _ = make_(t, y, nil)
+	assert.Equal(t, item(t, p, "Flat-1#1").Start, item(t, p, "Corner-1#1").Start)
+}
+
+func TestNotesAndOpenHours(t *testing.T) {
+	w := fair(12, func(i int, h *weather.Hour) {
+		if i < 30 {
+			h.TempC = 5
+		}
+	})
+	_, p, _ := make_(t, yard(8, surface("Hull", area.Topsides, w, 1, 2), Surface{ID: "Deck", Name: "Deck", Part: area.Deck, Weather: w}), nil)
+	assert.Equal(t, []string{"Tern: nothing is planned on Deck; choose its coats in Build-up"}, p.Notes)
+	require.Len(t, p.Open, 1)
+	assert.False(t, p.Open[0].Starts[0].From.Before(now.Add(29*time.Hour)), "not in the cold")
+}
+
+// A hand-over at the end of one's hours names both.
+func TestHandsAreGivenOver(t *testing.T) {
+	y := yard(8, surface("Hull", area.Topsides, fair(12, nil), 1, 6))
+	y.People = []Person{{Name: "Ada", Week: calendar.Week{5: {FromH: 8, ToH: 11}}}, {Name: "Wim", Week: calendar.Week{5: {FromH: 11, ToH: 17}, 6: {FromH: 8, ToH: 12}}}}
+	y.Boats[0].Surfaces[0].Steps[0].HoursPerCoat = 5
+	_, p, _ := make_(t, y, nil)
+	assert.ElementsMatch(t, []string{"Ada", "Wim"}, item(t, p, "Hull-1#1").People)
+}
+
+func TestRiskOverFutures(t *testing.T) {
+	launch := now.AddDate(0, 0, 4)
+	build := func(rainy bool) Yard {
+		w := fair(20, func(i int, h *weather.Hour) {
+			if rainy && i < 120 {
+				h.RainMM = num(1)
+			}
+		})
+		y := yard(16, surface("Hull", area.Topsides, w, 2, 2))
+		y.Boats[0].Launch = &launch
+		return y
+	}
+	m, _, order := make_(t, build(false), nil)
+	var all []Outcome
+	for i := range 10 {
+		wet, err := build(i < 3).Model()
+		require.NoError(t, err)
+		all = append(all, wet.Play(order))
+	}
+	r := m.Sum(all)
+	require.Len(t, r.Boats, 1)
+	assert.Equal(t, 70.0, r.Boats[0].DuePct, "seven dry futures of ten")
+	assert.Equal(t, 100.0, r.Boats[0].WeekPct)
+	assert.Equal(t, 100.0, r.Boats[0].Curve[len(r.Boats[0].Curve)-1].Pct)
+	require.NotEmpty(t, r.Causes)
+	assert.Equal(t, "Hull-1#1", r.Causes[0].TaskID, "the first coat waits for the rain to end")
+}
+
+// sixty is a boat of 60 coats on twelve surfaces over 120 days.
+func sixty(people int) Yard {
+	w := fair(130, func(i int, h *weather.Hour) {
+		h.TempC = 15 + 6*math.Sin(float64(i-6)*math.Pi/12)
+		if i%97 < 11 {
+			h.RainMM = num(1)
+		}
+	})
+	parts := []area.Part{area.Bottom, area.Topsides, area.Deck, area.Rudder, area.Coamings, area.CabinTop, area.Rails, area.Keel, area.Hatches, area.Spars, area.BootTop, area.CabinSides}
+	var all []Surface
+	for _, p := range parts {
+		all = append(all, surface(string(p), p, w, 5, 3))
+	}
+	y := yard(120, all...)
+	for len(y.People) < people {
+		y.People = append(y.People, Person{Name: "more" + string(rune('a'+len(y.People)))})
+	}
+	return y
+}
+
+func BenchmarkFirstPlanOfSixtyTasks(b *testing.B) {
+	y := sixty(2)
+	for b.Loop() {
+		m, err := y.Model()
+		if err != nil {
+			b.Fatal(err)
+		}
+		if _, _, err := m.Make(nil, Effort{Seed: 1}); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+func BenchmarkImprovedPlanOfSixtyTasks(b *testing.B) {
+	y := sixty(2)
+	for b.Loop() {
+		m, _ := y.Model()
+		if _, _, err := m.Make(nil, Effort{Seed: 1, Rounds: 1500}); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+func BenchmarkYardOfFifteenBoats(b *testing.B) {
+	y := sixty(4)
+	one := y.Boats[0]
+	y.Boats = nil
+	for i := range 15 {
+		boat := one
+		boat.ID = string(rune('a' + i))
+		boat.Surfaces = append([]Surface(nil), one.Surfaces...)
+		for k := range boat.Surfaces {
+			boat.Surfaces[k].ID += boat.ID
+			boat.Surfaces[k].Steps = []Step{boat.Surfaces[k].Steps[0]}
+			boat.Surfaces[k].Steps[0].ID += boat.ID
+			boat.Surfaces[k].Steps[0].HoursPerCoat = 1
+		}
+		y.Boats = append(y.Boats, boat)
+	}
+	for b.Loop() {
+		m, err := y.Model()
+		if err != nil {
+			b.Fatal(err)
+		}
+		if _, _, err := m.Make(nil, Effort{Seed: 1, Rounds: 20}); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -42,9 +42,20 @@ func (s *serial) reset() {
 		s.plan.Sanding[k] = -1
 	}
 	s.done, s.open = make([]bool, n), make([]int, n)
-	for i := range s.open {
+	for i, t := range s.p.Tasks {
 		s.open[i] = len(s.in[i])
+		if at := t.fixed(); at >= 0 && at+t.Duration <= s.p.Horizon {
+			s.take(t, at) // nothing else may have its hands
+		}
 	}
+}
+
+// fixed is the only start that a task may have, −1 if it has a choice.
+func (t Task) fixed() int {
+	if len(t.Allowed) == 1 && t.Allowed[0].First == t.Allowed[0].Last && t.Allowed[0].First >= 0 {
+		return t.Allowed[0].First
+	}
+	return -1
 }
 
 // pushes is how often a task may be put later for what follows it before the
@@ -105,6 +116,9 @@ func (s *serial) end(i int) int { return s.plan.Start[i] + s.p.Tasks[i].Duration
 // moved, or −1 if none can help.
 func (s *serial) place(i int) (moved int, ok bool) {
 	t := s.p.Tasks[i]
+	if at := t.fixed(); at >= 0 && at+t.Duration <= s.p.Horizon {
+		s.give(t, at)
+	}
 	start := s.from[i]
 	for _, k := range s.in[i] {
 		start = max(start, s.p.Links[k].Opens(s.end(s.p.Links[k].From)))

@@ -10,6 +10,23 @@ import type { YardPlan } from "./Plan";
 type Settings = Schemas["PlanSettings"];
 type OwnTask = Schemas["PlanOwnTask"];
 
+/** Days off as a text of dates; what is typed stays as it is typed. */
+function DaysOff({ name, days, set }: { name: string; days: string[]; set: (days: string[]) => void }) {
+  const [text, setText] = useState(days.join(" "));
+  return (
+    <TextField
+      name={name}
+      label="Days off"
+      hint="such as 2026-05-16 2026-05-23"
+      value={text}
+      onChange={(v) => {
+        setText(v);
+        set(v.split(/[\s,]+/).filter(Boolean));
+      }}
+    />
+  );
+}
+
 /** Who works and when, tasks of one's own, and the rules of the trade that hold here. */
 export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const [draft, setDraft] = useState<Settings>(plan.settings);
@@ -41,13 +58,7 @@ export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
           <fieldset key={i} className="mt-2 max-w-4xl border border-base-300 p-3">
             <div className="grid items-end gap-3 sm:grid-cols-[1fr_1fr_auto_auto]">
               <TextField name={`people[${i}].name`} label="Name" value={p.name} onChange={(name) => person(i, { name })} />
-              <TextField
-                name={`people[${i}].off`}
-                label="Days off"
-                hint="such as 2026-05-16 2026-05-23"
-                value={p.off.join(" ")}
-                onChange={(v) => person(i, { off: v.split(/[\s,]+/).filter(Boolean) })}
-              />
+              <DaysOff name={`people[${i}].off`} days={p.off} set={(off) => person(i, { off })} />
               <Check name={`people[${i}].sprays`} label="Sprays" value={p.sprays} onChange={(sprays) => person(i, { sprays })} />
               <button
                 type="button"

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
@@ -12,6 +12,7 @@ type Item = Schemas["PlanItem"];
 /** The next days, task by task: who, why then, and what can be done with it. */
 export function Week({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const [days, setDays] = useState(7);
+  const [open, setOpen] = useState("");
   const zone = plan.place.timeZone;
   const until = Date.parse(plan.now) + days * 86_400_000;
   const items = (plan.plan?.items ?? []).filter((i) => Date.parse(i.start) < until);
@@ -28,7 +29,14 @@ export function Week({ plan, boatId }: { plan: YardPlan; boatId: string }) {
           <h2 className="text-lg">{longDay(d.day, zone)}</h2>
           <ul>
             {d.items.map((i) => (
-              <One key={i.taskId} item={i} plan={plan} mine={i.boatId === boatId} />
+              <One
+                key={i.taskId}
+                item={i}
+                plan={plan}
+                mine={i.boatId === boatId}
+                open={open === i.taskId}
+                setOpen={(on) => setOpen(on ? i.taskId : "")}
+              />
             ))}
           </ul>
         </section>
@@ -46,9 +54,23 @@ export function Week({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   );
 }
 
-function One({ item: i, plan, mine }: { item: Item; plan: YardPlan; mine: boolean }) {
+function One({
+  item: i,
+  plan,
+  mine,
+  open,
+  setOpen,
+}: {
+  item: Item;
+  plan: YardPlan;
+  mine: boolean;
+  open: boolean;
+  setOpen: (on: boolean) => void;
+}) {
   const zone = plan.place.timeZone;
-  const [open, setOpen] = useState(false);
+  // A task that was moved to another day is drawn anew there: the keys go with it.
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => box.current?.focus(), []);
   const id = plan.place.id;
   const move = useChange((at: string | undefined) =>
     ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, taskId: i.taskId, at } })),
@@ -103,6 +125,8 @@ function One({ item: i, plan, mine }: { item: Item; plan: YardPlan; mine: boolea
       {open && (
         // biome-ignore lint/a11y/noStaticElementInteractions: the buttons in it do the same
         <div
+          ref={box}
+          tabIndex={-1}
           className="mt-2 flex flex-wrap items-center gap-2"
           onKeyDown={(e) => {
             const hours = { ArrowLeft: -1, ArrowRight: 1, PageUp: -24, PageDown: 24 }[e.key];

@@ -1,0 +1,160 @@
+package app_test
+
+import (
+	"context"
+	"testing"
+	"time"
+
+	"allcoats/app"
+	"allcoats/core/fault"
+	"allcoats/core/plan"
+	"allcoats/demo"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func yardOf(t *testing.T) (*app.App, string, app.YardPlan) {
+	a, s := launch(t)
+	v, err := a.YardPlan(ctx, s.Place.ID)
+	require.NoError(t, err)
+	require.NotNil(t, v.Plan, "%v", v.Trouble)
+	return a, s.Place.ID, v
+}
+
+func TestTheDemoIsPlanned(t *testing.T) {
+	a, place, v := yardOf(t)
+	assert.GreaterOrEqual(t, len(v.Plan.Items), 60)
+	assert.Len(t, v.Plan.Launches, 3)
+	assert.Empty(t, v.Moved, "made a moment ago")
+	require.NotNil(t, v.Made)
+	busy := map[string][]plan.Item{}
+	for _, it := range v.Plan.Items {
+		assert.False(t, it.Start.Before(demo.Now), it.What)
+		if !it.Launch {
+			assert.NotEmpty(t, it.People, it.What)
+		}
+		if !it.Rekey {
+			assert.NotEmpty(t, it.Why, it.What)
+		}
+		if len(it.People) == 1 {
+			busy[it.People[0]] = append(busy[it.People[0]], it)
+		}
+	}
+	for who, items := range busy {
+		for i := 1; i < len(items); i++ {
+			assert.False(t, items[i].Start.Before(items[i-1].End), "%s is at two places: %s and %s", who, items[i-1].What, items[i].What)
+		}
+	}
+	again, err := a.MakePlan(ctx, place, nil)
+	require.NoError(t, err)
+	assert.LessOrEqual(t, again.Plan.Launches[0].LateH, v.Plan.Launches[0].LateH)
+}
+
+func TestALoggedCoatAndARainedOffDayMoveThePlan(t *testing.T) {
+	a, place, v := yardOf(t)
+	var first plan.Item
+	for _, it := range v.Plan.Items {
+		if it.Coat && it.Boat == "Marsh Lantern" && it.Surface == "Bottom" {
+			first = it
+			break
+		}
+	}
+	b := must(a.BuildUp(ctx, first.SurfaceID))
+	_, err := a.AddEntry(ctx, app.EntryEdit{SurfaceID: first.SurfaceID, Kind: app.KindCoat, ProductID: b.Steps[0].ProductID, StepID: b.Steps[0].ID, StartedAt: demo.Now, Litres: 7, Who: "Ada"})
+	require.NoError(t, err)
+	v, err = a.YardPlan(ctx, place)
+	require.NoError(t, err)
+	require.NotEmpty(t, v.Moved)
+	for _, it := range v.Plan.Items {
+		assert.NotEqual(t, first.TaskID, it.TaskID, "it is on")
+	}
+	v, err = a.MakePlan(ctx, place, nil)
+	require.NoError(t, err)
+	assert.Empty(t, must(a.YardPlan(ctx, place)).Moved)
+	assert.Equal(t, 1, v.Undo)
+	back, err := a.UndoPlan(ctx, place)
+	require.NoError(t, err)
+	assert.Zero(t, back.Undo)
+	assert.NotEmpty(t, back.Moved)
+}
+
+func TestPinsSettingsAndTheirFaults(t *testing.T) {
+	a, place, v := yardOf(t)
+	var it plan.Item
+	for _, x := range v.Plan.Items {
+		if x.What == "Service the stern gland" {
+			it = x
+		}
+	}
+	at := time.Date(2026, 5, 13, 9, 0, 0, 0, time.UTC)
+	v, err := a.Move(ctx, place, v.Version, it.TaskID, &at)
+	require.NoError(t, err)
+	for _, x := range v.Plan.Items {
+		if x.TaskID == it.TaskID {
+			assert.Equal(t, at, x.Start)
+			assert.True(t, x.Pinned)
+		}
+	}
+	night := time.Date(2026, 5, 13, 1, 0, 0, 0, time.UTC)
+	_, err = a.Move(ctx, place, v.Version, it.TaskID, &night)
+	var bad fault.Errors
+	require.ErrorAs(t, err, &bad)
+	assert.Contains(t, bad[0].Message, "cannot begin when it is pinned")
+	_, err = a.Move(ctx, place, v.Version-1, it.TaskID, nil)
+	var stale app.Conflict
+	assert.ErrorAs(t, err, &stale)
+	v, err = a.Move(ctx, place, v.Version, it.TaskID, nil)
+	require.NoError(t, err)
+	assert.Empty(t, v.Settings.Marks)
+
+	s := v.Settings
+	s.People = []plan.Person{{Name: "Ada"}, {Name: "Ada", Off: []string{"soon"}}}
+	s.Own = map[string][]plan.OwnTask{"b": {{Own: plan.Own{}}}}
+	s.Off = map[string]map[string]string{"b": {"top-down": "", "gravity": "x"}}
+	s.Noise.FromH = 30
+	_, err = a.SetPlan(ctx, place, v.Version, s)
+	for _, field := range []string{"people[1].name", "people[1].off[0]", "own.b[0].name", "own.b[0].hours", "off.b.top-down", "off.b.gravity", "noise.fromH"} {
+		assert.ErrorContains(t, err, field)
+	}
+	s.People = nil
+	_, err = a.SetPlan(ctx, place, v.Version, s)
+	assert.ErrorContains(t, err, "nobody works")
+}
+
+func TestRiskAndWays(t *testing.T) {
+	a, place, _ := yardOf(t)
+	told := 0.0
+	r, err := a.Risk(ctx, place, 20, func(d float64) { told = d })
+	require.NoError(t, err)
+	assert.Positive(t, told)
+	require.Len(t, r.Boats, 3)
+	for _, b := range r.Boats {
+		assert.GreaterOrEqual(t, b.WeekPct, b.DuePct, "a week more is never worse")
+		for i := 1; i < len(b.Curve); i++ {
+			assert.GreaterOrEqual(t, b.Curve[i].Pct, b.Curve[i-1].Pct)
+		}
+	}
+	assert.Len(t, r.Values, 3)
+	same, err := a.Risk(ctx, place, 20, nil)
+	require.NoError(t, err)
+	assert.Equal(t, r, same)
+	gone, cancel := context.WithCancel(ctx)
+	cancel()
+	_, err = a.Risk(gone, place, 20, nil)
+	assert.ErrorIs(t, err, context.Canceled)
+	ways, err := a.Ways(ctx, place)
+	require.NoError(t, err)
+	require.NotEmpty(t, ways)
+	assert.True(t, ways[0].Enough, "a later launch always is")
+}
+
+func TestPlanGoesOut(t *testing.T) {
+	a, place, v := yardOf(t)
+	cal, err := a.Calendar(ctx, place)
+	require.NoError(t, err)
+	table, err := a.PlanTable(ctx, place)
+	require.NoError(t, err)
+	assert.Len(t, table.Rows, len(v.Plan.Items))
+	assert.Contains(t, string(cal), "BEGIN:VCALENDAR")
+}

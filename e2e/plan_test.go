@@ -1,0 +1,69 @@
+package e2e
+
+import (
+	"context"
+	"io"
+	"net/http"
+	"strings"
+	"testing"
+
+	ics "github.com/arran4/golang-ical"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// The plan of the yard is made, a day is rained off, a task pinned, the risk asked
+// for, and the calendar taken out.
+func TestTheRefitIsPlanned(t *testing.T) {
+	s := site(t, true)
+	ctx := context.Background()
+	boats, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	place := boats[0].PlaceID
+	p := tab(t, s)
+	at := "/boats/" + boats[0].ID + "/plan"
+	p.Go(at).See("Weekends are shaded").SeeIn("h1", "after the day wanted").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
+
+	// Rain all of Saturday and Sunday: what was planned for them moves, and says why.
+	p.Go("/boats/"+boats[0].ID+"/weather?view=forecast").Fill("Coldest", "9").Fill("Warmest", "13").Choose("Rain", "rain all day").Press("another day").
+		until("two days", `document.querySelectorAll('[aria-label^="Leave out day"]').length === 2`)
+	p.js(`(() => { const set = (e, v) => { Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), "value").set.call(e, v); e.dispatchEvent(new Event(e.tagName === "SELECT" ? "change" : "input", { bubbles: true })); };
+		set(document.querySelector('[data-field="days[1].minC"] input'), "9"); set(document.querySelector('[data-field="days[1].maxC"] input'), "14");
+		return true; })()`)
+	p.Press("Use these days").See("48 hours are in")
+	p.Go(at).See("moved since this plan was made").Press("Week").See("two weeks more")
+	require.NoError(t, p.Err())
+	moved, err := s.App.YardPlan(ctx, place)
+	require.NoError(t, err)
+	require.NotEmpty(t, moved.Moved)
+	p.Press("Plan anew").until("kept", `!document.body.innerText.includes("moved since this plan was made")`).See("Undo: the plan before")
+
+	// A task is pinned a day later by its buttons, and a pin that cannot stand is refused.
+	p.Press("Change Marsh Lantern: Service the stern gland").Press("a day later").See("pinned")
+	require.NoError(t, p.Err())
+	v, err := s.App.YardPlan(ctx, place)
+	require.NoError(t, err)
+	assert.Len(t, v.Settings.Marks, 1)
+	p.Press("unpin").until("free again", `!document.querySelector("main").innerText.includes("· pinned")`)
+	p.Press("done").until("it is out of the list", `!document.querySelector("main").innerText.includes("Service the stern gland")`)
+
+	// Somebody without a name is refused; a helper is hired; a rule is switched off with a reason.
+	p.Press("Hands and tasks").Press("another person").Press("Save hands and tasks").SeeIn(`[data-field="people[3].name"]`, "give the person a name")
+	p.js(`(() => { const e = document.querySelector('[data-field="people[3].name"] input'); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, "Jo");
+		e.dispatchEvent(new Event("input", { bubbles: true })); return true; })()`).Press("Save hands and tasks").until("hired", `![...document.querySelectorAll('[data-field="people[3].name"] [role=alert]')].length`)
+	p.Press("Yard").See("What would bring them in time").See("Closing in the next four days")
+	p.Press("Risk").Press("Play 200 futures").See("playing").Press("Stop").See("Play 200 futures")
+	require.NoError(t, p.Err())
+	hired, err := s.App.YardPlan(ctx, place)
+	require.NoError(t, err)
+	assert.Len(t, hired.Settings.People, 4)
+
+	res, err := http.Get(s.URL + "/api/places/" + place + "/plan.ics")
+	require.NoError(t, err)
+	defer res.Body.Close()
+	raw, err := io.ReadAll(res.Body)
+	require.NoError(t, err)
+	c, err := ics.ParseCalendar(strings.NewReader(string(raw)))
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, len(c.Events()), len(hired.Plan.Items))
+}

@@ -1,0 +1,188 @@
+// @vitest-environment happy-dom
+// @vitest-environment-options { "url": "http://test/" }
+import { screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { expect, it, vi } from "vitest";
+import type { Schemas } from "../../api/client";
+import { answers, show } from "../../testing";
+import { Hands } from "./Hands";
+import type { YardPlan } from "./Plan";
+import { Risk } from "./Risk";
+import { Season } from "./Season";
+import { Week } from "./Week";
+import { Yard } from "./Yard";
+
+const item = (more: Partial<Schemas["PlanItem"]>): Schemas["PlanItem"] => ({
+  taskId: "t1",
+  boatId: "b",
+  boat: "Tern",
+  surfaceId: "s",
+  surface: "Deck",
+  what: "undercoat",
+  start: "2026-05-09T10:00:00Z",
+  end: "2026-05-09T12:00:00Z",
+  hours: 2,
+  people: ["Ada"],
+  coat: true,
+  rekey: false,
+  launch: false,
+  pinned: false,
+  indoor: false,
+  why: [{ text: "Free to begin at once." }],
+  ...more,
+});
+
+const plan = (more: Partial<YardPlan> = {}): YardPlan => ({
+  version: 4,
+  place: { id: "p", version: 1, name: "Quay", latitudeDeg: 53, longitudeDeg: 0, timeZone: "UTC", weatherSource: "imported" },
+  now: "2026-05-09T08:00:00Z",
+  until: "2026-06-09T08:00:00Z",
+  known: "2026-05-16T08:00:00Z",
+  settings: {
+    people: [{ name: "Ada", week: [], off: [], sprays: false }],
+    guns: 1,
+    noise: { fromH: 0, toH: 0 },
+    hourCents: 2500,
+    own: {},
+    off: {},
+    marks: {},
+  },
+  rules: [{ id: "top-down", name: "top down", why: "drips fall" }],
+  boats: [{ id: "b", name: "Tern", launch: "2026-05-20", surfaces: [{ id: "s", name: "Deck" }] }],
+  days: [{ day: "2026-05-09", minC: 8, maxC: 15, rainH: 3, forecast: true }],
+  trouble: [],
+  moved: [],
+  undo: 0,
+  plan: {
+    headline: [{ text: "Tern can be launched." }],
+    hours: 4,
+    items: [
+      item({}),
+      item({ taskId: "t2", what: "topcoat", start: "2026-05-11T09:00:00Z", end: "2026-05-11T11:00:00Z", closes: "2026-05-12T09:00:00Z" }),
+      item({ taskId: "t2~", what: "sand to re-key", rekey: true, coat: false, start: "2026-05-11T08:00:00Z", end: "2026-05-11T09:00:00Z" }),
+      item({
+        taskId: "launch",
+        surfaceId: "",
+        surface: "",
+        what: "launch Tern",
+        launch: true,
+        start: "2026-05-14T09:00:00Z",
+        end: "2026-05-14T09:00:00Z",
+      }),
+    ],
+    launches: [{ boatId: "b", boat: "Tern", at: "2026-05-14T09:00:00Z", due: "2026-05-13T22:59:00Z", lateH: 10, hours: 4, rekey: 1 }],
+    open: [],
+    notes: ["Tern: nothing is planned on Bottom"],
+  },
+  ...more,
+});
+
+it("lists the week with reasons, and moves a task by button and by key", async () => {
+  const calls = answers({ "POST /api/places/p/plan/move": plan(), "PUT /api/places/p/plan": plan() });
+  show(<Week plan={plan()} boatId="b" />);
+  expect(screen.getByText(/window closes Tue 12 May, 09:00/)).toBeTruthy();
+  expect(screen.getByText(/missed window/)).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Change Tern: Deck, topcoat" }));
+  await userEvent.click(screen.getByRole("button", { name: "a day later" }));
+  await waitFor(() => expect(calls.at(-1)?.body).toEqual({ version: 4, taskId: "t2", at: "2026-05-12T09:00:00.000Z" }));
+  await userEvent.keyboard("{ArrowLeft}");
+  await waitFor(() => expect(calls.at(-1)?.body).toEqual({ version: 4, taskId: "t2", at: "2026-05-11T08:00:00.000Z" }));
+  await userEvent.click(screen.getByRole("button", { name: "done" }));
+  await waitFor(() => expect(calls.at(-1)?.body).toMatchObject({ version: 4, value: { marks: { t2: { state: "done" } } } }));
+});
+
+it("shows a pin that cannot stand where it was asked for", async () => {
+  answers({
+    "POST /api/places/p/plan/move": {
+      status: 422,
+      detail: "some fields need another value",
+      errors: [{ location: "body.plan", message: "cannot begin when it is pinned" }],
+    },
+  });
+  show(<Week plan={plan()} boatId="b" />);
+  await userEvent.click(screen.getByRole("button", { name: "Change Tern: Deck, undercoat" }));
+  await userEvent.click(screen.getByRole("button", { name: "pin here" }));
+  expect(await screen.findByText(/cannot begin when it is pinned/)).toBeTruthy();
+});
+
+it("draws the season by surface and by person", async () => {
+  vi.stubGlobal(
+    "ResizeObserver",
+    class {
+      observe() {}
+      disconnect() {}
+    },
+  );
+  const { container } = show(<Season plan={plan()} boatId="b" />);
+  expect(container.querySelectorAll("[data-bar]").length).toBe(3);
+  expect(container.querySelector('[data-read="bs"]')?.textContent).toBe("undercoat, Sat 9 May, 10:00");
+  expect(container.querySelector('[data-read="weather"]')?.textContent).toBe("8 °C to 15 °C, 3 h rain");
+  await userEvent.click(screen.getByRole("button", { name: "by person" }));
+  expect(container.querySelector('[data-read="Ada"]')?.textContent).toContain("Tern: Deck, undercoat");
+});
+
+it("tells late boats, what would help, and what closes soon", async () => {
+  answers({
+    "GET /api/places/p/plan/ways": [
+      { name: "launch later", cents: 1200, lateH: [10], enough: true },
+      { name: "one more helper", cents: 50000, lateH: [0], enough: false },
+    ],
+  });
+  show(<Yard plan={plan()} />);
+  expect(screen.getByText("late by 10 h")).toBeTruthy();
+  expect(screen.getByText(/nothing is planned on Bottom/)).toBeTruthy();
+  expect(screen.getByText(/topcoat is planned for/)).toBeTruthy();
+  expect((await screen.findByText("launch later")).closest("tr")?.textContent).toContain("enough");
+  expect(screen.getByText("500")).toBeTruthy();
+});
+
+it("plays the futures when asked and shows the odds", async () => {
+  const risk = {
+    futures: 200,
+    boats: [
+      {
+        boatId: "b",
+        boat: "Tern",
+        due: "2026-05-13",
+        duePct: 40,
+        weekPct: 90,
+        median: "2026-05-15",
+        curve: [
+          { day: "2026-05-12", pct: 10 },
+          { day: "2026-05-15", pct: 60 },
+        ],
+      },
+    ],
+    causes: [{ taskId: "t2", name: "Tern: Deck, topcoat", meanH: 30 }],
+    values: [{ name: "one more helper", duePct: [70] }],
+  };
+  vi.stubGlobal("fetch", async () => new Response(`${JSON.stringify({ done: 0.4 })}\n${JSON.stringify({ done: 1, result: risk })}\n`));
+  show(<Risk plan={plan()} boatId="b" />);
+  await userEvent.click(screen.getByRole("button", { name: "Play 200 futures" }));
+  expect(await screen.findByText(/40 % ready by Wednesday 13 May/)).toBeTruthy();
+  expect(screen.getByText("70 %")).toBeTruthy();
+  expect(screen.getByText(/Deck, topcoat waits/)).toBeTruthy();
+});
+
+it("keeps people, own tasks and rules in one document", async () => {
+  const calls = answers({ "PUT /api/places/p/plan": plan({ version: 5 }) });
+  show(<Hands plan={plan()} boatId="b" />);
+  await userEvent.type(screen.getByLabelText("Days off"), "2026-05-16 2026-05-23");
+  await userEvent.click(screen.getByRole("button", { name: "another task" }));
+  await userEvent.type(screen.getByLabelText("What"), "Engine");
+  await userEvent.click(screen.getByRole("button", { name: "Save hands and tasks" }));
+  expect(screen.getByText("this is not a number")).toBeTruthy();
+  await userEvent.type(screen.getByLabelText("Hours"), "6");
+  await userEvent.type(screen.getByLabelText("Does not hold here, because"), "covered");
+  await userEvent.click(screen.getByRole("button", { name: "Save hands and tasks" }));
+  await waitFor(() =>
+    expect(calls.at(-1)?.body).toMatchObject({
+      version: 4,
+      value: {
+        people: [{ off: ["2026-05-16", "2026-05-23"] }],
+        own: { b: [{ name: "Engine", hours: 6 }] },
+        off: { b: { "top-down": "covered" } },
+      },
+    }),
+  );
+});
