@@ -50,8 +50,10 @@ type EntryEdit struct {
 	Grit       int       `json:"grit"`
 	// RemovedUm is the film that a sanding took off, 0 if it is not known.
 	RemovedUm float64 `json:"removedUm"`
-	Who       string  `json:"who"`
-	Note      string  `json:"note"`
+	// Hours are the person-hours that it took, 0 if not told: plans learn from them.
+	Hours float64 `json:"hours,omitempty"`
+	Who   string  `json:"who"`
+	Note  string  `json:"note"`
 }
 
 func (e EntryEdit) validate(w work, now time.Time) error {
@@ -65,6 +67,7 @@ func (e EntryEdit) validate(w work, now time.Time) error {
 	case e.StartedAt.Year() < 2000:
 		bad.Add("startedAt", "give the day and time")
 	}
+	bad.Range("hours", e.Hours, 0, 500, "h")
 	switch e.Kind {
 	case KindCoat:
 		if _, ok := w.products[e.ProductID]; !ok {
@@ -104,7 +107,7 @@ func (e EntryEdit) row(id string, version int) store.Entry {
 	}
 	return store.Entry{
 		ID: id, Version: version, SurfaceID: e.SurfaceID, Kind: e.Kind, StartedAt: e.StartedAt.Unix(), ProductID: optional(e.ProductID),
-		StepID: optional(e.StepID), Litres: e.Litres, WetUm: store.JSON[[]float64]{V: wet}, ThinnerPct: e.ThinnerPct, Grit: e.Grit, RemovedUm: e.RemovedUm, Who: e.Who, Note: e.Note,
+		StepID: optional(e.StepID), Litres: e.Litres, WetUm: store.JSON[[]float64]{V: wet}, ThinnerPct: e.ThinnerPct, Grit: e.Grit, RemovedUm: e.RemovedUm, Hours: e.Hours, Who: e.Who, Note: e.Note,
 	}
 }
 
@@ -120,7 +123,7 @@ func (w work) entry(r store.Entry) Entry {
 		ID: r.ID, Version: r.Version, Surface: s.Name, Working: working.New(), Deleted: r.DeletedAt != nil,
 		EntryEdit: EntryEdit{
 			SurfaceID: r.SurfaceID, Kind: r.Kind, StartedAt: time.Unix(r.StartedAt, 0).UTC(), ProductID: text(r.ProductID), StepID: text(r.StepID),
-			Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, RemovedUm: r.RemovedUm, Who: r.Who, Note: r.Note,
+			Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, RemovedUm: r.RemovedUm, Hours: r.Hours, Who: r.Who, Note: r.Note,
 		},
 	}
 	if r.Kind == KindCoat {

@@ -235,7 +235,7 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	if len(s.now.Starts) > 0 {
 		s.view.Made = &s.now.At
 	}
-	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Noise: s.settings.Noise, Marks: s.settings.Marks,
+	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Noise: s.settings.Noise, HourCents: s.settings.HourCents, Marks: s.settings.Marks,
 		Daylight: sky.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-24*time.Hour), until)}
 	var open weather.Series
 	if len(s.looks) > 0 {
@@ -327,14 +327,41 @@ func (o outlook) left(f Surface) []plan.Step {
 		}
 	}
 	lines := o.lines(f, steps)
+	pace := o.pace()
 	var out []plan.Step
 	for i, st := range steps {
 		sheet, _ := o.products[st.ProductID].With(st.Grade)
-		one := plan.Step{ID: st.ID, Work: st.Work, Sheet: sheet, From: done[i] + 1, Of: st.Coats, Method: st.Method, Grit: st.Grit, HoursPerCoat: lines[i]}
+		one := plan.Step{ID: st.ID, Work: st.Work, Sheet: sheet, From: done[i] + 1, Of: st.Coats, Method: st.Method, Grit: st.Grit, HoursPerCoat: lines[i] * pace[st.Work].Factor()}
 		if films := st.Work == rules.Coat || st.Work == rules.Fill || st.Work == rules.Fair; films && one.From > one.Of || !films && i < last {
 			continue
 		}
 		out = append(out, one)
+	}
+	return out
+}
+
+// pace is learned from the hours told in the boat's log, apart for coats and for
+// sanding.
+func (o outlook) pace() map[rules.Work]plan.Pace {
+	out := map[rules.Work]plan.Pace{}
+	for _, f := range o.survey.Surfaces {
+		steps := o.steps[f.ID]
+		lines := o.lines(f, steps)
+		for _, e := range o.log[f.ID] {
+			work := rules.Coat
+			reckoned := 0.0
+			for i, st := range steps {
+				if e.Kind == KindCoat && e.StepID != nil && *e.StepID == st.ID {
+					work, reckoned = st.Work, lines[i]
+				}
+				if e.Kind == KindSand && st.Work == rules.Sand && reckoned == 0 {
+					work, reckoned = rules.Sand, lines[i]
+				}
+			}
+			p := out[work]
+			p.Add(e.Hours, reckoned)
+			out[work] = p
+		}
 	}
 	return out
 }

@@ -79,6 +79,38 @@ func TestALoggedCoatAndARainedOffDayMoveThePlan(t *testing.T) {
 	assert.NotEmpty(t, back.Moved)
 }
 
+// Hours told in the log make the same kind of work take as long in the plan.
+func TestThePlanLearnsFromHours(t *testing.T) {
+	a, place, v := yardOf(t)
+	hours := func(v app.YardPlan) float64 {
+		sum := 0.0
+		for _, it := range v.Plan.Items {
+			if it.Coat && it.Surface == "Topsides port" && it.Boat == "Marsh Lantern" {
+				sum += it.Hours
+			}
+		}
+		return sum
+	}
+	before := hours(v)
+	s := must(a.Survey(ctx, v.Boats[0].ID))
+	log := must(a.Log(ctx, s.Boat.ID))
+	told := 0
+	for _, e := range log {
+		if e.Kind == app.KindCoat && e.Surface == "Bottom" {
+			edit := e.EntryEdit
+			edit.Hours = 12
+			_, err := a.EditEntry(ctx, e.ID, e.Version, edit)
+			require.NoError(t, err)
+			told++
+		}
+	}
+	require.Equal(t, 3, told)
+	// 2.6 h were reckoned for each of three coats: (36 + 6) / (7.8 + 6).
+	v = must(a.YardPlan(ctx, place))
+	require.NotNil(t, v.Plan)
+	assert.InEpsilon(t, 42/13.8, hours(v)/before, 0.03)
+}
+
 func TestPinsSettingsAndTheirFaults(t *testing.T) {
 	a, place, v := yardOf(t)
 	var it plan.Item

@@ -24,6 +24,7 @@ type Entry struct {
 	Who        string          `db:"who"`
 	Note       string          `db:"note"`
 	DeletedAt  *int64          `db:"deleted_at"`
+	Hours      float64         `db:"hours"`
 }
 
 // BoatLog lists the entries of all surfaces of a boat by time, deleted ones
@@ -42,8 +43,8 @@ func (q Queries) Entry(ctx context.Context, id string) (e Entry, err error) {
 // AddEntry inserts e.
 func (q Queries) AddEntry(ctx context.Context, e Entry) error {
 	_, err := q.exec(ctx, `INSERT INTO log_entries (id, surface_id, kind, started_at, product_id, step_id, litres, wet_um, thinner_pct, grit,
-		removed_um, who, note) VALUES (:id, :surface_id, :kind, :started_at, :product_id, :step_id, :litres, :wet_um, :thinner_pct, :grit,
-		:removed_um, :who, :note)`, e)
+		removed_um, who, note, hours) VALUES (:id, :surface_id, :kind, :started_at, :product_id, :step_id, :litres, :wet_um, :thinner_pct, :grit,
+		:removed_um, :who, :note, :hours)`, e)
 	return err
 }
 
@@ -51,7 +52,7 @@ func (q Queries) AddEntry(ctx context.Context, e Entry) error {
 func (q Queries) EditEntry(ctx context.Context, e Entry) error {
 	return q.edit(ctx, "log_entries", e.ID, `UPDATE log_entries SET version = version + 1, surface_id = :surface_id, kind = :kind,
 		started_at = :started_at, product_id = :product_id, step_id = :step_id, litres = :litres, wet_um = :wet_um,
-		thinner_pct = :thinner_pct, grit = :grit, removed_um = :removed_um, who = :who, note = :note, deleted_at = :deleted_at
+		thinner_pct = :thinner_pct, grit = :grit, removed_um = :removed_um, who = :who, note = :note, hours = :hours, deleted_at = :deleted_at
 		WHERE id = :id AND version = :version`, e)
 }
 

@@ -25,9 +25,13 @@ func (j Job) Starts(w Weather, free []bool) []bool {
 	// weather beyond the record is not known, so that fails too.
 	badField, badLaying, badRain := n, n, n
 	wetAt := len(w.Wet) - 1
+	at := make([]time.Duration, n)
+	for i, h := range w.Air {
+		at[i] = time.Duration(h.At.Unix()) * time.Second
+	}
 	for i := n - 1; i >= 0; i-- {
 		h := w.Air[i]
-		if i+1 < n && w.Air[i+1].At.Sub(h.At) > weather.MaxGap {
+		if i+1 < n && at[i+1]-at[i] > weather.MaxGap {
 			badField = i + 1
 		}
 		if !j.Limits.Keep(h.TempC, h.RHPct, w.SurfaceC[i]) {
@@ -45,7 +49,7 @@ func (j Job) Starts(w Weather, free []bool) []bool {
 		}
 		// What fails at a record may have failed since just after the one before.
 		before := func(bad int, reach time.Duration) bool {
-			return bad == i || bad < n && w.Air[bad].At.Sub(h.At)-time.Hour < reach || bad == n && w.Air[n-1].At.Sub(h.At) < reach
+			return bad == i || bad < n && at[bad]-at[i]-time.Hour < reach || bad == n && at[n-1]-at[i] < reach
 		}
 		out[i] = !before(badField, j.Apply+j.Hold) && !before(badLaying, j.Apply) && !before(badRain, j.Apply+j.Dry-time.Hour)
 	}

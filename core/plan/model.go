@@ -118,9 +118,9 @@ func (y Yard) Model() (Model, error) {
 // days numbers the local day of every slot.
 func (m *Model) days() {
 	m.Problem.Day = make([]int, m.slots)
-	day, last := -1, ""
+	day, last := -1, 0
 	for h := range m.Problem.Day {
-		if d := m.At(h).In(m.Loc).Format(time.DateOnly); d != last {
+		if d := m.At(h).In(m.Loc).YearDay(); d != last {
 			day, last = day+1, d
 		}
 		m.Problem.Day[h] = day

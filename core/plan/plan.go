@@ -45,6 +45,7 @@ type Launching struct {
 	// LateH is how much after the day wanted, 0 in time.
 	LateH float64 `json:"lateH"`
 	Hours float64 `json:"hours"` // of work left
+	Cents float64 `json:"cents"` // what it costs, 0 without a price of an hour
 	Rekey int     `json:"rekey"`
 }
 
@@ -210,6 +211,9 @@ func (m Model) tell(p schedule.Plan) Plan {
 		out.Items = append(out.Items, it)
 	}
 	sort.SliceStable(out.Items, func(a, b int) bool { return out.Items[a].Start.Before(out.Items[b].Start) })
+	for i := range out.Launches {
+		out.Launches[i].Cents = out.Launches[i].Hours * m.HourCents
+	}
 	m.assign(out.Items)
 	out.Headline = m.headline(out)
 	return out

@@ -388,3 +388,29 @@ func BenchmarkYardOfFifteenBoats(b *testing.B) {
 		}
 	}
 }
+
+// Ten hours that took twenty, beside six that count as reckoned: 26/16.
+func TestPaceIsLearned(t *testing.T) {
+	var p Pace
+	assert.Equal(t, 1.0, p.Factor())
+	p.Add(20, 10)
+	p.Add(0, 50)
+	assert.InDelta(t, 26.0/16, p.Factor(), 1e-12)
+}
+
+// The work of a boat of 60 coats in one more course of the weather.
+func BenchmarkOneFuture(b *testing.B) {
+	y, err := sixty(2).Prepared()
+	if err != nil {
+		b.Fatal(err)
+	}
+	m, _ := y.Model()
+	_, order, err := m.Make(nil, Effort{Seed: 1})
+	if err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		m, _ := y.Model()
+		m.Play(order)
+	}
+}

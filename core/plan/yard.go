@@ -158,8 +158,10 @@ type Yard struct {
 	Guns       int // spray guns, 0 for one
 	// Noise are the hours of a day in which noise may be made; zero is all of them.
 	Noise calendar.Hours
-	Boats []Boat
-	Marks map[string]Mark
+	// HourCents is what an hour of work costs.
+	HourCents float64
+	Boats     []Boat
+	Marks     map[string]Mark
 
 	shared *shared
 }

@@ -9,5 +9,8 @@ CREATE TABLE plans (
     before   TEXT NOT NULL
 ) STRICT;
 
+ALTER TABLE log_entries ADD COLUMN hours REAL NOT NULL DEFAULT 0; -- person-hours, 0 if not told
+
 -- +goose Down
+ALTER TABLE log_entries DROP COLUMN hours;
 DROP TABLE plans;

@@ -2270,6 +2270,8 @@ export interface components {
             flag: string;
             /** Format: int64 */
             grit: number;
+            /** Format: double */
+            hours?: number;
             id: string;
             /** @enum {string} */
             kind: "coat" | "sand";
@@ -2296,6 +2298,8 @@ export interface components {
         EntryEdit: {
             /** Format: int64 */
             grit: number;
+            /** Format: double */
+            hours?: number;
             /** @enum {string} */
             kind: "coat" | "sand";
             /** Format: double */
@@ -3060,6 +3064,8 @@ export interface components {
             at: string;
             boat: string;
             boatId: string;
+            /** Format: double */
+            cents: number;
             /** Format: date-time */
             due?: string;
             /** Format: double */

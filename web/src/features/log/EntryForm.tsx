@@ -14,6 +14,7 @@ type Draft = {
   step: string;
   productId: string;
   litres?: number;
+  hours?: number;
   wet: string;
   thinnerPct?: number;
   grit?: number;
@@ -80,6 +81,7 @@ export function EntryForm({
       thinnerPct: coat ? (draft.thinnerPct ?? planned?.thinnerPct ?? 0) : 0,
       grit: coat ? 0 : (draft.grit ?? 0),
       removedUm: coat ? 0 : (draft.removedUm ?? 0),
+      hours: draft.hours,
       who: draft.who,
       note: draft.note,
     };
@@ -202,6 +204,14 @@ export function EntryForm({
                 />
               </>
             )}
+            <NumberField
+              name="hours"
+              label="Hours it took"
+              hint="by all people together; plans learn from it"
+              unit="h"
+              value={draft.hours}
+              onChange={(hours) => setDraft({ ...draft, hours })}
+            />
             <TextField name="who" label="Who" value={draft.who} onChange={(who) => setDraft({ ...draft, who })} />
             <div className="sm:col-span-2">
               <AreaField name="note" label="Note" value={draft.note} rows={2} onChange={(note) => setDraft({ ...draft, note })} />

@@ -44,7 +44,9 @@ export function Yard({ plan }: { plan: YardPlan }) {
                   <td className={`num whitespace-nowrap ${l.lateH > 0 ? "font-bold text-error" : ""}`}>
                     {spare === undefined ? "–" : l.lateH > 0 ? `late by ${span(l.lateH)}` : span(spare)}
                   </td>
-                  <td className="num">{Math.round(l.hours)} h</td>
+                  <td className="num whitespace-nowrap">
+                    {Math.round(l.hours)} h{l.cents > 0 && `, ${number(l.cents / 100, 0)}`}
+                  </td>
                   <td className="num">{l.rekey}</td>
                   <td>{next ? `${stamp(next.start, zone)}: ${next.surface ? `${next.surface}, ` : ""}${next.what}` : "nothing left"}</td>
                 </tr>

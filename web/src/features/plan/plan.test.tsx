@@ -70,7 +70,9 @@ const plan = (more: Partial<YardPlan> = {}): YardPlan => ({
         end: "2026-05-14T09:00:00Z",
       }),
     ],
-    launches: [{ boatId: "b", boat: "Tern", at: "2026-05-14T09:00:00Z", due: "2026-05-13T22:59:00Z", lateH: 10, hours: 4, rekey: 1 }],
+    launches: [
+      { boatId: "b", boat: "Tern", at: "2026-05-14T09:00:00Z", due: "2026-05-13T22:59:00Z", lateH: 10, hours: 4, cents: 10000, rekey: 1 },
+    ],
     open: [],
     notes: ["Tern: nothing is planned on Bottom"],
   },
