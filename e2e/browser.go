@@ -20,6 +20,7 @@ import (
 	"allcoats/store"
 	"allcoats/web"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 )
@@ -141,11 +142,6 @@ func (p *Page) Size(width, height int64, phone bool) *Page {
 		}
 		return chromedp.Do(ctx, chromedp.EmulateViewport(width, height))
 	})
-}
-
-// Dark asks for the dark theme by the application's own setting.
-func (p *Page) Dark(on bool) *Page {
-	return p.js(fmt.Sprintf("localStorage.setItem('theme', %q); true", map[bool]string{true: "lamp", false: "paper"}[on]))
 }
 
 // Go opens a path of the site.
@@ -273,6 +269,21 @@ func (p *Page) Key(key string) *Page {
 // Focus focuses the first element that a CSS selector finds.
 func (p *Page) Focus(selector string) *Page {
 	return p.do("focus "+selector, func(ctx context.Context) error { return chromedp.Do(ctx, chromedp.Focus(chromedp.CSS(selector))) })
+}
+
+// Drag takes the drawn thing by its middle and lets it go px to the right.
+func (p *Page) Drag(selector string, px float64) *Page {
+	p.until("see "+selector, fmt.Sprintf("!!document.querySelector(%q)", selector))
+	return p.do("drag "+selector, func(ctx context.Context) error {
+		at, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](fmt.Sprintf(`(() => { const e = document.querySelector(%q); e.scrollIntoView({ block: "center" });
+			const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`, selector)))
+		if err != nil {
+			return err
+		}
+		left := chromedp.ButtonLeft
+		return chromedp.Do(ctx, chromedp.MouseEvent(input.DispatchMouseEventTypeMousePressed, at[0], at[1], left), chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]+px/2, at[1], left),
+			chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]+px, at[1], left), chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, at[0]+px, at[1], left))
+	})
 }
 
 // See waits until the page shows text.

@@ -24,6 +24,18 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	at := "/boats/" + boats[0].ID + "/plan"
 	p.Go(at).See("Weekends are shaded").SeeIn("h1", "after the day wanted").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
 
+	// A bar is dragged to a later day and pinned there; then set free again.
+	v, err := s.App.YardPlan(ctx, place)
+	require.NoError(t, err)
+	for _, it := range v.Plan.Items {
+		if it.What == "Service the stern gland" {
+			p.Go(at).Drag(`[data-bar="`+it.TaskID+`"]`, 160).until("it is pinned", `document.querySelectorAll("[data-pinned]").length === 1`)
+			p.Press("Week").Press("two weeks more").Press("Change Marsh Lantern: Service the stern gland").Press("unpin").
+				until("free again", `!document.querySelector("main").innerText.includes("· pinned")`)
+		}
+	}
+	require.NoError(t, p.Err())
+
 	// Rain all of Saturday and Sunday: what was planned for them moves, and says why.
 	p.Go("/boats/"+boats[0].ID+"/weather?view=forecast").Fill("Coldest", "9").Fill("Warmest", "13").Choose("Rain", "rain all day").Press("another day").
 		until("two days", `document.querySelectorAll('[aria-label^="Leave out day"]').length === 2`)
@@ -41,7 +53,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	// A task is pinned a day later by its buttons, and a pin that cannot stand is refused.
 	p.Press("Change Marsh Lantern: Service the stern gland").Press("a day later").See("pinned")
 	require.NoError(t, p.Err())
-	v, err := s.App.YardPlan(ctx, place)
+	v, err = s.App.YardPlan(ctx, place)
 	require.NoError(t, err)
 	assert.Len(t, v.Settings.Marks, 1)
 	p.Press("unpin").until("free again", `!document.querySelector("main").innerText.includes("· pinned")`)

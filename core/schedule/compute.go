@@ -32,8 +32,8 @@ type LinkRequest struct {
 	From    string          `json:"from"`
 	To      string          `json:"to"`
 	MinLagH int             `json:"min_lag_h"`
-	MaxLagH *int            `json:"max_lag_h"`
-	Sanding *SandingRequest `json:"sanding"`
+	MaxLagH *int            `json:"max_lag_h,omitempty"`
+	Sanding *SandingRequest `json:"sanding,omitempty"`
 }
 
 // SandingRequest is a sanding that may be done on a link.

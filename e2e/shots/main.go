@@ -16,7 +16,6 @@ type shot struct {
 	surface    string // adds ?surface=<id> of the surface of that name
 	press      []string
 	phone      bool
-	dark       bool
 	whole      bool // the page rather than the window
 	see        string
 }
@@ -24,25 +23,20 @@ type shot struct {
 var shots = []shot{
 	{name: "today", path: "today", see: "In this order today"},
 	{name: "today-phone", path: "today", phone: true, see: "In this order today"},
-	{name: "today-dark", path: "today", dark: true, see: "In this order today"},
 	{name: "survey", path: "survey", see: "Defects and repairs"},
 	{name: "survey-measure", path: "survey", surface: "Deck", press: []string{"Deck"}, whole: true, see: "Corners, x and y"},
 	{name: "survey-layers", path: "survey", surface: "Topsides port", press: []string{"Old layers"}, whole: true, see: "Cut through"},
-	{name: "walk-round", path: "survey/walk-round", see: "From the stern"},
 	{name: "build-up", path: "build-up", surface: "Bottom", see: "The film, cut through"},
-	{name: "schemes", path: "build-up", boat: 1, surface: "Deck", press: []string{"Start from a scheme or system"}, whole: true, see: "Two ways side by side"},
 	{name: "overview", path: "build-up", press: []string{"Whole boat"}, see: "Hours"},
 	{name: "stores", path: "stores", whole: true, see: "On the shelf"},
 	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
 	{name: "field", path: "weather", surface: "Topsides port", whole: true, see: "the printed field"},
-	{name: "chances", path: "weather", press: []string{"Best chances"}, see: "If it rains"},
 	{name: "readings", path: "weather", press: []string{"Readings"}, whole: true, see: "Logger on the slip post"},
 	{name: "tent", path: "weather", boat: 2, press: []string{"Tent and heat", "Compare"}, whole: true, see: "under each"},
 	{name: "plan-season", path: "plan", see: "Weekends are shaded"},
 	{name: "plan-week", path: "plan", press: []string{"Week"}, see: "two weeks more"},
-	{name: "plan-yard", path: "plan", press: []string{"Yard"}, see: "Closing in the next four days"},
+	{name: "plan-yard", path: "plan", press: []string{"Yard"}, see: "enough"},
 	{name: "plan-risk", path: "plan", press: []string{"Risk", "Play 200 futures"}, whole: true, see: "Where the time goes"},
-	{name: "zhands", path: "plan", press: []string{"Hands and tasks"}, whole: true, see: "Rules between"},
 	{name: "log", path: "log", see: "Clocks running"},
 	{name: "log-phone", path: "log", surface: "Topsides port", phone: true, see: "Log a coat"},
 	{name: "library", path: "/library", see: "Add a product"},
@@ -118,7 +112,7 @@ func run(ctx context.Context, dir string, only []string) error {
 		} else {
 			p.Size(1280, 800, false)
 		}
-		p.Go(path).Dark(s.dark).Go(path)
+		p.Go(path)
 		for _, name := range s.press {
 			p.Press(name)
 		}

@@ -3410,10 +3410,10 @@ export interface components {
         ScheduleLinkRequest: {
             from: string;
             /** Format: int64 */
-            max_lag_h: number | null;
+            max_lag_h?: number;
             /** Format: int64 */
             min_lag_h: number;
-            sanding: components["schemas"]["ScheduleSandingRequest"];
+            sanding?: components["schemas"]["ScheduleSandingRequest"];
             to: string;
         };
         ScheduleRequest: {

@@ -216,7 +216,7 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
         stroke={i.rekey ? "var(--shut)" : "currentColor"}
         strokeWidth={1}
       />
-      {i.pinned && <circle cx={a + w / 2} cy={-3} r={3.5} fill="currentColor" />}
+      {i.pinned && <circle data-pinned={i.taskId} cx={a + w / 2} cy={-3} r={3.5} fill="currentColor" />}
       <title>{`${i.boat}: ${i.surface} ${i.what}, ${stamp(i.start, zone)}`}</title>
     </g>
   );
