@@ -503,11 +503,18 @@ func (a *App) SetPlan(ctx context.Context, placeID string, version int, e PlanSe
 }
 
 // Move pins a task to a start, if that can stand; the plan is shown with it.
-// Without a start it is free again.
-func (a *App) Move(ctx context.Context, placeID string, version int, taskID string, at *time.Time) (YardPlan, error) {
+// Without a start it is free again. near pins it to the hour nearest to the start
+// that suits its weather and the hands.
+func (a *App) Move(ctx context.Context, placeID string, version int, taskID string, at *time.Time, near bool) (YardPlan, error) {
 	s, err := a.loadYard(ctx, placeID)
 	if err != nil {
 		return YardPlan{}, err
+	}
+	if at != nil && near {
+		if m, err := s.yard.Model(); err == nil {
+			suits := m.Nearest(taskID, *at)
+			at = &suits
+		}
 	}
 	marks := maps.Clone(s.settings.Marks)
 	m := marks[taskID]

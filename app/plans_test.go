@@ -120,7 +120,7 @@ func TestPinsSettingsAndTheirFaults(t *testing.T) {
 		}
 	}
 	at := time.Date(2026, 5, 13, 9, 0, 0, 0, time.UTC)
-	v, err := a.Move(ctx, place, v.Version, it.TaskID, &at)
+	v, err := a.Move(ctx, place, v.Version, it.TaskID, &at, false)
 	require.NoError(t, err)
 	for _, x := range v.Plan.Items {
 		if x.TaskID == it.TaskID {
@@ -129,14 +129,23 @@ func TestPinsSettingsAndTheirFaults(t *testing.T) {
 		}
 	}
 	night := time.Date(2026, 5, 13, 1, 0, 0, 0, time.UTC)
-	_, err = a.Move(ctx, place, v.Version, it.TaskID, &night)
+	_, err = a.Move(ctx, place, v.Version, it.TaskID, &night, false)
 	var bad fault.Errors
 	require.ErrorAs(t, err, &bad)
-	assert.Contains(t, bad[0].Message, "cannot begin when it is pinned")
-	_, err = a.Move(ctx, place, v.Version-1, it.TaskID, nil)
+	assert.Contains(t, bad[0].Message, "too few hands work on Wed 13 May at")
+	near, err := a.Move(ctx, place, v.Version, it.TaskID, &night, true)
+	require.NoError(t, err)
+	v = near
+	for _, x := range v.Plan.Items {
+		if x.TaskID == it.TaskID {
+			assert.GreaterOrEqual(t, x.Start.Hour(), 5, "in working hours")
+			assert.Less(t, x.Start.Sub(night).Abs(), 20*time.Hour)
+		}
+	}
+	_, err = a.Move(ctx, place, v.Version-1, it.TaskID, nil, false)
 	var stale app.Conflict
 	assert.ErrorAs(t, err, &stale)
-	v, err = a.Move(ctx, place, v.Version, it.TaskID, nil)
+	v, err = a.Move(ctx, place, v.Version, it.TaskID, nil, false)
 	require.NoError(t, err)
 	assert.Empty(t, v.Settings.Marks)
 

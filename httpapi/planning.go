@@ -24,6 +24,8 @@ type MoveEdit struct {
 	Version int        `json:"version"`
 	TaskID  string     `json:"taskId"`
 	At      *time.Time `json:"at,omitempty"`
+	// Near takes the hour nearest to At that suits the task.
+	Near bool `json:"near,omitempty"`
 }
 
 // PlanLine is a line of the answer of make-plan.
@@ -50,7 +52,7 @@ func planning(api huma.API, a *app.App) {
 		})
 	register(api, "move-task", post, "/api/places/{id}/plan/move", "Pin a task to a start, if that can stand",
 		func(ctx context.Context, in *bodyByID[MoveEdit]) (app.YardPlan, error) {
-			return a.Move(ctx, in.ID, in.Body.Version, in.Body.TaskID, in.Body.At)
+			return a.Move(ctx, in.ID, in.Body.Version, in.Body.TaskID, in.Body.At, in.Body.Near)
 		})
 	register(api, "undo-plan", post, "/api/places/{id}/plan/undo", "Go back to the plan before",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.UndoPlan(ctx, in.ID) })

@@ -152,7 +152,13 @@ func (m Model) impossible() error {
 	t := m.Tasks[stuck]
 	name := m.Boats[t.Boat].Name + ": " + t.Name()
 	if t.pinned != nil {
-		return faultOf("%s cannot begin when it is pinned: what comes before it, or the hands, are not free then", name)
+		at := m.Slot(*t.pinned)
+		for h := at; h < min(m.slots, at+t.duration()); h++ {
+			if m.Problem.Capacity[hands][h] < m.Problem.Tasks[stuck].Needs[hands] {
+				return faultOf("%s cannot begin when it is pinned: too few hands work on %s", name, m.At(h).In(m.Loc).Format("Mon 2 Jan at 15:04"))
+			}
+		}
+		return faultOf("%s cannot begin when it is pinned: what comes before it is not done by then, or the hands are pinned to other work", name)
 	}
 	if len(m.Problem.Tasks[stuck].Allowed) == 0 {
 		return faultOf("%s has no hour before %s: %s", name, m.Until.In(m.Loc).Format("2 January"), m.mostly(stuck, 0, m.slots).In(m.Loc))
@@ -344,6 +350,9 @@ func (m Model) assign(items []Item) {
 func (m Model) why(p schedule.Plan, i int, in []int) say.Sentence {
 	t, start := m.Tasks[i], p.Start[i]
 	if t.pinned != nil {
+		if i < len(m.open) && m.open[i] != nil && !m.open[i][start] {
+			return append(append(say.Sentence{say.Text("Pinned by you, against the weather: ")}, m.mostly(i, start, start+1)...), say.Text("."))
+		}
 		return say.Sentence{say.Text("Pinned by you.")}
 	}
 	least, from := 0, -1
@@ -392,6 +401,35 @@ func (m Model) why(p schedule.Plan, i int, in []int) say.Sentence {
 		out = append(out, say.Text(" Nor on the other %d days.", last-first-2))
 	}
 	return out
+}
+
+// Nearest is the hour nearest to at when a task may begin by its own weather and
+// the hours of the hands, whatever comes before it; at if there is none.
+func (m Model) Nearest(taskID string, at time.Time) time.Time {
+	i := slices.IndexFunc(m.Tasks, func(t Task) bool { return t.ID == taskID })
+	if i < 0 || i >= len(m.open) || m.open[i] == nil {
+		return at
+	}
+	fits := func(h int) bool {
+		if h < 0 || h >= m.slots || !m.open[i][h] {
+			return false
+		}
+		for k := h; k < min(m.slots, h+m.Problem.Tasks[i].Duration); k++ {
+			if m.Problem.Capacity[hands][k] < m.Problem.Tasks[i].Needs[hands] {
+				return false
+			}
+		}
+		return true
+	}
+	from := m.Slot(at)
+	for off := range m.slots {
+		for _, h := range []int{from + off, from - off} {
+			if fits(h) {
+				return m.At(h)
+			}
+		}
+	}
+	return at
 }
 
 // clock is a slot as an instant.

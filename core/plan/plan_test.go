@@ -156,6 +156,25 @@ func TestOwnTasksPinsAndMarks(t *testing.T) {
 	assert.ErrorContains(t, err, "Deck, high-build primer and Bed the cleats are pinned to the same hours")
 }
 
+func TestPinAgainstTheWeather(t *testing.T) {
+	wet := now.AddDate(0, 0, 2)
+	w := fair(20, func(_ int, h *weather.Hour) {
+		if h.At.Sub(wet).Abs() < 48*time.Hour {
+			h.TempC = 4
+		}
+	})
+	y := yard(16, surface("Deck", area.Deck, w, 1, 2))
+	y.Marks = map[string]Mark{"Deck-1#1": {Pinned: &wet}}
+	m, p, _ := make_(t, y, nil)
+	assert.Contains(t, item(t, p, "Deck-1#1").Why.In(time.UTC), "Pinned by you, against the weather: ")
+	suits := m.Nearest("Deck-1#1", wet)
+	assert.GreaterOrEqual(t, suits.Sub(wet), 48*time.Hour, "the cold days are behind it")
+	assert.Less(t, suits.Sub(wet), 96*time.Hour)
+	y.Marks["Deck-1#1"] = Mark{Pinned: &suits}
+	_, p, _ = make_(t, y, nil)
+	assert.Equal(t, "Pinned by you.", item(t, p, "Deck-1#1").Why.In(time.UTC))
+}
+
 func TestBadYards(t *testing.T) {
 	w := fair(20, nil)
 	for name, c := range map[string]struct {

@@ -2834,6 +2834,7 @@ export interface components {
         MoveEdit: {
             /** Format: date-time */
             at?: string;
+            near?: boolean;
             taskId: string;
             /** Format: int64 */
             version: number;

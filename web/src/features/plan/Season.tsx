@@ -17,7 +17,7 @@ export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const { show } = useSettings();
   const id = plan.place.id;
   const move = useChange((to: { taskId: string; at: string }) =>
-    ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, ...to } })),
+    ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, ...to, near: true } })),
   );
   const [by, setBy] = useState<"surface" | "person">("surface");
   const [whole, setWhole] = useState(false);
@@ -88,7 +88,7 @@ export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
       />
       <p className="quiet mt-2 text-sm">
         Solid: a coat. Hollow: other work. Hatched: sanding for a missed window. The thin tail runs to where the window closes; the strip
-        below is when weather and light allow the next coat. Weekends are shaded. Drag a task to pin it to another hour; Week has the same
+        below is when weather and light allow the next coat. Weekends are shaded. Drag a task to pin it to the nearest hour that suits it; Week has the same
         by keys.
       </p>
       <Refusal error={move.error} />
