@@ -202,6 +202,12 @@ func TestPhone(t *testing.T) {
 	for _, page := range []string{"today", "survey", "build-up", "stores", "weather", "log"} {
 		p.Go("/boats/"+boats[0].ID+"/"+page).See("Marsh Lantern").until("no sideways scrolling on "+page, `document.documentElement.scrollWidth <= innerWidth`)
 	}
+	p.Go("/boats/" + boats[0].ID + "/plan").See("Weekends are shaded")
+	for _, view := range []string{"Season", "Week", "Yard", "Risk", "Hands and tasks"} {
+		p.Press(view).until("no sideways scrolling on "+view, `document.documentElement.scrollWidth <= innerWidth`)
+		p.until("targets of 44 px in "+view, `[...document.querySelectorAll("main button.btn, nav a")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)
+	}
+	p.Go("/boats/" + boats[0].ID + "/log").See("Log a coat")
 	p.until("targets of 44 px", `[...document.querySelectorAll("main button.btn, nav a")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)
 }
 

@@ -417,7 +417,7 @@ func (m *Model) boat(k int) {
 		}
 	}
 	m.cross(k, numbers)
-	launch := m.add(Task{ID: "launch:" + b.ID, Boat: k, What: "launch " + b.Name, Milestone: true}, 0, []schedule.Range{{First: 0, Last: m.slots - 1}})
+	launch := m.add(Task{ID: "launch:" + b.ID, Boat: k, What: "ready to launch " + b.Name, Milestone: true}, 0, []schedule.Range{{First: 0, Last: m.slots - 1}})
 	due := m.slots
 	if b.Launch != nil {
 		due = m.Slot(*b.Launch)

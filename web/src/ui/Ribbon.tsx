@@ -56,8 +56,9 @@ export function Ribbon({
   const left = narrow ? 0 : 184;
   const now = Date.parse(ribbon.now);
   const [before, after] = spans[chosen] ?? [1, 3];
-  const from = Math.max(Date.parse(ribbon.from), now - before * (narrow ? 0.5 : 1) * 24 * HOUR);
-  const to = Math.min(Date.parse(ribbon.to), now + after * (narrow ? 0.6 : 1) * 24 * HOUR);
+  const less = narrow && spans === SPANS ? 0.6 : 1;
+  const from = Math.max(Date.parse(ribbon.from), now - before * less * 24 * HOUR);
+  const to = Math.min(Date.parse(ribbon.to), now + after * less * 24 * HOUR);
   const x = useMemo(() => scaleTime().domain([from, to]).range([left, width]), [from, to, left, width]);
   const season = to - from > 12 * 24 * HOUR;
   const ticks = useMemo(() => axis(from, to, zone, season), [from, to, zone, season]);

@@ -53,7 +53,14 @@ export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
       ),
     ),
   ];
-  const span = { now: plan.now, from: plan.now, to: new Date(ms(plan.now) + days * 86_400_000).toISOString(), light: [] };
+  // A little of what has gone by leaves room for the flag of now.
+  const past = days / 16;
+  const span = {
+    now: plan.now,
+    from: new Date(ms(plan.now) - past * 86_400_000).toISOString(),
+    to: new Date(ms(plan.now) + days * 86_400_000).toISOString(),
+    light: [],
+  };
   const toggle = (on: boolean, name: string, press: () => void) => (
     <button
       type="button"
@@ -83,13 +90,13 @@ export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
         ribbon={span}
         zone={zone}
         lanes={lanes}
-        spans={{ "two weeks": [0.2, 14], "a month": [0.3, 31], all: [0.5, days] }}
+        spans={{ "two weeks": [1, 14], "a month": [2, 31], all: [past, days] }}
         first="all"
       />
       <p className="quiet mt-2 text-sm">
         Solid: a coat. Hollow: other work. Hatched: sanding for a missed window. The thin tail runs to where the window closes; the strip
-        below is when weather and light allow the next coat. Weekends are shaded. Drag a task to pin it to the nearest hour that suits it; Week has the same
-        by keys.
+        below is when weather and light allow the next coat. Weekends are shaded. Drag a task to pin it to the nearest hour that suits it;
+        Week has the same by keys.
       </p>
       <Refusal error={move.error} />
     </>

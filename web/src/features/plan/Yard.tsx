@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { useWays } from "../../api/queries";
 import { Loaded } from "../../ui/Page";
 import { number } from "../../ui/settings";
-import { longDay, span, stamp } from "../../ui/time";
+import { day, span, stamp } from "../../ui/time";
 import type { YardPlan } from "./Plan";
 
 /** All boats of the yard: when each is ready, what is next on her, and what closes soon. */
@@ -39,8 +39,8 @@ export function Yard({ plan }: { plan: YardPlan }) {
                       {l.boat}
                     </Link>
                   </td>
-                  <td className="whitespace-nowrap">{longDay(l.at, zone)}</td>
-                  <td className="whitespace-nowrap">{l.due ? longDay(l.due, zone) : "no day given"}</td>
+                  <td className="whitespace-nowrap">{day(l.at, zone)}</td>
+                  <td className="whitespace-nowrap">{l.due ? day(l.due, zone) : "no day given"}</td>
                   <td className={`num whitespace-nowrap ${l.lateH > 0 ? "font-bold text-error" : ""}`}>
                     {spare === undefined ? "–" : l.lateH > 0 ? `late by ${span(l.lateH)}` : span(spare)}
                   </td>
