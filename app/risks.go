@@ -114,38 +114,23 @@ func (s *yardState) tented() {
 }
 
 // play replays the plan over n futures on all processors; the outcome does not
-// depend on their number.
+// depend on their number. Most futures are played a few weeks past the plan's end
+// only; those that need longer are played again to the end.
 func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func(done float64)) (plan.Risk, error) {
-	outcomes := make([]plan.Outcome, n)
 	if len(s.looks) == 0 {
 		return plan.Risk{Boats: []plan.BoatRisk{}, Causes: []plan.Cause{}}, nil
 	}
-	first := s.looks[0]
-	past := first.climate.Open.Between(s.view.Now.Add(-spinUp), s.view.Now)
-	frame := append(slices.Clone(past), s.course(s.futures.Frame(), false)...)
-	open := surface.Outdoors(first.boat.LatitudeDeg, first.boat.LongitudeDeg, frame)
-	in := func(series weather.Series, c surface.Conditions) plan.Yard {
-		y := s.yard
-		y.Boats = slices.Clone(s.yard.Boats)
-		for k, o := range s.looks {
-			at := o.boat.AheadIn(series, c)
-			y.Boats[k].Surfaces = slices.Clone(y.Boats[k].Surfaces)
-			for f := range y.Boats[k].Surfaces {
-				one := &y.Boats[k].Surfaces[f]
-				one.Weather, one.Sheltered = at[one.ID], o.s.Surfaces[f].Sheltered
-			}
-		}
-		return y
-	}
-	base, err := in(frame, open).Prepared()
+	soon, err := s.player(s.yard.Within(order))
 	if err != nil {
 		return plan.Risk{}, err
 	}
-	s.yard = base
+	late, err := s.player(s.yard.Until)
+	if err != nil {
+		return plan.Risk{}, err
+	}
+	outcomes := make([]plan.Outcome, n)
 	var next, done atomic.Int64
 	var wait sync.WaitGroup
-	var sum plan.Model
-	var once sync.Once
 	for w := range runtime.GOMAXPROCS(0) {
 		wait.Go(func() {
 			for ctx.Err() == nil {
@@ -153,14 +138,10 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 				if i >= int64(n) {
 					return
 				}
-				series := append(slices.Clone(past), s.course(s.futures.Make(futuresSeed, uint64(i), nil), false)...)
-				y := in(series, open.With(series))
-				m, err := y.Model()
-				if err != nil {
-					continue
+				future := s.course(s.futures.Make(futuresSeed, uint64(i), nil), false)
+				if outcomes[i] = soon.play(future, order); !outcomes[i].Done() {
+					outcomes[i] = late.play(future, order)
 				}
-				once.Do(func() { sum = m })
-				outcomes[i] = m.Play(order)
 				if d := done.Add(1); w == 0 && told != nil {
 					told(float64(d) / float64(n))
 				}
@@ -171,13 +152,64 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 	if err := ctx.Err(); err != nil {
 		return plan.Risk{}, err
 	}
-	kept := outcomes[:0]
-	for _, o := range outcomes {
-		if o.Ready != nil {
-			kept = append(kept, o)
+	return late.model.Sum(outcomes), nil
+}
+
+// player plays a yard until an instant in whatever weather.
+type player struct {
+	looks []outlook
+	yard  plan.Yard
+	model plan.Model
+	past  weather.Series
+	open  surface.Conditions
+}
+
+// holdAhead is how much weather is needed past the last hour of a plan.
+const holdAhead = 48 * time.Hour
+
+func (s yardState) player(until time.Time) (player, error) {
+	first := s.looks[0]
+	p := player{looks: s.looks, yard: s.yard, past: first.climate.Open.Between(s.view.Now.Add(-spinUp), s.view.Now)}
+	p.yard.Until = until
+	frame := p.ahead(s.course(s.futures.Frame(), false))
+	p.open = surface.Outdoors(first.boat.LatitudeDeg, first.boat.LongitudeDeg, frame)
+	var err error
+	if p.yard, err = p.in(frame).Prepared(); err != nil {
+		return p, err
+	}
+	p.model, err = p.yard.Model()
+	return p, err
+}
+
+// ahead is the past with a future as far as it is needed.
+func (p player) ahead(future weather.Series) weather.Series {
+	return append(slices.Clone(p.past), future.Between(p.yard.Now, p.yard.Until.Add(holdAhead))...)
+}
+
+// in is the yard in a course of the weather.
+func (p player) in(series weather.Series) plan.Yard {
+	c := p.open.With(series)
+	y := p.yard
+	y.Boats = slices.Clone(p.yard.Boats)
+	for k, o := range p.looks {
+		at := o.boat.AheadIn(series, c)
+		y.Boats[k].Surfaces = slices.Clone(y.Boats[k].Surfaces)
+		for f := range y.Boats[k].Surfaces {
+			one := &y.Boats[k].Surfaces[f]
+			one.Weather, one.Sheltered = at[one.ID], o.s.Surfaces[f].Sheltered
 		}
 	}
-	return sum.Sum(kept), nil
+	return y
+}
+
+// play does the work of a plan in a future. A yard that was prepared makes a model
+// in any weather.
+func (p player) play(future weather.Series, order plan.Starts) plan.Outcome {
+	m, err := p.in(p.ahead(future)).Model()
+	if err != nil {
+		return plan.Outcome{Ready: make([]*time.Time, len(p.yard.Boats))}
+	}
+	return m.Play(order)
 }
 
 // Way is a change that may bring late boats in time, with what it costs.

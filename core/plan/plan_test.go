@@ -339,8 +339,8 @@ func TestRiskOverFutures(t *testing.T) {
 }
 
 // sixty is a boat of 60 coats on twelve surfaces over 120 days.
-func sixty(people int) Yard {
-	w := fair(130, func(i int, h *weather.Hour) {
+func sixty(people, days int) Yard {
+	w := fair(days+10, func(i int, h *weather.Hour) {
 		h.TempC = 15 + 6*math.Sin(float64(i-6)*math.Pi/12)
 		if i%97 < 11 {
 			h.RainMM = num(1)
@@ -351,7 +351,7 @@ func sixty(people int) Yard {
 	for _, p := range parts {
 		all = append(all, surface(string(p), p, w, 5, 3))
 	}
-	y := yard(120, all...)
+	y := yard(days, all...)
 	for len(y.People) < people {
 		y.People = append(y.People, Person{Name: "more" + string(rune('a'+len(y.People)))})
 	}
@@ -359,7 +359,7 @@ func sixty(people int) Yard {
 }
 
 func BenchmarkFirstPlanOfSixtyTasks(b *testing.B) {
-	y := sixty(2)
+	y := sixty(2, 120)
 	for b.Loop() {
 		m, err := y.Model()
 		if err != nil {
@@ -372,7 +372,7 @@ func BenchmarkFirstPlanOfSixtyTasks(b *testing.B) {
 }
 
 func BenchmarkImprovedPlanOfSixtyTasks(b *testing.B) {
-	y := sixty(2)
+	y := sixty(2, 120)
 	for b.Loop() {
 		m, _ := y.Model()
 		if _, _, err := m.Make(nil, Effort{Seed: 1, Rounds: 1500}); err != nil {
@@ -382,7 +382,7 @@ func BenchmarkImprovedPlanOfSixtyTasks(b *testing.B) {
 }
 
 func BenchmarkYardOfFifteenBoats(b *testing.B) {
-	y := sixty(4)
+	y := sixty(4, 120)
 	one := y.Boats[0]
 	y.Boats = nil
 	for i := range 15 {
@@ -417,19 +417,44 @@ func TestPaceIsLearned(t *testing.T) {
 	assert.InDelta(t, 26.0/16, p.Factor(), 1e-12)
 }
 
-// The work of a boat of 60 coats in one more course of the weather.
+// What is done before an earlier end is done at the same hours with a later one.
+func TestPlayedToAnEarlierEnd(t *testing.T) {
+	y := sixty(2, 120)
+	m, p, order := make_(t, y, nil)
+	end := y.Within(order)
+	require.True(t, end.Before(y.Until.AddDate(0, 0, -30)))
+	for _, it := range p.Items {
+		assert.False(t, it.Start.AddDate(0, 0, 14).After(end), it.What)
+	}
+	long := m.Play(order)
+	require.True(t, long.Done())
+	soon, err := sixty(2, int(end.Sub(now).Hours()/24)).Model()
+	require.NoError(t, err)
+	assert.Equal(t, long, soon.Play(order))
+	tight, err := sixty(2, 10).Model()
+	require.NoError(t, err)
+	assert.False(t, tight.Play(order).Done())
+}
+
+// The work of a boat of 60 coats, planned over 120 days, in one more course of the
+// weather.
 func BenchmarkOneFuture(b *testing.B) {
-	y, err := sixty(2).Prepared()
+	m, err := sixty(2, 120).Model()
 	if err != nil {
 		b.Fatal(err)
 	}
-	m, _ := y.Model()
 	_, order, err := m.Make(nil, Effort{Seed: 1})
+	if err != nil {
+		b.Fatal(err)
+	}
+	y, err := sixty(2, int(m.Within(order).Sub(now).Hours()/24)).Prepared()
 	if err != nil {
 		b.Fatal(err)
 	}
 	for b.Loop() {
 		m, _ := y.Model()
-		m.Play(order)
+		if !m.Play(order).Done() {
+			b.Fatal("not done")
+		}
 	}
 }

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"slices"
 	"sort"
 	"time"
 
@@ -44,6 +45,27 @@ func (m Model) Play(order Starts) Outcome {
 		out.WaitH[t.ID] = float64(p.Start[i] - least[i])
 	}
 	return out
+}
+
+// Done tells whether every boat was ready; if so, a later end of the yard would
+// have changed nothing.
+func (o Outcome) Done() bool { return !slices.Contains(o.Ready, nil) }
+
+// within is how long after a plan's end most courses of the weather are done.
+const within = 21 * 24 * time.Hour
+
+// Within is an end of the yard by which a plan is done in most weather.
+func (y Yard) Within(order Starts) time.Time {
+	last := y.Now
+	for _, at := range order {
+		if at.After(last) {
+			last = at
+		}
+	}
+	if end := last.Add(within); end.Before(y.Until) {
+		return end
+	}
+	return y.Until
 }
 
 // Point is the share of futures, %, in which a boat is ready by the end of a day.
