@@ -30,9 +30,22 @@ type Model struct {
 	open    [][]bool // of a task: the hours that weather and light allow, whatever the hands
 	// What many tasks share, worked out once: hours by surface, step and length,
 	// and clocks by table and surface.
-	hours  map[string][]bool
+	hours  map[hoursKey]starts
 	clocks map[clockKey][]float64
 	speeds map[speedKey][]float64
+}
+
+type hoursKey struct {
+	boat                              int
+	surface, step                     string
+	coat, outdoors, light, dry, noisy bool
+	duration                          int
+}
+
+// starts are the slots at which a task may start, one by one and as ranges.
+type starts struct {
+	at   []bool
+	runs []schedule.Range
 }
 
 type speedKey struct {
@@ -66,13 +79,13 @@ func (m Model) Slot(t time.Time) int { return int(math.Ceil(t.Sub(m.Start).Hours
 // to work, a week without hours, a launch that has passed, tasks that wait for one
 // another, pins that clash.
 func (y Yard) Model() (Model, error) {
-	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), hours: map[string][]bool{}, clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}}
+	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), hours: map[hoursKey]starts{}, clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}}
 	if m.Start.Before(y.Now) {
 		m.Start = m.Start.Add(time.Hour)
 	}
 	m.slots = int(y.Until.Sub(m.Start).Hours())
 	if m.shared == nil {
-		m.shared = &shared{map[clockKey][]float64{}, map[bool][]bool{}}
+		m.shared = newShared()
 	}
 	var bad fault.Errors
 	if len(y.People) == 0 {
@@ -203,19 +216,20 @@ func (m *Model) place(t Task) int {
 	for len(m.open) < len(m.Tasks) {
 		m.open = append(m.open, nil)
 	}
-	m.open = append(m.open, open)
-	return m.add(t, d, runs(open))
+	m.open = append(m.open, open.at)
+	return m.add(t, d, open.runs)
 }
 
 // may tells at which slots weather and light allow a task to start.
-func (m Model) may(t Task, d int) []bool {
+func (m Model) may(t Task, d int) starts {
 	step, _, _ := strings.Cut(t.ID, "#")
-	key := fmt.Sprint(t.Boat, t.SurfaceID, step, t.Coat, t.outdoors, t.light, t.dry, t.noisy, d)
-	if out, ok := m.hours[key]; ok {
-		return out
+	key := hoursKey{t.Boat, t.SurfaceID, step, t.Coat, t.outdoors, t.light, t.dry, t.noisy, d}
+	out, ok := m.hours[key]
+	if !ok {
+		at := m.mayStart(t, d)
+		out = starts{at, runs(at)}
+		m.hours[key] = out
 	}
-	out := m.mayStart(t, d)
-	m.hours[key] = out
 	return out
 }
 
@@ -253,14 +267,13 @@ func (m Model) mayStart(t Task, d int) []bool {
 	if len(t.weather.Air) > 0 {
 		i0, lit = t.weather.Air.Find(m.Start), m.free(t.weather, !t.light)
 	}
-	ok := make([]bool, m.slots)
+	ok, loud := make([]bool, m.slots), m.loud()
 	for h := range ok {
-		at := m.At(h)
 		i := i0 + h
-		ok[h] = (i0 < 0 || i >= len(lit) || lit[i]) && (!t.noisy || m.loud(at))
+		ok[h] = (i0 < 0 || i >= len(lit) || lit[i]) && (!t.noisy || loud[h])
 		if ok[h] && t.outdoors && i0 >= 0 && i < len(t.weather.Air) {
-			a := t.weather.Air[i]
-			ok[h] = (a.RainMM == nil || *a.RainMM <= 0.05) && (!t.dry || !t.weather.WetAt(at))
+			a := &t.weather.Air[i]
+			ok[h] = (a.RainMM == nil || *a.RainMM <= 0.05) && (!t.dry || !t.weather.WetAt(a.At))
 		}
 	}
 	run := 0
@@ -273,13 +286,18 @@ func (m Model) mayStart(t Task, d int) []bool {
 	return out
 }
 
-// loud reports whether noise may be made in the hour from t.
-func (m Model) loud(t time.Time) bool {
-	if m.Noise.ToH <= m.Noise.FromH {
-		return true
+// loud tells at which slots noise may be made through the hour.
+func (m Model) loud() []bool {
+	if len(m.shared.loud) == m.slots {
+		return m.shared.loud
 	}
-	h := float64(t.In(m.Loc).Hour())
-	return h >= m.Noise.FromH && h+1 <= m.Noise.ToH
+	out := make([]bool, m.slots)
+	for h := range out {
+		hour := float64(m.At(h).In(m.Loc).Hour())
+		out[h] = m.Noise.ToH <= m.Noise.FromH || hour >= m.Noise.FromH && hour+1 <= m.Noise.ToH
+	}
+	m.shared.loud = out
+	return out
 }
 
 // runs lists the stretches of true.
@@ -401,10 +419,17 @@ func (m Model) until(table cure.Table, s product.Sheet, w field.Weather, d int) 
 func (m *Model) boat(k int) {
 	b := m.Boats[k]
 	numbers := [][]int{}
-	chains := m.Yard.tasks(k)
+	chains, ok := m.shared.tasks[k]
+	if !ok {
+		chains = m.Yard.tasks(k)
+		m.shared.tasks[k] = chains
+	}
 	for i, chain := range chains {
 		var own []int
 		for _, t := range chain {
+			if len(b.Surfaces) > 0 {
+				t.weather = b.Surfaces[m.near(k, i)].Weather
+			}
 			own = append(own, m.place(t))
 		}
 		numbers = append(numbers, own)
@@ -443,6 +468,14 @@ func (m *Model) boat(k int) {
 	}
 }
 
+// near is the surface whose weather a chain of tasks has: its own, or the first.
+func (m Model) near(k, chain int) int {
+	if chain < len(m.Boats[k].Surfaces) {
+		return chain
+	}
+	return 0
+}
+
 // rekeyM2H is how much is scuffed for the next coat in an hour: a rule of thumb.
 const rekeyM2H = 8
 
@@ -453,7 +486,7 @@ func (m *Model) chain(s Surface, own []int) {
 		crew := max(1, min(len(m.People), int(math.Ceil(hours/longest))))
 		sand := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Hours: hours, Crew: crew, weather: s.Weather, outdoors: !s.Sheltered, noisy: true, dry: true, light: t.light}
 		d := sand.duration()
-		return &schedule.Task{Name: s.Name + ", sand to re-key", Duration: d, Allowed: runs(m.may(sand, d)), Needs: []int{crew, 0, 0}}
+		return &schedule.Task{Name: s.Name + ", sand to re-key", Duration: d, Allowed: m.may(sand, d).runs, Needs: []int{crew, 0, 0}}
 	}
 	for i, n := range own {
 		t := m.Tasks[n]

@@ -2,6 +2,9 @@ package plan
 
 import (
 	"math"
+	"runtime"
+	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -436,9 +439,9 @@ func TestPlayedToAnEarlierEnd(t *testing.T) {
 	assert.False(t, tight.Play(order).Done())
 }
 
-// The work of a boat of 60 coats, planned over 120 days, in one more course of the
-// weather.
-func BenchmarkOneFuture(b *testing.B) {
+// The work of a boat of 60 coats, planned over 120 days, in a thousand courses of
+// the weather.
+func BenchmarkThousandFutures(b *testing.B) {
 	m, err := sixty(2, 120).Model()
 	if err != nil {
 		b.Fatal(err)
@@ -452,9 +455,20 @@ func BenchmarkOneFuture(b *testing.B) {
 		b.Fatal(err)
 	}
 	for b.Loop() {
-		m, _ := y.Model()
-		if !m.Play(order).Done() {
-			b.Fatal("not done")
+		var next, done atomic.Int64
+		var wait sync.WaitGroup
+		for range runtime.GOMAXPROCS(0) {
+			wait.Go(func() {
+				for next.Add(1) <= 1000 {
+					if m, err := y.Model(); err == nil && m.Play(order).Done() {
+						done.Add(1)
+					}
+				}
+			})
+		}
+		wait.Wait()
+		if done.Load() != 1000 {
+			b.Fatal("not done: ", done.Load())
 		}
 	}
 }

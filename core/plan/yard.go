@@ -172,12 +172,19 @@ type shared struct {
 	rates map[clockKey][]float64
 	// free is when light allows laying, with lights and without.
 	free map[bool][]bool
+	// tasks of a boat, and when noise may be made.
+	tasks map[int][][]Task
+	loud  []bool
+}
+
+func newShared() *shared {
+	return &shared{rates: map[clockKey][]float64{}, free: map[bool][]bool{}, tasks: map[int][][]Task{}}
 }
 
 // Prepared returns y so that its models, in whatever weather at the same hours,
 // share what does not depend on it. It may then be used by several goroutines.
 func (y Yard) Prepared() (Yard, error) {
-	y.shared = &shared{map[clockKey][]float64{}, map[bool][]bool{}}
+	y.shared = newShared()
 	_, err := y.Model()
 	return y, err
 }
@@ -298,7 +305,7 @@ func (y Yard) tasks(k int) (out [][]Task) {
 				what = fmt.Sprintf("sand, grit %d", st.Grit)
 			}
 			chain = append(chain, Task{ID: st.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: what, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1,
-				weather: s.Weather, outdoors: !s.Sheltered, noisy: st.Work == rules.Sand || st.Work == rules.Strip, dry: st.Work != rules.Wash && st.Work != rules.Degrease, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]})
+				outdoors: !s.Sheltered, noisy: st.Work == rules.Sand || st.Work == rules.Strip, dry: st.Work != rules.Wash && st.Work != rules.Degrease, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]})
 		}
 		for i := range chain {
 			chain[i].first = chain[i].Coat && (i == 0 || !anyCoat(chain[:i]))
@@ -308,9 +315,6 @@ func (y Yard) tasks(k int) (out [][]Task) {
 	}
 	for _, o := range b.Own {
 		t := Task{ID: o.ID, Boat: k, What: o.Name, Hours: o.Hours, Crew: o.Crew, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights, height: -1}
-		if len(b.Surfaces) > 0 {
-			t.weather = b.Surfaces[0].Weather
-		}
 		out = append(out, []Task{t})
 	}
 	for i, chain := range out {
@@ -334,7 +338,7 @@ func (y Yard) coat(k int, s Surface, st Step, n int) Task {
 	l := st.Sheet.Limits
 	b := y.Boats[k]
 	t := Task{ID: fmt.Sprintf("%s#%d", st.ID, n), Boat: k, SurfaceID: s.ID, Surface: s.Name, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1, Coat: true,
-		Sprays: m.Spray, sheet: st.Sheet, weather: s.Weather, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]}
+		Sprays: m.Spray, sheet: st.Sheet, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]}
 	t.What = st.Sheet.Kind.Name()
 	if st.Of > 1 {
 		t.What += fmt.Sprintf(", coat %d of %d", n, st.Of)
