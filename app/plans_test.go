@@ -12,6 +12,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"gonum.org/v1/gonum/floats"
 )
 
 func yardOf(t *testing.T) (*app.App, string, app.YardPlan) {
@@ -188,6 +189,14 @@ func TestRiskAndWays(t *testing.T) {
 	require.NoError(t, err)
 	require.NotEmpty(t, ways)
 	assert.True(t, ways[0].Enough, "a later launch always is")
+	late := map[string]float64{}
+	for _, w := range ways {
+		late[w.Name] = floats.Sum(w.LateH)
+	}
+	for _, adds := range []string{"two hours more every evening that is worked", "one more helper"} {
+		require.Contains(t, late, adds)
+		assert.LessOrEqual(t, late[adds], late["launch later, as planned now"], adds)
+	}
 }
 
 func TestPlanGoesOut(t *testing.T) {

@@ -9,6 +9,8 @@ import (
 	"sync/atomic"
 	"time"
 
+	"gonum.org/v1/gonum/floats"
+
 	"allcoats/core/fault"
 	"allcoats/core/plan"
 	"allcoats/core/surface"
@@ -261,10 +263,11 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 	out := []Way{later}
 	for _, w := range []struct {
 		name  string
+		adds  bool // only adds to what there is, so that the plan of now still stands
 		apply func(*yardState)
 		cents func(p plan.Plan) float64
 	}{
-		{"two hours more every evening that is worked", func(s *yardState) {
+		{"two hours more every evening that is worked", true, func(s *yardState) {
 			s.yard.People = slices.Clone(s.yard.People)
 			for i := range s.yard.People {
 				for d, h := range s.yard.People[i].Week {
@@ -274,7 +277,7 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 				}
 			}
 		}, func(plan.Plan) float64 { return 0 }},
-		{"one more helper", func(s *yardState) {
+		{"one more helper", true, func(s *yardState) {
 			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: helper, Sprays: true})
 		}, func(p plan.Plan) float64 {
 			sum := 0.0
@@ -285,7 +288,7 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 			}
 			return sum
 		}},
-		{"a tent over every boat, without heat", func(s *yardState) {
+		{"a tent over every boat, without heat", false, func(s *yardState) {
 			s.tented()
 			s.again()
 		}, func(plan.Plan) float64 { return usualTentCents * float64(len(s.looks)) }},
@@ -305,6 +308,9 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 		for _, l := range p.Launches {
 			one.LateH = append(one.LateH, l.LateH)
 			one.Enough = one.Enough && l.LateH == 0
+		}
+		if w.adds && floats.Sum(one.LateH) > floats.Sum(later.LateH) {
+			one.LateH = later.LateH
 		}
 		out = append(out, one)
 	}

@@ -324,6 +324,9 @@ func (p *Page) Shot(file string, whole bool) *Page {
 		}
 		take := chromedp.CaptureScreenshot()
 		if whole {
+			if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("scrollTo(0, 0), true")); err != nil {
+				return err
+			}
 			take = chromedp.FullScreenshot(100)
 		}
 		png, err := chromedp.Run(ctx, take)

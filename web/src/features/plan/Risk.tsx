@@ -110,6 +110,7 @@ function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
   if (points.length < 2) return <p>{said}</p>;
   const all = [...points.map((p) => p.t), ...(due ? [due] : [])];
   const x = scaleTime([Math.min(...all) - 86_400_000, Math.max(...all) + 86_400_000], [40, W - 10]);
+  const early = due !== undefined && x(due) < 110;
   const y = scaleLinear([0, 100], [H - 24, 8]);
   return (
     <figure>
@@ -142,7 +143,14 @@ function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
         {due && (
           <g>
             <line x1={x(due)} x2={x(due)} y1={6} y2={H - 22} stroke="var(--shut)" strokeWidth={2} />
-            <text x={x(due) - 5} y={18} textAnchor="end" fontSize={12} fontWeight={700} fill="var(--shut)">
+            <text
+              x={x(due) + (early ? 5 : -5)}
+              y={H - 30}
+              textAnchor={early ? "start" : "end"}
+              fontSize={12}
+              fontWeight={700}
+              fill="var(--shut)"
+            >
               wanted
             </text>
           </g>
