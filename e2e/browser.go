@@ -275,8 +275,15 @@ func (p *Page) Focus(selector string) *Page {
 func (p *Page) Drag(selector string, px float64) *Page {
 	p.until("see "+selector, fmt.Sprintf("!!document.querySelector(%q)", selector))
 	return p.do("drag "+selector, func(ctx context.Context) error {
-		at, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](fmt.Sprintf(`(() => { const e = document.querySelector(%q); e.scrollIntoView({ block: "center" });
-			const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`, selector)))
+		at, err := chromedp.Run(ctx, chromedp.Evaluate[[]float64](fmt.Sprintf(`(async () => {
+			const place = () => { const e = document.querySelector(%q); e.scrollIntoView({ block: "center" }); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; };
+			for (let last = [0, 0], still = 0; ; ) {
+				const now = place();
+				if ((still = now[0] === last[0] && now[1] === last[1] ? still + 1 : 0) === 3) return now;
+				last = now;
+				await new Promise((r) => setTimeout(r, 100));
+			}
+		})()`, selector), chromedp.EvalAwaitPromise))
 		if err != nil {
 			return err
 		}

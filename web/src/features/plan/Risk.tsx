@@ -145,7 +145,7 @@ function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
             <line x1={x(due)} x2={x(due)} y1={6} y2={H - 22} stroke="var(--shut)" strokeWidth={2} />
             <text
               x={x(due) + (early ? 5 : -5)}
-              y={H - 30}
+              y={18}
               textAnchor={early ? "start" : "end"}
               fontSize={12}
               fontWeight={700}

@@ -212,8 +212,11 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
         }}
         onPointerMove={(e) => by && setBy({ ...by, px: e.clientX - by.from })}
         onPointerCancel={() => setBy(undefined)}
-        onPointerUp={() => {
-          if (by && Math.abs(by.px) > 3) move(i.taskId, new Date(Math.round(x.invert(a).getTime() / 3_600_000) * 3_600_000).toISOString());
+        onPointerUp={(e) => {
+          // The last move may not be drawn yet: the pointer itself says how far.
+          const px = by ? e.clientX - by.from : 0;
+          const to = x.invert(x(ms(i.start)) + px).getTime();
+          if (Math.abs(px) > 3) move(i.taskId, new Date(Math.round(to / 3_600_000) * 3_600_000).toISOString());
           setBy(undefined);
         }}
         x={a}
