@@ -593,10 +593,11 @@ func (m *Model) cross(k int, numbers [][]int) {
 				m.corners(numbers[i], numbers[j])
 			}
 			if i < j && on(MaskLines) && touching[[2]area.Part{s.Part, o.Part}] && (s.Side == o.Side || s.Side == "both" || o.Side == "both") {
-				for _, p := range numbers[i] {
-					for _, q := range numbers[j] {
-						if m.Tasks[p].Coat && m.Tasks[q].Coat && m.Tasks[p].pinned == nil && m.Tasks[q].pinned == nil {
-							m.Problem.Apart = append(m.Problem.Apart, [2]int{p, q})
+				for _, one := range numbers[i] {
+					for _, other := range numbers[j] {
+						a, z := m.Tasks[one], m.Tasks[other]
+						if a.Coat && z.Coat && a.pinned == nil && z.pinned == nil {
+							m.Problem.Apart = append(m.Problem.Apart, [2]int{one, other})
 						}
 					}
 				}
