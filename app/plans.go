@@ -8,6 +8,7 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"allcoats/core/buildup"
@@ -17,6 +18,7 @@ import (
 	"allcoats/core/plan"
 	"allcoats/core/rules"
 	"allcoats/core/sky"
+	"allcoats/core/survey"
 	"allcoats/core/weather"
 	"allcoats/formats"
 	"allcoats/store"
@@ -27,6 +29,8 @@ import (
 type PlanSettings struct {
 	People []plan.Person `json:"people"`
 	Guns   int           `json:"guns"`
+	// Tents is how many tents the boats share, 0 when each has her own.
+	Tents int `json:"tents"`
 	// Noise are the hours of a day in which noise may be made; HourCents is what an
 	// hour of work costs, in cents of the user's currency.
 	Noise     calendar.Hours               `json:"noise"`
@@ -52,6 +56,7 @@ func (s *PlanSettings) validate() error {
 		bad.Add("people", "nobody works in this yard: add somebody")
 	}
 	bad.Range("guns", float64(s.Guns), 0, 20, "guns")
+	bad.Range("tents", float64(s.Tents), 0, 50, "tents")
 	bad.Range("noise.fromH", s.Noise.FromH, 0, 24, "h")
 	bad.Range("noise.toH", s.Noise.ToH, 0, 24, "h")
 	if s.Noise.ToH < s.Noise.FromH {
@@ -61,6 +66,7 @@ func (s *PlanSettings) validate() error {
 	for boat, own := range s.Own {
 		for i := range own {
 			bad.Under(fmt.Sprintf("own.%s[%d]", boat, i), own[i].Validate())
+			own[i].Skill = plan.Skill(strings.TrimSpace(string(own[i].Skill)))
 			if own[i].ID == "" {
 				own[i].ID = newID()
 			}
@@ -235,7 +241,7 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	if len(s.now.Starts) > 0 {
 		s.view.Made = &s.now.At
 	}
-	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Noise: s.settings.Noise, HourCents: s.settings.HourCents, Marks: s.settings.Marks,
+	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Tents: s.settings.Tents, Noise: s.settings.Noise, HourCents: s.settings.HourCents, Marks: s.settings.Marks,
 		Daylight: sky.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-24*time.Hour), until)}
 	var open weather.Series
 	if len(s.looks) > 0 {
@@ -293,7 +299,7 @@ func assumed(looks []outlook) []plan.Person {
 		week = o.survey.Boat.Week
 	}
 	for i := range crew {
-		out = append(out, plan.Person{Name: fmt.Sprintf("Hand %d", i+1), Week: week, Off: []string{}, Sprays: true})
+		out = append(out, plan.Person{Name: fmt.Sprintf("Hand %d", i+1), Week: week, Off: []string{}, Skills: []plan.Skill{}})
 	}
 	return out
 }
@@ -308,7 +314,7 @@ func (s yardState) boat(o outlook, at map[string]field.Weather, left map[string]
 	}
 	for i, f := range o.survey.Surfaces {
 		t := plan.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Side: f.Side, AreaM2: f.Area.AreaM2, Access: f.accessFactor(),
-			Sheltered: o.s.Surfaces[i].Sheltered, Weather: at[f.ID], Last: o.s.Surfaces[i].Last}
+			Sheltered: o.s.Surfaces[i].Sheltered, Tented: o.boat.Surfaces[i].Shelter == survey.Tent, Weather: at[f.ID], Last: o.s.Surfaces[i].Last}
 		t.Steps = left[f.ID]
 		out.Surfaces = append(out.Surfaces, t)
 	}

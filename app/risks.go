@@ -61,7 +61,7 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 	}
 	done += float64(n)
 	out := YardRisk{Risk: base, Values: []Value{}}
-	week := Value{Name: "a week more", DuePct: []float64{}}
+	week := Value{Name: "begun a week earlier, or launched a week later", DuePct: []float64{}}
 	for _, b := range base.Boats {
 		week.DuePct = append(week.DuePct, b.WeekPct)
 	}
@@ -71,7 +71,7 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 		apply func(*yardState)
 	}{
 		{"one more helper", func(s *yardState) {
-			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: "one more", Sprays: true})
+			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: "one more", Skills: plan.Crafts})
 		}},
 		{"a tent over every boat", func(s *yardState) { s.tented() }},
 	} {
@@ -278,7 +278,7 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 			}
 		}, func(plan.Plan) float64 { return 0 }},
 		{"one more helper", true, func(s *yardState) {
-			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: helper, Sprays: true})
+			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: helper, Skills: plan.Crafts})
 		}, func(p plan.Plan) float64 {
 			sum := 0.0
 			for _, it := range p.Items {

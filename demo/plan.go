@@ -24,9 +24,9 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 	weekends := calendar.Week{0: {FromH: 9, ToH: 18}, 6: {FromH: 8, ToH: 18}}
 	s := app.PlanSettings{
 		People: []plan.Person{
-			{Name: "Ada", Week: weekdays, Off: []string{}, Sprays: true},
-			{Name: "Wim", Week: weekdays, Off: []string{}},
-			{Name: "Kim", Week: weekends, Off: []string{}},
+			{Name: "Ada", Week: weekdays, Off: []string{}, Skills: []plan.Skill{plan.Spraying, plan.Varnishing}},
+			{Name: "Wim", Week: weekdays, Off: []string{}, Skills: []plan.Skill{plan.Fairing}},
+			{Name: "Kim", Week: weekends, Off: []string{}, Skills: []plan.Skill{plan.Varnishing}},
 		},
 		Guns: 1, Noise: calendar.Hours{FromH: 8, ToH: 19}, HourCents: 2800, Own: map[string][]plan.OwnTask{}, Off: map[string]map[string]string{}, Marks: map[string]plan.Mark{},
 	}

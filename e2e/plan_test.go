@@ -7,7 +7,9 @@ import (
 	"strings"
 	"testing"
 
+	"allcoats/core/plan"
 	ics "github.com/arran4/golang-ical"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -22,7 +24,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	place := boats[0].PlaceID
 	p := tab(t, s)
 	at := "/boats/" + boats[0].ID + "/plan"
-	p.Go(at).See("Weekends are shaded").SeeIn("h1", "after the day wanted").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
+	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern can be launched from").Press("Yard").SeeIn("h1", "after the day wanted").Press("Season").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
 
 	// A bar is dragged to a later day and pinned there; then set free again.
 	v, err := s.App.YardPlan(ctx, place)
@@ -62,13 +64,14 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	// Somebody without a name is refused; a helper is hired; a rule is switched off with a reason.
 	p.Press("Hands and tasks").Press("another person").Press("Save hands and tasks").SeeIn(`[data-field="people[3].name"]`, "give the person a name")
 	p.js(`(() => { const e = document.querySelector('[data-field="people[3].name"] input'); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, "Jo");
-		e.dispatchEvent(new Event("input", { bubbles: true })); return true; })()`).Press("Save hands and tasks").until("hired", `![...document.querySelectorAll('[data-field="people[3].name"] [role=alert]')].length`)
+		e.dispatchEvent(new Event("input", { bubbles: true })); document.querySelector('[data-field="people[3].skills.varnishing"] input').click(); return true; })()`).Press("Save hands and tasks").until("hired", `![...document.querySelectorAll('[data-field="people[3].name"] [role=alert]')].length`)
 	p.Press("Yard").See("What would bring them in time").See("Closing in the next four days")
 	p.Press("Risk").Press("Play 200 futures").See("playing").Press("Stop").See("Play 200 futures")
 	require.NoError(t, p.Err())
 	hired, err := s.App.YardPlan(ctx, place)
 	require.NoError(t, err)
-	assert.Len(t, hired.Settings.People, 4)
+	require.Len(t, hired.Settings.People, 4)
+	assert.Equal(t, []plan.Skill{plan.Varnishing}, hired.Settings.People[3].Skills)
 
 	res, err := http.Get(s.URL + "/api/places/" + place + "/plan.ics")
 	require.NoError(t, err)

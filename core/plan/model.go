@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"sort"
@@ -27,6 +26,7 @@ type Model struct {
 	Problem schedule.Problem
 	slots   int
 	rule    []string // of a link: the cross-rule or the clock it comes from
+	circles []circle // of a resource after the guns
 	open    [][]bool // of a task: the hours that weather and light allow, whatever the hands
 	// What many tasks share, worked out once: hours by surface, step and length,
 	// and clocks by table and surface.
@@ -62,12 +62,16 @@ type clockKey struct {
 // now is the task that all that was done before hangs on.
 const nowTask = 0
 
-// The resources.
+// The resources; after them come the circles.
 const (
 	hands = iota
-	sprayers
 	guns
 )
+
+// circle is a resource: the people who have one of some skills. With one for every
+// set of skills that somebody joins, the people in them can be given to any tasks
+// that fit (Hall's condition).
+type circle []Skill
 
 // At is the instant of a slot.
 func (m Model) At(slot int) time.Time { return m.Start.Add(time.Duration(slot) * time.Hour) }
@@ -91,11 +95,6 @@ func (y Yard) Model() (Model, error) {
 	if len(y.People) == 0 {
 		bad.Add("people", "nobody works in this yard: add somebody")
 	}
-	for i, b := range y.Boats {
-		if b.Launch != nil && b.Launch.Before(y.Now) {
-			bad.Add(fmt.Sprintf("boats[%d].launch", i), "the launch of %s, %s, has passed: give her another day", b.Name, b.Launch.In(y.Loc).Format("2 January"))
-		}
-	}
 	if m.slots < 24 {
 		bad.Add("until", "the time to plan for is shorter than a day")
 	}
@@ -110,9 +109,11 @@ func (y Yard) Model() (Model, error) {
 		return m, bad
 	}
 	m.add(Task{ID: "now", What: "now", Milestone: true}, 0, []schedule.Range{{First: 0, Last: 0}})
+	chains := make([][][]int, len(y.Boats))
 	for k := range y.Boats {
-		m.boat(k)
+		chains[k] = m.boat(k)
 	}
+	m.tents(chains)
 	if loop := m.Problem.Cycle(); loop != nil {
 		names := ""
 		for i, t := range loop {
@@ -162,15 +163,38 @@ func (m Model) works(p Person) []bool {
 	return out
 }
 
+// working tells when each person works.
+func (m Model) working() [][]bool {
+	if w := m.shared.works; len(w) == len(m.People) && (len(w) == 0 || len(w[0]) == m.slots) {
+		return w
+	}
+	out := make([][]bool, len(m.People))
+	for i, p := range m.People {
+		out[i] = m.works(p)
+	}
+	m.shared.works = out
+	return out
+}
+
 func (m *Model) capacity() {
-	c := [][]int{make([]int, m.slots), make([]int, m.slots), make([]int, m.slots)}
-	for _, p := range m.People {
-		for h, w := range m.works(p) {
-			if w {
-				c[hands][h]++
-				if p.Sprays {
-					c[sprayers][h]++
-				}
+	m.circles = circles(m.People)
+	c := make([][]int, 2+len(m.circles))
+	for r := range c {
+		c[r] = make([]int, m.slots)
+	}
+	for i, works := range m.working() {
+		in := []int{hands}
+		for r, of := range m.circles {
+			if slices.ContainsFunc(of, func(k Skill) bool { return slices.Contains(m.People[i].Skills, k) }) {
+				in = append(in, 2+r)
+			}
+		}
+		for h, w := range works {
+			if !w {
+				continue
+			}
+			for _, r := range in {
+				c[r][h]++
 			}
 		}
 	}
@@ -180,15 +204,60 @@ func (m *Model) capacity() {
 	m.Problem.Capacity = c
 }
 
+// mostJoined bounds the skills whose every set is a circle; of more only the pairs are.
+const mostJoined = 4
+
+// circles are the sets of skills that have to be counted: each that somebody has
+// and somebody else has not, and their unions that somebody joins.
+func circles(people []Person) []circle {
+	var scarce circle
+	for _, p := range people {
+		for _, k := range p.Skills {
+			lacks := func(p Person) bool { return !slices.Contains(p.Skills, k) }
+			if !slices.Contains(scarce, k) && slices.ContainsFunc(people, lacks) {
+				scarce = append(scarce, k)
+			}
+		}
+	}
+	var out []circle
+	add := func(of circle) {
+		joined := slices.ContainsFunc(people, func(p Person) bool {
+			n := 0
+			for _, k := range of {
+				if slices.Contains(p.Skills, k) {
+					n++
+				}
+			}
+			return n > 1
+		})
+		if len(of) == 1 || joined {
+			out = append(out, of)
+		}
+	}
+	if len(scarce) > mostJoined {
+		for i, k := range scarce {
+			add(circle{k})
+			for _, l := range scarce[:i] {
+				add(circle{k, l})
+			}
+		}
+		return out
+	}
+	for set := 1; set < 1<<len(scarce); set++ {
+		var of circle
+		for i, k := range scarce {
+			if set>>i&1 == 1 {
+				of = append(of, k)
+			}
+		}
+		add(of)
+	}
+	return out
+}
+
 // add adds a task and returns its number.
 func (m *Model) add(t Task, duration int, allowed []schedule.Range) int {
-	needs := []int{t.Crew, 0, 0}
-	if t.Sprays {
-		needs = []int{t.Crew, 1, 1}
-	}
-	if t.Milestone {
-		needs = []int{0, 0, 0}
-	}
+	needs := m.needs(t)
 	if t.pinned != nil {
 		at := m.Slot(*t.pinned)
 		allowed = []schedule.Range{{First: at, Last: at}}
@@ -197,6 +266,24 @@ func (m *Model) add(t Task, duration int, allowed []schedule.Range) int {
 	m.Problem.Tasks = append(m.Problem.Tasks, schedule.Task{Name: t.Name(), Duration: duration, Allowed: allowed, Needs: needs})
 	m.Problem.Group = append(m.Problem.Group, t.Boat)
 	return len(m.Tasks) - 1
+}
+
+// needs is what a task holds of each resource: hands, one of them with its skill.
+func (m Model) needs(t Task) []int {
+	out := make([]int, 2+len(m.circles))
+	if t.Milestone {
+		return out
+	}
+	out[hands] = t.Crew
+	if t.Skill == Spraying {
+		out[guns] = 1
+	}
+	for r, of := range m.circles {
+		if slices.Contains(of, t.Skill) {
+			out[2+r] = 1
+		}
+	}
+	return out
 }
 
 func (m *Model) link(l schedule.Link, rule string) {
@@ -415,10 +502,10 @@ func (m Model) until(table cure.Table, s product.Sheet, w field.Weather, d int) 
 	}
 }
 
-// boat adds a boat's tasks, their clocks and the rules between them.
-func (m *Model) boat(k int) {
+// boat adds a boat's tasks, their clocks and the rules between them; it returns
+// the numbers of her tasks, surface by surface, then her own.
+func (m *Model) boat(k int) (numbers [][]int) {
 	b := m.Boats[k]
-	numbers := [][]int{}
 	chains, ok := m.shared.tasks[k]
 	if !ok {
 		chains = m.Yard.tasks(k)
@@ -466,6 +553,58 @@ func (m *Model) boat(k int) {
 		}
 		m.link(l, "hard enough for launching")
 	}
+	return numbers
+}
+
+// pitchH is what it takes two people to strike a tent and to pitch it again, h: a
+// rule of thumb.
+const pitchH = 4
+
+// tents lets boats that share the yard's tents have them one after the other, the
+// earlier launch first: what is done in the tent of one is hard before it moves on.
+func (m *Model) tents(chains [][][]int) {
+	if m.Tents == 0 {
+		return
+	}
+	type stay struct {
+		boat int
+		work [][]int // of each surface in the tent
+	}
+	var stays []stay
+	for k, b := range m.Boats {
+		s := stay{boat: k}
+		for i, f := range b.Surfaces {
+			if f.Tented && len(chains[k][i]) > 0 {
+				s.work = append(s.work, chains[k][i])
+			}
+		}
+		if _, off := b.Off[TentMoves]; !off && len(s.work) > 0 {
+			stays = append(stays, s)
+		}
+	}
+	due := func(k int) time.Time {
+		if l := m.Boats[k].Launch; l != nil {
+			return *l
+		}
+		return m.Until
+	}
+	sort.SliceStable(stays, func(i, j int) bool { return due(stays[i].boat).Before(due(stays[j].boat)) })
+	for i := m.Tents; i < len(stays); i++ {
+		from, to := stays[i-m.Tents], stays[i]
+		crew := min(2, len(m.People))
+		pitch := m.place(Task{ID: "tent:" + m.Boats[to.boat].ID, Boat: to.boat, What: "move the tent over from " + m.Boats[from.boat].Name,
+			Hours: pitchH * float64(crew), Crew: crew, weather: m.Boats[to.boat].Surfaces[0].Weather, light: true})
+		for _, work := range from.work {
+			l := schedule.Link{From: work[len(work)-1], To: pitch, Opens: schedule.After(0)}
+			if t := m.Tasks[l.From]; t.Coat {
+				l.Opens = m.ripe(t.sheet.ThroughDry, t.sheet, t.weather)
+			}
+			m.link(l, TentMoves)
+		}
+		for _, work := range to.work {
+			m.link(schedule.Link{From: pitch, To: work[0], Opens: schedule.After(0)}, TentMoves)
+		}
+	}
 }
 
 // near is the surface whose weather a chain of tasks has: its own, or the first.
@@ -486,7 +625,7 @@ func (m *Model) chain(s Surface, own []int) {
 		crew := max(1, min(len(m.People), int(math.Ceil(hours/longest))))
 		sand := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Hours: hours, Crew: crew, weather: s.Weather, outdoors: !s.Sheltered, noisy: true, dry: true, light: t.light}
 		d := sand.duration()
-		return &schedule.Task{Name: s.Name + ", sand to re-key", Duration: d, Allowed: m.may(sand, d).runs, Needs: []int{crew, 0, 0}}
+		return &schedule.Task{Name: s.Name + ", sand to re-key", Duration: d, Allowed: m.may(sand, d).runs, Needs: m.needs(sand)}
 	}
 	for i, n := range own {
 		t := m.Tasks[n]
@@ -667,7 +806,7 @@ func (m *Model) overspray(upper, lower []int) {
 		}
 	}
 	for _, n := range upper {
-		if sand >= 0 && m.Tasks[n].Sprays {
+		if sand >= 0 && m.Tasks[n].Skill == Spraying {
 			m.link(schedule.Link{From: n, To: sand, Opens: schedule.After(0)}, Overspray)
 		}
 	}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"sort"
 	"strings"
@@ -47,6 +48,8 @@ type Launching struct {
 	Hours float64 `json:"hours"` // of work left
 	Cents float64 `json:"cents"` // what it costs, 0 without a price of an hour
 	Rekey int     `json:"rekey"`
+	// Says is all this as a sentence.
+	Says say.Sentence `json:"says"`
 }
 
 // Plan is a yard's work in time.
@@ -219,6 +222,7 @@ func (m Model) tell(p schedule.Plan) Plan {
 	sort.SliceStable(out.Items, func(a, b int) bool { return out.Items[a].Start.Before(out.Items[b].Start) })
 	for i := range out.Launches {
 		out.Launches[i].Cents = out.Launches[i].Hours * m.HourCents
+		out.Launches[i].Says = m.says(out.Launches[i])
 	}
 	m.assign(out.Items)
 	out.Headline = m.headline(out)
@@ -244,7 +248,13 @@ func (m Model) openHours() []OpenHours {
 // notes name what is missing: surfaces on which nothing is planned.
 func (m Model) notes() []string {
 	out := []string{}
+	for _, k := range m.unmanned() {
+		out = append(out, fmt.Sprintf("nobody is named for %s: it is planned for anybody", k))
+	}
 	for _, b := range m.Boats {
+		if b.Launch != nil && b.Launch.Before(m.Now) {
+			out = append(out, fmt.Sprintf("the launch of %s, %s, has passed: give her another day", b.Name, b.Launch.In(m.Loc).Format("2 January")))
+		}
 		for _, s := range b.Surfaces {
 			if len(s.Steps) == 0 && s.Last == nil {
 				out = append(out, b.Name+": nothing is planned on "+s.Name+"; choose its coats in Build-up")
@@ -254,96 +264,176 @@ func (m Model) notes() []string {
 	return out
 }
 
-// headline says when the boats are ready.
+// says tells when a boat is ready.
+func (m Model) says(l Launching) say.Sentence {
+	at := l.At.In(m.Loc).Format("Monday 2 January")
+	if l.LateH > 0 {
+		return say.Sentence{say.Strong(l.Boat), say.Text(" is ready on %s, %s after the day wanted.", at, m.apart(*l.Due, l.At))}
+	}
+	out := say.Sentence{say.Strong(l.Boat), say.Text(" can be launched from %s", at)}
+	switch {
+	case l.Due == nil:
+	case m.apart(l.At, *l.Due) == "0 days":
+		out = append(out, say.Text(", the day wanted"))
+	default:
+		out = append(out, say.Text(", %s before the day wanted", m.apart(l.At, *l.Due)))
+	}
+	return append(out, say.Text("."))
+}
+
+// headline says when the boats are ready: the first that is late, or the last.
 func (m Model) headline(p Plan) say.Sentence {
-	late := slices.IndexFunc(p.Launches, func(l Launching) bool { return l.LateH > 0 })
-	date := func(t time.Time) string { return t.In(m.Loc).Format("Monday 2 January") }
-	if late >= 0 {
-		l := p.Launches[late]
-		return say.Sentence{say.Strong(l.Boat), say.Text(" is ready on %s, %s after the day wanted.", date(l.At), days(l.LateH))}
+	if late := slices.IndexFunc(p.Launches, func(l Launching) bool { return l.LateH > 0 }); late >= 0 {
+		return p.Launches[late].Says
 	}
 	last := slices.MaxFunc(p.Launches, func(a, b Launching) int { return a.At.Compare(b.At) })
 	if len(p.Launches) == 1 {
-		out := say.Sentence{say.Strong(last.Boat), say.Text(" can be launched from %s", date(last.At))}
-		if last.Due != nil {
-			out = append(out, say.Text(", %s before the day wanted", days(last.Due.Sub(last.At).Hours())))
+		return last.Says
+	}
+	return say.Sentence{say.Text("All %d boats are in time: the last, ", len(p.Launches)), say.Strong(last.Boat), say.Text(", on %s.", last.At.In(m.Loc).Format("Monday 2 January"))}
+}
+
+// apart are the days of the calendar from a to b.
+func (m Model) apart(a, b time.Time) string {
+	midnight := func(t time.Time) time.Time {
+		y, mo, d := t.In(m.Loc).Date()
+		return time.Date(y, mo, d, 0, 0, 0, 0, time.UTC)
+	}
+	if n := int(midnight(b).Sub(midnight(a)).Hours() / 24); n != 1 {
+		return fmt.Sprintf("%d days", n)
+	}
+	return "1 day"
+}
+
+// unmanned are the skills that tasks take and nobody has, if anybody has any.
+func (m Model) unmanned() []Skill {
+	has := map[Skill]bool{"": true}
+	for _, p := range m.People {
+		for _, k := range p.Skills {
+			has[k] = true
 		}
-		return append(out, say.Text("."))
 	}
-	return say.Sentence{say.Text("All %d boats are in time: the last, ", len(p.Launches)), say.Strong(last.Boat), say.Text(", on %s.", date(last.At))}
+	var out []Skill
+	for _, t := range m.Tasks {
+		if len(has) > 1 && !has[t.Skill] {
+			has[t.Skill] = true
+			out = append(out, t.Skill)
+		}
+	}
+	return out
 }
 
-func days(h float64) string {
-	n := int(h/24 + 0.99)
-	if n == 1 {
-		return "1 day"
-	}
-	return fmt.Sprintf("%d days", n)
+// seat is one of the hands that an item takes in an hour.
+type seat struct {
+	item  int
+	skill Skill
 }
 
-// assign gives people to the items by their hours, the one who was on the surface
-// before first, then who has least to do.
+// assign gives people to the items hour by hour. A seat goes, among those who have
+// its skill, to who sat there the hour before, then to who can stay longest, was on
+// the surface, has the fewest skills and least to do. Seats that take a skill come
+// first; where a choice leaves one empty it is taken back (augmenting paths).
 func (m Model) assign(items []Item) {
-	works := make([][]bool, len(m.People))
-	busy := make([]map[int]bool, len(m.People))
-	load := make([]float64, len(m.People))
-	before := map[string]int{}
-	for i, p := range m.People {
-		works[i], busy[i] = m.works(p), map[int]bool{}
-	}
-	for k := range items {
-		it := &items[k]
-		if it.Launch {
-			continue
+	works := m.working()
+	named := map[Skill]bool{}
+	for _, p := range m.People {
+		for _, k := range p.Skills {
+			named[k] = true
 		}
+	}
+	skills := map[string]Skill{}
+	for _, t := range m.Tasks {
+		if named[t.Skill] {
+			skills[t.ID] = t.Skill
+		}
+	}
+	at := map[int][]seat{}
+	for k, it := range items {
 		from, to := m.Slot(it.Start), m.Slot(it.End)
 		need := max(1, int(it.Hours/max(1, float64(to-from))+0.999))
-		// Each hand may be given over in between: who has most of the hours goes first.
-		for range need {
-			rest := make([]int, 0, to-from)
-			for h := from; h < to; h++ {
-				rest = append(rest, h)
-			}
-			for len(rest) > 0 {
-				best, most := -1, 0
-				for i := range m.People {
-					free := 0
-					for _, h := range rest {
-						if works[i][h] && !busy[i][h] {
-							free++
-						}
-					}
-					if free == 0 {
-						continue
-					}
-					score := 1000*free - int(load[i]) + 1
-					if who, ok := before[it.SurfaceID]; ok && who == i {
-						score += 500
-					}
-					if score > most {
-						best, most = i, score
-					}
+		for h := from; !it.Launch && h < to; h++ {
+			for n := range need {
+				s := seat{item: k}
+				if n == 0 {
+					s.skill = skills[it.TaskID]
 				}
-				if best < 0 {
-					break
-				}
-				left := rest[:0]
-				for _, h := range rest {
-					if works[best][h] && !busy[best][h] {
-						busy[best][h] = true
-						load[best]++
-					} else {
-						left = append(left, h)
-					}
-				}
-				rest = left
-				before[it.SurfaceID] = best
-				if !slices.Contains(it.People, m.People[best].Name) {
-					it.People = append(it.People, m.People[best].Name)
-				}
+				at[h] = append(at[h], s)
 			}
 		}
 	}
+	load := make([]int, len(m.People))
+	before := map[string]int{} // who was on a surface
+	sat := map[seat][]int{}    // who sat there the hour before
+	for _, h := range slices.Sorted(maps.Keys(at)) {
+		seats := at[h]
+		sort.SliceStable(seats, func(i, j int) bool { return seats[i].skill != "" && seats[j].skill == "" })
+		worth := func(s seat, i int) int {
+			it := &items[s.item]
+			w := -10*len(m.People[i].Skills) - load[i]/10
+			for k := h; k < m.Slot(it.End) && works[i][k]; k++ {
+				w += 100
+			}
+			if slices.Contains(sat[s], i) {
+				w += 10_000
+			}
+			if who, ok := before[it.SurfaceID]; ok && who == i {
+				w += 50
+			}
+			return w
+		}
+		given := m.give(seats, func(s seat, i int) bool {
+			return works[i][h] && (s.skill == "" || slices.Contains(m.People[i].Skills, s.skill))
+		}, worth)
+		clear(sat)
+		for n, i := range given {
+			if i < 0 {
+				continue
+			}
+			it := &items[seats[n].item]
+			sat[seats[n]] = append(sat[seats[n]], i)
+			before[it.SurfaceID] = i
+			load[i]++
+			if !slices.Contains(it.People, m.People[i].Name) {
+				it.People = append(it.People, m.People[i].Name)
+			}
+		}
+	}
+}
+
+// give matches seats to people who may take them, the worthiest first, -1 for none.
+func (m Model) give(seats []seat, may func(s seat, i int) bool, worth func(s seat, i int) int) []int {
+	given, of := make([]int, len(seats)), make([]int, len(m.People))
+	for i := range of {
+		of[i] = -1
+	}
+	var take func(n int, asked []bool) bool
+	take = func(n int, asked []bool) bool {
+		var able []int
+		for i := range m.People {
+			if !asked[i] && may(seats[n], i) {
+				able = append(able, i)
+			}
+		}
+		slices.SortStableFunc(able, func(a, b int) int { return worth(seats[n], b) - worth(seats[n], a) })
+		for _, free := range []bool{true, false} {
+			for _, i := range able {
+				if asked[i] || (of[i] < 0) != free {
+					continue
+				}
+				asked[i] = true
+				if free || take(of[i], asked) {
+					given[n], of[i] = i, n
+					return true
+				}
+			}
+		}
+		return false
+	}
+	for n := range seats {
+		given[n] = -1
+		take(n, make([]bool, len(m.People)))
+	}
+	return given
 }
 
 // why says why task i does not start earlier than in p.
@@ -414,12 +504,7 @@ func (m Model) Nearest(taskID string, at time.Time) time.Time {
 		if h < 0 || h >= m.slots || !m.open[i][h] {
 			return false
 		}
-		for k := h; k < min(m.slots, h+m.Problem.Tasks[i].Duration); k++ {
-			if m.Problem.Capacity[hands][k] < m.Problem.Tasks[i].Needs[hands] {
-				return false
-			}
-		}
-		return true
+		return m.there(m.Problem.Tasks[i].Needs, h, m.Problem.Tasks[i].Duration)
 	}
 	from := m.Slot(at)
 	for off := range m.slots {
@@ -430,6 +515,19 @@ func (m Model) Nearest(taskID string, at time.Time) time.Time {
 		}
 	}
 	return at
+}
+
+// there tells whether so much of the resources is there for d slots from a start,
+// whatever else takes of it.
+func (m Model) there(needs []int, start, d int) bool {
+	for r, n := range needs {
+		for h := start; n > 0 && h < start+d; h++ {
+			if h >= m.slots || m.Problem.Capacity[r][h] < n {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // clock is a slot as an instant.
@@ -455,15 +553,14 @@ func (m Model) ofDay(day int) (lo, hi int) {
 // blocked says why task i cannot start in [lo, hi), nil if it could.
 func (m Model) blocked(p schedule.Plan, i, lo, hi int) say.Sentence {
 	d := m.Problem.Tasks[i].Duration
-	need := m.Problem.Tasks[i].Needs[hands]
-	anyOpen, anyHands := false, false
+	needs := m.Problem.Tasks[i].Needs
+	need := needs[hands]
+	anyOpen, anyHands, anySkill := false, false, false
 	for s := lo; s < hi; s++ {
-		there := s+d <= m.slots
-		for h := s; there && h < s+d; h++ {
-			there = m.Problem.Capacity[hands][h] >= need
-		}
+		anyHands = anyHands || m.there(needs[:hands+1], s, d)
+		there := m.there(needs, s, d)
 		open := m.open[i] == nil || m.open[i][s]
-		anyOpen, anyHands = anyOpen || open, anyHands || there
+		anyOpen, anySkill = anyOpen || open, anySkill || there
 		if !open || !there {
 			continue
 		}
@@ -487,6 +584,8 @@ func (m Model) blocked(p schedule.Plan, i, lo, hi int) say.Sentence {
 		return say.Sentence{say.Text("there are not %d people for %d h", need, d)}
 	case !anyHands:
 		return say.Sentence{say.Text("there is no %d h of working time left", d)}
+	case !anySkill:
+		return say.Sentence{say.Text("nobody works then who does %s", m.Tasks[i].Skill)}
 	case !anyOpen:
 		return m.mostly(i, lo, hi)
 	}

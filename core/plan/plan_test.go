@@ -10,6 +10,7 @@ import (
 
 	"allcoats/core/area"
 	"allcoats/core/calendar"
+	"allcoats/core/clock"
 	"allcoats/core/cure"
 	"allcoats/core/field"
 	"allcoats/core/product"
@@ -189,7 +190,6 @@ func TestBadYards(t *testing.T) {
 			y.People[0].Week = calendar.Week{3: {FromH: 8, ToH: 9}}
 			y.People[0].Off = []string{"2026-06-10", "2026-06-17"}
 		}, "nobody has working hours"},
-		"too late": {func(y *Yard) { d := now.AddDate(0, 0, -2); y.Boats[0].Launch = &d }, "has passed"},
 		"a loop": {func(y *Yard) {
 			y.Boats[0].Own = []OwnTask{{"a", Own{Name: "Wiring", Hours: 1, Crew: 1, After: []string{"b"}}}, {"b", Own{Name: "Engine", Hours: 1, Crew: 1, After: []string{"a"}}}}
 		}, "these tasks wait for one another: Wiring, Engine"},
@@ -471,4 +471,131 @@ func BenchmarkThousandFutures(b *testing.B) {
 			b.Fatal("not done: ", done.Load())
 		}
 	}
+}
+
+// A launch that has passed is told and counted from; the yard is planned all the same.
+func TestALaunchThatHasPassed(t *testing.T) {
+	y := yard(14, surface("Deck", area.Deck, fair(20, nil), 1, 2))
+	due := now.AddDate(0, 0, -2)
+	y.Boats[0].Launch = &due
+	_, p, _ := make_(t, y, nil)
+	assert.Equal(t, []string{"the launch of Tern, 3 June, has passed: give her another day"}, p.Notes)
+	assert.Equal(t, p.Launches[0].At.Sub(due).Hours(), p.Launches[0].LateH)
+}
+
+// Two coats at once that two skills are needed for, when only Ada has both: the
+// others help, and nobody does what he cannot.
+func TestSkillsAreKept(t *testing.T) {
+	w := fair(20, nil)
+	bright, sides := surface("Rails", area.Rails, w, 2, 2), surface("Sides", area.Rudder, w, 2, 2)
+	bright.Steps[0].Sheet.Kind = product.Varnish
+	sides.Steps[0].Method = "spray"
+	y := yard(16, bright, sides)
+	y.People = []Person{{Name: "Wim"}, {Name: "Ada", Skills: []Skill{Varnishing, Spraying}}, {Name: "Kim"}}
+	assert.Equal(t, []circle{{Varnishing}, {Spraying}, {Varnishing, Spraying}}, circles(y.People))
+	m, p, _ := make_(t, y, nil)
+	for _, it := range p.Items {
+		if it.Coat {
+			assert.Equal(t, []string{"Ada"}, it.People, it.Surface)
+		}
+	}
+	assert.False(t, item(t, p, "Sides-1#1").Start.Before(item(t, p, "Rails-1#1").End) && item(t, p, "Rails-1#1").Start.Before(item(t, p, "Sides-1#1").End))
+	assert.Empty(t, m.unmanned())
+
+	y.People[2].Skills = []Skill{Varnishing}
+	_, p, _ = make_(t, y, nil)
+	assert.Equal(t, item(t, p, "Sides-1#1").Start, item(t, p, "Rails-1#1").Start, "Kim varnishes while Ada sprays")
+	assert.Equal(t, []string{"Kim"}, item(t, p, "Rails-1#1").People)
+
+	y.People[1].Week = calendar.Week{2: {FromH: 8, ToH: 18}}
+	_, p, _ = make_(t, y, nil)
+	sprayed := item(t, p, "Sides-1#1")
+	assert.Equal(t, time.Tuesday, sprayed.Start.Weekday())
+	assert.Contains(t, sprayed.Why.In(time.UTC), "nobody works then who does spraying")
+
+	y.People = []Person{{Name: "Wim", Skills: []Skill{Spraying}}}
+	_, p, _ = make_(t, y, nil)
+	assert.Contains(t, p.Notes, "nobody is named for varnishing: it is planned for anybody")
+}
+
+// Ada is chosen first for either; the seat that only she can take gets her.
+func TestSeatsAreTakenBack(t *testing.T) {
+	m := Model{Yard: Yard{People: []Person{{Name: "Ada", Skills: []Skill{Varnishing, Spraying}}, {Name: "Kim", Skills: []Skill{Varnishing}}}}}
+	may := func(s seat, i int) bool {
+		for _, k := range m.People[i].Skills {
+			if k == s.skill {
+				return true
+			}
+		}
+		return false
+	}
+	given := m.give([]seat{{0, Varnishing}, {1, Spraying}, {2, Varnishing}}, may, func(seat, int) int { return 0 })
+	assert.Equal(t, []int{1, 0, -1}, given)
+}
+
+func TestATentIsShared(t *testing.T) {
+	w := fair(30, nil)
+	tented := func(id string) Boat {
+		s := surface(id+" deck", area.Deck, w, 2, 2)
+		s.Tented = true
+		open := surface(id+" keel", area.Keel, w, 1, 1)
+		return Boat{ID: id, Name: id, Surfaces: []Surface{s, open}, Off: map[string]string{TopDown: "covered"}}
+	}
+	y := yard(26)
+	y.Boats = []Boat{tented("Tern"), tented("Rail")}
+	soon := now.AddDate(0, 0, 9)
+	y.Boats[1].Launch = &soon
+	y.People = []Person{{Name: "Ada"}, {Name: "Wim"}}
+	_, p, _ := make_(t, y, nil)
+	assert.Len(t, p.Items, 8, "each boat has her own tent: three coats and a launch")
+	y.Tents = 1
+	_, p, _ = make_(t, y, nil)
+	move := item(t, p, "tent:Tern")
+	assert.Equal(t, "move the tent over from Rail", move.What)
+	assert.Equal(t, []string{"Ada", "Wim"}, move.People)
+	assert.False(t, move.Start.Before(item(t, p, "Rail deck-1#2").End.Add(24*time.Hour)), "the coat in it is through-dry")
+	assert.False(t, item(t, p, "Tern deck-1#1").Start.Before(move.End))
+	assert.True(t, item(t, p, "Tern keel-1#1").Start.Before(move.Start), "the keel is not in the tent")
+	y.Boats[0].Off[TentMoves] = "a second one is lent"
+	_, p, _ = make_(t, y, nil)
+	assert.Len(t, p.Items, 8)
+}
+
+func TestPeopleAndTasksThatCannotBe(t *testing.T) {
+	for path, err := range map[string]error{
+		"name":      Person{}.Validate(),
+		"off[0]":    Person{Name: "Ada", Off: []string{"Saturday"}}.Validate(),
+		"skills[0]": Person{Name: "Ada", Skills: []Skill{" "}}.Validate(),
+		"week[2]":   Person{Name: "Ada", Week: calendar.Week{2: {FromH: 9, ToH: 30}}}.Validate(),
+		"hours":     Own{Name: "Engine", Crew: 1}.Validate(),
+		"crew":      Own{Name: "Engine", Hours: 1}.Validate(),
+		"when":      Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "during"}.Validate(),
+		"surfaceId": Own{Name: "Engine", Hours: 1, Crew: 1, When: "after"}.Validate(),
+	} {
+		assert.ErrorContains(t, err, path)
+	}
+	assert.NoError(t, Person{Name: "Ada", Off: []string{"2026-06-06"}, Skills: Crafts}.Validate())
+	assert.NoError(t, Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "after", Skill: "mechanic"}.Validate())
+}
+
+// The clock of the coat that is on a surface holds the next one: at 20 °C it opens
+// four hours after it was begun and closes after forty.
+func TestTheCoatThatIsOn(t *testing.T) {
+	laid := func(ago time.Duration, sanded bool) Yard {
+		s := surface("Hull", area.Topsides, fair(12, nil), 1, 2)
+		s.Last = &clock.Laid{Sheet: primer(), Started: now.Add(-ago)}
+		if sanded {
+			s.Last.Abraded = &now
+		}
+		return yard(10, s)
+	}
+	_, p, _ := make_(t, laid(2*time.Hour, false), nil)
+	assert.Equal(t, now.Add(2*time.Hour), item(t, p, "Hull-1#1").Start)
+	assert.Contains(t, item(t, p, "Hull-1#1").Why.In(time.UTC), "the coat that is on it")
+	_, p, _ = make_(t, laid(45*time.Hour, false), nil)
+	assert.Equal(t, 1, p.Launches[0].Rekey, "its window has closed")
+	_, p, _ = make_(t, laid(45*time.Hour, true), nil)
+	assert.Zero(t, p.Launches[0].Rekey, "it was sanded")
+	assert.Equal(t, now, item(t, p, "Hull-1#1").Start)
+	assert.Nil(t, Surface{}.Run(now))
 }

@@ -27,8 +27,35 @@ type Person struct {
 	Week calendar.Week `json:"week"`
 	// Off lists days off, such as 2026-05-16.
 	Off []string `json:"off"`
-	// Sprays says that the person handles a spray gun.
-	Sprays bool `json:"sprays"`
+	// Skills are the crafts that the person has.
+	Skills []Skill `json:"skills"`
+}
+
+// Skill is a craft that not everybody has. Work that takes one waits for somebody
+// who has it; a craft that nobody is named for is anybody's.
+type Skill string
+
+// The skills that coats take. Own tasks may take any other.
+const (
+	Spraying   Skill = "spraying"
+	Varnishing Skill = "varnishing"
+	Fairing    Skill = "fairing"
+)
+
+// Crafts are the skills that coats take.
+var Crafts = []Skill{Spraying, Varnishing, Fairing}
+
+// skill is what a coat takes.
+func skill(w rules.Work, k product.Kind, sprayed bool) Skill {
+	switch {
+	case sprayed:
+		return Spraying
+	case k == product.Varnish:
+		return Varnishing
+	case w == rules.Fill || w == rules.Fair || k == product.Fairing:
+		return Fairing
+	}
+	return ""
 }
 
 // usualWeek is that of a person without one.
@@ -48,6 +75,8 @@ type Own struct {
 	Noisy    bool `json:"noisy,omitempty"`
 	Outdoors bool `json:"outdoors,omitempty"`
 	Light    bool `json:"light,omitempty"`
+	// Skill is the craft that it takes, empty for none.
+	Skill Skill `json:"skill,omitempty"`
 }
 
 // Validate reports what cannot be.
@@ -77,6 +106,11 @@ func (p Person) Validate() error {
 			bad.Add(fmt.Sprintf("off[%d]", i), "%q is not a day such as 2026-05-16", d)
 		}
 	}
+	for i, k := range p.Skills {
+		if strings.TrimSpace(string(k)) == "" {
+			bad.Add(fmt.Sprintf("skills[%d]", i), "name the skill")
+		}
+	}
 	return bad.Err()
 }
 
@@ -101,8 +135,10 @@ type Surface struct {
 	AreaM2    float64
 	Access    float64
 	Sheltered bool
-	Weather   field.Weather
-	Last      *clock.Laid
+	// Tented says that it is sheltered by the boat's tent.
+	Tented  bool
+	Weather field.Weather
+	Last    *clock.Laid
 	// Clock is that of the last coat if it is known already; else it is run along
 	// Weather.
 	Clock *clock.Clock
@@ -156,6 +192,8 @@ type Yard struct {
 	Daylight   []sky.Daytime
 	People     []Person
 	Guns       int // spray guns, 0 for one
+	// Tents is how many tents the boats share, 0 when each has her own.
+	Tents int
 	// Noise are the hours of a day in which noise may be made; zero is all of them.
 	Noise calendar.Hours
 	// HourCents is what an hour of work costs.
@@ -175,6 +213,8 @@ type shared struct {
 	// tasks of a boat, and when noise may be made.
 	tasks map[int][][]Task
 	loud  []bool
+	// works is when each person works.
+	works [][]bool
 }
 
 func newShared() *shared {
@@ -204,6 +244,7 @@ const (
 	MaskLines  = "mask-lines"
 	DrillFirst = "drill-first"
 	Corners    = "corners"
+	TentMoves  = "tent-moves"
 )
 
 // CrossRules lists them; each can be switched off for a boat with a reason.
@@ -213,6 +254,7 @@ var CrossRules = []Rule{
 	{Overspray, "spray before the last sanding below", "overspray on a sanded surface means sanding it twice"},
 	{MaskLines, "neighbours on different days", "tape on a fresh coat lifts it: surfaces that meet at a mask line are coated on different days"},
 	{Corners, "flats and corners on different days", "a blade that fairs a flat spoils the soft fillet in the corner beside it: fiddly places are filled on another day"},
+	{TentMoves, "the tent moves once", "boats that share a tent have it one after the other, the one to be launched first before the rest: pitching it takes half a day"},
 	{DrillFirst, "drill before, bed after", "holes are drilled and sealed before the first coat, fittings bedded after the last is hard"},
 }
 
@@ -226,7 +268,7 @@ type Task struct {
 	Work      rules.Work
 	Hours     float64 // of work, by all people together
 	Crew      int
-	Sprays    bool
+	Skill     Skill
 	Coat      bool
 	Milestone bool // no work: the launch
 	// job and weather are of coats; outdoors work without a field needs dry hours.
@@ -314,7 +356,7 @@ func (y Yard) tasks(k int) (out [][]Task) {
 		out = append(out, chain)
 	}
 	for _, o := range b.Own {
-		t := Task{ID: o.ID, Boat: k, What: o.Name, Hours: o.Hours, Crew: o.Crew, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights, height: -1}
+		t := Task{ID: o.ID, Boat: k, What: o.Name, Hours: o.Hours, Crew: o.Crew, Skill: o.Skill, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights, height: -1}
 		out = append(out, []Task{t})
 	}
 	for i, chain := range out {
@@ -338,7 +380,7 @@ func (y Yard) coat(k int, s Surface, st Step, n int) Task {
 	l := st.Sheet.Limits
 	b := y.Boats[k]
 	t := Task{ID: fmt.Sprintf("%s#%d", st.ID, n), Boat: k, SurfaceID: s.ID, Surface: s.Name, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1, Coat: true,
-		Sprays: m.Spray, sheet: st.Sheet, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]}
+		Skill: skill(st.Work, st.Sheet.Kind, m.Spray), sheet: st.Sheet, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]}
 	t.What = st.Sheet.Kind.Name()
 	if st.Of > 1 {
 		t.What += fmt.Sprintf(", coat %d of %d", n, st.Of)

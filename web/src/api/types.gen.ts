@@ -3075,6 +3075,7 @@ export interface components {
             lateH: number;
             /** Format: int64 */
             rekey: number;
+            says: components["schemas"]["SaySpan"][];
         };
         PlanLine: {
             /** Format: double */
@@ -3113,6 +3114,7 @@ export interface components {
             name: string;
             noisy?: boolean;
             outdoors?: boolean;
+            skill?: string;
             surfaceId?: string;
             /** @enum {string} */
             when?: "" | "before" | "after";
@@ -3120,7 +3122,7 @@ export interface components {
         PlanPerson: {
             name: string;
             off: string[];
-            sprays: boolean;
+            skills: string[];
             week: components["schemas"]["CalendarHours"][];
         };
         PlanPoint: {
@@ -3151,6 +3153,8 @@ export interface components {
                 [key: string]: components["schemas"]["PlanOwnTask"][];
             };
             people: components["schemas"]["PlanPerson"][];
+            /** Format: int64 */
+            tents: number;
         };
         PlanSettingsEdit: {
             value: components["schemas"]["PlanSettings"];

@@ -125,7 +125,7 @@ export function Ribbon({
         <p id={help} className="sr-only">
           Arrow keys move an hour, with shift a quarter; page keys half a day; escape returns to now.
         </p>
-        <svg width={width} height={height} className="block overflow-hidden" aria-hidden="true">
+        <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} className="on-paper block overflow-hidden" aria-hidden="true">
           {(season ? weekends(from, to, zone) : nights(ribbon.light, from, to)).map(([a, b]) => (
             <rect key={a} x={x(a)} y={head} width={Math.max(0, x(b) - x(a))} height={bottom - head} fill="var(--night)" />
           ))}

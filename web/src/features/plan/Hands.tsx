@@ -27,6 +27,9 @@ function DaysOff({ name, days, set }: { name: string; days: string[]; set: (days
   );
 }
 
+/** The skills that coats take; own tasks may take others. */
+const crafts = ["spraying", "varnishing", "fairing"];
+
 /** Who works and when, tasks of one's own, and the rules of the trade that hold here. */
 export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const [draft, setDraft] = useState<Settings>(plan.settings);
@@ -48,6 +51,8 @@ export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const person = (i: number, p: Partial<Settings["people"][number]>) =>
     setDraft({ ...draft, people: draft.people.map((o, k) => (k === i ? { ...o, ...p } : o)) });
   const task = (i: number, o: Partial<OwnTask>) => setOwn(own.map((t, k) => (k === i ? { ...t, ...o } : t)));
+  const taken = Object.values(draft.own).flatMap((list) => list.map((t) => t.skill?.trim() ?? ""));
+  const skills = [...new Set([...crafts, ...draft.people.flatMap((p) => p.skills), ...taken])].filter(Boolean);
   const marked = Object.entries(draft.marks);
   return (
     <Errors.Provider value={{ ...local, ...save.error?.fields }}>
@@ -56,18 +61,28 @@ export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
         {draft.people.map((p, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: people have no other identity than their order while they are named
           <fieldset key={i} className="mt-2 max-w-4xl border border-base-300 p-3">
-            <div className="grid items-end gap-3 sm:grid-cols-[1fr_1fr_auto_auto]">
+            <div className="grid items-start gap-3 sm:grid-cols-[1fr_1fr_auto]">
               <TextField name={`people[${i}].name`} label="Name" value={p.name} onChange={(name) => person(i, { name })} />
               <DaysOff name={`people[${i}].off`} days={p.off} set={(off) => person(i, { off })} />
-              <Check name={`people[${i}].sprays`} label="Sprays" value={p.sprays} onChange={(sprays) => person(i, { sprays })} />
               <button
                 type="button"
-                className="btn btn-square btn-ghost min-h-11"
+                className="btn btn-square btn-ghost mt-5 min-h-11"
                 aria-label={`Leave out ${p.name || `person ${i + 1}`}`}
                 onClick={() => setDraft({ ...draft, people: draft.people.filter((_, k) => k !== i) })}
               >
                 <X size={16} />
               </button>
+            </div>
+            <div className="my-2 flex flex-wrap gap-x-5" data-field={`people[${i}].skills`}>
+              {skills.map((k) => (
+                <Check
+                  key={k}
+                  name={`people[${i}].skills.${k}`}
+                  label={k}
+                  value={p.skills.includes(k)}
+                  onChange={(can) => person(i, { skills: can ? [...p.skills, k] : p.skills.filter((o) => o !== k) })}
+                />
+              ))}
             </div>
             <WeekFields week={p.week} set={(w) => person(i, { week: w.week ?? p.week })} />
           </fieldset>
@@ -78,22 +93,27 @@ export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
           onClick={() =>
             setDraft({
               ...draft,
-              people: [
-                ...draft.people,
-                { name: "", week: Array.from({ length: 7 }, () => ({ fromH: 0, toH: 0 })), off: [], sprays: false },
-              ],
+              people: [...draft.people, { name: "", week: Array.from({ length: 7 }, () => ({ fromH: 0, toH: 0 })), off: [], skills: [] }],
             })
           }
         >
           <Plus size={14} /> another person
         </button>
-        <div className="mt-3 grid max-w-4xl grid-cols-2 gap-4 md:grid-cols-4">
+        <div className="mt-3 grid max-w-4xl grid-cols-2 gap-4 md:grid-cols-5">
           <NumberField
             name="guns"
             label="Spray guns"
             unit=""
             value={draft.guns}
             onChange={(v) => setDraft({ ...draft, guns: v ?? Number.NaN })}
+          />
+          <NumberField
+            name="tents"
+            label="Tents they share"
+            hint="0 if each boat has her own"
+            unit=""
+            value={draft.tents}
+            onChange={(v) => setDraft({ ...draft, tents: v ?? Number.NaN })}
           />
           <NumberField
             name="noise.fromH"
@@ -118,59 +138,83 @@ export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
             onChange={(v) => setDraft({ ...draft, hourCents: v === undefined ? Number.NaN : Math.round(v * 100) })}
           />
         </div>
-        <p className="quiet text-sm">Without working hours of their own people work from eight to six every day.</p>
+        <p className="quiet text-sm">
+          Without working hours of their own people work from eight to six every day. A skill that nobody has is anybody's.
+        </p>
       </section>
       <section className="mt-6">
         <h2 className="text-lg">Own tasks on {boat?.name}</h2>
         {own.map((t, i) => {
           const at = `own.${boatId}[${i}]`;
           return (
-            <div
-              key={t.id || `new ${i + 1}`}
-              className="mt-2 grid items-end gap-3 md:grid-cols-[2fr_0.8fr_0.7fr_1.4fr_1.2fr_1.2fr_auto_2.75rem]"
-            >
-              <TextField name={`${at}.name`} label="What" value={t.name} onChange={(name) => task(i, { name })} />
-              <NumberField
-                name={`${at}.hours`}
-                label="Hours"
-                unit="h"
-                value={t.hours}
-                onChange={(v) => task(i, { hours: v ?? Number.NaN })}
-              />
-              <NumberField name={`${at}.crew`} label="People" unit="" value={t.crew} onChange={(v) => task(i, { crew: v ?? Number.NaN })} />
-              <Choice
-                name={`${at}.when`}
-                label="When"
-                value={t.when ?? ""}
-                onChange={(when) => task(i, { when, surfaceId: t.surfaceId || boat?.surfaces[0]?.id })}
-                options={[
-                  { value: "", label: "at any time" },
-                  { value: "before", label: "before the coats of" },
-                  { value: "after", label: "after the coats of" },
-                ]}
-              />
-              <Choice
-                name={`${at}.surfaceId`}
-                label="Surface"
-                value={t.surfaceId ?? ""}
-                onChange={(surfaceId) => task(i, { surfaceId })}
-                options={[{ value: "", label: "none" }, ...(boat?.surfaces ?? []).map((s) => ({ value: s.id, label: s.name }))]}
-              />
-              <Check
-                name={`${at}.outdoors`}
-                label="Needs dry hours"
-                value={t.outdoors ?? false}
-                onChange={(outdoors) => task(i, { outdoors })}
-              />
-              <button
-                type="button"
-                className="btn btn-square btn-ghost min-h-11"
-                aria-label={`Leave out ${t.name || `task ${i + 1}`}`}
-                onClick={() => setOwn(own.filter((_, k) => k !== i))}
-              >
-                <X size={16} />
-              </button>
-            </div>
+            <fieldset key={t.id || `new ${i + 1}`} className="mt-2 max-w-4xl border border-base-300 p-3">
+              <div className="grid items-start gap-3 sm:grid-cols-[2fr_1fr_1fr_1.5fr_auto]">
+                <TextField name={`${at}.name`} label="What" value={t.name} onChange={(name) => task(i, { name })} />
+                <NumberField
+                  name={`${at}.hours`}
+                  label="Hours"
+                  unit="h"
+                  value={t.hours}
+                  onChange={(v) => task(i, { hours: v ?? Number.NaN })}
+                />
+                <NumberField
+                  name={`${at}.crew`}
+                  label="People"
+                  unit=""
+                  value={t.crew}
+                  onChange={(v) => task(i, { crew: v ?? Number.NaN })}
+                />
+                <TextField name={`${at}.skill`} label="Skill" hint="any" value={t.skill ?? ""} onChange={(skill) => task(i, { skill })} />
+                <button
+                  type="button"
+                  className="btn btn-square btn-ghost mt-5 min-h-11"
+                  aria-label={`Leave out ${t.name || `task ${i + 1}`}`}
+                  onClick={() => setOwn(own.filter((_, k) => k !== i))}
+                >
+                  <X size={16} />
+                </button>
+              </div>
+              <div className="mt-2 grid items-end gap-3 sm:grid-cols-3">
+                <Choice
+                  name={`${at}.when`}
+                  label="When"
+                  value={t.when ?? ""}
+                  onChange={(when) => task(i, { when, surfaceId: t.surfaceId || boat?.surfaces[0]?.id })}
+                  options={[
+                    { value: "", label: "at any time" },
+                    { value: "before", label: "before the coats of" },
+                    { value: "after", label: "after the coats of" },
+                  ]}
+                />
+                <Choice
+                  name={`${at}.surfaceId`}
+                  label="Surface"
+                  value={t.surfaceId ?? ""}
+                  onChange={(surfaceId) => task(i, { surfaceId })}
+                  options={[{ value: "", label: "none" }, ...(boat?.surfaces ?? []).map((s) => ({ value: s.id, label: s.name }))]}
+                />
+                <Choice
+                  name={`${at}.after`}
+                  label="After the task"
+                  value={t.after?.[0] ?? ""}
+                  onChange={(id) => task(i, { after: id ? [id] : [] })}
+                  options={[
+                    { value: "", label: "none" },
+                    ...own.filter((o) => o.id && o !== t).map((o) => ({ value: o.id, label: o.name })),
+                  ]}
+                />
+              </div>
+              <div className="flex flex-wrap gap-x-5">
+                <Check
+                  name={`${at}.outdoors`}
+                  label="Needs dry hours"
+                  value={t.outdoors ?? false}
+                  onChange={(outdoors) => task(i, { outdoors })}
+                />
+                <Check name={`${at}.light`} label="Needs daylight" value={t.light ?? false} onChange={(light) => task(i, { light })} />
+                <Check name={`${at}.noisy`} label="Noisy" value={t.noisy ?? false} onChange={(noisy) => task(i, { noisy })} />
+              </div>
+            </fieldset>
           );
         })}
         <button

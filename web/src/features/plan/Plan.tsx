@@ -53,12 +53,12 @@ function Shown({ plan, boatId }: { plan: YardPlan; boatId: string }) {
             <span>{plan.made ? `plan of ${stamp(plan.made, zone)}` : "a first draft, not kept yet"}</span>
           </>
         }
-        answer={plan.plan ? <Sentence spans={plan.plan.headline} zone={zone} /> : "There is no plan."}
+        answer={plan.plan ? <Sentence spans={(view !== "yard" && mine?.says) || plan.plan.headline} zone={zone} /> : "There is no plan."}
         detail={
           mine && (
             <>
-              {mine.boat}: ready {longDay(mine.at, zone)}
-              {mine.due && `, wanted by ${longDay(mine.due, zone)}`}; {Math.round(mine.hours)} h of work left
+              {mine.due && `Wanted by ${longDay(mine.due, zone)}; `}
+              {Math.round(mine.hours)} h of work left on {mine.boat}
               {mine.rekey > 0 && `, ${mine.rekey} missed ${mine.rekey === 1 ? "window" : "windows"} to sand for`}. Beyond{" "}
               {stamp(plan.known, zone)} the plan assumes a usual course of the month's weather.
             </>

@@ -187,11 +187,12 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
   const [by, setBy] = useState<{ from: number; px: number }>();
   const a = x(ms(i.start)) + (by?.px ?? 0);
   if (a > right || a < left - 4) return null;
+  const late = a > right - 110; // no room for the day to the right
   if (i.launch)
     return (
       <g>
         <path d={`M${a} 0v${BAR}`} stroke="var(--shut)" strokeWidth={3} />
-        <text x={a + 6} y={14} fontSize={12} fontWeight={700} fill="currentColor">
+        <text x={late ? a - 6 : a + 6} textAnchor={late ? "end" : "start"} y={14} fontSize={12} fontWeight={700} fill="currentColor">
           {day(i.start, zone)}, {clock(i.start, zone)}
         </text>
       </g>

@@ -113,7 +113,7 @@ function One({
         {!i.launch && !i.rekey && (
           <button
             type="button"
-            className="btn btn-sm self-start max-sm:min-h-11"
+            className="btn no-print btn-sm self-start max-sm:min-h-11"
             aria-expanded={open}
             aria-label={`Change ${name}`}
             onClick={() => setOpen(!open)}
