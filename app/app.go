@@ -13,6 +13,7 @@ import (
 
 	"allcoats/core/fault"
 	"allcoats/core/product"
+	"allcoats/core/reading"
 	"allcoats/store"
 
 	"github.com/google/uuid"
@@ -30,12 +31,13 @@ type App struct {
 	forecast Service
 	now      func() time.Time // the real clock
 	refresh  sync.Mutex
+	live     live
 }
 
 // New returns the use cases over s, with the example products in a library
 // that was never filled.
 func New(ctx context.Context, s *store.Store, forecast Service) (*App, error) {
-	a := &App{store: s, forecast: forecast, now: time.Now}
+	a := &App{store: s, forecast: forecast, now: time.Now, live: live{values: map[string][]reading.Value{}, pours: map[string]pour{}}}
 	return a, a.stockLibrary(ctx)
 }
 

@@ -89,7 +89,7 @@ func TestLoggedCoatStartsAClockAndMovesThePlanOn(t *testing.T) {
 	plan, err := a.BuildUp(ctx, lane.SurfaceID)
 	require.NoError(t, err)
 	edit := app.EntryEdit{SurfaceID: lane.SurfaceID, Kind: app.KindCoat, StartedAt: demo.Now, ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{80, 76}}
-	entry, err := a.AddEntry(ctx, edit)
+	entry, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: edit})
 	require.NoError(t, err)
 	assert.InDelta(t, 78*0.52, entry.FilmUm, 1e-9)
 
@@ -149,14 +149,14 @@ func TestBadEntries(t *testing.T) {
 	} {
 		e := good
 		change(&e)
-		_, err := a.AddEntry(ctx, e)
+		_, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: e})
 		var bad fault.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
 	log, err := a.Log(ctx, boats[0].ID)
 	require.NoError(t, err)
-	_, err = a.AddEntry(ctx, good)
+	_, err = a.AddEntry(ctx, app.NewEntry{EntryEdit: good})
 	require.NoError(t, err)
 	more, err := a.Log(ctx, boats[0].ID)
 	require.NoError(t, err)
@@ -181,4 +181,18 @@ func TestMovingAPlaceDropsItsSimulatedWeather(t *testing.T) {
 	assert.NotEqual(t, here.Ribbon.Hours[0].TempC, there.Ribbon.Hours[0].TempC)
 	_, err = a.EditPlace(ctx, p.ID, p.Version, p.PlaceEdit)
 	assert.ErrorAs(t, err, &app.Conflict{})
+}
+
+// No coat of the standing demo went on before it might.
+func TestTheDemoKeepsItsOwnWindows(t *testing.T) {
+	a := withDemo(t)
+	boats, err := a.Boats(ctx)
+	require.NoError(t, err)
+	for _, b := range boats {
+		log, err := a.Log(ctx, b.ID)
+		require.NoError(t, err)
+		for _, e := range log {
+			assert.Empty(t, e.Early, "%s, %s", e.Surface, e.StartedAt)
+		}
+	}
 }

@@ -131,6 +131,7 @@ type work struct {
 	log      map[string][]store.Entry // without deleted ones, by time
 	overrule map[[3]string]store.Overrule
 	shelf    []StockItem
+	photos   []store.Photo
 }
 
 // loadWork loads the boat that a surface belongs to.
@@ -175,8 +176,11 @@ func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) 
 	}
 	for _, e := range log {
 		if e.DeletedAt == nil {
-			w.log[e.SurfaceID] = append(w.log[e.SurfaceID], e)
+			w.log[string(e.SurfaceID)] = append(w.log[string(e.SurfaceID)], e)
 		}
+	}
+	if w.photos, err = q.BoatPhotos(ctx, boatID); err != nil {
+		return w, err
 	}
 	w.shelf, err = a.shelf(ctx, q, w.products)
 	return w, err
@@ -210,7 +214,7 @@ func (w work) sheet(e store.Entry) product.Sheet {
 		return product.Sheet{}
 	}
 	s := w.products[*e.ProductID]
-	for _, p := range w.steps[e.SurfaceID] {
+	for _, p := range w.steps[string(e.SurfaceID)] {
 		if e.StepID != nil && p.ID == *e.StepID && p.ProductID == *e.ProductID {
 			s, _ = s.With(p.Grade)
 		}
@@ -220,9 +224,9 @@ func (w work) sheet(e store.Entry) product.Sheet {
 
 // laid returns a logged coat as the core wants it.
 func (w work) laid(e store.Entry) buildup.Laid {
-	l := buildup.Laid{WetUm: e.WetUm.V, Litres: e.Litres, ThinnerPct: e.ThinnerPct}
+	l := buildup.Laid{WetUm: e.WetUm.V, Litres: e.Litres, ThinnerPct: e.ThinnerPct, At: time.Unix(e.StartedAt, 0).UTC(), Batch: e.Detail.V.Batch}
 	l.Sheet = w.sheet(e)
-	for _, s := range w.steps[e.SurfaceID] {
+	for _, s := range w.steps[string(e.SurfaceID)] {
 		if e.StepID != nil && s.ID == *e.StepID {
 			l.LossPct, l.StepUm = s.LossPct, s.DFTUm
 		}

@@ -9,6 +9,7 @@ import (
 	"allcoats/core/climate"
 	"allcoats/core/clock"
 	"allcoats/core/field"
+	"allcoats/core/logbook"
 	"allcoats/core/product"
 	"allcoats/core/reading"
 	"allcoats/core/sky"
@@ -128,10 +129,10 @@ func (w work) coats(f Surface) today.Surface {
 	}
 	for _, e := range w.log[f.ID] {
 		at := time.Unix(e.StartedAt, 0).UTC()
-		switch {
-		case e.Kind == KindCoat && e.ProductID != nil:
+		switch kind, _ := logbook.ByKind(e.Kind); {
+		case kind.Films && e.ProductID != nil:
 			t.Last = &clock.Laid{Sheet: w.sheet(e), Started: at}
-		case e.Kind == KindSand && t.Last != nil:
+		case kind.Abrades && t.Last != nil:
 			t.Last.Abraded = &at
 		}
 	}

@@ -41,12 +41,16 @@ type DefectEdit struct {
 	survey.Defect
 }
 
-// Photo is a picture of a defect; the picture itself is at /api/photos/{id}.
+// Photo is a picture of a defect or a log entry; the picture itself is at /api/photos/{id}.
 type Photo struct {
 	ID      string    `json:"id"`
 	TakenAt time.Time `json:"takenAt"`
 	Width   int       `json:"width"`
 	Height  int       `json:"height"`
+}
+
+func photoOf(p store.Photo) Photo {
+	return Photo{p.ID, time.Unix(p.TakenAt, 0).UTC(), p.Width, p.Height}
 }
 
 // defects lists a boat's defects in the order of a walk round her.
@@ -63,8 +67,8 @@ func defects(ctx context.Context, q store.Queries, boatID string) ([]Defect, err
 	for i, r := range rows {
 		out[i] = Defect{r.ID, r.Version, i + 1, time.Unix(r.FoundAt, 0).UTC(), DefectEdit{r.SurfaceID, r.Defect.V}, r.Defect.V.Repair(), []Photo{}}
 		for _, p := range photos {
-			if p.DefectID == r.ID {
-				out[i].Photos = append(out[i].Photos, Photo{p.ID, time.Unix(p.TakenAt, 0).UTC(), p.Width, p.Height})
+			if string(p.DefectID) == r.ID {
+				out[i].Photos = append(out[i].Photos, photoOf(p))
 			}
 		}
 	}
@@ -161,26 +165,50 @@ const (
 // AddPhoto stores a picture of a defect, JPEG, PNG or WebP, upright and scaled
 // down to at most 1600 pixels a side, as JPEG.
 func (a *App) AddPhoto(ctx context.Context, defectID string, data []byte) (Defect, error) {
-	now, err := a.Now(ctx)
-	if err != nil {
-		return Defect{}, err
-	}
-	picture, jpeg, err := kept(data)
-	if err != nil {
-		return Defect{}, err
-	}
 	d, err := a.Defect(ctx, defectID)
 	if err != nil {
 		return Defect{}, err
 	}
-	if len(d.Photos) >= maxPhotos {
-		return Defect{}, fault.Errors{{Path: "file", Message: fmt.Sprintf("there are %d photos already; delete one first", maxPhotos)}}
-	}
-	p := store.Photo{ID: newID(), DefectID: defectID, TakenAt: now.Unix(), Width: picture.Dx(), Height: picture.Dy()}
-	if err := a.store.Write(ctx, func(q store.Queries) error { return q.AddPhoto(ctx, p, jpeg) }); err != nil {
+	if err := a.addPhoto(ctx, store.Photo{ID: newID(), DefectID: store.Ref(defectID)}, len(d.Photos), data); err != nil {
 		return Defect{}, err
 	}
 	return a.Defect(ctx, defectID)
+}
+
+// AddEntryPhoto stores a picture of a log entry, such as a tin's batch label. The
+// same id sent twice is stored once; an empty one is made.
+func (a *App) AddEntryPhoto(ctx context.Context, entryID, id string, data []byte) (Entry, error) {
+	e, err := a.Entry(ctx, entryID)
+	if err != nil {
+		return Entry{}, err
+	}
+	if id == "" {
+		id = newID()
+	}
+	if slices.ContainsFunc(e.Photos, func(p Photo) bool { return p.ID == id }) {
+		return e, nil
+	}
+	if err := a.addPhoto(ctx, store.Photo{ID: id, EntryID: store.Ref(entryID)}, len(e.Photos), data); err != nil {
+		return Entry{}, err
+	}
+	return a.Entry(ctx, entryID)
+}
+
+// addPhoto stores p, of which there are so many already.
+func (a *App) addPhoto(ctx context.Context, p store.Photo, already int, data []byte) error {
+	now, err := a.Now(ctx)
+	if err != nil {
+		return err
+	}
+	picture, jpeg, err := kept(data)
+	if err != nil {
+		return err
+	}
+	if already >= maxPhotos {
+		return fault.Errors{{Path: "file", Message: fmt.Sprintf("there are %d photos already; delete one first", maxPhotos)}}
+	}
+	p.TakenAt, p.Width, p.Height = now.Unix(), picture.Dx(), picture.Dy()
+	return a.store.Write(ctx, func(q store.Queries) error { return q.AddPhoto(ctx, p, jpeg) })
 }
 
 func kept(data []byte) (image.Rectangle, []byte, error) {

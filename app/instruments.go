@@ -42,7 +42,7 @@ type Instrument struct {
 // InstrumentEdit is what a user can set of an instrument.
 type InstrumentEdit struct {
 	Name string       `json:"name"`
-	Kind reading.Kind `json:"kind" enum:"air,tent,surface,spot"`
+	Kind reading.Kind `json:"kind" enum:"air,tent,surface,spot,scale,gauge"`
 	// BoatID is empty for one that serves the whole place; SurfaceID is where it
 	// sits.
 	BoatID    string `json:"boatId,omitempty"`
@@ -295,6 +295,13 @@ func (a *App) ImportReadings(ctx context.Context, id string, m formats.Mapping, 
 // sends them. All or nothing; readings from more than an hour ahead of the
 // program's time are refused.
 func (a *App) TakeReadings(ctx context.Context, id string, lines []byte) (ReadingsIn, error) {
+	i, err := a.store.Read().Instrument(ctx, id)
+	if err != nil {
+		return ReadingsIn{}, err
+	}
+	if k := reading.Kind(i.Kind); k.Benched() {
+		return a.TakeValues(ctx, id, k, lines)
+	}
 	rs, err := formats.ReadReadingLines(lines)
 	if err != nil {
 		return ReadingsIn{}, err
@@ -384,7 +391,7 @@ func (a *App) refreshInstruments(ctx context.Context, places []store.Place, now 
 			return err
 		}
 		for _, r := range rows {
-			if r.Feed != Simulator {
+			if r.Feed != Simulator || reading.Kind(r.Kind).Benched() {
 				continue
 			}
 			if err := a.refreshInstrument(ctx, placeOf(p), r, now); err != nil {

@@ -4,23 +4,29 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 	"time"
 
 	"allcoats/core/buildup"
+	"allcoats/core/clock"
 	"allcoats/core/fault"
+	"allcoats/core/film"
+	"allcoats/core/logbook"
+	"allcoats/core/mix"
+	"allcoats/core/survey"
 	"allcoats/core/working"
 	"allcoats/store"
 )
 
-// Kinds of log entries.
+// Kinds of log entries that use cases know by name.
 const (
-	KindCoat = "coat"
-	KindSand = "sand"
+	KindCoat = logbook.Coat
+	KindSand = logbook.Sand
 )
 
-// Entry is something done to a surface. FilmUm is the dry film a coat left,
-// FilmSDUm its scatter by the comb, FilmKnown how it is known.
+// Entry is something done to a boat. FilmUm is the dry film a coat left, FilmSDUm
+// its scatter by the comb, FilmKnown how it is known.
 type Entry struct {
 	ID      string `json:"id"`
 	Version int    `json:"version"`
@@ -34,13 +40,19 @@ type Entry struct {
 	Deleted   bool            `json:"deleted"`
 	// Flag says what is wrong with it, such as a sanding that went through.
 	Flag string `json:"flag"`
+	// Verdict is on the readings of the cured film, Mixed on what was weighed.
+	Verdict *film.AcceptanceResult `json:"verdict,omitempty"`
+	Mixed   *mix.Deviation         `json:"mixed,omitempty"`
+	Photos  []Photo                `json:"photos"`
 }
 
-// EntryEdit is what a user can set of a log entry. A coat has a product and
-// may belong to a planned step; a sanding has a grit.
+// EntryEdit is what a user can set of a log entry. A coat has a product and may
+// belong to a planned step; a sanding has a grit. What belongs to no surface names
+// the boat.
 type EntryEdit struct {
-	SurfaceID  string    `json:"surfaceId"`
-	Kind       string    `json:"kind" enum:"coat,sand"`
+	BoatID     string    `json:"boatId,omitempty"`
+	SurfaceID  string    `json:"surfaceId,omitempty"`
+	Kind       string    `json:"kind" enum:"coat,sand,wash,degrease,fair,strip,mask,inspect,other,idle"`
 	StartedAt  time.Time `json:"startedAt"`
 	ProductID  string    `json:"productId,omitempty"`
 	StepID     string    `json:"stepId,omitempty"`
@@ -54,11 +66,16 @@ type EntryEdit struct {
 	Hours float64 `json:"hours,omitempty"`
 	Who   string  `json:"who"`
 	Note  string  `json:"note"`
+	logbook.Detail
 }
 
 func (e EntryEdit) validate(w work, now time.Time) error {
 	var bad fault.Errors
-	if w.surface(e.SurfaceID).ID == "" {
+	kind, known := logbook.ByKind(e.Kind)
+	switch {
+	case !known:
+		bad.Add("kind", "say what was done")
+	case e.SurfaceID == "" && kind.Surface, e.SurfaceID != "" && w.surface(e.SurfaceID).ID == "":
 		bad.Add("surfaceId", "choose a surface of this boat")
 	}
 	switch {
@@ -68,28 +85,62 @@ func (e EntryEdit) validate(w work, now time.Time) error {
 		bad.Add("startedAt", "give the day and time")
 	}
 	bad.Range("hours", e.Hours, 0, 500, "h")
-	switch e.Kind {
-	case KindCoat:
-		if _, ok := w.products[e.ProductID]; !ok {
-			bad.Add("productId", "choose the product that went on")
-		}
-		bad.Range("litres", e.Litres, 0, 1000, "L")
-		bad.Range("thinnerPct", e.ThinnerPct, 0, 50, "%")
-		for i, um := range e.WetUm {
-			bad.Above(fmt.Sprintf("wetUm[%d]", i), um, 0, 20e3, "µm")
-		}
-		planned := e.StepID == ""
-		for _, s := range w.steps[e.SurfaceID] {
-			planned = planned || s.ID == e.StepID
-		}
-		if !planned {
-			bad.Add("stepId", "is no step planned on this surface")
-		}
-	case KindSand:
+	bad.Range("litres", e.Litres, 0, 1000, "L")
+	bad.Range("removedUm", e.RemovedUm, 0, 20e3, "µm")
+	switch {
+	case kind.Films:
+		e.validateCoat(w, &bad)
+	case e.Kind == KindSand:
 		bad.Range("grit", float64(e.Grit), 16, 5000, "grit")
-		bad.Range("removedUm", e.RemovedUm, 0, 20e3, "µm")
-	default:
-		bad.Add("kind", "must be coat or sand")
+	case e.Grit != 0:
+		bad.Range("grit", float64(e.Grit), 16, 5000, "grit")
+	}
+	bad.Under("", e.Detail.Validate())
+	return bad.Err()
+}
+
+func (e EntryEdit) validateCoat(w work, bad *fault.Errors) {
+	sheet, ok := w.products[e.ProductID]
+	if !ok {
+		bad.Add("productId", "choose the product that went on")
+	}
+	bad.Range("thinnerPct", e.ThinnerPct, 0, 50, "%")
+	for i, um := range e.WetUm {
+		bad.Above(fmt.Sprintf("wetUm[%d]", i), um, 0, 20e3, "µm")
+	}
+	planned, um := e.StepID == "", sheet.Film.TypicalUm
+	for _, s := range w.steps[e.SurfaceID] {
+		if s.ID == e.StepID {
+			planned, um = true, s.DFTUm
+		}
+	}
+	if !planned {
+		bad.Add("stepId", "is no step planned on this surface")
+	}
+	if ok && sheet.VolumeSolidsPct > 0 && logbook.Mils(e.WetUm, film.Wet(um, sheet.VolumeSolidsPct, e.ThinnerPct)) {
+		bad.Add("wetUm", "these look like mils: for %.0f µm dry the comb should show about %.0f µm. Say in which unit they are", um, film.Wet(um, sheet.VolumeSolidsPct, e.ThinnerPct))
+	}
+}
+
+// asks are the questions that a new entry has to answer: more litres than the shelf
+// has, a coat before the window of the last one opened.
+func (e EntryEdit) asks(o outlook) error {
+	var bad fault.Errors
+	if e.Kind != KindCoat {
+		return nil
+	}
+	sheet := o.products[e.ProductID]
+	share := sheet.BaseShare()
+	if shelf, noted := standing(o.shelf, e.ProductID, share); noted && !e.BeyondShelf && e.Litres > shelf.Mixed(share)+0.05 {
+		bad.Add("litres", "the shelf has %.3g L of it left. If %.3g L is right, say so", shelf.Mixed(share), e.Litres)
+	}
+	for _, f := range o.s.Surfaces {
+		if f.ID != e.SurfaceID || f.Last == nil || e.Early != "" {
+			continue
+		}
+		if opens := clock.Run(*f.Last, sheet.Kind, f.Weather, o.now).Event(clock.RecoatOpens); f.Last.Abraded == nil && e.StartedAt.After(f.Last.Started) && opens.At != nil && e.StartedAt.Before(*opens.At) {
+			bad.Add("early", "the last coat may be recoated from %s: say why it went on before", opens.At.In(o.s.Loc).Format("Mon 2 Jan 15:04"))
+		}
 	}
 	return bad.Err()
 }
@@ -106,35 +157,56 @@ func (e EntryEdit) row(id string, version int) store.Entry {
 		wet = []float64{}
 	}
 	return store.Entry{
-		ID: id, Version: version, SurfaceID: e.SurfaceID, Kind: e.Kind, StartedAt: e.StartedAt.Unix(), ProductID: optional(e.ProductID),
-		StepID: optional(e.StepID), Litres: e.Litres, WetUm: store.JSON[[]float64]{V: wet}, ThinnerPct: e.ThinnerPct, Grit: e.Grit, RemovedUm: e.RemovedUm, Hours: e.Hours, Who: e.Who, Note: e.Note,
+		ID: id, Version: version, BoatID: e.BoatID, SurfaceID: store.Ref(e.SurfaceID), Kind: e.Kind, StartedAt: e.StartedAt.Unix(), ProductID: optional(e.ProductID),
+		StepID: optional(e.StepID), Litres: e.Litres, WetUm: store.JSON[[]float64]{V: wet}, ThinnerPct: e.ThinnerPct, Grit: e.Grit, RemovedUm: e.RemovedUm,
+		Hours: e.Hours, Who: e.Who, Note: e.Note, Detail: store.JSON[logbook.Detail]{V: e.Detail},
 	}
 }
 
-func (w work) entry(r store.Entry) Entry {
+func editOfEntry(r store.Entry) EntryEdit {
 	text := func(s *string) string {
 		if s == nil {
 			return ""
 		}
 		return *s
 	}
-	s := w.surface(r.SurfaceID)
-	e := Entry{
-		ID: r.ID, Version: r.Version, Surface: s.Name, Working: working.New(), Deleted: r.DeletedAt != nil,
-		EntryEdit: EntryEdit{
-			SurfaceID: r.SurfaceID, Kind: r.Kind, StartedAt: time.Unix(r.StartedAt, 0).UTC(), ProductID: text(r.ProductID), StepID: text(r.StepID),
-			Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, RemovedUm: r.RemovedUm, Hours: r.Hours, Who: r.Who, Note: r.Note,
-		},
+	return EntryEdit{
+		BoatID: r.BoatID, SurfaceID: string(r.SurfaceID), Kind: r.Kind, StartedAt: time.Unix(r.StartedAt, 0).UTC(), ProductID: text(r.ProductID), StepID: text(r.StepID),
+		Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, RemovedUm: r.RemovedUm, Hours: r.Hours, Who: r.Who, Note: r.Note, Detail: r.Detail.V,
 	}
-	if r.Kind == KindCoat {
+}
+
+func (w work) entry(r store.Entry) Entry {
+	s := w.surface(string(r.SurfaceID))
+	e := Entry{ID: r.ID, Version: r.Version, Surface: s.Name, Working: working.New(), Deleted: r.DeletedAt != nil, EntryEdit: editOfEntry(r), Photos: []Photo{}}
+	for _, p := range w.photos {
+		if string(p.EntryID) == r.ID {
+			e.Photos = append(e.Photos, photoOf(p))
+		}
+	}
+	if e.ProductID != "" {
+		e.Product = w.products[e.ProductID].Name
+		if d, ok := mix.Off(w.products[e.ProductID], e.BaseG, e.HardenerG); ok {
+			e.Mixed = &d
+		}
+	}
+	if e.Dry != nil {
+		if v, err := e.Dry.Verdict(s.Area.AreaM2); err == nil {
+			e.Verdict = &v
+		}
+	}
+	switch {
+	case r.Kind == KindCoat:
 		l := w.laid(r)
-		e.Product = l.Sheet.Name
 		e.FilmUm, e.FilmKnown, e.Working = l.Film(s.Area.AreaM2)
 		e.FilmSDUm = l.SDUm()
-	} else if r.RemovedUm > 0 && r.DeletedAt == nil {
+		if e.Early != "" {
+			e.Flag = "It went on before the coat below might be recoated: " + e.Early + "."
+		}
+	case r.RemovedUm > 0 && r.DeletedAt == nil:
 		// Checked against what lay above the layer that must stay by then.
-		before := slices.IndexFunc(w.log[r.SurfaceID], func(o store.Entry) bool { return o.ID == r.ID })
-		done := w.filmDone(r.SurfaceID)[:before+1]
+		before := slices.IndexFunc(w.log[s.ID], func(o store.Entry) bool { return o.ID == r.ID })
+		done := w.filmDone(s.ID)[:before+1]
 		if _, m := buildup.Section(s.Area.AreaM2, s.Findings, done, nil, nil); m.ThroughUm > 0 && len(s.Findings.Layers) > 0 {
 			e.Flag = m.Text()
 		}
@@ -165,47 +237,111 @@ func (a *App) Entry(ctx context.Context, id string) (Entry, error) {
 	if err != nil {
 		return Entry{}, err
 	}
-	w, err := a.loadWork(ctx, q, r.SurfaceID)
+	w, err := a.loadBoatWork(ctx, q, r.BoatID)
 	return w.entry(r), err
 }
 
-// checked validates e against the boat of its surface.
-func (a *App) checked(ctx context.Context, e EntryEdit) error {
-	w, err := a.loadWork(ctx, a.store.Read(), e.SurfaceID)
+// checked validates e against its boat, which it fills in, and at the instant
+// the conditions of a record that has none.
+func (a *App) checked(ctx context.Context, e *EntryEdit, isNew bool) error {
+	if e.SurfaceID != "" {
+		f, err := a.store.Read().Surface(ctx, e.SurfaceID)
+		if errors.Is(err, ErrNotFound) {
+			return fault.Errors{{Path: "surfaceId", Message: "choose a surface"}}
+		} else if err != nil {
+			return err
+		}
+		e.BoatID = f.BoatID
+	}
+	o, err := a.look(ctx, e.BoatID)
 	if errors.Is(err, ErrNotFound) {
-		return fault.Errors{{Path: "surfaceId", Message: "choose a surface"}}
+		return fault.Errors{{Path: "surfaceId", Message: "choose a surface, or a boat"}}
 	} else if err != nil {
 		return err
 	}
-	now, err := a.Now(ctx)
-	if err != nil {
+	if err := e.validate(o.work, o.now); err != nil {
 		return err
 	}
-	return e.validate(w, now)
+	if !isNew {
+		return nil
+	}
+	if e.Conditions == nil {
+		e.Conditions = o.conditions(e.SurfaceID, e.StartedAt)
+	}
+	return e.asks(o)
 }
 
-// AddEntry logs something done.
-func (a *App) AddEntry(ctx context.Context, e EntryEdit) (Entry, error) {
-	if err := a.checked(ctx, e); err != nil {
-		return Entry{}, err
+// conditions are those at a surface at an instant, nil if the weather is not known.
+func (o outlook) conditions(surfaceID string, at time.Time) *logbook.Conditions {
+	w, ok := o.climate.Surface[surfaceID]
+	if !ok {
+		return nil
 	}
-	id := newID()
-	if err := a.store.Write(ctx, func(q store.Queries) error { return q.AddEntry(ctx, e.row(id, 1)) }); err != nil {
-		return Entry{}, err
+	i := w.Air.Find(at)
+	if i < 0 {
+		return nil
 	}
-	return a.Entry(ctx, id)
+	h := w.Air[i]
+	return &logbook.Conditions{AirC: h.TempC, RHPct: h.RHPct, SurfaceC: w.SurfaceC[i], SpreadK: w.SurfaceC[i] - h.DewPointC(), Measured: h.Measured}
 }
 
-// EditEntry corrects a log entry.
+// NewEntry is an entry to add. ID is made by who sends it, so that it can be sent
+// again when no answer came; empty, one is made.
+type NewEntry struct {
+	ID string `json:"id,omitempty" format:"uuid"`
+	EntryEdit
+}
+
+// AddEntry logs something done. The same entry sent twice is stored once.
+func (a *App) AddEntry(ctx context.Context, n NewEntry) (Entry, error) {
+	if n.ID == "" {
+		n.ID = newID()
+	}
+	if e, sent, err := a.sentBefore(ctx, n); sent || err != nil {
+		return e, err
+	}
+	if err := a.checked(ctx, &n.EntryEdit, true); err != nil {
+		return Entry{}, err
+	}
+	if err := a.store.Write(ctx, func(q store.Queries) error { return q.AddEntry(ctx, n.row(n.ID, 1)) }); err != nil {
+		return Entry{}, err
+	}
+	return a.Entry(ctx, n.ID)
+}
+
+// sentBefore returns the entry of n's id if there is one: a Conflict if it was sent
+// with other contents.
+func (a *App) sentBefore(ctx context.Context, n NewEntry) (Entry, bool, error) {
+	q := a.store.Read()
+	old, err := q.Entry(ctx, n.ID)
+	if errors.Is(err, ErrNotFound) {
+		return Entry{}, false, nil
+	} else if err != nil {
+		return Entry{}, false, err
+	}
+	was := editOfEntry(old)
+	if former, err := q.EntryHistory(ctx, n.ID); err != nil {
+		return Entry{}, false, err
+	} else if len(former) > 0 {
+		was = editOfEntry(former[0].Entry.V)
+	}
+	e, err := a.Entry(ctx, n.ID)
+	if err == nil && !(was.SurfaceID == n.SurfaceID && was.Kind == n.Kind && was.StartedAt.Unix() == n.StartedAt.Unix() && was.ProductID == n.ProductID && was.Litres == n.Litres && was.Note == n.Note) {
+		err = Conflict{e}
+	}
+	return e, true, err
+}
+
+// EditEntry corrects a log entry; what it was stays in its history.
 func (a *App) EditEntry(ctx context.Context, id string, version int, e EntryEdit) (Entry, error) {
-	if err := a.checked(ctx, e); err != nil {
+	if err := a.checked(ctx, &e, false); err != nil {
 		return Entry{}, err
 	}
-	err := a.store.Write(ctx, func(q store.Queries) error { return q.EditEntry(ctx, e.row(id, version)) })
-	if err != nil {
-		return Entry{}, stale(err, func() (Entry, error) { return a.Entry(ctx, id) })
-	}
-	return a.Entry(ctx, id)
+	return a.changeEntry(ctx, id, func(old store.Entry) (store.Entry, error) {
+		row := e.row(id, version)
+		row.DeletedAt = old.DeletedAt
+		return row, nil
+	})
 }
 
 // MarkEntry deletes a log entry, or restores a deleted one.
@@ -214,19 +350,140 @@ func (a *App) MarkEntry(ctx context.Context, id string, deleted bool) (Entry, er
 	if err != nil {
 		return Entry{}, err
 	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		e, err := q.Entry(ctx, id)
-		if err != nil {
-			return err
-		}
+	return a.changeEntry(ctx, id, func(e store.Entry) (store.Entry, error) {
 		e.DeletedAt = nil
 		if at := now.Unix(); deleted {
 			e.DeletedAt = &at
 		}
-		return q.EditEntry(ctx, e)
+		return e, nil
 	})
+}
+
+func (a *App) changeEntry(ctx context.Context, id string, change func(store.Entry) (store.Entry, error)) (Entry, error) {
+	now, err := a.Now(ctx)
 	if err != nil {
 		return Entry{}, err
 	}
+	err = a.store.Write(ctx, func(q store.Queries) error {
+		old, err := q.Entry(ctx, id)
+		if err != nil {
+			return err
+		}
+		row, err := change(old)
+		if err != nil {
+			return err
+		}
+		return q.EditEntry(ctx, row, now)
+	})
+	if err != nil {
+		return Entry{}, stale(err, func() (Entry, error) { return a.Entry(ctx, id) })
+	}
 	return a.Entry(ctx, id)
+}
+
+// Former is what an entry was before it was corrected at At.
+type Former struct {
+	Version int       `json:"version"`
+	At      time.Time `json:"at"`
+	EntryEdit
+	Product string `json:"product"`
+	Deleted bool   `json:"deleted"`
+}
+
+// EntryHistory lists what an entry was before its corrections, the oldest first.
+func (a *App) EntryHistory(ctx context.Context, id string) ([]Former, error) {
+	q := a.store.Read()
+	rows, err := q.EntryHistory(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	sheets, err := products(ctx, q)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]Former, len(rows))
+	for i, r := range rows {
+		f := Former{Version: r.Version, At: time.Unix(r.At, 0).UTC(), EntryEdit: editOfEntry(r.Entry.V), Deleted: r.Entry.V.DeletedAt != nil}
+		for _, p := range sheets {
+			if p.ID == f.ProductID {
+				f.Product = p.Sheet.Name
+			}
+		}
+		out[i] = f
+	}
+	return out, nil
+}
+
+// Suspect is a blemish seen on a coat with its likely causes.
+type Suspect struct {
+	logbook.Blemish
+	Causes []logbook.Cause `json:"causes"`
+}
+
+// Suspects tells what may have caused the blemishes of a coat, from its own record.
+func (a *App) Suspects(ctx context.Context, id string, keys []string) ([]Suspect, error) {
+	r, err := a.store.Read().Entry(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	o, err := a.look(ctx, r.BoatID)
+	if err != nil {
+		return nil, err
+	}
+	if len(keys) == 0 {
+		keys = r.Detail.V.Blemishes
+	}
+	rec := o.recordOf(r)
+	out := []Suspect{}
+	for _, k := range keys {
+		if b, ok := logbook.BlemishByKey(k); ok {
+			out = append(out, Suspect{b, b.Causes(rec)})
+		}
+	}
+	return out, nil
+}
+
+// recordOf gathers what is known of a logged coat.
+func (o outlook) recordOf(r store.Entry) logbook.Record {
+	e := o.entry(r)
+	f := o.surface(e.SurfaceID)
+	rec := logbook.Record{Sheet: o.sheet(r), DryUm: e.FilmUm, ThinnerPct: e.ThinnerPct, Conditions: e.Conditions, Upright: math.Abs(f.Tilt(f.Part)-90) < 30, Early: e.Early != ""}
+	for _, um := range e.WetUm {
+		rec.WetUm += um / float64(len(e.WetUm))
+	}
+	for _, s := range o.steps[e.SurfaceID] {
+		if s.ID == e.StepID {
+			m, _ := film.MethodByKey(s.Method)
+			rec.Spray, rec.PlannedUm = m.Spray, film.Wet(s.DFTUm, rec.Sheet.VolumeSolidsPct, e.ThinnerPct)
+		}
+	}
+	if e.Mixed != nil {
+		rec.RatioOffPct = e.Mixed.OffPct
+	}
+	w := o.climate.Surface[e.SurfaceID]
+	if i := o.climate.Open.Find(e.StartedAt); i >= 0 && o.climate.Open[i].WindMS != nil && f.Shelter == survey.Open {
+		rec.WindMS = *o.climate.Open[i].WindMS
+	}
+	rec.Damage = clock.Run(clock.Laid{Sheet: rec.Sheet, Started: e.StartedAt}, rec.Sheet.Kind, w, o.now).Damage
+	var last *clock.Laid
+	for _, p := range o.log[e.SurfaceID] {
+		at := time.Unix(p.StartedAt, 0).UTC()
+		if p.ID == r.ID || at.After(e.StartedAt) {
+			break
+		}
+		switch kind, _ := logbook.ByKind(p.Kind); {
+		case kind.Films:
+			last, rec.Cleaned = &clock.Laid{Sheet: o.sheet(p), Started: at}, false
+		case kind.Abrades && last != nil:
+			last.Abraded = &at
+		case p.Kind == logbook.Wash || p.Kind == logbook.Wipe:
+			rec.Cleaned = true
+		}
+	}
+	rec.Keyed = true
+	if last != nil && last.Abraded == nil {
+		closes := clock.Run(*last, rec.Sheet.Kind, w, o.now).Event(clock.RecoatCloses)
+		rec.Keyed = closes.At == nil || e.StartedAt.Before(*closes.At)
+	}
+	return rec
 }

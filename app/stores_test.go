@@ -106,7 +106,7 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 	assert.Less(t, m.Purchase.Litres, n.Purchase.Litres)
 
 	// The first coat takes a fifth more than reckoned.
-	_, err = a.AddEntry(ctx, app.EntryEdit{SurfaceID: s.ID, Kind: app.KindCoat, StartedAt: demo.Now, ProductID: p.ID, StepID: plan.Steps[0].ID, Litres: 5.5556 * 1.2})
+	_, err = a.AddEntry(ctx, app.NewEntry{EntryEdit: app.EntryEdit{SurfaceID: s.ID, Kind: app.KindCoat, StartedAt: demo.Now, ProductID: p.ID, StepID: plan.Steps[0].ID, Litres: 5.5556 * 1.2}})
 	require.NoError(t, err)
 	m = need()
 	assert.Equal(t, 2, m.Coats)

@@ -321,7 +321,7 @@ func (a *App) RemoveSurface(ctx context.Context, id string) error {
 		if err != nil {
 			return err
 		}
-		if slices.ContainsFunc(log, func(e store.Entry) bool { return e.SurfaceID == id && e.DeletedAt == nil }) {
+		if slices.ContainsFunc(log, func(e store.Entry) bool { return string(e.SurfaceID) == id && e.DeletedAt == nil }) {
 			return InUse{[]string{"its log entries; delete those first"}}
 		}
 		return q.RemoveSurface(ctx, id)

@@ -234,7 +234,7 @@ func TestSandingThroughIsFlagged(t *testing.T) {
 	now, err := a.Now(ctx)
 	require.NoError(t, err)
 	log := func(um float64) app.Entry {
-		e, err := a.AddEntry(ctx, app.EntryEdit{SurfaceID: port.ID, Kind: app.KindSand, StartedAt: now, Grit: 120, RemovedUm: um})
+		e, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: app.EntryEdit{SurfaceID: port.ID, Kind: app.KindSand, StartedAt: now, Grit: 120, RemovedUm: um}})
 		require.NoError(t, err)
 		return e
 	}

@@ -4,12 +4,15 @@ package demo
 
 import (
 	"context"
+	"errors"
 	"fmt"
+	"math"
 	"slices"
 	"time"
 
 	"allcoats/app"
 	"allcoats/core/area"
+	"allcoats/core/fault"
 	"allcoats/core/film"
 	"allcoats/core/mesh"
 	"allcoats/core/product"
@@ -173,9 +176,18 @@ func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind ma
 			st := plan.Steps[d.step]
 			e.Kind, e.Grit, e.Who = app.KindCoat, 0, "Ada"
 			e.ProductID, e.StepID, e.Litres, e.WetUm = st.ProductID, st.ID, d.litres, d.wetUm
+			m, _ := film.MethodByKey(st.Method)
+			e.Hours = math.Round(10*made.Area.AreaM2/m.RateM2H) / 10
+			e.Batch = fmt.Sprintf("L%02d%s", 10+d.step, at.Format("0102"))
 		}
 		e.StartedAt = at.UTC()
-		if _, err := a.AddEntry(ctx, e); err != nil {
+		_, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: e})
+		var bad fault.Errors
+		if errors.As(err, &bad) && bad[0].Path == "early" { // built around a cold time
+			e.Early = "the weekend was over"
+			_, err = a.AddEntry(ctx, app.NewEntry{EntryEdit: e})
+		}
+		if err != nil {
 			return fmt.Errorf("log %d days ago: %w", d.daysAgo, err)
 		}
 	}

@@ -3,9 +3,11 @@ package demo
 import (
 	"context"
 	"fmt"
+	"time"
 
 	"allcoats/app"
 	"allcoats/core/calendar"
+	"allcoats/core/logbook"
 	"allcoats/core/plan"
 )
 
@@ -48,11 +50,49 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 			}
 		}
 	}
+	if err := remember(ctx, a, boats); err != nil {
+		return fmt.Errorf("log: %w", err)
+	}
 	if _, err := a.SetPlan(ctx, placeID, 0, s); err != nil {
 		return fmt.Errorf("plan: %w", err)
 	}
 	if _, err := a.MakePlan(ctx, placeID, nil); err != nil {
 		return fmt.Errorf("plan: %w", err)
+	}
+	return nil
+}
+
+// remember logs what is no coat and no sanding: an idle day, a wash, an inspection
+// with the gauge over the first coats of the launch's bottom.
+func remember(ctx context.Context, a *app.App, boats []app.Boat) error {
+	now, err := a.Now(ctx)
+	if err != nil {
+		return err
+	}
+	for _, b := range boats {
+		if b.Name != "Marsh Lantern" {
+			continue
+		}
+		log, err := a.Log(ctx, b.ID)
+		if err != nil {
+			return err
+		}
+		add := []app.EntryEdit{{BoatID: b.ID, Kind: logbook.Idle, StartedAt: now.Add(-50 * time.Hour), Who: "Wim", Note: "rain all day"}}
+		for _, e := range log {
+			if e.Kind == logbook.Coat && e.Surface == "Bottom" {
+				add = append(add,
+					app.EntryEdit{SurfaceID: e.SurfaceID, Kind: logbook.Wash, StartedAt: now.Add(-26 * time.Hour), Hours: 0.7, Who: "Wim", Note: "warm water and detergent, rinsed"},
+					app.EntryEdit{SurfaceID: e.SurfaceID, Kind: "inspect", StartedAt: now.Add(-25 * time.Hour), Hours: 0.5, Who: "Ada", Detail: logbook.Detail{
+						Dry: &logbook.Dry{NominalUm: 200, MaximumUm: 600, ReadAt: now.Add(-25 * time.Hour), ReadingsUm: []float64{222, 214, 208, 231, 219, 196, 205, 224, 217, 211, 228, 203, 199, 216, 225, 209, 213, 220, 206, 218}},
+					}})
+				break
+			}
+		}
+		for _, e := range add {
+			if _, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: e}); err != nil {
+				return err
+			}
+		}
 	}
 	return nil
 }

@@ -204,7 +204,7 @@ func TestUploads(t *testing.T) {
 	status, _ = c.call("GET", "/api/photos/none", nil)
 	assert.Equal(t, 404, status)
 	status, _ = c.call("POST", "/api/defects/none/photos", "x")
-	assert.Equal(t, 422, status, "no picture")
+	assert.Equal(t, 404, status, "no defect")
 }
 
 type zeros struct{}

@@ -9,7 +9,9 @@ import (
 	"allcoats/core/area"
 	"allcoats/core/buildup"
 	"allcoats/core/film"
+	"allcoats/core/logbook"
 	"allcoats/core/mesh"
+	"allcoats/core/mix"
 	"allcoats/core/product"
 	"allcoats/core/survey"
 	"allcoats/core/units"
@@ -31,6 +33,7 @@ type Meta struct {
 	Works     []WorkName         `json:"works"`
 	Binders   []product.Binder   `json:"binders"`
 	Weather   WeatherWords       `json:"weather"`
+	Log       LogWords           `json:"log"`
 }
 
 // WorkName is a kind of step with its name.
@@ -171,18 +174,7 @@ func operations(api huma.API, a *app.App, version string) {
 			return a.SetBuildUp(ctx, in.ID, in.Body.Version, in.Body.Steps)
 		})
 
-	register(api, "list-log", get, "/api/boats/{id}/log", "What was done to a boat, the newest first",
-		func(ctx context.Context, in *byID) ([]app.Entry, error) { return a.Log(ctx, in.ID) })
-	register(api, "add-entry", post, "/api/log", "Log a coat or a sanding",
-		func(ctx context.Context, in *body[app.EntryEdit]) (app.Entry, error) { return a.AddEntry(ctx, in.Body) })
-	register(api, "edit-entry", put, "/api/log/{id}", "Correct a log entry",
-		func(ctx context.Context, in *edit[app.EntryEdit]) (app.Entry, error) {
-			return a.EditEntry(ctx, in.ID, in.Body.Version, in.Body.Value)
-		})
-	register(api, "remove-entry", del, "/api/log/{id}", "Delete a log entry; it can be restored",
-		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, true) })
-	register(api, "restore-entry", post, "/api/log/{id}/restore", "Restore a deleted log entry",
-		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, false) })
+	recording(api, a)
 
 	register(api, "list-products", get, "/api/products", "The library", func(ctx context.Context, _ *none) ([]app.Product, error) { return a.Products(ctx) })
 	register(api, "add-product", post, "/api/products", "Add a product",
@@ -208,7 +200,7 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 	}
 	clock, err := a.Clock(ctx)
 	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, workNames(), product.Binders,
-		WeatherWords{instrumentWords(), faultWords(), heaterWords()}}, err
+		WeatherWords{instrumentWords(), faultWords(), heaterWords()}, LogWords{logbook.Kinds, logbook.Blemishes, mix.Stiffnesses}}, err
 }
 
 func importWeather(api huma.API, a *app.App) {

@@ -111,19 +111,21 @@ func (q Queries) RemoveDefect(ctx context.Context, id string) error {
 	return q.remove(ctx, "defects", id)
 }
 
-// Photo is a row of photos without the picture.
+// Photo is a row of photos without its picture, of a defect or of a log entry.
 type Photo struct {
 	ID       string `db:"id"`
-	DefectID string `db:"defect_id"`
+	DefectID Ref    `db:"defect_id"`
+	EntryID  Ref    `db:"entry_id"`
 	TakenAt  int64  `db:"taken_at"`
 	Width    int    `db:"width"`
 	Height   int    `db:"height"`
 }
 
-// BoatPhotos lists the photos of a boat's defects.
+// BoatPhotos lists the photos of a boat's defects and log.
 func (q Queries) BoatPhotos(ctx context.Context, boatID string) ([]Photo, error) {
-	return list[Photo](ctx, q, `SELECT photos.id, defect_id, taken_at, width, height FROM photos JOIN defects ON defects.id = defect_id
-		JOIN surfaces ON surfaces.id = defects.surface_id WHERE surfaces.boat_id = ? ORDER BY taken_at, photos.id`, boatID)
+	return list[Photo](ctx, q, `SELECT id, defect_id, entry_id, taken_at, width, height FROM photos
+		WHERE defect_id IN (SELECT defects.id FROM defects JOIN surfaces ON surfaces.id = defects.surface_id WHERE surfaces.boat_id = ?1)
+		OR entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1) ORDER BY taken_at, id`, boatID)
 }
 
 // PhotoJPEG returns a picture.
@@ -138,7 +140,7 @@ func (q Queries) AddPhoto(ctx context.Context, p Photo, jpeg []byte) error {
 		Photo
 		JPEG []byte `db:"jpeg"`
 	}{p, jpeg}
-	_, err := q.exec(ctx, "INSERT INTO photos (id, defect_id, taken_at, width, height, jpeg) VALUES (:id, :defect_id, :taken_at, :width, :height, :jpeg)", row)
+	_, err := q.exec(ctx, "INSERT INTO photos (id, defect_id, entry_id, taken_at, width, height, jpeg) VALUES (:id, :defect_id, :entry_id, :taken_at, :width, :height, :jpeg)", row)
 	return err
 }
 

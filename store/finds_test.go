@@ -3,6 +3,7 @@ package store
 import (
 	"bytes"
 	"testing"
+	"time"
 
 	"allcoats/core/area"
 	"allcoats/core/mesh"
@@ -118,14 +119,18 @@ func TestDefectsAndPhotosRoundTrip(t *testing.T) {
 
 func TestLogKeepsWhatWasSandedOff(t *testing.T) {
 	s := yard(t)
-	e := Entry{ID: "e", Version: 1, SurfaceID: "deck", Kind: "sand", StartedAt: 5, Grit: 120, RemovedUm: 35, WetUm: JSON[[]float64]{[]float64{}}}
+	e := Entry{ID: "e", Version: 1, BoatID: "b", SurfaceID: "deck", Kind: "sand", StartedAt: 5, Grit: 120, RemovedUm: 35, WetUm: JSON[[]float64]{[]float64{}}}
 	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.AddEntry(ctx, e) }))
 	got, err := s.Read().Entry(ctx, "e")
 	require.NoError(t, err)
 	assert.Equal(t, e, got)
 	e.RemovedUm = 40
-	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.EditEntry(ctx, e) }))
+	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.EditEntry(ctx, e, time.Unix(0, 0)) }))
 	got, err = s.Read().Entry(ctx, "e")
 	require.NoError(t, err)
 	assert.Equal(t, 40.0, got.RemovedUm)
+	was, err := s.Read().EntryHistory(ctx, "e")
+	require.NoError(t, err)
+	require.Len(t, was, 1)
+	assert.Equal(t, 35.0, was[0].Entry.V.RemovedUm, "what it was is kept")
 }

@@ -4,34 +4,35 @@ import (
 	"context"
 	"time"
 
+	"allcoats/core/logbook"
 	"allcoats/core/weather"
 )
 
 // Entry is a row of log_entries. Instants are unix seconds.
 type Entry struct {
-	ID         string          `db:"id"`
-	Version    int             `db:"version"`
-	SurfaceID  string          `db:"surface_id"`
-	Kind       string          `db:"kind"`
-	StartedAt  int64           `db:"started_at"`
-	ProductID  *string         `db:"product_id"`
-	StepID     *string         `db:"step_id"`
-	Litres     float64         `db:"litres"`
-	WetUm      JSON[[]float64] `db:"wet_um"`
-	ThinnerPct float64         `db:"thinner_pct"`
-	Grit       int             `db:"grit"`
-	RemovedUm  float64         `db:"removed_um"`
-	Who        string          `db:"who"`
-	Note       string          `db:"note"`
-	DeletedAt  *int64          `db:"deleted_at"`
-	Hours      float64         `db:"hours"`
+	ID         string               `db:"id"`
+	Version    int                  `db:"version"`
+	BoatID     string               `db:"boat_id"`
+	SurfaceID  Ref                  `db:"surface_id"`
+	Kind       string               `db:"kind"`
+	StartedAt  int64                `db:"started_at"`
+	ProductID  *string              `db:"product_id"`
+	StepID     *string              `db:"step_id"`
+	Litres     float64              `db:"litres"`
+	WetUm      JSON[[]float64]      `db:"wet_um"`
+	ThinnerPct float64              `db:"thinner_pct"`
+	Grit       int                  `db:"grit"`
+	RemovedUm  float64              `db:"removed_um"`
+	Hours      float64              `db:"hours"`
+	Who        string               `db:"who"`
+	Note       string               `db:"note"`
+	Detail     JSON[logbook.Detail] `db:"detail"`
+	DeletedAt  *int64               `db:"deleted_at"`
 }
 
-// BoatLog lists the entries of all surfaces of a boat by time, deleted ones
-// too.
+// BoatLog lists the entries of a boat by time, deleted ones too.
 func (q Queries) BoatLog(ctx context.Context, boatID string) ([]Entry, error) {
-	return list[Entry](ctx, q, `SELECT log_entries.* FROM log_entries JOIN surfaces ON surfaces.id = log_entries.surface_id
-		WHERE surfaces.boat_id = ? ORDER BY started_at, log_entries.id`, boatID)
+	return list[Entry](ctx, q, "SELECT * FROM log_entries WHERE boat_id = ? ORDER BY started_at, id", boatID)
 }
 
 // Entry returns one log entry.
@@ -42,18 +43,73 @@ func (q Queries) Entry(ctx context.Context, id string) (e Entry, err error) {
 
 // AddEntry inserts e.
 func (q Queries) AddEntry(ctx context.Context, e Entry) error {
-	_, err := q.exec(ctx, `INSERT INTO log_entries (id, surface_id, kind, started_at, product_id, step_id, litres, wet_um, thinner_pct, grit,
-		removed_um, who, note, hours) VALUES (:id, :surface_id, :kind, :started_at, :product_id, :step_id, :litres, :wet_um, :thinner_pct, :grit,
-		:removed_um, :who, :note, :hours)`, e)
+	_, err := q.exec(ctx, `INSERT INTO log_entries (id, boat_id, surface_id, kind, started_at, product_id, step_id, litres, wet_um, thinner_pct, grit,
+		removed_um, hours, who, note, detail) VALUES (:id, :boat_id, :surface_id, :kind, :started_at, :product_id, :step_id, :litres, :wet_um, :thinner_pct, :grit,
+		:removed_um, :hours, :who, :note, :detail)`, e)
 	return err
 }
 
-// EditEntry updates e, its deletion mark included, if its version is current.
-func (q Queries) EditEntry(ctx context.Context, e Entry) error {
-	return q.edit(ctx, "log_entries", e.ID, `UPDATE log_entries SET version = version + 1, surface_id = :surface_id, kind = :kind,
-		started_at = :started_at, product_id = :product_id, step_id = :step_id, litres = :litres, wet_um = :wet_um,
-		thinner_pct = :thinner_pct, grit = :grit, removed_um = :removed_um, who = :who, note = :note, hours = :hours, deleted_at = :deleted_at
-		WHERE id = :id AND version = :version`, e)
+// EditEntry updates e, its deletion mark included, if its version is current, and
+// keeps what it was before.
+func (q Queries) EditEntry(ctx context.Context, e Entry, at time.Time) error {
+	old, err := q.Entry(ctx, e.ID)
+	if err != nil {
+		return err
+	}
+	if err := q.edit(ctx, "log_entries", e.ID, `UPDATE log_entries SET version = version + 1, surface_id = :surface_id, kind = :kind,
+		started_at = :started_at, product_id = :product_id, step_id = :step_id, litres = :litres, wet_um = :wet_um, thinner_pct = :thinner_pct,
+		grit = :grit, removed_um = :removed_um, hours = :hours, who = :who, note = :note, detail = :detail, deleted_at = :deleted_at
+		WHERE id = :id AND version = :version`, e); err != nil {
+		return err
+	}
+	_, err = q.exec(ctx, "INSERT INTO log_history (entry_id, version, at, entry) VALUES (:entry_id, :version, :at, :entry)",
+		Former{e.ID, old.Version, at.Unix(), JSON[Entry]{old}})
+	return err
+}
+
+// Former is a row of log_history: an entry before it was corrected at At.
+type Former struct {
+	EntryID string      `db:"entry_id"`
+	Version int         `db:"version"`
+	At      int64       `db:"at"`
+	Entry   JSON[Entry] `db:"entry"`
+}
+
+// EntryHistory lists what an entry was before its corrections, the oldest first.
+func (q Queries) EntryHistory(ctx context.Context, id string) ([]Former, error) {
+	return list[Former](ctx, q, "SELECT * FROM log_history WHERE entry_id = ? ORDER BY version", id)
+}
+
+// Pot is a row of pots. Instants are unix seconds.
+type Pot struct {
+	ID        string  `db:"id"`
+	BoatID    string  `db:"boat_id"`
+	SurfaceID Ref     `db:"surface_id"`
+	ProductID string  `db:"product_id"`
+	Grade     string  `db:"grade"`
+	Litres    float64 `db:"litres"`
+	MixedAt   int64   `db:"mixed_at"`
+	LaidAt    *int64  `db:"laid_at"`
+	EmptiedAt *int64  `db:"emptied_at"`
+}
+
+// FullPots lists the pots of a boat that are not emptied, the oldest first.
+func (q Queries) FullPots(ctx context.Context, boatID string) ([]Pot, error) {
+	return list[Pot](ctx, q, "SELECT * FROM pots WHERE boat_id = ? AND emptied_at IS NULL ORDER BY mixed_at, id", boatID)
+}
+
+// Pot returns one pot.
+func (q Queries) Pot(ctx context.Context, id string) (p Pot, err error) {
+	err = q.get(ctx, &p, "SELECT * FROM pots WHERE id = ?", id)
+	return p, err
+}
+
+// PutPot inserts p, or updates when it was laid and emptied.
+func (q Queries) PutPot(ctx context.Context, p Pot) error {
+	_, err := q.exec(ctx, `INSERT INTO pots (id, boat_id, surface_id, product_id, grade, litres, mixed_at, laid_at, emptied_at)
+		VALUES (:id, :boat_id, :surface_id, :product_id, :grade, :litres, :mixed_at, :laid_at, :emptied_at)
+		ON CONFLICT (id) DO UPDATE SET laid_at = :laid_at, emptied_at = :emptied_at`, p)
+	return err
 }
 
 type hour struct {

@@ -164,6 +164,30 @@ func (q Queries) remove(ctx context.Context, table, id string) error {
 	return nil
 }
 
+// Ref is an id that may be missing: NULL in the database, empty here.
+type Ref string
+
+// Scan implements sql.Scanner.
+func (r *Ref) Scan(src any) error {
+	switch v := src.(type) {
+	case nil:
+		*r = ""
+	case string:
+		*r = Ref(v)
+	default:
+		return fmt.Errorf("an id holds %T", src)
+	}
+	return nil
+}
+
+// Value implements driver.Valuer.
+func (r Ref) Value() (driver.Value, error) {
+	if r == "" {
+		return nil, nil
+	}
+	return string(r), nil
+}
+
 // JSON is a column that holds a value as JSON text.
 type JSON[T any] struct{ V T }
 

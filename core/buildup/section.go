@@ -3,6 +3,7 @@ package buildup
 import (
 	"fmt"
 	"strings"
+	"time"
 
 	"allcoats/core/film"
 	"allcoats/core/product"
@@ -21,6 +22,9 @@ type Laid struct {
 	ThinnerPct float64
 	LossPct    float64
 	StepUm     float64
+	// At is when it went on, Batch what stands on its tin.
+	At    time.Time
+	Batch string
 }
 
 // How a laid film is known.
@@ -100,6 +104,9 @@ type Layer struct {
 	Known   string       `json:"known"`
 	Old     bool         `json:"old"`
 	Keep    bool         `json:"keep"`
+	// At is when it went on, nil if that is not logged; Batch is its tin's.
+	At    *time.Time `json:"at,omitempty"`
+	Batch string     `json:"batch,omitempty"`
 }
 
 // Done is a coat that went on or, without one, film that was sanded off.
@@ -138,7 +145,11 @@ func Section(areaM2 float64, old survey.Findings, done []Done, steps []Step, cou
 	for _, d := range done {
 		if d.Coat != nil {
 			um, how := d.Coat.FilmUm(areaM2)
-			out = append(out, Layer{Product: d.Coat.Sheet.Name, Kind: d.Coat.Sheet.Kind, Colour: d.Coat.Sheet.Colour, Um: um, Laid: true, Known: how})
+			l := Layer{Product: d.Coat.Sheet.Name, Kind: d.Coat.Sheet.Kind, Colour: d.Coat.Sheet.Colour, Um: um, Laid: true, Known: how, Batch: d.Coat.Batch}
+			if at := d.Coat.At; !at.IsZero() {
+				l.At = &at
+			}
+			out = append(out, l)
 			continue
 		}
 		var left float64

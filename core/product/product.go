@@ -237,6 +237,8 @@ type Sheet struct {
 	PolishUmYear    float64 `json:"polishUmYear,omitempty"`
 	PolishUm1000NM  float64 `json:"polishUm1000NM,omitempty"`
 	ShelfLifeMonths float64 `json:"shelfLifeMonths,omitempty"`
+	// PotMassKg is the mass that the pot life is for, 0 if not stated.
+	PotMassKg float64 `json:"potMassKg,omitempty"`
 
 	// VolumeSolidsPct is the share of the mixed product that stays as film
 	// (ISO 3233).
@@ -370,7 +372,7 @@ func (s Sheet) validateMore(bad *fault.Errors) {
 		{"hidingUm", s.HidingUm, 2000, "µm"}, {"sagUprightUm", s.SagUprightUm, 50e3, "µm"}, {"sagOverheadUm", s.SagOverheadUm, 50e3, "µm"},
 		{"shrinkagePct", s.ShrinkagePct, 60, "%"}, {"maxPassMM", s.MaxPassMM, 100, "mm"}, {"uvPerUm", s.UVPerUm, 1, "per µm"},
 		{"leastTotalUm", s.LeastTotalUm, 10e3, "µm"}, {"launchMaxH", s.LaunchMaxH, 20000, "h"}, {"polishUmYear", s.PolishUmYear, 2000, "µm"},
-		{"polishUm1000NM", s.PolishUm1000NM, 2000, "µm"}, {"shelfLifeMonths", s.ShelfLifeMonths, 240, "months"},
+		{"polishUm1000NM", s.PolishUm1000NM, 2000, "µm"}, {"shelfLifeMonths", s.ShelfLifeMonths, 240, "months"}, {"potMassKg", s.PotMassKg, 50, "kg"},
 	} {
 		bad.Range(f.path, f.v, 0, f.hi, f.unit)
 	}

@@ -34,6 +34,7 @@ var Kinds = []struct {
 }{
 	{InOpen, "logger in the open, in the shade", false, true}, {InTent, "logger in the tent", false, true},
 	{OnSurface, "probe on a surface", true, false}, {Spot, "spot readings by infra-red", true, false},
+	{Scale, "scale at the bench", false, false}, {Gauge, "film gauge", false, false},
 }
 
 // Reading is what an instrument showed. What it does not measure, or missed, is NaN.

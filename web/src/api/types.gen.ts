@@ -4,6 +4,41 @@
  */
 
 export interface paths {
+    "/api/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole database as a file */
+        get: operations["backup"];
+        put?: never;
+        /** Put a backup in the place of everything stored; all or nothing */
+        post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boat-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Store a boat file; all or nothing, refused where something is here with other contents */
+        post: operations["import-boat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats": {
         parameters: {
             query?: never;
@@ -35,6 +70,40 @@ export interface paths {
         post?: never;
         /** Delete a boat with her surfaces and log */
         delete: operations["remove-boat"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Hours and money of a boat, to date and to finish */
+        get: operations["get-accounts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to pour and lay for a coat, what to check first, and the timers that run */
+        get: operations["get-bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -108,6 +177,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A boat with all that belongs to her as an open file (docs/formats.md) */
+        get: operations["export-boat"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/log": {
         parameters: {
             query?: never;
@@ -117,6 +203,40 @@ export interface paths {
         };
         /** What was done to a boat, the newest first */
         get: operations["list-log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A boat's log as a table */
+        get: operations["log-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/log.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A boat's log as a table */
+        get: operations["log-xlsx"];
         put?: never;
         post?: never;
         delete?: never;
@@ -151,6 +271,40 @@ export interface paths {
         };
         /** All build-ups of a boat added up */
         get: operations["get-overview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/pots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** A pot that was mixed, laid or emptied; the same id again changes it */
+        put: operations["put-pot"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The record of a boat's refit */
+        get: operations["get-report"];
         put?: never;
         post?: never;
         delete?: never;
@@ -271,6 +425,23 @@ export interface paths {
         };
         /** What may be coated, from when to when, and what to do next */
         get: operations["get-today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/upkeep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was laid that wants doing again, and when */
+        get: operations["get-upkeep"];
         put?: never;
         post?: never;
         delete?: never;
@@ -722,6 +893,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gauge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The readings in a film gauge's file; nothing is stored */
+        post: operations["read-gauge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/{id}": {
         parameters: {
             query?: never;
@@ -792,6 +980,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/{id}/values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a scale or film gauge showed last; a simulated one is told what is wanted */
+        get: operations["get-values"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -819,7 +1024,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Log a coat or a sanding */
+        /** Log something done; the same id sent again is stored once */
         post: operations["add-entry"];
         delete?: never;
         options?: never;
@@ -835,11 +1040,45 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Correct a log entry */
+        /** Correct a log entry; what it was stays in its history */
         put: operations["edit-entry"];
         post?: never;
         /** Delete a log entry; it can be restored */
         delete: operations["remove-entry"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a log entry was before its corrections, the oldest first */
+        get: operations["get-history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a photo, JPEG, PNG or WebP, to a log entry; the same photoId again is stored once */
+        post: operations["add-entry-photo"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -856,6 +1095,23 @@ export interface paths {
         put?: never;
         /** Restore a deleted log entry */
         post: operations["restore-entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{id}/suspects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Likely causes of the blemishes of a coat, from its own record */
+        get: operations["get-suspects"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1490,6 +1746,31 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Accounts: {
+            byKind: components["schemas"]["Sum"][];
+            byMonth: components["schemas"]["Sum"][];
+            byPerson: components["schemas"]["Sum"][];
+            bySurface: components["schemas"]["Sum"][];
+            /** Format: double */
+            hourCents: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            labourCents: number;
+            /** Format: double */
+            leftHours: number;
+            /** Format: double */
+            leftLabourCents: number;
+            /** Format: double */
+            leftMaterialCents: number;
+            /** Format: double */
+            materialCents: number;
+            /** Format: double */
+            plannedH: number;
+            unpriced: string[];
+            /** Format: int64 */
+            untold: number;
+        };
         Added: {
             /** Format: int64 */
             added: number;
@@ -1783,6 +2064,54 @@ export interface components {
             /** Format: double */
             pathM?: number;
         };
+        Bench: {
+            batches: components["schemas"]["MixBatches"];
+            checks: components["schemas"]["LayCheck"][];
+            clocks: components["schemas"]["CoatTimers"][];
+            coat: string;
+            comb: components["schemas"]["LayComb"];
+            /** Format: double */
+            dftUm: number;
+            fillers: components["schemas"]["MixFiller"][];
+            gear: string[];
+            grade: string;
+            /** Format: double */
+            layH: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            litresH: number;
+            method: string;
+            /** Format: date-time */
+            now: string;
+            order: components["schemas"]["LayPiece"][];
+            ownRate: boolean;
+            place: components["schemas"]["Place"];
+            pot: components["schemas"]["MixPot"];
+            /** Format: double */
+            potC: number;
+            pots: components["schemas"]["Pot"][];
+            product: string;
+            productId: string;
+            stand: string;
+            stepId: string;
+            stripes?: components["schemas"]["LayStripes"];
+            surface: string;
+            surfaceId: string;
+            surfaces: components["schemas"]["BenchSurface"][];
+            /** Format: double */
+            thinnerPct: number;
+            trouble: components["schemas"]["FaultField"][];
+            twoPart: boolean;
+            /** Format: double */
+            wftUm: number;
+        };
+        BenchSurface: {
+            id: string;
+            name: string;
+            next: string;
+            productId: string;
+        };
         Boat: {
             /** Format: int64 */
             crew?: number;
@@ -1853,6 +2182,9 @@ export interface components {
             unit: string;
         };
         BuildupLayer: {
+            /** Format: date-time */
+            at?: string;
+            batch?: string;
             colour: string;
             keep: boolean;
             kind: string;
@@ -2050,6 +2382,23 @@ export interface components {
             /** Format: date-time */
             setAt: string;
         };
+        ClockTimer: {
+            /** Format: date-time */
+            at?: string;
+            forecast: boolean;
+            key: string;
+            label: string;
+            note?: string;
+            ring: boolean;
+            /** Format: double */
+            tempC: number;
+        };
+        CoatTimers: {
+            product: string;
+            surface: string;
+            surfaceId: string;
+            timers: components["schemas"]["ClockTimer"][];
+        };
         CompareEdit: {
             method?: string;
             productId: string;
@@ -2180,6 +2529,20 @@ export interface components {
             /** Format: double */
             widthM: number;
         };
+        DueFilm: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            filmUm: number;
+            product: string;
+            /** Format: double */
+            seasons: number;
+            surface: string;
+            surfaceId: string;
+            what: string;
+            when: string;
+            working: components["schemas"]["Working"];
+        };
         EditBoatEditBody: {
             value: components["schemas"]["BoatEdit"];
             /**
@@ -2261,7 +2624,16 @@ export interface components {
             version: number;
         };
         Entry: {
+            /** Format: double */
+            baseG?: number;
+            batch?: string;
+            beyondShelf?: boolean;
+            blemishes?: string[];
+            boatId?: string;
+            conditions?: components["schemas"]["LogbookConditions"];
             deleted: boolean;
+            dry?: components["schemas"]["LogbookDry"];
+            early?: string;
             filmKnown: string;
             /** Format: double */
             filmSdUm: number;
@@ -2271,24 +2643,31 @@ export interface components {
             /** Format: int64 */
             grit: number;
             /** Format: double */
+            hardenerG?: number;
+            /** Format: double */
             hours?: number;
             id: string;
             /** @enum {string} */
-            kind: "coat" | "sand";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
             /** Format: double */
             litres: number;
+            mixed?: components["schemas"]["MixDeviation"];
             note: string;
+            photos: components["schemas"]["Photo"][];
+            place?: components["schemas"]["SurveyPlace"];
             product: string;
             productId?: string;
             /** Format: double */
             removedUm: number;
+            round?: components["schemas"]["LogbookRound"];
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
             surface: string;
-            surfaceId: string;
+            surfaceId?: string;
             /** Format: double */
             thinnerPct: number;
+            verdict?: components["schemas"]["FilmAcceptanceResult"];
             /** Format: int64 */
             version: number;
             wetUm: number[];
@@ -2296,22 +2675,35 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         EntryEdit: {
+            /** Format: double */
+            baseG?: number;
+            batch?: string;
+            beyondShelf?: boolean;
+            blemishes?: string[];
+            boatId?: string;
+            conditions?: components["schemas"]["LogbookConditions"];
+            dry?: components["schemas"]["LogbookDry"];
+            early?: string;
             /** Format: int64 */
             grit: number;
             /** Format: double */
+            hardenerG?: number;
+            /** Format: double */
             hours?: number;
             /** @enum {string} */
-            kind: "coat" | "sand";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
             /** Format: double */
             litres: number;
             note: string;
+            place?: components["schemas"]["SurveyPlace"];
             productId?: string;
             /** Format: double */
             removedUm: number;
+            round?: components["schemas"]["LogbookRound"];
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
-            surfaceId: string;
+            surfaceId?: string;
             /** Format: double */
             thinnerPct: number;
             wetUm: number[];
@@ -2537,6 +2929,50 @@ export interface components {
             text: string;
             why: string;
         };
+        Former: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            baseG?: number;
+            batch?: string;
+            beyondShelf?: boolean;
+            blemishes?: string[];
+            boatId?: string;
+            conditions?: components["schemas"]["LogbookConditions"];
+            deleted: boolean;
+            dry?: components["schemas"]["LogbookDry"];
+            early?: string;
+            /** Format: int64 */
+            grit: number;
+            /** Format: double */
+            hardenerG?: number;
+            /** Format: double */
+            hours?: number;
+            /** @enum {string} */
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
+            /** Format: double */
+            litres: number;
+            note: string;
+            place?: components["schemas"]["SurveyPlace"];
+            product: string;
+            productId?: string;
+            /** Format: double */
+            removedUm: number;
+            round?: components["schemas"]["LogbookRound"];
+            /** Format: date-time */
+            startedAt: string;
+            stepId?: string;
+            surfaceId?: string;
+            /** Format: double */
+            thinnerPct: number;
+            /** Format: int64 */
+            version: number;
+            wetUm: number[];
+            who: string;
+        };
+        Gauged: {
+            readingsUm: number[];
+        };
         GoalEdit: {
             /** Format: double */
             dftUm: number;
@@ -2588,7 +3024,7 @@ export interface components {
             first?: string;
             id: string;
             /** @enum {string} */
-            kind: "air" | "tent" | "surface" | "spot";
+            kind: "air" | "tent" | "surface" | "spot" | "scale" | "gauge";
             /** Format: date-time */
             last?: string;
             mapping?: components["schemas"]["Mapping"];
@@ -2605,7 +3041,7 @@ export interface components {
             /** @enum {string} */
             feed: "file" | "live" | "simulated";
             /** @enum {string} */
-            kind: "air" | "tent" | "surface" | "spot";
+            kind: "air" | "tent" | "surface" | "spot" | "scale" | "gauge";
             name: string;
             surfaceId?: string;
         };
@@ -2614,6 +3050,87 @@ export interface components {
             key: string;
             name: string;
             surface: boolean;
+        };
+        LayCheck: {
+            key: string;
+            state: string;
+            text: string;
+        };
+        LayComb: {
+            /** Format: double */
+            dryUm: number;
+            /** Format: double */
+            wetUm: number;
+        };
+        LayPiece: {
+            /** Format: double */
+            areaM2: number;
+            id: string;
+            name: string;
+            /** Format: double */
+            surfaceC: number;
+            why: string;
+        };
+        LayStripes: {
+            each: string;
+            /** Format: double */
+            m2: number;
+            /** Format: double */
+            min: number;
+            /** Format: int64 */
+            n: number;
+        };
+        LogWords: {
+            blemishes: components["schemas"]["LogbookBlemish"][];
+            kinds: components["schemas"]["LogbookKind"][];
+            stiffnesses: string[];
+        };
+        LogbookBlemish: {
+            key: string;
+            looks: string;
+            name: string;
+            remedy: string;
+        };
+        LogbookCause: {
+            text: string;
+            told?: string;
+        };
+        LogbookConditions: {
+            /** Format: double */
+            airC: number;
+            measured: boolean;
+            /** Format: double */
+            rhPct: number;
+            /** Format: double */
+            spreadK: number;
+            /** Format: double */
+            surfaceC: number;
+        };
+        LogbookDry: {
+            /** Format: double */
+            maximumUm: number;
+            /** Format: double */
+            nominalUm: number;
+            /** Format: double */
+            profileUm: number;
+            /** Format: date-time */
+            readAt: string;
+            readingsUm: number[];
+        };
+        LogbookKind: {
+            abrades?: boolean;
+            films?: boolean;
+            kind: string;
+            name: string;
+            surface?: boolean;
+        };
+        LogbookRound: {
+            /** Format: int64 */
+            lows: number;
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            pinholes: number;
         };
         Mapping: {
             /** Format: int64 */
@@ -2729,6 +3246,7 @@ export interface components {
             clock: components["schemas"]["ClockSetting"];
             hullForms: string[];
             kinds: components["schemas"]["ProductKindName"][];
+            log: components["schemas"]["LogWords"];
             methods: components["schemas"]["FilmMethod"][];
             /** Format: date-time */
             now: string;
@@ -2738,6 +3256,49 @@ export interface components {
             version: string;
             weather: components["schemas"]["WeatherWords"];
             works: components["schemas"]["WorkName"][];
+        };
+        MixBatch: {
+            /** Format: date-time */
+            layAt: string;
+            /** Format: double */
+            litres: number;
+            /** Format: date-time */
+            mixAt: string;
+            /** Format: date-time */
+            onBy: string;
+        };
+        MixBatches: {
+            batches: components["schemas"]["MixBatch"][];
+            /** Format: double */
+            mostL: number;
+            /** Format: double */
+            potLifeH: number;
+            working: components["schemas"]["Working"];
+        };
+        MixDeviation: {
+            /** Format: double */
+            addBaseG: number;
+            /** Format: double */
+            addHardenerG: number;
+            means: string;
+            /** Format: double */
+            offPct: number;
+            /** Format: double */
+            tolerancePct: number;
+            within: boolean;
+        };
+        MixFiller: {
+            /** Format: double */
+            bulkKgL: number;
+            key: string;
+            name: string;
+            parts: {
+                [key: string]: number;
+            };
+            sanding: string;
+            structural: boolean;
+            /** Format: double */
+            trueKgL: number;
         };
         MixPeroxideRequest: {
             /** Format: double */
@@ -2758,6 +3319,17 @@ export interface components {
             catalystG: number;
             /** Format: double */
             catalystML: number;
+            working: components["schemas"]["Working"];
+        };
+        MixPot: {
+            /** Format: double */
+            curedKgL: number;
+            /** Format: double */
+            potG: number;
+            /** Format: double */
+            potL: number;
+            sanding: string;
+            targets: components["schemas"]["MixTarget"][];
             working: components["schemas"]["Working"];
         };
         MixRequest: {
@@ -2794,6 +3366,20 @@ export interface components {
             /** Format: double */
             totalL?: number;
             working: components["schemas"]["Working"];
+        };
+        MixTarget: {
+            /** Format: double */
+            addG?: number;
+            /** Format: double */
+            addML: number;
+            /** Format: double */
+            markML: number;
+            part: string;
+            /** Format: double */
+            scaleG?: number;
+            /** Format: double */
+            strokes?: number;
+            what: string;
         };
         Model: {
             areas: components["schemas"]["MeshAreas"];
@@ -2885,6 +3471,43 @@ export interface components {
             template?: string;
             type: string;
             week?: components["schemas"]["CalendarHours"][];
+        };
+        NewEntry: {
+            /** Format: double */
+            baseG?: number;
+            batch?: string;
+            beyondShelf?: boolean;
+            blemishes?: string[];
+            boatId?: string;
+            conditions?: components["schemas"]["LogbookConditions"];
+            dry?: components["schemas"]["LogbookDry"];
+            early?: string;
+            /** Format: int64 */
+            grit: number;
+            /** Format: double */
+            hardenerG?: number;
+            /** Format: double */
+            hours?: number;
+            /** Format: uuid */
+            id?: string;
+            /** @enum {string} */
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
+            /** Format: double */
+            litres: number;
+            note: string;
+            place?: components["schemas"]["SurveyPlace"];
+            productId?: string;
+            /** Format: double */
+            removedUm: number;
+            round?: components["schemas"]["LogbookRound"];
+            /** Format: date-time */
+            startedAt: string;
+            stepId?: string;
+            surfaceId?: string;
+            /** Format: double */
+            thinnerPct: number;
+            wetUm: number[];
+            who: string;
         };
         None: Record<string, never>;
         Order: {
@@ -3174,6 +3797,35 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        Pot: {
+            id: string;
+            /** Format: date-time */
+            laidAt?: string;
+            /** Format: double */
+            litres: number;
+            /** Format: date-time */
+            mixedAt: string;
+            product: string;
+            productId: string;
+            surface: string;
+            surfaceId: string;
+            timers: components["schemas"]["ClockTimer"][];
+        };
+        PotEdit: {
+            /** Format: date-time */
+            emptiedAt?: string;
+            grade?: string;
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            laidAt?: string;
+            /** Format: double */
+            litres: number;
+            /** Format: date-time */
+            mixedAt: string;
+            productId: string;
+            surfaceId?: string;
+        };
         Preview: {
             columns: string[];
             doubts: string[];
@@ -3304,6 +3956,8 @@ export interface components {
             polishUmYear?: number;
             porous?: boolean;
             potLife?: components["schemas"]["CurePoint"][];
+            /** Format: double */
+            potMassKg?: number;
             ratioByVolume: components["schemas"]["ProductRatio"];
             ratioByWeight: components["schemas"]["ProductRatio"];
             recoat?: components["schemas"]["ProductRecoat"][];
@@ -3352,6 +4006,14 @@ export interface components {
             to: string;
             what: string;
         };
+        ReadingValue: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            unit: "g" | "kg" | "µm" | "mil";
+            /** Format: double */
+            value: number;
+        };
         ReadingsIn: {
             /** Format: date-time */
             from: string;
@@ -3360,6 +4022,22 @@ export interface components {
             rows: number;
             /** Format: date-time */
             to: string;
+        };
+        Report: {
+            accounts: components["schemas"]["Accounts"];
+            boat: components["schemas"]["Boat"];
+            defects: components["schemas"]["Defect"][];
+            /** Format: date-time */
+            now: string;
+            place: components["schemas"]["Place"];
+            surfaces: components["schemas"]["SurfaceRecord"][];
+            upkeep: components["schemas"]["Upkeep"];
+            used: components["schemas"]["Used"][];
+            whole: components["schemas"]["Entry"][];
+        };
+        Restored: {
+            /** Format: int64 */
+            boats: number;
         };
         Ribbon: {
             faces: components["schemas"]["Face"][];
@@ -3619,6 +4297,17 @@ export interface components {
             /** Format: int64 */
             stopCents: number;
         };
+        Sum: {
+            /** Format: double */
+            cents: number;
+            /** Format: int64 */
+            entries: number;
+            /** Format: double */
+            hours: number;
+            name: string;
+            /** Format: double */
+            plannedH: number;
+        };
         Surface: {
             /** @enum {string} */
             access: "flat" | "side" | "overhead" | "fiddly";
@@ -3678,6 +4367,13 @@ export interface components {
             tiltDeg?: number;
             /** @enum {string} */
             tone: "white" | "pale" | "grey" | "dark" | "black";
+        };
+        SurfaceRecord: {
+            entries: components["schemas"]["Entry"][];
+            /** Format: double */
+            filmUm: number;
+            layers: components["schemas"]["BuildupLayer"][];
+            surface: components["schemas"]["Surface"];
         };
         SurfaceRequest: {
             /** Format: double */
@@ -3793,6 +4489,13 @@ export interface components {
             tones: string[];
             zones: string[];
         };
+        Suspect: {
+            causes: components["schemas"]["LogbookCause"][];
+            key: string;
+            looks: string;
+            name: string;
+            remedy: string;
+        };
         System: {
             id: string;
             name: string;
@@ -3813,6 +4516,12 @@ export interface components {
             steps: components["schemas"]["Step"][];
             /** Format: int64 */
             version: number;
+        };
+        Taken: {
+            /** Format: int64 */
+            added: number;
+            boat: string;
+            boatId: string;
         };
         TemplateEdit: {
             substrate: string;
@@ -4081,6 +4790,16 @@ export interface components {
             /** Format: double */
             offset: number;
         };
+        Upkeep: {
+            films: components["schemas"]["DueFilm"][];
+            shelf: components["schemas"]["StockItem"][];
+        };
+        Used: {
+            batches: string[];
+            /** Format: double */
+            litres: number;
+            product: string;
+        };
         Value: {
             duePct: number[];
             name: string;
@@ -4243,6 +4962,103 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restored"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-boat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-boats": {
         parameters: {
             query?: never;
@@ -4358,6 +5174,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Accounts"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-bench": {
+        parameters: {
+            query?: {
+                surfaceId?: string;
+                productId?: string;
+                grade?: string;
+                filler?: string;
+                stiffness?: string;
+                litres?: number;
+                potC?: number;
+                litresH?: number;
+                thinnerPct?: number;
+                tareG?: number;
+                pumpBaseML?: number;
+                pumpHardenerML?: number;
+                catalystKgL?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bench"];
                 };
             };
             /** @description Error */
@@ -4505,6 +5397,39 @@ export interface operations {
             };
         };
     };
+    "export-boat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-log": {
         parameters: {
             query?: never;
@@ -4523,6 +5448,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Entry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
@@ -4598,6 +5589,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Overview"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-pot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PotEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pot"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
                 };
             };
             /** @description Error */
@@ -4866,6 +5923,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Today"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-upkeep": {
+        parameters: {
+            query?: {
+                miles?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Upkeep"];
                 };
             };
             /** @description Error */
@@ -5774,6 +6864,41 @@ export interface operations {
             };
         };
     };
+    "read-gauge": {
+        parameters: {
+            query?: {
+                unit?: "" | "µm" | "mil";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gauged"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "edit-instrument": {
         parameters: {
             query?: never;
@@ -5982,6 +7107,40 @@ export interface operations {
             };
         };
     };
+    "get-values": {
+        parameters: {
+            query?: {
+                want?: number;
+                n?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingValue"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "export-library": {
         parameters: {
             query: {
@@ -6060,7 +7219,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EntryEdit"];
+                "application/json": components["schemas"]["NewEntry"];
             };
         };
         responses: {
@@ -6150,6 +7309,74 @@ export interface operations {
             };
         };
     };
+    "get-history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Former"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-entry-photo": {
+        parameters: {
+            query?: {
+                photoId?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "restore-entry": {
         parameters: {
             query?: never;
@@ -6168,6 +7395,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Entry"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-suspects": {
+        parameters: {
+            query?: {
+                seen?: string[];
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suspect"][];
                 };
             };
             /** @description Error */

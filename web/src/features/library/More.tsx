@@ -123,7 +123,14 @@ export function InUseFields({ d, set }: Fields) {
           { key: "toolsSpoil", label: "Tools it spoils" },
         ]}
       />
-      <Numbers d={d} set={set} lines={[{ key: "shelfLifeMonths", label: "Keeps, unopened", unit: "months" }]} />
+      <Numbers
+        d={d}
+        set={set}
+        lines={[
+          { key: "shelfLifeMonths", label: "Keeps, unopened", unit: "months" },
+          { key: "potMassKg", label: "Pot life is for a pot of", unit: "kg" },
+        ]}
+      />
       <TableField
         name="doses"
         label="Hardener by weight, where the sheet doses by temperature"

@@ -1,0 +1,439 @@
+package app
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"math"
+	"time"
+
+	"allcoats/core/clock"
+	"allcoats/core/cure"
+	"allcoats/core/fault"
+	"allcoats/core/field"
+	"allcoats/core/film"
+	"allcoats/core/lay"
+	"allcoats/core/logbook"
+	"allcoats/core/mix"
+	"allcoats/core/product"
+	"allcoats/core/today"
+	"allcoats/store"
+)
+
+// BenchQuery asks what to pour and lay. Empty, it is the coat that Today leads
+// with; without a surface a product is mixed freely, Litres of it. Figures that are
+// nil are reckoned: litres from the area, the pot's temperature from the air.
+type BenchQuery struct {
+	SurfaceID, ProductID, Grade, Filler string
+	Stiffness                           mix.Stiffness
+	Litres, PotC, LitresH               *float64
+	ThinnerPct                          *float64
+	TareG, PumpBaseML, PumpHardenerML   float64
+	CatalystKgL                         float64
+}
+
+// Bench is all that is wanted at the pot: what to pour, in how many pots, how to lay
+// it, what to check first, and the timers that run.
+type Bench struct {
+	Now       time.Time      `json:"now"`
+	Place     Place          `json:"place"`
+	Surfaces  []BenchSurface `json:"surfaces"`
+	SurfaceID string         `json:"surfaceId"`
+	Surface   string         `json:"surface"`
+	StepID    string         `json:"stepId"`
+	ProductID string         `json:"productId"`
+	Product   string         `json:"product"`
+	Coat      string         `json:"coat"` // such as "coat 2 of 3", empty when mixed freely
+	Grade     string         `json:"grade"`
+	Method    string         `json:"method"`
+	Litres    float64        `json:"litres"`
+	Thinner   float64        `json:"thinnerPct"`
+	DFTUm     float64        `json:"dftUm"`
+	WFTUm     float64        `json:"wftUm"`
+	LayH      float64        `json:"layH"`
+	LitresH   float64        `json:"litresH"`
+	// OwnRate says that LitresH is from what was logged.
+	OwnRate bool        `json:"ownRate"`
+	PotC    float64     `json:"potC"`
+	Pot     mix.Pot     `json:"pot"`
+	Batches mix.Batches `json:"batches"`
+	// Trouble says why there are no pots.
+	Trouble []fault.Field `json:"trouble"`
+	Comb    lay.Comb      `json:"comb"`
+	Stripes *lay.Stripes  `json:"stripes,omitempty"`
+	Order   []lay.Piece   `json:"order"`
+	Checks  []lay.Check   `json:"checks"`
+	Gear    []string      `json:"gear"`
+	// Stand says which stiffness the face wants, empty for a product without filler.
+	Stand   string       `json:"stand"`
+	Pots    []Pot        `json:"pots"`
+	Clocks  []CoatTimers `json:"clocks"`
+	Filler  []mix.Filler `json:"fillers"`
+	TwoPart bool         `json:"twoPart"`
+}
+
+// BenchSurface is a surface with what waits to go on it.
+type BenchSurface struct {
+	ID        string `json:"id"`
+	Name      string `json:"name"`
+	ProductID string `json:"productId"`
+	Next      string `json:"next"`
+}
+
+// Pot is one that was mixed, with its timers.
+type Pot struct {
+	ID        string        `json:"id"`
+	SurfaceID string        `json:"surfaceId"`
+	Surface   string        `json:"surface"`
+	ProductID string        `json:"productId"`
+	Product   string        `json:"product"`
+	Litres    float64       `json:"litres"`
+	MixedAt   time.Time     `json:"mixedAt"`
+	LaidAt    *time.Time    `json:"laidAt,omitempty"`
+	Timers    []clock.Timer `json:"timers"`
+}
+
+// CoatTimers are those of the last coat of a surface that are still to come.
+type CoatTimers struct {
+	SurfaceID string        `json:"surfaceId"`
+	Surface   string        `json:"surface"`
+	Product   string        `json:"product"`
+	Timers    []clock.Timer `json:"timers"`
+}
+
+// Bench answers for a boat at the program's time.
+func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, error) {
+	o, err := a.look(ctx, boatID)
+	if err != nil {
+		return Bench{}, err
+	}
+	out := Bench{Now: o.now, Place: o.survey.Place, Surfaces: []BenchSurface{}, Order: []lay.Piece{}, Checks: []lay.Check{}, Gear: []string{}, Trouble: []fault.Field{},
+		Pot: mix.Pot{Targets: []mix.Target{}}, Batches: mix.Batches{Batches: []mix.Batch{}}, Filler: mix.Fillers}
+	if out.Pots, err = a.pots(ctx, o); err != nil {
+		return out, err
+	}
+	out.Clocks = o.coatTimers()
+	for _, f := range o.s.Surfaces {
+		b := BenchSurface{ID: f.ID, Name: f.Name}
+		if f.Next != nil {
+			b.Next = f.Next.Sheet.Kind.Name()
+			b.ProductID = o.nextProduct(f)
+		}
+		out.Surfaces = append(out.Surfaces, b)
+	}
+	if ask.SurfaceID == "" && ask.ProductID == "" {
+		ask.SurfaceID = today.Find(o.s).SurfaceID
+	}
+	var f today.Surface
+	for _, s := range o.s.Surfaces {
+		if s.ID == ask.SurfaceID {
+			f = s
+		}
+	}
+	coat := today.Coat{Method: "roller"}
+	switch {
+	case f.Next != nil && (ask.ProductID == "" || ask.ProductID == o.nextProduct(f)):
+		coat = *f.Next
+		out.StepID, out.ProductID = f.NextStepID, o.nextProduct(f)
+		out.Coat = ordinal(coat)
+	case ask.ProductID != "":
+		sheet, ok := o.products[ask.ProductID]
+		if !ok {
+			return out, fault.Errors{{Path: "productId", Message: "is not in the library"}}
+		}
+		coat.Sheet, coat.DFTUm, out.ProductID = sheet, sheet.Film.TypicalUm, ask.ProductID
+		if len(sheet.Methods) > 0 {
+			coat.Method = sheet.Methods[0]
+		}
+		f.Next = &coat
+	default:
+		return out, nil // nothing waits: the client offers a free mix
+	}
+	if ask.Grade != "" {
+		sheet, ok := o.products[out.ProductID].With(ask.Grade)
+		if !ok {
+			return out, fault.Errors{{Path: "grade", Message: "is no hardener of this product"}}
+		}
+		coat.Sheet, out.Grade = sheet, ask.Grade
+	}
+	if ask.ThinnerPct != nil {
+		coat.ThinnerPct = *ask.ThinnerPct
+	}
+	out.SurfaceID, out.Surface, out.Product, out.Thinner, out.DFTUm, out.Method = f.ID, f.Name, coat.Sheet.Name, coat.ThinnerPct, coat.DFTUm, coat.Method
+	out.TwoPart = coat.Sheet.BaseShare() < 1
+	out.WFTUm = film.Wet(coat.DFTUm, coat.Sheet.VolumeSolidsPct, coat.ThinnerPct)
+	out.Comb = lay.OnComb(out.WFTUm)
+	out.Gear = lay.Gear(coat.Sheet, coat.Method)
+	o.quantities(&out, ask, f, coat)
+	if f.ID != "" {
+		o.laying(&out, f, coat)
+	}
+	return out, nil
+}
+
+// nextProduct is the id of the product that goes on a surface next.
+func (o outlook) nextProduct(f today.Surface) string {
+	for _, st := range o.steps[f.ID] {
+		if st.ID == f.NextStepID {
+			return st.ProductID
+		}
+	}
+	return ""
+}
+
+func ordinal(c today.Coat) string {
+	if c.Of < 2 {
+		return "the only coat"
+	}
+	return fmt.Sprintf("coat %d of %d", c.N, c.Of)
+}
+
+// quantities fills in what to pour and in how many pots.
+func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today.Coat) {
+	method, _ := film.MethodByKey(c.Method)
+	out.Litres = 1
+	out.LayH = 1
+	if f.ID != "" {
+		out.Litres = film.Litres(f.AreaM2, c.DFTUm, c.Sheet.VolumeSolidsPct, c.LossPct)
+		out.LayH = f.AreaM2 / method.RateM2H / float64(max(1, o.s.Crew))
+	}
+	out.LitresH = out.Litres / out.LayH
+	if own, ok := o.ownRate(out.ProductID); ok {
+		out.LitresH, out.OwnRate = own, true
+	}
+	if ask.Litres != nil {
+		out.Litres = *ask.Litres
+	}
+	if ask.LitresH != nil {
+		out.LitresH, out.OwnRate = *ask.LitresH, false
+	}
+	if i := o.s.Air.Find(o.now); i >= 0 {
+		out.PotC = o.s.Air[i].TempC
+	}
+	if ask.PotC != nil {
+		out.PotC = *ask.PotC
+	}
+	refuse := func(err error) {
+		var bad fault.Errors
+		if errors.As(err, &bad) {
+			out.Trouble = append(out.Trouble, bad...)
+		}
+	}
+	var err error
+	if out.Batches, err = mix.Share(mix.BatchRequest{Sheet: c.Sheet, Litres: out.Litres, LitresH: out.LitresH, PotC: out.PotC, ResidueL: mix.UsualResidue, Start: o.now}); err != nil {
+		out.Batches.Batches = []mix.Batch{}
+		refuse(err)
+	}
+	pot := out.Litres
+	if len(out.Batches.Batches) > 0 {
+		pot = out.Batches.Batches[0].Litres
+	}
+	r := mix.PotRequest{Sheet: c.Sheet, Litres: pot, ThinnerPct: c.ThinnerPct, TareG: ask.TareG, TempC: out.PotC, CatalystKgL: ask.CatalystKgL, Filler: ask.Filler, Stiffness: ask.Stiffness,
+		PumpBaseML: ask.PumpBaseML, PumpHardenerML: ask.PumpHardenerML}
+	if out.Pot, err = mix.Fill(r); err != nil {
+		out.Pot.Targets = []mix.Target{}
+		refuse(err)
+	}
+	if c.Sheet.VolumeSolidsPct >= 95 || c.Sheet.Kind == product.Fairing {
+		out.Stand = "flat faces take any stiffness"
+		if s := o.surface(f.ID); s.ID != "" && s.Tilt(s.Part) > 30 {
+			out.Stand = "this face is upright or overhead: only peanut butter or putty stays on it"
+		}
+	}
+}
+
+// ownRate is how many litres of a product an hour of work has laid, from the log.
+func (o outlook) ownRate(productID string) (litresH float64, ok bool) {
+	var litres, hours float64
+	for _, log := range o.log {
+		for _, e := range log {
+			if e.ProductID != nil && *e.ProductID == productID && e.Litres > 0 && e.Hours > 0 {
+				litres += e.Litres
+				hours += e.Hours
+			}
+		}
+	}
+	if hours == 0 {
+		return 0, false
+	}
+	return litres / hours * float64(max(1, o.s.Crew)), true
+}
+
+// laying fills in how a coat is laid and what to check before.
+func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
+	method, _ := film.MethodByKey(c.Method)
+	i := f.Weather.Air.Find(o.now)
+	if i >= 0 {
+		edge, _ := c.Sheet.TouchDry.TauH(f.Weather.SurfaceC[i], cure.Maximum)
+		if math.IsInf(edge, 1) {
+			edge = 0
+		}
+		s := lay.Cut(f.AreaM2, method.RateM2H*float64(max(1, o.s.Crew)), edge*clock.WetEdgePart)
+		out.Stripes = &s
+	}
+	for _, p := range o.s.Surfaces {
+		if p.Next == nil || o.nextProduct(p) != out.ProductID {
+			continue
+		}
+		sum, n := 0.0, 0
+		for k := max(0, p.Weather.Air.Find(o.now)); k < len(p.Weather.SurfaceC) && n < 4; k++ {
+			sum += p.Weather.SurfaceC[k]
+			n++
+		}
+		out.Order = append(out.Order, lay.Piece{ID: p.ID, Name: p.Name, AreaM2: p.AreaM2, SurfaceC: sum / float64(max(1, n))})
+	}
+	out.Order = lay.Order(out.Order, c.Sheet.Kind)
+	share := c.Sheet.BaseShare()
+	before := lay.Before{Sheet: c.Sheet, Part: o.surface(f.ID).Part, Litres: out.Litres, Wet: f.Weather.WetAt(o.now), Expired: o.expiredOn(out.ProductID), Cleaned: o.cleaned(f.ID)}
+	if shelf, noted := standing(o.shelf, out.ProductID, share); noted {
+		l := shelf.Mixed(share)
+		before.ShelfL = &l
+	}
+	if f.Last != nil {
+		k := clock.Run(*f.Last, c.Sheet.Kind, f.Weather, o.now)
+		before.Clock = &k
+	}
+	before.FieldWhy, before.HoldWhy = o.forbids(f, c)
+	out.Checks = before.List()
+}
+
+// forbids says what forbids laying now, and what spoils the hold after.
+func (o outlook) forbids(f today.Surface, c today.Coat) (now, hold string) {
+	job := o.s.JobFor(c, f)
+	at := job
+	at.Hold, at.Dry, at.Apply = 0, 0, 0
+	_, end, ok := o.s.Air.Span()
+	if !ok || !end.After(o.now) {
+		return "the weather is not known", "The weather is not known"
+	}
+	for _, h := range at.Hours(f.Weather) {
+		if !h.At.After(o.now) && h.At.After(o.now.Add(-time.Hour)) && !h.Allowed {
+			now = field.Words(h.Binding).In(o.s.Loc)
+		}
+	}
+	windows := job.Windows(f.Weather, o.now, end)
+	if len(windows) == 0 || windows[0].From.After(o.now.Add(time.Minute)) {
+		hold = "Begun now it does not hold through laying and after"
+		if len(windows) > 0 {
+			hold += ": from " + windows[0].From.In(o.s.Loc).Format("Mon 15:04") + " it does"
+		}
+	}
+	return now, hold
+}
+
+// cleaned is when and how a surface was cleaned since its last coat, empty if that
+// is not logged.
+func (o outlook) cleaned(surfaceID string) string {
+	out := ""
+	for _, e := range o.log[surfaceID] {
+		switch kind, _ := logbook.ByKind(e.Kind); {
+		case kind.Films:
+			out = ""
+		case e.Kind == logbook.Wash || e.Kind == logbook.Wipe:
+			out = kind.Name + " on " + time.Unix(e.StartedAt, 0).In(o.s.Loc).Format("Mon 2 Jan 15:04")
+		}
+	}
+	return out
+}
+
+// air is the weather of the open air, as that of a pot that stands in it.
+func (o outlook) air() field.Weather {
+	w := field.Weather{Air: o.s.Air, SurfaceC: make([]float64, len(o.s.Air))}
+	for i, h := range o.s.Air {
+		w.SurfaceC[i] = h.TempC
+	}
+	return w
+}
+
+// pots are those of a boat that are not emptied, with their timers.
+func (a *App) pots(ctx context.Context, o outlook) ([]Pot, error) {
+	rows, err := a.store.Read().FullPots(ctx, o.survey.Boat.ID)
+	out := make([]Pot, len(rows))
+	for i, r := range rows {
+		sheet, _ := o.products[r.ProductID].With(r.Grade)
+		p := Pot{ID: r.ID, SurfaceID: string(r.SurfaceID), Surface: o.surface(string(r.SurfaceID)).Name, ProductID: r.ProductID, Product: sheet.Name, Litres: r.Litres, MixedAt: time.Unix(r.MixedAt, 0).UTC()}
+		p.Timers = clock.PotTimers(sheet, r.Litres, p.MixedAt, o.air(), o.now)
+		if r.LaidAt != nil {
+			at := time.Unix(*r.LaidAt, 0).UTC()
+			p.LaidAt = &at
+			if w, ok := o.climate.Surface[p.SurfaceID]; ok {
+				p.Timers = append(p.Timers, clock.FreshTimers(sheet, at, w, o.now)...)
+			}
+		}
+		out[i] = p
+	}
+	return out, err
+}
+
+// coatTimers are the events of the running clocks that are still to come.
+func (o outlook) coatTimers() []CoatTimers {
+	out := []CoatTimers{}
+	for _, f := range o.s.Surfaces {
+		if f.Last == nil {
+			continue
+		}
+		over := f.Last.Sheet.Kind
+		if f.Next != nil {
+			over = f.Next.Sheet.Kind
+		}
+		c := CoatTimers{SurfaceID: f.ID, Surface: f.Name, Product: f.Last.Sheet.Name, Timers: []clock.Timer{}}
+		for _, t := range append(clock.FreshTimers(f.Last.Sheet, f.Last.Started, f.Weather, o.now), clock.Run(*f.Last, over, f.Weather, o.now).Timers(f.Weather, f.Last.Started)...) {
+			if t.At != nil && t.At.After(o.now.Add(-time.Hour)) {
+				c.Timers = append(c.Timers, t)
+			}
+		}
+		if len(c.Timers) > 0 {
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+// PotEdit is a pot that was mixed. ID is made by who sends it, so that it can be
+// sent again; the pot stays until EmptiedAt.
+type PotEdit struct {
+	ID        string     `json:"id" format:"uuid"`
+	SurfaceID string     `json:"surfaceId,omitempty"`
+	ProductID string     `json:"productId"`
+	Grade     string     `json:"grade,omitempty"`
+	Litres    float64    `json:"litres"`
+	MixedAt   time.Time  `json:"mixedAt"`
+	LaidAt    *time.Time `json:"laidAt,omitempty"`
+	EmptiedAt *time.Time `json:"emptiedAt,omitempty"`
+}
+
+// PutPot stores a pot of a boat, or when it was laid and emptied.
+func (a *App) PutPot(ctx context.Context, boatID string, e PotEdit) ([]Pot, error) {
+	o, err := a.look(ctx, boatID)
+	if err != nil {
+		return nil, err
+	}
+	var bad fault.Errors
+	if e.SurfaceID != "" && o.surface(e.SurfaceID).ID == "" {
+		bad.Add("surfaceId", "is no surface of this boat")
+	}
+	if sheet, ok := o.products[e.ProductID]; !ok {
+		bad.Add("productId", "choose the product that was mixed")
+	} else if _, ok := sheet.With(e.Grade); !ok {
+		bad.Add("grade", "is no hardener of this product")
+	}
+	bad.Above("litres", e.Litres, 0, 200, "L")
+	if e.MixedAt.After(o.now.Add(time.Minute)) {
+		bad.Add("mixedAt", "lies in the future")
+	}
+	if err := bad.Err(); err != nil {
+		return nil, err
+	}
+	at := func(t *time.Time) *int64 {
+		if t == nil {
+			return nil
+		}
+		s := t.Unix()
+		return &s
+	}
+	row := store.Pot{ID: e.ID, BoatID: boatID, SurfaceID: store.Ref(e.SurfaceID), ProductID: e.ProductID, Grade: e.Grade, Litres: e.Litres, MixedAt: e.MixedAt.Unix(), LaidAt: at(e.LaidAt), EmptiedAt: at(e.EmptiedAt)}
+	if err := a.store.Write(ctx, func(q store.Queries) error { return q.PutPot(ctx, row) }); err != nil {
+		return nil, err
+	}
+	return a.pots(ctx, o)
+}

@@ -1,0 +1,180 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+
+	"allcoats/core/fault"
+	"allcoats/store"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"golang.org/x/text/language"
+	"golang.org/x/text/message"
+)
+
+// BoatFile returns a boat with all that belongs to her as an open file.
+func (a *App) BoatFile(ctx context.Context, boatID string) ([]byte, error) {
+	f, err := a.store.Read().ReadBoat(ctx, boatID)
+	if err != nil {
+		return nil, err
+	}
+	return json.MarshalIndent(f, "", " ")
+}
+
+// BoatFileSchema returns the JSON Schema of boat files.
+func (a *App) BoatFileSchema(ctx context.Context) ([]byte, error) {
+	s, err := a.store.Read().BoatFileSchema(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return json.MarshalIndent(s, "", "  ")
+}
+
+// Taken is what a boat file brought.
+type Taken struct {
+	BoatID string `json:"boatId"`
+	Boat   string `json:"boat"`
+	Added  int    `json:"added"` // rows; 0 if all of it was here already
+}
+
+// TakeBoat stores a boat file. What is here already alike is left; if anything is
+// here with other contents nothing is stored, and the fault names it.
+func (a *App) TakeBoat(ctx context.Context, data []byte) (Taken, error) {
+	f, err := a.readBoatFile(ctx, data)
+	if err != nil {
+		return Taken{}, err
+	}
+	boat := f.Tables["boats"][0]
+	out := Taken{BoatID: fmt.Sprint(boat["id"]), Boat: fmt.Sprint(boat["name"])}
+	err = a.store.Write(ctx, func(q store.Queries) error {
+		added, clashes, err := q.WriteBoat(ctx, f)
+		out.Added = added
+		var bad fault.Errors
+		for i, c := range clashes {
+			if i == 20 {
+				bad.Add("file", "and %d more", len(clashes)-i)
+				break
+			}
+			bad.Add(c.Path, "%s is here already with other contents: delete one of the two, or change it to match", c.What)
+		}
+		return errors.Join(err, bad.Err())
+	})
+	if err != nil && strings.Contains(err.Error(), "FOREIGN KEY") {
+		err = fault.Errors{{Path: "tables", Message: "the file refers to something that is not in it"}}
+	}
+	return out, err
+}
+
+// readBoatFile checks a boat file against the schema.
+func (a *App) readBoatFile(ctx context.Context, data []byte) (store.BoatFile, error) {
+	var f store.BoatFile
+	refuse := func(path, format string, args ...any) (store.BoatFile, error) {
+		return f, fault.Errors{{Path: path, Message: fmt.Sprintf(format, args...)}}
+	}
+	var head struct {
+		Format  string
+		Version int
+	}
+	if err := json.Unmarshal(data, &head); err != nil {
+		var at *json.SyntaxError
+		if errors.As(err, &at) {
+			return refuse("file", "is damaged at byte %d: %v", at.Offset, err)
+		}
+		return refuse("file", "is no boat file: %v", err)
+	}
+	switch {
+	case head.Format != store.BoatFileFormat:
+		return refuse("format", "is no boat file of this program")
+	case head.Version > store.BoatFileVersion:
+		return refuse("version", "is %d, of a newer program; this one reads %d", head.Version, store.BoatFileVersion)
+	}
+	raw, err := a.BoatFileSchema(ctx)
+	if err != nil {
+		return f, err
+	}
+	schema, err := jsonschema.UnmarshalJSON(bytes.NewReader(raw))
+	if err != nil {
+		return f, err
+	}
+	c := jsonschema.NewCompiler()
+	if err := c.AddResource("boat.json", schema); err != nil {
+		return f, err
+	}
+	compiled, err := c.Compile("boat.json")
+	if err != nil {
+		return f, err
+	}
+	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(data))
+	if err != nil {
+		return refuse("file", "%v", err)
+	}
+	var wrong *jsonschema.ValidationError
+	if err := compiled.Validate(doc); errors.As(err, &wrong) {
+		return f, places(wrong)
+	} else if err != nil {
+		return f, err
+	}
+	d := json.NewDecoder(bytes.NewReader(data))
+	d.UseNumber()
+	return f, d.Decode(&f)
+}
+
+// places names the first places where a document does not fit its schema.
+func places(e *jsonschema.ValidationError) error {
+	var bad fault.Errors
+	english := message.NewPrinter(language.English)
+	var walk func(e *jsonschema.ValidationError)
+	walk = func(e *jsonschema.ValidationError) {
+		if len(e.Causes) == 0 && len(bad) < 10 {
+			bad.Add(strings.Join(e.InstanceLocation, "."), "%s", e.ErrorKind.LocalizedString(english))
+		}
+		for _, c := range e.Causes {
+			walk(c)
+		}
+	}
+	walk(e)
+	return bad
+}
+
+// Backup writes the whole database to a new file at path.
+func (a *App) Backup(ctx context.Context, path string) error { return a.store.Backup(ctx, path) }
+
+// BackupFile returns the whole database as a file.
+func (a *App) BackupFile(ctx context.Context) ([]byte, error) {
+	dir, err := os.MkdirTemp("", "allcoats-backup")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(dir)
+	path := filepath.Join(dir, "backup.db")
+	if err := a.store.Backup(ctx, path); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(path)
+}
+
+// RestoreFile puts a backup in the place of everything stored, all or nothing.
+func (a *App) RestoreFile(ctx context.Context, data []byte) error {
+	if !bytes.HasPrefix(data, []byte("SQLite format 3\x00")) {
+		return fault.Errors{{Path: "file", Message: "is no backup of this program"}}
+	}
+	dir, err := os.MkdirTemp("", "allcoats-restore")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	path := filepath.Join(dir, "backup.db")
+	if err := os.WriteFile(path, data, 0o600); err != nil {
+		return err
+	}
+	if err := a.store.Restore(ctx, path); err != nil {
+		return fault.Errors{{Path: "file", Message: fmt.Sprintf("cannot be restored, and nothing was changed: %v", err)}}
+	}
+	return nil
+}

@@ -1,0 +1,176 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+
+	"allcoats/app"
+	"allcoats/core/logbook"
+	"allcoats/core/mix"
+	"allcoats/core/reading"
+	"allcoats/formats"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// LogWords are the choices that Bench and Log offer.
+type LogWords struct {
+	Kinds       []logbook.Kind    `json:"kinds"`
+	Blemishes   []logbook.Blemish `json:"blemishes"`
+	Stiffnesses []mix.Stiffness   `json:"stiffnesses"`
+}
+
+// Gauged are the readings of a gauge's file, µm.
+type Gauged struct {
+	ReadingsUm []float64 `json:"readingsUm"`
+}
+
+// Restored says that a backup is in the place of what was there.
+type Restored struct {
+	Boats int `json:"boats"`
+}
+
+// maxBackupBytes is the largest backup, maxBoatBytes the largest boat file taken.
+const (
+	maxBackupBytes = 512 << 20
+	maxBoatBytes   = 128 << 20
+)
+
+// benchInput is app.BenchQuery as it stands in an address: negative figures are not
+// given, for a temperature those below −90.
+type benchInput struct {
+	ID             string  `path:"id"`
+	SurfaceID      string  `query:"surfaceId"`
+	ProductID      string  `query:"productId"`
+	Grade          string  `query:"grade"`
+	Filler         string  `query:"filler"`
+	Stiffness      string  `query:"stiffness"`
+	Litres         float64 `query:"litres" default:"-1"`
+	PotC           float64 `query:"potC" default:"-99"`
+	LitresH        float64 `query:"litresH" default:"-1"`
+	ThinnerPct     float64 `query:"thinnerPct" default:"-1"`
+	TareG          float64 `query:"tareG"`
+	PumpBaseML     float64 `query:"pumpBaseML"`
+	PumpHardenerML float64 `query:"pumpHardenerML"`
+	CatalystKgL    float64 `query:"catalystKgL"`
+}
+
+func (in benchInput) query() app.BenchQuery {
+	given := func(v, least float64) *float64 {
+		if v < least {
+			return nil
+		}
+		return &v
+	}
+	return app.BenchQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID, Grade: in.Grade, Filler: in.Filler, Stiffness: mix.Stiffness(in.Stiffness),
+		Litres: given(in.Litres, 0), PotC: given(in.PotC, -90), LitresH: given(in.LitresH, 0), ThinnerPct: given(in.ThinnerPct, 0),
+		TareG: in.TareG, PumpBaseML: in.PumpBaseML, PumpHardenerML: in.PumpHardenerML, CatalystKgL: in.CatalystKgL}
+}
+
+func recording(api huma.API, a *app.App) {
+	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
+
+	register(api, "get-bench", get, "/api/boats/{id}/bench", "What to pour and lay for a coat, what to check first, and the timers that run",
+		func(ctx context.Context, in *benchInput) (app.Bench, error) { return a.Bench(ctx, in.ID, in.query()) })
+	register(api, "put-pot", put, "/api/boats/{id}/pots", "A pot that was mixed, laid or emptied; the same id again changes it",
+		func(ctx context.Context, in *bodyByID[app.PotEdit]) ([]app.Pot, error) {
+			return a.PutPot(ctx, in.ID, in.Body)
+		})
+	register(api, "get-values", get, "/api/instruments/{id}/values", "What a scale or film gauge showed last; a simulated one is told what is wanted",
+		func(ctx context.Context, in *struct {
+			ID   string  `path:"id"`
+			Want float64 `query:"want"`
+			N    int     `query:"n" default:"1"`
+		}) ([]reading.Value, error) {
+			return a.Values(ctx, in.ID, in.Want, in.N)
+		})
+	uploads(api, "read-gauge", "/api/gauge", "The readings in a film gauge's file; nothing is stored", maxReadingBytes,
+		func(_ context.Context, in *struct {
+			Unit    string `query:"unit" enum:",µm,mil"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (Gauged, error) {
+			um, err := formats.ReadGauge(in.RawBody, in.Unit)
+			return Gauged{um}, err
+		})
+
+	register(api, "list-log", get, "/api/boats/{id}/log", "What was done to a boat, the newest first",
+		func(ctx context.Context, in *byID) ([]app.Entry, error) { return a.Log(ctx, in.ID) })
+	register(api, "add-entry", post, "/api/log", "Log something done; the same id sent again is stored once",
+		func(ctx context.Context, in *body[app.NewEntry]) (app.Entry, error) { return a.AddEntry(ctx, in.Body) })
+	register(api, "edit-entry", put, "/api/log/{id}", "Correct a log entry; what it was stays in its history",
+		func(ctx context.Context, in *edit[app.EntryEdit]) (app.Entry, error) {
+			return a.EditEntry(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
+	register(api, "get-history", get, "/api/log/{id}/history", "What a log entry was before its corrections, the oldest first",
+		func(ctx context.Context, in *byID) ([]app.Former, error) { return a.EntryHistory(ctx, in.ID) })
+	register(api, "get-suspects", get, "/api/log/{id}/suspects", "Likely causes of the blemishes of a coat, from its own record",
+		func(ctx context.Context, in *struct {
+			ID   string   `path:"id"`
+			Seen []string `query:"seen"`
+		}) ([]app.Suspect, error) {
+			return a.Suspects(ctx, in.ID, in.Seen)
+		})
+	register(api, "remove-entry", del, "/api/log/{id}", "Delete a log entry; it can be restored",
+		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, true) })
+	register(api, "restore-entry", post, "/api/log/{id}/restore", "Restore a deleted log entry",
+		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, false) })
+	uploads(api, "add-entry-photo", "/api/log/{id}/photos", "Add a photo, JPEG, PNG or WebP, to a log entry; the same photoId again is stored once", maxPhotoBytes,
+		func(ctx context.Context, in *struct {
+			ID      string `path:"id"`
+			PhotoID string `query:"photoId" format:"uuid"`
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (app.Entry, error) {
+			return a.AddEntryPhoto(ctx, in.ID, in.PhotoID, in.RawBody)
+		})
+
+	register(api, "get-accounts", get, "/api/boats/{id}/accounts", "Hours and money of a boat, to date and to finish",
+		func(ctx context.Context, in *byID) (app.Accounts, error) { return a.Accounts(ctx, in.ID) })
+	register(api, "get-upkeep", get, "/api/boats/{id}/upkeep", "What was laid that wants doing again, and when",
+		func(ctx context.Context, in *struct {
+			ID    string  `path:"id"`
+			Miles float64 `query:"miles" minimum:"0" maximum:"50000"`
+		}) (app.Upkeep, error) {
+			return a.Upkeep(ctx, in.ID, in.Miles)
+		})
+	register(api, "get-report", get, "/api/boats/{id}/report", "The record of a boat's refit",
+		func(ctx context.Context, in *byID) (app.Report, error) { return a.Report(ctx, in.ID) })
+	table := func(id, path, kind, name string, write func(formats.Table) ([]byte, error)) {
+		download(api, id, path, "A boat's log as a table", func(ctx context.Context, boat string) (file, error) {
+			t, err := a.LogTable(ctx, boat)
+			if err != nil {
+				return file{}, err
+			}
+			raw, err := write(t)
+			return file{kind, `attachment; filename="` + name + `"`, raw}, err
+		})
+	}
+	table("log-csv", "/api/boats/{id}/log.csv", "text/csv; charset=utf-8", "log.csv", formats.Table.CSV)
+	table("log-xlsx", "/api/boats/{id}/log.xlsx", xlsx, "log.xlsx", formats.Table.XLSX)
+	download(api, "export-boat", "/api/boats/{id}/file", "A boat with all that belongs to her as an open file (docs/formats.md)", func(ctx context.Context, boat string) (file, error) {
+		raw, err := a.BoatFile(ctx, boat)
+		return file{"application/json", `attachment; filename="boat.json"`, raw}, err
+	})
+	uploads(api, "import-boat", "/api/boat-file", "Store a boat file; all or nothing, refused where something is here with other contents", maxBoatBytes,
+		func(ctx context.Context, in *struct {
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (app.Taken, error) {
+			return a.TakeBoat(ctx, in.RawBody)
+		})
+	huma.Register(api, huma.Operation{OperationID: "backup", Method: get, Path: "/api/backup", Summary: "The whole database as a file"}, func(ctx context.Context, _ *none) (*file, error) {
+		raw, err := a.BackupFile(ctx)
+		if err != nil {
+			return nil, problem(ctx, err)
+		}
+		return &file{"application/octet-stream", `attachment; filename="allcoats-backup.db"`, raw}, nil
+	})
+	uploads(api, "restore", "/api/backup", "Put a backup in the place of everything stored; all or nothing", maxBackupBytes,
+		func(ctx context.Context, in *struct {
+			RawBody []byte `contentType:"application/octet-stream"`
+		}) (Restored, error) {
+			if err := a.RestoreFile(ctx, in.RawBody); err != nil {
+				return Restored{}, err
+			}
+			boats, err := a.Boats(ctx)
+			return Restored{len(boats)}, err
+		})
+}
