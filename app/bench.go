@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"strings"
 	"time"
 
 	"allcoats/core/clock"
@@ -16,6 +17,7 @@ import (
 	"allcoats/core/logbook"
 	"allcoats/core/mix"
 	"allcoats/core/product"
+	"allcoats/core/say"
 	"allcoats/core/today"
 	"allcoats/store"
 )
@@ -30,11 +32,13 @@ type BenchQuery struct {
 	ThinnerPct                          *float64
 	TareG, PumpBaseML, PumpHardenerML   float64
 	CatalystKgL                         float64
+	BaseG, HardenerG                    float64 // as weighed
 }
 
 // Bench is all that is wanted at the pot: what to pour, in how many pots, how to lay
 // it, what to check first, and the timers that run.
 type Bench struct {
+	Says      say.Sentence   `json:"says"`
 	Now       time.Time      `json:"now"`
 	Place     Place          `json:"place"`
 	Surfaces  []BenchSurface `json:"surfaces"`
@@ -53,10 +57,12 @@ type Bench struct {
 	LayH      float64        `json:"layH"`
 	LitresH   float64        `json:"litresH"`
 	// OwnRate says that LitresH is from what was logged.
-	OwnRate bool        `json:"ownRate"`
-	PotC    float64     `json:"potC"`
-	Pot     mix.Pot     `json:"pot"`
-	Batches mix.Batches `json:"batches"`
+	OwnRate bool    `json:"ownRate"`
+	PotC    float64 `json:"potC"`
+	Pot     mix.Pot `json:"pot"`
+	// Mixed is how far off the ratio the weights told are.
+	Mixed   *mix.Deviation `json:"mixed,omitempty"`
+	Batches mix.Batches    `json:"batches"`
 	// Trouble says why there are no pots.
 	Trouble []fault.Field `json:"trouble"`
 	Comb    lay.Comb      `json:"comb"`
@@ -147,7 +153,8 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		}
 		f.Next = &coat
 	default:
-		return out, nil // nothing waits: the client offers a free mix
+		out.Says = say.Sentence{say.Text("No coat waits here: choose a product and mix freely.")}
+		return out, nil
 	}
 	if ask.Grade != "" {
 		sheet, ok := o.products[out.ProductID].With(ask.Grade)
@@ -168,7 +175,30 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	if f.ID != "" {
 		o.laying(&out, f, coat)
 	}
+	if d, ok := mix.Off(coat.Sheet, ask.BaseG, ask.HardenerG); ok && ask.HardenerG > 0 {
+		out.Mixed = &d
+	}
+	out.Says = out.says()
 	return out, nil
+}
+
+// says is what to pour now, and how many times.
+func (b Bench) says() say.Sentence {
+	if len(b.Batches.Batches) == 0 {
+		return say.Sentence{say.Strong(b.Product), say.Text(": no pot can be told yet. ")}
+	}
+	first := b.Batches.Batches[0]
+	out := say.Sentence{say.Text("Mix "), say.Val(first.Litres, "L"), say.Text(" of "), say.Strong(b.Product)}
+	if b.Surface != "" {
+		out = append(out, say.Text(" for %s, %s", strings.ToLower(b.Surface), b.Coat))
+	}
+	if n := len(b.Batches.Batches); n > 1 {
+		out = append(out, say.Text(": the first of %d pots", n))
+	}
+	if b.Batches.PotLifeH > 0 {
+		out = append(out, say.Text(", and have it on within "), say.Val(first.OnBy.Sub(first.MixAt).Minutes(), "min"))
+	}
+	return append(out, say.Text("."))
 }
 
 // nextProduct is the id of the product that goes on a surface next.

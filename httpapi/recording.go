@@ -53,6 +53,8 @@ type benchInput struct {
 	PumpBaseML     float64 `query:"pumpBaseML"`
 	PumpHardenerML float64 `query:"pumpHardenerML"`
 	CatalystKgL    float64 `query:"catalystKgL"`
+	BaseG          float64 `query:"baseG"`
+	HardenerG      float64 `query:"hardenerG"`
 }
 
 func (in benchInput) query() app.BenchQuery {
@@ -64,7 +66,7 @@ func (in benchInput) query() app.BenchQuery {
 	}
 	return app.BenchQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID, Grade: in.Grade, Filler: in.Filler, Stiffness: mix.Stiffness(in.Stiffness),
 		Litres: given(in.Litres, 0), PotC: given(in.PotC, -90), LitresH: given(in.LitresH, 0), ThinnerPct: given(in.ThinnerPct, 0),
-		TareG: in.TareG, PumpBaseML: in.PumpBaseML, PumpHardenerML: in.PumpHardenerML, CatalystKgL: in.CatalystKgL}
+		TareG: in.TareG, PumpBaseML: in.PumpBaseML, PumpHardenerML: in.PumpHardenerML, CatalystKgL: in.CatalystKgL, BaseG: in.BaseG, HardenerG: in.HardenerG}
 }
 
 func recording(api huma.API, a *app.App) {

@@ -124,6 +124,9 @@ func web(files fs.FS) gin.HandlerFunc {
 			return
 		}
 		if info, err := fs.Stat(files, p); err == nil && !info.IsDir() {
+			if strings.HasSuffix(p, ".webmanifest") {
+				c.Header("Content-Type", "application/manifest+json")
+			}
 			if strings.HasPrefix(p, "assets/") {
 				c.Header("Cache-Control", "public, max-age=31536000, immutable")
 			}

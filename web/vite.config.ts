@@ -1,9 +1,46 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { VitePWA } from "vite-plugin-pwa";
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      registerType: "autoUpdate",
+      injectRegister: "script-defer",
+      manifest: {
+        name: "All Coats",
+        short_name: "All Coats",
+        description: "Plans, computes and records the coats of a boat",
+        display: "standalone",
+        start_url: "/",
+        background_color: "#f4f1ea",
+        theme_color: "#f4f1ea",
+        icons: [{ src: "/icon.svg", sizes: "any", type: "image/svg+xml", purpose: "any" }],
+      },
+      workbox: {
+        globPatterns: ["**/*.{js,css,html,svg,woff2}"],
+        navigateFallback: "/index.html",
+        navigateFallbackDenylist: [/^\/api\//, /^\/healthz/],
+        // What was seen last stays readable without a signal.
+        runtimeCaching: [
+          {
+            urlPattern: ({ url, request }) =>
+              request.method === "GET" && url.pathname.startsWith("/api/") && !/backup|\/file$|values$/.test(url.pathname),
+            handler: "NetworkFirst",
+            options: {
+              cacheName: "seen",
+              networkTimeoutSeconds: 6,
+              expiration: { maxEntries: 400 },
+              cacheableResponse: { statuses: [200] },
+            },
+          },
+        ],
+      },
+    }),
+  ],
   build: { outDir: "dist", assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
   server: { proxy: { "/api": "http://127.0.0.1:8080", "/healthz": "http://127.0.0.1:8080" } },
 });

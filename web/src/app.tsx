@@ -1,18 +1,24 @@
+import { lazy } from "react";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
 import { useBoats, useMeta } from "./api/queries";
-import { BoatForm } from "./features/boats/BoatForm";
-import { BuildUp } from "./features/buildup/BuildUp";
-import { Library } from "./features/library/Library";
-import { Sheet } from "./features/library/Sheet";
-import { Log } from "./features/log/Log";
-import { Plan } from "./features/plan/Plan";
-import { Stores } from "./features/stores/Stores";
-import { MeasuringSheet, WalkRound } from "./features/survey/Sheets";
-import { Survey } from "./features/survey/Survey";
 import { Today } from "./features/today/Today";
-import { Weather } from "./features/weather/Weather";
 import { Shell } from "./ui/Shell";
 import { SettingsProvider } from "./ui/settings";
+
+// Today is there at once; the other screens come when they are first asked for.
+const BoatForm = lazy(async () => ({ default: (await import("./features/boats/BoatForm")).BoatForm }));
+const BuildUp = lazy(async () => ({ default: (await import("./features/buildup/BuildUp")).BuildUp }));
+const Bench = lazy(async () => ({ default: (await import("./features/bench/Bench")).Bench }));
+const Library = lazy(async () => ({ default: (await import("./features/library/Library")).Library }));
+const Log = lazy(async () => ({ default: (await import("./features/log/Log")).Log }));
+const MeasuringSheet = lazy(async () => ({ default: (await import("./features/survey/Sheets")).MeasuringSheet }));
+const Plan = lazy(async () => ({ default: (await import("./features/plan/Plan")).Plan }));
+const Report = lazy(async () => ({ default: (await import("./features/log/Report")).Report }));
+const Sheet = lazy(async () => ({ default: (await import("./features/library/Sheet")).Sheet }));
+const Stores = lazy(async () => ({ default: (await import("./features/stores/Stores")).Stores }));
+const Survey = lazy(async () => ({ default: (await import("./features/survey/Survey")).Survey }));
+const WalkRound = lazy(async () => ({ default: (await import("./features/survey/Sheets")).WalkRound }));
+const Weather = lazy(async () => ({ default: (await import("./features/weather/Weather")).Weather }));
 
 export function App() {
   const meta = useMeta();
@@ -43,7 +49,9 @@ export function App() {
               <Route path="stores" element={<Stores />} />
               <Route path="weather" element={<Weather />} />
               <Route path="plan" element={<Plan />} />
+              <Route path="bench" element={<Bench />} />
               <Route path="log" element={<Log />} />
+              <Route path="report" element={<Report />} />
             </Route>
             <Route path="*" element={<NotHere />} />
           </Route>

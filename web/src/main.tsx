@@ -7,7 +7,13 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./app";
 
-const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 5_000, retry: 1, refetchOnWindowFocus: true } } });
+// Without a signal the service worker answers with what was seen last, so asking is never put off.
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: 5_000, retry: 1, refetchOnWindowFocus: true, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
+});
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

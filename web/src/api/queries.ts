@@ -63,3 +63,27 @@ export const useYardPlan = (place: string) =>
   useQuery({ queryKey: ["plan", place], queryFn: () => ok(api.GET("/api/places/{id}/plan", byID(place))), enabled: place !== "" });
 export const useWays = (place: string, version: number) =>
   useQuery({ queryKey: ["ways", place, version], queryFn: () => ok(api.GET("/api/places/{id}/plan/ways", byID(place))) });
+
+type BenchAsk = NonNullable<import("./types.gen").paths["/api/boats/{id}/bench"]["get"]["parameters"]["query"]>;
+export const useBench = (boat: string, q: BenchAsk = {}) =>
+  useQuery({
+    queryKey: ["bench", boat, q],
+    queryFn: () => ok(api.GET("/api/boats/{id}/bench", { params: { path: { id: boat }, query: q } })),
+    enabled: boat !== "",
+    refetchInterval: 60_000,
+    placeholderData: keepPreviousData,
+  });
+export const useAccounts = (boat: string) =>
+  useQuery({ queryKey: ["accounts", boat], queryFn: () => ok(api.GET("/api/boats/{id}/accounts", byID(boat))) });
+export const useUpkeep = (boat: string, miles: number) =>
+  useQuery({
+    queryKey: ["upkeep", boat, miles],
+    queryFn: () => ok(api.GET("/api/boats/{id}/upkeep", { params: { path: { id: boat }, query: { miles } } })),
+    placeholderData: keepPreviousData,
+  });
+export const useReport = (boat: string) =>
+  useQuery({ queryKey: ["report", boat], queryFn: () => ok(api.GET("/api/boats/{id}/report", byID(boat))) });
+export const useHistory = (entry: string) =>
+  useQuery({ queryKey: ["history", entry], queryFn: () => ok(api.GET("/api/log/{id}/history", byID(entry))) });
+export const useSuspects = (entry: string) =>
+  useQuery({ queryKey: ["suspects", entry], queryFn: () => ok(api.GET("/api/log/{id}/suspects", byID(entry))) });

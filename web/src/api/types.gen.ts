@@ -2082,6 +2082,7 @@ export interface components {
             /** Format: double */
             litresH: number;
             method: string;
+            mixed?: components["schemas"]["MixDeviation"];
             /** Format: date-time */
             now: string;
             order: components["schemas"]["LayPiece"][];
@@ -2093,6 +2094,7 @@ export interface components {
             pots: components["schemas"]["Pot"][];
             product: string;
             productId: string;
+            says: components["schemas"]["SaySpan"][];
             stand: string;
             stepId: string;
             stripes?: components["schemas"]["LayStripes"];
@@ -5234,6 +5236,8 @@ export interface operations {
                 pumpBaseML?: number;
                 pumpHardenerML?: number;
                 catalystKgL?: number;
+                baseG?: number;
+                hardenerG?: number;
             };
             header?: never;
             path: {

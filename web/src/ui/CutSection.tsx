@@ -37,7 +37,16 @@ const HEIGHT = 360;
 const BASE = 46;
 
 /** A surface's layers as a cut section, thickness to scale, from the substrate up; planned layers are hatched. */
-export function CutSection({ layers, substrate }: { layers: Schemas["BuildupLayer"][]; substrate: string }) {
+export function CutSection({
+  layers,
+  substrate,
+  dated,
+}: {
+  layers: Schemas["BuildupLayer"][];
+  substrate: string;
+  /** With it each coat laid tells its day and batch. */
+  dated?: (t: string) => string;
+}) {
   const { show } = useSettings();
   const total = layers.reduce((s, l) => s + shownUm(l), 0);
   const kept = layers.filter((l) => l.keep).length;
@@ -97,7 +106,7 @@ export function CutSection({ layers, substrate }: { layers: Schemas["BuildupLaye
           />
           <text x={WIDTH - 19} y={(labels[i] ?? 0) + 4} fontSize={13} fill="currentColor">
             <tspan fontWeight={l.laid ? 650 : 400}>{l.um || !l.old ? um(l.um) : "?"}</tspan>
-            <tspan opacity={0.8}>{words(l)}</tspan>
+            <tspan opacity={0.8}>{dated && l.at ? ` ${short(l.kind)}, ${dated(l.at)}${l.batch ? `, ${l.batch}` : ""}` : words(l)}</tspan>
           </text>
         </g>
       ))}

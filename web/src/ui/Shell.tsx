@@ -1,8 +1,10 @@
-import { BookOpen, CalendarCheck, CalendarRange, CloudSun, Layers, NotebookPen, Ruler, ShoppingBasket } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { BookOpen, CalendarCheck, CalendarRange, CloudSun, FlaskConical, Layers, NotebookPen, Ruler, ShoppingBasket } from "lucide-react";
+import { Suspense, useEffect, useRef, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { api, ok, type Schemas } from "../api/client";
 import { useBoats, useChange, usePlaces } from "../api/queries";
+import { Alarms } from "./Alarms";
+import { Outbox } from "./Outbox";
 import { useSettings } from "./settings";
 import { clock, fromLocalField, longDay, toLocalField } from "./time";
 
@@ -13,6 +15,7 @@ const PAGES = [
   { path: "stores", name: "Stores", key: "o", icon: ShoppingBasket },
   { path: "weather", name: "Weather", key: "w", icon: CloudSun },
   { path: "plan", name: "Plan", key: "p", icon: CalendarRange },
+  { path: "bench", name: "Bench", key: "e", icon: FlaskConical },
   { path: "log", name: "Log", key: "l", icon: NotebookPen },
 ] as const;
 
@@ -121,7 +124,11 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
         </div>
       </aside>
       <main className="min-w-0 px-4 pb-24 pt-4 lg:px-8 lg:pb-10 lg:pt-5">
-        <Outlet />
+        <Outbox />
+        {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}
+        <Suspense fallback={<p className="quiet">Loading…</p>}>
+          <Outlet />
+        </Suspense>
         <footer className="rule-t mt-10 flex flex-wrap gap-x-5 gap-y-2 pt-3 text-sm lg:hidden">
           <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
         </footer>

@@ -1,115 +1,109 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
-import { useBuildUp, useChange, useProducts } from "../../api/queries";
+import { discard, newID, type Parcel, send } from "../../api/outbox";
+import { useBuildUp, useChange, useMeta, useProducts, useSurvey } from "../../api/queries";
+import { BoatMap } from "../../ui/BoatMap";
 import { Conflict } from "../../ui/Conflict";
-import { AreaField, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
-import { fromLocalField, toLocalField } from "../../ui/time";
+import { fromLocalField } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { DryFields } from "./DryFields";
+import { blank, type Draft, draftOf, entryOf, OTHER, readings } from "./draft";
 
-type Draft = {
-  surfaceId: string;
-  kind: "coat" | "sand";
-  startedAt: string;
-  step: string;
-  productId: string;
-  litres?: number;
-  hours?: number;
-  wet: string;
-  thinnerPct?: number;
-  grit?: number;
-  removedUm?: number;
-  who: string;
-  note: string;
-};
-
-const OTHER = "other";
-
-/** Logs a coat or a sanding, or corrects the entry given. */
+/** Logs something done, or corrects the entry given, or the one that waits on this device. */
 export function EntryForm({
   today,
   surfaceId,
   entry,
+  parcel,
   done,
 }: {
   today: Schemas["Today"];
   surfaceId: string;
   entry?: Schemas["Entry"];
-  done: () => void;
+  parcel?: Parcel;
+  done: (kept: boolean) => void;
 }) {
   const zone = today.place.timeZone;
-  const { toMetric, toShown, shownUnit, prose } = useSettings();
+  const boatId = today.boat.id;
+  const units = useSettings();
   const products = useProducts().data ?? [];
-  const draftOf = (e?: Schemas["Entry"]): Draft =>
-    e
-      ? {
-          ...e,
-          startedAt: toLocalField(e.startedAt, zone),
-          step: e.stepId || OTHER,
-          productId: e.productId ?? "",
-          wet: e.wetUm.map((v) => Number(toShown(v, "µm").toPrecision(4))).join(" "),
-        }
-      : {
-          surfaceId,
-          kind: "coat",
-          startedAt: toLocalField(today.ribbon.now, zone),
-          step: "",
-          productId: "",
-          wet: "",
-          who: localStorage.getItem("who") ?? "",
-          note: "",
-        };
-  const [draft, setDraft] = useState<Draft>(() => draftOf(entry));
+  const words = useMeta().data?.log;
+  const start = () => {
+    if (entry) return draftOf(entry, zone, units);
+    if (parcel) return draftOf(parcel.body as Schemas["EntryEdit"], zone, units);
+    return blank(surfaceId, today.ribbon.now, zone);
+  };
+  const [draft, setDraft] = useState<Draft>(start);
+  const [id] = useState(() => (parcel?.body as { id?: string } | undefined)?.id ?? newID());
   const [version, setVersion] = useState(entry?.version ?? 0);
   const [local, setLocal] = useState<Record<string, string>>({});
+  const [photos, setPhotos] = useState<File[]>([]);
+  const set = (more: Partial<Draft>) => setDraft({ ...draft, ...more });
   const build = useBuildUp(draft.surfaceId).data;
   const lane = today.answer.lanes.find((l) => l.surfaceId === draft.surfaceId);
   const step = draft.step || lane?.nextStepId || (build?.steps.find((s) => s.productId)?.id ?? OTHER);
   const planned = build?.steps.find((s) => s.id === step);
   const productId = planned?.productId ?? (draft.productId || products[0]?.id || "");
-  const nameOf = (id: string) => products.find((p) => p.id === id)?.sheet.name ?? "";
+  const nameOf = (p: string) => products.find((o) => o.id === p)?.sheet.name ?? "";
+  const kind = words?.kinds.find((k) => k.kind === draft.kind);
+  const coat = draft.kind === "coat";
 
-  const value = (): Schemas["EntryEdit"] => {
-    const coat = draft.kind === "coat";
-    return {
-      surfaceId: draft.surfaceId,
-      kind: draft.kind,
-      startedAt: fromLocalField(draft.startedAt, zone),
-      ...(coat && { productId, ...(planned?.id && { stepId: planned.id }) }),
-      litres: coat ? (draft.litres ?? 0) : 0,
-      wetUm: coat ? readings(draft.wet).map((v) => toMetric(v, "µm")) : [],
-      thinnerPct: coat ? (draft.thinnerPct ?? planned?.thinnerPct ?? 0) : 0,
-      grit: coat ? 0 : (draft.grit ?? 0),
-      removedUm: coat ? 0 : (draft.removedUm ?? 0),
-      hours: draft.hours,
-      who: draft.who,
-      note: draft.note,
-    };
-  };
   const save = useChange(
-    (v: number) =>
-      entry
-        ? ok(api.PUT("/api/log/{id}", { params: { path: { id: entry.id } }, body: { version: v, value: value() } }))
-        : ok(api.POST("/api/log", { body: value() })),
-    () => {
+    async (v: number) => {
+      const value = entryOf(draft, { boatId, productId, planned, zone, now: today.ribbon.now, u: units });
+      if (entry) return ok(api.PUT("/api/log/{id}", { params: { path: { id: entry.id } }, body: { version: v, value } }));
+      const label = `${kind?.name ?? draft.kind}${lane ? `, ${lane.surface}` : ""}`;
+      const sent = await send<Schemas["Entry"]>({
+        id: parcel?.id ?? id,
+        at: Date.now(),
+        label,
+        boatId,
+        method: "POST",
+        path: "/api/log",
+        body: { id, ...value },
+      });
+      for (const [i, file] of photos.entries()) {
+        const photoId = newID();
+        await send({
+          id: photoId,
+          at: Date.now() + i + 1,
+          label: `photo of ${label}`,
+          boatId,
+          method: "POST",
+          path: `/api/log/${id}/photos?photoId=${photoId}`,
+          body: file,
+        });
+      }
+      return sent;
+    },
+    (r) => {
       localStorage.setItem("who", draft.who);
-      done();
+      if (parcel && r !== "kept") void discard(parcel.id);
+      done(r === "kept");
     },
   );
   const submit = (v = version) => {
     const bad: Record<string, string> = unsendable(draft, draft.kind === "sand" ? ["grit"] : []);
     if (!fromLocalField(draft.startedAt, zone)) bad.startedAt = "give the day and time";
     if (readings(draft.wet).some(Number.isNaN)) bad.wetUm = "readings are numbers with spaces between, such as 180 190 200";
+    if (readings(draft.dry).some(Number.isNaN)) bad["dry.readingsUm"] = "readings are numbers with spaces between, such as 210 195 204";
     setLocal(bad);
     save.reset();
     if (Object.keys(bad).length === 0) save.mutate(v);
   };
-  const refused = save.error?.fields ?? {};
-  const wetError = Object.entries(refused).find(([k]) => k.startsWith("wetUm"))?.[1];
+  const refused = { ...(parcel?.refused?.fields ?? {}), ...(save.error?.fields ?? {}) };
+  const under = (field: string) => Object.entries(refused).find(([k]) => k.startsWith(field))?.[1];
+  const errors = { ...local, ...refused };
+  for (const field of ["wetUm", "dry.readingsUm"]) {
+    const why = under(field);
+    if (why) errors[field] = why;
+  }
   return (
     <section className="max-w-4xl border border-base-content p-4">
-      <h2 className="mb-3 text-lg">{entry ? "Correct this entry" : draft.kind === "coat" ? "Log a coat" : "Log a sanding"}</h2>
-      <Errors.Provider value={{ ...local, ...refused, ...(wetError && { wetUm: wetError }) }}>
+      <h2 className="mb-3 text-lg">{entry ? "Correct this entry" : coat ? "Log a coat" : "Log what was done"}</h2>
+      <Errors.Provider value={errors}>
         <form
           noValidate
           onSubmit={(e) => {
@@ -122,107 +116,115 @@ export function EntryForm({
               name="kind"
               label="What"
               value={draft.kind}
-              onChange={(kind) => setDraft({ ...draft, kind })}
-              options={[
-                { value: "coat", label: "a coat went on" },
-                { value: "sand", label: "it was sanded" },
-              ]}
+              onChange={(k) => set({ kind: k })}
+              options={(words?.kinds ?? [{ kind: "coat", name: "a coat went on" }]).map((k) => ({ value: k.kind, label: k.name }))}
             />
             <Choice
               name="surfaceId"
               label="Where"
               value={draft.surfaceId}
-              onChange={(id) => setDraft({ ...draft, surfaceId: id, step: "" })}
-              options={today.answer.lanes.map((l) => ({ value: l.surfaceId, label: l.surface }))}
+              onChange={(s) => set({ surfaceId: s, step: "" })}
+              options={[
+                ...(kind?.surface === true ? [] : [{ value: "", label: "the whole boat" }]),
+                ...today.answer.lanes.map((l) => ({ value: l.surfaceId, label: l.surface })),
+              ]}
             />
             <TextField
               name="startedAt"
               label="Begun at"
               type="datetime-local"
               value={draft.startedAt}
-              onChange={(startedAt) => setDraft({ ...draft, startedAt })}
+              onChange={(startedAt) => set({ startedAt })}
             />
-            {draft.kind === "coat" && (
-              <>
-                <Choice
-                  name="stepId"
-                  label="Planned coat"
-                  value={step}
-                  onChange={(s) => setDraft({ ...draft, step: s })}
-                  options={[
-                    ...(build?.steps ?? []).flatMap((s, i) =>
-                      s.productId
-                        ? [{ value: s.id ?? "", label: `${i + 1}. ${nameOf(s.productId)} (${build?.done[i]} of ${s.coats} laid)` }]
-                        : [],
-                    ),
-                    { value: OTHER, label: "another product" },
-                  ]}
-                />
-                {!planned && (
-                  <Choice
-                    name="productId"
-                    label="Product"
-                    value={productId}
-                    onChange={(id) => setDraft({ ...draft, productId: id })}
-                    options={products.filter((p) => p.sheet.kind !== "thinner").map((p) => ({ value: p.id, label: p.sheet.name }))}
-                  />
+            {coat && (
+              <CoatFields
+                draft={draft}
+                set={set}
+                step={step}
+                planned={planned}
+                productId={productId}
+                steps={(build?.steps ?? []).flatMap((s, i) =>
+                  s.productId
+                    ? [{ value: s.id ?? "", label: `${i + 1}. ${nameOf(s.productId)} (${build?.done[i]} of ${s.coats} laid)` }]
+                    : [],
                 )}
-                <NumberField
-                  name="litres"
-                  label="Litres used"
-                  hint="before thinner, from the tin"
-                  unit="L"
-                  value={draft.litres}
-                  onChange={(litres) => setDraft({ ...draft, litres })}
-                />
-                <TextField
-                  name="wetUm"
-                  label={`Wet film readings, ${shownUnit("µm")}`}
-                  hint="with spaces between"
-                  value={draft.wet}
-                  onChange={(wet) => setDraft({ ...draft, wet })}
-                />
-                <NumberField
-                  name="thinnerPct"
-                  label="Thinner added"
-                  unit="%"
-                  value={draft.thinnerPct ?? planned?.thinnerPct ?? 0}
-                  onChange={(thinnerPct) => setDraft({ ...draft, thinnerPct })}
-                />
-              </>
+                products={products}
+              />
             )}
-            {draft.kind === "sand" && (
+            {(draft.kind === "sand" || draft.kind === "fair") && (
+              <NumberField name="grit" label="Last grit" unit="P" value={draft.grit} onChange={(grit) => set({ grit })} />
+            )}
+            {(draft.kind === "sand" || draft.kind === "strip") && (
+              <NumberField
+                name="removedUm"
+                label="Film taken off"
+                hint="by the gauge, or as reckoned; empty: not known"
+                unit="µm"
+                value={draft.removedUm}
+                onChange={(removedUm) => set({ removedUm })}
+              />
+            )}
+            {draft.kind === "fair" && (
               <>
-                <NumberField name="grit" label="Last grit" unit="P" value={draft.grit} onChange={(grit) => setDraft({ ...draft, grit })} />
+                <NumberField name="round.n" label="Round" unit="" value={draft.round} onChange={(round) => set({ round })} />
+                <NumberField name="round.lows" label="Lows found" unit="" value={draft.lows} onChange={(lows) => set({ lows })} />
                 <NumberField
-                  name="removedUm"
-                  label="Film taken off"
-                  hint="by the gauge, or as reckoned; empty: not known"
-                  unit="µm"
-                  value={draft.removedUm || undefined}
-                  onChange={(removedUm) => setDraft({ ...draft, removedUm })}
+                  name="round.pinholes"
+                  label="Pinholes"
+                  unit=""
+                  value={draft.pinholes}
+                  onChange={(pinholes) => set({ pinholes })}
                 />
+                <NumberField name="litres" label="Filler used" unit="L" value={draft.litres} onChange={(litres) => set({ litres })} />
               </>
             )}
-            <NumberField
-              name="hours"
-              label="Hours it took"
-              hint="by all people together; plans learn from it"
-              unit="h"
-              value={draft.hours}
-              onChange={(hours) => setDraft({ ...draft, hours })}
-            />
-            <TextField name="who" label="Who" value={draft.who} onChange={(who) => setDraft({ ...draft, who })} />
+            {draft.kind !== "idle" && (
+              <NumberField
+                name="hours"
+                label="Hours it took"
+                hint="by all people together; plans learn from it"
+                unit="h"
+                value={draft.hours}
+                onChange={(hours) => set({ hours })}
+              />
+            )}
+            <TextField name="who" label="Who" value={draft.who} onChange={(who) => set({ who })} />
             <div className="sm:col-span-2">
-              <AreaField name="note" label="Note" value={draft.note} rows={2} onChange={(note) => setDraft({ ...draft, note })} />
+              <AreaField name="note" label="Note" value={draft.note} rows={2} onChange={(note) => set({ note })} />
             </div>
           </div>
-          {draft.kind === "sand" && build?.marginText && <p className="mt-2 border-l-4 border-warning pl-3">{prose(build.marginText)}</p>}
-          {draft.kind === "coat" && lane?.mix && planned?.id === lane.nextStepId && (
+          {(coat || draft.kind === "inspect") && <Seen draft={draft} set={set} all={words?.blemishes ?? []} />}
+          {(coat || draft.kind === "inspect") && <DryFields draft={draft} set={set} build={build} placeId={today.place.id} />}
+          {!entry && <Pictures photos={photos} set={setPhotos} />}
+          <OnMap boatId={boatId} draft={draft} set={set} />
+          {draft.kind === "sand" && build?.marginText && (
+            <p className="mt-2 border-l-4 border-warning pl-3">{units.prose(build.marginText)}</p>
+          )}
+          {coat && lane?.mix && planned?.id === lane.nextStepId && (
             <p className="quiet mt-2 text-sm">
               The plan takes <Quantity value={lane.mix.litres} unit="L" /> for this coat at <Quantity value={lane.mix.wftUm} unit="µm" />{" "}
               wet.
             </p>
+          )}
+          {(under("early") || draft.early) && (
+            <div className="mt-3 max-w-xl">
+              <TextField
+                name="early"
+                label="Why it went on before the last one was ready"
+                value={draft.early}
+                onChange={(early) => set({ early })}
+              />
+            </div>
+          )}
+          {(under("litres") || draft.beyondShelf) && (
+            <div className="mt-3">
+              <Check
+                name="beyondShelf"
+                label="The litres are right: there was more than the shelf shows"
+                value={draft.beyondShelf}
+                onChange={(beyondShelf) => set({ beyondShelf })}
+              />
+            </div>
           )}
           <div className="mt-4 flex flex-col gap-3">
             <Refusal error={save.error?.status === 409 ? null : save.error} />
@@ -230,7 +232,7 @@ export function EntryForm({
               <button type="submit" className="btn btn-primary min-h-12" disabled={save.isPending}>
                 {entry ? "Save the correction" : "Log it"}
               </button>
-              <button type="button" className="btn btn-ghost min-h-12" onClick={done}>
+              <button type="button" className="btn btn-ghost min-h-12" onClick={() => done(false)}>
                 Cancel
               </button>
             </div>
@@ -241,13 +243,13 @@ export function EntryForm({
         <Conflict
           error={save.error}
           mine={draft}
-          stored={(c: Schemas["Entry"]) => draftOf(c)}
+          stored={(c: Schemas["Entry"]) => draftOf(c, zone, units)}
           onMine={(c) => {
             setVersion(c.version);
             submit(c.version);
           }}
           onTheirs={(c) => {
-            setDraft(draftOf(c));
+            setDraft(draftOf(c, zone, units));
             setVersion(c.version);
             save.reset();
           }}
@@ -257,8 +259,153 @@ export function EntryForm({
   );
 }
 
-const readings = (text: string) =>
-  text
-    .split(/[\s;]+/)
-    .filter(Boolean)
-    .map((t) => Number(t.replace(",", ".")));
+type Fields = { draft: Draft; set: (more: Partial<Draft>) => void };
+
+function CoatFields({
+  draft,
+  set,
+  step,
+  planned,
+  productId,
+  steps,
+  products,
+}: Fields & {
+  step: string;
+  planned?: Schemas["Step"];
+  productId: string;
+  steps: { value: string; label: string }[];
+  products: Schemas["Product"][];
+}) {
+  const { shownUnit } = useSettings();
+  const twoPart = (products.find((p) => p.id === productId)?.sheet.ratioByVolume.base ?? 0) > 0;
+  return (
+    <>
+      <Choice
+        name="stepId"
+        label="Planned coat"
+        value={step}
+        onChange={(s) => set({ step: s })}
+        options={[...steps, { value: OTHER, label: "another product" }]}
+      />
+      {!planned && (
+        <Choice
+          name="productId"
+          label="Product"
+          value={productId}
+          onChange={(id) => set({ productId: id })}
+          options={products.filter((p) => p.sheet.kind !== "thinner").map((p) => ({ value: p.id, label: p.sheet.name }))}
+        />
+      )}
+      <NumberField
+        name="litres"
+        label="Litres used"
+        hint="before thinner, from the tin"
+        unit="L"
+        value={draft.litres}
+        onChange={(litres) => set({ litres })}
+      />
+      <TextField
+        name="wetUm"
+        label={`Wet film readings, ${shownUnit("µm")}`}
+        hint="with spaces between"
+        value={draft.wet}
+        onChange={(wet) => set({ wet })}
+      />
+      <NumberField
+        name="thinnerPct"
+        label="Thinner added"
+        unit="%"
+        value={draft.thinnerPct ?? planned?.thinnerPct ?? 0}
+        onChange={(thinnerPct) => set({ thinnerPct })}
+      />
+      <TextField name="batch" label="Batch on the tin" value={draft.batch} onChange={(batch) => set({ batch })} />
+      {twoPart && (
+        <>
+          <NumberField name="baseG" label="Base, weighed" unit="g" value={draft.baseG} onChange={(baseG) => set({ baseG })} />
+          <NumberField
+            name="hardenerG"
+            label="Hardener, weighed"
+            unit="g"
+            value={draft.hardenerG}
+            onChange={(hardenerG) => set({ hardenerG })}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+/** What was seen on the film, by tap. */
+function Seen({ draft, set, all }: Fields & { all: Schemas["LogbookBlemish"][] }) {
+  return (
+    <details className="mt-3" open={draft.blemishes.length > 0}>
+      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
+        Anything seen on it? {draft.blemishes.length > 0 && `(${draft.blemishes.length})`}
+      </summary>
+      <div className="flex flex-wrap gap-2">
+        {all.map((b) => {
+          const on = draft.blemishes.includes(b.key);
+          return (
+            <button
+              key={b.key}
+              type="button"
+              title={b.looks}
+              aria-pressed={on}
+              className={`btn min-h-11 ${on ? "btn-neutral" : "btn-ghost border-base-300"}`}
+              onClick={() => set({ blemishes: on ? draft.blemishes.filter((k) => k !== b.key) : [...draft.blemishes, b.key] })}
+            >
+              {on && "✓ "}
+              {b.name}
+            </button>
+          );
+        })}
+      </div>
+    </details>
+  );
+}
+
+function Pictures({ photos, set }: { photos: File[]; set: (p: File[]) => void }) {
+  return (
+    <div className="mt-3">
+      <label className="btn min-h-11">
+        {photos.length > 0
+          ? `${photos.length} ${photos.length === 1 ? "photo" : "photos"} taken: another`
+          : "Photo, such as the label of the tin"}
+        <input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          className="sr-only"
+          onChange={(e) => {
+            if (e.target.files) set([...photos, ...e.target.files]);
+            e.target.value = "";
+          }}
+        />
+      </label>
+    </div>
+  );
+}
+
+/** The boat, to tap where it was. */
+function OnMap({ boatId, draft, set }: { boatId: string } & Fields) {
+  const [open, setOpen] = useState(false);
+  const survey = useSurvey(boatId).data;
+  return (
+    <details className="mt-3" onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
+        {draft.place ? "The place is marked on the boat" : "Tap it on the boat"}
+      </summary>
+      {open && survey && (
+        <BoatMap
+          views={survey.views}
+          surfaces={survey.surfaces}
+          marks={{}}
+          picked={draft.surfaceId}
+          onPick={(id) => set({ surfaceId: id, step: "" })}
+          onPlace={({ surfaceId, ...place }) => set({ place, ...(surfaceId && { surfaceId, step: "" }) })}
+          pins={draft.place ? [{ id: "here", number: 1, open: true, ...draft.place, title: "here" }] : []}
+        />
+      )}
+    </details>
+  );
+}

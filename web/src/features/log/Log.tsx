@@ -1,14 +1,19 @@
 import { useEffect, useRef, useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
+import { useOutbox } from "../../api/outbox";
 import { useChange, useLog, useToday } from "../../api/queries";
 import { STATES } from "../../ui/coatLanes";
 import { Refusal } from "../../ui/Form";
-import { Answer, Loaded } from "../../ui/Page";
+import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { clock, longDay, stamp } from "../../ui/time";
-import { Figure, Quantity } from "../../ui/Working";
+import { Figure } from "../../ui/Working";
+import { AccountsView } from "./Accounts";
 import { EntryForm } from "./EntryForm";
+import { Files } from "./Files";
+import { Judged, What } from "./Told";
+import { UpkeepView } from "./Upkeep";
 
 export function Log() {
   const { boatId = "" } = useParams();
@@ -20,14 +25,24 @@ export function Log() {
   );
 }
 
+const VIEWS = [
+  { key: "log", name: "Log" },
+  { key: "accounts", name: "Hours and money" },
+  { key: "upkeep", name: "Upkeep" },
+  { key: "files", name: "Files" },
+] as const;
+type View = (typeof VIEWS)[number]["key"];
+
 function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["Entry"][] }) {
   const [params, setParams] = useSearchParams();
   const zone = today.place.timeZone;
   const surface = params.get("surface") ?? "";
   const editing = entries.find((e) => e.id === params.get("entry"));
+  const parcel = useOutbox().find((p) => p.id === params.get("kept"));
   const kept = entries.filter((e) => !e.deleted);
   const last = kept[0];
-  const logging = params.has("surface") || editing !== undefined;
+  const logging = params.has("surface") || editing !== undefined || parcel !== undefined;
+  const view = VIEWS.find((v) => v.key === params.get("view"))?.key ?? "log";
   // A save that ends after its user has gone to another screen leaves them there.
   const here = useRef(false);
   useEffect(() => {
@@ -39,39 +54,59 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
   const close = () => here.current && setParams({}, { replace: true });
   return (
     <>
-      <Answer
-        over={<span>{today.boat.name}</span>}
-        answer={
-          last
-            ? `${last.surface}: ${last.kind === "coat" ? "last coated" : "last sanded"} on ${longDay(last.startedAt, zone)} at ${clock(last.startedAt, zone)}.`
-            : "Nothing is logged yet."
-        }
-        detail={
-          today.answer.lanes.length === 0
-            ? "This boat has no surfaces yet; add them in Survey first."
-            : "Log a coat with the time it was begun: its clock runs from there. Litres or comb readings tell the film it left."
-        }
-      />
-      {logging ? (
-        <EntryForm key={editing?.id ?? surface} today={today} surfaceId={surface} entry={editing} done={close} />
-      ) : (
-        <button
-          type="button"
-          className="btn btn-primary min-h-12"
-          disabled={today.answer.lanes.length === 0}
-          onClick={() => setParams({ surface: today.answer.surfaceId || today.answer.lanes[0]?.surfaceId || "" })}
-        >
-          Log a coat or a sanding
-        </button>
+      <Tabs label="Log" tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
+      {view === "accounts" && <AccountsView boatId={today.boat.id} />}
+      {view === "upkeep" && <UpkeepView boatId={today.boat.id} zone={zone} />}
+      {view === "files" && <Files boatId={today.boat.id} />}
+      {view === "log" && (
+        <>
+          <Answer
+            over={<span>{today.boat.name}</span>}
+            answer={
+              last
+                ? `${last.surface || "The boat"}: ${last.kind === "coat" ? "last coated" : "last worked on"} on ${longDay(last.startedAt, zone)} at ${clock(last.startedAt, zone)}.`
+                : "Nothing is logged yet."
+            }
+            detail={
+              today.answer.lanes.length === 0
+                ? "This boat has no surfaces yet; add them in Survey first."
+                : "Log a coat with the time it was begun: its clock runs from there. Litres or comb readings tell the film it left."
+            }
+          />
+          {logging ? (
+            <EntryForm
+              key={editing?.id ?? parcel?.id ?? surface}
+              today={today}
+              surfaceId={surface}
+              entry={editing}
+              parcel={parcel}
+              done={close}
+            />
+          ) : (
+            <div className="flex flex-wrap gap-2">
+              <button
+                type="button"
+                className="btn btn-primary min-h-12"
+                disabled={today.answer.lanes.length === 0}
+                onClick={() => setParams({ surface: today.answer.surfaceId || today.answer.lanes[0]?.surfaceId || "" })}
+              >
+                Log a coat or other work
+              </button>
+              <Link className="btn min-h-12" to={`/boats/${today.boat.id}/report`}>
+                The whole record
+              </Link>
+            </div>
+          )}
+          <section className="mt-8">
+            <h2 className="text-lg">Clocks running</h2>
+            <Clocks lanes={today.answer.lanes} zone={zone} />
+          </section>
+          <section className="mt-8">
+            <h2 className="text-lg">What was done</h2>
+            <Entries entries={entries} zone={zone} edit={(id) => setParams({ entry: id })} />
+          </section>
+        </>
       )}
-      <section className="mt-8">
-        <h2 className="text-lg">Clocks running</h2>
-        <Clocks lanes={today.answer.lanes} zone={zone} />
-      </section>
-      <section className="mt-8">
-        <h2 className="text-lg">What was done</h2>
-        <Entries entries={entries} zone={zone} edit={(id) => setParams({ entry: id })} />
-      </section>
     </>
   );
 }
@@ -146,7 +181,7 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
     <>
       {undo && (
         <p role="status" className="my-2 border-l-4 border-warning pl-3">
-          Deleted: {undo.surface}, {undo.product || "sanding"}.{" "}
+          Deleted: {undo.surface || "the boat"}, {undo.product || undo.kind}.{" "}
           <button type="button" className="btn btn-sm min-h-11" onClick={() => restore.mutate(undo.id)}>
             Undo
           </button>
@@ -161,35 +196,13 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
             className={`rule-b flex flex-wrap items-baseline gap-x-4 gap-y-1 py-2 ${e.deleted ? "line-through opacity-60" : ""}`}
           >
             <span className="w-36 shrink-0 whitespace-nowrap">{stamp(e.startedAt, zone)}</span>
-            <b className="w-44 shrink-0">{e.surface}</b>
+            <b className="w-44 shrink-0">{e.surface || "the boat"}</b>
             <span className="min-w-52 flex-1">
-              {e.kind === "coat" ? (
-                <>
-                  {e.product}
-                  {e.litres > 0 && (
-                    <>
-                      , <Quantity value={e.litres} unit="L" />
-                    </>
-                  )}
-                  ,{" "}
-                  <Figure title={`${e.surface}, film`} working={e.working}>
-                    film <Quantity value={e.filmUm} unit="µm" />
-                  </Figure>{" "}
-                  <span className="quiet">({e.filmKnown})</span>
-                </>
-              ) : (
-                <>
-                  sanded, {e.grit} grit
-                  {e.removedUm > 0 && (
-                    <>
-                      , <Quantity value={e.removedUm} unit="µm" /> taken off
-                    </>
-                  )}
-                </>
-              )}
+              <What entry={e} />
               {e.who && <span className="quiet">, {e.who}</span>}
               {e.note && <span className="quiet"> – {e.note}</span>}
               {e.flag && <span className="block border-l-4 border-error pl-2 font-semibold">{prose(e.flag)}</span>}
+              <Judged entry={e} zone={zone} />
             </span>
             <span className="flex gap-3">
               {e.deleted ? (

@@ -1,0 +1,75 @@
+import type { Schemas } from "../../api/client";
+import { useAccounts } from "../../api/queries";
+import { Answer, Loaded } from "../../ui/Page";
+
+const money = (cents: number) => (cents / 100).toLocaleString("en-GB", { maximumFractionDigits: 0 });
+const hours = (h: number) => h.toLocaleString("en-GB", { maximumFractionDigits: 1 });
+
+/** Hours and money: to date, against the plan, and to finish. */
+export function AccountsView({ boatId }: { boatId: string }) {
+  return <Loaded query={useAccounts(boatId)}>{(a) => <Accounts accounts={a} />}</Loaded>;
+}
+
+export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]; plain?: boolean }) {
+  const done = a.materialCents + a.labourCents;
+  const left = a.leftMaterialCents + a.leftLabourCents;
+  const against = a.plannedH > 0 ? Math.round((100 * a.hours) / a.plannedH - 100) : 0;
+  const answer = `${hours(a.hours)} h so far and about ${hours(a.leftHours)} h to come; ${money(done)} spent, about ${money(left)} to finish.`;
+  const detail = (
+    <>
+      {a.plannedH > 0 &&
+        (against === 0 ? "As reckoned. " : `Work that was reckoned took ${Math.abs(against)} % ${against > 0 ? "more" : "less"}. `)}
+      {a.untold > 0 && `${a.untold} ${a.untold === 1 ? "entry tells" : "entries tell"} no hours. `}
+      {a.hourCents === 0 && "An hour of work has no price: give it one in Plan, Hands and tasks. "}
+      {(a.unpriced ?? []).length > 0 && `Without a price in Library: ${a.unpriced?.join(", ")}.`}
+    </>
+  );
+  return (
+    <>
+      {plain ? (
+        <p>
+          {answer} {detail}
+        </p>
+      ) : (
+        <Answer answer={answer} detail={detail} />
+      )}
+      <div className="grid gap-8 lg:grid-cols-2">
+        <Sums title="By work" sums={a.byKind} />
+        <Sums title="By surface" sums={a.bySurface} />
+        <Sums title="By person" sums={a.byPerson} />
+        <Sums title="By month" sums={a.byMonth} />
+      </div>
+    </>
+  );
+}
+
+function Sums({ title, sums }: { title: string; sums: Schemas["Sum"][] | null }) {
+  if (!sums || sums.length === 0) return null;
+  return (
+    <section>
+      <h2 className="text-lg">{title}</h2>
+      <table className="table-plain text-sm">
+        <thead>
+          <tr>
+            <th>{title.replace("By ", "")}</th>
+            <th className="text-right">times</th>
+            <th className="text-right">hours</th>
+            <th className="text-right">reckoned</th>
+            <th className="text-right">material</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sums.map((s) => (
+            <tr key={s.name}>
+              <td>{s.name}</td>
+              <td className="text-right">{s.entries}</td>
+              <td className="text-right">{s.hours > 0 ? hours(s.hours) : ""}</td>
+              <td className="text-right">{s.plannedH > 0 ? hours(s.plannedH) : ""}</td>
+              <td className="text-right">{s.cents > 0 ? money(s.cents) : ""}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

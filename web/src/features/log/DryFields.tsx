@@ -1,0 +1,114 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useInstruments } from "../../api/queries";
+import { upload } from "../../api/upload";
+import { NumberField, TextField } from "../../ui/Form";
+import { useSettings } from "../../ui/settings";
+import type { Draft } from "./draft";
+
+/** Gauge readings of the cured film: typed, from a file, or from a gauge that sends. */
+export function DryFields({
+  draft,
+  set,
+  build,
+  placeId,
+}: {
+  draft: Draft;
+  set: (more: Partial<Draft>) => void;
+  build?: Schemas["BuildUp"];
+  placeId: string;
+}) {
+  const { shownUnit, toShown } = useSettings();
+  const gauge = useInstruments(placeId).data?.find((i) => i.kind === "gauge");
+  const [wrong, setWrong] = useState("");
+  // What should stand there: the coats of each step that have gone on, as planned.
+  const planned = build?.steps.reduce((sum, s, i) => sum + (build.done[i] ?? 0) * s.dftUm, 0) || undefined;
+  const nominal = draft.nominalUm ?? planned;
+  const take = (um: number[]) =>
+    set({ nominalUm: nominal, dry: [draft.dry, ...um.map((v) => Number(toShown(v, "µm").toPrecision(4)))].filter(Boolean).join(" ") });
+  const wanted = build?.surface.area.areaM2;
+  return (
+    <details className="mt-3" open={draft.dry !== ""}>
+      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Dry film by the gauge</summary>
+      <div className="mt-1 grid gap-3 sm:grid-cols-3">
+        <NumberField
+          name="dry.nominalUm"
+          label="Film wanted, all coats"
+          unit="µm"
+          value={nominal}
+          onChange={(nominalUm) => set({ nominalUm })}
+        />
+        <NumberField
+          name="dry.maximumUm"
+          label="At most"
+          hint="empty: no limit"
+          unit="µm"
+          value={draft.maximumUm}
+          onChange={(maximumUm) => set({ maximumUm })}
+        />
+        <NumberField
+          name="dry.profileUm"
+          label="Blasted profile"
+          hint="taken off each: fine 10, medium 25, coarse 40"
+          unit="µm"
+          value={draft.profileUm}
+          onChange={(profileUm) => set({ profileUm })}
+        />
+        <div className="sm:col-span-3">
+          <TextField
+            name="dry.readingsUm"
+            label={`Readings, ${shownUnit("µm")}`}
+            hint={wanted ? "with spaces between; how many it takes is told with the verdict" : "with spaces between"}
+            value={draft.dry}
+            onChange={(dry) => set({ dry, nominalUm: nominal })}
+          />
+        </div>
+      </div>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <label className="btn min-h-11">
+          From a file
+          <input
+            type="file"
+            accept=".csv,.txt"
+            className="sr-only"
+            onChange={async (e) => {
+              const file = e.target.files?.[0];
+              e.target.value = "";
+              if (!file) return;
+              try {
+                take((await upload<{ readingsUm: number[] }>("/api/gauge", {}, file)).readingsUm);
+                setWrong("");
+              } catch (err) {
+                setWrong((err as Error).message);
+              }
+            }}
+          />
+        </label>
+        {gauge && (
+          <button
+            type="button"
+            className="btn min-h-11"
+            onClick={async () => {
+              try {
+                const got = await ok(
+                  api.GET("/api/instruments/{id}/values", { params: { path: { id: gauge.id }, query: { want: nominal ?? 0, n: 10 } } }),
+                );
+                take(got.map((v) => v.value));
+                setWrong("");
+              } catch (err) {
+                setWrong((err as Error).message);
+              }
+            }}
+          >
+            Take from {gauge.name}
+          </button>
+        )}
+      </div>
+      {wrong && (
+        <p role="alert" className="text-error">
+          {wrong}
+        </p>
+      )}
+    </details>
+  );
+}

@@ -1,0 +1,112 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Refused } from "../../api/client";
+import { upload } from "../../api/upload";
+import { Refusal } from "../../ui/Form";
+import { Answer } from "../../ui/Page";
+
+/** The boat and the whole database as files, out and in. */
+export function Files({ boatId }: { boatId: string }) {
+  const queries = useQueryClient();
+  const [said, setSaid] = useState("");
+  const [error, setError] = useState<Refused | null>(null);
+  const [sure, setSure] = useState<File>();
+  const run = async (work: () => Promise<string>) => {
+    setError(null);
+    setSaid("");
+    try {
+      setSaid(await work());
+      await queries.invalidateQueries();
+    } catch (e) {
+      if (e instanceof Refused) setError(e);
+      else throw e;
+    }
+  };
+  const pick = (label: string, accept: string, take: (f: File) => void) => (
+    <label className="btn min-h-11">
+      {label}
+      <input
+        type="file"
+        accept={accept}
+        className="sr-only"
+        onChange={(e) => {
+          const f = e.target.files?.[0];
+          e.target.value = "";
+          if (f) take(f);
+        }}
+      />
+    </label>
+  );
+  return (
+    <>
+      <Answer
+        answer="Her record belongs to you: take it out in open files."
+        detail="A boat file holds all of one boat, photos and readings too, and can be read into another All Coats. A backup holds everything."
+      />
+      <section>
+        <h2 className="text-lg">This boat</h2>
+        <div className="mt-2 flex flex-wrap gap-2">
+          <a className="btn min-h-11" href={`/api/boats/${boatId}/file`}>
+            Boat file (JSON)
+          </a>
+          <a className="btn min-h-11" href={`/api/boats/${boatId}/log.csv`}>
+            Log as CSV
+          </a>
+          <a className="btn min-h-11" href={`/api/boats/${boatId}/log.xlsx`}>
+            Log as XLSX
+          </a>
+        </div>
+      </section>
+      <section className="mt-6">
+        <h2 className="text-lg">Read in</h2>
+        <p className="quiet text-sm">What is here already is left as it is. If something differs, nothing is stored and it is named.</p>
+        <div className="mt-2">
+          {pick("A boat file", ".json", (f) =>
+            run(async () => {
+              const t = await upload<Schemas["Taken"]>("/api/boat-file", {}, f);
+              return t.added === 0 ? `${t.boat} is here already, all of it.` : `${t.boat} is in: ${t.added} records.`;
+            }),
+          )}
+        </div>
+      </section>
+      <section className="mt-6">
+        <h2 className="text-lg">Everything</h2>
+        <div className="mt-2 flex flex-wrap gap-2">
+          <a className="btn min-h-11" href="/api/backup">
+            Backup
+          </a>
+          {pick("Restore a backup", ".db", setSure)}
+        </div>
+        {sure && (
+          <div role="alert" className="mt-3 border-l-4 border-error pl-3">
+            <p>Everything stored here now is replaced by what is in {sure.name}. Take a backup first if you are not sure.</p>
+            <p className="mt-2 flex gap-2">
+              <button
+                type="button"
+                className="btn btn-error min-h-11"
+                onClick={() => {
+                  const f = sure;
+                  setSure(undefined);
+                  void run(async () => {
+                    const r = await upload<Schemas["Restored"]>("/api/backup", {}, f);
+                    return `Restored: ${r.boats} ${r.boats === 1 ? "boat" : "boats"}.`;
+                  });
+                }}
+              >
+                Replace everything
+              </button>
+              <button type="button" className="btn btn-ghost min-h-11" onClick={() => setSure(undefined)}>
+                Leave it
+              </button>
+            </p>
+          </div>
+        )}
+      </section>
+      <div className="mt-4">
+        {said && <p role="status">{said}</p>}
+        <Refusal error={error} />
+      </div>
+    </>
+  );
+}

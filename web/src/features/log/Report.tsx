@@ -1,0 +1,151 @@
+import { Link, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { useReport } from "../../api/queries";
+import { CutSection } from "../../ui/CutSection";
+import { Loaded } from "../../ui/Page";
+import { longDay, stamp } from "../../ui/time";
+import { Quantity } from "../../ui/Working";
+import { Accounts } from "./Accounts";
+import { Judged, What } from "./Told";
+import { Films } from "./Upkeep";
+
+/** The record of the refit, to be printed. */
+export function Report() {
+  const { boatId = "" } = useParams();
+  return <Loaded query={useReport(boatId)}>{(r) => <Shown report={r} />}</Loaded>;
+}
+
+function Shown({ report: r }: { report: Schemas["Report"] }) {
+  const zone = r.place.timeZone;
+  const coats = r.surfaces.reduce((n, s) => n + s.entries.filter((e) => e.kind === "coat").length, 0);
+  return (
+    <article className="max-w-5xl">
+      <div className="no-print mb-4 flex flex-wrap gap-2">
+        <button type="button" className="btn btn-primary min-h-11" onClick={() => print()}>
+          Print, or save as PDF
+        </button>
+        <Link className="btn btn-ghost min-h-11" to={`/boats/${r.boat.id}/log?view=files`}>
+          Other files
+        </Link>
+      </div>
+      <p className="quiet text-sm">
+        {r.place.name}, {longDay(r.now, zone)}
+      </p>
+      <h1 className="text-3xl">
+        {r.boat.name}: {coats} {coats === 1 ? "coat" : "coats"} on {r.surfaces.filter((s) => s.entries.length > 0).length} surfaces
+      </h1>
+      <p className="mt-1">
+        {r.boat.type}, <Quantity value={r.boat.dimensions.loaM} unit="m" /> long, <Quantity value={r.boat.dimensions.beamM} unit="m" />{" "}
+        wide.
+      </p>
+      {r.surfaces
+        .filter((s) => s.entries.length > 0)
+        .map((s) => (
+          <Surface key={s.surface.id} record={s} zone={zone} />
+        ))}
+      {r.whole.length > 0 && (
+        <section className="mt-8 break-inside-avoid">
+          <h2 className="text-xl">The whole boat</h2>
+          <Entries entries={r.whole} zone={zone} />
+        </section>
+      )}
+      {r.used.length > 0 && (
+        <section className="mt-8 break-inside-avoid">
+          <h2 className="text-xl">What went on</h2>
+          <table className="table-plain text-sm">
+            <thead>
+              <tr>
+                <th>Product</th>
+                <th>Litres</th>
+                <th>Batches</th>
+              </tr>
+            </thead>
+            <tbody>
+              {r.used.map((u) => (
+                <tr key={u.product}>
+                  <td>{u.product}</td>
+                  <td>
+                    <Quantity value={u.litres} unit="L" />
+                  </td>
+                  <td>{u.batches.join(", ")}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      )}
+      {r.defects.length > 0 && (
+        <section className="mt-8">
+          <h2 className="text-xl">Defects</h2>
+          <ul>
+            {r.defects.map((d) => (
+              <li key={d.id} className="rule-b py-1 text-sm">
+                {d.number}. {d.kind.replaceAll("-", " ")}, {d.state}
+                {d.note && ` – ${d.note}`}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="mt-8">
+        <h2 className="text-xl">Hours and money</h2>
+        <Accounts accounts={r.accounts} plain />
+      </section>
+      <section className="mt-8 break-inside-avoid">
+        <h2 className="text-xl">Upkeep</h2>
+        <Films upkeep={r.upkeep} zone={zone} />
+      </section>
+    </article>
+  );
+}
+
+function Surface({ record: s, zone }: { record: Schemas["SurfaceRecord"]; zone: string }) {
+  return (
+    <section className="mt-8">
+      <h2 className="text-xl">
+        {s.surface.name}: <Quantity value={s.filmUm} unit="µm" /> on <Quantity value={s.surface.area.areaM2} unit="m²" />
+      </h2>
+      <div className="mt-2 break-inside-avoid">
+        <CutSection layers={s.layers} substrate={s.surface.substrate} dated={(t) => longDay(t, zone)} />
+      </div>
+      <Entries entries={s.entries} zone={zone} />
+    </section>
+  );
+}
+
+function Entries({ entries, zone }: { entries: Schemas["Entry"][]; zone: string }) {
+  return (
+    <table className="table-plain mt-2 text-sm">
+      <thead>
+        <tr>
+          <th>Begun</th>
+          <th>What</th>
+          <th>Air and surface</th>
+          <th>Who</th>
+        </tr>
+      </thead>
+      <tbody>
+        {entries.map((e) => (
+          <tr key={e.id} className="break-inside-avoid align-top">
+            <td className="whitespace-nowrap">{stamp(e.startedAt, zone)}</td>
+            <td>
+              <What entry={e} />
+              {e.note && <span className="quiet"> – {e.note}</span>}
+              {e.flag && <b> {e.flag}</b>}
+              <Judged entry={e} zone={zone} />
+            </td>
+            <td>
+              {e.conditions && (
+                <>
+                  <Quantity value={e.conditions.airC} unit="°C" />, {Math.round(e.conditions.rhPct)} %; surface{" "}
+                  <Quantity value={e.conditions.surfaceC} unit="°C" /> {e.conditions.measured ? "" : "(not measured)"}
+                </>
+              )}
+            </td>
+            <td>{e.who}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

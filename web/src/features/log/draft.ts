@@ -1,0 +1,140 @@
+import type { Schemas } from "../../api/client";
+import { fromLocalField, toLocalField } from "../../ui/time";
+
+/** An entry as it is being typed: times in the place's zone, lists of readings as text in the user's units. */
+export type Draft = {
+  surfaceId: string;
+  kind: string;
+  startedAt: string;
+  step: string;
+  productId: string;
+  litres?: number;
+  hours?: number;
+  wet: string;
+  thinnerPct?: number;
+  grit?: number;
+  removedUm?: number;
+  who: string;
+  note: string;
+  batch: string;
+  baseG?: number;
+  hardenerG?: number;
+  blemishes: string[];
+  dry: string;
+  nominalUm?: number;
+  maximumUm?: number;
+  profileUm?: number;
+  round?: number;
+  lows?: number;
+  pinholes?: number;
+  early: string;
+  beyondShelf: boolean;
+  place?: Schemas["SurveyPlace"];
+};
+
+/** The step chosen for a coat that is not planned. */
+export const OTHER = "other";
+
+type Units = { toMetric: (v: number, unit: string) => number; toShown: (v: number, unit: string) => number };
+
+const shown = (um: number[], u: Units) => um.map((v) => Number(u.toShown(v, "µm").toPrecision(4))).join(" ");
+
+/** Numbers with spaces between; NaN where one is none. */
+export const readings = (text: string) =>
+  text
+    .split(/[\s;]+/)
+    .filter(Boolean)
+    .map((t) => Number(t.replace(",", ".")));
+
+export function blank(surfaceId: string, now: string, zone: string): Draft {
+  return {
+    surfaceId,
+    kind: "coat",
+    startedAt: toLocalField(now, zone),
+    step: "",
+    productId: "",
+    wet: "",
+    who: localStorage.getItem("who") ?? "",
+    note: "",
+    batch: "",
+    blemishes: [],
+    dry: "",
+    early: "",
+    beyondShelf: false,
+  };
+}
+
+export function draftOf(e: Schemas["EntryEdit"], zone: string, u: Units): Draft {
+  return {
+    surfaceId: e.surfaceId ?? "",
+    kind: e.kind,
+    startedAt: toLocalField(e.startedAt, zone),
+    step: e.stepId || OTHER,
+    productId: e.productId ?? "",
+    litres: e.litres || undefined,
+    hours: e.hours || undefined,
+    wet: shown(e.wetUm ?? [], u),
+    thinnerPct: e.thinnerPct,
+    grit: e.grit || undefined,
+    removedUm: e.removedUm || undefined,
+    who: e.who,
+    note: e.note,
+    batch: e.batch ?? "",
+    baseG: e.baseG || undefined,
+    hardenerG: e.hardenerG || undefined,
+    blemishes: e.blemishes ?? [],
+    dry: shown(e.dry?.readingsUm ?? [], u),
+    nominalUm: e.dry?.nominalUm,
+    maximumUm: e.dry?.maximumUm || undefined,
+    profileUm: e.dry?.profileUm || undefined,
+    round: e.round?.n,
+    lows: e.round?.lows,
+    pinholes: e.round?.pinholes,
+    early: e.early ?? "",
+    beyondShelf: e.beyondShelf ?? false,
+    place: e.place,
+  };
+}
+
+/** What is sent of a draft. planned is the step chosen, now the program's time. */
+export function entryOf(
+  d: Draft,
+  {
+    boatId,
+    productId,
+    planned,
+    zone,
+    now,
+    u,
+  }: { boatId: string; productId: string; planned?: Schemas["Step"]; zone: string; now: string; u: Units },
+): Schemas["EntryEdit"] {
+  const coat = d.kind === "coat";
+  const um = (text: string) => readings(text).map((v) => u.toMetric(v, "µm"));
+  const dry = um(d.dry);
+  return {
+    boatId,
+    ...(d.surfaceId && { surfaceId: d.surfaceId }),
+    kind: d.kind as Schemas["EntryEdit"]["kind"],
+    startedAt: fromLocalField(d.startedAt, zone),
+    ...(coat && { productId, ...(planned?.id && { stepId: planned.id }) }),
+    litres: coat || d.kind === "fair" ? (d.litres ?? 0) : 0,
+    wetUm: coat ? um(d.wet) : [],
+    thinnerPct: coat ? (d.thinnerPct ?? planned?.thinnerPct ?? 0) : 0,
+    grit: d.kind === "sand" || d.kind === "fair" ? (d.grit ?? 0) : 0,
+    removedUm: d.kind === "sand" || d.kind === "strip" ? (d.removedUm ?? 0) : 0,
+    hours: d.hours,
+    who: d.who,
+    note: d.note,
+    ...(d.place && { place: d.place }),
+    ...(d.batch && { batch: d.batch }),
+    ...(d.baseG && { baseG: d.baseG }),
+    ...(d.hardenerG && { hardenerG: d.hardenerG }),
+    ...(d.blemishes.length > 0 && { blemishes: d.blemishes }),
+    ...(dry.length > 0 && {
+      dry: { nominalUm: d.nominalUm ?? 0, maximumUm: d.maximumUm ?? 0, profileUm: d.profileUm ?? 0, readingsUm: dry, readAt: now },
+    }),
+    ...(d.kind === "fair" && { round: { n: d.round ?? 1, lows: d.lows ?? 0, pinholes: d.pinholes ?? 0 } }),
+    ...(d.early && { early: d.early }),
+    ...(d.beyondShelf && { beyondShelf: true }),
+  };
+}

@@ -1,0 +1,69 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { discard, flush, useOutbox } from "../api/outbox";
+
+const TRY_AGAIN_MS = 15_000;
+
+/** What waits on this device to be sent, and what was refused; tries again by itself. */
+export function Outbox() {
+  const parcels = useOutbox();
+  const queries = useQueryClient();
+  const [offline, setOffline] = useState(!navigator.onLine);
+  useEffect(() => {
+    const go = async () => {
+      setOffline(!navigator.onLine);
+      if ((await flush()) > 0) await queries.invalidateQueries();
+    };
+    void go();
+    const timer = setInterval(go, TRY_AGAIN_MS);
+    window.addEventListener("online", go);
+    window.addEventListener("offline", go);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener("online", go);
+      window.removeEventListener("offline", go);
+    };
+  }, [queries]);
+  const waiting = parcels.filter((p) => !p.refused);
+  const refused = parcels.filter((p) => p.refused);
+  if (parcels.length === 0)
+    return offline ? (
+      <p role="status" className="no-print mb-3 border-l-4 border-warning pl-3 text-sm">
+        No signal: this shows what was seen last. What you log is kept here and sent later.
+      </p>
+    ) : null;
+  return (
+    <div role="status" className="no-print mb-4 border-l-4 border-warning pl-3" data-testid="outbox">
+      {waiting.length > 0 && (
+        <p>
+          <b>
+            {waiting.length} {waiting.length === 1 ? "entry waits" : "entries wait"} on this device
+          </b>{" "}
+          and {waiting.length === 1 ? "is" : "are"} sent when the program answers: {waiting.map((p) => p.label).join("; ")}.
+        </p>
+      )}
+      {refused.map((p) => (
+        <div key={p.id} className="mt-2">
+          <p>
+            <b>Not taken: {p.label}.</b> {p.refused?.message}
+          </p>
+          {Object.values(p.refused?.fields ?? {}).map((m) => (
+            <p key={m} className="text-sm">
+              {m}
+            </p>
+          ))}
+          <p className="mt-1 flex gap-2">
+            {p.path === "/api/log" && (
+              <a className="btn min-h-11" href={`/boats/${p.boatId}/log?kept=${p.id}`}>
+                Look at it
+              </a>
+            )}
+            <button type="button" className="btn btn-ghost min-h-11" onClick={() => discard(p.id)}>
+              Give it up
+            </button>
+          </p>
+        </div>
+      ))}
+    </div>
+  );
+}
