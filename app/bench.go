@@ -196,7 +196,7 @@ func (b Bench) says() say.Sentence {
 		out = append(out, say.Text(": the first of %d pots", n))
 	}
 	if b.Batches.PotLifeH > 0 {
-		out = append(out, say.Text(", and have it on within "), say.Val(first.OnBy.Sub(first.MixAt).Minutes(), "min"))
+		out = append(out, say.Text(", and have it on within "), say.Val(math.Floor(first.OnBy.Sub(first.MixAt).Minutes()), "min"))
 	}
 	return append(out, say.Text("."))
 }

@@ -44,8 +44,9 @@ type Accounts struct {
 	// HourCents is what an hour costs, 0 if that is not said in Plan.
 	HourCents float64 `json:"hourCents"`
 	Hours     float64 `json:"hours"`
-	// PlannedH is what was reckoned for the entries that told their hours.
+	// PlannedH is what was reckoned, ReckonedHours what the same work took.
 	PlannedH      float64 `json:"plannedH"`
+	ReckonedHours float64 `json:"reckonedHours"`
 	MaterialCents float64 `json:"materialCents"`
 	LabourCents   float64 `json:"labourCents"`
 	LeftHours     float64 `json:"leftHours"`
@@ -115,6 +116,9 @@ func (o outlook) toDate(out *Accounts) {
 			}
 			out.Hours += one.Hours
 			out.PlannedH += one.PlannedH
+			if one.PlannedH > 0 {
+				out.ReckonedHours += one.Hours
+			}
 			out.MaterialCents += one.Cents
 			for _, in := range []struct {
 				to  map[string]*Sum

@@ -74,7 +74,7 @@ func TestStoresFollowALoggedCoat(t *testing.T) {
 	p.Go(at+"/stores").See("Buy").SeeIn("[data-testid=shelf] li", "past its shelf life")
 	row := `[...document.querySelectorAll("[data-testid=needs] tr")].find((r) => r.innerText.startsWith("Topcoat, two-part polyurethane")).innerText`
 	p.until("six coats to come", row+`.includes("\t6\t")`)
-	p.Go(at+"/log").Press("Log a coat or a sanding").Choose("Where", "Topsides starboard").Choose("Planned coat", "2. Topcoat")
+	p.Go(at+"/log").Press("Log a coat or other work").Choose("Where", "Topsides starboard").Choose("Planned coat", "2. Topcoat")
 	p.Fill("Litres used", "2").Press("Log it").See("Topcoat, two-part polyurethane, 2.00 L")
 	p.Press("Stores").until("five to come, and the reckoning corrected", row+`.includes("\t5\t") && `+row+`.includes("learned: × 1.")`)
 	p.SeeIn("[data-testid=shelf] li", "0.50 L of 2.50 L counted")

@@ -96,7 +96,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	// Log the first coat; at a steady 15 °C its clock is the sheet's table:
 	// recoat from 12 h · 2^−0.509 = 8 h 26 after 09:24, 0.509 being where 15 °C
 	// lies between 10 and 20 °C in 1/T.
-	p.Press("Log").See("Nothing is logged yet").Press("Log a coat or a sanding").Choose("Where", "Bottom")
+	p.Press("Log").See("Nothing is logged yet").Press("Log a coat or other work").Choose("Where", "Bottom")
 	p.Fill("Litres used", "2.4").Fill("Wet film readings, µm", "180 x 190").Press("Log it").SeeIn(`[data-field="wetUm"]`, "numbers with spaces")
 	p.Fill("Wet film readings, µm", "170 180 190").Fill("Who", "Kim").Press("Log it").See("Bottom: last coated on Saturday 9 May at 09:24")
 	p.SeeIn(`[data-event="recoat-opens"]`, "Sat 9 May, 17:50").See("film 99 µm")
@@ -109,7 +109,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Press("09:24, clock standing").Press("a day on").Press("a day on").Press("a day on").Press("a day on").Press("Close").See("Thursday 14 May, 09:24").See("may go on after sanding now").SeeIn("[data-read]", "sand first")
 
 	// Sanded, it is open again.
-	p.Press("Log").Press("Log a coat or a sanding").Choose("What", "it was sanded").Fill("Last grit", "180").Press("Log it").SeeIn("td", "sanded: open")
+	p.Press("Log").Press("Log a coat or other work").Choose("What", "it was sanded").Fill("Last grit", "180").Press("Log it").SeeIn("td", "sanded: open")
 
 	// A deleted entry can be had back.
 	p.Press("delete").See("Deleted: Bottom, sanding").Press("Undo").SeeIn("td", "sanded: open")

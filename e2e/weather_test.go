@@ -36,15 +36,15 @@ func TestReadingsCorrectTheForecast(t *testing.T) {
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
 	p := tab(t, s)
-	p.Go("/boats/" + boats[0].ID + "/weather").Press("Readings").See("Probe, launch, port side").See("3 instruments here")
+	p.Go("/boats/" + boats[0].ID + "/weather").Press("Readings").See("Probe, launch, port side").See("5 instruments here")
 	p.Press("Add a logger or probe").Press("Add").SeeIn(`[data-field="name"]`, "give the instrument a name")
-	p.Fill("Name", "Logger in the hollow").Press("Add").See("4 instruments here").Press("Import a file: Logger in the hollow")
+	p.Fill("Name", "Logger in the hollow").Press("Add").See("6 instruments here").Press("Import a file: Logger in the hollow")
 	p.Upload("Readings file", loggerFile(t)).SeeIn("th", "→ time").SeeIn("th", "→ temperature").SeeIn("th", "→ humidity")
 	p.Choose("Temperatures are in", "°F").Press("Import these readings").SeeIn(`[data-field="mapping.tempUnit"]`, "that looks like °C")
 	require.NoError(t, p.Err())
 	p.Choose("Temperatures are in", "°C").Fill("Times are in", "Mars").Press("Import these readings").SeeIn(`[data-field="mapping.zone"]`, "offset such as +01:00")
 	p.Fill("Times are in", "UTC").Press("Import these readings").See("435 readings are in").Press("Close")
-	p.Press("Change: Logger on the slip post").Press("delete this instrument").Press("Delete").See("3 instruments here")
+	p.Press("Change: Logger on the slip post").Press("delete this instrument").Press("Delete").See("5 instruments here")
 	p.Press("Forecast").SeeIn("h1", "colder on the mean").See("What the correction changes")
 
 	// Without any forecast of one's own: a day in words.
@@ -125,7 +125,7 @@ func TestDewOnAFreshCoatIsFlagged(t *testing.T) {
 	p := tab(t, s)
 	base := "/boats/" + boats[0].ID
 	p.Go(base + "/today").Press("09:24, clock standing").Press("6 h on").Press("6 h on").Press("Close").See("Saturday 9 May, 21:24")
-	p.Go(base+"/log").Press("Log a coat or a sanding").Choose("Where", "Deck").Choose("Planned coat", "1. Undercoat").Fill("Litres used", "1").Press("Log it").See("1.00 L")
+	p.Go(base+"/log").Press("Log a coat or other work").Choose("Where", "Deck").Choose("Planned coat", "1. Undercoat").Fill("Litres used", "1").Press("Log it").See("1.00 L")
 	p.Go(base + "/today").See("expected from").Press("21:24, clock standing").Press("a day on").Press("Close").See("Sunday 10 May, 21:24")
 	p.SeeIn("main li", "Harmed: from Saturday").SeeIn("main li", "dew on it before it was touch-dry").See("of the hours since were measured")
 }

@@ -27,11 +27,9 @@ var shots = []shot{
 	{name: "survey-measure", path: "survey", surface: "Deck", press: []string{"Deck"}, whole: true, see: "Corners, x and y"},
 	{name: "survey-layers", path: "survey", surface: "Topsides port", press: []string{"Old layers"}, whole: true, see: "Cut through"},
 	{name: "build-up", path: "build-up", surface: "Bottom", see: "The film, cut through"},
-	{name: "overview", path: "build-up", press: []string{"Whole boat"}, see: "Hours"},
 	{name: "stores", path: "stores", whole: true, see: "On the shelf"},
 	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
 	{name: "field", path: "weather", surface: "Topsides port", whole: true, see: "the printed field"},
-	{name: "readings", path: "weather", press: []string{"Readings"}, whole: true, see: "Logger on the slip post"},
 	{name: "tent", path: "weather", boat: 2, press: []string{"Tent and heat", "Compare"}, whole: true, see: "under each"},
 	{name: "plan-season", path: "plan", see: "Weekends are shaded"},
 	{name: "plan-week", path: "plan", press: []string{"Week"}, see: "two weeks more"},
@@ -39,6 +37,8 @@ var shots = []shot{
 	{name: "plan-risk", path: "plan", press: []string{"Risk", "Play 200 futures"}, whole: true, see: "Where the time goes"},
 	{name: "log", path: "log", see: "Clocks running"},
 	{name: "log-phone", path: "log", surface: "Topsides port", phone: true, see: "Log a coat"},
+	{name: "bench-phone", path: "bench", phone: true, whole: true, see: "Before you open the tin"},
+	{name: "report", path: "report", whole: true, see: "Upkeep"},
 	{name: "library", path: "/library", see: "Add a product"},
 }
 

@@ -112,16 +112,15 @@ export async function discard(id: string) {
   await tell();
 }
 
+const subscribe = (l: () => void) => {
+  listeners.add(l);
+  void tell();
+  return () => {
+    listeners.delete(l);
+  };
+};
+
 /** What waits on this device. */
-export function useOutbox(): Parcel[] {
-  return useSyncExternalStore(
-    (l) => {
-      listeners.add(l);
-      void tell();
-      return () => listeners.delete(l);
-    },
-    () => shown,
-  );
-}
+export const useOutbox = (): Parcel[] => useSyncExternalStore(subscribe, () => shown);
 
 export const newID = () => crypto.randomUUID();

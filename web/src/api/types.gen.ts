@@ -1767,6 +1767,8 @@ export interface components {
             materialCents: number;
             /** Format: double */
             plannedH: number;
+            /** Format: double */
+            reckonedHours: number;
             unpriced: string[];
             /** Format: int64 */
             untold: number;

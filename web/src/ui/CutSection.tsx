@@ -66,7 +66,7 @@ export function CutSection({
   const bar = [10, 20, 50, 100, 200, 500, 1000, 2000].find((b) => b / perPx > 36) ?? 5000;
   return (
     <svg
-      viewBox={`0 0 ${WIDTH + 220} ${HEIGHT}`}
+      viewBox={`0 0 ${WIDTH + (dated ? 320 : 220)} ${HEIGHT}`}
       className="w-full max-w-[620px]"
       role="img"
       aria-label={`Cut section: ${layers.length} layers, ${um(total)} in all on ${substrate}`}

@@ -1,4 +1,15 @@
-import { BookOpen, CalendarCheck, CalendarRange, CloudSun, FlaskConical, Layers, NotebookPen, Ruler, ShoppingBasket } from "lucide-react";
+import {
+  BookOpen,
+  CalendarCheck,
+  CalendarRange,
+  CloudSun,
+  FlaskConical,
+  Layers,
+  Menu,
+  NotebookPen,
+  Ruler,
+  ShoppingBasket,
+} from "lucide-react";
 import { Suspense, useEffect, useRef, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { api, ok, type Schemas } from "../api/client";
@@ -19,6 +30,9 @@ const PAGES = [
   { path: "log", name: "Log", key: "l", icon: NotebookPen },
 ] as const;
 
+/** The screens that a thumb reaches on a phone; the others are under More. */
+const AT_THE_BOAT: string[] = ["today", "weather", "bench", "log"];
+
 const KEYS = [
   ...PAGES.map((p) => [p.key, p.name] as const),
   ["i", "Library"] as const,
@@ -36,6 +50,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   const where = useLocation();
   const settings = useSettings();
   const help = useRef<HTMLDialogElement>(null);
+  const more = useRef<HTMLDialogElement>(null);
   const [boatId, setBoatId] = useState(() => params.boatId ?? localStorage.getItem("boat") ?? "");
   useEffect(() => {
     if (!params.boatId) return;
@@ -109,15 +124,23 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
         >
           {boat &&
             PAGES.map(({ path, name, icon: Icon }) => (
-              <NavLink key={path} to={`/boats/${boat.id}/${path}`} className={style}>
+              <NavLink
+                key={path}
+                to={`/boats/${boat.id}/${path}`}
+                className={(at) => `${style(at)} ${AT_THE_BOAT.includes(path) ? "" : "max-lg:hidden"}`}
+              >
                 <Icon size={18} aria-hidden="true" />
                 {name}
               </NavLink>
             ))}
-          <NavLink to="/library" className={style}>
+          <NavLink to="/library" className={(at) => `${style(at)} max-lg:hidden`}>
             <BookOpen size={18} aria-hidden="true" />
             Library
           </NavLink>
+          <button type="button" className={`${link} border-transparent lg:hidden`} onClick={() => more.current?.showModal()}>
+            <Menu size={18} aria-hidden="true" />
+            More
+          </button>
         </nav>
         <div className="mt-auto flex flex-col gap-1 px-5 text-sm max-lg:hidden">
           <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
@@ -133,6 +156,33 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
           <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
         </footer>
       </main>
+      <dialog ref={more} className="modal modal-bottom" aria-label="More">
+        <div className="modal-box border-t border-base-content bg-base-100">
+          <div className="grid grid-cols-2 gap-2">
+            {boat &&
+              PAGES.filter((p) => !AT_THE_BOAT.includes(p.path)).map(({ path, name, icon: Icon }) => (
+                <NavLink
+                  key={path}
+                  to={`/boats/${boat.id}/${path}`}
+                  className="btn btn-ghost min-h-14 justify-start border-base-300"
+                  onClick={() => more.current?.close()}
+                >
+                  <Icon size={18} aria-hidden="true" />
+                  {name}
+                </NavLink>
+              ))}
+            <NavLink to="/library" className="btn btn-ghost min-h-14 justify-start border-base-300" onClick={() => more.current?.close()}>
+              <BookOpen size={18} aria-hidden="true" />
+              Library
+            </NavLink>
+          </div>
+          <form method="dialog" className="mt-3">
+            <button type="submit" className="btn btn-neutral min-h-12 w-full">
+              Close
+            </button>
+          </form>
+        </div>
+      </dialog>
       <dialog ref={help} className="modal" aria-label="Keys">
         <div className="modal-box border border-base-content bg-base-100">
           <h2 className="text-xl">Keys</h2>

@@ -70,9 +70,9 @@ function Timers({ timers, now, zone }: { timers: Schemas["ClockTimer"][]; now: n
         const left = t.at ? Date.parse(t.at) - now : undefined;
         return (
           <li key={t.key} data-timer={t.key} className="rule-b grid grid-cols-[1fr_auto] gap-x-3 py-1.5">
-            <span className={left !== undefined && left <= 0 ? "font-bold text-error" : ""}>{t.label}</span>
+            <span className={left !== undefined && left <= 0 && left > -60_000 ? "font-bold text-error" : ""}>{t.label}</span>
             <b className="text-right text-lg tabular-nums">
-              {left === undefined ? "beyond the forecast" : left <= 0 ? "now" : countdown(left)}
+              {left === undefined ? "beyond the forecast" : left < -60_000 ? "over" : left <= 0 ? "now" : countdown(left)}
             </b>
             <span className="quiet text-sm">
               {t.at && stamp(t.at, zone)}

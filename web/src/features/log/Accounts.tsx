@@ -13,7 +13,7 @@ export function AccountsView({ boatId }: { boatId: string }) {
 export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]; plain?: boolean }) {
   const done = a.materialCents + a.labourCents;
   const left = a.leftMaterialCents + a.leftLabourCents;
-  const against = a.plannedH > 0 ? Math.round((100 * a.hours) / a.plannedH - 100) : 0;
+  const against = a.plannedH > 0 ? Math.round((100 * a.reckonedHours) / a.plannedH - 100) : 0;
   const answer = `${hours(a.hours)} h so far and about ${hours(a.leftHours)} h to come; ${money(done)} spent, about ${money(left)} to finish.`;
   const detail = (
     <>
@@ -52,20 +52,20 @@ function Sums({ title, sums }: { title: string; sums: Schemas["Sum"][] | null })
         <thead>
           <tr>
             <th>{title.replace("By ", "")}</th>
-            <th className="text-right">times</th>
-            <th className="text-right">hours</th>
-            <th className="text-right">reckoned</th>
-            <th className="text-right">material</th>
+            <th className="text-right!">times</th>
+            <th className="text-right!">hours</th>
+            <th className="text-right!">reckoned</th>
+            <th className="text-right!">material</th>
           </tr>
         </thead>
         <tbody>
           {sums.map((s) => (
             <tr key={s.name}>
               <td>{s.name}</td>
-              <td className="text-right">{s.entries}</td>
-              <td className="text-right">{s.hours > 0 ? hours(s.hours) : ""}</td>
-              <td className="text-right">{s.plannedH > 0 ? hours(s.plannedH) : ""}</td>
-              <td className="text-right">{s.cents > 0 ? money(s.cents) : ""}</td>
+              <td className="text-right!">{s.entries}</td>
+              <td className="text-right!">{s.hours > 0 ? hours(s.hours) : ""}</td>
+              <td className="text-right!">{s.plannedH > 0 ? hours(s.plannedH) : ""}</td>
+              <td className="text-right!">{s.cents > 0 ? money(s.cents) : ""}</td>
             </tr>
           ))}
         </tbody>

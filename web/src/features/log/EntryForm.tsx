@@ -304,33 +304,41 @@ function CoatFields({
         value={draft.litres}
         onChange={(litres) => set({ litres })}
       />
-      <TextField
-        name="wetUm"
-        label={`Wet film readings, ${shownUnit("µm")}`}
-        hint="with spaces between"
-        value={draft.wet}
-        onChange={(wet) => set({ wet })}
-      />
-      <NumberField
-        name="thinnerPct"
-        label="Thinner added"
-        unit="%"
-        value={draft.thinnerPct ?? planned?.thinnerPct ?? 0}
-        onChange={(thinnerPct) => set({ thinnerPct })}
-      />
-      <TextField name="batch" label="Batch on the tin" value={draft.batch} onChange={(batch) => set({ batch })} />
-      {twoPart && (
-        <>
-          <NumberField name="baseG" label="Base, weighed" unit="g" value={draft.baseG} onChange={(baseG) => set({ baseG })} />
-          <NumberField
-            name="hardenerG"
-            label="Hardener, weighed"
-            unit="g"
-            value={draft.hardenerG}
-            onChange={(hardenerG) => set({ hardenerG })}
+      <details
+        className="sm:col-span-2 lg:col-span-3"
+        open={draft.wet !== "" || draft.batch !== "" || draft.baseG !== undefined || undefined}
+      >
+        <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Comb, thinner, batch, weights</summary>
+        <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+          <TextField
+            name="wetUm"
+            label={`Wet film readings, ${shownUnit("µm")}`}
+            hint="with spaces between"
+            value={draft.wet}
+            onChange={(wet) => set({ wet })}
           />
-        </>
-      )}
+          <NumberField
+            name="thinnerPct"
+            label="Thinner added"
+            unit="%"
+            value={draft.thinnerPct ?? planned?.thinnerPct ?? 0}
+            onChange={(thinnerPct) => set({ thinnerPct })}
+          />
+          <TextField name="batch" label="Batch on the tin" value={draft.batch} onChange={(batch) => set({ batch })} />
+          {twoPart && (
+            <>
+              <NumberField name="baseG" label="Base, weighed" unit="g" value={draft.baseG} onChange={(baseG) => set({ baseG })} />
+              <NumberField
+                name="hardenerG"
+                label="Hardener, weighed"
+                unit="g"
+                value={draft.hardenerG}
+                onChange={(hardenerG) => set({ hardenerG })}
+              />
+            </>
+          )}
+        </div>
+      </details>
     </>
   );
 }

@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useReport } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
 import { Loaded } from "../../ui/Page";
-import { longDay, stamp } from "../../ui/time";
+import { day, longDay, stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Accounts } from "./Accounts";
 import { Judged, What } from "./Told";
@@ -106,7 +106,7 @@ function Surface({ record: s, zone }: { record: Schemas["SurfaceRecord"]; zone: 
         {s.surface.name}: <Quantity value={s.filmUm} unit="µm" /> on <Quantity value={s.surface.area.areaM2} unit="m²" />
       </h2>
       <div className="mt-2 break-inside-avoid">
-        <CutSection layers={s.layers} substrate={s.surface.substrate} dated={(t) => longDay(t, zone)} />
+        <CutSection layers={s.layers} substrate={s.surface.substrate} dated={(t) => day(t, zone)} />
       </div>
       <Entries entries={s.entries} zone={zone} />
     </section>

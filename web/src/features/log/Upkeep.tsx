@@ -40,6 +40,9 @@ export function UpkeepView({ boatId, zone }: { boatId: string; zone: string }) {
 export function Films({ upkeep: u, zone }: { upkeep: Schemas["Upkeep"]; zone: string }) {
   return (
     <>
+      {(u.films ?? []).length === 0 && (
+        <p className="mt-2">Nothing that was laid comes due by itself: primers and fillers wait for what goes over them.</p>
+      )}
       <ul className="mt-4">
         {u.films?.map((f) => (
           <li key={f.surfaceId} className="rule-b grid gap-x-4 py-2 sm:grid-cols-[12rem_1fr_12rem]">
