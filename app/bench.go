@@ -196,7 +196,12 @@ func (b Bench) says() say.Sentence {
 		out = append(out, say.Text(": the first of %d pots", n))
 	}
 	if b.Batches.PotLifeH > 0 {
-		out = append(out, say.Text(", and have it on within "), say.Val(math.Floor(first.OnBy.Sub(first.MixAt).Minutes()), "min"))
+		minutes := int(first.OnBy.Sub(first.MixAt).Minutes())
+		within := fmt.Sprintf("%d min", minutes)
+		if minutes >= 100 {
+			within = fmt.Sprintf("%d h %02d", minutes/60, minutes%60)
+		}
+		out = append(out, say.Text(", and have it on within %s", within))
 	}
 	return append(out, say.Text("."))
 }

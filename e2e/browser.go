@@ -27,9 +27,11 @@ import (
 
 // Site is the application served on a database of its own.
 type Site struct {
-	URL  string
-	App  *app.App
-	stop func() error
+	URL    string
+	App    *app.App
+	addr   string
+	server *http.Server
+	stop   func() error
 }
 
 // Serve serves the application on a new database in dir, with the demo yard in
@@ -57,9 +59,23 @@ func Serve(ctx context.Context, dir string, withDemo bool) (*Site, error) {
 	}
 	server := &http.Server{Handler: httpapi.Handler(a, httpapi.Options{Version: "test", Web: web.Files()}), ReadHeaderTimeout: 5 * time.Second}
 	go func() { _ = server.Serve(ln) }()
-	return &Site{URL: "http://" + ln.Addr().String(), App: a, stop: func() error {
-		return errors.Join(server.Close(), s.Close())
-	}}, nil
+	site := &Site{URL: "http://" + ln.Addr().String(), App: a, addr: ln.Addr().String(), server: server}
+	site.stop = func() error { return errors.Join(site.server.Close(), s.Close()) }
+	return site, nil
+}
+
+// Down lets the site answer nothing; its database stays open.
+func (s *Site) Down() error { return s.server.Close() }
+
+// Up lets it answer again at the same address.
+func (s *Site) Up() error {
+	ln, err := net.Listen("tcp", s.addr)
+	if err != nil {
+		return err
+	}
+	s.server = &http.Server{Handler: s.server.Handler, ReadHeaderTimeout: 5 * time.Second}
+	go func() { _ = s.server.Serve(ln) }()
+	return nil
 }
 
 // Close stops the server and closes the database.
@@ -151,6 +167,11 @@ func (p *Page) Go(path string) *Page {
 	})
 }
 
+// Leave ends the page as closing the tab would; what it kept stays.
+func (p *Page) Leave() *Page {
+	return p.do("leave", func(ctx context.Context) error { return chromedp.Do(ctx, chromedp.Navigate("about:blank")) })
+}
+
 func (p *Page) js(expression string) *Page {
 	return p.until("run "+expression, expression)
 }
@@ -194,7 +215,8 @@ const script = `(() => {
 
 func (p *Page) mark(find string) *Page {
 	return p.until("find "+find, script+fmt.Sprintf(` && (() => { const e = %s; if (!e || e.disabled) return false;
-		document.querySelectorAll("[data-e2e]").forEach((x) => x.removeAttribute("data-e2e")); e.setAttribute("data-e2e", ""); return true; })()`, find))
+		document.querySelectorAll("[data-e2e]").forEach((x) => x.removeAttribute("data-e2e")); e.setAttribute("data-e2e", "");
+		if (!e.closest("dialog")) e.scrollIntoView({ block: "center" }); return true; })()`, find))
 }
 
 const marked = chromedp.CSS("[data-e2e]")

@@ -103,51 +103,114 @@ func start(t *testing.T, db string) (*exec.Cmd, string) {
 	return c, url
 }
 
-// A kill in the middle of writing loses nothing that was acknowledged.
+// A kill in the middle of 200 log entries loses nothing that was acknowledged.
 func TestKilledWhileWriting(t *testing.T) {
+	ctx := context.Background()
 	db := filepath.Join(t.TempDir(), "k.db")
+	boat := fill(t, db)
 	c, url := start(t, db)
-	acknowledged := make(chan string, 1000)
+	acknowledged := make(chan string, 200)
 	go func() {
 		defer close(acknowledged)
-		for i := range 1000 {
-			name := fmt.Sprintf("Quay %d", i)
-			body := fmt.Sprintf(`{"name":%q,"latitudeDeg":52,"longitudeDeg":1,"timeZone":"UTC","weatherSource":"imported"}`, name)
-			res, err := http.Post(url+"/api/places", "application/json", strings.NewReader(body))
+		for i := range 200 {
+			note := fmt.Sprintf("entry %d", i)
+			body := fmt.Sprintf(`{"boatId":%q,"kind":"other","startedAt":"2026-05-01T10:00:00Z","litres":0,"wetUm":[],"thinnerPct":0,"grit":0,"removedUm":0,"who":"Ada","note":%q}`, boat, note)
+			res, err := http.Post(url+"/api/log", "application/json", strings.NewReader(body))
 			if err != nil {
 				return
 			}
 			res.Body.Close()
-			if res.StatusCode == http.StatusOK {
-				acknowledged <- name
+			if assert.Equal(t, http.StatusOK, res.StatusCode) {
+				acknowledged <- note
 			}
 		}
 	}()
 	var kept []string
-	for name := range acknowledged {
-		if kept = append(kept, name); len(kept) == 60 {
+	for note := range acknowledged {
+		if kept = append(kept, note); len(kept) == 120 {
 			require.NoError(t, c.Process.Kill())
 		}
 	}
 	_ = c.Wait()
-	require.GreaterOrEqual(t, len(kept), 60)
+	require.GreaterOrEqual(t, len(kept), 120)
+	require.Less(t, len(kept), 200, "it was killed while writing")
 
+	s, err := store.Open(ctx, db)
+	require.NoError(t, err)
+	defer s.Close()
+	a, err := app.New(ctx, s, instruments.Forecast{})
+	require.NoError(t, err)
+	log, err := a.Log(ctx, boat)
+	require.NoError(t, err)
+	stored := map[string]int{}
+	for _, e := range log {
+		stored[e.Note]++
+	}
+	for _, note := range kept {
+		assert.Equal(t, 1, stored[note], "%s was acknowledged", note)
+	}
+	require.NoError(t, s.Intact(ctx))
+}
+
+// fill makes a database with one boat and returns her id.
+func fill(t *testing.T, db string) string {
 	ctx := context.Background()
 	s, err := store.Open(ctx, db)
 	require.NoError(t, err)
 	defer s.Close()
 	a, err := app.New(ctx, s, instruments.Forecast{})
 	require.NoError(t, err)
-	places, err := a.Places(ctx)
+	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now))
+	place, err := a.AddPlace(ctx, demo.Yard)
 	require.NoError(t, err)
-	stored := map[string]bool{}
-	for _, p := range places {
-		stored[p.Name] = true
+	edit := demo.Boats()[0]
+	edit.PlaceID = place.ID
+	boat, err := a.AddBoat(ctx, edit, "", "")
+	require.NoError(t, err)
+	return boat.ID
+}
+
+// A backup is written and restored from the command line; what was changed in
+// between is gone.
+func TestBackupAndRestore(t *testing.T) {
+	ctx := context.Background()
+	dir := t.TempDir()
+	db, backup := filepath.Join(dir, "a.db"), filepath.Join(dir, "b.db")
+	boat := fill(t, db)
+	run := func(args ...string) error {
+		c := root()
+		c.SetArgs(args)
+		return c.ExecuteContext(ctx)
 	}
-	for _, name := range kept {
-		assert.True(t, stored[name], "%s was acknowledged", name)
+	require.NoError(t, run("backup", "--db", db, backup))
+	assert.ErrorContains(t, run("backup", "--db", db, backup), "is there already")
+	file := filepath.Join(dir, "boat.json")
+	require.NoError(t, run("export", "--db", db, boat, file))
+	names := func() (out []string) {
+		s, err := store.Open(ctx, db)
+		require.NoError(t, err)
+		defer s.Close()
+		a, err := app.New(ctx, s, instruments.Forecast{})
+		require.NoError(t, err)
+		boats, err := a.Boats(ctx)
+		require.NoError(t, err)
+		for _, b := range boats {
+			out = append(out, b.Name)
+		}
+		return out
 	}
-	require.NoError(t, s.Intact(ctx))
+	require.Equal(t, []string{"Marsh Lantern"}, names())
+	other := filepath.Join(dir, "other.db")
+	require.NoError(t, run("import", "--db", other, file))
+	require.NoError(t, run("import", "--db", other, file), "all of it is there already")
+
+	fill(t, db)
+	require.Len(t, names(), 2)
+	require.NoError(t, run("restore", "--db", db, backup))
+	assert.Equal(t, []string{"Marsh Lantern"}, names())
+	require.NoError(t, os.WriteFile(backup, []byte("no database"), 0o600))
+	assert.ErrorContains(t, run("restore", "--db", db, backup), "is no backup")
+	assert.Equal(t, []string{"Marsh Lantern"}, names())
 }
 
 func TestStopsInOrder(t *testing.T) {

@@ -16,6 +16,7 @@ import { api, ok, type Schemas } from "../api/client";
 import { useBoats, useChange, usePlaces } from "../api/queries";
 import { Alarms } from "./Alarms";
 import { Outbox } from "./Outbox";
+import { useKeptForOffline } from "./offline";
 import { useSettings } from "./settings";
 import { clock, fromLocalField, longDay, toLocalField } from "./time";
 
@@ -58,6 +59,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
     localStorage.setItem("boat", params.boatId);
   }, [params.boatId]);
   const boat = boats.data?.find((b) => b.id === boatId) ?? boats.data?.[0];
+  useKeptForOffline(boat?.id ?? "", boat?.placeId ?? "");
   const zone = places.data?.find((p) => p.id === boat?.placeId)?.timeZone ?? "UTC";
 
   useEffect(() => {

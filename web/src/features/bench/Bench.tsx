@@ -127,7 +127,10 @@ function Shown({
             {!free && <LayIt bench={b} part="lay" />}
             <Batches bench={b} />
             {!free && (
-              <Link className="btn btn-primary mt-4 min-h-12" to={`/boats/${boatId}/log?surface=${b.surfaceId}`}>
+              <Link
+                className="btn btn-primary mt-4 min-h-12"
+                to={`/boats/${boatId}/log?surface=${b.surfaceId}${ask.baseG && ask.hardenerG ? `&base=${ask.baseG.toFixed(1)}&hardener=${ask.hardenerG.toFixed(1)}` : ""}`}
+              >
                 It is on: log this coat
               </Link>
             )}

@@ -32,6 +32,7 @@ export function LayIt({ bench: b, part }: { bench: BenchData; part: "before" | "
                   <button
                     type="button"
                     className="flex min-h-11 w-full items-center gap-2 py-1 text-left"
+                    aria-label={prose(c.text)}
                     aria-pressed={done}
                     onClick={() => setSeen(done ? seen.filter((k) => k !== c.key) : [...seen, c.key])}
                   >

@@ -17,12 +17,15 @@ export function EntryForm({
   surfaceId,
   entry,
   parcel,
+  weighed,
   done,
 }: {
   today: Schemas["Today"];
   surfaceId: string;
   entry?: Schemas["Entry"];
   parcel?: Parcel;
+  /** What the scale showed, from Bench. */
+  weighed?: { baseG?: number; hardenerG?: number };
   done: (kept: boolean) => void;
 }) {
   const zone = today.place.timeZone;
@@ -33,7 +36,7 @@ export function EntryForm({
   const start = () => {
     if (entry) return draftOf(entry, zone, units);
     if (parcel) return draftOf(parcel.body as Schemas["EntryEdit"], zone, units);
-    return blank(surfaceId, today.ribbon.now, zone);
+    return { ...blank(surfaceId, today.ribbon.now, zone), ...weighed };
   };
   const [draft, setDraft] = useState<Draft>(start);
   const [id] = useState(() => (parcel?.body as { id?: string } | undefined)?.id ?? newID());
@@ -203,7 +206,16 @@ export function EntryForm({
           {coat && lane?.mix && planned?.id === lane.nextStepId && (
             <p className="quiet mt-2 text-sm">
               The plan takes <Quantity value={lane.mix.litres} unit="L" /> for this coat at <Quantity value={lane.mix.wftUm} unit="µm" />{" "}
-              wet.
+              wet.{" "}
+              {draft.litres === undefined && (
+                <button
+                  type="button"
+                  className="btn btn-sm max-sm:min-h-11"
+                  onClick={() => set({ litres: Number(lane.mix?.litres.toFixed(2)) })}
+                >
+                  It took that
+                </button>
+              )}
             </p>
           )}
           {(under("early") || draft.early) && (
@@ -304,19 +316,16 @@ function CoatFields({
         value={draft.litres}
         onChange={(litres) => set({ litres })}
       />
-      <details
-        className="sm:col-span-2 lg:col-span-3"
-        open={draft.wet !== "" || draft.batch !== "" || draft.baseG !== undefined || undefined}
-      >
-        <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Comb, thinner, batch, weights</summary>
+      <TextField
+        name="wetUm"
+        label={`Wet film readings, ${shownUnit("µm")}`}
+        hint="with spaces between"
+        value={draft.wet}
+        onChange={(wet) => set({ wet })}
+      />
+      <details className="sm:col-span-2 lg:col-span-3" open={draft.batch !== "" || draft.baseG !== undefined || undefined}>
+        <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Thinner, batch, weights</summary>
         <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-          <TextField
-            name="wetUm"
-            label={`Wet film readings, ${shownUnit("µm")}`}
-            hint="with spaces between"
-            value={draft.wet}
-            onChange={(wet) => set({ wet })}
-          />
           <NumberField
             name="thinnerPct"
             label="Thinner added"

@@ -42,6 +42,8 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
   const kept = entries.filter((e) => !e.deleted);
   const last = kept[0];
   const logging = params.has("surface") || editing !== undefined || parcel !== undefined;
+  const grams = (key: string) => Number(params.get(key)) || undefined;
+  const weighed = { baseG: grams("base"), hardenerG: grams("hardener") };
   const view = VIEWS.find((v) => v.key === params.get("view"))?.key ?? "log";
   // A save that ends after its user has gone to another screen leaves them there.
   const here = useRef(false);
@@ -80,6 +82,7 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
               surfaceId={surface}
               entry={editing}
               parcel={parcel}
+              weighed={weighed}
               done={close}
             />
           ) : (

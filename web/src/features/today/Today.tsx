@@ -72,7 +72,7 @@ function Shown({ today }: { today: Schemas["Today"] }) {
           <h2 className="text-lg">In this order today</h2>
           <Order answer={answer} zone={zone} now={ribbon.now} base={base} />
         </section>
-        {lead?.mix && <Ready mix={lead.mix} lane={lead} />}
+        {lead?.mix && <Ready mix={lead.mix} lane={lead} base={base} />}
       </div>
       <BestChances boatId={boat.id} zone={zone} />
       <section className="mt-8">
@@ -110,7 +110,7 @@ function Order({ answer, zone, now, base }: { answer: Schemas["TodayAnswer"]; zo
   );
 }
 
-function Ready({ mix, lane }: { mix: Schemas["TodayMix"]; lane: Schemas["TodayLane"] }) {
+function Ready({ mix, lane, base }: { mix: Schemas["TodayMix"]; lane: Schemas["TodayLane"]; base: string }) {
   return (
     <section>
       <h2 className="text-lg">Before you open the tin: {lane.surface.toLowerCase()}</h2>
@@ -141,6 +141,9 @@ function Ready({ mix, lane }: { mix: Schemas["TodayMix"]; lane: Schemas["TodayLa
           </li>
         ))}
       </ul>
+      <Link className="btn btn-primary no-print mt-3 min-h-12" to={`${base}/bench?surface=${lane.surfaceId}`}>
+        Mix it at the Bench
+      </Link>
       <p className="quiet mt-2 text-xs">The data sheet of the tin in hand, local rules and licensed practice come before anything here.</p>
     </section>
   );

@@ -1,0 +1,134 @@
+package e2e
+
+import (
+	"bytes"
+	"context"
+	"os/exec"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// fits checks what a screen at the boat has to be: no sideways scrolling, targets a
+// glove can hit.
+func (p *Page) fits(where string) *Page {
+	return p.until("no sideways scrolling on "+where, `document.documentElement.scrollWidth <= innerWidth`).
+		until("targets of 44 px on "+where, `[...document.querySelectorAll("main button.btn, main a.btn, main summary, main [aria-pressed], nav a, nav button")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)
+}
+
+// At the boat with a phone: weigh the pot, start its timers, log the coat, judge the
+// film, see the clock open.
+func TestAtTheBoat(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	at := "/boats/" + boats[0].ID
+	p := tab(t, s).Size(390, 844, true)
+	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Topsides starboard").SeeIn("h1", "for topsides starboard").fits("bench")
+	p.Press("Masked, edges pressed down").until("ticked", `!!document.querySelector('[data-testid=checks] [aria-pressed=true]')`)
+	p.Press("Other figures").Fill("Litres in all", "0.2").See("0.20 L in all")
+	// The simulated scale pours, a little more than is wanted.
+	p.Press("Weigh on Bench scale").until("the base is poured", `(() => { const e = document.querySelector("[data-testid=scale] progress"); return e && e.value >= e.max - 0.5; })()`)
+	p.Press("base is in").until("the hardener is poured", `(() => { const e = document.querySelector("[data-testid=scale] progress"); return e?.ariaLabel === "hardener" && e.value >= e.max - 0.5; })()`)
+	p.Press("hardener is in").SeeIn("[data-testid=ratio]", "The ratio is right")
+	p.Press("It is mixed: start the timers").until("the pot's timer runs", `!!document.querySelector("[data-timer=pot]")`)
+	p.Press("The first of it is on").until("the tape's timer runs", `!!document.querySelector("[data-timer=tape]") && !!document.querySelector("[data-timer=wet-edge]")`)
+	// They are there again after the page was closed.
+	p.Leave().Go(at+"/bench").until("the timers survive", `!!document.querySelector("[data-timer=tape]")`)
+	p.Press("The pot is empty").until("it is put away", `!document.querySelector("[data-timer=pot]")`)
+	require.NoError(t, p.Err())
+
+	// From Today to a logged coat: eight taps at the most.
+	taps := 0
+	tap := func(text string) { taps++; p.Press(text) }
+	p.Go(at + "/today").See("In this order today")
+	tap("Log")
+	p.See("Clocks running")
+	tap("Log a coat or other work")
+	taps += 2 // open the list of surfaces, take one
+	p.Choose("Where", "Topsides starboard").See("It took that")
+	tap("It took that")
+	tap("Log it")
+	p.until("it is logged", `![...document.querySelectorAll("main h2")].some((e) => e.textContent === "Log a coat")`).See("Topsides starboard: last coated")
+	assert.LessOrEqual(t, taps, 8)
+	p.until("its clock opens", `[...document.querySelectorAll("[data-event=recoat-opens]")].some((e) => e.closest("tr").innerText.includes("Topsides starboard") && /\d\d:\d\d|%/.test(e.innerText))`)
+	p.fits("log")
+
+	// The film is read with the gauge when it has cured; what was seen on it is named.
+	p.Press("Log a coat or other work").Choose("What", "it was inspected").Choose("Where", "Bottom").Press("Dry film by the gauge").Press("Take from Film gauge").
+		Press("Anything seen on it?").Press("pinholes").Press("Log it").SeeIn("[data-testid=verdict]", "10 readings, and this area takes 30")
+	p.Press("one blemish seen").SeeIn("[data-testid=causes]", "Remedy: Fill them with a thin skim")
+	// Mils where µm are asked for are noticed.
+	p.Press("Log a coat or other work").Choose("What", "it was inspected").Choose("Where", "Bottom").Press("Dry film by the gauge").Fill("Readings, µm", "16 17 15").
+		Press("Log it").See("these look like mils").Press("Cancel")
+	// A correction keeps what it was.
+	p.Press("correct").Fill("Note", "seen again").Press("Save the correction").See("seen again").Press("corrected: what it was").SeeIn("[data-testid=history]", "until")
+}
+
+// Without a signal: the boat opens, three coats are logged, the tab dies, the signal
+// comes back; all three arrive, once.
+func TestOffline(t *testing.T) {
+	s := site(t, true)
+	ctx := context.Background()
+	boats, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	at := "/boats/" + boats[0].ID
+	before, err := s.App.Log(ctx, boats[0].ID)
+	require.NoError(t, err)
+	p := tab(t, s).Size(390, 844, true)
+	p.Go(at+"/today").See("In this order today").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
+	p.until("what may be wanted is kept", `(caches.open("seen").then((c) => c.keys()).then((k) => { window.kept = k.filter((r) => r.url.includes("/build-up")).length; }), (window.kept ?? 0) >= 5)`)
+	require.NoError(t, s.Down())
+	p.Go(at + "/bench").See("Before you open the tin").See("Timers")
+	log := func(surface, note string) {
+		p.Go(at+"/log").See("Clocks running").Press("Log a coat or other work").Choose("What", "it was washed").Choose("Where", surface).Fill("Note", note).Press("Log it").SeeIn("[data-testid=outbox]", "wait")
+	}
+	log("Bottom", "one")
+	log("Deck", "two")
+	log("Rudder", "three")
+	p.SeeIn("[data-testid=outbox]", "3 entries wait on this device")
+	p.Leave().Go(at+"/today").SeeIn("[data-testid=outbox]", "3 entries wait on this device").See("In this order today")
+	require.NoError(t, p.Err())
+	require.NoError(t, s.Up())
+	p.Leave().Go(at+"/log").until("all is sent", `document.querySelector("main h1") && !document.querySelector("[data-testid=outbox]")`).See("three")
+	require.NoError(t, p.Err())
+	after, err := s.App.Log(ctx, boats[0].ID)
+	require.NoError(t, err)
+	assert.Len(t, after, len(before)+3)
+
+	// What the program asks about comes back to the user, who answers it.
+	require.NoError(t, s.Down())
+	p.Go(at+"/log").Press("Log a coat or other work").Choose("Where", "Topsides port").Press("Log it").SeeIn("[data-testid=outbox]", "1 entry waits")
+	require.NoError(t, s.Up())
+	p.Leave().Go(at+"/log").SeeIn("[data-testid=outbox]", "say why it went on before").Press("Look at it").Fill("Why it went on before the last one was ready", "rain tomorrow").
+		Press("Log it").until("it is in", `!document.querySelector("[data-testid=outbox]")`).See("rain tomorrow")
+}
+
+// The record is printed as a PDF and read back.
+func TestReportIsPrinted(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s)
+	p.Go("/boats/"+boats[0].ID+"/log").Press("The whole record").SeeIn("h1", "7 coats on").See("Hours and money")
+	require.NoError(t, p.Err())
+	raw, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4), chromedp.PDFPrintBackground()))
+	require.NoError(t, err)
+	read := exec.Command("pdftotext", "-", "-")
+	read.Stdin = bytes.NewReader(raw)
+	text, err := read.Output()
+	require.NoError(t, err, "poppler-utils reads PDFs")
+	got := strings.Join(strings.Fields(string(text)), "")
+	for _, want := range []string{"MarshLantern:7coats", "Bottom:", "batchL10", "Thefilmisaccepted", "Hoursandmoney", "Upkeep", "rainallday"} {
+		assert.Contains(t, got, want)
+	}
+	assert.NotContains(t, got, "Print,orsaveasPDF")
+	assert.GreaterOrEqual(t, strings.Count(string(text), "\f"), 2, "pages")
+
+	// A backup goes out and comes in through the interface; a boat file that differs is refused.
+	p.Press("Other files").See("Boat file (JSON)")
+	require.NoError(t, p.Err())
+}
