@@ -87,15 +87,15 @@ var (
 		return yes(r.ThinnerPct > 0 && r.ThinnerPct > r.Sheet.ThinnerMaxPct, "%.0f %% thinner, and the sheet allows %.0f %%", r.ThinnerPct, r.Sheet.ThinnerMaxPct)
 	}}
 	tooStiff = cause{"too stiff to flow out: cold, or not thinned", func(r Record) string {
-		return yes(r.Conditions != nil && r.Conditions.SurfaceC < 12 && r.ThinnerPct < r.Sheet.ThinnerMaxPct/2, "the surface was at %.0f °C and little thinner was in", surfaceC(r))
+		return yes(at(r).SurfaceC < 12 && r.ThinnerPct < r.Sheet.ThinnerMaxPct/2, "the surface was at %.0f °C and little thinner was in", at(r).SurfaceC)
 	}}
 	hot = cause{"a hot surface: it skinned before it flowed", func(r Record) string {
 		m := r.Sheet.Limits.SurfaceMaxC
 		switch {
 		case harmed(r, clock.ByHeat):
 			return "the surface was above the sheet's maximum while it was wet"
-		case r.Conditions != nil && (m != nil && r.Conditions.SurfaceC > *m || m == nil && r.Conditions.SurfaceC > 32):
-			return fmt.Sprintf("the surface was at %.0f °C", surfaceC(r))
+		case m != nil && at(r).SurfaceC > *m || m == nil && at(r).SurfaceC > 32:
+			return fmt.Sprintf("the surface was at %.0f °C", at(r).SurfaceC)
 		}
 		return ""
 	}}
@@ -107,8 +107,8 @@ var (
 		switch {
 		case harmed(r, clock.ByDamp):
 			return "it was near the dew point before it was tack-free"
-		case r.Conditions != nil && r.Conditions.RHPct > 80:
-			return fmt.Sprintf("the air was at %.0f %% humidity", r.Conditions.RHPct)
+		case at(r).RHPct > 80:
+			return fmt.Sprintf("the air was at %.0f %% humidity", at(r).RHPct)
 		}
 		return ""
 	}}
@@ -125,8 +125,8 @@ var (
 		switch {
 		case harmed(r, clock.ByFrost):
 			return "there was frost before it was tack-free"
-		case r.Conditions != nil && r.Conditions.SurfaceC < r.Sheet.MinCureC:
-			return fmt.Sprintf("the surface was at %.0f °C, and it cures above %.0f °C", surfaceC(r), r.Sheet.MinCureC)
+		case at(r).SurfaceC < r.Sheet.MinCureC:
+			return fmt.Sprintf("the surface was at %.0f °C, and it cures above %.0f °C", at(r).SurfaceC, r.Sheet.MinCureC)
 		}
 		return ""
 	}}
@@ -141,7 +141,7 @@ var (
 		return yes(r.Sheet.StrongSolvent, "%s holds strong solvent", r.Sheet.Name)
 	}}
 	dry = cause{"the spray dried on its way: gun too far, air too high, too warm", func(r Record) string {
-		return yes(r.Spray && r.Conditions != nil && r.Conditions.AirC > 25, "it was sprayed at %.0f °C", r.Conditions.AirC)
+		return yes(r.Spray && at(r).AirC > 25, "it was sprayed at %.0f °C", at(r).AirC)
 	}}
 	missed  = cause{"spots missed, worst at edges and in poor light", func(Record) string { return "" }}
 	porous  = cause{"air out of a porous ground", func(Record) string { return "" }}
@@ -154,7 +154,14 @@ var (
 	tape = cause{"tape pulled too late, or an edge not pressed down", func(Record) string { return "" }}
 )
 
-func surfaceC(r Record) float64 { return r.Conditions.SurfaceC }
+// at are the conditions of a record; NaN, which no limit is above or below, where
+// they are not known.
+func at(r Record) Conditions {
+	if r.Conditions == nil {
+		return Conditions{AirC: math.NaN(), RHPct: math.NaN(), SurfaceC: math.NaN(), SpreadK: math.NaN()}
+	}
+	return *r.Conditions
+}
 
 // Blemishes lists what is seen on coats.
 var Blemishes = []Blemish{

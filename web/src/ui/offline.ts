@@ -16,7 +16,14 @@ export function useKeptForOffline(boatId: string, placeId: string) {
         const survey = await fetch(`${boat}/survey`);
         const { surfaces = [] } = (await survey.json()) as { surfaces?: { id: string }[] };
         const rest = ["today", "log", "bench", "accounts", "report"].map((p) => `${boat}/${p}`);
-        const shared = ["/api/meta", "/api/boats", "/api/places", "/api/products", `/api/places/${placeId}/instruments`, `/api/places/${placeId}/plan`];
+        const shared = [
+          "/api/meta",
+          "/api/boats",
+          "/api/places",
+          "/api/products",
+          `/api/places/${placeId}/instruments`,
+          `/api/places/${placeId}/plan`,
+        ];
         for (const url of [...rest, ...shared, ...surfaces.map((s) => `/api/surfaces/${s.id}/build-up`)]) await fetch(url);
       } catch {
         kept.delete(boatId); // no answer: the next visit tries again
