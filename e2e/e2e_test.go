@@ -112,7 +112,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Press("Log").Press("Log a coat or other work").Choose("What", "it was sanded").Fill("Last grit", "180").Press("Log it").SeeIn("td", "sanded: open")
 
 	// A deleted entry can be had back.
-	p.Press("delete").See("Deleted: Bottom, sanding").Press("Undo").SeeIn("td", "sanded: open")
+	p.Press("delete").See("Deleted: Bottom, sand").Press("Undo").SeeIn("td", "sanded: open")
 }
 
 // record is an hourly CSV from before the demo's now, steady but for the dark.

@@ -8,6 +8,7 @@ import (
 	"allcoats/core/area"
 	"allcoats/core/film"
 	"allcoats/core/product"
+	"allcoats/core/sand"
 	"allcoats/core/survey"
 )
 
@@ -289,7 +290,7 @@ var Catalogue = []Rule{
 					return ""
 				}
 				text := ""
-				if last > 0 && lastAt >= 0 && median(last)/median(s.Grit) > 1.65 {
+				if last > 0 && lastAt >= 0 && sand.Median(last)/sand.Median(s.Grit) > 1.65 {
 					text = fmt.Sprintf("From %d to %d skips a grit.", last, s.Grit)
 				}
 				last, lastAt = s.Grit, i
@@ -299,7 +300,7 @@ var Catalogue = []Rule{
 	{"grit-for-coat", "A grit too coarse or too fine for what follows", "Too coarse shows through; too fine gives no key.", Warning, "usual ladders of the trade",
 		"Sand with a grit from the range before this coat.", func(c Case) []hit {
 			return coats(c, func(i int, s Step) string {
-				lo, hi := gritFor(s.Sheet.Kind)
+				lo, hi := GritFor(s.Sheet.Kind)
 				for k := i - 1; k > c.below(i); k-- {
 					if p := c.Steps[k]; p.Work == Sand && p.Grit > 0 {
 						if p.Grit < lo || p.Grit > hi {
@@ -408,25 +409,8 @@ func bareBelow(c Case, i int) bool {
 	return stripped || len(c.Findings.Layers) == 0
 }
 
-// median is the grain of a grit by FEPA P, µm, between the grades in proportion.
-func median(grit int) float64 {
-	grades := []struct{ p, um float64 }{{40, 425}, {60, 269}, {80, 201}, {100, 162}, {120, 125}, {150, 100}, {180, 82}, {220, 68}, {240, 58.5}, {280, 52.2}, {320, 46.2},
-		{360, 40.5}, {400, 35}, {500, 30.2}, {600, 25.8}, {800, 21.8}, {1000, 18.3}, {1200, 15.3}, {1500, 12.6}, {2000, 10.3}}
-	g := float64(grit)
-	if g <= grades[0].p {
-		return grades[0].um * grades[0].p / g
-	}
-	for i := 1; i < len(grades); i++ {
-		if a, b := grades[i-1], grades[i]; g <= b.p {
-			return a.um * math.Pow(b.um/a.um, math.Log(g/a.p)/math.Log(b.p/a.p))
-		}
-	}
-	last := grades[len(grades)-1]
-	return last.um * last.p / g
-}
-
-// gritFor is the usual range of grits before a coat.
-func gritFor(k product.Kind) (lo, hi int) {
+// GritFor is the usual range of grits before a coat.
+func GritFor(k product.Kind) (lo, hi int) {
 	switch k {
 	case product.Fairing:
 		return 36, 120

@@ -28,7 +28,7 @@ func coat(t *testing.T, name string, n int) Step {
 	return Step{Work: Coat, Sheet: s, Coats: n, DFTUm: s.Film.TypicalUm, WFTUm: s.Film.TypicalUm / s.VolumeSolidsPct * 100, Method: append(s.Methods, "brush")[0]}
 }
 
-func sand(grit int, um float64) Step { return Step{Work: Sand, Grit: grit, RemovedUm: um} }
+func sanding(grit int, um float64) Step { return Step{Work: Sand, Grit: grit, RemovedUm: um} }
 
 // found lists the rules broken, with their step.
 func found(c Case) map[string]int {
@@ -80,8 +80,8 @@ func TestEveryRule(t *testing.T) {
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), primed, top}}},
 		"filler-solvent-wiped": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Work: Degrease, Agent: "solvent"}, primed}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Work: Degrease, Agent: "detergent"}, primed}}},
-		"blush-not-washed": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), sand(120, 10)}}, 1,
-			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), {Work: Wash}, sand(120, 10)}}},
+		"blush-not-washed": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), sanding(120, 10)}}, 1,
+			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), {Work: Wash}, sanding(120, 10)}}},
 		"left-to-the-sun": {Case{Part: area.Deck, Steps: []Step{primed}}, 0,
 			Case{Part: area.Deck, Steps: []Step{primed, top}}},
 		"bare-steel-overnight": {Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Work: Strip}, primed}}, 1,
@@ -93,18 +93,18 @@ func TestEveryRule(t *testing.T) {
 		"sag": {Case{Part: area.Topsides, TiltDeg: 90, Steps: []Step{thick}}, 0, Case{Part: area.Deck, TiltDeg: 0, Steps: []Step{thick, top}}},
 		"hides": {Case{Part: area.Topsides, Steps: []Step{primed, coat(t, "Topcoat, two-part", 1)}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{primed, coat(t, "Topcoat, two-part", 2)}}},
-		"grit-step": {Case{Part: area.Topsides, Steps: []Step{sand(80, 0), sand(220, 0), primed, top}}, 1,
-			Case{Part: area.Topsides, Steps: []Step{sand(80, 0), sand(120, 0), sand(180, 0), primed, top}}},
-		"grit-for-coat": {Case{Part: area.Topsides, Steps: []Step{primed, sand(120, 0), top}}, 2,
-			Case{Part: area.Topsides, Steps: []Step{primed, sand(320, 0), top}}},
+		"grit-step": {Case{Part: area.Topsides, Steps: []Step{sanding(80, 0), sanding(220, 0), primed, top}}, 1,
+			Case{Part: area.Topsides, Steps: []Step{sanding(80, 0), sanding(120, 0), sanding(180, 0), primed, top}}},
+		"grit-for-coat": {Case{Part: area.Topsides, Steps: []Step{primed, sanding(120, 0), top}}, 2,
+			Case{Part: area.Topsides, Steps: []Step{primed, sanding(320, 0), top}}},
 		"filler-pass": {Case{Part: area.Topsides, Steps: []Step{pass, primed, top}}, 0,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 2), primed, top}}},
 		"air-seal": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Gelcoat, unwaxed", 1)}}, 0,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Gelcoat, unwaxed", 1), coat(t, "Gelcoat, waxed", 1)}}},
 		"holes-after-coating": {Case{Part: area.Topsides, OpenDefects: 2, Steps: []Step{primed, top}}, 0,
 			Case{Part: area.Topsides, OpenDefects: 2, Steps: []Step{{Work: Fill, Sheet: sheetOf(t, "Epoxy filler"), Coats: 1, DFTUm: 3000, Method: "blade"}, primed, top}}},
-		"sand-through": {Case{Part: area.Topsides, Steps: []Step{primed, sand(220, 90), top}}, 1,
-			Case{Part: area.Topsides, Steps: []Step{primed, sand(220, 40), top}}},
+		"sand-through": {Case{Part: area.Topsides, Steps: []Step{primed, sanding(220, 90), top}}, 1,
+			Case{Part: area.Topsides, Steps: []Step{primed, sanding(220, 40), top}}},
 		"film-range": {Case{Part: area.Topsides, Steps: []Step{thick, top}}, 0, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
 		"thinner":    {Case{Part: area.Topsides, Steps: []Step{primed, thinned}}, 1, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
 		"shelf-life": {Case{Part: area.Topsides, Steps: []Step{primed, stale}}, 1, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
@@ -135,7 +135,7 @@ func TestCatalogue(t *testing.T) {
 }
 
 func TestFindingsComeInTheOrderOfTheSteps(t *testing.T) {
-	c := Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy barrier coat, high", 1), sand(60, 200), coat(t, "Antifouling, soft", 2)}}
+	c := Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy barrier coat, high", 1), sanding(60, 200), coat(t, "Antifouling, soft", 2)}}
 	got := Check(c)
 	require.NotEmpty(t, got)
 	for i := 1; i < len(got); i++ {
@@ -152,11 +152,4 @@ func TestStrippingClearsTheOldLayers(t *testing.T) {
 	assert.Contains(t, found(c), "one-part-under-strong-solvent")
 	c.Steps = append([]Step{{Work: Strip}}, c.Steps...)
 	assert.NotContains(t, found(c), "one-part-under-strong-solvent")
-}
-
-func TestMedianGrain(t *testing.T) {
-	for grit, um := range map[int]float64{40: 425, 80: 201, 240: 58.5, 2000: 10.3, 20: 850, 4000: 5.15} {
-		assert.InDelta(t, um, median(grit), 1e-9)
-	}
-	assert.InDelta(t, 170, median(95), 5)
 }

@@ -893,6 +893,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fairings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a set of gaps */
+        delete: operations["remove-fairing"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fairings/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the filling of a set of gaps into the build-up of its surface */
+        post: operations["plan-fairing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The gaps in a CSV file, a row a line, empty cells not read; nothing is stored */
+        post: operations["read-gaps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gauge": {
         parameters: {
             query?: never;
@@ -1412,6 +1463,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A day that asks whether to coat */
+        get: operations["deal-day"];
+        put?: never;
+        /** Whether it was right to coat, and why */
+        post: operations["judge-day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/panel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What comes of filling and sanding a practice panel */
+        post: operations["play-panel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/products": {
         parameters: {
             query?: never;
@@ -1491,6 +1577,23 @@ export interface paths {
         };
         /** The rules of what goes together, each with its reason, source and cure */
         get: operations["list-rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sanding-tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What paper is used on */
+        get: operations["list-tools"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1655,6 +1758,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/surfaces/{id}/fairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Gaps read on a surface, the fair surface through them, what it takes, and the rounds */
+        get: operations["get-fairing"];
+        /** Store gaps of a round */
+        put: operations["set-fairing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/fairing/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What gaps would come to; nothing is stored */
+        post: operations["preview-fairing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/surfaces/{id}/overrule": {
         parameters: {
             query?: never;
@@ -1666,6 +1804,23 @@ export interface paths {
         put?: never;
         /** Let a finding stand, with a reason */
         post: operations["overrule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/sanding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a surface is sanded before its next coat */
+        get: operations["get-sanding"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2463,6 +2618,11 @@ export interface components {
             /** Format: double */
             tempC: number;
         };
+        DayChoice: {
+            coat: boolean;
+            /** Format: int64 */
+            seed: number;
+        };
         Daylight: {
             /** Format: date-time */
             from: string;
@@ -2762,6 +2922,177 @@ export interface components {
             surfaceId: string;
             wet: components["schemas"]["SurfaceWet"][];
         };
+        FairClass: {
+            /** Format: double */
+            gapMM: number;
+            key: string;
+            /** Format: double */
+            lows: number;
+            name: string;
+            /** Format: double */
+            worth: number;
+        };
+        FairCurve: {
+            /** Format: double */
+            afterMM: number;
+            chosen: boolean;
+            /** Format: double */
+            fillL: number;
+            /** Format: double */
+            grindL: number;
+            /** Format: double */
+            maxFillMM: number;
+            /** Format: double */
+            stiffnessM: number;
+        };
+        FairFigures: {
+            /** Format: double */
+            afterMM: number;
+            /** Format: double */
+            areaM2: number;
+            /** Format: double */
+            beforeMM: number;
+            /** Format: double */
+            fillL: number;
+            /** Format: double */
+            fillM2: number;
+            /** Format: double */
+            grindL: number;
+            /** Format: double */
+            grindM2: number;
+            /** Format: double */
+            maxFillMM: number;
+            /** Format: double */
+            maxGrindMM: number;
+            /** Format: double */
+            targetMM: number;
+        };
+        FairJob: {
+            /** Format: double */
+            days: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            kg: number;
+            /** Format: double */
+            litres: number;
+            /** Format: int64 */
+            passes: number;
+            school: components["schemas"]["FairSchool"];
+            working: components["schemas"]["Working"];
+        };
+        FairOutlook: {
+            /** Format: double */
+            allowed: number;
+            enough: boolean;
+            fitted: boolean;
+            /** Format: double */
+            hoursLeft: number;
+            /** Format: int64 */
+            left: number;
+            /** Format: int64 */
+            leftHigh: number;
+            /** Format: int64 */
+            leftLow: number;
+            /** Format: double */
+            ratio: number;
+            /** Format: int64 */
+            stopAfter: number;
+            working: components["schemas"]["Working"];
+        };
+        FairRound: {
+            /** Format: int64 */
+            grit: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            litres: number;
+            /** Format: int64 */
+            lows: number;
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            pinholes: number;
+        };
+        FairSchool: {
+            /** Format: double */
+            boardM2H: number;
+            key: string;
+            /** Format: double */
+            layLH: number;
+            name: string;
+            /** Format: double */
+            passMM: number;
+            /** Format: double */
+            wastePct: number;
+            why: string;
+        };
+        Fairing: {
+            batches?: components["schemas"]["MixBatches"];
+            /** Format: double */
+            battenM: number;
+            breaks?: number[];
+            /** @enum {string} */
+            class: "work" | "yard" | "show";
+            /** Format: double */
+            cureH: number;
+            curves: components["schemas"]["FairCurve"][];
+            depth: (number | null)[][];
+            gaps: (number | null)[][];
+            id: string;
+            jobs: components["schemas"]["FairJob"][];
+            /** Format: double */
+            maxFillMM: number;
+            /** Format: double */
+            maxGrindMM: number;
+            product: string;
+            productId?: string;
+            /** Format: date-time */
+            readAt: string;
+            result: components["schemas"]["FairFigures"];
+            /** Format: int64 */
+            round: number;
+            rowBreaks?: number[];
+            /** Format: double */
+            rowsM: number;
+            says: components["schemas"]["SaySpan"][];
+            short: string;
+            /** Format: double */
+            spacingM: number;
+            stand: string;
+            /** Format: double */
+            stiffnessM: number;
+            /** Format: double */
+            surfaceC: number;
+            /** Format: int64 */
+            version: number;
+        };
+        FairingEdit: {
+            id?: string;
+            value: components["schemas"]["Readings"];
+            /** Format: int64 */
+            version: number;
+        };
+        FairingPlan: {
+            /** @enum {string} */
+            school: "heavy" | "skims";
+        };
+        FairingSet: {
+            id: string;
+            /** Format: date-time */
+            readAt: string;
+            /** Format: int64 */
+            round: number;
+        };
+        FairingView: {
+            classes: components["schemas"]["FairClass"][];
+            lows: components["schemas"]["Defect"][];
+            now?: components["schemas"]["Fairing"];
+            outlook: components["schemas"]["FairOutlook"];
+            rounds: components["schemas"]["FairRound"][];
+            sets: components["schemas"]["FairingSet"][];
+            surface: components["schemas"]["Surface"];
+        };
         FaultField: {
             message: string;
             path: string;
@@ -2973,6 +3304,9 @@ export interface components {
             version: number;
             wetUm: number[];
             who: string;
+        };
+        GapTable: {
+            gaps: (number | null)[][];
         };
         Gauged: {
             readingsUm: number[];
@@ -3586,6 +3920,9 @@ export interface components {
             /** @enum {string} */
             worst: "" | "note" | "warning" | "stop";
         };
+        PanelMoves: {
+            moves: components["schemas"]["PracticeMove"][];
+        };
         Photo: {
             /** Format: int64 */
             height: number;
@@ -3830,6 +4167,68 @@ export interface components {
             productId: string;
             surfaceId?: string;
         };
+        PracticeAnswer: {
+            coat: boolean;
+            reason: string;
+            right: boolean;
+        };
+        PracticeDay: {
+            /** Format: int64 */
+            hour: number;
+            hours: components["schemas"]["PracticeHour"][];
+            limits: string;
+            product: string;
+            /** Format: int64 */
+            seed: number;
+        };
+        PracticeHour: {
+            /** Format: double */
+            airC: number;
+            /** Format: double */
+            dewC: number;
+            /** Format: int64 */
+            hour: number;
+            /** Format: double */
+            rainMM: number;
+            /** Format: double */
+            rhPct: number;
+            /** Format: double */
+            surfaceC: number;
+        };
+        PracticeMove: {
+            /** @enum {string} */
+            do: "fill" | "wait" | "sand" | "paint";
+            filler?: string;
+            /** Format: int64 */
+            grit?: number;
+            /** Format: double */
+            hours?: number;
+            /** Format: double */
+            mm?: number;
+        };
+        PracticeState: {
+            /** Format: double */
+            curedH: number;
+            /** Format: double */
+            filmUm: number;
+            /** Format: double */
+            hollowMM: number;
+            /** Format: double */
+            hours: number;
+            last: string;
+            painted: boolean;
+            /** Format: double */
+            papers: number;
+            /** Format: int64 */
+            passes: number;
+            /** Format: double */
+            proudMM: number;
+            said: string[];
+            /** Format: double */
+            scratchUm: number;
+            through: boolean;
+            verdict: string;
+        };
         Preview: {
             columns: string[];
             doubts: string[];
@@ -4018,6 +4417,28 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        Readings: {
+            /** Format: double */
+            battenM: number;
+            breaks?: number[];
+            /** @enum {string} */
+            class: "work" | "yard" | "show";
+            gaps: (number | null)[][];
+            /** Format: double */
+            maxFillMM: number;
+            /** Format: double */
+            maxGrindMM: number;
+            productId?: string;
+            /** Format: int64 */
+            round: number;
+            rowBreaks?: number[];
+            /** Format: double */
+            rowsM: number;
+            /** Format: double */
+            spacingM: number;
+            /** Format: double */
+            stiffnessM: number;
+        };
         ReadingsIn: {
             /** Format: date-time */
             from: string;
@@ -4071,6 +4492,57 @@ export interface components {
             source: string;
             what: string;
             why: string;
+        };
+        SandMargin: {
+            /** Format: double */
+            leftUm: number;
+            place: string;
+            through: boolean;
+        };
+        SandStep: {
+            /** Format: int64 */
+            discs: number;
+            /** Format: int64 */
+            grit: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            removedUm: number;
+            why: string;
+        };
+        SandTool: {
+            key: string;
+            name: string;
+            note: string;
+            /** Format: double */
+            rate: number;
+        };
+        Sanding: {
+            dust: string;
+            /** Format: double */
+            filmUm: number;
+            /** Format: int64 */
+            from: number;
+            /** Format: date-time */
+            green?: string;
+            /** Format: double */
+            hours: number;
+            margins: components["schemas"]["SandMargin"][];
+            next: string;
+            notes: string[];
+            ready: boolean;
+            /** Format: double */
+            removedUm: number;
+            /** Format: date-time */
+            sandable?: string;
+            says: components["schemas"]["SaySpan"][];
+            steps: components["schemas"]["SandStep"][];
+            /** Format: int64 */
+            to: number;
+            tool: components["schemas"]["SandTool"];
+            /** Format: int64 */
+            waterChanges: number;
+            working: components["schemas"]["Working"];
         };
         SaySpan: {
             /** Format: date-time */
@@ -6870,6 +7342,105 @@ export interface operations {
             };
         };
     };
+    "remove-fairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "plan-fairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FairingPlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-gaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GapTable"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "read-gauge": {
         parameters: {
             query?: {
@@ -8166,6 +8737,103 @@ export interface operations {
             };
         };
     };
+    "deal-day": {
+        parameters: {
+            query?: {
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeDay"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "judge-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayChoice"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "play-panel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelMoves"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeState"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-products": {
         parameters: {
             query?: never;
@@ -8376,6 +9044,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RulesRule"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SandTool"][];
                 };
             };
             /** @description Error */
@@ -8780,6 +9477,109 @@ export interface operations {
             };
         };
     };
+    "get-fairing": {
+        parameters: {
+            query?: {
+                set?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FairingView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-fairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FairingEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FairingView"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-fairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Readings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fairing"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     overrule: {
         parameters: {
             query?: never;
@@ -8802,6 +9602,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-sanding": {
+        parameters: {
+            query?: {
+                from?: number;
+                to?: number;
+                wet?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sanding"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,494 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"math"
+	"slices"
+	"time"
+
+	"allcoats/core/clock"
+	"allcoats/core/cure"
+	"allcoats/core/fair"
+	"allcoats/core/fault"
+	"allcoats/core/field"
+	"allcoats/core/logbook"
+	"allcoats/core/mix"
+	"allcoats/core/product"
+	"allcoats/core/rules"
+	"allcoats/core/sand"
+	"allcoats/core/say"
+	"allcoats/store"
+)
+
+// Readings are gaps under a straightedge, mm, row by row, null where none was read:
+// SpacingM between the readings of a row, RowsM between the rows. BattenM is the
+// straightedge that they were read with.
+type Readings struct {
+	Round     int          `json:"round"`
+	BattenM   float64      `json:"battenM"`
+	SpacingM  float64      `json:"spacingM"`
+	RowsM     float64      `json:"rowsM"`
+	Gaps      [][]*float64 `json:"gaps"`
+	Breaks    []int        `json:"breaks,omitempty"`    // columns of a knuckle
+	RowBreaks []int        `json:"rowBreaks,omitempty"` // rows of a chine
+	fair.Limits
+	Class     string `json:"class" enum:"work,yard,show"`
+	ProductID string `json:"productId,omitempty"` // the filler
+}
+
+func (r Readings) grid() (fair.Grid, error) {
+	g := fair.Grid{NY: len(r.Gaps), DX: r.SpacingM, DY: r.RowsM, Breaks: r.Breaks, RowBreaks: r.RowBreaks}
+	var bad fault.Errors
+	for y, row := range r.Gaps {
+		if y == 0 {
+			g.NX = len(row)
+		}
+		if len(row) != g.NX {
+			bad.Add(fmt.Sprintf("gaps[%d]", y), "has %d readings and the first row %d", len(row), g.NX)
+		}
+		for _, v := range row {
+			if v == nil {
+				g.Gaps = append(g.Gaps, math.NaN())
+			} else {
+				g.Gaps = append(g.Gaps, *v)
+			}
+		}
+	}
+	if _, ok := fair.ClassByKey(r.Class); !ok {
+		bad.Add("class", "choose how fair it is to be")
+	}
+	bad.Range("round", float64(r.Round), 1, 100, "rounds")
+	bad.Range("battenM", r.BattenM, 0.1, 20, "m")
+	if bad == nil {
+		bad.Under("", g.Validate())
+		bad.Under("", r.Limits.Validate())
+	}
+	return g, bad.Err()
+}
+
+// FairCurve is what another stiffness would come to.
+type FairCurve struct {
+	StiffnessM float64 `json:"stiffnessM"`
+	FillL      float64 `json:"fillL"`
+	GrindL     float64 `json:"grindL"`
+	MaxFillMM  float64 `json:"maxFillMM"`
+	AfterMM    float64 `json:"afterMM"`
+	Chosen     bool    `json:"chosen"`
+}
+
+// Fairing is a set of readings with the fair surface through it and what that takes.
+type Fairing struct {
+	ID      string    `json:"id"`
+	Version int       `json:"version"`
+	ReadAt  time.Time `json:"readAt"`
+	Readings
+	Says   say.Sentence `json:"says"`
+	Depth  [][]*float64 `json:"depth"` // filler +, grinding −, mm
+	Result FairFigures  `json:"result"`
+	Curves []FairCurve  `json:"curves"`
+	Jobs   []fair.Job   `json:"jobs"`
+	// Batches are the pots of the first pass at today's temperature.
+	Batches  *mix.Batches `json:"batches,omitempty"`
+	Product  string       `json:"product"`
+	CureH    float64      `json:"cureH"`
+	SurfaceC float64      `json:"surfaceC"`
+	// Stand says which stiffness of filler the face wants.
+	Stand string `json:"stand"`
+	// Short says where the limits do not admit a surface as fair as is wanted.
+	Short string `json:"short"`
+}
+
+// FairFigures sum a result up.
+type FairFigures struct {
+	FillL     float64 `json:"fillL"`
+	GrindL    float64 `json:"grindL"`
+	FillM2    float64 `json:"fillM2"`
+	GrindM2   float64 `json:"grindM2"`
+	MaxFillMM float64 `json:"maxFillMM"`
+	MaxGrind  float64 `json:"maxGrindMM"`
+	BeforeMM  float64 `json:"beforeMM"`
+	AfterMM   float64 `json:"afterMM"`
+	TargetMM  float64 `json:"targetMM"`
+	AreaM2    float64 `json:"areaM2"`
+}
+
+// FairingView is all that is known of the fairing of a surface.
+type FairingView struct {
+	Surface Surface      `json:"surface"`
+	Classes []fair.Class `json:"classes"`
+	Sets    []FairingSet `json:"sets"`
+	Now     *Fairing     `json:"now,omitempty"`
+	Rounds  []fair.Round `json:"rounds"`
+	Outlook fair.Outlook `json:"outlook"`
+	Lows    []Defect     `json:"lows"` // pinned on the map instead of measured
+}
+
+// FairingSet is a set of readings in the list.
+type FairingSet struct {
+	ID     string    `json:"id"`
+	Round  int       `json:"round"`
+	ReadAt time.Time `json:"readAt"`
+}
+
+// fairing works readings out on a surface.
+func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
+	g, err := r.grid()
+	if err != nil {
+		return Fairing{}, err
+	}
+	out := Fairing{Readings: r, Curves: []FairCurve{}, Jobs: []fair.Job{}}
+	got, err := fair.Fit(g, r.Limits)
+	if err != nil {
+		return out, err
+	}
+	class, _ := fair.ClassByKey(r.Class)
+	out.Result = FairFigures{FillL: got.FillL, GrindL: got.GrindL, FillM2: got.FillM2, GrindM2: got.GrindM2, MaxFillMM: got.MaxFillMM, MaxGrind: got.MaxGrind,
+		BeforeMM: got.BeforeMM, AfterMM: got.AfterMM, TargetMM: class.GapMM, AreaM2: g.AreaM2()}
+	for y := range g.NY {
+		row := make([]*float64, g.NX)
+		for x := range g.NX {
+			if d := got.Depth[y*g.NX+x]; !math.IsNaN(d) {
+				row[x] = &d
+			}
+		}
+		out.Depth = append(out.Depth, row)
+	}
+	for _, factor := range []float64{0.5, 1, 2} {
+		l := r.Limits
+		l.StiffnessM *= factor
+		one := got
+		if factor != 1 {
+			if one, err = fair.Fit(g, l); err != nil {
+				return out, err
+			}
+		}
+		out.Curves = append(out.Curves, FairCurve{l.StiffnessM, one.FillL, one.GrindL, one.MaxFillMM, one.AfterMM, factor == 1})
+	}
+	l := r.Limits
+	l.MaxFillMM = 200
+	free, err := fair.Fit(g, l)
+	if err != nil {
+		return out, err
+	}
+	if extra, at, short := g.Short(got, free, class); short {
+		out.Short = fmt.Sprintf("Within these limits it stays %.1f mm off where %.1f mm are wanted. At reading %d of row %d another %.1f mm of filler would be needed, or a softer curve.",
+			got.AfterMM, class.GapMM, at%g.NX+1, at/g.NX+1, extra)
+	}
+	o.fillerOf(&out, surfaceID, got)
+	out.Says = out.says(class)
+	return out, nil
+}
+
+// fillerOf reckons the filler of a fairing: the product chosen, or the first filler of
+// the library.
+func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
+	sheet, ok := o.products[out.ProductID]
+	if !ok {
+		ids := []string{}
+		for id, s := range o.products {
+			if s.Kind == product.Fairing {
+				ids = append(ids, id)
+			}
+		}
+		slices.SortFunc(ids, func(a, b string) int {
+			if o.products[a].Name < o.products[b].Name {
+				return -1
+			}
+			return 1
+		})
+		if len(ids) == 0 {
+			return
+		}
+		out.ProductID, sheet = ids[0], o.products[ids[0]]
+	}
+	out.Product = sheet.Name
+	w := o.climate.Surface[surfaceID]
+	if i := w.Air.Find(o.now); i >= 0 {
+		out.SurfaceC = w.SurfaceC[i]
+	}
+	out.CureH, _ = sheet.Sandable.TauH(out.SurfaceC, cure.Minimum)
+	if math.IsInf(out.CureH, 1) {
+		out.CureH = 0
+	}
+	for _, s := range fair.Schools {
+		out.Jobs = append(out.Jobs, s.Fill(got, sheet, out.CureH))
+	}
+	f := o.surface(surfaceID)
+	out.Stand = "a flat face takes a soft mix"
+	if f.Tilt(f.Part) > 30 {
+		out.Stand = "upright or overhead: mix it as stiff as peanut butter or putty"
+	}
+	if first := out.Jobs[0]; first.Litres > 0 {
+		if b, err := mix.Share(mix.BatchRequest{Sheet: sheet, Litres: first.Litres / float64(max(1, first.Passes)), LitresH: first.School.LayLH, PotC: out.SurfaceC, ResidueL: mix.UsualResidue, Start: o.now}); err == nil {
+			out.Batches = &b
+		}
+	}
+}
+
+// says answers how much, how many passes, and whether it is fair enough.
+func (f Fairing) says(c fair.Class) say.Sentence {
+	if f.Result.BeforeMM <= c.GapMM {
+		return say.Sentence{say.Text("It is fair enough for a %s: ", c.Name), say.Val(round1(f.Result.BeforeMM), "mm"), say.Text(" under a straightedge a metre long, and "), say.Val(c.GapMM, "mm"), say.Text(" are allowed.")}
+	}
+	out := say.Sentence{say.Text("Fill "), say.Val(f.Result.FillL, "L")}
+	if f.Result.GrindL > 0.001 {
+		out = append(out, say.Text(" and grind off at most "), say.Val(round1(f.Result.MaxGrind), "mm"))
+	}
+	return append(out, say.Text(", deepest "), say.Val(round1(f.Result.MaxFillMM), "mm"), say.Text(": the gap goes from "), say.Val(round1(f.Result.BeforeMM), "mm"), say.Text(" to "), say.Val(round1(f.Result.AfterMM), "mm"),
+		say.Text(", %s asks for ", c.Name), say.Val(c.GapMM, "mm"), say.Text("."))
+}
+
+func round1(v float64) float64 { return math.Round(10*v) / 10 }
+
+// Fairing returns what is known of the fairing of a surface, with the set of readings
+// of that id, or the last.
+func (a *App) Fairing(ctx context.Context, surfaceID, setID string) (FairingView, error) {
+	q := a.store.Read()
+	f, err := q.Surface(ctx, surfaceID)
+	if err != nil {
+		return FairingView{}, err
+	}
+	o, err := a.look(ctx, f.BoatID)
+	if err != nil {
+		return FairingView{}, err
+	}
+	out := FairingView{Surface: o.surface(surfaceID), Classes: fair.Classes, Sets: []FairingSet{}, Rounds: o.rounds(surfaceID), Lows: []Defect{}}
+	rows, err := q.Fairings(ctx, surfaceID)
+	if err != nil {
+		return out, err
+	}
+	class := fair.Classes[1]
+	for i, r := range rows {
+		var e Readings
+		if err := json.Unmarshal(r.Readings.V, &e); err != nil {
+			return out, err
+		}
+		out.Sets = append(out.Sets, FairingSet{r.ID, e.Round, time.Unix(r.ReadAt, 0).UTC()})
+		if r.ID != setID && (setID != "" || i < len(rows)-1) {
+			continue
+		}
+		got, err := o.fairing(surfaceID, e)
+		if err != nil {
+			return out, err
+		}
+		got.ID, got.Version, got.ReadAt = r.ID, r.Version, time.Unix(r.ReadAt, 0).UTC()
+		out.Now = &got
+		class, _ = fair.ClassByKey(e.Class)
+	}
+	out.Outlook = fair.Ahead(out.Rounds, out.Surface.Area.AreaM2, class)
+	all, err := defects(ctx, q, f.BoatID)
+	for _, d := range all {
+		if d.SurfaceID == surfaceID && d.Kind == "low" && d.State != "filled" && d.State != "done" {
+			out.Lows = append(out.Lows, d)
+		}
+	}
+	return out, err
+}
+
+// rounds are the rounds of fairing in the log of a surface.
+func (o outlook) rounds(surfaceID string) []fair.Round {
+	out := []fair.Round{}
+	for _, e := range o.log[surfaceID] {
+		if r := e.Detail.V.Round; e.Kind == logbook.Fair && r != nil {
+			out = append(out, fair.Round{N: r.N, Lows: r.Lows, Pinholes: r.Pinholes, Litres: e.Litres, Hours: e.Hours, Grit: e.Grit})
+		}
+	}
+	return out
+}
+
+// PreviewFairing works readings out without storing them.
+func (a *App) PreviewFairing(ctx context.Context, surfaceID string, r Readings) (Fairing, error) {
+	f, err := a.store.Read().Surface(ctx, surfaceID)
+	if err != nil {
+		return Fairing{}, err
+	}
+	o, err := a.look(ctx, f.BoatID)
+	if err != nil {
+		return Fairing{}, err
+	}
+	return o.fairing(surfaceID, r)
+}
+
+// SetFairing stores readings: a new set with an empty id, else in the place of that one.
+func (a *App) SetFairing(ctx context.Context, surfaceID, id string, version int, r Readings) (FairingView, error) {
+	if _, err := a.PreviewFairing(ctx, surfaceID, r); err != nil {
+		return FairingView{}, err
+	}
+	raw, err := json.Marshal(r)
+	if err != nil {
+		return FairingView{}, err
+	}
+	now, err := a.Now(ctx)
+	if err != nil {
+		return FairingView{}, err
+	}
+	row := store.Fairing{ID: id, Version: version, SurfaceID: surfaceID, ReadAt: now.Unix(), Readings: store.JSON[json.RawMessage]{V: raw}}
+	err = a.store.Write(ctx, func(q store.Queries) error {
+		if id == "" {
+			row.ID = newID()
+			return q.AddFairing(ctx, row)
+		}
+		return q.EditFairing(ctx, row)
+	})
+	if err != nil {
+		return FairingView{}, stale(err, func() (FairingView, error) { return a.Fairing(ctx, surfaceID, id) })
+	}
+	return a.Fairing(ctx, surfaceID, row.ID)
+}
+
+// RemoveFairing deletes a set of readings.
+func (a *App) RemoveFairing(ctx context.Context, id string) error {
+	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveFairing(ctx, id) })
+}
+
+// PlanFairing puts the filling of a set of readings by a school into the build-up of
+// its surface, in the place of what was planned of that filler and not begun: Stores
+// and Plan follow from there.
+func (a *App) PlanFairing(ctx context.Context, id, school string) (BuildUp, error) {
+	row, err := a.store.Read().Fairing(ctx, id)
+	if err != nil {
+		return BuildUp{}, err
+	}
+	view, err := a.Fairing(ctx, row.SurfaceID, id)
+	if err != nil {
+		return BuildUp{}, err
+	}
+	b, err := a.BuildUp(ctx, row.SurfaceID)
+	if err != nil {
+		return BuildUp{}, err
+	}
+	var job *fair.Job
+	for i := range view.Now.Jobs {
+		if view.Now.Jobs[i].School.Key == school {
+			job = &view.Now.Jobs[i]
+		}
+	}
+	if job == nil || job.Passes == 0 {
+		return BuildUp{}, fault.Errors{{Path: "school", Message: "there is nothing to fill, or no such school"}}
+	}
+	loss := job.School.WastePct / (100 + job.School.WastePct) * 100
+	// The litres spread over the whole surface: so it counts in stores and plan.
+	um := 1000 * view.Now.Result.FillL / math.Max(0.01, view.Surface.Area.AreaM2) / float64(job.Passes)
+	step := Step{Work: rules.Fair, ProductID: view.Now.ProductID, Coats: job.Passes, DFTUm: math.Max(1, math.Round(um)), Method: "blade", LossPct: math.Round(loss),
+		Note: fmt.Sprintf("from the gaps of round %d, %s", view.Now.Round, job.School.Name)}
+	steps := []Step{}
+	at := 0
+	for i, s := range b.Steps {
+		if s.Work == rules.Fair && s.ProductID == step.ProductID && b.Done[i] == 0 {
+			continue
+		}
+		steps = append(steps, s)
+		if b.Done[i] > 0 || (s.Work != rules.Coat && len(steps) == at+1) {
+			at = len(steps)
+		}
+	}
+	return a.SetBuildUp(ctx, row.SurfaceID, b.Surface.Version, slices.Insert(steps, at, step))
+}
+
+// SandQuery asks for the sanding of a surface: From is the scratch that is there, To
+// what the next coat wants; 0 is what is usual.
+type SandQuery struct {
+	From, To int
+	Wet      bool
+}
+
+// Sanding is a plan of it with when it may begin.
+type Sanding struct {
+	sand.Plan
+	From int `json:"from"`
+	To   int `json:"to"`
+	// Sandable is when the last coat may be sanded, Green when ridges may be knocked
+	// down; nil if nothing waits, or the weather known does not reach so far.
+	Sandable *time.Time   `json:"sandable,omitempty"`
+	Green    *time.Time   `json:"green,omitempty"`
+	Ready    bool         `json:"ready"`
+	Says     say.Sentence `json:"says"`
+	Next     string       `json:"next"`
+	FilmUm   float64      `json:"filmUm"`
+}
+
+// greenPart is how much of the time to sandable filler is green: a rule of thumb.
+const greenPart = 0.4
+
+// Sanding plans the sanding of a surface before its next coat.
+func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (Sanding, error) {
+	row, err := a.store.Read().Surface(ctx, surfaceID)
+	if err != nil {
+		return Sanding{}, err
+	}
+	o, err := a.look(ctx, row.BoatID)
+	if err != nil {
+		return Sanding{}, err
+	}
+	f := o.surface(surfaceID)
+	b, err := o.buildUp(surfaceID, o.steps[surfaceID])
+	if err != nil {
+		return Sanding{}, err
+	}
+	out := Sanding{From: ask.From, To: ask.To}
+	next := product.AnyKind
+	var on product.Sheet
+	for _, s := range o.s.Surfaces {
+		if s.ID != surfaceID {
+			continue
+		}
+		if s.Next != nil {
+			next = s.Next.Sheet.Kind
+		}
+		if s.Last != nil {
+			on = s.Last.Sheet
+			out.ready(s.Last, s.Weather, o.now)
+		}
+	}
+	out.Next = next.Name()
+	lo, hi := rules.GritFor(next)
+	if out.From == 0 {
+		out.From = lo
+		if on.Kind == product.Fairing {
+			out.From = 80
+		}
+	}
+	if out.To == 0 {
+		out.To = max(hi, out.From)
+	}
+	r := sand.Request{From: out.From, To: out.To, AreaM2: f.Area.AreaM2, Access: f.accessFactor(), TiltDeg: f.Tilt(f.Part), Wet: ask.Wet, FilmUm: b.Margin.AboveUm, FilmKnown: b.Margin.Known && b.Margin.AboveUm > 0, Next: next,
+		Antifoul: on.Kind == product.SoftAntifoul || on.Kind == product.HardAntifoul}
+	out.FilmUm = b.Margin.AboveUm
+	if out.Plan, err = sand.Make(r); err != nil {
+		return out, err
+	}
+	out.Says = out.says(f.Name, o)
+	return out, nil
+}
+
+// ready fills in when a coat may be sanded.
+func (s *Sanding) ready(last *clock.Laid, w field.Weather, now time.Time) {
+	c := clock.Run(*last, last.Sheet.Kind, w, now)
+	s.Sandable = c.Event(clock.Sandable).At
+	s.Ready = s.Sandable != nil && !s.Sandable.After(now)
+	if last.Sheet.Kind == product.Fairing && len(last.Sheet.Sandable) > 0 {
+		s.Green = cure.Clock{Table: last.Sheet.Sandable, FloorC: last.Sheet.MinCureC}.Run(w.Path(last.Sheet.Humidity), last.Started, greenPart).Reached
+	}
+}
+
+func (s Sanding) says(name string, o outlook) say.Sentence {
+	out := say.Sentence{say.Strong(name), say.Text(": ")}
+	for i, st := range s.Steps {
+		if i > 0 {
+			out = append(out, say.Text(", "))
+		}
+		out = append(out, say.Text("%d", st.Grit))
+	}
+	out = append(out, say.Text(" before the %s, about ", s.Next), say.Val(round1(s.Hours), "h"))
+	for _, m := range s.Margins {
+		if m.Through {
+			return append(out, say.Text("; at the %s that goes through.", m.Place))
+		}
+	}
+	if s.Sandable != nil && !s.Ready {
+		return append(out, say.Text("; not before "), say.Clock(*s.Sandable, o.now, o.s.Loc), say.Text("."))
+	}
+	return append(out, say.Text("."))
+}

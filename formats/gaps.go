@@ -1,0 +1,60 @@
+package formats
+
+import (
+	"fmt"
+	"strings"
+
+	"allcoats/core/fault"
+)
+
+// ReadGaps reads gaps in mm from a table, a row a line: numbers between tabs, semicolons
+// or commas, an empty cell or a dash where none was read. A first line of words is
+// passed over. Rows that are shorter have no readings at their end.
+func ReadGaps(data []byte) ([][]*float64, error) {
+	var bad fault.Errors
+	sep := separator(data)
+	if sep == ';' && !strings.ContainsRune(string(data), ';') && strings.ContainsRune(string(data), ',') {
+		sep = ','
+	}
+	out := [][]*float64{}
+	width := 0
+	for i, row := range cells(data, sep, true) {
+		if i == 0 && !anyNumber(row) {
+			continue
+		}
+		line := []*float64{}
+		for k, c := range row {
+			c = strings.TrimSpace(c)
+			if c == "" || c == "-" || c == "–" {
+				line = append(line, nil)
+				continue
+			}
+			v, ok := number(c, sep != ',')
+			if !ok {
+				bad.Add(fmt.Sprintf("line %d", i+1), "%q in column %d is no number", c, k+1)
+				continue
+			}
+			line = append(line, &v)
+		}
+		width = max(width, len(line))
+		out = append(out, line)
+	}
+	if len(out) == 0 && bad == nil {
+		bad.Add("file", "there are no gaps in it")
+	}
+	for i := range out {
+		for len(out[i]) < width {
+			out[i] = append(out[i], nil)
+		}
+	}
+	return out, bad.Err()
+}
+
+func anyNumber(row []string) bool {
+	for _, c := range row {
+		if _, ok := number(c, true); ok {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,77 @@
+package formats
+
+import (
+	"testing"
+
+	"allcoats/core/reading"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func values(rows [][]*float64) (out [][]any) {
+	for _, r := range rows {
+		line := []any{}
+		for _, v := range r {
+			if v == nil {
+				line = append(line, nil)
+			} else {
+				line = append(line, *v)
+			}
+		}
+		out = append(out, line)
+	}
+	return out
+}
+
+func TestReadGaps(t *testing.T) {
+	for text, want := range map[string][][]any{
+		"0;1,5;2\n1;-;3\n":         {{0.0, 1.5, 2.0}, {1.0, nil, 3.0}},
+		"0,1.5,2\n1,,3\n":          {{0.0, 1.5, 2.0}, {1.0, nil, 3.0}},
+		"a\tb\n0\t4\n2\n":          {{0.0, 4.0}, {2.0, nil}},
+		"frame 1;frame 2\n1,0;2,5": {{1.0, 2.5}},
+	} {
+		got, err := ReadGaps([]byte(text))
+		require.NoError(t, err, text)
+		assert.Equal(t, want, values(got), text)
+	}
+	_, err := ReadGaps([]byte("1;2\n1;deep\n"))
+	assert.ErrorContains(t, err, `line 2: "deep" in column 2`)
+	_, err = ReadGaps(nil)
+	assert.ErrorContains(t, err, "no gaps")
+}
+
+func TestReadGauge(t *testing.T) {
+	for _, c := range []struct {
+		text, unit string
+		want       []float64
+	}{
+		{"210\n195\n", "", []float64{210, 195}},
+		{"no;film µm\n1;210,5\n2;195\n", "", []float64{210.5, 195}},
+		{"n,DFT mil\n1,8\n2,7.5\n", "", []float64{203.2, 190.5}},
+		{"8\n", "mil", []float64{203.2}},
+	} {
+		got, err := ReadGauge([]byte(c.text), c.unit)
+		require.NoError(t, err, c.text)
+		assert.InDeltaSlice(t, c.want, got, 1e-9)
+	}
+	_, err := ReadGauge([]byte("210\nthick\n"), "")
+	assert.ErrorContains(t, err, `line 2: "thick" is no number`)
+}
+
+func TestReadValueLines(t *testing.T) {
+	got, err := ReadValueLines([]byte(`{"at":"2026-05-09T10:00:00Z","value":0.5,"unit":"kg"}`+"\n\n"+`{"at":"2026-05-09T10:00:01Z","value":501,"unit":"g"}`), reading.Scale)
+	require.NoError(t, err)
+	require.Len(t, got, 2)
+	assert.Equal(t, 500.0, got[0].Value)
+	for where, line := range map[string]string{
+		"line 1.unit":  `{"at":"2026-05-09T10:00:00Z","value":3,"unit":"mil"}`,
+		"line 1.at":    `{"value":3,"unit":"g"}`,
+		"line 1.value": `{"at":"2026-05-09T10:00:00Z","value":1e9,"unit":"g"}`,
+		"line 1":       `{"grams":3}`,
+		"file":         "\n",
+	} {
+		_, err := ReadValueLines([]byte(line), reading.Scale)
+		assert.ErrorContains(t, err, where)
+	}
+}
