@@ -138,6 +138,9 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 	if err != nil {
 		return Fairing{}, err
 	}
+	if f := o.surface(surfaceID); g.NY > 1 && g.AreaM2() > offSurface*f.Area.AreaM2 {
+		return Fairing{}, fault.Errors{{Path: "spacingM", Message: fmt.Sprintf("the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)}}
+	}
 	out := Fairing{Readings: r, Curves: []FairCurve{}, Jobs: []fair.Job{}}
 	got, err := fair.Fit(g, r.Limits)
 	if err != nil {
@@ -216,9 +219,9 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
 		out.Jobs = append(out.Jobs, s.Fill(got, sheet, out.CureH))
 	}
 	f := o.surface(surfaceID)
-	out.Stand = "a flat face takes a soft mix"
+	out.Stand = "A flat face takes a soft mix"
 	if f.Tilt(f.Part) > 30 {
-		out.Stand = "upright or overhead: mix it as stiff as peanut butter or putty"
+		out.Stand = "Upright or overhead: mix it as stiff as peanut butter or putty"
 	}
 	if first := out.Jobs[0]; first.Litres > 0 {
 		if b, err := mix.Share(mix.BatchRequest{Sheet: sheet, Litres: first.Litres / float64(max(1, first.Passes)), LitresH: first.School.LayLH, PotC: out.SurfaceC, ResidueL: mix.UsualResidue, Start: o.now}); err == nil {
@@ -239,6 +242,9 @@ func (f Fairing) says(c fair.Class) say.Sentence {
 	return append(out, say.Text(", deepest "), say.Val(round1(f.Result.MaxFillMM), "mm"), say.Text(": the gap goes from "), say.Val(round1(f.Result.BeforeMM), "mm"), say.Text(" to "), say.Val(round1(f.Result.AfterMM), "mm"),
 		say.Text(", %s asks for ", c.Name), say.Val(c.GapMM, "mm"), say.Text("."))
 }
+
+// offSurface is how much more than a surface readings may cover: areas are not exact.
+const offSurface = 1.3
 
 func round1(v float64) float64 { return math.Round(10*v) / 10 }
 
@@ -453,7 +459,7 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 	if out.To == 0 {
 		out.To = max(hi, out.From)
 	}
-	r := sand.Request{From: out.From, To: out.To, AreaM2: f.Area.AreaM2, Access: f.accessFactor(), TiltDeg: f.Tilt(f.Part), Wet: ask.Wet, FilmUm: b.Margin.AboveUm, FilmKnown: b.Margin.Known && b.Margin.AboveUm > 0, Next: next,
+	r := sand.Request{From: out.From, To: out.To, AreaM2: f.Area.AreaM2, Access: f.accessFactor(), Wet: ask.Wet, FilmUm: b.Margin.AboveUm, FilmKnown: b.Margin.Known && b.Margin.AboveUm > 0, Next: next,
 		Antifoul: on.Kind == product.SoftAntifoul || on.Kind == product.HardAntifoul}
 	out.FilmUm = b.Margin.AboveUm
 	if out.Plan, err = sand.Make(r); err != nil {

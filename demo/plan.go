@@ -7,8 +7,10 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/calendar"
+	"allcoats/core/fair"
 	"allcoats/core/logbook"
 	"allcoats/core/plan"
+	"allcoats/instruments"
 )
 
 // hire names who works in the yard, gives the launch a few tasks that are no
@@ -70,6 +72,11 @@ func remember(ctx context.Context, a *app.App, boats []app.Boat) error {
 		return err
 	}
 	for _, b := range boats {
+		if b.Name == "Sounding Line" {
+			if err := faired(ctx, a, b.ID, now); err != nil {
+				return err
+			}
+		}
 		if b.Name != "Marsh Lantern" {
 			continue
 		}
@@ -93,6 +100,29 @@ func remember(ctx context.Context, a *app.App, boats []app.Boat) error {
 				return err
 			}
 		}
+	}
+	return nil
+}
+
+// faired reads gaps on a side of a boat, and logs two rounds of fairing there.
+func faired(ctx context.Context, a *app.App, boatID string, now time.Time) error {
+	s, err := a.Survey(ctx, boatID)
+	if err != nil {
+		return err
+	}
+	for _, f := range s.Surfaces {
+		if f.Name != "Topsides port" {
+			continue
+		}
+		for n, r := range []logbook.Round{{N: 1, Lows: 46, Pinholes: 120}, {N: 2, Lows: 19, Pinholes: 65}} {
+			e := app.EntryEdit{SurfaceID: f.ID, Kind: logbook.Fair, StartedAt: now.Add(time.Duration(-60+24*n) * time.Hour), Litres: 1.6 - 0.7*float64(n), Hours: 6 - 1.5*float64(n), Grit: 80, Who: "Wim", Detail: logbook.Detail{Round: &r}}
+			if _, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: e}); err != nil {
+				return err
+			}
+		}
+		_, err := a.SetFairing(ctx, f.ID, "", 0, app.Readings{Round: 3, BattenM: 1, SpacingM: 0.15, RowsM: 0.15, Gaps: instruments.Battens{Seed: Seed, SpacingM: 0.15}.Gaps(14, 7),
+			Limits: fair.Limits{MaxFillMM: 6, StiffnessM: 0.6}, Class: "yard"})
+		return err
 	}
 	return nil
 }

@@ -82,7 +82,9 @@ func fairing(api huma.API, a *app.App) {
 		})
 	register(api, "list-tools", get, "/api/sanding-tools", "What paper is used on", func(context.Context, *none) ([]sand.Tool, error) { return sand.Tools, nil })
 	register(api, "play-panel", post, "/api/practice/panel", "What comes of filling and sanding a practice panel",
-		func(_ context.Context, in *body[PanelMoves]) (practice.State, error) { return practice.Play(in.Body.Moves) })
+		func(_ context.Context, in *body[PanelMoves]) (practice.State, error) {
+			return practice.Play(in.Body.Moves)
+		})
 	register(api, "deal-day", get, "/api/practice/day", "A day that asks whether to coat",
 		func(_ context.Context, in *struct {
 			Seed uint64 `query:"seed"`

@@ -58,7 +58,19 @@ type Limits struct {
 const (
 	mostPoints = 128 * 128
 	mostGapMM  = 300
+	leastGapMM = 0.05
 )
+
+// largest is the largest of the gaps read, 0 without one.
+func largest(gaps []float64) float64 {
+	most := 0.0
+	for _, v := range gaps {
+		if v > most {
+			most = v
+		}
+	}
+	return most
+}
 
 // Validate reports what cannot be.
 func (g Grid) Validate() error {
@@ -90,6 +102,9 @@ func (g Grid) Validate() error {
 	}
 	if read < 3 {
 		bad.Add("gaps", "%d readings do not tell a curve: read at least three", read)
+	}
+	if most := largest(g.Gaps); bad == nil && most > 0 && most < leastGapMM {
+		bad.Add("gaps", "the largest gap is %.3g mm, less than can be read: are these metres?", most)
 	}
 	return bad.Err()
 }

@@ -245,8 +245,10 @@ func TestBadReadings(t *testing.T) {
 		_, err := Fit(g, Limits{MaxFillMM: 5, StiffnessM: 1})
 		assert.ErrorContains(t, err, where)
 	}
+	_, err := Fit(Grid{NX: 3, NY: 1, DX: 0.1, Gaps: []float64{0.001, 0.004, 0}}, Limits{MaxFillMM: 5, StiffnessM: 1})
+	assert.ErrorContains(t, err, "are these metres?")
 	ok := Grid{NX: 3, NY: 1, DX: 0.1, Gaps: []float64{1, 2, 3}}
-	_, err := Fit(ok, Limits{StiffnessM: 1})
+	_, err = Fit(ok, Limits{StiffnessM: 1})
 	assert.ErrorContains(t, err, "nothing changes")
 }
 

@@ -71,9 +71,9 @@ type Tool struct {
 
 // Tools lists them.
 var Tools = []Tool{
-	{"machine", "random orbital machine", 1, "low speed on paint: heat melts it and clogs the disc; never on edges"},
-	{"board", "long board", 0.5, "the only one that makes it flat; diagonal strokes, both ways"},
-	{"hand", "by hand on a block", 0.35, "edges, corners and tape lines; a finger digs, a block does not"},
+	{"machine", "Random orbital machine", 1, "low speed on paint: heat melts it and clogs the disc; never on edges"},
+	{"board", "Long board", 0.5, "the only one that makes it flat; diagonal strokes, both ways"},
+	{"hand", "By hand on a block", 0.35, "edges, corners and tape lines; a finger digs, a block does not"},
 }
 
 // Request is a sanding to be planned. FilmUm is what may be sanded of it before

@@ -22,9 +22,7 @@ type shot struct {
 
 var shots = []shot{
 	{name: "today", path: "today", see: "In this order today"},
-	{name: "today-phone", path: "today", phone: true, see: "In this order today"},
 	{name: "survey", path: "survey", see: "Defects and repairs"},
-	{name: "survey-measure", path: "survey", surface: "Deck", press: []string{"Deck"}, whole: true, see: "Corners, x and y"},
 	{name: "survey-layers", path: "survey", surface: "Topsides port", press: []string{"Old layers"}, whole: true, see: "Cut through"},
 	{name: "build-up", path: "build-up", surface: "Bottom", see: "The film, cut through"},
 	{name: "stores", path: "stores", whole: true, see: "On the shelf"},
@@ -35,8 +33,10 @@ var shots = []shot{
 	{name: "plan-week", path: "plan", press: []string{"Week"}, see: "two weeks more"},
 	{name: "plan-yard", path: "plan", press: []string{"Yard"}, see: "enough"},
 	{name: "plan-risk", path: "plan", press: []string{"Risk", "Play 200 futures"}, whole: true, see: "Where the time goes"},
+	{name: "fairing", path: "fairing", boat: 2, surface: "Topsides port", whole: true, see: "What it takes"},
+	{name: "sanding", path: "fairing", surface: "Topsides port", press: []string{"Sanding"}, see: "Grits, in this order"},
+	{name: "practice", path: "fairing", press: []string{"Practice", "Hard filler, 4 mm", "Wait 24 h", "Light filler, 4 mm"}, whole: true, see: "proud"},
 	{name: "log", path: "log", see: "Clocks running"},
-	{name: "log-phone", path: "log", surface: "Topsides port", phone: true, see: "Log a coat"},
 	{name: "bench-phone", path: "bench", phone: true, whole: true, see: "Before you open the tin"},
 	{name: "report", path: "report", whole: true, see: "Upkeep"},
 	{name: "library", path: "/library", see: "Add a product"},

@@ -9,6 +9,7 @@ import { SettingsProvider } from "./ui/settings";
 const BoatForm = lazy(async () => ({ default: (await import("./features/boats/BoatForm")).BoatForm }));
 const BuildUp = lazy(async () => ({ default: (await import("./features/buildup/BuildUp")).BuildUp }));
 const Bench = lazy(async () => ({ default: (await import("./features/bench/Bench")).Bench }));
+const Fairing = lazy(async () => ({ default: (await import("./features/fairing/Fairing")).Fairing }));
 const Library = lazy(async () => ({ default: (await import("./features/library/Library")).Library }));
 const Log = lazy(async () => ({ default: (await import("./features/log/Log")).Log }));
 const MeasuringSheet = lazy(async () => ({ default: (await import("./features/survey/Sheets")).MeasuringSheet }));
@@ -45,6 +46,7 @@ export function App() {
               <Route path="survey" element={<Survey />} />
               <Route path="survey/measuring-sheet" element={<MeasuringSheet />} />
               <Route path="survey/walk-round" element={<WalkRound />} />
+              <Route path="fairing" element={<Fairing />} />
               <Route path="build-up" element={<BuildUp />} />
               <Route path="stores" element={<Stores />} />
               <Route path="weather" element={<Weather />} />

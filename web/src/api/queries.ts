@@ -87,3 +87,17 @@ export const useHistory = (entry: string) =>
   useQuery({ queryKey: ["history", entry], queryFn: () => ok(api.GET("/api/log/{id}/history", byID(entry))) });
 export const useSuspects = (entry: string) =>
   useQuery({ queryKey: ["suspects", entry], queryFn: () => ok(api.GET("/api/log/{id}/suspects", byID(entry))) });
+export const useFairing = (surface: string, set: string) =>
+  useQuery({
+    queryKey: ["fairing", surface, set],
+    queryFn: () => ok(api.GET("/api/surfaces/{id}/fairing", { params: { path: { id: surface }, query: { set } } })),
+    enabled: surface !== "",
+    placeholderData: keepPreviousData,
+  });
+export const useSanding = (surface: string, q: { from: number; to: number; wet: boolean }) =>
+  useQuery({
+    queryKey: ["sanding", surface, q],
+    queryFn: () => ok(api.GET("/api/surfaces/{id}/sanding", { params: { path: { id: surface }, query: q } })),
+    enabled: surface !== "",
+    placeholderData: keepPreviousData,
+  });

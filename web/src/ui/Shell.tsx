@@ -9,6 +9,7 @@ import {
   NotebookPen,
   Ruler,
   ShoppingBasket,
+  Spline,
 } from "lucide-react";
 import { Suspense, useEffect, useRef, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
@@ -23,8 +24,9 @@ import { clock, fromLocalField, longDay, toLocalField } from "./time";
 const PAGES = [
   { path: "today", name: "Today", key: "t", icon: CalendarCheck },
   { path: "survey", name: "Survey", key: "s", icon: Ruler },
+  { path: "fairing", name: "Fairing", key: "f", icon: Spline },
   { path: "build-up", name: "Build-up", key: "b", icon: Layers },
-  { path: "stores", name: "Stores", key: "o", icon: ShoppingBasket },
+  { path: "stores", name: "Stores", key: "o", icon: ShoppingBasket, Spline },
   { path: "weather", name: "Weather", key: "w", icon: CloudSun },
   { path: "plan", name: "Plan", key: "p", icon: CalendarRange },
   { path: "bench", name: "Bench", key: "e", icon: FlaskConical },

@@ -18,6 +18,7 @@ export function EntryForm({
   entry,
   parcel,
   weighed,
+  kind: first,
   done,
 }: {
   today: Schemas["Today"];
@@ -25,6 +26,7 @@ export function EntryForm({
   entry?: Schemas["Entry"];
   parcel?: Parcel;
   /** What the scale showed, from Bench. */
+  kind?: string;
   weighed?: { baseG?: number; hardenerG?: number };
   done: (kept: boolean) => void;
 }) {
@@ -36,7 +38,7 @@ export function EntryForm({
   const start = () => {
     if (entry) return draftOf(entry, zone, units);
     if (parcel) return draftOf(parcel.body as Schemas["EntryEdit"], zone, units);
-    return { ...blank(surfaceId, today.ribbon.now, zone), ...weighed };
+    return { ...blank(surfaceId, today.ribbon.now, zone), ...weighed, ...(first && { kind: first }) };
   };
   const [draft, setDraft] = useState<Draft>(start);
   const [id] = useState(() => (parcel?.body as { id?: string } | undefined)?.id ?? newID());

@@ -83,6 +83,7 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
               entry={editing}
               parcel={parcel}
               weighed={weighed}
+              kind={params.get("kind") ?? undefined}
               done={close}
             />
           ) : (

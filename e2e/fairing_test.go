@@ -1,0 +1,60 @@
+package e2e
+
+import (
+	"context"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+// A grid of gaps is read, the curve chosen, the fill put into the build-up; rounds are
+// logged; a ladder of grits goes through; a panel is played.
+func TestFairing(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	at := "/boats/" + boats[0].ID
+	p := tab(t, s)
+	p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").SeeIn("header", "Topsides starboardNo gaps are read")
+	p.Fill("Rows", "3").Fill("Readings a row", "5").until("fifteen readings", `document.querySelectorAll('[data-field=gaps] input').length === 15`)
+	// Entered in the order one walks: Enter goes on.
+	p.js(`(() => { const all = [...document.querySelectorAll('[data-field=gaps] input')]; all[0].focus(); return document.activeElement === all[0]; })()`)
+	for _, gap := range []string{"0", "1", "1", "0", "0", "0", "2", "8", "4", "0", "0", "1", "2", "1", "-"} {
+		p.Key(gap).Key("\r")
+	}
+	p.until("all are in", `[...document.querySelectorAll('[data-field=gaps] input')].map((e) => e.value).join(" ") === "0 1 1 0 0 0 2 8 4 0 0 1 2 1 -"`)
+	p.Fill("Batten bends over", "1").Press("Find the fair surface").SeeIn("h1", "Fill").SeeIn("[data-testid=schools]", "many thin skims").SeeIn("[data-testid=curves]", "(chosen)")
+	p.until("the map shows the fill", `[...document.querySelectorAll("[data-depth]")].some((e) => Number(e.dataset.depth) > 3)`).until("a section", `!!document.querySelector("[data-testid=fair-section] path")`)
+
+	file := filepath.Join(t.TempDir(), "gaps.csv")
+	require.NoError(t, os.WriteFile(file, []byte("0;1;2;1\n0;-3;2;0\n"), 0o600))
+	p.Upload("File of gaps", file).Press("Find the fair surface").See("a gap is not below nothing")
+	require.NoError(t, os.WriteFile(file, []byte("0;1;2;1\n0;3;2;0\n0;1;1;0\n"), 0o600))
+	p.Upload("File of gaps", file).until("nine readings and three", `document.querySelectorAll('[data-field=gaps] input').length === 12`).Press("Find the fair surface").SeeIn("h1", "Fill 0.31 L")
+	p.Press("Plan it").SeeIn("h1", "coats make").See("fairing compound")
+	require.NoError(t, p.Err())
+
+	p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").Press("Rounds").SeeIn("header", "Topsides starboardNo round")
+	for i, lows := range []string{"30", "12"} {
+		p.Press("Log a round").Choose("What", "it was faired").Fill("Round", []string{"1", "2"}[i]).Fill("Lows found", lows).Fill("Hours it took", "4").Press("Log it").See("lows")
+		p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").Press("Rounds").SeeIn("[data-testid=rounds]", lows)
+	}
+	p.SeeIn("h1", "more").See("from your own rounds")
+
+	p.Choose("Surface", "Topsides port").Press("Sanding").SeeIn("[data-testid=ladder]", "220").Fill("Scratch that is there", "40").SeeIn("h1", "goes through").SeeIn("[data-testid=margins]", "corners")
+	p.Press("Practice").Press("Light filler, 8 mm").See("it slumps").Press("Sand 80").See("The paper clogs").Press("A new panel").Press("Hard filler, 4 mm").Press("Wait 24 h").
+		Press("Paint it").See("shows in the reflection").Press("Coat now").until("an answer with its reason", `!!document.querySelector("[data-testid=days] [role=status]")`)
+}
+
+func TestFairingOnThePhone(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p := tab(t, s).Size(390, 844, true)
+	p.Go("/boats/"+boats[2].ID+"/fairing").Choose("Surface", "Topsides port").SeeIn("h1", "Fill").fits("gaps")
+	for _, view := range []string{"Rounds", "Sanding", "Practice"} {
+		p.Press(view).fits(view)
+	}
+}

@@ -1,0 +1,136 @@
+import { contours } from "d3-contour";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Choice } from "../../ui/Form";
+import { useSettings } from "../../ui/settings";
+
+const WIDTH = 720;
+const EDGE = 34;
+
+/** Where to fill and where to grind: cells by depth with contour lines, and a section through a row before and after. */
+export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
+  const { show } = useSettings();
+  const rows = f.depth ?? [];
+  const ny = rows.length;
+  const nx = rows[0]?.length ?? 0;
+  const [at, setAt] = useState(Math.floor(ny / 2));
+  const mm = (v: number) => `${show(v, "mm").text} ${show(v, "mm").unit}`;
+  const most = Math.max(0.1, ...rows.flat().map((d) => Math.abs(d ?? 0)));
+  const cell = Math.min(46, (WIDTH - EDGE) / nx);
+  const tall = ny === 1 ? 46 : Math.max(12, Math.min(46, (cell * (f.rowsM || f.spacingM)) / f.spacingM));
+  const lines =
+    ny > 2 && nx > 2
+      ? contours()
+          .size([nx, ny])
+          .thresholds([0.5, 1, 2, 4, 8].filter((t) => t < most))(rows.flat().map((d) => Math.max(0, d ?? 0)))
+      : [];
+  return (
+    <section className="mb-6">
+      <div className="overflow-x-auto">
+        <svg
+          width={EDGE + nx * cell}
+          height={ny * tall + 30}
+          className="on-paper"
+          viewBox={`0 0 ${EDGE + nx * cell} ${ny * tall + 30}`}
+          role="img"
+          aria-label={`Fill up to ${mm(f.result.maxFillMM)}, grind up to ${mm(f.result.maxGrindMM)}`}
+          data-testid="fair-map"
+        >
+          <defs>
+            <pattern id="grind" width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <rect width={2} height={6} fill="var(--shut)" />
+            </pattern>
+          </defs>
+          {rows.map((row, y) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their place
+            <g key={y}>
+              <text x={0} y={y * tall + tall / 2 + 4} fontSize={12} fill="currentColor">
+                {y + 1}
+              </text>
+              {row?.map((d, x) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: cells have no other identity than their place
+                <g key={x} transform={`translate(${EDGE + x * cell} ${y * tall})`} data-depth={d ?? ""}>
+                  <rect width={cell - 1} height={tall - 1} fill="var(--sheet)" stroke="var(--color-base-300)" strokeWidth={0.5} />
+                  {d != null && d > 0.05 && (
+                    <rect width={cell - 1} height={tall - 1} fill="var(--open)" opacity={0.15 + (0.75 * d) / most} />
+                  )}
+                  {d != null && d < -0.05 && <rect width={cell - 1} height={tall - 1} fill="url(#grind)" />}
+                  {cell > 22 && d != null && Math.abs(d) > 0.05 && (
+                    <text x={cell / 2} y={tall / 2 + 4} fontSize={11} textAnchor="middle" fill="currentColor">
+                      {d > 0 ? "+" : "−"}
+                      {Math.abs(d).toFixed(1)}
+                    </text>
+                  )}
+                </g>
+              ))}
+            </g>
+          ))}
+          {lines.map((c) => (
+            <g key={c.value} fill="none" stroke="currentColor" strokeWidth={c.value >= 2 ? 1.4 : 0.8} opacity={0.8}>
+              {c.coordinates.flat().map((ring) => {
+                const d = `M${ring.map(([x = 0, y = 0]) => `${EDGE + x * cell} ${y * tall}`).join("L")}Z`;
+                return <path key={d} d={d} />;
+              })}
+            </g>
+          ))}
+          <text x={EDGE} y={ny * tall + 20} fontSize={12} fill="currentColor">
+            Green +: fill. Hatched −: grind. mm; lines at 0.5, 1, 2, 4, 8 mm. Rows from the top as read.
+          </text>
+        </svg>
+      </div>
+      <div className="mt-2 flex flex-wrap items-end gap-4">
+        {ny > 1 && (
+          <div className="no-print w-40">
+            <Choice
+              name="row"
+              label="Section through row"
+              value={String(at)}
+              onChange={(v) => setAt(Number(v))}
+              options={rows.map((_, y) => ({ value: String(y), label: String(y + 1) }))}
+            />
+          </div>
+        )}
+        <Section fairing={f} row={Math.min(at, ny - 1)} />
+      </div>
+    </section>
+  );
+}
+
+/** A row from the side: the surface as read and the fair line, heights stretched. */
+function Section({ fairing: f, row }: { fairing: Schemas["Fairing"]; row: number }) {
+  const gaps = f.gaps?.[row] ?? [];
+  const depth = f.depth?.[row] ?? [];
+  const w = 560;
+  const h = 130;
+  const low = Math.max(1, ...gaps.map((g) => g ?? 0), ...gaps.map((g, i) => (g ?? 0) - (depth[i] ?? 0)));
+  const high = Math.min(0, ...gaps.map((g, i) => (g ?? 0) - (depth[i] ?? 0)));
+  const x = (i: number) => 10 + (i / Math.max(1, gaps.length - 1)) * (w - 20);
+  const y = (mm: number) => 14 + ((mm - high) / (low - high)) * (h - 40);
+  const points = gaps.flatMap((g, i) => (g == null ? [] : [{ i, before: g, after: g - (depth[i] ?? 0) }]));
+  const path = (key: "before" | "after") => points.map((p) => `${x(p.i)} ${y(p[key])}`).join("L");
+  const length = (gaps.length - 1) * f.spacingM;
+  return (
+    <svg
+      viewBox={`0 0 ${w} ${h}`}
+      className="on-paper w-full max-w-xl"
+      role="img"
+      aria-label={`Section through row ${row + 1}, before and after`}
+      data-testid="fair-section"
+    >
+      <path
+        d={`M${path("before")}L${[...points]
+          .reverse()
+          .map((p) => `${x(p.i)} ${y(p.after)}`)
+          .join("L")}Z`}
+        fill="var(--open)"
+        opacity={0.35}
+      />
+      <path d={`M${path("before")}`} fill="none" stroke="currentColor" strokeWidth={1.2} strokeDasharray="5 3" />
+      <path d={`M${path("after")}`} fill="none" stroke="var(--open)" strokeWidth={2.5} />
+      <text x={10} y={h - 8} fontSize={12} fill="currentColor">
+        Row {row + 1}: dashed as read, solid after; {length.toFixed(1)} m long, heights{" "}
+        {Math.round((length * 1000 * (h - 40)) / ((low - high) * (w - 20)))}× stretched
+      </text>
+    </svg>
+  );
+}

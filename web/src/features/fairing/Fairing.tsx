@@ -1,0 +1,113 @@
+import { useParams, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { useFairing, useSurvey } from "../../api/queries";
+import { Choice } from "../../ui/Form";
+import { Answer, Loaded, Tabs } from "../../ui/Page";
+import { Sentence } from "../../ui/Sentence";
+import { Quantity } from "../../ui/Working";
+import { FairMap } from "./FairMap";
+import { Gaps } from "./Gaps";
+import { Practice } from "./Practice";
+import { Rounds } from "./Rounds";
+import { Sanding } from "./Sanding";
+import { Take } from "./Take";
+
+const VIEWS = [
+  { key: "gaps", name: "Gaps and fill" },
+  { key: "rounds", name: "Rounds" },
+  { key: "sanding", name: "Sanding" },
+  { key: "practice", name: "Practice" },
+] as const;
+type View = (typeof VIEWS)[number]["key"];
+
+export type FairingView = Schemas["FairingView"];
+
+/** How much to fill and sand, how many rounds, and when it is fair enough. */
+export function Fairing() {
+  const { boatId = "" } = useParams();
+  return <Loaded query={useSurvey(boatId)}>{(s) => <Shown key={boatId} survey={s} />}</Loaded>;
+}
+
+function Shown({ survey }: { survey: Schemas["Survey"] }) {
+  const [params, setParams] = useSearchParams();
+  const surfaceId = params.get("surface") ?? survey.surfaces[0]?.id ?? "";
+  const view = VIEWS.find((v) => v.key === params.get("view"))?.key ?? "gaps";
+  const set = params.get("set") ?? "";
+  const go = (next: Record<string, string>) => setParams({ surface: surfaceId, view, ...next }, { replace: true });
+  const fairing = useFairing(surfaceId, set);
+  if (survey.surfaces.length === 0) return <Answer answer="There is no surface to fair yet." detail="Add it in Survey first." />;
+  return (
+    <>
+      <Tabs label="Fairing" tabs={[...VIEWS]} at={view} onChange={(v: View) => go({ view: v })} />
+      {view !== "practice" && (
+        <div className="no-print mb-3 max-w-sm">
+          <Choice
+            name="surfaceId"
+            label="Surface"
+            value={surfaceId}
+            onChange={(id) => go({ surface: id, set: "" })}
+            options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
+          />
+        </div>
+      )}
+      {view === "practice" && <Practice />}
+      {view === "sanding" && <Sanding key={surfaceId} surfaceId={surfaceId} zone={survey.place.timeZone} />}
+      {(view === "gaps" || view === "rounds") && (
+        <Loaded query={fairing}>
+          {(f) =>
+            view === "rounds" ? (
+              <Rounds view={f} boatId={survey.boat.id} />
+            ) : (
+              <Surface key={`${surfaceId}${f.now?.id ?? ""}`} view={f} zone={survey.place.timeZone} boatId={survey.boat.id} go={go} />
+            )
+          }
+        </Loaded>
+      )}
+    </>
+  );
+}
+
+function Surface({
+  view,
+  zone,
+  boatId,
+  go,
+}: {
+  view: FairingView;
+  zone: string;
+  boatId: string;
+  go: (next: Record<string, string>) => void;
+}) {
+  const f = view.now;
+  return (
+    <>
+      <Answer
+        over={
+          <>
+            <span>{view.surface.name}</span>
+            {f && <span>round {f.round}</span>}
+          </>
+        }
+        answer={f ? <Sentence spans={f.says} zone={zone} /> : "No gaps are read on this surface yet."}
+        detail={
+          f?.short ||
+          (f ? "" : "Lay a straightedge or a batten on it, read the gaps with a wedge in the order you walk, and type them below.")
+        }
+      />
+      {view.lows.length > 0 && (
+        <p className="mb-3 text-sm">
+          {view.lows.length === 1 ? "One low is" : `${view.lows.length} lows are`} pinned on the map in Survey instead of measured:{" "}
+          {view.lows.map((l) => l.note || `${l.lengthMM} × ${l.widthMM} × ${l.depthMM} mm`).join("; ")}: about{" "}
+          <Quantity value={view.lows.reduce((sum, l) => sum + l.repair.fillerL, 0)} unit="L" /> of filler by their sizes.
+        </p>
+      )}
+      {f && (
+        <>
+          <FairMap fairing={f} />
+          <Take fairing={f} boatId={boatId} surfaceId={view.surface.id} />
+        </>
+      )}
+      <Gaps view={view} go={go} />
+    </>
+  );
+}

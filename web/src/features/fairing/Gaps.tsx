@@ -1,0 +1,263 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useProducts } from "../../api/queries";
+import { upload } from "../../api/upload";
+import { Conflict } from "../../ui/Conflict";
+import { Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
+import { Remove } from "../../ui/Remove";
+import type { FairingView } from "./Fairing";
+
+type Readings = Schemas["Readings"];
+
+const fresh = (round: number): Readings => ({
+  round,
+  battenM: 1,
+  spacingM: 0.2,
+  rowsM: 0.2,
+  gaps: Array.from({ length: 4 }, () => Array.from({ length: 8 }, () => null)) as unknown as Readings["gaps"],
+  maxFillMM: 10,
+  maxGrindMM: 0,
+  stiffnessM: 0.8,
+  class: "yard",
+});
+
+const numbers = (text: string) =>
+  text
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map((t) => Number(t) - 1);
+
+/** The gaps in the order one walks: Enter goes to the next; a dash or nothing is not read. */
+export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string, string>) => void }) {
+  const products = useProducts().data ?? [];
+  const now = view.now;
+  const start = (): Readings => {
+    if (!now) return fresh(1);
+    const { round, battenM, spacingM, rowsM, gaps, breaks, rowBreaks, maxFillMM, maxGrindMM, stiffnessM, productId } = now;
+    return { round, battenM, spacingM, rowsM, gaps, breaks, rowBreaks, maxFillMM, maxGrindMM, stiffnessM, productId, class: now.class };
+  };
+  const [draft, setDraft] = useState<Readings>(start);
+  const [id, setID] = useState(now?.id ?? "");
+  const [version, setVersion] = useState(now?.version ?? 0);
+  const [text, setText] = useState<Record<string, string>>({});
+  const [wrong, setWrong] = useState("");
+  const save = useChange(
+    (v: number) =>
+      ok(api.PUT("/api/surfaces/{id}/fairing", { params: { path: { id: view.surface.id } }, body: { id, version: v, value: draft } })),
+    (r) => go({ set: r.now?.id ?? "" }),
+  );
+  const gaps = (draft.gaps ?? []) as (number | null)[][];
+  const nx = gaps[0]?.length ?? 0;
+  const resize = (rows: number, columns: number) => {
+    if (!(rows >= 1 && columns >= 2 && rows <= 128 && columns <= 128)) return;
+    setText({});
+    setDraft({
+      ...draft,
+      gaps: Array.from({ length: rows }, (_, y) =>
+        Array.from({ length: columns }, (_, x) => gaps[y]?.[x] ?? null),
+      ) as unknown as Readings["gaps"],
+    });
+  };
+  const put = (y: number, x: number, typed: string) => {
+    setText({ ...text, [`${y} ${x}`]: typed });
+    const v = typed.trim() === "" || typed.trim() === "-" ? null : Number(typed.replace(",", "."));
+    if (Number.isNaN(v)) return;
+    setDraft({
+      ...draft,
+      gaps: gaps.map((row, j) => (j === y ? row.map((g, i) => (i === x ? v : g)) : row)) as unknown as Readings["gaps"],
+    });
+  };
+  const bad = Object.entries(save.error?.fields ?? {}).filter(([k]) => k.startsWith("gaps"));
+  const set = (more: Partial<Readings>) => setDraft({ ...draft, ...more });
+  const num = (v: number | undefined) => v ?? Number.NaN;
+  return (
+    <Errors.Provider value={save.error?.fields ?? {}}>
+      <section className="border-t border-base-content pt-4">
+        <div className="flex flex-wrap items-center gap-3">
+          <h2 className="text-lg">{id ? `Gaps of round ${draft.round}` : "A new set of gaps"}</h2>
+          {view.sets.length > 0 && (
+            <button
+              type="button"
+              className="linked max-sm:min-h-11"
+              onClick={() => {
+                setDraft({ ...fresh((view.sets.at(-1)?.round ?? 0) + 1), spacingM: draft.spacingM, rowsM: draft.rowsM });
+                setID("");
+                setVersion(0);
+                setText({});
+              }}
+            >
+              next round
+            </button>
+          )}
+          {view.sets
+            .filter((s) => s.id !== id)
+            .map((s) => (
+              <button key={s.id} type="button" className="linked max-sm:min-h-11" onClick={() => go({ set: s.id })}>
+                round {s.round}
+              </button>
+            ))}
+        </div>
+        <div className="mt-2 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-5">
+          <NumberField name="round" label="Round" unit="" value={draft.round} onChange={(v) => set({ round: num(v) })} />
+          <NumberField name="battenM" label="Straightedge" unit="m" value={draft.battenM} onChange={(v) => set({ battenM: num(v) })} />
+          <NumberField
+            name="spacingM"
+            label="Between readings"
+            unit="m"
+            value={draft.spacingM}
+            onChange={(v) => set({ spacingM: num(v) })}
+          />
+          <NumberField name="rowsM" label="Between rows" unit="m" value={draft.rowsM} onChange={(v) => set({ rowsM: num(v) })} />
+          <Choice
+            name="class"
+            label="How fair"
+            value={draft.class}
+            onChange={(c) => set({ class: c })}
+            options={view.classes.map((c) => ({ value: c.key as Readings["class"], label: `${c.name}: ${c.gapMM} mm in a metre` }))}
+          />
+          <NumberField
+            name="maxFillMM"
+            label="Fill at most"
+            unit="mm"
+            value={draft.maxFillMM}
+            onChange={(v) => set({ maxFillMM: num(v) })}
+          />
+          <NumberField
+            name="maxGrindMM"
+            label="Grind at most"
+            unit="mm"
+            value={draft.maxGrindMM}
+            onChange={(v) => set({ maxGrindMM: num(v) })}
+          />
+          <NumberField
+            name="stiffnessM"
+            label="Batten bends over"
+            unit="m"
+            value={draft.stiffnessM}
+            onChange={(v) => set({ stiffnessM: num(v) })}
+          />
+          <TextField
+            name="breaks"
+            label="Knuckles at readings"
+            hint="their numbers, such as 5 12"
+            value={text.breaks ?? (draft.breaks ?? []).map((b) => b + 1).join(" ")}
+            onChange={(t) => {
+              setText({ ...text, breaks: t });
+              set({ breaks: numbers(t).filter((b) => b >= 0) });
+            }}
+          />
+          <Choice
+            name="productId"
+            label="Filler"
+            value={draft.productId ?? ""}
+            onChange={(productId) => set({ productId: productId || undefined })}
+            options={[
+              { value: "", label: "the first of the library" },
+              ...products.filter((p) => p.sheet.kind === "fairing-compound").map((p) => ({ value: p.id, label: p.sheet.name })),
+            ]}
+          />
+        </div>
+        <div className="mt-3 flex flex-wrap items-end gap-3">
+          <div className="w-28">
+            <NumberField name="rows" label="Rows" unit="" value={gaps.length} onChange={(v) => v && resize(v, nx)} />
+          </div>
+          <div className="w-28">
+            <NumberField name="columns" label="Readings a row" unit="" value={nx} onChange={(v) => v && resize(gaps.length, v)} />
+          </div>
+          <label className="btn min-h-11">
+            From a file
+            <input
+              type="file"
+              accept=".csv,.txt"
+              aria-label="File of gaps"
+              className="sr-only"
+              onChange={async (e) => {
+                const file = e.target.files?.[0];
+                e.target.value = "";
+                if (!file) return;
+                try {
+                  const got = await upload<Schemas["GapTable"]>("/api/gaps", {}, file);
+                  setText({});
+                  setDraft({ ...draft, gaps: got.gaps });
+                  setWrong("");
+                } catch (err) {
+                  setWrong((err as Error).message);
+                }
+              }}
+            />
+          </label>
+        </div>
+        {wrong && (
+          <p role="alert" className="text-error">
+            {wrong}
+          </p>
+        )}
+        <div className="mt-3 overflow-x-auto" data-field="gaps">
+          <table aria-label="Gaps in mm">
+            <tbody>
+              {gaps.map((row, y) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their place
+                <tr key={y}>
+                  <th className="pr-2 text-right text-sm font-normal">{y + 1}</th>
+                  {row.map((g, x) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: readings have no other identity than their place
+                    <td key={x}>
+                      <input
+                        className="input w-14 border-base-300 bg-(--sheet) px-1 text-center max-sm:min-h-11"
+                        inputMode="decimal"
+                        aria-label={`Row ${y + 1}, reading ${x + 1}, mm`}
+                        value={text[`${y} ${x}`] ?? (g ?? "").toString()}
+                        onChange={(e) => put(y, x, e.target.value)}
+                        onKeyDown={(e) => {
+                          if (e.key !== "Enter") return;
+                          e.preventDefault();
+                          const all = [...(e.currentTarget.closest("table")?.querySelectorAll("input") ?? [])];
+                          all[all.indexOf(e.currentTarget) + 1]?.focus();
+                        }}
+                      />
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+        {bad.map(([k, m]) => (
+          <p key={k} role="alert" className="text-error">
+            {m}
+          </p>
+        ))}
+        <div className="mt-3 flex flex-col gap-3">
+          <Refusal error={save.error?.status === 409 ? null : save.error} />
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="btn btn-primary min-h-12" disabled={save.isPending} onClick={() => save.mutate(version)}>
+              Find the fair surface
+            </button>
+            {id && (
+              <Remove
+                what="this set of gaps"
+                label="Delete these gaps"
+                remove={() => ok(api.DELETE("/api/fairings/{id}", { params: { path: { id } } }))}
+                done={() => go({ set: "" })}
+              />
+            )}
+          </div>
+        </div>
+      </section>
+      <Conflict
+        error={save.error}
+        mine={draft}
+        stored={(c: FairingView) => c.now as unknown as Readings}
+        onMine={(c) => {
+          setVersion(c.now?.version ?? 0);
+          save.mutate(c.now?.version ?? 0);
+        }}
+        onTheirs={(c) => {
+          setDraft(c.now as unknown as Readings);
+          setVersion(c.now?.version ?? 0);
+          save.reset();
+        }}
+      />
+    </Errors.Provider>
+  );
+}

@@ -1,0 +1,219 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { Answer, Loaded } from "../../ui/Page";
+import { useSettings } from "../../ui/settings";
+
+type Move = Schemas["PracticeMove"];
+
+const FILLS: { label: string; move: Move }[] = [
+  { label: "Hard filler, 4 mm", move: { do: "fill", filler: "hard", mm: 4 } },
+  { label: "Light filler, 2 mm", move: { do: "fill", filler: "light", mm: 2 } },
+  { label: "Light filler, 4 mm", move: { do: "fill", filler: "light", mm: 4 } },
+  { label: "Light filler, 8 mm", move: { do: "fill", filler: "light", mm: 8 } },
+];
+const WAITS: Move[] = [5, 12, 24, 60].map((hours) => ({ do: "wait", hours }));
+const SANDS: Move[] = [40, 80, 120, 180, 240, 320, 400].map((grit) => ({ do: "sand", grit }));
+
+/** A panel to spoil before the boat, and days that ask whether to coat. */
+export function Practice() {
+  return (
+    <>
+      <Answer
+        answer="A dent of 7 mm in sound paint of 160 µm: make it disappear."
+        detail="Nothing here touches the boat. What comes of each choice follows the same rules as the work, and is told with its reason."
+      />
+      <div className="grid gap-10 lg:grid-cols-2">
+        <Panel />
+        <Days />
+      </div>
+    </>
+  );
+}
+
+function Panel() {
+  const { prose } = useSettings();
+  const [moves, setMoves] = useState<Move[]>([]);
+  const state = useQuery({
+    queryKey: ["panel", moves],
+    queryFn: () => ok(api.POST("/api/practice/panel", { body: { moves } })),
+    placeholderData: keepPreviousData,
+  });
+  const button = (label: string, m: Move) => (
+    <button key={label} type="button" className="btn min-h-11" disabled={state.data?.painted} onClick={() => setMoves([...moves, m])}>
+      {label}
+    </button>
+  );
+  return (
+    <section data-testid="panel">
+      <h2 className="text-lg">The panel</h2>
+      <Loaded query={state}>
+        {(s) => (
+          <>
+            <Cut state={s} />
+            <p className="text-sm">
+              {s.passes} passes, {s.papers} papers, {s.hours.toFixed(1)} h
+              {s.curedH < 1 && s.passes > 0 && `; the filler is at ${Math.round(100 * s.curedH)} % of its time to sandable`}
+            </p>
+            {s.verdict && <p className="mt-2 border-l-4 border-primary pl-3 text-lg font-semibold">{s.verdict}</p>}
+            <ol className="mt-2 max-h-60 overflow-y-auto text-sm" aria-live="polite">
+              {[...(s.said ?? [])].reverse().map((t, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: what was said has no other identity than its order
+                <li key={i} className="rule-b py-1">
+                  {prose(t)}
+                </li>
+              ))}
+            </ol>
+          </>
+        )}
+      </Loaded>
+      <div className="mt-3 flex flex-col gap-2">
+        <div className="flex flex-wrap gap-2">{FILLS.map((f) => button(f.label, f.move))}</div>
+        <div className="flex flex-wrap gap-2">{WAITS.map((m) => button(`Wait ${m.hours} h`, m))}</div>
+        <div className="flex flex-wrap gap-2">{SANDS.map((m) => button(`Sand ${m.grit}`, m))}</div>
+        <div className="flex flex-wrap gap-2">
+          {button("Paint it", { do: "paint" })}
+          <button
+            type="button"
+            className="btn btn-ghost min-h-11"
+            disabled={moves.length === 0}
+            onClick={() => setMoves(moves.slice(0, -1))}
+          >
+            Take the last step back
+          </button>
+          <button type="button" className="btn btn-ghost min-h-11" onClick={() => setMoves([])}>
+            A new panel
+          </button>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+/** The panel cut through the dent. */
+function Cut({ state: s }: { state: Schemas["PracticeState"] }) {
+  const base = 90;
+  const px = 8; // a millimetre
+  const dent = 7 * px;
+  const left = s.hollowMM * px;
+  const proud = s.proudMM * px;
+  return (
+    <svg
+      viewBox="0 0 420 130"
+      className="w-full max-w-md"
+      role="img"
+      aria-label={`${s.hollowMM.toFixed(1)} mm hollow, ${s.proudMM.toFixed(1)} mm proud`}
+    >
+      <path
+        d={`M0 ${base - 50}H120Q210 ${base - 50 + dent * 2 - 20} 300 ${base - 50}H420V130H0Z`}
+        fill="var(--curing)"
+        stroke="currentColor"
+        strokeWidth={0.7}
+      />
+      {s.passes > 0 && (
+        <path
+          d={`M${120 + left} ${base - 50 + left * 0.6}Q210 ${base - 50 + left * 1.6 - proud * 1.6} ${300 - left} ${base - 50 + left * 0.6}Q210 ${base - 50 + dent * 2 - 20} ${120 + left} ${base - 50 + left * 0.6}Z`}
+          fill={s.last === "hard" ? "#8d9c92" : "#b9b4a2"}
+          stroke="currentColor"
+          strokeWidth={0.7}
+        />
+      )}
+      <path
+        d={`M0 ${base - 50}H120M300 ${base - 50}H420`}
+        stroke={s.through ? "var(--shut)" : "#41657f"}
+        strokeWidth={Math.max(1, s.filmUm / 30)}
+      />
+      <text x={4} y={124} fontSize={12} fill="currentColor">
+        {s.hollowMM.toFixed(1)} mm hollow · {s.proudMM.toFixed(1)} mm proud · {Math.max(0, Math.round(s.filmUm))} µm of paint beside it ·
+        scratches {Math.round(s.scratchUm)} µm
+      </text>
+    </svg>
+  );
+}
+
+function Days() {
+  const { show } = useSettings();
+  const [seed, setSeed] = useState(1);
+  const [score, setScore] = useState({ right: 0, of: 0 });
+  const [answer, setAnswer] = useState<Schemas["PracticeAnswer"]>();
+  const day = useQuery({ queryKey: ["day", seed], queryFn: () => ok(api.GET("/api/practice/day", { params: { query: { seed } } })) });
+  const choose = async (coat: boolean) => {
+    const a = await ok(api.POST("/api/practice/day", { body: { seed, coat } }));
+    setAnswer(a);
+    setScore({ right: score.right + (a.right ? 1 : 0), of: score.of + 1 });
+  };
+  const c = (v: number) => `${show(v, "°C", 0).text}`;
+  return (
+    <section data-testid="days">
+      <h2 className="text-lg">Coat now?</h2>
+      <Loaded query={day}>
+        {(d) => (
+          <>
+            <p>
+              It is <b>{d.hour}:00</b>, and you stand with the tin: {d.product}, {d.limits}.
+            </p>
+            <div className="mt-2 overflow-x-auto">
+              <table className="table-plain text-sm">
+                <thead>
+                  <tr>
+                    <th>Hour</th>
+                    <th>Air {show(0, "°C").unit}</th>
+                    <th>Humidity</th>
+                    <th>Surface</th>
+                    <th>Dew point</th>
+                    <th>Rain</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {d.hours
+                    ?.filter((h) => h.hour >= d.hour - 1 && h.hour <= d.hour + 6)
+                    .map((h) => (
+                      <tr key={h.hour} className={h.hour === d.hour ? "font-bold" : ""}>
+                        <td>{h.hour}:00</td>
+                        <td>{c(h.airC)}</td>
+                        <td>{h.rhPct} %</td>
+                        <td>{c(h.surfaceC)}</td>
+                        <td>{c(h.dewC)}</td>
+                        <td>{h.rainMM > 0 ? `${h.rainMM} mm` : ""}</td>
+                      </tr>
+                    ))}
+                </tbody>
+              </table>
+            </div>
+            {answer ? (
+              <div className={`mt-3 border-l-4 pl-3 ${answer.right ? "border-success" : "border-error"}`} role="status">
+                <p>
+                  <b>{answer.right ? "Right." : "Not so."}</b> {answer.reason}
+                </p>
+                <button
+                  type="button"
+                  className="btn mt-2 min-h-11"
+                  onClick={() => {
+                    setSeed(seed + 1);
+                    setAnswer(undefined);
+                  }}
+                >
+                  Another day
+                </button>
+              </div>
+            ) : (
+              <p className="mt-3 flex gap-2">
+                <button type="button" className="btn btn-primary min-h-12" onClick={() => choose(true)}>
+                  Coat now
+                </button>
+                <button type="button" className="btn min-h-12" onClick={() => choose(false)}>
+                  Leave it
+                </button>
+              </p>
+            )}
+            {score.of > 0 && (
+              <p className="quiet mt-2 text-sm">
+                {score.right} of {score.of} right
+              </p>
+            )}
+          </>
+        )}
+      </Loaded>
+    </section>
+  );
+}

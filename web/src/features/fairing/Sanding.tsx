@@ -1,0 +1,88 @@
+import { useState } from "react";
+import { useSanding } from "../../api/queries";
+import { Check, NumberField } from "../../ui/Form";
+import { Answer, Loaded } from "../../ui/Page";
+import { Sentence } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
+import { span, stamp } from "../../ui/time";
+import { Figure, Quantity } from "../../ui/Working";
+
+/** The grits from what is there to what comes next, and whether that goes through. */
+export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }) {
+  const { prose } = useSettings();
+  const [from, setFrom] = useState<number>();
+  const [to, setTo] = useState<number>();
+  const [wet, setWet] = useState(false);
+  return (
+    <Loaded query={useSanding(surfaceId, { from: from ?? 0, to: to ?? 0, wet })}>
+      {(s) => (
+        <>
+          <Answer
+            answer={<Sentence spans={s.says} zone={zone} />}
+            detail={
+              <>
+                {s.tool.name}: {prose(s.tool.note)}. {s.dust}.
+                {s.green && !s.ready && ` Ridges may be knocked down, green, from ${stamp(s.green, zone)}.`}
+              </>
+            }
+          />
+          <div className="mb-4 grid max-w-xl grid-cols-3 items-end gap-3">
+            <NumberField name="from" label="Scratch that is there" unit="P" value={from ?? s.from} onChange={setFrom} />
+            <NumberField name="to" label="The next coat wants" unit="P" value={to ?? s.to} onChange={setTo} />
+            <Check name="wet" label="Wet" value={wet} onChange={setWet} />
+          </div>
+          <div className="grid gap-8 lg:grid-cols-2">
+            <section>
+              <h2 className="text-lg">
+                <Figure title="Sanding" working={s.working}>
+                  Grits, in this order
+                </Figure>
+              </h2>
+              <ol data-testid="ladder">
+                {s.steps.map((st) => (
+                  <li key={st.grit} className="rule-b grid grid-cols-[4rem_1fr_auto] gap-3 py-2">
+                    <b className="text-xl">{st.grit}</b>
+                    <span>{prose(st.why)}</span>
+                    <span className="quiet text-right text-sm">
+                      {span(st.hours)}, {st.discs} {st.discs === 1 ? "sheet" : "sheets"}
+                      <br />
+                      <Quantity value={st.removedUm} unit="µm" /> off
+                    </span>
+                  </li>
+                ))}
+              </ol>
+              {s.waterChanges > 0 && <p className="mt-2 text-sm">{s.waterChanges} changes of water.</p>}
+            </section>
+            <section>
+              <h2 className="text-lg">Through?</h2>
+              {s.margins.length === 0 && (
+                <p>What lies above the layer that must stay is not known: put the old layers into Survey, log coats with litres.</p>
+              )}
+              <ul data-testid="margins">
+                {s.margins.map((m) => (
+                  <li key={m.place} className={`rule-b py-2 ${m.through ? "border-l-4 border-l-error pl-2 font-semibold" : ""}`}>
+                    {m.through ? "✗" : "✓"} {m.place}:{" "}
+                    {m.through ? (
+                      "it goes through; by hand and fewer strokes there, or prime once more"
+                    ) : (
+                      <>
+                        <Quantity value={m.leftUm} unit="µm" /> are left
+                      </>
+                    )}
+                  </li>
+                ))}
+              </ul>
+              <ul className="mt-3 text-sm">
+                {s.notes.map((n) => (
+                  <li key={n} className="border-l-4 border-accent py-1 pl-3">
+                    {prose(n)}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          </div>
+        </>
+      )}
+    </Loaded>
+  );
+}
