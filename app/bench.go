@@ -141,7 +141,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	case f.Next != nil && (ask.ProductID == "" || ask.ProductID == o.nextProduct(f)):
 		coat = *f.Next
 		out.StepID, out.ProductID = f.NextStepID, o.nextProduct(f)
-		out.Coat = ordinal(coat)
+		out.Coat = today.Ordinal(coat.N, coat.Of)
 	case ask.ProductID != "":
 		sheet, ok := o.products[ask.ProductID]
 		if !ok {
@@ -214,13 +214,6 @@ func (o outlook) nextProduct(f today.Surface) string {
 		}
 	}
 	return ""
-}
-
-func ordinal(c today.Coat) string {
-	if c.Of < 2 {
-		return "the only coat"
-	}
-	return fmt.Sprintf("coat %d of %d", c.N, c.Of)
 }
 
 // quantities fills in what to pour and in how many pots.

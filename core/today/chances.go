@@ -81,7 +81,7 @@ func (s Situation) BestChances(waiting []Waiting, odds []climate.Odds, known tim
 	out := make([]Best, 0, len(waiting))
 	for k, w := range waiting {
 		b := Best{SurfaceID: w.Surface.ID, Surface: w.Surface.Name, Options: []Option{}}
-		b.What = w.Surface.Next.Sheet.Kind.Name() + ", " + ordinal(w.Surface.Next.N, w.Surface.Next.Of)
+		b.What = w.Surface.Next.Sheet.Kind.Name() + ", " + Ordinal(w.Surface.Next.N, w.Surface.Next.Of)
 		local := s.Now.In(s.Loc)
 		for d := range 7 {
 			day := time.Date(local.Year(), local.Month(), local.Day()+d, 0, 0, 0, 0, s.Loc)
@@ -151,7 +151,7 @@ func (s Situation) WetDay(portable map[string]bool) []Indoor {
 		if f.Next == nil {
 			continue
 		}
-		what := f.Next.Sheet.Kind.Name() + ", " + ordinal(f.Next.N, f.Next.Of)
+		what := f.Next.Sheet.Kind.Name() + ", " + Ordinal(f.Next.N, f.Next.Of)
 		switch {
 		case f.Sheltered:
 			out = append(out, Indoor{f.ID, f.Name + ": is under cover; " + what + ", if it is warm enough"})

@@ -212,7 +212,7 @@ func (s Situation) lane(f Surface) Lane {
 		return l
 	}
 	n := f.Next
-	l.Note = n.Sheet.Kind.Name() + ", " + ordinal(n.N, n.Of)
+	l.Note = n.Sheet.Kind.Name() + ", " + Ordinal(n.N, n.Of)
 	job := s.JobFor(*n, f)
 	l.Mix = mix(*n, f.AreaM2, job, s.Crew)
 	from, end, known := s.Air.Span()
@@ -527,7 +527,8 @@ func (s Situation) actions(a *Answer) {
 	})
 }
 
-func ordinal(n, of int) string {
+// Ordinal is a coat among those of its step in words.
+func Ordinal(n, of int) string {
 	if of == 1 {
 		return "one coat"
 	}

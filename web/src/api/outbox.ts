@@ -37,11 +37,13 @@ async function deliver<T>(p: Parcel): Promise<T> {
   const blob = p.body instanceof Blob;
   let res: Response;
   try {
-    res = await fetch(p.path, {
-      method: p.method,
-      headers: { "Content-Type": blob ? "application/octet-stream" : "application/json" },
-      body: blob ? (p.body as Blob) : JSON.stringify(p.body),
-    });
+    res = await fetch(
+      new Request(new URL(p.path, location.href), {
+        method: p.method,
+        headers: { "Content-Type": blob ? "application/octet-stream" : "application/json" },
+        body: blob ? (p.body as Blob) : JSON.stringify(p.body),
+      }),
+    );
   } catch {
     throw new Refused(0, "The program does not answer.", {});
   }
@@ -60,6 +62,7 @@ const later = (e: unknown) => e instanceof Refused && (e.status === 0 || e.statu
 export async function send<T>(p: Parcel): Promise<T | "kept"> {
   // Kept first: if this tab ends now, nothing is lost.
   const d = await open();
+  inHand.add(p.id);
   await d.put("parcels", p);
   const waiting = (await d.getAll("parcels")).some((o) => o.id !== p.id && !o.refused && o.at <= p.at);
   try {
@@ -76,8 +79,13 @@ export async function send<T>(p: Parcel): Promise<T | "kept"> {
     await d.delete("parcels", p.id);
     await tell();
     throw e;
+  } finally {
+    inHand.delete(p.id);
   }
 }
+
+/** Parcels that send is at: flush leaves them to it. */
+const inHand = new Set<string>();
 
 let flushing: Promise<number> | undefined;
 
@@ -87,7 +95,7 @@ export function flush(): Promise<number> {
     const d = await open();
     let sent = 0;
     for (const p of (await d.getAll("parcels")).sort((a, b) => a.at - b.at)) {
-      if (p.refused) continue;
+      if (p.refused || inHand.has(p.id)) continue;
       try {
         await deliver(p);
         await d.delete("parcels", p.id);

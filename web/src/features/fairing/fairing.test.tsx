@@ -1,0 +1,264 @@
+// @vitest-environment happy-dom
+// @vitest-environment-options { "url": "http://test/" }
+import { screen, waitFor, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { Route, Routes } from "react-router";
+import { expect, it } from "vitest";
+import type { Schemas } from "../../api/client";
+import { answers, show } from "../../testing";
+import { Fairing } from "./Fairing";
+
+const working = { inputs: [], steps: [], warnings: [] };
+const classes = [
+  { key: "work", name: "work boat", gapMM: 3, lows: 6, worth: 2 },
+  { key: "yard", name: "yard finish", gapMM: 1.5, lows: 2, worth: 1 },
+];
+const outlook = (more = {}) => ({
+  fitted: false,
+  ratio: 0.45,
+  left: 0,
+  leftLow: 0,
+  leftHigh: 0,
+  hoursLeft: 0,
+  allowed: 2,
+  enough: false,
+  stopAfter: 0,
+  working,
+  ...more,
+});
+
+const set: Schemas["Fairing"] = {
+  id: "f",
+  version: 3,
+  round: 2,
+  readAt: "2026-05-09T08:00:00Z",
+  battenM: 1,
+  spacingM: 0.2,
+  rowsM: 0.3,
+  gaps: [
+    [0, 2, 1],
+    [1, null, 0],
+    [0, 1, 0],
+  ],
+  maxFillMM: 5,
+  maxGrindMM: 1,
+  stiffnessM: 0.8,
+  class: "yard",
+  says: [{ text: "Fill 1 L." }],
+  depth: [
+    [0, 1.5, 0.5],
+    [0.5, null, -0.4],
+    [0, 0.5, 0],
+  ],
+  result: {
+    fillL: 1,
+    grindL: 0.1,
+    fillM2: 1,
+    grindM2: 0.2,
+    maxFillMM: 1.5,
+    maxGrindMM: 0.4,
+    beforeMM: 2,
+    afterMM: 0.2,
+    targetMM: 1.5,
+    areaM2: 0.24,
+  },
+  curves: [
+    { stiffnessM: 0.4, fillL: 0.7, grindL: 0, maxFillMM: 1, afterMM: 0.9, chosen: false },
+    { stiffnessM: 0.8, fillL: 1, grindL: 0.1, maxFillMM: 1.5, afterMM: 0.2, chosen: true },
+  ],
+  jobs: [
+    {
+      school: { key: "heavy", name: "few heavy coats", why: "fewer waits", passMM: 0, wastePct: 35, layLH: 3, boardM2H: 1 },
+      passes: 1,
+      litres: 1.4,
+      kg: 1,
+      hours: 2,
+      days: 1.5,
+      working,
+    },
+    {
+      school: { key: "skims", name: "many thin skims", why: "no slumps", passMM: 1.5, wastePct: 15, layLH: 2, boardM2H: 3 },
+      passes: 2,
+      litres: 1.2,
+      kg: 0.9,
+      hours: 3,
+      days: 3.2,
+      working,
+    },
+  ],
+  product: "Light filler",
+  cureH: 14,
+  surfaceC: 15,
+  stand: "A flat face takes a soft mix",
+  short: "",
+} as unknown as Schemas["Fairing"];
+
+const view = (more: Record<string, unknown> = {}) => ({
+  surface: { id: "s", name: "Deck", area: { areaM2: 12 } },
+  classes,
+  sets: [],
+  rounds: [],
+  outlook: outlook(),
+  lows: [],
+  ...more,
+});
+
+function open(v: Record<string, unknown>, at = "/boats/b/fairing", routes: Record<string, unknown> = {}) {
+  const calls = answers({
+    "GET /api/boats/b/survey": { boat: { id: "b" }, place: { timeZone: "UTC" }, surfaces: [{ id: "s", name: "Deck" }] },
+    "GET /api/surfaces/s/fairing": v,
+    "GET /api/products": [],
+    ...routes,
+  });
+  show(
+    <Routes>
+      <Route path="/boats/:boatId/fairing" element={<Fairing />} />
+      <Route path="/boats/:boatId/build-up" element={<p>the build-up</p>} />
+    </Routes>,
+    at,
+  );
+  return calls;
+}
+
+it("takes gaps in the order of the walk and leaves out what was not read", async () => {
+  const calls = open(view(), undefined, { "PUT /api/surfaces/s/fairing": view({ now: set }) });
+  const first = await screen.findByRole("textbox", { name: "Row 1, reading 1, mm" });
+  await userEvent.click(first);
+  await userEvent.keyboard("1,5{Enter}0{Enter}-{Enter}2{Enter}");
+  await userEvent.click(screen.getByRole("button", { name: "Find the fair surface" }));
+  await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true));
+  const body = calls.find((c) => c.method === "PUT")?.body as Schemas["FairingEdit"];
+  expect(body.id).toBe("");
+  expect(body.value.gaps?.[0]?.slice(0, 5)).toEqual([1.5, 0, null, 2, null]);
+  expect(body.value.gaps).toHaveLength(4);
+});
+
+it("shows where a reading is refused", async () => {
+  open(view({ now: set }), undefined, {
+    "PUT /api/surfaces/s/fairing": {
+      status: 422,
+      title: "x",
+      errors: [{ location: "body.value.gaps[0][1]", message: "a gap is not below nothing" }],
+    },
+  });
+  await userEvent.click(await screen.findByRole("button", { name: "Find the fair surface" }));
+  expect(await screen.findAllByText(/a gap is not below nothing/)).not.toHaveLength(0);
+});
+
+it("draws filling and grinding apart, both schools and the curves, and plans one", async () => {
+  const calls = open(view({ now: set, sets: [{ id: "f", round: 2, readAt: "2026-05-09T08:00:00Z" }] }), undefined, {
+    "POST /api/fairings/f/plan": {},
+  });
+  const map = await screen.findByTestId("fair-map");
+  expect(map.querySelectorAll("[data-depth]")).toHaveLength(9);
+  expect(map.querySelector('[data-depth="1.5"]')?.textContent).toBe("+1.5");
+  expect(map.querySelector('[data-depth="-0.4"]')?.textContent).toBe("−0.4");
+  expect(map.querySelector('[data-depth="-0.4"] rect[fill="url(#grind)"]')).toBeTruthy();
+  expect(within(screen.getByTestId("curves")).getByText("(chosen)")).toBeTruthy();
+  const schools = screen.getByTestId("schools");
+  expect(within(schools).getAllByRole("button", { name: "Plan it" })).toHaveLength(2);
+  await userEvent.click(within(schools).getAllByRole("button", { name: "Plan it" })[1] as HTMLElement);
+  expect(await screen.findByText("the build-up")).toBeTruthy();
+  expect(calls.find((c) => c.path.endsWith("/plan"))?.body).toEqual({ school: "skims" });
+});
+
+it("begins the next round beside the ones before", async () => {
+  open(view({ now: set, sets: [{ id: "f", round: 2, readAt: "2026-05-09T08:00:00Z" }] }));
+  await userEvent.click(await screen.findByRole("button", { name: "next round" }));
+  expect(screen.getByText("A new set of gaps")).toBeTruthy();
+  expect((screen.getByRole("textbox", { name: /^Round/ }) as HTMLInputElement).value).toBe("3");
+  expect(screen.getByRole("button", { name: "round 2" })).toBeTruthy();
+});
+
+it("says how many rounds are left, or that it is fair enough", async () => {
+  open(
+    view({
+      rounds: [{ n: 1, lows: 40, pinholes: 9, litres: 1, hours: 5, grit: 80 }],
+      outlook: outlook({ left: 3, leftLow: 2, leftHigh: 4, hoursLeft: 7.5, stopAfter: 3 }),
+    }),
+    "/boats/b/fairing?view=rounds",
+  );
+  expect(await screen.findByText(/About 3 rounds more \(2 to 4\), 7 h 30 of work/)).toBeTruthy();
+  expect(screen.getByText(/After round 3 an hour takes fewer lows away/)).toBeTruthy();
+});
+
+it("practises: what was done is sent as a whole, and the reason is told", async () => {
+  const state = {
+    hollowMM: 3,
+    proudMM: 0,
+    filmUm: 160,
+    scratchUm: 40,
+    curedH: 0,
+    passes: 1,
+    papers: 0,
+    hours: 0.3,
+    painted: false,
+    through: false,
+    last: "hard",
+    said: ["3 mm are left"],
+    verdict: "",
+  };
+  const day = {
+    seed: 1,
+    product: "topcoat",
+    limits: "air from 8 °C",
+    hour: 11,
+    hours: Array.from({ length: 24 }, (_, hour) => ({ hour, airC: 12, rhPct: 70, surfaceC: 11, dewC: 6, rainMM: 0 })),
+  };
+  const calls = open(view(), "/boats/b/fairing?view=practice", {
+    "POST /api/practice/panel": state,
+    "GET /api/practice/day": day,
+    "POST /api/practice/day": { right: false, coat: true, reason: "It holds." },
+  });
+  await userEvent.click(await screen.findByRole("button", { name: "Hard filler, 4 mm" }));
+  await userEvent.click(screen.getByRole("button", { name: "Wait 24 h" }));
+  await waitFor(() =>
+    expect(calls.filter((c) => c.path.endsWith("/panel")).at(-1)?.body).toEqual({
+      moves: [
+        { do: "fill", filler: "hard", mm: 4 },
+        { do: "wait", hours: 24 },
+      ],
+    }),
+  );
+  expect(screen.getByText("3 mm are left")).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Take the last step back" }));
+  await waitFor(() =>
+    expect(calls.filter((c) => c.path.endsWith("/panel")).at(-1)?.body).toEqual({ moves: [{ do: "fill", filler: "hard", mm: 4 }] }),
+  );
+  await userEvent.click(screen.getByRole("button", { name: "Leave it" }));
+  expect(await screen.findByText("Not so.")).toBeTruthy();
+  expect(screen.getByText("0 of 1 right")).toBeTruthy();
+});
+
+it("warns where sanding goes through", async () => {
+  open(view(), "/boats/b/fairing?view=sanding", {
+    "GET /api/surfaces/s/sanding": {
+      says: [{ text: "Deck: 80, 120." }],
+      steps: [
+        { grit: 80, removedUm: 50, hours: 1.5, discs: 8, why: "cuts level" },
+        { grit: 120, removedUm: 50, hours: 1, discs: 8, why: "till no scratch of 80 is seen" },
+      ],
+      tool: { key: "board", name: "Long board", rate: 0.5, note: "both ways" },
+      removedUm: 100,
+      hours: 2.5,
+      margins: [
+        { place: "flats", leftUm: 40, through: false },
+        { place: "edges", leftUm: -60, through: true },
+      ],
+      waterChanges: 0,
+      dust: "P3 mask",
+      notes: [],
+      working,
+      from: 80,
+      to: 120,
+      ready: false,
+      green: "2026-05-09T12:00:00Z",
+      next: "primer",
+      filmUm: 140,
+    },
+  });
+  const margins = await screen.findByTestId("margins");
+  expect(within(margins).getByText(/✓ flats/)).toBeTruthy();
+  expect(within(margins).getByText(/✗ edges/).textContent).toContain("it goes through");
+  expect(screen.getByText(/Ridges may be knocked down, green, from Sat/)).toBeTruthy();
+});
