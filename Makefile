@@ -82,7 +82,7 @@ bench: web/dist/index.html ## benchmarks
 	go test -run '^$$' -bench . -benchmem ./...
 
 FUZZTIME ?= 30s
-READERS := WeatherCSV STL OBJ Offsets SVG DXF Readings ReadingLines Forecast
+READERS := WeatherCSV STL OBJ Offsets SVG DXF Readings ReadingLines Forecast Gaps Gauge ValueLines
 fuzz-short:
 	@$(MAKE) -s fuzz FUZZTIME=2s
 

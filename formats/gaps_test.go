@@ -75,3 +75,45 @@ func TestReadValueLines(t *testing.T) {
 		assert.ErrorContains(t, err, where)
 	}
 }
+
+func FuzzReadGaps(f *testing.F) {
+	f.Add([]byte("0;1,5;2\n1;-;3\n"))
+	f.Add([]byte("a,b\n0,1\n,2\n"))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		got, err := ReadGaps(data)
+		if err != nil {
+			return
+		}
+		for _, row := range got {
+			if len(row) != len(got[0]) {
+				t.Fatalf("rows of %d and %d readings", len(got[0]), len(row))
+			}
+		}
+	})
+}
+
+func FuzzReadGauge(f *testing.F) {
+	f.Add([]byte("no;film µm\n1;210,5\n"))
+	f.Add([]byte("8\n7.5\n"))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		got, err := ReadGauge(data, "")
+		if err != nil {
+			return
+		}
+		for _, v := range got {
+			if v < 0 || v > 50e3 {
+				t.Fatalf("%g µm were taken", v)
+			}
+		}
+	})
+}
+
+func FuzzReadValueLines(f *testing.F) {
+	f.Add([]byte(`{"at":"2026-05-09T10:00:00Z","value":0.5,"unit":"kg"}`))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		got, err := ReadValueLines(data, reading.Scale)
+		if err == nil && len(got) == 0 {
+			t.Fatal("neither values nor an error")
+		}
+	})
+}

@@ -1,0 +1,123 @@
+package store
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"allcoats/core/logbook"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestRefsAreNullWhenEmpty(t *testing.T) {
+	s := yard(t)
+	require.NoError(t, s.Write(ctx, func(q Queries) error {
+		return q.AddEntry(ctx, Entry{ID: "idle", BoatID: "b", Kind: logbook.Idle, WetUm: JSON[[]float64]{[]float64{}}})
+	}))
+	e, err := s.Read().Entry(ctx, "idle")
+	require.NoError(t, err)
+	assert.Equal(t, Ref(""), e.SurfaceID)
+	var n int
+	require.NoError(t, s.Read().get(ctx, &n, "SELECT count(*) FROM log_entries WHERE surface_id IS NULL"))
+	assert.Equal(t, 1, n)
+	assert.Error(t, new(Ref).Scan(3))
+	assert.Error(t, s.Write(ctx, func(q Queries) error {
+		return q.AddEntry(ctx, Entry{ID: "lost", BoatID: "nobody", Kind: logbook.Idle, WetUm: JSON[[]float64]{[]float64{}}})
+	}), "no such boat")
+}
+
+func TestPotsStayUntilEmptied(t *testing.T) {
+	s := yard(t)
+	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.AddProduct(ctx, Product{ID: "p"}) }))
+	p := Pot{ID: "pot", BoatID: "b", SurfaceID: "deck", ProductID: "p", Litres: 0.5, MixedAt: 100}
+	put := func() { require.NoError(t, s.Write(ctx, func(q Queries) error { return q.PutPot(ctx, p) })) }
+	put()
+	put()
+	full, err := s.Read().FullPots(ctx, "b")
+	require.NoError(t, err)
+	assert.Equal(t, []Pot{p}, full)
+	at := int64(160)
+	p.LaidAt = &at
+	put()
+	got, err := s.Read().Pot(ctx, "pot")
+	require.NoError(t, err)
+	assert.Equal(t, at, *got.LaidAt)
+	p.EmptiedAt = &at
+	put()
+	full, err = s.Read().FullPots(ctx, "b")
+	require.NoError(t, err)
+	assert.Empty(t, full)
+}
+
+func TestBackupIsRestored(t *testing.T) {
+	s := yard(t)
+	path := filepath.Join(t.TempDir(), "backup.db")
+	require.NoError(t, s.Backup(ctx, path))
+	assert.Error(t, s.Backup(ctx, path), "a backup does not write over another")
+	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.RemoveSurface(ctx, "deck") }))
+	_, err := s.Read().Surface(ctx, "deck")
+	require.ErrorIs(t, err, ErrNotFound)
+	require.NoError(t, s.Restore(ctx, path))
+	_, err = s.Read().Surface(ctx, "deck")
+	require.NoError(t, err)
+	require.NoError(t, s.Intact(ctx))
+	// Written to and read again afterwards: the connection is clean.
+	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.SetSetting(ctx, "a", "b") }))
+
+	raw, err := os.ReadFile(path)
+	require.NoError(t, err)
+	broken := filepath.Join(t.TempDir(), "broken.db")
+	for i := 9000; i < 20000 && i < len(raw); i++ {
+		raw[i] = 0xff
+	}
+	require.NoError(t, os.WriteFile(broken, raw, 0o600))
+	assert.Error(t, s.Restore(ctx, broken))
+	v, err := s.Read().Setting(ctx, "a")
+	require.NoError(t, err)
+	assert.Equal(t, "b", v, "nothing was changed")
+}
+
+func TestABoatIsWrittenOnceAndClashesAreNamed(t *testing.T) {
+	s := yard(t)
+	f, err := s.Read().ReadBoat(ctx, "b")
+	require.NoError(t, err)
+	_, err = s.Read().ReadBoat(ctx, "none")
+	require.ErrorIs(t, err, ErrNotFound)
+	write := func() (added int, clashes []Clash) {
+		require.NoError(t, s.Write(ctx, func(q Queries) (err error) {
+			added, clashes, err = q.WriteBoat(ctx, f)
+			return err
+		}))
+		return added, clashes
+	}
+	added, clashes := write()
+	assert.Zero(t, added)
+	assert.Empty(t, clashes)
+	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.RemoveSurface(ctx, "deck") }))
+	added, clashes = write()
+	assert.Positive(t, added, "what is missing comes back")
+	assert.Empty(t, clashes)
+	f.Tables["surfaces"][0]["name"] = "another name"
+	_, clashes = write()
+	require.Len(t, clashes, 1)
+	assert.Equal(t, "surface another name", clashes[0].What)
+}
+
+func TestFairingsBySurface(t *testing.T) {
+	s := yard(t)
+	f := Fairing{ID: "f", Version: 1, SurfaceID: "deck", ReadAt: time.Unix(50, 0).Unix()}
+	f.Readings.V = []byte(`{"round":1}`)
+	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.AddFairing(ctx, f) }))
+	all, err := s.Read().Fairings(ctx, "deck")
+	require.NoError(t, err)
+	assert.Equal(t, []Fairing{f}, all)
+	f.Readings.V = []byte(`{"round":2}`)
+	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.EditFairing(ctx, f) }))
+	assert.ErrorIs(t, s.Write(ctx, func(q Queries) error { return q.EditFairing(ctx, f) }), ErrStale)
+	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.RemoveFairing(ctx, "f") }))
+	_, err = s.Read().Fairing(ctx, "f")
+	assert.ErrorIs(t, err, ErrNotFound)
+}
