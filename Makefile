@@ -84,7 +84,7 @@ bench: web/dist/index.html ## benchmarks
 FUZZTIME ?= 30s
 READERS := WeatherCSV STL OBJ Offsets SVG DXF Readings ReadingLines Forecast Gaps Gauge ValueLines
 fuzz-short:
-	@$(MAKE) -s fuzz FUZZTIME=2s
+	@$(MAKE) -s fuzz FUZZTIME=4000x
 
 fuzz: ## fuzz the readers of outside files
 	@go test -c -fuzz Fuzz -o bin/formats.test ./formats
