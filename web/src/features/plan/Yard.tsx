@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { useWays } from "../../api/queries";
 import { Loaded } from "../../ui/Page";
 import { number } from "../../ui/settings";
-import { day, span, stamp } from "../../ui/time";
+import { day, stamp } from "../../ui/time";
 import type { YardPlan } from "./Plan";
 
 /** All boats of the yard: when each is ready, what is next on her, and what closes soon. */
@@ -42,7 +42,7 @@ export function Yard({ plan }: { plan: YardPlan }) {
                   <td className="whitespace-nowrap">{day(l.at, zone)}</td>
                   <td className="whitespace-nowrap">{l.due ? day(l.due, zone) : "no day given"}</td>
                   <td className={`num whitespace-nowrap ${l.lateH > 0 ? "font-bold text-error" : ""}`}>
-                    {spare === undefined ? "–" : l.lateH > 0 ? `late by ${span(l.lateH)}` : span(spare)}
+                    {spare === undefined ? "–" : l.lateH > 0 ? `late by ${days(Math.ceil(l.lateH / 24))}` : days(Math.floor(spare / 24))}
                   </td>
                   <td className="num whitespace-nowrap">
                     {Math.round(l.hours)} h{l.cents > 0 && `, ${number(l.cents / 100, 0)}`}
@@ -109,7 +109,7 @@ function Ways({ plan }: { plan: YardPlan }) {
                     <td className="num">{number(w.cents / 100, 0)}</td>
                     {w.lateH.map((h, i) => (
                       <td key={boats[i]?.boatId} className="num whitespace-nowrap">
-                        {h > 0 ? `late by ${span(h)}` : "in time"}
+                        {h > 0 ? `late by ${days(Math.ceil(h / 24))}` : "in time"}
                       </td>
                     ))}
                   </tr>
@@ -126,3 +126,6 @@ function Ways({ plan }: { plan: YardPlan }) {
     </section>
   );
 }
+
+/** Days of the calendar: a launch is in time to the end of its day. */
+const days = (n: number) => (n === 0 ? "the same day" : n === 1 ? "1 day" : `${n} days`);

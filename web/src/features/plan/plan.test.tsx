@@ -142,7 +142,7 @@ it("tells late boats, what would help, and what closes soon", async () => {
     ],
   });
   show(<Yard plan={plan()} />);
-  expect(screen.getByText("late by 10 h")).toBeTruthy();
+  expect(screen.getByText("late by 1 day")).toBeTruthy();
   expect(screen.getByText(/nothing is planned on Bottom/)).toBeTruthy();
   expect(screen.getByText(/topcoat is planned for/)).toBeTruthy();
   expect((await screen.findByText("launch later")).closest("tr")?.textContent).toContain("enough");
