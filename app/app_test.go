@@ -11,6 +11,7 @@ import (
 	"allcoats/core/fault"
 	"allcoats/core/product"
 	"allcoats/demo"
+	"allcoats/demo/standing"
 	"allcoats/instruments"
 	"allcoats/store"
 
@@ -30,9 +31,9 @@ func open(t testing.TB, path string) *app.App {
 }
 
 func withDemo(t *testing.T) *app.App {
-	a := open(t, filepath.Join(t.TempDir(), "a.db"))
-	require.NoError(t, demo.Build(ctx, a, demo.Now, app.FixedClock))
-	return a
+	path := filepath.Join(t.TempDir(), "a.db")
+	require.NoError(t, standing.Write(path))
+	return open(t, path)
 }
 
 func TestDemoHasThreeBoatsWithCoatsInDifferentStates(t *testing.T) {

@@ -15,6 +15,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/demo"
+	"allcoats/demo/standing"
 	"allcoats/httpapi"
 	"allcoats/instruments"
 	"allcoats/store"
@@ -37,7 +38,13 @@ type Site struct {
 // Serve serves the application on a new database in dir, with the demo yard in
 // it if withDemo is set.
 func Serve(ctx context.Context, dir string, withDemo bool) (*Site, error) {
-	s, err := store.Open(ctx, filepath.Join(dir, "e2e.db"))
+	path := filepath.Join(dir, "e2e.db")
+	if withDemo {
+		if err := standing.Write(path); err != nil {
+			return nil, err
+		}
+	}
+	s, err := store.Open(ctx, path)
 	if err != nil {
 		return nil, err
 	}
@@ -45,13 +52,10 @@ func Serve(ctx context.Context, dir string, withDemo bool) (*Site, error) {
 	if err != nil {
 		return nil, err
 	}
-	if withDemo {
-		err = demo.Build(ctx, a, demo.Now, app.FixedClock)
-	} else {
-		err = a.SetClock(ctx, app.FixedClock, demo.Now)
-	}
-	if err != nil {
-		return nil, err
+	if !withDemo {
+		if err := a.SetClock(ctx, app.FixedClock, demo.Now); err != nil {
+			return nil, err
+		}
 	}
 	ln, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {

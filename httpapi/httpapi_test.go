@@ -14,6 +14,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/demo"
+	"allcoats/demo/standing"
 	"allcoats/instruments"
 	"allcoats/store"
 
@@ -34,13 +35,15 @@ type client struct {
 
 func serve(t testing.TB, passphrase string, withDemo bool) client {
 	ctx := context.Background()
-	s, err := store.Open(ctx, filepath.Join(t.TempDir(), "t.db"))
+	path := filepath.Join(t.TempDir(), "t.db")
+	if withDemo {
+		require.NoError(t, standing.Write(path))
+	}
+	s, err := store.Open(ctx, path)
 	require.NoError(t, err)
 	a, err := app.New(ctx, s, instruments.Forecast{Seed: demo.Seed})
 	require.NoError(t, err)
-	if withDemo {
-		require.NoError(t, demo.Build(ctx, a, demo.Now, app.FixedClock))
-	} else {
+	if !withDemo {
 		require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now))
 	}
 	server := httptest.NewServer(Handler(a, Options{Version: "test", Web: files, Passphrase: passphrase}))
