@@ -141,13 +141,13 @@ func (p *Page) Err() error {
 }
 
 // patience is how long a step waits for what it needs.
-const patience = 8 * time.Second
+const patience = 12 * time.Second
 
 func (p *Page) do(step string, fn func(ctx context.Context) error) *Page {
 	if p.err != nil {
 		return p
 	}
-	ctx, cancel := context.WithTimeout(p.ctx, patience+7*time.Second)
+	ctx, cancel := context.WithTimeout(p.ctx, patience+8*time.Second)
 	defer cancel()
 	p.step = step
 	p.err = fn(ctx)
