@@ -84,7 +84,7 @@ func TestOffline(t *testing.T) {
 	require.NoError(t, s.Down())
 	p.Go(at + "/bench").See("Before you open the tin").See("Timers")
 	log := func(surface, note string) {
-		p.Go(at+"/log").See("Clocks running").Press("Log a coat or other work").Choose("What", "it was washed").Choose("Where", surface).Fill("Note", note).Press("Log it").SeeIn("[data-testid=outbox]", "wait")
+		p.Go(at+"/log").See("Clocks running").Press("Log a coat or other work").Choose("Where", surface).Fill("Note", note).Press("Log it").SeeIn("[data-testid=outbox]", "wait")
 	}
 	log("Bottom", "one")
 	log("Deck", "two")
