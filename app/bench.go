@@ -263,10 +263,8 @@ func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today
 		refuse(err)
 	}
 	if c.Sheet.VolumeSolidsPct >= 95 || c.Sheet.Kind == product.Fairing {
-		out.Stand = "flat faces take any stiffness"
-		if s := o.surface(f.ID); s.ID != "" && s.Tilt(s.Part) > 30 {
-			out.Stand = "this face is upright or overhead: only peanut butter or putty stays on it"
-		}
+		s := o.surface(f.ID)
+		out.Stand = mix.Stands(s.Tilt(s.Part))
 	}
 }
 

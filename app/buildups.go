@@ -73,6 +73,7 @@ type BuildUp struct {
 	Surface     Surface              `json:"surface"`
 	Steps       []Step               `json:"steps"`
 	Done        []int                `json:"done"`
+	DueUm       float64              `json:"dueUm"` // dry film of the coats that have gone on, as planned
 	Result      buildup.Result       `json:"result"`
 	Findings    []Finding            `json:"findings"`
 	Consumables []buildup.Consumable `json:"consumables"`
@@ -256,6 +257,7 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 		if s.Coats < out.Done[i] {
 			bad.Add(fmt.Sprintf("steps[%d].coats", i), "%d coats of this step have already gone on", out.Done[i])
 		}
+		out.DueUm += float64(out.Done[i]) * s.DFTUm
 		out.Steps = append(out.Steps, s)
 	}
 	if err := bad.Err(); err != nil {

@@ -138,7 +138,7 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 	if err != nil {
 		return Fairing{}, err
 	}
-	if f := o.surface(surfaceID); g.NY > 1 && g.AreaM2() > offSurface*f.Area.AreaM2 {
+	if f := o.surface(surfaceID); g.NY > 1 && g.AreaM2() > fair.OffSurface*f.Area.AreaM2 {
 		return Fairing{}, fault.Errors{{Path: "spacingM", Message: fmt.Sprintf("the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)}}
 	}
 	out := Fairing{Readings: r, Curves: []FairCurve{}, Jobs: []fair.Job{}}
@@ -219,10 +219,7 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
 		out.Jobs = append(out.Jobs, s.Fill(got, sheet, out.CureH))
 	}
 	f := o.surface(surfaceID)
-	out.Stand = "A flat face takes a soft mix"
-	if f.Tilt(f.Part) > 30 {
-		out.Stand = "Upright or overhead: mix it as stiff as peanut butter or putty"
-	}
+	out.Stand = mix.Stands(f.Tilt(f.Part))
 	if first := out.Jobs[0]; first.Litres > 0 {
 		if b, err := mix.Share(mix.BatchRequest{Sheet: sheet, Litres: first.Litres / float64(max(1, first.Passes)), LitresH: first.School.LayLH, PotC: out.SurfaceC, ResidueL: mix.UsualResidue, Start: o.now}); err == nil {
 			out.Batches = &b
@@ -242,9 +239,6 @@ func (f Fairing) says(c fair.Class) say.Sentence {
 	return append(out, say.Text(", deepest "), say.Val(round1(f.Result.MaxFillMM), "mm"), say.Text(": the gap goes from "), say.Val(round1(f.Result.BeforeMM), "mm"), say.Text(" to "), say.Val(round1(f.Result.AfterMM), "mm"),
 		say.Text(", %s asks for ", c.Name), say.Val(c.GapMM, "mm"), say.Text("."))
 }
-
-// offSurface is how much more than a surface readings may cover: areas are not exact.
-const offSurface = 1.3
 
 func round1(v float64) float64 { return math.Round(10*v) / 10 }
 
@@ -415,9 +409,6 @@ type Sanding struct {
 	FilmUm   float64      `json:"filmUm"`
 }
 
-// greenPart is how much of the time to sandable filler is green: a rule of thumb.
-const greenPart = 0.4
-
 // Sanding plans the sanding of a surface before its next coat.
 func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (Sanding, error) {
 	row, err := a.store.Read().Surface(ctx, surfaceID)
@@ -475,7 +466,7 @@ func (s *Sanding) ready(last *clock.Laid, w field.Weather, now time.Time) {
 	s.Sandable = c.Event(clock.Sandable).At
 	s.Ready = s.Sandable != nil && !s.Sandable.After(now)
 	if last.Sheet.Kind == product.Fairing && len(last.Sheet.Sandable) > 0 {
-		s.Green = cure.Clock{Table: last.Sheet.Sandable, FloorC: last.Sheet.MinCureC}.Run(w.Path(last.Sheet.Humidity), last.Started, greenPart).Reached
+		s.Green = cure.Clock{Table: last.Sheet.Sandable, FloorC: last.Sheet.MinCureC}.Run(w.Path(last.Sheet.Humidity), last.Started, sand.GreenPart).Reached
 	}
 }
 

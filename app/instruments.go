@@ -300,7 +300,7 @@ func (a *App) TakeReadings(ctx context.Context, id string, lines []byte) (Readin
 		return ReadingsIn{}, err
 	}
 	if k := reading.Kind(i.Kind); k.Benched() {
-		return a.TakeValues(ctx, id, k, lines)
+		return a.takeValues(id, k, lines)
 	}
 	rs, err := formats.ReadReadingLines(lines)
 	if err != nil {

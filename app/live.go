@@ -28,8 +28,8 @@ type pour struct {
 // mostValues is how many of an instrument are held.
 const mostValues = 200
 
-// TakeValues takes JSON lines (formats.ReadValueLines) of a scale or a gauge.
-func (a *App) TakeValues(ctx context.Context, id string, k reading.Kind, lines []byte) (ReadingsIn, error) {
+// takeValues takes JSON lines (formats.ReadValueLines) of a scale or a gauge.
+func (a *App) takeValues(id string, k reading.Kind, lines []byte) (ReadingsIn, error) {
 	vs, err := formats.ReadValueLines(lines, k)
 	if err != nil {
 		return ReadingsIn{}, err

@@ -61,6 +61,10 @@ const (
 	leastGapMM = 0.05
 )
 
+// OffSurface is how many times a surface the readings on it may cover: areas are not
+// exact. A rule of thumb.
+const OffSurface = 1.3
+
 // largest is the largest of the gaps read, 0 without one.
 func largest(gaps []float64) float64 {
 	most := 0.0

@@ -175,6 +175,18 @@ const (
 // Stiffnesses lists them; on upright and overhead faces only the last two stay.
 var Stiffnesses = []Stiffness{Pourable, Syrup, Mayonnaise, PeanutButter, Putty}
 
+// upright is the slope in degrees from which a soft mix runs off: a rule of thumb.
+const upright = 30
+
+// Stands says which stiffness a face of so many degrees (0 level, 90 upright, 180
+// overhead) wants.
+func Stands(tiltDeg float64) string {
+	if tiltDeg > upright {
+		return "Upright or overhead: only peanut butter or putty stays on it"
+	}
+	return "A flat face takes any stiffness"
+}
+
 // Filler is a powder stirred into resin. Structural ones glue and fillet, the
 // others fair. Parts are volumes of loose powder to one of resin; TrueKgL is the
 // density of its grains. All rules of thumb.

@@ -30,6 +30,10 @@ func Median(grit int) float64 {
 	return last.um * last.p / g
 }
 
+// GreenPart is the part of its time to sandable after which a filler is green, so that
+// ridges can be knocked down: a rule of thumb.
+const GreenPart = 0.4
+
 // MostStep is how much finer the next grit may be.
 const MostStep = 1.6
 

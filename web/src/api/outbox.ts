@@ -120,7 +120,7 @@ export async function discard(id: string) {
   await tell();
 }
 
-const subscribe = (l: () => void) => {
+const listen = (l: () => void) => {
   listeners.add(l);
   void tell();
   return () => {
@@ -129,6 +129,6 @@ const subscribe = (l: () => void) => {
 };
 
 /** What waits on this device. */
-export const useOutbox = (): Parcel[] => useSyncExternalStore(subscribe, () => shown);
+export const useOutbox = (): Parcel[] => useSyncExternalStore(listen, () => shown);
 
 export const newID = () => crypto.randomUUID();

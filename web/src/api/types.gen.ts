@@ -2317,6 +2317,8 @@ export interface components {
         BuildUp: {
             consumables: components["schemas"]["BuildupConsumable"][];
             done: number[];
+            /** Format: double */
+            dueUm: number;
             findings: components["schemas"]["Finding"][];
             job: string;
             layers: components["schemas"]["BuildupLayer"][];

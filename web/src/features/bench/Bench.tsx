@@ -236,7 +236,7 @@ function Adjust({ bench: b, ask, setAsk }: { bench: BenchData; ask: Ask; setAsk:
           />
         )}
       </div>
-      {b.stand && <p className="quiet mt-2 text-sm">Stiffness: {b.stand}.</p>}
+      {b.stand && <p className="quiet mt-2 text-sm">{b.stand}.</p>}
     </details>
   );
 }

@@ -22,8 +22,7 @@ export function DryFields({
   const gauge = useInstruments(placeId).data?.find((i) => i.kind === "gauge");
   const [wrong, setWrong] = useState("");
   // What should stand there: the coats of each step that have gone on, as planned.
-  const planned = build?.steps.reduce((sum, s, i) => sum + (build.done[i] ?? 0) * s.dftUm, 0) || undefined;
-  const nominal = draft.nominalUm ?? planned;
+  const nominal = draft.nominalUm ?? (build?.dueUm || undefined);
   const take = (um: number[]) =>
     set({ nominalUm: nominal, dry: [draft.dry, ...um.map((v) => Number(toShown(v, "µm").toPrecision(4)))].filter(Boolean).join(" ") });
   const wanted = build?.surface.area.areaM2;

@@ -106,7 +106,7 @@ function Verdict({ entry: e, verdict: v }: { entry: Entry; verdict: Schemas["Fil
       </Figure>
       {v.reasons?.map((r) => `; ${WHY[r] ?? r}`)}
       {n < v.readingsNeeded
-        ? `; ${n} readings, and this area takes ${v.readingsNeeded}`
+        ? `; ${n} ${n === 1 ? "reading" : "readings"}, and this area takes ${v.readingsNeeded}`
         : `; ${n} readings, ${v.readingsNeeded} are asked for`}
       .
     </span>

@@ -72,6 +72,7 @@ function open(entries: Schemas["Entry"][], at = "/boats/b/log", routes: Record<s
     "GET /api/surfaces/s/build-up": {
       steps: [{ id: "st", productId: "p", coats: 2, dftUm: 100, thinnerPct: 0 }],
       done: [1],
+      dueUm: 100,
       surface: { area: { areaM2: 12 } },
     },
     "GET /api/boats/b/survey": { surfaces: [], views: [] },
@@ -167,7 +168,7 @@ it("judges the film, and tells causes and what it was before", async () => {
   const said = await screen.findByTestId("verdict");
   expect(said.textContent).toContain("The film is not accepted");
   expect(said.textContent).toContain("a reading is below 80 % of it");
-  expect(said.textContent).toContain("1 readings, and this area takes 15");
+  expect(said.textContent).toContain("1 reading, and this area takes 15");
   await userEvent.click(screen.getByRole("button", { name: /one blemish seen/ }));
   const causes = await screen.findByTestId("causes");
   expect(within(causes).getByText(/laid too thick: 300 µm wet/).className).toContain("font-semibold");
