@@ -124,7 +124,7 @@ function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
             </text>
           </g>
         ))}
-        {x.ticks(5).map((t) => (
+        {apart(x.ticks(5), x).map((t) => (
           <text key={t.getTime()} x={x(t)} y={H - 6} fontSize={12} fill="currentColor" textAnchor={x(t) > W - 60 ? "end" : "start"}>
             {day(t, zone)}
           </text>
@@ -158,4 +158,17 @@ function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
       </svg>
     </figure>
   );
+}
+
+/** A label takes this many px. */
+const LABEL = 84;
+
+/** Those of ticks that leave room for their labels. */
+function apart(ticks: Date[], x: (t: Date) => number): Date[] {
+  const kept: Date[] = [];
+  for (const t of ticks) {
+    const last = kept.at(-1);
+    if (!last || x(t) - x(last) >= LABEL) kept.push(t);
+  }
+  return kept;
 }
