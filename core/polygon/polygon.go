@@ -1,5 +1,6 @@
 // Package polygon measures outlines in the plane and moves their edges in by a
-// margin. Lengths are in m, areas in m². Overlays are done by simplefeatures.
+// margin. Lengths are in m, areas in m². Offsets and overlays are done by canvas,
+// checks by simplefeatures.
 package polygon
 
 import (
@@ -164,28 +165,21 @@ func (r Ring) line() geom.LineString {
 	return geom.NewLineString(geom.NewSequence(xy, geom.DimXY))
 }
 
-// polygons reads the areas out of an overlay's result.
-func polygons(g geom.Geometry) []Polygon {
-	out := []Polygon{}
-	for _, part := range g.Dump() {
-		if !part.IsPolygon() {
-			continue
+// Bounds returns the corners of the box round all of s.
+func (s Shape) Bounds() (lo, hi Point) {
+	lo, hi = Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
+	for _, p := range s {
+		for _, c := range p.Outer {
+			lo, hi = Point{min(lo.X, c.X), min(lo.Y, c.Y)}, Point{max(hi.X, c.X), max(hi.Y, c.Y)}
 		}
-		var p Polygon
-		for i, line := range part.MustAsPolygon().DumpRings() {
-			s := line.Coordinates()
-			r := make(Ring, s.Length()-1)
-			for k := range r {
-				xy := s.GetXY(k)
-				r[k] = Point{xy.X, xy.Y}
-			}
-			if i == 0 {
-				p.Outer = r
-			} else {
-				p.Holes = append(p.Holes, r)
-			}
-		}
-		out = append(out, p)
+	}
+	return lo, hi
+}
+
+func (r Ring) reversed() Ring {
+	out := make(Ring, len(r))
+	for i, c := range r {
+		out[len(r)-1-i] = c
 	}
 	return out
 }

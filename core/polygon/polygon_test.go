@@ -2,10 +2,12 @@ package polygon
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 
 	"allcoats/core/fault"
 
+	"github.com/peterstace/simplefeatures/geom"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -99,4 +101,105 @@ func BenchmarkInset(b *testing.B) {
 		_, err := p.Inset(0.06, Round)
 		require.NoError(b, err)
 	}
+}
+
+// star draws a random outline round a random place; snapped, many corners and edges of
+// two of them fall on each other.
+func star(r *rand.Rand, snap bool) Polygon {
+	n := 4 + r.IntN(20)
+	at := Point{r.Float64(), r.Float64()}
+	var p Polygon
+	for i := range n {
+		s, c := math.Sincos(2 * math.Pi * (float64(i) + 0.6*r.Float64()) / float64(n))
+		reach := 0.4 + r.Float64()
+		q := Point{at.X + 2*c*reach, at.Y + s*reach}
+		if snap {
+			q = Point{math.Round(q.X*20) / 20, math.Round(q.Y*20) / 20}
+		}
+		p.Outer = append(p.Outer, q)
+	}
+	return p
+}
+
+// Union, difference and intersection against simplefeatures.
+func TestOverlaysAgainstAnotherLibrary(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 2))
+	for k := range 300 {
+		a, b := star(r, k%2 == 0), star(r, k%2 == 0)
+		if k%3 == 0 {
+			b = Polygon{Outer: box(math.Round(20*r.Float64())/20-1, math.Round(20*r.Float64())/20-0.5, 1, 0.05)}
+		}
+		if a.Validate() != nil || b.Validate() != nil {
+			continue
+		}
+		one, err := Shape{a}.Less(Shape{{Outer: box(0.3, 0.2, 0.3, 0.3)}})
+		require.NoError(t, err)
+		if len(one) != 1 {
+			continue
+		}
+		for name, c := range map[string]struct {
+			do   func(Shape) (Shape, error)
+			want func(a, b geom.Geometry) (geom.Geometry, error)
+		}{
+			"union":        {func(s Shape) (Shape, error) { return one.With(s) }, geom.Union},
+			"difference":   {func(s Shape) (Shape, error) { return one.Less(s) }, geom.Difference},
+			"intersection": {one.Within, geom.Intersection},
+		} {
+			got, err := c.do(Shape{b})
+			require.NoError(t, err, "%s %d", name, k)
+			want, err := c.want(one[0].geom().AsGeometry(), b.geom().AsGeometry())
+			require.NoError(t, err)
+			require.InDelta(t, want.Area(), got.Area(), 1e-6, "%s %d", name, k)
+			for _, p := range got {
+				require.True(t, p.Contains(p.Inner()))
+			}
+		}
+	}
+}
+
+// Out and in again gives a convex shape back; a hole narrower than twice the way closes.
+func TestOutset(t *testing.T) {
+	frame := Shape{{box(0, 0, 2, 2), []Ring{box(0.9, 0.9, 0.1, 0.1).reversed()}}}
+	out, err := frame.Outset(0.1, Round)
+	require.NoError(t, err)
+	require.Len(t, out, 1)
+	assert.Empty(t, out[0].Holes)
+	assert.InDelta(t, 4+8*0.1+math.Pi*0.01, out.Area(), 1e-4)
+	back, err := out.Inset(0.1, Round)
+	require.NoError(t, err)
+	assert.InDelta(t, 4, back.Area(), 1e-4)
+	two := Shape{{Outer: box(0, 0, 1, 1)}, {Outer: box(1.1, 0, 1, 1)}}
+	out, err = two.Outset(0.1, Round)
+	require.NoError(t, err)
+	assert.Len(t, out, 1, "what meets is joined")
+	assert.InDelta(t, two.Area(), two.Mirrored().Area(), 1e-12)
+}
+
+// Fillets by hand: a square corner loses (1 − π/4) r², an inward one gains it, and an
+// edge too short for two gets smaller ones.
+func TestFilleted(t *testing.T) {
+	ell := Polygon{Outer: Ring{{0, 0}, {4, 0}, {4, 2}, {2, 2}, {2, 4}, {0, 4}}}
+	for name, c := range map[string]struct {
+		p       Polygon
+		out, in float64
+		want    float64
+	}{
+		"outward":      {ell, 0.3, 0, 12 - 5*(1-math.Pi/4)*0.09},
+		"inward":       {ell, 0, 0.3, 12 + (1-math.Pi/4)*0.09},
+		"both":         {ell, 0.2, 0.3, 12 - 5*(1-math.Pi/4)*0.04 + (1-math.Pi/4)*0.09},
+		"clockwise":    {Polygon{Outer: ell.Outer.reversed()}, 0.2, 0.3, 12 - 5*(1-math.Pi/4)*0.04 + (1-math.Pi/4)*0.09},
+		"hole":         {Polygon{box(0, 0, 4, 4), []Ring{box(1, 1, 1, 1)}}, 0, 0.2, 15 + 4*(1-math.Pi/4)*0.04},
+		"too short":    {Polygon{Outer: box(0, 0, 4, 0.4)}, 1, 0, 1.6 - 4*(1-math.Pi/4)*0.04},
+		"hole, square": {Polygon{box(0, 0, 4, 4), []Ring{box(1, 1, 1, 1).reversed()}}, 0.1, 0, 15 - 4*(1-math.Pi/4)*0.01},
+	} {
+		got := c.p.Filleted(c.out, c.in)
+		require.NoError(t, got.Validate(), name)
+		assert.InDelta(t, c.want, got.Area(), 1e-3*c.want, name)
+	}
+	curve := Polygon{}
+	for i := range 60 {
+		s, c := math.Sincos(2 * math.Pi * float64(i) / 60)
+		curve.Outer = append(curve.Outer, Point{c, s})
+	}
+	assert.Equal(t, curve.Outer, curve.Filleted(0.1, 0.1).Outer, "a drawn curve has no corners")
 }
