@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 
+	"allcoats/core/craft"
 	"allcoats/core/fault"
 	"allcoats/core/polygon"
 	"allcoats/core/working"
@@ -31,20 +32,14 @@ type Panel struct {
 	Flag string `json:"flag"`
 }
 
-// Finding is something to know of a layout. Stop says that it does not work so.
-type Finding struct {
-	Stop bool   `json:"stop"`
-	Text string `json:"text"`
-}
-
 // Layout is a deck laid out.
 type Layout struct {
-	Deck     polygon.Shape `json:"deck"`
-	Fittings polygon.Shape `json:"fittings"`
-	Gaps     polygon.Shape `json:"gaps"`
-	Stencil  *Cut          `json:"stencil,omitempty"`
-	Panels   []Panel       `json:"panels"`
-	Findings []Finding     `json:"findings"`
+	Deck     polygon.Shape   `json:"deck"`
+	Fittings polygon.Shape   `json:"fittings"`
+	Gaps     polygon.Shape   `json:"gaps"`
+	Stencil  *Cut            `json:"stencil,omitempty"`
+	Panels   []Panel         `json:"panels"`
+	Findings []craft.Finding `json:"findings"`
 
 	DeckM2  float64 `json:"deckM2"`
 	AreaM2  float64 `json:"areaM2"`
@@ -70,7 +65,7 @@ type cell struct {
 
 // Lay lays w out.
 func Lay(w Work) (Layout, error) {
-	out := Layout{Panels: []Panel{}, Findings: []Finding{}, Even: []Even{}, Working: working.New()}
+	out := Layout{Panels: []Panel{}, Findings: []craft.Finding{}, Even: []Even{}, Working: working.New()}
 	if err := w.Validate(); err != nil {
 		return out, err
 	}
@@ -132,7 +127,7 @@ func (l *Layout) deck(w Work) (err error) {
 }
 
 func (l *Layout) find(stop bool, format string, args ...any) {
-	l.Findings = append(l.Findings, Finding{stop, fmt.Sprintf(format, args...)})
+	l.Findings = append(l.Findings, craft.Finding{Stop: stop, Text: fmt.Sprintf(format, args...)})
 }
 
 // around is what a fitting keeps free, with the box round it.

@@ -1,0 +1,136 @@
+package antifoul
+
+import (
+	"testing"
+	"time"
+
+	"allcoats/core/cure"
+	"allcoats/core/fault"
+	"allcoats/core/product"
+	"allcoats/core/survey"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func flat(h float64) cure.Table { return cure.Table{{TempC: 5, Hours: h}, {TempC: 25, Hours: h}} }
+
+func soft() product.Sheet {
+	return product.Sheet{Name: "soft", Kind: product.SoftAntifoul, Colour: "red", VolumeSolidsPct: 50, Film: product.Film{TypicalUm: 50}, PolishUmYear: 60, PolishUm1000NM: 20, LaunchMaxH: 720,
+		Immersion: flat(12), Recoat: []product.Recoat{{Over: product.AnyKind, Min: flat(6)}}, Copper: true}
+}
+
+func plan(t *testing.T, edit func(w *Work, c *Case)) Result {
+	t.Helper()
+	w := Work{Coats: 2, Old: "primed", Seasons: 1, First: "red", Second: "black", NM: 500, Zones: []Zone{{"flats", 9, 0}, {"edges", 1.8, 1}}}
+	launch := time.Date(2026, 6, 1, 12, 0, 0, 0, time.UTC)
+	c := Case{Substrate: survey.GRP, Sheet: soft(), TempC: 15, Launch: &launch, Now: launch.AddDate(0, 0, -20)}
+	if edit != nil {
+		edit(&w, &c)
+	}
+	r, err := w.Plan(c)
+	require.NoError(t, err)
+	return r
+}
+
+// 60 µm a year for half a year and 20 for 1000 miles over 500 are 40 µm a season: two
+// coats of 50 last 2.5, three at the edges at half as much again 2.5 as well. Of 50 %
+// solids 50 µm go 10 m² a litre, less a tenth.
+func TestSeasonsAndLitresByHand(t *testing.T) {
+	r := plan(t, nil)
+	assert.InDelta(t, 2.5, r.Zones[0].Seasons, 1e-9)
+	assert.InDelta(t, 2.5, r.Zones[1].Seasons, 1e-9)
+	assert.InDelta(t, 2*0.9/0.9, r.Zones[0].Litres, 1e-9)
+	assert.InDelta(t, 3*0.18/0.9, r.Zones[1].Litres, 1e-9)
+	assert.InDelta(t, 2.6, r.Litres, 1e-9)
+	assert.Equal(t, 1, r.Need)
+	assert.Equal(t, []string{"red", "black"}, r.Zones[0].Colours)
+	assert.Equal(t, []string{"black", "red", "black"}, r.Zones[1].Colours)
+	assert.Empty(t, r.Findings)
+	many := plan(t, func(w *Work, _ *Case) { w.Seasons = 3 })
+	assert.Equal(t, 3, many.Need)
+	assert.Len(t, many.Findings, 1)
+	habit := plan(t, func(w *Work, c *Case) { w.Habit, c.Sheet.Kind = 3, product.HardAntifoul })
+	assert.InDelta(t, 3, habit.Seasons, 1e-9)
+}
+
+func TestLaunchWindow(t *testing.T) {
+	r := plan(t, nil)
+	require.NotNil(t, r.LastTo)
+	assert.Equal(t, time.Date(2026, 6, 1, 0, 0, 0, 0, time.UTC), *r.LastTo)
+	assert.Equal(t, time.Date(2026, 5, 2, 12, 0, 0, 0, time.UTC), *r.LastFrom)
+	late := plan(t, func(_ *Work, c *Case) { c.Now = c.Launch.Add(-time.Hour) })
+	assert.Contains(t, late.Stopped(), "too late")
+}
+
+func TestWhatMayGoOverWhat(t *testing.T) {
+	for name, c := range map[string]struct {
+		edit func(w *Work, c *Case)
+		stop string
+	}{
+		"hard over soft":     {func(w *Work, c *Case) { w.Old, c.Sheet.Kind = "soft", product.HardAntifoul }, "Hard over soft"},
+		"soft over hard":     {func(w *Work, _ *Case) { w.Old = "hard" }, ""},
+		"over silicone":      {func(w *Work, _ *Case) { w.Old = "silicone" }, "Nothing but silicone"},
+		"silicone over hard": {func(w *Work, c *Case) { w.Old, c.Sheet.Binder = "hard", product.Silicone }, "own tie coat"},
+		"flaking":            {func(w *Work, _ *Case) { w.Old = "flaking" }, "flaking"},
+		"unknown":            {func(w *Work, _ *Case) { w.Old = "unknown" }, ""},
+		"copper, aluminium":  {func(_ *Work, c *Case) { c.Substrate = survey.Aluminium }, "copper-free"},
+		"old copper":         {func(w *Work, c *Case) { w.OldCopper, c.Substrate, c.Sheet.Copper = true, survey.Aluminium, false }, "Old copper"},
+		"soft over soft":     {func(w *Work, _ *Case) { w.Old = "soft" }, ""},
+	} {
+		r := plan(t, c.edit)
+		if c.stop == "" {
+			assert.Empty(t, r.Stopped(), name)
+		} else {
+			assert.Contains(t, r.Stopped(), c.stop, name)
+		}
+	}
+}
+
+func TestTieWindow(t *testing.T) {
+	tie := product.Sheet{Name: "barrier", Recoat: []product.Recoat{{Over: product.SoftAntifoul, Min: flat(3), Max: flat(9)}}}
+	r := plan(t, func(_ *Work, c *Case) { c.Tie = &tie })
+	assert.InDelta(t, 3, r.TieMinH, 1e-9)
+	assert.InDelta(t, 9, r.TieMaxH, 1e-9)
+	assert.Contains(t, r.Tie, "thumb")
+	tie.Recoat = nil
+	assert.Contains(t, plan(t, func(_ *Work, c *Case) { c.Tie = &tie }).Tie, "does not say")
+}
+
+func TestExtraCoatsGoOnFirst(t *testing.T) {
+	r := plan(t, nil)
+	require.Len(t, r.Steps, 6)
+	assert.Contains(t, r.Steps[2].How, "only where water wears it: edges")
+	assert.InDelta(t, 0.18/0.9, r.Steps[2].Amount, 1e-9)
+	assert.InDelta(t, 1.08/0.9, r.Steps[3].Amount, 1e-9)
+	assert.InDelta(t, 12, r.Steps[4].WaitH, 1e-9)
+}
+
+func TestBadFields(t *testing.T) {
+	zero := 0.0
+	for path, edit := range map[string]func(w *Work){
+		"wearUm":          func(w *Work) { w.WearUm, w.NM = &zero, 0 },
+		"coats":           func(w *Work) { w.Coats = 0 },
+		"zones":           func(w *Work) { w.Zones = nil },
+		"zones[0].areaM2": func(w *Work) { w.Zones[0].AreaM2 = 0 },
+		"old":             func(w *Work) { w.Old = "tar" },
+		"zones[0].name":   func(w *Work) { w.Zones[0].Name = "" },
+	} {
+		w := Usual(20, 8)
+		edit(&w)
+		_, err := w.Plan(Case{Sheet: soft(), TempC: 15})
+		var bad fault.Errors
+		require.ErrorAs(t, err, &bad, path)
+		assert.Equal(t, path, bad[0].Path)
+	}
+	s := soft()
+	s.PolishUmYear, s.PolishUm1000NM = 0, 0
+	r, err := Usual(20, 8).Plan(Case{Sheet: s, TempC: 15})
+	require.NoError(t, err)
+	assert.Contains(t, r.Findings[0].Text, "gives no wear")
+	sum := 0.0
+	for _, z := range Usual(20, 8).Zones {
+		sum += z.AreaM2
+	}
+	assert.InDelta(t, 20, sum, 0.1, "the zones are the bottom")
+}
