@@ -133,6 +133,8 @@ type work struct {
 	overrule map[[3]string]store.Overrule
 	shelf    []StockItem
 	photos   []store.Photo
+	// finishes by surface, empty for the boat, and craft
+	finishes map[[2]string]store.Finish
 }
 
 // loadWork loads the boat that a surface belongs to.
@@ -145,7 +147,7 @@ func (a *App) loadWork(ctx context.Context, q store.Queries, surfaceID string) (
 }
 
 func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, error) {
-	w := work{products: map[string]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]store.Entry{}, overrule: map[[3]string]store.Overrule{}}
+	w := work{products: map[string]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]store.Entry{}, overrule: map[[3]string]store.Overrule{}, finishes: map[[2]string]store.Finish{}}
 	var err error
 	if w.survey, err = loadSurvey(ctx, q, boatID); err != nil {
 		return w, err
@@ -179,6 +181,13 @@ func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) 
 		if e.DeletedAt == nil {
 			w.log[string(e.SurfaceID)] = append(w.log[string(e.SurfaceID)], e)
 		}
+	}
+	finishes, err := q.BoatFinishes(ctx, boatID)
+	if err != nil {
+		return w, err
+	}
+	for _, f := range finishes {
+		w.finishes[[2]string{string(f.SurfaceID), f.Craft}] = f
 	}
 	if w.photos, err = q.BoatPhotos(ctx, boatID); err != nil {
 		return w, err

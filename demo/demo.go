@@ -128,6 +128,9 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 	if err := stockUp(ctx, a, byKind, now); err != nil {
 		return err
 	}
+	if err := finish(ctx, a, now); err != nil {
+		return fmt.Errorf("finishes: %w", err)
+	}
 	return hire(ctx, a, place.ID)
 }
 

@@ -176,6 +176,7 @@ func operations(api huma.API, a *app.App, version string) {
 
 	recording(api, a)
 	fairing(api, a)
+	finishing(api, a)
 
 	register(api, "list-products", get, "/api/products", "The library", func(ctx context.Context, _ *none) ([]app.Product, error) { return a.Products(ctx) })
 	register(api, "add-product", post, "/api/products", "Add a product",

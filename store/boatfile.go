@@ -48,6 +48,7 @@ var boatTables = []boatTable{
 	{"photos", "photo", `defect_id IN (SELECT defects.id FROM defects JOIN surfaces ON surfaces.id = surface_id WHERE boat_id = ?1)
 		OR entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1)`, nil},
 	{"fairings", "set of gaps", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"readings"}},
+	{"finishes", "finish", "boat_id = ?1", []string{"work"}},
 	{"pots", "pot", "boat_id = ?1", nil},
 	{"instruments", "instrument", "boat_id = ?1", []string{"mapping"}},
 	{"readings", "day of readings", "instrument_id IN (SELECT id FROM instruments WHERE boat_id = ?1)", nil},

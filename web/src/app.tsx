@@ -10,6 +10,7 @@ const BoatForm = lazy(async () => ({ default: (await import("./features/boats/Bo
 const BuildUp = lazy(async () => ({ default: (await import("./features/buildup/BuildUp")).BuildUp }));
 const Bench = lazy(async () => ({ default: (await import("./features/bench/Bench")).Bench }));
 const Fairing = lazy(async () => ({ default: (await import("./features/fairing/Fairing")).Fairing }));
+const Finishes = lazy(async () => ({ default: (await import("./features/finishes/Finishes")).Finishes }));
 const Library = lazy(async () => ({ default: (await import("./features/library/Library")).Library }));
 const Log = lazy(async () => ({ default: (await import("./features/log/Log")).Log }));
 const MeasuringSheet = lazy(async () => ({ default: (await import("./features/survey/Sheets")).MeasuringSheet }));
@@ -48,6 +49,7 @@ export function App() {
               <Route path="survey/walk-round" element={<WalkRound />} />
               <Route path="fairing" element={<Fairing />} />
               <Route path="build-up" element={<BuildUp />} />
+              <Route path="finishes" element={<Finishes />} />
               <Route path="stores" element={<Stores />} />
               <Route path="weather" element={<Weather />} />
               <Route path="plan" element={<Plan />} />

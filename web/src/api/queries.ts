@@ -101,3 +101,5 @@ export const useSanding = (surface: string, q: { from: number; to: number; wet: 
     enabled: surface !== "",
     placeholderData: keepPreviousData,
   });
+export const useFinishWords = () =>
+  useQuery({ queryKey: ["finish-words"], queryFn: () => ok(api.GET("/api/finishes")), staleTime: Number.POSITIVE_INFINITY });

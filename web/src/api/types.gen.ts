@@ -194,6 +194,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/finishes/refit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** bedding, masking, full cure and snags */
+        get: operations["get-refit"];
+        /** Keep: bedding, masking, full cure and snags */
+        put: operations["set-refit"];
+        /** bedding, masking, full cure and snags, as it would be; nothing is stored */
+        post: operations["preview-refit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/log": {
         parameters: {
             query?: never;
@@ -921,6 +940,23 @@ export interface paths {
         put?: never;
         /** Put the filling of a set of gaps into the build-up of its surface */
         post: operations["plan-fairing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/finishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the benches of the finishes offer to choose from */
+        get: operations["finish-words"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1793,6 +1829,188 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/surfaces/{id}/finishes/antifouling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** antifouling by zones */
+        get: operations["get-antifouling"];
+        /** Keep: antifouling by zones */
+        put: operations["set-antifouling"];
+        /** antifouling by zones, as it would be; nothing is stored */
+        post: operations["preview-antifouling"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/antifouling/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put into the build-up: antifouling by zones */
+        post: operations["plan-antifouling"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/brightwork": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** brightwork from stripping to upkeep */
+        get: operations["get-brightwork"];
+        /** Keep: brightwork from stripping to upkeep */
+        put: operations["set-brightwork"];
+        /** brightwork from stripping to upkeep, as it would be; nothing is stored */
+        post: operations["preview-brightwork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/brightwork/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put into the build-up: brightwork from stripping to upkeep */
+        post: operations["plan-brightwork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/gelcoat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** gelcoat with its catalyst and its seal */
+        get: operations["get-gelcoat"];
+        /** Keep: gelcoat with its catalyst and its seal */
+        put: operations["set-gelcoat"];
+        /** gelcoat with its catalyst and its seal, as it would be; nothing is stored */
+        post: operations["preview-gelcoat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/gelcoat/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put into the build-up: gelcoat with its catalyst and its seal */
+        post: operations["plan-gelcoat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/metal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** bare metal from blasting to the last coat */
+        get: operations["get-metal"];
+        /** Keep: bare metal from blasting to the last coat */
+        put: operations["set-metal"];
+        /** bare metal from blasting to the last coat, as it would be; nothing is stored */
+        post: operations["preview-metal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/moulded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** moulded panels */
+        get: operations["get-moulded"];
+        /** Keep: moulded panels */
+        put: operations["set-moulded"];
+        /** moulded panels, as it would be; nothing is stored */
+        post: operations["preview-moulded"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/non-skid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** the non-skid of a deck, panel by panel */
+        get: operations["get-non-skid"];
+        /** Keep: the non-skid of a deck, panel by panel */
+        put: operations["set-non-skid"];
+        /** the non-skid of a deck, panel by panel, as it would be; nothing is stored */
+        post: operations["preview-non-skid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/non-skid/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put into the build-up: the non-skid of a deck, panel by panel */
+        post: operations["plan-non-skid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/surfaces/{id}/overrule": {
         parameters: {
             query?: never;
@@ -1838,6 +2056,23 @@ export interface paths {
         put?: never;
         /** Take a share of a surface into a new one */
         post: operations["split-surface"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Panels of a layout at 1:1 in millimetres (docs/formats.md) */
+        get: operations["get-template"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1994,6 +2229,100 @@ export interface components {
             /** Format: double */
             vapourPressureHPa: number;
             working: components["schemas"]["Working"];
+        };
+        AntifoulOld: {
+            key: string;
+            name: string;
+        };
+        AntifoulResult: {
+            /** Format: double */
+            areaM2: number;
+            cautions: string[];
+            /** Format: double */
+            dryH: number;
+            findings: components["schemas"]["CraftFinding"][];
+            first: string;
+            /** Format: date-time */
+            lastFrom?: string;
+            /** Format: date-time */
+            lastTo?: string;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            maxH: number;
+            /** Format: int64 */
+            need: number;
+            /** Format: double */
+            seasons: number;
+            steps: components["schemas"]["CraftStep"][];
+            takes: components["schemas"]["CraftAmount"][];
+            tie: string;
+            /** Format: double */
+            tieMaxH: number;
+            /** Format: double */
+            tieMinH: number;
+            wear: string;
+            working: components["schemas"]["Working"];
+            zones: components["schemas"]["AntifoulZoneCoats"][];
+        };
+        AntifoulWork: {
+            brass: boolean;
+            /** Format: int64 */
+            coats: number;
+            first: string;
+            /** Format: double */
+            habit: number;
+            /** Format: double */
+            nm: number;
+            /** @enum {string} */
+            old: "primed" | "soft" | "hard" | "silicone" | "unknown" | "flaking";
+            oldCopper: boolean;
+            productId: string;
+            /** Format: double */
+            seasons: number;
+            second: string;
+            tieId: string;
+            /** Format: double */
+            wearUm?: number;
+            zones: components["schemas"]["AntifoulZone"][];
+        };
+        AntifoulZone: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: int64 */
+            extra: number;
+            name: string;
+        };
+        AntifoulZoneCoats: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: int64 */
+            coats: number;
+            colours: string[];
+            /** Format: double */
+            dftUm: number;
+            /** Format: int64 */
+            extra: number;
+            /** Format: double */
+            litres: number;
+            name: string;
+            /** Format: double */
+            seasons: number;
+        };
+        Antifouled: {
+            boatId: string;
+            place: components["schemas"]["Place"];
+            planned?: components["schemas"]["Step"];
+            product: string;
+            result: components["schemas"]["AntifoulResult"];
+            says: components["schemas"]["SaySpan"][];
+            surface?: components["schemas"]["Surface"];
+            /** Format: double */
+            tempC: number;
+            trouble: components["schemas"]["FaultField"][];
+            /** Format: int64 */
+            version: number;
+            work: components["schemas"]["AntifoulWork"];
         };
         AreaAssessment: {
             /** Format: double */
@@ -2314,6 +2643,129 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Bright: {
+            boatId: string;
+            nights: components["schemas"]["Stretch"][];
+            /** Format: date-time */
+            now: string;
+            place: components["schemas"]["Place"];
+            planned?: components["schemas"]["Step"];
+            product: string;
+            result: components["schemas"]["BrightworkResult"];
+            says: components["schemas"]["SaySpan"][];
+            surface?: components["schemas"]["Surface"];
+            trouble: components["schemas"]["FaultField"][];
+            /** Format: int64 */
+            version: number;
+            work: components["schemas"]["BrightworkWork"];
+        };
+        BrightworkCount: {
+            /** Format: int64 */
+            coats: number;
+            dueAt: string;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            um: number;
+            /** Format: double */
+            uvPct: number;
+            /** Format: double */
+            years: number;
+        };
+        BrightworkResult: {
+            cautions: string[];
+            counts: components["schemas"]["BrightworkCount"][];
+            dust?: components["schemas"]["BrightworkSeen"];
+            findings: components["schemas"]["CraftFinding"][];
+            holds: string;
+            /** Format: int64 */
+            lines: number;
+            /** Format: double */
+            litreM2: number;
+            /** Format: int64 */
+            patches: number;
+            share: components["schemas"]["BrightworkShare"];
+            steps: components["schemas"]["CraftStep"][];
+            takes: components["schemas"]["CraftAmount"][];
+            /** Format: double */
+            tapeM: number;
+            veneer: string;
+            working: components["schemas"]["Working"];
+        };
+        BrightworkSchool: {
+            key: string;
+            name: string;
+            price: string;
+            why: string;
+        };
+        BrightworkSeam: {
+            /** Format: int64 */
+            after: number;
+            /** Format: double */
+            lengthM: number;
+            /** Format: double */
+            lineMM: number;
+            /** Format: double */
+            spacingMM: number;
+            /** Format: double */
+            widthM: number;
+        };
+        BrightworkSeen: {
+            advice: string;
+            key: string;
+            layer: string;
+            name: string;
+        };
+        BrightworkShare: {
+            /** Format: double */
+            cleanH: number;
+            /** Format: double */
+            layH: number;
+            /** Format: double */
+            maskH: number;
+            /** Format: double */
+            prepPct: number;
+            /** Format: double */
+            sandH: number;
+        };
+        BrightworkStrip: {
+            key: string;
+            /** Format: double */
+            minutes: number;
+            name: string;
+            note: string;
+            /** Format: int64 */
+            passes: number;
+            /** Format: double */
+            waitMin: number;
+        };
+        BrightworkWork: {
+            /** Format: double */
+            aboveDewH: number;
+            /** Format: int64 */
+            bungs: number;
+            covered: boolean;
+            /** Format: int64 */
+            later: number;
+            /** Format: double */
+            leaveMM: number;
+            /** Format: int64 */
+            now: number;
+            productId: string;
+            /** Format: double */
+            reachM: number;
+            /** @enum {string} */
+            school: "varnish" | "sealer" | "epoxy";
+            seams?: components["schemas"]["BrightworkSeam"];
+            /** @enum {string} */
+            seen: "" | "amber-gum" | "white-dry" | "coloured" | "wood" | "two-colours";
+            stain: boolean;
+            /** @enum {string} */
+            strip: "none" | "heat" | "chemical" | "scrape" | "sand";
+            thinned: boolean;
+            /** Format: double */
+            veneerMM: number;
+        };
         BuildUp: {
             consumables: components["schemas"]["BuildupConsumable"][];
             done: number[];
@@ -2613,6 +3065,28 @@ export interface components {
             /** Format: double */
             beforeRHPct: number;
             measured: boolean;
+        };
+        CraftAmount: {
+            name: string;
+            note: string;
+            unit: string;
+            /** Format: double */
+            value: number;
+        };
+        CraftFinding: {
+            stop: boolean;
+            text: string;
+        };
+        CraftStep: {
+            /** Format: double */
+            amount: number;
+            how: string;
+            name: string;
+            unit: string;
+            /** Format: double */
+            waitH: number;
+            /** Format: double */
+            workH: number;
         };
         CurePoint: {
             /** Format: double */
@@ -3266,6 +3740,19 @@ export interface components {
             text: string;
             why: string;
         };
+        FinishWords: {
+            bright: components["schemas"]["BrightworkSchool"][];
+            compounds: components["schemas"]["RefitCompound"][];
+            dusts: components["schemas"]["BrightworkSeen"][];
+            fittings: components["schemas"]["NonskidFittingKind"][];
+            grades: components["schemas"]["NonskidGrade"][];
+            metals: components["schemas"]["Named"][];
+            olds: components["schemas"]["AntifoulOld"][];
+            profiles: components["schemas"]["MetalProfile"][];
+            schools: components["schemas"]["Named"][];
+            strips: components["schemas"]["BrightworkStrip"][];
+            tapes: components["schemas"]["RefitTape"][];
+        };
         Former: {
             /** Format: date-time */
             at: string;
@@ -3312,6 +3799,88 @@ export interface components {
         };
         Gauged: {
             readingsUm: number[];
+        };
+        GelcoatGouge: {
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            depthMM: number;
+            /** Format: double */
+            lengthMM: number;
+            /** Format: double */
+            widthMM: number;
+        };
+        GelcoatPatch: {
+            /** @enum {string} */
+            judged: "" | "match" | "too light" | "too dark" | "too warm" | "too cold" | "not yet";
+            note: string;
+            on: string;
+            recipe: string;
+        };
+        GelcoatResult: {
+            cautions: string[];
+            comb: components["schemas"]["LayComb"];
+            dose: components["schemas"]["MixDose"];
+            findings: components["schemas"]["CraftFinding"][];
+            /** Format: double */
+            gelMin: number;
+            ladder: components["schemas"]["SandStep"][];
+            /** Format: double */
+            leftUm: number;
+            /** Format: double */
+            litres: number;
+            match: string;
+            /** Format: int64 */
+            passes: number;
+            /** Format: double */
+            potL: number;
+            /** Format: int64 */
+            pots: number;
+            /** Format: double */
+            sandH: number;
+            steps: components["schemas"]["CraftStep"][];
+            /** Format: double */
+            tackMin: number;
+            takes: components["schemas"]["CraftAmount"][];
+            working: components["schemas"]["Working"];
+        };
+        GelcoatWork: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: double */
+            filmUm: number;
+            /** Format: int64 */
+            fromGrit: number;
+            gouges: components["schemas"]["GelcoatGouge"][];
+            /** Format: double */
+            leastUm: number;
+            /** Format: double */
+            passUm: number;
+            patches: components["schemas"]["GelcoatPatch"][];
+            /** Format: double */
+            pct: number;
+            productId: string;
+            /** @enum {string} */
+            seal: "wax" | "pva" | "film";
+            /** Format: double */
+            tempC: number;
+            /** Format: int64 */
+            toGrit: number;
+            /** @enum {string} */
+            way: "spray" | "roll" | "repair";
+        };
+        Gelcoated: {
+            boatId: string;
+            place: components["schemas"]["Place"];
+            planned?: components["schemas"]["Step"];
+            product: string;
+            result: components["schemas"]["GelcoatResult"];
+            says: components["schemas"]["SaySpan"][];
+            surface?: components["schemas"]["Surface"];
+            trouble: components["schemas"]["FaultField"][];
+            /** Format: int64 */
+            version: number;
+            work: components["schemas"]["GelcoatWork"];
         };
         GoalEdit: {
             /** Format: double */
@@ -3597,6 +4166,106 @@ export interface components {
             weather: components["schemas"]["WeatherWords"];
             works: components["schemas"]["WorkName"][];
         };
+        MetalEaten: {
+            a: string;
+            b: string;
+            bad: boolean;
+            isolated: boolean;
+            loses: string;
+            says: string;
+            where: string;
+        };
+        MetalPair: {
+            a: string;
+            b: string;
+            isolated: boolean;
+            where: string;
+        };
+        MetalPost: {
+            /** Format: double */
+            acrossMM: number;
+            /** Format: double */
+            collarMM: number;
+            name: string;
+            /** Format: double */
+            riseMM: number;
+        };
+        MetalProfile: {
+            /** Format: double */
+            correctionUm: number;
+            key: string;
+            name: string;
+        };
+        MetalResult: {
+            accepted?: components["schemas"]["FilmAcceptanceResult"];
+            /** Format: double */
+            bandM2: number;
+            /** Format: double */
+            bandMM: number;
+            cautions: string[];
+            /** Format: double */
+            collarL: number;
+            findings: components["schemas"]["CraftFinding"][];
+            pairs: components["schemas"]["MetalEaten"][];
+            /** Format: double */
+            pitL: number;
+            /** Format: date-time */
+            primeBy?: string;
+            steps: components["schemas"]["CraftStep"][];
+            takes: components["schemas"]["CraftAmount"][];
+            /** Format: double */
+            usedPct: number;
+            washes: components["schemas"]["MetalWash"][];
+            working: components["schemas"]["Working"];
+        };
+        MetalWash: {
+            /** Format: date-time */
+            at?: string;
+            /** Format: int64 */
+            coat: number;
+            says: string;
+        };
+        MetalWork: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: date-time */
+            blastedAt?: string;
+            /** Format: int64 */
+            coats: number;
+            /** Format: double */
+            edgeM: number;
+            /** Format: double */
+            nominal: number;
+            /** Format: double */
+            oldUm: number;
+            pairs: components["schemas"]["MetalPair"][];
+            /** Format: double */
+            pitM2: number;
+            /** Format: double */
+            pitMM: number;
+            /** Format: int64 */
+            pits: number;
+            posts: components["schemas"]["MetalPost"][];
+            /** @enum {string} */
+            profile: "none" | "fine" | "medium" | "coarse";
+            readingsUm: number[];
+            washedAt: string[];
+        };
+        Metalled: {
+            boatId: string;
+            /** Format: date-time */
+            now: string;
+            place: components["schemas"]["Place"];
+            planned?: components["schemas"]["Step"];
+            product: string;
+            result: components["schemas"]["MetalResult"];
+            says: components["schemas"]["SaySpan"][];
+            surface?: components["schemas"]["Surface"];
+            trouble: components["schemas"]["FaultField"][];
+            /** Format: int64 */
+            version: number;
+            work: components["schemas"]["MetalWork"];
+        };
         MixBatch: {
             /** Format: date-time */
             layAt: string;
@@ -3626,6 +4295,17 @@ export interface components {
             /** Format: double */
             tolerancePct: number;
             within: boolean;
+        };
+        MixDose: {
+            findings: components["schemas"]["CraftFinding"][];
+            /** Format: double */
+            g: number;
+            /** Format: double */
+            gelH: number;
+            /** Format: double */
+            mL: number;
+            /** Format: double */
+            pct: number;
         };
         MixFiller: {
             /** Format: double */
@@ -3757,6 +4437,95 @@ export interface components {
             /** Format: double */
             waterlineM: number;
         };
+        MouldPanel: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: double */
+            lengthM: number;
+            name: string;
+            /** Format: double */
+            widthM: number;
+        };
+        MouldPly: {
+            cloth: boolean;
+            /** Format: double */
+            gsm: number;
+        };
+        MouldResult: {
+            /** Format: double */
+            castM2: number;
+            /** Format: double */
+            catalystG: number;
+            cautions: string[];
+            chain: string;
+            /** Format: double */
+            demouldH: number;
+            findings: components["schemas"]["CraftFinding"][];
+            /** Format: double */
+            gelMin: number;
+            /** Format: double */
+            panelM2: number;
+            /** Format: double */
+            partH: number;
+            /** Format: double */
+            pct: number;
+            right: boolean;
+            /** Format: int64 */
+            rounds: number;
+            seams: components["schemas"]["MouldSeam"][];
+            steps: components["schemas"]["CraftStep"][];
+            takes: components["schemas"]["CraftAmount"][];
+            working: components["schemas"]["Working"];
+        };
+        MouldSeam: {
+            across: boolean;
+            /** Format: double */
+            lengthM: number;
+            panel: string;
+            /** Format: int64 */
+            pieces: number;
+        };
+        MouldWork: {
+            /** Format: double */
+            bondMM: number;
+            /** Format: int64 */
+            casts: number;
+            /** Format: double */
+            fillerMM: number;
+            firstUse: boolean;
+            /** Format: double */
+            gelUm: number;
+            hollow: boolean;
+            /** Format: int64 */
+            moulds: number;
+            panels: components["schemas"]["MouldPanel"][];
+            /** Format: double */
+            pct: number;
+            plies: components["schemas"]["MouldPly"][];
+            productId: string;
+            /** Format: double */
+            sourceLengthM: number;
+            /** Format: double */
+            sourceWidthM: number;
+            /** Format: double */
+            tempC: number;
+            /** Format: double */
+            trimM: number;
+        };
+        Moulded: {
+            boatId: string;
+            layout: components["schemas"]["MouldPanel"][];
+            place: components["schemas"]["Place"];
+            planned?: components["schemas"]["Step"];
+            product: string;
+            result: components["schemas"]["MouldResult"];
+            says: components["schemas"]["SaySpan"][];
+            surface?: components["schemas"]["Surface"];
+            trouble: components["schemas"]["FaultField"][];
+            /** Format: int64 */
+            version: number;
+            work: components["schemas"]["MouldWork"];
+        };
         MoveEdit: {
             /** Format: date-time */
             at?: string;
@@ -3764,6 +4533,11 @@ export interface components {
             taskId: string;
             /** Format: int64 */
             version: number;
+        };
+        Named: {
+            key: string;
+            name: string;
+            why: string;
         };
         NamedSubstrate: {
             key: string;
@@ -3849,7 +4623,247 @@ export interface components {
             wetUm: number[];
             who: string;
         };
+        NonSkid: {
+            boatId: string;
+            field: components["schemas"]["FieldResult"];
+            place: components["schemas"]["Place"];
+            planned?: components["schemas"]["Step"];
+            product: string;
+            result: components["schemas"]["NonskidLayout"];
+            ribbon: components["schemas"]["Ribbon"];
+            says: components["schemas"]["SaySpan"][];
+            sketch: components["schemas"]["PolygonPoint"][];
+            surface?: components["schemas"]["Surface"];
+            trouble: components["schemas"]["FaultField"][];
+            /** Format: int64 */
+            version: number;
+            work: components["schemas"]["NonskidWork"];
+        };
         None: Record<string, never>;
+        NonskidCut: {
+            /** Format: int64 */
+            bridges: number;
+            /** Format: double */
+            cutM: number;
+            /** Format: double */
+            heightM: number;
+            /** Format: double */
+            lengthM: number;
+            letters: components["schemas"]["Polygon"][];
+            panel: string;
+            /** Format: int64 */
+            pieces: number;
+            sheet: components["schemas"]["Polygon"][];
+        };
+        NonskidEven: {
+            /** Format: double */
+            laid: number;
+            /** Format: double */
+            offPct: number;
+            panel: string;
+            /** Format: double */
+            perM2: number;
+            /** Format: double */
+            planned: number;
+            says: string;
+        };
+        NonskidFitting: {
+            kind: string;
+            /** Format: double */
+            lengthM: number;
+            /** Format: double */
+            marginM?: number;
+            mirror: boolean;
+            name: string;
+            outline?: components["schemas"]["PolygonPoint"][];
+            round: boolean;
+            /** Format: double */
+            turnDeg: number;
+            /** Format: double */
+            widthM: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        NonskidFittingKind: {
+            key: string;
+            /** Format: double */
+            lengthM: number;
+            /** Format: double */
+            marginM: number;
+            name: string;
+            round: boolean;
+            /** Format: double */
+            widthM: number;
+        };
+        NonskidGrade: {
+            key: string;
+            /** Format: double */
+            kgM2: number;
+            /** Format: double */
+            litreM2: number;
+            name: string;
+        };
+        NonskidLayout: {
+            /** Format: double */
+            areaM2: number;
+            deck: components["schemas"]["Polygon"][];
+            /** Format: double */
+            deckM2: number;
+            even: components["schemas"]["NonskidEven"][];
+            findings: components["schemas"]["CraftFinding"][];
+            fittings: components["schemas"]["Polygon"][];
+            gaps: components["schemas"]["Polygon"][];
+            /** Format: double */
+            hours: number;
+            largest: string;
+            /** Format: double */
+            maskM: number;
+            nest?: components["schemas"]["NonskidNest"];
+            panels: components["schemas"]["NonskidPanel"][];
+            stencil?: components["schemas"]["NonskidCut"];
+            takes: components["schemas"]["NonskidTakes"];
+            /** Format: double */
+            twiceM: number;
+            working: components["schemas"]["Working"];
+        };
+        NonskidMat: {
+            /** Format: double */
+            lengthM: number;
+            panel: string;
+            /** Format: int64 */
+            sheet: number;
+            turned: boolean;
+            /** Format: double */
+            widthM: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        NonskidNest: {
+            mats: components["schemas"]["NonskidMat"][];
+            /** Format: int64 */
+            sheets: number;
+            tooLarge: string[];
+            /** Format: double */
+            usedPct: number;
+        };
+        NonskidPanel: {
+            /** Format: double */
+            amount: number;
+            /** Format: double */
+            areaM2: number;
+            /** Format: double */
+            cellM2: number;
+            flag: string;
+            label: components["schemas"]["PolygonPoint"];
+            /** Format: double */
+            lengthM: number;
+            /** Format: double */
+            maskM: number;
+            /** Format: double */
+            minutes: number;
+            name: string;
+            /** Format: int64 */
+            order: number;
+            shape: components["schemas"]["Polygon"][];
+            /** Format: double */
+            widthM: number;
+        };
+        NonskidSheet: {
+            /** Format: double */
+            lengthM: number;
+            oneWay: boolean;
+            /** Format: double */
+            spaceM: number;
+            /** Format: double */
+            widthM: number;
+        };
+        NonskidSplit: {
+            mirror: boolean;
+            /** Format: double */
+            widthM: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
+        };
+        NonskidStencil: {
+            /** Format: double */
+            bridgeM: number;
+            /** Format: double */
+            heightM: number;
+            outlines?: components["schemas"]["PolygonPoint"][][];
+            text: string;
+            textured: boolean;
+            /** Format: double */
+            turnDeg: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        NonskidTakes: {
+            /** Format: double */
+            gritKg: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            perM2: number;
+            spread: string;
+            /** Format: double */
+            surplus: number;
+            /** Format: double */
+            tapeM: number;
+            unit: string;
+        };
+        NonskidTexture: {
+            /** Format: double */
+            depthMM: number;
+            /** @enum {string} */
+            grade: "fine" | "medium" | "coarse";
+            /** Format: double */
+            pitchMM: number;
+            /** @enum {string} */
+            tool: "roller" | "square-notch" | "v-notch";
+            /** Format: double */
+            wastePct: number;
+            /** Format: double */
+            widthMM: number;
+        };
+        NonskidWork: {
+            deck: components["schemas"]["Polygon"][];
+            /** Format: double */
+            edgeM: number;
+            fittings: components["schemas"]["NonskidFitting"][];
+            /** Format: double */
+            insideRM: number;
+            laid: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            openingM: number;
+            /** Format: double */
+            outsideRM: number;
+            productId: string;
+            /** Format: double */
+            rateM2H: number;
+            /** @enum {string} */
+            school: "paint" | "grit" | "mats" | "moulded";
+            sheet: components["schemas"]["NonskidSheet"];
+            splits: components["schemas"]["NonskidSplit"][];
+            stencil?: components["schemas"]["NonskidStencil"];
+            symmetric: boolean;
+            /** Format: double */
+            tapeMM: number;
+            texture: components["schemas"]["NonskidTexture"];
+        };
         Order: {
             ids: string[];
         };
@@ -4450,6 +5464,132 @@ export interface components {
             /** Format: date-time */
             to: string;
         };
+        RefitBedding: {
+            /** Format: date-time */
+            beddedAt?: string;
+            /** @enum {string} */
+            compound: "butyl" | "polysulphide" | "polyurethane" | "polyether" | "silicone";
+            /** Format: date-time */
+            from?: string;
+            late: boolean;
+            /** Format: date-time */
+            loadAt?: string;
+            name: string;
+            next: string;
+            sealed: boolean;
+            /** Format: date-time */
+            snuggedAt?: string;
+            surface: string;
+            surfaceId: string;
+        };
+        RefitCompound: {
+            key: string;
+            name: string;
+            note: string;
+        };
+        RefitHardware: {
+            /** Format: date-time */
+            beddedAt?: string;
+            /** @enum {string} */
+            compound: "butyl" | "polysulphide" | "polyurethane" | "polyether" | "silicone";
+            name: string;
+            sealed: boolean;
+            /** Format: date-time */
+            snuggedAt?: string;
+            surfaceId: string;
+        };
+        RefitLine: {
+            /** Format: double */
+            lengthM: number;
+            /** Format: date-time */
+            maskedAt?: string;
+            name: string;
+            off: boolean;
+            /** @enum {string} */
+            pull: "wet" | "touch-dry" | "hard";
+            surfaceId: string;
+            /** @enum {string} */
+            tape: "crepe" | "fine-line" | "outdoor" | "foam";
+            twice: boolean;
+        };
+        RefitReady: {
+            /** Format: date-time */
+            at?: string;
+            late: boolean;
+            product: string;
+            says: string;
+            surface: string;
+        };
+        RefitResult: {
+            bedding: components["schemas"]["RefitBedding"][];
+            cautions: string[];
+            findings: components["schemas"]["CraftFinding"][];
+            lines: components["schemas"]["RefitTapeline"][];
+            /** Format: int64 */
+            open: number;
+            ready: components["schemas"]["RefitReady"][];
+            steps: components["schemas"]["CraftStep"][];
+            /** Format: int64 */
+            stops: number;
+            takes: components["schemas"]["CraftAmount"][];
+            /** Format: double */
+            tapeM: number;
+            working: components["schemas"]["Working"];
+        };
+        RefitSnag: {
+            done: boolean;
+            stops: boolean;
+            surfaceId: string;
+            text: string;
+        };
+        RefitTape: {
+            key: string;
+            name: string;
+            /** Format: double */
+            stayH: number;
+        };
+        RefitTapeline: {
+            late: boolean;
+            /** Format: double */
+            lengthM: number;
+            /** Format: date-time */
+            maskedAt?: string;
+            name: string;
+            off: boolean;
+            /** @enum {string} */
+            pull: "wet" | "touch-dry" | "hard";
+            /** Format: date-time */
+            pullAt?: string;
+            says: string;
+            /** Format: date-time */
+            staysTo?: string;
+            surface: string;
+            surfaceId: string;
+            /** @enum {string} */
+            tape: "crepe" | "fine-line" | "outdoor" | "foam";
+            twice: boolean;
+        };
+        RefitWork: {
+            hardware: components["schemas"]["RefitHardware"][];
+            lines: components["schemas"]["RefitLine"][];
+            snags: components["schemas"]["RefitSnag"][];
+        };
+        Refitted: {
+            boatId: string;
+            /** Format: date-time */
+            now: string;
+            place: components["schemas"]["Place"];
+            planned?: components["schemas"]["Step"];
+            product: string;
+            result: components["schemas"]["RefitResult"];
+            says: components["schemas"]["SaySpan"][];
+            surface?: components["schemas"]["Surface"];
+            surfaces: components["schemas"]["BenchSurface"][];
+            trouble: components["schemas"]["FaultField"][];
+            /** Format: int64 */
+            version: number;
+            work: components["schemas"]["RefitWork"];
+        };
         Report: {
             accounts: components["schemas"]["Accounts"];
             boat: components["schemas"]["Boat"];
@@ -4774,6 +5914,12 @@ export interface components {
             stock: components["schemas"]["StockItem"][];
             /** Format: int64 */
             stopCents: number;
+        };
+        Stretch: {
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
         };
         Sum: {
             /** Format: double */
@@ -5897,6 +7043,110 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-refit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refitted"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-refit": {
+        parameters: {
+            query?: {
+                /** @description the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefitWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refitted"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-refit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefitWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refitted"];
                 };
             };
             /** @description Error */
@@ -7397,6 +8647,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "finish-words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishWords"];
                 };
             };
             /** @description Error */
@@ -9582,6 +10861,754 @@ export interface operations {
             };
         };
     };
+    "get-antifouling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Antifouled"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-antifouling": {
+        parameters: {
+            query?: {
+                /** @description the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AntifoulWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Antifouled"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-antifouling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AntifoulWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Antifouled"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "plan-antifouling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-brightwork": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bright"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-brightwork": {
+        parameters: {
+            query?: {
+                /** @description the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BrightworkWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bright"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-brightwork": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BrightworkWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bright"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "plan-brightwork": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-gelcoat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gelcoated"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-gelcoat": {
+        parameters: {
+            query?: {
+                /** @description the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GelcoatWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gelcoated"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-gelcoat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GelcoatWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gelcoated"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "plan-gelcoat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-metal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Metalled"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-metal": {
+        parameters: {
+            query?: {
+                /** @description the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MetalWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Metalled"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-metal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MetalWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Metalled"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-moulded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moulded"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-moulded": {
+        parameters: {
+            query?: {
+                /** @description the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MouldWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moulded"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-moulded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MouldWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moulded"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-non-skid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NonSkid"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-non-skid": {
+        parameters: {
+            query?: {
+                /** @description the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NonskidWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NonSkid"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-non-skid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NonskidWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NonSkid"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "plan-non-skid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     overrule: {
         parameters: {
             query?: never;
@@ -9674,6 +11701,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Surface"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-template": {
+        parameters: {
+            query?: {
+                format?: "svg" | "dxf" | "pdf";
+                panel?: string;
+                paired?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */

@@ -14,7 +14,17 @@ type Ring = Schemas["PolygonPoint"][];
 const UNITS = { "0.001": "mm", "0.01": "cm", "1": "m", "0.0254": "in", "0.3048": "ft" } as const;
 
 /** A traced outline with holes: points typed in, clicked on a metre grid, or read from a drawing. */
-export function OutlineFields({ path, outline, set }: { path: string; outline: Outline; set: (o: Outline) => void }) {
+export function OutlineFields({
+  path,
+  outline,
+  set,
+  plain,
+}: {
+  path: string;
+  outline: Outline;
+  set: (o: Outline) => void;
+  plain?: boolean; // without margin, radius and count
+}) {
   const [at, setAt] = useState(-1); // −1 the outline itself, else a hole
   const [unitM, setUnitM] = useState<keyof typeof UNITS>("0.001");
   const file = useRef<HTMLInputElement>(null);
@@ -93,11 +103,13 @@ export function OutlineFields({ path, outline, set }: { path: string; outline: O
         <CornerText key={at} path={at < 0 ? `${path}.outer` : `${path}.holes[${at}]`} ring={ring} put={put} />
       </div>
       <FieldError name={`${path}.holes`} />
-      <div className="mt-3 grid gap-4 sm:grid-cols-3">
-        {num("marginM", "Margin left around", "m", "taken off along every edge")}
-        {num("radiusM", "Corner radius", "m", "outward corners rounded")}
-        {num("count", "Pieces", "", "alike")}
-      </div>
+      {!plain && (
+        <div className="mt-3 grid gap-4 sm:grid-cols-3">
+          {num("marginM", "Margin left around", "m", "taken off along every edge")}
+          {num("radiusM", "Corner radius", "m", "outward corners rounded")}
+          {num("count", "Pieces", "", "alike")}
+        </div>
+      )}
       <details className="mt-3">
         <summary className="linked min-h-11 content-center">Read the outline from a drawing (SVG or DXF)</summary>
         <div className="mt-2 flex flex-wrap items-end gap-3">

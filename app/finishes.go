@@ -1,0 +1,263 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"allcoats/core/fault"
+	"allcoats/core/film"
+	"allcoats/core/logbook"
+	"allcoats/core/product"
+	"allcoats/core/rules"
+	"allcoats/store"
+)
+
+// Finish is what every workbench answers with beside its own. Version is 0 until
+// something is kept; Trouble says what of the work kept does not go any more.
+type Finish struct {
+	Version int           `json:"version"`
+	BoatID  string        `json:"boatId"`
+	Surface *Surface      `json:"surface,omitempty"`
+	Place   Place         `json:"place"`
+	Trouble []fault.Field `json:"trouble"`
+	Product string        `json:"product"`
+	// Planned is the step that it makes of the build-up, nil if it makes none.
+	Planned *Step `json:"planned,omitempty"`
+}
+
+// Craft is the workbench of a finish: W is what its user sets, R what comes of it. The
+// bench of the boat as a whole has no surface.
+type Craft[W, R any] struct {
+	Key  string
+	Boat bool
+	// usual is what to begin with, answer works w out; a fault names the field of w.
+	usual  func(o outlook, f Surface) W
+	answer func(o outlook, head Finish, w W) (R, error)
+}
+
+// open loads the boat and surface that id names.
+func (c Craft[W, R]) open(ctx context.Context, a *App, id string) (o outlook, head Finish, err error) {
+	head.Trouble, head.BoatID = []fault.Field{}, id
+	if !c.Boat {
+		row, err := a.store.Read().Surface(ctx, id)
+		if err != nil {
+			return o, head, err
+		}
+		head.BoatID = row.BoatID
+	}
+	if o, err = a.look(ctx, head.BoatID); err != nil {
+		return o, head, err
+	}
+	head.Place = o.survey.Place
+	if !c.Boat {
+		f := o.surface(id)
+		head.Surface = &f
+	}
+	return o, head, nil
+}
+
+func (h Finish) surfaceID() string {
+	if h.Surface == nil {
+		return ""
+	}
+	return h.Surface.ID
+}
+
+// kept reads the work that was stored, or what is usual.
+func (c Craft[W, R]) kept(o outlook, head *Finish) (w W, err error) {
+	row, ok := o.finishes[[2]string{head.surfaceID(), c.Key}]
+	if !ok {
+		f := Surface{}
+		if head.Surface != nil {
+			f = *head.Surface
+		}
+		return c.usual(o, f), nil
+	}
+	head.Version = row.Version
+	return w, json.Unmarshal(row.Work.V, &w)
+}
+
+// Get answers with the work kept for a surface, or for a boat's bench for the boat.
+func (c Craft[W, R]) Get(ctx context.Context, a *App, id string) (R, error) {
+	var none R
+	o, head, err := c.open(ctx, a, id)
+	if err != nil {
+		return none, err
+	}
+	w, err := c.kept(o, &head)
+	if err != nil {
+		return none, err
+	}
+	out, err := c.answer(o, head, w)
+	var bad fault.Errors
+	if errors.As(err, &bad) {
+		head.Trouble = bad
+		out, _ = c.answer(o, head, w) // as far as it goes, with what is wrong
+		return out, nil
+	}
+	return out, err
+}
+
+// Preview works w out without keeping it.
+func (c Craft[W, R]) Preview(ctx context.Context, a *App, id string, w W) (R, error) {
+	o, head, err := c.open(ctx, a, id)
+	if err != nil {
+		var none R
+		return none, err
+	}
+	head.Version = o.finishes[[2]string{head.surfaceID(), c.Key}].Version
+	return c.answer(o, head, w)
+}
+
+// Set keeps w if version is that of what is kept, 0 for nothing.
+func (c Craft[W, R]) Set(ctx context.Context, a *App, id string, version int, w W) (R, error) {
+	var none R
+	o, head, err := c.open(ctx, a, id)
+	if err != nil {
+		return none, err
+	}
+	if _, err := c.answer(o, head, w); err != nil {
+		return none, err
+	}
+	raw, err := json.Marshal(w)
+	if err != nil {
+		return none, err
+	}
+	row := store.Finish{ID: o.finishes[[2]string{head.surfaceID(), c.Key}].ID, Version: version, BoatID: head.BoatID, SurfaceID: store.Ref(head.surfaceID()), Craft: c.Key, Work: store.JSON[json.RawMessage]{V: raw}}
+	if version == 0 {
+		row.ID = newID()
+	}
+	err = a.store.Write(ctx, func(q store.Queries) error { return q.SetFinish(ctx, row) })
+	if err != nil {
+		return none, stale(err, func() (R, error) { return c.Get(ctx, a, id) })
+	}
+	return c.Get(ctx, a, id)
+}
+
+// PlanFinish puts what a workbench planned into the build-up of its surface, in the
+// place of what was planned of that kind of coat and not begun: Stores and Plan follow
+// from there.
+func (a *App) PlanFinish(ctx context.Context, surfaceID string, head Finish) (BuildUp, error) {
+	if head.Planned == nil {
+		return BuildUp{}, fault.Errors{{Path: "planned", Message: "there is no coat in it to be planned"}}
+	}
+	b, err := a.BuildUp(ctx, surfaceID)
+	if err != nil {
+		return BuildUp{}, err
+	}
+	products, err := a.Products(ctx)
+	if err != nil {
+		return BuildUp{}, err
+	}
+	kind := map[string]product.Kind{}
+	for _, p := range products {
+		kind[p.ID] = p.Sheet.Kind
+	}
+	step := *head.Planned
+	steps := []Step{}
+	at := -1
+	for i, s := range b.Steps {
+		same := s.Work == rules.Coat && kind[s.ProductID] == kind[step.ProductID]
+		if same && b.Done[i] == 0 {
+			if at < 0 {
+				at = len(steps)
+			}
+			continue
+		}
+		if same { // begun with: as many coats as are wanted in all
+			s.Coats = max(b.Done[i], step.Coats)
+			at = math.MaxInt
+		}
+		steps = append(steps, s)
+	}
+	switch {
+	case at < 0:
+		steps = append(steps, step)
+	case at < math.MaxInt:
+		steps = slices.Insert(steps, at, step)
+	}
+	return a.SetBuildUp(ctx, surfaceID, b.Surface.Version, steps)
+}
+
+// sheetFor is the product of a bench: the one chosen, else the first of those kinds in
+// the build-up of the surface, else the first by name in the library.
+func (o outlook) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (string, product.Sheet, error) {
+	if s, ok := o.products[chosen]; ok {
+		return chosen, s, nil
+	}
+	for _, st := range o.steps[surfaceID] {
+		if s := o.products[st.ProductID]; slices.Contains(kinds, s.Kind) {
+			return st.ProductID, s, nil
+		}
+	}
+	best := ""
+	for id, s := range o.products {
+		if slices.Contains(kinds, s.Kind) && (best == "" || s.Name < o.products[best].Name) {
+			best = id
+		}
+	}
+	if best == "" {
+		names := make([]string, len(kinds))
+		for i, k := range kinds {
+			names[i] = k.Name()
+		}
+		return "", product.Sheet{}, fault.Errors{{Path: "productId", Message: "the library has no " + strings.Join(names, " or ") + ": add its sheet first"}}
+	}
+	return best, o.products[best], nil
+}
+
+// meanC is the mean temperature of a surface over the next days, 15 °C where no weather
+// is known.
+func (o outlook) meanC(surfaceID string, days int) float64 {
+	w := o.climate.Surface[surfaceID]
+	if surfaceID == "" {
+		w = o.air()
+	}
+	sum, n := 0.0, 0
+	for i, h := range w.Air {
+		if !h.At.Before(o.now) && h.At.Before(o.now.AddDate(0, 0, days)) {
+			sum, n = sum+w.SurfaceC[i], n+1
+		}
+	}
+	if n == 0 {
+		return 15
+	}
+	return math.Round(10*sum/float64(n)) / 10
+}
+
+// ownLitres is what a coat of a product took on a m² in the log of the boat, with where.
+func (o outlook) ownLitres(productID, except string) (perM2 float64, from string) {
+	litres, m2, names := 0.0, 0.0, []string{}
+	for _, f := range o.survey.Surfaces {
+		n := 0
+		for _, e := range o.log[f.ID] {
+			if e.Kind == logbook.Coat && e.ProductID != nil && *e.ProductID == productID && e.Litres > 0 {
+				litres, m2, n = litres+e.Litres, m2+f.Area.AreaM2, n+1
+			}
+		}
+		if n > 0 && f.ID != except {
+			names = append(names, fmt.Sprintf("%s, %d logged", strings.ToLower(f.Name), n))
+		} else if n > 0 {
+			names = append(names, fmt.Sprintf("%d logged here", n))
+		}
+	}
+	if m2 == 0 {
+		return 0, ""
+	}
+	return litres / m2, strings.Join(names, "; ")
+}
+
+// coating is a step of a build-up that takes litres in all on a surface.
+func coating(id string, s product.Sheet, coats int, litres, areaM2 float64, method, note string) *Step {
+	m, ok := film.MethodByKey(method)
+	if !ok || coats < 1 || areaM2 <= 0 || s.VolumeSolidsPct <= 0 {
+		return nil
+	}
+	um := math.Round(litres * (1 - m.LossPct/100) * 10 * s.VolumeSolidsPct / areaM2 / float64(coats))
+	return &Step{Work: rules.Coat, ProductID: id, Coats: coats, DFTUm: math.Max(1, um), Method: method, LossPct: m.LossPct, Note: note}
+}

@@ -1,0 +1,297 @@
+package app
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"math"
+	"time"
+
+	"allcoats/core/fault"
+	"allcoats/core/field"
+	"allcoats/core/gelcoat"
+	"allcoats/core/mould"
+	"allcoats/core/nonskid"
+	"allcoats/core/outline"
+	"allcoats/core/polygon"
+	"allcoats/core/product"
+	"allcoats/core/say"
+	"allcoats/formats"
+)
+
+// NonSkid is the layout of a deck.
+type NonSkid struct {
+	Finish
+	Says   say.Sentence   `json:"says"`
+	Work   nonskid.Work   `json:"work"`
+	Result nonskid.Layout `json:"result"`
+	// Ribbon and Field are for laying the whole set of panels without a break.
+	Ribbon Ribbon       `json:"ribbon"`
+	Field  field.Result `json:"field"`
+	// Sketch is the plan of the deck on the boat's map, to begin with where nothing is
+	// traced.
+	Sketch polygon.Ring `json:"sketch"`
+}
+
+// NonSkidBench lays out non-skid.
+var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ outlook, f Surface) nonskid.Work {
+	deck := []polygon.Polygon{}
+	for _, m := range f.Measured.Measures {
+		if m.Outline != nil && len(m.Outline.Outer) > 2 {
+			deck = append(deck, m.Outline.Polygon)
+			break
+		}
+	}
+	return nonskid.Usual(deck)
+}, answer: func(o outlook, head Finish, w nonskid.Work) (NonSkid, error) {
+	f := *head.Surface
+	out := NonSkid{Finish: head, Work: w, Ribbon: o.ribbon(f.ID), Sketch: polygon.Ring{}}
+	out.Field = field.Result{Hours: []field.Hour{}, Windows: []field.Window{}}
+	for _, v := range o.survey.Views {
+		for _, s := range v.Shapes {
+			if s.SurfaceID == f.ID && v.Name == outline.Plan && len(out.Sketch) == 0 {
+				for _, p := range s.Points {
+					out.Sketch = append(out.Sketch, polygon.Point{X: math.Round(1000*p.X) / 1000, Y: math.Round(1000*p.Y) / 1000})
+				}
+			}
+		}
+	}
+	got, err := nonskid.Lay(w)
+	out.Result = got
+	if err != nil {
+		return out, err
+	}
+	id, sheet, err := o.sheetFor(f.ID, w.ProductID, map[nonskid.School][]product.Kind{nonskid.Grit: {product.NonSkidGrit}, nonskid.Moulded: {product.Gelcoat}}[w.School]...)
+	if w.School == nonskid.Paint || w.School == nonskid.Mats {
+		id, sheet, err = o.sheetFor(f.ID, w.ProductID, product.NonSkidPaint, product.NonSkidGrit)
+	}
+	if err != nil {
+		return out, err
+	}
+	out.Product, out.Work.ProductID = sheet.Name, id
+	if w.School == nonskid.Paint || w.School == nonskid.Grit {
+		if err := out.window(o, id, sheet); err != nil {
+			return out, err
+		}
+	}
+	if w.School == nonskid.Paint && got.Takes.Litres > 0 {
+		out.Planned = coating(id, sheet, 1, got.Takes.Litres, f.Area.AreaM2, "roller", fmt.Sprintf("from the layout: %d panels, %.3g m²", len(got.Panels), got.AreaM2))
+	}
+	out.Says = out.says(o)
+	return out, nil
+}}
+
+// window judges when the whole set may be laid and held.
+func (n *NonSkid) window(o outlook, id string, sheet product.Sheet) error {
+	job, f, err := o.job(sheet, VerdictQuery{SurfaceID: n.Surface.ID, ProductID: id})
+	if err != nil {
+		return err
+	}
+	if h := n.Result.Hours; h > 0 {
+		job.Apply = time.Duration(h * float64(time.Hour))
+	}
+	_, end, _ := f.Weather.Air.Span()
+	n.Field = job.Judge(f.Weather, o.now, end)
+	return nil
+}
+
+func (n NonSkid) says(o outlook) say.Sentence {
+	r := n.Result
+	if len(n.Work.Deck) == 0 {
+		return say.Sentence{say.Text("Trace the deck first, here or in Survey: then the panels lay themselves out.")}
+	}
+	if r.AreaM2 == 0 {
+		return say.Sentence{say.Text("The margins leave nothing to lay: narrow them.")}
+	}
+	laid := 0
+	for _, p := range r.Panels {
+		if p.Order > 0 {
+			laid++
+		}
+	}
+	out := say.Sentence{say.Strong(fmt.Sprintf("%d %s", laid, map[bool]string{true: "panel", false: "panels"}[laid == 1])), say.Text(", "), say.Val(r.AreaM2, "m²"), say.Text(" of non-skid and "), say.Val(r.MaskM+r.TwiceM, "m"), say.Text(" of tape edge")}
+	switch {
+	case r.Takes.Litres > 0:
+		out = append(out, say.Text(": "), say.Val(r.Takes.Litres, "L"))
+	case r.Takes.GritKg > 0:
+		out = append(out, say.Text(": "), say.Val(r.Takes.GritKg, "kg"), say.Text(" of grit"))
+	case r.Nest != nil:
+		out = append(out, say.Text(": %d sheets", r.Nest.Sheets))
+	}
+	if n.Work.School != nonskid.Paint && n.Work.School != nonskid.Grit {
+		return append(out, say.Text("."))
+	}
+	if len(n.Field.Windows) == 0 {
+		return append(out, say.Text("; in the weather known there is no stretch long enough to lay and hold the whole set."))
+	}
+	w := n.Field.Windows[0]
+	if !w.From.After(o.now.Add(time.Minute)) {
+		return append(out, say.Text("; the set may be begun now, until "), say.Clock(w.To, o.now, o.s.Loc), say.Text("."))
+	}
+	return append(out, say.Text("; the set may be begun from "), say.Clock(w.From, o.now, o.s.Loc), say.Text(" to "), say.Clock(w.To, o.now, o.s.Loc), say.Text("."))
+}
+
+// TemplateFile is a drawing of panels at 1:1.
+type TemplateFile struct {
+	Name string
+	Kind string
+	Data []byte
+}
+
+// Template draws the layout kept for a surface at 1:1 in millimetres: all panels, one by
+// its name, or the "stencil"; paired adds the mirror image. The format is svg, dxf, or
+// pdf for A4 pages to be glued.
+func (a *App) Template(ctx context.Context, surfaceID, format, panel string, paired bool) (TemplateFile, error) {
+	n, err := NonSkidBench.Get(ctx, a, surfaceID)
+	if err != nil {
+		return TemplateFile{}, err
+	}
+	if len(n.Trouble) > 0 {
+		return TemplateFile{}, fault.Errors(n.Trouble)
+	}
+	t := formats.Template{Title: n.Surface.Name}
+	for _, p := range n.Result.Panels {
+		if (panel == "" || panel == p.Name) && len(p.Shape) > 0 {
+			t.Pieces = append(t.Pieces, formats.Piece{Name: p.Name, Shape: p.Shape})
+		}
+	}
+	if panel == "stencil" && n.Result.Stencil != nil {
+		t.Pieces = append(t.Pieces, formats.Piece{Name: "stencil", Shape: n.Result.Stencil.Sheet})
+	}
+	if len(t.Pieces) == 0 {
+		return TemplateFile{}, fault.Errors{{Path: "panel", Message: "is no panel of the layout kept"}}
+	}
+	if paired {
+		t = t.Paired()
+	}
+	name := "panels"
+	if panel != "" {
+		name = panel
+	}
+	out := TemplateFile{Name: name + "." + format}
+	switch format {
+	case "svg":
+		out.Kind = "image/svg+xml"
+		out.Data, err = formats.WriteSVG(t)
+	case "dxf":
+		out.Kind = "application/dxf"
+		out.Data, err = formats.WriteDXF(t)
+	default:
+		var b bytes.Buffer
+		out.Kind = "application/pdf"
+		_, err = formats.WriteTiles(&b, t)
+		out.Data = b.Bytes()
+	}
+	return out, err
+}
+
+// Moulded is a set of moulded panels.
+type Moulded struct {
+	Finish
+	Says   say.Sentence `json:"says"`
+	Work   mould.Work   `json:"work"`
+	Result mould.Result `json:"result"`
+	// Layout are the panels of the non-skid layout kept for the surface.
+	Layout []mould.Panel `json:"layout"`
+}
+
+// panels are those of the non-skid layout kept for a surface.
+func (o outlook) panels(surfaceID string) []mould.Panel {
+	out := []mould.Panel{}
+	var w nonskid.Work
+	if row, ok := o.finishes[[2]string{surfaceID, NonSkidBench.Key}]; !ok || json.Unmarshal(row.Work.V, &w) != nil {
+		return out
+	}
+	l, err := nonskid.Lay(w)
+	if err != nil {
+		return out
+	}
+	for _, p := range l.Panels {
+		if p.Order > 0 {
+			out = append(out, mould.Panel{Name: p.Name, AreaM2: math.Round(1e4*p.AreaM2) / 1e4, LengthM: math.Ceil(1e3*p.LengthM) / 1e3, WidthM: math.Ceil(1e3*p.WidthM) / 1e3})
+		}
+	}
+	return out
+}
+
+// MouldBench plans moulded panels.
+var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o outlook, f Surface) mould.Work {
+	w := mould.Usual()
+	w.TempC = math.Max(5, o.meanC(f.ID, 2))
+	w.Panels = o.panels(f.ID)
+	return w
+}, answer: func(o outlook, head Finish, w mould.Work) (Moulded, error) {
+	out := Moulded{Finish: head, Work: w, Layout: o.panels(head.Surface.ID)}
+	if w.Panels == nil {
+		out.Work.Panels = []mould.Panel{}
+	}
+	id, sheet, err := o.sheetFor(head.Surface.ID, w.ProductID, product.Gelcoat)
+	if err != nil {
+		out.Result, _ = mould.Usual().Plan(product.Sheet{})
+		return out, err
+	}
+	out.Product, out.Work.ProductID = sheet.Name, id
+	out.Result, err = w.Plan(sheet)
+	if err != nil {
+		return out, err
+	}
+	r := out.Result
+	switch {
+	case len(w.Panels) == 0:
+		out.Says = say.Sentence{say.Text("Say which panels are wanted: take them from the layout, or type them in.")}
+	case r.Stopped() != "":
+		out.Says = say.Sentence{say.Text("Not so: "), say.Text("%s", r.Stopped())}
+	default:
+		out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d %s", len(w.Panels), map[bool]string{true: "panel", false: "panels"}[len(w.Panels) == 1])), say.Text(", "), say.Val(r.PanelM2, "m²"),
+			say.Text(", in %d %s of the mould; each comes out after ", r.Rounds, map[bool]string{true: "filling", false: "fillings"}[r.Rounds == 1]), say.Val(math.Round(10*r.PartH)/10, "h")}
+		if len(r.Seams) > 0 {
+			out.Says = append(out.Says, say.Text(". %d of them want a seam", len(r.Seams)))
+		}
+		out.Says = append(out.Says, say.Text("."))
+	}
+	return out, nil
+}}
+
+// Gelcoated is a gelcoat job.
+type Gelcoated struct {
+	Finish
+	Says   say.Sentence   `json:"says"`
+	Work   gelcoat.Work   `json:"work"`
+	Result gelcoat.Result `json:"result"`
+}
+
+// GelcoatBench plans gelcoat.
+var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o outlook, f Surface) gelcoat.Work {
+	w := gelcoat.Usual(math.Round(100*f.Area.AreaM2) / 100)
+	w.TempC = math.Max(5, o.meanC(f.ID, 2))
+	return w
+}, answer: func(o outlook, head Finish, w gelcoat.Work) (Gelcoated, error) {
+	out := Gelcoated{Finish: head, Work: w}
+	id, sheet, err := o.sheetFor(head.Surface.ID, w.ProductID, product.Gelcoat)
+	if err != nil {
+		return out, err
+	}
+	out.Product, out.Work.ProductID = sheet.Name, id
+	if out.Result, err = w.Plan(sheet); err != nil {
+		return out, err
+	}
+	r := out.Result
+	if stop := r.Stopped(); stop != "" {
+		out.Says = say.Sentence{say.Text("Not so: "), say.Text("%s", stop)}
+	} else {
+		out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d %s", r.Pots, map[bool]string{true: "pot", false: "pots"}[r.Pots == 1])), say.Text(" of "), say.Val(r.PotL*1000, "mL"), say.Text(" with "), say.Val(math.Round(10*r.Dose.G)/10, "g"),
+			say.Text(" of catalyst, %.2g %%", r.Dose.Pct)}
+		if r.GelMin > 0 {
+			out.Says = append(out.Says, say.Text(": at %.0f °C it gels in %.0f min", w.TempC, r.GelMin))
+		}
+		if r.SandH > 0 {
+			out.Says = append(out.Says, say.Text(" and is sanded after "), say.Val(math.Round(10*r.SandH)/10, "h"))
+		}
+		out.Says = append(out.Says, say.Text("."))
+	}
+	if w.Way != gelcoat.Repair {
+		out.Planned = coating(id, sheet, r.Passes, r.Litres, head.Surface.Area.AreaM2, map[gelcoat.Way]string{gelcoat.Spray: "spray", gelcoat.Roll: "roller"}[w.Way], "wet passes of the gelcoat bench")
+	}
+	return out, nil
+}}

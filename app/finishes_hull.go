@@ -1,0 +1,367 @@
+package app
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"time"
+
+	"allcoats/core/air"
+	"allcoats/core/antifoul"
+	"allcoats/core/area"
+	"allcoats/core/brightwork"
+	"allcoats/core/clock"
+	"allcoats/core/fault"
+	"allcoats/core/field"
+	"allcoats/core/logbook"
+	"allcoats/core/metal"
+	"allcoats/core/product"
+	"allcoats/core/refit"
+	"allcoats/core/say"
+	"allcoats/core/survey"
+)
+
+// Bright is a brightwork job.
+type Bright struct {
+	Finish
+	Says   say.Sentence      `json:"says"`
+	Work   brightwork.Work   `json:"work"`
+	Result brightwork.Result `json:"result"`
+	// Nights are the starts after which the wood stays above the dew point for as long
+	// as is asked.
+	Nights []Stretch `json:"nights"`
+	Now    time.Time `json:"now"`
+}
+
+// Stretch is from one instant to another.
+type Stretch struct {
+	From time.Time `json:"from"`
+	To   time.Time `json:"to"`
+}
+
+// BrightBench plans brightwork.
+var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(o outlook, f Surface) brightwork.Work {
+	w := brightwork.Usual()
+	w.Covered = f.Shelter != survey.Open
+	if f.Substrate == survey.Veneer {
+		w.VeneerMM = f.ThicknessMM
+	}
+	for _, st := range o.steps[f.ID] {
+		switch s := o.products[st.ProductID]; {
+		case s.Kind == product.Varnish:
+			w.Now = max(1, st.Coats)
+		case s.Kind == product.WoodSealer && s.Binder == product.Epoxy:
+			w.School = "epoxy"
+		case s.Kind == product.WoodSealer:
+			w.School = "sealer"
+		}
+	}
+	return w
+}, answer: func(o outlook, head Finish, w brightwork.Work) (Bright, error) {
+	f := *head.Surface
+	out := Bright{Finish: head, Work: w, Nights: []Stretch{}, Now: o.now}
+	id, sheet, err := o.sheetFor(f.ID, w.ProductID, product.Varnish)
+	if err != nil {
+		return out, err
+	}
+	out.Product, out.Work.ProductID = sheet.Name, id
+	method := "brush"
+	if len(sheet.Methods) > 0 {
+		method = sheet.Methods[0]
+	}
+	c := brightwork.Case{AreaM2: f.Area.AreaM2, EdgeM: f.edgeM(), Access: f.accessFactor(), LatitudeDeg: o.survey.Place.LatitudeDeg, From: o.now, Winter: winter(o.now, o.survey.Place.LatitudeDeg), Sheet: sheet, Method: method}
+	c.OwnLM2, c.OwnFrom = o.ownLitres(id, f.ID)
+	if out.Result, err = w.Plan(c); err != nil {
+		return out, err
+	}
+	out.nights(o, f, w, sheet)
+	r := out.Result
+	out.Planned = coating(id, sheet, w.Now, r.Counts[0].Litres, f.Area.AreaM2, method, "from the brightwork bench")
+	if out.Planned != nil {
+		out.Planned.DFTUm = sheet.Film.TypicalUm
+	}
+	if stop := r.Stopped(); stop != "" {
+		out.Says = say.Sentence{say.Text("%s", stop)}
+		return out, nil
+	}
+	now := r.Counts[0]
+	out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d coats", now.Coats)), say.Text(", "), say.Val(math.Round(now.Um), "µm"), say.Text(" in all, stop %.0f %% of the ultraviolet; ", now.UVPct), say.Val(now.Litres, "L"),
+		say.Text(" and about "), say.Val(math.Round(r.WorkH()), "h"), say.Text(" of work, %.0f %% of a coat before the brush.", r.Share.PrepPC)}
+	return out, nil
+}}
+
+// winter is the next time that boats are laid up: the end of October, in the south the
+// end of April.
+func winter(now time.Time, latitudeDeg float64) time.Time {
+	month := time.October
+	if latitudeDeg < 0 {
+		month = time.April
+	}
+	at := time.Date(now.Year(), month, 31, 0, 0, 0, 0, time.UTC)
+	if at.Before(now.AddDate(0, 0, 30)) {
+		at = at.AddDate(1, 0, 0)
+	}
+	return at
+}
+
+// nights finds the starts of a coat that stays above the dew point.
+func (b *Bright) nights(o outlook, f Surface, w brightwork.Work, sheet product.Sheet) {
+	none := 0.0
+	at := o.climate.Surface[f.ID]
+	_, end, ok := at.Air.Span()
+	if !ok {
+		return
+	}
+	job := field.Job{Limits: product.Limits{SpreadMinK: &none}, Apply: time.Duration(math.Max(0.25, b.Result.Share.LayH) * float64(time.Hour)), Hold: time.Duration(w.AboveDewH * float64(time.Hour)), Daylight: o.s.Daylight, Lights: o.s.Lights, Work: o.s.Work}
+	for _, win := range job.Windows(at, o.now, end) {
+		b.Nights = append(b.Nights, Stretch{win.From, win.To})
+	}
+}
+
+// Antifouled is an antifouling job.
+type Antifouled struct {
+	Finish
+	Says   say.Sentence    `json:"says"`
+	Work   antifoul.Work   `json:"work"`
+	Result antifoul.Result `json:"result"`
+	TempC  float64         `json:"tempC"`
+}
+
+var antifoulKinds = []product.Kind{product.SoftAntifoul, product.HardAntifoul}
+
+// AntifoulBench plans antifouling.
+var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: func(o outlook, f Surface) antifoul.Work {
+	w := antifoul.Usual(f.Area.AreaM2, o.survey.Boat.Dimensions.LWLM)
+	if f.Part == area.Keel || f.Part == area.Rudder {
+		w.Zones = []antifoul.Zone{{Name: "all of it", AreaM2: math.Max(0.1, math.Round(100*f.Area.AreaM2)/100), Extra: 1}}
+	}
+	for _, st := range o.steps[f.ID] {
+		if slices.Contains(antifoulKinds, o.products[st.ProductID].Kind) {
+			w.Coats = max(1, st.Coats)
+		}
+	}
+	for _, l := range f.Findings.Layers {
+		if l.Kind == survey.OldAntifouling {
+			w.Old = "unknown"
+		}
+	}
+	return w
+}, answer: func(o outlook, head Finish, w antifoul.Work) (Antifouled, error) {
+	f := *head.Surface
+	out := Antifouled{Finish: head, Work: w, TempC: o.meanC(f.ID, 4)}
+	if w.Zones == nil {
+		out.Work.Zones = []antifoul.Zone{}
+	}
+	id, sheet, err := o.sheetFor(f.ID, w.ProductID, antifoulKinds...)
+	if err != nil {
+		return out, err
+	}
+	out.Product, out.Work.ProductID = sheet.Name, id
+	c := antifoul.Case{Substrate: f.Substrate, Sheet: sheet, TempC: out.TempC, Now: o.now, Launch: o.launch()}
+	tieID := w.TieID
+	if _, ok := o.products[tieID]; !ok {
+		tieID = ""
+		for _, st := range o.steps[f.ID] {
+			if k := o.products[st.ProductID].Kind; k == product.TieCoat || k == product.Barrier {
+				tieID = st.ProductID
+			}
+		}
+	}
+	if tie, ok := o.products[tieID]; ok {
+		c.Tie, out.Work.TieID = &tie, tieID
+	}
+	if out.Result, err = w.Plan(c); err != nil {
+		return out, err
+	}
+	r := out.Result
+	out.Planned = coating(id, sheet, w.Coats, r.Litres, f.Area.AreaM2, "roller", fmt.Sprintf("from the antifouling bench: %d zones, extra coats in the film", len(r.Zones)))
+	if stop := r.Stopped(); stop != "" {
+		out.Says = say.Sentence{say.Text("%s", stop)}
+		return out, nil
+	}
+	out.Says = say.Sentence{say.Val(r.Litres, "L"), say.Text(" of "), say.Strong(sheet.Name), say.Text(" last %.2g %s; %s go first", r.Seasons, map[bool]string{true: "season", false: "seasons"}[r.Seasons == 1], r.First)}
+	switch {
+	case r.LastFrom != nil && r.LastTo != nil && r.LastFrom.After(o.now):
+		out.Says = append(out.Says, say.Text(". The last coat goes on between "), say.Clock(*r.LastFrom, o.now, o.s.Loc), say.Text(" and "), say.Clock(*r.LastTo, o.now, o.s.Loc))
+	case r.LastTo != nil:
+		out.Says = append(out.Says, say.Text(". The last coat goes on by "), say.Clock(*r.LastTo, o.now, o.s.Loc))
+	}
+	out.Says = append(out.Says, say.Text("."))
+	return out, nil
+}}
+
+// launch is the noon of the day on which the boat is to be launched, nil without one.
+func (o outlook) launch() *time.Time {
+	day, err := time.ParseInLocation(time.DateOnly, o.survey.Boat.LaunchDate, o.s.Loc)
+	if err != nil {
+		return nil
+	}
+	noon := day.Add(12 * time.Hour).UTC()
+	return &noon
+}
+
+// Metalled is a bare metal job.
+type Metalled struct {
+	Finish
+	Says   say.Sentence `json:"says"`
+	Work   metal.Work   `json:"work"`
+	Result metal.Result `json:"result"`
+	Now    time.Time    `json:"now"`
+}
+
+// MetalBench plans bare metal.
+var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook, f Surface) metal.Work {
+	w := metal.Usual(math.Round(100*f.Area.AreaM2) / 100)
+	coats, um := 0, 0.0
+	for _, st := range o.steps[f.ID] {
+		if k := o.products[st.ProductID].Kind; k == product.MetalPrimer || k == product.Barrier || k == product.HighBuild {
+			coats, um = coats+st.Coats, um+float64(st.Coats)*st.DFTUm
+		}
+	}
+	if coats > 0 {
+		w.Coats, w.NominalUm = coats, um
+	}
+	return w
+}, answer: func(o outlook, head Finish, w metal.Work) (Metalled, error) {
+	f := *head.Surface
+	out := Metalled{Finish: head, Work: w, Now: o.now}
+	if !f.Substrate.IsMetal() {
+		return out, fault.Errors{{Path: "", Message: f.Name + " is of " + f.SubstrateName + ", no metal"}}
+	}
+	c := metal.Case{Substrate: f.Substrate, Now: o.now}
+	at := o.climate.Surface[f.ID]
+	for i, h := range at.Air {
+		c.Air = append(c.Air, metal.Hour{At: h.At, RH: math.Min(100, air.HumidityAt(air.VapourPressure(h.TempC, h.RHPct), at.SurfaceC[i]))})
+	}
+	for _, e := range o.log[f.ID] {
+		t := time.Unix(e.StartedAt, 0).UTC()
+		switch k, _ := logbook.ByKind(e.Kind); {
+		case k.Films && (w.BlastedAt == nil || !t.Before(*w.BlastedAt)):
+			c.Logged = append(c.Logged, t)
+		case e.Kind == logbook.Wash:
+			w.WashedAt = append(w.WashedAt, t)
+		}
+	}
+	var err error
+	if out.Result, err = w.Plan(c); err != nil {
+		return out, err
+	}
+	r := out.Result
+	switch {
+	case r.Stopped() != "":
+		out.Says = say.Sentence{say.Text("%s", r.Stopped())}
+	case r.PrimeBy != nil && len(c.Logged) == 0:
+		out.Says = say.Sentence{say.Strong(f.Name), say.Text(" must be primed by "), say.Clock(*r.PrimeBy, o.now, o.s.Loc), say.Text(": %.0f %% of that time has gone. Wash off salt first.", r.UsedPct)}
+	default:
+		done := len(c.Logged)
+		out.Says = say.Sentence{say.Strong(f.Name), say.Text(": %d of %d coats are on", min(done, w.Coats), w.Coats)}
+		if done < w.Coats {
+			out.Says = append(out.Says, say.Text("; wash off salt with fresh water before the next"))
+		}
+		out.Says = append(out.Says, say.Text("."))
+	}
+	return out, nil
+}}
+
+// Refitted is the end of a job on a boat.
+type Refitted struct {
+	Finish
+	Says   say.Sentence `json:"says"`
+	Work   refit.Work   `json:"work"`
+	Result refit.Result `json:"result"`
+	Now    time.Time    `json:"now"`
+	// Surfaces are those that hardware and tape may be on.
+	Surfaces []BenchSurface `json:"surfaces"`
+}
+
+// RefitBench plans bedding, masking, full cure and snags.
+var RefitBench = Craft[refit.Work, Refitted]{Key: "refit", Boat: true, usual: func(outlook, Surface) refit.Work {
+	return refit.Work{Hardware: []refit.Hardware{}, Lines: []refit.Line{}, Snags: []refit.Snag{}}
+}, answer: func(o outlook, head Finish, w refit.Work) (Refitted, error) {
+	out := Refitted{Finish: head, Work: w, Now: o.now, Surfaces: []BenchSurface{}}
+	c := refit.Case{TempC: o.meanC("", 5), Now: o.now, Launch: o.launch()}
+	known := map[string]bool{"": true}
+	for _, f := range o.s.Surfaces {
+		known[f.ID] = true
+		out.Surfaces = append(out.Surfaces, BenchSurface{ID: f.ID, Name: f.Name})
+		if f.Last == nil {
+			continue
+		}
+		k := clock.Run(*f.Last, product.AnyKind, f.Weather, o.now)
+		coat := refit.Coat{SurfaceID: f.ID, Surface: f.Name, Product: f.Last.Sheet.Name, Started: f.Last.Started, TouchDry: k.Event(clock.TouchDry).At, Hard: k.Event(clock.ThroughDry).At}
+		if o.underwater(f.ID) {
+			coat.Immersion = k.Event(clock.Immersion).At
+		}
+		for i, n := range o.done(f.ID, o.steps[f.ID]) {
+			if st := o.steps[f.ID][i]; o.products[st.ProductID].IsCoat() && st.ProductID != "" {
+				coat.Left += max(0, st.Coats-n)
+			}
+		}
+		c.Coats = append(c.Coats, coat)
+	}
+	var bad fault.Errors
+	for i, h := range w.Hardware {
+		if !known[h.SurfaceID] {
+			bad.Add(fmt.Sprintf("hardware[%d].surfaceId", i), "is no surface of this boat")
+		}
+	}
+	for i, l := range w.Lines {
+		if !known[l.SurfaceID] {
+			bad.Add(fmt.Sprintf("lines[%d].surfaceId", i), "is no surface of this boat")
+		}
+	}
+	for i, s := range w.Snags {
+		if !known[s.SurfaceID] {
+			bad.Add(fmt.Sprintf("snags[%d].surfaceId", i), "is no surface of this boat")
+		}
+	}
+	if err := bad.Err(); err != nil {
+		return out, err
+	}
+	var err error
+	if out.Result, err = w.Plan(c); err != nil {
+		return out, err
+	}
+	out.Says = out.says(o, c.Launch)
+	return out, nil
+}}
+
+// underwater reports whether a surface stands under water for good.
+func (o outlook) underwater(id string) bool {
+	switch o.surface(id).Part {
+	case area.Bottom, area.Keel, area.Rudder, area.BootTop, area.Tunnel, area.Struts:
+		return true
+	}
+	return false
+}
+
+func (r Refitted) says(o outlook, launch *time.Time) say.Sentence {
+	tapes, beds, late := 0, 0, 0
+	for _, l := range r.Result.Lines {
+		if l.PullAt != nil && !l.PullAt.After(o.now) {
+			tapes++
+		}
+	}
+	for _, b := range r.Result.Bedding {
+		if b.SnuggedAt == nil {
+			beds++
+		}
+	}
+	for _, k := range r.Result.Ready {
+		if k.Late {
+			late++
+		}
+	}
+	out := say.Sentence{}
+	if launch == nil {
+		out = append(out, say.Text("No launch day is set. "))
+	} else if late > 0 {
+		out = append(out, say.Text("%d %s not be cured on the launch day. ", late, map[bool]string{true: "surface will", false: "surfaces will"}[late == 1]))
+	} else {
+		out = append(out, say.Text("Nothing that is finished will be soft on the launch day. "))
+	}
+	if tapes > 0 {
+		out = append(out, say.Strong(fmt.Sprintf("Pull %d %s now. ", tapes, map[bool]string{true: "tape", false: "tapes"}[tapes == 1])))
+	}
+	return append(out, say.Text("%d to bed, %d snags open, %d of them stop the launch.", beds, r.Result.Open, r.Result.Stops))
+}

@@ -1,0 +1,108 @@
+package httpapi
+
+import (
+	"context"
+	"net/http"
+
+	"allcoats/app"
+	"allcoats/core/antifoul"
+	"allcoats/core/brightwork"
+	"allcoats/core/fault"
+	"allcoats/core/metal"
+	"allcoats/core/nonskid"
+	"allcoats/core/refit"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// FinishWords are the choices that the benches of the finishes offer.
+type FinishWords struct {
+	Schools   []Named               `json:"schools"` // of non-skid
+	Fittings  []nonskid.FittingKind `json:"fittings"`
+	Grades    []nonskid.Grade       `json:"grades"`
+	Bright    []brightwork.School   `json:"bright"`
+	Dusts     []brightwork.Seen     `json:"dusts"`
+	Strips    []brightwork.Strip    `json:"strips"`
+	Olds      []antifoul.Old        `json:"olds"`
+	Profiles  []metal.Profile       `json:"profiles"`
+	Metals    []Named               `json:"metals"`
+	Compounds []refit.Compound      `json:"compounds"`
+	Tapes     []refit.Tape          `json:"tapes"`
+}
+
+// Named is a choice with the reason for it.
+type Named struct {
+	Key  string `json:"key"`
+	Name string `json:"name"`
+	Why  string `json:"why"`
+}
+
+func finishWords() FinishWords {
+	w := FinishWords{Fittings: nonskid.FittingKinds, Grades: nonskid.Grades, Bright: brightwork.Schools, Dusts: brightwork.Dusts, Strips: brightwork.Strips, Olds: antifoul.Olds,
+		Profiles: metal.Profiles, Compounds: refit.Compounds, Tapes: refit.Tapes}
+	for _, s := range nonskid.Schools {
+		w.Schools = append(w.Schools, Named{string(s.Key), s.Name, s.Why})
+	}
+	for _, m := range metal.Noble {
+		w.Metals = append(w.Metals, Named{m.Key, m.Name, ""})
+	}
+	return w
+}
+
+// bench registers a workbench: what is kept, what a change would come to, and keeping it.
+// head, if given, tells what it plans for the build-up.
+func bench[W, R any](api huma.API, a *app.App, c app.Craft[W, R], what string, head func(R) app.Finish) {
+	at := "/api/surfaces/{id}/finishes/" + c.Key
+	if c.Boat {
+		at = "/api/boats/{id}/finishes/" + c.Key
+	}
+	register(api, "get-"+c.Key, http.MethodGet, at, what, func(ctx context.Context, in *byID) (R, error) { return c.Get(ctx, a, in.ID) })
+	register(api, "preview-"+c.Key, http.MethodPost, at, what+", as it would be; nothing is stored", func(ctx context.Context, in *bodyByID[W]) (R, error) {
+		return c.Preview(ctx, a, in.ID, in.Body)
+	})
+	register(api, "set-"+c.Key, http.MethodPut, at, "Keep: "+what, func(ctx context.Context, in *struct {
+		ID      string `path:"id"`
+		Version int    `query:"version" doc:"the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both"`
+		Body    W
+	}) (R, error) {
+		return c.Set(ctx, a, in.ID, in.Version, in.Body)
+	})
+	if head == nil {
+		return
+	}
+	register(api, "plan-"+c.Key, http.MethodPost, at+"/plan", "Put into the build-up: "+what, func(ctx context.Context, in *byID) (app.BuildUp, error) {
+		kept, err := c.Get(ctx, a, in.ID)
+		if err != nil {
+			return app.BuildUp{}, err
+		}
+		h := head(kept)
+		if len(h.Trouble) > 0 {
+			return app.BuildUp{}, fault.Errors(h.Trouble)
+		}
+		return a.PlanFinish(ctx, in.ID, h)
+	})
+}
+
+func finishing(api huma.API, a *app.App) {
+	register(api, "finish-words", http.MethodGet, "/api/finishes", "What the benches of the finishes offer to choose from", func(context.Context, *none) (FinishWords, error) { return finishWords(), nil })
+	bench(api, a, app.NonSkidBench, "the non-skid of a deck, panel by panel", func(r app.NonSkid) app.Finish { return r.Finish })
+	bench(api, a, app.MouldBench, "moulded panels", nil)
+	bench(api, a, app.GelcoatBench, "gelcoat with its catalyst and its seal", func(r app.Gelcoated) app.Finish { return r.Finish })
+	bench(api, a, app.BrightBench, "brightwork from stripping to upkeep", func(r app.Bright) app.Finish { return r.Finish })
+	bench(api, a, app.AntifoulBench, "antifouling by zones", func(r app.Antifouled) app.Finish { return r.Finish })
+	bench(api, a, app.MetalBench, "bare metal from blasting to the last coat", nil)
+	bench(api, a, app.RefitBench, "bedding, masking, full cure and snags", nil)
+	huma.Register(api, huma.Operation{OperationID: "get-template", Method: http.MethodGet, Path: "/api/surfaces/{id}/template", Summary: "Panels of a layout at 1:1 in millimetres (docs/formats.md)"},
+		func(ctx context.Context, in *struct {
+			ID     string `path:"id"`
+			Format string `query:"format" enum:"svg,dxf,pdf" default:"svg"`
+			Panel  string `query:"panel"`
+			Paired bool   `query:"paired"`
+		}) (*file, error) {
+			t, err := a.Template(ctx, in.ID, in.Format, in.Panel, in.Paired)
+			if err != nil {
+				return nil, problem(ctx, err)
+			}
+			return &file{t.Kind, `attachment; filename="` + t.Name + `"`, t.Data}, nil
+		})
+}

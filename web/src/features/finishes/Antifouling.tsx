@@ -1,0 +1,214 @@
+import { api, ok, type Schemas } from "../../api/client";
+import { useFinishWords } from "../../api/queries";
+import { useSettings } from "../../ui/settings";
+import { span, stamp } from "../../ui/time";
+import { Figure, Quantity } from "../../ui/Working";
+import { Grid, Num, Part, Pick, Rows, Text, Tick } from "./fields";
+import { useWork } from "./useWork";
+import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
+
+type View = Schemas["Antifouled"];
+
+const at = (id: string) => ({ params: { path: { id } } });
+
+/** Antifouling by zones, with its windows and the seasons it lasts. */
+export function Antifouling({ surfaceId }: { surfaceId: string }) {
+  const bench = useWork<Schemas["AntifoulWork"], View>([surfaceId, "antifouling"], {
+    get: () => ok(api.GET("/api/surfaces/{id}/finishes/antifouling", at(surfaceId))),
+    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/antifouling", { ...at(surfaceId), body })),
+    set: (version, body) =>
+      ok(api.PUT("/api/surfaces/{id}/finishes/antifouling", { params: { path: { id: surfaceId }, query: { version } }, body })),
+  });
+  return (
+    <Workbench bench={bench} planKey="antifouling" picture={(v) => <Picture view={v} />}>
+      {(v) => <Form view={v} />}
+    </Workbench>
+  );
+}
+
+function Picture({ view }: { view: View }) {
+  const { prose } = useSettings();
+  const r = view.result;
+  const zone = view.place.timeZone;
+  return (
+    <>
+      <div className="grid gap-8 lg:grid-cols-[3fr_2fr]">
+        <section className="min-w-0">
+          <h2 className="text-lg">
+            <Figure title="The zones" working={r.working}>
+              Zones, their coats from below
+            </Figure>
+          </h2>
+          <Zones zones={r.zones} />
+          <p className="mt-2 text-sm" data-testid="wear">
+            {prose(r.wear)}
+          </p>
+        </section>
+        <section>
+          <h2 className="text-lg">Windows</h2>
+          <table className="table-plain text-sm" data-testid="windows">
+            <tbody>
+              {r.tie && (
+                <tr>
+                  <td>
+                    <b>Tie</b>
+                    <br />
+                    {prose(r.tie)}
+                  </td>
+                  <td className="whitespace-nowrap">
+                    {r.tieMinH > 0 && `${span(r.tieMinH)} to ${r.tieMaxH > 0 ? span(r.tieMaxH) : "no end"}`}
+                    <br />
+                    <span className="quiet">
+                      at <Quantity value={view.tempC} unit="°C" />
+                    </span>
+                  </td>
+                </tr>
+              )}
+              <tr>
+                <td>
+                  <b>Dry before launch</b>
+                </td>
+                <td className="whitespace-nowrap">{span(r.dryH)}</td>
+              </tr>
+              <tr>
+                <td>
+                  <b>Longest out of the water</b>
+                </td>
+                <td className="whitespace-nowrap">{r.maxH > 0 ? span(r.maxH) : "no end by the sheet"}</td>
+              </tr>
+              {r.lastTo && (
+                <tr>
+                  <td>
+                    <b>Last coat for the launch day</b>
+                  </td>
+                  <td>
+                    {r.lastFrom && `from ${stamp(r.lastFrom, zone)} `}
+                    till {stamp(r.lastTo, zone)}
+                  </td>
+                </tr>
+              )}
+            </tbody>
+          </table>
+        </section>
+      </div>
+      <Findings findings={r.findings} />
+      <div className="mt-4 grid gap-8 lg:grid-cols-[3fr_2fr]">
+        <Steps plan={r} title="In this order" />
+        <Takes plan={r} />
+      </div>
+    </>
+  );
+}
+
+/** Each zone as wide as its area, its coats stacked with their colours by name. */
+function Zones({ zones }: { zones: Schemas["AntifoulZoneCoats"][] }) {
+  const most = Math.max(...zones.map((z) => z.coats), 1);
+  const all = zones.reduce((s, z) => s + z.areaM2, 0);
+  const W = 640;
+  const low = 22;
+  const first = zones.flatMap((z) => z.colours)[0] ?? "";
+  let x = 0;
+  return (
+    <>
+      <svg viewBox={`0 0 ${W} ${most * low + 8}`} className="w-full" role="img" aria-label="zones with their coats" data-testid="zones">
+        {zones.map((z) => {
+          const w = Math.max(46, ((W - 46 * zones.length) * z.areaM2) / all + 46) - 6;
+          x += w + 6;
+          return (
+            <g key={z.name}>
+              {z.colours.map((c, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: coats have no other identity than their order
+                <g key={i}>
+                  <rect
+                    x={x - w - 6}
+                    y={(most - i - 1) * low + 4}
+                    width={w}
+                    height={low}
+                    fill={
+                      c === first
+                        ? "color-mix(in oklab, var(--shut) 55%, var(--sheet))"
+                        : "color-mix(in oklab, var(--dew) 60%, var(--sheet))"
+                    }
+                    stroke="currentColor"
+                  />
+                  <text x={x - w / 2 - 6} y={(most - i) * low - 3} fontSize={12} textAnchor="middle" className="fill-current">
+                    {c.length * 6.5 < w ? c : i + 1}
+                  </text>
+                </g>
+              ))}
+            </g>
+          );
+        })}
+      </svg>
+      <table className="table-plain text-sm">
+        <thead>
+          <tr>
+            <th>Zone</th>
+            <th className="num">Area</th>
+            <th className="num">Coats</th>
+            <th className="num">Film</th>
+            <th className="num">Litres</th>
+            <th className="num">Seasons</th>
+          </tr>
+        </thead>
+        <tbody>
+          {zones.map((z) => (
+            <tr key={z.name}>
+              <td>{z.name}</td>
+              <td className="num">
+                <Quantity value={z.areaM2} unit="m²" />
+              </td>
+              <td className="num">{z.coats}</td>
+              <td className="num">
+                <Quantity value={z.dftUm} unit="µm" />
+              </td>
+              <td className="num">
+                <Quantity value={z.litres} unit="L" />
+              </td>
+              <td className="num">{z.seasons.toFixed(1)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function Form({ view }: { view: View }) {
+  const words = useFinishWords().data;
+  return (
+    <>
+      <Part title="Product, and what is under it" open>
+        <Grid>
+          <ProductChoice label="Antifouling" kinds={["antifouling-soft", "antifouling-hard"]} chosen={view.work.productId} />
+          <Num at="coats" label="Coats all over" />
+          <Pick at="old" label="Under it" options={words?.olds ?? []} />
+          <Tick at="oldCopper" label="The old one holds copper" />
+          <Tick at="brass" label="Bronze fittings under water" />
+          <ProductChoice at="tieId" label="It ties to" kinds={["tie-coat", "barrier"]} chosen={view.work.tieId} />
+          <Text at="first" label="Colour below, the signal" />
+          <Text at="second" label="Colour above" />
+        </Grid>
+      </Part>
+      <Part title="Zones" open>
+        <Rows at="zones" title="Zones" add="Add a zone" fresh={() => ({ name: "zone", areaM2: 1, extra: 1 })}>
+          {(p) => (
+            <>
+              <Text at={`${p}.name`} label="Zone" />
+              <Num at={`${p}.areaM2`} label="Area" unit="m²" />
+              <Num at={`${p}.extra`} label="Coats more" />
+            </>
+          )}
+        </Rows>
+      </Part>
+      <Part title="How long it is to last" open>
+        <Grid>
+          <Num at="seasons" label="Seasons wanted" />
+          <Num at="nm" label="Nautical miles a season" />
+          <Num at="wearUm" label="Wears in a year, if not as the sheet" unit="µm" optional />
+          <Num at="habit" label="Seasons a hard one lasted her" hint="0: not known" />
+        </Grid>
+      </Part>
+    </>
+  );
+}

@@ -1,0 +1,214 @@
+import { api, ok, type Schemas } from "../../api/client";
+import { useFinishWords } from "../../api/queries";
+import { useSettings } from "../../ui/settings";
+import { clock, day, span } from "../../ui/time";
+import { Quantity } from "../../ui/Working";
+import { Grid, Num, Part, Pick, Tick } from "./fields";
+import { useDraft, useWork } from "./useWork";
+import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
+
+type View = Schemas["Bright"];
+
+const at = (id: string) => ({ params: { path: { id } } });
+
+/** Clear finished wood, from what to strip to when it is due again. */
+export function Brightwork({ surfaceId }: { surfaceId: string }) {
+  const bench = useWork<Schemas["BrightworkWork"], View>([surfaceId, "brightwork"], {
+    get: () => ok(api.GET("/api/surfaces/{id}/finishes/brightwork", at(surfaceId))),
+    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/brightwork", { ...at(surfaceId), body })),
+    set: (version, body) =>
+      ok(api.PUT("/api/surfaces/{id}/finishes/brightwork", { params: { path: { id: surfaceId }, query: { version } }, body })),
+  });
+  return (
+    <Workbench bench={bench} planKey="brightwork" picture={(v) => <Picture view={v} />}>
+      {(v) => <Form view={v} />}
+    </Workbench>
+  );
+}
+
+function Picture({ view }: { view: View }) {
+  const { prose } = useSettings();
+  const r = view.result;
+  return (
+    <>
+      {r.dust && (
+        <p className="mb-3 border-l-4 border-accent pl-3" data-testid="dust">
+          That is <b>{r.dust.layer}</b>. {prose(r.dust.advice)}
+        </p>
+      )}
+      {r.veneer && <p className="mb-3 text-sm">{prose(r.veneer)}</p>}
+      <div className="grid gap-8 lg:grid-cols-2">
+        <section>
+          <h2 className="text-lg">Coats, and what they keep of the sun</h2>
+          <Counts counts={r.counts} />
+          <p className="mt-2 text-sm" data-testid="holds">
+            {prose(r.holds)}
+          </p>
+        </section>
+        <section>
+          <h2 className="text-lg">A coat's hours</h2>
+          <Share share={r.share} />
+          <p className="mt-2 text-sm">
+            A coat takes <Quantity value={r.litreM2} unit="L" digits={3} /> on a m²
+            {r.working.steps.some((s) => s.formula.startsWith("your own"))
+              ? ", by your own log."
+              : ", by the sheet: log a coat, and your own counts."}
+          </p>
+          <h2 className="mt-4 text-lg">Evenings that stay above the dew point for {view.work.aboveDewH} h</h2>
+          <Nights view={view} />
+        </section>
+      </div>
+      <Findings findings={r.findings} />
+      <div className="mt-4 grid gap-8 lg:grid-cols-[3fr_2fr]">
+        <Steps plan={r} title="In this order" />
+        <Takes plan={r} />
+      </div>
+    </>
+  );
+}
+
+/** Film of so many coats as a bar to scale, with what it stops. */
+function Counts({ counts }: { counts: Schemas["BrightworkCount"][] }) {
+  const most = Math.max(...counts.map((c) => c.um), 1);
+  return (
+    <ul data-testid="counts">
+      {counts.map((c, i) => (
+        <li key={c.coats} className="rule-b py-2">
+          <div className="flex items-baseline justify-between gap-3">
+            <b>
+              {c.coats} coats {i === 0 ? "now" : "with next winter's"}
+            </b>
+            <span className="text-sm">
+              <Quantity value={c.um} unit="µm" />, {c.uvPct.toFixed(1)} % of the ultraviolet stopped
+            </span>
+          </div>
+          <svg viewBox="0 0 400 16" className="mt-1 w-full" role="img" aria-label={`${c.um.toFixed(0)} µm`} preserveAspectRatio="none">
+            <rect width={(400 * c.um) / most} height={16} fill="var(--closing)" stroke="currentColor" />
+            {Array.from({ length: c.coats - 1 }, (_, k) => {
+              const x = ((400 * c.um) / most / c.coats) * (k + 1);
+              return <path key={x} d={`M${x} 0v16`} stroke="var(--sheet)" strokeWidth={1.5} />;
+            })}
+          </svg>
+          <span className="quiet text-sm">
+            <Quantity value={c.litres} unit="L" /> in all{c.dueAt && `; due again by ${day(c.dueAt, "UTC")} ${c.dueAt.slice(0, 4)}`}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Share({ share }: { share: Schemas["BrightworkShare"] }) {
+  const parts = [
+    { name: "sanding", h: share.sandH, fill: "var(--curing)" },
+    { name: "masking", h: share.maskH, fill: "var(--dew)" },
+    { name: "cleaning", h: share.cleanH, fill: "var(--open)" },
+    { name: "laying", h: share.layH, fill: "var(--closing)" },
+  ];
+  const all = parts.reduce((s, p) => s + p.h, 0);
+  let x = 0;
+  return (
+    <div data-testid="share">
+      <svg viewBox="0 0 400 22" className="w-full" role="img" aria-label="how a coat's hours divide" preserveAspectRatio="none">
+        {parts.map((p) => {
+          const w = (400 * p.h) / all;
+          x += w;
+          return <rect key={p.name} x={x - w} width={w} height={22} fill={p.fill} stroke="currentColor" strokeWidth={0.8} />;
+        })}
+      </svg>
+      <ul className="mt-1 grid grid-cols-2 gap-x-4 text-sm sm:grid-cols-4">
+        {parts.map((p) => (
+          <li key={p.name} className="flex items-center gap-1">
+            <span className="inline-block size-3 border border-base-content" style={{ background: p.fill }} />
+            {p.name} {span(p.h)}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Nights({ view }: { view: View }) {
+  const zone = view.place.timeZone;
+  if (view.nights.length === 0)
+    return <p className="text-sm">None in the weather known: lay in the morning, after the dew is off, or under cover.</p>;
+  return (
+    <ul className="text-sm" data-testid="nights">
+      {view.nights.slice(0, 6).map((n) => (
+        <li key={n.from} className="rule-b flex justify-between py-1">
+          <b>{day(n.from, zone)}</b>
+          <span>
+            begin between {clock(n.from, zone)} and{" "}
+            {day(n.from, zone) === day(n.to, zone) ? clock(n.to, zone) : `${day(n.to, zone)}, ${clock(n.to, zone)}`}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Form({ view }: { view: View }) {
+  const { read, write } = useDraft();
+  const words = useFinishWords().data;
+  const school = words?.bright.find((s) => s.key === read("school"));
+  const seams = read("seams");
+  return (
+    <>
+      <Part title="What comes off, and how far down" open>
+        <Grid>
+          <Pick at="seen" label="Under the block you see" options={[{ key: "", name: "not tried yet" }, ...(words?.dusts ?? [])]} />
+          <Pick at="strip" label="Strip by" options={words?.strips ?? []} />
+          <Num at="reachM" label="A patch, arm's reach" unit="m" />
+          <Num at="veneerMM" label="Veneer that is left, 0 if solid" unit="mm" />
+          <Num at="leaveMM" label="Of it must stay" unit="mm" />
+          <Num at="bungs" label="Bungs to set" />
+          <Tick at="stain" label="Stain" />
+        </Grid>
+        <p className="quiet text-sm">{words?.strips.find((s) => s.key === read("strip"))?.note}</p>
+      </Part>
+      <Part title="School and coats" open>
+        <Grid>
+          <Pick at="school" label="School" options={words?.bright ?? []} />
+          <ProductChoice label="Varnish" kinds={["varnish"]} chosen={view.work.productId} />
+          <Num at="now" label="Coats before this season" />
+          <Num at="later" label="Coats next winter" hint="hold some back, with what it risks" />
+          <Tick at="thinned" label="First coats thinned" />
+          <Tick at="covered" label="Under a cover when not used" />
+          <Num at="aboveDewH" label="Above the dew point after a coat" unit="h" />
+        </Grid>
+        {school && (
+          <p className="quiet text-sm">
+            {school.why} Its price: {school.price}
+          </p>
+        )}
+      </Part>
+      <Part title="Seam lines between coats">
+        {seams ? (
+          <>
+            <Grid>
+              <Num at="seams.spacingMM" label="Line to line" unit="mm" />
+              <Num at="seams.lineMM" label="A line, wide" unit="mm" />
+              <Num at="seams.lengthM" label="A line, long" unit="m" />
+              <Num at="seams.widthM" label="The face, wide" unit="m" />
+              <Num at="seams.after" label="After coat" />
+            </Grid>
+            <p className="text-sm" data-testid="seams">
+              {view.result.lines} lines, <Quantity value={view.result.tapeM} unit="m" digits={1} /> of fine-line tape.
+            </p>
+            <button type="button" className="btn btn-sm justify-self-start max-sm:min-h-11" onClick={() => write("seams", undefined)}>
+              No seam lines
+            </button>
+          </>
+        ) : (
+          <button
+            type="button"
+            className="btn btn-sm justify-self-start max-sm:min-h-11"
+            onClick={() => write("seams", { spacingMM: 45, lineMM: 4, lengthM: 2, widthM: 0.5, after: 3 })}
+          >
+            Draw seam lines
+          </button>
+        )}
+      </Part>
+    </>
+  );
+}

@@ -1,0 +1,165 @@
+import { api, ok, type Schemas } from "../../api/client";
+import { useMeta } from "../../api/queries";
+import { useSettings } from "../../ui/settings";
+import { span } from "../../ui/time";
+import { Quantity } from "../../ui/Working";
+import { Grid, Num, Part, Pick, Rows, Text } from "./fields";
+import { useDraft, useWork } from "./useWork";
+import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
+
+type View = Schemas["Gelcoated"];
+
+const at = (id: string) => ({ params: { path: { id } } });
+
+/** Gelcoat sprayed, rolled, or as a thickened repair. */
+export function Gelcoat({ surfaceId }: { surfaceId: string }) {
+  const bench = useWork<Schemas["GelcoatWork"], View>([surfaceId, "gelcoat"], {
+    get: () => ok(api.GET("/api/surfaces/{id}/finishes/gelcoat", at(surfaceId))),
+    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/gelcoat", { ...at(surfaceId), body })),
+    set: (version, body) =>
+      ok(api.PUT("/api/surfaces/{id}/finishes/gelcoat", { params: { path: { id: surfaceId }, query: { version } }, body })),
+  });
+  return (
+    <Workbench bench={bench} planKey="gelcoat" picture={(v) => <Picture view={v} />}>
+      {(v) => <Form view={v} />}
+    </Workbench>
+  );
+}
+
+function Picture({ view }: { view: View }) {
+  const { prose } = useSettings();
+  const r = view.result;
+  const repair = view.work.way === "repair";
+  return (
+    <>
+      <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4 lg:grid-cols-6" data-testid="gel-figures">
+        {[
+          ["In all", <Quantity key="l" value={r.litres} unit="L" />],
+          [repair ? "Layers" : "Wet passes", r.passes],
+          ["Pots", r.pots],
+          ["Catalyst of a pot", <span key="g">{r.dose.mL.toFixed(1)} mL</span>],
+          ["Gels in", r.gelMin > 0 ? span(r.gelMin / 60) : "not said"],
+          ["Next pass after", r.tackMin > 0 ? span(r.tackMin / 60) : "not said"],
+          ...(repair
+            ? []
+            : [
+                ["On the comb", `${r.comb.wetUm} wet, ${r.comb.dryUm} dry`],
+                ["Left after sanding", <Quantity key="f" value={r.leftUm} unit="µm" />],
+              ]),
+        ].map(([name, v]) => (
+          <div key={String(name)}>
+            <dt className="quiet text-sm">{name}</dt>
+            <dd className="text-lg font-semibold">{v}</dd>
+          </div>
+        ))}
+      </dl>
+      <Findings findings={r.findings} />
+      <p className="mt-3 text-sm" data-testid="match">
+        <b>Colour: </b>
+        {prose(r.match)}
+      </p>
+      <div className="mt-4 grid gap-8 lg:grid-cols-[3fr_2fr]">
+        <Steps plan={r} title="In this order" />
+        <section>
+          <h2 className="text-lg">From sanding to gloss</h2>
+          <ol data-testid="ladder">
+            {r.ladder.map((s) => (
+              <li key={s.grit} className="rule-b grid grid-cols-[4rem_1fr_auto] gap-3 py-1">
+                <b className="text-lg">{s.grit}</b>
+                <span className="text-sm">{prose(s.why)}</span>
+                <span className="quiet text-right text-sm">{span(s.hours)}</span>
+              </li>
+            ))}
+            <li className="rule-b py-1 text-sm">then compound and polish, the machine slow</li>
+          </ol>
+          <Takes plan={r} />
+        </section>
+      </div>
+    </>
+  );
+}
+
+function Form({ view }: { view: View }) {
+  const { read } = useDraft();
+  const meta = useMeta().data;
+  const repair = read("way") === "repair";
+  return (
+    <>
+      <Part title="How it goes on" open>
+        <Grid>
+          <Pick
+            at="way"
+            label="Way"
+            options={[
+              { key: "spray", name: "sprayed" },
+              { key: "roll", name: "rolled" },
+              { key: "repair", name: "thickened repair" },
+            ]}
+          />
+          <ProductChoice label="Gelcoat" kinds={["gelcoat"]} chosen={view.work.productId} />
+          <Num at="tempC" label="Where it is laid" unit="°C" />
+          <Num at="pct" label="Catalyst, 0 as the sheet says" unit="%" />
+          {!repair && (
+            <>
+              <Num at="areaM2" label="Area" unit="m²" />
+              <Num at="filmUm" label="Wet film in all" unit="µm" />
+              <Num at="passUm" label="A wet pass" unit="µm" />
+              <Num at="leastUm" label="Must be left after sanding" unit="µm" />
+            </>
+          )}
+          <Pick
+            at="seal"
+            label="Seal from the air"
+            options={[
+              { key: "wax", name: "wax in the last pass" },
+              { key: "pva", name: "PVA over it" },
+              { key: "film", name: "film pressed on" },
+            ]}
+          />
+          <Num at="fromGrit" label="Sand from" unit="P" />
+          <Num at="toGrit" label="Sand to" unit="P" />
+        </Grid>
+        {repair && (
+          <Rows
+            at="gouges"
+            title="To be filled"
+            add="Add a place"
+            empty="Say how long, wide and deep."
+            fresh={() => ({ lengthMM: 40, widthMM: 10, depthMM: 2, count: 1 })}
+          >
+            {(p) => (
+              <>
+                <Num at={`${p}.lengthMM`} label="Long" unit="mm" />
+                <Num at={`${p}.widthMM`} label="Wide" unit="mm" />
+                <Num at={`${p}.depthMM`} label="Deep" unit="mm" />
+                <Num at={`${p}.count`} label="How many" />
+              </>
+            )}
+          </Rows>
+        )}
+      </Part>
+      <Part title="Colour patches" open>
+        <Rows
+          at="patches"
+          title="Tried"
+          add="Log a patch"
+          empty="Judge them cured, wet and dry, by daylight."
+          fresh={() => ({ on: (meta?.now ?? "").slice(0, 10), recipe: "", judged: "not yet", note: "" })}
+        >
+          {(p) => (
+            <>
+              <Text at={`${p}.on`} label="Day" type="date" />
+              <Text at={`${p}.recipe`} label="Mixed" hint="white 100 g, black 0.4 g" />
+              <Pick
+                at={`${p}.judged`}
+                label="Cured, it is"
+                options={["not yet", "match", "too light", "too dark", "too warm", "too cold"].map((k) => ({ key: k, name: k }))}
+              />
+              <Text at={`${p}.note`} label="Note" />
+            </>
+          )}
+        </Rows>
+      </Part>
+    </>
+  );
+}

@@ -1,0 +1,221 @@
+import { api, ok, type Schemas } from "../../api/client";
+import { span } from "../../ui/time";
+import { Quantity } from "../../ui/Working";
+import { Grid, Num, Part, Rows, Text, Tick } from "./fields";
+import { useDraft, useWork } from "./useWork";
+import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
+
+type View = Schemas["Moulded"];
+
+const at = (id: string) => ({ params: { path: { id } } });
+
+/** Panels of patterned laminate out of a mould. */
+export function Moulded({ surfaceId }: { surfaceId: string }) {
+  const bench = useWork<Schemas["MouldWork"], View>([surfaceId, "moulded"], {
+    get: () => ok(api.GET("/api/surfaces/{id}/finishes/moulded", at(surfaceId))),
+    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/moulded", { ...at(surfaceId), body })),
+    set: (version, body) =>
+      ok(api.PUT("/api/surfaces/{id}/finishes/moulded", { params: { path: { id: surfaceId }, query: { version } }, body })),
+  });
+  return (
+    <Workbench bench={bench} picture={(v) => <Picture view={v} />}>
+      {(v) => <Form view={v} />}
+    </Workbench>
+  );
+}
+
+function Picture({ view }: { view: View }) {
+  const r = view.result;
+  return (
+    <>
+      <div className="grid gap-6 lg:grid-cols-[2fr_3fr]">
+        <section>
+          <h2 className="text-lg">Which way round the pattern comes out</h2>
+          <Chain chain={r.chain} right={r.right} />
+          <h2 className="mt-4 text-lg">The source, and the panels that come out of it</h2>
+          <Fits view={view} />
+        </section>
+        <section>
+          <dl className="grid grid-cols-3 gap-x-4 gap-y-2" data-testid="mould-figures">
+            {[
+              ["Bonded", <Quantity key="b" value={r.panelM2} unit="m²" digits={2} />],
+              ["Fillings of the mould", r.rounds],
+              ["Gels in", `${r.gelMin.toFixed(0)} min at ${r.pct.toFixed(1)} %`],
+              ["Out of the mould after", span(r.demouldH)],
+              ["A filling, wax to demould", span(r.partH)],
+              ["Catalyst in all", <Quantity key="c" value={r.catalystG} unit="g" />],
+            ].map(([name, v]) => (
+              <div key={String(name)}>
+                <dt className="quiet text-sm">{name}</dt>
+                <dd className="text-lg font-semibold">{v}</dd>
+              </div>
+            ))}
+          </dl>
+          <Findings findings={r.findings} />
+        </section>
+      </div>
+      <div className="mt-4 grid gap-8 lg:grid-cols-[3fr_2fr]">
+        <Steps plan={r} title="Release, layers, demoulding" />
+        <Takes plan={r} />
+      </div>
+    </>
+  );
+}
+
+/** Source, moulds and panel cut through, the pattern up or down in each. */
+function Chain({ chain, right }: { chain: string; right: boolean }) {
+  const parts = chain.split(" → ");
+  const w = 120;
+  return (
+    <figure>
+      <svg
+        viewBox={`0 0 ${Math.max(3, parts.length) * (w + 24)} 84`}
+        className="w-full max-w-xl"
+        role="img"
+        aria-label={chain}
+        data-testid="chain"
+      >
+        {parts.map((p, i) => {
+          const up = p.endsWith("raised");
+          const x = i * (w + 24);
+          const bumps = Array.from({ length: 6 }, () => `l4 ${up ? -9 : 9}h8l4 ${up ? 9 : -9}h4`).join("");
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: the castings have no other identity than their order
+            <g key={i} transform={`translate(${x},0)`}>
+              <path
+                d={`M0 56v-26${bumps}V56Z`}
+                fill={
+                  i === parts.length - 1 ? (right ? "color-mix(in oklab, var(--open) 40%, var(--sheet))" : "url(#wrong)") : "var(--curing)"
+                }
+                stroke="currentColor"
+                strokeWidth={1.4}
+              />
+              <text
+                x={w / 2}
+                y={76}
+                fontSize={13}
+                textAnchor="middle"
+                className="fill-current"
+                fontWeight={i === parts.length - 1 ? 700 : 400}
+              >
+                {p}
+              </text>
+              {i < parts.length - 1 && <path d={`M${w + 5} 44h12m-5 -5l5 5l-5 5`} fill="none" stroke="currentColor" strokeWidth={1.6} />}
+            </g>
+          );
+        })}
+        <defs>
+          <pattern id="wrong" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="3" height="8" fill="var(--shut)" />
+          </pattern>
+        </defs>
+      </svg>
+      <figcaption className={right ? "text-sm" : "font-semibold text-error"}>
+        {right ? "✓ as on a deck: every cast turns it over" : "✗ the wrong way round"}
+      </figcaption>
+    </figure>
+  );
+}
+
+/** The source to scale with the largest panels laid on it, seams drawn where they are larger. */
+function Fits({ view }: { view: View }) {
+  const { work, result } = view;
+  const biggest = [...work.panels].sort((a, b) => b.areaM2 - a.areaM2).slice(0, 3);
+  if (biggest.length === 0) return <p className="quiet">No panels yet.</p>;
+  const long = Math.max(work.sourceLengthM, ...biggest.map((p) => Math.max(p.lengthM, p.widthM)));
+  const k = 250 / long;
+  return (
+    <div className="flex flex-wrap gap-4" data-testid="fits">
+      {biggest.map((p) => {
+        const seam = result.seams.find((s) => s.panel === p.name);
+        const h = Math.max(work.sourceWidthM, p.widthM) * k + 2;
+        return (
+          <figure key={p.name}>
+            <svg viewBox={`-1 -1 ${long * k + 2} ${h + 2}`} className="w-64" role="img" aria-label={`${p.name} on the source`}>
+              <rect
+                width={work.sourceLengthM * k}
+                height={work.sourceWidthM * k}
+                fill="var(--curing)"
+                stroke="currentColor"
+                strokeDasharray="4 3"
+              />
+              <rect
+                width={p.lengthM * k}
+                height={p.widthM * k}
+                fill="color-mix(in oklab, var(--open) 30%, transparent)"
+                stroke={seam ? "var(--shut)" : "var(--open)"}
+                strokeWidth={2}
+              />
+              {seam?.across && p.lengthM > work.sourceLengthM && (
+                <path d={`M${work.sourceLengthM * k} 0v${p.widthM * k}`} stroke="var(--shut)" strokeWidth={3} strokeDasharray="6 4" />
+              )}
+            </svg>
+            <figcaption className={seam ? "text-sm font-semibold text-error" : "text-sm"}>
+              {p.name}: {seam ? `${seam.pieces} pieces, a seam of ${seam.lengthM.toFixed(2)} m` : "in one piece"}
+            </figcaption>
+          </figure>
+        );
+      })}
+    </div>
+  );
+}
+
+function Form({ view }: { view: View }) {
+  const { write } = useDraft();
+  return (
+    <>
+      <Part title="Source and mould" open>
+        <Grid>
+          <Num at="sourceLengthM" label="Good pattern, long" unit="m" />
+          <Num at="sourceWidthM" label="Good pattern, wide" unit="m" />
+          <Tick at="hollow" label="The source is a mould already" hint="its pattern is hollow" />
+          <Num at="casts" label="Castings, source to panel" hint="a mould off a deck and a panel off that: 2" />
+          <Num at="moulds" label="Moulds at hand" />
+          <Tick at="firstUse" label="The mould is new" hint="six coats of wax, else one" />
+          <Num at="trimM" label="Cut off all round" unit="m" />
+        </Grid>
+      </Part>
+      <Part title="Layers and catalyst" open>
+        <Grid>
+          <ProductChoice label="Gelcoat" kinds={["gelcoat"]} chosen={view.work.productId} />
+          <Num at="gelUm" label="Gelcoat, wet" unit="µm" />
+          <Num at="fillerMM" label="Filler coat" unit="mm" hint="what levels the pattern's back" />
+          <Num at="tempC" label="The shop has" unit="°C" />
+          <Num at="pct" label="Catalyst, 0 as the sheet says" unit="%" />
+          <Num at="bondMM" label="Bed of paste" unit="mm" />
+        </Grid>
+        <Rows at="plies" title="Plies" add="Add a ply" fresh={() => ({ gsm: 300, cloth: false })}>
+          {(p) => (
+            <>
+              <Num at={`${p}.gsm`} label="Glass, g/m²" />
+              <Tick at={`${p}.cloth`} label="Cloth, not mat" />
+            </>
+          )}
+        </Rows>
+      </Part>
+      <Part title="Panels" open>
+        {view.layout.length > 0 && (
+          <button type="button" className="btn justify-self-start max-sm:min-h-11" onClick={() => write("panels", view.layout)}>
+            Take the {view.layout.length} panels of the non-skid layout
+          </button>
+        )}
+        <Rows
+          at="panels"
+          title="Wanted"
+          add="Add a panel"
+          empty="None yet."
+          fresh={() => ({ name: "panel", areaM2: 0.4, lengthM: 1, widthM: 0.5 })}
+        >
+          {(p) => (
+            <>
+              <Text at={`${p}.name`} label="Name" />
+              <Num at={`${p}.lengthM`} label="Long" unit="m" />
+              <Num at={`${p}.widthM`} label="Wide" unit="m" />
+              <Num at={`${p}.areaM2`} label="Area" unit="m²" />
+            </>
+          )}
+        </Rows>
+      </Part>
+    </>
+  );
+}

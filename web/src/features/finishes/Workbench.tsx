@@ -1,0 +1,263 @@
+import type { ReactNode } from "react";
+import { useNavigate } from "react-router";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useProducts } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
+import { Choice, Errors, Refusal } from "../../ui/Form";
+import { Answer, Loaded } from "../../ui/Page";
+import { Sentence } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
+import { span } from "../../ui/time";
+import { Figure, Quantity } from "../../ui/Working";
+import { DraftContext, type Kept, readAt, useDraft, type useWork, writeAt } from "./useWork";
+
+type Said<W> = Kept<W> & {
+  says?: Schemas["SaySpan"][];
+  place: Schemas["Place"];
+  product: string;
+  boatId: string;
+  surface?: Schemas["Surface"];
+  planned?: Schemas["Step"];
+};
+
+/** The part of an answer that all benches have. */
+export type Plan = Pick<Schemas["MouldResult"], "steps" | "takes" | "findings" | "cautions" | "working">;
+
+export type PlanKey = "non-skid" | "gelcoat" | "brightwork" | "antifouling";
+
+/** A workbench: the answer, the picture and figures, what to keep, and the form. */
+export function Workbench<W, R extends Said<W>>({
+  bench,
+  title,
+  planKey,
+  picture,
+  children,
+}: {
+  bench: ReturnType<typeof useWork<W, R>>;
+  title?: string;
+  planKey?: PlanKey;
+  picture: (view: R) => ReactNode;
+  children: (view: R) => ReactNode;
+}) {
+  const draft = {
+    read: (path: string) => readAt(bench.work, path),
+    write: (path: string, value: unknown) => bench.set(writeAt(bench.work as W, path, value)),
+  };
+  return (
+    <Loaded query={bench.kept}>
+      {(kept) => {
+        const view = bench.view ?? kept;
+        const wrong = Object.values(bench.errors)[0];
+        return (
+          <DraftContext.Provider value={draft}>
+            <Errors.Provider value={bench.errors}>
+              <Answer
+                over={
+                  <>
+                    <span>{view.surface?.name ?? title}</span>
+                    {view.product && <span>{view.product}</span>}
+                    {bench.dirty && <span className="font-semibold text-accent">not kept yet</span>}
+                    {!bench.dirty && kept.version === 0 && <span>usual figures, nothing kept yet</span>}
+                  </>
+                }
+                answer={
+                  view.says && view.says.length > 0 && !wrong ? (
+                    <Sentence spans={view.says} zone={view.place.timeZone} />
+                  ) : (
+                    (wrong ?? "Set it up below.")
+                  )
+                }
+              />
+              {view.trouble.length === 0 && picture(view)}
+              <Keep bench={bench} view={view} planKey={planKey} />
+              <div className="mt-2">{children(view)}</div>
+            </Errors.Provider>
+          </DraftContext.Provider>
+        );
+      }}
+    </Loaded>
+  );
+}
+
+function Keep<W, R extends Said<W>>({ bench, view, planKey }: { bench: ReturnType<typeof useWork<W, R>>; view: R; planKey?: PlanKey }) {
+  const go = useNavigate();
+  const plan = useChange(
+    () => ok(planned(planKey as PlanKey, view.surface?.id ?? "")),
+    () => go(`/boats/${view.boatId}/build-up?surface=${view.surface?.id}`),
+  );
+  return (
+    <div className="no-print my-4">
+      <div className="flex flex-wrap items-center gap-3">
+        <button
+          type="button"
+          className="btn btn-primary min-h-11"
+          disabled={!bench.dirty || bench.save.isPending}
+          onClick={() => bench.save.mutate(bench.kept.data?.version ?? 0)}
+        >
+          Keep it
+        </button>
+        {bench.dirty && (
+          <button type="button" className="btn min-h-11" onClick={bench.discard}>
+            Back to what is kept
+          </button>
+        )}
+        {planKey && view.planned && !bench.dirty && view.version > 0 && (
+          <button type="button" className="btn min-h-11" disabled={plan.isPending} onClick={() => plan.mutate(undefined)}>
+            Put it into the build-up
+          </button>
+        )}
+        {planKey && !bench.dirty && view.version === 0 && (
+          <span className="quiet text-sm">Change something and keep it; then it can go into the build-up.</span>
+        )}
+      </div>
+      <Refusal error={bench.refused ?? plan.error} />
+      <Conflict<R, W>
+        error={bench.save.error}
+        mine={bench.work as W}
+        stored={(c) => c.work}
+        onMine={(c) => bench.save.mutate(c.version)}
+        onTheirs={() => {
+          bench.save.reset();
+          bench.discard();
+          bench.kept.refetch();
+        }}
+      />
+    </div>
+  );
+}
+
+function planned(key: PlanKey, id: string) {
+  const at = { params: { path: { id } } };
+  switch (key) {
+    case "non-skid":
+      return api.POST("/api/surfaces/{id}/finishes/non-skid/plan", at);
+    case "gelcoat":
+      return api.POST("/api/surfaces/{id}/finishes/gelcoat/plan", at);
+    case "brightwork":
+      return api.POST("/api/surfaces/{id}/finishes/brightwork/plan", at);
+    default:
+      return api.POST("/api/surfaces/{id}/finishes/antifouling/plan", at);
+  }
+}
+
+/** Which product of some kinds it is done with. */
+export function ProductChoice({
+  at = "productId",
+  label = "Product",
+  kinds,
+  chosen,
+}: {
+  at?: string;
+  label?: string;
+  kinds: string[];
+  chosen?: string;
+}) {
+  const { read, write } = useDraft();
+  const products = (useProducts().data ?? []).filter((p) => kinds.includes(p.sheet.kind));
+  return (
+    <Choice
+      name={at}
+      label={label}
+      value={String(read(at) || chosen || "")}
+      onChange={(v) => write(at, v)}
+      options={products.map((p) => ({ value: p.id, label: p.sheet.name }))}
+    />
+  );
+}
+
+/** What stands in the way, and what to mind. */
+export function Findings({ findings }: { findings: Schemas["CraftFinding"][] }) {
+  const { prose } = useSettings();
+  return (
+    <ul data-testid="findings">
+      {findings.map((f) => (
+        <li key={f.text} className={`mt-2 border-l-4 pl-3 ${f.stop ? "border-error font-semibold" : "border-warning"}`}>
+          {f.stop ? "✗ " : "▲ "}
+          {prose(f.text)}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Steps in their order with the waits between them. */
+export function Steps({ plan, title }: { plan: Plan; title: string }) {
+  const { prose } = useSettings();
+  if (plan.steps.length === 0) return null;
+  return (
+    <section>
+      <h2 className="text-lg">
+        <Figure title={title} working={plan.working}>
+          {title}
+        </Figure>
+      </h2>
+      <ol data-testid="steps">
+        {plan.steps.map((s, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a plan may hold a step twice
+          <li key={i} className="rule-b grid grid-cols-[1.6rem_1fr_auto] gap-2 py-2">
+            <b>{i + 1}</b>
+            <span>
+              <b>{prose(s.name)}</b>
+              <br />
+              <span className="text-sm">{prose(s.how)}</span>
+            </span>
+            <span className="quiet text-right text-sm whitespace-nowrap">
+              {s.amount > 0 && (
+                <>
+                  <Quantity value={s.amount} unit={s.unit} digits={s.amount < 10 ? undefined : 0} />
+                  <br />
+                </>
+              )}
+              {s.workH > 0 && `${span(s.workH)} work`}
+              {s.waitH > 0 && (
+                <>
+                  <br />
+                  then wait {span(s.waitH)}
+                </>
+              )}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+/** What it takes, and the cautions where they bite. */
+export function Takes({ plan, title = "What it takes" }: { plan: Plan; title?: string }) {
+  return (
+    <section>
+      {plan.takes.length > 0 && (
+        <>
+          <h2 className="text-lg">{title}</h2>
+          <table className="table-plain text-sm" data-testid="takes">
+            <tbody>
+              {plan.takes.map((t) => (
+                <tr key={t.name}>
+                  <td>{t.name}</td>
+                  <td className="num">
+                    <Quantity value={t.value} unit={t.unit} digits={t.value >= 100 ? 0 : 2} />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+      <Cautions list={plan.cautions} />
+    </section>
+  );
+}
+
+export function Cautions({ list }: { list: string[] }) {
+  const { prose } = useSettings();
+  return (
+    <ul className="mt-3 text-sm">
+      {list.map((c) => (
+        <li key={c} className="mt-1 border-l-4 border-accent pl-3">
+          {prose(c)}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,77 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { createContext, useContext, useEffect, useState } from "react";
+import type { Refused, Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { unsendable } from "../../ui/Form";
+
+/** What every workbench answers with: the work it is of, and what of it does not go. */
+export type Kept<W> = { work: W; version: number; trouble: Schemas["FaultField"][] };
+
+export type Ways<W, R> = {
+  get: () => Promise<R>;
+  preview: (work: W) => Promise<R>;
+  set: (version: number, work: W) => Promise<R>;
+};
+
+/** A workbench: what is kept, the change at hand with what it would come to, and keeping it. */
+export function useWork<W, R extends Kept<W>>(key: string[], ways: Ways<W, R>) {
+  const [draft, setDraft] = useState<W | null>(null);
+  const [settled, setSettled] = useState<W | null>(null);
+  useEffect(() => {
+    const t = setTimeout(() => setSettled(draft), 200);
+    return () => clearTimeout(t);
+  }, [draft]);
+  const kept = useQuery<R, Refused>({ queryKey: ["finish", ...key], queryFn: ways.get });
+  const local = draft === null ? {} : brackets(unsendable(draft));
+  const preview = useQuery<R, Refused>({
+    queryKey: ["finish", ...key, settled],
+    queryFn: () => ways.preview(settled as W),
+    enabled: settled !== null && draft !== null && Object.keys(brackets(unsendable(settled))).length === 0,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const save = useChange(
+    (version: number) => ways.set(version, draft ?? (kept.data?.work as W)),
+    () => setDraft(null),
+  );
+  const view = draft === null ? kept.data : (preview.data ?? kept.data);
+  const trouble = draft === null ? Object.fromEntries((kept.data?.trouble ?? []).map((t) => [t.path, t.message])) : {};
+  return {
+    kept,
+    view,
+    work: draft ?? kept.data?.work,
+    dirty: draft !== null,
+    set: setDraft,
+    discard: () => setDraft(null),
+    save,
+    /** Messages by path: of the form, of the preview, of keeping. */
+    errors: { ...trouble, ...(draft === null ? {} : (preview.error?.fields ?? {})), ...(save.error?.fields ?? {}), ...local },
+    refused: draft === null ? save.error : (save.error ?? preview.error),
+  };
+}
+
+const brackets = (bad: Record<string, string>) =>
+  Object.fromEntries(Object.entries(bad).map(([k, m]) => [k.replace(/\.(\d+)/g, "[$1]"), m]));
+
+type Draft = { read: (path: string) => unknown; write: (path: string, value: unknown) => void };
+
+/** The work at hand, for the fields below, by path ("zones[1].areaM2"). */
+export const DraftContext = createContext<Draft>({ read: () => undefined, write: () => {} });
+export const useDraft = () => useContext(DraftContext);
+
+const steps = (path: string) => path.split(/[.[\]]+/).filter(Boolean);
+
+export function readAt(value: unknown, path: string): unknown {
+  return steps(path).reduce<unknown>((v, k) => (v as Record<string, unknown> | undefined)?.[k], value);
+}
+
+/** A copy of value with another value at path; undefined takes it away. */
+export function writeAt<T>(value: T, path: string, next: unknown): T {
+  const [first, ...rest] = steps(path);
+  if (first === undefined) return next as T;
+  const copy = (Array.isArray(value) ? [...value] : { ...value }) as Record<string, unknown>;
+  const inner = rest.length > 0 ? writeAt((copy[first] ?? {}) as unknown, rest.join("."), next) : next;
+  if (inner === undefined && !Array.isArray(copy)) delete copy[first];
+  else copy[first] = inner;
+  return copy as T;
+}
