@@ -52,7 +52,7 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ o
 		for _, s := range v.Shapes {
 			if s.SurfaceID == f.ID && v.Name == outline.Plan && len(out.Sketch) == 0 {
 				for _, p := range s.Points {
-					out.Sketch = append(out.Sketch, polygon.Point{X: math.Round(1000*p.X) / 1000, Y: math.Round(1000*p.Y) / 1000})
+					out.Sketch = append(out.Sketch, polygon.Point{X: math.Round(1000*p.X) / 1000, Y: -math.Round(1000*p.Y) / 1000}) // the map has starboard below
 				}
 			}
 		}
@@ -246,7 +246,7 @@ var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o outloo
 		out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d %s", len(w.Panels), map[bool]string{true: "panel", false: "panels"}[len(w.Panels) == 1])), say.Text(", "), say.Val(r.PanelM2, "m²"),
 			say.Text(", in %d %s of the mould; each comes out after ", r.Rounds, map[bool]string{true: "filling", false: "fillings"}[r.Rounds == 1]), say.Val(math.Round(10*r.PartH)/10, "h")}
 		if len(r.Seams) > 0 {
-			out.Says = append(out.Says, say.Text(". %d of them want a seam", len(r.Seams)))
+			out.Says = append(out.Says, say.Text("; %d %s a seam", len(r.Seams), map[bool]string{true: "panel wants", false: "panels want"}[len(r.Seams) == 1]))
 		}
 		out.Says = append(out.Says, say.Text("."))
 	}
@@ -280,8 +280,7 @@ var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o 
 	if stop := r.Stopped(); stop != "" {
 		out.Says = say.Sentence{say.Text("Not so: "), say.Text("%s", stop)}
 	} else {
-		out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d %s", r.Pots, map[bool]string{true: "pot", false: "pots"}[r.Pots == 1])), say.Text(" of "), say.Val(r.PotL*1000, "mL"), say.Text(" with "), say.Val(math.Round(10*r.Dose.G)/10, "g"),
-			say.Text(" of catalyst, %.2g %%", r.Dose.Pct)}
+		out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d %s", r.Pots, map[bool]string{true: "pot", false: "pots"}[r.Pots == 1])), say.Text(" of "), say.Val(r.PotL*1000, "mL"), say.Text(" with "), say.Text("%.2g g of catalyst, %.2g %%", r.Dose.G, r.Dose.Pct)}
 		if r.GelMin > 0 {
 			out.Says = append(out.Says, say.Text(": at %.0f °C it gels in %.0f min", w.TempC, r.GelMin))
 		}

@@ -125,6 +125,7 @@ type Antifouled struct {
 	Work   antifoul.Work   `json:"work"`
 	Result antifoul.Result `json:"result"`
 	TempC  float64         `json:"tempC"`
+	Now    time.Time       `json:"now"`
 }
 
 var antifoulKinds = []product.Kind{product.SoftAntifoul, product.HardAntifoul}
@@ -148,7 +149,7 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 	return w
 }, answer: func(o outlook, head Finish, w antifoul.Work) (Antifouled, error) {
 	f := *head.Surface
-	out := Antifouled{Finish: head, Work: w, TempC: o.meanC(f.ID, 4)}
+	out := Antifouled{Finish: head, Work: w, TempC: o.meanC(f.ID, 4), Now: o.now}
 	if w.Zones == nil {
 		out.Work.Zones = []antifoul.Zone{}
 	}
@@ -179,7 +180,7 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 		out.Says = say.Sentence{say.Text("%s", stop)}
 		return out, nil
 	}
-	out.Says = say.Sentence{say.Val(r.Litres, "L"), say.Text(" of "), say.Strong(sheet.Name), say.Text(" last %.2g %s; %s go first", r.Seasons, map[bool]string{true: "season", false: "seasons"}[r.Seasons == 1], r.First)}
+	out.Says = say.Sentence{say.Val(r.Litres, "L"), say.Text(" of "), say.Strong(sheet.Name), say.Text(": %.2g %s, first to go: %s", r.Seasons, map[bool]string{true: "season", false: "seasons"}[r.Seasons == 1], r.First)}
 	switch {
 	case r.LastFrom != nil && r.LastTo != nil && r.LastFrom.After(o.now):
 		out.Says = append(out.Says, say.Text(". The last coat goes on between "), say.Clock(*r.LastFrom, o.now, o.s.Loc), say.Text(" and "), say.Clock(*r.LastTo, o.now, o.s.Loc))
@@ -251,7 +252,7 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 	case r.Stopped() != "":
 		out.Says = say.Sentence{say.Text("%s", r.Stopped())}
 	case r.PrimeBy != nil && len(c.Logged) == 0:
-		out.Says = say.Sentence{say.Strong(f.Name), say.Text(" must be primed by "), say.Clock(*r.PrimeBy, o.now, o.s.Loc), say.Text(": %.0f %% of that time has gone. Wash off salt first.", r.UsedPct)}
+		out.Says = say.Sentence{say.Strong(f.Name), say.Text(" must be primed by "), say.Clock(*r.PrimeBy, o.now, o.s.Loc), say.Text(": %.0f %% of that time has gone. %s", r.UsedPct, map[bool]string{true: "The salt is washed off.", false: "Wash off salt first."}[r.Washes[0].At != nil])}
 	default:
 		done := len(c.Logged)
 		out.Says = say.Sentence{say.Strong(f.Name), say.Text(": %d of %d coats are on", min(done, w.Coats), w.Coats)}
@@ -363,5 +364,5 @@ func (r Refitted) says(o outlook, launch *time.Time) say.Sentence {
 	if tapes > 0 {
 		out = append(out, say.Strong(fmt.Sprintf("Pull %d %s now. ", tapes, map[bool]string{true: "tape", false: "tapes"}[tapes == 1])))
 	}
-	return append(out, say.Text("%d to bed, %d snags open, %d of them stop the launch.", beds, r.Result.Open, r.Result.Stops))
+	return append(out, say.Text("%d to bed, %d snags open, %d to stop the launch.", beds, r.Result.Open, r.Result.Stops))
 }

@@ -63,14 +63,14 @@ func finish(ctx context.Context, a *app.App, now time.Time) error {
 		across := func(x, width float64) nonskid.Split {
 			return nonskid.Split{X1: x, Y1: -2, X2: x, Y2: 2, WidthM: width}
 		}
-		w.Splits = []nonskid.Split{across(2.1, 0.03), across(4.2, 0.03), across(6.3, 0.06), across(8.2, 0.03), {X1: 6.3, X2: 9.8, WidthM: 0.05}, {X1: 0, X2: 0.5, WidthM: 0.05}, {X1: 1.5, X2: 2.7, WidthM: 0.05}}
-		w.Stencil = &nonskid.Stencil{Text: "LANTERN", X: 7.25, Y: 0.55, HeightM: 0.14, BridgeM: 0.006}
+		w.Splits = []nonskid.Split{across(2.1, 0.03), across(4.2, 0.03), across(6.3, 0.06), across(8.2, 0.03), {X1: 5.9, X2: 9.8, WidthM: 0.05}, {X1: 0, X2: 0.5, WidthM: 0.05}, {X1: 1.5, X2: 2.7, WidthM: 0.05}}
+		w.Stencil = &nonskid.Stencil{Text: "LANTERN", X: 7.45, Y: 0.43, HeightM: 0.12, BridgeM: 0.006}
 		w.Laid = map[string]float64{}
 	}); err != nil {
 		return err
 	}
 	if err := onSurface(ctx, a, app.MouldBench, deck, func(r app.Moulded) mould.Work { return r.Work }, func(w *mould.Work) {
-		w.SourceLengthM, w.SourceWidthM, w.TempC = 1.9, 0.9, 18
+		w.SourceLengthM, w.SourceWidthM, w.TempC = 2, 1.5, 18
 	}); err != nil {
 		return err
 	}

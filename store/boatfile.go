@@ -10,8 +10,8 @@ import (
 	"strings"
 )
 
-// BoatFileVersion is that of the boat files written; it rises with every change of
-// the tables in them.
+// BoatFileVersion is that of the boat files written; it rises with every change that
+// older files do not fit.
 const BoatFileVersion = 1
 
 // BoatFile is a boat with all that belongs to her, table by table, as an open
@@ -30,28 +30,29 @@ const BoatFileFormat = "all-coats-boat"
 type boatTable struct {
 	name, what, where string
 	json              []string // columns that hold JSON
+	later             bool     // files from before it lack it
 }
 
 // boatTables in an order in which every row finds those it refers to.
 var boatTables = []boatTable{
-	{"places", "place", "id = (SELECT place_id FROM boats WHERE id = ?1)", []string{"normals"}},
-	{"boats", "boat", "id = ?1", []string{"week", "tent"}},
+	{"places", "place", "id = (SELECT place_id FROM boats WHERE id = ?1)", []string{"normals"}, false},
+	{"boats", "boat", "id = ?1", []string{"week", "tent"}, false},
 	{"products", "product", `id IN (SELECT product_id FROM steps JOIN surfaces ON surfaces.id = surface_id WHERE boat_id = ?1
-		UNION SELECT product_id FROM log_entries WHERE boat_id = ?1 UNION SELECT product_id FROM pots WHERE boat_id = ?1)`, []string{"sheet"}},
-	{"surfaces", "surface", "boat_id = ?1", []string{"description", "findings", "measured"}},
-	{"models", "3-D model", "boat_id = ?1", []string{"placing", "result"}},
-	{"defects", "defect", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"defect"}},
-	{"steps", "planned step", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", nil},
-	{"overrules", "finding let stand", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", nil},
-	{"log_entries", "log entry", "boat_id = ?1", []string{"wet_um", "detail"}},
-	{"log_history", "earlier log entry", "entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1)", []string{"entry"}},
+		UNION SELECT product_id FROM log_entries WHERE boat_id = ?1 UNION SELECT product_id FROM pots WHERE boat_id = ?1)`, []string{"sheet"}, false},
+	{"surfaces", "surface", "boat_id = ?1", []string{"description", "findings", "measured"}, false},
+	{"models", "3-D model", "boat_id = ?1", []string{"placing", "result"}, false},
+	{"defects", "defect", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"defect"}, false},
+	{"steps", "planned step", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", nil, false},
+	{"overrules", "finding let stand", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", nil, false},
+	{"log_entries", "log entry", "boat_id = ?1", []string{"wet_um", "detail"}, false},
+	{"log_history", "earlier log entry", "entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1)", []string{"entry"}, false},
 	{"photos", "photo", `defect_id IN (SELECT defects.id FROM defects JOIN surfaces ON surfaces.id = surface_id WHERE boat_id = ?1)
-		OR entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1)`, nil},
-	{"fairings", "set of gaps", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"readings"}},
-	{"finishes", "finish", "boat_id = ?1", []string{"work"}},
-	{"pots", "pot", "boat_id = ?1", nil},
-	{"instruments", "instrument", "boat_id = ?1", []string{"mapping"}},
-	{"readings", "day of readings", "instrument_id IN (SELECT id FROM instruments WHERE boat_id = ?1)", nil},
+		OR entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1)`, nil, false},
+	{"fairings", "set of gaps", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"readings"}, false},
+	{"finishes", "finish", "boat_id = ?1", []string{"work"}, true},
+	{"pots", "pot", "boat_id = ?1", nil, false},
+	{"instruments", "instrument", "boat_id = ?1", []string{"mapping"}, false},
+	{"readings", "day of readings", "instrument_id IN (SELECT id FROM instruments WHERE boat_id = ?1)", nil, false},
 }
 
 // column is a column as SQLite tells of it.
@@ -258,7 +259,9 @@ func (q Queries) BoatFileSchema(ctx context.Context) (map[string]any, error) {
 			}
 		}
 		tables[t.name] = map[string]any{"type": "array", "description": t.what, "items": map[string]any{"type": "object", "properties": props, "required": must, "additionalProperties": false}}
-		required = append(required, t.name)
+		if !t.later {
+			required = append(required, t.name)
+		}
 	}
 	tables["boats"].(map[string]any)["minItems"], tables["boats"].(map[string]any)["maxItems"] = 1, 1
 	return map[string]any{

@@ -121,3 +121,37 @@ func TestFairingsBySurface(t *testing.T) {
 	_, err = s.Read().Fairing(ctx, "f")
 	assert.ErrorIs(t, err, ErrNotFound)
 }
+
+func TestFinishesByCraft(t *testing.T) {
+	s := yard(t)
+	deck, err := s.Read().Surface(ctx, "deck")
+	require.NoError(t, err)
+	boat := deck.BoatID
+	f := Finish{ID: "f", Version: 1, BoatID: boat, SurfaceID: "deck", Craft: "non-skid"}
+	f.Work.V = []byte(`{"edgeM":0.05}`)
+	first := f
+	first.Version = 0
+	set := func(f Finish) error { return s.Write(ctx, func(q Queries) error { return q.SetFinish(ctx, f) }) }
+	require.NoError(t, set(first))
+	first.ID = "g"
+	assert.ErrorIs(t, set(first), ErrStale, "a craft once on a surface")
+	first.SurfaceID = ""
+	require.NoError(t, set(first), "and once on the boat")
+	f.Work.V = []byte(`{"edgeM":0.06}`)
+	require.NoError(t, set(f))
+	assert.ErrorIs(t, set(f), ErrStale)
+	all, err := s.Read().BoatFinishes(ctx, boat)
+	require.NoError(t, err)
+	require.Len(t, all, 2)
+	assert.Equal(t, 2, all[0].Version)
+	assert.JSONEq(t, `{"edgeM":0.06}`, string(all[0].Work.V))
+}
+
+func TestAFileFromBeforeATableIsTaken(t *testing.T) {
+	schema, err := yard(t).Read().BoatFileSchema(ctx)
+	require.NoError(t, err)
+	tables := schema["properties"].(map[string]any)["tables"].(map[string]any)
+	assert.Contains(t, tables["properties"], "finishes")
+	assert.NotContains(t, tables["required"], "finishes")
+	assert.Contains(t, tables["required"], "steps")
+}

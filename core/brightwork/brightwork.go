@@ -241,7 +241,7 @@ func (r *Result) stripping(w Work, c Case) {
 		r.Patches = max(1, int(math.Ceil(c.AreaM2/(w.ReachM*w.ReachM)-1e-9)))
 		each := float64(st.Passes) * st.Minutes / 60
 		r.Working.Step("Patches", "area / reach²", float64(r.Patches), "", "an arm's reach each")
-		r.Do(craft.Step{Name: fmt.Sprintf("Strip %d patches, %d passes each", r.Patches, st.Passes),
+		r.Do(craft.Step{Name: fmt.Sprintf("Strip %s, %s each", count(r.Patches, "patch", "patches"), count(st.Passes, "pass", "passes")),
 			How:    fmt.Sprintf("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name, st.Note),
 			Amount: float64(r.Patches), Unit: "patches", WorkH: float64(r.Patches) * each * math.Max(1, c.Access), WaitH: st.WaitMin / 60 * float64(st.Passes)})
 		if w.Strip == "chemical" {
@@ -365,4 +365,11 @@ func (r *Result) hold(w Work, c Case) {
 	default:
 		r.Holds = fmt.Sprintf("Due by %s: scuff and two coats, before it cracks.", due.Format("January 2006"))
 	}
+}
+
+func count(n int, one, more string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return fmt.Sprintf("%d %s", n, more)
 }

@@ -200,16 +200,21 @@ func (w Work) Plan(s product.Sheet) (Result, error) {
 	return out, nil
 }
 
+// face is the area that is worked on, m²: of repairs a hand's breadth round each.
+func (w Work) face() float64 {
+	if w.Way != Repair {
+		return w.AreaM2
+	}
+	area := 0.0
+	for _, g := range w.Gouges {
+		area += float64(g.Count) * (g.LengthMM + 100) * (g.WidthMM + 100) / 1e6
+	}
+	return area
+}
+
 // gloss plans the ladder from the first grit to polish, and what film it leaves.
 func (r *Result) gloss(w Work) error {
-	area := w.AreaM2
-	if w.Way == Repair {
-		area = 0
-		for _, g := range w.Gouges { // a hand's breadth round each
-			area += float64(g.Count) * (g.LengthMM + 100) * (g.WidthMM + 100) / 1e6
-		}
-	}
-	p, err := sand.Make(sand.Request{From: w.FromGrit, To: w.ToGrit, AreaM2: area, Access: 1, Wet: true, Next: product.Gelcoat})
+	p, err := sand.Make(sand.Request{From: w.FromGrit, To: w.ToGrit, AreaM2: w.face(), Access: 1, Wet: true, Next: product.Gelcoat})
 	if err != nil {
 		return err
 	}
@@ -246,7 +251,7 @@ func (r *Result) steps(w Work, s product.Sheet) {
 			r.Do(craft.Step{Name: "Wax in the last pass", How: "stir in, only in the last: nothing sticks to it after", Amount: last * waxPct * 10, Unit: "mL"})
 		}
 	case PVA:
-		r.Do(craft.Step{Name: "Seal with PVA", How: "spray or sponge a closed film over it as soon as it has gelled; water takes it off", Amount: w.AreaM2 * pvaLM2 * 1000, Unit: "mL", WorkH: 0.1 + w.AreaM2/20, WaitH: sealDryH})
+		r.Do(craft.Step{Name: "Seal with PVA", How: "spray or sponge a closed film over it as soon as it has gelled; water takes it off", Amount: w.face() * pvaLM2 * 1000, Unit: "mL", WorkH: 0.1 + w.face()/20, WaitH: sealDryH})
 	case Film:
 		r.Do(craft.Step{Name: "Seal with film", How: "clear film pressed on while wet, no bubbles, taped round: for small places", WorkH: 0.1})
 		if w.Way != Repair && w.AreaM2 > 1 {
@@ -261,7 +266,7 @@ func (r *Result) steps(w Work, s product.Sheet) {
 		h += st.Hours
 	}
 	r.Do(craft.Step{Name: "Sand flat and up", How: "wet, on a block, each grit across the last till its scratches are gone; fresh water with each", WorkH: h})
-	r.Do(craft.Step{Name: "Compound and polish", How: "slow machine, keep it cool: gelcoat burns", WorkH: math.Max(0.2, polishH*w.AreaM2)})
+	r.Do(craft.Step{Name: "Compound and polish", How: "slow machine, keep it cool: gelcoat burns", WorkH: math.Max(0.2, polishH*w.face())})
 }
 
 func plural(n int, what string) string {

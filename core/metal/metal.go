@@ -377,9 +377,6 @@ func (r *Result) pairs(w Work) {
 		if low == "steel" && high == "stainless" {
 			e.Says += ". Welded to one another: carry the whole system 50 mm onto the stainless, its key blasted or 60 grit"
 		}
-		if e.Bad {
-			r.Find(false, "%s: %s.", p.Where, e.Says)
-		}
 		r.Pairs = append(r.Pairs, e)
 	}
 }

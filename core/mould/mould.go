@@ -6,6 +6,7 @@ package mould
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"allcoats/core/craft"
 	"allcoats/core/cure"
@@ -78,12 +79,15 @@ const (
 	bondWaste  = 1.15
 )
 
-// Seam is a panel that the source cannot give in one piece.
+// Seam is a panel that the source cannot give in one piece: Long by Wide pieces, with
+// the source turned along or across it.
 type Seam struct {
 	Panel   string  `json:"panel"`
 	Pieces  int     `json:"pieces"`
+	Long    int     `json:"long"`
+	Wide    int     `json:"wide"`
+	Turned  bool    `json:"turned"`
 	LengthM float64 `json:"lengthM"` // of its seams
-	Across  bool    `json:"across"`  // across the panel, else along it
 }
 
 // Result is how they are cast.
@@ -178,25 +182,28 @@ func (r *Result) chain(w Work) {
 
 // seams finds the panels that are larger than the source, and the fewest pieces.
 func (r *Result) seams(w Work) {
+	var list []string
 	for _, p := range w.Panels {
 		l, b := p.LengthM+2*w.TrimM, p.WidthM+2*w.TrimM
-		best, pieces := Seam{}, math.MaxInt
+		best := Seam{Pieces: math.MaxInt}
 		for _, turned := range []bool{false, true} {
 			sl, sb := w.SourceLengthM, w.SourceWidthM
 			if turned {
 				sl, sb = sb, sl
 			}
 			nl, nb := int(math.Ceil(l/sl-1e-9)), int(math.Ceil(b/sb-1e-9))
-			if nl*nb < pieces {
-				pieces = nl * nb
-				best = Seam{p.Name, pieces, float64(nl-1)*p.WidthM + float64(nb-1)*p.LengthM, nl > 1}
+			if nl*nb < best.Pieces {
+				best = Seam{p.Name, nl * nb, nl, nb, turned, float64(nl-1)*p.WidthM + float64(nb-1)*p.LengthM}
 			}
 		}
-		if pieces > 1 {
+		if best.Pieces > 1 {
 			r.Seams = append(r.Seams, best)
-			r.Find(false, "The source of %.3g × %.3g m cannot give %s in one piece: %d pieces, %.3g m of seam. Match the pattern across it, or find a larger source.",
-				w.SourceLengthM, w.SourceWidthM, p.Name, pieces, best.LengthM)
+			list = append(list, fmt.Sprintf("%s %d pieces, %.2g m of seam", p.Name, best.Pieces, best.LengthM))
 		}
+	}
+	if len(list) > 0 {
+		r.Find(false, "The source of %.3g × %.3g m cannot give every panel in one piece: %s. Match the pattern across the seam, or find a larger source.",
+			w.SourceLengthM, w.SourceWidthM, strings.Join(list, "; "))
 	}
 }
 

@@ -68,8 +68,8 @@ func TestSeams(t *testing.T) {
 	}).Plan(sheet())
 	require.NoError(t, err)
 	require.Len(t, r.Seams, 2)
-	assert.Equal(t, Seam{"long", 2, 0.5, true}, r.Seams[0])
-	assert.Equal(t, Seam{"wide", 2, 1.1, false}, r.Seams[1])
+	assert.Equal(t, Seam{"long", 2, 2, 1, false, 0.5}, r.Seams[0])
+	assert.Equal(t, Seam{"wide", 2, 1, 2, false, 1.1}, r.Seams[1])
 }
 
 func TestSeveralPartsFromOneMould(t *testing.T) {

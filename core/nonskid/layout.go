@@ -57,10 +57,17 @@ type Layout struct {
 // smallM2 is the panel that is hardly worth its tape: a rule of thumb.
 const smallM2 = 0.02
 
-// cell is a part of the deck between splits.
+// cell is a part of the deck between splits, with its panels.
 type cell struct {
 	polygon.Polygon
-	panels polygon.Shape
+	panels []piece
+}
+
+// piece is a panel that has no name yet; several polygons only where a stencil cuts it
+// up. Its label stands where it is widest.
+type piece struct {
+	polygon.Shape
+	label polygon.Point
 }
 
 // Lay lays w out.
@@ -85,9 +92,17 @@ func Lay(w Work) (Layout, error) {
 		return out, err
 	}
 	for i, c := range cells {
-		if cells[i].panels, err = cut(c.panels, keep); err != nil {
-			return out, err
+		var cuts []piece
+		for _, p := range c.panels {
+			left, err := cut(p.Shape, keep)
+			if err != nil {
+				return out, err
+			}
+			for k := range left {
+				cuts = append(cuts, piece{Shape: left[k : k+1]})
+			}
 		}
+		cells[i].panels = cuts
 	}
 	if err := out.round(cells, w); err != nil {
 		return out, err
@@ -216,7 +231,7 @@ func (l *Layout) cells(w Work) ([]cell, error) {
 		at := f.Inner()
 		for i := range cells {
 			if cells[i].Contains(at) {
-				cells[i].panels = append(cells[i].panels, f)
+				cells[i].panels = append(cells[i].panels, piece{Shape: polygon.Shape{f}})
 				break
 			}
 		}
@@ -279,10 +294,10 @@ func (l *Layout) round(cells []cell, w Work) error {
 				return err
 			}
 			if len(core) > 1 {
-				at := p.Inner()
+				at := p.Shape[0].Inner()
 				l.find(false, "A panel near %.2f m forward, %.2f m to the side has a neck narrower than %.0f mm: split it there, or move a fitting's margin.", at.X, math.Abs(at.Y), 1000*narrowM)
 			}
-			cells[i].panels[k] = p.Filleted(w.OutsideRM, w.InsideRM)
+			cells[i].panels[k] = piece{polygon.Shape{p.Shape[0].Filleted(w.OutsideRM, w.InsideRM)}, roomiest(p.Shape[0])}
 		}
 	}
 	return nil
@@ -295,9 +310,9 @@ func (l *Layout) name(cells []cell, w Work) {
 		lo, hi := polygon.Shape{c.Polygon}.Bounds()
 		switch {
 		case lo.Y > -0.02:
-			return "S"
-		case hi.Y < 0.02:
 			return "P"
+		case hi.Y < 0.02:
+			return "S"
 		}
 		return "C"
 	}
@@ -314,13 +329,13 @@ func (l *Layout) name(cells []cell, w Work) {
 			l.Panels = append(l.Panels, Panel{Name: name, Shape: polygon.Shape{}, Label: c.Inner(), CellM2: c.Area(),
 				Flag: "the margins leave nothing of it: narrow them here, or leave it smooth"})
 		}
-		slices.SortFunc(c.panels, func(a, b polygon.Polygon) int { return cmp.Compare(b.Area(), a.Area()) })
+		slices.SortFunc(c.panels, func(a, b piece) int { return cmp.Compare(b.Area(), a.Area()) })
 		for i, p := range c.panels {
-			at := Panel{Name: name, Shape: polygon.Shape{p}, Label: p.Inner(), AreaM2: p.Area(), CellM2: c.Area(), MaskM: p.EdgeLength()}
+			at := Panel{Name: name, Shape: p.Shape, Label: p.label, AreaM2: p.Area(), CellM2: c.Area(), MaskM: p.EdgeLength()}
 			if len(c.panels) > 1 {
 				at.Name += string(rune('a' + min(i, 25)))
 			}
-			at.LengthM, at.WidthM = extent(p)
+			at.LengthM, at.WidthM = extent(p.Shape)
 			if at.AreaM2 < smallM2 {
 				at.Flag = "hardly worth its tape: leave it smooth, or move the split"
 			}
@@ -332,9 +347,27 @@ func (l *Layout) name(cells []cell, w Work) {
 	}
 }
 
-// extent is the box round a panel, the longer side first.
-func extent(p polygon.Polygon) (length, width float64) {
+// roomiest is the point of a grid over p that is farthest from its edges.
+func roomiest(p polygon.Polygon) polygon.Point {
+	const n = 16
+	best, far := p.Inner(), 0.0
 	lo, hi := polygon.Shape{p}.Bounds()
+	for i := range n {
+		for k := range n {
+			at := polygon.Point{X: lo.X + (hi.X-lo.X)*(float64(i)+0.5)/n, Y: lo.Y + (hi.Y-lo.Y)*(float64(k)+0.5)/n}
+			if p.Contains(at) {
+				if d := p.ToEdge(at); d > far {
+					best, far = at, d
+				}
+			}
+		}
+	}
+	return best
+}
+
+// extent is the box round a panel, the longer side first.
+func extent(p polygon.Shape) (length, width float64) {
+	lo, hi := p.Bounds()
 	a, b := hi.X-lo.X, hi.Y-lo.Y
 	return max(a, b), min(a, b)
 }

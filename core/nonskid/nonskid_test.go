@@ -15,7 +15,7 @@ func box(x, y, w, h float64) polygon.Ring {
 	return polygon.Ring{{X: x, Y: y}, {X: x + w, Y: y}, {X: x + w, Y: y + h}, {X: x, Y: y + h}}
 }
 
-// half is a starboard side deck of 4 × 1 m; sharp is without margins and radii.
+// half is a port side deck of 4 × 1 m; sharp is without margins and radii.
 func half(edit func(w *Work)) Work {
 	w := Usual([]polygon.Polygon{{Outer: box(0, 0, 4, 1)}})
 	w.EdgeM, w.OpeningM, w.OutsideRM, w.InsideRM = 0, 0, 0, 0
@@ -123,7 +123,7 @@ func TestFittingThatCutsAPanel(t *testing.T) {
 		w.Fittings = []Fitting{{Kind: "track", X: 1, Y: 0.5, LengthM: 1, WidthM: 0.05, TurnDeg: 90}}
 	}))
 	require.Len(t, l.Panels, 2)
-	assert.Equal(t, []string{"S1a", "S1b"}, []string{l.Panels[0].Name, l.Panels[1].Name})
+	assert.Equal(t, []string{"P1a", "P1b"}, []string{l.Panels[0].Name, l.Panels[1].Name})
 }
 
 func TestBadFields(t *testing.T) {
@@ -206,6 +206,7 @@ func TestStencilInOnePiece(t *testing.T) {
 			assert.False(t, f.Stop, f.Text)
 		}
 		assert.Less(t, l.AreaM2, 8.0)
+		require.Len(t, l.Panels, 1, "what lies inside the letters is no panel of its own")
 	}
 	l := lay(t, half(func(w *Work) { w.Stencil = &Stencil{Text: "A", X: 3.98, HeightM: 0.3, BridgeM: 0.006} }))
 	require.NotEmpty(t, l.Findings)

@@ -172,26 +172,28 @@ func (l *Layout) letter(s Stencil, cells []cell) error {
 	if err != nil {
 		return err
 	}
-	for i, cell := range cells {
-		in, err := whole.Within(cell.panels)
-		if err != nil {
-			return err
+	cut := c.Letters // smooth letters
+	if s.Textured {
+		cut = c.Sheet
+	}
+	for i := range cells {
+		for k, p := range cells[i].panels {
+			in, err := whole.Within(p.Shape)
+			if err != nil {
+				return err
+			}
+			if in.Area() < 0.01*whole.Area() {
+				continue
+			}
+			if in.Area() < 0.99*whole.Area() {
+				l.find(true, "The stencil does not lie wholly on one panel: %.0f %% of it do. Move it, or make it smaller.", 100*in.Area()/whole.Area())
+			}
+			if cells[i].panels[k].Shape, err = p.Less(cut); err != nil {
+				return err
+			}
+			l.TwiceM += c.CutM
+			return nil
 		}
-		if in.Area() < 0.01*whole.Area() {
-			continue
-		}
-		if in.Area() < 0.99*whole.Area() {
-			l.find(true, "The stencil does not lie wholly on one panel: %.0f %% of it do. Move it, or make it smaller.", 100*in.Area()/whole.Area())
-		}
-		cut := c.Letters // smooth letters
-		if s.Textured {
-			cut = c.Sheet
-		}
-		if cells[i].panels, err = cells[i].panels.Less(cut); err != nil {
-			return err
-		}
-		l.TwiceM += c.CutM
-		return nil
 	}
 	l.find(true, "The stencil lies on no panel: move it.")
 	return nil

@@ -1,6 +1,7 @@
 // Package nonskid lays out the panels of a non-skid deck: margins round edges and
 // fittings, rounded corners, waterways, splits, a stencil, and what each panel takes.
-// Lengths are in m, x forward from the aft end, y to starboard.
+// Lengths are in m, x forward from the aft end, y to port: as one sees a deck from above
+// with the bow to the right.
 package nonskid
 
 import (

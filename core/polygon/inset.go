@@ -310,3 +310,21 @@ func (p Polygon) Inner() Point {
 	at, _ := p.geom().PointOnSurface().XY()
 	return Point{at.X, at.Y}
 }
+
+// ToEdge is the distance of a point from the nearest edge, m.
+func (p Polygon) ToEdge(at Point) float64 {
+	best := math.Inf(1)
+	for _, r := range p.rings() {
+		for i, a := range r {
+			b := r[(i+1)%len(r)]
+			dx, dy := b.X-a.X, b.Y-a.Y
+			t := 0.0
+			if l := dx*dx + dy*dy; l > 0 {
+				t = max(0, min(1, ((at.X-a.X)*dx+(at.Y-a.Y)*dy)/l))
+			}
+			x, y := at.X-a.X-t*dx, at.Y-a.Y-t*dy
+			best = min(best, x*x+y*y)
+		}
+	}
+	return math.Sqrt(best)
+}

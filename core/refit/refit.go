@@ -279,7 +279,7 @@ func (r *Result) bed(h Hardware, c Case) Bedding {
 	case !h.Sealed:
 		out.Next = "drill over size, fill, drill again: the holes are not sealed"
 	case coat != nil && coat.Left > 0:
-		out.Next = fmt.Sprintf("wait: %d coats are still to go on", coat.Left)
+		out.Next = "wait: " + still(coat.Left)
 	case coat != nil && coat.Hard == nil:
 		out.Next = "wait till the coat is hard: when is beyond the weather known"
 	case coat != nil && coat.Hard.After(c.Now):
@@ -327,7 +327,7 @@ func (r *Result) line(l Line, c Case) Tapeline {
 			out.PullAt, out.Says = coat.Hard, "score the edge and pull when it is hard"
 		}
 		if coat.Left > 0 {
-			out.Says += fmt.Sprintf("; %d coats follow: mask anew for the next", coat.Left)
+			out.Says += "; " + still(coat.Left) + ": mask anew for the next"
 		}
 	} else {
 		out.Says = "the coat is still to come"
@@ -352,7 +352,7 @@ func (r *Result) ready(k Coat, c Case) Ready {
 	switch {
 	case k.Left > 0:
 		out.At = nil
-		out.Says = fmt.Sprintf("%d coats are still to go on", k.Left)
+		out.Says = still(k.Left)
 		return out
 	case out.At == nil:
 		out.Says = "full cure lies beyond the weather known"
@@ -369,4 +369,11 @@ func (r *Result) ready(k Coat, c Case) Ready {
 		r.Find(true, "%s is %s.", k.Surface, out.Says)
 	}
 	return out
+}
+
+func still(coats int) string {
+	if coats == 1 {
+		return "1 coat is still to go on"
+	}
+	return fmt.Sprintf("%d coats are still to go on", coats)
 }

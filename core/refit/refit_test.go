@@ -84,7 +84,7 @@ func TestFullCureBeforeLaunch(t *testing.T) {
 	assert.Equal(t, in(20), r.Ready[0].At, "hard as well as fit to be wet")
 	assert.True(t, r.Ready[1].Late)
 	assert.Contains(t, r.Stopped(), "17 more days")
-	assert.Contains(t, r.Ready[2].Says, "1 coats are still")
+	assert.Contains(t, r.Ready[2].Says, "1 coat is still")
 }
 
 func TestSnagsAndBadFields(t *testing.T) {

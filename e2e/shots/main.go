@@ -13,6 +13,7 @@ import (
 type shot struct {
 	name, path string
 	boat       int    // which of the demo's boats, by name
+	craft      string // adds ?craft=
 	surface    string // adds ?surface=<id> of the surface of that name
 	press      []string
 	phone      bool
@@ -25,6 +26,16 @@ var shots = []shot{
 	{name: "survey", path: "survey", see: "Defects and repairs"},
 	{name: "survey-layers", path: "survey", surface: "Topsides port", press: []string{"Old layers"}, whole: true, see: "Cut through"},
 	{name: "build-up", path: "build-up", surface: "Bottom", see: "The film, cut through"},
+	{name: "non-skid", path: "finishes", surface: "Deck", craft: "non-skid", see: "in the order to lay them"},
+	{name: "moulded", path: "finishes", surface: "Deck", craft: "moulded", see: "Which way round"},
+	{name: "brightwork", path: "finishes", boat: 1, surface: "Mizzen mast", craft: "brightwork", see: "coat's hours"},
+	{name: "antifouling", path: "finishes", surface: "Bottom", craft: "antifouling", see: "Windows"},
+	{name: "zz-ns", path: "finishes", surface: "Deck", craft: "non-skid", whole: true, see: "in the order to lay them"},
+	{name: "zz-gel", path: "finishes", surface: "Topsides starboard", craft: "gelcoat", whole: true, see: "From sanding"},
+	{name: "zz-metal", path: "finishes", boat: 2, surface: "Topsides starboard", craft: "metal", whole: true, see: "Fresh water"},
+	{name: "zz-refit", path: "finishes", surface: "Deck", craft: "refit", whole: true, see: "Fit for"},
+	{name: "zz-p-ns", path: "finishes", surface: "Deck", craft: "non-skid", phone: true, whole: true, see: "in the order to lay them"},
+	{name: "zz-p-refit", path: "finishes", surface: "Deck", craft: "refit", phone: true, whole: true, see: "Fit for"},
 	{name: "stores", path: "stores", whole: true, see: "On the shelf"},
 	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
 	{name: "field", path: "weather", surface: "Topsides port", whole: true, see: "the printed field"},
@@ -104,6 +115,9 @@ func run(ctx context.Context, dir string, only []string) error {
 		for _, f := range survey.Surfaces {
 			if f.Name == s.surface {
 				path += "?surface=" + f.ID
+				if s.craft != "" {
+					path += "&craft=" + s.craft
+				}
 			}
 		}
 		p := e2e.Open(browser, site)

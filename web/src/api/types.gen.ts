@@ -2311,6 +2311,8 @@ export interface components {
         };
         Antifouled: {
             boatId: string;
+            /** Format: date-time */
+            now: string;
             place: components["schemas"]["Place"];
             planned?: components["schemas"]["Step"];
             product: string;
@@ -4478,12 +4480,16 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         MouldSeam: {
-            across: boolean;
             /** Format: double */
             lengthM: number;
+            /** Format: int64 */
+            long: number;
             panel: string;
             /** Format: int64 */
             pieces: number;
+            turned: boolean;
+            /** Format: int64 */
+            wide: number;
         };
         MouldWork: {
             /** Format: double */

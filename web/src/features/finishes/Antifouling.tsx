@@ -39,7 +39,7 @@ function Picture({ view }: { view: View }) {
               Zones, their coats from below
             </Figure>
           </h2>
-          <Zones zones={r.zones} />
+          <Zones zones={r.zones} signal={view.work.first} />
           <p className="mt-2 text-sm" data-testid="wear">
             {prose(r.wear)}
           </p>
@@ -82,7 +82,7 @@ function Picture({ view }: { view: View }) {
                     <b>Last coat for the launch day</b>
                   </td>
                   <td>
-                    {r.lastFrom && `from ${stamp(r.lastFrom, zone)} `}
+                    {r.lastFrom && r.lastFrom > view.now && `from ${stamp(r.lastFrom, zone)} `}
                     till {stamp(r.lastTo, zone)}
                   </td>
                 </tr>
@@ -101,12 +101,11 @@ function Picture({ view }: { view: View }) {
 }
 
 /** Each zone as wide as its area, its coats stacked with their colours by name. */
-function Zones({ zones }: { zones: Schemas["AntifoulZoneCoats"][] }) {
+function Zones({ zones, signal }: { zones: Schemas["AntifoulZoneCoats"][]; signal: string }) {
   const most = Math.max(...zones.map((z) => z.coats), 1);
   const all = zones.reduce((s, z) => s + z.areaM2, 0);
   const W = 640;
   const low = 22;
-  const first = zones.flatMap((z) => z.colours)[0] ?? "";
   let x = 0;
   return (
     <>
@@ -125,7 +124,7 @@ function Zones({ zones }: { zones: Schemas["AntifoulZoneCoats"][] }) {
                     width={w}
                     height={low}
                     fill={
-                      c === first
+                      c === signal
                         ? "color-mix(in oklab, var(--shut) 55%, var(--sheet))"
                         : "color-mix(in oklab, var(--dew) 60%, var(--sheet))"
                     }

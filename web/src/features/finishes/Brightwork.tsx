@@ -54,7 +54,7 @@ function Picture({ view }: { view: View }) {
               ? ", by your own log."
               : ", by the sheet: log a coat, and your own counts."}
           </p>
-          <h2 className="mt-4 text-lg">Evenings that stay above the dew point for {view.work.aboveDewH} h</h2>
+          <h2 className="mt-4 text-lg">To stay {view.work.aboveDewH} h above the dew point, begin</h2>
           <Nights view={view} />
         </section>
       </div>
@@ -138,7 +138,7 @@ function Nights({ view }: { view: View }) {
         <li key={n.from} className="rule-b flex justify-between py-1">
           <b>{day(n.from, zone)}</b>
           <span>
-            begin between {clock(n.from, zone)} and{" "}
+            between {clock(n.from, zone)} and{" "}
             {day(n.from, zone) === day(n.to, zone) ? clock(n.to, zone) : `${day(n.to, zone)}, ${clock(n.to, zone)}`}
           </span>
         </li>

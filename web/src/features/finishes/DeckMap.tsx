@@ -13,7 +13,7 @@ export type Tool = { kind: "look" } | { kind: "fitting"; fitting: string } | { k
 const path = (ps: Polygon[], at: (p: { x: number; y: number }) => string) =>
   ps.map((p) => [p.outer, ...(p.holes ?? [])].map((r) => `M${r.map(at).join("L")}Z`).join("")).join("");
 
-/** A deck from above, the bow to the right, starboard below: panels, fittings, gaps and stencil at one scale. */
+/** A deck from above, the bow to the right, port above: panels, fittings, gaps and stencil at one scale. */
 export function DeckMap({
   layout,
   selected,
@@ -43,7 +43,7 @@ export function DeckMap({
   const k = (W - 40) / Math.max(x1 - x0, 0.1);
   const H = (y1 - y0) * k + 60;
   const sx = (x: number) => 20 + (x - x0) * k;
-  const sy = (y: number) => 20 + (y - y0) * k;
+  const sy = (y: number) => 20 + (y1 - y) * k;
   const at = (p: { x: number; y: number }) => `${sx(p.x).toFixed(1)} ${sy(p.y).toFixed(1)}`;
   const where = (e: PointerEvent) => {
     const box = svg.current?.getBoundingClientRect();
@@ -51,7 +51,7 @@ export function DeckMap({
     const snap = (v: number) => Math.round(v * 100) / 100;
     return {
       x: snap((((e.clientX - box.left) / box.width) * W - 20) / k + x0),
-      y: snap((((e.clientY - box.top) / box.height) * H - 20) / k + y0),
+      y: snap(y1 - (((e.clientY - box.top) / box.height) * H - 20) / k),
     };
   };
   const metre = show(1, "m", 0);

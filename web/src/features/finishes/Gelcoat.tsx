@@ -5,7 +5,7 @@ import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Grid, Num, Part, Pick, Rows, Text } from "./fields";
 import { useDraft, useWork } from "./useWork";
-import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
+import { Findings, Litres, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
 
 type View = Schemas["Gelcoated"];
 
@@ -34,7 +34,7 @@ function Picture({ view }: { view: View }) {
     <>
       <dl className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4 lg:grid-cols-6" data-testid="gel-figures">
         {[
-          ["In all", <Quantity key="l" value={r.litres} unit="L" />],
+          ["In all", <Litres key="l" value={r.litres} />],
           [repair ? "Layers" : "Wet passes", r.passes],
           ["Pots", r.pots],
           ["Catalyst of a pot", <span key="g">{r.dose.mL.toFixed(1)} mL</span>],
@@ -149,7 +149,7 @@ function Form({ view }: { view: View }) {
           {(p) => (
             <>
               <Text at={`${p}.on`} label="Day" type="date" />
-              <Text at={`${p}.recipe`} label="Mixed" hint="white 100 g, black 0.4 g" />
+              <Text at={`${p}.recipe`} label="Mixed" hint="such as white 100 g, black 0.4 g" wide />
               <Pick
                 at={`${p}.judged`}
                 label="Cured, it is"

@@ -27,38 +27,38 @@ export function Moulded({ surfaceId }: { surfaceId: string }) {
 function Picture({ view }: { view: View }) {
   const r = view.result;
   return (
-    <>
-      <div className="grid gap-6 lg:grid-cols-[2fr_3fr]">
-        <section>
-          <h2 className="text-lg">Which way round the pattern comes out</h2>
-          <Chain chain={r.chain} right={r.right} />
-          <h2 className="mt-4 text-lg">The source, and the panels that come out of it</h2>
-          <Fits view={view} />
-        </section>
-        <section>
-          <dl className="grid grid-cols-3 gap-x-4 gap-y-2" data-testid="mould-figures">
-            {[
-              ["Bonded", <Quantity key="b" value={r.panelM2} unit="m²" digits={2} />],
-              ["Fillings of the mould", r.rounds],
-              ["Gels in", `${r.gelMin.toFixed(0)} min at ${r.pct.toFixed(1)} %`],
-              ["Out of the mould after", span(r.demouldH)],
-              ["A filling, wax to demould", span(r.partH)],
-              ["Catalyst in all", <Quantity key="c" value={r.catalystG} unit="g" />],
-            ].map(([name, v]) => (
-              <div key={String(name)}>
-                <dt className="quiet text-sm">{name}</dt>
-                <dd className="text-lg font-semibold">{v}</dd>
-              </div>
-            ))}
-          </dl>
-          <Findings findings={r.findings} />
-        </section>
-      </div>
-      <div className="mt-4 grid gap-8 lg:grid-cols-[3fr_2fr]">
-        <Steps plan={r} title="Release, layers, demoulding" />
-        <Takes plan={r} />
-      </div>
-    </>
+    <div className="grid gap-6 lg:grid-cols-[2fr_3fr]">
+      <section>
+        <h2 className="text-lg">Which way round the pattern comes out</h2>
+        <Chain chain={r.chain} right={r.right} />
+        <h2 className="mt-4 text-lg">The source, and the panels that come out of it</h2>
+        <Fits view={view} />
+        <div className="mt-4">
+          <Takes plan={r} />
+        </div>
+      </section>
+      <section>
+        <dl className="grid grid-cols-3 gap-x-4 gap-y-2" data-testid="mould-figures">
+          {[
+            ["Bonded", <Quantity key="b" value={r.panelM2} unit="m²" digits={2} />],
+            ["Fillings of the mould", r.rounds],
+            ["Gels in", `${r.gelMin.toFixed(0)} min at ${r.pct.toFixed(1)} %`],
+            ["Out of the mould after", span(r.demouldH)],
+            ["A filling, wax to demould", span(r.partH)],
+            ["Catalyst in all", <Quantity key="c" value={r.catalystG} unit="g" />],
+          ].map(([name, v]) => (
+            <div key={String(name)}>
+              <dt className="quiet text-sm">{name}</dt>
+              <dd className="text-lg font-semibold">{v}</dd>
+            </div>
+          ))}
+        </dl>
+        <Findings findings={r.findings} />
+        <div className="mt-4">
+          <Steps plan={r} title="Release, layers, demoulding" />
+        </div>
+      </section>
+    </div>
   );
 }
 
@@ -122,23 +122,21 @@ function Fits({ view }: { view: View }) {
   const { work, result } = view;
   const biggest = [...work.panels].sort((a, b) => b.areaM2 - a.areaM2).slice(0, 3);
   if (biggest.length === 0) return <p className="quiet">No panels yet.</p>;
-  const long = Math.max(work.sourceLengthM, ...biggest.map((p) => Math.max(p.lengthM, p.widthM)));
+  const long = Math.max(work.sourceLengthM, work.sourceWidthM, ...biggest.map((p) => Math.max(p.lengthM, p.widthM)));
   const k = 250 / long;
+  const source = (turned: boolean) =>
+    (turned ? [work.sourceWidthM, work.sourceLengthM] : [work.sourceLengthM, work.sourceWidthM]) as [number, number];
   return (
     <div className="flex flex-wrap gap-4" data-testid="fits">
       {biggest.map((p) => {
         const seam = result.seams.find((s) => s.panel === p.name);
-        const h = Math.max(work.sourceWidthM, p.widthM) * k + 2;
+        const fitsTurned = !seam && (p.lengthM > work.sourceLengthM || p.widthM > work.sourceWidthM);
+        const [sl, sw] = source(seam?.turned ?? fitsTurned);
+        const h = Math.max(sw, p.widthM) * k + 2;
         return (
           <figure key={p.name}>
-            <svg viewBox={`-1 -1 ${long * k + 2} ${h + 2}`} className="w-64" role="img" aria-label={`${p.name} on the source`}>
-              <rect
-                width={work.sourceLengthM * k}
-                height={work.sourceWidthM * k}
-                fill="var(--curing)"
-                stroke="currentColor"
-                strokeDasharray="4 3"
-              />
+            <svg viewBox={`-1 -1 ${long * k + 2} ${h + 2}`} className="w-44" role="img" aria-label={`${p.name} on the source`}>
+              <rect width={sl * k} height={sw * k} fill="var(--curing)" stroke="currentColor" strokeDasharray="4 3" />
               <rect
                 width={p.lengthM * k}
                 height={p.widthM * k}
@@ -146,12 +144,24 @@ function Fits({ view }: { view: View }) {
                 stroke={seam ? "var(--shut)" : "var(--open)"}
                 strokeWidth={2}
               />
-              {seam?.across && p.lengthM > work.sourceLengthM && (
-                <path d={`M${work.sourceLengthM * k} 0v${p.widthM * k}`} stroke="var(--shut)" strokeWidth={3} strokeDasharray="6 4" />
-              )}
+              {seam &&
+                Array.from({ length: seam.long - 1 }, (_, n) => {
+                  const x = ((p.lengthM * k) / seam.long) * (n + 1);
+                  return <path key={`l${x}`} d={`M${x} 0v${p.widthM * k}`} stroke="var(--shut)" strokeWidth={3} strokeDasharray="6 4" />;
+                })}
+              {seam &&
+                Array.from({ length: seam.wide - 1 }, (_, n) => {
+                  const y = ((p.widthM * k) / seam.wide) * (n + 1);
+                  return <path key={`w${y}`} d={`M0 ${y}h${p.lengthM * k}`} stroke="var(--shut)" strokeWidth={3} strokeDasharray="6 4" />;
+                })}
             </svg>
             <figcaption className={seam ? "text-sm font-semibold text-error" : "text-sm"}>
-              {p.name}: {seam ? `${seam.pieces} pieces, a seam of ${seam.lengthM.toFixed(2)} m` : "in one piece"}
+              {p.name}:{" "}
+              {seam
+                ? `${seam.pieces} pieces, a seam of ${seam.lengthM.toFixed(2)} m`
+                : fitsTurned
+                  ? "in one piece, turned"
+                  : "in one piece"}
             </figcaption>
           </figure>
         );

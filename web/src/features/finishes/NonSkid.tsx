@@ -162,14 +162,15 @@ function Panels({ view, selected, select, kept }: { view: View; selected: string
               {lays && <th className="num">{view.work.school === "grit" ? "Grit" : "Paint"}</th>}
               <th className="num">Takes</th>
               {lays && <th>Laid</th>}
-              <th className="no-print">1:1</th>
+              <th className="no-print max-sm:hidden">1:1</th>
             </tr>
           </thead>
           <tbody>
             {panels.map((p) => (
               <tr key={p.name} className={selected === p.name ? "bg-base-200" : ""} onClick={() => select(p.name)}>
                 <td className="whitespace-nowrap">
-                  <b>{p.name}</b> {p.order > 0 ? `${p.order}.` : "not laid"}
+                  {p.order > 0 ? `${p.order}. ` : ""}
+                  <b>{p.name}</b> {p.order === 0 && "not laid"}
                   {p.flag && <span className="block whitespace-normal font-semibold text-error">✗ {prose(p.flag)}</span>}
                 </td>
                 <td className="num">
@@ -189,7 +190,7 @@ function Panels({ view, selected, select, kept }: { view: View; selected: string
                     {p.order > 0 && <Laid name={p.name} unit={unit} even={r.even.find((e) => e.panel === p.name)} />}
                   </td>
                 )}
-                <td className="no-print whitespace-nowrap">
+                <td className="no-print whitespace-nowrap max-sm:hidden">
                   {p.order > 0 && kept && <Files surfaceId={view.surface?.id ?? ""} panel={p.name} />}
                 </td>
               </tr>
@@ -454,7 +455,7 @@ function Form({ view }: { view: View }) {
             <>
               <Pick at={`${p}.kind`} label="Kind" options={words?.fittings ?? []} />
               <Num at={`${p}.x`} label="Forward" unit="m" />
-              <Num at={`${p}.y`} label="To starboard" unit="m" />
+              <Num at={`${p}.y`} label="To port (−: starboard)" unit="m" />
               <Num at={`${p}.lengthM`} label={read(`${p}.round`) ? "Across" : "Long"} unit="m" />
               {!read(`${p}.round`) && <Num at={`${p}.widthM`} label="Wide" unit="m" />}
               {!read(`${p}.round`) && <Num at={`${p}.turnDeg`} label="Turned" unit="°" />}
@@ -474,9 +475,9 @@ function Form({ view }: { view: View }) {
           {(p) => (
             <>
               <Num at={`${p}.x1`} label="From, forward" unit="m" />
-              <Num at={`${p}.y1`} label="From, to starboard" unit="m" />
+              <Num at={`${p}.y1`} label="From, to port" unit="m" />
               <Num at={`${p}.x2`} label="To, forward" unit="m" />
-              <Num at={`${p}.y2`} label="To, to starboard" unit="m" />
+              <Num at={`${p}.y2`} label="To, to port" unit="m" />
               <Num at={`${p}.widthM`} label="Wide" unit="m" />
               <Tick at={`${p}.mirror`} label="Twin on the other side" />
             </>
@@ -489,12 +490,13 @@ function Form({ view }: { view: View }) {
             <Grid>
               <Text at="stencil.text" label="Letters" />
               <Num at="stencil.x" label="Middle, forward" unit="m" />
-              <Num at="stencil.y" label="Middle, to starboard" unit="m" />
+              <Num at="stencil.y" label="Middle, to port" unit="m" />
               <Num at="stencil.heightM" label="High" unit="m" />
               <Num at="stencil.turnDeg" label="Turned" unit="°" />
               <Num at="stencil.bridgeM" label="Bridges, wide" unit="m" />
               <Tick at="stencil.textured" label="Letters of non-skid" hint="else they stay smooth" />
             </Grid>
+            <p className="quiet text-sm">It is cut in one piece; its bridges are cut away once it sticks.</p>
             <button type="button" className="btn btn-sm justify-self-start max-sm:min-h-11" onClick={() => write("stencil", undefined)}>
               No stencil
             </button>

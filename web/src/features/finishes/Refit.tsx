@@ -125,7 +125,7 @@ function Form({ view }: { view: View }) {
         >
           {(p) => (
             <>
-              <Text at={`${p}.text`} label="What" />
+              <Text at={`${p}.text`} label="What" wide />
               <Pick at={`${p}.surfaceId`} label="Where" options={surfaces} />
               <Tick at={`${p}.stops`} label="Stops the launch" />
               <Tick at={`${p}.done`} label="Done" />

@@ -68,8 +68,8 @@ export function Workbench<W, R extends Said<W>>({
                   )
                 }
               />
-              {view.trouble.length === 0 && picture(view)}
               <Keep bench={bench} view={view} planKey={planKey} />
+              {view.trouble.length === 0 && picture(view)}
               <div className="mt-2">{children(view)}</div>
             </Errors.Provider>
           </DraftContext.Provider>
@@ -86,7 +86,7 @@ function Keep<W, R extends Said<W>>({ bench, view, planKey }: { bench: ReturnTyp
     () => go(`/boats/${view.boatId}/build-up?surface=${view.surface?.id}`),
   );
   return (
-    <div className="no-print my-4">
+    <div className="no-print mb-4">
       <div className="flex flex-wrap items-center gap-3">
         <button
           type="button"
@@ -204,7 +204,7 @@ export function Steps({ plan, title }: { plan: Plan; title: string }) {
             <span className="quiet text-right text-sm whitespace-nowrap">
               {s.amount > 0 && (
                 <>
-                  <Quantity value={s.amount} unit={s.unit} digits={s.amount < 10 ? undefined : 0} />
+                  <Quantity value={s.amount} unit={s.unit} digits={Number.isInteger(s.amount) || s.amount >= 10 ? 0 : undefined} />
                   <br />
                 </>
               )}
@@ -236,7 +236,11 @@ export function Takes({ plan, title = "What it takes" }: { plan: Plan; title?: s
                 <tr key={t.name}>
                   <td>{t.name}</td>
                   <td className="num">
-                    <Quantity value={t.value} unit={t.unit} digits={t.value >= 100 ? 0 : 2} />
+                    {t.unit === "L" ? (
+                      <Litres value={t.value} />
+                    ) : (
+                      <Quantity value={t.value} unit={t.unit} digits={t.value >= 100 ? 0 : 2} />
+                    )}
                   </td>
                 </tr>
               ))}
@@ -248,6 +252,10 @@ export function Takes({ plan, title = "What it takes" }: { plan: Plan; title?: s
     </section>
   );
 }
+
+/** Litres, small ones as millilitres. */
+export const Litres = ({ value }: { value: number }) =>
+  value < 0.1 ? <Quantity value={1000 * value} unit="mL" digits={value < 0.01 ? 1 : 0} /> : <Quantity value={value} unit="L" />;
 
 export function Cautions({ list }: { list: string[] }) {
   const { prose } = useSettings();

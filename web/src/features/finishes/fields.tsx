@@ -20,11 +20,10 @@ export function Num({ at, label, hint, unit = "", optional }: Field & { unit?: s
   );
 }
 
-export function Text({ at, label, hint, type, list }: Field & { type?: string; list?: string[] }) {
+export function Text({ at, label, hint, type, wide }: Field & { type?: string; wide?: boolean }) {
   const { read, write } = useDraft();
-  return (
-    <TextField name={at} label={label} hint={hint} type={type} list={list} value={String(read(at) ?? "")} onChange={(v) => write(at, v)} />
-  );
+  const field = <TextField name={at} label={label} hint={hint} type={type} value={String(read(at) ?? "")} onChange={(v) => write(at, v)} />;
+  return wide ? <div className="col-span-2">{field}</div> : field;
 }
 
 export function Pick({ at, label, hint, options }: Field & { options: { key: string; name: string }[] }) {
@@ -53,7 +52,7 @@ export function When({ at, label, hint, zone, now }: Field & { zone: string; now
   const error = useContext(Errors)[at];
   const v = read(at) as string | undefined;
   return (
-    <div className="flex min-w-0 flex-col gap-1" data-field={at}>
+    <div className="col-span-2 flex min-w-0 flex-col gap-1" data-field={at}>
       <label htmlFor={id} className="text-sm font-semibold">
         {label}
       </label>
@@ -110,13 +109,13 @@ export function Rows({
       <FieldError name={at} />
       {rows.map((_, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their order
-        <div key={i} className="rule-b flex flex-wrap items-end gap-x-3 gap-y-2 py-2" data-row={`${at}[${i}]`}>
-          <div className="grid min-w-0 grow grid-cols-[repeat(auto-fit,minmax(8.5rem,1fr))] items-end gap-3">
+        <div key={i} className="rule-b flex items-start gap-x-3 gap-y-2 py-2" data-row={`${at}[${i}]`}>
+          <div className="grid min-w-0 grow grid-cols-[repeat(auto-fill,minmax(8.5rem,1fr))] items-start gap-3">
             {children(`${at}[${i}]`, i)}
           </div>
           <button
             type="button"
-            className="btn btn-ghost min-h-11"
+            className="btn btn-ghost mt-5 min-h-11"
             aria-label={`Remove row ${i + 1} of ${title.toLowerCase()}`}
             onClick={() =>
               write(
