@@ -209,8 +209,11 @@ const script = `(() => {
       const all = [...document.querySelectorAll("button, a, [role=button], [role=tab], summary, input[type=radio]")].filter(shown);
       return all.find((e) => name(e) === text) || all.find((e) => name(e).startsWith(text));
     },
-    field(label) {
-      const l = [...document.querySelectorAll("label")].filter(shown).find((e) => norm(e.innerText) === label);
+    field(label) { // "group › label" is the field of that label in a group of fields
+      const [group, own] = label.includes(" › ") ? label.split(" › ") : [null, label];
+      const root = group ? document.querySelector('fieldset[aria-label="' + group + '"]') : document;
+      label = own;
+      const l = [...(root ?? document).querySelectorAll("label")].filter(shown).find((e) => norm(e.innerText) === label);
       return l ? l.control || l.querySelector("input, select, textarea") : [...document.querySelectorAll("select[aria-label], input[aria-label]")].find((e) => name(e) === label);
     },
   };

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
+import { NumberField } from "../../ui/Form";
 import { type Lane, Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
@@ -204,30 +205,17 @@ function Panels({ view, selected, select, kept }: { view: View; selected: string
 
 /** What went onto a panel, and whether it is even with the others. */
 function Laid({ name, unit, even }: { name: string; unit: string; even?: Schemas["NonskidEven"] }) {
-  const { toShown, toMetric, shownUnit } = useSettings();
   const { read, write } = useDraft();
-  const laid = (read("laid") ?? {}) as Record<string, number>;
-  const v = laid[name];
   return (
     <>
-      <label className="flex items-center gap-1">
-        <span className="sr-only">
-          Laid on {name}, {shownUnit(unit)}
-        </span>
-        <input
-          className="input input-sm w-20 bg-(--sheet) max-sm:min-h-11"
-          inputMode="decimal"
-          defaultValue={v === undefined ? "" : String(Number(toShown(v, unit).toPrecision(3)))}
-          onBlur={(e) => {
-            const n = Number(e.target.value.replace(",", "."));
-            const { [name]: _, ...rest } = laid;
-            if (e.target.value.trim() === "") {
-              if (v !== undefined) write("laid", rest);
-            } else if (Number.isFinite(n) && toMetric(n, unit) !== v) write("laid", { ...rest, [name]: toMetric(n, unit) });
-          }}
-        />
-        <span className="quiet text-xs">{shownUnit(unit)}</span>
-      </label>
+      <NumberField
+        name={`laid.${name}`}
+        label={`Laid on ${name}`}
+        hidden
+        unit={unit}
+        value={read(`laid.${name}`) as number | undefined}
+        onChange={(v) => write(`laid.${name}`, v)}
+      />
       {even && (
         <span className={`block text-xs ${Math.abs(even.offPct) > 10 ? "font-semibold text-error" : ""}`}>
           {even.offPct > 0 ? "+" : ""}

@@ -108,8 +108,13 @@ export function Rows({
       {rows.length === 0 && empty && <p className="quiet text-sm">{empty}</p>}
       <FieldError name={at} />
       {rows.map((_, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their order
-        <div key={i} className="rule-b flex items-start gap-x-3 gap-y-2 py-2" data-row={`${at}[${i}]`}>
+        <fieldset
+          // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their order
+          key={i}
+          className="rule-b flex items-start gap-x-3 gap-y-2 py-2"
+          data-row={`${at}[${i}]`}
+          aria-label={`${title} ${i + 1}`}
+        >
           <div className="grid min-w-0 grow grid-cols-[repeat(auto-fill,minmax(8.5rem,1fr))] items-start gap-3">
             {children(`${at}[${i}]`, i)}
           </div>
@@ -126,7 +131,7 @@ export function Rows({
           >
             ✕
           </button>
-        </div>
+        </fieldset>
       ))}
     </section>
   );

@@ -41,7 +41,10 @@ export function useWork<W, R extends Kept<W>>(key: string[], ways: Ways<W, R>) {
     view,
     work: draft ?? kept.data?.work,
     dirty: draft !== null,
-    set: setDraft,
+    set: (work: W) => {
+      save.reset();
+      setDraft(work);
+    },
     discard: () => setDraft(null),
     save,
     /** Messages by path: of the form, of the preview, of keeping. */
