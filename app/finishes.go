@@ -185,7 +185,7 @@ func (a *App) PlanFinish(ctx context.Context, surfaceID string, head Finish) (Bu
 }
 
 // sheetFor is the product of a bench: the one chosen, else the first of those kinds in
-// the build-up of the surface, else the first by name in the library.
+// the build-up of the surface, else the first by name of the first kind that the library has.
 func (o outlook) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (string, product.Sheet, error) {
 	if s, ok := o.products[chosen]; ok {
 		return chosen, s, nil
@@ -196,9 +196,11 @@ func (o outlook) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (stri
 		}
 	}
 	best := ""
-	for id, s := range o.products {
-		if slices.Contains(kinds, s.Kind) && (best == "" || s.Name < o.products[best].Name) {
-			best = id
+	for _, kind := range kinds {
+		for id, s := range o.products {
+			if s.Kind == kind && (best == "" || o.products[best].Kind == kind && s.Name < o.products[best].Name) {
+				best = id
+			}
 		}
 	}
 	if best == "" {

@@ -388,6 +388,14 @@ func (o outlook) lines(f Surface, steps []Step) []float64 {
 	return out
 }
 
+func (s *yardState) make(rounds int, told func(float64) bool) (p plan.Plan, starts plan.Starts, err error) {
+	m, err := s.yard.Model()
+	if err != nil {
+		return p, nil, err
+	}
+	return m.Make(s.now.Starts, plan.Effort{Seed: planSeed, Rounds: rounds, Told: told})
+}
+
 // show makes the plan as it stands, with so many rounds of improvement; told may
 // be nil.
 func (s *yardState) show(rounds int, told func(float64) bool) (plan.Starts, error) {
@@ -395,13 +403,14 @@ func (s *yardState) show(rounds int, told func(float64) bool) (plan.Starts, erro
 		s.view.Trouble = append(s.view.Trouble, fault.Field{Path: "boats", Message: "no boat stands here"})
 		return nil, nil
 	}
-	m, err := s.yard.Model()
-	var p plan.Plan
-	var starts plan.Starts
-	if err == nil {
-		p, starts, err = m.Make(s.now.Starts, plan.Effort{Seed: planSeed, Rounds: rounds, Told: told})
-	}
+	p, starts, err := s.make(rounds, told)
 	var bad fault.Errors
+	// What finds no place in the weeks ahead is looked for in more of them.
+	for ahead := s.view.Until.Sub(s.view.Now); errors.As(err, &bad) && ahead < mostAhead; {
+		ahead = min(2*ahead, mostAhead)
+		s.fill(s.view.Place, s.view.Now, s.view.Now.Add(ahead))
+		p, starts, err = s.make(rounds, told)
+	}
 	if errors.As(err, &bad) {
 		s.view.Trouble = bad
 		return nil, nil

@@ -20,6 +20,7 @@ import (
 	"allcoats/core/film"
 	"allcoats/core/mesh"
 	"allcoats/core/mix"
+	"allcoats/core/nonskid"
 	"allcoats/core/polygon"
 	"allcoats/core/product"
 	"allcoats/core/schedule"
@@ -177,6 +178,9 @@ var (
 		"mix", "Base and hardener of a mix, by volume and by weight.",
 		mix.Request{ByVolume: product.Ratio{Base: 4, Hardener: 1}, BaseKgL: 1.45, HardenerKgL: 0.98, TotalL: 1.5}, mix.Compute,
 	}
+	NonSkid = Of[nonskid.Work, nonskid.Layout]{
+		"non-skid-layout", "Panels of non-skid on a deck: margins, fittings, splits, tape, texture, order.", exampleDeck(), nonskid.Lay,
+	}
 	Peroxide = Of[mix.PeroxideRequest, mix.PeroxideResult]{
 		"peroxide", "The peroxide catalyst of a resin or gelcoat.",
 		mix.PeroxideRequest{ResinL: 1, ResinKgL: 1.1, Pct: 2, CatalystKgL: 1.15}, mix.Peroxide,
@@ -197,7 +201,7 @@ var (
 )
 
 // All lists the calculators by name.
-var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Mix, MoistAir, Peroxide, Purchase, Recoat, Schedule, Sun, SurfaceTemp, WettedSurface}
+var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Mix, MoistAir, NonSkid, Peroxide, Purchase, Recoat, Schedule, Sun, SurfaceTemp, WettedSurface}
 
 // ByName returns the calculator of that name.
 func ByName(name string) (Calculator, bool) {
@@ -222,4 +226,11 @@ func exampleAir() weather.Series {
 		s[i] = weather.Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: temps[i], RHPct: humid[i], RainMM: &rain}
 	}
 	return s
+}
+
+func exampleDeck() nonskid.Work {
+	w := nonskid.Usual([]polygon.Polygon{{Outer: polygon.Ring{{X: 0, Y: 0}, {X: 5, Y: 0}, {X: 3.6, Y: 1}, {X: 0, Y: 1.1}}}})
+	w.Splits = []nonskid.Split{{X1: 2, Y1: -2, X2: 2, Y2: 2, WidthM: 0.03}}
+	w.Fittings = []nonskid.Fitting{{Name: "fore hatch", Kind: "hatch", X: 3, LengthM: 0.5, WidthM: 0.5}}
+	return w
 }

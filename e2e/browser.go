@@ -120,7 +120,11 @@ func Open(browser context.Context, site *Site) *Page {
 	p := &Page{ctx: ctx, cancel: cancel, site: site.URL}
 	chromedp.Listen(ctx, func(ev any) {
 		if e, ok := ev.(*runtime.EventExceptionThrown); ok {
-			p.logged = append(p.logged, e.ExceptionDetails.Text)
+			text := e.ExceptionDetails.Text
+			if x := e.ExceptionDetails.Exception; x != nil {
+				text += " " + x.Description
+			}
+			p.logged = append(p.logged, text)
 		}
 	})
 	return p

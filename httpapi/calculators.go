@@ -30,6 +30,7 @@ func calculators(api huma.API) {
 	calculator(api, calc.Film)
 	calculator(api, calc.FilmAcceptance)
 	calculator(api, calc.Mix)
+	calculator(api, calc.NonSkid)
 	calculator(api, calc.MoistAir)
 	calculator(api, calc.Peroxide)
 	calculator(api, calc.Purchase)

@@ -60,6 +60,13 @@ func storing(api huma.API, a *app.App) {
 	register(api, "get-overview", get, "/api/boats/{id}/overview", "All build-ups of a boat added up",
 		func(ctx context.Context, in *byID) (app.Overview, error) { return a.Overview(ctx, in.ID) })
 
+	register(api, "list-starts", get, "/api/boats/{id}/starts", "Surfaces on which nothing is planned, with the schools to begin with",
+		func(ctx context.Context, in *byID) ([]app.Start, error) { return a.Starts(ctx, in.ID) })
+	register(api, "begin", post, "/api/boats/{id}/starts", "Plan a school on each of some surfaces on which nothing is planned; all or none",
+		func(ctx context.Context, in *bodyByID[[]app.StartChoice]) (app.Overview, error) {
+			return a.Begin(ctx, in.ID, in.Body)
+		})
+
 	register(api, "list-systems", get, "/api/systems", "Named systems of steps", func(ctx context.Context, _ *none) ([]app.System, error) { return a.Systems(ctx) })
 	register(api, "add-system", post, "/api/systems", "Add a system",
 		func(ctx context.Context, in *body[app.SystemEdit]) (app.System, error) {

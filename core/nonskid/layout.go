@@ -72,7 +72,7 @@ type piece struct {
 
 // Lay lays w out.
 func Lay(w Work) (Layout, error) {
-	out := Layout{Panels: []Panel{}, Findings: []craft.Finding{}, Even: []Even{}, Working: working.New()}
+	out := Layout{Deck: polygon.Shape{}, Fittings: polygon.Shape{}, Gaps: polygon.Shape{}, Panels: []Panel{}, Findings: []craft.Finding{}, Even: []Even{}, Working: working.New()}
 	if err := w.Validate(); err != nil {
 		return out, err
 	}

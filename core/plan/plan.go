@@ -270,6 +270,9 @@ func (m Model) says(l Launching) say.Sentence {
 	if l.LateH > 0 {
 		return say.Sentence{say.Strong(l.Boat), say.Text(" is ready on %s, %s after the day wanted.", at, m.apart(*l.Due, l.At))}
 	}
+	if slices.ContainsFunc(m.Boats, func(b Boat) bool { return b.Name == l.Boat && b.unplanned() }) {
+		return say.Sentence{say.Text("Nothing is planned on "), say.Strong(l.Boat), say.Text(" yet: choose her coats in Build-up.")}
+	}
 	out := say.Sentence{say.Strong(l.Boat), say.Text(" can be launched from %s", at)}
 	switch {
 	case l.Due == nil:
@@ -279,6 +282,11 @@ func (m Model) says(l Launching) say.Sentence {
 		out = append(out, say.Text(", %s before the day wanted", m.apart(l.At, *l.Due)))
 	}
 	return append(out, say.Text("."))
+}
+
+// unplanned reports whether no work is planned on a boat, and none was done.
+func (b Boat) unplanned() bool {
+	return !slices.ContainsFunc(b.Surfaces, func(s Surface) bool { return len(s.Steps) > 0 || s.Last != nil })
 }
 
 // headline says when the boats are ready: the first that is late, or the last.

@@ -44,14 +44,19 @@ type Scheme struct {
 func JobFor(part area.Part, substrate survey.Substrate) string {
 	switch part {
 	case area.Deck, area.SideDecks, area.Cockpit, area.Sole:
+		if substrate.IsMetal() {
+			return "Metal deck"
+		}
 		return "Non-skid deck"
 	case area.Bottom, area.BootTop, area.Rudder, area.Keel, area.Tunnel, area.Struts:
 		if substrate.IsMetal() {
 			return "Metal bottom"
 		}
-		return "GRP bottom: barrier and antifouling"
+		return "Bottom: barrier and antifouling"
 	}
 	switch {
+	case substrate.IsMetal():
+		return "Metal topsides"
 	case substrate == survey.SolidWood || substrate == survey.StripPlank || part == area.Spars || part == area.Coamings:
 		return "Brightwork"
 	}
@@ -91,13 +96,13 @@ func bound(s Step, b product.Binder) Step { s.Binder = b; return s }
 
 // Schemes lists the schemes, those of one job together.
 var Schemes = []Scheme{
-	{"bottom-water", "GRP bottom: barrier and antifouling", "clean with detergent and water",
+	{"bottom-water", "Bottom: barrier and antifouling", "clean with detergent and water",
 		"Water takes salt and amine blush, which solvent only smears; it is also what the waste rules like best.",
 		[]Step{{Work: rules.Strip, Note: "old antifouling wet"}, wash(), sand(80), wash(), mask(), coat(product.Barrier, 5, "roller"), coat(product.SoftAntifoul, 3, "roller"), {Work: rules.Inspect}}},
-	{"bottom-solvent", "GRP bottom: barrier and antifouling", "clean with solvent, two rags",
+	{"bottom-solvent", "Bottom: barrier and antifouling", "clean with solvent, two rags",
 		"Solvent takes wax and grease, and dries at once on a cold day; it leaves salt and blush where they are.",
 		[]Step{{Work: rules.Strip, Note: "old antifouling wet"}, solvent(), sand(80), solvent(), mask(), coat(product.Barrier, 5, "roller"), coat(product.SoftAntifoul, 3, "roller"), {Work: rules.Inspect}}},
-	{"bottom-cold", "GRP bottom: barrier and antifouling", "cold: low-temperature hardener",
+	{"bottom-cold", "Bottom: barrier and antifouling", "cold: low-temperature hardener",
 		"Cures from 0 °C where the standard hardener stands still, at the price of a shorter pot life and window.",
 		[]Step{{Work: rules.Strip, Note: "old antifouling wet"}, wash(), sand(80), wash(), mask(), graded(coat(product.Barrier, 5, "roller"), "low-temperature"), coat(product.SoftAntifoul, 3, "roller"), {Work: rules.Inspect}}},
 	{"bottom-aluminium", "Metal bottom", "aluminium, copper-free",
@@ -115,6 +120,18 @@ var Schemes = []Scheme{
 	{"topsides-one-part", "Topsides in colour", "one-part, rolled and tipped by the owner",
 		"No isocyanate, a long wet edge, easy to mend; it lasts half as long.",
 		[]Step{wash(), sand(120), coat(product.Undercoat, 2, "roller"), sand(240), mask(), coat(product.TopcoatOne, 3, "roll-and-tip"), {Work: rules.Inspect}}},
+	{"metal-topsides", "Metal topsides", "epoxy primer, two-part topcoat",
+		"Epoxy keeps the water off the metal, a build coat carries the gloss: lasts longest, wants the sprayer's care.",
+		[]Step{{Work: rules.Strip, Note: "to bright metal, edges feathered"}, wash(), sand(80), wash(), coat(product.MetalPrimer, 2, "roller"), coat(product.HighBuild, 1, "roller"), sand(240), mask(), coat(product.TopcoatTwo, 3, "roll-and-tip"), {Work: rules.Inspect}}},
+	{"metal-topsides-one-part", "Metal topsides", "epoxy primer, one-part enamel",
+		"The same protection below; the enamel is easier to lay and to mend, and lasts half as long.",
+		[]Step{{Work: rules.Strip, Note: "to bright metal, edges feathered"}, wash(), sand(80), wash(), coat(product.MetalPrimer, 2, "roller"), sand(180), coat(product.Undercoat, 1, "roller"), sand(240), mask(), coat(product.TopcoatOne, 3, "roll-and-tip"), {Work: rules.Inspect}}},
+	{"metal-deck-paint", "Metal deck", "epoxy primer, textured roller paint",
+		"Mended with a roller where a boot or an anchor goes through.",
+		[]Step{{Work: rules.Strip, Note: "to bright metal"}, wash(), sand(80), wash(), coat(product.MetalPrimer, 2, "roller"), sand(180), mask(), bound(coat(product.NonSkidPaint, 2, "roller"), product.Alkyd), {Work: rules.Inspect}}},
+	{"metal-deck-grit", "Metal deck", "epoxy primer, broadcast grit",
+		"Hard grit in wet epoxy over the primer, sealed by topcoat: the working boat's deck.",
+		[]Step{{Work: rules.Strip, Note: "to bright metal"}, wash(), sand(80), wash(), coat(product.MetalPrimer, 2, "roller"), mask(), coat(product.NonSkidGrit, 1, "roller"), coat(product.TopcoatTwo, 2, "roller"), {Work: rules.Inspect}}},
 	{"varnish-three", "Brightwork", "three coats",
 		"A floor: it looks well for a season, and the next coats go on in winter.",
 		[]Step{sand(120), sand(180), solvent(), coat(product.Varnish, 3, "brush"), {Work: rules.Inspect}}},

@@ -52,9 +52,9 @@ func TestEachSurfaceHasItsJob(t *testing.T) {
 		substrate survey.Substrate
 		want      string
 	}{
-		{area.Bottom, survey.GRP, "GRP bottom: barrier and antifouling"},
+		{area.Bottom, survey.GRP, "Bottom: barrier and antifouling"},
 		{area.Keel, survey.Steel, "Metal bottom"},
-		{area.Topsides, survey.Aluminium, "Topsides in colour"},
+		{area.Topsides, survey.Aluminium, "Metal topsides"},
 		{area.Topsides, survey.StripPlank, "Brightwork"},
 		{area.Spars, survey.SolidWood, "Brightwork"},
 		{area.Deck, survey.Plywood, "Non-skid deck"},

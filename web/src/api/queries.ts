@@ -103,3 +103,5 @@ export const useSanding = (surface: string, q: { from: number; to: number; wet: 
   });
 export const useFinishWords = () =>
   useQuery({ queryKey: ["finish-words"], queryFn: () => ok(api.GET("/api/finishes")), staleTime: Number.POSITIVE_INFINITY });
+export const useStarts = (boat: string) =>
+  useQuery({ queryKey: ["starts", boat], queryFn: () => ok(api.GET("/api/boats/{id}/starts", byID(boat))), enabled: boat !== "" });

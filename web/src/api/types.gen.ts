@@ -332,6 +332,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Surfaces on which nothing is planned, with the schools to begin with */
+        get: operations["list-starts"];
+        put?: never;
+        /** Plan a school on each of some surfaces on which nothing is planned; all or none */
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/surfaces": {
         parameters: {
             query?: never;
@@ -701,6 +719,23 @@ export interface paths {
         put?: never;
         /** Dew point, vapour pressure, humidity at a surface and after heating. */
         post: operations["calc-moist-air"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/non-skid-layout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Panels of non-skid on a deck: margins, fittings, splits, tape, texture, order. */
+        post: operations["calc-non-skid-layout"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5779,6 +5814,11 @@ export interface components {
             thinnerPct?: number;
             work: string;
         };
+        School: {
+            name: string;
+            reason: string;
+            scheme: string;
+        };
         SkyGivenLight: {
             /** Format: double */
             beamWM2: number;
@@ -5849,6 +5889,16 @@ export interface components {
             pct: number;
             /** Format: int64 */
             version: number;
+        };
+        Start: {
+            job: string;
+            schools: components["schemas"]["School"][];
+            surface: string;
+            surfaceId: string;
+        };
+        StartChoice: {
+            scheme: string;
+            surfaceId: string;
         };
         Step: {
             agent?: string;
@@ -7404,6 +7454,72 @@ export interface operations {
             };
         };
     };
+    "list-starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Start"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartChoice"][];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overview"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "add-surface": {
         parameters: {
             query?: never;
@@ -8152,6 +8268,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AirResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-non-skid-layout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NonskidWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NonskidLayout"];
                 };
             };
             /** @description Error */

@@ -79,12 +79,16 @@ function Shown({
       <Answer
         answer={<Sentence spans={b.says} zone={zone} />}
         detail={
-          b.productId && (
+          b.productId ? (
             <>
               <Quantity value={b.litres} unit="L" /> in all, laid at <Quantity value={b.litresH} unit="L" /> an hour{" "}
               {b.ownRate ? "(your own rate, from the log)" : "(a rule of thumb)"}; the pots stand at <Quantity value={b.potC} unit="°C" />
               {b.batches.potLifeH > 0 && <>, where such a pot lives {span(b.batches.potLifeH)}</>}.
             </>
+          ) : (
+            <Link className="linked" to="../build-up" relative="path">
+              Coats are planned in Build-up; the next one then waits here.
+            </Link>
           )
         }
       />

@@ -1,5 +1,5 @@
 import { Link, useParams, useSearchParams } from "react-router";
-import { useBuildUp, useSurvey } from "../../api/queries";
+import { useBuildUp, useStarts, useSurvey } from "../../api/queries";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { Editor } from "./Editor";
 import { Overview } from "./Overview";
@@ -10,7 +10,10 @@ export function BuildUp() {
   const { boatId = "" } = useParams();
   const [params, setParams] = useSearchParams();
   const survey = useSurvey(boatId);
-  const whole = params.get("surface") === WHOLE;
+  // A boat on which nothing is planned begins with all of her.
+  const starts = useStarts(boatId).data;
+  const untouched = starts !== undefined && survey.data !== undefined && starts.length === survey.data.surfaces.length;
+  const whole = params.get("surface") === WHOLE || (params.get("surface") === null && untouched);
   const surfaceId = survey.data?.surfaces.find((s) => s.id === params.get("surface"))?.id ?? survey.data?.surfaces[0]?.id ?? "";
   const build = useBuildUp(surfaceId);
   return (

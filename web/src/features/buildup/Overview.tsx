@@ -5,6 +5,7 @@ import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "./Consumables";
 import { money } from "./plan";
+import { Starts } from "./Starts";
 
 const WORST: Record<string, string> = { "": "none", note: "notes only", warning: "warnings", stop: "would fail" };
 
@@ -25,20 +26,27 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
         return (
           <>
             <Answer
-              answer={`${coats} coats on ${o.surfaces.length} surfaces, ${done} laid; ${litres.text} ${litres.unit} in all.`}
+              answer={
+                coats === 0
+                  ? "No coat is planned on her yet."
+                  : `${coats} coats on ${o.surfaces.length} surfaces, ${done} laid; ${litres.text} ${litres.unit} in all.`
+              }
               detail={
-                <>
-                  {o.stops > 0 && (
-                    <b>{o.stops === 1 ? "One finding would make a coat fail. " : `${o.stops} findings would make coats fail. `}</b>
-                  )}
-                  About {span(o.hours)} for one person
-                  {priced
-                    ? `, ${money(o.surfaces.reduce((s, r) => s + r.costCents, 0))} for whole tins surface by surface`
-                    : "; some prices are missing"}
-                  . Stores buys for all surfaces together.
-                </>
+                coats > 0 && (
+                  <>
+                    {o.stops > 0 && (
+                      <b>{o.stops === 1 ? "One finding would make a coat fail. " : `${o.stops} findings would make coats fail. `}</b>
+                    )}
+                    About {span(o.hours)} for one person
+                    {priced
+                      ? `, ${money(o.surfaces.reduce((s, r) => s + r.costCents, 0))} for whole tins surface by surface`
+                      : "; some prices are missing"}
+                    . Stores buys for all surfaces together.
+                  </>
+                )
               }
             />
+            <Starts boatId={boatId} begun={() => open("whole-boat")} />
             <div className="overflow-x-auto">
               <table className="table-plain">
                 <thead>

@@ -93,6 +93,12 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
           verdictLane(view.field, view.place.timeZone, "The whole set may be laid"),
         ]
       : [];
+  if (deck.length === 0)
+    return view.sketch.length > 2 ? (
+      <button type="button" className="btn btn-primary min-h-11" onClick={() => write("deck", [{ outer: view.sketch }])}>
+        Begin with the deck as the map draws it
+      </button>
+    ) : null;
   return (
     <>
       <div className="no-print mb-2 flex flex-wrap items-center gap-2 text-sm">
@@ -500,11 +506,6 @@ function Form({ view }: { view: View }) {
         )}
       </Part>
       <Part title="The deck's outline" open={deck.length === 0}>
-        {deck.length === 0 && view.sketch.length > 2 && (
-          <button type="button" className="btn justify-self-start max-sm:min-h-11" onClick={() => write("deck", [{ outer: view.sketch }])}>
-            Begin with the deck as the map draws it
-          </button>
-        )}
         <OutlineFields
           path="deck[0]"
           outline={{ marginM: 0, radiusM: 0, count: 1, ...(deck[0] ?? { outer: [] }) }}

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useBoats, useChange, useStores } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
@@ -50,13 +50,19 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
       <Answer
         answer={
           stores.needs.length === 0
-            ? "Nothing more is needed: every planned coat is on, or none is planned."
+            ? "Nothing is to be bought: no planned coat is still to go on."
             : buy.length === 0
               ? "The shelf has all that is still needed."
               : `Buy ${tins} ${tins === 1 ? "tin" : "tins"} of ${buy.length} ${buy.length === 1 ? "product" : "products"}${stores.priced ? `, about ${money(stores.costCents)}` : ""}.`
         }
         detail={
-          stores.needs.length > 0 && (
+          stores.needs.length === 0 ? (
+            scope !== YARD && (
+              <Link className="linked" to={`/boats/${scope}/build-up?surface=whole-boat`}>
+                Plan coats in Build-up, and what they take is listed here.
+              </Link>
+            )
+          ) : (
             <>
               {low.length > 0 && <b>The next coat cannot be finished with what is there: {low.map((n) => n.product).join("; ")}. </b>}
               {litres.text} {litres.unit} are still to be laid. What logged coats took corrects the reckoning; the amount bought weighs a

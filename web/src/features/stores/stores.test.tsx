@@ -95,7 +95,7 @@ it("tells an enough shelf from an empty plan, and a missing price from none", as
 
 it("says so when no coat is planned", async () => {
   at({});
-  expect((await screen.findByRole("heading", { level: 1 })).textContent).toContain("Nothing more is needed");
+  expect((await screen.findByRole("heading", { level: 1 })).textContent).toContain("Nothing is to be bought");
 });
 
 it("puts something on the shelf, one part of a two-part product too", async () => {

@@ -1,0 +1,65 @@
+import { useState } from "react";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange, useStarts } from "../../api/queries";
+import { Refusal } from "../../ui/Form";
+
+/** A school for every surface on which nothing is planned, put there in one go. */
+export function Starts({ boatId, begun }: { boatId: string; begun: () => void }) {
+  const starts = useStarts(boatId).data ?? [];
+  const [chosen, choose] = useState<Record<string, string>>({});
+  const begin = useChange(
+    (body: Schemas["StartChoice"][]) => ok(api.POST("/api/boats/{id}/starts", { params: { path: { id: boatId } }, body })),
+    begun,
+  );
+  if (starts.length === 0) return null;
+  const choices = starts
+    .map((s) => ({ surfaceId: s.surfaceId, scheme: chosen[s.surfaceId] ?? s.schools[0]?.scheme ?? "" }))
+    .filter((c) => c.scheme !== "");
+  return (
+    <section className="mb-6 border border-base-content p-4" data-testid="starts">
+      <h2 className="text-lg">
+        {starts.length === 1 ? "Nothing is planned on one surface." : `Nothing is planned on ${starts.length} surfaces.`} Take a school for
+        each
+      </h2>
+      <p className="quiet mb-2 text-sm">
+        Usual sequences of the trade with the products of your library; change each afterwards as you like.
+      </p>
+      <ul>
+        {starts.map((s) => {
+          const at = chosen[s.surfaceId] ?? s.schools[0]?.scheme ?? "";
+          return (
+            <li key={s.surfaceId} className="rule-b grid items-center gap-x-4 gap-y-1 py-2 sm:grid-cols-[11rem_17rem_1fr]">
+              <span>
+                <b>{s.surface}</b>
+                <span className="quiet block text-xs">{s.job}</span>
+              </span>
+              <select
+                aria-label={`School for ${s.surface}`}
+                className="select min-h-11 w-full border-base-content/60 bg-(--sheet)"
+                value={at}
+                onChange={(e) => choose({ ...chosen, [s.surfaceId]: e.target.value })}
+              >
+                {s.schools.map((k) => (
+                  <option key={k.scheme} value={k.scheme}>
+                    {k.name}
+                  </option>
+                ))}
+                <option value="">not yet</option>
+              </select>
+              <span className="text-sm">{s.schools.find((k) => k.scheme === at)?.reason}</span>
+            </li>
+          );
+        })}
+      </ul>
+      <button
+        type="button"
+        className="btn btn-primary mt-3 min-h-11"
+        disabled={choices.length === 0 || begin.isPending}
+        onClick={() => begin.mutate(choices)}
+      >
+        Plan {choices.length === 1 ? "this surface" : `these ${choices.length} surfaces`}
+      </button>
+      <Refusal error={begin.error} />
+    </section>
+  );
+}
