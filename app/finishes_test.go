@@ -103,19 +103,7 @@ func TestTemplatesOfALayout(t *testing.T) {
 		}
 	}
 	require.Positive(t, s2.AreaM2)
-	sum := func(rings []polygon.Ring) float64 {
-		area := 0.0
-		for i, r := range rings {
-			sign := 1.0
-			for k, o := range rings {
-				if k != i && o.Contains(r[0]) {
-					sign = -sign
-				}
-			}
-			area += sign * polygon.Polygon{Outer: r}.Area()
-		}
-		return area
-	}
+	sum := func(rings []polygon.Ring) float64 { return polygon.FromRings(rings).Area() }
 	svg := must(a.Template(ctx, f.ID, "svg", "S2", false))
 	assert.InEpsilon(t, s2.AreaM2, sum(must(formats.ReadSVG(svg.Data, 0))), 1e-3)
 	dxf := must(a.Template(ctx, f.ID, "dxf", "", false))
@@ -279,4 +267,91 @@ func TestBenchesOfAnEmptyLibrary(t *testing.T) {
 		Measured: area.Measured{Measures: []area.Measure{{Method: "stated", AreaM2: 2, UncertaintyPct: 5}}}}))
 	zones := must(app.AntifoulBench.Get(ctx, a, keel.ID)).Work.Zones
 	assert.Equal(t, []antifoul.Zone{{Name: "all of it", AreaM2: 2, Extra: 1}}, zones)
+}
+
+// A step that has been begun keeps its place and what was laid; one that was not is
+// replaced; without one the coat comes last.
+func TestAFinishFindsItsPlaceInTheBuildUp(t *testing.T) {
+	a := withDemo(t)
+	begun := surfaceNamed(a, "Reed Warbler", "Coamings")
+	before := must(a.BuildUp(ctx, begun.ID))
+	b := must(app.BrightBench.Get(ctx, a, begun.ID))
+	require.NotNil(t, b.Planned)
+	after := must(a.PlanFinish(ctx, begun.ID, b.Finish))
+	require.Len(t, after.Steps, len(before.Steps))
+	assert.Equal(t, before.Steps[0].ID, after.Steps[0].ID, "three coats are on it: it stays the same step")
+	assert.Equal(t, 3, after.Done[0])
+	few := b.Finish
+	planned := *few.Planned
+	planned.Coats = 1
+	few.Planned = &planned
+	assert.Equal(t, 3, must(a.PlanFinish(ctx, begun.ID, few)).Steps[0].Coats, "never fewer than are on")
+
+	bottom := surfaceNamed(a, "Marsh Lantern", "Bottom")
+	f := must(app.AntifoulBench.Get(ctx, a, bottom.ID))
+	was := must(a.BuildUp(ctx, bottom.ID))
+	got := must(a.PlanFinish(ctx, bottom.ID, f.Finish))
+	require.Len(t, got.Steps, len(was.Steps))
+	assert.Contains(t, got.Steps[1].Note, "antifouling bench", "in the place of what was not begun")
+	assert.InEpsilon(t, f.Result.Litres, got.Result.Lines[1].Litres, 0.01, "with what the zones take more")
+
+	bare := surfaceNamed(a, "Sounding Line", "Deck")
+	g := must(app.GelcoatBench.Get(ctx, a, bare.ID))
+	last := must(a.PlanFinish(ctx, bare.ID, g.Finish))
+	require.Len(t, last.Steps, 1)
+}
+
+// The benches follow the boat: coats of the build-up, the substrate, the shelter.
+func TestUsualWorkFollowsTheBoat(t *testing.T) {
+	a := withDemo(t)
+	sides := must(app.BrightBench.Get(ctx, a, surfaceNamed(a, "Reed Warbler", "Topsides port").ID))
+	assert.Equal(t, "epoxy", sides.Work.School, "an epoxy sealer is planned under the varnish")
+	assert.Equal(t, 6, sides.Work.Now)
+	tender := must(app.MetalBench.Get(ctx, a, surfaceNamed(a, "Sounding Line", "Bottom").ID))
+	assert.Equal(t, 4, tender.Work.Coats, "primer and barrier")
+	assert.InDelta(t, 2*75+2*125, tender.Work.NominalUm, 1e-9)
+	deck := must(app.NonSkidBench.Get(ctx, a, surfaceNamed(a, "Sounding Line", "Deck").ID))
+	assert.Empty(t, deck.Work.Deck, "nothing is traced there")
+	rudder := must(app.AntifoulBench.Get(ctx, a, surfaceNamed(a, "Marsh Lantern", "Rudder").ID))
+	require.Len(t, rudder.Work.Zones, 1)
+	assert.Equal(t, 1, rudder.Work.Zones[0].Extra, "a rudder wears")
+}
+
+// A field that must hold for the whole set leaves fewer starts than for one panel.
+func TestTheWholeSetWantsALongerWindow(t *testing.T) {
+	a := withDemo(t)
+	f := surfaceNamed(a, "Marsh Lantern", "Deck")
+	got := must(app.NonSkidBench.Get(ctx, a, f.ID))
+	open := func(rate float64) time.Duration {
+		w := got.Work
+		w.RateM2H = rate
+		sum := time.Duration(0)
+		for _, win := range must(app.NonSkidBench.Preview(ctx, a, f.ID, w)).Field.Windows {
+			sum += win.To.Sub(win.From)
+		}
+		return sum
+	}
+	fast, slow, never := open(20), open(3), open(0.1)
+	assert.Greater(t, fast, slow)
+	assert.Positive(t, slow)
+	assert.Zero(t, never, "no stretch of weather is 130 h long")
+	w := got.Work
+	w.RateM2H = 0.1
+	assert.Contains(t, said(must(app.NonSkidBench.Preview(ctx, a, f.ID, w)).Says), "no stretch long enough")
+}
+
+// A boat with her finishes goes out in a file and comes back.
+func TestFinishesTravelInTheBoatFile(t *testing.T) {
+	a := withDemo(t)
+	boat := boatNamed(a, "Marsh Lantern")
+	file := must(a.BoatFile(ctx, boat.ID))
+	assert.Contains(t, string(file), `"LANTERN"`)
+	deck := surfaceNamed(a, "Marsh Lantern", "Deck").ID
+	want := must(app.NonSkidBench.Get(ctx, a, deck)).Result.AreaM2
+	require.NoError(t, a.RemoveBoat(ctx, boat.ID))
+	_, err := app.NonSkidBench.Get(ctx, a, deck)
+	assert.ErrorIs(t, err, app.ErrNotFound)
+	must(a.TakeBoat(ctx, file))
+	assert.InDelta(t, want, must(app.NonSkidBench.Get(ctx, a, deck)).Result.AreaM2, 1e-9)
+	assert.Equal(t, 1, must(app.RefitBench.Get(ctx, a, boat.ID)).Version)
 }

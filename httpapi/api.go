@@ -73,7 +73,11 @@ func problem(ctx context.Context, err error) error {
 	case errors.As(err, &bad):
 		details := make([]error, len(bad))
 		for i, f := range bad {
-			details[i] = &huma.ErrorDetail{Message: f.Message, Location: strings.TrimSuffix("body."+f.Path, ".")}
+			dot := "."
+			if strings.HasPrefix(f.Path, "[") {
+				dot = ""
+			}
+			details[i] = &huma.ErrorDetail{Message: f.Message, Location: strings.TrimSuffix("body"+dot+f.Path, ".")}
 		}
 		return huma.Error422UnprocessableEntity("some fields need another value; nothing was stored", details...)
 	case errors.As(err, &stale):

@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"encoding/json"
 	"io"
 	"net/http"
 	"testing"
@@ -79,20 +80,40 @@ func TestTemplateOverTheWire(t *testing.T) {
 	require.NoError(t, err)
 	rings, err := formats.ReadDXF(data, 0)
 	require.NoError(t, err)
-	sum := 0.0
-	for i, ring := range rings {
-		sign := 1.0
-		for k, o := range rings {
-			if k != i && o.Contains(ring[0]) {
-				sign = -sign
-			}
-		}
-		sum += sign * polygon.Polygon{Outer: ring}.Area()
-	}
-	assert.InEpsilon(t, want, sum, 1e-3)
+	assert.InEpsilon(t, want, polygon.FromRings(rings).Area(), 1e-3)
 	status, _ := c.call("GET", "/api/surfaces/"+deck+"/template?format=dwg", nil)
 	assert.Equal(t, 422, status)
 	status, plan := c.call("POST", "/api/surfaces/"+deck+"/finishes/non-skid/plan", nil)
 	require.Equal(t, 200, status)
 	assert.NotEmpty(t, plan["steps"])
+}
+
+func TestBeginningOverTheWire(t *testing.T) {
+	c := serve(t, "", true)
+	boats, err := c.app.Boats(t.Context())
+	require.NoError(t, err)
+	at := "/api/boats/" + boats[2].ID + "/starts"
+	r, err := http.Get(c.url + at)
+	require.NoError(t, err)
+	defer r.Body.Close()
+	var starts []struct {
+		SurfaceID string
+		Surface   string
+		Schools   []struct{ Scheme string }
+	}
+	require.NoError(t, json.NewDecoder(r.Body).Decode(&starts))
+	require.Len(t, starts, 1, "nothing is planned on the tender's deck")
+	assert.Equal(t, "Deck", starts[0].Surface)
+	status, problem := c.call("POST", at, []any{map[string]any{"surfaceId": starts[0].SurfaceID, "scheme": "hope"}})
+	assert.Equal(t, 422, status)
+	assert.Contains(t, locations(problem), "body[0].scheme")
+	status, problem = c.call("POST", at, []any{})
+	assert.Equal(t, 422, status)
+	assert.NotEmpty(t, locations(problem))
+	status, whole := c.call("POST", at, []any{map[string]any{"surfaceId": starts[0].SurfaceID, "scheme": starts[0].Schools[0].Scheme}})
+	require.Equal(t, 200, status)
+	assert.NotEmpty(t, whole["surfaces"])
+	status, problem = c.call("POST", at, []any{map[string]any{"surfaceId": starts[0].SurfaceID, "scheme": starts[0].Schools[0].Scheme}})
+	assert.Equal(t, 422, status, "once")
+	assert.Contains(t, locations(problem), "body[0].surfaceId")
 }

@@ -134,3 +134,35 @@ func TestBadFields(t *testing.T) {
 	}
 	assert.InDelta(t, 20, sum, 0.1, "the zones are the bottom")
 }
+
+// More wear, more miles: never more seasons. More coats: never fewer litres.
+func TestSeasonsFallWithWear(t *testing.T) {
+	last := 1e9
+	for _, nm := range []float64{0, 200, 1000, 4000} {
+		r := plan(t, func(w *Work, _ *Case) { w.NM = nm })
+		assert.LessOrEqual(t, r.Seasons, last)
+		last = r.Seasons
+	}
+	litres := 0.0
+	for coats := 1; coats < 6; coats++ {
+		r := plan(t, func(w *Work, _ *Case) { w.Coats = coats })
+		assert.Greater(t, r.Litres, litres)
+		litres = r.Litres
+		sum := 0.0
+		for _, s := range r.Steps {
+			if s.Unit == "L" {
+				sum += s.Amount
+			}
+		}
+		assert.InDelta(t, r.Litres, sum, 1e-9, "the steps lay what the zones take")
+		for _, z := range r.Zones {
+			require.Len(t, z.Colours, z.Coats)
+			for i := 1; i < len(z.Colours); i++ {
+				assert.NotEqual(t, z.Colours[i-1], z.Colours[i], "they alternate")
+			}
+			assert.Equal(t, "black", z.Colours[len(z.Colours)-1])
+		}
+	}
+	one := plan(t, func(w *Work, _ *Case) { w.Second = "" })
+	assert.Contains(t, one.Wear, "of one colour")
+}

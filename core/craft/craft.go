@@ -69,15 +69,6 @@ func (p Plan) WorkH() float64 {
 	return sum
 }
 
-// DaysH is how long all steps take with their waits, h.
-func (p Plan) DaysH() float64 {
-	sum := p.WorkH()
-	for _, s := range p.Steps {
-		sum += s.WaitH
-	}
-	return sum
-}
-
 // Stopped returns the first finding that stops it, "" if none does.
 func (p Plan) Stopped() string {
 	for _, f := range p.Findings {

@@ -68,21 +68,7 @@ var bold = sync.OnceValues(func() (*canvas.FontFamily, error) {
 func (s Stencil) letters() (polygon.Shape, error) {
 	var out polygon.Shape
 	if len(s.Outlines) > 0 {
-		for _, r := range s.Outlines {
-			p := polygon.Shape{{Outer: r}}
-			both, err := out.Within(p)
-			if err != nil {
-				return nil, err
-			}
-			if both.Area() > 0.999*p.Area() && p.Area() > 0 { // inside the others: a hole
-				out, err = out.Less(p)
-			} else {
-				out, err = out.With(p)
-			}
-			if err != nil {
-				return nil, err
-			}
-		}
+		out = polygon.FromRings(s.Outlines)
 	} else {
 		family, err := bold()
 		if err != nil {

@@ -195,7 +195,7 @@ func overlay(what string, do func() *canvas.Path) (out Shape, err error) {
 			out, err = nil, fmt.Errorf("%s: %v", what, r)
 		}
 	}()
-	return shapeOf(do())
+	return shapeOf(do()), nil
 }
 
 // path draws a shape in mm, outer rings anticlockwise, holes clockwise.
@@ -229,10 +229,10 @@ func (r Ring) path(anticlockwise bool) *canvas.Path {
 // sliver is the area, m², under which a ring is a seam of the overlay and dropped.
 const sliver = 1e-9
 
-// shapeOf reads a settled path. What lies in an odd number of other rings is a hole of
-// the smallest of them: the library does not tell by the sense of its rings alone.
-func shapeOf(p *canvas.Path) (Shape, error) {
-	var rings []Polygon
+// shapeOf reads a settled path; the library does not tell holes by the sense of their
+// rings alone.
+func shapeOf(p *canvas.Path) Shape {
+	var rings []Ring
 	for _, sub := range p.Split() {
 		var r Ring
 		for _, c := range sub.Coords() {
@@ -244,6 +244,17 @@ func shapeOf(p *canvas.Path) (Shape, error) {
 		if n := len(r); n > 1 && r[0] == r[n-1] {
 			r = r[:n-1]
 		}
+		rings = append(rings, r)
+	}
+	return FromRings(rings)
+}
+
+// FromRings makes a shape of rings that do not cross, such as those of a drawing: what
+// lies in an odd number of others is a hole of the smallest of them. Rings without area
+// are dropped.
+func FromRings(all []Ring) Shape {
+	var rings []Polygon
+	for _, r := range all {
 		if len(r) < 3 || math.Abs(r.signed()) < sliver {
 			continue
 		}
@@ -279,7 +290,7 @@ func shapeOf(p *canvas.Path) (Shape, error) {
 		o := &out[home[home[h]]]
 		o.Holes = append(o.Holes, rings[h].Outer.reversed())
 	}
-	return out, nil
+	return out
 }
 
 // Contains reports whether p lies inside the ring, by counting crossings; on its edge

@@ -203,3 +203,47 @@ func TestFilleted(t *testing.T) {
 	}
 	assert.Equal(t, curve.Outer, curve.Filleted(0.1, 0.1).Outer, "a drawn curve has no corners")
 }
+
+// Fillets of any radius leave a valid outline within the corners' own, with every new
+// corner on a side of it or inside; a smaller radius never takes more.
+func TestFilletsStayInside(t *testing.T) {
+	r := rand.New(rand.NewPCG(6, 1))
+	for k := range 200 {
+		p := star(r, false)
+		if p.Validate() != nil {
+			continue
+		}
+		last := p.Area()
+		for _, radius := range []float64{0, 0.05, 0.2, 0.8} {
+			f := p.Filleted(radius, 0)
+			require.NoError(t, f.Validate(), "%d at %g", k, radius)
+			assert.LessOrEqual(t, f.Area(), last+1e-9, "%d at %g", k, radius)
+			last = f.Area()
+			for _, c := range f.Outer {
+				if !p.Contains(c) {
+					assert.Less(t, p.ToEdge(c), 1e-9, "%d at %g: %v is outside", k, radius, c)
+				}
+			}
+			wider := p.Filleted(0, radius)
+			require.NoError(t, wider.Validate(), "%d at %g", k, radius)
+			assert.GreaterOrEqual(t, wider.Area(), p.Area()-1e-9, "inward corners are filled up")
+		}
+	}
+}
+
+func TestInnerAndEdges(t *testing.T) {
+	frame := Polygon{box(0, 0, 4, 4), []Ring{box(1, 1, 2, 2).reversed()}}
+	assert.True(t, frame.Contains(frame.Inner()))
+	assert.False(t, frame.Contains(Point{2, 2}), "in the hole")
+	assert.InDelta(t, 0.5, frame.ToEdge(Point{0.5, 2}), 1e-12)
+	assert.InDelta(t, 0.25, frame.ToEdge(Point{0.75, 2}), 1e-12, "of the hole")
+	assert.InDelta(t, math.Sqrt2, frame.ToEdge(Point{-1, -1}), 1e-12, "from a corner")
+	lo, hi := Shape{frame, {Outer: box(6, -1, 1, 1)}}.Bounds()
+	assert.Equal(t, [2]Point{{0, -1}, {7, 4}}, [2]Point{lo, hi})
+	moved := Shape{frame}.Placed(func(p Point) Point { return Point{2 * p.X, 2 * p.Y} })
+	assert.InDelta(t, 4*frame.Area(), moved.Area(), 1e-12)
+	assert.InDelta(t, 2*frame.EdgeLength(), moved.EdgeLength(), 1e-12)
+	none, err := Shape{}.With(Shape{})
+	require.NoError(t, err)
+	assert.Empty(t, none)
+}

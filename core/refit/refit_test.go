@@ -104,3 +104,19 @@ func TestSnagsAndBadFields(t *testing.T) {
 		assert.Equal(t, path, bad[0].Path)
 	}
 }
+
+// Every compound takes longer in the cold, and is loaded no sooner than it is tightened.
+func TestCompoundsInTheCold(t *testing.T) {
+	for _, k := range Compounds {
+		at := func(tempC float64) Bedding {
+			return plan(t, Work{Hardware: []Hardware{{Name: "x", Compound: k.Key, Sealed: true, BeddedAt: in(0)}}}, Case{TempC: tempC}).Bedding[0]
+		}
+		cold, warm := at(10), at(20)
+		require.NotNil(t, cold.From, k.Name)
+		assert.True(t, cold.From.After(*warm.From), k.Name)
+		assert.False(t, warm.LoadAt.Before(*warm.From), k.Name)
+	}
+	painted := plan(t, Work{Hardware: []Hardware{{Name: "port light", SurfaceID: "s", Compound: "silicone", Sealed: true}}}, Case{Coats: []Coat{{SurfaceID: "s", Surface: "Side", Hard: in(-9)}}})
+	require.NotEmpty(t, painted.Findings)
+	assert.Contains(t, painted.Findings[0].Text, "silicone keeps every later coat off")
+}

@@ -1,24 +1,17 @@
-import { api, ok, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Grid, Num, Part, Pick, Rows, Text, Tick } from "./fields";
-import { useWork } from "./useWork";
+import { useCraft } from "./useWork";
 import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
 
 type View = Schemas["Antifouled"];
 
-const at = (id: string) => ({ params: { path: { id } } });
-
 /** Antifouling by zones, with its windows and the seasons it lasts. */
 export function Antifouling({ surfaceId }: { surfaceId: string }) {
-  const bench = useWork<Schemas["AntifoulWork"], View>([surfaceId, "antifouling"], {
-    get: () => ok(api.GET("/api/surfaces/{id}/finishes/antifouling", at(surfaceId))),
-    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/antifouling", { ...at(surfaceId), body })),
-    set: (version, body) =>
-      ok(api.PUT("/api/surfaces/{id}/finishes/antifouling", { params: { path: { id: surfaceId }, query: { version } }, body })),
-  });
+  const bench = useCraft("antifouling", surfaceId);
   return (
     <Workbench bench={bench} planKey="antifouling" picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}

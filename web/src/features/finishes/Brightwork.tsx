@@ -1,24 +1,17 @@
-import { api, ok, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { clock, day, span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Grid, Num, Part, Pick, Tick } from "./fields";
-import { useDraft, useWork } from "./useWork";
+import { useCraft, useDraft } from "./useWork";
 import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
 
 type View = Schemas["Bright"];
 
-const at = (id: string) => ({ params: { path: { id } } });
-
 /** Clear finished wood, from what to strip to when it is due again. */
 export function Brightwork({ surfaceId }: { surfaceId: string }) {
-  const bench = useWork<Schemas["BrightworkWork"], View>([surfaceId, "brightwork"], {
-    get: () => ok(api.GET("/api/surfaces/{id}/finishes/brightwork", at(surfaceId))),
-    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/brightwork", { ...at(surfaceId), body })),
-    set: (version, body) =>
-      ok(api.PUT("/api/surfaces/{id}/finishes/brightwork", { params: { path: { id: surfaceId }, query: { version } }, body })),
-  });
+  const bench = useCraft("brightwork", surfaceId);
   return (
     <Workbench bench={bench} planKey="brightwork" picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}

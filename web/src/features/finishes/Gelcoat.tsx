@@ -1,24 +1,17 @@
-import { api, ok, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useMeta } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Grid, Num, Part, Pick, Rows, Text } from "./fields";
-import { useDraft, useWork } from "./useWork";
+import { useCraft, useDraft } from "./useWork";
 import { Findings, Litres, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
 
 type View = Schemas["Gelcoated"];
 
-const at = (id: string) => ({ params: { path: { id } } });
-
 /** Gelcoat sprayed, rolled, or as a thickened repair. */
 export function Gelcoat({ surfaceId }: { surfaceId: string }) {
-  const bench = useWork<Schemas["GelcoatWork"], View>([surfaceId, "gelcoat"], {
-    get: () => ok(api.GET("/api/surfaces/{id}/finishes/gelcoat", at(surfaceId))),
-    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/gelcoat", { ...at(surfaceId), body })),
-    set: (version, body) =>
-      ok(api.PUT("/api/surfaces/{id}/finishes/gelcoat", { params: { path: { id: surfaceId }, query: { version } }, body })),
-  });
+  const bench = useCraft("gelcoat", surfaceId);
   return (
     <Workbench bench={bench} planKey="gelcoat" picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}

@@ -1,24 +1,17 @@
-import { api, ok, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Grid, Instants, Num, Part, Pick, Rows, Text, Tick, When } from "./fields";
-import { useDraft, useWork } from "./useWork";
+import { useCraft, useDraft } from "./useWork";
 import { Findings, Steps, Takes, Workbench } from "./Workbench";
 
 type View = Schemas["Metalled"];
 
-const at = (id: string) => ({ params: { path: { id } } });
-
 /** Bare metal from blasting to the last coat. */
 export function Metal({ surfaceId }: { surfaceId: string }) {
-  const bench = useWork<Schemas["MetalWork"], View>([surfaceId, "metal"], {
-    get: () => ok(api.GET("/api/surfaces/{id}/finishes/metal", at(surfaceId))),
-    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/metal", { ...at(surfaceId), body })),
-    set: (version, body) =>
-      ok(api.PUT("/api/surfaces/{id}/finishes/metal", { params: { path: { id: surfaceId }, query: { version } }, body })),
-  });
+  const bench = useCraft("metal", surfaceId);
   return (
     <Workbench bench={bench} picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}

@@ -1,22 +1,15 @@
-import { api, ok, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Grid, Num, Part, Rows, Text, Tick } from "./fields";
-import { useDraft, useWork } from "./useWork";
+import { useCraft, useDraft } from "./useWork";
 import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
 
 type View = Schemas["Moulded"];
 
-const at = (id: string) => ({ params: { path: { id } } });
-
 /** Panels of patterned laminate out of a mould. */
 export function Moulded({ surfaceId }: { surfaceId: string }) {
-  const bench = useWork<Schemas["MouldWork"], View>([surfaceId, "moulded"], {
-    get: () => ok(api.GET("/api/surfaces/{id}/finishes/moulded", at(surfaceId))),
-    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/moulded", { ...at(surfaceId), body })),
-    set: (version, body) =>
-      ok(api.PUT("/api/surfaces/{id}/finishes/moulded", { params: { path: { id: surfaceId }, query: { version } }, body })),
-  });
+  const bench = useCraft("moulded", surfaceId);
   return (
     <Workbench bench={bench} picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { api, ok, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
 import { NumberField } from "../../ui/Form";
 import { type Lane, Ribbon } from "../../ui/Ribbon";
@@ -11,22 +11,14 @@ import { OutlineFields } from "../survey/OutlineFields";
 import { verdictLane } from "../weather/verdictLane";
 import { DeckMap, type Tool } from "./DeckMap";
 import { Grid, Num, Part, Pick, Rows, Text, Tick } from "./fields";
-import { useDraft, useWork } from "./useWork";
+import { useCraft, useDraft } from "./useWork";
 import { Findings, ProductChoice, Workbench } from "./Workbench";
 
 type View = Schemas["NonSkid"];
-type Work = Schemas["NonskidWork"];
-
-const at = (id: string) => ({ params: { path: { id } } });
 
 /** Panels of non-skid on a deck, drawn, measured, ordered and printed at 1:1. */
 export function NonSkid({ surfaceId }: { surfaceId: string }) {
-  const bench = useWork<Work, View>([surfaceId, "non-skid"], {
-    get: () => ok(api.GET("/api/surfaces/{id}/finishes/non-skid", at(surfaceId))),
-    preview: (body) => ok(api.POST("/api/surfaces/{id}/finishes/non-skid", { ...at(surfaceId), body })),
-    set: (version, body) =>
-      ok(api.PUT("/api/surfaces/{id}/finishes/non-skid", { params: { path: { id: surfaceId }, query: { version } }, body })),
-  });
+  const bench = useCraft("non-skid", surfaceId);
   const [selected, select] = useState("");
   return (
     <Workbench

@@ -82,7 +82,7 @@ export function Workbench<W, R extends Said<W>>({
 function Keep<W, R extends Said<W>>({ bench, view, planKey }: { bench: ReturnType<typeof useWork<W, R>>; view: R; planKey?: PlanKey }) {
   const go = useNavigate();
   const plan = useChange(
-    () => ok(planned(planKey as PlanKey, view.surface?.id ?? "")),
+    () => ok(api.POST(`/api/surfaces/{id}/finishes/${planKey ?? "gelcoat"}/plan`, { params: { path: { id: view.surface?.id ?? "" } } })),
     () => go(`/boats/${view.boatId}/build-up?surface=${view.surface?.id}`),
   );
   return (
@@ -124,20 +124,6 @@ function Keep<W, R extends Said<W>>({ bench, view, planKey }: { bench: ReturnTyp
       />
     </div>
   );
-}
-
-function planned(key: PlanKey, id: string) {
-  const at = { params: { path: { id } } };
-  switch (key) {
-    case "non-skid":
-      return api.POST("/api/surfaces/{id}/finishes/non-skid/plan", at);
-    case "gelcoat":
-      return api.POST("/api/surfaces/{id}/finishes/gelcoat/plan", at);
-    case "brightwork":
-      return api.POST("/api/surfaces/{id}/finishes/brightwork/plan", at);
-    default:
-      return api.POST("/api/surfaces/{id}/finishes/antifouling/plan", at);
-  }
 }
 
 /** Which product of some kinds it is done with. */

@@ -153,7 +153,7 @@ it("previews a change, keeps it under its version, and shows a refusal at its fi
   expect(screen.getByText("not kept yet")).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "Keep it" }));
   await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true));
-  expect((calls.find((c) => c.method === "PUT")?.body as { edgeM: number }).edgeM).toBe(0.1);
+  expect(calls.find((c) => c.method === "PUT")?.body).toMatchObject({ edgeM: 0.1 });
 });
 
 it("shows a refused preview at its field and the last good answer with it", async () => {

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { createContext, useContext, useEffect, useState } from "react";
-import type { Refused, Schemas } from "../../api/client";
+import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { unsendable } from "../../ui/Form";
 
@@ -55,6 +55,32 @@ export function useWork<W, R extends Kept<W>>(key: string[], ways: Ways<W, R>) {
 
 const brackets = (bad: Record<string, string>) =>
   Object.fromEntries(Object.entries(bad).map(([k, m]) => [k.replace(/\.(\d+)/g, "[$1]"), m]));
+
+/** What is set at each bench of a surface, and what it answers. */
+type Crafts = {
+  "non-skid": [Schemas["NonskidWork"], Schemas["NonSkid"]];
+  moulded: [Schemas["MouldWork"], Schemas["Moulded"]];
+  gelcoat: [Schemas["GelcoatWork"], Schemas["Gelcoated"]];
+  brightwork: [Schemas["BrightworkWork"], Schemas["Bright"]];
+  antifouling: [Schemas["AntifoulWork"], Schemas["Antifouled"]];
+  metal: [Schemas["MetalWork"], Schemas["Metalled"]];
+};
+
+/** The bench of a craft on a surface. The paths of all crafts are alike; one of them stands for the type of all. */
+export function useCraft<K extends keyof Crafts>(craft: K, surfaceId: string) {
+  type W = Crafts[K][0];
+  type R = Crafts[K][1];
+  const path = `/api/surfaces/{id}/finishes/${craft}` as "/api/surfaces/{id}/finishes/gelcoat";
+  const at = { path: { id: surfaceId } };
+  return useWork<W, R & Kept<W>>([surfaceId, craft], {
+    get: () => ok(api.GET(path, { params: at })) as Promise<unknown> as Promise<R & Kept<W>>,
+    preview: (work) => ok(api.POST(path, { params: at, body: work as Schemas["GelcoatWork"] })) as Promise<unknown> as Promise<R & Kept<W>>,
+    set: (version, work) =>
+      ok(api.PUT(path, { params: { ...at, query: { version } }, body: work as Schemas["GelcoatWork"] })) as Promise<unknown> as Promise<
+        R & Kept<W>
+      >,
+  });
+}
 
 type Draft = { read: (path: string) => unknown; write: (path: string, value: unknown) => void };
 

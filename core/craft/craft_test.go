@@ -1,0 +1,28 @@
+package craft
+
+import (
+	"encoding/json"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestAPlanAddsUp(t *testing.T) {
+	p := New("mind the fumes")
+	p.Do(Step{Name: "sand", WorkH: 2, WaitH: 0.5})
+	p.Do(Step{Name: "coat", WorkH: 1, WaitH: 16})
+	assert.InDelta(t, 3, p.WorkH(), 1e-12)
+	assert.Empty(t, p.Stopped())
+	p.Find(false, "thin at %s", "the edge")
+	assert.Empty(t, p.Stopped(), "a warning stops nothing")
+	p.Find(true, "too cold by %d", 4)
+	p.Find(true, "too wet")
+	assert.Equal(t, "too cold by 4", p.Stopped(), "the first that stops it")
+	assert.InDelta(t, 0.4, p.Take("paint", "area · film", 0.4, "L", "sheet"), 1e-12)
+	require.Len(t, p.Takes, 1)
+	assert.Equal(t, "area · film", p.Working.Steps[0].Formula)
+	raw, err := json.Marshal(New())
+	require.NoError(t, err)
+	assert.NotContains(t, string(raw), "null", "lists are never null")
+}
