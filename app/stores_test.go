@@ -225,13 +225,14 @@ func TestSchemesBreakNoRuleThatStops(t *testing.T) {
 	on := map[string]survey.Substrate{"bottom-water": survey.GRP, "bottom-solvent": survey.GRP, "bottom-cold": survey.GRP, "bottom-aluminium": survey.Aluminium,
 		"bottom-steel": survey.Steel, "gelcoat": survey.Gelcoat, "topsides-spot": survey.Gelcoat, "topsides-two": survey.Gelcoat, "topsides-one-part": survey.Gelcoat,
 		"varnish-three": survey.SolidWood, "varnish-seven": survey.SolidWood, "varnish-epoxy": survey.SolidWood, "varnish-oil": survey.SolidWood,
-		"nonskid-paint": survey.GRP, "nonskid-grit": survey.GRP}
+		"nonskid-paint": survey.GRP, "nonskid-grit": survey.GRP, "metal-topsides": survey.Aluminium, "metal-topsides-one-part": survey.Steel,
+		"metal-deck-paint": survey.Aluminium, "metal-deck-grit": survey.Steel}
 	boat, _ := square(t, a)
 	for _, s := range scheme.Schemes {
 		part := area.Topsides
 		if strings.HasPrefix(s.Key, "bottom") {
 			part = area.Bottom
-		} else if strings.HasPrefix(s.Key, "nonskid") {
+		} else if strings.HasPrefix(s.Key, "nonskid") || strings.HasPrefix(s.Key, "metal-deck") {
 			part = area.Deck
 		}
 		require.Contains(t, on, s.Key)

@@ -24,7 +24,7 @@ func TestABottomIsComposed(t *testing.T) {
 	survey, err := s.App.Survey(ctx, boat.ID)
 	require.NoError(t, err)
 	p := tab(t, s)
-	p.Go("/boats/" + boat.ID + "/build-up").See("Nothing is planned on this surface").Press("Start from a scheme or system")
+	p.Go("/boats/" + boat.ID + "/build-up").See("Take a school for each").Press("Bottom").See("Nothing is planned on this surface").Press("Start from a scheme or system")
 	p.SeeIn(`[data-way="bottom-water"]`, "8").SeeIn(`[data-way="bottom-solvent"]`, "two rags")
 	p.Choose("Another way", "cold").SeeIn(`[data-way="bottom-cold"]`, "low-temperature hardener")
 	p.Press("Take this way").See("8 coats make").Press("Save the build-up").See("Keep as a system")

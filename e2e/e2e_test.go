@@ -69,7 +69,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Press("Bottom").SeeIn("section > h2", "Bottom").Press("Describe").Choose("Stands", "in a shed").Press("Save").Press("Measure")
 
 	// Build-up: 13.02 m² at 100 µm from 55 % solids, a tenth lost, twice: 5.26 L.
-	p.Press("Build-up").See("Nothing is planned on this surface").Choose("Add a step", "coat")
+	p.Press("Build-up").See("Take a school for each").Press("Bottom").See("Nothing is planned on this surface").Choose("Add a step", "coat")
 	p.Choose("Product", "Epoxy high-build primer").Fill("Coats", "2").See("2 coats make 200 µm dry and take 5.3 L")
 	p.SeeIn("fieldset", "Lay 182 µm wet").SeeIn("fieldset", "Buy 1 × 0.75 L kit + 2 × 2.5 L kit")
 	p.Fill("Dry, each", "400").SeeIn("fieldset", "Thicker than the sheet's greatest film")

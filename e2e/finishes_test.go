@@ -38,6 +38,8 @@ func TestNonSkid(t *testing.T) {
 	p.Fill("Dry-fitted places 1 › Forward", "40").See("lies outside the deck").Fill("Dry-fitted places 1 › Forward", "7.3")
 	p.Choose("Spread with", "square-notched").Fill("Notch, deep", "2").SeeIn("[data-testid=takes]", "Textured paint")
 	p.Fill("Laid on S1", "0.5").Fill("Laid on P1", "0.5").Fill("Laid on S3", "1.6").See("coarser than the others")
+	logo := `<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40"><rect width="40" height="40"/><rect x="10" y="10" width="20" height="20"/></svg>`
+	p.Press("Name or logo as a stencil").Upload("A logo from a drawing, instead of letters", write(t, "logo.svg", []byte(logo))).until("the logo is on the deck", `document.querySelectorAll("[data-testid=deck] path[stroke='var(--color-accent)']").length === 1`)
 	p.Press("Keep it").See("Put it into the build-up").SeeIn("[data-testid=panels]", "DXF")
 	require.NoError(t, p.Err())
 
@@ -53,6 +55,8 @@ func TestNonSkid(t *testing.T) {
 	require.NoError(t, err)
 	assert.InDelta(t, 0.06, kept.Work.EdgeM, 1e-9)
 	assert.Len(t, kept.Result.Even, 3)
+	require.NotNil(t, kept.Result.Stencil)
+	assert.Equal(t, 1, kept.Result.Stencil.Pieces, "the logo's frame is one piece")
 	r, err := http.Get(s.URL + "/api/surfaces/" + deck + "/template?format=dxf")
 	require.NoError(t, err)
 	defer r.Body.Close()

@@ -18,13 +18,14 @@ func TestFirstSeason(t *testing.T) {
 		}
 		p.Fill("Name", b.name).Fill("Type", "day boat").Fill("Length over all", "8").Fill("Waterline length", "7.2").Fill("Beam", "2.8").Fill("Draught", "0.7").Fill("Mean freeboard", "0.9")
 		p.Choose("Hull type", b.hull).Choose("Mostly of", b.of).Press("Add the boat").See("surfaces are only measured roughly")
-		p.Press("Plan").SeeIn("h1", "Nothing is planned on "+b.name).Press("Bench").See("Coats are planned in Build-up")
+		if i == 0 {
+			p.Press("Plan").SeeIn("h1", "Nothing is planned on "+b.name).Press("Bench").See("Coats are planned in Build-up")
+		}
 		p.Press("Stores").See("Nothing is to be bought").Press("Plan coats in Build-up").SeeIn("[data-testid=starts]", b.job)
 		p.Press("Plan these").SeeIn("h1", "coats on").until("nothing waits any more", `!document.querySelector("[data-testid=starts]")`)
-		p.Press("Stores").SeeIn("h1", "Buy").Press("Today").See("In this order today").Press("Plan").SeeIn("h1", b.name)
-		p.Press("Finishes").until("a bench is there", `!!document.querySelector("h1")`)
+		p.Press("Stores").SeeIn("h1", "Buy").Press("Plan").SeeIn("h1", b.name)
 		require.NoError(t, p.Err(), b.name)
 	}
 	// The deck of the last one is drawn on the map only: the panels begin with that.
-	p.Press("Non-skid").SeeIn("h1", "Trace the deck first").Press("Begin with the deck as the map draws it").SeeIn("h1", "1 panel").Press("Keep it").See("Put it into the build-up")
+	p.Press("Finishes").Press("Non-skid").SeeIn("h1", "Trace the deck first").Press("Begin with the deck as the map draws it").SeeIn("h1", "1 panel").Press("Keep it").See("Put it into the build-up")
 }

@@ -223,15 +223,13 @@ func (r *Result) zones(w Work, s product.Sheet, wear float64) {
 		for i := range c.Coats { // the last is of the second colour, and every other below it
 			c.Colours = append(c.Colours, map[bool]string{true: second, false: first}[(c.Coats-1-i)%2 == 0])
 		}
-		// Worn zones lose what their extra coats bring: they are there to end with the rest.
-		lasts := float64(w.Coats) * um
 		switch {
 		case s.Kind != product.SoftAntifoul && w.Habit > 0:
 			c.Seasons = w.Habit
 		case s.Kind != product.SoftAntifoul:
 			c.Seasons = hardSeasons
 		case wear > 0 && z.Extra == 0:
-			c.Seasons = lasts / wear
+			c.Seasons = c.DFTUm / wear
 		case wear > 0:
 			c.Seasons = c.DFTUm / (wear * wornFactor)
 		default:

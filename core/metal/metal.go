@@ -59,12 +59,12 @@ type Work struct {
 	Coats     int        `json:"coats"`
 	// WashedAt are the fresh-water washes since, one before each coat.
 	WashedAt   []time.Time `json:"washedAt"`
-	EdgeM      float64     `json:"edgeM"`   // of sound old coating round the bared patches
-	OldUm      float64     `json:"oldUm"`   // its film
-	Pits       int         `json:"pits"`    // a dm², where it is pitted
-	PitMM      float64     `json:"pitMM"`   // deepest
-	PitM2      float64     `json:"pitM2"`   // pitted area
-	NominalUm  float64     `json:"nominal"` // film wanted
+	EdgeM      float64     `json:"edgeM"`     // of sound old coating round the bared patches
+	OldUm      float64     `json:"oldUm"`     // its film
+	Pits       int         `json:"pits"`      // a dm², where it is pitted
+	PitMM      float64     `json:"pitMM"`     // deepest
+	PitM2      float64     `json:"pitM2"`     // pitted area
+	NominalUm  float64     `json:"nominalUm"` // film wanted
 	ReadingsUm []float64   `json:"readingsUm"`
 	Pairs      []Pair      `json:"pairs"`
 	Posts      []Post      `json:"posts"`
@@ -134,7 +134,7 @@ func (w Work) Validate() error {
 	bad.Range("pits", float64(w.Pits), 0, 500, "pits")
 	bad.Range("pitMM", w.PitMM, 0, 30, "mm")
 	bad.Range("pitM2", w.PitM2, 0, w.AreaM2, "m²")
-	bad.Above("nominal", w.NominalUm, 0, 5000, "µm")
+	bad.Above("nominalUm", w.NominalUm, 0, 5000, "µm")
 	for i, v := range w.ReadingsUm {
 		bad.Range(fmt.Sprintf("readingsUm[%d]", i), v, 0, 20000, "µm")
 	}

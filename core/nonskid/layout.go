@@ -41,15 +41,14 @@ type Layout struct {
 	Panels   []Panel         `json:"panels"`
 	Findings []craft.Finding `json:"findings"`
 
-	DeckM2  float64 `json:"deckM2"`
-	AreaM2  float64 `json:"areaM2"`
-	MaskM   float64 `json:"maskM"`
-	TwiceM  float64 `json:"twiceM"` // of it in two layers
-	Hours   float64 `json:"hours"`
-	Takes   Takes   `json:"takes"`
-	Nest    *Nest   `json:"nest,omitempty"`
-	Even    []Even  `json:"even"`
-	Largest string  `json:"largest"`
+	DeckM2 float64 `json:"deckM2"`
+	AreaM2 float64 `json:"areaM2"`
+	MaskM  float64 `json:"maskM"`
+	TwiceM float64 `json:"twiceM"` // of it in two layers
+	Hours  float64 `json:"hours"`
+	Takes  Takes   `json:"takes"`
+	Nest   *Nest   `json:"nest,omitempty"`
+	Even   []Even  `json:"even"`
 
 	Working working.Working `json:"working"`
 }
@@ -387,7 +386,6 @@ func (l *Layout) sum(w Work) {
 		p.Order, p.Minutes, p.Amount = n+1, 60*p.AreaM2/w.RateM2H, per*p.AreaM2
 		l.AreaM2 += p.AreaM2
 		l.MaskM += p.MaskM
-		l.Largest = p.Name
 	}
 	wk := &l.Working
 	wk.In("Deck", l.DeckM2, "m²")

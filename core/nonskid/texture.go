@@ -97,13 +97,12 @@ func (t Texture) perM2(s School) float64 {
 
 // Takes is what a deck takes in all.
 type Takes struct {
-	Litres  float64 `json:"litres"` // of textured paint, what stays in the pot with it
-	GritKg  float64 `json:"gritKg"`
-	PerM2   float64 `json:"perM2"`
-	Unit    string  `json:"unit"`
-	TapeM   float64 `json:"tapeM"`
-	Spread  string  `json:"spread"` // how it comes out even
-	Surplus float64 `json:"surplus"`
+	Litres float64 `json:"litres"` // of textured paint, what stays in the pot with it
+	GritKg float64 `json:"gritKg"`
+	PerM2  float64 `json:"perM2"`
+	Unit   string  `json:"unit"`
+	TapeM  float64 `json:"tapeM"`
+	Spread string  `json:"spread"` // how it comes out even
 }
 
 // spare is the tape bought over what the edges want: a rule of thumb.
@@ -127,7 +126,6 @@ func (l *Layout) takes(w Work) {
 		l.Takes.Unit = "kg"
 		// What falls beside and is swept up again is not bought twice.
 		l.Takes.GritKg = wk.Step("Grit", "area · per m² · twice over, what does not stick is swept up", 2*l.AreaM2*l.Takes.PerM2, "kg", "rule of thumb: sow until no wet paint is seen")
-		l.Takes.Surplus = l.Takes.GritKg / 2
 		l.Takes.Spread = "Sow from shoulder height until it looks dry all over; sweep when it is hard, seal with the next coat."
 	case Mats:
 		l.Takes.Spread = "Dry-fit each mat, mark its middle line, roll from the middle out; seal the edge the same day."

@@ -4272,7 +4272,7 @@ export interface components {
             /** Format: double */
             edgeM: number;
             /** Format: double */
-            nominal: number;
+            nominalUm: number;
             /** Format: double */
             oldUm: number;
             pairs: components["schemas"]["MetalPair"][];
@@ -4758,7 +4758,6 @@ export interface components {
             gaps: components["schemas"]["Polygon"][];
             /** Format: double */
             hours: number;
-            largest: string;
             /** Format: double */
             maskM: number;
             nest?: components["schemas"]["NonskidNest"];
@@ -4858,8 +4857,6 @@ export interface components {
             /** Format: double */
             perM2: number;
             spread: string;
-            /** Format: double */
-            surplus: number;
             /** Format: double */
             tapeM: number;
             unit: string;

@@ -126,7 +126,7 @@ function Form({ view }: { view: View }) {
       </Part>
       <Part title="Film readings on the profile">
         <Grid>
-          <Num at="nominal" label="Film wanted" unit="µm" />
+          <Num at="nominalUm" label="Film wanted" unit="µm" />
         </Grid>
         <Rows at="readingsUm" title="Readings" add="Add a reading" fresh={() => (readings.at(-1) ?? 150) as number}>
           {(p, i) => <Num at={p} label={`Reading ${i + 1}`} unit="µm" />}

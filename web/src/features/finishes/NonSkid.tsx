@@ -10,6 +10,7 @@ import { weatherLanes } from "../../ui/weatherLanes";
 import { OutlineFields } from "../survey/OutlineFields";
 import { verdictLane } from "../weather/verdictLane";
 import { DeckMap, type Tool } from "./DeckMap";
+import { FromDrawing } from "./FromDrawing";
 import { Grid, Num, Part, Pick, Rows, Text, Tick } from "./fields";
 import { useCraft, useDraft } from "./useWork";
 import { Findings, ProductChoice, Workbench } from "./Workbench";
@@ -174,6 +175,11 @@ function Panels({ view, selected, select, kept }: { view: View; selected: string
                 </td>
                 <td className="num">
                   <Quantity value={p.areaM2} unit="m²" digits={2} />
+                  {p.order === 0 && (
+                    <span className="quiet block text-xs">
+                      of <Quantity value={p.cellM2} unit="m²" digits={2} />
+                    </span>
+                  )}
                 </td>
                 <td className="num">
                   <Quantity value={p.maskM} unit="m" digits={1} />
@@ -442,14 +448,28 @@ function Form({ view }: { view: View }) {
               <Pick at={`${p}.kind`} label="Kind" options={words?.fittings ?? []} />
               <Num at={`${p}.x`} label="Forward" unit="m" />
               <Num at={`${p}.y`} label="To port (−: starboard)" unit="m" />
-              <Num at={`${p}.lengthM`} label={read(`${p}.round`) ? "Across" : "Long"} unit="m" />
-              {!read(`${p}.round`) && <Num at={`${p}.widthM`} label="Wide" unit="m" />}
+              {!read(`${p}.outline`) && <Num at={`${p}.lengthM`} label={read(`${p}.round`) ? "Across" : "Long"} unit="m" />}
+              {!read(`${p}.outline`) && !read(`${p}.round`) && <Num at={`${p}.widthM`} label="Wide" unit="m" />}
               {!read(`${p}.round`) && <Num at={`${p}.turnDeg`} label="Turned" unit="°" />}
               <Num at={`${p}.marginM`} label="Margin, if not usual" hint={name(String(read(`${p}.kind`)))} unit="m" optional />
               <Tick at={`${p}.mirror`} label="Twin on the other side" />
             </>
           )}
         </Rows>
+        <FromDrawing
+          label="Outlines of fittings from a drawing, where they stand"
+          take={(rings) =>
+            write("fittings", [
+              ...((read("fittings") ?? []) as unknown[]),
+              ...rings.map((r) => {
+                const x = r.reduce((sum, c) => sum + c.x, 0) / r.length;
+                const y = r.reduce((sum, c) => sum + c.y, 0) / r.length;
+                const outline = r.map((c) => ({ x: c.x - x, y: c.y - y }));
+                return { name: "", kind: "other", x, y, lengthM: 0, widthM: 0, turnDeg: 0, round: false, mirror: false, outline };
+              }),
+            ])
+          }
+        />
       </Part>
       <Part title={`Splits and waterways (${((read("splits") ?? []) as unknown[]).length})`}>
         <Rows
@@ -482,6 +502,7 @@ function Form({ view }: { view: View }) {
               <Num at="stencil.bridgeM" label="Bridges, wide" unit="m" />
               <Tick at="stencil.textured" label="Letters of non-skid" hint="else they stay smooth" />
             </Grid>
+            <FromDrawing label="A logo from a drawing, instead of letters" take={(rings) => write("stencil.outlines", rings)} />
             <p className="quiet text-sm">It is cut in one piece; its bridges are cut away once it sticks.</p>
             <button type="button" className="btn btn-sm justify-self-start max-sm:min-h-11" onClick={() => write("stencil", undefined)}>
               No stencil

@@ -47,7 +47,9 @@ export function Workbench<W, R extends Said<W>>({
     <Loaded query={bench.kept}>
       {(kept) => {
         const view = bench.view ?? kept;
-        const wrong = Object.values(bench.errors)[0];
+        const general = view.trouble[0]?.message ?? bench.errors[""];
+        const wrong =
+          general ?? (Object.keys(bench.errors).length > 0 ? "A figure below cannot be; what is shown is from before it." : undefined);
         return (
           <DraftContext.Provider value={draft}>
             <Errors.Provider value={bench.errors}>

@@ -230,7 +230,7 @@ const metal = (more: object, result: object) => ({
     pits: 0,
     pitMM: 0,
     pitM2: 0,
-    nominal: 150,
+    nominalUm: 150,
     readingsUm: [],
     pairs: [],
     posts: [],
