@@ -6,10 +6,13 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
 
+	"allcoats/app"
+	"allcoats/core/product"
 	"allcoats/demo"
 
 	"github.com/chromedp/chromedp/kb"
@@ -107,7 +110,14 @@ func TestWhenMayICoatAndWhatDoesATentBuy(t *testing.T) {
 		row := fmt.Sprintf("Printed temperature × humidity field, corner by corner, row %d, ", i+1)
 		p.Fill(row+"°C", c[0]).Fill(row+"%", c[1])
 	}
-	p.Press("Save the sheet").until("saved", `!document.querySelector('[data-field="limits.polygon"] [role=alert]')`)
+	p.Press("Save the sheet").until("no fault any more", `!document.querySelector('[data-field="limits.polygon"] [role=alert]')`)
+	require.NoError(t, p.Err())
+	require.Eventually(t, func() bool {
+		products, err := s.App.Products(context.Background())
+		return err == nil && slices.ContainsFunc(products, func(q app.Product) bool {
+			return q.Sheet.Kind == product.Undercoat && len(q.Sheet.Limits.Polygon) == 4
+		})
+	}, patience, 50*time.Millisecond, "the field is stored")
 	p.Go("/boats/"+boats[0].ID+"/weather?surface="+surfaceID(t, s, boats[0].ID, "Deck")).SeeIn("figcaption", "the printed field").See("The air over the field of undercoat")
 
 	p.Press("Best chances").See("If it rains").See("courses that the weather may take").SeeIn("h1", "best for").SeeIn("ol li", "%")
