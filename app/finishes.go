@@ -184,10 +184,10 @@ func (a *App) PlanFinish(ctx context.Context, surfaceID string, head Finish) (Bu
 	return a.SetBuildUp(ctx, surfaceID, b.Surface.Version, steps)
 }
 
-// sheetFor is the product of a bench: the one chosen, else the first of those kinds in
+// sheetFor is the product of a bench: the one chosen if it is of those kinds, else the first of them in
 // the build-up of the surface, else the first by name of the first kind that the library has.
 func (o outlook) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (string, product.Sheet, error) {
-	if s, ok := o.products[chosen]; ok {
+	if s, ok := o.products[chosen]; ok && slices.Contains(kinds, s.Kind) {
 		return chosen, s, nil
 	}
 	for _, st := range o.steps[surfaceID] {

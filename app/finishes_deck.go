@@ -62,18 +62,18 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ o
 	if err != nil {
 		return out, err
 	}
-	id, sheet, err := o.sheetFor(f.ID, w.ProductID, map[nonskid.School][]product.Kind{nonskid.Grit: {product.NonSkidGrit}, nonskid.Moulded: {product.Gelcoat}}[w.School]...)
-	if w.School == nonskid.Paint || w.School == nonskid.Mats {
-		id, sheet, err = o.sheetFor(f.ID, w.ProductID, product.NonSkidPaint, product.NonSkidGrit)
+	kinds, painted := map[nonskid.School][]product.Kind{nonskid.Paint: {product.NonSkidPaint}, nonskid.Grit: {product.NonSkidGrit}}[w.School]
+	if !painted {
+		out.Says = out.says(o)
+		return out, nil
 	}
+	id, sheet, err := o.sheetFor(f.ID, w.ProductID, kinds...)
 	if err != nil {
 		return out, err
 	}
 	out.Product, out.Work.ProductID = sheet.Name, id
-	if w.School == nonskid.Paint || w.School == nonskid.Grit {
-		if err := out.window(o, id, sheet); err != nil {
-			return out, err
-		}
+	if err := out.window(o, id, sheet); err != nil {
+		return out, err
 	}
 	if w.School == nonskid.Paint && got.Takes.Litres > 0 {
 		out.Planned = coating(id, sheet, 1, got.Takes.Litres, f.Area.AreaM2, "roller", fmt.Sprintf("from the layout: %d panels, %.3g m²", len(got.Panels), got.AreaM2))

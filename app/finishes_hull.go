@@ -69,7 +69,7 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 	if len(sheet.Methods) > 0 {
 		method = sheet.Methods[0]
 	}
-	c := brightwork.Case{AreaM2: f.Area.AreaM2, EdgeM: f.edgeM(), Access: f.accessFactor(), LatitudeDeg: o.survey.Place.LatitudeDeg, From: o.now, Winter: winter(o.now, o.survey.Place.LatitudeDeg), Sheet: sheet, Method: method}
+	c := brightwork.Case{AreaM2: f.Area.AreaM2, EdgeM: f.edgeM(), Access: f.accessFactor(), LatitudeDeg: o.survey.Place.LatitudeDeg, From: o.now, Winter: brightwork.Winter(o.now, o.survey.Place.LatitudeDeg), Sheet: sheet, Method: method}
 	c.OwnLM2, c.OwnFrom = o.ownLitres(id, f.ID)
 	if out.Result, err = w.Plan(c); err != nil {
 		return out, err
@@ -90,20 +90,6 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 	return out, nil
 }}
 
-// winter is the next time that boats are laid up: the end of October, in the south the
-// end of April.
-func winter(now time.Time, latitudeDeg float64) time.Time {
-	month := time.October
-	if latitudeDeg < 0 {
-		month = time.April
-	}
-	at := time.Date(now.Year(), month, 31, 0, 0, 0, 0, time.UTC)
-	if at.Before(now.AddDate(0, 0, 30)) {
-		at = at.AddDate(1, 0, 0)
-	}
-	return at
-}
-
 // nights finds the starts of a coat that stays above the dew point.
 func (b *Bright) nights(o outlook, f Surface, w brightwork.Work, sheet product.Sheet) {
 	none := 0.0
@@ -112,7 +98,8 @@ func (b *Bright) nights(o outlook, f Surface, w brightwork.Work, sheet product.S
 	if !ok {
 		return
 	}
-	job := field.Job{Limits: product.Limits{SpreadMinK: &none}, Apply: time.Duration(math.Max(0.25, b.Result.Share.LayH) * float64(time.Hour)), Hold: time.Duration(w.AboveDewH * float64(time.Hour)), Daylight: o.s.Daylight, Lights: o.s.Lights, Work: o.s.Work}
+	job := field.Job{Limits: product.Limits{SpreadMinK: &none}, Apply: time.Duration(math.Max(0.25, b.Result.Share.LayH) * float64(time.Hour)), Hold: time.Duration(w.AboveDewH * float64(time.Hour)), Dry: time.Duration(sheet.Limits.RainFreeH * float64(time.Hour)),
+		Daylight: o.s.Daylight, Lights: o.s.Lights, Work: o.s.Work, Sheltered: f.Shelter != survey.Open}
 	for _, win := range job.Windows(at, o.now, end) {
 		b.Nights = append(b.Nights, Stretch{win.From, win.To})
 	}
@@ -290,7 +277,7 @@ var RefitBench = Craft[refit.Work, Refitted]{Key: "refit", Boat: true, usual: fu
 		}
 		k := clock.Run(*f.Last, product.AnyKind, f.Weather, o.now)
 		coat := refit.Coat{SurfaceID: f.ID, Surface: f.Name, Product: f.Last.Sheet.Name, Started: f.Last.Started, TouchDry: k.Event(clock.TouchDry).At, Hard: k.Event(clock.ThroughDry).At}
-		if o.underwater(f.ID) {
+		if o.surface(f.ID).Part.Underwater() {
 			coat.Immersion = k.Event(clock.Immersion).At
 		}
 		for i, n := range o.done(f.ID, o.steps[f.ID]) {
@@ -326,15 +313,6 @@ var RefitBench = Craft[refit.Work, Refitted]{Key: "refit", Boat: true, usual: fu
 	out.Says = out.says(o, c.Launch)
 	return out, nil
 }}
-
-// underwater reports whether a surface stands under water for good.
-func (o outlook) underwater(id string) bool {
-	switch o.surface(id).Part {
-	case area.Bottom, area.Keel, area.Rudder, area.BootTop, area.Tunnel, area.Struts:
-		return true
-	}
-	return false
-}
 
 func (r Refitted) says(o outlook, launch *time.Time) say.Sentence {
 	tapes, beds, late := 0, 0, 0

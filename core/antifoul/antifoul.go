@@ -13,6 +13,7 @@ import (
 	"allcoats/core/film"
 	"allcoats/core/product"
 	"allcoats/core/survey"
+	"allcoats/core/upkeep"
 )
 
 // Zone is a part of the bottom with coats of its own beside the Coats of all.
@@ -67,13 +68,6 @@ func Usual(bottomM2, lwlM float64) Work {
 	flat := math.Max(0.1, math.Round(10*(bottomM2-edge-line))/10)
 	return Work{Coats: 2, Old: "primed", Seasons: 1, Zones: []Zone{{"flats", flat, 0}, {"waterline, 0.2 m", math.Max(0.1, line), 1}, {"leading edges and keel foot", math.Max(0.1, edge), 1}}}
 }
-
-// seasonYears is a season afloat in years, and hardSeasons what a hard matrix lasts by
-// habit: rules of thumb.
-const (
-	seasonYears = 0.5
-	hardSeasons = 2.0
-)
 
 // ZoneCoats is a zone with what goes on it.
 type ZoneCoats struct {
@@ -164,7 +158,7 @@ func (r *Result) wears(w Work, s product.Sheet) (float64, error) {
 			return 0, fault.Errors{{Path: "wearUm", Message: "0 says that it never wears, and this one lasts by wearing: take the sheet's figure, or choose a hard one"}}
 		}
 	}
-	wear := r.Working.Step("Film that goes in a season", "film a year · 0.5 + film for 1000 miles · miles / 1000", year*seasonYears+s.PolishUm1000NM*w.NM/1000, "µm", "the sheet's wear; half a year afloat is a rule of thumb")
+	wear := r.Working.Step("Film that goes in a season", "film a year · 0.5 + film for 1000 miles · miles / 1000", upkeep.WearUm(year, s.PolishUm1000NM, w.NM), "µm", "the sheet's wear; half a year afloat is a rule of thumb")
 	if wear == 0 {
 		r.Find(false, "The sheet gives no wear: how many seasons it lasts cannot be told from its film. One is taken.")
 	}
@@ -227,7 +221,7 @@ func (r *Result) zones(w Work, s product.Sheet, wear float64) {
 		case s.Kind != product.SoftAntifoul && w.Habit > 0:
 			c.Seasons = w.Habit
 		case s.Kind != product.SoftAntifoul:
-			c.Seasons = hardSeasons
+			c.Seasons = upkeep.HardSeasons
 		case wear > 0 && z.Extra == 0:
 			c.Seasons = c.DFTUm / wear
 		case wear > 0:

@@ -141,3 +141,12 @@ func (s Side) Opposite() Side {
 	}
 	return s
 }
+
+// Underwater reports whether the part stands in the water for good.
+func (p Part) Underwater() bool {
+	switch p {
+	case Bottom, BootTop, Rudder, Keel, Tunnel, Struts:
+		return true
+	}
+	return false
+}

@@ -373,3 +373,17 @@ func count(n int, one, more string) string {
 	}
 	return fmt.Sprintf("%d %s", n, more)
 }
+
+// Winter is when boats are next laid up for it, more than a month from now: the first of
+// November, south of the equator of May.
+func Winter(now time.Time, latitudeDeg float64) time.Time {
+	month := time.November
+	if latitudeDeg < 0 {
+		month = time.May
+	}
+	at := time.Date(now.Year(), month, 1, 0, 0, 0, 0, time.UTC)
+	if at.Before(now.AddDate(0, 1, 0)) {
+		at = at.AddDate(1, 0, 0)
+	}
+	return at
+}

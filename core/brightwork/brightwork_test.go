@@ -129,3 +129,10 @@ func TestSchoolsAndBadFields(t *testing.T) {
 		assert.Equal(t, path, bad[0].Path)
 	}
 }
+
+func TestWinter(t *testing.T) {
+	day := func(y int, m time.Month) time.Time { return time.Date(y, m, 1, 0, 0, 0, 0, time.UTC) }
+	assert.Equal(t, day(2026, time.November), Winter(spring, 52))
+	assert.Equal(t, day(2027, time.May), Winter(spring, -36))
+	assert.Equal(t, day(2027, time.November), Winter(day(2026, time.December), 52))
+}

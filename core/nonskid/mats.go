@@ -51,9 +51,8 @@ type shelf struct {
 	x         float64
 }
 
-// Pack lays the boxes of the panels on sheets, shelf by shelf, the highest first. It
-// never takes more than 1.7 times the fewest sheets, and a few more (first fit by
-// decreasing height).
+// Pack lays the boxes of the panels on sheets, shelf by shelf, the highest first (first
+// fit by decreasing height): near the fewest sheets, not always the fewest.
 func (s Sheet) Pack(panels []Panel) Nest {
 	out := Nest{Mats: []Mat{}, TooLarge: []string{}}
 	var mats []Mat

@@ -70,13 +70,7 @@ type Case struct {
 }
 
 // underwater reports whether the surface stands in the water for good.
-func (c Case) underwater() bool {
-	switch c.Part {
-	case area.Bottom, area.BootTop, area.Rudder, area.Keel, area.Tunnel, area.Struts:
-		return true
-	}
-	return false
-}
+func (c Case) underwater() bool { return c.Part.Underwater() }
 
 // inTheSun reports whether the sun gets at it.
 func (c Case) inTheSun() bool {

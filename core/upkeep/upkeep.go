@@ -18,9 +18,14 @@ const (
 	seasonYears   = 0.5
 	leastYears    = 0.5
 	mostYears     = 5.0
-	hardSeasons   = 2.0
-	coatedYears   = 8.0
+	// HardSeasons is what a hard matrix lasts by habit.
+	HardSeasons = 2.0
+	coatedYears = 8.0
 )
+
+// WearUm is the film of an antifouling that goes in a season of half a year afloat, µm,
+// over nm nautical miles: its own wear a year and for each 1000 miles, of its sheet.
+func WearUm(umYear, um1000NM, nm float64) float64 { return umYear*seasonYears + um1000NM*nm/1000 }
 
 // Film is what stands on a surface of one product: its last coat and film.
 type Film struct {
@@ -65,7 +70,7 @@ func (f Film) Next() (d Due, ok bool) {
 		y := w.Step("Years", "(film − least) / weathering, between 0.5 and 5", math.Min(mostYears, math.Max(leastYears, (f.Um-least)/rate)), "years", "rule of thumb")
 		return Due{What: "scuff and lay two coats, before it cracks", At: years(y), Working: w}, true
 	case product.SoftAntifoul:
-		wear := f.Sheet.PolishUmYear*seasonYears + f.Sheet.PolishUm1000NM*f.NM/1000
+		wear := WearUm(f.Sheet.PolishUmYear, f.Sheet.PolishUm1000NM, f.NM)
 		if wear <= 0 {
 			w.Warn("The sheet gives no wear: one season is taken.")
 			wear = math.Max(1, f.Um)
@@ -74,8 +79,8 @@ func (f Film) Next() (d Due, ok bool) {
 		d.Seasons = w.Step("Seasons", "film / wear in a season", f.Um/wear, "seasons", "the sheet's wear; half a year afloat")
 		d.What, d.At = "new antifouling", years(math.Max(1, math.Floor(d.Seasons)))
 	case product.HardAntifoul:
-		d.Seasons = w.Step("Seasons", "a hard matrix is spent by habit, not by film", hardSeasons, "seasons", "rule of thumb")
-		d.What, d.At = "scuff under water-wet paper and recoat", years(hardSeasons)
+		d.Seasons = w.Step("Seasons", "a hard matrix is spent by habit, not by film", HardSeasons, "seasons", "rule of thumb")
+		d.What, d.At = "scuff under water-wet paper and recoat", years(HardSeasons)
 	case product.TopcoatOne, product.TopcoatTwo, product.Gelcoat, product.NonSkidPaint:
 		y := coatedYears
 		if f.Sheet.Kind == product.TopcoatOne || f.Sheet.Kind == product.NonSkidPaint {

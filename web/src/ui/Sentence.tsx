@@ -5,7 +5,7 @@ import { clock, stamp, weekday } from "./time";
 
 /** The core's sentence in the user's units and the place's time. A strong span links to href. */
 export function Sentence({ spans, zone, href }: { spans: Schemas["SaySpan"][]; zone: string; href?: string }) {
-  const { show } = useSettings();
+  const { show, prose } = useSettings();
   let pos = 0;
   return (
     <>
@@ -29,7 +29,7 @@ export function Sentence({ spans, zone, href }: { spans: Schemas["SaySpan"][]; z
           ) : (
             <strong key={key}>{s.text}</strong>
           );
-        return <span key={key}>{s.text}</span>;
+        return <span key={key}>{prose(s.text ?? "")}</span>;
       })}
     </>
   );

@@ -30,13 +30,18 @@ function Picture({ view }: { view: View }) {
           ["In all", <Litres key="l" value={r.litres} />],
           [repair ? "Layers" : "Wet passes", r.passes],
           ["Pots", r.pots],
-          ["Catalyst of a pot", <span key="g">{r.dose.mL.toFixed(1)} mL</span>],
+          ["Catalyst of a pot", <Quantity key="g" value={r.dose.mL} unit="mL" digits={1} />],
           ["Gels in", r.gelMin > 0 ? span(r.gelMin / 60) : "not said"],
           ["Next pass after", r.tackMin > 0 ? span(r.tackMin / 60) : "not said"],
           ...(repair
             ? []
             : [
-                ["On the comb", `${r.comb.wetUm} wet, ${r.comb.dryUm} dry`],
+                [
+                  "On the comb",
+                  <span key="c">
+                    <Quantity value={r.comb.wetUm} unit="µm" /> wet, <Quantity value={r.comb.dryUm} unit="µm" /> dry
+                  </span>,
+                ],
                 ["Left after sanding", <Quantity key="f" value={r.leftUm} unit="µm" />],
               ]),
         ].map(([name, v]) => (

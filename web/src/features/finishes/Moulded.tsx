@@ -151,7 +151,7 @@ function Fits({ view }: { view: View }) {
             <figcaption className={seam ? "text-sm font-semibold text-error" : "text-sm"}>
               {p.name}:{" "}
               {seam
-                ? `${seam.pieces} pieces, a seam of ${seam.lengthM.toFixed(2)} m`
+                ? [`${seam.pieces} pieces, a seam of `, <Quantity key="seam" value={seam.lengthM} unit="m" />]
                 : fitsTurned
                   ? "in one piece, turned"
                   : "in one piece"}

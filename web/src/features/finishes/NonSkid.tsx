@@ -407,10 +407,7 @@ function Form({ view }: { view: View }) {
           {school === "paint" && <Num at="texture.wastePct" label="Left in pot and tool" unit="%" />}
           {(school === "paint" || school === "grit") && (
             <>
-              <ProductChoice
-                kinds={school === "grit" ? ["non-skid-grit"] : ["non-skid-paint", "non-skid-grit"]}
-                chosen={view.work.productId}
-              />
+              <ProductChoice kinds={school === "grit" ? ["non-skid-grit"] : ["non-skid-paint"]} chosen={view.work.productId} />
               <Num at="rateM2H" label="You lay in an hour" unit="m²" />
             </>
           )}

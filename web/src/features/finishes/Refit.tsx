@@ -1,6 +1,7 @@
 import { api, ok, type Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
 import { stamp } from "../../ui/time";
+import { Quantity } from "../../ui/Working";
 import { Num, Part, Pick, Rows, Text, Tick, When } from "./fields";
 import { useDraft, useWork } from "./useWork";
 import { Cautions, Findings, Workbench } from "./Workbench";
@@ -56,7 +57,9 @@ function Picture({ view }: { view: View }) {
               </li>
             ))}
           </ul>
-          <h2 className="mt-4 text-lg">Tape, {Math.round(r.tapeM)} m on or to go on</h2>
+          <h2 className="mt-4 text-lg">
+            Tape, <Quantity value={r.tapeM} unit="m" digits={0} /> on or to go on
+          </h2>
           <ul data-testid="lines">
             {r.lines.map((l, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: lines may share a name
