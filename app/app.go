@@ -59,6 +59,23 @@ func (a *App) stockLibrary(ctx context.Context) error {
 
 func newID() string { return uuid.Must(uuid.NewV7()).String() }
 
+// demoKey marks a database that holds the demo, which is made anew at every start.
+const demoKey = "demo"
+
+// MarkDemo marks the database as the demo's own.
+func (a *App) MarkDemo(ctx context.Context) error {
+	return a.store.Write(ctx, func(q store.Queries) error { return q.SetSetting(ctx, demoKey, "true") })
+}
+
+// IsDemo reports whether a database holds the demo.
+func IsDemo(ctx context.Context, s *store.Store) (bool, error) {
+	_, err := s.Read().Setting(ctx, demoKey)
+	if errors.Is(err, store.ErrNotFound) {
+		return false, nil
+	}
+	return err == nil, err
+}
+
 // ErrNotFound means that the thing asked for is not there.
 var ErrNotFound = store.ErrNotFound
 

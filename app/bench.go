@@ -179,6 +179,9 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		out.Mixed = &d
 	}
 	out.Says = out.says()
+	if len(f.First) > 0 && f.Planned {
+		out.Says = say.Sentence{say.Strong(f.Name), say.Text(": %s first. What is told here is for the coat after that.", today.PrepNames(f.First))}
+	}
 	return out, nil
 }
 
@@ -310,7 +313,7 @@ func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
 	}
 	out.Order = lay.Order(out.Order, c.Sheet.Kind)
 	share := c.Sheet.BaseShare()
-	before := lay.Before{Sheet: c.Sheet, Part: o.surface(f.ID).Part, Litres: out.Litres, Wet: f.Weather.WetAt(o.now), Expired: o.expiredOn(out.ProductID), Cleaned: o.cleaned(f.ID)}
+	before := lay.Before{Sheet: c.Sheet, First: today.PrepNames(f.First), Part: o.surface(f.ID).Part, Litres: out.Litres, Wet: f.Weather.WetAt(o.now), Expired: o.expiredOn(out.ProductID), Cleaned: o.cleaned(f.ID)}
 	if shelf, noted := standing(o.shelf, out.ProductID, share); noted {
 		l := shelf.Mixed(share)
 		before.ShelfL = &l

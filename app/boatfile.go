@@ -159,22 +159,27 @@ func (a *App) BackupFile(ctx context.Context) ([]byte, error) {
 	return os.ReadFile(path)
 }
 
-// RestoreFile puts a backup in the place of everything stored, all or nothing.
-func (a *App) RestoreFile(ctx context.Context, data []byte) error {
+// RestoreFile puts a backup in the place of everything stored, all or nothing, and
+// returns the name of the copy that was kept of it.
+func (a *App) RestoreFile(ctx context.Context, data []byte) (kept string, err error) {
 	if !bytes.HasPrefix(data, []byte("SQLite format 3\x00")) {
-		return fault.Errors{{Path: "file", Message: "is no backup of this program"}}
+		return "", fault.Errors{{Path: "file", Message: "is no backup of this program"}}
 	}
 	dir, err := os.MkdirTemp("", "allcoats-restore")
 	if err != nil {
-		return err
+		return "", err
 	}
 	defer os.RemoveAll(dir)
 	path := filepath.Join(dir, "backup.db")
 	if err := os.WriteFile(path, data, 0o600); err != nil {
-		return err
+		return "", err
 	}
-	if err := a.store.Restore(ctx, path); err != nil {
-		return fault.Errors{{Path: "file", Message: fmt.Sprintf("cannot be restored, and nothing was changed: %v", err)}}
+	kept, err = a.store.Restore(ctx, path)
+	switch {
+	case errors.Is(err, store.ErrForeign):
+		return "", fault.Errors{{Path: "file", Message: "is no backup of this program; nothing was changed"}}
+	case err != nil:
+		return "", fault.Errors{{Path: "file", Message: fmt.Sprintf("cannot be restored, and nothing was changed: %v", err)}}
 	}
-	return nil
+	return kept, nil
 }

@@ -102,6 +102,9 @@ func (a *App) PreviewBuildUp(ctx context.Context, surfaceID string, steps []Step
 	if err != nil {
 		return BuildUp{}, err
 	}
+	if err := w.check(surfaceID, steps); err != nil {
+		return BuildUp{}, err
+	}
 	return w.buildUp(surfaceID, steps)
 }
 
@@ -244,33 +247,38 @@ func (w work) laid(e store.Entry) buildup.Laid {
 	return l
 }
 
-func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
-	out := BuildUp{Surface: w.surface(surfaceID), Steps: []Step{}, Done: w.done(surfaceID, steps)}
+// check reports what a change to steps on a surface may not hold. A step may have
+// fewer coats than went on if it has had so before: one more was logged then.
+func (w work) check(surfaceID string, steps []Step) error {
 	var bad fault.Errors
-	ids := map[string]bool{}
-	known := map[string]bool{"": true}
+	coats := map[string]int{} // as stored, by step
 	for _, s := range w.steps[surfaceID] {
-		known[s.ID] = true
+		coats[s.ID] = s.Coats
 	}
-	core := make([]buildup.Step, len(steps))
+	ids := map[string]bool{}
+	done := w.done(surfaceID, steps)
 	for i, s := range steps {
-		sheet, ok := w.products[s.ProductID]
-		core[i] = s.core(sheet)
-		if !ok && core[i].Films() {
+		if sheet, ok := w.products[s.ProductID]; !ok && s.core(sheet).Films() {
 			bad.Add(fmt.Sprintf("steps[%d].productId", i), "choose a product of the library")
 		}
-		if !known[s.ID] || s.ID != "" && ids[s.ID] {
+		if _, known := coats[s.ID]; s.ID != "" && (!known || ids[s.ID]) {
 			bad.Add(fmt.Sprintf("steps[%d].id", i), "is no step of this surface, or is there twice")
 		}
 		ids[s.ID] = true
-		if s.Coats < out.Done[i] {
-			bad.Add(fmt.Sprintf("steps[%d].coats", i), "%d coats of this step have already gone on", out.Done[i])
+		if s.Coats < min(done[i], coats[s.ID]) {
+			bad.Add(fmt.Sprintf("steps[%d].coats", i), "%d coats of this step have already gone on", done[i])
 		}
-		out.DueUm += float64(out.Done[i]) * s.DFTUm
-		out.Steps = append(out.Steps, s)
 	}
-	if err := bad.Err(); err != nil {
-		return BuildUp{}, err
+	return bad.Err()
+}
+
+// buildUp tells what steps on a surface come to.
+func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
+	out := BuildUp{Surface: w.surface(surfaceID), Steps: append([]Step{}, steps...), Done: w.done(surfaceID, steps)}
+	core := make([]buildup.Step, len(steps))
+	for i, s := range steps {
+		core[i] = s.core(w.products[s.ProductID])
+		out.DueUm += float64(out.Done[i]) * s.DFTUm
 	}
 	var err error
 	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, out.Surface.accessFactor(), core); err != nil {

@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"fmt"
 	"sort"
 	"time"
 
@@ -12,6 +13,7 @@ import (
 	"allcoats/core/logbook"
 	"allcoats/core/product"
 	"allcoats/core/reading"
+	"allcoats/core/rules"
 	"allcoats/core/sky"
 	"allcoats/core/surface"
 	"allcoats/core/survey"
@@ -124,6 +126,7 @@ func (w work) coats(f Surface) today.Surface {
 			sheet, _ := w.products[st.ProductID].With(st.Grade)
 			t.Next = &today.Coat{Sheet: sheet, N: n + 1, Of: st.Coats, DFTUm: st.DFTUm, ThinnerPct: st.ThinnerPct, LossPct: st.LossPct, Method: st.Method}
 			t.NextStepID = st.ID
+			t.First = w.undone(f.ID, steps, i)
 			break
 		}
 	}
@@ -137,6 +140,46 @@ func (w work) coats(f Surface) today.Surface {
 		}
 	}
 	return t
+}
+
+// undone lists the work without a film between the last film begun and step next that
+// the log does not tell of since. Work is counted by its kind, in whatever order it was
+// logged; inspections hold nothing up.
+func (w work) undone(surfaceID string, steps []Step, next int) []today.Prep {
+	done := w.done(surfaceID, steps)
+	told := map[string]int{}
+	for _, e := range w.log[surfaceID] {
+		if kind, _ := logbook.ByKind(e.Kind); kind.Films {
+			clear(told)
+		} else {
+			told[e.Kind]++
+		}
+	}
+	from := 0
+	for i := range next + 1 {
+		if done[i] > 0 {
+			from = i + 1
+		}
+	}
+	out := []today.Prep{}
+	for _, st := range steps[min(from, next):next] {
+		switch kind := string(st.Work); {
+		case st.core(product.Sheet{}).Films() || st.Work == rules.Inspect:
+		case told[kind] > 0:
+			told[kind]--
+		default:
+			out = append(out, today.Prep{Name: st.words()})
+		}
+	}
+	return out
+}
+
+// words names a step without a film.
+func (s Step) words() string {
+	if s.Work == rules.Sand && s.Grit > 0 {
+		return fmt.Sprintf("sand with %d", s.Grit)
+	}
+	return string(s.Work)
 }
 
 // loadClimate gathers what bears on the weather at a boat's surfaces from an
@@ -237,9 +280,9 @@ const maxFutures = 5000
 // futuresSeed makes odds that do not change from one look to the next.
 const futuresSeed = 1
 
-// Chances plays n futures at every coat that waits. progress may be nil; when it
-// returns false, or ctx ends, the work stops with ctx's error.
-func (a *App) Chances(ctx context.Context, boatID string, n int, progress func(done float64)) (Chances, error) {
+// Chances plays n futures at every coat that waits. told may be nil; when ctx ends the
+// work stops with its error.
+func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done float64)) (Chances, error) {
 	o, err := a.look(ctx, boatID)
 	if err != nil {
 		return Chances{}, err
@@ -251,14 +294,9 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, progress func(d
 	for i, w := range waiting {
 		asks[i] = w.Ask
 	}
-	odds, ok := o.boat.Chances(o.climate, f, asks, n, futuresSeed, func(done float64) bool {
-		if progress != nil {
-			progress(done)
-		}
-		return ctx.Err() == nil
-	})
-	if !ok {
-		return Chances{}, context.Cause(ctx)
+	odds, err := o.boat.Chances(ctx, o.climate, f, asks, n, futuresSeed, told)
+	if err != nil {
+		return Chances{}, err
 	}
 	takenIn := map[string]bool{}
 	for _, s := range o.survey.Surfaces {
@@ -410,5 +448,5 @@ func (a *App) Compare(ctx context.Context, boatID string, ask VerdictQuery, t te
 	}
 	_, end, _ := f.Weather.Air.Span()
 	coat := climate.Coat{SurfaceID: f.ID, Sheet: p.Sheet, Over: p.Sheet.Kind, Job: job, From: from, To: end}
-	return Comparison{f.Name, p, o.ribbon(f.ID), o.boat.Compare(coat, t, o.futures(), compareFutures, futuresSeed), t.Cautions()}, nil
+	return Comparison{f.Name, p, o.ribbon(f.ID), o.boat.Compare(ctx, coat, t, o.futures(), compareFutures, futuresSeed), t.Cautions()}, nil
 }

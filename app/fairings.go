@@ -19,6 +19,7 @@ import (
 	"allcoats/core/rules"
 	"allcoats/core/sand"
 	"allcoats/core/say"
+	"allcoats/core/survey"
 	"allcoats/store"
 )
 
@@ -451,13 +452,23 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 		out.To = max(hi, out.From)
 	}
 	r := sand.Request{From: out.From, To: out.To, AreaM2: f.Area.AreaM2, Access: f.accessFactor(), Wet: ask.Wet, FilmUm: b.Margin.AboveUm, FilmKnown: b.Margin.Known && b.Margin.AboveUm > 0, Next: next,
-		Antifoul: on.Kind == product.SoftAntifoul || on.Kind == product.HardAntifoul}
+		Antifoul: o.antifouled(f, on)}
 	out.FilmUm = b.Margin.AboveUm
 	if out.Plan, err = sand.Make(r); err != nil {
 		return out, err
 	}
 	out.Says = out.says(f.Name, o)
 	return out, nil
+}
+
+// antifouled reports whether the paper meets antifouling on a surface: the last coat's,
+// or, where none is logged, an old layer's that was not stripped.
+func (w work) antifouled(f Surface, last product.Sheet) bool {
+	if last.Kind != "" {
+		return last.Kind == product.SoftAntifoul || last.Kind == product.HardAntifoul
+	}
+	stripped := slices.ContainsFunc(w.log[f.ID], func(e store.Entry) bool { return e.Kind == logbook.Strip })
+	return !stripped && slices.ContainsFunc(f.Findings.Layers, func(l survey.Layer) bool { return l.Kind == survey.OldAntifouling })
 }
 
 // ready fills in when a coat may be sanded.

@@ -301,9 +301,12 @@ func TestBackupInTheInterface(t *testing.T) {
 	boats := must(a.Boats(ctx))
 	require.NoError(t, a.RemoveBoat(ctx, boats[0].ID))
 	require.Len(t, must(a.Boats(ctx)), 2)
-	require.NoError(t, a.RestoreFile(ctx, backup))
+	_, err := a.RestoreFile(ctx, backup)
+	require.NoError(t, err)
 	assert.Equal(t, boats, must(a.Boats(ctx)))
-	assert.Equal(t, "file", path(t, a.RestoreFile(ctx, []byte("nothing"))))
-	assert.Equal(t, "file", path(t, a.RestoreFile(ctx, append(backup[:5000:5000], make([]byte, 3000)...))))
+	for _, bad := range [][]byte{[]byte("nothing"), append(backup[:5000:5000], make([]byte, 3000)...)} {
+		_, err = a.RestoreFile(ctx, bad)
+		assert.Equal(t, "file", path(t, err))
+	}
 	assert.Equal(t, boats, must(a.Boats(ctx)))
 }

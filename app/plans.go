@@ -388,28 +388,28 @@ func (o outlook) lines(f Surface, steps []Step) []float64 {
 	return out
 }
 
-func (s *yardState) make(rounds int, told func(float64) bool) (p plan.Plan, starts plan.Starts, err error) {
+func (s *yardState) make(ctx context.Context, rounds int, told func(float64)) (p plan.Plan, starts plan.Starts, err error) {
 	m, err := s.yard.Model()
 	if err != nil {
 		return p, nil, err
 	}
-	return m.Make(s.now.Starts, plan.Effort{Seed: planSeed, Rounds: rounds, Told: told})
+	return m.Make(ctx, s.now.Starts, plan.Effort{Seed: planSeed, Rounds: rounds, Told: told})
 }
 
 // show makes the plan as it stands, with so many rounds of improvement; told may
 // be nil.
-func (s *yardState) show(rounds int, told func(float64) bool) (plan.Starts, error) {
+func (s *yardState) show(ctx context.Context, rounds int, told func(float64)) (plan.Starts, error) {
 	if len(s.yard.Boats) == 0 {
 		s.view.Trouble = append(s.view.Trouble, fault.Field{Path: "boats", Message: "no boat stands here"})
 		return nil, nil
 	}
-	p, starts, err := s.make(rounds, told)
+	p, starts, err := s.make(ctx, rounds, told)
 	var bad fault.Errors
 	// What finds no place in the weeks ahead is looked for in more of them.
 	for ahead := s.view.Until.Sub(s.view.Now); errors.As(err, &bad) && ahead < mostAhead; {
 		ahead = min(2*ahead, mostAhead)
 		s.fill(s.view.Place, s.view.Now, s.view.Now.Add(ahead))
-		p, starts, err = s.make(rounds, told)
+		p, starts, err = s.make(ctx, rounds, told)
 	}
 	if errors.As(err, &bad) {
 		s.view.Trouble = bad
@@ -431,7 +431,7 @@ func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
 	if err != nil {
 		return YardPlan{}, err
 	}
-	_, err = s.show(0, nil)
+	_, err = s.show(ctx, 0, nil)
 	return s.view, err
 }
 
@@ -439,14 +439,13 @@ func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
 const planRounds = 1500
 
 // MakePlan makes the plan anew, moving as little as it must, and keeps it; the one
-// before can be gone back to. told may be nil; when it returns false the best so
-// far is kept.
-func (a *App) MakePlan(ctx context.Context, placeID string, told func(done float64) bool) (YardPlan, error) {
+// before can be gone back to. told may be nil; when ctx ends nothing is kept.
+func (a *App) MakePlan(ctx context.Context, placeID string, told func(done float64)) (YardPlan, error) {
 	s, err := a.loadYard(ctx, placeID)
 	if err != nil {
 		return YardPlan{}, err
 	}
-	starts, err := s.show(planRounds, told)
+	starts, err := s.show(ctx, planRounds, told)
 	if err != nil || starts == nil {
 		return s.view, err
 	}
@@ -545,7 +544,7 @@ func (a *App) Move(ctx context.Context, placeID string, version int, taskID stri
 	e.Marks = marks
 	s.settings = e
 	s.fill(s.view.Place, s.view.Now, s.view.Until)
-	if _, err := s.show(0, nil); err != nil {
+	if _, err := s.show(ctx, 0, nil); err != nil {
 		return YardPlan{}, err
 	}
 	if len(s.view.Trouble) > 0 {

@@ -3,15 +3,13 @@ package app
 import (
 	"context"
 	"math"
-	"runtime"
 	"slices"
-	"sync"
-	"sync/atomic"
 	"time"
 
 	"gonum.org/v1/gonum/floats"
 
 	"allcoats/core/fault"
+	"allcoats/core/parallel"
 	"allcoats/core/plan"
 	"allcoats/core/surface"
 	"allcoats/core/survey"
@@ -40,7 +38,7 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 	if err != nil {
 		return YardRisk{}, err
 	}
-	starts, err := s.show(0, nil)
+	starts, err := s.show(ctx, 0, nil)
 	if err != nil {
 		return YardRisk{}, err
 	}
@@ -131,27 +129,13 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 		return plan.Risk{}, err
 	}
 	outcomes := make([]plan.Outcome, n)
-	var next, done atomic.Int64
-	var wait sync.WaitGroup
-	for w := range runtime.GOMAXPROCS(0) {
-		wait.Go(func() {
-			for ctx.Err() == nil {
-				i := next.Add(1) - 1
-				if i >= int64(n) {
-					return
-				}
-				future := s.course(s.futures.Make(futuresSeed, uint64(i), nil), false)
-				if outcomes[i] = soon.play(future, order); !outcomes[i].Done() {
-					outcomes[i] = late.play(future, order)
-				}
-				if d := done.Add(1); w == 0 && told != nil {
-					told(float64(d) / float64(n))
-				}
-			}
-		})
-	}
-	wait.Wait()
-	if err := ctx.Err(); err != nil {
+	err = parallel.Each(ctx, n, told, func(_, i int) {
+		future := s.course(s.futures.Make(futuresSeed, uint64(i), nil), false)
+		if outcomes[i] = soon.play(future, order); !outcomes[i].Done() {
+			outcomes[i] = late.play(future, order)
+		}
+	})
+	if err != nil {
 		return plan.Risk{}, err
 	}
 	return late.model.Sum(outcomes), nil
@@ -241,7 +225,7 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 	if err != nil {
 		return nil, err
 	}
-	if _, err := s.show(0, nil); err != nil {
+	if _, err := s.show(ctx, 0, nil); err != nil {
 		return nil, err
 	}
 	if s.view.Plan == nil {
@@ -300,7 +284,7 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 		if err != nil {
 			return nil, err
 		}
-		p, _, err := m.Make(nil, plan.Effort{Seed: planSeed, Rounds: wayRounds, Told: func(float64) bool { return ctx.Err() == nil }})
+		p, _, err := m.Make(ctx, nil, plan.Effort{Seed: planSeed, Rounds: wayRounds})
 		if err != nil {
 			continue // it makes things no better
 		}

@@ -99,9 +99,11 @@ func (a *App) Begin(ctx context.Context, boatID string, choices []StartChoice) (
 			bad.Add(at+".scheme", "is no scheme that the program knows")
 			continue
 		}
-		if _, err := w.buildUp(c.SurfaceID, steps); err != nil {
-			bad.Under(at+".scheme", err)
+		err = w.check(c.SurfaceID, steps)
+		if err == nil {
+			_, err = w.buildUp(c.SurfaceID, steps)
 		}
+		bad.Under(at+".scheme", err)
 		for _, s := range steps {
 			s.ID = newID()
 			rows[i] = append(rows[i], s.row())

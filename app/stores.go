@@ -301,7 +301,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 				}
 				l := b.Result.Lines[i]
 				n.sd = math.Max(n.sd, 100*math.Log(l.LitresHigh/l.Litres)/1.2816)
-				left := s.Coats - b.Done[i]
+				left := max(0, s.Coats-b.Done[i])
 				for range left {
 					n.coming = append(n.coming, l.LitresPerCoat)
 				}

@@ -5,6 +5,7 @@ package calc
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -42,8 +43,8 @@ type Info struct {
 type Calculator interface {
 	Info() Info
 	// Run answers a JSON request. Unknown fields and text in number fields
-	// are faults at their path.
-	Run(request []byte) (any, error)
+	// are faults at their path. When ctx ends the work does.
+	Run(ctx context.Context, request []byte) (any, error)
 }
 
 // Of is a calculator with its request and result types.
@@ -51,14 +52,19 @@ type Of[Req, Res any] struct {
 	Name    string
 	Summary string
 	Example Req
-	Compute func(Req) (Res, error)
+	Compute func(context.Context, Req) (Res, error)
+}
+
+// quick is a function that needs no way to be stopped.
+func quick[Req, Res any](f func(Req) (Res, error)) func(context.Context, Req) (Res, error) {
+	return func(_ context.Context, r Req) (Res, error) { return f(r) }
 }
 
 // Info implements Calculator.
 func (c Of[Req, Res]) Info() Info { return Info{c.Name, c.Summary, c.Example} }
 
 // Run implements Calculator.
-func (c Of[Req, Res]) Run(request []byte) (any, error) {
+func (c Of[Req, Res]) Run(ctx context.Context, request []byte) (any, error) {
 	var req Req
 	d := json.NewDecoder(bytes.NewReader(request))
 	d.DisallowUnknownFields()
@@ -68,7 +74,20 @@ func (c Of[Req, Res]) Run(request []byte) (any, error) {
 	if _, err := d.Token(); err != io.EOF {
 		return nil, fault.Errors{{Path: "", Message: "there is more after the request"}}
 	}
-	return c.Compute(req)
+	return c.Answer(ctx, req)
+}
+
+// Answer computes; figures that overflow are a fault, since JSON has no word for them.
+func (c Of[Req, Res]) Answer(ctx context.Context, req Req) (Res, error) {
+	res, err := c.Compute(ctx, req)
+	if err != nil {
+		return res, err
+	}
+	var overflow *json.UnsupportedValueError
+	if _, err := json.Marshal(res); errors.As(err, &overflow) {
+		return res, fault.Errors{{Message: "the figures are too large or too small to be reckoned with: the answer is no finite number"}}
+	}
+	return res, nil
 }
 
 func decodeFault(err error) error {
@@ -99,31 +118,31 @@ func day(h int) *int { return &h }
 var (
 	Film = Of[film.Request, film.Result]{
 		"film", "Wet and dry film, spreading rate, litres for an area.",
-		film.Request{VolumeSolidsPct: 55, DFTUm: 100, ThinnerPct: 5, AreaM2: 24, Coats: 2, LossPct: 12}, film.Compute,
+		film.Request{VolumeSolidsPct: 55, DFTUm: 100, ThinnerPct: 5, AreaM2: 24, Coats: 2, LossPct: 12}, quick(film.Compute),
 	}
 	Convert = Of[ConvertRequest, ConvertResult]{
 		"convert", "A quantity from one unit to another.",
 		ConvertRequest{4, "mil", "µm"},
-		func(r ConvertRequest) (ConvertResult, error) {
+		quick(func(r ConvertRequest) (ConvertResult, error) {
 			v, err := units.Convert(r.Value, r.From, r.To)
 			return ConvertResult{v}, err
-		},
+		}),
 	}
 	MoistAir = Of[air.Request, air.Result]{
 		"moist-air", "Dew point, vapour pressure, humidity at a surface and after heating.",
-		air.Request{TempC: 12, RHPct: 80, SurfaceTempC: at(10.5), HeatedToC: at(18)}, air.Compute,
+		air.Request{TempC: 12, RHPct: 80, SurfaceTempC: at(10.5), HeatedToC: at(18)}, quick(air.Compute),
 	}
 	Recoat = Of[clock.Request, clock.Result]{
 		"recoat", "When a recoat window opens and closes over hourly surface temperatures.",
 		clock.Request{
 			Min: cure.Table{{TempC: 10, Hours: 14}, {TempC: 20, Hours: 6}}, Max: cure.Table{{TempC: 10, Hours: 30}, {TempC: 20, Hours: 14}},
 			MinCureC: 5, SurfaceTempsC: []float64{12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11, 11, 11, 12, 13, 14, 15, 16, 17, 18, 18},
-		}, clock.Compute,
+		}, quick(clock.Compute),
 	}
 	Sun = Of[sky.Request, sky.Result]{
 		"sun", "Where the sun is, when it rises and sets, and its light on a plane.",
 		sky.Request{LatitudeDeg: 52.9, LongitudeDeg: 0.8, At: time.Date(2026, 5, 9, 9, 0, 0, 0, time.UTC), CloudPct: 40, Plane: &sky.PlaneRequest{TiltDeg: 90, AzimuthDeg: 150}},
-		sky.Compute,
+		quick(sky.Compute),
 	}
 	Schedule = Of[schedule.Request, schedule.Answer]{
 		"schedule", "Tasks with lags, windows and crews put into time: the earliest end with the fewest sandings.",
@@ -136,58 +155,58 @@ var (
 		"surface-temp", "The temperature of a surface from air, sun, sky and wind, hour by hour.",
 		surface.Request{HeatJM2K: 14400, Absorptance: 0.9, Emissivity: 0.9, SkyView: 0.5, InsideWM2K: 6, InsideTempC: 12, StartC: 10,
 			AirTempsC: []float64{10, 10, 11, 12, 13}, LightWM2: []float64{0, 80, 220, 380, 500}, SkyTempsC: []float64{-4, -4, -3, -2, -1},
-			WindMS: []float64{1, 1, 2, 2, 3}, DewPointsC: []float64{8, 8, 8, 8, 8}}, surface.Compute,
+			WindMS: []float64{1, 1, 2, 2, 3}, DewPointsC: []float64{8, 8, 8, 8, 8}}, quick(surface.Compute),
 	}
 	Field = Of[field.Request, field.Result]{
 		"field", "Every hour allowed or not with the binding reason, and the windows of starts.",
 		field.Request{
 			Limits: product.Limits{AirMinC: at(8), RHMaxPct: at(85), SpreadMinK: at(3), HoldH: 1, RainFreeH: 2}, ApplyH: 1,
 			LatitudeDeg: 53, LongitudeDeg: 0.5, Air: exampleAir(),
-		}, field.Compute,
+		}, quick(field.Compute),
 	}
 	AreaPrincipal = Of[area.Dimensions, area.Principal]{
 		"area-principal", "Bottom, topsides and deck from principal dimensions.",
-		area.Dimensions{HullForm: area.FullMotor, LOAM: 9.8, LWLM: 8.9, BeamM: 3.2, DraughtM: 1.05, FreeboardM: 1.1, HousesM2: 7}, area.FromPrincipal,
+		area.Dimensions{HullForm: area.FullMotor, LOAM: 9.8, LWLM: 8.9, BeamM: 3.2, DraughtM: 1.05, FreeboardM: 1.1, HousesM2: 7}, quick(area.FromPrincipal),
 	}
 	AreaGirth = Of[area.Girths, area.GirthResult]{
 		"area-girth", "A hull's area by girths taped at stations, along the hull at half girth or along the centreline.",
 		area.Girths{Sides: 2, Stations: []area.Station{{AtM: 0, PathM: at(0), GirthM: 1.1}, {AtM: 2, PathM: at(2.06), GirthM: 1.6},
-			{AtM: 4, PathM: at(4.08), GirthM: 1.7}, {AtM: 6, PathM: at(6.12), GirthM: 1.4}, {AtM: 8, PathM: at(8.35), GirthM: 0.7}}}, area.ByGirths,
+			{AtM: 4, PathM: at(4.08), GirthM: 1.7}, {AtM: 6, PathM: at(6.12), GirthM: 1.4}, {AtM: 8, PathM: at(8.35), GirthM: 0.7}}}, quick(area.ByGirths),
 	}
 	AreaShapes = Of[area.ShapesRequest, area.Figure]{
 		"area-shapes", "The area of a list of shapes, added and taken away.",
 		area.ShapesRequest{Shapes: []area.Shape{{Kind: "rectangle", Name: "cabin side", AM: 2.4, BM: 0.45, Count: 2}, {Kind: "ellipse", Name: "port light", AM: 0.4, BM: 0.18, Count: 4, Minus: true}}},
-		area.ByShapes,
+		quick(area.ByShapes),
 	}
 	AreaOutline = Of[area.OutlineRequest, area.OutlineResult]{
 		"area-outline", "The area and edges of a traced outline with holes, after a margin and rounded corners.",
 		area.OutlineRequest{Outline: area.Outline{Polygon: polygon.Polygon{Outer: polygon.Ring{{X: 0, Y: 0}, {X: 1.6, Y: 0}, {X: 1.4, Y: 0.6}, {X: 0, Y: 0.7}},
 			Holes: []polygon.Ring{{{X: 0.5, Y: 0.2}, {X: 0.8, Y: 0.2}, {X: 0.8, Y: 0.45}, {X: 0.5, Y: 0.45}}}}, MarginM: 0.03, RadiusM: 0.04, Count: 1}},
-		area.ByOutlines,
+		quick(area.ByOutlines),
 	}
 	AreaHull = Of[area.HullRequest, area.HullResult]{
 		"area-hull", "The wetted surface of a hull of known form, to test a way of measuring on.",
-		area.HullRequest{Form: "parabolic", LengthM: 10, BeamM: 3, DraughtM: 1.2}, area.OfHull,
+		area.HullRequest{Form: "parabolic", LengthM: 10, BeamM: 3, DraughtM: 1.2}, quick(area.OfHull),
 	}
 	AreaMesh = Of[MeshRequest, MeshResult]{
 		"area-mesh", "The areas of a 3-D file (STL, OBJ) or a table of offsets (CSV), split at the waterline, the boot-top and the centreline.",
 		MeshRequest{Format: "obj", Data: []byte("v 0 -1 -1\nv 4 -1 -1\nv 4 1 -1\nv 0 1 -1\nv 0 -1 1\nv 4 -1 1\nv 4 1 1\nv 0 1 1\nf 4 3 2 1\nf 1 2 6 5\nf 2 3 7 6\nf 3 4 8 7\nf 4 1 5 8\nf 5 6 7 8\n"),
-			Placing: mesh.Placing{Unit: "m", Up: "+z", Forward: "+x", BootTopM: 0.1}, CutsM: []float64{-0.5}}, measureMesh,
+			Placing: mesh.Placing{Unit: "m", Up: "+z", Forward: "+x", BootTopM: 0.1}, CutsM: []float64{-0.5}}, quick(measureMesh),
 	}
 	Mix = Of[mix.Request, mix.Result]{
 		"mix", "Base and hardener of a mix, by volume and by weight.",
-		mix.Request{ByVolume: product.Ratio{Base: 4, Hardener: 1}, BaseKgL: 1.45, HardenerKgL: 0.98, TotalL: 1.5}, mix.Compute,
+		mix.Request{ByVolume: product.Ratio{Base: 4, Hardener: 1}, BaseKgL: 1.45, HardenerKgL: 0.98, TotalL: 1.5}, quick(mix.Compute),
 	}
 	NonSkid = Of[nonskid.Work, nonskid.Layout]{
-		"non-skid-layout", "Panels of non-skid on a deck: margins, fittings, splits, tape, texture, order.", exampleDeck(), nonskid.Lay,
+		"non-skid-layout", "Panels of non-skid on a deck: margins, fittings, splits, tape, texture, order.", exampleDeck(), quick(nonskid.Lay),
 	}
 	Peroxide = Of[mix.PeroxideRequest, mix.PeroxideResult]{
 		"peroxide", "The peroxide catalyst of a resin or gelcoat.",
-		mix.PeroxideRequest{ResinL: 1, ResinKgL: 1.1, Pct: 2, CatalystKgL: 1.15}, mix.Peroxide,
+		mix.PeroxideRequest{ResinL: 1, ResinKgL: 1.1, Pct: 2, CatalystKgL: 1.15}, quick(mix.Peroxide),
 	}
 	FilmAcceptance = Of[film.AcceptanceRequest, film.AcceptanceResult]{
 		"film-acceptance", "Dry film readings judged in the style of ISO 19840.",
-		film.AcceptanceRequest{NominalUm: 125, MaximumUm: 375, ReadingsUm: []float64{100, 130, 140, 150, 160}, AreaM2: 0.9}, film.Accept,
+		film.AcceptanceRequest{NominalUm: 125, MaximumUm: 375, ReadingsUm: []float64{100, 130, 140, 150, 160}, AreaM2: 0.9}, quick(film.Accept),
 	}
 	Purchase = Of[tins.PackRequest, tins.PackResult]{
 		"purchase", "The cheapest packs that cover base and hardener, stock counted in.",
@@ -196,7 +215,7 @@ var (
 	}
 	WettedSurface = Of[WettedRequest, WettedResult]{
 		"wetted-surface", "The wetted surface by Mumford's and Holtrop's formulas.",
-		WettedRequest{Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 7.2, LWLM: 6.4, BeamM: 2.1, DraughtM: 0.85, FreeboardM: 0.62}}, wetted,
+		WettedRequest{Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 7.2, LWLM: 6.4, BeamM: 2.1, DraughtM: 0.85, FreeboardM: 0.62}}, quick(wetted),
 	}
 )
 

@@ -16,7 +16,7 @@ func TestEveryExampleWorks(t *testing.T) {
 		info := c.Info()
 		raw, err := json.Marshal(info.Example)
 		require.NoError(t, err)
-		res, err := c.Run(raw)
+		res, err := c.Run(t.Context(), raw)
 		require.NoError(t, err, info.Name)
 		out, err := json.Marshal(res)
 		require.NoError(t, err)
@@ -48,7 +48,7 @@ func TestBadRequestsNameTheField(t *testing.T) {
 	for _, c := range cases {
 		calc, ok := ByName(c.calc)
 		require.True(t, ok)
-		_, err := calc.Run([]byte(c.body))
+		_, err := calc.Run(t.Context(), []byte(c.body))
 		var bad fault.Errors
 		require.ErrorAs(t, err, &bad, c.body)
 		assert.Equal(t, c.path, bad[0].Path, c.body)
@@ -59,7 +59,7 @@ func TestBadRequestsNameTheField(t *testing.T) {
 // and then says so.
 func TestOnePointTable(t *testing.T) {
 	const body = `{"min":[{"tempC":20,"hours":2}],"onePointTables":true,"minCureC":0,"surfaceTempsC":[20,20,20,20]}`
-	res, err := Recoat.Run([]byte(body))
+	res, err := Recoat.Run(t.Context(), []byte(body))
 	require.NoError(t, err)
 	got := res.(clock.Result)
 	require.NotNil(t, got.OpensAfterH)

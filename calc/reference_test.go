@@ -54,7 +54,7 @@ func run(t *testing.T, name string, request map[string]any) map[string]any {
 	require.NoError(t, err)
 	c, ok := ByName(name)
 	require.True(t, ok)
-	res, err := c.Run(raw)
+	res, err := c.Run(t.Context(), raw)
 	require.NoError(t, err)
 	raw, err = json.Marshal(res)
 	require.NoError(t, err)

@@ -77,6 +77,9 @@ func Boats() []app.BoatEdit {
 // Build fills an empty database with the yard as it stands at now, and sets
 // the clock to mode.
 func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) error {
+	if err := a.MarkDemo(ctx); err != nil {
+		return err
+	}
 	if err := a.SetClock(ctx, mode, now); err != nil {
 		return err
 	}

@@ -3,6 +3,7 @@ package e2e
 
 import (
 	"context"
+	"encoding/base64"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -22,6 +23,7 @@ import (
 	"allcoats/web"
 
 	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 )
@@ -85,6 +87,17 @@ func (s *Site) Up() error {
 // Close stops the server and closes the database.
 func (s *Site) Close() error { return s.stop() }
 
+// elsewhere is a name by which the browser reaches the site as from another machine: on
+// plain http, without what browsers keep for secure pages.
+const elsewhere = "laptop.yard.test"
+
+// From lets the site be reached by that name, with a passphrase.
+func (s *Site) From(passphrase string) {
+	s.server.Handler = httpapi.Handler(s.App, httpapi.Options{Version: "test", Web: web.Files(), Passphrase: passphrase})
+	_, port, _ := net.SplitHostPort(s.addr) // an address that was listened on
+	s.URL = "http://" + net.JoinHostPort(elsewhere, port)
+}
+
 // Browser starts a headless Chromium; cancel ends it.
 func Browser(ctx context.Context) (context.Context, context.CancelFunc, error) {
 	path := os.Getenv("CHROMIUM")
@@ -93,7 +106,7 @@ func Browser(ctx context.Context) (context.Context, context.CancelFunc, error) {
 	}
 	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-domain-reliability", true),
-		chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"), chromedp.WindowSize(1280, 800))
+		chromedp.Flag("host-resolver-rules", "MAP "+elsewhere+" 127.0.0.1, MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"), chromedp.WindowSize(1280, 800))
 	alloc, cancelAlloc := chromedp.NewExecAllocator(ctx, options...)
 	b, cancelBrowser := chromedp.NewContext(alloc)
 	if err := chromedp.Do(b); err != nil {
@@ -165,6 +178,18 @@ func (p *Page) Size(width, height int64, phone bool) *Page {
 			return chromedp.Do(ctx, chromedp.EmulateViewport(width, height, chromedp.EmulateScale(2), chromedp.EmulateMobile, chromedp.EmulateTouch, chromedp.EmulatePortrait))
 		}
 		return chromedp.Do(ctx, chromedp.EmulateViewport(width, height))
+	})
+}
+
+// Login gives the passphrase with every request.
+func (p *Page) Login(passphrase string) *Page {
+	return p.do("login", func(ctx context.Context) error {
+		basic := "Basic " + base64.StdEncoding.EncodeToString([]byte("yard:"+passphrase))
+		if _, err := chromedp.Call(ctx, network.Enable, network.EnableParams{}); err != nil {
+			return err
+		}
+		_, err := chromedp.Call(ctx, network.SetExtraHTTPHeaders, network.SetExtraHTTPHeadersParams{Headers: network.Headers{"Authorization": basic}})
+		return err
 	})
 }
 

@@ -107,6 +107,26 @@ func TestOffline(t *testing.T) {
 		Press("Log it").until("it is in", `!document.querySelector("[data-testid=outbox]")`).See("rain tomorrow")
 }
 
+// A phone in the yard reaches the laptop by its name over plain http: a coat is logged
+// there as well, and a pot's timers start.
+func TestFromAPhoneOverPlainHTTP(t *testing.T) {
+	s := site(t, true)
+	s.From("low water")
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	at := "/boats/" + boats[0].ID
+	before, err := s.App.Log(context.Background(), boats[0].ID)
+	require.NoError(t, err)
+	p := tab(t, s).Size(390, 844, true).Login("low water")
+	p.Go(at+"/log").See("Clocks running").until("this page is not a secure one", `!isSecureContext && typeof crypto.randomUUID === "undefined" && !navigator.serviceWorker`)
+	p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press("It took that").Fill("Note", "over plain http").Press("Log it").See("over plain http").fits("log")
+	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Bottom").Press("It is mixed: start the timers").until("the pot's timer runs", `!!document.querySelector("[data-timer=pot]")`)
+	require.NoError(t, p.Err())
+	after, err := s.App.Log(context.Background(), boats[0].ID)
+	require.NoError(t, err)
+	assert.Len(t, after, len(before)+1)
+}
+
 // The record is printed as a PDF and read back.
 func TestReportIsPrinted(t *testing.T) {
 	s := site(t, true)

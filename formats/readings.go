@@ -511,7 +511,7 @@ func (s *series) units() (bad fault.Errors) {
 		bad.Add("mapping.tempUnit", "as °F it would be frost all the time, %.0f °C at the most: that looks like °C", hiC)
 	}
 	switch {
-	case s.m.RHUnit != "fraction" && enough && hiRH <= 1:
+	case s.m.RHUnit != "fraction" && enough && hiRH >= 0 && hiRH <= 1:
 		bad.Add("mapping.rhUnit", "the humidities run from %.2f to %.2f: that is a share of 1, not per cent", loRH, hiRH)
 	case s.m.RHUnit == "fraction" && hiRH > 150:
 		bad.Add("mapping.rhUnit", "the humidities run up to %.0f: that is per cent, not a share of 1", hiRH/100)

@@ -218,3 +218,21 @@ func BenchmarkReadYearOfMinutes(b *testing.B) {
 		}
 	}
 }
+
+// A probe on a surface shows no humidity.
+func TestAProbeWithTemperatureOnly(t *testing.T) {
+	var b strings.Builder
+	b.WriteString("Time,Temp (°C)\n")
+	at := time.Date(2026, 5, 9, 6, 0, 0, 0, time.UTC)
+	for i := range 30 {
+		fmt.Fprintf(&b, "%s,%.1f\n", at.Add(time.Duration(i)*10*time.Minute).Format("2006-01-02 15:04"), 8+0.1*float64(i))
+	}
+	p, err := Sniff([]byte(b.String()), "UTC")
+	require.NoError(t, err)
+	assert.Equal(t, -1, p.Mapping.RH)
+	got, err := ReadReadings([]byte(b.String()), p.Mapping)
+	require.NoError(t, err)
+	require.Len(t, got.Rows, 30)
+	assert.InDelta(t, 10.9, got.Rows[29].TempC, 1e-9)
+	assert.True(t, math.IsNaN(got.Rows[29].RHPct))
+}

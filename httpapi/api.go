@@ -5,9 +5,12 @@ package httpapi
 import (
 	"context"
 	"errors"
+	"fmt"
 	"log/slog"
+	"math"
 	"net/http"
 	"reflect"
+	"strconv"
 	"strings"
 
 	"allcoats/app"
@@ -69,7 +72,10 @@ func problem(ctx context.Context, err error) error {
 	var bad fault.Errors
 	var stale app.Conflict
 	var used app.InUse
+	var said huma.StatusError
 	switch {
+	case errors.As(err, &said):
+		return said
 	case errors.As(err, &bad):
 		details := make([]error, len(bad))
 		for i, f := range bad {
@@ -93,15 +99,64 @@ func problem(ctx context.Context, err error) error {
 	return huma.Error500InternalServerError("the program failed; the log says why")
 }
 
+// mostErrors is how many bad fields an answer lists.
+const mostErrors = 20
+
+// newError is huma's, with the first fields only and without what was sent: an answer
+// stays small whatever the request.
+func newError(status int, msg string, errs ...error) huma.StatusError {
+	out := &huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: msg}
+	for i, err := range errs {
+		if i == mostErrors {
+			out.Detail += fmt.Sprintf("; %d more are not listed", len(errs)-mostErrors)
+			break
+		}
+		detail := &huma.ErrorDetail{Message: err.Error()}
+		if d, ok := err.(huma.ErrorDetailer); ok {
+			*detail = *d.ErrorDetail()
+			detail.Value = nil
+		}
+		if len(detail.Location) > mostLocation {
+			detail.Location = detail.Location[:mostLocation] + "…"
+		}
+		out.Errors = append(out.Errors, detail)
+	}
+	return out
+}
+
+// mostLocation is the longest name of a field that is said back, in bytes.
+const mostLocation = 200
+
+// finite refuses numbers in a query that are none, or without end: they pass every
+// bound.
+func finite(api huma.API) func(huma.Context, func(huma.Context)) {
+	return func(ctx huma.Context, next func(huma.Context)) {
+		for _, p := range ctx.Operation().Parameters {
+			if p.In != "query" || p.Schema == nil || p.Schema.Type != huma.TypeNumber {
+				continue
+			}
+			if v, err := strconv.ParseFloat(ctx.Query(p.Name), 64); err == nil && (math.IsNaN(v) || math.IsInf(v, 0)) {
+				// What cannot be written to a client that went away is of no matter.
+				_ = huma.WriteErr(api, ctx, http.StatusUnprocessableEntity, "some fields need another value; nothing was stored",
+					&huma.ErrorDetail{Location: "query." + p.Name, Message: "must be a finite number"})
+				return
+			}
+		}
+		next(ctx)
+	}
+}
+
 // newAPI describes every operation on r.
 func newAPI(r *gin.Engine, a *app.App, version string) huma.API {
 	huma.DefaultArrayNullable = false
+	huma.NewError = newError
 	config := huma.DefaultConfig("All Coats", version)
 	config.OpenAPIPath = "/api/openapi"
 	config.DocsPath, config.SchemasPath = "", ""
 	config.CreateHooks = nil // no $schema in the bodies
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	api := humagin.New(r, config)
+	api.UseMiddleware(finite(api))
 	calculators(api)
 	operations(api, a, version)
 	return api

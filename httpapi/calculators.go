@@ -3,11 +3,16 @@ package httpapi
 import (
 	"context"
 	"encoding/json"
+	"errors"
+	"fmt"
 	"net/http"
+	"runtime"
+	"time"
 
 	"allcoats/calc"
 
 	"github.com/danielgtaylor/huma/v2"
+	"golang.org/x/sync/semaphore"
 )
 
 func calculators(api huma.API) {
@@ -43,8 +48,28 @@ func calculators(api huma.API) {
 
 func calculator[Req, Res any](api huma.API, c calc.Of[Req, Res]) {
 	register(api, "calc-"+c.Name, http.MethodPost, "/api/calc/"+c.Name, c.Summary,
-		func(_ context.Context, in *body[Req]) (Res, error) { return c.Compute(in.Body) })
+		func(ctx context.Context, in *body[Req]) (res Res, err error) {
+			ctx, cancel := context.WithTimeoutCause(ctx, calcTime, errTooLong)
+			defer cancel()
+			if err := calculating.Acquire(ctx, 1); err != nil {
+				return res, context.Cause(ctx)
+			}
+			defer calculating.Release(1)
+			if res, err = c.Answer(ctx, in.Body); errors.Is(err, context.DeadlineExceeded) {
+				err = errTooLong
+			}
+			return res, err
+		})
 }
+
+// calcTime is how long a calculator may take, waiting included.
+const calcTime = 30 * time.Second
+
+// calculating lets as many calculators work at once as there are processors, so that
+// the rest of the program goes on being answered.
+var calculating = semaphore.NewWeighted(int64(runtime.GOMAXPROCS(0)))
+
+var errTooLong = huma.Error503ServiceUnavailable(fmt.Sprintf("this takes longer than %.0f s: ask for less, or use the command line", calcTime.Seconds()))
 
 func indented(v any) ([]byte, error) {
 	raw, err := json.MarshalIndent(v, "", " ")

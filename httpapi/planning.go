@@ -2,9 +2,7 @@ package httpapi
 
 import (
 	"context"
-	"encoding/json"
 	"net/http"
-	"reflect"
 	"time"
 
 	"allcoats/app"
@@ -28,17 +26,9 @@ type MoveEdit struct {
 	Near bool `json:"near,omitempty"`
 }
 
-// PlanLine is a line of the answer of make-plan.
-type PlanLine struct {
-	Done   float64       `json:"done"`
-	Result *app.YardPlan `json:"result,omitempty"`
-}
-
-// RiskLine is a line of the answer of get-risk; Trouble says why there is none.
-type RiskLine struct {
-	Done    float64       `json:"done"`
-	Result  *app.YardRisk `json:"result,omitempty"`
-	Trouble string        `json:"trouble,omitempty"`
+type riskQuery struct {
+	ID      string `path:"id"`
+	Futures int    `query:"futures" default:"300" minimum:"20" maximum:"2000"`
 }
 
 func planning(api huma.API, a *app.App) {
@@ -59,26 +49,21 @@ func planning(api huma.API, a *app.App) {
 	register(api, "get-ways", get, "/api/places/{id}/plan/ways", "What may be given when a launch is late: the cheapest that is enough first",
 		func(ctx context.Context, in *byID) ([]app.Way, error) { return a.Ways(ctx, in.ID) })
 	lines(api, huma.Operation{OperationID: "make-plan", Method: post, Path: "/api/places/{id}/plan/make", Summary: "Plan anew, moving as little as needed; JSON lines, the last one has the plan"},
-		func(ctx context.Context, id string, _ int, say func(PlanLine)) error {
-			got, err := a.MakePlan(ctx, id, func(done float64) bool {
-				say(PlanLine{Done: done})
-				return ctx.Err() == nil
-			})
-			if err == nil {
-				say(PlanLine{1, &got})
-			}
+		func(ctx context.Context, in *byID) error {
+			_, err := a.Place(ctx, in.ID)
 			return err
-		}, a)
+		},
+		func(ctx context.Context, in *byID, told func(float64)) (app.YardPlan, error) {
+			return a.MakePlan(ctx, in.ID, told)
+		})
 	lines(api, huma.Operation{OperationID: "get-risk", Method: get, Path: "/api/places/{id}/plan/risk", Summary: "How likely the launches are over possible futures; JSON lines, the last one has the result"},
-		func(ctx context.Context, id string, futures int, say func(RiskLine)) error {
-			got, err := a.Risk(ctx, id, futures, func(done float64) { say(RiskLine{Done: done}) })
-			if err != nil {
-				say(RiskLine{Done: 1, Trouble: err.Error()})
-				return err
-			}
-			say(RiskLine{Done: 1, Result: &got})
-			return nil
-		}, a)
+		func(ctx context.Context, in *riskQuery) error {
+			_, err := a.Place(ctx, in.ID)
+			return err
+		},
+		func(ctx context.Context, in *riskQuery, told func(float64)) (app.YardRisk, error) {
+			return a.Risk(ctx, in.ID, in.Futures, told)
+		})
 	download(api, "plan-calendar", "/api/places/{id}/plan.ics", "The plan as an iCalendar feed", func(ctx context.Context, id string) (file, error) {
 		raw, err := a.Calendar(ctx, id)
 		return file{"text/calendar; charset=utf-8", `attachment; filename="plan.ics"`, raw}, err
@@ -105,30 +90,5 @@ func download(api huma.API, id, path, summary string, fn func(context.Context, s
 			return nil, problem(ctx, err)
 		}
 		return &f, nil
-	})
-}
-
-// lines registers an operation on a place that answers in JSON lines while it
-// works; closing the connection stops the work.
-func lines[L any](api huma.API, op huma.Operation, fn func(ctx context.Context, id string, futures int, say func(L)) error, a *app.App) {
-	schema := api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[L](), true, "")
-	op.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: schema}}}}
-	huma.Register(api, op, func(ctx context.Context, in *struct {
-		ID      string `path:"id"`
-		Futures int    `query:"futures" default:"300" minimum:"20" maximum:"2000"`
-	}) (*huma.StreamResponse, error) {
-		if _, err := a.Place(ctx, in.ID); err != nil {
-			return nil, problem(ctx, err)
-		}
-		return &huma.StreamResponse{Body: func(c huma.Context) {
-			c.SetHeader("Content-Type", "application/x-ndjson")
-			out := json.NewEncoder(c.BodyWriter())
-			_ = fn(c.Context(), in.ID, in.Futures, func(l L) {
-				_ = out.Encode(l) // a client that went away is seen by the context
-				if f, ok := c.BodyWriter().(http.Flusher); ok {
-					f.Flush()
-				}
-			})
-		}}, nil
 	})
 }

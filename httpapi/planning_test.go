@@ -6,6 +6,8 @@ import (
 	"strings"
 	"testing"
 
+	"allcoats/app"
+
 	ics "github.com/arran4/golang-ical"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -42,7 +44,7 @@ func TestThePlanOverTheWire(t *testing.T) {
 
 	lines, _ := c.get(path + "/risk?futures=20")
 	all := strings.Split(strings.TrimSpace(lines), "\n")
-	var last RiskLine
+	var last Line[app.YardRisk]
 	require.NoError(t, json.Unmarshal([]byte(all[len(all)-1]), &last))
 	require.NotNil(t, last.Result)
 	assert.Len(t, last.Result.Boats, 3)

@@ -3,6 +3,7 @@ package httpapi
 import (
 	"context"
 	"net/http"
+	"path/filepath"
 
 	"allcoats/app"
 	"allcoats/core/logbook"
@@ -25,9 +26,11 @@ type Gauged struct {
 	ReadingsUm []float64 `json:"readingsUm"`
 }
 
-// Restored says that a backup is in the place of what was there.
+// Restored says that a backup is in the place of what was there, and names the copy
+// that was kept of that, beside the database.
 type Restored struct {
-	Boats int `json:"boats"`
+	Boats int    `json:"boats"`
+	Kept  string `json:"kept"`
 }
 
 // maxBackupBytes is the largest backup, maxBoatBytes the largest boat file taken.
@@ -169,10 +172,11 @@ func recording(api huma.API, a *app.App) {
 		func(ctx context.Context, in *struct {
 			RawBody []byte `contentType:"application/octet-stream"`
 		}) (Restored, error) {
-			if err := a.RestoreFile(ctx, in.RawBody); err != nil {
+			kept, err := a.RestoreFile(ctx, in.RawBody)
+			if err != nil {
 				return Restored{}, err
 			}
 			boats, err := a.Boats(ctx)
-			return Restored{len(boats)}, err
+			return Restored{len(boats), filepath.Base(kept)}, err
 		})
 }

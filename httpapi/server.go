@@ -1,6 +1,7 @@
 package httpapi
 
 import (
+	"context"
 	"crypto/sha256"
 	"crypto/subtle"
 	"io/fs"
@@ -36,7 +37,7 @@ func Handler(a *app.App, o Options) http.Handler {
 		slog.Error("panic", "err", err, "path", c.Request.URL.Path)
 		c.AbortWithStatus(http.StatusInternalServerError)
 	}))
-	r.Use(logged, secured, guarded(o.Passphrase), gzip.Gzip(gzip.DefaultCompression))
+	r.Use(logged, deadlined, secured, guarded(o.Passphrase), gzip.Gzip(gzip.DefaultCompression))
 	r.GET("/healthz", func(c *gin.Context) {
 		if err := a.Healthy(c); err != nil {
 			c.String(http.StatusServiceUnavailable, "the database does not answer")
@@ -44,6 +45,7 @@ func Handler(a *app.App, o Options) http.Handler {
 		}
 		c.String(http.StatusOK, "ok")
 	})
+	r.Use(timed(a))
 	newAPI(r, a, o.Version)
 	r.NoRoute(web(o.Web))
 	return http.NewCrossOriginProtection().Handler(r)
@@ -58,6 +60,37 @@ func logged(c *gin.Context) {
 		level = slog.LevelError
 	}
 	slog.Log(c, level, "request", "method", c.Request.Method, "path", c.Request.URL.Path, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+}
+
+// timed tells the program's time with every answer of the interface, so that a client
+// can run its clocks on while the program is away.
+func timed(a *app.App) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		if now, err := a.Now(c); err == nil && strings.HasPrefix(c.Request.URL.Path, "/api/") {
+			c.Header("X-Program-Time", now.Format(time.RFC3339))
+		}
+	}
+}
+
+// answerTime is how long an answer, or a line of a stream, may take to be written.
+const answerTime = 2 * time.Minute
+
+type deadlineKey struct{}
+
+// deadlined lets an operation that answers in lines put off the server's deadlines, by
+// goOn.
+func deadlined(c *gin.Context) {
+	control := http.NewResponseController(c.Writer)
+	c.Request = c.Request.WithContext(context.WithValue(c.Request.Context(), deadlineKey{}, control))
+}
+
+// goOn gives the answer of ctx's request a further answerTime from now.
+func goOn(ctx context.Context) {
+	if control, ok := ctx.Value(deadlineKey{}).(*http.ResponseController); ok {
+		// A server without deadlines has none to put off.
+		_ = control.SetReadDeadline(time.Time{})
+		_ = control.SetWriteDeadline(time.Now().Add(answerTime))
+	}
 }
 
 // policy allows the shipped files and nothing else.

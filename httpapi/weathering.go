@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
-	"reflect"
 	"strings"
 	"time"
 
@@ -143,51 +142,22 @@ func weathering(api huma.API, a *app.App) {
 	chances(api, a)
 }
 
-// ChancesLine is a line of the answer of get-chances: what is done so far, and
-// in the last one the result.
-type ChancesLine struct {
-	Done   float64      `json:"done"`
-	Result *app.Chances `json:"result,omitempty"`
+type chancesQuery struct {
+	ID      string `path:"id"`
+	Futures int    `query:"futures" default:"1000" minimum:"50" maximum:"5000"`
 }
 
-// chances answers with JSON lines while it works, so that the client can show how
-// far it is; closing the connection stops the work.
+// chances tells how far it is while it works.
 func chances(api huma.API, a *app.App) {
-	schema := api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[ChancesLine](), true, "ChancesLine")
-	op := huma.Operation{
-		OperationID: "get-chances", Method: http.MethodGet, Path: "/api/boats/{id}/chances",
-		Summary:   "The best starts of the week for every coat that waits, over possible futures of the weather; JSON lines, the last one has the result",
-		Responses: map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: schema}}}},
-	}
-	huma.Register(api, op, func(ctx context.Context, in *struct {
-		ID      string `path:"id"`
-		Futures int    `query:"futures" default:"1000" minimum:"50" maximum:"5000"`
-	}) (*huma.StreamResponse, error) {
-		if _, err := a.Boat(ctx, in.ID); err != nil {
-			return nil, problem(ctx, err)
-		}
-		return &huma.StreamResponse{Body: func(c huma.Context) {
-			c.SetHeader("Content-Type", "application/x-ndjson")
-			c.SetHeader("X-Accel-Buffering", "no")
-			out := json.NewEncoder(c.BodyWriter())
-			say := func(l ChancesLine) {
-				_ = out.Encode(l) // a client that went away is seen by the context
-				if f, ok := c.BodyWriter().(http.Flusher); ok {
-					f.Flush()
-				}
-			}
-			told := 0.0
-			got, err := a.Chances(c.Context(), in.ID, in.Futures, func(done float64) {
-				if done-told >= 0.02 {
-					told = done
-					say(ChancesLine{Done: done})
-				}
-			})
-			if err == nil {
-				say(ChancesLine{1, &got})
-			}
-		}}, nil
-	})
+	lines(api, huma.Operation{OperationID: "get-chances", Method: http.MethodGet, Path: "/api/boats/{id}/chances",
+		Summary: "The best starts of the week for every coat that waits, over possible futures of the weather; JSON lines, the last one has the result"},
+		func(ctx context.Context, in *chancesQuery) error {
+			_, err := a.Boat(ctx, in.ID)
+			return err
+		},
+		func(ctx context.Context, in *chancesQuery, told func(float64)) (app.Chances, error) {
+			return a.Chances(ctx, in.ID, in.Futures, told)
+		})
 }
 
 func instrumentWords() []InstrumentWord {

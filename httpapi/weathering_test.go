@@ -8,6 +8,8 @@ import (
 	"strings"
 	"testing"
 
+	"allcoats/app"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -63,7 +65,7 @@ func TestChancesAreStreamed(t *testing.T) {
 	assert.Equal(t, "application/x-ndjson", head.Get("Content-Type"))
 	all := strings.Split(strings.TrimSpace(lines), "\n")
 	require.Greater(t, len(all), 2, "progress, then the result")
-	var last ChancesLine
+	var last Line[app.Chances]
 	require.NoError(t, json.Unmarshal([]byte(all[len(all)-1]), &last))
 	require.NotNil(t, last.Result)
 	assert.NotEmpty(t, last.Result.Coats)

@@ -279,37 +279,48 @@ func (s *Store) Backup(ctx context.Context, path string) error {
 }
 
 // Restore puts the contents of the database at path in the place of these, all or
-// nothing. The other one is brought up to date first; it must be whole.
-func (s *Store) Restore(ctx context.Context, path string) error {
+// nothing. The other one must be a whole one of this program; it is brought up to date
+// first. What was here before is kept in a copy beside the database, whose name is
+// returned.
+func (s *Store) Restore(ctx context.Context, path string) (kept string, err error) {
+	switch isNew, err := Identify(ctx, path); {
+	case err != nil:
+		return "", err
+	case isNew:
+		return "", ErrForeign
+	}
 	other, err := Open(ctx, path)
 	if err != nil {
-		return err
+		return "", err
 	}
 	err = other.Intact(ctx)
 	if closed := other.Close(); err == nil {
 		err = closed
 	}
 	if err != nil {
-		return fmt.Errorf("the backup is damaged: %w", err)
+		return "", fmt.Errorf("the backup is damaged: %w", err)
+	}
+	if kept, err = s.keep(ctx, "before-restore"); err != nil {
+		return "", err
 	}
 	conn, err := s.db.Connx(ctx)
 	if err != nil {
-		return err
+		return "", err
 	}
 	defer conn.Close()
 	if _, err := conn.ExecContext(ctx, "ATTACH DATABASE ? AS backup", path); err != nil {
-		return err
+		return "", err
 	}
 	defer func() { _, _ = conn.ExecContext(context.WithoutCancel(ctx), "DETACH DATABASE backup") }() // the connection is given back clean
 	tx, err := conn.BeginTxx(ctx, nil)
 	if err != nil {
-		return err
+		return "", err
 	}
 	if err := (Queries{tx}).copyFrom(ctx, "backup"); err != nil {
 		_ = tx.Rollback() // err tells more
-		return err
+		return "", err
 	}
-	return tx.Commit()
+	return kept, tx.Commit()
 }
 
 // copyFrom replaces all rows by those of an attached database of the same schema.

@@ -12,6 +12,7 @@ import (
 	"fmt"
 	"io/fs"
 	"net/url"
+	"os"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -29,19 +30,28 @@ var (
 var migrations embed.FS
 
 // Store is an open database file.
-type Store struct{ db *sqlx.DB }
+type Store struct {
+	db   *sqlx.DB
+	path string
+}
 
-// Open opens or creates the file at path and brings its schema up to date.
+// Open opens or creates the file at path and brings its schema up to date. A file of
+// another program, or of a newer version, is refused and left as it is.
 // Acknowledged writes survive a crash of the program and a loss of power
 // (WAL, synchronous FULL).
 func Open(ctx context.Context, path string) (*Store, error) {
+	if _, err := os.Stat(path); err == nil {
+		if _, err := Identify(ctx, path); err != nil {
+			return nil, fmt.Errorf("database %s: %w", path, err)
+		}
+	}
 	dsn := url.URL{Scheme: "file", Opaque: path, RawQuery: "_pragma=busy_timeout(5000)&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)" +
 		"&_pragma=foreign_keys(1)&_txlock=immediate"}
 	db, err := sqlx.Open("sqlite", dsn.String())
 	if err != nil {
 		return nil, fmt.Errorf("open database %s: %w", path, err)
 	}
-	s := &Store{db}
+	s := &Store{db, path}
 	if err := s.migrate(ctx); err != nil {
 		_ = db.Close()
 		return nil, fmt.Errorf("database %s: %w", path, err)

@@ -38,17 +38,23 @@ func TestPragmas(t *testing.T) {
 	}
 }
 
-// Surfaces of the first schema keep what they were measured by.
-func TestSurfacesMoveToTheNewSchema(t *testing.T) {
-	path := filepath.Join(t.TempDir(), "old.db")
+// upTo makes a database of an older schema.
+func upTo(t *testing.T, path string, version int64) *sqlx.DB {
 	db, err := sqlx.Open("sqlite", path)
 	require.NoError(t, err)
 	dir, err := fs.Sub(migrations, "migrations")
 	require.NoError(t, err)
 	p, err := goose.NewProvider(goose.DialectSQLite3, db.DB, dir)
 	require.NoError(t, err)
-	_, err = p.UpTo(ctx, 1)
+	_, err = p.UpTo(ctx, version)
 	require.NoError(t, err)
+	return db
+}
+
+// Surfaces of the first schema keep what they were measured by.
+func TestSurfacesMoveToTheNewSchema(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "old.db")
+	db := upTo(t, path, 1)
 	db.MustExec(`INSERT INTO places (id, name, latitude_deg, longitude_deg, time_zone, weather_source) VALUES ('p', 'Quay', 52, 1, 'UTC', 'imported')`)
 	db.MustExec(`INSERT INTO boats VALUES ('b', 1, 'p', 'Old', '', 0, '', 0, 'medium', 7, 6, 2, 1, 1, 0)`)
 	for i, r := range [][2]string{

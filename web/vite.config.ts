@@ -37,6 +37,17 @@ export default defineConfig({
               networkTimeoutSeconds: 6,
               expiration: { maxEntries: 400 },
               cacheableResponse: { statuses: [200] },
+              plugins: [
+                {
+                  // When it was kept, by this device: clocks run on from then (src/api/programTime.ts).
+                  cacheWillUpdate: async ({ response }) => {
+                    if (response.status !== 200) return null;
+                    const headers = new Headers(response.headers);
+                    headers.set("X-Kept-At", String(Date.now()));
+                    return new Response(response.body, { status: 200, headers });
+                  },
+                },
+              ],
             },
           },
         ],

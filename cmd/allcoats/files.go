@@ -52,7 +52,11 @@ func restoreCommand() *cobra.Command {
 		if err != nil {
 			return err
 		}
-		return a.RestoreFile(ctx, raw)
+		kept, err := a.RestoreFile(ctx, raw)
+		if err == nil {
+			fmt.Printf("restored; what was there before is kept as %s\n", kept)
+		}
+		return err
 	})
 }
 

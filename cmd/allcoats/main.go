@@ -77,10 +77,8 @@ func demoCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "demo", Short: "Serve a made-up yard with three boats, made anew in a database of its own", Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
-			for _, end := range []string{"", "-wal", "-shm"} {
-				if err := os.Remove(l.db + end); err != nil && !errors.Is(err, os.ErrNotExist) {
-					return err
-				}
+			if err := clearDemo(c.Context(), l.db); err != nil {
+				return err
 			}
 			return l.serve(c.Context(), func(ctx context.Context, a *app.App) error {
 				if follow {
@@ -93,6 +91,36 @@ func demoCommand() *cobra.Command {
 	l.flags(c, "allcoats-demo.db")
 	c.Flags().BoolVar(&follow, "follow", false, "build the demo around the real time and follow the real clock")
 	return c
+}
+
+// clearDemo removes a demo made before; any other file at path is refused and left.
+func clearDemo(ctx context.Context, path string) error {
+	if _, err := os.Stat(path); errors.Is(err, os.ErrNotExist) {
+		return nil
+	}
+	isNew, err := store.Identify(ctx, path)
+	if err != nil {
+		return fmt.Errorf("%s: %w; the demo is not put in its place", path, err)
+	}
+	if !isNew {
+		s, err := store.Open(ctx, path)
+		if err != nil {
+			return err
+		}
+		isDemo, err := app.IsDemo(ctx, s)
+		if err = errors.Join(err, s.Close()); err != nil {
+			return err
+		}
+		if !isDemo {
+			return fmt.Errorf("%s holds something else than the demo and is left as it is: name another file with --db", path)
+		}
+	}
+	for _, end := range []string{"", "-wal", "-shm"} {
+		if err := os.Remove(path + end); err != nil && !errors.Is(err, os.ErrNotExist) {
+			return err
+		}
+	}
+	return nil
 }
 
 func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App) error) error {
@@ -118,7 +146,11 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 	if err != nil {
 		return err
 	}
+	// Work that goes on when the server stops is ended with its context.
+	working, end := context.WithCancel(context.WithoutCancel(ctx))
+	defer end()
 	server := &http.Server{
+		BaseContext:       func(net.Listener) context.Context { return working },
 		Handler:           httpapi.Handler(a, httpapi.Options{Version: version, Web: web.Files(), Passphrase: passphrase}),
 		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute,
 		MaxHeaderBytes: 64 << 10,
@@ -134,11 +166,19 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 	case <-ctx.Done():
 	}
 	slog.Info("stopping")
-	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
-	defer cancel()
-	err = server.Shutdown(grace)
+	if err = shutdown(ctx, server, 5*time.Second); err != nil {
+		end()
+		err = shutdown(ctx, server, 5*time.Second)
+	}
 	<-refreshed
 	return err
+}
+
+// shutdown waits for the requests in hand, for at most as long as wait.
+func shutdown(ctx context.Context, server *http.Server, wait time.Duration) error {
+	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), wait)
+	defer cancel()
+	return server.Shutdown(grace)
 }
 
 func calcCommand() *cobra.Command {
@@ -160,13 +200,13 @@ func calcCommand() *cobra.Command {
 				return fmt.Errorf("there is no calculator %q; allcoats calc lists them", args[0])
 			}
 			if lines {
-				return calcLines(k, c.InOrStdin(), out)
+				return calcLines(c.Context(), k, c.InOrStdin(), out)
 			}
 			raw, err := io.ReadAll(c.InOrStdin())
 			if err != nil {
 				return err
 			}
-			res, err := k.Run(raw)
+			res, err := k.Run(c.Context(), raw)
 			if err != nil {
 				return err
 			}
@@ -181,14 +221,14 @@ func calcCommand() *cobra.Command {
 // maxLine is the longest request of calc --lines.
 const maxLine = 64 << 20
 
-func calcLines(k calc.Calculator, in io.Reader, out *json.Encoder) error {
+func calcLines(ctx context.Context, k calc.Calculator, in io.Reader, out *json.Encoder) error {
 	scan := bufio.NewScanner(in)
 	scan.Buffer(nil, maxLine)
 	for scan.Scan() {
 		if len(scan.Bytes()) == 0 {
 			continue
 		}
-		res, err := k.Run(scan.Bytes())
+		res, err := k.Run(ctx, scan.Bytes())
 		if err != nil {
 			var bad fault.Errors
 			if !errors.As(err, &bad) {

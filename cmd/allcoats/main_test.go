@@ -255,3 +255,56 @@ func TestSim(t *testing.T) {
 	_, err = execute("", "sim", "--to", server.URL, "--instrument", "none", "--times", "1")
 	assert.ErrorContains(t, err, "404")
 }
+
+// The demo replaces a demo, and nothing else.
+func TestTheDemoTakesNoOtherFile(t *testing.T) {
+	ctx := context.Background()
+	dir := t.TempDir()
+	own := filepath.Join(dir, "yard.db")
+	fill(t, own)
+	assert.ErrorContains(t, clearDemo(ctx, own), "left as it is")
+	assert.FileExists(t, own)
+	letter := filepath.Join(dir, "letter.txt")
+	require.NoError(t, os.WriteFile(letter, []byte("Dear harbour master, this is no database at all."), 0o600))
+	assert.ErrorIs(t, clearDemo(ctx, letter), store.ErrForeign)
+	assert.FileExists(t, letter)
+
+	made := filepath.Join(dir, "demo.db")
+	s, err := store.Open(ctx, made)
+	require.NoError(t, err)
+	a, err := app.New(ctx, s, instruments.Forecast{})
+	require.NoError(t, err)
+	require.NoError(t, a.MarkDemo(ctx))
+	require.NoError(t, s.Close())
+	require.NoError(t, clearDemo(ctx, made))
+	assert.NoFileExists(t, made)
+	assert.NoError(t, clearDemo(ctx, filepath.Join(dir, "none.db")))
+}
+
+// A calculator on the command line is stopped by an interrupt.
+func TestAnInterruptStopsACalculator(t *testing.T) {
+	var items []string
+	for i := range 200 {
+		items = append(items, fmt.Sprintf(`{"name":"%d","baseML":%d,"hardenerML":%d,"priceCents":%d}`, i, 1009+7*i, 2999-11*i, 1000+(i*i)%97))
+	}
+	request := `{"needBaseML":9999991,"needHardenerML":4999999,"stockBaseML":0,"stockHardenerML":0,"items":[` + strings.Join(items, ",") + `]}`
+	c := exec.Command(os.Args[0], "calc", "purchase")
+	c.Env = append(os.Environ(), "ALLCOATS_TEST_AS_PROGRAM=1")
+	c.Stdin = strings.NewReader(request)
+	require.NoError(t, c.Start())
+	ended := make(chan error, 1)
+	go func() { ended <- c.Wait() }()
+	select {
+	case err := <-ended:
+		t.Fatalf("it was to take long, and ended: %v", err)
+	case <-time.After(1500 * time.Millisecond):
+	}
+	require.NoError(t, c.Process.Signal(os.Interrupt))
+	select {
+	case err := <-ended:
+		assert.Error(t, err, "it tells that there is no answer")
+	case <-time.After(10 * time.Second):
+		_ = c.Process.Kill()
+		t.Fatal("did not stop")
+	}
+}

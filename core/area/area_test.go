@@ -171,10 +171,24 @@ func TestGirthsWithThePathComeWithinOnePerCent(t *testing.T) {
 	}
 }
 
+// Where spacings differ more than 2:1 Simpson's weights would be negative: a station
+// taped just before and just after a keel must not pull the area below nothing. By
+// trapezoids: 4·1 + 0.1·(1 + 3)/2 + 4·3 = 16.2; Simpson's parabola would have given −2.8.
+func TestKeelStepsDoNotBendTheArea(t *testing.T) {
+	x, y := []float64{0, 4, 4.1, 8.1}, []float64{1, 1, 3, 3}
+	assert.InDelta(t, 16.2, simpson(x, y), 1e-9)
+	for _, extra := range []float64{0.05, 0.5, 3.9} {
+		x := []float64{0, extra, 4, 4.1, 8.1}
+		got := simpson(x, []float64{1, 1, 1, 3, 3})
+		assert.InDelta(t, 16.2, got, 0.4, "one station more at %g", extra)
+		assert.True(t, got >= 8.1*1 && got <= 8.1*3, "between the least and the greatest girth times the length")
+	}
+}
+
 // Simpson's rule is exact for parabolas, evenly spaced or not.
 func TestSimpsonOnAParabola(t *testing.T) {
 	f := func(x float64) float64 { return 3*x*x - 2*x + 1 }
-	for _, x := range [][]float64{{0, 1, 2, 3, 4}, {0, 0.3, 1.7, 2, 4}} {
+	for _, x := range [][]float64{{0, 1, 2, 3, 4}, {0, 0.9, 2, 2.7, 4}} {
 		y := make([]float64, len(x))
 		for i := range x {
 			y[i] = f(x[i])

@@ -87,7 +87,7 @@ func (g Girths) Validate() error {
 }
 
 // ByGirths integrates girths: ∫ g ds, s along the hull at half girth if taped,
-// else along the centreline, by composite Simpson for even or uneven spacing.
+// else along the centreline, by composite Simpson where the spacing lets it.
 func ByGirths(g Girths) (GirthResult, error) {
 	if err := g.Validate(); err != nil {
 		return GirthResult{}, err
@@ -132,15 +132,22 @@ func trapezoid(x, y []float64) float64 {
 	return sum
 }
 
-// simpson integrates parabolas through each three points, the spacing even or
-// not. With an even number of points the last interval takes the trapezoid.
+// simpson integrates parabolas through each three points whose two spacings are within
+// 2:1, and trapezoids elsewhere. So no weight is negative, and the integral lies between
+// the least and the greatest y times the length.
 func simpson(x, y []float64) float64 {
 	sum := 0.0
-	i := 0
-	for ; i+2 < len(x); i += 2 {
-		a, b := x[i+1]-x[i], x[i+2]-x[i+1]
-		h := a + b
-		sum += h / 6 * ((2-b/a)*y[i] + h*h/(a*b)*y[i+1] + (2-a/b)*y[i+2])
+	for i := 0; i+1 < len(x); {
+		if i+2 < len(x) {
+			a, b := x[i+1]-x[i], x[i+2]-x[i+1]
+			if h := a + b; a <= 2*b && b <= 2*a {
+				sum += h / 6 * ((2-b/a)*y[i] + h*h/(a*b)*y[i+1] + (2-a/b)*y[i+2])
+				i += 2
+				continue
+			}
+		}
+		sum += trapezoid(x[i:i+2], y[i:i+2])
+		i++
 	}
-	return sum + trapezoid(x[i:], y[i:])
+	return sum
 }

@@ -1,12 +1,11 @@
 package climate
 
 import (
-	"runtime"
-	"sync"
-	"sync/atomic"
+	"context"
 	"time"
 
 	"allcoats/core/field"
+	"allcoats/core/parallel"
 	"allcoats/core/surface"
 	"allcoats/core/survey"
 	"allcoats/core/tent"
@@ -53,11 +52,11 @@ func (o Odds) Best(from, to time.Time) (p float64, at, opens, closes time.Time, 
 }
 
 // Chances plays n futures at every ask and tells the odds of every hour's start
-// from now on. progress, if not nil, is called now and then with the share that
-// is done; when it returns false the work stops and ok is false. The same seed
-// gives the same odds on any number of processors. Departures of probes from the
-// model count as in Of.
-func (b Boat) Chances(c Climate, f weather.Futures, asks []Ask, n int, seed uint64, progress func(done float64) bool) (odds []Odds, ok bool) {
+// from now on. told, if not nil, is called now and then, by one at a time, with the
+// share done; when ctx ends the work stops with its error. The same seed gives the
+// same odds on any number of processors. Departures of probes from the model count as
+// in Of.
+func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []Ask, n int, seed uint64, told func(done float64)) ([]Odds, error) {
 	frame := f.Frame()
 	open := surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, frame)
 	at := open.At
@@ -85,56 +84,43 @@ func (b Boat) Chances(c Climate, f weather.Futures, asks []Ask, n int, seed uint
 			}
 		}
 	}
-	workers := runtime.GOMAXPROCS(0)
-	counts := make([][][]int32, workers)
-	var next, done atomic.Int64
-	var stop atomic.Bool
-	var wait sync.WaitGroup
-	for w := range workers {
+	counts, rooms := make([][][]int32, parallel.Workers()), make([]weather.Series, parallel.Workers())
+	for w := range counts {
 		counts[w] = make([][]int32, len(asks))
 		for k := range asks {
 			counts[w][k] = make([]int32, len(at))
 		}
-		wait.Go(func() {
-			var room weather.Series
-			for !stop.Load() {
-				i := next.Add(1) - 1
-				if i >= int64(n) {
-					return
-				}
-				room = f.Make(seed, uint64(i), room)
-				conditions := open.With(room)
-				var t tent.Climate
-				var under surface.Conditions
-				if inTent {
-					t = tent.Simulate(*b.Tent, conditions, room, covered, b.Loc)
-					under = conditions.Under(t.Air, t.Light)
-				}
-				for k, a := range asks {
-					air, here := room, conditions
-					if b.tented(faces[k]) {
-						air, here = t.Air, under
-					}
-					course := here.Course(faces[k].Face)
-					for i, d := range bias[k] {
-						course.TempC[i] += d
-					}
-					for i, may := range a.Job.Starts(field.Weather{Air: air, SurfaceC: course.TempC, Wet: course.Wet}, free[k]) {
-						if may {
-							counts[w][k][i]++
-						}
-					}
-				}
-				if d := done.Add(1); progress != nil && w == 0 && d%8 == 0 && !progress(float64(d)/float64(n)) {
-					stop.Store(true)
+	}
+	err := parallel.Each(ctx, n, told, func(w, i int) {
+		room := f.Make(seed, uint64(i), rooms[w])
+		rooms[w] = room
+		conditions := open.With(room)
+		var t tent.Climate
+		var under surface.Conditions
+		if inTent {
+			t = tent.Simulate(*b.Tent, conditions, room, covered, b.Loc)
+			under = conditions.Under(t.Air, t.Light)
+		}
+		for k, a := range asks {
+			air, here := room, conditions
+			if b.tented(faces[k]) {
+				air, here = t.Air, under
+			}
+			course := here.Course(faces[k].Face)
+			for i, d := range bias[k] {
+				course.TempC[i] += d
+			}
+			for i, may := range a.Job.Starts(field.Weather{Air: air, SurfaceC: course.TempC, Wet: course.Wet}, free[k]) {
+				if may {
+					counts[w][k][i]++
 				}
 			}
-		})
+		}
+	})
+	if err != nil {
+		return nil, err
 	}
-	wait.Wait()
-	if stop.Load() {
-		return nil, false
-	}
+	odds := []Odds{}
 	for k := range asks {
 		o := Odds{}
 		for i, t := range at {
@@ -142,14 +128,14 @@ func (b Boat) Chances(c Climate, f weather.Futures, asks []Ask, n int, seed uint
 				continue
 			}
 			sum := int32(0)
-			for w := range workers {
+			for w := range counts {
 				sum += counts[w][k][i]
 			}
 			o.At, o.P = append(o.At, t), append(o.P, float64(sum)/float64(max(1, n)))
 		}
 		odds = append(odds, o)
 	}
-	return odds, true
+	return odds, nil
 }
 
 // tented reports whether a surface is in a tent that is described.

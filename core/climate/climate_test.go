@@ -1,6 +1,7 @@
 package climate
 
 import (
+	"context"
 	"math"
 	"testing"
 	"time"
@@ -99,8 +100,8 @@ func TestChances(t *testing.T) {
 	sure.Sheltered = true
 	never.Limits.AirMinC = num(40)
 	asks := []Ask{{"port", sure}, {"port", never}, {"starboard", job()}}
-	odds, ok := b.Chances(c, f, asks, 200, 1, nil)
-	require.True(t, ok)
+	odds, err := b.Chances(t.Context(), c, f, asks, 200, 1, nil)
+	require.NoError(t, err)
 	require.Len(t, odds, 3)
 	p, when, opens, closes, ok := odds[2].Best(now, now.Add(24*time.Hour))
 	require.True(t, ok)
@@ -108,13 +109,14 @@ func TestChances(t *testing.T) {
 	assert.False(t, when.Before(opens) || closes.Before(when))
 	_, _, _, _, ok = odds[1].Best(now, now.Add(7*24*time.Hour))
 	assert.False(t, ok)
-	again, _ := b.Chances(c, f, asks, 200, 1, nil)
+	again, _ := b.Chances(t.Context(), c, f, asks, 200, 1, nil)
 	assert.Equal(t, odds, again, "the same seed, the same odds")
 	for i, v := range odds[0].P[:48] {
 		assert.GreaterOrEqual(t, v, odds[1].P[i])
 	}
-	stopped, ok := b.Chances(c, f, asks, 5000, 1, func(float64) bool { return false })
-	assert.False(t, ok)
+	ctx, stop := context.WithCancel(t.Context())
+	stopped, err := b.Chances(ctx, c, f, asks, 5000, 1, func(float64) { stop() })
+	assert.ErrorIs(t, err, context.Canceled)
 	assert.Nil(t, stopped)
 }
 
@@ -135,7 +137,7 @@ func TestCompareSchools(t *testing.T) {
 	t1.Thermostat = tent.Thermostat{SetC: 16}
 	f := weather.NewFutures(b.Air, now, 8*24*time.Hour, weather.UsualNormals(53), time.UTC)
 	got := map[School]Option{}
-	for _, o := range b.Compare(coat, t1, f, 40, 1) {
+	for _, o := range b.Compare(t.Context(), coat, t1, f, 40, 1) {
 		got[o.School] = o
 	}
 	require.Len(t, got, 4)
@@ -165,6 +167,8 @@ func BenchmarkThousandFutures(b *testing.B) {
 	c := Of(boat)
 	f := weather.NewFutures(c.Open, now, 10*24*time.Hour, weather.UsualNormals(53), time.UTC)
 	for b.Loop() {
-		boat.Chances(c, f, asks, 1000, 1, nil)
+		if _, err := boat.Chances(b.Context(), c, f, asks, 1000, 1, nil); err != nil {
+			b.Fatal(err)
+		}
 	}
 }

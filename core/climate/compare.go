@@ -1,6 +1,7 @@
 package climate
 
 import (
+	"context"
 	"time"
 
 	"allcoats/core/cure"
@@ -68,16 +69,27 @@ type Inside struct {
 	DewC     float64   `json:"dewPointC"`
 }
 
+// asked is what all options of a comparison share.
+type asked struct {
+	coat   Coat
+	prices tent.Prices
+	warmC  float64
+	f      weather.Futures
+	n      int
+	seed   uint64
+}
+
 // Compare sets the schools side by side for a coat: wait as the surface lies
 // now, in tent t without heat, with it, and with the hardener for the cold if the
 // sheet has one. Odds are of n futures.
-func (b Boat) Compare(coat Coat, t tent.Tent, f weather.Futures, n int, seed uint64) []Option {
+func (b Boat) Compare(ctx context.Context, coat Coat, t tent.Tent, f weather.Futures, n int, seed uint64) []Option {
+	a := asked{coat, t.Prices, t.Thermostat.SetC, f, n, seed}
 	cold := t
 	cold.Heaters, cold.DryL = nil, 0
-	out := []Option{b.option(coat, Wait, "Wait for weather", nil, t.Prices, "", t.Thermostat.SetC, f, n, seed)}
-	out = append(out, b.option(coat, TentAlone, "A tent, no heat", &cold, t.Prices, "", t.Thermostat.SetC, f, n, seed))
+	out := []Option{b.option(ctx, a, Wait, "Wait for weather", nil, "")}
+	out = append(out, b.option(ctx, a, TentAlone, "A tent, no heat", &cold, ""))
 	if t.PowerKW() > 0 || t.DryL > 0 {
-		out = append(out, b.option(coat, TentHeat, "Tent and heat", &t, t.Prices, "", t.Thermostat.SetC, f, n, seed))
+		out = append(out, b.option(ctx, a, TentHeat, "Tent and heat", &t, ""))
 	}
 	grade, least := "", coat.Sheet.MinCureC
 	for _, g := range coat.Sheet.Grades {
@@ -86,13 +98,14 @@ func (b Boat) Compare(coat Coat, t tent.Tent, f weather.Futures, n int, seed uin
 		}
 	}
 	if grade != "" {
-		out = append(out, b.option(coat, Hardener, "Hardener for the cold", nil, t.Prices, grade, t.Thermostat.SetC, f, n, seed))
+		out = append(out, b.option(ctx, a, Hardener, "Hardener for the cold", nil, grade))
 	}
 	return out
 }
 
 // option computes one of them; a tent puts the surface under it.
-func (b Boat) option(coat Coat, school School, name string, t *tent.Tent, prices tent.Prices, grade string, warmC float64, f weather.Futures, n int, seed uint64) Option {
+func (b Boat) option(ctx context.Context, a asked, school School, name string, t *tent.Tent, grade string) Option {
+	coat, prices := a.coat, a.prices
 	o := Option{School: school, Name: name, Hardener: grade, Hours: []Inside{}, Working: working.New()}
 	w := &o.Working
 	sheet, _ := coat.Sheet.With(grade)
@@ -120,7 +133,7 @@ func (b Boat) option(coat Coat, school School, name string, t *tent.Tent, prices
 			o.Hours = append(o.Hours, Inside{h.At, h.TempC, h.RHPct, at.SurfaceC[i], h.DewPointC()})
 		}
 	}
-	o.WarmAt = warm(at, b.Now, warmC)
+	o.WarmAt = warm(at, b.Now, a.warmC)
 	var last time.Time // of the window that the start is in
 	windows := job.Windows(at, coat.From, coat.To)
 	for _, win := range windows {
@@ -153,7 +166,7 @@ func (b Boat) option(coat Coat, school School, name string, t *tent.Tent, prices
 		o.Cents += money("The other hardener", "what it costs more", prices.HardenerCents)
 	}
 	money("In all", "energy + days + hardener", o.Cents)
-	if odds, ok := b.Chances(c, f, []Ask{{coat.SurfaceID, job}}, n, seed, nil); ok && len(odds) == 1 {
+	if odds, err := b.Chances(ctx, c, a.f, []Ask{{coat.SurfaceID, job}}, a.n, a.seed, nil); err == nil {
 		for i, h := range odds[0].At {
 			near := h.Sub(*o.Start).Abs() <= 30*time.Minute
 			if inside := !h.Before(*o.Start) && !h.After(last) && h.Sub(*o.Start) < time.Hour; inside || near && o.ChancePct == 0 {

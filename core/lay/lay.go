@@ -136,6 +136,7 @@ type Before struct {
 	Sheet    product.Sheet
 	Part     area.Part
 	Litres   float64
+	First    string // work that must be done before and is not logged, empty without
 	FieldWhy string
 	HoldWhy  string
 	Wet      bool
@@ -156,6 +157,9 @@ func (b Before) List() []Check {
 		}
 	}
 	ask := func(key, text string) { out = append(out, Check{key, Ask, text}) }
+	if b.First != "" {
+		add("first", true, "", "Not logged since the last coat: "+b.First)
+	}
 	add("field", b.FieldWhy != "", "The air and the surface allow laying now", "Not now: "+b.FieldWhy)
 	add("hold", b.HoldWhy != "", fmt.Sprintf("It holds for the %.3g h after laying", b.Sheet.Limits.HoldH), b.HoldWhy)
 	add("dry", b.Wet, "No dew or rain on it by the reckoning: feel it with the back of a hand", "It is wet with dew or rain: wipe it and let it dry")

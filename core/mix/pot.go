@@ -238,9 +238,12 @@ type Deviation struct {
 	Means        string  `json:"means"`
 }
 
-// Off judges what was weighed of a two-part product; ok is false for one without a
-// ratio by weight.
+// Off judges what was weighed of a two-part product; ok is false for one that has no
+// ratio by weight, or is catalysed by dose.
 func Off(s product.Sheet, baseG, hardenerG float64) (d Deviation, ok bool) {
+	if len(s.Doses) > 0 {
+		return d, false
+	}
 	want := 0.0 // grams of hardener to one of base
 	switch r, share := s.RatioByWeight, s.BaseShare(); {
 	case r.Base > 0:

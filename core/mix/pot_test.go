@@ -132,3 +132,34 @@ func TestMassShortensThePotLife(t *testing.T) {
 	s.VolumeSolidsPct = 55
 	assert.Equal(t, 1.0, MassFactor(s, 1))
 }
+
+// A catalysed filler takes its catalyst once: 2 % of 0.9 kg at 20 °C is 18 g, whatever
+// ratio the sheet repeats beside its dose.
+func TestPeroxideIsPouredOnce(t *testing.T) {
+	s := product.Sheet{Name: "filler", Kind: product.Fairing, Binder: product.Polyester, BaseKgL: 0.9, HardenerKgL: 1.1,
+		RatioByWeight: product.Ratio{Base: 100, Hardener: 2}, Doses: []product.Dose{{TempC: 10, Pct: 3}, {TempC: 20, Pct: 2}}}
+	p, err := Fill(PotRequest{Sheet: s, Litres: 1, TempC: 20})
+	require.NoError(t, err)
+	require.Len(t, p.Targets, 2)
+	assert.Equal(t, "catalyst", p.Targets[1].Part)
+	assert.InDelta(t, 18, *p.Targets[1].AddG, 1e-9)
+	_, ok := Off(s, 900, 18)
+	assert.False(t, ok, "a dose is no ratio of two parts")
+
+	for _, s := range product.Examples() {
+		if len(s.Doses) == 0 {
+			continue
+		}
+		p, err := Fill(PotRequest{Sheet: s, Litres: 1, TempC: 18})
+		require.NoError(t, err, s.Name)
+		hardener, resin := 0.0, 0.0
+		for _, target := range p.Targets {
+			if target.Part == product.BasePart {
+				resin += *target.AddG
+			} else {
+				hardener += *target.AddG
+			}
+		}
+		assert.LessOrEqual(t, 100*hardener/resin, 3.0, "%s: peroxide, %% by weight", s.Name)
+	}
+}

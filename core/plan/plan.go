@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"context"
 	"fmt"
 	"maps"
 	"slices"
@@ -77,16 +78,17 @@ type Starts map[string]time.Time
 type Effort struct {
 	Seed   uint64
 	Rounds int
-	// Told is called now and then with the share done; false ends the search.
-	Told func(done float64) bool
+	// Told, if not nil, is called now and then with the share done.
+	Told func(done float64)
 }
 
 // Make plans the yard. With starts of a plan before, tasks keep their order and
 // are moved only where they must be or the launch gains by it. A plan that does
-// not fit before Until is a fault that names the task without a place.
-func (m Model) Make(before Starts, e Effort) (Plan, Starts, error) {
+// not fit before Until is a fault that names the task without a place. When ctx ends
+// the best so far is told.
+func (m Model) Make(ctx context.Context, before Starts, e Effort) (Plan, Starts, error) {
 	known := m.known(before)
-	got := schedule.Improve(m.Problem, known, e.Seed, e.Rounds, e.Told)
+	got := schedule.Improve(ctx, m.Problem, known, e.Seed, e.Rounds, e.Told)
 	if !got.Found {
 		return Plan{}, nil, m.impossible()
 	}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"context"
 	"math"
 	"runtime"
 	"sync"
@@ -63,7 +64,7 @@ func make_(t *testing.T, y Yard, before Starts) (Model, Plan, Starts) {
 	t.Helper()
 	m, err := y.Model()
 	require.NoError(t, err)
-	p, s, err := m.Make(before, Effort{Seed: 1, Rounds: 60})
+	p, s, err := m.Make(t.Context(), before, Effort{Seed: 1, Rounds: 60})
 	require.NoError(t, err)
 	return m, p, s
 }
@@ -202,7 +203,7 @@ func TestBadYards(t *testing.T) {
 	cold := yard(5, surface("Deck", area.Deck, fair(7, func(_ int, h *weather.Hour) { h.TempC = 5 }), 1, 2))
 	m, err := cold.Model()
 	require.NoError(t, err)
-	_, _, err = m.Make(nil, Effort{})
+	_, _, err = m.Make(t.Context(), nil, Effort{})
 	assert.ErrorContains(t, err, "Tern: Deck, high-build primer has no hour before 10 June: the air is below 12 °C")
 }
 
@@ -215,7 +216,7 @@ func TestReplanMovesLittle(t *testing.T) {
 	_, _, before := make_(t, yard(18, surfaces(fine)...), nil)
 	m, err := yard(18, surfaces(fine)...).Model()
 	require.NoError(t, err)
-	same, _, err := m.Make(before, Effort{Rounds: 0})
+	same, _, err := m.Make(t.Context(), before, Effort{Rounds: 0})
 	require.NoError(t, err)
 	assert.Empty(t, Changes(before, same), "nothing new, nothing moved")
 	wet := fair(20, func(i int, h *weather.Hour) {
@@ -368,7 +369,7 @@ func BenchmarkFirstPlanOfSixtyTasks(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		if _, _, err := m.Make(nil, Effort{Seed: 1}); err != nil {
+		if _, _, err := m.Make(b.Context(), nil, Effort{Seed: 1}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -378,7 +379,7 @@ func BenchmarkImprovedPlanOfSixtyTasks(b *testing.B) {
 	y := sixty(2, 120)
 	for b.Loop() {
 		m, _ := y.Model()
-		if _, _, err := m.Make(nil, Effort{Seed: 1, Rounds: 1500}); err != nil {
+		if _, _, err := m.Make(b.Context(), nil, Effort{Seed: 1, Rounds: 1500}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -405,7 +406,7 @@ func BenchmarkYardOfFifteenBoats(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		if _, _, err := m.Make(nil, Effort{Seed: 1, Rounds: 20}); err != nil {
+		if _, _, err := m.Make(b.Context(), nil, Effort{Seed: 1, Rounds: 20}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -446,7 +447,7 @@ func BenchmarkThousandFutures(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	_, order, err := m.Make(nil, Effort{Seed: 1})
+	_, order, err := m.Make(b.Context(), nil, Effort{Seed: 1})
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -598,4 +599,24 @@ func TestTheCoatThatIsOn(t *testing.T) {
 	assert.Zero(t, p.Launches[0].Rekey, "it was sanded")
 	assert.Equal(t, now, item(t, p, "Hull-1#1").Start)
 	assert.Nil(t, Surface{}.Run(now))
+}
+
+// Planning anew searches: on a yard with too few hands other orders do better than the
+// first, and progress is told.
+func TestRoundsMakeABetterPlan(t *testing.T) {
+	m, err := sixty(2, 120).Model()
+	require.NoError(t, err)
+	first, _, err := m.Make(t.Context(), nil, Effort{Seed: 1})
+	require.NoError(t, err)
+	var told []float64
+	better, _, err := m.Make(t.Context(), nil, Effort{Seed: 1, Rounds: 400, Told: func(d float64) { told = append(told, d) }})
+	require.NoError(t, err)
+	assert.Greater(t, len(told), 10)
+	assert.True(t, better.Launches[0].At.Before(first.Launches[0].At) || better.Hours < first.Hours,
+		"%v and %.0f h, %v and %.0f h", first.Launches[0].At, first.Hours, better.Launches[0].At, better.Hours)
+	ctx, stop := context.WithCancel(t.Context())
+	stop()
+	stopped, _, err := m.Make(ctx, nil, Effort{Seed: 1, Rounds: 400})
+	require.NoError(t, err)
+	assert.Equal(t, first.Launches[0].At, stopped.Launches[0].At, "stopped at once it is the first plan")
 }

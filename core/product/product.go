@@ -144,6 +144,9 @@ type Tin struct {
 	Part       string  `json:"part,omitempty" enum:",base,hardener"`
 }
 
+// MaxTins is the most sizes that a sheet may list.
+const MaxTins = 40
+
 // Grade is a hardener with tables of its own. What it leaves out holds as for
 // the standard one.
 type Grade struct {
@@ -287,9 +290,13 @@ func (s Sheet) RecoatOver(kind Kind) (Recoat, bool) {
 // IsCoat reports whether the product leaves a film.
 func (s Sheet) IsCoat() bool { return s.Kind != Thinner }
 
-// BaseShare is the share of base in the mixed volume, 1 for a one-part product.
-// A ratio by weight alone is turned by the densities.
+// BaseShare is the share of base in the mixed volume, 1 for a one-part product and
+// for one that is catalysed by dose: its hardener is the catalyst, poured once. A
+// ratio by weight alone is turned by the densities.
 func (s Sheet) BaseShare() float64 {
+	if len(s.Doses) > 0 {
+		return 1
+	}
 	r := s.RatioByVolume
 	if r == (Ratio{}) && s.BaseKgL > 0 && s.HardenerKgL > 0 {
 		r = Ratio{s.RatioByWeight.Base / s.BaseKgL, s.RatioByWeight.Hardener / s.HardenerKgL}
@@ -347,6 +354,9 @@ func (s Sheet) Validate() error {
 		bad.Under(path, r.Validate(s.OnePointTables))
 	}
 	s.validateMore(&bad)
+	if len(s.Tins) > MaxTins {
+		bad.Add("tins", "at most %d sizes are taken", MaxTins)
+	}
 	for i, t := range s.Tins {
 		bad.Above(fmt.Sprintf("tins[%d].litres", i), t.Litres, 0, 1000, "L")
 		bad.Range(fmt.Sprintf("tins[%d].priceCents", i), float64(t.PriceCents), 0, 1e8, "cents")
@@ -385,6 +395,14 @@ func (s Sheet) validateMore(bad *fault.Errors) {
 		bad.Above(path+".pct", d.Pct, 0, 10, "%")
 		if i > 0 && d.TempC <= s.Doses[i-1].TempC {
 			bad.Add(path+".tempC", "temperatures must rise")
+		}
+	}
+	for _, r := range []struct {
+		path  string
+		ratio Ratio
+	}{{"ratioByVolume", s.RatioByVolume}, {"ratioByWeight", s.RatioByWeight}} {
+		if len(s.Doses) > 0 && r.ratio != (Ratio{}) {
+			bad.Add(r.path, "give the catalyst as a dose by temperature or as a ratio, not as both: it would be poured twice")
 		}
 	}
 	for i, g := range s.Grades {

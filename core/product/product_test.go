@@ -1,6 +1,7 @@
 package product
 
 import (
+	"strings"
 	"testing"
 
 	"allcoats/core/cure"
@@ -139,6 +140,25 @@ func TestDoubts(t *testing.T) {
 	assert.Contains(t, s.Doubts()[0], "5 h at 20 °C is not shorter than 4 h at 10 °C")
 }
 
+// What would hurt somebody, in every example sheet.
+func TestExamplesSayWhatHurts(t *testing.T) {
+	for _, s := range Examples() {
+		all := strings.Join(append(s.Cautions, s.Notes), " ")
+		if s.Binder == Polyurethane && (s.RatioByVolume != (Ratio{}) || s.Humidity == MoistureCured) {
+			assert.Contains(t, strings.ToLower(all), "isocyanate", s.Name)
+		}
+		if s.Copper {
+			assert.NotContains(t, all, "For aluminium", s.Name)
+			assert.Contains(t, all, "aluminium", s.Name)
+		}
+		if len(s.Doses) > 0 {
+			assert.Zero(t, s.RatioByWeight, s.Name)
+			assert.Zero(t, s.RatioByVolume, s.Name)
+			assert.Contains(t, all, "eroxide", s.Name)
+		}
+	}
+}
+
 func TestMoreFieldsAreChecked(t *testing.T) {
 	good := Examples()[0]
 	for path, change := range map[string]func(*Sheet){
@@ -155,6 +175,8 @@ func TestMoreFieldsAreChecked(t *testing.T) {
 		"grades[0].potLife[0].hours": func(s *Sheet) {
 			s.Grades = []Grade{{Name: "x", PotLife: cure.Table{{TempC: 10, Hours: -1}, {TempC: 20, Hours: 1}}}}
 		},
+		"ratioByVolume": func(s *Sheet) { s.RatioByWeight, s.Doses = Ratio{}, []Dose{{20, 2}} },
+		"tins":          func(s *Sheet) { s.Tins = make([]Tin, MaxTins+1) },
 		"tins[0].part": func(s *Sheet) {
 			s.RatioByVolume, s.RatioByWeight = Ratio{}, Ratio{}
 			s.Tins = []Tin{{"x", 1, 1, BasePart}}

@@ -81,6 +81,9 @@ var Catalogue = []Rule{
 			return coats(c, func(i int, s Step) string {
 				b, name := c.under(i)
 				soft := b == product.Alkyd || b == product.Oil || b == product.Acrylic
+				if k := c.below(i); k >= 0 && antifouling(c.Steps[k].Sheet.Kind) && antifouling(s.Sheet.Kind) {
+					return "" // antifoulings are made to melt into their own kind
+				}
 				if soft && s.Sheet.StrongSolvent {
 					return fmt.Sprintf("The solvent of %s lifts %s.", s.Sheet.Name, name)
 				}

@@ -93,7 +93,8 @@ type Request struct {
 	SDUm      float64
 	FilmKnown bool
 	Next      product.Kind
-	Antifoul  bool
+	// Antifoul says that there is antifouling under the paper: it is sanded wet only.
+	Antifoul bool
 }
 
 // Step is a grit of the ladder.
@@ -114,15 +115,18 @@ type Margin struct {
 
 // Plan is the sanding.
 type Plan struct {
-	Steps     []Step          `json:"steps"`
-	Tool      Tool            `json:"tool"`
-	RemovedUm float64         `json:"removedUm"`
-	Hours     float64         `json:"hours"`
-	Margins   []Margin        `json:"margins"`
-	Water     int             `json:"waterChanges"`
-	Dust      string          `json:"dust"`
-	Notes     []string        `json:"notes"`
-	Working   working.Working `json:"working"`
+	Steps     []Step   `json:"steps"`
+	Tool      Tool     `json:"tool"`
+	RemovedUm float64  `json:"removedUm"`
+	Hours     float64  `json:"hours"`
+	Margins   []Margin `json:"margins"`
+	// Wet is how it is sanded; WetOnly says that it must not be done dry.
+	Wet     bool            `json:"wet"`
+	WetOnly bool            `json:"wetOnly"`
+	Water   int             `json:"waterChanges"`
+	Dust    string          `json:"dust"`
+	Notes   []string        `json:"notes"`
+	Working working.Working `json:"working"`
 }
 
 // Rules of thumb: a grit takes as much film as half the grain of the one before it left
@@ -159,7 +163,10 @@ func Make(r Request) (Plan, error) {
 	if err := bad.Err(); err != nil {
 		return Plan{}, err
 	}
-	out := Plan{Steps: []Step{}, Margins: []Margin{}, Notes: []string{}, Working: working.New()}
+	if r.Antifoul {
+		r.Wet = true
+	}
+	out := Plan{Wet: r.Wet, WetOnly: r.Antifoul, Steps: []Step{}, Margins: []Margin{}, Notes: []string{}, Working: working.New()}
 	out.Tool = Tools[0]
 	switch {
 	case r.AreaM2 < 0.5 || r.Access >= 2.5:

@@ -1,6 +1,7 @@
 package schedule
 
 import (
+	"context"
 	"fmt"
 	"strings"
 
@@ -63,14 +64,15 @@ type SandingAnswer struct {
 // calcNodes bounds the complete search of the calculator, calcRounds what follows it.
 const calcNodes, calcRounds = 1_500_000, 3000
 
-// Compute answers r, or names the impossible fields.
-func Compute(r Request) (Answer, error) {
+// Compute answers r, or names the impossible fields. When ctx ends it answers with
+// the best plan so far.
+func Compute(ctx context.Context, r Request) (Answer, error) {
 	p, err := r.problem()
 	if err != nil {
 		return Answer{}, err
 	}
 	out := Answer{StartH: map[string]int{}, Sandings: []SandingAnswer{}, Working: working.New()}
-	got := Solve(p, 1, calcNodes, calcRounds, nil)
+	got := Solve(ctx, p, 1, calcNodes, calcRounds)
 	w := &out.Working
 	w.In("Tasks", float64(len(p.Tasks)), "")
 	w.In("Crews", float64(r.Crews), "")

@@ -1,6 +1,9 @@
 package schedule
 
-import "slices"
+import (
+	"context"
+	"slices"
+)
 
 // exact searches plans by branch and bound: starts are narrowed by the links and
 // by what is sure to run at an hour, then the task with the least room is tried
@@ -13,7 +16,7 @@ type exact struct {
 	work  [][]int // of a resource: what there is before each hour, where anything may run
 	order []int   // room for narrowWork
 	nodes int     // left
-	stop  func() bool
+	ctx   context.Context
 	best  Plan
 	found bool
 	// Plans must end by bound with at most most sandings; one that is found
@@ -35,8 +38,8 @@ func (w window) clone() window {
 	return window{all[:n:n], all[n:], append([]int8(nil), w.on...)}
 }
 
-func newExact(p Problem, nodes int, stop func() bool) *exact {
-	e := &exact{p: p, vars: append([]Task(nil), p.Tasks...), nodes: nodes, stop: stop, most: len(p.Links)}
+func newExact(ctx context.Context, p Problem, nodes int) *exact {
+	e := &exact{p: p, vars: append([]Task(nil), p.Tasks...), nodes: nodes, ctx: ctx, most: len(p.Links)}
 	for _, l := range p.Links {
 		if l.Sanding == nil {
 			e.sand = append(e.sand, -1)
@@ -96,7 +99,7 @@ func (e *exact) run(bound, most int, fewer bool) (complete bool) {
 // search looks below w, which it may change.
 func (e *exact) search(w window) bool {
 	for {
-		if e.nodes--; e.nodes < 0 || e.nodes%256 == 0 && e.stop != nil && e.stop() {
+		if e.nodes--; e.nodes < 0 || e.nodes%256 == 0 && e.ctx.Err() != nil {
 			e.nodes = -1
 			return false
 		}

@@ -34,7 +34,7 @@ func TestSerialComesNearTheOptima(t *testing.T) {
 	for _, c := range references(t) {
 		p, err := c.Input.problem()
 		require.NoError(t, err)
-		got := Serial(p, 1, 2000, nil)
+		got := Serial(t.Context(), p, 1, 2000, nil)
 		if !c.Expect.Feasible {
 			assert.False(t, got.Found, c.Name)
 			continue
@@ -44,7 +44,7 @@ func TestSerialComesNearTheOptima(t *testing.T) {
 		g := float64(got.Plan.Makespan)/float64(c.Expect.Makespan) - 1
 		assert.LessOrEqual(t, g, 0.05, "%s: %d for %d", c.Name, got.Plan.Makespan, c.Expect.Makespan)
 		gap, n = gap+g, n+1
-		assert.Equal(t, got, Serial(p, 1, 2000, nil), "same seed, same plan")
+		assert.Equal(t, got, Serial(t.Context(), p, 1, 2000, nil), "same seed, same plan")
 	}
 	assert.LessOrEqual(t, gap/float64(n), 0.01)
 }
@@ -98,8 +98,8 @@ func TestPlansKeepTheRules(t *testing.T) {
 	solved := 0
 	for k := range 60 {
 		p := random(r, 1)
-		one := Exact(p, 200_000, nil)
-		quick := Serial(p, uint64(k), 300, nil)
+		one := Exact(t.Context(), p, 200_000)
+		quick := Serial(t.Context(), p, uint64(k), 300, nil)
 		if quick.Found {
 			require.Empty(t, p.Check(quick.Plan))
 		}
@@ -118,7 +118,7 @@ func TestPlansKeepTheRules(t *testing.T) {
 		for h := range p.Capacity[0] {
 			p.Capacity[0][h]++
 		}
-		two := Exact(p, 200_000, nil)
+		two := Exact(t.Context(), p, 200_000)
 		if two.Proven {
 			require.True(t, two.Found)
 			require.LessOrEqual(t, two.Plan.Makespan, one.Plan.Makespan)
@@ -152,12 +152,12 @@ func TestCheckNamesWhatIsBroken(t *testing.T) {
 
 func TestComputeRefusesNonsense(t *testing.T) {
 	most := 1
-	_, err := Compute(Request{HorizonH: 0, Crews: 0, Tasks: []TaskRequest{{ID: "a"}, {ID: "a", DurationH: 1, AllowedStartH: [][2]int{{5, 3}}}},
+	_, err := Compute(t.Context(), Request{HorizonH: 0, Crews: 0, Tasks: []TaskRequest{{ID: "a"}, {ID: "a", DurationH: 1, AllowedStartH: [][2]int{{5, 3}}}},
 		Links: []LinkRequest{{From: "a", To: "z", MinLagH: 2, MaxLagH: &most}}})
 	for _, path := range []string{"horizon_h", "crews", "tasks[0].duration_h", "tasks[1].id", "tasks[1].allowed_start_h[0]", "links[0].to", "links[0].max_lag_h"} {
 		assert.ErrorContains(t, err, path)
 	}
 	loop := Request{HorizonH: 10, Crews: 1, Tasks: []TaskRequest{{ID: "a", DurationH: 1}, {ID: "b", DurationH: 1}}, Links: []LinkRequest{{From: "a", To: "b"}, {From: "b", To: "a"}}}
-	_, err = Compute(loop)
+	_, err = Compute(t.Context(), loop)
 	assert.ErrorContains(t, err, "wait for one another: a, b")
 }

@@ -1,6 +1,7 @@
 package schedule
 
 import (
+	"context"
 	"math/rand/v2"
 	"slices"
 )
@@ -252,16 +253,16 @@ func (s *serial) add(t Task, at, sign int) {
 }
 
 // Serial places tasks one after another by their latest starts, then improves
-// the plan by other orders and by putting tasks off, for rounds tries or until
-// stop says so. Not complete: it may miss a plan and the best one. The same seed
-// gives the same plan for the same rounds.
-func Serial(p Problem, seed uint64, rounds int, stop func(done float64) bool) Result {
-	return Improve(p, Plan{}, seed, rounds, stop)
+// the plan by other orders and by putting tasks off, for rounds tries or until ctx
+// ends; told, if not nil, hears the share done. Not complete: it may miss a plan and
+// the best one. The same seed gives the same plan for the same rounds.
+func Serial(ctx context.Context, p Problem, seed uint64, rounds int, told func(done float64)) Result {
+	return Improve(ctx, p, Plan{}, seed, rounds, told)
 }
 
 // Improve is Serial from a plan that is known, which is kept if nothing is better;
 // one without starts is none.
-func Improve(p Problem, known Plan, seed uint64, rounds int, stop func(done float64) bool) Result {
+func Improve(ctx context.Context, p Problem, known Plan, seed uint64, rounds int, told func(done float64)) Result {
 	if p.Cycle() != nil {
 		return Result{Proven: true}
 	}
@@ -292,8 +293,11 @@ func Improve(p Problem, known Plan, seed uint64, rounds int, stop func(done floa
 	first := p.latestStarts()
 	bestRank, bestFrom := slices.Clone(rank), slices.Clone(from)
 	for round := range rounds {
-		if stop != nil && round%16 == 0 && stop(float64(round)/float64(rounds)) {
+		if ctx.Err() != nil {
 			break
+		}
+		if told != nil && round%16 == 0 {
+			told(float64(round) / float64(rounds))
 		}
 		copy(rank, bestRank)
 		copy(from, bestFrom)

@@ -1,5 +1,7 @@
 package schedule
 
+import "context"
+
 // Result is the best plan found. Proven says that none is better; without a plan
 // it says that there is none.
 type Result struct {
@@ -9,13 +11,13 @@ type Result struct {
 }
 
 // Exact solves a small problem by a complete search of at most nodes nodes: the
-// earliest end, then the fewest sandings at it. stop, if not nil, is asked now
-// and then and ends the search. The same problem gives the same plan.
-func Exact(p Problem, nodes int, stop func() bool) Result {
+// earliest end, then the fewest sandings at it. When ctx ends the search does, with
+// what was found. The same problem gives the same plan.
+func Exact(ctx context.Context, p Problem, nodes int) Result {
 	if p.Cycle() != nil {
 		return Result{Proven: true}
 	}
-	e := newExact(p, nodes, stop)
+	e := newExact(ctx, p, nodes)
 	complete := e.run(p.Horizon, len(p.Links), false)
 	if !e.found || !complete {
 		return Result{e.best, e.found, complete}
@@ -26,16 +28,15 @@ func Exact(p Problem, nodes int, stop func() bool) Result {
 
 // Solve solves p exactly if it is small, else by Serial; what the exact search has
 // found when its nodes are used up is improved on.
-func Solve(p Problem, seed uint64, nodes, rounds int, stop func() bool) Result {
-	tell := func(float64) bool { return stop != nil && stop() }
+func Solve(ctx context.Context, p Problem, seed uint64, nodes, rounds int) Result {
 	if len(p.Tasks) > exactTasks {
-		return Serial(p, seed, rounds, tell)
+		return Serial(ctx, p, seed, rounds, nil)
 	}
-	got := Exact(p, nodes, stop)
+	got := Exact(ctx, p, nodes)
 	if got.Proven {
 		return got
 	}
-	return Improve(p, got.Plan, seed, rounds, tell)
+	return Improve(ctx, p, got.Plan, seed, rounds, nil)
 }
 
 // exactTasks is the most tasks that are searched completely.

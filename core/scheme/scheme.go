@@ -110,7 +110,7 @@ var Schemes = []Scheme{
 		[]Step{{Work: rules.Strip, Note: "to bright metal"}, wash(), sand(80), wash(), coat(product.MetalPrimer, 2, "roller"), coat(product.Barrier, 4, "roller"), named(coat(product.SoftAntifoul, 3, "roller"), "copper-free"), {Work: rules.Inspect}}},
 	{"bottom-steel", "Metal bottom", "steel, zinc-rich primer",
 		"Zinc gives itself up for the steel where the film is scratched; it must be primed within hours of blasting.",
-		[]Step{{Work: rules.Strip, Note: "blast to bright metal"}, wash(), named(coat(product.MetalPrimer, 1, "airless"), "zinc"), coat(product.Barrier, 4, "roller"), named(coat(product.HardAntifoul, 2, "roller"), "hard matrix, copper"), {Work: rules.Inspect}}},
+		[]Step{wash(), {Work: rules.Strip, Note: "blast to bright metal, then blow and vacuum it clean: no water from here to the primer"}, named(coat(product.MetalPrimer, 1, "airless"), "zinc"), coat(product.Barrier, 4, "roller"), named(coat(product.HardAntifoul, 2, "roller"), "hard matrix, copper"), {Work: rules.Inspect}}},
 	{"topsides-spot", "Topsides in colour", "one coat of primer, spot-fill",
 		"The primer shows the flaws; only those are filled, and one more primer goes on there only: fewer hours.",
 		[]Step{wash(), solvent(), sand(120), coat(product.HighBuild, 1, "roller"), {Work: rules.Fill, Kind: product.Fairing, Named: "light", Coats: 1, DFTUm: 500, Method: "blade", Note: "pinholes and lows only"}, wash(), sand(180), coat(product.HighBuild, 1, "roller"), sand(240), mask(), coat(product.TopcoatTwo, 3, "roll-and-tip"), {Work: rules.Inspect}}},

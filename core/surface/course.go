@@ -1,12 +1,12 @@
 package surface
 
 import (
+	"context"
 	"math"
-	"runtime"
-	"sync"
 	"time"
 
 	"allcoats/core/air"
+	"allcoats/core/parallel"
 	"allcoats/core/weather"
 )
 
@@ -171,16 +171,7 @@ func (c Conditions) Course(f Face) Course {
 // Courses follows several faces, on all processors.
 func (c Conditions) Courses(faces []Face) []Course {
 	out := make([]Course, len(faces))
-	var wait sync.WaitGroup
-	share := (len(faces) + runtime.GOMAXPROCS(0) - 1) / runtime.GOMAXPROCS(0)
-	for lo := 0; lo < len(faces); lo += share {
-		wait.Go(func() {
-			for i := lo; i < min(lo+share, len(faces)); i++ {
-				out[i] = c.Course(faces[i])
-			}
-		})
-	}
-	wait.Wait()
+	_ = parallel.Each(context.Background(), len(faces), nil, func(_, i int) { out[i] = c.Course(faces[i]) }) // never stopped
 	return out
 }
 

@@ -1,6 +1,7 @@
 package tins
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -76,6 +77,8 @@ type packer struct {
 	chosen []int
 	seen   map[[3]int]int64
 	last   int
+	ctx    context.Context
+	nodes  int
 }
 
 type packItem struct {
@@ -91,14 +94,15 @@ const multipliers = 33
 
 // Pack finds the cheapest purchase exactly, by branch and bound: items from the
 // best price down, each as often as it can be of use; a branch is left when even
-// the best price per share of what is still needed cannot beat the best so far.
-func Pack(r PackRequest) (PackResult, error) {
+// the best price per share of what is still needed cannot beat the best so far. When
+// ctx ends it gives up with ctx's error.
+func Pack(ctx context.Context, r PackRequest) (PackResult, error) {
 	if err := r.Validate(); err != nil {
 		return PackResult{}, err
 	}
 	needB, needH := max(0, r.NeedBaseML-r.StockBaseML), max(0, r.NeedHardenerML-r.StockHardenerML)
 	out := PackResult{Counts: make([]int, len(r.Items))}
-	p := packer{needB: float64(needB), needH: float64(needH), best: math.MaxInt64, seen: map[[3]int]int64{}}
+	p := packer{ctx: ctx, needB: float64(needB), needH: float64(needH), best: math.MaxInt64, seen: map[[3]int]int64{}}
 	for i, it := range r.Items {
 		useB, useH := needB > 0 && it.BaseML > 0, needH > 0 && it.HardenerML > 0
 		most := 0
@@ -168,6 +172,9 @@ func Pack(r PackRequest) (PackResult, error) {
 	}
 	p.counts = make([]int, len(p.items))
 	p.search(0, needB, needH, 0)
+	if err := ctx.Err(); err != nil {
+		return out, err
+	}
 	if p.best == math.MaxInt64 {
 		return out, nil
 	}
@@ -183,6 +190,9 @@ func Pack(r PackRequest) (PackResult, error) {
 }
 
 func (p *packer) search(i, b, h int, weight int64) {
+	if p.nodes++; p.nodes%1024 == 0 && p.ctx.Err() != nil {
+		p.best = 0 // nothing can beat it: the search runs out
+	}
 	if b <= 0 && h <= 0 {
 		if weight < p.best {
 			p.best, p.chosen = weight, slices.Clone(p.counts)

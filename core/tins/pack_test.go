@@ -64,7 +64,7 @@ func TestPackAgainstTryingAll(t *testing.T) {
 			r.Items = append(r.Items, it)
 		}
 		want := brute(r)
-		got, err := Pack(r)
+		got, err := Pack(t.Context(), r)
 		require.NoError(t, err)
 		require.Equal(t, want.Possible, got.Possible, "%+v", r)
 		if !want.Possible {
@@ -88,13 +88,13 @@ func TestPackAgainstTryingAll(t *testing.T) {
 }
 
 func TestPackEdges(t *testing.T) {
-	got, err := Pack(PackRequest{})
+	got, err := Pack(t.Context(), PackRequest{})
 	require.NoError(t, err)
 	assert.True(t, got.Possible, "nothing is needed")
-	got, err = Pack(PackRequest{NeedBaseML: 100, StockBaseML: 400, Items: []Item{{BaseML: 500, PriceCents: 1}}})
+	got, err = Pack(t.Context(), PackRequest{NeedBaseML: 100, StockBaseML: 400, Items: []Item{{BaseML: 500, PriceCents: 1}}})
 	require.NoError(t, err)
 	assert.Equal(t, PackResult{Possible: true, Counts: []int{0}, LeftoverML: 300}, got, "the shelf has it")
-	got, err = Pack(PackRequest{NeedBaseML: 100, NeedHardenerML: 50, Items: []Item{{BaseML: 500, PriceCents: 1}}})
+	got, err = Pack(t.Context(), PackRequest{NeedBaseML: 100, NeedHardenerML: 50, Items: []Item{{BaseML: 500, PriceCents: 1}}})
 	require.NoError(t, err)
 	assert.False(t, got.Possible, "nobody sells the hardener")
 	none := -1
@@ -107,7 +107,7 @@ func TestPackEdges(t *testing.T) {
 		"items":               {Items: make([]Item, 201)},
 		"items[1].hardenerML": {Items: []Item{{BaseML: 5}, {HardenerML: -5}}},
 	} {
-		_, err := Pack(r)
+		_, err := Pack(t.Context(), r)
 		var bad fault.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
@@ -138,7 +138,7 @@ func BenchmarkPack(b *testing.B) {
 	}
 	for b.Loop() {
 		for _, r := range all {
-			got, err := Pack(r)
+			got, err := Pack(b.Context(), r)
 			require.NoError(b, err)
 			require.True(b, got.Possible)
 		}

@@ -2,6 +2,7 @@
 package tins
 
 import (
+	"context"
 	"math"
 
 	"allcoats/core/product"
@@ -73,7 +74,7 @@ func Cover(needL float64, s product.Sheet, stock Stock) (p Purchase, ok bool) {
 			r.Items = append(r.Items, it)
 		}
 	}
-	got, err := Pack(r)
+	got, err := Pack(context.Background(), r) // a sheet lists few tins (product.MaxTins)
 	if err != nil || !got.Possible {
 		return p, false
 	}

@@ -43,8 +43,16 @@ type Surface struct {
 	Next      *Coat
 	// NextStepID is the planned step that Next belongs to, handed through.
 	NextStepID string
+	// First is the work without a film that must be done before Next goes on and is
+	// not told of in the log.
+	First []Prep
 	// Planned is false if no coats are planned at all.
 	Planned bool
+}
+
+// Prep is a step that leaves no film.
+type Prep struct {
+	Name string // such as "strip" or "sand with 80"
 }
 
 // Situation is a boat at an instant.
@@ -73,13 +81,14 @@ type Chance string
 
 // Chances.
 const (
-	Now       Chance = "now"
-	Today     Chance = "today"
-	Later     Chance = "later"
-	NoChance  Chance = "none"      // none within the weather known
-	Finished  Chance = "finished"  // all planned coats are on
-	Unplanned Chance = "unplanned" // no coats planned
-	NotKnown  Chance = "not-known" // no weather, or the clock cannot tell
+	Now        Chance = "now"
+	Today      Chance = "today"
+	Later      Chance = "later"
+	NoChance   Chance = "none"       // none within the weather known
+	Finished   Chance = "finished"   // all planned coats are on
+	Unprepared Chance = "unprepared" // work comes first that is not logged
+	Unplanned  Chance = "unplanned"  // no coats planned
+	NotKnown   Chance = "not-known"  // no weather, or the clock cannot tell
 )
 
 // Lane is a surface's row on the ribbon with its answer.
@@ -213,6 +222,13 @@ func (s Situation) lane(f Surface) Lane {
 	}
 	n := f.Next
 	l.Note = n.Sheet.Kind.Name() + ", " + Ordinal(n.N, n.Of)
+	if len(f.First) > 0 {
+		l.Chance = Unprepared
+		l.Note = f.First[0].Name + " first"
+		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": %s first, then %s.", PrepNames(f.First), n.Sheet.Kind.Name())}
+		l.Detail = say.Sentence{say.Text("Nothing of this is in the log since the last coat. Log it when it is done; then the coat is answered for.")}
+		return l
+	}
 	job := s.JobFor(*n, f)
 	l.Mix = mix(*n, f.AreaM2, job, s.Crew)
 	from, end, known := s.Air.Span()
@@ -263,6 +279,15 @@ func (s Situation) lane(f Surface) Lane {
 		}
 	}
 	return l
+}
+
+// PrepNames lists work in its order.
+func PrepNames(first []Prep) string {
+	names := make([]string, len(first))
+	for i, p := range first {
+		names[i] = p.Name
+	}
+	return strings.Join(names, ", ")
 }
 
 // mix is what coat c takes on areaM2. Figures that film.Compute refuses (a
@@ -481,6 +506,8 @@ func (s Situation) nothing(lanes []Lane) (headline, detail say.Sentence) {
 		return say.Sentence{say.Text("This boat has no surfaces yet.")}, say.Sentence{say.Text("Add them in Survey; then choose their coats in Build-up.")}
 	case count[NotKnown] > 0:
 		return say.Sentence{say.Text("Cannot tell what may go on.")}, firstOf(lanes, NotKnown)
+	case count[Unprepared] > 0:
+		return firstOf(lanes, Unprepared), say.Sentence{say.Text("No coat may go on before that.")}
 	case count[NoChance] > 0:
 		return say.Sentence{say.Text("No coat may go on within the forecast.")}, firstOf(lanes, NoChance)
 	case count[Unplanned] == len(lanes):
@@ -510,6 +537,9 @@ func (s Situation) actions(a *Answer) {
 				a.Actions = append(a.Actions, Action{At: *l.closes, SurfaceID: l.SurfaceID,
 					Text: say.Sentence{say.Text("%s: after this it must be sanded first", l.Surface)}})
 			}
+		}
+		if l.Chance == Unprepared {
+			a.Actions = append(a.Actions, Action{At: s.Now, SurfaceID: l.SurfaceID, Text: l.Answer[:len(l.Answer):len(l.Answer)]})
 		}
 		if l.best == nil || l.Chance == Later {
 			continue

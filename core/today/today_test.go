@@ -167,3 +167,18 @@ func TestSilences(t *testing.T) {
 	old.Now = now.Add(300 * time.Hour)
 	assert.Contains(t, Find(old).Warnings[0], "ended before now")
 }
+
+// A coat over work that is not done is not offered, and another surface leads.
+func TestWhatComesFirst(t *testing.T) {
+	bottom := surface("Bottom", nil, coat(1, 5))
+	bottom.First = []Prep{{"strip"}, {"sand with 80"}}
+	a := Find(situation(nil, bottom))
+	assert.Equal(t, "Bottom: strip, sand with 80 first, then high-build primer.", a.Lanes[0].Answer.In(time.UTC))
+	assert.Equal(t, Unprepared, a.Lanes[0].Chance)
+	assert.Empty(t, a.Lanes[0].Starts)
+	assert.Nil(t, a.Lanes[0].Mix)
+	assert.Contains(t, a.Headline.In(time.UTC), "Bottom: strip, sand with 80 first")
+	require.Len(t, a.Actions, 1, "strip, and nothing to mix")
+	both := Find(situation(nil, bottom, surface("Deck", nil, coat(1, 1))))
+	assert.Equal(t, "Deck", both.SurfaceID)
+}

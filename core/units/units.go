@@ -2,7 +2,11 @@
 // and stored in and the others that people read and type.
 package units
 
-import "allcoats/core/fault"
+import (
+	"math"
+
+	"allcoats/core/fault"
+)
 
 // A unit is a multiple of its dimension's base unit, after adding Offset:
 // base = (value + offset) · factor.
@@ -47,7 +51,8 @@ var spelt = map[string]string{
 
 // Convert returns value, given in unit from, in unit to. Units are the symbols
 // of this package or their plain spellings ("um", "m2", "degF"). An unknown
-// unit or a pair of different dimensions is a fault at "from" or "to".
+// unit or a pair of different dimensions is a fault at "from" or "to", a result
+// that is no finite number one at "value".
 func Convert(value float64, from, to string) (float64, error) {
 	var bad fault.Errors
 	f, okF := lookup(from)
@@ -64,7 +69,12 @@ func Convert(value float64, from, to string) (float64, error) {
 	if err := bad.Err(); err != nil {
 		return 0, err
 	}
-	return (value+f.offset)*f.factor/t.factor - t.offset, nil
+	out := (value+f.offset)*f.factor/t.factor - t.offset
+	if math.IsNaN(out) || math.IsInf(out, 0) {
+		bad.Add("value", "%g %s is no figure in %s", value, from, to)
+		return 0, bad
+	}
+	return out, nil
 }
 
 func lookup(name string) (unit, bool) {

@@ -1,6 +1,7 @@
 package units
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -40,4 +41,13 @@ func TestDisplaysAgreeWithConvert(t *testing.T) {
 			assert.InDelta(t, want, v*d.Factor+d.Offset, 1e-9, d.Metric)
 		}
 	}
+}
+
+func TestOverflowIsAFault(t *testing.T) {
+	for _, v := range []float64{1e308, -1e308, math.Inf(1), math.NaN()} {
+		_, err := Convert(v, "m", "µm")
+		assert.ErrorContains(t, err, "value: ", "%g", v)
+	}
+	_, err := Convert(1e300, "m", "µm")
+	assert.NoError(t, err)
 }

@@ -51,7 +51,7 @@ export function answers(routes: Record<string, unknown>): Call[] {
     const problem = typeof answer === "object" && answer !== null && "status" in answer ? (answer as { status: number }) : undefined;
     return new Response(JSON.stringify(answer ?? { status: 404, title: "Not Found" }), {
       status: problem?.status ?? (answer === undefined ? 404 : 200),
-      headers: { "Content-Type": "application/json" },
+      headers: { "Content-Type": "application/json", "X-Program-Time": (answer as { now?: string } | undefined)?.now ?? "" },
     });
   });
   return calls;

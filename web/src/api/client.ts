@@ -1,8 +1,9 @@
 import createClient from "openapi-fetch";
+import { hear } from "./programTime";
 import type { components, paths } from "./types.gen";
 
 export type Schemas = components["schemas"];
-export const api = createClient<paths>({ baseUrl: "/", fetch: (r) => fetch(r) });
+export const api = createClient<paths>({ baseUrl: "/", fetch: async (r) => hear(await fetch(r)) });
 
 /** A refused request: what is wrong, field by field, and for a stale edit what is stored now. */
 export class Refused extends Error {

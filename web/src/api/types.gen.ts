@@ -2914,11 +2914,6 @@ export interface components {
             known: string;
             wetDay: components["schemas"]["TodayIndoor"][];
         };
-        ChancesLine: {
-            /** Format: double */
-            done: number;
-            result?: components["schemas"]["Chances"];
-        };
         Choice: {
             key: string;
             name: string;
@@ -4026,6 +4021,24 @@ export interface components {
             /** Format: int64 */
             n: number;
         };
+        LineChances: {
+            /** Format: double */
+            done: number;
+            result?: components["schemas"]["Chances"];
+            trouble?: string;
+        };
+        LineYardPlan: {
+            /** Format: double */
+            done: number;
+            result?: components["schemas"]["YardPlan"];
+            trouble?: string;
+        };
+        LineYardRisk: {
+            /** Format: double */
+            done: number;
+            result?: components["schemas"]["YardRisk"];
+            trouble?: string;
+        };
         LogWords: {
             blemishes: components["schemas"]["LogbookBlemish"][];
             kinds: components["schemas"]["LogbookKind"][];
@@ -5095,11 +5108,6 @@ export interface components {
             rekey: number;
             says: components["schemas"]["SaySpan"][];
         };
-        PlanLine: {
-            /** Format: double */
-            done: number;
-            result?: components["schemas"]["YardPlan"];
-        };
         PlanMark: {
             /** Format: double */
             leftPct?: number;
@@ -5643,6 +5651,7 @@ export interface components {
         Restored: {
             /** Format: int64 */
             boats: number;
+            kept: string;
         };
         Ribbon: {
             faces: components["schemas"]["Face"][];
@@ -5658,12 +5667,6 @@ export interface components {
         RingsEdit: {
             /** @description colours from the outermost ring in, between commas */
             rings: string;
-        };
-        RiskLine: {
-            /** Format: double */
-            done: number;
-            result?: components["schemas"]["YardRisk"];
-            trouble?: string;
         };
         RulesRule: {
             fix: string;
@@ -5722,6 +5725,8 @@ export interface components {
             tool: components["schemas"]["SandTool"];
             /** Format: int64 */
             waterChanges: number;
+            wet: boolean;
+            wetOnly: boolean;
             working: components["schemas"]["Working"];
         };
         SaySpan: {
@@ -6948,9 +6953,7 @@ export interface operations {
                 futures?: number;
             };
             header?: never;
-            path: {
-                id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -6961,7 +6964,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/x-ndjson": components["schemas"]["ChancesLine"];
+                    "application/x-ndjson": components["schemas"]["LineChances"];
                 };
             };
             /** @description Error */
@@ -9974,9 +9977,7 @@ export interface operations {
     };
     "make-plan": {
         parameters: {
-            query?: {
-                futures?: number;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: string;
@@ -9991,7 +9992,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/x-ndjson": components["schemas"]["PlanLine"];
+                    "application/x-ndjson": components["schemas"]["LineYardPlan"];
                 };
             };
             /** @description Error */
@@ -10046,9 +10047,7 @@ export interface operations {
                 futures?: number;
             };
             header?: never;
-            path: {
-                id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -10059,7 +10058,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/x-ndjson": components["schemas"]["RiskLine"];
+                    "application/x-ndjson": components["schemas"]["LineYardRisk"];
                 };
             };
             /** @description Error */

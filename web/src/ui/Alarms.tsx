@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
+import { programTime } from "../api/programTime";
 import { useBench, useMeta } from "../api/queries";
 import { clock } from "./time";
 
@@ -15,16 +16,15 @@ export function alarmsOf(b: Schemas["Bench"]): Alarm[] {
   ].sort((a, z) => a.at - z.at);
 }
 
-/** The program's time now, from an answer that was got some time ago; a clock that stands stays. */
-export function useNow(answered: string | undefined, got: number): number {
+/** The program's time now, every second, also while it is away; a clock that stands stays where an answer had it. */
+export function useNow(answered: string | undefined): number {
   const stands = useMeta().data?.clock.mode === "fixed";
   const [, tick] = useState(0);
   useEffect(() => {
     const t = setInterval(() => tick((n) => n + 1), 1000);
     return () => clearInterval(t);
   }, []);
-  const at = answered ? Date.parse(answered) : Date.now();
-  return stands ? at : at + Date.now() - got;
+  return stands && answered ? Date.parse(answered) : programTime();
 }
 
 function beep() {
@@ -47,7 +47,7 @@ function beep() {
 /** Rings when a timer of the boat ends while this is open, on whatever screen; stays until it is seen. */
 export function Alarms({ boatId, zone }: { boatId: string; zone: string }) {
   const bench = useBench(boatId);
-  const now = useNow(bench.data?.now, bench.dataUpdatedAt);
+  const now = useNow(bench.data?.now);
   const before = useRef(0);
   const [rung, setRung] = useState<Alarm[]>([]);
   useEffect(() => {

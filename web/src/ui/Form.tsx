@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
 import { Refused } from "../api/client";
+import { readNumber } from "./numbers";
 import { useSettings } from "./settings";
 
 /** Messages of refused fields by path, for the fields below. */
@@ -191,8 +192,7 @@ export function NumberField({
             value={text}
             onChange={(e) => {
               setText(e.target.value);
-              const typed = e.target.value.trim().replace(",", ".").replace("\u2212", "-");
-              const v = typed === "" ? undefined : toMetric(/^[-+]?(\d+\.?\d*|\.\d+)$/.test(typed) ? Number(typed) : Number.NaN, unit);
+              const v = e.target.value.trim() === "" ? undefined : toMetric(readNumber(e.target.value), unit);
               kept.current = { value: v, units };
               onChange(v);
             }}

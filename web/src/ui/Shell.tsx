@@ -17,6 +17,7 @@ import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-rout
 import { api, ok, type Schemas } from "../api/client";
 import { useBoats, useChange, usePlaces } from "../api/queries";
 import { Alarms } from "./Alarms";
+import { Failsafe } from "./Failsafe";
 import { Outbox } from "./Outbox";
 import { useKeptForOffline } from "./offline";
 import { useSettings } from "./settings";
@@ -153,11 +154,15 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
         </div>
       </aside>
       <main className="min-w-0 px-4 pb-24 pt-4 lg:px-8 lg:pb-10 lg:pt-5">
-        <Outbox />
-        {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}
-        <Suspense fallback={<p className="quiet">Loading…</p>}>
-          <Outlet />
-        </Suspense>
+        <Failsafe>
+          <Outbox />
+          {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}
+        </Failsafe>
+        <Failsafe>
+          <Suspense fallback={<p className="quiet">Loading…</p>}>
+            <Outlet />
+          </Suspense>
+        </Failsafe>
         <footer className="rule-t mt-10 flex flex-wrap gap-x-5 gap-y-2 pt-3 text-sm lg:hidden">
           <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
         </footer>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { clock, fromLocalField, span, toLocalField } from "./time";
+import { clock, elapsed, fromLocalField, span, toLocalField } from "./time";
 
 describe("local fields", () => {
   it.each([
@@ -25,5 +25,13 @@ it.each([
   [1.3333, "1 h 20"],
   [6, "6 h"],
   [2.0833, "2 h 05"],
-  [60, "2.5 days"],
+  [48.4, "48 h"],
+  [314, "314 h"],
 ])("says %d hours as %s", (h, text) => expect(span(h)).toBe(text));
+
+it.each([
+  [6, "6 h"],
+  [60, "60 h"],
+  [84, "3.5 days"],
+  [960, "40 days"],
+])("says %d hours that pass as %s", (h, text) => expect(elapsed(h)).toBe(text));

@@ -22,14 +22,20 @@ export const stamp = (t: string | number | Date, zone: string) => `${day(t, zone
 export const hourOf = (t: number, zone: string) => Number(format(t, zone, "h", { hour: "2-digit" }));
 export const sameDay = (a: string | number, b: string | number, zone: string) => day(a, zone) === day(b, zone);
 
-/** Hours as "35 min", "1 h 20", "35 h" or "2.5 days". */
+/** Hours of work, or of a few hours, as "35 min", "1 h 20" or "314 h": never in days, which mean working days to people. */
 export function span(hours: number): string {
   const minutes = Math.round(hours * 60);
   if (minutes < 60) return `${minutes} min`;
-  if (minutes >= 48 * 60) return `${Math.round(minutes / 144) / 10} days`;
   if (minutes >= 24 * 60) return `${Math.round(minutes / 60)} h`;
   const m = minutes % 60;
   return m ? `${Math.floor(minutes / 60)} h ${String(m).padStart(2, "0")}` : `${minutes / 60} h`;
+}
+
+/** Hours that pass by themselves, such as a wait: "60 h", "5 days" on the calendar from three days on. */
+export function elapsed(hours: number): string {
+  if (hours < 72) return span(hours);
+  const days = hours / 24;
+  return `${days < 10 ? Math.round(days * 10) / 10 : Math.round(days)} days`;
 }
 
 /** The value of a datetime-local field for an instant in a zone. */

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { refusedBy } from "../api/client";
 
 /** Work on the server that answers in JSON lines: how far it is, its result, and a way to stop. */
-export function useStream<L extends { done: number }>(path: string, method: "GET" | "POST" = "GET") {
+export function useStream<L extends { done: number; result?: unknown; trouble?: string }>(path: string, method: "GET" | "POST" = "GET") {
   const [done, setDone] = useState(0);
   const [last, setLast] = useState<L>();
   const [error, setError] = useState<Error>();
@@ -21,11 +21,14 @@ export function useStream<L extends { done: number }>(path: string, method: "GET
     try {
       const answer = await fetch(path, { method, signal: control.signal });
       if (!answer.ok || !answer.body) throw refusedBy(answer.status, await answer.json().catch(() => undefined));
+      let said: L | undefined;
       for await (const line of lines(answer.body)) {
-        const said = JSON.parse(line) as L;
+        said = JSON.parse(line) as L;
         setDone(said.done);
         setLast(said);
       }
+      if (said?.trouble) throw new Error(said.trouble);
+      if (said?.result === undefined) throw new Error("The answer broke off before its end. Try again.");
     } catch (e) {
       if (!control.signal.aborted) setError(e instanceof Error ? e : new Error("The answer broke off."));
     }

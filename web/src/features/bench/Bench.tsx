@@ -49,23 +49,17 @@ export function Bench() {
     setAsk(NOTHING);
     setParams(next, { replace: true });
   };
-  return (
-    <Loaded query={bench}>
-      {(b) => <Shown bench={b} got={bench.dataUpdatedAt} boatId={boatId} ask={ask} setAsk={setAsk} choose={choose} />}
-    </Loaded>
-  );
+  return <Loaded query={bench}>{(b) => <Shown bench={b} boatId={boatId} ask={ask} setAsk={setAsk} choose={choose} />}</Loaded>;
 }
 
 function Shown({
   bench: b,
-  got,
   boatId,
   ask,
   setAsk,
   choose,
 }: {
   bench: BenchData;
-  got: number;
   boatId: string;
   ask: Ask;
   setAsk: (a: Ask) => void;
@@ -123,11 +117,11 @@ function Shown({
         <div className="grid gap-8 lg:grid-cols-2">
           <div>
             {!free && <LayIt bench={b} part="before" />}
-            <Pour bench={b} got={got} boatId={boatId} weighed={(baseG, hardenerG) => setAsk({ ...ask, baseG, hardenerG })} />
+            <Pour bench={b} boatId={boatId} weighed={(baseG, hardenerG) => setAsk({ ...ask, baseG, hardenerG })} />
             <Adjust bench={b} ask={ask} setAsk={setAsk} />
           </div>
           <div>
-            <Pots bench={b} got={got} boatId={boatId} />
+            <Pots bench={b} boatId={boatId} />
             {!free && <LayIt bench={b} part="lay" />}
             <Batches bench={b} />
             {!free && (
@@ -141,7 +135,7 @@ function Shown({
           </div>
         </div>
       )}
-      {!b.productId && <Pots bench={b} got={got} boatId={boatId} />}
+      {!b.productId && <Pots bench={b} boatId={boatId} />}
     </>
   );
 }

@@ -8,8 +8,8 @@ import { Quantity } from "../../ui/Working";
 import type { BenchData } from "./Bench";
 
 /** The timers that run: of pots that were mixed, and of the coats that were laid. */
-export function Pots({ bench: b, got, boatId }: { bench: BenchData; got: number; boatId: string }) {
-  const now = useNow(b.now, got);
+export function Pots({ bench: b, boatId }: { bench: BenchData; boatId: string }) {
+  const now = useNow(b.now);
   const zone = b.place.timeZone;
   const put = useChange((p: Schemas["PotEdit"]) =>
     send({ id: newID(), at: Date.now(), label: "pot", boatId, method: "PUT", path: `/api/boats/${boatId}/pots`, body: p }),

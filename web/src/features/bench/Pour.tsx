@@ -18,16 +18,14 @@ type Way = (typeof WAYS)[number]["key"];
 /** What goes into the pot, in order, with what the scale or the cup shows after each. */
 export function Pour({
   bench: b,
-  got,
   boatId,
   weighed,
 }: {
   bench: BenchData;
-  got: number;
   boatId: string;
   weighed: (base: number, hardener: number) => void;
 }) {
-  const now = useNow(b.now, got);
+  const now = useNow(b.now);
   const { prose } = useSettings();
   const targets = b.pot.targets;
   const canWeigh = targets.every((t) => t.scaleG !== undefined);

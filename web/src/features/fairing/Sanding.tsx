@@ -29,7 +29,11 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
           <div className="mb-4 grid max-w-xl grid-cols-3 items-end gap-3">
             <NumberField name="from" label="Scratch that is there" unit="P" value={from ?? s.from} onChange={setFrom} />
             <NumberField name="to" label="The next coat wants" unit="P" value={to ?? s.to} onChange={setTo} />
-            <Check name="wet" label="Wet" value={wet} onChange={setWet} />
+            {s.wetOnly ? (
+              <p className="text-sm font-semibold">Wet only: antifouling is never sanded dry.</p>
+            ) : (
+              <Check name="wet" label="Wet" value={wet} onChange={setWet} />
+            )}
           </div>
           <div className="grid gap-8 lg:grid-cols-2">
             <section>

@@ -3,7 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
-import { span } from "../../ui/time";
+import { elapsed, span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 
 /** What the fill takes by both schools, how it changes with the curve, and the way into the build-up. */
@@ -69,7 +69,7 @@ export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fair
         </div>
         <Refusal error={plan.error} />
         <p className="quiet mt-2 text-sm">
-          At <Quantity value={f.surfaceC} unit="°C" /> a pass is sandable after {span(f.cureH)}. {f.stand}. Hard, structural filler goes
+          At <Quantity value={f.surfaceC} unit="°C" /> a pass is sandable after {elapsed(f.cureH)}. {f.stand}. Hard, structural filler goes
           under, light on top.
           {f.batches && f.batches.batches.length > 0 && (
             <>

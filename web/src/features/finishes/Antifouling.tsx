@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
-import { span, stamp } from "../../ui/time";
+import { elapsed, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Grid, Num, Part, Pick, Rows, Text, Tick } from "./fields";
 import { useCraft } from "./useWork";
@@ -49,7 +49,7 @@ function Picture({ view }: { view: View }) {
                     {prose(r.tie)}
                   </td>
                   <td className="whitespace-nowrap">
-                    {r.tieMinH > 0 && `${span(r.tieMinH)} to ${r.tieMaxH > 0 ? span(r.tieMaxH) : "no end"}`}
+                    {r.tieMinH > 0 && `${elapsed(r.tieMinH)} to ${r.tieMaxH > 0 ? elapsed(r.tieMaxH) : "no end"}`}
                     <br />
                     <span className="quiet">
                       at <Quantity value={view.tempC} unit="°C" />
@@ -61,13 +61,13 @@ function Picture({ view }: { view: View }) {
                 <td>
                   <b>Dry before launch</b>
                 </td>
-                <td className="whitespace-nowrap">{span(r.dryH)}</td>
+                <td className="whitespace-nowrap">{elapsed(r.dryH)}</td>
               </tr>
               <tr>
                 <td>
                   <b>Longest out of the water</b>
                 </td>
-                <td className="whitespace-nowrap">{r.maxH > 0 ? span(r.maxH) : "no end by the sheet"}</td>
+                <td className="whitespace-nowrap">{r.maxH > 0 ? elapsed(r.maxH) : "no end by the sheet"}</td>
               </tr>
               {r.lastTo && (
                 <tr>

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { span } from "../../ui/time";
+import { elapsed } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Grid, Num, Part, Rows, Text, Tick } from "./fields";
 import { useCraft, useDraft } from "./useWork";
@@ -36,8 +36,8 @@ function Picture({ view }: { view: View }) {
             ["Bonded", <Quantity key="b" value={r.panelM2} unit="m²" digits={2} />],
             ["Fillings of the mould", r.rounds],
             ["Gels in", `${r.gelMin.toFixed(0)} min at ${r.pct.toFixed(1)} %`],
-            ["Out of the mould after", span(r.demouldH)],
-            ["A filling, wax to demould", span(r.partH)],
+            ["Out of the mould after", elapsed(r.demouldH)],
+            ["A filling, wax to demould", elapsed(r.partH)],
             ["Catalyst in all", <Quantity key="c" value={r.catalystG} unit="g" />],
           ].map(([name, v]) => (
             <div key={String(name)}>

@@ -7,7 +7,7 @@ import { Choice, Errors, Refusal } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
-import { span } from "../../ui/time";
+import { elapsed, span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { DraftContext, type Kept, readAt, useDraft, type useWork, writeAt } from "./useWork";
 
@@ -200,7 +200,7 @@ export function Steps({ plan, title }: { plan: Plan; title: string }) {
               {s.waitH > 0 && (
                 <>
                   <br />
-                  then wait {span(s.waitH)}
+                  then wait {elapsed(s.waitH)}
                 </>
               )}
             </span>

@@ -90,7 +90,7 @@ export function Files({ boatId }: { boatId: string }) {
                   setSure(undefined);
                   void run(async () => {
                     const r = await upload<Schemas["Restored"]>("/api/backup", {}, f);
-                    return `Restored: ${r.boats} ${r.boats === 1 ? "boat" : "boats"}.`;
+                    return `Restored: ${r.boats} ${r.boats === 1 ? "boat" : "boats"}. What was here before is kept as ${r.kept}.`;
                   });
                 }}
               >

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { readNumber } from "../../ui/numbers";
 import { fromLocalField, toLocalField } from "../../ui/time";
 
 /** An entry as it is being typed: times in the place's zone, lists of readings as text in the user's units. */
@@ -44,7 +45,7 @@ export const readings = (text: string) =>
   text
     .split(/[\s;]+/)
     .filter(Boolean)
-    .map((t) => Number(t.replace(",", ".")));
+    .map(readNumber);
 
 export function blank(surfaceId: string, now: string, zone: string): Draft {
   return {

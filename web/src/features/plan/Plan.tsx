@@ -36,7 +36,7 @@ function Shown({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const zone = plan.place.timeZone;
   const id = plan.place.id;
   const undo = useChange(() => ok(api.POST("/api/places/{id}/plan/undo", { params: { path: { id } } })));
-  const make = useStream<Schemas["PlanLine"]>(`/api/places/${id}/plan/make`, "POST");
+  const make = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make`, "POST");
   const refresh = useChange(async () => undefined);
   const run = async () => {
     await make.start();

@@ -1,7 +1,7 @@
 import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
 import type { Schemas } from "../../api/client";
-import { day, longDay, span } from "../../ui/time";
+import { day, elapsed, longDay } from "../../ui/time";
 import { useStream } from "../../ui/useStream";
 import type { YardPlan } from "./Plan";
 
@@ -10,7 +10,7 @@ type BoatRisk = Schemas["PlanBoatRisk"];
 /** How likely each launch is, what delays it, and what a change would buy. */
 export function Risk({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const zone = plan.place.timeZone;
-  const { done, last, error, start, stop } = useStream<Schemas["RiskLine"]>(`/api/places/${plan.place.id}/plan/risk?futures=200`);
+  const { done, last, error, start, stop } = useStream<Schemas["LineYardRisk"]>(`/api/places/${plan.place.id}/plan/risk?futures=200`);
   const risk = last?.result;
   return (
     <section>
@@ -30,9 +30,9 @@ export function Risk({ plan, boatId }: { plan: YardPlan; boatId: string }) {
           </button>
         </p>
       )}
-      {(error || last?.trouble) && (
+      {error && (
         <p role="alert" className="text-error">
-          {error?.message ?? last?.trouble}
+          {error.message}
         </p>
       )}
       {risk && (
@@ -84,7 +84,7 @@ export function Risk({ plan, boatId }: { plan: YardPlan; boatId: string }) {
           <ul>
             {risk.causes.map((c) => (
               <li key={c.taskId} className="rule-b py-1">
-                <b>{span(c.meanH)}</b> on the mean: {c.name} waits for weather or hands
+                <b>{elapsed(c.meanH)}</b> on the mean: {c.name} waits for weather or hands
               </li>
             ))}
           </ul>

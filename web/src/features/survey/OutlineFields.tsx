@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { AreaField, Choice, Errors, FieldError, NumberField, Refusal } from "../../ui/Form";
+import { readNumbers } from "../../ui/numbers";
 import { useSettings } from "../../ui/settings";
 import { Quantity } from "../../ui/Working";
 import { EMPTY } from "./edit";
@@ -169,11 +170,9 @@ function CornerText({ path, ring, put }: { path: string; ring: Ring; put: (r: Ri
       .split("\n")
       .filter((l) => l.trim() !== "")
       .map((l) => {
-        const [x, y] = l
-          .split(/[\s,;]+/)
-          .filter(Boolean)
-          .map(Number);
-        return { x: toMetric(x ?? EMPTY, "m"), y: toMetric(y ?? EMPTY, "m") };
+        const all = readNumbers(l);
+        const [x = EMPTY, y = EMPTY] = all.length === 2 ? all : [];
+        return { x: toMetric(x, "m"), y: toMetric(y, "m") };
       });
   const bad = typed !== null && parsed(typed).some((p) => Number.isNaN(p.x) || Number.isNaN(p.y));
   return (
@@ -190,7 +189,7 @@ function CornerText({ path, ring, put }: { path: string; ring: Ring; put: (r: Ri
       />
       {bad && (
         <p role="alert" className="text-sm text-error">
-          Each line needs two numbers, such as 1.20, 0.45.
+          Each line needs two numbers, such as 1.20, 0.45 or 1,20; 0,45.
         </p>
       )}
       {typed !== null && !bad && (

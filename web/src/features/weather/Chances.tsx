@@ -19,7 +19,7 @@ export function BestChances({
   /** It is the screen's answer rather than a part of one. */
   first?: boolean;
 }) {
-  const { done, last, error, start, stop } = useStream<Schemas["ChancesLine"]>(`/api/boats/${boatId}/chances?futures=${futures}`);
+  const { done, last, error, start, stop } = useStream<Schemas["LineChances"]>(`/api/boats/${boatId}/chances?futures=${futures}`);
   const result = last?.result;
   useEffect(() => {
     start();

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useCorrection } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
-import { day, span, stamp } from "../../ui/time";
+import { day, elapsed, stamp } from "../../ui/time";
 import { Days } from "./Days";
 import { ImportFile } from "./ImportFile";
 import { Months } from "./Months";
@@ -134,9 +134,9 @@ function Effects({ effects, zone }: { effects: Schemas["CorrectedCoat"][]; zone:
                 <td>{e.surface}</td>
                 <td className="whitespace-nowrap">{e.before ? stamp(e.before, zone) : "none"}</td>
                 <td className="font-semibold whitespace-nowrap">{e.after ? stamp(e.after, zone) : "none"}</td>
-                <td className="num">{span(e.beforeH)}</td>
+                <td className="num">{elapsed(e.beforeH)}</td>
                 <td className="num">
-                  <b>{span(e.afterH)}</b>
+                  <b>{elapsed(e.afterH)}</b>
                 </td>
               </tr>
             ))}

@@ -8,7 +8,7 @@ import { faceLanes } from "../../ui/faceLanes";
 import { Answer, Loaded } from "../../ui/Page";
 import { Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
-import { clock, day, sameDay, span, stamp } from "../../ui/time";
+import { clock, day, elapsed, sameDay, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { weatherLanes } from "../../ui/weatherLanes";
 import { verdictLane } from "./verdictLane";
@@ -166,7 +166,7 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
                 <td className="whitespace-nowrap">
                   {day(w.from, zone)}, {clock(w.from, zone)}–{clock(w.to, zone)}
                 </td>
-                <td className="num">{span((Date.parse(w.to) - Date.parse(w.from)) / 3_600_000)}</td>
+                <td className="num">{elapsed((Date.parse(w.to) - Date.parse(w.from)) / 3_600_000)}</td>
                 <td>
                   {w.closes ? (
                     <>

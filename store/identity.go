@@ -1,0 +1,82 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io/fs"
+	"strings"
+	"time"
+
+	"github.com/jmoiron/sqlx"
+)
+
+// applicationID marks the files of this program in SQLite's header; migration 9 sets it.
+const applicationID = 0x434F4154 // "COAT"
+
+// ErrForeign means that a database is not one of this program.
+var ErrForeign = errors.New("is no database of this program")
+
+// ErrNewer means that a database was written by a newer version of the program.
+var ErrNewer = errors.New("was written by a newer version of this program: use that one")
+
+// Identify tells whether the database at path is this program's, without changing
+// anything in it. One without tables is new. Another program's is ErrForeign, a newer
+// version's ErrNewer.
+func Identify(ctx context.Context, path string) (isNew bool, err error) {
+	db, err := sqlx.Open("sqlite", "file:"+path+"?mode=rw")
+	if err != nil {
+		return false, err
+	}
+	isNew, err = identify(ctx, db)
+	return isNew, errors.Join(err, db.Close())
+}
+
+func identify(ctx context.Context, db *sqlx.DB) (isNew bool, err error) {
+	var tables []string
+	if err := db.SelectContext(ctx, &tables, "SELECT name FROM sqlite_schema WHERE type = 'table'"); err != nil {
+		return false, fmt.Errorf("%w: %w", ErrForeign, err)
+	}
+	if len(tables) == 0 {
+		return true, nil
+	}
+	var id int64
+	if err := db.GetContext(ctx, &id, "PRAGMA application_id"); err != nil {
+		return false, err
+	}
+	all := " " + strings.Join(tables, " ") + " "
+	for _, t := range []string{"goose_db_version", "settings", "boats", "products"} {
+		// Before migration 9 the tables were the only mark.
+		if !strings.Contains(all, " "+t+" ") || id != 0 && id != applicationID {
+			return false, ErrForeign
+		}
+	}
+	var version, known int64
+	if err := db.GetContext(ctx, &version, "SELECT max(version_id) FROM goose_db_version"); err != nil {
+		return false, fmt.Errorf("%w: %w", ErrForeign, err)
+	}
+	files, err := fs.ReadDir(migrations, "migrations")
+	if err != nil {
+		return false, err
+	}
+	for _, f := range files {
+		var n int64
+		if _, err := fmt.Sscanf(f.Name(), "%d_", &n); err != nil {
+			return false, fmt.Errorf("migration %s: %w", f.Name(), err)
+		}
+		known = max(known, n)
+	}
+	if version > known {
+		return false, ErrNewer
+	}
+	return false, nil
+}
+
+// keep writes a copy of everything beside the database file and returns its name.
+func (s *Store) keep(ctx context.Context, why string) (string, error) {
+	path := fmt.Sprintf("%s.%s-%s", s.path, why, time.Now().UTC().Format("20060102-150405.000"))
+	if err := s.Backup(ctx, path); err != nil {
+		return "", fmt.Errorf("the copy that is kept before: %w", err)
+	}
+	return path, nil
+}
