@@ -3,6 +3,7 @@ package app_test
 import (
 	"context"
 	"path/filepath"
+	"slices"
 	"testing"
 	"time"
 
@@ -10,6 +11,7 @@ import (
 	"allcoats/core/clock"
 	"allcoats/core/fault"
 	"allcoats/core/product"
+	"allcoats/core/today"
 	"allcoats/demo"
 	"allcoats/demo/standing"
 	"allcoats/instruments"
@@ -43,17 +45,21 @@ func TestDemoHasThreeBoatsWithCoatsInDifferentStates(t *testing.T) {
 	require.Len(t, boats, 3)
 	states := map[clock.State]bool{}
 	for _, b := range boats {
-		today, err := a.Today(ctx, b.ID)
+		got, err := a.Today(ctx, b.ID)
 		require.NoError(t, err)
-		assert.NotEmpty(t, today.Answer.Headline)
-		assert.Empty(t, today.Answer.Warnings)
-		for _, l := range today.Answer.Lanes {
+		assert.NotEmpty(t, got.Answer.Headline)
+		assert.Empty(t, got.Answer.Warnings)
+		for _, l := range got.Answer.Lanes {
 			if l.Clock != nil {
 				states[l.Clock.State] = true
 			}
 		}
 	}
-	assert.True(t, states[clock.Tacking] && states[clock.Open] && states[clock.Closing], "%v", states)
+	assert.True(t, states[clock.Tacking] && states[clock.Open] && states[clock.Closed], "%v", states)
+	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now.Add(6*time.Hour)))
+	yawl, err := a.Today(ctx, boats[1].ID)
+	require.NoError(t, err)
+	assert.True(t, slices.ContainsFunc(yawl.Answer.Lanes, func(l today.Lane) bool { return l.Clock != nil && l.Clock.State == clock.Closing }), "in the afternoon")
 }
 
 func TestTheDemoCanBeBuiltAroundAnyTime(t *testing.T) {
@@ -83,13 +89,16 @@ func TestLoggedCoatStartsAClockAndMovesThePlanOn(t *testing.T) {
 	a := withDemo(t)
 	boats, err := a.Boats(ctx)
 	require.NoError(t, err)
+	// The dew is off the deck by then.
+	now := demo.Now.Add(3 * time.Hour)
+	require.NoError(t, a.SetClock(ctx, app.FixedClock, now))
 	before, err := a.Today(ctx, boats[0].ID)
 	require.NoError(t, err)
 	lane := before.Answer.Lanes[3] // the deck, bare
 	require.Nil(t, lane.Clock)
 	plan, err := a.BuildUp(ctx, lane.SurfaceID)
 	require.NoError(t, err)
-	edit := app.EntryEdit{SurfaceID: lane.SurfaceID, Kind: app.KindCoat, StartedAt: demo.Now, ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{80, 76}}
+	edit := app.EntryEdit{SurfaceID: lane.SurfaceID, Kind: app.KindCoat, StartedAt: now, ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{80, 76}}
 	entry, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: edit})
 	require.NoError(t, err)
 	assert.InDelta(t, 78*0.52, entry.FilmUm, 1e-9)
@@ -104,14 +113,14 @@ func TestLoggedCoatStartsAClockAndMovesThePlanOn(t *testing.T) {
 	assert.True(t, plan.Layers[0].Laid)
 
 	// The clock moves on with the program's time and its weather.
-	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now.AddDate(0, 0, 2)))
+	require.NoError(t, a.SetClock(ctx, app.FixedClock, now.AddDate(0, 0, 2)))
 	later, err := a.Today(ctx, boats[0].ID)
 	require.NoError(t, err)
 	assert.Equal(t, clock.Open, later.Answer.Lanes[3].Clock.State)
 	assert.Empty(t, later.Answer.Warnings)
 
 	// Deleting is undoable.
-	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now))
+	require.NoError(t, a.SetClock(ctx, app.FixedClock, now))
 	_, err = a.MarkEntry(ctx, entry.ID, true)
 	require.NoError(t, err)
 	gone, err := a.Today(ctx, boats[0].ID)

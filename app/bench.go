@@ -179,8 +179,11 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		out.Mixed = &d
 	}
 	out.Says = out.says()
-	if len(f.First) > 0 && f.Planned {
-		out.Says = say.Sentence{say.Strong(f.Name), say.Text(": %s first. What is told here is for the coat after that.", today.PrepNames(f.First))}
+	for _, c := range out.Checks {
+		if c.State == lay.No {
+			out.Says = append(say.Sentence{say.Strong("Not now"), say.Text(": %s. ", c.Text)}, out.Says...)
+			break
+		}
 	}
 	return out, nil
 }

@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"fmt"
+	"slices"
 	"sort"
 	"time"
 
@@ -70,6 +71,10 @@ const (
 	spinUp = 48 * time.Hour
 )
 
+// longestCure is how far back a film's clock is followed; a table's weeks take that
+// long in a cold winter.
+const longestCure = 200 * 24 * time.Hour
+
 // outlook is a boat with the weather at every one of her surfaces.
 type outlook struct {
 	work
@@ -98,8 +103,10 @@ func (a *App) look(ctx context.Context, boatID string) (outlook, error) {
 	from := now.Add(-back)
 	for _, f := range w.survey.Surfaces {
 		t := w.coats(f)
-		if t.Last != nil && t.Last.Started.Before(from) {
-			from = t.Last.Started
+		for _, l := range t.Films {
+			if l.Started.Before(from) && now.Sub(l.Started) < longestCure {
+				from = l.Started
+			}
 		}
 		o.s.Surfaces = append(o.s.Surfaces, t)
 	}
@@ -118,7 +125,7 @@ func (a *App) look(ctx context.Context, boatID string) (outlook, error) {
 
 // coats is a surface with its last coat and its next.
 func (w work) coats(f Surface) today.Surface {
-	t := today.Surface{ID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Sheltered: f.Shelter != survey.Open}
+	t := today.Surface{ID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Sheltered: f.Shelter != survey.Open, Immersed: f.Part.Underwater()}
 	steps := w.steps[f.ID]
 	t.Planned = len(steps) > 0
 	for i, n := range w.done(f.ID, steps) {
@@ -134,9 +141,15 @@ func (w work) coats(f Surface) today.Surface {
 		at := time.Unix(e.StartedAt, 0).UTC()
 		switch kind, _ := logbook.ByKind(e.Kind); {
 		case kind.Films && e.ProductID != nil:
-			t.Last = &clock.Laid{Sheet: w.sheet(e), Started: at}
+			t.Films = append(t.Films, clock.Laid{Sheet: w.sheet(e), Started: at})
+			last := t.Films[len(t.Films)-1]
+			t.Last = &last
+		case e.Kind == logbook.Strip:
+			t.Last, t.Films = nil, nil
 		case kind.Abrades && t.Last != nil:
 			t.Last.Abraded = &at
+		case e.Kind == logbook.Inspect && t.Last != nil:
+			t.Last.Inspected = &at
 		}
 	}
 	return t
@@ -182,13 +195,34 @@ func (s Step) words() string {
 	return string(s.Work)
 }
 
+// wetted is when a surface was washed, in the order of time, and what water its outermost
+// film takes up, mm: the pores of an open filler.
+func (w work) wetted(surfaceID string) (washed []time.Time, soakMM float64) {
+	for _, e := range w.log[surfaceID] {
+		switch {
+		case e.Kind == logbook.Wash:
+			end := time.Unix(e.StartedAt, 0).UTC().Add(time.Duration(e.Hours * float64(time.Hour)))
+			washed = append(washed, end)
+		case e.Kind == KindCoat:
+			um, _ := w.laid(e).FilmUm(w.surface(surfaceID).Area.AreaM2)
+			soakMM = w.sheet(e).SoakMM(um)
+		case e.Kind == logbook.Strip:
+			soakMM = 0
+		}
+	}
+	slices.SortFunc(washed, time.Time.Compare)
+	return washed, soakMM
+}
+
 // loadClimate gathers what bears on the weather at a boat's surfaces from an
 // instant on.
 func loadClimate(ctx context.Context, q store.Queries, w work, from, now time.Time) (climate.Boat, error) {
 	p, b := w.survey.Place, w.survey.Boat
 	out := climate.Boat{Site: climate.Site{LatitudeDeg: p.LatitudeDeg, LongitudeDeg: p.LongitudeDeg, Loc: p.location(), Now: now}}
 	for _, f := range w.survey.Surfaces {
-		out.Surfaces = append(out.Surfaces, climate.Surface{ID: f.ID, Face: surface.Of(f.Description, f.Part, f.Side, b.HeadingDeg), AreaM2: f.Area.AreaM2, Shelter: f.Shelter})
+		face := surface.Of(f.Description, f.Part, f.Side, b.HeadingDeg)
+		face.Washed, face.SoakMM = w.wetted(f.ID)
+		out.Surfaces = append(out.Surfaces, climate.Surface{ID: f.ID, Face: face, AreaM2: f.Area.AreaM2, Shelter: f.Shelter})
 	}
 	row, err := q.Boat(ctx, b.ID)
 	if err != nil {

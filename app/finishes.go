@@ -14,6 +14,8 @@ import (
 	"allcoats/core/logbook"
 	"allcoats/core/product"
 	"allcoats/core/rules"
+	"allcoats/core/surface"
+	"allcoats/core/survey"
 	"allcoats/store"
 )
 
@@ -262,4 +264,22 @@ func coating(id string, s product.Sheet, coats int, litres, areaM2 float64, meth
 	}
 	um := math.Round(litres * (1 - m.LossPct/100) * 10 * s.VolumeSolidsPct / areaM2 / float64(coats))
 	return &Step{Work: rules.Coat, ProductID: id, Coats: coats, DFTUm: math.Max(1, um), Method: method, LossPct: m.LossPct, Note: note}
+}
+
+// washDryH is how long a wash now takes to dry on a surface, h, 0 not within the weather
+// known.
+func (o outlook) washDryH(f Surface) float64 {
+	w := o.climate.Surface[f.ID]
+	_, soak := o.wetted(f.ID)
+	i := w.Air.Find(o.now)
+	if i < 0 {
+		return 0
+	}
+	left := w.DryMM(f.Shelter != survey.Open)
+	for k := i; k < len(left); k++ {
+		if left[k]-left[i] >= surface.HoldsMM(f.Tilt(f.Part))+soak {
+			return w.Air[k].At.Sub(w.Air[i].At).Hours()
+		}
+	}
+	return 0
 }

@@ -216,7 +216,7 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 	if !f.Substrate.IsMetal() {
 		return out, fault.Errors{{Path: "", Message: f.Name + " is of " + f.SubstrateName + ", no metal"}}
 	}
-	c := metal.Case{Substrate: f.Substrate, Now: o.now}
+	c := metal.Case{Substrate: f.Substrate, Now: o.now, WashDryH: o.washDryH(f)}
 	at := o.climate.Surface[f.ID]
 	for i, h := range at.Air {
 		c.Air = append(c.Air, metal.Hour{At: h.At, RH: math.Min(100, air.HumidityAt(air.VapourPressure(h.TempC, h.RHPct), at.SurfaceC[i]))})

@@ -18,6 +18,7 @@ import (
 	"allcoats/core/plan"
 	"allcoats/core/rules"
 	"allcoats/core/sky"
+	"allcoats/core/surface"
 	"allcoats/core/survey"
 	"allcoats/core/weather"
 	"allcoats/formats"
@@ -259,6 +260,7 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 		boat := s.boat(o, o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, now)), course...)), left)
 		for i := range boat.Surfaces {
 			boat.Surfaces[i].Clock = boat.Surfaces[i].Run(now)
+			boat.Surfaces[i].Hard = boat.Surfaces[i].Hardens()
 		}
 		s.yard.Boats = append(s.yard.Boats, boat)
 		v := YardBoat{ID: o.survey.Boat.ID, Name: o.survey.Boat.Name, Launch: o.survey.Boat.LaunchDate, Surfaces: []YardSurface{}}
@@ -314,7 +316,7 @@ func (s yardState) boat(o outlook, at map[string]field.Weather, left map[string]
 	}
 	for i, f := range o.survey.Surfaces {
 		t := plan.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Side: f.Side, AreaM2: f.Area.AreaM2, Access: f.accessFactor(),
-			Sheltered: o.s.Surfaces[i].Sheltered, Tented: o.boat.Surfaces[i].Shelter == survey.Tent, Weather: at[f.ID], Last: o.s.Surfaces[i].Last}
+			Sheltered: o.s.Surfaces[i].Sheltered, Tented: o.boat.Surfaces[i].Shelter == survey.Tent, Weather: at[f.ID], Last: o.s.Surfaces[i].Last, Films: o.s.Surfaces[i].Films, HoldsMM: surface.HoldsMM(f.Tilt(f.Part))}
 		t.Steps = left[f.ID]
 		out.Surfaces = append(out.Surfaces, t)
 	}

@@ -114,6 +114,14 @@ func at(h float64) *float64 { return &h }
 
 func day(h int) *int { return &h }
 
+func known(v ...float64) []*float64 {
+	out := make([]*float64, len(v))
+	for i := range v {
+		out[i] = &v[i]
+	}
+	return out
+}
+
 // The calculators.
 var (
 	Film = Of[film.Request, film.Result]{
@@ -136,7 +144,7 @@ var (
 		"recoat", "When a recoat window opens and closes over hourly surface temperatures.",
 		clock.Request{
 			Min: cure.Table{{TempC: 10, Hours: 14}, {TempC: 20, Hours: 6}}, Max: cure.Table{{TempC: 10, Hours: 30}, {TempC: 20, Hours: 14}},
-			MinCureC: 5, SurfaceTempsC: []float64{12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11, 11, 11, 12, 13, 14, 15, 16, 17, 18, 18},
+			MinCureC: 5, SurfaceTempsC: known(12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11, 11, 11, 12, 13, 14, 15, 16, 17, 18, 18),
 		}, quick(clock.Compute),
 	}
 	Sun = Of[sky.Request, sky.Result]{

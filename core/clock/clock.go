@@ -9,6 +9,7 @@ import (
 	"allcoats/core/cure"
 	"allcoats/core/field"
 	"allcoats/core/product"
+	"allcoats/core/weather"
 	"allcoats/core/working"
 )
 
@@ -22,14 +23,20 @@ const (
 	Open    State = "open"    // the next coat may follow without sanding
 	Closing State = "closing" // the last fifth of the window, or its last 12 h
 	Closed  State = "closed"  // abrade first
-	Unknown State = "unknown" // the sheet has no table to tell
+	// Damaged is a coat that rain, dew or frost got at while it was wet: inspect it, let
+	// it dry, abrade it. It stays so until the log says what was found.
+	Damaged State = "damaged"
+	// Unknown: the sheet has no table to tell, or the record does not know enough.
+	Unknown State = "unknown"
 )
 
-// Laid is a coat that went on. Abraded is when it was sanded for the next one.
+// Laid is a coat that went on. Abraded is when it was sanded for the next one,
+// Inspected when it was last looked at.
 type Laid struct {
-	Sheet   product.Sheet
-	Started time.Time
-	Abraded *time.Time
+	Sheet     product.Sheet
+	Started   time.Time
+	Abraded   *time.Time
+	Inspected *time.Time
 }
 
 // Instant is an event of a clock. Tabled is false if the sheet has no table
@@ -42,6 +49,8 @@ type Instant struct {
 	Tabled   bool       `json:"tabled"`
 	Progress float64    `json:"progress"`
 	Forecast bool       `json:"forecast"`
+	// HoleH is how many hours until then nobody measured or forecast.
+	HoleH float64 `json:"holeH"`
 }
 
 // Segment is a stretch of one state.
@@ -59,11 +68,14 @@ type Clock struct {
 	Until    *time.Time `json:"until,omitempty"`
 	Events   []Instant  `json:"events"`
 	Segments []Segment  `json:"segments"`
-	Abraded  bool       `json:"abraded"`
+	// Abraded says that it was sanded after its minimum, so that it is open again.
+	Abraded bool `json:"abraded"`
 	// Damage is what harmed the coat while it could be harmed, or will.
 	Damage []Damage `json:"damage"`
-	// MeasuredPct is how much of the time since the coat went on was measured.
+	// MeasuredPct is how much of the time since the coat went on was measured, KnownPct
+	// how much was measured or forecast.
 	MeasuredPct float64         `json:"measuredPct"`
+	KnownPct    float64         `json:"knownPct"`
 	Working     working.Working `json:"working"`
 }
 
@@ -112,7 +124,7 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 		return Clock{State: Unknown, Events: []Instant{}, Segments: []Segment{}, Damage: []Damage{}, Working: w}
 	}
 	if l.Started.Before(p.At[0]) {
-		w.Warn("The weather record begins after the coat went on; its first temperature is used until then.")
+		w.Warn("The weather record begins after the coat went on: what comes before is not known.")
 	}
 	if s.Example {
 		w.Warn("Example figures: enter the data sheet of the tin in hand.")
@@ -123,18 +135,18 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	}
 	w.In("Cures above", s.MinCureC, "°C")
 	switch s.Humidity {
-	case product.Evaporating:
-		w.Warn("It dries by evaporation: the tables are taken for 50 %% humidity at 23 °C and run with the vapour that the air can still take up.")
-	case product.MoistureCured:
-		w.Warn("It cures with the moisture of the air: the tables are taken for 50 %% humidity at 23 °C and run with the vapour in the air.")
+	case cure.Waterborne:
+		w.Warn("Waterborne: the tables are taken for 50 %% humidity; damp air slows its minimum times, up to six times, and never lengthens a maximum.")
+	case cure.MoistureCured:
+		w.Warn("It cures with the moisture of the air: the tables are taken for 50 %% humidity; dry air slows its minimum times, damp air closes its maximum sooner.")
 	}
 
-	c := Clock{Abraded: l.Abraded != nil && !l.Abraded.After(now)}
+	c := Clock{}
 	add := func(name, label string, table cure.Table, side cure.Side) *time.Time {
 		in := Instant{Name: name, Label: label, Tabled: len(table) > 0}
 		if in.Tabled {
 			ev := cure.Clock{Table: table, Side: side, FloorC: s.MinCureC}.Run(p, l.Started, 1)
-			in.Progress, in.At = ev.Progress, ev.Reached
+			in.Progress, in.At, in.HoleH = ev.Progress, ev.Reached, ev.HoleH
 			in.Forecast = ev.Reached == nil || ev.Reached.After(now)
 			hours := -1.0
 			if ev.Reached != nil {
@@ -145,6 +157,11 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 			}
 			if ev.Outside {
 				w.Warn("%s: part of the time lies outside the sheet's temperatures.", label)
+			}
+			if ev.HoleH > 0 && side == cure.Minimum {
+				w.Warn("%s: %.3g h of the record are not known; no progress is made in them.", label, ev.HoleH)
+			} else if ev.HoleH > 0 {
+				w.Warn("%s: %.3g h of the record are not known; the clock runs through them at its fastest.", label, ev.HoleH)
 			}
 		}
 		c.Events = append(c.Events, in)
@@ -159,14 +176,25 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	add(Immersion, "Immersion from", s.Immersion, cure.Minimum)
 
 	end := p.At[len(p.At)-1]
-	if now.After(end) {
-		w.Warn("The weather known ended before now: states after it are not known.")
-	}
-	c.Segments = segments(l, tabled, touch, opens, closes, end)
-	c.State, c.Until = c.StateAt(now)
 	c.Damage = damage(s, at, l.Started, first(touch, tack, opens), first(tack, opens, touch), now)
-	c.MeasuredPct = measured(at, l.Started, now)
-	w.Step("Measured since it went on", "records that were measured / all records until now", c.MeasuredPct, "%", "the rest is forecast or not known")
+	marks := marks{touch: touch, opens: opens, closes: closes, end: end, sure: c.Event(RecoatCloses).HoleH == 0, tabled: tabled, dries: len(s.TouchDry) > 0}
+	if l.Abraded != nil && opens != nil && !l.Abraded.Before(*opens) && l.Abraded.Before(end) {
+		marks.abraded = l.Abraded
+		c.Abraded = !l.Abraded.After(now)
+	} else if l.Abraded != nil && !l.Abraded.After(now) {
+		w.Warn("It was sanded before its minimum had passed: that does not open it for the next coat.")
+	}
+	marks.damaged, marks.answered = c.harmed(l)
+	c.Segments = marks.segments(l.Started)
+	c.State, c.Until = c.StateAt(now)
+	if beyond := now.Sub(end) > weather.MaxGap; beyond && c.State != Closed && c.State != Damaged && !(c.State == Open && closes == nil && len(recoat.Max) == 0) {
+		w.Warn("The weather known ended before now: what came after it is not known.")
+		c.State, c.Until = Unknown, nil
+		c.Segments = append(c.Segments, Segment{end, now, Unknown})
+	}
+	c.MeasuredPct, c.KnownPct = measured(at, l.Started, now)
+	w.Step("Measured since it went on", "hours measured / all hours until now", c.MeasuredPct, "%", "the rest is forecast or not known")
+	w.Step("Known since it went on", "hours measured or forecast / all hours until now", c.KnownPct, "%", "hours that are not known are not assumed")
 	c.Working = w
 	return c
 }
@@ -192,55 +220,90 @@ func closingAt(opens, closes time.Time) time.Time {
 	return at
 }
 
-// segments lays the states end to end from the start to end.
-func segments(l Laid, tabled bool, touch, opens, closes *time.Time, end time.Time) []Segment {
+// marks are the instants that part a coat's states. sure is false if the closing lies
+// across hours that are not known; tabled and dries say that the sheet has the tables.
+type marks struct {
+	touch, opens, closes *time.Time
+	end                  time.Time
+	sure, tabled, dries  bool
+	abraded              *time.Time // after the minimum
+	damaged, answered    *time.Time
+}
+
+// segments lays the states end to end from a start to the end of what is known.
+func (m marks) segments(start time.Time) []Segment {
+	out := m.cured(start)
+	if m.abraded != nil {
+		out = append(until(out, *m.abraded), Segment{*m.abraded, m.end, Open})
+	}
+	if m.damaged == nil || !m.damaged.Before(m.end) {
+		return out
+	}
+	all := until(out, *m.damaged)
+	if m.answered == nil || !m.answered.Before(m.end) {
+		return append(all, Segment{*m.damaged, m.end, Damaged})
+	}
+	all = append(all, Segment{*m.damaged, *m.answered, Damaged})
+	for _, s := range out {
+		if s.To.After(*m.answered) {
+			if s.From.Before(*m.answered) {
+				s.From = *m.answered
+			}
+			all = append(all, s)
+		}
+	}
+	return all
+}
+
+// cured are the states by the tables alone.
+func (m marks) cured(at time.Time) []Segment {
 	var out []Segment
-	at := l.Started
 	put := func(state State, until *time.Time) bool {
-		to := end
-		if until != nil && until.Before(end) {
+		to := m.end
+		if until != nil && until.Before(m.end) {
 			to = *until
 		}
 		if to.After(at) {
 			out = append(out, Segment{at, to, state})
 			at = to
 		}
-		return until != nil && until.Before(end)
+		return until != nil && until.Before(m.end)
 	}
-	run := func() {
-		if touch != nil || len(l.Sheet.TouchDry) > 0 {
-			if !put(Wet, touch) {
-				return
-			}
-		}
-		if !tabled {
-			put(Unknown, nil)
-			return
-		}
-		if !put(Tacking, opens) {
-			return
-		}
-		if closes == nil {
-			put(Open, nil)
-			return
-		}
-		closing := closingAt(*opens, *closes)
-		put(Open, &closing)
-		put(Closing, closes)
-		put(Closed, nil)
-	}
-	run()
-	if l.Abraded == nil || !l.Abraded.Before(end) {
+	if (m.touch != nil || m.dries) && !put(Wet, m.touch) {
 		return out
 	}
-	kept := out[:0]
-	for _, s := range out {
-		if s.From.Before(*l.Abraded) {
-			if s.To.After(*l.Abraded) {
-				s.To = *l.Abraded
+	if !m.tabled {
+		put(Unknown, nil)
+		return out
+	}
+	if !put(Tacking, m.opens) {
+		return out
+	}
+	if m.closes == nil {
+		put(Open, nil)
+		return out
+	}
+	closing := closingAt(*m.opens, *m.closes)
+	put(Open, &closing)
+	put(Closing, m.closes)
+	if m.sure {
+		put(Closed, nil)
+	} else {
+		put(Unknown, nil)
+	}
+	return out
+}
+
+// until keeps the segments up to an instant.
+func until(all []Segment, t time.Time) []Segment {
+	var kept []Segment
+	for _, s := range all {
+		if s.From.Before(t) {
+			if s.To.After(t) {
+				s.To = t
 			}
 			kept = append(kept, s)
 		}
 	}
-	return append(kept, Segment{*l.Abraded, end, Open})
+	return kept
 }

@@ -5,6 +5,7 @@ import (
 
 	"allcoats/core/field"
 	"allcoats/core/product"
+	"allcoats/core/weather"
 )
 
 // Harm is a way in which a fresh coat is spoiled.
@@ -35,6 +36,64 @@ type Damage struct {
 	From     time.Time `json:"from"`
 	To       time.Time `json:"to"`
 	Forecast bool      `json:"forecast"`
+}
+
+// counts reports whether a harm makes a coat one to be inspected before anything goes
+// over it.
+func (h Harm) counts() bool { return h == ByRain || h == ByDew || h == ByFrost }
+
+// Harmed is the first stretch that makes the coat damaged, past or to come; ok is
+// false if there is none.
+func (c Clock) Harmed() (Damage, bool) {
+	for _, d := range c.Damage {
+		if d.Harm.counts() {
+			return d, true
+		}
+	}
+	return Damage{}, false
+}
+
+// harmed is when the coat was or will be damaged, and when the log answered that: by a
+// look at it after the last of it, or by sanding it after its minimum.
+func (c Clock) harmed(l Laid) (at, answered *time.Time) {
+	var last time.Time
+	for i, d := range c.Damage {
+		if !d.Harm.counts() {
+			continue
+		}
+		if at == nil || d.From.Before(*at) {
+			at = &c.Damage[i].From
+		}
+		if !d.Forecast && d.From.After(last) {
+			last = d.From
+		}
+	}
+	if at == nil {
+		return nil, nil
+	}
+	opens := c.Event(RecoatOpens).At
+	for _, t := range []*time.Time{l.Inspected, l.Abraded} {
+		if t == nil || t.Before(last) || t.Before(*at) || t == l.Abraded && (opens == nil || t.Before(*opens)) {
+			continue
+		}
+		if answered == nil || t.Before(*answered) {
+			answered = t
+		}
+	}
+	return at, answered
+}
+
+// Mend says what to do with a coat of a kind that was harmed while wet.
+func Mend(s product.Sheet) string {
+	switch {
+	case s.Blushes:
+		return "Let it dry and cure, wash the blush off with warm water and detergent, then abrade it; craters and soft places come off."
+	case s.Kind == product.Varnish || s.Kind == product.TopcoatOne || s.Kind == product.TopcoatTwo:
+		return "Let it harden, sand the spots and the dull out, and lay the coat again."
+	case s.Kind == product.SoftAntifoul || s.Kind == product.HardAntifoul:
+		return "Let it dry; where it was washed thin or ran, wet-scuff and lay it again."
+	}
+	return "Look for craters, spots and soft places, let it dry, abrade it, lay again what is thin."
 }
 
 // dampK is how near the dew point a surface is damp enough to blush: the spread
@@ -109,17 +168,31 @@ func first(of ...*time.Time) *time.Time {
 	return nil
 }
 
-// measured is the share of records in [from, to] that were measured, per cent.
-func measured(w field.Weather, from, to time.Time) float64 {
-	n, m := 0, 0
-	for _, h := range w.Air.Between(from, to) {
-		n++
-		if h.Measured {
-			m++
+// measured is how much of the time in [from, to] was measured, and how much was
+// measured or forecast, per cent.
+func measured(w field.Weather, from, to time.Time) (measuredPct, knownPct float64) {
+	all := to.Sub(from).Hours()
+	if all <= 0 {
+		return 0, 0
+	}
+	for i := 1; i < len(w.Air); i++ {
+		a, b := w.Air[i-1], w.Air[i]
+		if b.At.Sub(a.At) > weather.MaxGap {
+			continue
+		}
+		lo, hi := a.At, b.At
+		if lo.Before(from) {
+			lo = from
+		}
+		if hi.After(to) {
+			hi = to
+		}
+		if h := hi.Sub(lo).Hours(); h > 0 {
+			knownPct += 100 * h / all
+			if a.Measured && b.Measured {
+				measuredPct += 100 * h / all
+			}
 		}
 	}
-	if n == 0 {
-		return 0
-	}
-	return 100 * float64(m) / float64(n)
+	return measuredPct, knownPct
 }

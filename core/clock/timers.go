@@ -52,10 +52,10 @@ func meanC(w field.Weather, from, to time.Time) float64 {
 	return sum / float64(n)
 }
 
-// run times a table's progress to target along w.
-func run(key, label string, table cure.Table, side cure.Side, floorC, target float64, w field.Weather, p cure.Path, from, now time.Time) Timer {
+// run times a maximum table's progress to target along w.
+func run(key, label string, table cure.Table, target float64, w field.Weather, p cure.Path, from, now time.Time) Timer {
 	t := Timer{Key: key, Label: label, Ring: true}
-	if ev := (cure.Clock{Table: table, Side: side, FloorC: floorC}).Run(p, from, target); ev.Reached != nil {
+	if ev := (cure.Clock{Table: table, Side: cure.Maximum}).Run(p, from, target); ev.Reached != nil {
 		t.At = ev.Reached
 		t.TempC = meanC(w, from, *ev.Reached)
 		t.Forecast = ev.Reached.After(now)
@@ -72,7 +72,7 @@ func PotTimers(s product.Sheet, litres float64, mixed time.Time, air field.Weath
 		out = append(out, Timer{Key: InductionOver, Label: "Induction over: it may be laid", At: &at, TempC: meanC(air, mixed, at), Ring: true, Forecast: at.After(now)})
 	}
 	if len(s.PotLife) > 0 && len(air.Air) > 0 {
-		t := run(PotEnds, "Pot life ends", s.PotLife, cure.Maximum, -100, mix.MassFactor(s, litres), air, air.Path(product.Indifferent), mixed, now)
+		t := run(PotEnds, "Pot life ends", s.PotLife, mix.MassFactor(s, litres), air, air.Path(cure.Indifferent), mixed, now)
 		t.Note = "by the air where the pot stands; warm hands and sun shorten it"
 		out = append(out, t)
 	}
@@ -87,9 +87,9 @@ func FreshTimers(s product.Sheet, laid time.Time, w field.Weather, now time.Time
 		return out
 	}
 	p := w.Path(s.Humidity)
-	edge := run(WetEdge, "Wet edge is lost", s.TouchDry, cure.Maximum, s.MinCureC, WetEdgePart, w, p, laid, now)
+	edge := run(WetEdge, "Wet edge is lost", s.TouchDry, WetEdgePart, w, p, laid, now)
 	edge.Note = "a tenth of the time to touch-dry: a rule of thumb"
-	tape := run(TapePull, "Pull the tape", s.TouchDry, cure.Maximum, s.MinCureC, tapePart, w, p, laid, now)
+	tape := run(TapePull, "Pull the tape", s.TouchDry, tapePart, w, p, laid, now)
 	tape.Note = "wet enough not to tear: a rule of thumb"
 	return append(out, edge, tape)
 }

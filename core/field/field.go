@@ -83,32 +83,48 @@ type Weather struct {
 	Wet      []surface.Wet
 }
 
-// Reference state of the humidity that tables of times are made at.
-const refTempC, refRHPct = 23, 50
-
 // Path returns the surface temperature for the cure clocks of a product on
-// which humidity bears as h: evaporating ones run with the vapour that the air
-// still takes up at the surface, moisture-cured ones with the vapour in the air,
-// both as a share of that at 23 °C and 50 %.
-func (w Weather) Path(h product.Humidity) cure.Path {
-	p := cure.Path{At: make([]time.Time, len(w.Air)), TempC: w.SurfaceC}
+// which humidity bears as h.
+func (w Weather) Path(h cure.Humidity) cure.Path {
+	p := cure.Path{At: make([]time.Time, len(w.Air)), TempC: w.SurfaceC, Humidity: h, Gap: weather.MaxGap}
 	for i, a := range w.Air {
 		p.At[i] = a.At
 	}
-	if h == product.Indifferent {
-		return p
-	}
-	p.Speed = make([]float64, len(w.Air))
-	ref := air.VapourPressure(refTempC, refRHPct)
-	for i, a := range w.Air {
-		e := air.VapourPressure(a.TempC, a.RHPct)
-		if h == product.Evaporating {
-			e = max(0, air.SaturationPressure(w.SurfaceC[i])-e)
-			ref = air.SaturationPressure(refTempC) - air.VapourPressure(refTempC, refRHPct)
-		}
-		p.Speed[i] = e / ref
+	if h != cure.Indifferent {
+		p.RHPct = w.surfaceRH()
 	}
 	return p
+}
+
+// surfaceRH is the humidity of the air cooled or warmed to the surface at every
+// record, %, 100 at the most.
+func (w Weather) surfaceRH() []float64 {
+	out := make([]float64, len(w.Air))
+	for i, a := range w.Air {
+		out[i] = min(100, 100*air.VapourPressure(a.TempC, a.RHPct)/air.SaturationPressure(w.SurfaceC[i]))
+	}
+	return out
+}
+
+// DryMM is the water, mm, that could have left the surface since the first record, at
+// every record; dew gives none back. Roofed surfaces have no wind.
+func (w Weather) DryMM(roofed bool) []float64 {
+	out := make([]float64, len(w.Air))
+	rate := func(i int) float64 {
+		a, wind := w.Air[i], surface.StillAir
+		if !roofed && a.WindMS != nil {
+			wind = *a.WindMS
+		}
+		if a.RainMM != nil && *a.RainMM > 0 && !roofed {
+			return 0
+		}
+		return max(0, surface.DryingMMH(w.SurfaceC[i], a.TempC, a.RHPct, wind))
+	}
+	for i := 1; i < len(out); i++ {
+		h := w.Air[i].At.Sub(w.Air[i-1].At).Hours()
+		out[i] = out[i-1] + h*(rate(i-1)+rate(i))/2
+	}
+	return out
 }
 
 // WetAt reports whether there is water on the surface at t.

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"allcoats/core/calendar"
+	"allcoats/core/cure"
 	"allcoats/core/product"
 	"allcoats/core/sky"
 	"allcoats/core/surface"
@@ -217,11 +218,13 @@ func TestWetSurfaceAndWorkingHours(t *testing.T) {
 	assert.Equal(t, Hours, j.Hours(w)[8].Binding.Limit)
 }
 
-// Vapour that air at 23 °C and 50 % still takes is what an evaporating product's
-// tables are made at; in air of the same temperature with 90 % a fifth is left.
-func TestPathCountsHumidity(t *testing.T) {
-	w := record([]float64{23, 23}, 90, nil)
-	assert.InDelta(t, 0.2, w.Path(product.Evaporating).Speed[0], 1e-9)
-	assert.InDelta(t, 1.8, w.Path(product.MoistureCured).Speed[0], 1e-9)
-	assert.Nil(t, w.Path(product.Indifferent).Speed)
+// Air of 90 % at 12 °C has 14.03 · 0.9 = 12.63 hPa; against a surface of 17 °C, 19.38
+// hPa, that is 65.2 %; against one of 9 °C it is saturated.
+func TestPathCountsHumidityAtTheSurface(t *testing.T) {
+	w := record([]float64{12, 12}, 90, nil)
+	w.SurfaceC[0], w.SurfaceC[1] = 17, 9
+	p := w.Path(cure.Waterborne)
+	assert.InDelta(t, 65.2, p.RHPct[0], 0.1)
+	assert.Equal(t, 100.0, p.RHPct[1])
+	assert.Nil(t, w.Path(cure.Indifferent).RHPct)
 }

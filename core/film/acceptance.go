@@ -33,7 +33,7 @@ type AcceptanceResult struct {
 const (
 	MeanLow      = "mean-below-nominal"
 	ReadingLow   = "reading-below-80-pct"
-	TooManyLow   = "too-many-between"
+	TooManyLow   = "more-than-20-pct-between-80-and-100-pct"
 	AboveMaximum = "above-maximum"
 )
 
@@ -55,8 +55,8 @@ func Readings(areaM2 float64) int {
 	return n
 }
 
-// Accept judges readings: mean at least nominal, none under 80 % of it, at most
-// 20 % of them between, none above the maximum. Comparisons are exact.
+// Accept judges readings: mean at least nominal, none under 80 % of it, fewer
+// than 20 % of them between, none above the maximum. Comparisons are exact.
 func Accept(r AcceptanceRequest) (AcceptanceResult, error) {
 	var bad fault.Errors
 	bad.Above("nominalUm", r.NominalUm, 0, 50e3, "µm")
@@ -103,7 +103,7 @@ func Accept(r AcceptanceRequest) (AcceptanceResult, error) {
 	const source = "in the style of ISO 19840; the standard or the sheet that you work to wins"
 	w.Step("Mean", "sum / number", out.MeanUm, "µm", source)
 	w.Step("Below 80 % of nominal", "none is allowed", float64(out.Below80), "readings", source)
-	w.Step("Between 80 % and nominal", "at most 20 % of the readings", float64(out.Between), "readings", source)
+	w.Step("Between 80 % and nominal", "fewer than 20 % of the readings", float64(out.Between), "readings", source)
 	refuse := func(when bool, reason string) {
 		if when {
 			out.Reasons = append(out.Reasons, reason)
@@ -111,7 +111,7 @@ func Accept(r AcceptanceRequest) (AcceptanceResult, error) {
 	}
 	refuse(mean.Cmp(nominal) < 0, MeanLow)
 	refuse(out.Below80 > 0, ReadingLow)
-	refuse(5*out.Between > n, TooManyLow)
+	refuse(5*out.Between >= n, TooManyLow)
 	refuse(out.AboveMaximum > 0, AboveMaximum)
 	out.Accepted = len(out.Reasons) == 0
 	if r.AreaM2 > 0 && n < out.Needed {

@@ -28,9 +28,10 @@ func TestAcceptByHand(t *testing.T) {
 		reasons  []string
 	}{
 		{"two of five between", []float64{100, 110, 90, 105, 95}, 0, 100, []string{TooManyLow}},
-		{"one of five between", []float64{120, 110, 80, 105, 100}, 0, 103, []string{}},
+		{"one of five between: a fifth is not fewer than 20 %", []float64{120, 110, 80, 105, 100}, 0, 103, []string{TooManyLow}},
+		{"one of six between", []float64{120, 110, 80, 105, 100, 103}, 0, 103, []string{}},
 		{"just under 80 %", []float64{120, 130, 79.9, 105, 100}, 0, 106.98, []string{ReadingLow}},
-		{"thin on the mean", []float64{100, 100, 100, 100, 99}, 0, 99.8, []string{MeanLow}},
+		{"thin on the mean", []float64{100, 100, 100, 100, 100, 97}, 0, 99.5, []string{MeanLow}},
 		{"over the maximum", []float64{100, 100, 100, 100, 201}, 200, 120.2, []string{AboveMaximum}},
 		{"at the maximum", []float64{100, 100, 100, 100, 200}, 200, 120, []string{}},
 		{"all that can be wrong", []float64{90, 70, 90, 301, 1}, 300, 110.4, []string{ReadingLow, TooManyLow, AboveMaximum}},
@@ -48,7 +49,7 @@ func TestAcceptIsExact(t *testing.T) {
 	got, err := Accept(AcceptanceRequest{NominalUm: 0.3, ReadingsUm: []float64{0.1, 0.5}})
 	require.NoError(t, err)
 	assert.NotContains(t, got.Reasons, MeanLow, "the mean is 0.3, not a little less")
-	got, err = Accept(AcceptanceRequest{NominalUm: 137.5, ReadingsUm: []float64{110, 165, 137.5, 137.5, 137.5}})
+	got, err = Accept(AcceptanceRequest{NominalUm: 137.5, ReadingsUm: []float64{110, 165, 137.5, 137.5, 137.5, 137.5}})
 	require.NoError(t, err)
 	assert.Zero(t, got.Below80, "110 is 80 % of 137.5")
 	assert.Equal(t, 1, got.Between)

@@ -165,6 +165,10 @@ func (b Before) List() []Check {
 	add("dry", b.Wet, "No dew or rain on it by the reckoning: feel it with the back of a hand", "It is wet with dew or rain: wipe it and let it dry")
 	if c := b.Clock; c != nil {
 		switch {
+		case c.State == clock.Damaged:
+			add("key", true, "", "The last coat was hit by water or frost while it was wet: inspect it, log what you find")
+		case c.State == clock.Unknown:
+			add("key", true, "", "It is not known whether the last coat still takes another: sand it first")
 		case c.Abraded:
 			add("key", false, "Sanded since the last coat", "")
 		case c.State == clock.Closed:

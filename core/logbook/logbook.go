@@ -24,14 +24,15 @@ type Kind struct {
 
 // The kinds that rules know by name.
 const (
-	Coat  = "coat"
-	Sand  = "sand"
-	Strip = "strip"
-	Fair  = "fair"
-	Wash  = "wash"
-	Wipe  = "degrease"
-	Mask  = "mask"
-	Idle  = "idle"
+	Coat    = "coat"
+	Sand    = "sand"
+	Strip   = "strip"
+	Fair    = "fair"
+	Wash    = "wash"
+	Wipe    = "degrease"
+	Mask    = "mask"
+	Inspect = "inspect"
+	Idle    = "idle"
 )
 
 // Kinds lists what can be logged, the most frequent first.
@@ -43,7 +44,7 @@ var Kinds = []Kind{
 	{Fair, "it was faired", false, true, true},
 	{Strip, "it was stripped", false, true, true},
 	{Mask, "it was masked", false, false, true},
-	{"inspect", "it was inspected", false, false, true},
+	{Inspect, "it was inspected", false, false, true},
 	{"other", "other work", false, false, false},
 	{Idle, "an idle day", false, false, false},
 }

@@ -86,6 +86,8 @@ type Case struct {
 	Substrate survey.Substrate
 	Air       []Hour
 	Now       time.Time
+	// WashDryH is how long a wash now takes to dry, h, 0 not within the weather known.
+	WashDryH float64
 	// Logged are the coats laid since it was bared, in order.
 	Logged []time.Time
 }
@@ -304,7 +306,7 @@ func (r *Result) washes(w Work, c Case) {
 	if missed > 0 {
 		r.Find(false, "%d of the coats went on without a wash: salt under a coat draws water through it and lifts it in blisters.", missed)
 	}
-	r.Do(craft.Step{Name: "Wash off salt", How: "fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough", WorkH: w.AreaM2 / 20 * float64(w.Coats), WaitH: 2})
+	r.Do(craft.Step{Name: "Wash off salt", How: "fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough", WorkH: w.AreaM2 / 20 * float64(w.Coats), WaitH: c.WashDryH})
 }
 
 // Rules of thumb: the band over which 100 µm of old film are feathered, the share of a

@@ -33,6 +33,7 @@ type Model struct {
 	hours  map[hoursKey]starts
 	clocks map[clockKey][]float64
 	speeds map[speedKey][]float64
+	dried  map[dryKey][]float64
 }
 
 type hoursKey struct {
@@ -48,9 +49,15 @@ type starts struct {
 	runs []schedule.Range
 }
 
+type dryKey struct {
+	surface *float64
+	roofed  bool
+}
+
 type speedKey struct {
 	at       *float64
-	humidity product.Humidity
+	humidity cure.Humidity
+	side     cure.Side
 }
 
 type clockKey struct {
@@ -83,7 +90,7 @@ func (m Model) Slot(t time.Time) int { return int(math.Ceil(t.Sub(m.Start).Hours
 // to work, a week without hours, a launch that has passed, tasks that wait for one
 // another, pins that clash.
 func (y Yard) Model() (Model, error) {
-	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), hours: map[hoursKey]starts{}, clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}}
+	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), hours: map[hoursKey]starts{}, clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}, dried: map[dryKey][]float64{}}
 	if m.Start.Before(y.Now) {
 		m.Start = m.Start.Add(time.Hour)
 	}
@@ -414,10 +421,13 @@ func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w fie
 	}
 	rates := m.rates(table, side)
 	var speed []float64
-	if s.Humidity != product.Indifferent {
-		k := speedKey{&w.SurfaceC[0], s.Humidity}
+	if s.Humidity != cure.Indifferent {
+		k := speedKey{&w.SurfaceC[0], s.Humidity, side}
 		if speed = m.speeds[k]; speed == nil {
-			speed = w.Path(s.Humidity).Speed
+			speed = make([]float64, len(w.SurfaceC))
+			for i, rh := range w.Path(s.Humidity).RHPct {
+				speed[i] = s.Humidity.Speed(rh, side)
+			}
 			m.speeds[k] = speed
 		}
 	}
@@ -425,7 +435,7 @@ func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w fie
 	sum := make([]float64, m.slots+1)
 	rate := func(h int) float64 {
 		i := i0 + h
-		if i0 < 0 || i >= len(w.SurfaceC) || w.SurfaceC[i] < s.MinCureC {
+		if i0 < 0 || i >= len(w.SurfaceC) || side == cure.Minimum && w.SurfaceC[i] < s.MinCureC {
 			return 0
 		}
 		r := rates[min(len(rates)-1, max(0, int((w.SurfaceC[i]-coldest)*10+0.5)))]
@@ -535,25 +545,50 @@ func (m *Model) boat(k int) (numbers [][]int) {
 		due = m.Slot(*b.Launch)
 	}
 	m.Problem.Due = append(m.Problem.Due, due)
+	const hard = "all films hard enough for launching"
 	for i, own := range numbers {
+		immersed := i < len(b.Surfaces) && b.Surfaces[i].Part.Underwater()
+		if i < len(b.Surfaces) {
+			m.launchAfter(launch, b.Surfaces[i], hard)
+		}
 		if len(own) == 0 {
 			continue
 		}
-		last := own[len(own)-1]
-		l := schedule.Link{From: last, To: launch, Opens: schedule.After(0)}
-		if t := m.Tasks[last]; t.Coat {
-			table := t.sheet.ThroughDry
-			if i < len(b.Surfaces) && height(b.Surfaces[i].Part) <= 1 && len(t.sheet.Immersion) > 0 {
-				table = t.sheet.Immersion
-				if t.sheet.LaunchMaxH > 0 {
-					l.Closes, l.Reopened = schedule.After(int(t.sheet.LaunchMaxH)), schedule.After(-1)
-				}
-			}
-			l.Opens = m.ripe(table, t.sheet, t.weather)
+		l := schedule.Link{From: own[len(own)-1], To: launch, Opens: schedule.After(0)}
+		if t := m.Tasks[l.From]; t.Coat && immersed && t.sheet.LaunchMaxH > 0 {
+			l.Closes, l.Reopened = schedule.After(int(t.sheet.LaunchMaxH)), schedule.After(-1)
 		}
-		m.link(l, "hard enough for launching")
+		m.link(l, "the work on it")
+		for _, n := range own {
+			t := m.Tasks[n]
+			if !t.Coat {
+				continue
+			}
+			for _, table := range clock.Hardening(t.sheet, immersed) {
+				m.link(schedule.Link{From: n, To: launch, Opens: m.ripe(table, t.sheet, t.weather)}, hard)
+			}
+		}
 	}
 	return numbers
+}
+
+// launchAfter lets a launch wait for the films that are on a surface. What no sheet
+// says, and what is not hard within the weather known, is told as a note.
+func (m *Model) launchAfter(launch int, s Surface, rule string) {
+	h := s.Hard
+	if h == nil {
+		h = s.Hardens()
+	}
+	if h == nil || !h.Tabled || h.At == nil || !h.At.After(m.Now) {
+		return
+	}
+	at := m.Slot(*h.At)
+	if m.At(at).Before(*h.At) {
+		at++
+	}
+	if at < m.slots {
+		m.link(schedule.Link{From: nowTask, To: launch, Opens: func(int) int { return at }}, rule)
+	}
 }
 
 // pitchH is what it takes two people to strike a tent and to pitch it again, h: a
@@ -687,14 +722,44 @@ func (m *Model) chain(s Surface, own []int) {
 			}
 			l.Opens, rule = m.ripe(table, before.sheet, before.weather), "till "+before.What+" can be sanded"
 		case before.Work == rules.Wash || before.Work == rules.Degrease:
-			l.Opens, rule = schedule.After(dryH), "to dry after "+before.What
+			under := product.Sheet{}
+			for _, n := range own[:i] {
+				if t := m.Tasks[n]; t.Coat {
+					under = t.sheet
+				}
+			}
+			l.Opens, rule = m.dries(s, before.weather, under), "to dry after "+before.What
 		}
 		m.link(l, rule)
 	}
 }
 
-// dryH is how long a washed surface dries, h: a rule of thumb.
-const dryH = 2
+// dries is a lag until the water of a wash has left a surface, and the pores of an open
+// film on it, by the air and the wind at it.
+func (m *Model) dries(s Surface, w field.Weather, under product.Sheet) schedule.Lag {
+	if len(w.Air) == 0 {
+		return schedule.After(0)
+	}
+	holds := s.HoldsMM + under.SoakMM(under.Film.TypicalUm)
+	key := dryKey{&w.SurfaceC[0], s.Sheltered}
+	left, ok := m.dried[key]
+	if !ok {
+		left = w.DryMM(s.Sheltered)
+		m.dried[key] = left
+	}
+	i0 := w.Air.Find(m.Start)
+	return func(end int) int {
+		i := max(0, i0+end)
+		if i >= len(left) {
+			return schedule.Never
+		}
+		k := sort.SearchFloat64s(left[i:], left[i]+holds)
+		if i+k >= len(left) {
+			return schedule.Never
+		}
+		return end + k
+	}
+}
 
 // cross adds the rules between the surfaces of a boat; numbers are the tasks of
 // each surface, then own tasks.

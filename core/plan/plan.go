@@ -10,7 +10,10 @@ import (
 	"time"
 
 	"allcoats/core/calendar"
+	"allcoats/core/clock"
 	"allcoats/core/field"
+	"allcoats/core/product"
+	"allcoats/core/rules"
 	"allcoats/core/say"
 	"allcoats/core/schedule"
 )
@@ -261,7 +264,37 @@ func (m Model) notes() []string {
 			if len(s.Steps) == 0 && s.Last == nil {
 				out = append(out, b.Name+": nothing is planned on "+s.Name+"; choose its coats in Build-up")
 			}
+			out = append(out, m.unsure(b, s)...)
 		}
+	}
+	return out
+}
+
+// unsure names what the launch cannot be reckoned with: films that no sheet says the
+// hardening of, or that are not hard within the weather known.
+func (m Model) unsure(b Boat, s Surface) (out []string) {
+	silent := map[string]bool{}
+	note := func(sheet product.Sheet) {
+		if !silent[sheet.Name] {
+			silent[sheet.Name] = true
+			out = append(out, fmt.Sprintf("%s, %s: the sheet of %s does not say when it is hard enough for launching; the launch does not wait for it: ask its maker", b.Name, s.Name, sheet.Name))
+		}
+	}
+	for _, st := range s.Steps {
+		if st.Work == rules.Coat && len(clock.Hardening(st.Sheet, s.Part.Underwater())) == 0 {
+			note(st.Sheet)
+		}
+	}
+	h := s.Hard
+	if h == nil {
+		h = s.Hardens()
+	}
+	switch {
+	case h == nil:
+	case !h.Tabled:
+		note(h.Sheet)
+	case h.At == nil || !h.At.Before(m.Until):
+		out = append(out, fmt.Sprintf("%s, %s: %s is not hard enough for launching within the weather known", b.Name, s.Name, h.Sheet.Name))
 	}
 	return out
 }

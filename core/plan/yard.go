@@ -131,7 +131,8 @@ type Surface struct {
 	ID, Name  string
 	Part      area.Part
 	Side      area.Side
-	TiltDeg   float64
+	// HoldsMM is the water that stays on it after a wash, mm.
+	HoldsMM   float64
 	AreaM2    float64
 	Access    float64
 	Sheltered bool
@@ -142,7 +143,19 @@ type Surface struct {
 	// Clock is that of the last coat if it is known already; else it is run along
 	// Weather.
 	Clock *clock.Clock
+	// Films are all coats laid; Hard is when they are hard enough for launching, if that
+	// is known already.
+	Films []clock.Laid
+	Hard  *clock.Hard
 	Steps []Step
+}
+
+// Hardens is when the films laid are hard enough for launching, nil without any.
+func (s Surface) Hardens() *clock.Hard {
+	if h, ok := clock.Hardens(s.Films, s.Part.Underwater(), s.Weather); ok {
+		return &h
+	}
+	return nil
 }
 
 // Run runs the clock of the last coat, to be followed by the first step left; nil

@@ -164,17 +164,6 @@ type Dose struct {
 	Pct   float64 `json:"pct"`
 }
 
-// Humidity is how the humidity of the air bears on curing.
-type Humidity string
-
-// Humidities. Evaporating products dry faster in dry air, moisture-cured ones
-// cure faster in damp air.
-const (
-	Indifferent   Humidity = ""
-	Evaporating   Humidity = "evaporating"
-	MoistureCured Humidity = "moisture-cured"
-)
-
 // Sheet is a product's data sheet.
 type Sheet struct {
 	Name      string `json:"name"`
@@ -204,13 +193,14 @@ type Sheet struct {
 	// LossPct overrides the usual loss of a method, by its key.
 	LossPct map[string]float64 `json:"lossPct,omitempty"`
 	// Grades are further hardeners; Doses the catalyst by temperature.
-	Grades      []Grade  `json:"grades,omitempty"`
-	Doses       []Dose   `json:"doses,omitempty"`
-	ThinnerName string   `json:"thinnerName,omitempty"`
-	CleanerName string   `json:"cleanerName,omitempty"`
-	ToolsSuit   string   `json:"toolsSuit,omitempty"`
-	ToolsSpoil  string   `json:"toolsSpoil,omitempty"`
-	Humidity    Humidity `json:"humidity,omitempty" enum:",evaporating,moisture-cured"`
+	Grades      []Grade `json:"grades,omitempty"`
+	Doses       []Dose  `json:"doses,omitempty"`
+	ThinnerName string  `json:"thinnerName,omitempty"`
+	CleanerName string  `json:"cleanerName,omitempty"`
+	ToolsSuit   string  `json:"toolsSuit,omitempty"`
+	ToolsSpoil  string  `json:"toolsSpoil,omitempty"`
+	// Humidity bears on waterborne and moisture-cured products only.
+	Humidity cure.Humidity `json:"humidity,omitempty" enum:",waterborne,moisture-cured"`
 	// StrongSolvent lifts one-part coatings below it. Copper is in it as metal
 	// or oxide. Blushes: amine comes out on the surface while it cures. Porous
 	// films drink and must be sealed. AirInhibited surfaces stay tacky without
@@ -307,6 +297,17 @@ func (s Sheet) BaseShare() float64 {
 	return r.Base / (r.Base + r.Hardener)
 }
 
+// openPores is the share of an open, porous filler that takes up water: a rule of thumb.
+const openPores = 0.05
+
+// SoakMM is the water that a film of um µm takes up, mm or kg/m²; 0 if it is not porous.
+func (s Sheet) SoakMM(um float64) float64 {
+	if !s.Porous {
+		return 0
+	}
+	return openPores * um / 1000
+}
+
 // SpreadMinK returns the dew-point spread asked for, 3 K if the sheet is silent.
 func (l Limits) SpreadK() float64 {
 	if l.SpreadMinK == nil {
@@ -369,7 +370,7 @@ func (s Sheet) Validate() error {
 
 func (s Sheet) validateMore(bad *fault.Errors) {
 	fault.OneOf(bad, "binder", s.Binder, Binders)
-	fault.OneOf(bad, "humidity", s.Humidity, []Humidity{Indifferent, Evaporating, MoistureCured})
+	fault.OneOf(bad, "humidity", s.Humidity, []cure.Humidity{cure.Indifferent, cure.Waterborne, cure.MoistureCured})
 	if _, err := time.Parse(time.DateOnly, s.SheetDate); err != nil && s.SheetDate != "" {
 		bad.Add("sheetDate", "%q is not a day such as 2026-02-01", s.SheetDate)
 	}
@@ -465,23 +466,22 @@ func (s Sheet) DosePct(tempC float64) (pct float64, ok bool) {
 	return d[len(d)-1].Pct, true
 }
 
-// Doubts are figures that are possible but seldom right: times that do not fall
-// as it gets warmer. The user is asked, not refused.
+// Doubts are figures that are possible but seldom right: minimum times that are the
+// same as it gets warmer. The user is asked, not refused.
 func (s Sheet) Doubts() []string {
 	out := []string{}
-	check := func(name string, t cure.Table, level bool) {
+	check := func(name string, t cure.Table) {
 		for i := 1; i < len(t); i++ {
-			if t[i].Hours > t[i-1].Hours || t[i].Hours == t[i-1].Hours && !level {
+			if t[i].Hours == t[i-1].Hours {
 				out = append(out, fmt.Sprintf("%s: %g h at %g °C is not shorter than %g h at %g °C. Is it so on the sheet?", name, t[i].Hours, t[i].TempC, t[i-1].Hours, t[i-1].TempC))
 			}
 		}
 	}
 	for _, t := range s.tables() {
-		check(t.path, t.table, false)
+		check(t.path, t.table)
 	}
 	for _, r := range s.Recoat {
-		check("recoat minimum over "+r.Over.Name(), r.Min, false)
-		check("recoat maximum over "+r.Over.Name(), r.Max, true) // a maximum may be the same at all temperatures
+		check("recoat minimum over "+r.Over.Name(), r.Min) // a maximum may be the same at all temperatures
 	}
 	return out
 }

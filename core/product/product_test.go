@@ -47,7 +47,7 @@ func TestValidateNamesTheField(t *testing.T) {
 		{"one-point table", func(s *Sheet) { s.PotLife = cure.Table{{TempC: 20, Hours: 3}} }, "potLife"},
 		{"falling temperatures", func(s *Sheet) { s.PotLife = cure.Table{{TempC: 20, Hours: 3}, {TempC: 10, Hours: 5}} }, "potLife[1].tempC"},
 		{"zero hours", func(s *Sheet) { s.TouchDry = cure.Table{{TempC: 10, Hours: 0}, {TempC: 20, Hours: 5}} }, "touchDry[0].hours"},
-		{"maximum under minimum", func(s *Sheet) { s.Recoat[0].Max[0].Hours = 0.1 }, "recoat[0].max[0].hours"},
+		{"maximum under minimum", func(s *Sheet) { s.Recoat[0].Max = cure.Table{{TempC: 10, Hours: 0.1}, {TempC: 20, Hours: 0.1}} }, "recoat[0].max[0].hours"},
 		{"silent about the maximum", func(s *Sheet) { s.Recoat[0].Max = nil }, "recoat[0].max"},
 		{"film upside down", func(s *Sheet) { s.Film.MaxUm = 1 }, "film.maxUm"},
 		{"tin of nothing", func(s *Sheet) { s.Tins[0].Litres = 0 }, "tins[0].litres"},
@@ -135,16 +135,16 @@ func TestBaseShare(t *testing.T) {
 }
 
 func TestDoubts(t *testing.T) {
-	s := Sheet{TouchDry: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 5}}, Recoat: []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}}}}
+	s := Sheet{TouchDry: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}, Recoat: []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}}}}
 	assert.Len(t, s.Doubts(), 2)
-	assert.Contains(t, s.Doubts()[0], "5 h at 20 °C is not shorter than 4 h at 10 °C")
+	assert.Contains(t, s.Doubts()[0], "4 h at 20 °C is not shorter than 4 h at 10 °C")
 }
 
 // What would hurt somebody, in every example sheet.
 func TestExamplesSayWhatHurts(t *testing.T) {
 	for _, s := range Examples() {
 		all := strings.Join(append(s.Cautions, s.Notes), " ")
-		if s.Binder == Polyurethane && (s.RatioByVolume != (Ratio{}) || s.Humidity == MoistureCured) {
+		if s.Binder == Polyurethane && (s.RatioByVolume != (Ratio{}) || s.Humidity == cure.MoistureCured) {
 			assert.Contains(t, strings.ToLower(all), "isocyanate", s.Name)
 		}
 		if s.Copper {

@@ -17,6 +17,8 @@ type Substrate string
 const (
 	Gelcoat     Substrate = "gelcoat"
 	GRP         Substrate = "grp"
+	FoamCore    Substrate = "foam-core"
+	BalsaCore   Substrate = "balsa-core"
 	Carbon      Substrate = "carbon"
 	SolidWood   Substrate = "solid-wood"
 	StripPlank  Substrate = "strip-plank"
@@ -38,7 +40,7 @@ type Named[T ~string] struct {
 
 // Substrates lists the substrates.
 var Substrates = []Named[Substrate]{
-	{Gelcoat, "gelcoat on GRP"}, {GRP, "bare GRP laminate"}, {Carbon, "carbon laminate"}, {SolidWood, "solid wood"}, {StripPlank, "strip plank"},
+	{Gelcoat, "gelcoat on GRP"}, {GRP, "bare GRP laminate"}, {FoamCore, "laminate over foam core"}, {BalsaCore, "laminate over balsa core"}, {Carbon, "carbon laminate"}, {SolidWood, "solid wood"}, {StripPlank, "strip plank"},
 	{Plywood, "plywood"}, {Veneer, "veneer"}, {Steel, "steel"}, {Stainless, "stainless steel"}, {Aluminium, "aluminium"}, {CastIron, "cast iron"},
 	{Lead, "lead"}, {OtherSubstr, "other"},
 }

@@ -1,6 +1,7 @@
 package today
 
 import (
+	"math"
 	"sort"
 	"time"
 
@@ -14,6 +15,9 @@ func (s Situation) recoat(c clock.Clock) say.Sentence {
 	opens, closes := c.Event(clock.RecoatOpens), c.Event(clock.RecoatCloses)
 	var out say.Sentence
 	switch {
+	case c.State == clock.Damaged:
+		d, _ := c.Harmed()
+		out = say.Sentence{say.Text("No: it was hit while wet, "), say.Clock(d.From, s.Now, s.Loc), say.Text(". Inspect it, let it dry, abrade it, and log what you find.")}
 	case c.Abraded:
 		out = say.Sentence{say.Text("It was sanded since: the next coat may go on.")}
 	case !opens.Tabled:
@@ -24,6 +28,8 @@ func (s Situation) recoat(c clock.Clock) say.Sentence {
 			out = append(out, say.Text("; from "), say.Clock(*opens.At, s.Now, s.Loc))
 		}
 		out = append(out, say.Text("."))
+	case closes.At != nil && !closes.At.After(s.Now) && closes.HoleH > 0, c.State == clock.Unknown:
+		return say.Sentence{say.Text("Not known: sand first. "), say.Val(math.Floor(c.KnownPct+1e-6), "%"), say.Text(" of the time since was measured or forecast.")}
 	case closes.At != nil && !closes.At.After(s.Now):
 		out = say.Sentence{say.Text("Sand first: its window closed "), say.Clock(*closes.At, s.Now, s.Loc), say.Text(".")}
 	case closes.At != nil:
@@ -33,7 +39,7 @@ func (s Situation) recoat(c clock.Clock) say.Sentence {
 	default:
 		out = say.Sentence{say.Text("Yes, without sanding; its window does not close.")}
 	}
-	return append(out, say.Text(" "), say.Val(c.MeasuredPct, "%"), say.Text(" of the hours since were measured."))
+	return append(out, say.Text(" "), say.Val(math.Floor(c.MeasuredPct+1e-6), "%"), say.Text(" of the hours since were measured."))
 }
 
 // harm puts damage into a sentence.

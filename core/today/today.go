@@ -40,7 +40,11 @@ type Surface struct {
 	Weather   field.Weather
 	Sheltered bool
 	Last      *clock.Laid
-	Next      *Coat
+	// Films are all coats laid, the oldest first; Immersed says that it stands in the
+	// water.
+	Films    []clock.Laid
+	Immersed bool
+	Next     *Coat
 	// NextStepID is the planned step that Next belongs to, handed through.
 	NextStepID string
 	// First is the work without a film that must be done before Next goes on and is
@@ -86,6 +90,7 @@ const (
 	Later      Chance = "later"
 	NoChance   Chance = "none"       // none within the weather known
 	Finished   Chance = "finished"   // all planned coats are on
+	Harmed     Chance = "damaged"    // rain, dew or frost got at the last coat while it was wet
 	Unprepared Chance = "unprepared" // work comes first that is not logged
 	Unplanned  Chance = "unplanned"  // no coats planned
 	NotKnown   Chance = "not-known"  // no weather, or the clock cannot tell
@@ -101,6 +106,8 @@ type Lane struct {
 	Answer     say.Sentence `json:"answer"`
 	Detail     say.Sentence `json:"detail"`
 	Clock      *clock.Clock `json:"clock,omitempty"`
+	// Cover warns of rain, dew or frost that will reach the last coat before it is dry.
+	Cover say.Sentence `json:"cover"`
 	// Recoat answers whether the next coat may follow without sanding, from the
 	// record; Damage says what harmed the last coat, or will.
 	Recoat say.Sentence   `json:"recoat"`
@@ -113,6 +120,7 @@ type Lane struct {
 
 	best   *Start
 	closes *time.Time
+	cover  *clock.Damage
 }
 
 // Mix is what one coat takes.
@@ -188,7 +196,7 @@ func Find(s Situation) Answer {
 }
 
 func (s Situation) lane(f Surface) Lane {
-	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}, Recoat: say.Sentence{}, Damage: []say.Sentence{}}
+	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}, Recoat: say.Sentence{}, Cover: say.Sentence{}, Damage: []say.Sentence{}}
 	if f.Last != nil {
 		over := product.AnyKind
 		if f.Next != nil {
@@ -203,16 +211,21 @@ func (s Situation) lane(f Surface) Lane {
 			l.Damage = append(l.Damage, s.harm(d))
 		}
 		l.Note = f.Last.Sheet.Kind.Name()
+		s.cover(&l, f)
+		if c.State == clock.Damaged {
+			l.Chance = Harmed
+			l.Note = "damaged while wet"
+			d, _ := c.Harmed()
+			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": inspect the %s before anything goes over it: %s on it while it was wet, ", f.Last.Sheet.Kind.Name(), d.Harm), say.Clock(d.From, s.Now, s.Loc), say.Text(".")}
+			l.Detail = say.Sentence{say.Text("%s Log what you find as an inspection.", clock.Mend(f.Last.Sheet))}
+			return l
+		}
 	}
 	switch {
 	case f.Next == nil && f.Planned:
 		l.Chance = Finished
 		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": all planned coats are on.")}
-		if l.Clock != nil {
-			if e := l.Clock.Event(clock.Immersion); e.At != nil {
-				l.Detail = say.Sentence{say.Text("May be immersed from "), say.Clock(*e.At, s.Now, s.Loc), say.Text(".")}
-			}
-		}
+		l.Detail = s.hard(f)
 		return l
 	case f.Next == nil:
 		l.Chance = Unplanned
@@ -247,6 +260,11 @@ func (s Situation) lane(f Surface) Lane {
 			l.Chance = NotKnown
 			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": the sheet of the last coat has no recoat table for %s. Add it in Library.", n.Sheet.Kind.Name())}
 			return l
+		case opens.At == nil && opens.HoleH > 0:
+			l.Chance = NotKnown
+			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": cannot tell when the last coat is ready. Only "), say.Val(math.Floor(l.Clock.KnownPct), "%"),
+				say.Text(" of the time since was measured or forecast.")}
+			return l
 		case opens.At == nil:
 			l.Chance = NoChance
 			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": too cold. By the end of the forecast the last coat is "),
@@ -256,6 +274,9 @@ func (s Situation) lane(f Surface) Lane {
 			from = *opens.At
 		}
 		l.closes = l.Clock.Event(clock.RecoatCloses).At
+		if l.closes == nil && l.Clock.State == clock.Unknown {
+			l.closes = &s.Now // what is not known may have closed
+		}
 	}
 	laying := job
 	laying.Apply, laying.Hold, laying.Dry = 0, 0, 0
@@ -279,6 +300,45 @@ func (s Situation) lane(f Surface) Lane {
 		}
 	}
 	return l
+}
+
+// hard tells when all films are hard enough, for the water or for use.
+func (s Situation) hard(f Surface) say.Sentence {
+	h, ok := clock.Hardens(f.Films, f.Immersed, f.Weather)
+	what := "May be used, walked on and stacked"
+	if f.Immersed {
+		what = "May be immersed"
+	}
+	switch {
+	case !ok:
+		return say.Sentence{}
+	case !h.Tabled:
+		return say.Sentence{say.Text("When it is hard enough is not known: the sheet of %s does not say. Ask its maker before she is launched.", h.Sheet.Name)}
+	case h.At == nil:
+		return say.Sentence{say.Text("%s: not within the weather known. %s is slowest.", what, h.Sheet.Name)}
+	case h.At.After(s.Now):
+		return say.Sentence{say.Text("%s from ", what), say.Clock(*h.At, s.Now, s.Loc), say.Text("; %s is slowest.", h.Sheet.Name)}
+	}
+	return say.Sentence{say.Text("%s: all films have been hard since ", what), say.Clock(*h.At, s.Now, s.Loc), say.Text(".")}
+}
+
+// cover warns of what will reach a coat that is not dry yet.
+func (s Situation) cover(l *Lane, f Surface) {
+	d, ok := l.Clock.Harmed()
+	if !ok || !d.From.After(s.Now) || l.Clock.State != clock.Wet && l.Clock.State != clock.Tacking {
+		return
+	}
+	l.cover = &d
+	l.Cover = say.Sentence{say.Text("Cover "), say.Strong(f.Name), say.Text(" before "), say.Clock(d.From, s.Now, s.Loc), say.Text(": %s on %s that ", d.Harm, f.Last.Sheet.Kind.Name())}
+	dry := l.Clock.Event(clock.TouchDry)
+	if d.Harm == clock.ByFrost || !dry.Tabled {
+		dry = l.Clock.Event(clock.TackFree)
+	}
+	if dry.At == nil {
+		l.Cover = append(l.Cover, say.Text("is not dry within the weather known."))
+		return
+	}
+	l.Cover = append(l.Cover, say.Text("is not dry until "), say.Clock(*dry.At, s.Now, s.Loc), say.Text("."))
 }
 
 // PrepNames lists work in its order.
@@ -473,6 +533,22 @@ func (s Situation) headline(a *Answer) {
 		}
 		return 3, l.best.From
 	}
+	first := -1 // what must be covered comes before everything
+	for i, l := range a.Lanes {
+		if l.cover != nil && (first < 0 || l.cover.From.Before(a.Lanes[first].cover.From)) {
+			first = i
+		}
+	}
+	if first >= 0 {
+		l := a.Lanes[first]
+		for _, f := range s.Surfaces {
+			if f.ID == l.SurfaceID {
+				a.Detail = say.Sentence{say.Text("If it is hit: %s", clock.Mend(f.Last.Sheet))}
+			}
+		}
+		a.Headline, a.SurfaceID = l.Cover, l.SurfaceID
+		return
+	}
 	best := -1
 	for i, l := range a.Lanes {
 		if l.best == nil {
@@ -506,6 +582,8 @@ func (s Situation) nothing(lanes []Lane) (headline, detail say.Sentence) {
 		return say.Sentence{say.Text("This boat has no surfaces yet.")}, say.Sentence{say.Text("Add them in Survey; then choose their coats in Build-up.")}
 	case count[NotKnown] > 0:
 		return say.Sentence{say.Text("Cannot tell what may go on.")}, firstOf(lanes, NotKnown)
+	case count[Harmed] > 0:
+		return firstOf(lanes, Harmed), say.Sentence{}
 	case count[Unprepared] > 0:
 		return firstOf(lanes, Unprepared), say.Sentence{say.Text("No coat may go on before that.")}
 	case count[NoChance] > 0:
@@ -529,7 +607,12 @@ func firstOf(lanes []Lane, c Chance) say.Sentence {
 func (s Situation) actions(a *Answer) {
 	day := func(t *time.Time) bool { return t != nil && say.SameDay(*t, s.Now, s.Loc) && t.After(s.Now) }
 	for _, l := range a.Lanes {
-		if l.Clock != nil {
+		if l.cover != nil {
+			a.Actions = append(a.Actions, Action{At: s.Now, Until: &l.cover.From, SurfaceID: l.SurfaceID, Text: l.Cover})
+		}
+		if l.Chance == Harmed {
+			a.Actions = append(a.Actions, Action{At: s.Now, SurfaceID: l.SurfaceID, Text: l.Answer})
+		} else if l.Clock != nil {
 			if e := l.Clock.Event(clock.Sandable); day(e.At) {
 				a.Actions = append(a.Actions, Action{At: *e.At, SurfaceID: l.SurfaceID, Text: say.Sentence{say.Text("%s can be sanded", l.Surface)}})
 			}

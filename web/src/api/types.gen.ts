@@ -2955,6 +2955,8 @@ export interface components {
             damage: components["schemas"]["ClockDamage"][];
             events: components["schemas"]["ClockInstant"][];
             /** Format: double */
+            knownPct: number;
+            /** Format: double */
             measuredPct: number;
             segments: components["schemas"]["ClockSegment"][];
             state: string;
@@ -2983,6 +2985,8 @@ export interface components {
             /** Format: date-time */
             at?: string;
             forecast: boolean;
+            /** Format: double */
+            holeH: number;
             label: string;
             name: string;
             /** Format: double */
@@ -2992,18 +2996,23 @@ export interface components {
         ClockRequest: {
             /** Format: double */
             appliedAtH: number;
+            /** @enum {string} */
+            drying?: "" | "solvent-borne" | "waterborne" | "moisture-cured";
             max?: components["schemas"]["CurePoint"][];
             min: components["schemas"]["CurePoint"][];
             /** Format: double */
             minCureC: number;
             onePointTables?: boolean;
-            surfaceTempsC: number[];
+            surfaceRHPct?: (number | null)[];
+            surfaceTempsC: (number | null)[];
         };
         ClockResult: {
             /** Format: double */
             closesAfterH: number | null;
             /** Format: double */
             closingAfterH: number | null;
+            /** Format: double */
+            knownPct: number;
             /** Format: double */
             maxProgress: number;
             /** Format: double */
@@ -5392,7 +5401,7 @@ export interface components {
             /** Format: double */
             hidingUm?: number;
             /** @enum {string} */
-            humidity?: "" | "evaporating" | "moisture-cured";
+            humidity?: "" | "waterborne" | "moisture-cured";
             immersion?: components["schemas"]["CurePoint"][];
             /** Format: double */
             inductionMin: number;
@@ -6013,7 +6022,7 @@ export interface components {
             /** @enum {string} */
             side: "port" | "starboard" | "both";
             /** @enum {string} */
-            substrate: "gelcoat" | "grp" | "carbon" | "solid-wood" | "strip-plank" | "plywood" | "veneer" | "steel" | "stainless" | "aluminium" | "cast-iron" | "lead" | "other";
+            substrate: "gelcoat" | "grp" | "foam-core" | "balsa-core" | "carbon" | "solid-wood" | "strip-plank" | "plywood" | "veneer" | "steel" | "stainless" | "aluminium" | "cast-iron" | "lead" | "other";
             substrateName: string;
             substrateNote: string;
             /** Format: double */
@@ -6041,7 +6050,7 @@ export interface components {
             /** @enum {string} */
             side: "port" | "starboard" | "both";
             /** @enum {string} */
-            substrate: "gelcoat" | "grp" | "carbon" | "solid-wood" | "strip-plank" | "plywood" | "veneer" | "steel" | "stainless" | "aluminium" | "cast-iron" | "lead" | "other";
+            substrate: "gelcoat" | "grp" | "foam-core" | "balsa-core" | "carbon" | "solid-wood" | "strip-plank" | "plywood" | "veneer" | "steel" | "stainless" | "aluminium" | "cast-iron" | "lead" | "other";
             substrateNote: string;
             /** Format: double */
             thicknessMM: number;
@@ -6061,26 +6070,47 @@ export interface components {
             /** Format: double */
             absorptance: number;
             airTempsC: number[];
+            /** Format: double */
+            coreWM2K?: number;
             dewPointsC?: number[];
             /** Format: double */
             emissivity: number;
             /** Format: double */
             heatJM2K: number;
             /** Format: double */
+            holdsMM?: number;
+            /** Format: double */
+            innerJM2K?: number;
+            /** Format: double */
+            innerStartC?: number;
+            /** Format: double */
             insideTempC: number;
             /** Format: double */
             insideWM2K: number;
             lightWM2: number[];
+            rainMMH?: number[];
             skyTempsC: number[];
             /** Format: double */
             skyView: number;
             /** Format: double */
+            soakMM?: number;
+            /** Format: double */
             startC: number;
+            /** Format: double */
+            startMM?: number;
             windMS: number[];
         };
         SurfaceResult: {
             dewHours: number[];
+            /** Format: double */
+            dryForGoodFromH?: number;
+            /** Format: double */
+            firstDriesAtH?: number;
+            /** Format: double */
+            hoursWet?: number;
+            innerTempsC?: number[];
             surfaceTempsC: number[];
+            waterMM?: number[];
             working: components["schemas"]["Working"];
         };
         SurfaceWet: {
@@ -6089,6 +6119,7 @@ export interface components {
             rain: boolean;
             /** Format: date-time */
             to: string;
+            wash?: boolean;
         };
         Survey: {
             boat: components["schemas"]["Boat"];
@@ -6374,6 +6405,7 @@ export interface components {
             answer: components["schemas"]["SaySpan"][];
             chance: string;
             clock?: components["schemas"]["Clock"];
+            cover: components["schemas"]["SaySpan"][];
             damage: components["schemas"]["SaySpan"][][];
             detail: components["schemas"]["SaySpan"][];
             mix?: components["schemas"]["TodayMix"];
@@ -6953,7 +6985,9 @@ export interface operations {
                 futures?: number;
             };
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -10047,7 +10081,9 @@ export interface operations {
                 futures?: number;
             };
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody?: never;

@@ -89,7 +89,7 @@ export function Judged({ entry: e, zone }: { entry: Entry; zone: string }) {
 const WHY: Record<string, string> = {
   "mean-below-nominal": "the mean is below what is wanted",
   "reading-below-80-pct": "a reading is below 80 % of it",
-  "too-many-between": "more than a fifth lie between 80 and 100 % of it",
+  "more-than-20-pct-between-80-and-100-pct": "a fifth or more lie between 80 and 100 % of it",
   "above-maximum": "a reading is above the most allowed",
 };
 
