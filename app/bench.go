@@ -107,6 +107,9 @@ type CoatTimers struct {
 	Timers    []clock.Timer `json:"timers"`
 }
 
+// standardGrade asks for the standard hardener where another one is planned.
+const standardGrade = "standard"
+
 // Bench answers for a boat at the program's time.
 func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, error) {
 	o, err := a.look(ctx, boatID)
@@ -156,12 +159,17 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		out.Says = say.Sentence{say.Text("No coat waits here: choose a product and mix freely.")}
 		return out, nil
 	}
-	if ask.Grade != "" {
-		sheet, ok := o.products[out.ProductID].With(ask.Grade)
-		if !ok {
-			return out, fault.Errors{{Path: "grade", Message: "is no hardener of this product"}}
+	for _, st := range o.steps[f.ID] {
+		if st.ID == out.StepID {
+			out.Grade = st.Grade
 		}
-		coat.Sheet, out.Grade = sheet, ask.Grade
+	}
+	if ask.Grade != "" {
+		out.Grade = strings.TrimPrefix(ask.Grade, standardGrade)
+	}
+	var known bool
+	if coat.Sheet, known = o.products[out.ProductID].With(out.Grade); !known {
+		return out, fault.Errors{{Path: "grade", Message: "is no hardener of this product"}}
 	}
 	if ask.ThinnerPct != nil {
 		coat.ThinnerPct = *ask.ThinnerPct

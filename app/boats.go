@@ -38,6 +38,9 @@ type BoatEdit struct {
 	// Week holds the working hours, Crew how many lay a coat together.
 	Week calendar.Week `json:"week,omitempty"`
 	Crew int           `json:"crew,omitempty"`
+	// DewFreeH is how many hours above the dew point are wanted after a coat, by habit; 0
+	// leaves it to the sheet.
+	DewFreeH float64 `json:"dewFreeH,omitempty"`
 }
 
 func (b BoatEdit) validate() error {
@@ -58,6 +61,7 @@ func (b BoatEdit) validate() error {
 	bad.Range("displacementT", b.DisplacementT, 0, 5000, "t")
 	bad.Under("week", b.Week.Validate())
 	bad.Range("crew", float64(b.Crew), 0, 50, "people")
+	bad.Range("dewFreeH", b.DewFreeH, 0, 72, "h")
 	return bad.Err()
 }
 
@@ -67,7 +71,7 @@ func (b BoatEdit) row(id string, version int) store.Boat {
 		ID: id, Version: version, PlaceID: b.PlaceID, Name: b.Name, Type: b.Type, HeadingDeg: b.HeadingDeg, LaunchDate: b.LaunchDate,
 		Lights: b.Lights, HullForm: string(d.HullForm), LOAM: d.LOAM, LWLM: d.LWLM, BeamM: d.BeamM, DraughtM: d.DraughtM,
 		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, DisplacementT: b.DisplacementT,
-		Week: store.JSON[calendar.Week]{V: b.Week}, Crew: max(1, b.Crew),
+		Week: store.JSON[calendar.Week]{V: b.Week}, Crew: max(1, b.Crew), DewFreeH: b.DewFreeH,
 	}
 }
 
@@ -76,7 +80,7 @@ func boatOf(r store.Boat) Boat {
 		Name: r.Name, Type: r.Type, PlaceID: r.PlaceID, HeadingDeg: r.HeadingDeg, LaunchDate: r.LaunchDate, Lights: r.Lights,
 		Dimensions: area.Dimensions{HullForm: area.HullForm(r.HullForm), LOAM: r.LOAM, LWLM: r.LWLM, BeamM: r.BeamM, DraughtM: r.DraughtM,
 			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2},
-		DisplacementT: r.DisplacementT, Week: r.Week.V, Crew: r.Crew,
+		DisplacementT: r.DisplacementT, Week: r.Week.V, Crew: r.Crew, DewFreeH: r.DewFreeH,
 	}}
 }
 

@@ -99,7 +99,7 @@ func (a *App) look(ctx context.Context, boatID string) (outlook, error) {
 	o := outlook{work: w, now: now}
 	p, b := w.survey.Place, w.survey.Boat
 	loc := p.location()
-	o.s = today.Situation{Now: now, Loc: loc, Lights: b.Lights, Crew: b.Crew}
+	o.s = today.Situation{Now: now, Loc: loc, Lights: b.Lights, Crew: b.Crew, DewFreeH: b.DewFreeH}
 	from := now.Add(-back)
 	for _, f := range w.survey.Surfaces {
 		t := w.coats(f)
@@ -377,7 +377,7 @@ func (a *App) Verdict(ctx context.Context, boatID string, ask VerdictQuery) (Ver
 	if err != nil {
 		return Verdict{}, err
 	}
-	job, f, err := o.job(p.Sheet, ask)
+	job, f, err := o.job(o.planned(ask.SurfaceID, ask.ProductID), ask)
 	if err != nil {
 		return Verdict{}, err
 	}
@@ -467,7 +467,7 @@ func (a *App) Compare(ctx context.Context, boatID string, ask VerdictQuery, t te
 	if err != nil {
 		return Comparison{}, err
 	}
-	job, f, err := o.job(p.Sheet, ask)
+	job, f, err := o.job(o.planned(ask.SurfaceID, ask.ProductID), ask)
 	if err != nil {
 		return Comparison{}, err
 	}
@@ -481,6 +481,6 @@ func (a *App) Compare(ctx context.Context, boatID string, ask VerdictQuery, t te
 		}
 	}
 	_, end, _ := f.Weather.Air.Span()
-	coat := climate.Coat{SurfaceID: f.ID, Sheet: p.Sheet, Over: p.Sheet.Kind, Job: job, From: from, To: end}
+	coat := climate.Coat{SurfaceID: f.ID, Sheet: o.planned(f.ID, ask.ProductID), Over: p.Sheet.Kind, Job: job, From: from, To: end}
 	return Comparison{f.Name, p, o.ribbon(f.ID), o.boat.Compare(ctx, coat, t, o.futures(), compareFutures, futuresSeed), t.Cautions()}, nil
 }

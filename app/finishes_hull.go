@@ -157,6 +157,16 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 	}
 	if tie, ok := o.products[tieID]; ok {
 		c.Tie, out.Work.TieID = &tie, tieID
+		for _, t := range o.s.Surfaces {
+			if t.ID != f.ID {
+				continue
+			}
+			c.Weather = t.Weather
+			if t.Last != nil && t.Last.Sheet.Name == tie.Name && t.Next != nil && t.Next.Sheet.Kind == sheet.Kind {
+				c.TieLaid = t.Last
+				c.Tie = &t.Last.Sheet
+			}
+		}
 	}
 	if out.Result, err = w.Plan(c); err != nil {
 		return out, err

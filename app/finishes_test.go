@@ -195,7 +195,7 @@ func TestAntifoulingOfTheDemo(t *testing.T) {
 	}
 	assert.InDelta(t, f.Area.AreaM2, sum, 0.15, "the zones are the bottom")
 	require.NotNil(t, got.Result.LastTo)
-	assert.Positive(t, got.Result.TieMinH)
+	require.NotNil(t, got.Result.TieOpens)
 	zero := 0.0
 	w := got.Work
 	w.WearUm, w.NM = &zero, 0

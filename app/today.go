@@ -43,6 +43,18 @@ func (a *App) Today(ctx context.Context, boatID string) (Today, error) {
 	return Today{o.survey.Boat, o.survey.Place, o.ribbon(found.SurfaceID), found}, nil
 }
 
+// planned is a product with the hardener that is planned for it on a surface.
+func (o outlook) planned(surfaceID, productID string) product.Sheet {
+	sheet := o.products[productID]
+	for _, st := range o.steps[surfaceID] {
+		if st.ProductID == productID {
+			sheet, _ = sheet.With(st.Grade)
+			break
+		}
+	}
+	return sheet
+}
+
 // job is the field job of a product on the surface asked for. Without one a
 // square metre in the open is meant.
 func (o outlook) job(sheet product.Sheet, ask VerdictQuery) (field.Job, today.Surface, error) {

@@ -7,9 +7,11 @@ import (
 	"math"
 	"time"
 
+	"allcoats/core/clock"
 	"allcoats/core/craft"
 	"allcoats/core/cure"
 	"allcoats/core/fault"
+	"allcoats/core/field"
 	"allcoats/core/film"
 	"allcoats/core/product"
 	"allcoats/core/survey"
@@ -57,8 +59,12 @@ type Case struct {
 	Sheet     product.Sheet
 	Tie       *product.Sheet
 	TempC     float64 // mean at the surface over the next days
-	Launch    *time.Time
-	Now       time.Time
+	// Weather is at the surface; TieLaid is the tie coat if it is the last coat on, and
+	// without it the window is told as if it went on now.
+	Weather field.Weather
+	TieLaid *clock.Laid
+	Launch  *time.Time
+	Now     time.Time
 }
 
 // Usual divides a bottom into zones: rules of thumb from its length on the waterline.
@@ -89,10 +95,14 @@ type Result struct {
 	First   string      `json:"first"`   // its name
 	Need    int         `json:"need"`    // coats that the seasons wanted ask for, 0 not to be told
 	Tie     string      `json:"tie"`
-	TieMinH float64     `json:"tieMinH"`
-	TieMaxH float64     `json:"tieMaxH"`
-	DryH    float64     `json:"dryH"`
-	MaxH    float64     `json:"maxH"` // out of the water after the last coat, 0 without limit
+	// TieOpens and TieCloses are by the tie coat's clock, nil not within the weather
+	// known; TieLaid says that it is on, else they are as if it went on now.
+	TieLaid   bool        `json:"tieLaid"`
+	TieState  clock.State `json:"tieState,omitempty"`
+	TieOpens  *time.Time  `json:"tieOpens,omitempty"`
+	TieCloses *time.Time  `json:"tieCloses,omitempty"`
+	DryH      float64     `json:"dryH"`
+	MaxH      float64     `json:"maxH"` // out of the water after the last coat, 0 without limit
 	// LastFrom and LastTo are between when the last coat must go on for the launch day.
 	LastFrom *time.Time `json:"lastFrom,omitempty"`
 	LastTo   *time.Time `json:"lastTo,omitempty"`
@@ -267,30 +277,58 @@ func (r *Result) tie(c Case) {
 		r.Find(false, "%s", r.Tie)
 		return
 	}
-	r.TieMinH, _ = o.Min.TauH(c.TempC, cure.Minimum)
-	if len(o.Max) > 0 {
-		r.TieMaxH, _ = o.Max.TauH(c.TempC, cure.Maximum)
+	l := clock.Laid{Sheet: *c.Tie, Started: c.Now}
+	if c.TieLaid != nil {
+		l, r.TieLaid = *c.TieLaid, true
 	}
-	if math.IsInf(r.TieMinH, 1) {
-		r.TieMinH, r.TieMaxH = 0, 0
-		r.Tie = fmt.Sprintf("%s does not cure at %.0f °C.", c.Tie.Name, c.TempC)
+	k := clock.Run(l, c.Sheet.Kind, c.Weather, c.Now)
+	opens := k.Event(clock.RecoatOpens)
+	r.TieOpens, r.TieCloses = opens.At, k.Event(clock.RecoatCloses).At
+	if r.TieLaid {
+		r.TieState = k.State
+	}
+	if opens.At == nil && opens.Progress == 0 {
+		r.TieCloses = nil
+		r.Tie = fmt.Sprintf("%s does not cure in the weather ahead: it asks for %.0f °C.", c.Tie.Name, c.Tie.MinCureC)
 		r.Find(true, "%s", r.Tie)
 		return
 	}
-	r.Working.Step("Tie window opens after", "its recoat minimum at the surface's temperature", r.TieMinH, "h", "data sheet")
+	r.Working.Step("Tie window opens after", "its recoat clock over the surface's temperature, as on Today", hoursTo(l.Started, opens.At), "h", "data sheet")
+	if len(o.Max) > 0 {
+		r.Working.Step("Tie window closes after", "its maximum clock, which never stands in the cold", hoursTo(l.Started, r.TieCloses), "h", "data sheet")
+	}
 	r.Tie = "Ready when a thumb leaves a print and takes no colour with it; too late when it leaves none: then sand to 120 and tie again."
+	switch {
+	case k.State == clock.Closed && r.TieLaid:
+		r.Find(true, "The tie window has closed: sand to 120 and tie again.")
+	case k.State == clock.Unknown && r.TieLaid:
+		r.Find(true, "It is not known whether the tie window is still open: sand to 120 and tie again.")
+	case k.State == clock.Damaged && r.TieLaid:
+		r.Find(true, "The tie coat was hit by water or frost while it was wet: inspect it first.")
+	}
+}
+
+// hoursTo is the time until an instant, h; −1 if the weather known does not reach it.
+func hoursTo(from time.Time, to *time.Time) float64 {
+	if to == nil {
+		return -1
+	}
+	return to.Sub(from).Hours()
 }
 
 // launch works out between when the last coat must go on.
 func (r *Result) launch(c Case) {
-	r.DryH, _ = c.Sheet.Immersion.TauH(c.TempC, cure.Minimum)
-	if math.IsInf(r.DryH, 1) || len(c.Sheet.Immersion) == 0 {
-		r.DryH = 24
-		r.Working.Warn("The sheet does not say when she may be launched: 24 h are taken.")
+	for _, t := range clock.Hardening(c.Sheet, true) {
+		if h, _ := t.TauH(c.TempC, cure.Minimum); !math.IsInf(h, 1) {
+			r.DryH = max(r.DryH, h)
+		}
+	}
+	if r.DryH == 0 {
+		r.Find(false, "The sheet does not say when she may be launched: ask its maker before a day is fixed.")
 	}
 	r.MaxH = c.Sheet.LaunchMaxH
-	r.Working.Step("Dry before launch", "the sheet's immersion time at the surface's temperature", r.DryH, "h", "data sheet")
-	if c.Launch == nil {
+	r.Working.Step("Dry before launch", "the slower of the sheet's immersion and through-dry times at the surface's temperature", r.DryH, "h", "data sheet")
+	if c.Launch == nil || r.DryH == 0 {
 		return
 	}
 	last := c.Launch.Add(-time.Duration(r.DryH * float64(time.Hour)))

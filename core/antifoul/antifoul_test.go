@@ -4,10 +4,13 @@ import (
 	"testing"
 	"time"
 
+	"allcoats/core/clock"
 	"allcoats/core/cure"
 	"allcoats/core/fault"
+	"allcoats/core/field"
 	"allcoats/core/product"
 	"allcoats/core/survey"
+	"allcoats/core/weather"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -87,14 +90,44 @@ func TestWhatMayGoOverWhat(t *testing.T) {
 	}
 }
 
-func TestTieWindow(t *testing.T) {
-	tie := product.Sheet{Name: "barrier", Recoat: []product.Recoat{{Over: product.SoftAntifoul, Min: flat(3), Max: flat(9)}}}
-	r := plan(t, func(_ *Work, c *Case) { c.Tie = &tie })
-	assert.InDelta(t, 3, r.TieMinH, 1e-9)
-	assert.InDelta(t, 9, r.TieMaxH, 1e-9)
+// steady is dry air and a surface of tempC from two days before now to days after.
+func steady(now time.Time, tempC float64, days int) field.Weather {
+	var w field.Weather
+	for i := -48; i <= 24*days; i++ {
+		w.Air = append(w.Air, weather.Hour{At: now.Add(time.Duration(i) * time.Hour), TempC: tempC, RHPct: 50, Measured: true})
+		w.SurfaceC = append(w.SurfaceC, tempC)
+	}
+	return w
+}
+
+func TestTieWindowIsTheCoatsClock(t *testing.T) {
+	tie := product.Sheet{Name: "barrier", MinCureC: 7, Recoat: []product.Recoat{{Over: product.SoftAntifoul, Min: cure.Table{{TempC: 10, Hours: 6}, {TempC: 20, Hours: 3}}, Max: cure.Table{{TempC: 10, Hours: 18}, {TempC: 20, Hours: 9}}}}}
+	var now time.Time
+	at := func(tempC float64, laid *clock.Laid) Result {
+		return plan(t, func(_ *Work, c *Case) { c.Tie, now, c.Weather, c.TieLaid = &tie, c.Now, steady(c.Now, tempC, 5), laid })
+	}
+	r := at(20, nil)
+	assert.WithinDuration(t, now.Add(3*time.Hour), *r.TieOpens, time.Minute)
+	assert.WithinDuration(t, now.Add(9*time.Hour), *r.TieCloses, time.Minute)
+	assert.False(t, r.TieLaid)
 	assert.Contains(t, r.Tie, "thumb")
+	cold := at(5, nil)
+	assert.Nil(t, cold.TieOpens)
+	assert.Contains(t, cold.Stopped(), "does not cure", "under its least temperature it never opens")
+	late := at(20, &clock.Laid{Sheet: tie, Started: now.Add(-20 * time.Hour)})
+	assert.True(t, late.TieLaid)
+	assert.NotEmpty(t, late.Stopped(), "20 h ago of 9")
 	tie.Recoat = nil
-	assert.Contains(t, plan(t, func(_ *Work, c *Case) { c.Tie = &tie }).Tie, "does not say")
+	assert.Contains(t, at(20, nil).Tie, "does not say")
+}
+
+func TestLaunchWaitsForTheSlowerTable(t *testing.T) {
+	r := plan(t, func(_ *Work, c *Case) { c.Sheet.ThroughDry = flat(36) })
+	assert.InDelta(t, 36, r.DryH, 1e-9)
+	r = plan(t, func(_ *Work, c *Case) { c.Sheet.Immersion = nil })
+	assert.Zero(t, r.DryH)
+	assert.Nil(t, r.LastTo, "not known is not 24 h")
+	assert.Contains(t, r.Findings[0].Text, "does not say when she may be launched")
 }
 
 func TestExtraCoatsGoOnFirst(t *testing.T) {

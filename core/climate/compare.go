@@ -111,8 +111,7 @@ func (b Boat) option(ctx context.Context, a asked, school School, name string, t
 	sheet, _ := coat.Sheet.With(grade)
 	job := coat.Job
 	if grade != "" {
-		job.Limits = forGrade(job.Limits, sheet.MinCureC)
-		w.Warn("With %s the least temperatures of the field are taken as its least cure temperature, %g °C: see its own sheet.", grade, sheet.MinCureC)
+		job.Limits = sheet.Limits
 	}
 	b.Surfaces = append([]Surface(nil), b.Surfaces...)
 	for i, s := range b.Surfaces {
@@ -178,26 +177,11 @@ func (b Boat) option(ctx context.Context, a asked, school School, name string, t
 	return o
 }
 
-// forGrade lowers the least temperatures of a field to what a hardener cures at.
-func forGrade(l product.Limits, leastC float64) product.Limits {
-	lower := func(v *float64) *float64 {
-		if v != nil && *v > leastC {
-			return &leastC
-		}
-		return v
-	}
-	l.AirMinC, l.SurfaceMinC = lower(l.AirMinC), lower(l.SurfaceMinC)
-	return l
-}
-
 // ready is when the next coat may follow a coat laid at start, nil if the sheet
 // does not tell or the weather known does not reach it.
 func ready(s product.Sheet, over product.Kind, w field.Weather, start time.Time) *time.Time {
-	table := s.TouchDry
-	if r, ok := s.RecoatOver(over); ok {
-		table = r.Min
-	}
-	return cure.Clock{Table: table, FloorC: s.MinCureC}.Run(w.Path(s.Humidity), start, 1).Reached
+	r, _ := s.RecoatOver(over)
+	return cure.Clock{Table: r.Min, FloorC: s.MinCureC}.Run(w.Path(s.Humidity), start, 1).Reached
 }
 
 // warm is when a surface first has tC after now, straight between the records.

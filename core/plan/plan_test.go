@@ -620,3 +620,46 @@ func TestRoundsMakeABetterPlan(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, first.Launches[0].At, stopped.Launches[0].At, "stopped at once it is the first plan")
 }
+
+// The launch waits for every film, whatever task is last: an inspection behind a coat,
+// films laid long ago, and a bottom on which nothing is left to do. The barrier takes
+// 100 h at 20 °C until it may stand in water, longer than its 24 h to through-dry.
+func TestLaunchWaitsForAllFilms(t *testing.T) {
+	barrier := primer()
+	barrier.Immersion = at20(100)
+	w := fair(20, nil)
+	s := surface("Bottom", area.Bottom, w, 1, 2)
+	s.Steps[0].Sheet = barrier
+	s.Steps = append(s.Steps, Step{ID: "look", Work: rules.Inspect, HoursPerCoat: 1})
+	_, p, _ := make_(t, yard(12, s), nil)
+	coat := item(t, p, "Bottom-1#1")
+	assert.Equal(t, coat.End.Add(100*time.Hour), p.Launches[0].At)
+
+	// 30 h ago, nothing planned any more: 70 h to go.
+	done := Surface{ID: "Bottom", Name: "Bottom", Part: area.Bottom, Weather: w, Films: []clock.Laid{{Sheet: barrier, Started: now.Add(-30 * time.Hour)}}}
+	done.Last = &done.Films[0]
+	_, p, _ = make_(t, yard(12, done, surface("Deck", area.Deck, w, 1, 1)), nil)
+	assert.Equal(t, now.Add(70*time.Hour), p.Launches[0].At)
+	// A sheet that does not say is named.
+	done.Films[0].Sheet.Immersion, done.Films[0].Sheet.ThroughDry = nil, nil
+	_, p, _ = make_(t, yard(12, done, surface("Deck", area.Deck, w, 1, 1)), nil)
+	require.Len(t, p.Notes, 1)
+	assert.Contains(t, p.Notes[0], "does not say when it is hard enough")
+}
+
+// After a wash a surface dries by its air and wind, not by a constant: by hand, 0.15 mm at
+// 20 °C and 50 %, wind 2 m/s: h 8.8 W/m²K, g 5.914e-6 kg/m²s·hPa, lack 11.68 hPa, es' 1.447
+// hPa/K, 1 + 2.454e6 · 5.914e-6 · 1.447/(8.8 + 5.14) = 2.506: 0.0992 mm/h, 1.5 h, two slots.
+func TestTheWaitAfterAWashIsItsDrying(t *testing.T) {
+	start := func(rh float64, roofed bool) time.Time {
+		w := fair(20, func(_ int, h *weather.Hour) { h.RHPct = rh })
+		s := surface("Hull", area.Topsides, w, 1, 2)
+		s.HoldsMM, s.Sheltered = 0.15, roofed
+		s.Steps = append([]Step{{ID: "wash", Work: rules.Wash, HoursPerCoat: 1}}, s.Steps...)
+		_, p, _ := make_(t, yard(12, s), nil)
+		return item(t, p, "Hull-1#1").Start
+	}
+	assert.Equal(t, now.Add(3*time.Hour), start(50, false))
+	assert.Equal(t, now.Add(5*time.Hour), start(80, false), "0.0397 mm/h, 3.8 h")
+	assert.True(t, start(50, true).After(start(50, false)), "no wind under a roof")
+}

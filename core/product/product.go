@@ -147,15 +147,22 @@ type Tin struct {
 // MaxTins is the most sizes that a sheet may list.
 const MaxTins = 40
 
-// Grade is a hardener with tables of its own. What it leaves out holds as for
-// the standard one.
+// Grade is a hardener with limits and tables of its own. A table that it leaves out is
+// not known for it: the standard one's does not stand in.
 type Grade struct {
-	Name     string     `json:"name"`
-	MinCureC float64    `json:"minCureC"`
-	PotLife  cure.Table `json:"potLife,omitempty"`
-	TouchDry cure.Table `json:"touchDry,omitempty"`
-	Sandable cure.Table `json:"sandable,omitempty"`
-	Recoat   []Recoat   `json:"recoat,omitempty"`
+	Name     string  `json:"name"`
+	MinCureC float64 `json:"minCureC"`
+	// AirMinC and SurfaceMinC are the least temperatures of its field; without them
+	// MinCureC counts.
+	AirMinC     *float64   `json:"airMinC,omitempty"`
+	SurfaceMinC *float64   `json:"surfaceMinC,omitempty"`
+	PotLife     cure.Table `json:"potLife,omitempty"`
+	TouchDry    cure.Table `json:"touchDry,omitempty"`
+	TackFree    cure.Table `json:"tackFree,omitempty"`
+	Sandable    cure.Table `json:"sandable,omitempty"`
+	ThroughDry  cure.Table `json:"throughDry,omitempty"`
+	Immersion   cure.Table `json:"immersion,omitempty"`
+	Recoat      []Recoat   `json:"recoat,omitempty"`
 }
 
 // Dose is the catalyst at a temperature, per cent by weight of the resin.
@@ -412,7 +419,12 @@ func (s Sheet) validateMore(bad *fault.Errors) {
 			bad.Add(path+".name", "give the hardener a name")
 		}
 		bad.Range(path+".minCureC", g.MinCureC, -30, 40, "°C")
-		for _, t := range []namedTable{{"potLife", g.PotLife}, {"touchDry", g.TouchDry}, {"sandable", g.Sandable}} {
+		for k, v := range map[string]*float64{"airMinC": g.AirMinC, "surfaceMinC": g.SurfaceMinC} {
+			if v != nil {
+				bad.Range(path+"."+k, *v, -30, 60, "°C")
+			}
+		}
+		for _, t := range g.tables() {
 			bad.Under(path+"."+t.path, t.table.Validate(s.OnePointTables))
 		}
 		for k, r := range g.Recoat {
@@ -421,8 +433,8 @@ func (s Sheet) validateMore(bad *fault.Errors) {
 	}
 }
 
-// With returns the sheet with the tables of a hardener grade; the standard one
-// has no name.
+// With returns the sheet with the limits and tables of a hardener grade; the standard
+// one has no name.
 func (s Sheet) With(grade string) (Sheet, bool) {
 	if grade == "" {
 		return s, true
@@ -431,21 +443,35 @@ func (s Sheet) With(grade string) (Sheet, bool) {
 		if g.Name != grade {
 			continue
 		}
-		s.MinCureC = g.MinCureC
-		for _, t := range []struct {
-			to   *cure.Table
-			from cure.Table
-		}{{&s.PotLife, g.PotLife}, {&s.TouchDry, g.TouchDry}, {&s.Sandable, g.Sandable}} {
-			if len(t.from) > 0 {
-				*t.to = t.from
-			}
-		}
-		if len(g.Recoat) > 0 {
-			s.Recoat = g.Recoat
-		}
+		s.MinCureC, s.Limits = g.MinCureC, s.Limits.with(g)
+		s.PotLife, s.TouchDry, s.TackFree, s.Sandable = g.PotLife, g.TouchDry, g.TackFree, g.Sandable
+		s.ThroughDry, s.Immersion, s.Recoat = g.ThroughDry, g.Immersion, g.Recoat
 		return s, true
 	}
 	return s, false
+}
+
+// with are the limits with a grade: its least temperatures, and of a printed field,
+// which is the standard hardener's, only the humidity.
+func (l Limits) with(g Grade) Limits {
+	least := func(own *float64) *float64 {
+		if own != nil {
+			return own
+		}
+		return &g.MinCureC
+	}
+	l.AirMinC, l.SurfaceMinC = least(g.AirMinC), least(g.SurfaceMinC)
+	if len(l.Polygon) > 0 {
+		most := 0.0
+		for _, c := range l.Polygon {
+			most = max(most, c.RHPct)
+		}
+		if l.RHMaxPct == nil {
+			l.RHMaxPct = &most
+		}
+		l.Polygon = nil
+	}
+	return l
 }
 
 // DosePct returns the catalyst at tempC, straight between the sheet's points and
@@ -495,6 +521,13 @@ func (s Sheet) tables() []namedTable {
 	return []namedTable{
 		{"potLife", s.PotLife}, {"touchDry", s.TouchDry}, {"tackFree", s.TackFree},
 		{"sandable", s.Sandable}, {"throughDry", s.ThroughDry}, {"immersion", s.Immersion},
+	}
+}
+
+func (g Grade) tables() []namedTable {
+	return []namedTable{
+		{"potLife", g.PotLife}, {"touchDry", g.TouchDry}, {"tackFree", g.TackFree},
+		{"sandable", g.Sandable}, {"throughDry", g.ThroughDry}, {"immersion", g.Immersion},
 	}
 }
 

@@ -32,6 +32,8 @@ func (s Situation) recoat(c clock.Clock) say.Sentence {
 		return say.Sentence{say.Text("Not known: sand first. "), say.Val(math.Floor(c.KnownPct+1e-6), "%"), say.Text(" of the time since was measured or forecast.")}
 	case closes.At != nil && !closes.At.After(s.Now):
 		out = say.Sentence{say.Text("Sand first: its window closed "), say.Clock(*closes.At, s.Now, s.Loc), say.Text(".")}
+	case c.State == clock.Closing && closes.At != nil:
+		out = say.Sentence{say.Text("Closing: without sanding only until "), say.Clock(*closes.At, s.Now, s.Loc), say.Text(", when it has cured past its sheet's maximum.")}
 	case closes.At != nil:
 		out = say.Sentence{say.Text("Yes, without sanding, until "), say.Clock(*closes.At, s.Now, s.Loc), say.Text(".")}
 	case closes.Tabled:

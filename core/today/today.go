@@ -65,6 +65,9 @@ type Situation struct {
 	Loc      *time.Location
 	Daylight []sky.Daytime
 	Lights   bool
+	// DewFreeH is how many hours above the dew point the user wants after a coat, by
+	// habit; 0 leaves it to the sheet.
+	DewFreeH float64
 	// Work lists the working hours, nil without limits; Crew how many lay at
 	// once, 0 for one.
 	Work     []calendar.Stretch
@@ -106,6 +109,9 @@ type Lane struct {
 	Answer     say.Sentence `json:"answer"`
 	Detail     say.Sentence `json:"detail"`
 	Clock      *clock.Clock `json:"clock,omitempty"`
+	// Night says how long the surface stays above the dew point after the coat, and how
+	// long that is needed.
+	Night say.Sentence `json:"night"`
 	// Cover warns of rain, dew or frost that will reach the last coat before it is dry.
 	Cover say.Sentence `json:"cover"`
 	// Recoat answers whether the next coat may follow without sanding, from the
@@ -196,7 +202,7 @@ func Find(s Situation) Answer {
 }
 
 func (s Situation) lane(f Surface) Lane {
-	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}, Recoat: say.Sentence{}, Cover: say.Sentence{}, Damage: []say.Sentence{}}
+	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}, Night: say.Sentence{}, Recoat: say.Sentence{}, Cover: say.Sentence{}, Damage: []say.Sentence{}}
 	if f.Last != nil {
 		over := product.AnyKind
 		if f.Next != nil {
@@ -287,6 +293,7 @@ func (s Situation) lane(f Surface) Lane {
 		l.Starts = append(l.Starts, split(w, l.closes)...)
 	}
 	s.answer(&l, f, job)
+	l.Night = s.night(l, f, job)
 	if l.best != nil {
 		if i := f.Weather.Air.Find(l.best.From); i >= 0 {
 			t := f.Weather.SurfaceC[i]
@@ -300,6 +307,58 @@ func (s Situation) lane(f Surface) Lane {
 		}
 	}
 	return l
+}
+
+// night tells how long after its laying the next coat stays above the dew point, laid
+// at its first chance or now.
+func (s Situation) night(l Lane, f Surface, job field.Job) say.Sentence {
+	laid := s.Now
+	if l.best != nil {
+		laid = l.best.From
+	}
+	laid = laid.Add(job.Apply)
+	needed, whose := f.Next.Sheet.Limits.HoldH, "by the sheet"
+	if s.DewFreeH > needed {
+		needed, whose = s.DewFreeH, "by your habit"
+	}
+	out := say.Sentence{say.Text("Laid by "), say.Clock(laid, s.Now, s.Loc), say.Text(" it stays above the dew point ")}
+	dew, end := f.dewAfter(laid)
+	switch {
+	case dew != nil && !dew.After(laid):
+		return say.Sentence{say.Text("At "), say.Clock(laid, s.Now, s.Loc), say.Text(" it is at the dew point.")}
+	case dew != nil:
+		out = append(out, say.Text("until "), say.Clock(*dew, s.Now, s.Loc), say.Text(", "), say.Val(math.Floor(10*dew.Sub(laid).Hours())/10, "h"))
+	case end.After(laid):
+		out = append(out, say.Text("to the end of the forecast"))
+	default:
+		return say.Sentence{}
+	}
+	if needed == 0 {
+		return append(out, say.Text("; the sheet asks for no hours."))
+	}
+	return append(out, say.Text("; "), say.Val(needed, "h"), say.Text(" are needed %s.", whose))
+}
+
+// dewAfter is when the surface next comes to the dew point after t, nil if it does not
+// until the end of the weather known.
+func (f Surface) dewAfter(t time.Time) (dew *time.Time, end time.Time) {
+	spread := func(i int) float64 { return f.Weather.SurfaceC[i] - f.Weather.Air[i].DewPointC() }
+	for i, h := range f.Weather.Air {
+		end = h.At
+		if !h.At.After(t) || i == 0 {
+			continue
+		}
+		a, b := spread(i-1), spread(i)
+		if b > 0 {
+			continue
+		}
+		at := f.Weather.Air[i-1].At
+		if a > 0 {
+			at = at.Add(time.Duration(a / (a - b) * float64(h.At.Sub(at))))
+		}
+		return &at, end
+	}
+	return nil, end
 }
 
 // hard tells when all films are hard enough, for the water or for use.
@@ -487,7 +546,11 @@ func (s Situation) reasons(l Lane, job field.Job) say.Sentence {
 	}
 	out[0].Text = upper(out[0].Text)
 	if l.closes != nil && !w.Sand && !w.To.Equal(*l.closes) {
-		out = append(out, say.Text(" The recoat window closes "), say.Clock(*l.closes, s.Now, s.Loc), say.Text("."))
+		word := " The recoat window closes "
+		if l.Clock != nil && l.Clock.State == clock.Closing {
+			word = " The recoat window is closing: the last coat cures past taking another "
+		}
+		out = append(out, say.Text("%s", word), say.Clock(*l.closes, s.Now, s.Loc), say.Text("."))
 	}
 	return out
 }

@@ -8,6 +8,7 @@ import (
 	"allcoats/core/cure"
 	"allcoats/core/field"
 	"allcoats/core/product"
+	wet "allcoats/core/surface"
 	"allcoats/core/weather"
 
 	"github.com/stretchr/testify/assert"
@@ -181,4 +182,67 @@ func TestWhatComesFirst(t *testing.T) {
 	require.Len(t, a.Actions, 1, "strip, and nothing to mix")
 	both := Find(situation(nil, bottom, surface("Deck", nil, coat(1, 1))))
 	assert.Equal(t, "Deck", both.SurfaceID)
+}
+
+// Rain at 17:00 on a coat that is touch-dry at 18:00 comes before everything else, with
+// what to do; once it has rained nothing goes over it.
+func TestCoverBeforeTheRain(t *testing.T) {
+	slow := laid(1)
+	slow.Sheet.TouchDry = at20(11) // 18:00
+	keel := surface("Keel", slow, coat(2, 2))
+	s := situation(nil, surface("Deck", nil, coat(1, 1)), keel)
+	rain := []wet.Wet{{From: now.Add(9 * time.Hour), To: now.Add(11 * time.Hour), Rain: true}}
+	s.Surfaces[1].Weather.Wet = rain
+	a := Find(s)
+	assert.Equal(t, "Cover Keel before 17:00: rain on high-build primer that is not dry until 18:00.", a.Headline.In(time.UTC))
+	assert.Contains(t, a.Detail.In(time.UTC), "If it is hit: ")
+	assert.Equal(t, "Keel", a.SurfaceID)
+	s.Now = now.Add(12 * time.Hour)
+	a = Find(s)
+	assert.Equal(t, Harmed, a.Lanes[1].Chance)
+	assert.Equal(t, "Keel: inspect the high-build primer before anything goes over it: rain on it while it was wet, 17:00.", a.Lanes[1].Answer.In(time.UTC))
+	assert.Empty(t, a.Lanes[1].Starts)
+	assert.Contains(t, a.Lanes[1].Recoat.In(time.UTC), "No: it was hit while wet")
+	look := now.Add(11*time.Hour + 30*time.Minute)
+	s.Surfaces[1].Last.Inspected = &look
+	assert.NotEqual(t, Harmed, Find(s).Lanes[1].Chance)
+}
+
+// A window that lies across hours nobody knows is not said to be open.
+func TestNotKnownSandFirst(t *testing.T) {
+	old := laid(40)
+	s := situation(nil, surface("Hull", old, coat(2, 2)))
+	w := &s.Surfaces[0].Weather
+	w.Air, w.SurfaceC = append(w.Air[:12:12], w.Air[42:]...), append(w.SurfaceC[:12:12], w.SurfaceC[42:]...)
+	l := Find(s).Lanes[0]
+	assert.Equal(t, clock.Unknown, l.Clock.State)
+	assert.Contains(t, l.Recoat.In(time.UTC), "Not known: sand first. ")
+	assert.Contains(t, l.Answer.In(time.UTC), "after sanding")
+}
+
+// A surface that falls from 20 °C at 19:00 to 8 °C at 20:00 in air of 20 °C and 60 %, dew
+// point 12.0 °C, meets it after two thirds of that hour.
+func TestTheNightAhead(t *testing.T) {
+	s := situation(func(i int, h *weather.Hour) { h.RHPct = 60 }, surface("Deck", nil, coat(1, 1)))
+	for i := range s.Surfaces[0].Weather.SurfaceC {
+		if i >= 48+12 {
+			s.Surfaces[0].Weather.SurfaceC[i] = 8
+		}
+	}
+	l := Find(s).Lanes[0]
+	assert.Equal(t, "Laid by 09:00 it stays above the dew point until 19:40, 10.6 h; 2 h are needed by the sheet.", l.Night.In(time.UTC))
+	s.DewFreeH = 14
+	assert.Contains(t, Find(s).Lanes[0].Night.In(time.UTC), "14 h are needed by your habit")
+}
+
+// With nothing left to do the slowest of all films tells from when it may stand in water.
+func TestAllCoatsAreOnAndHarden(t *testing.T) {
+	under, over := *laid(10), *laid(5)
+	under.Sheet.Name, under.Sheet.Immersion, over.Sheet.Immersion = "under", at20(60), at20(20)
+	f := surface("Bottom", &over, nil)
+	f.Films, f.Immersed = []clock.Laid{under, over}, true
+	l := Find(situation(nil, f)).Lanes[0]
+	assert.Equal(t, "May be immersed from Monday 10:00; under is slowest.", l.Detail.In(time.UTC))
+	f.Films[0].Sheet.Immersion = nil
+	assert.Contains(t, Find(situation(nil, f)).Lanes[0].Detail.In(time.UTC), "is not known: the sheet of under does not say")
 }

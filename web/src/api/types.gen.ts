@@ -2292,10 +2292,12 @@ export interface components {
             steps: components["schemas"]["CraftStep"][];
             takes: components["schemas"]["CraftAmount"][];
             tie: string;
-            /** Format: double */
-            tieMaxH: number;
-            /** Format: double */
-            tieMinH: number;
+            /** Format: date-time */
+            tieCloses?: string;
+            tieLaid: boolean;
+            /** Format: date-time */
+            tieOpens?: string;
+            tieState?: string;
             wear: string;
             working: components["schemas"]["Working"];
             zones: components["schemas"]["AntifoulZoneCoats"][];
@@ -2640,6 +2642,8 @@ export interface components {
         Boat: {
             /** Format: int64 */
             crew?: number;
+            /** Format: double */
+            dewFreeH?: number;
             dimensions: components["schemas"]["AreaDimensions"];
             /** Format: double */
             displacementT: number;
@@ -2659,6 +2663,8 @@ export interface components {
         BoatEdit: {
             /** Format: int64 */
             crew?: number;
+            /** Format: double */
+            dewFreeH?: number;
             dimensions: components["schemas"]["AreaDimensions"];
             /** Format: double */
             displacementT: number;
@@ -4634,6 +4640,8 @@ export interface components {
         NewBoat: {
             /** Format: int64 */
             crew?: number;
+            /** Format: double */
+            dewFreeH?: number;
             dimensions: components["schemas"]["AreaDimensions"];
             /** Format: double */
             displacementT: number;
@@ -5335,11 +5343,18 @@ export interface components {
         };
         ProductGrade: {
             /** Format: double */
+            airMinC?: number;
+            immersion?: components["schemas"]["CurePoint"][];
+            /** Format: double */
             minCureC: number;
             name: string;
             potLife?: components["schemas"]["CurePoint"][];
             recoat?: components["schemas"]["ProductRecoat"][];
             sandable?: components["schemas"]["CurePoint"][];
+            /** Format: double */
+            surfaceMinC?: number;
+            tackFree?: components["schemas"]["CurePoint"][];
+            throughDry?: components["schemas"]["CurePoint"][];
             touchDry?: components["schemas"]["CurePoint"][];
         };
         ProductKindName: {
@@ -6410,6 +6425,7 @@ export interface components {
             detail: components["schemas"]["SaySpan"][];
             mix?: components["schemas"]["TodayMix"];
             nextStepId: string;
+            night: components["schemas"]["SaySpan"][];
             note: string;
             recoat: components["schemas"]["SaySpan"][];
             starts: components["schemas"]["TodayStart"][];

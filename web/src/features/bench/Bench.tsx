@@ -205,9 +205,9 @@ function Adjust({ bench: b, ask, setAsk }: { bench: BenchData; ask: Ask; setAsk:
           <Choice
             name="grade"
             label="Hardener"
-            value={ask.grade}
+            value={b.grade || "standard"}
             onChange={(grade) => setAsk({ ...ask, grade })}
-            options={[{ value: "", label: "standard" }, ...(product?.sheet.grades ?? []).map((g) => ({ value: g.name, label: g.name }))]}
+            options={[{ value: "standard", label: "standard" }, ...(product?.sheet.grades ?? []).map((g) => ({ value: g.name, label: g.name }))]}
           />
         )}
         {b.twoPart && number("pumpBaseML", "Base, a stroke", "mL")}

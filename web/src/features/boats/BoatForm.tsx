@@ -36,6 +36,7 @@ const draftOf = (b?: Schemas["Boat"]): Draft =>
         displacementT: b.displacementT,
         week: b.week,
         crew: b.crew,
+        dewFreeH: b.dewFreeH,
       }
     : {
         name: "",
@@ -153,6 +154,14 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
               hint="coats may be laid in the dark"
               value={draft.lights}
               onChange={(lights) => setDraft({ ...draft, lights })}
+            />
+            <NumberField
+              name="dewFreeH"
+              label="Hours above the dew point"
+              hint="that you want after a coat, where the sheet asks for fewer"
+              unit="h"
+              value={draft.dewFreeH}
+              onChange={(dewFreeH) => setDraft({ ...draft, dewFreeH })}
             />
           </div>
           <WeekFields week={draft.week} crew={draft.crew ?? 1} set={(w) => setDraft({ ...draft, ...w })} />

@@ -48,12 +48,16 @@ function Picture({ view }: { view: View }) {
                     <br />
                     {prose(r.tie)}
                   </td>
-                  <td className="whitespace-nowrap">
-                    {r.tieMinH > 0 && `${elapsed(r.tieMinH)} to ${r.tieMaxH > 0 ? elapsed(r.tieMaxH) : "no end"}`}
+                  <td>
+                    {r.tieOpens ? (
+                      <>
+                        {stamp(r.tieOpens, zone)} to {r.tieCloses ? stamp(r.tieCloses, zone) : "no end within the weather known"}
+                      </>
+                    ) : (
+                      "not within the weather known"
+                    )}
                     <br />
-                    <span className="quiet">
-                      at <Quantity value={view.tempC} unit="°C" />
-                    </span>
+                    <span className="quiet">{r.tieLaid ? "by the clock of the coat that is on" : "if it went on now"}</span>
                   </td>
                 </tr>
               )}

@@ -200,7 +200,7 @@ export function DoesFields({ d, set }: Fields) {
   );
 }
 
-/** Grades of a hardener, each with its own least temperature and hours. */
+/** Grades of a hardener, each with limits and hours of its own; what is left out is not known for it. */
 export function GradeFields({ d, set }: Fields) {
   const grades = d.grades ?? [];
   const edit = (i: number, g: Partial<Schemas["ProductGrade"]>) =>
@@ -219,6 +219,20 @@ export function GradeFields({ d, set }: Fields) {
               value={g.minCureC}
               onChange={(v) => edit(i, { minCureC: v })}
             />
+            <NumberField
+              name={`grades[${i}].airMinC`}
+              label="Air, least"
+              unit="°C"
+              value={g.airMinC}
+              onChange={(v) => edit(i, { airMinC: v })}
+            />
+            <NumberField
+              name={`grades[${i}].surfaceMinC`}
+              label="Surface, least"
+              unit="°C"
+              value={g.surfaceMinC}
+              onChange={(v) => edit(i, { surfaceMinC: v })}
+            />
             <button
               type="button"
               className="linked mb-3 w-fit text-sm"
@@ -232,7 +246,10 @@ export function GradeFields({ d, set }: Fields) {
               [
                 ["potLife", "Pot life"],
                 ["touchDry", "Touch-dry"],
+                ["tackFree", "Tack-free"],
                 ["sandable", "Sandable"],
+                ["throughDry", "Through-dry"],
+                ["immersion", "Immersion"],
               ] as const
             ).map(([key, label]) => (
               <TableField
