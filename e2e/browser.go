@@ -227,6 +227,15 @@ func (p *Page) until(step, expression string) *Page {
 	})
 }
 
+// text is what an expression gives, once it gives something.
+func (p *Page) text(expression string) (out string) {
+	p.until("read "+expression, "!!("+expression+")").do("read "+expression, func(ctx context.Context) (err error) {
+		out, err = chromedp.Run(ctx, chromedp.Evaluate[string](expression))
+		return err
+	})
+	return out
+}
+
 // script finds elements as a person would: by the text of a button, link or
 // tab, or by a field's label. It skips what is not shown.
 const script = `(() => {

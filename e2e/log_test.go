@@ -3,9 +3,14 @@ package e2e
 import (
 	"bytes"
 	"context"
+	"fmt"
 	"os/exec"
 	"strings"
 	"testing"
+	"time"
+
+	"allcoats/app"
+	"allcoats/demo"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -120,11 +125,52 @@ func TestFromAPhoneOverPlainHTTP(t *testing.T) {
 	p := tab(t, s).Size(390, 844, true).Login("low water")
 	p.Go(at+"/log").See("Clocks running").until("this page is not a secure one", `!isSecureContext && typeof crypto.randomUUID === "undefined" && !navigator.serviceWorker`)
 	p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press("It took that").Fill("Note", "over plain http").Press("Log it").See("over plain http").fits("log")
-	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Bottom").Press("It is mixed: start the timers").until("the pot's timer runs", `!!document.querySelector("[data-timer=pot]")`)
+	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Bottom").SeeIn("h1", "for bottom").Press("It is mixed: start the timers").until("the pot's timer runs", `!!document.querySelector("[data-timer=pot]")`)
 	require.NoError(t, p.Err())
 	after, err := s.App.Log(context.Background(), boats[0].ID)
 	require.NoError(t, err)
 	assert.Len(t, after, len(before)+1)
+}
+
+// The countdowns of a pot go on by the program's time while the program is away and its
+// old answer comes from what the browser kept.
+func TestTimersRunOnWithoutTheProgram(t *testing.T) {
+	s := site(t, true)
+	ctx := context.Background()
+	require.NoError(t, s.App.SetClock(ctx, app.RunningClock, demo.Now))
+	boats, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	bench, err := s.App.Bench(ctx, boats[0].ID, app.BenchQuery{})
+	require.NoError(t, err)
+	_, err = s.App.PutPot(ctx, boats[0].ID, app.PotEdit{ID: "0b7c1c1e-5a52-4f0e-9d0e-0f6a4a7b9d11", ProductID: bench.ProductID, Litres: 1, MixedAt: bench.Now})
+	require.NoError(t, err)
+	bench, err = s.App.Bench(ctx, boats[0].ID, app.BenchQuery{})
+	require.NoError(t, err)
+	var ends time.Time
+	for _, timer := range bench.Pots[0].Timers {
+		if timer.Key == "pot" {
+			ends = *timer.At
+		}
+	}
+	if ends.IsZero() { // a product without a pot life: the coats' clocks run too
+		ends = *bench.Clocks[0].Timers[0].At
+	}
+	at := "/boats/" + boats[0].ID + "/bench"
+	p := tab(t, s).Size(390, 844, true)
+	p.Go(at).See("Timers").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
+	p.Leave().Go(at).See("Timers").until("it is kept", `(caches.open("seen").then((c) => c.keys()).then((k) => { window.kept = k.some((r) => r.url.includes("/bench")); }), window.kept === true)`)
+	require.NoError(t, s.Down())
+	time.Sleep(6 * time.Second) // this is what is measured: the program is away for so long
+	p.Leave().Go(at).See("Timers")
+	shown := p.text(`[...document.querySelectorAll("[data-timer] b")].map((e) => e.innerText).find((x) => /^\d+:\d\d:\d\d$/.test(x))`)
+	require.NoError(t, p.Err())
+	now, err := s.App.Now(ctx)
+	require.NoError(t, err)
+	var h, m, sec int
+	_, err = fmt.Sscanf(shown, "%d:%d:%d", &h, &m, &sec)
+	require.NoError(t, err, shown)
+	left := time.Duration(h)*time.Hour + time.Duration(m)*time.Minute + time.Duration(sec)*time.Second
+	assert.InDelta(t, ends.Sub(now).Seconds(), left.Seconds(), 3)
 }
 
 // The record is printed as a PDF and read back.

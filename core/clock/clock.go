@@ -173,7 +173,7 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	opens := add(RecoatOpens, "Recoat from", recoat.Min, cure.Minimum)
 	closes := add(RecoatCloses, "Recoat until", recoat.Max, cure.Maximum)
 	add(ThroughDry, "Through-dry", s.ThroughDry, cure.Minimum)
-	add(Immersion, "Immersion from", s.Immersion, cure.Minimum)
+	add(Immersion, "Immersion, this film", s.Immersion, cure.Minimum)
 
 	end := p.At[len(p.At)-1]
 	c.Damage = damage(s, at, l.Started, first(touch, tack, opens), first(tack, opens, touch), now)

@@ -126,9 +126,19 @@ func damage(s product.Sheet, w field.Weather, start time.Time, touch, tack *time
 		}
 	}
 	for _, x := range w.Wet {
-		if x.Rain {
+		if !x.From.After(start) {
+			// Who laid it found it dry: only rain that falls after counts.
+			rain, ok := rainAfter(w, start, x.To)
+			if !x.Rain || !ok {
+				continue
+			}
+			x.From = rain
+		}
+		switch {
+		case x.Wash && !x.Rain: // the user's own water, told in the log
+		case x.Rain:
 			put(ByRain, x.From, x.To, until(touch))
-		} else {
+		default:
 			put(ByDew, x.From, x.To, until(touch))
 		}
 	}
@@ -156,6 +166,16 @@ func damage(s product.Sheet, w field.Weather, start time.Time, touch, tack *time
 		stretches(ByDamp, until(tack), func(i int) bool { return w.SurfaceC[i]-w.Air[i].DewPointC() < dampK })
 	}
 	return out
+}
+
+// rainAfter is the first hour with rain from t on and before end.
+func rainAfter(w field.Weather, t, end time.Time) (time.Time, bool) {
+	for _, h := range w.Air {
+		if !h.At.Before(t) && h.At.Before(end) && h.RainMM != nil && *h.RainMM > 0 {
+			return h.At, true
+		}
+	}
+	return time.Time{}, false
 }
 
 // first returns the first of its instants that is known.

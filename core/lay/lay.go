@@ -160,7 +160,7 @@ func (b Before) List() []Check {
 	if b.First != "" {
 		add("first", true, "", "Not logged since the last coat: "+b.First)
 	}
-	add("field", b.FieldWhy != "", "The air and the surface allow laying now", "Not now: "+b.FieldWhy)
+	add("field", b.FieldWhy != "", "The air and the surface allow laying now", "The field does not allow it: "+b.FieldWhy)
 	add("hold", b.HoldWhy != "", fmt.Sprintf("It holds for the %.3g h after laying", b.Sheet.Limits.HoldH), b.HoldWhy)
 	add("dry", b.Wet, "No dew or rain on it by the reckoning: feel it with the back of a hand", "It is wet with dew or rain: wipe it and let it dry")
 	if c := b.Clock; c != nil {

@@ -90,26 +90,66 @@ type Effort struct {
 // not fit before Until is a fault that names the task without a place. When ctx ends
 // the best so far is told.
 func (m Model) Make(ctx context.Context, before Starts, e Effort) (Plan, Starts, error) {
-	known := m.known(before)
-	got := schedule.Improve(ctx, m.Problem, known, e.Seed, e.Rounds, e.Told)
-	if !got.Found {
+	p, ok := m.better(ctx, m.known(before), e)
+	if !ok {
 		return Plan{}, nil, m.impossible()
 	}
-	if known.Start != nil {
-		// Tasks are not moved for hours: only for a launch in time, a day, or a sanding.
-		old, gained := m.Problem.Score(known), m.Problem.Score(got.Plan)
-		if old[0] == gained[0] && old[1]-gained[1] < 24 && old[2] <= gained[2] {
-			got.Plan = known
-		}
+	if e.Rounds > 0 {
+		p = m.settled(p)
 	}
-	out := m.tell(got.Plan)
-	starts := Starts{}
+	return m.tell(p), m.starts(p), nil
+}
+
+// better is a plan that is known, unless another one gains by it: tasks are not moved for
+// hours, only for a launch in time, a day, or a sanding. Without a known one it is the
+// best that is found.
+func (m Model) better(ctx context.Context, known schedule.Plan, e Effort) (p schedule.Plan, ok bool) {
+	got := schedule.Improve(ctx, m.Problem, known, e.Seed, e.Rounds, e.Told)
+	if !got.Found || known.Start == nil {
+		return got.Plan, got.Found
+	}
+	old, gained := m.Problem.Score(known), m.Problem.Score(got.Plan)
+	if old[0] == gained[0] && old[1]-gained[1] < 24 && old[2] <= gained[2] {
+		return known, true
+	}
+	return got.Plan, true
+}
+
+// starts are those of a plan's tasks.
+func (m Model) starts(p schedule.Plan) Starts {
+	out := Starts{}
 	for i, t := range m.Tasks {
 		if !t.Milestone {
-			starts[t.ID] = m.At(got.Plan.Start[i])
+			out[t.ID] = m.At(p.Start[i])
 		}
 	}
-	return out, starts, nil
+	for k, at := range p.Sanding {
+		if at >= 0 {
+			out[rekeyID(m.Tasks[m.Problem.Links[k].To].ID)] = m.At(at)
+		}
+	}
+	return out
+}
+
+// rekeyID names the sanding that a task waits for among the starts of a plan.
+func rekeyID(task string) string { return rekeyPrefix + task }
+
+const rekeyPrefix = "rekey:"
+
+// settling is how often a plan is read again until it stays.
+const settling = 8
+
+// settled is a plan as it is read again from its starts: what is kept is what will be
+// shown.
+func (m Model) settled(p schedule.Plan) schedule.Plan {
+	for range settling {
+		again, ok := m.better(context.Background(), m.known(m.starts(p)), Effort{}) // no rounds: at once
+		if !ok || slices.Equal(again.Start, p.Start) {
+			break
+		}
+		p = again
+	}
+	return p
 }
 
 // known turns starts into a plan of schedule: every task where it was, or as soon
@@ -124,9 +164,15 @@ func (m Model) known(before Starts) schedule.Plan {
 			from[i] = max(0, m.Slot(at))
 		}
 	}
-	p, ok := schedule.Follow(m.Problem, m.order(before), from)
+	sandFrom := make([]int, len(m.Problem.Links))
+	for k, l := range m.Problem.Links {
+		if at, ok := before[rekeyID(m.Tasks[l.To].ID)]; ok && l.Sanding != nil {
+			sandFrom[k] = max(0, m.Slot(at))
+		}
+	}
+	p, ok := schedule.Follow(m.Problem, m.order(before), from, sandFrom)
 	if !ok {
-		p, ok = schedule.Follow(m.Problem, m.order(before), nil)
+		p, ok = schedule.Follow(m.Problem, m.order(before), nil, nil)
 	}
 	if !ok {
 		return schedule.Plan{}
@@ -142,6 +188,9 @@ func (m Model) order(before Starts) []float64 {
 	for i, t := range m.Tasks {
 		if at, ok := before[t.ID]; ok {
 			last = at.Sub(m.Start).Hours()
+		}
+		if at, ok := before[rekeyID(t.ID)]; ok {
+			last = min(last, at.Sub(m.Start).Hours()) // its sanding takes the hands first
 		}
 		out[i] = last
 		if t.Milestone {
@@ -696,7 +745,7 @@ func Changes(before Starts, after Plan) []Moved {
 		}
 	}
 	for id, at := range before {
-		if !there[id] {
+		if !there[id] && !strings.HasPrefix(id, rekeyPrefix) {
 			out = append(out, Moved{TaskID: id, Name: "done or left out", From: &at, Why: say.Sentence{}})
 		}
 	}

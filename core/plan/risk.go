@@ -21,7 +21,7 @@ type Outcome struct {
 // lets it.
 func (m Model) Play(order Starts) Outcome {
 	out := Outcome{Ready: make([]*time.Time, len(m.Boats)), WaitH: map[string]float64{}}
-	p, ok := schedule.Follow(m.Problem, m.order(order), nil)
+	p, ok := schedule.Follow(m.Problem, m.order(order), nil, nil)
 	if !ok {
 		return out
 	}

@@ -18,6 +18,8 @@ type serial struct {
 	plan Plan
 	done []bool
 	open []int // links from tasks that are not placed yet
+	// sandFrom, if given, is the earliest start of the sanding on each link.
+	sandFrom []int
 	// apart are the tasks that must not start on a task's day.
 	apart [][]int
 }
@@ -190,7 +192,11 @@ func (s *serial) sandings(i, at int) (link int, ok bool) {
 		}
 		found := -1
 		if l.Sanding != nil {
-			for x := s.fit(*l.Sanding, l.Opens(end)); x+l.Sanding.Duration <= at; x = s.fit(*l.Sanding, x+1) {
+			from := l.Opens(end)
+			if s.sandFrom != nil {
+				from = max(from, s.sandFrom[k])
+			}
+			for x := s.fit(*l.Sanding, from); x+l.Sanding.Duration <= at; x = s.fit(*l.Sanding, x+1) {
 				if at <= l.Reopened(x+l.Sanding.Duration) {
 					found = x
 					break
@@ -356,13 +362,14 @@ func (p Problem) latestStarts() []float64 {
 	return out
 }
 
-// Follow places the tasks in the order of rank, none before from (nil for no such
-// bounds); ok is false if that finds no plan.
-func Follow(p Problem, rank []float64, from []int) (plan Plan, ok bool) {
+// Follow places the tasks in the order of rank, none before from and no sanding of a
+// link before sandFrom (nil for no such bounds); ok is false if that finds no plan.
+func Follow(p Problem, rank []float64, from, sandFrom []int) (plan Plan, ok bool) {
 	if from == nil {
 		from = make([]int, len(p.Tasks))
 	}
 	s := newSerial(p)
+	s.sandFrom = sandFrom
 	ok, _ = s.run(rank, from)
 	return s.plan, ok
 }

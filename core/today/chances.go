@@ -25,13 +25,16 @@ type Waiting struct {
 func (s Situation) Waiting() []Waiting {
 	var out []Waiting
 	for _, f := range s.Surfaces {
-		if f.Next == nil {
+		if f.Next == nil || len(f.First) > 0 {
 			continue
 		}
 		w := Waiting{Surface: f, Ask: climate.Ask{SurfaceID: f.ID, Job: s.JobFor(*f.Next, f)}, From: s.Now}
 		if f.Last != nil {
 			c := clock.Run(*f.Last, f.Next.Sheet.Kind, f.Weather, s.Now)
 			opens := c.Event(clock.RecoatOpens)
+			if c.State == clock.Damaged {
+				continue // it is looked at first
+			}
 			if !c.Abraded {
 				if opens.At == nil {
 					continue

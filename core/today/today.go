@@ -109,6 +109,9 @@ type Lane struct {
 	Answer     say.Sentence `json:"answer"`
 	Detail     say.Sentence `json:"detail"`
 	Clock      *clock.Clock `json:"clock,omitempty"`
+	// Hard tells when all its films are hard enough, for the water or for use; empty
+	// without films.
+	Hard say.Sentence `json:"hard"`
 	// Night says how long the surface stays above the dew point after the coat, and how
 	// long that is needed.
 	Night say.Sentence `json:"night"`
@@ -202,7 +205,7 @@ func Find(s Situation) Answer {
 }
 
 func (s Situation) lane(f Surface) Lane {
-	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}, Night: say.Sentence{}, Recoat: say.Sentence{}, Cover: say.Sentence{}, Damage: []say.Sentence{}}
+	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}, Hard: s.hard(f), Night: say.Sentence{}, Recoat: say.Sentence{}, Cover: say.Sentence{}, Damage: []say.Sentence{}}
 	if f.Last != nil {
 		over := product.AnyKind
 		if f.Next != nil {
@@ -231,7 +234,7 @@ func (s Situation) lane(f Surface) Lane {
 	case f.Next == nil && f.Planned:
 		l.Chance = Finished
 		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": all planned coats are on.")}
-		l.Detail = s.hard(f)
+		l.Detail = l.Hard
 		return l
 	case f.Next == nil:
 		l.Chance = Unplanned

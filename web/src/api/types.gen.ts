@@ -6423,6 +6423,7 @@ export interface components {
             cover: components["schemas"]["SaySpan"][];
             damage: components["schemas"]["SaySpan"][][];
             detail: components["schemas"]["SaySpan"][];
+            hard: components["schemas"]["SaySpan"][];
             mix?: components["schemas"]["TodayMix"];
             nextStepId: string;
             night: components["schemas"]["SaySpan"][];

@@ -12,7 +12,8 @@ export const STATES: Record<string, { word: string; fill: string; ink: string; g
   open: { word: "open: no sanding", fill: "var(--open)", ink: "var(--open-ink)", glyph: "✓" },
   closing: { word: "closing", fill: "var(--closing)", ink: "var(--closing-ink)", glyph: "!" },
   closed: { word: "sand first", fill: "url(#shut)", ink: "var(--shut)", glyph: "✕" },
-  unknown: { word: "not known", fill: "none", ink: "var(--color-base-content)", glyph: "?" },
+  damaged: { word: "damaged: inspect it", fill: "url(#shut)", ink: "var(--shut)", glyph: "⚠" },
+  unknown: { word: "not known: sand first", fill: "none", ink: "var(--color-base-content)", glyph: "?" },
 };
 
 export function StatePatterns() {
@@ -107,7 +108,7 @@ function Bar({ x, from, to, state }: { x: Scale; from: number; to: number; state
   const s = STATES[state] ?? STATES.unknown;
   if (!s) return null;
   const word = b - a > s.word.length * 7 + 8 ? s.word : b - a > 16 ? s.glyph : "";
-  const shut = state === "closed";
+  const shut = state === "closed" || state === "damaged";
   return (
     <g>
       <rect x={a} width={b - a} height={BAR} fill={s.fill} stroke={shut ? "var(--shut)" : "none"} />

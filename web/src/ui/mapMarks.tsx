@@ -17,7 +17,8 @@ export const COATS: Record<string, MapMark> = {
   open: { key: "open", word: "open: no sanding", fill: "url(#map-good)" },
   closing: { key: "closing", word: "closing", fill: "url(#map-closing)" },
   closed: { key: "closed", word: "sand first", fill: "url(#map-disagree)" },
-  unknown: { key: "unknown", word: "not known", fill: "url(#map-unplanned)" },
+  damaged: { key: "damaged", word: "damaged: inspect it", fill: "url(#map-disagree)" },
+  unknown: { key: "unknown", word: "not known: sand first", fill: "url(#map-unplanned)" },
   finished: { key: "finished", word: "all coats on", fill: "url(#map-finished)" },
 };
 

@@ -207,7 +207,10 @@ function Adjust({ bench: b, ask, setAsk }: { bench: BenchData; ask: Ask; setAsk:
             label="Hardener"
             value={b.grade || "standard"}
             onChange={(grade) => setAsk({ ...ask, grade })}
-            options={[{ value: "standard", label: "standard" }, ...(product?.sheet.grades ?? []).map((g) => ({ value: g.name, label: g.name }))]}
+            options={[
+              { value: "standard", label: "standard" },
+              ...(product?.sheet.grades ?? []).map((g) => ({ value: g.name, label: g.name })),
+            ]}
           />
         )}
         {b.twoPart && number("pumpBaseML", "Base, a stroke", "mL")}

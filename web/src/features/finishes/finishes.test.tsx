@@ -243,7 +243,7 @@ it("stacks the coats of a zone from below, the signal colour marked", async () =
   expect(texts.map(([c]) => c)).toEqual(["red", "black", "black", "red", "black"]);
   expect(texts[0]?.[1]).toBeGreaterThan(texts[1]?.[1] ?? 0);
   const windows = screen.getByTestId("windows").textContent;
-  expect(windows).toContain("3 h to 9 h");
+  expect(windows).toContain("Sat 9 May, 13:00 to Sat 9 May, 19:00");
   expect(windows).toContain("no end by the sheet");
   expect(windows).not.toContain("from Mon 1 Dec");
 });

@@ -180,9 +180,9 @@ export function DoesFields({ d, set }: Fields) {
           value={d.humidity ?? ""}
           onChange={(humidity) => set({ ...d, humidity })}
           options={[
-            { value: "", label: "not stated" },
-            { value: "evaporating", label: "slows its drying" },
-            { value: "moisture-cured", label: "quickens its cure" },
+            { value: "", label: "does not bear on it" },
+            { value: "waterborne", label: "slows its drying: waterborne" },
+            { value: "moisture-cured", label: "quickens its cure: moisture-cured" },
           ]}
         />
         <Numbers

@@ -6,6 +6,7 @@ import { useChange, useLog, useToday } from "../../api/queries";
 import { STATES } from "../../ui/coatLanes";
 import { Refusal } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
+import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, longDay, stamp } from "../../ui/time";
 import { Figure } from "../../ui/Working";
@@ -115,7 +116,7 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
   );
 }
 
-const SHOWN = ["touch-dry", "sandable", "recoat-opens", "recoat-closes", "immersion"];
+const SHOWN = ["touch-dry", "sandable", "recoat-opens", "recoat-closes"];
 
 function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }) {
   const running = lanes.filter((l) => l.clock);
@@ -131,7 +132,7 @@ function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }
             <th>Sandable</th>
             <th>Recoat from</th>
             <th>Recoat until</th>
-            <th>Immersion</th>
+            <th>Hard enough</th>
           </tr>
         </thead>
         <tbody>
@@ -141,7 +142,8 @@ function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }
               <td>
                 {l.clock && (
                   <Figure title={`${l.surface}, the coat clock`} working={l.clock.working}>
-                    {STATES[l.clock.state]?.glyph} {l.clock.abraded ? "sanded: open" : STATES[l.clock.state]?.word}
+                    {STATES[l.clock.state]?.glyph}{" "}
+                    {l.clock.abraded && l.clock.state === "open" ? "sanded: open" : STATES[l.clock.state]?.word}
                   </Figure>
                 )}
               </td>
@@ -164,6 +166,9 @@ function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }
                   </td>
                 );
               })}
+              <td data-event="hard">
+                <Sentence spans={l.hard} zone={zone} />
+              </td>
             </tr>
           ))}
         </tbody>

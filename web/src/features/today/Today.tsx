@@ -72,7 +72,7 @@ function Shown({ today }: { today: Schemas["Today"] }) {
           <h2 className="text-lg">In this order today</h2>
           <Order answer={answer} zone={zone} now={ribbon.now} base={base} />
         </section>
-        {lead?.mix && <Ready mix={lead.mix} lane={lead} base={base} />}
+        {lead?.mix && lead.cover.length === 0 && <Ready mix={lead.mix} lane={lead} base={base} />}
       </div>
       <BestChances boatId={boat.id} zone={zone} />
       <section className="mt-8">
@@ -95,10 +95,10 @@ function Order({ answer, zone, now, base }: { answer: Schemas["TodayAnswer"]; zo
             <b className="w-12 shrink-0">{isNow ? "now" : clock(a.at, zone)}</b>
             <span className="grow">
               <Sentence spans={a.text} zone={zone} />
-              {a.until && <span className="quiet">; begin before {clock(a.until, zone)}</span>}
+              {a.until && a.hours > 0 && <span className="quiet">; begin before {clock(a.until, zone)}</span>}
             </span>
             {a.hours > 0 && <span className="quiet whitespace-nowrap">{span(a.hours)}</span>}
-            {a.until && (
+            {a.until && a.hours > 0 && (
               <Link className="linked shrink-0" to={`${base}/log?surface=${a.surfaceId}`}>
                 log it
               </Link>
@@ -161,6 +161,16 @@ function Surfaces({ lanes, zone, base }: { lanes: Schemas["TodayLane"][]; zone: 
               <span className="quiet">
                 <Sentence spans={l.detail} zone={zone} />
               </span>
+              {l.cover.length > 0 && (
+                <p className="border-l-4 border-error pl-2 text-sm font-semibold">
+                  <Sentence spans={l.cover} zone={zone} />
+                </p>
+              )}
+              {l.night.length > 0 && (
+                <p className="quiet text-sm">
+                  <Sentence spans={l.night} zone={zone} />
+                </p>
+              )}
               {l.damage.map((d) => (
                 <p key={JSON.stringify(d)} className="border-l-4 border-error pl-2 text-sm">
                   <b>Harmed:</b> <Sentence spans={d} zone={zone} />
@@ -177,6 +187,11 @@ function Surfaces({ lanes, zone, base }: { lanes: Schemas["TodayLane"][]; zone: 
                   <p>
                     <Sentence spans={l.recoat} zone={zone} />
                   </p>
+                  {l.chance !== "finished" && (
+                    <p className="quiet">
+                      <Sentence spans={l.hard} zone={zone} />
+                    </p>
+                  )}
                 </>
               ) : (
                 <span className="quiet">no coat logged yet</span>
