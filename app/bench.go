@@ -187,11 +187,16 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		out.Mixed = &d
 	}
 	out.Says = out.says()
+	blocked := false
 	for _, c := range out.Checks {
 		if c.State == lay.No {
-			out.Says = append(say.Sentence{say.Strong("Not now"), say.Text(": %s. ", c.Text)}, out.Says...)
+			out.Says = append(say.Sentence{say.Strong("Not now"), say.Text(": %s. When it may, ", c.Short)}, out.Says...)
+			blocked = true
 			break
 		}
+	}
+	if first := &out.Says[0]; !blocked && first.Text != "" {
+		first.Text = strings.ToUpper(first.Text[:1]) + first.Text[1:]
 	}
 	return out, nil
 }
@@ -202,7 +207,7 @@ func (b Bench) says() say.Sentence {
 		return say.Sentence{say.Strong(b.Product), say.Text(": no pot can be told yet. ")}
 	}
 	first := b.Batches.Batches[0]
-	out := say.Sentence{say.Text("Mix "), say.Val(first.Litres, "L"), say.Text(" of "), say.Strong(b.Product)}
+	out := say.Sentence{say.Text("mix "), say.Val(first.Litres, "L"), say.Text(" of "), say.Strong(b.Product)}
 	if b.Surface != "" {
 		out = append(out, say.Text(" for %s, %s", strings.ToLower(b.Surface), b.Coat))
 	}

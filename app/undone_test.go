@@ -37,7 +37,7 @@ func TestACoatWaitsForWhatComesBeforeIt(t *testing.T) {
 	}
 	assert.Equal(t, "Deck: wash, sand with 80, wash first, then metal primer.", lane().Answer.In(time.UTC))
 	bench := must(a.Bench(ctx, boat, app.BenchQuery{SurfaceID: f.ID}))
-	assert.Contains(t, bench.Says.In(time.UTC), "Not now: Not logged since the last coat: wash, sand with 80, wash")
+	assert.Contains(t, bench.Says.In(time.UTC), "Not now: not logged since the last coat: wash, sand with 80, wash. When it may, mix ")
 	assert.Equal(t, "first", bench.Checks[0].Key)
 	told("wash", 0, 5*time.Hour)
 	told("sand", 80, 4*time.Hour)

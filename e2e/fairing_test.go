@@ -30,7 +30,7 @@ func TestFairing(t *testing.T) {
 
 	file := filepath.Join(t.TempDir(), "gaps.csv")
 	require.NoError(t, os.WriteFile(file, []byte("0;1;2;1\n0;-3;2;0\n"), 0o600))
-	p.Upload("File of gaps", file).Press("Find the fair surface").See("a gap is not below nothing")
+	p.Upload("File of gaps", file).until("eight readings", `document.querySelectorAll('[data-field=gaps] input').length === 8`).Press("Find the fair surface").See("a gap is not below nothing")
 	require.NoError(t, os.WriteFile(file, []byte("0;1;2;1\n0;3;2;0\n0;1;1;0\n"), 0o600))
 	p.Upload("File of gaps", file).until("nine readings and three", `document.querySelectorAll('[data-field=gaps] input').length === 12`).Press("Find the fair surface").SeeIn("h1", "Fill 0.31 L")
 	p.Press("Plan it").SeeIn("h1", "coats make").See("fairing compound")

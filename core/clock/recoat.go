@@ -19,7 +19,7 @@ type Request struct {
 	Max            cure.Table `json:"max,omitempty"`
 	OnePointTables bool       `json:"onePointTables,omitempty"`
 	MinCureC       float64    `json:"minCureC"`
-	AppliedAtH     float64    `json:"appliedAtH"`
+	AppliedAtH     float64    `json:"appliedAtH,omitempty"`
 	SurfaceTempsC  []*float64 `json:"surfaceTempsC"`
 	Drying         string     `json:"drying,omitempty" enum:",solvent-borne,waterborne,moisture-cured"`
 	// SurfaceRHPct has as many values as SurfaceTempsC, in %.

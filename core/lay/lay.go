@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"allcoats/core/area"
 	"allcoats/core/clock"
@@ -127,6 +128,8 @@ type Check struct {
 	Key   string `json:"key"`
 	State State  `json:"state"`
 	Text  string `json:"text"`
+	// Short is what is wrong inside a sentence, empty unless State is No.
+	Short string `json:"short,omitempty"`
 }
 
 // Before is what is known before a coat. FieldWhy says what forbids laying now,
@@ -151,16 +154,19 @@ func (b Before) List() []Check {
 	out := []Check{}
 	add := func(key string, bad bool, right, wrong string) {
 		if bad {
-			out = append(out, Check{key, No, wrong})
+			out = append(out, Check{key, No, wrong, strings.ToLower(wrong[:1]) + wrong[1:]})
 		} else {
-			out = append(out, Check{key, OK, right})
+			out = append(out, Check{Key: key, State: OK, Text: right})
 		}
 	}
-	ask := func(key, text string) { out = append(out, Check{key, Ask, text}) }
+	ask := func(key, text string) { out = append(out, Check{Key: key, State: Ask, Text: text}) }
 	if b.First != "" {
 		add("first", true, "", "Not logged since the last coat: "+b.First)
 	}
-	add("field", b.FieldWhy != "", "The air and the surface allow laying now", "The field does not allow it: "+b.FieldWhy)
+	add("field", b.FieldWhy != "", "The air and the surface allow laying now", "Not now: "+b.FieldWhy)
+	if b.FieldWhy != "" {
+		out[len(out)-1].Short = b.FieldWhy
+	}
 	add("hold", b.HoldWhy != "", fmt.Sprintf("It holds for the %.3g h after laying", b.Sheet.Limits.HoldH), b.HoldWhy)
 	add("dry", b.Wet, "No dew or rain on it by the reckoning: feel it with the back of a hand", "It is wet with dew or rain: wipe it and let it dry")
 	if c := b.Clock; c != nil {

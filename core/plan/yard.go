@@ -128,9 +128,9 @@ type Step struct {
 
 // Surface is a surface with what is left to do on it and its weather.
 type Surface struct {
-	ID, Name  string
-	Part      area.Part
-	Side      area.Side
+	ID, Name string
+	Part     area.Part
+	Side     area.Side
 	// HoldsMM is the water that stays on it after a wash, mm.
 	HoldsMM   float64
 	AreaM2    float64

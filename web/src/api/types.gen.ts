@@ -3001,7 +3001,7 @@ export interface components {
         };
         ClockRequest: {
             /** Format: double */
-            appliedAtH: number;
+            appliedAtH?: number;
             /** @enum {string} */
             drying?: "" | "solvent-borne" | "waterborne" | "moisture-cured";
             max?: components["schemas"]["CurePoint"][];
@@ -4009,6 +4009,7 @@ export interface components {
         };
         LayCheck: {
             key: string;
+            short?: string;
             state: string;
             text: string;
         };
