@@ -148,7 +148,7 @@ func TestTheBenchOfACoat(t *testing.T) {
 		state[c.Key] = c.State
 	}
 	assert.Equal(t, lay.Ask, state["mask"])
-	assert.Contains(t, b.Says.In(time.UTC), "Mix ")
+	assert.Contains(t, b.Says.In(time.UTC), "mix 2.24 L")
 
 	pot := app.PotEdit{ID: "0190f0a0-0000-7000-8000-000000000002", SurfaceID: e.SurfaceID, ProductID: b.ProductID, Litres: 1, MixedAt: demo.Now}
 	must(a.PutPot(ctx, boat.ID, pot))

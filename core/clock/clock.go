@@ -177,15 +177,15 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 
 	end := p.At[len(p.At)-1]
 	c.Damage = damage(s, at, l.Started, first(touch, tack, opens), first(tack, opens, touch), now)
-	marks := marks{touch: touch, opens: opens, closes: closes, end: end, sure: c.Event(RecoatCloses).HoleH == 0, tabled: tabled, dries: len(s.TouchDry) > 0}
+	m := marks{touch: touch, opens: opens, closes: closes, end: end, sure: c.Event(RecoatCloses).HoleH == 0, tabled: tabled, dries: len(s.TouchDry) > 0}
 	if l.Abraded != nil && opens != nil && !l.Abraded.Before(*opens) && l.Abraded.Before(end) {
-		marks.abraded = l.Abraded
+		m.abraded = l.Abraded
 		c.Abraded = !l.Abraded.After(now)
 	} else if l.Abraded != nil && !l.Abraded.After(now) {
 		w.Warn("It was sanded before its minimum had passed: that does not open it for the next coat.")
 	}
-	marks.damaged, marks.answered = c.harmed(l)
-	c.Segments = marks.segments(l.Started)
+	m.damaged, m.answered = c.harmed(l)
+	c.Segments = m.segments(l.Started)
 	c.State, c.Until = c.StateAt(now)
 	if beyond := now.Sub(end) > weather.MaxGap; beyond && c.State != Closed && c.State != Damaged && !(c.State == Open && closes == nil && len(recoat.Max) == 0) {
 		w.Warn("The weather known ended before now: what came after it is not known.")
