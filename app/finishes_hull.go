@@ -286,9 +286,12 @@ var RefitBench = Craft[refit.Work, Refitted]{Key: "refit", Boat: true, usual: fu
 			continue
 		}
 		k := clock.Run(*f.Last, product.AnyKind, f.Weather, o.now)
-		coat := refit.Coat{SurfaceID: f.ID, Surface: f.Name, Product: f.Last.Sheet.Name, Started: f.Last.Started, TouchDry: k.Event(clock.TouchDry).At, Hard: k.Event(clock.ThroughDry).At}
-		if o.surface(f.ID).Part.Underwater() {
-			coat.Immersion = k.Event(clock.Immersion).At
+		coat := refit.Coat{SurfaceID: f.ID, Surface: f.Name, Product: f.Last.Sheet.Name, Started: f.Last.Started, TouchDry: k.Event(clock.TouchDry).At}
+		dry, _ := clock.Hardens(f.Films, false, f.Weather)
+		fit, _ := clock.Hardens(f.Films, f.Immersed, f.Weather)
+		coat.Hard, coat.Immersion = dry.At, fit.At
+		if !fit.Tabled {
+			coat.Silent = fit.Sheet.Name
 		}
 		for i, n := range o.done(f.ID, o.steps[f.ID]) {
 			if st := o.steps[f.ID][i]; o.products[st.ProductID].IsCoat() && st.ProductID != "" {

@@ -549,7 +549,7 @@ func (m *Model) boat(k int) (numbers [][]int) {
 	for i, own := range numbers {
 		immersed := i < len(b.Surfaces) && b.Surfaces[i].Part.Underwater()
 		if i < len(b.Surfaces) {
-			m.launchAfter(launch, b.Surfaces[i], hard)
+			m.waitForFilms(launch, b.Surfaces[i], immersed, hard)
 		}
 		if len(own) == 0 {
 			continue
@@ -560,24 +560,31 @@ func (m *Model) boat(k int) (numbers [][]int) {
 		}
 		m.link(l, "the work on it")
 		for _, n := range own {
-			t := m.Tasks[n]
-			if !t.Coat {
-				continue
-			}
-			for _, table := range clock.Hardening(t.sheet, immersed) {
-				m.link(schedule.Link{From: n, To: launch, Opens: m.ripe(table, t.sheet, t.weather)}, hard)
-			}
+			m.hardBefore(n, launch, immersed, hard)
 		}
 	}
 	return numbers
 }
 
-// launchAfter lets a launch wait for the films that are on a surface. What no sheet
-// says, and what is not hard within the weather known, is told as a note.
-func (m *Model) launchAfter(launch int, s Surface, rule string) {
+// hardBefore lets a task wait until the film of another one, if it is a coat, is hard.
+func (m *Model) hardBefore(coat, to int, immersed bool, rule string) {
+	t := m.Tasks[coat]
+	if !t.Coat {
+		return
+	}
+	for _, table := range clock.Hardening(t.sheet, immersed) {
+		m.link(schedule.Link{From: coat, To: to, Opens: m.ripe(table, t.sheet, t.weather)}, rule)
+	}
+}
+
+// waitForFilms lets a task wait for the films that are on a surface. What no sheet says,
+// and what is not hard within the weather known, is told as a note.
+func (m *Model) waitForFilms(to int, s Surface, immersed bool, rule string) {
 	h := s.Hard
-	if h == nil {
-		h = s.Hardens()
+	if h == nil || !immersed && s.Part.Underwater() {
+		if got, ok := clock.Hardens(s.Films, immersed, s.Weather); ok {
+			h = &got
+		}
 	}
 	if h == nil || !h.Tabled || h.At == nil || !h.At.After(m.Now) {
 		return
@@ -587,7 +594,7 @@ func (m *Model) launchAfter(launch int, s Surface, rule string) {
 		at++
 	}
 	if at < m.slots {
-		m.link(schedule.Link{From: nowTask, To: launch, Opens: func(int) int { return at }}, rule)
+		m.link(schedule.Link{From: nowTask, To: to, Opens: func(int) int { return at }}, rule)
 	}
 }
 
@@ -825,20 +832,21 @@ func (m *Model) cross(k int, numbers [][]int) {
 	for _, o := range b.Own {
 		own := byID[o.ID]
 		for j, s := range b.Surfaces {
-			if len(own) == 0 || o.SurfaceID != s.ID || len(numbers[j]) == 0 {
+			if len(own) == 0 || o.SurfaceID != s.ID {
 				continue
 			}
-			switch o.When {
-			case "before":
-				after(own[len(own)-1], numbers[j][0], DrillFirst)
-			case "after":
-				last := numbers[j][len(numbers[j])-1]
-				t := m.Tasks[last]
-				l := schedule.Link{From: last, To: own[0], Opens: schedule.After(0)}
-				if t.Coat {
-					l.Opens = m.ripe(t.sheet.ThroughDry, t.sheet, t.weather)
+			chain := numbers[j]
+			switch {
+			case o.When == "before" && len(chain) > 0:
+				after(own[len(own)-1], chain[0], DrillFirst)
+			case o.When == "after":
+				m.waitForFilms(own[0], s, false, DrillFirst)
+				if len(chain) > 0 {
+					after(chain[len(chain)-1], own[0], DrillFirst)
 				}
-				m.link(l, DrillFirst)
+				for _, n := range chain {
+					m.hardBefore(n, own[0], false, DrillFirst)
+				}
 			}
 		}
 	}

@@ -635,11 +635,22 @@ func TestLaunchWaitsForAllFilms(t *testing.T) {
 	coat := item(t, p, "Bottom-1#1")
 	assert.Equal(t, coat.End.Add(100*time.Hour), p.Launches[0].At)
 
+	// Bedding on it needs the film through-dry, not fit for the water.
+	y := yard(12, s)
+	y.Boats[0].Own = []OwnTask{{"bed", Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}}}
+	_, p, _ = make_(t, y, nil)
+	assert.Equal(t, coat.End.Add(24*time.Hour), item(t, p, "bed").Start)
+
 	// 30 h ago, nothing planned any more: 70 h to go.
 	done := Surface{ID: "Bottom", Name: "Bottom", Part: area.Bottom, Weather: w, Films: []clock.Laid{{Sheet: barrier, Started: now.Add(-30 * time.Hour)}}}
 	done.Last = &done.Films[0]
 	_, p, _ = make_(t, yard(12, done, surface("Deck", area.Deck, w, 1, 1)), nil)
 	assert.Equal(t, now.Add(70*time.Hour), p.Launches[0].At)
+	done.Films[0].Started = now.Add(-20 * time.Hour)
+	y = yard(12, done)
+	y.Boats[0].Own = []OwnTask{{"bed", Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}}}
+	_, p, _ = make_(t, y, nil)
+	assert.Equal(t, now.Add(4*time.Hour), item(t, p, "bed").Start)
 	// A sheet that does not say is named.
 	done.Films[0].Sheet.Immersion, done.Films[0].Sheet.ThroughDry = nil, nil
 	_, p, _ = make_(t, yard(12, done, surface("Deck", area.Deck, w, 1, 1)), nil)

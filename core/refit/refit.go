@@ -95,16 +95,19 @@ type Work struct {
 	Snags    []Snag     `json:"snags"`
 }
 
-// Coat is the last coat of a surface: nil instants are not within the weather known, or
-// not tabled.
+// Coat is the last coat of a surface, and what lies under it: nil instants are not within
+// the weather known, or not tabled.
 type Coat struct {
 	SurfaceID string
 	Surface   string
 	Product   string
 	Started   time.Time
 	TouchDry  *time.Time
-	Hard      *time.Time // through-dry
+	// Hard is when all films on it are through-dry, Immersion when they may also stand in
+	// water, if it is under it; Silent is the product whose sheet does not say.
+	Hard      *time.Time
 	Immersion *time.Time
+	Silent    string
 	Left      int // coats still planned
 }
 
@@ -280,6 +283,8 @@ func (r *Result) bed(h Hardware, c Case) Bedding {
 		out.Next = "drill over size, fill, drill again: the holes are not sealed"
 	case coat != nil && coat.Left > 0:
 		out.Next = "wait: " + still(coat.Left)
+	case coat != nil && coat.Hard == nil && coat.Silent != "":
+		out.Next = "wait till the coat is hard: " + silent(coat.Silent)
 	case coat != nil && coat.Hard == nil:
 		out.Next = "wait till the coat is hard: when is beyond the weather known"
 	case coat != nil && coat.Hard.After(c.Now):
@@ -354,6 +359,10 @@ func (r *Result) ready(k Coat, c Case) Ready {
 		out.At = nil
 		out.Says = still(k.Left)
 		return out
+	case k.Silent != "":
+		out.At = nil
+		out.Says = "not known: " + silent(k.Silent)
+		return out
 	case out.At == nil:
 		out.Says = "full cure lies beyond the weather known"
 		return out
@@ -370,6 +379,8 @@ func (r *Result) ready(k Coat, c Case) Ready {
 	}
 	return out
 }
+
+func silent(product string) string { return "the sheet of " + product + " does not say; ask its maker" }
 
 func still(coats int) string {
 	if coats == 1 {

@@ -78,13 +78,15 @@ func TestPullTimes(t *testing.T) {
 }
 
 func TestFullCureBeforeLaunch(t *testing.T) {
-	coats := []Coat{{Surface: "Bottom", Immersion: in(10), Hard: in(20)}, {Surface: "Deck", Immersion: in(5), Hard: in(500)}, {Surface: "Rails", Left: 1, Hard: in(-1)}}
+	coats := []Coat{{Surface: "Bottom", Immersion: in(10), Hard: in(20)}, {Surface: "Deck", Immersion: in(5), Hard: in(500)}, {Surface: "Rails", Left: 1, Hard: in(-1)}, {Surface: "Keel", Silent: "old tar"}}
 	r := plan(t, Work{}, Case{Coats: coats, Launch: in(100)})
 	assert.False(t, r.Ready[0].Late)
 	assert.Equal(t, in(20), r.Ready[0].At, "hard as well as fit to be wet")
 	assert.True(t, r.Ready[1].Late)
 	assert.Contains(t, r.Stopped(), "17 more days")
 	assert.Contains(t, r.Ready[2].Says, "1 coat is still")
+	assert.Nil(t, r.Ready[3].At)
+	assert.Contains(t, r.Ready[3].Says, "the sheet of old tar does not say")
 }
 
 func TestSnagsAndBadFields(t *testing.T) {
