@@ -148,6 +148,17 @@ func TestWeatherRoundTrip(t *testing.T) {
 	assert.ErrorIs(t, err, ErrNotFound)
 }
 
+// A point of a day of readings on the disk: seconds of the day, m°C and m%, each 32 bits,
+// the least first; the least number of all is no value.
+func TestPointsOnTheDisk(t *testing.T) {
+	rs := []reading.Reading{{At: time.Unix(86400+3600, 0).UTC(), TempC: -1.5, RHPct: 60.25}, {At: time.Unix(86400+3661, 0).UTC(), TempC: 0.001, RHPct: math.NaN()}}
+	disk := "\x10\x0e\x00\x00" + "\x24\xfa\xff\xff" + "\x5a\xeb\x00\x00" + "\x4d\x0e\x00\x00" + "\x01\x00\x00\x00" + "\x00\x00\x00\x80"
+	assert.Equal(t, []byte(disk), encode(rs))
+	back := dayRow{Day: 1, Points: []byte(disk)}.decode()
+	assert.Equal(t, rs[0], back[0])
+	assert.True(t, math.IsNaN(back[1].RHPct))
+}
+
 func TestReadingsRoundTrip(t *testing.T) {
 	s := open(t)
 	at := time.Date(2026, 5, 9, 23, 59, 30, 0, time.UTC)
