@@ -174,19 +174,16 @@ func (a *App) SchemeSteps(ctx context.Context, key string) (steps []Step, missin
 	}
 	steps, missing = []Step{}, []string{}
 	for _, s := range scheme.Schemes[i].Steps {
-		st := Step{Work: s.Work, Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, ThinnerPct: s.Thinner, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, Note: s.Note}
+		st := Step{Work: s.Work, Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, Grade: s.Grade, ThinnerPct: s.Thinner, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, Note: s.Note}
 		if s.Kind != "" {
 			k, ok := s.Find(sheets)
 			if !ok {
-				missing = append(missing, strings.TrimSpace(strings.Join([]string{s.Named, string(s.Binder), s.Kind.Name()}, " ")))
+				missing = append(missing, strings.TrimSpace(strings.Join([]string{s.Grade, string(s.Trait), string(s.Binder), s.Kind.Name()}, " ")))
 				continue
 			}
 			st.ProductID = all[k].ID
 			if st.DFTUm == 0 {
 				st.DFTUm = sheets[k].Film.TypicalUm
-			}
-			if _, ok := sheets[k].With(s.Grade); ok {
-				st.Grade = s.Grade
 			}
 			if m, ok := film.MethodByKey(s.Method); ok {
 				st.LossPct = m.LossPct

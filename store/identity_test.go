@@ -76,6 +76,7 @@ func TestHarmfulExamplesAreMended(t *testing.T) {
 		('filler', '{"example":true,"kind":"fairing-compound","ratioByVolume":{"base":0,"hardener":0},"ratioByWeight":{"base":100,"hardener":2},"doses":[{"tempC":20,"pct":2}],"cautions":[]}'),
 		('copper', '{"example":true,"kind":"antifouling-hard","copper":true,"notes":"For aluminium too. Launch within the sheet''s months.","cautions":[]}'),
 		('under', '{"example":true,"kind":"undercoat","binder":"polyurethane","cautions":["Dust"]}'),
+		('zinc', '{"example":true,"kind":"metal-primer","chemistry":"epoxy, zinc dust","cautions":[]}'),
 		('own', '{"example":false,"kind":"undercoat","binder":"polyurethane","cautions":["Dust"]}')`)
 	require.NoError(t, s.Close())
 	now, err := Open(ctx, path)
@@ -87,6 +88,7 @@ func TestHarmfulExamplesAreMended(t *testing.T) {
 		`SELECT json_extract(sheet, '$.cautions[0]') FROM products WHERE id = 'under'`:             "Dust",
 		`SELECT json_array_length(sheet, '$.cautions') FROM products WHERE id = 'under'`:           "2",
 		`SELECT json_array_length(sheet, '$.cautions') FROM products WHERE id = 'own'`:             "1",
+		`SELECT json_extract(sheet, '$.zinc') FROM products WHERE id = 'zinc'`:                     "1",
 		`PRAGMA application_id`: "1129267540",
 	} {
 		var got string

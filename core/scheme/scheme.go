@@ -3,22 +3,53 @@
 package scheme
 
 import (
-	"strings"
-
 	"allcoats/core/area"
 	"allcoats/core/product"
 	"allcoats/core/rules"
 	"allcoats/core/survey"
 )
 
-// Step is a step of a scheme. The product is the first of the library of that
-// kind and, if named, binder; clear ones are told by their name. DFTUm 0 is the
-// sheet's typical film.
+// Trait is what a sheet must say of its product beyond its kind.
+type Trait string
+
+// Traits.
+const (
+	CopperFree Trait = "copper-free"
+	Coppered   Trait = "copper"
+	ZincRich   Trait = "zinc-rich"
+	Waxed      Trait = "waxed"
+	Unwaxed    Trait = "unwaxed"
+	Light      Trait = "light" // swims: below 1 kg/L
+)
+
+// fits says whether a product has the trait. Without one it is for any job: neither
+// zinc, which is for steel only, nor a clear topcoat.
+func (t Trait) fits(s product.Sheet) bool {
+	switch t {
+	case CopperFree:
+		return !s.Copper
+	case Coppered:
+		return s.Copper
+	case ZincRich:
+		return s.Zinc
+	case Waxed:
+		return s.Waxed
+	case Unwaxed:
+		return !s.Waxed
+	case Light:
+		return s.BaseKgL > 0 && s.BaseKgL < 1
+	}
+	return !s.Zinc && (s.Kind != product.TopcoatTwo || s.UVPerUm == 0)
+}
+
+// Step is a step of a scheme. The product is the first of the library of that kind, with
+// the binder, trait and grade of hardener, if they are given. DFTUm 0 is the sheet's
+// typical film.
 type Step struct {
 	Work      rules.Work     `json:"work"`
 	Kind      product.Kind   `json:"kind,omitempty"`
 	Binder    product.Binder `json:"binder,omitempty"`
-	Named     string         `json:"named,omitempty"`
+	Trait     Trait          `json:"trait,omitempty" enum:"copper-free,copper,zinc-rich,waxed,unwaxed,light"`
 	Coats     int            `json:"coats,omitempty"`
 	DFTUm     float64        `json:"dftUm,omitempty"`
 	Method    string         `json:"method,omitempty"`
@@ -66,8 +97,7 @@ func JobFor(part area.Part, substrate survey.Substrate) string {
 // Find returns the first sheet that a step asks for, by index.
 func (s Step) Find(library []product.Sheet) (int, bool) {
 	for i, p := range library {
-		clear := p.UVPerUm > 0 && p.Kind == product.TopcoatTwo
-		if clear == strings.Contains(s.Named, "clear") && p.Kind == s.Kind && (s.Binder == "" || p.Binder == s.Binder) && (s.Named == "" || strings.Contains(strings.ToLower(p.Name), s.Named)) {
+		if _, graded := p.With(s.Grade); graded && p.Kind == s.Kind && (s.Binder == "" || p.Binder == s.Binder) && s.Trait.fits(p) {
 			return i, true
 		}
 	}
@@ -91,7 +121,7 @@ var removed = map[int]float64{80: 40, 120: 20, 180: 12, 240: 8, 320: 5}
 
 func thinned(s Step, pct float64) Step    { s.Thinner = pct; return s }
 func graded(s Step, grade string) Step    { s.Grade = grade; return s }
-func named(s Step, name string) Step      { s.Named = name; return s }
+func having(s Step, t Trait) Step         { s.Trait = t; return s }
 func bound(s Step, b product.Binder) Step { s.Binder = b; return s }
 
 // Schemes lists the schemes, those of one job together.
@@ -107,13 +137,13 @@ var Schemes = []Scheme{
 		[]Step{{Work: rules.Strip, Note: "old antifouling wet"}, wash(), sand(80), wash(), mask(), graded(coat(product.Barrier, 5, "roller"), "low-temperature"), coat(product.SoftAntifoul, 3, "roller"), {Work: rules.Inspect}}},
 	{"bottom-aluminium", "Metal bottom", "aluminium, copper-free",
 		"Copper eats aluminium: metal primer, barrier, and an antifouling without it.",
-		[]Step{{Work: rules.Strip, Note: "to bright metal"}, wash(), sand(80), wash(), coat(product.MetalPrimer, 2, "roller"), coat(product.Barrier, 4, "roller"), named(coat(product.SoftAntifoul, 3, "roller"), "copper-free"), {Work: rules.Inspect}}},
+		[]Step{{Work: rules.Strip, Note: "to bright metal"}, wash(), sand(80), wash(), coat(product.MetalPrimer, 2, "roller"), coat(product.Barrier, 4, "roller"), having(coat(product.SoftAntifoul, 3, "roller"), CopperFree), {Work: rules.Inspect}}},
 	{"bottom-steel", "Metal bottom", "steel, zinc-rich primer",
 		"Zinc gives itself up for the steel where the film is scratched; it must be primed within hours of blasting.",
-		[]Step{wash(), {Work: rules.Strip, Note: "blast to bright metal, then blow and vacuum it clean: no water from here to the primer"}, named(coat(product.MetalPrimer, 1, "airless"), "zinc"), coat(product.Barrier, 4, "roller"), named(coat(product.HardAntifoul, 2, "roller"), "hard matrix, copper"), {Work: rules.Inspect}}},
+		[]Step{wash(), {Work: rules.Strip, Note: "blast to bright metal, then blow and vacuum it clean: no water from here to the primer"}, having(coat(product.MetalPrimer, 1, "airless"), ZincRich), coat(product.Barrier, 4, "roller"), having(coat(product.HardAntifoul, 2, "roller"), Coppered), {Work: rules.Inspect}}},
 	{"topsides-spot", "Topsides in colour", "one coat of primer, spot-fill",
 		"The primer shows the flaws; only those are filled, and one more primer goes on there only: fewer hours.",
-		[]Step{wash(), solvent(), sand(120), coat(product.HighBuild, 1, "roller"), {Work: rules.Fill, Kind: product.Fairing, Named: "light", Coats: 1, DFTUm: 500, Method: "blade", Note: "pinholes and lows only"}, wash(), sand(180), coat(product.HighBuild, 1, "roller"), sand(240), mask(), coat(product.TopcoatTwo, 3, "roll-and-tip"), {Work: rules.Inspect}}},
+		[]Step{wash(), solvent(), sand(120), coat(product.HighBuild, 1, "roller"), {Work: rules.Fill, Kind: product.Fairing, Binder: product.Epoxy, Trait: Light, Coats: 1, DFTUm: 500, Method: "blade", Note: "pinholes and lows only"}, wash(), sand(180), coat(product.HighBuild, 1, "roller"), sand(240), mask(), coat(product.TopcoatTwo, 3, "roll-and-tip"), {Work: rules.Inspect}}},
 	{"topsides-two", "Topsides in colour", "two coats of primer overall",
 		"A second coat overall hides scratches and gives film to sand fair in: more litres, an evener gloss.",
 		[]Step{wash(), solvent(), sand(120), coat(product.HighBuild, 2, "roller"), sand(180), sand(240), mask(), coat(product.TopcoatTwo, 3, "roll-and-tip"), {Work: rules.Inspect}}},
@@ -152,5 +182,5 @@ var Schemes = []Scheme{
 		[]Step{wash(), sand(120), mask(), coat(product.NonSkidGrit, 1, "roller"), coat(product.TopcoatTwo, 2, "roller"), {Work: rules.Inspect}}},
 	{"gelcoat", "Gelcoat repair", "brushed gelcoat",
 		"The same stuff as the boat: unwaxed below, so that it bonds, waxed on top, so that it cures.",
-		[]Step{wash(), solvent(), sand(80), named(coat(product.Gelcoat, 1, "brush"), "unwaxed"), named(coat(product.Gelcoat, 1, "brush"), "waxed for"), sand(320), {Work: rules.Inspect}}},
+		[]Step{wash(), solvent(), sand(80), having(coat(product.Gelcoat, 1, "brush"), Unwaxed), having(coat(product.Gelcoat, 1, "brush"), Waxed), sand(320), {Work: rules.Inspect}}},
 }

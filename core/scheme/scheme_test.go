@@ -27,7 +27,7 @@ func TestSchemesHoldTogether(t *testing.T) {
 				continue
 			}
 			i, ok := st.Find(library)
-			if assert.True(t, ok, "%s: %s %s %s", s.Key, st.Named, st.Binder, st.Kind) {
+			if assert.True(t, ok, "%s: %s %s %s", s.Key, st.Trait, st.Binder, st.Kind) {
 				_, known := library[i].With(st.Grade)
 				assert.True(t, known, "%s: grade %q of %s", s.Key, st.Grade, library[i].Name)
 				if st.Kind == product.TopcoatTwo {
@@ -39,6 +39,39 @@ func TestSchemesHoldTogether(t *testing.T) {
 			coats += st.Coats
 		}
 		assert.Positive(t, coats, s.Key)
+	}
+}
+
+// A product is chosen by what its sheet says, not by its name.
+func TestTraitsAreOfTheSheet(t *testing.T) {
+	library := []product.Sheet{
+		{Name: "Antifouling, better than copper-free", Kind: product.SoftAntifoul, Copper: true},
+		{Name: "Red", Kind: product.SoftAntifoul},
+		{Name: "Grey", Kind: product.MetalPrimer, Zinc: true},
+		{Name: "Metal primer without zinc", Kind: product.MetalPrimer},
+		{Name: "Clear", Kind: product.TopcoatTwo, UVPerUm: 0.01},
+		{Name: "Unwaxed till now", Kind: product.Gelcoat, Waxed: true},
+		{Name: "Light at hand", Kind: product.Fairing, BaseKgL: 1.3},
+		{Name: "Low-temperature barrier", Kind: product.Barrier},
+		{Name: "Barrier", Kind: product.Barrier, Grades: []product.Grade{{Name: "low-temperature"}}},
+	}
+	for want, st := range map[string]Step{
+		"Red":                                  {Kind: product.SoftAntifoul, Trait: CopperFree},
+		"Antifouling, better than copper-free": {Kind: product.SoftAntifoul, Trait: Coppered},
+		"Grey":                                 {Kind: product.MetalPrimer, Trait: ZincRich},
+		"Metal primer without zinc":            {Kind: product.MetalPrimer},
+		"Unwaxed till now":                     {Kind: product.Gelcoat, Trait: Waxed},
+		"Low-temperature barrier":              {Kind: product.Barrier},
+		"Barrier":                              {Kind: product.Barrier, Grade: "low-temperature"},
+	} {
+		i, ok := st.Find(library)
+		if assert.True(t, ok, want) {
+			assert.Equal(t, want, library[i].Name)
+		}
+	}
+	for _, st := range []Step{{Kind: product.TopcoatTwo}, {Kind: product.Gelcoat, Trait: Unwaxed}, {Kind: product.Fairing, Trait: Light}, {Kind: product.SoftAntifoul, Grade: "low-temperature"}} {
+		_, ok := st.Find(library)
+		assert.False(t, ok, "%+v", st)
 	}
 }
 

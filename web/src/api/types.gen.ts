@@ -5478,6 +5478,7 @@ export interface components {
             /** Format: double */
             volumeSolidsPct: number;
             waxed?: boolean;
+            zinc?: boolean;
         };
         ProductTin: {
             /** Format: double */
@@ -5833,12 +5834,13 @@ export interface components {
             grit?: number;
             kind?: string;
             method?: string;
-            named?: string;
             note?: string;
             /** Format: double */
             removedUm?: number;
             /** Format: double */
             thinnerPct?: number;
+            /** @enum {string} */
+            trait?: "copper-free" | "copper" | "zinc-rich" | "waxed" | "unwaxed" | "light";
             work: string;
         };
         School: {

@@ -148,6 +148,7 @@ export function InUseFields({ d, set }: Fields) {
 const DOES: [keyof Draft, string, string?][] = [
   ["strongSolvent", "Strong solvents", "lift one-part paint under it"],
   ["copper", "Holds copper", "as metal or oxide"],
+  ["zinc", "Zinc-rich", "for blasted steel"],
   ["blushes", "Blushes", "wash and dull it before the next coat"],
   ["porous", "Porous film", "drinks; seal it"],
   ["airInhibited", "Stays tacky in air", "needs wax or film to harden"],
