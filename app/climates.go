@@ -7,7 +7,6 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/area"
 	"allcoats/core/climate"
 	"allcoats/core/clock"
 	"allcoats/core/field"
@@ -296,9 +295,6 @@ func (o outlook) ribbon(surfaceID string) Ribbon {
 	return r
 }
 
-// portable are the parts that are taken indoors when it rains.
-var portable = map[area.Part]bool{area.Hatches: true, area.Rudder: true, area.Spars: true, area.Furniture: true}
-
 // Chances are the best starts of the week for every coat that waits.
 type Chances struct {
 	Futures int `json:"futures"`
@@ -334,7 +330,7 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done 
 	}
 	takenIn := map[string]bool{}
 	for _, s := range o.survey.Surfaces {
-		takenIn[s.ID] = portable[s.Part]
+		takenIn[s.ID] = s.Part.Info().Portable
 	}
 	return Chances{n, f.Known(), o.s.BestChances(waiting, odds, f.Known()), o.s.WetDay(takenIn)}, nil
 }

@@ -223,7 +223,7 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 }, answer: func(o outlook, head Finish, w metal.Work) (Metalled, error) {
 	f := *head.Surface
 	out := Metalled{Finish: head, Work: w, Now: o.now}
-	if !f.Substrate.IsMetal() {
+	if !f.Substrate.Info().Metal {
 		return out, fault.Errors{{Path: "", Message: f.Name + " is of " + f.SubstrateName + ", no metal"}}
 	}
 	c := metal.Case{Substrate: f.Substrate, Now: o.now, WashDryH: o.washDryH(f)}

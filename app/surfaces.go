@@ -110,7 +110,7 @@ func surfaceOf(r store.Surface, b area.Boat) (Surface, error) {
 	s := Surface{ID: r.ID, Version: r.Version, BoatID: r.BoatID, SurfaceEdit: editOf(r)}
 	s.SubstrateName = s.SubstrateNote
 	if s.SubstrateName == "" {
-		s.SubstrateName = survey.NameOf(survey.Substrates, s.Substrate)
+		s.SubstrateName = s.Substrate.Info().Name
 	}
 	s.Cautions = s.Findings.Cautions(s.Substrate)
 	var err error

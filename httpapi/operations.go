@@ -52,19 +52,19 @@ func workNames() []WorkName {
 
 // SurveyWords are the choices that Survey's forms offer.
 type SurveyWords struct {
-	Parts        []area.PartInfo                  `json:"parts"`
-	Shapes       []area.ShapeKind                 `json:"shapes"`
-	Methods      map[area.Method]string           `json:"methods"`
-	Templates    []survey.Template                `json:"templates"`
-	Substrates   []survey.Named[survey.Substrate] `json:"substrates"`
-	LayerKinds   []survey.LayerKind               `json:"layerKinds"`
-	Soundnesses  []survey.Soundness               `json:"soundnesses"`
-	Tones        []survey.Tone                    `json:"tones"`
-	Facings      []string                         `json:"facings"`
-	Shelters     []survey.Shelter                 `json:"shelters"`
-	DefectKinds  []survey.DefectKind              `json:"defectKinds"`
-	DefectStates []string                         `json:"defectStates"`
-	Zones        []mesh.Zone                      `json:"zones"`
+	Parts        []area.PartInfo        `json:"parts"`
+	Shapes       []area.ShapeKind       `json:"shapes"`
+	Methods      map[area.Method]string `json:"methods"`
+	Templates    []survey.Template      `json:"templates"`
+	Substrates   []survey.SubstrateInfo `json:"substrates"`
+	LayerKinds   []survey.LayerKind     `json:"layerKinds"`
+	Soundnesses  []survey.Soundness     `json:"soundnesses"`
+	Tones        []survey.Tone          `json:"tones"`
+	Facings      []string               `json:"facings"`
+	Shelters     []survey.Shelter       `json:"shelters"`
+	DefectKinds  []survey.DefectKind    `json:"defectKinds"`
+	DefectStates []string               `json:"defectStates"`
+	Zones        []mesh.Zone            `json:"zones"`
 }
 
 var surveyWords = SurveyWords{

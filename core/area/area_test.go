@@ -389,3 +389,31 @@ func TestWettedSurface(t *testing.T) {
 	}
 	assert.NotEmpty(t, WettedSurface(launch, 0)[1].Working.Warnings, "a block coefficient by form")
 }
+
+// Every part is described: what stands in the water lies low and is not indoors, what is
+// trodden has no steep slope, and parts meet those that are at their height or above.
+func TestPartsAreDescribed(t *testing.T) {
+	seen := map[Part]bool{}
+	for _, p := range Parts {
+		assert.False(t, seen[p.Part], p.Name)
+		seen[p.Part] = true
+		assert.NotEmpty(t, p.Name)
+		assert.False(t, p.Underwater && (p.Level > 1 || p.Inside || p.Trodden), p.Name)
+		assert.False(t, p.Trodden && p.TiltDeg > 10, p.Name)
+		for _, o := range p.Meets {
+			assert.GreaterOrEqual(t, o.Info().Level, p.Level, "%s meets %s", p.Name, o)
+			assert.True(t, o.Touches(p.Part) && p.Part.Touches(o), "%s meets %s", p.Name, o)
+		}
+	}
+	for _, c := range []struct {
+		a, b Part
+		want bool
+	}{{Topsides, Deck, true}, {Deck, Topsides, true}, {CabinTop, CabinSides, true}, {Bottom, Deck, false}, {Keel, Keel, false}} {
+		assert.Equal(t, c.want, c.a.Touches(c.b), "%s, %s", c.a, c.b)
+	}
+	for _, p := range []Part{Bottom, BootTop, Keel, Rudder, Tunnel, Struts} {
+		assert.True(t, p.Underwater(), p)
+	}
+	assert.False(t, Topsides.Underwater())
+	assert.Equal(t, Other, Part("bowsprit").Info().Part)
+}

@@ -1,5 +1,7 @@
 package area
 
+import "slices"
+
 // Part is what part of the boat a surface is.
 type Part string
 
@@ -29,14 +31,24 @@ const (
 	Other      Part = "other"
 )
 
-// PartInfo describes a part: its name, its usual slope (0° level and facing
-// up, 90° upright, 180° overhead) and whether principal dimensions give its
-// area.
+// PartInfo describes a part: all that rules and screens ask of it.
 type PartInfo struct {
-	Part    Part    `json:"part"`
-	Name    string  `json:"name"`
+	Part Part   `json:"part"`
+	Name string `json:"name"`
+	// TiltDeg is its usual slope: 0° level and facing up, 90° upright, 180° overhead.
 	TiltDeg float64 `json:"tiltDeg"`
-	ByRule  bool    `json:"byRule"`
+	// ByRule: principal dimensions give its area.
+	ByRule bool `json:"byRule"`
+	// Level orders the parts from the keel, 0, to the spars, 5, for work top down.
+	Level int `json:"-"`
+	// Underwater: it stands in the water for good. Trodden: feet go on it.
+	Underwater bool `json:"underwater"`
+	Trodden    bool `json:"trodden"`
+	// Inside: it is indoors of the boat. Skin: it has her inside behind it. Fiddly: there is
+	// more edge than face. Portable: it is taken indoors when it rains.
+	Inside, Skin, Fiddly, Portable bool `json:"-"`
+	// Meets are parts further up that it meets at a mask line.
+	Meets []Part `json:"-"`
 	// rule gives the part's whole area, both sides, in m².
 	rule rule
 }
@@ -56,42 +68,42 @@ const PrincipalPct = 15
 // bottom, topsides and deck the rules are first guesses of this program, made
 // to be replaced by a tape.
 var Parts = withRules([]PartInfo{
-	{Part: Bottom, Name: "bottom", TiltDeg: 130, rule: rule{PrincipalPct, "k · LWL · (beam + draught)",
+	{Part: Bottom, Name: "bottom", TiltDeg: 130, Underwater: true, Skin: true, Meets: []Part{BootTop, Topsides}, rule: rule{PrincipalPct, "k · LWL · (beam + draught)",
 		func(d Dimensions) float64 { return d.HullForm.factor() * d.LWLM * (d.BeamM + d.DraughtM) }}},
-	{Part: BootTop, Name: "boot-top", TiltDeg: 95, rule: rule{25, "2 · LWL · 0.12 m",
+	{Part: BootTop, Name: "boot-top", TiltDeg: 95, Level: 1, Underwater: true, Skin: true, Meets: []Part{Topsides}, rule: rule{25, "2 · LWL · 0.12 m",
 		func(d Dimensions) float64 { return 2 * d.LWLM * 0.12 }}},
-	{Part: Topsides, Name: "topsides", TiltDeg: 90, rule: rule{PrincipalPct, "2 · (LOA + beam) · freeboard",
+	{Part: Topsides, Name: "topsides", TiltDeg: 90, Level: 2, Skin: true, Meets: []Part{Transom, Deck, SideDecks, Rails}, rule: rule{PrincipalPct, "2 · (LOA + beam) · freeboard",
 		func(d Dimensions) float64 { return 2 * (d.LOAM + d.BeamM) * d.FreeboardM }}},
-	{Part: Transom, Name: "transom", TiltDeg: 90, rule: rule{30, "0.7 · beam · freeboard",
+	{Part: Transom, Name: "transom", TiltDeg: 90, Level: 2, Skin: true, rule: rule{30, "0.7 · beam · freeboard",
 		func(d Dimensions) float64 { return 0.7 * d.BeamM * d.FreeboardM }}},
-	{Part: Deck, Name: "deck", TiltDeg: 0, rule: rule{PrincipalPct, "0.75 · LOA · beam − houses",
+	{Part: Deck, Name: "deck", TiltDeg: 0, Level: 3, Skin: true, Trodden: true, Meets: []Part{CabinSides, Coamings, Cockpit, Rails}, rule: rule{PrincipalPct, "0.75 · LOA · beam − houses",
 		func(d Dimensions) float64 { return 0.75*d.LOAM*d.BeamM - d.HousesM2 }}},
-	{Part: SideDecks, Name: "side decks", TiltDeg: 0, rule: rule{30, "0.25 · LOA · beam",
+	{Part: SideDecks, Name: "side decks", TiltDeg: 0, Level: 3, Skin: true, Trodden: true, rule: rule{30, "0.25 · LOA · beam",
 		func(d Dimensions) float64 { return 0.25 * d.LOAM * d.BeamM }}},
-	{Part: CabinTop, Name: "cabin top", TiltDeg: 0, rule: rule{30, "0.6 · houses, or 0.15 · LOA · beam",
+	{Part: CabinTop, Name: "cabin top", TiltDeg: 0, Level: 5, Skin: true, Trodden: true, rule: rule{30, "0.6 · houses, or 0.15 · LOA · beam",
 		func(d Dimensions) float64 { return 0.6 * d.houses() }}},
-	{Part: CabinSides, Name: "cabin sides", TiltDeg: 80, rule: rule{35, "2 · 0.35 · LOA · 0.4 m",
+	{Part: CabinSides, Name: "cabin sides", TiltDeg: 80, Level: 4, Skin: true, Meets: []Part{CabinTop}, rule: rule{35, "2 · 0.35 · LOA · 0.4 m",
 		func(d Dimensions) float64 { return 2 * 0.35 * d.LOAM * 0.4 }}},
-	{Part: Cockpit, Name: "cockpit", TiltDeg: 0, rule: rule{35, "0.8 · houses, or 0.2 · LOA · beam",
+	{Part: Cockpit, Name: "cockpit", TiltDeg: 0, Level: 3, Skin: true, Trodden: true, rule: rule{35, "0.8 · houses, or 0.2 · LOA · beam",
 		func(d Dimensions) float64 { return 0.8 * d.houses() }}},
-	{Part: Sole, Name: "sole", TiltDeg: 0},
-	{Part: Hatches, Name: "hatches", TiltDeg: 0},
-	{Part: Coamings, Name: "coamings", TiltDeg: 85, rule: rule{35, "2 · 0.3 · LOA · 0.4 m",
+	{Part: Sole, Name: "sole", TiltDeg: 0, Level: 3, Inside: true, Skin: true, Trodden: true},
+	{Part: Hatches, Name: "hatches", TiltDeg: 0, Level: 4, Portable: true},
+	{Part: Coamings, Name: "coamings", TiltDeg: 85, Level: 4, Fiddly: true, rule: rule{35, "2 · 0.3 · LOA · 0.4 m",
 		func(d Dimensions) float64 { return 2 * 0.3 * d.LOAM * 0.4 }}},
-	{Part: Rails, Name: "rails", TiltDeg: 45, rule: rule{30, "2 · 1.05 · LOA · 0.2 m",
+	{Part: Rails, Name: "rails", TiltDeg: 45, Level: 3, Fiddly: true, rule: rule{30, "2 · 1.05 · LOA · 0.2 m",
 		func(d Dimensions) float64 { return 2 * 1.05 * d.LOAM * 0.2 }}},
-	{Part: Tunnel, Name: "tunnel", TiltDeg: 150},
-	{Part: Keel, Name: "keel", TiltDeg: 90, rule: rule{30, "2 · 0.22 · LWL · 0.65 · draught",
+	{Part: Tunnel, Name: "tunnel", TiltDeg: 150, Underwater: true, Skin: true, Fiddly: true},
+	{Part: Keel, Name: "keel", TiltDeg: 90, Underwater: true, rule: rule{30, "2 · 0.22 · LWL · 0.65 · draught",
 		func(d Dimensions) float64 { return 2 * 0.22 * d.LWLM * 0.65 * d.DraughtM }}},
-	{Part: Rudder, Name: "rudder", TiltDeg: 90, rule: rule{35, "2 · 0.07 · LWL · 0.8 · draught",
+	{Part: Rudder, Name: "rudder", TiltDeg: 90, Underwater: true, Portable: true, rule: rule{35, "2 · 0.07 · LWL · 0.8 · draught",
 		func(d Dimensions) float64 { return 2 * 0.07 * d.LWLM * 0.8 * d.DraughtM }}},
-	{Part: Struts, Name: "struts", TiltDeg: 90},
-	{Part: Spars, Name: "spars", TiltDeg: 90, rule: rule{35, "1.1 · LOA · 0.04 · LOA",
+	{Part: Struts, Name: "struts", TiltDeg: 90, Underwater: true, Fiddly: true},
+	{Part: Spars, Name: "spars", TiltDeg: 90, Level: 5, Portable: true, rule: rule{35, "1.1 · LOA · 0.04 · LOA",
 		func(d Dimensions) float64 { return 1.1 * d.LOAM * 0.04 * d.LOAM }}},
-	{Part: Lockers, Name: "lockers", TiltDeg: 90},
-	{Part: Linings, Name: "inside linings", TiltDeg: 90},
-	{Part: Furniture, Name: "furniture parts", TiltDeg: 0},
-	{Part: Other, Name: "other", TiltDeg: 90},
+	{Part: Lockers, Name: "lockers", TiltDeg: 90, Level: 3, Inside: true, Skin: true, Fiddly: true},
+	{Part: Linings, Name: "inside linings", TiltDeg: 90, Level: 3, Inside: true, Skin: true},
+	{Part: Furniture, Name: "furniture parts", TiltDeg: 0, Level: 3, Inside: true, Fiddly: true, Portable: true},
+	{Part: Other, Name: "other", TiltDeg: 90, Level: 3},
 })
 
 func withRules(parts []PartInfo) []PartInfo {
@@ -143,10 +155,9 @@ func (s Side) Opposite() Side {
 }
 
 // Underwater reports whether the part stands in the water for good.
-func (p Part) Underwater() bool {
-	switch p {
-	case Bottom, BootTop, Rudder, Keel, Tunnel, Struts:
-		return true
-	}
-	return false
+func (p Part) Underwater() bool { return p.Info().Underwater }
+
+// Touches reports whether two parts meet at a mask line.
+func (p Part) Touches(o Part) bool {
+	return slices.Contains(p.Info().Meets, o) || slices.Contains(o.Info().Meets, p)
 }

@@ -7,7 +7,6 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/area"
 	"allcoats/core/calendar"
 	"allcoats/core/clock"
 	"allcoats/core/cure"
@@ -790,20 +789,20 @@ func (m *Model) cross(k int, numbers [][]int) {
 				continue
 			}
 			a, z := lastCoat(i), lastCoat(j)
-			lower := height(s.Part) > height(o.Part)
-			if a >= 0 && z >= 0 && !inside[s.Part] && !inside[o.Part] && lower && on(TopDown) {
+			lower := s.Part.Info().Level > o.Part.Info().Level
+			if a >= 0 && z >= 0 && !s.Part.Info().Inside && !o.Part.Info().Inside && lower && on(TopDown) {
 				after(a, z, TopDown)
 			}
-			if a >= 0 && z >= 0 && inside[s.Part] && !inside[o.Part] && on(InsideOut) {
+			if a >= 0 && z >= 0 && s.Part.Info().Inside && !o.Part.Info().Inside && on(InsideOut) {
 				after(a, z, InsideOut)
 			}
-			if lower && on(Overspray) && !inside[s.Part] {
+			if lower && on(Overspray) && !s.Part.Info().Inside {
 				m.overspray(numbers[i], numbers[j])
 			}
 			if i < j && on(Corners) && (s.Access >= fiddly) != (o.Access >= fiddly) {
 				m.corners(numbers[i], numbers[j])
 			}
-			if i < j && on(MaskLines) && touching[[2]area.Part{s.Part, o.Part}] && (s.Side == o.Side || s.Side == "both" || o.Side == "both") {
+			if i < j && on(MaskLines) && s.Part.Touches(o.Part) && (s.Side == o.Side || s.Side == "both" || o.Side == "both") {
 				for _, one := range numbers[i] {
 					for _, other := range numbers[j] {
 						a, z := m.Tasks[one], m.Tasks[other]

@@ -307,38 +307,6 @@ func (t Task) Name() string {
 	return t.Surface + ", " + t.What
 }
 
-// heights order the parts from the keel up, for the rule top down.
-func height(p area.Part) int {
-	switch p {
-	case area.Bottom, area.Keel, area.Rudder, area.Tunnel, area.Struts:
-		return 0
-	case area.BootTop:
-		return 1
-	case area.Topsides, area.Transom:
-		return 2
-	case area.SideDecks, area.Deck, area.Cockpit, area.Rails:
-		return 3
-	case area.CabinSides, area.Coamings, area.Hatches:
-		return 4
-	case area.CabinTop, area.Spars:
-		return 5
-	}
-	return 3
-}
-
-var inside = map[area.Part]bool{area.Sole: true, area.Lockers: true, area.Linings: true, area.Furniture: true}
-
-// touching are the parts that meet at a mask line.
-var touching = map[[2]area.Part]bool{}
-
-func init() {
-	for _, p := range [][2]area.Part{{area.Bottom, area.BootTop}, {area.BootTop, area.Topsides}, {area.Bottom, area.Topsides}, {area.Topsides, area.Transom},
-		{area.Topsides, area.Deck}, {area.Topsides, area.SideDecks}, {area.Deck, area.CabinSides}, {area.Deck, area.Coamings}, {area.CabinSides, area.CabinTop},
-		{area.Deck, area.Cockpit}, {area.Topsides, area.Rails}, {area.Deck, area.Rails}} {
-		touching[p], touching[[2]area.Part{p[1], p[0]}] = true, true
-	}
-}
-
 // longest is the longest task without a break, h; what takes more is cut.
 const longest = 6
 
@@ -360,7 +328,7 @@ func (y Yard) tasks(k int) (out [][]Task) {
 				what = fmt.Sprintf("sand, grit %d", st.Grit)
 			}
 			chain = append(chain, Task{ID: st.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: what, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1,
-				outdoors: !s.Sheltered, noisy: st.Work == rules.Sand || st.Work == rules.Strip, dry: st.Work != rules.Wash && st.Work != rules.Degrease, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]})
+				outdoors: !s.Sheltered, noisy: st.Work == rules.Sand || st.Work == rules.Strip, dry: st.Work != rules.Wash && st.Work != rules.Degrease, light: !b.Lights, height: s.Part.Info().Level, inside: s.Part.Info().Inside})
 		}
 		for i := range chain {
 			chain[i].first = chain[i].Coat && (i == 0 || !anyCoat(chain[:i]))
@@ -393,7 +361,7 @@ func (y Yard) coat(k int, s Surface, st Step, n int) Task {
 	l := st.Sheet.Limits
 	b := y.Boats[k]
 	t := Task{ID: fmt.Sprintf("%s#%d", st.ID, n), Boat: k, SurfaceID: s.ID, Surface: s.Name, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1, Coat: true,
-		Skill: skill(st.Work, st.Sheet.Kind, m.Spray), sheet: st.Sheet, light: !b.Lights, height: height(s.Part), inside: inside[s.Part]}
+		Skill: skill(st.Work, st.Sheet.Kind, m.Spray), sheet: st.Sheet, light: !b.Lights, height: s.Part.Info().Level, inside: s.Part.Info().Inside}
 	t.What = st.Sheet.Kind.Name()
 	if st.Of > 1 {
 		t.What += fmt.Sprintf(", coat %d of %d", n, st.Of)

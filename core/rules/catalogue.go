@@ -124,12 +124,12 @@ var Catalogue = []Rule{
 		}},
 	{"antifouling-on-bare-metal", "Antifouling on bare metal", "It neither holds nor keeps the water off; copper eats the metal under it.", Stop, trade,
 		"Build up an epoxy metal primer and a barrier first.", func(c Case) []hit {
-			if !c.Substrate.IsMetal() {
+			if !c.Substrate.Info().Metal {
 				return nil
 			}
 			return coats(c, func(i int, s Step) string {
 				if antifouling(s.Sheet.Kind) && c.below(i) < 0 && bareBelow(c, i) {
-					return fmt.Sprintf("%s lies on bare %s.", s.Sheet.Name, survey.NameOf(survey.Substrates, c.Substrate))
+					return fmt.Sprintf("%s lies on bare %s.", s.Sheet.Name, c.Substrate.Info().Name)
 				}
 				return ""
 			})
@@ -242,7 +242,7 @@ var Catalogue = []Rule{
 		}},
 	{"few-uv-coats", "Too few coats against the sun", "Each micrometre of clear film stops a share of the ultraviolet light; under 95 % stopped the wood greys and the film lets go.", Warning, "Beer-Lambert with the sheet's absorbance; 95 % is a rule of thumb",
 		"Add coats; five to seven is usual in the sun.", func(c Case) []hit {
-			if !c.inTheSun() || !c.Substrate.IsWood() {
+			if !c.inTheSun() || !c.Substrate.Info().Wood {
 				return nil
 			}
 			absorb, last := 0.0, -1

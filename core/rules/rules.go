@@ -74,11 +74,7 @@ func (c Case) underwater() bool { return c.Part.Underwater() }
 
 // inTheSun reports whether the sun gets at it.
 func (c Case) inTheSun() bool {
-	switch c.Part {
-	case area.Lockers, area.Linings, area.Furniture, area.Sole:
-		return false
-	}
-	return !c.underwater() || c.Part == area.BootTop
+	return !c.Part.Info().Inside && (!c.underwater() || c.Part == area.BootTop)
 }
 
 // below is the last film under step i, −1 if that is the old layers or the

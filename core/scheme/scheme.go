@@ -73,20 +73,20 @@ type Scheme struct {
 // JobFor is the job that a surface usually needs: by what it is part of and
 // what it is made of.
 func JobFor(part area.Part, substrate survey.Substrate) string {
-	switch part {
-	case area.Deck, area.SideDecks, area.Cockpit, area.Sole:
-		if substrate.IsMetal() {
+	switch info := part.Info(); {
+	case info.Trodden:
+		if substrate.Info().Metal {
 			return "Metal deck"
 		}
 		return "Non-skid deck"
-	case area.Bottom, area.BootTop, area.Rudder, area.Keel, area.Tunnel, area.Struts:
-		if substrate.IsMetal() {
+	case info.Underwater:
+		if substrate.Info().Metal {
 			return "Metal bottom"
 		}
 		return "Bottom: barrier and antifouling"
 	}
 	switch {
-	case substrate.IsMetal():
+	case substrate.Info().Metal:
 		return "Metal topsides"
 	case substrate == survey.SolidWood || substrate == survey.StripPlank || part == area.Spars || part == area.Coamings:
 		return "Brightwork"

@@ -61,12 +61,6 @@ var absorptance = map[survey.Tone]float64{survey.White: 0.25, survey.Pale: 0.4, 
 // W/m²K: a usual figure for still air.
 const insideFilm = 8
 
-// skins are the parts that have the inside of the boat behind them.
-var skins = map[area.Part]bool{
-	area.Bottom: true, area.BootTop: true, area.Topsides: true, area.Transom: true, area.Deck: true, area.SideDecks: true,
-	area.CabinTop: true, area.CabinSides: true, area.Cockpit: true, area.Sole: true, area.Tunnel: true, area.Linings: true, area.Lockers: true,
-}
-
 // Of describes a part of a boat that heads headingDeg.
 func Of(d survey.Description, p area.Part, side area.Side, headingDeg float64) Face {
 	m := materials[d.Substrate]
@@ -80,7 +74,7 @@ func Of(d survey.Description, p area.Part, side area.Side, headingDeg float64) F
 		f.HeatJM2K = m.density * m.heat * skin
 		f.InnerJM2K, f.CoreWM2K = f.HeatJM2K, conducts/(thick-2*skin)
 		f.InsideWM2K = insideFilm
-	} else if skins[p] {
+	} else if p.Info().Skin {
 		f.InsideWM2K = 1 / (1.0/insideFilm + thick/m.conducts)
 	}
 	if !f.Roofed {

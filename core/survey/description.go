@@ -81,10 +81,10 @@ func Usual(p area.Part, s Substrate) Description {
 	case tilt > 120:
 		d.Access = Overhead
 	}
-	switch p {
-	case area.Rails, area.Coamings, area.Struts, area.Tunnel, area.Lockers, area.Furniture:
+	if p.Info().Fiddly {
 		d.Access = Fiddly
-	case area.Linings, area.Sole:
+	}
+	if p.Info().Inside {
 		d.Shelter = Shed
 	}
 	return d
@@ -104,7 +104,7 @@ func (d Description) Tilt(p area.Part) float64 {
 // Validate reports what cannot be.
 func (d Description) Validate() error {
 	var bad fault.Errors
-	fault.OneOf(&bad, "substrate", d.Substrate, keys(Substrates))
+	fault.OneOf(&bad, "substrate", d.Substrate, substrateKeys())
 	bad.Range("thicknessMM", d.ThicknessMM, 0, 500, "mm")
 	fault.OneOf(&bad, "tone", d.Tone, Tones)
 	fault.OneOf(&bad, "facing", d.Facing, Facings)

@@ -32,45 +32,44 @@ const (
 	OtherSubstr Substrate = "other"
 )
 
-// Named is a choice with its name in words.
-type Named[T ~string] struct {
-	Key  T      `json:"key"`
-	Name string `json:"name"`
+// SubstrateInfo describes a substrate: all that rules and screens ask of its kind.
+type SubstrateInfo struct {
+	Key  Substrate `json:"key"`
+	Name string    `json:"name"`
+	// Laminate: polyester or its like with fibres, on which gelcoat holds.
+	Laminate bool `json:"laminate"`
+	Wood     bool `json:"wood"`
+	Metal    bool `json:"metal"`
 }
 
 // Substrates lists the substrates.
-var Substrates = []Named[Substrate]{
-	{Gelcoat, "gelcoat on GRP"}, {GRP, "bare GRP laminate"}, {FoamCore, "laminate over foam core"}, {BalsaCore, "laminate over balsa core"}, {Carbon, "carbon laminate"}, {SolidWood, "solid wood"}, {StripPlank, "strip plank"},
-	{Plywood, "plywood"}, {Veneer, "veneer"}, {Steel, "steel"}, {Stainless, "stainless steel"}, {Aluminium, "aluminium"}, {CastIron, "cast iron"},
-	{Lead, "lead"}, {OtherSubstr, "other"},
+var Substrates = []SubstrateInfo{
+	{Key: Gelcoat, Name: "gelcoat on GRP", Laminate: true}, {Key: GRP, Name: "bare GRP laminate", Laminate: true},
+	{Key: FoamCore, Name: "laminate over foam core", Laminate: true}, {Key: BalsaCore, Name: "laminate over balsa core", Laminate: true},
+	{Key: Carbon, Name: "carbon laminate"},
+	{Key: SolidWood, Name: "solid wood", Wood: true}, {Key: StripPlank, Name: "strip plank", Wood: true},
+	{Key: Plywood, Name: "plywood", Wood: true}, {Key: Veneer, Name: "veneer", Wood: true},
+	{Key: Steel, Name: "steel", Metal: true}, {Key: Stainless, Name: "stainless steel", Metal: true}, {Key: Aluminium, Name: "aluminium", Metal: true},
+	{Key: CastIron, Name: "cast iron", Metal: true}, {Key: Lead, Name: "lead", Metal: true},
+	{Key: OtherSubstr, Name: "other"},
 }
 
-func keys[T ~string](list []Named[T]) []T {
-	out := make([]T, len(list))
-	for i, n := range list {
-		out[i] = n.Key
-	}
-	return out
-}
-
-// NameOf returns a choice in words.
-func NameOf[T ~string](list []Named[T], key T) string {
-	for _, n := range list {
-		if n.Key == key {
-			return n.Name
+// Info returns what is known of a substrate; an unknown one has its key for a name.
+func (s Substrate) Info() SubstrateInfo {
+	for _, i := range Substrates {
+		if i.Key == s {
+			return i
 		}
 	}
-	return string(key)
+	return SubstrateInfo{Key: s, Name: string(s)}
 }
 
-// IsWood reports whether a substrate is wood.
-func (s Substrate) IsWood() bool {
-	return s == SolidWood || s == StripPlank || s == Plywood || s == Veneer
-}
-
-// IsMetal reports whether a substrate is metal.
-func (s Substrate) IsMetal() bool {
-	return s == Steel || s == Stainless || s == Aluminium || s == CastIron || s == Lead
+func substrateKeys() []Substrate {
+	out := make([]Substrate, len(Substrates))
+	for i, s := range Substrates {
+		out[i] = s.Key
+	}
+	return out
 }
 
 // LayerKind is what an old layer is.
@@ -194,17 +193,17 @@ func (f Findings) Cautions(s Substrate) []string {
 			out = append(out, text)
 		}
 	}
-	add(has[OldUnknown] || has[OldOnePart] || has[OldPrimer] && s.IsMetal(),
+	add(has[OldUnknown] || has[OldOnePart] || has[OldPrimer] && s.Info().Metal,
 		"Old paint of unknown kind may hold lead or chromate: test it before sanding. If it does, stop: removal is for licensed people under local rules.")
 	add(has[OldAntifouling],
 		"Old antifouling is toxic, older ones may hold tin: never sand it dry. Wet it, catch dust, slurry and wash water, and follow local rules for the waste.")
 	add(loose, "A loose layer carries nothing: take it off down to what is sound before anything goes on.")
 	for _, m := range f.Moisture {
-		if s.IsWood() && m.Pct > wetWoodPct {
+		if s.Info().Wood && m.Pct > wetWoodPct {
 			out = append(out, fmt.Sprintf("%.3g %% moisture (%s): wood over %d %% is too wet to be sealed (rule of thumb). Dry it first.", m.Pct, m.Where, wetWoodPct))
 		}
 	}
-	add(!s.IsWood() && !s.IsMetal() && len(f.Moisture) > 0,
+	add(!s.Info().Wood && !s.Info().Metal && len(f.Moisture) > 0,
 		"Moisture readings on laminate are relative to the meter: compare with a dry part of the same boat, above the waterline.")
 	add(f.VeneerMM > 0 && f.VeneerMM < 0.6,
 		fmt.Sprintf("Only %.2g mm of veneer is left: strip chemically or by scraper; a machine goes through.", f.VeneerMM))

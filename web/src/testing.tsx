@@ -62,3 +62,20 @@ afterEach(() => {
   vi.unstubAllGlobals();
   localStorage.clear();
 });
+
+/** What of the words of the program the finishes ask for. */
+export const partsAndSubstrates = {
+  survey: {
+    parts: ["deck", "cockpit", "bottom", "topsides", "spars"].map((part) => ({
+      part,
+      trodden: part === "deck" || part === "cockpit",
+      underwater: part === "bottom",
+    })),
+    substrates: ["gelcoat", "grp", "solid-wood", "strip-plank", "plywood", "steel", "aluminium"].map((key) => ({
+      key,
+      laminate: key === "gelcoat" || key === "grp",
+      wood: ["solid-wood", "strip-plank", "plywood"].includes(key),
+      metal: key === "steel" || key === "aluminium",
+    })),
+  },
+};

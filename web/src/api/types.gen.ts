@@ -2547,6 +2547,8 @@ export interface components {
             part: string;
             /** Format: double */
             tiltDeg: number;
+            trodden: boolean;
+            underwater: boolean;
         };
         AreaPrincipal: {
             bottom: components["schemas"]["AreaFigure"];
@@ -4609,10 +4611,6 @@ export interface components {
             name: string;
             why: string;
         };
-        NamedSubstrate: {
-            key: string;
-            name: string;
-        };
         Need: {
             /** Format: int64 */
             coats: number;
@@ -6193,6 +6191,13 @@ export interface components {
             open: boolean;
             working: components["schemas"]["Working"];
         };
+        SurveySubstrateInfo: {
+            key: string;
+            laminate: boolean;
+            metal: boolean;
+            name: string;
+            wood: boolean;
+        };
         SurveyTemplate: {
             key: string;
             name: string;
@@ -6215,7 +6220,7 @@ export interface components {
             shapes: components["schemas"]["AreaShapeKind"][];
             shelters: string[];
             soundnesses: string[];
-            substrates: components["schemas"]["NamedSubstrate"][];
+            substrates: components["schemas"]["SurveySubstrateInfo"][];
             templates: components["schemas"]["SurveyTemplate"][];
             tones: string[];
             zones: string[];

@@ -1,6 +1,6 @@
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useSurvey } from "../../api/queries";
+import { useMeta, useSurvey } from "../../api/queries";
 import { Choice } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { Antifouling } from "./Antifouling";
@@ -11,21 +11,17 @@ import { Moulded } from "./Moulded";
 import { NonSkid } from "./NonSkid";
 import { Refit } from "./Refit";
 
-type Surface = Schemas["Surface"];
-
-const WOOD = ["solid-wood", "strip-plank", "plywood", "veneer"];
-const METAL = ["steel", "stainless", "aluminium", "cast-iron", "lead"];
-const DECKS = ["deck", "side-decks", "cabin-top", "cockpit", "sole"];
-const WET = ["bottom", "keel", "rudder", "boot-top", "tunnel", "struts"];
+type Part = Schemas["AreaPartInfo"];
+type Substrate = Schemas["SurveySubstrateInfo"];
 
 /** The crafts of the last stages, each with the surfaces that it is mostly done on first. */
 const CRAFTS = [
-  { key: "non-skid", name: "Non-skid", suits: (s: Surface) => DECKS.includes(s.part), Bench: NonSkid },
-  { key: "moulded", name: "Moulded panels", suits: (s: Surface) => DECKS.includes(s.part), Bench: Moulded },
-  { key: "gelcoat", name: "Gelcoat", suits: (s: Surface) => ["gelcoat", "grp"].includes(s.substrate), Bench: Gelcoat },
-  { key: "brightwork", name: "Brightwork", suits: (s: Surface) => WOOD.includes(s.substrate) && !WET.includes(s.part), Bench: Brightwork },
-  { key: "antifouling", name: "Antifouling", suits: (s: Surface) => WET.includes(s.part), Bench: Antifouling },
-  { key: "metal", name: "Metal", suits: (s: Surface) => METAL.includes(s.substrate), Bench: Metal },
+  { key: "non-skid", name: "Non-skid", suits: (p: Part) => p.trodden, Bench: NonSkid },
+  { key: "moulded", name: "Moulded panels", suits: (p: Part) => p.trodden, Bench: Moulded },
+  { key: "gelcoat", name: "Gelcoat", suits: (_: Part, of: Substrate) => of.laminate, Bench: Gelcoat },
+  { key: "brightwork", name: "Brightwork", suits: (p: Part, of: Substrate) => of.wood && !p.underwater, Bench: Brightwork },
+  { key: "antifouling", name: "Antifouling", suits: (p: Part) => p.underwater, Bench: Antifouling },
+  { key: "metal", name: "Metal", suits: (_: Part, of: Substrate) => of.metal, Bench: Metal },
   { key: "refit", name: "Refit and snags", suits: () => true, Bench: NonSkid },
 ] as const;
 
@@ -34,15 +30,26 @@ type Key = (typeof CRAFTS)[number]["key"];
 /** A workbench for each finish. */
 export function Finishes() {
   const { boatId = "" } = useParams();
-  return <Loaded query={useSurvey(boatId)}>{(s) => <Shown key={boatId} survey={s} />}</Loaded>;
+  const survey = useSurvey(boatId);
+  return (
+    <Loaded query={useMeta()}>
+      {(meta) => <Loaded query={survey}>{(s) => <Shown key={boatId} survey={s} words={meta.survey} />}</Loaded>}
+    </Loaded>
+  );
 }
 
-function Shown({ survey }: { survey: Schemas["Survey"] }) {
+function Shown({ survey, words }: { survey: Schemas["Survey"]; words: Schemas["SurveyWords"] }) {
   const [params, setParams] = useSearchParams();
   const any = survey.surfaces;
+  const on = (craft: (typeof CRAFTS)[number]) =>
+    any.filter((f) => {
+      const part = words.parts.find((p) => p.part === f.part);
+      const of = words.substrates.find((o) => o.key === f.substrate);
+      return part && of && craft.suits(part, of);
+    });
   const wanted = CRAFTS.find((c) => c.key === params.get("craft"));
-  const craft = wanted ?? CRAFTS.find((c) => c.key !== "moulded" && any.some(c.suits)) ?? CRAFTS[0];
-  const suited = any.filter(craft.suits);
+  const craft = wanted ?? CRAFTS.find((c) => c.key !== "moulded" && on(c).length > 0) ?? CRAFTS[0];
+  const suited = on(craft);
   const surface = any.find((s) => s.id === params.get("surface")) ?? suited[0];
   const go = (key: Key, id?: string) => setParams({ craft: key, ...(id ? { surface: id } : {}) }, { replace: true });
   const { Bench } = craft;

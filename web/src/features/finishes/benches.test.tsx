@@ -4,7 +4,7 @@ import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
-import { answers, show } from "../../testing";
+import { answers, partsAndSubstrates, show } from "../../testing";
 import { Finishes } from "./Finishes";
 
 const working = { inputs: [], steps: [], warnings: [] };
@@ -61,6 +61,7 @@ const words = {
 };
 const open = (craft: string, answer: unknown, surface: string, more: Record<string, unknown> = {}) => {
   const calls = answers({
+    "GET /api/meta": partsAndSubstrates,
     "GET /api/boats/b/survey": survey,
     "GET /api/finishes": words,
     "GET /api/products": [],

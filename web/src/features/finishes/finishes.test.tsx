@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, show } from "../../testing";
+import { answers, partsAndSubstrates, show } from "../../testing";
 import { Finishes } from "./Finishes";
 import { readAt, writeAt } from "./useWork";
 
@@ -105,6 +105,7 @@ const words = {
 };
 const at = "/api/surfaces/d/finishes/non-skid";
 const routes = (more: Record<string, unknown> = {}) => ({
+  "GET /api/meta": partsAndSubstrates,
   "GET /api/boats/b/survey": survey,
   "GET /api/finishes": words,
   "GET /api/products": [],
