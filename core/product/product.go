@@ -209,9 +209,10 @@ type Sheet struct {
 	// Humidity bears on waterborne and moisture-cured products only.
 	Humidity cure.Humidity `json:"humidity,omitempty" enum:",waterborne,moisture-cured"`
 	// StrongSolvent lifts one-part coatings below it. Copper is in it as metal
-	// or oxide, Zinc as the metal that goes before steel does. Blushes: amine comes out on the surface while it cures. Porous
-	// films drink and must be sealed. AirInhibited surfaces stay tacky without
-	// wax or a film over them; Waxed holds the wax.
+	// or oxide, Zinc as the metal that goes before steel does. Blushes: amine
+	// comes out on the surface while it cures. Porous films drink and must be
+	// sealed. AirInhibited surfaces stay tacky without wax or a film over them;
+	// Waxed holds the wax.
 	StrongSolvent bool `json:"strongSolvent,omitempty"`
 	Copper        bool `json:"copper,omitempty"`
 	Zinc          bool `json:"zinc,omitempty"`

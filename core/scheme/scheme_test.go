@@ -91,6 +91,8 @@ func TestEachSurfaceHasItsJob(t *testing.T) {
 		{area.Topsides, survey.StripPlank, "Brightwork"},
 		{area.Spars, survey.SolidWood, "Brightwork"},
 		{area.Deck, survey.Plywood, "Non-skid deck"},
+		{area.CabinTop, survey.GRP, "Non-skid deck"},
+		{area.Sole, survey.Steel, "Metal deck"},
 	} {
 		got := JobFor(c.part, c.substrate)
 		assert.Equal(t, c.want, got)

@@ -137,3 +137,19 @@ func TestEveryTemplateCanBeMeasured(t *testing.T) {
 		assert.Len(t, names, len(tpl.Surfaces), "names are there once")
 	}
 }
+
+// What is usual follows the part: what is indoors has a roof over it, an edge is fiddly.
+func TestUsualByPart(t *testing.T) {
+	for _, c := range []struct {
+		part    area.Part
+		access  Access
+		shelter Shelter
+	}{
+		{area.Deck, Flat, Open}, {area.Bottom, Overhead, Open}, {area.Topsides, Upright, Open}, {area.Rails, Fiddly, Open},
+		{area.Sole, Flat, Shed}, {area.Linings, Upright, Shed}, {area.Lockers, Fiddly, Shed}, {area.Tunnel, Fiddly, Open},
+	} {
+		d := Usual(c.part, GRP)
+		assert.Equal(t, c.access, d.Access, c.part)
+		assert.Equal(t, c.shelter, d.Shelter, c.part)
+	}
+}
