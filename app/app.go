@@ -11,9 +11,9 @@ import (
 	"sync"
 	"time"
 
-	"allcoats/core/fault"
-	"allcoats/core/product"
-	"allcoats/core/reading"
+	"allcoats/core/base/fault"
+	"allcoats/core/catalog/product"
+	"allcoats/core/exposure/reading"
 	"allcoats/store"
 
 	"github.com/google/uuid"

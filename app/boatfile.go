@@ -10,7 +10,7 @@ import (
 	"path/filepath"
 	"strings"
 
-	"allcoats/core/fault"
+	"allcoats/core/base/fault"
 	"allcoats/store"
 
 	"github.com/santhosh-tekuri/jsonschema/v6"

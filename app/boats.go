@@ -5,10 +5,10 @@ import (
 	"errors"
 	"time"
 
-	"allcoats/core/area"
-	"allcoats/core/calendar"
-	"allcoats/core/fault"
-	"allcoats/core/survey"
+	"allcoats/core/base/calendar"
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
 	"allcoats/store"
 )
 

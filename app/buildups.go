@@ -7,12 +7,12 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/buildup"
-	"allcoats/core/fault"
-	"allcoats/core/product"
-	"allcoats/core/rules"
-	"allcoats/core/scheme"
-	"allcoats/core/survey"
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
+	"allcoats/core/job/buildup"
+	"allcoats/core/job/rules"
+	"allcoats/core/job/scheme"
 	"allcoats/store"
 )
 

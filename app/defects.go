@@ -11,8 +11,8 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/fault"
-	"allcoats/core/survey"
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/survey"
 	"allcoats/store"
 
 	"github.com/disintegration/imaging"

@@ -5,9 +5,9 @@ import (
 	"testing"
 
 	"allcoats/app"
-	"allcoats/core/fair"
-	"allcoats/core/logbook"
-	"allcoats/core/rules"
+	"allcoats/core/finish/fair"
+	"allcoats/core/job/logbook"
+	"allcoats/core/job/rules"
 	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"

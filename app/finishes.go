@@ -9,13 +9,13 @@ import (
 	"slices"
 	"strings"
 
-	"allcoats/core/fault"
-	"allcoats/core/film"
-	"allcoats/core/logbook"
-	"allcoats/core/product"
-	"allcoats/core/rules"
-	"allcoats/core/surface"
-	"allcoats/core/survey"
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
+	"allcoats/core/exposure/surface"
+	"allcoats/core/film/film"
+	"allcoats/core/job/logbook"
+	"allcoats/core/job/rules"
 	"allcoats/store"
 )
 

@@ -4,7 +4,7 @@ import (
 	"context"
 	"encoding/json"
 
-	"allcoats/core/product"
+	"allcoats/core/catalog/product"
 	"allcoats/formats"
 	"allcoats/store"
 )

@@ -6,8 +6,8 @@ import (
 	"sync"
 	"time"
 
-	"allcoats/core/fault"
-	"allcoats/core/reading"
+	"allcoats/core/base/fault"
+	"allcoats/core/exposure/reading"
 	"allcoats/formats"
 	"allcoats/instruments"
 )

@@ -8,14 +8,14 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/buildup"
-	"allcoats/core/clock"
-	"allcoats/core/fault"
-	"allcoats/core/film"
-	"allcoats/core/logbook"
-	"allcoats/core/mix"
-	"allcoats/core/survey"
-	"allcoats/core/working"
+	"allcoats/core/base/fault"
+	"allcoats/core/base/working"
+	"allcoats/core/boat/survey"
+	"allcoats/core/film/film"
+	"allcoats/core/film/mix"
+	"allcoats/core/job/buildup"
+	"allcoats/core/job/logbook"
+	"allcoats/core/readiness/clock"
 	"allcoats/store"
 )
 

@@ -10,9 +10,9 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/fault"
-	"allcoats/core/lay"
-	"allcoats/core/logbook"
+	"allcoats/core/base/fault"
+	"allcoats/core/job/lay"
+	"allcoats/core/job/logbook"
 	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"

@@ -6,9 +6,9 @@ import (
 	"math"
 	"strings"
 
-	"allcoats/core/fault"
-	"allcoats/core/mesh"
-	"allcoats/core/polygon"
+	"allcoats/core/base/fault"
+	"allcoats/core/geometry/mesh"
+	"allcoats/core/geometry/polygon"
 	"allcoats/formats"
 	"allcoats/store"
 )

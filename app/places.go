@@ -7,8 +7,8 @@ import (
 	"fmt"
 	"time"
 
-	"allcoats/core/fault"
-	"allcoats/core/weather"
+	"allcoats/core/base/fault"
+	"allcoats/core/physics/weather"
 	"allcoats/formats"
 	"allcoats/instruments"
 	"allcoats/store"

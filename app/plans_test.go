@@ -6,9 +6,9 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/fault"
-	"allcoats/core/logbook"
-	"allcoats/core/plan"
+	"allcoats/core/base/fault"
+	"allcoats/core/job/logbook"
+	"allcoats/core/planning/plan"
 	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"

@@ -12,11 +12,11 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/buildup"
-	"allcoats/core/logbook"
-	"allcoats/core/product"
-	"allcoats/core/survey"
-	"allcoats/core/upkeep"
+	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
+	"allcoats/core/job/buildup"
+	"allcoats/core/job/logbook"
+	"allcoats/core/job/upkeep"
 	"allcoats/formats"
 	"allcoats/store"
 )

@@ -8,13 +8,13 @@ import (
 
 	"gonum.org/v1/gonum/floats"
 
-	"allcoats/core/fault"
-	"allcoats/core/parallel"
-	"allcoats/core/plan"
-	"allcoats/core/surface"
-	"allcoats/core/survey"
-	"allcoats/core/tent"
-	"allcoats/core/weather"
+	"allcoats/core/base/fault"
+	"allcoats/core/base/parallel"
+	"allcoats/core/boat/survey"
+	"allcoats/core/exposure/surface"
+	"allcoats/core/exposure/tent"
+	"allcoats/core/physics/weather"
+	"allcoats/core/planning/plan"
 )
 
 // YardRisk is how likely the launches are, and what would make them likelier.

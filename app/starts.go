@@ -5,9 +5,9 @@ import (
 	"fmt"
 	"slices"
 
-	"allcoats/core/fault"
-	"allcoats/core/rules"
-	"allcoats/core/scheme"
+	"allcoats/core/base/fault"
+	"allcoats/core/job/rules"
+	"allcoats/core/job/scheme"
 	"allcoats/store"
 )
 

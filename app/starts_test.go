@@ -4,9 +4,9 @@ import (
 	"testing"
 
 	"allcoats/app"
-	"allcoats/core/area"
-	"allcoats/core/rules"
-	"allcoats/core/survey"
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
+	"allcoats/core/job/rules"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

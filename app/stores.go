@@ -8,10 +8,10 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/buildup"
-	"allcoats/core/fault"
-	"allcoats/core/product"
-	"allcoats/core/tins"
+	"allcoats/core/base/fault"
+	"allcoats/core/catalog/product"
+	"allcoats/core/catalog/tins"
+	"allcoats/core/job/buildup"
 	"allcoats/formats"
 	"allcoats/store"
 )

@@ -7,12 +7,12 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/area"
-	"allcoats/core/fault"
-	"allcoats/core/product"
-	"allcoats/core/rules"
-	"allcoats/core/scheme"
-	"allcoats/core/survey"
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
+	"allcoats/core/job/rules"
+	"allcoats/core/job/scheme"
 	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"

@@ -7,10 +7,10 @@ import (
 	"slices"
 	"strings"
 
-	"allcoats/core/area"
-	"allcoats/core/fault"
-	"allcoats/core/outline"
-	"allcoats/core/survey"
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/outline"
+	"allcoats/core/boat/survey"
 	"allcoats/store"
 )
 

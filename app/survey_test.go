@@ -9,11 +9,11 @@ import (
 	"testing"
 
 	"allcoats/app"
-	"allcoats/core/area"
-	"allcoats/core/fault"
-	"allcoats/core/mesh"
-	"allcoats/core/outline"
-	"allcoats/core/survey"
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/outline"
+	"allcoats/core/boat/survey"
+	"allcoats/core/geometry/mesh"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

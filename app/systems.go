@@ -7,13 +7,13 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/buildup"
-	"allcoats/core/fault"
-	"allcoats/core/film"
-	"allcoats/core/product"
-	"allcoats/core/rules"
-	"allcoats/core/scheme"
-	"allcoats/core/working"
+	"allcoats/core/base/fault"
+	"allcoats/core/base/working"
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/film"
+	"allcoats/core/job/buildup"
+	"allcoats/core/job/rules"
+	"allcoats/core/job/scheme"
 	"allcoats/store"
 )
 

@@ -3,11 +3,11 @@ package app
 import (
 	"context"
 
-	"allcoats/core/fault"
-	"allcoats/core/field"
-	"allcoats/core/film"
-	"allcoats/core/product"
-	"allcoats/core/today"
+	"allcoats/core/base/fault"
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/film"
+	"allcoats/core/readiness/field"
+	"allcoats/core/readiness/today"
 )
 
 // Today is the answer of the morning for one boat.

@@ -5,9 +5,9 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/rules"
-	"allcoats/core/survey"
-	"allcoats/core/today"
+	"allcoats/core/boat/survey"
+	"allcoats/core/job/rules"
+	"allcoats/core/readiness/today"
 	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"

@@ -10,11 +10,11 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/fault"
-	"allcoats/core/reading"
-	"allcoats/core/survey"
-	"allcoats/core/tent"
-	"allcoats/core/weather"
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/survey"
+	"allcoats/core/exposure/reading"
+	"allcoats/core/exposure/tent"
+	"allcoats/core/physics/weather"
 	"allcoats/demo"
 	"allcoats/formats"
 

@@ -4,8 +4,8 @@ import (
 	"encoding/json"
 	"testing"
 
-	"allcoats/core/clock"
-	"allcoats/core/fault"
+	"allcoats/core/base/fault"
+	"allcoats/core/readiness/clock"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

@@ -3,10 +3,10 @@ package calc
 import (
 	"math"
 
-	"allcoats/core/area"
-	"allcoats/core/fault"
-	"allcoats/core/mesh"
-	"allcoats/core/working"
+	"allcoats/core/base/fault"
+	"allcoats/core/base/working"
+	"allcoats/core/boat/area"
+	"allcoats/core/geometry/mesh"
 	"allcoats/formats"
 )
 

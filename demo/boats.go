@@ -10,12 +10,12 @@ import (
 	"strings"
 
 	"allcoats/app"
-	"allcoats/core/area"
-	"allcoats/core/outline"
-	"allcoats/core/polygon"
-	"allcoats/core/product"
-	"allcoats/core/rules"
-	"allcoats/core/survey"
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/outline"
+	"allcoats/core/geometry/polygon"
+	"allcoats/core/catalog/product"
+	"allcoats/core/job/rules"
+	"allcoats/core/boat/survey"
 )
 
 // made describes a surface of the demo, measured as given; the first

@@ -11,13 +11,13 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/area"
-	"allcoats/core/fault"
-	"allcoats/core/film"
-	"allcoats/core/mesh"
-	"allcoats/core/product"
-	"allcoats/core/rules"
-	"allcoats/core/survey"
+	"allcoats/core/boat/area"
+	"allcoats/core/base/fault"
+	"allcoats/core/film/film"
+	"allcoats/core/geometry/mesh"
+	"allcoats/core/catalog/product"
+	"allcoats/core/job/rules"
+	"allcoats/core/boat/survey"
 )
 
 // Now is the instant at which the demo stands: a Saturday in May, in the yard's

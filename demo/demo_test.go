@@ -7,7 +7,7 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/area"
+	"allcoats/core/boat/area"
 	"allcoats/demo"
 	"allcoats/instruments"
 	"allcoats/store"

@@ -6,13 +6,13 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/antifoul"
-	"allcoats/core/brightwork"
-	"allcoats/core/gelcoat"
-	"allcoats/core/metal"
-	"allcoats/core/mould"
-	"allcoats/core/nonskid"
-	"allcoats/core/refit"
+	"allcoats/core/finish/antifoul"
+	"allcoats/core/finish/brightwork"
+	"allcoats/core/finish/gelcoat"
+	"allcoats/core/finish/metal"
+	"allcoats/core/finish/mould"
+	"allcoats/core/finish/nonskid"
+	"allcoats/core/finish/refit"
 )
 
 // onSurface keeps what edit makes of the usual work of a craft on a surface.

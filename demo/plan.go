@@ -6,10 +6,10 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/calendar"
-	"allcoats/core/fair"
-	"allcoats/core/logbook"
-	"allcoats/core/plan"
+	"allcoats/core/base/calendar"
+	"allcoats/core/finish/fair"
+	"allcoats/core/job/logbook"
+	"allcoats/core/planning/plan"
 	"allcoats/instruments"
 )
 

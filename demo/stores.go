@@ -6,8 +6,8 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/product"
-	"allcoats/core/rules"
+	"allcoats/core/catalog/product"
+	"allcoats/core/job/rules"
 )
 
 // shelved is something on the yard's shelf: opened and expiring so many days

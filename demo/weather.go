@@ -5,8 +5,8 @@ import (
 	"fmt"
 
 	"allcoats/app"
-	"allcoats/core/reading"
-	"allcoats/core/tent"
+	"allcoats/core/exposure/reading"
+	"allcoats/core/exposure/tent"
 )
 
 // wire puts the yard's instruments up, simulated, and the tent over the tender.

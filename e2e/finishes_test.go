@@ -7,7 +7,7 @@ import (
 	"testing"
 
 	"allcoats/app"
-	"allcoats/core/polygon"
+	"allcoats/core/geometry/polygon"
 	"allcoats/formats"
 
 	"github.com/stretchr/testify/assert"

@@ -7,7 +7,7 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/plan"
+	"allcoats/core/planning/plan"
 	ics "github.com/arran4/golang-ical"
 
 	"github.com/stretchr/testify/assert"

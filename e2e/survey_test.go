@@ -7,7 +7,7 @@ import (
 	"path/filepath"
 	"testing"
 
-	"allcoats/core/survey"
+	"allcoats/core/boat/survey"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"

@@ -12,7 +12,7 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/product"
+	"allcoats/core/catalog/product"
 	"allcoats/demo"
 
 	"github.com/chromedp/chromedp/kb"

@@ -7,8 +7,8 @@ import (
 	"io"
 	"math"
 
-	"allcoats/core/fault"
-	"allcoats/core/polygon"
+	"allcoats/core/base/fault"
+	"allcoats/core/geometry/polygon"
 
 	"github.com/tdewolff/canvas"
 	"github.com/tdewolff/canvas/renderers/pdf"

@@ -6,7 +6,7 @@ import (
 	"strconv"
 	"strings"
 
-	"allcoats/core/polygon"
+	"allcoats/core/geometry/polygon"
 )
 
 // dxfUnits are the drawing units of the header variable $INSUNITS, in m.

@@ -8,8 +8,8 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/fault"
-	"allcoats/core/weather"
+	"allcoats/core/base/fault"
+	"allcoats/core/physics/weather"
 )
 
 // ForecastDoc is a forecast as a document of hourly arrays, alike in length.

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"strings"
 
-	"allcoats/core/fault"
+	"allcoats/core/base/fault"
 )
 
 // ReadGaps reads gaps in mm from a table, a row a line: numbers between tabs, semicolons

@@ -3,7 +3,7 @@ package formats
 import (
 	"testing"
 
-	"allcoats/core/reading"
+	"allcoats/core/exposure/reading"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

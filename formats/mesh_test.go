@@ -10,8 +10,8 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/fault"
-	"allcoats/core/mesh"
+	"allcoats/core/base/fault"
+	"allcoats/core/geometry/mesh"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

@@ -1,8 +1,8 @@
 package formats
 
 import (
-	"allcoats/core/fault"
-	"allcoats/core/mesh"
+	"allcoats/core/base/fault"
+	"allcoats/core/geometry/mesh"
 )
 
 // ModelFormats lists the formats that ReadModel takes.

@@ -4,7 +4,7 @@ import (
 	"bytes"
 	"strconv"
 
-	"allcoats/core/mesh"
+	"allcoats/core/geometry/mesh"
 )
 
 // ReadOBJ reads the vertices, faces and groups of a Wavefront OBJ file, in the

@@ -9,8 +9,8 @@ import (
 	"strconv"
 	"strings"
 
-	"allcoats/core/fault"
-	"allcoats/core/mesh"
+	"allcoats/core/base/fault"
+	"allcoats/core/geometry/mesh"
 )
 
 // ReadOffsets reads a table of offsets as CSV and lofts it. The header is a

@@ -5,8 +5,8 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/fault"
-	"allcoats/core/polygon"
+	"allcoats/core/base/fault"
+	"allcoats/core/geometry/polygon"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

@@ -15,8 +15,8 @@ import (
 	"time"
 	"unicode"
 
-	"allcoats/core/fault"
-	"allcoats/core/reading"
+	"allcoats/core/base/fault"
+	"allcoats/core/exposure/reading"
 )
 
 // MaxReadings is the most rows that one file of readings may hold: two years

@@ -7,8 +7,8 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/fault"
-	"allcoats/core/reading"
+	"allcoats/core/base/fault"
+	"allcoats/core/exposure/reading"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

@@ -7,9 +7,9 @@ import (
 	"strconv"
 	"strings"
 
-	"allcoats/core/cure"
-	"allcoats/core/fault"
-	"allcoats/core/product"
+	"allcoats/core/physics/cure"
+	"allcoats/core/base/fault"
+	"allcoats/core/catalog/product"
 )
 
 // sheetColumn is a column of the CSV form of data sheets: how a sheet's figure

@@ -6,8 +6,8 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/cure"
-	"allcoats/core/product"
+	"allcoats/core/physics/cure"
+	"allcoats/core/catalog/product"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

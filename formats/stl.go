@@ -7,8 +7,8 @@ import (
 	"math"
 	"strconv"
 
-	"allcoats/core/fault"
-	"allcoats/core/mesh"
+	"allcoats/core/base/fault"
+	"allcoats/core/geometry/mesh"
 )
 
 // welder gives equal corners one number: an open-addressing table over the

@@ -10,7 +10,7 @@ import (
 	"strconv"
 	"strings"
 
-	"allcoats/core/polygon"
+	"allcoats/core/geometry/polygon"
 
 	"github.com/tdewolff/canvas"
 )

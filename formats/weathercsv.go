@@ -9,8 +9,8 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/fault"
-	"allcoats/core/weather"
+	"allcoats/core/base/fault"
+	"allcoats/core/physics/weather"
 )
 
 // MaxWeatherRows is the most rows that one weather file may hold.

@@ -5,7 +5,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/fault"
+	"allcoats/core/base/fault"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

@@ -14,7 +14,7 @@ import (
 	"strings"
 
 	"allcoats/app"
-	"allcoats/core/fault"
+	"allcoats/core/base/fault"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"

@@ -5,8 +5,8 @@ import (
 	"net/http"
 
 	"allcoats/app"
-	"allcoats/core/practice"
-	"allcoats/core/sand"
+	"allcoats/core/finish/practice"
+	"allcoats/core/film/sand"
 	"allcoats/formats"
 
 	"github.com/danielgtaylor/huma/v2"

@@ -5,12 +5,12 @@ import (
 	"net/http"
 
 	"allcoats/app"
-	"allcoats/core/antifoul"
-	"allcoats/core/brightwork"
-	"allcoats/core/fault"
-	"allcoats/core/metal"
-	"allcoats/core/nonskid"
-	"allcoats/core/refit"
+	"allcoats/core/finish/antifoul"
+	"allcoats/core/finish/brightwork"
+	"allcoats/core/base/fault"
+	"allcoats/core/finish/metal"
+	"allcoats/core/finish/nonskid"
+	"allcoats/core/finish/refit"
 
 	"github.com/danielgtaylor/huma/v2"
 )

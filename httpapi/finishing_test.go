@@ -6,7 +6,7 @@ import (
 	"net/http"
 	"testing"
 
-	"allcoats/core/polygon"
+	"allcoats/core/geometry/polygon"
 	"allcoats/formats"
 
 	"github.com/stretchr/testify/assert"

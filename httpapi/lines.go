@@ -8,7 +8,7 @@ import (
 	"net/http"
 	"reflect"
 
-	"allcoats/core/fault"
+	"allcoats/core/base/fault"
 
 	"github.com/danielgtaylor/huma/v2"
 )

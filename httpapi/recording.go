@@ -6,9 +6,9 @@ import (
 	"path/filepath"
 
 	"allcoats/app"
-	"allcoats/core/logbook"
-	"allcoats/core/mix"
-	"allcoats/core/reading"
+	"allcoats/core/job/logbook"
+	"allcoats/core/film/mix"
+	"allcoats/core/exposure/reading"
 	"allcoats/formats"
 
 	"github.com/danielgtaylor/huma/v2"

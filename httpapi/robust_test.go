@@ -14,8 +14,8 @@ import (
 
 	"allcoats/app"
 	"allcoats/calc"
-	"allcoats/core/plan"
-	"allcoats/core/tins"
+	"allcoats/core/planning/plan"
+	"allcoats/core/catalog/tins"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"

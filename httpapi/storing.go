@@ -5,8 +5,8 @@ import (
 	"net/http"
 
 	"allcoats/app"
-	"allcoats/core/buildup"
-	"allcoats/core/rules"
+	"allcoats/core/job/buildup"
+	"allcoats/core/job/rules"
 
 	"github.com/danielgtaylor/huma/v2"
 )

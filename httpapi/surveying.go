@@ -6,9 +6,9 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/area"
-	"allcoats/core/mesh"
-	"allcoats/core/survey"
+	"allcoats/core/boat/area"
+	"allcoats/core/geometry/mesh"
+	"allcoats/core/boat/survey"
 
 	"github.com/danielgtaylor/huma/v2"
 )

@@ -9,10 +9,10 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/fault"
-	"allcoats/core/reading"
-	"allcoats/core/tent"
-	"allcoats/core/weather"
+	"allcoats/core/base/fault"
+	"allcoats/core/exposure/reading"
+	"allcoats/core/exposure/tent"
+	"allcoats/core/physics/weather"
 	"allcoats/formats"
 	"allcoats/instruments"
 

@@ -4,7 +4,7 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/reading"
+	"allcoats/core/exposure/reading"
 )
 
 // Scale is a simulated scale on which somebody pours: from a weight toward one that

@@ -6,9 +6,9 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/air"
-	"allcoats/core/sky"
-	"allcoats/core/weather"
+	"allcoats/core/physics/air"
+	"allcoats/core/physics/sky"
+	"allcoats/core/physics/weather"
 	"allcoats/formats"
 )
 

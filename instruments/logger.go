@@ -4,7 +4,7 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/reading"
+	"allcoats/core/exposure/reading"
 	"allcoats/formats"
 )
 

@@ -5,7 +5,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/reading"
+	"allcoats/core/exposure/reading"
 	"allcoats/formats"
 
 	"github.com/stretchr/testify/assert"

@@ -6,7 +6,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/logbook"
+	"allcoats/core/job/logbook"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

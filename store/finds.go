@@ -3,8 +3,8 @@ package store
 import (
 	"context"
 
-	"allcoats/core/mesh"
-	"allcoats/core/survey"
+	"allcoats/core/geometry/mesh"
+	"allcoats/core/boat/survey"
 )
 
 // ModelResult is what a model was measured to.

@@ -5,9 +5,9 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/area"
-	"allcoats/core/mesh"
-	"allcoats/core/survey"
+	"allcoats/core/boat/area"
+	"allcoats/core/geometry/mesh"
+	"allcoats/core/boat/survey"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

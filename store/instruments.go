@@ -8,7 +8,7 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/reading"
+	"allcoats/core/exposure/reading"
 )
 
 // Instrument is a row of instruments.

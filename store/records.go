@@ -4,8 +4,8 @@ import (
 	"context"
 	"time"
 
-	"allcoats/core/logbook"
-	"allcoats/core/weather"
+	"allcoats/core/job/logbook"
+	"allcoats/core/physics/weather"
 )
 
 // Entry is a row of log_entries. Instants are unix seconds.

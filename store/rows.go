@@ -3,12 +3,12 @@ package store
 import (
 	"context"
 
-	"allcoats/core/area"
-	"allcoats/core/calendar"
-	"allcoats/core/product"
-	"allcoats/core/survey"
-	"allcoats/core/tent"
-	"allcoats/core/weather"
+	"allcoats/core/boat/area"
+	"allcoats/core/base/calendar"
+	"allcoats/core/catalog/product"
+	"allcoats/core/boat/survey"
+	"allcoats/core/exposure/tent"
+	"allcoats/core/physics/weather"
 )
 
 // Place is a row of places.

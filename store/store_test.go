@@ -9,10 +9,10 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/area"
-	"allcoats/core/reading"
-	"allcoats/core/survey"
-	"allcoats/core/weather"
+	"allcoats/core/boat/area"
+	"allcoats/core/exposure/reading"
+	"allcoats/core/boat/survey"
+	"allcoats/core/physics/weather"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"

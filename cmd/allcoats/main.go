@@ -19,7 +19,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/calc"
-	"allcoats/core/fault"
+	"allcoats/core/base/fault"
 	"allcoats/demo"
 	"allcoats/httpapi"
 	"allcoats/instruments"

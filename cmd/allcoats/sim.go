@@ -8,7 +8,7 @@ import (
 	"net/http"
 	"time"
 
-	"allcoats/core/reading"
+	"allcoats/core/exposure/reading"
 	"allcoats/demo"
 	"allcoats/instruments"
 

@@ -1,0 +1,120 @@
+package area
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/base/working"
+)
+
+// Measured is a surface's measurements side by side, and which of them counts.
+// Combine takes all of them by inverse variance; else Chosen does. SharePct is
+// the share of what was measured that this surface is, 100 unless it was split.
+type Measured struct {
+	Measures []Measure `json:"measures"`
+	Chosen   int       `json:"chosen"`
+	Combine  bool      `json:"combine,omitempty"`
+	SharePct float64   `json:"sharePct,omitempty"`
+}
+
+// Assessment is what a surface's measurements come to.
+type Assessment struct {
+	Figure
+	Figures []Figure `json:"figures"`
+	// Disagreeing are pairs of measurements that differ by more than their ±
+	// together, each with a sentence.
+	Disagreeing []Disagreement `json:"disagreeing"`
+}
+
+// Disagreement is between measurements A and B.
+type Disagreement struct {
+	A    int    `json:"a"`
+	B    int    `json:"b"`
+	Text string `json:"text"`
+}
+
+// MethodName says how an area was found.
+var MethodName = map[Method]string{
+	ByPrincipal: "principal dimensions", ByGirth: "girths", ByShape: "shapes", ByOutline: "outline", ByModel: "3-D model",
+	ByConsumption: "a coat's consumption", Stated: "stated",
+}
+
+// Assess measures a part by every measurement, and chooses or combines. Faults
+// name "measures[i].field".
+func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
+	var bad fault.Errors
+	out := Assessment{Figures: []Figure{}, Disagreeing: []Disagreement{}}
+	if len(m.Measures) == 0 {
+		bad.Add("measures", "measure the surface in one way at least")
+	}
+	if len(m.Measures) > 20 {
+		bad.Add("measures", "at most 20 measurements are kept")
+	}
+	if m.Chosen < 0 || m.Chosen >= max(1, len(m.Measures)) {
+		bad.Add("chosen", "choose one of the measurements")
+	}
+	share := m.SharePct
+	if share == 0 {
+		share = 100
+	}
+	bad.Above("sharePct", share, 0, 100, "%")
+	for i, one := range m.Measures {
+		f, err := b.Of(part, side, one)
+		bad.Under(fmt.Sprintf("measures[%d]", i), err)
+		out.Figures = append(out.Figures, f)
+	}
+	if err := bad.Err(); err != nil {
+		return Assessment{}, err
+	}
+	for i, f := range out.Figures {
+		for k, g := range out.Figures[:i] {
+			if d := math.Abs(f.AreaM2 - g.AreaM2); d > f.sigma()+g.sigma() {
+				out.Disagreeing = append(out.Disagreeing, Disagreement{k, i, fmt.Sprintf("%s and %s differ by %.3g m², more than their ± of %.3g m² and %.3g m² together.",
+					capital(MethodName[m.Measures[k].Method]), MethodName[m.Measures[i].Method], d, g.sigma(), f.sigma())})
+			}
+		}
+	}
+	out.Figure = out.Figures[m.Chosen]
+	out.Working.Steps = append([]working.Step{}, out.Working.Steps...)
+	out.Working.Warnings = append([]string{}, out.Working.Warnings...)
+	if m.Combine && len(out.Figures) > 1 {
+		out.Figure = combined(m, out.Figures)
+	}
+	for _, d := range out.Disagreeing {
+		out.Working.Warn("%s", d.Text)
+	}
+	if share < 100 {
+		out.AreaM2 = out.Working.Step("This surface's share", fmt.Sprintf("%g %% of what was measured", share), out.AreaM2*share/100, "m²", "the surface was split")
+	}
+	return out, nil
+}
+
+func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
+
+// combined weighs figures by 1/σ². Where they scatter more than their ± say,
+// the uncertainty is widened by the Birge ratio √(χ²/(n − 1)).
+func combined(m Measured, figures []Figure) Figure {
+	w := working.New()
+	var sum, weight float64
+	for i, f := range figures {
+		s := max(f.sigma(), 1e-3*f.AreaM2) // a stated area without ± is not infinitely sure
+		label := MethodName[m.Measures[i].Method]
+		w.In(label, f.AreaM2, "m²")
+		w.In(label+", ±", s, "m²")
+		sum += f.AreaM2 / (s * s)
+		weight += 1 / (s * s)
+	}
+	a := w.Step("Combined area", "Σ(A/σ²) / Σ(1/σ²)", sum/weight, "m²", "inverse-variance mean")
+	chi2 := 0.0
+	for _, f := range figures {
+		s := max(f.sigma(), 1e-3*f.AreaM2)
+		chi2 += (f.AreaM2 - a) * (f.AreaM2 - a) / (s * s)
+	}
+	sigma := w.Step("Its ±", "√(1 / Σ(1/σ²))", math.Sqrt(1/weight), "m²", "inverse-variance mean")
+	if birge := math.Sqrt(chi2 / float64(len(figures)-1)); birge > 1 {
+		sigma = w.Step("Widened for scatter", "± · √(χ²/(n − 1))", sigma*birge, "m²", "Birge 1932")
+	}
+	return Figure{a, 100 * sigma / a, w}
+}

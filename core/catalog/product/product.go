@@ -1,0 +1,605 @@
+// Package product describes coatings as their data sheets do.
+package product
+
+import (
+	"fmt"
+	"time"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/physics/cure"
+)
+
+// Kind is what a product is for.
+type Kind string
+
+// The kinds of product that boats are refinished with.
+const (
+	Fairing      Kind = "fairing-compound"
+	TieCoat      Kind = "tie-coat"
+	Barrier      Kind = "barrier"
+	MetalPrimer  Kind = "metal-primer"
+	HighBuild    Kind = "high-build-primer"
+	Undercoat    Kind = "undercoat"
+	TopcoatOne   Kind = "topcoat-one-part"
+	TopcoatTwo   Kind = "topcoat-two-part"
+	Gelcoat      Kind = "gelcoat"
+	WoodSealer   Kind = "wood-sealer"
+	Varnish      Kind = "varnish"
+	NonSkidPaint Kind = "non-skid-paint"
+	NonSkidGrit  Kind = "non-skid-grit"
+	SoftAntifoul Kind = "antifouling-soft"
+	HardAntifoul Kind = "antifouling-hard"
+	Thinner      Kind = "thinner"
+)
+
+// Binder is what a product cures or dries to.
+type Binder string
+
+// Binders.
+const (
+	Epoxy        Binder = "epoxy"
+	Polyester    Binder = "polyester"
+	VinylEster   Binder = "vinylester"
+	Polyurethane Binder = "polyurethane"
+	Alkyd        Binder = "alkyd"
+	Acrylic      Binder = "acrylic"
+	Oil          Binder = "oil"
+	Vinyl        Binder = "vinyl"
+	Rosin        Binder = "rosin"
+	Silicone     Binder = "silicone"
+)
+
+// Binders lists the binders.
+var Binders = []Binder{"", Epoxy, Polyester, VinylEster, Polyurethane, Alkyd, Acrylic, Oil, Vinyl, Rosin, Silicone}
+
+// KindName is a kind with its name in words.
+type KindName struct {
+	Kind Kind   `json:"kind"`
+	Name string `json:"name"`
+}
+
+// Kinds lists every kind in the order of the work.
+var Kinds = []KindName{
+	{Fairing, "fairing compound"}, {TieCoat, "tie coat"}, {Barrier, "barrier coat"}, {MetalPrimer, "metal primer"},
+	{HighBuild, "high-build primer"}, {Undercoat, "undercoat"}, {TopcoatOne, "one-part topcoat"},
+	{TopcoatTwo, "two-part topcoat"}, {Gelcoat, "gelcoat"}, {WoodSealer, "wood sealer"}, {Varnish, "varnish"},
+	{NonSkidPaint, "textured non-skid"}, {NonSkidGrit, "broadcast grit system"},
+	{SoftAntifoul, "soft antifouling"}, {HardAntifoul, "hard antifouling"}, {Thinner, "thinner"},
+}
+
+// Name returns the kind in words.
+func (k Kind) Name() string {
+	for _, n := range Kinds {
+		if n.Kind == k {
+			return n.Name
+		}
+	}
+	return string(k)
+}
+
+// Film is a range of dry film thickness for one coat, µm.
+type Film struct {
+	MinUm     float64 `json:"minUm"`
+	TypicalUm float64 `json:"typicalUm"`
+	MaxUm     float64 `json:"maxUm"`
+}
+
+// Ratio is parts of base to parts of hardener. Zero means one-part.
+type Ratio struct {
+	Base     float64 `json:"base"`
+	Hardener float64 `json:"hardener"`
+}
+
+// Corner is a corner of a printed temperature × humidity field.
+type Corner struct {
+	TempC float64 `json:"tempC"`
+	RHPct float64 `json:"rhPct"`
+}
+
+// Limits is the field in which the product may be applied and held. A nil
+// limit is one that the sheet does not set.
+type Limits struct {
+	AirMinC     *float64 `json:"airMinC,omitempty"`
+	AirMaxC     *float64 `json:"airMaxC,omitempty"`
+	SurfaceMinC *float64 `json:"surfaceMinC,omitempty"`
+	SurfaceMaxC *float64 `json:"surfaceMaxC,omitempty"`
+	RHMaxPct    *float64 `json:"rhMaxPct,omitempty"`
+	// SpreadMinK is the least surface temperature above the dew point; ISO
+	// 8502-4 asks for 3 K and that is used if the sheet is silent.
+	SpreadMinK *float64 `json:"spreadMinK,omitempty"`
+	// WindMaxMS holds while spraying.
+	WindMaxMS *float64 `json:"windMaxMS,omitempty"`
+	// Polygon, if given, must contain air temperature and humidity.
+	Polygon []Corner `json:"polygon,omitempty"`
+	// HoldH is how long temperature, humidity and spread must hold after
+	// application, RainFreeH how long it must stay dry.
+	HoldH     float64 `json:"holdH"`
+	RainFreeH float64 `json:"rainFreeH"`
+}
+
+// Recoat is the overcoating window by what goes over it. Over is a Kind or
+// "any". An empty Max with NeverCloses means that no maximum is stated.
+type Recoat struct {
+	Over        Kind       `json:"over"`
+	Min         cure.Table `json:"min"`
+	Max         cure.Table `json:"max,omitempty"`
+	NeverCloses bool       `json:"neverCloses,omitempty"`
+}
+
+// AnyKind is the Over of a window that holds for every kind not listed.
+const AnyKind Kind = "any"
+
+// Parts of a two-part product that are sold alone.
+const (
+	BasePart     = "base"
+	HardenerPart = "hardener"
+)
+
+// Tin is a pack as sold: litres of mixed product, or of one part alone; price
+// in cents of the user's currency (0: not known).
+type Tin struct {
+	Name       string  `json:"name"`
+	Litres     float64 `json:"litres"`
+	PriceCents int     `json:"priceCents"`
+	Part       string  `json:"part,omitempty" enum:",base,hardener"`
+}
+
+// MaxTins is the most sizes that a sheet may list.
+const MaxTins = 40
+
+// Grade is a hardener with limits and tables of its own. A table that it leaves out is
+// not known for it: the standard one's does not stand in.
+type Grade struct {
+	Name     string  `json:"name"`
+	MinCureC float64 `json:"minCureC"`
+	// AirMinC and SurfaceMinC are the least temperatures of its field; without them
+	// MinCureC counts.
+	AirMinC     *float64   `json:"airMinC,omitempty"`
+	SurfaceMinC *float64   `json:"surfaceMinC,omitempty"`
+	PotLife     cure.Table `json:"potLife,omitempty"`
+	TouchDry    cure.Table `json:"touchDry,omitempty"`
+	TackFree    cure.Table `json:"tackFree,omitempty"`
+	Sandable    cure.Table `json:"sandable,omitempty"`
+	ThroughDry  cure.Table `json:"throughDry,omitempty"`
+	Immersion   cure.Table `json:"immersion,omitempty"`
+	Recoat      []Recoat   `json:"recoat,omitempty"`
+}
+
+// Dose is the catalyst at a temperature, per cent by weight of the resin.
+type Dose struct {
+	TempC float64 `json:"tempC"`
+	Pct   float64 `json:"pct"`
+}
+
+// Sheet is a product's data sheet.
+type Sheet struct {
+	Name      string `json:"name"`
+	Kind      Kind   `json:"kind"`
+	Chemistry string `json:"chemistry"`
+	// Binder is the chemistry as the rules of compatibility know it.
+	Binder Binder `json:"binder,omitempty" enum:",epoxy,polyester,vinylester,polyurethane,alkyd,acrylic,oil,vinyl,rosin,silicone"`
+	Colour string `json:"colour"`
+	// Example marks invented figures, to be replaced by the data sheet of the
+	// tin in hand.
+	Example bool   `json:"example"`
+	Source  string `json:"source"`
+	Edition string `json:"edition,omitempty"`
+	// SheetDate is a day such as 2026-02-01, or empty.
+	SheetDate string `json:"sheetDate,omitempty"`
+
+	// HidingUm is the dry film of this colour that hides a contrast, 0 if not
+	// stated or clear.
+	HidingUm float64 `json:"hidingUm,omitempty"`
+	// SagUprightUm and SagOverheadUm are the wet films above which it sags, 0 if
+	// not stated.
+	SagUprightUm  float64 `json:"sagUprightUm,omitempty"`
+	SagOverheadUm float64 `json:"sagOverheadUm,omitempty"`
+	// ShrinkagePct and MaxPassMM are of fillers.
+	ShrinkagePct float64 `json:"shrinkagePct,omitempty"`
+	MaxPassMM    float64 `json:"maxPassMM,omitempty"`
+	// LossPct overrides the usual loss of a method, by its key.
+	LossPct map[string]float64 `json:"lossPct,omitempty"`
+	// Grades are further hardeners; Doses the catalyst by temperature.
+	Grades      []Grade `json:"grades,omitempty"`
+	Doses       []Dose  `json:"doses,omitempty"`
+	ThinnerName string  `json:"thinnerName,omitempty"`
+	CleanerName string  `json:"cleanerName,omitempty"`
+	ToolsSuit   string  `json:"toolsSuit,omitempty"`
+	ToolsSpoil  string  `json:"toolsSpoil,omitempty"`
+	// Humidity bears on waterborne and moisture-cured products only.
+	Humidity cure.Humidity `json:"humidity,omitempty" enum:",waterborne,moisture-cured"`
+	// StrongSolvent lifts one-part coatings below it. Copper is in it as metal
+	// or oxide, Zinc as the metal that goes before steel does. Blushes: amine
+	// comes out on the surface while it cures. Porous films drink and must be
+	// sealed. AirInhibited surfaces stay tacky without wax or a film over them;
+	// Waxed holds the wax.
+	StrongSolvent bool `json:"strongSolvent,omitempty"`
+	Copper        bool `json:"copper,omitempty"`
+	Zinc          bool `json:"zinc,omitempty"`
+	Blushes       bool `json:"blushes,omitempty"`
+	Porous        bool `json:"porous,omitempty"`
+	AirInhibited  bool `json:"airInhibited,omitempty"`
+	Waxed         bool `json:"waxed,omitempty"`
+	// NoSolventWipe: the sheet forbids wiping it with solvent.
+	NoSolventWipe bool `json:"noSolventWipe,omitempty"`
+	// NeedsCover: sun harms it, it must be covered. Underwater: it may stand
+	// under water for good.
+	NeedsCover bool `json:"needsCover,omitempty"`
+	Underwater bool `json:"underwater,omitempty"`
+	// UVPerUm is the absorbance of a micrometre of dry film for ultraviolet
+	// light (base e), of clear coats.
+	UVPerUm float64 `json:"uvPerUm,omitempty"`
+	// LeastTotalUm is the total film that it protects from, such as a barrier's.
+	LeastTotalUm float64 `json:"leastTotalUm,omitempty"`
+	// LaunchMaxH is the longest time out of the water after the last coat, 0
+	// without limit.
+	LaunchMaxH float64 `json:"launchMaxH,omitempty"`
+	// PolishUmYear is the film that wears away in a year afloat, PolishUm1000NM
+	// what goes for each 1000 nautical miles.
+	PolishUmYear    float64 `json:"polishUmYear,omitempty"`
+	PolishUm1000NM  float64 `json:"polishUm1000NM,omitempty"`
+	ShelfLifeMonths float64 `json:"shelfLifeMonths,omitempty"`
+	// PotMassKg is the mass that the pot life is for, 0 if not stated.
+	PotMassKg float64 `json:"potMassKg,omitempty"`
+
+	// VolumeSolidsPct is the share of the mixed product that stays as film
+	// (ISO 3233).
+	VolumeSolidsPct float64  `json:"volumeSolidsPct"`
+	Film            Film     `json:"film"`
+	RatioByVolume   Ratio    `json:"ratioByVolume"`
+	RatioByWeight   Ratio    `json:"ratioByWeight"`
+	BaseKgL         float64  `json:"baseKgL"`
+	HardenerKgL     float64  `json:"hardenerKgL"`
+	InductionMin    float64  `json:"inductionMin"`
+	ThinnerMaxPct   float64  `json:"thinnerMaxPct"`
+	Methods         []string `json:"methods"`
+
+	// MinCureC is the temperature below which it does not cure.
+	MinCureC float64 `json:"minCureC"`
+	Limits   Limits  `json:"limits"`
+
+	// OnePointTables accepts tables of one point with cure.GuessedEnergy.
+	OnePointTables bool       `json:"onePointTables,omitempty"`
+	PotLife        cure.Table `json:"potLife,omitempty"`
+	TouchDry       cure.Table `json:"touchDry,omitempty"`
+	TackFree       cure.Table `json:"tackFree,omitempty"`
+	Sandable       cure.Table `json:"sandable,omitempty"`
+	ThroughDry     cure.Table `json:"throughDry,omitempty"`
+	Immersion      cure.Table `json:"immersion,omitempty"`
+	Recoat         []Recoat   `json:"recoat,omitempty"`
+
+	Tins     []Tin    `json:"tins"`
+	Cautions []string `json:"cautions"`
+	Notes    string   `json:"notes"`
+}
+
+// RecoatOver returns the window for a coat of kind over this product, and
+// whether the sheet has one.
+func (s Sheet) RecoatOver(kind Kind) (Recoat, bool) {
+	for _, want := range []Kind{kind, AnyKind} {
+		for _, r := range s.Recoat {
+			if r.Over == want {
+				return r, true
+			}
+		}
+	}
+	return Recoat{}, false
+}
+
+// IsCoat reports whether the product leaves a film.
+func (s Sheet) IsCoat() bool { return s.Kind != Thinner }
+
+// BaseShare is the share of base in the mixed volume, 1 for a one-part product and
+// for one that is catalysed by dose: its hardener is the catalyst, poured once. A
+// ratio by weight alone is turned by the densities.
+func (s Sheet) BaseShare() float64 {
+	if len(s.Doses) > 0 {
+		return 1
+	}
+	r := s.RatioByVolume
+	if r == (Ratio{}) && s.BaseKgL > 0 && s.HardenerKgL > 0 {
+		r = Ratio{s.RatioByWeight.Base / s.BaseKgL, s.RatioByWeight.Hardener / s.HardenerKgL}
+	}
+	if r.Base <= 0 {
+		return 1
+	}
+	return r.Base / (r.Base + r.Hardener)
+}
+
+// openPores is the share of an open, porous filler that takes up water: a rule of thumb.
+const openPores = 0.05
+
+// SoakMM is the water that a film of um µm takes up, mm or kg/m²; 0 if it is not porous.
+func (s Sheet) SoakMM(um float64) float64 {
+	if !s.Porous {
+		return 0
+	}
+	return openPores * um / 1000
+}
+
+// SpreadMinK returns the dew-point spread asked for, 3 K if the sheet is silent.
+func (l Limits) SpreadK() float64 {
+	if l.SpreadMinK == nil {
+		return 3
+	}
+	return *l.SpreadMinK
+}
+
+// Validate reports every impossible or contradictory figure with its path in
+// the sheet's JSON.
+func (s Sheet) Validate() error {
+	var bad fault.Errors
+	if s.Name == "" {
+		bad.Add("name", "give the product a name")
+	}
+	kinds := make([]Kind, len(Kinds))
+	for i, k := range Kinds {
+		kinds[i] = k.Kind
+	}
+	fault.OneOf(&bad, "kind", s.Kind, kinds)
+	if s.IsCoat() {
+		bad.Above("volumeSolidsPct", s.VolumeSolidsPct, 0, 100, "%")
+		bad.Above("film.typicalUm", s.Film.TypicalUm, 0, 50e3, "µm")
+		if s.Film.MinUm <= 0 || s.Film.MinUm > s.Film.TypicalUm {
+			bad.Add("film.minUm", "must be more than 0 and not more than the typical film")
+		}
+		if s.Film.MaxUm < s.Film.TypicalUm {
+			bad.Add("film.maxUm", "must not be less than the typical film")
+		}
+		bad.Range("minCureC", s.MinCureC, -30, 40, "°C")
+	}
+	s.RatioByVolume.validate(&bad, "ratioByVolume")
+	s.RatioByWeight.validate(&bad, "ratioByWeight")
+	bad.Range("baseKgL", s.BaseKgL, 0, 5, "kg/L")
+	bad.Range("hardenerKgL", s.HardenerKgL, 0, 5, "kg/L")
+	bad.Range("inductionMin", s.InductionMin, 0, 240, "min")
+	bad.Range("thinnerMaxPct", s.ThinnerMaxPct, 0, 50, "%")
+	bad.Under("limits", s.Limits.Validate())
+	for _, t := range s.tables() {
+		bad.Under(t.path, t.table.Validate(s.OnePointTables))
+	}
+	for i, r := range s.Recoat {
+		path := fmt.Sprintf("recoat[%d]", i)
+		fault.OneOf(&bad, path+".over", r.Over, append(kinds, AnyKind))
+		bad.Under(path, r.Validate(s.OnePointTables))
+	}
+	s.validateMore(&bad)
+	if len(s.Tins) > MaxTins {
+		bad.Add("tins", "at most %d sizes are taken", MaxTins)
+	}
+	for i, t := range s.Tins {
+		bad.Above(fmt.Sprintf("tins[%d].litres", i), t.Litres, 0, 1000, "L")
+		bad.Range(fmt.Sprintf("tins[%d].priceCents", i), float64(t.PriceCents), 0, 1e8, "cents")
+		if t.Part != "" && s.BaseShare() == 1 {
+			bad.Add(fmt.Sprintf("tins[%d].part", i), "a one-part product has no parts to be sold alone")
+		}
+	}
+	return bad.Err()
+}
+
+func (s Sheet) validateMore(bad *fault.Errors) {
+	fault.OneOf(bad, "binder", s.Binder, Binders)
+	fault.OneOf(bad, "humidity", s.Humidity, []cure.Humidity{cure.Indifferent, cure.Waterborne, cure.MoistureCured})
+	if _, err := time.Parse(time.DateOnly, s.SheetDate); err != nil && s.SheetDate != "" {
+		bad.Add("sheetDate", "%q is not a day such as 2026-02-01", s.SheetDate)
+	}
+	for _, f := range []struct {
+		path string
+		v    float64
+		hi   float64
+		unit string
+	}{
+		{"hidingUm", s.HidingUm, 2000, "µm"}, {"sagUprightUm", s.SagUprightUm, 50e3, "µm"}, {"sagOverheadUm", s.SagOverheadUm, 50e3, "µm"},
+		{"shrinkagePct", s.ShrinkagePct, 60, "%"}, {"maxPassMM", s.MaxPassMM, 100, "mm"}, {"uvPerUm", s.UVPerUm, 1, "per µm"},
+		{"leastTotalUm", s.LeastTotalUm, 10e3, "µm"}, {"launchMaxH", s.LaunchMaxH, 20000, "h"}, {"polishUmYear", s.PolishUmYear, 2000, "µm"},
+		{"polishUm1000NM", s.PolishUm1000NM, 2000, "µm"}, {"shelfLifeMonths", s.ShelfLifeMonths, 240, "months"}, {"potMassKg", s.PotMassKg, 50, "kg"},
+	} {
+		bad.Range(f.path, f.v, 0, f.hi, f.unit)
+	}
+	for key, v := range s.LossPct {
+		bad.Range("lossPct."+key, v, 0, 90, "%")
+	}
+	for i, d := range s.Doses {
+		path := fmt.Sprintf("doses[%d]", i)
+		bad.Range(path+".tempC", d.TempC, -10, 50, "°C")
+		bad.Above(path+".pct", d.Pct, 0, 10, "%")
+		if i > 0 && d.TempC <= s.Doses[i-1].TempC {
+			bad.Add(path+".tempC", "temperatures must rise")
+		}
+	}
+	for _, r := range []struct {
+		path  string
+		ratio Ratio
+	}{{"ratioByVolume", s.RatioByVolume}, {"ratioByWeight", s.RatioByWeight}} {
+		if len(s.Doses) > 0 && r.ratio != (Ratio{}) {
+			bad.Add(r.path, "give the catalyst as a dose by temperature or as a ratio, not as both: it would be poured twice")
+		}
+	}
+	for i, g := range s.Grades {
+		path := fmt.Sprintf("grades[%d]", i)
+		if g.Name == "" {
+			bad.Add(path+".name", "give the hardener a name")
+		}
+		bad.Range(path+".minCureC", g.MinCureC, -30, 40, "°C")
+		for k, v := range map[string]*float64{"airMinC": g.AirMinC, "surfaceMinC": g.SurfaceMinC} {
+			if v != nil {
+				bad.Range(path+"."+k, *v, -30, 60, "°C")
+			}
+		}
+		for _, t := range g.tables() {
+			bad.Under(path+"."+t.path, t.table.Validate(s.OnePointTables))
+		}
+		for k, r := range g.Recoat {
+			bad.Under(fmt.Sprintf("%s.recoat[%d]", path, k), r.Validate(s.OnePointTables))
+		}
+	}
+}
+
+// With returns the sheet with the limits and tables of a hardener grade; the standard
+// one has no name.
+func (s Sheet) With(grade string) (Sheet, bool) {
+	if grade == "" {
+		return s, true
+	}
+	for _, g := range s.Grades {
+		if g.Name != grade {
+			continue
+		}
+		s.MinCureC, s.Limits = g.MinCureC, s.Limits.with(g)
+		s.PotLife, s.TouchDry, s.TackFree, s.Sandable = g.PotLife, g.TouchDry, g.TackFree, g.Sandable
+		s.ThroughDry, s.Immersion, s.Recoat = g.ThroughDry, g.Immersion, g.Recoat
+		return s, true
+	}
+	return s, false
+}
+
+// with are the limits with a grade: its least temperatures, and of a printed field,
+// which is the standard hardener's, only the humidity.
+func (l Limits) with(g Grade) Limits {
+	least := func(own *float64) *float64 {
+		if own != nil {
+			return own
+		}
+		return &g.MinCureC
+	}
+	l.AirMinC, l.SurfaceMinC = least(g.AirMinC), least(g.SurfaceMinC)
+	if len(l.Polygon) > 0 {
+		most := 0.0
+		for _, c := range l.Polygon {
+			most = max(most, c.RHPct)
+		}
+		if l.RHMaxPct == nil {
+			l.RHMaxPct = &most
+		}
+		l.Polygon = nil
+	}
+	return l
+}
+
+// DosePct returns the catalyst at tempC, straight between the sheet's points and
+// held beyond them; ok is false without a table.
+func (s Sheet) DosePct(tempC float64) (pct float64, ok bool) {
+	d := s.Doses
+	if len(d) == 0 {
+		return 0, false
+	}
+	if tempC <= d[0].TempC {
+		return d[0].Pct, true
+	}
+	for i := 1; i < len(d); i++ {
+		if tempC <= d[i].TempC {
+			return d[i-1].Pct + (tempC-d[i-1].TempC)/(d[i].TempC-d[i-1].TempC)*(d[i].Pct-d[i-1].Pct), true
+		}
+	}
+	return d[len(d)-1].Pct, true
+}
+
+// Doubts are figures that are possible but seldom right: minimum times that are the
+// same as it gets warmer. The user is asked, not refused.
+func (s Sheet) Doubts() []string {
+	out := []string{}
+	check := func(name string, t cure.Table) {
+		for i := 1; i < len(t); i++ {
+			if t[i].Hours == t[i-1].Hours {
+				out = append(out, fmt.Sprintf("%s: %g h at %g °C is not shorter than %g h at %g °C. Is it so on the sheet?", name, t[i].Hours, t[i].TempC, t[i-1].Hours, t[i-1].TempC))
+			}
+		}
+	}
+	for _, t := range s.tables() {
+		check(t.path, t.table)
+	}
+	for _, r := range s.Recoat {
+		check("recoat minimum over "+r.Over.Name(), r.Min) // a maximum may be the same at all temperatures
+	}
+	return out
+}
+
+type namedTable struct {
+	path  string
+	table cure.Table
+}
+
+func (s Sheet) tables() []namedTable {
+	return []namedTable{
+		{"potLife", s.PotLife}, {"touchDry", s.TouchDry}, {"tackFree", s.TackFree},
+		{"sandable", s.Sandable}, {"throughDry", s.ThroughDry}, {"immersion", s.Immersion},
+	}
+}
+
+func (g Grade) tables() []namedTable {
+	return []namedTable{
+		{"potLife", g.PotLife}, {"touchDry", g.TouchDry}, {"tackFree", g.TackFree},
+		{"sandable", g.Sandable}, {"throughDry", g.ThroughDry}, {"immersion", g.Immersion},
+	}
+}
+
+func (r Ratio) validate(bad *fault.Errors, path string) {
+	if r == (Ratio{}) {
+		return
+	}
+	bad.Above(path+".base", r.Base, 0, 1000, "parts")
+	bad.Above(path+".hardener", r.Hardener, 0, 1000, "parts")
+}
+
+// Validate reports crossed or impossible limits.
+func (l Limits) Validate() error {
+	var bad fault.Errors
+	between := func(path string, v *float64, lo, hi float64, unit string) {
+		if v != nil {
+			bad.Range(path, *v, lo, hi, unit)
+		}
+	}
+	between("airMinC", l.AirMinC, -30, 60, "°C")
+	between("airMaxC", l.AirMaxC, -30, 60, "°C")
+	between("surfaceMinC", l.SurfaceMinC, -30, 90, "°C")
+	between("surfaceMaxC", l.SurfaceMaxC, -30, 90, "°C")
+	between("rhMaxPct", l.RHMaxPct, 1, 100, "%")
+	between("spreadMinK", l.SpreadMinK, 0, 20, "K")
+	between("windMaxMS", l.WindMaxMS, 0, 40, "m/s")
+	bad.Range("holdH", l.HoldH, 0, 720, "h")
+	bad.Range("rainFreeH", l.RainFreeH, 0, 720, "h")
+	crossed := func(path string, lo, hi *float64) {
+		if lo != nil && hi != nil && *lo >= *hi {
+			bad.Add(path, "the maximum must be above the minimum")
+		}
+	}
+	crossed("airMaxC", l.AirMinC, l.AirMaxC)
+	crossed("surfaceMaxC", l.SurfaceMinC, l.SurfaceMaxC)
+	if n := len(l.Polygon); n > 0 && n < 3 {
+		bad.Add("polygon", "a field needs at least three corners")
+	}
+	for i, c := range l.Polygon {
+		bad.Range(fmt.Sprintf("polygon[%d].tempC", i), c.TempC, -30, 60, "°C")
+		bad.Range(fmt.Sprintf("polygon[%d].rhPct", i), c.RHPct, 0, 100, "%")
+	}
+	if a, b, crossed := Crossing(l.Polygon); crossed {
+		bad.Add("polygon", "the side from corner %d crosses the side from corner %d: enter the corners in order round the field", a+1, b+1)
+	} else if len(l.Polygon) >= 3 && fieldArea(l.Polygon) == 0 {
+		bad.Add("polygon", "the corners lie on one line, the field is empty")
+	}
+	return bad.Err()
+}
+
+// Validate reports bad tables, a missing minimum, a maximum that is neither
+// given nor denied, and temperatures at which the maximum is not above the
+// minimum.
+func (r Recoat) Validate(guess bool) error {
+	var bad fault.Errors
+	if len(r.Min) == 0 {
+		bad.Add("min", "give the minimum interval at two or more temperatures")
+	}
+	bad.Under("min", r.Min.Validate(guess))
+	bad.Under("max", r.Max.Validate(guess))
+	if len(r.Max) == 0 && !r.NeverCloses {
+		bad.Add("max", "give the maximum interval, or say that there is none")
+	}
+	if bad.Err() != nil || len(r.Max) == 0 {
+		return bad.Err()
+	}
+	for i, p := range r.Max {
+		if lo, _ := r.Min.TauH(p.TempC, cure.Minimum); lo >= p.Hours {
+			bad.Add(fmt.Sprintf("max[%d].hours", i), "must be more than the minimum at %g °C, %.3g h", p.TempC, lo)
+		}
+	}
+	return bad.Err()
+}

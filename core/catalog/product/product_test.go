@@ -1,0 +1,200 @@
+package product
+
+import (
+	"strings"
+	"testing"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/physics/cure"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestExamplesAreValidAndCoverEveryKind(t *testing.T) {
+	seen := map[Kind]bool{}
+	names := map[string]bool{}
+	for _, s := range Examples() {
+		require.NoError(t, s.Validate(), s.Name)
+		assert.True(t, s.Example, "%s must be marked as an example", s.Name)
+		assert.False(t, names[s.Name], "%s is there twice", s.Name)
+		names[s.Name], seen[s.Kind] = true, true
+		if s.IsCoat() {
+			r, ok := s.RecoatOver(AnyKind)
+			assert.True(t, ok && len(r.Min) >= 2, "%s needs a recoat table", s.Name)
+			assert.NotEmpty(t, s.Tins, s.Name)
+			assert.NotEmpty(t, s.Cautions, s.Name)
+		}
+	}
+	for _, k := range Kinds {
+		assert.True(t, seen[k.Kind], "no example of %s", k.Name)
+	}
+}
+
+func TestValidateNamesTheField(t *testing.T) {
+	cases := []struct {
+		name   string
+		change func(*Sheet)
+		path   string
+	}{
+		{"no name", func(s *Sheet) { s.Name = "" }, "name"},
+		{"no solids", func(s *Sheet) { s.VolumeSolidsPct = 0 }, "volumeSolidsPct"},
+		{"130 % solids", func(s *Sheet) { s.VolumeSolidsPct = 130 }, "volumeSolidsPct"},
+		{"hardener 0", func(s *Sheet) { s.RatioByVolume = Ratio{4, 0} }, "ratioByVolume.hardener"},
+		{"humidity 140 %", func(s *Sheet) { v := 140.0; s.Limits.RHMaxPct = &v }, "limits.rhMaxPct"},
+		{"crossed limits", func(s *Sheet) { v := 1.0; s.Limits.AirMaxC = &v }, "limits.airMaxC"},
+		{"two corners", func(s *Sheet) { s.Limits.Polygon = []Corner{{10, 50}, {20, 50}} }, "limits.polygon"},
+		{"one-point table", func(s *Sheet) { s.PotLife = cure.Table{{TempC: 20, Hours: 3}} }, "potLife"},
+		{"falling temperatures", func(s *Sheet) { s.PotLife = cure.Table{{TempC: 20, Hours: 3}, {TempC: 10, Hours: 5}} }, "potLife[1].tempC"},
+		{"zero hours", func(s *Sheet) { s.TouchDry = cure.Table{{TempC: 10, Hours: 0}, {TempC: 20, Hours: 5}} }, "touchDry[0].hours"},
+		{"maximum under minimum", func(s *Sheet) { s.Recoat[0].Max = cure.Table{{TempC: 10, Hours: 0.1}, {TempC: 20, Hours: 0.1}} }, "recoat[0].max[0].hours"},
+		{"silent about the maximum", func(s *Sheet) { s.Recoat[0].Max = nil }, "recoat[0].max"},
+		{"film upside down", func(s *Sheet) { s.Film.MaxUm = 1 }, "film.maxUm"},
+		{"tin of nothing", func(s *Sheet) { s.Tins[0].Litres = 0 }, "tins[0].litres"},
+		{"unknown kind", func(s *Sheet) { s.Kind = "glue" }, "kind"},
+	}
+	for _, c := range cases {
+		t.Run(c.name, func(t *testing.T) {
+			var sheet Sheet
+			for _, s := range Examples() {
+				if s.Kind == HighBuild {
+					sheet = s
+				}
+			}
+			c.change(&sheet)
+			var bad fault.Errors
+			require.ErrorAs(t, sheet.Validate(), &bad)
+			assert.Equal(t, c.path, bad[0].Path)
+		})
+	}
+}
+
+func TestRecoatOverPrefersTheNamedKind(t *testing.T) {
+	for _, s := range Examples() {
+		if s.Kind != Barrier {
+			continue
+		}
+		named, _ := s.RecoatOver(SoftAntifoul)
+		other, _ := s.RecoatOver(HighBuild)
+		assert.Equal(t, SoftAntifoul, named.Over)
+		assert.Equal(t, AnyKind, other.Over)
+	}
+	_, ok := Sheet{}.RecoatOver(Varnish)
+	assert.False(t, ok)
+}
+
+func TestThereAreThirtyExamples(t *testing.T) {
+	all := Examples()
+	assert.GreaterOrEqual(t, len(all), 30)
+	for _, s := range all {
+		assert.Empty(t, s.Doubts(), s.Name)
+		if s.IsCoat() {
+			assert.NotEmpty(t, s.Binder, s.Name)
+			assert.Positive(t, s.ShelfLifeMonths, s.Name)
+		}
+	}
+}
+
+func TestGradesAndDoses(t *testing.T) {
+	var barrier, gelcoat Sheet
+	for _, s := range Examples() {
+		switch {
+		case s.Kind == Barrier && len(s.Grades) > 0:
+			barrier = s
+		case s.Kind == Gelcoat && len(s.Doses) > 0:
+			gelcoat = s
+		}
+	}
+	cold, ok := barrier.With("low-temperature")
+	require.True(t, ok)
+	assert.Less(t, cold.MinCureC, barrier.MinCureC)
+	a, _ := barrier.TouchDry.TauH(10, cure.Minimum)
+	b, _ := cold.TouchDry.TauH(10, cure.Minimum)
+	assert.Less(t, b, a)
+	assert.NotEqual(t, barrier.ThroughDry, cold.ThroughDry)
+	require.NotNil(t, cold.Limits.AirMinC)
+	assert.Equal(t, 0.0, *cold.Limits.AirMinC, "its own limits")
+	assert.Equal(t, 10.0, *barrier.Limits.AirMinC)
+	assert.Equal(t, barrier.Limits.RHMaxPct, cold.Limits.RHMaxPct)
+	bare := Sheet{ThroughDry: barrier.ThroughDry, Recoat: barrier.Recoat, Limits: barrier.Limits, Grades: []Grade{{Name: "winter", MinCureC: -5}}}
+	winter, _ := bare.With("winter")
+	assert.Empty(t, winter.ThroughDry, "what it leaves out is not known")
+	assert.Empty(t, winter.Recoat)
+	assert.Equal(t, -5.0, *winter.Limits.SurfaceMinC)
+	same, ok := barrier.With("")
+	assert.True(t, ok)
+	assert.Equal(t, barrier, same)
+	_, ok = barrier.With("tropical")
+	assert.False(t, ok)
+
+	for temp, want := range map[float64]float64{5: 3, 12: 3, 15: 2.5, 25: 1.5, 40: 1.2} {
+		got, ok := gelcoat.DosePct(temp)
+		assert.True(t, ok)
+		assert.InDelta(t, want, got, 1e-9, "%g °C", temp)
+	}
+	_, ok = Sheet{}.DosePct(20)
+	assert.False(t, ok)
+}
+
+func TestBaseShare(t *testing.T) {
+	assert.Equal(t, 1.0, Sheet{}.BaseShare())
+	assert.Equal(t, 0.75, Sheet{RatioByVolume: Ratio{3, 1}}.BaseShare())
+	// 100 : 50 by weight at 1.2 and 1.0 kg/L is 83.3 : 50 by volume.
+	assert.InDelta(t, 0.625, Sheet{RatioByWeight: Ratio{100, 50}, BaseKgL: 1.2, HardenerKgL: 1}.BaseShare(), 1e-12)
+}
+
+func TestDoubts(t *testing.T) {
+	s := Sheet{TouchDry: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}, Recoat: []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}}}}
+	assert.Len(t, s.Doubts(), 2)
+	assert.Contains(t, s.Doubts()[0], "4 h at 20 °C is not shorter than 4 h at 10 °C")
+}
+
+// What would hurt somebody, in every example sheet.
+func TestExamplesSayWhatHurts(t *testing.T) {
+	for _, s := range Examples() {
+		all := strings.Join(append(s.Cautions, s.Notes), " ")
+		if s.Binder == Polyurethane && (s.RatioByVolume != (Ratio{}) || s.Humidity == cure.MoistureCured) {
+			assert.Contains(t, strings.ToLower(all), "isocyanate", s.Name)
+		}
+		if s.Copper {
+			assert.NotContains(t, all, "For aluminium", s.Name)
+			assert.Contains(t, all, "aluminium", s.Name)
+		}
+		if len(s.Doses) > 0 {
+			assert.Zero(t, s.RatioByWeight, s.Name)
+			assert.Zero(t, s.RatioByVolume, s.Name)
+			assert.Contains(t, all, "eroxide", s.Name)
+		}
+	}
+}
+
+func TestMoreFieldsAreChecked(t *testing.T) {
+	good := Examples()[0]
+	for path, change := range map[string]func(*Sheet){
+		"binder":          func(s *Sheet) { s.Binder = "glue" },
+		"humidity":        func(s *Sheet) { s.Humidity = "wet" },
+		"sheetDate":       func(s *Sheet) { s.SheetDate = "spring" },
+		"hidingUm":        func(s *Sheet) { s.HidingUm = -1 },
+		"maxPassMM":       func(s *Sheet) { s.MaxPassMM = 1e6 },
+		"shelfLifeMonths": func(s *Sheet) { s.ShelfLifeMonths = -2 },
+		"lossPct.brush":   func(s *Sheet) { s.LossPct = map[string]float64{"brush": 95} },
+		"doses[0].pct":    func(s *Sheet) { s.Doses = []Dose{{20, 0}} },
+		"doses[1].tempC":  func(s *Sheet) { s.Doses = []Dose{{20, 2}, {10, 2}} },
+		"grades[0].name":  func(s *Sheet) { s.Grades = []Grade{{}} },
+		"grades[0].potLife[0].hours": func(s *Sheet) {
+			s.Grades = []Grade{{Name: "x", PotLife: cure.Table{{TempC: 10, Hours: -1}, {TempC: 20, Hours: 1}}}}
+		},
+		"ratioByVolume": func(s *Sheet) { s.RatioByWeight, s.Doses = Ratio{}, []Dose{{20, 2}} },
+		"tins":          func(s *Sheet) { s.Tins = make([]Tin, MaxTins+1) },
+		"tins[0].part": func(s *Sheet) {
+			s.RatioByVolume, s.RatioByWeight = Ratio{}, Ratio{}
+			s.Tins = []Tin{{"x", 1, 1, BasePart}}
+		},
+	} {
+		s := good
+		change(&s)
+		var bad fault.Errors
+		require.ErrorAs(t, s.Validate(), &bad, path)
+		assert.Equal(t, path, bad[0].Path)
+	}
+}

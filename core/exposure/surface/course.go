@@ -1,0 +1,162 @@
+package surface
+
+import (
+	"context"
+	"math"
+	"sort"
+	"time"
+
+	"allcoats/core/base/parallel"
+	"allcoats/core/physics/weather"
+)
+
+// Wet is a stretch in which a surface is wet. Rain says that rain fell on it, Wash that
+// it was washed; otherwise it is dew.
+type Wet struct {
+	From time.Time `json:"from"`
+	To   time.Time `json:"to"`
+	Rain bool      `json:"rain"`
+	Wash bool      `json:"wash,omitempty"`
+}
+
+// Course is a surface over a record: its temperature at every record, °C, and
+// when it is wet. The last stretch ends with the record if it does not dry.
+type Course struct {
+	TempC []float64
+	Wet   []Wet
+}
+
+// Water that an upright and a level surface hold before the rest runs off, mm, and
+// what is too little to count as wet.
+const (
+	uprightMM = 0.15
+	levelMM   = 0.5
+	traceMM   = 0.003
+)
+
+// Sub-steps of an hour: dry ones suffice for records, where the error is below 0.4 K in
+// gusts and below 0.1 K else; wet ones follow the water.
+const (
+	dryParts = 2
+	wetParts = 4
+)
+
+// Course follows a face over c. It begins at the temperature of the air and
+// dry, and again after gaps of more than weather.MaxGap, so give it a day or two
+// before what matters. Not counted: shade of other boats.
+func (c Conditions) Course(f Face) Course {
+	n := len(c.At)
+	out := Course{TempC: make([]float64, n)}
+	light := c.Light(f)
+	up := math.Cos(f.TiltDeg * math.Pi / 180)
+	holds := HoldsMM(f.TiltDeg)
+	catches := 0.0 // of the rain
+	if !f.Roofed {
+		catches = max(0, up)
+		if f.TiltDeg < 100 {
+			catches = max(catches, 0.3) // driven against a side
+		}
+	}
+	dark := f.Roofed && c.roofLight == nil
+	drive := func(i int) Drive {
+		d := Drive{AirC: c.AirC[i], LightWM2: light[i], SkyC: c.SkyC[i], WindMS: c.WindMS[i], InsideC: c.InsideC[i], DewC: c.DewC[i], VapourHPa: c.VapourHPa[i]}
+		if dark {
+			d.LightWM2, d.SkyC, d.WindMS = 0, d.AirC, stillAir
+		}
+		return d
+	}
+	film := water{out: &out}
+	var p plate
+	var last Drive
+	var from pull
+	washes := f.Washed
+	at := func(i, j int, s float64) time.Time {
+		return c.At[i-1].Add(time.Duration(float64(j) * s * float64(time.Second)))
+	}
+	for i := range n {
+		now := drive(i)
+		step := time.Duration(0)
+		if i > 0 {
+			step = c.At[i].Sub(c.At[i-1])
+		}
+		if i == 0 || step > weather.MaxGap {
+			film.end(c.At[max(0, i-1)])
+			p = plate{k: now.AirC + kelvin, inner: (now.AirC+now.InsideC)/2 + kelvin}
+			last, from = now, f.pull(now)
+			out.TempC[i] = now.AirC
+			washes = washes[sort.Search(len(washes), func(k int) bool { return !washes[k].Before(c.At[i]) }):]
+			continue
+		}
+		rain := c.RainMM[i-1] * catches // mm an hour, from that record on
+		parts := dryParts
+		if p.mm > 0 || rain > 0 || p.k-kelvin < c.DewC[i-1]+nearDewK || len(washes) > 0 && washes[0].Before(c.At[i]) {
+			parts = wetParts
+		}
+		parts = int(math.Ceil(step.Hours()*float64(parts) - 1e-9))
+		s := step.Seconds() / float64(parts)
+		from.rain = rain / 3600
+		for j := 1; j <= parts; j++ {
+			to := f.pull(last.toward(now, float64(j)/float64(parts)))
+			to.rain = rain / 3600
+			washed := false
+			for len(washes) > 0 && washes[0].Before(at(i, j, s)) {
+				washes, washed = washes[1:], true
+				p.mm = holds + f.SoakMM
+			}
+			wetS := f.step(&p, s, from, to, last.InsideC, holds)
+			if wetS > 0 || p.mm > 0 {
+				film.follow(at(i, j, s), s, wetS, p.mm, rain > 0, washed)
+			}
+			from = to
+		}
+		out.TempC[i], last = p.k-kelvin, now
+	}
+	if n > 0 {
+		film.end(c.At[n-1])
+	}
+	return out
+}
+
+// nearDewK is how near the dew point a surface is followed in finer steps, K.
+const nearDewK = 1
+
+// Courses follows several faces, on all processors.
+func (c Conditions) Courses(faces []Face) []Course {
+	out := make([]Course, len(faces))
+	_ = parallel.Each(context.Background(), len(faces), nil, func(_, i int) { out[i] = c.Course(faces[i]) }) // never stopped
+	return out
+}
+
+// water gathers the stretches in which a surface is wet.
+type water struct {
+	now    Wet
+	open   bool
+	mostMM float64
+	out    *Course
+}
+
+// follow takes in a step of s seconds that ends at end, wetS of them wet.
+func (w *water) follow(end time.Time, s, wetS, mm float64, rain, washed bool) {
+	begin := end.Add(-time.Duration(s * float64(time.Second)))
+	if !w.open {
+		w.open, w.mostMM = true, 0
+		w.now = Wet{From: end.Add(-time.Duration(wetS * float64(time.Second)))}
+		if mm == 0 || washed {
+			w.now.From = begin
+		}
+	}
+	w.now.Rain, w.now.Wash = w.now.Rain || rain, w.now.Wash || washed
+	w.mostMM = max(w.mostMM, mm)
+	if mm == 0 {
+		w.end(begin.Add(time.Duration(wetS * float64(time.Second))))
+	}
+}
+
+// end closes an open stretch; a trace of dew is none.
+func (w *water) end(at time.Time) {
+	if w.open && (w.mostMM > traceMM || w.now.Rain || w.now.Wash) && at.After(w.now.From) {
+		w.now.To = at
+		w.out.Wet = append(w.out.Wet, w.now)
+	}
+	w.open = false
+}

@@ -1,0 +1,244 @@
+package surface
+
+import (
+	"math"
+	"testing"
+	"time"
+
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
+	"allcoats/core/physics/weather"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var midnight = time.Date(2026, 5, 9, 0, 0, 0, 0, time.UTC)
+
+func ptr(v float64) *float64 { return &v }
+
+// record makes n hours; edit may be nil.
+func record(n int, tempC, rhPct float64, edit func(i int, h *weather.Hour)) weather.Series {
+	s := make(weather.Series, n)
+	for i := range s {
+		s[i] = weather.Hour{At: midnight.Add(time.Duration(i) * time.Hour), TempC: tempC, RHPct: rhPct, WindMS: ptr(1), CloudPct: ptr(0)}
+		if edit != nil {
+			edit(i, &s[i])
+		}
+	}
+	return s
+}
+
+func side(s area.Side, tone survey.Tone) survey.Description {
+	d := survey.Usual(area.Topsides, survey.GRP)
+	d.Tone = tone
+	return d
+}
+
+// With nothing but the air a surface follows the exponential of its time constant.
+func TestRunFollowsTheExponential(t *testing.T) {
+	f := Face{HeatJM2K: 20_000}
+	still := Drive{AirC: 10, WindMS: 0, DewC: -99}
+	got := f.Run([]Drive{still, still, still}, 20, 0, 0, 0)
+	for i, v := range got.TempC {
+		assert.InDelta(t, 10+10*math.Exp(-2.8*3600*float64(i)/20_000), v, 1e-9)
+	}
+}
+
+// A balance at rest: sun against the air, no sky.
+func TestRunComesToRest(t *testing.T) {
+	f := Face{HeatJM2K: 10_000, Absorptance: 0.9}
+	d := Drive{AirC: 15, LightWM2: 500, WindMS: 1, DewC: -99}
+	drives := make([]Drive, 48)
+	for i := range drives {
+		drives[i] = d
+	}
+	got := f.Run(drives, 0, 0, 0, 0).TempC
+	assert.InDelta(t, 15+0.9*500/5.8, got[47], 1e-6)
+	for i, v := range got[1:] {
+		assert.GreaterOrEqual(t, v, got[i]-1e-9, "it does not oscillate")
+	}
+}
+
+func TestShadedSideIsColder(t *testing.T) {
+	c := Outdoors(53, 0, record(72, 14, 60, nil))
+	noon := 60
+	port := c.Course(Of(side(area.Port, survey.Dark), area.Topsides, area.Port, 270)) // faces south
+	starboard := c.Course(Of(side(area.Starboard, survey.Dark), area.Topsides, area.Starboard, 270))
+	assert.Greater(t, port.TempC[noon], starboard.TempC[noon]+10)
+	white := c.Course(Of(side(area.Port, survey.White), area.Topsides, area.Port, 270))
+	assert.Less(t, white.TempC[noon], port.TempC[noon]-10, "a white side stays cooler than a dark one")
+	both := c.Course(Of(side(area.Both, survey.Dark), area.Topsides, area.Both, 270))
+	assert.Greater(t, port.TempC[noon], both.TempC[noon])
+	assert.Greater(t, both.TempC[noon], starboard.TempC[noon])
+}
+
+// On a clear calm night a deck falls below the dew point and a side, which sees
+// half the sky, less so; under a roof nothing does.
+func TestDewFallsOnTheDeckAndDriesInTheSun(t *testing.T) {
+	c := Outdoors(53, 0, record(48, 9, 92, func(i int, h *weather.Hour) {
+		*h.WindMS = 0.5
+		if hour := i % 24; hour > 8 && hour < 20 {
+			h.RHPct, h.TempC = 60, 15
+		}
+	}))
+	d := survey.Usual(area.Deck, survey.GRP)
+	deck := c.Course(Of(d, area.Deck, area.Both, 0))
+	require.NotEmpty(t, deck.Wet)
+	assert.False(t, deck.Wet[0].Rain)
+	for _, w := range deck.Wet {
+		assert.True(t, w.To.After(w.From))
+	}
+	dry := deck.Wet[len(deck.Wet)-1]
+	for _, w := range deck.Wet {
+		if w.To.Before(midnight.Add(36*time.Hour)) && w.To.After(midnight.Add(28*time.Hour)) {
+			dry = w
+		}
+	}
+	assert.WithinRange(t, dry.To, midnight.Add(31*time.Hour), midnight.Add(36*time.Hour), "the sun dries it in the morning")
+	d.Shelter = survey.Shed
+	assert.Empty(t, c.Course(Of(d, area.Deck, area.Both, 0)).Wet)
+}
+
+func TestRainWetsADeckAndNotAnUnderside(t *testing.T) {
+	rain := record(24, 12, 90, func(i int, h *weather.Hour) {
+		h.CloudPct, h.RainMM = ptr(100), ptr(0)
+		if i == 10 || i == 11 {
+			*h.RainMM = 1.5
+		}
+	})
+	c := Outdoors(53, 0, rain)
+	deck := c.Course(Of(survey.Usual(area.Deck, survey.GRP), area.Deck, area.Both, 0))
+	require.Len(t, deck.Wet, 1)
+	assert.True(t, deck.Wet[0].Rain)
+	assert.WithinDuration(t, midnight.Add(10*time.Hour), deck.Wet[0].From, time.Minute)
+	assert.True(t, deck.Wet[0].To.After(midnight.Add(12*time.Hour)), "it is wet for a while after the rain")
+	bottom := c.Course(Of(survey.Usual(area.Bottom, survey.GRP), area.Bottom, area.Both, 0))
+	assert.Empty(t, bottom.Wet)
+}
+
+// Water dries as fast as air takes vapour. By hand, 0.5 mm on a plate held at 12 °C in
+// air of 12 °C and 70 %, wind 2 m/s: h = 8.8 W/m²K, the air lacks 0.3 · 14.03 hPa = 420.9
+// Pa, E = 8.8 · 0.622 · 420.9 / (1006 · 0.908 · 101325) = 24.9 mg/m²s: 5.58 h.
+func TestDryingTime(t *testing.T) {
+	d := Drive{AirC: 12, WindMS: 2, DewC: 6.70, VapourHPa: 0.7 * 14.03}
+	drives := make([]Drive, 9)
+	for i := range drives {
+		drives[i] = d
+	}
+	held := Face{HeatJM2K: 1e9}
+	got := held.Run(drives, 12, 0, 0.5, 0.5)
+	require.Len(t, got.WetH, 1)
+	assert.InEpsilon(t, 5.58, got.WetH[0][1], 0.01)
+	// Left to itself it is cooled by its own drying, and takes longer.
+	free := Face{HeatJM2K: 16_000, Emissivity: 0.9}.Run(drives, 12, 0, 0.5, 0.5)
+	require.Len(t, free.WetH, 1)
+	assert.Greater(t, free.WetH[0][1], 1.25*5.58)
+	assert.Less(t, free.TempC[3], 11.5)
+	// What sits in pores comes out ever slower: 0.5 mm on it as before, then 0.2 mm with
+	// the rate falling in proportion till a twentieth is left: ln 20 times as long as 0.2
+	// mm would take, 0.2/0.0896 h · 3.0 = 6.69 h.
+	held.SoakMM = 0.2
+	long := append(drives, drives...)
+	porous := held.Run(long, 12, 0, 0.7, 0.5)
+	require.Len(t, porous.WetH, 1)
+	assert.InEpsilon(t, 5.58+6.69, porous.WetH[0][1], 0.01)
+}
+
+// A cored deck's light skin loses its heat to the clear night faster than a solid
+// laminate of the same thickness, and dews earlier and for longer.
+func TestCoredDecksDewEarlier(t *testing.T) {
+	c := Outdoors(53, 0, record(60, 12, 75, func(i int, h *weather.Hour) { h.TempC = 12 + 5*math.Sin(float64(i-9)*math.Pi/12) }))
+	first := func(s survey.Substrate) (time.Time, float64) {
+		d := survey.Usual(area.Deck, s)
+		d.ThicknessMM = 26
+		course := c.Course(Of(d, area.Deck, area.Both, 0))
+		for _, w := range course.Wet {
+			if w.From.After(midnight.Add(36 * time.Hour)) {
+				return w.From, course.TempC[52]
+			}
+		}
+		return time.Time{}, course.TempC[52]
+	}
+	foam, foamC := first(survey.FoamCore)
+	solid, solidC := first(survey.GRP)
+	require.False(t, foam.IsZero())
+	assert.True(t, solid.IsZero() || foam.Before(solid.Add(-30*time.Minute)), "foam %v, solid %v", foam, solid)
+	assert.Less(t, foamC, solidC, "in the small hours")
+}
+
+// At rest a cored wall carries one flow through all of it: by hand, from 25 °C inside
+// to 5 °C outside with no wind, sky or sun: 1/8 + 0.02/0.035 + 1/2.8 m²K/W, 19 W/m².
+func TestACoredWallAtRest(t *testing.T) {
+	f := Face{HeatJM2K: 5400, InnerJM2K: 5400, CoreWM2K: 0.035 / 0.02, InsideWM2K: 8}
+	drives := make([]Drive, 200)
+	for i := range drives {
+		drives[i] = Drive{AirC: 5, InsideC: 25, DewC: -99}
+	}
+	got := f.Run(drives, 5, 25, 0, 0)
+	flow := 20 / (1/8.0 + 0.02/0.035 + 1/2.8)
+	assert.InDelta(t, 5+flow/2.8, got.TempC[199], 0.01)
+	assert.InDelta(t, 25-flow/8, got.InnerC[199], 0.01)
+}
+
+// A wash in the evening is followed like rain, under a roof too.
+func TestAWashDriesInItsOwnTime(t *testing.T) {
+	wash := midnight.Add(30 * time.Hour)
+	dry := func(rh float64, shelter survey.Shelter) time.Duration {
+		c := Outdoors(53, 0, record(96, 12, rh, func(_ int, h *weather.Hour) { h.CloudPct = ptr(100) }))
+		d := survey.Usual(area.Topsides, survey.GRP)
+		d.Shelter = shelter
+		f := Of(d, area.Topsides, area.Port, 0)
+		f.Washed = []time.Time{wash}
+		for _, w := range c.Course(f).Wet {
+			if w.Wash {
+				return w.To.Sub(wash)
+			}
+		}
+		return 0
+	}
+	quick, slow := dry(50, survey.Open), dry(90, survey.Open)
+	assert.Positive(t, quick)
+	assert.Greater(t, slow, 5*quick/2)
+	assert.Positive(t, dry(50, survey.Shed))
+}
+
+func TestCourseBeginsAnewAfterAGap(t *testing.T) {
+	s := record(5, 10, 60, nil)
+	s = append(s, weather.Hour{At: midnight.Add(20 * time.Hour), TempC: 18, RHPct: 60})
+	got := Outdoors(53, 0, s).Course(Of(survey.Usual(area.Deck, survey.Steel), area.Deck, area.Both, 0))
+	assert.Equal(t, 18.0, got.TempC[5])
+	assert.Empty(t, Outdoors(53, 0, nil).Course(Face{HeatJM2K: 1e4}).TempC)
+}
+
+func TestOf(t *testing.T) {
+	d := survey.Usual(area.Topsides, survey.GRP)
+	f := Of(d, area.Topsides, area.Starboard, 240)
+	assert.Equal(t, 1800*1000*0.008, f.HeatJM2K)
+	assert.Equal(t, []float64{330}, f.AzimuthDeg)
+	assert.InDelta(t, 0.5, f.SkyView, 1e-12)
+	assert.InDelta(t, 1, Of(d, area.Deck, area.Both, 0).SkyView, 1e-12)
+	assert.Equal(t, []float64{180}, Of(d, area.Transom, area.Both, 0).AzimuthDeg)
+	d.Facing, d.Shelter = "bow", survey.Tent
+	f = Of(d, area.Topsides, area.Port, 10)
+	assert.Equal(t, []float64{10}, f.AzimuthDeg)
+	assert.Zero(t, f.SkyView)
+	for _, s := range survey.Substrates {
+		assert.Positive(t, Of(survey.Usual(area.Rudder, s.Key), area.Rudder, area.Both, 0).HeatJM2K, s.Key)
+	}
+}
+
+func BenchmarkYearTwelveSurfaces(b *testing.B) {
+	year := record(8760, 12, 75, func(i int, h *weather.Hour) {
+		h.TempC = 10 + 8*math.Sin(float64(i)/1400) + 4*math.Sin(float64(i)*math.Pi/12)
+		h.RainMM = ptr(math.Max(0, math.Sin(float64(i)/40)-0.95) * 20)
+	})
+	var faces []Face
+	for i := range 12 {
+		d := survey.Usual(area.Topsides, survey.Substrates[i].Key)
+		faces = append(faces, Of(d, area.Parts[i].Part, area.Sides[i%3], float64(30*i)))
+	}
+	for b.Loop() {
+		Outdoors(53, 0, year).Courses(faces)
+	}
+}

@@ -1,0 +1,165 @@
+package mix
+
+import (
+	"testing"
+	"time"
+
+	"allcoats/core/catalog/product"
+	"allcoats/core/physics/cure"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// epoxy is mixed 2:1 by volume, base 1.1 and hardener 1.0 kg/L, solvent-free.
+func epoxy() product.Sheet {
+	return product.Sheet{Name: "epoxy", Kind: product.Fairing, Binder: product.Epoxy, VolumeSolidsPct: 100, RatioByVolume: product.Ratio{Base: 2, Hardener: 1}, BaseKgL: 1.1, HardenerKgL: 1,
+		ThinnerMaxPct: 5, PotLife: cure.Table{{TempC: 10, Hours: 1}, {TempC: 20, Hours: 0.5}}}
+}
+
+// 0.9 L are 0.6 L of base, 660 g, and 0.3 L of hardener, 300 g, in a pot of 50 g.
+func TestFillByScaleCupAndStroke(t *testing.T) {
+	p, err := Fill(PotRequest{Sheet: epoxy(), Litres: 0.9, TareG: 50, PumpBaseML: 30, PumpHardenerML: 15})
+	require.NoError(t, err)
+	require.Len(t, p.Targets, 2)
+	assert.InDelta(t, 710, *p.Targets[0].ScaleG, 1e-9)
+	assert.InDelta(t, 1010, *p.Targets[1].ScaleG, 1e-9)
+	assert.InDelta(t, 600, p.Targets[0].MarkML, 1e-9)
+	assert.InDelta(t, 900, p.Targets[1].MarkML, 1e-9)
+	assert.InDelta(t, 20, *p.Targets[0].Strokes, 1e-9)
+	assert.InDelta(t, 20, *p.Targets[1].Strokes, 1e-9, "a pump for each part keeps the ratio stroke for stroke")
+	assert.InDelta(t, 960, p.PotG, 1e-9)
+}
+
+// With phenolic microballoons to peanut butter: 2.2 volumes of 0.1 kg/L loose, 198 g
+// in 0.9 L; they fill 198/0.21 mL of it.
+func TestFillers(t *testing.T) {
+	p, err := Fill(PotRequest{Sheet: epoxy(), Litres: 0.9, Filler: "phenolic", Stiffness: PeanutButter})
+	require.NoError(t, err)
+	last := p.Targets[2]
+	assert.InDelta(t, 198, *last.AddG, 1e-9)
+	assert.InDelta(t, 0.9+0.198/0.21, p.PotL, 1e-9)
+	assert.InDelta(t, (0.96+0.198)/(0.9+0.198/0.21), p.CuredKgL, 1e-9)
+	assert.Equal(t, "very easy", p.Sanding)
+	stiff := 0.0
+	for _, s := range Stiffnesses {
+		for _, f := range Fillers {
+			_, ok := f.Parts[s]
+			assert.True(t, ok, "%s, %s", f.Name, s)
+		}
+		assert.True(t, s == Pourable || Fillers[0].Parts[s] > stiff, "more powder stands stiffer")
+		stiff = Fillers[0].Parts[s]
+	}
+	_, err = Fill(PotRequest{Sheet: epoxy(), Litres: 1, Filler: "sawdust"})
+	assert.ErrorContains(t, err, "filler")
+}
+
+// A resin of 1.18 kg/L with 2 % at 15 and 1.5 % at 25 °C takes 1.75 % at 20 °C:
+// 20.65 g a litre, 17.96 mL of 1.15 kg/L.
+func TestCatalystByTheDaysTemperature(t *testing.T) {
+	s := product.Sheet{Name: "gelcoat", Kind: product.Gelcoat, BaseKgL: 1.18, Doses: []product.Dose{{TempC: 15, Pct: 2}, {TempC: 25, Pct: 1.5}}}
+	p, err := Fill(PotRequest{Sheet: s, Litres: 1, TempC: 20})
+	require.NoError(t, err)
+	assert.InDelta(t, 20.65, *p.Targets[1].AddG, 1e-9)
+	assert.InDelta(t, 17.957, p.Targets[1].AddML, 1e-3)
+	assert.Empty(t, p.Working.Warnings)
+	p, err = Fill(PotRequest{Sheet: s, Litres: 1, TempC: 8})
+	require.NoError(t, err)
+	assert.NotEmpty(t, p.Working.Warnings, "below what the sheet doses for")
+}
+
+// 600 g of base want 272.7 g of hardener.
+func TestOffTheRatio(t *testing.T) {
+	for _, c := range []struct {
+		hardener, off float64
+		within        bool
+		base, more    float64
+	}{
+		{272.727, 0, true, 0, 0},
+		{280, 2.667, true, 16, 0},
+		{300, 10, false, 60, 0},
+		{240, -12, false, 0, 32.727},
+	} {
+		d, ok := Off(epoxy(), 600, c.hardener)
+		require.True(t, ok)
+		assert.InDelta(t, c.off, d.OffPct, 1e-3)
+		assert.Equal(t, c.within, d.Within)
+		assert.InDelta(t, c.base, d.AddBaseG, 1e-3)
+		assert.InDelta(t, c.more, d.AddHardenerG, 1e-3)
+	}
+	_, ok := Off(product.Sheet{}, 600, 100)
+	assert.False(t, ok, "a one-part product has no ratio")
+}
+
+// A small pot at 10 °C lives an hour: 0.7 h of laying at 0.2 L/h is 0.14 L, and 0.01
+// are left each time; 0.5 L are four such pots.
+func TestPotsWithinThePotLife(t *testing.T) {
+	s := epoxy()
+	b, err := Share(BatchRequest{Sheet: s, Litres: 0.5, LitresH: 0.2, PotC: 10, ResidueL: 0.01, Start: time.Unix(0, 0)})
+	require.NoError(t, err)
+	assert.InDelta(t, 0.15, b.MostL, 1e-6, "of 165 g, within the mass that the pot life is for")
+	assert.InDelta(t, 1, b.PotLifeH, 1e-6)
+	require.Len(t, b.Batches, 4)
+	sum := 0.0
+	for i, x := range b.Batches {
+		sum += x.Litres - 0.01
+		assert.LessOrEqual(t, x.Litres, b.MostL+1e-9)
+		assert.False(t, x.OnBy.Before(x.LayAt.Add(time.Duration((x.Litres-0.01)/0.2*float64(time.Hour))-time.Second)), "pot %d is laid in time", i)
+		if i > 0 {
+			assert.Equal(t, b.Batches[i-1].LayAt.Add(time.Duration((b.Batches[i-1].Litres-0.01)/0.2*float64(time.Hour))).Unix(), x.LayAt.Unix())
+		}
+	}
+	assert.InDelta(t, 0.5, sum, 1e-9)
+	warm, err := Share(BatchRequest{Sheet: s, Litres: 0.5, LitresH: 0.2, PotC: 20, ResidueL: 0.01})
+	require.NoError(t, err)
+	assert.Greater(t, len(warm.Batches), len(b.Batches), "half the pot life")
+
+	s.InductionMin = 60
+	_, err = Share(BatchRequest{Sheet: s, Litres: 0.5, LitresH: 0.2, PotC: 20, ResidueL: 0.01})
+	assert.ErrorContains(t, err, "the pot life is too short")
+	s.PotLife, s.InductionMin = nil, 0
+	one, err := Share(BatchRequest{Sheet: s, Litres: 12, LitresH: 2, PotC: 20})
+	require.NoError(t, err)
+	assert.Len(t, one.Batches, 1, "what has no pot life is poured as it is used")
+}
+
+// Ten times the reference mass: 10^-0.3, a half. A mix with solvent is not shortened.
+func TestMassShortensThePotLife(t *testing.T) {
+	s := epoxy()
+	s.PotMassKg = 0.11
+	assert.InDelta(t, 0.501, PotLifeH(s, 1, 10), 1e-3)
+	assert.Equal(t, 1.0, MassFactor(s, 0.1))
+	s.VolumeSolidsPct = 55
+	assert.Equal(t, 1.0, MassFactor(s, 1))
+}
+
+// A catalysed filler takes its catalyst once: 2 % of 0.9 kg at 20 °C is 18 g, whatever
+// ratio the sheet repeats beside its dose.
+func TestPeroxideIsPouredOnce(t *testing.T) {
+	s := product.Sheet{Name: "filler", Kind: product.Fairing, Binder: product.Polyester, BaseKgL: 0.9, HardenerKgL: 1.1,
+		RatioByWeight: product.Ratio{Base: 100, Hardener: 2}, Doses: []product.Dose{{TempC: 10, Pct: 3}, {TempC: 20, Pct: 2}}}
+	p, err := Fill(PotRequest{Sheet: s, Litres: 1, TempC: 20})
+	require.NoError(t, err)
+	require.Len(t, p.Targets, 2)
+	assert.Equal(t, "catalyst", p.Targets[1].Part)
+	assert.InDelta(t, 18, *p.Targets[1].AddG, 1e-9)
+	_, ok := Off(s, 900, 18)
+	assert.False(t, ok, "a dose is no ratio of two parts")
+
+	for _, s := range product.Examples() {
+		if len(s.Doses) == 0 {
+			continue
+		}
+		p, err := Fill(PotRequest{Sheet: s, Litres: 1, TempC: 18})
+		require.NoError(t, err, s.Name)
+		hardener, resin := 0.0, 0.0
+		for _, target := range p.Targets {
+			if target.Part == product.BasePart {
+				resin += *target.AddG
+			} else {
+				hardener += *target.AddG
+			}
+		}
+		assert.LessOrEqual(t, 100*hardener/resin, 3.0, "%s: peroxide, %% by weight", s.Name)
+	}
+}

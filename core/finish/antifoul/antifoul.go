@@ -1,0 +1,399 @@
+// Package antifoul plans antifouling by zones: coats and litres, what may go over what,
+// the tie window, the order of colours, the launch window, and the seasons it lasts.
+package antifoul
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/film"
+	"allcoats/core/finish/craft"
+	"allcoats/core/job/upkeep"
+	"allcoats/core/physics/cure"
+	"allcoats/core/readiness/clock"
+	"allcoats/core/readiness/field"
+)
+
+// Zone is a part of the bottom with coats of its own beside the Coats of all.
+type Zone struct {
+	Name   string  `json:"name"`
+	AreaM2 float64 `json:"areaM2"`
+	Extra  int     `json:"extra"`
+}
+
+// Old is what is under it.
+type Old struct {
+	Key  string `json:"key"`
+	Name string `json:"name"`
+}
+
+// Olds lists what is found.
+var Olds = []Old{{"primed", "barrier or primer, no antifouling yet"}, {"soft", "soft, wearing away"}, {"hard", "hard matrix"}, {"silicone", "silicone, foul-release"}, {"unknown", "not known"}, {"flaking", "thick and flaking"}}
+
+// Work is a bottom to be antifouled.
+type Work struct {
+	ProductID string `json:"productId"`
+	Coats     int    `json:"coats"`
+	Zones     []Zone `json:"zones"`
+	Old       string `json:"old" enum:"primed,soft,hard,silicone,unknown,flaking"`
+	OldCopper bool   `json:"oldCopper"`
+	TieID     string `json:"tieId"` // the tie coat or barrier that it goes on while tacky
+	// First and Second are the colours: the one under shows when the one over is worn.
+	First  string  `json:"first"`
+	Second string  `json:"second"`
+	Habit  float64 `json:"habit"` // seasons that a hard one has lasted her before, 0 not known
+	NM     float64 `json:"nm"`    // a season
+	// WearUm overrides the sheet's film a year.
+	WearUm  *float64 `json:"wearUm,omitempty"`
+	Seasons float64  `json:"seasons"` // wanted
+	Brass   bool     `json:"brass"`   // bronze or copper fittings under water
+}
+
+// Case is the bottom.
+type Case struct {
+	Substrate survey.Substrate
+	Sheet     product.Sheet
+	Tie       *product.Sheet
+	TempC     float64 // mean at the surface over the next days
+	// Weather is at the surface; TieLaid is the tie coat if it is the last coat on, and
+	// without it the window is told as if it went on now.
+	Weather field.Weather
+	TieLaid *clock.Laid
+	Launch  *time.Time
+	Now     time.Time
+}
+
+// Usual divides a bottom into zones: rules of thumb from its length on the waterline.
+func Usual(bottomM2, lwlM float64) Work {
+	edge := math.Round(10*0.15*lwlM) / 10
+	line := math.Round(10*2*0.2*lwlM) / 10
+	flat := math.Max(0.1, math.Round(10*(bottomM2-edge-line))/10)
+	return Work{Coats: 2, Old: "primed", Seasons: 1, Zones: []Zone{{"flats", flat, 0}, {"waterline, 0.2 m", math.Max(0.1, line), 1}, {"leading edges and keel foot", math.Max(0.1, edge), 1}}}
+}
+
+// ZoneCoats is a zone with what goes on it.
+type ZoneCoats struct {
+	Zone
+	Coats   int      `json:"coats"`
+	DFTUm   float64  `json:"dftUm"`
+	Litres  float64  `json:"litres"`
+	Seasons float64  `json:"seasons"`
+	Colours []string `json:"colours"` // from the first coat up
+}
+
+// Result is the plan.
+type Result struct {
+	craft.Plan
+	Zones   []ZoneCoats `json:"zones"`
+	AreaM2  float64     `json:"areaM2"`
+	Litres  float64     `json:"litres"`
+	Seasons float64     `json:"seasons"` // of the zone that goes first
+	First   string      `json:"first"`   // its name
+	Need    int         `json:"need"`    // coats that the seasons wanted ask for, 0 not to be told
+	Tie     string      `json:"tie"`
+	// TieOpens and TieCloses are by the tie coat's clock, nil not within the weather
+	// known; TieLaid says that it is on, else they are as if it went on now.
+	TieLaid   bool        `json:"tieLaid"`
+	TieState  clock.State `json:"tieState,omitempty"`
+	TieOpens  *time.Time  `json:"tieOpens,omitempty"`
+	TieCloses *time.Time  `json:"tieCloses,omitempty"`
+	DryH      float64     `json:"dryH"`
+	MaxH      float64     `json:"maxH"` // out of the water after the last coat, 0 without limit
+	// LastFrom and LastTo are between when the last coat must go on for the launch day.
+	LastFrom *time.Time `json:"lastFrom,omitempty"`
+	LastTo   *time.Time `json:"lastTo,omitempty"`
+	Wear     string     `json:"wear"` // the signal of the colours
+}
+
+// Validate reports what cannot be planned.
+func (w Work) Validate() error {
+	var bad fault.Errors
+	bad.Range("coats", float64(w.Coats), 1, 10, "coats")
+	keys := make([]string, len(Olds))
+	for i, o := range Olds {
+		keys[i] = o.Key
+	}
+	fault.OneOf(&bad, "old", w.Old, keys)
+	if len(w.Zones) == 0 {
+		bad.Add("zones", "there is nothing to coat")
+	}
+	for i, z := range w.Zones {
+		at := fmt.Sprintf("zones[%d].", i)
+		if z.Name == "" {
+			bad.Add(at+"name", "name the zone")
+		}
+		bad.Above(at+"areaM2", z.AreaM2, 0, 2000, "m²")
+		bad.Range(at+"extra", float64(z.Extra), 0, 8, "coats")
+	}
+	bad.Range("habit", w.Habit, 0, 10, "seasons")
+	bad.Range("nm", w.NM, 0, 50000, "nautical miles")
+	bad.Range("seasons", w.Seasons, 0.5, 10, "seasons")
+	if w.WearUm != nil {
+		bad.Range("wearUm", *w.WearUm, 0, 2000, "µm")
+	}
+	return bad.Err()
+}
+
+// Plan plans w on c.
+func (w Work) Plan(c Case) (Result, error) {
+	out := Result{Plan: craft.New("Dust and wash water are toxic: wet only, everything caught, P3 mask and coverall; nothing into the drain or the water.",
+		"Which biocides may be used, by whom and where they are washed off is ruled by the place: ask the harbour and read the tin."), Zones: []ZoneCoats{}}
+	if err := w.Validate(); err != nil {
+		return out, err
+	}
+	wear, err := out.wears(w, c.Sheet)
+	if err != nil {
+		return out, err
+	}
+	out.compatible(w, c)
+	out.zones(w, c.Sheet, wear)
+	out.tie(c)
+	out.launch(c)
+	out.steps(w, c)
+	return out, nil
+}
+
+// wears is the film that goes in a season, 0 for a hard matrix.
+func (r *Result) wears(w Work, s product.Sheet) (float64, error) {
+	if s.Kind != product.SoftAntifoul {
+		return 0, nil
+	}
+	year := s.PolishUmYear
+	if w.WearUm != nil {
+		if year = *w.WearUm; year == 0 && s.PolishUm1000NM*w.NM == 0 {
+			return 0, fault.Errors{{Path: "wearUm", Message: "0 says that it never wears, and this one lasts by wearing: take the sheet's figure, or choose a hard one"}}
+		}
+	}
+	wear := r.Working.Step("Film that goes in a season", "film a year · 0.5 + film for 1000 miles · miles / 1000", upkeep.WearUm(year, s.PolishUm1000NM, w.NM), "µm", "the sheet's wear; half a year afloat is a rule of thumb")
+	if wear == 0 {
+		r.Find(false, "The sheet gives no wear: how many seasons it lasts cannot be told from its film. One is taken.")
+	}
+	return wear, nil
+}
+
+// compatible says what may go over what is there.
+func (r *Result) compatible(w Work, c Case) {
+	soft, s := c.Sheet.Kind == product.SoftAntifoul, c.Sheet
+	silicone := s.Binder == product.Silicone
+	switch {
+	case w.Old == "silicone" && !silicone:
+		r.Find(true, "Nothing but silicone holds on silicone: it must come off wholly, with tools kept apart.")
+	case silicone && w.Old != "silicone" && w.Old != "primed":
+		r.Find(true, "Silicone goes on its own tie coat over clean barrier, never over old antifouling.")
+	case w.Old == "flaking":
+		r.Find(true, "Thick flaking layers let go with all that is put on them: take them off wet, then tie coat and two more coats.")
+	case w.Old == "unknown":
+		r.Find(false, "Not known what is there: scrub a patch with the new one's thinner. If it softens it is soft; seal it with a tie coat that both sheets allow.")
+	case w.Old == "soft" && !soft:
+		r.Find(true, "Hard over soft lets go when the soft one below wears: take the soft one off, or stay with soft.")
+	case w.Old == "hard" && soft:
+		r.Find(false, "Soft over hard holds if the hard one is scuffed wet and its spent skin washed off.")
+	}
+	if c.Substrate == survey.Aluminium {
+		if s.Copper {
+			r.Find(true, "%s holds copper, and she is of aluminium: at every scratch it eats the hull. Take a copper-free one.", s.Name)
+		}
+		if w.OldCopper {
+			r.Find(true, "Old copper antifouling on aluminium comes off, or is sealed by 300 µm of barrier without a gap.")
+		}
+	}
+	if w.Brass && s.Copper {
+		r.Find(false, "Keep it 50 mm off anodes and aluminium legs; bronze takes it over a primer, anodes never.")
+	}
+}
+
+// zones gives every zone its coats, its colours and its seasons.
+func (r *Result) zones(w Work, s product.Sheet, wear float64) {
+	m, _ := film.MethodByKey("roller")
+	um := s.Film.TypicalUm
+	first := w.First
+	if first == "" {
+		first = s.Colour
+	}
+	second := w.Second
+	if second == "" {
+		second = first
+	}
+	r.Seasons = math.Inf(1)
+	r.Working.In("Dry film of a coat", um, "µm")
+	for _, z := range w.Zones {
+		c := ZoneCoats{Zone: z, Coats: w.Coats + z.Extra, Colours: []string{}}
+		c.DFTUm = float64(c.Coats) * um
+		c.Litres = float64(c.Coats) * film.Litres(z.AreaM2, um, s.VolumeSolidsPct, m.LossPct)
+		for i := range c.Coats { // the last is of the second colour, and every other below it
+			c.Colours = append(c.Colours, map[bool]string{true: second, false: first}[(c.Coats-1-i)%2 == 0])
+		}
+		switch {
+		case s.Kind != product.SoftAntifoul && w.Habit > 0:
+			c.Seasons = w.Habit
+		case s.Kind != product.SoftAntifoul:
+			c.Seasons = upkeep.HardSeasons
+		case wear > 0 && z.Extra == 0:
+			c.Seasons = c.DFTUm / wear
+		case wear > 0:
+			c.Seasons = c.DFTUm / (wear * wornFactor)
+		default:
+			c.Seasons = 1
+		}
+		r.AreaM2 += z.AreaM2
+		r.Litres += c.Litres
+		if c.Seasons < r.Seasons {
+			r.Seasons, r.First = c.Seasons, z.Name
+		}
+		r.Zones = append(r.Zones, c)
+	}
+	r.Working.Step("Seasons, the zone that goes first", map[bool]string{true: "film / wear in a season, half as much again where water wears it", false: "a hard matrix is spent by habit, not by film"}[s.Kind == product.SoftAntifoul], r.Seasons, "seasons", "rule of thumb for worn zones")
+	r.Take("Antifouling", "Σ coats · area · film / (10 · solids) / (1 − loss)", r.Litres, "L", "the sheet")
+	if wear > 0 {
+		r.Need = int(math.Ceil(w.Seasons*wear/um - 1e-9))
+		if r.Need > w.Coats {
+			r.Find(false, "%.3g seasons want %d coats all over, and %d are planned.", w.Seasons, r.Need, w.Coats)
+		}
+	} else if s.Kind != product.SoftAntifoul && r.Seasons < w.Seasons {
+		r.Find(false, "By habit it lasts %.3g seasons, and %.3g are wanted: more film does not help a hard one, scrubbing and a new coat do.", r.Seasons, w.Seasons)
+	}
+	r.Wear = fmt.Sprintf("When %s shows through %s, the coat above is gone there: note where, that zone wants one more next time.", first, second)
+	if first == second {
+		r.Wear = "Both coats are of one colour: wear will not show. Tint the one below, or take another colour."
+		r.Find(false, "%s", r.Wear)
+	}
+}
+
+// wornFactor is how much faster edges and the waterline wear: a rule of thumb.
+const wornFactor = 1.5
+
+// tie tells the window of the coat below, while it is tacky.
+func (r *Result) tie(c Case) {
+	if c.Tie == nil {
+		return
+	}
+	o, ok := c.Tie.RecoatOver(c.Sheet.Kind)
+	if !ok {
+		r.Tie = c.Tie.Name + " does not say when antifouling may follow: ask its maker."
+		r.Find(false, "%s", r.Tie)
+		return
+	}
+	l := clock.Laid{Sheet: *c.Tie, Started: c.Now}
+	if c.TieLaid != nil {
+		l, r.TieLaid = *c.TieLaid, true
+	}
+	k := clock.Run(l, c.Sheet.Kind, c.Weather, c.Now)
+	opens := k.Event(clock.RecoatOpens)
+	r.TieOpens, r.TieCloses = opens.At, k.Event(clock.RecoatCloses).At
+	if r.TieLaid {
+		r.TieState = k.State
+	}
+	if opens.At == nil && opens.Progress == 0 {
+		r.TieCloses = nil
+		r.Tie = fmt.Sprintf("%s does not cure in the weather ahead: it asks for %.0f °C.", c.Tie.Name, c.Tie.MinCureC)
+		r.Find(true, "%s", r.Tie)
+		return
+	}
+	r.Working.Step("Tie window opens after", "its recoat clock over the surface's temperature, as on Today", hoursTo(l.Started, opens.At), "h", "data sheet")
+	if len(o.Max) > 0 {
+		r.Working.Step("Tie window closes after", "its maximum clock, which never stands in the cold", hoursTo(l.Started, r.TieCloses), "h", "data sheet")
+	}
+	r.Tie = "Ready when a thumb leaves a print and takes no colour with it; too late when it leaves none: then sand to 120 and tie again."
+	switch {
+	case k.State == clock.Closed && r.TieLaid:
+		r.Find(true, "The tie window has closed: sand to 120 and tie again.")
+	case k.State == clock.Unknown && r.TieLaid:
+		r.Find(true, "It is not known whether the tie window is still open: sand to 120 and tie again.")
+	case k.State == clock.Damaged && r.TieLaid:
+		r.Find(true, "The tie coat was hit by water or frost while it was wet: inspect it first.")
+	}
+}
+
+// hoursTo is the time until an instant, h; −1 if the weather known does not reach it.
+func hoursTo(from time.Time, to *time.Time) float64 {
+	if to == nil {
+		return -1
+	}
+	return to.Sub(from).Hours()
+}
+
+// launch works out between when the last coat must go on.
+func (r *Result) launch(c Case) {
+	for _, t := range clock.Hardening(c.Sheet, true) {
+		if h, _ := t.TauH(c.TempC, cure.Minimum); !math.IsInf(h, 1) {
+			r.DryH = max(r.DryH, h)
+		}
+	}
+	if r.DryH == 0 {
+		r.Find(false, "The sheet does not say when she may be launched: ask its maker before a day is fixed.")
+	}
+	r.MaxH = c.Sheet.LaunchMaxH
+	r.Working.Step("Dry before launch", "the slower of the sheet's immersion and through-dry times at the surface's temperature", r.DryH, "h", "data sheet")
+	if c.Launch == nil || r.DryH == 0 {
+		return
+	}
+	last := c.Launch.Add(-time.Duration(r.DryH * float64(time.Hour)))
+	r.LastTo = &last
+	if r.MaxH > 0 {
+		from := c.Launch.Add(-time.Duration(r.MaxH * float64(time.Hour)))
+		r.LastFrom = &from
+	}
+	if last.Before(c.Now) {
+		r.Find(true, "It is too late to be dry for the launch: the last coat had to be on by %s.", last.Format("2 January"))
+	}
+}
+
+func (r *Result) steps(w Work, c Case) {
+	prep := map[string]string{
+		"primed":   "within the tie window nothing; after it scuff to 120 to 180, dust off",
+		"soft":     "pressure-wash, catch the water, scrape what is loose; no dry sanding",
+		"hard":     "wet-scuff with 80 to 120 to bring up what is left in it; catch the slurry",
+		"silicone": "have it taken off",
+		"unknown":  "wash, wet-scuff, tie coat on a trial patch first: three days, then a knife",
+		"flaking":  "off, wet or by licensed blasting",
+	}[w.Old]
+	m, _ := film.MethodByKey("roller")
+	r.Do(craft.Step{Name: "Get it ready", How: prep, WorkH: r.AreaM2 / 4})
+	r.Do(craft.Step{Name: "Mask", How: "waterline, anodes, transducers, shaft and prop: antifouling spoils the first three and does nothing for the last", WorkH: 1.5})
+	recoat := 0.0
+	if o, ok := c.Sheet.RecoatOver(c.Sheet.Kind); ok {
+		if recoat, _ = o.Min.TauH(c.TempC, cure.Minimum); math.IsInf(recoat, 1) {
+			recoat = 24
+		}
+	}
+	most := 0
+	for _, z := range r.Zones {
+		most = max(most, z.Coats)
+	}
+	for n := range most {
+		area := 0.0
+		names := ""
+		for _, z := range r.Zones { // extra coats go on first, the coats of all over them
+			if n >= most-z.Coats {
+				area += z.AreaM2
+				if z.Coats == most {
+					names = z.Name
+				}
+			}
+		}
+		how := "all over"
+		if n < most-w.Coats {
+			how = "only where water wears it: " + names + " and the like"
+		}
+		wait := recoat
+		if n == most-1 {
+			wait = r.DryH
+		}
+		r.Do(craft.Step{Name: fmt.Sprintf("Coat %d of %d", n+1, most), How: how + "; stir from the bottom, the biocide sinks; " + r.colour(n, most), Amount: film.Litres(area, c.Sheet.Film.TypicalUm, c.Sheet.VolumeSolidsPct, m.LossPct), Unit: "L", WorkH: area / m.RateM2H, WaitH: wait})
+	}
+	r.Do(craft.Step{Name: "Launch", How: map[bool]string{true: fmt.Sprintf("within %.0f days of the last coat", r.MaxH/24), false: "no latest day by the sheet"}[r.MaxH > 0] + "; dab the pads where props stood while she hangs"})
+}
+
+// colour is that of the nth of most coats.
+func (r *Result) colour(n, most int) string {
+	for _, z := range r.Zones {
+		if z.Coats == most {
+			return z.Colours[n]
+		}
+	}
+	return ""
+}

@@ -1,0 +1,138 @@
+package brightwork
+
+import (
+	"math"
+	"testing"
+	"time"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/catalog/product"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var spring = time.Date(2026, 5, 9, 0, 0, 0, 0, time.UTC)
+
+func varnish() Case {
+	return Case{AreaM2: 2, EdgeM: 10, Access: 1, LatitudeDeg: 50, From: spring, Winter: spring.AddDate(0, 7, 0), Method: "brush",
+		Sheet: product.Sheet{Name: "varnish", Kind: product.Varnish, VolumeSolidsPct: 45, UVPerUm: 0.02, Film: product.Film{MinUm: 20, TypicalUm: 30, MaxUm: 45}}}
+}
+
+func plan(t *testing.T, c Case, edit func(w *Work)) Result {
+	t.Helper()
+	w := Usual()
+	w.Thinned = false
+	if edit != nil {
+		edit(&w)
+	}
+	r, err := w.Plan(c)
+	require.NoError(t, err)
+	return r
+}
+
+// Six coats of 30 µm less five scuffs of 8 leave 140 µm; at 0.02 a µm they stop
+// 1 − exp(−2.8) of the ultraviolet.
+func TestFilmByHand(t *testing.T) {
+	r := plan(t, varnish(), nil)
+	require.Len(t, r.Counts, 1)
+	assert.InDelta(t, 140, r.Counts[0].Um, 1e-9)
+	assert.InDelta(t, 100*(1-math.Exp(-2.8)), r.Counts[0].UVPct, 1e-9)
+	assert.InDelta(t, 30.0/450/0.9, r.LitreM2, 1e-9)
+	few, more := plan(t, varnish(), func(w *Work) { w.Now = 3 }), plan(t, varnish(), func(w *Work) { w.Now = 4 })
+	assert.Greater(t, more.Counts[0].UVPct, few.Counts[0].UVPct)
+	assert.InDelta(t, 1.4, few.Counts[0].Years, 0.01, "74 µm, of which 14 may weather at 10 a year")
+	assert.InDelta(t, 3.6, more.Counts[0].Years, 0.01)
+	own := varnish()
+	own.OwnLM2, own.OwnFrom = 0.1, "the deck"
+	assert.InDelta(t, 6*2*0.1, plan(t, own, nil).Takes[0].Value, 1e-9, "what the deck took")
+}
+
+// A coat's hours: sanding and masking are most of them.
+func TestShares(t *testing.T) {
+	s := plan(t, varnish(), nil).Share
+	assert.InDelta(t, 10.0/25, s.MaskH, 1e-9)
+	assert.InDelta(t, 2*2.0/12, s.CleanH, 1e-9)
+	assert.InDelta(t, 2.0/5, s.LayH, 1e-9)
+	assert.InDelta(t, 100*(1-s.LayH/(s.SandH+s.MaskH+s.CleanH+s.LayH)), s.PrepPC, 1e-9)
+	assert.Greater(t, s.PrepPC, 60.0)
+}
+
+// 2 m² in patches of 0.6 m are six; heat takes one pass of 25 minutes.
+func TestPatches(t *testing.T) {
+	r := plan(t, varnish(), func(w *Work) { w.Strip = "heat" })
+	assert.Equal(t, 6, r.Patches)
+	assert.InDelta(t, 2.5, r.Steps[0].WorkH, 1e-9)
+	chemical := plan(t, varnish(), func(w *Work) { w.Strip = "chemical" })
+	assert.InDelta(t, 49, chemical.Steps[0].WaitH, 1e-9, "three soaks, and two days to dry")
+}
+
+// A face 0.4 m wide with lines every 50 mm has nine; both edges of 2 m each are 36 m.
+func TestSeamLines(t *testing.T) {
+	seam := func(after int) func(w *Work) {
+		return func(w *Work) {
+			w.Seams = &Seam{SpacingMM: 50, LineMM: 4, LengthM: 2, WidthM: 0.4, After: after}
+		}
+	}
+	r := plan(t, varnish(), seam(3))
+	assert.Equal(t, 9, r.Lines)
+	assert.InDelta(t, 36, r.TapeM, 1e-9)
+	assert.Empty(t, r.Findings)
+	assert.Len(t, plan(t, varnish(), seam(1)).Findings, 1)
+	assert.Len(t, plan(t, varnish(), seam(5)).Findings, 1)
+}
+
+func TestVeneerStops(t *testing.T) {
+	assert.NotEmpty(t, plan(t, varnish(), func(w *Work) { w.VeneerMM, w.Strip = 0.7, "sand" }).Stopped())
+	assert.Empty(t, plan(t, varnish(), func(w *Work) { w.VeneerMM, w.Strip = 0.7, "none" }).Stopped())
+}
+
+// Three coats hold in the north under cover and not in the sun of the south.
+func TestHoldACoat(t *testing.T) {
+	c := varnish()
+	c.LatitudeDeg = 0
+	r := plan(t, c, func(w *Work) { w.Now, w.Later = 2, 4 })
+	assert.Contains(t, r.Stopped(), "do not hold till the winter")
+	require.Len(t, r.Counts, 2)
+	assert.Equal(t, 6, r.Counts[1].Coats)
+	kept := plan(t, varnish(), func(w *Work) { w.Now, w.Later, w.Covered = 5, 3, true })
+	assert.Contains(t, kept.Holds, "5 coats now hold till the winter")
+	assert.Empty(t, kept.Stopped())
+}
+
+func TestDust(t *testing.T) {
+	r := plan(t, varnish(), func(w *Work) { w.Seen = "white-dry" })
+	require.NotNil(t, r.Dust)
+	assert.Equal(t, "epoxy", r.Dust.Layer)
+}
+
+func TestSchoolsAndBadFields(t *testing.T) {
+	for _, s := range Schools {
+		r := plan(t, varnish(), func(w *Work) { w.School, w.Stain, w.Bungs = s.Key, true, 10 })
+		assert.NotEmpty(t, r.Steps, s.Key)
+		assert.Equal(t, s.Key == "epoxy", len(r.Findings) > 0, "stain under epoxy is minded")
+	}
+	for path, edit := range map[string]func(w *Work){
+		"school":       func(w *Work) { w.School = "tar" },
+		"strip":        func(w *Work) { w.Strip = "teeth" },
+		"seen":         func(w *Work) { w.Seen = "stars" },
+		"reachM":       func(w *Work) { w.ReachM = 0 },
+		"now":          func(w *Work) { w.Now = 0 },
+		"seams.lineMM": func(w *Work) { w.Seams = &Seam{SpacingMM: 20, LineMM: 30, LengthM: 1, WidthM: 1} },
+		"seams.after":  func(w *Work) { w.Seams = &Seam{SpacingMM: 50, LineMM: 3, LengthM: 1, WidthM: 1, After: 9} },
+	} {
+		w := Usual()
+		edit(&w)
+		_, err := w.Plan(varnish())
+		var bad fault.Errors
+		require.ErrorAs(t, err, &bad, path)
+		assert.Equal(t, path, bad[0].Path)
+	}
+}
+
+func TestWinter(t *testing.T) {
+	day := func(y int, m time.Month) time.Time { return time.Date(y, m, 1, 0, 0, 0, 0, time.UTC) }
+	assert.Equal(t, day(2026, time.November), Winter(spring, 52))
+	assert.Equal(t, day(2027, time.May), Winter(spring, -36))
+	assert.Equal(t, day(2027, time.November), Winter(day(2026, time.December), 52))
+}

@@ -1,0 +1,192 @@
+package fair
+
+import (
+	"math"
+
+	"allcoats/core/base/working"
+	"allcoats/core/catalog/product"
+)
+
+// School is a way of filling: how thick a pass is, how much is sanded off again of
+// what is laid, how fast is laid and boarded. Rules of thumb.
+type School struct {
+	Key      string  `json:"key"`
+	Name     string  `json:"name"`
+	Why      string  `json:"why"`
+	PassMM   float64 `json:"passMM"` // at most, 0 for the sheet's
+	WastePct float64 `json:"wastePct"`
+	LayLH    float64 `json:"layLH"`    // litres laid in an hour
+	BoardM2H float64 `json:"boardM2H"` // boarded in an hour, one pass
+}
+
+// Schools lists both.
+var Schools = []School{
+	{"heavy", "few heavy coats", "fewer waits for the cure; more to sand, and it shrinks and drags", 0, 35, 3, 1.2},
+	{"skims", "many thin skims", "little to sand and no slumps; each skim waits for its cure", 1.5, 15, 2, 3},
+}
+
+// Job is a fill by one school. Days count the cure between passes.
+type Job struct {
+	School  School          `json:"school"`
+	Passes  int             `json:"passes"`
+	Litres  float64         `json:"litres"` // to mix
+	Kg      float64         `json:"kg"`
+	Hours   float64         `json:"hours"`
+	Days    float64         `json:"days"`
+	Working working.Working `json:"working"`
+}
+
+// workDayH is how long is worked in a day; the cure goes on at night.
+const workDayH = 8
+
+// Fill reckons what a result takes of a product by a school. cureH is how long a pass
+// takes to be sandable, at the temperature of its surface.
+func (s School) Fill(r Result, sheet product.Sheet, cureH float64) Job {
+	w := working.New()
+	pass := s.PassMM
+	if sheet.MaxPassMM > 0 && (pass == 0 || pass > sheet.MaxPassMM) {
+		pass = sheet.MaxPassMM
+	}
+	if pass == 0 {
+		pass = usualPassMM
+		w.Warn("The sheet gives no greatest thickness of a pass: 6 mm is taken.")
+	}
+	shrink := sheet.ShrinkagePct / 100
+	j := Job{School: s}
+	w.In("Filler on the surface", r.FillL, "L")
+	w.In("Deepest", r.MaxFillMM, "mm")
+	w.In("Shrinkage", sheet.ShrinkagePct, "%")
+	proud := w.Step("Laid proud, deepest", "deepest / (1 − shrinkage)", r.MaxFillMM/(1-shrink), "mm", "the sheet's shrinkage")
+	j.Passes = int(math.Ceil(proud/pass - 1e-9))
+	w.Step("Passes", "deepest laid / greatest thickness of a pass, rounded up", float64(j.Passes), "", "data sheet, or the school's skim")
+	j.Litres = w.Step("To mix", "on the surface / (1 − shrinkage) · (1 + sanded off)", r.FillL/(1-shrink)*(1+s.WastePct/100), "L", "sanded off: rule of thumb")
+	kgL := sheet.BaseKgL*sheet.BaseShare() + sheet.HardenerKgL*(1-sheet.BaseShare())
+	j.Kg = w.Step("Weight", "litres · density", j.Litres*kgL, "kg", "densities of the sheet")
+	lay := w.Step("Laying", "litres / rate", j.Litres/s.LayLH, "h", "rule of thumb")
+	board := w.Step("Boarding", "filled area · passes / rate", r.FillM2*float64(j.Passes)/s.BoardM2H, "h", "rule of thumb")
+	j.Hours = lay + board
+	j.Days = w.Step("Days", "hours / 8 + passes · time to sandable", j.Hours/workDayH+float64(j.Passes)*cureH/24, "days", "the clock of the sheet at the surface's temperature")
+	j.Working = w
+	return j
+}
+
+// usualPassMM is the thickness of a pass where the sheet is silent.
+const usualPassMM = 6
+
+// Round is what was found and done in a round.
+type Round struct {
+	N        int     `json:"n"`
+	Lows     int     `json:"lows"`
+	Pinholes int     `json:"pinholes"`
+	Litres   float64 `json:"litres"`
+	Hours    float64 `json:"hours"`
+	Grit     int     `json:"grit"`
+}
+
+// Outlook is how the rounds decline: each leaves Ratio of what the one before found.
+// Left are the rounds to what the class allows, with a range; nothing is fitted from
+// fewer than two rounds.
+type Outlook struct {
+	Fitted   bool    `json:"fitted"`
+	Ratio    float64 `json:"ratio"`
+	Left     int     `json:"left"`
+	LeftLow  int     `json:"leftLow"`
+	LeftHigh int     `json:"leftHigh"`
+	HoursL   float64 `json:"hoursLeft"`
+	Allowed  float64 `json:"allowed"`
+	Enough   bool    `json:"enough"`
+	// StopAfter is the round after which another one takes fewer lows away in an hour
+	// than the class is worth, 0 if that is past what is left.
+	StopAfter int             `json:"stopAfter"`
+	Working   working.Working `json:"working"`
+}
+
+// usualRatio is the decline where it cannot be fitted: a rule of thumb.
+const usualRatio = 0.45
+
+// most rounds that are foretold.
+const mostRounds = 12
+
+// Ahead fits the decline of the lows found and foretells the rounds left on areaM2 to
+// what a class allows. The range is that of the fitted slope, one standard error each
+// way.
+func Ahead(rounds []Round, areaM2 float64, c Class) Outlook {
+	w := working.New()
+	out := Outlook{Ratio: usualRatio, Allowed: c.Lows * areaM2 / 10}
+	if len(rounds) == 0 {
+		w.Warn("No round is logged yet.")
+		out.Working = w
+		return out
+	}
+	last := rounds[len(rounds)-1]
+	low, high := usualRatio/1.4, usualRatio*1.4
+	if len(rounds) >= 2 {
+		slope, se := decline(rounds)
+		out.Fitted = true
+		out.Ratio = math.Min(0.95, math.Exp(slope))
+		low, high = math.Min(0.95, math.Exp(slope-se)), math.Min(0.95, math.Exp(slope+se))
+	} else {
+		w.Warn("One round tells no decline: each is taken to leave 45 %% of the lows of the one before.")
+	}
+	found := float64(last.Lows)
+	w.In("Lows found in the last round", found, "")
+	w.Step("Each round leaves", "fit of ln(lows) against rounds", 100*out.Ratio, "%", "geometric decline")
+	w.Step("Allowed", "of the class, on this area", out.Allowed, "lows", "rule of thumb")
+	after := func(ratio float64) int {
+		n := 0
+		for left := found * ratio; left > out.Allowed && n < mostRounds; left *= ratio {
+			n++
+		}
+		return n
+	}
+	out.Enough = found <= out.Allowed
+	if !out.Enough {
+		out.Left, out.LeftLow, out.LeftHigh = after(out.Ratio), after(low), after(high)
+	}
+	hours := 0.0
+	for _, r := range rounds {
+		hours += r.Hours / float64(len(rounds))
+	}
+	// A later round finds less and takes less, but never less than walking over it all.
+	at := found
+	for n := 1; n <= out.Left; n++ {
+		next := at * out.Ratio
+		h := last.Hours * math.Max(0.5, math.Pow(out.Ratio, float64(n)/2))
+		out.HoursL += h
+		if out.StopAfter == 0 && h > 0 && (at-next)/h < c.Worth {
+			out.StopAfter = last.N + n - 1
+		}
+		at = next
+	}
+	w.In("Hours of a round, so far", hours, "h")
+	w.Step("Hours left", "Σ last round's hours, falling with the root of the lows, never under half", out.HoursL, "h", "rule of thumb")
+	out.Working = w
+	return out
+}
+
+// decline is the slope of ln(lows + ½) over the rounds with its standard error.
+func decline(rounds []Round) (slope, se float64) {
+	n := float64(len(rounds))
+	var sx, sy, sxx, sxy float64
+	y := make([]float64, len(rounds))
+	for i, r := range rounds {
+		x := float64(r.N)
+		y[i] = math.Log(float64(r.Lows) + 0.5)
+		sx, sy, sxx, sxy = sx+x, sy+y[i], sxx+x*x, sxy+x*y[i]
+	}
+	det := n*sxx - sx*sx
+	if det == 0 {
+		return math.Log(usualRatio), 0.3
+	}
+	slope = (n*sxy - sx*sy) / det
+	mean := (sy - slope*sx) / n
+	rss := 0.0
+	for i, r := range rounds {
+		d := y[i] - mean - slope*float64(r.N)
+		rss += d * d
+	}
+	if n > 2 {
+		return slope, math.Sqrt(rss / (n - 2) * n / det)
+	}
+	return slope, 0.3 // two points tell no scatter: a rule of thumb
+}

@@ -1,0 +1,112 @@
+package gelcoat
+
+import (
+	"testing"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/catalog/product"
+	"allcoats/core/physics/cure"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func sheet() product.Sheet {
+	return product.Sheet{Name: "gelcoat", Kind: product.Gelcoat, BaseKgL: 1.2, VolumeSolidsPct: 97, MinCureC: 12,
+		Doses:    []product.Dose{{TempC: 15, Pct: 2.5}, {TempC: 25, Pct: 1.5}},
+		PotLife:  cure.Table{{TempC: 15, Hours: 0.5}, {TempC: 25, Hours: 0.25}},
+		TackFree: cure.Table{{TempC: 15, Hours: 4}, {TempC: 25, Hours: 2}}, Sandable: cure.Table{{TempC: 15, Hours: 12}, {TempC: 25, Hours: 6}}}
+}
+
+// 3 m² at 600 µm through a roller that loses 10 %: 2 L, in four pots of half a litre;
+// each 600 g, of which 2 % is 12 g.
+func TestRolled(t *testing.T) {
+	w := Usual(3)
+	r, err := w.Plan(sheet())
+	require.NoError(t, err)
+	assert.InDelta(t, 2, r.Litres, 1e-9)
+	assert.Equal(t, 2, r.Passes)
+	assert.Equal(t, 4, r.Pots)
+	assert.InDelta(t, 2, r.Dose.Pct, 1e-9, "between the sheet's temperatures")
+	assert.InDelta(t, 12, r.Dose.G, 1e-9)
+	assert.Empty(t, r.Stopped())
+	assert.Equal(t, 300.0, r.Comb.WetUm)
+	warm := w
+	warm.TempC = 25
+	h, err := warm.Plan(sheet())
+	require.NoError(t, err)
+	assert.Less(t, h.GelMin, r.GelMin)
+	assert.InDelta(t, 6, h.SandH, 1e-9)
+	more := w
+	more.Pct = 3
+	m, err := more.Plan(sheet())
+	require.NoError(t, err)
+	assert.InDelta(t, r.GelMin*2/3, m.GelMin, 1e-9, "with the inverse of the dose")
+}
+
+func TestSandedThroughIsStopped(t *testing.T) {
+	w := Usual(3)
+	w.FilmUm = 400
+	r, err := w.Plan(sheet())
+	require.NoError(t, err)
+	assert.Contains(t, r.Stopped(), "must stay")
+}
+
+// Two gouges of 60 × 10 × 4 mm, proud by 15 %: 5.5 mL in two layers.
+func TestRepair(t *testing.T) {
+	w := Usual(1)
+	w.Way, w.Seal, w.Gouges = Repair, Film, []Gouge{{60, 10, 4, 2}}
+	r, err := w.Plan(sheet())
+	require.NoError(t, err)
+	assert.InDelta(t, 1.15*4.8e-3, r.Litres, 1e-9)
+	assert.Equal(t, 2, r.Passes)
+	assert.Contains(t, r.Steps[2].Name, "film")
+}
+
+func TestSeals(t *testing.T) {
+	for seal, waxed := range map[Seal]bool{Wax: true, PVA: false} {
+		s := sheet()
+		s.Waxed = waxed
+		w := Usual(2)
+		w.Seal = seal
+		r, err := w.Plan(s)
+		require.NoError(t, err)
+		assert.Contains(t, r.Steps[2].Name, map[Seal]string{Wax: "Wax is in it", PVA: "PVA"}[seal])
+	}
+}
+
+func TestBadFields(t *testing.T) {
+	for path, edit := range map[string]func(w *Work){
+		"pct":                func(w *Work) { w.Pct = 4 },
+		"toGrit":             func(w *Work) { w.FromGrit, w.ToGrit = 800, 320 },
+		"gouges":             func(w *Work) { w.Way = Repair },
+		"gouges[0].depthMM":  func(w *Work) { w.Way, w.Gouges = Repair, []Gouge{{10, 10, 90, 1}} },
+		"patches[0].on":      func(w *Work) { w.Patches = []Patch{{On: "today", Recipe: "1 drop of black"}} },
+		"areaM2":             func(w *Work) { w.AreaM2 = 0 },
+		"seal":               func(w *Work) { w.Seal = "hope" },
+		"gouges[0].lengthMM": func(w *Work) { w.Way, w.Gouges = Repair, []Gouge{{0, 10, 1, 1}} },
+		"patches[0].recipe":  func(w *Work) { w.Patches = []Patch{{On: "2026-05-01"}} },
+		"filmUm":             func(w *Work) { w.FilmUm = 20 },
+		"gouges[0].count":    func(w *Work) { w.Way, w.Gouges = Repair, []Gouge{{10, 10, 1, 0}} },
+		"tempC":              func(w *Work) { w.TempC = 90 },
+	} {
+		w := Usual(1)
+		edit(&w)
+		_, err := w.Plan(sheet())
+		var bad fault.Errors
+		require.ErrorAs(t, err, &bad, path)
+		assert.Equal(t, path, bad[0].Path)
+	}
+	w := Usual(1)
+	w.TempC = 10
+	r, err := w.Plan(sheet())
+	require.NoError(t, err)
+	assert.Contains(t, r.Stopped(), "doses no catalyst")
+}
+
+func TestPatches(t *testing.T) {
+	assert.Contains(t, match(nil), "No patch yet")
+	tried := []Patch{{On: "2026-05-01", Recipe: "1 : 100 black", Judged: "too dark"}}
+	assert.Contains(t, match(tried), "none matches")
+	assert.Contains(t, match(append(tried, Patch{On: "2026-05-02", Recipe: "1 : 200 black", Judged: "match"})), "1 : 200 black")
+}

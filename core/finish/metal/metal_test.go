@@ -1,0 +1,127 @@
+package metal
+
+import (
+	"math"
+	"testing"
+	"time"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/survey"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var noon = time.Date(2026, 5, 9, 12, 0, 0, 0, time.UTC)
+
+func air(rh ...float64) []Hour {
+	out := make([]Hour, len(rh))
+	for i, v := range rh {
+		out[i] = Hour{noon.Add(time.Duration(i) * time.Hour), v}
+	}
+	return out
+}
+
+func plan(t *testing.T, w Work, c Case) Result {
+	t.Helper()
+	if c.Substrate == "" {
+		c.Substrate = survey.Steel
+	}
+	r, err := w.Plan(c)
+	require.NoError(t, err)
+	return r
+}
+
+// Two hours at 65 % take two of eight parts; at 80 % four hours are all of it, so three
+// of them the rest. Aluminium has eight in any air.
+func TestBlastToPrime(t *testing.T) {
+	at := noon
+	w := Usual(5)
+	w.BlastedAt = &at
+	c := Case{Air: air(65, 65, 80, 80, 80, 80, 80, 80, 80, 80), Now: noon.Add(3 * time.Hour)}
+	r := plan(t, w, c)
+	require.NotNil(t, r.PrimeBy)
+	assert.Equal(t, noon.Add(5*time.Hour), *r.PrimeBy)
+	assert.InDelta(t, 50, r.UsedPct, 1e-9)
+	assert.Empty(t, r.Stopped())
+	c.Now = noon.Add(6 * time.Hour)
+	assert.Contains(t, plan(t, w, c).Stopped(), "too long ago")
+	c.Logged = []time.Time{noon.Add(4 * time.Hour)}
+	assert.Empty(t, plan(t, w, c).Stopped(), "it was primed in time")
+	c.Logged, c.Substrate = nil, survey.Aluminium
+	assert.Equal(t, noon.Add(8*time.Hour), *plan(t, w, c).PrimeBy)
+}
+
+func TestEveryCoatHasItsWash(t *testing.T) {
+	w := Usual(5)
+	w.Coats = 3
+	w.WashedAt = []time.Time{noon, noon.Add(30 * time.Hour)}
+	c := Case{Now: noon.Add(31 * time.Hour), Logged: []time.Time{noon.Add(time.Hour), noon.Add(20 * time.Hour)}}
+	r := plan(t, w, c)
+	require.Len(t, r.Washes, 3)
+	assert.Equal(t, noon, *r.Washes[0].At)
+	assert.Nil(t, r.Washes[1].At)
+	assert.Equal(t, noon.Add(30*time.Hour), *r.Washes[2].At)
+	assert.Contains(t, r.Findings[0].Text, "1 of the coats went on without a wash")
+}
+
+// 250 µm feather over 62.5 mm; ten pits of 2 mm a dm² on half a m²: 500 boxes of 5 × 5 ×
+// 2 mm, half of each, a third more.
+func TestBandsAndPits(t *testing.T) {
+	w := Usual(5)
+	w.EdgeM, w.Pits, w.PitMM, w.PitM2 = 8, 10, 2, 0.5
+	r := plan(t, w, Case{})
+	assert.InDelta(t, 62.5, r.BandMM, 1e-9)
+	assert.InDelta(t, 0.5, r.BandM2, 1e-9)
+	assert.InDelta(t, 1.3*500*25e-6, r.PitL, 1e-9)
+}
+
+// On a medium profile the gauge reads 25 µm too much: 160 is 135, under 150.
+func TestReadingsAreCorrected(t *testing.T) {
+	w := Usual(0.5)
+	w.Profile, w.ReadingsUm = "medium", []float64{160, 180, 190, 200, 210}
+	r := plan(t, w, Case{})
+	require.NotNil(t, r.Accepted)
+	assert.InDelta(t, 163, r.Accepted.MeanUm, 1e-9)
+	assert.Equal(t, 1, r.Accepted.Between)
+}
+
+func TestUnlikeMetals(t *testing.T) {
+	w := Usual(1)
+	w.Pairs = []Pair{{"stainless", "aluminium", "cleats", false}, {"aluminium", "bronze", "seacock", true}, {"steel", "cast-iron", "keel", false}, {"steel", "stainless", "rail", false}}
+	r := plan(t, w, Case{})
+	assert.Equal(t, "aluminium", r.Pairs[0].Loses)
+	assert.True(t, r.Pairs[0].Bad)
+	assert.False(t, r.Pairs[1].Bad)
+	assert.False(t, r.Pairs[2].Bad)
+	assert.Contains(t, r.Pairs[3].Says, "onto the stainless")
+	assert.True(t, r.Pairs[3].Bad)
+}
+
+// A collar by the rule of Pappus: ½ · 10 · 60 mm² whose middle runs round at 50 mm.
+func TestCollars(t *testing.T) {
+	w := Usual(1)
+	w.Posts = []Post{{"the post", 60, 60, 10}}
+	assert.InDelta(t, 300*2*math.Pi*50/1e6, plan(t, w, Case{}).CollarL, 1e-12)
+	w.Posts[0].RiseMM = 2
+	assert.Contains(t, plan(t, w, Case{}).Findings[0].Text, "water stands")
+}
+
+func TestBadFields(t *testing.T) {
+	for path, edit := range map[string]func(w *Work){
+		"profile":           func(w *Work) { w.Profile = "rough" },
+		"areaM2":            func(w *Work) { w.AreaM2 = 0 },
+		"pairs[0].a":        func(w *Work) { w.Pairs = []Pair{{"gold", "steel", "", false}} },
+		"posts[0].riseMM":   func(w *Work) { w.Posts = []Post{{"p", 10, 10, -1}} },
+		"readingsUm[0]":     func(w *Work) { w.ReadingsUm = []float64{-3} },
+		"pitM2":             func(w *Work) { w.PitM2 = 50 },
+		"posts[0].collarMM": func(w *Work) { w.Posts = []Post{{"p", 10, 0, 1}} },
+	} {
+		w := Usual(1)
+		edit(&w)
+		_, err := w.Plan(Case{})
+		var bad fault.Errors
+		require.ErrorAs(t, err, &bad, path)
+		assert.Equal(t, path, bad[0].Path)
+	}
+}

@@ -1,0 +1,303 @@
+// Package mould plans panels of patterned laminate, cast in a mould that was taken off a
+// good deck: whether the source is large enough, the release, the layers, the catalyst,
+// when it comes out, and whether the pattern ends up the right way.
+package mould
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/mix"
+	"allcoats/core/finish/craft"
+	"allcoats/core/physics/cure"
+)
+
+// Panel is a piece that is wanted.
+type Panel struct {
+	Name    string  `json:"name"`
+	AreaM2  float64 `json:"areaM2"`
+	LengthM float64 `json:"lengthM"`
+	WidthM  float64 `json:"widthM"`
+}
+
+// Ply is a layer of glass: GSM in g/m², chopped mat or cloth.
+type Ply struct {
+	GSM   float64 `json:"gsm"`
+	Cloth bool    `json:"cloth"`
+}
+
+// Work is a set of panels to be cast.
+type Work struct {
+	SourceLengthM float64 `json:"sourceLengthM"` // good pattern on the source
+	SourceWidthM  float64 `json:"sourceWidthM"`
+	// Hollow says that the source is itself a mould: its pattern is hollow.
+	Hollow bool `json:"hollow"`
+	// Casts is how many times one is cast off the other: a mould off a deck and a panel
+	// off the mould are two.
+	Casts int `json:"casts"`
+	// TrimM is what is cut off all round each panel.
+	TrimM    float64 `json:"trimM"`
+	Panels   []Panel `json:"panels"`
+	Moulds   int     `json:"moulds"`
+	FirstUse bool    `json:"firstUse"`
+
+	ProductID string  `json:"productId"` // the gelcoat
+	GelUm     float64 `json:"gelUm"`
+	FillerMM  float64 `json:"fillerMM"` // thickened resin that fills the pattern
+	Plies     []Ply   `json:"plies"`
+	TempC     float64 `json:"tempC"`
+	Pct       float64 `json:"pct"` // of catalyst, 0 as the sheet doses
+	BondMM    float64 `json:"bondMM"`
+}
+
+// Usual is a set to begin with.
+func Usual() Work {
+	return Work{SourceLengthM: 1.2, SourceWidthM: 0.6, Casts: 2, TrimM: 0.02, Panels: []Panel{}, Moulds: 1, FirstUse: true,
+		GelUm: 500, FillerMM: 1, Plies: []Ply{{300, false}, {450, false}, {450, false}}, TempC: 20, BondMM: 2}
+}
+
+// Rules of thumb: resin to glass by weight, what is added for the brush and the pot,
+// densities, and minutes of work.
+const (
+	resinMat   = 2.3
+	resinCloth = 1.1
+	wasteResin = 1.1
+	resinKgL   = 1.12
+	fillerKgL  = 1.15
+	pvaLM2     = 0.06
+	waxNew     = 6
+	waxUsed    = 1
+	pvaCoats   = 2
+	waxHazeH   = 0.25
+	waxHardH   = 1.0
+	pvaDryH    = 0.5
+	laminateM2 = 1.5 // an hour and a ply
+	coolH      = 1.0
+	bondWaste  = 1.15
+)
+
+// Seam is a panel that the source cannot give in one piece: Long by Wide pieces, with
+// the source turned along or across it.
+type Seam struct {
+	Panel   string  `json:"panel"`
+	Pieces  int     `json:"pieces"`
+	Long    int     `json:"long"`
+	Wide    int     `json:"wide"`
+	Turned  bool    `json:"turned"`
+	LengthM float64 `json:"lengthM"` // of its seams
+}
+
+// Result is how they are cast.
+type Result struct {
+	craft.Plan
+	Seams []Seam `json:"seams"`
+	// Right says that the pattern comes out as on a deck.
+	Right     bool    `json:"right"`
+	Chain     string  `json:"chain"`
+	Rounds    int     `json:"rounds"` // times that a mould is filled
+	PanelM2   float64 `json:"panelM2"`
+	CastM2    float64 `json:"castM2"` // with what is trimmed
+	GelMin    float64 `json:"gelMin"`
+	DemouldH  float64 `json:"demouldH"`
+	PartH     float64 `json:"partH"` // one filling of the mould, release to demoulding
+	CatalystG float64 `json:"catalystG"`
+	Pct       float64 `json:"pct"`
+}
+
+// Validate reports what cannot be cast.
+func (w Work) Validate() error {
+	var bad fault.Errors
+	bad.Above("sourceLengthM", w.SourceLengthM, 0, 20, "m")
+	bad.Above("sourceWidthM", w.SourceWidthM, 0, 20, "m")
+	bad.Range("casts", float64(w.Casts), 1, 6, "casts")
+	bad.Range("trimM", w.TrimM, 0, 0.3, "m")
+	bad.Range("moulds", float64(w.Moulds), 1, 20, "moulds")
+	bad.Range("gelUm", w.GelUm, 200, 1500, "µm")
+	bad.Range("fillerMM", w.FillerMM, 0, 10, "mm")
+	bad.Range("tempC", w.TempC, 0, 45, "°C")
+	bad.Range("bondMM", w.BondMM, 0.5, 20, "mm")
+	if len(w.Plies) == 0 {
+		bad.Add("plies", "a panel of gelcoat alone breaks: give it a ply")
+	}
+	for i, p := range w.Plies {
+		bad.Range(fmt.Sprintf("plies[%d].gsm", i), p.GSM, 50, 1200, "g/m²")
+	}
+	for i, p := range w.Panels {
+		at := fmt.Sprintf("panels[%d].", i)
+		bad.Above(at+"areaM2", p.AreaM2, 0, 100, "m²")
+		bad.Above(at+"lengthM", p.LengthM, 0, 50, "m")
+		bad.Above(at+"widthM", p.WidthM, 0, 50, "m")
+		if bad == nil && p.AreaM2 > 1.001*p.LengthM*p.WidthM {
+			bad.Add(at+"areaM2", "is more than its length by its width")
+		}
+	}
+	return bad.Err()
+}
+
+// Plan plans w with the sheet of the gelcoat.
+func (w Work) Plan(s product.Sheet) (Result, error) {
+	out := Result{Plan: craft.New("Peroxide: goggles before the bottle is opened, never with cobalt or acetone. Styrene: moving air, no flame.",
+		"PVA and wax keep every coat off: nothing of them near what is to be painted."), Seams: []Seam{}}
+	if err := w.Validate(); err != nil {
+		return out, err
+	}
+	dose, err := mix.Catalyse(s, w.TempC, w.Pct, 1)
+	if err != nil {
+		return out, err
+	}
+	out.Pct = dose.Pct
+	out.Findings = append(out.Findings, dose.Findings...)
+	out.chain(w)
+	out.seams(w)
+	for _, p := range w.Panels {
+		out.PanelM2 += p.AreaM2
+		out.CastM2 += (p.LengthM + 2*w.TrimM) * (p.WidthM + 2*w.TrimM)
+	}
+	out.Rounds = w.rounds()
+	out.materials(w, s)
+	out.steps(w, s, dose)
+	return out, nil
+}
+
+// chain counts the castings: each turns the pattern over.
+func (r *Result) chain(w Work) {
+	hollow := w.Hollow
+	name := map[bool]string{false: "raised", true: "hollow"}
+	r.Chain = "source " + name[hollow]
+	for i := range w.Casts {
+		hollow = !hollow
+		what := "panel"
+		if i < w.Casts-1 {
+			what = "mould"
+		}
+		r.Chain += " → " + what + " " + name[hollow]
+	}
+	if r.Right = !hollow; !r.Right {
+		r.Find(true, "The pattern comes out hollow: %s. Cast once more, or once less.", r.Chain)
+	}
+}
+
+// seams finds the panels that are larger than the source, and the fewest pieces.
+func (r *Result) seams(w Work) {
+	var list []string
+	for _, p := range w.Panels {
+		l, b := p.LengthM+2*w.TrimM, p.WidthM+2*w.TrimM
+		best := Seam{Pieces: math.MaxInt}
+		for _, turned := range []bool{false, true} {
+			sl, sb := w.SourceLengthM, w.SourceWidthM
+			if turned {
+				sl, sb = sb, sl
+			}
+			nl, nb := int(math.Ceil(l/sl-1e-9)), int(math.Ceil(b/sb-1e-9))
+			if nl*nb < best.Pieces {
+				best = Seam{p.Name, nl * nb, nl, nb, turned, float64(nl-1)*p.WidthM + float64(nb-1)*p.LengthM}
+			}
+		}
+		if best.Pieces > 1 {
+			r.Seams = append(r.Seams, best)
+			list = append(list, fmt.Sprintf("%s %d pieces, %.2g m of seam", p.Name, best.Pieces, best.LengthM))
+		}
+	}
+	if len(list) > 0 {
+		r.Find(false, "The source of %.3g × %.3g m cannot give every panel in one piece: %s. Match the pattern across the seam, or find a larger source.",
+			w.SourceLengthM, w.SourceWidthM, strings.Join(list, "; "))
+	}
+}
+
+// rounds is how often the moulds are filled: panels are laid into a mould as long as
+// their boxes fit its area.
+func (w Work) rounds() int {
+	area, n := 0.0, 0
+	mould := w.SourceLengthM * w.SourceWidthM
+	for _, p := range w.Panels {
+		a := (p.LengthM + 2*w.TrimM) * (p.WidthM + 2*w.TrimM)
+		if a > mould {
+			n += int(math.Ceil(a / mould))
+			continue
+		}
+		if area+a > mould {
+			n, area = n+1, 0
+		}
+		area += a
+	}
+	if area > 0 {
+		n++
+	}
+	return int(math.Ceil(float64(n) / float64(w.Moulds)))
+}
+
+// materials adds up what the panels take.
+func (r *Result) materials(w Work, s product.Sheet) {
+	wk := &r.Working
+	wk.In("Panels", r.PanelM2, "m²")
+	wk.In("Cast with trim", r.CastM2, "m²")
+	kgL := s.BaseKgL
+	if kgL == 0 {
+		kgL = 1.2
+	}
+	gel := r.Take("Gelcoat", "area · wet film · density · 1.1", r.CastM2*w.GelUm/1000*kgL*wasteResin, "kg", "sheet's density; 10 % for brush and pot")
+	filler := r.Take("Filler coat", "area · depth · density · 1.1", r.CastM2*w.FillerMM*fillerKgL*wasteResin, "kg", "resin with silica and chopped strand; rule of thumb")
+	glass, resin := 0.0, 0.0
+	for _, p := range w.Plies {
+		kg := r.CastM2 * p.GSM / 1000
+		glass += kg
+		if p.Cloth {
+			resin += kg * resinCloth
+		} else {
+			resin += kg * resinMat
+		}
+	}
+	r.Take("Glass", "Σ area · g/m² of the plies", glass, "kg", "the plies")
+	resin = r.Take("Laminating resin", "Σ glass · 2.3 for mat, 1.1 for cloth · 1.1", resin*wasteResin, "kg", "rule of thumb")
+	r.CatalystG = r.Take("Catalyst", "per cent of gelcoat, filler coat and resin", (gel+filler+resin)*1000*r.Pct/100, "g", "the gelcoat's sheet, at the shop's temperature")
+	r.Take("Release PVA", "mould · 0.06 L/m² · coats · fillings", w.SourceLengthM*w.SourceWidthM*pvaLM2*pvaCoats*float64(max(1, r.Rounds)), "L", "rule of thumb")
+	r.Take("Bonding paste", "panels · bed · 1.15", r.PanelM2*w.BondMM*bondWaste, "L", "an even notched bed")
+	thick := w.GelUm/1000 + w.FillerMM
+	for _, p := range w.Plies {
+		if p.Cloth {
+			thick += p.GSM / 1000 * 1.1
+		} else {
+			thick += p.GSM / 1000 * 2.3
+		}
+	}
+	wk.Step("Thickness of a panel", "gelcoat + filler coat + plies (mat 2.3 mm, cloth 1.1 mm a kg/m²)", thick, "mm", "rule of thumb")
+}
+
+// steps are those of one filling of a mould, and of bonding.
+func (r *Result) steps(w Work, s product.Sheet, dose mix.Dose) {
+	m2 := w.SourceLengthM * w.SourceWidthM
+	wax := waxUsed
+	if w.FirstUse {
+		wax = waxNew
+	}
+	r.GelMin = dose.GelH * 60
+	tack, _ := s.TackFree.TauH(w.TempC, cure.Minimum)
+	cured, outside := s.Sandable.TauH(w.TempC, cure.Minimum)
+	if len(s.Sandable) == 0 || math.IsInf(cured, 1) {
+		tack, cured = 3, 12
+		r.Working.Warn("The sheet has no times: 12 h to demould at 20 °C are taken.")
+	} else if outside {
+		r.Working.Warn("%.0f °C lies outside the sheet's times.", w.TempC)
+	}
+	if w.TempC < s.MinCureC {
+		r.Find(true, "At %.0f °C it does not cure: the sheet asks for %.0f °C. Warm the shop, or wait.", w.TempC, s.MinCureC)
+	}
+	r.DemouldH = r.Working.Step("Demould after", "the sheet's sandable time at the shop's temperature", cured, "h", "data sheet; it must be cold to the hand as well")
+	r.Do(craft.Step{Name: "Clean the mould", How: "wash, dry, look along it: what is in it will be in every panel", WorkH: 0.3 + 0.2*m2, WaitH: 0.5})
+	r.Do(craft.Step{Name: fmt.Sprintf("Wax, %d coats", wax), How: "thin, till it hazes, then polish; an hour between coats", Amount: float64(wax), Unit: "coats", WorkH: float64(wax) * 0.2 * math.Max(1, m2), WaitH: float64(wax) * (waxHazeH + waxHardH)})
+	r.Do(craft.Step{Name: fmt.Sprintf("PVA, %d coats", pvaCoats), How: "sponge or spray it on in a closed film, dry between coats, no touching after", Amount: m2 * pvaLM2 * pvaCoats, Unit: "L", WorkH: 0.3, WaitH: pvaCoats * pvaDryH})
+	r.Do(craft.Step{Name: "Gelcoat", How: "even, into every corner of the pattern, no air in it; ready when a finger leaves a print and comes away clean", Amount: w.GelUm, Unit: "µm", WorkH: 0.2 * math.Max(1, m2), WaitH: tack})
+	if w.FillerMM > 0 {
+		r.Do(craft.Step{Name: "Filler coat", How: "resin stiff with silica and chopped strand, level with the pattern's backs: no air under the first ply", Amount: w.FillerMM, Unit: "mm", WorkH: 0.3 * math.Max(1, m2), WaitH: tack})
+	}
+	r.Do(craft.Step{Name: fmt.Sprintf("%d plies", len(w.Plies)), How: "wet out from below, roll the air out, the lightest first", Amount: float64(len(w.Plies)), Unit: "plies", WorkH: float64(len(w.Plies)) * m2 / laminateM2, WaitH: cured + coolH})
+	r.Do(craft.Step{Name: "Demould", How: "cold and cured: wedges of wood along the edge, water to float the PVA, never a screwdriver", WorkH: 0.5})
+	for _, s := range r.Steps {
+		r.PartH += s.WorkH + s.WaitH
+	}
+	r.Do(craft.Step{Name: "Trim and dry-fit", How: fmt.Sprintf("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded", 1000*w.TrimM), WorkH: 0.3 * float64(len(w.Panels))})
+	r.Do(craft.Step{Name: "Bond", How: "wash off PVA, grind both faces, notched bed, from the middle out, weights", Amount: r.PanelM2, Unit: "m²", WorkH: 0.4*float64(len(w.Panels)) + r.PanelM2/2, WaitH: cured})
+}

@@ -1,0 +1,252 @@
+// Package lay says how a coat is laid: the wet film on the comb, stripes with a wet
+// edge, which piece first, what to check before the tin is opened, and what to wear.
+package lay
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"allcoats/core/boat/area"
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/film"
+	"allcoats/core/readiness/clock"
+)
+
+// Teeth are the steps of a wet-film comb, µm.
+var Teeth = []float64{25, 50, 75, 100, 125, 150, 175, 200, 225, 250, 275, 300, 350, 400, 450, 500, 600, 700, 800, 900, 1000, 1200, 1400, 1600, 1800, 2000, 2500, 3000}
+
+// Comb is a wet film on a comb: the last tooth that is wetted and the first that
+// stays dry, 0 if the comb ends before.
+type Comb struct {
+	WetUm float64 `json:"wetUm"`
+	DryUm float64 `json:"dryUm"`
+}
+
+// OnComb returns the teeth on both sides of a wet film.
+func OnComb(wftUm float64) Comb {
+	i, _ := slices.BinarySearch(Teeth, wftUm)
+	if i < len(Teeth) && Teeth[i] == wftUm {
+		i++
+	}
+	var c Comb
+	if i > 0 {
+		c.WetUm = Teeth[i-1]
+	}
+	if i < len(Teeth) {
+		c.DryUm = Teeth[i]
+	}
+	return c
+}
+
+// Stripes cut a surface so that each is met by the next while its edge is wet.
+type Stripes struct {
+	N    int     `json:"n"`
+	M2   float64 `json:"m2"`
+	Min  float64 `json:"min"`
+	Each string  `json:"each"`
+}
+
+// Cut cuts areaM2 laid at rateM2H into stripes that take at most half of the wet
+// edge, h; 0 is not known, and nothing is cut.
+func Cut(areaM2, rateM2H, wetEdgeH float64) Stripes {
+	n := 1
+	if wetEdgeH > 0 {
+		n = int(math.Ceil(areaM2/rateM2H/(wetEdgeH/2) - 1e-9))
+	}
+	s := Stripes{N: max(1, n)}
+	s.M2 = areaM2 / float64(s.N)
+	s.Min = 60 * s.M2 / rateM2H
+	s.Each = fmt.Sprintf("%d stripes of %.2g m², %.0f min each: begin each at the wet edge of the last", s.N, s.M2, s.Min)
+	if s.N == 1 {
+		s.Each = "in one go, without a break"
+	}
+	return s
+}
+
+// Piece is a surface that the same product goes on. SurfaceC is its mean over the
+// next hours.
+type Piece struct {
+	ID       string  `json:"id"`
+	Name     string  `json:"name"`
+	AreaM2   float64 `json:"areaM2"`
+	SurfaceC float64 `json:"surfaceC"`
+	Why      string  `json:"why"`
+}
+
+// practice are the kinds that want a try on the smallest piece first.
+var practice = []product.Kind{product.NonSkidPaint, product.NonSkidGrit, product.Gelcoat}
+
+// Order puts pieces into the order to lay them: where practice matters the
+// smallest first, else the coolest, in the shade.
+func Order(pieces []Piece, kind product.Kind) []Piece {
+	out := slices.Clone(pieces)
+	small := slices.Contains(practice, kind)
+	slices.SortStableFunc(out, func(a, b Piece) int {
+		x, y := a.SurfaceC, b.SurfaceC
+		if small {
+			x, y = a.AreaM2, b.AreaM2
+		}
+		switch {
+		case x < y:
+			return -1
+		case x > y:
+			return 1
+		}
+		return 0
+	})
+	for i := range out {
+		switch {
+		case len(out) == 1:
+			out[i].Why = "the only one"
+		case small && i == 0:
+			out[i].Why = "the smallest first: texture takes practice"
+		case small:
+			out[i].Why = "larger"
+		case i == 0:
+			out[i].Why = "the coolest first: in the shade it keeps its wet edge"
+		default:
+			out[i].Why = fmt.Sprintf("%.0f K warmer", out[i].SurfaceC-out[0].SurfaceC)
+		}
+	}
+	return out
+}
+
+// State is how a point of the checklist stands.
+type State string
+
+// States: known to be right, known to be wrong, or only to be seen at the boat.
+const (
+	OK  State = "ok"
+	No  State = "no"
+	Ask State = "ask"
+)
+
+// Check is a point of the list before the tin is opened.
+type Check struct {
+	Key   string `json:"key"`
+	State State  `json:"state"`
+	Text  string `json:"text"`
+	// Short is what is wrong inside a sentence, empty unless State is No.
+	Short string `json:"short,omitempty"`
+}
+
+// Before is what is known before a coat. FieldWhy says what forbids laying now,
+// HoldWhy what spoils the hold; empty they stand. ShelfL is nil if the shelf is not
+// noted; Expired is the day that the tin's life ended.
+type Before struct {
+	Sheet    product.Sheet
+	Part     area.Part
+	Litres   float64
+	First    string // work that must be done before and is not logged, empty without
+	FieldWhy string
+	HoldWhy  string
+	Wet      bool
+	Clock    *clock.Clock
+	Cleaned  string // when and how, empty if not logged since the last coat
+	ShelfL   *float64
+	Expired  string
+}
+
+// List checks what is known and asks for the rest.
+func (b Before) List() []Check {
+	out := []Check{}
+	add := func(key string, bad bool, right, wrong string) {
+		if bad {
+			out = append(out, Check{key, No, wrong, strings.ToLower(wrong[:1]) + wrong[1:]})
+		} else {
+			out = append(out, Check{Key: key, State: OK, Text: right})
+		}
+	}
+	ask := func(key, text string) { out = append(out, Check{Key: key, State: Ask, Text: text}) }
+	if b.First != "" {
+		add("first", true, "", "Not logged since the last coat: "+b.First)
+	}
+	add("field", b.FieldWhy != "", "The air and the surface allow laying now", "Not now: "+b.FieldWhy)
+	if b.FieldWhy != "" {
+		out[len(out)-1].Short = b.FieldWhy
+	}
+	add("hold", b.HoldWhy != "", fmt.Sprintf("It holds for the %.3g h after laying", b.Sheet.Limits.HoldH), b.HoldWhy)
+	add("dry", b.Wet, "No dew or rain on it by the reckoning: feel it with the back of a hand", "It is wet with dew or rain: wipe it and let it dry")
+	if c := b.Clock; c != nil {
+		switch {
+		case c.State == clock.Damaged:
+			add("key", true, "", "The last coat was hit by water or frost while it was wet: inspect it, log what you find")
+		case c.State == clock.Unknown:
+			add("key", true, "", "It is not known whether the last coat still takes another: sand it first")
+		case c.Abraded:
+			add("key", false, "Sanded since the last coat", "")
+		case c.State == clock.Closed:
+			add("key", true, "", "The recoat window has closed: sand it first")
+		case c.State == clock.Wet || c.State == clock.Tacking:
+			add("key", true, "", "The last coat is not ready for the next")
+		default:
+			add("key", false, "Within the recoat window of the last coat", "")
+		}
+	} else {
+		ask("key", "Sanded to a dull, even key, edges by hand")
+	}
+	switch {
+	case b.Cleaned != "" && b.Sheet.NoSolventWipe:
+		add("clean", false, "Cleaned: "+b.Cleaned+". No solvent on this one", "")
+	case b.Cleaned != "":
+		add("clean", false, "Cleaned: "+b.Cleaned, "")
+	case b.Sheet.NoSolventWipe:
+		ask("clean", "Washed with water and dried: the sheet forbids solvent")
+	default:
+		ask("clean", "Cleaned your way: detergent and water, or two rags with solvent, one wet, one dry")
+	}
+	ask("mask", "Masked, edges pressed down, the second tape where one comes off early")
+	if b.Sheet.ToolsSuit != "" || b.Sheet.ToolsSpoil != "" {
+		text := "Tools that suit: " + b.Sheet.ToolsSuit
+		if b.Sheet.ToolsSpoil != "" {
+			text += ". Spoiled by it: " + b.Sheet.ToolsSpoil
+		}
+		ask("tools", text)
+	}
+	if b.ShelfL != nil {
+		add("shelf", *b.ShelfL < b.Litres, fmt.Sprintf("%.3g L on the shelf for the %.3g L it takes", *b.ShelfL, b.Litres), fmt.Sprintf("The shelf has %.3g L and it takes %.3g L: it cannot be finished", *b.ShelfL, b.Litres))
+	}
+	if b.Expired != "" {
+		add("life", true, "", "The tin's life ended on "+b.Expired+": try it on a board first")
+	}
+	return out
+}
+
+// Gear lists what to wear and mind with a product laid by a method. It defers to the
+// data sheet.
+func Gear(s product.Sheet, method string) []string {
+	m, _ := film.MethodByKey(method)
+	out := []string{"Goggles, gloves, arms covered"}
+	add := func(text string) {
+		if !slices.Contains(out, text) {
+			out = append(out, text)
+		}
+	}
+	two := s.BaseShare() < 1
+	switch {
+	case s.Binder == product.Polyurethane && two && m.Spray:
+		add("Isocyanates: spray only with supplied air, nobody else near")
+	case s.Binder == product.Polyurethane:
+		add("Isocyanates: an organic-vapour mask and moving air even with the brush; who is sensitised stays away")
+	case s.Binder == product.Epoxy:
+		add("Nitrile gloves, changed often: epoxy sensitises. Never wash skin with solvent")
+	}
+	if len(s.Doses) > 0 {
+		add("Peroxide: goggles before the bottle is opened, never with cobalt or acetone; eyewash at hand")
+		add("Styrene: moving air, no cabin without a watcher")
+	}
+	if s.Kind == product.SoftAntifoul || s.Kind == product.HardAntifoul {
+		add("Antifouling: nothing to the ground or the water; never dry-sanded")
+	}
+	if m.Spray {
+		add("Spray: a full mask with the sheet's filter, no flame, hose earthed")
+	} else if s.VolumeSolidsPct < 90 && s.Binder != product.Polyurethane {
+		add("Solvent: air through the tent or locker, no heater, stove or switch that sparks")
+	}
+	if s.Binder == product.Oil || s.Binder == product.Alkyd {
+		add("Oily rags heat themselves: spread them out, or under water in a tin")
+	}
+	return out
+}

@@ -1,0 +1,90 @@
+package lay
+
+import (
+	"testing"
+
+	"allcoats/core/boat/area"
+	"allcoats/core/catalog/product"
+	"allcoats/core/readiness/clock"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestOnComb(t *testing.T) {
+	for um, want := range map[float64]Comb{10: {0, 25}, 110: {100, 125}, 125: {125, 150}, 320: {300, 350}, 5000: {3000, 0}} {
+		assert.Equal(t, want, OnComb(um), um)
+	}
+}
+
+// 12 m² at 12 m²/h with a wet edge of half an hour: stripes of a quarter of an hour.
+func TestStripesKeepTheWetEdge(t *testing.T) {
+	s := Cut(12, 12, 0.5)
+	assert.Equal(t, 4, s.N)
+	assert.InDelta(t, 3, s.M2, 1e-9)
+	assert.InDelta(t, 15, s.Min, 1e-9)
+	assert.Equal(t, 1, Cut(2, 12, 0).N)
+	assert.Contains(t, Cut(2, 12, 0).Each, "in one go")
+}
+
+func TestOrder(t *testing.T) {
+	pieces := []Piece{{ID: "sunny", AreaM2: 2, SurfaceC: 24}, {ID: "shaded", AreaM2: 9, SurfaceC: 15}}
+	ids := func(k product.Kind) (out []string) {
+		for _, p := range Order(pieces, k) {
+			out = append(out, p.ID)
+			assert.NotEmpty(t, p.Why)
+		}
+		return out
+	}
+	assert.Equal(t, []string{"shaded", "sunny"}, ids(product.TopcoatOne))
+	assert.Equal(t, []string{"sunny", "shaded"}, ids(product.NonSkidPaint), "the smallest for practice")
+	assert.Equal(t, "sunny", pieces[0].ID, "what was given stays")
+}
+
+func TestListSaysWhatIsKnownAndAsksTheRest(t *testing.T) {
+	four := 4.0
+	b := Before{Sheet: product.Sheet{ToolsSuit: "foam roller", Limits: product.Limits{HoldH: 3}}, Part: area.Deck, Litres: 5, Wet: true, FieldWhy: "humidity above 85 %",
+		Clock: &clock.Clock{State: clock.Closed}, ShelfL: &four, Expired: "2026-01-01"}
+	state := map[string]State{}
+	for _, c := range b.List() {
+		state[c.Key] = c.State
+		assert.NotEmpty(t, c.Text)
+	}
+	assert.Equal(t, map[string]State{"field": No, "hold": OK, "dry": No, "key": No, "clean": Ask, "mask": Ask, "tools": Ask, "shelf": No, "life": No}, state)
+	b = Before{Sheet: product.Sheet{NoSolventWipe: true}, Cleaned: "it was washed on Fri", Clock: &clock.Clock{State: clock.Open}}
+	for _, c := range b.List() {
+		switch c.Key {
+		case "clean":
+			assert.Equal(t, OK, c.State)
+			assert.Contains(t, c.Text, "No solvent on this one")
+		case "key":
+			assert.Equal(t, OK, c.State)
+		}
+	}
+}
+
+func TestGearFollowsTheChemistry(t *testing.T) {
+	ratio := product.Ratio{Base: 2, Hardener: 1}
+	for _, c := range []struct {
+		sheet  product.Sheet
+		method string
+		want   string
+		not    string
+	}{
+		{product.Sheet{Binder: product.Polyurethane, RatioByVolume: ratio}, "spray", "supplied air", ""},
+		{product.Sheet{Binder: product.Polyurethane, RatioByVolume: ratio}, "brush", "sensitised stays away", "supplied air"},
+		{product.Sheet{Binder: product.Epoxy, VolumeSolidsPct: 100}, "roller", "Nitrile", "Solvent"},
+		{product.Sheet{Binder: product.Polyester, Doses: []product.Dose{{TempC: 20, Pct: 2}}}, "brush", "never with cobalt", ""},
+		{product.Sheet{Kind: product.SoftAntifoul}, "roller", "never dry-sanded", ""},
+		{product.Sheet{Binder: product.Alkyd, VolumeSolidsPct: 50}, "brush", "rags heat themselves", "Isocyanates"},
+	} {
+		all := ""
+		for _, g := range Gear(c.sheet, c.method) {
+			all += g + "\n"
+		}
+		require.Contains(t, all, c.want)
+		if c.not != "" {
+			assert.NotContains(t, all, c.not)
+		}
+	}
+}

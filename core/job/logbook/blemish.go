@@ -1,0 +1,205 @@
+package logbook
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/mix"
+	"allcoats/core/readiness/clock"
+)
+
+// Record is what is known of a coat that shows a blemish. Zero figures are not
+// known; RatioOffPct is how far the hardener was from its share.
+type Record struct {
+	Sheet       product.Sheet
+	WetUm       float64 // mean of the comb
+	PlannedUm   float64 // wet, as planned
+	DryUm       float64
+	ThinnerPct  float64
+	RatioOffPct float64
+	Spray       bool
+	Upright     bool
+	WindMS      float64
+	Conditions  *Conditions
+	Damage      []clock.Damage
+	// Cleaned says that the surface was washed or degreased since the last coat,
+	// Keyed that it was sanded or the coat went on within its window; Early that
+	// it went on before the window opened.
+	Cleaned, Keyed, Early bool
+}
+
+// Cause is a likely cause. Told says what in the record speaks for it; empty, it
+// is only one of those known.
+type Cause struct {
+	Text string `json:"text"`
+	Told string `json:"told,omitempty"`
+}
+
+// Blemish is something seen on a coat.
+type Blemish struct {
+	Key    string `json:"key"`
+	Name   string `json:"name"`
+	Looks  string `json:"looks"`
+	Remedy string `json:"remedy"`
+	causes []cause
+}
+
+type cause struct {
+	text string
+	told func(r Record) string
+}
+
+func yes(when bool, format string, args ...any) string {
+	if !when {
+		return ""
+	}
+	return fmt.Sprintf(format, args...)
+}
+
+func harmed(r Record, h clock.Harm) bool {
+	return slices.ContainsFunc(r.Damage, func(d clock.Damage) bool { return d.Harm == h && !d.Forecast })
+}
+
+// The causes, each with what in a record speaks for it.
+var (
+	tooWet = cause{"laid too thick", func(r Record) string {
+		sag := r.Sheet.SagUprightUm
+		switch {
+		case r.WetUm > 0 && sag > 0 && r.Upright && r.WetUm > sag:
+			return fmt.Sprintf("%.0f µm wet, and the sheet's limit on an upright face is %.0f µm", r.WetUm, sag)
+		case r.WetUm > 0 && r.PlannedUm > 0 && r.WetUm > 1.2*r.PlannedUm:
+			return fmt.Sprintf("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
+		}
+		return ""
+	}}
+	tooThin = cause{"laid too thin", func(r Record) string {
+		switch {
+		case r.WetUm > 0 && r.PlannedUm > 0 && r.WetUm < 0.85*r.PlannedUm:
+			return fmt.Sprintf("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
+		case r.DryUm > 0 && r.Sheet.Film.MinUm > r.DryUm:
+			return fmt.Sprintf("%.0f µm dry, and the sheet asks for %.0f µm at least", r.DryUm, r.Sheet.Film.MinUm)
+		}
+		return ""
+	}}
+	thinned = cause{"thinned too far", func(r Record) string {
+		return yes(r.ThinnerPct > 0 && r.ThinnerPct > r.Sheet.ThinnerMaxPct, "%.0f %% thinner, and the sheet allows %.0f %%", r.ThinnerPct, r.Sheet.ThinnerMaxPct)
+	}}
+	tooStiff = cause{"too stiff to flow out: cold, or not thinned", func(r Record) string {
+		return yes(at(r).SurfaceC < 12 && r.ThinnerPct < r.Sheet.ThinnerMaxPct/2, "the surface was at %.0f °C and little thinner was in", at(r).SurfaceC)
+	}}
+	hot = cause{"a hot surface: it skinned before it flowed", func(r Record) string {
+		m := r.Sheet.Limits.SurfaceMaxC
+		switch {
+		case harmed(r, clock.ByHeat):
+			return "the surface was above the sheet's maximum while it was wet"
+		case m != nil && at(r).SurfaceC > *m || m == nil && at(r).SurfaceC > 32:
+			return fmt.Sprintf("the surface was at %.0f °C", at(r).SurfaceC)
+		}
+		return ""
+	}}
+	wind  = cause{"wind or a draught", func(r Record) string { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
+	dirty = cause{"wax, oil or silicone on the surface", func(r Record) string {
+		return yes(!r.Cleaned, "no washing or degreasing is logged since the coat before")
+	}}
+	damp = cause{"damp air: blush or bloom", func(r Record) string {
+		switch {
+		case harmed(r, clock.ByDamp):
+			return "it was near the dew point before it was tack-free"
+		case at(r).RHPct > 80:
+			return fmt.Sprintf("the air was at %.0f %% humidity", at(r).RHPct)
+		}
+		return ""
+	}}
+	dewed = cause{"dew or rain before it was touch-dry", func(r Record) string {
+		switch {
+		case harmed(r, clock.ByRain):
+			return "rain fell on it before it was touch-dry"
+		case harmed(r, clock.ByDew):
+			return "dew settled on it before it was touch-dry"
+		}
+		return ""
+	}}
+	chilled = cause{"too cold to cure", func(r Record) string {
+		switch {
+		case harmed(r, clock.ByFrost):
+			return "there was frost before it was tack-free"
+		case at(r).SurfaceC < r.Sheet.MinCureC:
+			return fmt.Sprintf("the surface was at %.0f °C, and it cures above %.0f °C", at(r).SurfaceC, r.Sheet.MinCureC)
+		}
+		return ""
+	}}
+	ratio = cause{"mixed off its ratio, or not stirred out", func(r Record) string {
+		return yes(math.Abs(r.RatioOffPct) > mix.Tolerance, "the hardener weighed was %.0f %% off", r.RatioOffPct)
+	}}
+	early   = cause{"coated before the coat below had dried", func(r Record) string { return yes(r.Early, "it went on before the window of the coat below opened") }}
+	unkeyed = cause{"no key: the window had closed and it was not sanded", func(r Record) string {
+		return yes(!r.Keyed, "the window of the coat below had closed and no sanding is logged")
+	}}
+	strong = cause{"strong solvent over a soft coat", func(r Record) string {
+		return yes(r.Sheet.StrongSolvent, "%s holds strong solvent", r.Sheet.Name)
+	}}
+	dry = cause{"the spray dried on its way: gun too far, air too high, too warm", func(r Record) string {
+		return yes(r.Spray && at(r).AirC > 25, "it was sprayed at %.0f °C", at(r).AirC)
+	}}
+	missed  = cause{"spots missed, worst at edges and in poor light", func(Record) string { return "" }}
+	porous  = cause{"air out of a porous ground", func(Record) string { return "" }}
+	rolled  = cause{"rolled too fast, or a nap that froths", func(Record) string { return "" }}
+	dusty   = cause{"dust from the floor, the tack rag or the neighbours", func(r Record) string { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
+	scratch = cause{"sanded too coarse before it", func(Record) string { return "" }}
+	light   = cause{"a dark ground under too little film", func(r Record) string {
+		return yes(r.Sheet.HidingUm > 0 && r.DryUm > 0 && r.DryUm < r.Sheet.HidingUm, "%.0f µm are on and it hides from %.0f µm", r.DryUm, r.Sheet.HidingUm)
+	}}
+	tape = cause{"tape pulled too late, or an edge not pressed down", func(Record) string { return "" }}
+)
+
+// at are the conditions of a record; NaN, which no limit is above or below, where
+// they are not known.
+func at(r Record) Conditions {
+	if r.Conditions == nil {
+		return Conditions{AirC: math.NaN(), RHPct: math.NaN(), SurfaceC: math.NaN(), SpreadK: math.NaN()}
+	}
+	return *r.Conditions
+}
+
+// Blemishes lists what is seen on coats.
+var Blemishes = []Blemish{
+	{"runs", "runs, sags, curtains", "drips and thick lower edges", "Let it harden through, block the runs level with a scraper and fine paper on a hard block, then scuff and lay one thin coat.", []cause{tooWet, thinned, chilled}},
+	{"orange-peel", "orange peel", "a dimpled gloss", "When sandable flat it with 320 to 400 and lay the next coat wetter or thinned within the sheet.", []cause{tooStiff, tooThin, hot, dry, wind}},
+	{"fisheye", "fisheyes, cissing", "round craters that the paint shrinks from", "Do not coat over them. Sand them out, wash with detergent, wipe with two rags, and try a test patch.", []cause{dirty}},
+	{"pinholes", "pinholes, solvent pop", "needle-fine holes, or broken bubbles", "Fill them with a thin skim across, sand, look again under guide coat; prime once more before the finish.", []cause{porous, tooWet, hot, rolled, thinned}},
+	{"blush", "amine blush", "greasy, whitish or sticky skin on epoxy", "Wash with warm water and a little detergent and a pad, rinse, dry; only then sand.", []cause{damp, dewed, chilled, ratio}},
+	{"bloom", "dull or spotted gloss", "milky, flat or spotted where it should shine", "When hard, flat with 400 and recoat in drier air; stop two hours before the dew.", []cause{dewed, damp, thinned}},
+	{"dry-spray", "dry spray", "rough, sandy feel, dull", "Sand smooth and spray wetter, nearer, or with a slower thinner.", []cause{dry, wind, tooThin}},
+	{"holidays", "holidays", "spots without film", "Touch in now if it is still wet; else scuff and lay the next coat the other way.", []cause{missed, tooThin}},
+	{"grin", "grin-through", "the colour below shows", "One more coat, or an undercoat near the finish in colour.", []cause{light, tooThin, thinned}},
+	{"wrinkles", "wrinkles, lifting", "the film puckers like a raisin", "Let it dry through, strip back to what is sound, and check that the two go together.", []cause{early, strong, tooWet, hot}},
+	{"peeling", "flaking, poor hold", "it comes off in sheets, or under tape", "Take off all that lifts, sand to a feathered edge, clean, and keep to the window.", []cause{unkeyed, dirty, damp, dewed}},
+	{"soft", "soft or sticky for days", "a thumbnail marks it long after its time", "Wait for warmth first. If the ratio was off it will never cure: scrape it off and clean with solvent.", []cause{ratio, chilled, tooWet, damp}},
+	{"dust", "dust, nibs", "specks in the gloss", "Nib with 400 to 600 when hard; for a show finish flat and polish or recoat.", []cause{dusty}},
+	{"scratches", "scratches telegraph", "sanding lines show through the gloss", "Flat back with finer grits in steps and recoat; do not skip a grit.", []cause{scratch, tooThin}},
+	{"edge", "ragged tape edge", "a lifted, bled or saw-toothed line", "Score along the tape before you pull; trim with fine paper on a block, touch in with a fine brush.", []cause{tape, tooWet}},
+}
+
+// BlemishByKey returns the blemish of that key.
+func BlemishByKey(key string) (Blemish, bool) {
+	i := slices.IndexFunc(Blemishes, func(b Blemish) bool { return b.Key == key })
+	if i < 0 {
+		return Blemish{}, false
+	}
+	return Blemishes[i], true
+}
+
+// Causes lists the likely causes, those that the record speaks for first.
+func (b Blemish) Causes(r Record) []Cause {
+	var told, known []Cause
+	for _, c := range b.causes {
+		if why := c.told(r); why != "" {
+			told = append(told, Cause{c.text, why})
+		} else {
+			known = append(known, Cause{Text: c.text})
+		}
+	}
+	return append(told, known...)
+}

@@ -1,0 +1,165 @@
+// Package logbook holds what is told of work done beside its time and place:
+// conditions, readings of the cured film, blemishes and what caused them.
+package logbook
+
+import (
+	"fmt"
+	"slices"
+	"time"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/boat/survey"
+	"allcoats/core/film/film"
+)
+
+// Kind is a kind of entry. Films leaves a film, Abrades opens a closed recoat
+// window; an entry that is not of a Surface is of the boat as a whole.
+type Kind struct {
+	Kind    string `json:"kind"`
+	Name    string `json:"name"`
+	Films   bool   `json:"films,omitempty"`
+	Abrades bool   `json:"abrades,omitempty"`
+	Surface bool   `json:"surface,omitempty"`
+}
+
+// The kinds that rules know by name.
+const (
+	Coat    = "coat"
+	Sand    = "sand"
+	Strip   = "strip"
+	Fair    = "fair"
+	Wash    = "wash"
+	Wipe    = "degrease"
+	Mask    = "mask"
+	Inspect = "inspect"
+	Idle    = "idle"
+)
+
+// Kinds lists what can be logged, the most frequent first.
+var Kinds = []Kind{
+	{Coat, "a coat went on", true, false, true},
+	{Sand, "it was sanded", false, true, true},
+	{Wash, "it was washed", false, false, true},
+	{Wipe, "it was degreased", false, false, true},
+	{Fair, "it was faired", false, true, true},
+	{Strip, "it was stripped", false, true, true},
+	{Mask, "it was masked", false, false, true},
+	{Inspect, "it was inspected", false, false, true},
+	{"other", "other work", false, false, false},
+	{Idle, "an idle day", false, false, false},
+}
+
+// ByKind returns the kind of that key.
+func ByKind(key string) (Kind, bool) {
+	i := slices.IndexFunc(Kinds, func(k Kind) bool { return k.Kind == key })
+	if i < 0 {
+		return Kind{}, false
+	}
+	return Kinds[i], true
+}
+
+// Conditions are those when the work began; Measured says that they were read,
+// not forecast. SpreadK is the surface above the dew point.
+type Conditions struct {
+	AirC     float64 `json:"airC"`
+	RHPct    float64 `json:"rhPct"`
+	SurfaceC float64 `json:"surfaceC"`
+	SpreadK  float64 `json:"spreadK"`
+	Measured bool    `json:"measured"`
+}
+
+// Dry are gauge readings of the cured film, all coats on the surface together.
+// ProfileUm is what a blasted profile adds to every reading; MaximumUm 0 is none.
+type Dry struct {
+	NominalUm  float64   `json:"nominalUm"`
+	MaximumUm  float64   `json:"maximumUm"`
+	ProfileUm  float64   `json:"profileUm"`
+	ReadingsUm []float64 `json:"readingsUm"`
+	ReadAt     time.Time `json:"readAt"`
+}
+
+// Round is a round of fairing: what was found before it.
+type Round struct {
+	N        int `json:"n"`
+	Lows     int `json:"lows"`
+	Pinholes int `json:"pinholes"`
+}
+
+// Detail is what an entry may tell beyond its figures. Early is why a coat went
+// on before the last one's minimum. BaseG and HardenerG are what was weighed.
+type Detail struct {
+	Place       *survey.Place `json:"place,omitempty"`
+	Batch       string        `json:"batch,omitempty"`
+	BaseG       float64       `json:"baseG,omitempty"`
+	HardenerG   float64       `json:"hardenerG,omitempty"`
+	Conditions  *Conditions   `json:"conditions,omitempty"`
+	Dry         *Dry          `json:"dry,omitempty"`
+	Blemishes   []string      `json:"blemishes,omitempty"`
+	Round       *Round        `json:"round,omitempty"`
+	Early       string        `json:"early,omitempty"`
+	BeyondShelf bool          `json:"beyondShelf,omitempty"`
+}
+
+// Validate reports what cannot be.
+func (d Detail) Validate() error {
+	var bad fault.Errors
+	bad.Range("baseG", d.BaseG, 0, 1e6, "g")
+	bad.Range("hardenerG", d.HardenerG, 0, 1e6, "g")
+	for i, b := range d.Blemishes {
+		if _, ok := BlemishByKey(b); !ok {
+			bad.Add(fmt.Sprintf("blemishes[%d]", i), "%q is no blemish of a coat", b)
+		}
+	}
+	if r := d.Round; r != nil {
+		bad.Range("round.n", float64(r.N), 1, 100, "rounds")
+		bad.Range("round.lows", float64(r.Lows), 0, 1e5, "lows")
+		bad.Range("round.pinholes", float64(r.Pinholes), 0, 1e6, "pinholes")
+	}
+	if d.Dry != nil {
+		bad.Under("dry", d.Dry.Validate())
+	}
+	return bad.Err()
+}
+
+// Validate reports what cannot be, and readings that look like mils.
+func (d Dry) Validate() error {
+	var bad fault.Errors
+	bad.Above("nominalUm", d.NominalUm, 0, 50e3, "µm")
+	bad.Range("maximumUm", d.MaximumUm, 0, 200e3, "µm")
+	bad.Range("profileUm", d.ProfileUm, 0, 200, "µm")
+	if len(d.ReadingsUm) == 0 {
+		bad.Add("readingsUm", "there are no readings")
+	}
+	for i, v := range d.ReadingsUm {
+		bad.Range(fmt.Sprintf("readingsUm[%d]", i), v, 0, 200e3, "µm")
+	}
+	if bad == nil && Mils(d.ReadingsUm, d.NominalUm) {
+		bad.Add("readingsUm", "these look like mils: about %.3g where %.4g µm is wanted, and %.4g µm if they are. Say in which unit they are", mean(d.ReadingsUm), d.NominalUm, 25.4*mean(d.ReadingsUm))
+	}
+	return bad.Err()
+}
+
+// Mils tells whether readings said to be in µm are likely mils: far too little as
+// they are, and within a factor of three of what is expected as mils.
+func Mils(readings []float64, expectedUm float64) bool {
+	m := mean(readings)
+	return m > 0 && expectedUm > 0 && m < expectedUm/8 && 25.4*m > expectedUm/3 && 25.4*m < 3*expectedUm
+}
+
+func mean(v []float64) float64 {
+	sum := 0.0
+	for _, x := range v {
+		sum += x
+	}
+	return sum / float64(max(1, len(v)))
+}
+
+// Verdict judges the readings on areaM2 in the style of ISO 19840, the profile
+// taken off each.
+func (d Dry) Verdict(areaM2 float64) (film.AcceptanceResult, error) {
+	r := film.AcceptanceRequest{NominalUm: d.NominalUm, MaximumUm: d.MaximumUm, AreaM2: areaM2}
+	for _, v := range d.ReadingsUm {
+		r.ReadingsUm = append(r.ReadingsUm, max(0, v-d.ProfileUm))
+	}
+	return film.Accept(r)
+}

@@ -1,0 +1,158 @@
+package plan
+
+import (
+	"math"
+	"slices"
+	"sort"
+	"time"
+
+	"allcoats/core/planning/schedule"
+)
+
+// Outcome is a yard's work replayed in one course of the weather: when each boat
+// can be launched, and how long each task waited after what comes before it let it
+// begin. A boat that is not ready before Until has no instant.
+type Outcome struct {
+	Ready []*time.Time
+	WaitH map[string]float64
+}
+
+// Play does the work in the order of a plan, each task as early as this weather
+// lets it.
+func (m Model) Play(order Starts) Outcome {
+	out := Outcome{Ready: make([]*time.Time, len(m.Boats)), WaitH: map[string]float64{}}
+	p, ok := schedule.Follow(m.Problem, m.order(order), nil, nil)
+	if !ok {
+		return out
+	}
+	least := make([]int, len(m.Tasks))
+	for k, l := range m.Problem.Links {
+		end := p.Start[l.From] + m.Problem.Tasks[l.From].Duration
+		if s := p.Sanding[k]; s >= 0 {
+			least[l.To] = max(least[l.To], s+l.Sanding.Duration)
+		} else {
+			least[l.To] = max(least[l.To], l.Opens(end))
+		}
+	}
+	for i, t := range m.Tasks {
+		if t.Milestone {
+			if i != nowTask {
+				at := m.At(p.Start[i])
+				out.Ready[t.Boat] = &at
+			}
+			continue
+		}
+		out.WaitH[t.ID] = float64(p.Start[i] - least[i])
+	}
+	return out
+}
+
+// Done tells whether every boat was ready; if so, a later end of the yard would
+// have changed nothing.
+func (o Outcome) Done() bool { return !slices.Contains(o.Ready, nil) }
+
+// within is how long after a plan's end most courses of the weather are done.
+const within = 21 * 24 * time.Hour
+
+// Within is an end of the yard by which a plan is done in most weather.
+func (y Yard) Within(order Starts) time.Time {
+	last := y.Now
+	for _, at := range order {
+		if at.After(last) {
+			last = at
+		}
+	}
+	if end := last.Add(within); end.Before(y.Until) {
+		return end
+	}
+	return y.Until
+}
+
+// Point is the share of futures, %, in which a boat is ready by the end of a day.
+type Point struct {
+	Day string  `json:"day"` // 2026-05-30
+	Pct float64 `json:"pct"`
+}
+
+// BoatRisk is how likely a boat is ready, day by day.
+type BoatRisk struct {
+	BoatID string `json:"boatId"`
+	Boat   string `json:"boat"`
+	Due    string `json:"due,omitempty"`
+	// DuePct is the share ready by the day wanted, WeekPct by a week after it.
+	DuePct  float64 `json:"duePct"`
+	WeekPct float64 `json:"weekPct"`
+	// Median is the day by which half are ready, empty if they are not.
+	Median string  `json:"median,omitempty"`
+	Curve  []Point `json:"curve"`
+}
+
+// Cause is a task and how long it waits on the mean for weather and hands.
+type Cause struct {
+	TaskID string  `json:"taskId"`
+	Name   string  `json:"name"`
+	MeanH  float64 `json:"meanH"`
+}
+
+// Risk is the work of a yard over many courses of the weather.
+type Risk struct {
+	Futures int        `json:"futures"`
+	Boats   []BoatRisk `json:"boats"`
+	Causes  []Cause    `json:"causes"`
+}
+
+// mostCauses is how many causes are named.
+const mostCauses = 6
+
+// Sum adds outcomes up.
+func (m Model) Sum(all []Outcome) Risk {
+	out := Risk{Futures: len(all), Boats: []BoatRisk{}, Causes: []Cause{}}
+	for k, b := range m.Boats {
+		var ready []time.Time
+		for _, o := range all {
+			if o.Ready[k] != nil {
+				ready = append(ready, *o.Ready[k])
+			}
+		}
+		sort.Slice(ready, func(i, j int) bool { return ready[i].Before(ready[j]) })
+		by := func(t time.Time) float64 {
+			n := sort.Search(len(ready), func(i int) bool { return ready[i].After(t) })
+			return math.Round(1000*float64(n)/float64(max(1, len(all)))) / 10
+		}
+		r := BoatRisk{BoatID: b.ID, Boat: b.Name, Curve: []Point{}}
+		day := m.Now.In(m.Loc)
+		for d := range int(m.Until.Sub(m.Now).Hours()/24) + 1 {
+			end := time.Date(day.Year(), day.Month(), day.Day()+d+1, 0, 0, 0, 0, m.Loc)
+			pct := by(end)
+			name := end.AddDate(0, 0, -1).Format(time.DateOnly)
+			if pct > 0 || len(r.Curve) > 0 {
+				r.Curve = append(r.Curve, Point{name, pct})
+			}
+			if r.Median == "" && pct >= 50 {
+				r.Median = name
+			}
+			if pct >= 100 {
+				break
+			}
+		}
+		if b.Launch != nil {
+			r.Due = b.Launch.In(m.Loc).Format(time.DateOnly)
+			r.DuePct, r.WeekPct = by(*b.Launch), by(b.Launch.AddDate(0, 0, 7))
+		}
+		out.Boats = append(out.Boats, r)
+	}
+	wait := map[string]float64{}
+	for _, o := range all {
+		for id, h := range o.WaitH {
+			wait[id] += h / float64(max(1, len(all)))
+		}
+	}
+	for _, t := range m.Tasks {
+		if h := wait[t.ID]; !t.Milestone && h >= 1 {
+			out.Causes = append(out.Causes, Cause{t.ID, m.Boats[t.Boat].Name + ": " + t.Name(), math.Round(10*h) / 10})
+		}
+	}
+	sort.SliceStable(out.Causes, func(i, j int) bool { return out.Causes[i].MeanH > out.Causes[j].MeanH })
+	out.Causes = out.Causes[:min(mostCauses, len(out.Causes))]
+	return out
+}

@@ -1,0 +1,142 @@
+package climate
+
+import (
+	"context"
+	"time"
+
+	"allcoats/core/base/parallel"
+	"allcoats/core/boat/survey"
+	"allcoats/core/exposure/surface"
+	"allcoats/core/exposure/tent"
+	"allcoats/core/physics/weather"
+	"allcoats/core/readiness/field"
+)
+
+// Ask is a coat that waits for its chance on a surface.
+type Ask struct {
+	SurfaceID string
+	Job       field.Job
+}
+
+// Odds is the share of futures, 0…1, in which a coat that starts at an hour
+// keeps its field through laying and holding.
+type Odds struct {
+	At []time.Time
+	P  []float64
+}
+
+// Best returns the hour in [from, to] with the best odds, the middle one of
+// several, and how long before and after it they are as good to a twentieth.
+func (o Odds) Best(from, to time.Time) (p float64, at, opens, closes time.Time, ok bool) {
+	best := -1
+	for i, t := range o.At {
+		if !t.Before(from) && !t.After(to) && (best < 0 || o.P[i] > o.P[best]) {
+			best = i
+		}
+	}
+	if best < 0 || o.P[best] == 0 {
+		return 0, time.Time{}, time.Time{}, time.Time{}, false
+	}
+	good := func(i int) bool {
+		return i >= 0 && i < len(o.At) && !o.At[i].Before(from) && !o.At[i].After(to) && o.P[i] >= o.P[best]-0.05
+	}
+	lo, hi := best, best
+	for good(lo - 1) {
+		lo--
+	}
+	for good(hi + 1) {
+		hi++
+	}
+	mid := (lo + hi) / 2
+	return o.P[best], o.At[mid], o.At[lo], o.At[hi], true
+}
+
+// Chances plays n futures at every ask and tells the odds of every hour's start
+// from now on. told, if not nil, is called now and then, by one at a time, with the
+// share done; when ctx ends the work stops with its error. The same seed gives the
+// same odds on any number of processors. Departures of probes from the model count as
+// in Of.
+func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []Ask, n int, seed uint64, told func(done float64)) ([]Odds, error) {
+	frame := f.Frame()
+	open := surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, frame)
+	at := open.At
+	faces, free, bias := make([]Surface, len(asks)), make([][]bool, len(asks)), make([][]float64, len(asks))
+	covered, inTent := []tent.Covered{}, false
+	for _, s := range b.Surfaces {
+		if b.Tent != nil && s.Shelter == survey.Tent {
+			covered = append(covered, tent.Covered{Face: s.Face, AreaM2: s.AreaM2})
+		}
+	}
+	for k, a := range asks {
+		for _, s := range b.Surfaces {
+			if s.ID == a.SurfaceID {
+				faces[k] = s
+			}
+		}
+		inTent = inTent || b.tented(faces[k])
+		free[k] = a.Job.Free(at)
+		bias[k] = make([]float64, len(at))
+		if d := c.Bias[a.SurfaceID]; d.N > 0 {
+			for i, t := range at {
+				if t.After(b.Now) {
+					bias[k][i] = d.At(t)
+				}
+			}
+		}
+	}
+	counts, rooms := make([][][]int32, parallel.Workers()), make([]weather.Series, parallel.Workers())
+	for w := range counts {
+		counts[w] = make([][]int32, len(asks))
+		for k := range asks {
+			counts[w][k] = make([]int32, len(at))
+		}
+	}
+	err := parallel.Each(ctx, n, told, func(w, i int) {
+		room := f.Make(seed, uint64(i), rooms[w])
+		rooms[w] = room
+		conditions := open.With(room)
+		var t tent.Climate
+		var under surface.Conditions
+		if inTent {
+			t = tent.Simulate(*b.Tent, conditions, room, covered, b.Loc)
+			under = conditions.Under(t.Air, t.Light)
+		}
+		for k, a := range asks {
+			air, here := room, conditions
+			if b.tented(faces[k]) {
+				air, here = t.Air, under
+			}
+			course := here.Course(faces[k].Face)
+			for i, d := range bias[k] {
+				course.TempC[i] += d
+			}
+			for i, may := range a.Job.Starts(field.Weather{Air: air, SurfaceC: course.TempC, Wet: course.Wet}, free[k]) {
+				if may {
+					counts[w][k][i]++
+				}
+			}
+		}
+	})
+	if err != nil {
+		return nil, err
+	}
+	odds := []Odds{}
+	for k := range asks {
+		o := Odds{}
+		for i, t := range at {
+			if t.Before(b.Now.Truncate(time.Hour)) {
+				continue
+			}
+			sum := int32(0)
+			for w := range counts {
+				sum += counts[w][k][i]
+			}
+			o.At, o.P = append(o.At, t), append(o.P, float64(sum)/float64(max(1, n)))
+		}
+		odds = append(odds, o)
+	}
+	return odds, nil
+}
+
+// tented reports whether a surface is in a tent that is described.
+func (b Boat) tented(s Surface) bool { return b.Tent != nil && s.Shelter == survey.Tent }
