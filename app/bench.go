@@ -148,7 +148,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	case ask.ProductID != "":
 		sheet, ok := o.products[ask.ProductID]
 		if !ok {
-			return out, fault.Errors{{Path: "productId", Message: "is not in the library"}}
+			return out, fault.At("productId", "is not in the library")
 		}
 		coat.Sheet, coat.DFTUm, out.ProductID = sheet, sheet.Film.TypicalUm, ask.ProductID
 		if len(sheet.Methods) > 0 {
@@ -169,7 +169,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	}
 	var known bool
 	if coat.Sheet, known = o.products[out.ProductID].With(out.Grade); !known {
-		return out, fault.Errors{{Path: "grade", Message: "is no hardener of this product"}}
+		return out, fault.At("grade", "is no hardener of this product")
 	}
 	if ask.ThinnerPct != nil {
 		coat.ThinnerPct = *ask.ThinnerPct
@@ -190,7 +190,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	blocked := false
 	for _, c := range out.Checks {
 		if c.State == lay.No {
-			out.Says = append(say.Sentence{say.Strong("Not now"), say.Text(": %s. When it may, ", c.Short)}, out.Says...)
+			out.Says = say.Of("%v: %v. When it may, %v", say.Strong("Not now"), c.Short, out.Says)
 			blocked = true
 			break
 		}
@@ -343,24 +343,24 @@ func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
 }
 
 // forbids says what forbids laying now, and what spoils the hold after.
-func (o outlook) forbids(f today.Surface, c today.Coat) (now, hold string) {
+func (o outlook) forbids(f today.Surface, c today.Coat) (now, hold say.Sentence) {
 	job := o.s.JobFor(c, f)
 	at := job
 	at.Hold, at.Dry, at.Apply = 0, 0, 0
 	_, end, ok := o.s.Air.Span()
 	if !ok || !end.After(o.now) {
-		return "the weather is not known", "The weather is not known"
+		return say.Of("the weather is not known"), say.Of("The weather is not known")
 	}
 	for _, h := range at.Hours(f.Weather) {
 		if !h.At.After(o.now) && h.At.After(o.now.Add(-time.Hour)) && !h.Allowed {
-			now = field.Words(h.Binding).In(o.s.Loc)
+			now = field.Words(h.Binding)
 		}
 	}
 	windows := job.Windows(f.Weather, o.now, end)
 	if len(windows) == 0 || windows[0].From.After(o.now.Add(time.Minute)) {
-		hold = "Begun now it does not hold through laying and after"
+		hold = say.Of("Begun now it does not hold through laying and after")
 		if len(windows) > 0 {
-			hold += ": from " + windows[0].From.In(o.s.Loc).Format("Mon 15:04") + " it does"
+			hold = say.Of("%v: from %v it does", hold, say.Clock(windows[0].From, o.now, o.s.Loc))
 		}
 	}
 	return now, hold
@@ -368,14 +368,14 @@ func (o outlook) forbids(f today.Surface, c today.Coat) (now, hold string) {
 
 // cleaned is when and how a surface was cleaned since its last coat, empty if that
 // is not logged.
-func (o outlook) cleaned(surfaceID string) string {
-	out := ""
+func (o outlook) cleaned(surfaceID string) say.Sentence {
+	var out say.Sentence
 	for _, e := range o.log[surfaceID] {
 		switch kind, _ := logbook.ByKind(e.Kind); {
 		case kind.Films:
-			out = ""
+			out = nil
 		case e.Kind == logbook.Wash || e.Kind == logbook.Wipe:
-			out = kind.Name + " on " + time.Unix(e.StartedAt, 0).In(o.s.Loc).Format("Mon 2 Jan 15:04")
+			out = say.Of("%s on %v", kind.Name, say.Date(time.Unix(e.StartedAt, 0)))
 		}
 	}
 	return out

@@ -66,7 +66,7 @@ func (a *App) TakeBoat(ctx context.Context, data []byte) (Taken, error) {
 		return errors.Join(err, bad.Err())
 	})
 	if err != nil && strings.Contains(err.Error(), "FOREIGN KEY") {
-		err = fault.Errors{{Path: "tables", Message: "the file refers to something that is not in it"}}
+		err = fault.At("tables", "the file refers to something that is not in it")
 	}
 	return out, err
 }
@@ -75,7 +75,7 @@ func (a *App) TakeBoat(ctx context.Context, data []byte) (Taken, error) {
 func (a *App) readBoatFile(ctx context.Context, data []byte) (store.BoatFile, error) {
 	var f store.BoatFile
 	refuse := func(path, format string, args ...any) (store.BoatFile, error) {
-		return f, fault.Errors{{Path: path, Message: fmt.Sprintf(format, args...)}}
+		return f, fault.At(path, format, args...)
 	}
 	var head struct {
 		Format  string
@@ -163,7 +163,7 @@ func (a *App) BackupFile(ctx context.Context) ([]byte, error) {
 // returns the name of the copy that was kept of it.
 func (a *App) RestoreFile(ctx context.Context, data []byte) (kept string, err error) {
 	if !bytes.HasPrefix(data, []byte("SQLite format 3\x00")) {
-		return "", fault.Errors{{Path: "file", Message: "is no backup of this program"}}
+		return "", fault.At("file", "is no backup of this program")
 	}
 	dir, err := os.MkdirTemp("", "allcoats-restore")
 	if err != nil {
@@ -177,9 +177,9 @@ func (a *App) RestoreFile(ctx context.Context, data []byte) (kept string, err er
 	kept, err = a.store.Restore(ctx, path)
 	switch {
 	case errors.Is(err, store.ErrForeign):
-		return "", fault.Errors{{Path: "file", Message: "is no backup of this program; nothing was changed"}}
+		return "", fault.At("file", "is no backup of this program; nothing was changed")
 	case err != nil:
-		return "", fault.Errors{{Path: "file", Message: fmt.Sprintf("cannot be restored, and nothing was changed: %v", err)}}
+		return "", fault.At("file", "cannot be restored, and nothing was changed: %v", err)
 	}
 	return kept, nil
 }

@@ -141,7 +141,7 @@ func (b *BoatEdit) settle(ctx context.Context, q store.Queries) error {
 		return q.AddPlace(ctx, b.NewPlace.row(b.PlaceID, 1))
 	}
 	if _, err := q.Place(ctx, b.PlaceID); errors.Is(err, store.ErrNotFound) {
-		return fault.Errors{{Path: "placeId", Message: "this place is not there any more"}}
+		return fault.At("placeId", "this place is not there any more")
 	} else if err != nil {
 		return err
 	}

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/job/buildup"
@@ -80,7 +81,7 @@ type BuildUp struct {
 	Layers      []buildup.Layer      `json:"layers"`
 	Margin      buildup.Margin       `json:"margin"`
 	// MarginText says in a sentence how much may be sanded, if anything.
-	MarginText string `json:"marginText"`
+	MarginText say.Sentence `json:"marginText,omitempty"`
 	// Job is the job of the schemes that the surface usually needs.
 	Job string `json:"job"`
 }
@@ -319,7 +320,7 @@ func (w work) findings(f Surface, steps []Step, core []buildup.Step, r buildup.R
 func (a *App) Overrule(ctx context.Context, surfaceID, stepID, rule, reason string, on bool) (BuildUp, error) {
 	reason = strings.TrimSpace(reason)
 	if on && len(reason) < 4 {
-		return BuildUp{}, fault.Errors{{Path: "reason", Message: "write why it may stand: it stays in the record"}}
+		return BuildUp{}, fault.At("reason", "write why it may stand: it stays in the record")
 	}
 	if !on {
 		reason = ""
@@ -336,7 +337,7 @@ func (a *App) Overrule(ctx context.Context, surfaceID, stepID, rule, reason stri
 		return f.Rule == rule && (f.Step < 0 && stepID == "" || f.Step >= 0 && plan.Steps[f.Step].ID == stepID)
 	})
 	if on && !found {
-		return BuildUp{}, fault.Errors{{Path: "rule", Message: "finds nothing at this step"}}
+		return BuildUp{}, fault.At("rule", "finds nothing at this step")
 	}
 	err = a.store.Write(ctx, func(q store.Queries) error {
 		return q.SetOverrule(ctx, store.Overrule{SurfaceID: surfaceID, StepID: stepID, Rule: rule, Reason: reason, At: now.Unix()})

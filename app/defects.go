@@ -5,7 +5,6 @@ import (
 	"cmp"
 	"context"
 	"errors"
-	"fmt"
 	"image"
 	_ "image/png" // photos may be PNG
 	"slices"
@@ -205,7 +204,7 @@ func (a *App) addPhoto(ctx context.Context, p store.Photo, already int, data []b
 		return err
 	}
 	if already >= maxPhotos {
-		return fault.Errors{{Path: "file", Message: fmt.Sprintf("there are %d photos already; delete one first", maxPhotos)}}
+		return fault.At("file", "there are %d photos already; delete one first", maxPhotos)
 	}
 	p.TakenAt, p.Width, p.Height = now.Unix(), picture.Dx(), picture.Dy()
 	return a.store.Write(ctx, func(q store.Queries) error { return q.AddPhoto(ctx, p, jpeg) })
@@ -213,7 +212,7 @@ func (a *App) addPhoto(ctx context.Context, p store.Photo, already int, data []b
 
 func kept(data []byte) (image.Rectangle, []byte, error) {
 	refuse := func(format string, args ...any) (image.Rectangle, []byte, error) {
-		return image.Rectangle{}, nil, fault.Errors{{Path: "file", Message: fmt.Sprintf(format, args...)}}
+		return image.Rectangle{}, nil, fault.At("file", format, args...)
 	}
 	c, kind, err := image.DecodeConfig(bytes.NewReader(data))
 	if err != nil || kind != "jpeg" && kind != "png" && kind != "webp" {

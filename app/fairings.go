@@ -98,7 +98,7 @@ type Fairing struct {
 	// Stand says which stiffness of filler the face wants.
 	Stand string `json:"stand"`
 	// Short says where the limits do not admit a surface as fair as is wanted.
-	Short string `json:"short"`
+	Short say.Sentence `json:"short,omitempty"`
 }
 
 // FairFigures sum a result up.
@@ -140,7 +140,7 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 		return Fairing{}, err
 	}
 	if f := o.surface(surfaceID); g.NY > 1 && g.AreaM2() > fair.OffSurface*f.Area.AreaM2 {
-		return Fairing{}, fault.Errors{{Path: "spacingM", Message: fmt.Sprintf("the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)}}
+		return Fairing{}, fault.At("spacingM", "the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)
 	}
 	out := Fairing{Readings: r, Curves: []FairCurve{}, Jobs: []fair.Job{}}
 	got, err := fair.Fit(g, r.Limits)
@@ -177,7 +177,7 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 		return out, err
 	}
 	if extra, at, short := g.Short(got, free, class); short {
-		out.Short = fmt.Sprintf("Within these limits it stays %.1f mm off where %.1f mm are wanted. At reading %d of row %d another %.1f mm of filler would be needed, or a softer curve.",
+		out.Short = say.Of("Within these limits it stays %.1f mm off where %.1f mm are wanted. At reading %d of row %d another %.1f mm of filler would be needed, or a softer curve.",
 			got.AfterMM, class.GapMM, at%g.NX+1, at/g.NX+1, extra)
 	}
 	o.fillerOf(&out, surfaceID, got)
@@ -367,7 +367,7 @@ func (a *App) PlanFairing(ctx context.Context, id, school string) (BuildUp, erro
 		}
 	}
 	if job == nil || job.Passes == 0 {
-		return BuildUp{}, fault.Errors{{Path: "school", Message: "there is nothing to fill, or no such school"}}
+		return BuildUp{}, fault.At("school", "there is nothing to fill, or no such school")
 	}
 	loss := job.School.WastePct / (100 + job.School.WastePct) * 100
 	// The litres spread over the whole surface: so it counts in stores and plan.

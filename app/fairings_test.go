@@ -69,7 +69,7 @@ func TestGapsBecomeAPlan(t *testing.T) {
 	r := plate(21)
 	r.MaxFillMM = 2
 	tight := must(a.PreviewFairing(ctx, f.ID, r))
-	assert.Contains(t, tight.Short, "At reading 11 of row 11 another")
+	assert.Contains(t, tight.Short.String(), "At reading 11 of row 11 another")
 	r.SpacingM, r.RowsM = 0.4, 0.4
 	_, err := a.PreviewFairing(ctx, f.ID, r)
 	assert.Equal(t, "spacingM", path(t, err), "64 m² of readings on 13 m²")

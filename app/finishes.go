@@ -146,7 +146,7 @@ func (c Craft[W, R]) Set(ctx context.Context, a *App, id string, version int, w 
 // from there.
 func (a *App) PlanFinish(ctx context.Context, surfaceID string, head Finish) (BuildUp, error) {
 	if head.Planned == nil {
-		return BuildUp{}, fault.Errors{{Path: "planned", Message: "there is no coat in it to be planned"}}
+		return BuildUp{}, fault.At("planned", "there is no coat in it to be planned")
 	}
 	b, err := a.BuildUp(ctx, surfaceID)
 	if err != nil {
@@ -210,7 +210,7 @@ func (o outlook) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (stri
 		for i, k := range kinds {
 			names[i] = k.Name()
 		}
-		return "", product.Sheet{}, fault.Errors{{Path: "productId", Message: "the library has no " + strings.Join(names, " or ") + ": add its sheet first"}}
+		return "", product.Sheet{}, fault.At("productId", "the library has no %s: add its sheet first", strings.Join(names, " or "))
 	}
 	return best, o.products[best], nil
 }

@@ -76,7 +76,7 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ o
 		return out, err
 	}
 	if w.School == nonskid.Paint && got.Takes.Litres > 0 {
-		out.Planned = coating(id, sheet, 1, got.Takes.Litres, f.Area.AreaM2, "roller", fmt.Sprintf("from the layout: %d panels, %.3g m²", len(got.Panels), got.AreaM2))
+		out.Planned = coating(id, sheet, 1, got.Takes.Litres, f.Area.AreaM2, "roller", fmt.Sprintf("from the layout: %d panels", len(got.Panels)))
 	}
 	out.Says = out.says(o)
 	return out, nil
@@ -160,7 +160,7 @@ func (a *App) Template(ctx context.Context, surfaceID, format, panel string, pai
 		t.Pieces = append(t.Pieces, formats.Piece{Name: "stencil", Shape: n.Result.Stencil.Sheet})
 	}
 	if len(t.Pieces) == 0 {
-		return TemplateFile{}, fault.Errors{{Path: "panel", Message: "is no panel of the layout kept"}}
+		return TemplateFile{}, fault.At("panel", "is no panel of the layout kept")
 	}
 	if paired {
 		t = t.Paired()
@@ -240,8 +240,8 @@ var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o outloo
 	switch {
 	case len(w.Panels) == 0:
 		out.Says = say.Sentence{say.Text("Say which panels are wanted: take them from the layout, or type them in.")}
-	case r.Stopped() != "":
-		out.Says = say.Sentence{say.Text("Not so: "), say.Text("%s", r.Stopped())}
+	case r.Stopped() != nil:
+		out.Says = say.Of("Not so: %v", r.Stopped())
 	default:
 		out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d %s", len(w.Panels), map[bool]string{true: "panel", false: "panels"}[len(w.Panels) == 1])), say.Text(", "), say.Val(r.PanelM2, "m²"),
 			say.Text(", in %d %s of the mould; each comes out after ", r.Rounds, map[bool]string{true: "filling", false: "fillings"}[r.Rounds == 1]), say.Val(math.Round(10*r.PartH)/10, "h")}
@@ -277,12 +277,12 @@ var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o 
 		return out, err
 	}
 	r := out.Result
-	if stop := r.Stopped(); stop != "" {
-		out.Says = say.Sentence{say.Text("Not so: "), say.Text("%s", stop)}
+	if stop := r.Stopped(); stop != nil {
+		out.Says = say.Of("Not so: %v", stop)
 	} else {
-		out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d %s", r.Pots, map[bool]string{true: "pot", false: "pots"}[r.Pots == 1])), say.Text(" of "), say.Val(r.PotL*1000, "mL"), say.Text(" with "), say.Text("%.2g g of catalyst, %.2g %%", r.Dose.G, r.Dose.Pct)}
+		out.Says = say.Of("%v of %v with %.2g g of catalyst, %.2g %%", say.Strong(fmt.Sprintf("%d %s", r.Pots, map[bool]string{true: "pot", false: "pots"}[r.Pots == 1])), say.Val(r.PotL*1000, "mL"), r.Dose.G, r.Dose.Pct)
 		if r.GelMin > 0 {
-			out.Says = append(out.Says, say.Text(": at %.0f °C it gels in %.0f min", w.TempC, r.GelMin))
+			out.Says = say.Of("%v: at %.0f °C it gels in %.0f min", out.Says, w.TempC, r.GelMin)
 		}
 		if r.SandH > 0 {
 			out.Says = append(out.Says, say.Text(" and is sanded after "), say.Val(math.Round(10*r.SandH)/10, "h"))

@@ -80,8 +80,8 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 	if out.Planned != nil {
 		out.Planned.DFTUm = sheet.Film.TypicalUm
 	}
-	if stop := r.Stopped(); stop != "" {
-		out.Says = say.Sentence{say.Text("%s", stop)}
+	if stop := r.Stopped(); stop != nil {
+		out.Says = stop
 		return out, nil
 	}
 	now := r.Counts[0]
@@ -173,8 +173,8 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 	}
 	r := out.Result
 	out.Planned = coating(id, sheet, w.Coats, r.Litres, f.Area.AreaM2, "roller", fmt.Sprintf("from the antifouling bench: %d zones, extra coats in the film", len(r.Zones)))
-	if stop := r.Stopped(); stop != "" {
-		out.Says = say.Sentence{say.Text("%s", stop)}
+	if stop := r.Stopped(); stop != nil {
+		out.Says = stop
 		return out, nil
 	}
 	out.Says = say.Sentence{say.Val(r.Litres, "L"), say.Text(" of "), say.Strong(sheet.Name), say.Text(": %.2g %s, first to go: %s", r.Seasons, map[bool]string{true: "season", false: "seasons"}[r.Seasons == 1], r.First)}
@@ -224,7 +224,7 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 	f := *head.Surface
 	out := Metalled{Finish: head, Work: w, Now: o.now}
 	if !f.Substrate.Info().Metal {
-		return out, fault.Errors{{Path: "", Message: f.Name + " is of " + f.SubstrateName + ", no metal"}}
+		return out, fault.At("", "%s is of %s, no metal", f.Name, f.SubstrateName)
 	}
 	c := metal.Case{Substrate: f.Substrate, Now: o.now, WashDryH: o.washDryH(f)}
 	at := o.climate.Surface[f.ID]
@@ -246,8 +246,8 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 	}
 	r := out.Result
 	switch {
-	case r.Stopped() != "":
-		out.Says = say.Sentence{say.Text("%s", r.Stopped())}
+	case r.Stopped() != nil:
+		out.Says = r.Stopped()
 	case r.PrimeBy != nil && len(c.Logged) == 0:
 		out.Says = say.Sentence{say.Strong(f.Name), say.Text(" must be primed by "), say.Clock(*r.PrimeBy, o.now, o.s.Loc), say.Text(": %.0f %% of that time has gone. %s", r.UsedPct, map[bool]string{true: "The salt is washed off.", false: "Wash off salt first."}[r.Washes[0].At != nil])}
 	default:

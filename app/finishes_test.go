@@ -208,7 +208,7 @@ func TestAntifoulingOfTheDemo(t *testing.T) {
 		if p.Sheet.Copper && p.Sheet.Kind == product.SoftAntifoul {
 			w = al.Work
 			w.ProductID = p.ID
-			assert.Contains(t, must(app.AntifoulBench.Preview(ctx, a, tender.ID, w)).Result.Stopped(), "copper")
+			assert.Contains(t, must(app.AntifoulBench.Preview(ctx, a, tender.ID, w)).Result.Stopped().String(), "copper")
 		}
 	}
 }

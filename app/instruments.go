@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/physics/weather"
 	"allcoats/core/readiness/climate"
@@ -179,7 +180,7 @@ func (a *App) instrument(ctx context.Context, q store.Queries, r store.Instrumen
 	}
 	now, err := a.Now(ctx)
 	if err == nil && last.After(now.Add(time.Hour)) {
-		out.Doubts = append(out.Doubts, reading.Doubt{What: "clock", Text: "It has readings from after now: is its clock, or the time zone chosen, off?", From: now, To: last})
+		out.Doubts = append(out.Doubts, reading.Doubt{What: "clock", Text: say.Of("It has readings from after now: is its clock, or the time zone chosen, off?"), From: now, To: last})
 	}
 	return out, err
 }
@@ -311,7 +312,7 @@ func (a *App) TakeReadings(ctx context.Context, id string, lines []byte) (Readin
 		return ReadingsIn{}, err
 	}
 	if last := rs[len(rs)-1].At; last.After(now.Add(time.Hour)) {
-		return ReadingsIn{}, fault.Errors{{Path: "at", Message: last.Format(time.RFC3339) + " lies ahead: the instrument's clock is off"}}
+		return ReadingsIn{}, fault.At("at", "%s lies ahead: the instrument's clock is off", last.Format(time.RFC3339))
 	}
 	err = a.store.Write(ctx, func(q store.Queries) error {
 		if _, err := q.Instrument(ctx, id); err != nil {

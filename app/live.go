@@ -50,7 +50,7 @@ func (a *App) Values(ctx context.Context, id string, want float64, n int) ([]rea
 		return nil, err
 	}
 	if !i.Kind.Benched() {
-		return nil, fault.Errors{{Path: "id", Message: i.Name + " is no scale and no gauge"}}
+		return nil, fault.At("id", "%s is no scale and no gauge", i.Name)
 	}
 	a.live.mu.Lock()
 	defer a.live.mu.Unlock()

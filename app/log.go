@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/film"
@@ -39,7 +40,7 @@ type Entry struct {
 	Working   working.Working `json:"working"`
 	Deleted   bool            `json:"deleted"`
 	// Flag says what is wrong with it, such as a sanding that went through.
-	Flag string `json:"flag"`
+	Flag say.Sentence `json:"flag,omitempty"`
 	// Verdict is on the readings of the cured film, Mixed on what was weighed.
 	Verdict *film.AcceptanceResult `json:"verdict,omitempty"`
 	Mixed   *mix.Deviation         `json:"mixed,omitempty"`
@@ -201,7 +202,7 @@ func (w work) entry(r store.Entry) Entry {
 		e.FilmUm, e.FilmKnown, e.Working = l.Film(s.Area.AreaM2)
 		e.FilmSDUm = l.SDUm()
 		if e.Early != "" {
-			e.Flag = "It went on before the coat below might be recoated: " + e.Early + "."
+			e.Flag = say.Of("It went on before the coat below might be recoated: %s.", e.Early)
 		}
 	case r.RemovedUm > 0 && r.DeletedAt == nil:
 		// Checked against what lay above the layer that must stay by then.
@@ -247,7 +248,7 @@ func (a *App) checked(ctx context.Context, e *EntryEdit, isNew bool) error {
 	if e.SurfaceID != "" {
 		f, err := a.store.Read().Surface(ctx, e.SurfaceID)
 		if errors.Is(err, ErrNotFound) {
-			return fault.Errors{{Path: "surfaceId", Message: "choose a surface"}}
+			return fault.At("surfaceId", "choose a surface")
 		} else if err != nil {
 			return err
 		}
@@ -255,7 +256,7 @@ func (a *App) checked(ctx context.Context, e *EntryEdit, isNew bool) error {
 	}
 	o, err := a.look(ctx, e.BoatID)
 	if errors.Is(err, ErrNotFound) {
-		return fault.Errors{{Path: "surfaceId", Message: "choose a surface, or a boat"}}
+		return fault.At("surfaceId", "choose a surface, or a boat")
 	} else if err != nil {
 		return err
 	}

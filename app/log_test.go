@@ -81,7 +81,7 @@ func TestWhatANewEntryIsAsked(t *testing.T) {
 	assert.Equal(t, "early", path(t, err))
 	e.Early = "the tent comes down tonight"
 	got := must(a.AddEntry(ctx, app.NewEntry{EntryEdit: e}))
-	assert.Contains(t, got.Flag, "the tent comes down tonight")
+	assert.Contains(t, got.Flag.String(), "the tent comes down tonight")
 	require.NotNil(t, got.Conditions)
 	assert.True(t, got.Conditions.Measured, "from the readings")
 	assert.InDelta(t, 8, got.Conditions.AirC, 8)
@@ -119,10 +119,10 @@ func TestCausesComeFromTheCoatsOwnRecord(t *testing.T) {
 	assert.False(t, got.Mixed.Within)
 	found := must(a.Suspects(ctx, got.ID, nil))
 	require.Len(t, found, 2)
-	assert.Contains(t, found[0].Causes[0].Told, "925 µm wet")
+	assert.Contains(t, found[0].Causes[0].Told.String(), "925 µm wet")
 	told := ""
 	for _, c := range found[1].Causes {
-		told += c.Told
+		told += c.Told.String()
 	}
 	assert.Contains(t, told, "the hardener weighed was")
 	assert.NotEmpty(t, found[1].Remedy)

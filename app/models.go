@@ -2,7 +2,6 @@ package app
 
 import (
 	"context"
-	"fmt"
 	"math"
 	"strings"
 
@@ -48,7 +47,7 @@ func modelOf(r store.Model) Model {
 // measure reads a model's file as placed.
 func (e ModelEdit) measure(format string, data []byte) (store.ModelResult, error) {
 	if strings.TrimSpace(e.Name) == "" {
-		return store.ModelResult{}, fault.Errors{{Path: "name", Message: "give it a name"}}
+		return store.ModelResult{}, fault.At("name", "give it a name")
 	}
 	if err := e.Placing.Validate(); err != nil {
 		return store.ModelResult{}, err
@@ -126,7 +125,7 @@ func (a *App) EditModel(ctx context.Context, id string, version int, e ModelEdit
 			return err
 		}
 		if _, err := loadSurvey(ctx, q, old.BoatID); err != nil {
-			return fault.Errors{{Path: "waterlineM", Message: fmt.Sprintf("so placed it no longer gives an area in use: %v", err)}}
+			return fault.At("waterlineM", "so placed it no longer gives an area in use: %v", err)
 		}
 		return nil
 	})
@@ -187,7 +186,7 @@ func (a *App) ReadDrawing(format string, unitM float64, data []byte) (Drawing, e
 	case "dxf":
 		rings, err = formats.ReadDXF(data, unitM)
 	default:
-		err = fault.Errors{{Path: "format", Message: "must be svg or dxf"}}
+		err = fault.At("format", "must be svg or dxf")
 	}
 	if err != nil {
 		return Drawing{}, err

@@ -253,7 +253,7 @@ func (a *App) AddDays(ctx context.Context, placeID string, days []weather.Simple
 	}
 	for i := 1; i < len(record); i++ {
 		if !record[i].At.After(record[i-1].At) {
-			return Import{}, fault.Errors{{Path: "days", Message: "give each day once, in their order"}}
+			return Import{}, fault.At("days", "give each day once, in their order")
 		}
 	}
 	return a.putRecord(ctx, p, record)

@@ -402,7 +402,7 @@ func (s *yardState) make(ctx context.Context, rounds int, told func(float64)) (p
 // be nil.
 func (s *yardState) show(ctx context.Context, rounds int, told func(float64)) (plan.Starts, error) {
 	if len(s.yard.Boats) == 0 {
-		s.view.Trouble = append(s.view.Trouble, fault.Field{Path: "boats", Message: "no boat stands here"})
+		s.view.Trouble = append(s.view.Trouble, fault.At("boats", "no boat stands here")...)
 		return nil, nil
 	}
 	p, starts, err := s.make(ctx, rounds, told)

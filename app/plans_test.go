@@ -138,7 +138,7 @@ func TestPinsSettingsAndTheirFaults(t *testing.T) {
 	_, err = a.Move(ctx, place, v.Version, it.TaskID, &night, false)
 	var bad fault.Errors
 	require.ErrorAs(t, err, &bad)
-	assert.Contains(t, bad[0].Message, "too few hands work on Wed 13 May at")
+	assert.Contains(t, bad[0].Message, "too few hands work on Wed 13 May, ")
 	near, err := a.Move(ctx, place, v.Version, it.TaskID, &night, true)
 	require.NoError(t, err)
 	v = near

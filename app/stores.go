@@ -381,7 +381,7 @@ func (a *App) ShoppingList(ctx context.Context, boatID, format string) ([]byte, 
 	case "xlsx":
 		return table.XLSX()
 	}
-	return nil, fault.Errors{{Path: "format", Message: "must be csv or xlsx"}}
+	return nil, fault.At("format", "must be csv or xlsx")
 }
 
 func round(v float64) float64 { return math.Round(100*v) / 100 }

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
@@ -26,8 +27,8 @@ type Surface struct {
 	SubstrateName string          `json:"substrateName"`
 	// AboveStopUm is the film that may be sanded before the old layer that must
 	// stay; without old layers there is none.
-	Cautions    []string `json:"cautions"`
-	OpenDefects int      `json:"openDefects"`
+	Cautions    []say.Sentence `json:"cautions"`
+	OpenDefects int            `json:"openDefects"`
 }
 
 // accessFactor is how many times the hours of a flat surface it takes.
@@ -334,7 +335,7 @@ func fromTemplate(key string, substrate survey.Substrate) ([]SurfaceEdit, error)
 	}
 	i := slices.IndexFunc(survey.Templates, func(t survey.Template) bool { return t.Key == key })
 	if i < 0 {
-		return nil, fault.Errors{{Path: "template", Message: "is no hull type that the program knows"}}
+		return nil, fault.At("template", "is no hull type that the program knows")
 	}
 	var out []SurfaceEdit
 	for _, t := range survey.Templates[i].Surfaces {
@@ -483,7 +484,7 @@ func (a *App) OrderSurfaces(ctx context.Context, boatID string, ids []string) er
 		}
 		slices.Sort(have)
 		if !slices.Equal(have, slices.Sorted(slices.Values(ids))) {
-			return fault.Errors{{Path: "ids", Message: "must name every surface of the boat once: reload, one was added or deleted"}}
+			return fault.At("ids", "must name every surface of the boat once: reload, one was added or deleted")
 		}
 		for i, id := range ids {
 			if err := q.PlaceSurface(ctx, id, i+1); err != nil {

@@ -230,7 +230,7 @@ func TestSandingThroughIsFlagged(t *testing.T) {
 	plan, err := a.BuildUp(ctx, port.ID)
 	require.NoError(t, err)
 	assert.InDelta(t, 80+103.8+101.8, plan.Margin.AboveUm, 1, "the old paint and two coats")
-	assert.Contains(t, plan.MarginText, "above the old gelcoat white")
+	assert.Contains(t, plan.MarginText.String(), "above the old gelcoat white")
 	now, err := a.Now(ctx)
 	require.NoError(t, err)
 	log := func(um float64) app.Entry {
@@ -239,7 +239,7 @@ func TestSandingThroughIsFlagged(t *testing.T) {
 		return e
 	}
 	assert.Empty(t, log(200).Flag)
-	assert.Contains(t, log(100).Flag, "through into the old gelcoat")
+	assert.Contains(t, log(100).Flag.String(), "through into the old gelcoat")
 	after, err := a.BuildUp(ctx, port.ID)
 	require.NoError(t, err)
 	assert.Zero(t, after.Margin.AboveUm)

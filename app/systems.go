@@ -162,7 +162,7 @@ func (a *App) RemoveSystem(ctx context.Context, id string) error {
 func (a *App) SchemeSteps(ctx context.Context, key string) (steps []Step, missing []string, err error) {
 	i := slices.IndexFunc(scheme.Schemes, func(s scheme.Scheme) bool { return s.Key == key })
 	if i < 0 {
-		return nil, nil, fault.Errors{{Path: "key", Message: "is no scheme that the program knows"}}
+		return nil, nil, fault.At("key", "is no scheme that the program knows")
 	}
 	all, err := a.Products(ctx)
 	if err != nil {

@@ -66,7 +66,7 @@ func (o outlook) job(sheet product.Sheet, ask VerdictQuery) (field.Job, today.Su
 		}
 	}
 	if _, ok := film.MethodByKey(method); !ok {
-		return field.Job{}, today.Surface{}, fault.Errors{{Path: "method", Message: "is not a way to lay a coat"}}
+		return field.Job{}, today.Surface{}, fault.At("method", "is not a way to lay a coat")
 	}
 	f := today.Surface{AreaM2: 1, Weather: field.Weather{Air: o.s.Air, SurfaceC: make([]float64, len(o.s.Air))}}
 	for i, h := range o.s.Air {

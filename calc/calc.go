@@ -8,7 +8,6 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"io"
 	"time"
 
@@ -72,7 +71,7 @@ func (c Of[Req, Res]) Run(ctx context.Context, request []byte) (any, error) {
 		return nil, decodeFault(err)
 	}
 	if _, err := d.Token(); err != io.EOF {
-		return nil, fault.Errors{{Path: "", Message: "there is more after the request"}}
+		return nil, fault.At("", "there is more after the request")
 	}
 	return c.Answer(ctx, req)
 }
@@ -85,7 +84,7 @@ func (c Of[Req, Res]) Answer(ctx context.Context, req Req) (Res, error) {
 	}
 	var overflow *json.UnsupportedValueError
 	if _, err := json.Marshal(res); errors.As(err, &overflow) {
-		return res, fault.Errors{{Message: "the figures are too large or too small to be reckoned with: the answer is no finite number"}}
+		return res, fault.At("", "the figures are too large or too small to be reckoned with: the answer is no finite number")
 	}
 	return res, nil
 }
@@ -93,9 +92,9 @@ func (c Of[Req, Res]) Answer(ctx context.Context, req Req) (Res, error) {
 func decodeFault(err error) error {
 	var mistyped *json.UnmarshalTypeError
 	if errors.As(err, &mistyped) {
-		return fault.Errors{{Path: mistyped.Field, Message: fmt.Sprintf("a %s does not fit here", mistyped.Value)}}
+		return fault.At(mistyped.Field, "a %s does not fit here", mistyped.Value)
 	}
-	return fault.Errors{{Path: "", Message: err.Error()}}
+	return fault.At("", "%v", err)
 }
 
 // ConvertRequest is the input of the convert calculator.

@@ -65,5 +65,5 @@ func TestOnePointTable(t *testing.T) {
 	require.NotNil(t, got.OpensAfterH)
 	assert.InDelta(t, 2, *got.OpensAfterH, 1e-3)
 	require.NotEmpty(t, got.Working.Warnings)
-	assert.Contains(t, got.Working.Warnings[0], "rule of thumb")
+	assert.Contains(t, got.Working.Warnings[0].String(), "rule of thumb")
 }

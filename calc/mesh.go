@@ -38,7 +38,7 @@ func measureMesh(r MeshRequest) (MeshResult, error) {
 	}
 	if r.Group != "" {
 		if m = m.Only(r.Group); len(m.Triangles) == 0 {
-			return MeshResult{}, fault.Errors{{Path: "group", Message: "the file has no faces in this group"}}
+			return MeshResult{}, fault.At("group", "the file has no faces in this group")
 		}
 	}
 	m, err = m.Place(r.Placing)

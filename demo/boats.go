@@ -12,10 +12,10 @@ import (
 	"allcoats/app"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
-	"allcoats/core/geometry/polygon"
-	"allcoats/core/catalog/product"
-	"allcoats/core/job/rules"
 	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
+	"allcoats/core/geometry/polygon"
+	"allcoats/core/job/rules"
 )
 
 // made describes a surface of the demo, measured as given; the first

@@ -11,13 +11,13 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/boat/area"
 	"allcoats/core/base/fault"
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/geometry/mesh"
-	"allcoats/core/catalog/product"
 	"allcoats/core/job/rules"
-	"allcoats/core/boat/survey"
 )
 
 // Now is the instant at which the demo stands: a Saturday in May, in the yard's

@@ -40,7 +40,7 @@ func ReadForecast(data []byte) (weather.Series, ForecastDoc, error) {
 	d := json.NewDecoder(bytes.NewReader(data))
 	d.DisallowUnknownFields()
 	if err := d.Decode(&doc); err != nil {
-		return nil, doc, fault.Errors{{Path: "file", Message: fmt.Sprintf("cannot be read as a forecast: %v", err)}}
+		return nil, doc, fault.At("file", "cannot be read as a forecast: %v", err)
 	}
 	var bad fault.Errors
 	if _, err := d.Token(); err != io.EOF {

@@ -129,7 +129,7 @@ func readTable(data []byte) ([]tableRow, error) {
 			break
 		}
 		if err != nil {
-			return nil, fault.Errors{{Path: csvPlace(err), Message: fmt.Sprintf("cannot be read: %v", err)}}
+			return nil, fault.At(csvPlace(err), "cannot be read: %v", err)
 		}
 		line, _ := r.FieldPos(0)
 		for i := range row {

@@ -99,7 +99,7 @@ func Sniff(data []byte, zone string) (Preview, error) {
 		}
 	}
 	if len(rows) < 1 || regular(rows) < 2 {
-		return Preview{}, fault.Errors{{Path: "line 1", Message: "no table is seen here: a logger's file has columns separated by commas, semicolons, tabs or bars"}}
+		return Preview{}, fault.At("line 1", "no table is seen here: a logger's file has columns separated by commas, semicolons, tabs or bars")
 	}
 	first := -1
 	for i, r := range rows {
@@ -109,7 +109,7 @@ func Sniff(data []byte, zone string) (Preview, error) {
 		}
 	}
 	if first < 0 {
-		return Preview{}, fault.Errors{{Path: "line 1", Message: "no row with a time and a number is seen in the first lines"}}
+		return Preview{}, fault.At("line 1", "no row with a time and a number is seen in the first lines")
 	}
 	m.HeaderLines = first
 	p := Preview{Columns: columnNames(rows, first), Rows: rows[first:min(len(rows), first+6)], Doubts: []string{}}

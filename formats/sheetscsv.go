@@ -7,9 +7,9 @@ import (
 	"strconv"
 	"strings"
 
-	"allcoats/core/physics/cure"
 	"allcoats/core/base/fault"
 	"allcoats/core/catalog/product"
+	"allcoats/core/physics/cure"
 )
 
 // sheetColumn is a column of the CSV form of data sheets: how a sheet's figure
@@ -251,7 +251,7 @@ func ReadSheets(format string, data []byte) ([]product.Sheet, error) {
 			out = append(out, s)
 		}
 	default:
-		return nil, fault.Errors{{Path: "format", Message: "must be json or csv"}}
+		return nil, fault.At("format", "must be json or csv")
 	}
 	if bad == nil && len(out) == 0 {
 		return nil, fileFault("there are no data sheets in it")

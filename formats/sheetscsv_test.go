@@ -6,8 +6,8 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/physics/cure"
 	"allcoats/core/catalog/product"
+	"allcoats/core/physics/cure"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

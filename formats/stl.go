@@ -73,7 +73,7 @@ func ReadSTL(data []byte) (mesh.Mesh, error) {
 }
 
 func fileFault(format string, args ...any) error {
-	return fault.Errors{{Path: "file", Message: fmt.Sprintf(format, args...)}}
+	return fault.At("file", format, args...)
 }
 
 // binarySTL reports whether the length is what the header's count asks for.
@@ -163,7 +163,7 @@ func readASCIISTL(data []byte) (mesh.Mesh, error) {
 }
 
 func lineFault(line int, format string, args ...any) error {
-	return fault.Errors{{Path: fmt.Sprintf("line %d", line), Message: fmt.Sprintf(format, args...)}}
+	return fault.At(fmt.Sprintf("line %d", line), format, args...)
 }
 
 // vector reads three finite numbers.

@@ -9,12 +9,14 @@ import (
 	"log/slog"
 	"math"
 	"net/http"
+	"path"
 	"reflect"
 	"strconv"
 	"strings"
 
 	"allcoats/app"
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
@@ -58,14 +60,38 @@ type edit[T any] struct {
 	}
 }
 
-// Conflict is the problem of a stale edit, with what is stored now.
-type Conflict struct {
-	huma.ErrorModel
-	Current any `json:"current"`
+// Problem is RFC 9457 problem+json with the fields that need another value.
+type Problem struct {
+	Title  string      `json:"title"`
+	Status int         `json:"status"`
+	Detail string      `json:"detail"`
+	Errors []*BadField `json:"errors,omitempty"`
 }
 
+func (p *Problem) Error() string { return p.Detail }
+
 // GetStatus implements huma.StatusError.
-func (c *Conflict) GetStatus() int { return http.StatusConflict }
+func (p *Problem) GetStatus() int { return p.Status }
+
+// ContentType implements huma.ContentTypeFilter.
+func (p *Problem) ContentType(of string) string {
+	return strings.Replace(of, "application/json", "application/problem+json", 1)
+}
+
+// BadField is a field that needs another value: Says has the quantities of Message.
+type BadField struct {
+	Location string       `json:"location"`
+	Message  string       `json:"message"`
+	Says     say.Sentence `json:"says"`
+}
+
+func (b *BadField) Error() string { return b.Location + ": " + b.Message }
+
+// Conflict is the problem of a stale edit, with what is stored now.
+type Conflict struct {
+	Problem
+	Current any `json:"current"`
+}
 
 // problem turns an error of a use case into RFC 9457 problem+json.
 func problem(ctx context.Context, err error) error {
@@ -83,11 +109,11 @@ func problem(ctx context.Context, err error) error {
 			if strings.HasPrefix(f.Path, "[") {
 				dot = ""
 			}
-			details[i] = &huma.ErrorDetail{Message: f.Message, Location: strings.TrimSuffix("body"+dot+f.Path, ".")}
+			details[i] = &BadField{strings.TrimSuffix("body"+dot+f.Path, "."), f.Message, f.Says}
 		}
 		return huma.Error422UnprocessableEntity("some fields need another value; nothing was stored", details...)
 	case errors.As(err, &stale):
-		return &Conflict{huma.ErrorModel{Status: http.StatusConflict, Title: "Conflict", Detail: stale.Error()}, stale.Current}
+		return &Conflict{Problem{Status: http.StatusConflict, Title: "Conflict", Detail: stale.Error()}, stale.Current}
 	case errors.As(err, &used):
 		return huma.Error409Conflict("cannot be deleted: it is in use by " + strings.Join(used.By, ", "))
 	case errors.Is(err, app.ErrNotFound):
@@ -105,21 +131,27 @@ const mostErrors = 20
 // newError is huma's, with the first fields only and without what was sent: an answer
 // stays small whatever the request.
 func newError(status int, msg string, errs ...error) huma.StatusError {
-	out := &huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: msg}
+	out := &Problem{Status: status, Title: http.StatusText(status), Detail: msg}
 	for i, err := range errs {
 		if i == mostErrors {
 			out.Detail += fmt.Sprintf("; %d more are not listed", len(errs)-mostErrors)
 			break
 		}
-		detail := &huma.ErrorDetail{Message: err.Error()}
-		if d, ok := err.(huma.ErrorDetailer); ok {
-			*detail = *d.ErrorDetail()
-			detail.Value = nil
+		bad := BadField{Message: err.Error()}
+		switch e := err.(type) {
+		case *BadField:
+			bad = *e
+		case huma.ErrorDetailer:
+			d := e.ErrorDetail()
+			bad = BadField{Location: d.Location, Message: d.Message}
 		}
-		if len(detail.Location) > mostLocation {
-			detail.Location = detail.Location[:mostLocation] + "…"
+		if bad.Says == nil {
+			bad.Says = say.Of("%s", bad.Message)
 		}
-		out.Errors = append(out.Errors, detail)
+		if len(bad.Location) > mostLocation {
+			bad.Location = bad.Location[:mostLocation] + "…"
+		}
+		out.Errors = append(out.Errors, &bad)
 	}
 	return out
 }
@@ -169,8 +201,8 @@ func schemaName(t reflect.Type, hint string) string {
 		t = t.Elem()
 	}
 	name := huma.DefaultSchemaNamer(t, hint)
-	pkg, isCore := strings.CutPrefix(t.PkgPath(), "allcoats/core/")
-	if !isCore || strings.ContainsRune(t.Name(), '[') {
+	pkg := path.Base(t.PkgPath())
+	if !strings.HasPrefix(t.PkgPath(), "allcoats/core/") || strings.ContainsRune(t.Name(), '[') {
 		return name
 	}
 	prefix := strings.ToUpper(pkg[:1]) + pkg[1:]

@@ -5,8 +5,8 @@ import (
 	"net/http"
 
 	"allcoats/app"
-	"allcoats/core/finish/practice"
 	"allcoats/core/film/sand"
+	"allcoats/core/finish/practice"
 	"allcoats/formats"
 
 	"github.com/danielgtaylor/huma/v2"

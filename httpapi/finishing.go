@@ -5,9 +5,9 @@ import (
 	"net/http"
 
 	"allcoats/app"
+	"allcoats/core/base/fault"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
-	"allcoats/core/base/fault"
 	"allcoats/core/finish/metal"
 	"allcoats/core/finish/nonskid"
 	"allcoats/core/finish/refit"

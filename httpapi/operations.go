@@ -6,15 +6,16 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/boat/area"
-	"allcoats/core/job/buildup"
-	"allcoats/core/film/film"
-	"allcoats/core/job/logbook"
-	"allcoats/core/geometry/mesh"
-	"allcoats/core/film/mix"
-	"allcoats/core/catalog/product"
-	"allcoats/core/boat/survey"
+	"allcoats/core/base/say"
 	"allcoats/core/base/units"
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/film"
+	"allcoats/core/film/mix"
+	"allcoats/core/geometry/mesh"
+	"allcoats/core/job/buildup"
+	"allcoats/core/job/logbook"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -184,7 +185,7 @@ func operations(api huma.API, a *app.App, version string) {
 			return a.AddProduct(ctx, in.Body)
 		})
 	register(api, "doubt-product", post, "/api/products/doubts", "Figures of a data sheet that are seldom right; nothing is stored",
-		func(_ context.Context, in *body[product.Sheet]) ([]string, error) {
+		func(_ context.Context, in *body[product.Sheet]) ([]say.Sentence, error) {
 			return in.Body.Doubts(), in.Body.Validate()
 		})
 	register(api, "edit-product", put, "/api/products/{id}", "Change a product's data sheet",

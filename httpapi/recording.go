@@ -6,9 +6,9 @@ import (
 	"path/filepath"
 
 	"allcoats/app"
-	"allcoats/core/job/logbook"
-	"allcoats/core/film/mix"
 	"allcoats/core/exposure/reading"
+	"allcoats/core/film/mix"
+	"allcoats/core/job/logbook"
 	"allcoats/formats"
 
 	"github.com/danielgtaylor/huma/v2"

@@ -14,8 +14,8 @@ import (
 
 	"allcoats/app"
 	"allcoats/calc"
-	"allcoats/core/planning/plan"
 	"allcoats/core/catalog/tins"
+	"allcoats/core/planning/plan"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
@@ -111,7 +111,7 @@ func TestStreamsOutliveTheServersDeadlines(t *testing.T) {
 	assert.Equal(t, 42, *l.Result)
 	l = last("/bad")
 	assert.Nil(t, l.Result)
-	assert.Contains(t, l.Trouble, "no such thing")
+	assert.Contains(t, l.Trouble.String(), "no such thing")
 
 	// A client that leaves ends the work.
 	ctx, leave := context.WithCancel(t.Context())

@@ -7,8 +7,8 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/boat/area"
-	"allcoats/core/geometry/mesh"
 	"allcoats/core/boat/survey"
+	"allcoats/core/geometry/mesh"
 
 	"github.com/danielgtaylor/huma/v2"
 )

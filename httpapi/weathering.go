@@ -3,7 +3,6 @@ package httpapi
 import (
 	"context"
 	"encoding/json"
-	"fmt"
 	"net/http"
 	"strings"
 	"time"
@@ -121,7 +120,7 @@ func weathering(api huma.API, a *app.App) {
 			d := json.NewDecoder(strings.NewReader(in.Mapping))
 			d.DisallowUnknownFields()
 			if err := d.Decode(&m); err != nil {
-				return app.ReadingsIn{}, fault.Errors{{Path: "mapping", Message: fmt.Sprintf("cannot be read: %v", err)}}
+				return app.ReadingsIn{}, fault.At("mapping", "cannot be read: %v", err)
 			}
 			return a.ImportReadings(ctx, in.ID, m, in.RawBody)
 		})

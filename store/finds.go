@@ -3,8 +3,8 @@ package store
 import (
 	"context"
 
-	"allcoats/core/geometry/mesh"
 	"allcoats/core/boat/survey"
+	"allcoats/core/geometry/mesh"
 )
 
 // ModelResult is what a model was measured to.

@@ -6,8 +6,8 @@ import (
 	"time"
 
 	"allcoats/core/boat/area"
-	"allcoats/core/geometry/mesh"
 	"allcoats/core/boat/survey"
+	"allcoats/core/geometry/mesh"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

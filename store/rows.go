@@ -3,10 +3,10 @@ package store
 import (
 	"context"
 
-	"allcoats/core/boat/area"
 	"allcoats/core/base/calendar"
-	"allcoats/core/catalog/product"
+	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/physics/weather"
 )

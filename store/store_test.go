@@ -10,8 +10,8 @@ import (
 	"time"
 
 	"allcoats/core/boat/area"
-	"allcoats/core/exposure/reading"
 	"allcoats/core/boat/survey"
+	"allcoats/core/exposure/reading"
 	"allcoats/core/physics/weather"
 
 	"github.com/jmoiron/sqlx"

@@ -7,29 +7,43 @@ import (
 	"fmt"
 	"math"
 	"strings"
+
+	"allcoats/core/base/say"
 )
 
 // Field is one bad input: Path names the field in the request as it was sent,
 // with dots and indexes ("limits.rhMaxPct", "potLife[1].hours").
 type Field struct {
-	Path    string `json:"path"`
-	Message string `json:"message"`
+	Path string `json:"path"`
+	// Message is what is wrong in metric units, Says the same with its quantities.
+	Message string       `json:"message"`
+	Says    say.Sentence `json:"says"`
 }
+
+func field(path string, says say.Sentence) Field { return Field{path, says.String(), says} }
 
 // Errors is a list of bad fields. Its zero value is ready to use.
 type Errors []Field
 
-func (e Errors) Error() string {
-	parts := make([]string, len(e))
+func (e Errors) Error() string { return e.Say().String() }
+
+// Say is what Error says, its quantities kept.
+func (e Errors) Say() say.Sentence {
+	parts := make([]say.Sentence, len(e))
 	for i, f := range e {
-		parts[i] = f.Path + ": " + f.Message
+		parts[i] = say.Of("%s: %v", f.Path, f.Says)
 	}
-	return strings.Join(parts, "; ")
+	return say.Join(parts, "; ")
 }
 
-// Add records a bad field.
-func (e *Errors) Add(path, format string, args ...any) {
-	*e = append(*e, Field{path, fmt.Sprintf(format, args...)})
+// At is one bad field, with a message as say.Of makes it.
+func At(path, template string, args ...any) Errors {
+	return Errors{field(path, say.Of(template, args...))}
+}
+
+// Add records a bad field, with a message as say.Of makes it.
+func (e *Errors) Add(path, template string, args ...any) {
+	*e = append(*e, field(path, say.Of(template, args...)))
 }
 
 // Under records the fields of err below prefix; an error without fields is
@@ -40,10 +54,10 @@ func (e *Errors) Under(prefix string, err error) {
 	case err == nil:
 	case errors.As(err, &inner):
 		for _, f := range inner {
-			*e = append(*e, Field{join(prefix, f.Path), f.Message})
+			*e = append(*e, Field{join(prefix, f.Path), f.Message, f.Says})
 		}
 	default:
-		*e = append(*e, Field{prefix, err.Error()})
+		e.Add(prefix, "%v", err)
 	}
 }
 
@@ -51,14 +65,14 @@ func (e *Errors) Under(prefix string, err error) {
 // the bounds with unit.
 func (e *Errors) Range(path string, v, lo, hi float64, unit string) {
 	if !(v >= lo && v <= hi) {
-		e.Add(path, "must be between %s and %s, not %s", amount(lo, unit), amount(hi, unit), amount(v, unit))
+		e.Add(path, "must be between %v and %v, not %v", amount(lo, unit), amount(hi, unit), amount(v, unit))
 	}
 }
 
 // Above records v unless it is a finite number greater than lo and at most hi.
 func (e *Errors) Above(path string, v, lo, hi float64, unit string) {
 	if !(v > lo && v <= hi) {
-		e.Add(path, "must be more than %s and at most %s, not %s", amount(lo, unit), amount(hi, unit), amount(v, unit))
+		e.Add(path, "must be more than %v and at most %v, not %v", amount(lo, unit), amount(hi, unit), amount(v, unit))
 	}
 }
 
@@ -82,11 +96,14 @@ func (e Errors) Err() error {
 	return e
 }
 
-func amount(v float64, unit string) string {
-	if math.IsNaN(v) {
-		return "no number"
+func amount(v float64, unit string) say.Sentence {
+	switch {
+	case math.IsNaN(v):
+		return say.Of("no number")
+	case unit == "" || math.IsInf(v, 0):
+		return say.Of("%s", strings.TrimSpace(fmt.Sprintf("%.6g %s", v, unit)))
 	}
-	return strings.TrimSpace(fmt.Sprintf("%.6g %s", v, unit))
+	return say.Quantity(v, unit)
 }
 
 func join(prefix, path string) string {

@@ -5,6 +5,7 @@ package say
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 )
@@ -18,11 +19,13 @@ type Span struct {
 	// At is an instant; Day asks for the day's name beside the time.
 	At  *time.Time `json:"at,omitempty"`
 	Day bool       `json:"day,omitempty"`
-	// Date asks for the date instead, of an instant far away.
+	// Date asks for the date instead, of an instant far away; with Day for that alone.
 	Date bool `json:"date,omitempty"`
 	// Value is a quantity in Unit, a metric symbol of package units.
 	Value *float64 `json:"value,omitempty"`
 	Unit  string   `json:"unit,omitempty"`
+	// Digits are the decimals it is shown with in Unit; without them the unit has its own.
+	Digits *int `json:"digits,omitempty"`
 }
 
 // Sentence is a list of spans to be set one after another.
@@ -41,6 +44,12 @@ func Clock(t, now time.Time, loc *time.Location) Span {
 	return Span{At: &t, Day: !far && !SameDay(t, now, loc), Date: far}
 }
 
+// Date is an instant with its date, as of one far away.
+func Date(t time.Time) Span { return Span{At: &t, Date: true} }
+
+// On is the day of an instant, without its time.
+func On(t time.Time) Span { return Span{At: &t, Day: true, Date: true} }
+
 // Val is a quantity.
 func Val(v float64, unit string) Span { return Span{Value: &v, Unit: unit} }
 
@@ -56,12 +65,16 @@ func (s Sentence) In(loc *time.Location) string {
 	var b strings.Builder
 	for _, p := range s {
 		switch {
+		case p.At != nil && p.Date && p.Day:
+			b.WriteString(p.At.In(loc).Format("Mon 2 Jan"))
 		case p.At != nil && p.Date:
 			b.WriteString(p.At.In(loc).Format("Mon 2 Jan, 15:04"))
 		case p.At != nil && p.Day:
 			b.WriteString(p.At.In(loc).Format("Monday 15:04"))
 		case p.At != nil:
 			b.WriteString(p.At.In(loc).Format("15:04"))
+		case p.Value != nil && p.Digits != nil:
+			b.WriteString(strings.TrimSpace(strconv.FormatFloat(*p.Value, 'f', *p.Digits, 64) + " " + p.Unit))
 		case p.Value != nil:
 			fmt.Fprintf(&b, "%.3g %s", *p.Value, p.Unit)
 		default:
@@ -69,4 +82,23 @@ func (s Sentence) In(loc *time.Location) string {
 		}
 	}
 	return b.String()
+}
+
+// Lower is the sentence beginning with a small letter, to stand inside another.
+func (s Sentence) Lower() Sentence {
+	if len(s) == 0 || !s[0].plain() || s[0].Text == "" {
+		return s
+	}
+	out := append(Sentence{}, s...)
+	out[0].Text = strings.ToLower(out[0].Text[:1]) + out[0].Text[1:]
+	return out
+}
+
+// String is the sentence in metric units, instants in UTC.
+func (s Sentence) String() string { return s.In(time.UTC) }
+
+// Finding is something to know. Stop says that it does not work so.
+type Finding struct {
+	Stop bool     `json:"stop"`
+	Text Sentence `json:"text"`
 }

@@ -33,6 +33,7 @@ var table = map[string]unit{
 	"US gal": {"volume", usGallon, 0}, "US qt": {"volume", usGallon / 4, 0}, "US fl oz": {"volume", usGallon / 128, 0},
 	"imp gal": {"volume", gallon, 0}, "imp pt": {"volume", gallon / 8, 0}, "imp fl oz": {"volume", gallon / 160, 0},
 	"kg": {"mass", 1, 0}, "g": {"mass", 1e-3, 0}, "lb": {"mass", pound, 0}, "oz": {"mass", pound / 16, 0},
+	"L/m²": {"volume on an area", 1, 0}, "US fl oz/ft²": {"volume on an area", usGallon / 128 / (foot * foot), 0},
 	"m²/L": {"spreading rate", 1, 0}, "ft²/US gal": {"spreading rate", foot * foot / usGallon, 0},
 	"m²/h": {"laying rate", 1, 0}, "ft²/h": {"laying rate", foot * foot, 0},
 	"kg/L": {"density", 1, 0}, "lb/US gal": {"density", pound / usGallon, 0},
@@ -107,7 +108,7 @@ func Displays() []Display {
 		iDigits  int
 	}{
 		{"m", 2, "ft", 1}, {"mm", 1, "in", 2}, {"µm", 0, "mil", 1}, {"m²", 1, "ft²", 0}, {"L", 2, "US qt", 2},
-		{"kg", 2, "lb", 2}, {"g", 0, "oz", 1}, {"mL", 0, "US fl oz", 1}, {"m²/L", 1, "ft²/US gal", 0},
+		{"kg", 2, "lb", 2}, {"g", 0, "oz", 1}, {"mL", 0, "US fl oz", 1}, {"m²/L", 1, "ft²/US gal", 0}, {"L/m²", 3, "US fl oz/ft²", 2},
 		{"m²/h", 1, "ft²/h", 0}, {"kg/L", 2, "lb/US gal", 2}, {"°C", 1, "°F", 0}, {"K", 1, "°F difference", 1},
 		{"hPa", 1, "inHg", 2}, {"m/s", 1, "mph", 0},
 	}

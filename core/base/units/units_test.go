@@ -1,6 +1,7 @@
 package units
 
 import (
+	"allcoats/core/base/say"
 	"math"
 	"testing"
 
@@ -50,4 +51,12 @@ func TestOverflowIsAFault(t *testing.T) {
 	}
 	_, err := Convert(1e300, "m", "µm")
 	assert.NoError(t, err)
+}
+
+func TestQuantitiesInSentencesCanBeShown(t *testing.T) {
+	var shown []string
+	for _, d := range Displays() {
+		shown = append(shown, d.Metric)
+	}
+	assert.ElementsMatch(t, shown, say.Units)
 }

@@ -336,7 +336,7 @@ func TestSeveralMeasurements(t *testing.T) {
 	a, err = Boat{}.Assess(Other, Both, m)
 	require.NoError(t, err)
 	require.Len(t, a.Disagreeing, 1)
-	assert.Contains(t, a.Disagreeing[0].Text, "differ by 3 m²")
+	assert.Contains(t, a.Disagreeing[0].Text.String(), "differ by 3 m²")
 	assert.Greater(t, a.sigma(), 1.0)
 
 	// A quarter of it after a split.
@@ -384,7 +384,7 @@ func TestWettedSurface(t *testing.T) {
 	assert.Empty(t, c[1].Working.Warnings)
 	for chosen, word := range map[float64]string{253: "is plausible", 120: "is small", 400: "is large"} {
 		got := SetAgainst(c, d, Figure{AreaM2: chosen})
-		assert.Contains(t, got.Text, word)
+		assert.Contains(t, got.Text.String(), word)
 		assert.Equal(t, word == "is plausible", got.Plausible)
 	}
 	assert.NotEmpty(t, WettedSurface(launch, 0)[1].Working.Warnings, "a block coefficient by form")

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/base/working"
 )
 
@@ -30,9 +31,9 @@ type Assessment struct {
 
 // Disagreement is between measurements A and B.
 type Disagreement struct {
-	A    int    `json:"a"`
-	B    int    `json:"b"`
-	Text string `json:"text"`
+	A    int          `json:"a"`
+	B    int          `json:"b"`
+	Text say.Sentence `json:"text"`
 }
 
 // MethodName says how an area was found.
@@ -71,14 +72,14 @@ func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
 	for i, f := range out.Figures {
 		for k, g := range out.Figures[:i] {
 			if d := math.Abs(f.AreaM2 - g.AreaM2); d > f.sigma()+g.sigma() {
-				out.Disagreeing = append(out.Disagreeing, Disagreement{k, i, fmt.Sprintf("%s and %s differ by %.3g m², more than their ± of %.3g m² and %.3g m² together.",
+				out.Disagreeing = append(out.Disagreeing, Disagreement{k, i, say.Of("%s and %s differ by %.3g m², more than their ± of %.3g m² and %.3g m² together.",
 					capital(MethodName[m.Measures[k].Method]), MethodName[m.Measures[i].Method], d, g.sigma(), f.sigma())})
 			}
 		}
 	}
 	out.Figure = out.Figures[m.Chosen]
 	out.Working.Steps = append([]working.Step{}, out.Working.Steps...)
-	out.Working.Warnings = append([]string{}, out.Working.Warnings...)
+	out.Working.Warnings = append([]say.Sentence{}, out.Working.Warnings...)
 	if m.Combine && len(out.Figures) > 1 {
 		out.Figure = combined(m, out.Figures)
 	}
@@ -86,7 +87,7 @@ func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
 		out.Working.Warn("%s", d.Text)
 	}
 	if share < 100 {
-		out.AreaM2 = out.Working.Step("This surface's share", fmt.Sprintf("%g %% of what was measured", share), out.AreaM2*share/100, "m²", "the surface was split")
+		out.AreaM2 = out.Working.StepOf("This surface's share", say.Of("%g %% of what was measured", share), out.AreaM2*share/100, "m²", say.Lit("the surface was split"))
 	}
 	return out, nil
 }

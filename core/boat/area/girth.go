@@ -97,7 +97,8 @@ func ByGirths(g Girths) (GirthResult, error) {
 	w := working.New()
 	for i, st := range g.Stations {
 		x[i], y[i] = st.AtM, st.GirthM*float64(g.Sides)
-		w.In(fmt.Sprintf("Girth at station %d, %g m", i+1, st.AtM), st.GirthM, "m")
+		w.In(fmt.Sprintf("Station %d at", i+1), st.AtM, "m")
+		w.In(fmt.Sprintf("Girth at station %d", i+1), st.GirthM, "m")
 		if st.PathM != nil {
 			s[i] = *st.PathM
 		}

@@ -1,10 +1,10 @@
 package area
 
 import (
-	"fmt"
 	"math"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/base/working"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/geometry/polygon"
@@ -142,7 +142,7 @@ func (b Boat) figure(part Part, side Side, m Measure) (Figure, error) {
 		g, err = ByGirths(*m.Girths)
 		f, prefix = Figure{g.AreaM2, g.UncertaintyPct, g.Working}, "girths"
 		if err == nil && f.AreaM2 <= 0 {
-			err = fault.Errors{{Path: "stations", Message: "girths of nothing give no area"}}
+			err = fault.At("stations", "girths of nothing give no area")
 		}
 	case ByShape:
 		return ByShapes(ShapesRequest{m.Shapes})
@@ -250,7 +250,7 @@ func ByOutlines(r OutlineRequest) (OutlineResult, error) {
 	}
 	out.AreaM2 *= count
 	if count > 1 {
-		w.Step("Area", fmt.Sprintf("%g pieces", count), out.AreaM2, "m²", "multiplication")
+		w.StepOf("Area", say.Of("%g pieces", count), out.AreaM2, "m²", say.Lit("multiplication"))
 	}
 	out.Working = w
 	return out, nil
@@ -263,7 +263,7 @@ func (o Outline) figure() (Figure, error) {
 		if o.RadiusM > o.MarginM {
 			path = "radiusM"
 		}
-		err = fault.Errors{{Path: path, Message: "eats the whole outline: nothing is left to coat"}}
+		err = fault.At(path, "eats the whole outline: nothing is left to coat")
 	}
 	return Figure{r.AreaM2, r.UncertaintyPct, r.Working}, err
 }
@@ -290,7 +290,7 @@ func (b Boat) byModel(m Model, side Side) (Figure, error) {
 		h := model.Areas.Zones[m.Zone]
 		w.In("Port", h.PortM2, "m²")
 		w.In("Starboard", h.StarboardM2, "m²")
-		a = w.Step("Area", fmt.Sprintf("facets in the zone %s, %s, cut at the waterlines", m.Zone, side), map[Side]float64{Port: h.PortM2, Starboard: h.StarboardM2}[side], "m²", "sum of facets")
+		a = w.StepOf("Area", say.Of("facets in the zone %s, %s, cut at the waterlines", m.Zone, side), map[Side]float64{Port: h.PortM2, Starboard: h.StarboardM2}[side], "m²", say.Lit("sum of facets"))
 		if side == Both {
 			a = h.PortM2 + h.StarboardM2
 			w.Steps[len(w.Steps)-1].Value = a

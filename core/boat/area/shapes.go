@@ -167,7 +167,7 @@ func ByShapes(r ShapesRequest) (Figure, error) {
 		gross += math.Abs(a)
 	}
 	if sum <= 0 {
-		return Figure{}, fault.Errors{{Path: "shapes", Message: fmt.Sprintf("nothing is left: what is taken away is %.3g m² more than what is there", -sum)}}
+		return Figure{}, fault.At("shapes", "nothing is left: what is taken away is %.3g m² more than what is there", -sum)
 	}
 	w.Step("Area", "sum", sum, "m²", "addition")
 	pct := w.Step("Uncertainty", "5 % of everything measured, added or taken away, over what is left", shapesPct*gross/sum, "%", "tape: rule of thumb")

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 )
 
 // Substrate is what a surface is made of.
@@ -180,17 +181,17 @@ const wetWoodPct = 18
 
 // Cautions are what the old layers and the substrate warn of; they defer to
 // local rules and licensed practice.
-func (f Findings) Cautions(s Substrate) []string {
-	out := []string{}
+func (f Findings) Cautions(s Substrate) []say.Sentence {
+	out := []say.Sentence{}
 	has := map[LayerKind]bool{}
 	loose := false
 	for _, l := range f.Layers {
 		has[l.Kind] = true
 		loose = loose || l.Soundness == Loose
 	}
-	add := func(when bool, text string) {
+	add := func(when bool, template string, args ...any) {
 		if when {
-			out = append(out, text)
+			out = append(out, say.Of(template, args...))
 		}
 	}
 	add(has[OldUnknown] || has[OldOnePart] || has[OldPrimer] && s.Info().Metal,
@@ -200,15 +201,15 @@ func (f Findings) Cautions(s Substrate) []string {
 	add(loose, "A loose layer carries nothing: take it off down to what is sound before anything goes on.")
 	for _, m := range f.Moisture {
 		if s.Info().Wood && m.Pct > wetWoodPct {
-			out = append(out, fmt.Sprintf("%.3g %% moisture (%s): wood over %d %% is too wet to be sealed (rule of thumb). Dry it first.", m.Pct, m.Where, wetWoodPct))
+			out = append(out, say.Of("%.3g %% moisture (%s): wood over %d %% is too wet to be sealed (rule of thumb). Dry it first.", m.Pct, m.Where, wetWoodPct))
 		}
 	}
 	add(!s.Info().Wood && !s.Info().Metal && len(f.Moisture) > 0,
 		"Moisture readings on laminate are relative to the meter: compare with a dry part of the same boat, above the waterline.")
 	add(f.VeneerMM > 0 && f.VeneerMM < 0.6,
-		fmt.Sprintf("Only %.2g mm of veneer is left: strip chemically or by scraper; a machine goes through.", f.VeneerMM))
+		"Only %.2g mm of veneer is left: strip chemically or by scraper; a machine goes through.", f.VeneerMM)
 	um, known := f.AboveStop()
 	add(len(f.Layers) > 0 && !known, "The thickness of a layer that may be sanded is not known: gauge it, or sand a test patch to see its rings.")
-	add(len(f.Layers) > 0 && known && um < 40, fmt.Sprintf("Only %.3g µm lie above the layer that must stay: scuff by hand, no machine.", um))
+	add(len(f.Layers) > 0 && known && um < 40, "Only %.3g µm lie above the layer that must stay: scuff by hand, no machine.", um)
 	return out
 }

@@ -1,8 +1,8 @@
 package survey
 
 import (
+	"fmt"
 	"slices"
-	"strings"
 	"testing"
 
 	"allcoats/core/base/fault"
@@ -49,7 +49,7 @@ func TestCautions(t *testing.T) {
 		"is not known":  {Findings{Layers: []Layer{{Kind: OldEpoxy}}}, GRP},
 		"scuff by hand": {Findings{Layers: []Layer{{Kind: OldEpoxy, Um: 30}}}, GRP},
 	} {
-		assert.Contains(t, strings.Join(c.f.Cautions(c.s), "\n"), word)
+		assert.Contains(t, fmt.Sprint(c.f.Cautions(c.s)), word)
 	}
 	assert.Empty(t, Findings{Layers: []Layer{{Kind: OldEpoxy, Um: 200}}, Moisture: []Moisture{{"deck", 12}}}.Cautions(SolidWood))
 }

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/physics/cure"
 )
 
@@ -496,12 +497,12 @@ func (s Sheet) DosePct(tempC float64) (pct float64, ok bool) {
 
 // Doubts are figures that are possible but seldom right: minimum times that are the
 // same as it gets warmer. The user is asked, not refused.
-func (s Sheet) Doubts() []string {
-	out := []string{}
+func (s Sheet) Doubts() []say.Sentence {
+	out := []say.Sentence{}
 	check := func(name string, t cure.Table) {
 		for i := 1; i < len(t); i++ {
 			if t[i].Hours == t[i-1].Hours {
-				out = append(out, fmt.Sprintf("%s: %g h at %g °C is not shorter than %g h at %g °C. Is it so on the sheet?", name, t[i].Hours, t[i].TempC, t[i-1].Hours, t[i-1].TempC))
+				out = append(out, say.Of("%s: %g h at %g °C is not shorter than %g h at %g °C. Is it so on the sheet?", name, t[i].Hours, t[i].TempC, t[i-1].Hours, t[i-1].TempC))
 			}
 		}
 	}

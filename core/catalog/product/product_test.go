@@ -146,7 +146,7 @@ func TestBaseShare(t *testing.T) {
 func TestDoubts(t *testing.T) {
 	s := Sheet{TouchDry: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}, Recoat: []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}}}}
 	assert.Len(t, s.Doubts(), 2)
-	assert.Contains(t, s.Doubts()[0], "4 h at 20 °C is not shorter than 4 h at 10 °C")
+	assert.Contains(t, s.Doubts()[0].String(), "4 h at 20 °C is not shorter than 4 h at 10 °C")
 }
 
 // What would hurt somebody, in every example sheet.

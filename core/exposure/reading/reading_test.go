@@ -137,11 +137,11 @@ func TestDoubts(t *testing.T) {
 	assert.NotContains(t, find(edit(20, 40, func(r *Reading) { r.RHPct = 100 })), "saturated", "a foggy day")
 	gap := append(append([]Reading(nil), good[:300]...), good[330:]...)
 	require.Contains(t, find(gap), "drop-out")
-	assert.Contains(t, find(gap)["drop-out"].Text, "5.2 h")
+	assert.Contains(t, find(gap)["drop-out"].Text.String(), "5.2 h")
 	ahead := logged(200, func(h float64) float64 { return day(h - 2) }) // shows at h what was at h − 2: its clock is 2 h ahead
 	require.Contains(t, find(ahead), "clock")
-	assert.Contains(t, find(ahead)["clock"].Text, "2.0 h ahead")
-	assert.Contains(t, find(logged(200, func(h float64) float64 { return day(h + 1) }))["clock"].Text, "1.0 h behind")
+	assert.Contains(t, find(ahead)["clock"].Text.String(), "2.0 h ahead")
+	assert.Contains(t, find(logged(200, func(h float64) float64 { return day(h + 1) }))["clock"].Text.String(), "1.0 h behind")
 }
 
 func TestValidate(t *testing.T) {

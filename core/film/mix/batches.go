@@ -146,7 +146,7 @@ func Share(r BatchRequest) (Batches, error) {
 		w.Warn("A pot of this size heats itself: pour it into a flat tray at once. If it smokes carry it outside, do not cover it.")
 	}
 	if r.PotC < coldMixC && r.Sheet.BaseShare() < 1 {
-		w.Warn("At %.0f °C thick mixes will not stir out: warm base and hardener to 18–20 °C indoors first, never over a flame.", r.PotC)
+		w.Warn("At %.0f °C thick mixes will not stir out: warm base and hardener to 18 °C to 20 °C indoors first, never over a flame.", r.PotC)
 	}
 	return out, nil
 }

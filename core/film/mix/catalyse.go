@@ -1,22 +1,21 @@
 package mix
 
 import (
-	"fmt"
 	"math"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
-	"allcoats/core/finish/craft"
 	"allcoats/core/physics/cure"
 )
 
 // Dose is the catalyst of a pot.
 type Dose struct {
-	Pct      float64         `json:"pct"`
-	G        float64         `json:"g"`
-	ML       float64         `json:"mL"`
-	GelH     float64         `json:"gelH"` // of the whole pot
-	Findings []craft.Finding `json:"findings"`
+	Pct      float64       `json:"pct"`
+	G        float64       `json:"g"`
+	ML       float64       `json:"mL"`
+	GelH     float64       `json:"gelH"` // of the whole pot
+	Findings []say.Finding `json:"findings"`
 }
 
 // usualPct is the catalyst where a sheet gives no table: a rule of thumb.
@@ -27,9 +26,9 @@ const usualPct = 2.0
 // goes there. The pot life is the sheet's for its own dose; it goes with the inverse of
 // the dose, a rule of thumb.
 func Catalyse(s product.Sheet, tempC, pct, litres float64) (Dose, error) {
-	out := Dose{Findings: []craft.Finding{}}
-	find := func(stop bool, text string) {
-		out.Findings = append(out.Findings, craft.Finding{Stop: stop, Text: text})
+	out := Dose{Findings: []say.Finding{}}
+	find := func(stop bool, words string) {
+		out.Findings = append(out.Findings, say.Finding{Stop: stop, Text: say.Lit(words)})
 	}
 	own, tabled := s.DosePct(tempC)
 	if !tabled {
@@ -53,7 +52,7 @@ func Catalyse(s product.Sheet, tempC, pct, litres float64) (Dose, error) {
 	p, err := Peroxide(PeroxideRequest{ResinL: litres, ResinKgL: kgL, Pct: out.Pct, CatalystKgL: usualCatalystKgL, SheetAllowed: allowed})
 	if err != nil {
 		if pct == 0 {
-			return out, fault.Errors{{Path: "tempC", Message: fmt.Sprintf("the sheet doses %.3g %% here, outside 1 to 3 %%", own)}}
+			return out, fault.At("tempC", "the sheet doses %.3g %% here, outside 1 to 3 %%", own)
 		}
 		return out, err
 	}

@@ -115,7 +115,7 @@ func Fill(r PotRequest) (Pot, error) {
 		w.Step("Catalyst", "by weight of the resin, straight between the sheet's temperatures", pct, "%", "data sheet")
 		add(fmt.Sprintf("catalyst, %.2g %%", pct), "catalyst", r.Litres*s.BaseKgL*pct/100/kgL, kgL, 0)
 		if lo, hi := s.Doses[0].TempC, s.Doses[len(s.Doses)-1].TempC; r.TempC < lo || r.TempC > hi {
-			w.Warn("The sheet doses from %g to %g °C: at %.0f °C it says nothing.", lo, hi, r.TempC)
+			w.Warn("The sheet doses from %g °C to %g °C: at %.0f °C it says nothing.", lo, hi, r.TempC)
 		}
 	}
 	if r.ThinnerPct > 0 {

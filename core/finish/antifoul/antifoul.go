@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
@@ -72,7 +73,7 @@ func Usual(bottomM2, lwlM float64) Work {
 	edge := math.Round(10*0.15*lwlM) / 10
 	line := math.Round(10*2*0.2*lwlM) / 10
 	flat := math.Max(0.1, math.Round(10*(bottomM2-edge-line))/10)
-	return Work{Coats: 2, Old: "primed", Seasons: 1, Zones: []Zone{{"flats", flat, 0}, {"waterline, 0.2 m", math.Max(0.1, line), 1}, {"leading edges and keel foot", math.Max(0.1, edge), 1}}}
+	return Work{Coats: 2, Old: "primed", Seasons: 1, Zones: []Zone{{"flats", flat, 0}, {"waterline", math.Max(0.1, line), 1}, {"leading edges and keel foot", math.Max(0.1, edge), 1}}}
 }
 
 // ZoneCoats is a zone with what goes on it.
@@ -88,13 +89,13 @@ type ZoneCoats struct {
 // Result is the plan.
 type Result struct {
 	craft.Plan
-	Zones   []ZoneCoats `json:"zones"`
-	AreaM2  float64     `json:"areaM2"`
-	Litres  float64     `json:"litres"`
-	Seasons float64     `json:"seasons"` // of the zone that goes first
-	First   string      `json:"first"`   // its name
-	Need    int         `json:"need"`    // coats that the seasons wanted ask for, 0 not to be told
-	Tie     string      `json:"tie"`
+	Zones   []ZoneCoats  `json:"zones"`
+	AreaM2  float64      `json:"areaM2"`
+	Litres  float64      `json:"litres"`
+	Seasons float64      `json:"seasons"` // of the zone that goes first
+	First   string       `json:"first"`   // its name
+	Need    int          `json:"need"`    // coats that the seasons wanted ask for, 0 not to be told
+	Tie     say.Sentence `json:"tie,omitempty"`
 	// TieOpens and TieCloses are by the tie coat's clock, nil not within the weather
 	// known; TieLaid says that it is on, else they are as if it went on now.
 	TieLaid   bool        `json:"tieLaid"`
@@ -165,7 +166,7 @@ func (r *Result) wears(w Work, s product.Sheet) (float64, error) {
 	year := s.PolishUmYear
 	if w.WearUm != nil {
 		if year = *w.WearUm; year == 0 && s.PolishUm1000NM*w.NM == 0 {
-			return 0, fault.Errors{{Path: "wearUm", Message: "0 says that it never wears, and this one lasts by wearing: take the sheet's figure, or choose a hard one"}}
+			return 0, fault.At("wearUm", "0 says that it never wears, and this one lasts by wearing: take the sheet's figure, or choose a hard one")
 		}
 	}
 	wear := r.Working.Step("Film that goes in a season", "film a year · 0.5 + film for 1000 miles · miles / 1000", upkeep.WearUm(year, s.PolishUm1000NM, w.NM), "µm", "the sheet's wear; half a year afloat is a rule of thumb")
@@ -273,7 +274,7 @@ func (r *Result) tie(c Case) {
 	}
 	o, ok := c.Tie.RecoatOver(c.Sheet.Kind)
 	if !ok {
-		r.Tie = c.Tie.Name + " does not say when antifouling may follow: ask its maker."
+		r.Tie = say.Of("%s does not say when antifouling may follow: ask its maker.", c.Tie.Name)
 		r.Find(false, "%s", r.Tie)
 		return
 	}
@@ -289,7 +290,7 @@ func (r *Result) tie(c Case) {
 	}
 	if opens.At == nil && opens.Progress == 0 {
 		r.TieCloses = nil
-		r.Tie = fmt.Sprintf("%s does not cure in the weather ahead: it asks for %.0f °C.", c.Tie.Name, c.Tie.MinCureC)
+		r.Tie = say.Of("%s does not cure in the weather ahead: it asks for %.0f °C.", c.Tie.Name, c.Tie.MinCureC)
 		r.Find(true, "%s", r.Tie)
 		return
 	}
@@ -297,7 +298,7 @@ func (r *Result) tie(c Case) {
 	if len(o.Max) > 0 {
 		r.Working.Step("Tie window closes after", "its maximum clock, which never stands in the cold", hoursTo(l.Started, r.TieCloses), "h", "data sheet")
 	}
-	r.Tie = "Ready when a thumb leaves a print and takes no colour with it; too late when it leaves none: then sand to 120 and tie again."
+	r.Tie = say.Of("Ready when a thumb leaves a print and takes no colour with it; too late when it leaves none: then sand to 120 and tie again.")
 	switch {
 	case k.State == clock.Closed && r.TieLaid:
 		r.Find(true, "The tie window has closed: sand to 120 and tie again.")
@@ -352,8 +353,8 @@ func (r *Result) steps(w Work, c Case) {
 		"flaking":  "off, wet or by licensed blasting",
 	}[w.Old]
 	m, _ := film.MethodByKey("roller")
-	r.Do(craft.Step{Name: "Get it ready", How: prep, WorkH: r.AreaM2 / 4})
-	r.Do(craft.Step{Name: "Mask", How: "waterline, anodes, transducers, shaft and prop: antifouling spoils the first three and does nothing for the last", WorkH: 1.5})
+	r.Do(craft.Step{Name: "Get it ready", How: say.Lit(prep), WorkH: r.AreaM2 / 4})
+	r.Do(craft.Step{Name: "Mask", How: say.Of("waterline, anodes, transducers, shaft and prop: antifouling spoils the first three and does nothing for the last"), WorkH: 1.5})
 	recoat := 0.0
 	if o, ok := c.Sheet.RecoatOver(c.Sheet.Kind); ok {
 		if recoat, _ = o.Min.TauH(c.TempC, cure.Minimum); math.IsInf(recoat, 1) {
@@ -383,9 +384,9 @@ func (r *Result) steps(w Work, c Case) {
 		if n == most-1 {
 			wait = r.DryH
 		}
-		r.Do(craft.Step{Name: fmt.Sprintf("Coat %d of %d", n+1, most), How: how + "; stir from the bottom, the biocide sinks; " + r.colour(n, most), Amount: film.Litres(area, c.Sheet.Film.TypicalUm, c.Sheet.VolumeSolidsPct, m.LossPct), Unit: "L", WorkH: area / m.RateM2H, WaitH: wait})
+		r.Do(craft.Step{Name: fmt.Sprintf("Coat %d of %d", n+1, most), How: say.Of("%s; stir from the bottom, the biocide sinks; %s", how, r.colour(n, most)), Amount: film.Litres(area, c.Sheet.Film.TypicalUm, c.Sheet.VolumeSolidsPct, m.LossPct), Unit: "L", WorkH: area / m.RateM2H, WaitH: wait})
 	}
-	r.Do(craft.Step{Name: "Launch", How: map[bool]string{true: fmt.Sprintf("within %.0f days of the last coat", r.MaxH/24), false: "no latest day by the sheet"}[r.MaxH > 0] + "; dab the pads where props stood while she hangs"})
+	r.Do(craft.Step{Name: "Launch", How: say.Of("%s; dab the pads where props stood while she hangs", map[bool]string{true: fmt.Sprintf("within %.0f days of the last coat", r.MaxH/24), false: "no latest day by the sheet"}[r.MaxH > 0])})
 }
 
 // colour is that of the nth of most coats.

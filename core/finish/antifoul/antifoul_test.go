@@ -63,7 +63,7 @@ func TestLaunchWindow(t *testing.T) {
 	assert.Equal(t, time.Date(2026, 6, 1, 0, 0, 0, 0, time.UTC), *r.LastTo)
 	assert.Equal(t, time.Date(2026, 5, 2, 12, 0, 0, 0, time.UTC), *r.LastFrom)
 	late := plan(t, func(_ *Work, c *Case) { c.Now = c.Launch.Add(-time.Hour) })
-	assert.Contains(t, late.Stopped(), "too late")
+	assert.Contains(t, late.Stopped().String(), "too late")
 }
 
 func TestWhatMayGoOverWhat(t *testing.T) {
@@ -85,7 +85,7 @@ func TestWhatMayGoOverWhat(t *testing.T) {
 		if c.stop == "" {
 			assert.Empty(t, r.Stopped(), name)
 		} else {
-			assert.Contains(t, r.Stopped(), c.stop, name)
+			assert.Contains(t, r.Stopped().String(), c.stop, name)
 		}
 	}
 }
@@ -110,15 +110,15 @@ func TestTieWindowIsTheCoatsClock(t *testing.T) {
 	assert.WithinDuration(t, now.Add(3*time.Hour), *r.TieOpens, time.Minute)
 	assert.WithinDuration(t, now.Add(9*time.Hour), *r.TieCloses, time.Minute)
 	assert.False(t, r.TieLaid)
-	assert.Contains(t, r.Tie, "thumb")
+	assert.Contains(t, r.Tie.String(), "thumb")
 	cold := at(5, nil)
 	assert.Nil(t, cold.TieOpens)
-	assert.Contains(t, cold.Stopped(), "does not cure", "under its least temperature it never opens")
+	assert.Contains(t, cold.Stopped().String(), "does not cure", "under its least temperature it never opens")
 	late := at(20, &clock.Laid{Sheet: tie, Started: now.Add(-20 * time.Hour)})
 	assert.True(t, late.TieLaid)
 	assert.NotEmpty(t, late.Stopped(), "20 h ago of 9")
 	tie.Recoat = nil
-	assert.Contains(t, at(20, nil).Tie, "does not say")
+	assert.Contains(t, at(20, nil).Tie.String(), "does not say")
 }
 
 func TestLaunchWaitsForTheSlowerTable(t *testing.T) {
@@ -127,13 +127,13 @@ func TestLaunchWaitsForTheSlowerTable(t *testing.T) {
 	r = plan(t, func(_ *Work, c *Case) { c.Sheet.Immersion = nil })
 	assert.Zero(t, r.DryH)
 	assert.Nil(t, r.LastTo, "not known is not 24 h")
-	assert.Contains(t, r.Findings[0].Text, "does not say when she may be launched")
+	assert.Contains(t, r.Findings[0].Text.String(), "does not say when she may be launched")
 }
 
 func TestExtraCoatsGoOnFirst(t *testing.T) {
 	r := plan(t, nil)
 	require.Len(t, r.Steps, 6)
-	assert.Contains(t, r.Steps[2].How, "only where water wears it: edges")
+	assert.Contains(t, r.Steps[2].How.String(), "only where water wears it: edges")
 	assert.InDelta(t, 0.18/0.9, r.Steps[2].Amount, 1e-9)
 	assert.InDelta(t, 1.08/0.9, r.Steps[3].Amount, 1e-9)
 	assert.InDelta(t, 12, r.Steps[4].WaitH, 1e-9)
@@ -160,7 +160,7 @@ func TestBadFields(t *testing.T) {
 	s.PolishUmYear, s.PolishUm1000NM = 0, 0
 	r, err := Usual(20, 8).Plan(Case{Sheet: s, TempC: 15})
 	require.NoError(t, err)
-	assert.Contains(t, r.Findings[0].Text, "gives no wear")
+	assert.Contains(t, r.Findings[0].Text.String(), "gives no wear")
 	sum := 0.0
 	for _, z := range Usual(20, 8).Zones {
 		sum += z.AreaM2

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/sand"
@@ -139,15 +140,16 @@ type Count struct {
 // Result is what is to be done.
 type Result struct {
 	craft.Plan
-	Dust    *Seen   `json:"dust,omitempty"`
-	Patches int     `json:"patches"`
-	Share   Share   `json:"share"`
-	Counts  []Count `json:"counts"` // now, and with what follows next winter
-	LitreM2 float64 `json:"litreM2"`
-	Lines   int     `json:"lines"`
-	TapeM   float64 `json:"tapeM"`
-	Holds   string  `json:"holds"` // whether it holds till next winter
-	Veneer  string  `json:"veneer"`
+	Dust    *Seen        `json:"dust,omitempty"`
+	Patches int          `json:"patches"`
+	Share   Share        `json:"share"`
+	Counts  []Count      `json:"counts"` // now, and with what follows next winter
+	LitreM2 float64      `json:"litreM2"`
+	OwnFrom string `json:"ownFrom,omitempty"` // the coats that LitreM2 was learned from
+	Lines   int          `json:"lines"`
+	TapeM   float64      `json:"tapeM"`
+	Holds   string       `json:"holds"` // whether it holds till next winter
+	Veneer  say.Sentence `json:"veneer,omitempty"`
 }
 
 // Rules of thumb.
@@ -242,7 +244,7 @@ func (r *Result) stripping(w Work, c Case) {
 		each := float64(st.Passes) * st.Minutes / 60
 		r.Working.Step("Patches", "area / reach²", float64(r.Patches), "", "an arm's reach each")
 		r.Do(craft.Step{Name: fmt.Sprintf("Strip %s, %s each", count(r.Patches, "patch", "patches"), count(st.Passes, "pass", "passes")),
-			How:    fmt.Sprintf("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name, st.Note),
+			How:    say.Of("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name, st.Note),
 			Amount: float64(r.Patches), Unit: "patches", WorkH: float64(r.Patches) * each * math.Max(1, c.Access), WaitH: st.WaitMin / 60 * float64(st.Passes)})
 		if w.Strip == "chemical" {
 			r.Steps[0].WaitH += 48
@@ -254,26 +256,26 @@ func (r *Result) stripping(w Work, c Case) {
 			takes *= 3
 		}
 		left := r.Working.Step("Veneer after sanding", "what is there − 0.06 mm, three times that where it is sanded off", w.VeneerMM-takes, "mm", "rule of thumb: measure at a hole or an edge")
-		r.Veneer = fmt.Sprintf("%.2g mm of veneer are left of %.2g mm; %.2g mm must stay.", left, w.VeneerMM, w.LeaveMM)
+		r.Veneer = say.Of("%.2g mm of veneer are left of %.2g mm; %.2g mm must stay.", left, w.VeneerMM, w.LeaveMM)
 		if left < w.LeaveMM {
 			r.Find(true, "Sanding leaves %.2g mm of veneer and %.2g mm must stay: scrape and scuff only, or stay on sound epoxy.", math.Max(0, left), w.LeaveMM)
 		}
 	}
 	if w.Bungs > 0 {
-		r.Do(craft.Step{Name: fmt.Sprintf("%d bungs", w.Bungs), How: "set in varnish where they must come out again, in epoxy where not; grain along; trim with a chisel from the low side of the grain, never flush in one cut", Amount: float64(w.Bungs), Unit: "bungs", WorkH: bungH * 1.5 * float64(w.Bungs), WaitH: 16})
+		r.Do(craft.Step{Name: fmt.Sprintf("%d bungs", w.Bungs), How: say.Of("set in varnish where they must come out again, in epoxy where not; grain along; trim with a chisel from the low side of the grain, never flush in one cut"), Amount: float64(w.Bungs), Unit: "bungs", WorkH: bungH * 1.5 * float64(w.Bungs), WaitH: 16})
 	}
 	if w.Stain {
 		r.Take("Stain", "area · 0.08 L/m²", c.AreaM2*stainLM2, "L", "rule of thumb")
-		r.Do(craft.Step{Name: "Stain, evened out", How: "filler of the stain's colour first, one board at a time with the grain, wipe off across it; look at it wet, from both ends; a second coat only where it is pale", Amount: c.AreaM2 * stainLM2, Unit: "L", WorkH: c.AreaM2/stainM2H + 0.5, WaitH: 24})
+		r.Do(craft.Step{Name: "Stain, evened out", How: say.Of("filler of the stain's colour first, one board at a time with the grain, wipe off across it; look at it wet, from both ends; a second coat only where it is pale"), Amount: c.AreaM2 * stainLM2, Unit: "L", WorkH: c.AreaM2/stainM2H + 0.5, WaitH: 24})
 		if w.School == "epoxy" {
 			r.Find(false, "Stain under epoxy: only one that its maker allows, wholly dry, or the epoxy lets go with the stain on its back.")
 		}
 	}
 	switch w.School {
 	case "epoxy":
-		r.Do(craft.Step{Name: "Two coats of epoxy", How: "thin, on wood that cools, not that warms; wash the blush off, sand to 180: no glossy spot", WorkH: 2 * (c.AreaM2/6 + 0.3), WaitH: 48})
+		r.Do(craft.Step{Name: "Two coats of epoxy", How: say.Of("thin, on wood that cools, not that warms; wash the blush off, sand to 180: no glossy spot"), WorkH: 2 * (c.AreaM2/6 + 0.3), WaitH: 48})
 	case "sealer":
-		r.Do(craft.Step{Name: "A coat of sealer", How: "flood it on, wipe off what stands after ten minutes", WorkH: c.AreaM2/8 + 0.3, WaitH: 16})
+		r.Do(craft.Step{Name: "A coat of sealer", How: say.Of("flood it on, wipe off what stands after ten minutes"), WorkH: c.AreaM2/8 + 0.3, WaitH: 16})
 	}
 }
 
@@ -296,11 +298,12 @@ func (r *Result) coats(w Work, c Case) {
 	wk.Step("Hours of a coat", "sanding + masking at 25 m/h + cleaning at 12 m²/h, twice + laying", all, "h", "rules of thumb; your log corrects them")
 	um := c.Sheet.Film.TypicalUm
 	if r.LitreM2 = c.OwnLM2; r.LitreM2 > 0 {
-		wk.Step("Litres on a m²", "your own coats: "+c.OwnFrom, r.LitreM2, "L", "the log")
+		r.OwnFrom = c.OwnFrom
+		wk.StepOf("Litres on a m²", say.Of("your own coats: %s", c.OwnFrom), r.LitreM2, "L", say.Of("the log"))
 	} else {
 		r.LitreM2 = wk.Step("Litres on a m²", "film / (10 · solids) / (1 − loss)", film.Litres(1, um, c.Sheet.VolumeSolidsPct, m.LossPct), "L", "data sheet")
 	}
-	r.Do(craft.Step{Name: fmt.Sprintf("%d coats, scuffed between", w.Now), How: map[bool]string{true: "the first thinned by a quarter, the second by a tenth, then full; ", false: "full strength throughout; "}[w.Thinned] + "dust down, wet edge, in the morning after the dew is off",
+	r.Do(craft.Step{Name: fmt.Sprintf("%d coats, scuffed between", w.Now), How: say.Of("%sdust down, wet edge, in the morning after the dew is off", map[bool]string{true: "the first thinned by a quarter, the second by a tenth, then full; ", false: "full strength throughout; "}[w.Thinned]),
 		Amount: r.LitreM2 * c.AreaM2 * float64(w.Now), Unit: "L", WorkH: float64(w.Now) * all})
 	r.Take(c.Sheet.Name, "coats · area · litres on a m²", r.LitreM2*c.AreaM2*float64(w.Now), "L", "")
 }
@@ -314,7 +317,7 @@ func (r *Result) seams(w Work) {
 	r.Lines = int(math.Floor(1000*s.WidthM/s.SpacingMM+1e-9)) + 1
 	r.TapeM = r.Working.Step("Tape for seam lines", "lines · 2 edges · length", float64(2*r.Lines)*s.LengthM, "m", "the spacing")
 	r.Do(craft.Step{Name: fmt.Sprintf("%d seam lines after coat %d", r.Lines, s.After),
-		How:    fmt.Sprintf("first line on the middle, then every %.0f mm both ways; two tapes %.0f mm apart, edges pressed down with a coin, sealed with a breath of varnish; colour on, tape off while it is wet", s.SpacingMM, s.LineMM),
+		How:    say.Of("first line on the middle, then every %.0f mm both ways; two tapes %.0f mm apart, edges pressed down with a coin, sealed with a breath of varnish; colour on, tape off while it is wet", s.SpacingMM, s.LineMM),
 		Amount: r.TapeM, Unit: "m", WorkH: r.TapeM/maskMH + float64(r.Lines)*s.LengthM/20, WaitH: 16})
 	if s.After < 2 {
 		r.Find(false, "Lines on fewer than two coats bleed into the grain: put them on later.")

@@ -92,7 +92,7 @@ func TestHoldACoat(t *testing.T) {
 	c := varnish()
 	c.LatitudeDeg = 0
 	r := plan(t, c, func(w *Work) { w.Now, w.Later = 2, 4 })
-	assert.Contains(t, r.Stopped(), "do not hold till the winter")
+	assert.Contains(t, r.Stopped().String(), "do not hold till the winter")
 	require.Len(t, r.Counts, 2)
 	assert.Equal(t, 6, r.Counts[1].Coats)
 	kept := plan(t, varnish(), func(w *Work) { w.Now, w.Later, w.Covered = 5, 3, true })

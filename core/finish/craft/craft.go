@@ -3,19 +3,18 @@
 package craft
 
 import (
-	"fmt"
-
+	"allcoats/core/base/say"
 	"allcoats/core/base/working"
 )
 
 // Step is a piece of work and the wait after it.
 type Step struct {
-	Name   string  `json:"name"`
-	How    string  `json:"how"`
-	Amount float64 `json:"amount"` // 0: none
-	Unit   string  `json:"unit"`
-	WorkH  float64 `json:"workH"`
-	WaitH  float64 `json:"waitH"`
+	Name   string       `json:"name"`
+	How    say.Sentence `json:"how"`
+	Amount float64      `json:"amount"` // 0: none
+	Unit   string       `json:"unit"`
+	WorkH  float64      `json:"workH"`
+	WaitH  float64      `json:"waitH"`
 }
 
 // Amount is something that it takes.
@@ -26,29 +25,27 @@ type Amount struct {
 	Note  string  `json:"note"`
 }
 
-// Finding is something to know. Stop says that it does not work so.
-type Finding struct {
-	Stop bool   `json:"stop"`
-	Text string `json:"text"`
-}
-
 // Plan is what a workbench answers with.
 type Plan struct {
 	Steps    []Step          `json:"steps"`
 	Takes    []Amount        `json:"takes"`
-	Findings []Finding       `json:"findings"`
-	Cautions []string        `json:"cautions"`
+	Findings []say.Finding   `json:"findings"`
+	Cautions []say.Sentence  `json:"cautions"`
 	Working  working.Working `json:"working"`
 }
 
 // New returns a plan whose lists encode as [].
 func New(cautions ...string) Plan {
-	return Plan{Steps: []Step{}, Takes: []Amount{}, Findings: []Finding{}, Cautions: append([]string{}, cautions...), Working: working.New()}
+	p := Plan{Steps: []Step{}, Takes: []Amount{}, Findings: []say.Finding{}, Cautions: []say.Sentence{}, Working: working.New()}
+	for _, c := range cautions {
+		p.Cautions = append(p.Cautions, say.Of("%s", c))
+	}
+	return p
 }
 
-// Find adds a finding.
-func (p *Plan) Find(stop bool, format string, args ...any) {
-	p.Findings = append(p.Findings, Finding{stop, fmt.Sprintf(format, args...)})
+// Find adds a finding, as say.Of makes it.
+func (p *Plan) Find(stop bool, template string, args ...any) {
+	p.Findings = append(p.Findings, say.Finding{Stop: stop, Text: say.Of(template, args...)})
 }
 
 // Do adds a step.
@@ -69,12 +66,12 @@ func (p Plan) WorkH() float64 {
 	return sum
 }
 
-// Stopped returns the first finding that stops it, "" if none does.
-func (p Plan) Stopped() string {
+// Stopped returns the first finding that stops it, none if none does.
+func (p Plan) Stopped() say.Sentence {
 	for _, f := range p.Findings {
 		if f.Stop {
 			return f.Text
 		}
 	}
-	return ""
+	return nil
 }

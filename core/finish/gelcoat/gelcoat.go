@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
@@ -167,7 +168,7 @@ func (w Work) Plan(s product.Sheet) (Result, error) {
 		wk.In("Area", w.AreaM2, "m²")
 		wk.In("Wet film in all", w.FilmUm, "µm")
 		wk.Step("Passes", "wet film / a pass", float64(out.Passes), "", "what you set")
-		out.Litres = wk.Step("Gelcoat", fmt.Sprintf("area · wet film / (1 − %g %%)", method.LossPct), w.AreaM2*w.FilmUm/1000/(1-method.LossPct/100), "L", "usual loss of the method")
+		out.Litres = wk.StepOf("Gelcoat", say.Of("area · wet film / (1 − %g %%)", method.LossPct), w.AreaM2*w.FilmUm/1000/(1-method.LossPct/100), "L", say.Lit("usual loss of the method"))
 		out.Comb = lay.OnComb(w.PassUm)
 		if most := map[Way]float64{Spray: sprayUm, Roll: rollUm}[w.Way]; w.PassUm > most {
 			out.Find(false, "A wet pass of %.0f µm runs on anything but a level face: %.0f µm is the most by %s.", w.PassUm, most, method.Name)
@@ -181,7 +182,7 @@ func (w Work) Plan(s product.Sheet) (Result, error) {
 	}
 	out.Findings = append(out.Findings, out.Dose.Findings...)
 	wk.In("At", w.TempC, "°C")
-	wk.Step("Catalyst of a pot", fmt.Sprintf("%.3g L · density · %.2g %%", out.PotL, out.Dose.Pct), out.Dose.G, "g", "the sheet's table by temperature")
+	wk.StepOf("Catalyst of a pot", say.Of("%.3g L · density · %.2g %%", out.PotL, out.Dose.Pct), out.Dose.G, "g", say.Lit("the sheet's table by temperature"))
 	out.GelMin = wk.Step("Gels in", "the sheet's pot life, shorter for a large pot and more catalyst", 60*out.Dose.GelH, "min", "sheet; with mass^0.3 and the inverse of the dose: rules of thumb")
 	if w.TempC < s.MinCureC {
 		out.Find(true, "At %.0f °C it stays soft: the sheet asks for %.0f °C.", w.TempC, s.MinCureC)
@@ -222,7 +223,7 @@ func (r *Result) gloss(w Work) error {
 	if w.Way == Repair {
 		return nil
 	}
-	r.LeftUm = r.Working.Step("Left after sanding", fmt.Sprintf("wet film − %d µm of unevenness − what the grits take", orangeUm), w.FilmUm-orangeUm-p.RemovedUm, "µm", "unevenness is a rule of thumb: the gauge tells")
+	r.LeftUm = r.Working.StepOf("Left after sanding", say.Of("wet film − %d µm of unevenness − what the grits take", orangeUm), w.FilmUm-orangeUm-p.RemovedUm, "µm", say.Lit("unevenness is a rule of thumb: the gauge tells"))
 	if r.LeftUm < w.LeastUm {
 		r.Find(true, "Sanded flat only %.0f µm are left and %.0f µm must stay: lay another pass, or begin with a finer grit.", math.Max(0, r.LeftUm), w.LeastUm)
 	}
@@ -231,29 +232,29 @@ func (r *Result) gloss(w Work) error {
 
 func (r *Result) steps(w Work, s product.Sheet) {
 	if w.Way == Repair {
-		r.Do(craft.Step{Name: "Open and key", How: "to sound material with a V, feather with 80, wipe with acetone and let it go off", WorkH: repairH * float64(len(w.Gouges))})
-		r.Do(craft.Step{Name: fmt.Sprintf("Fill, %d %s", r.Passes, plural(r.Passes, "layer")), How: "silica until it stands, colour first; press it in, no air; at most 3 mm a layer, the last one proud", Amount: r.Litres * 1000, Unit: "mL", WorkH: repairH * float64(r.Passes), WaitH: float64(r.Passes-1) * r.TackMin / 60})
+		r.Do(craft.Step{Name: "Open and key", How: say.Of("to sound material with a V, feather with 80, wipe with acetone and let it go off"), WorkH: repairH * float64(len(w.Gouges))})
+		r.Do(craft.Step{Name: fmt.Sprintf("Fill, %d %s", r.Passes, plural(r.Passes, "layer")), How: say.Of("silica until it stands, colour first; press it in, no air; at most 3 mm a layer, the last one proud"), Amount: r.Litres * 1000, Unit: "mL", WorkH: repairH * float64(r.Passes), WaitH: float64(r.Passes-1) * r.TackMin / 60})
 	} else {
-		how := "in one direction, the next pass across it, while the last still takes a print"
+		how := say.Of("in one direction, the next pass across it, while the last still takes a print")
 		if w.Way == Spray {
-			how = "wet passes without stopping, 40 cm off, a large nozzle; thin only with what the sheet names"
+			how = say.Of("wet passes without stopping, 400 mm off, a large nozzle; thin only with what the sheet names")
 		}
 		rate := map[Way]float64{Spray: 20, Roll: 8}[w.Way]
-		r.Do(craft.Step{Name: "Key and clean", How: "80 to 120, dust off, acetone and let it go off: gelcoat holds on by the key", WorkH: w.AreaM2 / 6})
-		r.Do(craft.Step{Name: fmt.Sprintf("%d wet %s of %.0f µm", r.Passes, plural(r.Passes, "pass"), w.PassUm), How: how, Amount: r.Litres, Unit: "L", WorkH: float64(r.Passes) * w.AreaM2 / rate, WaitH: float64(r.Passes-1) * r.TackMin / 60})
+		r.Do(craft.Step{Name: "Key and clean", How: say.Of("80 to 120, dust off, acetone and let it go off: gelcoat holds on by the key"), WorkH: w.AreaM2 / 6})
+		r.Do(craft.Step{Name: fmt.Sprintf("%d wet %s", r.Passes, plural(r.Passes, "pass")), How: say.Of("%.0f µm each, %v", w.PassUm, how), Amount: r.Litres, Unit: "L", WorkH: float64(r.Passes) * w.AreaM2 / rate, WaitH: float64(r.Passes-1) * r.TackMin / 60})
 	}
 	switch w.Seal {
 	case Wax:
 		if s.Waxed {
-			r.Do(craft.Step{Name: "Wax is in it", How: "this gelcoat holds wax: it comes up while it cures. Nothing goes over it unless it is sanded"})
+			r.Do(craft.Step{Name: "Wax is in it", How: say.Of("this gelcoat holds wax: it comes up while it cures. Nothing goes over it unless it is sanded")})
 		} else {
 			last := r.Litres / float64(max(1, r.Passes))
-			r.Do(craft.Step{Name: "Wax in the last pass", How: "stir in, only in the last: nothing sticks to it after", Amount: last * waxPct * 10, Unit: "mL"})
+			r.Do(craft.Step{Name: "Wax in the last pass", How: say.Of("stir in, only in the last: nothing sticks to it after"), Amount: last * waxPct * 10, Unit: "mL"})
 		}
 	case PVA:
-		r.Do(craft.Step{Name: "Seal with PVA", How: "spray or sponge a closed film over it as soon as it has gelled; water takes it off", Amount: w.face() * pvaLM2 * 1000, Unit: "mL", WorkH: 0.1 + w.face()/20, WaitH: sealDryH})
+		r.Do(craft.Step{Name: "Seal with PVA", How: say.Of("spray or sponge a closed film over it as soon as it has gelled; water takes it off"), Amount: w.face() * pvaLM2 * 1000, Unit: "mL", WorkH: 0.1 + w.face()/20, WaitH: sealDryH})
 	case Film:
-		r.Do(craft.Step{Name: "Seal with film", How: "clear film pressed on while wet, no bubbles, taped round: for small places", WorkH: 0.1})
+		r.Do(craft.Step{Name: "Seal with film", How: say.Of("clear film pressed on while wet, no bubbles, taped round: for small places"), WorkH: 0.1})
 		if w.Way != Repair && w.AreaM2 > 1 {
 			r.Find(false, "Film over %.1f m² will wrinkle: wax or PVA suit a whole face.", w.AreaM2)
 		}
@@ -265,8 +266,8 @@ func (r *Result) steps(w Work, s product.Sheet) {
 	for _, st := range r.Ladder {
 		h += st.Hours
 	}
-	r.Do(craft.Step{Name: "Sand flat and up", How: "wet, on a block, each grit across the last till its scratches are gone; fresh water with each", WorkH: h})
-	r.Do(craft.Step{Name: "Compound and polish", How: "slow machine, keep it cool: gelcoat burns", WorkH: math.Max(0.2, polishH*w.face())})
+	r.Do(craft.Step{Name: "Sand flat and up", How: say.Of("wet, on a block, each grit across the last till its scratches are gone; fresh water with each"), WorkH: h})
+	r.Do(craft.Step{Name: "Compound and polish", How: say.Of("slow machine, keep it cool: gelcoat burns"), WorkH: math.Max(0.2, polishH*w.face())})
 }
 
 func plural(n int, what string) string {

@@ -49,7 +49,7 @@ func TestSandedThroughIsStopped(t *testing.T) {
 	w.FilmUm = 400
 	r, err := w.Plan(sheet())
 	require.NoError(t, err)
-	assert.Contains(t, r.Stopped(), "must stay")
+	assert.Contains(t, r.Stopped().String(), "must stay")
 }
 
 // Two gouges of 60 × 10 × 4 mm, proud by 15 %: 5.5 mL in two layers.
@@ -101,7 +101,7 @@ func TestBadFields(t *testing.T) {
 	w.TempC = 10
 	r, err := w.Plan(sheet())
 	require.NoError(t, err)
-	assert.Contains(t, r.Stopped(), "doses no catalyst")
+	assert.Contains(t, r.Stopped().String(), "doses no catalyst")
 }
 
 func TestPatches(t *testing.T) {

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/film"
 	"allcoats/core/finish/craft"
@@ -110,17 +111,17 @@ type Result struct {
 
 // Wash is a coat and the wash before it.
 type Wash struct {
-	Coat int        `json:"coat"`
-	At   *time.Time `json:"at,omitempty"`
-	Says string     `json:"says"`
+	Coat int          `json:"coat"`
+	At   *time.Time   `json:"at,omitempty"`
+	Says say.Sentence `json:"says"`
 }
 
 // Eaten is a pair with what becomes of it.
 type Eaten struct {
 	Pair
-	Loses string `json:"loses"`
-	Says  string `json:"says"`
-	Bad   bool   `json:"bad"`
+	Loses string       `json:"loses"`
+	Says  say.Sentence `json:"says"`
+	Bad   bool         `json:"bad"`
 }
 
 // Validate reports what cannot be.
@@ -287,14 +288,14 @@ func (r *Result) washes(w Work, c Case) {
 		}
 		switch {
 		case out.At != nil:
-			out.Says = "washed"
+			out.Says = say.Of("washed")
 		case n < len(c.Logged):
-			out.Says = "went on without a wash that was noted"
+			out.Says = say.Of("went on without a wash that was noted")
 			missed++
 		case n == len(c.Logged):
-			out.Says = "wash with fresh water first, and let it dry"
+			out.Says = say.Of("wash with fresh water first, and let it dry")
 		default:
-			out.Says = "to come"
+			out.Says = say.Of("to come")
 		}
 		if n < len(c.Logged) {
 			last = c.Logged[n]
@@ -306,7 +307,7 @@ func (r *Result) washes(w Work, c Case) {
 	if missed > 0 {
 		r.Find(false, "%d of the coats went on without a wash: salt under a coat draws water through it and lifts it in blisters.", missed)
 	}
-	r.Do(craft.Step{Name: "Wash off salt", How: "fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough", WorkH: w.AreaM2 / 20 * float64(w.Coats), WaitH: c.WashDryH})
+	r.Do(craft.Step{Name: "Wash off salt", How: say.Of("fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough"), WorkH: w.AreaM2 / 20 * float64(w.Coats), WaitH: c.WashDryH})
 }
 
 // Rules of thumb: the band over which 100 µm of old film are feathered, the share of a
@@ -323,12 +324,12 @@ func (r *Result) surface(w Work) {
 	if w.EdgeM > 0 {
 		r.BandMM = wk.Step("Feathered band", "25 mm for every 100 µm of old film", w.OldUm/100*bandPer100Um, "mm", "rule of thumb: a finger feels no step")
 		r.BandM2 = wk.Step("Its area", "edge · band", w.EdgeM*r.BandMM/1000, "m²", "")
-		r.Do(craft.Step{Name: "Feather the edges", How: "back till every old layer shows as a ring of its own width; 80, then 120; no loose lip left", Amount: r.BandM2, Unit: "m²", WorkH: w.EdgeM / 6})
+		r.Do(craft.Step{Name: "Feather the edges", How: say.Of("back till every old layer shows as a ring of its own width; 80, then 120; no loose lip left"), Amount: r.BandM2, Unit: "m²", WorkH: w.EdgeM / 6})
 	}
 	if w.PitM2 > 0 && w.PitMM > 0 {
 		each := pitShape * w.PitMM * math.Pow(pitWidth*w.PitMM, 2) / 1e6 // L
 		r.PitL = r.Take("Pit filler", "area · pits a dm² · ½ · depth · (2.5 · depth)² · 1.3", 1.3*w.PitM2*100*float64(w.Pits)*each, "L", "rule of thumb, a third more for the skim between")
-		r.Do(craft.Step{Name: "Fill the pits", How: "bright to the bottom, one coat of primer, epoxy filler pressed in with a stiff blade, skim and board off", Amount: r.PitL * 1000, Unit: "mL", WorkH: w.PitM2 * 1.5, WaitH: 12})
+		r.Do(craft.Step{Name: "Fill the pits", How: say.Of("bright to the bottom, one coat of primer, epoxy filler pressed in with a stiff blade, skim and board off"), Amount: r.PitL * 1000, Unit: "mL", WorkH: w.PitM2 * 1.5, WaitH: 12})
 	}
 }
 
@@ -367,17 +368,17 @@ func (r *Result) pairs(w Work) {
 		e := Eaten{Pair: p, Loses: nameOf(low)}
 		switch {
 		case p.A == p.B:
-			e.Loses, e.Says = "", "the same metal: no isolation needed"
+			e.Loses, e.Says = "", say.Of("the same metal: no isolation needed")
 		case p.Isolated:
-			e.Says = fmt.Sprintf("parted: gasket, sleeve and washers; check with a meter that %s and %s do not touch", nameOf(low), nameOf(high))
+			e.Says = say.Of("parted: gasket, sleeve and washers; check with a meter that %s and %s do not touch", nameOf(low), nameOf(high))
 		case math.Abs(a-b) < farApart:
-			e.Says = "near one another: bed in compound, coat both"
+			e.Says = say.Of("near one another: bed in compound, coat both")
 		default:
 			e.Bad = true
-			e.Says = fmt.Sprintf("%s is eaten: part them with gasket, sleeves and washers, bed in compound; coat %s first of all, bare it drives the eating", nameOf(low), nameOf(high))
+			e.Says = say.Of("%s is eaten: part them with gasket, sleeves and washers, bed in compound; coat %s first of all, bare it drives the eating", nameOf(low), nameOf(high))
 		}
 		if low == "steel" && high == "stainless" {
-			e.Says += ". Welded to one another: carry the whole system 50 mm onto the stainless, its key blasted or 60 grit"
+			e.Says = say.Of("%v. Welded to one another: carry the whole system 50 mm onto the stainless, its key blasted or 60 grit", e.Says)
 		}
 		r.Pairs = append(r.Pairs, e)
 	}
@@ -393,11 +394,11 @@ func (r *Result) posts(w Work) {
 		// Section ½ · rise · width, its middle a third of the width off the post.
 		r.CollarL += 0.5 * p.RiseMM * p.CollarMM * 2 * math.Pi * (in + (out-in)/3) / 1e6
 		if slope := p.RiseMM / p.CollarMM; slope < leastSlope {
-			r.Find(false, "The collar round %s rises %.0f mm in %.0f: water stands from 1 in 20 down.", p.Name, p.RiseMM, p.CollarMM)
+			r.Find(false, "The collar round %s rises %.0f mm in %.0f mm: water stands from 1 in 20 down.", p.Name, p.RiseMM, p.CollarMM)
 		}
 	}
 	if len(w.Posts) > 0 {
 		r.Take("Filler for collars", "Σ ½ · rise · width · 2 π · (radius + width / 3)", r.CollarL, "L", "a ring of triangular section")
-		r.Do(craft.Step{Name: "Slopes round posts", How: "after the first primer: epoxy filler, high at the post, feathered out to nothing; smooth it with a wet glove", Amount: r.CollarL * 1000, Unit: "mL", WorkH: 0.3 * float64(len(w.Posts)), WaitH: 12})
+		r.Do(craft.Step{Name: "Slopes round posts", How: say.Of("after the first primer: epoxy filler, high at the post, feathered out to nothing; smooth it with a wet glove"), Amount: r.CollarL * 1000, Unit: "mL", WorkH: 0.3 * float64(len(w.Posts)), WaitH: 12})
 	}
 }

@@ -45,7 +45,7 @@ func TestBlastToPrime(t *testing.T) {
 	assert.InDelta(t, 50, r.UsedPct, 1e-9)
 	assert.Empty(t, r.Stopped())
 	c.Now = noon.Add(6 * time.Hour)
-	assert.Contains(t, plan(t, w, c).Stopped(), "too long ago")
+	assert.Contains(t, plan(t, w, c).Stopped().String(), "too long ago")
 	c.Logged = []time.Time{noon.Add(4 * time.Hour)}
 	assert.Empty(t, plan(t, w, c).Stopped(), "it was primed in time")
 	c.Logged, c.Substrate = nil, survey.Aluminium
@@ -62,7 +62,7 @@ func TestEveryCoatHasItsWash(t *testing.T) {
 	assert.Equal(t, noon, *r.Washes[0].At)
 	assert.Nil(t, r.Washes[1].At)
 	assert.Equal(t, noon.Add(30*time.Hour), *r.Washes[2].At)
-	assert.Contains(t, r.Findings[0].Text, "1 of the coats went on without a wash")
+	assert.Contains(t, r.Findings[0].Text.String(), "1 of the coats went on without a wash")
 }
 
 // 250 µm feather over 62.5 mm; ten pits of 2 mm a dm² on half a m²: 500 boxes of 5 × 5 ×
@@ -94,7 +94,7 @@ func TestUnlikeMetals(t *testing.T) {
 	assert.True(t, r.Pairs[0].Bad)
 	assert.False(t, r.Pairs[1].Bad)
 	assert.False(t, r.Pairs[2].Bad)
-	assert.Contains(t, r.Pairs[3].Says, "onto the stainless")
+	assert.Contains(t, r.Pairs[3].Says.String(), "onto the stainless")
 	assert.True(t, r.Pairs[3].Bad)
 }
 
@@ -104,7 +104,7 @@ func TestCollars(t *testing.T) {
 	w.Posts = []Post{{"the post", 60, 60, 10}}
 	assert.InDelta(t, 300*2*math.Pi*50/1e6, plan(t, w, Case{}).CollarL, 1e-12)
 	w.Posts[0].RiseMM = 2
-	assert.Contains(t, plan(t, w, Case{}).Findings[0].Text, "water stands")
+	assert.Contains(t, plan(t, w, Case{}).Findings[0].Text.String(), "water stands")
 }
 
 func TestBadFields(t *testing.T) {

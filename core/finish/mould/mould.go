@@ -6,9 +6,9 @@ package mould
 import (
 	"fmt"
 	"math"
-	"strings"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/mix"
 	"allcoats/core/finish/craft"
@@ -182,7 +182,7 @@ func (r *Result) chain(w Work) {
 
 // seams finds the panels that are larger than the source, and the fewest pieces.
 func (r *Result) seams(w Work) {
-	var list []string
+	var list []say.Sentence
 	for _, p := range w.Panels {
 		l, b := p.LengthM+2*w.TrimM, p.WidthM+2*w.TrimM
 		best := Seam{Pieces: math.MaxInt}
@@ -198,12 +198,12 @@ func (r *Result) seams(w Work) {
 		}
 		if best.Pieces > 1 {
 			r.Seams = append(r.Seams, best)
-			list = append(list, fmt.Sprintf("%s %d pieces, %.2g m of seam", p.Name, best.Pieces, best.LengthM))
+			list = append(list, say.Of("%s %d pieces, %.2g m of seam", p.Name, best.Pieces, best.LengthM))
 		}
 	}
 	if len(list) > 0 {
-		r.Find(false, "The source of %.3g × %.3g m cannot give every panel in one piece: %s. Match the pattern across the seam, or find a larger source.",
-			w.SourceLengthM, w.SourceWidthM, strings.Join(list, "; "))
+		r.Find(false, "The source of %.3g m × %.3g m cannot give every panel in one piece: %v. Match the pattern across the seam, or find a larger source.",
+			w.SourceLengthM, w.SourceWidthM, say.Join(list, "; "))
 	}
 }
 
@@ -286,18 +286,18 @@ func (r *Result) steps(w Work, s product.Sheet, dose mix.Dose) {
 		r.Find(true, "At %.0f °C it does not cure: the sheet asks for %.0f °C. Warm the shop, or wait.", w.TempC, s.MinCureC)
 	}
 	r.DemouldH = r.Working.Step("Demould after", "the sheet's sandable time at the shop's temperature", cured, "h", "data sheet; it must be cold to the hand as well")
-	r.Do(craft.Step{Name: "Clean the mould", How: "wash, dry, look along it: what is in it will be in every panel", WorkH: 0.3 + 0.2*m2, WaitH: 0.5})
-	r.Do(craft.Step{Name: fmt.Sprintf("Wax, %d coats", wax), How: "thin, till it hazes, then polish; an hour between coats", Amount: float64(wax), Unit: "coats", WorkH: float64(wax) * 0.2 * math.Max(1, m2), WaitH: float64(wax) * (waxHazeH + waxHardH)})
-	r.Do(craft.Step{Name: fmt.Sprintf("PVA, %d coats", pvaCoats), How: "sponge or spray it on in a closed film, dry between coats, no touching after", Amount: m2 * pvaLM2 * pvaCoats, Unit: "L", WorkH: 0.3, WaitH: pvaCoats * pvaDryH})
-	r.Do(craft.Step{Name: "Gelcoat", How: "even, into every corner of the pattern, no air in it; ready when a finger leaves a print and comes away clean", Amount: w.GelUm, Unit: "µm", WorkH: 0.2 * math.Max(1, m2), WaitH: tack})
+	r.Do(craft.Step{Name: "Clean the mould", How: say.Of("wash, dry, look along it: what is in it will be in every panel"), WorkH: 0.3 + 0.2*m2, WaitH: 0.5})
+	r.Do(craft.Step{Name: fmt.Sprintf("Wax, %d coats", wax), How: say.Of("thin, till it hazes, then polish; an hour between coats"), Amount: float64(wax), Unit: "coats", WorkH: float64(wax) * 0.2 * math.Max(1, m2), WaitH: float64(wax) * (waxHazeH + waxHardH)})
+	r.Do(craft.Step{Name: fmt.Sprintf("PVA, %d coats", pvaCoats), How: say.Of("sponge or spray it on in a closed film, dry between coats, no touching after"), Amount: m2 * pvaLM2 * pvaCoats, Unit: "L", WorkH: 0.3, WaitH: pvaCoats * pvaDryH})
+	r.Do(craft.Step{Name: "Gelcoat", How: say.Of("even, into every corner of the pattern, no air in it; ready when a finger leaves a print and comes away clean"), Amount: w.GelUm, Unit: "µm", WorkH: 0.2 * math.Max(1, m2), WaitH: tack})
 	if w.FillerMM > 0 {
-		r.Do(craft.Step{Name: "Filler coat", How: "resin stiff with silica and chopped strand, level with the pattern's backs: no air under the first ply", Amount: w.FillerMM, Unit: "mm", WorkH: 0.3 * math.Max(1, m2), WaitH: tack})
+		r.Do(craft.Step{Name: "Filler coat", How: say.Of("resin stiff with silica and chopped strand, level with the pattern's backs: no air under the first ply"), Amount: w.FillerMM, Unit: "mm", WorkH: 0.3 * math.Max(1, m2), WaitH: tack})
 	}
-	r.Do(craft.Step{Name: fmt.Sprintf("%d plies", len(w.Plies)), How: "wet out from below, roll the air out, the lightest first", Amount: float64(len(w.Plies)), Unit: "plies", WorkH: float64(len(w.Plies)) * m2 / laminateM2, WaitH: cured + coolH})
-	r.Do(craft.Step{Name: "Demould", How: "cold and cured: wedges of wood along the edge, water to float the PVA, never a screwdriver", WorkH: 0.5})
+	r.Do(craft.Step{Name: fmt.Sprintf("%d plies", len(w.Plies)), How: say.Of("wet out from below, roll the air out, the lightest first"), Amount: float64(len(w.Plies)), Unit: "plies", WorkH: float64(len(w.Plies)) * m2 / laminateM2, WaitH: cured + coolH})
+	r.Do(craft.Step{Name: "Demould", How: say.Of("cold and cured: wedges of wood along the edge, water to float the PVA, never a screwdriver"), WorkH: 0.5})
 	for _, s := range r.Steps {
 		r.PartH += s.WorkH + s.WaitH
 	}
-	r.Do(craft.Step{Name: "Trim and dry-fit", How: fmt.Sprintf("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded", 1000*w.TrimM), WorkH: 0.3 * float64(len(w.Panels))})
-	r.Do(craft.Step{Name: "Bond", How: "wash off PVA, grind both faces, notched bed, from the middle out, weights", Amount: r.PanelM2, Unit: "m²", WorkH: 0.4*float64(len(w.Panels)) + r.PanelM2/2, WaitH: cured})
+	r.Do(craft.Step{Name: "Trim and dry-fit", How: say.Of("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded", 1000*w.TrimM), WorkH: 0.3 * float64(len(w.Panels))})
+	r.Do(craft.Step{Name: "Bond", How: say.Of("wash off PVA, grind both faces, notched bed, from the middle out, weights"), Amount: r.PanelM2, Unit: "m²", WorkH: 0.4*float64(len(w.Panels)) + r.PanelM2/2, WaitH: cured})
 }

@@ -7,8 +7,8 @@ import (
 	"slices"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/base/working"
-	"allcoats/core/finish/craft"
 	"allcoats/core/geometry/polygon"
 )
 
@@ -34,12 +34,12 @@ type Panel struct {
 
 // Layout is a deck laid out.
 type Layout struct {
-	Deck     polygon.Shape   `json:"deck"`
-	Fittings polygon.Shape   `json:"fittings"`
-	Gaps     polygon.Shape   `json:"gaps"`
-	Stencil  *Cut            `json:"stencil,omitempty"`
-	Panels   []Panel         `json:"panels"`
-	Findings []craft.Finding `json:"findings"`
+	Deck     polygon.Shape `json:"deck"`
+	Fittings polygon.Shape `json:"fittings"`
+	Gaps     polygon.Shape `json:"gaps"`
+	Stencil  *Cut          `json:"stencil,omitempty"`
+	Panels   []Panel       `json:"panels"`
+	Findings []say.Finding `json:"findings"`
 
 	DeckM2 float64 `json:"deckM2"`
 	AreaM2 float64 `json:"areaM2"`
@@ -71,7 +71,7 @@ type piece struct {
 
 // Lay lays w out.
 func Lay(w Work) (Layout, error) {
-	out := Layout{Deck: polygon.Shape{}, Fittings: polygon.Shape{}, Gaps: polygon.Shape{}, Panels: []Panel{}, Findings: []craft.Finding{}, Even: []Even{}, Working: working.New()}
+	out := Layout{Deck: polygon.Shape{}, Fittings: polygon.Shape{}, Gaps: polygon.Shape{}, Panels: []Panel{}, Findings: []say.Finding{}, Even: []Even{}, Working: working.New()}
 	if err := w.Validate(); err != nil {
 		return out, err
 	}
@@ -140,8 +140,8 @@ func (l *Layout) deck(w Work) (err error) {
 	return nil
 }
 
-func (l *Layout) find(stop bool, format string, args ...any) {
-	l.Findings = append(l.Findings, craft.Finding{Stop: stop, Text: fmt.Sprintf(format, args...)})
+func (l *Layout) find(stop bool, template string, args ...any) {
+	l.Findings = append(l.Findings, say.Finding{Stop: stop, Text: say.Of(template, args...)})
 }
 
 // around is what a fitting keeps free, with the box round it.
@@ -394,7 +394,7 @@ func (l *Layout) sum(w Work) {
 	wk.Step("Non-skid", "deck − margins − gaps − fittings with theirs, corners rounded", l.AreaM2, "m²", "offsets of the outlines, corners as arcs")
 	wk.Step("Masking", "Σ edges of the panels", l.MaskM, "m", "the outlines")
 	if l.TwiceM > 0 {
-		wk.Step("In two layers", fmt.Sprintf("both edges of the gaps narrower than two tapes of %g mm", w.TapeMM), l.TwiceM, "m", "one must lift while its neighbour is still to be laid")
+		wk.StepOf("In two layers", say.Of("both edges of the gaps narrower than two tapes of %g mm", w.TapeMM), l.TwiceM, "m", say.Lit("one must lift while its neighbour is still to be laid"))
 	}
 	l.Hours = wk.Step("Laying", "area / rate", l.AreaM2/w.RateM2H, "h", "your rate")
 	l.takes(w)
@@ -403,7 +403,7 @@ func (l *Layout) sum(w Work) {
 		n := w.Sheet.Pack(l.Panels)
 		l.Nest = &n
 		for _, name := range n.TooLarge {
-			l.find(true, "%s does not fit on a sheet of %.3g × %.3g m: split it, or accept a seam.", name, w.Sheet.LengthM, w.Sheet.WidthM)
+			l.find(true, "%s does not fit on a sheet of %.3g m × %.3g m: split it, or accept a seam.", name, w.Sheet.LengthM, w.Sheet.WidthM)
 		}
 	}
 }

@@ -79,7 +79,7 @@ func TestInsideCorners(t *testing.T) {
 	assert.InDelta(t, 8-0.36-4*0.6*0.04-math.Pi*0.04*0.04, round.AreaM2, 1e-4, "of the margin's radius it is the margin all round")
 	assert.InDelta(t, 8-0.68*0.68+(4-math.Pi)*0.01, large.AreaM2, 1e-4)
 	require.NotEmpty(t, large.Findings)
-	assert.Contains(t, large.Findings[0].Text, "within 15 mm of the corners of the hatch")
+	assert.Contains(t, large.Findings[0].Text.String(), "within 15 mm of the corners of the hatch")
 	assert.Empty(t, round.Findings)
 }
 
@@ -89,7 +89,7 @@ func TestANeckIsTold(t *testing.T) {
 		w.Fittings = []Fitting{{Kind: "hatch", X: 2, Y: 0.51, LengthM: 0.5, WidthM: 0.88}}
 	}))
 	require.NotEmpty(t, l.Findings)
-	assert.Contains(t, l.Findings[0].Text, "neck narrower than 30 mm")
+	assert.Contains(t, l.Findings[0].Text.String(), "neck narrower than 30 mm")
 }
 
 func TestNamesOrderAndPairs(t *testing.T) {
@@ -211,7 +211,7 @@ func TestStencilInOnePiece(t *testing.T) {
 	l := lay(t, half(func(w *Work) { w.Stencil = &Stencil{Text: "A", X: 3.98, HeightM: 0.3, BridgeM: 0.006} }))
 	require.NotEmpty(t, l.Findings)
 	assert.True(t, l.Findings[0].Stop)
-	assert.Contains(t, l.Findings[0].Text, "not lie wholly on one panel")
+	assert.Contains(t, l.Findings[0].Text.String(), "not lie wholly on one panel")
 	logo := lay(t, half(func(w *Work) {
 		w.Stencil = &Stencil{Outlines: []polygon.Ring{box(0, 0, 2, 2), box(0.5, 0.5, 1, 1)}, X: 2, HeightM: 0.2, BridgeM: 0.006}
 	}))

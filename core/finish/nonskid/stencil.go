@@ -83,7 +83,7 @@ func (s Stencil) letters() (polygon.Shape, error) {
 		}
 	}
 	if len(out) == 0 {
-		return nil, fault.Errors{{Path: "stencil.text", Message: "no letter of it can be drawn"}}
+		return nil, fault.At("stencil.text", "no letter of it can be drawn")
 	}
 	lo, hi := out.Bounds()
 	k := s.HeightM / (hi.Y - lo.Y)

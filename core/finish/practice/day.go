@@ -5,6 +5,7 @@ import (
 	"math/rand/v2"
 	"time"
 
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/weather"
 	"allcoats/core/readiness/field"
@@ -13,11 +14,11 @@ import (
 // Day is a question: the weather of a day by the hour on a surface, the product in
 // words, and the hour at which you stand with the tin.
 type Day struct {
-	Seed    uint64 `json:"seed"`
-	Product string `json:"product"`
-	Limits  string `json:"limits"`
-	Hour    int    `json:"hour"`
-	Hours   []Hour `json:"hours"`
+	Seed    uint64       `json:"seed"`
+	Product string       `json:"product"`
+	Limits  say.Sentence `json:"limits"`
+	Hour    int          `json:"hour"`
+	Hours   []Hour       `json:"hours"`
 }
 
 // Hour is an hour of it.
@@ -32,9 +33,9 @@ type Hour struct {
 
 // Answer is what a choice was worth, and why.
 type Answer struct {
-	Right  bool   `json:"right"`
-	Coat   bool   `json:"coat"` // whether it was right to coat
-	Reason string `json:"reason"`
+	Right  bool         `json:"right"`
+	Coat   bool         `json:"coat"` // whether it was right to coat
+	Reason say.Sentence `json:"reason"`
 }
 
 // The practice coat: a two-part topcoat that must hold four hours.
@@ -55,7 +56,7 @@ func Deal(seed uint64) Day {
 		rain = 11 + r.IntN(9)
 	}
 	shade := -2 + 6*r.Float64() // the surface against the air at noon
-	d := Day{Seed: seed, Product: "two-part topcoat", Limits: "air from 8 °C, at most 85 % humidity, 3 K above the dew point, held for 4 h after an hour of laying; no rain for 5 h", Hour: 9 + r.IntN(8)}
+	d := Day{Seed: seed, Product: "two-part topcoat", Limits: say.Lit("air from 8 °C, at most 85 % humidity, 3 K above the dew point, held for 4 h after an hour of laying; no rain for 5 h"), Hour: 9 + r.IntN(8)}
 	for h := range 24 {
 		sun := math.Max(0, math.Sin(float64(h-6)*math.Pi/14))
 		air := mean + swing*math.Sin(float64(h-9)*math.Pi/12)
@@ -84,30 +85,32 @@ func (d Day) Judge(coat bool) Answer {
 	job := field.Job{Limits: practiceLimits, Apply: layH * time.Hour, Hold: time.Duration(practiceLimits.HoldH) * time.Hour, Dry: time.Duration(practiceLimits.RainFreeH) * time.Hour, Lights: true}
 	at := midnight.Add(time.Duration(d.Hour) * time.Hour)
 	a := Answer{}
-	now, hold := job, "It holds: the field is kept through laying and the hold, and no rain falls."
+	now, forbidden := job, false
+	a.Reason = say.Of("It holds: the field is kept through laying and the hold, and no rain falls.")
 	now.Apply, now.Hold, now.Dry = 0, 0, 0
 	for _, h := range now.Hours(w) {
 		if h.At.Equal(at) && !h.Allowed {
-			hold = "Not now: " + field.Words(h.Binding).In(time.UTC) + "."
+			forbidden = true
+			a.Reason = say.Of("Not now: %v.", field.Words(h.Binding))
 		}
 	}
 	for _, win := range job.Windows(w, at, at.Add(time.Minute)) {
 		a.Coat = a.Coat || !win.From.After(at)
 	}
-	if !a.Coat && hold[:3] == "It " {
-		hold = "Now it may go on, but it does not hold: " + d.spoils(now, w, at) + "."
+	if !a.Coat && !forbidden {
+		a.Reason = say.Of("Now it may go on, but it does not hold: %v.", d.spoils(now, w, at))
 	}
-	a.Reason, a.Right = hold, coat == a.Coat
+	a.Right = coat == a.Coat
 	return a
 }
 
 // spoils names what ends the hold of a coat begun at an instant.
-func (d Day) spoils(job field.Job, w field.Weather, at time.Time) string {
+func (d Day) spoils(job field.Job, w field.Weather, at time.Time) say.Sentence {
 	end := at.Add(time.Duration(layH+practiceLimits.HoldH) * time.Hour)
 	for _, h := range job.Hours(w) {
 		if h.At.After(at) && !h.At.After(end) && !h.Allowed {
-			return field.Words(h.Binding).In(time.UTC) + " at " + h.At.Format("15:04")
+			return say.Of("%v at %s", field.Words(h.Binding), h.At.Format("15:04"))
 		}
 	}
-	return "rain comes before it is dry"
+	return say.Of("rain comes before it is dry")
 }

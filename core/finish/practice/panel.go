@@ -7,6 +7,7 @@ import (
 	"math"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/film/sand"
 )
 
@@ -38,19 +39,19 @@ type Move struct {
 // State is the panel: the dent left (−) or what stands proud (+), the scratch on it,
 // and what lies on top. FilmUm is the sound paint beside the dent.
 type State struct {
-	HollowMM  float64  `json:"hollowMM"`
-	ProudMM   float64  `json:"proudMM"`
-	FilmUm    float64  `json:"filmUm"`
-	ScratchUm float64  `json:"scratchUm"`
-	CuredH    float64  `json:"curedH"` // since the last filler, of its time to sandable
-	Passes    int      `json:"passes"`
-	Papers    float64  `json:"papers"`
-	Hours     float64  `json:"hours"`
-	Painted   bool     `json:"painted"`
-	Through   bool     `json:"through"`
-	Last      string   `json:"last"`
-	Said      []string `json:"said"` // what came of each move, and why
-	Verdict   string   `json:"verdict"`
+	HollowMM  float64        `json:"hollowMM"`
+	ProudMM   float64        `json:"proudMM"`
+	FilmUm    float64        `json:"filmUm"`
+	ScratchUm float64        `json:"scratchUm"`
+	CuredH    float64        `json:"curedH"` // since the last filler, of its time to sandable
+	Passes    int            `json:"passes"`
+	Papers    float64        `json:"papers"`
+	Hours     float64        `json:"hours"`
+	Painted   bool           `json:"painted"`
+	Through   bool           `json:"through"`
+	Last      string         `json:"last"`
+	Said      []say.Sentence `json:"said"` // what came of each move, and why
+	Verdict   string         `json:"verdict"`
 }
 
 // The panel: a dent so deep in sound paint so thick.
@@ -61,7 +62,7 @@ const (
 
 // Play plays moves on a new panel.
 func Play(moves []Move) (State, error) {
-	s := State{HollowMM: dentMM, FilmUm: paintUm, ScratchUm: 40, CuredH: math.Inf(1), Said: []string{}}
+	s := State{HollowMM: dentMM, FilmUm: paintUm, ScratchUm: 40, CuredH: math.Inf(1), Said: []say.Sentence{}}
 	var bad fault.Errors
 	if len(moves) > 60 {
 		bad.Add("moves", "that is enough for one panel")
@@ -97,8 +98,8 @@ func Play(moves []Move) (State, error) {
 	return s, nil
 }
 
-func (s *State) say(format string, args ...any) {
-	s.Said = append(s.Said, fmt.Sprintf(format, args...))
+func (s *State) tell(template string, args ...any) {
+	s.Said = append(s.Said, say.Of(template, args...))
 }
 
 func fillerBy(key string) (Filler, bool) {
@@ -121,20 +122,20 @@ func (s *State) fill(m Move) error {
 		return bad
 	}
 	if s.CuredH < 1 && s.Passes > 0 {
-		s.say("Filled over filler that was not cured: it will go on shrinking under the new one.")
+		s.tell("Filled over filler that was not cured: it will go on shrinking under the new one.")
 		s.HollowMM += 0.5
 	}
 	if s.Last == "light" && f.Key == "hard" {
-		s.say("Hard filler over light: it cannot be sanded fair, the light beside it goes first. Hard goes under, light on top.")
+		s.tell("Hard filler over light: it cannot be sanded fair, the light beside it goes first. Hard goes under, light on top.")
 	}
 	lay := m.MM
 	if lay > f.MaxMM {
-		s.say("%.0f mm in one pass is more than %.0f mm: it slumps, traps air and cures hot. A quarter of it hangs off the lower edge.", lay, f.MaxMM)
+		s.tell("%.0f mm in one pass is more than %.0f mm: it slumps, traps air and cures hot. A quarter of it hangs off the lower edge.", lay, f.MaxMM)
 		lay *= 0.75
 	}
 	left := s.HollowMM + s.ProudMM*-1 - lay*(1-f.Shrink)
 	if f.Shrink*lay > 0.3 {
-		s.say("%.1f mm will shrink by %.1f mm as it cures: lay it proud by that.", lay, f.Shrink*lay)
+		s.tell("%.1f mm will shrink by %.1f mm as it cures: lay it proud by that.", lay, f.Shrink*lay)
 	}
 	s.HollowMM, s.ProudMM = math.Max(0, left), math.Max(0, -left)
 	s.CuredH, s.Last = 0, f.Key
@@ -142,11 +143,11 @@ func (s *State) fill(m Move) error {
 	s.Hours += 0.3
 	switch {
 	case s.HollowMM > 0.05:
-		s.say("%.1f mm of the dent are left: another pass when this one is hard.", s.HollowMM)
+		s.tell("%.1f mm of the dent are left: another pass when this one is hard.", s.HollowMM)
 	case s.ProudMM > 1.5:
-		s.say("%.1f mm stand proud: all of that has to be sanded off again.", s.ProudMM)
+		s.tell("%.1f mm stand proud: all of that has to be sanded off again.", s.ProudMM)
 	default:
-		s.say("It stands %.1f mm proud: right for boarding.", s.ProudMM)
+		s.tell("It stands %.1f mm proud: right for boarding.", s.ProudMM)
 	}
 	return nil
 }
@@ -156,15 +157,15 @@ func (s *State) wait(h float64) {
 	if f, ok := fillerBy(s.Last); ok && s.CuredH < 1 {
 		s.CuredH += h / f.SandableH
 		if s.CuredH >= 1 {
-			s.say("After %.0f h it is hard enough to sand: a fingernail leaves no mark and the dust is dry.", h)
+			s.tell("After %.0f h it is hard enough to sand: a fingernail leaves no mark and the dust is dry.", h)
 		} else if s.CuredH > 0.35 && s.ProudMM > 1 {
-			s.say("It is green, like hard cheese: now the ridges can be knocked down with a surform, then wait.")
+			s.tell("It is green, like hard cheese: now the ridges can be knocked down with a surform, then wait.")
 		} else {
-			s.say("Not hard yet: %.0f %% of its time.", 100*s.CuredH)
+			s.tell("Not hard yet: %.0f %% of its time.", 100*s.CuredH)
 		}
 		return
 	}
-	s.say("Nothing was waiting to cure.")
+	s.tell("Nothing was waiting to cure.")
 }
 
 // stroke is what a sanding of a few minutes takes off paint, mm, for each µm of grain.
@@ -175,7 +176,7 @@ func (s *State) sand(grit int) {
 	grain := sand.Median(grit)
 	if s.CuredH < 1 && s.Passes > 0 {
 		s.Papers += 3
-		s.say("The paper clogs and skips: it is not cured. Three papers are gone and the surface is torn.")
+		s.tell("The paper clogs and skips: it is not cured. Three papers are gone and the surface is torn.")
 		s.ScratchUm = math.Max(s.ScratchUm, grain)
 		return
 	}
@@ -192,25 +193,25 @@ func (s *State) sand(grit int) {
 		if hard > 1 {
 			// The board rides on the hard patch and eats the paint beside it.
 			s.FilmUm -= 1000 * cut * 0.08
-			s.say("The hard patch stands while the paint beside it goes: %.1f mm off the patch.", took)
+			s.tell("The hard patch stands while the paint beside it goes: %.1f mm off the patch.", took)
 		} else {
 			s.FilmUm -= 1000 * cut * 0.02
-			s.say("%.1f mm off the filler, %.1f mm stand proud.", took, s.ProudMM)
+			s.tell("%.1f mm off the filler, %.1f mm stand proud.", took, s.ProudMM)
 		}
 	} else {
 		s.FilmUm -= grain / 4
-		s.say("It is level: each stroke now takes the sound film beside it, %.0f µm are left.", math.Max(0, s.FilmUm))
+		s.tell("It is level: each stroke now takes the sound film beside it, %.0f µm are left.", math.Max(0, s.FilmUm))
 	}
 	if s.FilmUm <= 0 && !s.Through {
 		s.Through = true
-		s.say("Through: a ring of the colour below shows round the patch. That has to be primed again.")
+		s.tell("Through: a ring of the colour below shows round the patch. That has to be primed again.")
 	}
 	switch step := s.ScratchUm / (grain / 4); {
 	case grain/4 >= s.ScratchUm:
 		s.ScratchUm = grain / 4
 	case step > sand.MostStep+0.01:
 		s.ScratchUm = math.Max(grain/4, s.ScratchUm*0.7)
-		s.say("%d is too fine a leap: the deep scratches of the grit before are still there under the shine.", grit)
+		s.tell("%d is too fine a leap: the deep scratches of the grit before are still there under the shine.", grit)
 	default:
 		s.ScratchUm = grain / 4
 	}
@@ -226,14 +227,14 @@ func (s *State) paint() {
 		sunk := 0.1 * f.Shrink * dentMM * math.Max(0, 2-s.CuredH)
 		if sunk > 0.02 {
 			s.HollowMM += sunk
-			s.say("The filler was not through with shrinking: it sinks %.2f mm under the gloss within weeks.", sunk)
+			s.tell("The filler was not through with shrinking: it sinks %.2f mm under the gloss within weeks.", sunk)
 		}
 	}
 	faults := 0
-	note := func(when bool, format string, args ...any) {
+	note := func(when bool, template string, args ...any) {
 		if when {
 			faults++
-			s.say(format, args...)
+			s.tell(template, args...)
 		}
 	}
 	note(s.HollowMM > 0.15, "A hollow of %.1f mm shows in the reflection.", s.HollowMM)

@@ -1,6 +1,7 @@
 package practice
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -35,7 +36,7 @@ func TestAPanelDoneRight(t *testing.T) {
 func TestMistakesAreExplained(t *testing.T) {
 	said := func(s State, what string) {
 		t.Helper()
-		assert.Contains(t, strings.Join(s.Said, "\n"), what)
+		assert.Contains(t, fmt.Sprint(s.Said), what)
 	}
 	said(play(t, fill("light", 7.5)), "it slumps")
 	said(play(t, fill("light", 5), grit(80)), "The paper clogs")
@@ -89,7 +90,7 @@ func TestDays(t *testing.T) {
 				assert.Zero(t, x.RainMM)
 			}
 		}
-		if strings.Contains(a.Reason, "rain") {
+		if strings.Contains(a.Reason.String(), "rain") {
 			rain++
 		}
 	}

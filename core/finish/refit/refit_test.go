@@ -83,7 +83,7 @@ func TestFullCureBeforeLaunch(t *testing.T) {
 	assert.False(t, r.Ready[0].Late)
 	assert.Equal(t, in(20), r.Ready[0].At, "hard as well as fit to be wet")
 	assert.True(t, r.Ready[1].Late)
-	assert.Contains(t, r.Stopped(), "17 more days")
+	assert.Contains(t, r.Stopped().String(), "17 more days")
 	assert.Contains(t, r.Ready[2].Says, "1 coat is still")
 	assert.Nil(t, r.Ready[3].At)
 	assert.Contains(t, r.Ready[3].Says, "the sheet of old tar does not say")
@@ -93,7 +93,7 @@ func TestSnagsAndBadFields(t *testing.T) {
 	r := plan(t, Work{Snags: []Snag{{Text: "drip under the rail"}, {Text: "log not sealed", Stops: true}, {Text: "run", Done: true, Stops: true}}}, Case{})
 	assert.Equal(t, 2, r.Open)
 	assert.Equal(t, 1, r.Stops)
-	assert.Contains(t, r.Stopped(), "1 snag stops")
+	assert.Contains(t, r.Stopped().String(), "1 snag stops")
 	for path, w := range map[string]Work{
 		"hardware[0].compound":  {Hardware: []Hardware{{Name: "a", Compound: "putty"}}},
 		"hardware[0].snuggedAt": {Hardware: []Hardware{{Name: "a", Compound: "butyl", SnuggedAt: in(0)}}},
@@ -120,5 +120,5 @@ func TestCompoundsInTheCold(t *testing.T) {
 	}
 	painted := plan(t, Work{Hardware: []Hardware{{Name: "port light", SurfaceID: "s", Compound: "silicone", Sealed: true}}}, Case{Coats: []Coat{{SurfaceID: "s", Surface: "Side", Hard: in(-9)}}})
 	require.NotEmpty(t, painted.Findings)
-	assert.Contains(t, painted.Findings[0].Text, "silicone keeps every later coat off")
+	assert.Contains(t, painted.Findings[0].Text.String(), "silicone keeps every later coat off")
 }

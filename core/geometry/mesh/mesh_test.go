@@ -101,7 +101,7 @@ func TestReport(t *testing.T) {
 	assert.Positive(t, r.NonManifoldEdges)
 	w := working.New()
 	r.Explain(&w, false)
-	assert.Contains(t, w.Warnings[len(w.Warnings)-1], "more than two facets")
+	assert.Contains(t, w.Warnings[len(w.Warnings)-1].String(), "more than two facets")
 }
 
 func TestStationsOfACube(t *testing.T) {

@@ -7,6 +7,7 @@ import (
 	"math"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
@@ -191,7 +192,7 @@ func work(a area.Figure, access float64, s Step) Line {
 	}
 	w.In("Access", access, "")
 	l := Line{Purchase: tins.Purchase{Tins: []tins.Bought{}, Priced: true}}
-	l.HoursPerCoat = w.Step("Hours", "A / rate · access", a.AreaM2/rate*access, "h", fmt.Sprintf("%s, %g m²/h: a rule of thumb", name, rate))
+	l.HoursPerCoat = w.StepOf("Hours", say.Of("A / rate · access"), a.AreaM2/rate*access, "h", say.Of("%s, %g m²/h: a rule of thumb", name, rate))
 	l.Working = w
 	return l
 }
@@ -217,8 +218,8 @@ func line(a area.Figure, s Step) (Line, error) {
 	}
 	w.Step("80 % range, low", "litres · exp(−1.28 · uncertainty)", l.LitresLow, "L", "log-normal")
 	w.Step("80 % range, high", "litres · exp(+1.28 · uncertainty)", l.LitresHigh, "L", "log-normal")
-	w.Step("Hours to lay one coat", "A / laying rate, one person", l.HoursPerCoat, "h",
-		fmt.Sprintf("%g m²/h by %s: a rule of thumb", m.RateM2H, m.Name))
+	w.StepOf("Hours to lay one coat", say.Of("A / laying rate, one person"), l.HoursPerCoat, "h",
+		say.Of("%g m²/h by %s: a rule of thumb", m.RateM2H, m.Name))
 	if s.Sheet.Example {
 		w.Warn("Example figures: enter the data sheet of the tin in hand.")
 	}

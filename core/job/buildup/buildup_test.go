@@ -123,16 +123,16 @@ func TestSandThroughMargin(t *testing.T) {
 	require.Len(t, layers, 2, "the coat is gone, and 10 µm of the old paint")
 	assert.Equal(t, 70.0, layers[1].Um)
 	assert.Equal(t, 70.0, m.AboveUm)
-	assert.Contains(t, m.Text(), "70 µm lie above the old gelcoat white")
+	assert.Contains(t, m.Text().String(), "70 µm lie above the old gelcoat white")
 	_, m = Section(20, old, []Done{coat, {RemovedUm: 200}}, nil, nil)
 	assert.Equal(t, 30.0, m.ThroughUm)
-	assert.Contains(t, m.Text(), "30 µm through into the old gelcoat white")
+	assert.Contains(t, m.Text().String(), "30 µm through into the old gelcoat white")
 	old.Layers[1].Um = 0
 	_, m = Section(20, old, nil, nil, nil)
 	assert.False(t, m.Known)
-	assert.Contains(t, m.Text(), "not known")
+	assert.Contains(t, m.Text().String(), "not known")
 	_, m = Section(20, survey.Findings{}, []Done{coat}, nil, nil)
-	assert.Contains(t, m.Text(), "90 µm lie above the substrate")
+	assert.Contains(t, m.Text().String(), "90 µm lie above the substrate")
 }
 
 // A sanding planned between coats takes its film off what is planned before it;

@@ -3,11 +3,10 @@
 package lay
 
 import (
-	"fmt"
 	"math"
 	"slices"
-	"strings"
 
+	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
@@ -42,10 +41,10 @@ func OnComb(wftUm float64) Comb {
 
 // Stripes cut a surface so that each is met by the next while its edge is wet.
 type Stripes struct {
-	N    int     `json:"n"`
-	M2   float64 `json:"m2"`
-	Min  float64 `json:"min"`
-	Each string  `json:"each"`
+	N    int          `json:"n"`
+	M2   float64      `json:"m2"`
+	Min  float64      `json:"min"`
+	Each say.Sentence `json:"each"`
 }
 
 // Cut cuts areaM2 laid at rateM2H into stripes that take at most half of the wet
@@ -58,9 +57,9 @@ func Cut(areaM2, rateM2H, wetEdgeH float64) Stripes {
 	s := Stripes{N: max(1, n)}
 	s.M2 = areaM2 / float64(s.N)
 	s.Min = 60 * s.M2 / rateM2H
-	s.Each = fmt.Sprintf("%d stripes of %.2g m², %.0f min each: begin each at the wet edge of the last", s.N, s.M2, s.Min)
+	s.Each = say.Of("%d stripes of %.2g m², %.0f min each: begin each at the wet edge of the last", s.N, s.M2, s.Min)
 	if s.N == 1 {
-		s.Each = "in one go, without a break"
+		s.Each = say.Of("in one go, without a break")
 	}
 	return s
 }
@@ -68,11 +67,11 @@ func Cut(areaM2, rateM2H, wetEdgeH float64) Stripes {
 // Piece is a surface that the same product goes on. SurfaceC is its mean over the
 // next hours.
 type Piece struct {
-	ID       string  `json:"id"`
-	Name     string  `json:"name"`
-	AreaM2   float64 `json:"areaM2"`
-	SurfaceC float64 `json:"surfaceC"`
-	Why      string  `json:"why"`
+	ID       string       `json:"id"`
+	Name     string       `json:"name"`
+	AreaM2   float64      `json:"areaM2"`
+	SurfaceC float64      `json:"surfaceC"`
+	Why      say.Sentence `json:"why"`
 }
 
 // practice are the kinds that want a try on the smallest piece first.
@@ -99,15 +98,15 @@ func Order(pieces []Piece, kind product.Kind) []Piece {
 	for i := range out {
 		switch {
 		case len(out) == 1:
-			out[i].Why = "the only one"
+			out[i].Why = say.Of("the only one")
 		case small && i == 0:
-			out[i].Why = "the smallest first: texture takes practice"
+			out[i].Why = say.Of("the smallest first: texture takes practice")
 		case small:
-			out[i].Why = "larger"
+			out[i].Why = say.Of("larger")
 		case i == 0:
-			out[i].Why = "the coolest first: in the shade it keeps its wet edge"
+			out[i].Why = say.Of("the coolest first: in the shade it keeps its wet edge")
 		default:
-			out[i].Why = fmt.Sprintf("%.0f K warmer", out[i].SurfaceC-out[0].SurfaceC)
+			out[i].Why = say.Of("%.0f K warmer", out[i].SurfaceC-out[0].SurfaceC)
 		}
 	}
 	return out
@@ -125,11 +124,11 @@ const (
 
 // Check is a point of the list before the tin is opened.
 type Check struct {
-	Key   string `json:"key"`
-	State State  `json:"state"`
-	Text  string `json:"text"`
+	Key   string       `json:"key"`
+	State State        `json:"state"`
+	Text  say.Sentence `json:"text"`
 	// Short is what is wrong inside a sentence, empty unless State is No.
-	Short string `json:"short,omitempty"`
+	Short say.Sentence `json:"short,omitempty"`
 }
 
 // Before is what is known before a coat. FieldWhy says what forbids laying now,
@@ -140,11 +139,11 @@ type Before struct {
 	Part     area.Part
 	Litres   float64
 	First    string // work that must be done before and is not logged, empty without
-	FieldWhy string
-	HoldWhy  string
+	FieldWhy say.Sentence
+	HoldWhy  say.Sentence
 	Wet      bool
 	Clock    *clock.Clock
-	Cleaned  string // when and how, empty if not logged since the last coat
+	Cleaned  say.Sentence // when and how, empty if not logged since the last coat
 	ShelfL   *float64
 	Expired  string
 }
@@ -152,46 +151,46 @@ type Before struct {
 // List checks what is known and asks for the rest.
 func (b Before) List() []Check {
 	out := []Check{}
-	add := func(key string, bad bool, right, wrong string) {
+	add := func(key string, bad bool, right, wrong say.Sentence) {
 		if bad {
-			out = append(out, Check{key, No, wrong, strings.ToLower(wrong[:1]) + wrong[1:]})
+			out = append(out, Check{key, No, wrong, wrong.Lower()})
 		} else {
 			out = append(out, Check{Key: key, State: OK, Text: right})
 		}
 	}
-	ask := func(key, text string) { out = append(out, Check{Key: key, State: Ask, Text: text}) }
+	ask := func(key, text string) { out = append(out, Check{Key: key, State: Ask, Text: say.Lit(text)}) }
 	if b.First != "" {
-		add("first", true, "", "Not logged since the last coat: "+b.First)
+		add("first", true, nil, say.Of("Not logged since the last coat: %s", b.First))
 	}
-	add("field", b.FieldWhy != "", "The air and the surface allow laying now", "Not now: "+b.FieldWhy)
-	if b.FieldWhy != "" {
+	add("field", b.FieldWhy != nil, say.Of("The air and the surface allow laying now"), say.Of("Not now: %v", b.FieldWhy))
+	if b.FieldWhy != nil {
 		out[len(out)-1].Short = b.FieldWhy
 	}
-	add("hold", b.HoldWhy != "", fmt.Sprintf("It holds for the %.3g h after laying", b.Sheet.Limits.HoldH), b.HoldWhy)
-	add("dry", b.Wet, "No dew or rain on it by the reckoning: feel it with the back of a hand", "It is wet with dew or rain: wipe it and let it dry")
+	add("hold", b.HoldWhy != nil, say.Of("It holds for the %.3g h after laying", b.Sheet.Limits.HoldH), b.HoldWhy)
+	add("dry", b.Wet, say.Lit("No dew or rain on it by the reckoning: feel it with the back of a hand"), say.Lit("It is wet with dew or rain: wipe it and let it dry"))
 	if c := b.Clock; c != nil {
 		switch {
 		case c.State == clock.Damaged:
-			add("key", true, "", "The last coat was hit by water or frost while it was wet: inspect it, log what you find")
+			add("key", true, nil, say.Lit("The last coat was hit by water or frost while it was wet: inspect it, log what you find"))
 		case c.State == clock.Unknown:
-			add("key", true, "", "It is not known whether the last coat still takes another: sand it first")
+			add("key", true, nil, say.Lit("It is not known whether the last coat still takes another: sand it first"))
 		case c.Abraded:
-			add("key", false, "Sanded since the last coat", "")
+			add("key", false, say.Lit("Sanded since the last coat"), nil)
 		case c.State == clock.Closed:
-			add("key", true, "", "The recoat window has closed: sand it first")
+			add("key", true, nil, say.Lit("The recoat window has closed: sand it first"))
 		case c.State == clock.Wet || c.State == clock.Tacking:
-			add("key", true, "", "The last coat is not ready for the next")
+			add("key", true, nil, say.Lit("The last coat is not ready for the next"))
 		default:
-			add("key", false, "Within the recoat window of the last coat", "")
+			add("key", false, say.Lit("Within the recoat window of the last coat"), nil)
 		}
 	} else {
 		ask("key", "Sanded to a dull, even key, edges by hand")
 	}
 	switch {
-	case b.Cleaned != "" && b.Sheet.NoSolventWipe:
-		add("clean", false, "Cleaned: "+b.Cleaned+". No solvent on this one", "")
-	case b.Cleaned != "":
-		add("clean", false, "Cleaned: "+b.Cleaned, "")
+	case b.Cleaned != nil && b.Sheet.NoSolventWipe:
+		add("clean", false, say.Of("Cleaned: %v. No solvent on this one", b.Cleaned), nil)
+	case b.Cleaned != nil:
+		add("clean", false, say.Of("Cleaned: %v", b.Cleaned), nil)
 	case b.Sheet.NoSolventWipe:
 		ask("clean", "Washed with water and dried: the sheet forbids solvent")
 	default:
@@ -199,17 +198,17 @@ func (b Before) List() []Check {
 	}
 	ask("mask", "Masked, edges pressed down, the second tape where one comes off early")
 	if b.Sheet.ToolsSuit != "" || b.Sheet.ToolsSpoil != "" {
-		text := "Tools that suit: " + b.Sheet.ToolsSuit
+		text := say.Of("Tools that suit: %s", b.Sheet.ToolsSuit)
 		if b.Sheet.ToolsSpoil != "" {
-			text += ". Spoiled by it: " + b.Sheet.ToolsSpoil
+			text = say.Of("%v. Spoiled by it: %s", text, b.Sheet.ToolsSpoil)
 		}
-		ask("tools", text)
+		out = append(out, Check{Key: "tools", State: Ask, Text: text})
 	}
 	if b.ShelfL != nil {
-		add("shelf", *b.ShelfL < b.Litres, fmt.Sprintf("%.3g L on the shelf for the %.3g L it takes", *b.ShelfL, b.Litres), fmt.Sprintf("The shelf has %.3g L and it takes %.3g L: it cannot be finished", *b.ShelfL, b.Litres))
+		add("shelf", *b.ShelfL < b.Litres, say.Of("%.3g L on the shelf for the %.3g L it takes", *b.ShelfL, b.Litres), say.Of("The shelf has %.3g L and it takes %.3g L: it cannot be finished", *b.ShelfL, b.Litres))
 	}
 	if b.Expired != "" {
-		add("life", true, "", "The tin's life ended on "+b.Expired+": try it on a board first")
+		add("life", true, nil, say.Of("The tin's life ended on %s: try it on a board first", b.Expired))
 	}
 	return out
 }

@@ -3,6 +3,7 @@ package lay
 import (
 	"testing"
 
+	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
 	"allcoats/core/readiness/clock"
@@ -24,7 +25,7 @@ func TestStripesKeepTheWetEdge(t *testing.T) {
 	assert.InDelta(t, 3, s.M2, 1e-9)
 	assert.InDelta(t, 15, s.Min, 1e-9)
 	assert.Equal(t, 1, Cut(2, 12, 0).N)
-	assert.Contains(t, Cut(2, 12, 0).Each, "in one go")
+	assert.Contains(t, Cut(2, 12, 0).Each.String(), "in one go")
 }
 
 func TestOrder(t *testing.T) {
@@ -43,7 +44,7 @@ func TestOrder(t *testing.T) {
 
 func TestListSaysWhatIsKnownAndAsksTheRest(t *testing.T) {
 	four := 4.0
-	b := Before{Sheet: product.Sheet{ToolsSuit: "foam roller", Limits: product.Limits{HoldH: 3}}, Part: area.Deck, Litres: 5, Wet: true, FieldWhy: "humidity above 85 %",
+	b := Before{Sheet: product.Sheet{ToolsSuit: "foam roller", Limits: product.Limits{HoldH: 3}}, Part: area.Deck, Litres: 5, Wet: true, FieldWhy: say.Of("humidity above 85 %%"),
 		Clock: &clock.Clock{State: clock.Closed}, ShelfL: &four, Expired: "2026-01-01"}
 	state := map[string]State{}
 	for _, c := range b.List() {
@@ -51,12 +52,12 @@ func TestListSaysWhatIsKnownAndAsksTheRest(t *testing.T) {
 		assert.NotEmpty(t, c.Text)
 	}
 	assert.Equal(t, map[string]State{"field": No, "hold": OK, "dry": No, "key": No, "clean": Ask, "mask": Ask, "tools": Ask, "shelf": No, "life": No}, state)
-	b = Before{Sheet: product.Sheet{NoSolventWipe: true}, Cleaned: "it was washed on Fri", Clock: &clock.Clock{State: clock.Open}}
+	b = Before{Sheet: product.Sheet{NoSolventWipe: true}, Cleaned: say.Of("it was washed on Fri"), Clock: &clock.Clock{State: clock.Open}}
 	for _, c := range b.List() {
 		switch c.Key {
 		case "clean":
 			assert.Equal(t, OK, c.State)
-			assert.Contains(t, c.Text, "No solvent on this one")
+			assert.Contains(t, c.Text.String(), "No solvent on this one")
 		case "key":
 			assert.Equal(t, OK, c.State)
 		}

@@ -1,10 +1,10 @@
 package logbook
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/mix"
 	"allcoats/core/readiness/clock"
@@ -33,8 +33,8 @@ type Record struct {
 // Cause is a likely cause. Told says what in the record speaks for it; empty, it
 // is only one of those known.
 type Cause struct {
-	Text string `json:"text"`
-	Told string `json:"told,omitempty"`
+	Text string       `json:"text"`
+	Told say.Sentence `json:"told,omitempty"`
 }
 
 // Blemish is something seen on a coat.
@@ -48,14 +48,14 @@ type Blemish struct {
 
 type cause struct {
 	text string
-	told func(r Record) string
+	told func(r Record) say.Sentence
 }
 
-func yes(when bool, format string, args ...any) string {
+func yes(when bool, template string, args ...any) say.Sentence {
 	if !when {
-		return ""
+		return nil
 	}
-	return fmt.Sprintf(format, args...)
+	return say.Of(template, args...)
 }
 
 func harmed(r Record, h clock.Harm) bool {
@@ -64,94 +64,96 @@ func harmed(r Record, h clock.Harm) bool {
 
 // The causes, each with what in a record speaks for it.
 var (
-	tooWet = cause{"laid too thick", func(r Record) string {
+	tooWet = cause{"laid too thick", func(r Record) say.Sentence {
 		sag := r.Sheet.SagUprightUm
 		switch {
 		case r.WetUm > 0 && sag > 0 && r.Upright && r.WetUm > sag:
-			return fmt.Sprintf("%.0f µm wet, and the sheet's limit on an upright face is %.0f µm", r.WetUm, sag)
+			return say.Of("%.0f µm wet, and the sheet's limit on an upright face is %.0f µm", r.WetUm, sag)
 		case r.WetUm > 0 && r.PlannedUm > 0 && r.WetUm > 1.2*r.PlannedUm:
-			return fmt.Sprintf("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
+			return say.Of("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
 		}
-		return ""
+		return nil
 	}}
-	tooThin = cause{"laid too thin", func(r Record) string {
+	tooThin = cause{"laid too thin", func(r Record) say.Sentence {
 		switch {
 		case r.WetUm > 0 && r.PlannedUm > 0 && r.WetUm < 0.85*r.PlannedUm:
-			return fmt.Sprintf("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
+			return say.Of("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
 		case r.DryUm > 0 && r.Sheet.Film.MinUm > r.DryUm:
-			return fmt.Sprintf("%.0f µm dry, and the sheet asks for %.0f µm at least", r.DryUm, r.Sheet.Film.MinUm)
+			return say.Of("%.0f µm dry, and the sheet asks for %.0f µm at least", r.DryUm, r.Sheet.Film.MinUm)
 		}
-		return ""
+		return nil
 	}}
-	thinned = cause{"thinned too far", func(r Record) string {
+	thinned = cause{"thinned too far", func(r Record) say.Sentence {
 		return yes(r.ThinnerPct > 0 && r.ThinnerPct > r.Sheet.ThinnerMaxPct, "%.0f %% thinner, and the sheet allows %.0f %%", r.ThinnerPct, r.Sheet.ThinnerMaxPct)
 	}}
-	tooStiff = cause{"too stiff to flow out: cold, or not thinned", func(r Record) string {
+	tooStiff = cause{"too stiff to flow out: cold, or not thinned", func(r Record) say.Sentence {
 		return yes(at(r).SurfaceC < 12 && r.ThinnerPct < r.Sheet.ThinnerMaxPct/2, "the surface was at %.0f °C and little thinner was in", at(r).SurfaceC)
 	}}
-	hot = cause{"a hot surface: it skinned before it flowed", func(r Record) string {
+	hot = cause{"a hot surface: it skinned before it flowed", func(r Record) say.Sentence {
 		m := r.Sheet.Limits.SurfaceMaxC
 		switch {
 		case harmed(r, clock.ByHeat):
-			return "the surface was above the sheet's maximum while it was wet"
+			return say.Of("the surface was above the sheet's maximum while it was wet")
 		case m != nil && at(r).SurfaceC > *m || m == nil && at(r).SurfaceC > 32:
-			return fmt.Sprintf("the surface was at %.0f °C", at(r).SurfaceC)
+			return say.Of("the surface was at %.0f °C", at(r).SurfaceC)
 		}
-		return ""
+		return nil
 	}}
-	wind  = cause{"wind or a draught", func(r Record) string { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
-	dirty = cause{"wax, oil or silicone on the surface", func(r Record) string {
+	wind  = cause{"wind or a draught", func(r Record) say.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
+	dirty = cause{"wax, oil or silicone on the surface", func(r Record) say.Sentence {
 		return yes(!r.Cleaned, "no washing or degreasing is logged since the coat before")
 	}}
-	damp = cause{"damp air: blush or bloom", func(r Record) string {
+	damp = cause{"damp air: blush or bloom", func(r Record) say.Sentence {
 		switch {
 		case harmed(r, clock.ByDamp):
-			return "it was near the dew point before it was tack-free"
+			return say.Of("it was near the dew point before it was tack-free")
 		case at(r).RHPct > 80:
-			return fmt.Sprintf("the air was at %.0f %% humidity", at(r).RHPct)
+			return say.Of("the air was at %.0f %% humidity", at(r).RHPct)
 		}
-		return ""
+		return nil
 	}}
-	dewed = cause{"dew or rain before it was touch-dry", func(r Record) string {
+	dewed = cause{"dew or rain before it was touch-dry", func(r Record) say.Sentence {
 		switch {
 		case harmed(r, clock.ByRain):
-			return "rain fell on it before it was touch-dry"
+			return say.Of("rain fell on it before it was touch-dry")
 		case harmed(r, clock.ByDew):
-			return "dew settled on it before it was touch-dry"
+			return say.Of("dew settled on it before it was touch-dry")
 		}
-		return ""
+		return nil
 	}}
-	chilled = cause{"too cold to cure", func(r Record) string {
+	chilled = cause{"too cold to cure", func(r Record) say.Sentence {
 		switch {
 		case harmed(r, clock.ByFrost):
-			return "there was frost before it was tack-free"
+			return say.Of("there was frost before it was tack-free")
 		case at(r).SurfaceC < r.Sheet.MinCureC:
-			return fmt.Sprintf("the surface was at %.0f °C, and it cures above %.0f °C", at(r).SurfaceC, r.Sheet.MinCureC)
+			return say.Of("the surface was at %.0f °C, and it cures above %.0f °C", at(r).SurfaceC, r.Sheet.MinCureC)
 		}
-		return ""
+		return nil
 	}}
-	ratio = cause{"mixed off its ratio, or not stirred out", func(r Record) string {
+	ratio = cause{"mixed off its ratio, or not stirred out", func(r Record) say.Sentence {
 		return yes(math.Abs(r.RatioOffPct) > mix.Tolerance, "the hardener weighed was %.0f %% off", r.RatioOffPct)
 	}}
-	early   = cause{"coated before the coat below had dried", func(r Record) string { return yes(r.Early, "it went on before the window of the coat below opened") }}
-	unkeyed = cause{"no key: the window had closed and it was not sanded", func(r Record) string {
+	early = cause{"coated before the coat below had dried", func(r Record) say.Sentence {
+		return yes(r.Early, "it went on before the window of the coat below opened")
+	}}
+	unkeyed = cause{"no key: the window had closed and it was not sanded", func(r Record) say.Sentence {
 		return yes(!r.Keyed, "the window of the coat below had closed and no sanding is logged")
 	}}
-	strong = cause{"strong solvent over a soft coat", func(r Record) string {
+	strong = cause{"strong solvent over a soft coat", func(r Record) say.Sentence {
 		return yes(r.Sheet.StrongSolvent, "%s holds strong solvent", r.Sheet.Name)
 	}}
-	dry = cause{"the spray dried on its way: gun too far, air too high, too warm", func(r Record) string {
+	dry = cause{"the spray dried on its way: gun too far, air too high, too warm", func(r Record) say.Sentence {
 		return yes(r.Spray && at(r).AirC > 25, "it was sprayed at %.0f °C", at(r).AirC)
 	}}
-	missed  = cause{"spots missed, worst at edges and in poor light", func(Record) string { return "" }}
-	porous  = cause{"air out of a porous ground", func(Record) string { return "" }}
-	rolled  = cause{"rolled too fast, or a nap that froths", func(Record) string { return "" }}
-	dusty   = cause{"dust from the floor, the tack rag or the neighbours", func(r Record) string { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
-	scratch = cause{"sanded too coarse before it", func(Record) string { return "" }}
-	light   = cause{"a dark ground under too little film", func(r Record) string {
+	missed  = cause{"spots missed, worst at edges and in poor light", func(Record) say.Sentence { return nil }}
+	porous  = cause{"air out of a porous ground", func(Record) say.Sentence { return nil }}
+	rolled  = cause{"rolled too fast, or a nap that froths", func(Record) say.Sentence { return nil }}
+	dusty   = cause{"dust from the floor, the tack rag or the neighbours", func(r Record) say.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
+	scratch = cause{"sanded too coarse before it", func(Record) say.Sentence { return nil }}
+	light   = cause{"a dark ground under too little film", func(r Record) say.Sentence {
 		return yes(r.Sheet.HidingUm > 0 && r.DryUm > 0 && r.DryUm < r.Sheet.HidingUm, "%.0f µm are on and it hides from %.0f µm", r.DryUm, r.Sheet.HidingUm)
 	}}
-	tape = cause{"tape pulled too late, or an edge not pressed down", func(Record) string { return "" }}
+	tape = cause{"tape pulled too late, or an edge not pressed down", func(Record) say.Sentence { return nil }}
 )
 
 // at are the conditions of a record; NaN, which no limit is above or below, where
@@ -195,7 +197,7 @@ func BlemishByKey(key string) (Blemish, bool) {
 func (b Blemish) Causes(r Record) []Cause {
 	var told, known []Cause
 	for _, c := range b.causes {
-		if why := c.told(r); why != "" {
+		if why := c.told(r); why != nil {
 			told = append(told, Cause{c.text, why})
 		} else {
 			known = append(known, Cause{Text: c.text})

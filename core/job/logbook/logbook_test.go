@@ -52,7 +52,7 @@ func TestCausesAreRankedByTheRecord(t *testing.T) {
 		require.Len(t, all, len(b.causes), "none is left out")
 		var out []string
 		for i, c := range all {
-			if c.Told != "" {
+			if c.Told != nil {
 				out = append(out, c.Text)
 				assert.Equal(t, len(out), i+1, "those with evidence come first")
 			}

@@ -1,10 +1,10 @@
 package rules
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
+	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -17,20 +17,20 @@ const (
 	sheet = "the product's data sheet"
 )
 
-func each(c Case, check func(i int, s Step) string) []hit {
+func each(c Case, check func(i int, s Step) say.Sentence) []hit {
 	var out []hit
 	for i, s := range c.Steps {
-		if text := check(i, s); text != "" {
+		if text := check(i, s); text != nil {
 			out = append(out, hit{i, text})
 		}
 	}
 	return out
 }
 
-func coats(c Case, check func(i int, s Step) string) []hit {
-	return each(c, func(i int, s Step) string {
+func coats(c Case, check func(i int, s Step) say.Sentence) []hit {
+	return each(c, func(i int, s Step) say.Sentence {
 		if !s.film() {
-			return ""
+			return nil
 		}
 		return check(i, s)
 	})
@@ -68,44 +68,44 @@ func (c Case) under(i int) (product.Binder, string) {
 var Catalogue = []Rule{
 	{"polyester-over-epoxy", "Polyester, vinylester or gelcoat over epoxy", "Amine left in the epoxy keeps the polyester from curing at the joint: it peels.", Stop, trade,
 		"Stay with epoxy, or put a tie coat between that both sheets name.", func(c Case) []hit {
-			return coats(c, func(i int, s Step) string {
+			return coats(c, func(i int, s Step) say.Sentence {
 				b, name := c.under(i)
 				if b == product.Epoxy && (s.Sheet.Binder == product.Polyester || s.Sheet.Binder == product.VinylEster) {
-					return fmt.Sprintf("%s over %s will not bond.", s.Sheet.Name, name)
+					return say.Of("%s over %s will not bond.", s.Sheet.Name, name)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"one-part-under-strong-solvent", "One-part coating under a strong solvent", "The solvent of a two-part coating lifts and wrinkles one-part paint and varnish.", Stop, trade,
 		"Strip the one-part coating, or stay with one-part coatings over it.", func(c Case) []hit {
-			return coats(c, func(i int, s Step) string {
+			return coats(c, func(i int, s Step) say.Sentence {
 				b, name := c.under(i)
 				soft := b == product.Alkyd || b == product.Oil || b == product.Acrylic
 				if k := c.below(i); k >= 0 && antifouling(c.Steps[k].Sheet.Kind) && antifouling(s.Sheet.Kind) {
-					return "" // antifoulings are made to melt into their own kind
+					return nil // antifoulings are made to melt into their own kind
 				}
 				if soft && s.Sheet.StrongSolvent {
-					return fmt.Sprintf("The solvent of %s lifts %s.", s.Sheet.Name, name)
+					return say.Of("The solvent of %s lifts %s.", s.Sheet.Name, name)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"oil-under-film", "Oil under a film", "Oil keeps bleeding out: films over it cure slowly and let go.", Warning, trade,
 		"Leave the wood oiled, or scrape and degrease it until it takes water evenly.", func(c Case) []hit {
-			return coats(c, func(i int, s Step) string {
+			return coats(c, func(i int, s Step) say.Sentence {
 				if b, name := c.under(i); b == product.Oil && s.Sheet.Binder != product.Oil && !s.Sheet.StrongSolvent {
-					return fmt.Sprintf("%s holds badly on %s.", s.Sheet.Name, name)
+					return say.Of("%s holds badly on %s.", s.Sheet.Name, name)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"silicone-near", "Anything over silicone", "Nothing bonds to silicone but silicone.", Stop, trade,
 		"Remove it wholly first, with its tools kept apart.", func(c Case) []hit {
-			return coats(c, func(i int, s Step) string {
+			return coats(c, func(i int, s Step) say.Sentence {
 				if b, name := c.under(i); b == product.Silicone && s.Sheet.Binder != product.Silicone {
-					return fmt.Sprintf("%s does not stick to %s.", s.Sheet.Name, name)
+					return say.Of("%s does not stick to %s.", s.Sheet.Name, name)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"underwater", "Not made for standing under water", "Two-part topcoats, varnishes and deck paints blister when they never dry out.", Stop, trade,
@@ -118,7 +118,7 @@ var Catalogue = []Rule{
 				return nil
 			}
 			if s := c.Steps[last]; !s.Sheet.Underwater && !oneOf(s.Sheet.Kind, product.Fairing) {
-				return []hit{{last, fmt.Sprintf("%s is not made to stand under water.", s.Sheet.Name)}}
+				return []hit{{last, say.Of("%s is not made to stand under water.", s.Sheet.Name)}}
 			}
 			return nil
 		}},
@@ -127,11 +127,11 @@ var Catalogue = []Rule{
 			if !c.Substrate.Info().Metal {
 				return nil
 			}
-			return coats(c, func(i int, s Step) string {
+			return coats(c, func(i int, s Step) say.Sentence {
 				if antifouling(s.Sheet.Kind) && c.below(i) < 0 && bareBelow(c, i) {
-					return fmt.Sprintf("%s lies on bare %s.", s.Sheet.Name, c.Substrate.Info().Name)
+					return say.Of("%s lies on bare %s.", s.Sheet.Name, c.Substrate.Info().Name)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"copper-near-aluminium", "Copper near aluminium", "Copper in sea water dissolves aluminium at every scratch.", Stop, trade,
@@ -139,18 +139,18 @@ var Catalogue = []Rule{
 			if c.Substrate != survey.Aluminium {
 				return nil
 			}
-			return coats(c, func(_ int, s Step) string {
+			return coats(c, func(_ int, s Step) say.Sentence {
 				if s.Sheet.Copper {
-					return fmt.Sprintf("%s holds copper, and this is aluminium.", s.Sheet.Name)
+					return say.Of("%s holds copper, and this is aluminium.", s.Sheet.Name)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"porous-unsealed", "Porous filler left unsealed", "Light filler drinks water and the next coat: it must be sealed with primer.", Warning, trade,
 		"Put a primer, tie coat or barrier straight over it.", func(c Case) []hit {
-			return coats(c, func(i int, s Step) string {
+			return coats(c, func(i int, s Step) say.Sentence {
 				if !s.Sheet.Porous {
-					return ""
+					return nil
 				}
 				for k := i + 1; k < len(c.Steps); k++ {
 					n := c.Steps[k]
@@ -158,35 +158,35 @@ var Catalogue = []Rule{
 						continue
 					}
 					if oneOf(n.Sheet.Kind, product.HighBuild, product.TieCoat, product.Barrier, product.MetalPrimer, product.WoodSealer) {
-						return ""
+						return nil
 					}
-					return fmt.Sprintf("%s goes straight over porous filler; seal it with a primer first.", n.Sheet.Name)
+					return say.Of("%s goes straight over porous filler; seal it with a primer first.", n.Sheet.Name)
 				}
-				return "Nothing seals the porous filler."
+				return say.Of("Nothing seals the porous filler.")
 			})
 		}},
 	{"filler-solvent-wiped", "Filler wiped with solvent", "Solvent soaks into the filler and comes out under the next coat.", Warning, sheet,
 		"Wash it with water, or dust it off and wipe it dry.", func(c Case) []hit {
-			return each(c, func(i int, s Step) string {
+			return each(c, func(i int, s Step) say.Sentence {
 				if s.Work == Degrease && s.Agent != "detergent" {
 					if k := c.below(i); k >= 0 && c.Steps[k].Sheet.NoSolventWipe {
-						return fmt.Sprintf("The sheet of %s forbids wiping it with solvent.", c.Steps[k].Sheet.Name)
+						return say.Of("The sheet of %s forbids wiping it with solvent.", c.Steps[k].Sheet.Name)
 					}
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"blush-not-washed", "Blush not washed off before sanding", "Sanding rubs the amine blush in; the next coat lets go or stays soft.", Warning, trade,
 		"Wash with warm water and detergent before sanding, or use peel ply.", func(c Case) []hit {
-			return each(c, func(i int, s Step) string {
+			return each(c, func(i int, s Step) say.Sentence {
 				k := c.below(i)
 				if s.Work != Sand || k < 0 || !c.Steps[k].Sheet.Blushes {
-					return ""
+					return nil
 				}
 				if _, washed := c.between(k, i, Wash); washed {
-					return ""
+					return nil
 				}
-				return fmt.Sprintf("%s blushes: wash it before it is sanded.", c.Steps[k].Sheet.Name)
+				return say.Of("%s blushes: wash it before it is sanded.", c.Steps[k].Sheet.Name)
 			})
 		}},
 	{"left-to-the-sun", "Laminate or epoxy left to the sun", "Ultraviolet light chalks epoxy and bare laminate within weeks.", Warning, trade,
@@ -199,7 +199,7 @@ var Catalogue = []Rule{
 				return nil
 			}
 			if s := c.Steps[last]; s.Sheet.NeedsCover {
-				return []hit{{last, fmt.Sprintf("%s is the last coat and the sun gets at it.", s.Sheet.Name)}}
+				return []hit{{last, say.Of("%s is the last coat and the sun gets at it.", s.Sheet.Name)}}
 			}
 			return nil
 		}},
@@ -216,9 +216,9 @@ var Catalogue = []Rule{
 			}
 			switch {
 			case bare >= 0 && first < 0:
-				return []hit{{bare, "Nothing covers the bare steel afterwards."}}
+				return []hit{{bare, say.Of("Nothing covers the bare steel afterwards.")}}
 			case first >= 0 && !oneOf(c.Steps[first].Sheet.Kind, product.MetalPrimer) && bareBelow(c, first):
-				return []hit{{first, fmt.Sprintf("The first coat on steel is %s, no metal primer.", c.Steps[first].Sheet.Name)}}
+				return []hit{{first, say.Of("The first coat on steel is %s, no metal primer.", c.Steps[first].Sheet.Name)}}
 			}
 			return nil
 		}},
@@ -235,7 +235,7 @@ var Catalogue = []Rule{
 			var out []hit
 			for k, i := range last {
 				if total[k] < least[k] {
-					out = append(out, hit{i, fmt.Sprintf("%g µm of %s in all; it protects from %g µm on.", total[k], k.Name(), least[k])})
+					out = append(out, hit{i, say.Of("%g µm of %s in all; it protects from %g µm on.", total[k], k.Name(), least[k])})
 				}
 			}
 			return out
@@ -255,46 +255,46 @@ var Catalogue = []Rule{
 				}
 			}
 			if stopped := 1 - math.Exp(-absorb); last >= 0 && stopped < 0.95 {
-				return []hit{{last, fmt.Sprintf("The clear coats stop %.0f %% of the ultraviolet light; 95 %% is wanted.", 100*stopped)}}
+				return []hit{{last, say.Of("The clear coats stop %.0f %% of the ultraviolet light; 95 %% is wanted.", 100*stopped)}}
 			}
 			return nil
 		}},
 	{"sag", "Wet film over the sag limit", "More runs, and traps solvent.", Warning, sheet,
 		"Lay it thinner in one more coat.", func(c Case) []hit {
-			return coats(c, func(_ int, s Step) string {
+			return coats(c, func(_ int, s Step) say.Sentence {
 				limit, how := s.Sheet.SagUprightUm, "upright"
 				if c.TiltDeg > 120 {
 					limit, how = s.Sheet.SagOverheadUm, "overhead"
 				}
 				if c.TiltDeg < 45 || limit == 0 || s.WFTUm <= limit {
-					return ""
+					return nil
 				}
-				return fmt.Sprintf("%.0f µm wet sags %s: the sheet allows %g µm.", s.WFTUm, how, limit)
+				return say.Of("%.0f µm wet sags %s: the sheet allows %g µm.", s.WFTUm, how, limit)
 			})
 		}},
 	{"hides", "A colour thinner than hides", "The colour or the patches below grin through.", Note, sheet,
 		"Add a coat of this colour.", func(c Case) []hit {
-			return coats(c, func(i int, s Step) string {
+			return coats(c, func(i int, s Step) say.Sentence {
 				total := s.DFTUm * float64(s.Coats)
 				if s.Sheet.HidingUm == 0 || total >= s.Sheet.HidingUm || !oneOf(s.Sheet.Kind, product.TopcoatOne, product.TopcoatTwo, product.Gelcoat, product.NonSkidPaint) {
-					return ""
+					return nil
 				}
-				return fmt.Sprintf("%g µm of this colour; it hides from %g µm: %d coats of %g µm.", total, s.Sheet.HidingUm, int(math.Ceil(s.Sheet.HidingUm/s.DFTUm)), s.DFTUm)
+				return say.Of("%g µm of this colour; it hides from %g µm: %d coats of %g µm.", total, s.Sheet.HidingUm, int(math.Ceil(s.Sheet.HidingUm/s.DFTUm)), s.DFTUm)
 			})
 		}},
 	{"grit-step", "A grit too far from the one before", "Scratches of one grit are only taken out by one up to 1.65 times finer; a skipped one shows through the last coat.", Note, "FEPA P grades; 1.65 is a rule of thumb",
 		"Put the grit between in.", func(c Case) []hit {
 			last, lastAt := 0, -1
-			return each(c, func(i int, s Step) string {
+			return each(c, func(i int, s Step) say.Sentence {
 				if s.film() {
 					last = 0
 				}
 				if s.Work != Sand || s.Grit == 0 {
-					return ""
+					return nil
 				}
-				text := ""
+				var text say.Sentence
 				if last > 0 && lastAt >= 0 && sand.Median(last)/sand.Median(s.Grit) > 1.65 {
-					text = fmt.Sprintf("From %d to %d skips a grit.", last, s.Grit)
+					text = say.Of("From %d to %d skips a grit.", last, s.Grit)
 				}
 				last, lastAt = s.Grit, i
 				return text
@@ -302,33 +302,33 @@ var Catalogue = []Rule{
 		}},
 	{"grit-for-coat", "A grit too coarse or too fine for what follows", "Too coarse shows through; too fine gives no key.", Warning, "usual ladders of the trade",
 		"Sand with a grit from the range before this coat.", func(c Case) []hit {
-			return coats(c, func(i int, s Step) string {
+			return coats(c, func(i int, s Step) say.Sentence {
 				lo, hi := GritFor(s.Sheet.Kind)
 				for k := i - 1; k > c.below(i); k-- {
 					if p := c.Steps[k]; p.Work == Sand && p.Grit > 0 {
 						if p.Grit < lo || p.Grit > hi {
-							return fmt.Sprintf("Sanded with %d before %s; %d to %d is usual.", p.Grit, s.Sheet.Kind.Name(), lo, hi)
+							return say.Of("Sanded with %d before %s; %d to %d is usual.", p.Grit, s.Sheet.Kind.Name(), lo, hi)
 						}
-						return ""
+						return nil
 					}
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"filler-pass", "Filler pass too thick", "Thick passes slump, trap air and heat, and shrink into hollows.", Warning, sheet,
 		"Fill in more, thinner passes.", func(c Case) []hit {
-			return coats(c, func(_ int, s Step) string {
+			return coats(c, func(_ int, s Step) say.Sentence {
 				if most := s.Sheet.MaxPassMM; most > 0 && s.DFTUm > 1000*most {
-					return fmt.Sprintf("%.3g mm a pass; the sheet allows %g mm.", s.DFTUm/1000, most)
+					return say.Of("%.3g mm a pass; the sheet allows %g mm.", s.DFTUm/1000, most)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"air-seal", "Last gelcoat without a seal from the air", "Air keeps the surface of polyester tacky for good.", Stop, trade,
 		"Use waxed gelcoat for the last coat, or seal it with film or PVA.", func(c Case) []hit {
 			last := c.below(len(c.Steps))
 			if last >= 0 && c.Steps[last].Sheet.AirInhibited && !c.Steps[last].Sheet.Waxed {
-				return []hit{{last, fmt.Sprintf("%s is the last coat and holds no wax.", c.Steps[last].Sheet.Name)}}
+				return []hit{{last, say.Of("%s is the last coat and holds no wax.", c.Steps[last].Sheet.Name)}}
 			}
 			return nil
 		}},
@@ -337,7 +337,7 @@ var Catalogue = []Rule{
 			if c.OpenDefects == 0 || c.below(len(c.Steps)) < 0 || slices.ContainsFunc(c.Steps, func(s Step) bool { return s.Work == Fill || s.Work == Fair || s.Sheet.Kind == product.Fairing }) {
 				return nil
 			}
-			return []hit{{slices.IndexFunc(c.Steps, Step.film), fmt.Sprintf("%d defects wait on this surface and no step fills them.", c.OpenDefects)}}
+			return []hit{{slices.IndexFunc(c.Steps, Step.film), say.Of("%d defects wait on this surface and no step fills them.", c.OpenDefects)}}
 		}},
 	{"sand-through", "Sand-through margin", "Sanding more than lies above the layer that must stay goes into it.", Warning, "film planned less film removed",
 		"Sand less, or lay a coat more before it.", func(c Case) []hit {
@@ -345,7 +345,7 @@ var Catalogue = []Rule{
 			if len(c.Findings.Layers) == 0 {
 				above, known = 0, true
 			}
-			return each(c, func(_ int, s Step) string {
+			return each(c, func(_ int, s Step) say.Sentence {
 				if s.film() {
 					above += s.DFTUm * float64(s.Coats)
 				}
@@ -353,54 +353,54 @@ var Catalogue = []Rule{
 					above = 0
 				}
 				if s.Work != Sand || s.RemovedUm == 0 {
-					return ""
+					return nil
 				}
 				before := above
 				above = max(0, above-s.RemovedUm)
 				if known && before > 0 && s.RemovedUm > 0.8*before {
-					return fmt.Sprintf("It takes %g µm of the %.3g µm that may go.", s.RemovedUm, before)
+					return say.Of("It takes %g µm of the %.3g µm that may go.", s.RemovedUm, before)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"film-range", "Film outside the sheet's range", "Thinner may not cover or protect, thicker may sag and trap solvent.", Warning, sheet,
 		"Lay each coat within the range.", func(c Case) []hit {
-			return coats(c, func(_ int, s Step) string {
+			return coats(c, func(_ int, s Step) say.Sentence {
 				switch f := s.Sheet.Film; {
 				case s.DFTUm < f.MinUm:
-					return fmt.Sprintf("Thinner than the sheet's least film of %g µm a coat: it may not cover or protect.", f.MinUm)
+					return say.Of("Thinner than the sheet's least film of %g µm a coat: it may not cover or protect.", f.MinUm)
 				case s.DFTUm > f.MaxUm:
-					return fmt.Sprintf("Thicker than the sheet's greatest film of %g µm a coat: it may sag and trap solvent.", f.MaxUm)
+					return say.Of("Thicker than the sheet's greatest film of %g µm a coat: it may sag and trap solvent.", f.MaxUm)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"thinner", "More thinner than allowed", "Too much thinner makes it run, and leaves a thin, weak film.", Warning, sheet,
 		"Thin less.", func(c Case) []hit {
-			return coats(c, func(_ int, s Step) string {
+			return coats(c, func(_ int, s Step) say.Sentence {
 				if s.ThinnerPct > s.Sheet.ThinnerMaxPct {
-					return fmt.Sprintf("More thinner than the sheet's %g %% allows.", s.Sheet.ThinnerMaxPct)
+					return say.Of("More thinner than the sheet's %g %% allows.", s.Sheet.ThinnerMaxPct)
 				}
-				return ""
+				return nil
 			})
 		}},
 	{"shelf-life", "Product outside its shelf life", "Old hardener cures soft, old antifouling settles hard, old gelcoat gels in the tin.", Warning, sheet,
 		"Mix and cure a spoonful first, or buy fresh.", func(c Case) []hit {
-			return coats(c, func(_ int, s Step) string {
+			return coats(c, func(_ int, s Step) say.Sentence {
 				if s.ExpiredOn == "" {
-					return ""
+					return nil
 				}
-				return fmt.Sprintf("All of it on the shelf is past its shelf life, the last since %s.", s.ExpiredOn)
+				return say.Of("All of it on the shelf is past its shelf life, the last since %s.", s.ExpiredOn)
 			})
 		}},
 	{"method", "Laid otherwise than the sheet says", "Film, flow and solvent are made for the tools that the sheet names.", Note, sheet,
 		"Choose one of the sheet's methods.", func(c Case) []hit {
-			return coats(c, func(_ int, s Step) string {
+			return coats(c, func(_ int, s Step) say.Sentence {
 				if len(s.Sheet.Methods) == 0 || slices.Contains(s.Sheet.Methods, s.Method) {
-					return ""
+					return nil
 				}
 				m, _ := film.MethodByKey(s.Method)
-				return fmt.Sprintf("The sheet does not list %s as a way to lay it.", m.Name)
+				return say.Of("The sheet does not list %s as a way to lay it.", m.Name)
 			})
 		}},
 }

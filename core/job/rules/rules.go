@@ -4,6 +4,7 @@
 package rules
 
 import (
+	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -112,18 +113,18 @@ type Rule struct {
 
 type hit struct {
 	step int
-	text string
+	text say.Sentence
 }
 
 // Finding is a rule that a step breaks.
 type Finding struct {
-	Rule     string   `json:"rule"`
-	Step     int      `json:"step" doc:"index of the step, −1 for the surface as a whole"`
-	Severity Severity `json:"severity"`
-	Text     string   `json:"text"`
-	Why      string   `json:"why"`
-	Fix      string   `json:"fix"`
-	Source   string   `json:"source"`
+	Rule     string       `json:"rule"`
+	Step     int          `json:"step" doc:"index of the step, −1 for the surface as a whole"`
+	Severity Severity     `json:"severity"`
+	Text     say.Sentence `json:"text"`
+	Why      string       `json:"why"`
+	Fix      string       `json:"fix"`
+	Source   string       `json:"source"`
 }
 
 // Check finds what is wrong with a case, in the order of its steps.

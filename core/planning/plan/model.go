@@ -9,6 +9,7 @@ import (
 
 	"allcoats/core/base/calendar"
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/job/rules"
 	"allcoats/core/physics/cure"
@@ -111,7 +112,7 @@ func (y Yard) Model() (Model, error) {
 	m.days()
 	m.capacity()
 	if slices.Max(m.Problem.Capacity[hands]) == 0 {
-		bad.Add("people", "nobody has working hours before %s: look at weeks and days off", y.Until.In(y.Loc).Format("2 January"))
+		bad.Add("people", "nobody has working hours before %v: look at weeks and days off", say.On(y.Until))
 		return m, bad
 	}
 	m.add(Task{ID: "now", What: "now", Milestone: true}, 0, []schedule.Range{{First: 0, Last: 0}})
@@ -893,7 +894,7 @@ func (m Model) clashes(bad *fault.Errors) {
 		}
 		at := m.Slot(*t.pinned)
 		if at < 0 || at >= m.slots {
-			bad.Add("pins", "%s is pinned to %s, outside the plan", t.Name(), t.pinned.In(m.Loc).Format("2 January 15:04"))
+			bad.Add("pins", "%s is pinned to %v, outside the plan", t.Name(), say.Date(*t.pinned))
 			continue
 		}
 		pinned = append(pinned, i)

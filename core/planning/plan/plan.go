@@ -65,7 +65,7 @@ type Plan struct {
 	// Open is when the next coat of each surface may begin by weather and light.
 	Open []OpenHours `json:"open"`
 	// Notes are what the plan does not count with.
-	Notes []string `json:"notes"`
+	Notes []say.Sentence `json:"notes"`
 }
 
 // OpenHours are the stretches of starts of a surface's next coat.
@@ -204,7 +204,7 @@ func (m Model) order(before Starts) []float64 {
 func (m Model) impossible() error {
 	stuck := schedule.Stuck(m.Problem)
 	if stuck < 0 {
-		return faultOf("no plan was found before %s: allow more days, people or a tent", m.Until.In(m.Loc).Format("2 January"))
+		return faultOf("no plan was found before %v: allow more days, people or a tent", say.On(m.Until))
 	}
 	t := m.Tasks[stuck]
 	name := m.Boats[t.Boat].Name + ": " + t.Name()
@@ -212,15 +212,15 @@ func (m Model) impossible() error {
 		at := m.Slot(*t.pinned)
 		for h := at; h < min(m.slots, at+t.duration()); h++ {
 			if m.Problem.Capacity[hands][h] < m.Problem.Tasks[stuck].Needs[hands] {
-				return faultOf("%s cannot begin when it is pinned: too few hands work on %s", name, m.At(h).In(m.Loc).Format("Mon 2 Jan at 15:04"))
+				return faultOf("%s cannot begin when it is pinned: too few hands work on %v", name, say.Date(m.At(h)))
 			}
 		}
 		return faultOf("%s cannot begin when it is pinned: what comes before it is not done by then, or the hands are pinned to other work", name)
 	}
 	if len(m.Problem.Tasks[stuck].Allowed) == 0 {
-		return faultOf("%s has no hour before %s: %s", name, m.Until.In(m.Loc).Format("2 January"), m.mostly(stuck, 0, m.slots).In(m.Loc))
+		return faultOf("%s has no hour before %v: %v", name, say.On(m.Until), m.mostly(stuck, 0, m.slots))
 	}
-	return faultOf("%s finds no place before %s", name, m.Until.In(m.Loc).Format("2 January"))
+	return faultOf("%s finds no place before %v", name, say.On(m.Until))
 }
 
 // tell turns a plan of schedule into one for people.
@@ -300,18 +300,18 @@ func (m Model) openHours() []OpenHours {
 }
 
 // notes name what is missing: surfaces on which nothing is planned.
-func (m Model) notes() []string {
-	out := []string{}
+func (m Model) notes() []say.Sentence {
+	out := []say.Sentence{}
 	for _, k := range m.unmanned() {
-		out = append(out, fmt.Sprintf("nobody is named for %s: it is planned for anybody", k))
+		out = append(out, say.Of("nobody is named for %s: it is planned for anybody", k))
 	}
 	for _, b := range m.Boats {
 		if b.Launch != nil && b.Launch.Before(m.Now) {
-			out = append(out, fmt.Sprintf("the launch of %s, %s, has passed: give her another day", b.Name, b.Launch.In(m.Loc).Format("2 January")))
+			out = append(out, say.Of("the launch of %s, %v, has passed: give her another day", b.Name, say.On(*b.Launch)))
 		}
 		for _, s := range b.Surfaces {
 			if len(s.Steps) == 0 && s.Last == nil {
-				out = append(out, b.Name+": nothing is planned on "+s.Name+"; choose its coats in Build-up")
+				out = append(out, say.Of("%s: nothing is planned on %s; choose its coats in Build-up", b.Name, s.Name))
 			}
 			out = append(out, m.unsure(b, s)...)
 		}
@@ -321,12 +321,12 @@ func (m Model) notes() []string {
 
 // unsure names what the launch cannot be reckoned with: films that no sheet says the
 // hardening of, or that are not hard within the weather known.
-func (m Model) unsure(b Boat, s Surface) (out []string) {
+func (m Model) unsure(b Boat, s Surface) (out []say.Sentence) {
 	silent := map[string]bool{}
 	note := func(sheet product.Sheet) {
 		if !silent[sheet.Name] {
 			silent[sheet.Name] = true
-			out = append(out, fmt.Sprintf("%s, %s: the sheet of %s does not say when it is hard enough for launching; the launch does not wait for it: ask its maker", b.Name, s.Name, sheet.Name))
+			out = append(out, say.Of("%s, %s: the sheet of %s does not say when it is hard enough for launching; the launch does not wait for it: ask its maker", b.Name, s.Name, sheet.Name))
 		}
 	}
 	for _, st := range s.Steps {
@@ -343,27 +343,26 @@ func (m Model) unsure(b Boat, s Surface) (out []string) {
 	case !h.Tabled:
 		note(h.Sheet)
 	case h.At == nil || !h.At.Before(m.Until):
-		out = append(out, fmt.Sprintf("%s, %s: %s is not hard enough for launching within the weather known", b.Name, s.Name, h.Sheet.Name))
+		out = append(out, say.Of("%s, %s: %s is not hard enough for launching within the weather known", b.Name, s.Name, h.Sheet.Name))
 	}
 	return out
 }
 
 // says tells when a boat is ready.
 func (m Model) says(l Launching) say.Sentence {
-	at := l.At.In(m.Loc).Format("Monday 2 January")
 	if l.LateH > 0 {
-		return say.Sentence{say.Strong(l.Boat), say.Text(" is ready on %s, %s after the day wanted.", at, m.apart(*l.Due, l.At))}
+		return say.Of("%v is ready on %v, %s after the day wanted.", say.Strong(l.Boat), say.On(l.At), days(m.apart(*l.Due, l.At)))
 	}
 	if slices.ContainsFunc(m.Boats, func(b Boat) bool { return b.Name == l.Boat && b.unplanned() }) {
 		return say.Sentence{say.Text("Nothing is planned on "), say.Strong(l.Boat), say.Text(" yet: choose her coats in Build-up.")}
 	}
-	out := say.Sentence{say.Strong(l.Boat), say.Text(" can be launched from %s", at)}
+	out := say.Of("%v can be launched from %v", say.Strong(l.Boat), say.On(l.At))
 	switch {
 	case l.Due == nil:
-	case m.apart(l.At, *l.Due) == "0 days":
+	case m.apart(l.At, *l.Due) == 0:
 		out = append(out, say.Text(", the day wanted"))
 	default:
-		out = append(out, say.Text(", %s before the day wanted", m.apart(l.At, *l.Due)))
+		out = append(out, say.Text(", %s before the day wanted", days(m.apart(l.At, *l.Due))))
 	}
 	return append(out, say.Text("."))
 }
@@ -382,19 +381,23 @@ func (m Model) headline(p Plan) say.Sentence {
 	if len(p.Launches) == 1 {
 		return last.Says
 	}
-	return say.Sentence{say.Text("All %d boats are in time: the last, ", len(p.Launches)), say.Strong(last.Boat), say.Text(", on %s.", last.At.In(m.Loc).Format("Monday 2 January"))}
+	return say.Of("All %d boats are in time: the last, %v, on %v.", len(p.Launches), say.Strong(last.Boat), say.On(last.At))
 }
 
 // apart are the days of the calendar from a to b.
-func (m Model) apart(a, b time.Time) string {
+func (m Model) apart(a, b time.Time) int {
 	midnight := func(t time.Time) time.Time {
 		y, mo, d := t.In(m.Loc).Date()
 		return time.Date(y, mo, d, 0, 0, 0, 0, time.UTC)
 	}
-	if n := int(midnight(b).Sub(midnight(a)).Hours() / 24); n != 1 {
-		return fmt.Sprintf("%d days", n)
+	return int(midnight(b).Sub(midnight(a)).Hours() / 24)
+}
+
+func days(n int) string {
+	if n == 1 {
+		return "1 day"
 	}
-	return "1 day"
+	return fmt.Sprintf("%d days", n)
 }
 
 // unmanned are the skills that tasks take and nobody has, if anybody has any.
@@ -572,11 +575,11 @@ func (m Model) why(p schedule.Plan, i int, in []int) say.Sentence {
 		if reason == nil {
 			continue
 		}
-		word := "Not " + m.At(lo).In(m.Loc).Format("Mon 2 Jan")
+		word := "Not"
 		if day == last {
-			word = "Not earlier on " + m.At(lo).In(m.Loc).Format("Mon 2 Jan")
+			word = "Not earlier on"
 		}
-		out = append(append(append(out, say.Text(" %s: ", word)), reason...), say.Text("."))
+		out = say.Of("%v %s %v: %v.", out, word, say.On(m.At(lo)), reason)
 		told++
 	}
 	if last-first > 3 {

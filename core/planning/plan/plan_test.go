@@ -2,6 +2,7 @@ package plan
 
 import (
 	"context"
+	"fmt"
 	"math"
 	"runtime"
 	"sync"
@@ -204,7 +205,7 @@ func TestBadYards(t *testing.T) {
 	m, err := cold.Model()
 	require.NoError(t, err)
 	_, _, err = m.Make(t.Context(), nil, Effort{})
-	assert.ErrorContains(t, err, "Tern: Deck, high-build primer has no hour before 10 June: the air is below 12 °C")
+	assert.ErrorContains(t, err, "Tern: Deck, high-build primer has no hour before Wed 10 Jun: the air is below 12 °C")
 }
 
 // When a day is rained off the rest keeps its order, and what moved is told.
@@ -300,7 +301,7 @@ func TestNotesAndOpenHours(t *testing.T) {
 		}
 	})
 	_, p, _ := make_(t, yard(8, surface("Hull", area.Topsides, w, 1, 2), Surface{ID: "Deck", Name: "Deck", Part: area.Deck, Weather: w}), nil)
-	assert.Equal(t, []string{"Tern: nothing is planned on Deck; choose its coats in Build-up"}, p.Notes)
+	assert.Equal(t, "[Tern: nothing is planned on Deck; choose its coats in Build-up]", fmt.Sprint(p.Notes))
 	require.Len(t, p.Open, 1)
 	assert.False(t, p.Open[0].Starts[0].From.Before(now.Add(29*time.Hour)), "not in the cold")
 }
@@ -480,7 +481,7 @@ func TestALaunchThatHasPassed(t *testing.T) {
 	due := now.AddDate(0, 0, -2)
 	y.Boats[0].Launch = &due
 	_, p, _ := make_(t, y, nil)
-	assert.Equal(t, []string{"the launch of Tern, 3 June, has passed: give her another day"}, p.Notes)
+	assert.Equal(t, "[the launch of Tern, Wed 3 Jun, has passed: give her another day]", fmt.Sprint(p.Notes))
 	assert.Equal(t, p.Launches[0].At.Sub(due).Hours(), p.Launches[0].LateH)
 }
 
@@ -516,7 +517,7 @@ func TestSkillsAreKept(t *testing.T) {
 
 	y.People = []Person{{Name: "Wim", Skills: []Skill{Spraying}}}
 	_, p, _ = make_(t, y, nil)
-	assert.Contains(t, p.Notes, "nobody is named for varnishing: it is planned for anybody")
+	assert.Contains(t, fmt.Sprint(p.Notes), "nobody is named for varnishing: it is planned for anybody")
 }
 
 // Ada is chosen first for either; the seat that only she can take gets her.
@@ -655,7 +656,7 @@ func TestLaunchWaitsForAllFilms(t *testing.T) {
 	done.Films[0].Sheet.Immersion, done.Films[0].Sheet.ThroughDry = nil, nil
 	_, p, _ = make_(t, yard(12, done, surface("Deck", area.Deck, w, 1, 1)), nil)
 	require.Len(t, p.Notes, 1)
-	assert.Contains(t, p.Notes[0], "does not say when it is hard enough")
+	assert.Contains(t, p.Notes[0].String(), "does not say when it is hard enough")
 }
 
 // After a wash a surface dries by its air and wind, not by a constant: by hand, 0.15 mm at

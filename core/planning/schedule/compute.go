@@ -169,7 +169,7 @@ func (r Request) problem() (Problem, error) {
 		for i, t := range loop {
 			names[i] = p.Tasks[t].Name
 		}
-		return p, fault.Errors{{Path: "links", Message: "these tasks wait for one another: " + strings.Join(names, ", ")}}
+		return p, fault.At("links", "these tasks wait for one another: %s", strings.Join(names, ", "))
 	}
 	hours := make([]int, r.HorizonH)
 	for h := range hours {

@@ -4,13 +4,13 @@ import (
 	"context"
 	"time"
 
-	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/field"
-	"allcoats/core/catalog/product"
-	"allcoats/core/boat/survey"
-	"allcoats/core/exposure/tent"
-	"allcoats/core/physics/weather"
 	"allcoats/core/base/working"
+	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
+	"allcoats/core/exposure/tent"
+	"allcoats/core/physics/cure"
+	"allcoats/core/physics/weather"
+	"allcoats/core/readiness/field"
 )
 
 // School is a way to get a coat on in the cold.

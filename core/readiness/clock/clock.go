@@ -3,14 +3,14 @@
 package clock
 
 import (
-	"fmt"
 	"time"
 
-	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/field"
-	"allcoats/core/catalog/product"
-	"allcoats/core/physics/weather"
+	"allcoats/core/base/say"
 	"allcoats/core/base/working"
+	"allcoats/core/catalog/product"
+	"allcoats/core/physics/cure"
+	"allcoats/core/physics/weather"
+	"allcoats/core/readiness/field"
 )
 
 // State is what a coat is like at an instant.
@@ -151,9 +151,9 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 			hours := -1.0
 			if ev.Reached != nil {
 				hours = ev.Reached.Sub(l.Started).Hours()
-				w.Step(label, "hours until ∫ dt/τ(T) = 1, τ from "+describe(table), hours, "h", "Arrhenius equivalent age, as ASTM C1074")
+				w.StepOf(label, say.Of("hours until ∫ dt/τ(T) = 1, τ from %v", describe(table)), hours, "h", say.Of("Arrhenius equivalent age, as ASTM C1074"))
 			} else {
-				w.Step(label+": progress by the end of the weather known", "∫ dt/τ(T), τ from "+describe(table), ev.Progress, "", "Arrhenius equivalent age, as ASTM C1074")
+				w.StepOf(label+": progress by the end of the weather known", say.Of("∫ dt/τ(T), τ from %v", describe(table)), ev.Progress, "", say.Of("Arrhenius equivalent age, as ASTM C1074"))
 			}
 			if ev.Outside {
 				w.Warn("%s: part of the time lies outside the sheet's temperatures.", label)
@@ -199,15 +199,12 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	return c
 }
 
-func describe(t cure.Table) string {
-	s := ""
+func describe(t cure.Table) say.Sentence {
+	points := make([]say.Sentence, len(t))
 	for i, p := range t {
-		if i > 0 {
-			s += ", "
-		}
-		s += fmt.Sprintf("%g h at %g °C", p.Hours, p.TempC)
+		points[i] = say.Of("%g h at %g °C", p.Hours, p.TempC)
 	}
-	return s
+	return say.Join(points, ", ")
 }
 
 // closingAt returns when an open window starts closing: a fifth of it, or

@@ -5,11 +5,11 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/field"
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/surface"
+	"allcoats/core/physics/cure"
 	"allcoats/core/physics/weather"
+	"allcoats/core/readiness/field"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -100,13 +100,13 @@ func TestSegmentsJoin(t *testing.T) {
 func TestWhatIsNotKnownIsSaid(t *testing.T) {
 	none := Run(Laid{Sheet: product.Sheet{Name: "bare"}, Started: start}, product.Varnish, flat(20, 10), start)
 	assert.Equal(t, Unknown, none.State)
-	assert.Contains(t, none.Working.Warnings[0], "no recoat table")
+	assert.Contains(t, none.Working.Warnings[0].String(), "no recoat table")
 	empty := Run(Laid{Sheet: sheet(), Started: start}, product.Varnish, field.Weather{}, start)
 	assert.Equal(t, Unknown, empty.State)
 	late := Run(Laid{Sheet: sheet(), Started: start.Add(-time.Hour)}, product.Varnish, flat(20, 10), start.Add(20*time.Hour))
 	assert.Equal(t, Unknown, late.State, "open at the end of the record, and then?")
-	assert.Contains(t, late.Working.Warnings[0], "what comes before is not known")
-	assert.Contains(t, late.Working.Warnings[len(late.Working.Warnings)-1], "what came after it is not known")
+	assert.Contains(t, late.Working.Warnings[0].String(), "what comes before is not known")
+	assert.Contains(t, late.Working.Warnings[len(late.Working.Warnings)-1].String(), "what came after it is not known")
 	assert.InDelta(t, 100*10.0/21, late.KnownPct, 1e-9)
 }
 

@@ -3,9 +3,9 @@ package clock
 import (
 	"time"
 
-	"allcoats/core/readiness/field"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/weather"
+	"allcoats/core/readiness/field"
 )
 
 // Harm is a way in which a fresh coat is spoiled.

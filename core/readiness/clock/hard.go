@@ -3,9 +3,9 @@ package clock
 import (
 	"time"
 
+	"allcoats/core/catalog/product"
 	"allcoats/core/physics/cure"
 	"allcoats/core/readiness/field"
-	"allcoats/core/catalog/product"
 )
 
 // Hard is when films are hard enough for what they are to stand. Sheet is the one that

@@ -4,9 +4,10 @@ import (
 	"fmt"
 	"time"
 
-	"allcoats/core/physics/cure"
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/base/working"
+	"allcoats/core/physics/cure"
 )
 
 // Request is the input of the recoat calculator: tables, and the temperature
@@ -91,7 +92,7 @@ func Compute(r Request) (Result, error) {
 			return nil, ev.Progress
 		}
 		spanH = ev.Reached.Sub(start).Hours()
-		h := w.Step(label, "hours until ∫ dt/(τ(T) · f) = 1, τ from "+describe(t)+", f for humidity", spanH, "h", "Arrhenius equivalent age, as ASTM C1074")
+		h := w.StepOf(label, say.Of("hours until ∫ dt/(τ(T) · f) = 1, τ from %v, f for humidity", describe(t)), spanH, "h", say.Of("Arrhenius equivalent age, as ASTM C1074"))
 		return &h, ev.Progress
 	}
 	out.OpensAfterH, out.MinProgress = run("Recoat from", r.Min, cure.Minimum)

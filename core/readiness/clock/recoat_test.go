@@ -4,8 +4,8 @@ import (
 	"math"
 	"testing"
 
-	"allcoats/core/physics/cure"
 	"allcoats/core/base/fault"
+	"allcoats/core/physics/cure"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -79,11 +79,11 @@ func TestComputeSaysWhatItAssumes(t *testing.T) {
 	require.NoError(t, err)
 	assert.InDelta(t, 4, *got.OpensAfterH, 1e-6)
 	require.NotEmpty(t, got.Working.Warnings)
-	assert.Contains(t, got.Working.Warnings[0], "50 kJ/mol")
+	assert.Contains(t, got.Working.Warnings[0].String(), "50 kJ/mol")
 	got, err = Compute(Request{Min: table(1), SurfaceTempsC: known(hoursAt(10, 30))})
 	require.NoError(t, err)
 	require.NotEmpty(t, got.Working.Warnings)
-	assert.Contains(t, got.Working.Warnings[0], "outside the table")
+	assert.Contains(t, got.Working.Warnings[0].String(), "outside the table")
 }
 
 func TestComputeBadFields(t *testing.T) {

@@ -3,10 +3,10 @@ package clock
 import (
 	"time"
 
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/mix"
 	"allcoats/core/physics/cure"
 	"allcoats/core/readiness/field"
-	"allcoats/core/film/mix"
-	"allcoats/core/catalog/product"
 )
 
 // Timer is something to be back for. TempC is the mean temperature that it is

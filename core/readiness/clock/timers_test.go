@@ -4,10 +4,10 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/field"
 	"allcoats/core/catalog/product"
+	"allcoats/core/physics/cure"
 	"allcoats/core/physics/weather"
+	"allcoats/core/readiness/field"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

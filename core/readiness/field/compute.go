@@ -5,10 +5,11 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
+	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
-	"allcoats/core/base/working"
 )
 
 // Request is the input of the field calculator: a product's limits against a
@@ -101,7 +102,7 @@ func (j Job) Judge(w Weather, from, to time.Time) Result {
 		k.Warn("The sheet states no dew-point spread: 3 K is used (ISO 8502-4).")
 	}
 	for _, g := range w.Air.Gaps() {
-		k.Warn("No weather is known from %s to %s UTC: no start is allowed there.", g.From.UTC().Format("2 Jan 15:04"), g.To.UTC().Format("2 Jan 15:04"))
+		k.Warn("No weather is known from %v to %v: no start is allowed there.", say.Date(g.From), say.Date(g.To))
 	}
 	if len(w.Air) > 0 && w.Air[0].RainMM == nil && !j.Sheltered {
 		k.Warn("The record has no rain: rain is not judged.")

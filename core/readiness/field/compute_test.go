@@ -43,7 +43,7 @@ func TestComputeWindows(t *testing.T) {
 	for _, w := range got.Windows[1:] {
 		assert.False(t, w.From.Before(time.Date(2026, 6, 21, 5, 0, 0, 0, time.UTC)), "not in the cold")
 	}
-	assert.Contains(t, got.Working.Warnings[0], "3 K is used (ISO 8502-4)")
+	assert.Contains(t, got.Working.Warnings[0].String(), "3 K is used (ISO 8502-4)")
 
 	// A surface colder than the air is nearer to the dew point: 18 °C and 60 % have it at 10.1.
 	r.SurfaceTempsC = make([]float64, 48)
@@ -63,10 +63,10 @@ func TestComputeWithoutRainOrWithGaps(t *testing.T) {
 	require.NoError(t, err)
 	all := ""
 	for _, w := range got.Working.Warnings {
-		all += w + "\n"
+		all += w.String() + "\n"
 	}
 	assert.Contains(t, all, "rain is not judged")
-	assert.Contains(t, all, "No weather is known from 20 Jun 09:00 to 20 Jun 20:00")
+	assert.Contains(t, all, "No weather is known from Sat 20 Jun, 09:00 to Sat 20 Jun, 20:00")
 }
 
 func TestComputeNamesWhatCannotBe(t *testing.T) {

@@ -7,12 +7,12 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/physics/air"
 	"allcoats/core/base/calendar"
-	"allcoats/core/physics/cure"
 	"allcoats/core/catalog/product"
-	"allcoats/core/physics/sky"
 	"allcoats/core/exposure/surface"
+	"allcoats/core/physics/air"
+	"allcoats/core/physics/cure"
+	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
 )
 

@@ -6,10 +6,10 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/physics/cure"
 	"allcoats/core/catalog/product"
-	"allcoats/core/physics/sky"
 	"allcoats/core/exposure/surface"
+	"allcoats/core/physics/cure"
+	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
 
 	"github.com/stretchr/testify/assert"

@@ -5,10 +5,10 @@ import (
 	"sort"
 	"time"
 
+	"allcoats/core/base/say"
 	"allcoats/core/readiness/climate"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
-	"allcoats/core/base/say"
 )
 
 // Waiting is a coat that waits for its weather.

@@ -4,10 +4,10 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/readiness/climate"
-	"allcoats/core/readiness/clock"
 	wetness "allcoats/core/exposure/surface"
 	"allcoats/core/physics/weather"
+	"allcoats/core/readiness/climate"
+	"allcoats/core/readiness/clock"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

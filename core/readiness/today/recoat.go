@@ -5,8 +5,8 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/readiness/clock"
 	"allcoats/core/base/say"
+	"allcoats/core/readiness/clock"
 )
 
 // recoat answers "may I coat over it without sanding?" from the clock: what was

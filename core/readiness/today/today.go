@@ -9,15 +9,15 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/field"
-	"allcoats/core/film/film"
-	"allcoats/core/catalog/product"
 	"allcoats/core/base/say"
+	"allcoats/core/base/working"
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/film"
+	"allcoats/core/physics/cure"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
-	"allcoats/core/base/working"
+	"allcoats/core/readiness/clock"
+	"allcoats/core/readiness/field"
 )
 
 // Coat is the next planned coat of a surface: the Nth of Of coats of its step,
@@ -428,8 +428,8 @@ func mix(c Coat, areaM2 float64, job field.Job, crew int) *Mix {
 	m.Litres, m.WFTUm, m.Working = r.PracticalL, r.WFTUm, r.Working
 	method, _ := film.MethodByKey(c.Method)
 	m.Working.In("People laying", float64(max(1, crew)), "")
-	m.Working.Step("Time to lay it", "A / laying rate / people, to the next 5 min", m.LayH, "h",
-		say.Text("%g m²/h by %s: a rule of thumb", method.RateM2H, method.Name).Text)
+	m.Working.StepOf("Time to lay it", say.Of("A / laying rate / people, to the next 5 min"), m.LayH, "h",
+		say.Of("%g m²/h by %s: a rule of thumb", method.RateM2H, method.Name))
 	return m
 }
 

@@ -4,12 +4,12 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/readiness/clock"
-	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/field"
 	"allcoats/core/catalog/product"
 	wet "allcoats/core/exposure/surface"
+	"allcoats/core/physics/cure"
 	"allcoats/core/physics/weather"
+	"allcoats/core/readiness/clock"
+	"allcoats/core/readiness/field"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

@@ -5,19 +5,27 @@ import type { components, paths } from "./types.gen";
 export type Schemas = components["schemas"];
 export const api = createClient<paths>({ baseUrl: "/", fetch: async (r) => hear(await fetch(r)) });
 
+/** What is wrong, in words, or as a sentence of the program with its quantities. */
+export type Words = string | Schemas["SaySpan"][];
+
 /** A refused request: what is wrong, field by field, and for a stale edit what is stored now. */
 export class Refused extends Error {
   constructor(
     readonly status: number,
     detail: string,
-    readonly fields: Record<string, string>,
+    readonly fields: Record<string, Words>,
     readonly current?: unknown,
   ) {
     super(detail);
   }
 }
 
-type ProblemBody = { detail?: string; title?: string; errors?: { location?: string; message?: string }[]; current?: unknown };
+type ProblemBody = {
+  detail?: string;
+  title?: string;
+  errors?: { location?: string; message?: string; says?: Schemas["SaySpan"][] }[];
+  current?: unknown;
+};
 
 /** Returns the data of an answer or throws Refused. */
 export async function ok<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
@@ -34,10 +42,10 @@ export async function ok<T>(answer: Promise<{ data?: T; error?: unknown; respons
 /** What a problem+json body says. */
 export function refusedBy(status: number, body: unknown): Refused {
   const problem = (typeof body === "object" && body !== null ? body : {}) as ProblemBody;
-  const fields: Record<string, string> = {};
+  const fields: Record<string, Words> = {};
   for (const e of problem.errors ?? []) {
     const place = (e.location ?? "").replace(/^body\.?(value\.?)?/, "");
-    fields[place] ??= e.message ?? "is not right";
+    fields[place] ??= e.says ?? e.message ?? "is not right";
   }
   const detail = problem.detail ?? problem.title ?? `The program answered ${status}.`;
   return new Refused(status, status === 413 ? "That file is larger than the program takes." : detail, fields, problem.current);

@@ -1,7 +1,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import { useSyncExternalStore } from "react";
 import { v4 } from "uuid";
-import { Refused, refusedBy } from "./client";
+import { Refused, refusedBy, type Words } from "./client";
 
 /** Something to be sent: kept on this device until the program has answered. */
 export type Parcel = {
@@ -14,7 +14,7 @@ export type Parcel = {
   /** JSON, or a picture as it was taken. */
   body: unknown;
   /** Why the program refused it; the user decides. */
-  refused?: { status: number; message: string; fields: Record<string, string> };
+  refused?: { status: number; message: string; fields: Record<string, Words> };
 };
 
 interface Store extends DBSchema {

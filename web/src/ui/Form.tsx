@@ -1,10 +1,10 @@
 import { createContext, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
-import { Refused } from "../api/client";
+import { Refused, type Words } from "../api/client";
 import { readNumber } from "./numbers";
 import { useSettings } from "./settings";
 
 /** Messages of refused fields by path, for the fields below. */
-export const Errors = createContext<Record<string, string>>({});
+export const Errors = createContext<Record<string, Words>>({});
 
 function Labelled({
   name,
@@ -230,7 +230,7 @@ export function unsendable(value: unknown, required: string[] = [], path = ""): 
 export function Refusal({ error }: { error: Error | null }) {
   const { prose } = useSettings();
   const ref = useRef<HTMLDivElement>(null);
-  const [rest, setRest] = useState<[string, string][]>([]);
+  const [rest, setRest] = useState<[string, Words][]>([]);
   useEffect(() => {
     const fields = error instanceof Refused ? Object.entries(error.fields) : [];
     setRest(fields.filter(([path]) => !document.querySelector(`[data-field="${CSS.escape(path)}"]`)));

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { discard, flush, useOutbox } from "../api/outbox";
+import { Said } from "./Sentence";
 
 const TRY_AGAIN_MS = 15_000;
 
@@ -48,8 +49,8 @@ export function Outbox() {
             <b>Not taken: {p.label}.</b> {p.refused?.message}
           </p>
           {Object.values(p.refused?.fields ?? {}).map((m) => (
-            <p key={m} className="text-sm">
-              {m}
+            <p key={JSON.stringify(m)} className="text-sm">
+              <Said words={m} />
             </p>
           ))}
           <p className="mt-1 flex gap-2">

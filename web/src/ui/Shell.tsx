@@ -20,7 +20,7 @@ import { Alarms } from "./Alarms";
 import { Failsafe } from "./Failsafe";
 import { Outbox } from "./Outbox";
 import { useKeptForOffline } from "./offline";
-import { useSettings } from "./settings";
+import { useSettings, Zone } from "./settings";
 import { clock, fromLocalField, longDay, toLocalField } from "./time";
 
 const PAGES = [
@@ -153,20 +153,22 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
           <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
         </div>
       </aside>
-      <main className="min-w-0 px-4 pb-24 pt-4 lg:px-8 lg:pb-10 lg:pt-5">
-        <Failsafe>
-          <Outbox />
-          {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}
-        </Failsafe>
-        <Failsafe>
-          <Suspense fallback={<p className="quiet">Loading…</p>}>
-            <Outlet />
-          </Suspense>
-        </Failsafe>
-        <footer className="rule-t mt-10 flex flex-wrap gap-x-5 gap-y-2 pt-3 text-sm lg:hidden">
-          <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
-        </footer>
-      </main>
+      <Zone value={zone}>
+        <main className="min-w-0 px-4 pb-24 pt-4 lg:px-8 lg:pb-10 lg:pt-5">
+          <Failsafe>
+            <Outbox />
+            {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}
+          </Failsafe>
+          <Failsafe>
+            <Suspense fallback={<p className="quiet">Loading…</p>}>
+              <Outlet />
+            </Suspense>
+          </Failsafe>
+          <footer className="rule-t mt-10 flex flex-wrap gap-x-5 gap-y-2 pt-3 text-sm lg:hidden">
+            <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
+          </footer>
+        </main>
+      </Zone>
       <dialog ref={more} className="modal modal-bottom" aria-label="More">
         <div className="modal-box border-t border-base-content bg-base-100">
           <div className="grid grid-cols-2 gap-2">

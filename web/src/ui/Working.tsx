@@ -67,8 +67,8 @@ function WorkingTable({ working }: { working: Schemas["Working"] }) {
     <div className="mt-3 text-sm">
       {working.warnings.length > 0 && (
         <ul className="mb-3 border-l-4 border-warning pl-3">
-          {[...new Set(working.warnings)].map((w) => (
-            <li key={w}>{prose(w)}</li>
+          {[...new Map(working.warnings.map((w) => [prose(w), w])).values()].map((w) => (
+            <li key={prose(w)}>{prose(w)}</li>
           ))}
         </ul>
       )}

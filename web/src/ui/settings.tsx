@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import type { Schemas } from "../api/client";
+import type { Schemas, Words } from "../api/client";
+import { clock, day, stamp, weekday } from "./time";
 
 export type UnitSystem = "metric" | "imperial";
 export type Theme = "paper" | "lamp";
@@ -15,9 +16,13 @@ type Settings = {
   shownUnit: (unit: string) => string;
   toShown: (value: number, unit: string) => number;
   toMetric: (shown: number, unit: string) => number;
-  /** A text of the program with the quantities in it, "12 °C", in the user's units. */
-  prose: (text: string) => string;
 };
+
+type Spans = Schemas["SaySpan"][];
+type Shown = Pick<Settings, "show" | "units" | "toShown" | "shownUnit">;
+
+/** The time zone of the place that the screens are about. */
+export const Zone = createContext("UTC");
 
 const Context = createContext<Settings | null>(null);
 
@@ -54,7 +59,6 @@ export function SettingsProvider({ table, children }: { table: Schemas["UnitsDis
       setUnits,
       setTheme,
       toShown,
-      prose: (text) => (units === "metric" ? text : inImperial(text, table)),
       toMetric: (v, unit) => {
         const d = imperial(unit);
         return d ? (v - d.offset) / d.factor : v;
@@ -66,23 +70,35 @@ export function SettingsProvider({ table, children }: { table: Schemas["UnitsDis
         return { text: number(toShown(v, unit), places), unit: symbol(unit) };
       },
     };
-  }, [units, theme, setUnits, setTheme, find, table]);
+  }, [units, theme, setUnits, setTheme, find]);
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }
 
-export function useSettings(): Settings {
+/** The settings, and prose: a sentence of the program as text, in the user's units and the place's time; words stay as they are. */
+export function useSettings() {
   const s = useContext(Context);
+  const zone = useContext(Zone);
   if (!s) throw new Error("no settings around this component");
-  return s;
+  return { ...s, prose: (words: Words) => (typeof words === "string" ? words : written(words, s, zone)) };
 }
 
-/** Replaces metric quantities, written as number, space, symbol, in a text. */
-export function inImperial(text: string, table: Schemas["UnitsDisplay"][]): string {
-  return text.replace(/([-\u2212]?\d+(?:\.\d+)?) ([^\s\d,.;:)]+)/g, (all, n: string, unit: string) => {
-    const d = table.find((t) => t.metric === unit);
-    if (!d) return all;
-    return `${Number((Number(n.replace("\u2212", "-")) * d.factor + d.offset).toPrecision(3))} ${d.imperialSymbol}`;
-  });
+/** The words of a sentence in the user's units, its instants in a zone. */
+export function written(spans: Spans, { show, units, toShown, shownUnit }: Shown, zone: string): string {
+  return spans
+    .map((s) => {
+      if (s.at)
+        return s.date ? (s.day ? day(s.at, zone) : stamp(s.at, zone)) : `${s.day ? `${weekday(s.at, zone)} ` : ""}${clock(s.at, zone)}`;
+      if (s.value === undefined) return s.text ?? "";
+      const unit = s.unit ?? "";
+      if (s.digits === undefined) {
+        const v = show(s.value, unit, Number.isInteger(s.value) ? 0 : undefined);
+        return `${v.text} ${v.unit}`;
+      }
+      const text =
+        units === "metric" || shownUnit(unit) === unit ? s.value.toFixed(s.digits) : `${Number(toShown(s.value, unit).toPrecision(3))}`;
+      return `${text.replace("-", "\u2212")} ${shownUnit(unit)}`;
+    })
+    .join("");
 }
 
 /** A number with at most that many decimals, thin-spaced thousands, and a real minus. */

@@ -8,7 +8,7 @@ import { show } from "../testing";
 import { Conflict } from "./Conflict";
 import { Answer, Loaded, Tabs } from "./Page";
 import { Remove } from "./Remove";
-import { Sentence } from "./Sentence";
+import { Said, Sentence } from "./Sentence";
 import { Figure, Quantity } from "./Working";
 
 describe("a quantity", () => {
@@ -28,8 +28,16 @@ describe("a quantity", () => {
 
 const working = {
   inputs: [{ label: "Area", value: 30, unit: "m²" }],
-  steps: [{ label: "Litres", formula: "A / 5 m²", value: 6.25, unit: "L", source: "ISO 23811" }],
-  warnings: ["rough", "rough", "at 10 °C"],
+  steps: [
+    {
+      label: "Litres",
+      formula: [{ text: "A / " }, { value: 5, unit: "m²", digits: 0 }],
+      value: 6.25,
+      unit: "L",
+      source: [{ text: "ISO 23811" }],
+    },
+  ],
+  warnings: [[{ text: "rough" }], [{ text: "rough" }], [{ text: "at " }, { value: 10, unit: "°C", digits: 0 }]],
 };
 
 it("opens the working of a figure: inputs, formula, source, each warning once", async () => {
@@ -168,4 +176,28 @@ describe("a refused request", () => {
   it("says so when the program does not answer", async () => {
     await expect(ok(Promise.reject(new TypeError("failed")))).rejects.toThrow("does not answer");
   });
+});
+
+it.each([
+  ["metric", "24 h at 5.5 °C, \u22122 °C to 12 °C; kit 2.5 L; 12 parts; Mon 1 Jun"],
+  ["imperial", "24 h at 41.9 °F, 28.4 °F to 53.6 °F; kit 2.5 L; 12 parts; Mon 1 Jun"],
+])("says typed values in %s units and leaves text alone", (units, text) => {
+  localStorage.setItem("units", units);
+  const { container } = show(
+    <Said
+      words={[
+        { text: "24 h at " },
+        { value: 5.5, unit: "°C", digits: 1 },
+        { text: ", " },
+        { value: -2, unit: "°C", digits: 0 },
+        { text: " to " },
+        { value: 12, unit: "°C", digits: 0 },
+        { text: "; kit 2.5 L; " },
+        { value: 12, unit: "parts", digits: 0 },
+        { text: "; " },
+        { at: "2026-06-01T12:00:00Z", date: true, day: true },
+      ]}
+    />,
+  );
+  expect(container.textContent).toBe(text);
 });

@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { refusedBy } from "../api/client";
+import { Refused, refusedBy, type Words } from "../api/client";
 
 /** Work on the server that answers in JSON lines: how far it is, its result, and a way to stop. */
-export function useStream<L extends { done: number; result?: unknown; trouble?: string }>(path: string, method: "GET" | "POST" = "GET") {
+export function useStream<L extends { done: number; result?: unknown; trouble?: Words }>(path: string, method: "GET" | "POST" = "GET") {
   const [done, setDone] = useState(0);
   const [last, setLast] = useState<L>();
   const [error, setError] = useState<Error>();
@@ -27,7 +27,7 @@ export function useStream<L extends { done: number; result?: unknown; trouble?: 
         setDone(said.done);
         setLast(said);
       }
-      if (said?.trouble) throw new Error(said.trouble);
+      if (said?.trouble) throw new Refused(422, "It came to no end.", { "": said.trouble });
       if (said?.result === undefined) throw new Error("The answer broke off before its end. Try again.");
     } catch (e) {
       if (!control.signal.aborted) setError(e instanceof Error ? e : new Error("The answer broke off."));
@@ -40,6 +40,9 @@ export function useStream<L extends { done: number; result?: unknown; trouble?: 
   useEffect(() => stop, [stop]);
   return { done, last, error, start, stop };
 }
+
+/** What ended a stream, in words. */
+export const troubleOf = (error: Error): Words => (error instanceof Refused ? error.fields[""] : undefined) ?? error.message;
 
 /** The lines of a stream of text. */
 async function* lines(body: ReadableStream<Uint8Array>) {

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useBench, useMeta, useProducts } from "../../api/queries";
 import { Choice, NumberField } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
-import { Sentence } from "../../ui/Sentence";
+import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
@@ -110,7 +110,7 @@ function Shown({
       </div>
       {b.trouble.map((t) => (
         <p key={t.path + t.message} role="alert" className="mb-2 border-l-4 border-error pl-3">
-          {t.message}
+          <Said words={t.says} />
         </p>
       ))}
       {b.productId && (
@@ -168,7 +168,7 @@ function Batches({ bench: b }: { bench: BenchData }) {
         ))}
       </ol>
       {b.batches.working.warnings.map((w) => (
-        <p key={w} className="mt-2 border-l-4 border-warning pl-3 text-sm">
+        <p key={prose(w)} className="mt-2 border-l-4 border-warning pl-3 text-sm">
           {prose(w)}
         </p>
       ))}

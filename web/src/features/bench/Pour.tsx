@@ -92,7 +92,7 @@ export function Pour({
         </p>
       )}
       {b.pot.working.warnings.map((w) => (
-        <p key={w} role="alert" className="mt-2 border-l-4 border-warning pl-3">
+        <p key={prose(w)} role="alert" className="mt-2 border-l-4 border-warning pl-3">
           {prose(w)}
         </p>
       ))}

@@ -39,7 +39,7 @@ function One({ f, surfaceId, stepId, saved }: { f: Schemas["Finding"]; surfaceId
     <div className={`mt-2 border-l-4 pl-3 text-sm ${f.overruled ? "border-base-300" : w.border}`} data-rule={f.rule}>
       <p className={f.overruled ? "quiet" : ""}>
         <b>{f.overruled ? "Let stand" : w.word}: </b>
-        {prose(f.text)} <span className="quiet">{prose(f.why)}</span>
+        {prose(f.text)} <span className="quiet">{f.why}</span>
       </p>
       {f.overruled ? (
         <p>
@@ -50,7 +50,7 @@ function One({ f, surfaceId, stepId, saved }: { f: Schemas["Finding"]; surfaceId
         </p>
       ) : (
         <p>
-          {prose(f.fix)}{" "}
+          {f.fix}{" "}
           {saved && !open && (
             <button type="button" className="linked" onClick={() => setOpen(true)}>
               overrule

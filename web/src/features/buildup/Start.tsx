@@ -4,6 +4,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useProducts, useSchemes, useSystems } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
 import { Choice, Refusal } from "../../ui/Form";
+import { Said } from "../../ui/Sentence";
 import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { films, money } from "./plan";
@@ -188,8 +189,8 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
         </table>
       )}
       {open.map((f) => (
-        <p key={f.rule + f.text} className="border-l-4 border-warning pl-2 text-sm">
-          {f.text}
+        <p key={`${f.rule} ${f.step}`} className="border-l-4 border-warning pl-2 text-sm">
+          <Said words={f.text} />
         </p>
       ))}
       {result.error && <p className="text-error">{result.error.message}</p>}

@@ -53,7 +53,7 @@ const finding = (more: Partial<Schemas["Finding"]> = {}): Schemas["Finding"] => 
   step: 0,
   rule: "least-total",
   severity: "stop",
-  text: "Only 100 µm of barrier.",
+  text: [{ text: "Only 100 µm of barrier." }],
   why: "It keeps water out from 250 µm.",
   fix: "Add coats.",
   source: "the sheet",

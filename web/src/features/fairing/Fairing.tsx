@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useFairing, useSurvey } from "../../api/queries";
 import { Choice } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
-import { Sentence } from "../../ui/Sentence";
+import { Said, Sentence } from "../../ui/Sentence";
 import { Quantity } from "../../ui/Working";
 import { FairMap } from "./FairMap";
 import { Gaps } from "./Gaps";
@@ -90,8 +90,13 @@ function Surface({
         }
         answer={f ? <Sentence spans={f.says} zone={zone} /> : "No gaps are read on this surface yet."}
         detail={
-          f?.short ||
-          (f ? "" : "Lay a straightedge or a batten on it, read the gaps with a wedge in the order you walk, and type them below.")
+          f?.short?.length ? (
+            <Said words={f.short} />
+          ) : f ? (
+            ""
+          ) : (
+            "Lay a straightedge or a batten on it, read the gaps with a wedge in the order you walk, and type them below."
+          )
         }
       />
       {view.lows.length > 0 && (

@@ -5,6 +5,7 @@ import { upload } from "../../api/upload";
 import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
+import { Said } from "../../ui/Sentence";
 import type { FairingView } from "./Fairing";
 
 type Readings = Schemas["Readings"];
@@ -224,7 +225,7 @@ export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string
         </div>
         {bad.map(([k, m]) => (
           <p key={k} role="alert" className="text-error">
-            {m}
+            <Said words={m} />
           </p>
         ))}
         <div className="mt-3 flex flex-col gap-3">

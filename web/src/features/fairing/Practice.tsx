@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { Answer, Loaded } from "../../ui/Page";
+import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 
 type Move = Schemas["PracticeMove"];
@@ -150,7 +151,7 @@ function Days() {
         {(d) => (
           <>
             <p>
-              It is <b>{d.hour}:00</b>, and you stand with the tin: {d.product}, {d.limits}.
+              It is <b>{d.hour}:00</b>, and you stand with the tin: {d.product}, <Said words={d.limits} />.
             </p>
             <div className="mt-2 overflow-x-auto">
               <table className="table-plain text-sm">
@@ -183,7 +184,7 @@ function Days() {
             {answer ? (
               <div className={`mt-3 border-l-4 pl-3 ${answer.right ? "border-success" : "border-error"}`} role="status">
                 <p>
-                  <b>{answer.right ? "Right." : "Not so."}</b> {answer.reason}
+                  <b>{answer.right ? "Right." : "Not so."}</b> <Said words={answer.reason} />
                 </p>
                 <button
                   type="button"

@@ -3,13 +3,11 @@ import { useSanding } from "../../api/queries";
 import { Check, NumberField } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { Sentence } from "../../ui/Sentence";
-import { useSettings } from "../../ui/settings";
 import { span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 
 /** The grits from what is there to what comes next, and whether that goes through. */
 export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }) {
-  const { prose } = useSettings();
   const [from, setFrom] = useState<number>();
   const [to, setTo] = useState<number>();
   const [wet, setWet] = useState(false);
@@ -21,7 +19,7 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
             answer={<Sentence spans={s.says} zone={zone} />}
             detail={
               <>
-                {s.tool.name}: {prose(s.tool.note)}. {s.dust}.
+                {s.tool.name}: {s.tool.note}. {s.dust}.
                 {s.green && !s.ready && ` Ridges may be knocked down, green, from ${stamp(s.green, zone)}.`}
               </>
             }
@@ -46,7 +44,7 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
                 {s.steps.map((st) => (
                   <li key={st.grit} className="rule-b grid grid-cols-[4rem_1fr_auto] gap-3 py-2">
                     <b className="text-xl">{st.grit}</b>
-                    <span>{prose(st.why)}</span>
+                    <span>{st.why}</span>
                     <span className="quiet text-right text-sm">
                       {span(st.hours)}, {st.discs} {st.discs === 1 ? "sheet" : "sheets"}
                       <br />
@@ -79,7 +77,7 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
               <ul className="mt-3 text-sm">
                 {s.notes.map((n) => (
                   <li key={n} className="border-l-4 border-accent py-1 pl-3">
-                    {prose(n)}
+                    {n}
                   </li>
                 ))}
               </ul>

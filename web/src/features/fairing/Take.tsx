@@ -2,13 +2,11 @@ import { useNavigate } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
-import { useSettings } from "../../ui/settings";
 import { elapsed, span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 
 /** What the fill takes by both schools, how it changes with the curve, and the way into the build-up. */
 export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fairing"]; boatId: string; surfaceId: string }) {
-  const { prose } = useSettings();
   const go = useNavigate();
   const plan = useChange(
     (school: Schemas["FairingPlan"]["school"]) =>
@@ -38,7 +36,7 @@ export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fair
                   <td>
                     <b>{j.school.name}</b>
                     <br />
-                    <span className="quiet">{prose(j.school.why)}</span>
+                    <span className="quiet">{j.school.why}</span>
                   </td>
                   <td className="whitespace-nowrap">
                     <Figure title={`${j.school.name}, what it takes`} working={j.working}>

@@ -34,7 +34,7 @@ function Picture({ view }: { view: View }) {
           </h2>
           <Zones zones={r.zones} signal={view.work.first} />
           <p className="mt-2 text-sm" data-testid="wear">
-            {prose(r.wear)}
+            {r.wear}
           </p>
         </section>
         <section>

@@ -26,7 +26,7 @@ function Picture({ view }: { view: View }) {
     <>
       {r.dust && (
         <p className="mb-3 border-l-4 border-accent pl-3" data-testid="dust">
-          That is <b>{r.dust.layer}</b>. {prose(r.dust.advice)}
+          That is <b>{r.dust.layer}</b>. {r.dust.advice}
         </p>
       )}
       {r.veneer && <p className="mb-3 text-sm">{prose(r.veneer)}</p>}
@@ -35,7 +35,7 @@ function Picture({ view }: { view: View }) {
           <h2 className="text-lg">Coats, and what they keep of the sun</h2>
           <Counts counts={r.counts} />
           <p className="mt-2 text-sm" data-testid="holds">
-            {prose(r.holds)}
+            {r.holds}
           </p>
         </section>
         <section>
@@ -43,9 +43,7 @@ function Picture({ view }: { view: View }) {
           <Share share={r.share} />
           <p className="mt-2 text-sm">
             A coat takes <Quantity value={r.litreM2} unit="L" digits={3} /> on a m²
-            {r.working.steps.some((s) => s.formula.startsWith("your own"))
-              ? ", by your own log."
-              : ", by the sheet: log a coat, and your own counts."}
+            {r.ownFrom ? ", by your own log." : ", by the sheet: log a coat, and your own counts."}
           </p>
           <h2 className="mt-4 text-lg">To stay {view.work.aboveDewH} h above the dew point, begin</h2>
           <Nights view={view} />

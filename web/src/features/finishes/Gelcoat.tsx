@@ -1,6 +1,5 @@
 import type { Schemas } from "../../api/client";
 import { useMeta } from "../../api/queries";
-import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Grid, Num, Part, Pick, Rows, Text } from "./fields";
@@ -20,7 +19,6 @@ export function Gelcoat({ surfaceId }: { surfaceId: string }) {
 }
 
 function Picture({ view }: { view: View }) {
-  const { prose } = useSettings();
   const r = view.result;
   const repair = view.work.way === "repair";
   return (
@@ -54,7 +52,7 @@ function Picture({ view }: { view: View }) {
       <Findings findings={r.findings} />
       <p className="mt-3 text-sm" data-testid="match">
         <b>Colour: </b>
-        {prose(r.match)}
+        {r.match}
       </p>
       <div className="mt-4 grid gap-8 lg:grid-cols-[3fr_2fr]">
         <Steps plan={r} title="In this order" />
@@ -64,7 +62,7 @@ function Picture({ view }: { view: View }) {
             {r.ladder.map((s) => (
               <li key={s.grit} className="rule-b grid grid-cols-[4rem_1fr_auto] gap-3 py-1">
                 <b className="text-lg">{s.grit}</b>
-                <span className="text-sm">{prose(s.why)}</span>
+                <span className="text-sm">{s.why}</span>
                 <span className="quiet text-right text-sm">{span(s.hours)}</span>
               </li>
             ))}

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
+import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
@@ -57,7 +58,7 @@ function Picture({ view }: { view: View }) {
                   {w.at ? "✓" : "○"} coat {w.coat}
                 </b>
                 <span className="text-sm">
-                  {w.says}
+                  <Said words={w.says} />
                   {w.at && ` ${stamp(w.at, zone)}`}
                 </span>
               </li>

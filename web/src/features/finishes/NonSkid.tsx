@@ -144,7 +144,6 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
 }
 
 function Panels({ view, selected, select, kept }: { view: View; selected: string; select: (s: string) => void; kept: boolean }) {
-  const { prose } = useSettings();
   const r = view.result;
   const unit = r.takes.unit;
   const lays = view.work.school === "paint" || view.work.school === "grit";
@@ -171,7 +170,7 @@ function Panels({ view, selected, select, kept }: { view: View; selected: string
                 <td className="whitespace-nowrap">
                   {p.order > 0 ? `${p.order}. ` : ""}
                   <b>{p.name}</b> {p.order === 0 && "not laid"}
-                  {p.flag && <span className="block whitespace-normal font-semibold text-error">✗ {prose(p.flag)}</span>}
+                  {p.flag && <span className="block whitespace-normal font-semibold text-error">✗ {p.flag}</span>}
                 </td>
                 <td className="num">
                   <Quantity value={p.areaM2} unit="m²" digits={2} />
@@ -302,7 +301,7 @@ function Takes({ view, kept }: { view: View; kept: boolean }) {
           )}
         </tbody>
       </table>
-      <p className="mt-2 text-sm">{prose(r.takes.spread)}</p>
+      <p className="mt-2 text-sm">{prose(r.takes.spread ?? "")}</p>
       <p className="mt-2 text-sm">Mask wider than seems needed; pull the tape while it is wet. Practise on the smallest panel.</p>
       {r.nest && sheets.length > 0 && <Nest nest={r.nest} sheet={view.work.sheet} sheets={sheets} />}
       <div className="no-print mt-3 text-sm">

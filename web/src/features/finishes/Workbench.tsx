@@ -1,17 +1,17 @@
 import type { ReactNode } from "react";
 import { useNavigate } from "react-router";
-import { api, ok, type Schemas } from "../../api/client";
+import { api, ok, type Schemas, type Words } from "../../api/client";
 import { useChange, useProducts } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, Refusal } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
-import { Sentence } from "../../ui/Sentence";
+import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { elapsed, span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { DraftContext, type Kept, readAt, useDraft, type useWork, writeAt } from "./useWork";
 
-type Said<W> = Kept<W> & {
+type View<W> = Kept<W> & {
   says?: Schemas["SaySpan"][];
   place: Schemas["Place"];
   product: string;
@@ -26,7 +26,7 @@ export type Plan = Pick<Schemas["MouldResult"], "steps" | "takes" | "findings" |
 export type PlanKey = "non-skid" | "gelcoat" | "brightwork" | "antifouling";
 
 /** A workbench: the answer, the picture and figures, what to keep, and the form. */
-export function Workbench<W, R extends Said<W>>({
+export function Workbench<W, R extends View<W>>({
   bench,
   title,
   planKey,
@@ -47,7 +47,7 @@ export function Workbench<W, R extends Said<W>>({
     <Loaded query={bench.kept}>
       {(kept) => {
         const view = bench.view ?? kept;
-        const general = view.trouble[0]?.message ?? bench.errors[""];
+        const general = view.trouble[0]?.says ?? bench.errors[""];
         const wrong =
           general ?? (Object.keys(bench.errors).length > 0 ? "A figure below cannot be; what is shown is from before it." : undefined);
         return (
@@ -66,7 +66,7 @@ export function Workbench<W, R extends Said<W>>({
                   view.says && view.says.length > 0 && !wrong ? (
                     <Sentence spans={view.says} zone={view.place.timeZone} />
                   ) : (
-                    (wrong ?? "Set it up below.")
+                    <Said words={wrong ?? "Set it up below."} />
                   )
                 }
               />
@@ -81,7 +81,7 @@ export function Workbench<W, R extends Said<W>>({
   );
 }
 
-function Keep<W, R extends Said<W>>({ bench, view, planKey }: { bench: ReturnType<typeof useWork<W, R>>; view: R; planKey?: PlanKey }) {
+function Keep<W, R extends View<W>>({ bench, view, planKey }: { bench: ReturnType<typeof useWork<W, R>>; view: R; planKey?: PlanKey }) {
   const go = useNavigate();
   const plan = useChange(
     () => ok(api.POST(`/api/surfaces/{id}/finishes/${planKey ?? "gelcoat"}/plan`, { params: { path: { id: view.surface?.id ?? "" } } })),
@@ -154,12 +154,12 @@ export function ProductChoice({
 }
 
 /** What stands in the way, and what to mind. */
-export function Findings({ findings }: { findings: Schemas["CraftFinding"][] }) {
+export function Findings({ findings }: { findings: Schemas["SayFinding"][] }) {
   const { prose } = useSettings();
   return (
     <ul data-testid="findings">
       {findings.map((f) => (
-        <li key={f.text} className={`mt-2 border-l-4 pl-3 ${f.stop ? "border-error font-semibold" : "border-warning"}`}>
+        <li key={prose(f.text)} className={`mt-2 border-l-4 pl-3 ${f.stop ? "border-error font-semibold" : "border-warning"}`}>
           {f.stop ? "✗ " : "▲ "}
           {prose(f.text)}
         </li>
@@ -185,7 +185,7 @@ export function Steps({ plan, title }: { plan: Plan; title: string }) {
           <li key={i} className="rule-b grid grid-cols-[1.6rem_1fr_auto] gap-2 py-2">
             <b>{i + 1}</b>
             <span>
-              <b>{prose(s.name)}</b>
+              <b>{s.name}</b>
               <br />
               <span className="text-sm">{prose(s.how)}</span>
             </span>
@@ -245,12 +245,12 @@ export function Takes({ plan, title = "What it takes" }: { plan: Plan; title?: s
 export const Litres = ({ value }: { value: number }) =>
   value < 0.1 ? <Quantity value={1000 * value} unit="mL" digits={value < 0.01 ? 1 : 0} /> : <Quantity value={value} unit="L" />;
 
-export function Cautions({ list }: { list: string[] }) {
+export function Cautions({ list }: { list: Words[] }) {
   const { prose } = useSettings();
   return (
     <ul className="mt-3 text-sm">
       {list.map((c) => (
-        <li key={c} className="mt-1 border-l-4 border-accent pl-3">
+        <li key={prose(c)} className="mt-1 border-l-4 border-accent pl-3">
           {prose(c)}
         </li>
       ))}

@@ -287,7 +287,11 @@ it("takes the time of now for a wash and for the blasting", async () => {
 });
 
 it("shows what of kept work no longer goes, without its figures", async () => {
-  open("metal", { ...metal({}, {}), says: [], trouble: [{ path: "", message: "Side is of spruce, no metal" }] }, "s");
+  open(
+    "metal",
+    { ...metal({}, {}), says: [], trouble: [{ path: "", message: "no metal", says: [{ text: "Side is of spruce, no metal" }] }] },
+    "s",
+  );
   expect((await screen.findByTestId("answer")).textContent).toBe("Side is of spruce, no metal");
   expect(screen.queryByTestId("washes")).toBeNull();
 });

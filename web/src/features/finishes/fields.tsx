@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { useContext, useId } from "react";
 import { Check, Choice, Errors, FieldError, NumberField, TextField } from "../../ui/Form";
+import { Said } from "../../ui/Sentence";
 import { fromLocalField, stamp, toLocalField } from "../../ui/time";
 import { useDraft } from "./useWork";
 
@@ -70,7 +71,7 @@ export function When({ at, label, hint, zone, now }: Field & { zone: string; now
       </div>
       {error ? (
         <p role="alert" className="text-sm text-error">
-          {error}
+          <Said words={error} />
         </p>
       ) : (
         hint && <p className="quiet text-xs">{hint}</p>

@@ -35,7 +35,7 @@ export function useWork<W, R extends Kept<W>>(key: string[], ways: Ways<W, R>) {
     () => setDraft(null),
   );
   const view = draft === null ? kept.data : (preview.data ?? kept.data);
-  const trouble = draft === null ? Object.fromEntries((kept.data?.trouble ?? []).map((t) => [t.path, t.message])) : {};
+  const trouble = draft === null ? Object.fromEntries((kept.data?.trouble ?? []).map((t) => [t.path, t.says])) : {};
   return {
     kept,
     view,

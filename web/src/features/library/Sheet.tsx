@@ -69,16 +69,16 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   const [version, setVersion] = useState(product?.version ?? 0);
   const [local, setLocal] = useState<Record<string, string>>({});
   const [copying, setCopying] = useState(false);
-  const [doubts, setDoubts] = useState<string[]>(product?.doubts ?? []);
-  const [accepted, setAccepted] = useState((product?.doubts ?? []).join());
+  const [doubts, setDoubts] = useState(product?.doubts ?? []);
+  const [accepted, setAccepted] = useState(JSON.stringify(product?.doubts ?? []));
   const [asking, setAsking] = useState(false);
   const fresh = !product || copying;
   const save = useChange(
     async (v: number) => {
       const doubts = await ok(api.POST("/api/products/doubts", { body: d as Sheet }));
       setDoubts(doubts);
-      const ask = doubts.length > 0 && doubts.join() !== accepted;
-      setAccepted(doubts.join());
+      const ask = doubts.length > 0 && JSON.stringify(doubts) !== accepted;
+      setAccepted(JSON.stringify(doubts));
       setAsking(ask);
       if (ask) return null;
       return fresh
@@ -324,7 +324,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
               <p className="font-semibold">These hours do not fall as it gets warmer. Look at the sheet again; if it is so, save.</p>
               <ul>
                 {doubts.map((t) => (
-                  <li key={t}>{prose(t)}</li>
+                  <li key={prose(t)}>{prose(t)}</li>
                 ))}
               </ul>
             </div>

@@ -1,6 +1,7 @@
 import { Plus, X } from "lucide-react";
 import { useContext } from "react";
 import { Errors, NumberField } from "../../ui/Form";
+import { Said } from "../../ui/Sentence";
 
 type Row = Record<string, number | undefined>;
 type Column = { key: string; unit: string };
@@ -61,7 +62,7 @@ export function TableField({
       </button>
       {error && (
         <p className="text-sm text-error" role="alert">
-          {error}
+          <Said words={error} />
         </p>
       )}
     </fieldset>

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useReport } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
 import { Loaded } from "../../ui/Page";
+import { Said } from "../../ui/Sentence";
 import { day, longDay, stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Accounts } from "./Accounts";
@@ -131,7 +132,12 @@ function Entries({ entries, zone }: { entries: Schemas["Entry"][]; zone: string 
             <td>
               <What entry={e} />
               {e.note && <span className="quiet"> – {e.note}</span>}
-              {e.flag && <b> {e.flag}</b>}
+              {e.flag && (
+                <b>
+                  {" "}
+                  <Said words={e.flag} />
+                </b>
+              )}
               <Judged entry={e} zone={zone} />
             </td>
             <td>

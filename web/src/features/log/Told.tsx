@@ -127,7 +127,7 @@ function Causes({ id }: { id: string }) {
               {c.told && `: ${prose(c.told)}`}
             </span>
           ))}
-          <span className="block">Remedy: {prose(s.remedy)}</span>
+          <span className="block">Remedy: {s.remedy}</span>
         </span>
       ))}
     </span>

@@ -2,9 +2,9 @@ import { useParams, useSearchParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useSurvey, useYardPlan } from "../../api/queries";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
-import { Sentence } from "../../ui/Sentence";
+import { Said, Sentence } from "../../ui/Sentence";
 import { longDay, stamp } from "../../ui/time";
-import { useStream } from "../../ui/useStream";
+import { troubleOf, useStream } from "../../ui/useStream";
 import { Hands } from "./Hands";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
@@ -67,7 +67,7 @@ function Shown({ plan, boatId }: { plan: YardPlan; boatId: string }) {
       />
       {plan.trouble.map((t) => (
         <p key={t.path + t.message} role="alert" className="mb-2 border-l-4 border-error pl-3">
-          {t.message}
+          <Said words={t.says} />
         </p>
       ))}
       <div className="no-print mb-4 flex flex-wrap items-center gap-2">
@@ -99,7 +99,11 @@ function Shown({ plan, boatId }: { plan: YardPlan; boatId: string }) {
         <button type="button" className="btn btn-ghost min-h-11" onClick={() => print()}>
           Print
         </button>
-        {make.error && <span role="alert">{make.error.message}</span>}
+        {make.error && (
+          <span role="alert">
+            <Said words={troubleOf(make.error)} />
+          </span>
+        )}
       </div>
       <Moved plan={plan} />
       {plan.plan && view === "season" && <Season plan={plan} boatId={boatId} />}

@@ -1,8 +1,9 @@
 import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
 import type { Schemas } from "../../api/client";
+import { Said } from "../../ui/Sentence";
 import { day, elapsed, longDay } from "../../ui/time";
-import { useStream } from "../../ui/useStream";
+import { troubleOf, useStream } from "../../ui/useStream";
 import type { YardPlan } from "./Plan";
 
 type BoatRisk = Schemas["PlanBoatRisk"];
@@ -32,7 +33,7 @@ export function Risk({ plan, boatId }: { plan: YardPlan; boatId: string }) {
       )}
       {error && (
         <p role="alert" className="text-error">
-          {error.message}
+          <Said words={troubleOf(error)} />
         </p>
       )}
       {risk && (

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { useWays } from "../../api/queries";
 import { Loaded } from "../../ui/Page";
+import { Said } from "../../ui/Sentence";
 import { number } from "../../ui/settings";
 import { day, stamp } from "../../ui/time";
 import type { YardPlan } from "./Plan";
@@ -57,8 +58,8 @@ export function Yard({ plan }: { plan: YardPlan }) {
       </div>
       {plan.plan?.launches.some((l) => l.lateH > 0) && <Ways plan={plan} />}
       {(plan.plan?.notes ?? []).map((n) => (
-        <p key={n} className="mt-2 border-l-4 border-warning pl-3 text-sm">
-          {n}.
+        <p key={JSON.stringify(n)} className="mt-2 border-l-4 border-warning pl-3 text-sm">
+          <Said words={n} />.
         </p>
       ))}
       <h2 className="mt-6 text-lg">Closing in the next four days</h2>

@@ -85,7 +85,7 @@ const plan = (more: Partial<YardPlan> = {}): YardPlan => ({
       },
     ],
     open: [],
-    notes: ["Tern: nothing is planned on Bottom"],
+    notes: [[{ text: "Tern: nothing is planned on Bottom" }]],
   },
   ...more,
 });

@@ -4,6 +4,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
 import { Choice, NumberField, TextField } from "../../ui/Form";
+import { Said } from "../../ui/Sentence";
 import { type Edit, EMPTY, type Words } from "./edit";
 
 type Layer = Schemas["SurveyLayer"];
@@ -18,7 +19,7 @@ export function Layers({
   edit: Edit;
   change: (e: Partial<Edit>) => void;
   words: Words;
-  cautions: string[];
+  cautions: Schemas["SaySpan"][][];
 }) {
   const f = edit.findings;
   const [rings, setRings] = useState("");
@@ -42,8 +43,8 @@ export function Layers({
     <div className="grid max-w-6xl gap-6 lg:grid-cols-[3fr_2fr]">
       <div>
         {cautions.map((c) => (
-          <p key={c} className="mb-2 border-l-4 border-warning pl-3">
-            {c}
+          <p key={JSON.stringify(c)} className="mb-2 border-l-4 border-warning pl-3">
+            <Said words={c} />
           </p>
         ))}
         <div className="mb-3 flex flex-wrap items-end gap-2">

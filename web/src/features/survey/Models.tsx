@@ -4,6 +4,7 @@ import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
+import { Said } from "../../ui/Sentence";
 import { Quantity } from "../../ui/Working";
 
 type Model = Schemas["Model"];
@@ -81,7 +82,7 @@ export function Models({ boatId, models }: { boatId: string; models: Model[] }) 
               />
               {(local.file ?? add.error?.fields.file) && (
                 <p role="alert" className="text-sm text-error">
-                  {local.file ?? add.error?.fields.file}
+                  <Said words={local.file ?? add.error?.fields.file ?? ""} />
                 </p>
               )}
             </div>

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, ok, type Schemas } from "../../api/client";
+import { api, ok, type Schemas, type Words } from "../../api/client";
 import { useChange, useMeta, useSurvey } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
 import { Errors, NumberField, Refusal, unsendable } from "../../ui/Form";
@@ -171,7 +171,7 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
       }),
     );
   });
-  const fields: Record<string, string> = {};
+  const fields: Record<string, Words> = {};
   for (const [k, v] of Object.entries(save.error?.fields ?? {})) fields[k.replace(/^measured\.measures\[\d+\]\./, "")] = v;
   const put = (i: number, st: Partial<Schemas["AreaStation"]>) =>
     setGirths({ ...girths, stations: girths.stations.map((o, k) => (k === i ? { ...o, ...st } : o)) });

@@ -242,7 +242,7 @@ it("shows every figure with its ±, warns of a disagreement, lets one count or a
   side(measured([stated(10), stated(14)], 0), told, {
     ...figure(10),
     figures: [figure(10), figure(14)],
-    disagreeing: [{ a: 0, b: 1, text: "Stated and stated differ by 4 m²." }],
+    disagreeing: [{ a: 0, b: 1, text: [{ text: "Stated and stated differ by " }, { value: 4, unit: "m²", digits: 0 }, { text: "." }] }],
   });
   expect(screen.getByTestId("area-found").textContent).toContain("10.0 m² ±5.0 %");
   expect(screen.getByRole("alert").textContent).toContain("differ by 4 m²");
@@ -264,7 +264,7 @@ const layered = (colours: string[], stop: number): Edit => ({
 function old(edit: Edit, told: (e: Edit) => void) {
   return show(
     <Kept start={edit} told={told}>
-      {(v, set) => <Layers edit={v} change={(e) => set({ ...v, ...e })} words={words} cautions={["Test it for lead."]} />}
+      {(v, set) => <Layers edit={v} change={(e) => set({ ...v, ...e })} words={words} cautions={[[{ text: "Test it for lead." }]]} />}
     </Kept>,
   );
 }

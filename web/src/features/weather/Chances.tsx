@@ -1,9 +1,9 @@
 import { useEffect } from "react";
 import type { Schemas } from "../../api/client";
 import { Answer } from "../../ui/Page";
-import { Sentence } from "../../ui/Sentence";
+import { Said, Sentence } from "../../ui/Sentence";
 import { clock, day } from "../../ui/time";
-import { useStream } from "../../ui/useStream";
+import { troubleOf, useStream } from "../../ui/useStream";
 import { Binding } from "./words";
 
 /** The best three chances of the week for every coat that waits, and what to do if it rains. */
@@ -46,7 +46,7 @@ export function BestChances({
       )}
       {error && (
         <p role="alert" className="text-error">
-          {error.message}
+          <Said words={troubleOf(error)} />
         </p>
       )}
       {result && <Ranked chances={result} zone={zone} boatId={boatId} />}

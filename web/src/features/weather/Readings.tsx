@@ -3,6 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useInstruments } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { Remove } from "../../ui/Remove";
+import { Said } from "../../ui/Sentence";
 import { stamp } from "../../ui/time";
 import { ImportReadings } from "./ImportReadings";
 import { InstrumentForm } from "./InstrumentForm";
@@ -81,7 +82,7 @@ function One({ instrument: i, survey }: { instrument: Schemas["Instrument"]; sur
       </p>
       {i.doubts.map((d) => (
         <p key={d.what + d.from} className="mt-1 border-l-4 border-warning pl-2 text-sm" role="note">
-          <b>{stamp(d.from, zone)}</b> to <b>{stamp(d.to, zone)}</b>: {d.text}
+          <b>{stamp(d.from, zone)}</b> to <b>{stamp(d.to, zone)}</b>: <Said words={d.text} />
         </p>
       ))}
       {i.count > 0 && <TraceChart instrument={i} zone={zone} />}
