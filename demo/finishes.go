@@ -78,7 +78,7 @@ func finish(ctx context.Context, a *app.App, now time.Time) error {
 		day := func(n int) string { return now.AddDate(0, 0, -n).Format(time.DateOnly) }
 		w.Way, w.Seal, w.TempC, w.FromGrit = gelcoat.Repair, gelcoat.Film, 17, 240
 		w.Gouges = []gelcoat.Gouge{{LengthMM: 60, WidthMM: 40, DepthMM: 2, Count: 1}, {LengthMM: 25, WidthMM: 10, DepthMM: 1, Count: 4}}
-		w.Patches = []gelcoat.Patch{{On: day(6), Recipe: "off-white 100 g, black 0.5 g", Judged: "too dark", Note: "looked right wet"}, {On: day(3), Recipe: "off-white 100 g, black 0.2 g, ochre 0.1 g", Judged: "match"}}
+		w.Patches = []gelcoat.Patch{{On: day(6), Recipe: "off-white 100, black 0.5", Judged: "too dark", Note: "looked right wet"}, {On: day(3), Recipe: "off-white 100, black 0.2, ochre 0.1", Judged: "match"}}
 	}); err != nil {
 		return err
 	}

@@ -299,13 +299,13 @@ func (r *Result) coats(w Work, c Case) {
 	um := c.Sheet.Film.TypicalUm
 	if r.LitreM2 = c.OwnLM2; r.LitreM2 > 0 {
 		r.OwnFrom = c.OwnFrom
-		wk.StepOf("Litres on a m²", say.Of("your own coats: %s", c.OwnFrom), r.LitreM2, "L", say.Of("the log"))
+		wk.StepOf("What a coat takes", say.Of("your own coats: %s", c.OwnFrom), r.LitreM2, "L/m²", say.Of("the log"))
 	} else {
-		r.LitreM2 = wk.Step("Litres on a m²", "film / (10 · solids) / (1 − loss)", film.Litres(1, um, c.Sheet.VolumeSolidsPct, m.LossPct), "L", "data sheet")
+		r.LitreM2 = wk.Step("What a coat takes", "film / (10 · solids) / (1 − loss)", film.Litres(1, um, c.Sheet.VolumeSolidsPct, m.LossPct), "L/m²", "data sheet")
 	}
 	r.Do(craft.Step{Name: fmt.Sprintf("%d coats, scuffed between", w.Now), How: say.Of("%sdust down, wet edge, in the morning after the dew is off", map[bool]string{true: "the first thinned by a quarter, the second by a tenth, then full; ", false: "full strength throughout; "}[w.Thinned]),
 		Amount: r.LitreM2 * c.AreaM2 * float64(w.Now), Unit: "L", WorkH: float64(w.Now) * all})
-	r.Take(c.Sheet.Name, "coats · area · litres on a m²", r.LitreM2*c.AreaM2*float64(w.Now), "L", "")
+	r.Take(c.Sheet.Name, "coats · area · what a coat takes", r.LitreM2*c.AreaM2*float64(w.Now), "L", "")
 }
 
 // seams lays tape for lines drawn between coats.

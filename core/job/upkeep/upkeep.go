@@ -65,7 +65,7 @@ func (f Film) Next() (d Due, ok bool) {
 			rate *= covered
 		}
 		w.In("Latitude", f.LatitudeDeg, "°")
-		w.Step("Weathering", "10 µm a year at 50°, with the cosine of the latitude; 0.3 of it under cover", rate, "µm a year", "rule of thumb")
+		w.Step("Weathering in a year", "10 µm a year at 50°, with the cosine of the latitude; 0.3 of it under cover", rate, "µm", "rule of thumb")
 		w.Step("Least film to recoat onto", "two coats of it", least, "µm", "rule of thumb")
 		y := w.Step("Years", "(film − least) / weathering, between 0.5 and 5", math.Min(mostYears, math.Max(leastYears, (f.Um-least)/rate)), "years", "rule of thumb")
 		return Due{What: "scuff and lay two coats, before it cracks", At: years(y), Working: w}, true

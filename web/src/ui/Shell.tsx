@@ -1,3 +1,4 @@
+import { useIsFetching } from "@tanstack/react-query";
 import {
   BookOpen,
   CalendarCheck,
@@ -55,6 +56,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   const go = useNavigate();
   const where = useLocation();
   const settings = useSettings();
+  const asking = useIsFetching() > 0;
   const help = useRef<HTMLDialogElement>(null);
   const more = useRef<HTMLDialogElement>(null);
   const [boatId, setBoatId] = useState(() => params.boatId ?? localStorage.getItem("boat") ?? "");
@@ -154,7 +156,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
         </div>
       </aside>
       <Zone value={zone}>
-        <main className="min-w-0 px-4 pb-24 pt-4 lg:px-8 lg:pb-10 lg:pt-5">
+        <main data-asking={asking ? "yes" : "no"} className="min-w-0 px-4 pb-24 pt-4 lg:px-8 lg:pb-10 lg:pt-5">
           <Failsafe>
             <Outbox />
             {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}

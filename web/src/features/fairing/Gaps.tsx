@@ -6,6 +6,7 @@ import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
 import type { FairingView } from "./Fairing";
 
 type Readings = Schemas["Readings"];
@@ -31,6 +32,7 @@ const numbers = (text: string) =>
 /** The gaps in the order one walks: Enter goes to the next; a dash or nothing is not read. */
 export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string, string>) => void }) {
   const products = useProducts().data ?? [];
+  const { prose } = useSettings();
   const now = view.now;
   const start = (): Readings => {
     if (!now) return fresh(1);
@@ -114,7 +116,10 @@ export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string
             label="How fair"
             value={draft.class}
             onChange={(c) => set({ class: c })}
-            options={view.classes.map((c) => ({ value: c.key as Readings["class"], label: `${c.name}: ${c.gapMM} mm in a metre` }))}
+            options={view.classes.map((c) => ({
+              value: c.key as Readings["class"],
+              label: `${c.name}: ${prose([{ value: c.gapMM, unit: "mm", digits: 1 }])} in ${prose([{ value: 1, unit: "m", digits: 0 }])}`,
+            }))}
           />
           <NumberField
             name="maxFillMM"

@@ -42,7 +42,7 @@ function Picture({ view }: { view: View }) {
           <h2 className="text-lg">A coat's hours</h2>
           <Share share={r.share} />
           <p className="mt-2 text-sm">
-            A coat takes <Quantity value={r.litreM2} unit="L" digits={3} /> on a m²
+            A coat takes <Quantity value={r.litreM2} unit="L/m²" digits={3} />
             {r.ownFrom ? ", by your own log." : ", by the sheet: log a coat, and your own counts."}
           </p>
           <h2 className="mt-4 text-lg">To stay {view.work.aboveDewH} h above the dew point, begin</h2>

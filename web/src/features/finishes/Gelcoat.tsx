@@ -145,7 +145,7 @@ function Form({ view }: { view: View }) {
           {(p) => (
             <>
               <Text at={`${p}.on`} label="Day" type="date" />
-              <Text at={`${p}.recipe`} label="Mixed" hint="such as white 100 g, black 0.4 g" wide />
+              <Text at={`${p}.recipe`} label="Mixed" hint="such as white 100, black 0.4" wide />
               <Pick
                 at={`${p}.judged`}
                 label="Cured, it is"

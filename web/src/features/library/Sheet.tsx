@@ -72,6 +72,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   const [doubts, setDoubts] = useState(product?.doubts ?? []);
   const [accepted, setAccepted] = useState(JSON.stringify(product?.doubts ?? []));
   const [asking, setAsking] = useState(false);
+  const spread = show(3, "K", 0);
   const fresh = !product || copying;
   const save = useChange(
     async (v: number) => {
@@ -242,7 +243,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
           </Part>
           <Part
             title="Field of application"
-            note="Leave a limit empty that the sheet does not set. The dew-point spread is then 3 K (ISO 8502-4)."
+            note={`Leave a limit empty that the sheet does not set. The dew-point spread is then ${spread.text} ${spread.unit} (ISO 8502-4).`}
           >
             <div className={grid}>
               {limit("airMinC", "Air from", "°C")}
