@@ -7,6 +7,8 @@ export CGO_ENABLED := 0
 
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
 BIN := bin/allcoats
+# Without a set of fonts for formulas (canvas) and a codec that is not used (gin).
+TAGS := latex,nomsgpack
 LINT := bin/staticcheck
 DEPS := web/node_modules/.stamp
 ADDR ?= 127.0.0.1:8080
@@ -31,7 +33,7 @@ web/dist/index.html: $(WEB_FILES) $(DEPS)
 	@touch web/dist/.gitkeep $@
 
 $(BIN): $(GO_FILES) go.mod go.sum web/dist/index.html | need
-	go build -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/allcoats
+	go build -tags $(TAGS) -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/allcoats
 
 build: $(BIN) ## build the binary with the web application in it
 

@@ -57,7 +57,7 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ o
 			}
 		}
 	}
-	got, err := nonskid.Lay(w)
+	got, err := nonskid.Lay(w, formats.Letters)
 	out.Result = got
 	if err != nil {
 		return out, err
@@ -203,7 +203,7 @@ func (o outlook) panels(surfaceID string) []mould.Panel {
 	if row, ok := o.finishes[[2]string{surfaceID, NonSkidBench.Key}]; !ok || json.Unmarshal(row.Work.V, &w) != nil {
 		return out
 	}
-	l, err := nonskid.Lay(w)
+	l, err := nonskid.Lay(w, formats.Letters)
 	if err != nil {
 		return out
 	}

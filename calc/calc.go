@@ -205,7 +205,7 @@ var (
 		mix.Request{ByVolume: product.Ratio{Base: 4, Hardener: 1}, BaseKgL: 1.45, HardenerKgL: 0.98, TotalL: 1.5}, quick(mix.Compute),
 	}
 	NonSkid = Of[nonskid.Work, nonskid.Layout]{
-		"non-skid-layout", "Panels of non-skid on a deck: margins, fittings, splits, tape, texture, order.", exampleDeck(), quick(nonskid.Lay),
+		"non-skid-layout", "Panels of non-skid on a deck: margins, fittings, splits, tape, texture, order.", exampleDeck(), quick(layOut),
 	}
 	Peroxide = Of[mix.PeroxideRequest, mix.PeroxideResult]{
 		"peroxide", "The peroxide catalyst of a resin or gelcoat.",

@@ -145,7 +145,7 @@ type Result struct {
 	Share   Share        `json:"share"`
 	Counts  []Count      `json:"counts"` // now, and with what follows next winter
 	LitreM2 float64      `json:"litreM2"`
-	OwnFrom string `json:"ownFrom,omitempty"` // the coats that LitreM2 was learned from
+	OwnFrom string       `json:"ownFrom,omitempty"` // the coats that LitreM2 was learned from
 	Lines   int          `json:"lines"`
 	TapeM   float64      `json:"tapeM"`
 	Holds   string       `json:"holds"` // whether it holds till next winter

@@ -2,11 +2,14 @@ package nonskid
 
 import (
 	"cmp"
+	"context"
+	"errors"
 	"fmt"
 	"math"
 	"slices"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/parallel"
 	"allcoats/core/base/say"
 	"allcoats/core/base/working"
 	"allcoats/core/geometry/polygon"
@@ -60,6 +63,7 @@ const smallM2 = 0.02
 type cell struct {
 	polygon.Polygon
 	panels []piece
+	necks  []polygon.Point // a place in each panel that has one
 }
 
 // piece is a panel that has no name yet; several polygons only where a stencil cuts it
@@ -70,7 +74,7 @@ type piece struct {
 }
 
 // Lay lays w out.
-func Lay(w Work) (Layout, error) {
+func Lay(w Work, draw Letters) (Layout, error) {
 	out := Layout{Deck: polygon.Shape{}, Fittings: polygon.Shape{}, Gaps: polygon.Shape{}, Panels: []Panel{}, Findings: []say.Finding{}, Even: []Even{}, Working: working.New()}
 	if err := w.Validate(); err != nil {
 		return out, err
@@ -90,24 +94,18 @@ func Lay(w Work) (Layout, error) {
 	if err != nil {
 		return out, err
 	}
-	for i, c := range cells {
-		var cuts []piece
-		for _, p := range c.panels {
-			left, err := cut(p.Shape, keep)
-			if err != nil {
-				return out, err
-			}
-			for k := range left {
-				cuts = append(cuts, piece{Shape: left[k : k+1]})
-			}
-		}
-		cells[i].panels = cuts
-	}
-	if err := out.round(cells, w); err != nil {
+	bad := make([]error, len(cells))
+	_ = parallel.Each(context.Background(), len(cells), nil, func(_, i int) { bad[i] = cells[i].fit(keep, w) })
+	if err := errors.Join(bad...); err != nil {
 		return out, err
 	}
+	for _, c := range cells {
+		for _, at := range c.necks {
+			out.find(false, "A panel near %.2f m forward, %.2f m to the side has a neck narrower than %.0f mm: split it there, or move a fitting's margin.", at.X, math.Abs(at.Y), 1000*narrowM)
+		}
+	}
 	if w.Stencil != nil {
-		if err := out.letter(*w.Stencil, cells); err != nil {
+		if err := out.letter(*w.Stencil, draw, cells); err != nil {
 			return out, err
 		}
 	}
@@ -269,37 +267,42 @@ func (l *Layout) inside(w Work) (polygon.Shape, error) {
 	return in, nil
 }
 
-// cut takes the fittings out of a cell's panels.
-func cut(s polygon.Shape, keep []around) (polygon.Shape, error) {
-	lo, hi := s.Bounds()
+// narrowM is the tongue or neck too narrow to be laid neatly: a rule of thumb.
+const narrowM = 0.03
+
+// fit takes the fittings out of a cell's panels, rounds what is left, and looks for necks.
+func (c *cell) fit(keep []around, w Work) error {
+	var fitted []piece
+	for _, p := range c.panels {
+		left, err := p.clear(keep)
+		if err != nil {
+			return err
+		}
+		for _, one := range left {
+			core, err := one.Inset(narrowM/2+1e-6, polygon.Mitre)
+			if err != nil {
+				return err
+			}
+			if len(core) > 1 {
+				c.necks = append(c.necks, one.Inner())
+			}
+			fitted = append(fitted, piece{polygon.Shape{one.Filleted(w.OutsideRM, w.InsideRM)}, roomiest(one)})
+		}
+	}
+	c.panels = fitted
+	return nil
+}
+
+// clear is a panel without the fittings.
+func (p piece) clear(keep []around) (polygon.Shape, error) {
+	lo, hi := p.Bounds()
 	var near []polygon.Shape
 	for _, k := range keep {
 		if k.lo.X < hi.X && k.hi.X > lo.X && k.lo.Y < hi.Y && k.hi.Y > lo.Y {
 			near = append(near, k.Shape)
 		}
 	}
-	return s.Less(near...)
-}
-
-// narrowM is the tongue or neck too narrow to be laid neatly: a rule of thumb.
-const narrowM = 0.03
-
-// round rounds the corners of all panels, and looks for necks.
-func (l *Layout) round(cells []cell, w Work) error {
-	for i := range cells {
-		for k, p := range cells[i].panels {
-			core, err := p.Inset(narrowM/2, polygon.Mitre)
-			if err != nil {
-				return err
-			}
-			if len(core) > 1 {
-				at := p.Shape[0].Inner()
-				l.find(false, "A panel near %.2f m forward, %.2f m to the side has a neck narrower than %.0f mm: split it there, or move a fitting's margin.", at.X, math.Abs(at.Y), 1000*narrowM)
-			}
-			cells[i].panels[k] = piece{polygon.Shape{p.Shape[0].Filleted(w.OutsideRM, w.InsideRM)}, roomiest(p.Shape[0])}
-		}
-	}
-	return nil
+	return p.Less(near...)
 }
 
 // name gives the panels their names: from forward aft, on each side and on the

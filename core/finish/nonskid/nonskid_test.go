@@ -25,9 +25,27 @@ func half(edit func(w *Work)) Work {
 	return w
 }
 
+// blocks draws letters as blocks with the holes that they have.
+func blocks(text string) (out polygon.Shape, err error) {
+	for i, r := range text {
+		x := 0.8 * float64(i)
+		letter := polygon.Polygon{Outer: box(x, 0, 0.7, 1)}
+		switch r {
+		case ' ':
+			continue
+		case 'B', '8':
+			letter.Holes = []polygon.Ring{box(x+0.2, 0.6, 0.3, 0.2), box(x+0.2, 0.2, 0.3, 0.2)}
+		case 'O', 'A':
+			letter.Holes = []polygon.Ring{box(x+0.2, 0.4, 0.3, 0.3)}
+		}
+		out = append(out, letter)
+	}
+	return out, nil
+}
+
 func lay(t *testing.T, w Work) Layout {
 	t.Helper()
-	l, err := Lay(w)
+	l, err := Lay(w, blocks)
 	require.NoError(t, err)
 	return l
 }
@@ -138,7 +156,7 @@ func TestBadFields(t *testing.T) {
 		"stencil.text":        func(w *Work) { w.Stencil = &Stencil{HeightM: 0.1, BridgeM: 0.005} },
 		"deck[0].outer":       func(w *Work) { w.Deck[0].Outer = w.Deck[0].Outer[:2] },
 	} {
-		_, err := Lay(half(edit))
+		_, err := Lay(half(edit), blocks)
 		var bad fault.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
@@ -232,7 +250,7 @@ func BenchmarkLay(b *testing.B) {
 		w.Fittings = append(w.Fittings, Fitting{Kind: "stanchion", X: 0.4 + 0.5*float64(i/10), Y: -1.7 + 0.37*float64(i%10), LengthM: 0.08, WidthM: 0.08})
 	}
 	for b.Loop() {
-		l, err := Lay(w)
+		l, err := Lay(w, blocks)
 		require.NoError(b, err)
 		require.GreaterOrEqual(b, len(l.Panels), 60)
 	}

@@ -37,7 +37,7 @@ func TestPanelsKeepTheirDistance(t *testing.T) {
 	const slack = 5e-4 // round fittings are drawn with corners
 	for k := range 60 {
 		w := random(r)
-		l, err := Lay(w)
+		l, err := Lay(w, blocks)
 		require.NoError(t, err, "%d %+v", k, w)
 		var all polygon.Shape
 		sum := 0.0
@@ -136,7 +136,7 @@ func TestLettersOfEveryShapeStayInOnePiece(t *testing.T) {
 	for i, text := range []string{"ABDO", "PQR 469", "THE END", "8&B", "ILL"} {
 		for _, textured := range []bool{true, false} {
 			s := Stencil{Text: text, HeightM: 0.15, BridgeM: 0.005, Textured: textured}
-			c, err := s.cut()
+			c, err := s.cut(blocks)
 			require.NoError(t, err)
 			assert.Equal(t, 1, c.Pieces, fmt.Sprintf("%d %s textured %v", i, text, textured))
 			assert.Positive(t, c.CutM)
@@ -145,6 +145,6 @@ func TestLettersOfEveryShapeStayInOnePiece(t *testing.T) {
 			}
 		}
 	}
-	_, err := Stencil{Text: " ", HeightM: 0.1, BridgeM: 0.005}.cut()
+	_, err := Stencil{Text: " ", HeightM: 0.1, BridgeM: 0.005}.cut(blocks)
 	assert.Error(t, err, "nothing to be drawn")
 }

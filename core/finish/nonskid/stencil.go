@@ -3,13 +3,9 @@ package nonskid
 import (
 	"fmt"
 	"math"
-	"sync"
 
 	"allcoats/core/base/fault"
 	"allcoats/core/geometry/polygon"
-
-	"github.com/tdewolff/canvas"
-	"golang.org/x/image/font/gofont/gobold"
 )
 
 // Stencil is a name or a logo in the non-skid. Its letters stay smooth, or, Textured,
@@ -59,28 +55,15 @@ type Cut struct {
 	Bridges int           `json:"bridges"`
 }
 
-var bold = sync.OnceValues(func() (*canvas.FontFamily, error) {
-	f := canvas.NewFontFamily("stencil")
-	return f, f.LoadFont(gobold.TTF, 0, canvas.FontBold)
-})
+// Letters draws a text as outlines, of any size: how a font does it is not the core's.
+type Letters func(text string) (polygon.Shape, error)
 
 // letters draws them level, about the origin, HeightM high.
-func (s Stencil) letters() (polygon.Shape, error) {
-	var out polygon.Shape
+func (s Stencil) letters(draw Letters) (out polygon.Shape, err error) {
 	if len(s.Outlines) > 0 {
 		out = polygon.FromRings(s.Outlines)
-	} else {
-		family, err := bold()
-		if err != nil {
-			return nil, err
-		}
-		path, _, err := family.Face(1000, canvas.Black, canvas.FontBold, canvas.FontNormal).ToPath(s.Text)
-		if err != nil {
-			return nil, err
-		}
-		if out, err = polygon.FromPath(path); err != nil {
-			return nil, err
-		}
+	} else if out, err = draw(s.Text); err != nil {
+		return nil, fault.At("stencil.text", "%v", err)
 	}
 	if len(out) == 0 {
 		return nil, fault.At("stencil.text", "no letter of it can be drawn")
@@ -98,8 +81,8 @@ func bar(x0, x1, y0, y1 float64) polygon.Shape {
 }
 
 // cut draws the stencil level, about the origin, and makes one piece of its sheet.
-func (s Stencil) cut() (c Cut, err error) {
-	if c.Letters, err = s.letters(); err != nil {
+func (s Stencil) cut(draw Letters) (c Cut, err error) {
+	if c.Letters, err = s.letters(draw); err != nil {
 		return c, err
 	}
 	lo, hi := c.Letters.Bounds()
@@ -140,8 +123,8 @@ func (s Stencil) cut() (c Cut, err error) {
 }
 
 // letter puts a stencil into the panel that it lies on.
-func (l *Layout) letter(s Stencil, cells []cell) error {
-	c, err := s.cut()
+func (l *Layout) letter(s Stencil, draw Letters, cells []cell) error {
+	c, err := s.cut(draw)
 	if err != nil {
 		return err
 	}

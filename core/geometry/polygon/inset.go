@@ -1,16 +1,17 @@
 package polygon
 
 import (
-	"fmt"
 	"math"
+	"slices"
 
-	"github.com/tdewolff/canvas"
+	"github.com/peterstace/simplefeatures/geom"
 )
 
 // Join is what an inset makes of a corner that points inwards.
 type Join string
 
-// Joins. A mitre keeps the corner sharp, up to mitreLimit margins long.
+// Joins. A mitre keeps the corner sharp, up to mitreLimit margins long; beyond it is
+// round.
 const (
 	Round Join = "round"
 	Mitre Join = "mitre"
@@ -21,8 +22,7 @@ var Joins = []Join{Round, Mitre}
 
 const (
 	mitreLimit = 20
-	mm         = 1000 // the drawing library is fed millimetres
-	flatMM     = 0.01
+	flatM      = 1e-5 // the most that an arc deviates, m
 )
 
 // Inset moves every edge of a valid polygon in by margin m ≥ 0, holes too, and
@@ -42,36 +42,20 @@ func (p Polygon) Rounded(r float64) ([]Polygon, error) {
 	return Shape(core).Outset(r, Round)
 }
 
-// Shape is a set of polygons that do not overlap. The zero value is empty.
-type Shape []Polygon
-
-// Area returns the area of all, m².
-func (s Shape) Area() float64 {
-	sum := 0.0
-	for _, p := range s {
-		sum += p.Area()
-	}
-	return sum
-}
-
-// EdgeLength returns the length of all edges, m.
-func (s Shape) EdgeLength() float64 {
-	sum := 0.0
-	for _, p := range s {
-		sum += p.EdgeLength()
-	}
-	return sum
-}
-
-// Inset moves every edge in by m ≥ 0.
-func (s Shape) Inset(m float64, join Join) (out Shape, err error) {
+// Inset moves every edge in by m ≥ 0: what lies in the strips along the edges goes.
+func (s Shape) Inset(m float64, join Join) (Shape, error) {
 	if m == 0 || len(s) == 0 {
 		return s, nil
 	}
-	if join == Round {
-		return overlay("inset", func() *canvas.Path { return s.moved(-m) })
+	if e := s[0].Outer.anticlockwise().edges(m); len(s) == 1 && e.meet {
+		left := e.shrunk()
+		if left == nil || len(s[0].Holes) == 0 {
+			return left, nil
+		}
+		holes := Shape{{Holes: s[0].Holes}}
+		return left.overlay("inset", geom.Difference, holes.strips(m, join))
 	}
-	return overlay("inset", func() *canvas.Path { return s.path().Not(s.mitred(m)) })
+	return s.overlay("inset", geom.Difference, s.strips(m, join))
 }
 
 // Outset moves every edge out by m ≥ 0, holes closing up; what then meets is joined.
@@ -79,263 +63,143 @@ func (s Shape) Outset(m float64, join Join) (Shape, error) {
 	if m == 0 || len(s) == 0 {
 		return s, nil
 	}
-	if join == Round {
-		return overlay("outset", func() *canvas.Path { return s.moved(m) })
-	}
-	return overlay("outset", func() *canvas.Path { return s.path().Or(s.mitred(m)) })
-}
-
-// mitred is the strip of m on both sides of all edges, its corners sharp.
-func (s Shape) mitred(m float64) *canvas.Path {
-	return s.path().Stroke(2*m*mm, canvas.ButtCap, canvas.MiterJoiner{GapJoiner: canvas.BevelJoin, Limit: mitreLimit}, flatMM)
-}
-
-// Less returns s without what lies in any of the others, in parts.
-func (s Shape) Less(others ...Shape) (Shape, error) {
-	cut := &canvas.Path{}
-	for _, o := range others {
-		cut = cut.Append(o.path())
-	}
-	if len(s) == 0 || cut.Empty() {
-		return s, nil
-	}
-	return overlay("difference", func() *canvas.Path { return s.path().Not(cut.Settle(canvas.NonZero)) })
-}
-
-// With returns what lies in s or in one of the others.
-func (s Shape) With(others ...Shape) (Shape, error) {
-	return overlay("union", func() *canvas.Path {
-		all := s.path()
-		for _, o := range others {
-			if p := o.path(); all.Empty() {
-				all = p
-			} else if !p.Empty() {
-				all = all.Or(p)
-			}
-		}
-		return all
-	})
-}
-
-// Within returns what lies in s and in o.
-func (s Shape) Within(o Shape) (Shape, error) {
-	if len(s) == 0 || len(o) == 0 {
-		return nil, nil
-	}
-	return overlay("intersection", func() *canvas.Path { return s.path().And(o.path()) })
-}
-
-// Mirrored returns s mirrored about the line y = 0.
-func (s Shape) Mirrored() Shape {
-	flip := func(r Ring) Ring {
-		out := r.reversed()
-		for i := range out {
-			out[i].Y = -out[i].Y
-		}
-		return out
-	}
-	out := make(Shape, len(s))
-	for i, p := range s {
-		out[i].Outer = flip(p.Outer)
-		for _, h := range p.Holes {
-			out[i].Holes = append(out[i].Holes, flip(h))
+	if len(s) == 1 && len(s[0].Holes) == 0 {
+		if e := s[0].Outer.anticlockwise().edges(-m); e.part {
+			return Shape{{Outer: e.grown(join)}}, nil
 		}
 	}
-	return out
+	return s.overlay("outset", geom.Union, s.strips(-m, join))
 }
 
-// Placed returns s with every corner put elsewhere; to must not turn rings over.
-func (s Shape) Placed(to func(Point) Point) Shape {
-	move := func(r Ring) Ring {
-		out := make(Ring, len(r))
-		for i, c := range r {
-			out[i] = to(c)
-		}
-		return out
-	}
-	out := make(Shape, len(s))
-	for i, p := range s {
-		out[i].Outer = move(p.Outer)
-		for _, h := range p.Holes {
-			out[i].Holes = append(out[i].Holes, move(h))
-		}
-	}
-	return out
-}
-
-// FromPath reads a path of the drawing library, drawn in mm, with curves flattened and
-// overlaps joined.
-func FromPath(p *canvas.Path) (Shape, error) {
-	return overlay("path", func() *canvas.Path { return p.Flatten(flatMM).Settle(canvas.NonZero) })
-}
-
-// moved moves all edges out by m, in for a negative one.
-func (s Shape) moved(m float64) *canvas.Path {
-	outer, holes := &canvas.Path{}, &canvas.Path{}
+// strips are bands of |m| along all edges, on the inside for a positive m.
+func (s Shape) strips(m float64, join Join) []geom.Geometry {
+	var out []geom.Geometry
 	for _, p := range s {
-		outer = outer.Append(p.Outer.path(true).Offset(m*mm, flatMM).Flatten(flatMM))
-		for _, h := range p.Holes {
-			holes = holes.Append(h.path(true).Offset(-m*mm, flatMM).Flatten(flatMM))
-		}
-	}
-	if m > 0 && len(s) > 1 {
-		outer = outer.Settle(canvas.NonZero)
-	}
-	if holes.Empty() || outer.Empty() {
-		return outer
-	}
-	return outer.Not(holes.Settle(canvas.NonZero))
-}
-
-// overlay runs one of the drawing library's operations, which panic on input that
-// degenerates.
-func overlay(what string, do func() *canvas.Path) (out Shape, err error) {
-	defer func() {
-		if r := recover(); r != nil {
-			out, err = nil, fmt.Errorf("%s: %v", what, r)
-		}
-	}()
-	return shapeOf(do()), nil
-}
-
-// path draws a shape in mm, outer rings anticlockwise, holes clockwise.
-func (s Shape) path() *canvas.Path {
-	out := &canvas.Path{}
-	for _, p := range s {
-		for i, r := range p.rings() {
-			out = out.Append(r.path(i == 0))
-		}
-	}
-	return out
-}
-
-// path draws a ring in mm.
-func (r Ring) path(anticlockwise bool) *canvas.Path {
-	if (r.signed() > 0) != anticlockwise {
-		r = r.reversed()
-	}
-	out := &canvas.Path{}
-	for i, c := range r {
-		if i == 0 {
-			out.MoveTo(mm*c.X, mm*c.Y)
-		} else {
-			out.LineTo(mm*c.X, mm*c.Y)
-		}
-	}
-	out.Close()
-	return out
-}
-
-// sliver is the area, m², under which a ring is a seam of the overlay and dropped.
-const sliver = 1e-9
-
-// shapeOf reads a settled path; the library does not tell holes by the sense of their
-// rings alone.
-func shapeOf(p *canvas.Path) Shape {
-	var rings []Ring
-	for _, sub := range p.Split() {
-		var r Ring
-		for _, c := range sub.Coords() {
-			q := Point{c.X / mm, c.Y / mm}
-			if len(r) == 0 || r[len(r)-1] != q {
-				r = append(r, q)
+		for k, r := range p.rings() {
+			if len(r) == 0 {
+				continue
+			}
+			r = r.anticlockwise()
+			if k > 0 {
+				r = r.reversed()
+			}
+			if e := r.edges(m); e.part {
+				out = append(out, Polygon{Outer: e.grown(join)}.geom().AsGeometry())
+			} else {
+				out = append(out, e.strips(join)...)
 			}
 		}
-		if n := len(r); n > 1 && r[0] == r[n-1] {
-			r = r[:n-1]
-		}
-		rings = append(rings, r)
-	}
-	return FromRings(rings)
-}
-
-// FromRings makes a shape of rings that do not cross, such as those of a drawing: what
-// lies in an odd number of others is a hole of the smallest of them. Rings without area
-// are dropped.
-func FromRings(all []Ring) Shape {
-	var rings []Polygon
-	for _, r := range all {
-		if len(r) < 3 || math.Abs(r.signed()) < sliver {
-			continue
-		}
-		if r.signed() < 0 {
-			r = r.reversed()
-		}
-		rings = append(rings, Polygon{Outer: r})
-	}
-	out := Shape{}
-	home := make([]int, len(rings)) // of an outer ring its place in out, of a hole the ring round it
-	var holes []int
-	for i, r := range rings {
-		depth, least := 0, -1
-		if len(rings) > 1 {
-			at := r.Inner()
-			for k, o := range rings {
-				if k != i && o.Outer.signed() > r.Outer.signed() && o.Outer.Contains(at) {
-					if depth++; least < 0 || o.Outer.signed() < rings[least].Outer.signed() {
-						least = k
-					}
-				}
-			}
-		}
-		if depth%2 == 1 {
-			home[i] = least
-			holes = append(holes, i)
-			continue
-		}
-		home[i] = len(out)
-		out = append(out, r)
-	}
-	for _, h := range holes {
-		o := &out[home[home[h]]]
-		o.Holes = append(o.Holes, rings[h].Outer.reversed())
 	}
 	return out
 }
 
-// Contains reports whether p lies inside the ring, by counting crossings; on its edge
-// either may be said.
-func (r Ring) Contains(p Point) bool {
-	in := false
+// edges of a ring that has the inside on its left: how they are moved by m to the left.
+type edges struct {
+	Ring
+	m    float64
+	side []Point   // of the edge after a corner
+	turn []float64 // from the edge before a corner to that after it, radians
+	part bool      // the strips of all neighbours part, as round a hole
+	meet bool      // they all overlap, as within a convex outline
+}
+
+func (r Ring) edges(m float64) edges {
+	n := len(r)
+	e := edges{r, m, make([]Point, n), make([]float64, n), true, true}
 	for i, a := range r {
-		b := r[(i+1)%len(r)]
-		if (a.Y > p.Y) != (b.Y > p.Y) && p.X < a.X+(p.Y-a.Y)/(b.Y-a.Y)*(b.X-a.X) {
-			in = !in
-		}
+		b := r[(i+1)%n]
+		k := m / math.Hypot(b.X-a.X, b.Y-a.Y)
+		e.side[i] = Point{-k * (b.Y - a.Y), k * (b.X - a.X)}
 	}
-	return in
-}
-
-// Contains reports whether p lies in the polygon and in none of its holes.
-func (p Polygon) Contains(at Point) bool {
-	for _, h := range p.Holes {
-		if h.Contains(at) {
-			return false
-		}
+	for i, to := range e.side {
+		from := e.side[(i+n-1)%n]
+		e.turn[i] = math.Atan2(from.X*to.Y-from.Y*to.X, from.X*to.X+from.Y*to.Y)
+		e.part, e.meet = e.part && e.turn[i]*m <= 0, e.meet && e.turn[i]*m >= 0
 	}
-	return p.Outer.Contains(at)
+	return e
 }
 
-// Inner returns a point inside a polygon with area.
-func (p Polygon) Inner() Point {
-	at, _ := p.geom().PointOnSurface().XY()
-	return Point{at.X, at.Y}
+// grown is the ring moved whole, where all strips part.
+func (e edges) grown(join Join) Ring {
+	var out Ring
+	for i := range e.Ring {
+		out = append(out, e.corner(i, join)...)
+	}
+	return out
 }
 
-// ToEdge is the distance of a point from the nearest edge, m.
-func (p Polygon) ToEdge(at Point) float64 {
-	best := math.Inf(1)
-	for _, r := range p.rings() {
-		for i, a := range r {
-			b := r[(i+1)%len(r)]
-			dx, dy := b.X-a.X, b.Y-a.Y
-			t := 0.0
-			if l := dx*dx + dy*dy; l > 0 {
-				t = max(0, min(1, ((at.X-a.X)*dx+(at.Y-a.Y)*dy)/l))
+// shrunk is what a convex ring leaves within all its edges moved, none if nothing.
+func (e edges) shrunk() Shape {
+	left := e.Ring
+	for i, a := range e.Ring {
+		at, side := a.plus(e.side[i]), e.side[i]
+		beyond := func(p Point) float64 { return (p.X-at.X)*side.X + (p.Y-at.Y)*side.Y }
+		var cut Ring
+		for k, p := range left {
+			q := left[(k+1)%len(left)]
+			dp, dq := beyond(p), beyond(q)
+			if dp >= 0 {
+				cut = append(cut, p)
 			}
-			x, y := at.X-a.X-t*dx, at.Y-a.Y-t*dy
-			best = min(best, x*x+y*y)
+			if dp < 0 != (dq < 0) {
+				cut = append(cut, p.plus(Point{q.X - p.X, q.Y - p.Y}.times(dp/(dp-dq))))
+			}
+		}
+		left = cut
+	}
+	if len(left) < 3 || left.signed() < sliver {
+		return nil
+	}
+	return Shape{{Outer: left}}
+}
+
+// strips are the bands along the edges. Edges whose strips part share one, up to a
+// quarter turn.
+func (e edges) strips(join Join) (out []geom.Geometry) {
+	var near, far Ring // of the strip so far, along the edges and m away
+	turned := 0.0
+	end := func() {
+		slices.Reverse(far)
+		out = append(out, Polygon{Outer: append(near, far...)}.geom().AsGeometry())
+		near, far, turned = nil, nil, 0
+	}
+	for i, b := range e.Ring {
+		part := e.turn[i]*e.m <= 0
+		if turned += math.Abs(e.turn[i]); near != nil && (!part || turned > math.Pi/2) {
+			end()
+		}
+		if near == nil {
+			near = Ring{b}
+		}
+		if part {
+			far = append(far, e.corner(i, join)...)
+		} else {
+			far = append(far, b.plus(e.side[i]))
+		}
+		c := e.Ring[(i+1)%len(e.Ring)]
+		near, far = append(near, c), append(far, c.plus(e.side[i]))
+	}
+	end()
+	return out
+}
+
+// corner is what the join makes of a corner where strips part, from the end of one to
+// the beginning of the next.
+func (e edges) corner(i int, join Join) Ring {
+	n := len(e.Ring)
+	at, from, to, turn := e.Ring[i], e.side[(i+n-1)%n], e.side[i], e.turn[i]
+	out := Ring{at.plus(from)}
+	if tip := 1 / math.Cos(turn/2); join == Mitre && tip <= mitreLimit {
+		out = append(out, at.plus(Point{(from.X + to.X) / 2, (from.Y + to.Y) / 2}.times(tip*tip)))
+	} else {
+		steps := math.Ceil(math.Abs(turn) / (2 * math.Acos(1-flatM/math.Abs(e.m))))
+		for j := 1.0; j < steps; j++ {
+			sin, cos := math.Sincos(turn * j / steps)
+			out = append(out, at.plus(Point{from.X*cos - from.Y*sin, from.X*sin + from.Y*cos}))
 		}
 	}
-	return math.Sqrt(best)
+	return append(out, at.plus(to))
 }
+
+func (p Point) plus(q Point) Point    { return Point{p.X + q.X, p.Y + q.Y} }
+func (p Point) times(k float64) Point { return Point{k * p.X, k * p.Y} }

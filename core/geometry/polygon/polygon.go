@@ -1,6 +1,5 @@
 // Package polygon measures outlines in the plane and moves their edges in by a
-// margin. Lengths are in m, areas in m². Offsets and overlays are done by canvas,
-// checks by simplefeatures.
+// margin. Lengths are in m, areas in m². Overlays and checks are done by simplefeatures.
 package polygon
 
 import (
@@ -174,6 +173,13 @@ func (s Shape) Bounds() (lo, hi Point) {
 		}
 	}
 	return lo, hi
+}
+
+func (r Ring) anticlockwise() Ring {
+	if r.signed() < 0 {
+		return r.reversed()
+	}
+	return r
 }
 
 func (r Ring) reversed() Ring {

@@ -6,6 +6,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/area"
+	"allcoats/core/finish/nonskid"
 	"allcoats/core/geometry/mesh"
 	"allcoats/formats"
 )
@@ -83,3 +84,5 @@ func wetted(r WettedRequest) (WettedResult, error) {
 	}
 	return WettedResult{area.WettedSurface(r.Dimensions, r.DisplacementT)}, nil
 }
+
+func layOut(w nonskid.Work) (nonskid.Layout, error) { return nonskid.Lay(w, formats.Letters) }
