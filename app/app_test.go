@@ -10,6 +10,8 @@ import (
 	"allcoats/app"
 	"allcoats/core/base/fault"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
+	"allcoats/core/job/logbook"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/today"
 	"allcoats/demo"
@@ -98,8 +100,8 @@ func TestLoggedCoatStartsAClockAndMovesThePlanOn(t *testing.T) {
 	require.Nil(t, lane.Clock)
 	plan, err := a.BuildUp(ctx, lane.SurfaceID)
 	require.NoError(t, err)
-	edit := app.EntryEdit{SurfaceID: lane.SurfaceID, Kind: app.KindCoat, StartedAt: now, ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{80, 76}}
-	entry, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: edit})
+	edit := logbook.Entry{SurfaceID: lane.SurfaceID, Kind: step.Coat, StartedAt: now, ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{80, 76}}
+	entry, err := a.AddEntry(ctx, app.NewEntry{Entry: edit})
 	require.NoError(t, err)
 	assert.InDelta(t, 78*0.52, entry.FilmUm, 1e-9)
 
@@ -146,27 +148,27 @@ func TestBadEntries(t *testing.T) {
 	lane := today.Answer.Lanes[0]
 	products, err := a.Products(ctx)
 	require.NoError(t, err)
-	good := app.EntryEdit{SurfaceID: lane.SurfaceID, Kind: app.KindCoat, StartedAt: demo.Now, ProductID: products[0].ID}
-	for path, change := range map[string]func(*app.EntryEdit){
-		"surfaceId": func(e *app.EntryEdit) { e.SurfaceID = "none" },
-		"startedAt": func(e *app.EntryEdit) { e.StartedAt = demo.Now.Add(time.Hour) },
-		"productId": func(e *app.EntryEdit) { e.ProductID = "none" },
-		"stepId":    func(e *app.EntryEdit) { e.StepID = "none" },
-		"litres":    func(e *app.EntryEdit) { e.Litres = -1 },
-		"wetUm[1]":  func(e *app.EntryEdit) { e.WetUm = []float64{100, 0} },
-		"kind":      func(e *app.EntryEdit) { e.Kind = "polish" },
-		"grit":      func(e *app.EntryEdit) { e.Kind = app.KindSand },
+	good := logbook.Entry{SurfaceID: lane.SurfaceID, Kind: step.Coat, StartedAt: demo.Now, ProductID: products[0].ID}
+	for path, change := range map[string]func(*logbook.Entry){
+		"surfaceId": func(e *logbook.Entry) { e.SurfaceID = "none" },
+		"startedAt": func(e *logbook.Entry) { e.StartedAt = demo.Now.Add(time.Hour) },
+		"productId": func(e *logbook.Entry) { e.ProductID = "none" },
+		"stepId":    func(e *logbook.Entry) { e.StepID = "none" },
+		"litres":    func(e *logbook.Entry) { e.Litres = -1 },
+		"wetUm[1]":  func(e *logbook.Entry) { e.WetUm = []float64{100, 0} },
+		"kind":      func(e *logbook.Entry) { e.Kind = "polish" },
+		"grit":      func(e *logbook.Entry) { e.Kind = step.Sand },
 	} {
 		e := good
 		change(&e)
-		_, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: e})
+		_, err := a.AddEntry(ctx, app.NewEntry{Entry: e})
 		var bad fault.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
 	log, err := a.Log(ctx, boats[0].ID)
 	require.NoError(t, err)
-	_, err = a.AddEntry(ctx, app.NewEntry{EntryEdit: good})
+	_, err = a.AddEntry(ctx, app.NewEntry{Entry: good})
 	require.NoError(t, err)
 	more, err := a.Log(ctx, boats[0].ID)
 	require.NoError(t, err)

@@ -13,8 +13,8 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
+	"allcoats/core/film/step"
 	"allcoats/core/job/lay"
-	"allcoats/core/job/logbook"
 	"allcoats/core/physics/cure"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -139,7 +139,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 			f = s
 		}
 	}
-	coat := today.Coat{Method: "roller"}
+	coat := today.Coat{Step: step.Step{Work: step.Coat, Method: "roller"}}
 	switch {
 	case f.Next != nil && (ask.ProductID == "" || ask.ProductID == o.nextProduct(f)):
 		coat = *f.Next
@@ -292,7 +292,7 @@ func (o outlook) ownRate(productID string) (litresH float64, ok bool) {
 	var litres, hours float64
 	for _, log := range o.log {
 		for _, e := range log {
-			if e.ProductID != nil && *e.ProductID == productID && e.Litres > 0 && e.Hours > 0 {
+			if e.ProductID != "" && e.ProductID == productID && e.Litres > 0 && e.Hours > 0 {
 				litres += e.Litres
 				hours += e.Hours
 			}
@@ -371,11 +371,11 @@ func (o outlook) forbids(f today.Surface, c today.Coat) (now, hold say.Sentence)
 func (o outlook) cleaned(surfaceID string) say.Sentence {
 	var out say.Sentence
 	for _, e := range o.log[surfaceID] {
-		switch kind, _ := logbook.ByKind(e.Kind); {
-		case kind.Films:
+		switch kind := e.Kind.Kind(); {
+		case kind.Lays:
 			out = nil
-		case e.Kind == logbook.Wash || e.Kind == logbook.Wipe:
-			out = say.Of("%s on %v", kind.Name, say.Date(time.Unix(e.StartedAt, 0)))
+		case e.Kind == step.Wash || e.Kind == step.Degrease:
+			out = say.Of("%s on %v", kind.Name, say.Date(e.StartedAt))
 		}
 	}
 	return out

@@ -11,7 +11,9 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
+	"allcoats/core/job/logbook"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
 	"allcoats/store"
@@ -20,20 +22,9 @@ import (
 // Step is a step planned on a surface: a number of equal coats, or work without
 // a film. An empty ID is a new step.
 type Step struct {
-	ID         string     `json:"id,omitempty"`
-	Work       rules.Work `json:"work" enum:"coat,wash,degrease,strip,sand,fill,fair,inspect,mask"`
-	ProductID  string     `json:"productId,omitempty"`
-	Coats      int        `json:"coats"`
-	DFTUm      float64    `json:"dftUm"`
-	Method     string     `json:"method"`
-	LossPct    float64    `json:"lossPct"`
-	ThinnerPct float64    `json:"thinnerPct"`
-	Grade      string     `json:"grade,omitempty"`
-	Colour     string     `json:"colour,omitempty"`
-	Grit       int        `json:"grit,omitempty"`
-	RemovedUm  float64    `json:"removedUm,omitempty"`
-	Agent      string     `json:"agent,omitempty"`
-	Note       string     `json:"note,omitempty"`
+	ID        string `json:"id,omitempty"`
+	ProductID string `json:"productId,omitempty"`
+	step.Step
 }
 
 func (s Step) row() store.Step {
@@ -46,18 +37,18 @@ func (s Step) row() store.Step {
 }
 
 func stepOf(r store.Step) Step {
-	s := Step{ID: r.ID, Work: rules.Work(r.Work), Coats: r.Coats, DFTUm: r.DFTUm, Method: r.Method, LossPct: r.LossPct, ThinnerPct: r.ThinnerPct,
-		Grade: r.Grade, Colour: r.Colour, Grit: r.Grit, RemovedUm: r.RemovedUm, Agent: r.Agent, Note: r.Note}
+	s := Step{ID: r.ID, Step: step.Step{Work: step.Work(r.Work), Coats: r.Coats, DFTUm: r.DFTUm, Method: r.Method, LossPct: r.LossPct, ThinnerPct: r.ThinnerPct,
+		Grade: r.Grade, Colour: r.Colour, Grit: r.Grit, RemovedUm: r.RemovedUm, Agent: r.Agent, Note: r.Note}}
 	if r.ProductID != nil {
 		s.ProductID = *r.ProductID
 	}
 	return s
 }
 
-// core returns the step as the core wants it, with its hardener's tables.
-func (s Step) core(sheet product.Sheet) buildup.Step {
-	return buildup.Step{Work: s.Work, Sheet: sheet, Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, LossPct: s.LossPct, ThinnerPct: s.ThinnerPct,
-		Grade: s.Grade, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent}
+// with is the step with its product's sheet.
+func (s Step) with(sheet product.Sheet) step.Step {
+	s.Sheet = sheet
+	return s.Step
 }
 
 // Finding is what a rule has to say of a step, and whether it is let stand.
@@ -133,7 +124,7 @@ type work struct {
 	survey   Survey
 	products map[string]product.Sheet
 	steps    map[string][]Step
-	log      map[string][]store.Entry // without deleted ones, by time
+	log      map[string][]logbook.Logged // without deleted ones, by time
 	overrule map[[3]string]store.Overrule
 	shelf    []StockItem
 	photos   []store.Photo
@@ -151,7 +142,7 @@ func (a *App) loadWork(ctx context.Context, q store.Queries, surfaceID string) (
 }
 
 func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, error) {
-	w := work{products: map[string]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]store.Entry{}, overrule: map[[3]string]store.Overrule{}, finishes: map[[2]string]store.Finish{}}
+	w := work{products: map[string]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]logbook.Logged{}, overrule: map[[3]string]store.Overrule{}, finishes: map[[2]string]store.Finish{}}
 	var err error
 	if w.survey, err = loadSurvey(ctx, q, boatID); err != nil {
 		return w, err
@@ -183,7 +174,7 @@ func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) 
 	}
 	for _, e := range log {
 		if e.DeletedAt == nil {
-			w.log[string(e.SurfaceID)] = append(w.log[string(e.SurfaceID)], e)
+			w.log[string(e.SurfaceID)] = append(w.log[string(e.SurfaceID)], loggedOf(e))
 		}
 	}
 	finishes, err := q.BoatFinishes(ctx, boatID)
@@ -214,7 +205,7 @@ func (w work) done(surfaceID string, steps []Step) []int {
 	out := make([]int, len(steps))
 	for _, e := range w.log[surfaceID] {
 		for i, s := range steps {
-			if e.Kind == KindCoat && e.StepID != nil && s.ID != "" && *e.StepID == s.ID {
+			if e.Of(s.ID) {
 				out[i]++
 			}
 		}
@@ -223,13 +214,13 @@ func (w work) done(surfaceID string, steps []Step) []int {
 }
 
 // sheet returns the data sheet of what was logged, with the planned hardener.
-func (w work) sheet(e store.Entry) product.Sheet {
-	if e.ProductID == nil {
+func (w work) sheet(e logbook.Logged) product.Sheet {
+	if e.ProductID == "" {
 		return product.Sheet{}
 	}
-	s := w.products[*e.ProductID]
-	for _, p := range w.steps[string(e.SurfaceID)] {
-		if e.StepID != nil && p.ID == *e.StepID && p.ProductID == *e.ProductID {
+	s := w.products[e.ProductID]
+	for _, p := range w.steps[e.SurfaceID] {
+		if e.StepID != "" && p.ID == e.StepID && p.ProductID == e.ProductID {
 			s, _ = s.With(p.Grade)
 		}
 	}
@@ -237,11 +228,11 @@ func (w work) sheet(e store.Entry) product.Sheet {
 }
 
 // laid returns a logged coat as the core wants it.
-func (w work) laid(e store.Entry) buildup.Laid {
-	l := buildup.Laid{WetUm: e.WetUm.V, Litres: e.Litres, ThinnerPct: e.ThinnerPct, At: time.Unix(e.StartedAt, 0).UTC(), Batch: e.Detail.V.Batch}
+func (w work) laid(e logbook.Logged) buildup.Laid {
+	l := buildup.Laid{WetUm: e.WetUm, Litres: e.Litres, ThinnerPct: e.ThinnerPct, At: e.StartedAt, Batch: e.Batch}
 	l.Sheet = w.sheet(e)
-	for _, s := range w.steps[string(e.SurfaceID)] {
-		if e.StepID != nil && s.ID == *e.StepID {
+	for _, s := range w.steps[e.SurfaceID] {
+		if e.StepID != "" && s.ID == e.StepID {
 			l.LossPct, l.StepUm = s.LossPct, s.DFTUm
 		}
 	}
@@ -259,7 +250,7 @@ func (w work) check(surfaceID string, steps []Step) error {
 	ids := map[string]bool{}
 	done := w.done(surfaceID, steps)
 	for i, s := range steps {
-		if sheet, ok := w.products[s.ProductID]; !ok && s.core(sheet).Films() {
+		if sheet, ok := w.products[s.ProductID]; !ok && s.with(sheet).Films() {
 			bad.Add(fmt.Sprintf("steps[%d].productId", i), "choose a product of the library")
 		}
 		if _, known := coats[s.ID]; s.ID != "" && (!known || ids[s.ID]) {
@@ -276,9 +267,9 @@ func (w work) check(surfaceID string, steps []Step) error {
 // buildUp tells what steps on a surface come to.
 func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 	out := BuildUp{Surface: w.surface(surfaceID), Steps: append([]Step{}, steps...), Done: w.done(surfaceID, steps)}
-	core := make([]buildup.Step, len(steps))
+	core := make([]step.Step, len(steps))
 	for i, s := range steps {
-		core[i] = s.core(w.products[s.ProductID])
+		core[i] = s.with(w.products[s.ProductID])
 		out.DueUm += float64(out.Done[i]) * s.DFTUm
 	}
 	var err error
@@ -294,11 +285,10 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 }
 
 // findings asks the rules about steps on a surface.
-func (w work) findings(f Surface, steps []Step, core []buildup.Step, r buildup.Result) []Finding {
+func (w work) findings(f Surface, steps []Step, core []step.Step, r buildup.Result) []Finding {
 	c := rules.Case{Part: f.Part, Substrate: f.Substrate, TiltDeg: f.Tilt(f.Part), Sheltered: f.Shelter == survey.Shed, Findings: f.Findings, OpenDefects: f.OpenDefects}
 	for i, s := range core {
-		c.Steps = append(c.Steps, rules.Step{Work: s.Work, Sheet: s.Sheet, Coats: s.Coats, DFTUm: s.DFTUm, WFTUm: r.Lines[i].WFTUm, Method: s.Method,
-			ThinnerPct: s.ThinnerPct, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, ExpiredOn: w.expiredOn(steps[i].ProductID)})
+		c.Steps = append(c.Steps, rules.Step{Step: s, ExpiredOn: w.expiredOn(steps[i].ProductID)})
 	}
 	out := []Finding{}
 	for _, found := range rules.Check(c) {
@@ -352,7 +342,7 @@ func (a *App) Overrule(ctx context.Context, surfaceID, stepID, rule, reason stri
 func (w work) filmDone(surfaceID string) []buildup.Done {
 	var out []buildup.Done
 	for _, e := range w.log[surfaceID] {
-		if e.Kind == KindCoat {
+		if e.Kind == step.Coat {
 			l := w.laid(e)
 			out = append(out, buildup.Done{Coat: &l})
 		} else {

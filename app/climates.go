@@ -2,7 +2,6 @@ package app
 
 import (
 	"context"
-	"fmt"
 	"slices"
 	"sort"
 	"time"
@@ -12,8 +11,7 @@ import (
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/exposure/tent"
-	"allcoats/core/job/logbook"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
 	"allcoats/core/readiness/climate"
@@ -130,24 +128,24 @@ func (w work) coats(f Surface) today.Surface {
 	for i, n := range w.done(f.ID, steps) {
 		if st := steps[i]; n < st.Coats {
 			sheet, _ := w.products[st.ProductID].With(st.Grade)
-			t.Next = &today.Coat{Sheet: sheet, N: n + 1, Of: st.Coats, DFTUm: st.DFTUm, ThinnerPct: st.ThinnerPct, LossPct: st.LossPct, Method: st.Method}
+			t.Next = &today.Coat{Step: st.with(sheet), N: n + 1, Of: st.Coats}
 			t.NextStepID = st.ID
 			t.First = w.undone(f.ID, steps, i)
 			break
 		}
 	}
 	for _, e := range w.log[f.ID] {
-		at := time.Unix(e.StartedAt, 0).UTC()
-		switch kind, _ := logbook.ByKind(e.Kind); {
-		case kind.Films && e.ProductID != nil:
+		at := e.StartedAt
+		switch kind := e.Kind.Kind(); {
+		case kind.Lays && e.ProductID != "":
 			t.Films = append(t.Films, clock.Laid{Sheet: w.sheet(e), Started: at})
 			last := t.Films[len(t.Films)-1]
 			t.Last = &last
-		case e.Kind == logbook.Strip:
+		case e.Kind == step.Strip:
 			t.Last, t.Films = nil, nil
 		case kind.Abrades && t.Last != nil:
 			t.Last.Abraded = &at
-		case e.Kind == logbook.Inspect && t.Last != nil:
+		case e.Kind == step.Inspect && t.Last != nil:
 			t.Last.Inspected = &at
 		}
 	}
@@ -159,9 +157,9 @@ func (w work) coats(f Surface) today.Surface {
 // logged; inspections hold nothing up.
 func (w work) undone(surfaceID string, steps []Step, next int) []today.Prep {
 	done := w.done(surfaceID, steps)
-	told := map[string]int{}
+	told := map[step.Work]int{}
 	for _, e := range w.log[surfaceID] {
-		if kind, _ := logbook.ByKind(e.Kind); kind.Films {
+		if kind := e.Kind.Kind(); kind.Lays {
 			clear(told)
 		} else {
 			told[e.Kind]++
@@ -175,23 +173,15 @@ func (w work) undone(surfaceID string, steps []Step, next int) []today.Prep {
 	}
 	out := []today.Prep{}
 	for _, st := range steps[min(from, next):next] {
-		switch kind := string(st.Work); {
-		case st.core(product.Sheet{}).Films() || st.Work == rules.Inspect:
-		case told[kind] > 0:
-			told[kind]--
+		switch {
+		case st.Films() || st.Work == step.Inspect:
+		case told[st.Work] > 0:
+			told[st.Work]--
 		default:
-			out = append(out, today.Prep{Name: st.words()})
+			out = append(out, today.Prep{Name: st.Words()})
 		}
 	}
 	return out
-}
-
-// words names a step without a film.
-func (s Step) words() string {
-	if s.Work == rules.Sand && s.Grit > 0 {
-		return fmt.Sprintf("sand with %d", s.Grit)
-	}
-	return string(s.Work)
 }
 
 // wetted is when a surface was washed, in the order of time, and what water its outermost
@@ -199,13 +189,13 @@ func (s Step) words() string {
 func (w work) wetted(surfaceID string) (washed []time.Time, soakMM float64) {
 	for _, e := range w.log[surfaceID] {
 		switch {
-		case e.Kind == logbook.Wash:
-			end := time.Unix(e.StartedAt, 0).UTC().Add(time.Duration(e.Hours * float64(time.Hour)))
+		case e.Kind == step.Wash:
+			end := e.StartedAt.Add(time.Duration(e.Hours * float64(time.Hour)))
 			washed = append(washed, end)
-		case e.Kind == KindCoat:
+		case e.Kind == step.Coat:
 			um, _ := w.laid(e).FilmUm(w.surface(surfaceID).Area.AreaM2)
 			soakMM = w.sheet(e).SoakMM(um)
-		case e.Kind == logbook.Strip:
+		case e.Kind == step.Strip:
 			soakMM = 0
 		}
 	}

@@ -14,6 +14,7 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/sand"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/rules"
@@ -35,7 +36,7 @@ type Readings struct {
 	Breaks    []int        `json:"breaks,omitempty"`    // columns of a knuckle
 	RowBreaks []int        `json:"rowBreaks,omitempty"` // rows of a chine
 	fair.Limits
-	Class     string `json:"class" enum:"work,yard,show"`
+	Class     string `json:"class"`
 	ProductID string `json:"productId,omitempty"` // the filler
 }
 
@@ -292,7 +293,7 @@ func (a *App) Fairing(ctx context.Context, surfaceID, setID string) (FairingView
 func (o outlook) rounds(surfaceID string) []fair.Round {
 	out := []fair.Round{}
 	for _, e := range o.log[surfaceID] {
-		if r := e.Detail.V.Round; e.Kind == logbook.Fair && r != nil {
+		if r := e.Round; e.Kind == step.Fair && r != nil {
 			out = append(out, fair.Round{N: r.N, Lows: r.Lows, Pinholes: r.Pinholes, Litres: e.Litres, Hours: e.Hours, Grit: e.Grit})
 		}
 	}
@@ -372,20 +373,20 @@ func (a *App) PlanFairing(ctx context.Context, id, school string) (BuildUp, erro
 	loss := job.School.WastePct / (100 + job.School.WastePct) * 100
 	// The litres spread over the whole surface: so it counts in stores and plan.
 	um := 1000 * view.Now.Result.FillL / math.Max(0.01, view.Surface.Area.AreaM2) / float64(job.Passes)
-	step := Step{Work: rules.Fair, ProductID: view.Now.ProductID, Coats: job.Passes, DFTUm: math.Max(1, math.Round(um)), Method: "blade", LossPct: math.Round(loss),
-		Note: fmt.Sprintf("from the gaps of round %d, %s", view.Now.Round, job.School.Name)}
+	passes := Step{ProductID: view.Now.ProductID, Step: step.Step{Work: step.Fair, Coats: job.Passes, DFTUm: math.Max(1, math.Round(um)), Method: "blade", LossPct: math.Round(loss),
+		Note: fmt.Sprintf("from the gaps of round %d, %s", view.Now.Round, job.School.Name)}}
 	steps := []Step{}
 	at := 0
 	for i, s := range b.Steps {
-		if s.Work == rules.Fair && s.ProductID == step.ProductID && b.Done[i] == 0 {
+		if s.Work == step.Fair && s.ProductID == passes.ProductID && b.Done[i] == 0 {
 			continue
 		}
 		steps = append(steps, s)
-		if b.Done[i] > 0 || (s.Work != rules.Coat && len(steps) == at+1) {
+		if b.Done[i] > 0 || (s.Work != step.Coat && len(steps) == at+1) {
 			at = len(steps)
 		}
 	}
-	return a.SetBuildUp(ctx, row.SurfaceID, b.Surface.Version, slices.Insert(steps, at, step))
+	return a.SetBuildUp(ctx, row.SurfaceID, b.Surface.Version, slices.Insert(steps, at, passes))
 }
 
 // SandQuery asks for the sanding of a surface: From is the scratch that is there, To
@@ -467,7 +468,7 @@ func (w work) antifouled(f Surface, last product.Sheet) bool {
 	if last.Kind != "" {
 		return last.Kind == product.SoftAntifoul || last.Kind == product.HardAntifoul
 	}
-	stripped := slices.ContainsFunc(w.log[f.ID], func(e store.Entry) bool { return e.Kind == logbook.Strip })
+	stripped := slices.ContainsFunc(w.log[f.ID], func(e logbook.Logged) bool { return e.Kind == step.Strip })
 	return !stripped && slices.ContainsFunc(f.Findings.Layers, func(l survey.Layer) bool { return l.Kind == survey.OldAntifouling })
 }
 

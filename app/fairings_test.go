@@ -5,9 +5,9 @@ import (
 	"testing"
 
 	"allcoats/app"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/logbook"
-	"allcoats/core/job/rules"
 	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"
@@ -57,7 +57,7 @@ func TestGapsBecomeAPlan(t *testing.T) {
 	b := must(a.PlanFairing(ctx, v.Now.ID, "skims"))
 	planned := 0.0
 	for i, s := range b.Steps {
-		if s.Work == rules.Fair {
+		if s.Work == step.Fair {
 			assert.Equal(t, v.Now.Jobs[1].Passes, s.Coats)
 			planned += b.Result.Lines[i].Litres
 		}
@@ -94,7 +94,7 @@ func TestRoundsFromTheLog(t *testing.T) {
 	require.Len(t, v.Rounds, 2)
 	assert.True(t, v.Outlook.Fitted)
 	left := v.Outlook.Left
-	must(a.AddEntry(ctx, app.NewEntry{EntryEdit: app.EntryEdit{SurfaceID: f.ID, Kind: logbook.Fair, StartedAt: demo.Now, Hours: 3, Detail: logbook.Detail{Round: &logbook.Round{N: 3, Lows: 7}}}}))
+	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: step.Fair, StartedAt: demo.Now, Hours: 3, Detail: logbook.Detail{Round: &logbook.Round{N: 3, Lows: 7}}}}))
 	v = must(a.Fairing(ctx, f.ID, ""))
 	assert.Less(t, v.Outlook.Left, left)
 }

@@ -14,8 +14,7 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/film/film"
-	"allcoats/core/job/logbook"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 	"allcoats/store"
 )
 
@@ -160,11 +159,11 @@ func (a *App) PlanFinish(ctx context.Context, surfaceID string, head Finish) (Bu
 	for _, p := range products {
 		kind[p.ID] = p.Sheet.Kind
 	}
-	step := *head.Planned
+	planned := *head.Planned
 	steps := []Step{}
 	at := -1
 	for i, s := range b.Steps {
-		same := s.Work == rules.Coat && kind[s.ProductID] == kind[step.ProductID]
+		same := s.Work == step.Coat && kind[s.ProductID] == kind[planned.ProductID]
 		if same && b.Done[i] == 0 {
 			if at < 0 {
 				at = len(steps)
@@ -172,16 +171,16 @@ func (a *App) PlanFinish(ctx context.Context, surfaceID string, head Finish) (Bu
 			continue
 		}
 		if same { // begun with: as many coats as are wanted in all
-			s.Coats = max(b.Done[i], step.Coats)
+			s.Coats = max(b.Done[i], planned.Coats)
 			at = math.MaxInt
 		}
 		steps = append(steps, s)
 	}
 	switch {
 	case at < 0:
-		steps = append(steps, step)
+		steps = append(steps, planned)
 	case at < math.MaxInt:
-		steps = slices.Insert(steps, at, step)
+		steps = slices.Insert(steps, at, planned)
 	}
 	return a.SetBuildUp(ctx, surfaceID, b.Surface.Version, steps)
 }
@@ -240,7 +239,7 @@ func (o outlook) ownLitres(productID, except string) (perM2 float64, from string
 	for _, f := range o.survey.Surfaces {
 		n := 0
 		for _, e := range o.log[f.ID] {
-			if e.Kind == logbook.Coat && e.ProductID != nil && *e.ProductID == productID && e.Litres > 0 {
+			if e.Kind == step.Coat && e.ProductID != "" && e.ProductID == productID && e.Litres > 0 {
 				litres, m2, n = litres+e.Litres, m2+f.Area.AreaM2, n+1
 			}
 		}
@@ -263,7 +262,7 @@ func coating(id string, s product.Sheet, coats int, litres, areaM2 float64, meth
 		return nil
 	}
 	um := math.Round(litres * (1 - m.LossPct/100) * 10 * s.VolumeSolidsPct / areaM2 / float64(coats))
-	return &Step{Work: rules.Coat, ProductID: id, Coats: coats, DFTUm: math.Max(1, um), Method: method, LossPct: m.LossPct, Note: note}
+	return &Step{ProductID: id, Step: step.Step{Work: step.Coat, Coats: coats, DFTUm: math.Max(1, um), Method: method, LossPct: m.LossPct, Note: note}}
 }
 
 // washDryH is how long a wash now takes to dry on a surface, h, 0 not within the weather

@@ -11,11 +11,11 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
 	"allcoats/core/finish/metal"
 	"allcoats/core/finish/refit"
-	"allcoats/core/job/logbook"
 	"allcoats/core/physics/air"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -232,11 +232,11 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 		c.Air = append(c.Air, metal.Hour{At: h.At, RH: math.Min(100, air.HumidityAt(air.VapourPressure(h.TempC, h.RHPct), at.SurfaceC[i]))})
 	}
 	for _, e := range o.log[f.ID] {
-		t := time.Unix(e.StartedAt, 0).UTC()
-		switch k, _ := logbook.ByKind(e.Kind); {
-		case k.Films && (w.BlastedAt == nil || !t.Before(*w.BlastedAt)):
+		t := e.StartedAt
+		switch k := e.Kind.Kind(); {
+		case k.Lays && (w.BlastedAt == nil || !t.Before(*w.BlastedAt)):
 			c.Logged = append(c.Logged, t)
-		case e.Kind == logbook.Wash:
+		case e.Kind == step.Wash:
 			w.WashedAt = append(w.WashedAt, t)
 		}
 	}

@@ -10,6 +10,7 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/gelcoat"
 	"allcoats/core/finish/metal"
@@ -17,7 +18,6 @@ import (
 	"allcoats/core/finish/refit"
 	"allcoats/core/geometry/polygon"
 	"allcoats/core/job/logbook"
-	"allcoats/core/job/rules"
 	"allcoats/demo"
 	"allcoats/formats"
 
@@ -79,7 +79,7 @@ func TestALayoutGoesIntoTheBuildUp(t *testing.T) {
 		products[p.ID] = p.Sheet
 	}
 	for i, s := range b.Steps {
-		if s.Work == rules.Coat && products[s.ProductID].Kind == product.NonSkidPaint {
+		if s.Work == step.Coat && products[s.ProductID].Kind == product.NonSkidPaint {
 			assert.False(t, found, "one step of it")
 			found = true
 			assert.Equal(t, 1, s.Coats)
@@ -153,7 +153,7 @@ func TestBrightworkLearnsFromTheLog(t *testing.T) {
 	b := must(app.BrightBench.Get(ctx, a, mast.ID))
 	litres, m2 := 0.0, 0.0
 	for _, e := range must(a.Log(ctx, mast.BoatID)) {
-		if e.Kind == logbook.Coat && e.ProductID == b.Work.ProductID && e.Litres > 0 {
+		if e.Kind == step.Coat && e.ProductID == b.Work.ProductID && e.Litres > 0 {
 			litres += e.Litres
 			for _, f := range must(a.Survey(ctx, mast.BoatID)).Surfaces {
 				if f.ID == e.SurfaceID {
@@ -221,7 +221,7 @@ func TestMetalReadsTheLog(t *testing.T) {
 	before := must(app.MetalBench.Preview(ctx, a, f.ID, w))
 	require.Len(t, before.Result.Washes, 2)
 	assert.Nil(t, before.Result.Washes[1].At)
-	must(a.AddEntry(ctx, app.NewEntry{EntryEdit: app.EntryEdit{SurfaceID: f.ID, Kind: logbook.Wash, StartedAt: demo.Now.Add(-time.Hour), WetUm: []float64{}}}))
+	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: step.Wash, StartedAt: demo.Now.Add(-time.Hour), WetUm: []float64{}}}))
 	after := must(app.MetalBench.Preview(ctx, a, f.ID, w))
 	require.NotNil(t, after.Result.Washes[1].At)
 	blasted := surfaceNamed(a, "Sounding Line", "Topsides starboard")

@@ -43,7 +43,7 @@ type Instrument struct {
 // InstrumentEdit is what a user can set of an instrument.
 type InstrumentEdit struct {
 	Name string       `json:"name"`
-	Kind reading.Kind `json:"kind" enum:"air,tent,surface,spot,scale,gauge"`
+	Kind reading.Kind `json:"kind"`
 	// BoatID is empty for one that serves the whole place; SurfaceID is where it
 	// sits.
 	BoatID    string `json:"boatId,omitempty"`

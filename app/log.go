@@ -14,24 +14,17 @@ import (
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
+	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
 	"allcoats/core/readiness/clock"
 	"allcoats/store"
 )
 
-// Kinds of log entries that use cases know by name.
-const (
-	KindCoat = logbook.Coat
-	KindSand = logbook.Sand
-)
-
 // Entry is something done to a boat. FilmUm is the dry film a coat left, FilmSDUm
 // its scatter by the comb, FilmKnown how it is known.
 type Entry struct {
-	ID      string `json:"id"`
-	Version int    `json:"version"`
-	EntryEdit
+	logbook.Logged
 	Surface   string          `json:"surface"`
 	Product   string          `json:"product"`
 	FilmUm    float64         `json:"filmUm"`
@@ -47,65 +40,24 @@ type Entry struct {
 	Photos  []Photo                `json:"photos"`
 }
 
-// EntryEdit is what a user can set of a log entry. A coat has a product and may
-// belong to a planned step; a sanding has a grit. What belongs to no surface names
-// the boat.
-type EntryEdit struct {
-	BoatID     string    `json:"boatId,omitempty"`
-	SurfaceID  string    `json:"surfaceId,omitempty"`
-	Kind       string    `json:"kind" enum:"coat,sand,wash,degrease,fair,strip,mask,inspect,other,idle"`
-	StartedAt  time.Time `json:"startedAt"`
-	ProductID  string    `json:"productId,omitempty"`
-	StepID     string    `json:"stepId,omitempty"`
-	Litres     float64   `json:"litres"`
-	WetUm      []float64 `json:"wetUm"`
-	ThinnerPct float64   `json:"thinnerPct"`
-	Grit       int       `json:"grit"`
-	// RemovedUm is the film that a sanding took off, 0 if it is not known.
-	RemovedUm float64 `json:"removedUm"`
-	// Hours are the person-hours that it took, 0 if not told: plans learn from them.
-	Hours float64 `json:"hours,omitempty"`
-	Who   string  `json:"who"`
-	Note  string  `json:"note"`
-	logbook.Detail
-}
-
-func (e EntryEdit) validate(w work, now time.Time) error {
+// validate checks an entry on its boat.
+func (w work) validate(e logbook.Entry, now time.Time) error {
 	var bad fault.Errors
-	kind, known := logbook.ByKind(e.Kind)
-	switch {
-	case !known:
-		bad.Add("kind", "say what was done")
-	case e.SurfaceID == "" && kind.Surface, e.SurfaceID != "" && w.surface(e.SurfaceID).ID == "":
+	bad.Under("", e.Validate(now))
+	if e.SurfaceID != "" && w.surface(e.SurfaceID).ID == "" {
 		bad.Add("surfaceId", "choose a surface of this boat")
 	}
-	switch {
-	case e.StartedAt.After(now.Add(time.Minute)):
-		bad.Add("startedAt", "lies in the future; a log is of what was done")
-	case e.StartedAt.Year() < 2000:
-		bad.Add("startedAt", "give the day and time")
+	if e.Kind.Kind().Lays {
+		w.validateCoat(e, &bad)
 	}
-	bad.Range("hours", e.Hours, 0, 500, "h")
-	bad.Range("litres", e.Litres, 0, 1000, "L")
-	bad.Range("removedUm", e.RemovedUm, 0, 20e3, "µm")
-	switch {
-	case kind.Films:
-		e.validateCoat(w, &bad)
-	case e.Kind == KindSand:
-		bad.Range("grit", float64(e.Grit), 16, 5000, "grit")
-	case e.Grit != 0:
-		bad.Range("grit", float64(e.Grit), 16, 5000, "grit")
-	}
-	bad.Under("", e.Detail.Validate())
 	return bad.Err()
 }
 
-func (e EntryEdit) validateCoat(w work, bad *fault.Errors) {
+func (w work) validateCoat(e logbook.Entry, bad *fault.Errors) {
 	sheet, ok := w.products[e.ProductID]
 	if !ok {
 		bad.Add("productId", "choose the product that went on")
 	}
-	bad.Range("thinnerPct", e.ThinnerPct, 0, 50, "%")
 	for i, um := range e.WetUm {
 		bad.Above(fmt.Sprintf("wetUm[%d]", i), um, 0, 20e3, "µm")
 	}
@@ -125,9 +77,9 @@ func (e EntryEdit) validateCoat(w work, bad *fault.Errors) {
 
 // asks are the questions that a new entry has to answer: more litres than the shelf
 // has, a coat before the window of the last one opened.
-func (e EntryEdit) asks(o outlook) error {
+func (o outlook) asks(e logbook.Entry) error {
 	var bad fault.Errors
-	if e.Kind != KindCoat {
+	if e.Kind != step.Coat {
 		return nil
 	}
 	sheet := o.products[e.ProductID]
@@ -146,7 +98,8 @@ func (e EntryEdit) asks(o outlook) error {
 	return bad.Err()
 }
 
-func (e EntryEdit) row(id string, version int) store.Entry {
+// entryRow and loggedOf are an entry on the way to the store and back.
+func entryRow(e logbook.Logged) store.Entry {
 	optional := func(s string) *string {
 		if s == "" {
 			return nil
@@ -157,29 +110,39 @@ func (e EntryEdit) row(id string, version int) store.Entry {
 	if wet == nil {
 		wet = []float64{}
 	}
-	return store.Entry{
-		ID: id, Version: version, BoatID: e.BoatID, SurfaceID: store.Ref(e.SurfaceID), Kind: e.Kind, StartedAt: e.StartedAt.Unix(), ProductID: optional(e.ProductID),
+	r := store.Entry{
+		ID: e.ID, Version: e.Version, BoatID: e.BoatID, SurfaceID: store.Ref(e.SurfaceID), Kind: string(e.Kind), StartedAt: e.StartedAt.Unix(), ProductID: optional(e.ProductID),
 		StepID: optional(e.StepID), Litres: e.Litres, WetUm: store.JSON[[]float64]{V: wet}, ThinnerPct: e.ThinnerPct, Grit: e.Grit, RemovedUm: e.RemovedUm,
 		Hours: e.Hours, Who: e.Who, Note: e.Note, Detail: store.JSON[logbook.Detail]{V: e.Detail},
 	}
+	if e.DeletedAt != nil {
+		at := e.DeletedAt.Unix()
+		r.DeletedAt = &at
+	}
+	return r
 }
 
-func editOfEntry(r store.Entry) EntryEdit {
+func loggedOf(r store.Entry) logbook.Logged {
 	text := func(s *string) string {
 		if s == nil {
 			return ""
 		}
 		return *s
 	}
-	return EntryEdit{
-		BoatID: r.BoatID, SurfaceID: string(r.SurfaceID), Kind: r.Kind, StartedAt: time.Unix(r.StartedAt, 0).UTC(), ProductID: text(r.ProductID), StepID: text(r.StepID),
+	e := logbook.Logged{ID: r.ID, Version: r.Version, Entry: logbook.Entry{
+		BoatID: r.BoatID, SurfaceID: string(r.SurfaceID), Kind: step.Work(r.Kind), StartedAt: time.Unix(r.StartedAt, 0).UTC(), ProductID: text(r.ProductID), StepID: text(r.StepID),
 		Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, RemovedUm: r.RemovedUm, Hours: r.Hours, Who: r.Who, Note: r.Note, Detail: r.Detail.V,
+	}}
+	if r.DeletedAt != nil {
+		at := time.Unix(*r.DeletedAt, 0).UTC()
+		e.DeletedAt = &at
 	}
+	return e
 }
 
-func (w work) entry(r store.Entry) Entry {
-	s := w.surface(string(r.SurfaceID))
-	e := Entry{ID: r.ID, Version: r.Version, Surface: s.Name, Working: working.New(), Deleted: r.DeletedAt != nil, EntryEdit: editOfEntry(r), Photos: []Photo{}}
+func (w work) entry(r logbook.Logged) Entry {
+	s := w.surface(r.SurfaceID)
+	e := Entry{Logged: r, Surface: s.Name, Working: working.New(), Deleted: r.DeletedAt != nil, Photos: []Photo{}}
 	for _, p := range w.photos {
 		if string(p.EntryID) == r.ID {
 			e.Photos = append(e.Photos, photoOf(p))
@@ -197,7 +160,7 @@ func (w work) entry(r store.Entry) Entry {
 		}
 	}
 	switch {
-	case r.Kind == KindCoat:
+	case r.Kind == step.Coat:
 		l := w.laid(r)
 		e.FilmUm, e.FilmKnown, e.Working = l.Film(s.Area.AreaM2)
 		e.FilmSDUm = l.SDUm()
@@ -206,7 +169,7 @@ func (w work) entry(r store.Entry) Entry {
 		}
 	case r.RemovedUm > 0 && r.DeletedAt == nil:
 		// Checked against what lay above the layer that must stay by then.
-		before := slices.IndexFunc(w.log[s.ID], func(o store.Entry) bool { return o.ID == r.ID })
+		before := slices.IndexFunc(w.log[s.ID], func(o logbook.Logged) bool { return o.ID == r.ID })
 		done := w.filmDone(s.ID)[:before+1]
 		if _, m := buildup.Section(s.Area.AreaM2, s.Findings, done, nil, nil); m.ThroughUm > 0 && len(s.Findings.Layers) > 0 {
 			e.Flag = m.Text()
@@ -226,7 +189,7 @@ func (a *App) Log(ctx context.Context, boatID string) ([]Entry, error) {
 	rows, err := q.BoatLog(ctx, boatID)
 	out := make([]Entry, len(rows))
 	for i, r := range rows {
-		out[len(rows)-1-i] = w.entry(r)
+		out[len(rows)-1-i] = w.entry(loggedOf(r))
 	}
 	return out, err
 }
@@ -239,12 +202,12 @@ func (a *App) Entry(ctx context.Context, id string) (Entry, error) {
 		return Entry{}, err
 	}
 	w, err := a.loadBoatWork(ctx, q, r.BoatID)
-	return w.entry(r), err
+	return w.entry(loggedOf(r)), err
 }
 
 // checked validates e against its boat, which it fills in, and at the instant
 // the conditions of a record that has none.
-func (a *App) checked(ctx context.Context, e *EntryEdit, isNew bool) error {
+func (a *App) checked(ctx context.Context, e *logbook.Entry, isNew bool) error {
 	if e.SurfaceID != "" {
 		f, err := a.store.Read().Surface(ctx, e.SurfaceID)
 		if errors.Is(err, ErrNotFound) {
@@ -260,7 +223,7 @@ func (a *App) checked(ctx context.Context, e *EntryEdit, isNew bool) error {
 	} else if err != nil {
 		return err
 	}
-	if err := e.validate(o.work, o.now); err != nil {
+	if err := o.validate(*e, o.now); err != nil {
 		return err
 	}
 	if !isNew {
@@ -269,7 +232,7 @@ func (a *App) checked(ctx context.Context, e *EntryEdit, isNew bool) error {
 	if e.Conditions == nil {
 		e.Conditions = o.conditions(e.SurfaceID, e.StartedAt)
 	}
-	return e.asks(o)
+	return o.asks(*e)
 }
 
 // conditions are those at a surface at an instant, nil if the weather is not known.
@@ -290,7 +253,7 @@ func (o outlook) conditions(surfaceID string, at time.Time) *logbook.Conditions 
 // again when no answer came; empty, one is made.
 type NewEntry struct {
 	ID string `json:"id,omitempty" format:"uuid"`
-	EntryEdit
+	logbook.Entry
 }
 
 // AddEntry logs something done. The same entry sent twice is stored once.
@@ -301,10 +264,12 @@ func (a *App) AddEntry(ctx context.Context, n NewEntry) (Entry, error) {
 	if e, sent, err := a.sentBefore(ctx, n); sent || err != nil {
 		return e, err
 	}
-	if err := a.checked(ctx, &n.EntryEdit, true); err != nil {
+	if err := a.checked(ctx, &n.Entry, true); err != nil {
 		return Entry{}, err
 	}
-	if err := a.store.Write(ctx, func(q store.Queries) error { return q.AddEntry(ctx, n.row(n.ID, 1)) }); err != nil {
+	if err := a.store.Write(ctx, func(q store.Queries) error {
+		return q.AddEntry(ctx, entryRow(logbook.Logged{ID: n.ID, Version: 1, Entry: n.Entry}))
+	}); err != nil {
 		return Entry{}, err
 	}
 	return a.Entry(ctx, n.ID)
@@ -320,11 +285,11 @@ func (a *App) sentBefore(ctx context.Context, n NewEntry) (Entry, bool, error) {
 	} else if err != nil {
 		return Entry{}, false, err
 	}
-	was := editOfEntry(old)
+	was := loggedOf(old)
 	if former, err := q.EntryHistory(ctx, n.ID); err != nil {
 		return Entry{}, false, err
 	} else if len(former) > 0 {
-		was = editOfEntry(former[0].Entry.V)
+		was = loggedOf(former[0].Entry.V)
 	}
 	e, err := a.Entry(ctx, n.ID)
 	if err == nil && !(was.SurfaceID == n.SurfaceID && was.Kind == n.Kind && was.StartedAt.Unix() == n.StartedAt.Unix() && was.ProductID == n.ProductID && was.Litres == n.Litres && was.Note == n.Note) {
@@ -334,14 +299,12 @@ func (a *App) sentBefore(ctx context.Context, n NewEntry) (Entry, bool, error) {
 }
 
 // EditEntry corrects a log entry; what it was stays in its history.
-func (a *App) EditEntry(ctx context.Context, id string, version int, e EntryEdit) (Entry, error) {
+func (a *App) EditEntry(ctx context.Context, id string, version int, e logbook.Entry) (Entry, error) {
 	if err := a.checked(ctx, &e, false); err != nil {
 		return Entry{}, err
 	}
-	return a.changeEntry(ctx, id, func(old store.Entry) (store.Entry, error) {
-		row := e.row(id, version)
-		row.DeletedAt = old.DeletedAt
-		return row, nil
+	return a.changeEntry(ctx, id, func(old logbook.Logged) logbook.Logged {
+		return logbook.Logged{ID: id, Version: version, DeletedAt: old.DeletedAt, Entry: e}
 	})
 }
 
@@ -351,16 +314,16 @@ func (a *App) MarkEntry(ctx context.Context, id string, deleted bool) (Entry, er
 	if err != nil {
 		return Entry{}, err
 	}
-	return a.changeEntry(ctx, id, func(e store.Entry) (store.Entry, error) {
+	return a.changeEntry(ctx, id, func(e logbook.Logged) logbook.Logged {
 		e.DeletedAt = nil
-		if at := now.Unix(); deleted {
-			e.DeletedAt = &at
+		if deleted {
+			e.DeletedAt = &now
 		}
-		return e, nil
+		return e
 	})
 }
 
-func (a *App) changeEntry(ctx context.Context, id string, change func(store.Entry) (store.Entry, error)) (Entry, error) {
+func (a *App) changeEntry(ctx context.Context, id string, change func(logbook.Logged) logbook.Logged) (Entry, error) {
 	now, err := a.Now(ctx)
 	if err != nil {
 		return Entry{}, err
@@ -370,11 +333,7 @@ func (a *App) changeEntry(ctx context.Context, id string, change func(store.Entr
 		if err != nil {
 			return err
 		}
-		row, err := change(old)
-		if err != nil {
-			return err
-		}
-		return q.EditEntry(ctx, row, now)
+		return q.EditEntry(ctx, entryRow(change(loggedOf(old))), now)
 	})
 	if err != nil {
 		return Entry{}, stale(err, func() (Entry, error) { return a.Entry(ctx, id) })
@@ -386,7 +345,7 @@ func (a *App) changeEntry(ctx context.Context, id string, change func(store.Entr
 type Former struct {
 	Version int       `json:"version"`
 	At      time.Time `json:"at"`
-	EntryEdit
+	logbook.Entry
 	Product string `json:"product"`
 	Deleted bool   `json:"deleted"`
 }
@@ -404,7 +363,7 @@ func (a *App) EntryHistory(ctx context.Context, id string) ([]Former, error) {
 	}
 	out := make([]Former, len(rows))
 	for i, r := range rows {
-		f := Former{Version: r.Version, At: time.Unix(r.At, 0).UTC(), EntryEdit: editOfEntry(r.Entry.V), Deleted: r.Entry.V.DeletedAt != nil}
+		f := Former{Version: r.Version, At: time.Unix(r.At, 0).UTC(), Entry: loggedOf(r.Entry.V).Entry, Deleted: r.Entry.V.DeletedAt != nil}
 		for _, p := range sheets {
 			if p.ID == f.ProductID {
 				f.Product = p.Sheet.Name
@@ -434,7 +393,7 @@ func (a *App) Suspects(ctx context.Context, id string, keys []string) ([]Suspect
 	if len(keys) == 0 {
 		keys = r.Detail.V.Blemishes
 	}
-	rec := o.recordOf(r)
+	rec := o.recordOf(loggedOf(r))
 	out := []Suspect{}
 	for _, k := range keys {
 		if b, ok := logbook.BlemishByKey(k); ok {
@@ -445,7 +404,7 @@ func (a *App) Suspects(ctx context.Context, id string, keys []string) ([]Suspect
 }
 
 // recordOf gathers what is known of a logged coat.
-func (o outlook) recordOf(r store.Entry) logbook.Record {
+func (o outlook) recordOf(r logbook.Logged) logbook.Record {
 	e := o.entry(r)
 	f := o.surface(e.SurfaceID)
 	rec := logbook.Record{Sheet: o.sheet(r), DryUm: e.FilmUm, ThinnerPct: e.ThinnerPct, Conditions: e.Conditions, Upright: math.Abs(f.Tilt(f.Part)-90) < 30, Early: e.Early != ""}
@@ -468,16 +427,16 @@ func (o outlook) recordOf(r store.Entry) logbook.Record {
 	rec.Damage = clock.Run(clock.Laid{Sheet: rec.Sheet, Started: e.StartedAt}, rec.Sheet.Kind, w, o.now).Damage
 	var last *clock.Laid
 	for _, p := range o.log[e.SurfaceID] {
-		at := time.Unix(p.StartedAt, 0).UTC()
+		at := p.StartedAt
 		if p.ID == r.ID || at.After(e.StartedAt) {
 			break
 		}
-		switch kind, _ := logbook.ByKind(p.Kind); {
-		case kind.Films:
+		switch kind := p.Kind.Kind(); {
+		case kind.Lays:
 			last, rec.Cleaned = &clock.Laid{Sheet: o.sheet(p), Started: at}, false
 		case kind.Abrades && last != nil:
 			last.Abraded = &at
-		case p.Kind == logbook.Wash || p.Kind == logbook.Wipe:
+		case p.Kind == step.Wash || p.Kind == step.Degrease:
 			rec.Cleaned = true
 		}
 	}

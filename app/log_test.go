@@ -11,6 +11,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/base/fault"
+	"allcoats/core/film/step"
 	"allcoats/core/job/lay"
 	"allcoats/core/job/logbook"
 	"allcoats/demo"
@@ -27,14 +28,14 @@ func path(t *testing.T, err error) string {
 }
 
 // entryOn is a coat of what comes next on a surface of a boat.
-func entryOn(a *app.App, boatID, surface string) app.EntryEdit {
+func entryOn(a *app.App, boatID, surface string) logbook.Entry {
 	s := must(a.Survey(ctx, boatID))
 	for _, f := range s.Surfaces {
 		if f.Name == surface {
 			b := must(a.BuildUp(ctx, f.ID))
 			for i, st := range b.Steps {
 				if st.ProductID != "" && b.Done[i] < st.Coats {
-					return app.EntryEdit{SurfaceID: f.ID, Kind: app.KindCoat, StartedAt: demo.Now, ProductID: st.ProductID, StepID: st.ID, Who: "Ada"}
+					return logbook.Entry{SurfaceID: f.ID, Kind: step.Coat, StartedAt: demo.Now, ProductID: st.ProductID, StepID: st.ID, Who: "Ada"}
 				}
 			}
 		}
@@ -54,14 +55,14 @@ func boatNamed(a *app.App, name string) app.Boat {
 func TestTheSameEntryTwiceIsStoredOnce(t *testing.T) {
 	a := withDemo(t)
 	boat := boatNamed(a, "Marsh Lantern")
-	n := app.NewEntry{ID: "0190f0a0-0000-7000-8000-000000000001", EntryEdit: app.EntryEdit{BoatID: boat.ID, Kind: "other", StartedAt: demo.Now, Note: "props checked"}}
+	n := app.NewEntry{ID: "0190f0a0-0000-7000-8000-000000000001", Entry: logbook.Entry{BoatID: boat.ID, Kind: "other", StartedAt: demo.Now, Note: "props checked"}}
 	before := len(must(a.Log(ctx, boat.ID)))
 	first := must(a.AddEntry(ctx, n))
 	again := must(a.AddEntry(ctx, n))
 	assert.Equal(t, first, again)
 	assert.Len(t, must(a.Log(ctx, boat.ID)), before+1)
 	// Corrected in between it is still known; with other contents it is a conflict.
-	e := first.EntryEdit
+	e := first.Entry
 	e.Note = "props checked twice"
 	must(a.EditEntry(ctx, first.ID, 1, e))
 	assert.Equal(t, "props checked twice", must(a.AddEntry(ctx, n)).Note)
@@ -77,10 +78,10 @@ func TestWhatANewEntryIsAsked(t *testing.T) {
 	a := withDemo(t)
 	boat := boatNamed(a, "Marsh Lantern")
 	e := entryOn(a, boat.ID, "Topsides port") // its last coat went on yesterday evening, in the cold
-	_, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: e})
+	_, err := a.AddEntry(ctx, app.NewEntry{Entry: e})
 	assert.Equal(t, "early", path(t, err))
 	e.Early = "the tent comes down tonight"
-	got := must(a.AddEntry(ctx, app.NewEntry{EntryEdit: e}))
+	got := must(a.AddEntry(ctx, app.NewEntry{Entry: e}))
 	assert.Contains(t, got.Flag.String(), "the tent comes down tonight")
 	require.NotNil(t, got.Conditions)
 	assert.True(t, got.Conditions.Measured, "from the readings")
@@ -88,22 +89,22 @@ func TestWhatANewEntryIsAsked(t *testing.T) {
 
 	e = entryOn(a, boat.ID, "Bottom")
 	e.Litres = 40
-	_, err = a.AddEntry(ctx, app.NewEntry{EntryEdit: e})
+	_, err = a.AddEntry(ctx, app.NewEntry{Entry: e})
 	assert.Equal(t, "litres", path(t, err))
 	e.BeyondShelf = true
-	must(a.AddEntry(ctx, app.NewEntry{EntryEdit: e}))
+	must(a.AddEntry(ctx, app.NewEntry{Entry: e}))
 
-	for where, edit := range map[string]func(*app.EntryEdit){
-		"wetUm":          func(e *app.EntryEdit) { e.WetUm = []float64{8, 7.5} },
-		"dry.readingsUm": func(e *app.EntryEdit) { e.Dry = &logbook.Dry{NominalUm: 300, ReadingsUm: []float64{11, 12, 12}} },
-		"blemishes[0]":   func(e *app.EntryEdit) { e.Blemishes = []string{"ugly"} },
-		"startedAt":      func(e *app.EntryEdit) { e.StartedAt = demo.Now.Add(time.Hour) },
-		"surfaceId":      func(e *app.EntryEdit) { e.SurfaceID, e.BoatID = "", boat.ID },
-		"kind":           func(e *app.EntryEdit) { e.Kind = "prayed" },
+	for where, edit := range map[string]func(*logbook.Entry){
+		"wetUm":          func(e *logbook.Entry) { e.WetUm = []float64{8, 7.5} },
+		"dry.readingsUm": func(e *logbook.Entry) { e.Dry = &logbook.Dry{NominalUm: 300, ReadingsUm: []float64{11, 12, 12}} },
+		"blemishes[0]":   func(e *logbook.Entry) { e.Blemishes = []string{"ugly"} },
+		"startedAt":      func(e *logbook.Entry) { e.StartedAt = demo.Now.Add(time.Hour) },
+		"surfaceId":      func(e *logbook.Entry) { e.SurfaceID, e.BoatID = "", boat.ID },
+		"kind":           func(e *logbook.Entry) { e.Kind = "prayed" },
 	} {
 		bad := e
 		edit(&bad)
-		_, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: bad})
+		_, err := a.AddEntry(ctx, app.NewEntry{Entry: bad})
 		assert.Equal(t, where, path(t, err))
 	}
 }
@@ -114,7 +115,7 @@ func TestCausesComeFromTheCoatsOwnRecord(t *testing.T) {
 	boat := boatNamed(a, "Sounding Line")
 	e := entryOn(a, boat.ID, "Bottom")
 	e.Early, e.WetUm, e.BaseG, e.HardenerG, e.Blemishes = "in haste", []float64{900, 950}, 1000, 100, []string{"runs", "soft"}
-	got := must(a.AddEntry(ctx, app.NewEntry{EntryEdit: e}))
+	got := must(a.AddEntry(ctx, app.NewEntry{Entry: e}))
 	require.NotNil(t, got.Mixed)
 	assert.False(t, got.Mixed.Within)
 	found := must(a.Suspects(ctx, got.ID, nil))
@@ -257,7 +258,7 @@ func TestBoatFileRoundTrip(t *testing.T) {
 	assert.Equal(t, must(a.PhotoJPEG(ctx, must(a.Entry(ctx, log[0].ID)).Photos[0].ID)), must(b.PhotoJPEG(ctx, theirs[0].Photos[0].ID)))
 
 	// Changed in one of two: refused, named, nothing stored.
-	e := theirs[0].EntryEdit
+	e := theirs[0].Entry
 	e.Note = "changed elsewhere"
 	must(b.EditEntry(ctx, theirs[0].ID, theirs[0].Version, e))
 	_, err := b.TakeBoat(ctx, first)

@@ -15,8 +15,8 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/boat/survey"
 	"allcoats/core/exposure/surface"
+	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
-	"allcoats/core/job/rules"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
@@ -339,8 +339,8 @@ func (o outlook) left(f Surface) []plan.Step {
 	var out []plan.Step
 	for i, st := range steps {
 		sheet, _ := o.products[st.ProductID].With(st.Grade)
-		one := plan.Step{ID: st.ID, Work: st.Work, Sheet: sheet, From: done[i] + 1, Of: st.Coats, Method: st.Method, Grit: st.Grit, HoursPerCoat: lines[i] * pace[st.Work].Factor()}
-		if films := st.Work == rules.Coat || st.Work == rules.Fill || st.Work == rules.Fair; films && one.From > one.Of || !films && i < last {
+		one := plan.Step{Step: st.with(sheet), ID: st.ID, From: done[i] + 1, Of: st.Coats, HoursPerCoat: lines[i] * pace[st.Work].Factor()}
+		if films := st.Films(); films && one.From > one.Of || !films && i < last {
 			continue
 		}
 		out = append(out, one)
@@ -350,20 +350,20 @@ func (o outlook) left(f Surface) []plan.Step {
 
 // pace is learned from the hours told in the boat's log, apart for coats and for
 // sanding.
-func (o outlook) pace() map[rules.Work]plan.Pace {
-	out := map[rules.Work]plan.Pace{}
+func (o outlook) pace() map[step.Work]plan.Pace {
+	out := map[step.Work]plan.Pace{}
 	for _, f := range o.survey.Surfaces {
 		steps := o.steps[f.ID]
 		lines := o.lines(f, steps)
 		for _, e := range o.log[f.ID] {
-			work := rules.Coat
+			work := step.Coat
 			reckoned := 0.0
 			for i, st := range steps {
-				if e.Kind == KindCoat && e.StepID != nil && *e.StepID == st.ID {
+				if e.Of(st.ID) {
 					work, reckoned = st.Work, lines[i]
 				}
-				if e.Kind == KindSand && st.Work == rules.Sand && reckoned == 0 {
-					work, reckoned = rules.Sand, lines[i]
+				if e.Kind == step.Sand && st.Work == step.Sand && reckoned == 0 {
+					work, reckoned = step.Sand, lines[i]
 				}
 			}
 			p := out[work]
@@ -377,9 +377,9 @@ func (o outlook) pace() map[rules.Work]plan.Pace {
 // lines are the hours of each step for one person.
 func (o outlook) lines(f Surface, steps []Step) []float64 {
 	out := make([]float64, len(steps))
-	core := make([]buildup.Step, len(steps))
+	core := make([]step.Step, len(steps))
 	for i, st := range steps {
-		core[i] = st.core(o.products[st.ProductID])
+		core[i] = st.with(o.products[st.ProductID])
 	}
 	got, err := buildup.Compute(f.Area.Figure, f.accessFactor(), core)
 	for i := range out {

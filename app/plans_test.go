@@ -7,6 +7,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/base/fault"
+	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
 	"allcoats/core/planning/plan"
 	"allcoats/demo"
@@ -63,7 +64,7 @@ func TestALoggedCoatAndARainedOffDayMoveThePlan(t *testing.T) {
 		}
 	}
 	b := must(a.BuildUp(ctx, first.SurfaceID))
-	_, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: app.EntryEdit{SurfaceID: first.SurfaceID, Kind: app.KindCoat, ProductID: b.Steps[0].ProductID, StepID: b.Steps[0].ID, StartedAt: demo.Now, Litres: 7, Who: "Ada", Detail: logbook.Detail{BeyondShelf: true}}})
+	_, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: first.SurfaceID, Kind: step.Coat, ProductID: b.Steps[0].ProductID, StepID: b.Steps[0].ID, StartedAt: demo.Now, Litres: 7, Who: "Ada", Detail: logbook.Detail{BeyondShelf: true}}})
 	require.NoError(t, err)
 	v, err = a.YardPlan(ctx, place)
 	require.NoError(t, err)
@@ -98,8 +99,8 @@ func TestThePlanLearnsFromHours(t *testing.T) {
 	log := must(a.Log(ctx, s.Boat.ID))
 	told := 0
 	for _, e := range log {
-		if e.Kind == app.KindCoat && e.Surface == "Bottom" {
-			edit := e.EntryEdit
+		if e.Kind == step.Coat && e.Surface == "Bottom" {
+			edit := e.Entry
 			edit.Hours += 6
 			_, err := a.EditEntry(ctx, e.ID, e.Version, edit)
 			require.NoError(t, err)
@@ -110,7 +111,7 @@ func TestThePlanLearnsFromHours(t *testing.T) {
 	// What was told of all coats is near what was reckoned, R, so (R + 3·6 + 6) / (R + 6).
 	reckoned := 0.0
 	for _, e := range log {
-		reckoned += e.Hours * map[bool]float64{true: 1}[e.Kind == app.KindCoat]
+		reckoned += e.Hours * map[bool]float64{true: 1}[e.Kind == step.Coat]
 	}
 	v = must(a.YardPlan(ctx, place))
 	require.NotNil(t, v.Plan)

@@ -14,8 +14,8 @@ import (
 
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
-	"allcoats/core/job/logbook"
 	"allcoats/core/job/upkeep"
 	"allcoats/formats"
 	"allcoats/store"
@@ -96,10 +96,10 @@ func (o outlook) toDate(out *Accounts) {
 		f := o.surface(id)
 		lines := o.lines(f, o.steps[id])
 		for _, e := range log {
-			kind, _ := logbook.ByKind(e.Kind)
+			kind := e.Kind.Kind()
 			one := Sum{Hours: e.Hours, Entries: 1}
-			if e.ProductID != nil && e.Litres > 0 {
-				sheet := o.products[*e.ProductID]
+			if e.ProductID != "" && e.Litres > 0 {
+				sheet := o.products[e.ProductID]
 				if c := litreCents(sheet); c > 0 {
 					one.Cents = e.Litres * c
 				} else {
@@ -107,11 +107,11 @@ func (o outlook) toDate(out *Accounts) {
 				}
 			}
 			for i, st := range o.steps[id] {
-				if e.Hours > 0 && (e.StepID != nil && *e.StepID == st.ID || e.StepID == nil && one.PlannedH == 0 && string(st.Work) == e.Kind && e.Kind != KindCoat) {
+				if e.Hours > 0 && (e.StepID != "" && e.StepID == st.ID || e.StepID == "" && one.PlannedH == 0 && st.Work == e.Kind && e.Kind != step.Coat) {
 					one.PlannedH = lines[i]
 				}
 			}
-			if e.Hours == 0 && e.Kind != logbook.Idle {
+			if e.Hours == 0 && e.Kind != step.Idle {
 				out.Untold++
 			}
 			out.Hours += one.Hours
@@ -123,7 +123,7 @@ func (o outlook) toDate(out *Accounts) {
 			for _, in := range []struct {
 				to  map[string]*Sum
 				key string
-			}{{kinds, kind.Name}, {surfaces, cmp.Or(f.Name, "the whole boat")}, {people, cmp.Or(e.Who, "not told")}, {months, time.Unix(e.StartedAt, 0).In(o.s.Loc).Format("2006-01")}} {
+			}{{kinds, kind.Name}, {surfaces, cmp.Or(f.Name, "the whole boat")}, {people, cmp.Or(e.Who, "not told")}, {months, e.StartedAt.In(o.s.Loc).Format("2006-01")}} {
 				s := in.to[in.key]
 				if s == nil {
 					s = &Sum{Name: in.key}
@@ -163,7 +163,7 @@ func (o outlook) toFinish(out *Accounts) {
 				continue
 			}
 			left := st.Coats - o.done(f.ID, []Step{st})[0]
-			line, err := buildup.Compute(f.Area.Figure, f.accessFactor(), []buildup.Step{st.core(o.products[st.ProductID])})
+			line, err := buildup.Compute(f.Area.Figure, f.accessFactor(), []step.Step{st.with(o.products[st.ProductID])})
 			if err == nil && left > 0 {
 				out.LeftMaterial += float64(left) * line.Lines[0].LitresPerCoat * litreCents(o.products[st.ProductID])
 			}
@@ -205,8 +205,8 @@ func (o outlook) upkeep(miles float64) Upkeep {
 		film := upkeep.Film{LatitudeDeg: o.survey.Place.LatitudeDeg, Covered: f.Shelter != survey.Open, NM: miles}
 		name := ""
 		for _, e := range o.log[f.ID] {
-			if e.Kind == KindCoat && e.ProductID != nil {
-				film.Sheet, film.LastAt, name = o.sheet(e), time.Unix(e.StartedAt, 0).UTC(), o.products[*e.ProductID].Name
+			if e.Kind == step.Coat && e.ProductID != "" {
+				film.Sheet, film.LastAt, name = o.sheet(e), e.StartedAt, o.products[e.ProductID].Name
 			}
 		}
 		for _, l := range layers {
@@ -324,7 +324,7 @@ func (a *App) LogTable(ctx context.Context, boatID string) (formats.Table, error
 		if e.Deleted {
 			continue
 		}
-		kind, _ := logbook.ByKind(e.Kind)
+		kind := e.Kind.Kind()
 		wet := 0.0
 		for _, um := range e.WetUm {
 			wet += um / float64(len(e.WetUm))

@@ -11,6 +11,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/catalog/product"
 	"allcoats/core/catalog/tins"
+	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/formats"
 	"allcoats/store"
@@ -319,7 +320,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 					first = false
 				}
 				for _, e := range w.log[f.ID] {
-					if e.StepID != nil && *e.StepID == s.ID && e.Litres > 0 {
+					if e.StepID != "" && e.StepID == s.ID && e.Litres > 0 {
 						n.laid = append(n.laid, tins.Used{Reckoned: l.LitresPerCoat, Taken: e.Litres})
 					}
 				}
@@ -351,9 +352,9 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 
 // toCome is what the steps of a surface that are still to be done use up.
 func (w work) toCome(f Surface, b BuildUp) ([]buildup.Consumable, error) {
-	steps := make([]buildup.Step, len(b.Steps))
+	steps := make([]step.Step, len(b.Steps))
 	for i, s := range b.Steps {
-		steps[i] = s.core(w.products[s.ProductID])
+		steps[i] = s.with(w.products[s.ProductID])
 	}
 	rest := buildup.Remaining(steps, b.Done)
 	r, err := buildup.Compute(f.Area.Figure, f.accessFactor(), rest)

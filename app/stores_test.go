@@ -11,6 +11,8 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
+	"allcoats/core/job/logbook"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
 	"allcoats/demo"
@@ -64,7 +66,7 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 	a := withDemo(t)
 	p := sheet(t, a)
 	boat, s := square(t, a)
-	plan, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{Work: rules.Coat, ProductID: p.ID, Coats: 3, DFTUm: 50, Method: "roller", LossPct: 10}})
+	plan, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 3, DFTUm: 50, Method: "roller", LossPct: 10}}})
 	require.NoError(t, err)
 	need := func() app.Need {
 		got, err := a.Stores(ctx, boat)
@@ -106,7 +108,7 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 	assert.Less(t, m.Purchase.Litres, n.Purchase.Litres)
 
 	// The first coat takes a fifth more than reckoned.
-	_, err = a.AddEntry(ctx, app.NewEntry{EntryEdit: app.EntryEdit{SurfaceID: s.ID, Kind: app.KindCoat, StartedAt: demo.Now, ProductID: p.ID, StepID: plan.Steps[0].ID, Litres: 5.5556 * 1.2}})
+	_, err = a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: s.ID, Kind: step.Coat, StartedAt: demo.Now, ProductID: p.ID, StepID: plan.Steps[0].ID, Litres: 5.5556 * 1.2}})
 	require.NoError(t, err)
 	m = need()
 	assert.Equal(t, 2, m.Coats)
@@ -151,7 +153,7 @@ func TestTodaySaysWhatTheShelfHasOfTheNextCoat(t *testing.T) {
 	a := withDemo(t)
 	p := productOf(t, a, product.TopcoatTwo)
 	boat, s := square(t, a)
-	_, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{Work: rules.Coat, ProductID: p.ID, Coats: 1, DFTUm: 50, Method: "roller", LossPct: 10}})
+	_, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 50, Method: "roller", LossPct: 10}}})
 	require.NoError(t, err)
 	shelf := func() *float64 {
 		today, err := a.Today(ctx, boat)
@@ -193,7 +195,7 @@ func TestASystemKeepsItsVersions(t *testing.T) {
 	a := withDemo(t)
 	p := sheet(t, a)
 	_, s := square(t, a)
-	steps := []app.Step{{Work: rules.Wash}, {Work: rules.Coat, ProductID: p.ID, Coats: 2, DFTUm: 50, Method: "roller", LossPct: 10}}
+	steps := []app.Step{{Step: step.Step{Work: step.Wash}}, {ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 2, DFTUm: 50, Method: "roller", LossPct: 10}}}
 	sys, err := a.AddSystem(ctx, app.SystemEdit{Name: "Sides", Steps: steps})
 	require.NoError(t, err)
 	plan, err := a.SetBuildUp(ctx, s.ID, s.Version, sys.Steps)
@@ -210,7 +212,7 @@ func TestASystemKeepsItsVersions(t *testing.T) {
 	_, err = a.EditSystem(ctx, sys.ID, 1, app.SystemEdit{Name: "Sides", Steps: steps})
 	assert.Error(t, err, "an old version")
 	assert.ErrorContains(t, a.RemoveProduct(ctx, p.ID), "Plain: Sides")
-	for _, e := range []app.SystemEdit{{Steps: steps}, {Name: "x"}, {Name: "x", Steps: []app.Step{{Work: rules.Coat, Coats: 1}}}} {
+	for _, e := range []app.SystemEdit{{Steps: steps}, {Name: "x"}, {Name: "x", Steps: []app.Step{{Step: step.Step{Work: step.Coat, Coats: 1}}}}} {
 		_, err := a.AddSystem(ctx, e)
 		assert.Error(t, err)
 	}
@@ -256,7 +258,7 @@ func TestAFindingIsOverruledWithAReason(t *testing.T) {
 	a := withDemo(t)
 	p := productOf(t, a, product.TopcoatTwo)
 	_, s := square(t, a)
-	plan, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{Work: rules.Coat, ProductID: p.ID, Coats: 1, DFTUm: 5, Method: "roller", LossPct: 10}})
+	plan, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 5, Method: "roller", LossPct: 10}}})
 	require.NoError(t, err)
 	require.NotEmpty(t, plan.Findings)
 	f := plan.Findings[0]
@@ -350,7 +352,7 @@ func BenchmarkOverview(b *testing.B) {
 	var steps []app.Step
 	for _, p := range all {
 		if p.Sheet.IsCoat() && len(steps) < 5 {
-			steps = append(steps, app.Step{Work: rules.Coat, ProductID: p.ID, Coats: 2, DFTUm: p.Sheet.Film.TypicalUm, Method: "roller", LossPct: 10})
+			steps = append(steps, app.Step{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 2, DFTUm: p.Sheet.Film.TypicalUm, Method: "roller", LossPct: 10}})
 		}
 	}
 	edit := demo.Boats()[0]

@@ -66,7 +66,7 @@ const (
 type SurfaceEdit struct {
 	Name string    `json:"name"`
 	Part area.Part `json:"part"`
-	Side area.Side `json:"side" enum:"port,starboard,both"`
+	Side area.Side `json:"side"`
 	survey.Description
 	Findings survey.Findings `json:"findings"`
 	Measured area.Measured   `json:"measured"`

@@ -13,7 +13,9 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
+	"allcoats/core/film/step"
 	"allcoats/core/geometry/mesh"
+	"allcoats/core/job/logbook"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -234,7 +236,7 @@ func TestSandingThroughIsFlagged(t *testing.T) {
 	now, err := a.Now(ctx)
 	require.NoError(t, err)
 	log := func(um float64) app.Entry {
-		e, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: app.EntryEdit{SurfaceID: port.ID, Kind: app.KindSand, StartedAt: now, Grit: 120, RemovedUm: um}})
+		e, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: port.ID, Kind: step.Sand, StartedAt: now, Grit: 120, RemovedUm: um}})
 		require.NoError(t, err)
 		return e
 	}

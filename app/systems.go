@@ -101,7 +101,7 @@ func (e SystemEdit) row(ctx context.Context, q store.Queries, id string, version
 		if k >= 0 {
 			sheet = all[k].Sheet
 		}
-		c := s.core(sheet)
+		c := s.with(sheet)
 		if k < 0 && c.Films() {
 			bad.Add(fmt.Sprintf("steps[%d].productId", i), "choose a product of the library")
 			continue
@@ -174,7 +174,7 @@ func (a *App) SchemeSteps(ctx context.Context, key string) (steps []Step, missin
 	}
 	steps, missing = []Step{}, []string{}
 	for _, s := range scheme.Schemes[i].Steps {
-		st := Step{Work: s.Work, Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, Grade: s.Grade, ThinnerPct: s.Thinner, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, Note: s.Note}
+		st := Step{Step: s.Step}
 		if s.Kind != "" {
 			k, ok := s.Find(sheets)
 			if !ok {

@@ -6,6 +6,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
+	"allcoats/core/film/step"
 	"allcoats/core/readiness/field"
 	"allcoats/core/readiness/today"
 )
@@ -77,5 +78,5 @@ func (o outlook) job(sheet product.Sheet, ask VerdictQuery) (field.Job, today.Su
 			f = s
 		}
 	}
-	return o.s.JobFor(today.Coat{Sheet: sheet, Method: method}, f), f, nil
+	return o.s.JobFor(today.Coat{Step: step.Step{Work: step.Coat, Sheet: sheet, Method: method}}, f), f, nil
 }

@@ -6,7 +6,8 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/boat/survey"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
+	"allcoats/core/job/logbook"
 	"allcoats/core/readiness/today"
 	"allcoats/demo"
 
@@ -21,7 +22,7 @@ func TestACoatWaitsForWhatComesBeforeIt(t *testing.T) {
 	boat := f.BoatID
 	primer := must(a.BuildUp(ctx, surfaceNamed(a, "Sounding Line", "Topsides port").ID)).Steps[0]
 	primer.ID = ""
-	steps := []app.Step{{Work: rules.Wash}, {Work: rules.Sand, Grit: 80}, {Work: rules.Wash}, primer}
+	steps := []app.Step{{Step: step.Step{Work: step.Wash}}, {Step: step.Step{Work: step.Sand, Grit: 80}}, {Step: step.Step{Work: step.Wash}}, primer}
 	must(a.SetBuildUp(ctx, f.ID, f.Version, steps))
 	lane := func() today.Lane {
 		for _, l := range must(a.Today(ctx, boat)).Answer.Lanes {
@@ -32,8 +33,8 @@ func TestACoatWaitsForWhatComesBeforeIt(t *testing.T) {
 		t.Fatal("no lane")
 		return today.Lane{}
 	}
-	told := func(kind string, grit int, before time.Duration) {
-		must(a.AddEntry(ctx, app.NewEntry{EntryEdit: app.EntryEdit{SurfaceID: f.ID, Kind: kind, StartedAt: demo.Now.Add(-before), Grit: grit}}))
+	told := func(kind step.Work, grit int, before time.Duration) {
+		must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: kind, StartedAt: demo.Now.Add(-before), Grit: grit}}))
 	}
 	assert.Equal(t, "Deck: wash, sand with 80, wash first, then metal primer.", lane().Answer.In(time.UTC))
 	bench := must(a.Bench(ctx, boat, app.BenchQuery{SurfaceID: f.ID}))
@@ -53,9 +54,9 @@ func TestOneCoatMoreThanPlanned(t *testing.T) {
 	plan := must(a.BuildUp(ctx, f.ID))
 	require.Equal(t, 2, plan.Steps[0].Coats)
 	require.Equal(t, 2, plan.Done[0])
-	edit := app.EntryEdit{SurfaceID: f.ID, Kind: app.KindCoat, StartedAt: demo.Now.Add(-time.Hour), ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{140}}
+	edit := logbook.Entry{SurfaceID: f.ID, Kind: step.Coat, StartedAt: demo.Now.Add(-time.Hour), ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{140}}
 	edit.Detail.Early = "a test"
-	must(a.AddEntry(ctx, app.NewEntry{EntryEdit: edit}))
+	must(a.AddEntry(ctx, app.NewEntry{Entry: edit}))
 	plan = must(a.BuildUp(ctx, f.ID))
 	assert.Equal(t, 3, plan.Done[0])
 	must(a.Stores(ctx, ""))

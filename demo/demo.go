@@ -16,8 +16,9 @@ import (
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
+	"allcoats/core/film/step"
 	"allcoats/core/geometry/mesh"
-	"allcoats/core/job/rules"
+	"allcoats/core/job/logbook"
 )
 
 // Now is the instant at which the demo stands: a Saturday in May, in the yard's
@@ -33,12 +34,12 @@ var Yard = app.PlaceEdit{Name: "Sallow Creek Yard", LatitudeDeg: 52.9, Longitude
 
 // step plans coats of the first product of a kind, or other work; zero figures
 // mean the sheet's or the method's usual ones.
-type step struct {
+type coats struct {
 	kind   product.Kind
 	coats  int
 	dftUm  float64
 	method string
-	work   rules.Work // other work than a coat, such as sanding
+	work   step.Work // other work than a coat, such as sanding
 	grit   int
 }
 
@@ -54,7 +55,7 @@ type done struct {
 
 type surface struct {
 	app.SurfaceEdit
-	steps []step
+	steps []coats
 	done  []done
 	flaws []survey.Defect
 }
@@ -160,10 +161,10 @@ func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind ma
 	for i, st := range s.steps {
 		m, _ := film.MethodByKey(st.method)
 		if st.work != "" {
-			steps[i] = app.Step{Work: st.work, Grit: st.grit}
+			steps[i] = app.Step{Step: step.Step{Work: st.work, Grit: st.grit}}
 			continue
 		}
-		steps[i] = app.Step{Work: rules.Coat, ProductID: byKind[st.kind].ID, Coats: st.coats, DFTUm: st.dftUm, Method: st.method, LossPct: m.LossPct}
+		steps[i] = app.Step{ProductID: byKind[st.kind].ID, Step: step.Step{Work: step.Coat, Coats: st.coats, DFTUm: st.dftUm, Method: st.method, LossPct: m.LossPct}}
 	}
 	plan, err := a.SetBuildUp(ctx, made.ID, made.Version, steps)
 	if err != nil {
@@ -177,21 +178,21 @@ func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind ma
 	day := time.Date(local.Year(), local.Month(), local.Day(), 0, 0, 0, 0, loc)
 	for _, d := range s.done {
 		at := day.AddDate(0, 0, -d.daysAgo).Add(time.Duration(d.hour * float64(time.Hour)))
-		e := app.EntryEdit{SurfaceID: made.ID, Kind: app.KindSand, Grit: 240, Who: "Wim", Note: d.note}
+		e := logbook.Entry{SurfaceID: made.ID, Kind: step.Sand, Grit: 240, Who: "Wim", Note: d.note}
 		if d.step >= 0 {
 			st := plan.Steps[d.step]
-			e.Kind, e.Grit, e.Who = app.KindCoat, 0, "Ada"
+			e.Kind, e.Grit, e.Who = step.Coat, 0, "Ada"
 			e.ProductID, e.StepID, e.Litres, e.WetUm = st.ProductID, st.ID, d.litres, d.wetUm
 			m, _ := film.MethodByKey(st.Method)
 			e.Hours = math.Round(10*made.Area.AreaM2/m.RateM2H) / 10
 			e.Batch = fmt.Sprintf("L%02d%s", 10+d.step, at.Format("0102"))
 		}
 		e.StartedAt = at.UTC()
-		_, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: e})
+		_, err := a.AddEntry(ctx, app.NewEntry{Entry: e})
 		var bad fault.Errors
 		if errors.As(err, &bad) && bad[0].Path == "early" { // built around a cold time
 			e.Early = "the weekend was over"
-			_, err = a.AddEntry(ctx, app.NewEntry{EntryEdit: e})
+			_, err = a.AddEntry(ctx, app.NewEntry{Entry: e})
 		}
 		if err != nil {
 			return fmt.Errorf("log %d days ago: %w", d.daysAgo, err)

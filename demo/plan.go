@@ -7,6 +7,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/base/calendar"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/logbook"
 	"allcoats/core/planning/plan"
@@ -84,19 +85,19 @@ func remember(ctx context.Context, a *app.App, boats []app.Boat) error {
 		if err != nil {
 			return err
 		}
-		add := []app.EntryEdit{{BoatID: b.ID, Kind: logbook.Idle, StartedAt: now.Add(-50 * time.Hour), Who: "Wim", Note: "rain all day"}}
+		add := []logbook.Entry{{BoatID: b.ID, Kind: step.Idle, StartedAt: now.Add(-50 * time.Hour), Who: "Wim", Note: "rain all day"}}
 		for _, e := range log {
-			if e.Kind == logbook.Coat && e.Surface == "Bottom" {
+			if e.Kind == step.Coat && e.Surface == "Bottom" {
 				add = append(add,
-					app.EntryEdit{SurfaceID: e.SurfaceID, Kind: logbook.Wash, StartedAt: now.Add(-26 * time.Hour), Hours: 0.7, Who: "Wim", Note: "warm water and detergent, rinsed"},
-					app.EntryEdit{SurfaceID: e.SurfaceID, Kind: "inspect", StartedAt: now.Add(-25 * time.Hour), Hours: 0.5, Who: "Ada", Detail: logbook.Detail{
+					logbook.Entry{SurfaceID: e.SurfaceID, Kind: step.Wash, StartedAt: now.Add(-26 * time.Hour), Hours: 0.7, Who: "Wim", Note: "warm water and detergent, rinsed"},
+					logbook.Entry{SurfaceID: e.SurfaceID, Kind: "inspect", StartedAt: now.Add(-25 * time.Hour), Hours: 0.5, Who: "Ada", Detail: logbook.Detail{
 						Dry: &logbook.Dry{NominalUm: 200, MaximumUm: 600, ReadAt: now.Add(-25 * time.Hour), ReadingsUm: []float64{222, 214, 208, 231, 219, 196, 205, 224, 217, 211, 228, 203, 199, 216, 225, 209, 213, 220, 206, 218}},
 					}})
 				break
 			}
 		}
 		for _, e := range add {
-			if _, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: e}); err != nil {
+			if _, err := a.AddEntry(ctx, app.NewEntry{Entry: e}); err != nil {
 				return err
 			}
 		}
@@ -115,8 +116,8 @@ func faired(ctx context.Context, a *app.App, boatID string, now time.Time) error
 			continue
 		}
 		for n, r := range []logbook.Round{{N: 1, Lows: 46, Pinholes: 120}, {N: 2, Lows: 19, Pinholes: 65}} {
-			e := app.EntryEdit{SurfaceID: f.ID, Kind: logbook.Fair, StartedAt: now.Add(time.Duration(-60+24*n) * time.Hour), Litres: 1.6 - 0.7*float64(n), Hours: 6 - 1.5*float64(n), Grit: 80, Who: "Wim", Detail: logbook.Detail{Round: &r}}
-			if _, err := a.AddEntry(ctx, app.NewEntry{EntryEdit: e}); err != nil {
+			e := logbook.Entry{SurfaceID: f.ID, Kind: step.Fair, StartedAt: now.Add(time.Duration(-60+24*n) * time.Hour), Litres: 1.6 - 0.7*float64(n), Hours: 6 - 1.5*float64(n), Grit: 80, Who: "Wim", Detail: logbook.Detail{Round: &r}}
+			if _, err := a.AddEntry(ctx, app.NewEntry{Entry: e}); err != nil {
 				return err
 			}
 		}

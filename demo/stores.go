@@ -7,7 +7,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/catalog/product"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 )
 
 // shelved is something on the yard's shelf: opened and expiring so many days
@@ -46,11 +46,11 @@ func stockUp(ctx context.Context, a *app.App, byKind map[product.Kind]app.Produc
 		}
 	}
 	_, err := a.AddSystem(ctx, app.SystemEdit{Name: "Yard's bottom job", Note: "Barrier grey and green by turns, so a missed patch shows.", Steps: []app.Step{
-		{Work: rules.Wash, Note: "high pressure, same day as the lift"},
-		{Work: rules.Sand, Grit: 120},
-		{Work: rules.Degrease, Agent: "solvent, two rags"},
-		{Work: rules.Coat, ProductID: byKind[product.Barrier].ID, Coats: 5, DFTUm: 125, Method: "roller", LossPct: 10},
-		{Work: rules.Coat, ProductID: byKind[product.SoftAntifoul].ID, Coats: 2, DFTUm: 60, Method: "roller", LossPct: 10},
+		{Step: step.Step{Work: step.Wash, Note: "high pressure, same day as the lift"}},
+		{Step: step.Step{Work: step.Sand, Grit: 120}},
+		{Step: step.Step{Work: step.Degrease, Agent: "solvent, two rags"}},
+		{ProductID: byKind[product.Barrier].ID, Step: step.Step{Work: step.Coat, Coats: 5, DFTUm: 125, Method: "roller", LossPct: 10}},
+		{ProductID: byKind[product.SoftAntifoul].ID, Step: step.Step{Work: step.Coat, Coats: 2, DFTUm: 60, Method: "roller", LossPct: 10}},
 	}})
 	if err != nil {
 		return fmt.Errorf("system: %w", err)

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"allcoats/core/planning/plan"
+
 	ics "github.com/arran4/golang-ical"
 
 	"github.com/stretchr/testify/assert"

@@ -191,6 +191,7 @@ func newAPI(r *gin.Engine, a *app.App, version string) huma.API {
 	api.UseMiddleware(finite(api))
 	calculators(api)
 	operations(api, a, version)
+	fillEnums(api.OpenAPI().Components.Schemas)
 	return api
 }
 

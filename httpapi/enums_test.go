@@ -1,73 +1,69 @@
 package httpapi
 
 import (
+	"encoding/json"
+	"fmt"
+	"net/http"
 	"reflect"
 	"strings"
 	"testing"
 
-	"allcoats/app"
-	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
-	"allcoats/core/catalog/product"
-	"allcoats/core/exposure/reading"
-	"allcoats/core/exposure/tent"
-	"allcoats/core/finish/antifoul"
-	"allcoats/core/finish/brightwork"
-	"allcoats/core/finish/fair"
-	"allcoats/core/finish/metal"
-	"allcoats/core/finish/nonskid"
-	"allcoats/core/finish/refit"
-	"allcoats/core/job/buildup"
-	"allcoats/core/job/logbook"
+	"allcoats/core/film/step"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
-// What a list in core offers the API takes, and nothing else: each enum of a field
-// against the list, whose elements are keys or hold them in the field named.
+// Every field that takes the elements of a list offers just these in the document, and
+// none of them is set down a second time as a tag.
 func TestEnumsAreTheListsOfCore(t *testing.T) {
-	for _, c := range []struct {
-		of    any
-		field string
-		list  any
-		key   string
-	}{
-		{survey.Description{}, "Substrate", survey.Substrates, "Key"},
-		{survey.Description{}, "Tone", survey.Tones, ""},
-		{survey.Description{}, "Shelter", survey.Shelters, ""},
-		{survey.Description{}, "Access", survey.Accesses, "Key"},
-		{survey.Description{}, "Facing", survey.Facings, ""},
-		{survey.Layer{}, "Kind", survey.LayerKinds, ""},
-		{survey.Layer{}, "Soundness", survey.Soundnesses, ""},
-		{area.Measure{}, "Method", area.Methods, ""},
-		{app.SurfaceEdit{}, "Side", area.Sides, ""},
-		{app.Step{}, "Work", buildup.Works, "Work"},
-		{app.EntryEdit{}, "Kind", logbook.Kinds, "Kind"},
-		{app.InstrumentEdit{}, "Kind", reading.Kinds, "Kind"},
-		{product.Sheet{}, "Binder", product.Binders, ""},
-		{tent.Heater{}, "Kind", tent.HeatKinds, "Kind"},
-		{refit.Hardware{}, "Compound", refit.Compounds, "Key"},
-		{refit.Line{}, "Tape", refit.Tapes, "Key"},
-		{antifoul.Work{}, "Old", antifoul.Olds, "Key"},
-		{metal.Work{}, "Profile", metal.Profiles, "Key"},
-		{brightwork.Work{}, "School", brightwork.Schools, "Key"},
-		{nonskid.Work{}, "School", nonskid.Schools, "Key"},
-		{app.Readings{}, "Class", fair.Classes, "Key"},
-	} {
-		name := reflect.TypeOf(c.of).String() + "." + c.field
-		f, ok := reflect.TypeOf(c.of).FieldByName(c.field)
-		require.True(t, ok, name)
-		var offered []string
-		list := reflect.ValueOf(c.list)
-		for i := range list.Len() {
-			v := list.Index(i)
-			if c.key != "" {
-				v = v.FieldByName(c.key)
-				require.True(t, v.IsValid(), name)
-			}
-			offered = append(offered, v.String())
-		}
-		assert.ElementsMatch(t, offered, strings.Split(f.Tag.Get("enum"), ","), name)
+	raw, err := OpenAPI("t")
+	require.NoError(t, err)
+	var doc struct {
+		Components struct {
+			Schemas map[string]struct {
+				Properties map[string]struct {
+					Enum []string `json:"enum"`
+				} `json:"properties"`
+			} `json:"schemas"`
+		} `json:"components"`
 	}
+	require.NoError(t, json.Unmarshal(raw, &doc))
+	schemas := doc.Components.Schemas
+	for _, e := range enums {
+		of := reflect.TypeOf(e.of)
+		f, ok := of.FieldByName(e.field)
+		require.True(t, ok, "%s.%s", of, e.field)
+		assert.Empty(t, f.Tag.Get("enum"), "%s.%s", of, e.field)
+		require.NotEmpty(t, e.values(), "%s.%s", of, e.field)
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		offered := 0
+		for _, s := range schemas {
+			if p := s.Properties[name]; len(p.Enum) == len(e.values()) && p.Enum[0] == e.values()[0] {
+				offered++
+			}
+		}
+		assert.Positive(t, offered, "no schema offers the values of %s.%s", of, e.field)
+	}
+	var planned, logged []string
+	for _, k := range step.Kinds {
+		if k.Planned {
+			planned = append(planned, string(k.Work))
+		}
+		if k.Logged {
+			logged = append(logged, string(k.Work))
+		}
+	}
+	assert.Equal(t, planned, schemas["Step"].Properties["work"].Enum, "embedded")
+	assert.Equal(t, logged, schemas["NewEntry"].Properties["kind"].Enum, "twice embedded")
+	assert.Len(t, schemas["SurfaceEdit"].Properties["substrate"].Enum, len(survey.Substrates))
+}
+
+// The lists bind: what none of them offers is refused at its field.
+func TestEnumsBind(t *testing.T) {
+	status, body := serve(t, "", false).call(http.MethodPost, "/api/log", map[string]any{"boatId": "b", "kind": "prayed", "startedAt": "2026-05-01T10:00:00Z", "litres": 0, "wetUm": []float64{},
+		"thinnerPct": 0, "grit": 0, "removedUm": 0, "who": "", "note": ""})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, fmt.Sprint(body), "body.kind")
 }

@@ -13,8 +13,8 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
+	"allcoats/core/film/step"
 	"allcoats/core/geometry/mesh"
-	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -31,24 +31,10 @@ type Meta struct {
 	HullForms []area.HullForm    `json:"hullForms"`
 	TimeZones []string           `json:"timeZones"`
 	Survey    SurveyWords        `json:"survey"`
-	Works     []WorkName         `json:"works"`
+	Works     []step.Kind        `json:"works"`
 	Binders   []product.Binder   `json:"binders"`
 	Weather   WeatherWords       `json:"weather"`
 	Log       LogWords           `json:"log"`
-}
-
-// WorkName is a kind of step with its name.
-type WorkName struct {
-	Work string `json:"work"`
-	Name string `json:"name"`
-}
-
-func workNames() []WorkName {
-	out := make([]WorkName, len(buildup.Works))
-	for i, w := range buildup.Works {
-		out[i] = WorkName{string(w.Work), w.Name}
-	}
-	return out
 }
 
 // SurveyWords are the choices that Survey's forms offer.
@@ -202,8 +188,8 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	clock, err := a.Clock(ctx)
-	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, workNames(), product.Binders,
-		WeatherWords{instrumentWords(), faultWords(), heaterWords()}, LogWords{logbook.Kinds, logbook.Blemishes, mix.Stiffnesses}}, err
+	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, step.Kinds, product.Binders,
+		WeatherWords{instrumentWords(), faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses}}, err
 }
 
 func importWeather(api huma.API, a *app.App) {

@@ -16,7 +16,6 @@ import (
 
 // LogWords are the choices that Bench and Log offer.
 type LogWords struct {
-	Kinds       []logbook.Kind    `json:"kinds"`
 	Blemishes   []logbook.Blemish `json:"blemishes"`
 	Stiffnesses []mix.Stiffness   `json:"stiffnesses"`
 }
@@ -103,7 +102,7 @@ func recording(api huma.API, a *app.App) {
 	register(api, "add-entry", post, "/api/log", "Log something done; the same id sent again is stored once",
 		func(ctx context.Context, in *body[app.NewEntry]) (app.Entry, error) { return a.AddEntry(ctx, in.Body) })
 	register(api, "edit-entry", put, "/api/log/{id}", "Correct a log entry; what it was stays in its history",
-		func(ctx context.Context, in *edit[app.EntryEdit]) (app.Entry, error) {
+		func(ctx context.Context, in *edit[logbook.Entry]) (app.Entry, error) {
 			return a.EditEntry(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
 	register(api, "get-history", get, "/api/log/{id}/history", "What a log entry was before its corrections, the oldest first",

@@ -6,8 +6,6 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/job/logbook"
-
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -15,7 +13,7 @@ import (
 func TestRefsAreNullWhenEmpty(t *testing.T) {
 	s := yard(t)
 	require.NoError(t, s.Write(ctx, func(q Queries) error {
-		return q.AddEntry(ctx, Entry{ID: "idle", BoatID: "b", Kind: logbook.Idle, WetUm: JSON[[]float64]{[]float64{}}})
+		return q.AddEntry(ctx, Entry{ID: "idle", BoatID: "b", Kind: "idle", WetUm: JSON[[]float64]{[]float64{}}})
 	}))
 	e, err := s.Read().Entry(ctx, "idle")
 	require.NoError(t, err)
@@ -25,7 +23,7 @@ func TestRefsAreNullWhenEmpty(t *testing.T) {
 	assert.Equal(t, 1, n)
 	assert.Error(t, new(Ref).Scan(3))
 	assert.Error(t, s.Write(ctx, func(q Queries) error {
-		return q.AddEntry(ctx, Entry{ID: "lost", BoatID: "nobody", Kind: logbook.Idle, WetUm: JSON[[]float64]{[]float64{}}})
+		return q.AddEntry(ctx, Entry{ID: "lost", BoatID: "nobody", Kind: "idle", WetUm: JSON[[]float64]{[]float64{}}})
 	}), "no such boat")
 }
 

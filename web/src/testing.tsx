@@ -79,3 +79,22 @@ export const partsAndSubstrates = {
     })),
   },
 };
+
+/** Kinds of work as the program describes them, of the many that there are. */
+export const WORKS = (
+  [
+    ["coat", "a coat went on", { films: true, lays: true, ofSurface: true, usual: { coats: 1 } }],
+    [
+      "sand",
+      "it was sanded",
+      { abrades: true, removes: true, gritted: true, ofSurface: true, usual: { coats: 0, grit: 180, removedUm: 12 } },
+    ],
+    ["wash", "it was washed", { agent: true, ofSurface: true, usual: { coats: 0, agent: "detergent" } }],
+    ["fair", "it was faired", { films: true, abrades: true, gritted: true, rounds: true, ofSurface: true, usual: { coats: 1 } }],
+    ["inspect", "it was inspected", { ofSurface: true, usual: { coats: 0 } }],
+    ["idle", "an idle day", { planned: false, usual: { coats: 0 } }],
+  ] as const
+).map(([work, told, more]) => ({ work, name: work, told, planned: true, logged: true, ...more }));
+
+/** The description of one of them. */
+export const kindOf = (work: string) => (WORKS.find((k) => k.work === work) ?? {}) as Partial<Schemas["StepKind"]>;

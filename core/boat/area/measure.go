@@ -60,7 +60,7 @@ type Consumption struct {
 // Measure is one measurement of a surface. Of the parts only that of its
 // method counts. UncertaintyPct, if given, replaces the method's own.
 type Measure struct {
-	Method         Method       `json:"method" enum:"principal,girths,shapes,outline,model,consumption,stated"`
+	Method         Method       `json:"method"`
 	Note           string       `json:"note,omitempty"`
 	Girths         *Girths      `json:"girths,omitempty"`
 	Shapes         []Shape      `json:"shapes,omitempty"`

@@ -59,17 +59,17 @@ var Facings = []string{"", "port", "starboard", "bow", "stern"}
 // Description is what a surface is and how it lies.
 type Description struct {
 	Group         string    `json:"group"`
-	Substrate     Substrate `json:"substrate" enum:"gelcoat,grp,foam-core,balsa-core,carbon,solid-wood,strip-plank,plywood,veneer,steel,stainless,aluminium,cast-iron,lead,other"`
+	Substrate     Substrate `json:"substrate"`
 	SubstrateNote string    `json:"substrateNote"`
 	ThicknessMM   float64   `json:"thicknessMM"`
 	Colour        string    `json:"colour"`
-	Tone          Tone      `json:"tone" enum:"white,pale,grey,dark,black"`
-	Facing        string    `json:"facing" enum:",port,starboard,bow,stern"`
+	Tone          Tone      `json:"tone"`
+	Facing        string    `json:"facing"`
 	// TiltDeg is 0 level and facing up, 90 upright, 180 overhead; without it
 	// the part's usual slope.
 	TiltDeg *float64 `json:"tiltDeg,omitempty"`
-	Access  Access   `json:"access" enum:"flat,side,overhead,fiddly"`
-	Shelter Shelter  `json:"shelter" enum:"open,tent,shed"`
+	Access  Access   `json:"access"`
+	Shelter Shelter  `json:"shelter"`
 }
 
 // Usual describes a part of a new surface on substrate s.

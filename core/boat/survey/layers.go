@@ -108,10 +108,10 @@ var Soundnesses = []Soundness{Sound, Doubtful, Loose}
 
 // Layer is an old layer, µm thick; 0 is not known.
 type Layer struct {
-	Kind      LayerKind `json:"kind" enum:"unknown,gelcoat,filler,epoxy,primer,one-part paint,two-part paint,varnish,stain,antifouling"`
+	Kind      LayerKind `json:"kind"`
 	Colour    string    `json:"colour"`
 	Um        float64   `json:"um"`
-	Soundness Soundness `json:"soundness" enum:"sound,doubtful,loose"`
+	Soundness Soundness `json:"soundness"`
 	Note      string    `json:"note"`
 }
 

@@ -178,7 +178,7 @@ type Sheet struct {
 	Kind      Kind   `json:"kind"`
 	Chemistry string `json:"chemistry"`
 	// Binder is the chemistry as the rules of compatibility know it.
-	Binder Binder `json:"binder,omitempty" enum:",epoxy,polyester,vinylester,polyurethane,alkyd,acrylic,oil,vinyl,rosin,silicone"`
+	Binder Binder `json:"binder,omitempty"`
 	Colour string `json:"colour"`
 	// Example marks invented figures, to be replaced by the data sheet of the
 	// tin in hand.

@@ -36,7 +36,7 @@ var HeatKinds = []struct {
 
 // Heater is a heater of PowerKW.
 type Heater struct {
-	Kind    HeatKind `json:"kind" enum:"electric,vented,gas,paraffin"`
+	Kind    HeatKind `json:"kind"`
 	PowerKW float64  `json:"powerKW"`
 }
 

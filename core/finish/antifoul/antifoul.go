@@ -40,7 +40,7 @@ type Work struct {
 	ProductID string `json:"productId"`
 	Coats     int    `json:"coats"`
 	Zones     []Zone `json:"zones"`
-	Old       string `json:"old" enum:"primed,soft,hard,silicone,unknown,flaking"`
+	Old       string `json:"old"`
 	OldCopper bool   `json:"oldCopper"`
 	TieID     string `json:"tieId"` // the tie coat or barrier that it goes on while tacky
 	// First and Second are the colours: the one under shows when the one over is worn.

@@ -80,7 +80,7 @@ type Seam struct {
 
 // Work is brightwork to be done. AreaM2 and EdgeM are the surface's.
 type Work struct {
-	School    string  `json:"school" enum:"varnish,sealer,epoxy"`
+	School    string  `json:"school"`
 	ProductID string  `json:"productId"`
 	Seen      string  `json:"seen" enum:",amber-gum,white-dry,coloured,wood,two-colours"`
 	Strip     string  `json:"strip" enum:"none,heat,chemical,scrape,sand"`

@@ -55,7 +55,7 @@ type Post struct {
 // Work is metal to be coated.
 type Work struct {
 	BlastedAt *time.Time `json:"blastedAt,omitempty"`
-	Profile   string     `json:"profile" enum:"none,fine,medium,coarse"`
+	Profile   string     `json:"profile"`
 	AreaM2    float64    `json:"areaM2"` // bared
 	Coats     int        `json:"coats"`
 	// WashedAt are the fresh-water washes since, one before each coat.

@@ -159,7 +159,7 @@ type Work struct {
 	Splits   []Split   `json:"splits"`
 	Stencil  *Stencil  `json:"stencil,omitempty"`
 
-	School    School  `json:"school" enum:"paint,grit,mats,moulded"`
+	School    School  `json:"school"`
 	Texture   Texture `json:"texture"`
 	Sheet     Sheet   `json:"sheet"`
 	ProductID string  `json:"productId"`

@@ -61,7 +61,7 @@ const (
 type Hardware struct {
 	Name      string     `json:"name"`
 	SurfaceID string     `json:"surfaceId"`
-	Compound  string     `json:"compound" enum:"butyl,polysulphide,polyurethane,polyether,silicone"`
+	Compound  string     `json:"compound"`
 	Sealed    bool       `json:"sealed"` // its holes are drilled and sealed
 	BeddedAt  *time.Time `json:"beddedAt,omitempty"`
 	SnuggedAt *time.Time `json:"snuggedAt,omitempty"`
@@ -71,7 +71,7 @@ type Hardware struct {
 type Line struct {
 	Name      string     `json:"name"`
 	SurfaceID string     `json:"surfaceId"` // whose coat it bounds
-	Tape      string     `json:"tape" enum:"crepe,fine-line,outdoor,foam"`
+	Tape      string     `json:"tape"`
 	LengthM   float64    `json:"lengthM"`
 	Twice     bool       `json:"twice"` // two layers, one lifts early
 	Pull      Pull       `json:"pull" enum:"wet,touch-dry,hard"`

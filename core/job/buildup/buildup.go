@@ -10,80 +10,10 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/area"
-	"allcoats/core/catalog/product"
 	"allcoats/core/catalog/tins"
 	"allcoats/core/film/film"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 )
-
-// Step is a number of equal coats of one product, or work without a film.
-// LossPct and ThinnerPct are the user's own figures, Grade the hardener.
-type Step struct {
-	Work       rules.Work
-	Sheet      product.Sheet
-	Coats      int
-	DFTUm      float64
-	Method     string
-	LossPct    float64
-	ThinnerPct float64
-	Grade      string
-	Colour     string
-	Grit       int
-	RemovedUm  float64
-	Agent      string
-}
-
-// Films reports whether the step lays a film.
-func (s Step) Films() bool {
-	return s.Work == rules.Coat || s.Work == rules.Fill || s.Work == rules.Fair
-}
-
-// Works lists the kinds of steps with how much one person does in an hour on
-// flat surfaces, m²: rules of thumb. 0 is by the way of laying it.
-var Works = []struct {
-	Work    rules.Work `json:"work"`
-	Name    string     `json:"name"`
-	RateM2H float64    `json:"rateM2H"`
-}{
-	{rules.Coat, "coat", 0}, {rules.Sand, "sand", 6}, {rules.Wash, "wash", 25}, {rules.Degrease, "degrease", 15}, {rules.Strip, "strip", 1.5},
-	{rules.Fill, "fill", 0}, {rules.Fair, "fair", 0}, {rules.Inspect, "inspect", 60}, {rules.Mask, "mask", 20},
-}
-
-// Validate reports impossible figures.
-func (s Step) Validate() error {
-	var bad fault.Errors
-	if !s.Films() {
-		known := false
-		for _, w := range Works {
-			known = known || w.Work == s.Work
-		}
-		if !known {
-			bad.Add("work", "choose what is done")
-		}
-		if s.Work == rules.Sand {
-			bad.Range("grit", float64(s.Grit), 16, 5000, "grit")
-		}
-		bad.Range("removedUm", s.RemovedUm, 0, 20e3, "µm")
-		if s.Coats != 0 {
-			bad.Add("coats", "work without a film has no coats")
-		}
-		return bad.Err()
-	}
-	bad.Range("coats", float64(s.Coats), 1, 50, "coats")
-	bad.Above("dftUm", s.DFTUm, 0, 50e3, "µm")
-	bad.Range("lossPct", s.LossPct, 0, 90, "%")
-	bad.Range("thinnerPct", s.ThinnerPct, 0, 50, "%")
-	if _, ok := film.MethodByKey(s.Method); !ok {
-		bad.Add("method", "choose how it is laid")
-	}
-	if !s.Sheet.IsCoat() {
-		bad.Add("productId", "%s leaves no film; it cannot be a coat", s.Sheet.Name)
-	}
-	if _, ok := s.Sheet.With(s.Grade); !ok {
-		bad.Add("grade", "the sheet of %s has no hardener %q", s.Sheet.Name, s.Grade)
-	}
-	return bad.Err()
-}
 
 // Line is what a step comes to. Litres are of unthinned mix for all its coats,
 // LitresLow to LitresHigh an 80 % range.
@@ -125,7 +55,7 @@ const z80 = 1.2816
 
 // Compute adds up steps on a surface of area a, access times the hours of a flat
 // one. Bad steps are faults at "steps[i].field".
-func Compute(a area.Figure, access float64, steps []Step) (Result, error) {
+func Compute(a area.Figure, access float64, steps []step.Step) (Result, error) {
 	var bad fault.Errors
 	for i, s := range steps {
 		bad.Under(fmt.Sprintf("steps[%d]", i), s.Validate())
@@ -170,16 +100,12 @@ func Compute(a area.Figure, access float64, steps []Step) (Result, error) {
 }
 
 // work is what a step without a film comes to.
-func work(a area.Figure, access float64, s Step) Line {
+func work(a area.Figure, access float64, s step.Step) Line {
 	w := working.New()
 	w.In("Area", a.AreaM2, "m²")
-	rate, name := 0.0, ""
-	for _, k := range Works {
-		if k.Work == s.Work {
-			rate, name = k.RateM2H, k.Name
-		}
-	}
-	if s.Work == rules.Sand { // coarse grits take long, fine ones less
+	kind := s.Work.Kind()
+	rate := kind.RateM2H
+	if s.Work == step.Sand { // coarse grits take long, fine ones less
 		switch {
 		case s.Grit <= 80:
 			rate = 4
@@ -187,17 +113,17 @@ func work(a area.Figure, access float64, s Step) Line {
 			rate = 8
 		}
 	}
-	if s.Work == rules.Mask || s.Work == rules.Inspect {
+	if !kind.Reached {
 		access = 1
 	}
 	w.In("Access", access, "")
 	l := Line{Purchase: tins.Purchase{Tins: []tins.Bought{}, Priced: true}}
-	l.HoursPerCoat = w.StepOf("Hours", say.Of("A / rate · access"), a.AreaM2/rate*access, "h", say.Of("%s, %g m²/h: a rule of thumb", name, rate))
+	l.HoursPerCoat = w.StepOf("Hours", say.Of("A / rate · access"), a.AreaM2/rate*access, "h", say.Of("%s, %g m²/h: a rule of thumb", kind.Name, rate))
 	l.Working = w
 	return l
 }
 
-func line(a area.Figure, s Step) (Line, error) {
+func line(a area.Figure, s step.Step) (Line, error) {
 	f, err := film.Compute(film.Request{
 		VolumeSolidsPct: s.Sheet.VolumeSolidsPct, DFTUm: s.DFTUm, ThinnerPct: s.ThinnerPct,
 		AreaM2: a.AreaM2, Coats: s.Coats, LossPct: s.LossPct,

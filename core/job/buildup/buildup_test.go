@@ -8,7 +8,7 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -19,12 +19,12 @@ var primer = product.Sheet{
 	ThinnerMaxPct: 10, Methods: []string{"roller"}, Tins: []product.Tin{{Name: "2.5 L", Litres: 2.5, PriceCents: 8000}},
 }
 
-func step() Step {
-	return Step{Work: rules.Coat, Sheet: primer, Coats: 2, DFTUm: 100, Method: "roller", LossPct: 10}
+func coats() step.Step {
+	return step.Step{Work: step.Coat, Sheet: primer, Coats: 2, DFTUm: 100, Method: "roller", LossPct: 10}
 }
 
 func TestComputeByHand(t *testing.T) {
-	r, err := Compute(area.Figure{AreaM2: 20, UncertaintyPct: 15}, 1, []Step{step()})
+	r, err := Compute(area.Figure{AreaM2: 20, UncertaintyPct: 15}, 1, []step.Step{coats()})
 	require.NoError(t, err)
 	l := r.Lines[0]
 	assert.InDelta(t, 200, l.WFTUm, 1e-9)            // 100 / 0.5
@@ -42,7 +42,7 @@ func TestComputeByHand(t *testing.T) {
 
 // 20 m² of sanding with 180 grit at 6 m²/h, upright: 4 h; it takes 30 of 200 µm.
 func TestWorkWithoutAFilm(t *testing.T) {
-	r, err := Compute(area.Figure{AreaM2: 20}, 1.2, []Step{{Work: rules.Wash}, step(), {Work: rules.Sand, Grit: 180, RemovedUm: 30}, {Work: rules.Mask}})
+	r, err := Compute(area.Figure{AreaM2: 20}, 1.2, []step.Step{{Work: step.Wash}, coats(), {Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Mask}})
 	require.NoError(t, err)
 	require.Len(t, r.Lines, 4)
 	assert.InDelta(t, 20./25*1.2, r.Lines[0].HoursPerCoat, 1e-9)
@@ -56,21 +56,21 @@ func TestWorkWithoutAFilm(t *testing.T) {
 }
 
 func TestBadSteps(t *testing.T) {
-	for path, change := range map[string]func(*Step){
-		"steps[1].coats":      func(s *Step) { s.Coats = 0 },
-		"steps[1].dftUm":      func(s *Step) { s.DFTUm = -5 },
-		"steps[1].lossPct":    func(s *Step) { s.LossPct = 100 },
-		"steps[1].thinnerPct": func(s *Step) { s.ThinnerPct = 80 },
-		"steps[1].method":     func(s *Step) { s.Method = "sponge" },
-		"steps[1].productId":  func(s *Step) { s.Sheet.Kind = product.Thinner },
-		"steps[1].grade":      func(s *Step) { s.Grade = "tropical" },
-		"steps[1].work":       func(s *Step) { *s = Step{Work: "polish"} },
-		"steps[1].grit":       func(s *Step) { *s = Step{Work: rules.Sand, Grit: 3} },
-		"steps[1].removedUm":  func(s *Step) { *s = Step{Work: rules.Wash, RemovedUm: -3} },
+	for path, change := range map[string]func(*step.Step){
+		"steps[1].coats":      func(s *step.Step) { s.Coats = 0 },
+		"steps[1].dftUm":      func(s *step.Step) { s.DFTUm = -5 },
+		"steps[1].lossPct":    func(s *step.Step) { s.LossPct = 100 },
+		"steps[1].thinnerPct": func(s *step.Step) { s.ThinnerPct = 80 },
+		"steps[1].method":     func(s *step.Step) { s.Method = "sponge" },
+		"steps[1].productId":  func(s *step.Step) { s.Sheet.Kind = product.Thinner },
+		"steps[1].grade":      func(s *step.Step) { s.Grade = "tropical" },
+		"steps[1].work":       func(s *step.Step) { *s = step.Step{Work: "polish"} },
+		"steps[1].grit":       func(s *step.Step) { *s = step.Step{Work: step.Sand, Grit: 3} },
+		"steps[1].removedUm":  func(s *step.Step) { *s = step.Step{Work: step.Wash, RemovedUm: -3} },
 	} {
-		s := step()
+		s := coats()
 		change(&s)
-		_, err := Compute(area.Figure{AreaM2: 5}, 1, []Step{step(), s})
+		_, err := Compute(area.Figure{AreaM2: 5}, 1, []step.Step{coats(), s})
 		var bad fault.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
@@ -78,9 +78,9 @@ func TestBadSteps(t *testing.T) {
 }
 
 func TestWithoutPricesTheRestStillWorks(t *testing.T) {
-	s := step()
+	s := coats()
 	s.Sheet.Tins = nil
-	r, err := Compute(area.Figure{AreaM2: 5}, 1, []Step{s})
+	r, err := Compute(area.Figure{AreaM2: 5}, 1, []step.Step{s})
 	require.NoError(t, err)
 	assert.False(t, r.Priced)
 	assert.Positive(t, r.Litres)
@@ -108,7 +108,7 @@ func TestLaidFilm(t *testing.T) {
 }
 
 func TestSection(t *testing.T) {
-	got, _ := Section(20, survey.Findings{}, []Done{{Coat: &Laid{Sheet: primer, StepUm: 90}}}, []Step{step(), {Work: rules.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
+	got, _ := Section(20, survey.Findings{}, []Done{{Coat: &Laid{Sheet: primer, StepUm: 90}}}, []step.Step{coats(), {Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
 	require.Len(t, got, 3)
 	assert.True(t, got[0].Laid)
 	assert.Equal(t, []float64{90, 100, 50}, []float64{got[0].Um, got[1].Um, got[2].Um})
@@ -138,7 +138,7 @@ func TestSandThroughMargin(t *testing.T) {
 // A sanding planned between coats takes its film off what is planned before it;
 // once a coat after it is on, it is past.
 func TestPlannedSandings(t *testing.T) {
-	plan := []Step{step(), {Work: rules.Sand, Grit: 180, RemovedUm: 30}, {Work: rules.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}
+	plan := []step.Step{coats(), {Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}
 	got, _ := Section(20, survey.Findings{}, nil, plan, []int{0, 0, 0})
 	require.Len(t, got, 3)
 	assert.Equal(t, []float64{100, 70, 50}, []float64{got[0].Um, got[1].Um, got[2].Um})
@@ -159,11 +159,11 @@ func names(c []Consumable) map[string]float64 {
 func TestConsumables(t *testing.T) {
 	mixed := primer
 	mixed.RatioByVolume, mixed.BaseKgL, mixed.HardenerKgL = product.Ratio{Base: 4, Hardener: 1}, 1.4, 1
-	s := step()
+	s := coats()
 	s.Sheet, s.ThinnerPct = mixed, 10
-	r, err := Compute(area.Figure{AreaM2: 20}, 1, []Step{s, {Work: rules.Sand, Grit: 180}, {Work: rules.Mask}})
+	r, err := Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}})
 	require.NoError(t, err)
-	got := names(Consumables(20, 18, []Step{s, {Work: rules.Sand, Grit: 180}, {Work: rules.Mask}}, r))
+	got := names(Consumables(20, 18, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}}, r))
 	litres := 2 * 4 / 0.9
 	assert.InDelta(t, 0.8*litres, got["primer, base"], 1e-9)
 	assert.InDelta(t, 0.2*litres, got["primer, hardener"], 1e-9)
@@ -176,9 +176,9 @@ func TestConsumables(t *testing.T) {
 	cat := mixed
 	cat.RatioByVolume, cat.Doses = product.Ratio{}, []product.Dose{{TempC: 20, Pct: 2}}
 	s.Sheet = cat
-	r, err = Compute(area.Figure{AreaM2: 20}, 1, []Step{s})
+	r, err = Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s})
 	require.NoError(t, err)
-	assert.InDelta(t, litres*1.4*20, names(Consumables(20, 18, []Step{s}, r))["catalyst for primer"], 1e-6, "2 % by weight")
+	assert.InDelta(t, litres*1.4*20, names(Consumables(20, 18, []step.Step{s}, r))["catalyst for primer"], 1e-6, "2 % by weight")
 }
 
 func TestCoatsFor(t *testing.T) {
@@ -216,12 +216,12 @@ func TestCoatsFor(t *testing.T) {
 }
 
 func TestRemaining(t *testing.T) {
-	coat := func(n int) Step { s := step(); s.Coats = n; return s }
-	wash, sand, mask := Step{Work: rules.Wash}, Step{Work: rules.Sand, Grit: 180}, Step{Work: rules.Mask}
-	steps := []Step{wash, coat(2), sand, coat(3), mask}
+	coat := func(n int) step.Step { s := coats(); s.Coats = n; return s }
+	wash, sand, mask := step.Step{Work: step.Wash}, step.Step{Work: step.Sand, Grit: 180}, step.Step{Work: step.Mask}
+	steps := []step.Step{wash, coat(2), sand, coat(3), mask}
 	assert.Equal(t, steps, Remaining(steps, []int{0, 0, 0, 0, 0}))
-	assert.Equal(t, []Step{coat(1), sand, coat(3), mask}, Remaining(steps, []int{0, 1, 0, 0, 0}), "washed, one coat on")
-	assert.Equal(t, []Step{coat(2), mask}, Remaining(steps, []int{0, 2, 0, 1, 0}), "sanded too")
-	assert.Equal(t, []Step{mask}, Remaining(steps, []int{0, 2, 0, 3, 0}))
+	assert.Equal(t, []step.Step{coat(1), sand, coat(3), mask}, Remaining(steps, []int{0, 1, 0, 0, 0}), "washed, one coat on")
+	assert.Equal(t, []step.Step{coat(2), mask}, Remaining(steps, []int{0, 2, 0, 1, 0}), "sanded too")
+	assert.Equal(t, []step.Step{mask}, Remaining(steps, []int{0, 2, 0, 3, 0}))
 	assert.Empty(t, Remaining(nil, nil))
 }

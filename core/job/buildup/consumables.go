@@ -5,7 +5,7 @@ import (
 	"slices"
 
 	"allcoats/core/catalog/product"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 )
 
 // Consumable is something used up beside the tins, or a part of what is in
@@ -30,7 +30,7 @@ const (
 // Consumables lists what steps on areaM2 with edges of edgeM use up: parts of
 // two-part products by volume and weight, thinner, catalyst, cleaner, grit,
 // discs, rollers, masking tape. r is what Compute made of the steps.
-func Consumables(areaM2, edgeM float64, steps []Step, r Result) []Consumable {
+func Consumables(areaM2, edgeM float64, steps []step.Step, r Result) []Consumable {
 	out := []Consumable{}
 	add := func(name string, amount float64, unit, source string) {
 		if amount <= 0 {
@@ -65,9 +65,9 @@ func Consumables(areaM2, edgeM float64, steps []Step, r Result) []Consumable {
 			}
 			add("lost in pots, tools and drips, within the litres", l.Litres*s.LossPct/100, "L", "loss of the step")
 			add("cleaner for tools", cleanerL*float64(s.Coats), "L", thumb)
-		case s.Work == rules.Sand:
+		case s.Work == step.Sand:
 			add("discs, "+itoa(s.Grit)+" grit", math.Ceil(areaM2/discM2), "pieces", thumb)
-		case s.Work == rules.Mask:
+		case s.Work == step.Mask:
 			add("masking tape", edgeM, "m", "edges of the surface")
 		}
 	}
@@ -90,8 +90,8 @@ func AddUp(sum []Consumable, more ...Consumable) []Consumable {
 // Remaining are the steps that are still to be done, when done counts the coats
 // of each that have gone on: the coats left, and other work that comes before a
 // film that is not begun, or after the last film.
-func Remaining(steps []Step, done []int) []Step {
-	var rest []Step
+func Remaining(steps []step.Step, done []int) []step.Step {
+	var rest []step.Step
 	open := true // the film after this step is not begun
 	for i := len(steps) - 1; i >= 0; i-- {
 		s := steps[i]

@@ -10,6 +10,7 @@ import (
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
+	"allcoats/core/film/step"
 
 	"gonum.org/v1/gonum/stat"
 )
@@ -129,7 +130,7 @@ type Margin struct {
 // Section lists the layers of a surface of areaM2: the old ones, the coats laid
 // less what was sanded off, in their order, then what is left of steps. counts[i]
 // coats of steps[i] have gone on.
-func Section(areaM2 float64, old survey.Findings, done []Done, steps []Step, counts []int) ([]Layer, Margin) {
+func Section(areaM2 float64, old survey.Findings, done []Done, steps []step.Step, counts []int) ([]Layer, Margin) {
 	out := []Layer{}
 	m := Margin{Known: true, Keeps: "the substrate"}
 	for i, l := range old.Layers {

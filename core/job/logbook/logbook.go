@@ -4,59 +4,12 @@ package logbook
 
 import (
 	"fmt"
-	"slices"
 	"time"
 
 	"allcoats/core/base/fault"
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/film"
 )
-
-// Kind is a kind of entry. Films leaves a film, Abrades opens a closed recoat
-// window; an entry that is not of a Surface is of the boat as a whole.
-type Kind struct {
-	Kind    string `json:"kind"`
-	Name    string `json:"name"`
-	Films   bool   `json:"films,omitempty"`
-	Abrades bool   `json:"abrades,omitempty"`
-	Surface bool   `json:"surface,omitempty"`
-}
-
-// The kinds that rules know by name.
-const (
-	Coat    = "coat"
-	Sand    = "sand"
-	Strip   = "strip"
-	Fair    = "fair"
-	Wash    = "wash"
-	Wipe    = "degrease"
-	Mask    = "mask"
-	Inspect = "inspect"
-	Idle    = "idle"
-)
-
-// Kinds lists what can be logged, the most frequent first.
-var Kinds = []Kind{
-	{Coat, "a coat went on", true, false, true},
-	{Sand, "it was sanded", false, true, true},
-	{Wash, "it was washed", false, false, true},
-	{Wipe, "it was degreased", false, false, true},
-	{Fair, "it was faired", false, true, true},
-	{Strip, "it was stripped", false, true, true},
-	{Mask, "it was masked", false, false, true},
-	{Inspect, "it was inspected", false, false, true},
-	{"other", "other work", false, false, false},
-	{Idle, "an idle day", false, false, false},
-}
-
-// ByKind returns the kind of that key.
-func ByKind(key string) (Kind, bool) {
-	i := slices.IndexFunc(Kinds, func(k Kind) bool { return k.Kind == key })
-	if i < 0 {
-		return Kind{}, false
-	}
-	return Kinds[i], true
-}
 
 // Conditions are those when the work began; Measured says that they were read,
 // not forecast. SpreadK is the surface above the dew point.

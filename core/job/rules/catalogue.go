@@ -10,6 +10,7 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/sand"
+	"allcoats/core/film/step"
 )
 
 const (
@@ -29,7 +30,7 @@ func each(c Case, check func(i int, s Step) say.Sentence) []hit {
 
 func coats(c Case, check func(i int, s Step) say.Sentence) []hit {
 	return each(c, func(i int, s Step) say.Sentence {
-		if !s.film() {
+		if !s.Films() {
 			return nil
 		}
 		return check(i, s)
@@ -47,7 +48,7 @@ func (c Case) under(i int) (product.Binder, string) {
 		s := c.Steps[k].Sheet
 		return s.Binder, s.Name
 	}
-	if _, stripped := c.between(-1, i, Strip); stripped || len(c.Findings.Layers) == 0 {
+	if _, stripped := c.between(-1, i, step.Strip); stripped || len(c.Findings.Layers) == 0 {
 		return "", ""
 	}
 	top := c.Findings.Layers[len(c.Findings.Layers)-1]
@@ -154,7 +155,7 @@ var Catalogue = []Rule{
 				}
 				for k := i + 1; k < len(c.Steps); k++ {
 					n := c.Steps[k]
-					if !n.film() || n.Sheet.Kind == product.Fairing {
+					if !n.Films() || n.Sheet.Kind == product.Fairing {
 						continue
 					}
 					if oneOf(n.Sheet.Kind, product.HighBuild, product.TieCoat, product.Barrier, product.MetalPrimer, product.WoodSealer) {
@@ -168,7 +169,7 @@ var Catalogue = []Rule{
 	{"filler-solvent-wiped", "Filler wiped with solvent", "Solvent soaks into the filler and comes out under the next coat.", Warning, sheet,
 		"Wash it with water, or dust it off and wipe it dry.", func(c Case) []hit {
 			return each(c, func(i int, s Step) say.Sentence {
-				if s.Work == Degrease && s.Agent != "detergent" {
+				if s.Work == step.Degrease && s.Agent != "detergent" {
 					if k := c.below(i); k >= 0 && c.Steps[k].Sheet.NoSolventWipe {
 						return say.Of("The sheet of %s forbids wiping it with solvent.", c.Steps[k].Sheet.Name)
 					}
@@ -180,10 +181,10 @@ var Catalogue = []Rule{
 		"Wash with warm water and detergent before sanding, or use peel ply.", func(c Case) []hit {
 			return each(c, func(i int, s Step) say.Sentence {
 				k := c.below(i)
-				if s.Work != Sand || k < 0 || !c.Steps[k].Sheet.Blushes {
+				if s.Work != step.Sand || k < 0 || !c.Steps[k].Sheet.Blushes {
 					return nil
 				}
-				if _, washed := c.between(k, i, Wash); washed {
+				if _, washed := c.between(k, i, step.Wash); washed {
 					return nil
 				}
 				return say.Of("%s blushes: wash it before it is sanded.", c.Steps[k].Sheet.Name)
@@ -208,9 +209,9 @@ var Catalogue = []Rule{
 			if c.Substrate != survey.Steel && c.Substrate != survey.CastIron {
 				return nil
 			}
-			bare, first := -1, slices.IndexFunc(c.Steps, Step.film)
+			bare, first := -1, slices.IndexFunc(c.Steps, Step.Films)
 			for i, s := range c.Steps {
-				if (s.Work == Strip || s.Work == Sand) && (first < 0 || i < first) {
+				if (s.Work == step.Strip || s.Work == step.Sand) && (first < 0 || i < first) {
 					bare = i
 				}
 			}
@@ -226,7 +227,7 @@ var Catalogue = []Rule{
 		"Add a coat, or lay each thicker within its range.", func(c Case) []hit {
 			total, last, least := map[product.Kind]float64{}, map[product.Kind]int{}, map[product.Kind]float64{}
 			for i, s := range c.Steps {
-				if s.film() && s.Sheet.LeastTotalUm > 0 {
+				if s.Films() && s.Sheet.LeastTotalUm > 0 {
 					k := s.Sheet.Kind
 					total[k] += s.DFTUm * float64(s.Coats)
 					last[k], least[k] = i, max(least[k], s.Sheet.LeastTotalUm)
@@ -247,10 +248,10 @@ var Catalogue = []Rule{
 			}
 			absorb, last := 0.0, -1
 			for i, s := range c.Steps {
-				if s.film() && s.Sheet.UVPerUm > 0 {
+				if s.Films() && s.Sheet.UVPerUm > 0 {
 					absorb += s.Sheet.UVPerUm * s.DFTUm * float64(s.Coats)
 					last = i
-				} else if s.film() && s.Sheet.HidingUm > 0 {
+				} else if s.Films() && s.Sheet.HidingUm > 0 {
 					return nil // a coat of colour covers it
 				}
 			}
@@ -266,10 +267,10 @@ var Catalogue = []Rule{
 				if c.TiltDeg > 120 {
 					limit, how = s.Sheet.SagOverheadUm, "overhead"
 				}
-				if c.TiltDeg < 45 || limit == 0 || s.WFTUm <= limit {
+				if c.TiltDeg < 45 || limit == 0 || s.WetUm() <= limit {
 					return nil
 				}
-				return say.Of("%.0f µm wet sags %s: the sheet allows %g µm.", s.WFTUm, how, limit)
+				return say.Of("%.0f µm wet sags %s: the sheet allows %g µm.", s.WetUm(), how, limit)
 			})
 		}},
 	{"hides", "A colour thinner than hides", "The colour or the patches below grin through.", Note, sheet,
@@ -286,10 +287,10 @@ var Catalogue = []Rule{
 		"Put the grit between in.", func(c Case) []hit {
 			last, lastAt := 0, -1
 			return each(c, func(i int, s Step) say.Sentence {
-				if s.film() {
+				if s.Films() {
 					last = 0
 				}
-				if s.Work != Sand || s.Grit == 0 {
+				if s.Work != step.Sand || s.Grit == 0 {
 					return nil
 				}
 				var text say.Sentence
@@ -305,7 +306,7 @@ var Catalogue = []Rule{
 			return coats(c, func(i int, s Step) say.Sentence {
 				lo, hi := GritFor(s.Sheet.Kind)
 				for k := i - 1; k > c.below(i); k-- {
-					if p := c.Steps[k]; p.Work == Sand && p.Grit > 0 {
+					if p := c.Steps[k]; p.Work == step.Sand && p.Grit > 0 {
 						if p.Grit < lo || p.Grit > hi {
 							return say.Of("Sanded with %d before %s; %d to %d is usual.", p.Grit, s.Sheet.Kind.Name(), lo, hi)
 						}
@@ -334,10 +335,12 @@ var Catalogue = []Rule{
 		}},
 	{"holes-after-coating", "Holes and open defects after coating", "Holes drilled through a finished coat let water under it.", Note, trade,
 		"Fill and seal the defects before the first coat; put a filling step in.", func(c Case) []hit {
-			if c.OpenDefects == 0 || c.below(len(c.Steps)) < 0 || slices.ContainsFunc(c.Steps, func(s Step) bool { return s.Work == Fill || s.Work == Fair || s.Sheet.Kind == product.Fairing }) {
+			if c.OpenDefects == 0 || c.below(len(c.Steps)) < 0 || slices.ContainsFunc(c.Steps, func(s Step) bool {
+				return s.Work == step.Fill || s.Work == step.Fair || s.Sheet.Kind == product.Fairing
+			}) {
 				return nil
 			}
-			return []hit{{slices.IndexFunc(c.Steps, Step.film), say.Of("%d defects wait on this surface and no step fills them.", c.OpenDefects)}}
+			return []hit{{slices.IndexFunc(c.Steps, Step.Films), say.Of("%d defects wait on this surface and no step fills them.", c.OpenDefects)}}
 		}},
 	{"sand-through", "Sand-through margin", "Sanding more than lies above the layer that must stay goes into it.", Warning, "film planned less film removed",
 		"Sand less, or lay a coat more before it.", func(c Case) []hit {
@@ -346,13 +349,13 @@ var Catalogue = []Rule{
 				above, known = 0, true
 			}
 			return each(c, func(_ int, s Step) say.Sentence {
-				if s.film() {
+				if s.Films() {
 					above += s.DFTUm * float64(s.Coats)
 				}
-				if s.Work == Strip {
+				if s.Work == step.Strip {
 					above = 0
 				}
-				if s.Work != Sand || s.RemovedUm == 0 {
+				if s.Work != step.Sand || s.RemovedUm == 0 {
 					return nil
 				}
 				before := above
@@ -408,7 +411,7 @@ var Catalogue = []Rule{
 // bareBelow reports whether step i meets the bare substrate: there are no old
 // layers, or they were stripped before.
 func bareBelow(c Case, i int) bool {
-	_, stripped := c.between(-1, i, Strip)
+	_, stripped := c.between(-1, i, step.Strip)
 	return stripped || len(c.Findings.Layers) == 0
 }
 

@@ -7,7 +7,7 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
-	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
 )
 
 // Severity of a finding.
@@ -20,44 +20,13 @@ const (
 	Stop    Severity = "stop" // it fails, or it hurts
 )
 
-// Work is what a step does.
-type Work string
-
-// Kinds of steps.
-const (
-	Coat     Work = "coat"
-	Wash     Work = "wash"
-	Degrease Work = "degrease"
-	Strip    Work = "strip"
-	Sand     Work = "sand"
-	Fill     Work = "fill"
-	Fair     Work = "fair"
-	Inspect  Work = "inspect"
-	Mask     Work = "mask"
-)
-
-// Step is a step planned on a surface, in order. Coats, film and product are of
-// coats, fillings and fairings; grit and what it removes of sandings.
+// Step is a step planned on a surface. ExpiredOn is the day on which the last of its
+// product on the shelf went past its shelf life, empty while some is good or nothing is
+// noted.
 type Step struct {
-	Work       Work
-	Sheet      product.Sheet
-	Coats      int
-	DFTUm      float64
-	WFTUm      float64
-	Method     string
-	ThinnerPct float64
-	Colour     string
-	Grit       int
-	RemovedUm  float64
-	// Agent is what it is washed or degreased with.
-	Agent string
-	// ExpiredOn is the day on which the last of it on the shelf went past its
-	// shelf life, empty while some is good or nothing is noted.
+	step.Step
 	ExpiredOn string
 }
-
-// film reports whether the step leaves a film.
-func (s Step) film() bool { return s.Work == Coat || s.Work == Fill || s.Work == Fair }
 
 // Case is a surface with its steps.
 type Case struct {
@@ -82,7 +51,7 @@ func (c Case) inTheSun() bool {
 // substrate.
 func (c Case) below(i int) int {
 	for k := i - 1; k >= 0; k-- {
-		if c.Steps[k].film() {
+		if c.Steps[k].Films() {
 			return k
 		}
 	}
@@ -90,7 +59,7 @@ func (c Case) below(i int) int {
 }
 
 // between reports whether work of a kind stands between two steps.
-func (c Case) between(from, to int, w Work) (int, bool) {
+func (c Case) between(from, to int, w step.Work) (int, bool) {
 	for k := from + 1; k < to; k++ {
 		if c.Steps[k].Work == w {
 			return k, true

@@ -7,6 +7,7 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -25,10 +26,12 @@ func sheetOf(t *testing.T, name string) product.Sheet {
 
 func coat(t *testing.T, name string, n int) Step {
 	s := sheetOf(t, name)
-	return Step{Work: Coat, Sheet: s, Coats: n, DFTUm: s.Film.TypicalUm, WFTUm: s.Film.TypicalUm / s.VolumeSolidsPct * 100, Method: append(s.Methods, "brush")[0]}
+	return Step{Step: step.Step{Work: step.Coat, Sheet: s, Coats: n, DFTUm: s.Film.TypicalUm, Method: append(s.Methods, "brush")[0]}}
 }
 
-func sanding(grit int, um float64) Step { return Step{Work: Sand, Grit: grit, RemovedUm: um} }
+func sanding(grit int, um float64) Step {
+	return Step{Step: step.Step{Work: step.Sand, Grit: grit, RemovedUm: um}}
+}
 
 // found lists the rules broken, with their step.
 func found(c Case) map[string]int {
@@ -46,7 +49,7 @@ func TestEveryRule(t *testing.T) {
 		return survey.Findings{Layers: []survey.Layer{{Kind: k, Um: um, Soundness: survey.Sound}}}
 	}
 	thick := coat(t, "Epoxy high-build", 1)
-	thick.DFTUm, thick.WFTUm = 190, 345
+	thick.DFTUm = 190
 	thinned := coat(t, "Topcoat, two-part", 3)
 	thinned.ThinnerPct = 40
 	bladed := coat(t, "Varnish, one-part", 6)
@@ -72,20 +75,20 @@ func TestEveryRule(t *testing.T) {
 			Case{Part: area.Bottom, Steps: []Step{coat(t, "Foul-release", 1)}}},
 		"underwater": {Case{Part: area.Bottom, Steps: []Step{primed, top}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{primed, top}}},
-		"antifouling-on-bare-metal": {Case{Part: area.Bottom, Substrate: survey.Steel, Steps: []Step{{Work: Strip}, coat(t, "Antifouling, hard matrix, copper-free", 2)}}, 1,
-			Case{Part: area.Bottom, Substrate: survey.Steel, Steps: []Step{{Work: Strip}, coat(t, "Epoxy metal", 2), coat(t, "Antifouling, hard matrix, copper-free", 2)}}},
+		"antifouling-on-bare-metal": {Case{Part: area.Bottom, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Antifouling, hard matrix, copper-free", 2)}}, 1,
+			Case{Part: area.Bottom, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Epoxy metal", 2), coat(t, "Antifouling, hard matrix, copper-free", 2)}}},
 		"copper-near-aluminium": {Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy metal", 2), coat(t, "Antifouling, soft", 2)}}, 1,
 			Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy metal", 2), coat(t, "Antifouling, self-polishing, copper-free", 2)}}},
 		"porous-unsealed": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), top}}, 0,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), primed, top}}},
-		"filler-solvent-wiped": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Work: Degrease, Agent: "solvent"}, primed}}, 1,
-			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Work: Degrease, Agent: "detergent"}, primed}}},
+		"filler-solvent-wiped": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Step: step.Step{Work: step.Degrease, Agent: "solvent"}}, primed}}, 1,
+			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Step: step.Step{Work: step.Degrease, Agent: "detergent"}}, primed}}},
 		"blush-not-washed": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), sanding(120, 10)}}, 1,
-			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), {Work: Wash}, sanding(120, 10)}}},
+			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), {Step: step.Step{Work: step.Wash}}, sanding(120, 10)}}},
 		"left-to-the-sun": {Case{Part: area.Deck, Steps: []Step{primed}}, 0,
 			Case{Part: area.Deck, Steps: []Step{primed, top}}},
-		"bare-steel-overnight": {Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Work: Strip}, primed}}, 1,
-			Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Work: Strip}, coat(t, "Zinc-rich", 1), primed}}},
+		"bare-steel-overnight": {Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, primed}}, 1,
+			Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Zinc-rich", 1), primed}}},
 		"least-total": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 2)}}, 0,
 			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 4)}}},
 		"few-uv-coats": {Case{Part: area.Coamings, Substrate: survey.SolidWood, Steps: []Step{coat(t, "Varnish, one-part", 4)}}, 0,
@@ -102,7 +105,7 @@ func TestEveryRule(t *testing.T) {
 		"air-seal": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Gelcoat, unwaxed", 1)}}, 0,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Gelcoat, unwaxed", 1), coat(t, "Gelcoat, waxed", 1)}}},
 		"holes-after-coating": {Case{Part: area.Topsides, OpenDefects: 2, Steps: []Step{primed, top}}, 0,
-			Case{Part: area.Topsides, OpenDefects: 2, Steps: []Step{{Work: Fill, Sheet: sheetOf(t, "Epoxy filler"), Coats: 1, DFTUm: 3000, Method: "blade"}, primed, top}}},
+			Case{Part: area.Topsides, OpenDefects: 2, Steps: []Step{{Step: step.Step{Work: step.Fill, Sheet: sheetOf(t, "Epoxy filler"), Coats: 1, DFTUm: 3000, Method: "blade"}}, primed, top}}},
 		"sand-through": {Case{Part: area.Topsides, Steps: []Step{primed, sanding(220, 90), top}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{primed, sanding(220, 40), top}}},
 		"film-range": {Case{Part: area.Topsides, Steps: []Step{thick, top}}, 0, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
@@ -150,6 +153,6 @@ func TestFindingsComeInTheOrderOfTheSteps(t *testing.T) {
 func TestStrippingClearsTheOldLayers(t *testing.T) {
 	c := Case{Part: area.Topsides, Findings: survey.Findings{Layers: []survey.Layer{{Kind: survey.OldOnePart, Um: 80}}}, Steps: []Step{coat(t, "Epoxy high-build", 1), coat(t, "Topcoat, two-part", 2)}}
 	assert.Contains(t, found(c), "one-part-under-strong-solvent")
-	c.Steps = append([]Step{{Work: Strip}}, c.Steps...)
+	c.Steps = append([]Step{{Step: step.Step{Work: step.Strip}}}, c.Steps...)
 	assert.NotContains(t, found(c), "one-part-under-strong-solvent")
 }

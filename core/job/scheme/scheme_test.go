@@ -6,7 +6,7 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 
 	"github.com/stretchr/testify/assert"
 )
@@ -23,7 +23,7 @@ func TestSchemesHoldTogether(t *testing.T) {
 		assert.NotEmpty(t, s.Reason, s.Key)
 		coats := 0
 		for _, st := range s.Steps {
-			if st.Work != rules.Coat && st.Kind == "" {
+			if st.Work != step.Coat && st.Kind == "" {
 				continue
 			}
 			i, ok := st.Find(library)
@@ -34,7 +34,7 @@ func TestSchemesHoldTogether(t *testing.T) {
 					assert.Positive(t, library[i].HidingUm, "%s: a colour, not %s", s.Key, library[i].Name)
 				}
 				assert.Contains(t, library[i].Methods, st.Method, "%s: %s", s.Key, library[i].Name)
-				assert.LessOrEqual(t, st.Thinner, library[i].ThinnerMaxPct, s.Key)
+				assert.LessOrEqual(t, st.ThinnerPct, library[i].ThinnerMaxPct, s.Key)
 			}
 			coats += st.Coats
 		}
@@ -62,14 +62,14 @@ func TestTraitsAreOfTheSheet(t *testing.T) {
 		"Metal primer without zinc":            {Kind: product.MetalPrimer},
 		"Unwaxed till now":                     {Kind: product.Gelcoat, Trait: Waxed},
 		"Low-temperature barrier":              {Kind: product.Barrier},
-		"Barrier":                              {Kind: product.Barrier, Grade: "low-temperature"},
+		"Barrier":                              {Kind: product.Barrier, Step: step.Step{Grade: "low-temperature"}},
 	} {
 		i, ok := st.Find(library)
 		if assert.True(t, ok, want) {
 			assert.Equal(t, want, library[i].Name)
 		}
 	}
-	for _, st := range []Step{{Kind: product.TopcoatTwo}, {Kind: product.Gelcoat, Trait: Unwaxed}, {Kind: product.Fairing, Trait: Light}, {Kind: product.SoftAntifoul, Grade: "low-temperature"}} {
+	for _, st := range []Step{{Kind: product.TopcoatTwo}, {Kind: product.Gelcoat, Trait: Unwaxed}, {Kind: product.Fairing, Trait: Light}, {Kind: product.SoftAntifoul, Step: step.Step{Grade: "low-temperature"}}} {
 		_, ok := st.Find(library)
 		assert.False(t, ok, "%+v", st)
 	}

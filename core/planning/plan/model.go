@@ -11,7 +11,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 	"allcoats/core/physics/cure"
 	"allcoats/core/planning/schedule"
 	"allcoats/core/readiness/clock"
@@ -728,7 +728,7 @@ func (m *Model) chain(s Surface, own []int) {
 				}
 			}
 			l.Opens, rule = m.ripe(table, before.sheet, before.weather), "till "+before.What+" can be sanded"
-		case before.Work == rules.Wash || before.Work == rules.Degrease:
+		case before.Work.Kind().Wets:
 			under := product.Sheet{}
 			for _, n := range own[:i] {
 				if t := m.Tasks[n]; t.Coat {
@@ -859,7 +859,7 @@ const fiddly = 2.5
 func (m *Model) corners(a, b []int) {
 	fills := func(n int) bool {
 		w := m.Tasks[n].Work
-		return w == rules.Fill || w == rules.Fair || m.Tasks[n].sheet.Kind == product.Fairing
+		return w == step.Fill || w == step.Fair || m.Tasks[n].sheet.Kind == product.Fairing
 	}
 	for _, p := range a {
 		for _, q := range b {
@@ -874,7 +874,7 @@ func (m *Model) corners(a, b []int) {
 func (m *Model) overspray(upper, lower []int) {
 	sand := -1
 	for _, n := range lower {
-		if m.Tasks[n].Work == rules.Sand {
+		if m.Tasks[n].Work == step.Sand {
 			sand = n
 		}
 	}

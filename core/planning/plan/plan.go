@@ -12,7 +12,7 @@ import (
 	"allcoats/core/base/calendar"
 	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 	"allcoats/core/planning/schedule"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -330,7 +330,7 @@ func (m Model) unsure(b Boat, s Surface) (out []say.Sentence) {
 		}
 	}
 	for _, st := range s.Steps {
-		if st.Work == rules.Coat && len(clock.Hardening(st.Sheet, s.Part.Underwater())) == 0 {
+		if st.Work == step.Coat && len(clock.Hardening(st.Sheet, s.Part.Underwater())) == 0 {
 			note(st.Sheet)
 		}
 	}

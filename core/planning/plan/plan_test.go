@@ -13,7 +13,7 @@ import (
 	"allcoats/core/base/calendar"
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 	"allcoats/core/physics/cure"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
@@ -53,7 +53,7 @@ func primer() product.Sheet {
 // surface has coats from 1 to n of hours each.
 func surface(name string, p area.Part, w field.Weather, n int, hours float64) Surface {
 	return Surface{ID: name, Name: name, Part: p, Side: area.Both, AreaM2: 10, Access: 1, Weather: w,
-		Steps: []Step{{ID: name + "-1", Work: rules.Coat, Sheet: primer(), From: 1, Of: n, Method: "roller", HoursPerCoat: hours}}}
+		Steps: []Step{{Step: step.Step{Work: step.Coat, Sheet: primer(), Method: "roller"}, ID: name + "-1", From: 1, Of: n, HoursPerCoat: hours}}}
 }
 
 func yard(days int, surfaces ...Surface) Yard {
@@ -273,7 +273,7 @@ func overlap(w field.Weather, it Item) string {
 func TestNoiseHoursAndCorners(t *testing.T) {
 	w := fair(20, nil)
 	sanded := surface("Sides", area.Topsides, w, 1, 2)
-	sanded.Steps = append([]Step{{ID: "s", Work: rules.Sand, Grit: 120, HoursPerCoat: 2}}, sanded.Steps...)
+	sanded.Steps = append([]Step{{Step: step.Step{Work: step.Sand, Grit: 120}, ID: "s", HoursPerCoat: 2}}, sanded.Steps...)
 	y := yard(16, sanded)
 	y.Noise = calendar.Hours{FromH: 13, ToH: 17}
 	_, p, _ := make_(t, y, nil)
@@ -631,7 +631,7 @@ func TestLaunchWaitsForAllFilms(t *testing.T) {
 	w := fair(20, nil)
 	s := surface("Bottom", area.Bottom, w, 1, 2)
 	s.Steps[0].Sheet = barrier
-	s.Steps = append(s.Steps, Step{ID: "look", Work: rules.Inspect, HoursPerCoat: 1})
+	s.Steps = append(s.Steps, Step{Step: step.Step{Work: step.Inspect}, ID: "look", HoursPerCoat: 1})
 	_, p, _ := make_(t, yard(12, s), nil)
 	coat := item(t, p, "Bottom-1#1")
 	assert.Equal(t, coat.End.Add(100*time.Hour), p.Launches[0].At)
@@ -667,7 +667,7 @@ func TestTheWaitAfterAWashIsItsDrying(t *testing.T) {
 		w := fair(20, func(_ int, h *weather.Hour) { h.RHPct = rh })
 		s := surface("Hull", area.Topsides, w, 1, 2)
 		s.HoldsMM, s.Sheltered = 0.15, roofed
-		s.Steps = append([]Step{{ID: "wash", Work: rules.Wash, HoursPerCoat: 1}}, s.Steps...)
+		s.Steps = append([]Step{{Step: step.Step{Work: step.Wash}, ID: "wash", HoursPerCoat: 1}}, s.Steps...)
 		_, p, _ := make_(t, yard(12, s), nil)
 		return item(t, p, "Hull-1#1").Start
 	}

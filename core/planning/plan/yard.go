@@ -14,7 +14,7 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
-	"allcoats/core/job/rules"
+	"allcoats/core/film/step"
 	"allcoats/core/physics/sky"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -46,13 +46,13 @@ const (
 var Crafts = []Skill{Spraying, Varnishing, Fairing}
 
 // skill is what a coat takes.
-func skill(w rules.Work, k product.Kind, sprayed bool) Skill {
+func skill(w step.Work, k product.Kind, sprayed bool) Skill {
 	switch {
 	case sprayed:
 		return Spraying
 	case k == product.Varnish:
 		return Varnishing
-	case w == rules.Fill || w == rules.Fair || k == product.Fairing:
+	case k == product.Fairing || w == step.Fill || w == step.Fair:
 		return Fairing
 	}
 	return ""
@@ -117,12 +117,9 @@ func (p Person) Validate() error {
 // Step is what is left of a step of a surface: coats From to Of, or work without
 // a film. HoursPerCoat is for one person.
 type Step struct {
+	step.Step
 	ID           string
-	Work         rules.Work
-	Sheet        product.Sheet
 	From, Of     int
-	Method       string
-	Grit         int
 	HoursPerCoat float64
 }
 
@@ -165,7 +162,7 @@ func (s Surface) Run(now time.Time) *clock.Clock {
 		return nil
 	}
 	over := s.Last.Sheet.Kind
-	if len(s.Steps) > 0 && s.Steps[0].Work == rules.Coat {
+	if len(s.Steps) > 0 && s.Steps[0].Work == step.Coat {
 		over = s.Steps[0].Sheet.Kind
 	}
 	c := clock.Run(*s.Last, over, s.Weather, now)
@@ -278,7 +275,7 @@ type Task struct {
 	SurfaceID string
 	Surface   string
 	What      string
-	Work      rules.Work
+	Work      step.Work
 	Hours     float64 // of work, by all people together
 	Crew      int
 	Skill     Skill
@@ -316,19 +313,16 @@ func (y Yard) tasks(k int) (out [][]Task) {
 	for _, s := range b.Surfaces {
 		var chain []Task
 		for _, st := range s.Steps {
-			if st.Work == rules.Coat || st.Work == rules.Fill || st.Work == rules.Fair {
+			if st.Films() {
 				for n := st.From; n <= st.Of; n++ {
 					t := y.coat(k, s, st, n)
 					chain = append(chain, t)
 				}
 				continue
 			}
-			what := string(st.Work)
-			if st.Work == rules.Sand && st.Grit > 0 {
-				what = fmt.Sprintf("sand, grit %d", st.Grit)
-			}
-			chain = append(chain, Task{ID: st.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: what, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1,
-				outdoors: !s.Sheltered, noisy: st.Work == rules.Sand || st.Work == rules.Strip, dry: st.Work != rules.Wash && st.Work != rules.Degrease, light: !b.Lights, height: s.Part.Info().Level, inside: s.Part.Info().Inside})
+			kind := st.Work.Kind()
+			chain = append(chain, Task{ID: st.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: st.Words(), Work: st.Work, Hours: st.HoursPerCoat, Crew: 1,
+				outdoors: !s.Sheltered, noisy: kind.Noisy, dry: !kind.Wets, light: !b.Lights, height: s.Part.Info().Level, inside: s.Part.Info().Inside})
 		}
 		for i := range chain {
 			chain[i].first = chain[i].Coat && (i == 0 || !anyCoat(chain[:i]))

@@ -13,6 +13,7 @@ import (
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
+	"allcoats/core/film/step"
 	"allcoats/core/physics/cure"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
@@ -23,12 +24,8 @@ import (
 // Coat is the next planned coat of a surface: the Nth of Of coats of its step,
 // Left of which are still to go on.
 type Coat struct {
-	Sheet      product.Sheet
-	N, Of      int
-	DFTUm      float64
-	ThinnerPct float64
-	LossPct    float64
-	Method     string
+	step.Step
+	N, Of int
 }
 
 // Surface is a surface with its last coat and its next one.

@@ -6,6 +6,7 @@ import (
 
 	"allcoats/core/catalog/product"
 	wet "allcoats/core/exposure/surface"
+	"allcoats/core/film/step"
 	"allcoats/core/physics/cure"
 	"allcoats/core/physics/weather"
 	"allcoats/core/readiness/clock"
@@ -53,7 +54,7 @@ func situation(edit func(hour int, h *weather.Hour), surfaces ...Surface) Situat
 }
 
 func coat(n, of int) *Coat {
-	return &Coat{Sheet: sheet(), N: n, Of: of, DFTUm: 100, LossPct: 10, Method: "roller"}
+	return &Coat{Step: step.Step{Work: step.Coat, Sheet: sheet(), DFTUm: 100, LossPct: 10, Method: "roller"}, N: n, Of: of}
 }
 
 func surface(name string, last *clock.Laid, next *Coat) Surface {

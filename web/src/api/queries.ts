@@ -1,5 +1,13 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, ok, type Refused } from "./client";
+import { api, ok, type Refused, type Schemas } from "./client";
+
+export type Kind = Partial<Schemas["StepKind"]>;
+
+/** What there is to know of a kind of work; nothing as long as the program has not said it. */
+export function useKinds() {
+  const works = useMeta().data?.works ?? [];
+  return { works, kindOf: (work: string): Kind => works.find((k) => k.work === work) ?? {} };
+}
 
 export const useMeta = () => useQuery({ queryKey: ["meta"], queryFn: () => ok(api.GET("/api/meta")), refetchInterval: 60_000 });
 export const useBoats = () => useQuery({ queryKey: ["boats"], queryFn: () => ok(api.GET("/api/boats")) });

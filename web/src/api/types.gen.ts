@@ -3172,7 +3172,8 @@ export interface components {
             /** Format: double */
             hours?: number;
             id: string;
-            kind: string;
+            /** @enum {string} */
+            kind: "void" | "crack" | "screw-hole" | "soft-spot" | "blister" | "pit" | "delamination" | "chip" | "low" | "other";
             /** Format: double */
             lengthMM: number;
             note: string;
@@ -3198,7 +3199,8 @@ export interface components {
             fillerL?: number;
             /** Format: double */
             hours?: number;
-            kind: string;
+            /** @enum {string} */
+            kind: "void" | "crack" | "screw-hole" | "soft-spot" | "blister" | "pit" | "delamination" | "chip" | "low" | "other";
             /** Format: double */
             lengthMM: number;
             note: string;
@@ -3250,8 +3252,8 @@ export interface components {
              */
             version: number;
         };
-        EditEntryEditBody: {
-            value: components["schemas"]["EntryEdit"];
+        EditEntryBody: {
+            value: components["schemas"]["LogbookEntry"];
             /**
              * Format: int64
              * @description the version that the change was made on; another one now answers 409 with both
@@ -3364,41 +3366,6 @@ export interface components {
             wetUm: number[];
             who: string;
             working: components["schemas"]["Working"];
-        };
-        EntryEdit: {
-            /** Format: double */
-            baseG?: number;
-            batch?: string;
-            beyondShelf?: boolean;
-            blemishes?: string[];
-            boatId?: string;
-            conditions?: components["schemas"]["LogbookConditions"];
-            dry?: components["schemas"]["LogbookDry"];
-            early?: string;
-            /** Format: int64 */
-            grit: number;
-            /** Format: double */
-            hardenerG?: number;
-            /** Format: double */
-            hours?: number;
-            /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
-            /** Format: double */
-            litres: number;
-            note: string;
-            place?: components["schemas"]["SurveyPlace"];
-            productId?: string;
-            /** Format: double */
-            removedUm: number;
-            round?: components["schemas"]["LogbookRound"];
-            /** Format: date-time */
-            startedAt: string;
-            stepId?: string;
-            surfaceId?: string;
-            /** Format: double */
-            thinnerPct: number;
-            wetUm: number[];
-            who: string;
         };
         Face: {
             probed: boolean;
@@ -4021,7 +3988,6 @@ export interface components {
         };
         LogWords: {
             blemishes: components["schemas"]["LogbookBlemish"][];
-            kinds: components["schemas"]["LogbookKind"][];
             stiffnesses: string[];
         };
         LogbookBlemish: {
@@ -4056,12 +4022,40 @@ export interface components {
             readAt: string;
             readingsUm: number[];
         };
-        LogbookKind: {
-            abrades?: boolean;
-            films?: boolean;
-            kind: string;
-            name: string;
-            surface?: boolean;
+        LogbookEntry: {
+            /** Format: double */
+            baseG?: number;
+            batch?: string;
+            beyondShelf?: boolean;
+            blemishes?: string[];
+            boatId?: string;
+            conditions?: components["schemas"]["LogbookConditions"];
+            dry?: components["schemas"]["LogbookDry"];
+            early?: string;
+            /** Format: int64 */
+            grit: number;
+            /** Format: double */
+            hardenerG?: number;
+            /** Format: double */
+            hours?: number;
+            /** @enum {string} */
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
+            /** Format: double */
+            litres: number;
+            note: string;
+            place?: components["schemas"]["SurveyPlace"];
+            productId?: string;
+            /** Format: double */
+            removedUm: number;
+            round?: components["schemas"]["LogbookRound"];
+            /** Format: date-time */
+            startedAt: string;
+            stepId?: string;
+            surfaceId?: string;
+            /** Format: double */
+            thinnerPct: number;
+            wetUm: number[];
+            who: string;
         };
         LogbookRound: {
             /** Format: int64 */
@@ -4194,7 +4188,7 @@ export interface components {
             units: components["schemas"]["UnitsDisplay"][];
             version: string;
             weather: components["schemas"]["WeatherWords"];
-            works: components["schemas"]["WorkName"][];
+            works: components["schemas"]["StepKind"][];
         };
         MetalEaten: {
             a: string;
@@ -5388,7 +5382,8 @@ export interface components {
             immersion?: components["schemas"]["CurePoint"][];
             /** Format: double */
             inductionMin: number;
-            kind: string;
+            /** @enum {string} */
+            kind: "fairing-compound" | "tie-coat" | "barrier" | "metal-primer" | "high-build-primer" | "undercoat" | "topcoat-one-part" | "topcoat-two-part" | "gelcoat" | "wood-sealer" | "varnish" | "non-skid-paint" | "non-skid-grit" | "antifouling-soft" | "antifouling-hard" | "thinner";
             /** Format: double */
             launchMaxH?: number;
             /** Format: double */
@@ -5799,22 +5794,26 @@ export interface components {
             agent?: string;
             binder?: string;
             /** Format: int64 */
-            coats?: number;
+            coats: number;
+            colour?: string;
             /** Format: double */
-            dftUm?: number;
+            dftUm: number;
             grade?: string;
             /** Format: int64 */
             grit?: number;
             kind?: string;
-            method?: string;
+            /** Format: double */
+            lossPct: number;
+            method: string;
             note?: string;
             /** Format: double */
             removedUm?: number;
             /** Format: double */
-            thinnerPct?: number;
+            thinnerPct: number;
             /** @enum {string} */
             trait?: "copper-free" | "copper" | "zinc-rich" | "waxed" | "unwaxed" | "light";
-            work: string;
+            /** @enum {string} */
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "inspect";
         };
         School: {
             name: string;
@@ -5923,7 +5922,37 @@ export interface components {
             /** Format: double */
             thinnerPct: number;
             /** @enum {string} */
-            work: "coat" | "wash" | "degrease" | "strip" | "sand" | "fill" | "fair" | "inspect" | "mask";
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "inspect";
+        };
+        StepKind: {
+            abrades: boolean;
+            agent: boolean;
+            films: boolean;
+            gritted: boolean;
+            lays: boolean;
+            logged: boolean;
+            name: string;
+            noisy: boolean;
+            ofSurface: boolean;
+            planned: boolean;
+            /** Format: double */
+            rateM2H: number;
+            reached: boolean;
+            removes: boolean;
+            rounds: boolean;
+            told: string;
+            usual: components["schemas"]["StepUsual"];
+            wets: boolean;
+            work: string;
+        };
+        StepUsual: {
+            agent?: string;
+            /** Format: int64 */
+            coats: number;
+            /** Format: int64 */
+            grit?: number;
+            /** Format: double */
+            removedUm?: number;
         };
         StockEdit: {
             batch: string;
@@ -6007,7 +6036,8 @@ export interface components {
             name: string;
             /** Format: int64 */
             openDefects: number;
-            part: string;
+            /** @enum {string} */
+            part: "bottom" | "boot-top" | "topsides" | "transom" | "deck" | "side-decks" | "cabin-top" | "cabin-sides" | "cockpit" | "sole" | "hatches" | "coamings" | "rails" | "tunnel" | "keel" | "rudder" | "struts" | "spars" | "lockers" | "linings" | "furniture" | "other";
             /** @enum {string} */
             shelter: "open" | "tent" | "shed";
             /** @enum {string} */
@@ -6035,7 +6065,8 @@ export interface components {
             group: string;
             measured: components["schemas"]["AreaMeasured"];
             name: string;
-            part: string;
+            /** @enum {string} */
+            part: "bottom" | "boot-top" | "topsides" | "transom" | "deck" | "side-decks" | "cabin-top" | "cabin-sides" | "cockpit" | "sole" | "hatches" | "coamings" | "rails" | "tunnel" | "keel" | "rudder" | "struts" | "spars" | "lockers" | "linings" | "furniture" | "other";
             /** @enum {string} */
             shelter: "open" | "tent" | "shed";
             /** @enum {string} */
@@ -6604,10 +6635,6 @@ export interface components {
         };
         WettedResult: {
             checks: components["schemas"]["AreaCheck"][];
-        };
-        WorkName: {
-            name: string;
-            work: string;
         };
         Working: {
             inputs: components["schemas"]["WorkingQuantity"][];
@@ -9301,7 +9328,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EditEntryEditBody"];
+                "application/json": components["schemas"]["EditEntryBody"];
             };
         };
         responses: {

@@ -85,7 +85,7 @@ const bench = (more: Partial<Schemas["Bench"]> = {}): Schemas["Bench"] =>
     ...more,
   }) as unknown as Schemas["Bench"];
 
-const meta = { clock: { mode: "fixed" }, log: { stiffnesses: ["putty"], kinds: [], blemishes: [] } };
+const meta = { clock: { mode: "fixed" }, works: [], log: { stiffnesses: ["putty"], blemishes: [] } };
 
 function open(more: Partial<Schemas["Bench"]> = {}, routes: Record<string, unknown> = {}) {
   const calls = answers({

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
-import { useChange, useMeta, useProducts } from "../../api/queries";
+import { useChange, useKinds, useMeta, useProducts } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { CutSection } from "../../ui/CutSection";
 import { Errors, Refusal, unsendable } from "../../ui/Form";
@@ -13,7 +13,7 @@ import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "./Consumables";
 import { Findings } from "./Findings";
 import { Goal } from "./Goal";
-import { type Draft, films, freshStep, money, needed } from "./plan";
+import { type Draft, freshStep, money, needed } from "./plan";
 import { SaveSystem } from "./SaveSystem";
 import { Start } from "./Start";
 import { StepFields } from "./StepFields";
@@ -23,13 +23,14 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
   const products = useProducts().data ?? [];
   const meta = useMeta().data;
   const methods = meta?.methods ?? [];
+  const { works, kindOf } = useKinds();
   const { show, prose } = useSettings();
   const [draft, setDraft] = useState<Draft[] | null>(null);
   const [version, setVersion] = useState(stored.surface.version);
   const [doing, setDoing] = useState<"start" | "goal" | "save" | null>(null);
   const surface = stored.surface;
   const steps = draft ?? stored.steps;
-  const bad = unsendable({ steps }, needed(steps));
+  const bad = unsendable({ steps }, needed(steps, kindOf));
   const local = Object.fromEntries(Object.entries(bad).map(([k, m]) => [k.replace(/^steps\.(\d+)/, "steps[$1]"), m]));
   const sendable = Object.keys(bad).length === 0;
   const preview = useQuery<Schemas["BuildUp"], Refused>({
@@ -187,16 +188,19 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
               value=""
               disabled={missing}
               onChange={(e) => {
-                const step = freshStep(e.target.value);
-                setDraft([...steps, films(step) ? { ...step, ...choose(coats[0]?.id ?? "") } : step]);
+                const kind = kindOf(e.target.value);
+                const step = freshStep(kind);
+                setDraft([...steps, kind.films ? { ...step, ...choose(coats[0]?.id ?? "") } : step]);
               }}
             >
               <option value="">Add a step…</option>
-              {meta?.works.map((w) => (
-                <option key={w.work} value={w.work}>
-                  {w.name}
-                </option>
-              ))}
+              {works
+                .filter((w) => w.planned)
+                .map((w) => (
+                  <option key={w.work} value={w.work}>
+                    {w.name}
+                  </option>
+                ))}
             </select>
             {draft !== null && (
               <>

@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
-import { useChange, useProducts, useSchemes, useSystems } from "../../api/queries";
+import { useChange, useKinds, useProducts, useSchemes, useSystems } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
 import { Choice, Refusal } from "../../ui/Form";
 import { Said } from "../../ui/Sentence";
 import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
-import { films, money } from "./plan";
+import { money } from "./plan";
 
 type Way = { key: string; title: string; reason: string; steps: Schemas["Step"][]; missing: string[]; job: string; system?: string };
 
@@ -138,6 +138,7 @@ function Forget({ system }: { system: string }) {
 
 function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"]; take: (steps: Schemas["Step"][]) => void }) {
   const products = useProducts().data ?? [];
+  const { kindOf } = useKinds();
   const steps = way.steps.map(({ id: _, ...s }) => s);
   const result = useQuery({
     queryKey: ["way", surface.id, way.key, way.steps],
@@ -147,7 +148,7 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
   const r = result.data?.result;
   const open = result.data?.findings ?? [];
   const name = (s: Schemas["Step"]) =>
-    films(s)
+    kindOf(s.work).films
       ? `${s.coats} × ${products.find((p) => p.id === s.productId)?.sheet.name ?? "?"}${s.grade ? `, ${s.grade} hardener` : ""}`
       : [s.work, s.grit ? `${s.grit} grit` : "", s.agent, s.note].filter(Boolean).join(", ");
   return (

@@ -1,11 +1,11 @@
 import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
-import { useMeta } from "../../api/queries";
+import { useKinds } from "../../api/queries";
 import { Choice, NumberField, TextField } from "../../ui/Form";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { type Draft, films, money } from "./plan";
+import { type Draft, money } from "./plan";
 
 type Props = {
   step: Draft;
@@ -24,10 +24,10 @@ type Props = {
 
 /** One step: what it is, its figures, what it comes to, what is wrong with it. */
 export function StepFields({ step: s, i, last, done, line, products, methods, change, choose, move, remove, findings }: Props) {
-  const works = useMeta().data?.works ?? [];
+  const kind = useKinds().kindOf(s.work);
   const sheet = products.find((p) => p.id === s.productId)?.sheet;
   const path = `steps[${i}]`;
-  const name = works.find((w) => w.work === s.work)?.name ?? s.work;
+  const name = kind.name ?? s.work;
   return (
     <fieldset className="rule-b py-4" data-step={i}>
       <legend className="sr-only">
@@ -36,10 +36,10 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
       <div className="flex items-end gap-2">
         <span className="w-7 pb-2 font-slab text-xl">{i + 1}</span>
         <div className="grow">
-          {films(s) ? (
+          {kind.films ? (
             <Choice
               name={`${path}.productId`}
-              label={s.work === "coat" ? "Product" : `${name}, with`}
+              label={kind.lays ? "Product" : `${name}, with`}
               value={s.productId ?? ""}
               onChange={choose}
               options={products.map((p) => ({ value: p.id, label: `${p.sheet.name}${p.sheet.example ? " (example)" : ""}` }))}
@@ -47,7 +47,7 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
           ) : (
             <p className="min-h-11 content-center text-lg font-semibold first-letter:uppercase">
               {name}
-              {s.work === "sand" && s.grit ? ` with ${s.grit}` : ""}
+              {kind.gritted && s.grit ? ` with ${s.grit}` : ""}
               {s.agent ? ` with ${s.agent}` : ""}
             </p>
           )}
@@ -62,7 +62,7 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
           <Trash2 size={18} />
         </IconButton>
       </div>
-      {films(s) ? (
+      {kind.films ? (
         <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-5">
           <NumberField name={`${path}.coats`} label="Coats" unit="" value={s.coats} onChange={(coats) => change({ coats })} />
           <NumberField name={`${path}.dftUm`} label="Dry, each" unit="µm" value={s.dftUm} onChange={(dftUm) => change({ dftUm })} />
@@ -98,7 +98,7 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
         </div>
       ) : (
         <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
-          {s.work === "sand" && (
+          {kind.gritted && (
             <>
               <NumberField name={`${path}.grit`} label="Grit" unit="P" value={s.grit} onChange={(grit) => change({ grit })} />
               <NumberField
@@ -110,7 +110,7 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
               />
             </>
           )}
-          {(s.work === "wash" || s.work === "degrease") && (
+          {kind.agent && (
             <Choice
               name={`${path}.agent`}
               label="With"
@@ -125,7 +125,11 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
         </div>
       )}
       {line &&
-        (films(s) ? <Outcome line={line} name={sheet?.name ?? ""} done={done} coats={s.coats ?? 0} /> : <Hours line={line} name={name} />)}
+        (kind.films ? (
+          <Outcome line={line} name={sheet?.name ?? ""} done={done} coats={s.coats ?? 0} />
+        ) : (
+          <Hours line={line} name={name} />
+        ))}
       {findings}
     </fieldset>
   );

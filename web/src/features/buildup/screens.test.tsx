@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, show } from "../../testing";
+import { answers, kindOf, show, WORKS } from "../../testing";
 import { Editor } from "./Editor";
 import { Findings } from "./Findings";
 import { Goal } from "./Goal";
@@ -90,10 +90,7 @@ const buildUp = (steps: Schemas["Step"][], more: Partial<Schemas["BuildUp"]> = {
   }) as unknown as Schemas["BuildUp"];
 
 const meta = {
-  works: [
-    { work: "coat", name: "coat" },
-    { work: "sand", name: "sand" },
-  ],
+  works: WORKS,
   methods: [{ key: "roller", name: "roller", lossPct: 10 }],
 };
 
@@ -111,14 +108,13 @@ beforeEach(() => {
 });
 
 it("knows which figures a step needs", () => {
-  expect(needed([freshStep("coat"), freshStep("wash"), freshStep("sand")])).toEqual([
-    "steps.0.coats",
-    "steps.0.dftUm",
-    "steps.0.lossPct",
-    "steps.0.thinnerPct",
-    "steps.2.grit",
-  ]);
-  expect(freshStep("degrease").agent).toBe("solvent");
+  expect(
+    needed(
+      ["coat", "wash", "sand"].map((k) => freshStep(kindOf(k))),
+      kindOf,
+    ),
+  ).toEqual(["steps.0.coats", "steps.0.dftUm", "steps.0.lossPct", "steps.0.thinnerPct", "steps.2.grit"]);
+  expect(freshStep(kindOf("wash")).agent).toBe("detergent");
 });
 
 it("plans a step, shows what it comes to before it is saved, and saves it", async () => {

@@ -181,7 +181,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
                 name="kind"
                 label="Kind"
                 value={d.kind}
-                onChange={(kind) => set({ ...d, kind })}
+                onChange={(kind) => set({ ...d, kind: kind as Draft["kind"] })}
                 options={(meta?.kinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
               />
               <TextField name="chemistry" label="Chemistry" value={d.chemistry ?? ""} onChange={(chemistry) => set({ ...d, chemistry })} />

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { discard, newID, type Parcel, send } from "../../api/outbox";
-import { useBuildUp, useChange, useMeta, useProducts, useSurvey } from "../../api/queries";
+import { useBuildUp, useChange, useKinds, useMeta, useProducts, useSurvey } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
 import { Conflict } from "../../ui/Conflict";
 import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
@@ -37,7 +37,7 @@ export function EntryForm({
   const words = useMeta().data?.log;
   const start = () => {
     if (entry) return draftOf(entry, zone, units);
-    if (parcel) return draftOf(parcel.body as Schemas["EntryEdit"], zone, units);
+    if (parcel) return draftOf(parcel.body as Schemas["LogbookEntry"], zone, units);
     return { ...blank(surfaceId, today.ribbon.now, zone), ...weighed, ...(first && { kind: first }) };
   };
   const [draft, setDraft] = useState<Draft>(start);
@@ -52,14 +52,15 @@ export function EntryForm({
   const planned = build?.steps.find((s) => s.id === step);
   const productId = planned?.productId ?? (draft.productId || products[0]?.id || "");
   const nameOf = (p: string) => products.find((o) => o.id === p)?.sheet.name ?? "";
-  const kind = words?.kinds.find((k) => k.kind === draft.kind);
-  const coat = draft.kind === "coat";
+  const { works, kindOf } = useKinds();
+  const kind = kindOf(draft.kind);
+  const coat = kind.lays === true;
 
   const save = useChange(
     async (v: number) => {
-      const value = entryOf(draft, { boatId, productId, planned, zone, now: today.ribbon.now, u: units });
+      const value = entryOf(draft, { boatId, productId, planned, zone, now: today.ribbon.now, u: units, kind });
       if (entry) return ok(api.PUT("/api/log/{id}", { params: { path: { id: entry.id } }, body: { version: v, value } }));
-      const label = `${kind?.name ?? draft.kind}${lane ? `, ${lane.surface}` : ""}`;
+      const label = `${kind.told ?? draft.kind}${lane ? `, ${lane.surface}` : ""}`;
       const sent = await send<Schemas["Entry"]>({
         id: parcel?.id ?? id,
         at: Date.now(),
@@ -90,7 +91,7 @@ export function EntryForm({
     },
   );
   const submit = (v = version) => {
-    const bad: Record<string, string> = unsendable(draft, draft.kind === "sand" ? ["grit"] : []);
+    const bad: Record<string, string> = unsendable(draft, kind.gritted && kind.removes ? ["grit"] : []);
     if (!fromLocalField(draft.startedAt, zone)) bad.startedAt = "give the day and time";
     if (readings(draft.wet).some(Number.isNaN)) bad.wetUm = "readings are numbers with spaces between, such as 180 190 200";
     if (readings(draft.dry).some(Number.isNaN)) bad["dry.readingsUm"] = "readings are numbers with spaces between, such as 210 195 204";
@@ -122,7 +123,7 @@ export function EntryForm({
               label="What"
               value={draft.kind}
               onChange={(k) => set({ kind: k })}
-              options={(words?.kinds ?? [{ kind: "coat", name: "a coat went on" }]).map((k) => ({ value: k.kind, label: k.name }))}
+              options={works.filter((k) => k.logged).map((k) => ({ value: k.work, label: k.told }))}
             />
             <Choice
               name="surfaceId"
@@ -130,7 +131,7 @@ export function EntryForm({
               value={draft.surfaceId}
               onChange={(s) => set({ surfaceId: s, step: "" })}
               options={[
-                ...(kind?.surface === true ? [] : [{ value: "", label: "the whole boat" }]),
+                ...(kind.ofSurface ? [] : [{ value: "", label: "the whole boat" }]),
                 ...today.answer.lanes.map((l) => ({ value: l.surfaceId, label: l.surface })),
               ]}
             />
@@ -156,10 +157,8 @@ export function EntryForm({
                 products={products}
               />
             )}
-            {(draft.kind === "sand" || draft.kind === "fair") && (
-              <NumberField name="grit" label="Last grit" unit="P" value={draft.grit} onChange={(grit) => set({ grit })} />
-            )}
-            {(draft.kind === "sand" || draft.kind === "strip") && (
+            {kind.gritted && <NumberField name="grit" label="Last grit" unit="P" value={draft.grit} onChange={(grit) => set({ grit })} />}
+            {kind.removes && (
               <NumberField
                 name="removedUm"
                 label="Film taken off"
@@ -169,7 +168,7 @@ export function EntryForm({
                 onChange={(removedUm) => set({ removedUm })}
               />
             )}
-            {draft.kind === "fair" && (
+            {kind.rounds && (
               <>
                 <NumberField name="round.n" label="Round" unit="" value={draft.round} onChange={(round) => set({ round })} />
                 <NumberField name="round.lows" label="Lows found" unit="" value={draft.lows} onChange={(lows) => set({ lows })} />
@@ -202,7 +201,7 @@ export function EntryForm({
           {(coat || draft.kind === "inspect") && <DryFields draft={draft} set={set} build={build} placeId={today.place.id} />}
           {!entry && <Pictures photos={photos} set={setPhotos} />}
           <OnMap boatId={boatId} draft={draft} set={set} />
-          {draft.kind === "sand" && build?.marginText && (
+          {kind.removes && kind.gritted && build?.marginText && (
             <p className="mt-2 border-l-4 border-warning pl-3">{units.prose(build.marginText)}</p>
           )}
           {coat && lane?.mix && planned?.id === lane.nextStepId && (

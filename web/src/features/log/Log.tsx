@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useOutbox } from "../../api/outbox";
-import { useChange, useLog, useToday } from "../../api/queries";
+import { useChange, useKinds, useLog, useToday } from "../../api/queries";
 import { STATES } from "../../ui/coatLanes";
 import { Refusal } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
@@ -36,6 +36,7 @@ type View = (typeof VIEWS)[number]["key"];
 
 function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["Entry"][] }) {
   const [params, setParams] = useSearchParams();
+  const { kindOf } = useKinds();
   const zone = today.place.timeZone;
   const surface = params.get("surface") ?? "";
   const editing = entries.find((e) => e.id === params.get("entry"));
@@ -67,7 +68,7 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
             over={<span>{today.boat.name}</span>}
             answer={
               last
-                ? `${last.surface || "The boat"}: ${last.kind === "coat" ? "last coated" : "last worked on"} on ${longDay(last.startedAt, zone)} at ${clock(last.startedAt, zone)}.`
+                ? `${last.surface || "The boat"}: ${kindOf(last.kind).lays ? "last coated" : "last worked on"} on ${longDay(last.startedAt, zone)} at ${clock(last.startedAt, zone)}.`
                 : "Nothing is logged yet."
             }
             detail={

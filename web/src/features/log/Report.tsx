@@ -1,6 +1,6 @@
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useReport } from "../../api/queries";
+import { useKinds, useReport } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
 import { Loaded } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
@@ -18,7 +18,8 @@ export function Report() {
 
 function Shown({ report: r }: { report: Schemas["Report"] }) {
   const zone = r.place.timeZone;
-  const coats = r.surfaces.reduce((n, s) => n + s.entries.filter((e) => e.kind === "coat").length, 0);
+  const { kindOf } = useKinds();
+  const coats = r.surfaces.reduce((n, s) => n + s.entries.filter((e) => kindOf(e.kind).lays).length, 0);
   return (
     <article className="max-w-5xl">
       <div className="no-print mb-4 flex flex-wrap gap-2">

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useHistory, useMeta, useSuspects } from "../../api/queries";
+import { useHistory, useKinds, useSuspects } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
@@ -9,8 +9,9 @@ type Entry = Schemas["Entry"];
 
 /** What an entry says was done, with its figures. */
 export function What({ entry: e }: { entry: Entry }) {
-  const name = useMeta().data?.log.kinds.find((k) => k.kind === e.kind)?.name ?? e.kind;
-  if (e.kind === "coat")
+  const kind = useKinds().kindOf(e.kind);
+  const name = kind.told ?? e.kind;
+  if (kind.lays)
     return (
       <>
         {e.product}

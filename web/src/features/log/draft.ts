@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import type { Kind } from "../../api/queries";
 import { readNumber } from "../../ui/numbers";
 import { fromLocalField, toLocalField } from "../../ui/time";
 
@@ -65,7 +66,7 @@ export function blank(surfaceId: string, now: string, zone: string): Draft {
   };
 }
 
-export function draftOf(e: Schemas["EntryEdit"], zone: string, u: Units): Draft {
+export function draftOf(e: Schemas["LogbookEntry"], zone: string, u: Units): Draft {
   return {
     surfaceId: e.surfaceId ?? "",
     kind: e.kind,
@@ -107,22 +108,23 @@ export function entryOf(
     zone,
     now,
     u,
-  }: { boatId: string; productId: string; planned?: Schemas["Step"]; zone: string; now: string; u: Units },
-): Schemas["EntryEdit"] {
-  const coat = d.kind === "coat";
+    kind,
+  }: { boatId: string; productId: string; planned?: Schemas["Step"]; zone: string; now: string; u: Units; kind: Kind },
+): Schemas["LogbookEntry"] {
+  const coat = kind.lays;
   const um = (text: string) => readings(text).map((v) => u.toMetric(v, "µm"));
   const dry = um(d.dry);
   return {
     boatId,
     ...(d.surfaceId && { surfaceId: d.surfaceId }),
-    kind: d.kind as Schemas["EntryEdit"]["kind"],
+    kind: d.kind as Schemas["LogbookEntry"]["kind"],
     startedAt: fromLocalField(d.startedAt, zone),
     ...(coat && { productId, ...(planned?.id && { stepId: planned.id }) }),
-    litres: coat || d.kind === "fair" ? (d.litres ?? 0) : 0,
+    litres: coat || kind.films ? (d.litres ?? 0) : 0,
     wetUm: coat ? um(d.wet) : [],
     thinnerPct: coat ? (d.thinnerPct ?? planned?.thinnerPct ?? 0) : 0,
-    grit: d.kind === "sand" || d.kind === "fair" ? (d.grit ?? 0) : 0,
-    removedUm: d.kind === "sand" || d.kind === "strip" ? (d.removedUm ?? 0) : 0,
+    grit: kind.gritted ? (d.grit ?? 0) : 0,
+    removedUm: kind.removes ? (d.removedUm ?? 0) : 0,
     hours: d.hours,
     who: d.who,
     note: d.note,
@@ -134,7 +136,7 @@ export function entryOf(
     ...(dry.length > 0 && {
       dry: { nominalUm: d.nominalUm ?? 0, maximumUm: d.maximumUm ?? 0, profileUm: d.profileUm ?? 0, readingsUm: dry, readAt: now },
     }),
-    ...(d.kind === "fair" && { round: { n: d.round ?? 1, lows: d.lows ?? 0, pinholes: d.pinholes ?? 0 } }),
+    ...(kind.rounds && { round: { n: d.round ?? 1, lows: d.lows ?? 0, pinholes: d.pinholes ?? 0 } }),
     ...(d.early && { early: d.early }),
     ...(d.beyondShelf && { beyondShelf: true }),
   };

@@ -6,7 +6,7 @@ import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, show } from "../../testing";
+import { answers, kindOf, show, WORKS } from "../../testing";
 import { Accounts } from "./Accounts";
 import { blank, draftOf, entryOf } from "./draft";
 import { Files } from "./Files";
@@ -45,12 +45,6 @@ const entry = (more: Record<string, unknown> = {}): Schemas["Entry"] =>
     ...more,
   }) as unknown as Schemas["Entry"];
 
-const kinds = [
-  { kind: "coat", name: "a coat went on", films: true, surface: true },
-  { kind: "sand", name: "it was sanded", abrades: true, surface: true },
-  { kind: "fair", name: "it was faired", abrades: true, surface: true },
-  { kind: "idle", name: "an idle day" },
-];
 const blemishes = [
   { key: "runs", name: "runs, sags, curtains", looks: "drips", remedy: "scrape" },
   { key: "pinholes", name: "pinholes", looks: "holes", remedy: "skim" },
@@ -65,7 +59,7 @@ function open(entries: Schemas["Entry"][], at = "/boats/b/log", routes: Record<s
       answer: { surfaceId: "s", lanes: [{ surfaceId: "s", surface: "Deck", nextStepId: "st", mix: { litres: 2.634, wftUm: 180 } }] },
     },
     "GET /api/boats/b/log": entries,
-    "GET /api/meta": { log: { kinds, blemishes, stiffnesses: [] }, clock: { mode: "fixed" } },
+    "GET /api/meta": { works: WORKS, log: { blemishes, stiffnesses: [] }, clock: { mode: "fixed" } },
     "GET /api/products": [
       { id: "p", version: 1, sheet: { name: "Primer", kind: "high-build-primer", ratioByVolume: { base: 1, hardener: 1 } } },
     ],
@@ -178,7 +172,8 @@ it("judges the film, and tells causes and what it was before", async () => {
 
 it("keeps what a kind has and leaves out what it has not", () => {
   const d = { ...blank("s", "2026-05-09T08:00:00Z", "UTC"), wet: "8 9", litres: 3, grit: 120, removedUm: 20, lows: 7 };
-  const of = (kind: string) => entryOf({ ...d, kind }, { boatId: "b", productId: "p", zone: "UTC", now: "2026-05-09T08:00:00Z", u: units });
+  const of = (kind: string) =>
+    entryOf({ ...d, kind }, { boatId: "b", productId: "p", zone: "UTC", now: "2026-05-09T08:00:00Z", u: units, kind: kindOf(kind) });
   expect(of("coat")).toMatchObject({ productId: "p", litres: 3, grit: 0, removedUm: 0 });
   expect(of("coat").wetUm?.map(Math.round)).toEqual([203, 229]); // mil as shown, µm as stored
   expect(of("sand")).toMatchObject({ litres: 0, grit: 120, removedUm: 20, wetUm: [] });

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { useLog, useProducts } from "../../api/queries";
+import { useKinds, useLog, useProducts } from "../../api/queries";
 import { Choice, NumberField } from "../../ui/Form";
 import { EMPTY } from "./edit";
 
@@ -20,8 +20,9 @@ export function ConsumptionFields({
   surfaceId?: string;
 }) {
   const products = useProducts().data ?? [];
+  const { kindOf } = useKinds();
   const coats = (useLog(boatId).data ?? []).filter(
-    (e) => e.surfaceId === surfaceId && e.kind === "coat" && !e.deleted && e.litres > 0 && e.wetUm.length > 0,
+    (e) => e.surfaceId === surfaceId && kindOf(e.kind).lays && !e.deleted && e.litres > 0 && e.wetUm.length > 0,
   );
   const take = (id: string) => {
     const e = coats.find((x) => x.id === id);

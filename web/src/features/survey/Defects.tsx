@@ -77,7 +77,7 @@ export function DefectList({ defects, pin }: { defects: Defect[]; pin: (id?: str
   );
 }
 
-const FRESH = { kind: "void", lengthMM: 0, widthMM: 0, depthMM: 0, count: 1, action: "", state: "found", note: "" };
+const FRESH = { kind: "void" as const, lengthMM: 0, widthMM: 0, depthMM: 0, count: 1, action: "", state: "found", note: "" };
 
 /** A defect just pinned at a place, or the one given for changing. */
 export function DefectForm({
@@ -141,7 +141,7 @@ export function DefectForm({
               name="kind"
               label="What is it"
               value={draft.kind}
-              onChange={(kind) => set({ kind })}
+              onChange={(kind) => set({ kind: kind as Draft["kind"] })}
               options={(words?.defectKinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
             />
             <Choice

@@ -26,7 +26,7 @@ export function Describe({
         name="part"
         label="Part"
         value={edit.part}
-        onChange={(p) => change({ part: p })}
+        onChange={(p) => change({ part: p as Edit["part"] })}
         options={words.parts.map((p) => ({ value: p.part, label: p.name }))}
       />
       <Choice

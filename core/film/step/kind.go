@@ -1,0 +1,104 @@
+// Package step holds what work there is on a surface: the kinds of it, each described
+// once, and a step of a build-up with all that is set of it.
+package step
+
+import "slices"
+
+// Work is a kind of work.
+type Work string
+
+// The kinds that rules know by name.
+const (
+	Coat     Work = "coat"
+	Wash     Work = "wash"
+	Degrease Work = "degrease"
+	Strip    Work = "strip"
+	Sand     Work = "sand"
+	Fill     Work = "fill"
+	Fair     Work = "fair"
+	Inspect  Work = "inspect"
+	Mask     Work = "mask"
+	Other    Work = "other"
+	Idle     Work = "idle"
+)
+
+// Kind is all that rules and screens ask of a kind of work. Planned may be a step of a
+// build-up, Logged an entry of the log; Told is how the log says it.
+type Kind struct {
+	Work    Work   `json:"work"`
+	Name    string `json:"name"`
+	Told    string `json:"told"`
+	Planned bool   `json:"planned"`
+	Logged  bool   `json:"logged"`
+	// Films leaves a film: it has a product, coats and a way of laying. Lays is one whose
+	// entry in the log is a coat that went on.
+	Films bool `json:"films"`
+	Lays  bool `json:"lays"`
+	// Abrades opens a closed recoat window; Removes takes film off; Gritted has a grit;
+	// Wets leaves water; Agent is cleaned with something; Rounds is done till it is fair.
+	Abrades bool `json:"abrades"`
+	Removes bool `json:"removes"`
+	Gritted bool `json:"gritted"`
+	Wets    bool `json:"wets"`
+	Agent   bool `json:"agent"`
+	Rounds  bool `json:"rounds"`
+	// OfSurface is done on a surface, not on the boat as a whole.
+	OfSurface bool `json:"ofSurface"`
+	// Noisy keeps to the hours of noise; Reached takes longer where access is bad.
+	Noisy   bool `json:"noisy"`
+	Reached bool `json:"reached"`
+	// RateM2H is what one person does in an hour on flat surfaces, m²: a rule of thumb. 0
+	// is by the way of laying it.
+	RateM2H float64 `json:"rateM2H"`
+	// Usual is what a new step of it begins with.
+	Usual Usual `json:"usual"`
+}
+
+// Usual are the figures that a new step begins with.
+type Usual struct {
+	Coats     int     `json:"coats"`
+	Grit      int     `json:"grit,omitempty"`
+	RemovedUm float64 `json:"removedUm,omitempty"`
+	Agent     string  `json:"agent,omitempty"`
+}
+
+// Kinds lists the kinds of work, the most frequent first.
+var Kinds = []Kind{
+	{Work: Coat, Name: "coat", Told: "a coat went on", Planned: true, Logged: true, Films: true, Lays: true, OfSurface: true, Reached: true, Usual: Usual{Coats: 1}},
+	{Work: Sand, Name: "sand", Told: "it was sanded", Planned: true, Logged: true, Abrades: true, Removes: true, Gritted: true, OfSurface: true, Noisy: true, Reached: true, RateM2H: 6,
+		Usual: Usual{Grit: 180, RemovedUm: 12}},
+	{Work: Wash, Name: "wash", Told: "it was washed", Planned: true, Logged: true, Wets: true, Agent: true, OfSurface: true, Reached: true, RateM2H: 25, Usual: Usual{Agent: "detergent"}},
+	{Work: Degrease, Name: "degrease", Told: "it was degreased", Planned: true, Logged: true, Wets: true, Agent: true, OfSurface: true, Reached: true, RateM2H: 15, Usual: Usual{Agent: "solvent"}},
+	{Work: Fair, Name: "fair", Told: "it was faired", Planned: true, Logged: true, Films: true, Abrades: true, Gritted: true, Rounds: true, OfSurface: true, Reached: true,
+		Usual: Usual{Coats: 1}},
+	{Work: Strip, Name: "strip", Told: "it was stripped", Planned: true, Logged: true, Abrades: true, Removes: true, OfSurface: true, Noisy: true, Reached: true, RateM2H: 1.5},
+	{Work: Fill, Name: "fill", Planned: true, Films: true, OfSurface: true, Reached: true, Usual: Usual{Coats: 1}},
+	{Work: Mask, Name: "mask", Told: "it was masked", Planned: true, Logged: true, OfSurface: true, RateM2H: 20},
+	{Work: Inspect, Name: "inspect", Told: "it was inspected", Planned: true, Logged: true, OfSurface: true, RateM2H: 60},
+	{Work: Other, Name: "other work", Told: "other work", Logged: true},
+	{Work: Idle, Name: "idle", Told: "an idle day", Logged: true},
+}
+
+// Kind returns the kind of w, not to be changed; an empty one if there is none.
+func (w Work) Kind() *Kind {
+	i := slices.IndexFunc(Kinds, func(k Kind) bool { return k.Work == w })
+	if i < 0 {
+		return &Kind{}
+	}
+	return &Kinds[i]
+}
+
+// Planned and Logged are the kinds that may be steps, and entries of the log.
+var (
+	Planned = works(func(k Kind) bool { return k.Planned })
+	Logged  = works(func(k Kind) bool { return k.Logged })
+)
+
+func works(of func(Kind) bool) (out []Work) {
+	for _, k := range Kinds {
+		if of(k) {
+			out = append(out, k.Work)
+		}
+	}
+	return out
+}
