@@ -10,6 +10,7 @@ BIN := bin/allcoats
 # Without a set of fonts for formulas (canvas) and a codec that is not used (gin).
 TAGS := latex,nomsgpack
 LINT := bin/staticcheck
+KINDS := bin/exhaustive
 DEPS := web/node_modules/.stamp
 ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
@@ -54,10 +55,14 @@ test: need chromium lint types drift size ## everything that must pass
 $(LINT): tools/go.mod tools/go.sum
 	cd tools && go build -o ../$@ honnef.co/go/tools/cmd/staticcheck
 
-lint: $(DEPS) $(LINT) web/dist/index.html
+$(KINDS): tools/go.mod tools/go.sum
+	cd tools && go build -o ../$@ github.com/nishanths/exhaustive/cmd/exhaustive
+
+lint: $(DEPS) $(LINT) $(KINDS) web/dist/index.html
 	@test -z "$$(gofmt -l $$(git ls-files '*.go' 2>/dev/null || find . -name '*.go'))" || { echo "gofmt: these files are not formatted:"; gofmt -l .; exit 1; }
 	go vet ./...
 	$(LINT) ./...
+	$(KINDS) -d -typeonly '^allcoats/' ./...
 	cd web && npx --no-install biome check --error-on-warnings .
 
 types: $(DEPS)

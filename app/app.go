@@ -149,6 +149,7 @@ func (a *App) Now(ctx context.Context) (time.Time, error) {
 		t = c.At
 	case RunningClock:
 		t = c.At.Add(t.Sub(c.SetAt))
+	case RealClock:
 	}
 	return t.UTC().Truncate(time.Second), nil
 }

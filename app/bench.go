@@ -10,7 +10,6 @@ import (
 
 	"allcoats/core/base/fault"
 	"allcoats/core/base/say"
-	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/step"
@@ -281,7 +280,7 @@ func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today
 		out.Pot.Targets = []mix.Target{}
 		refuse(err)
 	}
-	if c.Sheet.VolumeSolidsPct >= 95 || c.Sheet.Kind == product.Fairing {
+	if c.Sheet.VolumeSolidsPct >= 95 || c.Sheet.Kind.Info().Filler {
 		s := o.surface(f.ID)
 		out.Stand = mix.Stands(s.Tilt(s.Part))
 	}

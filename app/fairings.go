@@ -17,7 +17,6 @@ import (
 	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/logbook"
-	"allcoats/core/job/rules"
 	"allcoats/core/physics/cure"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -193,7 +192,7 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
 	if !ok {
 		ids := []string{}
 		for id, s := range o.products {
-			if s.Kind == product.Fairing {
+			if s.Kind.Info().Filler {
 				ids = append(ids, id)
 			}
 		}
@@ -442,10 +441,10 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 		}
 	}
 	out.Next = next.Name()
-	lo, hi := rules.GritFor(next)
+	lo, hi := next.Info().FromGrit, next.Info().ToGrit
 	if out.From == 0 {
 		out.From = lo
-		if on.Kind == product.Fairing {
+		if on.Kind.Info().Filler {
 			out.From = 80
 		}
 	}
@@ -466,7 +465,7 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 // or, where none is logged, an old layer's that was not stripped.
 func (w work) antifouled(f Surface, last product.Sheet) bool {
 	if last.Kind != "" {
-		return last.Kind == product.SoftAntifoul || last.Kind == product.HardAntifoul
+		return last.Kind.Info().Antifouling
 	}
 	stripped := slices.ContainsFunc(w.log[f.ID], func(e logbook.Logged) bool { return e.Kind == step.Strip })
 	return !stripped && slices.ContainsFunc(f.Findings.Layers, func(l survey.Layer) bool { return l.Kind == survey.OldAntifouling })
@@ -477,7 +476,7 @@ func (s *Sanding) ready(last *clock.Laid, w field.Weather, now time.Time) {
 	c := clock.Run(*last, last.Sheet.Kind, w, now)
 	s.Sandable = c.Event(clock.Sandable).At
 	s.Ready = s.Sandable != nil && !s.Sandable.After(now)
-	if last.Sheet.Kind == product.Fairing && len(last.Sheet.Sandable) > 0 {
+	if last.Sheet.Kind.Info().Filler && len(last.Sheet.Sandable) > 0 {
 		s.Green = cure.Clock{Table: last.Sheet.Sandable, FloorC: last.Sheet.MinCureC}.Run(w.Path(last.Sheet.Humidity), last.Started, sand.GreenPart).Reached
 	}
 }

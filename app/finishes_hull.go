@@ -150,7 +150,7 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 	if _, ok := o.products[tieID]; !ok {
 		tieID = ""
 		for _, st := range o.steps[f.ID] {
-			if k := o.products[st.ProductID].Kind; k == product.TieCoat || k == product.Barrier {
+			if o.products[st.ProductID].Kind.Info().Ties {
 				tieID = st.ProductID
 			}
 		}
@@ -212,7 +212,7 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 	w := metal.Usual(math.Round(100*f.Area.AreaM2) / 100)
 	coats, um := 0, 0.0
 	for _, st := range o.steps[f.ID] {
-		if k := o.products[st.ProductID].Kind; k == product.MetalPrimer || k == product.Barrier || k == product.HighBuild {
+		if o.products[st.ProductID].Kind.Info().OnMetal {
 			coats, um = coats+st.Coats, um+float64(st.Coats)*st.DFTUm
 		}
 	}

@@ -179,7 +179,7 @@ func TestScaleAndGauge(t *testing.T) {
 	a := withDemo(t)
 	boat := boatNamed(a, "Marsh Lantern")
 	for _, i := range must(a.Instruments(ctx, boat.PlaceID)) {
-		switch i.Kind {
+		switch string(i.Kind) {
 		case "scale":
 			shown := must(a.Values(ctx, i.ID, 500, 1))
 			assert.Less(t, shown[0].Value, 500.0, "pouring has just begun")

@@ -12,6 +12,7 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
+	"allcoats/core/finish/craft"
 	"allcoats/store"
 )
 
@@ -25,10 +26,10 @@ type Surface struct {
 	Area          area.Assessment `json:"area"`
 	Measuring     Measuring       `json:"measuring"`
 	SubstrateName string          `json:"substrateName"`
-	// AboveStopUm is the film that may be sanded before the old layer that must
-	// stay; without old layers there is none.
-	Cautions    []say.Sentence `json:"cautions"`
-	OpenDefects int            `json:"openDefects"`
+	Cautions      []say.Sentence  `json:"cautions"`
+	// Crafts are the workbenches that suit it.
+	Crafts      []string `json:"crafts"`
+	OpenDefects int      `json:"openDefects"`
 }
 
 // accessFactor is how many times the hours of a flat surface it takes.
@@ -113,7 +114,7 @@ func surfaceOf(r store.Surface, b area.Boat) (Surface, error) {
 	if s.SubstrateName == "" {
 		s.SubstrateName = s.Substrate.Info().Name
 	}
-	s.Cautions = s.Findings.Cautions(s.Substrate)
+	s.Cautions, s.Crafts = s.Findings.Cautions(s.Substrate), craft.For(s.Part, s.Substrate)
 	var err error
 	if s.Area, err = b.Assess(s.Part, s.Side, s.Measured); err != nil {
 		return s, fmt.Errorf("surface %s: %w", s.Name, err)

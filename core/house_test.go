@@ -1,10 +1,18 @@
 package core
 
 import (
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
+	"allcoats/core/exposure/reading"
+	"allcoats/core/film/step"
+	"allcoats/core/readiness/field"
+	"go/ast"
 	"go/parser"
 	"go/token"
 	"io/fs"
 	"path/filepath"
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
@@ -57,4 +65,62 @@ func TestArrowsRunOneWay(t *testing.T) {
 	})
 	require.NoError(t, err)
 	assert.Len(t, rooms, len(floors), "a room stands empty")
+}
+
+// TestEveryKindIsDescribed reads the constants of each type of kinds: every one has its
+// entry in the list that describes them, and the list has no other.
+func TestEveryKindIsDescribed(t *testing.T) {
+	for _, c := range []struct {
+		dir, of, key string
+		list         any
+		none         []string // constants that stand for no kind
+	}{
+		{"boat/area", "Part", "Part", area.Parts, nil},
+		{"boat/area", "Method", "", area.Methods, nil},
+		{"boat/survey", "Substrate", "Key", survey.Substrates, nil},
+		{"boat/survey", "LayerKind", "", survey.LayerKinds, nil},
+		{"catalog/product", "Kind", "Kind", product.Kinds, []string{"any"}},
+		{"catalog/product", "Binder", "", product.Binders[1:], nil},
+		{"exposure/reading", "Kind", "Kind", reading.Kinds, nil},
+		{"film/step", "Work", "Work", step.Kinds, nil},
+		{"readiness/field", "Limit", "Limit", field.Limits, nil},
+	} {
+		consts := append([]string{}, c.none...)
+		files, err := filepath.Glob(filepath.Join(c.dir, "*.go"))
+		require.NoError(t, err)
+		for _, name := range files {
+			f, err := parser.ParseFile(token.NewFileSet(), name, nil, 0)
+			require.NoError(t, err)
+			ast.Inspect(f, func(n ast.Node) bool {
+				if v, ok := n.(*ast.ValueSpec); ok && len(v.Values) == 1 {
+					typ, _ := v.Type.(*ast.Ident)
+					lit, _ := v.Values[0].(*ast.BasicLit)
+					if typ != nil && lit != nil && typ.Name == c.of && lit.Kind == token.STRING {
+						value, err := strconv.Unquote(lit.Value)
+						require.NoError(t, err)
+						consts = append(consts, value)
+					}
+				}
+				return true
+			})
+		}
+		described := append([]string{}, c.none...)
+		list := reflect.ValueOf(c.list)
+		for i := range list.Len() {
+			v := list.Index(i)
+			if c.key != "" {
+				v = v.FieldByName(c.key)
+			}
+			described = append(described, v.String())
+		}
+		slices.Sort(consts)
+		assert.ElementsMatch(t, slices.Compact(consts), described, "%s of %s", c.of, c.dir)
+	}
+	for _, k := range product.Kinds {
+		assert.True(t, k.Name != "" && (!k.Coat || k.FromGrit > 0 && k.FromGrit < k.ToGrit), k.Kind)
+		assert.True(t, slices.ContainsFunc(product.Examples(), func(s product.Sheet) bool { return s.Kind == k.Kind }), "no example of %s", k.Kind)
+	}
+	for _, k := range step.Kinds {
+		assert.True(t, k.Name != "" && (k.Planned || k.Logged) && (!k.Logged || k.Told != ""), k.Work)
+	}
 }

@@ -13,11 +13,13 @@ import (
 	"allcoats/core/film/step"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
+	"allcoats/core/finish/craft"
 	"allcoats/core/finish/fair"
 	"allcoats/core/finish/metal"
 	"allcoats/core/finish/nonskid"
 	"allcoats/core/finish/refit"
 	"allcoats/core/job/logbook"
+	"allcoats/core/readiness/field"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -55,6 +57,8 @@ var enums = []enum{
 	{metal.Work{}, "Profile", metal.Profiles, "Key"},
 	{brightwork.Work{}, "School", brightwork.Schools, "Key"},
 	{nonskid.Work{}, "School", nonskid.Schools, "Key"},
+	{craft.Kind{}, "Key", craft.Kinds, "Key"},
+	{field.LimitInfo{}, "Limit", field.Limits, "Limit"},
 	{app.Readings{}, "Class", fair.Classes, "Key"},
 }
 

@@ -14,8 +14,10 @@ import (
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/step"
+	"allcoats/core/finish/craft"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/job/logbook"
+	"allcoats/core/readiness/field"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -26,13 +28,14 @@ type Meta struct {
 	Now       time.Time          `json:"now"`
 	Clock     app.ClockSetting   `json:"clock"`
 	Units     []units.Display    `json:"units"`
-	Kinds     []product.KindName `json:"kinds"`
+	Kinds     []product.KindInfo `json:"kinds"`
 	Methods   []film.Method      `json:"methods"`
 	HullForms []area.HullForm    `json:"hullForms"`
 	TimeZones []string           `json:"timeZones"`
 	Survey    SurveyWords        `json:"survey"`
 	Works     []step.Kind        `json:"works"`
 	Binders   []product.Binder   `json:"binders"`
+	Crafts    []craft.Kind       `json:"crafts"`
 	Weather   WeatherWords       `json:"weather"`
 	Log       LogWords           `json:"log"`
 }
@@ -188,8 +191,8 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	clock, err := a.Clock(ctx)
-	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, step.Kinds, product.Binders,
-		WeatherWords{instrumentWords(), faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses}}, err
+	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds,
+		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses}}, err
 }
 
 func importWeather(api huma.API, a *app.App) {

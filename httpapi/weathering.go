@@ -12,6 +12,7 @@ import (
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/physics/weather"
+	"allcoats/core/readiness/field"
 	"allcoats/formats"
 	"allcoats/instruments"
 
@@ -20,9 +21,10 @@ import (
 
 // WeatherWords are the choices that Weather's forms offer.
 type WeatherWords struct {
-	Instruments []InstrumentWord `json:"instruments"`
-	Faults      []Choice         `json:"faults"`
-	Heaters     []Choice         `json:"heaters"`
+	Instruments []InstrumentWord  `json:"instruments"`
+	Limits      []field.LimitInfo `json:"limits"`
+	Faults      []Choice          `json:"faults"`
+	Heaters     []Choice          `json:"heaters"`
 }
 
 // Choice is a choice with its name.

@@ -63,20 +63,28 @@ afterEach(() => {
   localStorage.clear();
 });
 
-/** What of the words of the program the finishes ask for. */
-export const partsAndSubstrates = {
-  survey: {
-    parts: ["deck", "cockpit", "bottom", "topsides", "spars"].map((part) => ({
-      part,
-      trodden: part === "deck" || part === "cockpit",
-      underwater: part === "bottom",
-    })),
-    substrates: ["gelcoat", "grp", "solid-wood", "strip-plank", "plywood", "steel", "aluminium"].map((key) => ({
-      key,
-      laminate: key === "gelcoat" || key === "grp",
-      wood: ["solid-wood", "strip-plank", "plywood"].includes(key),
-      metal: key === "steel" || key === "aluminium",
-    })),
+/** Kinds of products, limits and crafts as the program describes them, of the many that there are. */
+export const DESCRIBED = {
+  kinds: ["high-build-primer", "barrier", "topcoat-two-part", "varnish", "fairing-compound", "antifouling-soft", "thinner"].map((kind) => ({
+    kind,
+    name: kind,
+    coat: kind !== "thinner",
+    filler: kind === "fairing-compound",
+  })),
+  crafts: ["non-skid", "moulded", "gelcoat", "brightwork", "antifouling", "metal", "refit"].map((key) => ({
+    key,
+    name: key,
+    ofBoat: key === "refit",
+  })),
+  weather: {
+    limits: [
+      { limit: "surface-min", missed: "surface too cold", of: "surface" },
+      { limit: "humidity", missed: "too humid", of: "humidity" },
+      { limit: "dew-spread", missed: "too near the dew point", of: "above dew point" },
+      { limit: "rain", missed: "rain", of: "rain" },
+      { limit: "daylight", missed: "dark" },
+      { limit: "no-weather", missed: "weather not known" },
+    ],
   },
 };
 

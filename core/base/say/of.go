@@ -99,6 +99,9 @@ func Of(template string, args ...any) Sentence {
 	return of(template, args)
 }
 
+// Fill is Of for a template of a table, with a span in the place of its %v if it has one.
+func Fill(template string, with Span) Sentence { return of(template, []any{with}) }
+
 // Lit makes a sentence of the program's own words, with the figures that stand in them.
 func Lit(words string) Sentence { return of(strings.ReplaceAll(words, "%", "%%"), nil) }
 

@@ -23,6 +23,7 @@ func (f HullForm) factor() float64 {
 		return 1
 	case FinKeel:
 		return 0.5
+	case Medium:
 	}
 	return 0.75
 }

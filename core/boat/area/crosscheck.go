@@ -34,6 +34,7 @@ func (f HullForm) coefficients() (cb, cm, cwp float64) {
 		return 0.5, 0.78, 0.8
 	case FinKeel:
 		return 0.38, 0.68, 0.68
+	case Medium:
 	}
 	return 0.42, 0.7, 0.7
 }

@@ -44,6 +44,8 @@ type PartInfo struct {
 	// Underwater: it stands in the water for good. Trodden: feet go on it.
 	Underwater bool `json:"underwater"`
 	Trodden    bool `json:"trodden"`
+	// Girthed: it is taped at stations.
+	Girthed bool `json:"girthed"`
 	// Inside: it is indoors of the boat. Skin: it has her inside behind it. Fiddly: there is
 	// more edge than face. Portable: it is taken indoors when it rains.
 	Inside, Skin, Fiddly, Portable bool `json:"-"`
@@ -68,11 +70,11 @@ const PrincipalPct = 15
 // bottom, topsides and deck the rules are first guesses of this program, made
 // to be replaced by a tape.
 var Parts = withRules([]PartInfo{
-	{Part: Bottom, Name: "bottom", TiltDeg: 130, Underwater: true, Skin: true, Meets: []Part{BootTop, Topsides}, rule: rule{PrincipalPct, "k · LWL · (beam + draught)",
+	{Part: Bottom, Name: "bottom", TiltDeg: 130, Underwater: true, Skin: true, Girthed: true, Meets: []Part{BootTop, Topsides}, rule: rule{PrincipalPct, "k · LWL · (beam + draught)",
 		func(d Dimensions) float64 { return d.HullForm.factor() * d.LWLM * (d.BeamM + d.DraughtM) }}},
-	{Part: BootTop, Name: "boot-top", TiltDeg: 95, Level: 1, Underwater: true, Skin: true, Meets: []Part{Topsides}, rule: rule{25, "2 · LWL · 0.12 m",
+	{Part: BootTop, Name: "boot-top", TiltDeg: 95, Level: 1, Underwater: true, Skin: true, Girthed: true, Meets: []Part{Topsides}, rule: rule{25, "2 · LWL · 0.12 m",
 		func(d Dimensions) float64 { return 2 * d.LWLM * 0.12 }}},
-	{Part: Topsides, Name: "topsides", TiltDeg: 90, Level: 2, Skin: true, Meets: []Part{Transom, Deck, SideDecks, Rails}, rule: rule{PrincipalPct, "2 · (LOA + beam) · freeboard",
+	{Part: Topsides, Name: "topsides", TiltDeg: 90, Level: 2, Skin: true, Girthed: true, Meets: []Part{Transom, Deck, SideDecks, Rails}, rule: rule{PrincipalPct, "2 · (LOA + beam) · freeboard",
 		func(d Dimensions) float64 { return 2 * (d.LOAM + d.BeamM) * d.FreeboardM }}},
 	{Part: Transom, Name: "transom", TiltDeg: 90, Level: 2, Skin: true, rule: rule{30, "0.7 · beam · freeboard",
 		func(d Dimensions) float64 { return 0.7 * d.BeamM * d.FreeboardM }}},
@@ -150,6 +152,7 @@ func (s Side) Opposite() Side {
 		return Starboard
 	case Starboard:
 		return Port
+	case Both:
 	}
 	return s
 }

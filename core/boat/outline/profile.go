@@ -69,6 +69,7 @@ func keel(d area.Dimensions, u float64) float64 {
 		return -d.DraughtM * (1 - math.Pow(u, 6))
 	case area.FinKeel: // shallow canoe body; the fin is drawn below it
 		return -0.3 * d.DraughtM * math.Pow(math.Sin(math.Pi*min(1, 0.04+u*0.96)), 0.6)
+	case area.Medium:
 	}
 	return -d.DraughtM * math.Pow(math.Sin(math.Pi*(0.12+0.88*u)), 0.75)
 }

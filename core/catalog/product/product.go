@@ -10,29 +10,6 @@ import (
 	"allcoats/core/physics/cure"
 )
 
-// Kind is what a product is for.
-type Kind string
-
-// The kinds of product that boats are refinished with.
-const (
-	Fairing      Kind = "fairing-compound"
-	TieCoat      Kind = "tie-coat"
-	Barrier      Kind = "barrier"
-	MetalPrimer  Kind = "metal-primer"
-	HighBuild    Kind = "high-build-primer"
-	Undercoat    Kind = "undercoat"
-	TopcoatOne   Kind = "topcoat-one-part"
-	TopcoatTwo   Kind = "topcoat-two-part"
-	Gelcoat      Kind = "gelcoat"
-	WoodSealer   Kind = "wood-sealer"
-	Varnish      Kind = "varnish"
-	NonSkidPaint Kind = "non-skid-paint"
-	NonSkidGrit  Kind = "non-skid-grit"
-	SoftAntifoul Kind = "antifouling-soft"
-	HardAntifoul Kind = "antifouling-hard"
-	Thinner      Kind = "thinner"
-)
-
 // Binder is what a product cures or dries to.
 type Binder string
 
@@ -52,31 +29,6 @@ const (
 
 // Binders lists the binders.
 var Binders = []Binder{"", Epoxy, Polyester, VinylEster, Polyurethane, Alkyd, Acrylic, Oil, Vinyl, Rosin, Silicone}
-
-// KindName is a kind with its name in words.
-type KindName struct {
-	Kind Kind   `json:"kind"`
-	Name string `json:"name"`
-}
-
-// Kinds lists every kind in the order of the work.
-var Kinds = []KindName{
-	{Fairing, "fairing compound"}, {TieCoat, "tie coat"}, {Barrier, "barrier coat"}, {MetalPrimer, "metal primer"},
-	{HighBuild, "high-build primer"}, {Undercoat, "undercoat"}, {TopcoatOne, "one-part topcoat"},
-	{TopcoatTwo, "two-part topcoat"}, {Gelcoat, "gelcoat"}, {WoodSealer, "wood sealer"}, {Varnish, "varnish"},
-	{NonSkidPaint, "textured non-skid"}, {NonSkidGrit, "broadcast grit system"},
-	{SoftAntifoul, "soft antifouling"}, {HardAntifoul, "hard antifouling"}, {Thinner, "thinner"},
-}
-
-// Name returns the kind in words.
-func (k Kind) Name() string {
-	for _, n := range Kinds {
-		if n.Kind == k {
-			return n.Name
-		}
-	}
-	return string(k)
-}
 
 // Film is a range of dry film thickness for one coat, µm.
 type Film struct {
@@ -126,9 +78,6 @@ type Recoat struct {
 	Max         cure.Table `json:"max,omitempty"`
 	NeverCloses bool       `json:"neverCloses,omitempty"`
 }
-
-// AnyKind is the Over of a window that holds for every kind not listed.
-const AnyKind Kind = "any"
 
 // Parts of a two-part product that are sold alone.
 const (
@@ -288,7 +237,7 @@ func (s Sheet) RecoatOver(kind Kind) (Recoat, bool) {
 }
 
 // IsCoat reports whether the product leaves a film.
-func (s Sheet) IsCoat() bool { return s.Kind != Thinner }
+func (s Sheet) IsCoat() bool { return s.Kind.Info().Coat }
 
 // BaseShare is the share of base in the mixed volume, 1 for a one-part product and
 // for one that is catalysed by dose: its hardener is the catalyst, poured once. A

@@ -214,7 +214,7 @@ func Make(r Request) (Plan, error) {
 	switch {
 	case r.Antifoul:
 		out.Dust = "Antifouling is never dry-sanded: wet, everything caught, P3 mask, coverall; local rules on wash water"
-	case r.Next == product.Fairing || r.From <= 120:
+	case r.Next.Info().Filler || r.From <= 120:
 		out.Dust = "P3 mask, goggles, extraction: filler and fibre dust"
 	}
 	out.Notes = append(out.Notes,

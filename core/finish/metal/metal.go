@@ -203,8 +203,9 @@ func BareH(s survey.Substrate, rh float64) float64 {
 			return 4
 		}
 		return 1
+	default:
+		return 0
 	}
-	return 0
 }
 
 // Plan plans w on c.

@@ -128,6 +128,7 @@ func TestSchoolsTakeTheirOwn(t *testing.T) {
 			assert.Equal(t, 1, l.Nest.Sheets)
 		case Paint:
 			assert.InDelta(t, 8*0.4/0.92, l.Takes.Litres, 1e-9)
+		case Moulded:
 		}
 	}
 }

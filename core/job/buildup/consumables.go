@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 )
 
@@ -57,7 +56,7 @@ func Consumables(areaM2, edgeM float64, steps []step.Step, r Result) []Consumabl
 			if pct, ok := s.Sheet.DosePct(doseC); ok {
 				add("catalyst for "+name, l.Litres*s.Sheet.BaseKgL*10*pct, "g", "the sheet's dose at 18 °C")
 			}
-			if s.Sheet.Kind == product.NonSkidGrit {
+			if s.Sheet.Kind.Info().Grit {
 				add("broadcast grit", areaM2*gritKgM2*float64(s.Coats), "kg", thumb)
 			}
 			if s.Method == "roller" || s.Method == "roll-and-tip" {

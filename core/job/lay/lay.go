@@ -74,14 +74,11 @@ type Piece struct {
 	Why      say.Sentence `json:"why"`
 }
 
-// practice are the kinds that want a try on the smallest piece first.
-var practice = []product.Kind{product.NonSkidPaint, product.NonSkidGrit, product.Gelcoat}
-
 // Order puts pieces into the order to lay them: where practice matters the
 // smallest first, else the coolest, in the shade.
 func Order(pieces []Piece, kind product.Kind) []Piece {
 	out := slices.Clone(pieces)
-	small := slices.Contains(practice, kind)
+	small := kind.Info().Practice
 	slices.SortStableFunc(out, func(a, b Piece) int {
 		x, y := a.SurfaceC, b.SurfaceC
 		if small {
@@ -236,7 +233,7 @@ func Gear(s product.Sheet, method string) []string {
 		add("Peroxide: goggles before the bottle is opened, never with cobalt or acetone; eyewash at hand")
 		add("Styrene: moving air, no cabin without a watcher")
 	}
-	if s.Kind == product.SoftAntifoul || s.Kind == product.HardAntifoul {
+	if s.Kind.Info().Antifouling {
 		add("Antifouling: nothing to the ground or the water; never dry-sanded")
 	}
 	if m.Spray {

@@ -39,8 +39,6 @@ func coats(c Case, check func(i int, s Step) say.Sentence) []hit {
 
 func oneOf(k product.Kind, kinds ...product.Kind) bool { return slices.Contains(kinds, k) }
 
-func antifouling(k product.Kind) bool { return oneOf(k, product.SoftAntifoul, product.HardAntifoul) }
-
 // under names the binder of what step i goes over, from the steps or, without
 // any, from the outermost old layer that was left; "" if neither tells.
 func (c Case) under(i int) (product.Binder, string) {
@@ -61,8 +59,9 @@ func (c Case) under(i int) (product.Binder, string) {
 		return product.Alkyd, "the old " + string(top.Kind)
 	case survey.OldTwoPart:
 		return product.Polyurethane, "the old two-part paint"
+	default: // it does not tell
+		return "", ""
 	}
-	return "", ""
 }
 
 // Catalogue lists the rules.
@@ -82,7 +81,7 @@ var Catalogue = []Rule{
 			return coats(c, func(i int, s Step) say.Sentence {
 				b, name := c.under(i)
 				soft := b == product.Alkyd || b == product.Oil || b == product.Acrylic
-				if k := c.below(i); k >= 0 && antifouling(c.Steps[k].Sheet.Kind) && antifouling(s.Sheet.Kind) {
+				if k := c.below(i); k >= 0 && c.Steps[k].Sheet.Kind.Info().Antifouling && s.Sheet.Kind.Info().Antifouling {
 					return nil // antifoulings are made to melt into their own kind
 				}
 				if soft && s.Sheet.StrongSolvent {
@@ -118,7 +117,7 @@ var Catalogue = []Rule{
 			if last < 0 {
 				return nil
 			}
-			if s := c.Steps[last]; !s.Sheet.Underwater && !oneOf(s.Sheet.Kind, product.Fairing) {
+			if s := c.Steps[last]; !s.Sheet.Underwater && !s.Sheet.Kind.Info().Filler {
 				return []hit{{last, say.Of("%s is not made to stand under water.", s.Sheet.Name)}}
 			}
 			return nil
@@ -129,7 +128,7 @@ var Catalogue = []Rule{
 				return nil
 			}
 			return coats(c, func(i int, s Step) say.Sentence {
-				if antifouling(s.Sheet.Kind) && c.below(i) < 0 && bareBelow(c, i) {
+				if s.Sheet.Kind.Info().Antifouling && c.below(i) < 0 && bareBelow(c, i) {
 					return say.Of("%s lies on bare %s.", s.Sheet.Name, c.Substrate.Info().Name)
 				}
 				return nil
@@ -155,10 +154,10 @@ var Catalogue = []Rule{
 				}
 				for k := i + 1; k < len(c.Steps); k++ {
 					n := c.Steps[k]
-					if !n.Films() || n.Sheet.Kind == product.Fairing {
+					if !n.Films() || n.Sheet.Kind.Info().Filler {
 						continue
 					}
-					if oneOf(n.Sheet.Kind, product.HighBuild, product.TieCoat, product.Barrier, product.MetalPrimer, product.WoodSealer) {
+					if n.Sheet.Kind.Info().Seals {
 						return nil
 					}
 					return say.Of("%s goes straight over porous filler; seal it with a primer first.", n.Sheet.Name)
@@ -218,7 +217,7 @@ var Catalogue = []Rule{
 			switch {
 			case bare >= 0 && first < 0:
 				return []hit{{bare, say.Of("Nothing covers the bare steel afterwards.")}}
-			case first >= 0 && !oneOf(c.Steps[first].Sheet.Kind, product.MetalPrimer) && bareBelow(c, first):
+			case first >= 0 && !c.Steps[first].Sheet.Kind.Info().Metal && bareBelow(c, first):
 				return []hit{{first, say.Of("The first coat on steel is %s, no metal primer.", c.Steps[first].Sheet.Name)}}
 			}
 			return nil
@@ -277,7 +276,7 @@ var Catalogue = []Rule{
 		"Add a coat of this colour.", func(c Case) []hit {
 			return coats(c, func(i int, s Step) say.Sentence {
 				total := s.DFTUm * float64(s.Coats)
-				if s.Sheet.HidingUm == 0 || total >= s.Sheet.HidingUm || !oneOf(s.Sheet.Kind, product.TopcoatOne, product.TopcoatTwo, product.Gelcoat, product.NonSkidPaint) {
+				if s.Sheet.HidingUm == 0 || total >= s.Sheet.HidingUm || !s.Sheet.Kind.Info().Hides {
 					return nil
 				}
 				return say.Of("%g µm of this colour; it hides from %g µm: %d coats of %g µm.", total, s.Sheet.HidingUm, int(math.Ceil(s.Sheet.HidingUm/s.DFTUm)), s.DFTUm)
@@ -304,7 +303,7 @@ var Catalogue = []Rule{
 	{"grit-for-coat", "A grit too coarse or too fine for what follows", "Too coarse shows through; too fine gives no key.", Warning, "usual ladders of the trade",
 		"Sand with a grit from the range before this coat.", func(c Case) []hit {
 			return coats(c, func(i int, s Step) say.Sentence {
-				lo, hi := GritFor(s.Sheet.Kind)
+				lo, hi := s.Sheet.Kind.Info().FromGrit, s.Sheet.Kind.Info().ToGrit
 				for k := i - 1; k > c.below(i); k-- {
 					if p := c.Steps[k]; p.Work == step.Sand && p.Grit > 0 {
 						if p.Grit < lo || p.Grit > hi {
@@ -413,23 +412,4 @@ var Catalogue = []Rule{
 func bareBelow(c Case, i int) bool {
 	_, stripped := c.between(-1, i, step.Strip)
 	return stripped || len(c.Findings.Layers) == 0
-}
-
-// GritFor is the usual range of grits before a coat.
-func GritFor(k product.Kind) (lo, hi int) {
-	switch k {
-	case product.Fairing:
-		return 36, 120
-	case product.TieCoat, product.Barrier, product.MetalPrimer, product.HighBuild, product.NonSkidGrit:
-		return 60, 220
-	case product.SoftAntifoul, product.HardAntifoul:
-		return 80, 180
-	case product.Varnish, product.WoodSealer:
-		return 120, 400
-	case product.TopcoatOne, product.TopcoatTwo:
-		return 220, 400
-	case product.Gelcoat:
-		return 60, 180
-	}
-	return 80, 320
 }

@@ -20,7 +20,6 @@ const (
 	mostYears     = 5.0
 	// HardSeasons is what a hard matrix lasts by habit.
 	HardSeasons = 2.0
-	coatedYears = 8.0
 )
 
 // WearUm is the film of an antifouling that goes in a season of half a year afloat, µm,
@@ -81,14 +80,12 @@ func (f Film) Next() (d Due, ok bool) {
 	case product.HardAntifoul:
 		d.Seasons = w.Step("Seasons", "a hard matrix is spent by habit, not by film", HardSeasons, "seasons", "rule of thumb")
 		d.What, d.At = "scuff under water-wet paper and recoat", years(HardSeasons)
-	case product.TopcoatOne, product.TopcoatTwo, product.Gelcoat, product.NonSkidPaint:
-		y := coatedYears
-		if f.Sheet.Kind == product.TopcoatOne || f.Sheet.Kind == product.NonSkidPaint {
-			y = coatedYears / 2
+	default:
+		y := f.Sheet.Kind.Info().Years
+		if y == 0 {
+			return d, false
 		}
 		d.What, d.At = "polish or recoat, as the gloss says", years(w.Step("Years", "by its kind", y, "years", "rule of thumb"))
-	default:
-		return d, false
 	}
 	d.Working = w
 	return d, true

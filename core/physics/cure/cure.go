@@ -133,6 +133,7 @@ func (h Humidity) bends() []float64 {
 		return []float64{100 - 50/waterMost}
 	case MoistureCured:
 		return []float64{50 / moistureMost, 50, 50 / moistureLeast}
+	case Indifferent:
 	}
 	return nil
 }

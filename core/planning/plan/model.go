@@ -859,7 +859,7 @@ const fiddly = 2.5
 func (m *Model) corners(a, b []int) {
 	fills := func(n int) bool {
 		w := m.Tasks[n].Work
-		return w == step.Fill || w == step.Fair || m.Tasks[n].sheet.Kind == product.Fairing
+		return w == step.Fill || w == step.Fair || m.Tasks[n].sheet.Kind.Info().Filler
 	}
 	for _, p := range a {
 		for _, q := range b {

@@ -50,9 +50,9 @@ func skill(w step.Work, k product.Kind, sprayed bool) Skill {
 	switch {
 	case sprayed:
 		return Spraying
-	case k == product.Varnish:
+	case k.Info().Clear:
 		return Varnishing
-	case k == product.Fairing || w == step.Fill || w == step.Fair:
+	case k.Info().Filler || w == step.Fill || w == step.Fair:
 		return Fairing
 	}
 	return ""

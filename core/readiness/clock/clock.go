@@ -139,6 +139,7 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 		w.Warn("Waterborne: the tables are taken for 50 %% humidity; damp air slows its minimum times, up to six times, and never lengthens a maximum.")
 	case cure.MoistureCured:
 		w.Warn("It cures with the moisture of the air: the tables are taken for 50 %% humidity; dry air slows its minimum times, damp air closes its maximum sooner.")
+	case cure.Indifferent:
 	}
 
 	c := Clock{}

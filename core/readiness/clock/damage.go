@@ -88,9 +88,9 @@ func Mend(s product.Sheet) string {
 	switch {
 	case s.Blushes:
 		return "Let it dry and cure, wash the blush off with warm water and detergent, then abrade it; craters and soft places come off."
-	case s.Kind == product.Varnish || s.Kind == product.TopcoatOne || s.Kind == product.TopcoatTwo:
+	case s.Kind.Info().Gloss:
 		return "Let it harden, sand the spots and the dull out, and lay the coat again."
-	case s.Kind == product.SoftAntifoul || s.Kind == product.HardAntifoul:
+	case s.Kind.Info().Antifouling:
 		return "Let it dry; where it was washed thin or ran, wet-scuff and lay it again."
 	}
 	return "Look for craters, spots and soft places, let it dry, abrade it, lay again what is thin."

@@ -1,6 +1,20 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ok, type Refused, type Schemas } from "./client";
 
+/** The products, with what their kind is: coats leaves thinners out. */
+export function useCoats() {
+  const kinds = useMeta().data?.kinds ?? [];
+  const of = (flag: "coat" | "filler") => (p: Schemas["Product"]) => kinds.some((k) => k.kind === p.sheet.kind && k[flag]);
+  const products = useProducts().data ?? [];
+  return { products, coats: products.filter(of("coat")), fillers: products.filter(of("filler")) };
+}
+
+/** What a limit of the weather is called. */
+export function useLimits() {
+  const limits = useMeta().data?.weather.limits ?? [];
+  return (limit: string): Partial<Schemas["FieldLimitInfo"]> => limits.find((l) => l.limit === limit) ?? {};
+}
+
 export type Kind = Partial<Schemas["StepKind"]>;
 
 /** What there is to know of a kind of work; nothing as long as the program has not said it. */

@@ -2543,6 +2543,7 @@ export interface components {
         };
         AreaPartInfo: {
             byRule: boolean;
+            girthed: boolean;
             name: string;
             part: string;
             /** Format: double */
@@ -3128,6 +3129,12 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        CraftKind: {
+            /** @enum {string} */
+            key: "non-skid" | "moulded" | "gelcoat" | "brightwork" | "antifouling" | "metal" | "refit";
+            name: string;
+            ofBoat: boolean;
+        };
         CraftStep: {
             /** Format: double */
             amount: number;
@@ -3579,6 +3586,12 @@ export interface components {
             surfaceC: number;
             /** Format: double */
             tempC: number;
+        };
+        FieldLimitInfo: {
+            /** @enum {string} */
+            limit: "air-min" | "air-max" | "surface-min" | "surface-max" | "humidity" | "dew-spread" | "polygon" | "rain" | "wind" | "daylight" | "working-hours" | "surface-wet" | "no-weather";
+            missed: string;
+            of?: string;
         };
         FieldReason: {
             check: components["schemas"]["FieldCheck"];
@@ -4177,8 +4190,9 @@ export interface components {
         Meta: {
             binders: string[];
             clock: components["schemas"]["ClockSetting"];
+            crafts: components["schemas"]["CraftKind"][];
             hullForms: string[];
-            kinds: components["schemas"]["ProductKindName"][];
+            kinds: components["schemas"]["ProductKindInfo"][];
             log: components["schemas"]["LogWords"];
             methods: components["schemas"]["FilmMethod"][];
             /** Format: date-time */
@@ -5319,9 +5333,28 @@ export interface components {
             throughDry?: components["schemas"]["CurePoint"][];
             touchDry?: components["schemas"]["CurePoint"][];
         };
-        ProductKindName: {
+        ProductKindInfo: {
+            antifouling: boolean;
+            clear: boolean;
+            coat: boolean;
+            filler: boolean;
+            /** Format: int64 */
+            fromGrit: number;
+            gloss: boolean;
+            grit: boolean;
+            hides: boolean;
             kind: string;
+            metal: boolean;
             name: string;
+            onMetal: boolean;
+            practice: boolean;
+            seals: boolean;
+            ties: boolean;
+            /** Format: int64 */
+            toGrit: number;
+            wears: boolean;
+            /** Format: double */
+            years: number;
         };
         ProductLimits: {
             /** Format: double */
@@ -6026,6 +6059,7 @@ export interface components {
             boatId: string;
             cautions: components["schemas"]["SaySpan"][][];
             colour: string;
+            crafts: string[];
             /** @enum {string} */
             facing: "" | "port" | "starboard" | "bow" | "stern";
             findings: components["schemas"]["SurveyFindings"];
@@ -6615,6 +6649,7 @@ export interface components {
             faults: components["schemas"]["Choice"][];
             heaters: components["schemas"]["Choice"][];
             instruments: components["schemas"]["InstrumentWord"][];
+            limits: components["schemas"]["FieldLimitInfo"][];
         };
         WettedRequest: {
             /** Format: double */

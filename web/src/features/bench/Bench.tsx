@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useBench, useMeta, useProducts } from "../../api/queries";
+import { useBench, useCoats, useMeta, useProducts } from "../../api/queries";
 import { Choice, NumberField } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { Said, Sentence } from "../../ui/Sentence";
@@ -66,7 +66,7 @@ function Shown({
   choose: (next: Record<string, string>) => void;
 }) {
   const zone = b.place.timeZone;
-  const products = useProducts().data ?? [];
+  const { coats } = useCoats();
   const free = b.surfaceId === "";
   return (
     <>
@@ -91,7 +91,7 @@ function Shown({
           name="surfaceId"
           label="What for"
           value={free ? "" : b.surfaceId}
-          onChange={(id) => choose(id ? { surface: id } : { product: b.productId || products[0]?.id || "" })}
+          onChange={(id) => choose(id ? { surface: id } : { product: b.productId || coats[0]?.id || "" })}
           options={[
             ...b.surfaces.map((s) => ({ value: s.id, label: s.next ? `${s.name}: ${s.next}` : `${s.name}: nothing waits` })),
             { value: "", label: "Mix freely" },
@@ -104,7 +104,7 @@ function Shown({
           onChange={(id) => choose(free ? { product: id } : { surface: b.surfaceId, product: id })}
           options={[
             ...(b.productId ? [] : [{ value: "", label: "choose one" }]),
-            ...products.filter((p) => p.sheet.kind !== "thinner").map((p) => ({ value: p.id, label: p.sheet.name })),
+            ...coats.map((p) => ({ value: p.id, label: p.sheet.name })),
           ]}
         />
       </div>

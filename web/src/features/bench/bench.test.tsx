@@ -6,7 +6,7 @@ import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, show } from "../../testing";
+import { answers, DESCRIBED, show } from "../../testing";
 import { alarmsOf } from "../../ui/Alarms";
 import { Bench } from "./Bench";
 
@@ -85,7 +85,7 @@ const bench = (more: Partial<Schemas["Bench"]> = {}): Schemas["Bench"] =>
     ...more,
   }) as unknown as Schemas["Bench"];
 
-const meta = { clock: { mode: "fixed" }, works: [], log: { stiffnesses: ["putty"], blemishes: [] } };
+const meta = { ...DESCRIBED, clock: { mode: "fixed" }, works: [], log: { stiffnesses: ["putty"], blemishes: [] } };
 
 function open(more: Partial<Schemas["Bench"]> = {}, routes: Record<string, unknown> = {}) {
   const calls = answers({

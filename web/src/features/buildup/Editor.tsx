@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
-import { useChange, useKinds, useMeta, useProducts } from "../../api/queries";
+import { useChange, useCoats, useKinds, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { CutSection } from "../../ui/CutSection";
 import { Errors, Refusal, unsendable } from "../../ui/Form";
@@ -20,7 +20,7 @@ import { StepFields } from "./StepFields";
 
 /** What is planned on a surface: steps, what they come to, what is wrong with them, the film as a cut section. */
 export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfaces: Schemas["Surface"][] }) {
-  const products = useProducts().data ?? [];
+  const { products, coats } = useCoats();
   const meta = useMeta().data;
   const methods = meta?.methods ?? [];
   const { works, kindOf } = useKinds();
@@ -68,7 +68,6 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
     [next[i], next[j]] = [next[j] as Draft, next[i] as Draft];
     setDraft(next);
   };
-  const coats = products.filter((p) => p.sheet.kind !== "thinner");
   const choose = (id: string): Partial<Draft> => {
     const sheet = products.find((p) => p.id === id)?.sheet;
     const method = methods.find((m) => m.key === sheet?.methods[0]) ?? methods[0];

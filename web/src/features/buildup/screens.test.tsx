@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, kindOf, show, WORKS } from "../../testing";
+import { answers, DESCRIBED, kindOf, show, WORKS } from "../../testing";
 import { Editor } from "./Editor";
 import { Findings } from "./Findings";
 import { Goal } from "./Goal";
@@ -90,6 +90,7 @@ const buildUp = (steps: Schemas["Step"][], more: Partial<Schemas["BuildUp"]> = {
   }) as unknown as Schemas["BuildUp"];
 
 const meta = {
+  ...DESCRIBED,
   works: WORKS,
   methods: [{ key: "roller", name: "roller", lossPct: 10 }],
 };

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
-import { useChange, useProducts } from "../../api/queries";
+import { useChange, useCoats } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
@@ -31,7 +31,7 @@ const numbers = (text: string) =>
 
 /** The gaps in the order one walks: Enter goes to the next; a dash or nothing is not read. */
 export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string, string>) => void }) {
-  const products = useProducts().data ?? [];
+  const { fillers } = useCoats();
   const { prose } = useSettings();
   const now = view.now;
   const start = (): Readings => {
@@ -157,10 +157,7 @@ export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string
             label="Filler"
             value={draft.productId ?? ""}
             onChange={(productId) => set({ productId: productId || undefined })}
-            options={[
-              { value: "", label: "the first of the library" },
-              ...products.filter((p) => p.sheet.kind === "fairing-compound").map((p) => ({ value: p.id, label: p.sheet.name })),
-            ]}
+            options={[{ value: "", label: "the first of the library" }, ...fillers.map((p) => ({ value: p.id, label: p.sheet.name }))]}
           />
         </div>
         <div className="mt-3 flex flex-wrap items-end gap-3">

@@ -1,3 +1,4 @@
+import type { ComponentType } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useMeta, useSurvey } from "../../api/queries";
@@ -11,21 +12,17 @@ import { Moulded } from "./Moulded";
 import { NonSkid } from "./NonSkid";
 import { Refit } from "./Refit";
 
-type Part = Schemas["AreaPartInfo"];
-type Substrate = Schemas["SurveySubstrateInfo"];
+type Key = Schemas["CraftKind"]["key"];
 
-/** The crafts of the last stages, each with the surfaces that it is mostly done on first. */
-const CRAFTS = [
-  { key: "non-skid", name: "Non-skid", suits: (p: Part) => p.trodden, Bench: NonSkid },
-  { key: "moulded", name: "Moulded panels", suits: (p: Part) => p.trodden, Bench: Moulded },
-  { key: "gelcoat", name: "Gelcoat", suits: (_: Part, of: Substrate) => of.laminate, Bench: Gelcoat },
-  { key: "brightwork", name: "Brightwork", suits: (p: Part, of: Substrate) => of.wood && !p.underwater, Bench: Brightwork },
-  { key: "antifouling", name: "Antifouling", suits: (p: Part) => p.underwater, Bench: Antifouling },
-  { key: "metal", name: "Metal", suits: (_: Part, of: Substrate) => of.metal, Bench: Metal },
-  { key: "refit", name: "Refit and snags", suits: () => true, Bench: NonSkid },
-] as const;
-
-type Key = (typeof CRAFTS)[number]["key"];
+/** The bench of each craft that is done on a surface. */
+const BENCHES: Record<Exclude<Key, "refit">, ComponentType<{ surfaceId: string }>> = {
+  "non-skid": NonSkid,
+  moulded: Moulded,
+  gelcoat: Gelcoat,
+  brightwork: Brightwork,
+  antifouling: Antifouling,
+  metal: Metal,
+};
 
 /** A workbench for each finish. */
 export function Finishes() {
@@ -33,32 +30,27 @@ export function Finishes() {
   const survey = useSurvey(boatId);
   return (
     <Loaded query={useMeta()}>
-      {(meta) => <Loaded query={survey}>{(s) => <Shown key={boatId} survey={s} words={meta.survey} />}</Loaded>}
+      {(meta) => <Loaded query={survey}>{(s) => <Shown key={boatId} survey={s} crafts={meta.crafts} />}</Loaded>}
     </Loaded>
   );
 }
 
-function Shown({ survey, words }: { survey: Schemas["Survey"]; words: Schemas["SurveyWords"] }) {
+function Shown({ survey, crafts }: { survey: Schemas["Survey"]; crafts: Schemas["CraftKind"][] }) {
   const [params, setParams] = useSearchParams();
   const any = survey.surfaces;
-  const on = (craft: (typeof CRAFTS)[number]) =>
-    any.filter((f) => {
-      const part = words.parts.find((p) => p.part === f.part);
-      const of = words.substrates.find((o) => o.key === f.substrate);
-      return part && of && craft.suits(part, of);
-    });
-  const wanted = CRAFTS.find((c) => c.key === params.get("craft"));
-  const craft = wanted ?? CRAFTS.find((c) => c.key !== "moulded" && on(c).length > 0) ?? CRAFTS[0];
+  const on = (craft: Schemas["CraftKind"]) => any.filter((f) => f.crafts.includes(craft.key));
+  const wanted = crafts.find((c) => c.key === params.get("craft"));
+  const craft = wanted ?? crafts.find((c) => c.key !== "moulded" && on(c).length > 0) ?? (crafts[0] as Schemas["CraftKind"]);
   const suited = on(craft);
   const surface = any.find((s) => s.id === params.get("surface")) ?? suited[0];
   const go = (key: Key, id?: string) => setParams({ craft: key, ...(id ? { surface: id } : {}) }, { replace: true });
-  const { Bench } = craft;
+  const Bench = craft.key === "refit" ? null : BENCHES[craft.key];
   if (any.length === 0) return <Answer answer="There is no surface to finish yet." detail="Add it in Survey first." />;
   const rest = any.filter((s) => !suited.includes(s));
   return (
     <>
-      <Tabs label="Finishes" tabs={CRAFTS.map(({ key, name }) => ({ key, name }))} at={craft.key} onChange={(k) => go(k)} />
-      {craft.key === "refit" ? (
+      <Tabs label="Finishes" tabs={crafts.map(({ key, name }) => ({ key, name }))} at={craft.key} onChange={(k) => go(k)} />
+      {Bench === null ? (
         <Refit boatId={survey.boat.id} name={survey.boat.name} />
       ) : (
         <>

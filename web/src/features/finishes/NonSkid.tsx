@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useFinishWords } from "../../api/queries";
+import { useFinishWords, useLimits } from "../../api/queries";
 import { NumberField } from "../../ui/Form";
 import { type Lane, Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
@@ -79,11 +79,12 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
     { name: "split across", tool: { kind: "across" } },
     { name: "split along, or a waterway", tool: { kind: "along" } },
   ];
+  const limitOf = useLimits();
   const lanes: Lane[] =
     view.field.hours.length > 0
       ? [
           ...weatherLanes(view.ribbon.hours, show, view.surface?.name),
-          verdictLane(view.field, view.place.timeZone, "The whole set may be laid"),
+          verdictLane(view.field, view.place.timeZone, "The whole set may be laid", limitOf),
         ]
       : [];
   if (deck.length === 0)

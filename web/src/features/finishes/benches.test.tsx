@@ -4,7 +4,7 @@ import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
-import { answers, partsAndSubstrates, show } from "../../testing";
+import { answers, DESCRIBED, show } from "../../testing";
 import { Finishes } from "./Finishes";
 
 const working = { inputs: [], steps: [], warnings: [] };
@@ -17,9 +17,9 @@ const place = {
   weatherSource: "simulated",
   version: 1,
 };
-const deck = { id: "d", name: "Deck", part: "deck", substrate: "grp", substrateName: "GRP" };
-const mast = { id: "m", name: "Mast", part: "spars", substrate: "solid-wood", substrateName: "spruce" };
-const side = { id: "s", name: "Side", part: "topsides", substrate: "aluminium", substrateName: "aluminium" };
+const deck = { id: "d", name: "Deck", substrate: "grp", substrateName: "GRP", crafts: ["non-skid", "moulded", "gelcoat"] };
+const mast = { id: "m", name: "Mast", substrate: "solid-wood", substrateName: "spruce", crafts: ["brightwork"] };
+const side = { id: "s", name: "Side", substrate: "aluminium", substrateName: "aluminium", crafts: ["metal"] };
 const survey = { boat: { id: "b", name: "Tern" }, place, surfaces: [deck, mast, side] };
 const head = {
   version: 1,
@@ -61,7 +61,7 @@ const words = {
 };
 const open = (craft: string, answer: unknown, surface: string, more: Record<string, unknown> = {}) => {
   const calls = answers({
-    "GET /api/meta": partsAndSubstrates,
+    "GET /api/meta": DESCRIBED,
     "GET /api/boats/b/survey": survey,
     "GET /api/finishes": words,
     "GET /api/products": [],

@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, partsAndSubstrates, show } from "../../testing";
+import { answers, DESCRIBED, show } from "../../testing";
 import { Finishes } from "./Finishes";
 import { readAt, writeAt } from "./useWork";
 
@@ -19,11 +19,21 @@ const place = {
   weatherSource: "simulated",
   version: 1,
 };
-const surface = (id: string, name: string, part: string, substrate: string) => ({ id, name, part, substrate, substrateName: substrate });
+const surface = (id: string, name: string, substrate: string, crafts: string[]) => ({
+  id,
+  name,
+  substrate,
+  substrateName: substrate,
+  crafts,
+});
 const survey = {
   boat: { id: "b", name: "Tern" },
   place,
-  surfaces: [surface("d", "Deck", "deck", "grp"), surface("h", "Bottom", "bottom", "grp"), surface("m", "Mast", "spars", "solid-wood")],
+  surfaces: [
+    surface("d", "Deck", "grp", ["non-skid", "moulded"]),
+    surface("h", "Bottom", "grp", ["antifouling"]),
+    surface("m", "Mast", "solid-wood", ["brightwork"]),
+  ],
 };
 const head = { version: 2, boatId: "b", place, trouble: [], product: "a product" };
 const square = (x: number) => [
@@ -105,7 +115,7 @@ const words = {
 };
 const at = "/api/surfaces/d/finishes/non-skid";
 const routes = (more: Record<string, unknown> = {}) => ({
-  "GET /api/meta": partsAndSubstrates,
+  "GET /api/meta": DESCRIBED,
   "GET /api/boats/b/survey": survey,
   "GET /api/finishes": words,
   "GET /api/products": [],

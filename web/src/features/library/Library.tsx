@@ -1,11 +1,12 @@
 import { Link } from "react-router";
-import { useMeta, useProducts } from "../../api/queries";
+import { useCoats, useMeta, useProducts } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { Quantity } from "../../ui/Working";
 import { Exchange } from "./Exchange";
 
 export function Library() {
   const products = useProducts();
+  const { coats } = useCoats();
   const kinds = useMeta().data?.kinds ?? [];
   return (
     <Loaded query={products}>
@@ -43,7 +44,7 @@ export function Library() {
                             {p.sheet.name}
                           </Link>
                           <span className="quiet text-sm">{p.sheet.chemistry}</span>
-                          {p.sheet.kind !== "thinner" && (
+                          {coats.includes(p) && (
                             <>
                               <span className="text-sm">{p.sheet.volumeSolidsPct} % solids</span>
                               <span className="text-sm">

@@ -97,8 +97,8 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
     () => ok(api.DELETE("/api/products/{id}", { params: { path: { id: product?.id ?? "" } } })),
     () => go("/library"),
   );
+  const coat = meta?.kinds.find((k) => k.kind === d.kind)?.coat !== false;
   const submit = (v = version) => {
-    const coat = d.kind !== "thinner";
     const bad = unsendable(d, coat ? ["volumeSolidsPct", "film.minUm", "film.typicalUm", "film.maxUm", "minCureC"] : []);
     setLocal(bad);
     save.reset();
@@ -156,7 +156,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
           fresh ? (copying ? `A copy of ${product?.sheet.name}` : "A new product: copy its data sheet line by line.") : product.sheet.name
         }
         detail={
-          product && d.kind !== "thinner" && !d.recoat?.length
+          product && coat && !d.recoat?.length
             ? "No recoat interval is entered, so no clock can run on this product: copy the sheet's hours at temperatures below."
             : d.example
               ? "These figures are invented. Put the figures of the tin in hand in their place and take the example mark off."

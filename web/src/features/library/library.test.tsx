@@ -6,14 +6,14 @@ import { useState } from "react";
 import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, show } from "../../testing";
+import { answers, DESCRIBED, show } from "../../testing";
 import { Curve, drawable } from "./Curve";
 import { RecoatFields } from "./RecoatFields";
 import { Sheet } from "./Sheet";
 import { TinFields } from "./TinFields";
 
 const meta = {
-  kinds: [{ kind: "varnish", name: "varnish" }],
+  kinds: DESCRIBED.kinds,
   methods: [
     { key: "roller", name: "roller" },
     { key: "brush", name: "brush" },

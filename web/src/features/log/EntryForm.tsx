@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { discard, newID, type Parcel, send } from "../../api/outbox";
-import { useBuildUp, useChange, useKinds, useMeta, useProducts, useSurvey } from "../../api/queries";
+import { useBuildUp, useChange, useCoats, useKinds, useMeta, useSurvey } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
 import { Conflict } from "../../ui/Conflict";
 import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
@@ -33,7 +33,7 @@ export function EntryForm({
   const zone = today.place.timeZone;
   const boatId = today.boat.id;
   const units = useSettings();
-  const products = useProducts().data ?? [];
+  const { products, coats } = useCoats();
   const words = useMeta().data?.log;
   const start = () => {
     if (entry) return draftOf(entry, zone, units);
@@ -50,7 +50,7 @@ export function EntryForm({
   const lane = today.answer.lanes.find((l) => l.surfaceId === draft.surfaceId);
   const step = draft.step || lane?.nextStepId || (build?.steps.find((s) => s.productId)?.id ?? OTHER);
   const planned = build?.steps.find((s) => s.id === step);
-  const productId = planned?.productId ?? (draft.productId || products[0]?.id || "");
+  const productId = planned?.productId ?? (draft.productId || coats[0]?.id || "");
   const nameOf = (p: string) => products.find((o) => o.id === p)?.sheet.name ?? "";
   const { works, kindOf } = useKinds();
   const kind = kindOf(draft.kind);
@@ -154,7 +154,7 @@ export function EntryForm({
                     ? [{ value: s.id ?? "", label: `${i + 1}. ${nameOf(s.productId)} (${build?.done[i]} of ${s.coats} laid)` }]
                     : [],
                 )}
-                products={products}
+                products={coats}
               />
             )}
             {kind.gritted && <NumberField name="grit" label="Last grit" unit="P" value={draft.grit} onChange={(grit) => set({ grit })} />}
@@ -306,7 +306,7 @@ function CoatFields({
           label="Product"
           value={productId}
           onChange={(id) => set({ productId: id })}
-          options={products.filter((p) => p.sheet.kind !== "thinner").map((p) => ({ value: p.id, label: p.sheet.name }))}
+          options={products.map((p) => ({ value: p.id, label: p.sheet.name }))}
         />
       )}
       <NumberField

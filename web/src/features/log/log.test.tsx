@@ -6,7 +6,7 @@ import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, kindOf, show, WORKS } from "../../testing";
+import { answers, DESCRIBED, kindOf, show, WORKS } from "../../testing";
 import { Accounts } from "./Accounts";
 import { blank, draftOf, entryOf } from "./draft";
 import { Files } from "./Files";
@@ -59,7 +59,7 @@ function open(entries: Schemas["Entry"][], at = "/boats/b/log", routes: Record<s
       answer: { surfaceId: "s", lanes: [{ surfaceId: "s", surface: "Deck", nextStepId: "st", mix: { litres: 2.634, wftUm: 180 } }] },
     },
     "GET /api/boats/b/log": entries,
-    "GET /api/meta": { works: WORKS, log: { blemishes, stiffnesses: [] }, clock: { mode: "fixed" } },
+    "GET /api/meta": { ...DESCRIBED, works: WORKS, log: { blemishes, stiffnesses: [] }, clock: { mode: "fixed" } },
     "GET /api/products": [
       { id: "p", version: 1, sheet: { name: "Primer", kind: "high-build-primer", ratioByVolume: { base: 1, hardener: 1 } } },
     ],

@@ -114,10 +114,11 @@ const STATIONS = 7;
 /** A sheet with stations and blanks to fill in at the hull, and the same order as fields to type into a phone. */
 export function MeasuringSheet() {
   const { boatId = "" } = useParams();
+  const parts = useMeta().data?.survey.parts ?? [];
   return (
     <Loaded query={useSurvey(boatId)}>
       {(s) => {
-        const girthed = s.surfaces.filter((f) => ["bottom", "topsides", "boot-top"].includes(f.part) || usesGirths(f));
+        const girthed = s.surfaces.filter((f) => parts.some((p) => p.part === f.part && p.girthed) || usesGirths(f));
         return (
           <div data-testid="measuring-sheet">
             <Print back={`/boats/${boatId}/survey`} />

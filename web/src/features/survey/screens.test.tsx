@@ -21,6 +21,7 @@ const surface = (id: string, name: string, more: Partial<Schemas["Surface"]> = {
   ...newSurface(),
   id,
   name,
+  crafts: [],
   version: 1,
   boatId: "boat",
   area,
@@ -69,6 +70,7 @@ const survey = (more: Partial<Schemas["Survey"]> = {}): Schemas["Survey"] =>
 
 const meta = {
   survey: {
+    parts: [{ part: "bottom", name: "bottom", girthed: true }],
     methods: { principal: "principal dimensions", girths: "girths" },
     defectKinds: [
       { kind: "crack", name: "crack", action: "open to a V" },

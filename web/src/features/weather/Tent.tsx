@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
-import { useBuildUp, useChange, useProducts, useTent, useToday } from "../../api/queries";
+import { useBuildUp, useChange, useCoats, useTent, useToday } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, Refusal, unsendable } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
@@ -26,10 +26,10 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
   const [chosen, choose] = useState("");
   const surfaceId = chosen || waiting[0]?.surfaceId || surfaces[0]?.id || "";
   const build = useBuildUp(surfaceId).data;
-  const products = useProducts().data ?? [];
+  const { coats } = useCoats();
   const step = build?.steps.find((s) => s.id === waiting.find((l) => l.surfaceId === surfaceId)?.nextStepId);
   const [picked, pick] = useState("");
-  const productId = picked || step?.productId || products[0]?.id || "";
+  const productId = picked || step?.productId || coats[0]?.id || "";
   const compare = useChange(() =>
     ok(
       api.POST("/api/boats/{id}/compare", {
@@ -93,7 +93,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
             label="Coat"
             value={productId}
             onChange={pick}
-            options={products.filter((p) => p.sheet.kind !== "thinner").map((p) => ({ value: p.id, label: p.sheet.name }))}
+            options={coats.map((p) => ({ value: p.id, label: p.sheet.name }))}
           />
         </div>
         <TentFields tent={draft} set={setDraft} />

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useBuildUp, useProducts, useSurvey, useToday, useVerdict } from "../../api/queries";
+import { useBuildUp, useCoats, useLimits, useSurvey, useToday, useVerdict } from "../../api/queries";
 import { FieldChart, type Track } from "../../ui/FieldChart";
 import { Choice } from "../../ui/Form";
 import { faceLanes } from "../../ui/faceLanes";
@@ -12,14 +12,14 @@ import { clock, day, elapsed, sameDay, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { weatherLanes } from "../../ui/weatherLanes";
 import { verdictLane } from "./verdictLane";
-import { Binding, NAMES } from "./words";
+import { Binding } from "./words";
 
 /** When a product may go on a surface: hours, windows, and the air over its field. */
 export function Windows() {
   const { boatId = "" } = useParams();
   const [params, setParams] = useSearchParams();
   const survey = useSurvey(boatId);
-  const products = useProducts().data ?? [];
+  const { products, coats } = useCoats();
   const today = useToday(boatId).data;
   const surface = survey.data?.surfaces.find((s) => s.id === params.get("surface")) ?? survey.data?.surfaces[0];
   const build = useBuildUp(surface?.id ?? "").data;
@@ -27,7 +27,7 @@ export function Windows() {
   const step = build?.steps.find((s) => s.id === stepId);
   // Until it is known what comes next on the surface, nothing is judged.
   const known = today !== undefined && (build !== undefined || !surface);
-  const productId = known ? (params.get("product") ?? step?.productId ?? products[0]?.id ?? "") : "";
+  const productId = known ? (params.get("product") ?? step?.productId ?? coats[0]?.id ?? "") : "";
   const method = params.get("product") ? (products.find((p) => p.id === productId)?.sheet.methods[0] ?? "") : (step?.method ?? "");
   const verdict = useVerdict(boatId, { productId, surfaceId: surface?.id ?? "", method });
   if (survey.data && products.length === 0)
@@ -61,7 +61,7 @@ export function Windows() {
                 label="Product"
                 value={productId}
                 onChange={(id) => setParams({ surface: surface?.id ?? "", product: id }, { replace: true })}
-                options={products.filter((p) => p.sheet.kind !== "thinner").map((p) => ({ value: p.id, label: p.sheet.name }))}
+                options={coats.map((p) => ({ value: p.id, label: p.sheet.name }))}
               />
             </div>
           }
@@ -74,12 +74,13 @@ export function Windows() {
 function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; surface?: Schemas["Surface"]; controls: React.ReactNode }) {
   const { show } = useSettings();
   const { ribbon, place, product, field } = verdict;
+  const limitOf = useLimits();
   const zone = place.timeZone;
   const next = field.windows[0];
   const now = Date.parse(ribbon.now);
   const lanes = [
     ...weatherLanes(ribbon.hours, show, surface?.name),
-    verdictLane(field, zone, product.sheet.name),
+    verdictLane(field, zone, product.sheet.name, limitOf),
     ...faceLanes(ribbon, show).filter((l) => l.id !== `face-${surface?.id}`),
   ];
   return (
@@ -145,6 +146,7 @@ function nowState(r: Schemas["Ribbon"]) {
 }
 
 function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: string }) {
+  const limitOf = useLimits();
   return (
     <section>
       <h2 className="text-lg">Windows of starts</h2>
@@ -170,7 +172,7 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
                 <td>
                   {w.closes ? (
                     <>
-                      {NAMES[w.closes.check.limit]} from {stamp(w.closes.from, zone)}, while {PHASES[w.closes.phase]}
+                      {limitOf(w.closes.check.limit).missed} from {stamp(w.closes.from, zone)}, while {PHASES[w.closes.phase]}
                     </>
                   ) : (
                     "end of the weather known"

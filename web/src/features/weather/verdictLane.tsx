@@ -1,10 +1,10 @@
 import type { Schemas } from "../../api/client";
+import type { useLimits } from "../../api/queries";
 import type { Lane } from "../../ui/Ribbon";
 import { clock } from "../../ui/time";
-import { NAMES } from "./words";
 
 /** Every hour allowed or not, and the windows of starts as brackets. */
-export function verdictLane(field: Schemas["FieldResult"], zone: string, name: string): Lane {
+export function verdictLane(field: Schemas["FieldResult"], zone: string, name: string, limitOf: ReturnType<typeof useLimits>): Lane {
   const hours = field.hours.map((h) => ({ ...h, t: Date.parse(h.at) }));
   return {
     id: "verdict",
@@ -14,7 +14,7 @@ export function verdictLane(field: Schemas["FieldResult"], zone: string, name: s
     read: (t) => {
       const h = hours.filter((k) => k.t <= t).at(-1);
       if (!h || t < (hours[0]?.t ?? 0)) return "past";
-      return h.allowed ? "allowed" : (NAMES[h.binding.limit] ?? h.binding.limit);
+      return h.allowed ? "allowed" : (limitOf(h.binding.limit).missed ?? h.binding.limit);
     },
     draw: (x) => (
       <>

@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, show } from "../../testing";
+import { answers, DESCRIBED, show } from "../../testing";
 import { FieldChart } from "../../ui/FieldChart";
 import { readFace } from "../../ui/faceLanes";
 import { BestChances } from "./Chances";
@@ -27,7 +27,9 @@ const place = {
 } as Schemas["Place"];
 const meta = {
   now: "2026-05-09T08:24:00Z",
+  kinds: DESCRIBED.kinds,
   weather: {
+    ...DESCRIBED.weather,
     instruments: [
       { key: "air", name: "logger in the open", surface: false, humidity: true },
       { key: "surface", name: "probe on a surface", surface: true, humidity: false },
