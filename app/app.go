@@ -44,10 +44,10 @@ func New(ctx context.Context, s *store.Store, forecast Service) (*App, error) {
 // stockLibrary puts the example products into a new database, once.
 func (a *App) stockLibrary(ctx context.Context) error {
 	const key = "library-stocked"
-	if _, err := a.store.Read().Setting(ctx, key); !errors.Is(err, store.ErrNotFound) {
+	if _, err := a.store.Read(ctx).Setting(ctx, key); !errors.Is(err, store.ErrNotFound) {
 		return err
 	}
-	return a.store.Write(ctx, func(q store.Queries) error {
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		for _, s := range product.Examples() {
 			if err := q.AddProduct(ctx, store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}); err != nil {
 				return err
@@ -64,12 +64,12 @@ const demoKey = "demo"
 
 // MarkDemo marks the database as the demo's own.
 func (a *App) MarkDemo(ctx context.Context) error {
-	return a.store.Write(ctx, func(q store.Queries) error { return q.SetSetting(ctx, demoKey, "true") })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetSetting(ctx, demoKey, "true") })
 }
 
 // IsDemo reports whether a database holds the demo.
 func IsDemo(ctx context.Context, s *store.Store) (bool, error) {
-	_, err := s.Read().Setting(ctx, demoKey)
+	_, err := s.Read(ctx).Setting(ctx, demoKey)
 	if errors.Is(err, store.ErrNotFound) {
 		return false, nil
 	}
@@ -91,6 +91,21 @@ func (Conflict) Error() string {
 type InUse struct{ By []string }
 
 func (e InUse) Error() string { return fmt.Sprintf("in use by %v", e.By) }
+
+// change runs a use case that writes in one transaction: what it checks still holds when
+// it writes, and what it answers with is what it wrote.
+func change[T any](ctx context.Context, a *App, fn func(context.Context) (T, error)) (out T, err error) {
+	err = a.store.Write(ctx, func(ctx context.Context, _ store.Queries) error {
+		out, err = fn(ctx)
+		return err
+	})
+	return out, err
+}
+
+// View runs a use case that only reads on one snapshot.
+func (a *App) View(ctx context.Context, fn func(context.Context) error) error {
+	return a.store.View(ctx, fn)
+}
 
 // stale turns a stale edit into a Conflict with what current returns.
 func stale[T any](err error, current func() (T, error)) error {
@@ -126,7 +141,7 @@ const clockKey = "clock"
 
 // Clock returns the clock setting; a new database follows the real clock.
 func (a *App) Clock(ctx context.Context) (ClockSetting, error) {
-	raw, err := a.store.Read().Setting(ctx, clockKey)
+	raw, err := a.store.Read(ctx).Setting(ctx, clockKey)
 	if errors.Is(err, store.ErrNotFound) {
 		return ClockSetting{Mode: RealClock}, nil
 	}
@@ -168,7 +183,7 @@ func (a *App) SetClock(ctx context.Context, mode ClockMode, at time.Time) error 
 	if err != nil {
 		return err
 	}
-	if err := a.store.Write(ctx, func(q store.Queries) error { return q.SetSetting(ctx, clockKey, string(raw)) }); err != nil {
+	if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetSetting(ctx, clockKey, string(raw)) }); err != nil {
 		return err
 	}
 	return a.RefreshWeather(ctx)

@@ -391,7 +391,7 @@ func (o outlook) air() field.Weather {
 
 // pots are those of a boat that are not emptied, with their timers.
 func (a *App) pots(ctx context.Context, o outlook) ([]Pot, error) {
-	rows, err := a.store.Read().FullPots(ctx, o.survey.Boat.ID)
+	rows, err := a.store.Read(ctx).FullPots(ctx, o.survey.Boat.ID)
 	out := make([]Pot, len(rows))
 	for i, r := range rows {
 		sheet, _ := o.products[r.ProductID].With(r.Grade)
@@ -448,36 +448,38 @@ type PotEdit struct {
 
 // PutPot stores a pot of a boat, or when it was laid and emptied.
 func (a *App) PutPot(ctx context.Context, boatID string, e PotEdit) ([]Pot, error) {
-	o, err := a.look(ctx, boatID)
-	if err != nil {
-		return nil, err
-	}
-	var bad fault.Errors
-	if e.SurfaceID != "" && o.surface(e.SurfaceID).ID == "" {
-		bad.Add("surfaceId", "is no surface of this boat")
-	}
-	if sheet, ok := o.products[e.ProductID]; !ok {
-		bad.Add("productId", "choose the product that was mixed")
-	} else if _, ok := sheet.With(e.Grade); !ok {
-		bad.Add("grade", "is no hardener of this product")
-	}
-	bad.Above("litres", e.Litres, 0, 200, "L")
-	if e.MixedAt.After(o.now.Add(time.Minute)) {
-		bad.Add("mixedAt", "lies in the future")
-	}
-	if err := bad.Err(); err != nil {
-		return nil, err
-	}
-	at := func(t *time.Time) *int64 {
-		if t == nil {
-			return nil
+	return change(ctx, a, func(ctx context.Context) ([]Pot, error) {
+		o, err := a.look(ctx, boatID)
+		if err != nil {
+			return nil, err
 		}
-		s := t.Unix()
-		return &s
-	}
-	row := store.Pot{ID: e.ID, BoatID: boatID, SurfaceID: store.Ref(e.SurfaceID), ProductID: e.ProductID, Grade: e.Grade, Litres: e.Litres, MixedAt: e.MixedAt.Unix(), LaidAt: at(e.LaidAt), EmptiedAt: at(e.EmptiedAt)}
-	if err := a.store.Write(ctx, func(q store.Queries) error { return q.PutPot(ctx, row) }); err != nil {
-		return nil, err
-	}
-	return a.pots(ctx, o)
+		var bad fault.Errors
+		if e.SurfaceID != "" && o.surface(e.SurfaceID).ID == "" {
+			bad.Add("surfaceId", "is no surface of this boat")
+		}
+		if sheet, ok := o.products[e.ProductID]; !ok {
+			bad.Add("productId", "choose the product that was mixed")
+		} else if _, ok := sheet.With(e.Grade); !ok {
+			bad.Add("grade", "is no hardener of this product")
+		}
+		bad.Above("litres", e.Litres, 0, 200, "L")
+		if e.MixedAt.After(o.now.Add(time.Minute)) {
+			bad.Add("mixedAt", "lies in the future")
+		}
+		if err := bad.Err(); err != nil {
+			return nil, err
+		}
+		at := func(t *time.Time) *int64 {
+			if t == nil {
+				return nil
+			}
+			s := t.Unix()
+			return &s
+		}
+		row := store.Pot{ID: e.ID, BoatID: boatID, SurfaceID: store.Ref(e.SurfaceID), ProductID: e.ProductID, Grade: e.Grade, Litres: e.Litres, MixedAt: e.MixedAt.Unix(), LaidAt: at(e.LaidAt), EmptiedAt: at(e.EmptiedAt)}
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.PutPot(ctx, row) }); err != nil {
+			return nil, err
+		}
+		return a.pots(ctx, o)
+	})
 }

@@ -20,7 +20,7 @@ import (
 
 // BoatFile returns a boat with all that belongs to her as an open file.
 func (a *App) BoatFile(ctx context.Context, boatID string) ([]byte, error) {
-	f, err := a.store.Read().ReadBoat(ctx, boatID)
+	f, err := a.store.Read(ctx).ReadBoat(ctx, boatID)
 	if err != nil {
 		return nil, err
 	}
@@ -29,7 +29,7 @@ func (a *App) BoatFile(ctx context.Context, boatID string) ([]byte, error) {
 
 // BoatFileSchema returns the JSON Schema of boat files.
 func (a *App) BoatFileSchema(ctx context.Context) ([]byte, error) {
-	s, err := a.store.Read().BoatFileSchema(ctx)
+	s, err := a.store.Read(ctx).BoatFileSchema(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -52,7 +52,7 @@ func (a *App) TakeBoat(ctx context.Context, data []byte) (Taken, error) {
 	}
 	boat := f.Tables["boats"][0]
 	out := Taken{BoatID: fmt.Sprint(boat["id"]), Boat: fmt.Sprint(boat["name"])}
-	err = a.store.Write(ctx, func(q store.Queries) error {
+	err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		added, clashes, err := q.WriteBoat(ctx, f)
 		out.Added = added
 		var bad fault.Errors

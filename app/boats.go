@@ -86,7 +86,7 @@ func boatOf(r store.Boat) Boat {
 
 // Boats lists the boats.
 func (a *App) Boats(ctx context.Context) ([]Boat, error) {
-	rows, err := a.store.Read().Boats(ctx)
+	rows, err := a.store.Read(ctx).Boats(ctx)
 	out := make([]Boat, len(rows))
 	for i, r := range rows {
 		out[i] = boatOf(r)
@@ -96,42 +96,44 @@ func (a *App) Boats(ctx context.Context) ([]Boat, error) {
 
 // Boat returns one boat.
 func (a *App) Boat(ctx context.Context, id string) (Boat, error) {
-	r, err := a.store.Read().Boat(ctx, id)
+	r, err := a.store.Read(ctx).Boat(ctx, id)
 	return boatOf(r), err
 }
 
 // AddBoat stores a new boat with the surfaces of a template (survey.Templates),
 // measured by her principal dimensions; an empty template adds none.
 func (a *App) AddBoat(ctx context.Context, e BoatEdit, template string, substrate survey.Substrate) (Boat, error) {
-	if err := e.validate(); err != nil {
-		return Boat{}, err
-	}
-	surfaces, err := fromTemplate(template, substrate)
-	if err != nil {
-		return Boat{}, err
-	}
-	id := newID()
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		if err := e.settle(ctx, q); err != nil {
-			return err
+	return change(ctx, a, func(ctx context.Context) (Boat, error) {
+		if err := e.validate(); err != nil {
+			return Boat{}, err
 		}
-		if err := q.AddBoat(ctx, e.row(id, 1)); err != nil {
-			return err
+		surfaces, err := fromTemplate(template, substrate)
+		if err != nil {
+			return Boat{}, err
 		}
-		for _, s := range surfaces {
-			if err := q.AddSurface(ctx, s.row(newID(), 1, id)); err != nil {
+		id := newID()
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if err := e.settle(ctx, q); err != nil {
 				return err
 			}
+			if err := q.AddBoat(ctx, e.row(id, 1)); err != nil {
+				return err
+			}
+			for _, s := range surfaces {
+				if err := q.AddSurface(ctx, s.row(newID(), 1, id)); err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+		if err == nil {
+			err = a.RefreshWeather(ctx)
 		}
-		return nil
+		if err != nil {
+			return Boat{}, err
+		}
+		return a.Boat(ctx, id)
 	})
-	if err == nil {
-		err = a.RefreshWeather(ctx)
-	}
-	if err != nil {
-		return Boat{}, err
-	}
-	return a.Boat(ctx, id)
 }
 
 // settle adds the boat's new place, or checks that her place is there.
@@ -150,25 +152,27 @@ func (b *BoatEdit) settle(ctx context.Context, q store.Queries) error {
 
 // EditBoat changes a boat.
 func (a *App) EditBoat(ctx context.Context, id string, version int, e BoatEdit) (Boat, error) {
-	if err := e.validate(); err != nil {
-		return Boat{}, err
-	}
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		if err := e.settle(ctx, q); err != nil {
-			return err
+	return change(ctx, a, func(ctx context.Context) (Boat, error) {
+		if err := e.validate(); err != nil {
+			return Boat{}, err
 		}
-		return q.EditBoat(ctx, e.row(id, version))
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if err := e.settle(ctx, q); err != nil {
+				return err
+			}
+			return q.EditBoat(ctx, e.row(id, version))
+		})
+		if err == nil {
+			err = a.RefreshWeather(ctx)
+		}
+		if err != nil {
+			return Boat{}, stale(err, func() (Boat, error) { return a.Boat(ctx, id) })
+		}
+		return a.Boat(ctx, id)
 	})
-	if err == nil {
-		err = a.RefreshWeather(ctx)
-	}
-	if err != nil {
-		return Boat{}, stale(err, func() (Boat, error) { return a.Boat(ctx, id) })
-	}
-	return a.Boat(ctx, id)
 }
 
 // RemoveBoat deletes a boat with her surfaces and log.
 func (a *App) RemoveBoat(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveBoat(ctx, id) })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemoveBoat(ctx, id) })
 }

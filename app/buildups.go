@@ -79,7 +79,7 @@ type BuildUp struct {
 
 // BuildUp returns what is planned on a surface.
 func (a *App) BuildUp(ctx context.Context, surfaceID string) (BuildUp, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	w, err := a.loadWork(ctx, q, surfaceID)
 	if err != nil {
 		return BuildUp{}, err
@@ -90,7 +90,7 @@ func (a *App) BuildUp(ctx context.Context, surfaceID string) (BuildUp, error) {
 // PreviewBuildUp returns what steps would come to on a surface; nothing is
 // stored.
 func (a *App) PreviewBuildUp(ctx context.Context, surfaceID string, steps []Step) (BuildUp, error) {
-	w, err := a.loadWork(ctx, a.store.Read(), surfaceID)
+	w, err := a.loadWork(ctx, a.store.Read(ctx), surfaceID)
 	if err != nil {
 		return BuildUp{}, err
 	}
@@ -102,21 +102,23 @@ func (a *App) PreviewBuildUp(ctx context.Context, surfaceID string, steps []Step
 
 // SetBuildUp plans steps on a surface whose version is current.
 func (a *App) SetBuildUp(ctx context.Context, surfaceID string, version int, steps []Step) (BuildUp, error) {
-	if _, err := a.PreviewBuildUp(ctx, surfaceID, steps); err != nil {
-		return BuildUp{}, err
-	}
-	rows := make([]store.Step, len(steps))
-	for i, s := range steps {
-		if s.ID == "" {
-			s.ID = newID()
+	return change(ctx, a, func(ctx context.Context) (BuildUp, error) {
+		if _, err := a.PreviewBuildUp(ctx, surfaceID, steps); err != nil {
+			return BuildUp{}, err
 		}
-		rows[i] = s.row()
-	}
-	err := a.store.Write(ctx, func(q store.Queries) error { return q.SetSteps(ctx, surfaceID, version, rows) })
-	if err != nil {
-		return BuildUp{}, stale(err, func() (BuildUp, error) { return a.BuildUp(ctx, surfaceID) })
-	}
-	return a.BuildUp(ctx, surfaceID)
+		rows := make([]store.Step, len(steps))
+		for i, s := range steps {
+			if s.ID == "" {
+				s.ID = newID()
+			}
+			rows[i] = s.row()
+		}
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetSteps(ctx, surfaceID, version, rows) })
+		if err != nil {
+			return BuildUp{}, stale(err, func() (BuildUp, error) { return a.BuildUp(ctx, surfaceID) })
+		}
+		return a.BuildUp(ctx, surfaceID)
+	})
 }
 
 // work is a boat with everything planned and logged on her, by surface.
@@ -308,34 +310,36 @@ func (w work) findings(f Surface, steps []Step, core []step.Step, r buildup.Resu
 // Overrule lets a finding on a step stand, with a written reason that stays in
 // the record; an empty reason makes it count again.
 func (a *App) Overrule(ctx context.Context, surfaceID, stepID, rule, reason string, on bool) (BuildUp, error) {
-	reason = strings.TrimSpace(reason)
-	if on && len(reason) < 4 {
-		return BuildUp{}, fault.At("reason", "write why it may stand: it stays in the record")
-	}
-	if !on {
-		reason = ""
-	}
-	now, err := a.Now(ctx)
-	if err != nil {
-		return BuildUp{}, err
-	}
-	plan, err := a.BuildUp(ctx, surfaceID)
-	if err != nil {
-		return BuildUp{}, err
-	}
-	found := slices.ContainsFunc(plan.Findings, func(f Finding) bool {
-		return f.Rule == rule && (f.Step < 0 && stepID == "" || f.Step >= 0 && plan.Steps[f.Step].ID == stepID)
+	return change(ctx, a, func(ctx context.Context) (BuildUp, error) {
+		reason = strings.TrimSpace(reason)
+		if on && len(reason) < 4 {
+			return BuildUp{}, fault.At("reason", "write why it may stand: it stays in the record")
+		}
+		if !on {
+			reason = ""
+		}
+		now, err := a.Now(ctx)
+		if err != nil {
+			return BuildUp{}, err
+		}
+		plan, err := a.BuildUp(ctx, surfaceID)
+		if err != nil {
+			return BuildUp{}, err
+		}
+		found := slices.ContainsFunc(plan.Findings, func(f Finding) bool {
+			return f.Rule == rule && (f.Step < 0 && stepID == "" || f.Step >= 0 && plan.Steps[f.Step].ID == stepID)
+		})
+		if on && !found {
+			return BuildUp{}, fault.At("rule", "finds nothing at this step")
+		}
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.SetOverrule(ctx, store.Overrule{SurfaceID: surfaceID, StepID: stepID, Rule: rule, Reason: reason, At: now.Unix()})
+		})
+		if err != nil {
+			return BuildUp{}, err
+		}
+		return a.BuildUp(ctx, surfaceID)
 	})
-	if on && !found {
-		return BuildUp{}, fault.At("rule", "finds nothing at this step")
-	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		return q.SetOverrule(ctx, store.Overrule{SurfaceID: surfaceID, StepID: stepID, Rule: rule, Reason: reason, At: now.Unix()})
-	})
-	if err != nil {
-		return BuildUp{}, err
-	}
-	return a.BuildUp(ctx, surfaceID)
 }
 
 // filmDone lists the coats and sandings of a surface in their order.

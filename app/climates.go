@@ -83,8 +83,16 @@ type outlook struct {
 
 // look gathers a boat's weather and the state of her coats at the program's
 // time, from before the oldest coat whose clock still counts.
-func (a *App) look(ctx context.Context, boatID string) (outlook, error) {
-	q := a.store.Read()
+func (a *App) look(ctx context.Context, boatID string) (o outlook, err error) {
+	err = a.View(ctx, func(ctx context.Context) error {
+		o, err = a.gather(ctx, boatID)
+		return err
+	})
+	return o, err
+}
+
+func (a *App) gather(ctx context.Context, boatID string) (outlook, error) {
+	q := a.store.Read(ctx)
 	w, err := a.loadBoatWork(ctx, q, boatID)
 	if err != nil {
 		return outlook{}, err
@@ -225,15 +233,15 @@ func loadClimate(ctx context.Context, q store.Queries, w work, from, now time.Ti
 	if err != nil {
 		return out, err
 	}
+	readings, err := q.PlaceReadings(ctx, p.ID, from, now)
+	if err != nil {
+		return out, err
+	}
 	for _, i := range instruments {
 		if i.BoatID != nil && *i.BoatID != b.ID {
 			continue
 		}
-		rs, err := q.Readings(ctx, i.ID, from, now)
-		if err != nil {
-			return out, err
-		}
-		one := climate.Instrument{Kind: reading.Kind(i.Kind), Readings: rs}
+		one := climate.Instrument{Kind: reading.Kind(i.Kind), Readings: readings[i.ID]}
 		if i.SurfaceID != nil {
 			one.SurfaceID = *i.SurfaceID
 		}
@@ -390,7 +398,7 @@ type BoatTent struct {
 
 // Tent returns a boat's tent.
 func (a *App) Tent(ctx context.Context, boatID string) (BoatTent, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	row, err := q.Boat(ctx, boatID)
 	if err != nil {
 		return BoatTent{}, err
@@ -415,16 +423,18 @@ func (a *App) Tent(ctx context.Context, boatID string) (BoatTent, error) {
 
 // SetTent sets a boat's tent, nil for none.
 func (a *App) SetTent(ctx context.Context, boatID string, version int, t *tent.Tent) (BoatTent, error) {
-	if t != nil {
-		if err := t.Validate(); err != nil {
-			return BoatTent{}, err
+	return change(ctx, a, func(ctx context.Context) (BoatTent, error) {
+		if t != nil {
+			if err := t.Validate(); err != nil {
+				return BoatTent{}, err
+			}
 		}
-	}
-	err := a.store.Write(ctx, func(q store.Queries) error { return q.SetTent(ctx, boatID, version, t) })
-	if err != nil {
-		return BoatTent{}, stale(err, func() (BoatTent, error) { return a.Tent(ctx, boatID) })
-	}
-	return a.Tent(ctx, boatID)
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetTent(ctx, boatID, version, t) })
+		if err != nil {
+			return BoatTent{}, stale(err, func() (BoatTent, error) { return a.Tent(ctx, boatID) })
+		}
+		return a.Tent(ctx, boatID)
+	})
 }
 
 // Comparison sets the schools for a coat in the cold side by side.

@@ -77,7 +77,7 @@ func defects(ctx context.Context, q store.Queries, boatID string) ([]Defect, err
 
 // Defect returns one defect.
 func (a *App) Defect(ctx context.Context, id string) (Defect, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	r, err := q.Defect(ctx, id)
 	if err != nil {
 		return Defect{}, err
@@ -109,48 +109,52 @@ func (e DefectEdit) validate(ctx context.Context, q store.Queries, boatID string
 
 // AddDefect stores a defect of a boat.
 func (a *App) AddDefect(ctx context.Context, boatID string, e DefectEdit) (Defect, error) {
-	now, err := a.Now(ctx)
-	if err != nil {
-		return Defect{}, err
-	}
-	id := newID()
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		if err := e.validate(ctx, q, boatID); err != nil {
-			return err
+	return change(ctx, a, func(ctx context.Context) (Defect, error) {
+		now, err := a.Now(ctx)
+		if err != nil {
+			return Defect{}, err
 		}
-		return q.AddDefect(ctx, store.Defect{ID: id, SurfaceID: e.SurfaceID, FoundAt: now.Unix(), Defect: store.JSON[survey.Defect]{V: e.Defect}})
+		id := newID()
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if err := e.validate(ctx, q, boatID); err != nil {
+				return err
+			}
+			return q.AddDefect(ctx, store.Defect{ID: id, SurfaceID: e.SurfaceID, FoundAt: now.Unix(), Defect: store.JSON[survey.Defect]{V: e.Defect}})
+		})
+		if err != nil {
+			return Defect{}, err
+		}
+		return a.Defect(ctx, id)
 	})
-	if err != nil {
-		return Defect{}, err
-	}
-	return a.Defect(ctx, id)
 }
 
 // EditDefect changes a defect.
 func (a *App) EditDefect(ctx context.Context, id string, version int, e DefectEdit) (Defect, error) {
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		old, err := q.Defect(ctx, id)
+	return change(ctx, a, func(ctx context.Context) (Defect, error) {
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			old, err := q.Defect(ctx, id)
+			if err != nil {
+				return err
+			}
+			s, err := q.Surface(ctx, old.SurfaceID)
+			if err != nil {
+				return err
+			}
+			if err := e.validate(ctx, q, s.BoatID); err != nil {
+				return err
+			}
+			return q.EditDefect(ctx, store.Defect{ID: id, Version: version, SurfaceID: e.SurfaceID, Defect: store.JSON[survey.Defect]{V: e.Defect}})
+		})
 		if err != nil {
-			return err
+			return Defect{}, stale(err, func() (Defect, error) { return a.Defect(ctx, id) })
 		}
-		s, err := q.Surface(ctx, old.SurfaceID)
-		if err != nil {
-			return err
-		}
-		if err := e.validate(ctx, q, s.BoatID); err != nil {
-			return err
-		}
-		return q.EditDefect(ctx, store.Defect{ID: id, Version: version, SurfaceID: e.SurfaceID, Defect: store.JSON[survey.Defect]{V: e.Defect}})
+		return a.Defect(ctx, id)
 	})
-	if err != nil {
-		return Defect{}, stale(err, func() (Defect, error) { return a.Defect(ctx, id) })
-	}
-	return a.Defect(ctx, id)
 }
 
 // RemoveDefect deletes a defect with its photos.
 func (a *App) RemoveDefect(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveDefect(ctx, id) })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemoveDefect(ctx, id) })
 }
 
 // Limits of photos: pixels that are taken in, the longest side that is kept,
@@ -207,7 +211,7 @@ func (a *App) addPhoto(ctx context.Context, p store.Photo, already int, data []b
 		return fault.At("file", "there are %d photos already; delete one first", maxPhotos)
 	}
 	p.TakenAt, p.Width, p.Height = now.Unix(), picture.Dx(), picture.Dy()
-	return a.store.Write(ctx, func(q store.Queries) error { return q.AddPhoto(ctx, p, jpeg) })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.AddPhoto(ctx, p, jpeg) })
 }
 
 func kept(data []byte) (image.Rectangle, []byte, error) {
@@ -235,10 +239,10 @@ func kept(data []byte) (image.Rectangle, []byte, error) {
 
 // PhotoJPEG returns a photo's picture.
 func (a *App) PhotoJPEG(ctx context.Context, id string) ([]byte, error) {
-	return a.store.Read().PhotoJPEG(ctx, id)
+	return a.store.Read(ctx).PhotoJPEG(ctx, id)
 }
 
 // RemovePhoto deletes a photo.
 func (a *App) RemovePhoto(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error { return q.RemovePhoto(ctx, id) })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemovePhoto(ctx, id) })
 }

@@ -246,7 +246,7 @@ func round1(v float64) float64 { return math.Round(10*v) / 10 }
 // Fairing returns what is known of the fairing of a surface, with the set of readings
 // of that id, or the last.
 func (a *App) Fairing(ctx context.Context, surfaceID, setID string) (FairingView, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	f, err := q.Surface(ctx, surfaceID)
 	if err != nil {
 		return FairingView{}, err
@@ -301,7 +301,7 @@ func (o outlook) rounds(surfaceID string) []fair.Round {
 
 // PreviewFairing works readings out without storing them.
 func (a *App) PreviewFairing(ctx context.Context, surfaceID string, r Readings) (Fairing, error) {
-	f, err := a.store.Read().Surface(ctx, surfaceID)
+	f, err := a.store.Read(ctx).Surface(ctx, surfaceID)
 	if err != nil {
 		return Fairing{}, err
 	}
@@ -314,41 +314,43 @@ func (a *App) PreviewFairing(ctx context.Context, surfaceID string, r Readings) 
 
 // SetFairing stores readings: a new set with an empty id, else in the place of that one.
 func (a *App) SetFairing(ctx context.Context, surfaceID, id string, version int, r Readings) (FairingView, error) {
-	if _, err := a.PreviewFairing(ctx, surfaceID, r); err != nil {
-		return FairingView{}, err
-	}
-	raw, err := json.Marshal(r)
-	if err != nil {
-		return FairingView{}, err
-	}
-	now, err := a.Now(ctx)
-	if err != nil {
-		return FairingView{}, err
-	}
-	row := store.Fairing{ID: id, Version: version, SurfaceID: surfaceID, ReadAt: now.Unix(), Readings: store.JSON[json.RawMessage]{V: raw}}
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		if id == "" {
-			row.ID = newID()
-			return q.AddFairing(ctx, row)
+	return change(ctx, a, func(ctx context.Context) (FairingView, error) {
+		if _, err := a.PreviewFairing(ctx, surfaceID, r); err != nil {
+			return FairingView{}, err
 		}
-		return q.EditFairing(ctx, row)
+		raw, err := json.Marshal(r)
+		if err != nil {
+			return FairingView{}, err
+		}
+		now, err := a.Now(ctx)
+		if err != nil {
+			return FairingView{}, err
+		}
+		row := store.Fairing{ID: id, Version: version, SurfaceID: surfaceID, ReadAt: now.Unix(), Readings: store.JSON[json.RawMessage]{V: raw}}
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if id == "" {
+				row.ID = newID()
+				return q.AddFairing(ctx, row)
+			}
+			return q.EditFairing(ctx, row)
+		})
+		if err != nil {
+			return FairingView{}, stale(err, func() (FairingView, error) { return a.Fairing(ctx, surfaceID, id) })
+		}
+		return a.Fairing(ctx, surfaceID, row.ID)
 	})
-	if err != nil {
-		return FairingView{}, stale(err, func() (FairingView, error) { return a.Fairing(ctx, surfaceID, id) })
-	}
-	return a.Fairing(ctx, surfaceID, row.ID)
 }
 
 // RemoveFairing deletes a set of readings.
 func (a *App) RemoveFairing(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveFairing(ctx, id) })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemoveFairing(ctx, id) })
 }
 
 // PlanFairing puts the filling of a set of readings by a school into the build-up of
 // its surface, in the place of what was planned of that filler and not begun: Stores
 // and Plan follow from there.
 func (a *App) PlanFairing(ctx context.Context, id, school string) (BuildUp, error) {
-	row, err := a.store.Read().Fairing(ctx, id)
+	row, err := a.store.Read(ctx).Fairing(ctx, id)
 	if err != nil {
 		return BuildUp{}, err
 	}
@@ -412,7 +414,7 @@ type Sanding struct {
 
 // Sanding plans the sanding of a surface before its next coat.
 func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (Sanding, error) {
-	row, err := a.store.Read().Surface(ctx, surfaceID)
+	row, err := a.store.Read(ctx).Surface(ctx, surfaceID)
 	if err != nil {
 		return Sanding{}, err
 	}

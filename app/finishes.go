@@ -45,7 +45,7 @@ type Craft[W, R any] struct {
 func (c Craft[W, R]) open(ctx context.Context, a *App, id string) (o outlook, head Finish, err error) {
 	head.Trouble, head.BoatID = []fault.Field{}, id
 	if !c.Boat {
-		row, err := a.store.Read().Surface(ctx, id)
+		row, err := a.store.Read(ctx).Surface(ctx, id)
 		if err != nil {
 			return o, head, err
 		}
@@ -117,27 +117,29 @@ func (c Craft[W, R]) Preview(ctx context.Context, a *App, id string, w W) (R, er
 
 // Set keeps w if version is that of what is kept, 0 for nothing.
 func (c Craft[W, R]) Set(ctx context.Context, a *App, id string, version int, w W) (R, error) {
-	var none R
-	o, head, err := c.open(ctx, a, id)
-	if err != nil {
-		return none, err
-	}
-	if _, err := c.answer(o, head, w); err != nil {
-		return none, err
-	}
-	raw, err := json.Marshal(w)
-	if err != nil {
-		return none, err
-	}
-	row := store.Finish{ID: o.finishes[[2]string{head.surfaceID(), c.Key}].ID, Version: version, BoatID: head.BoatID, SurfaceID: store.Ref(head.surfaceID()), Craft: c.Key, Work: store.JSON[json.RawMessage]{V: raw}}
-	if version == 0 {
-		row.ID = newID()
-	}
-	err = a.store.Write(ctx, func(q store.Queries) error { return q.SetFinish(ctx, row) })
-	if err != nil {
-		return none, stale(err, func() (R, error) { return c.Get(ctx, a, id) })
-	}
-	return c.Get(ctx, a, id)
+	return change(ctx, a, func(ctx context.Context) (R, error) {
+		var none R
+		o, head, err := c.open(ctx, a, id)
+		if err != nil {
+			return none, err
+		}
+		if _, err := c.answer(o, head, w); err != nil {
+			return none, err
+		}
+		raw, err := json.Marshal(w)
+		if err != nil {
+			return none, err
+		}
+		row := store.Finish{ID: o.finishes[[2]string{head.surfaceID(), c.Key}].ID, Version: version, BoatID: head.BoatID, SurfaceID: store.Ref(head.surfaceID()), Craft: c.Key, Work: store.JSON[json.RawMessage]{V: raw}}
+		if version == 0 {
+			row.ID = newID()
+		}
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetFinish(ctx, row) })
+		if err != nil {
+			return none, stale(err, func() (R, error) { return c.Get(ctx, a, id) })
+		}
+		return c.Get(ctx, a, id)
+	})
 }
 
 // PlanFinish puts what a workbench planned into the build-up of its surface, in the

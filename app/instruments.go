@@ -127,7 +127,7 @@ const doubtDays = 21
 
 // Instruments lists the instruments of a place with what is odd about them.
 func (a *App) Instruments(ctx context.Context, placeID string) ([]Instrument, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	rows, err := q.Instruments(ctx, placeID)
 	if err != nil {
 		return nil, err
@@ -143,7 +143,7 @@ func (a *App) Instruments(ctx context.Context, placeID string) ([]Instrument, er
 
 // Instrument returns one instrument.
 func (a *App) Instrument(ctx context.Context, id string) (Instrument, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	r, err := q.Instrument(ctx, id)
 	if err != nil {
 		return Instrument{}, err
@@ -187,57 +187,61 @@ func (a *App) instrument(ctx context.Context, q store.Queries, r store.Instrumen
 
 // AddInstrument stores a new instrument.
 func (a *App) AddInstrument(ctx context.Context, placeID string, e InstrumentEdit) (Instrument, error) {
-	id := newID()
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		if _, err := q.Place(ctx, placeID); err != nil {
-			return err
+	return change(ctx, a, func(ctx context.Context) (Instrument, error) {
+		id := newID()
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if _, err := q.Place(ctx, placeID); err != nil {
+				return err
+			}
+			if err := e.validate(ctx, q, placeID); err != nil {
+				return err
+			}
+			return q.AddInstrument(ctx, e.row(id, 1, placeID))
+		})
+		if err == nil {
+			err = a.RefreshWeather(ctx)
 		}
-		if err := e.validate(ctx, q, placeID); err != nil {
-			return err
+		if err != nil {
+			return Instrument{}, err
 		}
-		return q.AddInstrument(ctx, e.row(id, 1, placeID))
+		return a.Instrument(ctx, id)
 	})
-	if err == nil {
-		err = a.RefreshWeather(ctx)
-	}
-	if err != nil {
-		return Instrument{}, err
-	}
-	return a.Instrument(ctx, id)
 }
 
 // EditInstrument changes an instrument. A simulated one that gets another fault
 // begins anew.
 func (a *App) EditInstrument(ctx context.Context, id string, version int, e InstrumentEdit) (Instrument, error) {
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		old, err := q.Instrument(ctx, id)
-		if err != nil {
-			return err
-		}
-		if err := e.validate(ctx, q, old.PlaceID); err != nil {
-			return err
-		}
-		row := e.row(id, version, old.PlaceID)
-		row.Mapping = old.Mapping
-		if old.Feed == Simulator && (old.Fault != e.Fault || e.Feed != Simulator) {
-			if err := q.DropReadings(ctx, id, time.Unix(0, 0)); err != nil {
+	return change(ctx, a, func(ctx context.Context) (Instrument, error) {
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			old, err := q.Instrument(ctx, id)
+			if err != nil {
 				return err
 			}
+			if err := e.validate(ctx, q, old.PlaceID); err != nil {
+				return err
+			}
+			row := e.row(id, version, old.PlaceID)
+			row.Mapping = old.Mapping
+			if old.Feed == Simulator && (old.Fault != e.Fault || e.Feed != Simulator) {
+				if err := q.DropReadings(ctx, id, time.Unix(0, 0)); err != nil {
+					return err
+				}
+			}
+			return q.EditInstrument(ctx, row)
+		})
+		if err == nil {
+			err = a.RefreshWeather(ctx)
 		}
-		return q.EditInstrument(ctx, row)
+		if err != nil {
+			return Instrument{}, stale(err, func() (Instrument, error) { return a.Instrument(ctx, id) })
+		}
+		return a.Instrument(ctx, id)
 	})
-	if err == nil {
-		err = a.RefreshWeather(ctx)
-	}
-	if err != nil {
-		return Instrument{}, stale(err, func() (Instrument, error) { return a.Instrument(ctx, id) })
-	}
-	return a.Instrument(ctx, id)
 }
 
 // RemoveInstrument deletes an instrument with its readings.
 func (a *App) RemoveInstrument(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveInstrument(ctx, id) })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemoveInstrument(ctx, id) })
 }
 
 // PreviewReadings tells how a logger's file looks and how it would be read: as
@@ -281,7 +285,7 @@ func (a *App) ImportReadings(ctx context.Context, id string, m formats.Mapping, 
 	if err != nil {
 		return ReadingsIn{}, err
 	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
+	err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		row, err := q.Instrument(ctx, id)
 		if err != nil {
 			return err
@@ -296,7 +300,7 @@ func (a *App) ImportReadings(ctx context.Context, id string, m formats.Mapping, 
 // sends them. All or nothing; readings from more than an hour ahead of the
 // program's time are refused.
 func (a *App) TakeReadings(ctx context.Context, id string, lines []byte) (ReadingsIn, error) {
-	i, err := a.store.Read().Instrument(ctx, id)
+	i, err := a.store.Read(ctx).Instrument(ctx, id)
 	if err != nil {
 		return ReadingsIn{}, err
 	}
@@ -314,7 +318,7 @@ func (a *App) TakeReadings(ctx context.Context, id string, lines []byte) (Readin
 	if last := rs[len(rs)-1].At; last.After(now.Add(time.Hour)) {
 		return ReadingsIn{}, fault.At("at", "%s lies ahead: the instrument's clock is off", last.Format(time.RFC3339))
 	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
+	err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		if _, err := q.Instrument(ctx, id); err != nil {
 			return err
 		}
@@ -360,7 +364,7 @@ func (a *App) Trace(ctx context.Context, id string, from, to time.Time, points i
 	if to.IsZero() {
 		out.To = *i.Last
 	}
-	rs, err := a.store.Read().Readings(ctx, id, out.From, out.To)
+	rs, err := a.store.Read(ctx).Readings(ctx, id, out.From, out.To)
 	if err != nil {
 		return out, err
 	}
@@ -387,7 +391,7 @@ const (
 // now, over the same lines as live ones.
 func (a *App) refreshInstruments(ctx context.Context, places []store.Place, now time.Time) error {
 	for _, p := range places {
-		rows, err := a.store.Read().Instruments(ctx, p.ID)
+		rows, err := a.store.Read(ctx).Instruments(ctx, p.ID)
 		if err != nil {
 			return err
 		}
@@ -404,13 +408,13 @@ func (a *App) refreshInstruments(ctx context.Context, places []store.Place, now 
 }
 
 func (a *App) refreshInstrument(ctx context.Context, p Place, r store.Instrument, now time.Time) error {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	from := now.Add(-simulatedDays * 24 * time.Hour)
 	if _, last, _, err := q.ReadingSpan(ctx, r.ID); err == nil && last.After(from) {
 		from = last
 		if last.After(now) { // the clock was set back
 			day := now.Truncate(24 * time.Hour)
-			if err := a.store.Write(ctx, func(q store.Queries) error { return q.DropReadings(ctx, r.ID, day) }); err != nil {
+			if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.DropReadings(ctx, r.ID, day) }); err != nil {
 				return err
 			}
 			from = day

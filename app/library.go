@@ -36,7 +36,7 @@ func productOf(r store.Product) Product {
 
 // Products lists the library.
 func (a *App) Products(ctx context.Context) ([]Product, error) {
-	return products(ctx, a.store.Read())
+	return products(ctx, a.store.Read(ctx))
 }
 
 func products(ctx context.Context, q store.Queries) ([]Product, error) {
@@ -50,37 +50,41 @@ func products(ctx context.Context, q store.Queries) ([]Product, error) {
 
 // Product returns one product.
 func (a *App) Product(ctx context.Context, id string) (Product, error) {
-	r, err := a.store.Read().Product(ctx, id)
+	r, err := a.store.Read(ctx).Product(ctx, id)
 	return productOf(r), err
 }
 
 // AddProduct stores a new product.
 func (a *App) AddProduct(ctx context.Context, s product.Sheet) (Product, error) {
-	if err := s.Validate(); err != nil {
-		return Product{}, err
-	}
-	p := store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}
-	if err := a.store.Write(ctx, func(q store.Queries) error { return q.AddProduct(ctx, p) }); err != nil {
-		return Product{}, err
-	}
-	return a.Product(ctx, p.ID)
+	return change(ctx, a, func(ctx context.Context) (Product, error) {
+		if err := s.Validate(); err != nil {
+			return Product{}, err
+		}
+		p := store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.AddProduct(ctx, p) }); err != nil {
+			return Product{}, err
+		}
+		return a.Product(ctx, p.ID)
+	})
 }
 
 // EditProduct changes a product's sheet.
 func (a *App) EditProduct(ctx context.Context, id string, version int, s product.Sheet) (Product, error) {
-	if err := s.Validate(); err != nil {
-		return Product{}, err
-	}
-	p := store.Product{ID: id, Version: version, Sheet: store.JSON[product.Sheet]{V: s}}
-	if err := a.store.Write(ctx, func(q store.Queries) error { return q.EditProduct(ctx, p) }); err != nil {
-		return Product{}, stale(err, func() (Product, error) { return a.Product(ctx, id) })
-	}
-	return a.Product(ctx, id)
+	return change(ctx, a, func(ctx context.Context) (Product, error) {
+		if err := s.Validate(); err != nil {
+			return Product{}, err
+		}
+		p := store.Product{ID: id, Version: version, Sheet: store.JSON[product.Sheet]{V: s}}
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.EditProduct(ctx, p) }); err != nil {
+			return Product{}, stale(err, func() (Product, error) { return a.Product(ctx, id) })
+		}
+		return a.Product(ctx, id)
+	})
 }
 
 // RemoveProduct deletes a product that nothing uses; else it is InUse.
 func (a *App) RemoveProduct(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error {
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		by, err := q.ProductUses(ctx, id)
 		if err != nil {
 			return err
@@ -115,7 +119,7 @@ func (a *App) ImportProducts(ctx context.Context, format string, data []byte) (a
 	if err != nil {
 		return 0, 0, err
 	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
+	err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		have, err := products(ctx, q)
 		if err != nil {
 			return err

@@ -181,7 +181,7 @@ func (w work) entry(r logbook.Logged) Entry {
 // Log lists a boat's entries, the newest first, deleted ones too so that they
 // can be restored.
 func (a *App) Log(ctx context.Context, boatID string) ([]Entry, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	w, err := a.loadBoatWork(ctx, q, boatID)
 	if err != nil {
 		return nil, err
@@ -196,7 +196,7 @@ func (a *App) Log(ctx context.Context, boatID string) ([]Entry, error) {
 
 // Entry returns one log entry.
 func (a *App) Entry(ctx context.Context, id string) (Entry, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	r, err := q.Entry(ctx, id)
 	if err != nil {
 		return Entry{}, err
@@ -209,7 +209,7 @@ func (a *App) Entry(ctx context.Context, id string) (Entry, error) {
 // the conditions of a record that has none.
 func (a *App) checked(ctx context.Context, e *logbook.Entry, isNew bool) error {
 	if e.SurfaceID != "" {
-		f, err := a.store.Read().Surface(ctx, e.SurfaceID)
+		f, err := a.store.Read(ctx).Surface(ctx, e.SurfaceID)
 		if errors.Is(err, ErrNotFound) {
 			return fault.At("surfaceId", "choose a surface")
 		} else if err != nil {
@@ -258,27 +258,29 @@ type NewEntry struct {
 
 // AddEntry logs something done. The same entry sent twice is stored once.
 func (a *App) AddEntry(ctx context.Context, n NewEntry) (Entry, error) {
-	if n.ID == "" {
-		n.ID = newID()
-	}
-	if e, sent, err := a.sentBefore(ctx, n); sent || err != nil {
-		return e, err
-	}
-	if err := a.checked(ctx, &n.Entry, true); err != nil {
-		return Entry{}, err
-	}
-	if err := a.store.Write(ctx, func(q store.Queries) error {
-		return q.AddEntry(ctx, entryRow(logbook.Logged{ID: n.ID, Version: 1, Entry: n.Entry}))
-	}); err != nil {
-		return Entry{}, err
-	}
-	return a.Entry(ctx, n.ID)
+	return change(ctx, a, func(ctx context.Context) (Entry, error) {
+		if n.ID == "" {
+			n.ID = newID()
+		}
+		if e, sent, err := a.sentBefore(ctx, n); sent || err != nil {
+			return e, err
+		}
+		if err := a.checked(ctx, &n.Entry, true); err != nil {
+			return Entry{}, err
+		}
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.AddEntry(ctx, entryRow(logbook.Logged{ID: n.ID, Version: 1, Entry: n.Entry}))
+		}); err != nil {
+			return Entry{}, err
+		}
+		return a.Entry(ctx, n.ID)
+	})
 }
 
 // sentBefore returns the entry of n's id if there is one: a Conflict if it was sent
 // with other contents.
 func (a *App) sentBefore(ctx context.Context, n NewEntry) (Entry, bool, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	old, err := q.Entry(ctx, n.ID)
 	if errors.Is(err, ErrNotFound) {
 		return Entry{}, false, nil
@@ -300,11 +302,13 @@ func (a *App) sentBefore(ctx context.Context, n NewEntry) (Entry, bool, error) {
 
 // EditEntry corrects a log entry; what it was stays in its history.
 func (a *App) EditEntry(ctx context.Context, id string, version int, e logbook.Entry) (Entry, error) {
-	if err := a.checked(ctx, &e, false); err != nil {
-		return Entry{}, err
-	}
-	return a.changeEntry(ctx, id, func(old logbook.Logged) logbook.Logged {
-		return logbook.Logged{ID: id, Version: version, DeletedAt: old.DeletedAt, Entry: e}
+	return change(ctx, a, func(ctx context.Context) (Entry, error) {
+		if err := a.checked(ctx, &e, false); err != nil {
+			return Entry{}, err
+		}
+		return a.changeEntry(ctx, id, func(old logbook.Logged) logbook.Logged {
+			return logbook.Logged{ID: id, Version: version, DeletedAt: old.DeletedAt, Entry: e}
+		})
 	})
 }
 
@@ -328,7 +332,7 @@ func (a *App) changeEntry(ctx context.Context, id string, change func(logbook.Lo
 	if err != nil {
 		return Entry{}, err
 	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
+	err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		old, err := q.Entry(ctx, id)
 		if err != nil {
 			return err
@@ -352,7 +356,7 @@ type Former struct {
 
 // EntryHistory lists what an entry was before its corrections, the oldest first.
 func (a *App) EntryHistory(ctx context.Context, id string) ([]Former, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	rows, err := q.EntryHistory(ctx, id)
 	if err != nil {
 		return nil, err
@@ -382,7 +386,7 @@ type Suspect struct {
 
 // Suspects tells what may have caused the blemishes of a coat, from its own record.
 func (a *App) Suspects(ctx context.Context, id string, keys []string) ([]Suspect, error) {
-	r, err := a.store.Read().Entry(ctx, id)
+	r, err := a.store.Read(ctx).Entry(ctx, id)
 	if err != nil {
 		return nil, err
 	}

@@ -70,74 +70,78 @@ func (e ModelEdit) row(id string, version int, boatID, format string, r store.Mo
 
 // Model returns one model.
 func (a *App) Model(ctx context.Context, id string) (Model, error) {
-	r, err := a.store.Read().Model(ctx, id)
+	r, err := a.store.Read(ctx).Model(ctx, id)
 	return modelOf(r), err
 }
 
 // AddModel measures and stores a model of a boat.
 func (a *App) AddModel(ctx context.Context, boatID, format string, e ModelEdit, data []byte) (Model, error) {
-	if _, err := a.store.Read().Boat(ctx, boatID); err != nil {
-		return Model{}, err
-	}
-	result, err := e.measure(format, data)
-	if err != nil {
-		return Model{}, err
-	}
-	id := newID()
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		if e.Draws {
-			if err := q.OnlyDraws(ctx, boatID, id); err != nil {
-				return err
-			}
+	return change(ctx, a, func(ctx context.Context) (Model, error) {
+		if _, err := a.store.Read(ctx).Boat(ctx, boatID); err != nil {
+			return Model{}, err
 		}
-		return q.AddModel(ctx, e.row(id, 1, boatID, format, result), data)
+		result, err := e.measure(format, data)
+		if err != nil {
+			return Model{}, err
+		}
+		id := newID()
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if e.Draws {
+				if err := q.OnlyDraws(ctx, boatID, id); err != nil {
+					return err
+				}
+			}
+			return q.AddModel(ctx, e.row(id, 1, boatID, format, result), data)
+		})
+		if err != nil {
+			return Model{}, err
+		}
+		return a.Model(ctx, id)
 	})
-	if err != nil {
-		return Model{}, err
-	}
-	return a.Model(ctx, id)
 }
 
 // EditModel changes how a model lies on the boat, and measures it anew. A
 // change that leaves a surface without the area that it is measured by is
 // refused.
 func (a *App) EditModel(ctx context.Context, id string, version int, e ModelEdit) (Model, error) {
-	q := a.store.Read()
-	old, err := q.Model(ctx, id)
-	if err != nil {
-		return Model{}, err
-	}
-	data, err := q.ModelData(ctx, id)
-	if err != nil {
-		return Model{}, err
-	}
-	result, err := e.measure(old.Format, data)
-	if err != nil {
-		return Model{}, err
-	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		if e.Draws {
-			if err := q.OnlyDraws(ctx, old.BoatID, id); err != nil {
+	return change(ctx, a, func(ctx context.Context) (Model, error) {
+		q := a.store.Read(ctx)
+		old, err := q.Model(ctx, id)
+		if err != nil {
+			return Model{}, err
+		}
+		data, err := q.ModelData(ctx, id)
+		if err != nil {
+			return Model{}, err
+		}
+		result, err := e.measure(old.Format, data)
+		if err != nil {
+			return Model{}, err
+		}
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if e.Draws {
+				if err := q.OnlyDraws(ctx, old.BoatID, id); err != nil {
+					return err
+				}
+			}
+			if err := q.EditModel(ctx, e.row(id, version, old.BoatID, old.Format, result)); err != nil {
 				return err
 			}
+			if _, err := loadSurvey(ctx, q, old.BoatID); err != nil {
+				return fault.At("waterlineM", "so placed it no longer gives an area in use: %v", err)
+			}
+			return nil
+		})
+		if err != nil {
+			return Model{}, stale(err, func() (Model, error) { return a.Model(ctx, id) })
 		}
-		if err := q.EditModel(ctx, e.row(id, version, old.BoatID, old.Format, result)); err != nil {
-			return err
-		}
-		if _, err := loadSurvey(ctx, q, old.BoatID); err != nil {
-			return fault.At("waterlineM", "so placed it no longer gives an area in use: %v", err)
-		}
-		return nil
+		return a.Model(ctx, id)
 	})
-	if err != nil {
-		return Model{}, stale(err, func() (Model, error) { return a.Model(ctx, id) })
-	}
-	return a.Model(ctx, id)
 }
 
 // RemoveModel deletes a model that no surface is measured by; else it is InUse.
 func (a *App) RemoveModel(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error {
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		m, err := q.Model(ctx, id)
 		if err != nil {
 			return err

@@ -84,7 +84,7 @@ func (p PlaceEdit) location() *time.Location {
 
 // Places lists the places.
 func (a *App) Places(ctx context.Context) ([]Place, error) {
-	rows, err := a.store.Read().Places(ctx)
+	rows, err := a.store.Read(ctx).Places(ctx)
 	out := make([]Place, len(rows))
 	for i, r := range rows {
 		out[i] = placeOf(r)
@@ -94,52 +94,56 @@ func (a *App) Places(ctx context.Context) ([]Place, error) {
 
 // Place returns one place.
 func (a *App) Place(ctx context.Context, id string) (Place, error) {
-	r, err := a.store.Read().Place(ctx, id)
+	r, err := a.store.Read(ctx).Place(ctx, id)
 	return placeOf(r), err
 }
 
 // AddPlace stores a new place and, if it is simulated, its weather.
 func (a *App) AddPlace(ctx context.Context, e PlaceEdit) (Place, error) {
-	if err := e.validate(); err != nil {
-		return Place{}, err
-	}
-	id := newID()
-	if err := a.store.Write(ctx, func(q store.Queries) error { return q.AddPlace(ctx, e.row(id, 1)) }); err != nil {
-		return Place{}, err
-	}
-	if err := a.RefreshWeather(ctx); err != nil {
-		return Place{}, err
-	}
-	return a.Place(ctx, id)
+	return change(ctx, a, func(ctx context.Context) (Place, error) {
+		if err := e.validate(); err != nil {
+			return Place{}, err
+		}
+		id := newID()
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.AddPlace(ctx, e.row(id, 1)) }); err != nil {
+			return Place{}, err
+		}
+		if err := a.RefreshWeather(ctx); err != nil {
+			return Place{}, err
+		}
+		return a.Place(ctx, id)
+	})
 }
 
 // EditPlace changes a place. A move, or a change of weather source, drops the
 // simulated record of the old one.
 func (a *App) EditPlace(ctx context.Context, id string, version int, e PlaceEdit) (Place, error) {
-	if err := e.validate(); err != nil {
-		return Place{}, err
-	}
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		old, err := q.Place(ctx, id)
+	return change(ctx, a, func(ctx context.Context) (Place, error) {
+		if err := e.validate(); err != nil {
+			return Place{}, err
+		}
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			old, err := q.Place(ctx, id)
+			if err != nil {
+				return err
+			}
+			if err := q.EditPlace(ctx, e.row(id, version)); err != nil {
+				return err
+			}
+			moved := old.LatitudeDeg != e.LatitudeDeg || old.LongitudeDeg != e.LongitudeDeg || old.WeatherSource != e.WeatherSource
+			if old.WeatherSource == Simulated && moved {
+				return dropAll(ctx, q, id)
+			}
+			return nil
+		})
 		if err != nil {
-			return err
+			return Place{}, stale(err, func() (Place, error) { return a.Place(ctx, id) })
 		}
-		if err := q.EditPlace(ctx, e.row(id, version)); err != nil {
-			return err
+		if err := a.RefreshWeather(ctx); err != nil {
+			return Place{}, err
 		}
-		moved := old.LatitudeDeg != e.LatitudeDeg || old.LongitudeDeg != e.LongitudeDeg || old.WeatherSource != e.WeatherSource
-		if old.WeatherSource == Simulated && moved {
-			return dropAll(ctx, q, id)
-		}
-		return nil
+		return a.Place(ctx, id)
 	})
-	if err != nil {
-		return Place{}, stale(err, func() (Place, error) { return a.Place(ctx, id) })
-	}
-	if err := a.RefreshWeather(ctx); err != nil {
-		return Place{}, err
-	}
-	return a.Place(ctx, id)
 }
 
 func dropAll(ctx context.Context, q store.Queries, placeID string) error {
@@ -159,7 +163,7 @@ func (a *App) RefreshWeather(ctx context.Context) error {
 		return err
 	}
 	hour := now.Truncate(time.Hour)
-	places, err := a.store.Read().Places(ctx)
+	places, err := a.store.Read(ctx).Places(ctx)
 	if err != nil {
 		return err
 	}
@@ -167,7 +171,7 @@ func (a *App) RefreshWeather(ctx context.Context) error {
 		if p.WeatherSource != Simulated {
 			continue
 		}
-		last, err := a.store.Read().LastWeather(ctx, p.ID, true)
+		last, err := a.store.Read(ctx).LastWeather(ctx, p.ID, true)
 		if err != nil && !errors.Is(err, store.ErrNotFound) {
 			return err
 		}
@@ -187,7 +191,7 @@ func (a *App) RefreshWeather(ctx context.Context) error {
 			return fmt.Errorf("weather service: %w", err)
 		}
 		cut := record.Find(hour) + 1
-		err = a.store.Write(ctx, func(q store.Queries) error {
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 			return errors.Join(
 				q.DropWeather(ctx, p.ID, true, hour.Add(time.Second)), // the clock was set back
 				q.DropWeather(ctx, p.ID, false, time.Unix(0, 0)),
@@ -260,33 +264,35 @@ func (a *App) AddDays(ctx context.Context, placeID string, days []weather.Simple
 }
 
 func (a *App) putRecord(ctx context.Context, p Place, record weather.Series) (Import, error) {
-	now, err := a.Now(ctx)
-	if err != nil {
-		return Import{}, err
-	}
-	cut := record.Find(now) + 1
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		if p.WeatherSource == Simulated {
-			if err := dropAll(ctx, q, p.ID); err != nil {
-				return err
-			}
-			p.WeatherSource = Imported
-			if err := q.EditPlace(ctx, p.row(p.ID, p.Version)); err != nil {
-				return err
-			}
+	return change(ctx, a, func(ctx context.Context) (Import, error) {
+		now, err := a.Now(ctx)
+		if err != nil {
+			return Import{}, err
 		}
-		if cut < len(record) {
-			if err := q.DropWeather(ctx, p.ID, false, time.Unix(0, 0)); err != nil {
-				return err
+		cut := record.Find(now) + 1
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if p.WeatherSource == Simulated {
+				if err := dropAll(ctx, q, p.ID); err != nil {
+					return err
+				}
+				p.WeatherSource = Imported
+				if err := q.EditPlace(ctx, p.row(p.ID, p.Version)); err != nil {
+					return err
+				}
 			}
+			if cut < len(record) {
+				if err := q.DropWeather(ctx, p.ID, false, time.Unix(0, 0)); err != nil {
+					return err
+				}
+			}
+			return errors.Join(q.PutWeather(ctx, p.ID, true, record[:cut]), q.PutWeather(ctx, p.ID, false, record[cut:]))
+		})
+		if err != nil {
+			return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })
 		}
-		return errors.Join(q.PutWeather(ctx, p.ID, true, record[:cut]), q.PutWeather(ctx, p.ID, false, record[cut:]))
+		from, to, _ := record.Span()
+		return Import{len(record), cut, len(record) - cut, from, to}, nil
 	})
-	if err != nil {
-		return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })
-	}
-	from, to, _ := record.Span()
-	return Import{len(record), cut, len(record) - cut, from, to}, nil
 }
 
 // record returns a place's weather in [from, to], measured over forecast.

@@ -177,8 +177,16 @@ type yardState struct {
 	futures  weather.Futures
 }
 
-func (a *App) loadYard(ctx context.Context, placeID string) (yardState, error) {
-	q := a.store.Read()
+func (a *App) loadYard(ctx context.Context, placeID string) (s yardState, err error) {
+	err = a.View(ctx, func(ctx context.Context) error {
+		s, err = a.gatherYard(ctx, placeID)
+		return err
+	})
+	return s, err
+}
+
+func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error) {
+	q := a.store.Read(ctx)
 	var s yardState
 	p, err := a.Place(ctx, placeID)
 	if err != nil {
@@ -484,38 +492,42 @@ func (a *App) putPlan(ctx context.Context, s yardState, now made, before []made)
 		return err
 	}
 	row.Settings, row.Starts, row.Before = string(settings), string(starts), string(past)
-	err := a.store.Write(ctx, func(q store.Queries) error { return q.PutPlan(ctx, row) })
+	err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.PutPlan(ctx, row) })
 	return stale(err, func() (YardPlan, error) { return a.YardPlan(ctx, s.row.PlaceID) })
 }
 
 // UndoPlan goes back to the plan before.
 func (a *App) UndoPlan(ctx context.Context, placeID string) (YardPlan, error) {
-	s, err := a.loadYard(ctx, placeID)
-	if err != nil {
-		return YardPlan{}, err
-	}
-	if n := len(s.before); n > 0 {
-		if err := a.putPlan(ctx, s, s.before[n-1], s.before[:n-1]); err != nil {
+	return change(ctx, a, func(ctx context.Context) (YardPlan, error) {
+		s, err := a.loadYard(ctx, placeID)
+		if err != nil {
 			return YardPlan{}, err
 		}
-	}
-	return a.YardPlan(ctx, placeID)
+		if n := len(s.before); n > 0 {
+			if err := a.putPlan(ctx, s, s.before[n-1], s.before[:n-1]); err != nil {
+				return YardPlan{}, err
+			}
+		}
+		return a.YardPlan(ctx, placeID)
+	})
 }
 
 // SetPlan changes the settings of a plan and shows what becomes of it.
 func (a *App) SetPlan(ctx context.Context, placeID string, version int, e PlanSettings) (YardPlan, error) {
-	if err := e.validate(); err != nil {
-		return YardPlan{}, err
-	}
-	s, err := a.loadYard(ctx, placeID)
-	if err != nil {
-		return YardPlan{}, err
-	}
-	s.row.Version, s.settings = version, e
-	if err := a.putPlan(ctx, s, s.now, s.before); err != nil {
-		return YardPlan{}, err
-	}
-	return a.YardPlan(ctx, placeID)
+	return change(ctx, a, func(ctx context.Context) (YardPlan, error) {
+		if err := e.validate(); err != nil {
+			return YardPlan{}, err
+		}
+		s, err := a.loadYard(ctx, placeID)
+		if err != nil {
+			return YardPlan{}, err
+		}
+		s.row.Version, s.settings = version, e
+		if err := a.putPlan(ctx, s, s.now, s.before); err != nil {
+			return YardPlan{}, err
+		}
+		return a.YardPlan(ctx, placeID)
+	})
 }
 
 // Move pins a task to a start, if that can stand; the plan is shown with it.

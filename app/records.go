@@ -74,7 +74,7 @@ func (a *App) Accounts(ctx context.Context, boatID string) (Accounts, error) {
 		return Accounts{}, err
 	}
 	out := Accounts{}
-	row, err := a.store.Read().Plan(ctx, o.survey.Place.ID)
+	row, err := a.store.Read(ctx).Plan(ctx, o.survey.Place.ID)
 	if err == nil {
 		var s PlanSettings
 		err = json.Unmarshal([]byte(row.Settings), &s)
@@ -266,7 +266,7 @@ func (a *App) Report(ctx context.Context, boatID string) (Report, error) {
 	if out.Accounts, err = a.Accounts(ctx, boatID); err != nil {
 		return out, err
 	}
-	if out.Defects, err = defects(ctx, a.store.Read(), boatID); err != nil {
+	if out.Defects, err = defects(ctx, a.store.Read(ctx), boatID); err != nil {
 		return out, err
 	}
 	used := map[string]*Used{}

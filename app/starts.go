@@ -35,7 +35,7 @@ type StartChoice struct {
 
 // Starts lists the surfaces of a boat on which nothing is planned.
 func (a *App) Starts(ctx context.Context, boatID string) ([]Start, error) {
-	w, err := a.loadBoatWork(ctx, a.store.Read(), boatID)
+	w, err := a.loadBoatWork(ctx, a.store.Read(ctx), boatID)
 	if err != nil {
 		return nil, err
 	}
@@ -79,49 +79,51 @@ func (w work) untouched(surfaceID string) bool {
 // Begin plans schemes on surfaces of a boat on which nothing is planned, all of them or
 // none.
 func (a *App) Begin(ctx context.Context, boatID string, choices []StartChoice) (Overview, error) {
-	w, err := a.loadBoatWork(ctx, a.store.Read(), boatID)
-	if err != nil {
-		return Overview{}, err
-	}
-	var bad fault.Errors
-	if len(choices) == 0 {
-		bad.Add("", "choose a school for a surface at least")
-	}
-	rows := make([][]store.Step, len(choices))
-	for i, c := range choices {
-		at := fmt.Sprintf("[%d]", i)
-		if !w.untouched(c.SurfaceID) || slices.ContainsFunc(choices[:i], func(o StartChoice) bool { return o.SurfaceID == c.SurfaceID }) {
-			bad.Add(at+".surfaceId", "is no surface of this boat on which nothing is planned")
-			continue
-		}
-		steps, _, err := a.SchemeSteps(ctx, c.Scheme)
+	return change(ctx, a, func(ctx context.Context) (Overview, error) {
+		w, err := a.loadBoatWork(ctx, a.store.Read(ctx), boatID)
 		if err != nil {
-			bad.Add(at+".scheme", "is no scheme that the program knows")
-			continue
+			return Overview{}, err
 		}
-		err = w.check(c.SurfaceID, steps)
-		if err == nil {
-			_, err = w.buildUp(c.SurfaceID, steps)
+		var bad fault.Errors
+		if len(choices) == 0 {
+			bad.Add("", "choose a school for a surface at least")
 		}
-		bad.Under(at+".scheme", err)
-		for _, s := range steps {
-			s.ID = newID()
-			rows[i] = append(rows[i], s.row())
-		}
-	}
-	if err := bad.Err(); err != nil {
-		return Overview{}, err
-	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
+		rows := make([][]store.Step, len(choices))
 		for i, c := range choices {
-			if err := q.SetSteps(ctx, c.SurfaceID, w.surface(c.SurfaceID).Version, rows[i]); err != nil {
-				return err
+			at := fmt.Sprintf("[%d]", i)
+			if !w.untouched(c.SurfaceID) || slices.ContainsFunc(choices[:i], func(o StartChoice) bool { return o.SurfaceID == c.SurfaceID }) {
+				bad.Add(at+".surfaceId", "is no surface of this boat on which nothing is planned")
+				continue
+			}
+			steps, _, err := a.SchemeSteps(ctx, c.Scheme)
+			if err != nil {
+				bad.Add(at+".scheme", "is no scheme that the program knows")
+				continue
+			}
+			err = w.check(c.SurfaceID, steps)
+			if err == nil {
+				_, err = w.buildUp(c.SurfaceID, steps)
+			}
+			bad.Under(at+".scheme", err)
+			for _, s := range steps {
+				s.ID = newID()
+				rows[i] = append(rows[i], s.row())
 			}
 		}
-		return nil
+		if err := bad.Err(); err != nil {
+			return Overview{}, err
+		}
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			for i, c := range choices {
+				if err := q.SetSteps(ctx, c.SurfaceID, w.surface(c.SurfaceID).Version, rows[i]); err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+		if err != nil {
+			return Overview{}, stale(err, func() (Overview, error) { return a.Overview(ctx, boatID) })
+		}
+		return a.Overview(ctx, boatID)
 	})
-	if err != nil {
-		return Overview{}, stale(err, func() (Overview, error) { return a.Overview(ctx, boatID) })
-	}
-	return a.Overview(ctx, boatID)
 }

@@ -82,42 +82,44 @@ func (a *App) EditStock(ctx context.Context, id string, version int, e StockEdit
 }
 
 func (a *App) setStock(ctx context.Context, id string, version int, e StockEdit) (StockItem, error) {
-	now, err := a.Now(ctx)
-	if err != nil {
-		return StockItem{}, err
-	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		if err := e.validate(ctx, q); err != nil {
-			return err
+	return change(ctx, a, func(ctx context.Context) (StockItem, error) {
+		now, err := a.Now(ctx)
+		if err != nil {
+			return StockItem{}, err
 		}
-		if version == 0 {
-			return q.AddStock(ctx, e.row(id, 1, now))
-		}
-		return q.EditStock(ctx, e.row(id, version, now))
-	})
-	current := func() (StockItem, error) {
-		all, err := a.stock(ctx)
-		for _, s := range all {
-			if s.ID == id {
-				return s, err
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if err := e.validate(ctx, q); err != nil {
+				return err
 			}
+			if version == 0 {
+				return q.AddStock(ctx, e.row(id, 1, now))
+			}
+			return q.EditStock(ctx, e.row(id, version, now))
+		})
+		current := func() (StockItem, error) {
+			all, err := a.stock(ctx)
+			for _, s := range all {
+				if s.ID == id {
+					return s, err
+				}
+			}
+			return StockItem{}, cmp.Or(err, ErrNotFound)
 		}
-		return StockItem{}, cmp.Or(err, ErrNotFound)
-	}
-	if err != nil {
-		return StockItem{}, stale(err, current)
-	}
-	return current()
+		if err != nil {
+			return StockItem{}, stale(err, current)
+		}
+		return current()
+	})
 }
 
 // RemoveStock takes an item off the shelf.
 func (a *App) RemoveStock(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveStock(ctx, id) })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemoveStock(ctx, id) })
 }
 
 // stock lists the shelf with what was used since it was counted.
 func (a *App) stock(ctx context.Context) ([]StockItem, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	library, err := products(ctx, q)
 	if err != nil {
 		return nil, err
@@ -255,7 +257,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 	if out.Stock, err = a.stock(ctx); err != nil {
 		return out, err
 	}
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	ids := []string{boatID}
 	if boatID == "" {
 		ids = nil

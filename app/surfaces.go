@@ -146,7 +146,7 @@ type Survey struct {
 
 // Survey returns a boat as surveyed.
 func (a *App) Survey(ctx context.Context, boatID string) (Survey, error) {
-	return loadSurvey(ctx, a.store.Read(), boatID)
+	return loadSurvey(ctx, a.store.Read(ctx), boatID)
 }
 
 // measurable loads what measurements of a boat rest on.
@@ -233,7 +233,7 @@ func crossCheck(s Survey) *area.CrossCheck {
 
 // Surface returns one surface.
 func (a *App) Surface(ctx context.Context, id string) (Surface, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	r, err := q.Surface(ctx, id)
 	if err != nil {
 		return Surface{}, err
@@ -255,7 +255,7 @@ func (a *App) PreviewSurface(ctx context.Context, boatID string, e SurfaceEdit) 
 	if err != nil {
 		return area.Assessment{}, err
 	}
-	base, _, err := measurable(ctx, a.store.Read(), b)
+	base, _, err := measurable(ctx, a.store.Read(ctx), b)
 	if err != nil {
 		return area.Assessment{}, err
 	}
@@ -280,41 +280,45 @@ func checkedSurface(ctx context.Context, q store.Queries, boatID string, e Surfa
 
 // AddSurface stores a new surface of a boat.
 func (a *App) AddSurface(ctx context.Context, boatID string, e SurfaceEdit) (Surface, error) {
-	id := newID()
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		if err := checkedSurface(ctx, q, boatID, e); err != nil {
-			return err
+	return change(ctx, a, func(ctx context.Context) (Surface, error) {
+		id := newID()
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if err := checkedSurface(ctx, q, boatID, e); err != nil {
+				return err
+			}
+			return q.AddSurface(ctx, e.row(id, 1, boatID))
+		})
+		if err != nil {
+			return Surface{}, err
 		}
-		return q.AddSurface(ctx, e.row(id, 1, boatID))
+		return a.Surface(ctx, id)
 	})
-	if err != nil {
-		return Surface{}, err
-	}
-	return a.Surface(ctx, id)
 }
 
 // EditSurface changes a surface.
 func (a *App) EditSurface(ctx context.Context, id string, version int, e SurfaceEdit) (Surface, error) {
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		old, err := q.Surface(ctx, id)
+	return change(ctx, a, func(ctx context.Context) (Surface, error) {
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			old, err := q.Surface(ctx, id)
+			if err != nil {
+				return err
+			}
+			if err := checkedSurface(ctx, q, old.BoatID, e); err != nil {
+				return err
+			}
+			return q.EditSurface(ctx, e.row(id, version, old.BoatID))
+		})
 		if err != nil {
-			return err
+			return Surface{}, stale(err, func() (Surface, error) { return a.Surface(ctx, id) })
 		}
-		if err := checkedSurface(ctx, q, old.BoatID, e); err != nil {
-			return err
-		}
-		return q.EditSurface(ctx, e.row(id, version, old.BoatID))
+		return a.Surface(ctx, id)
 	})
-	if err != nil {
-		return Surface{}, stale(err, func() (Surface, error) { return a.Surface(ctx, id) })
-	}
-	return a.Surface(ctx, id)
 }
 
 // RemoveSurface deletes a surface that has no logged coats; one that has is
 // refused, so that no record is lost with it.
 func (a *App) RemoveSurface(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error {
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		s, err := q.Surface(ctx, id)
 		if err != nil {
 			return err
@@ -353,31 +357,33 @@ func fromTemplate(key string, substrate survey.Substrate) ([]SurfaceEdit, error)
 // AddTemplate adds the surfaces of a template that a boat does not have by
 // name, and tells how many.
 func (a *App) AddTemplate(ctx context.Context, boatID, template string, substrate survey.Substrate) (int, error) {
-	surfaces, err := fromTemplate(template, substrate)
-	if err != nil {
-		return 0, err
-	}
-	added := 0
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		old, err := q.Surfaces(ctx, boatID)
+	return change(ctx, a, func(ctx context.Context) (int, error) {
+		surfaces, err := fromTemplate(template, substrate)
 		if err != nil {
-			return err
+			return 0, err
 		}
-		if _, err := q.Boat(ctx, boatID); err != nil {
-			return err
-		}
-		for _, s := range surfaces {
-			if slices.ContainsFunc(old, func(o store.Surface) bool { return o.Name == s.Name }) {
-				continue
-			}
-			added++
-			if err := q.AddSurface(ctx, s.row(newID(), 1, boatID)); err != nil {
+		added := 0
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			old, err := q.Surfaces(ctx, boatID)
+			if err != nil {
 				return err
 			}
-		}
-		return nil
+			if _, err := q.Boat(ctx, boatID); err != nil {
+				return err
+			}
+			for _, s := range surfaces {
+				if slices.ContainsFunc(old, func(o store.Surface) bool { return o.Name == s.Name }) {
+					continue
+				}
+				added++
+				if err := q.AddSurface(ctx, s.row(newID(), 1, boatID)); err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+		return added, err
 	})
-	return added, err
 }
 
 // copySteps gives a surface the planned coats of another.
@@ -403,78 +409,82 @@ func copySteps(ctx context.Context, q store.Queries, from store.Surface, to stri
 // behind it, with the same description, measurements, old layers and planned
 // coats. What was logged stays with the first.
 func (a *App) SplitSurface(ctx context.Context, id string, version int, pct float64, name string) (Surface, error) {
-	var bad fault.Errors
-	bad.Range("pct", pct, 1, 99, "%")
-	if name = strings.TrimSpace(name); name == "" {
-		bad.Add("name", "give the new surface a name")
-	}
-	if err := bad.Err(); err != nil {
-		return Surface{}, err
-	}
-	made := newID()
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		old, err := q.Surface(ctx, id)
+	return change(ctx, a, func(ctx context.Context) (Surface, error) {
+		var bad fault.Errors
+		bad.Range("pct", pct, 1, 99, "%")
+		if name = strings.TrimSpace(name); name == "" {
+			bad.Add("name", "give the new surface a name")
+		}
+		if err := bad.Err(); err != nil {
+			return Surface{}, err
+		}
+		made := newID()
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			old, err := q.Surface(ctx, id)
+			if err != nil {
+				return err
+			}
+			first := old
+			first.Version = version
+			share := old.Measured.V.SharePct
+			if share == 0 {
+				share = 100
+			}
+			first.Measured.V.SharePct = share * (100 - pct) / 100
+			if err := q.EditSurface(ctx, first); err != nil {
+				return err
+			}
+			second := old
+			second.ID, second.Name, second.Position = made, name, old.Position+1
+			second.Measured.V.SharePct = share * pct / 100
+			if err := q.AddSurface(ctx, second); err != nil {
+				return err
+			}
+			return copySteps(ctx, q, old, made)
+		})
 		if err != nil {
-			return err
+			return Surface{}, stale(err, func() (Surface, error) { return a.Surface(ctx, id) })
 		}
-		first := old
-		first.Version = version
-		share := old.Measured.V.SharePct
-		if share == 0 {
-			share = 100
-		}
-		first.Measured.V.SharePct = share * (100 - pct) / 100
-		if err := q.EditSurface(ctx, first); err != nil {
-			return err
-		}
-		second := old
-		second.ID, second.Name, second.Position = made, name, old.Position+1
-		second.Measured.V.SharePct = share * pct / 100
-		if err := q.AddSurface(ctx, second); err != nil {
-			return err
-		}
-		return copySteps(ctx, q, old, made)
+		return a.Surface(ctx, made)
 	})
-	if err != nil {
-		return Surface{}, stale(err, func() (Surface, error) { return a.Surface(ctx, id) })
-	}
-	return a.Surface(ctx, made)
 }
 
 // DuplicateSurface copies a surface with its planned coats, to the other side
 // if it has one.
 func (a *App) DuplicateSurface(ctx context.Context, id string) (Surface, error) {
-	made := newID()
-	err := a.store.Write(ctx, func(q store.Queries) error {
-		old, err := q.Surface(ctx, id)
+	return change(ctx, a, func(ctx context.Context) (Surface, error) {
+		made := newID()
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			old, err := q.Surface(ctx, id)
+			if err != nil {
+				return err
+			}
+			twin := old
+			twin.ID, twin.Position = made, old.Position+1
+			side := area.Side(old.Side)
+			twin.Side = string(side.Opposite())
+			if twin.Name = strings.Replace(old.Name, string(side), twin.Side, 1); side == area.Both || twin.Name == old.Name {
+				twin.Name = old.Name + ", " + map[area.Side]string{area.Both: "copy", area.Port: "starboard", area.Starboard: "port"}[side]
+			}
+			if f := old.Description.V.Facing; f == "port" || f == "starboard" {
+				twin.Description.V.Facing = string(area.Side(f).Opposite())
+			}
+			if err := q.AddSurface(ctx, twin); err != nil {
+				return err
+			}
+			return copySteps(ctx, q, old, made)
+		})
 		if err != nil {
-			return err
+			return Surface{}, err
 		}
-		twin := old
-		twin.ID, twin.Position = made, old.Position+1
-		side := area.Side(old.Side)
-		twin.Side = string(side.Opposite())
-		if twin.Name = strings.Replace(old.Name, string(side), twin.Side, 1); side == area.Both || twin.Name == old.Name {
-			twin.Name = old.Name + ", " + map[area.Side]string{area.Both: "copy", area.Port: "starboard", area.Starboard: "port"}[side]
-		}
-		if f := old.Description.V.Facing; f == "port" || f == "starboard" {
-			twin.Description.V.Facing = string(area.Side(f).Opposite())
-		}
-		if err := q.AddSurface(ctx, twin); err != nil {
-			return err
-		}
-		return copySteps(ctx, q, old, made)
+		return a.Surface(ctx, made)
 	})
-	if err != nil {
-		return Surface{}, err
-	}
-	return a.Surface(ctx, made)
 }
 
 // OrderSurfaces puts a boat's surfaces into the order of ids, which must name
 // each of them once.
 func (a *App) OrderSurfaces(ctx context.Context, boatID string, ids []string) error {
-	return a.store.Write(ctx, func(q store.Queries) error {
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		rows, err := q.Surfaces(ctx, boatID)
 		if err != nil {
 			return err

@@ -50,7 +50,7 @@ func stepsOf(rows []store.Step) []Step {
 
 // Systems lists the systems by name.
 func (a *App) Systems(ctx context.Context) ([]System, error) {
-	q := a.store.Read()
+	q := a.store.Read(ctx)
 	rows, err := q.Systems(ctx)
 	if err != nil {
 		return nil, err
@@ -114,47 +114,51 @@ func (e SystemEdit) row(ctx context.Context, q store.Queries, id string, version
 
 // AddSystem stores a new system.
 func (a *App) AddSystem(ctx context.Context, e SystemEdit) (System, error) {
-	now, err := a.Now(ctx)
-	if err != nil {
-		return System{}, err
-	}
-	id := newID()
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		row, err := e.row(ctx, q, id, 1)
+	return change(ctx, a, func(ctx context.Context) (System, error) {
+		now, err := a.Now(ctx)
 		if err != nil {
-			return err
+			return System{}, err
 		}
-		return q.AddSystem(ctx, row, now.Unix())
+		id := newID()
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			row, err := e.row(ctx, q, id, 1)
+			if err != nil {
+				return err
+			}
+			return q.AddSystem(ctx, row, now.Unix())
+		})
+		if err != nil {
+			return System{}, err
+		}
+		return a.system(ctx, id)
 	})
-	if err != nil {
-		return System{}, err
-	}
-	return a.system(ctx, id)
 }
 
 // EditSystem stores a new version of a system. Surfaces that it was applied to
 // keep the steps they have.
 func (a *App) EditSystem(ctx context.Context, id string, version int, e SystemEdit) (System, error) {
-	now, err := a.Now(ctx)
-	if err != nil {
-		return System{}, err
-	}
-	err = a.store.Write(ctx, func(q store.Queries) error {
-		row, err := e.row(ctx, q, id, version)
+	return change(ctx, a, func(ctx context.Context) (System, error) {
+		now, err := a.Now(ctx)
 		if err != nil {
-			return err
+			return System{}, err
 		}
-		return q.EditSystem(ctx, row, now.Unix())
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			row, err := e.row(ctx, q, id, version)
+			if err != nil {
+				return err
+			}
+			return q.EditSystem(ctx, row, now.Unix())
+		})
+		if err != nil {
+			return System{}, stale(err, func() (System, error) { return a.system(ctx, id) })
+		}
+		return a.system(ctx, id)
 	})
-	if err != nil {
-		return System{}, stale(err, func() (System, error) { return a.system(ctx, id) })
-	}
-	return a.system(ctx, id)
 }
 
 // RemoveSystem deletes a system with its versions.
 func (a *App) RemoveSystem(ctx context.Context, id string) error {
-	return a.store.Write(ctx, func(q store.Queries) error { return q.RemoveSystem(ctx, id) })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemoveSystem(ctx, id) })
 }
 
 // SchemeSteps turns a scheme into steps with products of the library. What the
@@ -262,7 +266,7 @@ type OverviewNeed struct {
 
 // Overview adds up what is planned on a boat.
 func (a *App) Overview(ctx context.Context, boatID string) (Overview, error) {
-	w, err := a.loadBoatWork(ctx, a.store.Read(), boatID)
+	w, err := a.loadBoatWork(ctx, a.store.Read(ctx), boatID)
 	if err != nil {
 		return Overview{}, err
 	}

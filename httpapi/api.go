@@ -178,6 +178,25 @@ func finite(api huma.API) func(huma.Context, func(huma.Context)) {
 	}
 }
 
+// snapshot answers what only reads from one state of the database.
+func snapshot(a *app.App) func(huma.Context, func(huma.Context)) {
+	return func(ctx huma.Context, next func(huma.Context)) {
+		if ctx.Method() != http.MethodGet {
+			next(ctx)
+			return
+		}
+		answered := false
+		err := a.View(ctx.Context(), func(in context.Context) error {
+			answered = true
+			next(huma.WithContext(ctx, in))
+			return nil
+		})
+		if err != nil && !answered { // the answer says what is wrong
+			next(ctx)
+		}
+	}
+}
+
 // newAPI describes every operation on r.
 func newAPI(r *gin.Engine, a *app.App, version string) huma.API {
 	huma.DefaultArrayNullable = false
@@ -188,7 +207,7 @@ func newAPI(r *gin.Engine, a *app.App, version string) huma.API {
 	config.CreateHooks = nil // no $schema in the bodies
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	api := humagin.New(r, config)
-	api.UseMiddleware(finite(api))
+	api.UseMiddleware(finite(api), snapshot(a))
 	calculators(api)
 	operations(api, a, version)
 	fillEnums(api.OpenAPI().Components.Schemas)

@@ -29,7 +29,7 @@ func value(surface map[string]any) map[string]any {
 	out := map[string]any{}
 	for k, v := range surface {
 		switch k {
-		case "id", "version", "boatId", "area", "measuring", "substrateName", "cautions", "openDefects":
+		case "id", "version", "boatId", "area", "measuring", "substrateName", "cautions", "crafts", "openDefects":
 		default:
 			out[k] = v
 		}

@@ -316,7 +316,7 @@ func (s *Store) Restore(ctx context.Context, path string) (kept string, err erro
 	if err != nil {
 		return "", err
 	}
-	if err := (Queries{tx}).copyFrom(ctx, "backup"); err != nil {
+	if err := (Queries{q: tx}).copyFrom(ctx, "backup"); err != nil {
 		_ = tx.Rollback() // err tells more
 		return "", err
 	}

@@ -20,9 +20,8 @@ func (q Queries) Fairings(ctx context.Context, surfaceID string) ([]Fairing, err
 }
 
 // Fairing returns one set of readings.
-func (q Queries) Fairing(ctx context.Context, id string) (f Fairing, err error) {
-	err = q.get(ctx, &f, "SELECT * FROM fairings WHERE id = ?", id)
-	return f, err
+func (q Queries) Fairing(ctx context.Context, id string) (Fairing, error) {
+	return one[Fairing](ctx, q, "SELECT * FROM fairings WHERE id = ?", id)
 }
 
 // AddFairing inserts f.

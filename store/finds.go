@@ -34,15 +34,13 @@ func (q Queries) Models(ctx context.Context, boatID string) ([]Model, error) {
 }
 
 // Model returns one model.
-func (q Queries) Model(ctx context.Context, id string) (m Model, err error) {
-	err = q.get(ctx, &m, "SELECT "+modelColumns+" FROM models WHERE id = ?", id)
-	return m, err
+func (q Queries) Model(ctx context.Context, id string) (Model, error) {
+	return one[Model](ctx, q, "SELECT "+modelColumns+" FROM models WHERE id = ?", id)
 }
 
 // ModelData returns the file of a model.
-func (q Queries) ModelData(ctx context.Context, id string) (data []byte, err error) {
-	err = q.get(ctx, &data, "SELECT data FROM models WHERE id = ?", id)
-	return data, err
+func (q Queries) ModelData(ctx context.Context, id string) ([]byte, error) {
+	return one[[]byte](ctx, q, "SELECT data FROM models WHERE id = ?", id)
 }
 
 // AddModel inserts m with its file.
@@ -89,9 +87,8 @@ func (q Queries) BoatDefects(ctx context.Context, boatID string) ([]Defect, erro
 }
 
 // Defect returns one defect.
-func (q Queries) Defect(ctx context.Context, id string) (d Defect, err error) {
-	err = q.get(ctx, &d, "SELECT * FROM defects WHERE id = ?", id)
-	return d, err
+func (q Queries) Defect(ctx context.Context, id string) (Defect, error) {
+	return one[Defect](ctx, q, "SELECT * FROM defects WHERE id = ?", id)
 }
 
 // AddDefect inserts d.
@@ -129,9 +126,8 @@ func (q Queries) BoatPhotos(ctx context.Context, boatID string) ([]Photo, error)
 }
 
 // PhotoJPEG returns a picture.
-func (q Queries) PhotoJPEG(ctx context.Context, id string) (jpeg []byte, err error) {
-	err = q.get(ctx, &jpeg, "SELECT jpeg FROM photos WHERE id = ?", id)
-	return jpeg, err
+func (q Queries) PhotoJPEG(ctx context.Context, id string) ([]byte, error) {
+	return one[[]byte](ctx, q, "SELECT jpeg FROM photos WHERE id = ?", id)
 }
 
 // AddPhoto inserts p.

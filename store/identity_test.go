@@ -64,7 +64,7 @@ func TestOtherFilesAreRefusedAndLeft(t *testing.T) {
 	}
 	_, err = target.Restore(ctx, file(t))
 	assert.ErrorIs(t, err, ErrForeign, "an empty file is no backup")
-	_, err = target.Read().Surface(ctx, "deck")
+	_, err = target.Read(ctx).Surface(ctx, "deck")
 	assert.NoError(t, err, "nothing of the yard went")
 }
 

@@ -31,9 +31,8 @@ func (q Queries) Instruments(ctx context.Context, placeID string) ([]Instrument,
 }
 
 // Instrument returns one instrument.
-func (q Queries) Instrument(ctx context.Context, id string) (i Instrument, err error) {
-	err = q.get(ctx, &i, "SELECT * FROM instruments WHERE id = ?", id)
-	return i, err
+func (q Queries) Instrument(ctx context.Context, id string) (Instrument, error) {
+	return one[Instrument](ctx, q, "SELECT * FROM instruments WHERE id = ?", id)
 }
 
 // AddInstrument inserts i.
@@ -70,33 +69,47 @@ type dayRow struct {
 // Readings returns an instrument's readings in [from, to] by time.
 func (q Queries) Readings(ctx context.Context, id string, from, to time.Time) ([]reading.Reading, error) {
 	days, err := list[dayRow](ctx, q, "SELECT * FROM readings WHERE instrument_id = ? AND day BETWEEN ? AND ? ORDER BY day", id, dayOf(from), dayOf(to))
-	if err != nil {
-		return nil, err
-	}
-	n := 0
+	return within(days, from, to)[id], err
+}
+
+// PlaceReadings returns the readings in [from, to] of all instruments of a place, by
+// instrument and time.
+func (q Queries) PlaceReadings(ctx context.Context, placeID string, from, to time.Time) (map[string][]reading.Reading, error) {
+	days, err := list[dayRow](ctx, q, `SELECT readings.* FROM readings JOIN instruments ON instruments.id = readings.instrument_id
+		WHERE instruments.place_id = ? AND day BETWEEN ? AND ? ORDER BY instrument_id, day`, placeID, dayOf(from), dayOf(to))
+	return within(days, from, to), err
+}
+
+// within takes the readings in [from, to] out of days in the order of time.
+func within(days []dayRow, from, to time.Time) map[string][]reading.Reading {
+	n := map[string]int{}
 	for _, d := range days {
-		n += len(d.Points) / pointSize
+		n[d.InstrumentID] += len(d.Points) / pointSize
 	}
-	out := make([]reading.Reading, 0, n)
+	out := map[string][]reading.Reading{}
+	for id, n := range n {
+		out[id] = make([]reading.Reading, 0, n)
+	}
 	for _, d := range days {
 		for _, r := range d.decode() {
 			if !r.At.Before(from) && !r.At.After(to) {
-				out = append(out, r)
+				out[d.InstrumentID] = append(out[d.InstrumentID], r)
 			}
 		}
 	}
-	return out, nil
+	return out
 }
 
 // ReadingSpan tells an instrument's first and last reading and their number;
 // ErrNotFound if it has none.
 func (q Queries) ReadingSpan(ctx context.Context, id string) (first, last time.Time, n int, err error) {
-	var sums struct {
+	type span struct {
 		First *int64 `db:"first"`
 		Last  *int64 `db:"last"`
 		Bytes *int64 `db:"bytes"`
 	}
-	if err := q.get(ctx, &sums, "SELECT min(day) AS first, max(day) AS last, sum(length(points)) AS bytes FROM readings WHERE instrument_id = ?", id); err != nil {
+	sums, err := one[span](ctx, q, "SELECT min(day) AS first, max(day) AS last, sum(length(points)) AS bytes FROM readings WHERE instrument_id = ?", id)
+	if err != nil {
 		return first, last, 0, err
 	}
 	if sums.First == nil {

@@ -15,9 +15,8 @@ type Plan struct {
 }
 
 // Plan returns the plan of a place, ErrNotFound if there is none yet.
-func (q Queries) Plan(ctx context.Context, placeID string) (p Plan, err error) {
-	err = q.get(ctx, &p, "SELECT * FROM plans WHERE place_id = ?", placeID)
-	return p, err
+func (q Queries) Plan(ctx context.Context, placeID string) (Plan, error) {
+	return one[Plan](ctx, q, "SELECT * FROM plans WHERE place_id = ?", placeID)
 }
 
 // PutPlan stores a plan if its version is current; a first one has version 0.

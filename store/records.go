@@ -36,9 +36,8 @@ func (q Queries) BoatLog(ctx context.Context, boatID string) ([]Entry, error) {
 }
 
 // Entry returns one log entry.
-func (q Queries) Entry(ctx context.Context, id string) (e Entry, err error) {
-	err = q.get(ctx, &e, "SELECT * FROM log_entries WHERE id = ?", id)
-	return e, err
+func (q Queries) Entry(ctx context.Context, id string) (Entry, error) {
+	return one[Entry](ctx, q, "SELECT * FROM log_entries WHERE id = ?", id)
 }
 
 // AddEntry inserts e.
@@ -99,9 +98,8 @@ func (q Queries) FullPots(ctx context.Context, boatID string) ([]Pot, error) {
 }
 
 // Pot returns one pot.
-func (q Queries) Pot(ctx context.Context, id string) (p Pot, err error) {
-	err = q.get(ctx, &p, "SELECT * FROM pots WHERE id = ?", id)
-	return p, err
+func (q Queries) Pot(ctx context.Context, id string) (Pot, error) {
+	return one[Pot](ctx, q, "SELECT * FROM pots WHERE id = ?", id)
 }
 
 // PutPot inserts p, or updates when it was laid and emptied.
@@ -163,15 +161,13 @@ func (q Queries) DropWeather(ctx context.Context, placeID string, measured bool,
 // LastWeather returns the last instant of a place's measured or forecast
 // record, ErrNotFound if it has none.
 func (q Queries) LastWeather(ctx context.Context, placeID string, measured bool) (time.Time, error) {
-	var at int64
-	err := q.get(ctx, &at, "SELECT at FROM weather WHERE place_id = ? AND measured = ? ORDER BY at DESC LIMIT 1", placeID, measured)
+	at, err := one[int64](ctx, q, "SELECT at FROM weather WHERE place_id = ? AND measured = ? ORDER BY at DESC LIMIT 1", placeID, measured)
 	return time.Unix(at, 0).UTC(), err
 }
 
 // Setting reads a setting into dest, ErrNotFound if it was never written.
-func (q Queries) Setting(ctx context.Context, key string) (value string, err error) {
-	err = q.get(ctx, &value, "SELECT value FROM settings WHERE key = ?", key)
-	return value, err
+func (q Queries) Setting(ctx context.Context, key string) (string, error) {
+	return one[string](ctx, q, "SELECT value FROM settings WHERE key = ?", key)
 }
 
 // SetSetting writes a setting.

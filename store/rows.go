@@ -30,9 +30,8 @@ func (q Queries) Places(ctx context.Context) ([]Place, error) {
 }
 
 // Place returns one place.
-func (q Queries) Place(ctx context.Context, id string) (p Place, err error) {
-	err = q.get(ctx, &p, "SELECT * FROM places WHERE id = ?", id)
-	return p, err
+func (q Queries) Place(ctx context.Context, id string) (Place, error) {
+	return one[Place](ctx, q, "SELECT * FROM places WHERE id = ?", id)
 }
 
 // AddPlace inserts p.
@@ -80,9 +79,8 @@ func (q Queries) Boats(ctx context.Context) ([]Boat, error) {
 }
 
 // Boat returns one boat.
-func (q Queries) Boat(ctx context.Context, id string) (b Boat, err error) {
-	err = q.get(ctx, &b, "SELECT * FROM boats WHERE id = ?", id)
-	return b, err
+func (q Queries) Boat(ctx context.Context, id string) (Boat, error) {
+	return one[Boat](ctx, q, "SELECT * FROM boats WHERE id = ?", id)
 }
 
 // AddBoat inserts b.
@@ -131,9 +129,8 @@ func (q Queries) Surfaces(ctx context.Context, boatID string) ([]Surface, error)
 }
 
 // Surface returns one surface.
-func (q Queries) Surface(ctx context.Context, id string) (s Surface, err error) {
-	err = q.get(ctx, &s, "SELECT * FROM surfaces WHERE id = ?", id)
-	return s, err
+func (q Queries) Surface(ctx context.Context, id string) (Surface, error) {
+	return one[Surface](ctx, q, "SELECT * FROM surfaces WHERE id = ?", id)
 }
 
 // AddSurface inserts s behind its boat's others, or, with a position, there.
@@ -179,9 +176,8 @@ func (q Queries) Products(ctx context.Context) ([]Product, error) {
 }
 
 // Product returns one product.
-func (q Queries) Product(ctx context.Context, id string) (p Product, err error) {
-	err = q.get(ctx, &p, "SELECT * FROM products WHERE id = ?", id)
-	return p, err
+func (q Queries) Product(ctx context.Context, id string) (Product, error) {
+	return one[Product](ctx, q, "SELECT * FROM products WHERE id = ?", id)
 }
 
 // AddProduct inserts p.

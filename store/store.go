@@ -13,6 +13,10 @@ import (
 	"io/fs"
 	"net/url"
 	"os"
+	"regexp"
+	"slices"
+	"strings"
+	"sync"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -92,16 +96,47 @@ func (s *Store) Intact(ctx context.Context) error {
 	return nil
 }
 
-// Read returns queries outside a transaction.
-func (s *Store) Read() Queries { return Queries{s.db} }
+// Read returns queries: those of the snapshot or the transaction that ctx is within, else
+// queries that each see what is stored at their time.
+func (s *Store) Read(ctx context.Context) Queries {
+	if q, ok := ctx.Value(txKey{}).(Queries); ok {
+		return q
+	}
+	return Queries{q: watched(ctx, s.db)}
+}
 
-// Write runs fn in one transaction, which is rolled back if fn fails.
-func (s *Store) Write(ctx context.Context, fn func(Queries) error) error {
+// txKey is the key of the queries of a snapshot or transaction in its context.
+type txKey struct{}
+
+// View runs fn on one snapshot: whatever is read under its context is of the same
+// instant, and the same question is put to the file once. What was read belongs to all of
+// fn and is not to be changed. A view within a view or a transaction is that one.
+func (s *Store) View(ctx context.Context, fn func(context.Context) error) error {
+	if _, ok := ctx.Value(txKey{}).(Queries); ok {
+		return fn(ctx)
+	}
+	tx, err := s.db.BeginTxx(ctx, &sql.TxOptions{ReadOnly: true})
+	if err != nil {
+		return fmt.Errorf("begin: %w", err)
+	}
+	q := Queries{q: watched(ctx, tx), seen: &seen{rows: map[string]any{}}, reads: true}
+	return errors.Join(fn(context.WithValue(ctx, txKey{}, q)), ignoreDone(tx.Rollback()))
+}
+
+// Write runs fn in one transaction, which is rolled back if fn fails. What is read under
+// its context is read in it, so that what was checked still holds when it is written; a
+// write within a write is part of it.
+func (s *Store) Write(ctx context.Context, fn func(context.Context, Queries) error) error {
+	if q, ok := ctx.Value(txKey{}).(Queries); ok && !q.reads {
+		return fn(ctx, q)
+	}
 	tx, err := s.db.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("begin: %w", err)
 	}
-	if err := fn(Queries{tx}); err != nil {
+	known := &seen{rows: map[string]any{}}
+	q := Queries{q: forgetting{watched(ctx, tx), known}, seen: known}
+	if err := fn(context.WithValue(ctx, txKey{}, q), q); err != nil {
 		return errors.Join(err, ignoreDone(tx.Rollback()))
 	}
 	if err := tx.Commit(); err != nil {
@@ -118,20 +153,82 @@ func ignoreDone(err error) error {
 }
 
 // Queries are the statements, in or outside a transaction.
-type Queries struct{ q sqlx.ExtContext }
+type Queries struct {
+	q     sqlx.ExtContext
+	seen  *seen // of a snapshot or transaction, nil where others may change what is stored
+	reads bool  // and no more: of a snapshot
+}
 
-func (q Queries) get(ctx context.Context, dest any, query string, args ...any) error {
-	err := sqlx.GetContext(ctx, q.q, dest, query, args...)
-	if errors.Is(err, sql.ErrNoRows) {
-		return ErrNotFound
+// seen are the rows that were read, by question and arguments.
+type seen struct {
+	sync.Mutex
+	rows map[string]any
+}
+
+// forget drops what a statement may have changed: of an insert or update, what was read of
+// its table; all for any other, such as a deletion, which other tables follow.
+func (s *seen) forget(statement string) {
+	s.Lock()
+	defer s.Unlock()
+	m := changes.FindStringSubmatch(statement)
+	for key := range s.rows {
+		if m == nil || strings.Contains(key, m[1]) {
+			delete(s.rows, key)
+		}
 	}
-	return err
+}
+
+var changes = regexp.MustCompile(`^\s*(?:INSERT INTO|UPDATE) (\w+) `)
+
+// forgetting is a transaction that forgets what it has read when it writes.
+type forgetting struct {
+	sqlx.ExtContext
+	seen *seen
+}
+
+func (f forgetting) ExecContext(ctx context.Context, statement string, args ...any) (sql.Result, error) {
+	f.seen.forget(statement)
+	return f.ExtContext.ExecContext(ctx, statement, args...)
+}
+
+// once returns what read gives, or gave to the same question in the snapshot.
+func once[T any](q Queries, query string, args []any, read func() (T, error)) (T, error) {
+	if q.seen == nil {
+		return read()
+	}
+	key := fmt.Sprintf("%T %s %q", *new(T), query, fmt.Sprint(args...))
+	q.seen.Lock()
+	got, ok := q.seen.rows[key]
+	q.seen.Unlock()
+	if ok {
+		return got.(T), nil
+	}
+	v, err := read()
+	if err == nil {
+		q.seen.Lock()
+		q.seen.rows[key] = v
+		q.seen.Unlock()
+	}
+	return v, err
+}
+
+func one[T any](ctx context.Context, q Queries, query string, args ...any) (T, error) {
+	return once(q, query, args, func() (out T, err error) {
+		err = sqlx.GetContext(ctx, q.q, &out, query, args...)
+		if errors.Is(err, sql.ErrNoRows) {
+			err = ErrNotFound
+		}
+		return out, err
+	})
 }
 
 func list[T any](ctx context.Context, q Queries, query string, args ...any) ([]T, error) {
-	out := []T{}
-	err := sqlx.SelectContext(ctx, q.q, &out, query, args...)
-	return out, err
+	out, err := once(q, query, args, func() ([]T, error) {
+		out := []T{}
+		err := sqlx.SelectContext(ctx, q.q, &out, query, args...)
+		return out, err
+	})
+	return slices.Clone(out), err
 }
 
 func (q Queries) exec(ctx context.Context, query string, args any) (int64, error) {
@@ -153,8 +250,8 @@ func (q Queries) edit(ctx context.Context, table, id, update string, row any) er
 }
 
 func (q Queries) missing(ctx context.Context, table, id string) error {
-	var n int
-	if err := q.get(ctx, &n, "SELECT count(*) FROM "+table+" WHERE id = ?", id); err != nil {
+	n, err := one[int](ctx, q, "SELECT count(*) FROM "+table+" WHERE id = ?", id)
+	if err != nil {
 		return err
 	}
 	if n == 0 {

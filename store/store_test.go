@@ -71,17 +71,17 @@ func TestSurfacesMoveToTheNewSchema(t *testing.T) {
 	s, err := Open(ctx, path)
 	require.NoError(t, err)
 	defer s.Close()
-	steps, err := s.Read().BoatSteps(ctx, "b")
+	steps, err := s.Read(ctx).BoatSteps(ctx, "b")
 	require.NoError(t, err)
 	require.Len(t, steps, 1)
 	assert.Equal(t, "coat", steps[0].Work)
 	assert.Equal(t, 80.0, steps[0].DFTUm)
-	entry, err := s.Read().Entry(ctx, "entry")
+	entry, err := s.Read(ctx).Entry(ctx, "entry")
 	require.NoError(t, err)
 	require.NotNil(t, entry.StepID, "a coat still counts for its step")
 	assert.Equal(t, "step", *entry.StepID)
 	assert.Equal(t, 1.5, entry.Litres)
-	got, err := s.Read().Surfaces(ctx, "b")
+	got, err := s.Read(ctx).Surfaces(ctx, "b")
 	require.NoError(t, err)
 	require.Len(t, got, 4)
 	for i, want := range []survey.Substrate{survey.Gelcoat, survey.SolidWood, survey.OtherSubstr, survey.Steel} {
@@ -101,12 +101,12 @@ func TestSurfacesMoveToTheNewSchema(t *testing.T) {
 func TestAFailedWriteLeavesNothing(t *testing.T) {
 	s := open(t)
 	boom := errors.New("boom")
-	err := s.Write(ctx, func(q Queries) error {
+	err := s.Write(ctx, func(ctx context.Context, q Queries) error {
 		require.NoError(t, q.AddPlace(ctx, Place{ID: "p", Name: "Quay", TimeZone: "UTC", WeatherSource: "imported"}))
 		return boom
 	})
 	assert.ErrorIs(t, err, boom)
-	places, err := s.Read().Places(ctx)
+	places, err := s.Read(ctx).Places(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, places)
 }
@@ -114,18 +114,18 @@ func TestAFailedWriteLeavesNothing(t *testing.T) {
 func TestVersionsAndMissingRows(t *testing.T) {
 	s := open(t)
 	p := Place{ID: "p", Name: "Quay", TimeZone: "UTC", WeatherSource: "imported"}
-	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.AddPlace(ctx, p) }))
+	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.AddPlace(ctx, p) }))
 	p.Version = 1
 	edit := func(p Place) error {
-		return s.Write(ctx, func(q Queries) error { return q.EditPlace(ctx, p) })
+		return s.Write(ctx, func(ctx context.Context, q Queries) error { return q.EditPlace(ctx, p) })
 	}
 	assert.NoError(t, edit(p))
 	assert.ErrorIs(t, edit(p), ErrStale)
 	p.ID = "other"
 	assert.ErrorIs(t, edit(p), ErrNotFound)
-	_, err := s.Read().Boat(ctx, "none")
+	_, err := s.Read(ctx).Boat(ctx, "none")
 	assert.ErrorIs(t, err, ErrNotFound)
-	assert.Error(t, s.Write(ctx, func(q Queries) error { return q.AddBoat(ctx, Boat{ID: "b", PlaceID: "none"}) }), "foreign keys hold")
+	assert.Error(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.AddBoat(ctx, Boat{ID: "b", PlaceID: "none"}) }), "foreign keys hold")
 }
 
 func TestWeatherRoundTrip(t *testing.T) {
@@ -133,18 +133,18 @@ func TestWeatherRoundTrip(t *testing.T) {
 	at := time.Date(2026, 5, 9, 10, 0, 0, 0, time.UTC)
 	wind := 3.5
 	in := weather.Series{{At: at, TempC: 9.5, RHPct: 80, WindMS: &wind, Measured: true}, {At: at.Add(time.Hour), TempC: 10, RHPct: 79, Measured: true}}
-	require.NoError(t, s.Write(ctx, func(q Queries) error {
+	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
 		require.NoError(t, q.AddPlace(ctx, Place{ID: "p", Name: "Quay", TimeZone: "UTC", WeatherSource: "imported"}))
 		require.NoError(t, q.PutWeather(ctx, "p", true, in))
 		return q.PutWeather(ctx, "p", true, in) // again: the same instants are replaced
 	}))
-	got, err := s.Read().Weather(ctx, "p", true, at, at.Add(time.Hour))
+	got, err := s.Read(ctx).Weather(ctx, "p", true, at, at.Add(time.Hour))
 	require.NoError(t, err)
 	assert.Equal(t, in, got)
-	last, err := s.Read().LastWeather(ctx, "p", true)
+	last, err := s.Read(ctx).LastWeather(ctx, "p", true)
 	require.NoError(t, err)
 	assert.Equal(t, at.Add(time.Hour), last)
-	_, err = s.Read().LastWeather(ctx, "p", false)
+	_, err = s.Read(ctx).LastWeather(ctx, "p", false)
 	assert.ErrorIs(t, err, ErrNotFound)
 }
 
@@ -164,14 +164,14 @@ func TestReadingsRoundTrip(t *testing.T) {
 	at := time.Date(2026, 5, 9, 23, 59, 30, 0, time.UTC)
 	none := math.NaN()
 	in := []reading.Reading{{At: at, TempC: -3.125, RHPct: 99.9}, {At: at.Add(45 * time.Second), TempC: 10.001, RHPct: none}, {At: at.Add(2 * time.Minute), TempC: none, RHPct: 50}}
-	require.NoError(t, s.Write(ctx, func(q Queries) error {
+	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
 		require.NoError(t, q.AddPlace(ctx, Place{ID: "p", Name: "Quay", TimeZone: "UTC", WeatherSource: "imported"}))
 		require.NoError(t, q.AddInstrument(ctx, Instrument{ID: "i", PlaceID: "p", Name: "Post", Kind: "air", Feed: "file"}))
 		require.NoError(t, q.PutReadings(ctx, "i", in))
 		// Over midnight, between and in place of what is there.
 		return q.PutReadings(ctx, "i", []reading.Reading{{At: at.Add(20 * time.Second), TempC: 4, RHPct: 60}, {At: at.Add(2 * time.Minute), TempC: 5, RHPct: 51}})
 	}))
-	got, err := s.Read().Readings(ctx, "i", at, at.Add(time.Hour))
+	got, err := s.Read(ctx).Readings(ctx, "i", at, at.Add(time.Hour))
 	require.NoError(t, err)
 	require.Len(t, got, 4)
 	assert.Equal(t, in[0], got[0])
@@ -179,13 +179,13 @@ func TestReadingsRoundTrip(t *testing.T) {
 	assert.Equal(t, 10.001, got[2].TempC)
 	assert.True(t, math.IsNaN(got[2].RHPct))
 	assert.Equal(t, reading.Reading{At: at.Add(2 * time.Minute), TempC: 5, RHPct: 51}, got[3])
-	first, last, n, err := s.Read().ReadingSpan(ctx, "i")
+	first, last, n, err := s.Read(ctx).ReadingSpan(ctx, "i")
 	require.NoError(t, err)
 	assert.Equal(t, []any{at, at.Add(2 * time.Minute), 4}, []any{first, last, n})
-	require.NoError(t, s.Write(ctx, func(q Queries) error { return q.DropReadings(ctx, "i", at.Add(time.Minute)) }))
-	_, last, n, err = s.Read().ReadingSpan(ctx, "i")
+	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.DropReadings(ctx, "i", at.Add(time.Minute)) }))
+	_, last, n, err = s.Read(ctx).ReadingSpan(ctx, "i")
 	require.NoError(t, err)
 	assert.Equal(t, []any{at.Add(20 * time.Second), 2}, []any{last, n})
-	_, _, _, err = s.Read().ReadingSpan(ctx, "none")
+	_, _, _, err = s.Read(ctx).ReadingSpan(ctx, "none")
 	assert.ErrorIs(t, err, ErrNotFound)
 }

@@ -17,9 +17,8 @@ func (q Queries) Systems(ctx context.Context) ([]System, error) {
 }
 
 // System returns one system.
-func (q Queries) System(ctx context.Context, id string) (s System, err error) {
-	err = q.get(ctx, &s, "SELECT * FROM systems WHERE id = ?", id)
-	return s, err
+func (q Queries) System(ctx context.Context, id string) (System, error) {
+	return one[System](ctx, q, "SELECT * FROM systems WHERE id = ?", id)
 }
 
 const keepVersion = "INSERT INTO system_versions (system_id, version, at, steps) VALUES (:id, :version, :at, :steps)"
@@ -109,9 +108,8 @@ func (q Queries) AllStock(ctx context.Context) ([]Stock, error) {
 }
 
 // StockItem returns one of them.
-func (q Queries) StockItem(ctx context.Context, id string) (s Stock, err error) {
-	err = q.get(ctx, &s, "SELECT * FROM stock WHERE id = ?", id)
-	return s, err
+func (q Queries) StockItem(ctx context.Context, id string) (Stock, error) {
+	return one[Stock](ctx, q, "SELECT * FROM stock WHERE id = ?", id)
 }
 
 // AddStock inserts s.

@@ -37,8 +37,6 @@ func coats(c Case, check func(i int, s Step) say.Sentence) []hit {
 	})
 }
 
-func oneOf(k product.Kind, kinds ...product.Kind) bool { return slices.Contains(kinds, k) }
-
 // under names the binder of what step i goes over, from the steps or, without
 // any, from the outermost old layer that was left; "" if neither tells.
 func (c Case) under(i int) (product.Binder, string) {
