@@ -56,7 +56,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Fill("Place name", "Home Quay").Fill("Latitude", "95").Fill("Longitude", "1.2").Fill("Time zone", "Europe/London")
 	p.Fill("Length over all", "6.4").Fill("Waterline length", "5.6").Fill("Beam", "wide").Fill("Draught", "0.7").Fill("Mean freeboard", "0.7")
 	p.Press("Add the boat").SeeIn(`[data-field="dimensions.beamM"]`, "not a number")
-	p.Fill("Beam", "2.2").Press("Add the boat").SeeIn(`[data-field="newPlace.latitudeDeg"]`, "between -90")
+	p.Fill("Beam", "2.2").Press("Add the boat").SeeIn(`[data-field="newPlace.latitudeDeg"]`, "between −90")
 	p.Fill("Latitude", "52.4").Fill("Beam", "8").Press("Add the boat").SeeIn(`[data-field="dimensions.beamM"]`, "cannot be more than the length")
 	p.Fill("Beam", "2.2").Press("Add the boat").See("4 surfaces")
 	require.NoError(t, p.Err())

@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ok, type Refused, type Schemas } from "./client";
+import { changed, type Fact, key } from "./keys";
 
 /** The products, with what their kind is: coats leaves thinners out. */
 export function useCoats() {
@@ -23,107 +24,107 @@ export function useKinds() {
   return { works, kindOf: (work: string): Kind => works.find((k) => k.work === work) ?? {} };
 }
 
-export const useMeta = () => useQuery({ queryKey: ["meta"], queryFn: () => ok(api.GET("/api/meta")), refetchInterval: 60_000 });
-export const useBoats = () => useQuery({ queryKey: ["boats"], queryFn: () => ok(api.GET("/api/boats")) });
-export const usePlaces = () => useQuery({ queryKey: ["places"], queryFn: () => ok(api.GET("/api/places")) });
-export const useProducts = () => useQuery({ queryKey: ["products"], queryFn: () => ok(api.GET("/api/products")) });
+export const useMeta = () => useQuery({ queryKey: key("meta"), queryFn: () => ok(api.GET("/api/meta")), refetchInterval: 60_000 });
+export const useBoats = () => useQuery({ queryKey: key("boats"), queryFn: () => ok(api.GET("/api/boats")) });
+export const usePlaces = () => useQuery({ queryKey: key("places"), queryFn: () => ok(api.GET("/api/places")) });
+export const useProducts = () => useQuery({ queryKey: key("products"), queryFn: () => ok(api.GET("/api/products")) });
 
 const byID = (id: string) => ({ params: { path: { id } } });
 
 export const useToday = (boat: string) =>
-  useQuery({ queryKey: ["today", boat], queryFn: () => ok(api.GET("/api/boats/{id}/today", byID(boat))), refetchInterval: 60_000 });
+  useQuery({ queryKey: key("today", boat), queryFn: () => ok(api.GET("/api/boats/{id}/today", byID(boat))), refetchInterval: 60_000 });
 export const useSurvey = (boat: string) =>
-  useQuery({ queryKey: ["survey", boat], queryFn: () => ok(api.GET("/api/boats/{id}/survey", byID(boat))) });
+  useQuery({ queryKey: key("survey", boat), queryFn: () => ok(api.GET("/api/boats/{id}/survey", byID(boat))) });
 export const useLog = (boat: string) =>
-  useQuery({ queryKey: ["log", boat], queryFn: () => ok(api.GET("/api/boats/{id}/log", byID(boat))) });
+  useQuery({ queryKey: key("log", boat), queryFn: () => ok(api.GET("/api/boats/{id}/log", byID(boat))) });
 export const useBuildUp = (surface: string) =>
   useQuery({
-    queryKey: ["build-up", surface],
+    queryKey: key("build-up", surface),
     queryFn: () => ok(api.GET("/api/surfaces/{id}/build-up", byID(surface))),
     enabled: surface !== "",
   });
 export const useVerdict = (boat: string, q: { productId: string; surfaceId: string; method: string }) =>
   useQuery({
-    queryKey: ["verdict", boat, q],
+    queryKey: key("verdict", boat, q),
     queryFn: () => ok(api.GET("/api/boats/{id}/verdict", { params: { path: { id: boat }, query: q } })),
     enabled: q.productId !== "",
     placeholderData: keepPreviousData,
   });
 
-/** A change on the server after which everything shown is asked for again. */
-export function useChange<V, R>(fn: (v: V) => Promise<R>, done?: (r: R) => void) {
+/** A change on the server of these facts, after which what is made from them is asked for again. */
+export function useChange<V, R>(facts: Fact[], fn: (v: V) => Promise<R>, done?: (r: R) => void) {
   const queries = useQueryClient();
   return useMutation<R, Refused, V>({
     mutationFn: fn,
     onSuccess: async (r) => {
-      await queries.invalidateQueries();
+      await changed(queries, facts);
       done?.(r);
     },
   });
 }
 
-export const useSystems = () => useQuery({ queryKey: ["systems"], queryFn: () => ok(api.GET("/api/systems")) });
-export const useSchemes = () => useQuery({ queryKey: ["schemes"], queryFn: () => ok(api.GET("/api/schemes")) });
+export const useSystems = () => useQuery({ queryKey: key("systems"), queryFn: () => ok(api.GET("/api/systems")) });
+export const useSchemes = () => useQuery({ queryKey: key("schemes"), queryFn: () => ok(api.GET("/api/schemes")) });
 export const useOverview = (boat: string) =>
-  useQuery({ queryKey: ["overview", boat], queryFn: () => ok(api.GET("/api/boats/{id}/overview", byID(boat))) });
+  useQuery({ queryKey: key("overview", boat), queryFn: () => ok(api.GET("/api/boats/{id}/overview", byID(boat))) });
 export const useStores = (boatId: string) =>
-  useQuery({ queryKey: ["stores", boatId], queryFn: () => ok(api.GET("/api/stores", { params: { query: { boatId } } })) });
+  useQuery({ queryKey: key("stores", boatId), queryFn: () => ok(api.GET("/api/stores", { params: { query: { boatId } } })) });
 
 export const useInstruments = (place: string) =>
-  useQuery({ queryKey: ["instruments", place], queryFn: () => ok(api.GET("/api/places/{id}/instruments", byID(place))) });
+  useQuery({ queryKey: key("instruments", place), queryFn: () => ok(api.GET("/api/places/{id}/instruments", byID(place))) });
 export const useTrace = (id: string, from: string, to: string) =>
   useQuery({
-    queryKey: ["trace", id, from, to],
+    queryKey: key("trace", id, from, to),
     queryFn: () => ok(api.GET("/api/instruments/{id}/readings", { params: { path: { id }, query: { from, to, points: 800 } } })),
     placeholderData: keepPreviousData,
   });
 export const useCorrection = (boat: string) =>
-  useQuery({ queryKey: ["correction", boat], queryFn: () => ok(api.GET("/api/boats/{id}/correction", byID(boat))) });
+  useQuery({ queryKey: key("correction", boat), queryFn: () => ok(api.GET("/api/boats/{id}/correction", byID(boat))) });
 export const useTent = (boat: string) =>
-  useQuery({ queryKey: ["tent", boat], queryFn: () => ok(api.GET("/api/boats/{id}/tent", byID(boat))) });
+  useQuery({ queryKey: key("tent", boat), queryFn: () => ok(api.GET("/api/boats/{id}/tent", byID(boat))) });
 export const useYardPlan = (place: string) =>
-  useQuery({ queryKey: ["plan", place], queryFn: () => ok(api.GET("/api/places/{id}/plan", byID(place))), enabled: place !== "" });
+  useQuery({ queryKey: key("plan", place), queryFn: () => ok(api.GET("/api/places/{id}/plan", byID(place))), enabled: place !== "" });
 export const useWays = (place: string, version: number) =>
-  useQuery({ queryKey: ["ways", place, version], queryFn: () => ok(api.GET("/api/places/{id}/plan/ways", byID(place))) });
+  useQuery({ queryKey: key("ways", place, version), queryFn: () => ok(api.GET("/api/places/{id}/plan/ways", byID(place))) });
 
 type BenchAsk = NonNullable<import("./types.gen").paths["/api/boats/{id}/bench"]["get"]["parameters"]["query"]>;
 export const useBench = (boat: string, q: BenchAsk = {}) =>
   useQuery({
-    queryKey: ["bench", boat, q],
+    queryKey: key("bench", boat, q),
     queryFn: () => ok(api.GET("/api/boats/{id}/bench", { params: { path: { id: boat }, query: q } })),
     enabled: boat !== "",
     refetchInterval: 60_000,
     placeholderData: keepPreviousData,
   });
 export const useAccounts = (boat: string) =>
-  useQuery({ queryKey: ["accounts", boat], queryFn: () => ok(api.GET("/api/boats/{id}/accounts", byID(boat))) });
+  useQuery({ queryKey: key("accounts", boat), queryFn: () => ok(api.GET("/api/boats/{id}/accounts", byID(boat))) });
 export const useUpkeep = (boat: string, miles: number) =>
   useQuery({
-    queryKey: ["upkeep", boat, miles],
+    queryKey: key("upkeep", boat, miles),
     queryFn: () => ok(api.GET("/api/boats/{id}/upkeep", { params: { path: { id: boat }, query: { miles } } })),
     placeholderData: keepPreviousData,
   });
 export const useReport = (boat: string) =>
-  useQuery({ queryKey: ["report", boat], queryFn: () => ok(api.GET("/api/boats/{id}/report", byID(boat))) });
+  useQuery({ queryKey: key("report", boat), queryFn: () => ok(api.GET("/api/boats/{id}/report", byID(boat))) });
 export const useHistory = (entry: string) =>
-  useQuery({ queryKey: ["history", entry], queryFn: () => ok(api.GET("/api/log/{id}/history", byID(entry))) });
+  useQuery({ queryKey: key("history", entry), queryFn: () => ok(api.GET("/api/log/{id}/history", byID(entry))) });
 export const useSuspects = (entry: string) =>
-  useQuery({ queryKey: ["suspects", entry], queryFn: () => ok(api.GET("/api/log/{id}/suspects", byID(entry))) });
+  useQuery({ queryKey: key("suspects", entry), queryFn: () => ok(api.GET("/api/log/{id}/suspects", byID(entry))) });
 export const useFairing = (surface: string, set: string) =>
   useQuery({
-    queryKey: ["fairing", surface, set],
+    queryKey: key("fairing", surface, set),
     queryFn: () => ok(api.GET("/api/surfaces/{id}/fairing", { params: { path: { id: surface }, query: { set } } })),
     enabled: surface !== "",
     placeholderData: keepPreviousData,
   });
 export const useSanding = (surface: string, q: { from: number; to: number; wet: boolean }) =>
   useQuery({
-    queryKey: ["sanding", surface, q],
+    queryKey: key("sanding", surface, q),
     queryFn: () => ok(api.GET("/api/surfaces/{id}/sanding", { params: { path: { id: surface }, query: q } })),
     enabled: surface !== "",
     placeholderData: keepPreviousData,
   });
 export const useFinishWords = () =>
-  useQuery({ queryKey: ["finish-words"], queryFn: () => ok(api.GET("/api/finishes")), staleTime: Number.POSITIVE_INFINITY });
+  useQuery({ queryKey: key("finish-words"), queryFn: () => ok(api.GET("/api/finishes")), staleTime: Number.POSITIVE_INFINITY });
 export const useStarts = (boat: string) =>
-  useQuery({ queryKey: ["starts", boat], queryFn: () => ok(api.GET("/api/boats/{id}/starts", byID(boat))), enabled: boat !== "" });
+  useQuery({ queryKey: key("starts", boat), queryFn: () => ok(api.GET("/api/boats/{id}/starts", byID(boat))), enabled: boat !== "" });

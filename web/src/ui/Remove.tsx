@@ -1,11 +1,14 @@
 import { useState } from "react";
+import type { Fact } from "../api/keys";
 import { useChange } from "../api/queries";
 import { Refusal } from "./Form";
 
+type Props = { what: string; label: string; of: Fact[]; remove: () => Promise<unknown>; done: () => void };
+
 /** A deletion that asks once more. */
-export function Remove({ what, label, remove, done }: { what: string; label: string; remove: () => Promise<unknown>; done: () => void }) {
+export function Remove({ what, label, of, remove, done }: Props) {
   const [sure, setSure] = useState(false);
-  const change = useChange(remove, done);
+  const change = useChange(of, remove, done);
   return (
     <div className="mt-3">
       {sure ? (

@@ -255,7 +255,7 @@ const MODES: Record<string, string> = { real: "the real clock", fixed: "standing
 function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const [at, setAt] = useState("");
-  const set = useChange((v: Schemas["ClockEdit"]) => ok(api.PUT("/api/clock", { body: v })));
+  const set = useChange(["clock", "weather", "readings"], (v: Schemas["ClockEdit"]) => ok(api.PUT("/api/clock", { body: v })));
   const move = (addH: number) => set.mutate({ mode: meta.clock.mode === "real" ? "fixed" : meta.clock.mode, addH });
   return (
     <>

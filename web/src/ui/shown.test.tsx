@@ -109,7 +109,7 @@ it("shows no conflict for other refusals", () => {
 it("asks once more before it deletes, and tells why it may not", async () => {
   const done = vi.fn();
   const remove = vi.fn(() => Promise.reject(new Refused(409, "in use by the bottom", {})));
-  show(<Remove what="the deck" label="delete this surface" remove={remove} done={done} />);
+  show(<Remove of={["log"]} what="the deck" label="delete this surface" remove={remove} done={done} />);
   await userEvent.click(screen.getByText("delete this surface"));
   expect(remove).not.toHaveBeenCalled();
   await userEvent.click(screen.getByText("Keep"));

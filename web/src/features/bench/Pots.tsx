@@ -11,7 +11,7 @@ import type { BenchData } from "./Bench";
 export function Pots({ bench: b, boatId }: { bench: BenchData; boatId: string }) {
   const now = useNow(b.now);
   const zone = b.place.timeZone;
-  const put = useChange((p: Schemas["PotEdit"]) =>
+  const put = useChange(["pots"], (p: Schemas["PotEdit"]) =>
     send({ id: newID(), at: Date.now(), label: "pot", boatId, method: "PUT", path: `/api/boats/${boatId}/pots`, body: p }),
   );
   const edit = (p: Schemas["Pot"], more: Partial<Schemas["PotEdit"]>): Schemas["PotEdit"] => ({

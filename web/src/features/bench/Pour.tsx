@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
+import { key } from "../../api/keys";
 import { newID, send } from "../../api/outbox";
 import { useChange, useInstruments } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
@@ -33,7 +34,7 @@ export function Pour({
   const [chosen, setWay] = useState<Way>("scale");
   const way = (chosen === "scale" && !canWeigh) || (chosen === "pump" && !canPump) ? "cup" : chosen;
   const [live, setLive] = useState(false);
-  const mixed = useChange(() =>
+  const mixed = useChange(["pots"], () =>
     send({
       id: newID(),
       at: Date.now(),
@@ -146,7 +147,7 @@ function Scale({
   const target = b.pot.targets[step];
   const want = target?.scaleG ?? 0;
   const values = useQuery({
-    queryKey: ["values", scale?.id, want],
+    queryKey: key("values", scale?.id, want),
     queryFn: () =>
       ok(api.GET("/api/instruments/{id}/values", { params: { path: { id: scale?.id ?? "" }, query: { want: Math.round(want) } } })),
     enabled: on && scale !== undefined && target !== undefined,

@@ -65,6 +65,7 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
   const newPlace = at === NEW_PLACE;
 
   const save = useChange(
+    ["boat", "place", "surfaces", "weather"],
     (v: number) => {
       const value = {
         ...(draft as Schemas["BoatEdit"]),

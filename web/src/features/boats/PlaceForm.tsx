@@ -63,6 +63,7 @@ export function PlaceForm({ place, done }: { place: Schemas["Place"]; done: () =
   const [version, setVersion] = useState(place.version);
   const [local, setLocal] = useState<Record<string, string>>({});
   const save = useChange(
+    ["place", "weather"],
     (v: number) =>
       ok(api.PUT("/api/places/{id}", { params: { path: { id: place.id } }, body: { version: v, value: draft as Schemas["PlaceEdit"] } })),
     done,

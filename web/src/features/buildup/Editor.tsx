@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
+import { key } from "../../api/keys";
 import { useChange, useCoats, useKinds, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { CutSection } from "../../ui/CutSection";
@@ -34,7 +35,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
   const local = Object.fromEntries(Object.entries(bad).map(([k, m]) => [k.replace(/^steps\.(\d+)/, "steps[$1]"), m]));
   const sendable = Object.keys(bad).length === 0;
   const preview = useQuery<Schemas["BuildUp"], Refused>({
-    queryKey: ["preview", surface.id, steps],
+    queryKey: key("preview", surface.id, steps),
     queryFn: () =>
       ok(
         api.POST("/api/surfaces/{id}/build-up/preview", {
@@ -47,6 +48,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
     retry: false,
   });
   const save = useChange(
+    ["steps"],
     (v: number) =>
       ok(
         api.PUT("/api/surfaces/{id}/build-up", {

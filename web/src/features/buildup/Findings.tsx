@@ -30,6 +30,7 @@ function One({ f, surfaceId, stepId, saved }: { f: Schemas["Finding"]; surfaceId
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState("");
   const set = useChange(
+    ["steps"],
     (on: boolean) =>
       ok(api.POST("/api/surfaces/{id}/overrule", { params: { path: { id: surfaceId } }, body: { stepId, rule: f.rule, reason, on } })),
     () => setOpen(false),

@@ -26,7 +26,7 @@ export function Goal({
     return { productId, dftUm: real ? Math.round(real.um) : sheet?.film.typicalUm };
   };
   const [g, set] = useState<Partial<Schemas["GoalEdit"]>>({ ...start(products[0]?.id), hide: false });
-  const ask = useChange(() =>
+  const ask = useChange([], () =>
     ok(
       api.POST("/api/coats-for", {
         body: {

@@ -12,12 +12,16 @@ export function SaveSystem({ steps, surface, done }: { steps: Schemas["Step"][];
   const [name, setName] = useState(`${surface.name}, ${surface.substrateName}`);
   const [note, setNote] = useState("");
   const old = systems.find((s) => s.id === id);
-  const save = useChange(() => {
-    const value = { name: old?.name ?? name, note: old ? note || old.note : note, steps: steps.map(({ id: _, ...s }) => s) };
-    return old
-      ? ok(api.PUT("/api/systems/{id}", { params: { path: { id: old.id } }, body: { version: old.version, value } }))
-      : ok(api.POST("/api/systems", { body: value }));
-  }, done);
+  const save = useChange(
+    ["systems"],
+    () => {
+      const value = { name: old?.name ?? name, note: old ? note || old.note : note, steps: steps.map(({ id: _, ...s }) => s) };
+      return old
+        ? ok(api.PUT("/api/systems/{id}", { params: { path: { id: old.id } }, body: { version: old.version, value } }))
+        : ok(api.POST("/api/systems", { body: value }));
+    },
+    done,
+  );
   return (
     <Errors.Provider value={save.error?.fields ?? {}}>
       <form

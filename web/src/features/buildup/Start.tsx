@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
+import { key } from "../../api/keys";
 import { useChange, useKinds, useProducts, useSchemes, useSystems } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
 import { Choice, Refusal } from "../../ui/Form";
@@ -53,6 +54,7 @@ export function Start({
   const [also, setAlso] = useState<string[]>([]);
   const others = surfaces.filter((f) => f.id !== surface.id);
   const spread = useChange(
+    ["steps"],
     async (steps: Schemas["Step"][]) => {
       for (const f of others.filter((o) => also.includes(o.id))) {
         const path = { id: f.id };
@@ -125,7 +127,7 @@ export function Start({
 
 /** Deletes a system of one's own with all its versions; surfaces keep what was put on them. */
 function Forget({ system }: { system: string }) {
-  const forget = useChange(() => ok(api.DELETE("/api/systems/{id}", { params: { path: { id: system } } })));
+  const forget = useChange(["systems"], () => ok(api.DELETE("/api/systems/{id}", { params: { path: { id: system } } })));
   return (
     <>
       <button type="button" className="btn btn-ghost mt-2 min-h-11" disabled={forget.isPending} onClick={() => forget.mutate(undefined)}>
@@ -141,7 +143,7 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
   const { kindOf } = useKinds();
   const steps = way.steps.map(({ id: _, ...s }) => s);
   const result = useQuery({
-    queryKey: ["way", surface.id, way.key, way.steps],
+    queryKey: key("way", surface.id, way.key, way.steps),
     queryFn: () => ok(api.POST("/api/surfaces/{id}/build-up/preview", { params: { path: { id: surface.id } }, body: { steps } })),
     retry: false,
   });

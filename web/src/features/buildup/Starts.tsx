@@ -8,6 +8,7 @@ export function Starts({ boatId, begun }: { boatId: string; begun: () => void })
   const starts = useStarts(boatId).data ?? [];
   const [chosen, choose] = useState<Record<string, string>>({});
   const begin = useChange(
+    ["steps"],
     (body: Schemas["StartChoice"][]) => ok(api.POST("/api/boats/{id}/starts", { params: { path: { id: boatId } }, body })),
     begun,
   );

@@ -45,6 +45,7 @@ export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string
   const [text, setText] = useState<Record<string, string>>({});
   const [wrong, setWrong] = useState("");
   const save = useChange(
+    ["fairing"],
     (v: number) =>
       ok(api.PUT("/api/surfaces/{id}/fairing", { params: { path: { id: view.surface.id } }, body: { id, version: v, value: draft } })),
     (r) => go({ set: r.now?.id ?? "" }),
@@ -238,6 +239,7 @@ export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string
             </button>
             {id && (
               <Remove
+                of={["fairing"]}
                 what="this set of gaps"
                 label="Delete these gaps"
                 remove={() => ok(api.DELETE("/api/fairings/{id}", { params: { path: { id } } }))}

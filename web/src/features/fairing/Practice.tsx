@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
+import { key } from "../../api/keys";
 import { Answer, Loaded } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
@@ -36,7 +37,7 @@ function Panel() {
   const { prose } = useSettings();
   const [moves, setMoves] = useState<Move[]>([]);
   const state = useQuery({
-    queryKey: ["panel", moves],
+    queryKey: key("panel", moves),
     queryFn: () => ok(api.POST("/api/practice/panel", { body: { moves } })),
     placeholderData: keepPreviousData,
   });
@@ -137,7 +138,7 @@ function Days() {
   const [seed, setSeed] = useState(1);
   const [score, setScore] = useState({ right: 0, of: 0 });
   const [answer, setAnswer] = useState<Schemas["PracticeAnswer"]>();
-  const day = useQuery({ queryKey: ["day", seed], queryFn: () => ok(api.GET("/api/practice/day", { params: { query: { seed } } })) });
+  const day = useQuery({ queryKey: key("day", seed), queryFn: () => ok(api.GET("/api/practice/day", { params: { query: { seed } } })) });
   const choose = async (coat: boolean) => {
     const a = await ok(api.POST("/api/practice/day", { body: { seed, coat } }));
     setAnswer(a);

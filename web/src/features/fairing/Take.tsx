@@ -9,6 +9,7 @@ import { Figure, Quantity } from "../../ui/Working";
 export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fairing"]; boatId: string; surfaceId: string }) {
   const go = useNavigate();
   const plan = useChange(
+    ["steps"],
     (school: Schemas["FairingPlan"]["school"]) =>
       ok(api.POST("/api/fairings/{id}/plan", { params: { path: { id: f.id } }, body: { school } })),
     () => go(`/boats/${boatId}/build-up?surface=${surfaceId}`),

@@ -3,9 +3,12 @@ import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { elapsed, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { Grid, Num, Part, Pick, Rows, Text, Tick } from "./fields";
+import { Grid, Part } from "./fields";
+import { fieldsOf } from "./typed";
 import { useCraft } from "./useWork";
 import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
+
+const { Num, Pick, Rows, Text, Tick } = fieldsOf<Schemas["AntifoulWork"]>();
 
 type View = Schemas["Antifouled"];
 

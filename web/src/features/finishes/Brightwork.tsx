@@ -3,9 +3,12 @@ import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { clock, day, span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
-import { Grid, Num, Part, Pick, Tick } from "./fields";
-import { useCraft, useDraft } from "./useWork";
+import { Grid, Part } from "./fields";
+import { fieldsOf } from "./typed";
+import { useCraft } from "./useWork";
 import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
+
+const { Num, Pick, Tick, useDraft } = fieldsOf<Schemas["BrightworkWork"]>();
 
 type View = Schemas["Bright"];
 

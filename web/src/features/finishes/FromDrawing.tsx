@@ -14,6 +14,7 @@ export function FromDrawing({ label, take }: { label: string; take: (rings: Ring
   const [unit, setUnit] = useState<(typeof UNITS)[number]>("mm");
   const file = useRef<HTMLInputElement>(null);
   const read = useChange(
+    [],
     (f: File) =>
       upload<Schemas["Drawing"]>(
         "/api/drawings",

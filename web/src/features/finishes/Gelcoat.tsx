@@ -2,9 +2,12 @@ import type { Schemas } from "../../api/client";
 import { useMeta } from "../../api/queries";
 import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
-import { Grid, Num, Part, Pick, Rows, Text } from "./fields";
-import { useCraft, useDraft } from "./useWork";
+import { Grid, Part } from "./fields";
+import { fieldsOf } from "./typed";
+import { useCraft } from "./useWork";
 import { Findings, Litres, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
+
+const { Num, Pick, Rows, Text, useDraft } = fieldsOf<Schemas["GelcoatWork"]>();
 
 type View = Schemas["Gelcoated"];
 

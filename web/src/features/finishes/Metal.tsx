@@ -4,9 +4,12 @@ import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { Grid, Instants, Num, Part, Pick, Rows, Text, Tick, When } from "./fields";
-import { useCraft, useDraft } from "./useWork";
+import { Grid, Part } from "./fields";
+import { fieldsOf } from "./typed";
+import { useCraft } from "./useWork";
 import { Findings, Steps, Takes, Workbench } from "./Workbench";
+
+const { Instants, Num, Pick, Rows, Text, Tick, When, useDraft } = fieldsOf<Schemas["MetalWork"]>();
 
 type View = Schemas["Metalled"];
 

@@ -1,9 +1,12 @@
 import type { Schemas } from "../../api/client";
 import { elapsed } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
-import { Grid, Num, Part, Rows, Text, Tick } from "./fields";
-import { useCraft, useDraft } from "./useWork";
+import { Grid, Part } from "./fields";
+import { fieldsOf } from "./typed";
+import { useCraft } from "./useWork";
 import { Findings, ProductChoice, Steps, Takes, Workbench } from "./Workbench";
+
+const { Num, Rows, Text, Tick, useDraft } = fieldsOf<Schemas["MouldWork"]>();
 
 type View = Schemas["Moulded"];
 

@@ -11,9 +11,12 @@ import { OutlineFields } from "../survey/OutlineFields";
 import { verdictLane } from "../weather/verdictLane";
 import { DeckMap, type Tool } from "./DeckMap";
 import { FromDrawing } from "./FromDrawing";
-import { Grid, Num, Part, Pick, Rows, Text, Tick } from "./fields";
-import { useCraft, useDraft } from "./useWork";
+import { Grid, Part } from "./fields";
+import { fieldsOf } from "./typed";
+import { useCraft } from "./useWork";
 import { Findings, ProductChoice, Workbench } from "./Workbench";
+
+const { Num, Pick, Rows, Text, Tick, useDraft } = fieldsOf<Schemas["NonskidWork"]>();
 
 type View = Schemas["NonSkid"];
 

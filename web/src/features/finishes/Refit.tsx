@@ -2,9 +2,12 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
 import { stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
-import { Num, Part, Pick, Rows, Text, Tick, When } from "./fields";
-import { useDraft, useWork } from "./useWork";
+import { Part } from "./fields";
+import { fieldsOf } from "./typed";
+import { useWork } from "./useWork";
 import { Cautions, Findings, Workbench } from "./Workbench";
+
+const { Num, Pick, Rows, Text, Tick, When, useDraft } = fieldsOf<Schemas["RefitWork"]>();
 
 type View = Schemas["Refitted"];
 

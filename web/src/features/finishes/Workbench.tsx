@@ -84,6 +84,7 @@ export function Workbench<W, R extends View<W>>({
 function Keep<W, R extends View<W>>({ bench, view, planKey }: { bench: ReturnType<typeof useWork<W, R>>; view: R; planKey?: PlanKey }) {
   const go = useNavigate();
   const plan = useChange(
+    ["steps"],
     () => ok(api.POST(`/api/surfaces/{id}/finishes/${planKey ?? "gelcoat"}/plan`, { params: { path: { id: view.surface?.id ?? "" } } })),
     () => go(`/boats/${view.boatId}/build-up?surface=${view.surface?.id}`),
   );

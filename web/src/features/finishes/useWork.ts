@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { createContext, useContext, useEffect, useState } from "react";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
+import { key } from "../../api/keys";
 import { useChange } from "../../api/queries";
 import { unsendable } from "../../ui/Form";
 
@@ -14,23 +15,24 @@ export type Ways<W, R> = {
 };
 
 /** A workbench: what is kept, the change at hand with what it would come to, and keeping it. */
-export function useWork<W, R extends Kept<W>>(key: string[], ways: Ways<W, R>) {
+export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
   const [draft, setDraft] = useState<W | null>(null);
   const [settled, setSettled] = useState<W | null>(null);
   useEffect(() => {
     const t = setTimeout(() => setSettled(draft), 200);
     return () => clearTimeout(t);
   }, [draft]);
-  const kept = useQuery<R, Refused>({ queryKey: ["finish", ...key], queryFn: ways.get });
+  const kept = useQuery<R, Refused>({ queryKey: key("finish", ...of), queryFn: ways.get });
   const local = draft === null ? {} : brackets(unsendable(draft));
   const preview = useQuery<R, Refused>({
-    queryKey: ["finish", ...key, settled],
+    queryKey: key("finish", ...of, settled),
     queryFn: () => ways.preview(settled as W),
     enabled: settled !== null && draft !== null && Object.keys(brackets(unsendable(settled))).length === 0,
     placeholderData: keepPreviousData,
     retry: false,
   });
   const save = useChange(
+    ["finish"],
     (version: number) => ways.set(version, draft ?? (kept.data?.work as W)),
     () => setDraft(null),
   );

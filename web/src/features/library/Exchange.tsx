@@ -7,7 +7,7 @@ import { Refusal } from "../../ui/Form";
 /** Data sheets in and out: JSON holds all of a sheet, CSV one row a product. */
 export function Exchange() {
   const picked = useRef<HTMLInputElement>(null);
-  const add = useChange((f: File) =>
+  const add = useChange(["library"], (f: File) =>
     upload<Schemas["Imported"]>("/api/library", { format: f.name.toLowerCase().endsWith(".csv") ? "csv" : "json" }, f),
   );
   return (

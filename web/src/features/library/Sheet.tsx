@@ -75,6 +75,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   const spread = show(3, "K", 0);
   const fresh = !product || copying;
   const save = useChange(
+    ["library"],
     async (v: number) => {
       const doubts = await ok(api.POST("/api/products/doubts", { body: d as Sheet }));
       setDoubts(doubts);
@@ -94,6 +95,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
     },
   );
   const remove = useChange(
+    ["library"],
     () => ok(api.DELETE("/api/products/{id}", { params: { path: { id: product?.id ?? "" } } })),
     () => go("/library"),
   );

@@ -57,6 +57,7 @@ export function EntryForm({
   const coat = kind.lays === true;
 
   const save = useChange(
+    ["log"],
     async (v: number) => {
       const value = entryOf(draft, { boatId, productId, planned, zone, now: today.ribbon.now, u: units, kind });
       if (entry) return ok(api.PUT("/api/log/{id}", { params: { path: { id: entry.id } }, body: { version: v, value } }));

@@ -180,8 +180,8 @@ function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }
 
 function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: string; edit: (id: string) => void }) {
   const path = (id: string) => ({ params: { path: { id } } });
-  const remove = useChange((id: string) => ok(api.DELETE("/api/log/{id}", path(id))));
-  const restore = useChange((id: string) => ok(api.POST("/api/log/{id}/restore", path(id))));
+  const remove = useChange(["log"], (id: string) => ok(api.DELETE("/api/log/{id}", path(id))));
+  const restore = useChange(["log"], (id: string) => ok(api.POST("/api/log/{id}/restore", path(id))));
   const [showDeleted, setShowDeleted] = useState(false);
   const { prose } = useSettings();
   const undo = remove.data?.deleted && entries.find((e) => e.id === remove.data?.id)?.deleted ? remove.data : undefined;

@@ -36,7 +36,7 @@ export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const [version, setVersion] = useState(plan.version);
   const [local, setLocal] = useState<Record<string, string>>({});
   const id = plan.place.id;
-  const save = useChange((v: number) =>
+  const save = useChange(["plan"], (v: number) =>
     ok(api.PUT("/api/places/{id}/plan", { params: { path: { id } }, body: { version: v, value: draft } })),
   );
   const submit = (v: number) => {

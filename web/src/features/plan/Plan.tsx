@@ -35,9 +35,9 @@ function Shown({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const view = VIEWS.find((v) => v.key === params.get("view"))?.key ?? "season";
   const zone = plan.place.timeZone;
   const id = plan.place.id;
-  const undo = useChange(() => ok(api.POST("/api/places/{id}/plan/undo", { params: { path: { id } } })));
+  const undo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/undo", { params: { path: { id } } })));
   const make = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make`, "POST");
-  const refresh = useChange(async () => undefined);
+  const refresh = useChange(["plan"], async () => undefined);
   const run = async () => {
     await make.start();
     refresh.mutate(undefined);

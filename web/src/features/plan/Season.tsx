@@ -16,7 +16,7 @@ const BAR = 20;
 export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
   const { show } = useSettings();
   const id = plan.place.id;
-  const move = useChange((to: { taskId: string; at: string }) =>
+  const move = useChange(["plan"], (to: { taskId: string; at: string }) =>
     ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, ...to, near: true } })),
   );
   const [by, setBy] = useState<"surface" | "person">("surface");

@@ -72,10 +72,10 @@ function One({
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => box.current?.focus(), []);
   const id = plan.place.id;
-  const move = useChange((at: string | undefined) =>
+  const move = useChange(["plan"], (at: string | undefined) =>
     ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, taskId: i.taskId, at } })),
   );
-  const mark = useChange((m: Schemas["PlanMark"]) =>
+  const mark = useChange(["plan"], (m: Schemas["PlanMark"]) =>
     ok(
       api.PUT("/api/places/{id}/plan", {
         params: { path: { id } },

@@ -37,6 +37,7 @@ export function StockForm({ item, done }: { item?: Schemas["StockItem"]; done: (
   );
   const [local, setLocal] = useState<Record<string, string>>({});
   const save = useChange(
+    ["stock"],
     () =>
       item
         ? ok(api.PUT("/api/stock/{id}", { params: { path: { id: item.id } }, body: { version: item.version, value: edit } }))

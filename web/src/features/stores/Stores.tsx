@@ -171,7 +171,7 @@ function Shelf({
   editing: string | null;
   setEditing: (id: string | null) => void;
 }) {
-  const remove = useChange((id: string) => ok(api.DELETE("/api/stock/{id}", { params: { path: { id } } })));
+  const remove = useChange(["stock"], (id: string) => ok(api.DELETE("/api/stock/{id}", { params: { path: { id } } })));
   return (
     <section className="mt-8" data-testid="shelf">
       <h2 className="text-lg">On the shelf</h2>

@@ -113,6 +113,7 @@ export function DefectForm({
   const [local, setLocal] = useState<Record<string, string>>({});
   const set = (d: Partial<Draft>) => setDraft({ ...draft, ...d });
   const save = useChange(
+    ["surfaces"],
     () =>
       defect
         ? ok(api.PUT("/api/defects/{id}", { params: { path: { id: defect.id } }, body: { version: defect.version, value: draft } }))
@@ -205,6 +206,7 @@ export function DefectForm({
       {defect && <Photos defect={defect} />}
       {defect && (
         <Remove
+          of={["surfaces"]}
           what={`defect ${defect.number} and its photos`}
           label="delete this defect"
           remove={() => ok(api.DELETE("/api/defects/{id}", { params: { path: { id: defect.id } } }))}
@@ -216,8 +218,8 @@ export function DefectForm({
 }
 
 function Photos({ defect }: { defect: Defect }) {
-  const add = useChange((f: File) => upload<Defect>(`/api/defects/${defect.id}/photos`, {}, f));
-  const remove = useChange((id: string) => ok(api.DELETE("/api/photos/{id}", { params: { path: { id } } })));
+  const add = useChange(["surfaces"], (f: File) => upload<Defect>(`/api/defects/${defect.id}/photos`, {}, f));
+  const remove = useChange(["surfaces"], (id: string) => ok(api.DELETE("/api/photos/{id}", { params: { path: { id } } })));
   return (
     <div className="mt-4">
       <h3 className="mb-2">Photos</h3>

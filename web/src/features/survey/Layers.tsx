@@ -31,6 +31,7 @@ export function Layers({
     set({ layers: next });
   };
   const read = useChange(
+    [],
     () => ok(api.POST("/api/rings", { body: { rings } })),
     (layers) => {
       set({ layers: [...f.layers, ...layers] });

@@ -26,6 +26,7 @@ export function Models({ boatId, models }: { boatId: string; models: Model[] }) 
   const [sent, setSent] = useState<number | null>(null);
   const [local, setLocal] = useState<Record<string, string>>({});
   const add = useChange(
+    ["surfaces"],
     async (f: File) => {
       setSent(0);
       try {
@@ -160,6 +161,7 @@ function ModelRow({ model }: { model: Model }) {
   const [editing, setEditing] = useState(false);
   const [placing, setPlacing] = useState<Placing>(model);
   const save = useChange(
+    ["surfaces"],
     () => {
       const { name, draws, unit, up, forward, waterlineM, bootTopM } = placing;
       return ok(
@@ -224,6 +226,7 @@ function ModelRow({ model }: { model: Model }) {
             place it otherwise
           </button>
           <Remove
+            of={["surfaces"]}
             what={model.name}
             label="delete this model"
             remove={() => ok(api.DELETE("/api/models/{id}", { params: { path: { id: model.id } } }))}

@@ -32,7 +32,7 @@ export function OutlineFields({
   const holes = outline.holes ?? [];
   const ring = at < 0 ? outline.outer : (holes[at] ?? []);
   const put = (r: Ring) => set(at < 0 ? { ...outline, outer: r } : { ...outline, holes: holes.map((h, k) => (k === at ? r : h)) });
-  const read = useChange((f: File) => {
+  const read = useChange([], (f: File) => {
     const format = f.name.toLowerCase().endsWith(".dxf") ? "dxf" : "svg";
     return upload<Schemas["Drawing"]>("/api/drawings", { format, unitM }, f);
   });

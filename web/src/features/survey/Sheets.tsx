@@ -158,7 +158,7 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
   );
   const [tried, setTried] = useState(false);
   const local = unsendable({ girths });
-  const save = useChange(() => {
+  const save = useChange(["surfaces"], () => {
     const e = editOf(surface);
     const at = e.measured.measures.findIndex((m) => m.method === "girths");
     const measures = [...e.measured.measures];

@@ -8,6 +8,7 @@ export function SplitForm({ surface, version, done }: { surface: Schemas["Surfac
   const [pct, setPct] = useState<number | undefined>(50);
   const [name, setName] = useState(`${surface.name}, forward`);
   const split = useChange(
+    ["surfaces", "steps", "log"],
     () => ok(api.POST("/api/surfaces/{id}/split", { params: { path: { id: surface.id } }, body: { version, pct: pct ?? 0, name } })),
     done,
   );

@@ -11,7 +11,7 @@ import { Figure, Quantity } from "../../ui/Working";
 export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"]; picked: string; pick: (id: string) => void }) {
   const { boat, surfaces } = survey;
   const methods = useMeta().data?.survey.methods ?? {};
-  const order = useChange((ids: string[]) =>
+  const order = useChange(["surfaces"], (ids: string[]) =>
     ok(api.PUT("/api/boats/{id}/surfaces/order", { params: { path: { id: boat.id } }, body: { ids } })),
   );
   const swap = (a: string, b: string) => order.mutate(surfaces.map((s) => (s.id === a ? b : s.id === b ? a : s.id)));

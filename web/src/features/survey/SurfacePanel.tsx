@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
+import { key } from "../../api/keys";
 import { useChange, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Errors, Refusal, unsendable } from "../../ui/Form";
@@ -24,7 +25,7 @@ function usePreview(boatId: string, edit: Edit, sendable: boolean) {
     return () => clearTimeout(t);
   }, [edit]);
   return useQuery<Schemas["AreaAssessment"], Refused>({
-    queryKey: ["measure", boatId, settled],
+    queryKey: key("measure", boatId, settled),
     queryFn: () => ok(api.POST("/api/boats/{id}/surfaces/preview", { params: { path: { id: boatId } }, body: settled })),
     enabled: sendable && settled === edit,
     placeholderData: keepPreviousData,
@@ -56,6 +57,7 @@ export function SurfacePanel({
   const sendable = Object.keys(local).length === 0;
   const preview = usePreview(boatId, edit, sendable);
   const save = useChange(
+    ["surfaces"],
     (v: number) =>
       surface
         ? ok(api.PUT("/api/surfaces/{id}", { params: { path: { id: surface.id } }, body: { version: v, value: edit } }))
@@ -68,6 +70,7 @@ export function SurfacePanel({
     },
   );
   const duplicate = useChange(
+    ["surfaces", "steps"],
     () => ok(api.POST("/api/surfaces/{id}/duplicate", { params: { path: { id: surface?.id ?? "" } } })),
     (s) => done(s.id),
   );
@@ -149,6 +152,7 @@ export function SurfacePanel({
       {surface && (
         <>
           <Remove
+            of={["surfaces", "steps"]}
             what={`${surface.name}, its planned coats and its defects`}
             label="delete this surface"
             remove={() => ok(api.DELETE("/api/surfaces/{id}", { params: { path: { id: surface.id } } }))}

@@ -110,6 +110,7 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
           <h2 className="mb-3 text-lg">Her dimensions</h2>
           <BoatForm boat={boat} done={() => setDoing(null)} />
           <Remove
+            of={["boat", "surfaces", "steps", "log", "plan"]}
             what={`${boat.name} with her surfaces, plans and log`}
             label="delete this boat"
             remove={() => ok(api.DELETE("/api/boats/{id}", { params: { path: { id: boat.id } } }))}

@@ -10,6 +10,7 @@ export function TemplateForm({ boatId, done }: { boatId: string; done: () => voi
   const [template, setTemplate] = useState("motor-launch");
   const [substrate, setSubstrate] = useState<Edit["substrate"]>("grp");
   const add = useChange(
+    ["surfaces"],
     () => ok(api.POST("/api/boats/{id}/template", { params: { path: { id: boatId } }, body: { template, substrate } })),
     done,
   );

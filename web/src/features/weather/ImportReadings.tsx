@@ -15,13 +15,16 @@ export function ImportReadings({ instrument, zone, done }: { instrument: Schemas
   const [mapping, setMapping] = useState<Mapping>();
   const base = `/api/instruments/${instrument.id}`;
   const look = useChange(
+    [],
     (f: File) => upload<Preview>(`${base}/preview`, {}, f),
     (p) => {
       setSeen(p);
       setMapping(p.mapping);
     },
   );
-  const send = useChange(() => upload<Schemas["ReadingsIn"]>(`${base}/file`, { mapping: JSON.stringify(mapping) }, file as File));
+  const send = useChange(["readings"], () =>
+    upload<Schemas["ReadingsIn"]>(`${base}/file`, { mapping: JSON.stringify(mapping) }, file as File),
+  );
   return (
     <div className="mt-3 max-w-5xl border border-base-content p-4">
       <p className="quiet text-sm">

@@ -19,13 +19,17 @@ export function InstrumentForm({
   const [edit, setEdit] = useState<Edit>(
     () => instrument ?? { name: "", kind: "air", feed: "file", surfaceId: survey.surfaces[0]?.id ?? "", boatId: survey.boat.id, fault: "" },
   );
-  const save = useChange(() => {
-    const { name, kind, feed, surfaceId, fault } = edit;
-    const value: Edit = { name, kind, feed, fault, surfaceId, boatId: survey.boat.id };
-    return instrument
-      ? ok(api.PUT("/api/instruments/{id}", { params: { path: { id: instrument.id } }, body: { version: instrument.version, value } }))
-      : ok(api.POST("/api/places/{id}/instruments", { params: { path: { id: survey.place.id } }, body: value }));
-  }, done);
+  const save = useChange(
+    ["readings"],
+    () => {
+      const { name, kind, feed, surfaceId, fault } = edit;
+      const value: Edit = { name, kind, feed, fault, surfaceId, boatId: survey.boat.id };
+      return instrument
+        ? ok(api.PUT("/api/instruments/{id}", { params: { path: { id: instrument.id } }, body: { version: instrument.version, value } }))
+        : ok(api.POST("/api/places/{id}/instruments", { params: { path: { id: survey.place.id } }, body: value }));
+    },
+    done,
+  );
   const set = (e: Partial<Edit>) => setEdit({ ...edit, ...e });
   const kind = words?.instruments.find((k) => k.key === edit.kind);
   return (

@@ -22,13 +22,14 @@ export function Months({ place }: { place: Schemas["Place"] }) {
   const [open, setOpen] = useState(false);
   const [local, setLocal] = useState<Record<string, string>>({});
   const start = useChange(
+    [],
     () => ok(api.GET("/api/usual-months", { params: { query: { latitudeDeg: place.latitudeDeg } } })),
     (m) => {
       setMonths(m);
       setOpen(true);
     },
   );
-  const save = useChange((normals: Normal[] | undefined) => {
+  const save = useChange(["place", "weather"], (normals: Normal[] | undefined) => {
     const { name, latitudeDeg, longitudeDeg, timeZone, weatherSource } = place;
     return ok(
       api.PUT("/api/places/{id}", {

@@ -97,6 +97,7 @@ function One({ instrument: i, survey }: { instrument: Schemas["Instrument"]; sur
         <>
           <InstrumentForm survey={survey} instrument={i} done={close} />
           <Remove
+            of={["readings"]}
             what={`${i.name} with its readings`}
             label="delete this instrument"
             remove={() => ok(api.DELETE("/api/instruments/{id}", { params: { path: { id: i.id } } }))}

@@ -10,14 +10,18 @@ export function SpotForm({ instrument, zone, done }: { instrument: Schemas["Inst
   const [at, setAt] = useState(() => toLocalField(now, zone));
   const [tempC, setTempC] = useState<number>();
   const [local, setLocal] = useState<Record<string, string>>({});
-  const save = useChange(async () => {
-    const answer = await fetch(`/api/instruments/${instrument.id}/readings`, {
-      method: "POST",
-      headers: { "Content-Type": "application/x-ndjson" },
-      body: JSON.stringify({ at: fromLocalField(at, zone), tempC }),
-    });
-    if (!answer.ok) throw refusedBy(answer.status, await answer.json());
-  }, done);
+  const save = useChange(
+    ["readings"],
+    async () => {
+      const answer = await fetch(`/api/instruments/${instrument.id}/readings`, {
+        method: "POST",
+        headers: { "Content-Type": "application/x-ndjson" },
+        body: JSON.stringify({ at: fromLocalField(at, zone), tempC }),
+      });
+      if (!answer.ok) throw refusedBy(answer.status, await answer.json());
+    },
+    done,
+  );
   return (
     <Errors.Provider value={{ ...local, ...save.error?.fields }}>
       <form

@@ -30,7 +30,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
   const step = build?.steps.find((s) => s.id === waiting.find((l) => l.surfaceId === surfaceId)?.nextStepId);
   const [picked, pick] = useState("");
   const productId = picked || step?.productId || coats[0]?.id || "";
-  const compare = useChange(() =>
+  const compare = useChange([], () =>
     ok(
       api.POST("/api/boats/{id}/compare", {
         params: { path: { id: boat.id } },
@@ -38,7 +38,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
       }),
     ),
   );
-  const save = useChange((t: TentDraft | undefined) =>
+  const save = useChange(["tent"], (t: TentDraft | undefined) =>
     ok(api.PUT("/api/boats/{id}/tent", { params: { path: { id: boat.id } }, body: { version: stored.version, tent: t } })),
   );
   const send = (then: () => void) => {

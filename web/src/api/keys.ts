@@ -1,0 +1,76 @@
+import type { QueryClient } from "@tanstack/react-query";
+
+/** What is stored, as far as a change of it is felt apart. */
+export type Fact =
+  | "clock"
+  | "library"
+  | "boat"
+  | "place"
+  | "surfaces"
+  | "steps"
+  | "log"
+  | "stock"
+  | "weather"
+  | "readings"
+  | "tent"
+  | "fairing"
+  | "finish"
+  | "systems"
+  | "pots"
+  | "plan";
+
+const COATS = ["library", "boat", "surfaces", "steps", "log"] as const;
+const CLOCKS = [...COATS, "clock", "place", "weather", "readings", "tent"] as const;
+
+/** What each thing asked for is made from: a new question says so here. */
+const MADE_FROM = {
+  meta: ["clock"],
+  boats: ["boat", "place"],
+  places: ["place"],
+  products: ["library"],
+  systems: ["systems", "library"],
+  schemes: ["library"],
+  today: [...CLOCKS, "stock"],
+  verdict: CLOCKS,
+  bench: [...CLOCKS, "stock", "pots"],
+  tent: CLOCKS,
+  suspects: CLOCKS,
+  fairing: [...CLOCKS, "fairing"],
+  finish: [...CLOCKS, "finish"],
+  plan: [...CLOCKS, "plan", "stock"],
+  ways: [...CLOCKS, "plan"],
+  correction: CLOCKS,
+  sanding: [...CLOCKS, "fairing"],
+  upkeep: [...COATS, "clock", "place", "stock"],
+  report: [...CLOCKS, "stock", "finish", "fairing"],
+  survey: ["boat", "place", "surfaces"],
+  measure: ["boat", "surfaces"],
+  log: COATS,
+  history: ["log", "library"],
+  accounts: [...COATS, "clock"],
+  "build-up": [...COATS, "stock", "clock"],
+  preview: [...COATS, "stock", "clock"],
+  way: [...COATS, "stock", "clock"],
+  overview: [...COATS, "stock", "clock", "systems"],
+  starts: [...COATS, "systems"],
+  stores: [...COATS, "stock", "clock"],
+  instruments: ["readings", "boat", "clock"],
+  trace: ["readings"],
+  values: ["readings"],
+  "finish-words": [],
+  panel: [],
+  day: [],
+} as const satisfies Record<string, readonly Fact[]>;
+
+export type Topic = keyof typeof MADE_FROM;
+
+/** The key that an answer is kept by: what was asked, and of what. */
+export const key = (topic: Topic, ...of: unknown[]) => [topic, ...of];
+
+/** Asks again for what is made from any of these facts. */
+export function changed(queries: QueryClient, facts: readonly Fact[]) {
+  if (facts.length === 0) return Promise.resolve();
+  return queries.invalidateQueries({
+    predicate: (q) => (MADE_FROM[q.queryKey[0] as Topic] as readonly Fact[]).some((f) => facts.includes(f)),
+  });
+}
