@@ -141,6 +141,7 @@ func (q Queries) WriteBoat(ctx context.Context, f BoatFile) (added int, clashes 
 		}
 		key := keys(columns)
 		for i, row := range f.Tables[t.name] {
+			renameRow(t.name, row)
 			args := make([]any, len(key))
 			for k, name := range key {
 				args[k] = number(row[name])

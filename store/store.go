@@ -75,7 +75,7 @@ func (s *Store) migrate(ctx context.Context) error {
 	if _, err := p.Up(ctx); err != nil {
 		return fmt.Errorf("migrate: %w", err)
 	}
-	return nil
+	return s.Write(ctx, func(ctx context.Context, q Queries) error { return q.renameStored(ctx) })
 }
 
 // Close closes the file.

@@ -7,7 +7,7 @@ import { stamp } from "../../ui/time";
 /** A record or forecast of the place from a file. */
 export function ImportFile({ place }: { place: Schemas["Place"] }) {
   const file = useRef<HTMLInputElement>(null);
-  const send = useChange(["weather"], (f: File) =>
+  const send = useChange(["weather", "place"], (f: File) =>
     ok(
       api.POST("/api/places/{id}/weather", {
         params: { path: { id: place.id } },
