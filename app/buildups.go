@@ -204,15 +204,11 @@ func (w work) surface(id string) Surface {
 
 // done counts the logged coats of every step.
 func (w work) done(surfaceID string, steps []Step) []int {
-	out := make([]int, len(steps))
-	for _, e := range w.log[surfaceID] {
-		for i, s := range steps {
-			if e.Of(s.ID) {
-				out[i]++
-			}
-		}
+	ids := make([]string, len(steps))
+	for i, s := range steps {
+		ids[i] = s.ID
 	}
-	return out
+	return logbook.Done(w.log[surfaceID], ids)
 }
 
 // sheet returns the data sheet of what was logged, with the planned hardener.

@@ -12,6 +12,7 @@ import (
 	"allcoats/core/exposure/surface"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/film/step"
+	"allcoats/core/job/logbook"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
 	"allcoats/core/readiness/climate"
@@ -160,34 +161,15 @@ func (w work) coats(f Surface) today.Surface {
 	return t
 }
 
-// undone lists the work without a film between the last film begun and step next that
-// the log does not tell of since. Work is counted by its kind, in whatever order it was
-// logged; inspections hold nothing up.
+// undone names the work without a film before step next that the log does not tell of.
 func (w work) undone(surfaceID string, steps []Step, next int) []today.Prep {
-	done := w.done(surfaceID, steps)
-	told := map[step.Work]int{}
-	for _, e := range w.log[surfaceID] {
-		if kind := e.Kind.Kind(); kind.Lays {
-			clear(told)
-		} else {
-			told[e.Kind]++
-		}
-	}
-	from := 0
-	for i := range next + 1 {
-		if done[i] > 0 {
-			from = i + 1
-		}
+	plain := make([]step.Step, len(steps))
+	for i, st := range steps {
+		plain[i] = st.Step
 	}
 	out := []today.Prep{}
-	for _, st := range steps[min(from, next):next] {
-		switch {
-		case st.Films() || st.Work == step.Inspect:
-		case told[st.Work] > 0:
-			told[st.Work]--
-		default:
-			out = append(out, today.Prep{Name: st.Words()})
-		}
+	for _, st := range logbook.Undone(w.log[surfaceID], plain, w.done(surfaceID, steps), next) {
+		out = append(out, today.Prep{Name: st.Words()})
 	}
 	return out
 }

@@ -92,7 +92,7 @@ func (o outlook) asks(e logbook.Entry) error {
 			continue
 		}
 		if opens := clock.Run(*f.Last, sheet.Kind, f.Weather, o.now).Event(clock.RecoatOpens); f.Last.Abraded == nil && e.StartedAt.After(f.Last.Started) && opens.At != nil && e.StartedAt.Before(*opens.At) {
-			bad.Add("early", "the last coat may be recoated from %s: say why it went on before", opens.At.In(o.s.Loc).Format("Mon 2 Jan 15:04"))
+			bad.Add("early", "the last coat may be recoated from %v: say why it went on before", say.Date(*opens.At))
 		}
 	}
 	return bad.Err()

@@ -28,11 +28,17 @@ var (
 	parsed sync.Map // of template to []piece
 )
 
-// pieces takes a template apart, once.
-func pieces(template string) []piece {
+// known takes a template of the program apart, once.
+func known(template string) []piece {
 	if p, ok := parsed.Load(template); ok {
 		return p.([]piece)
 	}
+	out := pieces(template)
+	parsed.Store(template, out)
+	return out
+}
+
+func pieces(template string) []piece {
 	var out []piece
 	at := 0
 	for _, m := range token.FindAllStringSubmatchIndex(template, -1) {
@@ -61,9 +67,7 @@ func pieces(template string) []piece {
 			at = m[5]
 		}
 	}
-	out = append(out, piece{words: template[at:]})
-	parsed.Store(template, out)
-	return out
+	return append(out, piece{words: template[at:]})
 }
 
 func decimals(figure string) int {
@@ -96,16 +100,21 @@ func Of(template string, args ...any) Sentence {
 	if false {
 		_ = fmt.Sprintf(template, args...) // lets vet check verbs against arguments
 	}
-	return of(template, args)
+	return of(known(template), args)
 }
 
 // Fill is Of for a template of a table, with a span in the place of its %v if it has one.
-func Fill(template string, with Span) Sentence { return of(template, []any{with}) }
+func Fill(template string, with Span) Sentence { return of(known(template), []any{with}) }
 
 // Lit makes a sentence of the program's own words, with the figures that stand in them.
-func Lit(words string) Sentence { return of(strings.ReplaceAll(words, "%", "%%"), nil) }
+func Lit(words string) Sentence {
+	if words != "" && !strings.ContainsAny(words, "0123456789") {
+		return Sentence{{Text: words}}
+	}
+	return of(pieces(strings.ReplaceAll(words, "%", "%%")), nil)
+}
 
-func of(template string, args []any) Sentence {
+func of(pieces []piece, args []any) Sentence {
 	out := Sentence{}
 	text := func(s string) {
 		if s == "" {
@@ -118,7 +127,7 @@ func of(template string, args []any) Sentence {
 		out = append(out, Span{Text: s})
 	}
 	next := 0
-	for _, p := range pieces(template) {
+	for _, p := range pieces {
 		if p.verb == "" {
 			text(p.words)
 			if p.unit != "" {

@@ -339,7 +339,7 @@ func (r *Result) launch(c Case) {
 		r.LastFrom = &from
 	}
 	if last.Before(c.Now) {
-		r.Find(true, "It is too late to be dry for the launch: the last coat had to be on by %s.", last.Format("2 January"))
+		r.Find(true, "It is too late to be dry for the launch: the last coat had to be on by %v.", say.On(last))
 	}
 }
 

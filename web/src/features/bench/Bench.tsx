@@ -12,8 +12,6 @@ import { LayIt } from "./LayIt";
 import { Pots } from "./Pots";
 import { Pour } from "./Pour";
 
-export type BenchData = Schemas["Bench"];
-
 /** What is poured, as it is told so far; figures left out are reckoned. */
 type Ask = {
   litres?: number;
@@ -59,7 +57,7 @@ function Shown({
   setAsk,
   choose,
 }: {
-  bench: BenchData;
+  bench: Schemas["Bench"];
   boatId: string;
   ask: Ask;
   setAsk: (a: Ask) => void;
@@ -141,7 +139,7 @@ function Shown({
 }
 
 /** The pots of the coat one after the other. */
-function Batches({ bench: b }: { bench: BenchData }) {
+function Batches({ bench: b }: { bench: Schemas["Bench"] }) {
   const zone = b.place.timeZone;
   const { prose } = useSettings();
   const hm = (t: string) => clock(t, zone);
@@ -177,7 +175,7 @@ function Batches({ bench: b }: { bench: BenchData }) {
 }
 
 /** Figures that the user knows better. */
-function Adjust({ bench: b, ask, setAsk }: { bench: BenchData; ask: Ask; setAsk: (a: Ask) => void }) {
+function Adjust({ bench: b, ask, setAsk }: { bench: Schemas["Bench"]; ask: Ask; setAsk: (a: Ask) => void }) {
   const meta = useMeta().data;
   const product = useProducts().data?.find((p) => p.id === b.productId);
   const number = (key: keyof Ask, label: string, unit: string, reckoned?: number, hint?: string) => (

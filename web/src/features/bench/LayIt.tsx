@@ -1,13 +1,13 @@
 import { useState } from "react";
+import type { Schemas } from "../../api/client";
 import { useSettings } from "../../ui/settings";
 import { Quantity } from "../../ui/Working";
-import type { BenchData } from "./Bench";
 
 const GLYPH = { ok: "✓", no: "✗", ask: "○" } as const;
 const WORD = { ok: "right", no: "not right", ask: "look" } as const;
 
 /** What to look at before the tin is opened, and how the coat is laid. */
-export function LayIt({ bench: b, part }: { bench: BenchData; part: "before" | "lay" }) {
+export function LayIt({ bench: b, part }: { bench: Schemas["Bench"]; part: "before" | "lay" }) {
   const { prose } = useSettings();
   const [seen, setSeen] = useState<string[]>([]);
   if (part === "before")

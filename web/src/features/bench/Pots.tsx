@@ -5,10 +5,9 @@ import { useChange } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
 import { stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
-import type { BenchData } from "./Bench";
 
 /** The timers that run: of pots that were mixed, and of the coats that were laid. */
-export function Pots({ bench: b, boatId }: { bench: BenchData; boatId: string }) {
+export function Pots({ bench: b, boatId }: { bench: Schemas["Bench"]; boatId: string }) {
   const now = useNow(b.now);
   const zone = b.place.timeZone;
   const put = useChange(["pots"], (p: Schemas["PotEdit"]) =>

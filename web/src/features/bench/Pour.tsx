@@ -7,7 +7,6 @@ import { useChange, useInstruments } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
 import { useSettings } from "../../ui/settings";
 import { Figure } from "../../ui/Working";
-import type { BenchData } from "./Bench";
 
 const WAYS = [
   { key: "scale", name: "by weight" },
@@ -22,7 +21,7 @@ export function Pour({
   boatId,
   weighed,
 }: {
-  bench: BenchData;
+  bench: Schemas["Bench"];
   boatId: string;
   weighed: (base: number, hardener: number) => void;
 }) {
@@ -136,7 +135,7 @@ function Scale({
   setOn,
   weighed,
 }: {
-  bench: BenchData;
+  bench: Schemas["Bench"];
   on: boolean;
   setOn: (on: boolean) => void;
   weighed: (base: number, hardener: number) => void;

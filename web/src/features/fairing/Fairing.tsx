@@ -20,8 +20,6 @@ const VIEWS = [
 ] as const;
 type View = (typeof VIEWS)[number]["key"];
 
-export type FairingView = Schemas["FairingView"];
-
 /** How much to fill and sand, how many rounds, and when it is fair enough. */
 export function Fairing() {
   const { boatId = "" } = useParams();
@@ -73,7 +71,7 @@ function Surface({
   boatId,
   go,
 }: {
-  view: FairingView;
+  view: Schemas["FairingView"];
   zone: string;
   boatId: string;
   go: (next: Record<string, string>) => void;

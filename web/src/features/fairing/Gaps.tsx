@@ -7,7 +7,6 @@ import { Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
-import type { FairingView } from "./Fairing";
 
 type Readings = Schemas["Readings"];
 
@@ -30,7 +29,7 @@ const numbers = (text: string) =>
     .map((t) => Number(t) - 1);
 
 /** The gaps in the order one walks: Enter goes to the next; a dash or nothing is not read. */
-export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string, string>) => void }) {
+export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Record<string, string>) => void }) {
   const { fillers } = useCoats();
   const { prose } = useSettings();
   const now = view.now;
@@ -252,7 +251,7 @@ export function Gaps({ view, go }: { view: FairingView; go: (next: Record<string
       <Conflict
         error={save.error}
         mine={draft}
-        stored={(c: FairingView) => c.now as unknown as Readings}
+        stored={(c: Schemas["FairingView"]) => c.now as unknown as Readings}
         onMine={(c) => {
           setVersion(c.now?.version ?? 0);
           save.mutate(c.now?.version ?? 0);

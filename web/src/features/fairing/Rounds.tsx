@@ -1,11 +1,11 @@
 import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
 import { Answer } from "../../ui/Page";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import type { FairingView } from "./Fairing";
 
 /** How the rounds decline, and how many are left. */
-export function Rounds({ view, boatId }: { view: FairingView; boatId: string }) {
+export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId: string }) {
   const o = view.outlook;
   const last = view.rounds.at(-1);
   const range = o.leftLow === o.leftHigh ? "" : ` (${o.leftLow} to ${o.leftHigh})`;

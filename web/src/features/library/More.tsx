@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { useMeta } from "../../api/queries";
 import { Check, Choice, NumberField, TextField } from "../../ui/Form";
+import type { Draft } from "./draft";
 import { RecoatFields } from "./RecoatFields";
-import type { Draft } from "./Sheet";
 
 type Sheet = Schemas["ProductSheet"];
 

@@ -8,14 +8,11 @@ import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unse
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { Curve } from "./Curve";
+import type { Draft, SheetData } from "./draft";
 import { DoesFields, EditionFields, GradeFields, InUseFields, LayFields, LossFields } from "./More";
 import { RecoatFields } from "./RecoatFields";
 import { TableField } from "./TableField";
 import { TinFields } from "./TinFields";
-
-type Sheet = Schemas["ProductSheet"];
-export type Draft = Partial<Sheet> &
-  Pick<Sheet, "name" | "kind" | "tins" | "cautions" | "methods" | "limits" | "film" | "ratioByVolume" | "ratioByWeight">;
 
 const EMPTY: Draft = {
   name: "",
@@ -24,7 +21,7 @@ const EMPTY: Draft = {
   colour: "",
   example: false,
   source: "",
-  film: {} as Sheet["film"],
+  film: {} as SheetData["film"],
   ratioByVolume: { base: 0, hardener: 0 },
   ratioByWeight: { base: 0, hardener: 0 },
   baseKgL: 0,
@@ -77,15 +74,15 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   const save = useChange(
     ["library"],
     async (v: number) => {
-      const doubts = await ok(api.POST("/api/products/doubts", { body: d as Sheet }));
+      const doubts = await ok(api.POST("/api/products/doubts", { body: d as SheetData }));
       setDoubts(doubts);
       const ask = doubts.length > 0 && JSON.stringify(doubts) !== accepted;
       setAccepted(JSON.stringify(doubts));
       setAsking(ask);
       if (ask) return null;
       return fresh
-        ? ok(api.POST("/api/products", { body: d as Sheet }))
-        : ok(api.PUT("/api/products/{id}", { params: { path: { id: product.id } }, body: { version: v, value: d as Sheet } }));
+        ? ok(api.POST("/api/products", { body: d as SheetData }))
+        : ok(api.PUT("/api/products/{id}", { params: { path: { id: product.id } }, body: { version: v, value: d as SheetData } }));
     },
     (p) => {
       if (!p) return;
@@ -110,7 +107,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
       save.mutate(v);
     }
   };
-  const num = (key: keyof Sheet, label: string, unit: string, hint?: string) => (
+  const num = (key: keyof SheetData, label: string, unit: string, hint?: string) => (
     <NumberField
       name={key}
       label={label}
@@ -130,13 +127,13 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
       onChange={(v) => set({ ...d, limits: { ...d.limits, [key]: v } })}
     />
   );
-  const film = (key: keyof Sheet["film"], label: string) => (
+  const film = (key: keyof SheetData["film"], label: string) => (
     <NumberField
       name={`film.${key}`}
       label={label}
       unit="µm"
       value={d.film[key]}
-      onChange={(v) => set({ ...d, film: { ...d.film, [key]: v } as Sheet["film"] })}
+      onChange={(v) => set({ ...d, film: { ...d.film, [key]: v } as SheetData["film"] })}
     />
   );
   const ratio = (key: "ratioByVolume" | "ratioByWeight", part: "base" | "hardener", label: string) => (

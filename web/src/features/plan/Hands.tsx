@@ -5,7 +5,6 @@ import { useChange } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { WeekFields } from "../boats/WeekFields";
-import type { YardPlan } from "./Plan";
 
 type Settings = Schemas["PlanSettings"];
 type OwnTask = Schemas["PlanOwnTask"];
@@ -31,7 +30,7 @@ function DaysOff({ name, days, set }: { name: string; days: string[]; set: (days
 const crafts = ["spraying", "varnishing", "fairing"];
 
 /** Who works and when, tasks of one's own, and the rules of the trade that hold here. */
-export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
   const [draft, setDraft] = useState<Settings>(plan.settings);
   const [version, setVersion] = useState(plan.version);
   const [local, setLocal] = useState<Record<string, string>>({});
@@ -263,7 +262,7 @@ export function Hands({ plan, boatId }: { plan: YardPlan; boatId: string }) {
       <Conflict
         error={save.error}
         mine={draft}
-        stored={(c: YardPlan) => c.settings}
+        stored={(c: Schemas["YardPlan"]) => c.settings}
         onMine={(c) => {
           setVersion(c.version);
           submit(c.version);

@@ -20,7 +20,6 @@ const VIEWS = [
 ] as const;
 
 type View = (typeof VIEWS)[number]["key"];
-export type YardPlan = Schemas["YardPlan"];
 
 /** The whole refit put into weather, people and recoat windows. */
 export function Plan() {
@@ -30,7 +29,7 @@ export function Plan() {
   return <Loaded query={plan}>{(p) => <Shown plan={p} boatId={boatId} />}</Loaded>;
 }
 
-function Shown({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
   const [params, setParams] = useSearchParams();
   const view = VIEWS.find((v) => v.key === params.get("view"))?.key ?? "season";
   const zone = plan.place.timeZone;
@@ -116,7 +115,7 @@ function Shown({ plan, boatId }: { plan: YardPlan; boatId: string }) {
 }
 
 /** What the weather, the log or a change has moved since the plan was made. */
-function Moved({ plan }: { plan: YardPlan }) {
+function Moved({ plan }: { plan: Schemas["YardPlan"] }) {
   const zone = plan.place.timeZone;
   if (plan.moved.length === 0) return null;
   return (

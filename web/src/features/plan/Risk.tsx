@@ -4,12 +4,11 @@ import type { Schemas } from "../../api/client";
 import { Said } from "../../ui/Sentence";
 import { day, elapsed, longDay } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
-import type { YardPlan } from "./Plan";
 
 type BoatRisk = Schemas["PlanBoatRisk"];
 
 /** How likely each launch is, what delays it, and what a change would buy. */
-export function Risk({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
   const zone = plan.place.timeZone;
   const { done, last, error, start, stop } = useStream<Schemas["LineYardRisk"]>(`/api/places/${plan.place.id}/plan/risk?futures=200`);
   const risk = last?.result;

@@ -5,7 +5,6 @@ import { Refusal } from "../../ui/Form";
 import { type Lane, Ribbon, type Scale } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
 import { clock, day, stamp } from "../../ui/time";
-import type { YardPlan } from "./Plan";
 
 type Item = Schemas["PlanItem"];
 
@@ -13,7 +12,7 @@ const ms = (t: string) => Date.parse(t);
 const BAR = 20;
 
 /** The season: a row for each surface, or for each person, from now to the last launch. */
-export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
   const { show } = useSettings();
   const id = plan.place.id;
   const move = useChange(["plan"], (to: { taskId: string; at: string }) =>
@@ -104,7 +103,7 @@ export function Season({ plan, boatId }: { plan: YardPlan; boatId: string }) {
 }
 
 /** The days that the plan counts with: warmth as a band, hours of rain as bars; beyond the forecast fainter. */
-function weatherLane(plan: YardPlan, show: ReturnType<typeof useSettings>["show"]): Lane {
+function weatherLane(plan: Schemas["YardPlan"], show: ReturnType<typeof useSettings>["show"]): Lane {
   const days = plan.days.map((d) => ({ ...d, t: Date.parse(`${d.day}T00:00:00Z`) }));
   const low = Math.min(...days.map((d) => d.minC));
   const high = Math.max(...days.map((d) => d.maxC), low + 1);

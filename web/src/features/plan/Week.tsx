@@ -5,12 +5,11 @@ import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { Sentence } from "../../ui/Sentence";
 import { clock, longDay, sameDay, span, stamp } from "../../ui/time";
-import type { YardPlan } from "./Plan";
 
 type Item = Schemas["PlanItem"];
 
 /** The next days, task by task: who, why then, and what can be done with it. */
-export function Week({ plan, boatId }: { plan: YardPlan; boatId: string }) {
+export function Week({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
   const [days, setDays] = useState(7);
   const [open, setOpen] = useState("");
   const zone = plan.place.timeZone;
@@ -62,7 +61,7 @@ function One({
   setOpen,
 }: {
   item: Item;
-  plan: YardPlan;
+  plan: Schemas["YardPlan"];
   mine: boolean;
   open: boolean;
   setOpen: (on: boolean) => void;

@@ -1,13 +1,13 @@
 import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
 import { useWays } from "../../api/queries";
 import { Loaded } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { number } from "../../ui/settings";
 import { day, stamp } from "../../ui/time";
-import type { YardPlan } from "./Plan";
 
 /** All boats of the yard: when each is ready, what is next on her, and what closes soon. */
-export function Yard({ plan }: { plan: YardPlan }) {
+export function Yard({ plan }: { plan: Schemas["YardPlan"] }) {
   const zone = plan.place.timeZone;
   const now = Date.parse(plan.now);
   const items = plan.plan?.items ?? [];
@@ -79,7 +79,7 @@ export function Yard({ plan }: { plan: YardPlan }) {
 }
 
 /** What may be given when a launch is late, the cheapest that is enough first. */
-function Ways({ plan }: { plan: YardPlan }) {
+function Ways({ plan }: { plan: Schemas["YardPlan"] }) {
   const ways = useWays(plan.place.id, plan.version);
   const boats = plan.plan?.launches ?? [];
   return (

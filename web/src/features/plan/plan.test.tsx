@@ -6,7 +6,6 @@ import { expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
 import { answers, show } from "../../testing";
 import { Hands } from "./Hands";
-import type { YardPlan } from "./Plan";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
 import { Week } from "./Week";
@@ -32,7 +31,7 @@ const item = (more: Partial<Schemas["PlanItem"]>): Schemas["PlanItem"] => ({
   ...more,
 });
 
-const plan = (more: Partial<YardPlan> = {}): YardPlan => ({
+const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => ({
   version: 4,
   place: { id: "p", version: 1, name: "Quay", latitudeDeg: 53, longitudeDeg: 0, timeZone: "UTC", weatherSource: "imported" },
   now: "2026-05-09T08:00:00Z",

@@ -39,7 +39,9 @@ function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
   });
   const [days, setDays] = useState<Day[]>(() => [usual(0)]);
   const [local, setLocal] = useState<Record<string, string>>({});
-  const save = useChange(["weather", "place"], () => ok(api.POST("/api/places/{id}/days", { params: { path: { id: place.id } }, body: { days } })));
+  const save = useChange(["weather", "place"], () =>
+    ok(api.POST("/api/places/{id}/days", { params: { path: { id: place.id } }, body: { days } })),
+  );
   const set = (i: number, d: Partial<Day>) => setDays(days.map((old, k) => (k === i ? { ...old, ...d } : old)));
   return (
     <section className="mt-8 max-w-6xl border-t border-base-content pt-4">
