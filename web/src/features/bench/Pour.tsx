@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, ok, type Schemas } from "../../api/client";
+import { api, ok, type Schemas, type Words } from "../../api/client";
 import { key } from "../../api/keys";
 import { newID, send } from "../../api/outbox";
 import { useChange, useInstruments } from "../../api/queries";
@@ -78,9 +78,9 @@ export function Pour({
         {targets.map((t) => (
           <li key={t.part} className="rule-b grid grid-cols-[1fr_auto] items-baseline gap-x-4 py-2">
             <span className="text-lg">{t.what}</span>
-            <b className="text-2xl">{shows(t, way)}</b>
+            <b className="text-2xl">{shows(t, way, prose)}</b>
             <span className="quiet text-sm">
-              add {t.addG !== undefined && way === "scale" ? `${grams(t.addG)} g` : `${Math.round(t.addML)} mL`}
+              add {t.addG !== undefined && way === "scale" ? `${grams(t.addG)} g` : prose([{ value: t.addML, unit: "mL", digits: 0 }])}
             </span>
             <span className="quiet text-right text-sm">{way === "scale" ? "on the scale" : way === "cup" ? "at the mark" : ""}</span>
           </li>
@@ -88,7 +88,7 @@ export function Pour({
       </ol>
       {b.pot.curedKgL > 0 && (
         <p className="mt-1 text-sm">
-          Cured: {b.pot.curedKgL.toFixed(2)} kg/L; sanding {b.pot.sanding}.
+          Cured: {prose([{ value: b.pot.curedKgL, unit: "kg/L", digits: 2 }])}; sanding {b.pot.sanding}.
         </p>
       )}
       {b.pot.working.warnings.map((w) => (
@@ -120,12 +120,13 @@ export function Pour({
   );
 }
 
+/** What a scale shows: grams, whatever else is read in. */
 const grams = (g: number) => (g < 100 ? g.toFixed(1) : Math.round(g).toLocaleString("en-GB"));
 
-function shows(t: Schemas["MixTarget"], way: Way) {
+function shows(t: Schemas["MixTarget"], way: Way, prose: (words: Words) => string) {
   if (way === "scale") return `${grams(t.scaleG ?? 0)} g`;
   if (way === "pump" && t.strokes !== undefined) return `${t.strokes.toFixed(1)} strokes`;
-  return `${Math.round(t.markML)} mL`;
+  return prose([{ value: t.markML, unit: "mL", digits: 0 }]);
 }
 
 /** A scale that sends by itself drives the steps: the next one when this one is in. */

@@ -6,6 +6,8 @@ import { useSettings } from "../../ui/settings";
 
 const WIDTH = 720;
 const EDGE = 34;
+/** Depths at which lines are drawn, mm. */
+const LINES = [0.5, 1, 2, 4, 8];
 
 /** Where to fill and where to grind: cells by depth with contour lines, and a section through a row before and after. */
 export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
@@ -22,7 +24,7 @@ export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
     ny > 2 && nx > 2
       ? contours()
           .size([nx, ny])
-          .thresholds([0.5, 1, 2, 4, 8].filter((t) => t < most))(rows.flat().map((d) => Math.max(0, d ?? 0)))
+          .thresholds(LINES.filter((t) => t < most))(rows.flat().map((d) => Math.max(0, d ?? 0)))
       : [];
   return (
     <section className="mb-6">
@@ -58,7 +60,7 @@ export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
                   {cell > 22 && d != null && Math.abs(d) > 0.05 && (
                     <text x={cell / 2} y={tall / 2 + 4} fontSize={11} textAnchor="middle" fill="currentColor">
                       {d > 0 ? "+" : "−"}
-                      {Math.abs(d).toFixed(1)}
+                      {show(Math.abs(d), "mm").text}
                     </text>
                   )}
                 </g>
@@ -74,7 +76,8 @@ export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
             </g>
           ))}
           <text x={EDGE} y={ny * tall + 20} fontSize={12} fill="currentColor">
-            Green +: fill. Hatched −: grind. mm; lines at 0.5, 1, 2, 4, 8 mm. Rows from the top as read.
+            Green +: fill. Hatched −: grind. {show(0, "mm").unit}; lines at {LINES.map((v) => show(v, "mm").text).join(", ")}. Rows from the
+            top as read.
           </text>
         </svg>
       </div>
@@ -98,6 +101,7 @@ export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
 
 /** A row from the side: the surface as read and the fair line, heights stretched. */
 function Section({ fairing: f, row }: { fairing: Schemas["Fairing"]; row: number }) {
+  const { prose } = useSettings();
   const gaps = f.gaps?.[row] ?? [];
   const depth = f.depth?.[row] ?? [];
   const w = 560;
@@ -128,7 +132,7 @@ function Section({ fairing: f, row }: { fairing: Schemas["Fairing"]; row: number
       <path d={`M${path("before")}`} fill="none" stroke="currentColor" strokeWidth={1.2} strokeDasharray="5 3" />
       <path d={`M${path("after")}`} fill="none" stroke="var(--open)" strokeWidth={2.5} />
       <text x={10} y={h - 8} fontSize={12} fill="currentColor">
-        Row {row + 1}: dashed as read, solid after; {length.toFixed(1)} m long, heights{" "}
+        Row {row + 1}: dashed as read, solid after; {prose([{ value: length, unit: "m", digits: 1 }])} long, heights{" "}
         {Math.round((length * 1000 * (h - 40)) / ((low - high) * (w - 20)))}× stretched
       </text>
     </svg>

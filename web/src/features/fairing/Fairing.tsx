@@ -5,6 +5,7 @@ import { Choice } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { Said, Sentence } from "../../ui/Sentence";
 import { Quantity } from "../../ui/Working";
+import { Size } from "../survey/Defects";
 import { FairMap } from "./FairMap";
 import { Gaps } from "./Gaps";
 import { Practice } from "./Practice";
@@ -100,8 +101,13 @@ function Surface({
       {view.lows.length > 0 && (
         <p className="mb-3 text-sm">
           {view.lows.length === 1 ? "One low is" : `${view.lows.length} lows are`} pinned on the map in Survey instead of measured:{" "}
-          {view.lows.map((l) => l.note || `${l.lengthMM} × ${l.widthMM} × ${l.depthMM} mm`).join("; ")}: about{" "}
-          <Quantity value={view.lows.reduce((sum, l) => sum + l.repair.fillerL, 0)} unit="L" /> of filler by their sizes.
+          {view.lows.map((l, i) => (
+            <span key={l.id}>
+              {i > 0 && "; "}
+              {l.note || <Size d={l} />}
+            </span>
+          ))}
+          : about <Quantity value={view.lows.reduce((sum, l) => sum + l.repair.fillerL, 0)} unit="L" /> of filler by their sizes.
         </p>
       )}
       {f && (

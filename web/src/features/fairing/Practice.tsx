@@ -8,21 +8,24 @@ import { useSettings } from "../../ui/settings";
 
 type Move = Schemas["PracticeMove"];
 
-const FILLS: { label: string; move: Move }[] = [
-  { label: "Hard filler, 4 mm", move: { do: "fill", filler: "hard", mm: 4 } },
-  { label: "Light filler, 2 mm", move: { do: "fill", filler: "light", mm: 2 } },
-  { label: "Light filler, 4 mm", move: { do: "fill", filler: "light", mm: 4 } },
-  { label: "Light filler, 8 mm", move: { do: "fill", filler: "light", mm: 8 } },
+const FILLS = [
+  { name: "Hard filler", filler: "hard", mm: 4 },
+  { name: "Light filler", filler: "light", mm: 2 },
+  { name: "Light filler", filler: "light", mm: 4 },
+  { name: "Light filler", filler: "light", mm: 8 },
 ];
 const WAITS: Move[] = [5, 12, 24, 60].map((hours) => ({ do: "wait", hours }));
 const SANDS: Move[] = [40, 80, 120, 180, 240, 320, 400].map((grit) => ({ do: "sand", grit }));
 
 /** A panel to spoil before the boat, and days that ask whether to coat. */
 export function Practice() {
+  const { prose } = useSettings();
+  const dent = prose([{ value: 7, unit: "mm", digits: 0 }]);
+  const paint = prose([{ value: 160, unit: "µm", digits: 0 }]);
   return (
     <>
       <Answer
-        answer="A dent of 7 mm in sound paint of 160 µm: make it disappear."
+        answer={`A dent of ${dent} in sound paint of ${paint}: make it disappear.`}
         detail="Nothing here touches the boat. What comes of each choice follows the same rules as the work, and is told with its reason."
       />
       <div className="grid gap-10 lg:grid-cols-2">
@@ -41,6 +44,7 @@ function Panel() {
     queryFn: () => ok(api.POST("/api/practice/panel", { body: { moves } })),
     placeholderData: keepPreviousData,
   });
+  const length = (mm: number) => prose([{ value: mm, unit: "mm", digits: 0 }]);
   const button = (label: string, m: Move) => (
     <button key={label} type="button" className="btn min-h-11" disabled={state.data?.painted} onClick={() => setMoves([...moves, m])}>
       {label}
@@ -70,7 +74,9 @@ function Panel() {
         )}
       </Loaded>
       <div className="mt-3 flex flex-col gap-2">
-        <div className="flex flex-wrap gap-2">{FILLS.map((f) => button(f.label, f.move))}</div>
+        <div className="flex flex-wrap gap-2">
+          {FILLS.map(({ name, filler, mm }) => button(`${name}, ${length(mm)}`, { do: "fill", filler, mm }))}
+        </div>
         <div className="flex flex-wrap gap-2">{WAITS.map((m) => button(`Wait ${m.hours} h`, m))}</div>
         <div className="flex flex-wrap gap-2">{SANDS.map((m) => button(`Sand ${m.grit}`, m))}</div>
         <div className="flex flex-wrap gap-2">
@@ -94,6 +100,7 @@ function Panel() {
 
 /** The panel cut through the dent. */
 function Cut({ state: s }: { state: Schemas["PracticeState"] }) {
+  const { prose } = useSettings();
   const base = 90;
   const px = 8; // a millimetre
   const dent = 7 * px;
@@ -104,7 +111,12 @@ function Cut({ state: s }: { state: Schemas["PracticeState"] }) {
       viewBox="0 0 420 130"
       className="w-full max-w-md"
       role="img"
-      aria-label={`${s.hollowMM.toFixed(1)} mm hollow, ${s.proudMM.toFixed(1)} mm proud`}
+      aria-label={prose([
+        { value: s.hollowMM, unit: "mm", digits: 1 },
+        { text: " hollow, " },
+        { value: s.proudMM, unit: "mm", digits: 1 },
+        { text: " proud" },
+      ])}
     >
       <path
         d={`M0 ${base - 50}H120Q210 ${base - 50 + dent * 2 - 20} 300 ${base - 50}H420V130H0Z`}
@@ -126,15 +138,16 @@ function Cut({ state: s }: { state: Schemas["PracticeState"] }) {
         strokeWidth={Math.max(1, s.filmUm / 30)}
       />
       <text x={4} y={124} fontSize={12} fill="currentColor">
-        {s.hollowMM.toFixed(1)} mm hollow · {s.proudMM.toFixed(1)} mm proud · {Math.max(0, Math.round(s.filmUm))} µm of paint beside it ·
-        scratches {Math.round(s.scratchUm)} µm
+        {prose([{ value: s.hollowMM, unit: "mm", digits: 1 }])} hollow · {prose([{ value: s.proudMM, unit: "mm", digits: 1 }])} proud ·{" "}
+        {prose([{ value: Math.max(0, s.filmUm), unit: "µm", digits: 0 }])} of paint beside it · scratches{" "}
+        {prose([{ value: s.scratchUm, unit: "µm", digits: 0 }])}
       </text>
     </svg>
   );
 }
 
 function Days() {
-  const { show } = useSettings();
+  const { show, prose } = useSettings();
   const [seed, setSeed] = useState(1);
   const [score, setScore] = useState({ right: 0, of: 0 });
   const [answer, setAnswer] = useState<Schemas["PracticeAnswer"]>();
@@ -176,7 +189,7 @@ function Days() {
                         <td>{h.rhPct} %</td>
                         <td>{c(h.surfaceC)}</td>
                         <td>{c(h.dewC)}</td>
-                        <td>{h.rainMM > 0 ? `${h.rainMM} mm` : ""}</td>
+                        <td>{h.rainMM > 0 ? prose([{ value: h.rainMM, unit: "mm", digits: 1 }]) : ""}</td>
                       </tr>
                     ))}
                 </tbody>

@@ -2,11 +2,13 @@ import { Plus, X } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { useMeta } from "../../api/queries";
 import { Choice, NumberField } from "../../ui/Form";
+import { useSettings } from "../../ui/settings";
 
 type TentDraft = Schemas["Tent"];
 
 /** A tent as one would build it: its box and film, what heats and dries it, and what that costs. */
 export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDraft) => void }) {
+  const { prose } = useSettings();
   const kinds = useMeta().data?.weather.heaters ?? [];
   const num = (key: "lengthM" | "widthM" | "heightM" | "airChanges" | "dryL", label: string, unit: string, hint?: string) => (
     <NumberField name={key} label={label} unit={unit} hint={hint} value={t[key]} onChange={(v) => set({ ...t, [key]: v ?? Number.NaN })} />
@@ -49,7 +51,7 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
             ]}
           />
           {num("airChanges", "Air changes", "/h", "0.5 tight to 3 draughty")}
-          {num("dryL", "Dehumidifier", "L", "a day at 20 °C and 60 %; 0 for none")}
+          {num("dryL", "Dehumidifier", "L", `a day at ${prose([{ value: 20, unit: "°C", digits: 0 }])} and 60 %; 0 for none`)}
         </div>
       </fieldset>
       <fieldset className="mt-4" data-field="heaters">
