@@ -16,7 +16,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots ratio dev build api chromium need clean
+.PHONY: help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots released ratio dev build api chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -104,6 +104,9 @@ fuzz: ## fuzz the readers of outside files
 
 shots: $(BIN) chromium ## redraw docs/screenshots from the demo data
 	go run ./e2e/shots docs/screenshots
+
+released: web/dist/index.html ## keep the demo of version KEEP for the tests of later ones
+	KEEP=$(KEEP) go test -count=1 -run TestKeepReleased ./app
 
 ratio: ## how much of the code is tests
 	@scripts/ratio.sh

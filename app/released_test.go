@@ -6,6 +6,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"io"
 	"os"
 	"path/filepath"
@@ -13,6 +14,7 @@ import (
 	"testing"
 
 	"allcoats/app"
+	"allcoats/demo/standing"
 	"allcoats/instruments"
 	"allcoats/store"
 
@@ -176,4 +178,29 @@ func TestBoatFilesOfReleasedVersions(t *testing.T) {
 		}
 		assert.Greater(t, sum, 50)
 	}
+}
+
+// Keeps the demo of this version for the tests of later ones: make released KEEP=13.
+func TestKeepReleased(t *testing.T) {
+	version := os.Getenv("KEEP")
+	if version == "" {
+		t.Skip("no version to keep")
+	}
+	zip := func(name string, raw []byte) {
+		var out bytes.Buffer
+		z, err := gzip.NewWriterLevel(&out, gzip.BestCompression)
+		require.NoError(t, err)
+		_, err = z.Write(raw)
+		require.NoError(t, errors.Join(err, z.Close()))
+		require.NoError(t, os.WriteFile(filepath.Join("testdata/released", version+name), out.Bytes(), 0o644))
+	}
+	path := filepath.Join(t.TempDir(), "demo.db")
+	require.NoError(t, standing.Write(path))
+	a := open(t, path)
+	zip(".boat.json.gz", must(a.BoatFile(ctx, must(a.Boats(ctx))[0].ID)))
+	copied := filepath.Join(t.TempDir(), "copy.db")
+	require.NoError(t, a.Backup(ctx, copied))
+	raw, err := os.ReadFile(copied)
+	require.NoError(t, err)
+	zip(".db.gz", raw)
 }
