@@ -17,6 +17,7 @@ import (
 	"allcoats/core/finish/craft"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/job/logbook"
+	"allcoats/core/planning/plan"
 	"allcoats/core/readiness/field"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -36,6 +37,7 @@ type Meta struct {
 	Works     []step.Kind        `json:"works"`
 	Binders   []product.Binder   `json:"binders"`
 	Crafts    []craft.Kind       `json:"crafts"`
+	Skills    []plan.Skill       `json:"skills"`
 	Weather   WeatherWords       `json:"weather"`
 	Log       LogWords           `json:"log"`
 }
@@ -191,7 +193,7 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	clock, err := a.Clock(ctx)
-	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds,
+	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, plan.Crafts,
 		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses}}, err
 }
 

@@ -333,7 +333,7 @@ var Catalogue = []Rule{
 	{"holes-after-coating", "Holes and open defects after coating", "Holes drilled through a finished coat let water under it.", Note, trade,
 		"Fill and seal the defects before the first coat; put a filling step in.", func(c Case) []hit {
 			if c.OpenDefects == 0 || c.below(len(c.Steps)) < 0 || slices.ContainsFunc(c.Steps, func(s Step) bool {
-				return s.Work == step.Fill || s.Work == step.Fair || s.Sheet.Kind == product.Fairing
+				return s.Work == step.Fill || s.Work == step.Fair || s.Sheet.Kind.Info().Filler
 			}) {
 				return nil
 			}

@@ -4197,6 +4197,7 @@ export interface components {
             methods: components["schemas"]["FilmMethod"][];
             /** Format: date-time */
             now: string;
+            skills: string[];
             survey: components["schemas"]["SurveyWords"];
             timeZones: string[];
             units: components["schemas"]["UnitsDisplay"][];

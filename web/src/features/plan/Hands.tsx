@@ -1,7 +1,7 @@
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { useChange, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { WeekFields } from "../boats/WeekFields";
@@ -26,11 +26,9 @@ function DaysOff({ name, days, set }: { name: string; days: string[]; set: (days
   );
 }
 
-/** The skills that coats take; own tasks may take others. */
-const crafts = ["spraying", "varnishing", "fairing"];
-
 /** Who works and when, tasks of one's own, and the rules of the trade that hold here. */
 export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
+  const crafts = useMeta().data?.skills ?? [];
   const [draft, setDraft] = useState<Settings>(plan.settings);
   const [version, setVersion] = useState(plan.version);
   const [local, setLocal] = useState<Record<string, string>>({});
