@@ -26,9 +26,9 @@ var (
 	scale = regexp.MustCompile(`[\d,.]+ g\b`)
 )
 
-// benches are surfaces of the demo and a bench to look at on each.
-var benches = map[string]string{
-	"Deck": "non-skid", "Topsides starboard": "gelcoat", "Mizzen mast": "brightwork", "Bottom": "antifouling", "Topsides port": "metal", "Cabin top": "refit",
+// benches are surfaces of the demo and benches to look at on each.
+var benches = map[string][]string{
+	"Deck": {"non-skid", "moulded"}, "Topsides starboard": {"gelcoat"}, "Mizzen mast": {"brightwork"}, "Bottom": {"antifouling"}, "Topsides port": {"metal"}, "Rudder": {"refit"},
 }
 
 // Who reads in feet and quarts finds no metric figure on any screen, nor in a working.
@@ -59,7 +59,7 @@ func TestEveryScreenInFeetAndQuarts(t *testing.T) {
 			if k == 2 && f.Name == "Topsides port" {
 				pages = append(pages, "/boats/"+b.ID+"/fairing?surface="+f.ID)
 			}
-			if craft := benches[f.Name]; craft != "" {
+			for _, craft := range benches[f.Name] {
 				pages = append(pages, "/boats/"+b.ID+"/finishes?surface="+f.ID+"&craft="+craft)
 			}
 		}
