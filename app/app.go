@@ -32,12 +32,13 @@ type App struct {
 	now      func() time.Time // the real clock
 	refresh  sync.Mutex
 	live     live
+	standing standing
 }
 
 // New returns the use cases over s, with the example products in a library
 // that was never filled.
 func New(ctx context.Context, s *store.Store, forecast Service) (*App, error) {
-	a := &App{store: s, forecast: forecast, now: time.Now, live: live{values: map[string][]reading.Value{}, pours: map[string]pour{}}}
+	a := &App{store: s, forecast: forecast, now: time.Now, live: live{values: map[string][]reading.Value{}, pours: map[string]pour{}}, standing: standing{plans: map[string]standingPlan{}}}
 	return a, a.stockLibrary(ctx)
 }
 

@@ -10,9 +10,11 @@ import (
 
 	"allcoats/core/base/fault"
 	"allcoats/core/base/say"
+	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/step"
+	"allcoats/core/job/buildup"
 	"allcoats/core/job/lay"
 	"allcoats/core/physics/cure"
 	"allcoats/core/readiness/clock"
@@ -115,6 +117,9 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	if err != nil {
 		return Bench{}, err
 	}
+	if err := a.plan(ctx, &o); err != nil {
+		return Bench{}, err
+	}
 	out := Bench{Now: o.now, Place: o.survey.Place, Surfaces: []BenchSurface{}, Order: []lay.Piece{}, Checks: []lay.Check{}, Gear: []string{}, Trouble: []fault.Field{},
 		Pot: mix.Pot{Targets: []mix.Target{}}, Batches: mix.Batches{Batches: []mix.Batch{}}, Filler: mix.Fillers}
 	if out.Pots, err = a.pots(ctx, o); err != nil {
@@ -125,7 +130,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		b := BenchSurface{ID: f.ID, Name: f.Name}
 		if f.Next != nil {
 			b.Next = f.Next.Sheet.Kind.Name()
-			b.ProductID = o.nextProduct(f)
+			b.ProductID = f.Next.ProductID
 		}
 		out.Surfaces = append(out.Surfaces, b)
 	}
@@ -138,12 +143,15 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 			f = s
 		}
 	}
-	coat := today.Coat{Step: step.Step{Work: step.Coat, Method: "roller"}}
+	coat := today.Coat{Step: step.Step{Work: step.Coat, Method: "roller"}, AreaM2: f.AreaM2}
 	switch {
-	case f.Next != nil && (ask.ProductID == "" || ask.ProductID == o.nextProduct(f)):
+	case f.Next != nil && (ask.ProductID == "" || ask.ProductID == f.Next.ProductID):
 		coat = *f.Next
-		out.StepID, out.ProductID = f.NextStepID, o.nextProduct(f)
+		out.StepID, out.ProductID = f.NextStepID, coat.ProductID
 		out.Coat = today.Ordinal(coat.N, coat.Of)
+		if coat.Where != "" {
+			out.Coat += ", " + coat.Where
+		}
 	case ask.ProductID != "":
 		sheet, ok := o.products[ask.ProductID]
 		if !ok {
@@ -153,6 +161,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		if len(sheet.Methods) > 0 {
 			coat.Method = sheet.Methods[0]
 		}
+		coat.LayH, coat.Litres = o.reckoned(f, ask.ProductID, coat.Step)
 		f.Next = &coat
 	default:
 		out.Says = say.Sentence{say.Text("No coat waits here: choose a product and mix freely.")}
@@ -224,38 +233,37 @@ func (b Bench) says() say.Sentence {
 	return append(out, say.Text("."))
 }
 
-// nextProduct is the id of the product that goes on a surface next.
-func (o outlook) nextProduct(f today.Surface) string {
-	for _, st := range o.steps[f.ID] {
-		if st.ID == f.NextStepID {
-			return st.ProductID
-		}
+// reckoned is what a coat of a product that is not planned takes on a surface: the hours of
+// one person to lay it, and the litres with what was learned of the product.
+func (o outlook) reckoned(f today.Surface, productID string, s step.Step) (layH, litres float64) {
+	s.Coats = 1
+	own := o.surface(f.ID)
+	l, err := buildup.Reckon(own.Area.Figure, own.accessFactor(), s)
+	if err != nil || f.ID == "" {
+		return 1, 1
 	}
-	return ""
+	if factor, n := o.learned(productID); n > 0 {
+		l.Litres *= factor
+	}
+	return l.LayH, l.Litres
 }
 
 // quantities fills in what to pour and in how many pots.
 func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today.Coat) {
-	method, _ := film.MethodByKey(c.Method)
 	out.Litres = 1
 	out.LayH = 1
 	if f.ID != "" {
-		out.Litres = film.Litres(f.AreaM2, c.DFTUm, c.Sheet.VolumeSolidsPct, c.LossPct)
-		out.LayH = f.AreaM2 / method.RateM2H / float64(max(1, o.s.Crew))
+		out.Litres = c.Litres
+		out.LayH = c.LayH / float64(max(1, o.s.Crew))
 	}
-	out.LitresH = out.Litres / out.LayH
-	if own, ok := o.ownRate(out.ProductID); ok {
-		out.LitresH, out.OwnRate = own, true
-	}
+	out.LitresH, out.OwnRate = o.rate(out.ProductID, out.Litres, out.LayH)
 	if ask.Litres != nil {
 		out.Litres = *ask.Litres
 	}
 	if ask.LitresH != nil {
 		out.LitresH, out.OwnRate = *ask.LitresH, false
 	}
-	if i := o.s.Air.Find(o.now); i >= 0 {
-		out.PotC = o.s.Air[i].TempC
-	}
+	out.PotC = o.potC()
 	if ask.PotC != nil {
 		out.PotC = *ask.PotC
 	}
@@ -266,7 +274,7 @@ func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today
 		}
 	}
 	var err error
-	if out.Batches, err = mix.Share(mix.BatchRequest{Sheet: c.Sheet, Litres: out.Litres, LitresH: out.LitresH, PotC: out.PotC, ResidueL: mix.UsualResidue, Start: o.now}); err != nil {
+	if out.Batches, err = o.share(c.Sheet, out.Litres, out.LitresH, out.PotC); err != nil {
 		out.Batches.Batches = []mix.Batch{}
 		refuse(err)
 	}
@@ -284,6 +292,28 @@ func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today
 		s := o.surface(f.ID)
 		out.Stand = mix.Stands(s.Tilt(s.Part))
 	}
+}
+
+// rate is how many litres are laid in an hour, all hands together: as the log tells of the
+// product, which own says, or as reckoned.
+func (o outlook) rate(productID string, litres, layH float64) (litresH float64, own bool) {
+	if litresH, own = o.ownRate(productID); own {
+		return litresH, true
+	}
+	return litres / math.Max(1e-6, layH), false
+}
+
+// potC is the temperature of a pot: that of the open air.
+func (o outlook) potC() float64 {
+	if i := o.s.Air.Find(o.now); i >= 0 {
+		return o.s.Air[i].TempC
+	}
+	return 0
+}
+
+// share divides litres into the pots that can be laid in their time.
+func (o outlook) share(sheet product.Sheet, litres, litresH, potC float64) (mix.Batches, error) {
+	return mix.Share(mix.BatchRequest{Sheet: sheet, Litres: litres, LitresH: litresH, PotC: potC, ResidueL: mix.UsualResidue, Start: o.now})
 }
 
 // ownRate is how many litres of a product an hour of work has laid, from the log.
@@ -312,11 +342,11 @@ func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
 		if math.IsInf(edge, 1) {
 			edge = 0
 		}
-		s := lay.Cut(f.AreaM2, method.RateM2H*float64(max(1, o.s.Crew)), edge*clock.WetEdgePart)
+		s := lay.Cut(c.AreaM2, method.RateM2H*float64(max(1, o.s.Crew)), edge*clock.WetEdgePart)
 		out.Stripes = &s
 	}
 	for _, p := range o.s.Surfaces {
-		if p.Next == nil || o.nextProduct(p) != out.ProductID {
+		if p.Next == nil || p.Next.ProductID != out.ProductID {
 			continue
 		}
 		sum, n := 0.0, 0
@@ -324,12 +354,12 @@ func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
 			sum += p.Weather.SurfaceC[k]
 			n++
 		}
-		out.Order = append(out.Order, lay.Piece{ID: p.ID, Name: p.Name, AreaM2: p.AreaM2, SurfaceC: sum / float64(max(1, n))})
+		out.Order = append(out.Order, lay.Piece{ID: p.ID, Name: p.Name, AreaM2: p.Next.AreaM2, SurfaceC: sum / float64(max(1, n))})
 	}
 	out.Order = lay.Order(out.Order, c.Sheet.Kind)
 	share := c.Sheet.BaseShare()
 	before := lay.Before{Sheet: c.Sheet, First: today.PrepNames(f.First), Part: o.surface(f.ID).Part, Litres: out.Litres, Wet: f.Weather.WetAt(o.now), Expired: o.expiredOn(out.ProductID), Cleaned: o.cleaned(f.ID)}
-	if shelf, noted := standing(o.shelf, out.ProductID, share); noted {
+	if shelf, noted := onShelf(o.shelf, out.ProductID, share); noted {
 		l := shelf.Mixed(share)
 		before.ShelfL = &l
 	}

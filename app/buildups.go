@@ -16,6 +16,7 @@ import (
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
+	"allcoats/core/job/task"
 	"allcoats/store"
 )
 
@@ -29,7 +30,7 @@ type Step struct {
 
 func (s Step) row() store.Step {
 	r := store.Step{ID: s.ID, Work: string(s.Work), Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, LossPct: s.LossPct, ThinnerPct: s.ThinnerPct,
-		Grade: s.Grade, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, Note: s.Note}
+		Grade: s.Grade, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, Note: s.Note, Detail: store.StepDetail{Detail: s.Detail}}
 	if s.ProductID != "" {
 		r.ProductID = &s.ProductID
 	}
@@ -38,7 +39,7 @@ func (s Step) row() store.Step {
 
 func stepOf(r store.Step) Step {
 	s := Step{ID: r.ID, Step: step.Step{Work: step.Work(r.Work), Coats: r.Coats, DFTUm: r.DFTUm, Method: r.Method, LossPct: r.LossPct, ThinnerPct: r.ThinnerPct,
-		Grade: r.Grade, Colour: r.Colour, Grit: r.Grit, RemovedUm: r.RemovedUm, Agent: r.Agent, Note: r.Note}}
+		Grade: r.Grade, Colour: r.Colour, Grit: r.Grit, RemovedUm: r.RemovedUm, Agent: r.Agent, Note: r.Note, Detail: r.Detail.Detail}}
 	if r.ProductID != nil {
 		s.ProductID = *r.ProductID
 	}
@@ -69,12 +70,28 @@ type BuildUp struct {
 	Result      buildup.Result       `json:"result"`
 	Findings    []Finding            `json:"findings"`
 	Consumables []buildup.Consumable `json:"consumables"`
-	Layers      []buildup.Layer      `json:"layers"`
-	Margin      buildup.Margin       `json:"margin"`
+	// Tasks are what the steps unfold into, with what is done; Sum adds them up. A working
+	// day of the boat's people has WorkDayH hours.
+	Tasks    []task.Task `json:"tasks"`
+	Sum      task.Sum    `json:"sum"`
+	WorkDayH float64     `json:"workDayH"`
+	// Layers and Margin are those where no part of the surface is marked, Places those of
+	// the parts that are.
+	Layers []buildup.Layer `json:"layers"`
+	Margin buildup.Margin  `json:"margin"`
+	Places []PlaceFilm     `json:"places"`
 	// MarginText says in a sentence how much may be sanded, if anything.
 	MarginText say.Sentence `json:"marginText,omitempty"`
 	// Job is the job of the schemes that the surface usually needs.
 	Job string `json:"job"`
+}
+
+// PlaceFilm is the film of a part of a surface that steps work apart.
+type PlaceFilm struct {
+	Where  step.Where      `json:"where"`
+	AreaM2 float64         `json:"areaM2"`
+	Layers []buildup.Layer `json:"layers"`
+	FilmUm float64         `json:"filmUm"` // planned and laid
 }
 
 // BuildUp returns what is planned on a surface.
@@ -125,6 +142,12 @@ func (a *App) SetBuildUp(ctx context.Context, surfaceID string, version int, ste
 type work struct {
 	survey   Survey
 	products map[string]product.Sheet
+	// versions are those of the products, editions sheets as they stood that something was
+	// laid by.
+	versions map[string]int
+	editions map[edition]product.Sheet
+	choices  PlanSettings
+	job      task.Job
 	steps    map[string][]Step
 	log      map[string][]logbook.Logged // without deleted ones, by time
 	overrule map[[3]string]store.Overrule
@@ -144,7 +167,7 @@ func (a *App) loadWork(ctx context.Context, q store.Queries, surfaceID string) (
 }
 
 func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, error) {
-	w := work{products: map[string]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]logbook.Logged{}, overrule: map[[3]string]store.Overrule{}, finishes: map[[2]string]store.Finish{}}
+	w := work{products: map[string]product.Sheet{}, versions: map[string]int{}, editions: map[edition]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]logbook.Logged{}, overrule: map[[3]string]store.Overrule{}, finishes: map[[2]string]store.Finish{}}
 	var err error
 	if w.survey, err = loadSurvey(ctx, q, boatID); err != nil {
 		return w, err
@@ -154,7 +177,17 @@ func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) 
 		return w, err
 	}
 	for _, p := range all {
-		w.products[p.ID] = p.Sheet
+		w.products[p.ID], w.versions[p.ID] = p.Sheet, p.Version
+	}
+	editions, err := q.BoatEditions(ctx, boatID)
+	if err != nil {
+		return w, err
+	}
+	for _, e := range editions {
+		w.editions[edition{e.ProductID, e.Version}] = e.Sheet.V
+	}
+	if err := w.loadChoices(ctx, q); err != nil {
+		return w, err
 	}
 	steps, err := q.BoatSteps(ctx, boatID)
 	if err != nil {
@@ -189,6 +222,7 @@ func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) 
 	if w.photos, err = q.BoatPhotos(ctx, boatID); err != nil {
 		return w, err
 	}
+	w.job = w.jobOf("", nil)
 	w.shelf, err = a.shelf(ctx, q, w.products)
 	return w, err
 }
@@ -203,38 +237,12 @@ func (w work) surface(id string) Surface {
 }
 
 // done counts the logged coats of every step.
-func (w work) done(surfaceID string, steps []Step) []int {
-	ids := make([]string, len(steps))
+func (w work) done(steps []Step) []int {
+	out := make([]int, len(steps))
 	for i, s := range steps {
-		ids[i] = s.ID
+		out[i] = w.job.Coats(s.ID)
 	}
-	return logbook.Done(w.log[surfaceID], ids)
-}
-
-// sheet returns the data sheet of what was logged, with the planned hardener.
-func (w work) sheet(e logbook.Logged) product.Sheet {
-	if e.ProductID == "" {
-		return product.Sheet{}
-	}
-	s := w.products[e.ProductID]
-	for _, p := range w.steps[e.SurfaceID] {
-		if e.StepID != "" && p.ID == e.StepID && p.ProductID == e.ProductID {
-			s, _ = s.With(p.Grade)
-		}
-	}
-	return s
-}
-
-// laid returns a logged coat as the core wants it.
-func (w work) laid(e logbook.Logged) buildup.Laid {
-	l := buildup.Laid{WetUm: e.WetUm, Litres: e.Litres, ThinnerPct: e.ThinnerPct, At: e.StartedAt, Batch: e.Batch}
-	l.Sheet = w.sheet(e)
-	for _, s := range w.steps[e.SurfaceID] {
-		if e.StepID != "" && s.ID == e.StepID {
-			l.LossPct, l.StepUm = s.LossPct, s.DFTUm
-		}
-	}
-	return l
+	return out
 }
 
 // check reports what a change to steps on a surface may not hold. A step may have
@@ -246,7 +254,7 @@ func (w work) check(surfaceID string, steps []Step) error {
 		coats[s.ID] = s.Coats
 	}
 	ids := map[string]bool{}
-	done := w.done(surfaceID, steps)
+	done := w.done(steps)
 	for i, s := range steps {
 		if sheet, ok := w.products[s.ProductID]; !ok && s.with(sheet).Films() {
 			bad.Add(fmt.Sprintf("steps[%d].productId", i), "choose a product of the library")
@@ -264,20 +272,33 @@ func (w work) check(surfaceID string, steps []Step) error {
 
 // buildUp tells what steps on a surface come to.
 func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
-	out := BuildUp{Surface: w.surface(surfaceID), Steps: append([]Step{}, steps...), Done: w.done(surfaceID, steps)}
+	out := BuildUp{Surface: w.surface(surfaceID), Steps: append([]Step{}, steps...), Done: w.done(steps), WorkDayH: w.workDayH(), Places: []PlaceFilm{}}
 	core := make([]step.Step, len(steps))
 	for i, s := range steps {
-		core[i] = s.with(w.products[s.ProductID])
+		core[i] = w.planned(s).Step
 		out.DueUm += float64(out.Done[i]) * s.DFTUm
 	}
 	var err error
 	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, out.Surface.accessFactor(), core); err != nil {
 		return BuildUp{}, err
 	}
+	chain := w.jobOf(surfaceID, steps).Chain(surfaceID)
+	out.Tasks, out.Sum = chain.Tasks, chain.Sum
 	out.Findings = w.findings(out.Surface, steps, core, out.Result)
-	out.Consumables = buildup.Consumables(out.Surface.Area.AreaM2, out.Surface.edgeM(), core, out.Result)
-	out.Layers, out.Margin = buildup.Section(out.Surface.Area.AreaM2, out.Surface.Findings, w.filmDone(surfaceID), core, out.Done)
+	out.Consumables = buildup.Consumables(out.Surface.edgeM(), core, out.Result)
+	done := w.filmDone(surfaceID)
+	out.Layers, out.Margin = buildup.Section("", out.Surface.Findings, done, core, out.Done)
 	out.MarginText = out.Margin.Text()
+	for _, at := range buildup.Places(core) {
+		p := PlaceFilm{Where: at, AreaM2: at.AreaM2(out.Surface.Area.AreaM2)}
+		p.Layers, _ = buildup.Section(at.Name, out.Surface.Findings, done, core, out.Done)
+		for _, l := range p.Layers {
+			if !l.Old {
+				p.FilmUm += l.Um
+			}
+		}
+		out.Places = append(out.Places, p)
+	}
 	out.Job = scheme.JobFor(out.Surface.Part, out.Surface.Substrate)
 	return out, nil
 }
@@ -336,18 +357,4 @@ func (a *App) Overrule(ctx context.Context, surfaceID, stepID, rule, reason stri
 		}
 		return a.BuildUp(ctx, surfaceID)
 	})
-}
-
-// filmDone lists the coats and sandings of a surface in their order.
-func (w work) filmDone(surfaceID string) []buildup.Done {
-	var out []buildup.Done
-	for _, e := range w.log[surfaceID] {
-		if e.Kind == step.Coat {
-			l := w.laid(e)
-			out = append(out, buildup.Done{Coat: &l})
-		} else {
-			out = append(out, buildup.Done{RemovedUm: e.RemovedUm})
-		}
-	}
-	return out
 }

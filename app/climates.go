@@ -12,7 +12,6 @@ import (
 	"allcoats/core/exposure/surface"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/film/step"
-	"allcoats/core/job/logbook"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
 	"allcoats/core/readiness/climate"
@@ -132,16 +131,15 @@ func (a *App) gather(ctx context.Context, boatID string) (outlook, error) {
 // coats is a surface with its last coat and its next.
 func (w work) coats(f Surface) today.Surface {
 	t := today.Surface{ID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Sheltered: f.Shelter != survey.Open, Immersed: f.Part.Underwater()}
-	steps := w.steps[f.ID]
-	t.Planned = len(steps) > 0
-	for i, n := range w.done(f.ID, steps) {
-		if st := steps[i]; n < st.Coats {
-			sheet, _ := w.products[st.ProductID].With(st.Grade)
-			t.Next = &today.Coat{Step: st.with(sheet), N: n + 1, Of: st.Coats}
-			t.NextStepID = st.ID
-			t.First = w.undone(f.ID, steps, i)
-			break
-		}
+	chain := w.job.Chain(f.ID)
+	t.Planned = len(chain.Tasks) > 0
+	first, next := chain.First()
+	if next != nil {
+		t.Next = &today.Coat{Step: next.Step, TaskID: next.ID, N: next.N, Of: next.Of, LayH: next.LayH, Litres: next.LeftL, AreaM2: next.AreaM2, ProductID: next.ProductID, Where: next.Where}
+		t.NextStepID = next.StepID
+	}
+	for _, p := range first {
+		t.First = append(t.First, today.Prep{Name: p.Named(), LeftH: p.LeftH})
 	}
 	for _, e := range w.log[f.ID] {
 		at := e.StartedAt
@@ -161,19 +159,6 @@ func (w work) coats(f Surface) today.Surface {
 	return t
 }
 
-// undone names the work without a film before step next that the log does not tell of.
-func (w work) undone(surfaceID string, steps []Step, next int) []today.Prep {
-	plain := make([]step.Step, len(steps))
-	for i, st := range steps {
-		plain[i] = st.Step
-	}
-	out := []today.Prep{}
-	for _, st := range logbook.Undone(w.log[surfaceID], plain, w.done(surfaceID, steps), next) {
-		out = append(out, today.Prep{Name: st.Words()})
-	}
-	return out
-}
-
 // wetted is when a surface was washed, in the order of time, and what water its outermost
 // film takes up, mm: the pores of an open filler.
 func (w work) wetted(surfaceID string) (washed []time.Time, soakMM float64) {
@@ -183,7 +168,7 @@ func (w work) wetted(surfaceID string) (washed []time.Time, soakMM float64) {
 			end := e.StartedAt.Add(time.Duration(e.Hours * float64(time.Hour)))
 			washed = append(washed, end)
 		case e.Kind == step.Coat:
-			um, _ := w.laid(e).FilmUm(w.surface(surfaceID).Area.AreaM2)
+			um, _ := w.laid(e).FilmUm()
 			soakMM = w.sheet(e).SoakMM(um)
 		case e.Kind == step.Strip:
 			soakMM = 0
@@ -297,6 +282,9 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done 
 	if err != nil {
 		return Chances{}, err
 	}
+	if err := a.plan(ctx, &o); err != nil {
+		return Chances{}, err
+	}
 	n = max(50, min(n, maxFutures))
 	f := o.futures()
 	waiting := o.s.Waiting()
@@ -353,7 +341,7 @@ func (a *App) Verdict(ctx context.Context, boatID string, ask VerdictQuery) (Ver
 	if err != nil {
 		return Verdict{}, err
 	}
-	job, f, err := o.job(o.planned(ask.SurfaceID, ask.ProductID), ask)
+	job, f, err := o.fieldJob(o.graded(ask.SurfaceID, ask.ProductID), ask)
 	if err != nil {
 		return Verdict{}, err
 	}
@@ -445,7 +433,7 @@ func (a *App) Compare(ctx context.Context, boatID string, ask VerdictQuery, t te
 	if err != nil {
 		return Comparison{}, err
 	}
-	job, f, err := o.job(o.planned(ask.SurfaceID, ask.ProductID), ask)
+	job, f, err := o.fieldJob(o.graded(ask.SurfaceID, ask.ProductID), ask)
 	if err != nil {
 		return Comparison{}, err
 	}
@@ -459,6 +447,6 @@ func (a *App) Compare(ctx context.Context, boatID string, ask VerdictQuery, t te
 		}
 	}
 	_, end, _ := f.Weather.Air.Span()
-	coat := climate.Coat{SurfaceID: f.ID, Sheet: o.planned(f.ID, ask.ProductID), Over: p.Sheet.Kind, Job: job, From: from, To: end}
+	coat := climate.Coat{SurfaceID: f.ID, Sheet: o.graded(f.ID, ask.ProductID), Over: p.Sheet.Kind, Job: job, From: from, To: end}
 	return Comparison{f.Name, p, o.ribbon(f.ID), o.boat.Compare(ctx, coat, t, o.futures(), compareFutures, futuresSeed), t.Cautions()}, nil
 }

@@ -12,14 +12,17 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/sand"
 	"allcoats/core/film/step"
+	"allcoats/core/finish/craft"
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/logbook"
 	"allcoats/core/physics/cure"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
+	"allcoats/core/readiness/today"
 	"allcoats/store"
 )
 
@@ -69,6 +72,12 @@ func (r Readings) grid() (fair.Grid, error) {
 	return g, bad.Err()
 }
 
+// FairJob is the filling by a school, with what it puts into the build-up.
+type FairJob struct {
+	fair.Job
+	Handover *Handover `json:"handover,omitempty"`
+}
+
 // FairCurve is what another stiffness would come to.
 type FairCurve struct {
 	StiffnessM float64 `json:"stiffnessM"`
@@ -89,7 +98,7 @@ type Fairing struct {
 	Depth  [][]*float64 `json:"depth"` // filler +, grinding −, mm
 	Result FairFigures  `json:"result"`
 	Curves []FairCurve  `json:"curves"`
-	Jobs   []fair.Job   `json:"jobs"`
+	Jobs   []FairJob    `json:"jobs"`
 	// Batches are the pots of the first pass at today's temperature.
 	Batches  *mix.Batches `json:"batches,omitempty"`
 	Product  string       `json:"product"`
@@ -142,7 +151,7 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 	if f := o.surface(surfaceID); g.NY > 1 && g.AreaM2() > fair.OffSurface*f.Area.AreaM2 {
 		return Fairing{}, fault.At("spacingM", "the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)
 	}
-	out := Fairing{Readings: r, Curves: []FairCurve{}, Jobs: []fair.Job{}}
+	out := Fairing{Readings: r, Curves: []FairCurve{}, Jobs: []FairJob{}}
 	got, err := fair.Fit(g, r.Limits)
 	if err != nil {
 		return out, err
@@ -217,12 +226,16 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
 		out.CureH = 0
 	}
 	for _, s := range fair.Schools {
-		out.Jobs = append(out.Jobs, s.Fill(got, sheet, out.CureH))
+		j := s.Fill(got, sheet, out.CureH)
+		out.Jobs = append(out.Jobs, FairJob{j, o.handFair(surfaceID, *out, j)})
 	}
 	f := o.surface(surfaceID)
 	out.Stand = mix.Stands(f.Tilt(f.Part))
 	if first := out.Jobs[0]; first.Litres > 0 {
-		if b, err := mix.Share(mix.BatchRequest{Sheet: sheet, Litres: first.Litres / float64(max(1, first.Passes)), LitresH: first.School.LayLH, PotC: out.SurfaceC, ResidueL: mix.UsualResidue, Start: o.now}); err == nil {
+		litres := first.Litres / float64(max(1, first.Passes))
+		layH, _ := o.reckoned(today.Surface{ID: surfaceID}, out.ProductID, step.Step{Work: step.Fair, Coats: 1, DFTUm: 1000, Method: "blade", Sheet: sheet, Detail: step.Detail{Where: &step.Where{Name: "lows", Patches: []step.Patch{{Name: "lows", AreaM2: out.Result.FillM2}}}}})
+		rate, _ := o.rate(out.ProductID, litres, layH)
+		if b, err := o.share(sheet, litres, rate, o.potC()); err == nil {
 			out.Batches = &b
 		}
 	}
@@ -346,48 +359,42 @@ func (a *App) RemoveFairing(ctx context.Context, id string) error {
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemoveFairing(ctx, id) })
 }
 
+// handFair is what the filling of a set of readings by a school puts into the build-up:
+// the passes, on the lows that are filled.
+func (o outlook) handFair(surfaceID string, f Fairing, j fair.Job) *Handover {
+	sheet := o.products[f.ProductID]
+	if j.Passes == 0 || f.Result.FillM2 <= 0 {
+		return nil
+	}
+	blade, _ := film.MethodByKey("blade")
+	at := &step.Where{Name: fmt.Sprintf("lows of round %d", f.Round), Patches: []step.Patch{{Name: "lows", AreaM2: f.Result.FillM2}}}
+	um := 1000 * f.Result.FillL / (1 - sheet.ShrinkagePct/100) * sheet.VolumeSolidsPct / 100 / f.Result.FillM2 / float64(j.Passes)
+	one := craft.Coats(fmt.Sprintf("round-%d", f.Round), "main", j.Passes, um, blade, j.Hours/float64(j.Passes), say.Of("%s: %s", j.School.Name, j.School.Why)).At(at).First()
+	one.Work = step.Fair
+	one.LossPct = 100 * j.School.WastePct / (100 + j.School.WastePct)
+	return o.hand(surfaceID, "fairing", []craft.Step{one}, map[string]string{"main": f.ProductID})
+}
+
 // PlanFairing puts the filling of a set of readings by a school into the build-up of
-// its surface, in the place of what was planned of that filler and not begun: Stores
-// and Plan follow from there.
+// its surface, in the place of what was planned of it and not begun: Stores and Plan follow
+// from there.
 func (a *App) PlanFairing(ctx context.Context, id, school string) (BuildUp, error) {
-	row, err := a.store.Read(ctx).Fairing(ctx, id)
-	if err != nil {
-		return BuildUp{}, err
-	}
-	view, err := a.Fairing(ctx, row.SurfaceID, id)
-	if err != nil {
-		return BuildUp{}, err
-	}
-	b, err := a.BuildUp(ctx, row.SurfaceID)
-	if err != nil {
-		return BuildUp{}, err
-	}
-	var job *fair.Job
-	for i := range view.Now.Jobs {
-		if view.Now.Jobs[i].School.Key == school {
-			job = &view.Now.Jobs[i]
+	return change(ctx, a, func(ctx context.Context) (BuildUp, error) {
+		row, err := a.store.Read(ctx).Fairing(ctx, id)
+		if err != nil {
+			return BuildUp{}, err
 		}
-	}
-	if job == nil || job.Passes == 0 {
+		view, err := a.Fairing(ctx, row.SurfaceID, id)
+		if err != nil {
+			return BuildUp{}, err
+		}
+		for _, j := range view.Now.Jobs {
+			if j.School.Key == school && j.Handover != nil {
+				return a.SetBuildUp(ctx, row.SurfaceID, view.Surface.Version, j.Handover.Steps)
+			}
+		}
 		return BuildUp{}, fault.At("school", "there is nothing to fill, or no such school")
-	}
-	loss := job.School.WastePct / (100 + job.School.WastePct) * 100
-	// The litres spread over the whole surface: so it counts in stores and plan.
-	um := 1000 * view.Now.Result.FillL / math.Max(0.01, view.Surface.Area.AreaM2) / float64(job.Passes)
-	passes := Step{ProductID: view.Now.ProductID, Step: step.Step{Work: step.Fair, Coats: job.Passes, DFTUm: math.Max(1, math.Round(um)), Method: "blade", LossPct: math.Round(loss),
-		Note: fmt.Sprintf("from the gaps of round %d, %s", view.Now.Round, job.School.Name)}}
-	steps := []Step{}
-	at := 0
-	for i, s := range b.Steps {
-		if s.Work == step.Fair && s.ProductID == passes.ProductID && b.Done[i] == 0 {
-			continue
-		}
-		steps = append(steps, s)
-		if b.Done[i] > 0 || (s.Work != step.Coat && len(steps) == at+1) {
-			at = len(steps)
-		}
-	}
-	return a.SetBuildUp(ctx, row.SurfaceID, b.Surface.Version, slices.Insert(steps, at, passes))
+	})
 }
 
 // SandQuery asks for the sanding of a surface: From is the scratch that is there, To
@@ -453,7 +460,7 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 	if out.To == 0 {
 		out.To = max(hi, out.From)
 	}
-	r := sand.Request{From: out.From, To: out.To, AreaM2: f.Area.AreaM2, Access: f.accessFactor(), Wet: ask.Wet, FilmUm: b.Margin.AboveUm, FilmKnown: b.Margin.Known && b.Margin.AboveUm > 0, Next: next,
+	r := sand.Request{From: out.From, Filler: on.Kind.Info().Filler, To: out.To, AreaM2: f.Area.AreaM2, Access: f.accessFactor(), Wet: ask.Wet, FilmUm: b.Margin.AboveUm, FilmKnown: b.Margin.Known && b.Margin.AboveUm > 0, Next: next,
 		Antifoul: o.antifouled(f, on)}
 	out.FilmUm = b.Margin.AboveUm
 	if out.Plan, err = sand.Make(r); err != nil {

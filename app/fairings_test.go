@@ -62,7 +62,13 @@ func TestGapsBecomeAPlan(t *testing.T) {
 			planned += b.Result.Lines[i].Litres
 		}
 	}
-	assert.InEpsilon(t, v.Now.Jobs[1].Litres, planned, 0.15, "stores and plan count with the same litres, the film to a µm")
+	assert.InEpsilon(t, v.Now.Jobs[1].Litres, planned, 1e-6, "stores and plan count with the same litres")
+	for i, s := range b.Steps {
+		if s.Work == step.Fair {
+			assert.InEpsilon(t, v.Now.Result.FillM2, b.Result.Lines[i].AreaM2, 1e-6, "on the low, not on the whole side")
+			assert.InEpsilon(t, v.Now.Jobs[1].Hours, float64(s.Coats)*b.Result.Lines[i].HoursPerCoat, 1e-6)
+		}
+	}
 	again := must(a.PlanFairing(ctx, v.Now.ID, "heavy"))
 	assert.Len(t, again.Steps, len(b.Steps), "the other school comes in its place")
 

@@ -4,7 +4,6 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -13,8 +12,6 @@ import (
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/surface"
-	"allcoats/core/film/film"
-	"allcoats/core/film/step"
 	"allcoats/store"
 )
 
@@ -27,8 +24,8 @@ type Finish struct {
 	Place   Place         `json:"place"`
 	Trouble []fault.Field `json:"trouble"`
 	Product string        `json:"product"`
-	// Planned is the step that it makes of the build-up, nil if it makes none.
-	Planned *Step `json:"planned,omitempty"`
+	// Handovers are what it puts into the build-ups, none if it plans no work.
+	Handovers []Handover `json:"handovers"`
 }
 
 // Craft is the workbench of a finish: W is what its user sets, R what comes of it. The
@@ -43,7 +40,7 @@ type Craft[W, R any] struct {
 
 // open loads the boat and surface that id names.
 func (c Craft[W, R]) open(ctx context.Context, a *App, id string) (o outlook, head Finish, err error) {
-	head.Trouble, head.BoatID = []fault.Field{}, id
+	head.Trouble, head.Handovers, head.BoatID = []fault.Field{}, []Handover{}, id
 	if !c.Boat {
 		row, err := a.store.Read(ctx).Surface(ctx, id)
 		if err != nil {
@@ -142,51 +139,6 @@ func (c Craft[W, R]) Set(ctx context.Context, a *App, id string, version int, w 
 	})
 }
 
-// PlanFinish puts what a workbench planned into the build-up of its surface, in the
-// place of what was planned of that kind of coat and not begun: Stores and Plan follow
-// from there.
-func (a *App) PlanFinish(ctx context.Context, surfaceID string, head Finish) (BuildUp, error) {
-	if head.Planned == nil {
-		return BuildUp{}, fault.At("planned", "there is no coat in it to be planned")
-	}
-	b, err := a.BuildUp(ctx, surfaceID)
-	if err != nil {
-		return BuildUp{}, err
-	}
-	products, err := a.Products(ctx)
-	if err != nil {
-		return BuildUp{}, err
-	}
-	kind := map[string]product.Kind{}
-	for _, p := range products {
-		kind[p.ID] = p.Sheet.Kind
-	}
-	planned := *head.Planned
-	steps := []Step{}
-	at := -1
-	for i, s := range b.Steps {
-		same := s.Work == step.Coat && kind[s.ProductID] == kind[planned.ProductID]
-		if same && b.Done[i] == 0 {
-			if at < 0 {
-				at = len(steps)
-			}
-			continue
-		}
-		if same { // begun with: as many coats as are wanted in all
-			s.Coats = max(b.Done[i], planned.Coats)
-			at = math.MaxInt
-		}
-		steps = append(steps, s)
-	}
-	switch {
-	case at < 0:
-		steps = append(steps, planned)
-	case at < math.MaxInt:
-		steps = slices.Insert(steps, at, planned)
-	}
-	return a.SetBuildUp(ctx, surfaceID, b.Surface.Version, steps)
-}
-
 // sheetFor is the product of a bench: the one chosen if it is of those kinds, else the first of them in
 // the build-up of the surface, else the first by name of the first kind that the library has.
 func (o outlook) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (string, product.Sheet, error) {
@@ -235,36 +187,10 @@ func (o outlook) meanC(surfaceID string, days int) float64 {
 	return math.Round(10*sum/float64(n)) / 10
 }
 
-// ownLitres is what a coat of a product took on a m² in the log of the boat, with where.
-func (o outlook) ownLitres(productID, except string) (perM2 float64, from string) {
-	litres, m2, names := 0.0, 0.0, []string{}
-	for _, f := range o.survey.Surfaces {
-		n := 0
-		for _, e := range o.log[f.ID] {
-			if e.Kind == step.Coat && e.ProductID != "" && e.ProductID == productID && e.Litres > 0 {
-				litres, m2, n = litres+e.Litres, m2+f.Area.AreaM2, n+1
-			}
-		}
-		if n > 0 && f.ID != except {
-			names = append(names, fmt.Sprintf("%s, %d logged", strings.ToLower(f.Name), n))
-		} else if n > 0 {
-			names = append(names, fmt.Sprintf("%d logged here", n))
-		}
-	}
-	if m2 == 0 {
-		return 0, ""
-	}
-	return litres / m2, strings.Join(names, "; ")
-}
-
-// coating is a step of a build-up that takes litres in all on a surface.
-func coating(id string, s product.Sheet, coats int, litres, areaM2 float64, method, note string) *Step {
-	m, ok := film.MethodByKey(method)
-	if !ok || coats < 1 || areaM2 <= 0 || s.VolumeSolidsPct <= 0 {
-		return nil
-	}
-	um := math.Round(litres * (1 - m.LossPct/100) * 10 * s.VolumeSolidsPct / areaM2 / float64(coats))
-	return &Step{ProductID: id, Step: step.Step{Work: step.Coat, Coats: coats, DFTUm: math.Max(1, um), Method: method, LossPct: m.LossPct, Note: note}}
+// learned is what coats of a product took on this boat against the reckoning, from so many.
+func (o outlook) learned(productID string) (factor float64, coats int) {
+	f := o.job.Needs[productID].Forecast
+	return f.Factor, f.Coats
 }
 
 // washDryH is how long a wash now takes to dry on a surface, h, 0 not within the weather

@@ -12,6 +12,7 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/boat/outline"
 	"allcoats/core/catalog/product"
+	"allcoats/core/finish/craft"
 	"allcoats/core/finish/gelcoat"
 	"allcoats/core/finish/mould"
 	"allcoats/core/finish/nonskid"
@@ -26,6 +27,8 @@ type NonSkid struct {
 	Says   say.Sentence   `json:"says"`
 	Work   nonskid.Work   `json:"work"`
 	Result nonskid.Layout `json:"result"`
+	// Steps are the work on the deck.
+	Steps []craft.Step `json:"steps"`
 	// Ribbon and Field are for laying the whole set of panels without a break.
 	Ribbon Ribbon       `json:"ribbon"`
 	Field  field.Result `json:"field"`
@@ -46,7 +49,7 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ o
 	return nonskid.Usual(deck)
 }, answer: func(o outlook, head Finish, w nonskid.Work) (NonSkid, error) {
 	f := *head.Surface
-	out := NonSkid{Finish: head, Work: w, Ribbon: o.ribbon(f.ID), Sketch: polygon.Ring{}}
+	out := NonSkid{Finish: head, Work: w, Ribbon: o.ribbon(f.ID), Sketch: polygon.Ring{}, Steps: []craft.Step{}}
 	out.Field = field.Result{Hours: []field.Hour{}, Windows: []field.Window{}}
 	for _, v := range o.survey.Views {
 		for _, s := range v.Shapes {
@@ -62,8 +65,16 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ o
 	if err != nil {
 		return out, err
 	}
+	hand := func(id string, sheet product.Sheet) {
+		steps := w.Plan(&out.Result, sheet, f.Area.AreaM2)
+		out.Steps = steps
+		if len(steps) > 0 {
+			out.hand(o, f.ID, o.hand(f.ID, "non-skid", steps, map[string]string{"main": id}, nonskidKinds...), out.Result.Stopped())
+		}
+	}
 	kinds, painted := map[nonskid.School][]product.Kind{nonskid.Paint: {product.NonSkidPaint}, nonskid.Grit: {product.NonSkidGrit}}[w.School]
 	if !painted {
+		hand("", product.Sheet{})
 		out.Says = out.says(o)
 		return out, nil
 	}
@@ -75,16 +86,14 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ o
 	if err := out.window(o, id, sheet); err != nil {
 		return out, err
 	}
-	if w.School == nonskid.Paint && got.Takes.Litres > 0 {
-		out.Planned = coating(id, sheet, 1, got.Takes.Litres, f.Area.AreaM2, "roller", fmt.Sprintf("from the layout: %d panels", len(got.Panels)))
-	}
+	hand(id, sheet)
 	out.Says = out.says(o)
 	return out, nil
 }}
 
 // window judges when the whole set may be laid and held.
 func (n *NonSkid) window(o outlook, id string, sheet product.Sheet) error {
-	job, f, err := o.job(sheet, VerdictQuery{SurfaceID: n.Surface.ID, ProductID: id})
+	job, f, err := o.fieldJob(sheet, VerdictQuery{SurfaceID: n.Surface.ID, ProductID: id})
 	if err != nil {
 		return err
 	}
@@ -237,6 +246,9 @@ var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o outloo
 		return out, err
 	}
 	r := out.Result
+	if len(w.Panels) > 0 {
+		out.hand(o, head.Surface.ID, o.hand(head.Surface.ID, "moulded", r.Steps, nil), r.Stopped())
+	}
 	switch {
 	case len(w.Panels) == 0:
 		out.Says = say.Sentence{say.Text("Say which panels are wanted: take them from the layout, or type them in.")}
@@ -273,10 +285,11 @@ var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o 
 		return out, err
 	}
 	out.Product, out.Work.ProductID = sheet.Name, id
-	if out.Result, err = w.Plan(sheet); err != nil {
+	if out.Result, err = w.Plan(sheet, head.Surface.Area.AreaM2); err != nil {
 		return out, err
 	}
 	r := out.Result
+	out.hand(o, head.Surface.ID, o.hand(head.Surface.ID, "gelcoat", r.Steps, map[string]string{"main": id}, product.Gelcoat), r.Stopped())
 	if stop := r.Stopped(); stop != nil {
 		out.Says = say.Of("Not so: %v", stop)
 	} else {
@@ -288,9 +301,6 @@ var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o 
 			out.Says = append(out.Says, say.Text(" and is sanded after "), say.Val(math.Round(10*r.SandH)/10, "h"))
 		}
 		out.Says = append(out.Says, say.Text("."))
-	}
-	if w.Way != gelcoat.Repair {
-		out.Planned = coating(id, sheet, r.Passes, r.Litres, head.Surface.Area.AreaM2, map[gelcoat.Way]string{gelcoat.Spray: "spray", gelcoat.Roll: "roller"}[w.Way], "wet passes of the gelcoat bench")
 	}
 	return out, nil
 }}

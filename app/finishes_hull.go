@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"allcoats/core/base/fault"
@@ -70,25 +71,39 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 		method = sheet.Methods[0]
 	}
 	c := brightwork.Case{AreaM2: f.Area.AreaM2, EdgeM: f.edgeM(), Access: f.accessFactor(), LatitudeDeg: o.survey.Place.LatitudeDeg, From: o.now, Winter: brightwork.Winter(o.now, o.survey.Place.LatitudeDeg), Sheet: sheet, Method: method}
-	c.OwnLM2, c.OwnFrom = o.ownLitres(id, f.ID)
+	c.OwnFactor, c.OwnCoats = o.learned(id)
+	var sealerID string
+	sealerID, c.Sealer = o.sealer(w.School)
 	if out.Result, err = w.Plan(c); err != nil {
 		return out, err
 	}
 	out.nights(o, f, w, sheet)
 	r := out.Result
-	out.Planned = coating(id, sheet, w.Now, r.Counts[0].Litres, f.Area.AreaM2, method, "from the brightwork bench")
-	if out.Planned != nil {
-		out.Planned.DFTUm = sheet.Film.TypicalUm
-	}
+	out.hand(o, f.ID, o.hand(f.ID, "brightwork", r.Steps, map[string]string{"main": id, "sealer": sealerID}, brightKinds...), r.Stopped())
 	if stop := r.Stopped(); stop != nil {
 		out.Says = stop
 		return out, nil
 	}
 	now := r.Counts[0]
 	out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d coats", now.Coats)), say.Text(", "), say.Val(math.Round(now.Um), "µm"), say.Text(" in all, stop %.0f %% of the ultraviolet; ", now.UVPct), say.Val(now.Litres, "L"),
-		say.Text(" and about "), say.Val(math.Round(r.WorkH()), "h"), say.Text(" of work, %.0f %% of a coat before the brush.", r.Share.PrepPC)}
+		say.Text(" and about "), say.Val(math.Round(out.Handovers[0].Sum.LeftH), "h"), say.Text(" of work, %.0f %% of a coat before the brush.", r.Share.PrepPC)}
 	return out, nil
 }}
+
+// sealer is what a school of brightwork begins with: clear epoxy, or a thin sealer that is
+// none; nil if the library has none.
+func (o outlook) sealer(school string) (string, *product.Sheet) {
+	best := ""
+	for id, s := range o.products {
+		if s.Kind == product.WoodSealer && s.Binder != product.Oil && (s.Binder == product.Epoxy) == (school == "epoxy") && (best == "" || s.Name < o.products[best].Name) {
+			best = id
+		}
+	}
+	if s, ok := o.products[best]; ok && school != "varnish" {
+		return best, &s
+	}
+	return "", nil
+}
 
 // nights finds the starts of a coat that stays above the dew point.
 func (b *Bright) nights(o outlook, f Surface, w brightwork.Work, sheet product.Sheet) {
@@ -114,8 +129,6 @@ type Antifouled struct {
 	TempC  float64         `json:"tempC"`
 	Now    time.Time       `json:"now"`
 }
-
-var antifoulKinds = []product.Kind{product.SoftAntifoul, product.HardAntifoul}
 
 // AntifoulBench plans antifouling.
 var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: func(o outlook, f Surface) antifoul.Work {
@@ -145,7 +158,7 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 		return out, err
 	}
 	out.Product, out.Work.ProductID = sheet.Name, id
-	c := antifoul.Case{Substrate: f.Substrate, Sheet: sheet, TempC: out.TempC, Now: o.now, Launch: o.launch()}
+	c := antifoul.Case{Substrate: f.Substrate, AreaM2: f.Area.AreaM2, Sheet: sheet, TempC: out.TempC, Now: o.now, Launch: o.launch()}
 	tieID := w.TieID
 	if _, ok := o.products[tieID]; !ok {
 		tieID = ""
@@ -172,7 +185,7 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 		return out, err
 	}
 	r := out.Result
-	out.Planned = coating(id, sheet, w.Coats, r.Litres, f.Area.AreaM2, "roller", fmt.Sprintf("from the antifouling bench: %d zones, extra coats in the film", len(r.Zones)))
+	out.hand(o, f.ID, o.hand(f.ID, "antifouling", r.Steps, map[string]string{"main": id, "tie": tieID}, antifoulKinds...), r.Stopped())
 	if stop := r.Stopped(); stop != nil {
 		out.Says = stop
 		return out, nil
@@ -226,7 +239,7 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 	if !f.Substrate.Info().Metal {
 		return out, fault.At("", "%s is of %s, no metal", f.Name, f.SubstrateName)
 	}
-	c := metal.Case{Substrate: f.Substrate, Now: o.now, WashDryH: o.washDryH(f)}
+	c := metal.Case{Substrate: f.Substrate, AreaM2: f.Area.AreaM2, Now: o.now, WashDryH: o.washDryH(f)}
 	at := o.climate.Surface[f.ID]
 	for i, h := range at.Air {
 		c.Air = append(c.Air, metal.Hour{At: h.At, RH: math.Min(100, air.HumidityAt(air.VapourPressure(h.TempC, h.RHPct), at.SurfaceC[i]))})
@@ -240,11 +253,23 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 			w.WashedAt = append(w.WashedAt, t)
 		}
 	}
+	roles := map[string]string{}
+	for role, kinds := range map[string][]product.Kind{"main": {product.MetalPrimer}, "filler": {product.Fairing}} {
+		if id, sheet, err := o.sheetFor(f.ID, "", kinds...); err == nil {
+			roles[role] = id
+			if role == "main" {
+				c.Primer, out.Product = &sheet, sheet.Name
+			} else {
+				c.Filler = &sheet
+			}
+		}
+	}
 	var err error
 	if out.Result, err = w.Plan(c); err != nil {
 		return out, err
 	}
 	r := out.Result
+	out.hand(o, f.ID, o.hand(f.ID, "metal", r.Steps, roles, product.MetalPrimer), r.Stopped())
 	switch {
 	case r.Stopped() != nil:
 		out.Says = r.Stopped()
@@ -282,20 +307,25 @@ var RefitBench = Craft[refit.Work, Refitted]{Key: "refit", Boat: true, usual: fu
 	for _, f := range o.s.Surfaces {
 		known[f.ID] = true
 		out.Surfaces = append(out.Surfaces, BenchSurface{ID: f.ID, Name: f.Name})
-		if f.Last == nil {
+		coat := refit.Coat{SurfaceID: f.ID, Surface: f.Name, Planned: f.Planned || f.Last != nil}
+		switch {
+		case !coat.Planned:
 			continue
+		case f.Last != nil:
+			k := clock.Run(*f.Last, product.AnyKind, f.Weather, o.now)
+			coat.Product, coat.Started, coat.TouchDry = f.Last.Sheet.Name, f.Last.Started, k.Event(clock.TouchDry).At
+		case f.Next != nil:
+			coat.Product = f.Next.Sheet.Name
 		}
-		k := clock.Run(*f.Last, product.AnyKind, f.Weather, o.now)
-		coat := refit.Coat{SurfaceID: f.ID, Surface: f.Name, Product: f.Last.Sheet.Name, Started: f.Last.Started, TouchDry: k.Event(clock.TouchDry).At}
 		dry, _ := clock.Hardens(f.Films, false, f.Weather)
 		fit, _ := clock.Hardens(f.Films, f.Immersed, f.Weather)
 		coat.Hard, coat.Immersion = dry.At, fit.At
 		if !fit.Tabled {
 			coat.Silent = fit.Sheet.Name
 		}
-		for i, n := range o.done(f.ID, o.steps[f.ID]) {
-			if st := o.steps[f.ID][i]; o.products[st.ProductID].IsCoat() && st.ProductID != "" {
-				coat.Left += max(0, st.Coats-n)
+		for _, t := range o.job.Chain(f.ID).Tasks {
+			if t.Films && t.Left() {
+				coat.Left++
 			}
 		}
 		c.Coats = append(c.Coats, coat)
@@ -323,6 +353,10 @@ var RefitBench = Craft[refit.Work, Refitted]{Key: "refit", Boat: true, usual: fu
 	if out.Result, err = w.Plan(c); err != nil {
 		return out, err
 	}
+	for id, steps := range w.Steps(c) {
+		out.Handovers = append(out.Handovers, *o.hand(id, "refit", steps, nil))
+	}
+	slices.SortFunc(out.Handovers, func(a, b Handover) int { return strings.Compare(a.Surface, b.Surface) })
 	out.Says = out.says(o, c.Launch)
 	return out, nil
 }}

@@ -1,6 +1,9 @@
 package app_test
 
 import (
+	"math"
+	"slices"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -12,12 +15,14 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/antifoul"
+	"allcoats/core/finish/brightwork"
 	"allcoats/core/finish/gelcoat"
 	"allcoats/core/finish/metal"
 	"allcoats/core/finish/nonskid"
 	"allcoats/core/finish/refit"
 	"allcoats/core/geometry/polygon"
 	"allcoats/core/job/logbook"
+	"allcoats/core/job/task"
 	"allcoats/demo"
 	"allcoats/formats"
 
@@ -69,10 +74,10 @@ func TestALayoutGoesIntoTheBuildUp(t *testing.T) {
 	a := withDemo(t)
 	f := surfaceNamed(a, "Marsh Lantern", "Deck")
 	n := must(app.NonSkidBench.Get(ctx, a, f.ID))
-	require.NotNil(t, n.Planned)
+	require.Len(t, n.Handovers, 1)
 	require.NotEmpty(t, n.Field.Windows)
 	assert.Contains(t, said(n.Says), "may be begun")
-	b := must(a.PlanFinish(ctx, f.ID, n.Finish))
+	b := must(a.PlanFinish(ctx, n.Finish))[0]
 	found := false
 	products := map[string]product.Sheet{}
 	for _, p := range must(a.Products(ctx)) {
@@ -83,12 +88,20 @@ func TestALayoutGoesIntoTheBuildUp(t *testing.T) {
 			assert.False(t, found, "one step of it")
 			found = true
 			assert.Equal(t, 1, s.Coats)
-			assert.InEpsilon(t, n.Result.Takes.Litres, b.Result.Lines[i].Litres, 0.01)
+			assert.InEpsilon(t, n.Result.Takes.Litres, b.Result.Lines[i].Litres, 1e-6)
+			assert.InEpsilon(t, n.Result.AreaM2, b.Result.Lines[i].AreaM2, 1e-6, "on the panels, not on the whole deck")
+			assert.InEpsilon(t, 10*n.Result.Takes.PerM2*products[s.ProductID].VolumeSolidsPct, s.DFTUm, 1e-6, "the film that is laid there")
+			assert.Len(t, s.Where.Patches, 10)
+		}
+		if s.Work == step.Mask {
+			assert.InDelta(t, n.Result.Takes.TapeM, s.TapeM, 1e-9)
+			assert.Equal(t, step.WhileWet, s.Pull)
 		}
 	}
 	assert.True(t, found)
-	_, err := a.PlanFinish(ctx, f.ID, app.Finish{})
-	assert.Equal(t, "planned", faultAt(t, err))
+	assert.Empty(t, must(app.NonSkidBench.Get(ctx, a, f.ID)).Handovers[0].Changes, "it is there, whole")
+	_, err := a.PlanFinish(ctx, app.Finish{})
+	assert.Equal(t, "handovers", faultAt(t, err))
 }
 
 // Templates are read back with the areas of the panels.
@@ -141,9 +154,16 @@ func TestGelcoatIsDosedForTheShop(t *testing.T) {
 	cold.TempC, warm.TempC = 15, 25
 	c, h := must(app.GelcoatBench.Preview(ctx, a, f.ID, cold)), must(app.GelcoatBench.Preview(ctx, a, f.ID, warm))
 	assert.Greater(t, c.Result.Dose.Pct, h.Result.Dose.Pct, "more catalyst in the cold")
-	assert.Nil(t, g.Planned, "a repair is no coat")
-	require.NotNil(t, c.Planned)
-	assert.Equal(t, 2, c.Planned.Coats)
+	var repair, passes []string
+	for _, ch := range g.Handovers[0].Changes {
+		repair = append(repair, ch.Will)
+	}
+	for _, ch := range c.Handovers[0].Changes {
+		passes = append(passes, ch.Will)
+	}
+	assert.Contains(t, strings.Join(repair, "; "), "gouges", "a repair is of its places")
+	assert.Contains(t, strings.Join(passes, "; "), "2 × ")
+	assert.Contains(t, strings.Join(passes, "; "), "compound and polish")
 }
 
 // What one surface took of a varnish is what another is reckoned with.
@@ -151,19 +171,21 @@ func TestBrightworkLearnsFromTheLog(t *testing.T) {
 	a := withDemo(t)
 	mast := surfaceNamed(a, "Reed Warbler", "Mizzen mast")
 	b := must(app.BrightBench.Get(ctx, a, mast.ID))
-	litres, m2 := 0.0, 0.0
-	for _, e := range must(a.Log(ctx, mast.BoatID)) {
-		if e.Kind == step.Coat && e.ProductID == b.Work.ProductID && e.Litres > 0 {
-			litres += e.Litres
-			for _, f := range must(a.Survey(ctx, mast.BoatID)).Surfaces {
-				if f.ID == e.SurfaceID {
-					m2 += f.Area.AreaM2
-				}
-			}
+	var sheet product.Sheet
+	for _, p := range must(a.Products(ctx)) {
+		if p.ID == b.Work.ProductID {
+			sheet = p.Sheet
 		}
 	}
-	require.Positive(t, litres)
-	assert.InEpsilon(t, litres/m2, b.Result.LitreM2, 1e-9)
+	factor := 0.0
+	for _, n := range must(a.Stores(ctx, mast.BoatID)).Needs {
+		if n.ProductID == b.Work.ProductID {
+			factor = n.Forecast.Factor
+			require.Positive(t, n.Forecast.Coats)
+		}
+	}
+	require.NotEqual(t, 1.0, factor)
+	assert.InEpsilon(t, factor*sheet.Film.TypicalUm/(10*sheet.VolumeSolidsPct)/0.9, b.Result.LitreM2, 1e-9, "as Stores reckons")
 	require.Len(t, b.Result.Counts, 2)
 	// From each start the mast stays above the dew point for 14 h and the laying.
 	require.NotEmpty(t, b.Nights)
@@ -269,36 +291,130 @@ func TestBenchesOfAnEmptyLibrary(t *testing.T) {
 	assert.Equal(t, []antifoul.Zone{{Name: "all of it", AreaM2: 2, Extra: 1}}, zones)
 }
 
-// A step that has been begun keeps its place and what was laid; one that was not is
-// replaced; without one the coat comes last.
-func TestAFinishFindsItsPlaceInTheBuildUp(t *testing.T) {
+// A bench hands over whole: steps that are begun keep what was laid, what was planned of the
+// same and is not begun gives way, and what came over is known again.
+func TestABenchHandsOverWhole(t *testing.T) {
 	a := withDemo(t)
+	words := func(b app.BuildUp) (out []string) {
+		for _, k := range b.Tasks {
+			out = append(out, k.Named())
+		}
+		return out
+	}
 	begun := surfaceNamed(a, "Reed Warbler", "Coamings")
 	before := must(a.BuildUp(ctx, begun.ID))
-	b := must(app.BrightBench.Get(ctx, a, begun.ID))
-	require.NotNil(t, b.Planned)
-	after := must(a.PlanFinish(ctx, begun.ID, b.Finish))
-	require.Len(t, after.Steps, len(before.Steps))
+	require.Equal(t, 3, before.Done[0])
+	bright := must(app.BrightBench.Get(ctx, a, begun.ID))
+	after := must(a.PlanFinish(ctx, bright.Finish))[0]
 	assert.Equal(t, before.Steps[0].ID, after.Steps[0].ID, "three coats are on it: it stays the same step")
-	assert.Equal(t, 3, after.Done[0])
-	few := b.Finish
-	planned := *few.Planned
-	planned.Coats = 1
-	few.Planned = &planned
-	assert.Equal(t, 3, must(a.PlanFinish(ctx, begun.ID, few)).Steps[0].Coats, "never fewer than are on")
+	assert.Equal(t, 3, after.Steps[0].Coats)
+	coats := 0
+	for _, s := range after.Steps {
+		coats += s.Coats
+	}
+	assert.Equal(t, bright.Work.Now, coats, "with those that are on, as many as the bench plans")
+	assert.Equal(t, 320, after.Steps[1].KeyGrit)
+
+	// From bare: stripping by patches, bungs, sanding, stain, thinned coats, lines between the
+	// right coats, a scuff before each.
+	deck := surfaceNamed(a, "Reed Warbler", "Mizzen mast")
+	w := must(app.BrightBench.Get(ctx, a, deck.ID)).Work
+	w.Strip, w.Bungs, w.Stain, w.Thinned, w.Now, w.Later = "heat", 46, true, true, 6, 0
+	w.Seams = &brightwork.Seam{SpacingMM: 60, LineMM: 5, LengthM: 2, WidthM: 0.3, After: 3}
+	kept := must(app.BrightBench.Set(ctx, a, deck.ID, must(app.BrightBench.Get(ctx, a, deck.ID)).Version, w))
+	h := kept.Handovers[0]
+	b := must(a.PlanFinish(ctx, kept.Finish))[0]
+	varnish := 0
+	for _, name := range words(b) {
+		if strings.Contains(name, "varnish") {
+			varnish++
+		}
+	}
+	assert.Equal(t, 6, varnish)
+	list := strings.Join(words(b), "; ")
+	for _, want := range []string{"strip ", "set 46 bungs; sand with 120; sand with 180; stain", "6 seam lines after coat 3"} {
+		assert.Contains(t, list, want)
+	}
+	assert.Equal(t, 5, strings.Count(list, "key with 320"), "before each but the first on bare wood")
+	at := slices.IndexFunc(b.Tasks, func(k task.Task) bool { return strings.Contains(k.What, "seam lines") })
+	laid := 0
+	for _, k := range b.Tasks[:at] {
+		if k.Films {
+			laid++
+		}
+	}
+	assert.Equal(t, 3, laid, "lines go on after the third coat")
+	assert.InDelta(t, h.Sum.LeftH, b.Sum.LeftH, 0.3, "the bench's hours are the job's")
+	assert.Contains(t, said(kept.Says), strconv.Itoa(int(math.Round(h.Sum.LeftH)))+" h")
+
+	// What is changed in the build-up stays; the bench offers what would change.
+	b.Steps[0].Hours = 99
+	must(a.SetBuildUp(ctx, deck.ID, b.Surface.Version, b.Steps))
+	again := must(app.BrightBench.Get(ctx, a, deck.ID)).Handovers[0]
+	require.Len(t, again.Changes, 1)
+	assert.Contains(t, again.Changes[0].Was, "99 h")
 
 	bottom := surfaceNamed(a, "Marsh Lantern", "Bottom")
 	f := must(app.AntifoulBench.Get(ctx, a, bottom.ID))
-	was := must(a.BuildUp(ctx, bottom.ID))
-	got := must(a.PlanFinish(ctx, bottom.ID, f.Finish))
-	require.Len(t, got.Steps, len(was.Steps))
-	assert.Contains(t, got.Steps[1].Note, "antifouling bench", "in the place of what was not begun")
-	assert.InEpsilon(t, f.Result.Litres, got.Result.Lines[1].Litres, 0.01, "with what the zones take more")
+	got := must(a.PlanFinish(ctx, f.Finish))[0]
+	litres, extra := 0.0, 0
+	for i, s := range got.Steps {
+		if s.Origin != nil && s.Films() {
+			litres += got.Result.Lines[i].Litres
+			assert.NotEmpty(t, s.Colour, "the colour tells the wear")
+			if s.Where != nil {
+				extra++
+			}
+		}
+	}
+	assert.InEpsilon(t, f.Result.Litres, litres, 1e-6)
+	assert.Equal(t, 2, extra, "waterline and edges have one more")
+	assert.Len(t, got.Places, 2)
+	assert.Greater(t, got.Places[0].FilmUm, got.Result.FilmUm)
 
-	bare := surfaceNamed(a, "Sounding Line", "Deck")
-	g := must(app.GelcoatBench.Get(ctx, a, bare.ID))
-	last := must(a.PlanFinish(ctx, bare.ID, g.Finish))
-	require.Len(t, last.Steps, 1)
+	// What stops a bench is not handed over, and Today does not offer the coat.
+	stop := f.Work
+	stop.Old = "silicone"
+	stopped := must(app.AntifoulBench.Set(ctx, a, bottom.ID, f.Version, stop))
+	_, err := a.PlanFinish(ctx, stopped.Finish)
+	assert.ErrorContains(t, err, "Nothing but silicone holds on silicone")
+}
+
+// Fittings see the coats that are planned; their holes come before them, two tightenings
+// weeks after, and what is behind them is asked for.
+func TestARefitIsWorkOfTheBoat(t *testing.T) {
+	a := withDemo(t)
+	deck := surfaceNamed(a, "Sounding Line", "Topsides port")
+	w := refit.Work{Hardware: []refit.Hardware{{Name: "cleat", SurfaceID: deck.ID, Compound: "butyl", Through: true, Core: refit.Balsa, EndGrain: true}}, Lines: []refit.Line{}, Snags: []refit.Snag{}}
+	was := must(app.RefitBench.Get(ctx, a, deck.BoatID))
+	r := must(app.RefitBench.Set(ctx, a, deck.BoatID, was.Version, w))
+	assert.Contains(t, r.Result.Bedding[0].Next, "drill over size")
+	assert.Len(t, r.Result.Bedding[0].Advice, 3)
+	b := must(a.PlanFinish(ctx, r.Finish))[0]
+	work := map[string]int{}
+	for i, k := range b.Tasks {
+		work[k.What] = i
+	}
+	film := slices.IndexFunc(b.Tasks, func(k task.Task) bool { return k.Films && k.N == 1 && k.Left() })
+	assert.Less(t, work["drill and seal for cleat"], film)
+	assert.Less(t, film, work["bed cleat in butyl tape"])
+	assert.Less(t, work["tighten cleat the second time"], work["tighten cleat the third time"])
+	w.Hardware[0].Sealed = true
+	r = must(app.RefitBench.Preview(ctx, a, deck.BoatID, w))
+	assert.Contains(t, r.Result.Bedding[0].Next, "still to go on", "coats that are planned, though none is on")
+
+	v := must(a.YardPlan(ctx, must(a.Boat(ctx, deck.BoatID)).PlaceID))
+	require.NotNil(t, v.Plan, "%v", v.Trouble)
+	start := func(what string) time.Time {
+		for _, it := range v.Plan.Items {
+			if it.SurfaceID == deck.ID && it.What == what {
+				return it.Start
+			}
+		}
+		t.Fatal(what)
+		return time.Time{}
+	}
+	assert.GreaterOrEqual(t, start("tighten cleat the third time").Sub(start("tighten cleat the second time")), 21*24*time.Hour)
 }
 
 // The benches follow the boat: coats of the build-up, the substrate, the shelter.

@@ -17,6 +17,7 @@ import (
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
+	"allcoats/core/job/task"
 	"allcoats/core/readiness/clock"
 	"allcoats/store"
 )
@@ -47,10 +48,29 @@ func (w work) validate(e logbook.Entry, now time.Time) error {
 	if e.SurfaceID != "" && w.surface(e.SurfaceID).ID == "" {
 		bad.Add("surfaceId", "choose a surface of this boat")
 	}
+	switch st := w.plannedStep(e); {
+	case e.StepID != "" && st == nil:
+		bad.Add("stepId", "is no step planned on this surface")
+	case st != nil && len(e.Patches) > 0 && (st.Where == nil || st.Where.Part(e.Patches) == 0):
+		bad.Add("patches", "are no patches of this step")
+	}
+	if e.OwnID != "" && !slices.ContainsFunc(w.choices.Own[w.survey.Boat.ID], func(o task.OwnTask) bool { return o.ID == e.OwnID }) {
+		bad.Add("ownId", "is no task of your own on this boat")
+	}
 	if e.Kind.Kind().Lays {
 		w.validateCoat(e, &bad)
 	}
 	return bad.Err()
+}
+
+// plannedStep is the step that an entry is of, nil for none.
+func (w work) plannedStep(e logbook.Entry) *Step {
+	for i, s := range w.steps[e.SurfaceID] {
+		if e.StepID != "" && s.ID == e.StepID {
+			return &w.steps[e.SurfaceID][i]
+		}
+	}
+	return nil
 }
 
 func (w work) validateCoat(e logbook.Entry, bad *fault.Errors) {
@@ -61,14 +81,9 @@ func (w work) validateCoat(e logbook.Entry, bad *fault.Errors) {
 	for i, um := range e.WetUm {
 		bad.Above(fmt.Sprintf("wetUm[%d]", i), um, 0, 20e3, "µm")
 	}
-	planned, um := e.StepID == "", sheet.Film.TypicalUm
-	for _, s := range w.steps[e.SurfaceID] {
-		if s.ID == e.StepID {
-			planned, um = true, s.DFTUm
-		}
-	}
-	if !planned {
-		bad.Add("stepId", "is no step planned on this surface")
+	um := sheet.Film.TypicalUm
+	if st := w.plannedStep(e); st != nil {
+		um = st.DFTUm
 	}
 	if ok && sheet.VolumeSolidsPct > 0 && logbook.Mils(e.WetUm, film.Wet(um, sheet.VolumeSolidsPct, e.ThinnerPct)) {
 		bad.Add("wetUm", "these look like mils: for %.0f µm dry the comb should show about %.0f µm. Say in which unit they are", um, film.Wet(um, sheet.VolumeSolidsPct, e.ThinnerPct))
@@ -84,7 +99,7 @@ func (o outlook) asks(e logbook.Entry) error {
 	}
 	sheet := o.products[e.ProductID]
 	share := sheet.BaseShare()
-	if shelf, noted := standing(o.shelf, e.ProductID, share); noted && !e.BeyondShelf && e.Litres > shelf.Mixed(share)+0.05 {
+	if shelf, noted := onShelf(o.shelf, e.ProductID, share); noted && !e.BeyondShelf && e.Litres > shelf.Mixed(share)+0.05 {
 		bad.Add("litres", "the shelf has %.3g L of it left. If %.3g L is right, say so", shelf.Mixed(share), e.Litres)
 	}
 	for _, f := range o.s.Surfaces {
@@ -162,7 +177,7 @@ func (w work) entry(r logbook.Logged) Entry {
 	switch {
 	case r.Kind == step.Coat:
 		l := w.laid(r)
-		e.FilmUm, e.FilmKnown, e.Working = l.Film(s.Area.AreaM2)
+		e.FilmUm, e.FilmKnown, e.Working = l.Film()
 		e.FilmSDUm = l.SDUm()
 		if e.Early != "" {
 			e.Flag = say.Of("It went on before the coat below might be recoated: %s.", e.Early)
@@ -171,7 +186,7 @@ func (w work) entry(r logbook.Logged) Entry {
 		// Checked against what lay above the layer that must stay by then.
 		before := slices.IndexFunc(w.log[s.ID], func(o logbook.Logged) bool { return o.ID == r.ID })
 		done := w.filmDone(s.ID)[:before+1]
-		if _, m := buildup.Section(s.Area.AreaM2, s.Findings, done, nil, nil); m.ThroughUm > 0 && len(s.Findings.Layers) > 0 {
+		if _, m := buildup.Section("", s.Findings, done, nil, nil); m.ThroughUm > 0 && len(s.Findings.Layers) > 0 {
 			e.Flag = m.Text()
 		}
 	}
@@ -225,6 +240,9 @@ func (a *App) checked(ctx context.Context, e *logbook.Entry, isNew bool) error {
 	}
 	if err := o.validate(*e, o.now); err != nil {
 		return err
+	}
+	if isNew || e.Edition == 0 {
+		o.freeze(e)
 	}
 	if !isNew {
 		return nil

@@ -15,8 +15,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/boat/survey"
 	"allcoats/core/exposure/surface"
-	"allcoats/core/film/step"
-	"allcoats/core/job/buildup"
+	"allcoats/core/job/task"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
@@ -36,7 +35,7 @@ type PlanSettings struct {
 	// hour of work costs, in cents of the user's currency.
 	Noise     calendar.Hours               `json:"noise"`
 	HourCents float64                      `json:"hourCents"`
-	Own       map[string][]plan.OwnTask    `json:"own"`
+	Own       map[string][]task.OwnTask    `json:"own"`
 	Off       map[string]map[string]string `json:"off"`
 	Marks     map[string]plan.Mark         `json:"marks"`
 }
@@ -67,7 +66,7 @@ func (s *PlanSettings) validate() error {
 	for boat, own := range s.Own {
 		for i := range own {
 			bad.Under(fmt.Sprintf("own.%s[%d]", boat, i), own[i].Validate())
-			own[i].Skill = plan.Skill(strings.TrimSpace(string(own[i].Skill)))
+			own[i].Skill = task.Skill(strings.TrimSpace(string(own[i].Skill)))
 			if own[i].ID == "" {
 				own[i].ID = newID()
 			}
@@ -82,8 +81,7 @@ func (s *PlanSettings) validate() error {
 		}
 	}
 	for id, m := range s.Marks {
-		fault.OneOf(&bad, "marks."+id+".state", m.State, []string{"", "done", "skipped"})
-		bad.Range("marks."+id+".leftPct", m.LeftPct, 0, 100, "%")
+		fault.OneOf(&bad, "marks."+id+".state", m.State, []string{"", "skipped"})
 	}
 	return bad.Err()
 }
@@ -144,6 +142,8 @@ type YardBoat struct {
 	Name     string        `json:"name"`
 	Launch   string        `json:"launch"`
 	Surfaces []YardSurface `json:"surfaces"`
+	// WorkDayH is how long a working day of her people is.
+	WorkDayH float64 `json:"workDayH"`
 }
 
 // YardSurface is a surface's id and name.
@@ -237,7 +237,7 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 		s.settings.People = assumed(s.looks)
 	}
 	if s.settings.Own == nil {
-		s.settings.Own = map[string][]plan.OwnTask{}
+		s.settings.Own = map[string][]task.OwnTask{}
 	}
 	if s.settings.Off == nil {
 		s.settings.Off = map[string]map[string]string{}
@@ -261,17 +261,13 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	course := s.course(s.futures.Make(planSeed, 0, nil), true)
 	s.view.Days = planDays(course, s.view.Known, p.location())
 	for _, o := range s.looks {
-		left := map[string][]plan.Step{}
-		for _, f := range o.survey.Surfaces {
-			left[f.ID] = o.left(f)
-		}
-		boat := s.boat(o, o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, now)), course...)), left)
+		boat := s.boat(o, o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, now)), course...)))
 		for i := range boat.Surfaces {
 			boat.Surfaces[i].Clock = boat.Surfaces[i].Run(now)
 			boat.Surfaces[i].Hard = boat.Surfaces[i].Hardens()
 		}
 		s.yard.Boats = append(s.yard.Boats, boat)
-		v := YardBoat{ID: o.survey.Boat.ID, Name: o.survey.Boat.Name, Launch: o.survey.Boat.LaunchDate, Surfaces: []YardSurface{}}
+		v := YardBoat{ID: o.survey.Boat.ID, Name: o.survey.Boat.Name, Launch: o.survey.Boat.LaunchDate, Surfaces: []YardSurface{}, WorkDayH: o.workDayH()}
 		for _, f := range o.survey.Surfaces {
 			v.Surfaces = append(v.Surfaces, YardSurface{f.ID, f.Name})
 		}
@@ -309,15 +305,15 @@ func assumed(looks []outlook) []plan.Person {
 		week = o.survey.Boat.Week
 	}
 	for i := range crew {
-		out = append(out, plan.Person{Name: fmt.Sprintf("Hand %d", i+1), Week: week, Off: []string{}, Skills: []plan.Skill{}})
+		out = append(out, plan.Person{Name: fmt.Sprintf("Hand %d", i+1), Week: week, Off: []string{}, Skills: []task.Skill{}})
 	}
 	return out
 }
 
 // boat is a boat of the yard with the weather at her surfaces ahead.
-func (s yardState) boat(o outlook, at map[string]field.Weather, left map[string][]plan.Step) plan.Boat {
+func (s yardState) boat(o outlook, at map[string]field.Weather) plan.Boat {
 	b := o.survey.Boat
-	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, Own: s.settings.Own[b.ID], Off: s.settings.Off[b.ID]}
+	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, Own: s.settings.Own[b.ID], Work: o.job.Own, Off: s.settings.Off[b.ID]}
 	if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, s.yard.Loc); err == nil {
 		end := launch.AddDate(0, 0, 1).Add(-time.Minute).UTC() // ready on the day is in time
 		out.Launch = &end
@@ -325,75 +321,8 @@ func (s yardState) boat(o outlook, at map[string]field.Weather, left map[string]
 	for i, f := range o.survey.Surfaces {
 		t := plan.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Side: f.Side, AreaM2: f.Area.AreaM2, Access: f.accessFactor(),
 			Sheltered: o.s.Surfaces[i].Sheltered, Tented: o.boat.Surfaces[i].Shelter == survey.Tent, Weather: at[f.ID], Last: o.s.Surfaces[i].Last, Films: o.s.Surfaces[i].Films, HoldsMM: surface.HoldsMM(f.Tilt(f.Part))}
-		t.Steps = left[f.ID]
+		t.Tasks = o.job.Chain(f.ID).Tasks
 		out.Surfaces = append(out.Surfaces, t)
-	}
-	return out
-}
-
-// left is what is left of a surface's steps. Work without a film counts as done
-// when a coat of a later step was laid.
-func (o outlook) left(f Surface) []plan.Step {
-	steps := o.steps[f.ID]
-	done := o.done(f.ID, steps)
-	last := -1
-	for i, n := range done {
-		if n > 0 {
-			last = i
-		}
-	}
-	lines := o.lines(f, steps)
-	pace := o.pace()
-	var out []plan.Step
-	for i, st := range steps {
-		sheet, _ := o.products[st.ProductID].With(st.Grade)
-		one := plan.Step{Step: st.with(sheet), ID: st.ID, From: done[i] + 1, Of: st.Coats, HoursPerCoat: lines[i] * pace[st.Work].Factor()}
-		if films := st.Films(); films && one.From > one.Of || !films && i < last {
-			continue
-		}
-		out = append(out, one)
-	}
-	return out
-}
-
-// pace is learned from the hours told in the boat's log, apart for coats and for
-// sanding.
-func (o outlook) pace() map[step.Work]plan.Pace {
-	out := map[step.Work]plan.Pace{}
-	for _, f := range o.survey.Surfaces {
-		steps := o.steps[f.ID]
-		lines := o.lines(f, steps)
-		for _, e := range o.log[f.ID] {
-			work := step.Coat
-			reckoned := 0.0
-			for i, st := range steps {
-				if e.Of(st.ID) {
-					work, reckoned = st.Work, lines[i]
-				}
-				if e.Kind == step.Sand && st.Work == step.Sand && reckoned == 0 {
-					work, reckoned = step.Sand, lines[i]
-				}
-			}
-			p := out[work]
-			p.Add(e.Hours, reckoned)
-			out[work] = p
-		}
-	}
-	return out
-}
-
-// lines are the hours of each step for one person.
-func (o outlook) lines(f Surface, steps []Step) []float64 {
-	out := make([]float64, len(steps))
-	core := make([]step.Step, len(steps))
-	for i, st := range steps {
-		core[i] = st.with(o.products[st.ProductID])
-	}
-	got, err := buildup.Compute(f.Area.Figure, f.accessFactor(), core)
-	for i := range out {
-		if out[i] = 1; err == nil && i < len(got.Lines) && !math.IsInf(got.Lines[i].HoursPerCoat, 0) {
-			out[i] = got.Lines[i].HoursPerCoat
-		}
 	}
 	return out
 }

@@ -9,6 +9,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
+	"allcoats/core/job/task"
 	"allcoats/core/planning/plan"
 	"allcoats/demo"
 
@@ -158,7 +159,7 @@ func TestPinsSettingsAndTheirFaults(t *testing.T) {
 
 	s := v.Settings
 	s.People = []plan.Person{{Name: "Ada"}, {Name: "Ada", Off: []string{"soon"}}}
-	s.Own = map[string][]plan.OwnTask{"b": {{Own: plan.Own{}}}}
+	s.Own = map[string][]task.OwnTask{"b": {{Own: task.Own{}}}}
 	s.Off = map[string]map[string]string{"b": {"top-down": "", "gravity": "x"}}
 	s.Noise.FromH = 30
 	_, err = a.SetPlan(ctx, place, v.Version, s)

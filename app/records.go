@@ -3,8 +3,6 @@ package app
 import (
 	"cmp"
 	"context"
-	"encoding/json"
-	"errors"
 	"maps"
 	"math"
 	"slices"
@@ -18,7 +16,6 @@ import (
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/upkeep"
 	"allcoats/formats"
-	"allcoats/store"
 )
 
 // Sum is what one kind of work, surface, person or month took. PlannedH is what was
@@ -49,9 +46,12 @@ type Accounts struct {
 	ReckonedHours float64 `json:"reckonedHours"`
 	MaterialCents float64 `json:"materialCents"`
 	LabourCents   float64 `json:"labourCents"`
-	LeftHours     float64 `json:"leftHours"`
-	LeftMaterial  float64 `json:"leftMaterialCents"`
-	LeftLabour    float64 `json:"leftLabourCents"`
+	// LeftHours and LeftMaterial are still to come: the work of the job, the tins to buy.
+	// A working day has WorkDayH hours.
+	LeftHours    float64 `json:"leftHours"`
+	WorkDayH     float64 `json:"workDayH"`
+	LeftMaterial float64 `json:"leftMaterialCents"`
+	LeftLabour   float64 `json:"leftLabourCents"`
 }
 
 // litreCents is the least price of a mixed litre by the sheet's tins, 0 without one.
@@ -74,17 +74,14 @@ func (a *App) Accounts(ctx context.Context, boatID string) (Accounts, error) {
 		return Accounts{}, err
 	}
 	out := Accounts{}
-	row, err := a.store.Read(ctx).Plan(ctx, o.survey.Place.ID)
-	if err == nil {
-		var s PlanSettings
-		err = json.Unmarshal([]byte(row.Settings), &s)
-		out.HourCents = s.HourCents
-	}
-	if err != nil && !errors.Is(err, store.ErrNotFound) {
+	out.HourCents, out.WorkDayH = o.choices.HourCents, o.workDayH()
+	o.toDate(&out)
+	out.LeftHours = o.job.Sum.LeftH
+	need, err := a.Stores(ctx, boatID)
+	if err != nil {
 		return out, err
 	}
-	o.toDate(&out)
-	o.toFinish(&out)
+	out.LeftMaterial = float64(need.CostCents)
 	out.LabourCents, out.LeftLabour = out.Hours*out.HourCents, out.LeftHours*out.HourCents
 	return out, nil
 }
@@ -94,7 +91,6 @@ func (o outlook) toDate(out *Accounts) {
 	unpriced := map[string]bool{}
 	for id, log := range o.log {
 		f := o.surface(id)
-		lines := o.lines(f, o.steps[id])
 		for _, e := range log {
 			kind := e.Kind.Kind()
 			one := Sum{Hours: e.Hours, Entries: 1}
@@ -106,10 +102,8 @@ func (o outlook) toDate(out *Accounts) {
 					unpriced[sheet.Name] = true
 				}
 			}
-			for i, st := range o.steps[id] {
-				if e.Hours > 0 && (e.StepID != "" && e.StepID == st.ID || e.StepID == "" && one.PlannedH == 0 && st.Work == e.Kind && e.Kind != step.Coat) {
-					one.PlannedH = lines[i]
-				}
+			if e.Hours > 0 {
+				one.PlannedH = o.job.Told(e.ID).ReckonedH
 			}
 			if e.Hours == 0 && e.Kind != step.Idle {
 				out.Untold++
@@ -152,25 +146,6 @@ func listed(m map[string]*Sum) []Sum {
 	return out
 }
 
-func (o outlook) toFinish(out *Accounts) {
-	for _, f := range o.survey.Surfaces {
-		for _, st := range o.left(f) {
-			coats := float64(max(1, st.Of-st.From+1))
-			out.LeftHours += st.HoursPerCoat * coats
-		}
-		for _, st := range o.steps[f.ID] {
-			if st.ProductID == "" {
-				continue
-			}
-			left := st.Coats - o.done(f.ID, []Step{st})[0]
-			line, err := buildup.Compute(f.Area.Figure, f.accessFactor(), []step.Step{st.with(o.products[st.ProductID])})
-			if err == nil && left > 0 {
-				out.LeftMaterial += float64(left) * line.Lines[0].LitresPerCoat * litreCents(o.products[st.ProductID])
-			}
-		}
-	}
-}
-
 // Upkeep is what is due on a boat, the soonest first, and what on the shelf is near
 // its end.
 type Upkeep struct {
@@ -201,7 +176,7 @@ func (a *App) Upkeep(ctx context.Context, boatID string, miles float64) (Upkeep,
 func (o outlook) upkeep(miles float64) Upkeep {
 	out := Upkeep{Films: []DueFilm{}, Shelf: []StockItem{}}
 	for _, f := range o.survey.Surfaces {
-		layers, _ := buildup.Section(f.Area.AreaM2, f.Findings, o.filmDone(f.ID), nil, nil)
+		layers, _ := buildup.Section("", f.Findings, o.filmDone(f.ID), nil, nil)
 		film := upkeep.Film{LatitudeDeg: o.survey.Place.LatitudeDeg, Covered: f.Shelter != survey.Open, NM: miles}
 		name := ""
 		for _, e := range o.log[f.ID] {
@@ -292,7 +267,7 @@ func (a *App) Report(ctx context.Context, boatID string) (Report, error) {
 	}
 	for _, f := range o.survey.Surfaces {
 		r := SurfaceRecord{Surface: f, Entries: entries(f.ID)}
-		r.Layers, _ = buildup.Section(f.Area.AreaM2, f.Findings, o.filmDone(f.ID), nil, nil)
+		r.Layers, _ = buildup.Section("", f.Findings, o.filmDone(f.ID), nil, nil)
 		for _, l := range r.Layers {
 			if !l.Old {
 				r.FilmUm += l.Um

@@ -13,6 +13,7 @@ import (
 	"allcoats/core/boat/survey"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/exposure/tent"
+	"allcoats/core/job/task"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
 )
@@ -69,7 +70,7 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 		apply func(*yardState)
 	}{
 		{"one more helper", func(s *yardState) {
-			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: "one more", Skills: plan.Crafts})
+			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: "one more", Skills: task.Skills})
 		}},
 		{"a tent over every boat", func(s *yardState) { s.tented() }},
 	} {
@@ -262,7 +263,7 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 			}
 		}, func(plan.Plan) float64 { return 0 }},
 		{"one more helper", true, func(s *yardState) {
-			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: helper, Skills: plan.Crafts})
+			s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: helper, Skills: task.Skills})
 		}, func(p plan.Plan) float64 {
 			sum := 0.0
 			for _, it := range p.Items {

@@ -39,25 +39,25 @@ func TestStatementsOfAScreen(t *testing.T) {
 		most int
 		do   func(context.Context) error
 	}{
-		"today":    {18, func(ctx context.Context) error { _, err := a.Today(ctx, b.ID); return err }},
+		"today":    {50, func(ctx context.Context) error { _, err := a.Today(ctx, b.ID); return err }},
 		"survey":   {6, func(ctx context.Context) error { _, err := a.Survey(ctx, b.ID); return err }},
-		"build-up": {15, func(ctx context.Context) error { _, err := a.BuildUp(ctx, deck.ID); return err }},
-		"overview": {14, func(ctx context.Context) error { _, err := a.Overview(ctx, b.ID); return err }},
-		"stores":   {14, func(ctx context.Context) error { _, err := a.Stores(ctx, b.ID); return err }},
-		"bench": {19, func(ctx context.Context) error {
+		"build-up": {17, func(ctx context.Context) error { _, err := a.BuildUp(ctx, deck.ID); return err }},
+		"overview": {16, func(ctx context.Context) error { _, err := a.Overview(ctx, b.ID); return err }},
+		"stores":   {16, func(ctx context.Context) error { _, err := a.Stores(ctx, b.ID); return err }},
+		"bench": {50, func(ctx context.Context) error {
 			_, err := a.Bench(ctx, b.ID, app.BenchQuery{SurfaceID: deck.ID})
 			return err
 		}},
-		"log":     {14, func(ctx context.Context) error { _, err := a.Log(ctx, b.ID); return err }},
-		"report":  {19, func(ctx context.Context) error { _, err := a.Report(ctx, b.ID); return err }},
-		"plan":    {44, func(ctx context.Context) error { _, err := a.YardPlan(ctx, b.PlaceID); return err }},
-		"a bench": {19, func(ctx context.Context) error { _, err := app.NonSkidBench.Get(ctx, a, deck.ID); return err }},
-		"keep a bench": {21, func(ctx context.Context) error {
+		"log":     {16, func(ctx context.Context) error { _, err := a.Log(ctx, b.ID); return err }},
+		"report":  {21, func(ctx context.Context) error { _, err := a.Report(ctx, b.ID); return err }},
+		"plan":    {48, func(ctx context.Context) error { _, err := a.YardPlan(ctx, b.PlaceID); return err }},
+		"a bench": {21, func(ctx context.Context) error { _, err := app.NonSkidBench.Get(ctx, a, deck.ID); return err }},
+		"keep a bench": {23, func(ctx context.Context) error {
 			_, err := app.NonSkidBench.Set(ctx, a, deck.ID, work.Version, work.Work)
 			work.Version++
 			return err
 		}},
-		"log an entry": {25, func(ctx context.Context) error {
+		"log an entry": {28, func(ctx context.Context) error {
 			_, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: deck.ID, Kind: step.Wash, StartedAt: demo.Now}})
 			return err
 		}},

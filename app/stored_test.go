@@ -23,7 +23,7 @@ import (
 var stored = map[string]any{
 	"places.normals": store.Place{}.Normals.V, "boats.week": store.Boat{}.Week.V, "boats.tent": store.Boat{}.Tent.V,
 	"surfaces.description": store.Surface{}.Description.V, "surfaces.findings": store.Surface{}.Findings.V, "surfaces.measured": store.Surface{}.Measured.V,
-	"products.sheet": store.Product{}.Sheet.V, "systems.steps": store.System{}.Steps.V,
+	"products.sheet": store.Product{}.Sheet.V, "systems.steps": store.System{}.Steps.V, "steps.detail": store.Step{}.Detail.Detail, "sheet_editions.sheet": store.Edition{}.Sheet.V,
 	"models.placing": store.Model{}.Placing.V, "models.result": store.Model{}.Result.V, "defects.defect": store.Defect{}.Defect.V,
 	"log_entries.wet_um": store.Entry{}.WetUm.V, "log_entries.detail": store.Entry{}.Detail.V, "log_history.entry": store.Former{}.Entry.V,
 	"instruments.mapping": formats.Mapping{}, "fairings.readings": Readings{}, "settings.clock": ClockSetting{},

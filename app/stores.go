@@ -181,9 +181,9 @@ func (s StockItem) expires(sheet product.Sheet) string {
 	return tins.Expiry(s.ExpiresOn, s.BoughtOn, sheet.ShelfLifeMonths)
 }
 
-// standing is what may still be used of a product on the shelf; noted tells
+// onShelf is what may still be used of a product on the shelf; noted tells
 // whether anything of it is on the list at all.
-func standing(shelf []StockItem, productID string, baseShare float64) (s tins.Stock, noted bool) {
+func onShelf(shelf []StockItem, productID string, baseShare float64) (s tins.Stock, noted bool) {
 	for _, item := range shelf {
 		if item.ProductID != productID {
 			continue
@@ -244,6 +244,11 @@ type Stores struct {
 	CostCents int         `json:"costCents"`
 	Priced    bool        `json:"priced"`
 	StopCents int         `json:"stopCents"`
+	// LeftH are the hours of work still to come, LabourCents what they cost, 0 without a
+	// price of an hour.
+	LeftH       float64 `json:"leftH"`
+	WorkDayH    float64 `json:"workDayH"`
+	LabourCents float64 `json:"labourCents"`
 	// Consumables are what the work still to be done uses up beside the tins.
 	Consumables []buildup.Consumable `json:"consumables"`
 }
@@ -271,10 +276,8 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 	}
 	type need struct {
 		Need
-		sheet  product.Sheet
-		sd     float64
-		laid   []tins.Used
-		coming []float64
+		sheet product.Sheet
+		parts []tins.Forecast
 	}
 	byID := map[string]*need{}
 	for _, id := range ids {
@@ -282,60 +285,41 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 		if err != nil {
 			return out, err
 		}
+		out.LeftH += w.job.Sum.LeftH
+		out.WorkDayH = w.workDayH()
+		out.LabourCents += w.job.Sum.LeftH * w.choices.HourCents
 		for _, f := range w.survey.Surfaces {
-			b, err := w.buildUp(f.ID, w.steps[f.ID])
-			if err != nil {
-				return out, err
-			}
-			rest, err := w.toCome(f, b)
+			rest, err := w.toCome(f)
 			if err != nil {
 				return out, err
 			}
 			out.Consumables = buildup.AddUp(out.Consumables, rest...)
-			first := true
-			for i, s := range b.Steps {
-				if s.ProductID == "" {
-					continue
+		}
+		for product, k := range w.job.Needs {
+			if k.Coats == 0 {
+				continue
+			}
+			n := byID[product]
+			if n == nil {
+				n = &need{sheet: w.products[product], Need: Need{ProductID: product, Product: w.products[product].Name, Surfaces: []string{}}}
+				byID[product] = n
+			}
+			n.Coats += k.Coats
+			n.ReckonedL += k.ReckonedL
+			n.NextCoatL = math.Max(n.NextCoatL, k.NextCoatL*k.Forecast.Factor)
+			n.parts = append(n.parts, k.Forecast)
+			for _, name := range k.Surfaces {
+				if len(ids) > 1 {
+					name = w.survey.Boat.Name + ": " + name
 				}
-				n := byID[s.ProductID]
-				if n == nil {
-					n = &need{sheet: w.products[s.ProductID], Need: Need{ProductID: s.ProductID, Product: w.products[s.ProductID].Name, Surfaces: []string{}}}
-					byID[s.ProductID] = n
-				}
-				l := b.Result.Lines[i]
-				n.sd = math.Max(n.sd, 100*math.Log(l.LitresHigh/l.Litres)/1.2816)
-				left := max(0, s.Coats-b.Done[i])
-				for range left {
-					n.coming = append(n.coming, l.LitresPerCoat)
-				}
-				n.Coats += left
-				n.ReckonedL += float64(left) * l.LitresPerCoat
-				if left > 0 {
-					name := f.Name
-					if len(ids) > 1 {
-						name = w.survey.Boat.Name + ": " + f.Name
-					}
-					n.Surfaces = append(n.Surfaces, name)
-					if first {
-						n.NextCoatL = math.Max(n.NextCoatL, l.LitresPerCoat)
-					}
-					first = false
-				}
-				for _, e := range w.log[f.ID] {
-					if e.StepID != "" && e.StepID == s.ID && e.Litres > 0 {
-						n.laid = append(n.laid, tins.Used{Reckoned: l.LitresPerCoat, Taken: e.Litres})
-					}
-				}
+				n.Surfaces = append(n.Surfaces, name)
 			}
 		}
 	}
 	for _, n := range byID {
-		if n.Coats == 0 {
-			continue
-		}
-		n.Forecast = tins.Learn(n.sd, n.laid, n.coming, tins.Costs{StopCents: tins.StopCents, SpareCents: tins.SpareCents(n.sheet)})
+		n.Forecast = tins.Together(n.parts)
 		share := n.sheet.BaseShare()
-		shelf, _ := standing(out.Stock, n.ProductID, share)
+		shelf, _ := onShelf(out.Stock, n.ProductID, share)
 		n.StockL = shelf.Mixed(share)
 		var ok bool
 		n.Purchase, ok = tins.Cover(n.Forecast.BuyL, n.sheet, shelf)
@@ -343,7 +327,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 		if more, ok := tins.Cover(n.Forecast.BuyL+math.Max(0.05, n.Purchase.LeftoverL+0.001), n.sheet, shelf); ok && n.Purchase.Priced {
 			n.OneMore, n.OneMoreL = more.CostCents-n.Purchase.CostCents, more.Litres-n.Purchase.Litres
 		}
-		n.Low = n.StockL < n.NextCoatL*n.Forecast.Factor
+		n.Low = n.StockL < n.NextCoatL
 		out.CostCents += n.Purchase.CostCents
 		out.Priced = out.Priced && n.Purchase.Priced && ok
 		out.Needs = append(out.Needs, n.Need)
@@ -352,18 +336,33 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 	return out, nil
 }
 
-// toCome is what the steps of a surface that are still to be done use up.
-func (w work) toCome(f Surface, b BuildUp) ([]buildup.Consumable, error) {
-	steps := make([]step.Step, len(b.Steps))
-	for i, s := range b.Steps {
-		steps[i] = s.with(w.products[s.ProductID])
+// toCome is what the tasks of a surface that are still to be done use up.
+func (w work) toCome(f Surface) ([]buildup.Consumable, error) {
+	var rest []step.Step
+	for _, st := range w.steps[f.ID] {
+		one := w.planned(st).Step
+		if one.Films() {
+			one.Coats = 0
+		}
+		left := false
+		for _, t := range w.job.Chain(f.ID).Tasks {
+			if t.StepID != st.ID || !t.Left() || t.Work != st.Work {
+				continue
+			}
+			left = true
+			if t.Films {
+				one.Coats++
+			}
+		}
+		if left {
+			rest = append(rest, one)
+		}
 	}
-	rest := buildup.Remaining(steps, b.Done)
 	r, err := buildup.Compute(f.Area.Figure, f.accessFactor(), rest)
 	if err != nil {
 		return nil, err
 	}
-	return buildup.Consumables(f.Area.AreaM2, f.edgeM(), rest, r), nil
+	return buildup.Consumables(f.edgeM(), rest, r), nil
 }
 
 // ShoppingList is the list as a file, csv or xlsx.

@@ -14,6 +14,7 @@ import (
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
+	"allcoats/core/job/task"
 	"allcoats/store"
 )
 
@@ -234,8 +235,10 @@ func (a *App) CoatsFor(ctx context.Context, productID string, dftUm float64, g b
 type Overview struct {
 	Surfaces []OverviewRow  `json:"surfaces"`
 	Products []OverviewNeed `json:"products"`
-	Hours    float64        `json:"hours"`
-	Stops    int            `json:"stops"`
+	// Sum is the job of the boat, her own tasks with it; a working day has WorkDayH hours.
+	Sum      task.Sum `json:"sum"`
+	WorkDayH float64  `json:"workDayH"`
+	Stops    int      `json:"stops"`
 	// Consumables are what is used up beside the tins, all surfaces together.
 	Consumables []buildup.Consumable `json:"consumables"`
 }
@@ -251,7 +254,7 @@ type OverviewRow struct {
 	Litres    float64         `json:"litres"`
 	CostCents int             `json:"costCents"`
 	Priced    bool            `json:"priced"`
-	Hours     float64         `json:"hours"`
+	Sum       task.Sum        `json:"sum"`
 	Findings  int             `json:"findings" doc:"that are not overruled"`
 	Worst     rules.Severity  `json:"worst" enum:",note,warning,stop"`
 	Working   working.Working `json:"working"`
@@ -274,7 +277,7 @@ func (a *App) Overview(ctx context.Context, boatID string) (Overview, error) {
 }
 
 func (w work) overview() (Overview, error) {
-	out := Overview{Surfaces: []OverviewRow{}, Products: []OverviewNeed{}, Consumables: []buildup.Consumable{}}
+	out := Overview{Sum: w.job.Sum, WorkDayH: w.workDayH(), Surfaces: []OverviewRow{}, Products: []OverviewNeed{}, Consumables: []buildup.Consumable{}}
 	rank := map[rules.Severity]int{"": 0, rules.Note: 1, rules.Warning: 2, rules.Stop: 3}
 	for _, f := range w.survey.Surfaces {
 		b, err := w.buildUp(f.ID, w.steps[f.ID])
@@ -282,7 +285,7 @@ func (w work) overview() (Overview, error) {
 			return Overview{}, err
 		}
 		r := OverviewRow{SurfaceID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Coats: b.Result.Coats, NetUm: b.Result.NetUm, Litres: b.Result.Litres,
-			CostCents: b.Result.CostCents, Priced: b.Result.Priced, Hours: b.Result.Hours, Working: b.Result.Working}
+			CostCents: b.Result.CostCents, Priced: b.Result.Priced, Sum: b.Sum, Working: b.Result.Working}
 		for _, n := range b.Done {
 			r.Done += n
 		}
@@ -299,7 +302,6 @@ func (w work) overview() (Overview, error) {
 			}
 		}
 		out.Consumables = buildup.AddUp(out.Consumables, b.Consumables...)
-		out.Hours += r.Hours
 		out.Surfaces = append(out.Surfaces, r)
 		for i, s := range b.Steps {
 			if s.ProductID == "" {

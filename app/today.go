@@ -25,6 +25,9 @@ func (a *App) Today(ctx context.Context, boatID string) (Today, error) {
 	if err != nil {
 		return Today{}, err
 	}
+	if err := a.plan(ctx, &o); err != nil {
+		return Today{}, err
+	}
 	found := today.Find(o.s)
 	for i, l := range found.Lanes {
 		if l.Mix == nil {
@@ -35,7 +38,7 @@ func (a *App) Today(ctx context.Context, boatID string) (Today, error) {
 				continue
 			}
 			share := o.products[step.ProductID].BaseShare()
-			if shelf, noted := standing(o.shelf, step.ProductID, share); noted {
+			if shelf, noted := onShelf(o.shelf, step.ProductID, share); noted {
 				litres := shelf.Mixed(share)
 				found.Lanes[i].Mix.ShelfL = &litres
 			}
@@ -44,8 +47,8 @@ func (a *App) Today(ctx context.Context, boatID string) (Today, error) {
 	return Today{o.survey.Boat, o.survey.Place, o.ribbon(found.SurfaceID), found}, nil
 }
 
-// planned is a product with the hardener that is planned for it on a surface.
-func (o outlook) planned(surfaceID, productID string) product.Sheet {
+// graded is a product with the hardener that is planned for it on a surface.
+func (o outlook) graded(surfaceID, productID string) product.Sheet {
 	sheet := o.products[productID]
 	for _, st := range o.steps[surfaceID] {
 		if st.ProductID == productID {
@@ -58,7 +61,7 @@ func (o outlook) planned(surfaceID, productID string) product.Sheet {
 
 // job is the field job of a product on the surface asked for. Without one a
 // square metre in the open is meant.
-func (o outlook) job(sheet product.Sheet, ask VerdictQuery) (field.Job, today.Surface, error) {
+func (o outlook) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, today.Surface, error) {
 	method := ask.Method
 	if method == "" {
 		method = "roller"
@@ -78,5 +81,9 @@ func (o outlook) job(sheet product.Sheet, ask VerdictQuery) (field.Job, today.Su
 			f = s
 		}
 	}
-	return o.s.JobFor(today.Coat{Step: step.Step{Work: step.Coat, Sheet: sheet, Method: method}}, f), f, nil
+	coat := today.Coat{Step: step.Step{Work: step.Coat, Sheet: sheet, Method: method, DFTUm: max(1, sheet.Film.TypicalUm)}, AreaM2: f.AreaM2}
+	if coat.LayH, _ = o.reckoned(f, ask.ProductID, coat.Step); f.Next != nil && f.Next.ProductID == ask.ProductID && f.Next.Method == method {
+		coat = *f.Next
+	}
+	return o.s.JobFor(coat, f), f, nil
 }

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"allcoats/app"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
 	"allcoats/core/finish/gelcoat"
@@ -103,8 +104,8 @@ func finish(ctx context.Context, a *app.App, now time.Time) error {
 	return onSurface(ctx, a, app.RefitBench, boat["Marsh Lantern"], func(r app.Refitted) refit.Work { return r.Work }, func(w *refit.Work) {
 		w.Hardware = []refit.Hardware{{Name: "rubbing strake, port", SurfaceID: id["Marsh Lantern, Topsides port"], Compound: "polyether", Sealed: true},
 			{Name: "log transducer", SurfaceID: id["Marsh Lantern, Bottom"], Compound: "polysulphide", Sealed: true, BeddedAt: ago(20)}, {Name: "side cleats", SurfaceID: deck, Compound: "butyl"}}
-		w.Lines = []refit.Line{{Name: "waterline", SurfaceID: id["Marsh Lantern, Bottom"], Tape: "fine-line", LengthM: 19, Pull: refit.TouchDry, MaskedAt: ago(60)},
-			{Name: "rail, port", SurfaceID: id["Marsh Lantern, Topsides port"], Tape: "crepe", LengthM: 10, Pull: refit.WhileWet, MaskedAt: ago(30), Twice: true}}
+		w.Lines = []refit.Line{{Name: "waterline", SurfaceID: id["Marsh Lantern, Bottom"], Tape: "fine-line", LengthM: 19, Pull: step.TouchDry, MaskedAt: ago(60)},
+			{Name: "rail, port", SurfaceID: id["Marsh Lantern, Topsides port"], Tape: "crepe", LengthM: 10, Pull: step.WhileWet, MaskedAt: ago(30), Twice: true}}
 		w.Snags = []refit.Snag{{Text: "run below the rail, a metre from the stem", SurfaceID: id["Marsh Lantern, Topsides port"]}, {Text: "anode not connected", SurfaceID: id["Marsh Lantern, Bottom"], Stops: true}, {Text: "fingerprint in the primer", SurfaceID: id["Marsh Lantern, Rudder"], Done: true}}
 	})
 }

@@ -10,6 +10,7 @@ import (
 	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/logbook"
+	"allcoats/core/job/task"
 	"allcoats/core/planning/plan"
 	"allcoats/instruments"
 )
@@ -29,11 +30,11 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 	weekends := calendar.Week{0: {FromH: 9, ToH: 18}, 6: {FromH: 8, ToH: 18}}
 	s := app.PlanSettings{
 		People: []plan.Person{
-			{Name: "Ada", Week: weekdays, Off: []string{}, Skills: []plan.Skill{plan.Spraying, plan.Varnishing}},
-			{Name: "Wim", Week: weekdays, Off: []string{}, Skills: []plan.Skill{plan.Fairing}},
-			{Name: "Kim", Week: weekends, Off: []string{}, Skills: []plan.Skill{plan.Varnishing}},
+			{Name: "Ada", Week: weekdays, Off: []string{}, Skills: []task.Skill{task.Spraying, task.Varnishing}},
+			{Name: "Wim", Week: weekdays, Off: []string{}, Skills: []task.Skill{task.Fairing}},
+			{Name: "Kim", Week: weekends, Off: []string{}, Skills: []task.Skill{task.Varnishing}},
 		},
-		Guns: 1, Noise: calendar.Hours{FromH: 8, ToH: 19}, HourCents: 2800, Own: map[string][]plan.OwnTask{}, Off: map[string]map[string]string{}, Marks: map[string]plan.Mark{},
+		Guns: 1, Noise: calendar.Hours{FromH: 8, ToH: 19}, HourCents: 2800, Own: map[string][]task.OwnTask{}, Off: map[string]map[string]string{}, Marks: map[string]plan.Mark{},
 	}
 	for _, b := range boats {
 		if b.Name != "Marsh Lantern" {
@@ -45,10 +46,10 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 		}
 		for _, f := range v.Surfaces {
 			if f.Name == "Deck" {
-				s.Own[b.ID] = []plan.OwnTask{
-					{Own: plan.Own{Name: "Dry-fit and drill for the cleats", Hours: 3, Crew: 1, SurfaceID: f.ID, When: "before", Outdoors: true, Light: true}},
-					{Own: plan.Own{Name: "Bed the cleats and fairleads", Hours: 5, Crew: 1, SurfaceID: f.ID, When: "after", Outdoors: true, Light: true}},
-					{Own: plan.Own{Name: "Service the stern gland", Hours: 4, Crew: 1}},
+				s.Own[b.ID] = []task.OwnTask{
+					{Own: task.Own{Name: "Dry-fit and drill for the cleats", Hours: 3, Crew: 1, SurfaceID: f.ID, When: "before", Outdoors: true, Light: true}},
+					{Own: task.Own{Name: "Bed the cleats and fairleads", Hours: 5, Crew: 1, SurfaceID: f.ID, When: "after", Outdoors: true, Light: true}},
+					{Own: task.Own{Name: "Service the stern gland", Hours: 4, Crew: 1}},
 				}
 			}
 		}

@@ -1,13 +1,12 @@
 package e2e
 
 import (
+	"allcoats/core/job/task"
 	"context"
 	"io"
 	"net/http"
 	"strings"
 	"testing"
-
-	"allcoats/core/planning/plan"
 
 	ics "github.com/arran4/golang-ical"
 
@@ -75,7 +74,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	hired, err := s.App.YardPlan(ctx, place)
 	require.NoError(t, err)
 	require.Len(t, hired.Settings.People, 4)
-	assert.Equal(t, []plan.Skill{plan.Varnishing}, hired.Settings.People[3].Skills)
+	assert.Equal(t, []task.Skill{task.Varnishing}, hired.Settings.People[3].Skills)
 
 	res, err := http.Get(s.URL + "/api/places/" + place + "/plan.ics")
 	require.NoError(t, err)

@@ -5,10 +5,11 @@ import (
 	"net/http"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
+	"allcoats/core/finish/gelcoat"
 	"allcoats/core/finish/metal"
+	"allcoats/core/finish/mould"
 	"allcoats/core/finish/nonskid"
 	"allcoats/core/finish/refit"
 
@@ -50,8 +51,8 @@ func finishWords() FinishWords {
 }
 
 // bench registers a workbench: what is kept, what a change would come to, and keeping it.
-// head, if given, tells what it plans for the build-up.
-func bench[W, R any](api huma.API, a *app.App, c app.Craft[W, R], what string, head func(R) app.Finish) {
+// of tells its head and its work.
+func bench[W, R any](api huma.API, a *app.App, c app.Craft[W, R], what string, of func(R) (app.Finish, W)) {
 	at := "/api/surfaces/{id}/finishes/" + c.Key
 	if c.Boat {
 		at = "/api/boats/{id}/finishes/" + c.Key
@@ -67,31 +68,18 @@ func bench[W, R any](api huma.API, a *app.App, c app.Craft[W, R], what string, h
 	}) (R, error) {
 		return c.Set(ctx, a, in.ID, in.Version, in.Body)
 	})
-	if head == nil {
-		return
-	}
-	register(api, "plan-"+c.Key, http.MethodPost, at+"/plan", "Put into the build-up: "+what, func(ctx context.Context, in *byID) (app.BuildUp, error) {
-		kept, err := c.Get(ctx, a, in.ID)
-		if err != nil {
-			return app.BuildUp{}, err
-		}
-		h := head(kept)
-		if len(h.Trouble) > 0 {
-			return app.BuildUp{}, fault.Errors(h.Trouble)
-		}
-		return a.PlanFinish(ctx, in.ID, h)
-	})
+	register(api, "plan-"+c.Key, http.MethodPost, at+"/plan", "Put into the build-up, whole: "+what, func(ctx context.Context, in *byID) ([]app.BuildUp, error) { return c.Plan(ctx, a, in.ID, of) })
 }
 
 func finishing(api huma.API, a *app.App) {
 	register(api, "finish-words", http.MethodGet, "/api/finishes", "What the benches of the finishes offer to choose from", func(context.Context, *none) (FinishWords, error) { return finishWords(), nil })
-	bench(api, a, app.NonSkidBench, "the non-skid of a deck, panel by panel", func(r app.NonSkid) app.Finish { return r.Finish })
-	bench(api, a, app.MouldBench, "moulded panels", nil)
-	bench(api, a, app.GelcoatBench, "gelcoat with its catalyst and its seal", func(r app.Gelcoated) app.Finish { return r.Finish })
-	bench(api, a, app.BrightBench, "brightwork from stripping to upkeep", func(r app.Bright) app.Finish { return r.Finish })
-	bench(api, a, app.AntifoulBench, "antifouling by zones", func(r app.Antifouled) app.Finish { return r.Finish })
-	bench(api, a, app.MetalBench, "bare metal from blasting to the last coat", nil)
-	bench(api, a, app.RefitBench, "bedding, masking, full cure and snags", nil)
+	bench(api, a, app.NonSkidBench, "the non-skid of a deck, panel by panel", func(r app.NonSkid) (app.Finish, nonskid.Work) { return r.Finish, r.Work })
+	bench(api, a, app.MouldBench, "moulded panels", func(r app.Moulded) (app.Finish, mould.Work) { return r.Finish, r.Work })
+	bench(api, a, app.GelcoatBench, "gelcoat with its catalyst and its seal", func(r app.Gelcoated) (app.Finish, gelcoat.Work) { return r.Finish, r.Work })
+	bench(api, a, app.BrightBench, "brightwork from stripping to upkeep", func(r app.Bright) (app.Finish, brightwork.Work) { return r.Finish, r.Work })
+	bench(api, a, app.AntifoulBench, "antifouling by zones", func(r app.Antifouled) (app.Finish, antifoul.Work) { return r.Finish, r.Work })
+	bench(api, a, app.MetalBench, "bare metal from blasting to the last coat", func(r app.Metalled) (app.Finish, metal.Work) { return r.Finish, r.Work })
+	bench(api, a, app.RefitBench, "bedding, masking, full cure and snags", func(r app.Refitted) (app.Finish, refit.Work) { return r.Finish, r.Work })
 	huma.Register(api, huma.Operation{OperationID: "get-template", Method: http.MethodGet, Path: "/api/surfaces/{id}/template", Summary: "Panels of a layout at 1:1 in millimetres (docs/formats.md)"},
 		func(ctx context.Context, in *struct {
 			ID     string `path:"id"`

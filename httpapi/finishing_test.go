@@ -83,9 +83,10 @@ func TestTemplateOverTheWire(t *testing.T) {
 	assert.InEpsilon(t, want, polygon.FromRings(rings).Area(), 1e-3)
 	status, _ := c.call("GET", "/api/surfaces/"+deck+"/template?format=dwg", nil)
 	assert.Equal(t, 422, status)
-	status, plan := c.call("POST", "/api/surfaces/"+deck+"/finishes/non-skid/plan", nil)
+	status, _ = c.call("POST", "/api/surfaces/"+deck+"/finishes/non-skid/plan", nil)
 	require.Equal(t, 200, status)
-	assert.NotEmpty(t, plan["steps"])
+	_, plan := c.call("GET", "/api/surfaces/"+deck+"/build-up", nil)
+	assert.NotEmpty(t, plan["places"], "the panels are told apart")
 }
 
 func TestBeginningOverTheWire(t *testing.T) {

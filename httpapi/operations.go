@@ -17,7 +17,7 @@ import (
 	"allcoats/core/finish/craft"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/job/logbook"
-	"allcoats/core/planning/plan"
+	"allcoats/core/job/task"
 	"allcoats/core/readiness/field"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -37,7 +37,7 @@ type Meta struct {
 	Works     []step.Kind        `json:"works"`
 	Binders   []product.Binder   `json:"binders"`
 	Crafts    []craft.Kind       `json:"crafts"`
-	Skills    []plan.Skill       `json:"skills"`
+	Skills    []task.Skill       `json:"skills"`
 	Weather   WeatherWords       `json:"weather"`
 	Log       LogWords           `json:"log"`
 }
@@ -193,7 +193,7 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	clock, err := a.Clock(ctx)
-	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, plan.Crafts,
+	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
 		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses}}, err
 }
 

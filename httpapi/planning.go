@@ -36,6 +36,8 @@ func planning(api huma.API, a *app.App) {
 
 	register(api, "get-plan", get, "/api/places/{id}/plan", "The plan of a yard as it stands under the weather and the log of now",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.YardPlan(ctx, in.ID) })
+	register(api, "get-job", get, "/api/boats/{id}/job", "The work of a boat: every task with what it takes and what the log says is done of it",
+		func(ctx context.Context, in *byID) (app.BoatJob, error) { return a.Job(ctx, in.ID) })
 	register(api, "set-plan", put, "/api/places/{id}/plan", "Who works, own tasks, rules switched off, what is done or pinned",
 		func(ctx context.Context, in *bodyByID[PlanSettingsEdit]) (app.YardPlan, error) {
 			return a.SetPlan(ctx, in.ID, in.Body.Version, in.Body.Value)

@@ -12,7 +12,7 @@ import (
 
 // BoatFileVersion is that of the boat files written; it rises with every change that
 // older files do not fit.
-const BoatFileVersion = 1
+const BoatFileVersion = 2
 
 // BoatFile is a boat with all that belongs to her, table by table, as an open
 // document: rows as objects by column, JSON columns as they are, pictures in base64.
@@ -39,10 +39,12 @@ var boatTables = []boatTable{
 	{"boats", "boat", "id = ?1", []string{"week", "tent"}, false},
 	{"products", "product", `id IN (SELECT product_id FROM steps JOIN surfaces ON surfaces.id = surface_id WHERE boat_id = ?1
 		UNION SELECT product_id FROM log_entries WHERE boat_id = ?1 UNION SELECT product_id FROM pots WHERE boat_id = ?1)`, []string{"sheet"}, false},
+	{"sheet_editions", "edition of a data sheet", `EXISTS (SELECT 1 FROM log_entries WHERE boat_id = ?1 AND log_entries.product_id = sheet_editions.product_id
+		AND detail ->> 'edition' = sheet_editions.version)`, []string{"sheet"}, true},
 	{"surfaces", "surface", "boat_id = ?1", []string{"description", "findings", "measured"}, false},
 	{"models", "3-D model", "boat_id = ?1", []string{"placing", "result"}, false},
 	{"defects", "defect", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"defect"}, false},
-	{"steps", "planned step", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", nil, false},
+	{"steps", "planned step", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"detail"}, false},
 	{"overrules", "finding let stand", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", nil, false},
 	{"log_entries", "log entry", "boat_id = ?1", []string{"wet_um", "detail"}, false},
 	{"log_history", "earlier log entry", "entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1)", []string{"entry"}, false},
@@ -134,6 +136,7 @@ type Clash struct{ Path, What string }
 // are left; those that differ are returned, and then nothing of f may be kept. f must
 // fit BoatFileSchema.
 func (q Queries) WriteBoat(ctx context.Context, f BoatFile) (added int, clashes []Clash, err error) {
+	f.upgrade()
 	for _, t := range boatTables {
 		columns, err := q.columns(ctx, t.name)
 		if err != nil {
@@ -267,7 +270,7 @@ func (q Queries) BoatFileSchema(ctx context.Context) (map[string]any, error) {
 	tables["boats"].(map[string]any)["minItems"], tables["boats"].(map[string]any)["maxItems"] = 1, 1
 	return map[string]any{
 		"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "All Coats boat file", "type": "object",
-		"properties": map[string]any{"format": map[string]any{"const": BoatFileFormat}, "version": map[string]any{"const": BoatFileVersion},
+		"properties": map[string]any{"format": map[string]any{"const": BoatFileFormat}, "version": map[string]any{"type": "integer", "minimum": 1, "maximum": BoatFileVersion},
 			"tables": map[string]any{"type": "object", "properties": tables, "required": required, "additionalProperties": false}},
 		"required": []string{"format", "version", "tables"}, "additionalProperties": false,
 	}, nil
@@ -321,6 +324,7 @@ func (s *Store) Restore(ctx context.Context, path string) (kept string, err erro
 		_ = tx.Rollback() // err tells more
 		return "", err
 	}
+	defer s.writes.Add(1)
 	return kept, tx.Commit()
 }
 

@@ -36,3 +36,36 @@ func renameRow(table string, row map[string]any) {
 		}
 	}
 }
+
+// upgrade brings a file of version 1 to that of now: steps have a detail, and what was
+// laid says by which edition of its sheet and as which step, as they stand in the file.
+func (f *BoatFile) upgrade() {
+	if f.Version >= 2 {
+		return
+	}
+	products, steps := map[any]map[string]any{}, map[any]map[string]any{}
+	for _, p := range f.Tables["products"] {
+		products[p["id"]] = p
+	}
+	for _, s := range f.Tables["steps"] {
+		steps[s["id"]] = s
+		s["detail"] = map[string]any{}
+	}
+	laid := map[any]bool{}
+	for _, e := range f.Tables["log_entries"] {
+		detail, ok := e["detail"].(map[string]any)
+		p := products[e["product_id"]]
+		if !ok || p == nil {
+			continue
+		}
+		detail["edition"] = p["version"]
+		if s := steps[e["step_id"]]; s != nil && e["kind"] == "coat" {
+			detail["planned"] = map[string]any{"dftUm": s["dft_um"], "lossPct": s["loss_pct"], "grade": s["grade"]}
+		}
+		if !laid[p["id"]] {
+			laid[p["id"]] = true
+			f.Tables["sheet_editions"] = append(f.Tables["sheet_editions"], map[string]any{"product_id": p["id"], "version": p["version"], "sheet": p["sheet"]})
+		}
+	}
+	f.Version = 2
+}

@@ -2,12 +2,14 @@ package store
 
 import (
 	"context"
+	"database/sql/driver"
 
 	"allcoats/core/base/calendar"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/tent"
+	"allcoats/core/film/step"
 	"allcoats/core/physics/weather"
 )
 
@@ -180,15 +182,40 @@ func (q Queries) Product(ctx context.Context, id string) (Product, error) {
 	return one[Product](ctx, q, "SELECT * FROM products WHERE id = ?", id)
 }
 
-// AddProduct inserts p.
+// AddProduct inserts p and keeps the first edition of its sheet.
 func (q Queries) AddProduct(ctx context.Context, p Product) error {
-	_, err := q.exec(ctx, "INSERT INTO products (id, sheet) VALUES (:id, :sheet)", p)
+	p.Version = 1
+	if _, err := q.exec(ctx, "INSERT INTO products (id, sheet) VALUES (:id, :sheet)", p); err != nil {
+		return err
+	}
+	_, err := q.exec(ctx, keepEdition, p)
 	return err
 }
 
-// EditProduct updates p if its version is current.
+const keepEdition = "INSERT INTO sheet_editions (product_id, version, sheet) VALUES (:id, :version, :sheet)"
+
+// EditProduct updates p if its version is current, and keeps the new edition of its sheet.
 func (q Queries) EditProduct(ctx context.Context, p Product) error {
-	return q.edit(ctx, "products", p.ID, "UPDATE products SET version = version + 1, sheet = :sheet WHERE id = :id AND version = :version", p)
+	if err := q.edit(ctx, "products", p.ID, "UPDATE products SET version = version + 1, sheet = :sheet WHERE id = :id AND version = :version", p); err != nil {
+		return err
+	}
+	p.Version++
+	_, err := q.exec(ctx, keepEdition, p)
+	return err
+}
+
+// Edition is a row of sheet_editions: a product's sheet as it stood.
+type Edition struct {
+	ProductID string              `db:"product_id"`
+	Version   int                 `db:"version"`
+	Sheet     JSON[product.Sheet] `db:"sheet"`
+}
+
+// BoatEditions lists the editions of sheets that what was laid on a boat was laid by and
+// that have been changed since.
+func (q Queries) BoatEditions(ctx context.Context, boatID string) ([]Edition, error) {
+	return list[Edition](ctx, q, `SELECT DISTINCT sheet_editions.* FROM sheet_editions JOIN products ON products.id = sheet_editions.product_id AND products.version <> sheet_editions.version
+		JOIN log_entries ON log_entries.product_id = products.id AND log_entries.detail ->> 'edition' = sheet_editions.version WHERE log_entries.boat_id = ?`, boatID)
 }
 
 // RemoveProduct deletes a product that is used nowhere.
@@ -207,22 +234,37 @@ func (q Queries) ProductUses(ctx context.Context, id string) ([]string, error) {
 
 // Step is a row of steps.
 type Step struct {
-	ID         string  `db:"id" json:"-"`
-	SurfaceID  string  `db:"surface_id" json:"-"`
-	Position   int     `db:"position" json:"-"`
-	Work       string  `db:"work" json:"work"`
-	ProductID  *string `db:"product_id" json:"productId"`
-	Coats      int     `db:"coats" json:"coats"`
-	DFTUm      float64 `db:"dft_um" json:"dftUm"`
-	Method     string  `db:"method" json:"method"`
-	LossPct    float64 `db:"loss_pct" json:"lossPct"`
-	ThinnerPct float64 `db:"thinner_pct" json:"thinnerPct"`
-	Grade      string  `db:"grade" json:"grade"`
-	Colour     string  `db:"colour" json:"colour"`
-	Grit       int     `db:"grit" json:"grit"`
-	RemovedUm  float64 `db:"removed_um" json:"removedUm"`
-	Agent      string  `db:"agent" json:"agent"`
-	Note       string  `db:"note" json:"note"`
+	ID         string     `db:"id" json:"-"`
+	SurfaceID  string     `db:"surface_id" json:"-"`
+	Position   int        `db:"position" json:"-"`
+	Work       string     `db:"work" json:"work"`
+	ProductID  *string    `db:"product_id" json:"productId"`
+	Coats      int        `db:"coats" json:"coats"`
+	DFTUm      float64    `db:"dft_um" json:"dftUm"`
+	Method     string     `db:"method" json:"method"`
+	LossPct    float64    `db:"loss_pct" json:"lossPct"`
+	ThinnerPct float64    `db:"thinner_pct" json:"thinnerPct"`
+	Grade      string     `db:"grade" json:"grade"`
+	Colour     string     `db:"colour" json:"colour"`
+	Grit       int        `db:"grit" json:"grit"`
+	RemovedUm  float64    `db:"removed_um" json:"removedUm"`
+	Agent      string     `db:"agent" json:"agent"`
+	Note       string     `db:"note" json:"note"`
+	Detail     StepDetail `db:"detail" json:"detail"`
+}
+
+// StepDetail is a step.Detail, JSON in its column.
+type StepDetail struct{ step.Detail }
+
+// Value writes it.
+func (d StepDetail) Value() (driver.Value, error) { return JSON[step.Detail]{d.Detail}.Value() }
+
+// Scan reads it.
+func (d *StepDetail) Scan(src any) error {
+	var j JSON[step.Detail]
+	err := j.Scan(src)
+	d.Detail = j.V
+	return err
 }
 
 // BoatSteps lists the steps of all surfaces of a boat, surface by surface.
@@ -257,11 +299,11 @@ func (q Queries) SetSteps(ctx context.Context, surfaceID string, version int, st
 	for i, s := range steps {
 		s.SurfaceID, s.Position = surfaceID, i
 		if _, err := q.exec(ctx, `INSERT INTO steps (id, surface_id, position, work, product_id, coats, dft_um, method, loss_pct, thinner_pct,
-			grade, colour, grit, removed_um, agent, note) VALUES (:id, :surface_id, :position, :work, :product_id, :coats, :dft_um, :method,
-			:loss_pct, :thinner_pct, :grade, :colour, :grit, :removed_um, :agent, :note)
+			grade, colour, grit, removed_um, agent, note, detail) VALUES (:id, :surface_id, :position, :work, :product_id, :coats, :dft_um, :method,
+			:loss_pct, :thinner_pct, :grade, :colour, :grit, :removed_um, :agent, :note, :detail)
 			ON CONFLICT (id) DO UPDATE SET position = :position, work = :work, product_id = :product_id, coats = :coats, dft_um = :dft_um,
 			method = :method, loss_pct = :loss_pct, thinner_pct = :thinner_pct, grade = :grade, colour = :colour, grit = :grit,
-			removed_um = :removed_um, agent = :agent, note = :note WHERE surface_id = :surface_id`, s); err != nil {
+			removed_um = :removed_um, agent = :agent, note = :note, detail = :detail WHERE surface_id = :surface_id`, s); err != nil {
 			return err
 		}
 	}

@@ -17,6 +17,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"sync/atomic"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -35,8 +36,9 @@ var migrations embed.FS
 
 // Store is an open database file.
 type Store struct {
-	db   *sqlx.DB
-	path string
+	db     *sqlx.DB
+	path   string
+	writes atomic.Uint64 // that were committed
 }
 
 // Open opens or creates the file at path and brings its schema up to date. A file of
@@ -55,7 +57,7 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("open database %s: %w", path, err)
 	}
-	s := &Store{db, path}
+	s := &Store{db: db, path: path}
 	if err := s.migrate(ctx); err != nil {
 		_ = db.Close()
 		return nil, fmt.Errorf("database %s: %w", path, err)
@@ -115,11 +117,12 @@ func (s *Store) View(ctx context.Context, fn func(context.Context) error) error 
 	if _, ok := ctx.Value(txKey{}).(Queries); ok {
 		return fn(ctx)
 	}
+	stamp := s.writes.Load()
 	tx, err := s.db.BeginTxx(ctx, &sql.TxOptions{ReadOnly: true})
 	if err != nil {
 		return fmt.Errorf("begin: %w", err)
 	}
-	q := Queries{q: watched(ctx, tx), seen: &seen{rows: map[string]any{}}, reads: true}
+	q := Queries{q: watched(ctx, tx), seen: &seen{rows: map[string]any{}}, reads: true, stamp: stamp}
 	return errors.Join(fn(context.WithValue(ctx, txKey{}, q)), ignoreDone(tx.Rollback()))
 }
 
@@ -142,7 +145,15 @@ func (s *Store) Write(ctx context.Context, fn func(context.Context, Queries) err
 	if err := tx.Commit(); err != nil {
 		return fmt.Errorf("commit: %w", err)
 	}
+	s.writes.Add(1)
 	return nil
+}
+
+// Stamp is how many writes were committed before a snapshot: what was made of one of the
+// same stamp holds still. There is none outside a snapshot.
+func (s *Store) Stamp(ctx context.Context) (stamp uint64, ok bool) {
+	q, _ := ctx.Value(txKey{}).(Queries)
+	return q.stamp, q.reads
 }
 
 func ignoreDone(err error) error {
@@ -157,6 +168,7 @@ type Queries struct {
 	q     sqlx.ExtContext
 	seen  *seen // of a snapshot or transaction, nil where others may change what is stored
 	reads bool  // and no more: of a snapshot
+	stamp uint64
 }
 
 // seen are the rows that were read, by question and arguments.

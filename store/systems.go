@@ -139,5 +139,5 @@ type Use struct {
 // Uses lists the litres of all logged coats of all boats, by time.
 func (q Queries) Uses(ctx context.Context) ([]Use, error) {
 	return list[Use](ctx, q, `SELECT product_id, started_at, litres FROM log_entries
-		WHERE kind = 'coat' AND deleted_at IS NULL AND product_id IS NOT NULL AND litres > 0 ORDER BY started_at`)
+		WHERE deleted_at IS NULL AND product_id IS NOT NULL AND litres > 0 ORDER BY started_at`)
 }

@@ -97,3 +97,29 @@ func Learn(priorPct float64, laid []Used, coming []float64, c Costs) Forecast {
 	f.Working = w
 	return f
 }
+
+// Together adds forecasts of one product for several boats up; what they are wrong by is
+// taken to have nothing to do with one another.
+func Together(all []Forecast) Forecast {
+	if len(all) == 1 {
+		return all[0]
+	}
+	out := Forecast{Working: working.New()}
+	low, high, buy, reckoned := 0.0, 0.0, 0.0, 0.0
+	for _, f := range all {
+		out.LitresL += f.LitresL
+		out.Coats += f.Coats
+		reckoned += f.LitresL / math.Max(f.Factor, 1e-9)
+		low += (f.LitresL - f.LowL) * (f.LitresL - f.LowL)
+		high += (f.HighL - f.LitresL) * (f.HighL - f.LitresL)
+		buy += math.Copysign((f.BuyL-f.LitresL)*(f.BuyL-f.LitresL), f.BuyL-f.LitresL)
+		out.Working.In("Litres to come on a boat", f.LitresL, "L")
+	}
+	out.Factor = out.LitresL / math.Max(reckoned, 1e-9)
+	w := &out.Working
+	w.Step("Litres to come", "sum of the boats", out.LitresL, "L", "addition")
+	out.LowL = w.Step("80 % range, low", "litres − √Σ (litres − low)²", out.LitresL-math.Sqrt(low), "L", "boats independent of one another")
+	out.HighL = w.Step("80 % range, high", "litres + √Σ (high − litres)²", out.LitresL+math.Sqrt(high), "L", "boats independent of one another")
+	out.BuyL = w.Step("Litres to have at hand", "litres + √Σ (at hand − litres)²", out.LitresL+math.Copysign(math.Sqrt(math.Abs(buy)), buy), "L", "boats independent of one another")
+	return out
+}

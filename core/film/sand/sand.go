@@ -93,6 +93,8 @@ type Request struct {
 	SDUm      float64
 	FilmKnown bool
 	Next      product.Kind
+	// Filler says that it is filler that is sanded: flat, by the board.
+	Filler bool
 	// Antifoul says that there is antifouling under the paper: it is sanded wet only.
 	Antifoul bool
 }
@@ -151,6 +153,22 @@ func rate(grit int) float64 {
 	return 9
 }
 
+// tool is what is taken to areaM2.
+func tool(areaM2, access float64, filler bool) Tool {
+	switch {
+	case areaM2 < 0.5 || access >= 2.5:
+		return Tools[2]
+	case filler && areaM2 >= 2:
+		return Tools[1]
+	}
+	return Tools[0]
+}
+
+// Hours are those of one person who sands areaM2 once with a grit.
+func Hours(grit int, areaM2, access float64, filler bool) float64 {
+	return areaM2 / (rate(grit) * tool(areaM2, access, filler).Rate) * math.Max(1, access)
+}
+
 // Make plans r.
 func Make(r Request) (Plan, error) {
 	var bad fault.Errors
@@ -167,13 +185,7 @@ func Make(r Request) (Plan, error) {
 		r.Wet = true
 	}
 	out := Plan{Wet: r.Wet, WetOnly: r.Antifoul, Steps: []Step{}, Margins: []Margin{}, Notes: []string{}, Working: working.New()}
-	out.Tool = Tools[0]
-	switch {
-	case r.AreaM2 < 0.5 || r.Access >= 2.5:
-		out.Tool = Tools[2]
-	case r.From <= 80 && r.AreaM2 >= 2:
-		out.Tool = Tools[1]
-	}
+	out.Tool = tool(r.AreaM2, r.Access, r.Filler)
 	w := &out.Working
 	w.In("Area", r.AreaM2, "m²")
 	w.In("Access", r.Access, "")
@@ -187,7 +199,7 @@ func Make(r Request) (Plan, error) {
 			s.Why = fmt.Sprintf("till no scratch of %d is seen: guide coat tells", ladder[i-1])
 		}
 		s.RemovedUm = scratchPart * left
-		s.Hours = r.AreaM2 / (rate(g) * out.Tool.Rate) * math.Max(1, r.Access)
+		s.Hours = Hours(g, r.AreaM2, r.Access, r.Filler)
 		out.RemovedUm += s.RemovedUm
 		out.Hours += s.Hours
 		out.Steps = append(out.Steps, s)

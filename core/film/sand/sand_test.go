@@ -55,7 +55,7 @@ func TestFilmAgainstFilm(t *testing.T) {
 	assert.Equal(t, "hand", wet.Tool.Key)
 	assert.Contains(t, wet.Dust, "never dry-sanded")
 	assert.Empty(t, wet.Margins, "the film is not known")
-	board, err := Make(Request{From: 80, To: 120, AreaM2: 9})
+	board, err := Make(Request{From: 80, To: 120, AreaM2: 9, Filler: true})
 	require.NoError(t, err)
 	assert.Equal(t, "board", board.Tool.Key)
 

@@ -18,6 +18,10 @@ const (
 	Fair     Work = "fair"
 	Inspect  Work = "inspect"
 	Mask     Work = "mask"
+	Unmask   Work = "unmask"
+	Trial    Work = "trial"
+	Bed      Work = "bed"
+	Tighten  Work = "tighten"
 	Other    Work = "other"
 	Idle     Work = "idle"
 )
@@ -42,6 +46,13 @@ type Kind struct {
 	Wets    bool `json:"wets"`
 	Agent   bool `json:"agent"`
 	Rounds  bool `json:"rounds"`
+	// Taped puts tape on, which is pulled later. Judged is done only once it has passed, and
+	// what comes after waits for that. Cured waits till all films below are hard; Afloat may
+	// be done after the launch.
+	Taped  bool `json:"taped"`
+	Judged bool `json:"judged"`
+	Cured  bool `json:"cured"`
+	Afloat bool `json:"afloat"`
 	// OfSurface is done on a surface, not on the boat as a whole.
 	OfSurface bool `json:"ofSurface"`
 	// Noisy keeps to the hours of noise; Reached takes longer where access is bad.
@@ -50,6 +61,9 @@ type Kind struct {
 	// RateM2H is what one person does in an hour on flat surfaces, m²: a rule of thumb. 0
 	// is by the way of laying it.
 	RateM2H float64 `json:"rateM2H"`
+	// SetupH is what getting it ready and clearing it away takes each time, h: a rule of
+	// thumb.
+	SetupH float64 `json:"setupH"`
 	// Usual is what a new step of it begins with.
 	Usual Usual `json:"usual"`
 }
@@ -64,18 +78,23 @@ type Usual struct {
 
 // Kinds lists the kinds of work, the most frequent first.
 var Kinds = []Kind{
-	{Work: Coat, Name: "coat", Told: "a coat went on", Planned: true, Logged: true, Films: true, Lays: true, OfSurface: true, Reached: true, Usual: Usual{Coats: 1}},
-	{Work: Sand, Name: "sand", Told: "it was sanded", Planned: true, Logged: true, Abrades: true, Removes: true, Gritted: true, OfSurface: true, Noisy: true, Reached: true, RateM2H: 6,
+	{Work: Coat, Name: "coat", Told: "a coat went on", Planned: true, Logged: true, Films: true, Lays: true, OfSurface: true, Reached: true, SetupH: 0.5, Usual: Usual{Coats: 1}},
+	{Work: Sand, Name: "sand", Told: "it was sanded", Planned: true, Logged: true, Abrades: true, Removes: true, Gritted: true, OfSurface: true, Noisy: true, Reached: true, SetupH: 0.25,
 		Usual: Usual{Grit: 180, RemovedUm: 12}},
-	{Work: Wash, Name: "wash", Told: "it was washed", Planned: true, Logged: true, Wets: true, Agent: true, OfSurface: true, Reached: true, RateM2H: 25, Usual: Usual{Agent: "detergent"}},
-	{Work: Degrease, Name: "degrease", Told: "it was degreased", Planned: true, Logged: true, Wets: true, Agent: true, OfSurface: true, Reached: true, RateM2H: 15, Usual: Usual{Agent: "solvent"}},
-	{Work: Fair, Name: "fair", Told: "it was faired", Planned: true, Logged: true, Films: true, Abrades: true, Gritted: true, Rounds: true, OfSurface: true, Reached: true,
+	{Work: Wash, Name: "wash", Told: "it was washed", Planned: true, Logged: true, Wets: true, Agent: true, OfSurface: true, Reached: true, RateM2H: 25, SetupH: 0.25, Usual: Usual{Agent: "detergent"}},
+	{Work: Degrease, Name: "degrease", Told: "it was degreased", Planned: true, Logged: true, Wets: true, Agent: true, OfSurface: true, Reached: true, RateM2H: 15, SetupH: 0.25,
+		Usual: Usual{Agent: "solvent"}},
+	{Work: Fair, Name: "fair", Told: "it was faired", Planned: true, Logged: true, Films: true, Abrades: true, Gritted: true, Rounds: true, OfSurface: true, Reached: true, SetupH: 0.5,
 		Usual: Usual{Coats: 1}},
-	{Work: Strip, Name: "strip", Told: "it was stripped", Planned: true, Logged: true, Abrades: true, Removes: true, OfSurface: true, Noisy: true, Reached: true, RateM2H: 1.5},
-	{Work: Fill, Name: "fill", Planned: true, Films: true, OfSurface: true, Reached: true, Usual: Usual{Coats: 1}},
-	{Work: Mask, Name: "mask", Told: "it was masked", Planned: true, Logged: true, OfSurface: true, RateM2H: 20},
+	{Work: Strip, Name: "strip", Told: "it was stripped", Planned: true, Logged: true, Abrades: true, Removes: true, OfSurface: true, Noisy: true, Reached: true, RateM2H: 1.5, SetupH: 0.5},
+	{Work: Fill, Name: "fill", Planned: true, Films: true, OfSurface: true, Reached: true, SetupH: 0.5, Usual: Usual{Coats: 1}},
+	{Work: Mask, Name: "mask", Told: "it was masked", Planned: true, Logged: true, Taped: true, OfSurface: true, RateM2H: 20, SetupH: 0.25},
+	{Work: Unmask, Name: "pull the tape", Told: "the tape was pulled", Logged: true, OfSurface: true, RateM2H: 60},
+	{Work: Trial, Name: "test panel", Told: "a test panel was judged", Planned: true, Logged: true, Judged: true, OfSurface: true, SetupH: 0.5},
 	{Work: Inspect, Name: "inspect", Told: "it was inspected", Planned: true, Logged: true, OfSurface: true, RateM2H: 60},
-	{Work: Other, Name: "other work", Told: "other work", Logged: true},
+	{Work: Bed, Name: "bed fittings", Told: "fittings were bedded", Planned: true, Logged: true, Cured: true, OfSurface: true, SetupH: 0.5},
+	{Work: Tighten, Name: "tighten fittings", Told: "fittings were tightened", Planned: true, Logged: true, Cured: true, Afloat: true, OfSurface: true, SetupH: 0.25},
+	{Work: Other, Name: "other work", Told: "other work", Planned: true, Logged: true},
 	{Work: Idle, Name: "idle", Told: "an idle day", Logged: true},
 }
 

@@ -24,6 +24,7 @@ type Step struct {
 	RemovedUm  float64 `json:"removedUm,omitempty"`
 	Agent      string  `json:"agent,omitempty"`
 	Note       string  `json:"note,omitempty"`
+	Detail
 	// Sheet is that of the product with the hardener's tables, where the step is reckoned
 	// with.
 	Sheet product.Sheet `json:"-"`
@@ -37,10 +38,13 @@ func (s Step) WetUm() float64 { return film.Wet(s.DFTUm, s.Sheet.VolumeSolidsPct
 
 // Words name a step without a film, such as "sand with 80".
 func (s Step) Words() string {
+	if s.Name != "" {
+		return s.Name
+	}
 	if s.Work.Kind().Gritted && s.Grit > 0 {
 		return fmt.Sprintf("%s with %d", s.Work, s.Grit)
 	}
-	return string(s.Work)
+	return s.Work.Kind().Name
 }
 
 // Validate reports impossible figures.
@@ -50,6 +54,7 @@ func (s Step) Validate() error {
 	if !kind.Planned {
 		bad.Add("work", "choose what is done")
 	}
+	bad.Under("", s.Detail.validate(kind))
 	if !kind.Films {
 		if kind.Gritted {
 			bad.Range("grit", float64(s.Grit), 16, 5000, "grit")

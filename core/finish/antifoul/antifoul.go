@@ -12,6 +12,7 @@ import (
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/job/upkeep"
 	"allcoats/core/physics/cure"
@@ -57,9 +58,11 @@ type Work struct {
 // Case is the bottom.
 type Case struct {
 	Substrate survey.Substrate
-	Sheet     product.Sheet
-	Tie       *product.Sheet
-	TempC     float64 // mean at the surface over the next days
+	// AreaM2 is the bottom as surveyed.
+	AreaM2 float64
+	Sheet  product.Sheet
+	Tie    *product.Sheet
+	TempC  float64 // mean at the surface over the next days
 	// Weather is at the surface; TieLaid is the tie coat if it is the last coat on, and
 	// without it the window is told as if it went on now.
 	Weather field.Weather
@@ -151,7 +154,7 @@ func (w Work) Plan(c Case) (Result, error) {
 		return out, err
 	}
 	out.compatible(w, c)
-	out.zones(w, c.Sheet, wear)
+	out.zones(w, c, wear)
 	out.tie(c)
 	out.launch(c)
 	out.steps(w, c)
@@ -208,7 +211,8 @@ func (r *Result) compatible(w Work, c Case) {
 }
 
 // zones gives every zone its coats, its colours and its seasons.
-func (r *Result) zones(w Work, s product.Sheet, wear float64) {
+func (r *Result) zones(w Work, in Case, wear float64) {
+	s := in.Sheet
 	m, _ := film.MethodByKey("roller")
 	um := s.Film.TypicalUm
 	first := w.First
@@ -219,6 +223,7 @@ func (r *Result) zones(w Work, s product.Sheet, wear float64) {
 	if second == "" {
 		second = first
 	}
+	extra := 0.0
 	r.Seasons = math.Inf(1)
 	r.Working.In("Dry film of a coat", um, "µm")
 	for _, z := range w.Zones {
@@ -241,14 +246,18 @@ func (r *Result) zones(w Work, s product.Sheet, wear float64) {
 			c.Seasons = 1
 		}
 		r.AreaM2 += z.AreaM2
-		r.Litres += c.Litres
+		extra += float64(z.Extra) * film.Litres(z.AreaM2, um, s.VolumeSolidsPct, m.LossPct)
 		if c.Seasons < r.Seasons {
 			r.Seasons, r.First = c.Seasons, z.Name
 		}
 		r.Zones = append(r.Zones, c)
 	}
 	r.Working.Step("Seasons, the zone that goes first", map[bool]string{true: "film / wear in a season, half as much again where water wears it", false: "a hard matrix is spent by habit, not by film"}[s.Kind == product.SoftAntifoul], r.Seasons, "seasons", "rule of thumb for worn zones")
-	r.Take("Antifouling", "Σ coats · area · film / (10 · solids) / (1 − loss)", r.Litres, "L", "the sheet")
+	if off := 100 * (r.AreaM2/in.AreaM2 - 1); math.Abs(off) > zonesOffPct {
+		r.Find(false, "The zones add up to %.3g m² and the bottom has %.3g m²: the coats of all are reckoned for the bottom, extra coats for their zones.", r.AreaM2, in.AreaM2)
+	}
+	r.Litres = float64(w.Coats)*film.Litres(in.AreaM2, um, s.VolumeSolidsPct, m.LossPct) + extra
+	r.Take("Antifouling", "(coats · bottom + Σ extra coats · zone) · film / (10 · solids) / (1 − loss)", r.Litres, "L", "the sheet")
 	if wear > 0 {
 		r.Need = int(math.Ceil(w.Seasons*wear/um - 1e-9))
 		if r.Need > w.Coats {
@@ -263,6 +272,9 @@ func (r *Result) zones(w Work, s product.Sheet, wear float64) {
 		r.Find(false, "%s", r.Wear)
 	}
 }
+
+// zonesOffPct is how far the zones may be off the bottom before it is said.
+const zonesOffPct = 5
 
 // wornFactor is how much faster edges and the waterline wear: a rule of thumb.
 const wornFactor = 1.5
@@ -343,7 +355,7 @@ func (r *Result) launch(c Case) {
 	}
 }
 
-func (r *Result) steps(w Work, c Case) {
+func (r *Result) steps(w Work, in Case) {
 	prep := map[string]string{
 		"primed":   "within the tie window nothing; after it scuff to 120 to 180, dust off",
 		"soft":     "pressure-wash, catch the water, scrape what is loose; no dry sanding",
@@ -353,48 +365,43 @@ func (r *Result) steps(w Work, c Case) {
 		"flaking":  "off, wet or by licensed blasting",
 	}[w.Old]
 	m, _ := film.MethodByKey("roller")
-	r.Do(craft.Step{Name: "Get it ready", How: say.Lit(prep), WorkH: r.AreaM2 / 4})
-	r.Do(craft.Step{Name: "Mask", How: say.Of("waterline, anodes, transducers, shaft and prop: antifouling spoils the first three and does nothing for the last"), WorkH: 1.5})
-	recoat := 0.0
-	if o, ok := c.Sheet.RecoatOver(c.Sheet.Kind); ok {
-		if recoat, _ = o.Min.TauH(c.TempC, cure.Minimum); math.IsInf(recoat, 1) {
-			recoat = 24
-		}
+	ready := craft.Work("ready", "get it ready", say.Lit(prep), in.AreaM2/4, 0)
+	switch w.Old {
+	case "soft", "hard", "unknown":
+		ready = craft.Work("ready", "wet-scuff and wash off", say.Lit(prep), in.AreaM2/4, 0).As(step.Wash)
+	case "silicone", "flaking":
+		ready = craft.Work("ready", "take the old antifouling off, wet", say.Lit(prep), in.AreaM2/1.5, 0).As(step.Strip)
 	}
-	most := 0
-	for _, z := range r.Zones {
-		most = max(most, z.Coats)
+	r.Do(ready)
+	mask := craft.Work("mask", "mask waterline and fittings", say.Of("waterline, anodes, transducers, shaft and prop: antifouling spoils the first three and does nothing for the last"), 1.5, 0).As(step.Mask)
+	mask.Pull = step.WhileWet
+	r.Do(mask)
+	if in.Tie != nil && in.TieLaid == nil && w.Old != "primed" {
+		r.Do(craft.Coats("tie", "tie", 1, in.Tie.Film.TypicalUm, m, 0, r.Tie).Of(film.Litres(in.AreaM2, in.Tie.Film.TypicalUm, in.Tie.VolumeSolidsPct, m.LossPct), "L"))
 	}
-	for n := range most {
-		area := 0.0
-		names := ""
-		for _, z := range r.Zones { // extra coats go on first, the coats of all over them
-			if n >= most-z.Coats {
-				area += z.AreaM2
-				if z.Coats == most {
-					names = z.Name
-				}
+	um := in.Sheet.Film.TypicalUm
+	lay := func(key string, where *step.Where, areaM2 float64, colours []string, how string) {
+		for i := 0; i < len(colours); {
+			n := 1
+			for i+n < len(colours) && colours[i+n] == colours[i] {
+				n++
 			}
-		}
-		how := "all over"
-		if n < most-w.Coats {
-			how = "only where water wears it: " + names + " and the like"
-		}
-		wait := recoat
-		if n == most-1 {
-			wait = r.DryH
-		}
-		r.Do(craft.Step{Name: fmt.Sprintf("Coat %d of %d", n+1, most), How: say.Of("%s; stir from the bottom, the biocide sinks; %s", how, r.colour(n, most)), Amount: film.Litres(area, c.Sheet.Film.TypicalUm, c.Sheet.VolumeSolidsPct, m.LossPct), Unit: "L", WorkH: area / m.RateM2H, WaitH: wait})
-	}
-	r.Do(craft.Step{Name: "Launch", How: say.Of("%s; dab the pads where props stood while she hangs", map[bool]string{true: fmt.Sprintf("within %.0f days of the last coat", r.MaxH/24), false: "no latest day by the sheet"}[r.MaxH > 0])})
-}
-
-// colour is that of the nth of most coats.
-func (r *Result) colour(n, most int) string {
-	for _, z := range r.Zones {
-		if z.Coats == most {
-			return z.Colours[n]
+			one := craft.Coats(fmt.Sprintf("%s-%d", key, i+1), "main", n, um, m, 0, say.Of("%s; stir from the bottom, the biocide sinks", how)).At(where).
+				Of(float64(n)*film.Litres(areaM2, um, in.Sheet.VolumeSolidsPct, m.LossPct), "L")
+			one.Colour = colours[i]
+			one.WorkH = float64(n) * areaM2 / m.RateM2H
+			r.Do(one)
+			i += n
 		}
 	}
-	return ""
+	for _, z := range r.Zones { // extra coats go on first, the coats of all over them
+		if z.Extra > 0 && z.Extra <= len(z.Colours) {
+			lay("extra-"+z.Name, &step.Where{Name: z.Name, Patches: []step.Patch{{Name: z.Name, AreaM2: z.AreaM2}}}, z.AreaM2, z.Colours[:z.Extra], "only where water wears it")
+		}
+	}
+	if len(r.Zones) > 0 {
+		z := r.Zones[0]
+		lay("all", nil, in.AreaM2, z.Colours[z.Extra:], "all over")
+	}
+	r.Do(craft.Work("launch", "launch", say.Of("%s; dab the pads where props stood while she hangs", map[bool]string{true: fmt.Sprintf("within %.0f days of the last coat", r.MaxH/24), false: "no latest day by the sheet"}[r.MaxH > 0]), 0, 0).Stays())
 }

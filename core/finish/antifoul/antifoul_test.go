@@ -27,7 +27,7 @@ func plan(t *testing.T, edit func(w *Work, c *Case)) Result {
 	t.Helper()
 	w := Work{Coats: 2, Old: "primed", Seasons: 1, First: "red", Second: "black", NM: 500, Zones: []Zone{{"flats", 9, 0}, {"edges", 1.8, 1}}}
 	launch := time.Date(2026, 6, 1, 12, 0, 0, 0, time.UTC)
-	c := Case{Substrate: survey.GRP, Sheet: soft(), TempC: 15, Launch: &launch, Now: launch.AddDate(0, 0, -20)}
+	c := Case{Substrate: survey.GRP, AreaM2: 10.8, Sheet: soft(), TempC: 15, Launch: &launch, Now: launch.AddDate(0, 0, -20)}
 	if edit != nil {
 		edit(&w, &c)
 	}
@@ -132,11 +132,27 @@ func TestLaunchWaitsForTheSlowerTable(t *testing.T) {
 
 func TestExtraCoatsGoOnFirst(t *testing.T) {
 	r := plan(t, nil)
-	require.Len(t, r.Steps, 6)
-	assert.Contains(t, r.Steps[2].How.String(), "only where water wears it: edges")
-	assert.InDelta(t, 0.18/0.9, r.Steps[2].Amount, 1e-9)
-	assert.InDelta(t, 1.08/0.9, r.Steps[3].Amount, 1e-9)
-	assert.InDelta(t, 12, r.Steps[4].WaitH, 1e-9)
+	var names []string
+	laid := map[string]float64{}
+	for _, st := range r.Steps {
+		if st.Films() {
+			names = append(names, st.Key+" "+st.Colour)
+			laid[st.Key] = st.Amount
+		}
+	}
+	assert.Equal(t, []string{"extra-edges-1 black", "all-1 red", "all-2 black"}, names, "the last is of the second colour, every other below it")
+	assert.InDelta(t, 0.18/0.9, laid["extra-edges-1"], 1e-9)
+	assert.InDelta(t, 1.08/0.9, laid["all-1"], 1e-9)
+	assert.InDelta(t, 1.8, r.Steps[2].Where.AreaM2(10.8), 1e-9)
+	off := plan(t, func(_ *Work, c *Case) { c.AreaM2 = 20 })
+	assert.Contains(t, off.Findings[0].Text.String(), "add up to 10.8 m² and the bottom has 20 m²")
+	assert.InDelta(t, (2*2+0.18)/0.9, off.Litres, 1e-9, "all of the bottom is coated")
+	old := plan(t, func(w *Work, c *Case) {
+		tie := soft()
+		tie.Kind = product.TieCoat
+		w.Old, c.Tie = "hard", &tie
+	})
+	assert.Equal(t, "tie", old.Steps[2].Role)
 }
 
 func TestBadFields(t *testing.T) {

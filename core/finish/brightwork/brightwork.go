@@ -13,6 +13,7 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/sand"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/job/upkeep"
 )
@@ -103,8 +104,8 @@ func Usual() Work {
 	return Work{School: "varnish", Strip: "none", ReachM: 0.6, LeaveMM: 0.6, Thinned: true, Now: 6, AboveDewH: 14}
 }
 
-// Case is the surface that it is done on. OwnLM2 is the litres of a coat on a m² that
-// were logged elsewhere, 0 if none were.
+// Case is the surface that it is done on. OwnFactor is what OwnCoats logged coats of the
+// product took against the reckoning.
 type Case struct {
 	AreaM2      float64
 	EdgeM       float64
@@ -113,9 +114,11 @@ type Case struct {
 	From        time.Time // of the last coat
 	Winter      time.Time // when the next ones would go on
 	Sheet       product.Sheet
-	OwnLM2      float64
-	OwnFrom     string
+	OwnFactor   float64
+	OwnCoats    int
 	Method      string
+	// Sealer is what the school begins with, nil if the library has none.
+	Sealer *product.Sheet
 }
 
 // Share is how the hours of a coat divide.
@@ -231,24 +234,34 @@ func (w Work) Plan(c Case) (Result, error) {
 	out.Dust = w.dust()
 	out.stripping(w, c)
 	out.coats(w, c)
-	out.seams(w)
 	out.hold(w, c)
 	return out, nil
 }
 
-// stripping plans patches of arm's reach, bungs and stain.
+// mostPatches are as many as are told apart one by one.
+const mostPatches = 80
+
+// stripping plans patches of arm's reach, the bare wood, bungs and stain.
 func (r *Result) stripping(w Work, c Case) {
 	st := w.strip()
 	if w.Strip != "none" {
 		r.Patches = max(1, int(math.Ceil(c.AreaM2/(w.ReachM*w.ReachM)-1e-9)))
 		each := float64(st.Passes) * st.Minutes / 60
 		r.Working.Step("Patches", "area / reach²", float64(r.Patches), "", "an arm's reach each")
-		r.Do(craft.Step{Name: fmt.Sprintf("Strip %s, %s each", count(r.Patches, "patch", "patches"), count(st.Passes, "pass", "passes")),
-			How:    say.Of("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name, st.Note),
-			Amount: float64(r.Patches), Unit: "patches", WorkH: float64(r.Patches) * each * math.Max(1, c.Access), WaitH: st.WaitMin / 60 * float64(st.Passes)})
+		wait := st.WaitMin / 60 * float64(st.Passes)
 		if w.Strip == "chemical" {
-			r.Steps[0].WaitH += 48
+			wait += 48
 		}
+		one := craft.Work("strip", fmt.Sprintf("strip %s, %s each", count(r.Patches, "patch", "patches"), count(st.Passes, "pass", "passes")),
+			say.Of("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name, st.Note),
+			float64(r.Patches)*each*math.Max(1, c.Access), wait).As(step.Strip).Of(float64(r.Patches), "patches")
+		if r.Patches <= mostPatches {
+			one.Where = &step.Where{Name: "all of it, by patches"}
+			for i := range r.Patches {
+				one.Where.Patches = append(one.Where.Patches, step.Patch{Name: fmt.Sprint(i + 1), AreaM2: c.AreaM2 / float64(r.Patches)})
+			}
+		}
+		r.Do(one)
 	}
 	if w.VeneerMM > 0 {
 		takes := machineUm / 1000
@@ -262,33 +275,72 @@ func (r *Result) stripping(w Work, c Case) {
 		}
 	}
 	if w.Bungs > 0 {
-		r.Do(craft.Step{Name: fmt.Sprintf("%d bungs", w.Bungs), How: say.Of("set in varnish where they must come out again, in epoxy where not; grain along; trim with a chisel from the low side of the grain, never flush in one cut"), Amount: float64(w.Bungs), Unit: "bungs", WorkH: bungH * 1.5 * float64(w.Bungs), WaitH: 16})
+		r.Do(craft.Work("bungs", "set "+count(w.Bungs, "bung", "bungs"), say.Of("set in varnish where they must come out again, in epoxy where not; grain along; trim with a chisel from the low side of the grain, never flush in one cut"),
+			bungH*1.5*float64(w.Bungs), 16).Of(float64(w.Bungs), "bungs"))
+	}
+	if w.bare() {
+		for _, grit := range bareGrits {
+			r.Do(craft.Work(fmt.Sprintf("bare-%d", grit), "", say.Of("along the grain, dust off; no shiny spot left"), sand.Hours(grit, c.AreaM2, c.Access, false), 0).With(grit, 0))
+		}
 	}
 	if w.Stain {
 		r.Take("Stain", "area · 0.08 L/m²", c.AreaM2*stainLM2, "L", "rule of thumb")
-		r.Do(craft.Step{Name: "Stain, evened out", How: say.Of("filler of the stain's colour first, one board at a time with the grain, wipe off across it; look at it wet, from both ends; a second coat only where it is pale"), Amount: c.AreaM2 * stainLM2, Unit: "L", WorkH: c.AreaM2/stainM2H + 0.5, WaitH: 24})
+		r.Do(craft.Work("stain", "stain, evened out", say.Of("filler of the stain's colour first, one board at a time with the grain, wipe off across it; look at it wet, from both ends; a second coat only where it is pale"),
+			c.AreaM2/stainM2H+0.5, 24).Of(c.AreaM2*stainLM2, "L"))
 		if w.School == "epoxy" {
 			r.Find(false, "Stain under epoxy: only one that its maker allows, wholly dry, or the epoxy lets go with the stain on its back.")
 		}
 	}
+	if w.School == "varnish" {
+		return
+	}
+	name := map[string]string{"epoxy": "clear epoxy wood sealer", "sealer": "wood sealer"}[w.School]
+	if c.Sealer == nil {
+		r.Find(false, "The library has no %s: it is planned as work, and nothing of it is in Stores till its sheet is added.", name)
+	}
+	seal := func(n int, m film.Method, hours, waitH float64, how say.Sentence) {
+		if c.Sealer != nil {
+			r.Do(craft.Coats("sealer", "sealer", n, c.Sealer.Film.TypicalUm, m, hours, how))
+			return
+		}
+		r.Do(craft.Work("sealer", fmt.Sprintf("%s of %s", count(n, "coat", "coats"), name), how, hours*float64(n), waitH))
+	}
+	brush, roller := method("brush"), method("roller")
 	switch w.School {
 	case "epoxy":
-		r.Do(craft.Step{Name: "Two coats of epoxy", How: say.Of("thin, on wood that cools, not that warms; wash the blush off, sand to 180: no glossy spot"), WorkH: 2 * (c.AreaM2/6 + 0.3), WaitH: 48})
+		seal(2, roller, c.AreaM2/6*math.Max(1, c.Access)+0.3, 48, say.Of("thin, on wood that cools, not that warms"))
+		r.Do(craft.Work("blush", "", say.Of("warm water and detergent take the blush off"), c.AreaM2/12+0.2, 0).As(step.Wash))
+		r.Do(craft.Work("epoxy-180", "", say.Of("no glossy spot left: varnish holds on its key"), sand.Hours(180, c.AreaM2, c.Access, false), 0).With(180, 12))
 	case "sealer":
-		r.Do(craft.Step{Name: "A coat of sealer", How: say.Of("flood it on, wipe off what stands after ten minutes"), WorkH: c.AreaM2/8 + 0.3, WaitH: 16})
+		seal(1, brush, c.AreaM2/8*math.Max(1, c.Access)+0.3, 16, say.Of("flood it on, wipe off what stands after ten minutes"))
 	}
 }
 
-// coats works out the hours of a coat and its litres.
+// bareGrits are those that bare wood gets.
+var bareGrits = []int{120, 180}
+
+// bare reports whether the wood is bared.
+func (w Work) bare() bool { return w.Strip != "none" }
+
+func method(key string) film.Method {
+	m, _ := film.MethodByKey(key)
+	return m
+}
+
+// keyGrit is what varnish is scuffed with between coats.
+const keyGrit = 320
+
+// The first coats are thinned by a quarter and a tenth, as far as the sheet allows.
+const firstThinnedPct, secondThinnedPct = 25, 10
+
+// coats works out the hours of a coat and its litres, and lays them: the first two thinned,
+// each scuffed before, seam lines after the coat that they go on.
 func (r *Result) coats(w Work, c Case) {
 	m, ok := film.MethodByKey(c.Method)
 	if !ok {
-		m, _ = film.MethodByKey("brush")
+		m = method("brush")
 	}
-	p, err := sand.Make(sand.Request{From: 240, To: 320, AreaM2: math.Max(0.01, c.AreaM2), Access: c.Access, Next: product.Varnish})
-	if err == nil {
-		r.Share.SandH = p.Hours
-	}
+	r.Share.SandH = sand.Hours(keyGrit, math.Max(0.01, c.AreaM2), c.Access, false)
 	r.Share.MaskH = c.EdgeM / maskMH
 	r.Share.CleanH = 2 * c.AreaM2 / cleanM2H // vacuum and tack cloth, each once over
 	r.Share.LayH = c.AreaM2 / m.RateM2H * math.Max(1, c.Access)
@@ -297,28 +349,64 @@ func (r *Result) coats(w Work, c Case) {
 	wk := &r.Working
 	wk.Step("Hours of a coat", "sanding + masking at 25 m/h + cleaning at 12 m²/h, twice + laying", all, "h", "rules of thumb; your log corrects them")
 	um := c.Sheet.Film.TypicalUm
-	if r.LitreM2 = c.OwnLM2; r.LitreM2 > 0 {
-		r.OwnFrom = c.OwnFrom
-		wk.StepOf("What a coat takes", say.Of("your own coats: %s", c.OwnFrom), r.LitreM2, "L/m²", say.Of("the log"))
-	} else {
-		r.LitreM2 = wk.Step("What a coat takes", "film / (10 · solids) / (1 − loss)", film.Litres(1, um, c.Sheet.VolumeSolidsPct, m.LossPct), "L/m²", "data sheet")
+	r.LitreM2 = wk.Step("What a coat takes", "film / (10 · solids) / (1 − loss)", film.Litres(1, um, c.Sheet.VolumeSolidsPct, m.LossPct), "L/m²", "data sheet")
+	if c.OwnCoats > 0 {
+		r.OwnFrom = count(c.OwnCoats, "coat of yours", "coats of yours")
+		r.LitreM2 = wk.StepOf("What it takes of you", say.Of("that · what your coats took against it"), r.LitreM2*c.OwnFactor, "L/m²", say.Of("the log: %d coats", c.OwnCoats))
 	}
-	r.Do(craft.Step{Name: fmt.Sprintf("%d coats, scuffed between", w.Now), How: say.Of("%sdust down, wet edge, in the morning after the dew is off", map[bool]string{true: "the first thinned by a quarter, the second by a tenth, then full; ", false: "full strength throughout; "}[w.Thinned]),
-		Amount: r.LitreM2 * c.AreaM2 * float64(w.Now), Unit: "L", WorkH: float64(w.Now) * all})
+	hours := r.Share.MaskH + r.Share.CleanH + r.Share.LayH
+	lay := func(key string, from, to int, thinnerPct float64) {
+		if to <= from {
+			return
+		}
+		how := say.Of("full strength, dust down, wet edge, in the morning after the dew is off")
+		if thinnerPct > 0 {
+			how = say.Of("thinned by %.0f %%, dust down, wet edge, in the morning after the dew is off", thinnerPct)
+		}
+		s := craft.Coats(key, "main", to-from, um, m, hours, how).Of(r.LitreM2*c.AreaM2*float64(to-from), "L")
+		s.ThinnerPct = thinnerPct
+		if from > 0 || !w.bare() {
+			s.KeyGrit, s.RemovedUm = keyGrit, sandUm
+			s.WorkH = r.Share.SandH * float64(to-from)
+		}
+		r.Do(s)
+	}
+	at := 0
+	upTo := func(n int) { // lays coats to the nth
+		for i, pct := range []float64{firstThinnedPct, secondThinnedPct} {
+			pct = math.Min(pct, c.Sheet.ThinnerMaxPct)
+			if !w.Thinned {
+				pct = 0
+			}
+			if (pct > 0 || i == 0 && w.bare()) && at == i && n > i { // the first on bare wood is keyed by its grain
+				lay(fmt.Sprintf("coat-%d", i+1), i, i+1, pct)
+				at = i + 1
+			}
+		}
+		lay(fmt.Sprintf("coats-to-%d", n), at, n, 0)
+		at = max(at, n)
+	}
+	if w.Thinned && c.Sheet.ThinnerMaxPct < firstThinnedPct {
+		r.Find(false, "The sheet of %s allows no more than %.3g %% of thinner: the first coats are thinned no further.", c.Sheet.Name, c.Sheet.ThinnerMaxPct)
+	}
+	if w.Seams != nil {
+		upTo(w.Seams.After)
+		r.seams(w)
+	}
+	upTo(w.Now)
 	r.Take(c.Sheet.Name, "coats · area · what a coat takes", r.LitreM2*c.AreaM2*float64(w.Now), "L", "")
 }
 
 // seams lays tape for lines drawn between coats.
 func (r *Result) seams(w Work) {
 	s := w.Seams
-	if s == nil {
-		return
-	}
 	r.Lines = int(math.Floor(1000*s.WidthM/s.SpacingMM+1e-9)) + 1
 	r.TapeM = r.Working.Step("Tape for seam lines", "lines · 2 edges · length", float64(2*r.Lines)*s.LengthM, "m", "the spacing")
-	r.Do(craft.Step{Name: fmt.Sprintf("%d seam lines after coat %d", r.Lines, s.After),
-		How:    say.Of("first line on the middle, then every %.0f mm both ways; two tapes %.0f mm apart, edges pressed down with a coin, sealed with a breath of varnish; colour on, tape off while it is wet", s.SpacingMM, s.LineMM),
-		Amount: r.TapeM, Unit: "m", WorkH: r.TapeM/maskMH + float64(r.Lines)*s.LengthM/20, WaitH: 16})
+	one := craft.Work("seams", fmt.Sprintf("%d seam lines after coat %d", r.Lines, s.After),
+		say.Of("first line on the middle, then every %.0f mm both ways; two tapes %.0f mm apart, edges pressed down with a coin, sealed with a breath of varnish; colour on, tape off while it is wet", s.SpacingMM, s.LineMM),
+		r.TapeM/maskMH+float64(r.Lines)*s.LengthM/20, 16).Of(r.TapeM, "m")
+	one.TapeM = r.TapeM
+	r.Do(one)
 	if s.After < 2 {
 		r.Find(false, "Lines on fewer than two coats bleed into the grain: put them on later.")
 	}

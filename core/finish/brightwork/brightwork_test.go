@@ -1,6 +1,7 @@
 package brightwork
 
 import (
+	"fmt"
 	"math"
 	"testing"
 	"time"
@@ -44,8 +45,8 @@ func TestFilmByHand(t *testing.T) {
 	assert.InDelta(t, 1.4, few.Counts[0].Years, 0.01, "74 µm, of which 14 may weather at 10 a year")
 	assert.InDelta(t, 3.6, more.Counts[0].Years, 0.01)
 	own := varnish()
-	own.OwnLM2, own.OwnFrom = 0.1, "the deck"
-	assert.InDelta(t, 6*2*0.1, plan(t, own, nil).Takes[0].Value, 1e-9, "what the deck took")
+	own.OwnFactor, own.OwnCoats = 1.25, 2
+	assert.InDelta(t, 6*2*1.25*30.0/450/0.9, plan(t, own, nil).Takes[0].Value, 1e-9, "a quarter more than reckoned, as two coats did")
 }
 
 // A coat's hours: sanding and masking are most of them.
@@ -108,7 +109,10 @@ func TestDust(t *testing.T) {
 
 func TestSchoolsAndBadFields(t *testing.T) {
 	for _, s := range Schools {
-		r := plan(t, varnish(), func(w *Work) { w.School, w.Stain, w.Bungs = s.Key, true, 10 })
+		c := varnish()
+		c.Sheet.ThinnerMaxPct = 25
+		c.Sealer = &product.Sheet{Kind: product.WoodSealer, VolumeSolidsPct: 100, Film: product.Film{TypicalUm: 80}}
+		r := plan(t, c, func(w *Work) { w.School, w.Stain, w.Bungs = s.Key, true, 10 })
 		assert.NotEmpty(t, r.Steps, s.Key)
 		assert.Equal(t, s.Key == "epoxy", len(r.Findings) > 0, "stain under epoxy is minded")
 	}
@@ -135,4 +139,38 @@ func TestWinter(t *testing.T) {
 	assert.Equal(t, day(2026, time.November), Winter(spring, 52))
 	assert.Equal(t, day(2027, time.May), Winter(spring, -36))
 	assert.Equal(t, day(2027, time.November), Winter(day(2026, time.December), 52))
+}
+
+// Six coats on bare wood with lines after the third: the first thinned by a quarter, the
+// second by a tenth, the third full, the lines, three more; each but the first is keyed.
+func TestCoatsGoOnInTheirOrder(t *testing.T) {
+	c := varnish()
+	c.Sheet.ThinnerMaxPct = 25
+	r := plan(t, c, func(w *Work) {
+		w.Strip, w.Thinned, w.Seams = "heat", true, &Seam{SpacingMM: 60, LineMM: 5, LengthM: 2, WidthM: 0.3, After: 3}
+	})
+	var got []string
+	hours, litres := 0.0, 0.0
+	for _, s := range r.Steps {
+		got = append(got, fmt.Sprintf("%s %d %.0f %d", s.Key, s.Coats, s.ThinnerPct, s.KeyGrit))
+		hours += s.WorkH
+		if s.Films() {
+			litres += s.Amount
+		}
+	}
+	assert.Equal(t, []string{"strip 0 0 0", "bare-120 0 0 0", "bare-180 0 0 0", "coat-1 1 25 0", "coat-2 1 10 320", "coats-to-3 1 0 320", "seams 0 0 0", "coats-to-6 3 0 320"}, got)
+	assert.InDelta(t, r.WorkH(), hours, 1e-9)
+	assert.InDelta(t, r.Takes[0].Value, litres, 1e-9)
+	assert.Len(t, r.Steps[0].Where.Patches, r.Patches)
+	c.Sheet.ThinnerMaxPct = 5
+	few := plan(t, c, func(w *Work) { w.Thinned = true })
+	assert.Contains(t, few.Findings[0].Text.String(), "allows no more than 5 % of thinner")
+	assert.InDelta(t, 5, few.Steps[0].ThinnerPct, 1e-9)
+	full := plan(t, c, func(w *Work) { w.Strip = "heat" })
+	assert.Equal(t, []int{0, 320}, []int{full.Steps[3].KeyGrit, full.Steps[4].KeyGrit}, "nothing to key on bare wood")
+	assert.Equal(t, []int{1, 5}, []int{full.Steps[3].Coats, full.Steps[4].Coats})
+	c.Sealer = nil
+	none := plan(t, c, func(w *Work) { w.School = "epoxy" })
+	assert.Empty(t, none.Stopped())
+	assert.Contains(t, none.Steps[0].Name, "2 coats of clear epoxy wood sealer")
 }

@@ -5,16 +5,71 @@ package craft
 import (
 	"allcoats/core/base/say"
 	"allcoats/core/base/working"
+	"allcoats/core/film/film"
+	"allcoats/core/film/step"
 )
 
-// Step is a piece of work and the wait after it.
+// Step is a piece of work as it goes into the build-up, Key naming it there. Role is
+// which of the bench's products it lays. Amount is what it takes, WorkH the hours of one
+// person for all its coats. Shown says that it stays at the bench.
 type Step struct {
-	Name   string       `json:"name"`
-	How    say.Sentence `json:"how"`
-	Amount float64      `json:"amount"` // 0: none
-	Unit   string       `json:"unit"`
-	WorkH  float64      `json:"workH"`
-	WaitH  float64      `json:"waitH"`
+	Key string `json:"key"`
+	step.Step
+	Role   string  `json:"role,omitempty"`
+	Amount float64 `json:"amount"` // 0: none
+	Unit   string  `json:"unit"`
+	WorkH  float64 `json:"workH"`
+	Shown  bool    `json:"shown"`
+	// Early comes before the first film that is to come.
+	Early bool `json:"early"`
+}
+
+// Work is a step without a film, by its name; hours for one person, wait after it.
+func Work(key, name string, how say.Sentence, hours, waitH float64) Step {
+	return Step{Key: key, Step: step.Step{Work: step.Other, Detail: step.Detail{Name: name, How: how, Hours: hours, WaitH: waitH}}}
+}
+
+// As makes it a kind of work that rules and clocks know.
+func (s Step) As(w step.Work) Step {
+	s.Work = w
+	s.Agent = w.Kind().Usual.Agent
+	return s
+}
+
+// With is a grit, and what sanding with it takes off, µm.
+func (s Step) With(grit int, removedUm float64) Step {
+	s = s.As(step.Sand)
+	s.Grit, s.RemovedUm = grit, removedUm
+	return s
+}
+
+// Of is what it takes.
+func (s Step) Of(amount float64, unit string) Step {
+	s.Amount, s.Unit = amount, unit
+	return s
+}
+
+// At is the part of the surface that it works.
+func (s Step) At(w *step.Where) Step {
+	s.Where = w
+	return s
+}
+
+// First puts it before the first film that is to come.
+func (s Step) First() Step {
+	s.Early = true
+	return s
+}
+
+// Stays keeps it at the bench: it is no work of the surface's.
+func (s Step) Stays() Step {
+	s.Shown = true
+	return s
+}
+
+// Coats are coats of the product of a role, hours of one person each.
+func Coats(key, role string, n int, dftUm float64, m film.Method, hours float64, how say.Sentence) Step {
+	return Step{Key: key, Role: role, Step: step.Step{Work: step.Coat, Coats: n, DFTUm: dftUm, Method: m.Key, LossPct: m.LossPct, Detail: step.Detail{Hours: hours, How: how}}}
 }
 
 // Amount is something that it takes.
@@ -49,7 +104,10 @@ func (p *Plan) Find(stop bool, template string, args ...any) {
 }
 
 // Do adds a step.
-func (p *Plan) Do(s Step) { p.Steps = append(p.Steps, s) }
+func (p *Plan) Do(s Step) {
+	s.WorkH += s.Hours * float64(max(1, s.Coats))
+	p.Steps = append(p.Steps, s)
+}
 
 // Take adds what it takes, and its line of the working.
 func (p *Plan) Take(name, formula string, value float64, unit, source string) float64 {

@@ -1,6 +1,7 @@
 package craft
 
 import (
+	"allcoats/core/film/film"
 	"encoding/json"
 	"testing"
 
@@ -10,8 +11,8 @@ import (
 
 func TestAPlanAddsUp(t *testing.T) {
 	p := New("mind the fumes")
-	p.Do(Step{Name: "sand", WorkH: 2, WaitH: 0.5})
-	p.Do(Step{Name: "coat", WorkH: 1, WaitH: 16})
+	p.Do(Work("s", "sand", nil, 2, 0.5))
+	p.Do(Coats("c", "main", 2, 60, film.Methods[0], 0.5, nil))
 	assert.InDelta(t, 3, p.WorkH(), 1e-12)
 	assert.Empty(t, p.Stopped())
 	p.Find(false, "thin at %s", "the edge")

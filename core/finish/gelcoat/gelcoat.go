@@ -13,6 +13,7 @@ import (
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/sand"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/job/lay"
 	"allcoats/core/physics/cure"
@@ -148,8 +149,8 @@ func (w Work) Validate() error {
 	return bad.Err()
 }
 
-// Plan plans w with the sheet of the gelcoat.
-func (w Work) Plan(s product.Sheet) (Result, error) {
+// Plan plans w with the sheet of the gelcoat on a surface of areaM2.
+func (w Work) Plan(s product.Sheet, areaM2 float64) (Result, error) {
 	out := Result{Plan: craft.New("Peroxide: goggles before the bottle is opened; it and cobalt never meet, nor acetone. Eyewash at hand.",
 		"Styrene: moving air, an organic-vapour mask; no flame."), Ladder: []sand.Step{}}
 	if err := w.Validate(); err != nil {
@@ -196,7 +197,7 @@ func (w Work) Plan(s product.Sheet) (Result, error) {
 	if err := out.gloss(w); err != nil {
 		return out, err
 	}
-	out.steps(w, s)
+	out.steps(w, s, areaM2)
 	out.Match = match(w.Patches)
 	return out, nil
 }
@@ -230,44 +231,69 @@ func (r *Result) gloss(w Work) error {
 	return nil
 }
 
-func (r *Result) steps(w Work, s product.Sheet) {
+// where is the part of the surface that it is laid on, nil all of areaM2.
+func (w Work) where(areaM2 float64) *step.Where {
 	if w.Way == Repair {
-		r.Do(craft.Step{Name: "Open and key", How: say.Of("to sound material with a V, feather with 80, wipe with acetone and let it go off"), WorkH: repairH * float64(len(w.Gouges))})
-		r.Do(craft.Step{Name: fmt.Sprintf("Fill, %d %s", r.Passes, plural(r.Passes, "layer")), How: say.Of("silica until it stands, colour first; press it in, no air; at most 3 mm a layer, the last one proud"), Amount: r.Litres * 1000, Unit: "mL", WorkH: repairH * float64(r.Passes), WaitH: float64(r.Passes-1) * r.TackMin / 60})
+		out := &step.Where{Name: "gouges"}
+		for i, g := range w.Gouges {
+			out.Patches = append(out.Patches, step.Patch{Name: fmt.Sprintf("%d × %.0f mm deep, %d", g.Count, g.DepthMM, i+1), AreaM2: float64(g.Count) * g.LengthMM * g.WidthMM / 1e6})
+		}
+		return out
+	}
+	if math.Abs(w.AreaM2/areaM2-1) <= wholePct/100 {
+		return nil
+	}
+	return &step.Where{Name: "gelcoat", Patches: []step.Patch{{Name: "gelcoat", AreaM2: w.AreaM2}}}
+}
+
+// wholePct is how near to the surface's area what is laid counts as all of it.
+const wholePct = 1
+
+func (r *Result) steps(w Work, s product.Sheet, areaM2 float64) {
+	where := w.where(areaM2)
+	m, _ := film.MethodByKey(map[Way]string{Spray: "spray", Roll: "roller", Repair: "blade"}[w.Way])
+	face := w.face()
+	laid := where.AreaM2(areaM2)
+	um := r.Litres * (1 - m.LossPct/100) * 10 * s.VolumeSolidsPct / math.Max(1e-6, laid) / float64(max(1, r.Passes))
+	gap := float64(r.Passes-1) * r.TackMin / 60
+	if w.Way == Repair {
+		r.Do(craft.Work("key", "open and key", say.Of("to sound material with a V, feather with 80, wipe with acetone and let it go off"), repairH*float64(len(w.Gouges)), 0).With(80, 0).At(where))
+		fill := craft.Coats("fill", "main", r.Passes, um, m, repairH, say.Of("silica until it stands, colour first; press it in, no air; at most 3 mm a layer, the last one proud")).At(where).Of(r.Litres*1000, "mL")
+		fill.Work = step.Fill
+		r.Do(fill)
 	} else {
 		how := say.Of("in one direction, the next pass across it, while the last still takes a print")
 		if w.Way == Spray {
 			how = say.Of("wet passes without stopping, 400 mm off, a large nozzle; thin only with what the sheet names")
 		}
 		rate := map[Way]float64{Spray: 20, Roll: 8}[w.Way]
-		r.Do(craft.Step{Name: "Key and clean", How: say.Of("80 to 120, dust off, acetone and let it go off: gelcoat holds on by the key"), WorkH: w.AreaM2 / 6})
-		r.Do(craft.Step{Name: fmt.Sprintf("%d wet %s", r.Passes, plural(r.Passes, "pass")), How: say.Of("%.0f µm each, %v", w.PassUm, how), Amount: r.Litres, Unit: "L", WorkH: float64(r.Passes) * w.AreaM2 / rate, WaitH: float64(r.Passes-1) * r.TackMin / 60})
+		r.Do(craft.Work("key", "key and clean", say.Of("80 to 120, dust off, acetone and let it go off: gelcoat holds on by the key"), w.AreaM2/6, 0).With(120, 20).At(where))
+		r.Do(craft.Coats("passes", "main", r.Passes, um, m, w.AreaM2/rate, say.Of("%.0f µm wet each, %v", w.PassUm, how)).At(where).Of(r.Litres, "L"))
 	}
+	wait := r.SandH
 	switch w.Seal {
 	case Wax:
 		if s.Waxed {
-			r.Do(craft.Step{Name: "Wax is in it", How: say.Of("this gelcoat holds wax: it comes up while it cures. Nothing goes over it unless it is sanded")})
+			r.Do(craft.Work("wax", "wax is in it", say.Of("this gelcoat holds wax: it comes up while it cures. Nothing goes over it unless it is sanded"), 0, 0).Stays())
 		} else {
 			last := r.Litres / float64(max(1, r.Passes))
-			r.Do(craft.Step{Name: "Wax in the last pass", How: say.Of("stir in, only in the last: nothing sticks to it after"), Amount: last * waxPct * 10, Unit: "mL"})
+			r.Do(craft.Work("wax", "wax in the last pass", say.Of("stir in, only in the last: nothing sticks to it after"), 0, 0).Of(last*waxPct*10, "mL").Stays())
 		}
 	case PVA:
-		r.Do(craft.Step{Name: "Seal with PVA", How: say.Of("spray or sponge a closed film over it as soon as it has gelled; water takes it off"), Amount: w.face() * pvaLM2 * 1000, Unit: "mL", WorkH: 0.1 + w.face()/20, WaitH: sealDryH})
+		r.Do(craft.Work("seal", "seal with PVA", say.Of("spray or sponge a closed film over it as soon as it has gelled; water takes it off"), 0.1+face/20, sealDryH+wait).Of(face*pvaLM2*1000, "mL").At(where))
 	case Film:
-		r.Do(craft.Step{Name: "Seal with film", How: say.Of("clear film pressed on while wet, no bubbles, taped round: for small places"), WorkH: 0.1})
+		r.Do(craft.Work("seal", "seal with film", say.Of("clear film pressed on while wet, no bubbles, taped round: for small places"), 0.1, wait).At(where))
 		if w.Way != Repair && w.AreaM2 > 1 {
 			r.Find(false, "Film over %.1f m² will wrinkle: wax or PVA suit a whole face.", w.AreaM2)
 		}
 	}
-	if n := len(r.Steps); n > 0 {
-		r.Steps[n-1].WaitH += r.SandH
+	if w.Seal == Wax && w.Way != Repair {
+		r.Working.Step("Passes follow one another in", "tack-free time · (passes − 1)", gap, "h", "the sheet")
 	}
-	h := 0.0
 	for _, st := range r.Ladder {
-		h += st.Hours
+		r.Do(craft.Work(fmt.Sprintf("sand-%d", st.Grit), "", say.Of("wet, on a block, across the last till its scratches are gone; fresh water"), st.Hours, 0).With(st.Grit, st.RemovedUm).At(where))
 	}
-	r.Do(craft.Step{Name: "Sand flat and up", How: say.Of("wet, on a block, each grit across the last till its scratches are gone; fresh water with each"), WorkH: h})
-	r.Do(craft.Step{Name: "Compound and polish", How: say.Of("slow machine, keep it cool: gelcoat burns"), WorkH: math.Max(0.2, polishH*w.face())})
+	r.Do(craft.Work("polish", "compound and polish", say.Of("slow machine, keep it cool: gelcoat burns"), math.Max(0.2, polishH*face), 0).At(where))
 }
 
 func plural(n int, what string) string {

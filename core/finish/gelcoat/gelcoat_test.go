@@ -22,7 +22,7 @@ func sheet() product.Sheet {
 // each 600 g, of which 2 % is 12 g.
 func TestRolled(t *testing.T) {
 	w := Usual(3)
-	r, err := w.Plan(sheet())
+	r, err := w.Plan(sheet(), 10)
 	require.NoError(t, err)
 	assert.InDelta(t, 2, r.Litres, 1e-9)
 	assert.Equal(t, 2, r.Passes)
@@ -33,13 +33,13 @@ func TestRolled(t *testing.T) {
 	assert.Equal(t, 300.0, r.Comb.WetUm)
 	warm := w
 	warm.TempC = 25
-	h, err := warm.Plan(sheet())
+	h, err := warm.Plan(sheet(), 10)
 	require.NoError(t, err)
 	assert.Less(t, h.GelMin, r.GelMin)
 	assert.InDelta(t, 6, h.SandH, 1e-9)
 	more := w
 	more.Pct = 3
-	m, err := more.Plan(sheet())
+	m, err := more.Plan(sheet(), 10)
 	require.NoError(t, err)
 	assert.InDelta(t, r.GelMin*2/3, m.GelMin, 1e-9, "with the inverse of the dose")
 }
@@ -47,7 +47,7 @@ func TestRolled(t *testing.T) {
 func TestSandedThroughIsStopped(t *testing.T) {
 	w := Usual(3)
 	w.FilmUm = 400
-	r, err := w.Plan(sheet())
+	r, err := w.Plan(sheet(), 10)
 	require.NoError(t, err)
 	assert.Contains(t, r.Stopped().String(), "must stay")
 }
@@ -56,7 +56,7 @@ func TestSandedThroughIsStopped(t *testing.T) {
 func TestRepair(t *testing.T) {
 	w := Usual(1)
 	w.Way, w.Seal, w.Gouges = Repair, Film, []Gouge{{60, 10, 4, 2}}
-	r, err := w.Plan(sheet())
+	r, err := w.Plan(sheet(), 10)
 	require.NoError(t, err)
 	assert.InDelta(t, 1.15*4.8e-3, r.Litres, 1e-9)
 	assert.Equal(t, 2, r.Passes)
@@ -69,9 +69,9 @@ func TestSeals(t *testing.T) {
 		s.Waxed = waxed
 		w := Usual(2)
 		w.Seal = seal
-		r, err := w.Plan(s)
+		r, err := w.Plan(s, 10)
 		require.NoError(t, err)
-		assert.Contains(t, r.Steps[2].Name, map[Seal]string{Wax: "Wax is in it", PVA: "PVA"}[seal])
+		assert.Contains(t, r.Steps[2].Name, map[Seal]string{Wax: "wax is in it", PVA: "PVA"}[seal])
 	}
 }
 
@@ -92,14 +92,14 @@ func TestBadFields(t *testing.T) {
 	} {
 		w := Usual(1)
 		edit(&w)
-		_, err := w.Plan(sheet())
+		_, err := w.Plan(sheet(), 10)
 		var bad fault.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
 	w := Usual(1)
 	w.TempC = 10
-	r, err := w.Plan(sheet())
+	r, err := w.Plan(sheet(), 10)
 	require.NoError(t, err)
 	assert.Contains(t, r.Stopped().String(), "doses no catalyst")
 }

@@ -11,7 +11,9 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
+	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 )
 
@@ -85,8 +87,12 @@ type Hour struct {
 // Case is the surface.
 type Case struct {
 	Substrate survey.Substrate
-	Air       []Hour
-	Now       time.Time
+	// AreaM2 is the surface's; Primer and Filler are what is laid on it, nil without a
+	// product.
+	AreaM2         float64
+	Primer, Filler *product.Sheet
+	Air            []Hour
+	Now            time.Time
 	// WashDryH is how long a wash now takes to dry, h, 0 not within the weather known.
 	WashDryH float64
 	// Logged are the coats laid since it was bared, in order.
@@ -222,6 +228,7 @@ func (w Work) Plan(c Case) (Result, error) {
 	}
 	out.pairs(w)
 	out.posts(w)
+	out.steps(w, c)
 	return out, nil
 }
 
@@ -308,7 +315,64 @@ func (r *Result) washes(w Work, c Case) {
 	if missed > 0 {
 		r.Find(false, "%d of the coats went on without a wash: salt under a coat draws water through it and lifts it in blisters.", missed)
 	}
-	r.Do(craft.Step{Name: "Wash off salt", How: say.Of("fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough"), WorkH: w.AreaM2 / 20 * float64(w.Coats), WaitH: c.WashDryH})
+}
+
+// where is the part of the surface that is bared, nil all of areaM2.
+func (w Work) where(areaM2 float64) *step.Where {
+	if math.Abs(w.AreaM2/areaM2-1) <= wholePct/100 {
+		return nil
+	}
+	return &step.Where{Name: "bared", Patches: []step.Patch{{Name: "bared", AreaM2: w.AreaM2}}}
+}
+
+// wholePct is how near to the surface's area what is bared counts as all of it.
+const wholePct = 1
+
+// steps are the work on the metal: bared, its edges feathered, washed before every coat,
+// its pits and collars filled after the first.
+func (r *Result) steps(w Work, c Case) {
+	where := w.where(c.AreaM2)
+	if w.BlastedAt == nil && w.Profile != "none" {
+		r.Do(craft.Work("blast", "blast to bright metal, "+w.profile().Name+" profile", say.Of("then blow and vacuum it clean: no water from here to the primer on steel"), w.AreaM2/1.5, 0).As(step.Strip).At(where))
+	}
+	if w.EdgeM > 0 {
+		r.Do(craft.Work("feather", "feather the edges", say.Of("back till every old layer shows as a ring of its own width; 80, then 120; no loose lip left"), w.EdgeM/6, 0).With(120, 0).
+			At(&step.Where{Name: "feathered band", Patches: []step.Patch{{Name: "feathered band", AreaM2: r.BandM2}}}).Of(r.BandM2, "m²"))
+	}
+	roller, _ := film.MethodByKey("roller")
+	blade, _ := film.MethodByKey("blade")
+	bareSteel := w.BlastedAt == nil && w.Profile != "none" && c.Substrate != survey.Aluminium
+	for n := range w.Coats {
+		if n > 0 || !bareSteel {
+			r.Do(craft.Work(fmt.Sprintf("wash-%d", n+1), "wash off salt", say.Of("fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough"), w.AreaM2/20, 0).As(step.Wash).At(where))
+		}
+		if c.Primer != nil {
+			r.Do(craft.Coats(fmt.Sprintf("coat-%d", n+1), "main", 1, w.NominalUm/float64(w.Coats), roller, 0, say.Of("stripe welds, edges and corners by brush first")).At(where))
+		}
+		if n > 0 {
+			continue
+		}
+		if r.PitL > 0 && c.Filler != nil {
+			fill := craft.Coats("pits", "filler", 1, 1000*r.PitL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/w.PitM2, blade, w.PitM2*1.5, say.Of("bright to the bottom, one coat of primer, epoxy filler pressed in with a stiff blade, skim and board off")).
+				At(&step.Where{Name: "pits", Patches: []step.Patch{{Name: "pits", AreaM2: w.PitM2}}}).Of(r.PitL*1000, "mL")
+			fill.Work = step.Fill
+			r.Do(fill)
+		}
+		if r.CollarL > 0 && c.Filler != nil {
+			at := &step.Where{Name: "collars"}
+			for i, p := range w.Posts {
+				out := (p.AcrossMM/2 + p.CollarMM) / 1000
+				in := p.AcrossMM / 2000
+				at.Patches = append(at.Patches, step.Patch{Name: fmt.Sprintf("%s, %d", p.Name, i+1), AreaM2: math.Pi * (out*out - in*in)})
+			}
+			fill := craft.Coats("collars", "filler", 1, 1000*r.CollarL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/at.AreaM2(0), blade, 0.3*float64(len(w.Posts)), say.Of("epoxy filler, high at the post, feathered out to nothing; smooth it with a wet glove")).At(at).Of(r.CollarL*1000, "mL")
+			fill.Work = step.Fill
+			r.Do(fill)
+		}
+	}
+	if (r.PitL > 0 || r.CollarL > 0) && c.Filler == nil {
+		r.Find(false, "The library has no epoxy filler: pits and collars are reckoned, and not put into the build-up.")
+	}
 }
 
 // Rules of thumb: the band over which 100 µm of old film are feathered, the share of a
@@ -325,12 +389,10 @@ func (r *Result) surface(w Work) {
 	if w.EdgeM > 0 {
 		r.BandMM = wk.Step("Feathered band", "25 mm for every 100 µm of old film", w.OldUm/100*bandPer100Um, "mm", "rule of thumb: a finger feels no step")
 		r.BandM2 = wk.Step("Its area", "edge · band", w.EdgeM*r.BandMM/1000, "m²", "")
-		r.Do(craft.Step{Name: "Feather the edges", How: say.Of("back till every old layer shows as a ring of its own width; 80, then 120; no loose lip left"), Amount: r.BandM2, Unit: "m²", WorkH: w.EdgeM / 6})
 	}
 	if w.PitM2 > 0 && w.PitMM > 0 {
 		each := pitShape * w.PitMM * math.Pow(pitWidth*w.PitMM, 2) / 1e6 // L
 		r.PitL = r.Take("Pit filler", "area · pits a dm² · ½ · depth · (2.5 · depth)² · 1.3", 1.3*w.PitM2*100*float64(w.Pits)*each, "L", "rule of thumb, a third more for the skim between")
-		r.Do(craft.Step{Name: "Fill the pits", How: say.Of("bright to the bottom, one coat of primer, epoxy filler pressed in with a stiff blade, skim and board off"), Amount: r.PitL * 1000, Unit: "mL", WorkH: w.PitM2 * 1.5, WaitH: 12})
 	}
 }
 
@@ -400,6 +462,5 @@ func (r *Result) posts(w Work) {
 	}
 	if len(w.Posts) > 0 {
 		r.Take("Filler for collars", "Σ ½ · rise · width · 2 π · (radius + width / 3)", r.CollarL, "L", "a ring of triangular section")
-		r.Do(craft.Step{Name: "Slopes round posts", How: say.Of("after the first primer: epoxy filler, high at the post, feathered out to nothing; smooth it with a wet glove"), Amount: r.CollarL * 1000, Unit: "mL", WorkH: 0.3 * float64(len(w.Posts)), WaitH: 12})
 	}
 }

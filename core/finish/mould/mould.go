@@ -11,6 +11,7 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/mix"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/physics/cure"
 )
@@ -286,18 +287,30 @@ func (r *Result) steps(w Work, s product.Sheet, dose mix.Dose) {
 		r.Find(true, "At %.0f °C it does not cure: the sheet asks for %.0f °C. Warm the shop, or wait.", w.TempC, s.MinCureC)
 	}
 	r.DemouldH = r.Working.Step("Demould after", "the sheet's sandable time at the shop's temperature", cured, "h", "data sheet; it must be cold to the hand as well")
-	r.Do(craft.Step{Name: "Clean the mould", How: say.Of("wash, dry, look along it: what is in it will be in every panel"), WorkH: 0.3 + 0.2*m2, WaitH: 0.5})
-	r.Do(craft.Step{Name: fmt.Sprintf("Wax, %d coats", wax), How: say.Of("thin, till it hazes, then polish; an hour between coats"), Amount: float64(wax), Unit: "coats", WorkH: float64(wax) * 0.2 * math.Max(1, m2), WaitH: float64(wax) * (waxHazeH + waxHardH)})
-	r.Do(craft.Step{Name: fmt.Sprintf("PVA, %d coats", pvaCoats), How: say.Of("sponge or spray it on in a closed film, dry between coats, no touching after"), Amount: m2 * pvaLM2 * pvaCoats, Unit: "L", WorkH: 0.3, WaitH: pvaCoats * pvaDryH})
-	r.Do(craft.Step{Name: "Gelcoat", How: say.Of("even, into every corner of the pattern, no air in it; ready when a finger leaves a print and comes away clean"), Amount: w.GelUm, Unit: "µm", WorkH: 0.2 * math.Max(1, m2), WaitH: tack})
+	if w.Casts > 1 && w.FirstUse {
+		r.Do(craft.Work("mould", "take the mould off the source", say.Of("release the source as below, tooling gelcoat, plies and ribs; leave it on till it is cold and cured"), 2+float64(len(w.Plies)+2)*m2/laminateM2, cured+coolH))
+	}
+	if w.FirstUse {
+		r.Do(craft.Work("trial", "release test", say.Of("a hand's breadth with all the coats of release, gelcoat and a ply: it must come off clean, or nothing is cast"), 0.5, cured).As(step.Trial))
+	}
+	begun := len(r.Steps)
+	r.Do(craft.Work("clean", "clean the mould", say.Of("wash, dry, look along it: what is in it will be in every panel"), 0.3+0.2*m2, 0.5))
+	r.Do(craft.Work("wax", fmt.Sprintf("wax, %d coats", wax), say.Of("thin, till it hazes, then polish; an hour between coats"), float64(wax)*0.2*math.Max(1, m2), float64(wax)*(waxHazeH+waxHardH)).Of(float64(wax), "coats"))
+	r.Do(craft.Work("pva", fmt.Sprintf("PVA, %d coats", pvaCoats), say.Of("sponge or spray it on in a closed film, dry between coats, no touching after"), 0.3, pvaCoats*pvaDryH).Of(m2*pvaLM2*pvaCoats, "L"))
+	r.Do(craft.Work("gelcoat", "gelcoat into the mould", say.Of("even, into every corner of the pattern, no air in it; ready when a finger leaves a print and comes away clean"), 0.2*math.Max(1, m2), tack).Of(w.GelUm, "µm"))
 	if w.FillerMM > 0 {
-		r.Do(craft.Step{Name: "Filler coat", How: say.Of("resin stiff with silica and chopped strand, level with the pattern's backs: no air under the first ply"), Amount: w.FillerMM, Unit: "mm", WorkH: 0.3 * math.Max(1, m2), WaitH: tack})
+		r.Do(craft.Work("filler", "filler coat", say.Of("resin stiff with silica and chopped strand, level with the pattern's backs: no air under the first ply"), 0.3*math.Max(1, m2), tack).Of(w.FillerMM, "mm"))
 	}
-	r.Do(craft.Step{Name: fmt.Sprintf("%d plies", len(w.Plies)), How: say.Of("wet out from below, roll the air out, the lightest first"), Amount: float64(len(w.Plies)), Unit: "plies", WorkH: float64(len(w.Plies)) * m2 / laminateM2, WaitH: cured + coolH})
-	r.Do(craft.Step{Name: "Demould", How: say.Of("cold and cured: wedges of wood along the edge, water to float the PVA, never a screwdriver"), WorkH: 0.5})
-	for _, s := range r.Steps {
+	r.Do(craft.Work("plies", fmt.Sprintf("%d plies", len(w.Plies)), say.Of("wet out from below, roll the air out, the lightest first"), float64(len(w.Plies))*m2/laminateM2, cured+coolH).Of(float64(len(w.Plies)), "plies"))
+	r.Do(craft.Work("demould", "demould", say.Of("cold and cured: wedges of wood along the edge, water to float the PVA, never a screwdriver"), 0.5, 0))
+	work := 0.0
+	for _, s := range r.Steps[begun:] {
 		r.PartH += s.WorkH + s.WaitH
+		work += s.WorkH
 	}
-	r.Do(craft.Step{Name: "Trim and dry-fit", How: say.Of("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded", 1000*w.TrimM), WorkH: 0.3 * float64(len(w.Panels))})
-	r.Do(craft.Step{Name: "Bond", How: say.Of("wash off PVA, grind both faces, notched bed, from the middle out, weights"), Amount: r.PanelM2, Unit: "m²", WorkH: 0.4*float64(len(w.Panels)) + r.PanelM2/2, WaitH: cured})
+	if more := r.Rounds - 1; more > 0 {
+		r.Do(craft.Work("more", fmt.Sprintf("%d more %s of the mould", more, map[bool]string{true: "filling", false: "fillings"}[more == 1]), say.Of("each as above, from cleaning to demoulding"), float64(more)*work, float64(more)*(r.PartH-work)))
+	}
+	r.Do(craft.Work("fit", "trim and dry-fit", say.Of("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded", 1000*w.TrimM), 0.3*float64(len(w.Panels)), 0))
+	r.Do(craft.Work("bond", "bond the panels", say.Of("wash off PVA, grind both faces, notched bed, from the middle out, weights"), 0.4*float64(len(w.Panels))+r.PanelM2/2, cured).Of(r.PanelM2, "m²"))
 }

@@ -9,6 +9,8 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/physics/cure"
 )
@@ -47,22 +49,30 @@ type Tape struct {
 // Tapes lists them: rules of thumb, its core says better.
 var Tapes = []Tape{{"crepe", "crêpe, general", 24}, {"fine-line", "fine line", 120}, {"outdoor", "outdoor, sun-resisting", 240}, {"foam", "foam edge", 72}}
 
-// Pull is when tape comes off.
-type Pull string
+// Core is what lies between the skins where a fitting goes.
+type Core string
 
-// Pulls.
+// Cores.
 const (
-	WhileWet Pull = "wet"
-	TouchDry Pull = "touch-dry"
-	Hard     Pull = "hard"
+	NotAsked Core = ""
+	Solid    Core = "none"
+	Balsa    Core = "balsa"
+	Foam     Core = "foam"
+	Plywood  Core = "plywood"
 )
 
 // Hardware is a fitting to be bedded.
 type Hardware struct {
-	Name      string     `json:"name"`
-	SurfaceID string     `json:"surfaceId"`
-	Compound  string     `json:"compound"`
-	Sealed    bool       `json:"sealed"` // its holes are drilled and sealed
+	Name      string `json:"name"`
+	SurfaceID string `json:"surfaceId"`
+	Compound  string `json:"compound"`
+	Sealed    bool   `json:"sealed"` // its holes are drilled and sealed
+	// Through is bolted through, Backed with a plate behind; EndGrain says that its holes
+	// run into end grain; Core is what the deck is filled with there.
+	Through   bool       `json:"through"`
+	Backed    bool       `json:"backed"`
+	EndGrain  bool       `json:"endGrain"`
+	Core      Core       `json:"core" enum:",none,balsa,foam,plywood"`
 	BeddedAt  *time.Time `json:"beddedAt,omitempty"`
 	SnuggedAt *time.Time `json:"snuggedAt,omitempty"`
 }
@@ -74,7 +84,7 @@ type Line struct {
 	Tape      string     `json:"tape"`
 	LengthM   float64    `json:"lengthM"`
 	Twice     bool       `json:"twice"` // two layers, one lifts early
-	Pull      Pull       `json:"pull" enum:"wet,touch-dry,hard"`
+	Pull      step.Pull  `json:"pull" enum:"wet,touch-dry,hard"`
 	MaskedAt  *time.Time `json:"maskedAt,omitempty"`
 	Off       bool       `json:"off"`
 }
@@ -109,6 +119,8 @@ type Coat struct {
 	Immersion *time.Time
 	Silent    string
 	Left      int // coats still planned
+	// Planned is false where neither a coat is laid nor any planned.
+	Planned bool
 }
 
 // Case is the boat.
@@ -127,6 +139,8 @@ type Bedding struct {
 	From    *time.Time `json:"from,omitempty"` // when the next may be done
 	LoadAt  *time.Time `json:"loadAt,omitempty"`
 	Late    bool       `json:"late"` // loaded only after the launch
+	// Advice is how its holes are made and what goes behind it.
+	Advice []say.Sentence `json:"advice"`
 }
 
 // Tapeline is what is next for a masking line.
@@ -170,6 +184,7 @@ func (w Work) Validate() error {
 		if compound(h.Compound).Key == "" {
 			bad.Add(at+"compound", "is no compound of the list")
 		}
+		fault.OneOf(&bad, at+"core", h.Core, []Core{NotAsked, Solid, Balsa, Foam, Plywood})
 		if h.SnuggedAt != nil && (h.BeddedAt == nil || h.SnuggedAt.Before(*h.BeddedAt)) {
 			bad.Add(at+"snuggedAt", "is before it was bedded")
 		}
@@ -182,7 +197,7 @@ func (w Work) Validate() error {
 		if tape(l.Tape).Key == "" {
 			bad.Add(at+"tape", "is no tape of the list")
 		}
-		fault.OneOf(&bad, at+"pull", l.Pull, []Pull{WhileWet, TouchDry, Hard})
+		fault.OneOf(&bad, at+"pull", l.Pull, []step.Pull{step.WhileWet, step.TouchDry, step.Hard})
 		bad.Range(at+"lengthM", l.LengthM, 0, 2000, "m")
 	}
 	for i, s := range w.Snags {
@@ -258,7 +273,7 @@ func (w Work) Plan(c Case) (Result, error) {
 // bed says what is next for a fitting: the coat under it hard, bedded and lightly
 // tightened, tightened again when the compound has skinned, then loaded.
 func (r *Result) bed(h Hardware, c Case) Bedding {
-	out := Bedding{Hardware: h}
+	out := Bedding{Hardware: h, Advice: h.advice()}
 	k := compound(h.Compound)
 	snug, _ := k.snug.TauH(c.TempC, cure.Minimum)
 	load := snug
@@ -285,7 +300,7 @@ func (r *Result) bed(h Hardware, c Case) Bedding {
 		out.Next = "wait: " + still(coat.Left)
 	case coat != nil && coat.Hard == nil && coat.Silent != "":
 		out.Next = "wait till the coat is hard: " + silent(coat.Silent)
-	case coat != nil && coat.Hard == nil:
+	case coat != nil && coat.Hard == nil && coat.Planned:
 		out.Next = "wait till the coat is hard: when is beyond the weather known"
 	case coat != nil && coat.Hard.After(c.Now):
 		out.From = coat.Hard
@@ -319,16 +334,16 @@ func (r *Result) line(l Line, c Case) Tapeline {
 		return out
 	}
 	out.StaysTo = after(*l.MaskedAt, tape(l.Tape).StayH)
-	if coat != nil && !coat.Started.Before(*l.MaskedAt) && !(l.Pull == WhileWet && coat.Left > 0 && l.Twice) {
+	if coat != nil && !coat.Started.Before(*l.MaskedAt) && !(l.Pull == step.WhileWet && coat.Left > 0 && l.Twice) {
 		switch l.Pull {
-		case WhileWet:
+		case step.WhileWet:
 			out.PullAt, out.Says = &coat.Started, "pull while the coat is wet"
 			if coat.TouchDry != nil && coat.TouchDry.Before(c.Now) {
 				out.Says = "the coat is dry over it: score the edge with a sharp blade, then pull"
 			}
-		case TouchDry:
+		case step.TouchDry:
 			out.PullAt, out.Says = coat.TouchDry, "pull when it is touch-dry, low and slowly"
-		case Hard:
+		case step.Hard:
 			out.PullAt, out.Says = coat.Hard, "score the edge and pull when it is hard"
 		}
 		if coat.Left > 0 {

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/film/step"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -62,18 +63,18 @@ func TestLoadBeforeLaunch(t *testing.T) {
 func TestPullTimes(t *testing.T) {
 	coat := Coat{SurfaceID: "s", Surface: "Topsides", Started: now.Add(-2 * time.Hour), TouchDry: in(1), Hard: in(60)}
 	line := func(edit func(l *Line)) Tapeline {
-		l := Line{Name: "boot-top", SurfaceID: "s", Tape: "fine-line", LengthM: 9, Pull: WhileWet, MaskedAt: in(-5)}
+		l := Line{Name: "boot-top", SurfaceID: "s", Tape: "fine-line", LengthM: 9, Pull: step.WhileWet, MaskedAt: in(-5)}
 		edit(&l)
 		return plan(t, Work{Lines: []Line{l}}, Case{Coats: []Coat{coat}}).Lines[0]
 	}
 	assert.Contains(t, line(func(l *Line) {}).Says, "pull while the coat is wet")
-	assert.Equal(t, in(1), line(func(l *Line) { l.Pull = TouchDry }).PullAt)
-	late := line(func(l *Line) { l.Pull, l.Tape = Hard, "crepe" })
+	assert.Equal(t, in(1), line(func(l *Line) { l.Pull = step.TouchDry }).PullAt)
+	late := line(func(l *Line) { l.Pull, l.Tape = step.Hard, "crepe" })
 	assert.True(t, late.Late, "crêpe stands a day, the coat is hard after")
 	assert.True(t, line(func(l *Line) { l.MaskedAt = in(-200) }).Late)
 	assert.Contains(t, line(func(l *Line) { l.MaskedAt = nil }).Says, "to be masked")
 	assert.Equal(t, "off", line(func(l *Line) { l.Off = true }).Says)
-	r := plan(t, Work{Lines: []Line{{Name: "a", Tape: "crepe", LengthM: 4, Twice: true, Pull: Hard}}}, Case{})
+	r := plan(t, Work{Lines: []Line{{Name: "a", Tape: "crepe", LengthM: 4, Twice: true, Pull: step.Hard}}}, Case{})
 	assert.InDelta(t, 8, r.TapeM, 1e-12)
 }
 
@@ -97,7 +98,7 @@ func TestSnagsAndBadFields(t *testing.T) {
 	for path, w := range map[string]Work{
 		"hardware[0].compound":  {Hardware: []Hardware{{Name: "a", Compound: "putty"}}},
 		"hardware[0].snuggedAt": {Hardware: []Hardware{{Name: "a", Compound: "butyl", SnuggedAt: in(0)}}},
-		"lines[0].tape":         {Lines: []Line{{Name: "a", Tape: "string", Pull: Hard}}},
+		"lines[0].tape":         {Lines: []Line{{Name: "a", Tape: "string", Pull: step.Hard}}},
 		"snags[0].text":         {Snags: []Snag{{}}},
 	} {
 		_, err := w.Plan(Case{})

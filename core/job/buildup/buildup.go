@@ -12,12 +12,17 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/tins"
 	"allcoats/core/film/film"
+	"allcoats/core/film/sand"
 	"allcoats/core/film/step"
 )
 
-// Line is what a step comes to. Litres are of unthinned mix for all its coats,
-// LitresLow to LitresHigh an 80 % range.
+// Line is what a step comes to on AreaM2, what it works of its surface. Litres are of
+// unthinned mix for all its coats, LitresLow to LitresHigh an 80 % range. Hours are one
+// person's, for a coat or for work in one go: LayH lays it, KeyH keys the face before,
+// PullH pulls the tape after, HoursPerCoat is all of them with setting up and clearing
+// away.
 type Line struct {
+	AreaM2        float64         `json:"areaM2"`
 	WFTUm         float64         `json:"wftUm"`
 	FilmUm        float64         `json:"filmUm"`
 	LitresPerCoat float64         `json:"litresPerCoat"`
@@ -26,8 +31,19 @@ type Line struct {
 	LitresHigh    float64         `json:"litresHigh"`
 	ThinnerL      float64         `json:"thinnerL"`
 	Purchase      tins.Purchase   `json:"purchase"`
+	LayH          float64         `json:"layH"`
+	KeyH          float64         `json:"keyH"`
+	PullH         float64         `json:"pullH"`
 	HoursPerCoat  float64         `json:"hoursPerCoat"`
 	Working       working.Working `json:"working"`
+}
+
+// SDPct is the standard uncertainty of the litres, %.
+func (l Line) SDPct() float64 {
+	if l.Litres == 0 {
+		return 0
+	}
+	return 100 * math.Log(l.LitresHigh/l.Litres) / z80
 }
 
 // Result is the whole build-up. FilmUm is all dry film laid, NetUm what is left
@@ -53,8 +69,22 @@ const coatScatterPct = 12
 // z80: 80 % of a normal distribution lies within so many standard deviations.
 const z80 = 1.2816
 
+// Reckon is what a step comes to on a surface of area a, access times the hours of a
+// flat one, without what is to be bought for it.
+func Reckon(a area.Figure, access float64, s step.Step) (Line, error) {
+	if err := s.Validate(); err != nil {
+		return Line{}, err
+	}
+	a.AreaM2 = s.Where.AreaM2(a.AreaM2)
+	if !s.Films() {
+		return work(a, access, s), nil
+	}
+	return coating(a, access, s)
+}
+
 // Compute adds up steps on a surface of area a, access times the hours of a flat
-// one. Bad steps are faults at "steps[i].field".
+// one. Bad steps are faults at "steps[i].field". The film is that of the surface at large:
+// what marked patches get beside is in their sections.
 func Compute(a area.Figure, access float64, steps []step.Step) (Result, error) {
 	var bad fault.Errors
 	for i, s := range steps {
@@ -67,24 +97,26 @@ func Compute(a area.Figure, access float64, steps []step.Step) (Result, error) {
 	k := &out.Working
 	removed, variance := 0.0, 0.0
 	for i, s := range steps {
-		if !s.Films() {
-			l := work(a, access, s)
-			out.Lines = append(out.Lines, l)
-			out.Hours += l.HoursPerCoat
-			removed += s.RemovedUm
-			continue
-		}
-		l, err := line(a, s)
+		l, err := Reckon(a, access, s)
 		if err != nil {
 			bad.Under(fmt.Sprintf("steps[%d]", i), err)
 			continue
 		}
+		l.buy(s)
 		out.Lines = append(out.Lines, l)
+		out.Hours += l.HoursPerCoat * float64(max(1, s.Coats))
+		if s.Where == nil {
+			removed += s.RemovedUm * float64(max(1, s.Coats))
+		}
+		if !s.Films() {
+			continue
+		}
 		out.Coats += s.Coats
-		out.FilmUm += l.FilmUm
-		variance += float64(s.Coats) * math.Pow(s.DFTUm*coatScatterPct/100, 2)
+		if s.Where == nil {
+			out.FilmUm += l.FilmUm
+			variance += float64(s.Coats) * math.Pow(s.DFTUm*coatScatterPct/100, 2)
+		}
 		out.Litres += l.Litres
-		out.Hours += l.HoursPerCoat * float64(s.Coats)
 		out.CostCents += l.Purchase.CostCents
 		out.Priced = out.Priced && l.Purchase.Priced
 		k.In(s.Sheet.Name+", film", l.FilmUm, "µm")
@@ -99,31 +131,75 @@ func Compute(a area.Figure, access float64, steps []step.Step) (Result, error) {
 	return out, bad.Err()
 }
 
+// buy fills in what is to be bought.
+func (l *Line) buy(s step.Step) {
+	l.Purchase = tins.Purchase{Tins: []tins.Bought{}, Priced: true}
+	if !s.Films() {
+		return
+	}
+	l.Purchase, _ = tins.Cover(l.Litres, s.Sheet, tins.Stock{})
+	if len(s.Sheet.Tins) == 0 {
+		l.Purchase.Priced = false
+		l.Working.Warn("The data sheet names no tins: nothing can be bought by it.")
+	}
+}
+
+const ratesSource = "rates: rules of thumb"
+
+// tapeMH is the masking tape that one person lays in an hour, m, and pullMH what one
+// pulls: rules of thumb.
+const tapeMH, pullMH = 25.0, 100.0
+
+// hours fills in the hours of a coat, or of work in one go, that takes doH by the rates.
+func (l *Line) hours(s step.Step, a area.Figure, access, doH float64) {
+	w, kind := &l.Working, s.Work.Kind()
+	l.LayH = doH
+	if s.KeyGrit > 0 {
+		l.KeyH = w.StepOf("Hours to key it before", say.Of("A / rate of %d grit · access", s.KeyGrit), sand.Hours(s.KeyGrit, a.AreaM2, access, s.Sheet.Kind.Info().Filler), "h", say.Of(ratesSource))
+	}
+	if kind.Taped {
+		l.PullH = w.Step("Hours to pull the tape", "as much as is laid, at its own rate", pulling(s, a), "h", ratesSource)
+	}
+	if s.Hours > 0 {
+		l.LayH = math.Min(doH, s.Hours)
+		l.HoursPerCoat = w.Step("Hours in all", "set for this step, with keying and pulling", s.Hours+l.KeyH+l.PullH, "h", "your figure, or the bench's")
+		return
+	}
+	l.HoursPerCoat = w.Step("Hours in all", "with keying and pulling, setting up and clearing away", doH+kind.SetupH+l.KeyH+l.PullH, "h", ratesSource)
+}
+
+func pulling(s step.Step, a area.Figure) float64 {
+	if s.TapeM > 0 {
+		return s.TapeM / pullMH
+	}
+	return a.AreaM2 / step.Unmask.Kind().RateM2H
+}
+
 // work is what a step without a film comes to.
 func work(a area.Figure, access float64, s step.Step) Line {
-	w := working.New()
+	l := Line{AreaM2: a.AreaM2, Working: working.New()}
+	w := &l.Working
 	w.In("Area", a.AreaM2, "m²")
 	kind := s.Work.Kind()
-	rate := kind.RateM2H
-	if s.Work == step.Sand { // coarse grits take long, fine ones less
-		switch {
-		case s.Grit <= 80:
-			rate = 4
-		case s.Grit > 180:
-			rate = 8
-		}
-	}
 	if !kind.Reached {
 		access = 1
 	}
 	w.In("Access", access, "")
-	l := Line{Purchase: tins.Purchase{Tins: []tins.Bought{}, Priced: true}}
-	l.HoursPerCoat = w.StepOf("Hours", say.Of("A / rate · access"), a.AreaM2/rate*access, "h", say.Of("%s, %g m²/h: a rule of thumb", kind.Name, rate))
-	l.Working = w
+	h := 0.0
+	switch {
+	case s.Work == step.Sand:
+		h = w.StepOf("Hours", say.Of("A / rate of the grit and the tool · access"), sand.Hours(s.Grit, a.AreaM2, access, false), "h", say.Of(ratesSource))
+	case s.TapeM > 0:
+		h = w.StepOf("Hours", say.Of("tape / rate"), s.TapeM/tapeMH, "h", say.Of("%g m of tape an hour: a rule of thumb", tapeMH))
+	case kind.RateM2H > 0:
+		h = w.StepOf("Hours", say.Of("A / rate · access"), a.AreaM2/kind.RateM2H*access, "h", say.Of("%s, %g m²/h: a rule of thumb", kind.Name, kind.RateM2H))
+	}
+	l.hours(s, a, access, h)
 	return l
 }
 
-func line(a area.Figure, s step.Step) (Line, error) {
+// coating is what a step that leaves a film comes to.
+func coating(a area.Figure, access float64, s step.Step) (Line, error) {
 	f, err := film.Compute(film.Request{
 		VolumeSolidsPct: s.Sheet.VolumeSolidsPct, DFTUm: s.DFTUm, ThinnerPct: s.ThinnerPct,
 		AreaM2: a.AreaM2, Coats: s.Coats, LossPct: s.LossPct,
@@ -138,22 +214,18 @@ func line(a area.Figure, s step.Step) (Line, error) {
 	sd := w.Step("Standard uncertainty of the litres", "√(area² + loss²)",
 		math.Hypot(a.UncertaintyPct, lossSD), "%", "loss range of the method read as ± 2 standard deviations")
 	l := Line{
-		WFTUm: f.WFTUm, FilmUm: s.DFTUm * float64(s.Coats), Litres: f.PracticalL, LitresPerCoat: f.PracticalL / float64(s.Coats),
-		LitresLow: f.PracticalL * math.Exp(-z80*sd/100), LitresHigh: f.PracticalL * math.Exp(z80*sd/100),
-		ThinnerL: f.ThinnerL, HoursPerCoat: a.AreaM2 / m.RateM2H,
+		AreaM2: a.AreaM2, WFTUm: f.WFTUm, FilmUm: s.DFTUm * float64(s.Coats), Litres: f.PracticalL, LitresPerCoat: f.PracticalL / float64(s.Coats),
+		LitresLow: f.PracticalL * math.Exp(-z80*sd/100), LitresHigh: f.PracticalL * math.Exp(z80*sd/100), ThinnerL: f.ThinnerL,
 	}
 	w.Step("80 % range, low", "litres · exp(−1.28 · uncertainty)", l.LitresLow, "L", "log-normal")
 	w.Step("80 % range, high", "litres · exp(+1.28 · uncertainty)", l.LitresHigh, "L", "log-normal")
-	w.StepOf("Hours to lay one coat", say.Of("A / laying rate, one person"), l.HoursPerCoat, "h",
+	access = math.Max(1, access)
+	h := w.StepOf("Hours to lay one coat", say.Of("A / laying rate · access, one person"), a.AreaM2/m.RateM2H*access, "h",
 		say.Of("%g m²/h by %s: a rule of thumb", m.RateM2H, m.Name))
 	if s.Sheet.Example {
 		w.Warn("Example figures: enter the data sheet of the tin in hand.")
 	}
-	l.Purchase, _ = tins.Cover(l.Litres, s.Sheet, tins.Stock{})
-	if len(s.Sheet.Tins) == 0 {
-		l.Purchase.Priced = false
-		w.Warn("The data sheet names no tins: nothing can be bought by it.")
-	}
 	l.Working = w
+	l.hours(s, a, access, h)
 	return l, nil
 }

@@ -34,7 +34,8 @@ func TestComputeByHand(t *testing.T) {
 	assert.Equal(t, 32000, r.CostCents)
 	assert.InDelta(t, 200, r.FilmUm, 1e-9)
 	assert.Equal(t, 2, r.Coats)
-	assert.InDelta(t, 2*20./12, r.Hours, 1e-9)
+	assert.InDelta(t, 2*(20./12+0.5), r.Hours, 1e-9, "half an hour to set up and to clear away each time")
+	assert.InDelta(t, 20./12, l.LayH, 1e-9)
 	// 80 % of a log-normal with σ = √(15² + (100·10/4/90)²) %.
 	assert.InDelta(t, 8.889*1.2173, l.LitresHigh, 0.05)
 	assert.InDelta(t, l.Litres*l.Litres, l.LitresLow*l.LitresHigh, 1e-9)
@@ -45,9 +46,9 @@ func TestWorkWithoutAFilm(t *testing.T) {
 	r, err := Compute(area.Figure{AreaM2: 20}, 1.2, []step.Step{{Work: step.Wash}, coats(), {Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Mask}})
 	require.NoError(t, err)
 	require.Len(t, r.Lines, 4)
-	assert.InDelta(t, 20./25*1.2, r.Lines[0].HoursPerCoat, 1e-9)
-	assert.InDelta(t, 4, r.Lines[2].HoursPerCoat, 1e-9)
-	assert.InDelta(t, 1, r.Lines[3].HoursPerCoat, 1e-9, "masking does not mind the slope")
+	assert.InDelta(t, 20./25*1.2+0.25, r.Lines[0].HoursPerCoat, 1e-9)
+	assert.InDelta(t, 4+0.25, r.Lines[2].HoursPerCoat, 1e-9)
+	assert.InDelta(t, 20./20+0.25+20./60, r.Lines[3].HoursPerCoat, 1e-9, "on and off again; masking does not mind the slope")
 	assert.InDelta(t, 200, r.FilmUm, 1e-9)
 	assert.InDelta(t, 170, r.NetUm, 1e-9)
 	assert.InDelta(t, 1.2816*12*math.Sqrt2, r.NetHighUm-r.NetUm, 1e-9, "two coats of 100 µm ± 12")
@@ -98,7 +99,8 @@ func TestLaidFilm(t *testing.T) {
 		{"planned", Laid{Sheet: primer, StepUm: 110}, 110, AsPlanned},
 		{"sheet", Laid{Sheet: primer}, 100, ByTheSheet},
 	} {
-		got, how := c.l.FilmUm(20)
+		c.l.AreaM2 = 20
+		got, how := c.l.FilmUm()
 		assert.InDelta(t, c.want, got, 1e-9, c.name)
 		assert.Equal(t, c.how, how, c.name)
 	}
@@ -108,7 +110,7 @@ func TestLaidFilm(t *testing.T) {
 }
 
 func TestSection(t *testing.T) {
-	got, _ := Section(20, survey.Findings{}, []Done{{Coat: &Laid{Sheet: primer, StepUm: 90}}}, []step.Step{coats(), {Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
+	got, _ := Section("", survey.Findings{}, []Done{{Coat: &Laid{Sheet: primer, StepUm: 90}}}, []step.Step{coats(), {Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
 	require.Len(t, got, 3)
 	assert.True(t, got[0].Laid)
 	assert.Equal(t, []float64{90, 100, 50}, []float64{got[0].Um, got[1].Um, got[2].Um})
@@ -119,19 +121,19 @@ func TestSection(t *testing.T) {
 func TestSandThroughMargin(t *testing.T) {
 	old := survey.Findings{Stop: 1, Layers: []survey.Layer{{Kind: survey.OldGelcoat, Colour: "white", Um: 500}, {Kind: survey.OldTwoPart, Um: 80}}}
 	coat := Done{Coat: &Laid{Sheet: primer, StepUm: 90}}
-	layers, m := Section(20, old, []Done{coat, {RemovedUm: 100}}, nil, nil)
+	layers, m := Section("", old, []Done{coat, {RemovedUm: 100}}, nil, nil)
 	require.Len(t, layers, 2, "the coat is gone, and 10 µm of the old paint")
 	assert.Equal(t, 70.0, layers[1].Um)
 	assert.Equal(t, 70.0, m.AboveUm)
 	assert.Contains(t, m.Text().String(), "70 µm lie above the old gelcoat white")
-	_, m = Section(20, old, []Done{coat, {RemovedUm: 200}}, nil, nil)
+	_, m = Section("", old, []Done{coat, {RemovedUm: 200}}, nil, nil)
 	assert.Equal(t, 30.0, m.ThroughUm)
 	assert.Contains(t, m.Text().String(), "30 µm through into the old gelcoat white")
 	old.Layers[1].Um = 0
-	_, m = Section(20, old, nil, nil, nil)
+	_, m = Section("", old, nil, nil, nil)
 	assert.False(t, m.Known)
 	assert.Contains(t, m.Text().String(), "not known")
-	_, m = Section(20, survey.Findings{}, []Done{coat}, nil, nil)
+	_, m = Section("", survey.Findings{}, []Done{coat}, nil, nil)
 	assert.Contains(t, m.Text().String(), "90 µm lie above the substrate")
 }
 
@@ -139,11 +141,11 @@ func TestSandThroughMargin(t *testing.T) {
 // once a coat after it is on, it is past.
 func TestPlannedSandings(t *testing.T) {
 	plan := []step.Step{coats(), {Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}
-	got, _ := Section(20, survey.Findings{}, nil, plan, []int{0, 0, 0})
+	got, _ := Section("", survey.Findings{}, nil, plan, []int{0, 0, 0})
 	require.Len(t, got, 3)
 	assert.Equal(t, []float64{100, 70, 50}, []float64{got[0].Um, got[1].Um, got[2].Um})
 	coat := Done{Coat: &Laid{Sheet: primer, StepUm: 100}}
-	got, _ = Section(20, survey.Findings{}, []Done{coat, coat, {RemovedUm: 25}, coat}, plan, []int{2, 0, 1})
+	got, _ = Section("", survey.Findings{}, []Done{coat, coat, {RemovedUm: 25}, coat}, plan, []int{2, 0, 1})
 	require.Len(t, got, 3)
 	assert.Equal(t, []float64{100, 75, 100}, []float64{got[0].Um, got[1].Um, got[2].Um}, "as it was done")
 }
@@ -163,7 +165,7 @@ func TestConsumables(t *testing.T) {
 	s.Sheet, s.ThinnerPct = mixed, 10
 	r, err := Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}})
 	require.NoError(t, err)
-	got := names(Consumables(20, 18, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}}, r))
+	got := names(Consumables(18, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}}, r))
 	litres := 2 * 4 / 0.9
 	assert.InDelta(t, 0.8*litres, got["primer, base"], 1e-9)
 	assert.InDelta(t, 0.2*litres, got["primer, hardener"], 1e-9)
@@ -178,7 +180,7 @@ func TestConsumables(t *testing.T) {
 	s.Sheet = cat
 	r, err = Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s})
 	require.NoError(t, err)
-	assert.InDelta(t, litres*1.4*20, names(Consumables(20, 18, []step.Step{s}, r))["catalyst for primer"], 1e-6, "2 % by weight")
+	assert.InDelta(t, litres*1.4*20, names(Consumables(18, []step.Step{s}, r))["catalyst for primer"], 1e-6, "2 % by weight")
 }
 
 func TestCoatsFor(t *testing.T) {
@@ -215,13 +217,48 @@ func TestCoatsFor(t *testing.T) {
 	assert.Error(t, err)
 }
 
-func TestRemaining(t *testing.T) {
-	coat := func(n int) step.Step { s := coats(); s.Coats = n; return s }
-	wash, sand, mask := step.Step{Work: step.Wash}, step.Step{Work: step.Sand, Grit: 180}, step.Step{Work: step.Mask}
-	steps := []step.Step{wash, coat(2), sand, coat(3), mask}
-	assert.Equal(t, steps, Remaining(steps, []int{0, 0, 0, 0, 0}))
-	assert.Equal(t, []step.Step{coat(1), sand, coat(3), mask}, Remaining(steps, []int{0, 1, 0, 0, 0}), "washed, one coat on")
-	assert.Equal(t, []step.Step{coat(2), mask}, Remaining(steps, []int{0, 2, 0, 1, 0}), "sanded too")
-	assert.Equal(t, []step.Step{mask}, Remaining(steps, []int{0, 2, 0, 3, 0}))
-	assert.Empty(t, Remaining(nil, nil))
+// A fill of 4 m² in spots of 20 m², one coat more on a waterline of 3 m²: litres, hours and
+// discs are of these areas, the film is told apart.
+func TestPartsOfASurface(t *testing.T) {
+	spots := step.Step{Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50, Method: "roller", LossPct: 10, Detail: step.Detail{Where: &step.Where{Name: "spots", SharePct: 20}}}
+	line := step.Step{Work: step.Coat, Sheet: primer, Coats: 2, DFTUm: 100, Method: "roller", LossPct: 10, RemovedUm: 5,
+		Detail: step.Detail{KeyGrit: 240, Where: &step.Where{Name: "waterline", Patches: []step.Patch{{Name: "port", AreaM2: 1}, {Name: "starboard", AreaM2: 2}}}}}
+	all := []step.Step{coats(), spots, line}
+	r, err := Compute(area.Figure{AreaM2: 20}, 1, all)
+	require.NoError(t, err)
+	assert.InDelta(t, 4./10/0.9, r.Lines[1].Litres, 1e-9, "4 m² at 10 m²/L")
+	assert.InDelta(t, 2*3./5/0.9, r.Lines[2].Litres, 1e-9)
+	assert.InDelta(t, 3./12+0.5+3./9, r.Lines[2].HoursPerCoat, 1e-9, "laid, set up, keyed with 240 at 9 m²/h")
+	assert.InDelta(t, 200, r.FilmUm, 1e-9, "at large")
+	assert.Equal(t, 5, r.Coats)
+	um := func(place string) (sum float64) {
+		layers, _ := Section(place, survey.Findings{}, nil, all, []int{0, 0, 0})
+		for _, l := range layers {
+			sum += l.Um
+		}
+		return sum
+	}
+	assert.InDelta(t, 200, um(""), 1e-9)
+	assert.InDelta(t, 250, um("spots"), 1e-9)
+	assert.InDelta(t, 390, um("waterline"), 1e-9, "200 and two of 100, 5 keyed off before each")
+	assert.Len(t, Places(all), 2)
+	for _, c := range Consumables(18, all, r) {
+		if c.Name == "discs, 240 grit" {
+			assert.InDelta(t, 6, c.Amount, 1e-9)
+		}
+	}
+	bad := spots
+	bad.Where = &step.Where{SharePct: 120}
+	_, err = Compute(area.Figure{AreaM2: 20}, 1, []step.Step{bad})
+	var faults fault.Errors
+	require.ErrorAs(t, err, &faults)
+	assert.Equal(t, "steps[0].where.name", faults[0].Path)
+	assert.Equal(t, "steps[0].where.sharePct", faults[1].Path)
+}
+
+// 46 bungs that a bench gives 5 h for take 5 h, whatever the area.
+func TestHoursOfABench(t *testing.T) {
+	r, err := Compute(area.Figure{AreaM2: 20}, 2, []step.Step{{Work: step.Other, Detail: step.Detail{Name: "set 46 bungs", Hours: 5}}})
+	require.NoError(t, err)
+	assert.InDelta(t, 5, r.Hours, 1e-9)
 }

@@ -26,10 +26,10 @@ const (
 	thumb       = "rule of thumb"
 )
 
-// Consumables lists what steps on areaM2 with edges of edgeM use up: parts of
+// Consumables lists what steps on a surface with edges of edgeM use up: parts of
 // two-part products by volume and weight, thinner, catalyst, cleaner, grit,
 // discs, rollers, masking tape. r is what Compute made of the steps.
-func Consumables(areaM2, edgeM float64, steps []step.Step, r Result) []Consumable {
+func Consumables(edgeM float64, steps []step.Step, r Result) []Consumable {
 	out := []Consumable{}
 	add := func(name string, amount float64, unit, source string) {
 		if amount <= 0 {
@@ -57,16 +57,21 @@ func Consumables(areaM2, edgeM float64, steps []step.Step, r Result) []Consumabl
 				add("catalyst for "+name, l.Litres*s.Sheet.BaseKgL*10*pct, "g", "the sheet's dose at 18 °C")
 			}
 			if s.Sheet.Kind.Info().Grit {
-				add("broadcast grit", areaM2*gritKgM2*float64(s.Coats), "kg", thumb)
+				add("broadcast grit", l.AreaM2*gritKgM2*float64(s.Coats), "kg", thumb)
 			}
 			if s.Method == "roller" || s.Method == "roll-and-tip" {
 				add("rollers", rollerCoats*float64(s.Coats), "pieces", thumb)
 			}
 			add("lost in pots, tools and drips, within the litres", l.Litres*s.LossPct/100, "L", "loss of the step")
 			add("cleaner for tools", cleanerL*float64(s.Coats), "L", thumb)
+			if s.KeyGrit > 0 {
+				add("discs, "+itoa(s.KeyGrit)+" grit", math.Ceil(l.AreaM2/discM2)*float64(s.Coats), "pieces", thumb)
+			}
 		case s.Work == step.Sand:
-			add("discs, "+itoa(s.Grit)+" grit", math.Ceil(areaM2/discM2), "pieces", thumb)
-		case s.Work == step.Mask:
+			add("discs, "+itoa(s.Grit)+" grit", math.Ceil(l.AreaM2/discM2), "pieces", thumb)
+		case s.TapeM > 0:
+			add("masking tape", s.TapeM, "m", "set for the step")
+		case s.Work.Kind().Taped:
 			add("masking tape", edgeM, "m", "edges of the surface")
 		}
 	}
@@ -84,26 +89,4 @@ func AddUp(sum []Consumable, more ...Consumable) []Consumable {
 		}
 	}
 	return sum
-}
-
-// Remaining are the steps that are still to be done, when done counts the coats
-// of each that have gone on: the coats left, and other work that comes before a
-// film that is not begun, or after the last film.
-func Remaining(steps []step.Step, done []int) []step.Step {
-	var rest []step.Step
-	open := true // the film after this step is not begun
-	for i := len(steps) - 1; i >= 0; i-- {
-		s := steps[i]
-		if s.Films() {
-			open = done[i] == 0
-			if s.Coats -= done[i]; s.Coats <= 0 {
-				continue
-			}
-		} else if !open {
-			continue
-		}
-		rest = append(rest, s)
-	}
-	slices.Reverse(rest)
-	return rest
 }

@@ -2,6 +2,7 @@ package buildup
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -15,10 +16,11 @@ import (
 	"gonum.org/v1/gonum/stat"
 )
 
-// Laid is a coat that went on, as logged. WetUm are comb readings; Litres is
+// Laid is a coat that went on AreaM2, as logged. WetUm are comb readings; Litres is
 // what was used; StepUm is the film that was planned.
 type Laid struct {
 	Sheet      product.Sheet
+	AreaM2     float64
 	WetUm      []float64
 	Litres     float64
 	ThinnerPct float64
@@ -37,11 +39,10 @@ const (
 	ByTheSheet = "as the sheet's typical film"
 )
 
-// Film returns the dry film of a laid coat on areaM2 with its working, and how
-// it is known.
-func (l Laid) Film(areaM2 float64) (um float64, how string, w working.Working) {
+// Film returns the dry film of a laid coat with its working, and how it is known.
+func (l Laid) Film() (um float64, how string, w working.Working) {
 	w = working.New()
-	um, how = l.FilmUm(areaM2)
+	um, how = l.FilmUm()
 	w.In("Volume solids", l.Sheet.VolumeSolidsPct, "%")
 	switch how {
 	case ByComb:
@@ -52,7 +53,7 @@ func (l Laid) Film(areaM2 float64) (um float64, how string, w working.Working) {
 		w.Step("Dry film", "mean wet film · (VS/100) / (1 + thinner/100)", um, "µm", "volume solids by ISO 3233")
 	case ByLitres:
 		w.In("Litres used", l.Litres, "L")
-		w.In("Area", areaM2, "m²")
+		w.In("Area", l.AreaM2, "m²")
 		w.In("Loss", l.LossPct, "%")
 		w.Step("Dry film", "litres · (1 − loss/100) · 10 · VS / A", um, "µm", "ISO 23811, turned round")
 		w.Warn("A mean over the surface, as good as the loss and the area.")
@@ -75,10 +76,10 @@ func (l Laid) SDUm() float64 {
 	return stat.StdDev(dry, nil)
 }
 
-// FilmUm returns the dry film of a laid coat on areaM2, and how it is known:
+// FilmUm returns the dry film of a laid coat, and how it is known:
 // by the mean of the comb readings, else by the litres used less their loss,
 // else as planned or as the sheet says.
-func (l Laid) FilmUm(areaM2 float64) (um float64, how string) {
+func (l Laid) FilmUm() (um float64, how string) {
 	switch vs := l.Sheet.VolumeSolidsPct; {
 	case len(l.WetUm) > 0:
 		sum := 0.0
@@ -86,8 +87,8 @@ func (l Laid) FilmUm(areaM2 float64) (um float64, how string) {
 			sum += w
 		}
 		return film.Dry(sum/float64(len(l.WetUm)), vs, l.ThinnerPct), ByComb
-	case l.Litres > 0 && areaM2 > 0:
-		return l.Litres * (1 - l.LossPct/100) * 10 * vs / areaM2, ByLitres
+	case l.Litres > 0 && l.AreaM2 > 0:
+		return l.Litres * (1 - l.LossPct/100) * 10 * vs / l.AreaM2, ByLitres
 	case l.StepUm > 0:
 		return l.StepUm, AsPlanned
 	}
@@ -111,11 +112,28 @@ type Layer struct {
 	Batch string     `json:"batch,omitempty"`
 }
 
-// Done is a coat that went on or, without one, film that was sanded off.
+// Done is a coat that went on or, without one, film that was sanded off; Where is the
+// part of the surface, empty all of it.
 type Done struct {
 	Coat      *Laid
 	RemovedUm float64
+	Where     string
 }
+
+// Places lists the parts of a surface that steps work apart, in their order.
+func Places(steps []step.Step) []step.Where {
+	var out []step.Where
+	for _, s := range steps {
+		if s.Where != nil && !slices.ContainsFunc(out, func(w step.Where) bool { return w.Name == s.Where.Name }) {
+			out = append(out, *s.Where)
+		}
+	}
+	return out
+}
+
+// at reports whether work at a part of a surface is of a place; place "" is where no part
+// is marked.
+func at(where, place string) bool { return where == "" || where == place }
 
 // Margin is the film, µm, that lies above the old layer that must stay, or,
 // without one, above the substrate. Through is what sandings took beyond it.
@@ -127,10 +145,11 @@ type Margin struct {
 	Keeps     string  `json:"keeps"`
 }
 
-// Section lists the layers of a surface of areaM2: the old ones, the coats laid
+// Section lists the layers at a place of a surface: the old ones, the coats laid
 // less what was sanded off, in their order, then what is left of steps. counts[i]
-// coats of steps[i] have gone on.
-func Section(areaM2 float64, old survey.Findings, done []Done, steps []step.Step, counts []int) ([]Layer, Margin) {
+// coats of steps[i] have gone on. The place is the name of a part that steps work apart,
+// "" for the rest.
+func Section(place string, old survey.Findings, done []Done, steps []step.Step, counts []int) ([]Layer, Margin) {
 	out := []Layer{}
 	m := Margin{Known: true, Keeps: "the substrate"}
 	for i, l := range old.Layers {
@@ -145,8 +164,11 @@ func Section(areaM2 float64, old survey.Findings, done []Done, steps []step.Step
 		}
 	}
 	for _, d := range done {
+		if !at(d.Where, place) {
+			continue
+		}
 		if d.Coat != nil {
-			um, how := d.Coat.FilmUm(areaM2)
+			um, how := d.Coat.FilmUm()
 			l := Layer{Product: d.Coat.Sheet.Name, Kind: d.Coat.Sheet.Kind, Colour: d.Coat.Sheet.Colour, Um: um, Laid: true, Known: how, Batch: d.Coat.Batch}
 			if at := d.Coat.At; !at.IsZero() {
 				l.At = &at
@@ -170,6 +192,9 @@ func Section(areaM2 float64, old survey.Findings, done []Done, steps []step.Step
 		}
 	}
 	for i, s := range steps {
+		if s.Where != nil && !at(s.Where.Name, place) {
+			continue
+		}
 		if !s.Films() {
 			if i > begun {
 				out, _ = sandOff(out, s.RemovedUm)
@@ -177,6 +202,7 @@ func Section(areaM2 float64, old survey.Findings, done []Done, steps []step.Step
 			continue
 		}
 		for range s.Coats - counts[i] {
+			out, _ = sandOff(out, s.RemovedUm)
 			out = append(out, Layer{Product: s.Sheet.Name, Kind: s.Sheet.Kind, Colour: s.Sheet.Colour, Um: s.DFTUm})
 		}
 	}

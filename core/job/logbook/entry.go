@@ -66,6 +66,9 @@ func (e Entry) Validate(now time.Time) error {
 	} else if kind.Removes && kind.Gritted || e.Grit != 0 {
 		bad.Range("grit", float64(e.Grit), 16, 5000, "grit")
 	}
+	if kind.Judged && e.Outcome == "" {
+		bad.Add("outcome", "say whether it passed")
+	}
 	bad.Under("", e.Detail.Validate())
 	return bad.Err()
 }

@@ -9,6 +9,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/film"
+	"allcoats/core/film/step"
 )
 
 // Conditions are those when the work began; Measured says that they were read,
@@ -51,7 +52,36 @@ type Detail struct {
 	Round       *Round        `json:"round,omitempty"`
 	Early       string        `json:"early,omitempty"`
 	BeyondShelf bool          `json:"beyondShelf,omitempty"`
+	// SharePct is how much was done of a coat, or of work in one go, 0 all of it; Patches
+	// are those of the step that were.
+	SharePct float64  `json:"sharePct,omitempty"`
+	Patches  []string `json:"patches,omitempty"`
+	// Outcome is what came of a test panel.
+	Outcome Outcome `json:"outcome,omitempty" enum:",passed,failed"`
+	// OwnID is the own task that it was of.
+	OwnID string `json:"ownId,omitempty"`
+	// Edition is the version of the data sheet that it was laid by, Planned what its step
+	// asked for then.
+	Edition int      `json:"edition,omitempty"`
+	Planned *Planned `json:"planned,omitempty"`
 }
+
+// Planned is a coat as it was meant when it went on; Where is the part of the surface.
+type Planned struct {
+	DFTUm   float64     `json:"dftUm"`
+	LossPct float64     `json:"lossPct"`
+	Grade   string      `json:"grade,omitempty"`
+	Where   *step.Where `json:"where,omitempty"`
+}
+
+// Outcome is what came of a trial.
+type Outcome string
+
+// Outcomes.
+const (
+	Passed Outcome = "passed"
+	Failed Outcome = "failed"
+)
 
 // Validate reports what cannot be.
 func (d Detail) Validate() error {
@@ -68,6 +98,8 @@ func (d Detail) Validate() error {
 		bad.Range("round.lows", float64(r.Lows), 0, 1e5, "lows")
 		bad.Range("round.pinholes", float64(r.Pinholes), 0, 1e6, "pinholes")
 	}
+	bad.Range("sharePct", d.SharePct, 0, 100, "%")
+	fault.OneOf(&bad, "outcome", d.Outcome, []Outcome{"", Passed, Failed})
 	if d.Dry != nil {
 		bad.Under("dry", d.Dry.Validate())
 	}

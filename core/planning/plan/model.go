@@ -12,6 +12,7 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
+	"allcoats/core/job/task"
 	"allcoats/core/physics/cure"
 	"allcoats/core/planning/schedule"
 	"allcoats/core/readiness/clock"
@@ -78,7 +79,7 @@ const (
 // circle is a resource: the people who have one of some skills. With one for every
 // set of skills that somebody joins, the people in them can be given to any tasks
 // that fit (Hall's condition).
-type circle []Skill
+type circle []task.Skill
 
 // At is the instant of a slot.
 func (m Model) At(slot int) time.Time { return m.Start.Add(time.Duration(slot) * time.Hour) }
@@ -192,7 +193,7 @@ func (m *Model) capacity() {
 	for i, works := range m.working() {
 		in := []int{hands}
 		for r, of := range m.circles {
-			if slices.ContainsFunc(of, func(k Skill) bool { return slices.Contains(m.People[i].Skills, k) }) {
+			if slices.ContainsFunc(of, func(k task.Skill) bool { return slices.Contains(m.People[i].Skills, k) }) {
 				in = append(in, 2+r)
 			}
 		}
@@ -282,7 +283,7 @@ func (m Model) needs(t Task) []int {
 		return out
 	}
 	out[hands] = t.Crew
-	if t.Skill == Spraying {
+	if t.Skill == task.Spraying {
 		out[guns] = 1
 	}
 	for r, of := range m.circles {
@@ -299,6 +300,11 @@ func (m *Model) link(l schedule.Link, rule string) {
 	}
 	m.Problem.Links = append(m.Problem.Links, l)
 	m.rule = append(m.rule, rule)
+}
+
+// laying is how long its hands lay.
+func (t Task) laying() time.Duration {
+	return max(10*time.Minute, hours(t.Of.LayH*t.SharePct/100/float64(max(1, t.Crew))).Round(5*time.Minute))
 }
 
 func (t Task) duration() int { return max(1, int(math.Ceil(t.Hours/float64(max(1, t.Crew))-1e-9))) }
@@ -345,7 +351,7 @@ func (m Model) mayStart(t Task, d int) []bool {
 	out := make([]bool, m.slots)
 	if t.Coat {
 		j := t.job
-		j.Apply = time.Duration(d) * time.Hour
+		j.Apply = t.laying()
 		i0 := t.weather.Air.Find(m.Start)
 		if i0 < 0 {
 			return out
@@ -551,6 +557,9 @@ func (m *Model) boat(k int) (numbers [][]int) {
 		if i < len(b.Surfaces) {
 			m.waitForFilms(launch, b.Surfaces[i], immersed, hard)
 		}
+		for len(own) > 0 && m.Tasks[own[len(own)-1]].Work.Kind().Afloat {
+			own = own[:len(own)-1]
+		}
 		if len(own) == 0 {
 			continue
 		}
@@ -660,85 +669,149 @@ func (m Model) near(k, chain int) int {
 // rekeyM2H is how much is scuffed for the next coat in an hour: a rule of thumb.
 const rekeyM2H = 8
 
-// chain links the tasks of a surface by their clocks, from the coat that is on it.
+// rekey is the sanding that a coat takes once the window of the one below has closed.
+func (m *Model) rekey(s Surface, t Task) *schedule.Task {
+	hours := s.AreaM2 / rekeyM2H * max(1, s.Access)
+	crew := max(1, min(len(m.People), int(math.Ceil(hours/longest))))
+	sand := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Hours: hours, Crew: crew, weather: s.Weather, outdoors: !s.Sheltered, noisy: true, dry: true, light: t.light}
+	d := sand.duration()
+	return &schedule.Task{Name: s.Name + ", sand to re-key", Duration: d, Allowed: m.may(sand, d).runs, Needs: m.needs(sand)}
+}
+
+// chain links the tasks of a surface: each to the one before it, and to the film below it
+// by its clock, from the coat that is on it.
 func (m *Model) chain(s Surface, own []int) {
-	rekey := func(t Task) *schedule.Task {
-		hours := s.AreaM2 / rekeyM2H * max(1, s.Access)
-		crew := max(1, min(len(m.People), int(math.Ceil(hours/longest))))
-		sand := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Hours: hours, Crew: crew, weather: s.Weather, outdoors: !s.Sheltered, noisy: true, dry: true, light: t.light}
-		d := sand.duration()
-		return &schedule.Task{Name: s.Name + ", sand to re-key", Duration: d, Allowed: m.may(sand, d).runs, Needs: m.needs(sand)}
-	}
+	below := -1 // the last coat of own
+	keyed := s.Last != nil && s.Last.Abraded != nil
 	for i, n := range own {
 		t := m.Tasks[n]
 		if i == 0 {
-			if s.Last == nil {
-				m.link(schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}, "the start")
-				continue
-			}
-			c := s.Clock
-			if c == nil {
-				c = s.Run(m.Now)
-			}
-			l := schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}
-			slot := func(name string) (int, bool) {
-				e := c.Event(name)
-				if e.At == nil {
-					return schedule.Never, e.Tabled
-				}
-				return max(0, m.Slot(*e.At)), true
-			}
-			switch opens, tabled := slot(clock.RecoatOpens); {
-			case c.Abraded || !tabled:
-			case !t.Coat:
-				if sandable, has := slot(clock.Sandable); has {
-					opens = sandable
-				}
-				l.Opens = func(int) int { return opens }
-			default:
-				l.Opens = func(int) int { return opens }
-				if closes, has := slot(clock.RecoatCloses); has && closes < schedule.Never {
-					closes--
-					l.Closes, l.Reopened, l.Sanding = func(int) int { return closes }, schedule.After(-1), rekey(t)
-				}
-			}
-			m.link(l, "the coat that is on it")
-			continue
+			m.link(schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}, "the start")
+		} else if before := own[i-1]; before != below || !t.Coat {
+			m.follow(s, own[:i], n)
 		}
-		before := m.Tasks[own[i-1]]
-		d := m.Problem.Tasks[own[i-1]].Duration
-		l := schedule.Link{From: own[i-1], To: n, Opens: schedule.After(0)}
-		rule := "the order of the steps"
 		switch {
-		case before.Coat && t.Coat:
-			r, ok := before.sheet.RecoatOver(t.sheet.Kind)
-			if !ok {
-				r.Min = before.sheet.Sandable
-			}
-			l.Opens = m.ripe(r.Min, before.sheet, before.weather)
-			if len(r.Max) > 0 {
-				l.Closes, l.Reopened, l.Sanding = m.until(r.Max, before.sheet, before.weather, d), schedule.After(-1), rekey(t)
-			}
-			rule = "the recoat interval of " + before.What
-		case before.Coat:
-			table := before.sheet.Sandable
-			if len(table) == 0 {
-				if r, ok := before.sheet.RecoatOver(before.sheet.Kind); ok {
-					table = r.Min
-				}
-			}
-			l.Opens, rule = m.ripe(table, before.sheet, before.weather), "till "+before.What+" can be sanded"
-		case before.Work.Kind().Wets:
-			under := product.Sheet{}
-			for _, n := range own[:i] {
-				if t := m.Tasks[n]; t.Coat {
-					under = t.sheet
-				}
-			}
-			l.Opens, rule = m.dries(s, before.weather, under), "to dry after "+before.What
+		case below >= 0:
+			m.over(s, below, n, keyed)
+		case s.Last != nil:
+			m.overLast(s, n, keyed)
 		}
-		m.link(l, rule)
+		if t.Work.Kind().Cured {
+			m.waitForFilms(n, s, false, "till the film is hard")
+			for _, c := range own[:i] {
+				m.hardBefore(c, n, false, "till the film is hard")
+			}
+		}
+		if t.Coat {
+			below, keyed = n, false
+		} else {
+			keyed = keyed || t.Work.Kind().Abrades
+		}
 	}
+}
+
+// follow links a task to the one before it: in order, after its wait, and dry after water.
+func (m *Model) follow(s Surface, before []int, n int) {
+	from := before[len(before)-1]
+	prev := m.Tasks[from]
+	l := schedule.Link{From: from, To: n, Opens: schedule.After(0)}
+	rule := "the order of the steps"
+	if prev.Work.Kind().Wets {
+		under := product.Sheet{}
+		for _, k := range before {
+			if t := m.Tasks[k]; t.Coat {
+				under = t.sheet
+			}
+		}
+		l.Opens, rule = m.dries(s, prev.weather, under), "to dry after "+prev.What
+	}
+	if wait := prev.Of.Step.WaitH; wait > 0 && prev.Of.Work == prev.Of.Step.Work {
+		l.Opens, rule = m.atLeast(l.Opens, wait), "the wait after "+prev.What
+	}
+	m.link(l, rule)
+}
+
+// atLeast is a lag that is never shorter than so many hours.
+func (m Model) atLeast(lag schedule.Lag, hours float64) schedule.Lag {
+	wait := int(math.Ceil(hours - 1e-9))
+	return func(end int) int {
+		at := lag(end)
+		if at == schedule.Never || end+wait >= m.slots {
+			return schedule.Never
+		}
+		return max(at, end+wait)
+	}
+}
+
+// ready is what the film below must have come to before a task: its recoat interval for a
+// coat, what the tape is pulled at, sandable for other work on it.
+func ready(below product.Sheet, t Task) (table cure.Table, rule string) {
+	r, ok := below.RecoatOver(t.sheet.Kind)
+	switch {
+	case t.Coat && ok:
+		return r.Min, "the recoat interval of "
+	case t.Work == step.Unmask && t.Of.Step.Pull == step.Hard:
+		return below.ThroughDry, "till it is hard: "
+	case t.Work == step.Unmask && t.Of.Step.Pull == step.TouchDry:
+		return below.TouchDry, "till it is dry to touch: "
+	case t.Work == step.Unmask:
+		return nil, "pulled while wet: "
+	case len(below.Sandable) > 0:
+		return below.Sandable, "till it can be sanded: "
+	}
+	r, _ = below.RecoatOver(below.Kind)
+	return r.Min, "till it can be worked on: "
+}
+
+// over links a task to a coat of the plan that lies below it; keyed says that it is sanded
+// in between.
+func (m *Model) over(s Surface, below, n int, keyed bool) {
+	c, t := m.Tasks[below], m.Tasks[n]
+	table, rule := ready(c.sheet, t)
+	l := schedule.Link{From: below, To: n, Opens: m.ripe(table, c.sheet, c.weather)}
+	if wait := c.Of.Step.WaitH; wait > 0 {
+		l.Opens = m.atLeast(l.Opens, wait)
+	}
+	if r, ok := c.sheet.RecoatOver(t.sheet.Kind); ok && t.Coat && !keyed && len(r.Max) > 0 {
+		l.Closes, l.Reopened, l.Sanding = m.until(r.Max, c.sheet, c.weather, m.Problem.Tasks[below].Duration), schedule.After(-1), m.rekey(s, t)
+	}
+	m.link(l, rule+c.What)
+}
+
+// overLast links a task to the coat that is on the surface.
+func (m *Model) overLast(s Surface, n int, keyed bool) {
+	t := m.Tasks[n]
+	c := s.Clock
+	if c == nil {
+		c = s.Run(m.Now)
+	}
+	slot := func(name string) (int, bool) {
+		e := c.Event(name)
+		if e.At == nil {
+			return schedule.Never, e.Tabled
+		}
+		return max(0, m.Slot(*e.At)), true
+	}
+	opens, tabled := slot(clock.RecoatOpens)
+	l := schedule.Link{From: nowTask, To: n}
+	switch {
+	case c.Abraded && t.Coat || !tabled || t.Work == step.Unmask && t.Of.Step.Pull != step.Hard:
+		return
+	case !t.Coat:
+		if sandable, has := slot(clock.Sandable); has {
+			opens = sandable
+		}
+		if c.Abraded {
+			return
+		}
+	default:
+		if closes, has := slot(clock.RecoatCloses); has && closes < schedule.Never && !keyed {
+			closes--
+			l.Closes, l.Reopened, l.Sanding = func(int) int { return closes }, schedule.After(-1), m.rekey(s, t)
+		}
+	}
+	l.Opens = func(int) int { return opens }
+	m.link(l, "the coat that is on it")
 }
 
 // dries is a lag until the water of a wash has left a surface, and the pores of an open
@@ -879,7 +952,7 @@ func (m *Model) overspray(upper, lower []int) {
 		}
 	}
 	for _, n := range upper {
-		if sand >= 0 && m.Tasks[n].Skill == Spraying {
+		if sand >= 0 && m.Tasks[n].Skill == task.Spraying {
 			m.link(schedule.Link{From: n, To: sand, Opens: schedule.After(0)}, Overspray)
 		}
 	}

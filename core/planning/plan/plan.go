@@ -13,6 +13,7 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
+	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -31,12 +32,18 @@ type Item struct {
 	// Closes is when the window of the coat below it closes, nil if it does not.
 	Closes *time.Time `json:"closes,omitempty"`
 	Hours  float64    `json:"hours"`
-	People []string   `json:"people"`
-	Coat   bool       `json:"coat"`
-	Rekey  bool       `json:"rekey"`
-	Launch bool       `json:"launch"`
-	Pinned bool       `json:"pinned"`
-	Indoor bool       `json:"indoor"` // does not wait for weather
+	// StepID and Work are of the task of the job that it is part of, SharePct how much of
+	// it; Before names what comes first and is not done.
+	StepID   string    `json:"stepId"`
+	Work     step.Work `json:"work"`
+	SharePct float64   `json:"sharePct"`
+	Before   []string  `json:"before"`
+	People   []string  `json:"people"`
+	Coat     bool      `json:"coat"`
+	Rekey    bool      `json:"rekey"`
+	Launch   bool      `json:"launch"`
+	Pinned   bool      `json:"pinned"`
+	Indoor   bool      `json:"indoor"` // does not wait for weather
 	// Why says why it does not start earlier.
 	Why say.Sentence `json:"why"`
 }
@@ -49,9 +56,12 @@ type Launching struct {
 	Due    *time.Time `json:"due,omitempty"`
 	// LateH is how much after the day wanted, 0 in time.
 	LateH float64 `json:"lateH"`
-	Hours float64 `json:"hours"` // of work left
-	Cents float64 `json:"cents"` // what it costs, 0 without a price of an hour
-	Rekey int     `json:"rekey"`
+	// Hours are those to come of her job, BesideH what the plan takes beside: sanding for
+	// missed windows, a tent moved; Cents what both cost, 0 without a price of an hour.
+	Hours   float64 `json:"hours"`
+	BesideH float64 `json:"besideH"`
+	Cents   float64 `json:"cents"`
+	Rekey   int     `json:"rekey"`
 	// Says is all this as a sentence.
 	Says say.Sentence `json:"says"`
 }
@@ -241,7 +251,7 @@ func (m Model) tell(p schedule.Plan) Plan {
 		start := p.Start[i]
 		it := Item{TaskID: t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: t.What, Start: m.At(start),
 			End: m.At(start + m.Problem.Tasks[i].Duration), Hours: t.Hours, Coat: t.Coat, Launch: t.Milestone, Pinned: t.pinned != nil,
-			Indoor: !t.Coat && !t.outdoors && !t.Milestone, People: []string{}}
+			Indoor: !t.Coat && !t.outdoors && !t.Milestone, StepID: t.Of.StepID, Work: t.Of.Work, SharePct: t.SharePct, Before: m.before(in[i]), People: []string{}}
 		for _, k := range in[i] {
 			l := m.Problem.Links[k]
 			end := p.Start[l.From] + m.Problem.Tasks[l.From].Duration
@@ -253,11 +263,10 @@ func (m Model) tell(p schedule.Plan) Plan {
 				it.Closes = nil
 				hours := float64(l.Sanding.Duration * l.Sanding.Needs[hands])
 				out.Items = append(out.Items, Item{TaskID: t.ID + "~", BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: "sand to re-key",
-					Start: m.At(s), End: m.At(s + l.Sanding.Duration), Hours: hours, Rekey: true, People: []string{},
+					Start: m.At(s), End: m.At(s + l.Sanding.Duration), Hours: hours, Rekey: true, Before: []string{}, People: []string{},
 					Why: say.Sentence{say.Text("The recoat window of the coat below closes before the next can go on.")}})
 				out.Launches[t.Boat].Rekey++
-				out.Launches[t.Boat].Hours += hours
-				out.Hours += hours
+				out.Launches[t.Boat].BesideH += hours
 			}
 		}
 		it.Why = m.why(p, i, in[i])
@@ -267,19 +276,32 @@ func (m Model) tell(p schedule.Plan) Plan {
 			if l.Due != nil && l.At.After(*l.Due) {
 				l.LateH = l.At.Sub(*l.Due).Hours()
 			}
-		} else {
+		} else if t.Of.ID != "" {
 			out.Launches[t.Boat].Hours += t.Hours
 			out.Hours += t.Hours
+		} else {
+			out.Launches[t.Boat].BesideH += t.Hours
 		}
 		out.Items = append(out.Items, it)
 	}
 	sort.SliceStable(out.Items, func(a, b int) bool { return out.Items[a].Start.Before(out.Items[b].Start) })
 	for i := range out.Launches {
-		out.Launches[i].Cents = out.Launches[i].Hours * m.HourCents
+		out.Launches[i].Cents = (out.Launches[i].Hours + out.Launches[i].BesideH) * m.HourCents
 		out.Launches[i].Says = m.says(out.Launches[i])
 	}
 	m.assign(out.Items)
 	out.Headline = m.headline(out)
+	return out
+}
+
+// before names the tasks that links come from.
+func (m Model) before(links []int) []string {
+	out := []string{}
+	for _, k := range links {
+		if from := m.Problem.Links[k].From; from != nowTask && !slices.Contains(out, m.Tasks[from].Name()) {
+			out = append(out, m.Tasks[from].Name())
+		}
+	}
 	return out
 }
 
@@ -310,7 +332,7 @@ func (m Model) notes() []say.Sentence {
 			out = append(out, say.Of("the launch of %s, %v, has passed: give her another day", b.Name, say.On(*b.Launch)))
 		}
 		for _, s := range b.Surfaces {
-			if len(s.Steps) == 0 && s.Last == nil {
+			if len(s.Tasks) == 0 && s.Last == nil {
 				out = append(out, say.Of("%s: nothing is planned on %s; choose its coats in Build-up", b.Name, s.Name))
 			}
 			out = append(out, m.unsure(b, s)...)
@@ -329,9 +351,9 @@ func (m Model) unsure(b Boat, s Surface) (out []say.Sentence) {
 			out = append(out, say.Of("%s, %s: the sheet of %s does not say when it is hard enough for launching; the launch does not wait for it: ask its maker", b.Name, s.Name, sheet.Name))
 		}
 	}
-	for _, st := range s.Steps {
-		if st.Work == step.Coat && len(clock.Hardening(st.Sheet, s.Part.Underwater())) == 0 {
-			note(st.Sheet)
+	for _, t := range s.Tasks {
+		if sheet := t.Step.Sheet; t.Films && t.Left() && len(clock.Hardening(sheet, s.Part.Underwater())) == 0 {
+			note(sheet)
 		}
 	}
 	h := s.Hard
@@ -369,7 +391,7 @@ func (m Model) says(l Launching) say.Sentence {
 
 // unplanned reports whether no work is planned on a boat, and none was done.
 func (b Boat) unplanned() bool {
-	return !slices.ContainsFunc(b.Surfaces, func(s Surface) bool { return len(s.Steps) > 0 || s.Last != nil })
+	return !slices.ContainsFunc(b.Surfaces, func(s Surface) bool { return len(s.Tasks) > 0 || s.Last != nil })
 }
 
 // headline says when the boats are ready: the first that is late, or the last.
@@ -401,14 +423,14 @@ func days(n int) string {
 }
 
 // unmanned are the skills that tasks take and nobody has, if anybody has any.
-func (m Model) unmanned() []Skill {
-	has := map[Skill]bool{"": true}
+func (m Model) unmanned() []task.Skill {
+	has := map[task.Skill]bool{"": true}
 	for _, p := range m.People {
 		for _, k := range p.Skills {
 			has[k] = true
 		}
 	}
-	var out []Skill
+	var out []task.Skill
 	for _, t := range m.Tasks {
 		if len(has) > 1 && !has[t.Skill] {
 			has[t.Skill] = true
@@ -421,7 +443,7 @@ func (m Model) unmanned() []Skill {
 // seat is one of the hands that an item takes in an hour.
 type seat struct {
 	item  int
-	skill Skill
+	skill task.Skill
 }
 
 // assign gives people to the items hour by hour. A seat goes, among those who have
@@ -430,13 +452,13 @@ type seat struct {
 // first; where a choice leaves one empty it is taken back (augmenting paths).
 func (m Model) assign(items []Item) {
 	works := m.working()
-	named := map[Skill]bool{}
+	named := map[task.Skill]bool{}
 	for _, p := range m.People {
 		for _, k := range p.Skills {
 			named[k] = true
 		}
 	}
-	skills := map[string]Skill{}
+	skills := map[string]task.Skill{}
 	for _, t := range m.Tasks {
 		if named[t.Skill] {
 			skills[t.ID] = t.Skill
@@ -694,7 +716,7 @@ func (m Model) mostly(i, lo, hi int) say.Sentence {
 		return say.Sentence{say.Text("it is dark, or wet with rain or dew")}
 	}
 	j := t.job
-	j.Apply = time.Duration(m.Problem.Tasks[i].Duration) * time.Hour
+	j.Apply = t.laying()
 	count := map[field.Limit]int{}
 	check := map[field.Limit]field.Check{}
 	var most field.Limit

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"runtime"
+	"slices"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -14,6 +15,7 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
+	"allcoats/core/job/task"
 	"allcoats/core/physics/cure"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
@@ -52,8 +54,34 @@ func primer() product.Sheet {
 
 // surface has coats from 1 to n of hours each.
 func surface(name string, p area.Part, w field.Weather, n int, hours float64) Surface {
-	return Surface{ID: name, Name: name, Part: p, Side: area.Both, AreaM2: 10, Access: 1, Weather: w,
-		Steps: []Step{{Step: step.Step{Work: step.Coat, Sheet: primer(), Method: "roller"}, ID: name + "-1", From: 1, Of: n, HoursPerCoat: hours}}}
+	return Surface{ID: name, Name: name, Part: p, Side: area.Both, AreaM2: 10, Access: 1, Weather: w, Tasks: coats(name+"-1", primer(), "roller", n, hours)}
+}
+
+// coats are n coats of a step as a job has them, of hours each.
+func coats(id string, sheet product.Sheet, method string, n int, hours float64) (out []task.Task) {
+	s := step.Step{Work: step.Coat, Coats: n, Sheet: sheet, Method: method}
+	for i := 1; i <= n; i++ {
+		t := task.Task{ID: fmt.Sprintf("%s#%d", id, i), StepID: id, Work: step.Coat, What: task.What(s, i), N: i, Of: n, Films: true, Hours: hours, LayH: hours, State: task.ToDo, Step: s}
+		if method == "spray" {
+			t.Skill = task.Spraying
+		}
+		out = append(out, t)
+	}
+	return out
+}
+
+// work is a task without a film.
+func work(id string, w step.Work, hours float64) task.Task {
+	return task.Task{ID: id, StepID: id, Work: w, What: w.Kind().Name, N: 1, Of: 1, Hours: hours, LayH: hours, State: task.ToDo, Step: step.Step{Work: w}}
+}
+
+// owns gives the boat of a yard own tasks, as her job has them.
+func owns(y *Yard, own ...task.OwnTask) {
+	b := &y.Boats[0]
+	b.Own, b.Work = own, nil
+	for _, o := range own {
+		b.Work = append(b.Work, work(o.ID, step.Other, o.Hours))
+	}
 }
 
 func yard(days int, surfaces ...Surface) Yard {
@@ -121,7 +149,8 @@ func TestAMissedWindowTakesSanding(t *testing.T) {
 	assert.True(t, sand.Rekey)
 	assert.False(t, sand.Start.Before(now.Add(96*time.Hour)), "not in the rain")
 	assert.False(t, item(t, p, "Hull-1#2").Start.Before(sand.End))
-	assert.InDelta(t, 2+2+2, p.Hours, 1e-9, "10 m² at 8 m²/h is 1.25 h, in whole hours two")
+	assert.InDelta(t, 2+2, p.Hours, 1e-9, "of the job")
+	assert.InDelta(t, 2, p.Launches[0].BesideH, 1e-9, "10 m² at 8 m²/h is 1.25 h, in whole hours two")
 	assert.NotEmpty(t, m.Problem.Links)
 }
 
@@ -143,14 +172,15 @@ func TestCrossRulesAndHowTheyAreSwitchedOff(t *testing.T) {
 func TestOwnTasksPinsAndMarks(t *testing.T) {
 	w := fair(20, nil)
 	y := yard(16, surface("Deck", area.Deck, w, 1, 2))
-	y.Boats[0].Own = []OwnTask{{"drill", Own{Name: "Drill for cleats", Hours: 3, Crew: 1, SurfaceID: "Deck", When: "before"}},
-		{"bed", Own{Name: "Bed the cleats", Hours: 2, Crew: 1, SurfaceID: "Deck", When: "after"}}}
+	owns(&y, task.OwnTask{"drill", task.Own{Name: "Drill for cleats", Hours: 3, Crew: 1, SurfaceID: "Deck", When: "before"}},
+		task.OwnTask{"bed", task.Own{Name: "Bed the cleats", Hours: 2, Crew: 1, SurfaceID: "Deck", When: "after"}})
 	_, p, _ := make_(t, y, nil)
 	assert.Equal(t, item(t, p, "drill").End, item(t, p, "Deck-1#1").Start)
 	assert.False(t, item(t, p, "bed").Start.Before(item(t, p, "Deck-1#1").End.Add(24*time.Hour)))
 
 	pin := now.AddDate(0, 0, 3)
-	y.Marks = map[string]Mark{"Deck-1#1": {Pinned: &pin}, "drill": {State: "done"}}
+	y.Marks = map[string]Mark{"Deck-1#1": {Pinned: &pin}}
+	y.Boats[0].Work[0].State = task.Done
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, pin, item(t, p, "Deck-1#1").Start)
 	assert.True(t, item(t, p, "Deck-1#1").Pinned)
@@ -193,7 +223,7 @@ func TestBadYards(t *testing.T) {
 			y.People[0].Off = []string{"2026-06-10", "2026-06-17"}
 		}, "nobody has working hours"},
 		"a loop": {func(y *Yard) {
-			y.Boats[0].Own = []OwnTask{{"a", Own{Name: "Wiring", Hours: 1, Crew: 1, After: []string{"b"}}}, {"b", Own{Name: "Engine", Hours: 1, Crew: 1, After: []string{"a"}}}}
+			owns(y, task.OwnTask{"a", task.Own{Name: "Wiring", Hours: 1, Crew: 1, After: []string{"b"}}}, task.OwnTask{"b", task.Own{Name: "Engine", Hours: 1, Crew: 1, After: []string{"a"}}})
 		}, "these tasks wait for one another: Wiring, Engine"},
 	} {
 		y := yard(14, surface("Deck", area.Deck, w, 1, 2))
@@ -273,7 +303,7 @@ func overlap(w field.Weather, it Item) string {
 func TestNoiseHoursAndCorners(t *testing.T) {
 	w := fair(20, nil)
 	sanded := surface("Sides", area.Topsides, w, 1, 2)
-	sanded.Steps = append([]Step{{Step: step.Step{Work: step.Sand, Grit: 120}, ID: "s", HoursPerCoat: 2}}, sanded.Steps...)
+	sanded.Tasks = append([]task.Task{work("s", step.Sand, 2)}, sanded.Tasks...)
 	y := yard(16, sanded)
 	y.Noise = calendar.Hours{FromH: 13, ToH: 17}
 	_, p, _ := make_(t, y, nil)
@@ -282,7 +312,7 @@ func TestNoiseHoursAndCorners(t *testing.T) {
 	fill := func(name string, access float64) Surface {
 		s := surface(name, area.Other, w, 1, 2)
 		s.Access = access
-		s.Steps[0].Sheet.Kind = product.Fairing
+		s.Tasks[0].Step.Sheet.Kind = product.Fairing
 		return s
 	}
 	y = yard(16, fill("Flat", 1), fill("Corner", 2.5))
@@ -310,7 +340,7 @@ func TestNotesAndOpenHours(t *testing.T) {
 func TestHandsAreGivenOver(t *testing.T) {
 	y := yard(8, surface("Hull", area.Topsides, fair(12, nil), 1, 6))
 	y.People = []Person{{Name: "Ada", Week: calendar.Week{5: {FromH: 8, ToH: 11}}}, {Name: "Wim", Week: calendar.Week{5: {FromH: 11, ToH: 17}, 6: {FromH: 8, ToH: 12}}}}
-	y.Boats[0].Surfaces[0].Steps[0].HoursPerCoat = 5
+	y.Boats[0].Surfaces[0].Tasks[0].Hours = 5
 	_, p, _ := make_(t, y, nil)
 	assert.ElementsMatch(t, []string{"Ada", "Wim"}, item(t, p, "Hull-1#1").People)
 }
@@ -396,9 +426,11 @@ func BenchmarkYardOfFifteenBoats(b *testing.B) {
 		boat.Surfaces = append([]Surface(nil), one.Surfaces...)
 		for k := range boat.Surfaces {
 			boat.Surfaces[k].ID += boat.ID
-			boat.Surfaces[k].Steps = []Step{boat.Surfaces[k].Steps[0]}
-			boat.Surfaces[k].Steps[0].ID += boat.ID
-			boat.Surfaces[k].Steps[0].HoursPerCoat = 1
+			boat.Surfaces[k].Tasks = slices.Clone(boat.Surfaces[k].Tasks[:4])
+			for n := range boat.Surfaces[k].Tasks {
+				boat.Surfaces[k].Tasks[n].ID += boat.ID
+				boat.Surfaces[k].Tasks[n].Hours = 1
+			}
 		}
 		y.Boats = append(y.Boats, boat)
 	}
@@ -411,15 +443,6 @@ func BenchmarkYardOfFifteenBoats(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
-}
-
-// Ten hours that took twenty, beside six that count as reckoned: 26/16.
-func TestPaceIsLearned(t *testing.T) {
-	var p Pace
-	assert.Equal(t, 1.0, p.Factor())
-	p.Add(20, 10)
-	p.Add(0, 50)
-	assert.InDelta(t, 26.0/16, p.Factor(), 1e-12)
 }
 
 // What is done before an earlier end is done at the same hours with a later one.
@@ -490,11 +513,13 @@ func TestALaunchThatHasPassed(t *testing.T) {
 func TestSkillsAreKept(t *testing.T) {
 	w := fair(20, nil)
 	bright, sides := surface("Rails", area.Rails, w, 2, 2), surface("Sides", area.Rudder, w, 2, 2)
-	bright.Steps[0].Sheet.Kind = product.Varnish
-	sides.Steps[0].Method = "spray"
+	for n := range bright.Tasks {
+		bright.Tasks[n].Skill = task.Varnishing
+		sides.Tasks[n].Skill = task.Spraying
+	}
 	y := yard(16, bright, sides)
-	y.People = []Person{{Name: "Wim"}, {Name: "Ada", Skills: []Skill{Varnishing, Spraying}}, {Name: "Kim"}}
-	assert.Equal(t, []circle{{Varnishing}, {Spraying}, {Varnishing, Spraying}}, circles(y.People))
+	y.People = []Person{{Name: "Wim"}, {Name: "Ada", Skills: []task.Skill{task.Varnishing, task.Spraying}}, {Name: "Kim"}}
+	assert.Equal(t, []circle{{task.Varnishing}, {task.Spraying}, {task.Varnishing, task.Spraying}}, circles(y.People))
 	m, p, _ := make_(t, y, nil)
 	for _, it := range p.Items {
 		if it.Coat {
@@ -504,7 +529,7 @@ func TestSkillsAreKept(t *testing.T) {
 	assert.False(t, item(t, p, "Sides-1#1").Start.Before(item(t, p, "Rails-1#1").End) && item(t, p, "Rails-1#1").Start.Before(item(t, p, "Sides-1#1").End))
 	assert.Empty(t, m.unmanned())
 
-	y.People[2].Skills = []Skill{Varnishing}
+	y.People[2].Skills = []task.Skill{task.Varnishing}
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, item(t, p, "Sides-1#1").Start, item(t, p, "Rails-1#1").Start, "Kim varnishes while Ada sprays")
 	assert.Equal(t, []string{"Kim"}, item(t, p, "Rails-1#1").People)
@@ -515,14 +540,14 @@ func TestSkillsAreKept(t *testing.T) {
 	assert.Equal(t, time.Tuesday, sprayed.Start.Weekday())
 	assert.Contains(t, sprayed.Why.In(time.UTC), "nobody works then who does spraying")
 
-	y.People = []Person{{Name: "Wim", Skills: []Skill{Spraying}}}
+	y.People = []Person{{Name: "Wim", Skills: []task.Skill{task.Spraying}}}
 	_, p, _ = make_(t, y, nil)
 	assert.Contains(t, fmt.Sprint(p.Notes), "nobody is named for varnishing: it is planned for anybody")
 }
 
 // Ada is chosen first for either; the seat that only she can take gets her.
 func TestSeatsAreTakenBack(t *testing.T) {
-	m := Model{Yard: Yard{People: []Person{{Name: "Ada", Skills: []Skill{Varnishing, Spraying}}, {Name: "Kim", Skills: []Skill{Varnishing}}}}}
+	m := Model{Yard: Yard{People: []Person{{Name: "Ada", Skills: []task.Skill{task.Varnishing, task.Spraying}}, {Name: "Kim", Skills: []task.Skill{task.Varnishing}}}}}
 	may := func(s seat, i int) bool {
 		for _, k := range m.People[i].Skills {
 			if k == s.skill {
@@ -531,7 +556,7 @@ func TestSeatsAreTakenBack(t *testing.T) {
 		}
 		return false
 	}
-	given := m.give([]seat{{0, Varnishing}, {1, Spraying}, {2, Varnishing}}, may, func(seat, int) int { return 0 })
+	given := m.give([]seat{{0, task.Varnishing}, {1, task.Spraying}, {2, task.Varnishing}}, may, func(seat, int) int { return 0 })
 	assert.Equal(t, []int{1, 0, -1}, given)
 }
 
@@ -567,17 +592,17 @@ func TestPeopleAndTasksThatCannotBe(t *testing.T) {
 	for path, err := range map[string]error{
 		"name":      Person{}.Validate(),
 		"off[0]":    Person{Name: "Ada", Off: []string{"Saturday"}}.Validate(),
-		"skills[0]": Person{Name: "Ada", Skills: []Skill{" "}}.Validate(),
+		"skills[0]": Person{Name: "Ada", Skills: []task.Skill{" "}}.Validate(),
 		"week[2]":   Person{Name: "Ada", Week: calendar.Week{2: {FromH: 9, ToH: 30}}}.Validate(),
-		"hours":     Own{Name: "Engine", Crew: 1}.Validate(),
-		"crew":      Own{Name: "Engine", Hours: 1}.Validate(),
-		"when":      Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "during"}.Validate(),
-		"surfaceId": Own{Name: "Engine", Hours: 1, Crew: 1, When: "after"}.Validate(),
+		"hours":     task.Own{Name: "Engine", Crew: 1}.Validate(),
+		"crew":      task.Own{Name: "Engine", Hours: 1}.Validate(),
+		"when":      task.Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "during"}.Validate(),
+		"surfaceId": task.Own{Name: "Engine", Hours: 1, Crew: 1, When: "after"}.Validate(),
 	} {
 		assert.ErrorContains(t, err, path)
 	}
-	assert.NoError(t, Person{Name: "Ada", Off: []string{"2026-06-06"}, Skills: Crafts}.Validate())
-	assert.NoError(t, Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "after", Skill: "mechanic"}.Validate())
+	assert.NoError(t, Person{Name: "Ada", Off: []string{"2026-06-06"}, Skills: task.Skills}.Validate())
+	assert.NoError(t, task.Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "after", Skill: "mechanic"}.Validate())
 }
 
 // The clock of the coat that is on a surface holds the next one: at 20 °C it opens
@@ -630,15 +655,15 @@ func TestLaunchWaitsForAllFilms(t *testing.T) {
 	barrier.Immersion = at20(100)
 	w := fair(20, nil)
 	s := surface("Bottom", area.Bottom, w, 1, 2)
-	s.Steps[0].Sheet = barrier
-	s.Steps = append(s.Steps, Step{Step: step.Step{Work: step.Inspect}, ID: "look", HoursPerCoat: 1})
+	s.Tasks[0].Step.Sheet = barrier
+	s.Tasks = append(s.Tasks, work("look", step.Inspect, 1))
 	_, p, _ := make_(t, yard(12, s), nil)
 	coat := item(t, p, "Bottom-1#1")
 	assert.Equal(t, coat.End.Add(100*time.Hour), p.Launches[0].At)
 
 	// Bedding on it needs the film through-dry, not fit for the water.
 	y := yard(12, s)
-	y.Boats[0].Own = []OwnTask{{"bed", Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}}}
+	owns(&y, task.OwnTask{"bed", task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}})
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, coat.End.Add(24*time.Hour), item(t, p, "bed").Start)
 
@@ -649,7 +674,7 @@ func TestLaunchWaitsForAllFilms(t *testing.T) {
 	assert.Equal(t, now.Add(70*time.Hour), p.Launches[0].At)
 	done.Films[0].Started = now.Add(-20 * time.Hour)
 	y = yard(12, done)
-	y.Boats[0].Own = []OwnTask{{"bed", Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}}}
+	owns(&y, task.OwnTask{"bed", task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}})
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, now.Add(4*time.Hour), item(t, p, "bed").Start)
 	// A sheet that does not say is named.
@@ -667,7 +692,7 @@ func TestTheWaitAfterAWashIsItsDrying(t *testing.T) {
 		w := fair(20, func(_ int, h *weather.Hour) { h.RHPct = rh })
 		s := surface("Hull", area.Topsides, w, 1, 2)
 		s.HoldsMM, s.Sheltered = 0.15, roofed
-		s.Steps = append([]Step{{Step: step.Step{Work: step.Wash}, ID: "wash", HoursPerCoat: 1}}, s.Steps...)
+		s.Tasks = append([]task.Task{work("wash", step.Wash, 1)}, s.Tasks...)
 		_, p, _ := make_(t, yard(12, s), nil)
 		return item(t, p, "Hull-1#1").Start
 	}

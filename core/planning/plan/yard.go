@@ -15,6 +15,7 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
+	"allcoats/core/job/task"
 	"allcoats/core/physics/sky"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -28,71 +29,11 @@ type Person struct {
 	// Off lists days off, such as 2026-05-16.
 	Off []string `json:"off"`
 	// Skills are the crafts that the person has.
-	Skills []Skill `json:"skills"`
-}
-
-// Skill is a craft that not everybody has. Work that takes one waits for somebody
-// who has it; a craft that nobody is named for is anybody's.
-type Skill string
-
-// The skills that coats take. Own tasks may take any other.
-const (
-	Spraying   Skill = "spraying"
-	Varnishing Skill = "varnishing"
-	Fairing    Skill = "fairing"
-)
-
-// Crafts are the skills that coats take.
-var Crafts = []Skill{Spraying, Varnishing, Fairing}
-
-// skill is what a coat takes.
-func skill(w step.Work, k product.Kind, sprayed bool) Skill {
-	switch {
-	case sprayed:
-		return Spraying
-	case k.Info().Clear:
-		return Varnishing
-	case k.Info().Filler || w == step.Fill || w == step.Fair:
-		return Fairing
-	}
-	return ""
+	Skills []task.Skill `json:"skills"`
 }
 
 // usualWeek is that of a person without one.
 var usualWeek = calendar.Week{{FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}}
-
-// Own is a task of the user's own.
-type Own struct {
-	Name  string  `json:"name"`
-	Hours float64 `json:"hours"`
-	Crew  int     `json:"crew"`
-	// SurfaceID and When tie it to the coats of a surface; empty is free.
-	SurfaceID string `json:"surfaceId,omitempty"`
-	When      string `json:"when,omitempty" enum:",before,after"`
-	// After lists the ids of own tasks that come before it.
-	After []string `json:"after,omitempty"`
-	// Outdoors needs a dry hour, Light daylight; Noisy keeps to the noise hours.
-	Noisy    bool `json:"noisy,omitempty"`
-	Outdoors bool `json:"outdoors,omitempty"`
-	Light    bool `json:"light,omitempty"`
-	// Skill is the craft that it takes, empty for none.
-	Skill Skill `json:"skill,omitempty"`
-}
-
-// Validate reports what cannot be.
-func (o Own) Validate() error {
-	var bad fault.Errors
-	if strings.TrimSpace(o.Name) == "" {
-		bad.Add("name", "say what is to be done")
-	}
-	bad.Above("hours", o.Hours, 0, 500, "h")
-	bad.Range("crew", float64(o.Crew), 1, 50, "people")
-	fault.OneOf(&bad, "when", o.When, []string{"", "before", "after"})
-	if o.When != "" && o.SurfaceID == "" {
-		bad.Add("surfaceId", "say before or after the coats of which surface")
-	}
-	return bad.Err()
-}
 
 // Validate reports what cannot be.
 func (p Person) Validate() error {
@@ -112,15 +53,6 @@ func (p Person) Validate() error {
 		}
 	}
 	return bad.Err()
-}
-
-// Step is what is left of a step of a surface: coats From to Of, or work without
-// a film. HoursPerCoat is for one person.
-type Step struct {
-	step.Step
-	ID           string
-	From, Of     int
-	HoursPerCoat float64
 }
 
 // Surface is a surface with what is left to do on it and its weather.
@@ -144,7 +76,8 @@ type Surface struct {
 	// is known already.
 	Films []clock.Laid
 	Hard  *clock.Hard
-	Steps []Step
+	// Tasks are all of its job, in their order.
+	Tasks []task.Task
 }
 
 // Hardens is when the films laid are hard enough for launching, nil without any.
@@ -162,17 +95,16 @@ func (s Surface) Run(now time.Time) *clock.Clock {
 		return nil
 	}
 	over := s.Last.Sheet.Kind
-	if len(s.Steps) > 0 && s.Steps[0].Work == step.Coat {
-		over = s.Steps[0].Sheet.Kind
+	for _, t := range s.Tasks {
+		if t.Left() {
+			if t.Films {
+				over = t.Step.Sheet.Kind
+			}
+			break
+		}
 	}
 	c := clock.Run(*s.Last, over, s.Weather, now)
 	return &c
-}
-
-// OwnTask is an own task with its id.
-type OwnTask struct {
-	ID string `json:"id"`
-	Own
 }
 
 // Boat is a boat to be done by Launch, nil for no date.
@@ -181,17 +113,17 @@ type Boat struct {
 	Launch   *time.Time
 	Lights   bool
 	Surfaces []Surface
-	Own      []OwnTask
+	// Own are the user's own tasks, Work what her job says of each.
+	Own  []task.OwnTask
+	Work []task.Task
 	// Off are the cross-rules that are switched off, with the reason.
 	Off map[string]string
 }
 
-// Mark is what the user says of a task: done, skipped, or pinned to a start.
+// Mark is what the user says of a task: skipped, or pinned to a start.
 type Mark struct {
-	State  string     `json:"state,omitempty" enum:",done,skipped"`
+	State  string     `json:"state,omitempty" enum:",skipped"`
 	Pinned *time.Time `json:"pinned,omitempty"`
-	// LeftPct is how much of it is left, 0 for all.
-	LeftPct float64 `json:"leftPct,omitempty"`
 }
 
 // Yard is all that a plan is made of. Weather at the surfaces must have whole
@@ -268,7 +200,7 @@ var CrossRules = []Rule{
 	{DrillFirst, "drill before, bed after", "holes are drilled and sealed before the first coat, fittings bedded after the last is hard"},
 }
 
-// Task is a task of the plan.
+// Task is a task of the plan: one of a job, or a part of it that fits a day.
 type Task struct {
 	ID        string
 	Boat      int // index in the yard
@@ -278,9 +210,12 @@ type Task struct {
 	Work      step.Work
 	Hours     float64 // of work, by all people together
 	Crew      int
-	Skill     Skill
+	Skill     task.Skill
 	Coat      bool
 	Milestone bool // no work: the launch
+	// Of is the task of the job, SharePct how much of it this part is.
+	Of       task.Task
+	SharePct float64
 	// job and weather are of coats; outdoors work without a field needs dry hours.
 	job      field.Job
 	weather  field.Weather
@@ -312,17 +247,10 @@ func (y Yard) tasks(k int) (out [][]Task) {
 	b := y.Boats[k]
 	for _, s := range b.Surfaces {
 		var chain []Task
-		for _, st := range s.Steps {
-			if st.Films() {
-				for n := st.From; n <= st.Of; n++ {
-					t := y.coat(k, s, st, n)
-					chain = append(chain, t)
-				}
-				continue
+		for _, j := range s.Tasks {
+			if j.Left() {
+				chain = append(chain, y.task(k, s, j))
 			}
-			kind := st.Work.Kind()
-			chain = append(chain, Task{ID: st.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: st.Words(), Work: st.Work, Hours: st.HoursPerCoat, Crew: 1,
-				outdoors: !s.Sheltered, noisy: kind.Noisy, dry: !kind.Wets, light: !b.Lights, height: s.Part.Info().Level, inside: s.Part.Info().Inside})
 		}
 		for i := range chain {
 			chain[i].first = chain[i].Coat && (i == 0 || !anyCoat(chain[:i]))
@@ -330,12 +258,15 @@ func (y Yard) tasks(k int) (out [][]Task) {
 		}
 		out = append(out, chain)
 	}
-	for _, o := range b.Own {
-		t := Task{ID: o.ID, Boat: k, What: o.Name, Hours: o.Hours, Crew: o.Crew, Skill: o.Skill, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights, height: -1}
-		out = append(out, []Task{t})
+	for i, o := range b.Own {
+		var chain []Task
+		if j := b.Work[i]; j.Left() {
+			chain = append(chain, Task{ID: o.ID, Boat: k, What: o.Name, Work: j.Work, Hours: j.Hours, Crew: o.Crew, Skill: o.Skill, Of: j, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights, height: -1})
+		}
+		out = append(out, chain)
 	}
 	for i, chain := range out {
-		out[i] = y.marked(chain)
+		out[i] = y.cut(chain)
 	}
 	return out
 }
@@ -349,50 +280,51 @@ func anyCoat(ts []Task) bool {
 	return false
 }
 
-// coat is the nth coat of a step.
-func (y Yard) coat(k int, s Surface, st Step, n int) Task {
-	m, _ := film.MethodByKey(st.Method)
-	l := st.Sheet.Limits
-	b := y.Boats[k]
-	t := Task{ID: fmt.Sprintf("%s#%d", st.ID, n), Boat: k, SurfaceID: s.ID, Surface: s.Name, Work: st.Work, Hours: st.HoursPerCoat, Crew: 1, Coat: true,
-		Skill: skill(st.Work, st.Sheet.Kind, m.Spray), sheet: st.Sheet, light: !b.Lights, height: s.Part.Info().Level, inside: s.Part.Info().Inside}
-	t.What = st.Sheet.Kind.Name()
-	if st.Of > 1 {
-		t.What += fmt.Sprintf(", coat %d of %d", n, st.Of)
+// task is a task of a surface's job, with what weather and hands it takes.
+func (y Yard) task(k int, s Surface, j task.Task) Task {
+	b, kind := y.Boats[k], j.Work.Kind()
+	t := Task{ID: j.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: j.Named(), Work: j.Work, Hours: j.Hours, Crew: 1, Coat: j.Films, Skill: j.Skill, Of: j,
+		light: !b.Lights, height: s.Part.Info().Level, inside: s.Part.Info().Inside}
+	if !j.Films {
+		t.outdoors, t.noisy, t.dry = !s.Sheltered, kind.Noisy, !kind.Wets
+		return t
 	}
+	m, _ := film.MethodByKey(j.Step.Method)
+	t.sheet = j.Step.Sheet
+	l := t.sheet.Limits
 	t.job = field.Job{Limits: l, Hold: hours(l.HoldH), Dry: hours(l.RainFreeH), Spray: m.Spray, Lights: b.Lights, Daylight: y.Daylight, Sheltered: s.Sheltered}
 	return t
 }
 
 func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
 
-// marked leaves out what is done or skipped, shortens what is partly done, and
-// cuts what takes longer than a day's stretch.
-func (y Yard) marked(chain []Task) []Task {
+// cut takes what is done off tasks, and cuts what takes longer than a day's stretch: parts
+// keep their numbers while the first of them are done.
+func (y Yard) cut(chain []Task) []Task {
 	var out []Task
 	for _, t := range chain {
-		m := y.Marks[t.ID]
-		if m.State != "" {
-			continue
-		}
-		t.pinned = m.Pinned
-		if m.LeftPct > 0 && m.LeftPct < 100 {
-			t.Hours *= m.LeftPct / 100
-		}
+		t.pinned = y.Marks[t.ID].Pinned
+		done := t.Of.DonePct / 100
 		// As many hands as bring it under the longest stretch, if there are so many.
 		t.Crew = max(1, min(t.Crew, len(y.People)))
 		if t.Coat {
 			t.Crew = max(t.Crew, min(len(y.People), int(math.Ceil(t.Hours/longest))))
+			t.Hours *= 1 - done
+			t.SharePct = 100 * (1 - done)
+			out = append(out, t)
+			continue
 		}
-		parts := 1
-		if !t.Coat {
-			parts = max(1, int(math.Ceil(t.Hours/float64(t.Crew)/longest)))
-		}
+		parts := max(1, int(math.Ceil(t.Hours/float64(t.Crew)/longest)))
 		for i := range parts {
 			p := t
-			p.Hours = t.Hours / float64(parts)
+			share := math.Min(1/float64(parts), float64(i+1)/float64(parts)-done)
+			if share <= 1e-9 {
+				continue
+			}
+			p.Hours, p.SharePct = t.Hours*share, 100*share
 			if parts > 1 {
 				p.ID, p.What = fmt.Sprintf("%s/%d", t.ID, i+1), fmt.Sprintf("%s, part %d of %d", t.What, i+1, parts)
+				p.pinned = y.Marks[p.ID].Pinned
 			}
 			out = append(out, p)
 		}

@@ -25,8 +25,11 @@ type Waiting struct {
 func (s Situation) Waiting() []Waiting {
 	var out []Waiting
 	for _, f := range s.Surfaces {
-		if f.Next == nil || len(f.First) > 0 {
+		if f.Next == nil || len(f.First) > 0 || len(f.Stop) > 0 {
 			continue
+		}
+		if p := s.planned(f.Next.TaskID); p != nil && len(p.Before) > 0 {
+			continue // other work comes first
 		}
 		w := Waiting{Surface: f, Ask: climate.Ask{SurfaceID: f.ID, Job: s.JobFor(*f.Next, f)}, From: s.Now}
 		if f.Last != nil {

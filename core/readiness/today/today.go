@@ -21,11 +21,17 @@ import (
 	"allcoats/core/readiness/field"
 )
 
-// Coat is the next planned coat of a surface: the Nth of Of coats of its step,
-// Left of which are still to go on.
+// Coat is the next planned coat of a surface: the Nth of Of coats of its step, on AreaM2
+// of it, which one person lays in LayH with Litres of mix.
 type Coat struct {
 	step.Step
-	N, Of int
+	TaskID    string
+	ProductID string
+	Where     string // the part of the surface, empty all of it
+	N, Of     int
+	AreaM2    float64
+	LayH      float64
+	Litres    float64
 }
 
 // Surface is a surface with its last coat and its next one.
@@ -44,16 +50,39 @@ type Surface struct {
 	Next     *Coat
 	// NextStepID is the planned step that Next belongs to, handed through.
 	NextStepID string
-	// First is the work without a film that must be done before Next goes on and is
-	// not told of in the log.
+	// First is the work without a film that must be done before Next goes on, or without
+	// one is all that is left, and is not told of in the log.
 	First []Prep
+	// Stop is what a bench that it came from says against it.
+	Stop say.Sentence
 	// Planned is false if no coats are planned at all.
 	Planned bool
 }
 
-// Prep is a step that leaves no film.
+// Prep is work that leaves no film, with the hours left of it.
 type Prep struct {
-	Name string // such as "strip" or "sand with 80"
+	Name  string // such as "strip" or "sand with 80"
+	LeftH float64
+}
+
+// Planned is a task as the plan of the yard has it. Before names what comes first and is
+// not done.
+type Planned struct {
+	TaskID    string       `json:"taskId"`
+	Whole     string       `json:"whole"` // the task of the job that it is, or is a part of
+	StepID    string       `json:"stepId"`
+	SurfaceID string       `json:"surfaceId"`
+	Surface   string       `json:"surface"`
+	What      string       `json:"what"`
+	Work      step.Work    `json:"work"`
+	SharePct  float64      `json:"sharePct"`
+	Coat      bool         `json:"coat"`
+	Start     time.Time    `json:"start"`
+	End       time.Time    `json:"end"`
+	Hours     float64      `json:"hours"`
+	People    []string     `json:"people"`
+	Before    []string     `json:"before"`
+	Why       say.Sentence `json:"why"`
 }
 
 // Situation is a boat at an instant.
@@ -71,6 +100,9 @@ type Situation struct {
 	Crew     int
 	Air      weather.Series // in the open
 	Surfaces []Surface
+	// Plan is the boat's work as the plan of the yard has it, by its starts; nil without a
+	// plan.
+	Plan []Planned
 }
 
 // Start is a window of starts for the next coat. Sand says that the recoat
@@ -92,6 +124,7 @@ const (
 	Finished   Chance = "finished"   // all planned coats are on
 	Harmed     Chance = "damaged"    // rain, dew or frost got at the last coat while it was wet
 	Unprepared Chance = "unprepared" // work comes first that is not logged
+	Blocked    Chance = "blocked"    // a bench says no, or another surface comes first
 	Unplanned  Chance = "unplanned"  // no coats planned
 	NotKnown   Chance = "not-known"  // no weather, or the clock cannot tell
 )
@@ -154,6 +187,8 @@ type Action struct {
 	Text      say.Sentence `json:"text"`
 	SurfaceID string       `json:"surfaceId"`
 	Hours     float64      `json:"hours"`
+	// Task is the planned work that it is, nil for what is only watched.
+	Task *Planned `json:"task,omitempty"`
 }
 
 // Answer is the whole of Today.
@@ -172,7 +207,7 @@ type Answer struct {
 // JobFor returns the field job of coat c on surface f with the crew laying.
 func (s Situation) JobFor(c Coat, f Surface) field.Job {
 	m, _ := film.MethodByKey(c.Method)
-	lay := time.Duration(f.AreaM2 / m.RateM2H / float64(max(1, s.Crew)) * float64(time.Hour)).Round(5 * time.Minute)
+	lay := hours(c.LayH / float64(max(1, s.Crew))).Round(5 * time.Minute)
 	l := c.Sheet.Limits
 	return field.Job{
 		Limits: l, Apply: max(lay, 10*time.Minute), Hold: hours(l.HoldH), Dry: hours(l.RainFreeH),
@@ -227,29 +262,17 @@ func (s Situation) lane(f Surface) Lane {
 			return l
 		}
 	}
-	switch {
-	case f.Next == nil && f.Planned:
-		l.Chance = Finished
-		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": all planned coats are on.")}
-		l.Detail = l.Hard
-		return l
-	case f.Next == nil:
-		l.Chance = Unplanned
-		l.Note = "no coats planned"
-		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": nothing is planned. Choose its coats in Build-up.")}
+	if f.Next == nil {
+		s.done(&l, f)
 		return l
 	}
 	n := f.Next
-	l.Note = n.Sheet.Kind.Name() + ", " + Ordinal(n.N, n.Of)
-	if len(f.First) > 0 {
-		l.Chance = Unprepared
-		l.Note = f.First[0].Name + " first"
-		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": %s first, then %s.", PrepNames(f.First), n.Sheet.Kind.Name())}
-		l.Detail = say.Sentence{say.Text("Nothing of this is in the log since the last coat. Log it when it is done; then the coat is answered for.")}
+	l.Note = n.named()
+	if s.held(&l, f) {
 		return l
 	}
 	job := s.JobFor(*n, f)
-	l.Mix = mix(*n, f.AreaM2, job, s.Crew)
+	l.Mix = mix(*n, job, s.Crew)
 	from, end, known := s.Air.Span()
 	if !known || !end.After(s.Now) {
 		l.Chance = NotKnown
@@ -293,6 +316,7 @@ func (s Situation) lane(f Surface) Lane {
 		l.Starts = append(l.Starts, split(w, l.closes)...)
 	}
 	s.answer(&l, f, job)
+	s.bePlanned(&l, f)
 	l.Night = s.night(l, f, job)
 	if l.best != nil {
 		if i := f.Weather.Air.Find(l.best.From); i >= 0 {
@@ -307,6 +331,105 @@ func (s Situation) lane(f Surface) Lane {
 		}
 	}
 	return l
+}
+
+// named is a coat in words.
+func (c Coat) named() string {
+	out := c.Sheet.Kind.Name() + ", " + Ordinal(c.N, c.Of)
+	if c.Where != "" {
+		out += ", " + c.Where
+	}
+	return out
+}
+
+// done is the answer where no coat is left.
+func (s Situation) done(l *Lane, f Surface) {
+	switch {
+	case !f.Planned:
+		l.Chance, l.Note = Unplanned, "no coats planned"
+		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": nothing is planned. Choose its coats in Build-up.")}
+	case len(f.First) > 0:
+		l.Chance, l.Note = Unprepared, f.First[0].Name
+		l.Answer = append(say.Sentence{say.Strong(f.Name), say.Text(": all planned coats are on; still to do: ")}, prepared(f.First)...)
+		l.Answer = append(l.Answer, say.Text("."))
+		l.Detail = l.Hard
+	default:
+		l.Chance = Finished
+		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": all planned coats are on.")}
+		l.Detail = l.Hard
+	}
+}
+
+// held says what is in the way of the next coat, whatever the weather: what its bench
+// says, work on it that is not done, work elsewhere that comes first.
+func (s Situation) held(l *Lane, f Surface) bool {
+	n := f.Next
+	p := s.planned(n.TaskID)
+	var notBefore say.Sentence
+	if p != nil {
+		notBefore = say.Sentence{say.Text("; %s not before ", n.Sheet.Kind.Name()), say.Clock(p.Start, s.Now, s.Loc)}
+	}
+	switch {
+	case len(f.Stop) > 0:
+		l.Chance, l.Note = Blocked, "its bench says no"
+		l.Answer = append(say.Sentence{say.Strong(f.Name), say.Text(": not %s yet. ", n.Sheet.Kind.Name())}, f.Stop...)
+		l.Detail = say.Sentence{say.Text("So says its bench in Finishes: mend it there first.")}
+	case len(f.First) > 0:
+		l.Chance, l.Note = Unprepared, f.First[0].Name+" first"
+		l.Answer = append(say.Sentence{say.Strong(f.Name), say.Text(": ")}, prepared(f.First)...)
+		l.Answer = append(l.Answer, say.Text(" first"))
+		if notBefore == nil {
+			notBefore = say.Sentence{say.Text(", then %s", n.Sheet.Kind.Name())}
+		}
+		l.Answer = append(append(l.Answer, notBefore...), say.Text("."))
+		l.Detail = say.Sentence{say.Text("Nothing of this is in the log since the last coat. Log it when it is done; then the coat is answered for.")}
+	case p != nil && len(p.Before) > 0:
+		l.Chance, l.Note = Blocked, "waits for other work"
+		l.Answer = append(say.Sentence{say.Strong(f.Name), say.Text(": first %s", strings.Join(p.Before, " and "))}, notBefore...)
+		l.Answer = append(l.Answer, say.Text("."))
+		l.Detail = p.Why
+	default:
+		return false
+	}
+	return true
+}
+
+// planned is a task of the plan, by the id of its task in the job; nil if it is not in it.
+func (s Situation) planned(taskID string) *Planned {
+	for i := range s.Plan {
+		if taskID != "" && s.Plan[i].Whole == taskID {
+			return &s.Plan[i]
+		}
+	}
+	return nil
+}
+
+// bePlanned says of a coat that the weather allows today that the plan has it on another
+// day: nobody has the hours for it, or it is better left.
+func (s Situation) bePlanned(l *Lane, f Surface) {
+	p := s.planned(f.Next.TaskID)
+	if p == nil || l.Chance != Now && l.Chance != Today || say.SameDay(p.Start, s.Now, s.Loc) || p.Start.Before(s.Now) || l.closes != nil && l.closes.Sub(s.Now) < urgent {
+		return
+	}
+	may := say.Sentence{say.Text("By the weather it might go on from "), say.Clock(l.best.From, s.Now, s.Loc), say.Text(" to "), say.Clock(l.best.To, s.Now, s.Loc), say.Text(". ")}
+	l.Chance = Later
+	l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": not today. The plan has %s on ", f.Next.Sheet.Kind.Name()), say.Clock(p.Start, s.Now, s.Loc), say.Text(".")}
+	l.Detail = append(may, p.Why...)
+}
+
+// prepared lists work with the hours left of it.
+func prepared(first []Prep) say.Sentence {
+	out := say.Sentence{}
+	for i, p := range first {
+		if i > 0 {
+			out = append(out, say.Text(", "))
+		}
+		out = append(out, say.Text("%s", p.Name))
+		if p.LeftH > 0 {
+			out = append(out, say.Text(" ("), say.Val(math.Ceil(4*p.LeftH)/4, "h"), say.Text(")"))
+		}
+	}
+	return out
 }
 
 // night tells how long after its laying the next coat stays above the dew point, laid
@@ -409,23 +532,24 @@ func PrepNames(first []Prep) string {
 	return strings.Join(names, ", ")
 }
 
-// mix is what coat c takes on areaM2. Figures that film.Compute refuses (a
-// sheet changed since) leave the litres out and say so.
-func mix(c Coat, areaM2 float64, job field.Job, crew int) *Mix {
+// mix is what coat c takes. Figures that film.Compute refuses (a sheet changed since)
+// leave the litres out and say so.
+func mix(c Coat, job field.Job, crew int) *Mix {
 	m := &Mix{
 		Product: c.Sheet.Name, LayH: job.Apply.Hours(), HoldH: c.Sheet.Limits.HoldH, InductionH: c.Sheet.InductionMin / 60,
 		Cautions: append([]string{}, c.Sheet.Cautions...),
 	}
-	r, err := film.Compute(film.Request{VolumeSolidsPct: c.Sheet.VolumeSolidsPct, DFTUm: c.DFTUm, ThinnerPct: c.ThinnerPct, AreaM2: areaM2, LossPct: c.LossPct})
+	r, err := film.Compute(film.Request{VolumeSolidsPct: c.Sheet.VolumeSolidsPct, DFTUm: c.DFTUm, ThinnerPct: c.ThinnerPct, AreaM2: c.AreaM2, LossPct: c.LossPct})
 	if err != nil {
 		m.Working = working.New()
 		m.Working.Warn("The litres cannot be told: %v.", err)
 		return m
 	}
-	m.Litres, m.WFTUm, m.Working = r.PracticalL, r.WFTUm, r.Working
+	m.WFTUm, m.Working = r.WFTUm, r.Working
+	m.Litres = m.Working.Step("What it takes of you", "litres · what your coats have taken against the reckoning", c.Litres, "L", "the log")
 	method, _ := film.MethodByKey(c.Method)
 	m.Working.In("People laying", float64(max(1, crew)), "")
-	m.Working.StepOf("Time to lay it", say.Of("A / laying rate / people, to the next 5 min"), m.LayH, "h",
+	m.Working.StepOf("Time to lay it", say.Of("A / laying rate · access / people, to the next 5 min"), m.LayH, "h",
 		say.Of("%g m²/h by %s: a rule of thumb", method.RateM2H, method.Name))
 	return m
 }
@@ -626,12 +750,100 @@ func (s Situation) headline(a *Answer) {
 		}
 		best = i
 	}
+	urgentFirst := false
+	if best >= 0 {
+		r, _ := rank(a.Lanes[best])
+		urgentFirst = r == 0
+	}
+	if !urgentFirst && s.headOfPlan(a) {
+		return
+	}
 	if best >= 0 {
 		l := a.Lanes[best]
 		a.Headline, a.Detail, a.SurfaceID = l.Answer, l.Detail, l.SurfaceID
 		return
 	}
 	a.Headline, a.Detail = s.nothing(a.Lanes)
+}
+
+// headOfPlan leads with the first work of the plan that can be begun today, or without any
+// with when the next is; it reports whether there is a plan to lead with.
+func (s Situation) headOfPlan(a *Answer) bool {
+	lane := func(id string) *Lane {
+		for i := range a.Lanes {
+			if a.Lanes[i].SurfaceID == id {
+				return &a.Lanes[i]
+			}
+		}
+		return nil
+	}
+	for _, l := range a.Lanes {
+		if l.Chance == Harmed || l.Chance == NotKnown {
+			return false
+		}
+	}
+	var next *Planned
+	for i := range s.Plan {
+		p := &s.Plan[i]
+		l := lane(p.SurfaceID)
+		switch {
+		case !p.End.After(s.Now) || len(p.Before) > 0 && !p.Start.Before(s.Now):
+			continue
+		case !s.today(p):
+			if next == nil {
+				next = p
+			}
+			continue
+		case p.Coat && l != nil && (l.Chance == Now || l.Chance == Today):
+			a.Headline, a.Detail, a.SurfaceID = l.Answer, l.Detail, l.SurfaceID
+			return true
+		case p.Coat:
+			continue
+		}
+		a.Headline, a.Detail, a.SurfaceID = s.begin(p), s.leads(p, l), p.SurfaceID
+		return true
+	}
+	if next == nil {
+		return false
+	}
+	a.Headline = say.Sentence{say.Text("Nothing to begin today. Next is "), say.Strong(next.name()), say.Text(", "), say.Clock(next.Start, s.Now, s.Loc), say.Text(".")}
+	a.Detail, a.SurfaceID = next.Why, next.SurfaceID
+	return true
+}
+
+// today reports whether work of the plan is begun on the day of now.
+func (s Situation) today(p *Planned) bool {
+	return p.Start.Before(s.Now) || say.SameDay(p.Start, s.Now, s.Loc)
+}
+
+func (p Planned) name() string {
+	if p.Surface == "" {
+		return p.What
+	}
+	return p.Surface + ": " + p.What
+}
+
+// begin says what is to be begun, when and by whom.
+func (s Situation) begin(p *Planned) say.Sentence {
+	out := say.Sentence{say.Strong(p.name())}
+	if p.Start.Sub(s.Now) > time.Minute {
+		out = append(out, say.Text(", from "), say.Clock(p.Start, s.Now, s.Loc))
+	} else {
+		out = append(out, say.Text(", now"))
+	}
+	out = append(out, say.Text(" to "), say.Clock(p.End, s.Now, s.Loc))
+	if len(p.People) > 0 {
+		out = append(out, say.Text(": %s", strings.Join(p.People, ", ")))
+	}
+	return append(out, say.Text("."))
+}
+
+// leads says what waits for work of the plan.
+func (s Situation) leads(p *Planned, l *Lane) say.Sentence {
+	if l == nil || l.Chance != Unprepared {
+		return p.Why
+	}
+	return l.Answer
 }
 
 // nothing is the headline when no coat can go on.
@@ -684,15 +896,32 @@ func (s Situation) actions(a *Answer) {
 					Text: say.Sentence{say.Text("%s: after this it must be sanded first", l.Surface)}})
 			}
 		}
-		if l.Chance == Unprepared {
+		if s.Plan == nil && l.Chance == Unprepared {
 			a.Actions = append(a.Actions, Action{At: s.Now, SurfaceID: l.SurfaceID, Text: l.Answer[:len(l.Answer):len(l.Answer)]})
 		}
-		if l.best == nil || l.Chance == Later {
+		if l.best == nil || l.Chance != Now && l.Chance != Today {
 			continue
 		}
 		until := l.best.To
-		a.Actions = append(a.Actions, Action{At: l.best.From, Until: &until, SurfaceID: l.SurfaceID, Hours: l.Mix.LayH, Text: say.Sentence{
-			say.Text("%s: mix ", l.Surface), say.Val(l.Mix.Litres, "L"), say.Text(", lay "), say.Val(l.Mix.WFTUm, "µm"), say.Text(" wet")}})
+		act := Action{At: l.best.From, Until: &until, SurfaceID: l.SurfaceID, Hours: l.Mix.LayH, Text: say.Sentence{
+			say.Text("%s: mix ", l.Surface), say.Val(l.Mix.Litres, "L"), say.Text(", lay "), say.Val(l.Mix.WFTUm, "µm"), say.Text(" wet")}}
+		for _, f := range s.Surfaces {
+			if f.ID == l.SurfaceID && f.Next != nil {
+				act.Task = s.planned(f.Next.TaskID)
+			}
+		}
+		a.Actions = append(a.Actions, act)
+	}
+	for i := range s.Plan {
+		p := &s.Plan[i]
+		if p.Coat || !s.today(p) || !p.End.After(s.Now) || len(p.Before) > 0 && p.Start.After(s.Now) && !s.doneBefore(p) {
+			continue
+		}
+		at, until := p.Start, p.End
+		if at.Before(s.Now) {
+			at = s.Now
+		}
+		a.Actions = append(a.Actions, Action{At: at, Until: &until, SurfaceID: p.SurfaceID, Hours: p.Hours, Text: say.Sentence{say.Text("%s", p.name())}, Task: p})
 	}
 	sort.SliceStable(a.Actions, func(i, j int) bool {
 		x, y := a.Actions[i], a.Actions[j]
@@ -701,6 +930,18 @@ func (s Situation) actions(a *Answer) {
 		}
 		return x.At.Before(y.At)
 	})
+}
+
+// doneBefore reports whether all that comes before work of the plan is to be done today.
+func (s Situation) doneBefore(p *Planned) bool {
+	for _, name := range p.Before {
+		for i := range s.Plan {
+			if o := &s.Plan[i]; o.Surface+", "+o.What == name && !s.today(o) {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // Ordinal is a coat among those of its step in words.

@@ -54,7 +54,7 @@ func situation(edit func(hour int, h *weather.Hour), surfaces ...Surface) Situat
 }
 
 func coat(n, of int) *Coat {
-	return &Coat{Step: step.Step{Work: step.Coat, Sheet: sheet(), DFTUm: 100, LossPct: 10, Method: "roller"}, N: n, Of: of}
+	return &Coat{Step: step.Step{Work: step.Coat, Sheet: sheet(), DFTUm: 100, LossPct: 10, Method: "roller"}, N: n, Of: of, AreaM2: 12, LayH: 1, Litres: 12. / 5 / 0.9}
 }
 
 func surface(name string, last *clock.Laid, next *Coat) Surface {
@@ -173,13 +173,13 @@ func TestSilences(t *testing.T) {
 // A coat over work that is not done is not offered, and another surface leads.
 func TestWhatComesFirst(t *testing.T) {
 	bottom := surface("Bottom", nil, coat(1, 5))
-	bottom.First = []Prep{{"strip"}, {"sand with 80"}}
+	bottom.First = []Prep{{Name: "strip", LeftH: 29}, {Name: "sand with 80"}}
 	a := Find(situation(nil, bottom))
-	assert.Equal(t, "Bottom: strip, sand with 80 first, then high-build primer.", a.Lanes[0].Answer.In(time.UTC))
+	assert.Equal(t, "Bottom: strip (29 h), sand with 80 first, then high-build primer.", a.Lanes[0].Answer.In(time.UTC))
 	assert.Equal(t, Unprepared, a.Lanes[0].Chance)
 	assert.Empty(t, a.Lanes[0].Starts)
 	assert.Nil(t, a.Lanes[0].Mix)
-	assert.Contains(t, a.Headline.In(time.UTC), "Bottom: strip, sand with 80 first")
+	assert.Contains(t, a.Headline.In(time.UTC), "Bottom: strip (29 h), sand with 80 first")
 	require.Len(t, a.Actions, 1, "strip, and nothing to mix")
 	both := Find(situation(nil, bottom, surface("Deck", nil, coat(1, 1))))
 	assert.Equal(t, "Deck", both.SurfaceID)

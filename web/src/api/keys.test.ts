@@ -7,7 +7,7 @@ const asked: Topic[] = ["today", "survey", "log", "build-up", "stores", "plan", 
 it.each<[Fact[], Topic[]]>([
   [["log"], ["today", "log", "build-up", "stores", "plan", "fairing", "finish"]],
   [["stock"], ["today", "build-up", "stores", "plan"]],
-  [["plan"], ["plan"]],
+  [["plan"], ["today", "log", "build-up", "stores", "plan", "fairing", "finish"]],
   [["readings"], ["today", "plan", "instruments", "fairing", "finish"]],
   [["boat"], ["today", "survey", "log", "build-up", "stores", "plan", "instruments", "fairing", "finish", "boats"]],
   [[], []],

@@ -19,7 +19,7 @@ export type Fact =
   | "pots"
   | "plan";
 
-const COATS = ["library", "boat", "surfaces", "steps", "log"] as const;
+const COATS = ["library", "boat", "surfaces", "steps", "log", "plan"] as const;
 const CLOCKS = [...COATS, "clock", "place", "weather", "readings", "tent"] as const;
 
 /** What each thing asked for is made from: a new question says so here. */
@@ -30,15 +30,16 @@ const MADE_FROM = {
   products: ["library"],
   systems: ["systems", "library"],
   schemes: ["library"],
-  today: [...CLOCKS, "stock"],
+  today: [...CLOCKS, "stock", "finish"],
   verdict: CLOCKS,
-  bench: [...CLOCKS, "stock", "pots"],
+  bench: [...CLOCKS, "stock", "pots", "finish"],
+  job: [...COATS, "clock", "place"],
   tent: CLOCKS,
   suspects: CLOCKS,
   fairing: [...CLOCKS, "fairing"],
   finish: [...CLOCKS, "finish"],
-  plan: [...CLOCKS, "plan", "stock"],
-  ways: [...CLOCKS, "plan"],
+  plan: [...CLOCKS, "stock"],
+  ways: CLOCKS,
   correction: CLOCKS,
   sanding: [...CLOCKS, "fairing"],
   upkeep: [...COATS, "clock", "place", "stock"],

@@ -43,6 +43,8 @@ export const useBuildUp = (surface: string) =>
     queryFn: () => ok(api.GET("/api/surfaces/{id}/build-up", byID(surface))),
     enabled: surface !== "",
   });
+export const useJob = (boat: string) =>
+  useQuery({ queryKey: key("job", boat), queryFn: () => ok(api.GET("/api/boats/{id}/job", byID(boat))), enabled: boat !== "" });
 export const useVerdict = (boat: string, q: { productId: string; surfaceId: string; method: string }) =>
   useQuery({
     queryKey: key("verdict", boat, q),

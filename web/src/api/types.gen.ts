@@ -213,6 +213,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/finishes/refit/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put into the build-up, whole: bedding, masking, full cure and snags */
+        post: operations["plan-refit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The work of a boat: every task with what it takes and what the log says is done of it */
+        get: operations["get-job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/log": {
         parameters: {
             query?: never;
@@ -1892,7 +1926,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put into the build-up: antifouling by zones */
+        /** Put into the build-up, whole: antifouling by zones */
         post: operations["plan-antifouling"];
         delete?: never;
         options?: never;
@@ -1928,7 +1962,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put into the build-up: brightwork from stripping to upkeep */
+        /** Put into the build-up, whole: brightwork from stripping to upkeep */
         post: operations["plan-brightwork"];
         delete?: never;
         options?: never;
@@ -1964,7 +1998,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put into the build-up: gelcoat with its catalyst and its seal */
+        /** Put into the build-up, whole: gelcoat with its catalyst and its seal */
         post: operations["plan-gelcoat"];
         delete?: never;
         options?: never;
@@ -1991,6 +2025,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/surfaces/{id}/finishes/metal/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put into the build-up, whole: bare metal from blasting to the last coat */
+        post: operations["plan-metal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/surfaces/{id}/finishes/moulded": {
         parameters: {
             query?: never;
@@ -2004,6 +2055,23 @@ export interface paths {
         put: operations["set-moulded"];
         /** moulded panels, as it would be; nothing is stored */
         post: operations["preview-moulded"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/finishes/moulded/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put into the build-up, whole: moulded panels */
+        post: operations["plan-moulded"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2038,7 +2106,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put into the build-up: the non-skid of a deck, panel by panel */
+        /** Put into the build-up, whole: the non-skid of a deck, panel by panel */
         post: operations["plan-non-skid"];
         delete?: never;
         options?: never;
@@ -2197,6 +2265,8 @@ export interface components {
             unpriced: string[];
             /** Format: int64 */
             untold: number;
+            /** Format: double */
+            workDayH: number;
         };
         Added: {
             /** Format: int64 */
@@ -2348,10 +2418,10 @@ export interface components {
         };
         Antifouled: {
             boatId: string;
+            handovers: components["schemas"]["Handover"][];
             /** Format: date-time */
             now: string;
             place: components["schemas"]["Place"];
-            planned?: components["schemas"]["Step"];
             product: string;
             result: components["schemas"]["AntifoulResult"];
             says: components["schemas"]["SaySpan"][];
@@ -2686,6 +2756,17 @@ export interface components {
             type: string;
             week?: components["schemas"]["CalendarHours"][];
         };
+        BoatJob: {
+            boat: components["schemas"]["Boat"];
+            /** Format: date-time */
+            now: string;
+            own: components["schemas"]["Task"][];
+            place: components["schemas"]["Place"];
+            sum: components["schemas"]["TaskSum"];
+            surfaces: components["schemas"]["TaskChain"][];
+            /** Format: double */
+            workDayH: number;
+        };
         BoatTent: {
             cautions: string[];
             sheltered: string[];
@@ -2696,11 +2777,11 @@ export interface components {
         };
         Bright: {
             boatId: string;
+            handovers: components["schemas"]["Handover"][];
             nights: components["schemas"]["Stretch"][];
             /** Format: date-time */
             now: string;
             place: components["schemas"]["Place"];
-            planned?: components["schemas"]["Step"];
             product: string;
             result: components["schemas"]["BrightworkResult"];
             says: components["schemas"]["SaySpan"][];
@@ -2828,9 +2909,14 @@ export interface components {
             layers: components["schemas"]["BuildupLayer"][];
             margin: components["schemas"]["BuildupMargin"];
             marginText?: components["schemas"]["SaySpan"][];
+            places: components["schemas"]["PlaceFilm"][];
             result: components["schemas"]["BuildupResult"];
             steps: components["schemas"]["Step"][];
+            sum: components["schemas"]["TaskSum"];
             surface: components["schemas"]["Surface"];
+            tasks: components["schemas"]["Task"][];
+            /** Format: double */
+            workDayH: number;
         };
         BuildupCoatCount: {
             /** Format: int64 */
@@ -2862,9 +2948,15 @@ export interface components {
         };
         BuildupLine: {
             /** Format: double */
+            areaM2: number;
+            /** Format: double */
             filmUm: number;
             /** Format: double */
             hoursPerCoat: number;
+            /** Format: double */
+            keyH: number;
+            /** Format: double */
+            layH: number;
             /** Format: double */
             litres: number;
             /** Format: double */
@@ -2873,6 +2965,8 @@ export interface components {
             litresLow: number;
             /** Format: double */
             litresPerCoat: number;
+            /** Format: double */
+            pullH: number;
             purchase: components["schemas"]["TinsPurchase"];
             /** Format: double */
             thinnerL: number;
@@ -2928,6 +3022,10 @@ export interface components {
             /** Format: date-time */
             known: string;
             wetDay: components["schemas"]["TodayIndoor"][];
+        };
+        Change: {
+            was: string;
+            will: string;
         };
         Choice: {
             key: string;
@@ -3136,13 +3234,49 @@ export interface components {
             ofBoat: boolean;
         };
         CraftStep: {
+            agent?: string;
             /** Format: double */
             amount: number;
-            how: components["schemas"]["SaySpan"][];
-            name: string;
+            /** Format: int64 */
+            coats: number;
+            colour?: string;
+            /** Format: double */
+            dftUm: number;
+            early: boolean;
+            grade?: string;
+            /** Format: int64 */
+            grit?: number;
+            /** Format: double */
+            hours?: number;
+            how?: components["schemas"]["SaySpan"][];
+            key: string;
+            /** Format: int64 */
+            keyGrit?: number;
+            /** Format: double */
+            lossPct: number;
+            method: string;
+            name?: string;
+            note?: string;
+            origin?: components["schemas"]["StepOrigin"];
+            /** @enum {string} */
+            pull?: "" | "wet" | "touch-dry" | "hard";
+            /** Format: double */
+            removedUm?: number;
+            role?: string;
+            shown: boolean;
+            tape?: string;
+            /** Format: double */
+            tapeH?: number;
+            /** Format: double */
+            tapeM?: number;
+            /** Format: double */
+            thinnerPct: number;
             unit: string;
             /** Format: double */
-            waitH: number;
+            waitH?: number;
+            where?: components["schemas"]["StepWhere"];
+            /** @enum {string} */
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "bed" | "tighten" | "other";
             /** Format: double */
             workH: number;
         };
@@ -3334,6 +3468,8 @@ export interface components {
             deleted: boolean;
             dry?: components["schemas"]["LogbookDry"];
             early?: string;
+            /** Format: int64 */
+            edition?: number;
             filmKnown: string;
             /** Format: double */
             filmSdUm: number;
@@ -3348,18 +3484,25 @@ export interface components {
             hours?: number;
             id: string;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "bed" | "tighten" | "other" | "idle";
             /** Format: double */
             litres: number;
             mixed?: components["schemas"]["MixDeviation"];
             note: string;
+            /** @enum {string} */
+            outcome?: "" | "passed" | "failed";
+            ownId?: string;
+            patches?: string[];
             photos: components["schemas"]["Photo"][];
             place?: components["schemas"]["SurveyPlace"];
+            planned?: components["schemas"]["LogbookPlanned"];
             product: string;
             productId?: string;
             /** Format: double */
             removedUm: number;
             round?: components["schemas"]["LogbookRound"];
+            /** Format: double */
+            sharePct?: number;
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -3430,6 +3573,7 @@ export interface components {
         FairJob: {
             /** Format: double */
             days: number;
+            handover?: components["schemas"]["Handover"];
             /** Format: double */
             hours: number;
             /** Format: double */
@@ -3758,22 +3902,31 @@ export interface components {
             dry?: components["schemas"]["LogbookDry"];
             early?: string;
             /** Format: int64 */
+            edition?: number;
+            /** Format: int64 */
             grit: number;
             /** Format: double */
             hardenerG?: number;
             /** Format: double */
             hours?: number;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "bed" | "tighten" | "other" | "idle";
             /** Format: double */
             litres: number;
             note: string;
+            /** @enum {string} */
+            outcome?: "" | "passed" | "failed";
+            ownId?: string;
+            patches?: string[];
             place?: components["schemas"]["SurveyPlace"];
+            planned?: components["schemas"]["LogbookPlanned"];
             product: string;
             productId?: string;
             /** Format: double */
             removedUm: number;
             round?: components["schemas"]["LogbookRound"];
+            /** Format: double */
+            sharePct?: number;
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -3862,8 +4015,8 @@ export interface components {
         };
         Gelcoated: {
             boatId: string;
+            handovers: components["schemas"]["Handover"][];
             place: components["schemas"]["Place"];
-            planned?: components["schemas"]["Step"];
             product: string;
             result: components["schemas"]["GelcoatResult"];
             says: components["schemas"]["SaySpan"][];
@@ -3884,6 +4037,14 @@ export interface components {
             uvStopPct?: number;
             /** Format: double */
             years?: number;
+        };
+        Handover: {
+            changes: components["schemas"]["Change"][];
+            steps: components["schemas"]["Step"][];
+            stop?: components["schemas"]["SaySpan"][];
+            sum: components["schemas"]["TaskSum"];
+            surface: string;
+            surfaceId: string;
         };
         Import: {
             /** Format: int64 */
@@ -4046,21 +4207,30 @@ export interface components {
             dry?: components["schemas"]["LogbookDry"];
             early?: string;
             /** Format: int64 */
+            edition?: number;
+            /** Format: int64 */
             grit: number;
             /** Format: double */
             hardenerG?: number;
             /** Format: double */
             hours?: number;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "bed" | "tighten" | "other" | "idle";
             /** Format: double */
             litres: number;
             note: string;
+            /** @enum {string} */
+            outcome?: "" | "passed" | "failed";
+            ownId?: string;
+            patches?: string[];
             place?: components["schemas"]["SurveyPlace"];
+            planned?: components["schemas"]["LogbookPlanned"];
             productId?: string;
             /** Format: double */
             removedUm: number;
             round?: components["schemas"]["LogbookRound"];
+            /** Format: double */
+            sharePct?: number;
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -4069,6 +4239,14 @@ export interface components {
             thinnerPct: number;
             wetUm: number[];
             who: string;
+        };
+        LogbookPlanned: {
+            /** Format: double */
+            dftUm: number;
+            grade?: string;
+            /** Format: double */
+            lossPct: number;
+            where?: components["schemas"]["StepWhere"];
         };
         LogbookRound: {
             /** Format: int64 */
@@ -4292,10 +4470,10 @@ export interface components {
         };
         Metalled: {
             boatId: string;
+            handovers: components["schemas"]["Handover"][];
             /** Format: date-time */
             now: string;
             place: components["schemas"]["Place"];
-            planned?: components["schemas"]["Step"];
             product: string;
             result: components["schemas"]["MetalResult"];
             says: components["schemas"]["SaySpan"][];
@@ -4557,9 +4735,9 @@ export interface components {
         };
         Moulded: {
             boatId: string;
+            handovers: components["schemas"]["Handover"][];
             layout: components["schemas"]["MouldPanel"][];
             place: components["schemas"]["Place"];
-            planned?: components["schemas"]["Step"];
             product: string;
             result: components["schemas"]["MouldResult"];
             says: components["schemas"]["SaySpan"][];
@@ -4638,6 +4816,8 @@ export interface components {
             dry?: components["schemas"]["LogbookDry"];
             early?: string;
             /** Format: int64 */
+            edition?: number;
+            /** Format: int64 */
             grit: number;
             /** Format: double */
             hardenerG?: number;
@@ -4646,15 +4826,22 @@ export interface components {
             /** Format: uuid */
             id?: string;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "inspect" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "bed" | "tighten" | "other" | "idle";
             /** Format: double */
             litres: number;
             note: string;
+            /** @enum {string} */
+            outcome?: "" | "passed" | "failed";
+            ownId?: string;
+            patches?: string[];
             place?: components["schemas"]["SurveyPlace"];
+            planned?: components["schemas"]["LogbookPlanned"];
             productId?: string;
             /** Format: double */
             removedUm: number;
             round?: components["schemas"]["LogbookRound"];
+            /** Format: double */
+            sharePct?: number;
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -4667,13 +4854,14 @@ export interface components {
         NonSkid: {
             boatId: string;
             field: components["schemas"]["FieldResult"];
+            handovers: components["schemas"]["Handover"][];
             place: components["schemas"]["Place"];
-            planned?: components["schemas"]["Step"];
             product: string;
             result: components["schemas"]["NonskidLayout"];
             ribbon: components["schemas"]["Ribbon"];
             says: components["schemas"]["SaySpan"][];
             sketch: components["schemas"]["PolygonPoint"][];
+            steps: components["schemas"]["CraftStep"][];
             surface?: components["schemas"]["Surface"];
             trouble: components["schemas"]["FaultField"][];
             /** Format: int64 */
@@ -4933,12 +5121,13 @@ export interface components {
         };
         Overview: {
             consumables: components["schemas"]["BuildupConsumable"][];
-            /** Format: double */
-            hours: number;
             products: components["schemas"]["OverviewNeed"][];
             /** Format: int64 */
             stops: number;
+            sum: components["schemas"]["TaskSum"];
             surfaces: components["schemas"]["OverviewRow"][];
+            /** Format: double */
+            workDayH: number;
         };
         OverviewNeed: {
             /** Format: int64 */
@@ -4962,13 +5151,12 @@ export interface components {
              */
             findings: number;
             /** Format: double */
-            hours: number;
-            /** Format: double */
             litres: number;
             name: string;
             /** Format: double */
             netUm: number;
             priced: boolean;
+            sum: components["schemas"]["TaskSum"];
             surfaceId: string;
             working: components["schemas"]["Working"];
             /** @enum {string} */
@@ -5010,6 +5198,14 @@ export interface components {
             timeZone: string;
             /** @enum {string} */
             weatherSource: "simulated" | "imported";
+        };
+        PlaceFilm: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: double */
+            filmUm: number;
+            layers: components["schemas"]["BuildupLayer"][];
+            where: components["schemas"]["StepWhere"];
         };
         Plan: {
             headline: components["schemas"]["SaySpan"][];
@@ -5056,6 +5252,7 @@ export interface components {
             version: number;
         };
         PlanItem: {
+            before: string[];
             boat: string;
             boatId: string;
             /** Format: date-time */
@@ -5070,17 +5267,23 @@ export interface components {
             people: string[];
             pinned: boolean;
             rekey: boolean;
+            /** Format: double */
+            sharePct: number;
             /** Format: date-time */
             start: string;
+            stepId: string;
             surface: string;
             surfaceId: string;
             taskId: string;
             what: string;
             why: components["schemas"]["SaySpan"][];
+            work: string;
         };
         PlanLaunching: {
             /** Format: date-time */
             at: string;
+            /** Format: double */
+            besideH: number;
             boat: string;
             boatId: string;
             /** Format: double */
@@ -5096,12 +5299,10 @@ export interface components {
             says: components["schemas"]["SaySpan"][];
         };
         PlanMark: {
-            /** Format: double */
-            leftPct?: number;
             /** Format: date-time */
             pinned?: string;
             /** @enum {string} */
-            state?: "" | "done" | "skipped";
+            state?: "" | "skipped";
         };
         PlanMoved: {
             /** Format: date-time */
@@ -5115,22 +5316,6 @@ export interface components {
         PlanOpenHours: {
             starts: components["schemas"]["CalendarStretch"][];
             surfaceId: string;
-        };
-        PlanOwnTask: {
-            after?: string[];
-            /** Format: int64 */
-            crew: number;
-            /** Format: double */
-            hours: number;
-            id: string;
-            light?: boolean;
-            name: string;
-            noisy?: boolean;
-            outdoors?: boolean;
-            skill?: string;
-            surfaceId?: string;
-            /** @enum {string} */
-            when?: "" | "before" | "after";
         };
         PlanPerson: {
             name: string;
@@ -5163,7 +5348,7 @@ export interface components {
                 };
             };
             own: {
-                [key: string]: components["schemas"]["PlanOwnTask"][];
+                [key: string]: components["schemas"]["TaskOwnTask"][];
             };
             people: components["schemas"]["PlanPerson"][];
             /** Format: int64 */
@@ -5533,10 +5718,15 @@ export interface components {
             to: string;
         };
         RefitBedding: {
+            advice: components["schemas"]["SaySpan"][][];
+            backed: boolean;
             /** Format: date-time */
             beddedAt?: string;
             /** @enum {string} */
             compound: "butyl" | "polysulphide" | "polyurethane" | "polyether" | "silicone";
+            /** @enum {string} */
+            core: "" | "none" | "balsa" | "foam" | "plywood";
+            endGrain: boolean;
             /** Format: date-time */
             from?: string;
             late: boolean;
@@ -5549,6 +5739,7 @@ export interface components {
             snuggedAt?: string;
             surface: string;
             surfaceId: string;
+            through: boolean;
         };
         RefitCompound: {
             key: string;
@@ -5556,15 +5747,20 @@ export interface components {
             note: string;
         };
         RefitHardware: {
+            backed: boolean;
             /** Format: date-time */
             beddedAt?: string;
             /** @enum {string} */
             compound: "butyl" | "polysulphide" | "polyurethane" | "polyether" | "silicone";
+            /** @enum {string} */
+            core: "" | "none" | "balsa" | "foam" | "plywood";
+            endGrain: boolean;
             name: string;
             sealed: boolean;
             /** Format: date-time */
             snuggedAt?: string;
             surfaceId: string;
+            through: boolean;
         };
         RefitLine: {
             /** Format: double */
@@ -5644,10 +5840,10 @@ export interface components {
         };
         Refitted: {
             boatId: string;
+            handovers: components["schemas"]["Handover"][];
             /** Format: date-time */
             now: string;
             place: components["schemas"]["Place"];
-            planned?: components["schemas"]["Step"];
             product: string;
             result: components["schemas"]["RefitResult"];
             says: components["schemas"]["SaySpan"][];
@@ -5835,19 +6031,36 @@ export interface components {
             grade?: string;
             /** Format: int64 */
             grit?: number;
+            /** Format: double */
+            hours?: number;
+            how?: components["schemas"]["SaySpan"][];
+            /** Format: int64 */
+            keyGrit?: number;
             kind?: string;
             /** Format: double */
             lossPct: number;
             method: string;
+            name?: string;
             note?: string;
+            origin?: components["schemas"]["StepOrigin"];
+            /** @enum {string} */
+            pull?: "" | "wet" | "touch-dry" | "hard";
             /** Format: double */
             removedUm?: number;
+            tape?: string;
+            /** Format: double */
+            tapeH?: number;
+            /** Format: double */
+            tapeM?: number;
             /** Format: double */
             thinnerPct: number;
             /** @enum {string} */
             trait?: "copper-free" | "copper" | "zinc-rich" | "waxed" | "unwaxed" | "light";
+            /** Format: double */
+            waitH?: number;
+            where?: components["schemas"]["StepWhere"];
             /** @enum {string} */
-            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "inspect";
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "bed" | "tighten" | "other";
         };
         School: {
             name: string;
@@ -5945,24 +6158,44 @@ export interface components {
             grade?: string;
             /** Format: int64 */
             grit?: number;
+            /** Format: double */
+            hours?: number;
+            how?: components["schemas"]["SaySpan"][];
             id?: string;
+            /** Format: int64 */
+            keyGrit?: number;
             /** Format: double */
             lossPct: number;
             method: string;
+            name?: string;
             note?: string;
+            origin?: components["schemas"]["StepOrigin"];
             productId?: string;
+            /** @enum {string} */
+            pull?: "" | "wet" | "touch-dry" | "hard";
             /** Format: double */
             removedUm?: number;
+            tape?: string;
+            /** Format: double */
+            tapeH?: number;
+            /** Format: double */
+            tapeM?: number;
             /** Format: double */
             thinnerPct: number;
+            /** Format: double */
+            waitH?: number;
+            where?: components["schemas"]["StepWhere"];
             /** @enum {string} */
-            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "inspect";
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "bed" | "tighten" | "other";
         };
         StepKind: {
             abrades: boolean;
+            afloat: boolean;
             agent: boolean;
+            cured: boolean;
             films: boolean;
             gritted: boolean;
+            judged: boolean;
             lays: boolean;
             logged: boolean;
             name: string;
@@ -5974,10 +6207,22 @@ export interface components {
             reached: boolean;
             removes: boolean;
             rounds: boolean;
+            /** Format: double */
+            setupH: number;
+            taped: boolean;
             told: string;
             usual: components["schemas"]["StepUsual"];
             wets: boolean;
             work: string;
+        };
+        StepOrigin: {
+            bench: string;
+            key: string;
+        };
+        StepPatch: {
+            /** Format: double */
+            areaM2: number;
+            name: string;
         };
         StepUsual: {
             agent?: string;
@@ -5987,6 +6232,12 @@ export interface components {
             grit?: number;
             /** Format: double */
             removedUm?: number;
+        };
+        StepWhere: {
+            name: string;
+            patches?: components["schemas"]["StepPatch"][];
+            /** Format: double */
+            sharePct?: number;
         };
         StockEdit: {
             batch: string;
@@ -6030,11 +6281,17 @@ export interface components {
             consumables: components["schemas"]["BuildupConsumable"][];
             /** Format: int64 */
             costCents: number;
+            /** Format: double */
+            labourCents: number;
+            /** Format: double */
+            leftH: number;
             needs: components["schemas"]["Need"][];
             priced: boolean;
             stock: components["schemas"]["StockItem"][];
             /** Format: int64 */
             stopCents: number;
+            /** Format: double */
+            workDayH: number;
         };
         Stretch: {
             /** Format: date-time */
@@ -6300,6 +6557,96 @@ export interface components {
             boat: string;
             boatId: string;
         };
+        Task: {
+            /** Format: double */
+            areaM2: number;
+            binds?: components["schemas"]["TaskBind"][];
+            /** Format: date-time */
+            doneAt?: string;
+            /** Format: double */
+            donePct: number;
+            /** Format: double */
+            dryUm: number;
+            films: boolean;
+            /** Format: double */
+            hours: number;
+            id: string;
+            /** Format: double */
+            layH: number;
+            /** Format: double */
+            leftH: number;
+            /** Format: double */
+            leftL: number;
+            /** Format: double */
+            litres: number;
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            of: number;
+            patches?: string[];
+            productId?: string;
+            /** Format: double */
+            reckonedH: number;
+            /** Format: double */
+            reckonedL: number;
+            skill?: string;
+            state: string;
+            stepId: string;
+            surfaceId?: string;
+            /** Format: double */
+            tookH: number;
+            /** Format: double */
+            tookL: number;
+            /** Format: double */
+            wetUm: number;
+            what: string;
+            where?: string;
+            work: string;
+        };
+        TaskBind: {
+            breaks: components["schemas"]["SaySpan"][];
+            /** Format: date-time */
+            by?: string;
+            /** Format: double */
+            maxH: number;
+            name: string;
+            until: string;
+        };
+        TaskChain: {
+            sum: components["schemas"]["TaskSum"];
+            surface: string;
+            surfaceId: string;
+            tasks: components["schemas"]["Task"][];
+        };
+        TaskOwnTask: {
+            after?: string[];
+            /** Format: int64 */
+            crew: number;
+            /** Format: double */
+            hours: number;
+            id: string;
+            light?: boolean;
+            name: string;
+            noisy?: boolean;
+            outdoors?: boolean;
+            skill?: string;
+            surfaceId?: string;
+            /** @enum {string} */
+            when?: "" | "before" | "after";
+        };
+        TaskSum: {
+            /** Format: int64 */
+            left: number;
+            /** Format: double */
+            leftH: number;
+            /** Format: double */
+            leftL: number;
+            next: string;
+            /** Format: double */
+            tookH: number;
+            /** Format: double */
+            tookL: number;
+        };
         TemplateEdit: {
             substrate: string;
             template: string;
@@ -6440,6 +6787,7 @@ export interface components {
             /** Format: double */
             hours: number;
             surfaceId: string;
+            task?: components["schemas"]["TodayPlanned"];
             text: components["schemas"]["SaySpan"][];
             /** Format: date-time */
             until?: string;
@@ -6515,6 +6863,27 @@ export interface components {
             sand: boolean;
             /** Format: date-time */
             to: string;
+        };
+        TodayPlanned: {
+            before: string[];
+            coat: boolean;
+            /** Format: date-time */
+            end: string;
+            /** Format: double */
+            hours: number;
+            people: string[];
+            /** Format: double */
+            sharePct: number;
+            /** Format: date-time */
+            start: string;
+            stepId: string;
+            surface: string;
+            surfaceId: string;
+            taskId: string;
+            what: string;
+            whole: string;
+            why: components["schemas"]["SaySpan"][];
+            work: string;
         };
         TodayStart: {
             binding: components["schemas"]["FieldCheck"];
@@ -6696,6 +7065,8 @@ export interface components {
             launch: string;
             name: string;
             surfaces: components["schemas"]["YardSurface"][];
+            /** Format: double */
+            workDayH: number;
         };
         YardPlan: {
             boats: components["schemas"]["YardBoat"][];
@@ -7300,6 +7671,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refitted"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "plan-refit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoatJob"];
                 };
             };
             /** @description Error */
@@ -11232,7 +11665,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BuildUp"];
+                    "application/json": components["schemas"]["BuildUp"][];
                 };
             };
             /** @description Error */
@@ -11367,7 +11800,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BuildUp"];
+                    "application/json": components["schemas"]["BuildUp"][];
                 };
             };
             /** @description Error */
@@ -11502,7 +11935,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BuildUp"];
+                    "application/json": components["schemas"]["BuildUp"][];
                 };
             };
             /** @description Error */
@@ -11620,6 +12053,37 @@ export interface operations {
             };
         };
     };
+    "plan-metal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "get-moulded": {
         parameters: {
             query?: never;
@@ -11711,6 +12175,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Moulded"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "plan-moulded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"][];
                 };
             };
             /** @description Error */
@@ -11845,7 +12340,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BuildUp"];
+                    "application/json": components["schemas"]["BuildUp"][];
                 };
             };
             /** @description Error */

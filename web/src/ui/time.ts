@@ -31,6 +31,13 @@ export function span(hours: number): string {
   return m ? `${Math.floor(minutes / 60)} h ${String(m).padStart(2, "0")}` : `${minutes / 60} h`;
 }
 
+/** Hours of work with the working days that they fill, such as "31 h, about 4 working days of 8 h". */
+export function workdays(hours: number, dayH: number): string {
+  if (hours <= dayH || dayH <= 0) return span(hours);
+  const days = Math.ceil(hours / dayH);
+  return `${span(hours)}, about ${days} working days of ${span(dayH)}`;
+}
+
 /** Hours that pass by themselves, such as a wait: "60 h", "5 days" on the calendar from three days on. */
 export function elapsed(hours: number): string {
   if (hours < 72) return span(hours);

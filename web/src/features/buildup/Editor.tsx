@@ -9,7 +9,7 @@ import { CutSection } from "../../ui/CutSection";
 import { Errors, Refusal, unsendable } from "../../ui/Form";
 import { Answer } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
-import { span } from "../../ui/time";
+import { workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "./Consumables";
 import { Findings } from "./Findings";
@@ -117,10 +117,16 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                 : `The cost is not known: the library has no price for ${unpriced.join("; ")}`}
               ;{" "}
               <Figure title="The build-up" working={r.working}>
-                {span(r.hours)} of work
+                {workdays(shown.sum.leftH, shown.workDayH)} of work to come
               </Figure>{" "}
-              for one person; the film between <Quantity value={r.netLowUm} unit="µm" /> and <Quantity value={r.netHighUm} unit="µm" /> in
-              four cases of five.
+              for one person
+              {shown.sum.leftL > 0 && (
+                <>
+                  , <Quantity value={shown.sum.leftL} unit="L" /> to lay
+                </>
+              )}
+              ; the film between <Quantity value={r.netLowUm} unit="µm" /> and <Quantity value={r.netHighUm} unit="µm" /> in four cases of
+              five.
             </>
           )
         }
@@ -165,6 +171,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                 last={i === steps.length - 1}
                 done={shown.done[i] ?? 0}
                 line={r.lines[i]}
+                tasks={shown.tasks.filter((t) => t.stepId === (s.id ?? ""))}
                 products={coats}
                 methods={methods}
                 change={(d) => change(i, d)}
@@ -246,6 +253,14 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
             Thickness to scale. Full tone is laid, hatched is planned; what was logged as sanded off is gone.
           </p>
           <CutSection layers={shown.layers} substrate={surface.substrateName} />
+          {shown.places.map((p) => (
+            <details key={p.where.name} className="mt-4" data-testid="place-film">
+              <summary className="min-h-11 cursor-pointer content-center font-semibold">
+                {p.where.name}, <Quantity value={p.areaM2} unit="m²" />: <Quantity value={p.filmUm} unit="µm" /> in all
+              </summary>
+              <CutSection layers={p.layers} substrate={surface.substrateName} />
+            </details>
+          ))}
           {shown.marginText && <p className="mt-2 border-l-4 border-warning pl-3">{prose(shown.marginText)}</p>}
           <Consumables all={shown.consumables} />
         </section>

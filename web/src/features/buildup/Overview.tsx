@@ -1,7 +1,7 @@
 import { useOverview } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
-import { span } from "../../ui/time";
+import { span, workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "./Consumables";
 import { money } from "./plan";
@@ -37,7 +37,7 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                     {o.stops > 0 && (
                       <b>{o.stops === 1 ? "One finding would make a coat fail. " : `${o.stops} findings would make coats fail. `}</b>
                     )}
-                    About {span(o.hours)} for one person
+                    {workdays(o.sum.leftH, o.workDayH)} of work to come for one person
                     {priced
                       ? `, ${money(o.surfaces.reduce((s, r) => s + r.costCents, 0))} for whole tins surface by surface`
                       : "; some prices are missing"}
@@ -56,7 +56,7 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                     <th className="num">Coats</th>
                     <th className="num">Net film</th>
                     <th className="num">Litres</th>
-                    <th className="num max-sm:hidden">Hours</th>
+                    <th className="num max-sm:hidden">To come</th>
                     <th className="num max-sm:hidden">Tins</th>
                     <th>Findings</th>
                   </tr>
@@ -83,7 +83,7 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                       <td className="num">
                         <Quantity value={r.litres} unit="L" />
                       </td>
-                      <td className="num max-sm:hidden">{span(r.hours)}</td>
+                      <td className="num max-sm:hidden">{span(r.sum.leftH)}</td>
                       <td className="num max-sm:hidden">{r.priced ? money(r.costCents) : "–"}</td>
                       <td>{r.findings === 0 ? "none" : `${r.findings}, ${WORST[r.worst]}`}</td>
                     </tr>

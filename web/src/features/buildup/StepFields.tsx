@@ -3,9 +3,11 @@ import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { useKinds } from "../../api/queries";
 import { Choice, NumberField, TextField } from "../../ui/Form";
+import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { type Draft, money } from "./plan";
+import { WhereFields } from "./WhereFields";
 
 type Props = {
   step: Draft;
@@ -13,6 +15,8 @@ type Props = {
   last: boolean;
   done: number;
   line?: Schemas["BuildupLine"];
+  /** What the step unfolds into. */
+  tasks: Schemas["Task"][];
   products: Schemas["Product"][];
   methods: Schemas["FilmMethod"][];
   change: (d: Partial<Draft>) => void;
@@ -23,8 +27,9 @@ type Props = {
 };
 
 /** One step: what it is, its figures, what it comes to, what is wrong with it. */
-export function StepFields({ step: s, i, last, done, line, products, methods, change, choose, move, remove, findings }: Props) {
+export function StepFields({ step: s, i, last, done, line, tasks, products, methods, change, choose, move, remove, findings }: Props) {
   const kind = useKinds().kindOf(s.work);
+  const { prose } = useSettings();
   const sheet = products.find((p) => p.id === s.productId)?.sheet;
   const path = `steps[${i}]`;
   const name = kind.name ?? s.work;
@@ -46,9 +51,8 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
             />
           ) : (
             <p className="min-h-11 content-center text-lg font-semibold first-letter:uppercase">
-              {name}
-              {kind.gritted && s.grit ? ` with ${s.grit}` : ""}
-              {s.agent ? ` with ${s.agent}` : ""}
+              {s.name || `${name}${kind.gritted && s.grit ? ` with ${s.grit}` : ""}${s.agent ? ` with ${s.agent}` : ""}`}
+              {s.where && <span className="quiet"> · {s.where.name}</span>}
             </p>
           )}
         </div>
@@ -98,6 +102,11 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
         </div>
       ) : (
         <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
+          {s.work === "other" && (
+            <div className="col-span-2">
+              <TextField name={`${path}.name`} label="What is done" value={s.name ?? ""} onChange={(v) => change({ name: v })} />
+            </div>
+          )}
           {kind.gritted && (
             <>
               <NumberField name={`${path}.grit`} label="Grit" unit="P" value={s.grit} onChange={(grit) => change({ grit })} />
@@ -124,24 +133,35 @@ export function StepFields({ step: s, i, last, done, line, products, methods, ch
           </div>
         </div>
       )}
+      {s.origin && (
+        <p className="quiet mt-1 text-sm">
+          From the {s.origin.bench} bench{(s.how ?? []).length > 0 && <>: {prose(s.how ?? [])}</>}
+        </p>
+      )}
+      <WhereFields step={s} path={path} kind={kind} change={change} />
       {line &&
         (kind.films ? (
           <Outcome line={line} name={sheet?.name ?? ""} done={done} coats={s.coats ?? 0} />
         ) : (
-          <Hours line={line} name={name} />
+          <Hours line={line} name={name} tasks={tasks} />
         ))}
       {findings}
     </fieldset>
   );
 }
 
-function Hours({ line, name }: { line: Schemas["BuildupLine"]; name: string }) {
+function Hours({ line, name, tasks }: { line: Schemas["BuildupLine"]; name: string; tasks: Schemas["Task"][] }) {
+  const told = tasks[0];
   return (
     <p className="mt-2 text-sm">
       <Figure title={name} working={line.working}>
         {span(line.hoursPerCoat)}
       </Figure>{" "}
       for one person.
+      {told?.state === "done" && <b> Done.</b>}
+      {told?.state === "begun" && <b> {Math.round(told.donePct)} % done.</b>}
+      {told?.state === "failed" && <b className="text-error"> It failed: try again, or another way.</b>}
+      {told?.state === "overtaken" && <span className="quiet"> Not in the log, and a later coat is on.</span>}
     </p>
   );
 }

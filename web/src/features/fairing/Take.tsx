@@ -50,7 +50,7 @@ export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fair
                   <td className="whitespace-nowrap">{span(j.hours)}</td>
                   <td>{j.days.toFixed(1)}</td>
                   <td>
-                    {f.id && j.passes > 0 && (
+                    {f.id && j.handover && j.handover.changes.length > 0 && (
                       <button
                         type="button"
                         className="btn btn-sm whitespace-nowrap max-sm:min-h-11"
@@ -60,6 +60,7 @@ export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fair
                         Plan it
                       </button>
                     )}
+                    {j.handover && j.handover.changes.length === 0 && <span className="quiet">is in the build-up</span>}
                   </td>
                 </tr>
               ))}

@@ -27,6 +27,14 @@ const outlook = (more = {}) => ({
   ...more,
 });
 
+const handover = {
+  surfaceId: "s",
+  surface: "Side",
+  steps: [],
+  changes: [{ was: "", will: "6 × Varnish, keyed with 320" }],
+  sum: { tookH: 0, tookL: 0, leftH: 6, leftL: 12, next: "", left: 1 },
+};
+
 const set: Schemas["Fairing"] = {
   id: "f",
   version: 3,
@@ -74,6 +82,7 @@ const set: Schemas["Fairing"] = {
       kg: 1,
       hours: 2,
       days: 1.5,
+      handover,
       working,
     },
     {
@@ -83,6 +92,7 @@ const set: Schemas["Fairing"] = {
       kg: 0.9,
       hours: 3,
       days: 3.2,
+      handover,
       working,
     },
   ],

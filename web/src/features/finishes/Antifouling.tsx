@@ -14,9 +14,9 @@ type View = Schemas["Antifouled"];
 
 /** Antifouling by zones, with its windows and the seasons it lasts. */
 export function Antifouling({ surfaceId }: { surfaceId: string }) {
-  const bench = useCraft("antifouling", surfaceId);
+  const { bench, plan } = useCraft("antifouling", surfaceId);
   return (
-    <Workbench bench={bench} planKey="antifouling" picture={(v) => <Picture view={v} />}>
+    <Workbench bench={bench} plan={plan} picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}
     </Workbench>
   );

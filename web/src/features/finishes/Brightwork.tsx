@@ -14,9 +14,9 @@ type View = Schemas["Bright"];
 
 /** Clear finished wood, from what to strip to when it is due again. */
 export function Brightwork({ surfaceId }: { surfaceId: string }) {
-  const bench = useCraft("brightwork", surfaceId);
+  const { bench, plan } = useCraft("brightwork", surfaceId);
   return (
-    <Workbench bench={bench} planKey="brightwork" picture={(v) => <Picture view={v} />}>
+    <Workbench bench={bench} plan={plan} picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}
     </Workbench>
   );

@@ -13,9 +13,9 @@ type View = Schemas["Gelcoated"];
 
 /** Gelcoat sprayed, rolled, or as a thickened repair. */
 export function Gelcoat({ surfaceId }: { surfaceId: string }) {
-  const bench = useCraft("gelcoat", surfaceId);
+  const { bench, plan } = useCraft("gelcoat", surfaceId);
   return (
-    <Workbench bench={bench} planKey="gelcoat" picture={(v) => <Picture view={v} />}>
+    <Workbench bench={bench} plan={plan} picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}
     </Workbench>
   );

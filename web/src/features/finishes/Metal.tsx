@@ -15,9 +15,9 @@ type View = Schemas["Metalled"];
 
 /** Bare metal from blasting to the last coat. */
 export function Metal({ surfaceId }: { surfaceId: string }) {
-  const bench = useCraft("metal", surfaceId);
+  const { bench, plan } = useCraft("metal", surfaceId);
   return (
-    <Workbench bench={bench} picture={(v) => <Picture view={v} />}>
+    <Workbench bench={bench} plan={plan} picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}
     </Workbench>
   );

@@ -12,9 +12,9 @@ type View = Schemas["Moulded"];
 
 /** Panels of patterned laminate out of a mould. */
 export function Moulded({ surfaceId }: { surfaceId: string }) {
-  const bench = useCraft("moulded", surfaceId);
+  const { bench, plan } = useCraft("moulded", surfaceId);
   return (
-    <Workbench bench={bench} picture={(v) => <Picture view={v} />}>
+    <Workbench bench={bench} plan={plan} picture={(v) => <Picture view={v} />}>
       {(v) => <Form view={v} />}
     </Workbench>
   );

@@ -22,12 +22,12 @@ type View = Schemas["NonSkid"];
 
 /** Panels of non-skid on a deck, drawn, measured, ordered and printed at 1:1. */
 export function NonSkid({ surfaceId }: { surfaceId: string }) {
-  const bench = useCraft("non-skid", surfaceId);
+  const { bench, plan } = useCraft("non-skid", surfaceId);
   const [selected, select] = useState("");
   return (
     <Workbench
       bench={bench}
-      planKey="non-skid"
+      plan={plan}
       picture={(v) => <Picture view={v} selected={selected} select={select} kept={!bench.dirty && v.version > 0} />}
     >
       {(v) => <Form view={v} />}

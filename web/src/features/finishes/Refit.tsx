@@ -1,5 +1,6 @@
 import { api, ok, type Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
+import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Part } from "./fields";
@@ -11,6 +12,14 @@ const { Num, Pick, Rows, Text, Tick, When, useDraft } = fieldsOf<Schemas["RefitW
 
 type View = Schemas["Refitted"];
 
+const CORES = [
+  { key: "", name: "not looked yet" },
+  { key: "none", name: "solid, no core" },
+  { key: "balsa", name: "balsa" },
+  { key: "foam", name: "foam" },
+  { key: "plywood", name: "plywood" },
+];
+
 const at = (id: string) => ({ params: { path: { id } } });
 
 /** The edges of a job: bedding, masking, full cure, snags. */
@@ -21,7 +30,12 @@ export function Refit({ boatId, name }: { boatId: string; name: string }) {
     set: (version, body) => ok(api.PUT("/api/boats/{id}/finishes/refit", { params: { path: { id: boatId }, query: { version } }, body })),
   });
   return (
-    <Workbench bench={bench} title={name} picture={(v) => <Picture view={v} />}>
+    <Workbench
+      bench={bench}
+      title={name}
+      plan={() => ok(api.POST("/api/boats/{id}/finishes/refit/plan", at(boatId)))}
+      picture={(v) => <Picture view={v} />}
+    >
       {(v) => <Form view={v} />}
     </Workbench>
   );
@@ -31,6 +45,7 @@ function Picture({ view }: { view: View }) {
   const r = view.result;
   const zone = view.place.timeZone;
   const when = (t?: string) => (t ? stamp(t, zone) : "");
+  const { prose } = useSettings();
   return (
     <>
       <div className="grid gap-8 lg:grid-cols-2">
@@ -57,6 +72,11 @@ function Picture({ view }: { view: View }) {
                 <b>{b.name}</b>: {b.next}
                 {b.from && `, from ${when(b.from)}`}
                 {b.loadAt && `; load from ${when(b.loadAt)}`}
+                {b.advice.map((a) => (
+                  <span key={prose(a)} className="quiet block text-sm">
+                    {prose(a)}
+                  </span>
+                ))}
               </li>
             ))}
           </ul>
@@ -144,13 +164,26 @@ function Form({ view }: { view: View }) {
           at="hardware"
           title="Hardware"
           add="Add hardware"
-          fresh={() => ({ name: "cleat", surfaceId: first, compound: "polysulphide", sealed: false })}
+          fresh={() => ({
+            name: "cleat",
+            surfaceId: first,
+            compound: "polysulphide",
+            sealed: false,
+            through: true,
+            backed: false,
+            endGrain: false,
+            core: "" as const,
+          })}
         >
           {(p) => (
             <>
               <Text at={`${p}.name`} label="What" />
               <Pick at={`${p}.surfaceId`} label="On" options={surfaces} />
               <Pick at={`${p}.compound`} label="Bedded in" options={words?.compounds ?? []} />
+              <Pick at={`${p}.core`} label="Between the skins there" options={CORES} />
+              <Tick at={`${p}.through`} label="Bolted through" />
+              <Tick at={`${p}.backed`} label="A plate behind" />
+              <Tick at={`${p}.endGrain`} label="Holes in end grain" />
               <Tick at={`${p}.sealed`} label="Holes drilled and sealed" />
               <When at={`${p}.beddedAt`} label="Bedded, first tightened" zone={zone} now={view.now} />
               <When at={`${p}.snuggedAt`} label="Tightened again" zone={zone} now={view.now} />

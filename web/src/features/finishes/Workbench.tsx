@@ -1,9 +1,10 @@
 import type { ReactNode } from "react";
 import { useNavigate } from "react-router";
-import { api, ok, type Schemas, type Words } from "../../api/client";
-import { useChange, useProducts } from "../../api/queries";
+import type { Schemas, Words } from "../../api/client";
+import { useChange, useKinds, useProducts } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, Refusal } from "../../ui/Form";
+import { HandoverList } from "../../ui/Handover";
 import { Answer, Loaded } from "../../ui/Page";
 import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
@@ -17,25 +18,24 @@ type View<W> = Kept<W> & {
   product: string;
   boatId: string;
   surface?: Schemas["Surface"];
-  planned?: Schemas["Step"];
+  handovers: Schemas["Handover"][];
 };
 
 /** The part of an answer that all benches have. */
 export type Plan = Pick<Schemas["MouldResult"], "steps" | "takes" | "findings" | "cautions" | "working">;
 
-export type PlanKey = "non-skid" | "gelcoat" | "brightwork" | "antifouling";
-
 /** A workbench: the answer, the picture and figures, what to keep, and the form. */
 export function Workbench<W, R extends View<W>>({
   bench,
   title,
-  planKey,
+  plan,
   picture,
   children,
 }: {
   bench: ReturnType<typeof useWork<W, R>>;
   title?: string;
-  planKey?: PlanKey;
+  /** Puts what is kept into the build-up. */
+  plan: () => Promise<unknown>;
   picture: (view: R) => ReactNode;
   children: (view: R) => ReactNode;
 }) {
@@ -70,7 +70,7 @@ export function Workbench<W, R extends View<W>>({
                   )
                 }
               />
-              <Keep bench={bench} view={view} planKey={planKey} />
+              <Keep bench={bench} view={view} plan={plan} />
               {view.trouble.length === 0 && picture(view)}
               <div className="mt-2">{children(view)}</div>
             </Errors.Provider>
@@ -81,13 +81,20 @@ export function Workbench<W, R extends View<W>>({
   );
 }
 
-function Keep<W, R extends View<W>>({ bench, view, planKey }: { bench: ReturnType<typeof useWork<W, R>>; view: R; planKey?: PlanKey }) {
+function Keep<W, R extends View<W>>({
+  bench,
+  view,
+  plan: put,
+}: {
+  bench: ReturnType<typeof useWork<W, R>>;
+  view: R;
+  plan: () => Promise<unknown>;
+}) {
   const go = useNavigate();
-  const plan = useChange(
-    ["steps"],
-    () => ok(api.POST(`/api/surfaces/{id}/finishes/${planKey ?? "gelcoat"}/plan`, { params: { path: { id: view.surface?.id ?? "" } } })),
-    () => go(`/boats/${view.boatId}/build-up?surface=${view.surface?.id}`),
-  );
+  const first = view.handovers[0]?.surfaceId;
+  const plan = useChange(["steps", "finish"], put, () => go(`/boats/${view.boatId}/build-up${first ? `?surface=${first}` : ""}`));
+  const stopped = view.handovers.some((h) => (h.stop ?? []).length > 0);
+  const changes = view.handovers.some((h) => h.changes.length > 0);
   return (
     <div className="no-print mb-4">
       <div className="flex flex-wrap items-center gap-3">
@@ -104,15 +111,16 @@ function Keep<W, R extends View<W>>({ bench, view, planKey }: { bench: ReturnTyp
             Back to what is kept
           </button>
         )}
-        {planKey && view.planned && !bench.dirty && view.version > 0 && (
+        {changes && !stopped && !bench.dirty && (
           <button type="button" className="btn min-h-11" disabled={plan.isPending} onClick={() => plan.mutate(undefined)}>
             Put it into the build-up
           </button>
         )}
-        {planKey && !bench.dirty && view.version === 0 && (
-          <span className="quiet text-sm">Change something and keep it; then it can go into the build-up.</span>
-        )}
+        {changes && bench.dirty && <span className="quiet text-sm">Keep it; then it can go into the build-up.</span>}
       </div>
+      {view.handovers.map((h) => (
+        <HandoverList key={h.surfaceId} handover={h} />
+      ))}
       <Refusal error={bench.refused ?? plan.error} />
       <Conflict<R, W>
         error={bench.save.error}
@@ -169,9 +177,24 @@ export function Findings({ findings }: { findings: Schemas["SayFinding"][] }) {
   );
 }
 
+/** What a step of a bench is called. */
+function named(s: Schemas["CraftStep"], kind = s.work as string): string {
+  const name = s.name || (s.grit ? `${kind} with ${s.grit}` : kind);
+  const coats = s.coats > 0 ? `${s.coats === 1 ? "1 coat" : `${s.coats} coats`}${s.role === "main" ? "" : `, ${s.role}`}` : "";
+  const more = [
+    coats || name,
+    s.colour,
+    s.thinnerPct > 0 && `thinned ${s.thinnerPct} %`,
+    s.keyGrit && `keyed with ${s.keyGrit} before`,
+    s.pull && `tape pulled ${s.pull}`,
+  ];
+  return more.filter(Boolean).join(", ");
+}
+
 /** Steps in their order with the waits between them. */
-export function Steps({ plan, title }: { plan: Plan; title: string }) {
+export function Steps({ plan, title }: { plan: Pick<Plan, "steps" | "working">; title: string }) {
   const { prose } = useSettings();
+  const { kindOf } = useKinds();
   if (plan.steps.length === 0) return null;
   return (
     <section>
@@ -186,9 +209,10 @@ export function Steps({ plan, title }: { plan: Plan; title: string }) {
           <li key={i} className="rule-b grid grid-cols-[1.6rem_1fr_auto] gap-2 py-2">
             <b>{i + 1}</b>
             <span>
-              <b>{s.name}</b>
+              <b>{named(s, kindOf(s.work).name)}</b>
+              {s.where && <span className="quiet"> · {s.where.name}</span>}
               <br />
-              <span className="text-sm">{prose(s.how)}</span>
+              <span className="text-sm">{prose(s.how ?? [])}</span>
             </span>
             <span className="quiet text-right text-sm whitespace-nowrap">
               {s.amount > 0 && (
@@ -198,10 +222,10 @@ export function Steps({ plan, title }: { plan: Plan; title: string }) {
                 </>
               )}
               {s.workH > 0 && `${span(s.workH)} work`}
-              {s.waitH > 0 && (
+              {(s.waitH ?? 0) > 0 && (
                 <>
                   <br />
-                  then wait {elapsed(s.waitH)}
+                  then wait {elapsed(s.waitH ?? 0)}
                 </>
               )}
             </span>

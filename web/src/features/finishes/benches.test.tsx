@@ -26,6 +26,7 @@ const head = {
   boatId: "b",
   place,
   trouble: [],
+  handovers: [],
   product: "Gelcoat",
   says: [{ text: "An answer." }],
   now: "2026-05-09T08:00:00Z",
@@ -152,7 +153,15 @@ const bright = {
   ...head,
   surface: mast,
   product: "Varnish",
-  planned: { id: "", work: "coat", coats: 3 },
+  handovers: [
+    {
+      surfaceId: "m",
+      surface: "Mast",
+      steps: [],
+      changes: [{ was: "", will: "6 × Varnish, keyed with 320" }],
+      sum: { tookH: 0, tookL: 0, leftH: 6, leftL: 12, next: "", left: 1 },
+    },
+  ],
   nights: [
     { from: "2026-05-09T06:00:00Z", to: "2026-05-09T08:30:00Z" },
     { from: "2026-05-10T20:00:00Z", to: "2026-05-11T01:00:00Z" },
@@ -208,6 +217,8 @@ it("shows coats now and later to scale, a coat's hours, and when to begin for a 
 it("puts what is kept into the build-up, and not what is being changed", async () => {
   const calls = open("brightwork", bright, "m", { "POST /api/surfaces/m/finishes/brightwork/plan": { surface: mast } });
   const put = await screen.findByRole("button", { name: "Put it into the build-up" });
+  expect(screen.getByTestId("handover").textContent).toContain("One step of Mast would change, 6 h to come from this bench");
+  expect(screen.getByText("6 × Varnish, keyed with 320")).toBeTruthy();
   await userEvent.click(screen.getByLabelText("Stain"));
   expect(screen.queryByRole("button", { name: "Put it into the build-up" })).toBeNull();
   await userEvent.click(screen.getByRole("button", { name: "Back to what is kept" }));

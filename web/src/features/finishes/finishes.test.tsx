@@ -35,7 +35,7 @@ const survey = {
     surface("m", "Mast", "solid-wood", ["brightwork"]),
   ],
 };
-const head = { version: 2, boatId: "b", place, trouble: [], product: "a product" };
+const head = { version: 2, boatId: "b", place, trouble: [], handovers: [], steps: [], product: "a product" };
 const square = (x: number) => [
   {
     outer: [

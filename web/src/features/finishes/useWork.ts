@@ -74,7 +74,7 @@ export function useCraft<K extends keyof Crafts>(craft: K, surfaceId: string) {
   type R = Crafts[K][1];
   const path = `/api/surfaces/{id}/finishes/${craft}` as "/api/surfaces/{id}/finishes/gelcoat";
   const at = { path: { id: surfaceId } };
-  return useWork<W, R & Kept<W>>([surfaceId, craft], {
+  const bench = useWork<W, R & Kept<W>>([surfaceId, craft], {
     get: () => ok(api.GET(path, { params: at })) as Promise<unknown> as Promise<R & Kept<W>>,
     preview: (work) => ok(api.POST(path, { params: at, body: work as Schemas["GelcoatWork"] })) as Promise<unknown> as Promise<R & Kept<W>>,
     set: (version, work) =>
@@ -82,6 +82,8 @@ export function useCraft<K extends keyof Crafts>(craft: K, surfaceId: string) {
         R & Kept<W>
       >,
   });
+  const plan = `${path}/plan` as "/api/surfaces/{id}/finishes/gelcoat/plan";
+  return { bench, plan: () => ok(api.POST(plan, { params: at })) };
 }
 
 type Draft = { read: (path: string) => unknown; write: (path: string, value: unknown) => void };

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { useAccounts } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
+import { workdays } from "../../ui/time";
 
 const money = (cents: number) => (cents / 100).toLocaleString("en-GB", { maximumFractionDigits: 0 });
 const hours = (h: number) => h.toLocaleString("en-GB", { maximumFractionDigits: 1 });
@@ -14,7 +15,7 @@ export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]
   const done = a.materialCents + a.labourCents;
   const left = a.leftMaterialCents + a.leftLabourCents;
   const against = a.plannedH > 0 ? Math.round((100 * a.reckonedHours) / a.plannedH - 100) : 0;
-  const answer = `${hours(a.hours)} h so far and about ${hours(a.leftHours)} h to come; ${money(done)} spent, about ${money(left)} to finish.`;
+  const answer = `${hours(a.hours)} h so far and ${workdays(a.leftHours, a.workDayH)} to come; ${money(done)} spent, about ${money(left)} to finish.`;
   const detail = (
     <>
       {a.plannedH > 0 &&

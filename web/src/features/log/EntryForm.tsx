@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { discard, newID, type Parcel, send } from "../../api/outbox";
-import { useBuildUp, useChange, useCoats, useKinds, useMeta, useSurvey } from "../../api/queries";
+import { useBuildUp, useChange, useCoats, useJob, useKinds, useMeta, useSurvey } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
 import { Conflict } from "../../ui/Conflict";
 import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
@@ -19,6 +19,8 @@ export function EntryForm({
   parcel,
   weighed,
   kind: first,
+  step: firstStep,
+  share,
   done,
 }: {
   today: Schemas["Today"];
@@ -27,6 +29,9 @@ export function EntryForm({
   parcel?: Parcel;
   /** What the scale showed, from Bench. */
   kind?: string;
+  /** The step, or own task, that is told of, and how much of it is meant. */
+  step?: string;
+  share?: number;
   weighed?: { baseG?: number; hardenerG?: number };
   done: (kept: boolean) => void;
 }) {
@@ -38,7 +43,13 @@ export function EntryForm({
   const start = () => {
     if (entry) return draftOf(entry, zone, units);
     if (parcel) return draftOf(parcel.body as Schemas["LogbookEntry"], zone, units);
-    return { ...blank(surfaceId, today.ribbon.now, zone), ...weighed, ...(first && { kind: first }) };
+    return {
+      ...blank(surfaceId, today.ribbon.now, zone),
+      ...weighed,
+      ...(first && { kind: first === "fill" ? "coat" : first }),
+      ...(firstStep && (surfaceId ? { step: firstStep } : { own: firstStep })),
+      ...(share && share < 100 && { sharePct: share }),
+    };
   };
   const [draft, setDraft] = useState<Draft>(start);
   const [id] = useState(() => (parcel?.body as { id?: string } | undefined)?.id ?? newID());
@@ -48,13 +59,23 @@ export function EntryForm({
   const set = (more: Partial<Draft>) => setDraft({ ...draft, ...more });
   const build = useBuildUp(draft.surfaceId).data;
   const lane = today.answer.lanes.find((l) => l.surfaceId === draft.surfaceId);
-  const step = draft.step || lane?.nextStepId || (build?.steps.find((s) => s.productId)?.id ?? OTHER);
-  const planned = build?.steps.find((s) => s.id === step);
-  const productId = planned?.productId ?? (draft.productId || coats[0]?.id || "");
-  const nameOf = (p: string) => products.find((o) => o.id === p)?.sheet.name ?? "";
   const { works, kindOf } = useKinds();
   const kind = kindOf(draft.kind);
   const coat = kind.lays === true;
+  const films = (id?: string) => kindOf(build?.steps.find((s) => s.id === id)?.work ?? "").films === true;
+  // The tasks that an entry of this kind can be of; a step of several coats once.
+  const tasks = (build?.tasks ?? []).filter(
+    (t, i, all) =>
+      (coat ? films(t.stepId) && t.films : t.work === draft.kind) && all.findIndex((o) => o.stepId === t.stepId && o.work === t.work) === i,
+  );
+  const waits = (build?.tasks ?? []).find(
+    (t) => t.work === draft.kind && t.state !== "done" && t.state !== "overtaken" && t.state !== "skipped",
+  );
+  const step = draft.step || (coat ? lane?.nextStepId || (build?.steps.find((s) => s.productId)?.id ?? OTHER) : (waits?.stepId ?? OTHER));
+  const planned = build?.steps.find((s) => s.id === step);
+  const own = useJob(boatId).data?.own ?? [];
+  const productId = planned?.productId ?? (draft.productId || coats[0]?.id || "");
+  const nameOf = (p: string) => products.find((o) => o.id === p)?.sheet.name ?? "";
 
   const save = useChange(
     ["log"],
@@ -123,7 +144,7 @@ export function EntryForm({
               name="kind"
               label="What"
               value={draft.kind}
-              onChange={(k) => set({ kind: k })}
+              onChange={(k) => set({ kind: k, step: "" })}
               options={works.filter((k) => k.logged).map((k) => ({ value: k.work, label: k.told }))}
             />
             <Choice
@@ -157,6 +178,59 @@ export function EntryForm({
                 )}
                 products={coats}
               />
+            )}
+            {!coat && draft.surfaceId !== "" && tasks.length > 0 && (
+              <Choice
+                name="stepId"
+                label="Planned work"
+                value={step}
+                onChange={(s) => set({ step: s, patches: [] })}
+                options={[
+                  ...tasks.map((t) => ({
+                    value: t.stepId,
+                    label: `${t.what}${t.where ? `, ${t.where}` : ""} (${t.state === "done" ? "done" : `${Math.round(t.donePct)} % done`})`,
+                  })),
+                  { value: OTHER, label: "nothing that is planned" },
+                ]}
+              />
+            )}
+            {draft.surfaceId === "" && draft.kind === "other" && own.length > 0 && (
+              <Choice
+                name="ownId"
+                label="Task of the plan"
+                value={draft.own}
+                onChange={(o) => set({ own: o })}
+                options={[
+                  { value: "", label: "none of these" },
+                  ...own.map((t) => ({ value: t.id, label: `${t.what} (${Math.round(t.donePct)} % done)` })),
+                ]}
+              />
+            )}
+            {kind.judged && (
+              <Choice
+                name="outcome"
+                label="What came of it"
+                value={draft.outcome}
+                onChange={(outcome) => set({ outcome })}
+                options={[
+                  { value: "", label: "choose" },
+                  { value: "passed", label: "it passed" },
+                  { value: "failed", label: "it failed" },
+                ]}
+              />
+            )}
+            {(planned || draft.own) && !kind.judged && (planned?.where?.patches ?? []).length < 2 && (
+              <NumberField
+                name="sharePct"
+                label="How much of it"
+                hint="empty: all that was left"
+                unit="%"
+                value={draft.sharePct}
+                onChange={(sharePct) => set({ sharePct })}
+              />
+            )}
+            {planned && (planned.where?.patches ?? []).length > 1 && (
+              <Patches draft={draft} set={set} patches={planned.where?.patches ?? []} />
             )}
             {kind.gritted && <NumberField name="grit" label="Last grit" unit="P" value={draft.grit} onChange={(grit) => set({ grit })} />}
             {kind.removes && (
@@ -351,6 +425,32 @@ function CoatFields({
         </div>
       </details>
     </>
+  );
+}
+
+/** The patches of a step that were done, by tap. */
+function Patches({ draft, set, patches }: Fields & { patches: Schemas["StepPatch"][] }) {
+  return (
+    <fieldset className="sm:col-span-2 lg:col-span-3">
+      <legend className="text-sm font-semibold">Which of them (none: all that were left)</legend>
+      <div className="mt-1 flex flex-wrap gap-2">
+        {patches.map((p) => {
+          const on = draft.patches.includes(p.name);
+          return (
+            <button
+              key={p.name}
+              type="button"
+              aria-pressed={on}
+              className={`btn min-h-11 min-w-11 ${on ? "btn-neutral" : "btn-ghost border-base-300"}`}
+              onClick={() => set({ patches: on ? draft.patches.filter((k) => k !== p.name) : [...draft.patches, p.name] })}
+            >
+              {on && "✓ "}
+              {p.name}
+            </button>
+          );
+        })}
+      </div>
+    </fieldset>
   );
 }
 

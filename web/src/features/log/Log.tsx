@@ -79,13 +79,15 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
           />
           {logging ? (
             <EntryForm
-              key={editing?.id ?? parcel?.id ?? surface}
+              key={editing?.id ?? parcel?.id ?? `${surface}${params.get("step")}`}
               today={today}
               surfaceId={surface}
               entry={editing}
               parcel={parcel}
               weighed={weighed}
               kind={params.get("kind") ?? undefined}
+              step={params.get("step") ?? undefined}
+              share={Number(params.get("share")) || undefined}
               done={close}
             />
           ) : (

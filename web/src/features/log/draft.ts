@@ -31,6 +31,12 @@ export type Draft = {
   pinholes?: number;
   early: string;
   beyondShelf: boolean;
+  /** How much of the task it did, %; nothing is all that was left. */
+  sharePct?: number;
+  patches: string[];
+  outcome: string;
+  /** The own task that it is of. */
+  own: string;
   place?: Schemas["SurveyPlace"];
 };
 
@@ -63,6 +69,9 @@ export function blank(surfaceId: string, now: string, zone: string): Draft {
     dry: "",
     early: "",
     beyondShelf: false,
+    patches: [],
+    outcome: "",
+    own: "",
   };
 }
 
@@ -94,6 +103,10 @@ export function draftOf(e: Schemas["LogbookEntry"], zone: string, u: Units): Dra
     pinholes: e.round?.pinholes,
     early: e.early ?? "",
     beyondShelf: e.beyondShelf ?? false,
+    sharePct: e.sharePct || undefined,
+    patches: e.patches ?? [],
+    outcome: e.outcome ?? "",
+    own: e.ownId ?? "",
     place: e.place,
   };
 }
@@ -119,7 +132,12 @@ export function entryOf(
     ...(d.surfaceId && { surfaceId: d.surfaceId }),
     kind: d.kind as Schemas["LogbookEntry"]["kind"],
     startedAt: fromLocalField(d.startedAt, zone),
-    ...(coat && { productId, ...(planned?.id && { stepId: planned.id }) }),
+    ...((coat || (kind.films && planned)) && { productId }),
+    ...(d.surfaceId && planned?.id && { stepId: planned.id }),
+    ...(!d.surfaceId && d.own && { ownId: d.own }),
+    ...(d.sharePct && d.sharePct < 100 && { sharePct: d.sharePct }),
+    ...(d.patches.length > 0 && { patches: d.patches }),
+    ...(kind.judged && { outcome: d.outcome as "" | "passed" | "failed" }),
     litres: coat || kind.films ? (d.litres ?? 0) : 0,
     wetUm: coat ? um(d.wet) : [],
     thinnerPct: coat ? (d.thinnerPct ?? planned?.thinnerPct ?? 0) : 0,

@@ -194,6 +194,7 @@ const accounts = (more = {}): Schemas["Accounts"] => ({
   unpriced: ["Primer"],
   hourCents: 0,
   hours: 6,
+  workDayH: 8,
   plannedH: 3,
   reckonedHours: 6,
   materialCents: 12300,
@@ -206,7 +207,7 @@ const accounts = (more = {}): Schemas["Accounts"] => ({
 
 it("sets hours and money against the plan and says what is missing", () => {
   show(<Accounts accounts={accounts()} />);
-  expect(screen.getByText("6 h so far and about 4 h to come; 123 spent, about 50 to finish.")).toBeTruthy();
+  expect(screen.getByText("6 h so far and 4 h to come; 123 spent, about 50 to finish.")).toBeTruthy();
   expect(screen.getByText(/took 100 % more/).textContent).toContain("2 entries tell no hours");
   expect(screen.getByText(/Without a price in Library: Primer/)).toBeTruthy();
 });

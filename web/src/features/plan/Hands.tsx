@@ -7,7 +7,7 @@ import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } fr
 import { WeekFields } from "../boats/WeekFields";
 
 type Settings = Schemas["PlanSettings"];
-type OwnTask = Schemas["PlanOwnTask"];
+type OwnTask = Schemas["TaskOwnTask"];
 
 /** Days off as a text of dates; what is typed stays as it is typed. */
 function DaysOff({ name, days, set }: { name: string; days: string[]; set: (days: string[]) => void }) {

@@ -3,7 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useSurvey, useYardPlan } from "../../api/queries";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { Said, Sentence } from "../../ui/Sentence";
-import { longDay, stamp } from "../../ui/time";
+import { longDay, span, stamp, workdays } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
 import { Hands } from "./Hands";
 import { Risk } from "./Risk";
@@ -41,6 +41,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
     await make.start();
     refresh.mutate(undefined);
   };
+  const mineOf = plan.boats.find((b) => b.id === boatId);
   const mine = plan.plan?.launches.find((l) => l.boatId === boatId);
   return (
     <>
@@ -57,7 +58,8 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
           mine && (
             <>
               {mine.due && `Wanted by ${longDay(mine.due, zone)}; `}
-              {Math.round(mine.hours)} h of work left on {mine.boat}
+              {workdays(mine.hours, mineOf?.workDayH ?? 8)} of work to come on {mine.boat}
+              {mine.besideH > 0 && `, and ${span(mine.besideH)} that the plan takes beside`}
               {mine.rekey > 0 && `, ${mine.rekey} missed ${mine.rekey === 1 ? "window" : "windows"} to sand for`}. Beyond{" "}
               {stamp(plan.known, zone)} the plan assumes a usual course of the month's weather.
             </>

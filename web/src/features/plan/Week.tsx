@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
-import { useChange } from "../../api/queries";
+import { tellDone } from "../../api/done";
+import { useChange, useKinds } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { Sentence } from "../../ui/Sentence";
 import { clock, longDay, sameDay, span, stamp } from "../../ui/time";
@@ -67,6 +68,7 @@ function One({
   setOpen: (on: boolean) => void;
 }) {
   const zone = plan.place.timeZone;
+  const { kindOf } = useKinds();
   // A task that was moved to another day is drawn anew there: the keys go with it.
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => box.current?.focus(), []);
@@ -78,12 +80,14 @@ function One({
     ok(
       api.PUT("/api/places/{id}/plan", {
         params: { path: { id } },
-        body: { version: plan.version, value: { ...plan.settings, marks: { ...plan.settings.marks, [i.taskId]: m } } },
+        body: { version: plan.version, value: { ...plan.settings, marks: { ...plan.settings.marks, [i.taskId.replace(/\/.*/, "")]: m } } },
       }),
     ),
   );
   const by = (hours: number) => new Date(Date.parse(i.start) + hours * 3_600_000).toISOString();
   const name = `${i.boat}: ${i.surface ? `${i.surface}, ` : ""}${i.what}`;
+  const tell = useChange(["log"], (part: number) => tellDone(i.boatId, i, name, plan.now, part));
+  const judged = kindOf(i.work).judged;
   const shift = (hours: number, words: string) => (
     <button type="button" className="btn btn-sm max-sm:min-h-11" disabled={move.isPending} onClick={() => move.mutate(by(hours))}>
       {words}
@@ -148,24 +152,28 @@ function One({
               pin here
             </button>
           )}
-          <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => mark.mutate({ state: "done" })}>
-            done
-          </button>
-          <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => mark.mutate({ leftPct: 50 })}>
-            half done
-          </button>
+          {!i.coat && !judged && i.stepId && (
+            <>
+              <button type="button" className="btn btn-sm max-sm:min-h-11" disabled={tell.isPending} onClick={() => tell.mutate(1)}>
+                done: log it
+              </button>
+              <button type="button" className="btn btn-sm max-sm:min-h-11" disabled={tell.isPending} onClick={() => tell.mutate(0.5)}>
+                half done
+              </button>
+            </>
+          )}
           <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => mark.mutate({ state: "skipped" })}>
             skip
           </button>
-          {i.coat && (
-            <Link className="linked text-sm" to={`/boats/${i.boatId}/log?surface=${i.surfaceId}`}>
-              log the coat
+          {(i.coat || judged) && (
+            <Link className="linked text-sm" to={`/boats/${i.boatId}/log?surface=${i.surfaceId}&step=${i.stepId}&kind=${i.work}`}>
+              {judged ? "log the verdict" : "log the coat"}
             </Link>
           )}
           <span className="quiet text-xs">arrows move an hour, page keys a day</span>
         </div>
       )}
-      <Refusal error={move.error ?? mark.error} />
+      <Refusal error={move.error ?? mark.error ?? tell.error} />
     </li>
   );
 }

@@ -1,10 +1,11 @@
+import "fake-indexeddb/auto";
 // @vitest-environment happy-dom
 // @vitest-environment-options { "url": "http://test/" }
 import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
-import { answers, show } from "../../testing";
+import { answers, DESCRIBED, show, WORKS } from "../../testing";
 import { Hands } from "./Hands";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
@@ -21,6 +22,10 @@ const item = (more: Partial<Schemas["PlanItem"]>): Schemas["PlanItem"] => ({
   start: "2026-05-09T10:00:00Z",
   end: "2026-05-09T12:00:00Z",
   hours: 2,
+  stepId: "t1",
+  work: "coat",
+  sharePct: 100,
+  before: [],
   people: ["Ada"],
   coat: true,
   rekey: false,
@@ -48,7 +53,7 @@ const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => (
     marks: {},
   },
   rules: [{ id: "top-down", name: "top down", why: "drips fall" }],
-  boats: [{ id: "b", name: "Tern", launch: "2026-05-20", surfaces: [{ id: "s", name: "Deck" }] }],
+  boats: [{ id: "b", name: "Tern", launch: "2026-05-20", surfaces: [{ id: "s", name: "Deck" }], workDayH: 8 }],
   days: [{ day: "2026-05-09", minC: 8, maxC: 15, rainH: 3, forecast: true }],
   trouble: [],
   moved: [],
@@ -78,6 +83,7 @@ const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => (
         due: "2026-05-13T22:59:00Z",
         lateH: 10,
         hours: 4,
+        besideH: 1,
         cents: 10000,
         rekey: 1,
         says: [{ text: "Tern is late." }],
@@ -90,7 +96,11 @@ const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => (
 });
 
 it("lists the week with reasons, and moves a task by button and by key", async () => {
-  const calls = answers({ "POST /api/places/p/plan/move": plan(), "PUT /api/places/p/plan": plan() });
+  const calls = answers({
+    "POST /api/places/p/plan/move": plan(),
+    "PUT /api/places/p/plan": plan(),
+    "GET /api/meta": { ...DESCRIBED, works: WORKS },
+  });
   show(<Week plan={plan()} boatId="b" />);
   expect(screen.getByText(/window closes Tue 12 May, 09:00/)).toBeTruthy();
   expect(screen.getByText(/missed window/)).toBeTruthy();
@@ -99,8 +109,28 @@ it("lists the week with reasons, and moves a task by button and by key", async (
   await waitFor(() => expect(calls.at(-1)?.body).toEqual({ version: 4, taskId: "t2", at: "2026-05-12T09:00:00.000Z" }));
   await userEvent.keyboard("{ArrowLeft}");
   await waitFor(() => expect(calls.at(-1)?.body).toEqual({ version: 4, taskId: "t2", at: "2026-05-11T08:00:00.000Z" }));
-  await userEvent.click(screen.getByRole("button", { name: "done" }));
-  await waitFor(() => expect(calls.at(-1)?.body).toMatchObject({ version: 4, value: { marks: { t2: { state: "done" } } } }));
+  expect(screen.queryByRole("button", { name: "done: log it" })).toBeNull();
+  expect(screen.getByText("log the coat").getAttribute("href")).toContain("step=t1&kind=coat");
+  await userEvent.click(screen.getByRole("button", { name: "skip" }));
+  await waitFor(() => expect(calls.at(-1)?.body).toMatchObject({ version: 4, value: { marks: { t2: { state: "skipped" } } } }));
+});
+
+it("writes an entry of the log for what is done", async () => {
+  const calls = answers({ "POST /api/log": {}, "GET /api/meta": { ...DESCRIBED, works: WORKS } });
+  const sanding = item({ taskId: "st/2", stepId: "st", work: "sand", what: "sand with 80, part 2 of 4", coat: false, sharePct: 25 });
+  const p = plan();
+  show(<Week plan={{ ...p, plan: { ...(p.plan as Schemas["Plan"]), items: [sanding] } }} boatId="b" />);
+  await userEvent.click(screen.getByRole("button", { name: "Change Tern: Deck, sand with 80, part 2 of 4" }));
+  await userEvent.click(screen.getByRole("button", { name: "done: log it" }));
+  await waitFor(() =>
+    expect(calls.find((c) => c.path === "/api/log")?.body).toMatchObject({
+      boatId: "b",
+      surfaceId: "s",
+      stepId: "st",
+      kind: "sand",
+      sharePct: 25,
+    }),
+  );
 });
 
 it("shows a pin that cannot stand where it was asked for", async () => {

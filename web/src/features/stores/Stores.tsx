@@ -5,6 +5,7 @@ import { useBoats, useChange, useStores } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
+import { workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "../buildup/Consumables";
 import { money } from "../buildup/plan";
@@ -66,7 +67,9 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
             <>
               {low.length > 0 && <b>The next coat cannot be finished with what is there: {low.map((n) => n.product).join("; ")}. </b>}
               {litres.text} {litres.unit} are still to be laid. What logged coats took corrects the reckoning; the amount bought weighs a
-              stop in mid-coat ({money(stores.stopCents)}, a day of sanding) against a spare tin.
+              stop in mid-coat ({money(stores.stopCents)}, a day of sanding) against a spare tin. The work to come is{" "}
+              {workdays(stores.leftH, stores.workDayH)}
+              {stores.labourCents > 0 && `, ${money(stores.labourCents)} at the price of an hour in Plan`}.
             </>
           )
         }

@@ -91,15 +91,19 @@ function Order({ answer, zone, now, base }: { answer: Schemas["TodayAnswer"]; zo
       {answer.actions.map((a) => {
         const isNow = Date.parse(a.at) - Date.parse(now) < 60_000;
         return (
-          <li key={`${a.at}${a.surfaceId}${a.hours}`} className="rule-b flex gap-4 py-2">
+          <li key={`${a.at}${a.surfaceId}${a.hours}${a.task?.taskId}`} className="rule-b flex gap-4 py-2">
             <b className="w-12 shrink-0">{isNow ? "now" : clock(a.at, zone)}</b>
             <span className="grow">
               <Sentence spans={a.text} zone={zone} />
               {a.until && a.hours > 0 && <span className="quiet">; begin before {clock(a.until, zone)}</span>}
             </span>
+            {a.task && a.task.people.length > 0 && <span className="quiet">{a.task.people.join(", ")}</span>}
             {a.hours > 0 && <span className="quiet whitespace-nowrap">{span(a.hours)}</span>}
-            {a.until && a.hours > 0 && (
-              <Link className="linked shrink-0" to={`${base}/log?surface=${a.surfaceId}`}>
+            {(a.task || (a.until && a.hours > 0)) && (
+              <Link
+                className="linked flex min-h-11 shrink-0 items-center"
+                to={`${base}/log?surface=${a.surfaceId}${a.task?.stepId ? `&step=${a.task.stepId}&kind=${a.task.work}&share=${Math.round(a.task.sharePct)}` : ""}`}
+              >
                 log it
               </Link>
             )}

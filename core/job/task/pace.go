@@ -1,4 +1,4 @@
-package plan
+package task
 
 // Pace is how many hours work has taken for each hour that was reckoned.
 type Pace struct{ told, reckoned float64 }

@@ -1,0 +1,168 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"allcoats/core/base/calendar"
+	"allcoats/core/catalog/product"
+	"allcoats/core/job/buildup"
+	"allcoats/core/job/logbook"
+	"allcoats/core/job/task"
+	"allcoats/store"
+)
+
+// edition names a data sheet as it stood.
+type edition struct {
+	productID string
+	version   int
+}
+
+// loadChoices loads what the user chose for the place of a boat, and the starts of the
+// plan that stands there.
+func (w *work) loadChoices(ctx context.Context, q store.Queries) error {
+	row, err := q.Plan(ctx, w.survey.Place.ID)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	} else if err != nil {
+		return err
+	}
+	if err := json.Unmarshal([]byte(row.Settings), &w.choices); err != nil {
+		return fmt.Errorf("plan of %s: %w", w.survey.Place.Name, err)
+	}
+	return nil
+}
+
+// jobOf makes the job of the boat, with steps of their own on one surface if its id is
+// given.
+func (w work) jobOf(surfaceID string, steps []Step) task.Job {
+	b := task.Boat{Own: w.choices.Own[w.survey.Boat.ID], Log: w.log[""], Skipped: map[string]bool{}}
+	for id, m := range w.choices.Marks {
+		b.Skipped[id] = m.State != ""
+	}
+	for _, f := range w.survey.Surfaces {
+		s := task.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Substrate: f.Substrate, Area: f.Area.Figure, Access: f.accessFactor(), Log: w.log[f.ID]}
+		planned := w.steps[f.ID]
+		if f.ID == surfaceID {
+			planned = steps
+		}
+		for _, st := range planned {
+			s.Steps = append(s.Steps, w.planned(st))
+		}
+		b.Surfaces = append(b.Surfaces, s)
+	}
+	return task.Of(b)
+}
+
+// planned is a step with the sheet of its product and hardener, as a job wants it.
+func (w work) planned(st Step) task.Step {
+	sheet, _ := w.products[st.ProductID].With(st.Grade)
+	return task.Step{ID: st.ID, ProductID: st.ProductID, Step: st.with(sheet)}
+}
+
+// sheet is the data sheet that an entry was laid by, with its hardener.
+func (w work) sheet(e logbook.Logged) product.Sheet {
+	if e.ProductID == "" {
+		return product.Sheet{}
+	}
+	s, kept := w.editions[edition{e.ProductID, e.Edition}]
+	if !kept {
+		s = w.products[e.ProductID]
+	}
+	if e.Planned != nil {
+		s, _ = s.With(e.Planned.Grade)
+	}
+	return s
+}
+
+// laid returns a logged coat as the core wants it.
+func (w work) laid(e logbook.Logged) buildup.Laid {
+	l := buildup.Laid{WetUm: e.WetUm, Litres: e.Litres, ThinnerPct: e.ThinnerPct, At: e.StartedAt, Batch: e.Batch, Sheet: w.sheet(e), AreaM2: w.job.Told(e.ID).AreaM2}
+	if e.Planned != nil {
+		l.LossPct, l.StepUm = e.Planned.LossPct, e.Planned.DFTUm
+	}
+	return l
+}
+
+// filmDone lists the coats and sandings of a surface in their order.
+func (w work) filmDone(surfaceID string) []buildup.Done {
+	var out []buildup.Done
+	for _, e := range w.log[surfaceID] {
+		d := buildup.Done{RemovedUm: e.RemovedUm}
+		if st := w.job.Told(e.ID).Step; st != nil && st.Where != nil {
+			d.Where = st.Where.Name
+		}
+		if e.Planned != nil && e.Planned.Where != nil {
+			d.Where = e.Planned.Where.Name
+		}
+		if kind := e.Kind.Kind(); kind.Films && e.ProductID != "" {
+			l := w.laid(e)
+			d.Coat = &l
+		}
+		out = append(out, d)
+	}
+	return out
+}
+
+// freeze says in an entry by which edition of its sheet it was laid, and as what.
+func (w work) freeze(e *logbook.Entry) {
+	if e.ProductID == "" {
+		return
+	}
+	e.Edition = w.versions[e.ProductID]
+	e.Planned = nil
+	for _, st := range w.steps[e.SurfaceID] {
+		if e.StepID != "" && st.ID == e.StepID && st.ProductID == e.ProductID {
+			e.Planned = &logbook.Planned{DFTUm: st.DFTUm, LossPct: st.LossPct, Grade: st.Grade, Where: st.Where}
+		}
+	}
+}
+
+// workDayH is how long a working day of those who work on the boat is, h, on the mean.
+func (w work) workDayH() float64 {
+	weeks := []calendar.Week{w.survey.Boat.Week}
+	if len(w.choices.People) > 0 {
+		weeks = nil
+		for _, p := range w.choices.People {
+			weeks = append(weeks, p.Week)
+		}
+	}
+	sum, days := 0.0, 0
+	for _, week := range weeks {
+		for _, d := range week {
+			if h := d.ToH - d.FromH; h > 0 {
+				sum, days = sum+h, days+1
+			}
+		}
+	}
+	if days == 0 {
+		return usualDayH
+	}
+	return sum / float64(days)
+}
+
+// usualDayH is a working day where no hours are said.
+const usualDayH = 8
+
+// BoatJob is the work of a boat: every task with what it takes and what is done of it.
+type BoatJob struct {
+	Boat  Boat      `json:"boat"`
+	Place Place     `json:"place"`
+	Now   time.Time `json:"now"`
+	task.Job
+	// WorkDayH is how long a working day of its people is.
+	WorkDayH float64 `json:"workDayH"`
+}
+
+// Job returns the work of a boat.
+func (a *App) Job(ctx context.Context, boatID string) (BoatJob, error) {
+	w, err := a.loadBoatWork(ctx, a.store.Read(ctx), boatID)
+	if err != nil {
+		return BoatJob{}, err
+	}
+	now, err := a.Now(ctx)
+	return BoatJob{w.survey.Boat, w.survey.Place, now, w.job, w.workDayH()}, err
+}

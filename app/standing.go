@@ -1,0 +1,85 @@
+package app
+
+import (
+	"context"
+	"strings"
+	"sync"
+	"time"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/planning/plan"
+	"allcoats/core/readiness/today"
+)
+
+// standing are the plans of places as they stood last, for as long as nothing is written
+// and the hour is the same.
+type standing struct {
+	sync.Mutex
+	plans map[string]standingPlan
+}
+
+type standingPlan struct {
+	stamp   uint64
+	hour    time.Time
+	plan    *plan.Plan
+	trouble []fault.Field
+}
+
+// standingPlan is the plan of a place as YardPlan shows it, nil with the trouble where there
+// is none.
+func (a *App) standingPlan(ctx context.Context, placeID string, now time.Time) (p standingPlan, err error) {
+	err = a.View(ctx, func(ctx context.Context) error {
+		stamp, known := a.store.Stamp(ctx)
+		a.standing.Lock()
+		p = a.standing.plans[placeID]
+		a.standing.Unlock()
+		if known && p.plan != nil && p.stamp == stamp && p.hour.Equal(now.Truncate(time.Hour)) {
+			return nil
+		}
+		s, err := a.loadYard(ctx, placeID)
+		if err != nil {
+			return err
+		}
+		if _, err := s.show(ctx, 0, nil); err != nil {
+			return err
+		}
+		p = standingPlan{stamp, now.Truncate(time.Hour), s.view.Plan, s.view.Trouble}
+		if known {
+			a.standing.Lock()
+			a.standing.plans[placeID] = p
+			a.standing.Unlock()
+		}
+		return nil
+	})
+	return p, err
+}
+
+// ofBoat is a boat's work of a plan, by its starts.
+func (p standingPlan) ofBoat(boatID string) []today.Planned {
+	if p.plan == nil {
+		return nil
+	}
+	out := []today.Planned{}
+	for _, it := range p.plan.Items {
+		if it.BoatID != boatID || it.Launch {
+			continue
+		}
+		whole, _, _ := strings.Cut(it.TaskID, "/")
+		out = append(out, today.Planned{TaskID: it.TaskID, Whole: whole, StepID: it.StepID, SurfaceID: it.SurfaceID, Surface: it.Surface, What: it.What, Work: it.Work, SharePct: it.SharePct,
+			Coat: it.Coat, Start: it.Start, End: it.End, Hours: it.Hours, People: it.People, Before: it.Before, Why: it.Why})
+	}
+	return out
+}
+
+// plan puts the boat's work as the plan of her place has it into her situation, and what
+// benches say against her coats.
+func (a *App) plan(ctx context.Context, o *outlook) error {
+	p, err := a.standingPlan(ctx, o.survey.Place.ID, o.now)
+	o.s.Plan = p.ofBoat(o.survey.Boat.ID)
+	for i := range o.s.Surfaces {
+		f := &o.s.Surfaces[i]
+		_, next := o.job.Chain(f.ID).First()
+		f.Stop = o.stops(f.ID, next)
+	}
+	return err
+}

@@ -1,0 +1,228 @@
+package task
+
+import (
+	"math"
+	"slices"
+
+	"allcoats/core/catalog/product"
+	"allcoats/core/catalog/tins"
+	"allcoats/core/film/step"
+	"allcoats/core/job/buildup"
+	"allcoats/core/job/logbook"
+)
+
+// Boat is what a job is made of: her surfaces, the user's own tasks, the entries of her
+// log that are of no surface, and the tasks that the user skips.
+type Boat struct {
+	Surfaces []Surface
+	Own      []OwnTask
+	Log      []logbook.Logged
+	Skipped  map[string]bool
+}
+
+// Chain are the tasks of a surface in their order.
+type Chain struct {
+	SurfaceID string `json:"surfaceId"`
+	Surface   string `json:"surface"`
+	Tasks     []Task `json:"tasks"`
+	Sum       Sum    `json:"sum"`
+}
+
+// Sum adds tasks up: hours of one person and litres, done as told and still to come.
+type Sum struct {
+	TookH float64 `json:"tookH"`
+	TookL float64 `json:"tookL"`
+	LeftH float64 `json:"leftH"`
+	LeftL float64 `json:"leftL"`
+	// Next is the first that is to be done, empty when all is.
+	Next string `json:"next"`
+	Left int    `json:"left"`
+}
+
+// Job is a boat's work.
+type Job struct {
+	Surfaces []Chain `json:"surfaces"`
+	Own      []Task  `json:"own"`
+	Sum      Sum     `json:"sum"`
+	// Needs are the products still to be laid, by id.
+	Needs map[string]Need `json:"-"`
+
+	told map[string]Told
+	done map[string]float64
+	pace map[step.Work]Pace
+}
+
+// Need is what is still to be laid of a product.
+type Need struct {
+	Forecast  tins.Forecast
+	Coats     int
+	ReckonedL float64
+	// NextCoatL is the largest next coat of it on any surface.
+	NextCoatL float64
+	Surfaces  []string // names
+}
+
+// Of makes the job of a boat.
+func Of(b Boat) Job {
+	j := Job{Surfaces: []Chain{}, Own: []Task{}, Needs: map[string]Need{}, told: map[string]Told{}, done: map[string]float64{}, pace: map[step.Work]Pace{}}
+	for _, s := range b.Surfaces {
+		c := Chain{SurfaceID: s.ID, Surface: s.Name, Tasks: s.unfold()}
+		for i := range c.Tasks {
+			if b.Skipped[c.Tasks[i].ID] {
+				c.Tasks[i].State = Skipped
+			}
+		}
+		s.settle(c.Tasks, j.told, j.done)
+		run(c.Tasks)
+		j.Surfaces = append(j.Surfaces, c)
+	}
+	for _, o := range b.Own {
+		t := Task{ID: o.ID, StepID: o.ID, Work: step.Other, What: o.Name, N: 1, Of: 1, ReckonedH: o.Hours, LayH: o.Hours, State: ToDo}
+		if b.Skipped[o.ID] {
+			t.State = Skipped
+		}
+		for _, e := range b.Log {
+			if e.OwnID == o.ID && t.State != Done {
+				t.tell(e, math.Min(1-t.DonePct/100, shareOf(t, e)))
+				t.TookH += e.Hours
+			}
+		}
+		j.Own = append(j.Own, t)
+	}
+	j.learn(b)
+	for i := range j.Surfaces {
+		c := &j.Surfaces[i]
+		for k := range c.Tasks {
+			j.figure(&c.Tasks[k])
+			c.Sum.add(c.Tasks[k])
+		}
+		j.Sum.join(c.Sum)
+	}
+	for i := range j.Own {
+		j.figure(&j.Own[i])
+		j.Sum.add(j.Own[i])
+	}
+	return j
+}
+
+// learn takes the pace and the litres from what the log tells.
+func (j *Job) learn(b Boat) {
+	sheets, laid, coming, sd := map[string]product.Sheet{}, map[string][]tins.Used{}, map[string][]float64{}, map[string]float64{}
+	for i, s := range b.Surfaces {
+		for _, e := range s.Log {
+			t := j.told[e.ID]
+			if t.ReckonedH > 0 {
+				p := j.pace[paceOf(e)]
+				p.Add(e.Hours, t.ReckonedH)
+				j.pace[paceOf(e)] = p
+			}
+			if t.Step != nil && t.Step.ProductID == e.ProductID && e.Litres > 0 && t.ReckonedL > 0 {
+				laid[e.ProductID] = append(laid[e.ProductID], tins.Used{Reckoned: t.ReckonedL, Taken: e.Litres})
+			}
+		}
+		for _, st := range s.Steps {
+			if l, err := buildup.Reckon(s.Area, s.Access, st.Step); err == nil && st.Films() {
+				sheets[st.ProductID] = st.Sheet
+				sd[st.ProductID] = math.Max(sd[st.ProductID], l.SDPct())
+			}
+		}
+		first := map[string]bool{}
+		for _, t := range j.Surfaces[i].Tasks {
+			if !t.Films || !t.Left() {
+				continue
+			}
+			n, left := j.Needs[t.ProductID], t.ReckonedL*(1-t.DonePct/100)
+			coming[t.ProductID] = append(coming[t.ProductID], left)
+			n.Coats++
+			n.ReckonedL += left
+			if len(first) == 0 || first[t.ProductID] {
+				n.NextCoatL = math.Max(n.NextCoatL, left)
+			}
+			if len(first) == 0 {
+				first[t.ProductID] = true
+			}
+			if !slices.Contains(n.Surfaces, s.Name) {
+				n.Surfaces = append(n.Surfaces, s.Name)
+			}
+			j.Needs[t.ProductID] = n
+		}
+	}
+	for id, s := range sheets {
+		n := j.Needs[id]
+		n.Forecast = tins.Learn(sd[id], laid[id], coming[id], tins.Costs{StopCents: tins.StopCents, SpareCents: tins.SpareCents(s)})
+		j.Needs[id] = n
+	}
+}
+
+// paceOf is the kind of work that an entry tells the pace of.
+func paceOf(e logbook.Logged) step.Work { return e.Kind }
+
+// figure fills in what a task takes, with what was learned, and what is left of it.
+func (j Job) figure(t *Task) {
+	work := t.Work
+	if t.Films && work == step.Fill {
+		work = step.Coat
+	}
+	t.Hours = t.ReckonedH * j.pace[work].Factor()
+	t.Litres = t.ReckonedL
+	if f := j.Needs[t.ProductID].Forecast.Factor; f > 0 {
+		t.Litres *= f
+	}
+	if t.Left() {
+		t.LeftH, t.LeftL = t.Hours*(1-t.DonePct/100), t.Litres*(1-t.DonePct/100)
+	}
+}
+
+// With is the sum with one task more.
+func (s Sum) With(t Task) Sum {
+	s.add(t)
+	return s
+}
+
+func (s *Sum) add(t Task) {
+	s.TookH, s.TookL, s.LeftH, s.LeftL = s.TookH+t.TookH, s.TookL+t.TookL, s.LeftH+t.LeftH, s.LeftL+t.LeftL
+	if t.Left() {
+		s.Left++
+		if s.Next == "" {
+			s.Next = t.Named()
+		}
+	}
+}
+
+func (s *Sum) join(o Sum) {
+	s.TookH, s.TookL, s.LeftH, s.LeftL, s.Left = s.TookH+o.TookH, s.TookL+o.TookL, s.LeftH+o.LeftH, s.LeftL+o.LeftL, s.Left+o.Left
+}
+
+// Chain returns the tasks of a surface.
+func (j Job) Chain(surfaceID string) Chain {
+	for _, c := range j.Surfaces {
+		if c.SurfaceID == surfaceID {
+			return c
+		}
+	}
+	return Chain{SurfaceID: surfaceID, Tasks: []Task{}}
+}
+
+// Told returns what an entry of the log did.
+func (j Job) Told(entryID string) Told { return j.told[entryID] }
+
+// Coats counts the whole coats of a step that are told of.
+func (j Job) Coats(stepID string) int { return int(math.Floor(j.done[stepID] + 1e-6)) }
+
+// Pace is what work of a kind takes against the reckoning.
+func (j Job) Pace(w step.Work) Pace { return j.pace[w] }
+
+// First are the tasks to be done before the next film of a chain, and that film, nil when
+// no film is left.
+func (c Chain) First() (first []Task, film *Task) {
+	for i, t := range c.Tasks {
+		switch {
+		case !t.Left():
+		case t.Films:
+			return first, &c.Tasks[i]
+		case t.Work != step.Inspect && t.Work != step.Unmask:
+			first = append(first, t)
+		}
+	}
+	return first, nil
+}

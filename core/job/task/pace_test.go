@@ -1,0 +1,16 @@
+package task
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// Ten hours that took twenty, beside six that count as reckoned: 26/16.
+func TestPaceIsLearned(t *testing.T) {
+	var p Pace
+	assert.Equal(t, 1.0, p.Factor())
+	p.Add(20, 10)
+	p.Add(0, 50)
+	assert.InDelta(t, 26.0/16, p.Factor(), 1e-12)
+}

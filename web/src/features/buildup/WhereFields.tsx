@@ -1,0 +1,156 @@
+import type { Schemas } from "../../api/client";
+import { Choice, NumberField, TextField } from "../../ui/Form";
+import type { Draft } from "./plan";
+
+type Props = { step: Draft; path: string; kind: Partial<Schemas["StepKind"]>; change: (d: Partial<Draft>) => void };
+
+const open = (s: Draft) => Boolean(s.where || s.hours || s.waitH || s.keyGrit || s.tapeM);
+
+/** Which part of the surface a step works, and what else can be said of it. */
+export function WhereFields({ step: s, path, kind, change }: Props) {
+  const how = !s.where ? "all" : (s.where.patches ?? []).length > 0 ? "patches" : "share";
+  const where = s.where ?? { name: "" };
+  const patches = where.patches ?? [];
+  const setPatch = (i: number, p: Partial<Schemas["StepPatch"]>) =>
+    change({ where: { ...where, patches: patches.map((o, k) => (k === i ? { ...o, ...p } : o)) } });
+  return (
+    <details className="mt-2 text-sm" open={open(s) || undefined}>
+      <summary className="flex min-h-11 cursor-pointer items-center font-semibold sm:min-h-0">Where on it, hours, waits</summary>
+      <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
+        <Choice
+          name={`${path}.where`}
+          label="It works"
+          value={how}
+          onChange={(v) =>
+            change({
+              where:
+                v === "all"
+                  ? undefined
+                  : v === "share"
+                    ? { name: where.name || "spots", sharePct: where.sharePct || 10 }
+                    : { name: where.name || "patches", patches: patches.length > 0 ? patches : [{ name: "1", areaM2: 1 }] },
+            })
+          }
+          options={[
+            { value: "all", label: "all of the surface" },
+            { value: "share", label: "a share of it" },
+            { value: "patches", label: "marked patches" },
+          ]}
+        />
+        {how !== "all" && (
+          <TextField
+            name={`${path}.where.name`}
+            label="Called"
+            value={where.name}
+            onChange={(name) => change({ where: { ...where, name } })}
+          />
+        )}
+        {how === "share" && (
+          <NumberField
+            name={`${path}.where.sharePct`}
+            label="Share"
+            unit="%"
+            value={where.sharePct}
+            onChange={(sharePct) => change({ where: { ...where, sharePct: sharePct ?? 0 } })}
+          />
+        )}
+        <NumberField
+          name={`${path}.hours`}
+          label={kind.films ? "Hours of a coat" : "Hours"}
+          hint="empty: by the rates"
+          unit="h"
+          value={s.hours || undefined}
+          onChange={(hours) => change({ hours: hours ?? 0 })}
+        />
+        <NumberField
+          name={`${path}.waitH`}
+          label="Then wait at least"
+          unit="h"
+          value={s.waitH || undefined}
+          onChange={(waitH) => change({ waitH: waitH ?? 0 })}
+        />
+        {kind.films && (
+          <NumberField
+            name={`${path}.keyGrit`}
+            label="Keyed before each coat"
+            hint="empty: not keyed"
+            unit="P"
+            value={s.keyGrit || undefined}
+            onChange={(keyGrit) => change({ keyGrit: keyGrit ?? 0 })}
+          />
+        )}
+        {kind.films && (s.keyGrit ?? 0) > 0 && (
+          <NumberField
+            name={`${path}.removedUm`}
+            label="That takes off"
+            unit="µm"
+            value={s.removedUm || undefined}
+            onChange={(removedUm) => change({ removedUm: removedUm ?? 0 })}
+          />
+        )}
+        {kind.taped && (
+          <>
+            <NumberField
+              name={`${path}.tapeM`}
+              label="Tape"
+              hint="empty: its edges"
+              unit="m"
+              value={s.tapeM || undefined}
+              onChange={(tapeM) => change({ tapeM: tapeM ?? 0 })}
+            />
+            <Choice
+              name={`${path}.pull`}
+              label="Pulled"
+              value={s.pull ?? ""}
+              onChange={(pull) => change({ pull: pull as Draft["pull"] })}
+              options={[
+                { value: "", label: "after the coats" },
+                { value: "wet", label: "while wet" },
+                { value: "touch-dry", label: "touch-dry" },
+                { value: "hard", label: "hard" },
+              ]}
+            />
+          </>
+        )}
+      </div>
+      {how === "patches" && (
+        <div className="mt-2">
+          {patches.map((p, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: patches are told apart by their place
+            <div key={i} className="mt-1 grid grid-cols-[1fr_1fr_auto] items-end gap-3 sm:max-w-md">
+              <TextField
+                name={`${path}.where.patches[${i}].name`}
+                label="Patch"
+                value={p.name}
+                onChange={(name) => setPatch(i, { name })}
+              />
+              <NumberField
+                name={`${path}.where.patches[${i}].areaM2`}
+                label="Area"
+                unit="m²"
+                value={p.areaM2}
+                onChange={(areaM2) => setPatch(i, { areaM2: areaM2 ?? 0 })}
+              />
+              <button
+                type="button"
+                className="btn btn-ghost min-h-11"
+                aria-label={`Remove patch ${p.name}`}
+                disabled={patches.length === 1}
+                onClick={() => change({ where: { ...where, patches: patches.filter((_, k) => k !== i) } })}
+              >
+                ×
+              </button>
+            </div>
+          ))}
+          <button
+            type="button"
+            className="btn btn-sm mt-2 max-sm:min-h-11"
+            onClick={() => change({ where: { ...where, patches: [...patches, { name: String(patches.length + 1), areaM2: 1 }] } })}
+          >
+            Add a patch
+          </button>
+        </div>
+      )}
+    </details>
+  );
+}

@@ -1,0 +1,32 @@
+import type { Schemas } from "../api/client";
+import { useSettings } from "./settings";
+import { span } from "./time";
+
+/** What a bench would change in the build-up of a surface, and what stops it. */
+export function HandoverList({ handover: h }: { handover: Schemas["Handover"] }) {
+  const { prose } = useSettings();
+  if (h.stop && h.stop.length > 0) return <p className="mt-2 border-l-4 border-error pl-3">Not into the build-up: {prose(h.stop)}</p>;
+  if (h.changes.length === 0)
+    return (
+      <p className="quiet mt-2 text-sm">
+        The build-up of {h.surface} has all of it{h.sum.leftH > 0 && `: ${span(h.sum.leftH)} to come`}.
+      </p>
+    );
+  return (
+    <details className="mt-2 text-sm" data-testid="handover">
+      <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
+        {h.changes.length === 1 ? "One step" : `${h.changes.length} steps`} of {h.surface} would change, {span(h.sum.leftH)} to come from
+        this bench
+      </summary>
+      <ul className="mt-1">
+        {h.changes.map((c, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: two steps may change alike
+          <li key={i} className="rule-b py-1">
+            {c.was && <span className="quiet line-through">{c.was}</span>} {c.was && c.will && "→ "}
+            {c.will && <b>{c.will}</b>}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
