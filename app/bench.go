@@ -16,6 +16,7 @@ import (
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/lay"
+	"allcoats/core/job/logbook"
 	"allcoats/core/physics/cure"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -366,6 +367,9 @@ func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
 	if f.Last != nil {
 		k := clock.Run(*f.Last, c.Sheet.Kind, f.Weather, o.now)
 		before.Clock = &k
+	}
+	if last := o.below(logbook.Logged{Entry: logbook.Entry{SurfaceID: f.ID, ProductID: out.ProductID, StartedAt: o.now}}); last != nil {
+		before.Changed = o.changed(*last, o.versions[out.ProductID], "")
 	}
 	before.FieldWhy, before.HoldWhy = o.forbids(f, c)
 	out.Checks = before.List()

@@ -85,7 +85,7 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 		return out, nil
 	}
 	now := r.Counts[0]
-	out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d coats", now.Coats)), say.Text(", "), say.Val(math.Round(now.Um), "µm"), say.Text(" in all, stop %.0f %% of the ultraviolet; ", now.UVPct), say.Val(now.Litres, "L"),
+	out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d coats", now.Coats)), say.Text(", "), say.Val(math.Round(now.Um), "µm"), say.Text(" in all, stop %.0f %% of the ultraviolet; to come ", now.UVPct), say.Val(out.Handovers[0].Sum.LeftL, "L"),
 		say.Text(" and about "), say.Val(math.Round(out.Handovers[0].Sum.LeftH), "h"), say.Text(" of work, %.0f %% of a coat before the brush.", r.Share.PrepPC)}
 	return out, nil
 }}

@@ -88,13 +88,13 @@ func TestALayoutGoesIntoTheBuildUp(t *testing.T) {
 			assert.False(t, found, "one step of it")
 			found = true
 			assert.Equal(t, 1, s.Coats)
-			assert.InEpsilon(t, n.Result.Takes.Litres, b.Result.Lines[i].Litres, 1e-6)
-			assert.InEpsilon(t, n.Result.AreaM2, b.Result.Lines[i].AreaM2, 1e-6, "on the panels, not on the whole deck")
-			assert.InEpsilon(t, 10*n.Result.Takes.PerM2*products[s.ProductID].VolumeSolidsPct, s.DFTUm, 1e-6, "the film that is laid there")
+			assert.InEpsilon(t, n.Result.Takes.Litres, b.Result.Lines[i].Litres, 2e-3)
+			assert.InEpsilon(t, n.Result.AreaM2, b.Result.Lines[i].AreaM2, 1e-3, "on the panels, not on the whole deck")
+			assert.InEpsilon(t, 10*n.Result.Takes.PerM2*products[s.ProductID].VolumeSolidsPct, s.DFTUm, 1e-3, "the film that is laid there")
 			assert.Len(t, s.Where.Patches, 10)
 		}
 		if s.Work == step.Mask {
-			assert.InDelta(t, n.Result.Takes.TapeM, s.TapeM, 1e-9)
+			assert.InDelta(t, n.Result.Takes.TapeM, s.TapeM, 0.01)
 			assert.Equal(t, step.WhileWet, s.Pull)
 		}
 	}
@@ -156,10 +156,10 @@ func TestGelcoatIsDosedForTheShop(t *testing.T) {
 	assert.Greater(t, c.Result.Dose.Pct, h.Result.Dose.Pct, "more catalyst in the cold")
 	var repair, passes []string
 	for _, ch := range g.Handovers[0].Changes {
-		repair = append(repair, ch.Will)
+		repair = append(repair, said(ch.Will))
 	}
 	for _, ch := range c.Handovers[0].Changes {
-		passes = append(passes, ch.Will)
+		passes = append(passes, said(ch.Will))
 	}
 	assert.Contains(t, strings.Join(repair, "; "), "gouges", "a repair is of its places")
 	assert.Contains(t, strings.Join(passes, "; "), "2 × ")
@@ -352,7 +352,7 @@ func TestABenchHandsOverWhole(t *testing.T) {
 	must(a.SetBuildUp(ctx, deck.ID, b.Surface.Version, b.Steps))
 	again := must(app.BrightBench.Get(ctx, a, deck.ID)).Handovers[0]
 	require.Len(t, again.Changes, 1)
-	assert.Contains(t, again.Changes[0].Was, "99 h")
+	assert.Contains(t, said(again.Changes[0].Was), "99 h")
 
 	bottom := surfaceNamed(a, "Marsh Lantern", "Bottom")
 	f := must(app.AntifoulBench.Get(ctx, a, bottom.ID))
@@ -367,7 +367,7 @@ func TestABenchHandsOverWhole(t *testing.T) {
 			}
 		}
 	}
-	assert.InEpsilon(t, f.Result.Litres, litres, 1e-6)
+	assert.InEpsilon(t, f.Result.Litres, litres, 2e-3)
 	assert.Equal(t, 2, extra, "waterline and edges have one more")
 	assert.Len(t, got.Places, 2)
 	assert.Greater(t, got.Places[0].FilmUm, got.Result.FilmUm)

@@ -3,8 +3,8 @@ package app
 import (
 	"context"
 	"fmt"
+	"math"
 	"slices"
-	"strings"
 
 	"allcoats/core/base/fault"
 	"allcoats/core/base/say"
@@ -30,8 +30,8 @@ type Handover struct {
 
 // Change is a step that comes, goes or becomes another.
 type Change struct {
-	Was  string `json:"was"`  // empty: it comes
-	Will string `json:"will"` // empty: it goes
+	Was  say.Sentence `json:"was"`  // empty: it comes
+	Will say.Sentence `json:"will"` // empty: it goes
 }
 
 // hand works out what the steps of a bench do to the build-up of a surface. roles are the
@@ -46,6 +46,7 @@ func (o outlook) hand(surfaceID, bench string, steps []craft.Step, roles map[str
 		st := Step{Step: s.Step, ProductID: roles[s.Role]}
 		st.Sheet = product.Sheet{}
 		st.Origin = &step.Origin{Bench: bench, Key: s.Key}
+		st.rounded()
 		if s.Early {
 			early = append(early, st)
 		} else {
@@ -79,6 +80,21 @@ func (o outlook) handed(h *Handover, bench string) *Handover {
 func (f *Finish) hand(o outlook, surfaceID string, h *Handover, stop say.Sentence) {
 	h.Stop = stop
 	f.Handovers = append(f.Handovers, *h)
+}
+
+// rounded leaves figures that one would write down.
+func (s *Step) rounded() {
+	s.Hours, s.WaitH, s.TapeM = round(s.Hours), round(s.WaitH), round(s.TapeM)
+	s.DFTUm, s.LossPct = math.Round(10*s.DFTUm)/10, math.Round(10*s.LossPct)/10
+	if s.Where == nil {
+		return
+	}
+	w := *s.Where
+	w.Patches = slices.Clone(w.Patches)
+	for i := range w.Patches {
+		w.Patches[i].AreaM2 = math.Max(0.0001, math.Round(1e4*w.Patches[i].AreaM2)/1e4)
+	}
+	s.Where = &w
 }
 
 // numbered gives new steps ids for as long as they are looked at.
@@ -245,41 +261,40 @@ func (o outlook) changes(surfaceID string, will []Step) []Change {
 		k := slices.IndexFunc(old, func(s Step) bool { return s.ID == w.ID && w.ID != "" })
 		switch {
 		case k < 0:
-			out = append(out, Change{"", o.told(w, m2)})
-		case o.told(old[k], m2) != o.told(w, m2):
+			out = append(out, Change{say.Sentence{}, o.told(w, m2)})
+		case !slices.Equal(o.told(old[k], m2), o.told(w, m2)):
 			out = append(out, Change{o.told(old[k], m2), o.told(w, m2)})
 		}
 	}
 	for _, s := range old {
 		if !slices.ContainsFunc(will, func(w Step) bool { return w.ID == s.ID }) {
-			out = append(out, Change{o.told(s, m2), ""})
+			out = append(out, Change{o.told(s, m2), say.Sentence{}})
 		}
 	}
 	return out
 }
 
 // told is a step in words, with all that a bench sets of it.
-func (o outlook) told(s Step, areaM2 float64) string {
-	parts := []string{s.Words()}
-	add := func(on bool, format string, args ...any) {
+func (o outlook) told(s Step, areaM2 float64) say.Sentence {
+	out := say.Of("%s", s.Words())
+	if s.Films() {
+		out = say.Of("%d × %s, %.3g µm", s.Coats, o.products[s.ProductID].Name, s.DFTUm)
+	}
+	add := func(on bool, words say.Sentence) {
 		if on {
-			parts = append(parts, fmt.Sprintf(format, args...))
+			out = say.Of("%v, %v", out, words)
 		}
 	}
-	if s.Films() {
-		parts[0] = fmt.Sprintf("%d × %s", s.Coats, o.products[s.ProductID].Name)
-		add(true, "%.3g µm", s.DFTUm)
-		add(s.Colour != "", "%s", s.Colour)
-		add(s.ThinnerPct > 0, "thinned %.3g %%", s.ThinnerPct)
-	}
-	add(s.KeyGrit > 0, "keyed with %d", s.KeyGrit)
+	add(s.Colour != "", say.Of("%s", s.Colour))
+	add(s.ThinnerPct > 0, say.Of("thinned %.3g %%", s.ThinnerPct))
+	add(s.KeyGrit > 0, say.Of("keyed with %d", s.KeyGrit))
 	if s.Where != nil {
-		add(true, "%s, %.3g m²", s.Where.Name, s.Where.AreaM2(areaM2))
+		add(true, say.Of("%s, %.3g m²", s.Where.Name, s.Where.AreaM2(areaM2)))
 	}
-	add(s.TapeM > 0, "%.3g m of tape", s.TapeM)
-	add(s.Hours > 0, "%.2g h", s.Hours)
-	add(s.WaitH > 0, "then wait %.3g h", s.WaitH)
-	return strings.Join(parts, ", ")
+	add(s.TapeM > 0, say.Of("%.3g m of tape", s.TapeM))
+	add(s.Hours > 0, say.Of("%.2g h", s.Hours))
+	add(s.WaitH > 0, say.Of("then wait %.3g h", s.WaitH))
+	return out
 }
 
 // PlanFinish puts what a bench planned into the build-ups, all of it.

@@ -5,9 +5,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"math"
 	"time"
 
 	"allcoats/core/base/calendar"
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
@@ -68,10 +70,7 @@ func (w work) sheet(e logbook.Logged) product.Sheet {
 	if e.ProductID == "" {
 		return product.Sheet{}
 	}
-	s, kept := w.editions[edition{e.ProductID, e.Edition}]
-	if !kept {
-		s = w.products[e.ProductID]
-	}
+	s := w.sheetOf(e.ProductID, e.Edition)
 	if e.Planned != nil {
 		s, _ = s.With(e.Planned.Grade)
 	}
@@ -119,6 +118,55 @@ func (w work) freeze(e *logbook.Entry) {
 			e.Planned = &logbook.Planned{DFTUm: st.DFTUm, LossPct: st.LossPct, Grade: st.Grade, Where: st.Where}
 		}
 	}
+}
+
+// below is the last coat of the same product on the surface before an entry, nil for none.
+func (w work) below(r logbook.Logged) *logbook.Logged {
+	var out *logbook.Logged
+	for i, e := range w.log[r.SurfaceID] {
+		if e.ID == r.ID || e.StartedAt.After(r.StartedAt) {
+			break
+		}
+		if r.ProductID != "" && e.ProductID == r.ProductID {
+			out = &w.log[r.SurfaceID][i]
+		}
+	}
+	return out
+}
+
+// changed says what is new in a sheet or a tin since a coat, nil if nothing is. Without a
+// batch told only the sheet counts.
+func (w work) changed(last logbook.Logged, edition int, batch string) say.Sentence {
+	var out []say.Sentence
+	if last.Edition != edition {
+		was, is := w.sheet(last), w.sheetOf(last.ProductID, edition)
+		text := say.Of("the sheet was edited (edition %d, before %d)", edition, last.Edition)
+		for _, f := range []struct {
+			name    string
+			was, is float64
+			unit    string
+		}{{"volume solids", was.VolumeSolidsPct, is.VolumeSolidsPct, "%"}, {"film", was.Film.TypicalUm, is.Film.TypicalUm, "µm"}, {"share of base", 100 * was.BaseShare(), 100 * is.BaseShare(), "%"}} {
+			if math.Abs(f.was-f.is) > 0.05 {
+				text = say.Of("%v, %s %v, before %v", text, f.name, say.Val(f.is, f.unit), say.Val(f.was, f.unit))
+			}
+		}
+		out = append(out, text)
+	}
+	if batch != "" && last.Batch != "" && batch != last.Batch {
+		out = append(out, say.Of("another batch, %s, before %s: try its colour and gloss beside the last", batch, last.Batch))
+	}
+	if len(out) == 0 {
+		return nil
+	}
+	return say.Of("Since the coat below: %v.", say.Join(out, "; "))
+}
+
+// sheetOf is a product's sheet as it stood in an edition.
+func (w work) sheetOf(productID string, n int) product.Sheet {
+	if s, ok := w.editions[edition{productID, n}]; ok {
+		return s
+	}
+	return w.products[productID]
 }
 
 // workDayH is how long a working day of those who work on the boat is, h, on the mean.

@@ -35,6 +35,9 @@ type Entry struct {
 	Deleted   bool            `json:"deleted"`
 	// Flag says what is wrong with it, such as a sanding that went through.
 	Flag say.Sentence `json:"flag,omitempty"`
+	// Changed says that it was laid by another edition of the sheet, or from another batch,
+	// than the coat of the same product below it.
+	Changed say.Sentence `json:"changed,omitempty"`
 	// Verdict is on the readings of the cured film, Mixed on what was weighed.
 	Verdict *film.AcceptanceResult `json:"verdict,omitempty"`
 	Mixed   *mix.Deviation         `json:"mixed,omitempty"`
@@ -174,8 +177,11 @@ func (w work) entry(r logbook.Logged) Entry {
 			e.Verdict = &v
 		}
 	}
+	if below := w.below(r); below != nil {
+		e.Changed = w.changed(*below, r.Edition, r.Batch)
+	}
 	switch {
-	case r.Kind == step.Coat:
+	case r.Kind.Kind().Films && r.ProductID != "":
 		l := w.laid(r)
 		e.FilmUm, e.FilmKnown, e.Working = l.Film()
 		e.FilmSDUm = l.SDUm()

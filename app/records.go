@@ -282,9 +282,17 @@ func (a *App) Report(ctx context.Context, boatID string) (Report, error) {
 	return out, nil
 }
 
+// blank is an empty cell for nothing.
+func blank[T int | float64](v T) any {
+	if v == 0 {
+		return ""
+	}
+	return v
+}
+
 // LogTable returns a boat's log as a table, the oldest first.
 func (a *App) LogTable(ctx context.Context, boatID string) (formats.Table, error) {
-	t := formats.Table{Name: "Log", Header: []string{"begun", "surface", "what", "product", "batch", "litres", "wet film µm", "film µm", "grit", "hours", "who",
+	t := formats.Table{Name: "Log", Header: []string{"begun", "surface", "what", "product", "batch", "litres", "wet film µm", "film µm", "sheet edition", "share %", "grit", "hours", "who",
 		"air °C", "humidity %", "surface °C", "above dew point K", "dry readings µm", "verdict", "seen", "note"}}
 	entries, err := a.Log(ctx, boatID)
 	if err != nil {
@@ -304,7 +312,7 @@ func (a *App) LogTable(ctx context.Context, boatID string) (formats.Table, error
 		for _, um := range e.WetUm {
 			wet += um / float64(len(e.WetUm))
 		}
-		row := []any{e.StartedAt.In(loc).Format("2006-01-02 15:04"), e.Surface, kind.Name, e.Product, e.Batch, e.Litres, math.Round(wet), math.Round(e.FilmUm), e.Grit, e.Hours, e.Who}
+		row := []any{e.StartedAt.In(loc).Format("2006-01-02 15:04"), e.Surface, kind.Name, e.Product, e.Batch, e.Litres, math.Round(wet), math.Round(e.FilmUm), blank(e.Edition), blank(math.Round(e.SharePct)), e.Grit, e.Hours, e.Who}
 		if c := e.Conditions; c != nil {
 			row = append(row, round(c.AirC), round(c.RHPct), round(c.SurfaceC), round(c.SpreadK))
 		} else {

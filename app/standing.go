@@ -6,6 +6,7 @@ import (
 	"sync"
 	"time"
 
+	"allcoats/core/base/calendar"
 	"allcoats/core/base/fault"
 	"allcoats/core/planning/plan"
 	"allcoats/core/readiness/today"
@@ -76,6 +77,7 @@ func (p standingPlan) ofBoat(boatID string) []today.Planned {
 func (a *App) plan(ctx context.Context, o *outlook) error {
 	p, err := a.standingPlan(ctx, o.survey.Place.ID, o.now)
 	o.s.Plan = p.ofBoat(o.survey.Boat.ID)
+	o.s.HoursSaid = len(o.choices.People) > 0 || o.survey.Boat.Week != (calendar.Week{})
 	for i := range o.s.Surfaces {
 		f := &o.s.Surfaces[i]
 		_, next := o.job.Chain(f.ID).First()

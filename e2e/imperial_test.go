@@ -20,9 +20,9 @@ const written = `[document.querySelector("main"), ...document.querySelectorAll("
 	return out;
 }).join("\u00a0|")`
 
-// tin is a name of a pack, as it is printed on it; scale what is shown by one, grams.
+// tin is a name of a pack or a tool, as it is printed on it; scale what is shown by one, grams.
 var (
-	tin   = regexp.MustCompile(`[\d.]+ L (tin|kit)`)
+	tin   = regexp.MustCompile(`[\d.]+ L (tin|kit)|\d+ mm [a-z-]+ roller`)
 	scale = regexp.MustCompile(`[\d,.]+ g\b`)
 )
 

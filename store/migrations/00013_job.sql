@@ -51,7 +51,7 @@ FROM (
 
 UPDATE plans SET version = version + 1, settings = json_set(settings, '$.marks', json(coalesce((
     SELECT json_group_object(mark.key, json_remove(mark.value, '$.leftPct')) FROM json_each(plans.settings, '$.marks') AS mark
-    WHERE coalesce(mark.value ->> 'state', '') <> 'done'), '{}')))
+    WHERE coalesce(mark.value ->> 'state', '') <> 'done' AND json_remove(mark.value, '$.leftPct') <> '{}'), '{}')))
 WHERE place_id IN (SELECT place_id FROM marked);
 DROP TABLE marked;
 

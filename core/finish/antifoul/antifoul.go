@@ -372,6 +372,9 @@ func (r *Result) steps(w Work, in Case) {
 	case "silicone", "flaking":
 		ready = craft.Work("ready", "take the old antifouling off, wet", say.Lit(prep), in.AreaM2/1.5, 0).As(step.Strip)
 	}
+	if w.Old == "primed" {
+		ready = ready.Stays() // a missed window is keyed by the plan
+	}
 	r.Do(ready)
 	mask := craft.Work("mask", "mask waterline and fittings", say.Of("waterline, anodes, transducers, shaft and prop: antifouling spoils the first three and does nothing for the last"), 1.5, 0).As(step.Mask)
 	mask.Pull = step.WhileWet

@@ -10,8 +10,9 @@ import (
 	"allcoats/core/finish/craft"
 )
 
-// traceOffPct is how far the traced deck may be off the surveyed one before it is said.
-const traceOffPct = 10
+// traceOffPct is how far the traced deck may be off the surveyed one, which leaves margins
+// out, before it is said.
+const traceOffPct = 15
 
 // tapeH is how long masking for non-skid may stay, h: a rule of thumb for crêpe tape.
 const tapeH = 24

@@ -143,6 +143,8 @@ type Before struct {
 	Cleaned  say.Sentence // when and how, empty if not logged since the last coat
 	ShelfL   *float64
 	Expired  string
+	// Changed is what is new in the sheet since the last coat of it, empty without.
+	Changed say.Sentence
 }
 
 // List checks what is known and asks for the rest.
@@ -200,6 +202,9 @@ func (b Before) List() []Check {
 			text = say.Of("%v. Spoiled by it: %s", text, b.Sheet.ToolsSpoil)
 		}
 		out = append(out, Check{Key: "tools", State: Ask, Text: text})
+	}
+	if b.Changed != nil {
+		out = append(out, Check{Key: "edition", State: Ask, Text: b.Changed})
 	}
 	if b.ShelfL != nil {
 		add("shelf", *b.ShelfL < b.Litres, say.Of("%.3g L on the shelf for the %.3g L it takes", *b.ShelfL, b.Litres), say.Of("The shelf has %.3g L and it takes %.3g L: it cannot be finished", *b.ShelfL, b.Litres))

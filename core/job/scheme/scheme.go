@@ -119,9 +119,19 @@ func coat(k product.Kind, n int, method string) Step {
 	return Step{Step: step.Step{Work: step.Coat, Coats: n, Method: method}, Kind: k}
 }
 
+// spotsPct is the share of a side that is pinholes and lows after the first primer: a rule
+// of thumb.
+const spotsPct = 10
+
 // spots is light epoxy filler in pinholes and lows only.
 func spots() Step {
-	return Step{Step: step.Step{Work: step.Fill, Coats: 1, DFTUm: 500, Method: "blade", Note: "pinholes and lows only"}, Kind: product.Fairing, Binder: product.Epoxy, Trait: Light}
+	return onSpots(Step{Step: step.Step{Work: step.Fill, Coats: 1, DFTUm: 500, Method: "blade"}, Kind: product.Fairing, Binder: product.Epoxy, Trait: Light})
+}
+
+// onSpots keeps a step to the spots.
+func onSpots(s Step) Step {
+	s.Where = &step.Where{Name: "spots", SharePct: spotsPct}
+	return s
 }
 
 // removed is about what a sanding takes off, µm, by grit: rules of thumb.
@@ -151,7 +161,7 @@ var Schemes = []Scheme{
 		[]Step{wash(), strip("blast to bright metal, then blow and vacuum it clean: no water from here to the primer"), having(coat(product.MetalPrimer, 1, "airless"), ZincRich), coat(product.Barrier, 4, "roller"), having(coat(product.HardAntifoul, 2, "roller"), Coppered), inspect()}},
 	{"topsides-spot", "Topsides in colour", "one coat of primer, spot-fill",
 		"The primer shows the flaws; only those are filled, and one more primer goes on there only: fewer hours.",
-		[]Step{wash(), solvent(), sand(120), coat(product.HighBuild, 1, "roller"), spots(), wash(), sand(180), coat(product.HighBuild, 1, "roller"), sand(240), mask(), coat(product.TopcoatTwo, 3, "roll-and-tip"), inspect()}},
+		[]Step{wash(), solvent(), sand(120), coat(product.HighBuild, 1, "roller"), spots(), onSpots(wash()), onSpots(sand(180)), onSpots(coat(product.HighBuild, 1, "roller")), sand(240), mask(), coat(product.TopcoatTwo, 3, "roll-and-tip"), inspect()}},
 	{"topsides-two", "Topsides in colour", "two coats of primer overall",
 		"A second coat overall hides scratches and gives film to sand fair in: more litres, an evener gloss.",
 		[]Step{wash(), solvent(), sand(120), coat(product.HighBuild, 2, "roller"), sand(180), sand(240), mask(), coat(product.TopcoatTwo, 3, "roll-and-tip"), inspect()}},

@@ -1,14 +1,17 @@
 package scheme
 
 import (
+	"slices"
 	"testing"
 
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
+	"allcoats/core/job/buildup"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Every step that lays a film finds its product among the examples, can be laid
@@ -98,4 +101,30 @@ func TestEachSurfaceHasItsJob(t *testing.T) {
 		assert.Equal(t, c.want, got)
 		assert.GreaterOrEqual(t, jobs[got], 2, "two schools of %s to compare", got)
 	}
+}
+
+// The school that fills spots buys for the spots: a tenth of a side of 20 m² takes a tenth of
+// the primer that it takes all over, and of the filler.
+func TestSpotsAreBoughtAsSpots(t *testing.T) {
+	i := slices.IndexFunc(Schemes, func(s Scheme) bool { return s.Key == "topsides-spot" })
+	require.GreaterOrEqual(t, i, 0)
+	sheet := product.Sheet{Name: "x", Kind: product.HighBuild, VolumeSolidsPct: 50}
+	var primer []float64
+	for _, s := range Schemes[i].Steps {
+		if s.Kind != product.HighBuild && s.Work != step.Fill {
+			continue
+		}
+		one := s.Step
+		one.Sheet, one.DFTUm = sheet, 100
+		l, err := buildup.Reckon(area.Figure{AreaM2: 20}, 1, one)
+		require.NoError(t, err)
+		if s.Work == step.Fill {
+			assert.InDelta(t, 2, l.AreaM2, 1e-9)
+			continue
+		}
+		primer = append(primer, l.Litres)
+	}
+	require.Len(t, primer, 2)
+	assert.InDelta(t, 20./5, primer[0], 1e-9)
+	assert.InDelta(t, 0.1*primer[0], primer[1], 1e-9)
 }

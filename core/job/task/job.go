@@ -34,9 +34,7 @@ type Sum struct {
 	TookL float64 `json:"tookL"`
 	LeftH float64 `json:"leftH"`
 	LeftL float64 `json:"leftL"`
-	// Next is the first that is to be done, empty when all is.
-	Next string `json:"next"`
-	Left int    `json:"left"`
+	Left  int     `json:"left"` // tasks
 }
 
 // Job is a boat's work.
@@ -183,9 +181,6 @@ func (s *Sum) add(t Task) {
 	s.TookH, s.TookL, s.LeftH, s.LeftL = s.TookH+t.TookH, s.TookL+t.TookL, s.LeftH+t.LeftH, s.LeftL+t.LeftL
 	if t.Left() {
 		s.Left++
-		if s.Next == "" {
-			s.Next = t.Named()
-		}
 	}
 }
 

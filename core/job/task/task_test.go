@@ -87,7 +87,7 @@ func TestStepsUnfold(t *testing.T) {
 	}
 	assert.InDelta(t, sum, j.Sum.LeftH, 1e-9, "the job is the sum of its tasks")
 	assert.InDelta(t, 3*24./5/0.9, j.Sum.LeftL, 1e-9)
-	assert.Equal(t, "strip", j.Surfaces[0].Sum.Next)
+	assert.Equal(t, 9, j.Sum.Left)
 }
 
 // What has no entry is not done; entries tick by their step, or by their kind before the

@@ -101,8 +101,10 @@ type Situation struct {
 	Air      weather.Series // in the open
 	Surfaces []Surface
 	// Plan is the boat's work as the plan of the yard has it, by its starts; nil without a
-	// plan.
-	Plan []Planned
+	// plan. HoursSaid is false where nobody said when he works: then the plan's hours are
+	// assumed, and hold nothing back.
+	Plan      []Planned
+	HoursSaid bool
 }
 
 // Start is a window of starts for the next coat. Sand says that the recoat
@@ -408,7 +410,7 @@ func (s Situation) planned(taskID string) *Planned {
 // day: nobody has the hours for it, or it is better left.
 func (s Situation) bePlanned(l *Lane, f Surface) {
 	p := s.planned(f.Next.TaskID)
-	if p == nil || l.Chance != Now && l.Chance != Today || say.SameDay(p.Start, s.Now, s.Loc) || p.Start.Before(s.Now) || l.closes != nil && l.closes.Sub(s.Now) < urgent {
+	if p == nil || !s.HoursSaid || l.Chance != Now && l.Chance != Today || say.SameDay(p.Start, s.Now, s.Loc) || p.Start.Before(s.Now) || l.closes != nil && l.closes.Sub(s.Now) < urgent {
 		return
 	}
 	may := say.Sentence{say.Text("By the weather it might go on from "), say.Clock(l.best.From, s.Now, s.Loc), say.Text(" to "), say.Clock(l.best.To, s.Now, s.Loc), say.Text(". ")}
@@ -789,7 +791,7 @@ func (s Situation) headOfPlan(a *Answer) bool {
 		switch {
 		case !p.End.After(s.Now) || len(p.Before) > 0 && !p.Start.Before(s.Now):
 			continue
-		case !s.today(p):
+		case !s.today(p) && !(!s.HoursSaid && p.Coat && l != nil && (l.Chance == Now || l.Chance == Today)):
 			if next == nil {
 				next = p
 			}
@@ -907,7 +909,9 @@ func (s Situation) actions(a *Answer) {
 			say.Text("%s: mix ", l.Surface), say.Val(l.Mix.Litres, "L"), say.Text(", lay "), say.Val(l.Mix.WFTUm, "µm"), say.Text(" wet")}}
 		for _, f := range s.Surfaces {
 			if f.ID == l.SurfaceID && f.Next != nil {
-				act.Task = s.planned(f.Next.TaskID)
+				if act.Task = s.planned(f.Next.TaskID); act.Task != nil && act.Task.Start.After(act.At) && act.Task.Start.Before(until) {
+					act.At = act.Task.Start // after what the plan has before it
+				}
 			}
 		}
 		a.Actions = append(a.Actions, act)

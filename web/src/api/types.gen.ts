@@ -3024,8 +3024,8 @@ export interface components {
             wetDay: components["schemas"]["TodayIndoor"][];
         };
         Change: {
-            was: string;
-            will: string;
+            was: components["schemas"]["SaySpan"][];
+            will: components["schemas"]["SaySpan"][];
         };
         Choice: {
             key: string;
@@ -3464,6 +3464,7 @@ export interface components {
             beyondShelf?: boolean;
             blemishes?: string[];
             boatId?: string;
+            changed?: components["schemas"]["SaySpan"][];
             conditions?: components["schemas"]["LogbookConditions"];
             deleted: boolean;
             dry?: components["schemas"]["LogbookDry"];
@@ -6641,7 +6642,6 @@ export interface components {
             leftH: number;
             /** Format: double */
             leftL: number;
-            next: string;
             /** Format: double */
             tookH: number;
             /** Format: double */

@@ -22,8 +22,8 @@ export function HandoverList({ handover: h }: { handover: Schemas["Handover"] })
         {h.changes.map((c, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: two steps may change alike
           <li key={i} className="rule-b py-1">
-            {c.was && <span className="quiet line-through">{c.was}</span>} {c.was && c.will && "→ "}
-            {c.will && <b>{c.will}</b>}
+            {c.was.length > 0 && <span className="quiet line-through">{prose(c.was)}</span>} {c.was.length > 0 && c.will.length > 0 && "→ "}
+            {c.will.length > 0 && <b>{prose(c.will)}</b>}
           </li>
         ))}
       </ul>

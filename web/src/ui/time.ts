@@ -35,7 +35,7 @@ export function span(hours: number): string {
 export function workdays(hours: number, dayH: number): string {
   if (hours <= dayH || dayH <= 0) return span(hours);
   const days = Math.ceil(hours / dayH);
-  return `${span(hours)}, about ${days} working days of ${span(dayH)}`;
+  return `${span(hours)}, about ${days} working days of ${span(Math.round(2 * dayH) / 2)}`;
 }
 
 /** Hours that pass by themselves, such as a wait: "60 h", "5 days" on the calendar from three days on. */

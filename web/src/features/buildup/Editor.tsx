@@ -102,7 +102,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
             ? "Nothing is planned on this surface."
             : r.coats === 0
               ? "No coats are planned on this surface."
-              : `${r.coats === 1 ? "1 coat makes" : `${r.coats} coats make`} ${film.text} ${film.unit} dry and ${r.coats === 1 ? "takes" : "take"} ${litres.text} ${litres.unit}.`
+              : `${r.coats === 1 ? "1 coat makes" : `${r.coats} coats make`} ${film.text} ${film.unit} dry and ${r.coats === 1 ? "takes" : "take"} ${litres.text} ${litres.unit}${shown.places.map((p) => `; ${p.where.name}: ${show(p.filmUm, "µm").text} ${film.unit}`).join("")}.`
         }
         detail={
           steps.length === 0 ? (

@@ -1,10 +1,10 @@
 import type { Schemas } from "../../api/client";
 import { Choice, NumberField, TextField } from "../../ui/Form";
+import { useSettings } from "../../ui/settings";
+import { elapsed, span } from "../../ui/time";
 import type { Draft } from "./plan";
 
 type Props = { step: Draft; path: string; kind: Partial<Schemas["StepKind"]>; change: (d: Partial<Draft>) => void };
-
-const open = (s: Draft) => Boolean(s.where || s.hours || s.waitH || s.keyGrit || s.tapeM);
 
 /** Which part of the surface a step works, and what else can be said of it. */
 export function WhereFields({ step: s, path, kind, change }: Props) {
@@ -14,8 +14,11 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
   const setPatch = (i: number, p: Partial<Schemas["StepPatch"]>) =>
     change({ where: { ...where, patches: patches.map((o, k) => (k === i ? { ...o, ...p } : o)) } });
   return (
-    <details className="mt-2 text-sm" open={open(s) || undefined}>
-      <summary className="flex min-h-11 cursor-pointer items-center font-semibold sm:min-h-0">Where on it, hours, waits</summary>
+    <details className="mt-2 text-sm">
+      <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
+        <b>Where on it, hours, waits</b>
+        <Said step={s} />
+      </summary>
       <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
         <Choice
           name={`${path}.where`}
@@ -153,4 +156,25 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
       )}
     </details>
   );
+}
+
+/** What is set of it, in a line. */
+function Said({ step: s }: { step: Draft }) {
+  const patches = s.where?.patches ?? [];
+  const { show } = useSettings();
+  const shown = (value: number, unit: string) => {
+    const q = show(value, unit);
+    return `${q.text} ${q.unit}`;
+  };
+  const m2 = patches.reduce((sum, p) => sum + p.areaM2, 0);
+  const parts = [
+    s.where &&
+      `${s.where.name}, ${patches.length > 0 ? `${patches.length > 1 ? `${patches.length} patches, ` : ""}${shown(m2, "m²")}` : `${s.where.sharePct} %`}`,
+    s.hours && span(s.hours),
+    s.waitH && `then wait ${elapsed(s.waitH)}`,
+    s.keyGrit && `keyed with ${s.keyGrit} before each coat`,
+    s.tapeM && `${shown(s.tapeM, "m")} of tape`,
+    s.pull && `pulled ${s.pull === "wet" ? "while wet" : s.pull}`,
+  ].filter(Boolean);
+  return parts.length > 0 ? <span className="quiet">: {parts.join("; ")}</span> : null;
 }

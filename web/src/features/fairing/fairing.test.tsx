@@ -31,8 +31,8 @@ const handover = {
   surfaceId: "s",
   surface: "Side",
   steps: [],
-  changes: [{ was: "", will: "6 × Varnish, keyed with 320" }],
-  sum: { tookH: 0, tookL: 0, leftH: 6, leftL: 12, next: "", left: 1 },
+  changes: [{ was: [], will: [{ text: "6 × Varnish, keyed with 320" }] }],
+  sum: { tookH: 0, tookL: 0, leftH: 6, leftL: 12, left: 1 },
 };
 
 const set: Schemas["Fairing"] = {

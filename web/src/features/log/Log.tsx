@@ -213,6 +213,7 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
               <What entry={e} />
               {e.who && <span className="quiet">, {e.who}</span>}
               {e.note && <span className="quiet"> – {e.note}</span>}
+              {e.changed && <span className="block border-l-4 border-warning pl-2">{prose(e.changed)}</span>}
               {e.flag && <span className="block border-l-4 border-error pl-2 font-semibold">{prose(e.flag)}</span>}
               <Judged entry={e} zone={zone} />
             </span>

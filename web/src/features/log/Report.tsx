@@ -133,6 +133,11 @@ function Entries({ entries, zone }: { entries: Schemas["Entry"][]; zone: string 
             <td>
               <What entry={e} />
               {e.note && <span className="quiet"> – {e.note}</span>}
+              {e.changed && (
+                <p className="border-l-4 border-warning pl-2 text-sm">
+                  <Said words={e.changed} />
+                </p>
+              )}
               {e.flag && (
                 <b>
                   {" "}

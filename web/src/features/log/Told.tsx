@@ -26,6 +26,10 @@ export function What({ entry: e }: { entry: Entry }) {
         </Figure>{" "}
         <span className="quiet">({e.filmKnown})</span>
         {e.batch && <span className="quiet">, batch {e.batch}</span>}
+        {(e.edition ?? 0) > 0 && <span className="quiet">, edition {e.edition} of its sheet</span>}
+        {(e.sharePct ?? 0) > 0 && <span className="quiet">, {Math.round(e.sharePct ?? 0)} % of it</span>}
+        {(e.patches ?? []).length > 0 && <span className="quiet">, patches {e.patches?.join(", ")}</span>}
+        {e.outcome && <b> {e.outcome === "passed" ? "It passed." : "It failed."}</b>}
       </>
     );
   return (

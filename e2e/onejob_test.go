@@ -1,0 +1,152 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+
+	"allcoats/app"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// find reads what an expression with a group finds in the text of a page.
+func find(t *testing.T, text, expression string) string {
+	t.Helper()
+	m := regexp.MustCompile(expression).FindStringSubmatch(text)
+	require.NotNil(t, m, "%s in: %.900s", expression, text)
+	return m[1]
+}
+
+func number(t *testing.T, s string) float64 {
+	t.Helper()
+	v, err := strconv.ParseFloat(strings.ReplaceAll(s, ",", ""), 64)
+	require.NoError(t, err)
+	return v
+}
+
+// walk is what the screens of a boat say of the same things.
+type walk struct {
+	hours  map[string]string // to come, by screen
+	litres map[string]float64
+	state  map[string]string // coats laid of those planned on the surface that is logged on
+	next   map[string]string // surface and what is next on it
+	money  map[string]float64
+}
+
+const hoursToCome = `((?:\d+ h \d+|\d+ h|\d+ min)(?:, about \d+ working days of [\dh ]+?)?) (?:of work )?to come`
+
+// walkOf reads the screens of a boat; surface is one to look closer at.
+func walkOf(t *testing.T, p *Page, s *Site, boat app.Boat, surface app.Surface) walk {
+	t.Helper()
+	at := "/boats/" + boat.ID
+	w := walk{map[string]string{}, map[string]float64{}, map[string]string{}, map[string]string{}, map[string]float64{}}
+	text := func(path, see string) string {
+		p.Go(at + path).See(see)
+		require.NoError(t, p.Err(), path)
+		return strings.Join(strings.Fields(p.Text("main")), " ")
+	}
+
+	whole := text("/build-up?surface=whole-boat", "To come")
+	w.hours["Build-up"] = find(t, whole, hoursToCome)
+	w.state["Overview"] = find(t, whole, regexp.QuoteMeta(surface.Name)+` [\d.]+ m² (\d+ of \d+)`)
+	plan := text("/plan?view=week", "two weeks more")
+	w.hours["Plan"] = find(t, plan, hoursToCome)
+	accounts := text("/log?view=accounts", "spent, about")
+	w.hours["Log"] = find(t, accounts, hoursToCome)
+	w.money["Log"] = number(t, find(t, accounts, `spent, about ([\d,]+) to finish`))
+	stores := text("/stores", "The work to come is")
+	w.hours["Stores"] = find(t, stores, `The work to come is (.*?)(?:, [\d,.]+ at the price of an hour in Plan)?\. `)
+	w.litres["Stores"] = number(t, find(t, stores, `([\d.]+) L are still to be laid`))
+	buy := 0.0
+	if strings.Contains(stores, " of ") && regexp.MustCompile(`Buy \d+ tins?`).MatchString(stores) {
+		buy = number(t, find(t, stores, `about ([\d,.]+)\.`))
+	}
+	w.money["Stores"] = buy + number(t, find(t, stores, `, ([\d,.]+) at the price of an hour`))
+
+	survey, err := s.App.Survey(context.Background(), boat.ID)
+	require.NoError(t, err)
+	for _, f := range survey.Surfaces {
+		one := text("/build-up?surface="+f.ID, f.Name+":")
+		if m := regexp.MustCompile(`for one person, ([\d.]+) L to lay`).FindStringSubmatch(one); m != nil {
+			w.litres["Build-up"] += number(t, m[1])
+		}
+		if f.ID == surface.ID {
+			laid := 0
+			for _, m := range regexp.MustCompile(`(\d+) of \d+ laid|(\d+) coats? \(80 %[^.]*\.[^.]*\.? All laid`).FindAllStringSubmatch(one, -1) {
+				n, _ := strconv.Atoi(m[1] + m[2])
+				laid += n
+			}
+			w.state["Build-up"] = fmt.Sprint(laid)
+		}
+	}
+
+	today := text("/today", "In this order today")
+	head := p.Text("h1")
+	item := regexp.MustCompile(regexp.QuoteMeta(boat.Name) + `: ([^·]+?), ([^·,]+)(?:, [^·]*)? ·`).FindStringSubmatch(plan)
+	require.NotNil(t, item, plan)
+	w.next["Plan"] = item[1] + " " + item[2]
+	w.next["Today"] = head
+	_ = today
+	bench := text("/bench", "Mix")
+	w.next["Bench"] = bench
+	return w
+}
+
+// Whatever screen tells of it, the same thing has the same figure: hours and litres to come,
+// money, the state of a surface, what is next; before and after a coat is logged.
+func TestOneFigureForOneThing(t *testing.T) {
+	s := site(t, true)
+	ctx := context.Background()
+	boats, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	require.Len(t, boats, 3)
+	p := tab(t, s)
+	for _, boat := range boats {
+		t.Run(boat.Name, func(t *testing.T) {
+			today, err := s.App.Today(ctx, boat.ID)
+			require.NoError(t, err)
+			survey, err := s.App.Survey(ctx, boat.ID)
+			require.NoError(t, err)
+			// The first coat that may go on today is logged in the end.
+			var coat app.Surface
+			for _, l := range today.Answer.Lanes {
+				for _, f := range survey.Surfaces {
+					if coat.ID == "" && f.ID == l.SurfaceID && l.Mix != nil {
+						coat = f
+					}
+				}
+			}
+			require.NotEmpty(t, coat.ID)
+			agree := func(w walk) {
+				for screen, h := range w.hours {
+					assert.Equal(t, w.hours["Plan"], h, "hours to come: Plan and %s", screen)
+				}
+				assert.InDelta(t, w.litres["Stores"], w.litres["Build-up"], 0.1, "litres to come: Stores and the build-ups")
+				assert.InDelta(t, w.money["Log"], w.money["Stores"], 1, "money to come: Log and Stores")
+				assert.True(t, strings.HasPrefix(w.state["Overview"], w.state["Build-up"]+" of "), "coats laid on %s: %s in the overview, %s in its build-up", coat.Name, w.state["Overview"], w.state["Build-up"])
+				surface, _, _ := strings.Cut(w.next["Plan"], " ")
+				assert.Contains(t, w.next["Today"], surface, "what the plan begins with leads Today: %s", w.next["Plan"])
+			}
+			before := walkOf(t, p, s, boat, coat)
+			agree(before)
+
+			p.Go("/boats/" + boat.ID + "/log?surface=" + coat.ID).Press("It took that")
+			require.NoError(t, p.Err())
+			p.Press("Log it").until("it is kept", `!document.querySelector("form")`)
+			if p.Err() != nil { // it wants to know why, or is more than the shelf has
+				t.Log(p.Text("main"))
+			}
+			require.NoError(t, p.Err())
+			after := walkOf(t, p, s, boat, coat)
+			agree(after)
+			assert.NotEqual(t, before.state["Overview"], after.state["Overview"], "the coat ticks")
+			assert.Less(t, after.litres["Stores"], before.litres["Stores"])
+			assert.NotEqual(t, before.hours["Plan"], after.hours["Plan"])
+		})
+	}
+}
