@@ -35,6 +35,8 @@ type BenchQuery struct {
 	TareG, PumpBaseML, PumpHardenerML   float64
 	CatalystKgL                         float64
 	BaseG, HardenerG                    float64 // as weighed
+	// Timers asks for nothing but the timers that run.
+	Timers bool
 }
 
 // Bench is all that is wanted at the pot: what to pour, in how many pots, how to lay
@@ -118,15 +120,18 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	if err != nil {
 		return Bench{}, err
 	}
-	if err := a.plan(ctx, &o); err != nil {
-		return Bench{}, err
-	}
 	out := Bench{Now: o.now, Place: o.survey.Place, Surfaces: []BenchSurface{}, Order: []lay.Piece{}, Checks: []lay.Check{}, Gear: []string{}, Trouble: []fault.Field{},
 		Pot: mix.Pot{Targets: []mix.Target{}}, Batches: mix.Batches{Batches: []mix.Batch{}}, Filler: mix.Fillers}
 	if out.Pots, err = a.pots(ctx, o); err != nil {
 		return out, err
 	}
 	out.Clocks = o.coatTimers()
+	if ask.Timers {
+		return out, nil
+	}
+	if err := a.plan(ctx, &o); err != nil {
+		return out, err
+	}
 	for _, f := range o.s.Surfaces {
 		b := BenchSurface{ID: f.ID, Name: f.Name}
 		if f.Next != nil {

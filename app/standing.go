@@ -17,6 +17,23 @@ import (
 type standing struct {
 	sync.Mutex
 	plans map[string]standingPlan
+	makes map[string]*sync.Mutex // by place, so that one that is being made is waited for
+}
+
+// of returns what is kept of a place, and who makes it.
+func (s *standing) of(placeID string) (standingPlan, *sync.Mutex) {
+	s.Lock()
+	defer s.Unlock()
+	if s.makes[placeID] == nil {
+		s.makes[placeID] = &sync.Mutex{}
+	}
+	return s.plans[placeID], s.makes[placeID]
+}
+
+func (s *standing) keep(placeID string, p standingPlan) {
+	s.Lock()
+	defer s.Unlock()
+	s.plans[placeID] = p
 }
 
 type standingPlan struct {
@@ -31,9 +48,10 @@ type standingPlan struct {
 func (a *App) standingPlan(ctx context.Context, placeID string, now time.Time) (p standingPlan, err error) {
 	err = a.View(ctx, func(ctx context.Context) error {
 		stamp, known := a.store.Stamp(ctx)
-		a.standing.Lock()
-		p = a.standing.plans[placeID]
-		a.standing.Unlock()
+		_, makes := a.standing.of(placeID)
+		makes.Lock()
+		defer makes.Unlock()
+		p, _ = a.standing.of(placeID)
 		if known && p.plan != nil && p.stamp == stamp && p.hour.Equal(now.Truncate(time.Hour)) {
 			return nil
 		}
@@ -46,9 +64,7 @@ func (a *App) standingPlan(ctx context.Context, placeID string, now time.Time) (
 		}
 		p = standingPlan{stamp, now.Truncate(time.Hour), s.view.Plan, s.view.Trouble}
 		if known {
-			a.standing.Lock()
-			a.standing.plans[placeID] = p
-			a.standing.Unlock()
+			a.standing.keep(placeID, p)
 		}
 		return nil
 	})

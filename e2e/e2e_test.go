@@ -101,7 +101,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Fill("Litres used", "2.4").Fill("Wet film readings, µm", "180 x 190").Press("Log it").SeeIn(`[data-field="wetUm"]`, "numbers with spaces")
 	p.Fill("Wet film readings, µm", "170 180 190").Fill("Who", "Kim").Press("Log it").See("Bottom: last coated on Saturday 9 May at 09:24")
 	p.SeeIn(`[data-event="recoat-opens"]`, "Sat 9 May, 17:50").See("film 99 µm")
-	p.Press("Today").See("Bottom: high-build primer may go on from 17:51 to 19:29").See("Before that the last coat is not ready")
+	p.Press("Today").See("Bottom: high-build primer may go on from 17:51 to 18:24").See("Before that the last coat is not ready")
 	p.SeeIn("[data-read]", "wet")
 	require.NoError(t, p.Err())
 

@@ -41,6 +41,7 @@ const (
 // benchInput is app.BenchQuery as it stands in an address: negative figures are not
 // given, for a temperature those below −90.
 type benchInput struct {
+	Timers         bool    `query:"timers" doc:"only the timers that run"`
 	ID             string  `path:"id"`
 	SurfaceID      string  `query:"surfaceId"`
 	ProductID      string  `query:"productId"`
@@ -68,7 +69,7 @@ func (in benchInput) query() app.BenchQuery {
 	}
 	return app.BenchQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID, Grade: in.Grade, Filler: in.Filler, Stiffness: mix.Stiffness(in.Stiffness),
 		Litres: given(in.Litres, 0), PotC: given(in.PotC, -90), LitresH: given(in.LitresH, 0), ThinnerPct: given(in.ThinnerPct, 0),
-		TareG: in.TareG, PumpBaseML: in.PumpBaseML, PumpHardenerML: in.PumpHardenerML, CatalystKgL: in.CatalystKgL, BaseG: in.BaseG, HardenerG: in.HardenerG}
+		TareG: in.TareG, PumpBaseML: in.PumpBaseML, PumpHardenerML: in.PumpHardenerML, CatalystKgL: in.CatalystKgL, BaseG: in.BaseG, HardenerG: in.HardenerG, Timers: in.Timers}
 }
 
 func recording(api huma.API, a *app.App) {

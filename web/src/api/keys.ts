@@ -68,10 +68,14 @@ export type Topic = keyof typeof MADE_FROM;
 /** The key that an answer is kept by: what was asked, and of what. */
 export const key = (topic: Topic, ...of: unknown[]) => [topic, ...of];
 
-/** Asks again for what is made from any of these facts. */
-export function changed(queries: QueryClient, facts: readonly Fact[]) {
-  if (facts.length === 0) return Promise.resolve();
-  return queries.invalidateQueries({
-    predicate: (q) => (MADE_FROM[q.queryKey[0] as Topic] as readonly Fact[]).some((f) => facts.includes(f)),
-  });
+/** What takes the plan of the yard to answer: asked again, and not waited for. */
+const SLOW: readonly Topic[] = ["today", "bench", "plan", "ways"];
+
+/** Asks again for what is made from any of these facts; ends when the screen has it, but for what is slow. */
+export async function changed(queries: QueryClient, facts: readonly Fact[]) {
+  if (facts.length === 0) return;
+  const felt = (topic: unknown) => (MADE_FROM[topic as Topic] as readonly Fact[]).some((f) => facts.includes(f));
+  const slow = (topic: unknown) => SLOW.includes(topic as Topic);
+  void queries.invalidateQueries({ predicate: (q) => felt(q.queryKey[0]) && slow(q.queryKey[0]) });
+  await queries.invalidateQueries({ predicate: (q) => felt(q.queryKey[0]) && !slow(q.queryKey[0]) });
 }

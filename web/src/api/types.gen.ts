@@ -7369,6 +7369,8 @@ export interface operations {
     "get-bench": {
         parameters: {
             query?: {
+                /** @description only the timers that run */
+                timers?: boolean;
                 surfaceId?: string;
                 productId?: string;
                 grade?: string;

@@ -46,7 +46,7 @@ function beep() {
 
 /** Rings when a timer of the boat ends while this is open, on whatever screen; stays until it is seen. */
 export function Alarms({ boatId, zone }: { boatId: string; zone: string }) {
-  const bench = useBench(boatId);
+  const bench = useBench(boatId, { timers: true });
   const now = useNow(bench.data?.now);
   const before = useRef(0);
   const [rung, setRung] = useState<Alarm[]>([]);
