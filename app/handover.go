@@ -262,7 +262,7 @@ func (o outlook) changes(surfaceID string, will []Step) []Change {
 		switch {
 		case k < 0:
 			out = append(out, Change{say.Sentence{}, o.told(w, m2)})
-		case !slices.Equal(o.told(old[k], m2), o.told(w, m2)):
+		case o.told(old[k], m2).String() != o.told(w, m2).String():
 			out = append(out, Change{o.told(old[k], m2), o.told(w, m2)})
 		}
 	}

@@ -19,6 +19,8 @@ type Detail struct {
 	Hours float64 `json:"hours,omitempty"`
 	// WaitH is how long nothing follows, beside what the clocks of the films say.
 	WaitH float64 `json:"waitH,omitempty"`
+	// Indoor is done under a roof, off the boat, whatever the weather.
+	Indoor bool `json:"indoor,omitempty"`
 	// KeyGrit is what the face is keyed with before each coat, taking RemovedUm; 0: it is not.
 	KeyGrit int `json:"keyGrit,omitempty"`
 	// TapeM is the masking tape, m, Tape its kind, TapeH how long it may stay, Pull when it

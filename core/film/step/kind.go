@@ -47,12 +47,12 @@ type Kind struct {
 	Agent   bool `json:"agent"`
 	Rounds  bool `json:"rounds"`
 	// Taped puts tape on, which is pulled later. Judged is done only once it has passed, and
-	// what comes after waits for that. Cured waits till all films below are hard; Afloat may
-	// be done after the launch.
+	// what comes after waits for that. Cured waits till all films below are hard; Aside
+	// follows work of its own kind and holds neither coats nor the launch up.
 	Taped  bool `json:"taped"`
 	Judged bool `json:"judged"`
 	Cured  bool `json:"cured"`
-	Afloat bool `json:"afloat"`
+	Aside  bool `json:"aside"`
 	// OfSurface is done on a surface, not on the boat as a whole.
 	OfSurface bool `json:"ofSurface"`
 	// Noisy keeps to the hours of noise; Reached takes longer where access is bad.
@@ -93,7 +93,7 @@ var Kinds = []Kind{
 	{Work: Trial, Name: "test panel", Told: "a test panel was judged", Planned: true, Logged: true, Judged: true, OfSurface: true, SetupH: 0.5},
 	{Work: Inspect, Name: "inspect", Told: "it was inspected", Planned: true, Logged: true, OfSurface: true, RateM2H: 60},
 	{Work: Bed, Name: "bed fittings", Told: "fittings were bedded", Planned: true, Logged: true, Cured: true, OfSurface: true, SetupH: 0.5},
-	{Work: Tighten, Name: "tighten fittings", Told: "fittings were tightened", Planned: true, Logged: true, Cured: true, Afloat: true, OfSurface: true, SetupH: 0.25},
+	{Work: Tighten, Name: "tighten fittings", Told: "fittings were tightened", Planned: true, Logged: true, Aside: true, OfSurface: true, SetupH: 0.25},
 	{Work: Other, Name: "other work", Told: "other work", Planned: true, Logged: true},
 	{Work: Idle, Name: "idle", Told: "an idle day", Logged: true},
 }

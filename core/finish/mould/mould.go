@@ -312,5 +312,8 @@ func (r *Result) steps(w Work, s product.Sheet, dose mix.Dose) {
 		r.Do(craft.Work("more", fmt.Sprintf("%d more %s of the mould", more, map[bool]string{true: "filling", false: "fillings"}[more == 1]), say.Of("each as above, from cleaning to demoulding"), float64(more)*work, float64(more)*(r.PartH-work)))
 	}
 	r.Do(craft.Work("fit", "trim and dry-fit", say.Of("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded", 1000*w.TrimM), 0.3*float64(len(w.Panels)), 0))
+	for i := range r.Steps {
+		r.Steps[i].Indoor = true
+	}
 	r.Do(craft.Work("bond", "bond the panels", say.Of("wash off PVA, grind both faces, notched bed, from the middle out, weights"), 0.4*float64(len(w.Panels))+r.PanelM2/2, cured).Of(r.PanelM2, "m²"))
 }

@@ -120,11 +120,11 @@ type Done struct {
 	Where     string
 }
 
-// Places lists the parts of a surface that steps work apart, in their order.
+// Places lists the parts of a surface that get a film apart, in their order.
 func Places(steps []step.Step) []step.Where {
 	var out []step.Where
 	for _, s := range steps {
-		if s.Where != nil && !slices.ContainsFunc(out, func(w step.Where) bool { return w.Name == s.Where.Name }) {
+		if s.Films() && s.Where != nil && !slices.ContainsFunc(out, func(w step.Where) bool { return w.Name == s.Where.Name }) {
 			out = append(out, *s.Where)
 		}
 	}

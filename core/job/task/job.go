@@ -215,7 +215,7 @@ func (c Chain) First() (first []Task, film *Task) {
 		case !t.Left():
 		case t.Films:
 			return first, &c.Tasks[i]
-		case t.Work != step.Inspect && t.Work != step.Unmask:
+		case t.Work != step.Inspect && t.Work != step.Unmask && !t.Work.Kind().Aside:
 			first = append(first, t)
 		}
 	}

@@ -535,7 +535,7 @@ func (m *Model) boat(k int) (numbers [][]int) {
 			}
 			own = append(own, m.place(t))
 		}
-		numbers = append(numbers, own)
+		numbers = append(numbers, m.main(own))
 		if i < len(b.Surfaces) {
 			m.chain(b.Surfaces[i], own)
 		} else {
@@ -557,9 +557,6 @@ func (m *Model) boat(k int) (numbers [][]int) {
 		if i < len(b.Surfaces) {
 			m.waitForFilms(launch, b.Surfaces[i], immersed, hard)
 		}
-		for len(own) > 0 && m.Tasks[own[len(own)-1]].Work.Kind().Afloat {
-			own = own[:len(own)-1]
-		}
 		if len(own) == 0 {
 			continue
 		}
@@ -573,6 +570,11 @@ func (m *Model) boat(k int) (numbers [][]int) {
 		}
 	}
 	return numbers
+}
+
+// main are the tasks of a chain that others wait for.
+func (m *Model) main(all []int) []int {
+	return slices.DeleteFunc(slices.Clone(all), func(n int) bool { return m.Tasks[n].Work.Kind().Aside })
 }
 
 // hardBefore lets a task wait until the film of another one, if it is a coat, is hard.
@@ -680,7 +682,19 @@ func (m *Model) rekey(s Surface, t Task) *schedule.Task {
 
 // chain links the tasks of a surface: each to the one before it, and to the film below it
 // by its clock, from the coat that is on it.
-func (m *Model) chain(s Surface, own []int) {
+func (m *Model) chain(s Surface, all []int) {
+	own := m.main(all)
+	for i, n := range all {
+		if !m.Tasks[n].Work.Kind().Aside {
+			continue
+		}
+		l := schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}
+		if i > 0 && (m.Tasks[all[i-1]].Work.Kind().Aside || m.Tasks[all[i-1]].Work == step.Bed) {
+			l.From = all[i-1]
+			l.Opens = m.atLeast(l.Opens, m.Tasks[l.From].Of.Step.WaitH)
+		}
+		m.link(l, "till the compound has set")
+	}
 	below := -1 // the last coat of own
 	keyed := s.Last != nil && s.Last.Abraded != nil
 	for i, n := range own {
@@ -725,7 +739,7 @@ func (m *Model) follow(s Surface, before []int, n int) {
 		}
 		l.Opens, rule = m.dries(s, prev.weather, under), "to dry after "+prev.What
 	}
-	if wait := prev.Of.Step.WaitH; wait > 0 && prev.Of.Work == prev.Of.Step.Work {
+	if wait := prev.Of.Step.WaitH; wait > 0 && prev.Of.Work == prev.Of.Step.Work && prev.Work != step.Bed && prev.Of.ID != m.Tasks[n].Of.ID {
 		l.Opens, rule = m.atLeast(l.Opens, wait), "the wait after "+prev.What
 	}
 	m.link(l, rule)

@@ -172,8 +172,8 @@ func TestCrossRulesAndHowTheyAreSwitchedOff(t *testing.T) {
 func TestOwnTasksPinsAndMarks(t *testing.T) {
 	w := fair(20, nil)
 	y := yard(16, surface("Deck", area.Deck, w, 1, 2))
-	owns(&y, task.OwnTask{"drill", task.Own{Name: "Drill for cleats", Hours: 3, Crew: 1, SurfaceID: "Deck", When: "before"}},
-		task.OwnTask{"bed", task.Own{Name: "Bed the cleats", Hours: 2, Crew: 1, SurfaceID: "Deck", When: "after"}})
+	owns(&y, task.OwnTask{ID: "drill", Own: task.Own{Name: "Drill for cleats", Hours: 3, Crew: 1, SurfaceID: "Deck", When: "before"}},
+		task.OwnTask{ID: "bed", Own: task.Own{Name: "Bed the cleats", Hours: 2, Crew: 1, SurfaceID: "Deck", When: "after"}})
 	_, p, _ := make_(t, y, nil)
 	assert.Equal(t, item(t, p, "drill").End, item(t, p, "Deck-1#1").Start)
 	assert.False(t, item(t, p, "bed").Start.Before(item(t, p, "Deck-1#1").End.Add(24*time.Hour)))
@@ -223,7 +223,7 @@ func TestBadYards(t *testing.T) {
 			y.People[0].Off = []string{"2026-06-10", "2026-06-17"}
 		}, "nobody has working hours"},
 		"a loop": {func(y *Yard) {
-			owns(y, task.OwnTask{"a", task.Own{Name: "Wiring", Hours: 1, Crew: 1, After: []string{"b"}}}, task.OwnTask{"b", task.Own{Name: "Engine", Hours: 1, Crew: 1, After: []string{"a"}}})
+			owns(y, task.OwnTask{ID: "a", Own: task.Own{Name: "Wiring", Hours: 1, Crew: 1, After: []string{"b"}}}, task.OwnTask{ID: "b", Own: task.Own{Name: "Engine", Hours: 1, Crew: 1, After: []string{"a"}}})
 		}, "these tasks wait for one another: Wiring, Engine"},
 	} {
 		y := yard(14, surface("Deck", area.Deck, w, 1, 2))
@@ -663,7 +663,7 @@ func TestLaunchWaitsForAllFilms(t *testing.T) {
 
 	// Bedding on it needs the film through-dry, not fit for the water.
 	y := yard(12, s)
-	owns(&y, task.OwnTask{"bed", task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}})
+	owns(&y, task.OwnTask{ID: "bed", Own: task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}})
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, coat.End.Add(24*time.Hour), item(t, p, "bed").Start)
 
@@ -674,7 +674,7 @@ func TestLaunchWaitsForAllFilms(t *testing.T) {
 	assert.Equal(t, now.Add(70*time.Hour), p.Launches[0].At)
 	done.Films[0].Started = now.Add(-20 * time.Hour)
 	y = yard(12, done)
-	owns(&y, task.OwnTask{"bed", task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}})
+	owns(&y, task.OwnTask{ID: "bed", Own: task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}})
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, now.Add(4*time.Hour), item(t, p, "bed").Start)
 	// A sheet that does not say is named.

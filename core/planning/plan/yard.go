@@ -286,7 +286,8 @@ func (y Yard) task(k int, s Surface, j task.Task) Task {
 	t := Task{ID: j.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: j.Named(), Work: j.Work, Hours: j.Hours, Crew: 1, Coat: j.Films, Skill: j.Skill, Of: j,
 		light: !b.Lights, height: s.Part.Info().Level, inside: s.Part.Info().Inside}
 	if !j.Films {
-		t.outdoors, t.noisy, t.dry = !s.Sheltered, kind.Noisy, !kind.Wets
+		t.outdoors, t.noisy, t.dry = !s.Sheltered && !j.Step.Indoor, kind.Noisy, !kind.Wets
+		t.light = t.light && !j.Step.Indoor
 		return t
 	}
 	m, _ := film.MethodByKey(j.Step.Method)

@@ -3249,6 +3249,7 @@ export interface components {
             /** Format: double */
             hours?: number;
             how?: components["schemas"]["SaySpan"][];
+            indoor?: boolean;
             key: string;
             /** Format: int64 */
             keyGrit?: number;
@@ -6035,6 +6036,7 @@ export interface components {
             /** Format: double */
             hours?: number;
             how?: components["schemas"]["SaySpan"][];
+            indoor?: boolean;
             /** Format: int64 */
             keyGrit?: number;
             kind?: string;
@@ -6163,6 +6165,7 @@ export interface components {
             hours?: number;
             how?: components["schemas"]["SaySpan"][];
             id?: string;
+            indoor?: boolean;
             /** Format: int64 */
             keyGrit?: number;
             /** Format: double */
@@ -6191,8 +6194,8 @@ export interface components {
         };
         StepKind: {
             abrades: boolean;
-            afloat: boolean;
             agent: boolean;
+            aside: boolean;
             cured: boolean;
             films: boolean;
             gritted: boolean;
