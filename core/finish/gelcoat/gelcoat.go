@@ -296,16 +296,6 @@ func (r *Result) steps(w Work, s product.Sheet, areaM2 float64) {
 	r.Do(craft.Work("polish", "compound and polish", say.Of("slow machine, keep it cool: gelcoat burns"), math.Max(0.2, polishH*face), 0).At(where))
 }
 
-func plural(n int, what string) string {
-	switch {
-	case n == 1:
-		return what
-	case what == "pass":
-		return "passes"
-	}
-	return what + "s"
-}
-
 // match says what the patches come to.
 func match(ps []Patch) string {
 	if len(ps) == 0 {

@@ -11,7 +11,6 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
-	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
@@ -200,6 +199,3 @@ func pullID(step string) string        { return step + ":pull" }
 
 // filler tells whether a step lays filler.
 func filler(s step.Step) bool { return s.Films() && s.Sheet.Kind.Info().Filler }
-
-// seals tells whether a step closes what lies below it.
-func seals(s step.Step) bool { return s.Films() && !filler(s) && s.Sheet.Kind != product.Thinner }
