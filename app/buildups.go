@@ -222,7 +222,7 @@ func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) 
 	if w.photos, err = q.BoatPhotos(ctx, boatID); err != nil {
 		return w, err
 	}
-	w.job = w.jobOf("", nil)
+	w.job = w.jobOf()
 	w.shelf, err = a.shelf(ctx, q, w.products)
 	return w, err
 }
@@ -282,7 +282,7 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, out.Surface.accessFactor(), core); err != nil {
 		return BuildUp{}, err
 	}
-	chain := w.jobOf(surfaceID, steps).Chain(surfaceID)
+	chain := w.job.With(w.ofJob(out.Surface, steps))
 	out.Tasks, out.Sum = chain.Tasks, chain.Sum
 	out.Findings = w.findings(out.Surface, steps, core, out.Result)
 	out.Consumables = buildup.Consumables(out.Surface.edgeM(), core, out.Result)

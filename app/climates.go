@@ -138,6 +138,13 @@ func (w work) coats(f Surface) today.Surface {
 		t.Next = &today.Coat{Step: next.Step, TaskID: next.ID, N: next.N, Of: next.Of, LayH: next.LayH, Litres: next.LeftL, AreaM2: next.AreaM2, ProductID: next.ProductID, Where: next.Where}
 		t.NextStepID = next.StepID
 	}
+	for _, k := range chain.Tasks {
+		for _, b := range k.Binds {
+			if b.By != nil {
+				t.Limits = append(t.Limits, today.Limit{Name: b.Name, Until: chain.Named(b.Until), By: *b.By, Breaks: b.Breaks})
+			}
+		}
+	}
 	for _, p := range first {
 		t.First = append(t.First, today.Prep{Name: p.Named(), LeftH: p.LeftH})
 	}

@@ -347,8 +347,14 @@ func TestABenchHandsOverWhole(t *testing.T) {
 	assert.InDelta(t, h.Sum.LeftH, b.Sum.LeftH, 0.3, "the bench's hours are the job's")
 	assert.Contains(t, said(kept.Says), strconv.Itoa(int(math.Round(h.Sum.LeftH)))+" h")
 
+	// What is stripped is not planned again.
+	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: deck.ID, Kind: step.Strip, StepID: b.Steps[0].ID, StartedAt: demo.Now.Add(-time.Hour)}}))
+	assert.Empty(t, must(app.BrightBench.Get(ctx, a, deck.ID)).Handovers[0].Changes)
+	b = must(a.BuildUp(ctx, deck.ID))
+	assert.Equal(t, task.Done, b.Tasks[0].State)
+
 	// What is changed in the build-up stays; the bench offers what would change.
-	b.Steps[0].Hours = 99
+	b.Steps[1].Hours = 99
 	must(a.SetBuildUp(ctx, deck.ID, b.Surface.Version, b.Steps))
 	again := must(app.BrightBench.Get(ctx, a, deck.ID)).Handovers[0]
 	require.Len(t, again.Changes, 1)

@@ -63,7 +63,7 @@ func (o outlook) hand(surfaceID, bench string, steps []craft.Step, roles map[str
 func (o outlook) handed(h *Handover, bench string) *Handover {
 	surfaceID := h.SurfaceID
 	h.Changes, h.Sum = o.changes(surfaceID, h.Steps), task.Sum{}
-	chain := o.jobOf(surfaceID, numbered(h.Steps)).Chain(surfaceID)
+	chain := o.job.With(o.ofJob(o.surface(surfaceID), numbered(h.Steps)))
 	mine := map[string]bool{}
 	for _, s := range numbered(h.Steps) {
 		mine[s.ID] = s.Origin != nil && s.Origin.Bench == bench
@@ -125,6 +125,25 @@ func (m merge) whole(s Step) bool {
 	return !slices.ContainsFunc(m.chain.Tasks, func(t task.Task) bool { return t.StepID == s.ID && (t.Left() || t.State == task.Skipped) })
 }
 
+// seasonH is how long after its last work a bench's job is still the same one, h.
+const seasonH = 90 * 24
+
+// underWay reports whether the job that the bench handed over before goes on, or ended of
+// late: what is done of it is not planned again.
+func (m merge) underWay(old []Step) bool {
+	for _, s := range old {
+		if s.Origin == nil || s.Origin.Bench != m.bench {
+			continue
+		}
+		for _, t := range m.chain.Tasks {
+			if t.StepID == s.ID && (t.Left() || t.DoneAt != nil && m.now.Sub(*t.DoneAt).Hours() < seasonH) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
 // mine reports whether an old step is this bench's, or of a kind that it plans.
 func (m merge) mine(s Step) bool {
 	if s.Origin != nil {
@@ -153,7 +172,9 @@ func (m merge) into(old, early, planned []Step) []Step {
 		if k := slices.IndexFunc(planned, func(p Step) bool { return p.ID != "" && p.ID == s.ID }); k >= 0 {
 			// It is begun and stays where it is; what comes after it follows.
 			one := planned[k]
-			one.Coats = max(one.Coats, m.job.Coats(s.ID))
+			if one.Coats = max(one.Coats, m.job.Coats(s.ID)); m.whole(s) && one.Coats == s.Coats {
+				one = s // done is done, as it was meant then
+			}
 			out = append(out, one)
 			planned = slices.Delete(planned, k, k+1)
 			at = len(out)
@@ -186,9 +207,10 @@ func (m merge) into(old, early, planned []Step) []Step {
 // past: the coats that are on, and what came before them.
 func (m merge) known(old, planned []Step) []Step {
 	laid := 0 // coats of steps of the user's own that the bench takes over
+	under := m.underWay(old)
 	for i := range planned {
 		for _, s := range old {
-			if s.Origin != nil && *s.Origin == *planned[i].Origin && !m.whole(s) {
+			if s.Origin != nil && *s.Origin == *planned[i].Origin && (under || !m.whole(s)) {
 				planned[i].ID = s.ID
 			}
 		}

@@ -38,25 +38,25 @@ func (w *work) loadChoices(ctx context.Context, q store.Queries) error {
 	return nil
 }
 
-// jobOf makes the job of the boat, with steps of their own on one surface if its id is
-// given.
-func (w work) jobOf(surfaceID string, steps []Step) task.Job {
+// jobOf makes the job of the boat.
+func (w work) jobOf() task.Job {
 	b := task.Boat{Own: w.choices.Own[w.survey.Boat.ID], Log: w.log[""], Skipped: map[string]bool{}}
 	for id, m := range w.choices.Marks {
 		b.Skipped[id] = m.State != ""
 	}
 	for _, f := range w.survey.Surfaces {
-		s := task.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Substrate: f.Substrate, Area: f.Area.Figure, Access: f.accessFactor(), Log: w.log[f.ID]}
-		planned := w.steps[f.ID]
-		if f.ID == surfaceID {
-			planned = steps
-		}
-		for _, st := range planned {
-			s.Steps = append(s.Steps, w.planned(st))
-		}
-		b.Surfaces = append(b.Surfaces, s)
+		b.Surfaces = append(b.Surfaces, w.ofJob(f, w.steps[f.ID]))
 	}
 	return task.Of(b)
+}
+
+// ofJob is a surface with steps as a job wants it.
+func (w work) ofJob(f Surface, steps []Step) task.Surface {
+	s := task.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Substrate: f.Substrate, Area: f.Area.Figure, Access: f.accessFactor(), Log: w.log[f.ID]}
+	for _, st := range steps {
+		s.Steps = append(s.Steps, w.planned(st))
+	}
+	return s
 }
 
 // planned is a step with the sheet of its product and hardener, as a job wants it.

@@ -45,9 +45,10 @@ type Job struct {
 	// Needs are the products still to be laid, by id.
 	Needs map[string]Need `json:"-"`
 
-	told map[string]Told
-	done map[string]float64
-	pace map[step.Work]Pace
+	told    map[string]Told
+	done    map[string]float64
+	pace    map[step.Work]Pace
+	skipped map[string]bool
 }
 
 // Need is what is still to be laid of a product.
@@ -62,17 +63,11 @@ type Need struct {
 
 // Of makes the job of a boat.
 func Of(b Boat) Job {
-	j := Job{Surfaces: []Chain{}, Own: []Task{}, Needs: map[string]Need{}, told: map[string]Told{}, done: map[string]float64{}, pace: map[step.Work]Pace{}}
-	for _, s := range b.Surfaces {
-		c := Chain{SurfaceID: s.ID, Surface: s.Name, Tasks: s.unfold()}
-		for i := range c.Tasks {
-			if b.Skipped[c.Tasks[i].ID] {
-				c.Tasks[i].State = Skipped
-			}
-		}
-		s.settle(c.Tasks, j.told, j.done)
-		run(c.Tasks)
-		j.Surfaces = append(j.Surfaces, c)
+	j := Job{Surfaces: []Chain{}, Own: []Task{}, Needs: map[string]Need{}, told: map[string]Told{}, done: map[string]float64{}, pace: map[step.Work]Pace{}, skipped: b.Skipped}
+	lines := make([][]buildup.Line, len(b.Surfaces))
+	for i, s := range b.Surfaces {
+		lines[i] = s.lines()
+		j.Surfaces = append(j.Surfaces, s.chain(lines[i], b.Skipped, j.told, j.done))
 	}
 	for _, o := range b.Own {
 		t := Task{ID: o.ID, StepID: o.ID, Work: step.Other, What: o.Name, N: 1, Of: 1, ReckonedH: o.Hours, LayH: o.Hours, State: ToDo}
@@ -87,14 +82,10 @@ func Of(b Boat) Job {
 		}
 		j.Own = append(j.Own, t)
 	}
-	j.learn(b)
+	j.learn(b, lines)
 	for i := range j.Surfaces {
-		c := &j.Surfaces[i]
-		for k := range c.Tasks {
-			j.figure(&c.Tasks[k])
-			c.Sum.add(c.Tasks[k])
-		}
-		j.Sum.join(c.Sum)
+		j.figures(&j.Surfaces[i])
+		j.Sum.join(j.Surfaces[i].Sum)
 	}
 	for i := range j.Own {
 		j.figure(&j.Own[i])
@@ -103,8 +94,37 @@ func Of(b Boat) Job {
 	return j
 }
 
+// chain settles the log of a surface over its tasks.
+func (s Surface) chain(lines []buildup.Line, skipped map[string]bool, told map[string]Told, done map[string]float64) Chain {
+	c := Chain{SurfaceID: s.ID, Surface: s.Name, Tasks: s.unfold(lines)}
+	for i := range c.Tasks {
+		if skipped[c.Tasks[i].ID] {
+			c.Tasks[i].State = Skipped
+		}
+	}
+	s.settle(c.Tasks, told, done)
+	run(c.Tasks)
+	return c
+}
+
+// With is the chain of a surface as it would be with other steps, by what the job has
+// taught.
+func (j Job) With(s Surface) Chain {
+	c := s.chain(s.lines(), j.skipped, map[string]Told{}, map[string]float64{})
+	j.figures(&c)
+	return c
+}
+
+// figures fills in what the tasks of a chain take, and adds them up.
+func (j Job) figures(c *Chain) {
+	for k := range c.Tasks {
+		j.figure(&c.Tasks[k])
+		c.Sum.add(c.Tasks[k])
+	}
+}
+
 // learn takes the pace and the litres from what the log tells.
-func (j *Job) learn(b Boat) {
+func (j *Job) learn(b Boat, lines [][]buildup.Line) {
 	sheets, laid, coming, sd := map[string]product.Sheet{}, map[string][]tins.Used{}, map[string][]float64{}, map[string]float64{}
 	for i, s := range b.Surfaces {
 		for _, e := range s.Log {
@@ -118,10 +138,10 @@ func (j *Job) learn(b Boat) {
 				laid[e.ProductID] = append(laid[e.ProductID], tins.Used{Reckoned: t.ReckonedL, Taken: e.Litres})
 			}
 		}
-		for _, st := range s.Steps {
-			if l, err := buildup.Reckon(s.Area, s.Access, st.Step); err == nil && st.Films() {
+		for k, st := range s.Steps {
+			if st.Films() {
 				sheets[st.ProductID] = st.Sheet
-				sd[st.ProductID] = math.Max(sd[st.ProductID], l.SDPct())
+				sd[st.ProductID] = math.Max(sd[st.ProductID], lines[i][k].SDPct())
 			}
 		}
 		first := map[string]bool{}
@@ -221,3 +241,6 @@ func (c Chain) First() (first []Task, film *Task) {
 	}
 	return first, nil
 }
+
+// Named is a task of the chain in words, by its id.
+func (c Chain) Named(id string) string { return taskByID(c.Tasks, id).Named() }

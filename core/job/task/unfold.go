@@ -7,10 +7,23 @@ import (
 	"allcoats/core/job/buildup"
 )
 
+// lines are what each step comes to.
+func (s Surface) lines() []buildup.Line {
+	out := make([]buildup.Line, len(s.Steps))
+	for i, st := range s.Steps {
+		l, err := buildup.Reckon(s.Area, s.Access, st.Step)
+		if err != nil { // a sheet that was changed since; it is told where it is planned
+			l = buildup.Line{AreaM2: st.Where.AreaM2(s.Area.AreaM2), HoursPerCoat: 1, LayH: 1}
+		}
+		out[i] = l
+	}
+	return out
+}
+
 // unfold lists the tasks of a surface in their order: a key before each coat that wants
 // one, every coat, work in one go, and the pulling of tape after the coats that it was
 // put on for.
-func (s Surface) unfold() []Task {
+func (s Surface) unfold(lines []buildup.Line) []Task {
 	out := []Task{}
 	type taped struct {
 		i int
@@ -27,10 +40,7 @@ func (s Surface) unfold() []Task {
 		tape = nil
 	}
 	for i, st := range s.Steps {
-		l, err := buildup.Reckon(s.Area, s.Access, st.Step)
-		if err != nil { // a sheet that was changed since; it is told where it is planned
-			l = buildup.Line{AreaM2: st.Where.AreaM2(s.Area.AreaM2), HoursPerCoat: 1, LayH: 1}
-		}
+		l := lines[i]
 		if !st.Films() {
 			if i > 0 && s.Steps[i-1].Films() {
 				pull()

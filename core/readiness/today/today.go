@@ -55,8 +55,18 @@ type Surface struct {
 	First []Prep
 	// Stop is what a bench that it came from says against it.
 	Stop say.Sentence
+	// Limits run on it until something is done.
+	Limits []Limit
 	// Planned is false if no coats are planned at all.
 	Planned bool
+}
+
+// Limit is a state that may not last, such as bare metal: by when Until must be done, and
+// what it costs if it is not.
+type Limit struct {
+	Name, Until string
+	By          time.Time
+	Breaks      say.Sentence
 }
 
 // Prep is work that leaves no film, with the hours left of it.
@@ -915,6 +925,22 @@ func (s Situation) actions(a *Answer) {
 			}
 		}
 		a.Actions = append(a.Actions, act)
+	}
+	for _, f := range s.Surfaces {
+		for _, k := range f.Limits {
+			if k.By.Sub(s.Now) > urgent {
+				continue
+			}
+			text := say.Of("%v: %s. %s by %v, or ", say.Strong(f.Name), k.Name, upper(k.Until), say.Clock(k.By, s.Now, s.Loc))
+			if !k.By.After(s.Now) {
+				text = say.Of("%v: %s for too long, since %v it is not %s: ", say.Strong(f.Name), k.Name, say.Clock(k.By, s.Now, s.Loc), k.Until)
+			}
+			at := k.By
+			if at.Before(s.Now) {
+				at = s.Now
+			}
+			a.Actions = append(a.Actions, Action{At: at, SurfaceID: f.ID, Text: append(append(text, k.Breaks...), say.Text("."))})
+		}
 	}
 	for i := range s.Plan {
 		p := &s.Plan[i]

@@ -4,6 +4,7 @@ import (
 	"testing"
 	"time"
 
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	wet "allcoats/core/exposure/surface"
 	"allcoats/core/film/step"
@@ -246,4 +247,39 @@ func TestAllCoatsAreOnAndHarden(t *testing.T) {
 	assert.Equal(t, "May be immersed from Monday 10:00; under is slowest.", l.Detail.In(time.UTC))
 	f.Films[0].Sheet.Immersion = nil
 	assert.Contains(t, Find(situation(nil, f)).Lanes[0].Detail.In(time.UTC), "is not known: the sheet of under does not say")
+}
+
+// Bare metal that must be primed within the day is told with its hour and its price; the
+// plan's head leads, held back where a bench stops it or other work comes first.
+func TestTheHeadOfThePlan(t *testing.T) {
+	side, deck := surface("Side", nil, coat(1, 2)), surface("Deck", nil, coat(1, 1))
+	side.Next.TaskID, deck.Next.TaskID = "side#1", "deck#1"
+	side.Limits = []Limit{{Name: "bare metal", Until: "metal primer", By: now.Add(5 * time.Hour), Breaks: say.Lit("it rusts")}}
+	s := situation(nil, side, deck)
+	s.HoursSaid = true
+	s.Plan = []Planned{
+		{TaskID: "own", Whole: "own", What: "Rewire", Start: now, End: now.Add(2 * time.Hour), Hours: 2, People: []string{"Ada"}},
+		{TaskID: "side#1", Whole: "side#1", SurfaceID: "Side", Surface: "Side", Coat: true, Start: now.Add(2 * time.Hour), End: now.Add(3 * time.Hour)},
+		{TaskID: "deck#1", Whole: "deck#1", SurfaceID: "Deck", Surface: "Deck", Coat: true, Start: now.AddDate(0, 0, 3), End: now.AddDate(0, 0, 3).Add(time.Hour), Before: []string{"Side, primer"}},
+	}
+	a := Find(s)
+	assert.Equal(t, "Rewire, now to 10:00: Ada.", a.Headline.In(time.UTC))
+	assert.Equal(t, Blocked, a.Lanes[1].Chance)
+	assert.Regexp(t, "^Deck: first Side, primer; high-build primer not before ", a.Lanes[1].Answer.In(time.UTC))
+	var texts []string
+	for _, act := range a.Actions {
+		texts = append(texts, act.Text.In(time.UTC))
+	}
+	assert.Contains(t, texts, "Side: bare metal. Metal primer by 13:00, or it rusts.")
+	s.Plan[1].Start, s.Plan[1].End = now.AddDate(0, 0, 2), now.AddDate(0, 0, 2).Add(time.Hour)
+	s.Plan = s.Plan[1:]
+	a = Find(s)
+	assert.Equal(t, Later, a.Lanes[0].Chance, "nobody has the hours today")
+	assert.Regexp(t, "^Nothing to begin today. Next is Side: , ", a.Headline.In(time.UTC))
+	s.HoursSaid = false
+	assert.Equal(t, Now, Find(s).Lanes[0].Chance, "assumed hours hold nothing back")
+	s.Surfaces[0].Stop = say.Lit("silicone below")
+	a = Find(s)
+	assert.Equal(t, Blocked, a.Lanes[0].Chance)
+	assert.Contains(t, a.Lanes[0].Answer.In(time.UTC), "not high-build primer yet. silicone below")
 }
