@@ -331,6 +331,12 @@ func (a *App) EditEntry(ctx context.Context, id string, version int, e logbook.E
 			return Entry{}, err
 		}
 		return a.changeEntry(ctx, id, func(old logbook.Logged) logbook.Logged {
+			if old.ProductID == e.ProductID { // a correction is no new coat
+				e.Edition = old.Edition
+				if old.StepID == e.StepID {
+					e.Planned = old.Planned
+				}
+			}
 			return logbook.Logged{ID: id, Version: version, DeletedAt: old.DeletedAt, Entry: e}
 		})
 	})

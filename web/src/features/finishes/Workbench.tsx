@@ -209,7 +209,7 @@ export function Steps({ plan, title }: { plan: Pick<Plan, "steps" | "working">; 
           <li key={i} className="rule-b grid grid-cols-[1.6rem_1fr_auto] gap-2 py-2">
             <b>{i + 1}</b>
             <span>
-              <b>{named(s, kindOf(s.work).name)}</b>
+              <b className="inline-block first-letter:uppercase">{named(s, kindOf(s.work).name)}</b>
               {s.where && <span className="quiet"> · {s.where.name}</span>}
               <br />
               <span className="text-sm">{prose(s.how ?? [])}</span>
