@@ -38,6 +38,11 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                       <b>{o.stops === 1 ? "One finding would make a coat fail. " : `${o.stops} findings would make coats fail. `}</b>
                     )}
                     {workdays(o.sum.leftH, o.workDayH)} of work to come for one person
+                    {o.sum.leftL > 0 && (
+                      <>
+                        , <Quantity value={o.sum.leftL} unit="L" /> to lay
+                      </>
+                    )}
                     {priced
                       ? `, ${money(o.surfaces.reduce((s, r) => s + r.costCents, 0))} for whole tins surface by surface`
                       : "; some prices are missing"}
