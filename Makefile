@@ -82,7 +82,7 @@ size: web/dist/index.html
 	@scripts/size.sh
 
 go-test: web/dist/index.html
-	go test -timeout 8m ./...
+	go test -timeout 14m ./...
 
 chromium: | need
 	@scripts/chromium.sh
