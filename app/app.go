@@ -38,7 +38,7 @@ type App struct {
 // New returns the use cases over s, with the example products in a library
 // that was never filled.
 func New(ctx context.Context, s *store.Store, forecast Service) (*App, error) {
-	a := &App{store: s, forecast: forecast, now: time.Now, live: live{values: map[string][]reading.Value{}, pours: map[string]pour{}}, standing: standing{plans: map[string]standingPlan{}, makes: map[string]*sync.Mutex{}}}
+	a := &App{store: s, forecast: forecast, now: time.Now, live: live{values: map[string][]reading.Value{}, pours: map[string]pour{}}, standing: standing{plans: map[string]standingPlan{}, odds: map[string]*oddsMade{}, makes: map[string]*sync.Mutex{}}}
 	return a, a.stockLibrary(ctx)
 }
 

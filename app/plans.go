@@ -35,6 +35,11 @@ type PlanSettings struct {
 	// hour of work costs, in cents of the user's currency.
 	Noise     calendar.Hours               `json:"noise"`
 	HourCents float64                      `json:"hourCents"`
+	// TravelMin is how long it takes from one boat to another, minutes; DustM how far dust
+	// flies to a wet coat on another, m; AlongM where each boat stands along the yard, m.
+	TravelMin float64                      `json:"travelMin"`
+	DustM     float64                      `json:"dustM"`
+	AlongM    map[string]float64           `json:"alongM"`
 	Own       map[string][]task.OwnTask    `json:"own"`
 	Off       map[string]map[string]string `json:"off"`
 	Marks     map[string]plan.Mark         `json:"marks"`
@@ -63,6 +68,11 @@ func (s *PlanSettings) validate() error {
 		bad.Add("noise.toH", "must be after the hour that it begins")
 	}
 	bad.Range("hourCents", s.HourCents, 0, 1e6, "cents")
+	bad.Range("travelMin", s.TravelMin, 0, 240, "min")
+	bad.Range("dustM", s.DustM, 0, 500, "m")
+	for boat, m := range s.AlongM {
+		bad.Range("alongM."+boat, m, -5000, 5000, "m")
+	}
 	for boat, own := range s.Own {
 		for i := range own {
 			bad.Under(fmt.Sprintf("own.%s[%d]", boat, i), own[i].Validate())
@@ -107,6 +117,8 @@ type YardPlan struct {
 	Made  *time.Time   `json:"made,omitempty"`
 	Moved []plan.Moved `json:"moved"`
 	Undo  int          `json:"undo"` // plans that can be gone back to
+	// Odds is when the odds of the launches were worked out, nil if they are not.
+	Odds *time.Time `json:"odds,omitempty"`
 }
 
 // PlanDay is a day's weather in the open.
@@ -154,15 +166,18 @@ type YardSurface struct {
 
 // made is a plan that was made.
 type made struct {
-	At     time.Time   `json:"at"`
-	Starts plan.Starts `json:"starts"`
+	At time.Time `json:"at"`
+	plan.Kept
+	Odds *oddsMade `json:"odds,omitempty"`
 }
 
-// planAhead bounds a plan: so long after the last launch, at least and at most so long.
+// How far a plan looks: so long after the last launch, at least and at most so long; and
+// where work finds no place, to half a year after the launch.
 const (
 	afterLaunch = 35 * 24 * time.Hour
+	halfAYear   = 183 * 24 * time.Hour
 	leastAhead  = 42 * 24 * time.Hour
-	mostAhead   = 150 * 24 * time.Hour
+	mostAhead   = 400 * 24 * time.Hour
 )
 
 // yardState is all that a plan is made of, loaded.
@@ -251,6 +266,7 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 		s.view.Made = &s.now.At
 	}
 	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Tents: s.settings.Tents, Noise: s.settings.Noise, HourCents: s.settings.HourCents, Marks: s.settings.Marks,
+		TravelMin: s.settings.TravelMin, DustM: s.settings.DustM,
 		Daylight: sky.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-24*time.Hour), until)}
 	var open weather.Series
 	if len(s.looks) > 0 {
@@ -258,7 +274,7 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	}
 	s.futures = weather.NewFutures(open, now, until.Sub(now)+48*time.Hour, p.normals(), p.location())
 	s.view.Known = s.futures.Known()
-	course := s.course(s.futures.Make(planSeed, 0, nil), true)
+	course := s.course(s.futures.Usual())
 	s.view.Days = planDays(course, s.view.Known, p.location())
 	for _, o := range s.looks {
 		boat := s.boat(o, o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, now)), course...)))
@@ -275,24 +291,15 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	}
 }
 
-// planSeed draws the usual course of the weather beyond the forecast.
+// planSeed orders the search for a plan.
 const planSeed = 7
 
-// course is the weather ahead in whole hours: with sure the forecast as it is and
-// future only beyond it.
-func (s yardState) course(future weather.Series, sure bool) weather.Series {
-	var out weather.Series
-	frame := s.futures.Frame()
-	for i, h := range future {
-		if !h.At.After(s.view.Now) {
-			continue
-		}
-		if sure && !h.At.After(s.futures.Known()) {
-			h = frame[i]
-		}
-		out = append(out, h)
+// course is what comes of a course after now.
+func (s yardState) course(c weather.Series) weather.Series {
+	for len(c) > 0 && !c[0].At.After(s.view.Now) {
+		c = c[1:]
 	}
-	return out
+	return c
 }
 
 // assumed are the hands that the boats speak of when nobody is named.
@@ -313,7 +320,7 @@ func assumed(looks []outlook) []plan.Person {
 // boat is a boat of the yard with the weather at her surfaces ahead.
 func (s yardState) boat(o outlook, at map[string]field.Weather) plan.Boat {
 	b := o.survey.Boat
-	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, Own: s.settings.Own[b.ID], Work: o.job.Own, Off: s.settings.Off[b.ID]}
+	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, AlongM: s.settings.AlongM[b.ID], Own: s.settings.Own[b.ID], Work: o.job.Own, Off: s.settings.Off[b.ID]}
 	if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, s.yard.Loc); err == nil {
 		end := launch.AddDate(0, 0, 1).Add(-time.Minute).UTC() // ready on the day is in time
 		out.Launch = &end
@@ -327,74 +334,117 @@ func (s yardState) boat(o outlook, at map[string]field.Weather) plan.Boat {
 	return out
 }
 
-func (s *yardState) make(ctx context.Context, rounds int, told func(float64)) (p plan.Plan, starts plan.Starts, err error) {
+func (s *yardState) make(ctx context.Context, e plan.Effort) (p plan.Plan, kept plan.Kept, err error) {
 	m, err := s.yard.Model()
 	if err != nil {
-		return p, nil, err
+		return p, kept, err
 	}
-	return m.Make(ctx, s.now.Starts, plan.Effort{Seed: planSeed, Rounds: rounds, Told: told})
+	p, kept = m.Make(ctx, s.now.Kept, e)
+	return p, kept, nil
 }
 
-// show makes the plan as it stands, with so many rounds of improvement; told may
-// be nil.
-func (s *yardState) show(ctx context.Context, rounds int, told func(float64)) (plan.Starts, error) {
+// show makes the plan as it stands.
+func (s *yardState) show(ctx context.Context, e plan.Effort) (kept plan.Kept, err error) {
 	if len(s.yard.Boats) == 0 {
 		s.view.Trouble = append(s.view.Trouble, fault.At("boats", "no boat stands here")...)
-		return nil, nil
+		return kept, nil
 	}
-	p, starts, err := s.make(ctx, rounds, told)
-	var bad fault.Errors
+	p, kept, err := s.make(ctx, e)
 	// What finds no place in the weeks ahead is looked for in more of them.
-	for ahead := s.view.Until.Sub(s.view.Now); errors.As(err, &bad) && ahead < mostAhead; {
-		ahead = min(2*ahead, mostAhead)
+	for ahead := s.view.Until.Sub(s.view.Now); len(p.Left) > 0 && err == nil && ahead < s.farthest(); {
+		ahead = min(2*ahead, s.farthest())
 		s.fill(s.view.Place, s.view.Now, s.view.Now.Add(ahead))
-		p, starts, err = s.make(ctx, rounds, told)
+		p, kept, err = s.make(ctx, e)
 	}
+	var bad fault.Errors
 	if errors.As(err, &bad) {
 		s.view.Trouble = bad
-		return nil, nil
+		return kept, nil
 	}
 	if err != nil {
-		return nil, err
+		return kept, err
 	}
 	s.view.Plan = &p
 	if len(s.now.Starts) > 0 {
 		s.view.Moved = plan.Changes(s.now.Starts, p)
 	}
-	return starts, nil
+	return kept, nil
 }
 
-// YardPlan returns the plan of a place as it stands now. Nothing is stored.
+// farthest is how far a plan may look: half a year after the last launch wanted, or after now.
+func (s *yardState) farthest() time.Duration {
+	last := s.view.Now
+	for _, b := range s.yard.Boats {
+		if b.Launch != nil && b.Launch.After(last) {
+			last = *b.Launch
+		}
+	}
+	return min(last.Add(halfAYear).Sub(s.view.Now), mostAhead)
+}
+
+// YardPlan returns the plan of a place as it stands now. The first one that there is is
+// kept, so that tomorrow's goes on from it; else nothing is stored.
 func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
 	s, err := a.loadYard(ctx, placeID)
 	if err != nil {
 		return YardPlan{}, err
 	}
-	_, err = s.show(ctx, 0, nil)
-	return s.view, err
+	kept, err := s.show(ctx, plan.Effort{})
+	if o := a.oddsOf(&s); o != nil && s.view.Plan != nil {
+		p := s.view.Plan.WithOdds(o.Boats, s.yard.Loc)
+		s.view.Plan, s.view.Odds = &p, &o.At
+	}
+	if err != nil || len(s.now.Starts) > 0 || len(kept.Starts) == 0 || store.Within(ctx) {
+		return s.view, err
+	}
+	if err := a.keepPlan(ctx, s, made{At: s.view.Now, Kept: kept}); err != nil {
+		var stale Conflict
+		if errors.As(err, &stale) { // somebody was quicker
+			return s.view, nil
+		}
+		return YardPlan{}, err
+	}
+	s.view.Made, s.view.Version = &s.view.Now, s.view.Version+1
+	return s.view, nil
 }
 
-// planRounds are the orders that are tried for a plan.
-const planRounds = 1500
+// planFutures are the courses of the weather that a plan is played in when it is made.
+const planFutures = 60
 
-// MakePlan makes the plan anew, moving as little as it must, and keeps it; the one
-// before can be gone back to. told may be nil; when ctx ends nothing is kept.
-func (a *App) MakePlan(ctx context.Context, placeID string, told func(done float64)) (YardPlan, error) {
+// planRounds are the orders that are tried for a plan, fewer for a big yard.
+const planRounds, planTasks = 1500, 60_000
+
+// MakePlan repairs the plan, looking for a better one, or makes it anew, and keeps it; the
+// one before can be gone back to. told may be nil; when ctx ends nothing is kept.
+func (a *App) MakePlan(ctx context.Context, placeID string, anew bool, told func(done float64)) (YardPlan, error) {
 	s, err := a.loadYard(ctx, placeID)
 	if err != nil {
 		return YardPlan{}, err
 	}
-	starts, err := s.show(ctx, planRounds, told)
-	if err != nil || starts == nil {
+	kept, err := s.show(ctx, plan.Effort{Seed: planSeed, Rounds: s.rounds(planRounds), Anew: anew, Told: told})
+	if err = errors.Join(err, ctx.Err()); err != nil || len(kept.Starts) == 0 {
 		return s.view, err
 	}
 	moved := s.view.Moved
-	if err := a.keepPlan(ctx, s, made{s.view.Now, starts}); err != nil {
+	_, odds, err := s.play(ctx, kept.Starts, planFutures, nil)
+	if err != nil {
+		return YardPlan{}, err
+	}
+	if err := a.keepPlan(ctx, s, made{s.view.Now, kept, &oddsMade{s.view.Now, s.row.Version + 1, odds}}); err != nil {
 		return YardPlan{}, err
 	}
 	out, err := a.YardPlan(ctx, placeID)
 	out.Moved = moved
 	return out, err
+}
+
+// rounds are as many as most, fewer where there are many tasks.
+func (s *yardState) rounds(most int) int {
+	tasks := 1
+	for _, o := range s.looks {
+		tasks += o.job.Sum.Left
+	}
+	return max(10, min(most, planTasks/tasks))
 }
 
 // mostUndo is how many plans can be gone back to.
@@ -476,7 +526,7 @@ func (a *App) Move(ctx context.Context, placeID string, version int, taskID stri
 	marks := maps.Clone(s.settings.Marks)
 	m := marks[taskID]
 	if m.Pinned = at; at != nil {
-		whole := at.UTC().Truncate(time.Hour)
+		whole := at.UTC().Truncate(15 * time.Minute)
 		m.Pinned = &whole
 	}
 	marks[taskID] = m
@@ -487,11 +537,16 @@ func (a *App) Move(ctx context.Context, placeID string, version int, taskID stri
 	e.Marks = marks
 	s.settings = e
 	s.fill(s.view.Place, s.view.Now, s.view.Until)
-	if _, err := s.show(ctx, 0, nil); err != nil {
+	if _, err := s.show(ctx, plan.Effort{}); err != nil {
 		return YardPlan{}, err
 	}
 	if len(s.view.Trouble) > 0 {
 		return YardPlan{}, fault.Errors(s.view.Trouble)
+	}
+	for _, l := range s.view.Plan.Left {
+		if l.TaskID == taskID && at != nil {
+			return YardPlan{}, fault.At("at", "%s: %s", l.Name, l.Why.In(s.yard.Loc))
+		}
 	}
 	return a.SetPlan(ctx, placeID, version, e)
 }

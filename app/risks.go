@@ -39,13 +39,14 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 	if err != nil {
 		return YardRisk{}, err
 	}
-	starts, err := s.show(ctx, 0, nil)
+	kept, err := s.show(ctx, plan.Effort{})
 	if err != nil {
 		return YardRisk{}, err
 	}
-	if starts == nil {
+	if s.view.Plan == nil {
 		return YardRisk{}, fault.Errors(s.view.Trouble)
 	}
+	starts := kept.Starts
 	n = max(20, min(n, 2000))
 	few := max(20, n/4)
 	total, done := float64(n+2*few), 0.0
@@ -54,10 +55,11 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 			told((done + share*float64(of)) / total)
 		}
 	}
-	base, err := s.play(ctx, starts, n, func(d float64) { tell(d, n) })
+	base, odds, err := s.play(ctx, starts, n, func(d float64) { tell(d, n) })
 	if err != nil {
 		return YardRisk{}, err
 	}
+	a.standing.bet(placeID, &oddsMade{s.view.Now, s.view.Version, odds})
 	done += float64(n)
 	out := YardRisk{Risk: base, Values: []Value{}}
 	week := Value{Name: "begun a week earlier, or launched a week later", DuePct: []float64{}}
@@ -78,7 +80,7 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 		w.looks = slices.Clone(s.looks)
 		w.yard.Boats = slices.Clone(s.yard.Boats)
 		v.apply(&w)
-		r, err := w.play(ctx, starts, few, func(d float64) { tell(d, few) })
+		r, _, err := w.play(ctx, starts, few, func(d float64) { tell(d, few) })
 		if err != nil {
 			return YardRisk{}, err
 		}
@@ -117,29 +119,33 @@ func (s *yardState) tented() {
 // play replays the plan over n futures on all processors; the outcome does not
 // depend on their number. Most futures are played a few weeks past the plan's end
 // only; those that need longer are played again to the end.
-func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func(done float64)) (plan.Risk, error) {
+func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func(done float64)) (plan.Risk, map[string]plan.Odds, error) {
 	if len(s.looks) == 0 {
-		return plan.Risk{Boats: []plan.BoatRisk{}, Causes: []plan.Cause{}}, nil
+		return plan.Risk{Boats: []plan.BoatRisk{}, Causes: []plan.Cause{}}, nil, nil
 	}
 	soon, err := s.player(s.yard.Within(order))
 	if err != nil {
-		return plan.Risk{}, err
+		return plan.Risk{}, nil, err
 	}
 	late, err := s.player(s.yard.Until)
 	if err != nil {
-		return plan.Risk{}, err
+		return plan.Risk{}, nil, err
 	}
 	outcomes := make([]plan.Outcome, n)
 	err = parallel.Each(ctx, n, told, func(_, i int) {
-		future := s.course(s.futures.Make(futuresSeed, uint64(i), nil), false)
+		future := s.course(s.futures.Make(futuresSeed, uint64(i), nil))
 		if outcomes[i] = soon.play(future, order); !outcomes[i].Done() {
 			outcomes[i] = late.play(future, order)
 		}
 	})
 	if err != nil {
-		return plan.Risk{}, err
+		return plan.Risk{}, nil, err
 	}
-	return late.model.Sum(outcomes), nil
+	risk, odds := late.model.Sum(outcomes), map[string]plan.Odds{}
+	for k, b := range risk.Boats {
+		odds[b.BoatID] = plan.Odds{Half: plan.Ready(outcomes, k, 0.5), Nine: plan.Ready(outcomes, k, 0.9), DuePct: b.DuePct}
+	}
+	return risk, odds, nil
 }
 
 // player plays a yard until an instant in whatever weather.
@@ -158,7 +164,7 @@ func (s yardState) player(until time.Time) (player, error) {
 	first := s.looks[0]
 	p := player{looks: s.looks, yard: s.yard, past: first.climate.Open.Between(s.view.Now.Add(-spinUp), s.view.Now)}
 	p.yard.Until = until
-	frame := p.ahead(s.course(s.futures.Frame(), false))
+	frame := p.ahead(s.course(s.futures.Frame()))
 	p.open = surface.Outdoors(first.boat.LatitudeDeg, first.boat.LongitudeDeg, frame)
 	var err error
 	if p.yard, err = p.in(frame).Prepared(); err != nil {
@@ -226,7 +232,7 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 	if err != nil {
 		return nil, err
 	}
-	if _, err := s.show(ctx, 0, nil); err != nil {
+	if _, err := s.show(ctx, plan.Effort{}); err != nil {
 		return nil, err
 	}
 	if s.view.Plan == nil {
@@ -285,10 +291,7 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 		if err != nil {
 			return nil, err
 		}
-		p, _, err := m.Make(ctx, nil, plan.Effort{Seed: planSeed, Rounds: wayRounds})
-		if err != nil {
-			continue // it makes things no better
-		}
+		p, _ := m.Make(ctx, plan.Kept{}, plan.Effort{Seed: planSeed, Rounds: s.rounds(wayRounds)})
 		one := Way{Name: w.name, Cents: w.cents(p), Enough: true, LateH: []float64{}}
 		for _, l := range p.Launches {
 			one.LateH = append(one.LateH, l.LateH)
@@ -316,7 +319,7 @@ const helper = "one more helper"
 
 // again computes the weather at the surfaces anew.
 func (s *yardState) again() {
-	course := s.course(s.futures.Make(planSeed, 0, nil), true)
+	course := s.course(s.futures.Usual())
 	for k, o := range s.looks {
 		at := o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, s.view.Now)), course...))
 		s.yard.Boats[k].Surfaces = slices.Clone(s.yard.Boats[k].Surfaces)

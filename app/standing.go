@@ -17,6 +17,7 @@ import (
 type standing struct {
 	sync.Mutex
 	plans map[string]standingPlan
+	odds  map[string]*oddsMade // of a place, as they were worked out last
 	makes map[string]*sync.Mutex // by place, so that one that is being made is waited for
 }
 
@@ -28,6 +29,35 @@ func (s *standing) of(placeID string) (standingPlan, *sync.Mutex) {
 		s.makes[placeID] = &sync.Mutex{}
 	}
 	return s.plans[placeID], s.makes[placeID]
+}
+
+// oddsMade are the odds of the launches of a version of a plan.
+type oddsMade struct {
+	At      time.Time            `json:"at"`
+	Version int                  `json:"version"`
+	Boats   map[string]plan.Odds `json:"boats"`
+}
+
+// goodOdds is how long odds are told, while the plan is the same.
+const goodOdds = 24 * time.Hour
+
+func (s *standing) bet(placeID string, o *oddsMade) {
+	s.Lock()
+	defer s.Unlock()
+	s.odds[placeID] = o
+}
+
+// oddsOf are the odds of a plan as they are known: those of this run, or those that were kept
+// with it.
+func (a *App) oddsOf(s *yardState) *oddsMade {
+	a.standing.Lock()
+	defer a.standing.Unlock()
+	for _, o := range []*oddsMade{a.standing.odds[s.view.Place.ID], s.now.Odds} {
+		if o != nil && o.Version == s.row.Version && s.view.Now.Sub(o.At).Abs() < goodOdds {
+			return o
+		}
+	}
+	return nil
 }
 
 func (s *standing) keep(placeID string, p standingPlan) {
@@ -59,7 +89,7 @@ func (a *App) standingPlan(ctx context.Context, placeID string, now time.Time) (
 		if err != nil {
 			return err
 		}
-		if _, err := s.show(ctx, 0, nil); err != nil {
+		if _, err := s.show(ctx, plan.Effort{}); err != nil {
 			return err
 		}
 		p = standingPlan{stamp, now.Truncate(time.Hour), s.view.Plan, s.view.Trouble}

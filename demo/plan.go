@@ -34,9 +34,10 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 			{Name: "Wim", Week: weekdays, Off: []string{}, Skills: []task.Skill{task.Fairing}},
 			{Name: "Kim", Week: weekends, Off: []string{}, Skills: []task.Skill{task.Varnishing}},
 		},
-		Guns: 1, Noise: calendar.Hours{FromH: 8, ToH: 19}, HourCents: 2800, Own: map[string][]task.OwnTask{}, Off: map[string]map[string]string{}, Marks: map[string]plan.Mark{},
+		Guns: 1, Noise: calendar.Hours{FromH: 8, ToH: 19}, HourCents: 2800, TravelMin: 15, DustM: 10, AlongM: map[string]float64{}, Own: map[string][]task.OwnTask{}, Off: map[string]map[string]string{}, Marks: map[string]plan.Mark{},
 	}
-	for _, b := range boats {
+	for k, b := range boats {
+		s.AlongM[b.ID] = 14 * float64(k)
 		if b.Name != "Marsh Lantern" {
 			continue
 		}
@@ -60,7 +61,7 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 	if _, err := a.SetPlan(ctx, placeID, 0, s); err != nil {
 		return fmt.Errorf("plan: %w", err)
 	}
-	if _, err := a.MakePlan(ctx, placeID, nil); err != nil {
+	if _, err := a.MakePlan(ctx, placeID, false, nil); err != nil {
 		return fmt.Errorf("plan: %w", err)
 	}
 	return nil

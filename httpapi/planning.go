@@ -26,6 +26,11 @@ type MoveEdit struct {
 	Near bool `json:"near,omitempty"`
 }
 
+type makeQuery struct {
+	ID   string `path:"id"`
+	Anew bool   `query:"anew" doc:"forget the plan before"`
+}
+
 type riskQuery struct {
 	ID      string `path:"id"`
 	Futures int    `query:"futures" default:"300" minimum:"20" maximum:"2000"`
@@ -50,13 +55,13 @@ func planning(api huma.API, a *app.App) {
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.UndoPlan(ctx, in.ID) })
 	register(api, "get-ways", get, "/api/places/{id}/plan/ways", "What may be given when a launch is late: the cheapest that is enough first",
 		func(ctx context.Context, in *byID) ([]app.Way, error) { return a.Ways(ctx, in.ID) })
-	lines(api, huma.Operation{OperationID: "make-plan", Method: post, Path: "/api/places/{id}/plan/make", Summary: "Plan anew, moving as little as needed; JSON lines, the last one has the plan"},
-		func(ctx context.Context, in *byID) error {
+	lines(api, huma.Operation{OperationID: "make-plan", Method: post, Path: "/api/places/{id}/plan/make", Summary: "Repair the plan, moving as little as needed, or make it anew; JSON lines, the last one has the plan"},
+		func(ctx context.Context, in *makeQuery) error {
 			_, err := a.Place(ctx, in.ID)
 			return err
 		},
-		func(ctx context.Context, in *byID, told func(float64)) (app.YardPlan, error) {
-			return a.MakePlan(ctx, in.ID, told)
+		func(ctx context.Context, in *makeQuery, told func(float64)) (app.YardPlan, error) {
+			return a.MakePlan(ctx, in.ID, in.Anew, told)
 		})
 	lines(api, huma.Operation{OperationID: "get-risk", Method: get, Path: "/api/places/{id}/plan/risk", Summary: "How likely the launches are over possible futures; JSON lines, the last one has the result"},
 		func(ctx context.Context, in *riskQuery) error {

@@ -19,6 +19,8 @@ type Detail struct {
 	Hours float64 `json:"hours,omitempty"`
 	// WaitH is how long nothing follows, beside what the clocks of the films say.
 	WaitH float64 `json:"waitH,omitempty"`
+	// Crew is how many people it takes at once, 0 for as many as bring it into a day.
+	Crew int `json:"crew,omitempty"`
 	// Indoor is done under a roof, off the boat, whatever the weather.
 	Indoor bool `json:"indoor,omitempty"`
 	// KeyGrit is what the face is keyed with before each coat, taking RemovedUm; 0: it is not.
@@ -59,7 +61,9 @@ const UsualTapeH = 72
 type Where struct {
 	Name     string  `json:"name"`
 	SharePct float64 `json:"sharePct,omitempty"`
-	Patches  []Patch `json:"patches,omitempty"`
+	// Corner says that it is the inside corners and fillets of the surface.
+	Corner  bool    `json:"corner,omitempty"`
+	Patches []Patch `json:"patches,omitempty"`
 }
 
 // Patch is a marked place with its own area.
@@ -129,6 +133,7 @@ func (d Detail) validate(k *Kind) error {
 	bad.Under("where", d.Where.validate())
 	bad.Range("hours", d.Hours, 0, 1000, "h")
 	bad.Range("waitH", d.WaitH, 0, 24*365, "h")
+	bad.Range("crew", float64(d.Crew), 0, 20, "people")
 	if d.KeyGrit != 0 {
 		bad.Range("keyGrit", float64(d.KeyGrit), 16, 5000, "grit")
 	}

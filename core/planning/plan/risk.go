@@ -21,28 +21,28 @@ type Outcome struct {
 // lets it.
 func (m Model) Play(order Starts) Outcome {
 	out := Outcome{Ready: make([]*time.Time, len(m.Boats)), WaitH: map[string]float64{}}
-	p, ok := schedule.Follow(m.Problem, m.order(order), nil, nil)
-	if !ok {
-		return out
-	}
+	p := schedule.Follow(m.Problem, m.order(order), nil)
 	least := make([]int, len(m.Tasks))
 	for k, l := range m.Problem.Links {
-		end := p.Start[l.From] + m.Problem.Tasks[l.From].Duration
+		if p.Start[l.From] < 0 {
+			continue
+		}
 		if s := p.Sanding[k]; s >= 0 {
 			least[l.To] = max(least[l.To], s+l.Sanding.Duration)
 		} else {
-			least[l.To] = max(least[l.To], l.Opens(end))
+			least[l.To] = max(least[l.To], l.Opens(p.Start[l.From]+m.Problem.Tasks[l.From].Duration))
 		}
 	}
 	for i, t := range m.Tasks {
-		if t.Milestone {
-			if i != nowTask {
-				at := m.At(p.Start[i])
-				out.Ready[t.Boat] = &at
-			}
+		if i == nowTask || p.Start[i] < 0 {
 			continue
 		}
-		out.WaitH[t.ID] = float64(p.Start[i] - least[i])
+		if t.Milestone {
+			at := m.At(p.Start[i])
+			out.Ready[t.Boat] = &at
+			continue
+		}
+		out.WaitH[t.ID] = float64(p.Start[i]-least[i]) / perHour
 	}
 	return out
 }
@@ -50,6 +50,22 @@ func (m Model) Play(order Starts) Outcome {
 // Done tells whether every boat was ready; if so, a later end of the yard would
 // have changed nothing.
 func (o Outcome) Done() bool { return !slices.Contains(o.Ready, nil) }
+
+// Ready is when a boat is ready in a share of outcomes, nil if not in so many.
+func Ready(all []Outcome, boat int, share float64) *time.Time {
+	var ready []time.Time
+	for _, o := range all {
+		if at := o.Ready[boat]; at != nil {
+			ready = append(ready, *at)
+		}
+	}
+	sort.Slice(ready, func(i, j int) bool { return ready[i].Before(ready[j]) })
+	n := int(math.Ceil(share*float64(len(all)))) - 1
+	if n < 0 || n >= len(ready) {
+		return nil
+	}
+	return &ready[n]
+}
 
 // within is how long after a plan's end most courses of the weather are done.
 const within = 21 * 24 * time.Hour

@@ -5,18 +5,15 @@ package plan
 
 import (
 	"fmt"
-	"math"
 	"strings"
 	"time"
 
 	"allcoats/core/base/calendar"
 	"allcoats/core/base/fault"
 	"allcoats/core/boat/area"
-	"allcoats/core/catalog/product"
-	"allcoats/core/film/film"
-	"allcoats/core/film/step"
 	"allcoats/core/job/task"
 	"allcoats/core/physics/sky"
+	"allcoats/core/planning/schedule"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
 )
@@ -118,6 +115,8 @@ type Boat struct {
 	Work []task.Task
 	// Off are the cross-rules that are switched off, with the reason.
 	Off map[string]string
+	// AlongM is where she stands along the yard, m.
+	AlongM float64
 }
 
 // Mark is what the user says of a task: skipped, or pinned to a start.
@@ -140,6 +139,10 @@ type Yard struct {
 	Noise calendar.Hours
 	// HourCents is what an hour of work costs.
 	HourCents float64
+	// TravelMin is how long it takes from one boat to another, minutes; DustM how far dust
+	// flies from one to a wet coat on another, m, 0 for not at all.
+	TravelMin float64
+	DustM     float64
 	Boats     []Boat
 	Marks     map[string]Mark
 
@@ -152,11 +155,11 @@ type shared struct {
 	rates map[clockKey][]float64
 	// free is when light allows laying, with lights and without.
 	free map[bool][]bool
-	// tasks of a boat, and when noise may be made.
+	// tasks of a boat, and when noise may be made, hour by hour.
 	tasks map[int][][]Task
 	loud  []bool
-	// works is when each person works.
-	works [][]bool
+	// hands are those of the people.
+	hands []schedule.Hand
 }
 
 func newShared() *shared {
@@ -184,6 +187,7 @@ const (
 	InsideOut  = "inside-out"
 	Overspray  = "overspray"
 	MaskLines  = "mask-lines"
+	Dust       = "dust"
 	DrillFirst = "drill-first"
 	Corners    = "corners"
 	TentMoves  = "tent-moves"
@@ -195,142 +199,10 @@ var CrossRules = []Rule{
 	{InsideOut, "inside to outside", "what is inside is done before the last coats outside, so that nobody carries dust and tools over them"},
 	{Overspray, "spray before the last sanding below", "overspray on a sanded surface means sanding it twice"},
 	{MaskLines, "neighbours on different days", "tape on a fresh coat lifts it: surfaces that meet at a mask line are coated on different days"},
-	{Corners, "flats and corners on different days", "a blade that fairs a flat spoils the soft fillet in the corner beside it: fiddly places are filled on another day"},
+	{Dust, "no dust on wet coats", "dry sanding and stripping keep off until every coat near by is dry to touch, and coats until the sanding is done"},
+	{Corners, "flats and corners on different days", "a blade that fairs a flat spoils the soft fillet in the corner beside it: the corners of a surface are filled on another day"},
 	{TentMoves, "the tent moves once", "boats that share a tent have it one after the other, the one to be launched first before the rest: pitching it takes half a day"},
 	{DrillFirst, "drill before, bed after", "holes are drilled and sealed before the first coat, fittings bedded after the last is hard"},
-}
-
-// Task is a task of the plan: one of a job, or a part of it that fits a day.
-type Task struct {
-	ID        string
-	Boat      int // index in the yard
-	SurfaceID string
-	Surface   string
-	What      string
-	Work      step.Work
-	Hours     float64 // of work, by all people together
-	Crew      int
-	Skill     task.Skill
-	Coat      bool
-	Milestone bool // no work: the launch
-	// Of is the task of the job, SharePct how much of it this part is.
-	Of       task.Task
-	SharePct float64
-	// job and weather are of coats; outdoors work without a field needs dry hours.
-	job      field.Job
-	weather  field.Weather
-	sheet    product.Sheet
-	outdoors bool
-	light    bool
-	dry      bool // the surface must be dry
-	noisy    bool
-	pinned   *time.Time
-	// first and last of a surface's coats
-	first, last bool
-	height      int
-	inside      bool
-}
-
-// Name is a task in words.
-func (t Task) Name() string {
-	if t.Surface == "" {
-		return t.What
-	}
-	return t.Surface + ", " + t.What
-}
-
-// longest is the longest task without a break, h; what takes more is cut.
-const longest = 6
-
-// tasks lists the work of a boat, surface by surface, each in its order.
-func (y Yard) tasks(k int) (out [][]Task) {
-	b := y.Boats[k]
-	for _, s := range b.Surfaces {
-		var chain []Task
-		for _, j := range s.Tasks {
-			if j.Left() {
-				chain = append(chain, y.task(k, s, j))
-			}
-		}
-		for i := range chain {
-			chain[i].first = chain[i].Coat && (i == 0 || !anyCoat(chain[:i]))
-			chain[i].last = chain[i].Coat && !anyCoat(chain[i+1:])
-		}
-		out = append(out, chain)
-	}
-	for i, o := range b.Own {
-		var chain []Task
-		if j := b.Work[i]; j.Left() {
-			chain = append(chain, Task{ID: o.ID, Boat: k, What: o.Name, Work: j.Work, Hours: j.Hours, Crew: o.Crew, Skill: o.Skill, Of: j, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights, height: -1})
-		}
-		out = append(out, chain)
-	}
-	for i, chain := range out {
-		out[i] = y.cut(chain)
-	}
-	return out
-}
-
-func anyCoat(ts []Task) bool {
-	for _, t := range ts {
-		if t.Coat {
-			return true
-		}
-	}
-	return false
-}
-
-// task is a task of a surface's job, with what weather and hands it takes.
-func (y Yard) task(k int, s Surface, j task.Task) Task {
-	b, kind := y.Boats[k], j.Work.Kind()
-	t := Task{ID: j.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: j.Named(), Work: j.Work, Hours: j.Hours, Crew: 1, Coat: j.Films, Skill: j.Skill, Of: j,
-		light: !b.Lights, height: s.Part.Info().Level, inside: s.Part.Info().Inside}
-	if !j.Films {
-		t.outdoors, t.noisy, t.dry = !s.Sheltered && !j.Step.Indoor, kind.Noisy, !kind.Wets
-		t.light = t.light && !j.Step.Indoor
-		return t
-	}
-	m, _ := film.MethodByKey(j.Step.Method)
-	t.sheet = j.Step.Sheet
-	l := t.sheet.Limits
-	t.job = field.Job{Limits: l, Hold: hours(l.HoldH), Dry: hours(l.RainFreeH), Spray: m.Spray, Lights: b.Lights, Daylight: y.Daylight, Sheltered: s.Sheltered}
-	return t
-}
-
-func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
-
-// cut takes what is done off tasks, and cuts what takes longer than a day's stretch: parts
-// keep their numbers while the first of them are done.
-func (y Yard) cut(chain []Task) []Task {
-	var out []Task
-	for _, t := range chain {
-		t.pinned = y.Marks[t.ID].Pinned
-		done := t.Of.DonePct / 100
-		// As many hands as bring it under the longest stretch, if there are so many.
-		t.Crew = max(1, min(t.Crew, len(y.People)))
-		if t.Coat {
-			t.Crew = max(t.Crew, min(len(y.People), int(math.Ceil(t.Hours/longest))))
-			t.Hours *= 1 - done
-			t.SharePct = 100 * (1 - done)
-			out = append(out, t)
-			continue
-		}
-		parts := max(1, int(math.Ceil(t.Hours/float64(t.Crew)/longest)))
-		for i := range parts {
-			p := t
-			share := math.Min(1/float64(parts), float64(i+1)/float64(parts)-done)
-			if share <= 1e-9 {
-				continue
-			}
-			p.Hours, p.SharePct = t.Hours*share, 100*share
-			if parts > 1 {
-				p.ID, p.What = fmt.Sprintf("%s/%d", t.ID, i+1), fmt.Sprintf("%s, part %d of %d", t.What, i+1, parts)
-				p.pinned = y.Marks[p.ID].Pinned
-			}
-			out = append(out, p)
-		}
-	}
-	return out
 }
 
 func faultOf(format string, args ...any) error {

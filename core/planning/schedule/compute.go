@@ -131,7 +131,7 @@ func (r Request) problem() (Problem, error) {
 			bad.Add(path+".crews", "must not be negative")
 		}
 		allowed := ranges(&bad, path, t.AllowedStartH)
-		p.Tasks = append(p.Tasks, Task{t.ID, t.DurationH, allowed, []int{t.Crews}})
+		p.Tasks = append(p.Tasks, Task{Name: t.ID, Duration: t.DurationH, Allowed: allowed, Needs: []int{t.Crews}})
 	}
 	for k, l := range r.Links {
 		path := fmt.Sprintf("links[%d]", k)
@@ -157,7 +157,7 @@ func (r Request) problem() (Problem, error) {
 			if l.Sanding.DurationH < 1 {
 				bad.Add(path+".sanding.duration_h", "must be at least 1")
 			}
-			link.Sanding = &Task{"sanding", l.Sanding.DurationH, ranges(&bad, path+".sanding", l.Sanding.AllowedStartH), []int{1}}
+			link.Sanding = &Task{Name: "sanding", Duration: l.Sanding.DurationH, Allowed: ranges(&bad, path+".sanding", l.Sanding.AllowedStartH), Needs: []int{1}}
 		}
 		p.Links = append(p.Links, link)
 	}

@@ -372,7 +372,7 @@ func (e *exact) narrowHands(w window) (changed, ok bool) {
 }
 
 // need is what a task takes of resource r.
-func (t Task) need(r int) int {
+func (t *Task) need(r int) int {
 	if r < len(t.Needs) {
 		return t.Needs[r]
 	}

@@ -16,10 +16,28 @@ type Task struct {
 	Allowed []Range
 	// Needs says how much it takes of each resource while it runs.
 	Needs []int
+	// Crew is how many hands do it, the same from its start to its end, and Able who may
+	// lead them, nil for anybody. Site is where it is done.
+	Crew int
+	Able []int
+	Site int
+	// Session, if not 0, is that of tasks that go well one after the other.
+	Session int
+	// Dusts are the zones that it fills with dust; Wets, if not 0, is one more than the zone
+	// in which it must have none from its start until Dry of its end.
+	Dusts []int
+	Wets  int
+	Dry   Lag
 }
 
-// Range is a stretch of starts, both ends inclusive.
+// Range is a stretch of slots, both ends inclusive.
 type Range struct{ First, Last int }
+
+// Hand is somebody who works: in which slots, and of how many skills.
+type Hand struct {
+	Works  []Range
+	Skills int
+}
 
 // Lag tells from the end of a task when the next may start, and until when
 // without sanding: both must not fall as end rises. Never is without end.
@@ -38,14 +56,49 @@ func After(slots int) Lag {
 
 // Link lets To start no earlier than Opens and, without sanding, no later than
 // Closes, both counted from the end of From. Sanding, if not nil, may be done on
-// the link once, after Opens: then To starts after it and no later than Reopened
-// counted from its end.
+// the link once, after Opens: then To starts no earlier than Dried (nil for at once) and
+// no later than Reopened counted from its end.
 type Link struct {
 	From, To int
 	Opens    Lag
 	Closes   Lag
 	Sanding  *Task
+	Dried    Lag
 	Reopened Lag
+	// Shared, if not 0, is one more than the link to the same task whose sanding is that of
+	// this one too.
+	Shared int
+	// Before, if not 0, is one more than the link to the same task whose sanding that of this
+	// one goes before: it is done when that is.
+	Before int
+	// Early places the sanding as soon as From stands, and takes it off again if that of
+	// Before is not done. Hot is a link whose sanding, or whose task, is given its place right
+	// after From; From starts where there is one within Closes, if that is not too far off.
+	Early bool
+	Hot   bool
+	// Renewed, if not 0, is one more than the link whose sanding, if it is done, counts as the
+	// end that Closes counts from.
+	Renewed int
+	// Hard says that its sanding is a last resort: plans with fewer of them are better.
+	Hard bool
+	// Patience is how much later To may start to do without the sanding.
+	Patience int
+}
+
+// mend is the link whose sanding opens link k again.
+func (p *Problem) mend(k int) int {
+	if s := p.Links[k].Shared; s > 0 {
+		return s - 1
+	}
+	return k
+}
+
+// dried is when what follows a sanding may start.
+func (l *Link) dried(end int) int {
+	if l.Dried == nil {
+		return end
+	}
+	return l.Dried(end)
 }
 
 // Problem is tasks, links between them, and what there is of each resource at
@@ -55,6 +108,11 @@ type Problem struct {
 	Tasks    []Task
 	Links    []Link
 	Capacity [][]int
+	// Hands do the tasks; Travel is how long they take from one site to another.
+	Hands  []Hand
+	Travel int
+	// Zones is how many zones of dust there are.
+	Zones int
 	// Group is the group of each task, such as its boat, and Due when each group
 	// should end; without groups all tasks are one that is due at once.
 	Group []int
@@ -65,11 +123,13 @@ type Problem struct {
 	Day   []int
 }
 
-// Plan is a start for each task, and for each link the start of its sanding, −1
-// without one.
+// Plan is a start for each task, −1 for one that is left out, and for each link the start
+// of its sanding, −1 without one; Crew and SandCrew are the hands of each.
 type Plan struct {
 	Start    []int
 	Sanding  []int
+	Crew     [][]int
+	SandCrew [][]int
 	Makespan int
 }
 
@@ -84,30 +144,63 @@ func (p Plan) Sandings() int {
 	return n
 }
 
-// Score is what is made small, the first figure first: slots too late in all
-// groups, the ends of the groups added up, sandings.
-func (p Problem) Score(plan Plan) [3]int {
+// Left counts the tasks that are left out.
+func (p Plan) Left() int {
+	n := 0
+	for _, s := range p.Start {
+		if s < 0 {
+			n++
+		}
+	}
+	return n
+}
+
+// Score is what is made small, the first figure first: tasks left out, last resorts, slots
+// too late in all groups, the ends of the groups added up, slots of sanding.
+type Score [5]int
+
+// The figures of a score.
+const (
+	LeftOut = iota
+	Resorts
+	Late
+	Ends
+	Sanded
+)
+
+// Score is that of a plan.
+func (p *Problem) Score(plan Plan) Score {
 	ends := make([]int, max(1, len(p.Due)))
-	for i, t := range p.Tasks {
+	for i := range p.Tasks {
 		g := 0
 		if p.Group != nil {
 			g = p.Group[i]
 		}
-		ends[g] = max(ends[g], plan.Start[i]+t.Duration)
+		if plan.Start[i] >= 0 {
+			ends[g] = max(ends[g], plan.Start[i]+p.Tasks[i].Duration)
+		}
 	}
-	var out [3]int
+	out := Score{LeftOut: plan.Left()}
 	for g, end := range ends {
 		if g < len(p.Due) {
-			out[0] += max(0, end-p.Due[g])
+			out[Late] += max(0, end-p.Due[g])
 		}
-		out[1] += end
+		out[Ends] += end
 	}
-	out[2] = plan.Sandings()
+	for k, s := range plan.Sanding {
+		if s < 0 {
+			continue
+		}
+		if p.Links[k].Hard {
+			out[Resorts]++
+		}
+		out[Sanded] += p.Links[k].Sanding.Duration * max(1, p.Links[k].Sanding.Crew)
+	}
 	return out
 }
 
 // apart returns the tasks that must not start on the day of each.
-func (p Problem) apart() [][]int {
+func (p *Problem) apart() [][]int {
 	out := make([][]int, len(p.Tasks))
 	for _, a := range p.Apart {
 		out[a[0]], out[a[1]] = append(out[a[0]], a[1]), append(out[a[1]], a[0])
@@ -152,68 +245,13 @@ func (p Problem) Cycle() []int {
 	return nil
 }
 
-// Check names the first rule that a plan breaks, "" if it keeps all.
-func (p Problem) Check(plan Plan) string {
-	used := make([][]int, len(p.Capacity))
-	for r := range used {
-		used[r] = make([]int, p.Horizon)
-	}
-	place := func(t Task, start int) string {
-		if !t.allows(start) {
-			return t.Name + " starts where it must not"
-		}
-		if start+t.Duration > p.Horizon {
-			return t.Name + " ends beyond the horizon"
-		}
-		for r, n := range t.Needs {
-			for h := start; h < start+t.Duration; h++ {
-				if used[r][h] += n; used[r][h] > p.Capacity[r][h] {
-					return t.Name + " has too few hands"
-				}
-			}
-		}
-		return ""
-	}
-	for i, t := range p.Tasks {
-		if why := place(t, plan.Start[i]); why != "" {
-			return why
-		}
-	}
-	for k, l := range p.Links {
-		end, start := plan.Start[l.From]+p.Tasks[l.From].Duration, plan.Start[l.To]
-		name := p.Tasks[l.From].Name + " to " + p.Tasks[l.To].Name
-		if start < l.Opens(end) {
-			return name + " comes too early"
-		}
-		s := plan.Sanding[k]
-		if s < 0 {
-			if start > l.Closes(end) {
-				return name + " comes too late without sanding"
-			}
-			continue
-		}
-		if why := place(*l.Sanding, s); why != "" {
-			return "sanding before " + why
-		}
-		if s < l.Opens(end) || s+l.Sanding.Duration > start || start > l.Reopened(s+l.Sanding.Duration) {
-			return "the sanding between " + name + " is out of place"
-		}
-	}
-	for _, a := range p.Apart {
-		if p.Day[plan.Start[a[0]]] == p.Day[plan.Start[a[1]]] {
-			return p.Tasks[a[0]].Name + " and " + p.Tasks[a[1]].Name + " start on the same day"
-		}
-	}
-	return ""
-}
-
-func (t Task) allows(start int) bool {
+func (t *Task) allows(start int) bool {
 	i := sort.Search(len(t.Allowed), func(i int) bool { return t.Allowed[i].Last >= start })
 	return i < len(t.Allowed) && t.Allowed[i].First <= start
 }
 
 // next returns the first allowed start at or after from, Never without one.
-func (t Task) next(from int) int {
+func (t *Task) next(from int) int {
 	i := sort.Search(len(t.Allowed), func(i int) bool { return t.Allowed[i].Last >= from })
 	if i == len(t.Allowed) {
 		return Never
@@ -222,7 +260,7 @@ func (t Task) next(from int) int {
 }
 
 // last returns the last allowed start at or before to, −1 without one.
-func (t Task) last(to int) int {
+func (t *Task) last(to int) int {
 	i := sort.Search(len(t.Allowed), func(i int) bool { return t.Allowed[i].First > to }) - 1
 	if i < 0 {
 		return -1

@@ -66,7 +66,7 @@ func random(r *rand.Rand, crews int) Problem {
 		before := -1
 		for range 2 + r.IntN(2) {
 			d := 2 + r.IntN(4)
-			p.Tasks = append(p.Tasks, Task{"t", d, days(8, 18-d), []int{1}})
+			p.Tasks = append(p.Tasks, Task{Name: "t", Duration: d, Allowed: days(8, 18-d), Needs: []int{1}})
 			i := len(p.Tasks) - 1
 			if before >= 0 {
 				l := Link{From: before, To: i, Opens: After(2 + r.IntN(14)), Closes: After(-1), Reopened: After(-1)}
@@ -75,7 +75,7 @@ func random(r *rand.Rand, crews int) Problem {
 					l.Closes, l.Reopened = After(most), After(most)
 					if r.IntN(2) == 0 {
 						ds := 1 + r.IntN(4)
-						l.Sanding = &Task{"sanding", ds, days(7, 19-ds), []int{1}}
+						l.Sanding = &Task{Name: "sanding", Duration: ds, Allowed: days(7, 19-ds), Needs: []int{1}}
 					}
 				}
 				p.Links = append(p.Links, l)
@@ -128,8 +128,8 @@ func TestPlansKeepTheRules(t *testing.T) {
 }
 
 func TestCheckNamesWhatIsBroken(t *testing.T) {
-	p := Problem{Horizon: 48, Capacity: [][]int{make([]int, 48)}, Tasks: []Task{{"a", 2, []Range{{0, 40}}, []int{1}}, {"b", 2, []Range{{4, 40}}, []int{1}}},
-		Links: []Link{{From: 0, To: 1, Opens: After(3), Closes: After(10), Reopened: After(10), Sanding: &Task{"s", 1, []Range{{0, 40}}, []int{1}}}}}
+	p := Problem{Horizon: 48, Capacity: [][]int{make([]int, 48)}, Tasks: []Task{{Name: "a", Duration: 2, Allowed: []Range{{0, 40}}, Needs: []int{1}}, {Name: "b", Duration: 2, Allowed: []Range{{4, 40}}, Needs: []int{1}}},
+		Links: []Link{{From: 0, To: 1, Opens: After(3), Closes: After(10), Reopened: After(10), Sanding: &Task{Name: "s", Duration: 1, Allowed: []Range{{0, 40}}, Needs: []int{1}}}}}
 	for h := range p.Capacity[0] {
 		p.Capacity[0][h] = 1
 	}

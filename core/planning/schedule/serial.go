@@ -1,385 +1,605 @@
 package schedule
 
 import (
-	"context"
-	"math/rand/v2"
+	"container/heap"
 	"slices"
 )
 
-// serial places one task after another at the earliest start that is left.
+// serial places one task after another at the earliest start that is left. Where a window
+// closes before what must come within it, what opened it is drawn up to it, or a sanding
+// is placed.
 type serial struct {
-	p    Problem
-	in   [][]int // of a task: the links that come to it
-	out  [][]int
-	used [][]int
-	// from is the earliest start that a task is given beside its links, raised
-	// where it would end too soon for what follows.
-	from []int
-	plan Plan
-	done []bool
-	open []int // links from tasks that are not placed yet
-	// sandFrom, if given, is the earliest start of the sanding on each link.
-	sandFrom []int
-	// apart are the tasks that must not start on a task's day.
-	apart [][]int
+	*board
+	in, out  [][]int // of a task: the links that come to it, and go from it
+	fixed    []int
+	sessions map[int][]int
+
+	from     []int // the earliest start that a task is given beside its links
+	open     []int // links from tasks that are not placed
+	sand     []int
+	sandCrew [][]int
+	wanted   [][]int // hands of a plan before
+	sandOnly []bool  // of a link: it is sanded rather
+	prior    []int   // of a link: that whose sanding goes before its own, −1 for none
+	queue    queue
+	trail    []event
+	draws    int // that may still be tried for a start
+	left     int // and for all
 }
 
-func newSerial(p Problem) *serial {
-	s := &serial{p: p, in: make([][]int, len(p.Tasks)), out: make([][]int, len(p.Tasks)), from: make([]int, len(p.Tasks)), apart: p.apart()}
+// event is something that was done to the board: task or sanding i put at a slot, or taken
+// off it.
+type event struct {
+	i, at     int
+	crew      []int
+	sand, off bool
+}
+
+func newSerial(p *Problem) *serial {
+	n := len(p.Tasks)
+	s := &serial{board: newBoard(p), in: make([][]int, n), out: make([][]int, n), fixed: make([]int, n), sessions: map[int][]int{}, from: make([]int, n), open: make([]int, n),
+		sand: make([]int, len(p.Links)), sandCrew: make([][]int, len(p.Links)), wanted: make([][]int, n), sandOnly: make([]bool, len(p.Links)), prior: slices.Repeat([]int{-1}, len(p.Links))}
 	for k, l := range p.Links {
+		if l.Before > 0 {
+			s.prior[l.Before-1] = k
+		}
 		s.in[l.To] = append(s.in[l.To], k)
 		s.out[l.From] = append(s.out[l.From], k)
+	}
+	for i := range p.Tasks {
+		s.fixed[i] = p.Tasks[i].fixed()
+		if g := p.Tasks[i].Session; g > 0 {
+			s.sessions[g] = append(s.sessions[g], i)
+		}
 	}
 	return s
 }
 
-// reset forgets what was placed.
-func (s *serial) reset() {
-	n := len(s.p.Tasks)
-	s.used = make([][]int, len(s.p.Capacity))
-	for r := range s.used {
-		s.used[r] = make([]int, s.p.Horizon)
-	}
-	s.plan = Plan{Start: make([]int, n), Sanding: make([]int, len(s.p.Links))}
-	for k := range s.plan.Sanding {
-		s.plan.Sanding[k] = -1
-	}
-	s.done, s.open = make([]bool, n), make([]int, n)
-	for i, t := range s.p.Tasks {
-		s.open[i] = len(s.in[i])
-		if at := t.fixed(); at >= 0 && at+t.Duration <= s.p.Horizon {
-			s.take(t, at) // nothing else may have its hands
-		}
-	}
-}
-
 // fixed is the only start that a task may have, −1 if it has a choice.
-func (t Task) fixed() int {
+func (t *Task) fixed() int {
 	if len(t.Allowed) == 1 && t.Allowed[0].First == t.Allowed[0].Last && t.Allowed[0].First >= 0 {
 		return t.Allowed[0].First
 	}
 	return -1
 }
 
-// pushes is how often a task may be put later for what follows it before the
-// order is given up.
-const pushes = 400
+// queue holds tasks by their rank.
+type queue struct {
+	rank  []float64
+	tasks []int
+}
+
+func (q *queue) Len() int { return len(q.tasks) }
+func (q *queue) Less(a, b int) bool {
+	i, j := q.tasks[a], q.tasks[b]
+	return q.rank[i] < q.rank[j] || q.rank[i] == q.rank[j] && i < j
+}
+func (q *queue) Swap(a, b int) { q.tasks[a], q.tasks[b] = q.tasks[b], q.tasks[a] }
+func (q *queue) Push(x any)    { q.tasks = append(q.tasks, x.(int)) }
+func (q *queue) Pop() any {
+	last := q.tasks[len(q.tasks)-1]
+	q.tasks = q.tasks[:len(q.tasks)-1]
+	return last
+}
+
+// begin forgets what was placed; nothing else may have the hands of fixed tasks.
+func (s *serial) begin(rank []float64, from []int) {
+	s.board.reset()
+	copy(s.from, from)
+	for k := range s.sand {
+		s.sand[k] = -1
+	}
+	s.left = 1000 + 40*len(s.p.Tasks)
+	s.queue.rank, s.queue.tasks, s.trail = rank, s.queue.tasks[:0], s.trail[:0]
+	for i := range s.open {
+		s.open[i] = len(s.in[i])
+	}
+	for i, at := range s.fixed {
+		if t := &s.p.Tasks[i]; at >= 0 && at+t.Duration <= s.p.Horizon && s.fit(t, -1, at, 0) == at {
+			s.put(i, at)
+		}
+	}
+}
 
 // run places the tasks in the order of rank, the least first of those whose
-// predecessors stand. It returns false, and the task that found no place, if
-// there is none.
-func (s *serial) run(rank []float64, from []int) (ok bool, stuck int) {
-	copy(s.from, from)
-	for range pushes {
-		moved, stuck := s.once(rank)
-		if moved < 0 {
-			return stuck < 0, stuck
-		}
-	}
-	return false, -1
+// predecessors stand, none before from. It tells whether all found a place.
+func (s *serial) run(rank []float64, from []int) bool {
+	s.begin(rank, from)
+	return s.fill()
 }
 
-// once places all tasks; moved is a task whose from was raised, so that all
-// begins anew.
-func (s *serial) once(rank []float64) (moved, stuck int) {
-	s.reset()
-	ready := make([]int, 0, len(s.p.Tasks))
-	for i, n := range s.open {
-		if n == 0 {
-			ready = append(ready, i)
+// fill places what is not placed.
+func (s *serial) fill() bool {
+	for i, at := range s.start {
+		if at < 0 {
+			s.enqueue(i)
 		}
 	}
-	for len(ready) > 0 {
-		best := 0
-		for k, i := range ready {
-			if rank[i] < rank[ready[best]] {
-				best = k
-			}
-		}
-		i := ready[best]
-		ready = slices.Delete(ready, best, best+1)
-		if moved, ok := s.place(i); !ok {
-			return moved, i
-		}
-		for _, k := range s.out[i] {
-			j := s.p.Links[k].To
-			if s.open[j]--; s.open[j] == 0 {
-				ready = append(ready, j)
-			}
-		}
-	}
-	return -1, -1
-}
-
-// end is when a placed task ends.
-func (s *serial) end(i int) int { return s.plan.Start[i] + s.p.Tasks[i].Duration }
-
-// place puts task i at its earliest start, with the sandings that takes. If there
-// is none because windows close too soon, the predecessor that must end later is
-// moved, or −1 if none can help.
-func (s *serial) place(i int) (moved int, ok bool) {
-	t := s.p.Tasks[i]
-	if at := t.fixed(); at >= 0 && at+t.Duration <= s.p.Horizon {
-		s.give(t, at)
-	}
-	start := s.from[i]
-	for _, k := range s.in[i] {
-		start = max(start, s.p.Links[k].Opens(s.end(s.p.Links[k].From)))
-	}
-	late := -1 // a link that had closed
-	first := -1
-	for at := s.fit(t, start); at < Never; at = s.fit(t, at+1) {
-		if first < 0 {
-			first = at
-		}
-		if day := s.clash(i, at); day >= 0 {
-			for at+1 < s.p.Horizon && s.p.Day[at+1] == day {
-				at++
-			}
+	for len(s.queue.tasks) > 0 {
+		i := heap.Pop(&s.queue).(int)
+		if s.start[i] >= 0 || s.open[i] > 0 {
 			continue
 		}
-		k, good := s.sandings(i, at)
-		if good {
-			s.take(t, at)
-			s.plan.Start[i], s.done[i] = at, true
-			s.plan.Makespan = max(s.plan.Makespan, at+t.Duration)
-			return -1, true
-		}
-		if late < 0 {
-			late = k
-		}
-		if s.p.Links[k].Sanding == nil {
-			break // it only gets later
-		}
+		s.place(i)
+		s.hot(i)
+		s.together(i)
 	}
-	if late < 0 {
-		return -1, false
-	}
-	l := s.p.Links[late]
-	from := l.From
-	need := earliest(l.Closes, first, s.end(from), s.p.Horizon) - s.p.Tasks[from].Duration
-	if need <= s.from[from] || need <= s.plan.Start[from] {
-		need = s.plan.Start[from] + 1
-	}
-	if s.p.Tasks[from].next(need) >= s.p.Horizon {
-		return -1, false
-	}
-	s.from[from] = need
-	return from, false
-}
-
-// clash is the day of at if a task that must be apart from i starts on it, −1
-// else.
-func (s *serial) clash(i, at int) int {
-	for _, j := range s.apart[i] {
-		if s.done[j] && s.p.Day[s.plan.Start[j]] == s.p.Day[at] {
-			return s.p.Day[at]
-		}
-	}
-	return -1
-}
-
-// sandings finds place for the sandings that a start of task i needs, and takes
-// it; else the link that has none.
-func (s *serial) sandings(i, at int) (link int, ok bool) {
-	var took []int
-	for _, k := range s.in[i] {
-		l := s.p.Links[k]
-		end := s.end(l.From)
-		s.plan.Sanding[k] = -1
-		if at <= l.Closes(end) {
-			continue
-		}
-		found := -1
-		if l.Sanding != nil {
-			from := l.Opens(end)
-			if s.sandFrom != nil {
-				from = max(from, s.sandFrom[k])
+	for again := true; again; { // what was kept waits for what has no place
+		again = false
+		for i, at := range s.start {
+			if at >= 0 && s.open[i] > 0 && s.fixed[i] < 0 {
+				s.lift(i)
+				again = true
 			}
-			for x := s.fit(*l.Sanding, from); x+l.Sanding.Duration <= at; x = s.fit(*l.Sanding, x+1) {
-				if at <= l.Reopened(x+l.Sanding.Duration) {
-					found = x
+		}
+	}
+	return !slices.Contains(s.start, -1)
+}
+
+// enqueue lets a task wait for its place if all before it stand.
+func (s *serial) enqueue(i int) {
+	if s.open[i] == 0 && s.start[i] < 0 {
+		heap.Push(&s.queue, i)
+	}
+}
+
+// hot places what must follow a task at once.
+func (s *serial) hot(i int) {
+	for _, k := range s.out[i] {
+		if l := &s.p.Links[k]; l.Hot && !l.Early && s.start[l.To] < 0 && s.open[l.To] == 0 {
+			s.place(l.To)
+		}
+	}
+}
+
+// between two tasks of a session lies no more than an hour of quarters.
+const mateSlots = 4
+
+// together places, right after a task, another one of its session.
+func (s *serial) together(i int) {
+	for i >= 0 && s.start[i] >= 0 && s.p.Tasks[i].Session > 0 {
+		next := -1
+		for _, j := range s.sessions[s.p.Tasks[i].Session] {
+			if s.start[j] < 0 && s.open[j] == 0 {
+				lo := max(s.least(j), s.end(i))
+				if lo <= s.end(i)+mateSlots && s.fit(&s.p.Tasks[j], j, lo, 0) <= s.end(i)+mateSlots {
+					next = j
 					break
 				}
 			}
 		}
-		if found < 0 {
-			for _, k := range took {
-				s.give(*s.p.Links[k].Sanding, s.plan.Sanding[k])
-				s.plan.Sanding[k] = -1
-			}
-			return k, false
+		if next >= 0 {
+			s.place(next)
 		}
-		s.plan.Sanding[k] = found
-		s.take(*l.Sanding, found)
-		took = append(took, k)
+		i = next
 	}
-	// The start itself must still fit beside its sandings.
-	if len(took) > 0 && s.fit(s.p.Tasks[i], at) != at {
-		for _, k := range took {
-			s.give(*s.p.Links[k].Sanding, s.plan.Sanding[k])
-			s.plan.Sanding[k] = -1
-		}
-		return took[0], false
-	}
-	return -1, true
 }
 
-// fit returns the first start from from on that is allowed and finds what it
-// needs, Never without one.
-func (s *serial) fit(t Task, from int) int {
-	at := t.next(max(from, 0))
-next:
-	for at < Never && at+t.Duration <= s.p.Horizon {
-		for r, n := range t.Needs {
-			if n == 0 {
+// end is when a placed task ends.
+func (s *serial) end(i int) int { return s.start[i] + s.p.Tasks[i].Duration }
+
+// least is the earliest start of a task by the links to it.
+func (s *serial) least(i int) int {
+	lo := s.from[i]
+	for _, k := range s.in[i] {
+		lo = max(lo, s.p.Links[k].Opens(s.end(s.p.Links[k].From)))
+	}
+	return lo
+}
+
+// place puts task i at its earliest start that all links to it hold for, or leaves it out.
+func (s *serial) place(i int) {
+	t := &s.p.Tasks[i]
+	lo, first := s.least(i), -1
+	s.trail = s.trail[:0]
+	for range mostTries {
+		at := s.fit(t, i, lo, 0)
+		if at >= Never {
+			return
+		}
+		if first < 0 {
+			first = at
+		}
+		s.draws = mostDraws
+		next := s.hold(i, at, at-first, 0)
+		if next == at {
+			if next = s.follows(i, at); next == at || at-first > hotPatience {
+				s.put(i, at)
+				return
+			}
+		}
+		s.undo(0)
+		lo = next
+	}
+}
+
+// How often a start is looked for that everything before it can be drawn up to; how far
+// back what comes before is drawn, and how much of it for one start; for all it is a multiple
+// of the tasks.
+const (
+	mostTries = 300
+	mostDepth = 12
+	mostDraws = 24
+	// hotPatience is how much later a task starts where what must follow at once has a place.
+	hotPatience = 21 * 24 * 4
+)
+
+// follows is a start if what must follow task i at once has a place after it, else a later one.
+func (s *serial) follows(i, at int) int {
+	end := at + s.p.Tasks[i].Duration
+	for _, k := range s.out[i] {
+		l := &s.p.Links[k]
+		if !l.Hot {
+			continue
+		}
+		t, since := &s.p.Tasks[l.To], end
+		if l.Early {
+			s.start[i] = at // so that its end is known
+			t, since = l.Sanding, s.since(k)
+			s.start[i] = -1
+		}
+		if f := s.fit(t, -1, l.Opens(end), 0); f > l.Closes(since) {
+			return at + max(1, s.p.Tasks[i].Duration/2)
+		}
+	}
+	return at
+}
+
+// hold makes the links to task i hold for a start: what opened a closed window is drawn up
+// to it, or a sanding placed. Else it returns a later start to try.
+func (s *serial) hold(i, at, waited, depth int) (next int) {
+	var closed, need []int
+	for _, k := range s.in[i] {
+		if l := &s.p.Links[k]; s.start[l.From] >= 0 && at > l.Closes(s.since(k)) {
+			closed = append(closed, k)
+		}
+	}
+	// What comes last is drawn up first and makes room for what is before it.
+	slices.SortStableFunc(closed, func(a, b int) int { return s.start[s.p.Links[b].From] - s.start[s.p.Links[a].From] })
+	for _, k := range closed {
+		l := &s.p.Links[k]
+		if s.start[l.From] < 0 || at <= l.Closes(s.since(k)) {
+			continue // drawn up with another, or off for it
+		}
+		m := s.p.mend(k)
+		by := &s.p.Links[m]
+		later := Never
+		if by.Sanding == nil || !s.sandOnly[m] {
+			mark := len(s.trail)
+			var ok bool
+			if ok, later = s.draw(k, at, depth); ok {
 				continue
 			}
-			for h := at + t.Duration - 1; h >= at; h-- {
-				if s.used[r][h]+n > s.p.Capacity[r][h] {
-					at = t.next(h + 1)
-					continue next
-				}
+			s.undo(mark)
+		}
+		if by.Sanding == nil || waited < by.Patience && later < Never {
+			return max(at+max(1, s.p.Tasks[i].Duration/2), later)
+		}
+		if !slices.Contains(need, m) {
+			need = append(need, m)
+		}
+	}
+	for _, m := range need {
+		if later := s.sandBefore(i, m, at); later > at {
+			return later
+		}
+	}
+	if len(closed) > 0 && s.fit(&s.p.Tasks[i], i, at, 0) != at { // its hands went to what is before it
+		return at + 1
+	}
+	return at
+}
+
+// draw puts what opens link k as late as lets the task after it start at a slot; else it
+// returns a later one to try.
+func (s *serial) draw(k, at, depth int) (ok bool, later int) {
+	l := &s.p.Links[k]
+	i := l.From
+	s.draws, s.left = s.draws-1, s.left-1
+	if s.fixed[i] >= 0 || depth >= mostDepth || s.left < 0 || s.since(k) != s.end(i) {
+		return false, Never
+	}
+	if s.draws < 0 {
+		return false, at + 1
+	}
+	t := &s.p.Tasks[i]
+	end := s.end(i)
+	s.lift(i)
+	lo := max(s.least(i), earliest(l.Closes, at, end, at)-t.Duration)
+	hi := at
+	for _, q := range s.out[i] {
+		if o := &s.p.Links[q]; o.To == l.To {
+			hi = min(hi, latest(o.Opens, at, at))
+		}
+	}
+	hi -= t.Duration
+	if !s.early(i, lo) {
+		return false, Never
+	}
+	for from := hi; from >= lo; {
+		f := s.fit(t, i, from, 0)
+		if f <= hi && s.early(i, f) && s.follows(i, f) == f {
+			mark := len(s.trail)
+			if s.hold(i, f, 0, depth+1) == f {
+				s.put(i, f)
+				return true, at
 			}
+			s.undo(mark)
+		}
+		if from == lo {
+			break
+		}
+		from = max(lo, from-max(1, t.Duration/2, (hi-lo)/8))
+	}
+	f := s.fit(t, i, max(lo, hi+1), 0)
+	if f >= Never {
+		return false, Never
+	}
+	return false, max(at+1, l.Opens(f+t.Duration))
+}
+
+// early tells whether what is placed after task i keeps its place if that starts at a slot.
+func (s *serial) early(i, at int) bool {
+	end := at + s.p.Tasks[i].Duration
+	for _, k := range s.out[i] {
+		l := &s.p.Links[k]
+		// What waits for something that has no place yet moves anyhow.
+		if start := s.start[l.To]; start >= 0 && start < l.Opens(end) && !s.waits(l.To, i) {
+			return false
+		}
+	}
+	return true
+}
+
+// waits tells whether a task waits for another than i that has no place.
+func (s *serial) waits(j, i int) bool {
+	return slices.ContainsFunc(s.in[j], func(k int) bool { from := s.p.Links[k].From; return from != i && s.start[from] < 0 })
+}
+
+// sandBefore places the sanding of link m, the last before a start of task i; else it
+// returns a later start to try.
+func (s *serial) sandBefore(i, m, at int) (later int) {
+	l := &s.p.Links[m]
+	t := l.Sanding
+	if l.Early && s.sand[m] >= 0 {
+		if s.sand[m]+t.Duration > at {
+			return Never
 		}
 		return at
 	}
-	return Never
+	opens := 0
+	for _, q := range s.in[i] {
+		if s.p.mend(q) == m {
+			opens = max(opens, s.p.Links[q].Opens(s.end(s.p.Links[q].From)))
+		}
+	}
+	lo := max(opens, earliest(l.Reopened, at, 0, at)-t.Duration)
+	hi := latest(l.dried, at, at) - t.Duration
+	if l.Early {
+		lo, hi = max(opens, s.fit(t, -1, opens, 0)), min(hi, max(opens, s.fit(t, -1, opens, 0)))
+	}
+	for from := hi; from >= lo; {
+		if f := s.fit(t, -1, from, 0); f <= hi {
+			mark := len(s.trail)
+			s.setSand(m, f, nil)
+			if s.prior[m] < 0 || s.sandBefore(i, s.prior[m], f) == f {
+				return at
+			}
+			s.undo(mark)
+		}
+		if from == lo {
+			break
+		}
+		from = max(lo, from-max(1, t.Duration/2, (hi-lo)/16))
+	}
+	f := s.fit(t, -1, max(lo, hi+1), 0)
+	if f >= Never {
+		return Never
+	}
+	return max(at+1, l.dried(f+t.Duration))
 }
 
-func (s *serial) take(t Task, at int) { s.add(t, at, 1) }
-func (s *serial) give(t Task, at int) { s.add(t, at, -1) }
+// put places a task, and takes off what stands too early after it.
+func (s *serial) put(i, at int) {
+	s.set(i, at, s.wanted[i])
+	for _, k := range s.in[i] {
+		if l := &s.p.Links[k]; l.Early && s.sand[k] >= 0 && s.sand[l.Before-1] < 0 {
+			s.unsetSand(k)
+		}
+	}
+	for _, k := range s.out[i] {
+		if l := &s.p.Links[k]; l.Early && s.sand[k] >= 0 && s.sand[k] < l.Opens(s.end(i)) {
+			s.unsetSand(k)
+			if s.start[l.To] >= 0 && s.sand[l.Before-1] >= 0 {
+				s.lift(l.To)
+			}
+		}
+	}
+	s.eager(i)
+	for _, k := range s.out[i] {
+		to := s.p.Links[k].To
+		if s.start[to] >= 0 && s.fixed[to] < 0 && !s.keeps(k) {
+			s.lift(to)
+		}
+		s.enqueue(to)
+	}
+}
 
-func (s *serial) add(t Task, at, sign int) {
-	for r, n := range t.Needs {
-		for h := at; h < at+t.Duration; h++ {
-			s.used[r][h] += sign * n
+// eager places what is done early after a task, if what follows does not stand yet.
+func (s *serial) eager(i int) {
+	for _, k := range s.out[i] {
+		l := &s.p.Links[k]
+		if !l.Early || s.sand[k] >= 0 || s.start[l.To] >= 0 {
+			continue
+		}
+		if f := s.fit(l.Sanding, -1, l.Opens(s.end(i)), 0); f < Never {
+			s.setSand(k, f, nil)
 		}
 	}
 }
 
-// Serial places tasks one after another by their latest starts, then improves
-// the plan by other orders and by putting tasks off, for rounds tries or until ctx
-// ends; told, if not nil, hears the share done. Not complete: it may miss a plan and
-// the best one. The same seed gives the same plan for the same rounds.
-func Serial(ctx context.Context, p Problem, seed uint64, rounds int, told func(done float64)) Result {
-	return Improve(ctx, p, Plan{}, seed, rounds, told)
+// lift takes a task off, with its sandings, to be placed anew.
+func (s *serial) lift(i int) {
+	for _, k := range s.in[i] {
+		if s.sand[k] >= 0 && !s.p.Links[k].Early {
+			s.unsetSand(k)
+		}
+	}
+	for _, k := range s.out[i] {
+		if s.sand[k] >= 0 && s.p.Links[k].Early {
+			s.unsetSand(k)
+		}
+	}
+	s.unset(i)
+	s.enqueue(i)
 }
 
-// Improve is Serial from a plan that is known, which is kept if nothing is better;
-// one without starts is none.
-func Improve(ctx context.Context, p Problem, known Plan, seed uint64, rounds int, told func(done float64)) Result {
-	if p.Cycle() != nil {
-		return Result{Proven: true}
+func (s *serial) set(i, at int, wanted []int) {
+	t := &s.p.Tasks[i]
+	s.start[i] = at
+	s.crew[i] = s.who(t, at, wanted, s.crew[i])
+	s.take(t, at, s.crew[i])
+	for _, k := range s.out[i] {
+		s.open[s.p.Links[k].To]--
 	}
-	n := len(p.Tasks)
-	s := newSerial(p)
-	rank, from := p.latestStarts(), make([]int, n)
-	var out Result
-	var best [3]int
-	keep := func() bool {
-		if ok, _ := s.run(rank, from); !ok {
-			return false
+	s.trail = append(s.trail, event{i: i, at: at})
+}
+
+func (s *serial) unset(i int) {
+	s.trail = append(s.trail, event{i: i, at: s.start[i], crew: slices.Clone(s.crew[i]), off: true})
+	s.give(&s.p.Tasks[i], s.start[i], s.crew[i])
+	s.start[i], s.crew[i] = -1, s.crew[i][:0]
+	for _, k := range s.out[i] {
+		s.open[s.p.Links[k].To]++
+	}
+}
+
+func (s *serial) setSand(k, at int, wanted []int) {
+	t := s.p.Links[k].Sanding
+	s.sand[k], s.sandCrew[k] = at, s.who(t, at, wanted, s.sandCrew[k])
+	s.take(t, at, s.sandCrew[k])
+	s.trail = append(s.trail, event{i: k, at: at, sand: true})
+}
+
+func (s *serial) unsetSand(k int) {
+	s.trail = append(s.trail, event{i: k, at: s.sand[k], crew: slices.Clone(s.sandCrew[k]), sand: true, off: true})
+	s.give(s.p.Links[k].Sanding, s.sand[k], s.sandCrew[k])
+	s.sand[k] = -1
+}
+
+// undo takes back what was done since a mark of the trail, the last first.
+func (s *serial) undo(mark int) {
+	for n := len(s.trail) - 1; n >= mark; n-- {
+		e := s.trail[n]
+		switch {
+		case e.sand && e.off:
+			s.setSand(e.i, e.at, e.crew)
+		case e.sand:
+			s.unsetSand(e.i)
+		case e.off:
+			s.set(e.i, e.at, e.crew)
+		default:
+			s.unset(e.i)
+			s.enqueue(e.i)
 		}
-		score := p.Score(s.plan)
-		if out.Found && slices.Compare(score[:], best[:]) >= 0 {
-			return score == best
-		}
-		out.Plan, out.Found, best = s.plan, true, score
+	}
+	s.trail = s.trail[:mark]
+}
+
+// keeps tells whether a link between two placed tasks holds.
+func (s *serial) keeps(k int) bool {
+	l := &s.p.Links[k]
+	end, start := s.end(l.From), s.start[l.To]
+	if start < l.Opens(end) {
+		return false
+	}
+	if l.Early {
 		return true
 	}
-	if known.Start != nil {
-		out.Plan, out.Found, best = known, true, p.Score(known)
-		for i, at := range known.Start {
-			rank[i] = float64(at)
-		}
+	if m := s.p.mend(k); s.sand[m] >= 0 {
+		return s.sand[m] >= l.Opens(end)
 	}
-	keep()
-	r := rand.New(rand.NewPCG(seed, 0))
-	first := p.latestStarts()
-	bestRank, bestFrom := slices.Clone(rank), slices.Clone(from)
-	for round := range rounds {
-		if ctx.Err() != nil {
-			break
-		}
-		if told != nil && round%16 == 0 {
-			told(float64(round) / float64(rounds))
-		}
-		copy(rank, bestRank)
-		copy(from, bestFrom)
-		if round%10 == 9 { // from another side
-			for i := range rank {
-				rank[i], from[i] = first[i]*(0.6+0.8*r.Float64()), 0
-			}
-		}
-		for range 1 + r.IntN(3) {
-			i := r.IntN(n)
-			switch r.IntN(4) {
-			case 0:
-				j := r.IntN(n)
-				rank[i], rank[j] = rank[j], rank[i]
-			case 1:
-				rank[i] *= 0.5 + r.Float64()
-			case 2:
-				from[i] = 0
-			default:
-				if out.Found {
-					from[i] = out.Plan.Start[i] + 1 + r.IntN(24)
-				}
-			}
-		}
-		if keep() {
-			copy(bestRank, rank)
-			copy(bestFrom, from)
-		}
-	}
-	return out
+	return start <= l.Closes(s.since(k))
 }
 
-// latestStarts ranks tasks by how late they could start if there were hands
-// enough, so that the longest way to the end goes first.
-func (p Problem) latestStarts() []float64 {
-	hi := make([]int, len(p.Tasks))
-	for i, t := range p.Tasks {
-		hi[i] = p.Horizon - t.Duration
-	}
-	for range p.Tasks {
-		moved := false
-		for _, l := range p.Links {
-			d := p.Tasks[l.From].Duration
-			if v := latest(l.Opens, hi[l.To], hi[l.From]+d) - d; v < hi[l.From] {
-				hi[l.From], moved = v, true
-			}
+// since is the end that the window of a link counts from: that of its task, or of the sanding
+// that renewed it.
+func (s *serial) since(k int) int {
+	last := k
+	for r := s.p.Links[k].Renewed - 1; r >= 0; r = s.p.Links[r].Renewed - 1 {
+		if s.sand[r] >= 0 {
+			return s.sand[r] + s.p.Links[r].Sanding.Duration
 		}
-		if !moved {
-			break
-		}
+		last = r
 	}
-	out := make([]float64, len(hi))
-	for i, h := range hi {
-		out[i] = float64(h)
-	}
-	return out
+	return s.end(s.p.Links[last].From)
 }
 
-// Follow places the tasks in the order of rank, none before from and no sanding of a
-// link before sandFrom (nil for no such bounds); ok is false if that finds no plan.
-func Follow(p Problem, rank []float64, from, sandFrom []int) (plan Plan, ok bool) {
-	if from == nil {
-		from = make([]int, len(p.Tasks))
+// plan is what is placed.
+func (s *serial) plan() Plan {
+	p := Plan{Start: slices.Clone(s.start), Sanding: slices.Clone(s.sand), Crew: make([][]int, len(s.start)), SandCrew: make([][]int, len(s.sand))}
+	for i, at := range s.start {
+		p.Crew[i] = slices.Clone(s.crew[i])
+		if at >= 0 {
+			p.Makespan = max(p.Makespan, s.end(i))
+		}
 	}
-	s := newSerial(p)
-	s.sandFrom = sandFrom
-	ok, _ = s.run(rank, from)
-	return s.plan, ok
+	for k, at := range s.sand {
+		if at >= 0 {
+			p.SandCrew[k] = slices.Clone(s.sandCrew[k])
+		}
+	}
+	return p
 }
 
-// Stuck is a task that finds no place in the usual order, −1 if all do.
-func Stuck(p Problem) int {
-	s := newSerial(p)
-	ok, stuck := s.run(p.latestStarts(), make([]int, len(p.Tasks)))
-	if ok {
-		return -1
+// restore places what a plan had, where it still goes.
+func (s *serial) restore(known Plan) {
+	order := make([]int, 0, len(known.Start))
+	for i, at := range known.Start {
+		s.wanted[i] = of(known.Crew, i)
+		if at >= 0 && s.fixed[i] < 0 {
+			order = append(order, i)
+		}
 	}
-	return stuck
+	slices.SortStableFunc(order, func(a, b int) int { return known.Start[a] - known.Start[b] })
+	for _, i := range order {
+		mark := len(s.trail)
+		if !s.restoreOne(known, i) {
+			s.undo(mark)
+		}
+	}
+	for _, i := range order {
+		if s.start[i] >= 0 {
+			s.eager(i)
+		}
+	}
+}
+
+func (s *serial) restoreOne(known Plan, i int) bool {
+	at := known.Start[i]
+	if at < s.from[i] {
+		return false
+	}
+	for _, k := range s.in[i] {
+		if known.Sanding[k] < 0 {
+			continue
+		}
+		if s.fit(s.p.Links[k].Sanding, -1, known.Sanding[k], 0) != known.Sanding[k] {
+			return false
+		}
+		s.setSand(k, known.Sanding[k], of(known.SandCrew, k))
+	}
+	if s.fit(&s.p.Tasks[i], i, at, 0) != at {
+		return false
+	}
+	s.set(i, at, s.wanted[i])
+	for _, k := range s.in[i] {
+		if s.start[s.p.Links[k].From] >= 0 && !s.keeps(k) {
+			return false
+		}
+	}
+	for _, k := range s.out[i] {
+		s.enqueue(s.p.Links[k].To)
+	}
+	return true
 }

@@ -36,7 +36,7 @@ func Solve(ctx context.Context, p Problem, seed uint64, nodes, rounds int) Resul
 	if got.Proven {
 		return got
 	}
-	return Improve(ctx, p, got.Plan, seed, rounds, nil)
+	return Improve(ctx, p, got.Plan, p.latestStarts(), seed, rounds, nil)
 }
 
 // exactTasks is the most tasks that are searched completely.

@@ -1475,7 +1475,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Plan anew, moving as little as needed; JSON lines, the last one has the plan */
+        /** Repair the plan, moving as little as needed, or make it anew; JSON lines, the last one has the plan */
         post: operations["make-plan"];
         delete?: never;
         options?: never;
@@ -3240,6 +3240,8 @@ export interface components {
             /** Format: int64 */
             coats: number;
             colour?: string;
+            /** Format: int64 */
+            crew?: number;
             /** Format: double */
             dftUm: number;
             early: boolean;
@@ -5215,6 +5217,7 @@ export interface components {
             hours: number;
             items: components["schemas"]["PlanItem"][];
             launches: components["schemas"]["PlanLaunching"][];
+            left: components["schemas"]["PlanLeftOut"][];
             notes: components["schemas"]["SaySpan"][][];
             open: components["schemas"]["PlanOpenHours"][];
         };
@@ -5266,9 +5269,12 @@ export interface components {
             hours: number;
             indoor: boolean;
             launch: boolean;
+            limits: components["schemas"]["PlanLimit"][];
             people: string[];
             pinned: boolean;
             rekey: boolean;
+            /** Format: double */
+            setupH: number;
             /** Format: double */
             sharePct: number;
             /** Format: date-time */
@@ -5283,7 +5289,7 @@ export interface components {
         };
         PlanLaunching: {
             /** Format: date-time */
-            at: string;
+            at?: string;
             /** Format: double */
             besideH: number;
             boat: string;
@@ -5293,12 +5299,34 @@ export interface components {
             /** Format: date-time */
             due?: string;
             /** Format: double */
+            duePct?: number;
+            /** Format: date-time */
+            half?: string;
+            /** Format: double */
             hours: number;
             /** Format: double */
             lateH: number;
             /** Format: int64 */
+            left: number;
+            /** Format: date-time */
+            nine?: string;
+            /** Format: int64 */
             rekey: number;
             says: components["schemas"]["SaySpan"][];
+        };
+        PlanLeftOut: {
+            behind: string[];
+            boatId: string;
+            name: string;
+            needs: string[];
+            taskId: string;
+            why: components["schemas"]["SaySpan"][];
+        };
+        PlanLimit: {
+            /** Format: date-time */
+            by: string;
+            name: string;
+            until: string;
         };
         PlanMark: {
             /** Format: date-time */
@@ -5336,6 +5364,11 @@ export interface components {
             why: string;
         };
         PlanSettings: {
+            alongM: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            dustM: number;
             /** Format: int64 */
             guns: number;
             /** Format: double */
@@ -5355,6 +5388,8 @@ export interface components {
             people: components["schemas"]["PlanPerson"][];
             /** Format: int64 */
             tents: number;
+            /** Format: double */
+            travelMin: number;
         };
         PlanSettingsEdit: {
             value: components["schemas"]["PlanSettings"];
@@ -6028,6 +6063,8 @@ export interface components {
             /** Format: int64 */
             coats: number;
             colour?: string;
+            /** Format: int64 */
+            crew?: number;
             /** Format: double */
             dftUm: number;
             grade?: string;
@@ -6156,6 +6193,8 @@ export interface components {
             /** Format: int64 */
             coats: number;
             colour?: string;
+            /** Format: int64 */
+            crew?: number;
             /** Format: double */
             dftUm: number;
             grade?: string;
@@ -6238,6 +6277,7 @@ export interface components {
             removedUm?: number;
         };
         StepWhere: {
+            corner?: boolean;
             name: string;
             patches?: components["schemas"]["StepPatch"][];
             /** Format: double */
@@ -6613,6 +6653,9 @@ export interface components {
             by?: string;
             /** Format: double */
             maxH: number;
+            mend: string;
+            /** Format: double */
+            mendH: number;
             name: string;
             until: string;
         };
@@ -7081,6 +7124,8 @@ export interface components {
             moved: components["schemas"]["PlanMoved"][];
             /** Format: date-time */
             now: string;
+            /** Format: date-time */
+            odds?: string;
             place: components["schemas"]["Place"];
             plan?: components["schemas"]["Plan"];
             rules: components["schemas"]["PlanRule"][];
@@ -10512,7 +10557,10 @@ export interface operations {
     };
     "make-plan": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description forget the plan before */
+                anew?: boolean;
+            };
             header?: never;
             path: {
                 id: string;

@@ -72,6 +72,14 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
           value={s.waitH || undefined}
           onChange={(waitH) => change({ waitH: waitH ?? 0 })}
         />
+        <NumberField
+          name={`${path}.crew`}
+          label="People at once"
+          hint="empty: as it comes"
+          unit=""
+          value={s.crew || undefined}
+          onChange={(crew) => change({ crew: crew ?? 0 })}
+        />
         {kind.films && (
           <NumberField
             name={`${path}.keyGrit`}

@@ -1,0 +1,63 @@
+package plan
+
+import (
+	"sort"
+	"time"
+
+	"allcoats/core/base/say"
+)
+
+// Moved is a task that a plan puts elsewhere than the one before.
+type Moved struct {
+	TaskID string       `json:"taskId"`
+	Name   string       `json:"name"`
+	From   *time.Time   `json:"from,omitempty"`
+	To     *time.Time   `json:"to,omitempty"`
+	Why    say.Sentence `json:"why"`
+}
+
+// Changes lists what moved from one plan to the next, what came and what went, with the
+// reason of the new one.
+func Changes(before Starts, after Plan) []Moved {
+	out := []Moved{}
+	there := map[string]bool{}
+	for _, l := range after.Left {
+		there[l.TaskID] = true
+		if old, ok := before[l.TaskID]; ok {
+			out = append(out, Moved{l.TaskID, l.Name, &old, nil, l.Why})
+		}
+	}
+	for _, it := range after.Items {
+		if it.Launch || it.Rekey {
+			continue
+		}
+		there[it.TaskID] = true
+		name := it.Boat + ": " + it.What
+		if it.Surface != "" {
+			name = it.Boat + ": " + it.Surface + ", " + it.What
+		}
+		at := it.Start
+		old, ok := before[it.TaskID]
+		switch {
+		case !ok:
+			out = append(out, Moved{it.TaskID, name, nil, &at, it.Why})
+		case !old.Equal(at):
+			out = append(out, Moved{it.TaskID, name, &old, &at, it.Why})
+		}
+	}
+	for id, at := range before {
+		if !there[id] && !isMend(id) {
+			out = append(out, Moved{TaskID: id, Name: "done or left out", From: &at, Why: say.Sentence{}})
+		}
+	}
+	sort.SliceStable(out, func(a, b int) bool {
+		at := func(m Moved) time.Time {
+			if m.To != nil {
+				return *m.To
+			}
+			return *m.From
+		}
+		return at(out[a]).Before(at(out[b])) || at(out[a]).Equal(at(out[b])) && out[a].TaskID < out[b].TaskID
+	})
+	return out
+}

@@ -1,0 +1,420 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"sort"
+	"time"
+
+	"allcoats/core/base/calendar"
+	"allcoats/core/base/say"
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
+	"allcoats/core/job/task"
+	"allcoats/core/planning/schedule"
+	"allcoats/core/readiness/clock"
+)
+
+// Item is a task, or what mends a missed window or limit, with its time.
+type Item struct {
+	TaskID    string    `json:"taskId"`
+	BoatID    string    `json:"boatId"`
+	Boat      string    `json:"boat"`
+	SurfaceID string    `json:"surfaceId"`
+	Surface   string    `json:"surface"`
+	What      string    `json:"what"`
+	Start     time.Time `json:"start"`
+	End       time.Time `json:"end"`
+	// Closes is when the window of the coat below it closes, nil if it does not.
+	Closes *time.Time `json:"closes,omitempty"`
+	// Limits run from its end until something else is done.
+	Limits []Limit `json:"limits"`
+	// Hours are of the job, SetupH what setting up again takes beside.
+	Hours  float64 `json:"hours"`
+	SetupH float64 `json:"setupH"`
+	// StepID and Work are of the task of the job that it is part of, SharePct how much of
+	// it; Before names what comes first and is not done.
+	StepID   string    `json:"stepId"`
+	Work     step.Work `json:"work"`
+	SharePct float64   `json:"sharePct"`
+	Before   []string  `json:"before"`
+	People   []string  `json:"people"`
+	Coat     bool      `json:"coat"`
+	Rekey    bool      `json:"rekey"`
+	Launch   bool      `json:"launch"`
+	Pinned   bool      `json:"pinned"`
+	Indoor   bool      `json:"indoor"` // does not wait for weather
+	// Why says why it does not start earlier.
+	Why say.Sentence `json:"why"`
+}
+
+// Limit is a time by which something must follow.
+type Limit struct {
+	Name  string    `json:"name"`
+	Until string    `json:"until"`
+	By    time.Time `json:"by"`
+}
+
+// Launching is when a boat can be launched; At is nil if some of her work finds no place.
+type Launching struct {
+	BoatID string     `json:"boatId"`
+	Boat   string     `json:"boat"`
+	At     *time.Time `json:"at,omitempty"`
+	Due    *time.Time `json:"due,omitempty"`
+	// Half and Nine are the days by which she is ready in half, and in nine of ten courses of
+	// the weather, nil if not within the plan; DuePct is how often by the day wanted.
+	Half   *time.Time `json:"half,omitempty"`
+	Nine   *time.Time `json:"nine,omitempty"`
+	DuePct *float64   `json:"duePct,omitempty"`
+	// LateH is how much after the day wanted, 0 in time.
+	LateH float64 `json:"lateH"`
+	// Hours are those to come of her job, BesideH what the plan takes beside: setting up
+	// again, mends of missed windows, a tent moved; Cents what both cost, 0 without a price
+	// of an hour. Rekey counts the mends.
+	Hours   float64 `json:"hours"`
+	BesideH float64 `json:"besideH"`
+	Cents   float64 `json:"cents"`
+	Rekey   int     `json:"rekey"`
+	// Left is how many of her tasks find no place.
+	Left int `json:"left"`
+	// Says is all this as a sentence.
+	Says say.Sentence `json:"says"`
+
+	unplanned bool
+}
+
+// Plan is a yard's work in time.
+type Plan struct {
+	Headline say.Sentence `json:"headline"`
+	Items    []Item       `json:"items"`
+	Left     []LeftOut    `json:"left"`
+	Launches []Launching  `json:"launches"`
+	Hours    float64      `json:"hours"`
+	// Open is when the next coat of each surface may begin by weather and light.
+	Open []OpenHours `json:"open"`
+	// Notes are what the plan does not count with.
+	Notes []say.Sentence `json:"notes"`
+
+	raw schedule.Plan
+}
+
+// OpenHours are the stretches of starts of a surface's next coat.
+type OpenHours struct {
+	SurfaceID string             `json:"surfaceId"`
+	Starts    []calendar.Stretch `json:"starts"`
+}
+
+// tell turns a plan of schedule into one for people.
+func (m Model) tell(p schedule.Plan, before Kept) Plan {
+	out := Plan{raw: p, Items: []Item{}, Left: m.leftOut(p), Launches: []Launching{}, Open: m.openHours(), Notes: m.notes()}
+	in, outOf := m.linksOf()
+	for _, b := range m.Boats {
+		out.Launches = append(out.Launches, Launching{BoatID: b.ID, Boat: b.Name, Due: b.Launch, unplanned: b.unplanned()})
+	}
+	w := m.asker(p, before)
+	for i, t := range m.Tasks {
+		if i == nowTask {
+			continue
+		}
+		l := &out.Launches[t.Boat]
+		if t.Of.ID != "" {
+			l.Hours += t.Hours
+			out.Hours += t.Hours
+		} else {
+			l.BesideH += t.Hours
+		}
+		l.BesideH += t.SetupH
+		if p.Start[i] < 0 {
+			l.Left++
+			continue
+		}
+		it := m.item(p, i, in[i], outOf[i])
+		it.Why = w.why(i)
+		for _, k := range in[i] {
+			if s := p.Sanding[k]; s >= 0 {
+				mend := m.mended(p, k)
+				l.Rekey++
+				l.BesideH += mend.Hours
+				out.Items = append(out.Items, mend)
+			}
+		}
+		if t.Milestone {
+			l.At = &it.Start
+			if l.Due != nil && l.At.After(*l.Due) {
+				l.LateH = l.At.Sub(*l.Due).Hours()
+			}
+		}
+		out.Items = append(out.Items, it)
+	}
+	sort.SliceStable(out.Items, func(a, b int) bool { return out.Items[a].Start.Before(out.Items[b].Start) })
+	for i := range out.Launches {
+		out.Launches[i].Cents = (out.Launches[i].Hours + out.Launches[i].BesideH) * m.HourCents
+		out.Launches[i].Says = out.Launches[i].says(m.Loc)
+	}
+	out.Headline = headline(out.Launches)
+	return out
+}
+
+// linksOf lists the links to each task, and from it.
+func (m Model) linksOf() (in, out [][]int) {
+	in, out = make([][]int, len(m.Tasks)), make([][]int, len(m.Tasks))
+	for k, l := range m.Problem.Links {
+		in[l.To] = append(in[l.To], k)
+		out[l.From] = append(out[l.From], k)
+	}
+	return in, out
+}
+
+// item is a task with its time.
+func (m Model) item(p schedule.Plan, i int, in, out []int) Item {
+	t, b := m.Tasks[i], m.Boats[m.Tasks[i].Boat]
+	it := Item{TaskID: t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: t.What, Start: m.At(p.Start[i]),
+		End: m.At(p.Start[i] + m.Problem.Tasks[i].Duration), Hours: t.Hours, SetupH: t.SetupH, Coat: t.Coat, Launch: t.Milestone, Pinned: t.pinned != nil,
+		Indoor: t.anyWeather(), StepID: t.Of.StepID, Work: t.Of.Work, SharePct: t.SharePct, Before: m.namesBefore(in), People: m.names(p.Crew[i]), Limits: []Limit{}}
+	end := func(k int) int {
+		from := m.Problem.Links[k].From
+		return p.Start[from] + m.Problem.Tasks[from].Duration
+	}
+	for _, k := range in {
+		if m.causes[k].bind != "recoat window" || p.Sanding[m.mendOf(k)] >= 0 {
+			continue
+		}
+		if closes := m.Problem.Links[k].Closes(end(k)); closes < m.slots {
+			if at := m.At(closes); it.Closes == nil || at.Before(*it.Closes) {
+				it.Closes = &at
+			}
+		}
+	}
+	for _, k := range out {
+		l := m.Problem.Links[k]
+		name := m.causes[k].bind
+		if name != "" && name != "recoat window" && !slices.ContainsFunc(it.Limits, func(l Limit) bool { return l.Name == name }) {
+			if closes := l.Closes(end(k)); closes < m.slots {
+				it.Limits = append(it.Limits, Limit{name, m.Tasks[l.To].What, m.At(closes)})
+			}
+		}
+	}
+	return it
+}
+
+// mendOf is the link whose mend opens link k again.
+func (m Model) mendOf(k int) int {
+	if s := m.Problem.Links[k].Shared; s > 0 {
+		return s - 1
+	}
+	return k
+}
+
+// mended is the mend on a link with its time.
+func (m Model) mended(p schedule.Plan, k int) Item {
+	l := m.Problem.Links[k]
+	t, next := m.sands[k], m.Tasks[l.To]
+	b := m.Boats[t.Boat]
+	why := "The " + m.causes[k].bind + " has closed before " + next.What + " can go on."
+	if name := m.causes[k].bind; name != "recoat window" {
+		why = fmt.Sprintf("The limit of %q is over before %s can be done.", name, next.What)
+	}
+	return Item{TaskID: next.ID + "~" + t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: t.What, Start: m.At(p.Sanding[k]),
+		End: m.At(p.Sanding[k] + l.Sanding.Duration), Hours: t.Hours, Rekey: true, Before: []string{}, People: m.names(p.SandCrew[k]), Limits: []Limit{}, Why: say.Lit(why)}
+}
+
+// namesBefore names the tasks that links come from.
+func (m Model) namesBefore(links []int) []string {
+	out := []string{}
+	for _, k := range links {
+		if from := m.Problem.Links[k].From; from != nowTask && !slices.Contains(out, m.Tasks[from].Name()) {
+			out = append(out, m.Tasks[from].Name())
+		}
+	}
+	return out
+}
+
+// openHours are the starts of the first coat left on every surface.
+func (m Model) openHours() []OpenHours {
+	out := []OpenHours{}
+	for i, t := range m.Tasks {
+		if !t.first || t.Milestone || t.Piece > 1 {
+			continue
+		}
+		o := OpenHours{t.SurfaceID, []calendar.Stretch{}}
+		for _, r := range m.allowed[i] {
+			o.Starts = append(o.Starts, calendar.Stretch{From: m.At(r.First), To: m.At(r.Last + 1)})
+		}
+		out = append(out, o)
+	}
+	return out
+}
+
+// notes name what is missing: surfaces on which nothing is planned.
+func (m Model) notes() []say.Sentence {
+	out := []say.Sentence{}
+	for _, k := range m.unmanned() {
+		out = append(out, say.Of("nobody is named for %s: it is planned for anybody", k))
+	}
+	for _, b := range m.Boats {
+		if b.Launch != nil && b.Launch.Before(m.Now) {
+			out = append(out, say.Of("the launch of %s, %v, has passed: give her another day", b.Name, say.On(*b.Launch)))
+		}
+		for _, s := range b.Surfaces {
+			if len(s.Tasks) == 0 && s.Last == nil {
+				out = append(out, say.Of("%s: nothing is planned on %s; choose its coats in Build-up", b.Name, s.Name))
+			}
+			out = append(out, m.unsure(b, s)...)
+		}
+	}
+	return out
+}
+
+// unsure names what the launch cannot be reckoned with: films that no sheet says the
+// hardening of, or that are not hard within the weather known.
+func (m Model) unsure(b Boat, s Surface) (out []say.Sentence) {
+	silent := map[string]bool{}
+	note := func(sheet product.Sheet) {
+		if !silent[sheet.Name] {
+			silent[sheet.Name] = true
+			out = append(out, say.Of("%s, %s: the sheet of %s does not say when it is hard enough for launching; the launch does not wait for it: ask its maker", b.Name, s.Name, sheet.Name))
+		}
+	}
+	for _, t := range s.Tasks {
+		if sheet := t.Step.Sheet; t.Films && t.Left() && len(clock.Hardening(sheet, s.Part.Underwater())) == 0 {
+			note(sheet)
+		}
+	}
+	h := s.Hard
+	if h == nil {
+		h = s.Hardens()
+	}
+	switch {
+	case h == nil:
+	case !h.Tabled:
+		note(h.Sheet)
+	case h.At == nil || !h.At.Before(m.Until):
+		out = append(out, say.Of("%s, %s: %s is not hard enough for launching within the weather known", b.Name, s.Name, h.Sheet.Name))
+	}
+	return out
+}
+
+// Odds are when a boat is ready over many courses of the weather.
+type Odds struct {
+	Half   *time.Time `json:"half,omitempty"`
+	Nine   *time.Time `json:"nine,omitempty"`
+	DuePct float64    `json:"duePct"`
+}
+
+// WithOdds tells the launches by their odds, by the id of the boat; without any they stay as
+// the plan has them in usual weather.
+func (p Plan) WithOdds(odds map[string]Odds, loc *time.Location) Plan {
+	p.Launches = slices.Clone(p.Launches)
+	for i := range p.Launches {
+		l := &p.Launches[i]
+		o, ok := odds[l.BoatID]
+		if !ok || l.At == nil {
+			continue
+		}
+		l.Half, l.Nine, l.DuePct, l.LateH = o.Half, o.Nine, &o.DuePct, 0
+		if l.Due != nil && (o.Half == nil || o.Half.After(*l.Due)) {
+			l.LateH = max(24, l.ready().Sub(*l.Due).Hours())
+		}
+		if l.Due == nil {
+			l.DuePct = nil
+		}
+		l.Says = l.says(loc)
+	}
+	p.Headline = headline(p.Launches)
+	return p
+}
+
+// ready is when a boat is ready half the time, or where that is not known in the plan.
+func (l Launching) ready() time.Time {
+	if l.Half != nil {
+		return *l.Half
+	}
+	return *l.At
+}
+
+// says tells when a boat is ready: by the weather's odds where they are known, else as the
+// plan has it in usual weather.
+func (l Launching) says(loc *time.Location) say.Sentence {
+	if l.At == nil {
+		n := "one task finds"
+		if l.Left > 1 {
+			n = fmt.Sprintf("%d tasks find", l.Left)
+		}
+		return say.Of("%v cannot be launched yet: %s no place in this plan.", say.Strong(l.Boat), n)
+	}
+	if l.unplanned {
+		return say.Sentence{say.Text("Nothing is planned on "), say.Strong(l.Boat), say.Text(" yet: choose her coats in Build-up.")}
+	}
+	out := say.Of("%v can be launched from %v", say.Strong(l.Boat), say.On(*l.At))
+	switch {
+	case l.Half != nil && l.Nine != nil:
+		out = say.Of("%v is ready half the time by %v, nine times in ten by %v", say.Strong(l.Boat), say.On(*l.Half), say.On(*l.Nine))
+	case l.Half != nil:
+		out = say.Of("%v is ready half the time by %v; in one course of the weather out of ten not within this plan", say.Strong(l.Boat), say.On(*l.Half))
+	case l.DuePct != nil:
+		return append(out, say.Text(" in usual weather, but in more than half of its courses not within this plan."))
+	}
+	switch ready := l.ready(); {
+	case l.Due == nil:
+	case l.LateH > 0:
+		out = append(out, say.Text(": %s after the day wanted", days(apartDays(*l.Due, ready, loc))))
+	case apartDays(ready, *l.Due, loc) == 0:
+		out = append(out, say.Text(": the day wanted"))
+	default:
+		out = append(out, say.Text(": %s before the day wanted", days(apartDays(ready, *l.Due, loc))))
+	}
+	return append(out, say.Text("."))
+}
+
+// unplanned reports whether no work is planned on a boat, and none was done.
+func (b Boat) unplanned() bool {
+	return !slices.ContainsFunc(b.Surfaces, func(s Surface) bool { return len(s.Tasks) > 0 || s.Last != nil })
+}
+
+// headline says when the boats are ready: the first that is stuck or late, or the last.
+func headline(all []Launching) say.Sentence {
+	for _, bad := range []func(l Launching) bool{func(l Launching) bool { return l.At == nil }, func(l Launching) bool { return l.LateH > 0 }} {
+		if i := slices.IndexFunc(all, bad); i >= 0 {
+			return all[i].Says
+		}
+	}
+	last := slices.MaxFunc(all, func(a, b Launching) int { return a.ready().Compare(b.ready()) })
+	if len(all) == 1 {
+		return last.Says
+	}
+	return say.Of("All %d boats are in time: the last, %v, on %v.", len(all), say.Strong(last.Boat), say.On(last.ready()))
+}
+
+// apartDays are the days of the calendar from a to b.
+func apartDays(a, b time.Time, loc *time.Location) int {
+	midnight := func(t time.Time) time.Time {
+		y, mo, d := t.In(loc).Date()
+		return time.Date(y, mo, d, 0, 0, 0, 0, time.UTC)
+	}
+	return int(midnight(b).Sub(midnight(a)).Hours() / 24)
+}
+
+func days(n int) string {
+	if n == 1 {
+		return "1 day"
+	}
+	return fmt.Sprintf("%d days", n)
+}
+
+// unmanned are the skills that tasks take and nobody has, if anybody has any.
+func (m Model) unmanned() []task.Skill {
+	has := map[task.Skill]bool{"": true}
+	for _, p := range m.People {
+		for _, k := range p.Skills {
+			has[k] = true
+		}
+	}
+	var out []task.Skill
+	for _, t := range m.Tasks {
+		if len(has) > 1 && !has[t.Skill] {
+			has[t.Skill] = true
+			out = append(out, t.Skill)
+		}
+	}
+	return out
+}

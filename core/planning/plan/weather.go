@@ -1,0 +1,366 @@
+package plan
+
+import (
+	"math"
+	"sort"
+	"strings"
+	"time"
+
+	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
+	"allcoats/core/physics/cure"
+	"allcoats/core/planning/schedule"
+	"allcoats/core/readiness/clock"
+	"allcoats/core/readiness/field"
+)
+
+type startsKey struct {
+	boat                              int
+	surface, step                     string
+	coat, outdoors, light, dry, noisy bool
+	slots                             int
+	laying                            time.Duration
+}
+
+type dryKey struct {
+	surface *float64
+	roofed  bool
+}
+
+type speedKey struct {
+	at       *float64
+	humidity cure.Humidity
+	side     cure.Side
+}
+
+type clockKey struct {
+	table *cure.Point
+	at    *float64
+	side  cure.Side
+}
+
+// may tells when weather and light allow a task to start.
+func (m Model) may(t Task) []span {
+	step, _, _ := strings.Cut(t.ID, "#")
+	key := startsKey{t.Boat, t.SurfaceID, step, t.Coat, t.outdoors, t.light, t.dry, t.noisy, t.slots(), 0}
+	if t.Coat {
+		key.laying = t.laying()
+	}
+	out, ok := m.starts[key]
+	if !ok {
+		if t.Coat {
+			out = m.coatStarts(t)
+		} else {
+			out = m.workStarts(t)
+		}
+		m.starts[key] = out
+	}
+	return out
+}
+
+// free tells for every record of w whether light allows laying.
+func (m Model) free(w field.Weather, lights bool) []bool {
+	if out := m.shared.free[lights]; len(out) == len(w.Air) {
+		return out
+	}
+	at := make([]time.Time, len(w.Air))
+	for i, h := range w.Air {
+		at[i] = h.At
+	}
+	out := field.Job{Lights: lights, Daylight: m.Daylight}.Free(at)
+	m.shared.free[lights] = out
+	return out
+}
+
+// coatStarts are the starts at which a coat keeps its field.
+func (m Model) coatStarts(t Task) (out []span) {
+	j := t.job
+	j.Apply = t.laying()
+	i0 := t.weather.Air.Find(m.Start)
+	if i0 < 0 {
+		return nil
+	}
+	starts := j.Starts(t.weather, m.free(t.weather, j.Lights))
+	ok := func(h int) bool { return h < m.hours && i0+h < len(starts) && starts[i0+h] }
+	for h := 0; h < m.hours; h++ {
+		if !ok(h) {
+			continue
+		}
+		first := h
+		for ok(h + 1) {
+			h++
+		}
+		out = append(out, span{First: first * perHour, Last: h * perHour})
+	}
+	return out
+}
+
+// workStarts are the starts of work without a field: dry, lit and in the hours of noise,
+// where it takes that, from its start to its end.
+func (m Model) workStarts(t Task) (out []span) {
+	var lit []bool
+	i0 := -1
+	if len(t.weather.Air) > 0 {
+		i0, lit = t.weather.Air.Find(m.Start), m.free(t.weather, !t.light)
+	}
+	loud := m.loud()
+	wet := len(t.weather.Wet) - 1
+	ok := make([]bool, m.hours)
+	for h := m.hours - 1; h >= 0; h-- {
+		i := i0 + h
+		ok[h] = (i0 < 0 || i >= len(lit) || lit[i]) && (!t.noisy || loud[h])
+		if !t.outdoors || i0 < 0 || i >= len(t.weather.Air) {
+			continue
+		}
+		a := &t.weather.Air[i]
+		for wet >= 0 && t.weather.Wet[wet].From.After(a.At) {
+			wet--
+		}
+		isWet := wet >= 0 && t.weather.Wet[wet].To.After(a.At)
+		ok[h] = ok[h] && (a.RainMM == nil || *a.RainMM <= 0.05) && (!t.dry || !isWet)
+	}
+	for h := 0; h < m.hours; h++ {
+		if !ok[h] {
+			continue
+		}
+		first := h
+		for h < m.hours && ok[h] {
+			h++
+		}
+		if last := h*perHour - t.slots(); last >= first*perHour {
+			out = append(out, span{First: first * perHour, Last: last})
+		}
+	}
+	return out
+}
+
+// loud tells in which hours noise may be made.
+func (m Model) loud() []bool {
+	if len(m.shared.loud) == m.hours {
+		return m.shared.loud
+	}
+	out := make([]bool, m.hours)
+	for h := range out {
+		hour := float64(m.At(h * perHour).In(m.Loc).Hour())
+		out[h] = m.Noise.ToH <= m.Noise.FromH || hour >= m.Noise.FromH && hour+1 <= m.Noise.ToH
+	}
+	m.shared.loud = out
+	return out
+}
+
+// progress is ∫ dt/τ at every hour along a surface's temperature.
+func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w field.Weather) []float64 {
+	if len(w.SurfaceC) == 0 {
+		return make([]float64, m.hours+1)
+	}
+	key := clockKey{&table[0], &w.SurfaceC[0], side}
+	if sum, ok := m.clocks[key]; ok {
+		return sum
+	}
+	rates := m.rates(table, side)
+	var speed []float64
+	if s.Humidity != cure.Indifferent {
+		k := speedKey{&w.SurfaceC[0], s.Humidity, side}
+		if speed = m.speeds[k]; speed == nil {
+			speed = make([]float64, len(w.SurfaceC))
+			for i, rh := range w.Path(s.Humidity).RHPct {
+				speed[i] = s.Humidity.Speed(rh, side)
+			}
+			m.speeds[k] = speed
+		}
+	}
+	i0 := w.Air.Find(m.Start)
+	sum := make([]float64, m.hours+1)
+	rate := func(h int) float64 {
+		i := i0 + h
+		if i0 < 0 || i >= len(w.SurfaceC) || side == cure.Minimum && w.SurfaceC[i] < s.MinCureC {
+			return 0
+		}
+		r := rates[min(len(rates)-1, max(0, int((w.SurfaceC[i]-coldest)*10+0.5)))]
+		if speed != nil {
+			r *= speed[i]
+		}
+		return r
+	}
+	last := rate(0)
+	for h := range m.hours {
+		next := rate(h + 1)
+		sum[h+1] = sum[h] + (last+next)/2
+		last = next
+	}
+	m.clocks[key] = sum
+	return sum
+}
+
+// The temperatures that rates are worked out for, °C.
+const coldest, hottest = -30, 90
+
+// rates are 1/τ of a table, per hour, at tenths of a degree.
+func (m Model) rates(table cure.Table, side cure.Side) []float64 {
+	key := clockKey{&table[0], nil, side}
+	if r, ok := m.shared.rates[key]; ok {
+		return r
+	}
+	r := make([]float64, 10*(hottest-coldest)+1)
+	for i := range r {
+		tau, _ := table.TauH(coldest+float64(i)/10, side)
+		r[i] = 1 / tau
+	}
+	m.shared.rates[key] = r
+	return r
+}
+
+// at is a sum over hours at a slot.
+func at(sum []float64, s int) float64 {
+	h := max(0, s) / perHour
+	if h+1 >= len(sum) {
+		return sum[len(sum)-1]
+	}
+	return sum[h] + (sum[h+1]-sum[h])*float64(max(0, s)%perHour)/perHour
+}
+
+// reaches is the first slot at which a sum over hours has come to want, Never if it does
+// not; short is the last before.
+func reaches(sum []float64, want float64) (slot, short int) {
+	h := sort.SearchFloat64s(sum, want-1e-9)
+	if h == len(sum) {
+		return schedule.Never, schedule.Never
+	}
+	if h == 0 {
+		return 0, -1
+	}
+	part := (want - sum[h-1]) / (sum[h] - sum[h-1]) * perHour
+	from := (h - 1) * perHour
+	return from + int(math.Ceil(part-1e-6)), from + int(math.Ceil(part-1e-6)) - 1
+}
+
+// ripe is a lag until a table's hours have passed at the surface's temperature,
+// counted from the end of a coat; without a table it is at once.
+func (m Model) ripe(table cure.Table, s product.Sheet, w field.Weather) schedule.Lag {
+	if len(table) == 0 {
+		return schedule.After(0)
+	}
+	sum := m.progress(table, cure.Minimum, s, w)
+	return func(end int) int {
+		if end >= m.slots {
+			return schedule.Never
+		}
+		out, _ := reaches(sum, at(sum, end)+1)
+		return out
+	}
+}
+
+// until is a lag to the last slot before a table's hours have passed, counted from
+// the start of a coat of d slots.
+func (m Model) until(table cure.Table, s product.Sheet, w field.Weather, d int) schedule.Lag {
+	if len(table) == 0 {
+		return schedule.After(-1)
+	}
+	sum := m.progress(table, cure.Maximum, s, w)
+	return func(end int) int {
+		start := max(0, end-d)
+		if start >= m.slots {
+			return schedule.Never
+		}
+		_, out := reaches(sum, at(sum, start)+1)
+		return out
+	}
+}
+
+// usualDryH is how long a coat takes dust where its sheet does not say, h: a rule of thumb.
+const usualDryH = 6
+
+// dry is a lag from the end of a coat until dust no longer sticks to it.
+func (m Model) dry(t Task) schedule.Lag {
+	table := t.sheet.TouchDry
+	if r, ok := t.sheet.RecoatOver(t.sheet.Kind); len(table) == 0 && ok {
+		table = r.Min
+	}
+	if len(table) == 0 {
+		return schedule.After(usualDryH * perHour)
+	}
+	return m.ripe(table, t.sheet, t.weather)
+}
+
+// ready is what the film below must have come to before a task: its recoat interval for a
+// coat, what the tape is pulled at, sandable for other work on it.
+func ready(below product.Sheet, t Task) (table cure.Table, rule string) {
+	r, ok := below.RecoatOver(t.sheet.Kind)
+	switch {
+	case t.Coat && ok:
+		return r.Min, "the recoat interval of "
+	case t.Work == step.Unmask && t.Of.Step.Pull == step.Hard:
+		return below.ThroughDry, "till it is hard: "
+	case t.Work == step.Unmask && t.Of.Step.Pull == step.TouchDry:
+		return below.TouchDry, "till it is dry to touch: "
+	case t.Work == step.Unmask:
+		return nil, "pulled while wet: "
+	case len(below.Sandable) > 0:
+		return below.Sandable, "till it can be sanded: "
+	}
+	r, _ = below.RecoatOver(below.Kind)
+	return r.Min, "till it can be worked on: "
+}
+
+// dries is a lag until the water of a wash has left a surface, and the pores of an open
+// film on it, by the air and the wind at it.
+func (m Model) dries(s Surface, w field.Weather, under product.Sheet) schedule.Lag {
+	if len(w.Air) == 0 {
+		return schedule.After(0)
+	}
+	holds := s.HoldsMM + under.SoakMM(under.Film.TypicalUm)
+	key := dryKey{&w.SurfaceC[0], s.Sheltered}
+	left, ok := m.dried[key]
+	if !ok {
+		all := w.DryMM(s.Sheltered)
+		left = all[min(len(all), max(0, w.Air.Find(m.Start))):]
+		m.dried[key] = left
+	}
+	return func(end int) int {
+		if end/perHour >= len(left) {
+			return schedule.Never
+		}
+		out, _ := reaches(left, at(left, end)+holds)
+		return max(out, end)
+	}
+}
+
+// waitForFilms lets a task wait for the films that are on a surface. What no sheet says,
+// and what is not hard within the weather known, is told as a note.
+func (m *Model) waitForFilms(to int, s Surface, immersed bool, rule string) {
+	h := s.Hard
+	if h == nil || !immersed && s.Part.Underwater() {
+		if got, ok := clock.Hardens(s.Films, immersed, s.Weather); ok {
+			h = &got
+		}
+	}
+	if h == nil || !h.Tabled || h.At == nil || !h.At.After(m.Now) {
+		return
+	}
+	if at := m.Slot(*h.At); at < m.slots {
+		m.link(schedule.Link{From: nowTask, To: to, Opens: func(int) int { return at }}, cause{rule: rule})
+	}
+}
+
+// hardBefore lets a task wait until the film of another one, if it is a coat, is hard.
+func (m *Model) hardBefore(coat, to int, immersed bool, rule string) {
+	t := m.Tasks[coat]
+	if !t.Coat {
+		return
+	}
+	for _, table := range clock.Hardening(t.sheet, immersed) {
+		m.link(schedule.Link{From: coat, To: to, Opens: m.ripe(table, t.sheet, t.weather)}, cause{rule: rule})
+	}
+}
+
+// atLeast is a lag that is never shorter than so many hours.
+func (m Model) atLeast(lag schedule.Lag, hours float64) schedule.Lag {
+	wait := inSlots(hours)
+	return func(end int) int {
+		at := lag(end)
+		if at == schedule.Never || end+wait >= m.slots {
+			return schedule.Never
+		}
+		return max(at, end+wait)
+	}
+}

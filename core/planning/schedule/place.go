@@ -1,0 +1,297 @@
+package schedule
+
+import (
+	"cmp"
+	"slices"
+)
+
+// stay is somebody or something at a site, or in a zone, from a slot until before another.
+type stay struct{ from, to, site int }
+
+// Skip leaves out rules when a start is looked for.
+type Skip uint8
+
+// The rules that can be left out.
+const (
+	SkipAllowed Skip = 1 << iota // the allowed starts
+	SkipHours                    // when hands work
+	SkipBusy                     // what else hands and resources do
+	SkipApart                    // days of others
+	SkipDust                     // dust and what is wet
+)
+
+// board is what is placed.
+type board struct {
+	p     *Problem
+	apart [][]int
+	start []int // −1 is not placed
+	crew  [][]int
+	used  [][]int
+	busy  [][]stay // of each hand, in order
+	load  []int    // slots that each hand has
+	wet   [][]stay // of each zone
+	dust  [][]stay
+	room  []int // of hands
+}
+
+func newBoard(p *Problem) *board {
+	n := len(p.Tasks)
+	b := &board{p: p, apart: p.apart(), start: make([]int, n), crew: make([][]int, n), used: make([][]int, len(p.Capacity)), busy: make([][]stay, len(p.Hands)), load: make([]int, len(p.Hands)),
+		wet: make([][]stay, p.Zones), dust: make([][]stay, p.Zones)}
+	for r := range b.used {
+		b.used[r] = make([]int, p.Horizon)
+	}
+	return b
+}
+
+func (b *board) reset() {
+	for i := range b.start {
+		b.start[i], b.crew[i] = -1, b.crew[i][:0]
+	}
+	for _, u := range b.used {
+		clear(u)
+	}
+	for i := range b.busy {
+		b.busy[i] = b.busy[i][:0]
+	}
+	clear(b.load)
+	for z := range b.wet {
+		b.wet[z], b.dust[z] = b.wet[z][:0], b.dust[z][:0]
+	}
+}
+
+// fit is the first start from from on that keeps the rules but those skipped, Never
+// without one. i is the number of the task, −1 for a sanding.
+func (b *board) fit(t *Task, i, from int, skip Skip) int {
+	at := max(from, 0)
+	for at < Never && at+t.Duration <= b.p.Horizon {
+		was := at
+		if skip&SkipAllowed == 0 {
+			if at = t.next(at); at == Never {
+				return Never
+			}
+		}
+		if skip&SkipBusy == 0 {
+			at = b.resources(t, at)
+		}
+		if t.Crew > 0 && len(b.p.Hands) > 0 {
+			at = b.hands(t, at, skip)
+		}
+		if skip&SkipDust == 0 {
+			at = b.clear(t, at)
+		}
+		if i >= 0 && skip&SkipApart == 0 {
+			at = b.apartFrom(i, at)
+		}
+		if at == was {
+			return at
+		}
+	}
+	return Never
+}
+
+// resources is the first start from at on that finds what it needs of each resource.
+func (b *board) resources(t *Task, at int) int {
+	for r, n := range t.Needs {
+		if n == 0 {
+			continue
+		}
+		used, there := b.used[r], b.p.Capacity[r]
+		for h := min(at+t.Duration, b.p.Horizon) - 1; h >= at; h-- {
+			if used[h]+n > there[h] {
+				return h + 1
+			}
+		}
+	}
+	return at
+}
+
+// hands is a start not before at before which there are not hands enough; at if there are.
+func (b *board) hands(t *Task, at int, skip Skip) int {
+	if t.Crew > len(b.p.Hands) {
+		return Never
+	}
+	b.room = b.room[:0]
+	for i := range b.p.Hands {
+		b.room = append(b.room, b.free(i, t, at, skip))
+	}
+	lead := at
+	if t.Able != nil {
+		lead = Never
+		for _, i := range t.Able {
+			lead = min(lead, b.room[i])
+		}
+	}
+	if t.Crew == 1 && t.Able != nil {
+		return lead
+	}
+	slices.Sort(b.room)
+	return max(lead, b.room[t.Crew-1])
+}
+
+// free is the first slot from at on from which a hand is free for a task.
+func (b *board) free(i int, t *Task, at int, skip Skip) int {
+	if skip&SkipHours != 0 {
+		return b.between(i, t, at, b.p.Horizon, skip)
+	}
+	works := b.p.Hands[i].Works
+	k, _ := slices.BinarySearchFunc(works, at, func(w Range, at int) int { return cmp.Compare(w.Last, at) })
+	for ; k < len(works); k++ {
+		if s := b.between(i, t, max(at, works[k].First), works[k].Last+1, skip); s < Never {
+			return s
+		}
+	}
+	return Never
+}
+
+// between is the first slot from at on from which a hand is free for a task that ends by to.
+func (b *board) between(i int, t *Task, at, to int, skip Skip) int {
+	if skip&SkipBusy == 0 {
+		busy := b.busy[i]
+		j, _ := slices.BinarySearchFunc(busy, at, func(s stay, at int) int { return cmp.Compare(s.to, at+1) })
+		if j > 0 {
+			at = max(at, busy[j-1].to+b.way(busy[j-1].site, t.Site))
+		}
+		for ; j < len(busy) && busy[j].from < at+t.Duration+b.way(t.Site, busy[j].site); j++ {
+			at = max(at, busy[j].to+b.way(busy[j].site, t.Site))
+			if at+t.Duration > to {
+				return Never
+			}
+		}
+	}
+	if at+t.Duration > to {
+		return Never
+	}
+	return at
+}
+
+// way is how long it takes from one site to another.
+func (b *board) way(from, to int) int {
+	if from == to {
+		return 0
+	}
+	return b.p.Travel
+}
+
+// clear is the first start from at on without dust on what is wet.
+func (b *board) clear(t *Task, at int) int {
+	for moved := true; moved && at < b.p.Horizon; {
+		moved = false
+		for _, z := range t.Dusts {
+			for _, w := range b.wet[z] {
+				if at < w.to && w.from < at+t.Duration {
+					at, moved = w.to, true
+				}
+			}
+		}
+		if t.Wets == 0 {
+			continue
+		}
+		for _, d := range b.dust[t.Wets-1] {
+			if at < d.to && d.from < t.Dry(at+t.Duration) {
+				at, moved = d.to, true
+			}
+		}
+	}
+	return at
+}
+
+// apartFrom is at, or the next day if a task that must be apart from i starts on its day.
+func (b *board) apartFrom(i, at int) int {
+	for _, j := range b.apart[i] {
+		if at < b.p.Horizon && b.start[j] >= 0 && b.p.Day[b.start[j]] == b.p.Day[at] {
+			day := b.p.Day[at]
+			next, _ := slices.BinarySearch(b.p.Day, day+1)
+			return next
+		}
+	}
+	return at
+}
+
+// who are the hands for a task at a start that fits: those wanted if they are free, else
+// who leads with the fewest skills, was there before, and has least to do.
+func (b *board) who(t *Task, at int, wanted, out []int) []int {
+	out = out[:0]
+	if t.Crew == 0 || len(b.p.Hands) == 0 {
+		return out
+	}
+	able := func(i int) bool { return b.free(i, t, at, 0) == at }
+	if len(wanted) == t.Crew && !slices.ContainsFunc(wanted, func(i int) bool { return !able(i) }) {
+		return append(out, wanted...)
+	}
+	worth := func(i int) int {
+		w := b.load[i] + 40*b.p.Hands[i].Skills
+		if busy := b.busy[i]; len(busy) > 0 {
+			j, _ := slices.BinarySearchFunc(busy, at, func(s stay, at int) int { return cmp.Compare(s.to, at+1) })
+			if j > 0 && busy[j-1].site == t.Site && at-busy[j-1].to < 40 {
+				w -= 1000
+			}
+		}
+		return w
+	}
+	best := func(among func(i int) bool) {
+		pick := -1
+		for i := range b.p.Hands {
+			if !slices.Contains(out, i) && among(i) && able(i) && (pick < 0 || worth(i) < worth(pick)) {
+				pick = i
+			}
+		}
+		if pick >= 0 {
+			out = append(out, pick)
+		}
+	}
+	if t.Able != nil {
+		best(func(i int) bool { return slices.Contains(t.Able, i) })
+	}
+	for range t.Crew - len(out) {
+		best(func(int) bool { return true })
+	}
+	return out
+}
+
+// take puts a task with its crew on the board, and give takes it off.
+func (b *board) take(t *Task, at int, crew []int) {
+	b.add(t, at, 1)
+	for _, i := range crew {
+		j, _ := slices.BinarySearchFunc(b.busy[i], at, func(s stay, at int) int { return cmp.Compare(s.from, at) })
+		b.busy[i] = slices.Insert(b.busy[i], j, stay{at, at + t.Duration, t.Site})
+		b.load[i] += t.Duration
+	}
+	for _, z := range t.Dusts {
+		b.dust[z] = append(b.dust[z], stay{at, at + t.Duration, z})
+	}
+	if t.Wets > 0 {
+		b.wet[t.Wets-1] = append(b.wet[t.Wets-1], stay{at, t.Dry(at + t.Duration), t.Wets - 1})
+	}
+}
+
+func (b *board) give(t *Task, at int, crew []int) {
+	b.add(t, at, -1)
+	for _, i := range crew {
+		j, _ := slices.BinarySearchFunc(b.busy[i], at, func(s stay, at int) int { return cmp.Compare(s.from, at) })
+		b.busy[i] = slices.Delete(b.busy[i], j, j+1)
+		b.load[i] -= t.Duration
+	}
+	drop := func(list []stay, to int) []stay {
+		j := slices.IndexFunc(list, func(s stay) bool { return s.from == at && s.to == to })
+		list[j] = list[len(list)-1]
+		return list[:len(list)-1]
+	}
+	for _, z := range t.Dusts {
+		b.dust[z] = drop(b.dust[z], at+t.Duration)
+	}
+	if t.Wets > 0 {
+		b.wet[t.Wets-1] = drop(b.wet[t.Wets-1], t.Dry(at+t.Duration))
+	}
+}
+
+func (b *board) add(t *Task, at, sign int) {
+	for r, n := range t.Needs {
+		if n == 0 {
+			continue
+		}
+		for h := at; h < at+t.Duration; h++ {
+			b.used[r][h] += sign * n
+		}
+	}
+}
