@@ -142,6 +142,14 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	}
 	if ask.SurfaceID == "" && ask.ProductID == "" {
 		ask.SurfaceID = today.Find(o.s).SurfaceID
+		if ask.SurfaceID == "" { // work that is no coat leads: the pot is for the next coat of the plan
+			for _, p := range o.s.Plan {
+				if p.Coat {
+					ask.SurfaceID = p.SurfaceID
+					break
+				}
+			}
+		}
 	}
 	var f today.Surface
 	for _, s := range o.s.Surfaces {

@@ -13,6 +13,7 @@ import (
 
 	"allcoats/core/base/calendar"
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/job/task"
@@ -33,8 +34,8 @@ type PlanSettings struct {
 	Tents int `json:"tents"`
 	// Noise are the hours of a day in which noise may be made; HourCents is what an
 	// hour of work costs, in cents of the user's currency.
-	Noise     calendar.Hours               `json:"noise"`
-	HourCents float64                      `json:"hourCents"`
+	Noise     calendar.Hours `json:"noise"`
+	HourCents float64        `json:"hourCents"`
 	// TravelMin is how long it takes from one boat to another, minutes; DustM how far dust
 	// flies to a wet coat on another, m; AlongM where each boat stands along the yard, m.
 	TravelMin float64                      `json:"travelMin"`
@@ -116,7 +117,9 @@ type YardPlan struct {
 	// first draft. Moved is what it has had to move since.
 	Made  *time.Time   `json:"made,omitempty"`
 	Moved []plan.Moved `json:"moved"`
-	Undo  int          `json:"undo"` // plans that can be gone back to
+	// Undo and Redo are how many plans can be gone back to, and forward again.
+	Undo int `json:"undo"`
+	Redo int `json:"redo"`
 	// Odds is when the odds of the launches were worked out, nil if they are not.
 	Odds *time.Time `json:"odds,omitempty"`
 }
@@ -169,6 +172,8 @@ type made struct {
 	At time.Time `json:"at"`
 	plan.Kept
 	Odds *oddsMade `json:"odds,omitempty"`
+	// Marks are those that the plan was made with, where one before can be gone back to.
+	Marks map[string]plan.Mark `json:"marks"`
 }
 
 // How far a plan looks: so long after the last launch, at least and at most so long; and
@@ -186,6 +191,7 @@ type yardState struct {
 	settings PlanSettings
 	now      made
 	before   []made
+	after    []made
 	view     YardPlan
 	yard     plan.Yard
 	looks    []outlook
@@ -214,11 +220,11 @@ func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error)
 	s.row, err = q.Plan(ctx, placeID)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
-		s.row = store.Plan{PlaceID: placeID, Settings: "{}", Starts: "{}", Before: "[]"}
+		s.row = store.Plan{PlaceID: placeID, Settings: "{}", Starts: "{}", Before: "[]", Redo: "[]"}
 	case err != nil:
 		return s, err
 	}
-	if err := errors.Join(json.Unmarshal([]byte(s.row.Settings), &s.settings), json.Unmarshal([]byte(s.row.Starts), &s.now), json.Unmarshal([]byte(s.row.Before), &s.before)); err != nil {
+	if err := errors.Join(json.Unmarshal([]byte(s.row.Settings), &s.settings), json.Unmarshal([]byte(s.row.Starts), &s.now), json.Unmarshal([]byte(s.row.Before), &s.before), json.Unmarshal([]byte(s.row.Redo), &s.after)); err != nil {
 		return s, fmt.Errorf("plan of %s: %w", p.Name, err)
 	}
 	boats, err := q.Boats(ctx)
@@ -261,7 +267,7 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 		s.settings.Marks = map[string]plan.Mark{}
 	}
 	s.view = YardPlan{Version: s.row.Version, Place: p, Now: now, Until: until, Settings: s.settings, Rules: plan.CrossRules, Boats: []YardBoat{},
-		Days: []PlanDay{}, Trouble: []fault.Field{}, Moved: []plan.Moved{}, Undo: len(s.before)}
+		Days: []PlanDay{}, Trouble: []fault.Field{}, Moved: []plan.Moved{}, Undo: len(s.before), Redo: len(s.after)}
 	if len(s.now.Starts) > 0 {
 		s.view.Made = &s.now.At
 	}
@@ -430,7 +436,7 @@ func (a *App) MakePlan(ctx context.Context, placeID string, anew bool, told func
 	if err != nil {
 		return YardPlan{}, err
 	}
-	if err := a.keepPlan(ctx, s, made{s.view.Now, kept, &oddsMade{s.view.Now, s.row.Version + 1, odds}}); err != nil {
+	if err := a.keepPlan(ctx, s, made{At: s.view.Now, Kept: kept, Odds: &oddsMade{s.view.Now, s.row.Version + 1, odds}}); err != nil {
 		return YardPlan{}, err
 	}
 	out, err := a.YardPlan(ctx, placeID)
@@ -453,37 +459,62 @@ const mostUndo = 20
 func (a *App) keepPlan(ctx context.Context, s yardState, next made) error {
 	before := s.before
 	if len(s.now.Starts) > 0 && !maps.Equal(s.now.Starts, next.Starts) {
-		before = append(before, s.now)
-		before = before[max(0, len(before)-mostUndo):]
+		now := s.now
+		now.Marks = s.settings.Marks
+		before = append(before, now)
 	}
-	return a.putPlan(ctx, s, next, before)
+	return a.putPlan(ctx, s, next, before, nil)
 }
 
-func (a *App) putPlan(ctx context.Context, s yardState, now made, before []made) error {
+// putPlan stores a plan with those before and after it that can be gone to.
+func (a *App) putPlan(ctx context.Context, s yardState, now made, before, after []made) error {
 	row := s.row
+	past := func(list []made) (string, error) {
+		if list == nil {
+			list = []made{}
+		}
+		raw, err := json.Marshal(list[max(0, len(list)-mostUndo):])
+		return string(raw), err
+	}
 	settings, err1 := json.Marshal(s.settings)
 	starts, err2 := json.Marshal(now)
-	if before == nil {
-		before = []made{}
-	}
-	past, err3 := json.Marshal(before)
-	if err := errors.Join(err1, err2, err3); err != nil {
+	var err3, err4 error
+	row.Before, err3 = past(before)
+	row.Redo, err4 = past(after)
+	if err := errors.Join(err1, err2, err3, err4); err != nil {
 		return err
 	}
-	row.Settings, row.Starts, row.Before = string(settings), string(starts), string(past)
+	row.Settings, row.Starts = string(settings), string(starts)
 	err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.PutPlan(ctx, row) })
 	return stale(err, func() (YardPlan, error) { return a.YardPlan(ctx, s.row.PlaceID) })
 }
 
-// UndoPlan goes back to the plan before.
+// UndoPlan goes back to the plan before, RedoPlan forward again.
 func (a *App) UndoPlan(ctx context.Context, placeID string) (YardPlan, error) {
+	return a.goTo(ctx, placeID, func(s *yardState) (from, to *[]made) { return &s.before, &s.after })
+}
+
+// RedoPlan takes an UndoPlan back.
+func (a *App) RedoPlan(ctx context.Context, placeID string) (YardPlan, error) {
+	return a.goTo(ctx, placeID, func(s *yardState) (from, to *[]made) { return &s.after, &s.before })
+}
+
+func (a *App) goTo(ctx context.Context, placeID string, lists func(s *yardState) (from, to *[]made)) (YardPlan, error) {
 	return change(ctx, a, func(ctx context.Context) (YardPlan, error) {
 		s, err := a.loadYard(ctx, placeID)
 		if err != nil {
 			return YardPlan{}, err
 		}
-		if n := len(s.before); n > 0 {
-			if err := a.putPlan(ctx, s, s.before[n-1], s.before[:n-1]); err != nil {
+		from, to := lists(&s)
+		if n := len(*from); n > 0 {
+			now, next := s.now, (*from)[n-1]
+			now.Marks = s.settings.Marks
+			*from, *to = (*from)[:n-1], append(*to, now)
+			if next.Marks != nil {
+				s.settings.Marks = next.Marks
+			}
+			next.Marks = nil
+			if err := a.putPlan(ctx, s, next, s.before, s.after); err != nil {
 				return YardPlan{}, err
 			}
 		}
@@ -502,21 +533,16 @@ func (a *App) SetPlan(ctx context.Context, placeID string, version int, e PlanSe
 			return YardPlan{}, err
 		}
 		s.row.Version, s.settings = version, e
-		if err := a.putPlan(ctx, s, s.now, s.before); err != nil {
+		if err := a.putPlan(ctx, s, s.now, s.before, s.after); err != nil {
 			return YardPlan{}, err
 		}
 		return a.YardPlan(ctx, placeID)
 	})
 }
 
-// Move pins a task to a start, if that can stand; the plan is shown with it.
-// Without a start it is free again. near pins it to the hour nearest to the start
-// that suits its weather and the hands.
-func (a *App) Move(ctx context.Context, placeID string, version int, taskID string, at *time.Time, near bool) (YardPlan, error) {
-	s, err := a.loadYard(ctx, placeID)
-	if err != nil {
-		return YardPlan{}, err
-	}
+// pin pins a task to a start, or to the quarter of an hour nearest to it that suits its
+// weather and the hands; without a start it is free again.
+func (s *yardState) pin(taskID string, at *time.Time, near bool) {
 	if at != nil && near {
 		if m, err := s.yard.Model(); err == nil {
 			suits := m.Nearest(taskID, *at)
@@ -533,22 +559,89 @@ func (a *App) Move(ctx context.Context, placeID string, version int, taskID stri
 	if m == (plan.Mark{}) {
 		delete(marks, taskID)
 	}
-	e := s.settings
-	e.Marks = marks
-	s.settings = e
+	s.settings.Marks = marks
 	s.fill(s.view.Place, s.view.Now, s.view.Until)
-	if _, err := s.show(ctx, plan.Effort{}); err != nil {
-		return YardPlan{}, err
+}
+
+// Tried is what a move would do: where the task comes to, what else moves, and the launches
+// that it changes. Trouble says why it cannot stand.
+type Tried struct {
+	At      *time.Time     `json:"at,omitempty"`
+	Moved   []plan.Moved   `json:"moved"`
+	Says    []say.Sentence `json:"says"`
+	Trouble []fault.Field  `json:"trouble"`
+}
+
+// try pins a task and makes the plan with that; the starts before and after are told.
+func (s *yardState) try(ctx context.Context, taskID string, at *time.Time, near bool) (Tried, error) {
+	out := Tried{Moved: []plan.Moved{}, Says: []say.Sentence{}, Trouble: []fault.Field{}}
+	old, err := s.show(ctx, plan.Effort{})
+	if err != nil {
+		return out, err
 	}
-	if len(s.view.Trouble) > 0 {
-		return YardPlan{}, fault.Errors(s.view.Trouble)
+	var before []plan.Launching
+	if s.view.Plan != nil {
+		before = s.view.Plan.Launches
+	}
+	s.pin(taskID, at, near)
+	if _, err := s.show(ctx, plan.Effort{}); err != nil {
+		return out, err
+	}
+	out.At = s.settings.Marks[taskID].Pinned
+	if out.Trouble = append(out.Trouble, s.view.Trouble...); len(out.Trouble) > 0 {
+		return out, nil
 	}
 	for _, l := range s.view.Plan.Left {
 		if l.TaskID == taskID && at != nil {
-			return YardPlan{}, fault.At("at", "%s: %s", l.Name, l.Why.In(s.yard.Loc))
+			out.Trouble = append(out.Trouble, fault.At("at", "%s: %s", l.Name, l.Why.In(s.yard.Loc))...)
 		}
 	}
-	return a.SetPlan(ctx, placeID, version, e)
+	for _, m := range plan.Changes(old.Starts, *s.view.Plan) {
+		if m.TaskID != taskID {
+			out.Moved = append(out.Moved, m)
+		}
+	}
+	for k, l := range s.view.Plan.Launches {
+		if k < len(before) && !same(before[k].At, l.At) {
+			out.Says = append(out.Says, l.Says)
+		}
+	}
+	return out, nil
+}
+
+func same(a, b *time.Time) bool { return a == nil && b == nil || a != nil && b != nil && a.Equal(*b) }
+
+// TryMove tells what a move would do; nothing is stored.
+func (a *App) TryMove(ctx context.Context, placeID string, taskID string, at *time.Time, near bool) (Tried, error) {
+	s, err := a.loadYard(ctx, placeID)
+	if err != nil {
+		return Tried{}, err
+	}
+	return s.try(ctx, taskID, at, near)
+}
+
+// Move pins a task to a start, if that can stand; the plan is shown with it.
+// Without a start it is free again. near pins it to the quarter of an hour nearest to the
+// start that suits its weather and the hands. It can be gone back on.
+func (a *App) Move(ctx context.Context, placeID string, version int, taskID string, at *time.Time, near bool) (YardPlan, error) {
+	s, err := a.loadYard(ctx, placeID)
+	if err != nil {
+		return YardPlan{}, err
+	}
+	now := s.now
+	now.Marks = s.settings.Marks
+	tried, err := s.try(ctx, taskID, at, near)
+	if err != nil {
+		return YardPlan{}, err
+	}
+	if len(tried.Trouble) > 0 {
+		return YardPlan{}, fault.Errors(tried.Trouble)
+	}
+	s.row.Version = version
+	if err := a.putPlan(ctx, s, s.now, append(s.before, now), nil); err != nil {
+		return YardPlan{}, err
+	}
+	return a.YardPlan(ctx, placeID)
 }
 
 // Calendar returns the plan of a place as an iCalendar file: tasks, and when

@@ -2,6 +2,7 @@ package app_test
 
 import (
 	"context"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -215,4 +216,30 @@ func TestPlanGoesOut(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, table.Rows, len(v.Plan.Items))
 	assert.Contains(t, string(cal), "BEGIN:VCALENDAR")
+}
+
+// A pin can be tried before it is set, gone back on, and forward again.
+func TestAMoveIsTriedUndoneAndRedone(t *testing.T) {
+	a, place, v := yardOf(t)
+	it := v.Plan.Items[slices.IndexFunc(v.Plan.Items, func(it plan.Item) bool { return it.Surface == "Deck" && it.What == "undercoat" })]
+	at := it.Start.AddDate(0, 0, 3)
+	tried, err := a.TryMove(ctx, place, it.TaskID, &at, true)
+	require.NoError(t, err)
+	require.Empty(t, tried.Trouble)
+	assert.NotEmpty(t, tried.Moved, "its second coat cannot stay")
+	assert.Equal(t, v.Version, must(a.YardPlan(ctx, place)).Version, "nothing is stored")
+	moved, err := a.Move(ctx, place, v.Version, it.TaskID, &at, true)
+	require.NoError(t, err)
+	start := func(v app.YardPlan) time.Time {
+		return v.Plan.Items[slices.IndexFunc(v.Plan.Items, func(x plan.Item) bool { return x.TaskID == it.TaskID })].Start
+	}
+	assert.Equal(t, *tried.At, start(moved))
+	assert.Equal(t, 1, moved.Undo)
+	back := must(a.UndoPlan(ctx, place))
+	assert.Equal(t, it.Start, start(back))
+	assert.Empty(t, back.Settings.Marks)
+	assert.Equal(t, 1, back.Redo)
+	again := must(a.RedoPlan(ctx, place))
+	assert.Equal(t, *tried.At, start(again))
+	assert.Equal(t, []int{1, 0}, []int{again.Undo, again.Redo})
 }

@@ -17,7 +17,7 @@ import (
 type standing struct {
 	sync.Mutex
 	plans map[string]standingPlan
-	odds  map[string]*oddsMade // of a place, as they were worked out last
+	odds  map[string]*oddsMade   // of a place, as they were worked out last
 	makes map[string]*sync.Mutex // by place, so that one that is being made is waited for
 }
 

@@ -27,7 +27,7 @@ var stored = map[string]any{
 	"models.placing": store.Model{}.Placing.V, "models.result": store.Model{}.Result.V, "defects.defect": store.Defect{}.Defect.V,
 	"log_entries.wet_um": store.Entry{}.WetUm.V, "log_entries.detail": store.Entry{}.Detail.V, "log_history.entry": store.Former{}.Entry.V,
 	"instruments.mapping": formats.Mapping{}, "fairings.readings": Readings{}, "settings.clock": ClockSetting{},
-	"plans.settings": PlanSettings{}, "plans.starts": made{}, "plans.before": []made{},
+	"plans.settings": PlanSettings{}, "plans.starts": made{}, "plans.before": []made{}, "plans.redo": []made{},
 	"finishes.work non-skid": workOf(NonSkidBench), "finishes.work moulded": workOf(MouldBench), "finishes.work gelcoat": workOf(GelcoatBench),
 	"finishes.work brightwork": workOf(BrightBench), "finishes.work antifouling": workOf(AntifoulBench), "finishes.work metal": workOf(MetalBench),
 	"finishes.work refit": workOf(RefitBench),

@@ -51,6 +51,12 @@ func planning(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[MoveEdit]) (app.YardPlan, error) {
 			return a.Move(ctx, in.ID, in.Body.Version, in.Body.TaskID, in.Body.At, in.Body.Near)
 		})
+	register(api, "try-move", post, "/api/places/{id}/plan/try", "What a move would do; nothing is stored",
+		func(ctx context.Context, in *bodyByID[MoveEdit]) (app.Tried, error) {
+			return a.TryMove(ctx, in.ID, in.Body.TaskID, in.Body.At, in.Body.Near)
+		})
+	register(api, "redo-plan", post, "/api/places/{id}/plan/redo", "Go forward to the plan that was gone back from",
+		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.RedoPlan(ctx, in.ID) })
 	register(api, "undo-plan", post, "/api/places/{id}/plan/undo", "Go back to the plan before",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.UndoPlan(ctx, in.ID) })
 	register(api, "get-ways", get, "/api/places/{id}/plan/ways", "What may be given when a launch is late: the cheapest that is enough first",

@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"fmt"
 	"slices"
 
 	"allcoats/core/catalog/product"
@@ -239,7 +238,8 @@ func (m *Model) tie(s Surface, below, t, key Task, washed schedule.Lag) {
 	if below.Coat {
 		coat = below
 	}
-	coat.ID, coat.What, coat.Hours, coat.SetupH, coat.Work = "tie", fmt.Sprintf("lay a tie coat (%.2g L)", coat.Of.ReckonedL), t.Hours, 0, step.Coat
+	coat.ID, coat.What, coat.Hours, coat.SetupH, coat.Work = "tie", "lay a tie coat", t.Hours, 0, step.Coat
+	coat.litres = max(below.Of.ReckonedL, t.Of.ReckonedL)
 	r, _ := below.sheet.RecoatOver(t.sheet.Kind)
 	m.mend(coat, "tie", m.may(coat), m.ripe(r.Min, below.sheet, s.Weather), schedule.After(tiedH*perHour))
 	l := m.Problem.Links[k]

@@ -45,6 +45,7 @@ type Task struct {
 	noisy    bool
 	dusty    bool
 	pinned   *time.Time
+	litres   float64 // of a mend that lays something
 	// first and last of a surface's coats
 	first, last bool
 }

@@ -32,6 +32,8 @@ type Item struct {
 	// Hours are of the job, SetupH what setting up again takes beside.
 	Hours  float64 `json:"hours"`
 	SetupH float64 `json:"setupH"`
+	// Litres are what a mend takes that is not in the job.
+	Litres float64 `json:"litres,omitempty"`
 	// StepID and Work are of the task of the job that it is part of, SharePct how much of
 	// it; Before names what comes first and is not done.
 	StepID   string    `json:"stepId"`
@@ -215,7 +217,7 @@ func (m Model) mended(p schedule.Plan, k int) Item {
 		why = fmt.Sprintf("The limit of %q is over before %s can be done.", name, next.What)
 	}
 	return Item{TaskID: next.ID + "~" + t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: t.What, Start: m.At(p.Sanding[k]),
-		End: m.At(p.Sanding[k] + l.Sanding.Duration), Hours: t.Hours, Rekey: true, Before: []string{}, People: m.names(p.SandCrew[k]), Limits: []Limit{}, Why: say.Lit(why)}
+		End: m.At(p.Sanding[k] + l.Sanding.Duration), Hours: t.Hours, Litres: t.litres, Rekey: true, Before: []string{}, People: m.names(p.SandCrew[k]), Limits: []Limit{}, Why: say.Lit(why)}
 }
 
 // namesBefore names the tasks that links come from.

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"sort"
 	"strings"
 	"time"
@@ -190,30 +191,45 @@ func (m Model) hoursOf(i int, p schedule.Plan, start int) say.Sentence {
 	return say.Sentence{say.Text("nobody works %g h on end before", d)}
 }
 
-// busyAt names the work that has the hands, or the gun, at a slot.
+// busyAt names the work that has the hands, or the gun, at a slot: that of those who do the
+// task, if they are not free.
 func (w asker) busyAt(i, at int) say.Sentence {
-	m := w.m
-	t := m.Problem.Tasks[i]
-	for j, other := range m.Problem.Tasks {
-		start := w.p.Start[j]
+	m, t := w.m, &w.m.Problem.Tasks[i]
+	said := say.Sentence{say.Text("the hands are at other work")}
+	for j := range m.Problem.Tasks {
+		o, start := &m.Problem.Tasks[j], w.p.Start[j]
 		if j == i || start < 0 || len(w.p.Crew[j]) == 0 {
 			continue
 		}
-		end := start + other.Duration
-		way := 0
-		if other.Site != t.Site {
+		end, way := start+o.Duration, 0
+		if o.Site != t.Site {
 			way = m.Problem.Travel
 		}
-		if start-way < at+t.Duration && at < end+way {
-			return say.Sentence{say.Text("%s is at %s", and(m.names(w.p.Crew[j])), m.nameFor(i, j))}
+		if start-way >= at+t.Duration || at >= end+way {
+			continue
+		}
+		said = m.isAt(w.p.Crew[j], m.nameFor(i, j))
+		if slices.ContainsFunc(w.p.Crew[j], func(h int) bool { return slices.Contains(w.p.Crew[i], h) }) {
+			return said
 		}
 	}
-	for k, s := range w.p.Sanding {
-		if l := m.Problem.Links[k]; s >= 0 && s < at+t.Duration && at < s+l.Sanding.Duration {
-			return say.Sentence{say.Text("%s is at %s", and(m.names(w.p.SandCrew[k])), m.sands[k].Name())}
+	for k, start := range w.p.Sanding {
+		if l := m.Problem.Links[k]; start >= 0 && start < at+t.Duration && at < start+l.Sanding.Duration {
+			if said = m.isAt(w.p.SandCrew[k], m.sands[k].Name()); slices.ContainsFunc(w.p.SandCrew[k], func(h int) bool { return slices.Contains(w.p.Crew[i], h) }) {
+				return said
+			}
 		}
 	}
-	return say.Sentence{say.Text("the hands are at other work")}
+	return said
+}
+
+// isAt says where people are.
+func (m Model) isAt(crew []int, at string) say.Sentence {
+	verb := "is"
+	if len(crew) > 1 {
+		verb = "are"
+	}
+	return say.Sentence{say.Text("%s %s at %s", and(m.names(crew)), verb, at)}
 }
 
 // nameFor names task j to one who asks about task i: with its boat if it is another one.

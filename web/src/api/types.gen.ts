@@ -1500,6 +1500,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{id}/plan/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go forward to the plan that was gone back from */
+        post: operations["redo-plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places/{id}/plan/risk": {
         parameters: {
             query?: never;
@@ -1511,6 +1528,23 @@ export interface paths {
         get: operations["get-risk"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/{id}/plan/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a move would do; nothing is stored */
+        post: operations["try-move"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5270,6 +5304,8 @@ export interface components {
             indoor: boolean;
             launch: boolean;
             limits: components["schemas"]["PlanLimit"][];
+            /** Format: double */
+            litres?: number;
             people: string[];
             pinned: boolean;
             rekey: boolean;
@@ -6972,6 +7008,13 @@ export interface components {
             /** Format: int64 */
             n: number;
         };
+        Tried: {
+            /** Format: date-time */
+            at?: string;
+            moved: components["schemas"]["PlanMoved"][];
+            says: components["schemas"]["SaySpan"][][];
+            trouble: components["schemas"]["FaultField"][];
+        };
         UnitsDisplay: {
             /** Format: double */
             factor: number;
@@ -7128,6 +7171,8 @@ export interface components {
             odds?: string;
             place: components["schemas"]["Place"];
             plan?: components["schemas"]["Plan"];
+            /** Format: int64 */
+            redo: number;
             rules: components["schemas"]["PlanRule"][];
             settings: components["schemas"]["PlanSettings"];
             trouble: components["schemas"]["FaultField"][];
@@ -10624,6 +10669,37 @@ export interface operations {
             };
         };
     };
+    "redo-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "get-risk": {
         parameters: {
             query?: {
@@ -10644,6 +10720,41 @@ export interface operations {
                 };
                 content: {
                     "application/x-ndjson": components["schemas"]["LineYardRisk"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "try-move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tried"];
                 };
             };
             /** @description Error */

@@ -1,3 +1,4 @@
+import { useEffect, useRef, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useSurvey, useYardPlan } from "../../api/queries";
@@ -6,14 +7,17 @@ import { Said, Sentence } from "../../ui/Sentence";
 import { longDay, span, stamp, workdays } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
 import { Hands } from "./Hands";
+import { LeftOut } from "./LeftOut";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
+import { Sheets } from "./Sheets";
 import { Week } from "./Week";
 import { Yard } from "./Yard";
 
 const VIEWS = [
   { key: "season", name: "Season" },
   { key: "week", name: "Week" },
+  { key: "sheets", name: "Day sheets" },
   { key: "yard", name: "Yard" },
   { key: "risk", name: "Risk" },
   { key: "hands", name: "Hands and tasks" },
@@ -35,12 +39,21 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
   const zone = plan.place.timeZone;
   const id = plan.place.id;
   const undo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/undo", { params: { path: { id } } })));
-  const make = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make`, "POST");
+  const redo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/redo", { params: { path: { id } } })));
+  const [anew, setAnew] = useState(false);
+  const make = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make?anew=${anew}`, "POST");
   const refresh = useChange(["plan"], async () => undefined);
-  const run = async () => {
-    await make.start();
-    refresh.mutate(undefined);
+  const { start } = make;
+  const again = refresh.mutate;
+  const [runs, setRuns] = useState(0);
+  useEffect(() => {
+    if (runs > 0) start().then(() => again(undefined));
+  }, [runs, start, again]);
+  const run = (forget: boolean) => {
+    setAnew(forget);
+    setRuns((n) => n + 1);
   };
+  useOdds(plan);
   const mineOf = plan.boats.find((b) => b.id === boatId);
   const mine = plan.plan?.launches.find((l) => l.boatId === boatId);
   return (
@@ -60,8 +73,9 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
               {mine.due && `Wanted by ${longDay(mine.due, zone)}; `}
               {workdays(mine.hours, mineOf?.workDayH ?? 8)} of work to come on {mine.boat}
               {mine.besideH > 0 && `, and ${span(mine.besideH)} that the plan takes beside`}
-              {mine.rekey > 0 && `, ${mine.rekey} missed ${mine.rekey === 1 ? "window" : "windows"} to sand for`}. Beyond{" "}
-              {stamp(plan.known, zone)} the plan assumes a usual course of the month's weather.
+              {mine.rekey > 0 && `, ${mine.rekey} missed ${mine.rekey === 1 ? "window or limit" : "windows and limits"} to mend`}. Beyond
+              the forecast, from {stamp(plan.known, zone)}, the bars have the place's usual days, dry and wet in turn; the dates are of many
+              courses of the weather{plan.odds ? "" : ", which are being played"}.
             </>
           )
         }
@@ -72,8 +86,11 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
         </p>
       ))}
       <div className="no-print mb-4 flex flex-wrap items-center gap-2">
-        <button type="button" className="btn btn-primary min-h-11" disabled={make.done > 0} onClick={run}>
-          {plan.made ? "Plan anew" : "Make the plan"}
+        <button type="button" className="btn btn-primary min-h-11" disabled={make.done > 0} onClick={() => run(false)}>
+          Look for a better plan
+        </button>
+        <button type="button" className="btn min-h-11" disabled={make.done > 0} onClick={() => run(true)}>
+          Plan anew
         </button>
         {make.done > 0 && (
           <>
@@ -86,6 +103,11 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
         {plan.undo > 0 && (
           <button type="button" className="btn min-h-11" disabled={undo.isPending} onClick={() => undo.mutate(undefined)}>
             Undo: the plan before
+          </button>
+        )}
+        {plan.redo > 0 && (
+          <button type="button" className="btn min-h-11" disabled={redo.isPending} onClick={() => redo.mutate(undefined)}>
+            Redo
           </button>
         )}
         <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.ics`}>
@@ -106,14 +128,29 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
           </span>
         )}
       </div>
+      <LeftOut plan={plan} />
       <Moved plan={plan} />
       {plan.plan && view === "season" && <Season plan={plan} boatId={boatId} />}
       {plan.plan && view === "week" && <Week plan={plan} boatId={boatId} />}
+      {plan.plan && view === "sheets" && <Sheets plan={plan} />}
       {plan.plan && view === "yard" && <Yard plan={plan} />}
       {plan.plan && view === "risk" && <Risk plan={plan} boatId={boatId} />}
       {view === "hands" && <Hands key={plan.version} plan={plan} boatId={boatId} />}
     </>
   );
+}
+
+/** Plays the plan in many courses of the weather where its odds are not known, and shows them then. */
+function useOdds(plan: Schemas["YardPlan"]) {
+  const { start, done } = useStream<Schemas["LineYardRisk"]>(`/api/places/${plan.place.id}/plan/risk?futures=60`);
+  const refresh = useChange(["plan"], async () => undefined);
+  const again = refresh.mutate;
+  const asked = useRef(-1);
+  useEffect(() => {
+    if (plan.odds || !plan.plan || done > 0 || asked.current === plan.version) return;
+    asked.current = plan.version;
+    start().then(() => again(undefined));
+  }, [plan, done, start, again]);
 }
 
 /** What the weather, the log or a change has moved since the plan was made. */

@@ -1,10 +1,12 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { type Lane, Ribbon, type Scale } from "../../ui/Ribbon";
+import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, day, stamp } from "../../ui/time";
+import { initials } from "./name";
 
 type Item = Schemas["PlanItem"];
 
@@ -18,6 +20,19 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
   const move = useChange(["plan"], (to: { taskId: string; at: string }) =>
     ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, ...to, near: true } })),
   );
+  const [tried, setTried] = useState<{ task: string; result?: Schemas["Tried"] }>();
+  const asked = useRef<ReturnType<typeof setTimeout>>(undefined);
+  // What a drag would do is asked for when the hand rests, before it lets go.
+  const hover = (i: Item, at: string | undefined) => {
+    clearTimeout(asked.current);
+    if (!at) return setTried(undefined);
+    setTried({ task: i.what });
+    asked.current = setTimeout(async () => {
+      const body = { version: plan.version, taskId: i.taskId, at, near: true };
+      const result = await ok(api.POST("/api/places/{id}/plan/try", { params: { path: { id } }, body })).catch(() => undefined);
+      setTried((now) => (now?.task === i.what ? { task: i.what, result } : now));
+    }, 300);
+  };
   const [by, setBy] = useState<"surface" | "person">("surface");
   const [whole, setWhole] = useState(false);
   const zone = plan.place.timeZone;
@@ -40,16 +55,10 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
   const lanes = [
     weatherLane(plan, show),
     ...[...groups.entries()].map(([key, g]) =>
-      lane(
-        key,
-        g.label,
-        g.note,
-        g.items,
-        zone,
-        by === "person",
-        by === "surface" ? (open.get(g.items[0]?.surfaceId ?? "") ?? []) : [],
-        (taskId, at) => move.mutate({ taskId, at }),
-      ),
+      lane(key, g.label, g.note, g.items, zone, by === "person", by === "surface" ? (open.get(g.items[0]?.surfaceId ?? "") ?? []) : [], {
+        drop: (taskId, at) => move.mutate({ taskId, at }),
+        hover,
+      }),
     ),
   ];
   // A little of what has gone by leaves room for the flag of now.
@@ -92,13 +101,47 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
         spans={{ "two weeks": [1, 14], "a month": [2, 31], all: [past, days] }}
         first="all"
       />
+      <Trial tried={tried} zone={zone} />
       <p className="quiet mt-2 text-sm">
-        Solid: a coat. Hollow: other work. Hatched: sanding for a missed window. The thin tail runs to where the window closes; the strip
-        below is when weather and light allow the next coat. Weekends are shaded. Drag a task to pin it to the nearest hour that suits it;
-        Week has the same by keys.
+        Solid: a coat. Hollow: other work. Hatched: what mends a missed window or limit. The thin tail runs to where the window closes; a
+        bracket below to where tape, bare metal or another limit ends; the strip below is when weather and light allow the next coat.
+        Letters are people. Weekends are shaded. Drag a task to see what that would move, and let it go to pin it to the nearest quarter of
+        an hour that suits it; Week has the same by keys.
       </p>
       <Refusal error={move.error} />
     </>
+  );
+}
+
+/** What a drag would do, while it is held. */
+function Trial({ tried, zone }: { tried: { task: string; result?: Schemas["Tried"] } | undefined; zone: string }) {
+  if (!tried) return null;
+  const r = tried.result;
+  return (
+    <p role="status" className="mt-2 border-l-4 border-warning pl-3">
+      <b>{tried.task}</b>
+      {!r && ": hold it there to see what that moves"}
+      {r?.trouble.map((t) => (
+        <span key={t.message}>
+          : <Said words={t.says} />
+        </span>
+      ))}
+      {r?.at && r.trouble.length === 0 && (
+        <>
+          {` at ${stamp(r.at, zone)}: `}
+          {r.moved.length === 0
+            ? "moves nothing else"
+            : `moves ${r.moved
+                .slice(0, 3)
+                .map((m) => m.name)
+                .join("; ")}${r.moved.length > 3 ? ` and ${r.moved.length - 3} more` : ""}`}
+          .{" "}
+          {r.says.map((l) => (
+            <Sentence key={JSON.stringify(l)} spans={l} zone={zone} />
+          ))}
+        </>
+      )}
+    </p>
   );
 }
 
@@ -130,6 +173,12 @@ function weatherLane(plan: Schemas["YardPlan"], show: ReturnType<typeof useSetti
   };
 }
 
+/** What a drag does: while it is held, and when it is let go. */
+interface Drags {
+  hover: (i: Item, at: string | undefined) => void;
+  drop: (taskId: string, at: string) => void;
+}
+
 function lane(
   id: string,
   label: string,
@@ -138,7 +187,7 @@ function lane(
   zone: string,
   person: boolean,
   open: Schemas["CalendarStretch"][],
-  move: (taskId: string, at: string) => void,
+  move: Drags,
 ): Lane {
   const name = (i: Item) => (person ? `${i.boat}: ${i.surface ? `${i.surface}, ` : ""}${i.what}` : i.what);
   return {
@@ -181,7 +230,7 @@ function lane(
   };
 }
 
-function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; move: (taskId: string, at: string) => void }) {
+function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; move: Drags }) {
   const [left = 0, right = 0] = x.range();
   const [by, setBy] = useState<{ from: number; px: number }>();
   const a = x(ms(i.start)) + (by?.px ?? 0);
@@ -197,6 +246,10 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
       </g>
     );
   const w = Math.max(5, x(ms(i.end)) - a);
+  const to = (px: number) => new Date(Math.round(x.invert(x(ms(i.start)) + px).getTime() / 900_000) * 900_000).toISOString();
+  const who = initials(i.people);
+  const label = [i.what, `${i.what.split(",")[0]} ${who}`, who].find((l) => l.length * 6.2 + 6 < w);
+  const limit = i.limits.map((l) => ({ ...l, x: Math.min(right, x(ms(l.by))) })).sort((p, q) => p.x - q.x)[0];
   const closes = i.closes ? Math.min(right, x(ms(i.closes))) : 0;
   const fill = i.rekey ? "url(#rekey)" : i.coat ? "var(--open)" : "var(--color-base-100)";
   return (
@@ -210,14 +263,21 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
           e.currentTarget.setPointerCapture(e.pointerId);
           setBy({ from: e.clientX, px: 0 });
         }}
-        onPointerMove={(e) => by && setBy({ ...by, px: e.clientX - by.from })}
-        onPointerCancel={() => setBy(undefined)}
+        onPointerMove={(e) => {
+          if (!by) return;
+          setBy({ ...by, px: e.clientX - by.from });
+          if (Math.abs(e.clientX - by.from) > 3) move.hover(i, to(e.clientX - by.from));
+        }}
+        onPointerCancel={() => {
+          setBy(undefined);
+          move.hover(i, undefined);
+        }}
         onPointerUp={(e) => {
           // The last move may not be drawn yet: the pointer itself says how far.
           const px = by ? e.clientX - by.from : 0;
-          const to = x.invert(x(ms(i.start)) + px).getTime();
-          if (Math.abs(px) > 3) move(i.taskId, new Date(Math.round(to / 3_600_000) * 3_600_000).toISOString());
+          if (Math.abs(px) > 3) move.drop(i.taskId, to(px));
           setBy(undefined);
+          move.hover(i, undefined);
         }}
         x={a}
         width={w}
@@ -226,8 +286,18 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
         stroke={i.rekey ? "var(--shut)" : "currentColor"}
         strokeWidth={1}
       />
+      {label && (
+        <text x={a + 4} y={BAR - 6} fontSize={11} className="pointer-events-none" fill={i.coat ? "var(--color-base-100)" : "currentColor"}>
+          {label}
+        </text>
+      )}
+      {limit && limit.x > a + w + 4 && (
+        <path d={`M${a + w} ${BAR + 9}H${limit.x}v-5`} fill="none" stroke="var(--shut)" strokeWidth={1.5}>
+          <title>{`${limit.name}: ${limit.until} by ${stamp(limit.by, zone)}`}</title>
+        </path>
+      )}
       {i.pinned && <circle data-pinned={i.taskId} cx={a + w / 2} cy={-3} r={3.5} fill="currentColor" />}
-      <title>{`${i.boat}: ${i.surface} ${i.what}, ${stamp(i.start, zone)}`}</title>
+      <title>{`${i.boat}: ${i.surface} ${i.what}, ${stamp(i.start, zone)}, ${i.people.join(", ")}`}</title>
     </g>
   );
 }

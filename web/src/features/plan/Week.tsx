@@ -5,6 +5,7 @@ import { tellDone } from "../../api/done";
 import { useChange, useKinds } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { Sentence } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
 import { clock, longDay, sameDay, span, stamp } from "../../ui/time";
 
 type Item = Schemas["PlanItem"];
@@ -69,6 +70,7 @@ function One({
 }) {
   const zone = plan.place.timeZone;
   const { kindOf } = useKinds();
+  const { show } = useSettings();
   // A task that was moved to another day is drawn anew there: the keys go with it.
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => box.current?.focus(), []);
@@ -103,10 +105,12 @@ function One({
         <div>
           <span className={mine ? "font-semibold" : ""}>{name}</span>
           {i.pinned && <b> · pinned</b>}
-          {i.rekey && <b className="text-error"> · missed window</b>}
+          {i.rekey && <b className="text-error"> · mends a missed window or limit</b>}
           <span className="quiet">
             {i.people.length > 0 && ` · ${i.people.join(", ")}`}
-            {i.hours > 0 && ` · ${span(i.hours)} of work`}
+            {i.hours > 0 && ` · ${span(i.hours + i.setupH)} of work`}
+            {i.litres ? ` · ${show(i.litres, "L").text} ${show(i.litres, "L").unit} more` : ""}
+            {i.limits.map((l) => ` · ${l.until} by ${stamp(l.by, zone)} (${l.name})`)}
             {i.closes && ` · window closes ${stamp(i.closes, zone)}`}
           </span>
           <p className="quiet text-sm">

@@ -4,9 +4,12 @@ import { useWays } from "../../api/queries";
 import { Loaded } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { number } from "../../ui/settings";
-import { day, stamp } from "../../ui/time";
+import { clock, day, sameDay, stamp } from "../../ui/time";
+import { named } from "./name";
 
-/** All boats of the yard: when each is ready, what is next on her, and what closes soon. */
+type Launching = Schemas["PlanLaunching"];
+
+/** The morning's board: what happens on each boat today, who does it, which is late and what would help. */
 export function Yard({ plan }: { plan: Schemas["YardPlan"] }) {
   const zone = plan.place.timeZone;
   const now = Date.parse(plan.now);
@@ -14,6 +17,8 @@ export function Yard({ plan }: { plan: Schemas["YardPlan"] }) {
   const closing = items
     .filter((i) => i.closes && Date.parse(i.closes) > now && Date.parse(i.closes) < now + 4 * 86_400_000)
     .sort((a, b) => Date.parse(a.closes ?? "") - Date.parse(b.closes ?? ""));
+  const boats = [...(plan.plan?.launches ?? [])].sort((a, b) => trouble(b) - trouble(a) || (a.due ?? "z").localeCompare(b.due ?? "z"));
+  const late = boats.some((l) => l.lateH > 0 || !l.at);
   return (
     <>
       <div className="overflow-x-auto">
@@ -21,42 +26,36 @@ export function Yard({ plan }: { plan: Schemas["YardPlan"] }) {
           <thead>
             <tr>
               <th>Boat</th>
-              <th>Ready</th>
+              <th>Today</th>
+              <th>Ready, half the time – nine in ten</th>
               <th>Wanted</th>
               <th className="num">In hand</th>
               <th className="num">Work left</th>
-              <th className="num">Missed windows</th>
-              <th>Next</th>
             </tr>
           </thead>
           <tbody>
-            {(plan.plan?.launches ?? []).map((l) => {
-              const next = items.find((i) => i.boatId === l.boatId && !i.launch);
-              const spare = l.due ? (Date.parse(l.due) - Date.parse(l.at)) / 3_600_000 : undefined;
-              return (
-                <tr key={l.boatId}>
-                  <td>
-                    <Link className="linked" to={`/boats/${l.boatId}/plan?view=season`}>
-                      {l.boat}
-                    </Link>
-                  </td>
-                  <td className="whitespace-nowrap">{day(l.at, zone)}</td>
-                  <td className="whitespace-nowrap">{l.due ? day(l.due, zone) : "no day given"}</td>
-                  <td className={`num whitespace-nowrap ${l.lateH > 0 ? "font-bold text-error" : ""}`}>
-                    {spare === undefined ? "–" : l.lateH > 0 ? `late by ${days(Math.ceil(l.lateH / 24))}` : days(Math.floor(spare / 24))}
-                  </td>
-                  <td className="num whitespace-nowrap">
-                    {Math.round(l.hours)} h{l.cents > 0 && `, ${number(l.cents / 100, 0)}`}
-                  </td>
-                  <td className="num">{l.rekey}</td>
-                  <td>{next ? `${stamp(next.start, zone)}: ${next.surface ? `${next.surface}, ` : ""}${next.what}` : "nothing left"}</td>
-                </tr>
-              );
-            })}
+            {boats.map((l) => (
+              <tr key={l.boatId} className="align-top">
+                <td>
+                  <Link className="linked" to={`/boats/${l.boatId}/plan?view=season`}>
+                    {l.boat}
+                  </Link>
+                </td>
+                <td>
+                  <OfToday items={items.filter((i) => i.boatId === l.boatId && !i.launch)} now={plan.now} zone={zone} />
+                </td>
+                <td className="whitespace-nowrap">{ready(l, zone)}</td>
+                <td className="whitespace-nowrap">{l.due ? day(l.due, zone) : "no day given"}</td>
+                <td className={`num whitespace-nowrap ${trouble(l) > 0 ? "font-bold text-error" : ""}`}>{inHand(l)}</td>
+                <td className="num whitespace-nowrap">
+                  {Math.round(l.hours + l.besideH)} h{l.cents > 0 && `, ${number(l.cents / 100, 0)}`}
+                </td>
+              </tr>
+            ))}
           </tbody>
         </table>
       </div>
-      {plan.plan?.launches.some((l) => l.lateH > 0) && <Ways plan={plan} />}
+      {late && <Ways plan={plan} />}
       {(plan.plan?.notes ?? []).map((n) => (
         <p key={JSON.stringify(n)} className="mt-2 border-l-4 border-warning pl-3 text-sm">
           <Said words={n} />.
@@ -76,6 +75,39 @@ export function Yard({ plan }: { plan: Schemas["YardPlan"] }) {
       )}
     </>
   );
+}
+
+/** What is done on a boat today and who does it, or when the next is. */
+function OfToday({ items, now, zone }: { items: Schemas["PlanItem"][]; now: string; zone: string }) {
+  const today = items.filter((i) => sameDay(i.start, now, zone));
+  const next = items[0];
+  if (today.length === 0)
+    return <span className="quiet">{next ? `nothing; next ${stamp(next.start, zone)}, ${named(next)}` : "nothing left"}</span>;
+  return (
+    <ul>
+      {today.map((i) => (
+        <li key={i.taskId}>
+          <b>{clock(i.start, zone)}</b> {named(i)}
+          {i.people.length > 0 && <span className="quiet"> · {i.people.join(", ")}</span>}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** 2 is a boat with work that finds no place, 1 a late one. */
+const trouble = (l: Launching) => (!l.at ? 2 : l.lateH > 0 ? 1 : 0);
+
+function ready(l: Launching, zone: string) {
+  if (!l.at) return `${l.left === 1 ? "one task finds" : `${l.left} tasks find`} no place`;
+  if (!l.half) return `${day(l.at, zone)} in usual weather`;
+  return `${day(l.half, zone)} – ${l.nine ? day(l.nine, zone) : "later than this plan"}`;
+}
+
+function inHand(l: Launching) {
+  if (!l.at || !l.due) return "–";
+  if (l.lateH > 0) return `late by ${days(Math.ceil(l.lateH / 24))}`;
+  return days(Math.floor((Date.parse(l.due) - Date.parse(l.half ?? l.at)) / 86_400_000));
 }
 
 /** What may be given when a launch is late, the cheapest that is enough first. */
@@ -105,7 +137,7 @@ function Ways({ plan }: { plan: Schemas["YardPlan"] }) {
                   <tr key={w.name}>
                     <td>
                       {w.name}
-                      {w.enough && <b> · enough</b>}
+                      {w.enough && <b> · enough in usual weather</b>}
                     </td>
                     <td className="num">{number(w.cents / 100, 0)}</td>
                     {w.lateH.map((h, i) => (
@@ -121,8 +153,8 @@ function Ways({ plan }: { plan: Schemas["YardPlan"] }) {
         )}
       </Loaded>
       <p className="quiet mt-1 text-sm">
-        Costs are rules of thumb in your currency: your price of an hour (Hands and tasks), of a day on the hard (Tent and heat), a tent of
-        film at 300.
+        Worked out in the usual weather of the months; how often each is enough is in Risk. Costs are rules of thumb in your currency: your
+        price of an hour (Hands and tasks), of a day on the hard (Tent and heat), a tent of film at 300.
       </p>
     </section>
   );

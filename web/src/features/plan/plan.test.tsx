@@ -22,6 +22,8 @@ const item = (more: Partial<Schemas["PlanItem"]>): Schemas["PlanItem"] => ({
   start: "2026-05-09T10:00:00Z",
   end: "2026-05-09T12:00:00Z",
   hours: 2,
+  setupH: 0,
+  limits: [],
   stepId: "t1",
   work: "coat",
   sharePct: 100,
@@ -48,6 +50,9 @@ const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => (
     tents: 0,
     noise: { fromH: 0, toH: 0 },
     hourCents: 2500,
+    travelMin: 15,
+    dustM: 0,
+    alongM: {},
     own: {},
     off: {},
     marks: {},
@@ -58,9 +63,11 @@ const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => (
   trouble: [],
   moved: [],
   undo: 0,
+  redo: 0,
   plan: {
     headline: [{ text: "Tern can be launched." }],
     hours: 4,
+    left: [],
     items: [
       item({}),
       item({ taskId: "t2", what: "topcoat", start: "2026-05-11T09:00:00Z", end: "2026-05-11T11:00:00Z", closes: "2026-05-12T09:00:00Z" }),
@@ -86,6 +93,7 @@ const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => (
         besideH: 1,
         cents: 10000,
         rekey: 1,
+        left: 0,
         says: [{ text: "Tern is late." }],
       },
     ],
@@ -103,7 +111,7 @@ it("lists the week with reasons, and moves a task by button and by key", async (
   });
   show(<Week plan={plan()} boatId="b" />);
   expect(screen.getByText(/window closes Tue 12 May, 09:00/)).toBeTruthy();
-  expect(screen.getByText(/missed window/)).toBeTruthy();
+  expect(screen.getByText(/mends a missed window/)).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "Change Tern: Deck, topcoat" }));
   await userEvent.click(screen.getByRole("button", { name: "a day later" }));
   await waitFor(() => expect(calls.at(-1)?.body).toEqual({ version: 4, taskId: "t2", at: "2026-05-12T09:00:00.000Z" }));
