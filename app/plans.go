@@ -180,6 +180,7 @@ type made struct {
 // where work finds no place, to half a year after the launch.
 const (
 	afterLaunch = 35 * 24 * time.Hour
+	afterLast   = 14 * 24 * time.Hour // after the last start of the plan before
 	halfAYear   = 183 * 24 * time.Hour
 	leastAhead  = 42 * 24 * time.Hour
 	mostAhead   = 400 * 24 * time.Hour
@@ -245,10 +246,15 @@ func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error)
 		}
 		s.looks = append(s.looks, o)
 	}
-	if until.After(now.Add(mostAhead)) {
-		until = now.Add(mostAhead)
+	for _, at := range s.now.Starts {
+		if end := at.Add(afterLast); end.After(until) {
+			until = end
+		}
 	}
 	s.fill(p, now, until)
+	if need := now.Add(s.workTakes()); need.After(until) {
+		s.fill(p, now, need)
+	}
 	return s, nil
 }
 
@@ -377,6 +383,19 @@ func (s *yardState) show(ctx context.Context, e plan.Effort) (kept plan.Kept, er
 	return kept, nil
 }
 
+// workTakes is how long the people take for all that is left, twice over for what waits, no
+// longer than a plan may look.
+func (s *yardState) workTakes() time.Duration {
+	left, week := 0.0, 0.0
+	for _, o := range s.looks {
+		left += o.job.Sum.LeftH
+	}
+	for _, p := range s.settings.People {
+		week += p.WeekH()
+	}
+	return min(time.Duration(2*left/max(1, week)*7*24)*time.Hour, s.farthest())
+}
+
 // farthest is how far a plan may look: half a year after the last launch wanted, or after now.
 func (s *yardState) farthest() time.Duration {
 	last := s.view.Now
@@ -388,51 +407,48 @@ func (s *yardState) farthest() time.Duration {
 	return min(last.Add(halfAYear).Sub(s.view.Now), mostAhead)
 }
 
-// YardPlan returns the plan of a place as it stands now. The first one that there is is
-// kept, so that tomorrow's goes on from it; else nothing is stored.
+// YardPlan returns the plan of a place as it stands now. Nothing is stored.
 func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
 	s, err := a.loadYard(ctx, placeID)
 	if err != nil {
 		return YardPlan{}, err
 	}
-	kept, err := s.show(ctx, plan.Effort{})
+	_, err = s.show(ctx, plan.Effort{})
 	if o := a.oddsOf(&s); o != nil && s.view.Plan != nil {
 		p := s.view.Plan.WithOdds(o.Boats, s.yard.Loc)
 		s.view.Plan, s.view.Odds = &p, &o.At
 	}
-	if err != nil || len(s.now.Starts) > 0 || len(kept.Starts) == 0 || store.Within(ctx) {
-		return s.view, err
-	}
-	if err := a.keepPlan(ctx, s, made{At: s.view.Now, Kept: kept}); err != nil {
-		var stale Conflict
-		if errors.As(err, &stale) { // somebody was quicker
-			return s.view, nil
-		}
-		return YardPlan{}, err
-	}
-	s.view.Made, s.view.Version = &s.view.Now, s.view.Version+1
-	return s.view, nil
+	return s.view, err
 }
 
-// planFutures are the courses of the weather that a plan is played in when it is made.
-const planFutures = 60
+// planFutures are the courses of the weather that a plan is played in when it is made, fewer
+// for a big yard.
+const planFutures, leastFutures, futureTasks = 40, 11, 6000
 
 // planRounds are the orders that are tried for a plan, fewer for a big yard.
 const planRounds, planTasks = 1500, 60_000
 
+// Making is how a plan is made: Anew forgets the one before, Quick does not look for a better
+// one.
+type Making struct{ Anew, Quick bool }
+
 // MakePlan repairs the plan, looking for a better one, or makes it anew, and keeps it; the
 // one before can be gone back to. told may be nil; when ctx ends nothing is kept.
-func (a *App) MakePlan(ctx context.Context, placeID string, anew bool, told func(done float64)) (YardPlan, error) {
+func (a *App) MakePlan(ctx context.Context, placeID string, how Making, told func(done float64)) (YardPlan, error) {
 	s, err := a.loadYard(ctx, placeID)
 	if err != nil {
 		return YardPlan{}, err
 	}
-	kept, err := s.show(ctx, plan.Effort{Seed: planSeed, Rounds: s.rounds(planRounds), Anew: anew, Told: told})
+	e := plan.Effort{Seed: planSeed, Rounds: s.rounds(planRounds), Anew: how.Anew, Told: told}
+	if how.Quick {
+		e.Rounds = 0
+	}
+	kept, err := s.show(ctx, e)
 	if err = errors.Join(err, ctx.Err()); err != nil || len(kept.Starts) == 0 {
 		return s.view, err
 	}
 	moved := s.view.Moved
-	_, odds, err := s.play(ctx, kept.Starts, planFutures, nil)
+	_, odds, err := s.play(ctx, kept.Starts, max(leastFutures, min(planFutures, futureTasks/s.tasks())), nil)
 	if err != nil {
 		return YardPlan{}, err
 	}
@@ -446,11 +462,16 @@ func (a *App) MakePlan(ctx context.Context, placeID string, anew bool, told func
 
 // rounds are as many as most, fewer where there are many tasks.
 func (s *yardState) rounds(most int) int {
+	return max(10, min(most, planTasks/s.tasks()))
+}
+
+// tasks is how many tasks are left, at least one.
+func (s *yardState) tasks() int {
 	tasks := 1
 	for _, o := range s.looks {
 		tasks += o.job.Sum.Left
 	}
-	return max(10, min(most, planTasks/tasks))
+	return tasks
 }
 
 // mostUndo is how many plans can be gone back to.

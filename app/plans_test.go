@@ -52,7 +52,7 @@ func TestTheDemoIsPlanned(t *testing.T) {
 			assert.False(t, items[i].Start.Before(items[i-1].End), "%s is at two places: %s and %s", who, items[i-1].What, items[i].What)
 		}
 	}
-	again, err := a.MakePlan(ctx, place, false, nil)
+	again, err := a.MakePlan(ctx, place, app.Making{}, nil)
 	require.NoError(t, err)
 	assert.LessOrEqual(t, again.Plan.Launches[0].LateH, v.Plan.Launches[0].LateH)
 }
@@ -75,7 +75,7 @@ func TestALoggedCoatAndARainedOffDayMoveThePlan(t *testing.T) {
 	for _, it := range v.Plan.Items {
 		assert.NotEqual(t, first.TaskID, it.TaskID, "it is on")
 	}
-	v, err = a.MakePlan(ctx, place, false, nil)
+	v, err = a.MakePlan(ctx, place, app.Making{}, nil)
 	require.NoError(t, err)
 	assert.Empty(t, must(a.YardPlan(ctx, place)).Moved)
 	assert.Equal(t, 1, v.Undo)

@@ -50,7 +50,7 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 				s.Own[b.ID] = []task.OwnTask{
 					{Own: task.Own{Name: "Dry-fit and drill for the cleats", Hours: 3, Crew: 1, SurfaceID: f.ID, When: "before", Outdoors: true, Light: true}},
 					{Own: task.Own{Name: "Bed the cleats and fairleads", Hours: 5, Crew: 1, SurfaceID: f.ID, When: "after", Outdoors: true, Light: true}},
-					{Own: task.Own{Name: "Service the stern gland", Hours: 4, Crew: 1}},
+					{Own: task.Own{Name: "Service the stern gland", Hours: 3, Crew: 1}},
 				}
 			}
 		}
@@ -61,7 +61,7 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 	if _, err := a.SetPlan(ctx, placeID, 0, s); err != nil {
 		return fmt.Errorf("plan: %w", err)
 	}
-	if _, err := a.MakePlan(ctx, placeID, false, nil); err != nil {
+	if _, err := a.MakePlan(ctx, placeID, app.Making{}, nil); err != nil {
 		return fmt.Errorf("plan: %w", err)
 	}
 	return nil

@@ -27,8 +27,9 @@ type MoveEdit struct {
 }
 
 type makeQuery struct {
-	ID   string `path:"id"`
-	Anew bool   `query:"anew" doc:"forget the plan before"`
+	ID    string `path:"id"`
+	Anew  bool   `query:"anew" doc:"forget the plan before"`
+	Quick bool   `query:"quick" doc:"do not look for a better one"`
 }
 
 type riskQuery struct {
@@ -67,7 +68,7 @@ func planning(api huma.API, a *app.App) {
 			return err
 		},
 		func(ctx context.Context, in *makeQuery, told func(float64)) (app.YardPlan, error) {
-			return a.MakePlan(ctx, in.ID, in.Anew, told)
+			return a.MakePlan(ctx, in.ID, app.Making{Anew: in.Anew, Quick: in.Quick}, told)
 		})
 	lines(api, huma.Operation{OperationID: "get-risk", Method: get, Path: "/api/places/{id}/plan/risk", Summary: "How likely the launches are over possible futures; JSON lines, the last one has the result"},
 		func(ctx context.Context, in *riskQuery) error {

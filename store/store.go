@@ -110,9 +110,6 @@ func (s *Store) Read(ctx context.Context) Queries {
 // txKey is the key of the queries of a snapshot or transaction in its context.
 type txKey struct{}
 
-// Within tells whether what is read under ctx belongs to a snapshot or transaction.
-func Within(ctx context.Context) bool { return ctx.Value(txKey{}) != nil }
-
 // View runs fn on one snapshot: whatever is read under its context is of the same
 // instant, and the same question is put to the file once. What was read belongs to all of
 // fn and is not to be changed. A view within a view or a transaction is that one.

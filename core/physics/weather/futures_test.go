@@ -103,3 +103,54 @@ func TestSimpleDay(t *testing.T) {
 		assert.ErrorContains(t, err, path)
 	}
 }
+
+// What is drawn hangs on the day of the calendar: a course that is drawn tomorrow has the same
+// rain and warmth beyond the forecast as that of today.
+func TestFuturesHangOnTheCalendar(t *testing.T) {
+	n := UsualNormals(53)
+	today := NewFutures(forecast(48), start, 30*24*time.Hour, n, time.UTC)
+	tomorrow := NewFutures(forecast(48), start.Add(24*time.Hour), 29*24*time.Hour, n, time.UTC)
+	for k := range uint64(5) {
+		a, b := today.Make(7, k, nil), tomorrow.Make(7, k, nil)
+		rain, other := 0, 0
+		for _, h := range b[24+12*24:] { // beyond the lead to which errors grow
+			i := a.Find(h.At)
+			require.GreaterOrEqual(t, i, 0)
+			assert.InDelta(t, a[i].TempC, h.TempC, 0.05, "%v", h.At)
+			if *h.RainMM > 0 {
+				rain++
+			}
+			if *h.RainMM != *a[i].RainMM {
+				other++
+			}
+		}
+		assert.Positive(t, rain)
+		assert.LessOrEqual(t, other, 2)
+	}
+}
+
+// The usual days have the climate's share of wet ones, its mean and a spread, and are the same
+// whenever they are asked for.
+func TestUsualDays(t *testing.T) {
+	n := UsualNormals(53)
+	f := NewFutures(forecast(48), start, 300*24*time.Hour, n, time.UTC)
+	later := NewFutures(forecast(48), start.Add(24*time.Hour), 299*24*time.Hour, n, time.UTC)
+	days, wet, share, above := 0.0, 0.0, 0.0, 0.0
+	usual, again := f.Usual(), later.Usual()
+	for i := f.known; i+24 <= len(usual); i += 24 {
+		rained := false
+		for _, h := range usual[i : i+24] {
+			rained = rained || *h.RainMM > 0
+			assert.Equal(t, h.TempC, again[again.Find(h.At)].TempC)
+		}
+		days++
+		share += n[usual[i].At.Month()-1].WetDayPct / 100
+		above += usual[i].TempC - f.Frame()[i].TempC
+		if rained {
+			wet++
+		}
+	}
+	assert.InDelta(t, share/days, wet/days, 0.12, "a stretch of rain may run into the next day")
+	assert.InDelta(t, 0, above/days, 0.1)
+	assert.Equal(t, 15.0, usual[f.first].TempC, "the forecast as it is")
+}

@@ -36,7 +36,7 @@ func (m *Model) boat(k int) (numbers [][]int) {
 		}
 	}
 	m.cross(k, numbers)
-	launch := m.add(Task{ID: "launch:" + b.ID, Boat: k, What: "ready to launch " + b.Name, Milestone: true}, []span{{First: 0, Last: m.slots - 1}})
+	launch := m.add(Task{ID: launchPrefix + b.ID, Boat: k, What: "ready to launch " + b.Name, Milestone: true}, []span{{First: 0, Last: m.slots - 1}})
 	due := m.slots
 	if b.Launch != nil {
 		due = m.Slot(*b.Launch)

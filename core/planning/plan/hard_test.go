@@ -242,3 +242,78 @@ func could(m Model, p schedule.Plan, i int, r reason) bool {
 	}
 	return false
 }
+
+// Planned on fifteen mornings in a row with nothing logged, in the same weather, the ketch's
+// plan stays on most of them: what lies in the past moves and what hangs on it. From the 8th
+// of December the day by which she is ready half the time is the same within two days; from
+// the 2nd of November a warm weekend is lost, which costs about that.
+func TestThePlanIsSteady(t *testing.T) {
+	for _, c := range []struct {
+		first time.Time
+		later time.Duration
+	}{
+		{time.Date(2026, 12, 8, 7, 0, 0, 0, time.UTC), 48 * time.Hour},
+		{time.Date(2026, 11, 2, 7, 0, 0, 0, time.UTC), 9 * 24 * time.Hour},
+	} {
+		var kept Kept
+		var shares []float64
+		var halves []time.Time
+		for day := range 15 {
+			y := ketch(t, c.first.AddDate(0, 0, day))
+			m, err := y.Model()
+			require.NoError(t, err)
+			p, next := m.Make(t.Context(), kept, Effort{Seed: 1})
+			require.Empty(t, p.Left)
+			if day > 0 {
+				shares = append(shares, movedOf(kept, next, y.Now))
+				for _, c := range Changes(kept.Starts, p) {
+					assert.NotEmpty(t, c.Why, c.Name)
+				}
+			}
+			kept = next
+			if day%14 == 0 {
+				halves = append(halves, half(t, y, kept))
+			}
+		}
+		slices.Sort(shares)
+		t.Logf("moved each morning: %.2f; ready half the time by %v", shares, halves)
+		assert.Less(t, shares[len(shares)/2], 0.05)
+		assert.LessOrEqual(t, halves[1].Sub(halves[0]).Abs(), c.later)
+	}
+}
+
+// movedOf is the share of the tasks that a plan had after now which the next has elsewhere.
+func movedOf(before, after Kept, now time.Time) float64 {
+	moved, all := 0.0, 0.0
+	for id, at := range before.Starts {
+		if isMend(id) || isLaunch(id) || at.Before(now) {
+			continue
+		}
+		all++
+		if !after.Starts[id].Equal(at) {
+			moved++
+		}
+	}
+	return moved / all
+}
+
+// half is when a yard's first boat is ready in half of eleven courses of the weather.
+func half(t *testing.T, y Yard, kept Kept) time.Time {
+	var all []Outcome
+	days := int(y.Until.Sub(y.Now).Hours() / 24)
+	for seed := range uint64(11) {
+		w := drawn(y.Now, days, 100+seed)
+		in := y
+		in.Boats = slices.Clone(y.Boats)
+		in.Boats[0].Surfaces = slices.Clone(y.Boats[0].Surfaces)
+		for i := range in.Boats[0].Surfaces {
+			in.Boats[0].Surfaces[i].Weather = w
+		}
+		m, err := in.Model()
+		require.NoError(t, err)
+		all = append(all, m.Play(kept.Starts))
+	}
+	at := Ready(all, 0, 0.5)
+	require.NotNil(t, at)
+	return *at
+}

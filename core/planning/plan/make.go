@@ -46,12 +46,28 @@ func (m Model) make(ctx context.Context, before Kept, e Effort) schedule.Plan {
 	return m.better(p, schedule.Improve(ctx, m.Problem, p, m.rank(), e.Seed, e.Rounds, e.Told).Plan)
 }
 
-// repaired keeps every task of a plan where it still goes; but if it gains a day all that
-// follows is pushed on in its order rather.
+// repaired keeps every task of a plan where it still goes; but where that delays a launch,
+// and it gains a day, all that follows is pushed on in its order, or placed anew.
 func (m Model) repaired(before Kept) schedule.Plan {
 	known, order := m.known(before), m.order(before.Starts)
 	p := schedule.Repair(m.Problem, known, order)
-	return m.better(p, schedule.Follow(m.Problem, order, m.from(known)))
+	if !m.delayed(before, known, p) {
+		return p
+	}
+	p = m.better(p, schedule.Follow(m.Problem, order, m.from(known)))
+	return m.better(p, schedule.Quick(m.Problem, m.rank()))
+}
+
+// delayed tells whether a plan leaves something out, has more last resorts than the one before,
+// or launches a boat a day later.
+func (m Model) delayed(before Kept, known, p schedule.Plan) bool {
+	for i, t := range m.Tasks {
+		if was, ok := before.Starts[t.ID]; ok && t.Milestone && p.Start[i]-m.Slot(was) >= worthwhile {
+			return true
+		}
+	}
+	score := m.Problem.Score(p)
+	return score[schedule.LeftOut] > 0 || score[schedule.Resorts] > m.Problem.Score(known)[schedule.Resorts]
 }
 
 // worthwhile is the gain for which tasks are moved, in slots.
@@ -110,7 +126,7 @@ func (m Model) known(before Kept) schedule.Plan {
 	}
 	for i, t := range m.Tasks {
 		p.Start[i], p.Crew[i] = at(t.ID)
-		if t.pinned != nil || i == nowTask {
+		if t.pinned != nil || t.Milestone {
 			p.Start[i] = -1
 		}
 	}
@@ -167,7 +183,7 @@ func (m Model) kept(p schedule.Plan) Kept {
 		}
 	}
 	for i, t := range m.Tasks {
-		if !t.Milestone {
+		if i != nowTask {
 			put(t.ID, p.Start[i], p.Crew[i])
 		}
 	}
@@ -187,5 +203,8 @@ func (m Model) names(crew []int) []string {
 	return out
 }
 
-// isMend tells whether an id of Starts is that of a mend.
-func isMend(id string) bool { return strings.HasPrefix(id, mendPrefix) }
+// isMend and isLaunch tell what an id of Starts names.
+func isMend(id string) bool   { return strings.HasPrefix(id, mendPrefix) }
+func isLaunch(id string) bool { return strings.HasPrefix(id, launchPrefix) }
+
+const launchPrefix = "launch:"

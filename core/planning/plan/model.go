@@ -144,6 +144,14 @@ func (p Person) week() calendar.Week {
 	return p.Week
 }
 
+// WeekH are the hours that a person works in a week.
+func (p Person) WeekH() (sum float64) {
+	for _, h := range p.week() {
+		sum += max(0, h.ToH-h.FromH)
+	}
+	return sum
+}
+
 // hands are the people as they work.
 func (m *Model) hands() []schedule.Hand {
 	if len(m.shared.hands) == len(m.People) && m.shared.hands != nil {

@@ -46,7 +46,7 @@ func Changes(before Starts, after Plan) []Moved {
 		}
 	}
 	for id, at := range before {
-		if !there[id] && !isMend(id) {
+		if !there[id] && !isMend(id) && !isLaunch(id) {
 			out = append(out, Moved{TaskID: id, Name: "done or left out", From: &at, Why: say.Sentence{}})
 		}
 	}

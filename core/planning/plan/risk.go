@@ -17,11 +17,11 @@ type Outcome struct {
 	WaitH map[string]float64
 }
 
-// Play does the work in the order of a plan, each task as early as this weather
-// lets it.
+// Play does the work in the order of a plan, or surface after surface in that order where
+// that is quicker, each task as early as this weather lets it.
 func (m Model) Play(order Starts) Outcome {
 	out := Outcome{Ready: make([]*time.Time, len(m.Boats)), WaitH: map[string]float64{}}
-	p := schedule.Follow(m.Problem, m.order(order), nil)
+	p := schedule.Quick(m.Problem, m.order(order))
 	least := make([]int, len(m.Tasks))
 	for k, l := range m.Problem.Links {
 		if p.Start[l.From] < 0 {

@@ -93,7 +93,7 @@ func newSearch(p *Problem, known Plan, rank []float64, seed uint64) *search {
 
 // paths are the tasks in chains: each continues with the first that waits for it and is not
 // in one.
-func (s *search) paths() (out [][]int) {
+func (s *serial) paths() (out [][]int) {
 	in := make([]bool, len(s.p.Tasks))
 	for i := range s.p.Tasks {
 		if in[i] || s.fixed[i] >= 0 {
@@ -216,19 +216,28 @@ func (p *Problem) latestStarts() []float64 {
 // Order ranks tasks by how late they could start.
 func Order(p Problem) []float64 { return p.latestStarts() }
 
-// Follow places the tasks in the order of rank, none before from, nil for no such
-// bounds. What finds no place is left out.
+// Quick is the better of two plans: the tasks in the order of rank, and chain after chain in
+// that order.
+func Quick(p Problem, rank []float64) Plan {
+	s := &search{serial: newSerial(&p), later: make([]int, len(p.Tasks)), rank: rank}
+	s.run(s.rank, s.later)
+	s.keep()
+	s.chains = s.paths()
+	s.rank = s.oneByOne(rank)
+	s.try()
+	return s.best
+}
+
+// Follow places the tasks in the order of rank, none before from. What finds no place is left
+// out.
 func Follow(p Problem, rank []float64, from []int) Plan {
-	if from == nil {
-		from = make([]int, len(p.Tasks))
-	}
 	s := newSerial(&p)
 	s.run(rank, from)
 	return s.plan()
 }
 
 // mostUntangled is how often a plan is placed anew to do without last resorts.
-const mostUntangled = 8
+const mostUntangled = 4
 
 // untangle puts what led to a last resort in a plan, or left a task without a place, off until
 // the window that it opens holds; it tells whether there was any.
@@ -254,11 +263,14 @@ func (s *serial) untangle(p Plan, later []int) (any bool) {
 }
 
 // Repair keeps every task of a plan where it still goes, and places the others around
-// them in the order of rank: only what must move does.
+// them in the order of rank: only what must move does. Where that leaves something out, its
+// chain is let go of.
 func Repair(p Problem, known Plan, rank []float64) (best Plan) {
 	s := newSerial(&p)
-	later := make([]int, len(p.Tasks))
+	later, chains := make([]int, len(p.Tasks)), s.paths()
+	known.Start = slices.Clone(known.Start)
 	var least Score
+	had := p.Score(known)[Resorts]
 	for n := range mostUntangled {
 		s.begin(rank, later)
 		s.restore(known)
@@ -268,9 +280,29 @@ func Repair(p Problem, known Plan, rank []float64) (best Plan) {
 		if n == 0 || slices.Compare(score[:], least[:]) < 0 {
 			best, least = got, score
 		}
-		if !s.untangle(got, later) {
+		if score[LeftOut] == 0 && score[Resorts] <= had {
+			break // it is as good as it was
+		}
+		let := letGo(&known, got, chains)
+		if !s.untangle(got, later) && !let {
 			break
 		}
 	}
 	return best
+}
+
+// letGo forgets where a plan had the chains of what is left out; it tells whether that
+// changes it.
+func letGo(known *Plan, got Plan, chains [][]int) (any bool) {
+	for _, chain := range chains {
+		if !slices.ContainsFunc(chain, func(i int) bool { return got.Start[i] < 0 }) {
+			continue
+		}
+		for _, i := range chain {
+			if known.Start[i] >= 0 {
+				known.Start[i], any = -1, true
+			}
+		}
+	}
+	return any
 }

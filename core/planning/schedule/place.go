@@ -29,15 +29,15 @@ type board struct {
 	used  [][]int
 	busy  [][]stay // of each hand, in order
 	load  []int    // slots that each hand has
-	wet   [][]stay // of each zone
-	dust  [][]stay
+	wet   []stays  // of each zone
+	dust  []stays
 	room  []int // of hands
 }
 
 func newBoard(p *Problem) *board {
 	n := len(p.Tasks)
 	b := &board{p: p, apart: p.apart(), start: make([]int, n), crew: make([][]int, n), used: make([][]int, len(p.Capacity)), busy: make([][]stay, len(p.Hands)), load: make([]int, len(p.Hands)),
-		wet: make([][]stay, p.Zones), dust: make([][]stay, p.Zones)}
+		wet: make([]stays, p.Zones), dust: make([]stays, p.Zones)}
 	for r := range b.used {
 		b.used[r] = make([]int, p.Horizon)
 	}
@@ -56,7 +56,7 @@ func (b *board) reset() {
 	}
 	clear(b.load)
 	for z := range b.wet {
-		b.wet[z], b.dust[z] = b.wet[z][:0], b.dust[z][:0]
+		b.wet[z].list, b.dust[z].list = b.wet[z].list[:0], b.dust[z].list[:0]
 	}
 }
 
@@ -175,25 +175,49 @@ func (b *board) way(from, to int) int {
 
 // clear is the first start from at on without dust on what is wet.
 func (b *board) clear(t *Task, at int) int {
-	for moved := true; moved && at < b.p.Horizon; {
-		moved = false
+	for was := -1; was != at && at < b.p.Horizon; {
+		was = at
 		for _, z := range t.Dusts {
-			for _, w := range b.wet[z] {
-				if at < w.to && w.from < at+t.Duration {
-					at, moved = w.to, true
-				}
-			}
+			at = b.wet[z].after(at, at+t.Duration)
 		}
-		if t.Wets == 0 {
-			continue
-		}
-		for _, d := range b.dust[t.Wets-1] {
-			if at < d.to && d.from < t.Dry(at+t.Duration) {
-				at, moved = d.to, true
+		if t.Wets > 0 {
+			if free := b.dust[t.Wets-1].after(at, t.Dry(at+t.Duration)); free > at {
+				at = free
 			}
 		}
 	}
 	return at
+}
+
+// stays are in order of their beginnings; none is longer than longest.
+type stays struct {
+	list    []stay
+	longest int
+}
+
+// after is from, or the end of the last stay that overlaps [from, to), taken one after the
+// other.
+func (s *stays) after(from, to int) int {
+	i, _ := slices.BinarySearchFunc(s.list, from-s.longest, func(x stay, at int) int { return cmp.Compare(x.from, at) })
+	d := to - from
+	for ; i < len(s.list) && s.list[i].from < from+d; i++ {
+		from = max(from, s.list[i].to)
+	}
+	return from
+}
+
+func (s *stays) add(x stay) {
+	i, _ := slices.BinarySearchFunc(s.list, x.from, func(o stay, at int) int { return cmp.Compare(o.from, at) })
+	s.list = slices.Insert(s.list, i, x)
+	s.longest = max(s.longest, x.to-x.from)
+}
+
+func (s *stays) drop(x stay) {
+	i, _ := slices.BinarySearchFunc(s.list, x.from, func(o stay, at int) int { return cmp.Compare(o.from, at) })
+	for s.list[i] != x {
+		i++
+	}
+	s.list = slices.Delete(s.list, i, i+1)
 }
 
 // apartFrom is at, or the next day if a task that must be apart from i starts on its day.
@@ -258,10 +282,10 @@ func (b *board) take(t *Task, at int, crew []int) {
 		b.load[i] += t.Duration
 	}
 	for _, z := range t.Dusts {
-		b.dust[z] = append(b.dust[z], stay{at, at + t.Duration, z})
+		b.dust[z].add(stay{at, at + t.Duration, z})
 	}
 	if t.Wets > 0 {
-		b.wet[t.Wets-1] = append(b.wet[t.Wets-1], stay{at, t.Dry(at + t.Duration), t.Wets - 1})
+		b.wet[t.Wets-1].add(stay{at, t.Dry(at + t.Duration), t.Wets - 1})
 	}
 }
 
@@ -272,16 +296,11 @@ func (b *board) give(t *Task, at int, crew []int) {
 		b.busy[i] = slices.Delete(b.busy[i], j, j+1)
 		b.load[i] -= t.Duration
 	}
-	drop := func(list []stay, to int) []stay {
-		j := slices.IndexFunc(list, func(s stay) bool { return s.from == at && s.to == to })
-		list[j] = list[len(list)-1]
-		return list[:len(list)-1]
-	}
 	for _, z := range t.Dusts {
-		b.dust[z] = drop(b.dust[z], at+t.Duration)
+		b.dust[z].drop(stay{at, at + t.Duration, z})
 	}
 	if t.Wets > 0 {
-		b.wet[t.Wets-1] = drop(b.wet[t.Wets-1], t.Dry(at+t.Duration))
+		b.wet[t.Wets-1].drop(stay{at, t.Dry(at + t.Duration), t.Wets - 1})
 	}
 }
 

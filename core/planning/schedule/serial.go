@@ -89,7 +89,7 @@ func (s *serial) begin(rank []float64, from []int) {
 	for k := range s.sand {
 		s.sand[k] = -1
 	}
-	s.left = 1000 + 40*len(s.p.Tasks)
+	s.left = 500 + 15*len(s.p.Tasks)
 	s.queue.rank, s.queue.tasks, s.trail = rank, s.queue.tasks[:0], s.trail[:0]
 	for i := range s.open {
 		s.open[i] = len(s.in[i])
@@ -192,7 +192,7 @@ func (s *serial) place(i int) {
 	t := &s.p.Tasks[i]
 	lo, first := s.least(i), -1
 	s.trail = s.trail[:0]
-	for range mostTries {
+	for n := range mostTries {
 		at := s.fit(t, i, lo, 0)
 		if at >= Never {
 			return
@@ -209,7 +209,7 @@ func (s *serial) place(i int) {
 			}
 		}
 		s.undo(0)
-		lo = next
+		lo = max(next, at+n) // by ever longer steps
 	}
 }
 
@@ -217,7 +217,7 @@ func (s *serial) place(i int) {
 // back what comes before is drawn, and how much of it for one start; for all it is a multiple
 // of the tasks.
 const (
-	mostTries = 300
+	mostTries = 50
 	mostDepth = 12
 	mostDraws = 24
 	// hotPatience is how much later a task starts where what must follow at once has a place.
@@ -390,7 +390,7 @@ func (s *serial) sandBefore(i, m, at int) (later int) {
 		if from == lo {
 			break
 		}
-		from = max(lo, from-max(1, t.Duration/2, (hi-lo)/16))
+		from = max(lo, from-max(1, t.Duration/2, (hi-lo)/8))
 	}
 	f := s.fit(t, -1, max(lo, hi+1), 0)
 	if f >= Never {

@@ -10605,6 +10605,8 @@ export interface operations {
             query?: {
                 /** @description forget the plan before */
                 anew?: boolean;
+                /** @description do not look for a better one */
+                quick?: boolean;
             };
             header?: never;
             path: {

@@ -53,7 +53,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
     setAnew(forget);
     setRuns((n) => n + 1);
   };
-  useOdds(plan);
+  useKept(plan);
   const mineOf = plan.boats.find((b) => b.id === boatId);
   const mine = plan.plan?.launches.find((l) => l.boatId === boatId);
   return (
@@ -140,17 +140,21 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
   );
 }
 
-/** Plays the plan in many courses of the weather where its odds are not known, and shows them then. */
-function useOdds(plan: Schemas["YardPlan"]) {
-  const { start, done } = useStream<Schemas["LineYardRisk"]>(`/api/places/${plan.place.id}/plan/risk?futures=60`);
+/** Keeps the first plan there is, so that tomorrow's goes on from it, and plays one without odds in many courses of the weather. */
+function useKept(plan: Schemas["YardPlan"]) {
+  const id = plan.place.id;
+  const first = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make?quick=true`, "POST");
+  const odds = useStream<Schemas["LineYardRisk"]>(`/api/places/${id}/plan/risk?futures=60`);
   const refresh = useChange(["plan"], async () => undefined);
   const again = refresh.mutate;
   const asked = useRef(-1);
+  const { start: keep } = first;
+  const { start: play } = odds;
   useEffect(() => {
-    if (plan.odds || !plan.plan || done > 0 || asked.current === plan.version) return;
+    if (plan.odds || !plan.plan || asked.current === plan.version) return;
     asked.current = plan.version;
-    start().then(() => again(undefined));
-  }, [plan, done, start, again]);
+    (plan.made ? play : keep)().then(() => again(undefined));
+  }, [plan, keep, play, again]);
 }
 
 /** What the weather, the log or a change has moved since the plan was made. */
