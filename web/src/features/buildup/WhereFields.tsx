@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { Choice, NumberField, TextField } from "../../ui/Form";
+import { Check, Choice, NumberField, TextField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
 import { elapsed, span } from "../../ui/time";
 import type { Draft } from "./plan";
@@ -46,6 +46,14 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
             label="Called"
             value={where.name}
             onChange={(name) => change({ where: { ...where, name } })}
+          />
+        )}
+        {how !== "all" && (
+          <Check
+            name={`${path}.where.corner`}
+            label="Its inside corners and fillets"
+            value={where.corner ?? false}
+            onChange={(corner) => change({ where: { ...where, corner } })}
           />
         )}
         {how === "share" && (

@@ -134,6 +134,29 @@ export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: str
             value={draft.hourCents / 100}
             onChange={(v) => setDraft({ ...draft, hourCents: v === undefined ? Number.NaN : Math.round(v * 100) })}
           />
+          <NumberField
+            name="travelMin"
+            label="From boat to boat"
+            unit="min"
+            value={draft.travelMin}
+            onChange={(travelMin) => setDraft({ ...draft, travelMin: travelMin ?? 0 })}
+          />
+          <NumberField
+            name="dustM"
+            label="Dust reaches wet coats within"
+            hint="on another boat; 0: not at all"
+            unit="m"
+            value={draft.dustM}
+            onChange={(dustM) => setDraft({ ...draft, dustM: dustM ?? 0 })}
+          />
+          <NumberField
+            name={`alongM.${boatId}`}
+            label={`${boat?.name ?? "She"} stands at`}
+            hint="along the yard"
+            unit="m"
+            value={draft.alongM?.[boatId]}
+            onChange={(at) => setDraft({ ...draft, alongM: { ...draft.alongM, [boatId]: at ?? 0 } })}
+          />
         </div>
         <p className="quiet text-sm">
           Without working hours of their own people work from eight to six every day. A skill that nobody has is anybody's.
