@@ -4,6 +4,7 @@ package today
 
 import (
 	"math"
+	"slices"
 	"sort"
 	"strings"
 	"time"
@@ -420,7 +421,7 @@ func (s Situation) planned(taskID string) *Planned {
 // day: nobody has the hours for it, or it is better left.
 func (s Situation) bePlanned(l *Lane, f Surface) {
 	p := s.planned(f.Next.TaskID)
-	if p == nil || !s.HoursSaid || l.Chance != Now && l.Chance != Today || say.SameDay(p.Start, s.Now, s.Loc) || p.Start.Before(s.Now) || l.closes != nil && l.closes.Sub(s.Now) < urgent {
+	if p == nil || !s.HoursSaid || l.Chance != Now && l.Chance != Today || say.SameDay(p.Start, s.Now, s.Loc) || p.Start.Before(s.Now) || l.closes != nil && l.closes.After(s.Now) && l.closes.Sub(s.Now) < urgent {
 		return
 	}
 	may := say.Sentence{say.Text("By the weather it might go on from "), say.Clock(l.best.From, s.Now, s.Loc), say.Text(" to "), say.Clock(l.best.To, s.Now, s.Loc), say.Text(". ")}
@@ -942,9 +943,15 @@ func (s Situation) actions(a *Answer) {
 			a.Actions = append(a.Actions, Action{At: at, SurfaceID: f.ID, Text: append(append(text, k.Breaks...), say.Text("."))})
 		}
 	}
+	// A coat that only waits for other work of today has its turn after it.
+	waits := func(surfaceID string) bool {
+		return slices.ContainsFunc(a.Lanes, func(l Lane) bool {
+			return l.SurfaceID == surfaceID && (l.Chance == Unprepared || l.Chance == Blocked)
+		}) && !slices.ContainsFunc(s.Surfaces, func(f Surface) bool { return f.ID == surfaceID && len(f.Stop) > 0 })
+	}
 	for i := range s.Plan {
 		p := &s.Plan[i]
-		if p.Coat || !s.today(p) || !p.End.After(s.Now) || len(p.Before) > 0 && p.Start.After(s.Now) && !s.doneBefore(p) {
+		if p.Coat && !waits(p.SurfaceID) || !s.today(p) || !p.End.After(s.Now) || len(p.Before) > 0 && p.Start.After(s.Now) && !s.doneBefore(p) {
 			continue
 		}
 		at, until := p.Start, p.End

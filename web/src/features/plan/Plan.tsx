@@ -152,8 +152,12 @@ function useKept(plan: Schemas["YardPlan"]) {
   const { start: play } = odds;
   useEffect(() => {
     if (plan.odds || !plan.plan || asked.current === plan.version) return;
-    asked.current = plan.version;
-    (plan.made ? play : keep)().then(() => again(undefined));
+    // Who only passes by sets nothing going.
+    const wait = setTimeout(() => {
+      asked.current = plan.version;
+      (plan.made ? play : keep)().then(() => again(undefined));
+    }, 5000);
+    return () => clearTimeout(wait);
   }, [plan, keep, play, again]);
 }
 
