@@ -222,11 +222,11 @@ func TestPlanGoesOut(t *testing.T) {
 func TestAMoveIsTriedUndoneAndRedone(t *testing.T) {
 	a, place, v := yardOf(t)
 	it := v.Plan.Items[slices.IndexFunc(v.Plan.Items, func(it plan.Item) bool { return it.Surface == "Deck" && it.What == "undercoat" })]
-	at := it.Start.AddDate(0, 0, 3)
+	at := it.Start.AddDate(0, 0, 12)
 	tried, err := a.TryMove(ctx, place, it.TaskID, &at, true)
 	require.NoError(t, err)
 	require.Empty(t, tried.Trouble)
-	assert.NotEmpty(t, tried.Moved, "its second coat cannot stay")
+	assert.NotEmpty(t, tried.Moved, "what follows it cannot stay")
 	assert.Equal(t, v.Version, must(a.YardPlan(ctx, place)).Version, "nothing is stored")
 	moved, err := a.Move(ctx, place, v.Version, it.TaskID, &at, true)
 	require.NoError(t, err)

@@ -115,17 +115,19 @@ func (m Model) stuck(ask schedule.Placed, i int) (say.Sentence, []string) {
 
 // closed names what closes before a task finds a place.
 func (m Model) closed(ask schedule.Placed, i int) say.Sentence {
-	for _, k := range ask.Closed(i, ask.Earliest(i, schedule.Ask{})) {
-		name, mend := m.causes[k].bind, ""
-		if l := m.Problem.Links[m.mendOf(k)]; l.Sanding != nil {
-			mend = ", and there is no place for the work that opens it again: " + m.sands[m.mendOf(k)].What
-		}
-		if name == "" {
-			name = "time"
-		}
-		return say.Of("the %s after %s is over before it finds a place%s", name, m.Tasks[m.Problem.Links[k].From].What, mend)
+	closed := ask.Closed(i, ask.Earliest(i, schedule.Ask{}))
+	if len(closed) == 0 {
+		return say.Of("what must go with it finds no place")
 	}
-	return say.Of("what must go with it finds no place")
+	k := closed[0]
+	name, mend := m.causes[k].bind, ""
+	if l := m.Problem.Links[m.mendOf(k)]; l.Sanding != nil {
+		mend = ", and there is no place for the work that opens it again: " + m.sands[m.mendOf(k)].What
+	}
+	if name == "" {
+		name = "time"
+	}
+	return say.Of("the %s after %s is over before it finds a place%s", name, m.Tasks[m.Problem.Links[k].From].What, mend)
 }
 
 func round1(v float64) float64 { return math.Round(10*v) / 10 }

@@ -138,6 +138,7 @@ func (w asker) why(i int) say.Sentence {
 			out = append(append(out, say.Text(" ")), w.words(i, next)...)
 		}
 		return out
+	case byWeather, byHours, byHands, byDay, byDust, byBoth:
 	}
 	return w.words(i, r)
 }
@@ -159,6 +160,7 @@ func (w asker) words(i int, r reason) say.Sentence {
 		out = append(out, w.dustAt(i, r.could)...)
 	case byBoth:
 		out = append(out, say.Text("the good hours are not those that people work"))
+	case pinnedBy, atOnce, heldFor, keptThere, comesAfter: // why tells these whole
 	}
 	return append(out, say.Text("."))
 }

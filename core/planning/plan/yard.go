@@ -204,9 +204,3 @@ var CrossRules = []Rule{
 	{TentMoves, "the tent moves once", "boats that share a tent have it one after the other, the one to be launched first before the rest: pitching it takes half a day"},
 	{DrillFirst, "drill before, bed after", "holes are drilled and sealed before the first coat, fittings bedded after the last is hard"},
 }
-
-func faultOf(format string, args ...any) error {
-	var bad fault.Errors
-	bad.Add("plan", format, args...)
-	return bad
-}
