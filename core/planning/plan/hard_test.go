@@ -180,7 +180,7 @@ func could(m Model, p schedule.Plan, i int, r reason) bool {
 	q := m.Problem
 	q.Tasks, q.Links, q.Hands = slices.Clone(q.Tasks), slices.Clone(q.Links), slices.Clone(q.Hands)
 	for k := range q.Links { // windows only close later than an earlier start
-		if l := &q.Links[k]; l.To == i && p.Sanding[m.mendOf(k)] >= 0 {
+		if l := &q.Links[k]; l.To == i && p.Sanding[m.Problem.Mend(k)] >= 0 {
 			l.Closes, l.Reopened = schedule.After(-1), schedule.After(-1)
 		}
 	}

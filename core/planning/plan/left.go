@@ -121,8 +121,8 @@ func (m Model) closed(ask schedule.Placed, i int) say.Sentence {
 	}
 	k := closed[0]
 	name, mend := m.causes[k].bind, ""
-	if l := m.Problem.Links[m.mendOf(k)]; l.Sanding != nil {
-		mend = ", and there is no place for the work that opens it again: " + m.sands[m.mendOf(k)].What
+	if l := m.Problem.Links[m.Problem.Mend(k)]; l.Sanding != nil {
+		mend = ", and there is no place for the work that opens it again: " + m.sands[m.Problem.Mend(k)].What
 	}
 	if name == "" {
 		name = "time"

@@ -97,7 +97,7 @@ type Plan struct {
 	// Notes are what the plan does not count with.
 	Notes []say.Sentence `json:"notes"`
 
-	raw schedule.Plan
+	raw schedule.Plan // what it tells, for those who check it
 }
 
 // OpenHours are the stretches of starts of a surface's next coat.
@@ -178,7 +178,7 @@ func (m Model) item(p schedule.Plan, i int, in, out []int) Item {
 		return p.Start[from] + m.Problem.Tasks[from].Duration
 	}
 	for _, k := range in {
-		if m.causes[k].bind != "recoat window" || p.Sanding[m.mendOf(k)] >= 0 {
+		if m.causes[k].bind != "recoat window" || p.Sanding[m.Problem.Mend(k)] >= 0 {
 			continue
 		}
 		if closes := m.Problem.Links[k].Closes(end(k)); closes < m.slots {
@@ -197,14 +197,6 @@ func (m Model) item(p schedule.Plan, i int, in, out []int) Item {
 		}
 	}
 	return it
-}
-
-// mendOf is the link whose mend opens link k again.
-func (m Model) mendOf(k int) int {
-	if s := m.Problem.Links[k].Shared; s > 0 {
-		return s - 1
-	}
-	return k
 }
 
 // mended is the mend on a link with its time.

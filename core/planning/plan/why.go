@@ -3,7 +3,6 @@ package plan
 import (
 	"fmt"
 	"slices"
-	"sort"
 	"strings"
 	"time"
 
@@ -113,7 +112,7 @@ func (w asker) why(i int) say.Sentence {
 	could := m.clock(r.could)
 	switch r.kind {
 	case pinnedBy:
-		if len(m.allowed[i]) > 0 && !allows(m.allowed[i], start) {
+		if len(m.allowed[i]) > 0 && !schedule.Allows(m.allowed[i], start) {
 			return append(append(say.Sentence{say.Text("Pinned by you, against the weather: ")}, m.mostly(i, start, start+perHour)...), say.Text("."))
 		}
 		return say.Sentence{say.Text("Pinned by you.")}
@@ -163,11 +162,6 @@ func (w asker) words(i int, r reason) say.Sentence {
 	case pinnedBy, atOnce, heldFor, keptThere, comesAfter: // why tells these whole
 	}
 	return append(out, say.Text("."))
-}
-
-func allows(list []span, at int) bool {
-	i := sort.Search(len(list), func(i int) bool { return list[i].Last >= at })
-	return i < len(list) && list[i].First <= at
 }
 
 // hoursOf says when those who do a task begin to work.
@@ -371,7 +365,7 @@ func (m Model) Nearest(taskID string, at time.Time) time.Time {
 		from := m.Slot(at)
 		for off := range m.slots {
 			for _, s := range []int{from + off, from - off} {
-				if s >= 0 && s < m.slots && allows(m.allowed[i], s) && m.there(s, s+need.Duration) >= need.Crew {
+				if s >= 0 && s < m.slots && schedule.Allows(m.allowed[i], s) && m.there(s, s+need.Duration) >= need.Crew {
 					return m.At(s)
 				}
 			}

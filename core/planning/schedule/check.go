@@ -124,7 +124,7 @@ func (c *checker) link(k int, plan Plan) string {
 		}
 		return ""
 	}
-	m := c.p.mend(k)
+	m := c.p.Mend(k)
 	s, by := plan.Sanding[m], &c.p.Links[m]
 	if s < 0 {
 		if start > l.Closes(c.since(k, plan)) {

@@ -49,7 +49,7 @@ func (q Placed) Earliest(i int, a Ask) int {
 	for _, k := range s.out[i] {
 		l := &s.p.Links[k]
 		to := s.start[l.To]
-		if a.Held || to < 0 || s.sand[s.p.mend(k)] >= 0 || l.Closes(s.p.Horizon) < to {
+		if a.Held || to < 0 || s.sand[s.p.Mend(k)] >= 0 || l.Closes(s.p.Horizon) < to {
 			continue
 		}
 		lo = max(lo, earliest(l.Closes, to, 0, s.p.Horizon)-t.Duration)
@@ -104,7 +104,7 @@ func (q Placed) Holds(i, at int) int {
 	s := q.s
 	for _, k := range s.out[i] {
 		l := &s.p.Links[k]
-		if to := s.start[l.To]; to >= 0 && s.sand[s.p.mend(k)] < 0 && to > l.Closes(at+s.p.Tasks[i].Duration) {
+		if to := s.start[l.To]; to >= 0 && s.sand[s.p.Mend(k)] < 0 && to > l.Closes(at+s.p.Tasks[i].Duration) {
 			return k
 		}
 	}

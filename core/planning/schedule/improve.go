@@ -218,15 +218,7 @@ func Order(p Problem) []float64 { return p.latestStarts() }
 
 // Quick is the better of two plans: the tasks in the order of rank, and chain after chain in
 // that order.
-func Quick(p Problem, rank []float64) Plan {
-	s := &search{serial: newSerial(&p), later: make([]int, len(p.Tasks)), rank: rank}
-	s.run(s.rank, s.later)
-	s.keep()
-	s.chains = s.paths()
-	s.rank = s.oneByOne(rank)
-	s.try()
-	return s.best
-}
+func Quick(p Problem, rank []float64) Plan { return newSearch(&p, Plan{}, rank, 0).best }
 
 // Follow places the tasks in the order of rank, none before from. What finds no place is left
 // out.

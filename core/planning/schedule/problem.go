@@ -85,8 +85,8 @@ type Link struct {
 	Patience int
 }
 
-// mend is the link whose sanding opens link k again.
-func (p *Problem) mend(k int) int {
+// Mend is the link whose sanding opens link k again.
+func (p *Problem) Mend(k int) int {
 	if s := p.Links[k].Shared; s > 0 {
 		return s - 1
 	}
@@ -245,9 +245,12 @@ func (p Problem) Cycle() []int {
 	return nil
 }
 
-func (t *Task) allows(start int) bool {
-	i := sort.Search(len(t.Allowed), func(i int) bool { return t.Allowed[i].Last >= start })
-	return i < len(t.Allowed) && t.Allowed[i].First <= start
+func (t *Task) allows(start int) bool { return Allows(t.Allowed, start) }
+
+// Allows tells whether a slot lies in one of stretches that rise.
+func Allows(stretches []Range, slot int) bool {
+	i := sort.Search(len(stretches), func(i int) bool { return stretches[i].Last >= slot })
+	return i < len(stretches) && stretches[i].First <= slot
 }
 
 // next returns the first allowed start at or after from, Never without one.

@@ -102,14 +102,14 @@ func (s *serial) begin(rank []float64, from []int) {
 }
 
 // run places the tasks in the order of rank, the least first of those whose
-// predecessors stand, none before from. It tells whether all found a place.
-func (s *serial) run(rank []float64, from []int) bool {
+// predecessors stand, none before from.
+func (s *serial) run(rank []float64, from []int) {
 	s.begin(rank, from)
-	return s.fill()
+	s.fill()
 }
 
 // fill places what is not placed.
-func (s *serial) fill() bool {
+func (s *serial) fill() {
 	for i, at := range s.start {
 		if at < 0 {
 			s.enqueue(i)
@@ -133,7 +133,6 @@ func (s *serial) fill() bool {
 			}
 		}
 	}
-	return !slices.Contains(s.start, -1)
 }
 
 // enqueue lets a task wait for its place if all before it stand.
@@ -261,7 +260,7 @@ func (s *serial) hold(i, at, waited, depth int) (next int) {
 		if s.start[l.From] < 0 || at <= l.Closes(s.since(k)) {
 			continue // drawn up with another, or off for it
 		}
-		m := s.p.mend(k)
+		m := s.p.Mend(k)
 		by := &s.p.Links[m]
 		later := Never
 		if by.Sanding == nil || !s.sandOnly[m] {
@@ -369,7 +368,7 @@ func (s *serial) sandBefore(i, m, at int) (later int) {
 	}
 	opens := 0
 	for _, q := range s.in[i] {
-		if s.p.mend(q) == m {
+		if s.p.Mend(q) == m {
 			opens = max(opens, s.p.Links[q].Opens(s.end(s.p.Links[q].From)))
 		}
 	}
@@ -516,7 +515,7 @@ func (s *serial) keeps(k int) bool {
 	if l.Early {
 		return true
 	}
-	if m := s.p.mend(k); s.sand[m] >= 0 {
+	if m := s.p.Mend(k); s.sand[m] >= 0 {
 		return s.sand[m] >= l.Opens(end)
 	}
 	return start <= l.Closes(s.since(k))
