@@ -24,7 +24,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	place := boats[0].PlaceID
 	p := tab(t, s)
 	at := "/boats/" + boats[0].ID + "/plan"
-	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern is ready half the time by").Press("Yard").SeeIn("h1", "after the day wanted").Press("Season").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
+	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern is ready half the time by").Press("Yard").SeeIn("h1", "boats are late").Press("Season").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
 
 	// A bar is dragged to a later day and pinned there; then set free again.
 	v, err := s.App.YardPlan(ctx, place)

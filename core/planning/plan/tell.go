@@ -1,7 +1,9 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"sort"
 	"time"
@@ -365,18 +367,34 @@ func (b Boat) unplanned() bool {
 	return !slices.ContainsFunc(b.Surfaces, func(s Surface) bool { return len(s.Tasks) > 0 || s.Last != nil })
 }
 
-// headline says when the boats are ready: the first that is stuck or late, or the last.
+// headline says when the boats are ready: which are stuck or late, the worst first, or the last.
 func headline(all []Launching) say.Sentence {
-	for _, bad := range []func(l Launching) bool{func(l Launching) bool { return l.At == nil }, func(l Launching) bool { return l.LateH > 0 }} {
-		if i := slices.IndexFunc(all, bad); i >= 0 {
-			return all[i].Says
+	var late []Launching
+	for _, l := range all {
+		if l.At == nil || l.LateH > 0 {
+			late = append(late, l)
 		}
+	}
+	slices.SortStableFunc(late, func(a, b Launching) int { return cmp.Compare(b.behindH(), a.behindH()) })
+	switch {
+	case len(late) == 1 || len(late) > 0 && late[0].At == nil:
+		return late[0].Says
+	case len(late) > 1:
+		return say.Of("%d of %d boats are late: %v by %s, then %v.", len(late), len(all), say.Strong(late[0].Boat), days(int(math.Ceil(late[0].LateH/24))), say.Strong(late[1].Boat))
 	}
 	last := slices.MaxFunc(all, func(a, b Launching) int { return a.ready().Compare(b.ready()) })
 	if len(all) == 1 {
 		return last.Says
 	}
 	return say.Of("All %d boats are in time: the last, %v, on %v.", len(all), say.Strong(last.Boat), say.On(last.ready()))
+}
+
+// behindH is how late a boat is, h, without end where some of her work finds no place.
+func (l Launching) behindH() float64 {
+	if l.At == nil {
+		return math.Inf(1)
+	}
+	return l.LateH
 }
 
 // apartDays are the days of the calendar from a to b.

@@ -10,7 +10,7 @@ import { Hands } from "./Hands";
 import { LeftOut } from "./LeftOut";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
-import { Sheets } from "./Sheets";
+import { beginnings, Sheets } from "./Sheets";
 import { Week } from "./Week";
 import { Yard } from "./Yard";
 
@@ -66,7 +66,15 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
             <span>{plan.made ? `plan of ${stamp(plan.made, zone)}` : "a first draft, not kept yet"}</span>
           </>
         }
-        answer={plan.plan ? <Sentence spans={(view !== "yard" && mine?.says) || plan.plan.headline} zone={zone} /> : "There is no plan."}
+        answer={
+          !plan.plan ? (
+            "There is no plan."
+          ) : view === "sheets" ? (
+            beginnings(plan)
+          ) : (
+            <Sentence spans={(view !== "yard" && mine?.says) || plan.plan.headline} zone={zone} />
+          )
+        }
         detail={
           mine && (
             <>

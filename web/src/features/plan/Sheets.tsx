@@ -2,6 +2,17 @@ import type { Schemas } from "../../api/client";
 import { clock, day, sameDay, span, stamp } from "../../ui/time";
 import { named } from "./name";
 
+/** What each person begins with on the day of the sheets. */
+export function beginnings(plan: Schemas["YardPlan"]) {
+  const zone = plan.place.timeZone;
+  const work = (plan.plan?.items ?? []).filter((i) => !i.launch && sameDay(i.start, plan.now, zone));
+  const said = plan.settings.people.flatMap((p) => {
+    const first = work.find((i) => i.people.includes(p.name));
+    return first ? [`${p.name} with ${first.boat}: ${named(first)}, ${clock(first.start, zone)}`] : [];
+  });
+  return said.length > 0 ? `Today begins ${said.join("; ")}.` : "Nobody begins anything today.";
+}
+
 /** A sheet for each person and day, to take along: it prints on a page. */
 export function Sheets({ plan }: { plan: Schemas["YardPlan"] }) {
   const zone = plan.place.timeZone;
@@ -23,7 +34,7 @@ export function Sheets({ plan }: { plan: Schemas["YardPlan"] }) {
           {p.items.length === 0 ? (
             <p>Nothing.</p>
           ) : (
-            <table className="table-plain">
+            <table className="table-plain max-sm:[&_td]:block max-sm:[&_thead]:hidden max-sm:[&_tr]:block max-sm:[&_tr]:py-2">
               <thead>
                 <tr>
                   <th>From – to</th>

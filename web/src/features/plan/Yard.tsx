@@ -22,7 +22,7 @@ export function Yard({ plan }: { plan: Schemas["YardPlan"] }) {
   return (
     <>
       <div className="overflow-x-auto">
-        <table className="table-plain">
+        <table className="table-plain max-sm:[&_td]:block max-sm:[&_td]:text-left max-sm:[&_thead]:hidden max-sm:[&_tr]:block max-sm:[&_tr]:py-2">
           <thead>
             <tr>
               <th>Boat</th>
@@ -44,8 +44,14 @@ export function Yard({ plan }: { plan: Schemas["YardPlan"] }) {
                 <td>
                   <OfToday items={items.filter((i) => i.boatId === l.boatId && !i.launch)} now={plan.now} zone={zone} />
                 </td>
-                <td className="whitespace-nowrap">{ready(l, zone)}</td>
-                <td className="whitespace-nowrap">{l.due ? day(l.due, zone) : "no day given"}</td>
+                <td className="whitespace-nowrap">
+                  <span className="sm:hidden">ready </span>
+                  {ready(l, zone)}
+                </td>
+                <td className="whitespace-nowrap">
+                  <span className="sm:hidden">wanted </span>
+                  {l.due ? day(l.due, zone) : "no day given"}
+                </td>
                 <td className={`num whitespace-nowrap ${trouble(l) > 0 ? "font-bold text-error" : ""}`}>{inHand(l)}</td>
                 <td className="num whitespace-nowrap">
                   {Math.round(l.hours + l.besideH)} h{l.cents > 0 && `, ${number(l.cents / 100, 0)}`}
