@@ -76,7 +76,9 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
           )
         }
         detail={
-          mine && (
+          mine &&
+          view !== "yard" &&
+          view !== "sheets" && (
             <>
               {mine.due && `Wanted by ${longDay(mine.due, zone)}; `}
               {workdays(mine.hours, mineOf?.workDayH ?? 8)} of work to come on {mine.boat}

@@ -2,15 +2,14 @@ import type { Schemas } from "../../api/client";
 import { clock, day, sameDay, span, stamp } from "../../ui/time";
 import { named } from "./name";
 
-/** What each person begins with on the day of the sheets. */
+/** How many work on the day of the sheets, and who begins with what. */
 export function beginnings(plan: Schemas["YardPlan"]) {
   const zone = plan.place.timeZone;
   const work = (plan.plan?.items ?? []).filter((i) => !i.launch && sameDay(i.start, plan.now, zone));
-  const said = plan.settings.people.flatMap((p) => {
-    const first = work.find((i) => i.people.includes(p.name));
-    return first ? [`${p.name} with ${first.boat}: ${named(first)}, ${clock(first.start, zone)}`] : [];
-  });
-  return said.length > 0 ? `Today begins ${said.join("; ")}.` : "Nobody begins anything today.";
+  const first = work[0];
+  if (!first) return "Nobody works today.";
+  const people = new Set(work.flatMap((i) => i.people)).size;
+  return `${people === 1 ? "One person works" : `${people} people work`} today: first ${first.people.join(" and ")} at ${clock(first.start, zone)} on ${first.boat}, ${named(first)}.`;
 }
 
 /** A sheet for each person and day, to take along: it prints on a page. */
