@@ -14,6 +14,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/reading"
+	"allcoats/core/exposure/surface"
 	"allcoats/store"
 
 	"github.com/google/uuid"
@@ -33,12 +34,13 @@ type App struct {
 	refresh  sync.Mutex
 	live     live
 	standing standing
+	skies    surface.Memory
 }
 
 // New returns the use cases over s, with the example products in a library
 // that was never filled.
 func New(ctx context.Context, s *store.Store, forecast Service) (*App, error) {
-	a := &App{store: s, forecast: forecast, now: time.Now, live: live{values: map[string][]reading.Value{}, pours: map[string]pour{}}, standing: standing{plans: map[string]standingPlan{}, odds: map[string]*oddsMade{}, makes: map[string]*sync.Mutex{}}}
+	a := &App{store: s, forecast: forecast, now: time.Now, live: live{values: map[string][]reading.Value{}, pours: map[string]pour{}}, standing: standing{yards: map[string]*standingYard{}, odds: map[string]*oddsMade{}}}
 	return a, a.stockLibrary(ctx)
 }
 

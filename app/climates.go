@@ -68,6 +68,10 @@ const (
 	spinUp = 48 * time.Hour
 )
 
+// sameBegin is to what the beginnings of records are rounded down, so that the boats of a
+// place share most of theirs.
+const sameBegin = 28 * 24 * time.Hour
+
 // longestCure is how far back a film's clock is followed; a table's weeks take that
 // long in a cold winter.
 const longestCure = 200 * 24 * time.Hour
@@ -115,9 +119,10 @@ func (a *App) gather(ctx context.Context, boatID string) (outlook, error) {
 		}
 		o.s.Surfaces = append(o.s.Surfaces, t)
 	}
-	if o.boat, err = loadClimate(ctx, q, w, from.Add(-spinUp), now); err != nil {
+	if o.boat, err = loadClimate(ctx, q, w, from.Add(-spinUp).Truncate(sameBegin), now); err != nil {
 		return o, err
 	}
+	o.boat.Memory = &a.skies
 	o.climate = climate.Of(o.boat)
 	o.s.Air = o.climate.Open
 	for i, f := range o.s.Surfaces {

@@ -13,6 +13,7 @@ import (
 
 	"allcoats/core/base/calendar"
 	"allcoats/core/base/fault"
+	"allcoats/core/base/parallel"
 	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/exposure/surface"
@@ -199,14 +200,6 @@ type yardState struct {
 	futures  weather.Futures
 }
 
-func (a *App) loadYard(ctx context.Context, placeID string) (s yardState, err error) {
-	err = a.View(ctx, func(ctx context.Context) error {
-		s, err = a.gatherYard(ctx, placeID)
-		return err
-	})
-	return s, err
-}
-
 func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error) {
 	q := a.store.Read(ctx)
 	var s yardState
@@ -233,18 +226,17 @@ func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error)
 		return s, err
 	}
 	until := now.Add(leastAhead)
+	boats = slices.DeleteFunc(boats, func(b store.Boat) bool { return b.PlaceID != placeID })
 	for _, b := range boats {
-		if b.PlaceID != placeID {
-			continue
-		}
 		if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, p.location()); err == nil && launch.Add(afterLaunch).After(until) {
 			until = launch.Add(afterLaunch)
 		}
-		o, err := a.look(ctx, b.ID)
-		if err != nil {
-			return s, err
-		}
-		s.looks = append(s.looks, o)
+	}
+	s.looks = make([]outlook, len(boats))
+	failed := make([]error, len(boats))
+	err = parallel.Each(ctx, len(boats), nil, func(_, i int) { s.looks[i], failed[i] = a.look(ctx, boats[i].ID) })
+	if err = errors.Join(append(failed, err)...); err != nil {
+		return s, err
 	}
 	for _, at := range s.now.Starts {
 		if end := at.Add(afterLast); end.After(until) {
@@ -346,13 +338,27 @@ func (s yardState) boat(o outlook, at map[string]field.Weather) plan.Boat {
 	return out
 }
 
-func (s *yardState) make(ctx context.Context, e plan.Effort) (p plan.Plan, kept plan.Kept, err error) {
-	m, err := s.yard.Model()
-	if err != nil {
-		return p, kept, err
+// draft makes a plan that reaches as far ahead as it takes to find all work a place, if any
+// does.
+func (s *yardState) draft(ctx context.Context, e plan.Effort) (plan.Draft, error) {
+	quick := e
+	quick.Rounds, quick.Told = 0, nil
+	for ahead := s.view.Until.Sub(s.view.Now); ; {
+		m, err := s.yard.Model()
+		if err != nil {
+			return plan.Draft{}, err
+		}
+		d := m.Draft(ctx, s.now.Kept, quick)
+		if d.Left() > 0 && ahead < s.farthest() {
+			ahead = min(2*ahead, s.farthest())
+			s.fill(s.view.Place, s.view.Now, s.view.Now.Add(ahead))
+			continue
+		}
+		if e.Rounds > 0 {
+			d = m.Draft(ctx, s.now.Kept, e)
+		}
+		return d, nil
 	}
-	p, kept = m.Make(ctx, s.now.Kept, e)
-	return p, kept, nil
 }
 
 // show makes the plan as it stands.
@@ -361,13 +367,7 @@ func (s *yardState) show(ctx context.Context, e plan.Effort) (kept plan.Kept, er
 		s.view.Trouble = append(s.view.Trouble, fault.At("boats", "no boat stands here")...)
 		return kept, nil
 	}
-	p, kept, err := s.make(ctx, e)
-	// What finds no place in the weeks ahead is looked for in more of them.
-	for ahead := s.view.Until.Sub(s.view.Now); len(p.Left) > 0 && err == nil && ahead < s.farthest(); {
-		ahead = min(2*ahead, s.farthest())
-		s.fill(s.view.Place, s.view.Now, s.view.Now.Add(ahead))
-		p, kept, err = s.make(ctx, e)
-	}
+	d, err := s.draft(ctx, e)
 	var bad fault.Errors
 	if errors.As(err, &bad) {
 		s.view.Trouble = bad
@@ -376,6 +376,7 @@ func (s *yardState) show(ctx context.Context, e plan.Effort) (kept plan.Kept, er
 	if err != nil {
 		return kept, err
 	}
+	p, kept := d.Tell()
 	s.view.Plan = &p
 	if len(s.now.Starts) > 0 {
 		s.view.Moved = plan.Changes(s.now.Starts, p)
@@ -409,16 +410,15 @@ func (s *yardState) farthest() time.Duration {
 
 // YardPlan returns the plan of a place as it stands now. Nothing is stored.
 func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
-	s, err := a.loadYard(ctx, placeID)
+	s, _, err := a.showYard(ctx, placeID)
 	if err != nil {
 		return YardPlan{}, err
 	}
-	_, err = s.show(ctx, plan.Effort{})
 	if o := a.oddsOf(&s); o != nil && s.view.Plan != nil {
 		p := s.view.Plan.WithOdds(o.Boats, s.yard.Loc)
 		s.view.Plan, s.view.Odds = &p, &o.At
 	}
-	return s.view, err
+	return s.view, nil
 }
 
 // planFutures are the courses of the weather that a plan is played in when it is made, fewer
@@ -428,8 +428,16 @@ const planFutures, leastFutures, futureTasks = 40, 11, 6000
 // planRounds are the orders that are tried for a plan, fewer for a big yard.
 const planRounds, planTasks = 1500, 60_000
 
+// halves tell the shares done of two pieces of work as that of both; told may be nil.
+func halves(told func(done float64)) (first, later func(done float64)) {
+	if told == nil {
+		return nil, nil
+	}
+	return func(done float64) { told(done / 2) }, func(done float64) { told((1 + done) / 2) }
+}
+
 // Making is how a plan is made: Anew forgets the one before, Quick does not look for a better
-// one.
+// one, nor for its odds.
 type Making struct{ Anew, Quick bool }
 
 // MakePlan repairs the plan, looking for a better one, or makes it anew, and keeps it; the
@@ -439,7 +447,8 @@ func (a *App) MakePlan(ctx context.Context, placeID string, how Making, told fun
 	if err != nil {
 		return YardPlan{}, err
 	}
-	e := plan.Effort{Seed: planSeed, Rounds: s.rounds(planRounds), Anew: how.Anew, Told: told}
+	first, later := halves(told)
+	e := plan.Effort{Seed: planSeed, Rounds: s.rounds(planRounds), Anew: how.Anew, Told: first}
 	if how.Quick {
 		e.Rounds = 0
 	}
@@ -447,17 +456,15 @@ func (a *App) MakePlan(ctx context.Context, placeID string, how Making, told fun
 	if err = errors.Join(err, ctx.Err()); err != nil || len(kept.Starts) == 0 {
 		return s.view, err
 	}
-	moved := s.view.Moved
-	_, odds, err := s.play(ctx, kept.Starts, max(leastFutures, min(planFutures, futureTasks/s.tasks())), nil)
-	if err != nil {
-		return YardPlan{}, err
+	next := made{At: s.view.Now, Kept: kept}
+	if !how.Quick {
+		_, odds, err := s.play(ctx, kept.Starts, max(leastFutures, min(planFutures, futureTasks/s.tasks())), later)
+		if err != nil {
+			return YardPlan{}, err
+		}
+		next.Odds = &oddsMade{s.view.Now, s.row.Version + 1, odds}
 	}
-	if err := a.keepPlan(ctx, s, made{At: s.view.Now, Kept: kept, Odds: &oddsMade{s.view.Now, s.row.Version + 1, odds}}); err != nil {
-		return YardPlan{}, err
-	}
-	out, err := a.YardPlan(ctx, placeID)
-	out.Moved = moved
-	return out, err
+	return a.keepPlan(ctx, s, next)
 }
 
 // rounds are as many as most, fewer where there are many tasks.
@@ -477,14 +484,24 @@ func (s *yardState) tasks() int {
 // mostUndo is how many plans can be gone back to.
 const mostUndo = 20
 
-func (a *App) keepPlan(ctx context.Context, s yardState, next made) error {
+// keepPlan keeps the plan that s shows.
+func (a *App) keepPlan(ctx context.Context, s yardState, next made) (YardPlan, error) {
 	before := s.before
 	if len(s.now.Starts) > 0 && !maps.Equal(s.now.Starts, next.Starts) {
 		now := s.now
 		now.Marks = s.settings.Marks
 		before = append(before, now)
 	}
-	return a.putPlan(ctx, s, next, before, nil)
+	if err := a.putPlan(ctx, s, next, before, nil); err != nil {
+		return YardPlan{}, err
+	}
+	out := s.view
+	out.Version, out.Made, out.Undo, out.Redo = s.row.Version+1, &next.At, min(len(before), mostUndo), 0
+	if next.Odds != nil {
+		p := out.Plan.WithOdds(next.Odds.Boats, s.yard.Loc)
+		out.Plan, out.Odds = &p, &next.Odds.At
+	}
+	return out, nil
 }
 
 // putPlan stores a plan with those before and after it that can be gone to.
@@ -594,15 +611,15 @@ type Tried struct {
 }
 
 // try pins a task and makes the plan with that; the starts before and after are told.
-func (s *yardState) try(ctx context.Context, taskID string, at *time.Time, near bool) (Tried, error) {
+func (a *App) try(ctx context.Context, s *yardState, taskID string, at *time.Time, near bool) (Tried, error) {
 	out := Tried{Moved: []plan.Moved{}, Says: []say.Sentence{}, Trouble: []fault.Field{}}
-	old, err := s.show(ctx, plan.Effort{})
+	shown, old, err := a.showYard(ctx, s.view.Place.ID)
 	if err != nil {
 		return out, err
 	}
 	var before []plan.Launching
-	if s.view.Plan != nil {
-		before = s.view.Plan.Launches
+	if shown.view.Plan != nil {
+		before = shown.view.Plan.Launches
 	}
 	s.pin(taskID, at, near)
 	if _, err := s.show(ctx, plan.Effort{}); err != nil {
@@ -638,7 +655,7 @@ func (a *App) TryMove(ctx context.Context, placeID string, taskID string, at *ti
 	if err != nil {
 		return Tried{}, err
 	}
-	return s.try(ctx, taskID, at, near)
+	return a.try(ctx, &s, taskID, at, near)
 }
 
 // Move pins a task to a start, if that can stand; the plan is shown with it.
@@ -651,7 +668,7 @@ func (a *App) Move(ctx context.Context, placeID string, version int, taskID stri
 	}
 	now := s.now
 	now.Marks = s.settings.Marks
-	tried, err := s.try(ctx, taskID, at, near)
+	tried, err := a.try(ctx, &s, taskID, at, near)
 	if err != nil {
 		return YardPlan{}, err
 	}

@@ -35,11 +35,7 @@ type Value struct {
 // more helper and with a tent over every boat. told may be nil; when ctx ends the
 // work stops with its error.
 func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done float64)) (YardRisk, error) {
-	s, err := a.loadYard(ctx, placeID)
-	if err != nil {
-		return YardRisk{}, err
-	}
-	kept, err := s.show(ctx, plan.Effort{})
+	s, kept, err := a.showYard(ctx, placeID)
 	if err != nil {
 		return YardRisk{}, err
 	}
@@ -228,11 +224,8 @@ const wayRounds = 400
 // Ways tries what may be given when a launch is late: later days, longer hours, one
 // more helper, a tent. What is enough comes first, then the cheapest.
 func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
-	s, err := a.loadYard(ctx, placeID)
+	s, _, err := a.showYard(ctx, placeID)
 	if err != nil {
-		return nil, err
-	}
-	if _, err := s.show(ctx, plan.Effort{}); err != nil {
 		return nil, err
 	}
 	if s.view.Plan == nil {

@@ -2,33 +2,96 @@ package app
 
 import (
 	"context"
+	"errors"
 	"strings"
 	"sync"
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/base/fault"
 	"allcoats/core/planning/plan"
 	"allcoats/core/readiness/today"
 )
 
-// standing are the plans of places as they stood last, for as long as nothing is written
+// standing are the yards of places as they stood last, for as long as nothing is written
 // and the hour is the same.
 type standing struct {
 	sync.Mutex
-	plans map[string]standingPlan
-	odds  map[string]*oddsMade   // of a place, as they were worked out last
-	makes map[string]*sync.Mutex // by place, so that one that is being made is waited for
+	yards map[string]*standingYard
+	odds  map[string]*oddsMade // of a place, as they were worked out last
 }
 
-// of returns what is kept of a place, and who makes it.
-func (s *standing) of(placeID string) (standingPlan, *sync.Mutex) {
+// standingYard is a yard as it was gathered, and its plan once somebody has asked for it.
+type standingYard struct {
+	sync.Mutex // held while it is gathered or its plan made, so that others wait for that
+	stamp      uint64
+	hour       time.Time
+	known      bool // gathered
+	yard       yardState
+	made       bool
+	shown      yardState
+	kept       plan.Kept
+}
+
+// of is what stands at a place, to be gathered if nothing does.
+func (s *standing) of(placeID string, stamp uint64, hour time.Time) *standingYard {
 	s.Lock()
 	defer s.Unlock()
-	if s.makes[placeID] == nil {
-		s.makes[placeID] = &sync.Mutex{}
+	y := s.yards[placeID]
+	if y == nil || y.stamp != stamp || !y.hour.Equal(hour) {
+		y = &standingYard{stamp: stamp, hour: hour}
+		s.yards[placeID] = y
 	}
-	return s.plans[placeID], s.makes[placeID]
+	return y
+}
+
+// yardOf gathers a yard, if it does not stand.
+func (a *App) yardOf(ctx context.Context, placeID string) (y *standingYard, err error) {
+	err = a.View(ctx, func(ctx context.Context) error {
+		now, err := a.Now(ctx)
+		if err != nil {
+			return err
+		}
+		y = &standingYard{}
+		if stamp, ok := a.store.Stamp(ctx); ok {
+			y = a.standing.of(placeID, stamp, now.Truncate(time.Hour))
+		}
+		y.Lock()
+		defer y.Unlock()
+		if !y.known {
+			y.yard, err = a.gatherYard(ctx, placeID)
+			y.known = err == nil
+		}
+		return err
+	})
+	return y, err
+}
+
+// loadYard is a yard as it is stored.
+func (a *App) loadYard(ctx context.Context, placeID string) (yardState, error) {
+	y, err := a.yardOf(ctx, placeID)
+	if err != nil {
+		return yardState{}, err
+	}
+	return y.yard, nil
+}
+
+// showYard is a yard with its plan.
+func (a *App) showYard(ctx context.Context, placeID string) (yardState, plan.Kept, error) {
+	y, err := a.yardOf(ctx, placeID)
+	if err != nil {
+		return yardState{}, plan.Kept{}, err
+	}
+	y.Lock()
+	defer y.Unlock()
+	if !y.made {
+		shown := y.yard
+		kept, err := shown.show(ctx, plan.Effort{})
+		if err = errors.Join(err, ctx.Err()); err != nil {
+			return yardState{}, plan.Kept{}, err
+		}
+		y.shown, y.kept, y.made = shown, kept, true
+	}
+	return y.shown, y.kept, nil
 }
 
 // oddsMade are the odds of the launches of a version of a plan.
@@ -60,54 +123,13 @@ func (a *App) oddsOf(s *yardState) *oddsMade {
 	return nil
 }
 
-func (s *standing) keep(placeID string, p standingPlan) {
-	s.Lock()
-	defer s.Unlock()
-	s.plans[placeID] = p
-}
-
-type standingPlan struct {
-	stamp   uint64
-	hour    time.Time
-	plan    *plan.Plan
-	trouble []fault.Field
-}
-
-// standingPlan is the plan of a place as YardPlan shows it, nil with the trouble where there
-// is none.
-func (a *App) standingPlan(ctx context.Context, placeID string, now time.Time) (p standingPlan, err error) {
-	err = a.View(ctx, func(ctx context.Context) error {
-		stamp, known := a.store.Stamp(ctx)
-		_, makes := a.standing.of(placeID)
-		makes.Lock()
-		defer makes.Unlock()
-		p, _ = a.standing.of(placeID)
-		if known && p.plan != nil && p.stamp == stamp && p.hour.Equal(now.Truncate(time.Hour)) {
-			return nil
-		}
-		s, err := a.loadYard(ctx, placeID)
-		if err != nil {
-			return err
-		}
-		if _, err := s.show(ctx, plan.Effort{}); err != nil {
-			return err
-		}
-		p = standingPlan{stamp, now.Truncate(time.Hour), s.view.Plan, s.view.Trouble}
-		if known {
-			a.standing.keep(placeID, p)
-		}
-		return nil
-	})
-	return p, err
-}
-
 // ofBoat is a boat's work of a plan, by its starts.
-func (p standingPlan) ofBoat(boatID string) []today.Planned {
-	if p.plan == nil {
+func ofBoat(p *plan.Plan, boatID string) []today.Planned {
+	if p == nil {
 		return nil
 	}
 	out := []today.Planned{}
-	for _, it := range p.plan.Items {
+	for _, it := range p.Items {
 		if it.BoatID != boatID || it.Launch {
 			continue
 		}
@@ -121,8 +143,8 @@ func (p standingPlan) ofBoat(boatID string) []today.Planned {
 // plan puts the boat's work as the plan of her place has it into her situation, and what
 // benches say against her coats.
 func (a *App) plan(ctx context.Context, o *outlook) error {
-	p, err := a.standingPlan(ctx, o.survey.Place.ID, o.now)
-	o.s.Plan = p.ofBoat(o.survey.Boat.ID)
+	yard, _, err := a.showYard(ctx, o.survey.Place.ID)
+	o.s.Plan = ofBoat(yard.view.Plan, o.survey.Boat.ID)
 	o.s.HoursSaid = len(o.choices.People) > 0 || o.survey.Boat.Week != (calendar.Week{})
 	for i := range o.s.Surfaces {
 		f := &o.s.Surfaces[i]

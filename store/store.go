@@ -210,16 +210,13 @@ func once[T any](q Queries, query string, args []any, read func() (T, error)) (T
 	}
 	key := fmt.Sprintf("%T %s %q", *new(T), query, fmt.Sprint(args...))
 	q.seen.Lock()
-	got, ok := q.seen.rows[key]
-	q.seen.Unlock()
-	if ok {
+	defer q.seen.Unlock()
+	if got, ok := q.seen.rows[key]; ok {
 		return got.(T), nil
 	}
 	v, err := read()
 	if err == nil {
-		q.seen.Lock()
 		q.seen.rows[key] = v
-		q.seen.Unlock()
 	}
 	return v, err
 }

@@ -41,10 +41,14 @@ const (
 	wetParts = 4
 )
 
-// Course follows a face over c. It begins at the temperature of the air and
+// Course follows a face over c; it is worked out once and not to be changed. It begins at the temperature of the air and
 // dry, and again after gaps of more than weather.MaxGap, so give it a day or two
 // before what matters. Not counted: shade of other boats.
 func (c Conditions) Course(f Face) Course {
+	return c.followed.course(f, func() Course { return c.follow(f) })
+}
+
+func (c Conditions) follow(f Face) Course {
 	n := len(c.At)
 	out := Course{TempC: make([]float64, n)}
 	light := c.Light(f)

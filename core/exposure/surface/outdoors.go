@@ -28,6 +28,8 @@ type Conditions struct {
 	sun                 []sun
 	// roofLight is the light under a roof, nil in the open.
 	roofLight []float64
+	// followed are the faces that were followed over them.
+	followed *followed
 }
 
 // sun is the light of a record with the sun's direction.
@@ -41,7 +43,7 @@ func Outdoors(lat, lon float64, s weather.Series) Conditions {
 	n := len(s)
 	c := Conditions{
 		At: make([]time.Time, n), AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: make([]float64, n),
-		VapourHPa: make([]float64, n), DewC: make([]float64, n), WindMS: make([]float64, n), RainMM: make([]float64, n), sun: make([]sun, n),
+		VapourHPa: make([]float64, n), DewC: make([]float64, n), WindMS: make([]float64, n), RainMM: make([]float64, n), sun: make([]sun, n), followed: &followed{},
 	}
 	first, sum := 0, 0.0
 	for i, h := range s {
@@ -90,7 +92,7 @@ func (c Conditions) Under(s weather.Series, light []float64) Conditions {
 	for i, h := range s {
 		c.AirC[i], c.VapourHPa[i], c.DewC[i] = h.TempC, air.VapourPressure(h.TempC, h.RHPct), h.DewPointC()
 	}
-	c.SkyC, c.InsideC = c.AirC, c.AirC
+	c.SkyC, c.InsideC, c.followed = c.AirC, c.AirC, &followed{}
 	c.RainMM, c.WindMS, c.roofLight = make([]float64, n), make([]float64, n), light
 	for i := range c.WindMS {
 		c.WindMS[i] = stillAir
@@ -136,7 +138,7 @@ func skyView(tiltDeg float64) float64 { return (1 + math.Cos(tiltDeg*math.Pi/180
 func (c Conditions) With(s weather.Series) Conditions {
 	n := len(c.At)
 	out := Conditions{At: c.At, AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: c.InsideC, VapourHPa: make([]float64, n), DewC: make([]float64, n),
-		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: c.sun}
+		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: c.sun, followed: &followed{}}
 	for i, h := range s {
 		out.AirC[i], out.VapourHPa[i], out.DewC[i] = h.TempC, air.VapourPressure(h.TempC, h.RHPct), h.DewPointC()
 		out.SkyC[i] = c.SkyC[i] + h.TempC - c.AirC[i]

@@ -26,6 +26,13 @@ type Hour struct {
 	Measured bool `json:"measured"`
 }
 
+// Equal tells whether two hours say the same.
+func (h Hour) Equal(o Hour) bool {
+	same := func(a, b *float64) bool { return a == b || a != nil && b != nil && *a == *b }
+	return h.At.Equal(o.At) && h.TempC == o.TempC && h.RHPct == o.RHPct && same(h.WindMS, o.WindMS) && same(h.RainMM, o.RainMM) &&
+		same(h.CloudPct, o.CloudPct) && same(h.ShortwaveWM2, o.ShortwaveWM2) && h.Measured == o.Measured
+}
+
 // DewPointC returns the dew point of the air, °C.
 func (h Hour) DewPointC() float64 { return air.DewPoint(h.TempC, h.RHPct) }
 

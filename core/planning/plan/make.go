@@ -31,9 +31,26 @@ type Effort struct {
 // more is moved only where a launch gains a day by it. What finds no place is left out.
 // When ctx ends the best so far is told.
 func (m Model) Make(ctx context.Context, before Kept, e Effort) (Plan, Kept) {
-	p := m.make(ctx, before, e)
-	return m.tell(p, before), m.kept(p)
+	return m.Draft(ctx, before, e).Tell()
 }
+
+// Draft is a plan that is not told yet.
+type Draft struct {
+	m      Model
+	plan   schedule.Plan
+	before Kept
+}
+
+// Draft is Make without telling.
+func (m Model) Draft(ctx context.Context, before Kept, e Effort) Draft {
+	return Draft{m, m.make(ctx, before, e), before}
+}
+
+// Left is how many tasks find no place.
+func (d Draft) Left() int { return d.plan.Left() }
+
+// Tell tells a plan, and what of it is kept.
+func (d Draft) Tell() (Plan, Kept) { return d.m.tell(d.plan, d.before), d.m.kept(d.plan) }
 
 func (m Model) make(ctx context.Context, before Kept, e Effort) schedule.Plan {
 	if len(before.Starts) == 0 || e.Anew {

@@ -25,13 +25,15 @@ type Model struct {
 	Tasks   []Task
 	Problem schedule.Problem
 	slots   int
-	hours   int      // of the plan, each of perHour slots
-	causes  []cause  // of a link
-	sands   []Task   // of a link: the work that mends it
-	allowed [][]span // of a task: when weather and light allow its start
+	hours   int          // of the plan, each of perHour slots
+	causes  []cause      // of a link
+	sands   map[int]Task // of a link: the work that mends it
+	allowed [][]span     // of a task: when weather and light allow its start
 	// What many tasks share, worked out once: starts by surface, step and length,
 	// clocks by table and surface, sessions, and the mends of a task by their kind.
 	starts   map[startsKey][]span
+	good     map[hoursKey][]span
+	quiet    []bool // hours without noise
 	clocks   map[clockKey][]float64
 	speeds   map[speedKey][]float64
 	dried    map[dryKey][]float64
@@ -68,8 +70,8 @@ func (m Model) Slot(t time.Time) int { return int(math.Ceil(float64(t.Sub(m.Star
 // Model makes the problem of a yard. Faults name what cannot be planned: nobody
 // to work, a week without hours, tasks that wait for one another, pins that clash.
 func (y Yard) Model() (Model, error) {
-	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), starts: map[startsKey][]span{}, clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}, dried: map[dryKey][]float64{},
-		sessions: map[string]int{}, mends: map[mendKey]int{}}
+	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), starts: map[startsKey][]span{}, good: map[hoursKey][]span{}, clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}, dried: map[dryKey][]float64{},
+		sessions: map[string]int{}, sands: map[int]Task{}, mends: map[mendKey]int{}}
 	if m.Start.Before(y.Now) {
 		m.Start = m.Start.Add(time.Hour)
 	}
@@ -89,6 +91,7 @@ func (y Yard) Model() (Model, error) {
 		return m, err
 	}
 	m.Problem.Horizon = m.slots
+	m.quiet = m.quietHours()
 	m.Problem.Travel = inSlots(y.TravelMin / 60)
 	m.Problem.Zones = len(y.Boats)
 	m.days()
@@ -240,7 +243,6 @@ func (m *Model) link(l schedule.Link, c cause) {
 	}
 	m.Problem.Links = append(m.Problem.Links, l)
 	m.causes = append(m.causes, c)
-	m.sands = append(m.sands, Task{})
 }
 
 // mend gives the last link a piece of work that opens it again once it has closed; links

@@ -208,16 +208,23 @@ func run(chain []Task, i int) int {
 // sameDayH is the limit from which work is done in pieces that are finished within a day, h.
 const sameDayH = 12
 
-// pieces cuts a run of tasks into as few places as fit a day each, and lists them place by
-// place.
+// washDriesH is how long a washed surface is given to dry when work is cut into days, h: a rule
+// of thumb; in the plan it dries by its weather.
+const washDriesH = 2
+
+// pieces cuts a run of tasks into as few places as fit a day each, with the drying between
+// them, and lists them place by place.
 func (y Yard) pieces(run []Task, long float64) (out []Task) {
-	total, again := 0.0, 0.0
+	total, again, dries := 0.0, 0.0, 0.0
 	for _, t := range run {
 		total += t.Hours / float64(t.Crew)
 		again += t.Work.Kind().SetupH
+		if t.Work.Kind().Wets {
+			dries += washDriesH
+		}
 	}
 	n := 1
-	for n < 60 && total/float64(n)+again > long && (n > 1 || total > long) {
+	for n < 60 && total/float64(n)+again+dries > long && (n > 1 || total+dries > long) {
 		n++
 	}
 	parts := make([][]Task, len(run))

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -9,6 +10,7 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
+	"allcoats/core/base/parallel"
 	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
@@ -115,7 +117,7 @@ func (m Model) tell(p schedule.Plan, before Kept) Plan {
 	for _, b := range m.Boats {
 		out.Launches = append(out.Launches, Launching{BoatID: b.ID, Boat: b.Name, Due: b.Launch, unplanned: b.unplanned()})
 	}
-	w := m.asker(p, before)
+	why := m.reasons(p, before)
 	for i, t := range m.Tasks {
 		if i == nowTask {
 			continue
@@ -133,7 +135,7 @@ func (m Model) tell(p schedule.Plan, before Kept) Plan {
 			continue
 		}
 		it := m.item(p, i, in[i], outOf[i])
-		it.Why = w.why(i)
+		it.Why = why[i]
 		for _, k := range in[i] {
 			if s := p.Sanding[k]; s >= 0 {
 				mend := m.mended(p, k)
@@ -156,6 +158,23 @@ func (m Model) tell(p schedule.Plan, before Kept) Plan {
 		out.Launches[i].Says = out.Launches[i].says(m.Loc)
 	}
 	out.Headline = headline(out.Launches)
+	return out
+}
+
+// reasons says of each task with a place why it does not start earlier.
+func (m Model) reasons(p schedule.Plan, before Kept) []say.Sentence {
+	out := make([]say.Sentence, len(m.Tasks))
+	askers := make([]*asker, parallel.Workers())
+	_ = parallel.Each(context.Background(), len(out), nil, func(worker, i int) { // never stopped
+		if i == nowTask || p.Start[i] < 0 {
+			return
+		}
+		if askers[worker] == nil {
+			w := m.asker(p, before)
+			askers[worker] = &w
+		}
+		out[i] = askers[worker].why(i)
+	})
 	return out
 }
 

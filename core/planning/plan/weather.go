@@ -60,7 +60,10 @@ func (m Model) may(t Task) []span {
 
 // free tells for every record of w whether light allows laying.
 func (m Model) free(w field.Weather, lights bool) []bool {
-	if out := m.shared.free[lights]; len(out) == len(w.Air) {
+	m.shared.mutex.Lock()
+	defer m.shared.mutex.Unlock()
+	key := lightKey{lights, len(w.Air)}
+	if out, ok := m.shared.light[key]; ok {
 		return out
 	}
 	at := make([]time.Time, len(w.Air))
@@ -68,7 +71,7 @@ func (m Model) free(w field.Weather, lights bool) []bool {
 		at[i] = h.At
 	}
 	out := field.Job{Lights: lights, Daylight: m.Daylight}.Free(at)
-	m.shared.free[lights] = out
+	m.shared.light[key] = out
 	return out
 }
 
@@ -98,17 +101,41 @@ func (m Model) coatStarts(t Task) (out []span) {
 // workStarts are the starts of work without a field: dry, lit and in the hours of noise,
 // where it takes that, from its start to its end.
 func (m Model) workStarts(t Task) (out []span) {
+	key := hoursKey{outdoors: t.outdoors, light: t.light, dry: t.dry, noisy: t.noisy}
+	if len(t.weather.SurfaceC) > 0 {
+		key.at = &t.weather.SurfaceC[0]
+	}
+	hours, ok := m.good[key]
+	if !ok {
+		hours = m.goodHours(t)
+		m.good[key] = hours
+	}
+	for _, h := range hours {
+		if last := (h.Last+1)*perHour - t.slots(); last >= h.First*perHour {
+			out = append(out, span{First: h.First * perHour, Last: last})
+		}
+	}
+	return out
+}
+
+// hoursKey is what the good hours of work depend on.
+type hoursKey struct {
+	at                          *float64 // a surface, by the place of its temperatures
+	outdoors, light, dry, noisy bool
+}
+
+// goodHours are the stretches of whole hours in which work may go on.
+func (m Model) goodHours(t Task) (out []span) {
 	var lit []bool
 	i0 := -1
 	if len(t.weather.Air) > 0 {
 		i0, lit = t.weather.Air.Find(m.Start), m.free(t.weather, !t.light)
 	}
-	loud := m.loud()
 	wet := len(t.weather.Wet) - 1
 	ok := make([]bool, m.hours)
 	for h := m.hours - 1; h >= 0; h-- {
 		i := i0 + h
-		ok[h] = (i0 < 0 || i >= len(lit) || lit[i]) && (!t.noisy || loud[h])
+		ok[h] = (i0 < 0 || i >= len(lit) || lit[i]) && (!t.noisy || !m.quiet[h])
 		if !t.outdoors || i0 < 0 || i >= len(t.weather.Air) {
 			continue
 		}
@@ -124,27 +151,21 @@ func (m Model) workStarts(t Task) (out []span) {
 			continue
 		}
 		first := h
-		for h < m.hours && ok[h] {
+		for h+1 < m.hours && ok[h+1] {
 			h++
 		}
-		if last := h*perHour - t.slots(); last >= first*perHour {
-			out = append(out, span{First: first * perHour, Last: last})
-		}
+		out = append(out, span{First: first, Last: h})
 	}
 	return out
 }
 
-// loud tells in which hours noise may be made.
-func (m Model) loud() []bool {
-	if len(m.shared.loud) == m.hours {
-		return m.shared.loud
-	}
+// quietHours are those in which no noise may be made.
+func (m Model) quietHours() []bool {
 	out := make([]bool, m.hours)
 	for h := range out {
 		hour := float64(m.At(h * perHour).In(m.Loc).Hour())
-		out[h] = m.Noise.ToH <= m.Noise.FromH || hour >= m.Noise.FromH && hour+1 <= m.Noise.ToH
+		out[h] = m.Noise.ToH > m.Noise.FromH && (hour < m.Noise.FromH || hour+1 > m.Noise.ToH)
 	}
-	m.shared.loud = out
 	return out
 }
 

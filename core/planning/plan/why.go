@@ -325,11 +325,13 @@ func (m Model) mostly(i, lo, hi int) say.Sentence {
 // shut says what keeps work without a field from beginning between two instants.
 func (m Model) shut(t Task, from, to time.Time) say.Sentence {
 	rain, wet, dark, quiet := 0, 0, 0, 0
-	lit, loud := m.free(t.weather, !t.light), m.loud()
-	for i, h := range t.weather.Air {
-		if h.At.Before(from.Truncate(time.Hour)) || !h.At.Before(to) {
-			continue
+	lit := m.free(t.weather, !t.light)
+	first := max(0, t.weather.Air.Find(from.Truncate(time.Hour)))
+	for i, h := range t.weather.Air[first:] {
+		if !h.At.Before(to) {
+			break
 		}
+		i += first
 		switch s := m.Slot(h.At) / perHour; {
 		case t.outdoors && h.RainMM != nil && *h.RainMM > 0.05:
 			rain++
@@ -337,7 +339,7 @@ func (m Model) shut(t Task, from, to time.Time) say.Sentence {
 			wet++
 		case i < len(lit) && !lit[i]:
 			dark++
-		case t.noisy && s >= 0 && s < len(loud) && !loud[s]:
+		case t.noisy && s >= 0 && s < len(m.quiet) && m.quiet[s]:
 			quiet++
 		}
 	}

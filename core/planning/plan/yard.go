@@ -6,6 +6,7 @@ package plan
 import (
 	"fmt"
 	"strings"
+	"sync"
 	"time"
 
 	"allcoats/core/base/calendar"
@@ -153,17 +154,23 @@ type Yard struct {
 type shared struct {
 	// rates are 1/τ of tables at tenths of a degree from coldest on.
 	rates map[clockKey][]float64
-	// free is when light allows laying, with lights and without.
-	free map[bool][]bool
-	// tasks of a boat, and when noise may be made, hour by hour.
+	// light is when light allows laying, with lights and without, over so many hours; mutex
+	// guards it.
+	mutex sync.Mutex
+	light map[lightKey][]bool
+	// tasks of a boat.
 	tasks map[int][][]Task
-	loud  []bool
 	// hands are those of the people.
 	hands []schedule.Hand
 }
 
+type lightKey struct {
+	lights bool
+	hours  int
+}
+
 func newShared() *shared {
-	return &shared{rates: map[clockKey][]float64{}, free: map[bool][]bool{}, tasks: map[int][][]Task{}}
+	return &shared{rates: map[clockKey][]float64{}, light: map[lightKey][]bool{}, tasks: map[int][][]Task{}}
 }
 
 // Prepared returns y so that its models, in whatever weather at the same hours,

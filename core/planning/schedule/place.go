@@ -62,9 +62,12 @@ func (b *board) reset() {
 
 // fit is the first start from from on that keeps the rules but those skipped, Never
 // without one. i is the number of the task, −1 for a sanding.
-func (b *board) fit(t *Task, i, from int, skip Skip) int {
-	at := max(from, 0)
-	for at < Never && at+t.Duration <= b.p.Horizon {
+func (b *board) fit(t *Task, i, from int, skip Skip) int { return b.fitBy(t, i, from, Never-1, skip) }
+
+// fitBy is fit if that is not after by, else Never.
+func (b *board) fitBy(t *Task, i, from, by int, skip Skip) int {
+	by = min(by, b.p.Horizon-t.Duration)
+	for at := max(from, 0); at <= by; {
 		was := at
 		if skip&SkipAllowed == 0 {
 			if at = t.next(at); at == Never {
@@ -75,7 +78,7 @@ func (b *board) fit(t *Task, i, from int, skip Skip) int {
 			at = b.resources(t, at)
 		}
 		if t.Crew > 0 && len(b.p.Hands) > 0 {
-			at = b.hands(t, at, skip)
+			at = b.hands(t, at, by, skip)
 		}
 		if skip&SkipDust == 0 {
 			at = b.clear(t, at)
@@ -107,19 +110,27 @@ func (b *board) resources(t *Task, at int) int {
 }
 
 // hands is a start not before at before which there are not hands enough; at if there are.
-func (b *board) hands(t *Task, at int, skip Skip) int {
+// Those after by need not be right.
+func (b *board) hands(t *Task, at, by int, skip Skip) int {
 	if t.Crew > len(b.p.Hands) {
 		return Never
 	}
 	b.room = b.room[:0]
-	for i := range b.p.Hands {
-		b.room = append(b.room, b.free(i, t, at, skip))
-	}
-	lead := at
+	ready, lead := 0, at
 	if t.Able != nil {
 		lead = Never
-		for _, i := range t.Able {
-			lead = min(lead, b.room[i])
+	}
+	for i := range b.p.Hands {
+		free := b.free(i, t, at, by, skip)
+		b.room = append(b.room, free)
+		if free == at {
+			ready++
+		}
+		if t.Able != nil && slices.Contains(t.Able, i) {
+			lead = min(lead, free)
+		}
+		if ready >= t.Crew && lead == at {
+			return at
 		}
 	}
 	if t.Crew == 1 && t.Able != nil {
@@ -129,14 +140,21 @@ func (b *board) hands(t *Task, at int, skip Skip) int {
 	return max(lead, b.room[t.Crew-1])
 }
 
-// free is the first slot from at on from which a hand is free for a task.
-func (b *board) free(i int, t *Task, at int, skip Skip) int {
+// free is the first slot from at to by from which a hand is free for a task.
+func (b *board) free(i int, t *Task, at, by int, skip Skip) int {
 	if skip&SkipHours != 0 {
 		return b.between(i, t, at, b.p.Horizon, skip)
 	}
 	works := b.p.Hands[i].Works
-	k, _ := slices.BinarySearchFunc(works, at, func(w Range, at int) int { return cmp.Compare(w.Last, at) })
-	for ; k < len(works); k++ {
+	k := 0
+	for n := len(works); k < n; {
+		if mid := (k + n) / 2; works[mid].Last < at {
+			k = mid + 1
+		} else {
+			n = mid
+		}
+	}
+	for ; k < len(works) && works[k].First <= by; k++ {
 		if s := b.between(i, t, max(at, works[k].First), works[k].Last+1, skip); s < Never {
 			return s
 		}
@@ -148,7 +166,7 @@ func (b *board) free(i int, t *Task, at int, skip Skip) int {
 func (b *board) between(i int, t *Task, at, to int, skip Skip) int {
 	if skip&SkipBusy == 0 {
 		busy := b.busy[i]
-		j, _ := slices.BinarySearchFunc(busy, at, func(s stay, at int) int { return cmp.Compare(s.to, at+1) })
+		j := ends(busy, at)
 		if j > 0 {
 			at = max(at, busy[j-1].to+b.way(busy[j-1].site, t.Site))
 		}
@@ -163,6 +181,19 @@ func (b *board) between(i int, t *Task, at, to int, skip Skip) int {
 		return Never
 	}
 	return at
+}
+
+// ends is the first of stays in order that ends after a slot.
+func ends(busy []stay, at int) int {
+	lo := 0
+	for hi := len(busy); lo < hi; {
+		if mid := (lo + hi) / 2; busy[mid].to <= at {
+			lo = mid + 1
+		} else {
+			hi = mid
+		}
+	}
+	return lo
 }
 
 // way is how long it takes from one site to another.
@@ -239,14 +270,14 @@ func (b *board) who(t *Task, at int, wanted, out []int) []int {
 	if t.Crew == 0 || len(b.p.Hands) == 0 {
 		return out
 	}
-	able := func(i int) bool { return b.free(i, t, at, 0) == at }
+	able := func(i int) bool { return b.free(i, t, at, at, 0) == at }
 	if len(wanted) == t.Crew && !slices.ContainsFunc(wanted, func(i int) bool { return !able(i) }) {
 		return append(out, wanted...)
 	}
 	worth := func(i int) int {
 		w := b.load[i] + 40*b.p.Hands[i].Skills
 		if busy := b.busy[i]; len(busy) > 0 {
-			j, _ := slices.BinarySearchFunc(busy, at, func(s stay, at int) int { return cmp.Compare(s.to, at+1) })
+			j := ends(busy, at)
 			if j > 0 && busy[j-1].site == t.Site && at-busy[j-1].to < 40 {
 				w -= 1000
 			}

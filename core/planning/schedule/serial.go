@@ -104,6 +104,7 @@ func (s *serial) begin(rank []float64, from []int) {
 // run places the tasks in the order of rank, the least first of those whose
 // predecessors stand, none before from.
 func (s *serial) run(rank []float64, from []int) {
+
 	s.begin(rank, from)
 	s.fill()
 }
@@ -161,7 +162,7 @@ func (s *serial) together(i int) {
 		for _, j := range s.sessions[s.p.Tasks[i].Session] {
 			if s.start[j] < 0 && s.open[j] == 0 {
 				lo := max(s.least(j), s.end(i))
-				if lo <= s.end(i)+mateSlots && s.fit(&s.p.Tasks[j], j, lo, 0) <= s.end(i)+mateSlots {
+				if lo <= s.end(i)+mateSlots && s.fitBy(&s.p.Tasks[j], j, lo, s.end(i)+mateSlots, 0) < Never {
 					next = j
 					break
 				}
@@ -237,7 +238,7 @@ func (s *serial) follows(i, at int) int {
 			t, since = l.Sanding, s.since(k)
 			s.start[i] = -1
 		}
-		if f := s.fit(t, -1, l.Opens(end), 0); f > l.Closes(since) {
+		if s.fitBy(t, -1, l.Opens(end), l.Closes(since), 0) == Never {
 			return at + max(1, s.p.Tasks[i].Duration/2)
 		}
 	}
@@ -283,7 +284,7 @@ func (s *serial) hold(i, at, waited, depth int) (next int) {
 			return later
 		}
 	}
-	if len(closed) > 0 && s.fit(&s.p.Tasks[i], i, at, 0) != at { // its hands went to what is before it
+	if len(closed) > 0 && s.fitBy(&s.p.Tasks[i], i, at, at, 0) == Never { // its hands went to what is before it
 		return at + 1
 	}
 	return at
@@ -316,8 +317,8 @@ func (s *serial) draw(k, at, depth int) (ok bool, later int) {
 		return false, Never
 	}
 	for from := hi; from >= lo; {
-		f := s.fit(t, i, from, 0)
-		if f <= hi && s.early(i, f) && s.follows(i, f) == f {
+		f := s.fitBy(t, i, from, hi, 0)
+		if f < Never && s.early(i, f) && s.follows(i, f) == f {
 			mark := len(s.trail)
 			if s.hold(i, f, 0, depth+1) == f {
 				s.put(i, f)
@@ -378,7 +379,7 @@ func (s *serial) sandBefore(i, m, at int) (later int) {
 		lo, hi = max(opens, s.fit(t, -1, opens, 0)), min(hi, max(opens, s.fit(t, -1, opens, 0)))
 	}
 	for from := hi; from >= lo; {
-		if f := s.fit(t, -1, from, 0); f <= hi {
+		if f := s.fitBy(t, -1, from, hi, 0); f < Never {
 			mark := len(s.trail)
 			s.setSand(m, f, nil)
 			if s.prior[m] < 0 || s.sandBefore(i, s.prior[m], f) == f {
@@ -583,12 +584,12 @@ func (s *serial) restoreOne(known Plan, i int) bool {
 		if known.Sanding[k] < 0 {
 			continue
 		}
-		if s.fit(s.p.Links[k].Sanding, -1, known.Sanding[k], 0) != known.Sanding[k] {
+		if s.fitBy(s.p.Links[k].Sanding, -1, known.Sanding[k], known.Sanding[k], 0) == Never {
 			return false
 		}
 		s.setSand(k, known.Sanding[k], of(known.SandCrew, k))
 	}
-	if s.fit(&s.p.Tasks[i], i, at, 0) != at {
+	if s.fitBy(&s.p.Tasks[i], i, at, at, 0) == Never {
 		return false
 	}
 	s.set(i, at, s.wanted[i])

@@ -21,6 +21,7 @@ type Site struct {
 	LatitudeDeg, LongitudeDeg float64
 	Loc                       *time.Location
 	Now                       time.Time
+	Memory                    *surface.Memory // nil to work everything out anew
 }
 
 // Surface is a surface of the boat.
@@ -87,14 +88,14 @@ func (b Boat) readings(surfaceID string, kinds ...reading.Kind) []reading.Readin
 func Of(b Boat) Climate {
 	c := Climate{Surface: map[string]field.Weather{}, Course: map[string]surface.Course{}, Bias: map[string]reading.Departure{}}
 	c.Open, c.Correction = reading.Air(b.Air, b.readings("", reading.InOpen), b.Now, b.Loc)
-	b.settle(&c, surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, c.Open))
+	b.settle(&c, b.Memory.Outdoors(b.LatitudeDeg, b.LongitudeDeg, c.Open))
 	return c
 }
 
 // Ahead computes the weather at the surfaces over a course of the air that is
 // corrected already, such as one that reaches beyond the forecast or a future.
 func (b Boat) Ahead(air weather.Series) map[string]field.Weather {
-	return b.AheadIn(air, surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, air))
+	return b.AheadIn(air, b.Memory.Outdoors(b.LatitudeDeg, b.LongitudeDeg, air))
 }
 
 // AheadIn is Ahead where the conditions in the open are known.
