@@ -7,15 +7,17 @@ import (
 
 // exact searches plans by branch and bound: starts are narrowed by the links and
 // by what is sure to run at an hour, then the task with the least room is tried
-// at its earliest start, and after it. Complete: what it does not find is not
-// there.
+// at its earliest start, and after it; where fewer sandings are looked for each is
+// first decided on. Complete: what it does not find is not there.
 type exact struct {
 	p     Problem
-	vars  []Task  // the tasks, then the sandings of links that may have one
-	sand  []int   // of a link: its variable, −1 without one
-	work  [][]int // of a resource: what there is before each hour, where anything may run
-	order []int   // room for narrowWork
-	nodes int     // left
+	vars  []Task   // the tasks, then the sandings of links that may have one
+	sand  []int    // of a link: its variable, −1 without one
+	work  [][]int  // of a resource: what there is before each hour, where anything may run
+	order []int    // room for workFits
+	left  []int    // room for narrowHands
+	rooms []window // room for what is searched at each depth
+	nodes int      // left
 	ctx   context.Context
 	best  Plan
 	found bool
@@ -32,10 +34,17 @@ type window struct {
 	on     []int8
 }
 
-func (w window) clone() window {
-	n := len(w.lo)
-	all := append(append(make([]int, 0, 2*n), w.lo...), w.hi...)
-	return window{all[:n:n], all[n:], append([]int8(nil), w.on...)}
+// copied is w in the room of a depth.
+func (e *exact) copied(w window, depth int) window {
+	if depth == len(e.rooms) {
+		n := len(w.lo)
+		e.rooms = append(e.rooms, window{make([]int, n), make([]int, n), make([]int8, n)})
+	}
+	to := e.rooms[depth]
+	copy(to.lo, w.lo)
+	copy(to.hi, w.hi)
+	copy(to.on, w.on)
+	return to
 }
 
 func newExact(ctx context.Context, p Problem, nodes int) *exact {
@@ -93,11 +102,11 @@ func (e *exact) root() window {
 // gave up before it knew.
 func (e *exact) run(bound, most int, fewer bool) (complete bool) {
 	e.bound, e.most, e.fewer = bound, most, fewer
-	return e.search(e.root())
+	return e.search(e.root(), 0)
 }
 
 // search looks below w, which it may change.
-func (e *exact) search(w window) bool {
+func (e *exact) search(w window, depth int) bool {
 	for {
 		if e.nodes--; e.nodes < 0 || e.nodes%256 == 0 && e.ctx.Err() != nil {
 			e.nodes = -1
@@ -105,6 +114,15 @@ func (e *exact) search(w window) bool {
 		}
 		if !e.narrow(w) {
 			return true
+		}
+		if v := e.undecided(w); v >= 0 {
+			without := e.copied(w, depth)
+			without.on[v] = -1
+			if !e.search(without, depth+1) {
+				return false
+			}
+			w.on[v] = 1
+			continue
 		}
 		pick := -1
 		for i := range e.vars {
@@ -119,13 +137,26 @@ func (e *exact) search(w window) bool {
 			e.keep(w)
 			return true
 		}
-		left := w.clone()
+		left := e.copied(w, depth)
 		left.hi[pick] = left.lo[pick]
-		if !e.search(left) {
+		if !e.search(left, depth+1) {
 			return false
 		}
 		w.lo[pick]++
 	}
+}
+
+// undecided is a sanding to decide on first, −1 for none.
+func (e *exact) undecided(w window) int {
+	if !e.fewer {
+		return -1
+	}
+	for _, v := range e.sand {
+		if v >= 0 && w.on[v] == 0 {
+			return v
+		}
+	}
+	return -1
 }
 
 // keep takes over a plan in which all is fixed.
@@ -311,7 +342,8 @@ func earliest(lag Lag, limit, from, to int) int {
 // little of a resource.
 func (e *exact) narrowHands(w window) (changed, ok bool) {
 	for r, capacity := range e.p.Capacity {
-		left := append([]int(nil), capacity...)
+		left := append(e.left[:0], capacity...)
+		e.left = left
 		sure := func(i int) (from, to int) { return w.hi[i], w.lo[i] + e.vars[i].Duration }
 		for i, t := range e.vars {
 			if w.on[i] != 1 || t.need(r) == 0 {

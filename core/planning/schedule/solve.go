@@ -10,15 +10,19 @@ type Result struct {
 	Proven bool
 }
 
-// Exact solves a small problem by a complete search of at most nodes nodes: the
-// earliest end, then the fewest sandings at it. When ctx ends the search does, with
-// what was found. The same problem gives the same plan.
+// Exact solves a small problem by a complete search of at most nodes nodes, below what
+// Serial finds: the earliest end, then the fewest sandings at it. When ctx ends the search
+// does, with what was found. The same problem gives the same plan.
 func Exact(ctx context.Context, p Problem, nodes int) Result {
 	if p.Cycle() != nil {
 		return Result{Proven: true}
 	}
 	e := newExact(ctx, p, nodes)
-	complete := e.run(p.Horizon, len(p.Links), false)
+	bound := p.Horizon
+	if quick := Serial(ctx, p, 1, boundRounds, nil); quick.Found && p.Check(quick.Plan) == "" {
+		e.best, e.found, bound = quick.Plan, true, quick.Plan.Makespan-1
+	}
+	complete := e.run(bound, len(p.Links), false)
 	if !e.found || !complete {
 		return Result{e.best, e.found, complete}
 	}
@@ -38,6 +42,9 @@ func Solve(ctx context.Context, p Problem, seed uint64, nodes, rounds int) Resul
 	}
 	return Improve(ctx, p, got.Plan, p.latestStarts(), seed, rounds, nil)
 }
+
+// boundRounds are the rounds of Serial that bound the complete search.
+const boundRounds = 200
 
 // exactTasks is the most tasks that are searched completely.
 const exactTasks = 40
