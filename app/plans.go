@@ -425,6 +425,11 @@ func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
 // for a big yard.
 const planFutures, leastFutures, futureTasks = 40, 11, 6000
 
+// courses are in how many courses of the weather a plan is played when it is made.
+func (s *yardState) courses() int {
+	return max(leastFutures, min(planFutures, futureTasks/s.tasks()))
+}
+
 // planRounds are the orders that are tried for a plan, fewer for a big yard.
 const planRounds, planTasks = 1500, 60_000
 
@@ -458,7 +463,7 @@ func (a *App) MakePlan(ctx context.Context, placeID string, how Making, told fun
 	}
 	next := made{At: s.view.Now, Kept: kept}
 	if !how.Quick {
-		_, odds, err := s.play(ctx, kept.Starts, max(leastFutures, min(planFutures, futureTasks/s.tasks())), later)
+		_, odds, err := s.play(ctx, kept.Starts, s.courses(), later)
 		if err != nil {
 			return YardPlan{}, err
 		}

@@ -17,7 +17,6 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"gonum.org/v1/gonum/floats"
 )
 
 func yardOf(t *testing.T) (*app.App, string, app.YardPlan) {
@@ -196,16 +195,25 @@ func TestRiskAndWays(t *testing.T) {
 	assert.ErrorIs(t, err, context.Canceled)
 	ways, err := a.Ways(ctx, place)
 	require.NoError(t, err)
-	require.NotEmpty(t, ways)
+	require.Len(t, ways, 4)
 	assert.True(t, ways[0].Enough, "a later launch always is")
-	late := map[string]float64{}
+	odds := map[string][]plan.Odds{}
 	for _, w := range ways {
-		late[w.Name] = floats.Sum(w.LateH)
+		odds[w.Name] = w.Odds
+		require.Len(t, w.Odds, 3, w.Name)
+		for _, o := range w.Odds {
+			require.NotNil(t, o.Half, w.Name)
+			assert.False(t, o.Nine != nil && o.Nine.Before(*o.Half), w.Name)
+		}
 	}
 	for _, adds := range []string{"two hours more every evening that is worked", "one more helper"} {
-		require.Contains(t, late, adds)
-		assert.LessOrEqual(t, late[adds], late["launch later, as planned now"], adds)
+		require.Contains(t, odds, adds)
+		for k, now := range odds["launch later, as planned now"] {
+			assert.False(t, odds[adds][k].Half.After(*now.Half), adds)
+		}
 	}
+	few := must(a.Risk(ctx, place, 0, nil))
+	assert.Equal(t, []int{3, 0}, []int{len(few.Boats), len(few.Values)}, "the plan alone")
 }
 
 func TestPlanGoesOut(t *testing.T) {

@@ -6,8 +6,6 @@ import (
 	"slices"
 	"time"
 
-	"gonum.org/v1/gonum/floats"
-
 	"allcoats/core/base/fault"
 	"allcoats/core/base/parallel"
 	"allcoats/core/boat/survey"
@@ -32,8 +30,9 @@ type Value struct {
 }
 
 // Risk replays the plan of a place over n futures, and a quarter of them with one
-// more helper and with a tent over every boat. told may be nil; when ctx ends the
-// work stops with its error.
+// more helper and with a tent over every boat; with n 0 only the plan, over as many as a
+// yard of this size is played in when it is planned. told may be nil; when ctx ends the work
+// stops with its error.
 func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done float64)) (YardRisk, error) {
 	s, kept, err := a.showYard(ctx, placeID)
 	if err != nil {
@@ -43,8 +42,13 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 		return YardRisk{}, fault.Errors(s.view.Trouble)
 	}
 	starts := kept.Starts
-	n = max(20, min(n, 2000))
-	few := max(20, n/4)
+	few := 0
+	if n == 0 {
+		n = s.courses()
+	} else {
+		n = max(20, min(n, 2000))
+		few = max(20, n/4)
+	}
 	total, done := float64(n+2*few), 0.0
 	tell := func(share float64, of int) {
 		if told != nil {
@@ -58,6 +62,9 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 	a.standing.bet(placeID, &oddsMade{s.view.Now, s.view.Version, odds})
 	done += float64(n)
 	out := YardRisk{Risk: base, Values: []Value{}}
+	if few == 0 {
+		return out, nil
+	}
 	week := Value{Name: "begun a week earlier, or launched a week later", DuePct: []float64{}}
 	for _, b := range base.Boats {
 		week.DuePct = append(week.DuePct, b.WeekPct)
@@ -201,13 +208,13 @@ func (p player) play(future weather.Series, order plan.Starts) plan.Outcome {
 	return m.Play(order)
 }
 
-// Way is a change that may bring late boats in time, with what it costs.
+// Way is a change that may bring boats forward, with what it costs.
 type Way struct {
 	Name  string  `json:"name"`
 	Cents float64 `json:"cents"`
-	// LateH is how late each boat would be, in the order of the launches.
-	LateH []float64 `json:"lateH"`
-	// Enough says that no boat would be late.
+	// Odds are when each boat would be ready, in the order of the launches.
+	Odds []plan.Odds `json:"odds"`
+	// Enough says that every boat would be ready by the day wanted nine times in ten.
 	Enough bool `json:"enough"`
 }
 
@@ -221,10 +228,11 @@ const (
 // wayRounds are the orders that are tried for each change.
 const wayRounds = 400
 
-// Ways tries what may be given when a launch is late: later days, longer hours, one
-// more helper, a tent. What is enough comes first, then the cheapest.
+// Ways tries what would bring the boats forward: later days, longer hours, one more helper, a
+// tent; each is planned and played in as many courses of the weather as the plan. What is
+// enough comes first, then the cheapest.
 func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
-	s, _, err := a.showYard(ctx, placeID)
+	s, kept, err := a.showYard(ctx, placeID)
 	if err != nil {
 		return nil, err
 	}
@@ -235,14 +243,16 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 	if hour == 0 {
 		hour = usualHourCents
 	}
-	later := Way{Name: "launch later, as planned now", Enough: true, LateH: []float64{}}
+	later := Way{Name: "launch later, as planned now", Enough: true}
+	if later.Odds, err = s.odds(ctx, kept.Starts); err != nil {
+		return nil, err
+	}
 	for k, l := range s.view.Plan.Launches {
 		day := float64(usualDayCents)
 		if t := s.looks[k].boat.Tent; t != nil {
 			day = t.Prices.DayCents
 		}
-		later.Cents += day * math.Ceil(l.LateH/24)
-		later.LateH = append(later.LateH, l.LateH)
+		later.Cents += day * math.Ceil(later.lateH(k, l.Due)/24)
 	}
 	out := []Way{later}
 	for _, w := range []struct {
@@ -284,14 +294,16 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 		if err != nil {
 			return nil, err
 		}
-		p, _ := m.Make(ctx, plan.Kept{}, plan.Effort{Seed: planSeed, Rounds: s.rounds(wayRounds)})
-		one := Way{Name: w.name, Cents: w.cents(p), Enough: true, LateH: []float64{}}
-		for _, l := range p.Launches {
-			one.LateH = append(one.LateH, l.LateH)
-			one.Enough = one.Enough && l.LateH == 0
+		p, its := m.Make(ctx, plan.Kept{}, plan.Effort{Seed: planSeed, Rounds: s.rounds(wayRounds)})
+		one := Way{Name: w.name, Cents: w.cents(p), Enough: true}
+		if one.Odds, err = v.odds(ctx, its.Starts); err != nil {
+			return nil, err
 		}
-		if w.adds && floats.Sum(one.LateH) > floats.Sum(later.LateH) {
-			one.LateH = later.LateH
+		for k, l := range s.view.Plan.Launches {
+			if now := later.Odds[k]; w.adds && now.Half != nil && (one.Odds[k].Half == nil || one.Odds[k].Half.After(*now.Half)) {
+				one.Odds[k] = now
+			}
+			one.Enough = one.Enough && (l.Due == nil || one.Odds[k].DuePct >= 90)
 		}
 		out = append(out, one)
 	}
@@ -305,6 +317,25 @@ func (a *App) Ways(ctx context.Context, placeID string) ([]Way, error) {
 		return int(a.Cents - b.Cents)
 	})
 	return out, nil
+}
+
+// odds are those of the boats when a plan is played.
+func (s yardState) odds(ctx context.Context, starts plan.Starts) ([]plan.Odds, error) {
+	_, odds, err := s.play(ctx, starts, s.courses(), nil)
+	out := make([]plan.Odds, len(s.yard.Boats))
+	for k, b := range s.yard.Boats {
+		out[k] = odds[b.ID]
+	}
+	return out, err
+}
+
+// lateH is how much later than due a boat is ready half the time, 0 in time.
+func (w Way) lateH(boat int, due *time.Time) float64 {
+	half := w.Odds[boat].Half
+	if due == nil || half == nil {
+		return 0
+	}
+	return max(0, half.Sub(*due).Hours())
 }
 
 // helper is the name of somebody who is not there yet.

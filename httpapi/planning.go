@@ -34,7 +34,7 @@ type makeQuery struct {
 
 type riskQuery struct {
 	ID      string `path:"id"`
-	Futures int    `query:"futures" default:"300" minimum:"20" maximum:"2000"`
+	Futures int    `query:"futures" default:"300" minimum:"0" maximum:"2000" doc:"0 plays the plan alone, in as many as when it is planned"`
 }
 
 func planning(api huma.API, a *app.App) {

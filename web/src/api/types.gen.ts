@@ -5379,6 +5379,14 @@ export interface components {
             to?: string;
             why: components["schemas"]["SaySpan"][];
         };
+        PlanOdds: {
+            /** Format: double */
+            duePct: number;
+            /** Format: date-time */
+            half?: string;
+            /** Format: date-time */
+            nine?: string;
+        };
         PlanOpenHours: {
             starts: components["schemas"]["CalendarStretch"][];
             surfaceId: string;
@@ -7053,8 +7061,8 @@ export interface components {
             /** Format: double */
             cents: number;
             enough: boolean;
-            lateH: number[];
             name: string;
+            odds: components["schemas"]["PlanOdds"][];
         };
         WeatherHour: {
             /** Format: date-time */
@@ -10705,6 +10713,7 @@ export interface operations {
     "get-risk": {
         parameters: {
             query?: {
+                /** @description 0 plays the plan alone, in as many as when it is planned */
                 futures?: number;
             };
             header?: never;

@@ -11,6 +11,7 @@ import { LeftOut } from "./LeftOut";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
 import { beginnings, Sheets } from "./Sheets";
+import { Ways } from "./Ways";
 import { Week } from "./Week";
 import { Yard } from "./Yard";
 
@@ -140,6 +141,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
       </div>
       <LeftOut plan={plan} />
       <Moved plan={plan} />
+      {plan.plan && view === "season" && mine && <Earlier plan={plan} mine={mine} />}
       {plan.plan && view === "season" && <Season plan={plan} boatId={boatId} />}
       {plan.plan && view === "week" && <Week plan={plan} boatId={boatId} />}
       {plan.plan && view === "sheets" && <Sheets plan={plan} />}
@@ -150,11 +152,22 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
   );
 }
 
+/** What would bring a boat forward, worked out when it is asked for. */
+function Earlier({ plan, mine }: { plan: Schemas["YardPlan"]; mine: Schemas["PlanLaunching"] }) {
+  const [asked, ask] = useState(false);
+  if (asked) return <Ways plan={plan} boats={[mine]} title={`What would bring ${mine.boat} forward, and its price`} />;
+  return (
+    <button type="button" className="btn no-print mb-4 min-h-11" onClick={() => ask(true)}>
+      What would bring her forward?
+    </button>
+  );
+}
+
 /** Keeps the first plan there is, so that tomorrow's goes on from it, and plays one without odds in many courses of the weather. */
 function useKept(plan: Schemas["YardPlan"]) {
   const id = plan.place.id;
   const first = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make?quick=true`, "POST");
-  const odds = useStream<Schemas["LineYardRisk"]>(`/api/places/${id}/plan/risk?futures=60`);
+  const odds = useStream<Schemas["LineYardRisk"]>(`/api/places/${id}/plan/risk?futures=0`);
   const refresh = useChange(["plan"], async () => undefined);
   const again = refresh.mutate;
   const asked = useRef(-1);

@@ -1,11 +1,10 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useWays } from "../../api/queries";
-import { Loaded } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { number } from "../../ui/settings";
 import { clock, day, sameDay, stamp } from "../../ui/time";
 import { named } from "./name";
+import { Ways } from "./Ways";
 
 type Launching = Schemas["PlanLaunching"];
 
@@ -61,7 +60,7 @@ export function Yard({ plan }: { plan: Schemas["YardPlan"] }) {
           </tbody>
         </table>
       </div>
-      {late && <Ways plan={plan} />}
+      {late && <Ways plan={plan} boats={plan.plan?.launches ?? []} title="What would bring them in time" />}
       {(plan.plan?.notes ?? []).map((n) => (
         <p key={JSON.stringify(n)} className="mt-2 border-l-4 border-warning pl-3 text-sm">
           <Said words={n} />.
@@ -114,56 +113,6 @@ function inHand(l: Launching) {
   if (!l.at || !l.due) return "–";
   if (l.lateH > 0) return `late by ${days(Math.ceil(l.lateH / 24))}`;
   return days(Math.floor((Date.parse(l.due) - Date.parse(l.half ?? l.at)) / 86_400_000));
-}
-
-/** What may be given when a launch is late, the cheapest that is enough first. */
-function Ways({ plan }: { plan: Schemas["YardPlan"] }) {
-  const ways = useWays(plan.place.id, plan.version);
-  const boats = plan.plan?.launches ?? [];
-  return (
-    <section className="mt-6">
-      <h2 className="text-lg">What would bring them in time</h2>
-      <Loaded query={ways}>
-        {(list) => (
-          <div className="overflow-x-auto">
-            <table className="table-plain">
-              <thead>
-                <tr>
-                  <th>Give</th>
-                  <th className="num">Cost about</th>
-                  {boats.map((b) => (
-                    <th key={b.boatId} className="num">
-                      {b.boat}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {list.map((w) => (
-                  <tr key={w.name}>
-                    <td>
-                      {w.name}
-                      {w.enough && <b> · enough in usual weather</b>}
-                    </td>
-                    <td className="num">{number(w.cents / 100, 0)}</td>
-                    {w.lateH.map((h, i) => (
-                      <td key={boats[i]?.boatId} className="num whitespace-nowrap">
-                        {h > 0 ? `late by ${days(Math.ceil(h / 24))}` : "in time"}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        )}
-      </Loaded>
-      <p className="quiet mt-1 text-sm">
-        Worked out in the usual weather of the months; how often each is enough is in Risk. Costs are rules of thumb in your currency: your
-        price of an hour (Hands and tasks), of a day on the hard (Tent and heat), a tent of film at 300.
-      </p>
-    </section>
-  );
 }
 
 /** Days of the calendar: a launch is in time to the end of its day. */

@@ -174,16 +174,19 @@ it("draws the season by surface and by person", async () => {
 it("tells late boats, what would help, and what closes soon", async () => {
   answers({
     "GET /api/places/p/plan/ways": [
-      { name: "launch later", cents: 1200, lateH: [10], enough: true },
-      { name: "one more helper", cents: 50000, lateH: [0], enough: false },
+      { name: "launch later", cents: 1200, odds: [{ half: "2026-05-20T10:00:00Z", duePct: 10 }], enough: true },
+      { name: "a tent", cents: 50000, odds: [{ half: "2026-05-12T10:00:00Z", nine: "2026-05-13T10:00:00Z", duePct: 95 }], enough: true },
     ],
   });
   show(<Yard plan={plan()} />);
   expect(screen.getByText("late by 1 day")).toBeTruthy();
   expect(screen.getByText(/nothing is planned on Bottom/)).toBeTruthy();
   expect(screen.getByText(/topcoat is planned for/)).toBeTruthy();
-  expect((await screen.findByText("launch later")).closest("tr")?.textContent).toContain("enough");
-  expect(screen.getByText("500")).toBeTruthy();
+  expect((await screen.findByText("launch later")).closest("tr")?.textContent).toContain("20 May – later");
+  const tent = screen.getByText("a tent").closest("tr")?.textContent;
+  expect(tent).toContain("in time nine times in ten");
+  expect(tent).toContain("500");
+  expect(tent).toContain("12 May – Wed 13 May");
 });
 
 it("plays the futures when asked and shows the odds", async () => {
