@@ -1,15 +1,18 @@
 package e2e
 
 import (
-	"allcoats/core/job/task"
+	"bytes"
 	"context"
 	"io"
 	"net/http"
+	"os/exec"
 	"strings"
 	"testing"
 
-	ics "github.com/arran4/golang-ical"
+	"allcoats/core/job/task"
 
+	ics "github.com/arran4/golang-ical"
+	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -25,6 +28,21 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	p := tab(t, s)
 	at := "/boats/" + boats[0].ID + "/plan"
 	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern is ready half the time by").Press("Yard").SeeIn("h1", "boats are late").Press("Season").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
+
+	// Each person's sheet of the day prints on a page of its own.
+	p.Press("Day sheets").SeeIn("h1", "3 people work today")
+	require.NoError(t, p.Err())
+	raw, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4), chromedp.PDFPrintBackground()))
+	require.NoError(t, err)
+	read := exec.Command("pdftotext", "-", "-")
+	read.Stdin = bytes.NewReader(raw)
+	text, err := read.Output()
+	require.NoError(t, err)
+	pages := strings.Split(strings.TrimSuffix(string(text), "\f"), "\f")
+	require.Len(t, pages, 3)
+	for i, name := range []string{"Ada", "Wim", "Kim"} {
+		assert.Contains(t, pages[i], name+", Sat 9 May")
+	}
 
 	// A bar is dragged to a later day and pinned there; then set free again.
 	v, err := s.App.YardPlan(ctx, place)
@@ -79,7 +97,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	res, err := http.Get(s.URL + "/api/places/" + place + "/plan.ics")
 	require.NoError(t, err)
 	defer res.Body.Close()
-	raw, err := io.ReadAll(res.Body)
+	raw, err = io.ReadAll(res.Body)
 	require.NoError(t, err)
 	c, err := ics.ParseCalendar(strings.NewReader(string(raw)))
 	require.NoError(t, err)

@@ -26,7 +26,7 @@ export function Sheets({ plan }: { plan: Schemas["YardPlan"] }) {
   return (
     <>
       {people.map((p) => (
-        <section key={p.name} className="sheet mb-6 break-after-page">
+        <section key={p.name} className="sheet mb-6 not-first-of-type:break-before-page">
           <h2 className="text-lg">
             {p.name}, {day(on, zone)}
           </h2>

@@ -48,8 +48,8 @@ export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats:
         )}
       </Loaded>
       <p className="quiet mt-1 text-sm">
-        Each is planned and played in the same courses of the weather as the plan. Costs are rules of thumb in your currency: your price of
-        an hour (Hands and tasks), of a day on the hard (Tent and heat), a tent of film at 300.
+        Each is planned and played in the same courses of the weather as the plan. Costs are of the whole yard, rules of thumb in your
+        currency: your price of an hour (Hands and tasks), of a day on the hard (Tent and heat), a tent of film at 300.
       </p>
     </section>
   );
