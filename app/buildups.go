@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 	"time"
@@ -11,6 +12,7 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/exposure/surface"
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
@@ -52,9 +54,11 @@ func (s Step) with(sheet product.Sheet) step.Step {
 	return s.Step
 }
 
-// Finding is what a rule has to say of a step, and whether it is let stand.
+// Finding is what a rule has to say of a step, and whether it is let stand. Mended are the
+// steps with its mend, if that can be put in with the products of the library.
 type Finding struct {
 	rules.Finding
+	Mended      []Step    `json:"mended,omitempty"`
 	Overruled   bool      `json:"overruled"`
 	Reason      string    `json:"reason"`
 	OverruledAt time.Time `json:"overruledAt"`
@@ -303,11 +307,27 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 	return out, nil
 }
 
+// caseOf is a surface with steps as the rules want it.
+func (w work) caseOf(f Surface, core []step.Step) rules.Case {
+	b, p := w.survey.Boat, w.survey.Place
+	c := rules.Case{Part: f.Part, Substrate: f.Substrate, SubstrateNote: f.SubstrateNote, Tone: f.Tone, TiltDeg: f.Tilt(f.Part), Sheltered: f.Shelter == survey.Shed, Findings: f.Findings, OpenDefects: f.OpenDefects,
+		HottestC: surface.Hottest(p.LatitudeDeg, p.LongitudeDeg, p.normals(), surface.Of(f.Description, f.Part, f.Side, b.HeadingDeg))}
+	for _, s := range core {
+		c.Steps = append(c.Steps, rules.Step{Step: s})
+	}
+	for _, o := range w.survey.Surfaces {
+		if o.ID != f.ID {
+			c.Beside = append(c.Beside, rules.Beside{Name: o.Name, Part: o.Part, Substrate: o.Substrate})
+		}
+	}
+	return c
+}
+
 // findings asks the rules about steps on a surface.
 func (w work) findings(f Surface, steps []Step, core []step.Step, r buildup.Result) []Finding {
-	c := rules.Case{Part: f.Part, Substrate: f.Substrate, TiltDeg: f.Tilt(f.Part), Sheltered: f.Shelter == survey.Shed, Findings: f.Findings, OpenDefects: f.OpenDefects}
-	for i, s := range core {
-		c.Steps = append(c.Steps, rules.Step{Step: s, ExpiredOn: w.expiredOn(steps[i].ProductID)})
+	c := w.caseOf(f, core)
+	for i := range c.Steps {
+		c.Steps[i].ExpiredOn = w.expiredOn(steps[i].ProductID)
 	}
 	out := []Finding{}
 	for _, found := range rules.Check(c) {
@@ -315,13 +335,57 @@ func (w work) findings(f Surface, steps []Step, core []step.Step, r buildup.Resu
 		if found.Step >= 0 {
 			id = steps[found.Step].ID
 		}
-		one := Finding{Finding: found}
+		one := Finding{Finding: found, Mended: w.mended(f, steps, found.Mend)}
 		if o, ok := w.overrule[[3]string{f.ID, id, found.Rule}]; ok {
 			one.Overruled, one.Reason, one.OverruledAt = true, o.Reason, time.Unix(o.At, 0).UTC()
 		}
 		out = append(out, one)
 	}
 	return out
+}
+
+// mended are steps with a mend, nil without one or if the library lacks what it takes.
+func (w work) mended(f Surface, steps []Step, m *rules.Mend) []Step {
+	if m == nil {
+		return nil
+	}
+	put := []Step{}
+	for _, want := range m.Steps {
+		st := Step{Step: want.Step}
+		switch {
+		case want.From >= 0:
+			st.ProductID = steps[want.From].ProductID
+			if !slices.ContainsFunc(put, func(o Step) bool { return o.ID == steps[want.From].ID }) {
+				st.ID = steps[want.From].ID
+			}
+			if !st.Films() {
+				st.ProductID, st.Coats, st.DFTUm, st.Method = "", 0, 0, ""
+			}
+		case want.Kind != "":
+			id, ok := w.choose(scheme.Step{Step: want.Step, Kind: want.Kind, Binder: want.Binder}, f)
+			if !ok {
+				return nil
+			}
+			st.ProductID = id
+			st.Step = scheme.Laid(want.Step, w.products[id])
+		}
+		put = append(put, st)
+	}
+	return slices.Concat(steps[:m.At], put, steps[m.At+m.Take:])
+}
+
+// choose is the product of the library that suits a step of a scheme on a surface best.
+func (w work) choose(s scheme.Step, f Surface) (id string, ok bool) {
+	ids := slices.SortedFunc(maps.Keys(w.products), func(a, b string) int { return strings.Compare(w.products[a].Name, w.products[b].Name) })
+	sheets := make([]product.Sheet, len(ids))
+	for i, id := range ids {
+		sheets[i] = w.products[id]
+	}
+	i, ok := s.Find(sheets, scheme.Place{Part: f.Part, Substrate: f.Substrate})
+	if !ok {
+		return "", false
+	}
+	return ids[i], true
 }
 
 // Overrule lets a finding on a step stand, with a written reason that stays in

@@ -39,16 +39,16 @@ func (a *App) Starts(ctx context.Context, boatID string) ([]Start, error) {
 	if err != nil {
 		return nil, err
 	}
-	schemes, err := a.SchemeList(ctx)
-	if err != nil {
-		return nil, err
-	}
 	out := []Start{}
 	for _, f := range w.survey.Surfaces {
 		if !w.untouched(f.ID) {
 			continue
 		}
 		s := Start{f.ID, f.Name, scheme.JobFor(f.Part, f.Substrate), []School{}}
+		schemes, err := w.schemes(f)
+		if err != nil {
+			return nil, err
+		}
 		amiss := map[string]int{}
 		for _, k := range schemes {
 			if k.Job != s.Job {
@@ -95,7 +95,7 @@ func (a *App) Begin(ctx context.Context, boatID string, choices []StartChoice) (
 				bad.Add(at+".surfaceId", "is no surface of this boat on which nothing is planned")
 				continue
 			}
-			steps, _, err := a.SchemeSteps(ctx, c.Scheme)
+			steps, _, err := w.schemeSteps(c.Scheme, w.surface(c.SurfaceID))
 			if err != nil {
 				bad.Add(at+".scheme", "is no scheme that the program knows")
 				continue

@@ -2,6 +2,7 @@ package app_test
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -220,37 +221,36 @@ func TestASystemKeepsItsVersions(t *testing.T) {
 	assert.Error(t, a.RemoveSystem(ctx, sys.ID))
 }
 
-// No scheme makes a coat fail on the surface that it is for, and each knows its
-// products.
-func TestSchemesBreakNoRuleThatStops(t *testing.T) {
+// Every scheme finds its products in the example library, those that suit the surface, and the
+// build-up of it has nothing that stops.
+func TestSchemesAreForTheirSurfaces(t *testing.T) {
 	a := withDemo(t)
-	on := map[string]survey.Substrate{"bottom-water": survey.GRP, "bottom-solvent": survey.GRP, "bottom-cold": survey.GRP, "bottom-aluminium": survey.Aluminium,
-		"bottom-steel": survey.Steel, "gelcoat": survey.Gelcoat, "topsides-spot": survey.Gelcoat, "topsides-two": survey.Gelcoat, "topsides-one-part": survey.Gelcoat,
-		"varnish-three": survey.SolidWood, "varnish-seven": survey.SolidWood, "varnish-epoxy": survey.SolidWood, "varnish-oil": survey.SolidWood,
-		"nonskid-paint": survey.GRP, "nonskid-grit": survey.GRP, "metal-topsides": survey.Aluminium, "metal-topsides-one-part": survey.Steel,
-		"metal-deck-paint": survey.Aluminium, "metal-deck-grit": survey.Steel}
 	boat, _ := square(t, a)
 	for _, s := range scheme.Schemes {
-		part := area.Topsides
-		if strings.HasPrefix(s.Key, "bottom") {
-			part = area.Bottom
-		} else if strings.HasPrefix(s.Key, "nonskid") || strings.HasPrefix(s.Key, "metal-deck") {
-			part = area.Deck
+		part := map[string]area.Part{scheme.Bottom: area.Bottom, scheme.MetalBottom: area.Keel, scheme.Deck: area.Deck, scheme.MetalDeck: area.Deck, scheme.Inside: area.Lockers}[s.Job]
+		if part == "" {
+			part = area.Topsides
 		}
-		require.Contains(t, on, s.Key)
-		f, err := a.AddSurface(ctx, boat, app.SurfaceEdit{Name: s.Key, Part: part, Side: area.Both, Description: survey.Usual(part, on[s.Key]),
-			Measured: area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 10, UncertaintyPct: 2}}}})
+		e := app.SurfaceEdit{Name: s.Key, Part: part, Side: area.Both, Description: survey.Usual(part, s.On[0]), Measured: area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 10, UncertaintyPct: 2}}}}
+		if s.Over != "" {
+			e.Findings.Layers = []survey.Layer{{Kind: s.Over, Um: 200, Soundness: survey.Sound}}
+		}
+		f, err := a.AddSurface(ctx, boat, e)
 		require.NoError(t, err)
-		steps, missing, err := a.SchemeSteps(ctx, s.Key)
-		require.NoError(t, err)
-		assert.Empty(t, missing, s.Key)
-		got, err := a.PreviewBuildUp(ctx, f.ID, steps)
+		all := must(a.Schemes(ctx, f.ID))
+		at := slices.IndexFunc(all, func(o app.Scheme) bool { return o.Key == s.Key })
+		require.GreaterOrEqual(t, at, 0, "%s is for %s", s.Key, s.On[0])
+		assert.Empty(t, all[at].Missing, s.Key)
+		got, err := a.PreviewBuildUp(ctx, f.ID, all[at].Planned)
 		require.NoError(t, err, s.Key)
 		for _, x := range got.Findings {
-			assert.NotEqual(t, string(rules.Stop), x.Severity, "%s: %s", s.Key, x.Text)
+			assert.NotEqual(t, rules.Stop, x.Severity, "%s: %s", s.Key, x.Text)
+		}
+		for _, o := range all {
+			assert.Contains(t, o.On, s.On[0], "only what is for the substrate")
 		}
 	}
-	_, _, err := a.SchemeSteps(ctx, "none")
+	_, err := a.Schemes(ctx, "none")
 	assert.Error(t, err)
 }
 

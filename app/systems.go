@@ -10,7 +10,6 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
-	"allcoats/core/film/film"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
@@ -162,40 +161,23 @@ func (a *App) RemoveSystem(ctx context.Context, id string) error {
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemoveSystem(ctx, id) })
 }
 
-// SchemeSteps turns a scheme into steps with products of the library. What the
-// library has no product for is named in missing, and left out.
-func (a *App) SchemeSteps(ctx context.Context, key string) (steps []Step, missing []string, err error) {
+// schemeSteps turns a scheme into steps with the products of the library that suit a surface.
+// What the library has no product for is named in missing, and left out.
+func (w work) schemeSteps(key string, f Surface) (steps []Step, missing []string, err error) {
 	i := slices.IndexFunc(scheme.Schemes, func(s scheme.Scheme) bool { return s.Key == key })
 	if i < 0 {
 		return nil, nil, fault.At("key", "is no scheme that the program knows")
-	}
-	all, err := a.Products(ctx)
-	if err != nil {
-		return nil, nil, err
-	}
-	sheets := make([]product.Sheet, len(all))
-	for i, p := range all {
-		sheets[i] = p.Sheet
 	}
 	steps, missing = []Step{}, []string{}
 	for _, s := range scheme.Schemes[i].Steps {
 		st := Step{Step: s.Step}
 		if s.Kind != "" {
-			k, ok := s.Find(sheets)
+			id, ok := w.choose(s, f)
 			if !ok {
 				missing = append(missing, strings.TrimSpace(strings.Join([]string{s.Grade, string(s.Trait), string(s.Binder), s.Kind.Name()}, " ")))
 				continue
 			}
-			st.ProductID = all[k].ID
-			if st.DFTUm == 0 {
-				st.DFTUm = sheets[k].Film.TypicalUm
-			}
-			if m, ok := film.MethodByKey(s.Method); ok {
-				st.LossPct = m.LossPct
-				if own, ok := sheets[k].LossPct[m.Key]; ok {
-					st.LossPct = own
-				}
-			}
+			st.ProductID, st.Step = id, scheme.Laid(s.Step, w.products[id])
 		}
 		steps = append(steps, st)
 	}
@@ -209,15 +191,26 @@ type Scheme struct {
 	Missing []string `json:"missing"`
 }
 
-// SchemeList lists the schemes with their steps.
-func (a *App) SchemeList(ctx context.Context) ([]Scheme, error) {
-	out := make([]Scheme, len(scheme.Schemes))
-	for i, s := range scheme.Schemes {
-		steps, missing, err := a.SchemeSteps(ctx, s.Key)
+// Schemes lists the schemes that a surface may have, with their steps for it.
+func (a *App) Schemes(ctx context.Context, surfaceID string) ([]Scheme, error) {
+	w, err := a.loadWork(ctx, a.store.Read(ctx), surfaceID)
+	if err != nil {
+		return nil, err
+	}
+	return w.schemes(w.surface(surfaceID))
+}
+
+func (w work) schemes(f Surface) ([]Scheme, error) {
+	out := []Scheme{}
+	for _, s := range scheme.Schemes {
+		if !s.Suits(f.Substrate, f.Findings.Layers) {
+			continue
+		}
+		steps, missing, err := w.schemeSteps(s.Key, f)
 		if err != nil {
 			return nil, err
 		}
-		out[i] = Scheme{s, steps, missing}
+		out = append(out, Scheme{s, steps, missing})
 	}
 	return out, nil
 }

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -86,6 +87,21 @@ func anyRecoat(s *product.Sheet) *product.Recoat {
 	return &s.Recoat[len(s.Recoat)-1]
 }
 
+// nature is what a sheet says of a product with yes or no.
+type nature struct {
+	word string
+	at   func(*product.Sheet) *bool
+}
+
+var natures = []nature{
+	{"strong solvent", func(s *product.Sheet) *bool { return &s.StrongSolvent }}, {"copper", func(s *product.Sheet) *bool { return &s.Copper }},
+	{"zinc", func(s *product.Sheet) *bool { return &s.Zinc }}, {"blushes", func(s *product.Sheet) *bool { return &s.Blushes }},
+	{"porous", func(s *product.Sheet) *bool { return &s.Porous }}, {"air-inhibited", func(s *product.Sheet) *bool { return &s.AirInhibited }},
+	{"waxed", func(s *product.Sheet) *bool { return &s.Waxed }}, {"no solvent wipe", func(s *product.Sheet) *bool { return &s.NoSolventWipe }},
+	{"needs cover", func(s *product.Sheet) *bool { return &s.NeedsCover }}, {"underwater", func(s *product.Sheet) *bool { return &s.Underwater }},
+	{"decks", func(s *product.Sheet) *bool { return &s.Decks }},
+}
+
 var sheetColumns = []sheetColumn{
 	text("name", func(s *product.Sheet) *string { return &s.Name }),
 	text("kind", func(s *product.Sheet) *string { return (*string)(&s.Kind) }),
@@ -119,6 +135,40 @@ var sheetColumns = []sheetColumn{
 	limit("above dew point K", func(s *product.Sheet) **float64 { return &s.Limits.SpreadMinK }),
 	figure("hold h", func(s *product.Sheet) *float64 { return &s.Limits.HoldH }),
 	figure("rain-free h", func(s *product.Sheet) *float64 { return &s.Limits.RainFreeH }),
+	{"catalyst % by °C", func(s *product.Sheet) string {
+		parts := make([]string, len(s.Doses))
+		for i, d := range s.Doses {
+			parts[i] = fmt.Sprintf("%g:%g", d.TempC, d.Pct)
+		}
+		return strings.Join(parts, " ")
+	}, func(s *product.Sheet, v string) error {
+		for _, part := range strings.Fields(v) {
+			var d product.Dose
+			if _, err := fmt.Sscanf(part, "%g:%g", &d.TempC, &d.Pct); err != nil {
+				return fmt.Errorf("%q is not temperature:per cent, such as 12:3 18:2", part)
+			}
+			s.Doses = append(s.Doses, d)
+		}
+		return nil
+	}},
+	{"nature", func(s *product.Sheet) string {
+		var words []string
+		for _, n := range natures {
+			if *n.at(s) {
+				words = append(words, n.word)
+			}
+		}
+		return strings.Join(words, "; ")
+	}, func(s *product.Sheet, v string) error {
+		for _, word := range strings.Split(v, ";") {
+			i := slices.IndexFunc(natures, func(n nature) bool { return strings.EqualFold(n.word, strings.TrimSpace(word)) })
+			if i < 0 {
+				return fmt.Errorf("%q is none of the words of a product's nature, such as copper or underwater", strings.TrimSpace(word))
+			}
+			*natures[i].at(s) = true
+		}
+		return nil
+	}},
 	hours("pot life", func(s *product.Sheet) *cure.Table { return &s.PotLife }),
 	hours("touch-dry", func(s *product.Sheet) *cure.Table { return &s.TouchDry }),
 	hours("sandable", func(s *product.Sheet) *cure.Table { return &s.Sandable }),
@@ -176,7 +226,7 @@ var sheetColumns = []sheetColumn{
 }
 
 // SheetsCSV writes data sheets as a table: the figures that most sheets have.
-// Recoat windows over particular kinds, grades and doses stay in the JSON form.
+// Recoat windows over particular kinds, and grades, stay in the JSON form.
 func SheetsCSV(sheets []product.Sheet) ([]byte, error) {
 	t := Table{Name: "Data sheets"}
 	for _, c := range sheetColumns {

@@ -14,8 +14,8 @@ import (
 	"github.com/xuri/excelize/v2"
 )
 
-const onePrimer = `name,kind,volume solids %,film least µm,film typical µm,film greatest µm,cures above °C,base by volume,hardener by volume,air from °C,recoat from,laid by,packs
-"Grey, quick",high-build-primer,55,75,100,150,5,3,1,10,10:12 20:6,roller brush,"2.5 L kit=2.5@9900; 1 L base=1@4000/base"
+const onePrimer = `name,kind,volume solids %,film least µm,film typical µm,film greatest µm,cures above °C,base by volume,hardener by volume,air from °C,pot life,recoat from,laid by,packs
+"Grey, quick",high-build-primer,55,75,100,150,5,3,1,10,10:6 20:3,10:12 20:6,roller brush,"2.5 L kit=2.5@9900; 1 L base=1@4000/base"
 `
 
 func TestADataSheetIsReadFromATable(t *testing.T) {

@@ -47,8 +47,8 @@ func storing(api huma.API, a *app.App) {
 
 	register(api, "list-rules", get, "/api/rules", "The rules of what goes together, each with its reason, source and cure",
 		func(context.Context, *none) ([]rules.Rule, error) { return rules.Catalogue, nil })
-	register(api, "list-schemes", get, "/api/schemes", "Usual sequences of work by school, with products of the library",
-		func(ctx context.Context, _ *none) ([]app.Scheme, error) { return a.SchemeList(ctx) })
+	register(api, "list-schemes", get, "/api/surfaces/{id}/schemes", "Usual sequences of work by school, with the products of the library that suit a surface",
+		func(ctx context.Context, in *byID) ([]app.Scheme, error) { return a.Schemes(ctx, in.ID) })
 	register(api, "overrule", post, "/api/surfaces/{id}/overrule", "Let a finding stand, with a reason",
 		func(ctx context.Context, in *bodyByID[OverruleEdit]) (app.BuildUp, error) {
 			return a.Overrule(ctx, in.ID, in.Body.StepID, in.Body.Rule, in.Body.Reason, in.Body.On)

@@ -90,8 +90,6 @@ func TestSystemsAndSchemesOverTheWire(t *testing.T) {
 	assert.Equal(t, []string{"body.name"}, locations(problem))
 	status, _ = c.call("DELETE", "/api/systems/"+all[0].ID, nil)
 	assert.Less(t, status, 300)
-	schemes, _ := c.get("/api/schemes")
-	assert.Contains(t, schemes, "cold: low-temperature hardener")
 	rules, _ := c.get("/api/rules")
 	assert.Contains(t, rules, "copper-near-aluminium")
 }

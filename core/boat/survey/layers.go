@@ -87,11 +87,12 @@ const (
 	OldTwoPart     LayerKind = "two-part paint"
 	OldVarnish     LayerKind = "varnish"
 	OldStain       LayerKind = "stain"
+	OldOil         LayerKind = "oil"
 	OldAntifouling LayerKind = "antifouling"
 )
 
 // LayerKinds lists the kinds of old layers.
-var LayerKinds = []LayerKind{OldUnknown, OldGelcoat, OldFiller, OldEpoxy, OldPrimer, OldOnePart, OldTwoPart, OldVarnish, OldStain, OldAntifouling}
+var LayerKinds = []LayerKind{OldUnknown, OldGelcoat, OldFiller, OldEpoxy, OldPrimer, OldOnePart, OldTwoPart, OldVarnish, OldStain, OldOil, OldAntifouling}
 
 // Soundness of an old layer.
 type Soundness string
@@ -176,8 +177,8 @@ func (f Findings) AboveStop() (um float64, known bool) {
 	return um, known
 }
 
-// Moisture above which wood is too wet to be coated, %: a rule of thumb.
-const wetWoodPct = 18
+// WetWoodPct is the moisture above which wood is too wet to be coated, %: a rule of thumb.
+const WetWoodPct = 18
 
 // Cautions are what the old layers and the substrate warn of; they defer to
 // local rules and licensed practice.
@@ -200,8 +201,8 @@ func (f Findings) Cautions(s Substrate) []say.Sentence {
 		"Old antifouling is toxic, older ones may hold tin: never sand it dry. Wet it, catch dust, slurry and wash water, and follow local rules for the waste.")
 	add(loose, "A loose layer carries nothing: take it off down to what is sound before anything goes on.")
 	for _, m := range f.Moisture {
-		if s.Info().Wood && m.Pct > wetWoodPct {
-			out = append(out, say.Of("%.3g %% moisture (%s): wood over %d %% is too wet to be sealed (rule of thumb). Dry it first.", m.Pct, m.Where, wetWoodPct))
+		if s.Info().Wood && m.Pct > WetWoodPct {
+			out = append(out, say.Of("%.3g %% moisture (%s): wood over %d %% is too wet to be sealed (rule of thumb). Dry it first.", m.Pct, m.Where, WetWoodPct))
 		}
 	}
 	add(!s.Info().Wood && !s.Info().Metal && len(f.Moisture) > 0,

@@ -179,6 +179,8 @@ type Sheet struct {
 	// UVPerUm is the absorbance of a micrometre of dry film for ultraviolet
 	// light (base e), of clear coats.
 	UVPerUm float64 `json:"uvPerUm,omitempty"`
+	// Decks is made for decks, soles and bilges: it is trodden on.
+	Decks bool `json:"decks,omitempty"`
 	// LeastTotalUm is the total film that it protects from, such as a barrier's.
 	LeastTotalUm float64 `json:"leastTotalUm,omitempty"`
 	// LaunchMaxH is the longest time out of the water after the last coat, 0
@@ -256,6 +258,12 @@ func (s Sheet) BaseShare() float64 {
 	return r.Base / (r.Base + r.Hardener)
 }
 
+// Isocyanate reports a product whose hardener, or the product itself, holds isocyanate: a
+// polyurethane of two parts, or one that cures with the moisture of the air.
+func (s Sheet) Isocyanate() bool {
+	return s.Binder == Polyurethane && (s.BaseShare() < 1 || s.Humidity == cure.MoistureCured)
+}
+
 // openPores is the share of an open, porous filler that takes up water: a rule of thumb.
 const openPores = 0.05
 
@@ -314,6 +322,9 @@ func (s Sheet) Validate() error {
 		bad.Under(path, r.Validate(s.OnePointTables))
 	}
 	s.validateMore(&bad)
+	if bad.Err() == nil {
+		s.together(&bad)
+	}
 	if len(s.Tins) > MaxTins {
 		bad.Add("tins", "at most %d sizes are taken", MaxTins)
 	}

@@ -1,6 +1,7 @@
 package product
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -187,7 +188,7 @@ func TestMoreFieldsAreChecked(t *testing.T) {
 		"ratioByVolume": func(s *Sheet) { s.RatioByWeight, s.Doses = Ratio{}, []Dose{{20, 2}} },
 		"tins":          func(s *Sheet) { s.Tins = make([]Tin, MaxTins+1) },
 		"tins[0].part": func(s *Sheet) {
-			s.RatioByVolume, s.RatioByWeight = Ratio{}, Ratio{}
+			s.RatioByVolume, s.RatioByWeight, s.PotLife = Ratio{}, Ratio{}, nil
 			s.Tins = []Tin{{"x", 1, 1, BasePart}}
 		},
 	} {
@@ -197,4 +198,42 @@ func TestMoreFieldsAreChecked(t *testing.T) {
 		require.ErrorAs(t, s.Validate(), &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
+}
+
+// What cannot be true together is refused at its field; the examples' figures, which fit, pass.
+func TestWhatCannotBeTrueTogether(t *testing.T) {
+	sheet := func(name string) Sheet {
+		i := slices.IndexFunc(Examples(), func(s Sheet) bool { return strings.HasPrefix(s.Name, name) })
+		require.GreaterOrEqual(t, i, 0, name)
+		return Examples()[i]
+	}
+	two, one := sheet("Topcoat, two-part"), sheet("Topcoat, one-part")
+	for _, c := range []struct {
+		path   string
+		of     Sheet
+		change func(*Sheet)
+	}{
+		{"ratioByWeight", two, func(s *Sheet) { s.RatioByWeight.Hardener = 46 }},
+		{"ratioByWeight", two, func(s *Sheet) { s.HardenerKgL = 1.2 }},
+		{"potLife", two, func(s *Sheet) { s.PotLife = nil }},
+		{"potLife", one, func(s *Sheet) { s.PotLife = two.PotLife }},
+		{"volumeSolidsPct", one, func(s *Sheet) { s.BaseKgL = 4.5 }},
+		{"volumeSolidsPct", one, func(s *Sheet) { s.VolumeSolidsPct, s.BaseKgL = 20, 0.7 }},
+		{"tackFree", two, func(s *Sheet) { s.TackFree = cure.Table{{TempC: 10, Hours: 7}, {TempC: 20, Hours: 3}} }},
+		{"sandable", two, func(s *Sheet) { s.Sandable = cure.Table{{TempC: 10, Hours: 9}, {TempC: 20, Hours: 5}} }},
+		{"throughDry", two, func(s *Sheet) { s.ThroughDry = cure.Table{{TempC: 10, Hours: 30}, {TempC: 20, Hours: 15}} }},
+		{"immersion", two, func(s *Sheet) { s.Immersion = cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 2}} }},
+		{"recoat[0].min", two, func(s *Sheet) {
+			s.Recoat = []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 3}, {TempC: 20, Hours: 2}}, NeverCloses: true}}
+		}},
+	} {
+		require.NoError(t, c.of.Validate())
+		s := c.of
+		c.change(&s)
+		var bad fault.Errors
+		require.ErrorAs(t, s.Validate(), &bad, c.path)
+		assert.Equal(t, c.path, bad[0].Path)
+	}
+	two.RatioByWeight.Hardener = 42.9 // 2 : 1 at 1.26 and 1.05 kg/L is 100 : 41.67, and 3 % may be off
+	assert.NoError(t, two.Validate())
 }

@@ -21,6 +21,9 @@ type Detail struct {
 	WaitH float64 `json:"waitH,omitempty"`
 	// Crew is how many people it takes at once, 0 for as many as bring it into a day.
 	Crew int `json:"crew,omitempty"`
+	// Wet is sanded with water. Thinner is what it is thinned with, empty for the sheet's.
+	Wet     bool   `json:"wet,omitempty"`
+	Thinner string `json:"thinnerName,omitempty"`
 	// Indoor is done under a roof, off the boat, whatever the weather.
 	Indoor bool `json:"indoor,omitempty"`
 	// KeyGrit is what the face is keyed with before each coat, taking RemovedUm; 0: it is not.

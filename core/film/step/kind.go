@@ -20,6 +20,7 @@ const (
 	Mask     Work = "mask"
 	Unmask   Work = "unmask"
 	Trial    Work = "trial"
+	Drill    Work = "drill"
 	Bed      Work = "bed"
 	Tighten  Work = "tighten"
 	Other    Work = "other"
@@ -92,6 +93,7 @@ var Kinds = []Kind{
 	{Work: Unmask, Name: "pull the tape", Told: "the tape was pulled", Logged: true, OfSurface: true, RateM2H: 60},
 	{Work: Trial, Name: "test panel", Told: "a test panel was judged", Planned: true, Logged: true, Judged: true, OfSurface: true, SetupH: 0.5},
 	{Work: Inspect, Name: "inspect", Told: "it was inspected", Planned: true, Logged: true, OfSurface: true, RateM2H: 60},
+	{Work: Drill, Name: "drill holes", Told: "holes were drilled", Planned: true, Logged: true, OfSurface: true, Noisy: true, SetupH: 0.25},
 	{Work: Bed, Name: "bed fittings", Told: "fittings were bedded", Planned: true, Logged: true, Cured: true, OfSurface: true, SetupH: 0.5},
 	{Work: Tighten, Name: "tighten fittings", Told: "fittings were tightened", Planned: true, Logged: true, Aside: true, OfSurface: true, SetupH: 0.25},
 	{Work: Other, Name: "other work", Told: "other work", Planned: true, Logged: true},

@@ -29,7 +29,7 @@ func coat(t *testing.T, name string, n int) Step {
 	return Step{Step: step.Step{Work: step.Coat, Sheet: s, Coats: n, DFTUm: s.Film.TypicalUm, Method: append(s.Methods, "brush")[0]}}
 }
 
-func sanding(grit int, um float64) Step {
+func sanded(grit int, um float64) Step {
 	return Step{Step: step.Step{Work: step.Sand, Grit: grit, RemovedUm: um}}
 }
 
@@ -79,16 +79,18 @@ func TestEveryRule(t *testing.T) {
 			Case{Part: area.Bottom, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Epoxy metal", 2), coat(t, "Antifouling, hard matrix, copper-free", 2)}}},
 		"copper-near-aluminium": {Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy metal", 2), coat(t, "Antifouling, soft", 2)}}, 1,
 			Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy metal", 2), coat(t, "Antifouling, self-polishing, copper-free", 2)}}},
-		"porous-unsealed": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), top}}, 0,
+		"porous-unsealed": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), top}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), primed, top}}},
 		"filler-solvent-wiped": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Step: step.Step{Work: step.Degrease, Agent: "solvent"}}, primed}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Step: step.Step{Work: step.Degrease, Agent: "detergent"}}, primed}}},
-		"blush-not-washed": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), sanding(120, 10)}}, 1,
-			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), {Step: step.Step{Work: step.Wash}}, sanding(120, 10)}}},
+		"blush-not-washed": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), sanded(120, 10)}}, 1,
+			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), {Step: step.Step{Work: step.Wash}}, sanded(120, 10)}}},
 		"left-to-the-sun": {Case{Part: area.Deck, Steps: []Step{primed}}, 0,
 			Case{Part: area.Deck, Steps: []Step{primed, top}}},
-		"bare-steel-overnight": {Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, primed}}, 1,
+		"no-metal-primer": {Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, primed}}, 1,
 			Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Zinc-rich", 1), primed}}},
+		"bare-steel-overnight": {Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}}}, 0,
+			Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Epoxy metal", 2)}}},
 		"least-total": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 2)}}, 0,
 			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 4)}}},
 		"few-uv-coats": {Case{Part: area.Coamings, Substrate: survey.SolidWood, Steps: []Step{coat(t, "Varnish, one-part", 4)}}, 0,
@@ -96,18 +98,18 @@ func TestEveryRule(t *testing.T) {
 		"sag": {Case{Part: area.Topsides, TiltDeg: 90, Steps: []Step{thick}}, 0, Case{Part: area.Deck, TiltDeg: 0, Steps: []Step{thick, top}}},
 		"hides": {Case{Part: area.Topsides, Steps: []Step{primed, coat(t, "Topcoat, two-part", 1)}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{primed, coat(t, "Topcoat, two-part", 2)}}},
-		"grit-step": {Case{Part: area.Topsides, Steps: []Step{sanding(80, 0), sanding(220, 0), primed, top}}, 1,
-			Case{Part: area.Topsides, Steps: []Step{sanding(80, 0), sanding(120, 0), sanding(180, 0), primed, top}}},
-		"grit-for-coat": {Case{Part: area.Topsides, Steps: []Step{primed, sanding(120, 0), top}}, 2,
-			Case{Part: area.Topsides, Steps: []Step{primed, sanding(320, 0), top}}},
+		"grit-step": {Case{Part: area.Topsides, Steps: []Step{sanded(80, 0), sanded(220, 0), primed, top}}, 1,
+			Case{Part: area.Topsides, Steps: []Step{sanded(80, 0), sanded(120, 0), sanded(180, 0), primed, top}}},
+		"grit-for-coat": {Case{Part: area.Topsides, Steps: []Step{primed, sanded(120, 0), top}}, 2,
+			Case{Part: area.Topsides, Steps: []Step{primed, sanded(320, 0), top}}},
 		"filler-pass": {Case{Part: area.Topsides, Steps: []Step{pass, primed, top}}, 0,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 2), primed, top}}},
 		"air-seal": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Gelcoat, unwaxed", 1)}}, 0,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Gelcoat, unwaxed", 1), coat(t, "Gelcoat, waxed", 1)}}},
 		"holes-after-coating": {Case{Part: area.Topsides, OpenDefects: 2, Steps: []Step{primed, top}}, 0,
 			Case{Part: area.Topsides, OpenDefects: 2, Steps: []Step{{Step: step.Step{Work: step.Fill, Sheet: sheetOf(t, "Epoxy filler"), Coats: 1, DFTUm: 3000, Method: "blade"}}, primed, top}}},
-		"sand-through": {Case{Part: area.Topsides, Steps: []Step{primed, sanding(220, 90), top}}, 1,
-			Case{Part: area.Topsides, Steps: []Step{primed, sanding(220, 40), top}}},
+		"sand-through": {Case{Part: area.Topsides, Steps: []Step{primed, sanded(220, 90), top}}, 1,
+			Case{Part: area.Topsides, Steps: []Step{primed, sanded(220, 40), top}}},
 		"film-range": {Case{Part: area.Topsides, Steps: []Step{thick, top}}, 0, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
 		"thinner":    {Case{Part: area.Topsides, Steps: []Step{primed, thinned}}, 1, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
 		"shelf-life": {Case{Part: area.Topsides, Steps: []Step{primed, stale}}, 1, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
@@ -138,7 +140,7 @@ func TestCatalogue(t *testing.T) {
 }
 
 func TestFindingsComeInTheOrderOfTheSteps(t *testing.T) {
-	c := Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy barrier coat, high", 1), sanding(60, 200), coat(t, "Antifouling, soft", 2)}}
+	c := Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy barrier coat, high", 1), sanded(60, 200), coat(t, "Antifouling, soft", 2)}}
 	got := Check(c)
 	require.NotEmpty(t, got)
 	for i := 1; i < len(got); i++ {

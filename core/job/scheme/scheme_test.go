@@ -29,7 +29,7 @@ func TestSchemesHoldTogether(t *testing.T) {
 			if st.Work != step.Coat && st.Kind == "" {
 				continue
 			}
-			i, ok := st.Find(library)
+			i, ok := st.Find(library, Place{})
 			if assert.True(t, ok, "%s: %s %s %s", s.Key, st.Trait, st.Binder, st.Kind) {
 				_, known := library[i].With(st.Grade)
 				assert.True(t, known, "%s: grade %q of %s", s.Key, st.Grade, library[i].Name)
@@ -67,13 +67,13 @@ func TestTraitsAreOfTheSheet(t *testing.T) {
 		"Low-temperature barrier":              {Kind: product.Barrier},
 		"Barrier":                              {Kind: product.Barrier, Step: step.Step{Grade: "low-temperature"}},
 	} {
-		i, ok := st.Find(library)
+		i, ok := st.Find(library, Place{})
 		if assert.True(t, ok, want) {
 			assert.Equal(t, want, library[i].Name)
 		}
 	}
 	for _, st := range []Step{{Kind: product.TopcoatTwo}, {Kind: product.Gelcoat, Trait: Unwaxed}, {Kind: product.Fairing, Trait: Light}, {Kind: product.SoftAntifoul, Step: step.Step{Grade: "low-temperature"}}} {
-		_, ok := st.Find(library)
+		_, ok := st.Find(library, Place{})
 		assert.False(t, ok, "%+v", st)
 	}
 }
@@ -95,7 +95,10 @@ func TestEachSurfaceHasItsJob(t *testing.T) {
 		{area.Spars, survey.SolidWood, "Brightwork"},
 		{area.Deck, survey.Plywood, "Non-skid deck"},
 		{area.CabinTop, survey.GRP, "Non-skid deck"},
-		{area.Sole, survey.Steel, "Metal deck"},
+		{area.Sole, survey.Steel, "Inside"},
+		{area.Coamings, survey.GRP, "Topsides in colour"},
+		{area.Spars, survey.Carbon, "Topsides in colour"},
+		{area.Lockers, survey.GRP, "Inside"},
 	} {
 		got := JobFor(c.part, c.substrate)
 		assert.Equal(t, c.want, got)

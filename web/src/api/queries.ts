@@ -66,7 +66,8 @@ export function useChange<V, R>(facts: Fact[], fn: (v: V) => Promise<R>, done?: 
 }
 
 export const useSystems = () => useQuery({ queryKey: key("systems"), queryFn: () => ok(api.GET("/api/systems")) });
-export const useSchemes = () => useQuery({ queryKey: key("schemes"), queryFn: () => ok(api.GET("/api/schemes")) });
+export const useSchemes = (surface: string) =>
+  useQuery({ queryKey: key("schemes", surface), queryFn: () => ok(api.GET("/api/surfaces/{id}/schemes", byID(surface))) });
 export const useOverview = (boat: string) =>
   useQuery({ queryKey: key("overview", boat), queryFn: () => ok(api.GET("/api/boats/{id}/overview", byID(boat))) });
 export const useStores = (boatId: string) =>

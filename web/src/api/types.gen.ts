@@ -1741,23 +1741,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/schemes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Usual sequences of work by school, with products of the library */
-        get: operations["list-schemes"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/stock": {
         parameters: {
             query?: never;
@@ -2174,6 +2157,23 @@ export interface paths {
         };
         /** How a surface is sanded before its next coat */
         get: operations["get-sanding"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/schemes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Usual sequences of work by school, with the products of the library that suit a surface */
+        get: operations["list-schemes"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3306,14 +3306,16 @@ export interface components {
             tapeH?: number;
             /** Format: double */
             tapeM?: number;
+            thinnerName?: string;
             /** Format: double */
             thinnerPct: number;
             unit: string;
             /** Format: double */
             waitH?: number;
+            wet?: boolean;
             where?: components["schemas"]["StepWhere"];
             /** @enum {string} */
-            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "bed" | "tighten" | "other";
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other";
             /** Format: double */
             workH: number;
         };
@@ -3522,7 +3524,7 @@ export interface components {
             hours?: number;
             id: string;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "bed" | "tighten" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other" | "idle";
             /** Format: double */
             litres: number;
             mixed?: components["schemas"]["MixDeviation"];
@@ -3897,12 +3899,16 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         Finding: {
+            care: boolean;
             fix: string;
+            mend?: components["schemas"]["RulesMend"];
+            mended?: components["schemas"]["Step"][];
             overruled: boolean;
             /** Format: date-time */
             overruledAt: string;
             reason: string;
             rule: string;
+            says: components["schemas"]["SaySpan"][];
             severity: string;
             source: string;
             /**
@@ -3910,7 +3916,7 @@ export interface components {
              * @description index of the step, −1 for the surface as a whole
              */
             step: number;
-            text: components["schemas"]["SaySpan"][];
+            text: string;
             why: string;
         };
         FinishWords: {
@@ -3948,7 +3954,7 @@ export interface components {
             /** Format: double */
             hours?: number;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "bed" | "tighten" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other" | "idle";
             /** Format: double */
             litres: number;
             note: string;
@@ -4253,7 +4259,7 @@ export interface components {
             /** Format: double */
             hours?: number;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "bed" | "tighten" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other" | "idle";
             /** Format: double */
             litres: number;
             note: string;
@@ -4864,7 +4870,7 @@ export interface components {
             /** Format: uuid */
             id?: string;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "bed" | "tighten" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other" | "idle";
             /** Format: double */
             litres: number;
             note: string;
@@ -5668,6 +5674,7 @@ export interface components {
             cleanerName?: string;
             colour: string;
             copper?: boolean;
+            decks?: boolean;
             doses?: components["schemas"]["ProductDose"][];
             edition?: string;
             example: boolean;
@@ -5967,13 +5974,69 @@ export interface components {
             /** @description colours from the outermost ring in, between commas */
             rings: string;
         };
+        RulesMend: {
+            /** Format: int64 */
+            at: number;
+            says: components["schemas"]["SaySpan"][];
+            steps: components["schemas"]["RulesWant"][];
+            /** Format: int64 */
+            take: number;
+        };
         RulesRule: {
+            care: boolean;
             fix: string;
             id: string;
             severity: string;
             source: string;
             what: string;
             why: string;
+        };
+        RulesWant: {
+            agent?: string;
+            binder?: string;
+            /** Format: int64 */
+            coats: number;
+            colour?: string;
+            /** Format: int64 */
+            crew?: number;
+            /** Format: double */
+            dftUm: number;
+            /** Format: int64 */
+            from: number;
+            grade?: string;
+            /** Format: int64 */
+            grit?: number;
+            /** Format: double */
+            hours?: number;
+            how?: components["schemas"]["SaySpan"][];
+            indoor?: boolean;
+            /** Format: int64 */
+            keyGrit?: number;
+            kind?: string;
+            /** Format: double */
+            lossPct: number;
+            method: string;
+            name?: string;
+            note?: string;
+            origin?: components["schemas"]["StepOrigin"];
+            /** @enum {string} */
+            pull?: "" | "wet" | "touch-dry" | "hard";
+            /** Format: double */
+            removedUm?: number;
+            tape?: string;
+            /** Format: double */
+            tapeH?: number;
+            /** Format: double */
+            tapeM?: number;
+            thinnerName?: string;
+            /** Format: double */
+            thinnerPct: number;
+            /** Format: double */
+            waitH?: number;
+            wet?: boolean;
+            where?: components["schemas"]["StepWhere"];
+            /** @enum {string} */
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other";
         };
         SandMargin: {
             /** Format: double */
@@ -6096,6 +6159,8 @@ export interface components {
             job: string;
             key: string;
             missing: string[];
+            on: string[];
+            over?: string;
             planned: components["schemas"]["Step"][];
             reason: string;
             school: string;
@@ -6136,15 +6201,17 @@ export interface components {
             tapeH?: number;
             /** Format: double */
             tapeM?: number;
+            thinnerName?: string;
             /** Format: double */
             thinnerPct: number;
             /** @enum {string} */
             trait?: "copper-free" | "copper" | "zinc-rich" | "waxed" | "unwaxed" | "light";
             /** Format: double */
             waitH?: number;
+            wet?: boolean;
             where?: components["schemas"]["StepWhere"];
             /** @enum {string} */
-            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "bed" | "tighten" | "other";
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other";
         };
         School: {
             name: string;
@@ -6267,13 +6334,15 @@ export interface components {
             tapeH?: number;
             /** Format: double */
             tapeM?: number;
+            thinnerName?: string;
             /** Format: double */
             thinnerPct: number;
             /** Format: double */
             waitH?: number;
+            wet?: boolean;
             where?: components["schemas"]["StepWhere"];
             /** @enum {string} */
-            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "bed" | "tighten" | "other";
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other";
         };
         StepKind: {
             abrades: boolean;
@@ -6550,7 +6619,7 @@ export interface components {
         SurveyLayer: {
             colour: string;
             /** @enum {string} */
-            kind: "unknown" | "gelcoat" | "filler" | "epoxy" | "primer" | "one-part paint" | "two-part paint" | "varnish" | "stain" | "antifouling";
+            kind: "unknown" | "gelcoat" | "filler" | "epoxy" | "primer" | "one-part paint" | "two-part paint" | "varnish" | "stain" | "oil" | "antifouling";
             note: string;
             /** @enum {string} */
             soundness: "sound" | "doubtful" | "loose";
@@ -11225,35 +11294,6 @@ export interface operations {
             };
         };
     };
-    "list-schemes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Scheme"][];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     "add-stock": {
         parameters: {
             query?: never;
@@ -12586,6 +12626,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sanding"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "list-schemes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scheme"][];
                 };
             };
             /** @description Error */

@@ -161,7 +161,13 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
       {doing === "save" && <SaveSystem steps={stored.steps} surface={surface} done={() => setDoing(null)} />}
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,460px)]">
         <div>
-          <Findings findings={shown.findings.filter((f) => f.step < 0)} surfaceId={surface.id} stepId="" saved={draft === null} />
+          <Findings
+            findings={shown.findings.filter((f) => f.step < 0)}
+            surfaceId={surface.id}
+            stepId=""
+            saved={draft === null}
+            take={setDraft}
+          />
           <Errors.Provider value={errors}>
             {steps.map((s, i) => (
               <StepFields
@@ -184,6 +190,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                     surfaceId={surface.id}
                     stepId={s.id ?? ""}
                     saved={draft === null}
+                    take={setDraft}
                   />
                 }
               />

@@ -10,22 +10,20 @@ const WORDS: Record<string, { word: string; border: string }> = {
   note: { word: "Note", border: "border-secondary" },
 };
 
-/** What the rules have to say of a step; each can be let stand with a reason. */
-export function Findings({
-  findings,
-  surfaceId,
-  stepId,
-  saved,
-}: {
-  findings: Schemas["Finding"][];
+type About = {
   surfaceId: string;
   stepId: string;
   saved: boolean;
-}) {
-  return findings.map((f) => <One key={f.rule + f.text} f={f} surfaceId={surfaceId} stepId={stepId} saved={saved} />);
+  /** Takes steps that mend a finding. */
+  take: (steps: Schemas["Step"][]) => void;
+};
+
+/** What the rules have to say of a step; each can be mended by a press where that can be had, or let stand with a reason. */
+export function Findings({ findings, ...about }: About & { findings: Schemas["Finding"][] }) {
+  return findings.map((f) => <One key={f.rule + f.text} f={f} {...about} />);
 }
 
-function One({ f, surfaceId, stepId, saved }: { f: Schemas["Finding"]; surfaceId: string; stepId: string; saved: boolean }) {
+function One({ f, surfaceId, stepId, saved, take }: About & { f: Schemas["Finding"] }) {
   const { prose } = useSettings();
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState("");
@@ -40,7 +38,7 @@ function One({ f, surfaceId, stepId, saved }: { f: Schemas["Finding"]; surfaceId
     <div className={`mt-2 border-l-4 pl-3 text-sm ${f.overruled ? "border-base-300" : w.border}`} data-rule={f.rule}>
       <p className={f.overruled ? "quiet" : ""}>
         <b>{f.overruled ? "Let stand" : w.word}: </b>
-        {prose(f.text)} <span className="quiet">{f.why}</span>
+        {prose(f.says)} <span className="quiet">{f.why}</span>
       </p>
       {f.overruled ? (
         <p>
@@ -51,7 +49,12 @@ function One({ f, surfaceId, stepId, saved }: { f: Schemas["Finding"]; surfaceId
         </p>
       ) : (
         <p>
-          {f.fix}{" "}
+          {f.fix} <span className="quiet">({f.source})</span>{" "}
+          {f.mended && (
+            <button type="button" className="btn btn-sm mr-2 min-h-11 sm:min-h-8" onClick={() => take(f.mended ?? [])}>
+              {prose(f.mend?.says ?? [])}
+            </button>
+          )}
           {saved && !open && (
             <button type="button" className="linked" onClick={() => setOpen(true)}>
               overrule

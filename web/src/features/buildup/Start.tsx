@@ -30,7 +30,7 @@ export function Start({
   take: (steps: Schemas["Step"][]) => void;
   close: () => void;
 }) {
-  const schemes = useSchemes().data ?? [];
+  const schemes = useSchemes(surface.id).data ?? [];
   const systems = useSystems().data ?? [];
   const ways: Way[] = [
     ...schemes.map((s) => ({ key: s.key, title: s.school, reason: s.reason, steps: s.planned, missing: s.missing, job: s.job })),

@@ -2,7 +2,7 @@ import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { useKinds } from "../../api/queries";
-import { Choice, NumberField, TextField } from "../../ui/Form";
+import { Check, Choice, NumberField, TextField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
@@ -87,6 +87,15 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
             value={s.thinnerPct}
             onChange={(thinnerPct) => change({ thinnerPct })}
           />
+          {(s.thinnerPct ?? 0) > 0 && (
+            <TextField
+              name={`${path}.thinnerName`}
+              label="Thinned with"
+              hint={sheet?.thinnerName ? `the sheet: ${sheet.thinnerName}` : "the sheet names none"}
+              value={s.thinnerName ?? ""}
+              onChange={(thinnerName) => change({ thinnerName })}
+            />
+          )}
           {(sheet?.grades?.length ?? 0) > 0 && (
             <div className="col-span-2">
               <Choice
@@ -116,6 +125,13 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
                 unit="µm"
                 value={s.removedUm}
                 onChange={(removedUm) => change({ removedUm })}
+              />
+              <Check
+                name={`${path}.wet`}
+                label="With water"
+                hint="antifouling: always"
+                value={s.wet ?? false}
+                onChange={(wet) => change({ wet })}
               />
             </>
           )}

@@ -53,7 +53,9 @@ const finding = (more: Partial<Schemas["Finding"]> = {}): Schemas["Finding"] => 
   step: 0,
   rule: "least-total",
   severity: "stop",
-  text: [{ text: "Only 100 µm of barrier." }],
+  text: "Only 100 µm of barrier.",
+  says: [{ text: "Only 100 µm of barrier." }],
+  care: false,
   why: "It keeps water out from 250 µm.",
   fix: "Add coats.",
   source: "the sheet",
@@ -179,7 +181,7 @@ it("moves and removes steps, but not one that has been begun", async () => {
 
 it("asks for a reason before a finding may stand", async () => {
   const calls = answers({ "POST /api/surfaces/hull/overrule": buildUp([]) });
-  const view = show(<Findings findings={[finding()]} surfaceId="hull" stepId="a" saved />);
+  const view = show(<Findings findings={[finding()]} surfaceId="hull" stepId="a" saved take={() => undefined} />);
   expect(screen.getByText("This fails:", { exact: false })).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "overrule" }));
   await userEvent.type(screen.getByLabelText("Why it may stand"), "a test panel");
@@ -187,13 +189,24 @@ it("asks for a reason before a finding may stand", async () => {
   await waitFor(() => expect(calls).toHaveLength(1));
   expect(calls[0]?.body).toEqual({ stepId: "a", rule: "least-total", reason: "a test panel", on: true });
   view.unmount();
-  show(<Findings findings={[finding({ overruled: true, reason: "a test panel" })]} surfaceId="hull" stepId="a" saved />);
+  show(
+    <Findings findings={[finding({ overruled: true, reason: "a test panel" })]} surfaceId="hull" stepId="a" saved take={() => undefined} />,
+  );
   expect(screen.getByText("“a test panel”", { exact: false })).toBeTruthy();
   expect(screen.queryByText("This fails:", { exact: false })).toBeNull();
 });
 
+it("puts a mend in by a press", async () => {
+  const mended = [coat("a", "grey", 3)];
+  const took: Schemas["Step"][][] = [];
+  const mend = { says: [{ text: "Lay 3 coats of it" }], at: 0, take: 1, steps: [] };
+  show(<Findings findings={[finding({ mend, mended })]} surfaceId="hull" stepId="a" saved take={(steps) => took.push(steps)} />);
+  await userEvent.click(screen.getByRole("button", { name: "Lay 3 coats of it" }));
+  expect(took).toEqual([mended]);
+});
+
 it("does not offer to overrule what is not saved", () => {
-  show(<Findings findings={[finding({ severity: "warning" })]} surfaceId="hull" stepId="" saved={false} />);
+  show(<Findings findings={[finding({ severity: "warning" })]} surfaceId="hull" stepId="" saved={false} take={() => undefined} />);
   expect(screen.getByText("Warning:", { exact: false })).toBeTruthy();
   expect(screen.queryByRole("button", { name: "overrule" })).toBeNull();
 });
@@ -202,7 +215,7 @@ it("sets two ways side by side, and puts one on other surfaces too", async () =>
   const water = [coat("", "grey", 5)];
   const calls = answers({
     "GET /api/products": products,
-    "GET /api/schemes": [
+    "GET /api/surfaces/hull/schemes": [
       scheme("rag", "Decks", "paint", []),
       scheme("water", "Bottoms", "clean with water", water),
       scheme("solvent", "Bottoms", "clean with solvent", [coat("", "red", 3)], ["tie coat"]),
