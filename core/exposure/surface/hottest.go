@@ -7,10 +7,15 @@ import (
 	"allcoats/core/physics/weather"
 )
 
-// summerWindMS is the wind of a hot day: a rule of thumb.
-const summerWindMS = 2
+// A hot, still day: how much warmer it is than the usual of the month, K, and its wind: rules of
+// thumb.
+const (
+	hotterK  = 8
+	stillDay = 0.5 // m/s
+)
 
-// Hottest is the temperature that a face comes to on a clear day of the warmest month, °C.
+// Hottest is the temperature that a face comes to on a clear, still, hot day of the warmest
+// month, °C; of several sides that of the hottest.
 func Hottest(lat, lon float64, normals weather.Normals, f Face) float64 {
 	warmest := 0
 	for k, n := range normals {
@@ -22,11 +27,17 @@ func Hottest(lat, lon float64, normals weather.Normals, f Face) float64 {
 	begin := time.Date(2026, time.Month(warmest+1), 15, 0, 0, 0, 0, loc)
 	const days = 2 // one for the surface to settle in
 	air := make(weather.Series, 24*days)
-	clear, wind := 0.0, float64(summerWindMS)
+	clear, wind := 0.0, float64(stillDay)
 	for h := range air {
 		at := begin.Add(time.Duration(h) * time.Hour)
 		air[h] = normals.At(at, loc)
+		air[h].TempC += hotterK
 		air[h].CloudPct, air[h].WindMS = &clear, &wind
 	}
-	return slices.Max(Outdoors(lat, lon, air).Course(f).TempC)
+	out, open := 0.0, Outdoors(lat, lon, air)
+	for _, side := range f.AzimuthDeg {
+		f.AzimuthDeg = []float64{side}
+		out = max(out, slices.Max(open.Course(f).TempC))
+	}
+	return out
 }

@@ -37,7 +37,7 @@ func (c Case) heatLimit() (limitC float64, what string) {
 		}
 		switch ClassOf(s.Sheet) {
 		case EpoxyFiller:
-			least(60, "epoxy filler")
+			least(55, "epoxy filler")
 		case PolyesterFill:
 			least(70, "polyester filler")
 		default:
