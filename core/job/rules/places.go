@@ -94,7 +94,7 @@ var placeRules = []Rule{
 			}
 			return nil
 		}},
-	{ID: "dark-in-the-sun", What: "A dark colour over what softens with heat", Why: "A dark face comes to 60 °C and more in the sun: an epoxy laminate or filler softens, and weave, ribs and repairs print through.", Severity: Note, Source: "the sun on this face by the surface model; limits are rules of thumb",
+	{ID: "dark-in-the-sun", What: "A dark colour over what softens with heat", Why: "A dark face comes to 60 °C and more in the sun: in that heat an epoxy laminate or filler softens, and weave, ribs and repairs print through.", Severity: Note, Source: "the sun on this face by the surface model; limits are rules of thumb",
 		Fix: "Choose a pale colour, or a laminate and filler cured warm.", check: func(c Case) []hit {
 			last := c.below(len(c.Steps))
 			if !c.inTheSun() || last < 0 || !c.Steps[last].Sheet.Kind.Info().Hides || c.underwater() {
