@@ -288,7 +288,7 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 	}
 	chain := w.job.With(w.ofJob(out.Surface, steps))
 	out.Tasks, out.Sum = chain.Tasks, chain.Sum
-	out.Findings = w.findings(out.Surface, steps, core, out.Result)
+	out.Findings = w.findings(out.Surface, steps, core)
 	out.Consumables = buildup.Consumables(out.Surface.edgeM(), core, out.Result)
 	done := w.filmDone(surfaceID)
 	out.Layers, out.Margin = buildup.Section("", out.Surface.Findings, done, core, out.Done)
@@ -324,7 +324,7 @@ func (w work) caseOf(f Surface, core []step.Step) rules.Case {
 }
 
 // findings asks the rules about steps on a surface.
-func (w work) findings(f Surface, steps []Step, core []step.Step, r buildup.Result) []Finding {
+func (w work) findings(f Surface, steps []Step, core []step.Step) []Finding {
 	c := w.caseOf(f, core)
 	for i := range c.Steps {
 		c.Steps[i].ExpiredOn = w.expiredOn(steps[i].ProductID)
@@ -342,6 +342,15 @@ func (w work) findings(f Surface, steps []Step, core []step.Step, r buildup.Resu
 		out = append(out, one)
 	}
 	return out
+}
+
+// warned are the warnings and stops about steps on a surface that nobody lets stand.
+func (w work) warned(f Surface, steps []Step) []Finding {
+	core := make([]step.Step, len(steps))
+	for i, s := range steps {
+		core[i] = w.planned(s).Step
+	}
+	return slices.DeleteFunc(w.findings(f, steps, core), func(x Finding) bool { return x.Severity == rules.Note || x.Overruled })
 }
 
 // mended are steps with a mend, nil without one or if the library lacks what it takes.

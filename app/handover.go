@@ -24,6 +24,8 @@ type Handover struct {
 	Changes []Change `json:"changes"`
 	// Sum is what the bench's steps come to of the job, as it would be.
 	Sum task.Sum `json:"sum"`
+	// Findings are the warnings of the rules about the build-up as it would be.
+	Findings []Finding `json:"findings"`
 	// Stop is why it cannot be put there.
 	Stop say.Sentence `json:"stop,omitempty"`
 }
@@ -62,6 +64,7 @@ func (o outlook) hand(surfaceID, bench string, steps []craft.Step, roles map[str
 // handed fills in what a handover changes, and what the bench's steps come to.
 func (o outlook) handed(h *Handover, bench string) *Handover {
 	surfaceID := h.SurfaceID
+	h.Findings = o.warned(o.surface(surfaceID), h.Steps)
 	h.Changes, h.Sum = o.changes(surfaceID, h.Steps), task.Sum{}
 	chain := o.job.With(o.ofJob(o.surface(surfaceID), numbered(h.Steps)))
 	mine := map[string]bool{}

@@ -9,11 +9,13 @@ import (
 
 	"allcoats/core/base/fault"
 	"allcoats/core/base/say"
+	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
+	"allcoats/core/job/rules"
 	"allcoats/core/job/upkeep"
 	"allcoats/core/physics/cure"
 	"allcoats/core/readiness/clock"
@@ -179,33 +181,45 @@ func (r *Result) wears(w Work, s product.Sheet) (float64, error) {
 	return wear, nil
 }
 
-// compatible says what may go over what is there.
+// layer is what is under it, as the rules know it; nil where it is a fresh primer.
+func (w Work) layer() []survey.Layer {
+	l := survey.Layer{Kind: survey.OldAntifouling, Soundness: survey.Sound, Note: w.Old}
+	switch w.Old {
+	case "primed":
+		l = survey.Layer{Kind: survey.OldEpoxy, Soundness: survey.Sound}
+	case "unknown":
+		l.Kind = survey.OldUnknown
+	case "flaking":
+		l.Soundness = survey.Loose
+	}
+	return []survey.Layer{l}
+}
+
+// compatible says what the rules have to say of what goes over what is there, washed and sanded
+// wet, and what they do not know of a bottom.
 func (r *Result) compatible(w Work, c Case) {
-	soft, s := c.Sheet.Kind == product.SoftAntifoul, c.Sheet
-	silicone := s.Binder == product.Silicone
-	switch {
-	case w.Old == "silicone" && !silicone:
-		r.Find(true, "Nothing but silicone holds on silicone: it must come off wholly, with tools kept apart.")
-	case silicone && w.Old != "silicone" && w.Old != "primed":
-		r.Find(true, "Silicone goes on its own tie coat over clean barrier, never over old antifouling.")
-	case w.Old == "flaking":
-		r.Find(true, "Thick flaking layers let go with all that is put on them: take them off wet, then tie coat and two more coats.")
-	case w.Old == "unknown":
-		r.Find(false, "Not known what is there: scrub a patch with the new one's thinner. If it softens it is soft; seal it with a tie coat that both sheets allow.")
-	case w.Old == "soft" && !soft:
-		r.Find(true, "Hard over soft lets go when the soft one below wears: take the soft one off, or stay with soft.")
-	case w.Old == "hard" && soft:
+	lay := func(s product.Sheet) rules.Step {
+		return rules.Step{Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: s.Film.TypicalUm, Sheet: s}}
+	}
+	ready := step.Step{Work: step.Sand, Grit: 80}
+	ready.Wet = true
+	steps := []rules.Step{{Step: step.Step{Work: step.Wash}}, {Step: ready}}
+	if c.Tie != nil && rules.ClassOf(*c.Tie) == rules.ReleaseTie {
+		steps = append(steps, lay(*c.Tie))
+	}
+	asked := rules.Case{Part: area.Bottom, Substrate: c.Substrate, Findings: survey.Findings{Layers: w.layer()}, Steps: append(steps, lay(c.Sheet))}
+	for _, f := range rules.Check(asked) {
+		if rules.Between(f.Rule) && f.Severity != rules.Note {
+			r.Find(f.Severity == rules.Stop || w.Old != "unknown", "%v %s %s", f.Says, f.Why, f.Fix)
+		}
+	}
+	if w.Old == "hard" && c.Sheet.Kind == product.SoftAntifoul {
 		r.Find(false, "Soft over hard holds if the hard one is scuffed wet and its spent skin washed off.")
 	}
-	if c.Substrate == survey.Aluminium {
-		if s.Copper {
-			r.Find(true, "%s holds copper, and she is of aluminium: at every scratch it eats the hull. Take a copper-free one.", s.Name)
-		}
-		if w.OldCopper {
-			r.Find(true, "Old copper antifouling on aluminium comes off, or is sealed by 300 µm of barrier without a gap.")
-		}
+	if c.Substrate == survey.Aluminium && w.OldCopper {
+		r.Find(true, "Old copper antifouling on aluminium comes off, or is sealed by 300 µm of barrier without a gap.")
 	}
-	if w.Brass && s.Copper {
+	if w.Brass && c.Sheet.Copper {
 		r.Find(false, "Keep it 50 mm off anodes and aluminium legs; bronze takes it over a primer, anodes never.")
 	}
 }

@@ -71,11 +71,11 @@ func TestWhatMayGoOverWhat(t *testing.T) {
 		edit func(w *Work, c *Case)
 		stop string
 	}{
-		"hard over soft":     {func(w *Work, c *Case) { w.Old, c.Sheet.Kind = "soft", product.HardAntifoul }, "Hard over soft"},
+		"hard over soft":     {func(w *Work, c *Case) { w.Old, c.Sheet.Kind = "soft", product.HardAntifoul }, "is hard and goes over soft"},
 		"soft over hard":     {func(w *Work, _ *Case) { w.Old = "hard" }, ""},
-		"over silicone":      {func(w *Work, _ *Case) { w.Old = "silicone" }, "Nothing but silicone"},
-		"silicone over hard": {func(w *Work, c *Case) { w.Old, c.Sheet.Binder = "hard", product.Silicone }, "own tie coat"},
-		"flaking":            {func(w *Work, _ *Case) { w.Old = "flaking" }, "flaking"},
+		"over silicone":      {func(w *Work, _ *Case) { w.Old = "silicone" }, "Nothing bonds to silicone"},
+		"silicone over hard": {func(w *Work, c *Case) { w.Old, c.Sheet.Binder = "hard", product.Silicone }, "tie coat"},
+		"flaking":            {func(w *Work, _ *Case) { w.Old = "flaking" }, "is loose below it"},
 		"unknown":            {func(w *Work, _ *Case) { w.Old = "unknown" }, ""},
 		"copper, aluminium":  {func(_ *Work, c *Case) { c.Substrate = survey.Aluminium }, "copper-free"},
 		"old copper":         {func(w *Work, c *Case) { w.OldCopper, c.Substrate, c.Sheet.Copper = true, survey.Aluminium, false }, "Old copper"},

@@ -1,6 +1,8 @@
 package rules
 
 import (
+	"slices"
+
 	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -219,6 +221,11 @@ var contactRules = func() (out []Rule) {
 	}
 	return out
 }()
+
+// Between reports a rule of what goes on what: a contact, a loose layer, metals near one another.
+func Between(rule string) bool {
+	return rule == "loose-below" || rule == "copper-near-aluminium" || slices.ContainsFunc(Contacts, func(c Contact) bool { return c.Rule.ID == rule })
+}
 
 // ferrous reports metal that rusts.
 func ferrous(s survey.Substrate) bool { return s == survey.Steel || s == survey.CastIron }

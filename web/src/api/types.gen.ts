@@ -4084,6 +4084,7 @@ export interface components {
         };
         Handover: {
             changes: components["schemas"]["Change"][];
+            findings: components["schemas"]["Finding"][];
             steps: components["schemas"]["Step"][];
             stop?: components["schemas"]["SaySpan"][];
             sum: components["schemas"]["TaskSum"];

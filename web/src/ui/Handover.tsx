@@ -13,20 +13,38 @@ export function HandoverList({ handover: h }: { handover: Schemas["Handover"] })
       </p>
     );
   return (
-    <details className="mt-2 text-sm" data-testid="handover">
-      <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
-        {h.changes.length === 1 ? "One step" : `${h.changes.length} steps`} of {h.surface} would change, {span(h.sum.leftH)} to come from
-        this bench
-      </summary>
-      <ul className="mt-1">
-        {h.changes.map((c, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: two steps may change alike
-          <li key={i} className="rule-b py-1">
-            {c.was.length > 0 && <span className="quiet line-through">{prose(c.was)}</span>} {c.was.length > 0 && c.will.length > 0 && "→ "}
-            {c.will.length > 0 && <b>{prose(c.will)}</b>}
-          </li>
-        ))}
-      </ul>
-    </details>
+    <>
+      <Warned findings={h.findings} />
+      <details className="mt-2 text-sm" data-testid="handover">
+        <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
+          {h.changes.length === 1 ? "One step" : `${h.changes.length} steps`} of {h.surface} would change, {span(h.sum.leftH)} to come from
+          this bench
+        </summary>
+        <ul className="mt-1">
+          {h.changes.map((c, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: two steps may change alike
+            <li key={i} className="rule-b py-1">
+              {c.was.length > 0 && <span className="quiet line-through">{prose(c.was)}</span>}{" "}
+              {c.was.length > 0 && c.will.length > 0 && "→ "}
+              {c.will.length > 0 && <b>{prose(c.will)}</b>}
+            </li>
+          ))}
+        </ul>
+      </details>
+    </>
   );
+}
+
+/** What the rules warn of in the build-up as it would be. */
+function Warned({ findings }: { findings: Schemas["Finding"][] }) {
+  const { prose } = useSettings();
+  return findings.map((f) => (
+    <p
+      key={`${f.rule}${f.step}${f.text}`}
+      className={`mt-2 border-l-4 pl-3 text-sm ${f.severity === "stop" ? "border-error" : "border-warning"}`}
+    >
+      <b>{f.severity === "stop" ? "In the build-up this fails: " : "In the build-up: "}</b>
+      {prose(f.says)} <span className="quiet">{f.fix}</span>
+    </p>
+  ));
 }
