@@ -15,6 +15,7 @@ import (
 	"allcoats/core/exposure/surface"
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
+	"allcoats/core/job/lay"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
@@ -67,12 +68,14 @@ type Finding struct {
 // BuildUp is what is planned and laid on a surface. Done counts the coats of
 // each step that have gone on.
 type BuildUp struct {
-	Surface     Surface              `json:"surface"`
-	Steps       []Step               `json:"steps"`
-	Done        []int                `json:"done"`
-	DueUm       float64              `json:"dueUm"` // dry film of the coats that have gone on, as planned
-	Result      buildup.Result       `json:"result"`
-	Findings    []Finding            `json:"findings"`
+	Surface  Surface        `json:"surface"`
+	Steps    []Step         `json:"steps"`
+	Done     []int          `json:"done"`
+	DueUm    float64        `json:"dueUm"` // dry film of the coats that have gone on, as planned
+	Result   buildup.Result `json:"result"`
+	Findings []Finding      `json:"findings"`
+	// Mind is what to wear and mind at each step.
+	Mind        [][]string           `json:"mind"`
 	Consumables []buildup.Consumable `json:"consumables"`
 	// Tasks are what the steps unfold into, with what is done; Sum adds them up. A working
 	// day of the boat's people has WorkDayH hours.
@@ -289,6 +292,7 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 	chain := w.job.With(w.ofJob(out.Surface, steps))
 	out.Tasks, out.Sum = chain.Tasks, chain.Sum
 	out.Findings = w.findings(out.Surface, steps, core)
+	out.Mind = w.mind(out.Surface, core)
 	out.Consumables = buildup.Consumables(out.Surface.edgeM(), core, out.Result)
 	done := w.filmDone(surfaceID)
 	out.Layers, out.Margin = buildup.Section("", out.Surface.Findings, done, core, out.Done)
@@ -340,6 +344,22 @@ func (w work) findings(f Surface, steps []Step, core []step.Step) []Finding {
 			one.Overruled, one.Reason, one.OverruledAt = true, o.Reason, time.Unix(o.At, 0).UTC()
 		}
 		out = append(out, one)
+	}
+	return out
+}
+
+// mind is what to wear and mind at each step.
+func (w work) mind(f Surface, core []step.Step) [][]string {
+	c := w.caseOf(f, core)
+	out := make([][]string, len(core))
+	for i, s := range core {
+		at := lay.Site{Inside: f.Part.Info().Inside, Substrate: f.Substrate, Over: c.Meets(i).Sheet}
+		if !c.Meets(i).Stripped {
+			at.Old = f.Findings.Layers
+		}
+		if out[i] = lay.Mind(s, at); out[i] == nil {
+			out[i] = []string{}
+		}
 	}
 	return out
 }

@@ -12,6 +12,7 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/boat/outline"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/mix"
 	"allcoats/core/finish/craft"
 	"allcoats/core/finish/gelcoat"
 	"allcoats/core/finish/mould"
@@ -271,6 +272,18 @@ type Gelcoated struct {
 	Says   say.Sentence   `json:"says"`
 	Work   gelcoat.Work   `json:"work"`
 	Result gelcoat.Result `json:"result"`
+	// Night is the catalyst that sets it before dark.
+	Night mix.Night `json:"night"`
+}
+
+// lightH is how long it is light yet, h.
+func (o outlook) lightH() float64 {
+	for _, d := range o.s.Daylight {
+		if !o.now.Before(d.Rise) && o.now.Before(d.Set) {
+			return d.Set.Sub(o.now).Hours()
+		}
+	}
+	return 0
 }
 
 // GelcoatBench plans gelcoat.
@@ -285,6 +298,7 @@ var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o 
 		return out, err
 	}
 	out.Product, out.Work.ProductID = sheet.Name, id
+	out.Night = mix.ByNight(sheet, w.TempC, o.lightH())
 	if out.Result, err = w.Plan(sheet, head.Surface.Area.AreaM2); err != nil {
 		return out, err
 	}

@@ -26,6 +26,8 @@ type Handover struct {
 	Sum task.Sum `json:"sum"`
 	// Findings are the warnings of the rules about the build-up as it would be.
 	Findings []Finding `json:"findings"`
+	// Mind is what to wear and mind at the bench's steps.
+	Mind []string `json:"mind"`
 	// Stop is why it cannot be put there.
 	Stop say.Sentence `json:"stop,omitempty"`
 }
@@ -64,7 +66,18 @@ func (o outlook) hand(surfaceID, bench string, steps []craft.Step, roles map[str
 // handed fills in what a handover changes, and what the bench's steps come to.
 func (o outlook) handed(h *Handover, bench string) *Handover {
 	surfaceID := h.SurfaceID
-	h.Findings = o.warned(o.surface(surfaceID), h.Steps)
+	h.Findings, h.Mind = o.warned(o.surface(surfaceID), h.Steps), []string{}
+	core := make([]step.Step, len(h.Steps))
+	for i, s := range h.Steps {
+		core[i] = o.planned(s).Step
+	}
+	for i, minds := range o.mind(o.surface(surfaceID), core) {
+		for _, m := range minds {
+			if from := h.Steps[i].Origin; from != nil && from.Bench == bench && !slices.Contains(h.Mind, m) {
+				h.Mind = append(h.Mind, m)
+			}
+		}
+	}
 	h.Changes, h.Sum = o.changes(surfaceID, h.Steps), task.Sum{}
 	chain := o.job.With(o.ofJob(o.surface(surfaceID), numbered(h.Steps)))
 	mine := map[string]bool{}

@@ -14,14 +14,17 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/base/units"
 	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/catalog/tins"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
+	"allcoats/core/film/step"
 	"allcoats/core/finish/nonskid"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/geometry/polygon"
+	"allcoats/core/job/rules"
 	"allcoats/core/physics/air"
 	"allcoats/core/physics/cure"
 	"allcoats/core/physics/sky"
@@ -127,6 +130,10 @@ var (
 		"film", "Wet and dry film, spreading rate, litres for an area.",
 		film.Request{VolumeSolidsPct: 55, DFTUm: 100, ThinnerPct: 5, AreaM2: 24, Coats: 2, LossPct: 12}, quick(film.Compute),
 	}
+	Findings = Of[rules.Request, rules.Result]{
+		"findings", "What the trade has to say against steps on a surface: finding, place, reason, source, cure and mend.",
+		exampleSteps(), quick(rules.Compute),
+	}
 	Convert = Of[ConvertRequest, ConvertResult]{
 		"convert", "A quantity from one unit to another.",
 		ConvertRequest{4, "mil", "µm"},
@@ -227,7 +234,7 @@ var (
 )
 
 // All lists the calculators by name.
-var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Mix, MoistAir, NonSkid, Peroxide, Purchase, Recoat, Schedule, Sun, SurfaceTemp, WettedSurface}
+var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Findings, Mix, MoistAir, NonSkid, Peroxide, Purchase, Recoat, Schedule, Sun, SurfaceTemp, WettedSurface}
 
 // ByName returns the calculator of that name.
 func ByName(name string) (Calculator, bool) {
@@ -252,6 +259,23 @@ func exampleAir() weather.Series {
 		s[i] = weather.Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: temps[i], RHPct: humid[i], RainMM: &rain}
 	}
 	return s
+}
+
+// exampleSteps are a metal primer and copper antifouling on aluminium.
+func exampleSteps() rules.Request {
+	sheet := func(name string) *product.Sheet {
+		for _, s := range product.Examples() {
+			if s.Name == name {
+				return &s
+			}
+		}
+		return nil
+	}
+	coat := func(name string, n int, um float64) rules.StepRequest {
+		return rules.StepRequest{Step: step.Step{Work: step.Coat, Coats: n, DFTUm: um, Method: "roller"}, Sheet: sheet(name)}
+	}
+	return rules.Request{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []rules.StepRequest{{Step: step.Step{Work: step.Strip}}, {Step: step.Step{Work: step.Degrease, Agent: "solvent"}},
+		coat("Epoxy metal primer, anticorrosive, two-part", 2, 75), coat("Antifouling, soft, wearing away", 2, 60)}}
 }
 
 func exampleDeck() nonskid.Work {

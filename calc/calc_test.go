@@ -2,9 +2,11 @@ package calc
 
 import (
 	"encoding/json"
+	"slices"
 	"testing"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/job/rules"
 	"allcoats/core/readiness/clock"
 
 	"github.com/stretchr/testify/assert"
@@ -43,6 +45,8 @@ func TestBadRequestsNameTheField(t *testing.T) {
 		{"field", `{"limits":{"holdH":1,"rainFreeH":0},"applyH":1,"latitudeDeg":50,"longitudeDeg":0,"air":[
 			{"at":"2026-05-09T10:00:00Z","tempC":10,"rhPct":50},{"at":"2026-05-09T10:00:00Z","tempC":10,"rhPct":50}]}`, "air[1].at"},
 		{"convert", `{"value":1,"from":"mil","to":"kg"}`, "to"},
+		{"findings", `{"part":"bottom","substrate":"cheese","steps":[]}`, "substrate"},
+		{"findings", `{"part":"bottom","substrate":"grp","steps":[{"work":"coat","coats":1,"dftUm":50,"method":"roller","lossPct":0,"thinnerPct":0}]}`, "steps[0].sheet"},
 		{"convert", `{"value":1,"from":"cubit","to":"m"}`, "from"},
 	}
 	for _, c := range cases {
@@ -66,4 +70,15 @@ func TestOnePointTable(t *testing.T) {
 	assert.InDelta(t, 2, *got.OpensAfterH, 1e-3)
 	require.NotEmpty(t, got.Working.Warnings)
 	assert.Contains(t, got.Working.Warnings[0].String(), "rule of thumb")
+}
+
+// The example of the findings calculator is copper on aluminium: it stops, at its coat.
+func TestFindingsTellWhatStops(t *testing.T) {
+	got, err := Findings.Answer(t.Context(), exampleSteps())
+	require.NoError(t, err)
+	i := slices.IndexFunc(got.Findings, func(f rules.Finding) bool { return f.Rule == "copper-near-aluminium" })
+	require.GreaterOrEqual(t, i, 0)
+	assert.Equal(t, 3, got.Findings[i].Step)
+	assert.Equal(t, rules.Stop, got.Findings[i].Severity)
+	assert.NotEmpty(t, got.Findings[i].Source)
 }

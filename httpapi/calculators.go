@@ -34,6 +34,7 @@ func calculators(api huma.API) {
 	calculator(api, calc.Field)
 	calculator(api, calc.Film)
 	calculator(api, calc.FilmAcceptance)
+	calculator(api, calc.Findings)
 	calculator(api, calc.Mix)
 	calculator(api, calc.NonSkid)
 	calculator(api, calc.MoistAir)

@@ -15,8 +15,19 @@ type Dose struct {
 	G        float64       `json:"g"`
 	ML       float64       `json:"mL"`
 	GelH     float64       `json:"gelH"` // of the whole pot
+	// Drops is the catalyst counted, where it is too little to be weighed; LeastL is the
+	// smallest pot whose catalyst a kitchen scale weighs.
+	Drops  float64 `json:"drops"`
+	LeastL float64 `json:"leastL"`
 	Findings []say.Finding `json:"findings"`
 }
+
+// What a kitchen scale in tenths of a gram weighs to a tenth of it, and a drop of peroxide, g:
+// rules of thumb.
+const (
+	weighableG = 1.0
+	dropG      = 0.035
+)
 
 // usualPct is the catalyst where a sheet gives no table: a rule of thumb.
 const usualPct = 2.0
@@ -57,6 +68,11 @@ func Catalyse(s product.Sheet, tempC, pct, litres float64) (Dose, error) {
 		return out, err
 	}
 	out.G, out.ML = p.CatalystG, p.CatalystML
+	out.LeastL = weighableG / (kgL * 1000 * out.Pct / 100)
+	if out.G < weighableG {
+		out.Drops = math.Max(1, math.Round(out.G/dropG))
+		out.Findings = append(out.Findings, say.Finding{Text: say.Of("%.2g g of catalyst cannot be weighed: count %g drops from a pipette, or mix a pot of %v at least.", out.G, out.Drops, say.Val(out.LeastL, "L"))})
+	}
 	if tau, _ := s.PotLife.TauH(tempC, cure.Maximum); len(s.PotLife) > 0 && !math.IsInf(tau, 1) {
 		out.GelH = tau * MassFactor(s, litres) * own / out.Pct
 	}

@@ -9,7 +9,6 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
-	"allcoats/core/film/film"
 	"allcoats/core/readiness/clock"
 )
 
@@ -211,43 +210,6 @@ func (b Before) List() []Check {
 	}
 	if b.Expired != "" {
 		add("life", true, nil, say.Of("The tin's life ended on %s: try it on a board first", b.Expired))
-	}
-	return out
-}
-
-// Gear lists what to wear and mind with a product laid by a method. It defers to the
-// data sheet.
-func Gear(s product.Sheet, method string) []string {
-	m, _ := film.MethodByKey(method)
-	out := []string{"Goggles, gloves, arms covered"}
-	add := func(text string) {
-		if !slices.Contains(out, text) {
-			out = append(out, text)
-		}
-	}
-	two := s.BaseShare() < 1
-	switch {
-	case s.Binder == product.Polyurethane && two && m.Spray:
-		add("Isocyanates: spray only with supplied air, nobody else near")
-	case s.Binder == product.Polyurethane:
-		add("Isocyanates: an organic-vapour mask and moving air even with the brush; who is sensitised stays away")
-	case s.Binder == product.Epoxy:
-		add("Nitrile gloves, changed often: epoxy sensitises. Never wash skin with solvent")
-	}
-	if len(s.Doses) > 0 {
-		add("Peroxide: goggles before the bottle is opened, never with cobalt or acetone; eyewash at hand")
-		add("Styrene: moving air, no cabin without a watcher")
-	}
-	if s.Kind.Info().Antifouling {
-		add("Antifouling: nothing to the ground or the water; never dry-sanded")
-	}
-	if m.Spray {
-		add("Spray: a full mask with the sheet's filter, no flame, hose earthed")
-	} else if s.VolumeSolidsPct < 90 && s.Binder != product.Polyurethane {
-		add("Solvent: air through the tent or locker, no heater, stove or switch that sparks")
-	}
-	if s.Binder == product.Oil || s.Binder == product.Alkyd {
-		add("Oily rags heat themselves: spread them out, or under water in a tin")
 	}
 	return out
 }

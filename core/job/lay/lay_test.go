@@ -1,11 +1,14 @@
 package lay
 
 import (
+	"strings"
 	"testing"
 
 	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
 	"allcoats/core/readiness/clock"
 
 	"github.com/stretchr/testify/assert"
@@ -86,6 +89,34 @@ func TestGearFollowsTheChemistry(t *testing.T) {
 		require.Contains(t, all, c.want)
 		if c.not != "" {
 			assert.NotContains(t, all, c.not)
+		}
+	}
+}
+
+func TestMindByWhatIsDoneAndWhere(t *testing.T) {
+	old := func(k survey.LayerKind) []survey.Layer { return []survey.Layer{{Kind: k}} }
+	two := product.Sheet{Name: "x", Binder: product.Polyurethane, RatioByVolume: product.Ratio{Base: 2, Hardener: 1}, VolumeSolidsPct: 46}
+	sand, degrease := step.Step{Work: step.Sand, Grit: 80}, step.Step{Work: step.Degrease, Agent: "solvent"}
+	for name, c := range map[string]struct {
+		s         step.Step
+		at        Site
+		want, not string
+	}{
+		"isocyanate in a locker":    {step.Step{Work: step.Coat, Method: "brush", Sheet: two}, Site{Inside: true}, "supplied air", ""},
+		"isocyanate on deck":        {step.Step{Work: step.Coat, Method: "brush", Sheet: two}, Site{}, "Isocyanates", "Closed space"},
+		"old antifouling":           {sand, Site{Old: old(survey.OldAntifouling)}, "wet only", "lead"},
+		"planned antifouling":       {sand, Site{Over: product.Sheet{Name: "a", Kind: product.SoftAntifoul}}, "wet only", ""},
+		"old paint":                 {sand, Site{Old: old(survey.OldOnePart), Substrate: survey.Steel}, "lead or chromate", "Hardwood"},
+		"old paint under new epoxy": {sand, Site{Old: old(survey.OldOnePart), Over: product.Sheet{Name: "e", Binder: product.Epoxy}}, "Epoxy dust", "lead"},
+		"bare wood":                 {sand, Site{Substrate: survey.SolidWood}, "Hardwood", "Laminate"},
+		"blasting":                  {step.Step{Work: step.Strip, Note: "blast to bright metal"}, Site{Substrate: survey.Steel}, "helmet with air", ""},
+		"solvent rags":              {degrease, Site{}, "lidded metal tin", "Closed space"},
+		"washing":                   {step.Step{Work: step.Wash}, Site{Old: old(survey.OldAntifouling)}, "", "wet only"},
+	} {
+		all := strings.Join(Mind(c.s, c.at), "\n")
+		assert.Contains(t, all, c.want, name)
+		if c.not != "" {
+			assert.NotContains(t, all, c.not, name)
 		}
 	}
 }

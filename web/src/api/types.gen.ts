@@ -725,6 +725,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the trade has to say against steps on a surface: finding, place, reason, source, cure and mend. */
+        post: operations["calc-findings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/mix": {
         parameters: {
             query?: never;
@@ -2943,6 +2960,7 @@ export interface components {
             layers: components["schemas"]["BuildupLayer"][];
             margin: components["schemas"]["BuildupMargin"];
             marginText?: components["schemas"]["SaySpan"][];
+            mind: string[][];
             places: components["schemas"]["PlaceFilm"][];
             result: components["schemas"]["BuildupResult"];
             steps: components["schemas"]["Step"][];
@@ -4060,6 +4078,7 @@ export interface components {
         Gelcoated: {
             boatId: string;
             handovers: components["schemas"]["Handover"][];
+            night: components["schemas"]["MixNight"];
             place: components["schemas"]["Place"];
             product: string;
             result: components["schemas"]["GelcoatResult"];
@@ -4085,6 +4104,7 @@ export interface components {
         Handover: {
             changes: components["schemas"]["Change"][];
             findings: components["schemas"]["Finding"][];
+            mind: string[];
             steps: components["schemas"]["Step"][];
             stop?: components["schemas"]["SaySpan"][];
             sum: components["schemas"]["TaskSum"];
@@ -4559,11 +4579,15 @@ export interface components {
             within: boolean;
         };
         MixDose: {
+            /** Format: double */
+            drops: number;
             findings: components["schemas"]["SayFinding"][];
             /** Format: double */
             g: number;
             /** Format: double */
             gelH: number;
+            /** Format: double */
+            leastL: number;
             /** Format: double */
             mL: number;
             /** Format: double */
@@ -4581,6 +4605,13 @@ export interface components {
             structural: boolean;
             /** Format: double */
             trueKgL: number;
+        };
+        MixNight: {
+            /** Format: double */
+            pct: number;
+            says: components["schemas"]["SaySpan"][];
+            /** Format: double */
+            setH: number;
         };
         MixPeroxideRequest: {
             /** Format: double */
@@ -5975,6 +6006,22 @@ export interface components {
             /** @description colours from the outermost ring in, between commas */
             rings: string;
         };
+        RulesFinding: {
+            care: boolean;
+            fix: string;
+            mend?: components["schemas"]["RulesMend"];
+            rule: string;
+            says: components["schemas"]["SaySpan"][];
+            severity: string;
+            source: string;
+            /**
+             * Format: int64
+             * @description index of the step, −1 for the surface as a whole
+             */
+            step: number;
+            text: string;
+            why: string;
+        };
         RulesMend: {
             /** Format: int64 */
             at: number;
@@ -5982,6 +6029,27 @@ export interface components {
             steps: components["schemas"]["RulesWant"][];
             /** Format: int64 */
             take: number;
+        };
+        RulesRequest: {
+            /** Format: double */
+            hottestC?: number;
+            layers?: components["schemas"]["SurveyLayer"][];
+            moisture?: components["schemas"]["SurveyMoisture"][];
+            /** Format: int64 */
+            openDefects?: number;
+            part: string;
+            sheltered?: boolean;
+            steps: components["schemas"]["RulesStepRequest"][];
+            /** Format: int64 */
+            stop?: number;
+            substrate: string;
+            substrateNote?: string;
+            /** Format: double */
+            tiltDeg?: number;
+            tone?: string;
+        };
+        RulesResult: {
+            findings: components["schemas"]["RulesFinding"][];
         };
         RulesRule: {
             care: boolean;
@@ -5991,6 +6059,50 @@ export interface components {
             source: string;
             what: string;
             why: string;
+        };
+        RulesStepRequest: {
+            agent?: string;
+            /** Format: int64 */
+            coats: number;
+            colour?: string;
+            /** Format: int64 */
+            crew?: number;
+            /** Format: double */
+            dftUm: number;
+            grade?: string;
+            /** Format: int64 */
+            grit?: number;
+            /** Format: double */
+            hours?: number;
+            how?: components["schemas"]["SaySpan"][];
+            indoor?: boolean;
+            /** Format: int64 */
+            keyGrit?: number;
+            /** Format: double */
+            lossPct: number;
+            method: string;
+            name?: string;
+            note?: string;
+            origin?: components["schemas"]["StepOrigin"];
+            /** @enum {string} */
+            pull?: "" | "wet" | "touch-dry" | "hard";
+            /** Format: double */
+            removedUm?: number;
+            sheet?: components["schemas"]["ProductSheet"];
+            tape?: string;
+            /** Format: double */
+            tapeH?: number;
+            /** Format: double */
+            tapeM?: number;
+            thinnerName?: string;
+            /** Format: double */
+            thinnerPct: number;
+            /** Format: double */
+            waitH?: number;
+            wet?: boolean;
+            where?: components["schemas"]["StepWhere"];
+            /** @enum {string} */
+            work: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "fill" | "mask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other";
         };
         RulesWant: {
             agent?: string;
@@ -8905,6 +9017,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FilmAcceptanceResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesResult"];
                 };
             };
             /** @description Error */

@@ -8,12 +8,16 @@ export function HandoverList({ handover: h }: { handover: Schemas["Handover"] })
   if (h.stop && h.stop.length > 0) return <p className="mt-2 border-l-4 border-error pl-3">Not into the build-up: {prose(h.stop)}</p>;
   if (h.changes.length === 0)
     return (
-      <p className="quiet mt-2 text-sm">
-        The build-up of {h.surface} has all of it{h.sum.leftH > 0 && `: ${span(h.sum.leftH)} to come`}.
-      </p>
+      <>
+        <Minding texts={h.mind} />
+        <p className="quiet mt-2 text-sm">
+          The build-up of {h.surface} has all of it{h.sum.leftH > 0 && `: ${span(h.sum.leftH)} to come`}.
+        </p>
+      </>
     );
   return (
     <>
+      <Minding texts={h.mind} />
       <Warned findings={h.findings} />
       <details className="mt-2 text-sm" data-testid="handover">
         <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
@@ -32,6 +36,25 @@ export function HandoverList({ handover: h }: { handover: Schemas["Handover"] })
         </ul>
       </details>
     </>
+  );
+}
+
+/** What to wear and mind, short; the sheet and local rules come first. */
+export function Minding({ texts }: { texts: string[] }) {
+  if (texts.length === 0) return null;
+  return (
+    <details className="mt-2 text-sm" data-testid="minding">
+      <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
+        <b>Mind:</b> {texts[0]}
+        {texts.length > 1 && <span className="quiet"> and {texts.length - 1} more</span>}
+      </summary>
+      <ul className="list-disc pl-5">
+        {texts.map((t) => (
+          <li key={t}>{t}</li>
+        ))}
+      </ul>
+      <p className="quiet">The data sheet, local rules and licensed practice come first.</p>
+    </details>
   );
 }
 

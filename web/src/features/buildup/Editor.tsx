@@ -7,6 +7,7 @@ import { useChange, useCoats, useKinds, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { CutSection } from "../../ui/CutSection";
 import { Errors, Refusal, unsendable } from "../../ui/Form";
+import { Minding } from "../../ui/Handover";
 import { Answer } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { workdays } from "../../ui/time";
@@ -185,13 +186,16 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                 move={(by) => swap(i, i + by)}
                 remove={() => setDraft(steps.filter((_, k) => k !== i))}
                 findings={
-                  <Findings
-                    findings={shown.findings.filter((f) => f.step === i)}
-                    surfaceId={surface.id}
-                    stepId={s.id ?? ""}
-                    saved={draft === null}
-                    take={setDraft}
-                  />
+                  <>
+                    <Minding texts={shown.mind[i] ?? []} />
+                    <Findings
+                      findings={shown.findings.filter((f) => f.step === i)}
+                      surfaceId={surface.id}
+                      stepId={s.id ?? ""}
+                      saved={draft === null}
+                      take={setDraft}
+                    />
+                  </>
                 }
               />
             ))}

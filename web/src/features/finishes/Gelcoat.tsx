@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useMeta } from "../../api/queries";
+import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Grid, Part } from "./fields";
@@ -22,6 +23,7 @@ export function Gelcoat({ surfaceId }: { surfaceId: string }) {
 }
 
 function Picture({ view }: { view: View }) {
+  const { prose } = useSettings();
   const r = view.result;
   const repair = view.work.way === "repair";
   return (
@@ -52,6 +54,10 @@ function Picture({ view }: { view: View }) {
           </div>
         ))}
       </dl>
+      <p className="mt-3 text-sm" data-testid="night">
+        <b>Before night: </b>
+        {prose(view.night.says)}
+      </p>
       <Findings findings={r.findings} />
       <p className="mt-3 text-sm" data-testid="match">
         <b>Colour: </b>
