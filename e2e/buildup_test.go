@@ -31,12 +31,12 @@ func TestABottomIsComposed(t *testing.T) {
 	require.NoError(t, p.Err())
 	plan, err := s.App.BuildUp(ctx, survey.Surfaces[0].ID)
 	require.NoError(t, err)
-	require.Len(t, plan.Steps, 8)
-	assert.Equal(t, 5, plan.Steps[5].Coats)
+	require.Len(t, plan.Steps, 9)
+	assert.Equal(t, []int{3, 2}, []int{plan.Steps[5].Coats, plan.Steps[6].Coats}, "the barrier in two colours")
 
 	// One more step, an order that fails and its way back, then kept.
 	p.Choose("Add a step", "sand").See("Undo the changes").Press("Undo the changes").until("back to what is stored", `!document.body.innerText.includes("Undo the changes")`)
-	p.Press("Move step 7 earlier").SeeIn("[data-rule]", "This fails").Press("Undo the changes")
+	p.Press("Move step 8 earlier").SeeIn("[data-rule=over-antifouling]", "lets go").Press("Undo the changes")
 	p.Press("Keep as a system").Fill("Name", "Our bottom").Press("Keep it").until("closed", `!document.body.innerText.includes("Keep these steps as a system")`)
 	p.Press("Topsides port").See("Topsides port:").See("Nothing is planned").Press("Start from a scheme or system").Choose("Job", "Your systems").Choose("One way", "Our bottom").SeeIn("[data-way]", "Our bottom, version 1")
 	p.Press("Close").Press("Whole boat").See("8 coats on 4 surfaces").SeeIn("tr", "Bottom")
@@ -50,8 +50,8 @@ func TestSchoolsAndFindings(t *testing.T) {
 	require.NoError(t, err)
 	p := tab(t, s)
 	p.Go("/boats/"+boats[1].ID+"/build-up").Press("Mizzen mast").See("Mizzen mast:").Press("Start from a scheme or system").
-		Choose("One way", "three coats").Choose("Another way", "thinned first coat")
-	p.SeeIn(`[data-way="varnish-three"]`, "Coats3").SeeIn(`[data-way="varnish-seven"]`, "Coats7").SeeIn(`[data-way="varnish-three"] p`, "95 %")
+		Choose("One way", "two-part clear").Choose("Another way", "one-part, thinned first coat")
+	p.SeeIn(`[data-way="varnish-two-part"]`, "Coats7").SeeIn(`[data-way="varnish-seven"]`, "Coats7")
 	p.Press("Close").Press("How many coats?").Choose("Of", "Varnish").Fill("Film wanted", "200").Press("Count").SeeIn("[role=status]", "coats")
 	require.NoError(t, p.Err())
 
@@ -60,6 +60,7 @@ func TestSchoolsAndFindings(t *testing.T) {
 	p.Press("overrule").Press("Let it stand").SeeIn(`[data-field="reason"]`, "stays in the record")
 	p.Fill("Why it may stand", "isolated by the barrier, sheet allows it").Press("Let it stand").SeeIn("[data-rule]", "isolated by the barrier").SeeIn("[data-rule]", "Let stand")
 	p.Press("let it count again").SeeIn("[data-rule]", "This fails")
+	p.Press("Put a metal primer on the bare metal first").until("the primer is in", `!document.querySelector("[data-rule=antifouling-on-bare-metal]") && document.body.innerText.includes("Epoxy metal primer")`).Press("Undo the changes")
 	p.Choose("Product", "Antifouling, hard matrix, copper-free").
 		until("copper is no matter any more", `!document.querySelector("[data-rule=copper-near-aluminium]")`)
 }

@@ -23,8 +23,10 @@ type serial struct {
 	prior    []int   // of a link: that whose sanding goes before its own, −1 for none
 	queue    queue
 	trail    []event
-	draws    int // that may still be tried for a start
-	left     int // and for all
+	draws    int   // that may still be tried for a start
+	left     int   // and for all
+	missed   []int // how often a task was not placed
+	mending  bool  // what was missed is mended for, and nothing drawn up to it
 }
 
 // event is something that was done to the board: task or sanding i put at a slot, or taken
@@ -37,7 +39,7 @@ type event struct {
 
 func newSerial(p *Problem) *serial {
 	n := len(p.Tasks)
-	s := &serial{board: newBoard(p), in: make([][]int, n), out: make([][]int, n), fixed: make([]int, n), sessions: map[int][]int{}, from: make([]int, n), open: make([]int, n),
+	s := &serial{board: newBoard(p), in: make([][]int, n), out: make([][]int, n), fixed: make([]int, n), sessions: map[int][]int{}, from: make([]int, n), open: make([]int, n), missed: make([]int, n),
 		sand: make([]int, len(p.Links)), sandCrew: make([][]int, len(p.Links)), wanted: make([][]int, n), sandOnly: make([]bool, len(p.Links)), prior: slices.Repeat([]int{-1}, len(p.Links))}
 	for k, l := range p.Links {
 		if l.Before > 0 {
@@ -90,6 +92,7 @@ func (s *serial) begin(rank []float64, from []int) {
 		s.sand[k] = -1
 	}
 	s.left = 500 + 15*len(s.p.Tasks)
+	clear(s.missed)
 	s.queue.rank, s.queue.tasks, s.trail = rank, s.queue.tasks[:0], s.trail[:0]
 	for i := range s.open {
 		s.open[i] = len(s.in[i])
@@ -189,9 +192,13 @@ func (s *serial) least(i int) int {
 
 // place puts task i at its earliest start that all links to it hold for, or leaves it out.
 func (s *serial) place(i int) {
+	if s.missed[i] >= 2*mostMissed {
+		return
+	}
 	t := &s.p.Tasks[i]
 	lo, first := s.least(i), -1
-	s.trail = s.trail[:0]
+	s.trail, s.mending = s.trail[:0], s.missed[i] >= mostMissed
+	s.missed[i]++
 	for n := range mostTries {
 		at := s.fit(t, i, lo, 0)
 		if at >= Never {
@@ -204,6 +211,7 @@ func (s *serial) place(i int) {
 		next := s.hold(i, at, at-first, 0)
 		if next == at {
 			if next = s.follows(i, at); next == at || at-first > hotPatience {
+				s.missed[i]--
 				s.put(i, at)
 				return
 			}
@@ -218,6 +226,8 @@ func (s *serial) place(i int) {
 // of the tasks.
 const (
 	mostTries = 50
+	// mostMissed is how often what comes before a task is drawn up to it in vain.
+	mostMissed = 2
 	mostDepth = 12
 	mostDraws = 24
 	// hotPatience is how much later a task starts where what must follow at once has a place.
@@ -296,7 +306,7 @@ func (s *serial) draw(k, at, depth int) (ok bool, later int) {
 	l := &s.p.Links[k]
 	i := l.From
 	s.draws, s.left = s.draws-1, s.left-1
-	if s.fixed[i] >= 0 || depth >= mostDepth || s.left < 0 || s.since(k) != s.end(i) {
+	if s.mending || s.fixed[i] >= 0 || depth >= mostDepth || s.left < 0 || s.since(k) != s.end(i) {
 		return false, Never
 	}
 	if s.draws < 0 {
