@@ -11,14 +11,14 @@ import (
 
 // Dose is the catalyst of a pot.
 type Dose struct {
-	Pct      float64       `json:"pct"`
-	G        float64       `json:"g"`
-	ML       float64       `json:"mL"`
-	GelH     float64       `json:"gelH"` // of the whole pot
+	Pct  float64 `json:"pct"`
+	G    float64 `json:"g"`
+	ML   float64 `json:"mL"`
+	GelH float64 `json:"gelH"` // of the whole pot
 	// Drops is the catalyst counted, where it is too little to be weighed; LeastL is the
 	// smallest pot whose catalyst a kitchen scale weighs.
-	Drops  float64 `json:"drops"`
-	LeastL float64 `json:"leastL"`
+	Drops    float64       `json:"drops"`
+	LeastL   float64       `json:"leastL"`
 	Findings []say.Finding `json:"findings"`
 }
 

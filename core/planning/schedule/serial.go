@@ -228,8 +228,8 @@ const (
 	mostTries = 50
 	// mostMissed is how often what comes before a task is drawn up to it in vain.
 	mostMissed = 2
-	mostDepth = 12
-	mostDraws = 24
+	mostDepth  = 12
+	mostDraws  = 24
 	// hotPatience is how much later a task starts where what must follow at once has a place.
 	hotPatience = 21 * 24 * 4
 )
