@@ -20,6 +20,7 @@ import (
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
 	"allcoats/core/job/task"
+	"allcoats/core/job/upkeep"
 	"allcoats/store"
 )
 
@@ -91,6 +92,8 @@ type BuildUp struct {
 	MarginText say.Sentence `json:"marginText,omitempty"`
 	// Job is the job of the schemes that the surface usually needs.
 	Job string `json:"job"`
+	// LastsYears is how long it goes before it wants doing again, 0 where nothing tells.
+	LastsYears float64 `json:"lastsYears"`
 }
 
 // PlaceFilm is the film of a part of a surface that steps work apart.
@@ -307,8 +310,34 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 		}
 		out.Places = append(out.Places, p)
 	}
+	out.LastsYears = w.lasts(out.Surface, core)
 	out.Job = scheme.JobFor(out.Surface.Part, out.Surface.Substrate)
 	return out, nil
+}
+
+// lasts is for how many years steps on a surface go before they want doing again, by their last
+// film; 0 where nothing tells.
+func (w work) lasts(f Surface, core []step.Step) float64 {
+	last, um := -1, 0.0
+	for i, s := range core {
+		if s.Films() {
+			last = i
+		}
+	}
+	if last < 0 {
+		return 0
+	}
+	for _, s := range core {
+		if s.Films() && s.Sheet.Kind == core[last].Sheet.Kind {
+			um += s.DFTUm * float64(s.Coats)
+		}
+	}
+	film := upkeep.Film{Sheet: core[last].Sheet, Um: um, LatitudeDeg: w.survey.Place.LatitudeDeg, Covered: f.Shelter != survey.Open || f.Part.Info().Inside}
+	due, ok := film.Next()
+	if !ok {
+		return 0
+	}
+	return due.At.Sub(film.LastAt).Hours() / (24 * 365.25)
 }
 
 // caseOf is a surface with steps as the rules want it.

@@ -417,6 +417,18 @@ type Sanding struct {
 	Says     say.Sentence `json:"says"`
 	Next     string       `json:"next"`
 	FilmUm   float64      `json:"filmUm"`
+	// Ring is the colour to stop at, empty if none is known.
+	Ring say.Sentence `json:"ring,omitempty"`
+}
+
+// ring is the colour to stop at: that of the old layer that must stay, where the film above it
+// is sanded.
+func ring(f Surface) say.Sentence {
+	stop, layers := f.Findings.Stop, f.Findings.Layers
+	if stop == 0 || stop > len(layers) || layers[stop-1].Colour == "" {
+		return nil
+	}
+	return say.Of("Stop where a ring of %s shows: it is the %s that must stay.", layers[stop-1].Colour, string(layers[stop-1].Kind))
 }
 
 // Sanding plans the sanding of a surface before its next coat.
@@ -450,7 +462,8 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 		}
 	}
 	out.Next = next.Name()
-	lo, hi := next.Info().FromGrit, next.Info().ToGrit
+	lo, hi := next.Grits(on.Kind)
+	out.Ring = ring(f)
 	if out.From == 0 {
 		out.From = lo
 		if on.Kind.Info().Filler {

@@ -92,3 +92,15 @@ func (k Kind) Info() *KindInfo {
 
 // Name returns the kind in words.
 func (k Kind) Name() string { return k.Info().Name }
+
+// betweenGloss is the coarsest grit between coats that show every scratch.
+const betweenGloss = 220
+
+// Grits are the usual grits before a coat of k on a film of another kind.
+func (k Kind) Grits(over Kind) (from, to int) {
+	from, to = k.Info().FromGrit, k.Info().ToGrit
+	if k.Info().Gloss && over.Info().Gloss {
+		from = max(from, betweenGloss)
+	}
+	return from, to
+}

@@ -50,13 +50,13 @@ func stripped(says, agent string) func(Case, int, Face) *Mend {
 
 // keyFor is the sanding that readies a face for a step, with water on antifouling.
 func (c Case) keyFor(at int, f Face) Want {
-	k := c.Steps[at].Sheet.Kind.Info()
+	lo, hi := c.Steps[at].Sheet.Kind.Grits(f.Sheet.Kind)
 	grit := 80
 	for _, g := range []int{80, 120, 180, 240, 320} {
-		if g >= k.FromGrit && g <= k.ToGrit {
+		if g >= lo && g <= hi {
 			grit = g
 		}
-		if g >= (k.FromGrit+k.ToGrit)/2 {
+		if g >= (lo+hi)/2 {
 			break
 		}
 	}

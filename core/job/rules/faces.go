@@ -160,7 +160,11 @@ var faceRules = []Rule{
 				if !s.Films() {
 					continue
 				}
-				lo, hi := s.Sheet.Kind.Info().FromGrit, s.Sheet.Kind.Info().ToGrit
+				over := c.Meets(i).Sheet.Kind
+				if f := c.Meets(i); f.old() && s.Sheet.Kind.Info().Clear {
+					over = s.Sheet.Kind // clear over what can be seen through
+				}
+				lo, hi := s.Sheet.Kind.Grits(over)
 				for k := i - 1; k > c.below(i); k-- {
 					p := c.Steps[k]
 					if p.Work != step.Sand || p.Grit == 0 {

@@ -2957,6 +2957,8 @@ export interface components {
             dueUm: number;
             findings: components["schemas"]["Finding"][];
             job: string;
+            /** Format: double */
+            lastsYears: number;
             layers: components["schemas"]["BuildupLayer"][];
             margin: components["schemas"]["BuildupMargin"];
             marginText?: components["schemas"]["SaySpan"][];
@@ -6191,6 +6193,7 @@ export interface components {
             ready: boolean;
             /** Format: double */
             removedUm: number;
+            ring?: components["schemas"]["SaySpan"][];
             /** Format: date-time */
             sandable?: string;
             says: components["schemas"]["SaySpan"][];

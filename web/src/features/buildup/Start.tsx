@@ -6,7 +6,7 @@ import { useChange, useKinds, useProducts, useSchemes, useSystems } from "../../
 import { CutSection } from "../../ui/CutSection";
 import { Choice, Refusal } from "../../ui/Form";
 import { Said } from "../../ui/Sentence";
-import { span } from "../../ui/time";
+import { span, workdays } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { money } from "./plan";
 
@@ -138,6 +138,10 @@ function Forget({ system }: { system: string }) {
   );
 }
 
+/** Years in words. */
+const lasts = (years: number) =>
+  years === 0 ? "looked at, not renewed" : years < 1.5 ? `${Math.round(12 * years)} months` : `${years.toFixed(1)} years`;
+
 function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"]; take: (steps: Schemas["Step"][]) => void }) {
   const products = useProducts().data ?? [];
   const { kindOf } = useKinds();
@@ -178,7 +182,13 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
             </tr>
             <tr>
               <td>Hours, one person</td>
-              <td className="num">{span(r.hours)}</td>
+              <td className="num">
+                {span(r.hours)}, {workdays(r.hours, result.data?.workDayH ?? 8)}
+              </td>
+            </tr>
+            <tr>
+              <td>Lasts about</td>
+              <td className="num">{lasts(result.data?.lastsYears ?? 0)}</td>
             </tr>
             <tr>
               <td>Tins</td>

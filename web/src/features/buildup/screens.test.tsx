@@ -71,6 +71,8 @@ const buildUp = (steps: Schemas["Step"][], more: Partial<Schemas["BuildUp"]> = {
     steps,
     done: steps.map(() => 0),
     findings: [],
+    mind: [],
+    lastsYears: 0,
     consumables: [{ name: "rollers", amount: 3, unit: "pieces", source: "rule of thumb" }],
     layers: [],
     margin: {},

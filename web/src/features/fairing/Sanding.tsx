@@ -3,6 +3,7 @@ import { useSanding } from "../../api/queries";
 import { Check, NumberField } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { Sentence } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
 import { span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 
@@ -11,6 +12,7 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
   const [from, setFrom] = useState<number>();
   const [to, setTo] = useState<number>();
   const [wet, setWet] = useState(false);
+  const { prose } = useSettings();
   return (
     <Loaded query={useSanding(surfaceId, { from: from ?? 0, to: to ?? 0, wet })}>
       {(s) => (
@@ -19,6 +21,7 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
             answer={<Sentence spans={s.says} zone={zone} />}
             detail={
               <>
+                {s.ring && s.ring.length > 0 && <b>{prose(s.ring)} </b>}
                 {s.tool.name}: {s.tool.note}. {s.dust}.
                 {s.green && !s.ready && ` Ridges may be knocked down, green, from ${stamp(s.green, zone)}.`}
               </>

@@ -32,6 +32,7 @@ const handover = {
   surface: "Side",
   steps: [],
   findings: [],
+  mind: [],
   changes: [{ was: [], will: [{ text: "6 × Varnish, keyed with 320" }] }],
   sum: { tookH: 0, tookL: 0, leftH: 6, leftL: 12, left: 1 },
 };

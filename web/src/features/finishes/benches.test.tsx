@@ -159,6 +159,7 @@ const bright = {
       surface: "Mast",
       steps: [],
       findings: [],
+      mind: [],
       changes: [{ was: [], will: [{ text: "6 × Varnish, keyed with 320" }] }],
       sum: { tookH: 0, tookL: 0, leftH: 6, leftL: 12, left: 1 },
     },
@@ -329,6 +330,7 @@ it("doses a repair by grams and drops what a whole face would need", async () =>
         leastUm: 350,
         patches: [],
       },
+      night: { pct: 2, setH: 3, says: [{ text: "Set before night with 2 %." }] },
       result: {
         ...plan,
         passes: 1,
