@@ -383,7 +383,7 @@ func TestABenchHandsOverWhole(t *testing.T) {
 	stop.Old = "silicone"
 	stopped := must(app.AntifoulBench.Set(ctx, a, bottom.ID, f.Version, stop))
 	_, err := a.PlanFinish(ctx, stopped.Finish)
-	assert.ErrorContains(t, err, "Nothing bonds to silicone")
+	assert.ErrorContains(t, err, "it is silicone")
 }
 
 // Fittings see the coats that are planned; their holes come before them, two tightenings

@@ -109,12 +109,12 @@ func TestAntifoulingZones(t *testing.T) {
 	s := site(t, true)
 	p, _ := finishes(t, s, 0, "antifouling")
 	p.SeeIn("h1", "seasons").SeeIn("[data-testid=zones]", "dull red").SeeIn("[data-testid=windows]", "Ready when a thumb").SeeIn("[data-testid=wear]", "dull red shows through black")
-	p.Choose("Under it", "silicone").SeeIn("h1", "Nothing but silicone").Choose("Under it", "barrier or primer")
+	p.Choose("Under it", "silicone").SeeIn("h1", "it is silicone").Choose("Under it", "barrier or primer")
 	p.Fill("Nautical miles a season", "0").Fill("Wears in a year, if not as the sheet", "0").SeeIn("[data-field=wearUm]", "never wears").Fill("Wears in a year, if not as the sheet", "80").SeeIn("h1", "seasons")
 	p.Press("Add a zone").Press("Keep it").See("Put it into the build-up")
 	require.NoError(t, p.Err())
 	p, _ = finishes(t, s, 2, "antifouling")
-	p.Choose("Antifouling", "Antifouling, hard matrix, copper").SeeIn("h1", "holds copper, and she is of aluminium").Choose("Antifouling", "Antifouling, soft, wearing away").SeeIn("h1", "holds copper, and she is of aluminium")
+	p.Choose("Antifouling", "Antifouling, hard matrix, copper").SeeIn("h1", "holds copper, and this is aluminium").Choose("Antifouling", "Antifouling, soft, wearing away").SeeIn("h1", "holds copper, and this is aluminium")
 }
 
 func TestMetalBench(t *testing.T) {

@@ -210,7 +210,7 @@ func (r *Result) compatible(w Work, c Case) {
 	asked := rules.Case{Part: area.Bottom, Substrate: c.Substrate, Findings: survey.Findings{Layers: w.layer()}, Steps: append(steps, lay(c.Sheet))}
 	for _, f := range rules.Check(asked) {
 		if rules.Between(f.Rule) && f.Severity != rules.Note {
-			r.Find(f.Severity == rules.Stop || w.Old != "unknown", "%v %s %s", f.Says, f.Why, f.Fix)
+			r.Find(f.Severity == rules.Stop || w.Old != "unknown", "%v %s", f.Says, f.Fix)
 		}
 	}
 	if w.Old == "hard" && c.Sheet.Kind == product.SoftAntifoul {

@@ -73,7 +73,7 @@ func TestWhatMayGoOverWhat(t *testing.T) {
 	}{
 		"hard over soft":     {func(w *Work, c *Case) { w.Old, c.Sheet.Kind = "soft", product.HardAntifoul }, "is hard and goes over soft"},
 		"soft over hard":     {func(w *Work, _ *Case) { w.Old = "hard" }, ""},
-		"over silicone":      {func(w *Work, _ *Case) { w.Old = "silicone" }, "Nothing bonds to silicone"},
+		"over silicone":      {func(w *Work, _ *Case) { w.Old = "silicone" }, "it is silicone"},
 		"silicone over hard": {func(w *Work, c *Case) { w.Old, c.Sheet.Binder = "hard", product.Silicone }, "tie coat"},
 		"flaking":            {func(w *Work, _ *Case) { w.Old = "flaking" }, "is loose below it"},
 		"unknown":            {func(w *Work, _ *Case) { w.Old = "unknown" }, ""},
