@@ -362,11 +362,14 @@ func (w work) findings(f Surface, steps []Step, core []step.Step) []Finding {
 	for i := range c.Steps {
 		c.Steps[i].ExpiredOn = w.expiredOn(steps[i].ProductID)
 	}
-	out := []Finding{}
+	out, done := []Finding{}, w.done(steps)
 	for _, found := range rules.Check(c) {
 		id := ""
 		if found.Step >= 0 {
 			id = steps[found.Step].ID
+			if done[found.Step] > 0 && done[found.Step] >= steps[found.Step].Coats && rules.Readies(found.Rule) {
+				continue // it is on, and what was done before it is in the log
+			}
 		}
 		one := Finding{Finding: found, Mended: w.mended(f, steps, found.Mend)}
 		if o, ok := w.overrule[[3]string{f.ID, id, found.Rule}]; ok {
@@ -404,8 +407,8 @@ func (w work) warned(f Surface, steps []Step) []Finding {
 
 // mended are steps with a mend, nil without one or if the library lacks what it takes.
 func (w work) mended(f Surface, steps []Step, m *rules.Mend) []Step {
-	if m == nil {
-		return nil
+	if m == nil || m.Take == 0 && slices.ContainsFunc(w.done(steps[m.At:]), func(n int) bool { return n > 0 }) {
+		return nil // nothing goes in before what is on
 	}
 	put := []Step{}
 	for _, want := range m.Steps {

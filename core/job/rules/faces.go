@@ -1,6 +1,7 @@
 package rules
 
 import (
+	"slices"
 	"strings"
 
 	"allcoats/core/base/say"
@@ -15,6 +16,12 @@ func alike(a, b string) bool { return strings.EqualFold(strings.TrimSpace(a), st
 
 // wetWoodPct is the moisture above which wood is too wet to be coated, %: a rule of thumb.
 const wetWoodPct = survey.WetWoodPct
+
+// Readies reports a rule of how a face is made ready for a coat, which tells nothing once that is
+// on.
+func Readies(rule string) bool {
+	return slices.Contains([]string{"not-keyed", "wax-not-sanded", "alkyd-over-epoxy", "degrease-first", "blush-not-washed", "flash-rust", "wet-wood", "loose-below", "grit-step", "grit-for-coat"}, rule)
+}
 
 // faceRules are of how a face is made ready: clean, dry, dull and sound.
 var faceRules = []Rule{

@@ -6,7 +6,7 @@ import { useChange, useKinds, useProducts, useSchemes, useSystems } from "../../
 import { CutSection } from "../../ui/CutSection";
 import { Choice, Refusal } from "../../ui/Form";
 import { Said } from "../../ui/Sentence";
-import { span, workdays } from "../../ui/time";
+import { workdays } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { money } from "./plan";
 
@@ -183,7 +183,7 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
             <tr>
               <td>Hours, one person</td>
               <td className="num">
-                {span(r.hours)}, {workdays(r.hours, result.data?.workDayH ?? 8)}
+                {workdays(r.hours, result.data?.workDayH ?? 8)}
               </td>
             </tr>
             <tr>
