@@ -367,8 +367,8 @@ func (w work) findings(f Surface, steps []Step, core []step.Step) []Finding {
 		id := ""
 		if found.Step >= 0 {
 			id = steps[found.Step].ID
-			if done[found.Step] > 0 && done[found.Step] >= steps[found.Step].Coats && rules.Readies(found.Rule) {
-				continue // it is on, and what was done before it is in the log
+			if done[found.Step] > 0 && rules.Readies(found.Rule) {
+				continue // its first coat is on, and what was done before is in the log
 			}
 		}
 		one := Finding{Finding: found, Mended: w.mended(f, steps, found.Mend)}

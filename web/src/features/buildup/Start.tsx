@@ -182,9 +182,7 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
             </tr>
             <tr>
               <td>Hours, one person</td>
-              <td className="num">
-                {workdays(r.hours, result.data?.workDayH ?? 8)}
-              </td>
+              <td className="num">{workdays(r.hours, result.data?.workDayH ?? 8)}</td>
             </tr>
             <tr>
               <td>Lasts about</td>
