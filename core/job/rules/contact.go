@@ -35,7 +35,7 @@ var (
 	paints       = []Class{EpoxyFilm, EpoxyFiller, Zinc, Etch, Polyester, PolyesterFill, VinylEster, TwoPart, OnePart, Waterborne, OilFilm, OtherFilm}
 	films        = append(append([]Class{}, paints...), SoftFoul, HardFoul, Release, ReleaseTie)
 	notRelease   = append(append([]Class{}, paints...), SoftFoul, HardFoul)
-	cured        = []Class{Laminate, EpoxyLaminate, Steel, LightMetal, OtherMetal, EpoxyFilm, TwoPart, OnePart, OldPrimerClass, UnknownOld}
+	cured        = []Class{Laminate, EpoxyLaminate, Steel, LightMetal, OtherMetal, EpoxyFilm, TwoPart, OnePart, OldCoat, UnknownOld}
 )
 
 // stripped takes off what was there before the first step; what the steps lay it cannot.
@@ -74,7 +74,7 @@ var Contacts = []Contact{
 		notRelease, []Class{Release, ReleaseTie}, "%s does not stick to %s: it is silicone.", nil, nil},
 	{Rule{ID: "foul-release-tie", What: "Foul-release without its tie coat", Why: "Foul-release has to stand on its own tie coat over epoxy: on antifouling, paint or bare epoxy it peels as a skin.", Severity: Warning, Source: sheet,
 		Fix: "Take old antifouling off, build up barrier, and lay the tie coat that the sheet names."},
-		[]Class{Release}, append(append([]Class{}, paints...), SoftFoul, HardFoul, Laminate, EpoxyLaminate, Wood, Steel, LightMetal, OtherMetal, UnknownOld, OldPrimerClass), "%s over %s has nothing to hold on without its tie coat.", nil,
+		[]Class{Release}, append(append([]Class{}, paints...), SoftFoul, HardFoul, Laminate, EpoxyLaminate, Wood, Steel, LightMetal, OtherMetal, UnknownOld, OldCoat), "%s over %s has nothing to hold on without its tie coat.", nil,
 		func(_ Case, at int, _ Face) *Mend {
 			return before(at, "Put its tie coat in", laying(product.TieCoat, product.Silicone, 1))
 		}},
@@ -113,11 +113,11 @@ var Contacts = []Contact{
 		allFoul, metals, "%s lies on %s, without a primer.", nil, primed},
 	{Rule{ID: "zinc-off-steel", What: "Zinc-rich primer where there is no bare steel", Why: "Zinc dust protects steel that it touches; on other metals, on wood, laminate or paint it gives nothing and its film holds badly.", Severity: Warning, Source: trade,
 		Fix: "Take an epoxy primer without zinc; keep zinc for steel blasted bright."},
-		[]Class{Zinc}, append(append([]Class{}, films...), Wood, Laminate, EpoxyLaminate, LightMetal, OtherMetal, UnknownOld, OldPrimerClass), "%s on %s: zinc protects bare steel only.",
+		[]Class{Zinc}, append(append([]Class{}, films...), Wood, Laminate, EpoxyLaminate, LightMetal, OtherMetal, UnknownOld, OldCoat), "%s on %s: zinc protects bare steel only.",
 		func(_ Case, _ Step, f Face) bool { return f.Class == Zinc }, nil},
 	{Rule{ID: "etch-off-light-metal", What: "Etch primer where there is no bare light metal", Why: "Its acid bites bare aluminium and zinc only; over anything else it stays weak, and takes what follows along.", Severity: Warning, Source: sheet,
 		Fix: "Take an epoxy primer here."},
-		[]Class{Etch}, append(append([]Class{}, films...), Wood, Laminate, EpoxyLaminate, Steel, OtherMetal, UnknownOld, OldPrimerClass), "%s on %s: etch primer is for bare light metal.",
+		[]Class{Etch}, append(append([]Class{}, films...), Wood, Laminate, EpoxyLaminate, Steel, OtherMetal, UnknownOld, OldCoat), "%s on %s: etch primer is for bare light metal.",
 		func(_ Case, s Step, f Face) bool {
 			return f.Class == Etch || f.Class == OtherMetal && s.Sheet.Kind.Info().Metal
 		}, nil},
@@ -183,8 +183,8 @@ func primed(_ Case, at int, _ Face) *Mend {
 	return before(at, "Put a metal primer on the bare metal first", laying(product.MetalPrimer, product.Epoxy, 2))
 }
 
-// Judge is the row that a film breaks on a face, nil if it holds there.
-func (c Case) Judge(s Step, f Face) *Contact {
+// judge is the row that a film breaks on a face, nil if it holds there.
+func (c Case) judge(s Step, f Face) *Contact {
 	over := ClassOf(s.Sheet)
 	for k := range Contacts {
 		row := &Contacts[k]
@@ -206,7 +206,7 @@ var contactRules = func() (out []Rule) {
 					continue
 				}
 				f := c.Meets(i)
-				if c.Judge(s, f) != row {
+				if c.judge(s, f) != row {
 					continue
 				}
 				h := hit{step: i, text: say.Of(row.text, s.Sheet.Name, f.Name)}

@@ -14,32 +14,32 @@ type Class string
 
 // Classes: of substrates, of films, and of what was there before.
 const (
-	Wood           Class = "wood"
-	Laminate       Class = "laminate" // polyester, bare or with its gelcoat
-	EpoxyLaminate  Class = "epoxy laminate"
-	Steel          Class = "steel" // and cast iron
-	LightMetal     Class = "light metal"
-	OtherMetal     Class = "other metal" // stainless steel and lead
-	OtherFace      Class = "other"
-	EpoxyFilm      Class = "epoxy"
-	EpoxyFiller    Class = "epoxy filler"
-	Zinc           Class = "zinc-rich primer"
-	Etch           Class = "etch primer"
-	Polyester      Class = "polyester"
-	PolyesterFill  Class = "polyester filler"
-	VinylEster     Class = "vinylester"
-	TwoPart        Class = "two-part paint"
-	OnePart        Class = "one-part paint"
-	Waterborne     Class = "waterborne paint"
-	OilFilm        Class = "oil"
-	SoftFoul       Class = "soft antifouling"
-	HardFoul       Class = "hard antifouling"
-	Release        Class = "foul-release"
-	ReleaseTie     Class = "foul-release tie"
-	Stain          Class = "stain"
-	UnknownOld     Class = "unknown paint"
-	OtherFilm      Class = "other film"
-	OldPrimerClass Class = "old primer"
+	Wood          Class = "wood"
+	Laminate      Class = "laminate" // polyester, bare or with its gelcoat
+	EpoxyLaminate Class = "epoxy laminate"
+	Steel         Class = "steel" // and cast iron
+	LightMetal    Class = "light metal"
+	OtherMetal    Class = "other metal" // stainless steel and lead
+	OtherFace     Class = "other"
+	EpoxyFilm     Class = "epoxy"
+	EpoxyFiller   Class = "epoxy filler"
+	Zinc          Class = "zinc-rich primer"
+	Etch          Class = "etch primer"
+	Polyester     Class = "polyester"
+	PolyesterFill Class = "polyester filler"
+	VinylEster    Class = "vinylester"
+	TwoPart       Class = "two-part paint"
+	OnePart       Class = "one-part paint"
+	Waterborne    Class = "waterborne paint"
+	OilFilm       Class = "oil"
+	SoftFoul      Class = "soft antifouling"
+	HardFoul      Class = "hard antifouling"
+	Release       Class = "foul-release"
+	ReleaseTie    Class = "foul-release tie"
+	Stain         Class = "stain"
+	UnknownOld    Class = "unknown paint"
+	OtherFilm     Class = "other film"
+	OldCoat       Class = "old primer"
 )
 
 // ClassOf is the class of a product's film.
@@ -101,7 +101,7 @@ func oldClass(l survey.Layer) Class {
 	case survey.OldEpoxy:
 		return EpoxyFilm
 	case survey.OldFiller, survey.OldPrimer:
-		return OldPrimerClass
+		return OldCoat
 	case survey.OldOnePart, survey.OldVarnish:
 		return OnePart
 	case survey.OldTwoPart:
@@ -133,10 +133,8 @@ type Face struct {
 	Sheet product.Sheet
 	// Bare is the substrate itself, Stripped if that was laid bare by the steps.
 	Bare, Stripped bool
-	// Keyed is abraded, Grit with what at last, Wet as water was used; Washed and Degreased
-	// are what else was done; Lay are the steps since, from the first to the last.
-	Keyed, Wet, Washed, Degreased bool
-	Grit                          int
+	// Keyed is abraded since, Washed with water.
+	Keyed, Washed bool
 }
 
 // old reports a layer that was there before.
@@ -168,12 +166,11 @@ func (c Case) Meets(i int) Face {
 			f = Face{Class: ClassOf(s.Sheet), Name: s.Sheet.Name, Step: k, Sheet: s.Sheet}
 			f.Keyed = s.Work == step.Fair // its rounds are sanded
 		case kind.Abrades:
-			f.Keyed, f.Wet, f.Grit = true, s.wet(), s.Grit
+			f.Keyed = true
 		}
 		if s.Work == step.Wash || s.Work == step.Degrease && s.Agent == "detergent" {
 			f.Washed = true
 		}
-		f.Degreased = f.Degreased || s.Work == step.Degrease
 	}
 	return f
 }
