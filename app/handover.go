@@ -11,6 +11,7 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
+	"allcoats/core/job/rules"
 	"allcoats/core/job/task"
 )
 
@@ -382,11 +383,17 @@ func (c Craft[W, R]) Plan(ctx context.Context, a *App, id string, of func(R) (Fi
 	})
 }
 
-// stops are what the benches that were set up for a surface say against the next coat on
-// it, nil if none does.
+// stops are what the rules, and the benches that were set up for a surface, say against the next
+// coat on it, nil if none does.
 func (o outlook) stops(surfaceID string, next *task.Task) say.Sentence {
 	if next == nil {
 		return nil
+	}
+	steps := o.steps[surfaceID]
+	for _, x := range o.warned(o.surface(surfaceID), steps) {
+		if x.Severity == rules.Stop && x.Step >= 0 && steps[x.Step].ID == next.StepID {
+			return x.Says
+		}
 	}
 	for _, b := range benches {
 		_, kept := o.finishes[[2]string{surfaceID, b.key}]
