@@ -5,6 +5,7 @@ import { useBuildUp, useChange, useCoats, useJob, useKinds, useMeta, useSurvey }
 import { BoatMap } from "../../ui/BoatMap";
 import { Conflict } from "../../ui/Conflict";
 import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { Minding } from "../../ui/Handover";
 import { useSettings } from "../../ui/settings";
 import { fromLocalField } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
@@ -365,7 +366,8 @@ function CoatFields({
   products: Schemas["Product"][];
 }) {
   const { shownUnit } = useSettings();
-  const twoPart = (products.find((p) => p.id === productId)?.sheet.ratioByVolume.base ?? 0) > 0;
+  const sheet = products.find((p) => p.id === productId)?.sheet;
+  const twoPart = (sheet?.ratioByVolume.base ?? 0) > 0;
   return (
     <>
       <Choice
@@ -384,6 +386,7 @@ function CoatFields({
           options={products.map((p) => ({ value: p.id, label: p.sheet.name }))}
         />
       )}
+      <Minding texts={sheet?.cautions ?? []} />
       <NumberField
         name="litres"
         label="Litres used"
