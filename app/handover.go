@@ -25,7 +25,8 @@ type Handover struct {
 	Changes []Change `json:"changes"`
 	// Sum is what the bench's steps come to of the job, as it would be.
 	Sum task.Sum `json:"sum"`
-	// Findings are the warnings of the rules about the build-up as it would be.
+	// Findings are the warnings of the rules about the build-up as it would be, each once
+	// however many steps it is about.
 	Findings []Finding `json:"findings"`
 	// Mind is what to wear and mind at the bench's steps.
 	Mind []string `json:"mind"`
@@ -67,7 +68,12 @@ func (o outlook) hand(surfaceID, bench string, steps []craft.Step, roles map[str
 // handed fills in what a handover changes, and what the bench's steps come to.
 func (o outlook) handed(h *Handover, bench string) *Handover {
 	surfaceID := h.SurfaceID
-	h.Findings, h.Mind = o.warned(o.surface(surfaceID), h.Steps), []string{}
+	h.Findings, h.Mind = []Finding{}, []string{}
+	for _, x := range o.warned(o.surface(surfaceID), h.Steps) {
+		if !slices.ContainsFunc(h.Findings, func(o Finding) bool { return o.Rule == x.Rule && o.Text == x.Text }) {
+			h.Findings = append(h.Findings, x)
+		}
+	}
 	core := make([]step.Step, len(h.Steps))
 	for i, s := range h.Steps {
 		core[i] = o.planned(s).Step
