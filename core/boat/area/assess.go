@@ -71,9 +71,9 @@ func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
 	}
 	for i, f := range out.Figures {
 		for k, g := range out.Figures[:i] {
-			if d := math.Abs(f.AreaM2 - g.AreaM2); d > f.sigma()+g.sigma() {
+			if d := math.Abs(f.AreaM2 - g.AreaM2); d > f.plusMinus()+g.plusMinus() {
 				out.Disagreeing = append(out.Disagreeing, Disagreement{k, i, say.Of("%s and %s differ by %.3g m², more than their ± of %.3g m² and %.3g m² together.",
-					capital(MethodName[m.Measures[k].Method]), MethodName[m.Measures[i].Method], d, g.sigma(), f.sigma())})
+					capital(MethodName[m.Measures[k].Method]), MethodName[m.Measures[i].Method], d, g.plusMinus(), f.plusMinus())})
 			}
 		}
 	}
@@ -94,28 +94,28 @@ func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
 
 func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
-// combined weighs figures by 1/σ². Where they scatter more than their ± say,
+// combined weighs figures by 1/±². Where they scatter more than their ± say,
 // the uncertainty is widened by the Birge ratio √(χ²/(n − 1)).
 func combined(m Measured, figures []Figure) Figure {
 	w := working.New()
 	var sum, weight float64
 	for i, f := range figures {
-		s := max(f.sigma(), 1e-3*f.AreaM2) // a stated area without ± is not infinitely sure
+		s := max(f.plusMinus(), 1e-3*f.AreaM2) // a stated area without ± is not infinitely sure
 		label := MethodName[m.Measures[i].Method]
 		w.In(label, f.AreaM2, "m²")
 		w.In(label+", ±", s, "m²")
 		sum += f.AreaM2 / (s * s)
 		weight += 1 / (s * s)
 	}
-	a := w.Step("Combined area", "Σ(A/σ²) / Σ(1/σ²)", sum/weight, "m²", "inverse-variance mean")
+	a := w.Step("Combined area", "Σ(A/±²) / Σ(1/±²)", sum/weight, "m²", "inverse-variance mean")
 	chi2 := 0.0
 	for _, f := range figures {
-		s := max(f.sigma(), 1e-3*f.AreaM2)
-		chi2 += (f.AreaM2 - a) * (f.AreaM2 - a) / (s * s)
+		s := max(f.plusMinus(), 1e-3*f.AreaM2)
+		chi2 += Half * Half * (f.AreaM2 - a) * (f.AreaM2 - a) / (s * s)
 	}
-	sigma := w.Step("Its ±", "√(1 / Σ(1/σ²))", math.Sqrt(1/weight), "m²", "inverse-variance mean")
+	plusMinus := w.Step("Its ±", "√(1 / Σ(1/±²))", math.Sqrt(1/weight), "m²", "inverse-variance mean")
 	if birge := math.Sqrt(chi2 / float64(len(figures)-1)); birge > 1 {
-		sigma = w.Step("Widened for scatter", "± · √(χ²/(n − 1))", sigma*birge, "m²", "Birge 1932")
+		plusMinus = w.Step("Widened for scatter", "± · √(χ²/(n − 1)), χ² = Σ(1.28 · difference / ±)²", plusMinus*birge, "m²", "Birge 1932")
 	}
-	return Figure{a, 100 * sigma / a, w}
+	return Figure{AreaM2: a, UncertaintyPct: 100 * plusMinus / a, Working: w}
 }

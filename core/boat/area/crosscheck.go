@@ -26,62 +26,45 @@ type CrossCheck struct {
 	Plausible bool         `json:"plausible"`
 }
 
-// coefficients are usual block, midship and waterplane coefficients by hull
-// form, of the canoe body: rules of thumb, where displacement is not known.
-func (f HullForm) coefficients() (cb, cm, cwp float64) {
-	switch f {
-	case FullMotor:
-		return 0.5, 0.78, 0.8
-	case FinKeel:
-		return 0.38, 0.68, 0.68
-	case Medium:
-	}
-	return 0.42, 0.7, 0.7
-}
-
-// canoe is the part of the draught that is hull rather than fin.
-func (d Dimensions) canoe() float64 {
-	if d.HullForm == FinKeel {
-		return 0.35 * d.DraughtM
-	}
-	return d.DraughtM
-}
-
 // WettedSurface returns Mumford's S = LWL (1.7 T + CB B) and Holtrop's
 // statistical formula (1984, without bulb and appendages) for a boat, with
 // DisplacementT, t, for the block coefficient if it is known, else with a usual
 // one for her form.
 func WettedSurface(d Dimensions, displacementT float64) []Check {
-	cb, cm, cwp := d.HullForm.coefficients()
-	t := d.canoe()
+	form := d.HullForm.Info()
+	cm, cwp := form.cm, form.cwp
+	t, b := d.body(), d.hullBeam()
 	inputs := func() working.Working {
 		w := working.New()
 		w.In("LWL", d.LWLM, "m")
-		w.In("Beam", d.BeamM, "m")
+		w.In("Beam of the hull", b, "m")
+		if form.Hulls > 1 {
+			w.In("Hulls, the smaller as part of one", form.whole, "")
+		}
 		w.In("Draught of the hull", t, "m")
 		return w
 	}
 	block := func(w *working.Working) float64 {
 		if displacementT > 0 {
 			w.In("Displacement", displacementT*1000, "kg")
-			return w.Step("Block coefficient CB", "volume / (LWL · B · T)", displacementT/1.025/(d.LWLM*d.BeamM*t), "", "sea water 1.025 kg/L")
+			return w.Step("Block coefficient CB", "volume / (hulls · LWL · B · T)", displacementT/1.025/(d.LWLM*b*t*form.whole), "", "sea water 1.025 kg/L")
 		}
 		w.Warn("The block coefficient is a usual one for her form: enter her displacement for a better one.")
-		return w.Step("Block coefficient CB", "usual for her form", cb, "", "rule of thumb")
+		return w.Step("Block coefficient CB", "usual for her form", form.cb, "", "rule of thumb")
 	}
 	m := inputs()
 	cbm := block(&m)
-	mumford := m.Step("Wetted surface", "LWL · (1.7 · T + CB · B)", d.LWLM*(1.7*t+cbm*d.BeamM), "m²", "Denny-Mumford")
+	mumford := m.Step("Wetted surface", "hulls · LWL · (1.7 · T + CB · B)", form.whole*d.LWLM*(1.7*t+cbm*b), "m²", "Denny-Mumford")
 	h := inputs()
 	cbh := block(&h)
 	h.In("Midship coefficient CM", cm, "")
 	h.In("Waterplane coefficient CWP", cwp, "")
-	holtrop := h.Step("Wetted surface", "L (2T + B) √CM (0.453 + 0.4425 CB − 0.2862 CM − 0.003467 B/T + 0.3696 CWP)",
-		d.LWLM*(2*t+d.BeamM)*math.Sqrt(cm)*(0.453+0.4425*cbh-0.2862*cm-0.003467*d.BeamM/t+0.3696*cwp), "m²", "Holtrop 1984")
-	if lb := d.LWLM / d.BeamM; lb < 3.9 || lb > 15 || cbh < 0.55 {
+	holtrop := h.Step("Wetted surface", "hulls · L (2T + B) √CM (0.453 + 0.4425 CB − 0.2862 CM − 0.003467 B/T + 0.3696 CWP)",
+		form.whole*d.LWLM*(2*t+b)*math.Sqrt(cm)*(0.453+0.4425*cbh-0.2862*cm-0.003467*b/t+0.3696*cwp), "m²", "Holtrop 1984")
+	if lb := d.LWLM / b; lb < 3.9 || lb > 15 || cbh < 0.55 {
 		h.Warn("Outside what the formula was made for (L/B 3.9 to 15, CB from 0.55): an indication only.")
 	}
-	if d.HullForm == FinKeel {
+	if form.Fin {
 		const note = "Without the fin and the rudder: measure those as surfaces of their own."
 		m.Warn(note)
 		h.Warn(note)
@@ -100,7 +83,7 @@ func SetAgainst(checks []Check, d Dimensions, chosen Figure) CrossCheck {
 	switch {
 	case chosen.AreaM2 < 0.85*c.LowM2:
 		why := []string{"a girth or a length too short, one side taken for both"}
-		if d.HullForm != FinKeel {
+		if !d.HullForm.Info().Fin {
 			why = append(why, "or a form slacker than set")
 		}
 		c.Text = say.Of("The bottom as measured, %.3g m², is small: %s. Look for %s.", chosen.AreaM2, spread, strings.Join(why, ", "))

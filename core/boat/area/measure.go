@@ -140,7 +140,7 @@ func (b Boat) figure(part Part, side Side, m Measure) (Figure, error) {
 	case ByGirth:
 		var g GirthResult
 		g, err = ByGirths(*m.Girths)
-		f, prefix = Figure{g.AreaM2, g.UncertaintyPct, g.Working}, "girths"
+		f, prefix = Figure{AreaM2: g.AreaM2, UncertaintyPct: g.UncertaintyPct, Working: g.Working, Line: &g.Line}, "girths"
 		if err == nil && f.AreaM2 <= 0 {
 			err = fault.At("stations", "girths of nothing give no area")
 		}
@@ -159,7 +159,7 @@ func (b Boat) figure(part Part, side Side, m Measure) (Figure, error) {
 		w := working.New()
 		w.In("Stated area", m.AreaM2, "m²")
 		w.Warn("Your own figure; the program has not checked it.")
-		return Figure{m.AreaM2, m.UncertaintyPct, w}, nil
+		return Figure{AreaM2: m.AreaM2, UncertaintyPct: m.UncertaintyPct, Working: w}, nil
 	}
 	bad.Under(prefix, err)
 	return f, bad.Err()
@@ -168,8 +168,8 @@ func (b Boat) figure(part Part, side Side, m Measure) (Figure, error) {
 // tracePct and traceM are the uncertainty of a traced outline: a share of its
 // area, and an error of its edge.
 const (
-	tracePct = 2
-	traceM   = 0.005
+	tracePct = 2.5
+	traceM   = 0.006
 )
 
 // OutlineResult is an outline's area after margin and rounding, and how long
@@ -245,7 +245,7 @@ func ByOutlines(r OutlineRequest) (OutlineResult, error) {
 	}
 	w.Step("Edges to mask", "outer edges and holes", out.EdgeLengthM, "m", "geometry")
 	if out.AreaM2 > 0 {
-		out.UncertaintyPct = w.Step("Uncertainty", "√(2 %² + (5 mm · edges / area)²)",
+		out.UncertaintyPct = w.Step("Uncertainty", "√(2.5 %² + (6 mm · edges / area)²), an 80 % range",
 			math.Hypot(tracePct, 100*traceM*out.EdgeLengthM/out.AreaM2), "%", "tracing: rule of thumb")
 	}
 	out.AreaM2 *= count
@@ -265,13 +265,13 @@ func (o Outline) figure() (Figure, error) {
 		}
 		err = fault.At(path, "eats the whole outline: nothing is left to coat")
 	}
-	return Figure{r.AreaM2, r.UncertaintyPct, r.Working}, err
+	return Figure{AreaM2: r.AreaM2, UncertaintyPct: r.UncertaintyPct, Working: r.Working}, err
 }
 
 // Uncertainties of models, %.
 const (
-	meshPct = 1.5
-	loftPct = 3
+	meshPct = 2
+	loftPct = 4
 )
 
 func (b Boat) byModel(m Model, side Side) (Figure, error) {
@@ -316,7 +316,7 @@ func (b Boat) byModel(m Model, side Side) (Figure, error) {
 		pct = loftPct
 		w.Warn("Lofted by straight lines between stations: a little small where the hull curves between them.")
 	}
-	return Figure{a, pct, w}, bad.Err()
+	return Figure{AreaM2: a, UncertaintyPct: pct, Working: w}, bad.Err()
 }
 
 // litresPct is the standard uncertainty of litres read off a tin.
@@ -347,6 +347,6 @@ func (c Consumption) figure() (Figure, error) {
 	}
 	// A loss is seldom known better than to a quarter of itself.
 	loss := w.Step("Uncertainty of the loss", "¼ · loss / (1 − loss)", 25*c.LossPct/(100-c.LossPct), "%", "rule of thumb")
-	pct := w.Step("Uncertainty", "√(litres² + film² + loss²)", math.Sqrt(litresPct*litresPct+film*film+loss*loss), "%", "litres ±3 %: rule of thumb")
-	return Figure{a, pct, w}, nil
+	pct := w.Step("Uncertainty", "1.28 · √(litres² + film² + loss²), an 80 % range", Half*math.Sqrt(litresPct*litresPct+film*film+loss*loss), "%", "litres ±3 %: rule of thumb; 80 % of a normal spread")
+	return Figure{AreaM2: a, UncertaintyPct: pct, Working: w}, nil
 }

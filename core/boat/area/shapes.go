@@ -96,7 +96,7 @@ type Shape struct {
 	Minus bool    `json:"minus,omitempty"`
 }
 
-// shapesPct is the standard uncertainty of shapes measured by tape.
+// shapesPct is the ± of shapes measured by tape, an 80 % range.
 const shapesPct = 5
 
 // ShapesRequest is the input of the area-shapes calculator.
@@ -171,5 +171,5 @@ func ByShapes(r ShapesRequest) (Figure, error) {
 	}
 	w.Step("Area", "sum", sum, "m²", "addition")
 	pct := w.Step("Uncertainty", "5 % of everything measured, added or taken away, over what is left", shapesPct*gross/sum, "%", "tape: rule of thumb")
-	return Figure{sum, pct, w}, nil
+	return Figure{AreaM2: sum, UncertaintyPct: pct, Working: w}, nil
 }

@@ -170,6 +170,8 @@ func (p Profile) side(s area.Side, has func(area.Part) bool) []region {
 		top, foot := min(0, 0.5*p.at(0.1).KeelM), -0.8*p.DraughtM
 		out = append(out, region{area.Rudder, area.Both, []Point{{-0.025 * l, top}, {0.045 * l, top}, {0.035 * l, foot}, {-0.02 * l, foot}}})
 	}
+	skeg := 0.6 * p.at(0.12).KeelM
+	add(area.Skeg, area.Both, []Point{{0.06 * l, skeg}, {0.16 * l, skeg}, {0.08 * l, 0.75 * -p.DraughtM}, {0.06 * l, 0.75 * -p.DraughtM}})
 	add(area.Struts, area.Both, []Point{{0.15 * l, 0.7 * p.at(0.16).KeelM}, {0.165 * l, 0.7 * p.at(0.16).KeelM}, {0.13 * l, 1.1 * p.at(0.16).KeelM}, {0.115 * l, 1.1 * p.at(0.16).KeelM}})
 	return out
 }
@@ -212,6 +214,7 @@ func (p Profile) plan(has func(area.Part) bool) []region {
 	add(area.Coamings, area.Starboard, []Point{{0.1 * l, 0.5 * h}, {0.34 * l, 0.5 * h}, {0.34 * l, 0.58 * h}, {0.1 * l, 0.58 * h}})
 	add(area.Coamings, area.Port, []Point{{0.1 * l, -0.58 * h}, {0.34 * l, -0.58 * h}, {0.34 * l, -0.5 * h}, {0.1 * l, -0.5 * h}})
 	add(area.Cockpit, area.Both, block(0.1, 0.34, 0.49*h))
+	add(area.OpenInside, area.Both, p.between(0.03, 0.95, scaled(0.8), scaled(-0.8)))
 	add(area.Sole, area.Both, block(0.14, 0.3, 0.26*h))
 	add(area.Hatches, area.Both, block(0.74, 0.81, 0.28*p.at(0.78).HalfM))
 	add(area.Transom, area.Both, []Point{{-0.035 * l, -0.9 * p.at(0).HalfM}, {-0.006 * l, -p.at(0).HalfM}, {-0.006 * l, p.at(0).HalfM}, {-0.035 * l, 0.9 * p.at(0).HalfM}})

@@ -24,7 +24,7 @@ const samples = 40
 // FromDimensions draws stations for a boat with valid dimensions d: right in
 // length, beam, draught and freeboard, a likeness between.
 func FromDimensions(d area.Dimensions) Profile {
-	p := Profile{LengthM: d.LOAM, FinKeel: d.HullForm == area.FinKeel, DraughtM: d.DraughtM, HousesM2: d.HousesM2}
+	p := Profile{LengthM: d.LOAM, FinKeel: d.HullForm.Info().Fin, DraughtM: d.DraughtM, HousesM2: d.HousesM2}
 	aft := 0.4 * (d.LOAM - d.LWLM)
 	fore := aft + d.LWLM
 	for i := range samples + 1 {
@@ -47,7 +47,7 @@ func FromDimensions(d area.Dimensions) Profile {
 // FromStations draws a boat from the cross sections of her 3-D file or table
 // of offsets, at least two; d gives what those do not.
 func FromStations(stations []mesh.Station, d area.Dimensions) Profile {
-	p := Profile{FinKeel: d.HullForm == area.FinKeel, HousesM2: d.HousesM2, Stations: stations}
+	p := Profile{FinKeel: d.HullForm.Info().Fin, HousesM2: d.HousesM2, Stations: stations}
 	for _, s := range stations {
 		p.LengthM = max(p.LengthM, s.XM)
 		p.DraughtM = max(p.DraughtM, -s.KeelM)
@@ -65,11 +65,11 @@ func sheer(d area.Dimensions, x float64) float64 {
 // keel is the depth below the waterline at u in [0, 1] from aft.
 func keel(d area.Dimensions, u float64) float64 {
 	switch d.HullForm {
-	case area.FullMotor: // deep along, rising at the forefoot
+	case area.FullMotor, area.OpenChine: // deep along, rising at the forefoot
 		return -d.DraughtM * (1 - math.Pow(u, 6))
 	case area.FinKeel: // shallow canoe body; the fin is drawn below it
 		return -0.3 * d.DraughtM * math.Pow(math.Sin(math.Pi*min(1, 0.04+u*0.96)), 0.6)
-	case area.Medium:
+	case area.Medium, area.Catamaran, area.Trimaran:
 	}
 	return -d.DraughtM * math.Pow(math.Sin(math.Pi*(0.12+0.88*u)), 0.75)
 }
@@ -77,7 +77,7 @@ func keel(d area.Dimensions, u float64) float64 {
 // halfBeam is the half-breadth at u in [0, 1] from aft: full to the stern for
 // motor hulls, drawn in for the others, a point at the stem.
 func halfBeam(d area.Dimensions, u float64) float64 {
-	stern := map[area.HullForm]float64{area.FullMotor: 0.88, area.Medium: 0.35, area.FinKeel: 0.6}[d.HullForm]
+	stern := map[area.HullForm]float64{area.FullMotor: 0.88, area.Medium: 0.35, area.FinKeel: 0.6, area.OpenChine: 0.75, area.Catamaran: 0.7, area.Trimaran: 0.3}[d.HullForm]
 	const widest = 0.42
 	if u < widest {
 		f := 1 - u/widest
