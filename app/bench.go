@@ -256,10 +256,8 @@ func (o outlook) reckoned(f today.Surface, productID string, s step.Step) (layH,
 	if err != nil || f.ID == "" {
 		return 1, 1
 	}
-	if factor, n := o.learned(productID); n > 0 {
-		l.Litres *= factor
-	}
-	return l.LayH, l.Litres
+	factor, _ := o.learned(f.ID)
+	return l.LayH, l.Litres * factor
 }
 
 // quantities fills in what to pour and in how many pots.

@@ -280,6 +280,11 @@ func (w work) check(surfaceID string, steps []Step) error {
 	return bad.Err()
 }
 
+// own is what the log has taught of the litres on a surface.
+func (w work) own(surfaceID string) buildup.Own {
+	return buildup.Own{Usage: w.job.Usage, Surface: surfaceID}
+}
+
 // buildUp tells what steps on a surface come to.
 func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 	out := BuildUp{Surface: w.surface(surfaceID), Steps: append([]Step{}, steps...), Done: w.done(steps), WorkDayH: w.workDayH(), Places: []PlaceFilm{}}
@@ -289,7 +294,7 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 		out.DueUm += float64(out.Done[i]) * s.DFTUm
 	}
 	var err error
-	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, out.Surface.accessFactor(), core); err != nil {
+	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, out.Surface.accessFactor(), core, w.own(surfaceID)); err != nil {
 		return BuildUp{}, err
 	}
 	chain := w.job.With(w.ofJob(out.Surface, steps))

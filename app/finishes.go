@@ -187,10 +187,9 @@ func (o outlook) meanC(surfaceID string, days int) float64 {
 	return math.Round(10*sum/float64(n)) / 10
 }
 
-// learned is what coats of a product took on this boat against the reckoning, from so many.
-func (o outlook) learned(productID string) (factor float64, coats int) {
-	f := o.job.Needs[productID].Forecast
-	return f.Factor, f.Coats
+// learned is what coats take on a surface against the reckoning, from so many logged on this boat.
+func (o outlook) learned(surfaceID string) (factor float64, coats int) {
+	return o.job.Usage.On(surfaceID).Median, o.job.Usage.Coats()
 }
 
 // washDryH is how long a wash now takes to dry on a surface, h, 0 not within the weather

@@ -71,7 +71,7 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 		method = sheet.Methods[0]
 	}
 	c := brightwork.Case{AreaM2: f.Area.AreaM2, EdgeM: f.edgeM(), Access: f.accessFactor(), LatitudeDeg: o.survey.Place.LatitudeDeg, From: o.now, Winter: brightwork.Winter(o.now, o.survey.Place.LatitudeDeg), Sheet: sheet, Method: method}
-	c.OwnFactor, c.OwnCoats = o.learned(id)
+	c.OwnFactor, c.OwnCoats = o.learned(f.ID)
 	var sealerID string
 	sealerID, c.Sealer = o.sealer(w.School)
 	if out.Result, err = w.Plan(c); err != nil {

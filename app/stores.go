@@ -306,7 +306,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 			}
 			n.Coats += k.Coats
 			n.ReckonedL += k.ReckonedL
-			n.NextCoatL = math.Max(n.NextCoatL, k.NextCoatL*k.Forecast.Factor)
+			n.NextCoatL = math.Max(n.NextCoatL, k.NextCoatL)
 			n.parts = append(n.parts, k.Forecast)
 			for _, name := range k.Surfaces {
 				if len(ids) > 1 {
@@ -358,7 +358,7 @@ func (w work) toCome(f Surface) ([]buildup.Consumable, error) {
 			rest = append(rest, one)
 		}
 	}
-	r, err := buildup.Compute(f.Area.Figure, f.accessFactor(), rest)
+	r, err := buildup.Compute(f.Area.Figure, f.accessFactor(), rest, w.own(f.ID))
 	if err != nil {
 		return nil, err
 	}

@@ -1,19 +1,13 @@
 package tins
 
 import (
+	"maps"
 	"math"
+	"slices"
 
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
-
-	"gonum.org/v1/gonum/stat/distuv"
 )
-
-// Used is a coat that was laid: the litres reckoned for it and those it took.
-type Used struct {
-	Reckoned float64 `json:"reckonedL"`
-	Taken    float64 `json:"takenL"`
-}
 
 // Forecast is how much more will be used: litres with an 80 % range, and the
 // litres to have at hand so that a stop in mid-coat and a spare tin cost the
@@ -27,10 +21,6 @@ type Forecast struct {
 	Coats   int             `json:"coats" doc:"logged coats that it was learned from"`
 	Working working.Working `json:"working"`
 }
-
-// coatPct is how much one coat of a surface scatters from the next, one
-// standard deviation: a rule of thumb.
-const coatPct = 8
 
 // Costs of running out in mid-coat and of a spare tin, in cents.
 type Costs struct {
@@ -54,45 +44,30 @@ func SpareCents(s product.Sheet) int {
 	return least
 }
 
-// Learn forecasts the litres of coats to come, reckoned litres each in coming,
-// from coats of the same product on the same surface. The factor of use to
-// reckoning is log-normal: before any coat it is 1 with standard deviation
-// priorPct (area and loss), each coat tells it with coatPct.
-func Learn(priorPct float64, laid []Used, coming []float64, c Costs) Forecast {
+// Forecast of coats to come, given the litres reckoned for each by surface, each taken with what
+// is to be expected there.
+func (u *Usage) Forecast(coming map[string][]float64, c Costs) Forecast {
 	w := working.New()
-	prior, coat := math.Log1p(priorPct/100), math.Log1p(coatPct/100.)
-	prior = max(prior, 1e-3)
-	precision := 1 / (prior * prior)
-	sum := 0.0
-	w.In("Uncertainty of the reckoning", priorPct, "%")
-	n := 0
-	for _, u := range laid {
-		if u.Reckoned > 0 && u.Taken > 0 {
-			sum += math.Log(u.Taken/u.Reckoned) / (coat * coat)
-			precision += 1 / (coat * coat)
-			n++
-			w.In("A coat: used", u.Taken, "L")
-			w.In("A coat: reckoned", u.Reckoned, "L")
+	u.explain(&w)
+	f := Forecast{Coats: u.Coats(), Factor: u.Factor().Median}
+	reckoned := 0.0
+	for _, s := range slices.Sorted(maps.Keys(coming)) {
+		on := u.On(s).Median
+		for _, l := range coming[s] {
+			reckoned += l
+			f.LitresL += l * on
 		}
 	}
-	mean, variance := sum/precision, 1/precision
-	total := 0.0
-	for _, l := range coming {
-		total += l
-	}
-	f := Forecast{Coats: n, Factor: w.Step("Use to reckoning, learned", "exp of the posterior mean of ln(used / reckoned)", math.Exp(mean), "", "Bayes, log-normal")}
-	// The coats' own scatter averages out over those to come.
-	sd := math.Sqrt(variance + coat*coat/float64(max(1, len(coming))))
-	w.Step("Uncertainty of what is to come", "√(posterior variance + scatter of a coat² / coats)", 100*math.Expm1(sd), "%", "scatter of a coat ±8 %: rule of thumb")
-	z := distuv.UnitNormal
-	at := func(q float64) float64 { return total * math.Exp(mean+sd*z.Quantile(q)) }
-	if total > 0 {
-		f.LitresL = w.Step("Litres to come", "reckoned · factor", total*f.Factor, "L", "learned")
-		f.LowL = w.Step("80 % range, low", "10 % quantile", at(0.1), "L", "log-normal")
-		f.HighL = w.Step("80 % range, high", "90 % quantile", at(0.9), "L", "log-normal")
+	if reckoned > 0 {
+		all := u.ToCome(coming)
+		w.Step("Reckoned", "sum of the coats to come", reckoned, "L", "addition")
+		f.Factor = w.Step("Your use on these surfaces", "Σ reckoned · use on its surface / Σ reckoned", f.LitresL/reckoned, "", "Bayes")
+		w.Step("Litres to come", "reckoned · use", f.LitresL, "L", "learned")
+		f.LowL = w.Step("80 % range, low", "10 % quantile: one person, surfaces and coats independent", all.At(0.1), "L", "sums of log-normals, Fenton 1960")
+		f.HighL = w.Step("80 % range, high", "90 % quantile", all.At(0.9), "L", "the same")
 		q := w.Step("Chance to have enough", "cost of a stop / (cost of a stop + cost of a spare tin)",
 			min(0.99, max(0.5, float64(c.StopCents)/float64(max(1, c.StopCents+c.SpareCents)))), "", "newsvendor rule, kept within 0.5 and 0.99")
-		f.BuyL = w.Step("Litres to have at hand", "that quantile", at(q), "L", "log-normal")
+		f.BuyL = w.Step("Litres to have at hand", "that quantile", all.At(q), "L", "the same")
 	}
 	f.Working = w
 	return f

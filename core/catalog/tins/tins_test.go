@@ -75,38 +75,28 @@ func TestCostRisesWithNeed(t *testing.T) {
 	}
 }
 
-func TestLearnWithoutACoatIsTheReckoning(t *testing.T) {
-	f := Learn(15, nil, []float64{2, 2}, Costs{100, 100})
+// Without a coat the forecast is the reckoning; what is bought is the quantile that the costs
+// ask for.
+func TestForecast(t *testing.T) {
+	sd := map[string]float64{"a": 10}
+	f := NewUsage(nil, sd).Forecast(map[string][]float64{"a": {2, 2}}, Costs{100, 100})
 	assert.InDelta(t, 4, f.LitresL, 1e-9)
-	assert.InDelta(t, 1, f.Factor, 1e-12)
-	assert.InDelta(t, f.LitresL*f.LitresL, f.LowL*f.HighL, 1e-9, "log-normal: the geometric mean of the ends")
-	sd := math.Hypot(math.Log(1.15), math.Log(1.08)/math.Sqrt2)
-	assert.InDelta(t, 4*math.Exp(1.2815515655*sd), f.HighL, 1e-6)
-	assert.InDelta(t, 4, f.BuyL, 1e-9, "a stop costs what a tin costs: even odds")
-	assert.Zero(t, Learn(15, nil, nil, Costs{}).LitresL)
-}
-
-// Each coat that takes a fifth more pulls the factor towards 1.2 and narrows
-// the range.
-func TestLearnFromCoats(t *testing.T) {
-	var laid []Used
-	last := Learn(15, nil, []float64{2}, Costs{900, 100})
-	for range 6 {
-		laid = append(laid, Used{Reckoned: 2, Taken: 2.4})
-		f := Learn(15, laid, []float64{2}, Costs{900, 100})
+	assert.InDelta(t, 1, f.Factor, 1e-9)
+	assert.InDelta(t, 4*math.Exp(1.2815515655*math.Sqrt(0.04+0.01+0.0144/2)), f.HighL, 0.05)
+	assert.InDelta(t, 4, f.BuyL, 0.03, "a stop costs what a tin costs: even odds")
+	assert.Zero(t, NewUsage(nil, sd).Forecast(nil, Costs{}).LitresL)
+	coats, last := []Coat{}, f
+	for range 6 { // each coat that takes a fifth more pulls the factor towards 1.2 and narrows the range
+		coats = append(coats, Coat{"a", 2, 2.4})
+		f := NewUsage(coats, sd).Forecast(map[string][]float64{"a": {2, 2}}, Costs{900, 100})
 		assert.Greater(t, f.Factor, last.Factor)
 		assert.Less(t, f.Factor, 1.2)
 		assert.Less(t, f.HighL/f.LowL, last.HighL/last.LowL)
-		assert.InDelta(t, f.HighL, f.BuyL, 1e-9, "nine to one: the 90 % quantile")
+		assert.InDelta(t, f.HighL, f.BuyL, 1e-6, "nine to one: the 90 % quantile")
 		last = f
 	}
-	assert.InDelta(t, 1.2, last.Factor, 0.02)
+	assert.InDelta(t, 1.19, last.Factor, 0.01)
 	assert.Equal(t, 6, last.Coats)
-	// A coat without litres tells nothing.
-	assert.Equal(t, last.Factor, Learn(15, append(laid, Used{2, 0}), []float64{2}, Costs{}).Factor)
-	// Against the textbook: prior N(0, ln 1.15), one reading of ln 1.2 with ln 1.08.
-	p, c := 1/(math.Log(1.15)*math.Log(1.15)), 1/(math.Log(1.08)*math.Log(1.08))
-	assert.InDelta(t, math.Exp(math.Log(1.2)*c/(p+c)), Learn(15, laid[:1], []float64{1}, Costs{}).Factor, 1e-12)
 }
 
 func TestSpareCents(t *testing.T) {

@@ -17,7 +17,8 @@ import (
 )
 
 // Line is what a step comes to on AreaM2, what it works of its surface. Litres are of
-// unthinned mix for all its coats, LitresLow to LitresHigh an 80 % range. Hours are one
+// unthinned mix for all its coats, LitresLow to LitresHigh an 80 % range (Compute fills it in,
+// and what the log taught). Hours are one
 // person's, for a coat or for work in one go: LayH lays it, KeyH keys the face before,
 // PullH pulls the tape after, HoursPerCoat is all of them with setting up and clearing
 // away.
@@ -38,12 +39,32 @@ type Line struct {
 	Working       working.Working `json:"working"`
 }
 
-// SDPct is the standard uncertainty of the litres, %.
-func (l Line) SDPct() float64 {
-	if l.Litres == 0 {
-		return 0
+// Own is what the log has taught of a surface's litres; nothing without Usage.
+type Own struct {
+	Usage   *tins.Usage
+	Surface string
+}
+
+// expect turns litres reckoned into those to expect, with their 80 % range.
+func (o Own) expect(l *Line, a area.Figure, coats int) {
+	if o.Usage == nil {
+		o = Own{tins.NewUsage(nil, map[string]float64{"": a.SDPct()}), ""}
 	}
-	return 100 * math.Log(l.LitresHigh/l.Litres) / z80
+	w := &l.Working
+	if n := o.Usage.Coats(); n > 0 {
+		factor := w.StepOf("Your use over the reckoning here", say.Of("what %d logged coats took, this surface's telling most", n), o.Usage.On(o.Surface).Median, "", say.Of("see Stores"))
+		l.LitresPerCoat *= factor
+		l.ThinnerL *= factor
+		l.Litres = w.Step("Litres to expect", "reckoned · your use", l.Litres*factor, "L", "learned from the log")
+	}
+	each := make([]float64, coats)
+	for i := range each {
+		each[i] = l.Litres / float64(coats) / o.Usage.On(o.Surface).Median
+	}
+	all := o.Usage.ToCome(map[string][]float64{o.Surface: each})
+	source := fmt.Sprintf("person ±20 %%, a coat ±12 %%, area ±%.0f %%, less what the log told: rules of thumb", a.UncertaintyPct)
+	l.LitresLow = w.Step("80 % range, low", "10 % quantile of the litres to come", all.At(0.1), "L", source)
+	l.LitresHigh = w.Step("80 % range, high", "90 % quantile of the litres to come", all.At(0.9), "L", source)
 }
 
 // Result is the whole build-up. FilmUm is all dry film laid, NetUm what is left
@@ -83,9 +104,9 @@ func Reckon(a area.Figure, access float64, s step.Step) (Line, error) {
 }
 
 // Compute adds up steps on a surface of area a, access times the hours of a flat
-// one. Bad steps are faults at "steps[i].field". The film is that of the surface at large:
-// what marked patches get beside is in their sections.
-func Compute(a area.Figure, access float64, steps []step.Step) (Result, error) {
+// one, the litres as own tells. Bad steps are faults at "steps[i].field". The film is that of the
+// surface at large: what marked patches get beside is in their sections.
+func Compute(a area.Figure, access float64, steps []step.Step, own Own) (Result, error) {
 	var bad fault.Errors
 	for i, s := range steps {
 		bad.Under(fmt.Sprintf("steps[%d]", i), s.Validate())
@@ -101,6 +122,9 @@ func Compute(a area.Figure, access float64, steps []step.Step) (Result, error) {
 		if err != nil {
 			bad.Under(fmt.Sprintf("steps[%d]", i), err)
 			continue
+		}
+		if s.Films() && s.Coats > 0 {
+			own.expect(&l, a, s.Coats)
 		}
 		l.buy(s)
 		out.Lines = append(out.Lines, l)
@@ -209,16 +233,9 @@ func coating(a area.Figure, access float64, s step.Step) (Line, error) {
 	}
 	m, _ := film.MethodByKey(s.Method)
 	w := f.Working
-	// The loss range is read as ± 2 standard deviations.
-	lossSD := 100 * (m.LossMaxPct - m.LossMinPct) / 4 / (100 - s.LossPct)
-	sd := w.Step("Standard uncertainty of the litres", "√(area² + loss²)",
-		math.Hypot(a.UncertaintyPct, lossSD), "%", "loss range of the method read as ± 2 standard deviations")
 	l := Line{
-		AreaM2: a.AreaM2, WFTUm: f.WFTUm, FilmUm: s.DFTUm * float64(s.Coats), Litres: f.PracticalL, LitresPerCoat: f.PracticalL / float64(s.Coats),
-		LitresLow: f.PracticalL * math.Exp(-z80*sd/100), LitresHigh: f.PracticalL * math.Exp(z80*sd/100), ThinnerL: f.ThinnerL,
+		AreaM2: a.AreaM2, WFTUm: f.WFTUm, FilmUm: s.DFTUm * float64(s.Coats), Litres: f.PracticalL, LitresPerCoat: f.PracticalL / float64(s.Coats), ThinnerL: f.ThinnerL,
 	}
-	w.Step("80 % range, low", "litres · exp(−1.28 · uncertainty)", l.LitresLow, "L", "log-normal")
-	w.Step("80 % range, high", "litres · exp(+1.28 · uncertainty)", l.LitresHigh, "L", "log-normal")
 	access = math.Max(1, access)
 	h := w.StepOf("Hours to lay one coat", say.Of("A / laying rate · access, one person"), a.AreaM2/m.RateM2H*access, "h",
 		say.Of("%g m²/h by %s: a rule of thumb", m.RateM2H, m.Name))

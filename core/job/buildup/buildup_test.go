@@ -24,7 +24,7 @@ func coats() step.Step {
 }
 
 func TestComputeByHand(t *testing.T) {
-	r, err := Compute(area.Figure{AreaM2: 20, UncertaintyPct: 15}, 1, []step.Step{coats()})
+	r, err := Compute(area.Figure{AreaM2: 20, UncertaintyPct: 15}, 1, []step.Step{coats()}, Own{})
 	require.NoError(t, err)
 	l := r.Lines[0]
 	assert.InDelta(t, 200, l.WFTUm, 1e-9)            // 100 / 0.5
@@ -43,7 +43,7 @@ func TestComputeByHand(t *testing.T) {
 
 // 20 m² of sanding with 180 grit at 6 m²/h, upright: 4 h; it takes 30 of 200 µm.
 func TestWorkWithoutAFilm(t *testing.T) {
-	r, err := Compute(area.Figure{AreaM2: 20}, 1.2, []step.Step{{Work: step.Wash}, coats(), {Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Mask}})
+	r, err := Compute(area.Figure{AreaM2: 20}, 1.2, []step.Step{{Work: step.Wash}, coats(), {Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Mask}}, Own{})
 	require.NoError(t, err)
 	require.Len(t, r.Lines, 4)
 	assert.InDelta(t, 20./25*1.2+0.25, r.Lines[0].HoursPerCoat, 1e-9)
@@ -71,7 +71,7 @@ func TestBadSteps(t *testing.T) {
 	} {
 		s := coats()
 		change(&s)
-		_, err := Compute(area.Figure{AreaM2: 5}, 1, []step.Step{coats(), s})
+		_, err := Compute(area.Figure{AreaM2: 5}, 1, []step.Step{coats(), s}, Own{})
 		var bad fault.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
@@ -81,7 +81,7 @@ func TestBadSteps(t *testing.T) {
 func TestWithoutPricesTheRestStillWorks(t *testing.T) {
 	s := coats()
 	s.Sheet.Tins = nil
-	r, err := Compute(area.Figure{AreaM2: 5}, 1, []step.Step{s})
+	r, err := Compute(area.Figure{AreaM2: 5}, 1, []step.Step{s}, Own{})
 	require.NoError(t, err)
 	assert.False(t, r.Priced)
 	assert.Positive(t, r.Litres)
@@ -163,7 +163,7 @@ func TestConsumables(t *testing.T) {
 	mixed.RatioByVolume, mixed.BaseKgL, mixed.HardenerKgL = product.Ratio{Base: 4, Hardener: 1}, 1.4, 1
 	s := coats()
 	s.Sheet, s.ThinnerPct = mixed, 10
-	r, err := Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}})
+	r, err := Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}}, Own{})
 	require.NoError(t, err)
 	got := names(Consumables(18, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}}, r))
 	litres := 2 * 4 / 0.9
@@ -178,7 +178,7 @@ func TestConsumables(t *testing.T) {
 	cat := mixed
 	cat.RatioByVolume, cat.Doses = product.Ratio{}, []product.Dose{{TempC: 20, Pct: 2}}
 	s.Sheet = cat
-	r, err = Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s})
+	r, err = Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s}, Own{})
 	require.NoError(t, err)
 	assert.InDelta(t, litres*1.4*20, names(Consumables(18, []step.Step{s}, r))["catalyst for primer"], 1e-6, "2 % by weight")
 }
@@ -224,7 +224,7 @@ func TestPartsOfASurface(t *testing.T) {
 	line := step.Step{Work: step.Coat, Sheet: primer, Coats: 2, DFTUm: 100, Method: "roller", LossPct: 10, RemovedUm: 5,
 		Detail: step.Detail{KeyGrit: 240, Where: &step.Where{Name: "waterline", Patches: []step.Patch{{Name: "port", AreaM2: 1}, {Name: "starboard", AreaM2: 2}}}}}
 	all := []step.Step{coats(), spots, line}
-	r, err := Compute(area.Figure{AreaM2: 20}, 1, all)
+	r, err := Compute(area.Figure{AreaM2: 20}, 1, all, Own{})
 	require.NoError(t, err)
 	assert.InDelta(t, 4./10/0.9, r.Lines[1].Litres, 1e-9, "4 m² at 10 m²/L")
 	assert.InDelta(t, 2*3./5/0.9, r.Lines[2].Litres, 1e-9)
@@ -249,7 +249,7 @@ func TestPartsOfASurface(t *testing.T) {
 	}
 	bad := spots
 	bad.Where = &step.Where{SharePct: 120}
-	_, err = Compute(area.Figure{AreaM2: 20}, 1, []step.Step{bad})
+	_, err = Compute(area.Figure{AreaM2: 20}, 1, []step.Step{bad}, Own{})
 	var faults fault.Errors
 	require.ErrorAs(t, err, &faults)
 	assert.Equal(t, "steps[0].where.name", faults[0].Path)
@@ -258,7 +258,7 @@ func TestPartsOfASurface(t *testing.T) {
 
 // 46 bungs that a bench gives 5 h for take 5 h, whatever the area.
 func TestHoursOfABench(t *testing.T) {
-	r, err := Compute(area.Figure{AreaM2: 20}, 2, []step.Step{{Work: step.Other, Detail: step.Detail{Name: "set 46 bungs", Hours: 5}}})
+	r, err := Compute(area.Figure{AreaM2: 20}, 2, []step.Step{{Work: step.Other, Detail: step.Detail{Name: "set 46 bungs", Hours: 5}}}, Own{})
 	require.NoError(t, err)
 	assert.InDelta(t, 5, r.Hours, 1e-9)
 }

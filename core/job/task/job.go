@@ -44,6 +44,8 @@ type Job struct {
 	Sum      Sum     `json:"sum"`
 	// Needs are the products still to be laid, by id.
 	Needs map[string]Need `json:"-"`
+	// Usage is what the log taught of the litres on her surfaces, by id.
+	Usage *tins.Usage `json:"-"`
 
 	told    map[string]Told
 	done    map[string]float64
@@ -64,10 +66,8 @@ type Need struct {
 // Of makes the job of a boat.
 func Of(b Boat) Job {
 	j := Job{Surfaces: []Chain{}, Own: []Task{}, Needs: map[string]Need{}, told: map[string]Told{}, done: map[string]float64{}, pace: map[step.Work]Pace{}, skipped: b.Skipped}
-	lines := make([][]buildup.Line, len(b.Surfaces))
-	for i, s := range b.Surfaces {
-		lines[i] = s.lines()
-		j.Surfaces = append(j.Surfaces, s.chain(lines[i], b.Skipped, j.told, j.done))
+	for _, s := range b.Surfaces {
+		j.Surfaces = append(j.Surfaces, s.chain(s.lines(), b.Skipped, j.told, j.done))
 	}
 	for _, o := range b.Own {
 		t := Task{ID: o.ID, StepID: o.ID, Work: step.Other, What: o.Name, N: 1, Of: 1, ReckonedH: o.Hours, LayH: o.Hours, State: ToDo}
@@ -82,13 +82,14 @@ func Of(b Boat) Job {
 		}
 		j.Own = append(j.Own, t)
 	}
-	j.learn(b, lines)
+	j.learn(b)
+	j.need(b)
 	for i := range j.Surfaces {
 		j.figures(&j.Surfaces[i])
 		j.Sum.join(j.Surfaces[i].Sum)
 	}
 	for i := range j.Own {
-		j.figure(&j.Own[i])
+		j.figure("", &j.Own[i])
 		j.Sum.add(j.Own[i])
 	}
 	return j
@@ -118,15 +119,17 @@ func (j Job) With(s Surface) Chain {
 // figures fills in what the tasks of a chain take, and adds them up.
 func (j Job) figures(c *Chain) {
 	for k := range c.Tasks {
-		j.figure(&c.Tasks[k])
+		j.figure(c.SurfaceID, &c.Tasks[k])
 		c.Sum.add(c.Tasks[k])
 	}
 }
 
 // learn takes the pace and the litres from what the log tells.
-func (j *Job) learn(b Boat, lines [][]buildup.Line) {
-	sheets, laid, coming, sd := map[string]product.Sheet{}, map[string][]tins.Used{}, map[string][]float64{}, map[string]float64{}
-	for i, s := range b.Surfaces {
+func (j *Job) learn(b Boat) {
+	var laid []tins.Coat
+	sd := map[string]float64{}
+	for _, s := range b.Surfaces {
+		sd[s.ID] = s.Area.SDPct()
 		for _, e := range s.Log {
 			t := j.told[e.ID]
 			if t.ReckonedH > 0 {
@@ -135,29 +138,39 @@ func (j *Job) learn(b Boat, lines [][]buildup.Line) {
 				j.pace[paceOf(e)] = p
 			}
 			if t.Step != nil && t.Step.ProductID == e.ProductID && e.Litres > 0 && t.ReckonedL > 0 {
-				laid[e.ProductID] = append(laid[e.ProductID], tins.Used{Reckoned: t.ReckonedL, Taken: e.Litres})
+				laid = append(laid, tins.Coat{Surface: s.ID, ReckonedL: t.ReckonedL, LoggedL: e.Litres})
 			}
 		}
-		for k, st := range s.Steps {
+	}
+	j.Usage = tins.NewUsage(laid, sd)
+}
+
+// need adds up what is still to be laid of each product.
+func (j *Job) need(b Boat) {
+	sheets, coming := map[string]product.Sheet{}, map[string]map[string][]float64{}
+	for i, s := range b.Surfaces {
+		for _, st := range s.Steps {
 			if st.Films() {
 				sheets[st.ProductID] = st.Sheet
-				sd[st.ProductID] = math.Max(sd[st.ProductID], lines[i][k].SDPct())
+				if coming[st.ProductID] == nil {
+					coming[st.ProductID] = map[string][]float64{}
+				}
 			}
 		}
-		first := map[string]bool{}
+		next := "" // the product of the surface's next coat
 		for _, t := range j.Surfaces[i].Tasks {
 			if !t.Films || !t.Left() {
 				continue
 			}
 			n, left := j.Needs[t.ProductID], t.ReckonedL*(1-t.DonePct/100)
-			coming[t.ProductID] = append(coming[t.ProductID], left)
+			coming[t.ProductID][s.ID] = append(coming[t.ProductID][s.ID], left)
 			n.Coats++
 			n.ReckonedL += left
-			if len(first) == 0 || first[t.ProductID] {
-				n.NextCoatL = math.Max(n.NextCoatL, left)
+			if next == "" {
+				next = t.ProductID
 			}
-			if len(first) == 0 {
-				first[t.ProductID] = true
+			if next == t.ProductID {
+				n.NextCoatL = math.Max(n.NextCoatL, left*j.Usage.On(s.ID).Median)
 			}
 			if !slices.Contains(n.Surfaces, s.Name) {
 				n.Surfaces = append(n.Surfaces, s.Name)
@@ -167,7 +180,7 @@ func (j *Job) learn(b Boat, lines [][]buildup.Line) {
 	}
 	for id, s := range sheets {
 		n := j.Needs[id]
-		n.Forecast = tins.Learn(sd[id], laid[id], coming[id], tins.Costs{StopCents: tins.StopCents, SpareCents: tins.SpareCents(s)})
+		n.Forecast = j.Usage.Forecast(coming[id], tins.Costs{StopCents: tins.StopCents, SpareCents: tins.SpareCents(s)})
 		j.Needs[id] = n
 	}
 }
@@ -176,16 +189,13 @@ func (j *Job) learn(b Boat, lines [][]buildup.Line) {
 func paceOf(e logbook.Logged) step.Work { return e.Kind }
 
 // figure fills in what a task takes, with what was learned, and what is left of it.
-func (j Job) figure(t *Task) {
+func (j Job) figure(surfaceID string, t *Task) {
 	work := t.Work
 	if t.Films && work == step.Fill {
 		work = step.Coat
 	}
 	t.Hours = t.ReckonedH * j.pace[work].Factor()
-	t.Litres = t.ReckonedL
-	if f := j.Needs[t.ProductID].Forecast.Factor; f > 0 {
-		t.Litres *= f
-	}
+	t.Litres = t.ReckonedL * j.Usage.On(surfaceID).Median
 	if t.Left() {
 		t.LeftH, t.LeftL = t.Hours*(1-t.DonePct/100), t.Litres*(1-t.DonePct/100)
 	}
