@@ -175,7 +175,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		if len(sheet.Methods) > 0 {
 			coat.Method = sheet.Methods[0]
 		}
-		coat.LayH, coat.Litres = o.reckoned(f, ask.ProductID, coat.Step)
+		coat.LayH, coat.Litres = o.reckoned(f, coat.Step)
 		f.Next = &coat
 	default:
 		out.Says = say.Sentence{say.Text("No coat waits here: choose a product and mix freely.")}
@@ -249,15 +249,14 @@ func (b Bench) says() say.Sentence {
 
 // reckoned is what a coat of a product that is not planned takes on a surface: the hours of
 // one person to lay it, and the litres with what was learned of the product.
-func (o outlook) reckoned(f today.Surface, productID string, s step.Step) (layH, litres float64) {
+func (o outlook) reckoned(f today.Surface, s step.Step) (layH, litres float64) {
 	s.Coats = 1
 	own := o.surface(f.ID)
 	l, err := buildup.Reckon(own.Area.Figure, own.accessFactor(), s)
 	if err != nil || f.ID == "" {
 		return 1, 1
 	}
-	factor, _ := o.learned(f.ID)
-	return l.LayH, l.Litres * factor
+	return l.LayH, l.Litres * o.job.UsageOf(s.Sheet.Kind).On(f.ID).Median
 }
 
 // quantities fills in what to pour and in how many pots.

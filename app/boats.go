@@ -59,6 +59,11 @@ func (b BoatEdit) validate() error {
 	}
 	bad.Under("dimensions", b.Dimensions.Validate())
 	bad.Range("displacementT", b.DisplacementT, 0, 5000, "t")
+	if bad == nil {
+		if cb := b.Dimensions.Block(b.DisplacementT); cb > 1 {
+			bad.Add("displacementT", "is more water than her length, beam and draught enclose (block coefficient %.2f): no hull does that", cb)
+		}
+	}
 	bad.Under("week", b.Week.Validate())
 	bad.Range("crew", float64(b.Crew), 0, 50, "people")
 	bad.Range("dewFreeH", b.DewFreeH, 0, 72, "h")
@@ -70,7 +75,7 @@ func (b BoatEdit) row(id string, version int) store.Boat {
 	return store.Boat{
 		ID: id, Version: version, PlaceID: b.PlaceID, Name: b.Name, Type: b.Type, HeadingDeg: b.HeadingDeg, LaunchDate: b.LaunchDate,
 		Lights: b.Lights, HullForm: string(d.HullForm), LOAM: d.LOAM, LWLM: d.LWLM, BeamM: d.BeamM, DraughtM: d.DraughtM,
-		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, DisplacementT: b.DisplacementT,
+		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, BodyDraughtM: d.BodyDraughtM, HullBeamM: d.HullBeamM, DisplacementT: b.DisplacementT,
 		Week: store.JSON[calendar.Week]{V: b.Week}, Crew: max(1, b.Crew), DewFreeH: b.DewFreeH,
 	}
 }
@@ -79,7 +84,7 @@ func boatOf(r store.Boat) Boat {
 	return Boat{r.ID, r.Version, BoatEdit{
 		Name: r.Name, Type: r.Type, PlaceID: r.PlaceID, HeadingDeg: r.HeadingDeg, LaunchDate: r.LaunchDate, Lights: r.Lights,
 		Dimensions: area.Dimensions{HullForm: area.HullForm(r.HullForm), LOAM: r.LOAM, LWLM: r.LWLM, BeamM: r.BeamM, DraughtM: r.DraughtM,
-			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2},
+			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2, BodyDraughtM: r.BodyDraughtM, HullBeamM: r.HullBeamM},
 		DisplacementT: r.DisplacementT, Week: r.Week.V, Crew: r.Crew, DewFreeH: r.DewFreeH,
 	}}
 }

@@ -297,6 +297,7 @@ func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
 	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, out.Surface.accessFactor(), core, w.own(surfaceID)); err != nil {
 		return BuildUp{}, err
 	}
+	out.Surface.Better = out.Surface.Measured.Better(out.Surface.Part, out.Surface.Area.Figure, out.Result.Litres)
 	chain := w.job.With(w.ofJob(out.Surface, steps))
 	out.Tasks, out.Sum = chain.Tasks, chain.Sum
 	out.Findings = w.findings(out.Surface, steps, core)

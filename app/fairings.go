@@ -233,7 +233,7 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
 	out.Stand = mix.Stands(f.Tilt(f.Part))
 	if first := out.Jobs[0]; first.Litres > 0 {
 		litres := first.Litres / float64(max(1, first.Passes))
-		layH, _ := o.reckoned(today.Surface{ID: surfaceID}, out.ProductID, step.Step{Work: step.Fair, Coats: 1, DFTUm: 1000, Method: "blade", Sheet: sheet, Detail: step.Detail{Where: &step.Where{Name: "lows", Patches: []step.Patch{{Name: "lows", AreaM2: out.Result.FillM2}}}}})
+		layH, _ := o.reckoned(today.Surface{ID: surfaceID}, step.Step{Work: step.Fair, Coats: 1, DFTUm: 1000, Method: "blade", Sheet: sheet, Detail: step.Detail{Where: &step.Where{Name: "lows", Patches: []step.Patch{{Name: "lows", AreaM2: out.Result.FillM2}}}}})
 		rate, _ := o.rate(out.ProductID, litres, layH)
 		if b, err := o.share(sheet, litres, rate, o.potC()); err == nil {
 			out.Batches = &b

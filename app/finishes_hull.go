@@ -133,7 +133,7 @@ type Antifouled struct {
 // AntifoulBench plans antifouling.
 var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: func(o outlook, f Surface) antifoul.Work {
 	w := antifoul.Usual(f.Area.AreaM2, o.survey.Boat.Dimensions.LWLM)
-	if f.Part == area.Keel || f.Part == area.Rudder {
+	if f.Part == area.Keel || f.Part == area.Rudder || f.Part == area.Skeg {
 		w.Zones = []antifoul.Zone{{Name: "all of it", AreaM2: math.Max(0.1, math.Round(100*f.Area.AreaM2)/100), Extra: 1}}
 	}
 	for _, st := range o.steps[f.ID] {
@@ -158,7 +158,8 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 		return out, err
 	}
 	out.Product, out.Work.ProductID = sheet.Name, id
-	c := antifoul.Case{Substrate: f.Substrate, AreaM2: f.Area.AreaM2, Sheet: sheet, TempC: out.TempC, Now: o.now, Launch: o.launch()}
+	factor, _ := o.learned(f.ID)
+	c := antifoul.Case{OwnFactor: factor, Substrate: f.Substrate, AreaM2: f.Area.AreaM2, Sheet: sheet, TempC: out.TempC, Now: o.now, Launch: o.launch()}
 	tieID := w.TieID
 	if _, ok := o.products[tieID]; !ok {
 		tieID = ""

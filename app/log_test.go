@@ -157,7 +157,7 @@ func TestTheBenchOfACoat(t *testing.T) {
 		}
 	}
 	assert.InDelta(t, next, b.Litres, 1e-9, "what the next coat takes with what was learned")
-	assert.Contains(t, b.Says.In(time.UTC), "mix 2.43 L")
+	assert.Contains(t, b.Says.In(time.UTC), "mix 2.48 L")
 
 	pot := app.PotEdit{ID: "0190f0a0-0000-7000-8000-000000000002", SurfaceID: e.SurfaceID, ProductID: b.ProductID, Litres: 1, MixedAt: demo.Now}
 	must(a.PutPot(ctx, boat.ID, pot))

@@ -23,10 +23,12 @@ type Surface struct {
 	Version int    `json:"version"`
 	BoatID  string `json:"boatId"`
 	SurfaceEdit
-	Area          area.Assessment `json:"area"`
-	Measuring     Measuring       `json:"measuring"`
-	SubstrateName string          `json:"substrateName"`
-	Cautions      []say.Sentence  `json:"cautions"`
+	Area      area.Assessment `json:"area"`
+	Measuring Measuring       `json:"measuring"`
+	// Better says what one more measurement would buy, if it is measured roughly.
+	Better        say.Sentence   `json:"better,omitempty"`
+	SubstrateName string         `json:"substrateName"`
+	Cautions      []say.Sentence `json:"cautions"`
 	// Crafts are the workbenches that suit it.
 	Crafts      []string `json:"crafts"`
 	OpenDefects int      `json:"openDefects"`
@@ -119,6 +121,7 @@ func surfaceOf(r store.Surface, b area.Boat) (Surface, error) {
 	if s.Area, err = b.Assess(s.Part, s.Side, s.Measured); err != nil {
 		return s, fmt.Errorf("surface %s: %w", s.Name, err)
 	}
+	s.Better = s.Measured.Better(s.Part, s.Area.Figure, 0)
 	switch m := s.Measured; {
 	case len(s.Area.Disagreeing) > 0:
 		s.Measuring = Disagree
@@ -211,8 +214,7 @@ func loadSurvey(ctx context.Context, q store.Queries, boatID string) (Survey, er
 	return out, nil
 }
 
-// crossCheck sets the bottom of both sides against formulas; without a bottom
-// measured otherwise than by principal dimensions there is nothing to check.
+// crossCheck sets the bottom of both sides against formulas for the wetted surface.
 func crossCheck(s Survey) *area.CrossCheck {
 	var bottom area.Figure
 	sides, measured := 0, false
@@ -224,10 +226,10 @@ func crossCheck(s Survey) *area.CrossCheck {
 		measured = measured || f.Measuring != Rough
 		sides |= map[area.Side]int{area.Port: 1, area.Starboard: 2, area.Both: 3}[f.Side]
 	}
-	if sides != 3 || !measured {
+	if sides != 3 {
 		return nil
 	}
-	c := area.SetAgainst(area.WettedSurface(s.Boat.Dimensions, s.Boat.DisplacementT), s.Boat.Dimensions, bottom)
+	c := area.SetAgainst(area.WettedSurface(s.Boat.Dimensions, s.Boat.DisplacementT), s.Boat.Dimensions, bottom, measured)
 	return &c
 }
 

@@ -82,7 +82,7 @@ func (o outlook) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, tod
 		}
 	}
 	coat := today.Coat{Step: step.Step{Work: step.Coat, Sheet: sheet, Method: method, DFTUm: max(1, sheet.Film.TypicalUm)}, AreaM2: f.AreaM2}
-	if coat.LayH, _ = o.reckoned(f, ask.ProductID, coat.Step); f.Next != nil && f.Next.ProductID == ask.ProductID && f.Next.Method == method {
+	if coat.LayH, _ = o.reckoned(f, coat.Step); f.Next != nil && f.Next.ProductID == ask.ProductID && f.Next.Method == method {
 		coat = *f.Next
 	}
 	return o.s.JobFor(coat, f), f, nil

@@ -222,6 +222,11 @@ var (
 		"film-acceptance", "Dry film readings judged in the style of ISO 19840.",
 		film.AcceptanceRequest{NominalUm: 125, MaximumUm: 375, ReadingsUm: []float64{100, 130, 140, 150, 160}, AreaM2: 0.9}, quick(film.Accept),
 	}
+	Consumption = Of[tins.UseRequest, tins.UseResult]{
+		"consumption", "How many litres coats to come will take, and how many tins are enough, from what logged coats took.",
+		tins.UseRequest{Logged: []tins.Coat{{Surface: "bottom", ReckonedL: 4.05, LoggedL: 4.35}}, AreaSDPct: map[string]float64{"bottom": 8}, PlannedSurface: "bottom",
+			ReckonedToComeL: []float64{4.5, 4.5}, TinL: 0.75, StockL: 0.25, ServiceLevelPct: 80}, quick(tins.Consumption),
+	}
 	Purchase = Of[tins.PackRequest, tins.PackResult]{
 		"purchase", "The cheapest packs that cover base and hardener, stock counted in.",
 		tins.PackRequest{NeedBaseML: 7500, NeedHardenerML: 2500, StockBaseML: 500, Items: []tins.Item{{Name: "kit 2.5 L", BaseML: 1875, HardenerML: 625, PriceCents: 9400}, {Name: "hardener 0.75 L", HardenerML: 750, PriceCents: 3100}}},
@@ -234,7 +239,7 @@ var (
 )
 
 // All lists the calculators by name.
-var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Convert, Field, Film, FilmAcceptance, Findings, Mix, MoistAir, NonSkid, Peroxide, Purchase, Recoat, Schedule, Sun, SurfaceTemp, WettedSurface}
+var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Consumption, Convert, Field, Film, FilmAcceptance, Findings, Mix, MoistAir, NonSkid, Peroxide, Purchase, Recoat, Schedule, Sun, SurfaceTemp, WettedSurface}
 
 // ByName returns the calculator of that name.
 func ByName(name string) (Calculator, bool) {

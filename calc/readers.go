@@ -79,6 +79,9 @@ func wetted(r WettedRequest) (WettedResult, error) {
 	var bad fault.Errors
 	bad.Under("", r.Validate())
 	bad.Range("displacementT", r.DisplacementT, 0, 5000, "t")
+	if bad == nil && r.Block(r.DisplacementT) > 1 {
+		bad.Add("displacementT", "is more water than her length, beam and draught enclose (block coefficient %.2f): no hull does that", r.Block(r.DisplacementT))
+	}
 	if err := bad.Err(); err != nil {
 		return WettedResult{}, err
 	}

@@ -30,6 +30,7 @@ func calculators(api huma.API) {
 	calculator(api, calc.AreaOutline)
 	calculator(api, calc.AreaPrincipal)
 	calculator(api, calc.AreaShapes)
+	calculator(api, calc.Consumption)
 	calculator(api, calc.Convert)
 	calculator(api, calc.Field)
 	calculator(api, calc.Film)

@@ -25,21 +25,21 @@ import (
 
 // Meta is what the client has to know before it can show anything.
 type Meta struct {
-	Version   string             `json:"version"`
-	Now       time.Time          `json:"now"`
-	Clock     app.ClockSetting   `json:"clock"`
-	Units     []units.Display    `json:"units"`
-	Kinds     []product.KindInfo `json:"kinds"`
-	Methods   []film.Method      `json:"methods"`
-	HullForms []area.HullForm    `json:"hullForms"`
-	TimeZones []string           `json:"timeZones"`
-	Survey    SurveyWords        `json:"survey"`
-	Works     []step.Kind        `json:"works"`
-	Binders   []product.Binder   `json:"binders"`
-	Crafts    []craft.Kind       `json:"crafts"`
-	Skills    []task.Skill       `json:"skills"`
-	Weather   WeatherWords       `json:"weather"`
-	Log       LogWords           `json:"log"`
+	Version   string              `json:"version"`
+	Now       time.Time           `json:"now"`
+	Clock     app.ClockSetting    `json:"clock"`
+	Units     []units.Display     `json:"units"`
+	Kinds     []product.KindInfo  `json:"kinds"`
+	Methods   []film.Method       `json:"methods"`
+	HullForms []area.HullFormInfo `json:"hullForms"`
+	TimeZones []string            `json:"timeZones"`
+	Survey    SurveyWords         `json:"survey"`
+	Works     []step.Kind         `json:"works"`
+	Binders   []product.Binder    `json:"binders"`
+	Crafts    []craft.Kind        `json:"crafts"`
+	Skills    []task.Skill        `json:"skills"`
+	Weather   WeatherWords        `json:"weather"`
+	Log       LogWords            `json:"log"`
 }
 
 // SurveyWords are the choices that Survey's forms offer.
@@ -193,7 +193,7 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	clock, err := a.Clock(ctx)
-	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.HullForms, timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
+	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.Forms(), timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
 		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses}}, err
 }
 

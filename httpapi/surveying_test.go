@@ -155,7 +155,8 @@ func TestBoatOfAHullType(t *testing.T) {
 		assert.Equal(t, app.Rough, f.Measuring)
 		assert.EqualValues(t, "plywood", f.Substrate)
 	}
-	assert.Nil(t, s.CrossCheck, "nothing but rules of thumb to check")
+	require.NotNil(t, s.CrossCheck, "before any taping")
+	assert.Contains(t, s.CrossCheck.Text.String(), "by the rule of thumb")
 	boat["template"] = "raft"
 	status, problem := c.call("POST", "/api/boats", boat)
 	assert.Equal(t, 422, status)

@@ -370,7 +370,7 @@ func TestWettedSurface(t *testing.T) {
 	assert.InDelta(t, want, c[1].AreaM2, 1e-3)
 	assert.Empty(t, c[1].Working.Warnings)
 	for chosen, word := range map[float64]string{253: "is plausible", 120: "is small", 400: "is large"} {
-		got := SetAgainst(c, d, Figure{AreaM2: chosen})
+		got := SetAgainst(c, d, Figure{AreaM2: chosen}, true)
 		assert.Contains(t, got.Text.String(), word)
 		assert.Equal(t, word == "is plausible", got.Plausible)
 	}

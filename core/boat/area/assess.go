@@ -29,6 +29,28 @@ type Assessment struct {
 	Disagreeing []Disagreement `json:"disagreeing"`
 }
 
+// tapedToPct is what four girths with the path, or a tape on a plain part, usually come to: ± %.
+const tapedToPct = 5
+
+// Better says what one more measurement of a part would buy, of its area or, with litres to come,
+// of those; nothing where it is measured well.
+func (m Measured) Better(part Part, f Figure, litres float64) say.Sentence {
+	byRule := len(m.Measures) > 0 && !m.Combine && m.Measures[m.Chosen].Method == ByPrincipal
+	if !byRule && f.UncertaintyPct < 10 {
+		return nil
+	}
+	how := "Measure it with a tape"
+	if part.Info().Girthed {
+		how = "Tape four girths and the way along the hull"
+	}
+	less := 2 * max(0, f.UncertaintyPct-tapedToPct) / 100
+	out := say.Of("%s: ±%.0f %% becomes about ±%d %%, ", how, f.UncertaintyPct, tapedToPct)
+	if litres > 0 {
+		return append(out, say.Val(less*litres, "L"), say.Text(" less doubt in what to buy."))
+	}
+	return append(out, say.Val(less*f.AreaM2, "m²"), say.Text(" less doubt."))
+}
+
 // Disagreement is between measurements A and B.
 type Disagreement struct {
 	A    int          `json:"a"`

@@ -47,7 +47,7 @@ func WettedSurface(d Dimensions, displacementT float64) []Check {
 	block := func(w *working.Working) float64 {
 		if displacementT > 0 {
 			w.In("Displacement", displacementT*1000, "kg")
-			return w.Step("Block coefficient CB", "volume / (hulls · LWL · B · T)", displacementT/1.025/(d.LWLM*b*t*form.whole), "", "sea water 1.025 kg/L")
+			return w.Step("Block coefficient CB", "volume / (hulls · LWL · B · T)", displacementT/seaWater/(d.LWLM*b*t*form.whole), "", "sea water 1.025 kg/L")
 		}
 		w.Warn("The block coefficient is a usual one for her form: enter her displacement for a better one.")
 		return w.Step("Block coefficient CB", "usual for her form", form.cb, "", "rule of thumb")
@@ -72,9 +72,13 @@ func WettedSurface(d Dimensions, displacementT float64) []Check {
 	return []Check{{"Mumford", mumford, m}, {"Holtrop", holtrop, h}}
 }
 
-// SetAgainst compares the area chosen for the bottom, m², with the checks. A
-// figure within 15 % of the range they span is plausible.
-func SetAgainst(checks []Check, d Dimensions, chosen Figure) CrossCheck {
+// SetAgainst compares the area chosen for the bottom, m², with the checks; measured says that it is
+// more than a rule of thumb. A figure within 15 % of the range they span is plausible.
+func SetAgainst(checks []Check, d Dimensions, chosen Figure, measured bool) CrossCheck {
+	way := "by the rule of thumb"
+	if measured {
+		way = "as measured"
+	}
 	c := CrossCheck{Checks: checks, ChosenM2: chosen.AreaM2, LowM2: math.Inf(1)}
 	for _, k := range checks {
 		c.LowM2, c.HighM2 = min(c.LowM2, k.AreaM2), max(c.HighM2, k.AreaM2)
@@ -86,12 +90,12 @@ func SetAgainst(checks []Check, d Dimensions, chosen Figure) CrossCheck {
 		if !d.HullForm.Info().Fin {
 			why = append(why, "or a form slacker than set")
 		}
-		c.Text = say.Of("The bottom as measured, %.3g m², is small: %s. Look for %s.", chosen.AreaM2, spread, strings.Join(why, ", "))
+		c.Text = say.Of("The bottom %s, %.3g m², is small: %s. Look for %s.", way, chosen.AreaM2, spread, strings.Join(why, ", "))
 	case chosen.AreaM2 > 1.15*c.HighM2:
-		c.Text = say.Of("The bottom as measured, %.3g m², is large: %s. Look for appendages counted in, both sides taken twice, or topsides above the waterline taken in.", chosen.AreaM2, spread)
+		c.Text = say.Of("The bottom %s, %.3g m², is large: %s. Look for appendages counted in, both sides taken twice, or topsides above the waterline taken in.", way, chosen.AreaM2, spread)
 	default:
 		c.Plausible = true
-		c.Text = say.Of("The bottom as measured, %.3g m², is plausible: %s.", chosen.AreaM2, spread)
+		c.Text = say.Of("The bottom %s, %.3g m², is plausible: %s.", way, chosen.AreaM2, spread)
 	}
 	return c
 }

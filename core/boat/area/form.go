@@ -84,6 +84,19 @@ func (d Dimensions) bottom() (a float64, formula string, pct float64) {
 	return f.k * d.LWLM * (d.BeamM + d.DraughtM), "k · LWL · (beam + draught)", f.pct
 }
 
+// Block is the block coefficient of a displacement, t, on the hull's own draught, or on all of it
+// where that is not known.
+func (d Dimensions) Block(displacementT float64) float64 {
+	t := d.BodyDraughtM
+	if t == 0 {
+		t = d.DraughtM
+	}
+	return displacementT / seaWater / (d.LWLM * d.hullBeam() * t * d.HullForm.Info().whole)
+}
+
+// seaWater is its density, t/m³.
+const seaWater = 1.025
+
 // topsides is the area of all sides above the water, m².
 func (d Dimensions) topsides() float64 {
 	f := d.HullForm.Info()

@@ -34,6 +34,9 @@ type KindInfo struct {
 	Name string `json:"name"`
 	// Coat leaves a film.
 	Coat bool `json:"coat"`
+	// Metered is laid by measured lows, a notch or a scale: what one's coats take of paint tells
+	// nothing of it.
+	Metered bool `json:"-"`
 	// Filler is trowelled into lows and drinks what goes over it; Seals closes it.
 	Filler bool `json:"filler"`
 	Seals  bool `json:"seals"`
@@ -62,7 +65,7 @@ type KindInfo struct {
 
 // Kinds lists every kind in the order of the work.
 var Kinds = []KindInfo{
-	{Kind: Fairing, Name: "fairing compound", Coat: true, Filler: true, FromGrit: 36, ToGrit: 120},
+	{Kind: Fairing, Name: "fairing compound", Coat: true, Filler: true, Metered: true, FromGrit: 36, ToGrit: 120},
 	{Kind: TieCoat, Name: "tie coat", Coat: true, Seals: true, Ties: true, FromGrit: 60, ToGrit: 220},
 	{Kind: Barrier, Name: "barrier coat", Coat: true, Seals: true, OnMetal: true, Ties: true, FromGrit: 60, ToGrit: 220},
 	{Kind: MetalPrimer, Name: "metal primer", Coat: true, Seals: true, Metal: true, OnMetal: true, FromGrit: 60, ToGrit: 220},
@@ -73,7 +76,7 @@ var Kinds = []KindInfo{
 	{Kind: Gelcoat, Name: "gelcoat", Coat: true, Hides: true, Practice: true, FromGrit: 60, ToGrit: 180, Years: 8},
 	{Kind: WoodSealer, Name: "wood sealer", Coat: true, Seals: true, FromGrit: 120, ToGrit: 400},
 	{Kind: Varnish, Name: "varnish", Coat: true, Clear: true, Gloss: true, FromGrit: 120, ToGrit: 400},
-	{Kind: NonSkidPaint, Name: "textured non-skid", Coat: true, Hides: true, Practice: true, FromGrit: 80, ToGrit: 320, Years: 4},
+	{Kind: NonSkidPaint, Name: "textured non-skid", Coat: true, Metered: true, Hides: true, Practice: true, FromGrit: 80, ToGrit: 320, Years: 4},
 	{Kind: NonSkidGrit, Name: "broadcast grit system", Coat: true, Practice: true, Grit: true, FromGrit: 60, ToGrit: 220},
 	{Kind: SoftAntifoul, Name: "soft antifouling", Coat: true, Antifouling: true, Wears: true, FromGrit: 80, ToGrit: 180},
 	{Kind: HardAntifoul, Name: "hard antifouling", Coat: true, Antifouling: true, FromGrit: 80, ToGrit: 180},

@@ -71,6 +71,18 @@ type Case struct {
 	TieLaid *clock.Laid
 	Launch  *time.Time
 	Now     time.Time
+	// OwnFactor is what coats take of you against the reckoning; 0 is 1.
+	OwnFactor float64
+}
+
+// litres of a coat of s on an area, to expect.
+func (c Case) litres(areaM2 float64, s product.Sheet) float64 {
+	m, _ := film.MethodByKey("roller")
+	factor := c.OwnFactor
+	if factor == 0 {
+		factor = 1
+	}
+	return factor * film.Litres(areaM2, s.Film.TypicalUm, s.VolumeSolidsPct, m.LossPct)
 }
 
 // Usual divides a bottom into zones: rules of thumb from its length on the waterline.
@@ -227,7 +239,6 @@ func (r *Result) compatible(w Work, c Case) {
 // zones gives every zone its coats, its colours and its seasons.
 func (r *Result) zones(w Work, in Case, wear float64) {
 	s := in.Sheet
-	m, _ := film.MethodByKey("roller")
 	um := s.Film.TypicalUm
 	first := w.First
 	if first == "" {
@@ -243,7 +254,7 @@ func (r *Result) zones(w Work, in Case, wear float64) {
 	for _, z := range w.Zones {
 		c := ZoneCoats{Zone: z, Coats: w.Coats + z.Extra, Colours: []string{}}
 		c.DFTUm = float64(c.Coats) * um
-		c.Litres = float64(c.Coats) * film.Litres(z.AreaM2, um, s.VolumeSolidsPct, m.LossPct)
+		c.Litres = float64(c.Coats) * in.litres(z.AreaM2, s)
 		for i := range c.Coats { // the last is of the second colour, and every other below it
 			c.Colours = append(c.Colours, map[bool]string{true: second, false: first}[(c.Coats-1-i)%2 == 0])
 		}
@@ -260,7 +271,7 @@ func (r *Result) zones(w Work, in Case, wear float64) {
 			c.Seasons = 1
 		}
 		r.AreaM2 += z.AreaM2
-		extra += float64(z.Extra) * film.Litres(z.AreaM2, um, s.VolumeSolidsPct, m.LossPct)
+		extra += float64(z.Extra) * in.litres(z.AreaM2, s)
 		if c.Seasons < r.Seasons {
 			r.Seasons, r.First = c.Seasons, z.Name
 		}
@@ -270,8 +281,8 @@ func (r *Result) zones(w Work, in Case, wear float64) {
 	if off := 100 * (r.AreaM2/in.AreaM2 - 1); math.Abs(off) > zonesOffPct {
 		r.Find(false, "The zones add up to %.3g m² and the bottom has %.3g m²: the coats of all are reckoned for the bottom, extra coats for their zones.", r.AreaM2, in.AreaM2)
 	}
-	r.Litres = float64(w.Coats)*film.Litres(in.AreaM2, um, s.VolumeSolidsPct, m.LossPct) + extra
-	r.Take("Antifouling", "(coats · bottom + Σ extra coats · zone) · film / (10 · solids) / (1 − loss)", r.Litres, "L", "the sheet")
+	r.Litres = float64(w.Coats)*in.litres(in.AreaM2, s) + extra
+	r.Take("Antifouling", "(coats · bottom + Σ extra coats · zone) · film / (10 · solids) / (1 − loss) · what your coats took of it", r.Litres, "L", "the sheet")
 	if wear > 0 {
 		r.Need = int(math.Ceil(w.Seasons*wear/um - 1e-9))
 		if r.Need > w.Coats {
@@ -394,7 +405,7 @@ func (r *Result) steps(w Work, in Case) {
 	mask.Pull = step.WhileWet
 	r.Do(mask)
 	if in.Tie != nil && in.TieLaid == nil && w.Old != "primed" {
-		r.Do(craft.Coats("tie", "tie", 1, in.Tie.Film.TypicalUm, m, 0, r.Tie).Of(film.Litres(in.AreaM2, in.Tie.Film.TypicalUm, in.Tie.VolumeSolidsPct, m.LossPct), "L"))
+		r.Do(craft.Coats("tie", "tie", 1, in.Tie.Film.TypicalUm, m, 0, r.Tie).Of(in.litres(in.AreaM2, *in.Tie), "L"))
 	}
 	um := in.Sheet.Film.TypicalUm
 	lay := func(key string, where *step.Where, areaM2 float64, colours []string, how string) {
@@ -404,7 +415,7 @@ func (r *Result) steps(w Work, in Case) {
 				n++
 			}
 			one := craft.Coats(fmt.Sprintf("%s-%d", key, i+1), "main", n, um, m, 0, say.Of("%s; stir from the bottom, the biocide sinks", how)).At(where).
-				Of(float64(n)*film.Litres(areaM2, um, in.Sheet.VolumeSolidsPct, m.LossPct), "L")
+				Of(float64(n)*in.litres(areaM2, in.Sheet), "L")
 			one.Colour = colours[i]
 			one.WorkH = float64(n) * areaM2 / m.RateM2H
 			r.Do(one)

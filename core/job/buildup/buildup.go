@@ -46,8 +46,8 @@ type Own struct {
 }
 
 // expect turns litres reckoned into those to expect, with their 80 % range.
-func (o Own) expect(l *Line, a area.Figure, coats int) {
-	if o.Usage == nil {
+func (o Own) expect(l *Line, a area.Figure, coats int, metered bool) {
+	if o.Usage == nil || metered {
 		o = Own{tins.NewUsage(nil, map[string]float64{"": a.SDPct()}), ""}
 	}
 	w := &l.Working
@@ -124,7 +124,7 @@ func Compute(a area.Figure, access float64, steps []step.Step, own Own) (Result,
 			continue
 		}
 		if s.Films() && s.Coats > 0 {
-			own.expect(&l, a, s.Coats)
+			own.expect(&l, a, s.Coats, s.Sheet.Kind.Info().Metered)
 		}
 		l.buy(s)
 		out.Lines = append(out.Lines, l)

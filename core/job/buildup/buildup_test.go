@@ -8,6 +8,7 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/catalog/tins"
 	"allcoats/core/film/step"
 
 	"github.com/stretchr/testify/assert"
@@ -36,9 +37,16 @@ func TestComputeByHand(t *testing.T) {
 	assert.Equal(t, 2, r.Coats)
 	assert.InDelta(t, 2*(20./12+0.5), r.Hours, 1e-9, "half an hour to set up and to clear away each time")
 	assert.InDelta(t, 20./12, l.LayH, 1e-9)
-	// 80 % of a log-normal with σ = √(15² + (100·10/4/90)²) %.
-	assert.InDelta(t, 8.889*1.2173, l.LitresHigh, 0.05)
-	assert.InDelta(t, l.Litres*l.Litres, l.LitresLow*l.LitresHigh, 1e-9)
+	// 80 % of a log-normal: person 0.2, area 0.15 / 1.28, two coats of 0.12: σ = 0.2468.
+	assert.InDelta(t, 8.889*math.Exp(1.2816*0.2468), l.LitresHigh, 0.07)
+	assert.InDelta(t, 8.889/math.Exp(1.2816*0.2468), l.LitresLow, 0.07)
+	// Coats that took a fifth more tell it, and narrow the range.
+	own := Own{tins.NewUsage([]tins.Coat{{Surface: "s", ReckonedL: 4, LoggedL: 4.8}, {Surface: "s", ReckonedL: 4, LoggedL: 4.8}}, map[string]float64{"s": 10}), "s"}
+	learned, err := Compute(area.Figure{AreaM2: 20, UncertaintyPct: 15}, 1, []step.Step{coats()}, own)
+	require.NoError(t, err)
+	assert.InDelta(t, l.Litres*own.Usage.On("s").Median, learned.Litres, 1e-9)
+	assert.Greater(t, learned.Litres, 1.1*l.Litres)
+	assert.Less(t, learned.Lines[0].LitresHigh-learned.Lines[0].LitresLow, l.LitresHigh-l.LitresLow)
 }
 
 // 20 m² of sanding with 180 grit at 6 m²/h, upright: 4 h; it takes 30 of 200 µm.

@@ -44,9 +44,11 @@ type Job struct {
 	Sum      Sum     `json:"sum"`
 	// Needs are the products still to be laid, by id.
 	Needs map[string]Need `json:"-"`
-	// Usage is what the log taught of the litres on her surfaces, by id.
+	// Usage is what the log taught of the litres of coats on her surfaces, by id; metered is of
+	// products that it teaches nothing of.
 	Usage *tins.Usage `json:"-"`
 
+	metered *tins.Usage
 	told    map[string]Told
 	done    map[string]float64
 	pace    map[step.Work]Pace
@@ -137,12 +139,20 @@ func (j *Job) learn(b Boat) {
 				p.Add(e.Hours, t.ReckonedH)
 				j.pace[paceOf(e)] = p
 			}
-			if t.Step != nil && t.Step.ProductID == e.ProductID && e.Litres > 0 && t.ReckonedL > 0 {
+			if t.Step != nil && t.Step.ProductID == e.ProductID && e.Litres > 0 && t.ReckonedL > 0 && !t.Step.Sheet.Kind.Info().Metered {
 				laid = append(laid, tins.Coat{Surface: s.ID, ReckonedL: t.ReckonedL, LoggedL: e.Litres})
 			}
 		}
 	}
-	j.Usage = tins.NewUsage(laid, sd)
+	j.Usage, j.metered = tins.NewUsage(laid, sd), tins.NewUsage(nil, sd)
+}
+
+// UsageOf is what is known of the litres of a kind of product.
+func (j Job) UsageOf(k product.Kind) *tins.Usage {
+	if k.Info().Metered {
+		return j.metered
+	}
+	return j.Usage
 }
 
 // need adds up what is still to be laid of each product.
@@ -170,7 +180,7 @@ func (j *Job) need(b Boat) {
 				next = t.ProductID
 			}
 			if next == t.ProductID {
-				n.NextCoatL = math.Max(n.NextCoatL, left*j.Usage.On(s.ID).Median)
+				n.NextCoatL = math.Max(n.NextCoatL, left*j.UsageOf(t.Step.Sheet.Kind).On(s.ID).Median)
 			}
 			if !slices.Contains(n.Surfaces, s.Name) {
 				n.Surfaces = append(n.Surfaces, s.Name)
@@ -180,7 +190,7 @@ func (j *Job) need(b Boat) {
 	}
 	for id, s := range sheets {
 		n := j.Needs[id]
-		n.Forecast = j.Usage.Forecast(coming[id], tins.Costs{StopCents: tins.StopCents, SpareCents: tins.SpareCents(s)})
+		n.Forecast = j.UsageOf(s.Kind).Forecast(coming[id], tins.Costs{StopCents: tins.StopCents, SpareCents: tins.SpareCents(s)})
 		j.Needs[id] = n
 	}
 }
@@ -195,7 +205,7 @@ func (j Job) figure(surfaceID string, t *Task) {
 		work = step.Coat
 	}
 	t.Hours = t.ReckonedH * j.pace[work].Factor()
-	t.Litres = t.ReckonedL * j.Usage.On(surfaceID).Median
+	t.Litres = t.ReckonedL * j.UsageOf(t.Step.Sheet.Kind).On(surfaceID).Median
 	if t.Left() {
 		t.LeftH, t.LeftL = t.Hours*(1-t.DonePct/100), t.Litres*(1-t.DonePct/100)
 	}

@@ -657,6 +657,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/consumption": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many litres coats to come will take, and how many tins are enough, from what logged coats took. */
+        post: operations["calc-consumption"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/convert": {
         parameters: {
             query?: never;
@@ -2489,7 +2506,11 @@ export interface components {
             areaM2: number;
             disagreeing: components["schemas"]["AreaDisagreement"][];
             figures: components["schemas"]["AreaFigure"][];
-            /** Format: double */
+            line?: components["schemas"]["AreaGirthLine"];
+            /**
+             * Format: double
+             * @description half of the range that holds the truth in 80 % of cases
+             */
             uncertaintyPct: number;
             working: components["schemas"]["Working"];
         };
@@ -2529,11 +2550,15 @@ export interface components {
             /** Format: double */
             beamM: number;
             /** Format: double */
+            bodyDraughtM?: number;
+            /** Format: double */
             draughtM: number;
             /** Format: double */
             freeboardM: number;
             /** Format: double */
             housesM2: number;
+            /** Format: double */
+            hullBeamM?: number;
             hullForm: string;
             /** Format: double */
             loaM: number;
@@ -2550,19 +2575,42 @@ export interface components {
         AreaFigure: {
             /** Format: double */
             areaM2: number;
-            /** Format: double */
+            line?: components["schemas"]["AreaGirthLine"];
+            /**
+             * Format: double
+             * @description half of the range that holds the truth in 80 % of cases
+             */
             uncertaintyPct: number;
             working: components["schemas"]["Working"];
+        };
+        AreaGirthDoubt: {
+            /** Format: int64 */
+            station: number;
+            text: components["schemas"]["SaySpan"][];
+        };
+        AreaGirthLine: {
+            doubts: components["schemas"]["AreaGirthDoubt"][];
+            points: components["schemas"]["AreaGirthPoint"][];
+        };
+        AreaGirthPoint: {
+            /** Format: double */
+            atM: number;
+            /** Format: double */
+            girthM: number;
         };
         AreaGirthResult: {
             /** Format: double */
             areaM2: number;
+            line: components["schemas"]["AreaGirthLine"];
             overPath: boolean;
             /** Format: double */
             simpsonM2: number;
             /** Format: double */
             trapezoidM2: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description half of the range that holds the truth in 80 % of cases
+             */
             uncertaintyPct: number;
             working: components["schemas"]["Working"];
         };
@@ -2570,6 +2618,14 @@ export interface components {
             /** Format: int64 */
             sides: number;
             stations: components["schemas"]["AreaStation"][];
+        };
+        AreaHullFormInfo: {
+            fin: boolean;
+            form: string;
+            /** Format: int64 */
+            hulls: number;
+            name: string;
+            open: boolean;
         };
         AreaHullRequest: {
             /** Format: double */
@@ -4436,7 +4492,7 @@ export interface components {
             binders: string[];
             clock: components["schemas"]["ClockSetting"];
             crafts: components["schemas"]["CraftKind"][];
-            hullForms: string[];
+            hullForms: components["schemas"]["AreaHullFormInfo"][];
             kinds: components["schemas"]["ProductKindInfo"][];
             log: components["schemas"]["LogWords"];
             methods: components["schemas"]["FilmMethod"][];
@@ -6587,6 +6643,7 @@ export interface components {
             /** @enum {string} */
             access: "flat" | "side" | "overhead" | "fiddly";
             area: components["schemas"]["AreaAssessment"];
+            better?: components["schemas"]["SaySpan"][];
             boatId: string;
             cautions: components["schemas"]["SaySpan"][][];
             colour: string;
@@ -6602,7 +6659,7 @@ export interface components {
             /** Format: int64 */
             openDefects: number;
             /** @enum {string} */
-            part: "bottom" | "boot-top" | "topsides" | "transom" | "deck" | "side-decks" | "cabin-top" | "cabin-sides" | "cockpit" | "sole" | "hatches" | "coamings" | "rails" | "tunnel" | "keel" | "rudder" | "struts" | "spars" | "lockers" | "linings" | "furniture" | "other";
+            part: "bottom" | "boot-top" | "topsides" | "transom" | "deck" | "side-decks" | "cabin-top" | "cabin-sides" | "cockpit" | "open-inside" | "sole" | "hatches" | "coamings" | "rails" | "tunnel" | "keel" | "skeg" | "rudder" | "struts" | "spars" | "lockers" | "linings" | "furniture" | "other";
             /** @enum {string} */
             shelter: "open" | "tent" | "shed";
             /** @enum {string} */
@@ -6631,7 +6688,7 @@ export interface components {
             measured: components["schemas"]["AreaMeasured"];
             name: string;
             /** @enum {string} */
-            part: "bottom" | "boot-top" | "topsides" | "transom" | "deck" | "side-decks" | "cabin-top" | "cabin-sides" | "cockpit" | "sole" | "hatches" | "coamings" | "rails" | "tunnel" | "keel" | "rudder" | "struts" | "spars" | "lockers" | "linings" | "furniture" | "other";
+            part: "bottom" | "boot-top" | "topsides" | "transom" | "deck" | "side-decks" | "cabin-top" | "cabin-sides" | "cockpit" | "open-inside" | "sole" | "hatches" | "coamings" | "rails" | "tunnel" | "keel" | "skeg" | "rudder" | "struts" | "spars" | "lockers" | "linings" | "furniture" | "other";
             /** @enum {string} */
             shelter: "open" | "tent" | "shed";
             /** @enum {string} */
@@ -6989,6 +7046,13 @@ export interface components {
             litres: number;
             name: string;
         };
+        TinsCoat: {
+            /** Format: double */
+            loggedL: number;
+            /** Format: double */
+            reckonedL: number;
+            surface: string;
+        };
         TinsForecast: {
             /** Format: double */
             buy: number;
@@ -7049,6 +7113,52 @@ export interface components {
             litres: number;
             priced: boolean;
             tins: components["schemas"]["TinsBought"][];
+        };
+        TinsUseRequest: {
+            areaSdPct: {
+                [key: string]: number;
+            };
+            logged: components["schemas"]["TinsCoat"][];
+            plannedSurface: string;
+            reckonedLitresOfCoatsToCome: number[];
+            /**
+             * Format: double
+             * @description chance, in per cent, that what is bought is enough; 80 if not given
+             */
+            serviceLevelPct?: number;
+            /** Format: double */
+            stockL?: number;
+            /** Format: double */
+            tinL?: number;
+        };
+        TinsUseResult: {
+            coatsLikelyLoggedWrong: number[];
+            /** Format: double */
+            factor: number;
+            /** Format: double */
+            factor80High: number;
+            /** Format: double */
+            factor80Low: number;
+            /** Format: double */
+            litres80High: number;
+            /** Format: double */
+            litres80Low: number;
+            /** Format: double */
+            litresToCome: number;
+            /**
+             * Format: double
+             * @description standard deviation of the litres to come, of their logarithm
+             */
+            spreadPct: number;
+            /** Format: double */
+            surfaceFactor: number;
+            /** Format: double */
+            surfaceFactor80High: number;
+            /** Format: double */
+            surfaceFactor80Low: number;
+            /** Format: int64 */
+            tins: number;
+            working: components["schemas"]["Working"];
         };
         Today: {
             answer: components["schemas"]["TodayAnswer"];
@@ -7307,6 +7417,8 @@ export interface components {
             /** Format: double */
             beamM: number;
             /** Format: double */
+            bodyDraughtM?: number;
+            /** Format: double */
             displacementT?: number;
             /** Format: double */
             draughtM: number;
@@ -7314,6 +7426,8 @@ export interface components {
             freeboardM: number;
             /** Format: double */
             housesM2: number;
+            /** Format: double */
+            hullBeamM?: number;
             hullForm: string;
             /** Format: double */
             loaM: number;
@@ -8888,6 +9002,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AreaFigure"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-consumption": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TinsUseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TinsUseResult"];
                 };
             };
             /** @description Error */

@@ -8,11 +8,6 @@ import { Answer } from "../../ui/Page";
 import { type PlaceDraft, PlaceFields } from "./PlaceForm";
 import { WeekFields } from "./WeekFields";
 
-const HULLS: Record<string, string> = {
-  "full-motor": "full-bodied motor hull",
-  medium: "medium, between the two",
-  "fin-keel": "shallow body with a fin keel",
-};
 const NEW_PLACE = "new";
 const DIMENSIONS = ["loaM", "lwlM", "beamM", "draughtM", "freeboardM"];
 
@@ -61,6 +56,7 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
   const [local, setLocal] = useState<Record<string, string>>({});
   const [template, setTemplate] = useState("plain");
   const [substrate, setSubstrate] = useState<NonNullable<Schemas["NewBoat"]["substrate"]>>("grp");
+  const form = meta?.hullForms.find((h) => h.form === draft.dimensions.hullForm);
   const at = draft.placeId || places[0]?.id || NEW_PLACE;
   const newPlace = at === NEW_PLACE;
 
@@ -178,12 +174,14 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
               label="Hull form"
               value={draft.dimensions.hullForm}
               onChange={(hullForm) => setDraft({ ...draft, dimensions: { ...draft.dimensions, hullForm } })}
-              options={(meta?.hullForms ?? []).map((h) => ({ value: h, label: HULLS[h] ?? h }))}
+              options={(meta?.hullForms ?? []).map((h) => ({ value: h.form, label: h.name }))}
             />
             {dim("loaM", "Length over all", "m")}
             {dim("lwlM", "Waterline length", "m")}
             {dim("beamM", "Beam", "m")}
             {dim("draughtM", "Draught", "m")}
+            {form && !form.open && dim("bodyDraughtM", "Draught of the hull", "m", "without fin, skeg and rudder, if known")}
+            {form && form.hulls > 1 && dim("hullBeamM", "Beam of one hull", "m", "at the waterline, if known")}
             {dim("freeboardM", "Mean freeboard", "m")}
             {dim("housesM2", "Houses and openings", "m²", "plan area that is not deck")}
             <NumberField
