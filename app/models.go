@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/boat/area"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/geometry/polygon"
 	"allcoats/formats"
@@ -30,6 +31,8 @@ type Model struct {
 type ModelEdit struct {
 	Name  string `json:"name"`
 	Draws bool   `json:"draws"`
+	// Sure answers what is asked about a size or axes that do not suit the boat; it is not kept.
+	Sure bool `json:"sure,omitempty"`
 	mesh.Placing
 }
 
@@ -41,11 +44,11 @@ func modelOf(r store.Model) Model {
 	if v.Areas.Groups == nil {
 		v.Areas.Groups = map[string]float64{}
 	}
-	return Model{r.ID, r.Version, r.Format, ModelEdit{r.Name, r.Draws, r.Placing.V}, v.Areas, v.Report, v.Report.Findings(r.Format == "offsets"), v.Stations}
+	return Model{r.ID, r.Version, r.Format, ModelEdit{Name: r.Name, Draws: r.Draws, Placing: r.Placing.V}, v.Areas, v.Report, v.Report.Findings(r.Format == "offsets"), v.Stations}
 }
 
-// measure reads a model's file as placed.
-func (e ModelEdit) measure(format string, data []byte) (store.ModelResult, error) {
+// measure reads a model's file as placed on a boat.
+func (e ModelEdit) measure(format string, data []byte, boat area.Dimensions) (store.ModelResult, error) {
 	if strings.TrimSpace(e.Name) == "" {
 		return store.ModelResult{}, fault.At("name", "give it a name")
 	}
@@ -60,6 +63,11 @@ func (e ModelEdit) measure(format string, data []byte) (store.ModelResult, error
 		return store.ModelResult{}, err
 	}
 	m, report := m.Clean()
+	if !e.Sure {
+		if err := report.Doubts(e.Placing, boat.LOAM, boat.BeamM, e.Draws); err != nil {
+			return store.ModelResult{}, err
+		}
+	}
 	return store.ModelResult{Areas: m.Areas(e.BootTopM), Report: report, Stations: m.Stations(drawStations)}, nil
 }
 
@@ -77,10 +85,11 @@ func (a *App) Model(ctx context.Context, id string) (Model, error) {
 // AddModel measures and stores a model of a boat.
 func (a *App) AddModel(ctx context.Context, boatID, format string, e ModelEdit, data []byte) (Model, error) {
 	return change(ctx, a, func(ctx context.Context) (Model, error) {
-		if _, err := a.store.Read(ctx).Boat(ctx, boatID); err != nil {
+		boat, err := a.Boat(ctx, boatID)
+		if err != nil {
 			return Model{}, err
 		}
-		result, err := e.measure(format, data)
+		result, err := e.measure(format, data, boat.Dimensions)
 		if err != nil {
 			return Model{}, err
 		}
@@ -114,7 +123,11 @@ func (a *App) EditModel(ctx context.Context, id string, version int, e ModelEdit
 		if err != nil {
 			return Model{}, err
 		}
-		result, err := e.measure(old.Format, data)
+		boat, err := a.Boat(ctx, old.BoatID)
+		if err != nil {
+			return Model{}, err
+		}
+		result, err := e.measure(old.Format, data, boat.Dimensions)
 		if err != nil {
 			return Model{}, err
 		}

@@ -133,8 +133,12 @@ func TestModelsMeasureAndDraw(t *testing.T) {
 	stl, err := os.ReadFile("../calc/testdata/meshes/wigley_deck.stl")
 	require.NoError(t, err)
 	other := app.ModelEdit{Name: "Hull", Draws: true, Placing: mesh.Placing{Unit: "m", Up: "+z", Forward: "+x"}}
+	_, err = a.AddModel(ctx, s.Boat.ID, "stl", other, stl)
+	refused(t, err, "unit") // 10 m on a boat of 6.4 m: asked about
+	other.Sure = true
 	made, err := a.AddModel(ctx, s.Boat.ID, "stl", other, stl)
 	require.NoError(t, err)
+	assert.False(t, made.Sure, "an answer is not kept")
 	assert.Equal(t, "Hull", surveyed(t, a, 2).DrawnFrom)
 	require.NoError(t, a.RemoveModel(ctx, made.ID))
 	other.Unit = "ft"

@@ -20,8 +20,8 @@ type pair struct {
 }
 
 // ReadDXF reads the closed shapes of an ASCII DXF drawing as rings in m:
-// closed LWPOLYLINE and POLYLINE with bulges, CIRCLE, and LINE and ARC that
-// join end to end. The unit is the header's $INSUNITS; without it unitM. Arcs
+// closed LWPOLYLINE and POLYLINE with bulges, CIRCLE, whole ELLIPSE and closed SPLINE,
+// and LINE, ARC and parts of ELLIPSE and SPLINE that join end to end. The unit is the header's $INSUNITS; without it unitM. Arcs
 // become 192 corners a turn. Blocks are not read.
 func ReadDXF(data []byte, unitM float64) ([]polygon.Ring, error) {
 	pairs, err := dxfPairs(data)
@@ -116,12 +116,13 @@ func dxfEntity(head pair, body []pair) (line polygon.Ring, closed bool, err erro
 	}
 	var bulges []float64
 	value := map[int]float64{}
+	var s spline
 	vertex := head.value == "LWPOLYLINE"
 	for _, p := range body {
 		switch {
 		case p.code == 0:
 			vertex = p.value == "VERTEX"
-		case p.code == 70 && !vertex || p.code == 70 && head.value == "LWPOLYLINE":
+		case head.value != "SPLINE" && p.code == 70 && (!vertex || head.value == "LWPOLYLINE"):
 			n, _ := strconv.Atoi(p.value)
 			closed = closed || n&1 == 1
 		case p.code == 10 && vertex:
@@ -131,6 +132,8 @@ func dxfEntity(head pair, body []pair) (line polygon.Ring, closed bool, err erro
 			line[len(line)-1].Y = number(p)
 		case p.code == 42 && vertex && len(line) > 0:
 			bulges[len(line)-1] = number(p)
+		case head.value == "SPLINE":
+			s.take(p.code, number(p))
 		case p.code >= 10 && p.code <= 59:
 			value[p.code] = number(p)
 		}
@@ -150,6 +153,18 @@ func dxfEntity(head pair, body []pair) (line polygon.Ring, closed bool, err erro
 		}
 		from, to = math.Mod(from, 4*math.Pi), math.Mod(from, 4*math.Pi)+math.Min(to-from, 2*math.Pi)
 		return arcPoints(value[10], value[20], value[40], from, to), false, nil
+	case "ELLIPSE":
+		line, closed = ellipsePoints(value)
+		return line, closed, nil
+	case "SPLINE":
+		line, err = s.points()
+		if err != nil {
+			return nil, false, lineFault(head.line, "%v", err)
+		}
+		if n := len(line); n > 3 && math.Hypot(line[0].X-line[n-1].X, line[0].Y-line[n-1].Y) < 1e-9*(1+math.Abs(line[0].X)+math.Abs(line[0].Y)) {
+			return line[:n-1], true, nil
+		}
+		return line, false, nil
 	case "LINE":
 		return polygon.Ring{{X: value[10], Y: value[20]}, {X: value[11], Y: value[21]}}, false, nil
 	}

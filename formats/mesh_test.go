@@ -82,6 +82,42 @@ func TestBadSTL(t *testing.T) {
 	}
 }
 
+// A face in the shape of an L of three squares, from each of its corners, upright and lying:
+// a fan from the first would cover some of it twice.
+func TestHollowFacesAreCoveredOnce(t *testing.T) {
+	corners := [][2]int{{0, 0}, {2, 0}, {2, 1}, {1, 1}, {1, 2}, {0, 2}}
+	for first := range corners {
+		for name, format := range map[string]string{"lying": "v %d %d 0\n", "upright": "v %d 0 %d\n"} {
+			obj := ""
+			for _, c := range corners {
+				obj += fmt.Sprintf(format, c[0], c[1])
+			}
+			obj += "f"
+			for k := range corners {
+				obj += fmt.Sprintf(" %d", (first+k)%len(corners)+1)
+			}
+			m, err := ReadOBJ([]byte(obj))
+			require.NoError(t, err)
+			assert.InDelta(t, 3, m.Areas(0).TotalM2, 1e-12, "%s from corner %d", name, first)
+			assert.Len(t, m.Triangles, 4)
+		}
+	}
+}
+
+// Tables as spreadsheets of other countries write them.
+func TestOffsetsWithDecimalCommas(t *testing.T) {
+	want, err := ReadOffsets([]byte("x,-0.5,0,0.5,keel\n0,0.2,0.5,0.6,-0.7\n2.5,0.4,0.9,1,-0.8\n5,0.1,0.4,0.5,-0.6\n"))
+	require.NoError(t, err)
+	for name, data := range map[string]string{
+		"semicolons": "x;-0,5;0;0,5;keel\n0;0,2;0,5;0,6;-0,7\n2,5;0,4;0,9;1;-0,8\n5;0,1;0,4;0,5;-0,6\n",
+		"tabs":       "x\t-0,5\t0\t0,5\tkeel\n0\t0,2\t0,5\t0,6\t-0,7\n2,5\t0,4\t0,9\t1\t-0,8\n5\t0,1\t0,4\t0,5\t-0,6\n",
+	} {
+		got, err := ReadOffsets([]byte(data))
+		require.NoError(t, err, name)
+		assert.Equal(t, want, got, name)
+	}
+}
+
 func TestBadOBJ(t *testing.T) {
 	for name, c := range map[string]struct{ data, path, reason string }{
 		"empty":          {"", "file", "no faces"},

@@ -9,7 +9,7 @@ import (
 
 // ReadOBJ reads the vertices, faces and groups of a Wavefront OBJ file, in the
 // file's own units, and joins corners with equal coordinates. Faces of more
-// than three corners are cut from their first corner. Corners may be written
+// than three corners are cut into triangles, hollow ones by their ears. Corners may be written
 // v, v/vt, v//vn or v/vt/vn, and count back from the end if negative. Every
 // fault names its line.
 func ReadOBJ(data []byte) (mesh.Mesh, error) {
@@ -63,8 +63,8 @@ func ReadOBJ(data []byte) (mesh.Mesh, error) {
 				}
 				corner[i] = numbered[n-1]
 			}
-			for i := 2; i < len(corner); i++ {
-				m.Triangles = append(m.Triangles, [3]int32{corner[0], corner[i-1], corner[i]})
+			for _, t := range mesh.Cut(w.vertices, corner) {
+				m.Triangles = append(m.Triangles, t)
 				m.Group = append(m.Group, group)
 			}
 			if m.Faces++; len(m.Triangles) > mesh.MaxTriangles {

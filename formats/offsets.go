@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"strconv"
 	"strings"
 
 	"allcoats/core/base/fault"
@@ -17,8 +16,8 @@ import (
 // word for the stations' column, then the waterlines' heights in rising order,
 // and optionally a column "keel". Each row is a station's distance from aft,
 // its half-breadths at the waterlines, and the height of the keel there; cells
-// above the sheer and below the keel are empty. Separated by commas or
-// semicolons. Faults name the line.
+// above the sheer and below the keel are empty. Separated by commas, or by
+// semicolons or tabs, and then decimals may have a comma. Faults name the line.
 func ReadOffsets(data []byte) (mesh.Mesh, error) {
 	table, err := readTable(data)
 	if err != nil {
@@ -32,8 +31,8 @@ func ReadOffsets(data []byte) (mesh.Mesh, error) {
 			keel = i + 1
 			continue
 		}
-		z, err := strconv.ParseFloat(name, 64)
-		if err != nil || !finite(z) {
+		z, ok := number(name, table[0].comma)
+		if !ok {
 			bad.Add("line 1", "column %d: %q is no waterline's height and not \"keel\"", i+2, name)
 		}
 		o.Waterlines = append(o.Waterlines, z)
@@ -51,8 +50,8 @@ func ReadOffsets(data []byte) (mesh.Mesh, error) {
 		for i, cell := range row.cells {
 			var v *float64
 			if cell != "" {
-				f, err := strconv.ParseFloat(cell, 64)
-				if err != nil || !finite(f) {
+				f, ok := number(cell, row.comma)
+				if !ok {
 					bad.Add(place, "%q is not a number", cell)
 				}
 				v = &f
@@ -91,9 +90,11 @@ func ReadOffsets(data []byte) (mesh.Mesh, error) {
 // maxTableRows is the most rows that a table may have.
 const maxTableRows = 400
 
+// tableRow is a line of a table; comma says that decimals have one.
 type tableRow struct {
 	line  int
 	cells []string
+	comma bool
 }
 
 // csvReader reads CSV separated by commas or, if the first line has more of
@@ -104,7 +105,10 @@ func csvReader(data []byte) *csv.Reader {
 	r.FieldsPerRecord = -1
 	r.TrimLeadingSpace = true
 	first, _, _ := bytes.Cut(data, []byte("\n"))
-	if bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
+	switch {
+	case bytes.Count(first, []byte("\t")) > 0 && !bytes.Contains(first, []byte(";")):
+		r.Comma = '\t'
+	case bytes.Contains(first, []byte(";")): // decimals of a header may have more commas
 		r.Comma = ';'
 	}
 	return r
@@ -135,7 +139,7 @@ func readTable(data []byte) ([]tableRow, error) {
 		for i := range row {
 			row[i] = strings.TrimSpace(row[i])
 		}
-		if out = append(out, tableRow{line, row}); len(out) > maxTableRows {
+		if out = append(out, tableRow{line, row, r.Comma != ','}); len(out) > maxTableRows {
 			return nil, lineFault(line, "more than %d rows", maxTableRows)
 		}
 	}

@@ -81,9 +81,17 @@ func TestReadDXF(t *testing.T) {
 			1 - (math.Pi/2-1)/4},
 		"old polyline": {dxf("0 POLYLINE", "66 1", "70 1", "10 0", "20 0", "0 VERTEX", "10 0", "20 0", "0 VERTEX", "10 300", "20 0", "0 VERTEX", "10 300", "20 100",
 			"0 VERTEX", "10 0", "20 100", "0 SEQEND"), 0.03},
-		"circle":           {dxf("0 CIRCLE", "10 5", "20 5", "40 400"), math.Pi * 0.16},
-		"lines in any way": {dxf("0 LINE", "10 0", "20 0", "11 1000", "21 0", "0 LINE", "10 0", "20 1000", "11 0", "21 0", "0 LINE", "10 1000", "20 0", "11 0", "21 1000"), 0.5},
-		"line and arc":     {dxf("0 LINE", "10 -500", "20 0", "11 500", "21 0", "0 ARC", "10 0", "20 0", "40 500", "50 0", "51 180"), math.Pi * 0.125},
+		"circle":                     {dxf("0 CIRCLE", "10 5", "20 5", "40 400"), math.Pi * 0.16},
+		"lines in any way":           {dxf("0 LINE", "10 0", "20 0", "11 1000", "21 0", "0 LINE", "10 0", "20 1000", "11 0", "21 0", "0 LINE", "10 1000", "20 0", "11 0", "21 1000"), 0.5},
+		"whole ellipse":              {dxf("0 ELLIPSE", "10 5", "20 5", "11 300", "21 400", "40 0.5", "41 0", "42 6.283185307"), math.Pi * 0.125},
+		"half an ellipse and a line": {dxf("0 ELLIPSE", "10 0", "20 0", "11 500", "21 0", "40 0.4", "41 0", "42 3.141592654", "0 LINE", "10 -500", "20 0", "11 500", "21 0"), math.Pi * 0.05},
+		// A quarter circle as a rational quadratic, with its two radii.
+		"rational spline": {dxf("0 SPLINE", "70 4", "71 2", "40 0", "40 0", "40 0", "40 1", "40 1", "40 1", "41 1", "41 0.707106781", "41 1",
+			"10 1000", "20 0", "10 1000", "20 1000", "10 0", "20 1000", "0 LINE", "10 0", "20 0", "11 1000", "21 0", "0 LINE", "10 0", "20 1000", "11 0", "21 0"), math.Pi * 0.25},
+		// A cubic arch of height 3/4 of its control points' 1000 over a base of 1000: ∫ 3t(1−t) x'(t) dt = 3/5.
+		"cubic spline": {dxf("0 SPLINE", "70 0", "71 3", "40 0", "40 0", "40 0", "40 0", "40 1", "40 1", "40 1", "40 1",
+			"10 0", "20 0", "10 0", "20 1000", "10 1000", "20 1000", "10 1000", "20 0", "0 LINE", "10 0", "20 0", "11 1000", "21 0"), 0.6},
+		"line and arc": {dxf("0 LINE", "10 -500", "20 0", "11 500", "21 0", "0 ARC", "10 0", "20 0", "40 500", "50 0", "51 180"), math.Pi * 0.125},
 	} {
 		rings, err := ReadDXF([]byte(c.data), 0)
 		require.NoError(t, err, name)
@@ -99,6 +107,7 @@ func TestBadDXF(t *testing.T) {
 		"cut off":   {strings.TrimSuffix(dxf("0 CIRCLE", "10 0", "20 0", "40 1"), "0\nEOF\n"), "file", "cut off"},
 		"binary":    {"AutoCAD Binary DXF\r\n\x1a\x00", "file", "save it as ASCII"},
 		"open":      {dxf("0 LINE", "10 0", "20 0", "11 1", "21 0"), "file", "no closed shape"},
+		"spline":    {dxf("0 SPLINE", "71 3", "40 0", "10 0", "20 0"), "line 15", "do not go together"},
 		"no number": {dxf("0 CIRCLE", "10 x", "20 0", "40 1"), "line 18", "is not a number"},
 	} {
 		_, err := ReadDXF([]byte(c.data), 0)

@@ -4,8 +4,6 @@ package formats
 import (
 	"fmt"
 	"io"
-	"math"
-	"strconv"
 	"strings"
 	"time"
 
@@ -77,7 +75,7 @@ func ReadWeatherCSV(data []byte, loc *time.Location) (weather.Series, error) {
 			bad.Add(place, "more than %d rows", MaxWeatherRows)
 			break
 		}
-		h, faults := weatherRow(row, column, loc)
+		h, faults := weatherRow(row, column, loc, r.Comma != ',')
 		if n := len(out); n > 0 && faults == nil {
 			switch d := h.At.Compare(out[n-1].At); {
 			case d == 0:
@@ -100,7 +98,7 @@ func ReadWeatherCSV(data []byte, loc *time.Location) (weather.Series, error) {
 	return out, nil
 }
 
-func weatherRow(row []string, column map[string]int, loc *time.Location) (weather.Hour, fault.Errors) {
+func weatherRow(row []string, column map[string]int, loc *time.Location, comma bool) (weather.Hour, fault.Errors) {
 	var bad fault.Errors
 	cell := func(field string) string {
 		if i, ok := column[field]; ok && i < len(row) {
@@ -108,13 +106,13 @@ func weatherRow(row []string, column map[string]int, loc *time.Location) (weathe
 		}
 		return ""
 	}
-	number := func(field, name string) *float64 {
+	figure := func(field, name string) *float64 {
 		s := cell(field)
 		if s == "" {
 			return nil
 		}
-		v, err := strconv.ParseFloat(s, 64)
-		if err != nil || math.IsNaN(v) || math.IsInf(v, 0) {
+		v, ok := number(s, comma)
+		if !ok {
 			bad.Add(name, "%q is not a number", s)
 			return nil
 		}
@@ -126,18 +124,18 @@ func weatherRow(row []string, column map[string]int, loc *time.Location) (weathe
 		bad.Add("time", "%v", err)
 	}
 	h.At = at
-	if v := number("temp", "temperature"); v != nil {
+	if v := figure("temp", "temperature"); v != nil {
 		h.TempC = *v
 	} else if bad == nil {
 		bad.Add("temperature", "is missing")
 	}
-	if v := number("rh", "humidity"); v != nil {
+	if v := figure("rh", "humidity"); v != nil {
 		h.RHPct = *v
 	} else if bad == nil {
 		bad.Add("humidity", "is missing")
 	}
-	h.WindMS, h.RainMM = number("wind", "wind"), number("rain", "rain")
-	h.CloudPct, h.ShortwaveWM2 = number("cloud", "cloud"), number("shortwave", "shortwave")
+	h.WindMS, h.RainMM = figure("wind", "wind"), figure("rain", "rain")
+	h.CloudPct, h.ShortwaveWM2 = figure("cloud", "cloud"), figure("shortwave", "shortwave")
 	if bad == nil {
 		bad.Under("", h.Validate())
 	}

@@ -107,10 +107,11 @@ func surveying(api huma.API, a *app.App) {
 			Forward    string  `query:"forward" default:"+x"`
 			WaterlineM float64 `query:"waterlineM"`
 			BootTopM   float64 `query:"bootTopM"`
+			Sure       bool    `query:"sure" doc:"the size and the axes are right, though they do not suit the boat"`
 			Draws      bool    `query:"draws"`
 			RawBody    []byte  `contentType:"application/octet-stream"`
 		}) (app.Model, error) {
-			e := app.ModelEdit{Name: in.Name, Draws: in.Draws, Placing: mesh.Placing{Unit: in.Unit, Up: in.Up, Forward: in.Forward, WaterlineM: in.WaterlineM, BootTopM: in.BootTopM}}
+			e := app.ModelEdit{Name: in.Name, Draws: in.Draws, Sure: in.Sure, Placing: mesh.Placing{Unit: in.Unit, Up: in.Up, Forward: in.Forward, WaterlineM: in.WaterlineM, BootTopM: in.BootTopM}}
 			return a.AddModel(ctx, in.ID, in.Format, e, in.RawBody)
 		})
 	register(api, "edit-model", put, "/api/models/{id}", "Change how a model lies on the boat, and measure it anew",

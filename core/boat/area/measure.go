@@ -197,6 +197,7 @@ type OutlineRequest struct {
 // of 0 and no parts.
 func ByOutlines(r OutlineRequest) (OutlineResult, error) {
 	var bad fault.Errors
+	r.Polygon = r.Tidy()
 	bad.Under("", r.Polygon.Validate())
 	bad.Range("marginM", r.MarginM, 0, 10, "m")
 	bad.Range("radiusM", r.RadiusM, 0, 10, "m")

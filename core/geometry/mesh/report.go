@@ -2,8 +2,11 @@ package mesh
 
 import (
 	"fmt"
+	"maps"
+	"math"
 	"slices"
 
+	"allcoats/core/base/fault"
 	"allcoats/core/base/working"
 )
 
@@ -21,6 +24,29 @@ type Report struct {
 	NonManifoldEdges int     `json:"nonManifoldEdges"`
 	ClashingEdges    int     `json:"clashingEdges"`
 	FlippedFacets    int     `json:"flippedFacets"`
+}
+
+// Doubts asks about a placed hull that does not look like a boat of loaM by beamM: fields of
+// Placing with a question each. Whole says that the file should be all of her hull.
+func (r Report) Doubts(p Placing, loaM, beamM float64, whole bool) error {
+	var bad fault.Errors
+	near := func(a, b, within float64) bool { return math.Abs(a-b) <= within*b }
+	longest := max(r.SizeXM, r.SizeYM, r.SizeZM)
+	switch {
+	case longest > 1.2*loaM, whole && longest < 0.8*loaM:
+		hint := "Choose the unit that it was drawn in, or say that it is right as it is."
+		for _, u := range slices.Sorted(maps.Keys(Units)) {
+			if k := Units[u] / Units[p.Unit]; u != p.Unit && near(k*longest, loaM, 0.1) {
+				hint = fmt.Sprintf("In %s it would be %.3g m: was it drawn in %s?", u, k*longest, u)
+			}
+		}
+		bad.Add("unit", "so placed it is %.3g m long and she is %.3g m. %s", longest, loaM, hint)
+	case whole && r.SizeXM < longest:
+		bad.Add("forward", "so placed it is %.3g m from aft forward and %.3g m the other way: is forward another axis?", r.SizeXM, longest)
+	case whole && !near(r.SizeYM, beamM, 0.25) && near(r.SizeZM, beamM, 0.25):
+		bad.Add("up", "so placed it is %.3g m broad and %.3g m high, and her beam is %.3g m: is up another axis?", r.SizeYM, r.SizeZM, beamM)
+	}
+	return bad.Err()
 }
 
 // edges lists, for each corner, the edges to corners of a higher number as

@@ -22,7 +22,7 @@ var Joins = []Join{Round, Mitre}
 
 const (
 	mitreLimit = 20
-	flatM      = 1e-5 // the most that an arc deviates, m
+	flatM      = 1e-5 // the most that an arc deviates outwards, m
 )
 
 // Inset moves every edge of a valid polygon in by margin m ≥ 0, holes too, and
@@ -192,10 +192,12 @@ func (e edges) corner(i int, join Join) Ring {
 	if tip := 1 / math.Cos(turn/2); join == Mitre && tip <= mitreLimit {
 		out = append(out, at.plus(Point{(from.X + to.X) / 2, (from.Y + to.Y) / 2}.times(tip*tip)))
 	} else {
-		steps := math.Ceil(math.Abs(turn) / (2 * math.Acos(1-flatM/math.Abs(e.m))))
-		for j := 1.0; j < steps; j++ {
+		// Lines that touch the arc from outside, so that no margin is less than asked.
+		steps := max(1, math.Ceil(math.Abs(turn)/(2*math.Acos(1-flatM/math.Abs(e.m)))))
+		beyond := 1 / math.Cos(turn/steps/2)
+		for j := 0.5; j < steps; j++ {
 			sin, cos := math.Sincos(turn * j / steps)
-			out = append(out, at.plus(Point{from.X*cos - from.Y*sin, from.X*sin + from.Y*cos}))
+			out = append(out, at.plus(Point{from.X*cos - from.Y*sin, from.X*sin + from.Y*cos}.times(beyond)))
 		}
 	}
 	return append(out, at.plus(to))

@@ -5,6 +5,7 @@ package polygon
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"allcoats/core/base/fault"
 
@@ -52,6 +53,23 @@ func (p Polygon) Validate() error {
 		bad.Add("holes", "each hole must lie inside the outline, clear of it and of the other holes")
 	}
 	return bad.Err()
+}
+
+// Tidy drops corners that repeat the one before them, the last where it repeats the first.
+func (p Polygon) Tidy() Polygon {
+	out := Polygon{Outer: p.Outer.tidy()}
+	for _, h := range p.Holes {
+		out.Holes = append(out.Holes, h.tidy())
+	}
+	return out
+}
+
+func (r Ring) tidy() Ring {
+	out := slices.Compact(slices.Clone(r))
+	for len(out) > 1 && out[len(out)-1] == out[0] {
+		out = out[:len(out)-1]
+	}
+	return out
 }
 
 func (r Ring) validate() error {

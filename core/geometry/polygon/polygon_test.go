@@ -319,3 +319,40 @@ func TestInnerAndEdges(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, none)
 }
+
+// A slit cut in, blunt or running out to a point, keeps its margin at the tip whatever the join.
+func TestTheTipOfASlitKeepsItsMargin(t *testing.T) {
+	for _, half := range []float64{0.2, 0.02, 1e-3, 1e-5} {
+		for name, slit := range map[string]Ring{
+			"pointed": {{0, 0}, {2, 0}, {2, 2}, {1 + half, 2}, {1, 1}, {1 - half, 2}, {0, 2}},
+			"blunt":   {{0, 0}, {2, 0}, {2, 2}, {1 + half, 2}, {1 + half, 1}, {1 - half, 1}, {1 - half, 2}, {0, 2}},
+		} {
+			p := Polygon{Outer: slit}
+			require.NoError(t, p.Validate(), name)
+			for _, join := range Joins {
+				left, err := p.Inset(0.1, join)
+				require.NoError(t, err)
+				require.NotEmpty(t, left, name)
+				for _, part := range left {
+					for i, a := range part.Outer {
+						b := part.Outer[(i+1)%len(part.Outer)]
+						for _, u := range []float64{0, 0.25, 0.5, 0.75} {
+							at := Point{a.X + u*(b.X-a.X), a.Y + u*(b.Y-a.Y)}
+							assert.GreaterOrEqual(t, p.ToEdge(at), 0.1-1e-9, "%s, half width %g, %s", name, half, join)
+						}
+					}
+				}
+			}
+		}
+	}
+}
+
+func TestTidyDropsRepeatedAndClosingCorners(t *testing.T) {
+	p := Polygon{Outer: Ring{{0, 0}, {1, 0}, {1, 0}, {1, 1}, {0, 1}, {0, 0}, {0, 0}}, Holes: []Ring{{{0.2, 0.2}, {0.2, 0.2}, {0.4, 0.2}, {0.3, 0.4}, {0.2, 0.2}}}}
+	require.Error(t, p.Validate())
+	got := p.Tidy()
+	assert.Equal(t, Ring{{0, 0}, {1, 0}, {1, 1}, {0, 1}}, got.Outer)
+	assert.Len(t, got.Holes[0], 3)
+	assert.NoError(t, got.Validate())
+	assert.Empty(t, Ring{{1, 1}, {1, 1}}.tidy()[1:])
+}

@@ -4765,6 +4765,7 @@ export interface components {
             name: string;
             report: components["schemas"]["MeshReport"];
             stations: components["schemas"]["MeshStation"][];
+            sure?: boolean;
             /** @enum {string} */
             unit: "m" | "cm" | "mm" | "in" | "ft";
             /** @enum {string} */
@@ -4781,6 +4782,7 @@ export interface components {
             /** @enum {string} */
             forward: "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
             name: string;
+            sure?: boolean;
             /** @enum {string} */
             unit: "m" | "cm" | "mm" | "in" | "ft";
             /** @enum {string} */
@@ -8255,6 +8257,8 @@ export interface operations {
                 forward?: string;
                 waterlineM?: number;
                 bootTopM?: number;
+                /** @description the size and the axes are right, though they do not suit the boat */
+                sure?: boolean;
                 draws?: boolean;
             };
             header?: never;

@@ -1,6 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
 import { Refused, type Words } from "../api/client";
-import { readNumber } from "./numbers";
+import { readQuantity } from "./numbers";
 import { useSettings } from "./settings";
 
 /** Messages of refused fields by path, for the fields below. */
@@ -185,14 +185,14 @@ export function NumberField({
         <div className={`input flex min-h-11 items-center gap-2 ${box(bad)}`}>
           <input
             id={id}
-            inputMode="decimal"
+            inputMode={unit === "°" ? "text" : "decimal"}
             autoComplete="off"
             className="min-w-0 grow"
             aria-invalid={bad}
             value={text}
             onChange={(e) => {
               setText(e.target.value);
-              const v = e.target.value.trim() === "" ? undefined : toMetric(readNumber(e.target.value), unit);
+              const v = e.target.value.trim() === "" ? undefined : readQuantity(e.target.value, unit, toMetric);
               kept.current = { value: v, units };
               onChange(v);
             }}

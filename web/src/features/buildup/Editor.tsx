@@ -95,7 +95,8 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
       <Answer
         over={
           <span>
-            {surface.name}: {area.text} {area.unit} ±{Math.round(surface.area.uncertaintyPct)} %, {surface.substrateName}
+            {surface.name}: {area.text} {area.unit} ±{Math.round(surface.area.uncertaintyPct)} %, {surface.substrateName}.{" "}
+            {surface.better && prose(surface.better)}
           </span>
         }
         answer={

@@ -4,6 +4,7 @@ import { useChange, useCoats } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
+import { readNumber } from "../../ui/numbers";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
@@ -63,7 +64,7 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
   };
   const put = (y: number, x: number, typed: string) => {
     setText({ ...text, [`${y} ${x}`]: typed });
-    const v = typed.trim() === "" || typed.trim() === "-" ? null : Number(typed.replace(",", "."));
+    const v = typed.trim() === "" || typed.trim() === "-" ? null : readNumber(typed);
     if (Number.isNaN(v)) return;
     setDraft({
       ...draft,

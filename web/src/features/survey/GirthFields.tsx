@@ -2,11 +2,22 @@ import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Choice, FieldError, NumberField } from "../../ui/Form";
 import { EMPTY } from "./edit";
+import { GirthCurve } from "./GirthCurve";
 
 type Girths = Schemas["AreaGirths"];
 
 /** Girths at stations: each a distance along the centreline, the way along the hull, the girth. */
-export function GirthFields({ path, girths, set }: { path: string; girths: Girths; set: (g: Girths) => void }) {
+export function GirthFields({
+  path,
+  girths,
+  line,
+  set,
+}: {
+  path: string;
+  girths: Girths;
+  line?: Schemas["AreaGirthLine"];
+  set: (g: Girths) => void;
+}) {
   const put = (i: number, s: Partial<Girths["stations"][number]>) =>
     set({ ...girths, stations: girths.stations.map((o, k) => (k === i ? { ...o, ...s } : o)) });
   const last = girths.stations.at(-1);
@@ -15,7 +26,8 @@ export function GirthFields({ path, girths, set }: { path: string; girths: Girth
     <div>
       <p className="quiet mb-3 max-w-3xl text-sm">
         Mark stations along the keel and tape the girth at each, keel to edge. Then tape along the hull at half girth from station to
-        station: that way is longer than the centreline, and it is what the area hangs on.
+        station: that way is longer than the centreline, and it is what the area hangs on. Where a keel begins or ends, tape just before and
+        just after it; the way at half girth is taken on the body, not down the keel.
       </p>
       <div className="mb-3 w-64">
         <Choice
@@ -71,6 +83,7 @@ export function GirthFields({ path, girths, set }: { path: string; girths: Girth
         ))}
       </div>
       <FieldError name={`${path}.stations`} />
+      <GirthCurve stations={girths.stations} line={line} />
       <button
         type="button"
         className="btn mt-2 min-h-11"

@@ -46,6 +46,7 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
           {m.sharePct && m.sharePct < 100 ? `, ${Math.round(m.sharePct)} % of what was measured` : ""}
         </p>
       )}
+      {surface?.better && <p className="mb-2 border-l-4 border-warning pl-3">{prose(surface.better)}</p>}
       {found?.disagreeing.map((d) => (
         <p key={`${d.a}-${d.b}`} role="alert" className="mb-2 border-l-4 border-error pl-3">
           {prose(d.text)} Measure once more before you buy by either.
@@ -96,7 +97,9 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
                 </button>
               )}
             </div>
-            {one.girths && <GirthFields path={`${path}.girths`} girths={one.girths} set={(girths) => put(i, { ...one, girths })} />}
+            {one.girths && (
+              <GirthFields path={`${path}.girths`} girths={one.girths} line={f?.line} set={(girths) => put(i, { ...one, girths })} />
+            )}
             {one.method === "shapes" && (
               <ShapeFields
                 path={`${path}.shapes`}
@@ -136,7 +139,7 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
                 <NumberField
                   name={`${path}.uncertaintyPct`}
                   label="Uncertainty"
-                  hint="one standard deviation"
+                  hint="the truth lies within it four times in five"
                   unit="%"
                   value={one.uncertaintyPct}
                   onChange={(v) => put(i, { ...one, uncertaintyPct: v ?? EMPTY })}

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useContext, useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
@@ -119,6 +119,7 @@ function PlacingFields({ placing, set }: { placing: Placing; set: (p: Placing) =
       options={AXES.map((a) => ({ value: a, label: a.replace("-", "−") }))}
     />
   );
+  const asked = Object.keys(useContext(Errors)).some((k) => k === "unit" || k === "up" || k === "forward");
   return (
     <>
       <TextField name="name" label="Model name" value={placing.name} onChange={(name) => set({ ...placing, name })} />
@@ -153,6 +154,15 @@ function PlacingFields({ placing, set }: { placing: Placing; set: (p: Placing) =
         value={placing.draws}
         onChange={(draws) => set({ ...placing, draws })}
       />
+      {(asked || placing.sure) && (
+        <Check
+          name="sure"
+          label="It is right as it is"
+          hint="size and axes, though they do not suit her"
+          value={placing.sure ?? false}
+          onChange={(sure) => set({ ...placing, sure })}
+        />
+      )}
     </>
   );
 }
@@ -163,11 +173,11 @@ function ModelRow({ model }: { model: Model }) {
   const save = useChange(
     ["surfaces"],
     () => {
-      const { name, draws, unit, up, forward, waterlineM, bootTopM } = placing;
+      const { name, draws, sure, unit, up, forward, waterlineM, bootTopM } = placing;
       return ok(
         api.PUT("/api/models/{id}", {
           params: { path: { id: model.id } },
-          body: { version: model.version, value: { name, draws, unit, up, forward, waterlineM, bootTopM } },
+          body: { version: model.version, value: { name, draws, sure, unit, up, forward, waterlineM, bootTopM } },
         }),
       );
     },

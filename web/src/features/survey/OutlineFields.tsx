@@ -3,10 +3,11 @@ import type { Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { AreaField, Choice, Errors, FieldError, NumberField, Refusal } from "../../ui/Form";
-import { readNumbers } from "../../ui/numbers";
+import { readQuantities } from "../../ui/numbers";
 import { useSettings } from "../../ui/settings";
 import { Quantity } from "../../ui/Working";
 import { EMPTY } from "./edit";
+import { PhotoTrace } from "./PhotoTrace";
 import { TraceGrid } from "./TraceGrid";
 
 type Outline = Schemas["AreaOutline"];
@@ -112,6 +113,10 @@ export function OutlineFields({
         </div>
       )}
       <details className="mt-3">
+        <summary className="linked min-h-11 content-center">Trace a photo of a paper template</summary>
+        <PhotoTrace key={at} put={put} />
+      </details>
+      <details className="mt-3">
         <summary className="linked min-h-11 content-center">Read the outline from a drawing (SVG or DXF)</summary>
         <div className="mt-2 flex flex-wrap items-end gap-3">
           <input
@@ -170,9 +175,9 @@ function CornerText({ path, ring, put }: { path: string; ring: Ring; put: (r: Ri
       .split("\n")
       .filter((l) => l.trim() !== "")
       .map((l) => {
-        const all = readNumbers(l);
+        const all = readQuantities(l, "m", toMetric, 2);
         const [x = EMPTY, y = EMPTY] = all.length === 2 ? all : [];
-        return { x: toMetric(x, "m"), y: toMetric(y, "m") };
+        return { x, y };
       });
   const bad = typed !== null && parsed(typed).some((p) => Number.isNaN(p.x) || Number.isNaN(p.y));
   return (
@@ -189,7 +194,7 @@ function CornerText({ path, ring, put }: { path: string; ring: Ring; put: (r: Ri
       />
       {bad && (
         <p role="alert" className="text-sm text-error">
-          Each line needs two numbers, such as 1.20, 0.45 or 1,20; 0,45.
+          Each line needs two lengths, such as 1.20, 0.45 or 1,20; 0,45 or 3' 6", 1' 2".
         </p>
       )}
       {typed !== null && !bad && (

@@ -137,7 +137,7 @@ it("reads corners as lines of two numbers, and says which it cannot read", async
     { x: 2, y: 1.5 },
   ]);
   fireEvent.change(text, { target: { value: "0, 0\nwide" } });
-  expect(screen.getByRole("alert").textContent).toContain("two numbers");
+  expect(screen.getByRole("alert").textContent).toContain("two lengths");
   expect(Object.keys(unsendable(told.mock.lastCall?.[0]))).toEqual(["outer[1].x", "outer[1].y"]);
   await userEvent.click(screen.getByText("Undo the last corner"));
   expect(told.mock.lastCall?.[0].outer).toEqual([{ x: 0, y: 0 }]);
