@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/catalog/tins"
 	"allcoats/core/film/step"
@@ -235,6 +236,29 @@ type Need struct {
 	NextCoatL  float64       `json:"nextCoatL"`
 	Low        bool          `json:"low"`
 	Impossible bool          `json:"impossible" doc:"the sheet names no tins that would do"`
+	// Notes say how far a tin goes, and what is left over and until when it keeps.
+	Notes []say.Sentence `json:"notes"`
+}
+
+// note fills in Notes.
+func (n *Need) note(s product.Sheet, now time.Time) {
+	n.Notes = []say.Sentence{}
+	coatL := n.Forecast.LitresL / float64(max(1, n.Coats))
+	for _, t := range n.Purchase.Tins {
+		if coatL > 0 && t.Litres > 0 {
+			n.Notes = append(n.Notes, say.Of("A tin of %s makes %.1f coats of the usual one here.", t.Name, t.Litres/coatL))
+		}
+	}
+	if over := n.Purchase.LeftoverL; over >= 0.05 && len(n.Purchase.Tins) > 0 {
+		left := append(say.Sentence{say.Val(over, "L")}, say.Text(" is left over after the usual run"))
+		if until := tins.Expiry("", now.Format(time.DateOnly), s.ShelfLifeMonths); until != "" {
+			left = append(left, say.Text(", and keeps until %s if it is never opened", until))
+		}
+		n.Notes = append(n.Notes, append(left, say.Text(".")))
+	}
+	if n.Purchase.OddL > 0 {
+		n.Notes = append(n.Notes, append(say.Sentence{say.Text("Of it "), say.Val(n.Purchase.OddL, "L")}, say.Text(" is %s with nothing to go with: buy the other part alone if it is sold so, or leave it.", n.Purchase.OddPart)))
+	}
 }
 
 // Stores is the shelf and what is to be bought, for one boat or the yard.
@@ -260,6 +284,10 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 	out := Stores{Needs: []Need{}, Priced: true, StopCents: tins.StopCents, Consumables: []buildup.Consumable{}}
 	var err error
 	if out.Stock, err = a.stock(ctx); err != nil {
+		return out, err
+	}
+	now, err := a.Now(ctx)
+	if err != nil {
 		return out, err
 	}
 	q := a.store.Read(ctx)
@@ -328,6 +356,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 			n.OneMore, n.OneMoreL = more.CostCents-n.Purchase.CostCents, more.Litres-n.Purchase.Litres
 		}
 		n.Low = n.StockL < n.NextCoatL
+		n.note(n.sheet, now)
 		out.CostCents += n.Purchase.CostCents
 		out.Priced = out.Priced && n.Purchase.Priced && ok
 		out.Needs = append(out.Needs, n.Need)
@@ -371,10 +400,14 @@ func (a *App) ShoppingList(ctx context.Context, boatID, format string) ([]byte, 
 	if err != nil {
 		return nil, err
 	}
-	table := formats.Table{Name: "Shopping list", Header: []string{"product", "pack", "number", "litres a pack", "needed L", "low L", "high L", "on the shelf L", "for"}}
+	table := formats.Table{Name: "Shopping list", Header: []string{"product", "pack", "number", "litres a pack", "price a pack", "currency", "supplier", "part number", "needed L", "low L", "high L", "on the shelf L", "for"}}
+	currency, err := a.Currency(ctx)
+	if err != nil {
+		return nil, err
+	}
 	for _, n := range s.Needs {
 		for _, t := range n.Purchase.Tins {
-			table.Rows = append(table.Rows, []any{n.Product, t.Name, t.Count, t.Litres, round(n.Forecast.BuyL), round(n.Forecast.LowL), round(n.Forecast.HighL), round(n.StockL), strings.Join(n.Surfaces, "; ")})
+			table.Rows = append(table.Rows, []any{n.Product, t.Name, t.Count, t.Litres, price(t.PriceCents), currency, t.Supplier, t.PartNo, round(n.Forecast.BuyL), round(n.Forecast.LowL), round(n.Forecast.HighL), round(n.StockL), strings.Join(n.Surfaces, "; ")})
 		}
 	}
 	switch format {
@@ -384,6 +417,14 @@ func (a *App) ShoppingList(ctx context.Context, boatID, format string) ([]byte, 
 		return table.XLSX()
 	}
 	return nil, fault.At("format", "must be csv or xlsx")
+}
+
+// price is a price in whole money, empty where none is known.
+func price(cents int) any {
+	if cents == 0 {
+		return ""
+	}
+	return float64(cents) / 100
 }
 
 func round(v float64) float64 { return math.Round(100*v) / 100 }

@@ -198,6 +198,9 @@ var sheetColumns = []sheetColumn{
 			if t.Part != "" {
 				parts[i] += "/" + t.Part
 			}
+			if t.Supplier != "" || t.PartNo != "" {
+				parts[i] += fmt.Sprintf(" [%s, %s]", t.Supplier, t.PartNo)
+			}
 		}
 		return strings.Join(parts, "; ")
 	}, func(s *product.Sheet, v string) error {
@@ -205,9 +208,11 @@ var sheetColumns = []sheetColumn{
 			if part = strings.TrimSpace(part); part == "" {
 				continue
 			}
+			part, seller, _ := strings.Cut(part, " [")
+			supplier, number, _ := strings.Cut(strings.TrimSuffix(seller, "]"), ", ")
 			name, rest, _ := strings.Cut(part, "=")
 			rest, which, _ := strings.Cut(rest, "/")
-			t := product.Tin{Name: name, Part: which}
+			t := product.Tin{Name: name, Part: which, Supplier: supplier, PartNo: number}
 			if _, err := fmt.Sscanf(rest, "%g@%d", &t.Litres, &t.PriceCents); err != nil {
 				return fmt.Errorf("%q is not name=litres@cents, such as 2.5 L=2.5@9900", part)
 			}

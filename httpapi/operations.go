@@ -28,6 +28,7 @@ type Meta struct {
 	Version   string              `json:"version"`
 	Now       time.Time           `json:"now"`
 	Clock     app.ClockSetting    `json:"clock"`
+	Currency  string              `json:"currency" doc:"code of the money that all prices are in, such as EUR; empty while it is not set"`
 	Units     []units.Display     `json:"units"`
 	Kinds     []product.KindInfo  `json:"kinds"`
 	Methods   []film.Method       `json:"methods"`
@@ -62,6 +63,11 @@ type SurveyWords struct {
 var surveyWords = SurveyWords{
 	area.Parts, area.ShapeKinds, area.MethodName, survey.Templates, survey.Substrates, survey.LayerKinds, survey.Soundnesses, survey.Tones,
 	survey.Facings, survey.Shelters, survey.DefectKinds, survey.DefectStates, mesh.Zones,
+}
+
+// CurrencyEdit names a currency, such as EUR, or none.
+type CurrencyEdit struct {
+	Currency string `json:"currency"`
 }
 
 // ClockEdit sets the program's clock, to At or, without it, to AddH hours from
@@ -108,6 +114,14 @@ func operations(api huma.API, a *app.App, version string) {
 				at = *in.Body.At
 			}
 			if err := a.SetClock(ctx, in.Body.Mode, at); err != nil {
+				return Meta{}, err
+			}
+			return meta(ctx, a, version)
+		})
+
+	register(api, "set-currency", put, "/api/currency", "Set the money that all prices are in",
+		func(ctx context.Context, in *body[CurrencyEdit]) (Meta, error) {
+			if err := a.SetCurrency(ctx, in.Body.Currency); err != nil {
 				return Meta{}, err
 			}
 			return meta(ctx, a, version)
@@ -193,7 +207,11 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	clock, err := a.Clock(ctx)
-	return Meta{version, now, clock, units.Displays(), product.Kinds, film.Methods, area.Forms(), timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
+	if err != nil {
+		return Meta{}, err
+	}
+	currency, err := a.Currency(ctx)
+	return Meta{version, now, clock, currency, units.Displays(), product.Kinds, film.Methods, area.Forms(), timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
 		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses}}, err
 }
 

@@ -33,7 +33,7 @@ export function App() {
       </main>
     );
   return (
-    <SettingsProvider table={meta.data.units}>
+    <SettingsProvider table={meta.data.units} currency={meta.data.currency}>
       <BrowserRouter>
         <Routes>
           <Route element={<Shell meta={meta.data} />}>

@@ -3,6 +3,7 @@ package product
 
 import (
 	"fmt"
+	"strings"
 	"time"
 
 	"allcoats/core/base/fault"
@@ -92,6 +93,9 @@ type Tin struct {
 	Litres     float64 `json:"litres"`
 	PriceCents int     `json:"priceCents"`
 	Part       string  `json:"part,omitempty" enum:",base,hardener"`
+	// Supplier and PartNo are who sells it and under which number, if known.
+	Supplier string `json:"supplier,omitempty"`
+	PartNo   string `json:"partNo,omitempty"`
 }
 
 // MaxTins is the most sizes that a sheet may list.
@@ -331,6 +335,11 @@ func (s Sheet) Validate() error {
 	for i, t := range s.Tins {
 		bad.Above(fmt.Sprintf("tins[%d].litres", i), t.Litres, 0, 1000, "L")
 		bad.Range(fmt.Sprintf("tins[%d].priceCents", i), float64(t.PriceCents), 0, 1e8, "cents")
+		for field, text := range map[string]string{"supplier": t.Supplier, "partNo": t.PartNo} {
+			if len(text) > 80 || strings.ContainsAny(text, ";[]") {
+				bad.Add(fmt.Sprintf("tins[%d].%s", i, field), "at most 80 letters, without ; [ and ]")
+			}
+		}
 		if t.Part != "" && s.BaseShare() == 1 {
 			bad.Add(fmt.Sprintf("tins[%d].part", i), "a one-part product has no parts to be sold alone")
 		}

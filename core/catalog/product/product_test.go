@@ -189,7 +189,11 @@ func TestMoreFieldsAreChecked(t *testing.T) {
 		"tins":          func(s *Sheet) { s.Tins = make([]Tin, MaxTins+1) },
 		"tins[0].part": func(s *Sheet) {
 			s.RatioByVolume, s.RatioByWeight, s.PotLife = Ratio{}, Ratio{}, nil
-			s.Tins = []Tin{{"x", 1, 1, BasePart}}
+			s.Tins = []Tin{{Name: "x", Litres: 1, PriceCents: 1, Part: BasePart}}
+		},
+		"tins[0].supplier": func(s *Sheet) { s.Tins = []Tin{{Name: "x", Litres: 1, Supplier: "a; b"}} },
+		"tins[0].partNo": func(s *Sheet) {
+			s.Tins = []Tin{{Name: "x", Litres: 1, PartNo: strings.Repeat("9", 81)}}
 		},
 	} {
 		s := good

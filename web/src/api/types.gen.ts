@@ -963,6 +963,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/currency": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set the money that all prices are in */
+        put: operations["set-currency"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/defects/{id}": {
         parameters: {
             query?: never;
@@ -3401,6 +3418,9 @@ export interface components {
             /** Format: double */
             tempC: number;
         };
+        CurrencyEdit: {
+            currency: string;
+        };
         DayChoice: {
             coat: boolean;
             /** Format: int64 */
@@ -4492,6 +4512,8 @@ export interface components {
             binders: string[];
             clock: components["schemas"]["ClockSetting"];
             crafts: components["schemas"]["CraftKind"][];
+            /** @description code of the money that all prices are in, such as EUR; empty while it is not set */
+            currency: string;
             hullForms: components["schemas"]["AreaHullFormInfo"][];
             kinds: components["schemas"]["ProductKindInfo"][];
             log: components["schemas"]["LogWords"];
@@ -4905,6 +4927,7 @@ export interface components {
             low: boolean;
             /** Format: double */
             nextCoatL: number;
+            notes: components["schemas"]["SaySpan"][][];
             /**
              * Format: int64
              * @description what the next larger purchase would cost more
@@ -5847,8 +5870,10 @@ export interface components {
             name: string;
             /** @enum {string} */
             part?: "" | "base" | "hardener";
+            partNo?: string;
             /** Format: int64 */
             priceCents: number;
+            supplier?: string;
         };
         ReadingDoubt: {
             /** Format: date-time */
@@ -7047,6 +7072,10 @@ export interface components {
             /** Format: double */
             litres: number;
             name: string;
+            partNo?: string;
+            /** Format: int64 */
+            priceCents?: number;
+            supplier?: string;
         };
         TinsCoat: {
             /** Format: double */
@@ -7113,6 +7142,10 @@ export interface components {
             leftoverL: number;
             /** Format: double */
             litres: number;
+            /** Format: double */
+            oddL?: number;
+            /** @description the part that is over without the other: base or hardener */
+            oddPart?: string;
             priced: boolean;
             tins: components["schemas"]["TinsBought"][];
         };
@@ -9600,6 +9633,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildupCoatCount"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "set-currency": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CurrencyEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Meta"];
                 };
             };
             /** @description Error */

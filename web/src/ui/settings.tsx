@@ -16,6 +16,9 @@ type Settings = {
   shownUnit: (unit: string) => string;
   toShown: (value: number, unit: string) => number;
   toMetric: (shown: number, unit: string) => number;
+  /** A price in the yard's money. */
+  money: (cents: number, digits?: number) => string;
+  currency: string;
 };
 
 type Spans = Schemas["SaySpan"][];
@@ -39,7 +42,15 @@ function stored<T extends string>(key: string, allowed: readonly T[]): [T, (v: T
   ];
 }
 
-export function SettingsProvider({ table, children }: { table: Schemas["UnitsDisplay"][]; children: ReactNode }) {
+export function SettingsProvider({
+  table,
+  currency = "",
+  children,
+}: {
+  table: Schemas["UnitsDisplay"][];
+  currency?: string;
+  children: ReactNode;
+}) {
   const [units, setUnits] = stored("units", ["metric", "imperial"] as const);
   const [theme, setTheme] = stored("theme", ["paper", "lamp"] as const);
   useEffect(() => {
@@ -64,13 +75,20 @@ export function SettingsProvider({ table, children }: { table: Schemas["UnitsDis
         return d ? (v - d.offset) / d.factor : v;
       },
       shownUnit: symbol,
+      currency,
+      money: (cents, digits = 2) =>
+        (cents / 100).toLocaleString("en-GB", {
+          ...(currency && { style: "currency", currency }),
+          minimumFractionDigits: digits,
+          maximumFractionDigits: digits,
+        }),
       show: (v, unit, digits) => {
         const d = find(unit);
         const places = units === "imperial" ? (d?.imperialDigits ?? digits ?? 1) : (digits ?? d?.metricDigits ?? 1);
         return { text: number(toShown(v, unit), places), unit: symbol(unit) };
       },
     };
-  }, [units, theme, setUnits, setTheme, find]);
+  }, [units, theme, setUnits, setTheme, find, currency]);
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }
 

@@ -15,7 +15,7 @@ import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "./Consumables";
 import { Findings } from "./Findings";
 import { Goal } from "./Goal";
-import { type Draft, freshStep, money, needed } from "./plan";
+import { type Draft, freshStep, needed } from "./plan";
 import { SaveSystem } from "./SaveSystem";
 import { Start } from "./Start";
 import { StepFields } from "./StepFields";
@@ -26,7 +26,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
   const meta = useMeta().data;
   const methods = meta?.methods ?? [];
   const { works, kindOf } = useKinds();
-  const { show, prose } = useSettings();
+  const { show, prose, money } = useSettings();
   const [draft, setDraft] = useState<Draft[] | null>(null);
   const [version, setVersion] = useState(stored.surface.version);
   const [doing, setDoing] = useState<"start" | "goal" | "save" | null>(null);

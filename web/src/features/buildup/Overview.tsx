@@ -4,14 +4,13 @@ import { useSettings } from "../../ui/settings";
 import { span, workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "./Consumables";
-import { money } from "./plan";
 import { Starts } from "./Starts";
 
 const WORST: Record<string, string> = { "": "none", note: "notes only", warning: "warnings", stop: "would fail" };
 
 /** All surfaces of a boat: coats, film, litres, hours, money, and what the rules say. */
 export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: string) => void }) {
-  const { show } = useSettings();
+  const { show, money } = useSettings();
   return (
     <Loaded query={useOverview(boatId)}>
       {(o) => {

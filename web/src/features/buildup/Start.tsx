@@ -6,9 +6,9 @@ import { useChange, useKinds, useProducts, useSchemes, useSystems } from "../../
 import { CutSection } from "../../ui/CutSection";
 import { Choice, Refusal } from "../../ui/Form";
 import { Said } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
 import { workdays } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
-import { money } from "./plan";
 
 type Way = { key: string; title: string; reason: string; steps: Schemas["Step"][]; missing: string[]; job: string; system?: string };
 
@@ -145,6 +145,7 @@ const lasts = (years: number) =>
 function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"]; take: (steps: Schemas["Step"][]) => void }) {
   const products = useProducts().data ?? [];
   const { kindOf } = useKinds();
+  const { money } = useSettings();
   const steps = way.steps.map(({ id: _, ...s }) => s);
   const result = useQuery({
     queryKey: key("way", surface.id, way.key, way.steps),

@@ -6,7 +6,7 @@ import { Check, Choice, NumberField, TextField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { type Draft, money } from "./plan";
+import type { Draft } from "./plan";
 import { WhereFields } from "./WhereFields";
 
 type Props = {
@@ -183,6 +183,7 @@ function Hours({ line, name, tasks }: { line: Schemas["BuildupLine"]; name: stri
 }
 
 function Outcome({ line, name, done, coats }: { line: Schemas["BuildupLine"]; name: string; done: number; coats: number }) {
+  const { money } = useSettings();
   const tins = line.purchase.tins.map((t) => `${t.count} × ${t.name}`).join(" + ");
   return (
     <div className="mt-2 text-sm">

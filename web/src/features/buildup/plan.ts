@@ -6,8 +6,6 @@ type Figures = "coats" | "dftUm" | "lossPct" | "thinnerPct" | "grit" | "removedU
 /** A step being edited: figures may still be missing. */
 export type Draft = Omit<Schemas["Step"], Figures> & { [K in Figures]?: number };
 
-export const money = (cents: number) => (cents / 100).toLocaleString("en-GB", { minimumFractionDigits: 2 });
-
 /** A step of that kind with usual figures; products are chosen apart. */
 export function freshStep(kind: Kind): Draft {
   return { work: kind.work as Draft["work"], dftUm: 0, method: "", lossPct: 0, thinnerPct: 0, coats: 0, ...kind.usual };

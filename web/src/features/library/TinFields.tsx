@@ -1,10 +1,12 @@
 import type { Schemas } from "../../api/client";
 import { Choice, NumberField, TextField } from "../../ui/Form";
+import { useSettings } from "../../ui/settings";
 
 type Tin = Schemas["ProductTin"];
 
 /** The tins a product is sold in: kits of mixed litres, or one part alone. */
 export function TinFields({ tins, twoPart, onChange }: { tins: Tin[]; twoPart: boolean; onChange: (t: Tin[]) => void }) {
+  const { currency } = useSettings();
   const edit = (i: number, t: Partial<Tin>) => onChange(tins.map((x, k) => (k === i ? { ...x, ...t } : x)));
   return (
     <>
@@ -31,13 +33,20 @@ export function TinFields({ tins, twoPart, onChange }: { tins: Tin[]; twoPart: b
           <NumberField
             name={`tins[${i}].priceCents`}
             label="Price"
-            unit=""
+            unit={currency}
             value={t.priceCents / 100}
             onChange={(v) => edit(i, { priceCents: v === undefined ? 0 : Math.round(v * 100) })}
           />
           <button type="button" className="linked mb-3 w-fit text-sm" onClick={() => onChange(tins.filter((_, k) => k !== i))}>
             remove
           </button>
+          <TextField
+            name={`tins[${i}].supplier`}
+            label="Supplier"
+            value={t.supplier ?? ""}
+            onChange={(supplier) => edit(i, { supplier })}
+          />
+          <TextField name={`tins[${i}].partNo`} label="Part number" value={t.partNo ?? ""} onChange={(partNo) => edit(i, { partNo })} />
         </div>
       ))}
       <button type="button" className="btn min-h-11" onClick={() => onChange([...tins, { name: "", litres: 1, priceCents: 0 }])}>

@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
 import { useAccounts } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
+import { useSettings } from "../../ui/settings";
 import { workdays } from "../../ui/time";
 
-const money = (cents: number) => (cents / 100).toLocaleString("en-GB", { maximumFractionDigits: 0 });
 const hours = (h: number) => h.toLocaleString("en-GB", { maximumFractionDigits: 1 });
 
 /** Hours and money: to date, against the plan, and to finish. */
@@ -12,10 +12,11 @@ export function AccountsView({ boatId }: { boatId: string }) {
 }
 
 export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]; plain?: boolean }) {
+  const { money } = useSettings();
   const done = a.materialCents + a.labourCents;
   const left = a.leftMaterialCents + a.leftLabourCents;
   const against = a.plannedH > 0 ? Math.round((100 * a.reckonedHours) / a.plannedH - 100) : 0;
-  const answer = `${hours(a.hours)} h so far and ${workdays(a.leftHours, a.workDayH)} to come; ${money(done)} spent, about ${money(left)} to finish.`;
+  const answer = `${hours(a.hours)} h so far and ${workdays(a.leftHours, a.workDayH)} to come; ${money(done, 0)} spent, about ${money(left, 0)} to finish.`;
   const detail = (
     <>
       {a.plannedH > 0 &&
@@ -45,6 +46,7 @@ export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]
 }
 
 function Sums({ title, sums }: { title: string; sums: Schemas["Sum"][] | null }) {
+  const { money } = useSettings();
   if (!sums || sums.length === 0) return null;
   return (
     <section>
@@ -66,7 +68,7 @@ function Sums({ title, sums }: { title: string; sums: Schemas["Sum"][] | null })
               <td className="text-right!">{s.entries}</td>
               <td className="text-right!">{s.hours > 0 ? hours(s.hours) : ""}</td>
               <td className="text-right!">{s.plannedH > 0 ? hours(s.plannedH) : ""}</td>
-              <td className="text-right!">{s.cents > 0 ? money(s.cents) : ""}</td>
+              <td className="text-right!">{s.cents > 0 ? money(s.cents, 0) : ""}</td>
             </tr>
           ))}
         </tbody>

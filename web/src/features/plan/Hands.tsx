@@ -4,6 +4,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { useSettings } from "../../ui/settings";
 import { WeekFields } from "../boats/WeekFields";
 
 type Settings = Schemas["PlanSettings"];
@@ -33,6 +34,7 @@ export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: str
   const [version, setVersion] = useState(plan.version);
   const [local, setLocal] = useState<Record<string, string>>({});
   const id = plan.place.id;
+  const { currency } = useSettings();
   const save = useChange(["plan"], (v: number) =>
     ok(api.PUT("/api/places/{id}/plan", { params: { path: { id } }, body: { version: v, value: draft } })),
   );
@@ -130,7 +132,7 @@ export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: str
           <NumberField
             name="hourCents"
             label="An hour of work costs"
-            unit=""
+            unit={currency}
             value={draft.hourCents / 100}
             onChange={(v) => setDraft({ ...draft, hourCents: v === undefined ? Number.NaN : Math.round(v * 100) })}
           />

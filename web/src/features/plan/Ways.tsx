@@ -1,11 +1,12 @@
 import type { Schemas } from "../../api/client";
 import { useWays } from "../../api/queries";
 import { Loaded } from "../../ui/Page";
-import { number } from "../../ui/settings";
+import { useSettings } from "../../ui/settings";
 import { day } from "../../ui/time";
 
 /** What would bring boats forward, what it costs and when they would be ready; what is enough first, then the cheapest. */
 export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats: Schemas["PlanLaunching"][]; title: string }) {
+  const { money } = useSettings();
   const ways = useWays(plan.place.id, plan.version);
   const all = plan.plan?.launches ?? [];
   const shown = all.flatMap((b, i) => (boats.some((x) => x.boatId === b.boatId) ? [{ b, i }] : []));
@@ -33,7 +34,7 @@ export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats:
                       {w.name}
                       {w.enough && all.some((b) => b.due) && !w.name.startsWith("launch later") && <b> · in time nine times in ten</b>}
                     </td>
-                    <td className="num">{number(w.cents / 100, 0)}</td>
+                    <td className="num">{money(w.cents, 0)}</td>
                     {shown.map(({ b, i }) => (
                       <td key={b.boatId} className="whitespace-nowrap">
                         {w.odds[i]?.half ? day(w.odds[i].half, zone) : "later than this plan"} –{" "}

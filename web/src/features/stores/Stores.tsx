@@ -2,13 +2,12 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useBoats, useChange, useStores } from "../../api/queries";
-import { Refusal } from "../../ui/Form";
+import { Choice, Refusal } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "../buildup/Consumables";
-import { money } from "../buildup/plan";
 import { StockForm } from "./StockForm";
 
 const YARD = "";
@@ -36,7 +35,7 @@ export function Stores() {
 
 function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) {
   const [editing, setEditing] = useState<string | null>(null);
-  const { show } = useSettings();
+  const { show, money, prose } = useSettings();
   const buy = stores.needs.filter((n) => n.purchase.tins.length > 0);
   const low = stores.needs.filter((n) => n.low);
   const tins = buy.reduce((s, n) => s + n.purchase.tins.reduce((k, t) => k + t.count, 0), 0);
@@ -124,7 +123,12 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                       "nothing"
                     ) : (
                       <>
-                        {n.purchase.tins.map((t) => `${t.count} × ${t.name}`).join(" + ")}
+                        {n.purchase.tins
+                          .map(
+                            (t) =>
+                              `${t.count} × ${t.name}${t.supplier || t.partNo ? ` (${[t.supplier, t.partNo].filter(Boolean).join(", ")})` : ""}`,
+                          )
+                          .join(" + ")}
                         <span className="quiet block text-sm">
                           to have <Quantity value={n.forecast.buy} unit="L" /> at hand, <Quantity value={n.purchase.leftoverL} unit="L" />{" "}
                           over
@@ -133,6 +137,7 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                               ; <Quantity value={n.oneMoreL} unit="L" /> more would cost {money(n.oneMoreCents)}
                             </>
                           )}
+                          . {n.notes.map(prose).join(" ")}
                         </span>
                       </>
                     )}
@@ -157,9 +162,28 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
           </div>
         </div>
       )}
+      <Money />
       <Consumables all={stores.consumables} />
       <Shelf stock={stores.stock} editing={editing} setEditing={setEditing} />
     </>
+  );
+}
+
+/** The money that all prices are in. */
+function Money() {
+  const { currency } = useSettings();
+  const set = useChange(["clock"], (code: string) => ok(api.PUT("/api/currency", { body: { currency: code } })));
+  return (
+    <div className="no-print mt-3 w-64">
+      <Choice
+        name="currency"
+        label="Prices are in"
+        hint="for the whole yard; changes no figure"
+        value={currency}
+        onChange={(code) => set.mutate(code)}
+        options={[{ value: "", label: "not said" }, ...Intl.supportedValuesOf("currency").map((code) => ({ value: code, label: code }))]}
+      />
+    </div>
   );
 }
 

@@ -22,6 +22,7 @@ const need = (more: Partial<Schemas["Need"]> = {}): Schemas["Need"] =>
     purchase: { tins: [{ name: "2.5 L kit", count: 3, litres: 2.5 }], litres: 7.5, leftoverL: 0, costCents: 30000, priced: true },
     oneMoreCents: 5000,
     oneMoreL: 1,
+    notes: [[{ text: "A tin of 2.5 L kit makes 0.8 coats." }]],
     nextCoatL: 3,
     low: true,
     impossible: false,

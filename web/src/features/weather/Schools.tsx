@@ -1,10 +1,11 @@
 import type { Schemas } from "../../api/client";
-import { number } from "../../ui/settings";
+import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 
 /** The schools for one coat side by side: when, for how much, how sure. */
 export function Schools({ comparison, zone, setC }: { comparison: Schemas["Comparison"]; zone: string; setC: number }) {
+  const { money } = useSettings();
   const known = comparison.options.filter((o) => o.done);
   const soonest = Math.min(...known.map((o) => Date.parse(o.done ?? "")));
   return (
@@ -48,7 +49,7 @@ export function Schools({ comparison, zone, setC }: { comparison: Schemas["Compa
                 </td>
                 <td className="num">
                   <Figure title={o.name} working={o.working}>
-                    {number(o.cents / 100, 2)}
+                    {money(o.cents)}
                   </Figure>
                 </td>
               </tr>

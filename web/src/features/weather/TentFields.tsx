@@ -8,7 +8,7 @@ type TentDraft = Schemas["Tent"];
 
 /** A tent as one would build it: its box and film, what heats and dries it, and what that costs. */
 export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDraft) => void }) {
-  const { prose } = useSettings();
+  const { prose, currency } = useSettings();
   const kinds = useMeta().data?.weather.heaters ?? [];
   const num = (key: "lengthM" | "widthM" | "heightM" | "airChanges" | "dryL", label: string, unit: string, hint?: string) => (
     <NumberField name={key} label={label} unit={unit} hint={hint} value={t[key]} onChange={(v) => set({ ...t, [key]: v ?? Number.NaN })} />
@@ -27,7 +27,7 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
     <NumberField
       name={`prices.${key}`}
       label={label}
-      unit=""
+      unit={currency}
       value={t.prices[key] / 100}
       onChange={(v) => set({ ...t, prices: { ...t.prices, [key]: v === undefined ? Number.NaN : Math.round(v * 10000) / 100 } })}
     />
