@@ -56,7 +56,13 @@ const leastOddL = 0.05
 // nearlyPct more than the cheapest; those of the cheapest if the search grows too long.
 func handier(r PackRequest, cheapest PackResult) []int {
 	needB, needH := max(0, r.NeedBaseML-r.StockBaseML), max(0, r.NeedHardenerML-r.StockHardenerML)
-	limit := cheapest.CostCents + cheapest.CostCents*nearlyPct/100
+	// Without prices a purchase costs its volume.
+	price := func(i int) int {
+		if cheapest.CostCents == 0 {
+			return r.Items[i].BaseML + r.Items[i].HardenerML
+		}
+		return r.Items[i].PriceCents
+	}
 	type score struct{ tins, sizes, cents, left int }
 	better := func(a, b score) bool {
 		return cmp.Or(cmp.Compare(a.tins, b.tins), cmp.Compare(a.sizes, b.sizes), cmp.Compare(a.cents, b.cents), cmp.Compare(a.left, b.left)) < 0
@@ -65,7 +71,7 @@ func handier(r PackRequest, cheapest PackResult) []int {
 		for i, n := range counts {
 			s.tins += n
 			s.sizes += min(n, 1)
-			s.cents += n * r.Items[i].PriceCents
+			s.cents += n * price(i)
 			s.left += n * (r.Items[i].BaseML + r.Items[i].HardenerML)
 		}
 		return s
@@ -77,6 +83,7 @@ func handier(r PackRequest, cheapest PackResult) []int {
 	size := func(i int) int { return r.Items[i].BaseML + r.Items[i].HardenerML }
 	slices.SortStableFunc(order, func(a, b int) int { return size(b) - size(a) })
 	best, bestScore := cheapest.Counts, scoreOf(cheapest.Counts)
+	limit := bestScore.cents + bestScore.cents*nearlyPct/100
 	counts, nodes := make([]int, len(r.Items)), 0
 	var try func(at, b, h int)
 	try = func(at, b, h int) {

@@ -61,10 +61,10 @@ func TestCoverPartsAndKits(t *testing.T) {
 	assert.Equal(t, []Bought{{Name: "hardener", Litres: 1, Count: 1, PriceCents: 2500}}, p.Tins)
 	assert.Zero(t, p.OddL)
 	// Base left from a spill that a kit does not use up is named.
-	p, ok = Cover(8, s, Stock{BaseL: 4.5, HardenerL: 1})
+	spilt, ok := Cover(8, s, Stock{BaseL: 4.5, HardenerL: 1})
 	require.True(t, ok)
-	assert.Equal(t, product.BasePart, p.OddPart)
-	assert.InDelta(t, 1.5, p.OddL, 1e-9)
+	assert.Equal(t, product.BasePart, spilt.OddPart)
+	assert.InDelta(t, 1.5, spilt.OddL, 1e-9)
 	assert.Equal(t, 2500, p.CostCents)
 	assert.InDelta(t, 4, Stock{BaseL: 3, HardenerL: 2}.Mixed(0.75), 1e-12)
 	assert.InDelta(t, 8, Stock{BaseL: 8}.Mixed(1), 1e-12)
