@@ -9,6 +9,7 @@ import (
 	"encoding/json"
 	"errors"
 	"io"
+	"reflect"
 	"time"
 
 	"allcoats/core/base/fault"
@@ -44,6 +45,10 @@ type Info struct {
 // Calculator is a named function from JSON to JSON.
 type Calculator interface {
 	Info() Info
+	// Request is the type of its request, whose schema says what is taken; MaxBytes how long one
+	// may be.
+	Request() reflect.Type
+	MaxBytes() int64
 	// Run answers a JSON request. Unknown fields and text in number fields
 	// are faults at their path. When ctx ends the work does.
 	Run(ctx context.Context, request []byte) (any, error)
@@ -55,6 +60,22 @@ type Of[Req, Res any] struct {
 	Summary string
 	Example Req
 	Compute func(context.Context, Req) (Res, error)
+}
+
+// usualLimit is the longest request of a calculator, limits of those that take files, bytes.
+const usualLimit = 8 << 20
+
+var limits = map[string]int64{"area-mesh": 128 << 20}
+
+// Request implements Calculator.
+func (c Of[Req, Res]) Request() reflect.Type { return reflect.TypeFor[Req]() }
+
+// MaxBytes implements Calculator.
+func (c Of[Req, Res]) MaxBytes() int64 {
+	if limit, ok := limits[c.Name]; ok {
+		return limit
+	}
+	return usualLimit
 }
 
 // quick is a function that needs no way to be stopped.

@@ -26,7 +26,10 @@ import (
 // register adds one operation whose answer is fn's result as JSON. The
 // operation's id is the first word of path's last fixed part with the method.
 func register[I, O any](api huma.API, id, method, path, summary string, fn func(context.Context, *I) (O, error)) {
-	op := huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary}
+	operation(api, huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary}, fn)
+}
+
+func operation[I, O any](api huma.API, op huma.Operation, fn func(context.Context, *I) (O, error)) {
 	huma.Register(api, op, func(ctx context.Context, in *I) (*answer[O], error) {
 		out, err := fn(ctx, in)
 		if err != nil {
@@ -143,7 +146,7 @@ func newError(status int, msg string, errs ...error) huma.StatusError {
 			bad = *e
 		case huma.ErrorDetailer:
 			d := e.ErrorDetail()
-			bad = BadField{Location: d.Location, Message: d.Message}
+			bad = BadField{Location: located(d), Message: d.Message}
 		}
 		if bad.Says == nil {
 			bad.Says = say.Of("%s", bad.Message)
@@ -199,19 +202,24 @@ func snapshot(a *app.App) func(huma.Context, func(huma.Context)) {
 
 // newAPI describes every operation on r.
 func newAPI(r *gin.Engine, a *app.App, version string) huma.API {
-	huma.DefaultArrayNullable = false
 	huma.NewError = newError
 	config := huma.DefaultConfig("All Coats", version)
 	config.OpenAPIPath = "/api/openapi"
 	config.DocsPath, config.SchemasPath = "", ""
 	config.CreateHooks = nil // no $schema in the bodies
-	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
+	config.Components.Schemas = newRegistry()
 	api := humagin.New(r, config)
 	api.UseMiddleware(finite(api), snapshot(a))
 	calculators(api)
 	operations(api, a, version)
 	fillEnums(api.OpenAPI().Components.Schemas)
 	return api
+}
+
+// newRegistry is an empty registry of schemas; null is no list in any of them.
+func newRegistry() huma.Registry {
+	huma.DefaultArrayNullable = false
+	return huma.NewMapRegistry("#/components/schemas/", schemaName)
 }
 
 // schemaName names a schema after its type, with the core's package in front

@@ -49,7 +49,8 @@ func calculators(api huma.API) {
 }
 
 func calculator[Req, Res any](api huma.API, c calc.Of[Req, Res]) {
-	register(api, "calc-"+c.Name, http.MethodPost, "/api/calc/"+c.Name, c.Summary,
+	op := huma.Operation{OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name, Summary: c.Summary, MaxBodyBytes: c.MaxBytes(), BodyReadTimeout: time.Minute}
+	operation(api, op,
 		func(ctx context.Context, in *body[Req]) (res Res, err error) {
 			ctx, cancel := context.WithTimeoutCause(ctx, calcTime, errTooLong)
 			defer cancel()

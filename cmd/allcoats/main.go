@@ -3,6 +3,7 @@ package main
 
 import (
 	"bufio"
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -199,14 +200,15 @@ func calcCommand() *cobra.Command {
 			if !ok {
 				return fmt.Errorf("there is no calculator %q; allcoats calc lists them", args[0])
 			}
+			contract := httpapi.NewContract(k)
 			if lines {
-				return calcLines(c.Context(), k, c.InOrStdin(), out)
+				return calcLines(c.Context(), contract, k.MaxBytes(), c.InOrStdin(), out)
 			}
-			raw, err := io.ReadAll(c.InOrStdin())
+			raw, err := io.ReadAll(io.LimitReader(c.InOrStdin(), k.MaxBytes()+1))
 			if err != nil {
 				return err
 			}
-			res, err := k.Run(c.Context(), raw)
+			res, err := contract.Run(c.Context(), raw)
 			if err != nil {
 				return err
 			}
@@ -218,29 +220,53 @@ func calcCommand() *cobra.Command {
 	return c
 }
 
-// maxLine is the longest request of calc --lines.
-const maxLine = 64 << 20
-
-func calcLines(ctx context.Context, k calc.Calculator, in io.Reader, out *json.Encoder) error {
-	scan := bufio.NewScanner(in)
-	scan.Buffer(nil, maxLine)
-	for scan.Scan() {
-		if len(scan.Bytes()) == 0 {
-			continue
-		}
-		res, err := k.Run(ctx, scan.Bytes())
-		if err != nil {
-			var bad fault.Errors
-			if !errors.As(err, &bad) {
+// calcLines answers a request a line. Whatever a line holds, the next is answered too.
+func calcLines(ctx context.Context, k *httpapi.Contract, limit int64, in io.Reader, out *json.Encoder) error {
+	r := bufio.NewReaderSize(in, 1<<16)
+	for ctx.Err() == nil {
+		line, err := readLine(r, limit)
+		if len(bytes.TrimSpace(line)) > 0 {
+			if err := out.Encode(answerLine(ctx, k, line)); err != nil {
 				return err
 			}
-			res = map[string]fault.Errors{"errors": bad}
 		}
-		if err := out.Encode(res); err != nil {
+		if errors.Is(err, io.EOF) {
+			return nil
+		}
+		if err != nil {
 			return err
 		}
 	}
-	return scan.Err()
+	return ctx.Err()
+}
+
+// readLine reads a line without its end; of a longer one than limit, a byte more than that.
+func readLine(r *bufio.Reader, limit int64) ([]byte, error) {
+	var line []byte
+	for {
+		part, err := r.ReadSlice('\n')
+		if room := limit + 1 - int64(len(line)); int64(len(part)) > room {
+			part = part[:room]
+		}
+		line = append(line, part...)
+		if !errors.Is(err, bufio.ErrBufferFull) {
+			return bytes.TrimRight(line, "\r\n"), err
+		}
+	}
+}
+
+// answerLine is the answer to a request, or what is wrong with it.
+func answerLine(ctx context.Context, k *httpapi.Contract, line []byte) any {
+	res, err := k.Run(ctx, line)
+	var bad fault.Errors
+	if err != nil && !errors.As(err, &bad) {
+		bad = fault.Errors{}
+		bad.Add("", "%v", err)
+	}
+	if bad != nil {
+		return map[string]fault.Errors{"errors": bad}
+	}
+	return res
 }
 
 func openAPICommand() *cobra.Command {

@@ -22,6 +22,8 @@ import (
 	"allcoats/instruments"
 	"allcoats/store"
 
+	"allcoats/calc"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -69,6 +71,19 @@ func TestCalcLinesGoesOnAfterABadLine(t *testing.T) {
 	assert.JSONEq(t, `{"value":25.4}`, lines[0])
 	assert.Contains(t, lines[1], `"path":"value"`)
 	assert.JSONEq(t, `{"value":50.8}`, lines[2])
+}
+
+// Neither what is no JSON nor a line longer than any request ends a batch.
+func TestCalcLinesGoesOnAfterNonsense(t *testing.T) {
+	long := `{"value":1,"from":"` + strings.Repeat("x", int(calc.Convert.MaxBytes())) + `"}`
+	out, err := execute("{\"value\":\nnull\n{}\n"+long+"\n{\"value\":2,\"from\":\"in\",\"to\":\"mm\"}", "calc", "convert", "--lines")
+	require.NoError(t, err)
+	lines := strings.Split(strings.TrimSpace(out), "\n")
+	require.Len(t, lines, 5)
+	for i, words := range []string{"unexpected end", "expected object", `"path":"value"`, "longer than"} {
+		assert.Contains(t, lines[i], words)
+	}
+	assert.JSONEq(t, `{"value":50.8}`, lines[4])
 }
 
 func TestListeningElsewhereNeedsAPassphrase(t *testing.T) {

@@ -76,6 +76,16 @@ func (e *Errors) Above(path string, v, lo, hi float64, unit string) {
 	}
 }
 
+// Pct records v unless it is a percentage, more than 0 and at most 100; one of 1 and less is taken
+// for a share, where that little makes no sense.
+func (e *Errors) Pct(path string, v float64) {
+	if v > 0 && v <= 1 {
+		e.Add(path, "is %g a share? In per cent that is %g", v, 100*v)
+		return
+	}
+	e.Above(path, v, 0, 100, "%")
+}
+
 // OneOf records v unless it is one of allowed.
 func OneOf[T ~string](e *Errors, path string, v T, allowed []T) {
 	names := make([]string, len(allowed))

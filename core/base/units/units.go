@@ -71,7 +71,7 @@ func Convert(value float64, from, to string) (float64, error) {
 		return 0, err
 	}
 	out := (value+f.offset)*f.factor/t.factor - t.offset
-	if math.IsNaN(out) || math.IsInf(out, 0) {
+	if math.IsNaN(out) || math.IsInf(out, 0) || out == 0 && value+f.offset != 0 && t.offset == 0 {
 		bad.Add("value", "%g %s is no figure in %s", value, from, to)
 		return 0, bad
 	}

@@ -52,6 +52,13 @@ func (w *Working) StepOf(label string, formula say.Sentence, value float64, unit
 	return value
 }
 
+// Share warns of a percentage so small that a share may be meant.
+func (w *Working) Share(label string, pct float64) {
+	if pct > 0 && pct < 1 {
+		w.Warn("%s: %g in per cent is next to nothing. Is %g meant?", label, pct, 100*pct)
+	}
+}
+
 // Warn adds a warning, as say.Of makes it: a rule of thumb, a value outside its valid
 // range.
 func (w *Working) Warn(template string, args ...any) {

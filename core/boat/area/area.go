@@ -16,7 +16,7 @@ type Dimensions struct {
 	BeamM        float64  `json:"beamM"`
 	DraughtM     float64  `json:"draughtM"`
 	FreeboardM   float64  `json:"freeboardM"`
-	HousesM2     float64  `json:"housesM2"`
+	HousesM2     float64  `json:"housesM2" required:"false"`
 	BodyDraughtM float64  `json:"bodyDraughtM,omitempty"`
 	HullBeamM    float64  `json:"hullBeamM,omitempty"`
 }

@@ -327,7 +327,7 @@ func (c Consumption) figure() (Figure, error) {
 	var bad fault.Errors
 	bad.Above("litres", c.Litres, 0, 1000, "L")
 	bad.Range("lossPct", c.LossPct, 0, 90, "%")
-	bad.Above("volumeSolidsPct", c.VolumeSolidsPct, 0, 100, "%")
+	bad.Pct("volumeSolidsPct", c.VolumeSolidsPct)
 	bad.Above("dftUm", c.DFTUm, 0, 50e3, "µm")
 	bad.Range("sdUm", c.SDUm, 0, 50e3, "µm")
 	bad.Range("readings", float64(c.Readings), 0, 10000, "readings")
@@ -337,6 +337,7 @@ func (c Consumption) figure() (Figure, error) {
 	w := working.New()
 	w.In("Litres used", c.Litres, "L")
 	w.In("Loss", c.LossPct, "%")
+	w.Share("Loss", c.LossPct)
 	w.In("Volume solids", c.VolumeSolidsPct, "%")
 	w.In("Mean dry film", c.DFTUm, "µm")
 	a := w.Step("Area", "litres · (1 − loss/100) · 10 · VS / DFT", c.Litres*(1-c.LossPct/100)*10*c.VolumeSolidsPct/c.DFTUm, "m²", "ISO 23811, turned round")

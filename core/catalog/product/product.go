@@ -300,7 +300,7 @@ func (s Sheet) Validate() error {
 	}
 	fault.OneOf(&bad, "kind", s.Kind, kinds)
 	if s.IsCoat() {
-		bad.Above("volumeSolidsPct", s.VolumeSolidsPct, 0, 100, "%")
+		bad.Pct("volumeSolidsPct", s.VolumeSolidsPct)
 		bad.Above("film.typicalUm", s.Film.TypicalUm, 0, 50e3, "µm")
 		if s.Film.MinUm <= 0 || s.Film.MinUm > s.Film.TypicalUm {
 			bad.Add("film.minUm", "must be more than 0 and not more than the typical film")

@@ -115,7 +115,11 @@ func Accept(r AcceptanceRequest) (AcceptanceResult, error) {
 	refuse(out.AboveMaximum > 0, AboveMaximum)
 	out.Accepted = len(out.Reasons) == 0
 	if r.AreaM2 > 0 && n < out.Needed {
-		w.Warn("%d readings; %.3g m² needs %d.", n, r.AreaM2, out.Needed)
+		few := "too few to judge it by"
+		if 5*n < out.Needed {
+			few = "next to nothing is known of it"
+		}
+		w.Warn("Readings: %d, and %.3g m² needs %d: %s.", n, r.AreaM2, out.Needed, few)
 	}
 	out.Working = w
 	return out, nil

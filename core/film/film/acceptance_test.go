@@ -61,7 +61,7 @@ func TestTooFewReadingsAreSaid(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 20, got.Needed)
 	require.Len(t, got.Working.Warnings, 1)
-	assert.Contains(t, got.Working.Warnings[0].String(), "2 readings; 12 m² needs 20")
+	assert.Contains(t, got.Working.Warnings[0].String(), "Readings: 2, and 12 m² needs 20: next to nothing")
 }
 
 func TestAcceptBadFields(t *testing.T) {

@@ -76,7 +76,7 @@ type Request struct {
 	WFTUm           float64 `json:"wftUm,omitempty"`
 	ThinnerPct      float64 `json:"thinnerPct,omitempty"`
 	AreaM2          float64 `json:"areaM2,omitempty"`
-	Coats           int     `json:"coats,omitempty"`
+	Coats           int     `json:"coats,omitempty" minimum:"1"`
 	LossPct         float64 `json:"lossPct,omitempty"`
 	// DeadLM2 is the dead volume of a rough profile, L/m², filled once.
 	DeadLM2 float64 `json:"deadLM2,omitempty"`
@@ -103,7 +103,7 @@ type Result struct {
 // Compute answers r, or names the impossible fields.
 func Compute(r Request) (Result, error) {
 	var bad fault.Errors
-	bad.Above("volumeSolidsPct", r.VolumeSolidsPct, 0, 100, "%")
+	bad.Pct("volumeSolidsPct", r.VolumeSolidsPct)
 	switch {
 	case r.DFTUm == 0 && r.WFTUm == 0:
 		bad.Add("dftUm", "give the dry film, or the wet film in wftUm")
@@ -127,6 +127,8 @@ func Compute(r Request) (Result, error) {
 	w := working.New()
 	w.In("Volume solids", r.VolumeSolidsPct, "%")
 	w.In("Thinner added", r.ThinnerPct, "%")
+	w.Share("Thinner", r.ThinnerPct)
+	w.Share("Loss", r.LossPct)
 	var out Result
 	if r.DFTUm != 0 {
 		w.In("Dry film", r.DFTUm, "µm")

@@ -74,3 +74,17 @@ func TestMethods(t *testing.T) {
 	_, ok := MethodByKey("mop")
 	assert.False(t, ok)
 }
+
+// What reads as a share where per cent is asked for is refused where it can be nothing else,
+// and asked about where it could.
+func TestSharesForPerCent(t *testing.T) {
+	_, err := Compute(Request{VolumeSolidsPct: 0.5, DFTUm: 100})
+	assert.ErrorContains(t, err, "In per cent that is 50")
+	r, err := Compute(Request{VolumeSolidsPct: 50, DFTUm: 100, LossPct: 0.3, ThinnerPct: 0.05})
+	require.NoError(t, err)
+	require.Len(t, r.Working.Warnings, 2)
+	assert.Contains(t, r.Working.Warnings[1].String(), "Is 30 meant?")
+	r, err = Compute(Request{VolumeSolidsPct: 50, DFTUm: 100, LossPct: 1})
+	require.NoError(t, err)
+	assert.Empty(t, r.Working.Warnings)
+}

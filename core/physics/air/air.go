@@ -78,7 +78,7 @@ type Result struct {
 func Compute(r Request) (Result, error) {
 	var bad fault.Errors
 	bad.Range("tempC", r.TempC, -40, 50, "°C")
-	bad.Above("rhPct", r.RHPct, 0, 100, "%")
+	bad.Pct("rhPct", r.RHPct)
 	if r.PressureHPa == 0 {
 		r.PressureHPa = StandardPressure
 	}

@@ -23,7 +23,7 @@ type Hour struct {
 	CloudPct     *float64  `json:"cloudPct,omitempty"`
 	ShortwaveWM2 *float64  `json:"shortwaveWM2,omitempty"`
 	// Measured is false for a forecast.
-	Measured bool `json:"measured"`
+	Measured bool `json:"measured" required:"false"`
 }
 
 // Equal tells whether two hours say the same.
