@@ -3,6 +3,7 @@ package app
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -243,18 +244,15 @@ type Need struct {
 // note fills in Notes.
 func (n *Need) note(s product.Sheet, now time.Time) {
 	n.Notes = []say.Sentence{}
-	coatL := n.Forecast.LitresL / float64(max(1, n.Coats))
-	for _, t := range n.Purchase.Tins {
-		if coatL > 0 && t.Litres > 0 {
-			n.Notes = append(n.Notes, say.Of("A tin of %s makes %.1f coats of the usual one here.", t.Name, t.Litres/coatL))
+	if coatL := n.Forecast.LitresL / float64(max(1, n.Coats)); coatL > 0 && len(n.Purchase.Tins) > 0 {
+		goes := make([]string, len(n.Purchase.Tins))
+		for i, t := range n.Purchase.Tins {
+			goes[i] = fmt.Sprintf("a %s is %.1f coats", t.Name, t.Litres/coatL)
 		}
+		n.Notes = append(n.Notes, say.Sentence{say.Text("A coat takes "), say.Val(coatL, "L"), say.Text("; %s.", strings.Join(goes, ", "))})
 	}
-	if over := n.Purchase.LeftoverL; over >= 0.05 && len(n.Purchase.Tins) > 0 {
-		left := append(say.Sentence{say.Val(over, "L")}, say.Text(" is left over after the usual run"))
-		if until := tins.Expiry("", now.Format(time.DateOnly), s.ShelfLifeMonths); until != "" {
-			left = append(left, say.Text(", and keeps until %s if it is never opened", until))
-		}
-		n.Notes = append(n.Notes, append(left, say.Text(".")))
+	if until := tins.Expiry("", now.Format(time.DateOnly), s.ShelfLifeMonths); until != "" && n.Purchase.LeftoverL >= 0.05 && len(n.Purchase.Tins) > 0 {
+		n.Notes = append(n.Notes, say.Of("What is over keeps until %s if it is not opened.", until))
 	}
 	if n.Purchase.OddL > 0 {
 		n.Notes = append(n.Notes, append(say.Sentence{say.Text("Of it "), say.Val(n.Purchase.OddL, "L")}, say.Text(" is %s with nothing to go with: buy the other part alone if it is sold so, or leave it.", n.Purchase.OddPart)))

@@ -74,7 +74,7 @@ var launchSides = []survey.Layer{old(survey.OldGelcoat, "white", 500), old(surve
 var boats = []boat{
 	{
 		BoatEdit: app.BoatEdit{Name: "Marsh Lantern", Type: "GRP pilot launch", HeadingDeg: 240, LaunchDate: "2026-05-30", DisplacementT: 12,
-			Dimensions: area.Dimensions{HullForm: area.FullMotor, LOAM: 9.8, LWLM: 8.9, BeamM: 3.2, DraughtM: 1.05, FreeboardM: 1.1, HousesM2: 7.5}},
+			Dimensions: area.Dimensions{HullForm: area.FullMotor, LOAM: 9.8, LWLM: 8.9, BeamM: 3.2, DraughtM: 1.05, BodyDraughtM: 0.9, FreeboardM: 1.1, HousesM2: 7.5}},
 		surfaces: []surface{
 			{over(made("Bottom", area.Bottom, area.Both, survey.GRP, "GRP", girths(8.9, 2, 0.025, 1.62, 1.82, 1.96, 1.98, 1.82, 1.46, 0.8), principal()), 1,
 				old(survey.OldGelcoat, "white", 450)),

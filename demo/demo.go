@@ -84,6 +84,9 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 	if err := a.SetClock(ctx, mode, now); err != nil {
 		return err
 	}
+	if err := a.SetCurrency(ctx, "EUR"); err != nil {
+		return err
+	}
 	place, err := a.AddPlace(ctx, Yard)
 	if err != nil {
 		return fmt.Errorf("yard: %w", err)

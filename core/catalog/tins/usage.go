@@ -220,7 +220,7 @@ type Litres struct {
 // mistakes are to come.
 func (u *Usage) ToCome(reckoned map[string][]float64) Litres {
 	l := Litres{none: true}
-	type surface struct{ mean, square, variance float64 }
+	type surface struct{ mean, variance float64 }
 	sums := map[string]surface{}
 	for s, coats := range reckoned {
 		for _, r := range coats {

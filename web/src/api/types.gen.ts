@@ -2365,7 +2365,7 @@ export interface components {
             /** Format: double */
             dewPointC: number;
             dewRisk: boolean;
-            measured: boolean;
+            measured?: boolean;
             /** Format: double */
             rainMM?: number;
             /** Format: double */
@@ -2573,7 +2573,7 @@ export interface components {
             /** Format: double */
             freeboardM: number;
             /** Format: double */
-            housesM2: number;
+            housesM2?: number;
             /** Format: double */
             hullBeamM?: number;
             hullForm: string;
@@ -7399,7 +7399,7 @@ export interface components {
             at: string;
             /** Format: double */
             cloudPct?: number;
-            measured: boolean;
+            measured?: boolean;
             /** Format: double */
             rainMM?: number;
             /** Format: double */
@@ -7460,7 +7460,7 @@ export interface components {
             /** Format: double */
             freeboardM: number;
             /** Format: double */
-            housesM2: number;
+            housesM2?: number;
             /** Format: double */
             hullBeamM?: number;
             hullForm: string;

@@ -102,7 +102,7 @@ export function BoatForm({ boat, done }: { boat?: Schemas["Boat"]; done?: () => 
               ? "Begin with a boat: her name, where she stands, and five measurements."
               : "Add a boat: her name, where she stands, and five measurements."
           }
-          detail="Her surfaces follow from these to about ±15 to 35 %. Better measurements can replace them one by one."
+          detail="Her surfaces follow from these, each with how far it may be out. Better measurements can replace them one by one."
         />
       )}
       <Errors.Provider value={{ ...local, ...save.error?.fields }}>

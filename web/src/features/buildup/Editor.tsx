@@ -115,7 +115,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                 <b>{stops === 1 ? "One finding would make it fail: see below. " : `${stops} findings would make it fail: see below. `}</b>
               )}
               {r.priced
-                ? `About ${money(r.costCents)} for whole tins`
+                ? `About ${money(r.costCents, 0)} for whole tins`
                 : `The cost is not known: the library has no price for ${unpriced.join("; ")}`}
               ;{" "}
               <Figure title="The build-up" working={r.working}>

@@ -43,7 +43,10 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                       </>
                     )}
                     {priced
-                      ? `, ${money(o.surfaces.reduce((s, r) => s + r.costCents, 0))} for whole tins surface by surface`
+                      ? `, ${money(
+                          o.surfaces.reduce((s, r) => s + r.costCents, 0),
+                          0,
+                        )} for whole tins surface by surface`
                       : "; some prices are missing"}
                     . Stores buys for all surfaces together.
                   </>

@@ -53,7 +53,7 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
             ? "Nothing is to be bought: no planned coat is still to go on."
             : buy.length === 0
               ? "The shelf has all that is still needed."
-              : `Buy ${tins} ${tins === 1 ? "tin" : "tins"} of ${buy.length} ${buy.length === 1 ? "product" : "products"}${stores.priced ? `, about ${money(stores.costCents)}` : ""}.`
+              : `Buy ${tins} ${tins === 1 ? "tin" : "tins"} of ${buy.length} ${buy.length === 1 ? "product" : "products"}${stores.priced ? `, about ${money(stores.costCents, 0)}` : ""}.`
         }
         detail={
           stores.needs.length === 0 ? (
@@ -66,9 +66,9 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
             <>
               {low.length > 0 && <b>The next coat cannot be finished with what is there: {low.map((n) => n.product).join("; ")}. </b>}
               {litres.text} {litres.unit} are still to be laid. What logged coats took corrects the reckoning; the amount bought weighs a
-              stop in mid-coat ({money(stores.stopCents)}, a day of sanding) against a spare tin. The work to come is{" "}
+              stop in mid-coat ({money(stores.stopCents, 0)}, a day of sanding) against a spare tin. The work to come is{" "}
               {workdays(stores.leftH, stores.workDayH)}
-              {stores.labourCents > 0 && `, ${money(stores.labourCents)} at the price of an hour in Plan`}.
+              {stores.labourCents > 0 && `, ${money(stores.labourCents, 0)} at the price of an hour in Plan`}.
             </>
           )
         }

@@ -75,7 +75,7 @@ beforeEach(() => {
 
 it("says first what to buy, and what cannot be finished", async () => {
   at({ needs: [need()], stock: [item()], consumables: [{ name: "rollers", amount: 3, unit: "pieces", source: "rule of thumb" }] });
-  expect((await screen.findByRole("heading", { level: 1 })).textContent).toBe("Buy 3 tins of 1 product, about 300.00.");
+  expect((await screen.findByRole("heading", { level: 1 })).textContent).toBe("Buy 3 tins of 1 product, about 300.");
   expect(screen.getByText("The next coat cannot be finished", { exact: false }).textContent).toContain("Grey barrier");
   expect(screen.getByText("rollers").closest("tr")?.textContent).toContain("3");
   const row = within(screen.getByTestId("needs"));

@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { useSettings } from "../../ui/settings";
 
-const W = 640;
-const H = 200;
+const W = 440;
+const H = 170;
 const PAD = { left: 44, right: 14, top: 14, bottom: 30 };
 
 /** The girths over the centreline: the stations as typed, and the curve that the area is taken by once it is known. */
@@ -19,7 +19,7 @@ export function GirthCurve({ stations, line }: { stations: Schemas["AreaStation"
   const doubted = new Set(line?.doubts.map((d) => d.station));
   const mark = (m: number) => `${show(m, "m", 1).text} ${show(m, "m", 1).unit}`;
   return (
-    <figure className="my-3 max-w-3xl" data-testid="girth-curve">
+    <figure className="my-3 max-w-xl" data-testid="girth-curve">
       <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label="Girth over the length, station by station">
         {[0, 0.5, 1].map((share) => (
           <g key={share}>

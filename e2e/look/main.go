@@ -1,0 +1,117 @@
+// Command shots draws the pictures of docs/screenshots from the demo data.
+package main
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"path/filepath"
+
+	"allcoats/e2e"
+)
+
+type shot struct {
+	name, path string
+	boat       int    // which of the demo's boats, by name
+	craft      string // adds ?craft=
+	surface    string // adds ?surface=<id> of the surface of that name
+	press      []string
+	phone      bool
+	whole      bool // the page rather than the window
+	see        string
+}
+
+var shots = []shot{
+	{name: "measure", path: "survey", surface: "Bottom", whole: true, see: "Add a station"},
+	{name: "tender", path: "survey", boat: 2, whole: true, see: "Defects and repairs"},
+	{name: "yawl", path: "survey", boat: 1, surface: "Bottom", whole: true, see: "Add a station"},
+	{name: "stores", path: "stores", see: "On the shelf"},
+	{name: "newboat", path: "/boats/new", whole: true, see: "Hull form"},
+}
+
+func main() {
+	dir := "docs/screenshots"
+	if len(os.Args) > 1 {
+		dir = os.Args[1]
+	}
+	if err := run(context.Background(), dir, os.Args[min(2, len(os.Args)):]); err != nil {
+		fmt.Fprintln(os.Stderr, "shots:", err)
+		os.Exit(1)
+	}
+}
+
+// run draws the shots named in only, or all.
+func run(ctx context.Context, dir string, only []string) error {
+	tmp, err := os.MkdirTemp("", "shots")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(tmp)
+	site, err := e2e.Serve(ctx, tmp, true)
+	if err != nil {
+		return err
+	}
+	defer site.Close()
+	browser, cancel, err := e2e.Browser(ctx)
+	if err != nil {
+		return err
+	}
+	defer cancel()
+	boats, err := site.App.Boats(ctx)
+	if err != nil {
+		return err
+	}
+	products, err := site.App.Products(ctx)
+	if err != nil {
+		return err
+	}
+	wanted := func(name string) bool {
+		for _, o := range only {
+			if o == name {
+				return true
+			}
+		}
+		return len(only) == 0
+	}
+	for _, s := range shots {
+		if !wanted(s.name) {
+			continue
+		}
+		boat := boats[s.boat].ID
+		survey, err := site.App.Survey(ctx, boat)
+		if err != nil {
+			return err
+		}
+		path := s.path
+		if path == "/library/" {
+			path += products[0].ID
+		} else if path[0] != '/' {
+			path = "/boats/" + boat + "/" + path
+		}
+		for _, f := range survey.Surfaces {
+			if f.Name == s.surface {
+				path += "?surface=" + f.ID
+				if s.craft != "" {
+					path += "&craft=" + s.craft
+				}
+			}
+		}
+		p := e2e.Open(browser, site)
+		if s.phone {
+			p.Size(390, 844, true)
+		} else {
+			p.Size(1280, 800, false)
+		}
+		p.Go(path)
+		for _, name := range s.press {
+			p.Press(name)
+		}
+		p.See(s.see).Shot(filepath.Join(dir, s.name+".png"), s.whole)
+		err = p.Err()
+		p.Close()
+		if err != nil {
+			return fmt.Errorf("%s: %w", s.name, err)
+		}
+	}
+	return nil
+}
