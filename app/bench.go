@@ -60,6 +60,9 @@ type Bench struct {
 	WFTUm     float64        `json:"wftUm"`
 	LayH      float64        `json:"layH"`
 	LitresH   float64        `json:"litresH"`
+	// OwnUse is what coats take of you here against the reckoning, from OwnCoats logged ones.
+	OwnUse   float64 `json:"ownUse"`
+	OwnCoats int     `json:"ownCoats"`
 	// OwnRate says that LitresH is from what was logged.
 	OwnRate bool    `json:"ownRate"`
 	PotC    float64 `json:"potC"`
@@ -268,6 +271,9 @@ func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today
 		out.LayH = c.LayH / float64(max(1, o.s.Crew))
 	}
 	out.LitresH, out.OwnRate = o.rate(out.ProductID, out.Litres, out.LayH)
+	if own := o.job.UsageOf(c.Sheet.Kind); f.ID != "" && ask.Litres == nil {
+		out.OwnUse, out.OwnCoats = own.On(f.ID).Median, own.Coats()
+	}
 	if ask.Litres != nil {
 		out.Litres = *ask.Litres
 	}

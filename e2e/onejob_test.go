@@ -59,15 +59,15 @@ func walkOf(t *testing.T, p *Page, boat app.Boat, surface app.Surface) walk {
 	w.hours["Plan"] = find(t, plan, hoursToCome)
 	accounts := text("/log?view=accounts", "spent, about")
 	w.hours["Log"] = find(t, accounts, hoursToCome)
-	w.money["Log"] = number(t, find(t, accounts, `spent, about ([\d,]+) to finish`))
+	w.money["Log"] = number(t, find(t, accounts, `spent, about €([\d,]+) to finish`))
 	stores := text("/stores", "The work to come is")
-	w.hours["Stores"] = find(t, stores, `The work to come is (.*?)(?:, [\d,.]+ at the price of an hour in Plan)?\. `)
+	w.hours["Stores"] = find(t, stores, `The work to come is (.*?)(?:, €[\d,]+ at the price of an hour in Plan)?\. `)
 	w.litres["Stores"] = number(t, find(t, stores, `([\d.]+) L are still to be laid`))
 	buy := 0.0
 	if strings.Contains(stores, " of ") && regexp.MustCompile(`Buy \d+ tins?`).MatchString(stores) {
-		buy = number(t, find(t, stores, `about ([\d,.]+)\.`))
+		buy = number(t, find(t, stores, `about €([\d,]+)\.`))
 	}
-	w.money["Stores"] = buy + number(t, find(t, stores, `, ([\d,.]+) at the price of an hour`))
+	w.money["Stores"] = buy + number(t, find(t, stores, `, €([\d,]+) at the price of an hour`))
 
 	w.litres["Build-up"] = number(t, find(t, whole, `for one person ?, ([\d.]+) L to lay`))
 	one := text("/build-up?surface="+surface.ID, surface.Name+":")

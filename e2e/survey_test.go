@@ -81,7 +81,8 @@ func TestSurveyJourney(t *testing.T) {
 	stl, err := os.ReadFile("../calc/testdata/meshes/wigley_deck.stl")
 	require.NoError(t, err)
 	p.Press("3-D files and offsets").Upload("Model file", write(t, "cut.stl", stl[:4000])).Press("Measure it").See("it is cut off or no STL file")
-	p.Upload("Model file", write(t, "hull.stl", stl)).Fill("Model name", "Hull").Fill("Boot-top, height above the waterline", "0.1").Choose("Unit of the file", "ft").Press("Measure it").See("Hull").SeeIn(`[data-testid="models"]`, "3.05 m × 0.91 m")
+	p.Upload("Model file", write(t, "hull.stl", stl)).Fill("Model name", "Hull").Fill("Boot-top, height above the waterline", "0.1").Choose("Unit of the file", "ft").Press("Measure it").See("In m it would be 10 m: was it drawn in m?").
+		At(`[data-field="sure"] input`, 0.5, 0.5).Press("Measure it").SeeIn(`[data-testid="models"]`, "3.05 m × 0.91 m")
 	p.Press("place it otherwise").Choose("Unit of the file", "m").Press("Measure it anew").SeeIn(`[data-testid="models"]`, "10.00 m × 3.00 m").SeeIn(`[data-testid="models"]`, "bottom 34.0 m²")
 	p.Press("Back to the map").See("Drawn from Hull").Press("Topsides port").SeeIn("section > h2", "Topsides port").Choose("Measurement 1, by", "3-D model").Choose("Model", "Hull").Choose("What of it", "topsides")
 	p.SeeIn(`[data-testid="area-found"]`, "5.3 m²").Press("Save").SeeIn("tr", "5.3 m²") // of 12.69 m² on both sides a sixth is boot-top

@@ -157,8 +157,13 @@ func TestBoatOfAHullType(t *testing.T) {
 	}
 	require.NotNil(t, s.CrossCheck, "before any taping")
 	assert.Contains(t, s.CrossCheck.Text.String(), "by the rule of thumb")
-	boat["template"] = "raft"
+	boat["displacementT"] = 400
 	status, problem := c.call("POST", "/api/boats", boat)
+	assert.Equal(t, 422, status)
+	assert.Equal(t, []string{"body.displacementT"}, locations(problem), "more water than she encloses")
+	delete(boat, "displacementT")
+	boat["template"] = "raft"
+	status, problem = c.call("POST", "/api/boats", boat)
 	assert.Equal(t, 422, status)
 	assert.Equal(t, []string{"body.template"}, locations(problem))
 }

@@ -39,7 +39,7 @@ type HullFormInfo struct {
 var forms = []HullFormInfo{
 	{FullMotor, "full-bodied motor hull", 1, false, false, 1, 1, 15, 15, 1, 1, 0.5, 0.78, 0.8},
 	{Medium, "round bilge, long or faired-in keel", 1, false, false, 0.75, 0.75, 15, 15, 1, 1, 0.42, 0.7, 0.7},
-	{FinKeel, "shallow hull with a fin keel", 1, false, true, 0.5, 0.62, 22, 12, 0.35, 1, 0.38, 0.68, 0.68},
+	{FinKeel, "shallow hull with a fin keel", 1, false, true, 0.5, 0.64, 22, 12, 0.35, 1, 0.38, 0.68, 0.68},
 	{OpenChine, "open boat, hard chine or flat bottom", 1, true, false, 0.65, 0.65, 20, 20, 1, 1, 0.45, 0.75, 0.72},
 	{Catamaran, "two hulls", 2, false, false, 0.75, 0.75, 22, 22, 0.9, 2, 0.42, 0.72, 0.72},
 	{Trimaran, "three hulls, the outer ones smaller", 3, false, false, 0.75, 0.75, 30, 30, 0.9, 2.1, 0.42, 0.72, 0.72},

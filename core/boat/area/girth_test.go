@@ -22,7 +22,7 @@ type solid struct {
 	ends     []float64 // where a keel with upright ends begins and ends
 }
 
-const fine = 80
+const fine = 60
 
 // girth is the way round the body at x, without the keel, and the middle of it.
 func (h solid) girth(x float64) (girth, my, mz float64) {
@@ -45,7 +45,7 @@ func (h solid) girth(x float64) (girth, my, mz float64) {
 
 // area is the sum of small triangles, and the keel's.
 func (h solid) area() float64 {
-	const n = 160
+	const n = 100
 	at := func(i int) float64 { return h.from + (h.to-h.from)*(1-math.Cos(math.Pi*float64(i)/n))/2 }
 	type point [3]float64
 	cross := func(a, b, c point) float64 {
@@ -69,7 +69,7 @@ func (h solid) area() float64 {
 		}
 		was = is
 	}
-	const steps = 4000
+	const steps = 2000
 	for i := range steps {
 		sum += h.depth(h.from+(h.to-h.from)*(float64(i)+0.5)/steps) * (h.to - h.from) / steps
 	}
@@ -253,7 +253,7 @@ func TestTheRangeOfGirthsHoldsTheTruth(t *testing.T) {
 	var all, keels judged
 	for _, kind := range kinds {
 		var own judged
-		for k := range 100 {
+		for k := range 60 {
 			h, at := anyHull(kind, rng)
 			r, err := ByGirths(h.tape(at, k%4 != 0, 0.01*float64(rng.IntN(2)), rng))
 			require.NoError(t, err)

@@ -2813,7 +2813,11 @@ export interface components {
             /** Format: date-time */
             now: string;
             order: components["schemas"]["LayPiece"][];
+            /** Format: int64 */
+            ownCoats: number;
             ownRate: boolean;
+            /** Format: double */
+            ownUse: number;
             place: components["schemas"]["Place"];
             pot: components["schemas"]["MixPot"];
             /** Format: double */

@@ -36,6 +36,8 @@ const bench = (more: Partial<Schemas["Bench"]> = {}): Schemas["Bench"] =>
     wftUm: 182,
     layH: 1,
     litresH: 1.8,
+    ownUse: 1.1,
+    ownCoats: 2,
     ownRate: true,
     potC: 18,
     twoPart: true,
