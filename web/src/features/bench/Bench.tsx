@@ -76,8 +76,8 @@ function Shown({
               <Quantity value={b.litres} unit="L" /> in all
               {b.ownCoats > 0 &&
                 ` (the reckoning × ${b.ownUse.toFixed(2)}, by what ${b.ownCoats === 1 ? "the one coat" : `the ${b.ownCoats} coats`} in the log took)`}
-              , laid at <Quantity value={b.litresH} unit="L" /> an hour {b.ownRate ? "(your own rate, from the log)" : "(a rule of thumb)"};
-              the pots stand at <Quantity value={b.potC} unit="°C" />
+              , laid at <Quantity value={b.litresH} unit="L" /> an hour {b.ownRate ? "(your own rate, from the log)" : "(a rule of thumb)"}.
+              Pots stand at <Quantity value={b.potC} unit="°C" />
               {b.batches.potLifeH > 0 && <>, where such a pot lives {span(b.batches.potLifeH)}</>}.
             </>
           ) : (
