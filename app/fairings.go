@@ -37,6 +37,10 @@ type Readings struct {
 	Gaps      [][]*float64 `json:"gaps"`
 	Breaks    []int        `json:"breaks,omitempty"`    // columns of a knuckle
 	RowBreaks []int        `json:"rowBreaks,omitempty"` // rows of a chine
+	// Lines are where the edge was laid, placement by placement; they stand in the place of Gaps.
+	Lines []fair.Line `json:"lines,omitempty"`
+	// ErrorMM is what a reading may be out: less is not filled.
+	ErrorMM float64 `json:"errorMM,omitempty"`
 	fair.Limits
 	Class     string `json:"class"`
 	ProductID string `json:"productId,omitempty"` // the filler
@@ -72,10 +76,13 @@ func (r Readings) grid() (fair.Grid, error) {
 	return g, bad.Err()
 }
 
-// FairJob is the filling by a school, with what it puts into the build-up.
+// FairJob is the filling by a school, with what it puts into the build-up. Ready is when the last
+// pass may be sanded, begun at the next working hour; nil where the weather known does not reach.
 type FairJob struct {
 	fair.Job
-	Handover *Handover `json:"handover,omitempty"`
+	Ready    *time.Time `json:"ready,omitempty"`
+	Days     float64    `json:"days"`
+	Handover *Handover  `json:"handover,omitempty"`
 }
 
 // FairCurve is what another stiffness would come to.
@@ -94,11 +101,16 @@ type Fairing struct {
 	Version int       `json:"version"`
 	ReadAt  time.Time `json:"readAt"`
 	Readings
-	Says   say.Sentence `json:"says"`
-	Depth  [][]*float64 `json:"depth"` // filler +, grinding −, mm
-	Result FairFigures  `json:"result"`
-	Curves []FairCurve  `json:"curves"`
-	Jobs   []FairJob    `json:"jobs"`
+	Says  say.Sentence `json:"says"`
+	Depth [][]*float64 `json:"depth"` // filler +, grinding −, mm
+	// Heights are of the surface as read, outward, mm, row by row or line by line.
+	Heights [][]*float64 `json:"heights"`
+	Patches []fair.Patch `json:"patches"`
+	// Notes say what these placements do not tell.
+	Notes  []say.Sentence `json:"notes"`
+	Result FairFigures    `json:"result"`
+	Curves []FairCurve    `json:"curves"`
+	Jobs   []FairJob      `json:"jobs"`
 	// Batches are the pots of the first pass at today's temperature.
 	Batches  *mix.Batches `json:"batches,omitempty"`
 	Product  string       `json:"product"`
@@ -122,6 +134,9 @@ type FairFigures struct {
 	AfterMM   float64 `json:"afterMM"`
 	TargetMM  float64 `json:"targetMM"`
 	AreaM2    float64 `json:"areaM2"`
+	// LowL to HighL is the range where the edge was laid end to end.
+	LowL  float64 `json:"lowL,omitempty"`
+	HighL float64 `json:"highL,omitempty"`
 }
 
 // FairingView is all that is known of the fairing of a surface.
@@ -144,6 +159,9 @@ type FairingSet struct {
 
 // fairing works readings out on a surface.
 func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
+	if len(r.Lines) > 0 {
+		return o.walked(surfaceID, r)
+	}
 	g, err := r.grid()
 	if err != nil {
 		return Fairing{}, err
@@ -151,7 +169,7 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 	if f := o.surface(surfaceID); g.NY > 1 && g.AreaM2() > fair.OffSurface*f.Area.AreaM2 {
 		return Fairing{}, fault.At("spacingM", "the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)
 	}
-	out := Fairing{Readings: r, Curves: []FairCurve{}, Jobs: []FairJob{}}
+	out := newFairing(r)
 	got, err := fair.Fit(g, r.Limits)
 	if err != nil {
 		return out, err
@@ -160,13 +178,17 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 	out.Result = FairFigures{FillL: got.FillL, GrindL: got.GrindL, FillM2: got.FillM2, GrindM2: got.GrindM2, MaxFillMM: got.MaxFillMM, MaxGrind: got.MaxGrind,
 		BeforeMM: got.BeforeMM, AfterMM: got.AfterMM, TargetMM: class.GapMM, AreaM2: g.AreaM2()}
 	for y := range g.NY {
-		row := make([]*float64, g.NX)
+		row, heights := make([]*float64, g.NX), make([]*float64, g.NX)
 		for x := range g.NX {
 			if d := got.Depth[y*g.NX+x]; !math.IsNaN(d) {
 				row[x] = &d
 			}
+			if v := g.Gaps[y*g.NX+x]; !math.IsNaN(v) {
+				h := -v
+				heights[x] = &h
+			}
 		}
-		out.Depth = append(out.Depth, row)
+		out.Depth, out.Heights = append(out.Depth, row), append(out.Heights, heights)
 	}
 	for _, factor := range []float64{0.5, 1, 2} {
 		l := r.Limits
@@ -225,11 +247,15 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
 	if math.IsInf(out.CureH, 1) {
 		out.CureH = 0
 	}
-	for _, s := range fair.Schools {
-		j := s.Fill(got, sheet, out.CureH)
-		out.Jobs = append(out.Jobs, FairJob{j, o.handFair(surfaceID, *out, j)})
-	}
 	f := o.surface(surfaceID)
+	for _, s := range fair.Schools {
+		j := FairJob{Job: s.Fill(got, sheet, f.Tilt(f.Part))}
+		if j.Ready = o.filledBy(surfaceID, sheet, j.Job); j.Ready != nil {
+			j.Days = j.Ready.Sub(o.now).Hours() / 24
+		}
+		j.Handover = o.handFair(surfaceID, *out, j.Job)
+		out.Jobs = append(out.Jobs, j)
+	}
 	out.Stand = mix.Stands(f.Tilt(f.Part))
 	if first := out.Jobs[0]; first.Litres > 0 {
 		litres := first.Litres / float64(max(1, first.Passes))
@@ -367,12 +393,20 @@ func (o outlook) handFair(surfaceID string, f Fairing, j fair.Job) *Handover {
 		return nil
 	}
 	blade, _ := film.MethodByKey("blade")
-	at := &step.Where{Name: fmt.Sprintf("lows of round %d", f.Round), Patches: []step.Patch{{Name: "lows", AreaM2: f.Result.FillM2}}}
+	at := &step.Where{Name: fmt.Sprintf("lows of round %d", f.Round)}
+	for _, p := range f.Patches {
+		at.Patches = append(at.Patches, step.Patch{Name: p.Name, AreaM2: p.AreaM2})
+	}
+	if len(at.Patches) == 0 {
+		at.Patches = []step.Patch{{Name: "lows", AreaM2: f.Result.FillM2}}
+	}
 	um := 1000 * f.Result.FillL / (1 - sheet.ShrinkagePct/100) * sheet.VolumeSolidsPct / 100 / f.Result.FillM2 / float64(j.Passes)
 	one := craft.Coats(fmt.Sprintf("round-%d", f.Round), "main", j.Passes, um, blade, j.Hours/float64(j.Passes), say.Of("%s: %s", j.School.Name, j.School.Why)).At(at).First()
 	one.Work = step.Fair
 	one.LossPct = 100 * j.School.WastePct / (100 + j.School.WastePct)
-	return o.hand(surfaceID, "fairing", []craft.Step{one}, map[string]string{"main": f.ProductID})
+	steps, roles := o.primed(surfaceID, at, []craft.Step{one})
+	roles["main"] = f.ProductID
+	return o.hand(surfaceID, "fairing", steps, roles)
 }
 
 // PlanFairing puts the filling of a set of readings by a school into the build-up of

@@ -22,6 +22,7 @@ import (
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/step"
+	"allcoats/core/finish/fair"
 	"allcoats/core/finish/nonskid"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/geometry/polygon"
@@ -174,6 +175,11 @@ var (
 			MinCureC: 5, SurfaceTempsC: known(12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11, 11, 11, 12, 13, 14, 15, 16, 17, 18, 18),
 		}, quick(clock.Compute),
 	}
+	Straightedge = Of[fair.EdgeRequest, fair.EdgeResult]{
+		"straightedge", "A line's heights and filling from the gaps under a straightedge laid at places along it, and what those do not tell.",
+		fair.EdgeRequest{EdgeM: 1, SpacingM: 0.25, GapLimitMM: 1, ReadingErrorMM: 0.25, Placements: []fair.Placement{
+			{StartM: 0, GapsMM: known(0, 0, 0, 0.5, 1.5)}, {StartM: 0.5, GapsMM: known(0, 1, 2.5, 1, 0)}, {StartM: 1, GapsMM: known(1.5, 0.5, 0, 0, 0)}}}, quick(fair.Straightedge),
+	}
 	Sun = Of[sky.Request, sky.Result]{
 		"sun", "Where the sun is, when it rises and sets, and its light on a plane.",
 		sky.Request{LatitudeDeg: 52.9, LongitudeDeg: 0.8, At: time.Date(2026, 5, 9, 9, 0, 0, 0, time.UTC), CloudPct: 40, Plane: &sky.PlaneRequest{TiltDeg: 90, AzimuthDeg: 150}},
@@ -260,7 +266,7 @@ var (
 )
 
 // All lists the calculators by name.
-var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Consumption, Convert, Field, Film, FilmAcceptance, Findings, Mix, MoistAir, NonSkid, Peroxide, Purchase, Recoat, Schedule, Sun, SurfaceTemp, WettedSurface}
+var All = []Calculator{AreaGirth, AreaHull, AreaMesh, AreaOutline, AreaPrincipal, AreaShapes, Consumption, Convert, Field, Film, FilmAcceptance, Findings, Mix, MoistAir, NonSkid, Peroxide, Purchase, Recoat, Schedule, Straightedge, Sun, SurfaceTemp, WettedSurface}
 
 // ByName returns the calculator of that name.
 func ByName(name string) (Calculator, bool) {

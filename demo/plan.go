@@ -123,8 +123,13 @@ func faired(ctx context.Context, a *app.App, boatID string, now time.Time) error
 				return err
 			}
 		}
-		_, err := a.SetFairing(ctx, f.ID, "", 0, app.Readings{Round: 3, BattenM: 1, SpacingM: 0.15, RowsM: 0.15, Gaps: instruments.Battens{Seed: Seed, SpacingM: 0.15}.Gaps(14, 7),
-			Limits: fair.Limits{MaxFillMM: 6, StiffnessM: 0.6}, Class: "yard"})
+		edge := instruments.Battens{Seed: Seed, EdgeM: 1, SpacingM: 0.1}
+		var lines []fair.Line
+		for _, up := range []float64{0.15, 0.3, 0.45, 0.6} {
+			lines = append(lines, edge.Line(fmt.Sprintf("%.2f m up", up), up, 0.15, 3))
+		}
+		_, err := a.SetFairing(ctx, f.ID, "", 0, app.Readings{Round: 3, BattenM: edge.EdgeM, SpacingM: edge.SpacingM, RowsM: 0.15, Gaps: [][]*float64{}, Lines: lines, ErrorMM: 0.25,
+			Limits: fair.Limits{MaxFillMM: 6, StiffnessM: 0.6}, Class: "show"})
 		return err
 	}
 	return nil

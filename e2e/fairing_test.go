@@ -18,7 +18,7 @@ func TestFairing(t *testing.T) {
 	at := "/boats/" + boats[0].ID
 	p := tab(t, s)
 	p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").SeeIn("header", "Topsides starboardNo gaps are read")
-	p.Fill("Rows", "3").Fill("Readings a row", "5").until("fifteen readings", `document.querySelectorAll('[data-field=gaps] input').length === 15`)
+	p.Choose("Read", "as heights below one plane, on a grid").Fill("Between readings", "0.2").Fill("Rows", "3").Fill("Readings a row", "5").until("fifteen readings", `document.querySelectorAll('[data-field=gaps] input').length === 15`)
 	// Entered in the order one walks: Enter goes on.
 	p.js(`(() => { const all = [...document.querySelectorAll('[data-field=gaps] input')]; all[0].focus(); return document.activeElement === all[0]; })()`)
 	for _, gap := range []string{"0", "1", "1", "0", "0", "0", "2", "8", "4", "0", "0", "1", "2", "1", "-"} {

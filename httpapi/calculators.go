@@ -43,6 +43,7 @@ func calculators(api huma.API) {
 	calculator(api, calc.Purchase)
 	calculator(api, calc.Recoat)
 	calculator(api, calc.Schedule)
+	calculator(api, calc.Straightedge)
 	calculator(api, calc.Sun)
 	calculator(api, calc.SurfaceTemp)
 	calculator(api, calc.WettedSurface)

@@ -1,30 +1,61 @@
 package instruments
 
-import "math"
+import (
+	"math"
 
-// Battens is a simulated set of gaps under a straightedge: waves along and across, a
-// few dents, read to half a millimetre. Every reading depends only on Seed and place.
+	"allcoats/core/finish/fair"
+)
+
+// Battens is a simulated side that wants fairing, and a straightedge laid on it half over its last
+// place each time, read to a quarter of a millimetre. Every reading depends only on Seed and place.
 type Battens struct {
-	Seed     uint64
-	SpacingM float64
+	Seed            uint64
+	EdgeM, SpacingM float64
 }
 
-// Gaps are ny rows of nx readings, mm.
-func (b Battens) Gaps(nx, ny int) [][]*float64 {
-	out := make([][]*float64, ny)
-	for y := range ny {
-		for x := range nx {
-			u, v := float64(x)*b.SpacingM, float64(y)*b.SpacingM
-			mm := 1.2 + 0.9*math.Sin(2.6*u+0.4)*math.Cos(1.9*v) + 0.25*gauss(b.Seed, int64(1000*y+x))
-			for k := range int64(4) {
-				cu := (float64(nx) * b.SpacingM) * (0.5 + 0.4*math.Tanh(gauss(b.Seed+3, k)))
-				cv := (float64(ny) * b.SpacingM) * (0.5 + 0.4*math.Tanh(gauss(b.Seed+5, k)))
-				r2 := ((u-cu)*(u-cu) + (v-cv)*(v-cv)) / 0.03
-				mm += 2.5 * math.Exp(-r2)
+// height of the side at u along and v up, mm outward: long waves and a few dents.
+func (b Battens) height(u, v, long float64) float64 {
+	mm := 0.5 * math.Sin(2.6*u+0.4) * math.Cos(1.9*v)
+	for k := range int64(3) {
+		cu, cv := long*(0.5+0.4*math.Tanh(gauss(b.Seed+3, k))), 0.6*(0.5+0.4*math.Tanh(gauss(b.Seed+5, k)))
+		mm -= 4 * math.Exp(-((u-cu)*(u-cu)/0.06 + (v-cv)*(v-cv)/0.08))
+	}
+	return mm
+}
+
+// Line walks the edge along the side at v m up, over long m.
+func (b Battens) Line(name string, v, widthM, long float64) fair.Line {
+	l := fair.Line{Name: name, Way: "along", WidthM: widthM}
+	m := int(math.Round(b.EdgeM / b.SpacingM))
+	for first := 0; float64(first+m)*b.SpacingM <= long+1e-9; first += m / 2 {
+		h := make([]float64, m+1)
+		for i := range h {
+			h[i] = b.height(float64(first+i)*b.SpacingM, v, long)
+		}
+		p := fair.Placement{StartM: math.Round(1000*float64(first)*b.SpacingM) / 1000}
+		a, z := rests(h)
+		for i := range h {
+			g := math.Max(0, math.Round(4*(h[a]+(h[z]-h[a])*float64(i-a)/float64(z-a)-h[i]))/4)
+			p.GapsMM = append(p.GapsMM, &g)
+		}
+		l.Placements = append(l.Placements, p)
+	}
+	return l
+}
+
+// rests are the two places that a stiff edge pressed at its middle stands on: the corners of the
+// upper concave envelope about it.
+func rests(h []float64) (a, z int) {
+	for i := 0; i <= len(h)/2; i++ {
+		for k := len(h) - 1; k >= len(h)/2 && k > i; k-- {
+			over := true
+			for n := range h {
+				over = over && h[i]+(h[k]-h[i])*float64(n-i)/float64(k-i)-h[n] > -1e-9
 			}
-			half := math.Max(0, math.Round(2*mm)/2)
-			out[y] = append(out[y], &half)
+			if over && k-i > z-a {
+				a, z = i, k
+			}
 		}
 	}
-	return out
+	return a, z
 }

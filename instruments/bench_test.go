@@ -1,11 +1,13 @@
 package instruments
 
 import (
+	"allcoats/core/finish/fair"
 	"math"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 func TestScalePoursToALittleBeyond(t *testing.T) {
@@ -36,20 +38,27 @@ func TestGaugeScattersAroundTheFilm(t *testing.T) {
 	}
 }
 
-func TestBattensReadHalfMillimetres(t *testing.T) {
-	b := Battens{Seed: 2, SpacingM: 0.15}
-	got := b.Gaps(10, 5)
-	assert.Equal(t, got, b.Gaps(10, 5))
-	assert.Len(t, got, 5)
-	most := 0.0
-	for _, row := range got {
-		assert.Len(t, row, 10)
-		for _, v := range row {
-			assert.Equal(t, math.Round(2**v)/2, *v)
-			assert.GreaterOrEqual(t, *v, 0.0)
-			most = math.Max(most, *v)
+// The edge stands on the side, never in it, is read to a quarter of a millimetre, and laid half
+// over its last place; what is read of it finds the dents again.
+func TestBattensAreLaidHalfOver(t *testing.T) {
+	b := Battens{Seed: 2, EdgeM: 1, SpacingM: 0.1}
+	l := b.Line("", 0.3, 0.2, 3)
+	require.Len(t, l.Placements, 5)
+	for k, p := range l.Placements {
+		assert.InDelta(t, 0.5*float64(k), p.StartM, 1e-9)
+		require.Len(t, p.GapsMM, 11)
+		touching := 0
+		for _, g := range p.GapsMM {
+			assert.GreaterOrEqual(t, *g, 0.0)
+			assert.InDelta(t, math.Round(4**g), 4**g, 1e-9)
+			if *g == 0 {
+				touching++
+			}
 		}
+		assert.GreaterOrEqual(t, touching, 2)
 	}
-	assert.Greater(t, most, 2.0, "it has dents")
-	assert.Less(t, most, 12.0)
+	got, err := fair.Walk([]fair.Line{l}, 1, 0.1, 0.6, 0.25)
+	require.NoError(t, err)
+	assert.Zero(t, got.TiltsNotObserved)
+	assert.Equal(t, l, b.Line("", 0.3, 0.2, 3), "the same each time")
 }

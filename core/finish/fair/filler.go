@@ -25,34 +25,38 @@ var Schools = []School{
 	{"skims", "many thin skims", "little to sand and no slumps; each skim waits for its cure", 1.5, 15, 2, 3},
 }
 
-// Job is a fill by one school. Days count the cure between passes.
+// Job is a fill by one school.
 type Job struct {
 	School  School          `json:"school"`
 	Passes  int             `json:"passes"`
+	PassMM  float64         `json:"passMM"` // the thickest
 	Litres  float64         `json:"litres"` // to mix
 	Kg      float64         `json:"kg"`
 	Hours   float64         `json:"hours"`
-	Days    float64         `json:"days"`
 	Working working.Working `json:"working"`
 }
 
-// workDayH is how long is worked in a day; the cure goes on at night.
-const workDayH = 8
-
-// Fill reckons what a result takes of a product by a school. cureH is how long a pass
-// takes to be sandable, at the temperature of its surface.
-func (s School) Fill(r Result, sheet product.Sheet, cureH float64) Job {
+// Fill reckons what a result takes of a product by a school, on a face tilted so many degrees.
+func (s School) Fill(r Result, sheet product.Sheet, tiltDeg float64) Job {
 	w := working.New()
 	pass := s.PassMM
 	if sheet.MaxPassMM > 0 && (pass == 0 || pass > sheet.MaxPassMM) {
 		pass = sheet.MaxPassMM
+	}
+	sag, how := sheet.SagUprightUm/1000, "upright"
+	if tiltDeg > 120 {
+		sag, how = sheet.SagOverheadUm/1000, "overhead"
+	}
+	if tiltDeg >= 45 && sag > 0 && (pass == 0 || pass > sag) {
+		pass = sag
+		w.Warn("On a face that is %s a pass sags above %.3g mm.", how, sag)
 	}
 	if pass == 0 {
 		pass = usualPassMM
 		w.Warn("The sheet gives no greatest thickness of a pass: 6 mm is taken.")
 	}
 	shrink := sheet.ShrinkagePct / 100
-	j := Job{School: s}
+	j := Job{School: s, PassMM: pass}
 	w.In("Filler on the surface", r.FillL, "L")
 	w.In("Deepest", r.MaxFillMM, "mm")
 	w.In("Shrinkage", sheet.ShrinkagePct, "%")
@@ -65,7 +69,6 @@ func (s School) Fill(r Result, sheet product.Sheet, cureH float64) Job {
 	lay := w.Step("Laying", "litres / rate", j.Litres/s.LayLH, "h", "rule of thumb")
 	board := w.Step("Boarding", "filled area · passes / rate", r.FillM2*float64(j.Passes)/s.BoardM2H, "h", "rule of thumb")
 	j.Hours = lay + board
-	j.Days = w.Step("Days", "hours / 8 + passes · time to sandable", j.Hours/workDayH+float64(j.Passes)*cureH/24, "days", "the clock of the sheet at the surface's temperature")
 	j.Working = w
 	return j
 }

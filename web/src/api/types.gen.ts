@@ -878,6 +878,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/straightedge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A line's heights and filling from the gaps under a straightedge laid at places along it, and what those do not tell. */
+        post: operations["calc-straightedge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/sun": {
         parameters: {
             query?: never;
@@ -3688,6 +3705,39 @@ export interface components {
             /** Format: double */
             stiffnessM: number;
         };
+        FairEdgeRequest: {
+            breaks?: number[];
+            /** Format: double */
+            edgeM: number;
+            /** Format: double */
+            gapLimitMM: number;
+            placements: components["schemas"]["FairPlacement"][];
+            /** Format: double */
+            readingErrorMM?: number;
+            /** Format: double */
+            spacingM: number;
+        };
+        FairEdgeResult: {
+            /** Format: double */
+            afterMM: number;
+            atM: number[];
+            /** Format: double */
+            beforeMM: number;
+            /** Format: double */
+            deepestFillMM: number;
+            fillMM: number[];
+            heightsMM: number[];
+            /** Format: double */
+            litresPerMWidth: number;
+            /** Format: double */
+            litresPerMWidthHigh: number;
+            /** Format: double */
+            litresPerMWidthLow: number;
+            notes: components["schemas"]["SaySpan"][][];
+            /** Format: int64 */
+            relativeTiltsNotObserved: number;
+            working: components["schemas"]["Working"];
+        };
         FairFigures: {
             /** Format: double */
             afterMM: number;
@@ -3703,6 +3753,10 @@ export interface components {
             grindL: number;
             /** Format: double */
             grindM2: number;
+            /** Format: double */
+            highL?: number;
+            /** Format: double */
+            lowL?: number;
             /** Format: double */
             maxFillMM: number;
             /** Format: double */
@@ -3720,10 +3774,23 @@ export interface components {
             kg: number;
             /** Format: double */
             litres: number;
+            /** Format: double */
+            passMM: number;
             /** Format: int64 */
             passes: number;
+            /** Format: date-time */
+            ready?: string;
             school: components["schemas"]["FairSchool"];
             working: components["schemas"]["Working"];
+        };
+        FairLine: {
+            breaks?: number[];
+            name: string;
+            placements: components["schemas"]["FairPlacement"][];
+            /** @enum {string} */
+            way: "along" | "across" | "diagonal";
+            /** Format: double */
+            widthM: number;
         };
         FairOutlook: {
             /** Format: double */
@@ -3743,6 +3810,20 @@ export interface components {
             /** Format: int64 */
             stopAfter: number;
             working: components["schemas"]["Working"];
+        };
+        FairPatch: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: double */
+            deepestMM: number;
+            /** Format: double */
+            litres: number;
+            name: string;
+        };
+        FairPlacement: {
+            gapsMM: (number | null)[];
+            /** Format: double */
+            startM: number;
         };
         FairRound: {
             /** Format: int64 */
@@ -3782,13 +3863,19 @@ export interface components {
             cureH: number;
             curves: components["schemas"]["FairCurve"][];
             depth: (number | null)[][];
+            /** Format: double */
+            errorMM?: number;
             gaps: (number | null)[][];
+            heights: (number | null)[][];
             id: string;
             jobs: components["schemas"]["FairJob"][];
+            lines?: components["schemas"]["FairLine"][];
             /** Format: double */
             maxFillMM: number;
             /** Format: double */
             maxGrindMM: number;
+            notes: components["schemas"]["SaySpan"][][];
+            patches: components["schemas"]["FairPatch"][];
             product: string;
             productId?: string;
             /** Format: date-time */
@@ -5901,7 +5988,10 @@ export interface components {
             breaks?: number[];
             /** @enum {string} */
             class: "work" | "yard" | "show";
+            /** Format: double */
+            errorMM?: number;
             gaps: (number | null)[][];
+            lines?: components["schemas"]["FairLine"][];
             /** Format: double */
             maxFillMM: number;
             /** Format: double */
@@ -9472,6 +9562,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScheduleAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "calc-straightedge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FairEdgeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FairEdgeResult"];
                 };
             };
             /** @description Error */

@@ -14,14 +14,15 @@ export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
   const { show } = useSettings();
   const rows = f.depth ?? [];
   const ny = rows.length;
-  const nx = rows[0]?.length ?? 0;
+  const nx = Math.max(0, ...rows.map((r) => r?.length ?? 0));
   const [at, setAt] = useState(Math.floor(ny / 2));
   const mm = (v: number) => `${show(v, "mm").text} ${show(v, "mm").unit}`;
   const most = Math.max(0.1, ...rows.flat().map((d) => Math.abs(d ?? 0)));
   const cell = Math.min(46, (WIDTH - EDGE) / nx);
-  const tall = ny === 1 ? 46 : Math.max(12, Math.min(46, (cell * (f.rowsM || f.spacingM)) / f.spacingM));
+  const apart = f.lines?.[0]?.widthM ?? f.rowsM;
+  const tall = ny === 1 ? 46 : Math.max(12, Math.min(46, (cell * (apart || f.spacingM)) / f.spacingM));
   const lines =
-    ny > 2 && nx > 2
+    ny > 2 && nx > 2 && rows.every((r) => r?.length === nx)
       ? contours()
           .size([nx, ny])
           .thresholds(LINES.filter((t) => t < most))(rows.flat().map((d) => Math.max(0, d ?? 0)))
@@ -102,7 +103,9 @@ export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
 /** A row from the side: the surface as read and the fair line, heights stretched. */
 function Section({ fairing: f, row }: { fairing: Schemas["Fairing"]; row: number }) {
   const { prose } = useSettings();
-  const gaps = f.gaps?.[row] ?? [];
+  const heights = f.heights?.[row] ?? [];
+  const top = Math.max(0, ...heights.map((h) => h ?? 0));
+  const gaps = heights.map((h) => (h == null ? null : top - h)); // below the highest place
   const depth = f.depth?.[row] ?? [];
   const w = 560;
   const h = 130;

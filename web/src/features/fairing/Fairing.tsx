@@ -89,10 +89,22 @@ function Surface({
         }
         answer={f ? <Sentence spans={f.says} zone={zone} /> : "No gaps are read on this surface yet."}
         detail={
-          f?.short?.length ? (
-            <Said words={f.short} />
-          ) : f ? (
-            ""
+          f ? (
+            <>
+              {f.result.highL !== undefined && (
+                <>
+                  Between <Quantity value={f.result.lowL ?? 0} unit="L" /> and <Quantity value={f.result.highL} unit="L" />, as the joints
+                  lie.{" "}
+                </>
+              )}
+              {f.short && f.short.length > 0 && <Said words={f.short} />}
+              {f.notes.map((n, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: notes have no other identity than their order
+                <span key={i} className="block">
+                  <Said words={n} />
+                </span>
+              ))}
+            </>
           ) : (
             "Lay a straightedge or a batten on it, read the gaps with a wedge in the order you walk, and type them below."
           )
@@ -113,7 +125,7 @@ function Surface({
       {f && (
         <>
           <FairMap fairing={f} />
-          <Take fairing={f} boatId={boatId} surfaceId={view.surface.id} />
+          <Take fairing={f} boatId={boatId} surfaceId={view.surface.id} zone={zone} />
         </>
       )}
       <Gaps view={view} go={go} />

@@ -8,20 +8,25 @@ import { readNumber } from "../../ui/numbers";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
+import { freshLine, Walk } from "./Walk";
 
 type Readings = Schemas["Readings"];
 
 const fresh = (round: number): Readings => ({
   round,
   battenM: 1,
-  spacingM: 0.2,
+  spacingM: 0.1,
   rowsM: 0.2,
-  gaps: Array.from({ length: 4 }, () => Array.from({ length: 8 }, () => null)) as unknown as Readings["gaps"],
+  gaps: [],
+  lines: [freshLine()],
+  errorMM: 0.25,
   maxFillMM: 10,
   maxGrindMM: 0,
   stiffnessM: 0.8,
   class: "yard",
 });
+
+const empty = Array.from({ length: 4 }, () => Array.from({ length: 8 }, () => null));
 
 const numbers = (text: string) =>
   text
@@ -36,8 +41,9 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
   const now = view.now;
   const start = (): Readings => {
     if (!now) return fresh(1);
-    const { round, battenM, spacingM, rowsM, gaps, breaks, rowBreaks, maxFillMM, maxGrindMM, stiffnessM, productId } = now;
-    return { round, battenM, spacingM, rowsM, gaps, breaks, rowBreaks, maxFillMM, maxGrindMM, stiffnessM, productId, class: now.class };
+    const { round, battenM, spacingM, rowsM, gaps, lines, errorMM, breaks, rowBreaks, maxFillMM, maxGrindMM, stiffnessM, productId } = now;
+    const kept = { round, battenM, spacingM, rowsM, gaps, lines, errorMM, breaks, rowBreaks, maxFillMM, maxGrindMM, stiffnessM, productId };
+    return { ...kept, class: now.class };
   };
   const [draft, setDraft] = useState<Readings>(start);
   const [id, setID] = useState(now?.id ?? "");
@@ -51,6 +57,7 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
     (r) => go({ set: r.now?.id ?? "" }),
   );
   const gaps = (draft.gaps ?? []) as (number | null)[][];
+  const lines = draft.lines && draft.lines.length > 0 ? draft.lines : undefined;
   const nx = gaps[0]?.length ?? 0;
   const resize = (rows: number, columns: number) => {
     if (!(rows >= 1 && columns >= 2 && rows <= 128 && columns <= 128)) return;
@@ -84,7 +91,7 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
               type="button"
               className="linked max-sm:min-h-11"
               onClick={() => {
-                setDraft({ ...fresh((view.sets.at(-1)?.round ?? 0) + 1), spacingM: draft.spacingM, rowsM: draft.rowsM });
+                setDraft({ ...fresh((view.sets.at(-1)?.round ?? 0) + 1), spacingM: draft.spacingM, battenM: draft.battenM });
                 setID("");
                 setVersion(0);
                 setText({});
@@ -111,7 +118,18 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
             value={draft.spacingM}
             onChange={(v) => set({ spacingM: num(v) })}
           />
-          <NumberField name="rowsM" label="Between rows" unit="m" value={draft.rowsM} onChange={(v) => set({ rowsM: num(v) })} />
+          {lines ? (
+            <NumberField
+              name="errorMM"
+              label="A reading may be out"
+              hint="what is less is not filled"
+              unit="mm"
+              value={draft.errorMM}
+              onChange={(v) => set({ errorMM: num(v) })}
+            />
+          ) : (
+            <NumberField name="rowsM" label="Between rows" unit="m" value={draft.rowsM} onChange={(v) => set({ rowsM: num(v) })} />
+          )}
           <Choice
             name="class"
             label="How fair"
@@ -129,20 +147,24 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
             value={draft.maxFillMM}
             onChange={(v) => set({ maxFillMM: num(v) })}
           />
-          <NumberField
-            name="maxGrindMM"
-            label="Grind at most"
-            unit="mm"
-            value={draft.maxGrindMM}
-            onChange={(v) => set({ maxGrindMM: num(v) })}
-          />
-          <NumberField
-            name="stiffnessM"
-            label="Batten bends over"
-            unit="m"
-            value={draft.stiffnessM}
-            onChange={(v) => set({ stiffnessM: num(v) })}
-          />
+          {!lines && (
+            <>
+              <NumberField
+                name="maxGrindMM"
+                label="Grind at most"
+                unit="mm"
+                value={draft.maxGrindMM}
+                onChange={(v) => set({ maxGrindMM: num(v) })}
+              />
+              <NumberField
+                name="stiffnessM"
+                label="Batten bends over"
+                unit="m"
+                value={draft.stiffnessM}
+                onChange={(v) => set({ stiffnessM: num(v) })}
+              />
+            </>
+          )}
           <TextField
             name="breaks"
             label="Knuckles at readings"
@@ -161,71 +183,93 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
             options={[{ value: "", label: "the first of the library" }, ...fillers.map((p) => ({ value: p.id, label: p.sheet.name }))]}
           />
         </div>
-        <div className="mt-3 flex flex-wrap items-end gap-3">
-          <div className="w-28">
-            <NumberField name="rows" label="Rows" unit="" value={gaps.length} onChange={(v) => v && resize(v, nx)} />
-          </div>
-          <div className="w-28">
-            <NumberField name="columns" label="Readings a row" unit="" value={nx} onChange={(v) => v && resize(gaps.length, v)} />
-          </div>
-          <label className="btn min-h-11">
-            From a file
-            <input
-              type="file"
-              accept=".csv,.txt"
-              aria-label="File of gaps"
-              className="sr-only"
-              onChange={async (e) => {
-                const file = e.target.files?.[0];
-                e.target.value = "";
-                if (!file) return;
-                try {
-                  const got = await upload<Schemas["GapTable"]>("/api/gaps", {}, file);
-                  setText({});
-                  setDraft({ ...draft, gaps: got.gaps });
-                  setWrong("");
-                } catch (err) {
-                  setWrong((err as Error).message);
-                }
-              }}
-            />
-          </label>
+        <div className="mt-3 w-80">
+          <Choice
+            name="way"
+            label="Read"
+            value={lines ? "lines" : "grid"}
+            onChange={(v) =>
+              v === "lines"
+                ? set({ lines: [freshLine()], gaps: [] })
+                : set({ lines: undefined, gaps: empty as unknown as Readings["gaps"] })
+            }
+            options={[
+              { value: "lines", label: "under an edge, placement by placement" },
+              { value: "grid", label: "as heights below one plane, on a grid" },
+            ]}
+          />
         </div>
-        {wrong && (
-          <p role="alert" className="text-error">
-            {wrong}
-          </p>
-        )}
-        <div className="mt-3 overflow-x-auto" data-field="gaps">
-          <table aria-label="Gaps in mm">
-            <tbody>
-              {gaps.map((row, y) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their place
-                <tr key={y}>
-                  <th className="pr-2 text-right text-sm font-normal">{y + 1}</th>
-                  {row.map((g, x) => (
-                    // biome-ignore lint/suspicious/noArrayIndexKey: readings have no other identity than their place
-                    <td key={x}>
-                      <input
-                        className="input w-14 border-base-300 bg-(--sheet) px-1 text-center max-sm:min-h-11"
-                        inputMode="decimal"
-                        aria-label={`Row ${y + 1}, reading ${x + 1}, mm`}
-                        value={text[`${y} ${x}`] ?? (g ?? "").toString()}
-                        onChange={(e) => put(y, x, e.target.value)}
-                        onKeyDown={(e) => {
-                          if (e.key !== "Enter") return;
-                          e.preventDefault();
-                          const all = [...(e.currentTarget.closest("table")?.querySelectorAll("input") ?? [])];
-                          all[all.indexOf(e.currentTarget) + 1]?.focus();
-                        }}
-                      />
-                    </td>
+        {lines ? (
+          <Walk lines={lines} edgeM={draft.battenM} spacingM={draft.spacingM} set={(l) => set({ lines: l })} />
+        ) : (
+          <>
+            <div className="mt-3 flex flex-wrap items-end gap-3">
+              <div className="w-28">
+                <NumberField name="rows" label="Rows" unit="" value={gaps.length} onChange={(v) => v && resize(v, nx)} />
+              </div>
+              <div className="w-28">
+                <NumberField name="columns" label="Readings a row" unit="" value={nx} onChange={(v) => v && resize(gaps.length, v)} />
+              </div>
+              <label className="btn min-h-11">
+                From a file
+                <input
+                  type="file"
+                  accept=".csv,.txt"
+                  aria-label="File of gaps"
+                  className="sr-only"
+                  onChange={async (e) => {
+                    const file = e.target.files?.[0];
+                    e.target.value = "";
+                    if (!file) return;
+                    try {
+                      const got = await upload<Schemas["GapTable"]>("/api/gaps", {}, file);
+                      setText({});
+                      setDraft({ ...draft, gaps: got.gaps });
+                      setWrong("");
+                    } catch (err) {
+                      setWrong((err as Error).message);
+                    }
+                  }}
+                />
+              </label>
+            </div>
+            {wrong && (
+              <p role="alert" className="text-error">
+                {wrong}
+              </p>
+            )}
+            <div className="mt-3 overflow-x-auto" data-field="gaps">
+              <table aria-label="Gaps in mm">
+                <tbody>
+                  {gaps.map((row, y) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their place
+                    <tr key={y}>
+                      <th className="pr-2 text-right text-sm font-normal">{y + 1}</th>
+                      {row.map((g, x) => (
+                        // biome-ignore lint/suspicious/noArrayIndexKey: readings have no other identity than their place
+                        <td key={x}>
+                          <input
+                            className="input w-14 border-base-300 bg-(--sheet) px-1 text-center max-sm:min-h-11"
+                            inputMode="decimal"
+                            aria-label={`Row ${y + 1}, reading ${x + 1}, mm`}
+                            value={text[`${y} ${x}`] ?? (g ?? "").toString()}
+                            onChange={(e) => put(y, x, e.target.value)}
+                            onKeyDown={(e) => {
+                              if (e.key !== "Enter") return;
+                              e.preventDefault();
+                              const all = [...(e.currentTarget.closest("table")?.querySelectorAll("input") ?? [])];
+                              all[all.indexOf(e.currentTarget) + 1]?.focus();
+                            }}
+                          />
+                        </td>
+                      ))}
+                    </tr>
                   ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+                </tbody>
+              </table>
+            </div>
+          </>
+        )}
         {bad.map(([k, m]) => (
           <p key={k} role="alert" className="text-error">
             <Said words={m} />

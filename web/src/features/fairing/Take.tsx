@@ -2,11 +2,21 @@ import { useNavigate } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
-import { elapsed, span } from "../../ui/time";
+import { elapsed, span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 
 /** What the fill takes by both schools, how it changes with the curve, and the way into the build-up. */
-export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fairing"]; boatId: string; surfaceId: string }) {
+export function Take({
+  fairing: f,
+  boatId,
+  surfaceId,
+  zone,
+}: {
+  fairing: Schemas["Fairing"];
+  boatId: string;
+  surfaceId: string;
+  zone: string;
+}) {
   const go = useNavigate();
   const plan = useChange(
     ["steps"],
@@ -27,7 +37,7 @@ export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fair
                 <th>To mix</th>
                 <th>Passes</th>
                 <th>Work</th>
-                <th>Days with cure</th>
+                <th>Ready for the next work</th>
                 <th />
               </tr>
             </thead>
@@ -48,7 +58,7 @@ export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fair
                   </td>
                   <td>{j.passes}</td>
                   <td className="whitespace-nowrap">{span(j.hours)}</td>
-                  <td>{j.days.toFixed(1)}</td>
+                  <td>{j.ready ? `${stamp(j.ready, zone)}, in ${j.days.toFixed(1)} days` : "past the weather known"}</td>
                   <td>
                     {f.id && j.handover && j.handover.changes.length > 0 && (
                       <button
@@ -81,38 +91,69 @@ export function Take({ fairing: f, boatId, surfaceId }: { fairing: Schemas["Fair
           Ridges are knocked down while it is green.
         </p>
       </section>
-      <section>
-        <h2 className="text-lg">A softer or stiffer curve</h2>
-        <table className="table-plain text-sm" data-testid="curves">
-          <thead>
-            <tr>
-              <th>Batten bends over</th>
-              <th>Fill</th>
-              <th>Deepest</th>
-              <th>Gap after</th>
-            </tr>
-          </thead>
-          <tbody>
-            {f.curves.map((c) => (
-              <tr key={c.stiffnessM} className={c.chosen ? "font-bold" : ""}>
-                <td>
-                  <Quantity value={c.stiffnessM} unit="m" /> {c.chosen && "(chosen)"}
-                </td>
-                <td>{litres(c.fillL)}</td>
-                <td>
-                  <Quantity value={c.maxFillMM} unit="mm" />
-                </td>
-                <td>
-                  <Quantity value={c.afterMM} unit="mm" />
-                </td>
+      {f.patches.length > 0 && (
+        <section>
+          <h2 className="text-lg">Where</h2>
+          <table className="table-plain text-sm" data-testid="patches">
+            <thead>
+              <tr>
+                <th>Patch</th>
+                <th className="num">Area</th>
+                <th className="num">Filler</th>
+                <th className="num">Deepest</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
-        <p className="quiet mt-2 text-sm">
-          A stiffer curve is fairer to the eye and takes more filler; the shape she was built with is yours to know.
-        </p>
-      </section>
+            </thead>
+            <tbody>
+              {f.patches.map((p) => (
+                <tr key={p.name}>
+                  <td>{p.name}</td>
+                  <td className="num">
+                    <Quantity value={p.areaM2} unit="m²" />
+                  </td>
+                  <td className="num">{litres(p.litres)}</td>
+                  <td className="num">
+                    <Quantity value={p.deepestMM} unit="mm" />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      )}
+      {f.curves.length > 0 && (
+        <section>
+          <h2 className="text-lg">A softer or stiffer curve</h2>
+          <table className="table-plain text-sm" data-testid="curves">
+            <thead>
+              <tr>
+                <th>Batten bends over</th>
+                <th>Fill</th>
+                <th>Deepest</th>
+                <th>Gap after</th>
+              </tr>
+            </thead>
+            <tbody>
+              {f.curves.map((c) => (
+                <tr key={c.stiffnessM} className={c.chosen ? "font-bold" : ""}>
+                  <td>
+                    <Quantity value={c.stiffnessM} unit="m" /> {c.chosen && "(chosen)"}
+                  </td>
+                  <td>{litres(c.fillL)}</td>
+                  <td>
+                    <Quantity value={c.maxFillMM} unit="mm" />
+                  </td>
+                  <td>
+                    <Quantity value={c.afterMM} unit="mm" />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="quiet mt-2 text-sm">
+            A stiffer curve is fairer to the eye and takes more filler; the shape she was built with is yours to know.
+          </p>
+        </section>
+      )}
     </div>
   );
 }

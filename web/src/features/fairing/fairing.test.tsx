@@ -55,6 +55,13 @@ const set: Schemas["Fairing"] = {
   stiffnessM: 0.8,
   class: "yard",
   says: [{ text: "Fill 1 L." }],
+  heights: [
+    [0, -2, -1],
+    [-1, null, 0],
+    [0, -1, 0],
+  ],
+  patches: [],
+  notes: [],
   depth: [
     [0, 1.5, 0.5],
     [0.5, null, -0.4],
@@ -83,7 +90,8 @@ const set: Schemas["Fairing"] = {
       litres: 1.4,
       kg: 1,
       hours: 2,
-      days: 1.5,
+      ready: "2026-05-11T10:00:00Z",
+      days: 2.1,
       handover,
       working,
     },
@@ -134,6 +142,7 @@ function open(v: Record<string, unknown>, at = "/boats/b/fairing", routes: Recor
 
 it("takes gaps in the order of the walk and leaves out what was not read", async () => {
   const calls = open(view(), undefined, { "PUT /api/surfaces/s/fairing": view({ now: set }) });
+  await userEvent.selectOptions(await screen.findByRole("combobox", { name: "Read" }), "grid");
   const first = await screen.findByRole("textbox", { name: "Row 1, reading 1, mm" });
   await userEvent.click(first);
   await userEvent.keyboard("1,5{Enter}0{Enter}-{Enter}2{Enter}");
@@ -143,6 +152,29 @@ it("takes gaps in the order of the walk and leaves out what was not read", async
   expect(body.id).toBe("");
   expect(body.value.gaps?.[0]?.slice(0, 5)).toEqual([1.5, 0, null, 2, null]);
   expect(body.value.gaps).toHaveLength(4);
+});
+
+// Half over: five readings of a metre, the edge moved on by half of it.
+it("takes gaps by thumb, and moves the edge on by itself", async () => {
+  const calls = open(view(), undefined, { "PUT /api/surfaces/s/fairing": view({ now: { ...set, gaps: [] } }) });
+  const spacing = await screen.findByRole("textbox", { name: /^Between readings/ });
+  await userEvent.clear(spacing);
+  await userEvent.type(spacing, "0.25");
+  const press = (name: string) => userEvent.click(screen.getByRole("button", { name }));
+  expect(screen.getByTestId("walk").textContent).toContain("Placement 1, reading 1 of 5");
+  for (const key of ["touching", "1", "same", "not read", "2.5"]) await press(key);
+  expect(screen.getByTestId("walk").textContent).toContain("Move the edge on: it begins at 0.5");
+  await userEvent.type(screen.getByLabelText("Another gap, mm"), "3,2{Enter}");
+  await press("touching");
+  await press("Take the last reading back");
+  await press("Find the fair surface");
+  await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true));
+  const value = (calls.find((c) => c.method === "PUT")?.body as Schemas["FairingEdit"]).value;
+  expect(value.errorMM).toBe(0.25);
+  expect(value.lines?.[0]?.placements).toEqual([
+    { startM: 0, gapsMM: [0, 1, 1, null, 2.5] },
+    { startM: 0.5, gapsMM: [3.2] },
+  ]);
 });
 
 it("shows where a reading is refused", async () => {

@@ -1,0 +1,205 @@
+import { ChevronLeft, Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Choice, FieldError, NumberField, TextField } from "../../ui/Form";
+import { readNumber } from "../../ui/numbers";
+import { useSettings } from "../../ui/settings";
+
+type Line = Schemas["FairLine"];
+type Gap = number | null;
+
+/** Gaps in mm that one key takes: what a wedge or feelers tell apart. */
+const KEYS = [0.25, 0.5, 0.75, 1, 1.5, 2, 2.5, 3, 4, 5, 6, 8];
+
+export const freshLine = (): Line => ({ name: "", way: "along", widthM: 0.4, placements: [{ startM: 0, gapsMM: [] }] });
+
+/** Where the next reading goes: on in the placement, else in a new one further along. */
+export function next(line: Line, count: number, step: number, spacingM: number): { placement: number; reading: number; startM: number } {
+  const last = line.placements.length - 1;
+  const p = line.placements[last];
+  const read = p?.gapsMM.length ?? 0;
+  if (p && read < count) return { placement: last, reading: read, startM: p.startM };
+  return { placement: last + 1, reading: 0, startM: Number(((p?.startM ?? 0) + (p ? step * spacingM : 0)).toFixed(3)) };
+}
+
+/** Takes a reading where the next one goes. */
+export function take(line: Line, gap: Gap, count: number, step: number, spacingM: number): Line {
+  const at = next(line, count, step, spacingM);
+  const placements =
+    at.placement < line.placements.length
+      ? line.placements.map((p, k) => (k === at.placement ? { ...p, gapsMM: [...p.gapsMM, gap] } : p))
+      : [...line.placements, { startM: at.startM, gapsMM: [gap] }];
+  return { ...line, placements: placements as Line["placements"] };
+}
+
+/** Takes the last reading back. */
+export function back(line: Line): Line {
+  const last = line.placements.length - 1;
+  const p = line.placements[last];
+  if (!p) return line;
+  if (p.gapsMM.length <= 1 && last > 0) return { ...line, placements: line.placements.slice(0, -1) };
+  return { ...line, placements: line.placements.map((q, k) => (k === last ? { ...q, gapsMM: q.gapsMM.slice(0, -1) } : q)) };
+}
+
+/** Gaps under an edge laid placement by placement, taken by thumb: one press a reading, the next place by itself. */
+export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: number; spacingM: number; set: (lines: Line[]) => void }) {
+  const { show } = useSettings();
+  const [at, setAt] = useState(Math.max(0, lines.length - 1));
+  const [halfway, setHalfway] = useState(true);
+  const [typed, setTyped] = useState("");
+  const line = lines[Math.min(at, lines.length - 1)];
+  const steps = Math.round(edgeM / spacingM);
+  if (!line || !(steps >= 2 && steps <= 200)) return <p className="text-error">The straightedge must be at least two spacings long.</p>;
+  const count = steps + 1;
+  const step = halfway ? Math.max(1, Math.floor(steps / 2)) : steps;
+  const k = lines.indexOf(line);
+  const put = (l: Line) => set(lines.map((o, i) => (i === k ? l : o)));
+  const press = (gap: Gap) => put(take(line, gap, count, step, spacingM));
+  const where = next(line, count, step, spacingM);
+  const last = line.placements.at(-1)?.gapsMM.at(-1);
+  const m = (v: number) => `${show(v, "m").text} ${show(v, "m").unit}`;
+  const path = `lines[${k}]`;
+  const send = () => {
+    const v = readNumber(typed);
+    if (Number.isNaN(v)) return;
+    press(v);
+    setTyped("");
+  };
+  return (
+    <div className="mt-3" data-testid="walk">
+      <div className="flex flex-wrap gap-2" role="tablist" aria-label="Lines">
+        {lines.map((l, i) => (
+          <button
+            // biome-ignore lint/suspicious/noArrayIndexKey: lines have no other identity than their order
+            key={i}
+            type="button"
+            role="tab"
+            aria-selected={i === k}
+            className={`btn min-h-11 ${i === k ? "btn-neutral" : ""}`}
+            onClick={() => setAt(i)}
+          >
+            {l.name || `Line ${i + 1}`}
+          </button>
+        ))}
+        <button
+          type="button"
+          className="btn min-h-11"
+          onClick={() => {
+            set([...lines, { ...freshLine(), way: line.way, widthM: line.widthM }]);
+            setAt(lines.length);
+          }}
+        >
+          <Plus size={18} aria-hidden="true" /> Next line
+        </button>
+      </div>
+      <div className="mt-3 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-4">
+        <TextField
+          name={`${path}.name`}
+          label="Where this line runs"
+          hint="such as 0.4 m up, from frame 2"
+          value={line.name}
+          onChange={(name) => put({ ...line, name })}
+        />
+        <Choice
+          name={`${path}.way`}
+          label="It runs"
+          value={line.way}
+          onChange={(way) => put({ ...line, way })}
+          options={[
+            { value: "along", label: "along her" },
+            { value: "across", label: "across, up and down" },
+            { value: "diagonal", label: "diagonally" },
+          ]}
+        />
+        <NumberField
+          name={`${path}.widthM`}
+          label="Stands for a width of"
+          unit="m"
+          value={line.widthM}
+          onChange={(v) => put({ ...line, widthM: v ?? Number.NaN })}
+        />
+        <Choice
+          name="overlap"
+          label="The edge is moved on by"
+          hint={halfway ? "tells how the placements tilt" : "leaves their tilt unknown"}
+          value={halfway ? "half" : "whole"}
+          onChange={(v) => setHalfway(v === "half")}
+          options={[
+            { value: "half", label: "half of it, overlapping" },
+            { value: "whole", label: "all of it, end to end" },
+          ]}
+        />
+      </div>
+      <p className="mt-3 text-lg" role="status" aria-live="polite">
+        <b>
+          Placement {where.placement + 1}, reading {where.reading + 1} of {count}
+        </b>
+        : {m(where.reading * spacingM)} along the edge, {m(where.startM + where.reading * spacingM)} along the line.
+        {where.reading === 0 && where.placement > 0 && ` Move the edge on: it begins at ${m(where.startM)} now.`}
+      </p>
+      <fieldset className="mt-2 grid max-w-xl grid-cols-4 gap-2" aria-label="Gap, mm">
+        <button type="button" className="btn btn-primary col-span-2 min-h-14 text-lg" onClick={() => press(0)}>
+          touching
+        </button>
+        <button type="button" className="btn min-h-14" disabled={last === undefined} onClick={() => press(last ?? null)}>
+          same
+        </button>
+        <button type="button" className="btn min-h-14" onClick={() => press(null)}>
+          not read
+        </button>
+        {KEYS.map((mm) => (
+          <button key={mm} type="button" className="btn min-h-14 text-lg" onClick={() => press(mm)}>
+            {mm}
+          </button>
+        ))}
+        <input
+          className="input col-span-2 min-h-14 border-base-content/60 bg-(--sheet) text-lg"
+          inputMode="decimal"
+          aria-label="Another gap, mm"
+          placeholder="another, mm"
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key !== "Enter") return;
+            e.preventDefault();
+            send();
+          }}
+        />
+        <button type="button" className="btn min-h-14" disabled={Number.isNaN(readNumber(typed))} onClick={send}>
+          take it
+        </button>
+        <button type="button" className="btn min-h-14" aria-label="Take the last reading back" onClick={() => put(back(line))}>
+          <ChevronLeft size={22} aria-hidden="true" /> back
+        </button>
+      </fieldset>
+      <table className="table-plain mt-3 max-w-3xl text-sm" aria-label="Gaps of this line, mm">
+        <tbody>
+          {line.placements.map((p, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: placements have no other identity than their order
+            <tr key={i}>
+              <th className="w-28 font-normal whitespace-nowrap">from {m(p.startM)}</th>
+              <td>{p.gapsMM.map((g) => g ?? "–").join(" · ") || "nothing read yet"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <FieldError name="lines" />
+      {line.placements.map((_, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: placements have no other identity than their order
+        <FieldError key={i} name={`${path}.placements[${i}].gapsMM`} />
+      ))}
+      {lines.length > 1 && (
+        <button
+          type="button"
+          className="btn btn-ghost mt-2 min-h-11"
+          onClick={() => {
+            set(lines.filter((_, i) => i !== k));
+            setAt(Math.max(0, k - 1));
+          }}
+        >
+          <Trash2 size={18} aria-hidden="true" /> Remove this line
+        </button>
+      )}
+    </div>
+  );
+}
