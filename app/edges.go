@@ -19,7 +19,7 @@ import (
 )
 
 func newFairing(r Readings) Fairing {
-	return Fairing{Readings: r, Depth: [][]*float64{}, Heights: [][]*float64{}, Curves: []FairCurve{}, Jobs: []FairJob{}, Patches: []fair.Patch{}, Notes: []say.Sentence{}}
+	return Fairing{Readings: r, Depth: [][]*float64{}, Heights: [][]*float64{}, Curves: []FairCurve{}, Jobs: []FairJob{}, Patches: []FairPatch{}, Notes: []say.Sentence{}}
 }
 
 // walked works lines out that were read placement by placement. The edge is the batten of the
@@ -47,7 +47,10 @@ func (o outlook) walked(surfaceID string, r Readings) (Fairing, error) {
 	for _, l := range got.Lines {
 		out.Depth, out.Heights = append(out.Depth, pointers(l.FillMM)), append(out.Heights, pointers(l.HeightsMM))
 	}
-	out.Patches, out.Notes = got.Patches, got.Notes
+	out.Notes = got.Notes
+	for _, p := range got.Patches {
+		out.Patches = append(out.Patches, FairPatch{p, []int{}})
+	}
 	if got.DeepestMM > r.MaxFillMM {
 		out.Short = say.Of("The deepest low wants %.1f mm, and at most %.1f mm may be filled: build it up structurally first, or be content with less fair.", got.DeepestMM, r.MaxFillMM)
 	}

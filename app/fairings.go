@@ -85,6 +85,12 @@ type FairJob struct {
 	Handover *Handover  `json:"handover,omitempty"`
 }
 
+// FairPatch is a low with the passes that each school, in their order, takes on it.
+type FairPatch struct {
+	fair.Patch
+	Passes []int `json:"passes"`
+}
+
 // FairCurve is what another stiffness would come to.
 type FairCurve struct {
 	StiffnessM float64 `json:"stiffnessM"`
@@ -105,7 +111,7 @@ type Fairing struct {
 	Depth [][]*float64 `json:"depth"` // filler +, grinding −, mm
 	// Heights are of the surface as read, outward, mm, row by row or line by line.
 	Heights [][]*float64 `json:"heights"`
-	Patches []fair.Patch `json:"patches"`
+	Patches []FairPatch  `json:"patches"`
 	// Notes say what these placements do not tell.
 	Notes  []say.Sentence `json:"notes"`
 	Result FairFigures    `json:"result"`
@@ -253,6 +259,9 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
 		if j.Ready = o.filledBy(surfaceID, sheet, j.Job); j.Ready != nil {
 			j.Days = j.Ready.Sub(o.now).Hours() / 24
 		}
+		for i, p := range out.Patches {
+			out.Patches[i].Passes = append(p.Passes, int(math.Ceil(p.DeepestMM/(1-sheet.ShrinkagePct/100)/j.PassMM-1e-9)))
+		}
 		j.Handover = o.handFair(surfaceID, *out, j.Job)
 		out.Jobs = append(out.Jobs, j)
 	}
@@ -273,6 +282,12 @@ func (f Fairing) says(c fair.Class) say.Sentence {
 		return say.Sentence{say.Text("It is fair enough for a %s: ", c.Name), say.Val(round1(f.Result.BeforeMM), "mm"), say.Text(" under a straightedge a metre long, and "), say.Val(c.GapMM, "mm"), say.Text(" are allowed.")}
 	}
 	out := say.Sentence{say.Text("Fill "), say.Val(f.Result.FillL, "L")}
+	switch n := len(f.Patches); {
+	case n == 1:
+		out = append(out, say.Text(" in one patch"))
+	case n > 1:
+		out = append(out, say.Text(" in %d patches", n))
+	}
 	if f.Result.GrindL > 0.001 {
 		out = append(out, say.Text(" and grind off at most "), say.Val(round1(f.Result.MaxGrind), "mm"))
 	}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -18,7 +19,7 @@ func TestFairing(t *testing.T) {
 	at := "/boats/" + boats[0].ID
 	p := tab(t, s)
 	p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").SeeIn("header", "Topsides starboardNo gaps are read")
-	p.Choose("Read", "as heights below one plane, on a grid").Fill("Between readings", "0.2").Fill("Rows", "3").Fill("Readings a row", "5").until("fifteen readings", `document.querySelectorAll('[data-field=gaps] input').length === 15`)
+	p.Choose("Read", "below one plane, on a grid").Fill("Between readings", "0.2").Fill("Rows", "3").Fill("Readings a row", "5").until("fifteen readings", `document.querySelectorAll('[data-field=gaps] input').length === 15`)
 	// Entered in the order one walks: Enter goes on.
 	p.js(`(() => { const all = [...document.querySelectorAll('[data-field=gaps] input')]; all[0].focus(); return document.activeElement === all[0]; })()`)
 	for _, gap := range []string{"0", "1", "1", "0", "0", "0", "2", "8", "4", "0", "0", "1", "2", "1", "-"} {
@@ -57,4 +58,20 @@ func TestFairingOnThePhone(t *testing.T) {
 	for _, view := range []string{"Rounds", "Sanding", "Practice"} {
 		p.Press(view).fits(view)
 	}
+	require.NoError(t, p.Err())
+
+	// A hollow of 4 mm read by thumb with an edge of a metre, moved on by half of it: one patch,
+	// which goes into the build-up and from there into the plan.
+	at := "/boats/" + boats[0].ID
+	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Fill("Between readings", "0.25").See("Placement 1, reading 1 of 5").fits("the walk")
+	for _, key := range strings.Fields("touching touching touching 2 4  touching 2 4 2 touching  4 2 touching touching touching") {
+		p.Press(key)
+	}
+	p.See("Placement 4, reading 1 of 5").See("from 1.00 m").Press("Find the fair surface").SeeIn("h1", "in one patch, deepest 2.5 mm: the gap goes from 4 mm to 1.5 mm")
+	p.SeeIn("[data-testid=patches]", "line 1, 0.8 to 1.2 m").Press("Plan it").SeeIn("h1", "coats make").See("lows of round 1")
+	require.NoError(t, p.Err())
+	p.Go(at+"/plan").Press("Season").See("fairing")
+	// The round is logged, and is no longer to come.
+	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").Press("Log a round").Choose("What", "it was faired").Fill("Round", "1").Fill("Lows found", "1").Fill("Hours it took", "1").Press("Log it").See("lows")
+	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").SeeIn("h1", "fair enough")
 }

@@ -3819,6 +3819,7 @@ export interface components {
             /** Format: double */
             litres: number;
             name: string;
+            passes: number[];
         };
         FairPlacement: {
             gapsMM: (number | null)[];

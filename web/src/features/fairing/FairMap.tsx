@@ -58,7 +58,7 @@ export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
                     <rect width={cell - 1} height={tall - 1} fill="var(--open)" opacity={0.15 + (0.75 * d) / most} />
                   )}
                   {d != null && d < -0.05 && <rect width={cell - 1} height={tall - 1} fill="url(#grind)" />}
-                  {cell > 22 && d != null && Math.abs(d) > 0.05 && (
+                  {cell > 30 && d != null && Math.abs(d) > 0.05 && (
                     <text x={cell / 2} y={tall / 2 + 4} fontSize={11} textAnchor="middle" fill="currentColor">
                       {d > 0 ? "+" : "−"}
                       {show(Math.abs(d), "mm").text}

@@ -8,7 +8,7 @@ import { readNumber } from "../../ui/numbers";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
-import { freshLine, Walk } from "./Walk";
+import { freshLine, places, Walk } from "./Walk";
 
 type Readings = Schemas["Readings"];
 
@@ -27,12 +27,6 @@ const fresh = (round: number): Readings => ({
 });
 
 const empty = Array.from({ length: 4 }, () => Array.from({ length: 8 }, () => null));
-
-const numbers = (text: string) =>
-  text
-    .split(/[\s,;]+/)
-    .filter(Boolean)
-    .map((t) => Number(t) - 1);
 
 /** The gaps in the order one walks: Enter goes to the next; a dash or nothing is not read. */
 export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Record<string, string>) => void }) {
@@ -163,18 +157,18 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
                 value={draft.stiffnessM}
                 onChange={(v) => set({ stiffnessM: num(v) })}
               />
+              <TextField
+                name="breaks"
+                label="Knuckles at readings"
+                hint="their numbers, such as 5 12"
+                value={text.breaks ?? (draft.breaks ?? []).map((b) => b + 1).join(" ")}
+                onChange={(t) => {
+                  setText({ ...text, breaks: t });
+                  set({ breaks: places(t).filter((b) => b >= 0) });
+                }}
+              />
             </>
           )}
-          <TextField
-            name="breaks"
-            label="Knuckles at readings"
-            hint="their numbers, such as 5 12"
-            value={text.breaks ?? (draft.breaks ?? []).map((b) => b + 1).join(" ")}
-            onChange={(t) => {
-              setText({ ...text, breaks: t });
-              set({ breaks: numbers(t).filter((b) => b >= 0) });
-            }}
-          />
           <Choice
             name="productId"
             label="Filler"
@@ -194,8 +188,8 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
                 : set({ lines: undefined, gaps: empty as unknown as Readings["gaps"] })
             }
             options={[
-              { value: "lines", label: "under an edge, placement by placement" },
-              { value: "grid", label: "as heights below one plane, on a grid" },
+              { value: "lines", label: "under an edge laid at places" },
+              { value: "grid", label: "below one plane, on a grid" },
             ]}
           />
         </div>

@@ -101,6 +101,7 @@ export function Take({
                 <th className="num">Area</th>
                 <th className="num">Filler</th>
                 <th className="num">Deepest</th>
+                <th>Passes: {f.jobs.map((j) => j.school.name).join(" or ")}</th>
               </tr>
             </thead>
             <tbody>
@@ -114,6 +115,7 @@ export function Take({
                   <td className="num">
                     <Quantity value={p.deepestMM} unit="mm" />
                   </td>
+                  <td>{p.passes.join(" or ")}</td>
                 </tr>
               ))}
             </tbody>

@@ -11,6 +11,13 @@ type Gap = number | null;
 /** Gaps in mm that one key takes: what a wedge or feelers tell apart. */
 const KEYS = [0.25, 0.5, 0.75, 1, 1.5, 2, 2.5, 3, 4, 5, 6, 8];
 
+/** The places of readings told by their numbers from 1. */
+export const places = (text: string) =>
+  text
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map((t) => Number(t) - 1);
+
 export const freshLine = (): Line => ({ name: "", way: "along", widthM: 0.4, placements: [{ startM: 0, gapsMM: [] }] });
 
 /** Where the next reading goes: on in the placement, else in a new one further along. */
@@ -47,6 +54,7 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
   const [at, setAt] = useState(Math.max(0, lines.length - 1));
   const [halfway, setHalfway] = useState(true);
   const [typed, setTyped] = useState("");
+  const [knuckles, setKnuckles] = useState<string | null>(null);
   const line = lines[Math.min(at, lines.length - 1)];
   const steps = Math.round(edgeM / spacingM);
   if (!line || !(steps >= 2 && steps <= 200)) return <p className="text-error">The straightedge must be at least two spacings long.</p>;
@@ -76,7 +84,10 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
             role="tab"
             aria-selected={i === k}
             className={`btn min-h-11 ${i === k ? "btn-neutral" : ""}`}
-            onClick={() => setAt(i)}
+            onClick={() => {
+              setAt(i);
+              setKnuckles(null);
+            }}
           >
             {l.name || `Line ${i + 1}`}
           </button>
@@ -87,12 +98,13 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
           onClick={() => {
             set([...lines, { ...freshLine(), way: line.way, widthM: line.widthM }]);
             setAt(lines.length);
+            setKnuckles(null);
           }}
         >
           <Plus size={18} aria-hidden="true" /> Next line
         </button>
       </div>
-      <div className="mt-3 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-4">
+      <div className="mt-3 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-5">
         <TextField
           name={`${path}.name`}
           label="Where this line runs"
@@ -118,15 +130,25 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
           value={line.widthM}
           onChange={(v) => put({ ...line, widthM: v ?? Number.NaN })}
         />
+        <TextField
+          name={`${path}.breaks`}
+          label="Knuckles at readings"
+          hint="counted along the line, such as 5 12"
+          value={knuckles ?? (line.breaks ?? []).map((b) => b + 1).join(" ")}
+          onChange={(t) => {
+            setKnuckles(t);
+            put({ ...line, breaks: places(t).filter((b) => b >= 0) });
+          }}
+        />
         <Choice
           name="overlap"
           label="The edge is moved on by"
-          hint={halfway ? "tells how the placements tilt" : "leaves their tilt unknown"}
+          hint={halfway ? "overlapping: tells how the placements tilt" : "end to end: leaves their tilt unknown"}
           value={halfway ? "half" : "whole"}
           onChange={(v) => setHalfway(v === "half")}
           options={[
-            { value: "half", label: "half of it, overlapping" },
-            { value: "whole", label: "all of it, end to end" },
+            { value: "half", label: "half of it" },
+            { value: "whole", label: "all of it" },
           ]}
         />
       </div>

@@ -169,9 +169,9 @@ it("takes gaps by thumb, and moves the edge on by itself", async () => {
   await press("Take the last reading back");
   await press("Find the fair surface");
   await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true));
-  const value = (calls.find((c) => c.method === "PUT")?.body as Schemas["FairingEdit"]).value;
-  expect(value.errorMM).toBe(0.25);
-  expect(value.lines?.[0]?.placements).toEqual([
+  const value = (calls.find((c) => c.method === "PUT")?.body as Schemas["FairingEdit"] | undefined)?.value;
+  expect(value?.errorMM).toBe(0.25);
+  expect(value?.lines?.[0]?.placements).toEqual([
     { startM: 0, gapsMM: [0, 1, 1, null, 2.5] },
     { startM: 0.5, gapsMM: [3.2] },
   ]);
