@@ -153,7 +153,9 @@ type FairingView struct {
 	Now     *Fairing     `json:"now,omitempty"`
 	Rounds  []fair.Round `json:"rounds"`
 	Outlook fair.Outlook `json:"outlook"`
-	Lows    []Defect     `json:"lows"` // pinned on the map instead of measured
+	// RoundsSay is whether to go on: how many rounds, for what, and what other finishes want.
+	RoundsSay say.Sentence `json:"roundsSay"`
+	Lows      []Defect     `json:"lows"` // pinned on the map instead of measured
 }
 
 // FairingSet is a set of readings in the list.
@@ -333,6 +335,7 @@ func (a *App) Fairing(ctx context.Context, surfaceID, setID string) (FairingView
 		class, _ = fair.ClassByKey(e.Class)
 	}
 	out.Outlook = fair.Ahead(out.Rounds, out.Surface.Area.AreaM2, class)
+	out.RoundsSay = out.roundsSay(class)
 	all, err := defects(ctx, q, f.BoatID)
 	for _, d := range all {
 		if d.SurfaceID == surfaceID && d.Kind == "low" && d.State != "filled" && d.State != "done" {
@@ -340,6 +343,48 @@ func (a *App) Fairing(ctx context.Context, surfaceID, setID string) (FairingView
 		}
 	}
 	return out, err
+}
+
+// roundsSay answers whether it is fair enough, else what the next round takes and how many are left.
+func (v FairingView) roundsSay(c fair.Class) say.Sentence {
+	o := v.Outlook
+	if len(v.Rounds) == 0 {
+		return say.Of("No round of fairing is logged on this surface yet.")
+	}
+	took := 0.0
+	for _, r := range v.Rounds {
+		took += r.Hours
+	}
+	last := v.Rounds[len(v.Rounds)-1]
+	if o.Enough {
+		return append(say.Of("Fair enough for a %s: stop. %d %s found, %.1f are allowed; it took ", c.Name, last.Lows, plural(last.Lows, "low was", "lows were"), o.Allowed), say.Val(round1(took), "h"), say.Text("."))
+	}
+	next := last.Hours * math.Max(0.5, math.Sqrt(o.Ratio))
+	out := say.Sentence{say.Text("One more round: about "), say.Val(round1(next), "h"), say.Text(" for %.0f %% of the lows that are left. A %s wants %s", 100*(1-o.Ratio), c.Name, rangeOf(o))}
+	for _, other := range fair.Classes {
+		if other.Key != c.Key {
+			if n := fair.Ahead(v.Rounds, v.Surface.Area.AreaM2, other); n.Enough {
+				out = append(out, say.Text(", a %s none", other.Name))
+			} else {
+				out = append(out, say.Text(", a %s %d", other.Name, n.Left))
+			}
+		}
+	}
+	return append(out, say.Text(". So far "), say.Val(round1(took), "h"), say.Text(", about "), say.Val(round1(o.HoursL), "h"), say.Text(" to come."))
+}
+
+func rangeOf(o fair.Outlook) string {
+	if o.LeftLow == o.LeftHigh {
+		return fmt.Sprint(o.Left)
+	}
+	return fmt.Sprintf("%d (%d to %d)", o.Left, o.LeftLow, o.LeftHigh)
+}
+
+func plural(n int, one, many string) string {
+	if n == 1 {
+		return one
+	}
+	return many
 }
 
 // rounds are the rounds of fairing in the log of a surface.
@@ -466,6 +511,8 @@ type Sanding struct {
 	Says     say.Sentence `json:"says"`
 	Next     string       `json:"next"`
 	FilmUm   float64      `json:"filmUm"`
+	// Clogs says what it means when the paper clogs or the board skips.
+	Clogs say.Sentence `json:"clogs"`
 	// Ring is the colour to stop at, empty if none is known.
 	Ring say.Sentence `json:"ring,omitempty"`
 }
@@ -528,6 +575,21 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 	if out.Plan, err = sand.Make(r); err != nil {
 		return out, err
 	}
+	// What is usual must not go through a film that has to stay: begin finer.
+	for ask.From == 0 && out.through() && r.From < r.To {
+		r.From = sand.Finer(r.From)
+		if out.Plan, err = sand.Make(r); err != nil {
+			return out, err
+		}
+	}
+	out.From = r.From
+	out.Clogs = say.Sentence{say.Text("If the paper clogs or the board skips, what is below is not cured: stop")}
+	if out.Sandable != nil && !out.Ready {
+		out.Clogs = append(out.Clogs, say.Text(", and come back "), say.Clock(*out.Sandable, o.now, o.s.Loc))
+	} else {
+		out.Clogs = append(out.Clogs, say.Text(", try a thumbnail again tomorrow"))
+	}
+	out.Clogs = append(out.Clogs, say.Text("."))
 	out.Says = out.says(f.Name, o)
 	return out, nil
 }
@@ -551,6 +613,9 @@ func (s *Sanding) ready(last *clock.Laid, w field.Weather, now time.Time) {
 		s.Green = cure.Clock{Table: last.Sheet.Sandable, FloorC: last.Sheet.MinCureC}.Run(w.Path(last.Sheet.Humidity), last.Started, sand.GreenPart).Reached
 	}
 }
+
+// through reports whether the flats are sanded through.
+func (s Sanding) through() bool { return len(s.Margins) > 0 && s.Margins[0].Through }
 
 func (s Sanding) says(name string, o outlook) say.Sentence {
 	out := say.Sentence{say.Strong(name), say.Text(": ")}

@@ -117,7 +117,7 @@ func TestSandingOfASurface(t *testing.T) {
 	coarse := must(a.Sanding(ctx, f.ID, app.SandQuery{From: 40, To: 400, Wet: true}))
 	assert.Greater(t, coarse.RemovedUm, s.RemovedUm)
 	assert.True(t, coarse.Margins[2].Through, "from 40 on corners go through 286 µm")
-	assert.Equal(t, len(coarse.Steps)-1, coarse.Water)
+	assert.Equal(t, 4*len(coarse.Steps), coarse.Water, "a bucket for 4 m², with every grit")
 	_, err := a.Sanding(ctx, f.ID, app.SandQuery{From: 400, To: 80})
 	assert.Equal(t, "to", path(t, err))
 }

@@ -42,7 +42,7 @@ func TestFairing(t *testing.T) {
 		p.Press("Log a round").Choose("What", "it was faired").Fill("Round", []string{"1", "2"}[i]).Fill("Lows found", lows).Fill("Hours it took", "4").Press("Log it").See("lows")
 		p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").Press("Rounds").SeeIn("[data-testid=rounds]", lows)
 	}
-	p.SeeIn("h1", "more").See("from your own rounds")
+	p.SeeIn("h1", "One more round").See("from your own rounds")
 
 	p.Choose("Surface", "Topsides port").Press("Sanding").SeeIn("[data-testid=ladder]", "220").Fill("Scratch that is there", "40").SeeIn("h1", "goes through").SeeIn("[data-testid=margins]", "corners")
 	p.Press("Practice").Press("Light filler, 8 mm").See("it slumps").Press("Sand 80").See("The paper clogs").Press("A new panel").Press("Hard filler, 4 mm").Press("Wait 24 h").
@@ -73,5 +73,5 @@ func TestFairingOnThePhone(t *testing.T) {
 	p.Go(at+"/plan").Press("Season").See("fairing")
 	// The round is logged, and is no longer to come.
 	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").Press("Log a round").Choose("What", "it was faired").Fill("Round", "1").Fill("Lows found", "1").Fill("Hours it took", "1").Press("Log it").See("lows")
-	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").SeeIn("h1", "fair enough")
+	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").SeeIn("h1", "Fair enough for a yard finish: stop")
 }

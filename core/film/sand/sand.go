@@ -65,6 +65,16 @@ func Ladder(from, to int) []int {
 	return out
 }
 
+// Finer is the next finer grade.
+func Finer(grit int) int {
+	for _, g := range grades {
+		if int(g.p) > grit {
+			return int(g.p)
+		}
+	}
+	return grit + 1
+}
+
 // Tool is what the paper is on.
 type Tool struct {
 	Key  string  `json:"key"`
@@ -105,7 +115,9 @@ type Step struct {
 	RemovedUm float64 `json:"removedUm"`
 	Hours     float64 `json:"hours"`
 	Discs     int     `json:"discs"`
-	Why       string  `json:"why"`
+	// Water is how often it is changed with this grit, wet.
+	Water int    `json:"water"`
+	Why   string `json:"why"`
 }
 
 // Margin is what is left at a kind of place.
@@ -139,7 +151,11 @@ const (
 	edgeFactor  = 2.0
 	cornerFact  = 3.0
 	discM2      = 1.2
-	z80         = 1.2816
+	// Wet it goes slower, and the paper lasts longer, a bucket for so many m².
+	wetSlower = 1.4
+	wetLasts  = 1.6
+	bucketM2  = 4.0
+	z80       = 1.2816
 )
 
 // rate is m² an hour of a machine on a flat, by grit: a rule of thumb.
@@ -191,7 +207,13 @@ func Make(r Request) (Plan, error) {
 	w.In("Access", r.Access, "")
 	ladder := Ladder(r.From, r.To)
 	for i, g := range ladder {
-		s := Step{Grit: g, Discs: int(math.Ceil(r.AreaM2 / discM2))}
+		lasts, slower := discM2, 1.0
+		s := Step{Grit: g}
+		if r.Wet {
+			lasts, slower = discM2*wetLasts, wetSlower
+			s.Water = int(math.Ceil(r.AreaM2 / bucketM2))
+		}
+		s.Discs = int(math.Ceil(r.AreaM2 / lasts))
 		left := Median(g)
 		s.Why = "cuts the surface level"
 		if i > 0 {
@@ -199,13 +221,14 @@ func Make(r Request) (Plan, error) {
 			s.Why = fmt.Sprintf("till no scratch of %d is seen: guide coat tells", ladder[i-1])
 		}
 		s.RemovedUm = scratchPart * left
-		s.Hours = Hours(g, r.AreaM2, r.Access, r.Filler)
+		s.Hours = slower * Hours(g, r.AreaM2, r.Access, r.Filler)
+		out.Water += s.Water
 		out.RemovedUm += s.RemovedUm
 		out.Hours += s.Hours
 		out.Steps = append(out.Steps, s)
 	}
 	w.Step("Film taken off", "Σ a quarter of the grain whose scratches go", out.RemovedUm, "µm", "rule of thumb; gauge readings correct it")
-	w.Step("Hours", "Σ area / (rate · tool) · access", out.Hours, "h", "rule of thumb")
+	w.Step("Hours", "Σ area / (rate · tool) · access, wet 1.4 times as long", out.Hours, "h", "rule of thumb")
 	if r.FilmKnown {
 		for _, m := range []struct {
 			place  string
@@ -217,7 +240,6 @@ func Make(r Request) (Plan, error) {
 		}
 	}
 	if r.Wet {
-		out.Water = len(ladder) - 1
 		out.Notes = append(out.Notes, "Wet: fresh water and a clean bucket with every grit, or the last grit's grain scratches on. Never near power tools, never over bare filler that drinks.")
 	} else {
 		out.Notes = append(out.Notes, "Dry: extraction at the tool, and wipe between the grits.")
@@ -231,6 +253,8 @@ func Make(r Request) (Plan, error) {
 	}
 	out.Notes = append(out.Notes,
 		"Edges and corners by hand, last, with the paper nearly worn: they have a fraction of the film.",
-		"Rings of another colour are the layer below coming through: stop there, and beside them.")
+		"Rings of another colour are the layer below coming through: stop there, and beside them.",
+		"Feather the edge of a patch: each coarser grit stops short of the finer one by 40 mm, so that P80 ends 40 mm out, P120 80 mm, and the next 120 mm.",
+		"Spots that still shine after the last grit are low: scuff them by hand until they are dull, and leave them. Sanding down to them takes the film around off.")
 	return out, nil
 }

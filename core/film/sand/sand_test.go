@@ -51,7 +51,17 @@ func TestFilmAgainstFilm(t *testing.T) {
 
 	wet, err := Make(Request{From: 320, To: 1000, AreaM2: 0.3, Wet: true, Antifoul: true})
 	require.NoError(t, err)
-	assert.Equal(t, len(wet.Steps)-1, wet.Water, "fresh water with each grit")
+	assert.Equal(t, len(wet.Steps), wet.Water, "fresh water with each grit")
+	// 9 m² wet: 1.4 times as long, three buckets a grit, fewer sheets.
+	dry, err := Make(Request{From: 120, To: 180, AreaM2: 9})
+	require.NoError(t, err)
+	soaked, err := Make(Request{From: 120, To: 180, AreaM2: 9, Wet: true})
+	require.NoError(t, err)
+	assert.InDelta(t, 1.4*dry.Hours, soaked.Hours, 1e-9)
+	assert.Equal(t, 3*len(soaked.Steps), soaked.Water)
+	assert.Equal(t, 8, dry.Steps[0].Discs)    // 9 / 1.2
+	assert.Equal(t, 5, soaked.Steps[0].Discs) // 9 / 1.92
+	assert.Zero(t, dry.Water)
 	assert.Equal(t, "hand", wet.Tool.Key)
 	assert.Contains(t, wet.Dust, "never dry-sanded")
 	assert.Empty(t, wet.Margins, "the film is not known")

@@ -98,10 +98,39 @@ type Outlook struct {
 	HoursL   float64 `json:"hoursLeft"`
 	Allowed  float64 `json:"allowed"`
 	Enough   bool    `json:"enough"`
+	// Course is what was found round by round, and what the rounds left will find.
+	Course []Found `json:"course"`
 	// StopAfter is the round after which another one takes fewer lows away in an hour
 	// than the class is worth, 0 if that is past what is left.
 	StopAfter int             `json:"stopAfter"`
 	Working   working.Working `json:"working"`
+}
+
+// Found is what a round found, or with Ahead is to find.
+type Found struct {
+	N        int     `json:"n"`
+	Lows     float64 `json:"lows"`
+	Pinholes float64 `json:"pinholes"`
+	Ahead    bool    `json:"ahead"`
+}
+
+// course carries lows and pinholes on by their own declines.
+func (o *Outlook) course(rounds []Round) {
+	o.Course = []Found{}
+	pins := []Round{}
+	for _, r := range rounds {
+		o.Course = append(o.Course, Found{N: r.N, Lows: float64(r.Lows), Pinholes: float64(r.Pinholes)})
+		pins = append(pins, Round{N: r.N, Lows: r.Pinholes})
+	}
+	ratio := o.Ratio
+	if len(pins) >= 2 {
+		slope, _ := decline(pins)
+		ratio = math.Min(0.95, math.Exp(slope))
+	}
+	for n := 1; n <= o.Left; n++ {
+		last := o.Course[len(o.Course)-1]
+		o.Course = append(o.Course, Found{last.N + 1, last.Lows * o.Ratio, last.Pinholes * ratio, true})
+	}
 }
 
 // usualRatio is the decline where it cannot be fitted: a rule of thumb.
@@ -115,7 +144,7 @@ const mostRounds = 12
 // way.
 func Ahead(rounds []Round, areaM2 float64, c Class) Outlook {
 	w := working.New()
-	out := Outlook{Ratio: usualRatio, Allowed: c.Lows * areaM2 / 10}
+	out := Outlook{Ratio: usualRatio, Allowed: c.Lows * areaM2 / 10, Course: []Found{}}
 	if len(rounds) == 0 {
 		w.Warn("No round is logged yet.")
 		out.Working = w
@@ -161,6 +190,7 @@ func Ahead(rounds []Round, areaM2 float64, c Class) Outlook {
 		}
 		at = next
 	}
+	out.course(rounds)
 	w.In("Hours of a round, so far", hours, "h")
 	w.Step("Hours left", "Σ last round's hours, falling with the root of the lows, never under half", out.HoursL, "h", "rule of thumb")
 	out.Working = w

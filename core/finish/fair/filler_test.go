@@ -7,6 +7,7 @@ import (
 	"allcoats/core/catalog/product"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // 2 L in 9 mm of a filler that shrinks by 10 %: 10 mm laid, 2.22 L and a third more for
@@ -48,6 +49,15 @@ func TestRoundsDecline(t *testing.T) {
 	rounds[2].Hours = 12
 	assert.Equal(t, 4, Ahead(rounds, 10, c).StopAfter, "less than a low an hour")
 	assert.NotEqual(t, 4, Ahead(rounds, 10, Classes[2]).StopAfter, "a show finish is worth more")
+
+	// The course carried on: lows halve, pinholes by their own decline.
+	pinned := []Round{{N: 1, Lows: 80, Pinholes: 90, Hours: 1}, {N: 2, Lows: 40, Pinholes: 30, Hours: 1}, {N: 3, Lows: 20, Pinholes: 10, Hours: 1}}
+	course := Ahead(pinned, 10, c).Course
+	require.Len(t, course, 6)
+	assert.False(t, course[2].Ahead)
+	assert.Equal(t, Found{4, course[3].Lows, course[3].Pinholes, true}, course[3])
+	assert.InDelta(t, 10, course[3].Lows, 0.2)
+	assert.InDelta(t, 10./3, course[3].Pinholes, 0.15)
 
 	one := Ahead(rounds[:1], 10, c)
 	assert.False(t, one.Fitted)

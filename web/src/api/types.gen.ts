@@ -3764,6 +3764,15 @@ export interface components {
             /** Format: double */
             targetMM: number;
         };
+        FairFound: {
+            ahead: boolean;
+            /** Format: double */
+            lows: number;
+            /** Format: int64 */
+            n: number;
+            /** Format: double */
+            pinholes: number;
+        };
         FairJob: {
             /** Format: double */
             days: number;
@@ -3795,6 +3804,7 @@ export interface components {
         FairOutlook: {
             /** Format: double */
             allowed: number;
+            course: components["schemas"]["FairFound"][];
             enough: boolean;
             fitted: boolean;
             /** Format: double */
@@ -3922,6 +3932,7 @@ export interface components {
             now?: components["schemas"]["Fairing"];
             outlook: components["schemas"]["FairOutlook"];
             rounds: components["schemas"]["FairRound"][];
+            roundsSay: components["schemas"]["SaySpan"][];
             sets: components["schemas"]["FairingSet"][];
             surface: components["schemas"]["Surface"];
         };
@@ -6346,6 +6357,8 @@ export interface components {
             hours: number;
             /** Format: double */
             removedUm: number;
+            /** Format: int64 */
+            water: number;
             why: string;
         };
         SandTool: {
@@ -6356,6 +6369,7 @@ export interface components {
             rate: number;
         };
         Sanding: {
+            clogs: components["schemas"]["SaySpan"][];
             dust: string;
             /** Format: double */
             filmUm: number;

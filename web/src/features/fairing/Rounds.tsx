@@ -1,24 +1,18 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Answer } from "../../ui/Page";
-import { span } from "../../ui/time";
+import { Said } from "../../ui/Sentence";
 import { Figure, Quantity } from "../../ui/Working";
 
 /** How the rounds decline, and how many are left. */
 export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId: string }) {
   const o = view.outlook;
   const last = view.rounds.at(-1);
-  const range = o.leftLow === o.leftHigh ? "" : ` (${o.leftLow} to ${o.leftHigh})`;
-  const answer = !last
-    ? "No round of fairing is logged on this surface yet."
-    : o.enough
-      ? `It is fair enough: ${last.lows} lows, ${o.allowed.toFixed(1)} are allowed.`
-      : `About ${o.left} ${o.left === 1 ? "round" : "rounds"} more${range}, ${span(o.hoursLeft)} of work.`;
   return (
     <>
       <Answer
         over={<span>{view.surface.name}</span>}
-        answer={answer}
+        answer={<Said words={view.roundsSay} />}
         detail={
           last && (
             <>
@@ -31,6 +25,7 @@ export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId:
           )
         }
       />
+      <Course course={o.course} />
       <div className="overflow-x-auto">
         <table className="table-plain max-w-3xl text-sm" data-testid="rounds">
           <thead>
@@ -75,5 +70,58 @@ export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId:
         </p>
       </section>
     </>
+  );
+}
+
+const W = 440;
+const H = 170;
+
+/** Lows and pinholes round by round, and dashed what the rounds left will find. */
+function Course({ course }: { course: Schemas["FairFound"][] }) {
+  if (course.length < 2) return null;
+  const most = Math.max(1, ...course.flatMap((c) => [c.lows, c.pinholes]));
+  const x = (i: number) => 40 + (i / (course.length - 1)) * (W - 60);
+  const y = (v: number) => H - 34 - (v / most) * (H - 54);
+  const done = course.filter((c) => !c.ahead).length;
+  const path = (key: "lows" | "pinholes", from: number, to: number) =>
+    course
+      .slice(from, to)
+      .map((c, i) => `${i ? "L" : "M"}${x(from + i)} ${y(c[key])}`)
+      .join("");
+  return (
+    <figure className="mb-3 max-w-xl">
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        className="w-full"
+        role="img"
+        aria-label="Lows and pinholes found, round by round"
+        data-testid="course"
+      >
+        <line x1={40} x2={W - 20} y1={y(0)} y2={y(0)} stroke="var(--color-base-300)" />
+        <text x={34} y={y(most) + 4} fontSize={12} textAnchor="end" className="fill-current">
+          {Math.round(most)}
+        </text>
+        <text x={34} y={y(0) + 4} fontSize={12} textAnchor="end" className="fill-current">
+          0
+        </text>
+        {(["pinholes", "lows"] as const).map((key) => (
+          <g key={key} fill="none" stroke={key === "lows" ? "var(--open)" : "currentColor"} strokeWidth={key === "lows" ? 3 : 1.4}>
+            <path d={path(key, 0, done)} />
+            <path d={path(key, Math.max(0, done - 1), course.length)} strokeDasharray="5 4" />
+          </g>
+        ))}
+        {course.map((c, i) => (
+          <g key={c.n}>
+            <circle cx={x(i)} cy={y(c.lows)} r={4} fill={c.ahead ? "var(--sheet)" : "var(--open)"} stroke="var(--open)" />
+            <text x={x(i)} y={H - 14} fontSize={12} textAnchor="middle" className="fill-current">
+              {c.n}
+            </text>
+          </g>
+        ))}
+      </svg>
+      <figcaption className="quiet text-sm">
+        Thick: lows. Thin: pinholes. Dashed: what the rounds left will find, as it has gone so far.
+      </figcaption>
+    </figure>
   );
 }

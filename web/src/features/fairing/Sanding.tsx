@@ -22,7 +22,7 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
             detail={
               <>
                 {s.ring && s.ring.length > 0 && <b>{prose(s.ring)} </b>}
-                {s.tool.name}: {s.tool.note}. {s.dust}.
+                {s.tool.name}: {s.tool.note}. {s.dust}. {prose(s.clogs)}
                 {s.green && !s.ready && ` Ridges may be knocked down, green, from ${stamp(s.green, zone)}.`}
               </>
             }
@@ -50,13 +50,13 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
                     <span>{st.why}</span>
                     <span className="quiet text-right text-sm">
                       {span(st.hours)}, {st.discs} {st.discs === 1 ? "sheet" : "sheets"}
+                      {st.water > 0 && `, ${st.water === 1 ? "fresh water" : `fresh water ${st.water} times`}`}
                       <br />
                       <Quantity value={st.removedUm} unit="µm" /> off
                     </span>
                   </li>
                 ))}
               </ol>
-              {s.waterChanges > 0 && <p className="mt-2 text-sm">{s.waterChanges} changes of water.</p>}
             </section>
             <section>
               <h2 className="text-lg">Through?</h2>

@@ -23,6 +23,7 @@ const outlook = (more = {}) => ({
   allowed: 2,
   enough: false,
   stopAfter: 0,
+  course: [],
   working,
   ...more,
 });
@@ -119,6 +120,7 @@ const view = (more: Record<string, unknown> = {}) => ({
   sets: [],
   rounds: [],
   outlook: outlook(),
+  roundsSay: [{ text: "No round of fairing is logged on this surface yet." }],
   lows: [],
   ...more,
 });
@@ -218,11 +220,20 @@ it("says how many rounds are left, or that it is fair enough", async () => {
   open(
     view({
       rounds: [{ n: 1, lows: 40, pinholes: 9, litres: 1, hours: 5, grit: 80 }],
-      outlook: outlook({ left: 3, leftLow: 2, leftHigh: 4, hoursLeft: 7.5, stopAfter: 3 }),
+      roundsSay: [{ text: "One more round: about 4 h for 55 % of the lows that are left." }],
+      outlook: outlook({
+        left: 1,
+        stopAfter: 3,
+        course: [
+          { n: 1, lows: 40, pinholes: 9, ahead: false },
+          { n: 2, lows: 18, pinholes: 4, ahead: true },
+        ],
+      }),
     }),
     "/boats/b/fairing?view=rounds",
   );
-  expect(await screen.findByText(/About 3 rounds more \(2 to 4\), 7 h 30 of work/)).toBeTruthy();
+  expect((await screen.findByRole("heading", { level: 1 })).textContent).toContain("for 55 % of the lows");
+  expect(screen.getByTestId("course").querySelectorAll("circle")).toHaveLength(2);
   expect(screen.getByText(/After round 3 an hour takes fewer lows away/)).toBeTruthy();
 });
 
@@ -290,6 +301,7 @@ it("warns where sanding goes through", async () => {
         { place: "edges", leftUm: -60, through: true },
       ],
       waterChanges: 0,
+      clogs: [{ text: "If the paper clogs it is not cured." }],
       dust: "P3 mask",
       notes: [],
       working,
