@@ -2,6 +2,8 @@ package e2e
 
 import (
 	"context"
+	"fmt"
+	"math"
 	"os"
 	"path/filepath"
 	"strings"
@@ -35,6 +37,22 @@ func TestFairing(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, []byte("0;1;2;1\n0;3;2;0\n0;1;1;0\n"), 0o600))
 	p.Upload("File of gaps", file).until("nine readings and three", `document.querySelectorAll('[data-field=gaps] input').length === 12`).Press("Find the fair surface").SeeIn("h1", "Fill 0.31 L")
 	p.Press("Plan it").SeeIn("h1", "coats make").See("fairing compound")
+	require.NoError(t, p.Err())
+
+	// A scan of 2 m by 1 m with a dent of 5 mm, three points to a cell.
+	scan := "x;y;z\n"
+	for i := range 41 {
+		for k := range 21 {
+			x, y, z := 0.05*float64(i), 0.05*float64(k), 0.0
+			if r := math.Hypot(x-1, y-0.5); r < 0.3 {
+				z = -5 * (1 - r/0.3)
+			}
+			scan += strings.ReplaceAll(fmt.Sprintf("%.3f;%.3f;%.6f\n", x, y, z/1000), ".", ",")
+		}
+	}
+	require.NoError(t, os.WriteFile(file, []byte(scan), 0o600))
+	p.Go(at+"/fairing").Choose("Surface", "Deck").Choose("Read", "below one plane, on a grid").Upload("File of gaps", file).
+		until("a grid of the scan", `document.querySelectorAll('[data-field=gaps] input').length > 150`).Press("Find the fair surface").SeeIn("h1", "Fill").SeeIn("h1", "deepest 4")
 	require.NoError(t, p.Err())
 
 	p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").Press("Rounds").SeeIn("header", "Topsides starboardNo round")

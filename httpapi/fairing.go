@@ -27,6 +27,9 @@ type FairingPlan struct {
 // GapTable are the gaps of a file.
 type GapTable struct {
 	Gaps [][]*float64 `json:"gaps"`
+	// SpacingM and RowsM are those of a scan, 0 where the file does not tell.
+	SpacingM float64 `json:"spacingM,omitempty"`
+	RowsM    float64 `json:"rowsM,omitempty"`
 }
 
 // PanelMoves are what was done to the practice panel.
@@ -64,12 +67,16 @@ func fairing(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[FairingPlan]) (app.BuildUp, error) {
 			return a.PlanFairing(ctx, in.ID, in.Body.School)
 		})
-	uploads(api, "read-gaps", "/api/gaps", "The gaps in a CSV file, a row a line, empty cells not read; nothing is stored", maxReadingBytes,
+	uploads(api, "read-gaps", "/api/gaps", "The gaps in a CSV file, a row a line, empty cells not read, or those of a scan with columns x, y and z; nothing is stored", maxReadingBytes,
 		func(_ context.Context, in *struct {
 			RawBody []byte `contentType:"application/octet-stream"`
 		}) (GapTable, error) {
+			if formats.IsScan(in.RawBody) {
+				s, err := formats.ReadScan(in.RawBody)
+				return GapTable{s.Gaps, s.SpacingM, s.RowsM}, err
+			}
 			gaps, err := formats.ReadGaps(in.RawBody)
-			return GapTable{gaps}, err
+			return GapTable{Gaps: gaps}, err
 		})
 	register(api, "get-sanding", get, "/api/surfaces/{id}/sanding", "How a surface is sanded before its next coat",
 		func(ctx context.Context, in *struct {

@@ -1109,7 +1109,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The gaps in a CSV file, a row a line, empty cells not read; nothing is stored */
+        /** The gaps in a CSV file, a row a line, empty cells not read, or those of a scan with columns x, y and z; nothing is stored */
         post: operations["read-gaps"];
         delete?: never;
         options?: never;
@@ -4183,6 +4183,10 @@ export interface components {
         };
         GapTable: {
             gaps: (number | null)[][];
+            /** Format: double */
+            rowsM?: number;
+            /** Format: double */
+            spacingM?: number;
         };
         Gauged: {
             readingsUm: number[];

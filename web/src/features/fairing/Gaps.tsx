@@ -205,7 +205,7 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
                 <NumberField name="columns" label="Readings a row" unit="" value={nx} onChange={(v) => v && resize(gaps.length, v)} />
               </div>
               <label className="btn min-h-11">
-                From a file
+                From a file: gaps row by row, or a scan with columns x, y, z
                 <input
                   type="file"
                   accept=".csv,.txt"
@@ -218,7 +218,8 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
                     try {
                       const got = await upload<Schemas["GapTable"]>("/api/gaps", {}, file);
                       setText({});
-                      setDraft({ ...draft, gaps: got.gaps });
+                      const { gaps, spacingM, rowsM } = got;
+                      setDraft({ ...draft, gaps, ...(spacingM && { spacingM }), ...(rowsM && { rowsM }) });
                       setWrong("");
                     } catch (err) {
                       setWrong((err as Error).message);
