@@ -125,8 +125,8 @@ func faired(ctx context.Context, a *app.App, boatID string, now time.Time) error
 		}
 		edge := instruments.Battens{Seed: Seed, EdgeM: 1, SpacingM: 0.1}
 		var lines []fair.Line
-		for _, up := range []float64{0.15, 0.3, 0.45, 0.6} {
-			lines = append(lines, edge.Line(fmt.Sprintf("%.2f m up", up), up, 0.15, 3))
+		for i, name := range []string{"over the boot-top", "a third up", "two thirds up", "below the rail"} {
+			lines = append(lines, edge.Line(name, 0.15*float64(i+1), 0.15, 3))
 		}
 		_, err := a.SetFairing(ctx, f.ID, "", 0, app.Readings{Round: 3, BattenM: edge.EdgeM, SpacingM: edge.SpacingM, RowsM: 0.15, Gaps: [][]*float64{}, Lines: lines, ErrorMM: 0.25,
 			Limits: fair.Limits{MaxFillMM: 6, StiffnessM: 0.6}, Class: "show"})

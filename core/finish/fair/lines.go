@@ -21,7 +21,10 @@ type Line struct {
 
 // Patch is a low to be filled: readings of one line, or of neighbouring ones side by side.
 type Patch struct {
-	Name      string  `json:"name"`
+	Name string `json:"name"`
+	// FromM to ToM is where it lies along its first line.
+	FromM     float64 `json:"fromM"`
+	ToM       float64 `json:"toM"`
 	AreaM2    float64 `json:"areaM2"`
 	Litres    float64 `json:"litres"` // on the surface, without loss
 	DeepestMM float64 `json:"deepestMM"`
@@ -133,7 +136,8 @@ func (w *Walked) patch(lines []Line, spacing, least float64) {
 				continue
 			}
 			if p.Name == "" {
-				p.Name = fmt.Sprintf("%s, %.1f to %.1f m", lines[r.line].named(r.line), float64(r.from)*spacing, float64(r.to)*spacing)
+				p.Name = fmt.Sprintf("%s, patch %d", lines[r.line].named(r.line), len(w.Patches)+1)
+				p.FromM, p.ToM = float64(r.from)*spacing, float64(r.to)*spacing
 			}
 			width := lines[r.line].WidthM
 			p.AreaM2 += float64(r.to-r.from+1) * spacing * width

@@ -3827,9 +3827,13 @@ export interface components {
             /** Format: double */
             deepestMM: number;
             /** Format: double */
+            fromM: number;
+            /** Format: double */
             litres: number;
             name: string;
             passes: number[];
+            /** Format: double */
+            toM: number;
         };
         FairPlacement: {
             gapsMM: (number | null)[];

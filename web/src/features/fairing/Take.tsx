@@ -107,7 +107,9 @@ export function Take({
             <tbody>
               {f.patches.map((p) => (
                 <tr key={p.name}>
-                  <td>{p.name}</td>
+                  <td>
+                    {p.name}, <Quantity value={p.fromM} unit="m" /> to <Quantity value={p.toM} unit="m" />
+                  </td>
                   <td className="num">
                     <Quantity value={p.areaM2} unit="m²" />
                   </td>

@@ -108,7 +108,7 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
         <TextField
           name={`${path}.name`}
           label="Where this line runs"
-          hint="such as 0.4 m up, from frame 2"
+          hint="such as a hand below the rail, from frame 2"
           value={line.name}
           onChange={(name) => put({ ...line, name })}
         />
