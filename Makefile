@@ -76,7 +76,7 @@ drift: $(DEPS) web/dist/index.html
 	@scripts/drift.sh
 
 web-test: $(DEPS)
-	cd web && npx --no-install vitest run
+	cd web && npx --no-install vitest run --testTimeout 20000 # beside the Go tests a form of many fields takes its time
 
 size: web/dist/index.html
 	@scripts/size.sh
