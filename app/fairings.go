@@ -262,7 +262,7 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
 			j.Days = j.Ready.Sub(o.now).Hours() / 24
 		}
 		for i, p := range out.Patches {
-			out.Patches[i].Passes = append(p.Passes, int(math.Ceil(p.DeepestMM/(1-sheet.ShrinkagePct/100)/j.PassMM-1e-9)))
+			out.Patches[i].Passes = append(p.Passes, j.PassesTo(p.DeepestMM, sheet))
 		}
 		j.Handover = o.handFair(surfaceID, *out, j.Job)
 		out.Jobs = append(out.Jobs, j)
@@ -359,8 +359,10 @@ func (v FairingView) roundsSay(c fair.Class) say.Sentence {
 	if o.Enough {
 		return append(say.Of("Fair enough for a %s: stop. %d %s found, %.1f are allowed; it took ", c.Name, last.Lows, plural(last.Lows, "low was", "lows were"), o.Allowed), say.Val(round1(took), "h"), say.Text("."))
 	}
-	next := last.Hours * math.Max(0.5, math.Sqrt(o.Ratio))
-	out := say.Sentence{say.Text("One more round: about "), say.Val(round1(next), "h"), say.Text(" for %.0f %% of the lows that are left. A %s wants %s", 100*(1-o.Ratio), c.Name, rangeOf(o))}
+	if o.Left == 0 {
+		return append(say.Of("Fill what the last round found and look once more: few enough for a %s should be left. So far ", c.Name), say.Val(round1(took), "h"), say.Text("."))
+	}
+	out := say.Sentence{say.Text("One more round: about "), say.Val(round1(o.NextH), "h"), say.Text(" for %.0f %% of the lows that are left. A %s wants %s", 100*(1-o.Ratio), c.Name, rangeOf(o))}
 	for _, other := range fair.Classes {
 		if other.Key != c.Key {
 			if n := fair.Ahead(v.Rounds, v.Surface.Area.AreaM2, other); n.Enough {

@@ -254,7 +254,7 @@ func Make(r Request) (Plan, error) {
 	out.Notes = append(out.Notes,
 		"Edges and corners by hand, last, with the paper nearly worn: they have a fraction of the film.",
 		"Rings of another colour are the layer below coming through: stop there, and beside them.",
-		"Feather the edge of a patch: each coarser grit stops short of the finer one by 40 mm, so that P80 ends 40 mm out, P120 80 mm, and the next 120 mm.",
+		"Feather the edge of a patch: each coarser grit stops two fingers short of the finer one, so that the bands lie side by side.",
 		"Spots that still shine after the last grit are low: scuff them by hand until they are dull, and leave them. Sanding down to them takes the film around off.")
 	return out, nil
 }

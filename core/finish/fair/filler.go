@@ -60,8 +60,8 @@ func (s School) Fill(r Result, sheet product.Sheet, tiltDeg float64) Job {
 	w.In("Filler on the surface", r.FillL, "L")
 	w.In("Deepest", r.MaxFillMM, "mm")
 	w.In("Shrinkage", sheet.ShrinkagePct, "%")
-	proud := w.Step("Laid proud, deepest", "deepest / (1 − shrinkage)", r.MaxFillMM/(1-shrink), "mm", "the sheet's shrinkage")
-	j.Passes = int(math.Ceil(proud/pass - 1e-9))
+	w.Step("Laid proud, deepest", "deepest / (1 − shrinkage)", r.MaxFillMM/(1-shrink), "mm", "the sheet's shrinkage")
+	j.Passes = j.PassesTo(r.MaxFillMM, sheet)
 	w.Step("Passes", "deepest laid / greatest thickness of a pass, rounded up", float64(j.Passes), "", "data sheet, or the school's skim")
 	j.Litres = w.Step("To mix", "on the surface / (1 − shrinkage) · (1 + sanded off)", r.FillL/(1-shrink)*(1+s.WastePct/100), "L", "sanded off: rule of thumb")
 	kgL := sheet.BaseKgL*sheet.BaseShare() + sheet.HardenerKgL*(1-sheet.BaseShare())
@@ -71,6 +71,11 @@ func (s School) Fill(r Result, sheet product.Sheet, tiltDeg float64) Job {
 	j.Hours = lay + board
 	j.Working = w
 	return j
+}
+
+// PassesTo is how many passes of a job a low of a depth takes, mm, shrinkage counted in.
+func (j Job) PassesTo(deepestMM float64, sheet product.Sheet) int {
+	return int(math.Ceil(deepestMM/(1-sheet.ShrinkagePct/100)/j.PassMM - 1e-9))
 }
 
 // usualPassMM is the thickness of a pass where the sheet is silent.
@@ -96,8 +101,10 @@ type Outlook struct {
 	LeftLow  int     `json:"leftLow"`
 	LeftHigh int     `json:"leftHigh"`
 	HoursL   float64 `json:"hoursLeft"`
-	Allowed  float64 `json:"allowed"`
-	Enough   bool    `json:"enough"`
+	// NextH is what the next round takes, h, 0 if it is fair enough.
+	NextH   float64 `json:"nextH"`
+	Allowed float64 `json:"allowed"`
+	Enough  bool    `json:"enough"`
 	// Course is what was found round by round, and what the rounds left will find.
 	Course []Found `json:"course"`
 	// StopAfter is the round after which another one takes fewer lows away in an hour
@@ -185,6 +192,9 @@ func Ahead(rounds []Round, areaM2 float64, c Class) Outlook {
 		next := at * out.Ratio
 		h := last.Hours * math.Max(0.5, math.Pow(out.Ratio, float64(n)/2))
 		out.HoursL += h
+		if n == 1 {
+			out.NextH = h
+		}
 		if out.StopAfter == 0 && h > 0 && (at-next)/h < c.Worth {
 			out.StopAfter = last.N + n - 1
 		}

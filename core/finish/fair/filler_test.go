@@ -45,6 +45,7 @@ func TestRoundsDecline(t *testing.T) {
 	assert.False(t, o.Enough)
 	want := 5 * (math.Max(0.5, math.Sqrt(o.Ratio)) + math.Max(0.5, o.Ratio) + 0.5)
 	assert.InDelta(t, want, o.HoursL, 0.1)
+	assert.InDelta(t, 5*math.Max(0.5, math.Sqrt(o.Ratio)), o.NextH, 1e-9)
 	// With 12 h for the last round the next takes 10 lows in 8.5 h, the one after 5 in 6.
 	rounds[2].Hours = 12
 	assert.Equal(t, 4, Ahead(rounds, 10, c).StopAfter, "less than a low an hour")

@@ -74,7 +74,7 @@ func Walk(lines []Line, edgeM, spacingM, limitMM, errorMM float64) (Walked, erro
 	out.patch(lines, spacingM, max(seenMM, errorMM))
 	for k, r := range out.Lines {
 		if r.LitresPerM > 0 { // the joints' doubt in the share of what is filled
-			share := lineLitres(r, spacingM) / r.LitresPerM
+			share := litres(r.FillMM, spacingM) / r.LitresPerM
 			out.LowL += r.LitresPerMLow * share * lines[k].WidthM
 			out.HighL += r.LitresPerMHigh * share * lines[k].WidthM
 		}
@@ -88,8 +88,6 @@ func (l Line) named(k int) string {
 	}
 	return fmt.Sprintf("line %d", k+1)
 }
-
-func lineLitres(r EdgeResult, spacing float64) float64 { return litres(r.FillMM, spacing) }
 
 // run is a stretch of a line that wants filling.
 type run struct{ line, from, to, patch int }

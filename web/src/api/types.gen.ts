@@ -3816,6 +3816,8 @@ export interface components {
             /** Format: int64 */
             leftLow: number;
             /** Format: double */
+            nextH: number;
+            /** Format: double */
             ratio: number;
             /** Format: int64 */
             stopAfter: number;
