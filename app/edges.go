@@ -1,29 +1,36 @@
 package app
 
 import (
+	"context"
 	"errors"
+	"fmt"
 	"math"
 	"slices"
 	"strings"
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/parallel"
 	"allcoats/core/base/say"
+	"allcoats/core/boat/outline"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/finish/fair"
+	"allcoats/core/geometry/polygon"
 	"allcoats/core/job/scheme"
-	"allcoats/core/physics/cure"
+	"allcoats/core/readiness/climate"
+	"allcoats/core/readiness/field"
+	"allcoats/formats"
 )
 
 func newFairing(r Readings) Fairing {
-	return Fairing{Readings: r, Depth: [][]*float64{}, Heights: [][]*float64{}, Curves: []FairCurve{}, Jobs: []FairJob{}, Patches: []FairPatch{}, Notes: []say.Sentence{}}
+	return Fairing{Readings: r, Depth: [][]*float64{}, Heights: [][]*float64{}, Curves: []FairCurve{}, Jobs: []FairJob{}, Contours: []fair.Contour{}, Patches: []FairPatch{}, Notes: []say.Sentence{}}
 }
 
-// walked works lines out that were read placement by placement. The edge is the batten of the
-// target too.
+// walked works out lines that were read placement by placement, and lows that were circled. The edge
+// is the batten of the target too.
 func (o outlook) walked(surfaceID string, r Readings) (Fairing, error) {
 	out := newFairing(r)
 	class, known := fair.ClassByKey(r.Class)
@@ -32,31 +39,36 @@ func (o outlook) walked(surfaceID string, r Readings) (Fairing, error) {
 		bad.Add("class", "choose how fair it is to be")
 	}
 	bad.Range("round", float64(r.Round), 1, 100, "rounds")
-	got, err := fair.Walk(r.Lines, r.BattenM, r.SpacingM, max(0.05, class.GapMM), r.ErrorMM)
+	f := o.surface(surfaceID)
+	got, err := fair.Walk(fair.WalkRequest{Lines: r.Lines, Lows: r.Lows, Hard: f.Findings.HardLines, EdgeM: r.BattenM, SpacingM: r.SpacingM, LimitMM: max(0.05, class.GapMM), ErrorMM: r.ErrorMM})
 	bad.Under("", renamed(err))
 	if err := bad.Err(); err != nil {
 		return out, err
 	}
-	if f := o.surface(surfaceID); got.AreaM2 > fair.OffSurface*f.Area.AreaM2 {
+	if got.AreaM2 > fair.OffSurface*f.Area.AreaM2 {
 		return out, fault.At("lines", "the lines stand for %.3g m² and %s has %.3g: they are not all on it", got.AreaM2, f.Name, f.Area.AreaM2)
 	}
-	out.Result = FairFigures{FillL: got.FillL, FillM2: got.FillM2, MaxFillMM: got.DeepestMM, BeforeMM: got.BeforeMM, AfterMM: got.AfterMM, TargetMM: class.GapMM, AreaM2: got.AreaM2}
-	if got.TiltsNotObserved > 0 {
+	out.Result = FairFigures{FillL: got.Need.FillL, FillM2: got.Need.FillM2, MaxFillMM: got.Need.DeepestMM, BeforeMM: got.BeforeMM, AfterMM: got.AfterMM, TargetMM: class.GapMM, AreaM2: got.AreaM2}
+	if got.HighL > got.Need.FillL || got.LowL < got.Need.FillL {
 		out.Result.LowL, out.Result.HighL = got.LowL, got.HighL
 	}
 	for _, l := range got.Lines {
 		out.Depth, out.Heights = append(out.Depth, pointers(l.FillMM)), append(out.Heights, pointers(l.HeightsMM))
 	}
-	out.Notes = got.Notes
-	for _, p := range got.Patches {
-		out.Patches = append(out.Patches, FairPatch{p, []int{}})
+	out.Notes, out.Contours, out.chart = got.Notes, got.Chart.Contours(r.ErrorMM), got.Chart
+	out.patched(got.Patches)
+	if len(r.Lines) > 0 && got.Need.DeepestMM > r.MaxFillMM {
+		out.Short = say.Of("The deepest low wants %.1f mm, and at most %.1f mm may be filled: build it up structurally first, or be content with less fair.", got.Need.DeepestMM, r.MaxFillMM)
 	}
-	if got.DeepestMM > r.MaxFillMM {
-		out.Short = say.Of("The deepest low wants %.1f mm, and at most %.1f mm may be filled: build it up structurally first, or be content with less fair.", got.DeepestMM, r.MaxFillMM)
-	}
-	o.fillerOf(&out, surfaceID, fair.Result{FillL: got.FillL, FillM2: got.FillM2, MaxFillMM: got.DeepestMM})
+	o.fillerOf(&out, surfaceID, got.Need)
 	out.Says = out.says(class)
 	return out, nil
+}
+
+func (f *Fairing) patched(patches []fair.Patch) {
+	for _, p := range patches {
+		f.Patches = append(f.Patches, FairPatch{p, []int{}})
+	}
 }
 
 // renamed gives the faults of edges the names that readings have, what is the same of all lines once.
@@ -86,53 +98,72 @@ func pointers(v []float64) []*float64 {
 	return out
 }
 
-// Working hours of a day at which passes are laid where nothing else is said.
-const fairFromH, fairToH = 8, 17
+// readyFutures is in how many futures a filling is played.
+const readyFutures = 24
 
-// filledBy is when the last pass of a filling may be sanded, by the sheet's clock over the surface's
-// own weather: every pass is laid in a day's working hours, the next when it may be boarded. nil
-// where the weather known does not reach.
-func (o outlook) filledBy(surfaceID string, sheet product.Sheet, j fair.Job) *time.Time {
-	if len(sheet.Sandable) == 0 || j.Passes == 0 {
-		return nil
-	}
-	w := o.climate.Surface[surfaceID]
-	clock := cure.Clock{Table: sheet.Sandable, FloorC: sheet.MinCureC}
-	path := w.Path(sheet.Humidity)
-	at := o.now
-	for range j.Passes {
-		at = o.worked(at, j.Hours/float64(j.Passes))
-		ready := clock.Run(path, at, 1).Reached
-		if ready == nil {
-			return nil
+// readied fills in when the last pass of a filling may be sanded, over the forecast, and in nine of
+// ten futures.
+func (o outlook) readied(surfaceID string, j *FairJob, sheet product.Sheet, hard *product.Sheet) {
+	var all []fair.Pass
+	add := func(n int, hours float64, s product.Sheet) {
+		job, _, err := o.fieldJob(s, VerdictQuery{SurfaceID: surfaceID, Method: "blade"})
+		if err != nil {
+			return
 		}
-		at = *ready
+		job.Apply = time.Duration(math.Min(2, hours/float64(max(1, n))) * float64(time.Hour))
+		for range n {
+			all = append(all, fair.Pass{Sheet: s, Job: job, WorkH: hours / float64(n)})
+		}
 	}
-	return &at
+	if j.Under != nil {
+		add(j.Under.Passes, j.Under.Hours, *hard)
+	}
+	add(j.Passes, j.Hours, sheet)
+	if len(all) == 0 {
+		return
+	}
+	ready := func(w field.Weather) *time.Time {
+		return fair.Ready(all, w, o.survey.Boat.Week, o.s.Loc, o.now)
+	}
+	if j.Ready = ready(o.climate.Surface[surfaceID]); j.Ready != nil {
+		j.Days = j.Ready.Sub(o.now).Hours() / 24
+	}
+	boat, f := o.boat, o.futures()
+	boat.Surfaces = slices.DeleteFunc(slices.Clone(boat.Surfaces), func(s climate.Surface) bool { return s.ID != surfaceID })
+	boat.Memory = nil
+	days := make([]float64, readyFutures)
+	_ = parallel.Each(context.Background(), readyFutures, nil, func(_, i int) {
+		days[i] = math.Inf(1)
+		if at := ready(boat.Ahead(f.Make(futuresSeed, uint64(i), nil))[surfaceID]); at != nil {
+			days[i] = at.Sub(o.now).Hours() / 24
+		}
+	})
+	slices.Sort(days)
+	if late := days[readyFutures*9/10]; !math.IsInf(late, 1) {
+		j.LateDays = late
+	}
 }
 
-// worked is when so many hours of work are done that begin at an instant or the next working hour.
-func (o outlook) worked(at time.Time, hours float64) time.Time {
-	for hours > 1e-9 {
-		day := at.In(o.s.Loc)
-		from := time.Date(day.Year(), day.Month(), day.Day(), fairFromH, 0, 0, 0, o.s.Loc)
-		to := from.Add((fairToH - fairFromH) * time.Hour)
-		if at.Before(from) {
-			at = from
+// hardUnder is the filler of the library that goes under a light one where it is deep: heavier, and
+// laid thicker.
+func (o outlook) hardUnder(light product.Sheet) (string, *product.Sheet) {
+	kgL := func(s product.Sheet) float64 { return s.BaseKgL }
+	best := ""
+	for id, s := range o.products {
+		if s.Kind.Info().Filler && s.MaxPassMM > light.MaxPassMM && kgL(s) > kgL(light) && (best == "" || s.Name < o.products[best].Name) {
+			best = id
 		}
-		if !at.Before(to) {
-			at = from.AddDate(0, 0, 1)
-			continue
-		}
-		h := math.Min(hours, to.Sub(at).Hours())
-		at, hours = at.Add(time.Duration(h*float64(time.Hour))), hours-h
 	}
-	return at
+	if best == "" {
+		return "", nil
+	}
+	s := o.products[best]
+	return best, &s
 }
 
 // primed puts what must lie under a filling on bare metal before it, and what closes it after it,
 // on the same patches, where nothing on or to come does so.
-func (o outlook) primed(surfaceID string, at *step.Where, steps []craft.Step) ([]craft.Step, map[string]string) {
+func (o outlook) primed(surfaceID, key string, at *step.Where, steps []craft.Step) ([]craft.Step, map[string]string) {
 	f := o.surface(surfaceID)
 	roles := map[string]string{}
 	under, over := f.Substrate.Info().Metal, true
@@ -155,11 +186,11 @@ func (o outlook) primed(surfaceID string, at *step.Where, steps []craft.Step) ([
 		}
 		roles[role] = id
 		roller, _ := film.MethodByKey("brush")
-		return craft.Coats(steps[0].Key+"-"+role, role, 1, o.products[id].Film.TypicalUm, roller, 0, say.Of("%s", how)).At(at).First(), true
+		return craft.Coats(key+"-"+role, role, 1, o.products[id].Film.TypicalUm, roller, 0, say.Of("%s", how)).At(at).First(), true
 	}
 	if under {
 		if s, ok := add("under", product.MetalPrimer, "on the bright metal of the lows, the same day; filler does not hold on bare metal"); ok {
-			bright := craft.Work(steps[0].Key+"-bright", "sand it bright", say.Of("the lows, to bright metal with fresh paper that is kept for it; wipe, and prime it the same day"), 0, 0).With(80, 0).At(at).First()
+			bright := craft.Work(key+"-bright", "sand it bright", say.Of("the lows, to bright metal with fresh paper that is kept for it; wipe, and prime it the same day"), 0, 0).With(80, 0).At(at).First()
 			steps = append([]craft.Step{bright, s}, steps...)
 		}
 	}
@@ -173,4 +204,46 @@ func (o outlook) primed(surfaceID string, at *step.Where, steps []craft.Step) ([
 		}
 	}
 	return steps, roles
+}
+
+// PatchTemplate draws a patch of a set of readings at 1:1, to be taped to the hull: a line for each
+// depth, as one sees them standing before it. Formats are those of Template.
+func (a *App) PatchTemplate(ctx context.Context, id, patch, format string) (TemplateFile, error) {
+	row, err := a.store.Read(ctx).Fairing(ctx, id)
+	if err != nil {
+		return TemplateFile{}, err
+	}
+	view, err := a.Fairing(ctx, row.SurfaceID, id)
+	if err != nil {
+		return TemplateFile{}, err
+	}
+	k := slices.IndexFunc(view.Now.Patches, func(p FairPatch) bool { return p.Name == patch })
+	if k < 0 {
+		return TemplateFile{}, fault.At("patch", "is no patch of these readings")
+	}
+	p := view.Now.Patches[k]
+	t := formats.Template{Title: fmt.Sprintf("%s, %s", view.Surface.Name, p.Name)}
+	seen := func(q outline.Point) polygon.Point {
+		out := polygon.Point{X: q.X, Y: q.Y}
+		if !outline.Up(p.View) {
+			out.Y = -out.Y
+		}
+		if p.View == outline.PortSide { // the bow to the left
+			out.X = -out.X
+		}
+		return out
+	}
+	for _, c := range view.Now.chart.Of(p.Patch, view.Now.ErrorMM) {
+		rings := make([]polygon.Ring, len(c.Rings))
+		for i, r := range c.Rings {
+			for _, q := range r {
+				rings[i] = append(rings[i], seen(q))
+			}
+		}
+		t.Pieces = append(t.Pieces, formats.Piece{Name: fmt.Sprintf("%g mm", c.DepthMM), Shape: polygon.FromRings(rings)})
+	}
+	if len(t.Pieces) == 0 {
+		return TemplateFile{}, fault.At("patch", "is nowhere deeper than a reading may be out")
+	}
+	return templateFile(t, "patch", format)
 }

@@ -2,13 +2,18 @@ package app_test
 
 import (
 	"testing"
+	"time"
 
 	"allcoats/app"
 	"allcoats/core/boat/area"
+	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
+	"allcoats/core/job/logbook"
+	"allcoats/core/job/task"
+	"allcoats/demo"
 	"allcoats/instruments"
 
 	"github.com/stretchr/testify/assert"
@@ -49,7 +54,7 @@ func TestWalkedLinesBecomePatches(t *testing.T) {
 		products[p.ID] = p.Sheet
 	}
 	for _, s := range b.Steps {
-		if s.Origin == nil || s.Work == step.Sand {
+		if s.Origin == nil || s.ProductID == "" {
 			continue
 		}
 		kinds = append(kinds, products[s.ProductID].Kind)
@@ -62,11 +67,80 @@ func TestWalkedLinesBecomePatches(t *testing.T) {
 	}
 	hours := 0.0
 	for _, k := range b.Tasks {
-		if k.Work == step.Fair || k.ProductID == now.ProductID {
+		if k.Work == step.Fair || k.Work == step.Sand && k.Of == now.Jobs[0].Passes && k.StepID != "" && k.What == "key with 60" {
 			hours += k.LeftH
 		}
 	}
 	assert.InEpsilon(t, now.Jobs[0].Hours, hours, 0.05, "the plan books the hours that Fairing says")
+
+	// A logged round does all of its passes; what is counted over the primer is filled one by one.
+	log := func(e logbook.Entry) {
+		e.SurfaceID = f.ID
+		must(a.AddEntry(ctx, app.NewEntry{Entry: e}))
+	}
+	when := demo.Now
+	entry := func(kind step.Work, product string, r *logbook.Round) {
+		when = when.Add(time.Hour)
+		log(logbook.Entry{Kind: kind, StartedAt: when.Add(-30 * time.Hour), ProductID: product, Hours: 3, Litres: 0.4, Detail: logbook.Detail{Round: r, Early: "the trial of a test"}})
+	}
+	of := map[product.Kind]string{}
+	for id, sheet := range products {
+		of[sheet.Kind] = id
+	}
+	for _, s := range b.Steps {
+		if products[s.ProductID].Kind == product.MetalPrimer {
+			log(logbook.Entry{Kind: step.Coat, StepID: s.ID, ProductID: s.ProductID, StartedAt: when.Add(-30 * time.Hour), Hours: 1})
+		}
+	}
+	entry(step.Fair, "", &logbook.Round{N: 1, Lows: 12, Pinholes: 40})
+	tookH := 0.0
+	for _, k := range must(a.BuildUp(ctx, f.ID)).Tasks {
+		if k.Work == step.Fair {
+			assert.Equal(t, task.Done, k.State, "pass %d of %d", k.N, k.Of)
+			tookH += k.TookH
+		}
+	}
+	assert.InDelta(t, 3, tookH, 1e-9)
+	v = must(a.Fairing(ctx, f.ID, now.ID))
+	require.Len(t, v.Rounds, 1)
+	assert.Nil(t, v.Spots, "no primer over it yet")
+	_, err := a.PlanSpots(ctx, f.ID)
+	assert.Equal(t, "round", path(t, err))
+	entry(step.Coat, of[product.HighBuild], nil)
+	v = must(a.Fairing(ctx, f.ID, now.ID))
+	require.NotNil(t, v.Spots)
+	assert.Contains(t, v.Spots.Says.String(), "mist a guide coat on")
+	entry(step.Inspect, "", &logbook.Round{N: 2, Pinholes: 60, By: "guide coat"})
+	v = must(a.Fairing(ctx, f.ID, now.ID))
+	assert.Len(t, v.Rounds, 1, "a look over the primer is no round of lows")
+	assert.Contains(t, v.Spots.Says.String(), "Fill 60 pinholes one by one, about 0.5 h")
+	b = must(a.PlanSpots(ctx, f.ID))
+	spots := 0
+	for _, s := range b.Steps {
+		if s.Where != nil && s.Where.Name == "pinholes of look 2" {
+			spots++
+			assert.InDelta(t, 0.024, s.Where.AreaM2(4), 1e-6, "4 cm² each")
+		}
+	}
+	assert.Equal(t, 3, spots, "fill, prime, look again")
+	entry(step.Inspect, "", &logbook.Round{N: 3, Pinholes: 60, Verdict: logbook.FairEnough})
+	assert.Contains(t, must(a.Fairing(ctx, f.ID, now.ID)).Spots.Says.String(), "stop, and go on")
+
+	// A patch at 1:1: its depths, on pages.
+	paper := must(a.PatchTemplate(ctx, now.ID, now.Patches[0].Name, "svg"))
+	assert.Contains(t, string(paper.Data), "mm</text>")
+	_, err = a.PatchTemplate(ctx, now.ID, "elsewhere", "pdf")
+	assert.Equal(t, "patch", path(t, err))
+
+	// Marked on the map, with a chine drawn across her, nothing is filled over the chine.
+	before := must(a.PreviewFairing(ctx, f.ID, r)).Result.FillL
+	side := outline.PortSide
+	r.Lines[0].On = &fair.Track{View: side, From: outline.Point{X: 2, Y: 1}, To: outline.Point{X: 5, Y: 1}}
+	r.Lows = []fair.Low{{View: side, By: "hand", DepthMM: 4, Points: []outline.Point{{X: 3, Y: 2}, {X: 3.3, Y: 2}, {X: 3.3, Y: 2.3}}}}
+	placed := must(a.PreviewFairing(ctx, f.ID, r))
+	assert.InDelta(t, before+0.045*4/2, placed.Result.FillL, 1e-6)
+	assert.NotEmpty(t, placed.Contours)
+	r.Lows, r.Lines[0].On = nil, nil
 
 	// End to end the joints' tilt is not known, and said.
 	for k := range r.Lines {
@@ -83,7 +157,7 @@ func TestWalkedLinesBecomePatches(t *testing.T) {
 	require.NotEmpty(t, ends.Notes)
 	assert.Contains(t, ends.Notes[0].String(), "overlapping by half")
 	r.Lines[0].WidthM = 3
-	_, err := a.PreviewFairing(ctx, f.ID, r)
+	_, err = a.PreviewFairing(ctx, f.ID, r)
 	assert.Equal(t, "lines", path(t, err), "more than the side has")
 	r.Lines[0].WidthM, r.BattenM = 0.2, 0.05
 	_, err = a.PreviewFairing(ctx, f.ID, r)

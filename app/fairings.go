@@ -19,6 +19,7 @@ import (
 	"allcoats/core/finish/craft"
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/logbook"
+	"allcoats/core/job/task"
 	"allcoats/core/physics/cure"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -39,6 +40,9 @@ type Readings struct {
 	RowBreaks []int        `json:"rowBreaks,omitempty"` // rows of a chine
 	// Lines are where the edge was laid, placement by placement; they stand in the place of Gaps.
 	Lines []fair.Line `json:"lines,omitempty"`
+	// Lows are circled on the map instead of read. On is where the first row of Gaps lies.
+	Lows []fair.Low  `json:"lows,omitempty"`
+	On   *fair.Track `json:"on,omitempty"`
 	// ErrorMM is what a reading may be out: less is not filled.
 	ErrorMM float64 `json:"errorMM,omitempty"`
 	fair.Limits
@@ -77,12 +81,17 @@ func (r Readings) grid() (fair.Grid, error) {
 }
 
 // FairJob is the filling by a school, with what it puts into the build-up. Ready is when the last
-// pass may be sanded, begun at the next working hour; nil where the weather known does not reach.
+// pass may be sanded, begun at the next hour that goes; nil where the weather known does not reach.
+// LateDays are those that nine of ten futures stay within, 0 if they do not within ten days.
 type FairJob struct {
 	fair.Job
 	Ready    *time.Time `json:"ready,omitempty"`
 	Days     float64    `json:"days"`
-	Handover *Handover  `json:"handover,omitempty"`
+	LateDays float64    `json:"lateDays"`
+	// Batches are the pots of the first pass of the light filler, as the bench has them.
+	Batches  *mix.Batches `json:"batches,omitempty"`
+	Hard     string       `json:"hard"` // the name of what goes under
+	Handover *Handover    `json:"handover,omitempty"`
 }
 
 // FairPatch is a low with the passes that each school, in their order, takes on it.
@@ -117,11 +126,12 @@ type Fairing struct {
 	Result FairFigures    `json:"result"`
 	Curves []FairCurve    `json:"curves"`
 	Jobs   []FairJob      `json:"jobs"`
-	// Batches are the pots of the first pass at today's temperature.
-	Batches  *mix.Batches `json:"batches,omitempty"`
-	Product  string       `json:"product"`
-	CureH    float64      `json:"cureH"`
-	SurfaceC float64      `json:"surfaceC"`
+	// Contours are the depths drawn on the boat's map, or on a drawing of their own.
+	Contours []fair.Contour `json:"contours"`
+	chart    fair.Chart
+	Product  string  `json:"product"`
+	CureH    float64 `json:"cureH"`
+	SurfaceC float64 `json:"surfaceC"`
 	// Stand says which stiffness of filler the face wants.
 	Stand string `json:"stand"`
 	// Short says where the limits do not admit a surface as fair as is wanted.
@@ -155,7 +165,9 @@ type FairingView struct {
 	Outlook fair.Outlook `json:"outlook"`
 	// RoundsSay is whether to go on: how many rounds, for what, and what other finishes want.
 	RoundsSay say.Sentence `json:"roundsSay"`
-	Lows      []Defect     `json:"lows"` // pinned on the map instead of measured
+	// Spots are the rounds over the primer, nil while none is on.
+	Spots *Spots   `json:"spots,omitempty"`
+	Lows  []Defect `json:"lows"` // pinned on the map instead of measured
 }
 
 // FairingSet is a set of readings in the list.
@@ -167,14 +179,16 @@ type FairingSet struct {
 
 // fairing works readings out on a surface.
 func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
-	if len(r.Lines) > 0 {
+	if len(r.Lines) > 0 || len(r.Gaps) == 0 && len(r.Lows) > 0 {
 		return o.walked(surfaceID, r)
 	}
 	g, err := r.grid()
 	if err != nil {
 		return Fairing{}, err
 	}
-	if f := o.surface(surfaceID); g.NY > 1 && g.AreaM2() > fair.OffSurface*f.Area.AreaM2 {
+	f := o.surface(surfaceID)
+	g = g.Hardened(r.On, f.Findings.HardLines)
+	if g.NY > 1 && g.AreaM2() > fair.OffSurface*f.Area.AreaM2 {
 		return Fairing{}, fault.At("spacingM", "the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)
 	}
 	out := newFairing(r)
@@ -183,8 +197,15 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 		return out, err
 	}
 	class, _ := fair.ClassByKey(r.Class)
-	out.Result = FairFigures{FillL: got.FillL, GrindL: got.GrindL, FillM2: got.FillM2, GrindM2: got.GrindM2, MaxFillMM: got.MaxFillMM, MaxGrind: got.MaxGrind,
+	chart, patches, err := fair.FitChart(g, got, r.On, r.Lows, r.ErrorMM)
+	if err != nil {
+		return out, err
+	}
+	need := chart.Need(patches)
+	out.Result = FairFigures{FillL: need.FillL, GrindL: got.GrindL, FillM2: need.FillM2, GrindM2: got.GrindM2, MaxFillMM: need.DeepestMM, MaxGrind: got.MaxGrind,
 		BeforeMM: got.BeforeMM, AfterMM: got.AfterMM, TargetMM: class.GapMM, AreaM2: g.AreaM2()}
+	out.Contours, out.chart = chart.Contours(r.ErrorMM), chart
+	out.patched(patches)
 	for y := range g.NY {
 		row, heights := make([]*float64, g.NX), make([]*float64, g.NX)
 		for x := range g.NX {
@@ -219,14 +240,14 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 		out.Short = say.Of("Within these limits it stays %.1f mm off where %.1f mm are wanted. At reading %d of row %d another %.1f mm of filler would be needed, or a softer curve.",
 			got.AfterMM, class.GapMM, at%g.NX+1, at/g.NX+1, extra)
 	}
-	o.fillerOf(&out, surfaceID, got)
+	o.fillerOf(&out, surfaceID, need)
 	out.Says = out.says(class)
 	return out, nil
 }
 
 // fillerOf reckons the filler of a fairing: the product chosen, or the first filler of
 // the library.
-func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
+func (o outlook) fillerOf(out *Fairing, surfaceID string, need fair.Need) {
 	sheet, ok := o.products[out.ProductID]
 	if !ok {
 		ids := []string{}
@@ -256,31 +277,38 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, got fair.Result) {
 		out.CureH = 0
 	}
 	f := o.surface(surfaceID)
+	hardID, hard := o.hardUnder(sheet)
 	for _, s := range fair.Schools {
-		j := FairJob{Job: s.Fill(got, sheet, f.Tilt(f.Part))}
-		if j.Ready = o.filledBy(surfaceID, sheet, j.Job); j.Ready != nil {
-			j.Days = j.Ready.Sub(o.now).Hours() / 24
+		j := FairJob{Job: s.Fill(need, sheet, hard, fair.Face{TiltDeg: f.Tilt(f.Part), Access: f.accessFactor()})}
+		if j.Under != nil {
+			j.Under.ProductID, j.Hard = hardID, hard.Name
 		}
+		o.readied(surfaceID, &j, sheet, hard)
 		for i, p := range out.Patches {
-			out.Patches[i].Passes = append(p.Passes, j.PassesTo(p.DeepestMM, sheet))
+			out.Patches[i].Passes = append(p.Passes, j.PassesTo(p.DeepestMM, sheet, hard))
+		}
+		if litres := j.Litres / float64(max(1, j.Passes)); litres > 0 {
+			one := step.Step{Work: step.Fair, Coats: 1, DFTUm: 1000, Method: "blade", Sheet: sheet, Detail: step.Detail{Where: &step.Where{Name: "lows", Patches: []step.Patch{{Name: "lows", AreaM2: need.FillM2}}}}}
+			layH, _ := o.reckoned(today.Surface{ID: surfaceID}, one)
+			rate, _ := o.rate(out.ProductID, litres, layH)
+			if b, err := o.share(sheet, litres, rate, o.potC()); err == nil {
+				j.Batches = &b
+			}
 		}
 		j.Handover = o.handFair(surfaceID, *out, j.Job)
 		out.Jobs = append(out.Jobs, j)
 	}
 	out.Stand = mix.Stands(f.Tilt(f.Part))
-	if first := out.Jobs[0]; first.Litres > 0 {
-		litres := first.Litres / float64(max(1, first.Passes))
-		layH, _ := o.reckoned(today.Surface{ID: surfaceID}, step.Step{Work: step.Fair, Coats: 1, DFTUm: 1000, Method: "blade", Sheet: sheet, Detail: step.Detail{Where: &step.Where{Name: "lows", Patches: []step.Patch{{Name: "lows", AreaM2: out.Result.FillM2}}}}})
-		rate, _ := o.rate(out.ProductID, litres, layH)
-		if b, err := o.share(sheet, litres, rate, o.potC()); err == nil {
-			out.Batches = &b
-		}
-	}
 }
 
 // says answers how much, how many passes, and whether it is fair enough.
 func (f Fairing) says(c fair.Class) say.Sentence {
-	if f.Result.BeforeMM <= c.GapMM {
+	guessed := len(f.Patches) > 0 && !slices.ContainsFunc(f.Patches, func(p FairPatch) bool { return !p.Circled })
+	if guessed {
+		return say.Sentence{say.Text("Fill about "), say.Val(f.Result.FillL, "L"), say.Text(" in %d %s, the deepest about ", len(f.Patches), plural(len(f.Patches), "low", "lows")), say.Val(round1(f.Result.MaxFillMM), "mm"),
+			say.Text(" by guess: lay an edge over that one before you mix.")}
+	}
+	if len(f.Patches) == 0 && f.Result.BeforeMM <= c.GapMM {
 		return say.Sentence{say.Text("It is fair enough for a %s: ", c.Name), say.Val(round1(f.Result.BeforeMM), "mm"), say.Text(" under a straightedge a metre long, and "), say.Val(c.GapMM, "mm"), say.Text(" are allowed.")}
 	}
 	out := say.Sentence{say.Text("Fill "), say.Val(f.Result.FillL, "L")}
@@ -289,6 +317,9 @@ func (f Fairing) says(c fair.Class) say.Sentence {
 		out = append(out, say.Text(" in one patch"))
 	case n > 1:
 		out = append(out, say.Text(" in %d patches", n))
+	}
+	if len(f.Patches) > 0 {
+		out = append(out, say.Text(" and leave the rest"))
 	}
 	if f.Result.GrindL > 0.001 {
 		out = append(out, say.Text(" and grind off at most "), say.Val(round1(f.Result.MaxGrind), "mm"))
@@ -311,7 +342,9 @@ func (a *App) Fairing(ctx context.Context, surfaceID, setID string) (FairingView
 	if err != nil {
 		return FairingView{}, err
 	}
-	out := FairingView{Surface: o.surface(surfaceID), Classes: fair.Classes, Sets: []FairingSet{}, Rounds: o.rounds(surfaceID), Lows: []Defect{}}
+	out := FairingView{Surface: o.surface(surfaceID), Classes: fair.Classes, Sets: []FairingSet{}, Lows: []Defect{}}
+	all, primed := o.rounds(surfaceID)
+	out.Rounds = slices.DeleteFunc(slices.Clone(all), func(r fair.Round) bool { return r.Primed })
 	rows, err := q.Fairings(ctx, surfaceID)
 	if err != nil {
 		return out, err
@@ -336,68 +369,16 @@ func (a *App) Fairing(ctx context.Context, surfaceID, setID string) (FairingView
 	}
 	out.Outlook = fair.Ahead(out.Rounds, out.Surface.Area.AreaM2, class)
 	out.RoundsSay = out.roundsSay(class)
-	all, err := defects(ctx, q, f.BoatID)
-	for _, d := range all {
-		if d.SurfaceID == surfaceID && d.Kind == "low" && d.State != "filled" && d.State != "done" {
+	if primed {
+		out.Spots = o.spots(surfaceID, slices.DeleteFunc(all, func(r fair.Round) bool { return !r.Primed }), class)
+	}
+	pinned, err := defects(ctx, q, f.BoatID)
+	for _, d := range pinned {
+		if taken := out.Now != nil && slices.ContainsFunc(out.Now.Lows, func(l fair.Low) bool { return l.DefectID == d.ID }); d.SurfaceID == surfaceID && d.Kind == "low" && d.Repair.Open && d.State != "filled" && !taken {
 			out.Lows = append(out.Lows, d)
 		}
 	}
 	return out, err
-}
-
-// roundsSay answers whether it is fair enough, else what the next round takes and how many are left.
-func (v FairingView) roundsSay(c fair.Class) say.Sentence {
-	o := v.Outlook
-	if len(v.Rounds) == 0 {
-		return say.Of("No round of fairing is logged on this surface yet.")
-	}
-	took := 0.0
-	for _, r := range v.Rounds {
-		took += r.Hours
-	}
-	last := v.Rounds[len(v.Rounds)-1]
-	if o.Enough {
-		return append(say.Of("Fair enough for a %s: stop. %d %s found, %.1f are allowed; it took ", c.Name, last.Lows, plural(last.Lows, "low was", "lows were"), o.Allowed), say.Val(round1(took), "h"), say.Text("."))
-	}
-	if o.Left == 0 {
-		return append(say.Of("Fill what the last round found and look once more: few enough for a %s should be left. So far ", c.Name), say.Val(round1(took), "h"), say.Text("."))
-	}
-	out := say.Sentence{say.Text("One more round: about "), say.Val(round1(o.NextH), "h"), say.Text(" for %.0f %% of the lows that are left. A %s wants %s", 100*(1-o.Ratio), c.Name, rangeOf(o))}
-	for _, other := range fair.Classes {
-		if other.Key != c.Key {
-			if n := fair.Ahead(v.Rounds, v.Surface.Area.AreaM2, other); n.Enough {
-				out = append(out, say.Text(", a %s none", other.Name))
-			} else {
-				out = append(out, say.Text(", a %s %d", other.Name, n.Left))
-			}
-		}
-	}
-	return append(out, say.Text(". So far "), say.Val(round1(took), "h"), say.Text(", about "), say.Val(round1(o.HoursL), "h"), say.Text(" to come."))
-}
-
-func rangeOf(o fair.Outlook) string {
-	if o.LeftLow == o.LeftHigh {
-		return fmt.Sprint(o.Left)
-	}
-	return fmt.Sprintf("%d (%d to %d)", o.Left, o.LeftLow, o.LeftHigh)
-}
-
-func plural(n int, one, many string) string {
-	if n == 1 {
-		return one
-	}
-	return many
-}
-
-// rounds are the rounds of fairing in the log of a surface.
-func (o outlook) rounds(surfaceID string) []fair.Round {
-	out := []fair.Round{}
-	for _, e := range o.log[surfaceID] {
-		if r := e.Round; e.Kind == step.Fair && r != nil {
-			out = append(out, fair.Round{N: r.N, Lows: r.Lows, Pinholes: r.Pinholes, Litres: e.Litres, Hours: e.Hours, Grit: e.Grit})
-		}
-	}
-	return out
 }
 
 // PreviewFairing works readings out without storing them.
@@ -456,18 +437,31 @@ func (o outlook) handFair(surfaceID string, f Fairing, j fair.Job) *Handover {
 	}
 	blade, _ := film.MethodByKey("blade")
 	at := &step.Where{Name: fmt.Sprintf("lows of round %d", f.Round)}
-	for _, p := range f.Patches {
-		at.Patches = append(at.Patches, step.Patch{Name: p.Name, AreaM2: p.AreaM2})
+	deep := &step.Where{Name: fmt.Sprintf("deep lows of round %d", f.Round)}
+	for i, p := range f.Patches {
+		one := step.Patch{Name: p.Name, AreaM2: p.AreaM2}
+		at.Patches = append(at.Patches, one)
+		if f.Patches[i].DeepestMM > fair.DeepMM {
+			deep.Patches = append(deep.Patches, one)
+		}
 	}
-	if len(at.Patches) == 0 {
-		at.Patches = []step.Patch{{Name: "lows", AreaM2: f.Result.FillM2}}
+	pass := func(key, role string, n int, litres, lossPct, hours float64, s product.Sheet, where *step.Where) craft.Step {
+		um := 1000 * litres * (1 - lossPct/100) * s.VolumeSolidsPct / 100 / where.AreaM2(0) / float64(n)
+		c := craft.Coats(key, role, n, um, blade, hours/float64(n), say.Of("%s: %s", j.School.Name, j.School.Why)).At(where).First()
+		c.Work, c.LossPct, c.KeyGrit = step.Fair, lossPct, fair.BoardGrit
+		return c
 	}
-	um := 1000 * f.Result.FillL / (1 - sheet.ShrinkagePct/100) * sheet.VolumeSolidsPct / 100 / f.Result.FillM2 / float64(j.Passes)
-	one := craft.Coats(fmt.Sprintf("round-%d", f.Round), "main", j.Passes, um, blade, j.Hours/float64(j.Passes), say.Of("%s: %s", j.School.Name, j.School.Why)).At(at).First()
-	one.Work = step.Fair
-	one.LossPct = 100 * j.School.WastePct / (100 + j.School.WastePct)
-	steps, roles := o.primed(surfaceID, at, []craft.Step{one})
+	key := fmt.Sprintf("round-%d", f.Round)
+	steps := []craft.Step{pass(key, "main", j.Passes, j.Litres, j.LossPct, j.LayH, sheet, at)}
+	if u := j.Under; u != nil && len(deep.Patches) > 0 {
+		steps = append([]craft.Step{pass(key+task.HardKey, "hard", u.Passes, u.Litres, 0, u.LayH, o.products[u.ProductID], deep)}, steps...)
+	}
+	look := craft.Work(key+"-look", "guide coat, and count what it leaves", say.Of("a mist or dust of another colour, boarded off both ways: what stays coloured is low"), 0, 0).As(step.Inspect).At(at).First()
+	steps, roles := o.primed(surfaceID, key, at, append(steps, look))
 	roles["main"] = f.ProductID
+	if j.Under != nil {
+		roles["hard"] = j.Under.ProductID
+	}
 	return o.hand(surfaceID, "fairing", steps, roles)
 }
 

@@ -179,7 +179,12 @@ func (a *App) Template(ctx context.Context, surfaceID, format, panel string, pai
 	if panel != "" {
 		name = panel
 	}
-	out := TemplateFile{Name: name + "." + format}
+	return templateFile(t, name, format)
+}
+
+// templateFile draws a template in a format.
+func templateFile(t formats.Template, name, format string) (out TemplateFile, err error) {
+	out = TemplateFile{Name: name + "." + format}
 	switch format {
 	case "svg":
 		out.Kind = "image/svg+xml"

@@ -3,10 +3,13 @@ package demo
 import (
 	"context"
 	"fmt"
+	"math"
 	"time"
 
 	"allcoats/app"
 	"allcoats/core/base/calendar"
+	"allcoats/core/boat/outline"
+	"allcoats/core/boat/survey"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/logbook"
@@ -126,9 +129,20 @@ func faired(ctx context.Context, a *app.App, boatID string, now time.Time) error
 		edge := instruments.Battens{Seed: Seed, EdgeM: 1, SpacingM: 0.1}
 		var lines []fair.Line
 		for i, name := range []string{"over the boot-top", "a third up", "two thirds up", "below the rail"} {
-			lines = append(lines, edge.Line(name, 0.15*float64(i+1), 0.15, 3))
+			up := 0.15 * float64(i+1)
+			l := edge.Line(name, up, 0.15, 3)
+			l.On = &fair.Track{View: outline.PortSide, From: outline.Point{X: 1.4, Y: 0.08 + up}, To: outline.Point{X: 4.4, Y: 0.08 + up}}
+			lines = append(lines, l)
 		}
-		_, err := a.SetFairing(ctx, f.ID, "", 0, app.Readings{Round: 3, BattenM: edge.EdgeM, SpacingM: edge.SpacingM, RowsM: 0.15, Gaps: [][]*float64{}, Lines: lines, ErrorMM: 0.25,
+		f.Findings.HardLines = []survey.HardLine{{Kind: "chine", View: outline.PortSide, Points: []outline.Point{{X: 0.1, Y: 0.04}, {X: 3.5, Y: 0.08}, {X: 5.9, Y: 0.3}}}}
+		if _, err := a.EditSurface(ctx, f.ID, f.Version, f.SurfaceEdit); err != nil {
+			return err
+		}
+		low := fair.Low{Name: "under the hawse", View: outline.PortSide, By: "hand", DepthMM: 3}
+		for k := range 16 {
+			low.Points = append(low.Points, outline.Point{X: 5.3 + 0.22*math.Cos(math.Pi*float64(k)/8), Y: 0.6 + 0.14*math.Sin(math.Pi*float64(k)/8)})
+		}
+		_, err := a.SetFairing(ctx, f.ID, "", 0, app.Readings{Round: 3, BattenM: edge.EdgeM, SpacingM: edge.SpacingM, RowsM: 0.15, Gaps: [][]*float64{}, Lines: lines, Lows: []fair.Low{low}, ErrorMM: 0.25,
 			Limits: fair.Limits{MaxFillMM: 6, StiffnessM: 0.6}, Class: "show"})
 		return err
 	}

@@ -9,6 +9,10 @@ import (
 	"strings"
 	"testing"
 
+	"allcoats/core/film/step"
+	"allcoats/core/job/task"
+
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
@@ -85,11 +89,44 @@ func TestFairingOnThePhone(t *testing.T) {
 	for _, key := range strings.Fields("touching touching touching 2 4  touching 2 4 2 touching  4 2 touching touching touching") {
 		p.Press(key)
 	}
-	p.See("Placement 4, reading 1 of 5").See("from 1.00 m").Press("Find the fair surface").SeeIn("h1", "in one patch, deepest 2.5 mm: the gap goes from 4 mm to 1.5 mm")
-	p.SeeIn("[data-testid=patches]", "line 1, patch 1").Press("Plan it").SeeIn("h1", "coats make").See("lows of round 1")
+	p.See("Placement 4, reading 1 of 5").See("from 1.00 m")
+	// Marked on her outline, and a low circled beside it.
+	p.Press("Place line 1").See("Press where line 1 begins").onHull(0.3, 0.4, "click").See("Now press where line 1 ends").onHull(0.5, 0.4, "click").fits("the map")
+	p.Press("Circle a low").onHull(0.7, 0.4, "pointerdown").onHull(0.75, 0.4, "pointermove").onHull(0.75, 0.6, "pointermove").onHull(0.7, 0.6, "pointermove").onHull(0.7, 0.4, "pointerup").
+		Fill("Deepest, guessed", "3").Press("Find the fair surface").SeeIn("h1", "in 2 patches and leave the rest, deepest 3").SeeIn("h1", "the gap goes from 4 mm to 1.5 mm")
+	p.until("contours on her outline", `document.querySelectorAll("[data-testid=hull-map] [data-contour]").length >= 2`)
+	p.SeeIn("[data-testid=patches]", "line 1, patch 1").SeeIn("[data-testid=patches]", "low 1, by hand").Press("Plan it").SeeIn("h1", "coats make").See("lows of round 1")
 	require.NoError(t, p.Err())
-	p.Go(at + "/plan").Press("Season").See("fairing")
+	p.Go(at + "/plan").Press("Season").until("the fairing is planned", `document.querySelector("main").innerHTML.includes("fair with fairing compound")`)
 	// The round is logged, and is no longer to come.
 	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").Press("Log a round").Choose("What", "it was faired").Fill("Round", "1").Fill("Lows found", "1").Fill("Hours it took", "1").Press("Log it").See("lows")
 	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").SeeIn("h1", "Fair enough for a yard finish: stop")
+	b, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	survey, err := s.App.Survey(context.Background(), b[0].ID)
+	require.NoError(t, err)
+	passes := 0
+	for _, f := range survey.Surfaces {
+		if f.Name != "Topsides port" {
+			continue
+		}
+		build, err := s.App.BuildUp(context.Background(), f.ID)
+		require.NoError(t, err)
+		for _, k := range build.Tasks {
+			if k.Where == "lows of round 1" && k.Work == step.Fair {
+				assert.Equal(t, task.Done, k.State)
+				passes++
+			}
+		}
+	}
+	assert.NotZero(t, passes)
+}
+
+// onHull sends an event to the last drawing of the surface, at shares of its width and height.
+func (p *Page) onHull(x, y float64, event string) *Page {
+	return p.js(fmt.Sprintf(`(() => {
+		const e = [...document.querySelectorAll("[data-testid=hull-map]")].at(-1).querySelector("[data-surface]"), box = e.getBoundingClientRect();
+		e.dispatchEvent(new PointerEvent(%q, { bubbles: true, clientX: box.left + %g * box.width, clientY: box.top + %g * box.height }));
+		return true;
+	})()`, event, x, y))
 }

@@ -21,7 +21,7 @@ import (
 // glove can hit.
 func (p *Page) fits(where string) *Page {
 	return p.until("no sideways scrolling on "+where, `document.documentElement.scrollWidth <= innerWidth`).
-		until("targets of 44 px on "+where, `[...document.querySelectorAll("main button.btn, main a.btn, main summary, main [aria-pressed]:not(g), nav a, nav button")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)
+		until("targets of 44 px on "+where, `[...document.querySelectorAll("main button.btn, main a.btn, main summary, main [aria-pressed]:not(g, path), nav a, nav button")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)
 }
 
 // At the boat with a phone: weigh the pot, start its timers, log the coat, judge the

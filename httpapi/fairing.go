@@ -37,6 +37,12 @@ type PanelMoves struct {
 	Moves []practice.Move `json:"moves"`
 }
 
+// EdgeLaid is where an edge was laid on the practice side of a seed, m from its beginning.
+type EdgeLaid struct {
+	Seed   uint64    `json:"seed"`
+	Starts []float64 `json:"starts"`
+}
+
 // DayChoice answers a practice day.
 type DayChoice struct {
 	Seed uint64 `json:"seed"`
@@ -67,6 +73,20 @@ func fairing(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[FairingPlan]) (app.BuildUp, error) {
 			return a.PlanFairing(ctx, in.ID, in.Body.School)
 		})
+	huma.Register(api, huma.Operation{OperationID: "get-patch-template", Method: get, Path: "/api/fairings/{id}/template", Summary: "The depths of a patch at 1:1 in millimetres, to be taped to the hull (docs/formats.md)"},
+		func(ctx context.Context, in *struct {
+			ID     string `path:"id"`
+			Patch  string `query:"patch"`
+			Format string `query:"format" enum:"svg,dxf,pdf" default:"pdf"`
+		}) (*file, error) {
+			t, err := a.PatchTemplate(ctx, in.ID, in.Patch, in.Format)
+			if err != nil {
+				return nil, problem(ctx, err)
+			}
+			return &file{t.Kind, `attachment; filename="` + t.Name + `"`, t.Data}, nil
+		})
+	register(api, "plan-spots", post, "/api/surfaces/{id}/fairing/spots", "Put the filling of the pinholes counted last into the build-up of a surface",
+		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.PlanSpots(ctx, in.ID) })
 	uploads(api, "read-gaps", "/api/gaps", "The gaps in a CSV file, a row a line, empty cells not read, or those of a scan with columns x, y and z; nothing is stored", maxReadingBytes,
 		func(_ context.Context, in *struct {
 			RawBody []byte `contentType:"application/octet-stream"`
@@ -91,6 +111,10 @@ func fairing(api huma.API, a *app.App) {
 	register(api, "play-panel", post, "/api/practice/panel", "What comes of filling and sanding a practice panel",
 		func(_ context.Context, in *body[PanelMoves]) (practice.State, error) {
 			return practice.Play(in.Body.Moves)
+		})
+	register(api, "lay-edge", post, "/api/practice/edge", "What an edge shows where it is laid on a practice side, and what that tells",
+		func(_ context.Context, in *body[EdgeLaid]) (practice.Read, error) {
+			return practice.DealSide(in.Body.Seed).Lay(in.Body.Starts)
 		})
 	register(api, "deal-day", get, "/api/practice/day", "A day that asks whether to coat",
 		func(_ context.Context, in *struct {

@@ -33,29 +33,11 @@ func (b Battens) Line(name string, v, widthM, long float64) fair.Line {
 			h[i] = b.height(float64(first+i)*b.SpacingM, v, long)
 		}
 		p := fair.Placement{StartM: math.Round(1000*float64(first)*b.SpacingM) / 1000}
-		a, z := rests(h)
-		for i := range h {
-			g := math.Max(0, math.Round(4*(h[a]+(h[z]-h[a])*float64(i-a)/float64(z-a)-h[i]))/4)
+		for _, g := range fair.Lay(h) {
+			g = math.Round(4*g) / 4
 			p.GapsMM = append(p.GapsMM, &g)
 		}
 		l.Placements = append(l.Placements, p)
 	}
 	return l
-}
-
-// rests are the two places that a stiff edge pressed at its middle stands on: the corners of the
-// upper concave envelope about it.
-func rests(h []float64) (a, z int) {
-	for i := 0; i <= len(h)/2; i++ {
-		for k := len(h) - 1; k >= len(h)/2 && k > i; k-- {
-			over := true
-			for n := range h {
-				over = over && h[i]+(h[k]-h[i])*float64(n-i)/float64(k-i)-h[n] > -1e-9
-			}
-			if over && k-i > z-a {
-				a, z = i, k
-			}
-		}
-	}
-	return a, z
 }

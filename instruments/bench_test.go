@@ -57,7 +57,7 @@ func TestBattensAreLaidHalfOver(t *testing.T) {
 		}
 		assert.GreaterOrEqual(t, touching, 2)
 	}
-	got, err := fair.Walk([]fair.Line{l}, 1, 0.1, 0.6, 0.25)
+	got, err := fair.Walk(fair.WalkRequest{Lines: []fair.Line{l}, EdgeM: 1, SpacingM: 0.1, LimitMM: 0.6, ErrorMM: 0.25})
 	require.NoError(t, err)
 	assert.Zero(t, got.TiltsNotObserved)
 	assert.Equal(t, l, b.Line("", 0.3, 0.2, 3), "the same each time")

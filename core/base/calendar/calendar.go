@@ -74,3 +74,48 @@ func (w Week) Between(from, to time.Time, loc *time.Location) []Stretch {
 	}
 	return out
 }
+
+// Daily is a week with the same hours every day.
+func Daily(fromH, toH float64) Week {
+	var w Week
+	for i := range w {
+		w[i] = Hours{fromH, toH}
+	}
+	return w
+}
+
+// At reports whether an instant is in the working hours.
+func (w Week) At(t time.Time, loc *time.Location) bool {
+	if w == (Week{}) {
+		return true
+	}
+	for _, s := range w.Between(t, t.Add(time.Minute), loc) {
+		if !t.Before(s.From) && t.Before(s.To) {
+			return true
+		}
+	}
+	return false
+}
+
+// Done is when so many hours of work are done that begin at an instant or in the next working hour.
+func (w Week) Done(from time.Time, hours float64, loc *time.Location) time.Time {
+	left := time.Duration(hours * float64(time.Hour))
+	if w == (Week{}) || w.hours() == 0 {
+		return from.Add(left)
+	}
+	for at := from; ; at = at.AddDate(0, 0, 7) {
+		for _, s := range w.Between(at, at.AddDate(0, 0, 7), loc) {
+			if s.From.Before(at) {
+				s.From = at
+			}
+			if to := at.AddDate(0, 0, 7); s.To.After(to) {
+				s.To = to
+			}
+			if d := s.To.Sub(s.From); d < left {
+				left -= d
+				continue
+			}
+			return s.From.Add(left)
+		}
+	}
+}

@@ -55,6 +55,9 @@ const (
 	Apart         = "apart from the hull"
 )
 
+// Up reports whether y points up on a view.
+func Up(view string) bool { return view != Plan && view != Under && view != Apart }
+
 // region is a place on a view: its part, the sides it shows and its outline.
 type region struct {
 	part   area.Part

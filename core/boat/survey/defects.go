@@ -73,7 +73,7 @@ func (d Defect) Validate() error {
 	}
 	fault.OneOf(&bad, "kind", d.Kind, kinds)
 	fault.OneOf(&bad, "state", d.State, DefectStates)
-	fault.OneOf(&bad, "place.view", d.Place.View, walkOrder)
+	OnMap(&bad, "place.view", d.Place.View)
 	bad.Range("place.x", d.Place.X, -200, 200, "m")
 	bad.Range("place.y", d.Place.Y, -200, 200, "m")
 	bad.Range("lengthMM", d.LengthMM, 0, 20e3, "mm")

@@ -131,6 +131,8 @@ type Findings struct {
 	Moisture []Moisture `json:"moisture"`
 	// VeneerMM is the veneer left over the core, mm; 0 is none or not known.
 	VeneerMM float64 `json:"veneerMM"`
+	// HardLines are its knuckles, chines, edges and inside corners.
+	HardLines []HardLine `json:"hardLines,omitempty"`
 }
 
 // Validate reports impossible figures.
@@ -150,6 +152,7 @@ func (f Findings) Validate() error {
 		bad.Range(fmt.Sprintf("moisture[%d].pct", i), m.Pct, 0, 100, "%")
 	}
 	bad.Range("veneerMM", f.VeneerMM, 0, 20, "mm")
+	hardLines(&bad, f.HardLines)
 	return bad.Err()
 }
 

@@ -40,7 +40,7 @@ type Kind struct {
 	Films bool `json:"films"`
 	Lays  bool `json:"lays"`
 	// Abrades opens a closed recoat window; Removes takes film off; Gritted has a grit;
-	// Wets leaves water; Agent is cleaned with something; Rounds is done till it is fair.
+	// Wets leaves water; Agent is cleaned with something; Rounds counts what is left till it is fair.
 	Abrades bool `json:"abrades"`
 	Removes bool `json:"removes"`
 	Gritted bool `json:"gritted"`
@@ -92,7 +92,7 @@ var Kinds = []Kind{
 	{Work: Mask, Name: "mask", Told: "it was masked", Planned: true, Logged: true, Taped: true, OfSurface: true, RateM2H: 20, SetupH: 0.25},
 	{Work: Unmask, Name: "pull the tape", Told: "the tape was pulled", Logged: true, OfSurface: true, RateM2H: 60},
 	{Work: Trial, Name: "test panel", Told: "a test panel was judged", Planned: true, Logged: true, Judged: true, OfSurface: true, SetupH: 0.5},
-	{Work: Inspect, Name: "inspect", Told: "it was inspected", Planned: true, Logged: true, OfSurface: true, RateM2H: 60},
+	{Work: Inspect, Name: "inspect", Told: "it was inspected", Planned: true, Logged: true, Rounds: true, OfSurface: true, RateM2H: 60},
 	{Work: Drill, Name: "drill holes", Told: "holes were drilled", Planned: true, Logged: true, OfSurface: true, Noisy: true, SetupH: 0.25},
 	{Work: Bed, Name: "bed fittings", Told: "fittings were bedded", Planned: true, Logged: true, Cured: true, OfSurface: true, SetupH: 0.5},
 	{Work: Tighten, Name: "tighten fittings", Told: "fittings were tightened", Planned: true, Logged: true, Aside: true, OfSurface: true, SetupH: 0.25},

@@ -27,14 +27,15 @@ type Class struct {
 	Key   string  `json:"key"`
 	Name  string  `json:"name"`
 	GapMM float64 `json:"gapMM"`
-	// Lows is how many lows may be left on ten square metres.
-	Lows float64 `json:"lows"`
+	// Lows and Pinholes are how many may be left on ten square metres.
+	Lows     float64 `json:"lows"`
+	Pinholes float64 `json:"pinholes"`
 	// Worth is how many lows an hour of a further round must take away to pay.
 	Worth float64 `json:"worth"`
 }
 
 // Classes lists them, the coarsest first.
-var Classes = []Class{{"work", "work boat", 3, 6, 2}, {"yard", "yard finish", 1.5, 2, 1}, {"show", "show finish", 0.6, 0.5, 0.4}}
+var Classes = []Class{{"work", "work boat", 3, 6, 100, 2}, {"yard", "yard finish", 1.5, 2, 10, 1}, {"show", "show finish", 0.6, 0.5, 1, 0.4}}
 
 // ClassByKey returns the class of that key.
 func ClassByKey(key string) (Class, bool) {

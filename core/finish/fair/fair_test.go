@@ -1,9 +1,12 @@
 package fair
 
 import (
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"testing"
+
+	"allcoats/core/boat/outline"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -252,12 +255,44 @@ func TestBadReadings(t *testing.T) {
 	assert.ErrorContains(t, err, "nothing changes")
 }
 
-// Waves of 1.5 mm, read to 0.2 mm.
-func BenchmarkFairSurface64(b *testing.B) {
-	g := bumpy(64, 64, 1, 0.2)
+// Waves of 1.5 mm, read to 0.2 mm, with their patches and contours.
+func BenchmarkFairSurface(b *testing.B) {
+	for _, size := range [][2]int{{64, 64}, {200, 60}} {
+		b.Run(fmt.Sprintf("%dx%d", size[0], size[1]), func(b *testing.B) {
+			g := bumpy(size[0], size[1], 1, 0.2)
+			for b.Loop() {
+				r, err := Fit(g, Limits{MaxFillMM: 3, MaxGrindMM: 0.5, StiffnessM: 1})
+				if err != nil {
+					b.Fatal(err)
+				}
+				c, _, err := FitChart(g, r, nil, nil, 0.25)
+				if err != nil || len(c.Contours(0.25)) == 0 {
+					b.Fatal("nothing to fill", err)
+				}
+			}
+		})
+	}
+}
+
+// Twenty lines of thirty placements, half over.
+func BenchmarkWalk(b *testing.B) {
+	r := WalkRequest{EdgeM: 1, SpacingM: 0.1, LimitMM: 0.6, ErrorMM: 0.25}
+	for y := range 20 {
+		l := Line{Way: "along", WidthM: 0.1, On: &Track{outline.PortSide, outline.Point{X: 1, Y: 0.1 * float64(y)}, outline.Point{X: 16.5, Y: 0.1 * float64(y)}}}
+		for k := range 30 {
+			p := Placement{StartM: 0.5 * float64(k)}
+			for i := range 11 {
+				gap := 1 - math.Cos(float64(5*k+i)+0.3*float64(y))
+				p.GapsMM = append(p.GapsMM, &gap)
+			}
+			l.Placements = append(l.Placements, p)
+		}
+		r.Lines = append(r.Lines, l)
+	}
 	for b.Loop() {
-		if _, err := Fit(g, Limits{MaxFillMM: 3, MaxGrindMM: 0.5, StiffnessM: 1}); err != nil {
-			b.Fatal(err)
+		w, err := Walk(r)
+		if err != nil || len(w.Chart.Contours(0.25)) == 0 {
+			b.Fatal("nothing to fill", err)
 		}
 	}
 }

@@ -2,84 +2,196 @@ package fair
 
 import (
 	"fmt"
-	"math"
 	"slices"
 
 	"allcoats/core/base/fault"
 	"allcoats/core/base/say"
+	"allcoats/core/boat/outline"
+	"allcoats/core/boat/survey"
 )
 
 // Line is where a straightedge was walked: along, across or diagonally, and the width that it
-// stands for.
+// stands for. On is its place on the map, nil where it was not marked.
 type Line struct {
 	Name       string      `json:"name"`
 	Way        string      `json:"way" enum:"along,across,diagonal"`
 	WidthM     float64     `json:"widthM"`
 	Placements []Placement `json:"placements"`
 	Breaks     []int       `json:"breaks,omitempty"`
+	On         *Track      `json:"on,omitempty"`
 }
 
-// Patch is a low to be filled: readings of one line, or of neighbouring ones side by side.
-type Patch struct {
-	Name string `json:"name"`
-	// FromM to ToM is where it lies along its first line.
-	FromM     float64 `json:"fromM"`
-	ToM       float64 `json:"toM"`
-	AreaM2    float64 `json:"areaM2"`
-	Litres    float64 `json:"litres"` // on the surface, without loss
-	DeepestMM float64 `json:"deepestMM"`
+// WalkRequest are lines read with one edge, and lows circled beside them. What is shallower than a
+// reading may be out is not filled; hard lines of the surface are not spanned.
+type WalkRequest struct {
+	Lines    []Line
+	Lows     []Low
+	Hard     []survey.HardLine
+	EdgeM    float64
+	SpacingM float64
+	LimitMM  float64
+	ErrorMM  float64
 }
 
-// Walked is what lines of one set come to. Low to High is the range where tilts between placements
-// were not observed. What is shallower than a reading may be out is not filled.
+// Walked is what lines and lows of one set come to. Low to High is the range where tilts between
+// placements were not observed, or depths were guessed.
 type Walked struct {
 	Lines            []EdgeResult
-	FillL, LowL      float64
-	HighL            float64
-	FillM2, AreaM2   float64
-	DeepestMM        float64
+	Need             Need
+	LowL, HighL      float64
+	AreaM2           float64
 	BeforeMM         float64
 	AfterMM          float64
 	TiltsNotObserved int
 	Patches          []Patch
 	Notes            []say.Sentence
+	Chart            Chart
 }
 
-// Walk works lines out that were read with an edge at a spacing, each for itself.
-func Walk(lines []Line, edgeM, spacingM, limitMM, errorMM float64) (Walked, error) {
-	out := Walked{Patches: []Patch{}, Notes: []say.Sentence{}}
+// Walk works lines out, each for itself, and joins what is to be filled into patches.
+func Walk(r WalkRequest) (Walked, error) {
+	out := Walked{Notes: []say.Sentence{}}
 	var bad fault.Errors
-	if len(lines) > 100 {
-		bad.Add("lines", "at most 100 lines are taken")
+	if len(r.Lines) > 100 || len(r.Lows) > 200 {
+		bad.Add("lines", "at most 100 lines and 200 lows are taken")
 	}
-	for k, l := range lines {
+	strips := []strip{}
+	downM := 0.0 // where the next line without a place lies on a drawing of its own
+	for k, l := range r.Lines {
 		at := fmt.Sprintf("lines[%d]", k)
 		bad.Above(at+".widthM", l.WidthM, 0, 20, "m")
-		r, err := Straightedge(EdgeRequest{EdgeM: edgeM, SpacingM: spacingM, GapLimitMM: limitMM, ReadingErrorMM: errorMM, Placements: l.Placements, Breaks: l.Breaks})
+		if l.On != nil {
+			bad.Under(at+".on", l.On.validate())
+		}
+		breaks := l.Breaks
+		if l.On != nil {
+			breaks = append(slices.Clone(breaks), l.On.crossed(r.Hard, l.points(r.SpacingM))...)
+		}
+		got, err := Straightedge(EdgeRequest{EdgeM: r.EdgeM, SpacingM: r.SpacingM, GapLimitMM: r.LimitMM, ReadingErrorMM: r.ErrorMM, Placements: l.Placements, Breaks: breaks})
 		if err != nil {
 			bad.Under(at, err)
 			continue
 		}
-		out.Lines = append(out.Lines, r)
-		out.TiltsNotObserved += r.TiltsNotObserved
-		out.AreaM2 += r.AtM[len(r.AtM)-1] * l.WidthM
-		out.BeforeMM, out.AfterMM = max(out.BeforeMM, r.BeforeMM), max(out.AfterMM, r.AfterMM)
-		for _, n := range r.Notes {
+		out.Lines = append(out.Lines, got)
+		out.TiltsNotObserved += got.TiltsNotObserved
+		out.BeforeMM, out.AfterMM = max(out.BeforeMM, got.BeforeMM), max(out.AfterMM, got.AfterMM)
+		for _, n := range got.Notes {
 			out.Notes = append(out.Notes, say.Of("%s: %v", l.named(k), n))
 		}
+		long := got.AtM[len(got.AtM)-1]
+		s := strip{name: l.named(k), way: l.Way, line: k, widthM: l.WidthM, spacing: r.SpacingM, depth: got.FillMM}
+		if l.On != nil {
+			s.on = *l.On
+			if mapM := s.on.lengthM(); mapM > 1.15*long {
+				out.Notes = append(out.Notes, say.Of("%s is %.2g m long as read and %.2g m on the map: mark again where it begins and ends.", l.named(k), long, mapM))
+			}
+		} else {
+			downM += l.WidthM / 2
+			s.on = Track{From: outline.Point{Y: -downM}, To: outline.Point{X: long, Y: -downM}}
+			downM += l.WidthM / 2
+		}
+		strips = append(strips, s)
+	}
+	for k, l := range r.Lows {
+		bad.Under(fmt.Sprintf("lows[%d]", k), l.validate())
 	}
 	if err := bad.Err(); err != nil {
 		return out, err
 	}
-	out.patch(lines, spacingM, max(seenMM, errorMM))
-	for k, r := range out.Lines {
-		if r.LitresPerM > 0 { // the joints' doubt in the share of what is filled
-			share := litres(r.FillMM, spacingM) / r.LitresPerM
-			out.LowL += r.LitresPerMLow * share * lines[k].WidthM
-			out.HighL += r.LitresPerMHigh * share * lines[k].WidthM
+	out.Chart = newChart(strips, nil)
+	for k, l := range r.Lows {
+		if out.Chart.covered(l.middle(), l.View, len(strips)) {
+			out.Notes = append(out.Notes, say.Of("%s was read with the edge: what was read counts, not the guess.", l.patch(k).Name))
+			continue
+		}
+		out.Chart.lows = append(out.Chart.lows, l)
+	}
+	out.Patches = out.Chart.patch(max(seenMM, r.ErrorMM))
+	out.Need, out.AreaM2 = out.Chart.need(out.Patches), out.Chart.areaM2()
+	out.LowL, out.HighL = out.Need.FillL, out.Need.FillL
+	for k, l := range out.Lines { // the joints' doubt in the share of what is filled
+		if l.LitresPerM > 0 && l.TiltsNotObserved > 0 {
+			share := litres(l.FillMM, r.SpacingM) / l.LitresPerM * r.Lines[k].WidthM
+			out.LowL += (l.LitresPerMLow - l.LitresPerM) * share
+			out.HighL += (l.LitresPerMHigh - l.LitresPerM) * share
 		}
 	}
+	for _, p := range out.Patches {
+		out.LowL, out.HighL = out.LowL-p.SpreadL, out.HighL+p.SpreadL
+	}
 	return out, nil
+}
+
+// FitChart lays the fair surface of a grid out by its place, with lows circled beside it, and joins
+// what is to be filled into patches; what is shallower than a reading may be out is left.
+func FitChart(g Grid, r Result, on *Track, lows []Low, errorMM float64) (Chart, []Patch, error) {
+	var bad fault.Errors
+	if on != nil {
+		bad.Under("on", on.validate())
+	}
+	for k, l := range lows {
+		bad.Under(fmt.Sprintf("lows[%d]", k), l.validate())
+	}
+	if bad != nil {
+		return Chart{}, nil, bad
+	}
+	c := chartOf(g, slices.Clone(r.Depth), on)
+	for _, l := range lows {
+		if !c.covered(l.middle(), l.View, len(c.strips)) {
+			c.lows = append(c.lows, l)
+		}
+	}
+	return c, c.patch(max(seenMM, errorMM)), nil
+}
+
+// Hardened adds the columns and rows of a grid that hard lines cross to its breaks.
+func (g Grid) Hardened(on *Track, hard []survey.HardLine) Grid {
+	if on == nil || len(hard) == 0 {
+		return g
+	}
+	rows, columns := make([][]int, g.NX), make([][]int, g.NY)
+	down := *on
+	down.To = on.below(float64(g.NY-1) * g.DY).From
+	for y := range g.NY {
+		columns[y] = on.below(float64(y)*g.DY).crossed(hard, g.NX)
+	}
+	if g.NY > 2 {
+		dx, dy := on.To.X-on.From.X, on.To.Y-on.From.Y
+		for x := range g.NX {
+			u := float64(x) / float64(g.NX-1)
+			t := down
+			t.From.X, t.From.Y, t.To.X, t.To.Y = t.From.X+u*dx, t.From.Y+u*dy, t.To.X+u*dx, t.To.Y+u*dy
+			rows[x] = t.crossed(hard, g.NY)
+		}
+	}
+	g.Breaks = append(slices.Clone(g.Breaks), most(columns)...)
+	g.RowBreaks = append(slices.Clone(g.RowBreaks), most(rows)...)
+	return g
+}
+
+// most is the middle of the crossings, if at least half of the lines are crossed.
+func most(crossings [][]int) []int {
+	var all []int
+	n := 0
+	for _, c := range crossings {
+		if len(c) > 0 {
+			n++
+		}
+		all = append(all, c...)
+	}
+	if 2*n < len(crossings) || n == 0 {
+		return nil
+	}
+	slices.Sort(all)
+	return []int{all[len(all)/2]}
+}
+
+func (l Line) points(spacingM float64) int {
+	n := 0
+	for _, p := range l.Placements {
+		n = max(n, EdgeRequest{SpacingM: spacingM}.start(p)+len(p.GapsMM))
+	}
+	return n
 }
 
 func (l Line) named(k int) string {
@@ -87,66 +199,4 @@ func (l Line) named(k int) string {
 		return l.Name
 	}
 	return fmt.Sprintf("line %d", k+1)
-}
-
-// run is a stretch of a line that wants filling.
-type run struct{ line, from, to, patch int }
-
-// patch joins stretches deeper than least on neighbouring lines into patches, and takes what is
-// shallower out of the fill.
-func (w *Walked) patch(lines []Line, spacing, least float64) {
-	var runs []run
-	for k, r := range w.Lines {
-		for i := 0; i < len(r.FillMM); {
-			if r.FillMM[i] <= 1e-6 {
-				i++
-				continue
-			}
-			from := i
-			for i < len(r.FillMM) && r.FillMM[i] > 1e-6 {
-				i++
-			}
-			if slices.Max(r.FillMM[from:i]) < least {
-				clear(r.FillMM[from:i])
-				continue
-			}
-			runs = append(runs, run{k, from, i - 1, len(runs)})
-		}
-	}
-	for i := range runs {
-		for j := range i {
-			a, b := runs[j], runs[i]
-			if a.line != b.line-1 || lines[a.line].Way != lines[b.line].Way || a.from > b.to || b.from > a.to {
-				continue
-			}
-			from, to := max(a.patch, b.patch), min(a.patch, b.patch)
-			for n := range runs {
-				if runs[n].patch == from {
-					runs[n].patch = to
-				}
-			}
-		}
-	}
-	for first := range runs {
-		var p Patch
-		for _, r := range runs {
-			if r.patch != first {
-				continue
-			}
-			if p.Name == "" {
-				p.Name = fmt.Sprintf("%s, patch %d", lines[r.line].named(r.line), len(w.Patches)+1)
-				p.FromM, p.ToM = float64(r.from)*spacing, float64(r.to)*spacing
-			}
-			width := lines[r.line].WidthM
-			p.AreaM2 += float64(r.to-r.from+1) * spacing * width
-			for _, mm := range w.Lines[r.line].FillMM[r.from : r.to+1] {
-				p.Litres += mm * spacing * width
-				p.DeepestMM = math.Max(p.DeepestMM, mm)
-			}
-		}
-		if p.Name != "" {
-			w.Patches = append(w.Patches, p)
-			w.FillL, w.FillM2, w.DeepestMM = w.FillL+p.Litres, w.FillM2+p.AreaM2, max(w.DeepestMM, p.DeepestMM)
-		}
-	}
 }

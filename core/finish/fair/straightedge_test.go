@@ -137,7 +137,8 @@ func minOf(v []float64) float64 {
 func TestReadingNoiseIsNotFilled(t *testing.T) {
 	noise := Placement{GapsMM: under1(0.2, 0, 0.2, 0.1, 0, 0.2, 0, 0.1, 0.2, 0, 0.1)}
 	low := Placement{GapsMM: under1(0, 0, 0, 2, 4, 5, 4, 2, 0, 0, 0)}
-	got, err := Walk([]Line{{Way: "along", WidthM: 0.4, Placements: []Placement{noise}}, {Way: "along", WidthM: 0.4, Placements: []Placement{low}}, {Way: "along", WidthM: 0.4, Placements: []Placement{low}}}, 1, 0.1, 0.1, 0.25)
+	got, err := Walk(WalkRequest{Lines: []Line{{Way: "along", WidthM: 0.4, Placements: []Placement{noise}}, {Way: "along", WidthM: 0.4, Placements: []Placement{low}}, {Way: "along", WidthM: 0.4, Placements: []Placement{low}}},
+		EdgeM: 1, SpacingM: 0.1, LimitMM: 0.1, ErrorMM: 0.25})
 	require.NoError(t, err)
 	require.Len(t, got.Patches, 1, "the low runs over two lines")
 	assert.Equal(t, "line 2, patch 1", got.Patches[0].Name)
@@ -145,8 +146,8 @@ func TestReadingNoiseIsNotFilled(t *testing.T) {
 	assert.InDelta(t, 0.7, got.Patches[0].ToM, 1e-9)
 	assert.InDelta(t, 2*0.4*0.5, got.Patches[0].AreaM2, 1e-9)
 	assert.InDelta(t, 2*0.4*0.1*(17-0.5), got.Patches[0].Litres, 0.02, "gaps of 17 mm in all less a tenth left at each")
-	assert.Equal(t, got.FillL, got.Patches[0].Litres)
-	_, err = Walk([]Line{{Way: "along", WidthM: 0, Placements: []Placement{{GapsMM: under1(1, 2)}}}}, 1, 0.1, 1, 0)
+	assert.Equal(t, got.Need.FillL, got.Patches[0].Litres)
+	_, err = Walk(WalkRequest{Lines: []Line{{Way: "along", WidthM: 0, Placements: []Placement{{GapsMM: under1(1, 2)}}}}, EdgeM: 1, SpacingM: 0.1, LimitMM: 1})
 	assert.ErrorContains(t, err, "lines[0].widthM")
 	assert.ErrorContains(t, err, "lines[0].placements[0].gapsMM")
 }

@@ -98,3 +98,42 @@ func TestDays(t *testing.T) {
 	assert.Less(t, coat, 54)
 	assert.Positive(t, rain)
 }
+
+// Half over, the hollow of forty sides is found to a fifth in nine of ten; end to end the doubt is
+// said, and holds what is needed.
+func TestAnEdgeFindsTheHollow(t *testing.T) {
+	lay := func(s Side, step float64) Read {
+		var starts []float64
+		for at := 0.0; at+s.EdgeM <= s.LengthM+1e-9; at += step {
+			starts = append(starts, at)
+		}
+		r, err := s.Lay(starts)
+		require.NoError(t, err)
+		require.True(t, r.Done)
+		return r
+	}
+	found, apart := 0, 0
+	for seed := range uint64(40) {
+		s := DealSide(seed)
+		half, ends := lay(s, 0.5), lay(s, 1)
+		if half.Right {
+			found++
+		}
+		if ends.Right {
+			apart++
+		}
+		assert.Greater(t, half.TrueM, 3.0, "a hollow of two metres and more, seven deep")
+		assert.Contains(t, ends.Says.String(), "Overlap by half")
+	}
+	assert.GreaterOrEqual(t, found, 36)
+	assert.Less(t, apart, found)
+	r, err := DealSide(1).Lay([]float64{0, 0.5})
+	require.NoError(t, err)
+	assert.False(t, r.Done)
+	assert.Empty(t, r.TruthMM, "nothing is given away")
+	_, err = DealSide(1).Lay([]float64{3.5})
+	assert.ErrorContains(t, err, "starts[0]")
+	none, err := DealSide(1).Lay(nil)
+	require.NoError(t, err)
+	assert.NotEmpty(t, none.Says)
+}

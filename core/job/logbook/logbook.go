@@ -32,12 +32,25 @@ type Dry struct {
 	ReadAt     time.Time `json:"readAt"`
 }
 
-// Round is a round of fairing: what was found before it.
+// Round is a round of fairing, or a look that found what the next one has to do: what was found, how,
+// and what was thought of it.
 type Round struct {
-	N        int `json:"n"`
-	Lows     int `json:"lows"`
-	Pinholes int `json:"pinholes"`
+	N        int    `json:"n"`
+	Lows     int    `json:"lows"`
+	Pinholes int    `json:"pinholes"`
+	By       string `json:"by,omitempty" enum:",edge,guide coat,wet surface,low light,hand"`
+	// Verdict is the eye's: fair enough, or another round.
+	Verdict string `json:"verdict,omitempty" enum:",fair enough,another round"`
 }
+
+// Ways of finding what is left, and what is thought of it.
+var (
+	FoundBy  = []string{"", "edge", "guide coat", "wet surface", "low light", "hand"}
+	Verdicts = []string{"", FairEnough, "another round"}
+)
+
+// FairEnough is the verdict that ends the rounds.
+const FairEnough = "fair enough"
 
 // Detail is what an entry may tell beyond its figures. Early is why a coat went
 // on before the last one's minimum. BaseG and HardenerG are what was weighed.
@@ -97,6 +110,8 @@ func (d Detail) Validate() error {
 		bad.Range("round.n", float64(r.N), 1, 100, "rounds")
 		bad.Range("round.lows", float64(r.Lows), 0, 1e5, "lows")
 		bad.Range("round.pinholes", float64(r.Pinholes), 0, 1e6, "pinholes")
+		fault.OneOf(&bad, "round.by", r.By, FoundBy)
+		fault.OneOf(&bad, "round.verdict", r.Verdict, Verdicts)
 	}
 	bad.Range("sharePct", d.SharePct, 0, 100, "%")
 	fault.OneOf(&bad, "outcome", d.Outcome, []Outcome{"", Passed, Failed})

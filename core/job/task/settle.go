@@ -2,6 +2,7 @@ package task
 
 import (
 	"math"
+	"strings"
 
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
@@ -30,6 +31,10 @@ func (s Surface) settle(tasks []Task, told map[string]Told, done map[string]floa
 			told[e.ID] = s.untold(tasks, e, done)
 			continue
 		}
+		if also := s.round(tasks, i, e); len(also) > 1 {
+			told[e.ID] = s.toldRound(tasks, also, e, done)
+			continue
+		}
 		t := &tasks[i]
 		share := math.Min(1-t.DonePct/100, shareOf(*t, e))
 		if t.Films {
@@ -41,6 +46,54 @@ func (s Surface) settle(tasks []Task, told map[string]Told, done map[string]floa
 		told[e.ID] = Told{Step: s.step(t.StepID), Task: t.ID, AreaM2: share * t.AreaM2, ReckonedH: share * t.ReckonedH, ReckonedL: share * t.ReckonedL}
 	}
 	s.overtake(tasks)
+}
+
+// round lists the passes that a round of fairing did: all that are open of the steps that were planned
+// for it, or of the one that was meant.
+func (s Surface) round(tasks []Task, meant int, e logbook.Logged) []int {
+	if e.Round == nil || !e.Kind.Kind().Films || e.SharePct > 0 || len(e.Patches) > 0 {
+		return nil
+	}
+	planned := func(t Task) string {
+		if from := t.Step.Origin; from != nil {
+			return from.Bench + " " + strings.TrimSuffix(from.Key, HardKey)
+		}
+		return t.StepID
+	}
+	var out []int
+	for i, t := range tasks {
+		if t.Work == e.Kind && t.State != Done && t.State != Skipped && planned(t) == planned(tasks[meant]) {
+			out = append(out, i)
+		}
+	}
+	return out
+}
+
+// HardKey ends the key of the hard filling under a light one of the same round.
+const HardKey = "-hard"
+
+func (s Surface) toldRound(tasks []Task, passes []int, e logbook.Logged, done map[string]float64) Told {
+	last := tasks[passes[len(passes)-1]]
+	all := Told{Step: s.step(last.StepID), Task: last.ID, AreaM2: last.AreaM2}
+	reckonedH := 0.0
+	for _, i := range passes {
+		reckonedH += tasks[i].ReckonedH
+	}
+	for _, i := range passes {
+		t := &tasks[i]
+		share := 1 - t.DonePct/100
+		done[t.StepID] += share
+		t.tell(e, share)
+		of := 1 / float64(len(passes))
+		if reckonedH > 0 {
+			of = t.ReckonedH / reckonedH
+		}
+		t.TookH += of * e.Hours
+		t.TookL += of * e.Litres
+		all.ReckonedH += share * t.ReckonedH
+		all.ReckonedL += share * t.ReckonedL
+	}
+	return all
 }
 
 // untold is what an entry did that no task waits for: one coat more than planned, or one of

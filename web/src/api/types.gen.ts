@@ -1083,6 +1083,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fairings/{id}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The depths of a patch at 1:1 in millimetres, to be taped to the hull (docs/formats.md) */
+        get: operations["get-patch-template"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/finishes": {
         parameters: {
             query?: never;
@@ -1688,6 +1705,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/edge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an edge shows where it is laid on a practice side, and what that tells */
+        post: operations["lay-edge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/panel": {
         parameters: {
             query?: never;
@@ -1977,6 +2011,23 @@ export interface paths {
         put?: never;
         /** What gaps would come to; nothing is stored */
         post: operations["preview-fairing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/surfaces/{id}/fairing/spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the filling of the pinholes counted last into the build-up of a surface */
+        post: operations["plan-spots"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3533,6 +3584,11 @@ export interface components {
             when: string;
             working: components["schemas"]["Working"];
         };
+        EdgeLaid: {
+            /** Format: int64 */
+            seed: number;
+            starts: number[];
+        };
         EditBoatEditBody: {
             value: components["schemas"]["BoatEdit"];
             /**
@@ -3690,7 +3746,15 @@ export interface components {
             lows: number;
             name: string;
             /** Format: double */
+            pinholes: number;
+            /** Format: double */
             worth: number;
+        };
+        FairContour: {
+            /** Format: double */
+            depthMM: number;
+            rings: components["schemas"]["OutlinePoint"][][];
+            view: string;
         };
         FairCurve: {
             /** Format: double */
@@ -3774,15 +3838,23 @@ export interface components {
             pinholes: number;
         };
         FairJob: {
+            batches?: components["schemas"]["MixBatches"];
             /** Format: double */
             days: number;
             handover?: components["schemas"]["Handover"];
+            hard: string;
             /** Format: double */
             hours: number;
             /** Format: double */
             kg: number;
             /** Format: double */
+            lateDays: number;
+            /** Format: double */
+            layH: number;
+            /** Format: double */
             litres: number;
+            /** Format: double */
+            lossPct: number;
             /** Format: double */
             passMM: number;
             /** Format: int64 */
@@ -3790,16 +3862,28 @@ export interface components {
             /** Format: date-time */
             ready?: string;
             school: components["schemas"]["FairSchool"];
+            under?: components["schemas"]["FairUnder"];
             working: components["schemas"]["Working"];
         };
         FairLine: {
             breaks?: number[];
             name: string;
+            on?: components["schemas"]["FairTrack"];
             placements: components["schemas"]["FairPlacement"][];
             /** @enum {string} */
             way: "along" | "across" | "diagonal";
             /** Format: double */
             widthM: number;
+        };
+        FairLow: {
+            /** @enum {string} */
+            by: "eye" | "hand" | "light";
+            defectId?: string;
+            /** Format: double */
+            depthMM: number;
+            name: string;
+            points: components["schemas"]["OutlinePoint"][];
+            view: string;
         };
         FairOutlook: {
             /** Format: double */
@@ -3826,16 +3910,22 @@ export interface components {
         FairPatch: {
             /** Format: double */
             areaM2: number;
+            circled?: boolean;
             /** Format: double */
             deepestMM: number;
             /** Format: double */
             fromM: number;
             /** Format: double */
             litres: number;
+            max: components["schemas"]["OutlinePoint"];
+            min: components["schemas"]["OutlinePoint"];
             name: string;
             passes: number[];
             /** Format: double */
+            spreadL?: number;
+            /** Format: double */
             toM: number;
+            view: string;
         };
         FairPlacement: {
             gapsMM: (number | null)[];
@@ -3843,18 +3933,26 @@ export interface components {
             startM: number;
         };
         FairRound: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            by?: "" | "edge" | "guide coat" | "wet surface" | "low light" | "hand";
             /** Format: int64 */
             grit: number;
             /** Format: double */
             hours: number;
             /** Format: double */
             litres: number;
+            looked: boolean;
             /** Format: int64 */
             lows: number;
             /** Format: int64 */
             n: number;
             /** Format: int64 */
             pinholes: number;
+            primed: boolean;
+            /** @enum {string} */
+            verdict?: "" | "fair enough" | "another round";
         };
         FairSchool: {
             /** Format: double */
@@ -3866,16 +3964,39 @@ export interface components {
             /** Format: double */
             passMM: number;
             /** Format: double */
-            wastePct: number;
+            proudMM: number;
+            risk: string;
             why: string;
         };
+        FairTrack: {
+            from: components["schemas"]["OutlinePoint"];
+            to: components["schemas"]["OutlinePoint"];
+            view: string;
+        };
+        FairUnder: {
+            /** Format: double */
+            areaM2: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            kg: number;
+            /** Format: double */
+            layH: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            passMM: number;
+            /** Format: int64 */
+            passes: number;
+            productId: string;
+        };
         Fairing: {
-            batches?: components["schemas"]["MixBatches"];
             /** Format: double */
             battenM: number;
             breaks?: number[];
             /** @enum {string} */
             class: "work" | "yard" | "show";
+            contours: components["schemas"]["FairContour"][];
             /** Format: double */
             cureH: number;
             curves: components["schemas"]["FairCurve"][];
@@ -3887,11 +4008,13 @@ export interface components {
             id: string;
             jobs: components["schemas"]["FairJob"][];
             lines?: components["schemas"]["FairLine"][];
+            lows?: components["schemas"]["FairLow"][];
             /** Format: double */
             maxFillMM: number;
             /** Format: double */
             maxGrindMM: number;
             notes: components["schemas"]["SaySpan"][][];
+            on?: components["schemas"]["FairTrack"];
             patches: components["schemas"]["FairPatch"][];
             product: string;
             productId?: string;
@@ -3940,6 +4063,7 @@ export interface components {
             rounds: components["schemas"]["FairRound"][];
             roundsSay: components["schemas"]["SaySpan"][];
             sets: components["schemas"]["FairingSet"][];
+            spots?: components["schemas"]["Spots"];
             surface: components["schemas"]["Surface"];
         };
         FaultField: {
@@ -4505,12 +4629,16 @@ export interface components {
             where?: components["schemas"]["StepWhere"];
         };
         LogbookRound: {
+            /** @enum {string} */
+            by?: "" | "edge" | "guide coat" | "wet surface" | "low light" | "hand";
             /** Format: int64 */
             lows: number;
             /** Format: int64 */
             n: number;
             /** Format: int64 */
             pinholes: number;
+            /** @enum {string} */
+            verdict?: "" | "fair enough" | "another round";
         };
         Mapping: {
             /** Format: int64 */
@@ -5755,6 +5883,26 @@ export interface components {
             /** Format: double */
             mm?: number;
         };
+        PracticeRead: {
+            done: boolean;
+            /** Format: double */
+            edgeM: number;
+            heightsMM: number[];
+            /** Format: double */
+            lengthM: number;
+            /** Format: double */
+            litresM: number;
+            placements: components["schemas"]["FairPlacement"][];
+            right: boolean;
+            says: components["schemas"]["SaySpan"][];
+            /** Format: int64 */
+            seed: number;
+            /** Format: double */
+            spacingM: number;
+            /** Format: double */
+            trueM: number;
+            truthMM: number[];
+        };
         PracticeState: {
             /** Format: double */
             curedH: number;
@@ -6014,10 +6162,12 @@ export interface components {
             errorMM?: number;
             gaps: (number | null)[][];
             lines?: components["schemas"]["FairLine"][];
+            lows?: components["schemas"]["FairLow"][];
             /** Format: double */
             maxFillMM: number;
             /** Format: double */
             maxGrindMM: number;
+            on?: components["schemas"]["FairTrack"];
             productId?: string;
             /** Format: int64 */
             round: number;
@@ -6607,6 +6757,12 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Spots: {
+            handover?: components["schemas"]["Handover"];
+            outlook: components["schemas"]["FairOutlook"];
+            rounds: components["schemas"]["FairRound"][];
+            says: components["schemas"]["SaySpan"][];
+        };
         Start: {
             job: string;
             schools: components["schemas"]["School"][];
@@ -6928,12 +7084,19 @@ export interface components {
             name: string;
         };
         SurveyFindings: {
+            hardLines?: components["schemas"]["SurveyHardLine"][];
             layers: components["schemas"]["SurveyLayer"][];
             moisture: components["schemas"]["SurveyMoisture"][];
             /** Format: int64 */
             stop: number;
             /** Format: double */
             veneerMM: number;
+        };
+        SurveyHardLine: {
+            /** @enum {string} */
+            kind: "knuckle" | "chine" | "edge" | "corner";
+            points: components["schemas"]["OutlinePoint"][];
+            view: string;
         };
         SurveyLayer: {
             colour: string;
@@ -10035,6 +10198,42 @@ export interface operations {
             };
         };
     };
+    "get-patch-template": {
+        parameters: {
+            query?: {
+                patch?: string;
+                format?: "svg" | "dxf" | "pdf";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "finish-words": {
         parameters: {
             query?: never;
@@ -11527,6 +11726,39 @@ export interface operations {
             };
         };
     };
+    "lay-edge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EdgeLaid"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRead"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "play-panel": {
         parameters: {
             query?: never;
@@ -12264,6 +12496,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fairing"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "plan-spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"];
                 };
             };
             /** @description Error */

@@ -1,4 +1,4 @@
-import { type MouseEvent, memo, useEffect, useRef, useState } from "react";
+import { type MouseEvent, memo, type PointerEvent, type ReactNode, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { type MapMark, MapPatterns, Swatch } from "./mapMarks";
 
@@ -18,6 +18,10 @@ type Props = {
   onPin?: (id: string) => void;
   /** With it a press on the map asks for a place instead of picking. */
   onPlace?: (place: { view: string; x: number; y: number; surfaceId: string }) => void;
+  /** With it a stroke drawn over a surface is told, in metres of the view. */
+  onTrace?: (trace: { view: string; points: Point[]; surfaceId: string }) => void;
+  /** What is drawn over a view. */
+  over?: (view: View, px: Placed) => ReactNode;
 };
 
 const EDGE = 10;
@@ -28,11 +32,11 @@ export function BoatMap(props: Props) {
   const [width, setWidth] = useState(900);
   useEffect(() => {
     if (!frame.current) return;
-    const watch = new ResizeObserver(([e]) => e && setWidth(e.contentRect.width));
+    const watch = new ResizeObserver(([e]) => e && e.contentRect.width > 0 && setWidth(e.contentRect.width));
     watch.observe(frame.current);
     return () => watch.disconnect();
   }, []);
-  const columns = width < 560 ? 1 : 2;
+  const columns = width < 560 || props.views.length === 1 ? 1 : 2;
   const w = (width - (columns - 1) * 24) / columns;
   const longest = Math.max(...props.views.map((v) => v.max.x - v.min.x));
   const scale = (w - 2 * EDGE) / longest;
@@ -58,7 +62,8 @@ export function BoatMap(props: Props) {
   );
 }
 
-type Placed = (p: Point) => { x: number; y: number };
+/** A place in metres of a view to its place on the drawing. */
+export type Placed = (p: Point) => { x: number; y: number };
 
 const Drawing = memo(function Drawing({
   view,
@@ -71,7 +76,10 @@ const Drawing = memo(function Drawing({
   pins = [],
   onPin,
   onPlace,
+  onTrace,
+  over,
 }: Props & { view: View; scale: number; width: number }) {
+  const [stroke, setStroke] = useState<{ points: Point[]; surfaceId: string } | null>(null);
   const px: Placed = (p) => ({
     x: EDGE + (view.mirror ? view.max.x - p.x : p.x - view.min.x) * scale,
     y: EDGE + (view.up ? view.max.y - p.y : p.y - view.min.y) * scale,
@@ -83,20 +91,42 @@ const Drawing = memo(function Drawing({
         return `${i ? "L" : "M"}${q.x.toFixed(1)} ${q.y.toFixed(1)}`;
       })
       .join("");
-  const place = (surfaceId: string) => (e: MouseEvent<SVGElement>) => {
-    if (!onPlace) return onPick(surfaceId);
+  const under = (e: MouseEvent<SVGElement>): Point => {
     const box = (e.currentTarget.ownerSVGElement ?? e.currentTarget).getBoundingClientRect();
     const x = (e.clientX - box.left - EDGE) / scale;
     const y = (e.clientY - box.top - EDGE) / scale;
-    onPlace({ view: view.name, x: view.mirror ? view.max.x - x : view.min.x + x, y: view.up ? view.max.y - y : view.min.y + y, surfaceId });
+    return { x: view.mirror ? view.max.x - x : view.min.x + x, y: view.up ? view.max.y - y : view.min.y + y };
+  };
+  const place = (surfaceId: string) => (e: MouseEvent<SVGElement>) => {
+    if (onPlace) onPlace({ view: view.name, ...under(e), surfaceId });
+    else if (!onTrace) onPick(surfaceId);
+  };
+  const begin = (surfaceId: string) => (e: PointerEvent<SVGElement>) => {
+    if (onTrace) setStroke({ points: [under(e)], surfaceId });
+  };
+  const move = (e: PointerEvent<SVGElement>) => stroke && setStroke({ ...stroke, points: [...stroke.points, under(e)] });
+  const end = () => {
+    if (stroke && stroke.points.length > 2) onTrace?.({ view: view.name, ...stroke });
+    setStroke(null);
   };
   return (
     <figure>
       <figcaption className="text-sm font-semibold first-letter:uppercase">{view.name}</figcaption>
-      <svg width={width} height={(view.max.y - view.min.y) * scale + 2 * EDGE} className="block">
+      <svg
+        width={width}
+        height={(view.max.y - view.min.y) * scale + 2 * EDGE}
+        className={`block ${onTrace ? "touch-none" : ""}`}
+        data-view={view.name}
+        onPointerMove={onTrace && move}
+        onPointerUp={onTrace && end}
+        onPointerLeave={onTrace && end}
+      >
         {view.shapes.map((shape) => {
           const s = surfaces.find((f) => f.id === shape.surfaceId);
-          if (!s) return null;
+          if (!s) {
+            const ring = `${d(shape.points)}Z`;
+            return <path key={`${shape.surfaceId}${ring}`} d={ring} fill="none" stroke="currentColor" strokeWidth={0.6} opacity={0.5} />;
+          }
           const mark = marks[s.id];
           const on = s.id === picked;
           return (
@@ -109,10 +139,11 @@ const Drawing = memo(function Drawing({
               aria-pressed={on}
               data-surface={s.name}
               data-mark={mark?.key}
-              className={onPlace ? "cursor-crosshair" : "cursor-pointer"}
+              className={onPlace || onTrace ? "cursor-crosshair" : "cursor-pointer"}
               fill={mark?.fill ?? "var(--sheet)"}
               stroke={on ? "var(--color-accent)" : "currentColor"}
               strokeWidth={on ? 3.5 : 1.2}
+              onPointerDown={begin(s.id)}
               onClick={place(s.id)}
               onKeyDown={(e) => {
                 if (e.key !== "Enter" && e.key !== " ") return;
@@ -128,12 +159,16 @@ const Drawing = memo(function Drawing({
         {view.lines.map((l) => (
           <path key={d(l)} d={d(l)} fill="none" stroke="var(--dew)" strokeWidth={1.2} pointerEvents="none" />
         ))}
-        <Names
-          view={view}
-          px={px}
-          surfaces={surfaces}
-          taken={pins.filter((p) => p.view === view.name).map((p) => ({ ...px(p), w: 24, text: "" }))}
-        />
+        {over && <g pointerEvents="none">{over(view, px)}</g>}
+        {stroke && <path d={d(stroke.points)} fill="none" stroke="var(--color-accent)" strokeWidth={3} pointerEvents="none" />}
+        {!over && (
+          <Names
+            view={view}
+            px={px}
+            surfaces={surfaces}
+            taken={pins.filter((p) => p.view === view.name).map((p) => ({ ...px(p), w: 24, text: "" }))}
+          />
+        )}
         {pins
           .filter((p) => p.view === view.name)
           .map((p) => (

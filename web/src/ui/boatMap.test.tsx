@@ -99,8 +99,8 @@ it("asks for a place in metres on the boat, whichever way she is drawn", () => {
   draw({ onPlace });
   const svg = part("Bottom").closest("svg") as SVGSVGElement;
   svg.getBoundingClientRect = () => ({ left: 100, top: 50, width: 900, height: 200 }) as DOMRect;
-  // The window is 900 wide in two columns of 438; 10 px of edge; so 41.8 px a metre.
-  const k = (438 - 20) / 10;
+  // One view has all of the 900 px; 10 px of edge; so 88 px a metre.
+  const k = (900 - 20) / 10;
   fireEvent.click(part("Bottom"), { clientX: 100 + 10 + 2 * k, clientY: 50 + 10 + 1.5 * k });
   const at = onPlace.mock.calls[0]?.[0];
   expect(at.surfaceId).toBe("low");

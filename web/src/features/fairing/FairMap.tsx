@@ -1,4 +1,3 @@
-import { contours } from "d3-contour";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../ui/Form";
@@ -6,97 +5,101 @@ import { useSettings } from "../../ui/settings";
 
 const WIDTH = 720;
 const EDGE = 34;
-/** Depths at which lines are drawn, mm. */
-const LINES = [0.5, 1, 2, 4, 8];
-
-/** Where to fill and where to grind: cells by depth with contour lines, and a section through a row before and after. */
+/** A section through a row before and after, and over it cells by depth where the rows have no place on the boat. */
 export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
-  const { show } = useSettings();
+  const placed = f.lines?.length ? f.lines.every((l) => l.on) : f.on !== undefined;
   const rows = f.depth ?? [];
   const ny = rows.length;
-  const nx = Math.max(0, ...rows.map((r) => r?.length ?? 0));
-  const [at, setAt] = useState(Math.floor(ny / 2));
-  const mm = (v: number) => `${show(v, "mm").text} ${show(v, "mm").unit}`;
-  const most = Math.max(0.1, ...rows.flat().map((d) => Math.abs(d ?? 0)));
-  const cell = Math.min(46, (WIDTH - EDGE) / nx);
-  const apart = f.lines?.[0]?.widthM ?? f.rowsM;
-  const tall = ny === 1 ? 46 : Math.max(12, Math.min(46, (cell * (apart || f.spacingM)) / f.spacingM));
-  const lines =
-    ny > 2 && nx > 2 && rows.every((r) => r?.length === nx)
-      ? contours()
-          .size([nx, ny])
-          .thresholds(LINES.filter((t) => t < most))(rows.flat().map((d) => Math.max(0, d ?? 0)))
-      : [];
+  const [row, setRow] = useState(Math.floor(ny / 2));
   return (
     <section className="mb-6">
-      <div className="overflow-x-auto">
-        <svg
-          width={EDGE + nx * cell}
-          height={ny * tall + 30}
-          className="on-paper"
-          viewBox={`0 0 ${EDGE + nx * cell} ${ny * tall + 30}`}
-          role="img"
-          aria-label={`Fill up to ${mm(f.result.maxFillMM)}, grind up to ${mm(f.result.maxGrindMM)}`}
-          data-testid="fair-map"
-        >
-          <defs>
-            <pattern id="grind" width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-              <rect width={2} height={6} fill="var(--shut)" />
-            </pattern>
-          </defs>
-          {rows.map((row, y) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their place
-            <g key={y}>
-              <text x={0} y={y * tall + tall / 2 + 4} fontSize={12} fill="currentColor">
-                {y + 1}
-              </text>
-              {row?.map((d, x) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: cells have no other identity than their place
-                <g key={x} transform={`translate(${EDGE + x * cell} ${y * tall})`} data-depth={d ?? ""}>
-                  <rect width={cell - 1} height={tall - 1} fill="var(--sheet)" stroke="var(--color-base-300)" strokeWidth={0.5} />
-                  {d != null && d > 0.05 && (
-                    <rect width={cell - 1} height={tall - 1} fill="var(--open)" opacity={0.15 + (0.75 * d) / most} />
-                  )}
-                  {d != null && d < -0.05 && <rect width={cell - 1} height={tall - 1} fill="url(#grind)" />}
-                  {cell > 30 && d != null && Math.abs(d) > 0.05 && (
-                    <text x={cell / 2} y={tall / 2 + 4} fontSize={11} textAnchor="middle" fill="currentColor">
-                      {d > 0 ? "+" : "−"}
-                      {show(Math.abs(d), "mm").text}
-                    </text>
-                  )}
-                </g>
-              ))}
-            </g>
-          ))}
-          {lines.map((c) => (
-            <g key={c.value} fill="none" stroke="currentColor" strokeWidth={c.value >= 2 ? 1.4 : 0.8} opacity={0.8}>
-              {c.coordinates.flat().map((ring) => {
-                const d = `M${ring.map(([x = 0, y = 0]) => `${EDGE + x * cell} ${y * tall}`).join("L")}Z`;
-                return <path key={d} d={d} />;
-              })}
-            </g>
-          ))}
-          <text x={EDGE} y={ny * tall + 20} fontSize={12} fill="currentColor">
-            Green +: fill. Hatched −: grind. {show(0, "mm").unit}; lines at {LINES.map((v) => show(v, "mm").text).join(", ")}. Rows from the
-            top as read.
-          </text>
-        </svg>
-      </div>
+      {!placed && <Cells fairing={f} />}
       <div className="mt-2 flex flex-wrap items-end gap-4">
         {ny > 1 && (
           <div className="no-print w-40">
             <Choice
               name="row"
-              label="Section through row"
-              value={String(at)}
-              onChange={(v) => setAt(Number(v))}
-              options={rows.map((_, y) => ({ value: String(y), label: String(y + 1) }))}
+              label="Section through"
+              value={String(row)}
+              onChange={(v) => setRow(Number(v))}
+              options={rows.map((_, y) => ({ value: String(y), label: f.lines?.[y]?.name || `row ${y + 1}` }))}
             />
           </div>
         )}
-        <Section fairing={f} row={Math.min(at, ny - 1)} />
+        <Section fairing={f} row={Math.min(row, ny - 1)} />
       </div>
     </section>
+  );
+}
+
+/** Cells by depth, with contours where the readings are a grid without a place on the boat. */
+function Cells({ fairing: f }: { fairing: Schemas["Fairing"] }) {
+  const rows = f.depth ?? [];
+  const ny = rows.length;
+  const nx = Math.max(0, ...rows.map((r) => r?.length ?? 0));
+  const { show } = useSettings();
+  const mm = (v: number) => `${show(v, "mm").text} ${show(v, "mm").unit}`;
+  const most = Math.max(0.1, ...rows.flat().map((d) => Math.abs(d ?? 0)));
+  const cell = Math.min(46, (WIDTH - EDGE) / nx);
+  const apart = f.lines?.[0]?.widthM ?? f.rowsM;
+  const tall = ny === 1 ? 46 : Math.max(12, Math.min(46, (cell * (apart || f.spacingM)) / f.spacingM));
+  // Those of a grid that has no place on the boat, in its own metres: x along, y down from the first row.
+  const lines = f.lines?.length ? [] : f.contours.filter((c) => c.view === "" && f.rowsM > 0);
+  const at = (p: Schemas["OutlinePoint"]) => `${EDGE + (p.x / f.spacingM + 0.5) * cell} ${(-p.y / f.rowsM + 0.5) * tall}`;
+  return (
+    <div className="overflow-x-auto">
+      <svg
+        width={EDGE + nx * cell}
+        height={ny * tall + 30}
+        className="on-paper"
+        viewBox={`0 0 ${EDGE + nx * cell} ${ny * tall + 30}`}
+        role="img"
+        aria-label={`Fill up to ${mm(f.result.maxFillMM)}, grind up to ${mm(f.result.maxGrindMM)}`}
+        data-testid="fair-map"
+      >
+        <defs>
+          <pattern id="grind" width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width={2} height={6} fill="var(--shut)" />
+          </pattern>
+        </defs>
+        {rows.map((row, y) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their place
+          <g key={y}>
+            <text x={0} y={y * tall + tall / 2 + 4} fontSize={12} fill="currentColor">
+              {y + 1}
+            </text>
+            {row?.map((d, x) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: cells have no other identity than their place
+              <g key={x} transform={`translate(${EDGE + x * cell} ${y * tall})`} data-depth={d ?? ""}>
+                <rect width={cell - 1} height={tall - 1} fill="var(--sheet)" stroke="var(--color-base-300)" strokeWidth={0.5} />
+                {d != null && d > 0.05 && <rect width={cell - 1} height={tall - 1} fill="var(--open)" opacity={0.15 + (0.75 * d) / most} />}
+                {d != null && d < -0.05 && <rect width={cell - 1} height={tall - 1} fill="url(#grind)" />}
+                {cell > 30 && d != null && Math.abs(d) > 0.05 && (
+                  <text x={cell / 2} y={tall / 2 + 4} fontSize={11} textAnchor="middle" fill="currentColor">
+                    {d > 0 ? "+" : "−"}
+                    {show(Math.abs(d), "mm").text}
+                  </text>
+                )}
+              </g>
+            ))}
+          </g>
+        ))}
+        {lines.map((c) => (
+          <path
+            key={c.depthMM}
+            d={c.rings.map((r) => `M${r.map(at).join("L")}Z`).join("")}
+            fill="none"
+            stroke="currentColor"
+            strokeWidth={Math.abs(c.depthMM) >= 2 ? 1.4 : 0.8}
+            opacity={0.8}
+          />
+        ))}
+        <text x={EDGE} y={ny * tall + 20} fontSize={12} fill="currentColor">
+          Green +: fill. Hatched −: grind. {show(0, "mm").unit}
+          {lines.length > 0 && `; lines at ${lines.map((c) => show(c.depthMM, "mm").text).join(", ")}`}. Rows from the top as read.
+        </text>
+      </svg>
+    </div>
   );
 }
 

@@ -8,6 +8,7 @@ import { Quantity } from "../../ui/Working";
 import { Size } from "../survey/Defects";
 import { FairMap } from "./FairMap";
 import { Gaps } from "./Gaps";
+import { HardLines } from "./HardLines";
 import { Practice } from "./Practice";
 import { Rounds } from "./Rounds";
 import { Sanding } from "./Sanding";
@@ -57,7 +58,7 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
             view === "rounds" ? (
               <Rounds view={f} boatId={survey.boat.id} />
             ) : (
-              <Surface key={`${surfaceId}${f.now?.id ?? ""}`} view={f} zone={survey.place.timeZone} boatId={survey.boat.id} go={go} />
+              <Surface key={`${surfaceId}${f.now?.id ?? ""}`} view={f} survey={survey} go={go} />
             )
           }
         </Loaded>
@@ -68,16 +69,16 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
 
 function Surface({
   view,
-  zone,
-  boatId,
+  survey,
   go,
 }: {
   view: Schemas["FairingView"];
-  zone: string;
-  boatId: string;
+  survey: Schemas["Survey"];
   go: (next: Record<string, string>) => void;
 }) {
   const f = view.now;
+  const zone = survey.place.timeZone;
+  const boatId = survey.boat.id;
   return (
     <>
       <Answer
@@ -93,8 +94,8 @@ function Surface({
             <>
               {f.result.highL !== undefined && (
                 <>
-                  Between <Quantity value={f.result.lowL ?? 0} unit="L" /> and <Quantity value={f.result.highL} unit="L" />, as the joints
-                  lie.{" "}
+                  Between <Quantity value={f.result.lowL ?? 0} unit="L" /> and <Quantity value={f.result.highL} unit="L" />, by what was not
+                  read or guessed.{" "}
                 </>
               )}
               {f.short && f.short.length > 0 && <Said words={f.short} />}
@@ -122,13 +123,14 @@ function Surface({
           : about <Quantity value={view.lows.reduce((sum, l) => sum + l.repair.fillerL, 0)} unit="L" /> of filler by their sizes.
         </p>
       )}
+      <HardLines survey={survey} view={view} />
       {f && (
         <>
-          <FairMap fairing={f} />
+          {f.depth && f.depth.length > 0 && <FairMap fairing={f} />}
           <Take fairing={f} boatId={boatId} surfaceId={view.surface.id} zone={zone} />
         </>
       )}
-      <Gaps view={view} go={go} />
+      <Gaps view={view} survey={survey} go={go} />
     </>
   );
 }

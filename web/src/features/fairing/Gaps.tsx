@@ -8,6 +8,7 @@ import { readNumber } from "../../ui/numbers";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
+import { Placing } from "./Placing";
 import { freshLine, places, Walk } from "./Walk";
 
 type Readings = Schemas["Readings"];
@@ -29,15 +30,24 @@ const fresh = (round: number): Readings => ({
 const empty = Array.from({ length: 4 }, () => Array.from({ length: 8 }, () => null));
 
 /** The gaps in the order one walks: Enter goes to the next; a dash or nothing is not read. */
-export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Record<string, string>) => void }) {
+export function Gaps({
+  view,
+  survey,
+  go,
+}: {
+  view: Schemas["FairingView"];
+  survey: Schemas["Survey"];
+  go: (next: Record<string, string>) => void;
+}) {
   const { fillers } = useCoats();
   const { prose } = useSettings();
   const now = view.now;
   const start = (): Readings => {
     if (!now) return fresh(1);
-    const { round, battenM, spacingM, rowsM, gaps, lines, errorMM, breaks, rowBreaks, maxFillMM, maxGrindMM, stiffnessM, productId } = now;
-    const kept = { round, battenM, spacingM, rowsM, gaps, lines, errorMM, breaks, rowBreaks, maxFillMM, maxGrindMM, stiffnessM, productId };
-    return { ...kept, class: now.class };
+    const { round, battenM, spacingM, rowsM, gaps, lines, lows, on, errorMM, breaks, rowBreaks } = now;
+    const { maxFillMM, maxGrindMM, stiffnessM, productId } = now;
+    const read = { round, battenM, spacingM, rowsM, gaps, lines, lows, on, errorMM, breaks, rowBreaks };
+    return { ...read, maxFillMM, maxGrindMM, stiffnessM, productId, class: now.class };
   };
   const [draft, setDraft] = useState<Readings>(start);
   const [id, setID] = useState(now?.id ?? "");
@@ -53,6 +63,7 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
   const gaps = (draft.gaps ?? []) as (number | null)[][];
   const lines = draft.lines && draft.lines.length > 0 ? draft.lines : undefined;
   const nx = gaps[0]?.length ?? 0;
+  const way = lines ? "lines" : nx > 0 ? "grid" : "lows";
   const resize = (rows: number, columns: number) => {
     if (!(rows >= 1 && columns >= 2 && rows <= 128 && columns <= 128)) return;
     setText({});
@@ -104,24 +115,27 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
         </div>
         <div className="mt-2 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-5">
           <NumberField name="round" label="Round" unit="" value={draft.round} onChange={(v) => set({ round: num(v) })} />
-          <NumberField name="battenM" label="Straightedge" unit="m" value={draft.battenM} onChange={(v) => set({ battenM: num(v) })} />
+          {way !== "lows" && (
+            <>
+              <NumberField name="battenM" label="Straightedge" unit="m" value={draft.battenM} onChange={(v) => set({ battenM: num(v) })} />
+              <NumberField
+                name="spacingM"
+                label="Between readings"
+                unit="m"
+                value={draft.spacingM}
+                onChange={(v) => set({ spacingM: num(v) })}
+              />
+            </>
+          )}
           <NumberField
-            name="spacingM"
-            label="Between readings"
-            unit="m"
-            value={draft.spacingM}
-            onChange={(v) => set({ spacingM: num(v) })}
+            name="errorMM"
+            label="A reading may be out"
+            hint="what is less is not filled"
+            unit="mm"
+            value={draft.errorMM}
+            onChange={(v) => set({ errorMM: num(v) })}
           />
-          {lines ? (
-            <NumberField
-              name="errorMM"
-              label="A reading may be out"
-              hint="what is less is not filled"
-              unit="mm"
-              value={draft.errorMM}
-              onChange={(v) => set({ errorMM: num(v) })}
-            />
-          ) : (
+          {way === "grid" && (
             <NumberField name="rowsM" label="Between rows" unit="m" value={draft.rowsM} onChange={(v) => set({ rowsM: num(v) })} />
           )}
           <Choice
@@ -141,7 +155,7 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
             value={draft.maxFillMM}
             onChange={(v) => set({ maxFillMM: num(v) })}
           />
-          {!lines && (
+          {way === "grid" && (
             <>
               <NumberField
                 name="maxGrindMM"
@@ -181,21 +195,22 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
           <Choice
             name="way"
             label="Read"
-            value={lines ? "lines" : "grid"}
+            value={way}
             onChange={(v) =>
-              v === "lines"
-                ? set({ lines: [freshLine()], gaps: [] })
-                : set({ lines: undefined, gaps: empty as unknown as Readings["gaps"] })
+              set({
+                lines: v === "lines" ? [freshLine()] : undefined,
+                gaps: v === "grid" ? (empty as unknown as Readings["gaps"]) : [],
+              })
             }
             options={[
               { value: "lines", label: "under an edge laid at places" },
               { value: "grid", label: "below one plane, on a grid" },
+              { value: "lows", label: "not with an edge: lows circled" },
             ]}
           />
         </div>
-        {lines ? (
-          <Walk lines={lines} edgeM={draft.battenM} spacingM={draft.spacingM} set={(l) => set({ lines: l })} />
-        ) : (
+        {lines && <Walk lines={lines} edgeM={draft.battenM} spacingM={draft.spacingM} set={(l) => set({ lines: l })} />}
+        {way === "grid" && (
           <>
             <div className="mt-3 flex flex-wrap items-end gap-3">
               <div className="w-28">
@@ -265,6 +280,7 @@ export function Gaps({ view, go }: { view: Schemas["FairingView"]; go: (next: Re
             </div>
           </>
         )}
+        <Placing key={way} survey={survey} view={view} draft={draft} set={set} />
         {bad.map(([k, m]) => (
           <p key={k} role="alert" className="text-error">
             <Said words={m} />

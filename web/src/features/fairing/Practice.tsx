@@ -5,6 +5,7 @@ import { key } from "../../api/keys";
 import { Answer, Loaded } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
+import { EdgePractice as Edge } from "./EdgePractice";
 
 type Move = Schemas["PracticeMove"];
 
@@ -31,6 +32,7 @@ export function Practice() {
       <div className="grid gap-10 lg:grid-cols-2">
         <Panel />
         <Days />
+        <Edge />
       </div>
     </>
   );

@@ -1,5 +1,7 @@
-import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
+import { Link, useNavigate } from "react-router";
+import { api, ok, type Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
+import { Refusal } from "../../ui/Form";
 import { Answer } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { Figure, Quantity } from "../../ui/Working";
@@ -8,6 +10,7 @@ import { Figure, Quantity } from "../../ui/Working";
 export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId: string }) {
   const o = view.outlook;
   const last = view.rounds.at(-1);
+  const round = Math.max(0, ...view.rounds.map((r) => r.n), ...(view.spots?.rounds ?? []).map((r) => r.n)) + 1;
   return (
     <>
       <Answer
@@ -26,35 +29,19 @@ export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId:
         }
       />
       <Course course={o.course} />
-      <div className="overflow-x-auto">
-        <table className="table-plain max-w-3xl text-sm" data-testid="rounds">
-          <thead>
-            <tr>
-              <th>Round</th>
-              <th>Lows</th>
-              <th>Pinholes</th>
-              <th>Filler</th>
-              <th>Hours</th>
-              <th>Last grit</th>
-            </tr>
-          </thead>
-          <tbody>
-            {view.rounds.map((r) => (
-              <tr key={r.n}>
-                <td>{r.n}</td>
-                <td>{r.lows}</td>
-                <td>{r.pinholes}</td>
-                <td>{r.litres > 0 && <Quantity value={r.litres} unit="L" />}</td>
-                <td>{r.hours > 0 && r.hours}</td>
-                <td>{r.grit > 0 && r.grit}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+      <Table rounds={view.rounds} />
+      <div className="mt-4 flex flex-wrap gap-2">
+        <Link className="btn btn-primary min-h-12" to={`/boats/${boatId}/log?surface=${view.surface.id}&kind=fair&round=${round}`}>
+          Log a round
+        </Link>
+        <Link className="btn min-h-12" to={`/boats/${boatId}/log?surface=${view.surface.id}&kind=inspect&round=${round}`}>
+          Log a look
+        </Link>
       </div>
-      <Link className="btn btn-primary mt-4 min-h-12" to={`/boats/${boatId}/log?surface=${view.surface.id}&kind=fair`}>
-        Log a round
-      </Link>
+      <p className="quiet mt-1 text-sm">
+        A round ticks all passes that are planned for it. A look counts what is left and fills nothing; your verdict of it counts.
+      </p>
+      {view.spots && <Spots spots={view.spots} surfaceId={view.surface.id} boatId={boatId} />}
       <section className="mt-6 max-w-3xl text-sm">
         <h2 className="text-lg">Finding them</h2>
         <p className="rule-b py-2">
@@ -70,6 +57,64 @@ export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId:
         </p>
       </section>
     </>
+  );
+}
+
+function Table({ rounds }: { rounds: Schemas["FairRound"][] }) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="table-plain max-w-3xl text-sm" data-testid="rounds">
+        <thead>
+          <tr>
+            <th>Round</th>
+            <th>Lows</th>
+            <th>Pinholes</th>
+            <th>Filler</th>
+            <th>Hours</th>
+            <th>Last grit</th>
+            <th>Found by, and thought of it</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rounds.map((r) => (
+            <tr key={`${r.n} ${r.at}`}>
+              <td>{r.n}</td>
+              <td>{r.lows}</td>
+              <td>{r.pinholes}</td>
+              <td>{r.litres > 0 && <Quantity value={r.litres} unit="L" />}</td>
+              <td>{r.hours > 0 && r.hours}</td>
+              <td>{r.grit > 0 && r.grit}</td>
+              <td>{[r.looked && "a look", r.by, r.verdict].filter(Boolean).join(", ")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** The loop over the primer: pinholes counted, filled one by one, primed again. */
+function Spots({ spots, surfaceId, boatId }: { spots: Schemas["Spots"]; surfaceId: string; boatId: string }) {
+  const go = useNavigate();
+  const plan = useChange(
+    ["steps"],
+    () => ok(api.POST("/api/surfaces/{id}/fairing/spots", { params: { path: { id: surfaceId } } })),
+    () => go(`/boats/${boatId}/build-up?surface=${surfaceId}`),
+  );
+  return (
+    <section className="mt-6 max-w-3xl" data-testid="spots">
+      <h2 className="text-lg">Over the primer</h2>
+      <p>
+        <Said words={spots.says} />
+      </p>
+      {spots.rounds.length > 0 && <Table rounds={spots.rounds} />}
+      {spots.handover && spots.handover.changes.length > 0 && (
+        <button type="button" className="btn mt-2 min-h-12" disabled={plan.isPending} onClick={() => plan.mutate(undefined)}>
+          Plan the spot-filling
+        </button>
+      )}
+      <Refusal error={plan.error} />
+    </section>
   );
 }
 

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 // @vitest-environment-options { "url": "http://test/" }
-import { screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
@@ -62,6 +62,7 @@ const set: Schemas["Fairing"] = {
     [0, -1, 0],
   ],
   patches: [],
+  contours: [],
   notes: [],
   depth: [
     [0, 1.5, 0.5],
@@ -86,23 +87,27 @@ const set: Schemas["Fairing"] = {
   ],
   jobs: [
     {
-      school: { key: "heavy", name: "few heavy coats", why: "fewer waits", passMM: 0, wastePct: 35, layLH: 3, boardM2H: 1 },
+      school: { key: "heavy", name: "few heavy coats", why: "fewer waits", risk: "slumps", passMM: 0, proudMM: 0.6, layLH: 3, boardM2H: 1 },
       passes: 1,
       litres: 1.4,
       kg: 1,
       hours: 2,
+      passMM: 10,
       ready: "2026-05-11T10:00:00Z",
       days: 2.1,
+      lateDays: 3.4,
       handover,
       working,
     },
     {
-      school: { key: "skims", name: "many thin skims", why: "no slumps", passMM: 1.5, wastePct: 15, layLH: 2, boardM2H: 3 },
+      school: { key: "skims", name: "many thin skims", why: "no slumps", risk: "waits", passMM: 1.5, proudMM: 0.2, layLH: 2, boardM2H: 3 },
       passes: 2,
       litres: 1.2,
       kg: 0.9,
       hours: 3,
+      passMM: 1.5,
       days: 3.2,
+      lateDays: 0,
       handover,
       working,
     },
@@ -125,9 +130,31 @@ const view = (more: Record<string, unknown> = {}) => ({
   ...more,
 });
 
+const box = [
+  { x: 0, y: 0 },
+  { x: 4, y: 0 },
+  { x: 4, y: 1 },
+  { x: 0, y: 1 },
+];
+
 function open(v: Record<string, unknown>, at = "/boats/b/fairing", routes: Record<string, unknown> = {}) {
   const calls = answers({
-    "GET /api/boats/b/survey": { boat: { id: "b" }, place: { timeZone: "UTC" }, surfaces: [{ id: "s", name: "Deck" }] },
+    "GET /api/boats/b/survey": {
+      boat: { id: "b" },
+      place: { timeZone: "UTC" },
+      views: [
+        {
+          name: "starboard side",
+          up: true,
+          mirror: false,
+          shapes: [{ surfaceId: "s", points: box, label: { x: 2, y: 0.5 } }],
+          lines: [],
+          min: { x: 0, y: 0 },
+          max: { x: 4, y: 1 },
+        },
+      ],
+      surfaces: [{ id: "s", version: 7, name: "Deck", findings: { layers: [], stop: 0, moisture: [], veneerMM: 0 } }],
+    },
     "GET /api/surfaces/s/fairing": v,
     "GET /api/products": [],
     ...routes,
@@ -317,4 +344,103 @@ it("warns where sanding goes through", async () => {
   expect(within(margins).getByText(/✓ flats/)).toBeTruthy();
   expect(within(margins).getByText(/✗ edges/).textContent).toContain("it goes through");
   expect(screen.getByText(/Ridges may be knocked down, green, from Sat/)).toBeTruthy();
+});
+
+const surface = async () => (await screen.findByTestId("hull-map")).querySelector("[data-surface]") as SVGElement;
+const at = (x: number, y: number) => ({ clientX: 10 + x * 220, clientY: 10 + (1 - y) * 220 }); // 900 wide: 4 m in 880
+
+it("places a line by its two ends, and circles a low with a stroke", async () => {
+  const calls = open(view(), undefined, { "PUT /api/surfaces/s/fairing": view({ now: { ...set, gaps: [] } }) });
+  await userEvent.click(await screen.findByRole("button", { name: "Place line 1" }));
+  const maps = () => screen.getAllByTestId("hull-map");
+  const drawn = () => maps().at(-1)?.querySelector("[data-surface]") as SVGElement;
+  fireEvent.click(drawn(), at(1, 0.5));
+  expect(screen.getByText("Now press where line 1 ends.")).toBeTruthy();
+  fireEvent.click(drawn(), at(3, 0.5));
+  await userEvent.click(screen.getByRole("button", { name: "Circle a low" }));
+  fireEvent.pointerDown(drawn(), at(2, 0.2));
+  for (const [x, y] of [
+    [2.2, 0.2],
+    [2.2, 0.4],
+    [2, 0.4],
+  ] as const)
+    fireEvent.pointerMove(drawn(), at(x, y));
+  fireEvent.pointerUp(drawn(), at(2, 0.2));
+  await userEvent.selectOptions(screen.getByRole("combobox", { name: "Found" }), "light");
+  await userEvent.click(screen.getByRole("button", { name: "Find the fair surface" }));
+  await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true));
+  const value = (calls.find((c) => c.method === "PUT")?.body as Schemas["FairingEdit"] | undefined)?.value;
+  expect(value?.lines?.[0]?.on).toEqual({ view: "starboard side", from: { x: 1, y: 0.5 }, to: { x: 3, y: 0.5 } });
+  expect(value?.lows).toEqual([
+    {
+      name: "",
+      view: "starboard side",
+      by: "light",
+      depthMM: 2,
+      points: [
+        { x: 2, y: 0.2 },
+        { x: 2.2, y: 0.2 },
+        { x: 2.2, y: 0.4 },
+        { x: 2, y: 0.4 },
+      ],
+    },
+  ]);
+});
+
+it("draws a chine on the surface, and shows depths where they lie", async () => {
+  const contours = [{ view: "starboard side", depthMM: 2, rings: [box] }];
+  const calls = open(view({ now: { ...set, contours } }), undefined, { "PUT /api/surfaces/s": {} });
+  expect((await surface()).closest("svg")?.querySelectorAll("[data-contour]")).toHaveLength(1);
+  expect(screen.getByText(/The lines are depths of 2 mm/)).toBeTruthy();
+  await userEvent.click(screen.getByText("Hard lines: none is drawn"));
+  await userEvent.selectOptions(screen.getByRole("combobox", { name: "Draw" }), "chine");
+  fireEvent.click(await surface(), at(0, 0.25));
+  fireEvent.click(await surface(), at(4, 0.25));
+  await userEvent.click(screen.getByRole("button", { name: "Keep this chine" }));
+  await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true));
+  const body = calls.find((c) => c.method === "PUT")?.body as { version: number; value: Schemas["SurfaceEdit"] };
+  expect(body.version).toBe(7);
+  expect(body.value.findings.hardLines).toEqual([
+    {
+      kind: "chine",
+      view: "starboard side",
+      points: [
+        { x: 0, y: 0.25 },
+        { x: 4, y: 0.25 },
+      ],
+    },
+  ]);
+});
+
+it("plans the spot-filling of pinholes over the primer", async () => {
+  const spots = { rounds: [], outlook: outlook(), says: [{ text: "Fill 60 pinholes one by one." }], handover };
+  const calls = open(view({ spots }), "/boats/b/fairing?view=rounds", { "POST /api/surfaces/s/fairing/spots": {} });
+  expect((await screen.findByTestId("spots")).textContent).toContain("Fill 60 pinholes");
+  await userEvent.click(screen.getByRole("button", { name: "Plan the spot-filling" }));
+  expect(await screen.findByText("the build-up")).toBeTruthy();
+  expect(calls.some((c) => c.method === "POST")).toBe(true);
+});
+
+it("moves the practice edge on, and tells what was there once all is read", async () => {
+  const side = { seed: 1, lengthM: 4, edgeM: 1, spacingM: 0.1 };
+  const calls = answers({
+    "GET /api/boats/b/survey": { boat: { id: "b" }, place: { timeZone: "UTC" }, views: [], surfaces: [{ id: "s", name: "Deck" }] },
+    "POST /api/practice/edge": { ...side, placements: [], heightsMM: [], truthMM: [], done: false, says: [{ text: "Lay the edge." }] },
+    "POST /api/practice/panel": { said: [], passes: 0, papers: 0, hours: 0, curedH: 0, hollowMM: 7, proudMM: 0, verdict: "" },
+    "GET /api/practice/day": { hours: [], limits: [], product: "", hour: 9, seed: 1 },
+    "GET /api/surfaces/s/fairing": view(),
+  });
+  show(
+    <Routes>
+      <Route path="/boats/:boatId/fairing" element={<Fairing />} />
+    </Routes>,
+    "/boats/b/fairing?view=practice",
+  );
+  await userEvent.click(await screen.findByRole("button", { name: "Lay the edge" }));
+  await userEvent.click(await screen.findByRole("button", { name: "Move it on by half" }));
+  await userEvent.click(await screen.findByRole("button", { name: "Move it on by all of it" }));
+  await waitFor(() => {
+    const asked = calls.filter((c) => JSON.stringify(c.body ?? {}).includes("starts"));
+    expect(asked.at(-1)?.body).toEqual({ seed: 1, starts: [0, 0.5, 1.5] });
+  });
 });

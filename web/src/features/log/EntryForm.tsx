@@ -22,6 +22,7 @@ export function EntryForm({
   kind: first,
   step: firstStep,
   share,
+  round,
   done,
 }: {
   today: Schemas["Today"];
@@ -33,6 +34,8 @@ export function EntryForm({
   /** The step, or own task, that is told of, and how much of it is meant. */
   step?: string;
   share?: number;
+  /** The round of fairing that is told of. */
+  round?: number;
   weighed?: { baseG?: number; hardenerG?: number };
   done: (kept: boolean) => void;
 }) {
@@ -50,6 +53,7 @@ export function EntryForm({
       ...(first && { kind: first === "fill" ? "coat" : first }),
       ...(firstStep && (surfaceId ? { step: firstStep } : { own: firstStep })),
       ...(share && share < 100 && { sharePct: share }),
+      ...(round && { round }),
     };
   };
   const [draft, setDraft] = useState<Draft>(start);
@@ -255,8 +259,27 @@ export function EntryForm({
                   value={draft.pinholes}
                   onChange={(pinholes) => set({ pinholes })}
                 />
-                <NumberField name="litres" label="Filler used" unit="L" value={draft.litres} onChange={(litres) => set({ litres })} />
+                <Choice
+                  name="round.by"
+                  label="Found by"
+                  value={draft.by}
+                  onChange={(by) => set({ by })}
+                  options={[
+                    { value: "", label: "not said" },
+                    ...["guide coat", "wet surface", "low light", "edge", "hand"].map((v) => ({ value: v, label: v })),
+                  ]}
+                />
+                <Choice
+                  name="round.verdict"
+                  label="Verdict"
+                  value={draft.verdict}
+                  onChange={(verdict) => set({ verdict })}
+                  options={[{ value: "", label: "by the count" }, ...["fair enough", "another round"].map((v) => ({ value: v, label: v }))]}
+                />
               </>
+            )}
+            {kind.rounds && kind.films && (
+              <NumberField name="litres" label="Filler used" unit="L" value={draft.litres} onChange={(litres) => set({ litres })} />
             )}
             {draft.kind !== "idle" && (
               <NumberField

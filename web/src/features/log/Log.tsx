@@ -88,6 +88,7 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
               kind={params.get("kind") ?? undefined}
               step={params.get("step") ?? undefined}
               share={Number(params.get("share")) || undefined}
+              round={Number(params.get("round")) || undefined}
               done={close}
             />
           ) : (

@@ -29,6 +29,8 @@ export type Draft = {
   round?: number;
   lows?: number;
   pinholes?: number;
+  by: string;
+  verdict: string;
   early: string;
   beyondShelf: boolean;
   /** How much of the task it did, %; nothing is all that was left. */
@@ -67,6 +69,8 @@ export function blank(surfaceId: string, now: string, zone: string): Draft {
     batch: "",
     blemishes: [],
     dry: "",
+    by: "",
+    verdict: "",
     early: "",
     beyondShelf: false,
     patches: [],
@@ -101,6 +105,8 @@ export function draftOf(e: Schemas["LogbookEntry"], zone: string, u: Units): Dra
     round: e.round?.n,
     lows: e.round?.lows,
     pinholes: e.round?.pinholes,
+    by: e.round?.by ?? "",
+    verdict: e.round?.verdict ?? "",
     early: e.early ?? "",
     beyondShelf: e.beyondShelf ?? false,
     sharePct: e.sharePct || undefined,
@@ -110,6 +116,14 @@ export function draftOf(e: Schemas["LogbookEntry"], zone: string, u: Units): Dra
     place: e.place,
   };
 }
+
+const roundOf = (d: Draft): Schemas["LogbookRound"] => ({
+  n: d.round ?? 1,
+  lows: d.lows ?? 0,
+  pinholes: d.pinholes ?? 0,
+  ...(d.by && { by: d.by as Schemas["LogbookRound"]["by"] }),
+  ...(d.verdict && { verdict: d.verdict as Schemas["LogbookRound"]["verdict"] }),
+});
 
 /** What is sent of a draft. planned is the step chosen, now the program's time. */
 export function entryOf(
@@ -154,7 +168,7 @@ export function entryOf(
     ...(dry.length > 0 && {
       dry: { nominalUm: d.nominalUm ?? 0, maximumUm: d.maximumUm ?? 0, profileUm: d.profileUm ?? 0, readingsUm: dry, readAt: now },
     }),
-    ...(kind.rounds && { round: { n: d.round ?? 1, lows: d.lows ?? 0, pinholes: d.pinholes ?? 0 } }),
+    ...(kind.rounds && (d.round ?? d.lows ?? d.pinholes) !== undefined && { round: roundOf(d) }),
     ...(d.early && { early: d.early }),
     ...(d.beyondShelf && { beyondShelf: true }),
   };
