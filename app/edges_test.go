@@ -1,6 +1,9 @@
 package app_test
 
 import (
+	"fmt"
+	"math"
+	"strings"
 	"testing"
 	"time"
 
@@ -11,6 +14,7 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
+	"allcoats/core/geometry/mesh"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/task"
 	"allcoats/demo"
@@ -162,4 +166,59 @@ func TestWalkedLinesBecomePatches(t *testing.T) {
 	r.Lines[0].WidthM, r.BattenM = 0.2, 0.05
 	_, err = a.PreviewFairing(ctx, f.ID, r)
 	assert.Equal(t, "battenM", path(t, err))
+}
+
+// A scan of a curved side with a dent of 6 mm on starboard: the dent is where it is on the map, the
+// curve of the side is no filler, and port has none.
+func TestAScanAgainstItsFairFace(t *testing.T) {
+	a := withDemo(t)
+	s := surveyed(t, a, 0)
+	var stl strings.Builder
+	stl.WriteString("solid side\n")
+	at := func(side float64, i, k int) [3]float64 {
+		x, z := 0.05*float64(i), 0.05*float64(k)
+		y := 1.3*(1-math.Pow((x-5)/6, 2)) + 0.1*z
+		if r := math.Hypot(x-6, z-0.6); side < 0 && r < 0.25 {
+			y -= 0.006 * (1 - r/0.25)
+		}
+		return [3]float64{x, side * y, z}
+	}
+	for _, side := range []float64{1, -1} {
+		for i := range 200 {
+			for k := range 24 {
+				p, q, r, u := at(side, i, k), at(side, i+1, k), at(side, i+1, k+1), at(side, i, k+1)
+				for _, c := range [][3][3]float64{{p, q, r}, {p, r, u}} {
+					stl.WriteString("facet normal 0 0 0\nouter loop\n")
+					for _, v := range c {
+						fmt.Fprintf(&stl, "vertex %.6f %.6f %.6f\n", v[0], v[1], v[2])
+					}
+					stl.WriteString("endloop\nendfacet\n")
+				}
+			}
+		}
+	}
+	stl.WriteString("endsolid\n")
+	placed := app.ModelEdit{Name: "scan", Sure: true, Placing: mesh.Placing{Unit: "m", Forward: "+x", Up: "+z", BootTopM: 0.1}}
+	m, err := a.AddModel(ctx, s.Boat.ID, "stl", placed, []byte(stl.String()))
+	require.NoError(t, err)
+	deepest := func(name string) (mm float64, where outline.Point) {
+		f := surfaceNamed(a, s.Boat.Name, name)
+		got := must(a.ScanModel(ctx, f.ID, m.ID, 1))
+		r := app.Readings{Round: 1, BattenM: 1, SpacingM: got.SpacingM, RowsM: got.RowsM, Gaps: got.Gaps, On: &got.On, ErrorMM: 0.5, Limits: fair.Limits{MaxFillMM: 12, StiffnessM: 0.6}, Class: "show"}
+		v := must(a.PreviewFairing(ctx, f.ID, r))
+		for _, p := range v.Patches {
+			if p.DeepestMM > mm {
+				mm, where = p.DeepestMM, outline.Point{X: (p.Min.X + p.Max.X) / 2, Y: (p.Min.Y + p.Max.Y) / 2}
+			}
+		}
+		return mm, where
+	}
+	mm, where := deepest("Topsides starboard")
+	assert.InDelta(t, 5, mm, 1, "its point lies between readings")
+	assert.InDelta(t, 6, where.X, 0.15)
+	assert.InDelta(t, 0.6, where.Y, 0.15)
+	fairMM, _ := deepest("Topsides port")
+	assert.Less(t, fairMM, 1.0)
+	_, err = a.ScanModel(ctx, surfaceNamed(a, s.Boat.Name, "Bottom").ID, m.ID, 1)
+	assert.Equal(t, "modelId", path(t, err), "the scan has no bottom")
 }

@@ -97,7 +97,7 @@ func TestFairingOnThePhone(t *testing.T) {
 	p.until("contours on her outline", `document.querySelectorAll("[data-testid=hull-map] [data-contour]").length >= 2`)
 	p.SeeIn("[data-testid=patches]", "line 1, patch 1").SeeIn("[data-testid=patches]", "low 1, by hand").Press("Plan it").SeeIn("h1", "coats make").See("lows of round 1")
 	require.NoError(t, p.Err())
-	p.Go(at + "/plan").Press("Season").until("the fairing is planned", `document.querySelector("main").innerHTML.includes("fair with fairing compound")`)
+	p.Go(at+"/plan").Press("Season").until("the fairing is planned", `document.querySelector("main").innerHTML.includes("fair with fairing compound")`)
 	// The round is logged, and is no longer to come.
 	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").Press("Log a round").Choose("What", "it was faired").Fill("Round", "1").Fill("Lows found", "1").Fill("Hours it took", "1").Press("Log it").See("lows")
 	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").SeeIn("h1", "Fair enough for a yard finish: stop")

@@ -73,6 +73,14 @@ func fairing(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[FairingPlan]) (app.BuildUp, error) {
 			return a.PlanFairing(ctx, in.ID, in.Body.School)
 		})
+	register(api, "scan-model", get, "/api/surfaces/{id}/fairing/scan", "Gaps of a surface in a 3-D file of the boat against its own fair face, on a grid with its place",
+		func(ctx context.Context, in *struct {
+			ID      string  `path:"id"`
+			ModelID string  `query:"modelId"`
+			BattenM float64 `query:"battenM" minimum:"0.2" maximum:"10" default:"1"`
+		}) (app.ScannedFace, error) {
+			return a.ScanModel(ctx, in.ID, in.ModelID, in.BattenM)
+		})
 	huma.Register(api, huma.Operation{OperationID: "get-patch-template", Method: get, Path: "/api/fairings/{id}/template", Summary: "The depths of a patch at 1:1 in millimetres, to be taped to the hull (docs/formats.md)"},
 		func(ctx context.Context, in *struct {
 			ID     string `path:"id"`

@@ -131,6 +131,7 @@ type Chart struct {
 	strips []strip
 	lows   []Low
 	mine   [][]float64 // of each reading's cell, the share that no strip before it covers
+	thinMM float64     // what is no deeper is not filled
 }
 
 func newChart(strips []strip, lows []Low) Chart {
@@ -170,7 +171,7 @@ func chartOf(g Grid, depth []float64, on *Track) Chart {
 	if on != nil {
 		first = *on
 	}
-	var c Chart
+	c := Chart{thinMM: seenMM} // a fit has tails
 	for y := range g.NY {
 		s := strip{name: fmt.Sprintf("row %d", y+1), line: y, on: first.below(float64(y) * g.DY), widthM: g.DY, spacing: g.DX, depth: depth[y*g.NX : (y+1)*g.NX]}
 		share := 1.0

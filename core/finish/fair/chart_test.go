@@ -153,3 +153,28 @@ func TestReadyByTheClock(t *testing.T) {
 	assert.Nil(t, Ready([]Pass{p, p, p, p, p, p}, w, calendar.Week{}, time.UTC, monday))
 	assert.Nil(t, Ready([]Pass{{Job: p.Job}}, w, calendar.Week{}, time.UTC, monday), "no clock")
 }
+
+// A side curved like a barrel, 40 mm in 2 m, with a dent of 5 mm: the dent is found, the barrel is not
+// filled.
+func TestDeparturesOfACurvedSide(t *testing.T) {
+	g := Grid{NX: 41, NY: 21, DX: 0.1, DY: 0.1}
+	heights := make([]float64, g.NX*g.NY)
+	for i := range heights {
+		x, y := float64(i%g.NX)*0.1-2, float64(i/g.NX)*0.1-1
+		heights[i] = 500 - 40*(x/2)*(x/2) - 25*y*y + 3*x*y
+		if r := math.Hypot(x-0.5, y); r < 0.3 {
+			heights[i] -= 5 * (1 - r/0.3)
+		}
+	}
+	heights[0] = math.NaN()
+	gaps := g.Departures(heights, 1)
+	assert.True(t, math.IsNaN(gaps[0]))
+	flat := gaps[g.NX*2+3]
+	assert.InDelta(t, 5, gaps[g.NX*10+25]-flat, 0.4)
+	assert.InDelta(t, 0, gaps[g.NX*18+35]-flat, 0.2)
+	least := math.Inf(1)
+	for _, v := range gaps[1:] {
+		least = min(least, v)
+	}
+	assert.InDelta(t, 0, least, 1e-9)
+}

@@ -50,9 +50,10 @@ type run struct{ strip, from, to, patch int }
 func (c Chart) patch(least float64) []Patch {
 	var runs []run
 	for k, s := range c.strips {
-		filled := func(i int) bool { return s.depth[i] > 1e-6 }
+		filled := func(i int) bool { return s.depth[i] > max(c.thinMM, 1e-6) }
 		for i := 0; i < len(s.depth); {
 			if !filled(i) {
+				s.depth[i] = min(s.depth[i], 0) // NaN stays
 				i++
 				continue
 			}

@@ -2017,6 +2017,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/surfaces/{id}/fairing/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Gaps of a surface in a 3-D file of the boat against its own fair face, on a grid with its place */
+        get: operations["scan-model"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/surfaces/{id}/fairing/spots": {
         parameters: {
             query?: never;
@@ -6575,6 +6592,14 @@ export interface components {
             unit?: string;
             /** Format: double */
             value?: number;
+        };
+        ScannedFace: {
+            gaps: (number | null)[][];
+            on: components["schemas"]["FairTrack"];
+            /** Format: double */
+            rowsM: number;
+            /** Format: double */
+            spacingM: number;
         };
         ScheduleAnswer: {
             feasible: boolean;
@@ -12496,6 +12521,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fairing"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "scan-model": {
+        parameters: {
+            query?: {
+                modelId?: string;
+                battenM?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScannedFace"];
                 };
             };
             /** @description Error */

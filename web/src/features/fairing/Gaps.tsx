@@ -1,3 +1,4 @@
+import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useCoats } from "../../api/queries";
@@ -60,6 +61,19 @@ export function Gaps({
       ok(api.PUT("/api/surfaces/{id}/fairing", { params: { path: { id: view.surface.id } }, body: { id, version: v, value: draft } })),
     (r) => go({ set: r.now?.id ?? "" }),
   );
+  const scans = survey.models?.filter((m) => m.format !== "offsets") ?? [];
+  const scan = useMutation({
+    mutationFn: (modelId: string) =>
+      ok(
+        api.GET("/api/surfaces/{id}/fairing/scan", {
+          params: { path: { id: view.surface.id }, query: { modelId, battenM: draft.battenM } },
+        }),
+      ),
+    onSuccess: (got) => {
+      setText({});
+      setDraft((d) => ({ ...d, ...got }) as Readings);
+    },
+  });
   const gaps = (draft.gaps ?? []) as (number | null)[][];
   const lines = draft.lines && draft.lines.length > 0 ? draft.lines : undefined;
   const nx = gaps[0]?.length ?? 0;
@@ -219,6 +233,18 @@ export function Gaps({
               <div className="w-28">
                 <NumberField name="columns" label="Readings a row" unit="" value={nx} onChange={(v) => v && resize(gaps.length, v)} />
               </div>
+              {scans.length > 0 && (
+                <div className="w-64">
+                  <Choice
+                    name="modelId"
+                    label="From a 3-D file in Survey"
+                    hint="against its own fair face"
+                    value=""
+                    onChange={(modelId) => modelId && scan.mutate(modelId)}
+                    options={[{ value: "", label: "choose" }, ...scans.map((m) => ({ value: m.id, label: m.name }))]}
+                  />
+                </div>
+              )}
               <label className="btn min-h-11">
                 From a file: gaps row by row, or a scan with columns x, y, z
                 <input
@@ -243,6 +269,7 @@ export function Gaps({
                 />
               </label>
             </div>
+            <Refusal error={scan.error} />
             {wrong && (
               <p role="alert" className="text-error">
                 {wrong}
