@@ -82,6 +82,18 @@ func IsDemo(ctx context.Context, s *store.Store) (bool, error) {
 // ErrNotFound means that the thing asked for is not there.
 var ErrNotFound = store.ErrNotFound
 
+// ErrTaken means that what a client sends under an id was stored already.
+var ErrTaken = store.ErrTaken
+
+// AsParcel has what is written first under a context written once, however often a client sends it
+// under an id.
+func AsParcel(ctx context.Context, id string) context.Context { return store.AsParcel(ctx, id) }
+
+// KnowsParcel reports whether what was sent under an id was stored.
+func (a *App) KnowsParcel(ctx context.Context, id string) (bool, error) {
+	return a.store.Read(ctx).KnowsParcel(ctx, id)
+}
+
 // Conflict means that the thing edited has another version than the edit was
 // made on. Current is what is stored now.
 type Conflict struct{ Current any }

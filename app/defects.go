@@ -107,14 +107,25 @@ func (e DefectEdit) validate(ctx context.Context, q store.Queries, boatID string
 	return bad.Err()
 }
 
-// AddDefect stores a defect of a boat.
-func (a *App) AddDefect(ctx context.Context, boatID string, e DefectEdit) (Defect, error) {
+// NewDefect is a defect to be stored; ID is the finder's, empty to have one made.
+type NewDefect struct {
+	ID string `json:"id,omitempty" format:"uuid"`
+	DefectEdit
+}
+
+// AddDefect stores a defect of a boat. The same one sent twice is stored once.
+func (a *App) AddDefect(ctx context.Context, boatID string, n NewDefect) (Defect, error) {
 	return change(ctx, a, func(ctx context.Context) (Defect, error) {
 		now, err := a.Now(ctx)
 		if err != nil {
 			return Defect{}, err
 		}
-		id := newID()
+		id, e := n.ID, n.DefectEdit
+		if id == "" {
+			id = newID()
+		} else if d, err := a.Defect(ctx, id); err == nil {
+			return d, nil
+		}
 		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 			if err := e.validate(ctx, q, boatID); err != nil {
 				return err

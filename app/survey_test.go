@@ -222,7 +222,7 @@ func TestDefectsAndPhotos(t *testing.T) {
 	_, err = a.EditDefect(ctx, crack.ID, crack.Version, e)
 	assert.ErrorAs(t, err, &app.Conflict{})
 	e.SurfaceID = surveyed(t, a, 1).Surfaces[0].ID
-	_, err = a.AddDefect(ctx, s.Boat.ID, e)
+	_, err = a.AddDefect(ctx, s.Boat.ID, app.NewDefect{DefectEdit: e})
 	refused(t, err, "surfaceId")
 	require.NoError(t, a.RemoveDefect(ctx, crack.ID))
 	_, err = a.PhotoJPEG(ctx, d.Photos[0].ID)

@@ -147,7 +147,7 @@ func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind ma
 		return err
 	}
 	for _, f := range s.flaws {
-		d, err := a.AddDefect(ctx, boatID, app.DefectEdit{SurfaceID: made.ID, Defect: f})
+		d, err := a.AddDefect(ctx, boatID, app.NewDefect{DefectEdit: app.DefectEdit{SurfaceID: made.ID, Defect: f}})
 		if err != nil {
 			return fmt.Errorf("defect: %w", err)
 		}

@@ -3,6 +3,7 @@ package e2e
 
 import (
 	"context"
+	"crypto/tls"
 	"encoding/base64"
 	"encoding/json"
 	"errors"
@@ -17,6 +18,7 @@ import (
 	"allcoats/app"
 	"allcoats/demo"
 	"allcoats/demo/standing"
+	"allcoats/door"
 	"allcoats/httpapi"
 	"allcoats/instruments"
 	"allcoats/store"
@@ -33,7 +35,9 @@ type Site struct {
 	URL    string
 	App    *app.App
 	addr   string
+	dir    string
 	server *http.Server
+	tls    *http.Server // nil while no phone is let in
 	stop   func() error
 }
 
@@ -65,8 +69,14 @@ func Serve(ctx context.Context, dir string, withDemo bool) (*Site, error) {
 	}
 	server := &http.Server{Handler: httpapi.Handler(a, httpapi.Options{Version: "test", Web: web.Files()}), ReadHeaderTimeout: 5 * time.Second}
 	go func() { _ = server.Serve(ln) }()
-	site := &Site{URL: "http://" + ln.Addr().String(), App: a, addr: ln.Addr().String(), server: server}
-	site.stop = func() error { return errors.Join(site.server.Close(), s.Close()) }
+	site := &Site{URL: "http://" + ln.Addr().String(), App: a, addr: ln.Addr().String(), dir: dir, server: server}
+	site.stop = func() error {
+		err := site.server.Close()
+		if site.tls != nil {
+			err = errors.Join(err, site.tls.Close())
+		}
+		return errors.Join(err, s.Close())
+	}
 	return site, nil
 }
 
@@ -89,13 +99,33 @@ func (s *Site) Close() error { return s.stop() }
 
 // elsewhere is a name by which the browser reaches the site as from another machine: on
 // plain http, without what browsers keep for secure pages.
-const elsewhere = "laptop.yard.test"
+const elsewhere = "laptop.local"
 
 // From lets the site be reached by that name, with a passphrase.
 func (s *Site) From(passphrase string) {
 	s.server.Handler = httpapi.Handler(s.App, httpapi.Options{Version: "test", Web: web.Files(), Passphrase: passphrase})
 	_, port, _ := net.SplitHostPort(s.addr) // an address that was listened on
 	s.URL = "http://" + net.JoinHostPort(elsewhere, port)
+}
+
+// Yard lets phones in as --yard does, and returns the site's addresses by its name in the network, in
+// the clear and encrypted.
+func (s *Site) Yard() (plain, encrypted string, err error) {
+	authority, err := door.Open(filepath.Join(s.dir, "authority.pem"), nil, time.Now)
+	if err != nil {
+		return "", "", err
+	}
+	ln, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		return "", "", err
+	}
+	_, httpPort, _ := net.SplitHostPort(s.addr) // addresses that are listened on
+	_, tlsPort, _ := net.SplitHostPort(ln.Addr().String())
+	yard := &httpapi.Yard{Authority: authority, Pairing: &door.Pairing{}, HTTPPort: httpPort, TLSPort: tlsPort, Addresses: door.Addresses}
+	s.server.Handler = httpapi.Handler(s.App, httpapi.Options{Version: "test", Web: web.Files(), Yard: yard})
+	s.tls = &http.Server{Handler: s.server.Handler, ReadHeaderTimeout: 5 * time.Second, TLSConfig: &tls.Config{GetCertificate: authority.Leaf, MinVersion: tls.VersionTLS12}}
+	go func() { _ = s.tls.ServeTLS(ln, "", "") }()
+	return "http://" + net.JoinHostPort(elsewhere, httpPort), "https://" + net.JoinHostPort(elsewhere, tlsPort), nil
 }
 
 // Browser starts a headless Chromium; cancel ends it.
@@ -106,6 +136,7 @@ func Browser(ctx context.Context) (context.Context, context.CancelFunc, error) {
 	}
 	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
 		chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-domain-reliability", true),
+		chromedp.IgnoreCertErrors, // a client in Go checks the yard's authority; this one is to come through
 		chromedp.Flag("host-resolver-rules", "MAP "+elsewhere+" 127.0.0.1, MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"), chromedp.WindowSize(1280, 800))
 	alloc, cancelAlloc := chromedp.NewExecAllocator(ctx, options...)
 	b, cancelBrowser := chromedp.NewContext(alloc)

@@ -132,6 +132,44 @@ func TestFromAPhoneOverPlainHTTP(t *testing.T) {
 	assert.Len(t, after, len(before)+1)
 }
 
+// Phones come in by a code, over plain http and encrypted: a coat is logged from both, the encrypted
+// one opens without a signal, and one that is shut out stays out.
+func TestPhonesOfTheYard(t *testing.T) {
+	s := site(t, true)
+	ctx := context.Background()
+	boats, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	plain, encrypted, err := s.Yard()
+	require.NoError(t, err)
+	laptop := tab(t, s)
+	laptop.Go("/phone").See("No phone is paired yet").until("pictures to scan", `document.querySelectorAll("main img").length === 1`)
+	before, err := s.App.Log(ctx, boats[0].ID)
+	require.NoError(t, err)
+	for i, url := range []string{plain, encrypted} {
+		laptop.Go("/phone").Press("Show a code").until("a code", `!!document.querySelector("[data-testid=code]")`)
+		code := laptop.Text("[data-testid=code]")
+		require.NoError(t, laptop.Err())
+		s.URL = url
+		p := tab(t, s).Size(390, 844, true)
+		at := "/boats/" + boats[0].ID
+		p.Go(at+"/log").See("Pair this phone with All Coats").Fill("Code", "22222222").Press("Pair this phone").See("not the one that is shown")
+		p.Fill("Code", code).Fill("What this phone is called", []string{"an old phone", "Ada’s phone"}[i]).Press("Pair this phone").See("In this order today")
+		p.Go(at+"/log").See("Clocks running").until("what the browser allows", fmt.Sprintf(`isSecureContext === %t && !!navigator.serviceWorker === isSecureContext`, i == 1))
+		p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press("It took that").Fill("Note", "from a phone").Press("Log it").See("from a phone").fits("log")
+		if i == 1 {
+			p.until("it is kept for later", `navigator.serviceWorker.controller !== null`).Go(at + "/log").See("Clocks running")
+			require.NoError(t, s.tls.Close())
+			p.Go(at + "/log").See("Clocks running")
+		}
+		require.NoError(t, p.Err())
+	}
+	after, err := s.App.Log(ctx, boats[0].ID)
+	require.NoError(t, err)
+	assert.Len(t, after, len(before)+2)
+	laptop.Go("/phone").See("2 phones are paired").SeeIn("[data-testid=devices]", "an old phone").Press("shut it out")
+	require.NoError(t, laptop.Err())
+}
+
 // The countdowns of a pot go on by the program's time while the program is away and its
 // old answer comes from what the browser kept.
 func TestTimersRunOnWithoutTheProgram(t *testing.T) {

@@ -121,6 +121,8 @@ func problem(ctx context.Context, err error) error {
 		return huma.Error409Conflict("cannot be deleted: it is in use by " + strings.Join(used.By, ", "))
 	case errors.Is(err, app.ErrNotFound):
 		return huma.Error404NotFound("there is no such thing here")
+	case errors.Is(err, app.ErrTaken): // sent twice at once: the other one is stored
+		return huma.Error503ServiceUnavailable("this is being stored; send it again")
 	case errors.Is(err, context.Canceled):
 		return huma.NewError(499, "the request was given up")
 	}
@@ -200,18 +202,41 @@ func snapshot(a *app.App) func(huma.Context, func(huma.Context)) {
 	}
 }
 
+// alreadyHeader tells a client that what it sent was stored before, and is not answered again.
+const alreadyHeader = "X-Already-Stored"
+
+// once stores what a client sends under an Idempotency-Key one time, however often it comes.
+func once(a *app.App) func(huma.Context, func(huma.Context)) {
+	return func(ctx huma.Context, next func(huma.Context)) {
+		id := ctx.Header("Idempotency-Key")
+		if id == "" || len(id) > 100 || ctx.Method() == http.MethodGet {
+			next(ctx)
+			return
+		}
+		known, err := a.KnowsParcel(ctx.Context(), id)
+		if err == nil && known {
+			ctx.SetHeader(alreadyHeader, "yes")
+			ctx.SetStatus(http.StatusOK)
+			_, _ = ctx.BodyWriter().Write([]byte("{}")) // the client may have gone
+			return
+		}
+		next(huma.WithContext(ctx, app.AsParcel(ctx.Context(), id)))
+	}
+}
+
 // newAPI describes every operation on r.
-func newAPI(r *gin.Engine, a *app.App, version string) huma.API {
+func newAPI(r *gin.Engine, a *app.App, o Options) huma.API {
 	huma.NewError = newError
-	config := huma.DefaultConfig("All Coats", version)
+	config := huma.DefaultConfig("All Coats", o.Version)
 	config.OpenAPIPath = "/api/openapi"
 	config.DocsPath, config.SchemasPath = "", ""
 	config.CreateHooks = nil // no $schema in the bodies
 	config.Components.Schemas = newRegistry()
 	api := humagin.New(r, config)
-	api.UseMiddleware(finite(api), snapshot(a))
+	api.UseMiddleware(finite(api), snapshot(a), once(a))
 	calculators(api)
-	operations(api, a, version)
+	operations(api, a, o.Version)
+	phones(api, a, o.Yard)
 	fillEnums(api.OpenAPI().Components.Schemas)
 	return api
 }
@@ -243,5 +268,5 @@ func schemaName(t reflect.Type, hint string) string {
 // OpenAPI returns the OpenAPI 3.1 document as indented JSON.
 func OpenAPI(version string) ([]byte, error) {
 	gin.SetMode(gin.ReleaseMode)
-	return indented(newAPI(gin.New(), nil, version).OpenAPI())
+	return indented(newAPI(gin.New(), nil, Options{Version: version}).OpenAPI())
 }

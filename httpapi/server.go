@@ -25,8 +25,9 @@ type Options struct {
 	Web fs.FS
 	// Passphrase, if set, is asked for at every request (basic
 	// authentication, any user name). Without one only this machine's own
-	// names are answered.
+	// names are answered, and phones that Yard let in.
 	Passphrase string
+	Yard       *Yard // nil: phones are not let in
 }
 
 // Handler serves the whole application.
@@ -37,7 +38,7 @@ func Handler(a *app.App, o Options) http.Handler {
 		slog.Error("panic", "err", err, "path", c.Request.URL.Path)
 		c.AbortWithStatus(http.StatusInternalServerError)
 	}))
-	r.Use(logged, deadlined, secured, guarded(o.Passphrase), gzip.Gzip(gzip.DefaultCompression))
+	r.Use(logged, deadlined, secured, guarded(a, o), gzip.Gzip(gzip.DefaultCompression))
 	r.GET("/healthz", func(c *gin.Context) {
 		if err := a.Healthy(c); err != nil {
 			c.String(http.StatusServiceUnavailable, "the database does not answer")
@@ -46,7 +47,7 @@ func Handler(a *app.App, o Options) http.Handler {
 		c.String(http.StatusOK, "ok")
 	})
 	r.Use(timed(a))
-	newAPI(r, a, o.Version)
+	newAPI(r, a, o)
 	r.NoRoute(web(o.Web))
 	return http.NewCrossOriginProtection().Handler(r)
 }
@@ -110,20 +111,32 @@ func secured(c *gin.Context) {
 	}
 }
 
-// guarded asks for the passphrase, or, without one, refuses names that are not
-// this machine's, so that no web page can reach the server by a name of its own.
-func guarded(passphrase string) gin.HandlerFunc {
-	want := sha256.Sum256([]byte(passphrase))
+// guarded lets in who gives the passphrase or shows what a paired phone has; without a passphrase, this
+// machine too, by its own names alone, so that no web page can reach the server by a name of its own.
+func guarded(a *app.App, o Options) gin.HandlerFunc {
+	want := sha256.Sum256([]byte(o.Passphrase))
 	return func(c *gin.Context) {
-		if passphrase == "" {
-			if !Loopback(c.Request.Host) {
-				c.AbortWithStatus(http.StatusMisdirectedRequest)
-			}
+		own := Loopback(c.Request.Host) && (o.Yard == nil || Loopback(c.Request.RemoteAddr))
+		if o.Passphrase == "" && own {
 			return
 		}
-		_, given, _ := c.Request.BasicAuth()
-		got := sha256.Sum256([]byte(given))
-		if subtle.ConstantTimeCompare(got[:], want[:]) != 1 {
+		if o.Passphrase != "" {
+			_, given, _ := c.Request.BasicAuth()
+			got := sha256.Sum256([]byte(given))
+			if subtle.ConstantTimeCompare(got[:], want[:]) == 1 {
+				return
+			}
+		}
+		switch {
+		case o.Yard != nil && (o.Yard.doorstep(c, a) || letIn(c, a)):
+		case o.Yard != nil && !own && strings.Contains(c.GetHeader("Accept"), "text/html"):
+			showPairing(c, http.StatusUnauthorized, pairing{})
+			c.Abort()
+		case o.Yard != nil && !own:
+			c.AbortWithStatus(http.StatusUnauthorized)
+		case o.Passphrase == "":
+			c.AbortWithStatus(http.StatusMisdirectedRequest)
+		default:
 			c.Header("WWW-Authenticate", `Basic realm="All Coats", charset="UTF-8"`)
 			c.AbortWithStatus(http.StatusUnauthorized)
 		}

@@ -130,7 +130,7 @@ func surveying(api huma.API, a *app.App) {
 		})
 
 	register(api, "add-defect", post, "/api/boats/{id}/defects", "Pin a defect on a boat",
-		func(ctx context.Context, in *bodyByID[app.DefectEdit]) (app.Defect, error) {
+		func(ctx context.Context, in *bodyByID[app.NewDefect]) (app.Defect, error) {
 			return a.AddDefect(ctx, in.ID, in.Body)
 		})
 	register(api, "edit-defect", put, "/api/defects/{id}", "Change a defect",

@@ -139,10 +139,16 @@ func (s *Store) Write(ctx context.Context, fn func(context.Context, Queries) err
 	}
 	known := &seen{rows: map[string]any{}}
 	q := Queries{q: forgetting{watched(ctx, tx), known}, seen: known}
+	forget, err := q.keepParcel(ctx)
+	if err != nil {
+		return errors.Join(err, ignoreDone(tx.Rollback()))
+	}
 	if err := fn(context.WithValue(ctx, txKey{}, q), q); err != nil {
+		forget()
 		return errors.Join(err, ignoreDone(tx.Rollback()))
 	}
 	if err := tx.Commit(); err != nil {
+		forget()
 		return fmt.Errorf("commit: %w", err)
 	}
 	s.writes.Add(1)

@@ -10,8 +10,6 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
-	"net"
-	"net/http"
 	"os"
 	"os/signal"
 	"syscall"
@@ -23,9 +21,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/demo"
 	"allcoats/httpapi"
-	"allcoats/instruments"
 	"allcoats/store"
-	"allcoats/web"
 
 	"github.com/spf13/cobra"
 )
@@ -52,14 +48,6 @@ func root() *cobra.Command {
 		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), version) },
 	})
 	return c
-}
-
-// listen holds the flags of the commands that serve.
-type listen struct{ addr, db string }
-
-func (l *listen) flags(c *cobra.Command, db string) {
-	c.Flags().StringVar(&l.addr, "addr", "127.0.0.1:8080", "address to listen on; elsewhere than on this machine ALLCOATS_PASSPHRASE must be set")
-	c.Flags().StringVar(&l.db, "db", db, "database file")
 }
 
 func serveCommand() *cobra.Command {
@@ -122,64 +110,6 @@ func clearDemo(ctx context.Context, path string) error {
 		}
 	}
 	return nil
-}
-
-func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App) error) error {
-	passphrase := os.Getenv("ALLCOATS_PASSPHRASE")
-	if !httpapi.Loopback(l.addr) && passphrase == "" {
-		return fmt.Errorf("listening on %s lets others in: set ALLCOATS_PASSPHRASE first", l.addr)
-	}
-	s, err := store.Open(ctx, l.db)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	a, err := app.New(ctx, s, instruments.Forecast{Seed: demo.Seed})
-	if err != nil {
-		return err
-	}
-	if fill != nil {
-		if err := fill(ctx, a); err != nil {
-			return fmt.Errorf("demo: %w", err)
-		}
-	}
-	ln, err := net.Listen("tcp", l.addr)
-	if err != nil {
-		return err
-	}
-	// Work that goes on when the server stops is ended with its context.
-	working, end := context.WithCancel(context.WithoutCancel(ctx))
-	defer end()
-	server := &http.Server{
-		BaseContext:       func(net.Listener) context.Context { return working },
-		Handler:           httpapi.Handler(a, httpapi.Options{Version: version, Web: web.Files(), Passphrase: passphrase}),
-		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute,
-		MaxHeaderBytes: 64 << 10,
-	}
-	refreshed := make(chan struct{})
-	go func() { defer close(refreshed); a.Run(ctx) }()
-	failed := make(chan error, 1)
-	go func() { failed <- server.Serve(ln) }()
-	fmt.Printf("All Coats is at http://%s\n", ln.Addr())
-	select {
-	case err := <-failed:
-		return err
-	case <-ctx.Done():
-	}
-	slog.Info("stopping")
-	if err = shutdown(ctx, server, 5*time.Second); err != nil {
-		end()
-		err = shutdown(ctx, server, 5*time.Second)
-	}
-	<-refreshed
-	return err
-}
-
-// shutdown waits for the requests in hand, for at most as long as wait.
-func shutdown(ctx context.Context, server *http.Server, wait time.Duration) error {
-	grace, cancel := context.WithTimeout(context.WithoutCancel(ctx), wait)
-	defer cancel()
-	return server.Shutdown(grace)
 }
 
 func calcCommand() *cobra.Command {

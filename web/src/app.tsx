@@ -14,6 +14,7 @@ const Finishes = lazy(async () => ({ default: (await import("./features/finishes
 const Library = lazy(async () => ({ default: (await import("./features/library/Library")).Library }));
 const Log = lazy(async () => ({ default: (await import("./features/log/Log")).Log }));
 const MeasuringSheet = lazy(async () => ({ default: (await import("./features/survey/Sheets")).MeasuringSheet }));
+const Phone = lazy(async () => ({ default: (await import("./features/phone/Phone")).Phone }));
 const Plan = lazy(async () => ({ default: (await import("./features/plan/Plan")).Plan }));
 const Report = lazy(async () => ({ default: (await import("./features/log/Report")).Report }));
 const Sheet = lazy(async () => ({ default: (await import("./features/library/Sheet")).Sheet }));
@@ -40,6 +41,7 @@ export function App() {
             <Route index element={<First />} />
             <Route path="boats/new" element={<BoatForm />} />
             <Route path="library" element={<Library />} />
+            <Route path="phone" element={<Phone />} />
             <Route path="library/:productId" element={<Sheet />} />
             <Route path="boats/:boatId" element={<ABoat />}>
               <Route index element={<Navigate to="today" replace />} />

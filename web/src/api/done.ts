@@ -15,7 +15,6 @@ export function tellDone(boatId: string, t: Doable, label: string, now: string, 
   const share = Math.round(10 * t.sharePct * part) / 10;
   return send<Schemas["Entry"]>({
     id,
-    at: Date.now(),
     label,
     boatId,
     method: "POST",

@@ -17,7 +17,8 @@ export type Fact =
   | "finish"
   | "systems"
   | "pots"
-  | "plan";
+  | "plan"
+  | "phones";
 
 const COATS = ["library", "boat", "surfaces", "steps", "log", "plan"] as const;
 const CLOCKS = [...COATS, "clock", "place", "weather", "readings", "tent"] as const;
@@ -58,6 +59,7 @@ const MADE_FROM = {
   instruments: ["readings", "boat", "clock"],
   trace: ["readings"],
   values: ["readings"],
+  phones: ["phones"],
   "finish-words": [],
   panel: [],
   day: [],

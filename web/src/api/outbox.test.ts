@@ -2,21 +2,27 @@
 // @vitest-environment-options { "url": "http://test/" }
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { discard, flush, newID, type Parcel, send } from "./outbox";
+import { again, discard, flush, mine, newID, type Parcel, send, stores } from "./outbox";
 
-const parcel = (note: string, at: number): Parcel => ({
+const parcel = (note: string, more: Partial<Parcel> = {}): Parcel => ({
   id: newID(),
-  at,
   label: note,
   boatId: "b",
   method: "POST",
   path: "/api/log",
   body: { note },
+  ...more,
 });
 
+type Mode = "up" | "down" | "broken" | "refuse" | "portal" | "locked" | "stumble" | "changed";
 let sent: string[] = [];
-let mode: "up" | "down" | "broken" | "refuse" = "up";
+let mode: Mode = "up";
+const stored = new Set<string>();
 const kept: string[] = [];
+
+/** An answer of the program itself. */
+const answer = (body: unknown, status = 200, more = {}) =>
+  new Response(JSON.stringify(body), { status, headers: { "X-Program-Time": "2026-05-09T08:24:00Z", ...more } });
 
 beforeEach(() => {
   sent = [];
@@ -24,13 +30,18 @@ beforeEach(() => {
   vi.stubGlobal("fetch", async (r: Request) => {
     if (mode === "down") throw new TypeError("no network");
     if (mode === "broken") return new Response("", { status: 502 });
-    const note = (JSON.parse(await r.text()) as { note: string }).note;
+    if (mode === "portal") return new Response("<h1>Welcome to the harbour</h1>", { status: 200 });
+    if (mode === "locked") return new Response("", { status: 401 });
+    const key = r.headers.get("Idempotency-Key") ?? "";
+    const { note } = JSON.parse(await r.text()) as { note: string };
     if (mode === "refuse" && note.startsWith("bad"))
-      return new Response(JSON.stringify({ detail: "not so", errors: [{ location: "body.litres", message: "too much" }] }), {
-        status: 422,
-      });
+      return answer({ detail: "not so", errors: [{ location: "body.litres", message: "too much" }] }, 422);
+    if (mode === "stumble" && note.startsWith("bad")) return answer({ detail: "the program failed" }, 500);
+    if (mode === "changed") return answer({ detail: "changed elsewhere", current: { version: 7, note: "theirs" } }, 409);
+    if (stored.has(key)) return answer({}, 200, { "X-Already-Stored": "yes" });
+    stored.add(key);
     sent.push(note);
-    return new Response(JSON.stringify({ note }), { status: 200 });
+    return answer({ note });
   });
 });
 afterEach(async () => {
@@ -41,7 +52,7 @@ afterEach(async () => {
 });
 
 it("sends at once when the program answers", async () => {
-  expect(await send(parcel("one", 1))).toEqual({ note: "one" });
+  expect(await send(parcel("one"))).toEqual({ note: "one" });
   expect(await flush()).toBe(0);
   expect(sent).toEqual(["one"]);
 });
@@ -49,8 +60,8 @@ it("sends at once when the program answers", async () => {
 it("keeps what got no answer and sends it later, in order, once", async () => {
   for (const down of ["down", "broken"] as const) {
     mode = down;
-    expect(await send(parcel(`${down} one`, 1))).toBe("kept");
-    expect(await send(parcel(`${down} two`, 2))).toBe("kept");
+    expect(await send(parcel(`${down} one`))).toBe("kept");
+    expect(await send(parcel(`${down} two`))).toBe("kept");
     expect(await flush()).toBe(0);
     mode = "up";
     expect(await Promise.all([flush(), flush()])).toEqual([2, 2]);
@@ -61,28 +72,102 @@ it("keeps what got no answer and sends it later, in order, once", async () => {
 
 it("sends what waited before what is new", async () => {
   mode = "down";
-  await send(parcel("first", 1));
+  await send(parcel("first"));
   mode = "up";
-  await send(parcel("second", 2));
+  await send(parcel("second"));
   expect(sent).toEqual(["first", "second"]);
 });
 
 it("throws what is refused, with its fields, and does not keep it", async () => {
   mode = "refuse";
-  await expect(send(parcel("bad", 1))).rejects.toMatchObject({ status: 422, fields: { litres: "too much" } });
+  await expect(send(parcel("bad"))).rejects.toMatchObject({ status: 422, fields: { litres: "too much" } });
   mode = "up";
   expect(await flush()).toBe(0);
 });
 
 it("keeps what is refused when nobody looks, with the reason, and lets the rest through", async () => {
   mode = "down";
-  const bad = parcel("bad", 1);
+  const bad = parcel("bad");
   kept.push(bad.id);
   await send(bad);
-  await send(parcel("good", 2));
+  await send(parcel("good"));
   mode = "refuse";
   expect(await flush()).toBe(1);
   expect(sent).toEqual(["good"]);
   mode = "up";
   expect(await flush()).toBe(0); // it waits for the user
+});
+
+it("takes no page that stands between for an answer, and waits to be let in", async () => {
+  for (const between of ["portal", "locked"] as const) {
+    mode = between;
+    expect(await send(parcel(between))).toBe("kept");
+    expect(await flush()).toBe(0);
+    mode = "up";
+    expect(await flush()).toBe(1);
+  }
+  expect(sent).toEqual(["portal", "locked"]);
+});
+
+it("goes on behind one that the program stumbles over, but not with what hangs on it", async () => {
+  mode = "down";
+  const bad = parcel("bad", { method: "PUT", path: "/api/defects/d" });
+  const photo = parcel("photo of it", { after: bad.id });
+  const edit = parcel("edit of it", { method: "PUT", path: "/api/defects/d" });
+  for (const p of [bad, photo, edit, parcel("another")]) await send(p);
+  mode = "stumble";
+  expect(await flush()).toBe(1);
+  expect(sent).toEqual(["another"]);
+  mode = "up";
+  expect(await flush()).toBe(3);
+  expect(sent).toEqual(["another", "bad", "photo of it", "edit of it"]);
+});
+
+it("keeps its order when the clock is set back", async () => {
+  mode = "down";
+  vi.setSystemTime(new Date("2026-05-09T12:00:00Z"));
+  await send(parcel("noon"));
+  vi.setSystemTime(new Date("2026-05-09T06:00:00Z"));
+  await send(parcel("after noon"));
+  vi.useRealTimers();
+  mode = "up";
+  await flush();
+  expect(sent).toEqual(["noon", "after noon"]);
+});
+
+it("stores once what was answered and not heard", async () => {
+  const p = parcel("once");
+  await send(p);
+  expect(await send(p)).toBe("kept"); // known: nothing more to be told
+  expect(sent).toEqual(["once"]);
+  expect(await flush()).toBe(0);
+});
+
+it("says so when nothing can be kept here, and keeps the form", async () => {
+  const put = vi.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
+    throw new DOMException("full", "QuotaExceededError");
+  });
+  mode = "down";
+  await expect(send(parcel("no room"))).rejects.toMatchObject({ status: 0, message: expect.stringContaining("no room left") });
+  mode = "up";
+  expect(await send(parcel("straight through"))).toEqual({ note: "straight through" });
+  put.mockRestore();
+});
+
+it("offers to store over what another stored meanwhile, on its version", async () => {
+  mode = "down";
+  const p = parcel("mine", { method: "PUT", path: "/api/defects/d", body: { note: "mine", version: 3, value: { note: "mine" } } });
+  kept.push(p.id);
+  await send(p);
+  mode = "changed";
+  await flush();
+  const refused = { ...p, refused: { status: 409, message: "", fields: {}, current: { version: 7, note: "theirs" } } };
+  const over = mine(refused);
+  expect(over?.body).toEqual({ note: "mine", version: 7, value: { note: "mine" } });
+  expect(over?.id).not.toBe(p.id);
+  expect(stores(p)).toEqual({ note: "mine" });
+  expect(mine({ ...refused, path: "/api/x?version=3&y=1", body: {} })?.path).toBe("/api/x?version=7&y=1");
+  expect(mine({ ...p, refused: { status: 422, message: "", fields: {} } })).toBeUndefined();
+  mode = "up";
+  expect(await again(over as Parcel, p.id)).toBe(1);
 });

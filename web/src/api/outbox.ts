@@ -6,15 +6,18 @@ import { Refused, refusedBy, type Words } from "./client";
 /** Something to be sent: kept on this device until the program has answered. */
 export type Parcel = {
   id: string;
-  at: number;
   label: string;
   boatId: string;
-  method: "POST" | "PUT";
+  method: "POST" | "PUT" | "DELETE";
   path: string;
   /** JSON, or a picture as it was taken. */
-  body: unknown;
-  /** Why the program refused it; the user decides. */
-  refused?: { status: number; message: string; fields: Record<string, Words> };
+  body?: unknown;
+  /** A parcel that must be there first, such as the defect that a photo is of. */
+  after?: string;
+  /** Its place in the order of sending; a clock that is set back changes nothing. */
+  seq?: number;
+  /** Why the program refused it; the user decides. With current, what another stored in the meantime. */
+  refused?: { status: number; message: string; fields: Record<string, Words>; current?: unknown };
 };
 
 interface Store extends DBSchema {
@@ -27,84 +30,126 @@ const open = () => {
   return db;
 };
 
+const inOrder = (all: Parcel[]) => all.sort((a, b) => (a.seq ?? 0) - (b.seq ?? 0));
+
 let shown: Parcel[] = [];
 const listeners = new Set<() => void>();
 async function tell() {
-  shown = (await (await open()).getAll("parcels")).sort((a, b) => a.at - b.at);
+  shown = inOrder(await (await open()).getAll("parcels"));
   for (const l of listeners) l();
 }
 
-async function deliver<T>(p: Parcel): Promise<T> {
+/** Keeps p behind all that wait; one that is kept already keeps its place. */
+async function keep(p: Parcel): Promise<Parcel> {
+  const tx = (await open()).transaction("parcels", "readwrite");
+  const all = await tx.store.getAll();
+  const seq = p.seq ?? all.find((o) => o.id === p.id)?.seq ?? Math.max(0, ...all.map((o) => o.seq ?? 0)) + 1;
+  await tx.store.put({ ...p, seq });
+  await tx.done;
+  return { ...p, seq };
+}
+
+/** A picture is sent as bytes, whatever it is; lines of readings as what they are. */
+const sort = (b: Blob) => (b.type === "application/x-ndjson" ? b.type : "application/octet-stream");
+
+const noAnswer = () => new Refused(0, "The program does not answer.", {});
+
+async function deliver<T>(p: Parcel): Promise<T | undefined> {
   const blob = p.body instanceof Blob;
   let res: Response;
   try {
     res = await fetch(
       new Request(new URL(p.path, location.href), {
         method: p.method,
-        headers: { "Content-Type": blob ? "application/octet-stream" : "application/json" },
-        body: blob ? (p.body as Blob) : JSON.stringify(p.body),
+        headers: { "Content-Type": blob ? sort(p.body as Blob) : "application/json", "Idempotency-Key": p.id },
+        body: p.body === undefined ? undefined : blob ? (p.body as Blob) : JSON.stringify(p.body),
       }),
     );
   } catch {
-    throw new Refused(0, "The program does not answer.", {});
+    throw noAnswer();
   }
+  // A page that stands between, such as that of a public network, is no answer of the program.
+  if (!res.headers.has("X-Program-Time")) throw new Refused(res.status >= 500 ? res.status : 0, "The program does not answer.", {});
   const answer: unknown = await res.json().catch(() => undefined);
-  if (res.ok) return answer as T;
-  throw refusedBy(res.status, answer);
+  if (!res.ok) throw refusedBy(res.status, answer);
+  return res.headers.has("X-Already-Stored") ? undefined : (answer as T);
 }
 
-/** No answer, or none of the program itself: worth another try later. */
-const later = (e: unknown) => e instanceof Refused && (e.status === 0 || e.status >= 500);
+/** No answer, or none that says the thing itself is wrong: worth another try later. */
+const later = (e: unknown) => e instanceof Refused && (e.status === 0 || [401, 408, 421, 429].includes(e.status) || e.status >= 500);
 
 /**
  * Sends p. Without an answer it is kept and sent later, and "kept" is returned; what the program refuses is thrown.
- * The receiver knows ids again, so what was sent twice is stored once.
+ * The program knows ids again, so what was sent twice is stored once.
  */
 export async function send<T>(p: Parcel): Promise<T | "kept"> {
-  // Kept first: if this tab ends now, nothing is lost.
-  const d = await open();
   inHand.add(p.id);
-  await d.put("parcels", p);
-  const waiting = (await d.getAll("parcels")).some((o) => o.id !== p.id && !o.refused && o.at <= p.at);
   try {
-    if (waiting) await flush();
-    const answer = await deliver<T>(p);
-    await d.delete("parcels", p.id);
-    await tell();
-    return answer;
-  } catch (e) {
-    if (later(e)) {
-      await tell();
+    // Kept first: if this tab ends now, nothing is lost.
+    const room = await keep(p).catch((e: unknown) => e);
+    const before = async () =>
+      !(room instanceof Error) &&
+      (await (await open()).getAll("parcels")).some((o) => o.id !== p.id && !o.refused && (o.seq ?? 0) < ((room as Parcel).seq ?? 0));
+    if (await before()) {
+      await flush();
+      if (await before()) return "kept"; // what was written first is sent first
+    }
+    try {
+      const answer = await deliver<T>(p);
+      await forget(p.id);
+      return answer ?? "kept";
+    } catch (e) {
+      if (room instanceof Error && later(e))
+        throw new Refused(
+          0,
+          "The program does not answer, and this device has no room left to keep it: leave this page open, and free some.",
+          {},
+        );
+      if (!later(e)) await forget(p.id);
+      if (!later(e)) throw e;
       return "kept";
     }
-    await d.delete("parcels", p.id);
-    await tell();
-    throw e;
   } finally {
     inHand.delete(p.id);
+    void tell().catch(() => undefined);
   }
 }
+
+const forget = async (id: string) => {
+  try {
+    await (await open()).delete("parcels", id);
+  } catch {
+    // It is sent again then, and the program knows it.
+  }
+};
 
 /** Parcels that send is at: flush leaves them to it. */
 const inHand = new Set<string>();
 
 let flushing: Promise<number> | undefined;
 
-/** Sends what waits, in order; returns how many got through. Refused ones stay, with the reason. */
+/** Sends what waits, in order; returns how many got through. Refused ones stay, with the reason, and hold up only what must come after them. */
 export function flush(): Promise<number> {
   flushing ??= (async () => {
     const d = await open();
     let sent = 0;
-    for (const p of (await d.getAll("parcels")).sort((a, b) => a.at - b.at)) {
-      if (p.refused || inHand.has(p.id)) continue;
+    const held = new Set<string>();
+    for (const p of inOrder(await d.getAll("parcels"))) {
+      const hold = () => [p.id, ...(p.method === "POST" ? [] : [p.path])].map((k) => held.add(k));
+      if (p.refused || inHand.has(p.id) || (p.after && held.has(p.after)) || held.has(p.path)) {
+        hold();
+        continue;
+      }
       try {
         await deliver(p);
         await d.delete("parcels", p.id);
         sent++;
       } catch (e) {
-        if (later(e)) break;
         const r = e as Refused;
-        await d.put("parcels", { ...p, refused: { status: r.status, message: r.message, fields: r.fields } });
+        hold();
+        if (later(e) && r.status < 500) break; // nobody is there, or nobody lets us in
+        if (later(e)) continue; // this one alone may be what it stumbles over
+        await d.put("parcels", { ...p, refused: { status: r.status, message: r.message, fields: r.fields, current: r.current } });
       }
     }
     return sent;
@@ -113,6 +158,33 @@ export function flush(): Promise<number> {
     void tell();
   });
   return flushing;
+}
+
+/** Sends p in the place of a refused parcel. */
+export async function again(p: Parcel, was: string) {
+  const tx = (await open()).transaction("parcels", "readwrite");
+  await tx.store.delete(was);
+  await tx.store.put({ ...p, refused: undefined });
+  await tx.done;
+  await tell();
+  return flush();
+}
+
+/** What of a parcel is stored by it: the value of an edit, or all of its body. */
+export function stores(p: Parcel): unknown {
+  const body = p.body as { value?: unknown } | undefined;
+  return body && typeof body === "object" && "value" in body ? body.value : p.body;
+}
+
+/** A parcel refused because another changed the same meanwhile, as it would be stored over that; undefined for any other. */
+export function mine(p: Parcel): Parcel | undefined {
+  const now = p.refused?.current as Record<string, unknown> | undefined;
+  if (p.refused?.status !== 409 || !now) return undefined;
+  const version = (now.version ?? (now.now as { version?: number } | undefined)?.version) as number | undefined;
+  if (version === undefined) return undefined;
+  const id = newID(); // stored under another id: the first one may be known, for what it did not do
+  if (/[?&]version=/.test(p.path)) return { ...p, id, path: p.path.replace(/([?&]version=)\d+/, `$1${version}`) };
+  return { ...p, id, body: { ...(p.body as object), version } };
 }
 
 /** Takes a parcel out: the user gave it up, or sends it changed. */
@@ -128,6 +200,9 @@ const listen = (l: () => void) => {
     listeners.delete(l);
   };
 };
+
+/** Whether a parcel waits on this device, refused or not. */
+export const useWaits = (id: string | null): boolean => useOutbox().some((p) => p.id === id);
 
 /** What waits on this device. */
 export const useOutbox = (): Parcel[] => useSyncExternalStore(listen, () => shown);

@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ok, type Refused, type Schemas } from "./client";
 import { changed, type Fact, key } from "./keys";
+import { type Parcel, send } from "./outbox";
 
 /** The products, with what their kind is: coats leaves thinners out. */
 export function useCoats() {
@@ -65,6 +66,23 @@ export function useChange<V, R>(facts: Fact[], fn: (v: V) => Promise<R>, done?: 
   });
 }
 
+/** A change that is written at the boat: kept on this device until the program has answered. */
+export function useWritten<V, R>(facts: Fact[], parcels: (v: V) => Parcel[], done?: (r: R | "kept") => void) {
+  return useChange<V, R | "kept">(
+    facts,
+    async (v) => {
+      let first: R | "kept" | undefined;
+      for (const p of parcels(v)) {
+        const r = await send<R>(p);
+        first ??= r;
+      }
+      return first ?? "kept";
+    },
+    done,
+  );
+}
+
+export const usePhones = () => useQuery({ queryKey: key("phones"), queryFn: () => ok(api.GET("/api/phones")), refetchInterval: 5000 });
 export const useSystems = () => useQuery({ queryKey: key("systems"), queryFn: () => ok(api.GET("/api/systems")) });
 export const useSchemes = (surface: string) =>
   useQuery({ queryKey: key("schemes", surface), queryFn: () => ok(api.GET("/api/surfaces/{id}/schemes", byID(surface))) });

@@ -1394,6 +1394,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/phones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a phone comes to the program, and which were let in */
+        get: operations["get-phones"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/phones/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Have a code shown that lets one phone in */
+        post: operations["pair-phone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/phones/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Shut a phone out again */
+        delete: operations["remove-phone"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos/{id}": {
         parameters: {
             query?: never;
@@ -3575,6 +3626,12 @@ export interface components {
             /** Format: double */
             widthMM: number;
         };
+        Device: {
+            id: string;
+            name: string;
+            /** Format: date-time */
+            pairedAt: string;
+        };
         Drawing: {
             rings: components["schemas"]["DrawnRing"][];
         };
@@ -5222,6 +5279,29 @@ export interface components {
             type: string;
             week?: components["schemas"]["CalendarHours"][];
         };
+        NewDefect: {
+            action: string;
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            depthMM: number;
+            /** Format: double */
+            fillerL?: number;
+            /** Format: double */
+            hours?: number;
+            /** Format: uuid */
+            id?: string;
+            /** @enum {string} */
+            kind: "void" | "crack" | "screw-hole" | "soft-spot" | "blister" | "pit" | "delamination" | "chip" | "low" | "other";
+            /** Format: double */
+            lengthMM: number;
+            note: string;
+            place: components["schemas"]["SurveyPlace"];
+            state: string;
+            surfaceId: string;
+            /** Format: double */
+            widthMM: number;
+        };
         NewEntry: {
             /** Format: double */
             baseG?: number;
@@ -5581,6 +5661,27 @@ export interface components {
         };
         PanelMoves: {
             moves: components["schemas"]["PracticeMove"][];
+        };
+        PhoneCode: {
+            code: string;
+            /** Format: date-time */
+            until: string;
+            ways: components["schemas"]["PhoneWay"][];
+        };
+        PhoneWay: {
+            /** @description a PNG as a data address */
+            qr: string;
+            secure: boolean;
+            url: string;
+        };
+        Phones: {
+            /** @description where the authority's certificate is installed from */
+            certificate: components["schemas"]["PhoneWay"];
+            devices: components["schemas"]["Device"][];
+            fingerprint: string;
+            open: boolean;
+            /** @description the encrypted one of each address first */
+            ways: components["schemas"]["PhoneWay"][];
         };
         Photo: {
             /** Format: int64 */
@@ -8267,7 +8368,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DefectEdit"];
+                "application/json": components["schemas"]["NewDefect"];
             };
         };
         responses: {
@@ -10963,6 +11064,95 @@ export interface operations {
         };
     };
     "remove-model": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-phones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Phones"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "pair-phone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhoneCode"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-phone": {
         parameters: {
             query?: never;
             header?: never;

@@ -27,38 +27,13 @@ export function Conflict<C, T>({ error, mine, stored, onMine, onTheirs }: Props<
     else dialog.current?.close();
   }, [stale]);
   if (!stale) return null;
-  const a = flat(mine);
   const current = error.current as C;
-  const b = flat(stored(current));
-  const keys = [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((k) => a[k] !== b[k] && !k.startsWith("working"));
   return (
     <dialog ref={dialog} className="modal" aria-label="Changed elsewhere">
       <div className="modal-box max-w-2xl border border-base-content bg-base-100">
         <h2 className="text-xl">This was changed elsewhere while you were editing.</h2>
         <p className="mt-1">Nothing of yours is stored yet. Choose which version is to stay.</p>
-        <table className="table-plain mt-3">
-          <thead>
-            <tr>
-              <th>What differs</th>
-              <th>Yours</th>
-              <th>Stored now</th>
-            </tr>
-          </thead>
-          <tbody>
-            {keys.map((k) => (
-              <tr key={k}>
-                <td>{k}</td>
-                <td className="font-semibold">{a[k] ?? "–"}</td>
-                <td>{b[k] ?? "–"}</td>
-              </tr>
-            ))}
-            {keys.length === 0 && (
-              <tr>
-                <td colSpan={3}>The two versions are alike.</td>
-              </tr>
-            )}
-          </tbody>
-        </table>
+        <Differences mine={mine} stored={stored(current)} />
         <div className="mt-4 flex flex-wrap justify-end gap-2">
           <button type="button" className="btn" onClick={() => onTheirs(current)}>
             Take what is stored
@@ -69,5 +44,39 @@ export function Conflict<C, T>({ error, mine, stored, onMine, onTheirs }: Props<
         </div>
       </div>
     </dialog>
+  );
+}
+
+/** Two versions side by side where they differ. */
+export function Differences({ mine, stored }: { mine: unknown; stored: unknown }) {
+  const a = flat(mine);
+  const b = flat(stored);
+  const fields = new Set(Object.keys((mine ?? {}) as object));
+  const top = (k: string) => k.split(" · ")[0] ?? "";
+  const keys = [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((k) => a[k] !== b[k] && fields.has(top(k)));
+  return (
+    <table className="table-plain mt-3">
+      <thead>
+        <tr>
+          <th>What differs</th>
+          <th>Yours</th>
+          <th>Stored now</th>
+        </tr>
+      </thead>
+      <tbody>
+        {keys.map((k) => (
+          <tr key={k}>
+            <td>{k}</td>
+            <td className="font-semibold">{a[k] ?? "–"}</td>
+            <td>{b[k] ?? "–"}</td>
+          </tr>
+        ))}
+        {keys.length === 0 && (
+          <tr>
+            <td colSpan={3}>The two versions are alike.</td>
+          </tr>
+        )}
+      </tbody>
+    </table>
   );
 }

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { discard, flush, useOutbox } from "../api/outbox";
+import { again, discard, flush, mine, type Parcel, stores, useOutbox } from "../api/outbox";
+import { Differences } from "./Conflict";
 import { Said } from "./Sentence";
 
 const TRY_AGAIN_MS = 15_000;
@@ -41,6 +42,7 @@ export function Outbox() {
             {waiting.length} {waiting.length === 1 ? "entry waits" : "entries wait"} on this device
           </b>{" "}
           and {waiting.length === 1 ? "is" : "are"} sent when the program answers: {waiting.map((p) => p.label).join("; ")}.
+          {!window.isSecureContext && " Leave this page open: over plain http it does not open again without a signal."}
         </p>
       )}
       {refused.map((p) => (
@@ -48,6 +50,7 @@ export function Outbox() {
           <p>
             <b>Not taken: {p.label}.</b> {p.refused?.message}
           </p>
+          {mine(p) && <Differences mine={stores(p)} stored={p.refused?.current} />}
           {Object.values(p.refused?.fields ?? {}).map((m) => (
             <p key={JSON.stringify(m)} className="text-sm">
               <Said words={m} />
@@ -59,8 +62,13 @@ export function Outbox() {
                 Look at it
               </a>
             )}
+            {mine(p) && (
+              <button type="button" className="btn min-h-11" onClick={() => again(mine(p) as Parcel, p.id)}>
+                Store mine over it
+              </button>
+            )}
             <button type="button" className="btn btn-ghost min-h-11" onClick={() => discard(p.id)}>
-              Give it up
+              {mine(p) ? "Leave what is stored" : "Give it up"}
             </button>
           </p>
         </div>

@@ -244,6 +244,9 @@ function Controls({ meta, zone, openHelp }: { meta: Schemas["Meta"]; zone: strin
       <button type="button" className={small} onClick={openHelp}>
         keys: ?
       </button>
+      <NavLink className={small} to="/phone">
+        phone
+      </NavLink>
       <span className="quiet text-xs max-lg:self-center">version {meta.version}</span>
     </>
   );

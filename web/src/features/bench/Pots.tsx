@@ -11,7 +11,7 @@ export function Pots({ bench: b, boatId }: { bench: Schemas["Bench"]; boatId: st
   const now = useNow(b.now);
   const zone = b.place.timeZone;
   const put = useChange(["pots"], (p: Schemas["PotEdit"]) =>
-    send({ id: newID(), at: Date.now(), label: "pot", boatId, method: "PUT", path: `/api/boats/${boatId}/pots`, body: p }),
+    send({ id: newID(), label: "pot", boatId, method: "PUT", path: `/api/boats/${boatId}/pots`, body: p }),
   );
   const edit = (p: Schemas["Pot"], more: Partial<Schemas["PotEdit"]>): Schemas["PotEdit"] => ({
     id: p.id,

@@ -36,7 +36,6 @@ export function Pour({
   const mixed = useChange(["pots"], () =>
     send({
       id: newID(),
-      at: Date.now(),
       label: `pot of ${b.product}`,
       boatId,
       method: "PUT",

@@ -1,7 +1,8 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
-import { useChange, useCoats } from "../../api/queries";
+import { newID, useWaits } from "../../api/outbox";
+import { useCoats, useWritten } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
@@ -55,11 +56,18 @@ export function Gaps({
   const [version, setVersion] = useState(now?.version ?? 0);
   const [text, setText] = useState<Record<string, string>>({});
   const [wrong, setWrong] = useState("");
-  const save = useChange(
+  const [parcel, setParcel] = useState<string | null>(null);
+  const waits = useWaits(parcel);
+  const save = useWritten<number, Schemas["FairingView"]>(
     ["fairing"],
-    (v: number) =>
-      ok(api.PUT("/api/surfaces/{id}/fairing", { params: { path: { id: view.surface.id } }, body: { id, version: v, value: draft } })),
-    (r) => go({ set: r.now?.id ?? "" }),
+    (v) => {
+      const sent = newID();
+      setParcel(sent);
+      const label = `gaps of round ${draft.round}, ${view.surface.name}`;
+      const path = `/api/surfaces/${view.surface.id}/fairing`;
+      return [{ id: sent, label, boatId: survey.boat.id, method: "PUT", path, body: { id, version: v, value: draft } }];
+    },
+    (r) => r !== "kept" && go({ set: r.now?.id ?? "" }),
   );
   const scans = survey.models?.filter((m) => m.format !== "offsets") ?? [];
   const scan = useMutation({
@@ -316,8 +324,13 @@ export function Gaps({
         <div className="mt-3 flex flex-col gap-3">
           <Refusal error={save.error?.status === 409 ? null : save.error} />
           <div className="flex flex-wrap gap-2">
-            <button type="button" className="btn btn-primary min-h-12" disabled={save.isPending} onClick={() => save.mutate(version)}>
-              Find the fair surface
+            <button
+              type="button"
+              className="btn btn-primary min-h-12"
+              disabled={save.isPending || waits}
+              onClick={() => save.mutate(version)}
+            >
+              {waits ? "Kept on this device until it is sent" : "Find the fair surface"}
             </button>
             {id && (
               <Remove

@@ -27,7 +27,8 @@ export function Refit({ boatId, name }: { boatId: string; name: string }) {
   const bench = useWork<Schemas["RefitWork"], View>([boatId, "refit"], {
     get: () => ok(api.GET("/api/boats/{id}/finishes/refit", at(boatId))),
     preview: (body) => ok(api.POST("/api/boats/{id}/finishes/refit", { ...at(boatId), body })),
-    set: (version, body) => ok(api.PUT("/api/boats/{id}/finishes/refit", { params: { path: { id: boatId }, query: { version } }, body })),
+    path: `/api/boats/${boatId}/finishes/refit`,
+    label: "the refit bench",
   });
   return (
     <Workbench

@@ -58,7 +58,11 @@ export function Workbench<W, R extends View<W>>({
                   <>
                     <span>{view.surface?.name ?? title}</span>
                     {view.product && <span>{view.product}</span>}
-                    {bench.dirty && <span className="font-semibold text-accent">not kept yet</span>}
+                    {bench.dirty && (
+                      <span className="font-semibold text-accent">
+                        {bench.waits ? "kept on this device until it is sent" : "not kept yet"}
+                      </span>
+                    )}
                     {!bench.dirty && kept.version === 0 && <span>usual figures, nothing kept yet</span>}
                   </>
                 }
@@ -101,7 +105,7 @@ function Keep<W, R extends View<W>>({
         <button
           type="button"
           className="btn btn-primary min-h-11"
-          disabled={!bench.dirty || bench.save.isPending}
+          disabled={!bench.dirty || bench.waits || bench.save.isPending}
           onClick={() => bench.save.mutate(bench.kept.data?.version ?? 0)}
         >
           Keep it

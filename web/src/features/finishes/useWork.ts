@@ -2,7 +2,8 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { createContext, useContext, useEffect, useState } from "react";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { key } from "../../api/keys";
-import { useChange } from "../../api/queries";
+import { newID, useWaits } from "../../api/outbox";
+import { useWritten } from "../../api/queries";
 import { unsendable } from "../../ui/Form";
 
 /** What every workbench answers with: the work it is of, and what of it does not go. */
@@ -11,7 +12,9 @@ export type Kept<W> = { work: W; version: number; trouble: Schemas["FaultField"]
 export type Ways<W, R> = {
   get: () => Promise<R>;
   preview: (work: W) => Promise<R>;
-  set: (version: number, work: W) => Promise<R>;
+  /** Where it is kept, by PUT, and what it is called while it waits to be. */
+  path: string;
+  label: string;
 };
 
 /** A workbench: what is kept, the change at hand with what it would come to, and keeping it. */
@@ -31,11 +34,24 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const save = useChange(
+  const [parcel, setParcel] = useState<string | null>(null);
+  const waits = useWaits(parcel);
+  const save = useWritten<number, R>(
     ["finish"],
-    (version: number) => ways.set(version, draft ?? (kept.data?.work as W)),
-    () => setDraft(null),
+    (version) => {
+      const id = newID();
+      setParcel(id);
+      const body = draft ?? kept.data?.work;
+      return [{ id, label: ways.label, boatId: "", method: "PUT", path: `${ways.path}?version=${version}`, body }];
+    },
+    (r) => r !== "kept" && setDraft(null),
   );
+  // Once what was kept on this device has arrived, it is what is stored.
+  const [waited, setWaited] = useState(false);
+  if (waits !== waited) {
+    setWaited(waits);
+    if (!waits) setDraft(null);
+  }
   const view = draft === null ? kept.data : (preview.data ?? kept.data);
   const trouble = draft === null ? Object.fromEntries((kept.data?.trouble ?? []).map((t) => [t.path, t.says])) : {};
   return {
@@ -43,6 +59,7 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     view,
     work: draft ?? kept.data?.work,
     dirty: draft !== null,
+    waits,
     set: (work: W) => {
       save.reset();
       setDraft(work);
@@ -77,10 +94,8 @@ export function useCraft<K extends keyof Crafts>(craft: K, surfaceId: string) {
   const bench = useWork<W, R & Kept<W>>([surfaceId, craft], {
     get: () => ok(api.GET(path, { params: at })) as Promise<unknown> as Promise<R & Kept<W>>,
     preview: (work) => ok(api.POST(path, { params: at, body: work as Schemas["GelcoatWork"] })) as Promise<unknown> as Promise<R & Kept<W>>,
-    set: (version, work) =>
-      ok(api.PUT(path, { params: { ...at, query: { version } }, body: work as Schemas["GelcoatWork"] })) as Promise<unknown> as Promise<
-        R & Kept<W>
-      >,
+    path: `/api/surfaces/${surfaceId}/finishes/${craft}`,
+    label: `the ${craft} bench`,
   });
   const plan = `${path}/plan` as "/api/surfaces/{id}/finishes/gelcoat/plan";
   return { bench, plan: () => ok(api.POST(plan, { params: at })) };

@@ -90,18 +90,17 @@ export function EntryForm({
       const label = `${kind.told ?? draft.kind}${lane ? `, ${lane.surface}` : ""}`;
       const sent = await send<Schemas["Entry"]>({
         id: parcel?.id ?? id,
-        at: Date.now(),
         label,
         boatId,
         method: "POST",
         path: "/api/log",
         body: { id, ...value },
       });
-      for (const [i, file] of photos.entries()) {
+      for (const file of photos) {
         const photoId = newID();
         await send({
           id: photoId,
-          at: Date.now() + i + 1,
+          after: parcel?.id ?? id,
           label: `photo of ${label}`,
           boatId,
           method: "POST",

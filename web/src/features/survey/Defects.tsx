@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
-import { useChange, useMeta } from "../../api/queries";
-import { upload } from "../../api/upload";
+import { newID } from "../../api/outbox";
+import { useChange, useMeta, useWritten } from "../../api/queries";
 import { AreaField, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
 import { useSettings } from "../../ui/settings";
@@ -92,6 +92,7 @@ export function DefectForm({
   done: (id?: string) => void;
 }) {
   const words = useMeta().data?.survey;
+  const name = useDefectName();
   const [draft, setDraft] = useState<Draft>(() =>
     defect
       ? {
@@ -112,13 +113,20 @@ export function DefectForm({
   );
   const [local, setLocal] = useState<Record<string, string>>({});
   const set = (d: Partial<Draft>) => setDraft({ ...draft, ...d });
-  const save = useChange(
+  const [id] = useState(newID);
+  const save = useWritten<undefined, Defect>(
     ["surfaces"],
-    () =>
-      defect
-        ? ok(api.PUT("/api/defects/{id}", { params: { path: { id: defect.id } }, body: { version: defect.version, value: draft } }))
-        : ok(api.POST("/api/boats/{id}/defects", { params: { path: { id: survey.boat.id } }, body: draft })),
-    (d) => done(d.id),
+    () => [
+      {
+        id: newID(),
+        label: defect ? `defect ${defect.number}` : `a defect, ${name({ kind: draft.kind, count: draft.count })}`,
+        boatId: survey.boat.id,
+        ...(defect
+          ? { method: "PUT" as const, path: `/api/defects/${defect.id}`, body: { version: defect.version, value: draft } }
+          : { method: "POST" as const, path: `/api/boats/${survey.boat.id}/defects`, body: { id, ...draft } }),
+      },
+    ],
+    (d) => done(d === "kept" ? undefined : d.id),
   );
   const usual = words?.defectKinds.find((k) => k.kind === draft.kind)?.action ?? "";
   const mm = (k: "lengthMM" | "widthMM" | "depthMM", label: string) => (
@@ -203,7 +211,7 @@ export function DefectForm({
           </div>
         </form>
       </Errors.Provider>
-      {defect && <Photos defect={defect} />}
+      {defect && <Photos defect={defect} boatId={survey.boat.id} />}
       {defect && (
         <Remove
           of={["surfaces"]}
@@ -217,8 +225,17 @@ export function DefectForm({
   );
 }
 
-function Photos({ defect }: { defect: Defect }) {
-  const add = useChange(["surfaces"], (f: File) => upload<Defect>(`/api/defects/${defect.id}/photos`, {}, f));
+function Photos({ defect, boatId }: { defect: Defect; boatId: string }) {
+  const add = useWritten<File, Defect>(["surfaces"], (file) => [
+    {
+      id: newID(),
+      label: `photo of defect ${defect.number}`,
+      boatId,
+      method: "POST",
+      path: `/api/defects/${defect.id}/photos`,
+      body: file,
+    },
+  ]);
   const remove = useChange(["surfaces"], (id: string) => ok(api.DELETE("/api/photos/{id}", { params: { path: { id } } })));
   return (
     <div className="mt-4">

@@ -1,6 +1,7 @@
 import { useState } from "react";
-import { refusedBy, type Schemas } from "../../api/client";
-import { useChange, useMeta } from "../../api/queries";
+import type { Schemas } from "../../api/client";
+import { newID } from "../../api/outbox";
+import { useMeta, useWritten } from "../../api/queries";
 import { Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { fromLocalField, toLocalField } from "../../ui/time";
 
@@ -10,16 +11,18 @@ export function SpotForm({ instrument, zone, done }: { instrument: Schemas["Inst
   const [at, setAt] = useState(() => toLocalField(now, zone));
   const [tempC, setTempC] = useState<number>();
   const [local, setLocal] = useState<Record<string, string>>({});
-  const save = useChange(
+  const save = useWritten<undefined, unknown>(
     ["readings"],
-    async () => {
-      const answer = await fetch(`/api/instruments/${instrument.id}/readings`, {
+    () => [
+      {
+        id: newID(),
+        label: `a reading of ${instrument.name}`,
+        boatId: instrument.boatId ?? "",
         method: "POST",
-        headers: { "Content-Type": "application/x-ndjson" },
-        body: JSON.stringify({ at: fromLocalField(at, zone), tempC }),
-      });
-      if (!answer.ok) throw refusedBy(answer.status, await answer.json());
-    },
+        path: `/api/instruments/${instrument.id}/readings`,
+        body: new Blob([JSON.stringify({ at: fromLocalField(at, zone), tempC })], { type: "application/x-ndjson" }),
+      },
+    ],
     done,
   );
   return (
