@@ -12,6 +12,7 @@ TAGS := latex,nomsgpack
 LINT := bin/staticcheck
 KINDS := bin/exhaustive
 DEPS := web/node_modules/.stamp
+POCKET := web/src/pocket/core.wasm
 ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
@@ -29,7 +30,12 @@ $(DEPS): web/package.json web/package-lock.json | need
 	cd web && npm install --no-save --ignore-scripts --no-audit --no-fund --loglevel=error
 	@touch $@
 
-web/dist/index.html: $(WEB_FILES) $(DEPS)
+# The core for phones, and Go's loader of it.
+$(POCKET): $(GO_FILES) go.mod | need
+	GOOS=js GOARCH=wasm go build -ldflags "-s -w" -o $@ ./cmd/pocket
+	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $(dir $@)
+
+web/dist/index.html: $(WEB_FILES) $(DEPS) $(POCKET)
 	cd web && npx --no-install vite build --logLevel warn
 	@touch web/dist/.gitkeep $@
 
@@ -65,7 +71,7 @@ lint: $(DEPS) $(LINT) $(KINDS) web/dist/index.html
 	$(KINDS) -d -typeonly '^allcoats/' ./...
 	cd web && npx --no-install biome check --error-on-warnings .
 
-types: $(DEPS)
+types: $(DEPS) $(POCKET)
 	cd web && npx --no-install tsc
 
 api: $(DEPS) ## regenerate the OpenAPI document and the front end's types from the Go types
@@ -75,7 +81,7 @@ api: $(DEPS) ## regenerate the OpenAPI document and the front end's types from t
 drift: $(DEPS) web/dist/index.html
 	@scripts/drift.sh
 
-web-test: $(DEPS)
+web-test: $(DEPS) $(POCKET)
 	cd web && npx --no-install vitest run --testTimeout 20000 # beside the Go tests a form of many fields takes its time
 
 size: web/dist/index.html

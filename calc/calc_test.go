@@ -5,6 +5,7 @@ import (
 	"slices"
 	"testing"
 
+	"allcoats/calc/pocket"
 	"allcoats/core/base/fault"
 	"allcoats/core/job/rules"
 	"allcoats/core/readiness/clock"
@@ -63,7 +64,7 @@ func TestBadRequestsNameTheField(t *testing.T) {
 // and then says so.
 func TestOnePointTable(t *testing.T) {
 	const body = `{"min":[{"tempC":20,"hours":2}],"onePointTables":true,"minCureC":0,"surfaceTempsC":[20,20,20,20]}`
-	res, err := Recoat.Run(t.Context(), []byte(body))
+	res, err := pocket.Recoat.Run(t.Context(), []byte(body))
 	require.NoError(t, err)
 	got := res.(clock.Result)
 	require.NotNil(t, got.OpensAfterH)

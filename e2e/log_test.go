@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"os/exec"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -86,16 +87,24 @@ func TestOffline(t *testing.T) {
 	p := tab(t, s).Size(390, 844, true)
 	p.Go(at+"/today").See("In this order today").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
 	p.until("what may be wanted is kept", `(caches.open("seen").then((c) => c.keys()).then((k) => { window.kept = k.filter((r) => r.url.includes("/build-up")).length; }), (window.kept ?? 0) >= 5)`)
+	p.until("the core and the benches are carried along", `(caches.open("core").then((c) => c.keys()).then((k) => { window.core = k.length; }), caches.open("seen").then((c) => c.keys()).then((k) => { window.benches = k.filter((r) => r.url.includes("/finishes/")).length; }), window.core === 1 && window.benches >= 8)`)
 	require.NoError(t, s.Down())
 	p.Go(at + "/bench").See("Before you open the tin").See("Timers")
+	// The core goes along: another amount, what a thermometer shows, the next window.
+	p.Press("Another amount, another surface").Fill("Litres in all", "0.5").SeeIn("[data-testid=reckon]", "Reckoned on this device, from what it knew at Sat 9 May").SeeIn("[data-testid=reckon]", "Hardener")
+	p.Fill("Air", "4").Fill("Humidity", "90").SeeIn("[data-testid=reckon]", "Not now").SeeIn("[data-testid=reckon]", "Dew point 2.5 °C").SeeIn("[data-testid=reckon]", "Begin from").fits("the bench without a signal")
+	p.Go(at+"/weather").SeeIn("h1", "").See("No signal: what is shown is of Sat 9 May").Go(at + "/stores").See("On the shelf").Go(at + "/finishes").See("Non-skid")
+	require.NoError(t, p.Err())
+	p.Go(at+"/survey").See("Pin a defect").Press("Pin a defect").js(`(() => { const e = document.querySelector("[data-surface='Topsides port']"), box = e.getBoundingClientRect(); e.dispatchEvent(new MouseEvent("click", { bubbles: true, clientX: box.left + 40, clientY: box.top + 8 })); return true; })()`).
+		See("A new defect").Choose("What is it", "chip").Press("Note it").SeeIn("[data-testid=outbox]", "a defect, chip")
 	log := func(surface, note string) {
-		p.Go(at+"/log").See("Clocks running").Press("Log a coat or other work").Choose("Where", surface).Fill("Note", note).Press("Log it").SeeIn("[data-testid=outbox]", "wait")
+		p.Go(at+"/log").See("Clocks running").Press("Log a coat or other work").Choose("Where", surface).Fill("Note", note).Press("Log it").SeeIn("[data-testid=outbox]", "a coat went on, "+surface)
 	}
 	log("Bottom", "one")
 	log("Deck", "two")
 	log("Rudder", "three")
-	p.SeeIn("[data-testid=outbox]", "3 entries wait on this device")
-	p.Leave().Go(at+"/today").SeeIn("[data-testid=outbox]", "3 entries wait on this device").See("In this order today")
+	p.SeeIn("[data-testid=outbox]", "4 entries wait on this device")
+	p.Leave().Go(at+"/today").SeeIn("[data-testid=outbox]", "4 entries wait on this device").See("In this order today")
 	require.NoError(t, p.Err())
 	require.NoError(t, s.Up())
 	p.Leave().Go(at+"/log").until("all is sent", `document.querySelector("main h1") && !document.querySelector("[data-testid=outbox]")`).See("three")
@@ -103,6 +112,9 @@ func TestOffline(t *testing.T) {
 	after, err := s.App.Log(ctx, boats[0].ID)
 	require.NoError(t, err)
 	assert.Len(t, after, len(before)+3)
+	survey, err := s.App.Survey(ctx, boats[0].ID)
+	require.NoError(t, err)
+	assert.True(t, slices.ContainsFunc(survey.Defects, func(d app.Defect) bool { return d.Kind == "chip" && d.SurfaceID != "" }), "the defect arrived too")
 
 	// What the program asks about comes back to the user, who answers it.
 	require.NoError(t, s.Down())

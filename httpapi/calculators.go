@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"allcoats/calc"
+	"allcoats/calc/pocket"
 
 	"github.com/danielgtaylor/huma/v2"
 	"golang.org/x/sync/semaphore"
@@ -31,25 +32,25 @@ func calculators(api huma.API) {
 	calculator(api, calc.AreaPrincipal)
 	calculator(api, calc.AreaShapes)
 	calculator(api, calc.Consumption)
-	calculator(api, calc.Convert)
-	calculator(api, calc.Field)
-	calculator(api, calc.Film)
-	calculator(api, calc.FilmAcceptance)
+	calculator(api, pocket.Convert)
+	calculator(api, pocket.Field)
+	calculator(api, pocket.Film)
+	calculator(api, pocket.FilmAcceptance)
 	calculator(api, calc.Findings)
-	calculator(api, calc.Mix)
+	calculator(api, pocket.Mix)
 	calculator(api, calc.NonSkid)
-	calculator(api, calc.MoistAir)
-	calculator(api, calc.Peroxide)
+	calculator(api, pocket.MoistAir)
+	calculator(api, pocket.Peroxide)
 	calculator(api, calc.Purchase)
-	calculator(api, calc.Recoat)
+	calculator(api, pocket.Recoat)
 	calculator(api, calc.Schedule)
 	calculator(api, calc.Straightedge)
-	calculator(api, calc.Sun)
-	calculator(api, calc.SurfaceTemp)
+	calculator(api, pocket.Sun)
+	calculator(api, pocket.SurfaceTemp)
 	calculator(api, calc.WettedSurface)
 }
 
-func calculator[Req, Res any](api huma.API, c calc.Of[Req, Res]) {
+func calculator[Req, Res any](api huma.API, c pocket.Of[Req, Res]) {
 	op := huma.Operation{OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name, Summary: c.Summary, MaxBodyBytes: c.MaxBytes(), BodyReadTimeout: time.Minute}
 	operation(api, op,
 		func(ctx context.Context, in *body[Req]) (res Res, err error) {

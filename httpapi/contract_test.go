@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"allcoats/calc"
+	"allcoats/calc/pocket"
 	"allcoats/core/base/fault"
 
 	"github.com/stretchr/testify/assert"
@@ -70,8 +71,8 @@ func TestOptionalFieldsAndLengths(t *testing.T) {
 	require.NoError(t, err)
 	status, _ := c.call("POST", "/api/calc/area-principal", json.RawMessage(request))
 	assert.Equal(t, 200, status)
-	long := fmt.Sprintf(`{"value":1,"from":"in","to":"mm%s"}`, strings.Repeat(" ", int(calc.Convert.MaxBytes())))
-	_, err = NewContract(calc.Convert).Run(t.Context(), []byte(long))
+	long := fmt.Sprintf(`{"value":1,"from":"in","to":"mm%s"}`, strings.Repeat(" ", int(pocket.Convert.MaxBytes())))
+	_, err = NewContract(pocket.Convert).Run(t.Context(), []byte(long))
 	assert.ErrorContains(t, err, "longer than")
 	status, _ = c.call("POST", "/api/calc/convert", json.RawMessage(long))
 	assert.Equal(t, 413, status)

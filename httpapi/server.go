@@ -95,7 +95,7 @@ func goOn(ctx context.Context) {
 }
 
 // policy allows the shipped files and nothing else.
-const policy = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data: blob:; worker-src 'self'; connect-src 'self'; " +
+const policy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self'; font-src 'self'; img-src 'self' data: blob:; worker-src 'self'; connect-src 'self'; " +
 	"manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 
 func secured(c *gin.Context) {

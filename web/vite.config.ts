@@ -26,9 +26,15 @@ export default defineConfig({
         globPatterns: ["**/*.{js,css,html,svg,woff2}"],
         navigateFallback: "/index.html",
         navigateFallbackDenylist: [/^\/api\//, /^\/healthz/],
-        // What was seen last stays readable without a signal.
         runtimeCaching: [
           {
+            // The core goes along once it was fetched; another version has another name.
+            urlPattern: ({ url }) => url.pathname.endsWith(".wasm"),
+            handler: "CacheFirst",
+            options: { cacheName: "core", expiration: { maxEntries: 2 } },
+          },
+          {
+            // What was seen last stays readable without a signal.
             urlPattern: ({ url, request }) =>
               request.method === "GET" && url.pathname.startsWith("/api/") && !/backup|\/file$|values$/.test(url.pathname),
             handler: "NetworkFirst",

@@ -22,7 +22,7 @@ import (
 	"allcoats/instruments"
 	"allcoats/store"
 
-	"allcoats/calc"
+	"allcoats/calc/pocket"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -75,7 +75,7 @@ func TestCalcLinesGoesOnAfterABadLine(t *testing.T) {
 
 // Neither what is no JSON nor a line longer than any request ends a batch.
 func TestCalcLinesGoesOnAfterNonsense(t *testing.T) {
-	long := `{"value":1,"from":"` + strings.Repeat("x", int(calc.Convert.MaxBytes())) + `"}`
+	long := `{"value":1,"from":"` + strings.Repeat("x", int(pocket.Convert.MaxBytes())) + `"}`
 	out, err := execute("{\"value\":\nnull\n{}\n"+long+"\n{\"value\":2,\"from\":\"in\",\"to\":\"mm\"}", "calc", "convert", "--lines")
 	require.NoError(t, err)
 	lines := strings.Split(strings.TrimSpace(out), "\n")

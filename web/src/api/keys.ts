@@ -62,6 +62,7 @@ const MADE_FROM = {
   phones: ["phones"],
   "finish-words": [],
   panel: [],
+  reckoned: [],
   day: [],
 } as const satisfies Record<string, readonly Fact[]>;
 

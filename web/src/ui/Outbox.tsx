@@ -1,8 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useContext, useEffect, useState } from "react";
 import { again, discard, flush, mine, type Parcel, stores, useOutbox } from "../api/outbox";
+import { useSeenAt } from "../api/programTime";
 import { Differences } from "./Conflict";
 import { Said } from "./Sentence";
+import { Zone } from "./settings";
+import { stamp } from "./time";
 
 const TRY_AGAIN_MS = 15_000;
 
@@ -10,6 +13,8 @@ const TRY_AGAIN_MS = 15_000;
 export function Outbox() {
   const parcels = useOutbox();
   const queries = useQueryClient();
+  const seenAt = useSeenAt();
+  const zone = useContext(Zone);
   const [offline, setOffline] = useState(!navigator.onLine);
   useEffect(() => {
     const go = async () => {
@@ -28,51 +33,55 @@ export function Outbox() {
   }, [queries]);
   const waiting = parcels.filter((p) => !p.refused);
   const refused = parcels.filter((p) => p.refused);
-  if (parcels.length === 0)
-    return offline ? (
-      <p role="status" className="no-print mb-3 border-l-4 border-warning pl-3 text-sm">
-        No signal: this shows what was seen last. What you log is kept here and sent later.
-      </p>
-    ) : null;
+  const old = (offline || seenAt !== undefined) && (
+    <p role="status" className="no-print mb-3 border-l-4 border-warning pl-3 text-sm">
+      No signal: what is shown is {seenAt === undefined ? "what was seen last" : `of ${stamp(new Date(seenAt).toISOString(), zone)}`}. What
+      you write is kept here and sent later.
+    </p>
+  );
+  if (parcels.length === 0) return old || null;
   return (
-    <div role="status" className="no-print mb-4 border-l-4 border-warning pl-3" data-testid="outbox">
-      {waiting.length > 0 && (
-        <p>
-          <b>
-            {waiting.length} {waiting.length === 1 ? "entry waits" : "entries wait"} on this device
-          </b>{" "}
-          and {waiting.length === 1 ? "is" : "are"} sent when the program answers: {waiting.map((p) => p.label).join("; ")}.
-          {!window.isSecureContext && " Leave this page open: over plain http it does not open again without a signal."}
-        </p>
-      )}
-      {refused.map((p) => (
-        <div key={p.id} className="mt-2">
+    <>
+      {old}
+      <div role="status" className="no-print mb-4 border-l-4 border-warning pl-3" data-testid="outbox">
+        {waiting.length > 0 && (
           <p>
-            <b>Not taken: {p.label}.</b> {p.refused?.message}
+            <b>
+              {waiting.length} {waiting.length === 1 ? "entry waits" : "entries wait"} on this device
+            </b>{" "}
+            and {waiting.length === 1 ? "is" : "are"} sent when the program answers: {waiting.map((p) => p.label).join("; ")}.
+            {!window.isSecureContext && " Leave this page open: over plain http it does not open again without a signal."}
           </p>
-          {mine(p) && <Differences mine={stores(p)} stored={p.refused?.current} />}
-          {Object.values(p.refused?.fields ?? {}).map((m) => (
-            <p key={JSON.stringify(m)} className="text-sm">
-              <Said words={m} />
+        )}
+        {refused.map((p) => (
+          <div key={p.id} className="mt-2">
+            <p>
+              <b>Not taken: {p.label}.</b> {p.refused?.message}
             </p>
-          ))}
-          <p className="mt-1 flex gap-2">
-            {p.path === "/api/log" && (
-              <a className="btn min-h-11" href={`/boats/${p.boatId}/log?kept=${p.id}`}>
-                Look at it
-              </a>
-            )}
-            {mine(p) && (
-              <button type="button" className="btn min-h-11" onClick={() => again(mine(p) as Parcel, p.id)}>
-                Store mine over it
+            {mine(p) && <Differences mine={stores(p)} stored={p.refused?.current} />}
+            {Object.values(p.refused?.fields ?? {}).map((m) => (
+              <p key={JSON.stringify(m)} className="text-sm">
+                <Said words={m} />
+              </p>
+            ))}
+            <p className="mt-1 flex gap-2">
+              {p.path === "/api/log" && (
+                <a className="btn min-h-11" href={`/boats/${p.boatId}/log?kept=${p.id}`}>
+                  Look at it
+                </a>
+              )}
+              {mine(p) && (
+                <button type="button" className="btn min-h-11" onClick={() => again(mine(p) as Parcel, p.id)}>
+                  Store mine over it
+                </button>
+              )}
+              <button type="button" className="btn btn-ghost min-h-11" onClick={() => discard(p.id)}>
+                {mine(p) ? "Leave what is stored" : "Give it up"}
               </button>
-            )}
-            <button type="button" className="btn btn-ghost min-h-11" onClick={() => discard(p.id)}>
-              {mine(p) ? "Leave what is stored" : "Give it up"}
-            </button>
-          </p>
-        </div>
-      ))}
-    </div>
+            </p>
+          </div>
+        ))}
+      </div>
+    </>
   );
 }

@@ -1,4 +1,7 @@
 import { useEffect } from "react";
+import type { Schemas } from "../api/client";
+
+const read = async <T>(url: string): Promise<T> => (await fetch(url)).json();
 
 const kept = new Set<string>();
 /** Quiet first: what is on the screen comes before what may be wanted later. */
@@ -14,17 +17,30 @@ export function useKeptForOffline(boatId: string, placeId: string) {
       kept.add(boatId);
       try {
         const survey = await fetch(`${boat}/survey`);
-        const { surfaces = [] } = (await survey.json()) as { surfaces?: { id: string }[] };
-        const rest = ["today", "log", "bench", "accounts", "report"].map((p) => `${boat}/${p}`);
-        const shared = [
-          "/api/meta",
-          "/api/boats",
-          "/api/places",
-          "/api/products",
-          `/api/places/${placeId}/instruments`,
-          `/api/places/${placeId}/plan`,
-        ];
-        for (const url of [...rest, ...shared, ...surfaces.map((s) => `/api/surfaces/${s.id}/build-up`)]) await fetch(url);
+        const { surfaces } = (await survey.json()) as Schemas["Survey"];
+        const rest = ["log", "bench", "accounts", "report"].map((p) => `${boat}/${p}`);
+        const place = ["instruments", "plan"].map((p) => `/api/places/${placeId}/${p}`);
+        for (const url of [...rest, "/api/boats", "/api/places", ...place]) await fetch(url);
+        const today = await read<Schemas["Today"]>(`${boat}/today`);
+        const { kinds } = await read<Schemas["Meta"]>("/api/meta");
+        const products = await read<Schemas["Product"][]>("/api/products");
+        const builds = new Map<string, Schemas["BuildUp"]>();
+        for (const s of surfaces) builds.set(s.id, await read(`/api/surfaces/${s.id}/build-up`));
+        if (!matchMedia("(max-width: 900px), (pointer: coarse)").matches) return; // it does not go to the boat
+        await (await import("../pocket/pocket")).carry();
+        const coat = products.find((p) => kinds.some((k) => k.kind === p.sheet.kind && k.coat))?.id ?? "";
+        // As Weather asks for what comes next on each surface.
+        const verdicts = surfaces.map((s) => {
+          const next = today.answer.lanes.find((l) => l.surfaceId === s.id)?.nextStepId;
+          const step = builds.get(s.id)?.steps.find((b) => b.id === next);
+          return `${boat}/verdict?${new URLSearchParams({ productId: step?.productId ?? coat, surfaceId: s.id, method: step?.method ?? "" })}`;
+        });
+        const more = ["correction", "tent", "job", "starts", "finishes/refit"].map((p) => `${boat}/${p}`);
+        const benches = surfaces.flatMap((s) => [
+          `/api/surfaces/${s.id}/fairing?set=`,
+          ...s.crafts.map((c) => `/api/surfaces/${s.id}/finishes/${c}`),
+        ]);
+        for (const url of [...verdicts, ...more, `/api/stores?boatId=${boatId}`, "/api/finishes", ...benches]) await fetch(url);
       } catch {
         kept.delete(boatId); // no answer: the next visit tries again
       }

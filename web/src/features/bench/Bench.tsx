@@ -11,6 +11,7 @@ import { Figure, Quantity } from "../../ui/Working";
 import { LayIt } from "./LayIt";
 import { Pots } from "./Pots";
 import { Pour } from "./Pour";
+import { Reckon } from "./Reckon";
 
 /** What is poured, as it is told so far; figures left out are reckoned. */
 type Ask = {
@@ -47,7 +48,12 @@ export function Bench() {
     setAsk(NOTHING);
     setParams(next, { replace: true });
   };
-  return <Loaded query={bench}>{(b) => <Shown bench={b} boatId={boatId} ask={ask} setAsk={setAsk} choose={choose} />}</Loaded>;
+  return (
+    <>
+      <Loaded query={bench}>{(b) => <Shown bench={b} boatId={boatId} ask={ask} setAsk={setAsk} choose={choose} />}</Loaded>
+      <Reckon boatId={boatId} productId={bench.data?.productId ?? productId} />
+    </>
+  );
 }
 
 function Shown({
