@@ -130,6 +130,7 @@ func (a *App) AddDefect(ctx context.Context, boatID string, n NewDefect) (Defect
 			if err := e.validate(ctx, q, boatID); err != nil {
 				return err
 			}
+			e.History = nil
 			return q.AddDefect(ctx, store.Defect{ID: id, SurfaceID: e.SurfaceID, FoundAt: now.Unix(), Defect: store.JSON[survey.Defect]{V: e.Defect}})
 		})
 		if err != nil {
@@ -142,7 +143,11 @@ func (a *App) AddDefect(ctx context.Context, boatID string, n NewDefect) (Defect
 // EditDefect changes a defect.
 func (a *App) EditDefect(ctx context.Context, id string, version int, e DefectEdit) (Defect, error) {
 	return change(ctx, a, func(ctx context.Context) (Defect, error) {
-		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+		now, err := a.Now(ctx)
+		if err != nil {
+			return Defect{}, err
+		}
+		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 			old, err := q.Defect(ctx, id)
 			if err != nil {
 				return err
@@ -154,7 +159,7 @@ func (a *App) EditDefect(ctx context.Context, id string, version int, e DefectEd
 			if err := e.validate(ctx, q, s.BoatID); err != nil {
 				return err
 			}
-			return q.EditDefect(ctx, store.Defect{ID: id, Version: version, SurfaceID: e.SurfaceID, Defect: store.JSON[survey.Defect]{V: e.Defect}})
+			return q.EditDefect(ctx, store.Defect{ID: id, Version: version, SurfaceID: e.SurfaceID, Defect: store.JSON[survey.Defect]{V: e.Defect.Changed(old.Defect.V, now)}})
 		})
 		if err != nil {
 			return Defect{}, stale(err, func() (Defect, error) { return a.Defect(ctx, id) })

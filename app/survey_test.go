@@ -16,6 +16,7 @@ import (
 	"allcoats/core/film/step"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/job/logbook"
+	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -221,6 +222,15 @@ func TestDefectsAndPhotos(t *testing.T) {
 	assert.Equal(t, 1, surveyed(t, a, 0).Surfaces[1].OpenDefects)
 	_, err = a.EditDefect(ctx, crack.ID, crack.Version, e)
 	assert.ErrorAs(t, err, &app.Conflict{})
+	// Found again it is the same defect, and says what it was.
+	again := mended.DefectEdit
+	again.State, again.Frame, again.History = "found", "4", nil
+	back, err := a.EditDefect(ctx, crack.ID, mended.Version, again)
+	require.NoError(t, err)
+	require.Len(t, back.History, 2, "whatever the client sends of it")
+	assert.Equal(t, mended.State, back.History[1].State)
+	assert.Equal(t, demo.Now, back.History[1].At)
+	assert.Equal(t, "4", back.Frame)
 	e.SurfaceID = surveyed(t, a, 1).Surfaces[0].ID
 	_, err = a.AddDefect(ctx, s.Boat.ID, app.NewDefect{DefectEdit: e})
 	refused(t, err, "surfaceId")

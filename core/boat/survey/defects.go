@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"time"
 
 	"allcoats/core/base/fault"
 	"allcoats/core/base/working"
@@ -60,8 +61,27 @@ type Defect struct {
 	Action   string   `json:"action"`
 	State    string   `json:"state"`
 	Note     string   `json:"note"`
+	// Frame is the frame, or the landmark, that it lies at.
+	Frame string `json:"frame,omitempty"`
+	// History is what state it was in before, the first first; one that is found again keeps it.
+	History []DefectChange `json:"history,omitempty"`
 	Hours    *float64 `json:"hours,omitempty"`
 	FillerL  *float64 `json:"fillerL,omitempty"`
+}
+
+// DefectChange is a state that a defect left, and when.
+type DefectChange struct {
+	At    time.Time `json:"at"`
+	State string    `json:"state"`
+}
+
+// Changed is the defect with the history that was, and what of it the change adds.
+func (d Defect) Changed(was Defect, at time.Time) Defect {
+	d.History = was.History
+	if d.State != was.State {
+		d.History = append(slices.Clone(was.History), DefectChange{at, was.State})
+	}
+	return d
 }
 
 // Validate reports impossible figures.

@@ -3585,6 +3585,8 @@ export interface components {
             fillerL?: number;
             /** Format: date-time */
             foundAt: string;
+            frame?: string;
+            history?: components["schemas"]["SurveyDefectChange"][];
             /** Format: double */
             hours?: number;
             id: string;
@@ -3613,6 +3615,8 @@ export interface components {
             depthMM: number;
             /** Format: double */
             fillerL?: number;
+            frame?: string;
+            history?: components["schemas"]["SurveyDefectChange"][];
             /** Format: double */
             hours?: number;
             /** @enum {string} */
@@ -5287,6 +5291,8 @@ export interface components {
             depthMM: number;
             /** Format: double */
             fillerL?: number;
+            frame?: string;
+            history?: components["schemas"]["SurveyDefectChange"][];
             /** Format: double */
             hours?: number;
             /** Format: uuid */
@@ -7202,6 +7208,11 @@ export interface components {
             place: components["schemas"]["Place"];
             surfaces: components["schemas"]["Surface"][];
             views: components["schemas"]["OutlineView"][];
+        };
+        SurveyDefectChange: {
+            /** Format: date-time */
+            at: string;
+            state: string;
         };
         SurveyDefectKind: {
             /** @description what is usually done */

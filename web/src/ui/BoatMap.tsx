@@ -16,6 +16,8 @@ type Props = {
   onPick: (id: string) => void;
   pins?: Pin[];
   onPin?: (id: string) => void;
+  /** With it pins are dragged to where they belong. */
+  onMovePin?: (id: string, to: Point) => void;
   /** With it a press on the map asks for a place instead of picking. */
   onPlace?: (place: { view: string; x: number; y: number; surfaceId: string }) => void;
   /** With it a stroke drawn over a surface is told, in metres of the view. */
@@ -75,10 +77,12 @@ const Drawing = memo(function Drawing({
   onPick,
   pins = [],
   onPin,
+  onMovePin,
   onPlace,
   onTrace,
   over,
 }: Props & { view: View; scale: number; width: number }) {
+  const [moved, setMoved] = useState<{ id: string; to: Point; far: boolean } | null>(null);
   const [stroke, setStroke] = useState<{ points: Point[]; surfaceId: string } | null>(null);
   const px: Placed = (p) => ({
     x: EDGE + (view.mirror ? view.max.x - p.x : p.x - view.min.x) * scale,
@@ -104,8 +108,13 @@ const Drawing = memo(function Drawing({
   const begin = (surfaceId: string) => (e: PointerEvent<SVGElement>) => {
     if (onTrace) setStroke({ points: [under(e)], surfaceId });
   };
-  const move = (e: PointerEvent<SVGElement>) => stroke && setStroke({ ...stroke, points: [...stroke.points, under(e)] });
+  const move = (e: PointerEvent<SVGElement>) => {
+    if (stroke) setStroke({ ...stroke, points: [...stroke.points, under(e)] });
+    if (moved) setMoved({ ...moved, to: under(e), far: true });
+  };
   const end = () => {
+    if (moved?.far) onMovePin?.(moved.id, moved.to);
+    setMoved(null);
     if (stroke && stroke.points.length > 2) onTrace?.({ view: view.name, ...stroke });
     setStroke(null);
   };
@@ -115,11 +124,11 @@ const Drawing = memo(function Drawing({
       <svg
         width={width}
         height={(view.max.y - view.min.y) * scale + 2 * EDGE}
-        className={`block ${onTrace ? "touch-none" : ""}`}
+        className={`block ${onTrace || moved ? "touch-none" : ""}`}
         data-view={view.name}
-        onPointerMove={onTrace && move}
-        onPointerUp={onTrace && end}
-        onPointerLeave={onTrace && end}
+        onPointerMove={move}
+        onPointerUp={end}
+        onPointerLeave={end}
       >
         {view.shapes.map((shape) => {
           const s = surfaces.find((f) => f.id === shape.surfaceId);
@@ -172,7 +181,13 @@ const Drawing = memo(function Drawing({
         {pins
           .filter((p) => p.view === view.name)
           .map((p) => (
-            <PinMark key={p.id} pin={p} at={px(p)} onPin={onPin} />
+            <PinMark
+              key={p.id}
+              pin={p}
+              at={px(moved?.id === p.id && moved.far ? moved.to : p)}
+              onPin={moved?.far ? undefined : onPin}
+              onGrab={onMovePin && ((e) => setMoved({ id: p.id, to: under(e), far: false }))}
+            />
           ))}
       </svg>
     </figure>
@@ -180,7 +195,17 @@ const Drawing = memo(function Drawing({
 });
 
 /** A defect: a filled diamond while it is open, a hollow one when mended. */
-function PinMark({ pin, at, onPin }: { pin: Pin; at: { x: number; y: number }; onPin?: (id: string) => void }) {
+function PinMark({
+  pin,
+  at,
+  onPin,
+  onGrab,
+}: {
+  pin: Pin;
+  at: { x: number; y: number };
+  onPin?: (id: string) => void;
+  onGrab?: (e: PointerEvent<SVGElement>) => void;
+}) {
   const press = () => onPin?.(pin.id);
   return (
     <g
@@ -189,7 +214,8 @@ function PinMark({ pin, at, onPin }: { pin: Pin; at: { x: number; y: number }; o
       tabIndex={0}
       aria-label={pin.title}
       data-pin={pin.number}
-      className="cursor-pointer"
+      className={onGrab ? "cursor-grab touch-none" : "cursor-pointer"}
+      onPointerDown={onGrab}
       onClick={press}
       onKeyDown={(e) => {
         if (e.key === "Enter" || e.key === " ") {

@@ -140,3 +140,25 @@ it.each([
 });
 
 it("marks a surface without a lane as bare", () => expect(coatMark(undefined)).toBe(COATS.bare));
+
+it("drags a pin to where it belongs, and opens it when it is only pressed", () => {
+  const onMovePin = vi.fn();
+  const onPin = vi.fn();
+  draw({ onMovePin, onPin, pins: [{ id: "d", number: 3, open: true, view: "port side", x: 2, y: 0.5, title: "Defect 3" }] });
+  const pin = () => screen.getByRole("button", { name: "Defect 3" });
+  const svg = pin().closest("svg") as SVGSVGElement;
+  svg.getBoundingClientRect = () => ({ left: 0, top: 0, width: 900, height: 200 }) as DOMRect;
+  const k = (900 - 20) / 10;
+  fireEvent.pointerDown(pin(), { clientX: 10 + 8 * k, clientY: 10 + 0.5 * k });
+  fireEvent.pointerUp(svg);
+  expect(onMovePin).not.toHaveBeenCalled();
+  fireEvent.click(pin());
+  expect(onPin).toHaveBeenCalledWith("d");
+  fireEvent.pointerDown(pin(), { clientX: 10 + 8 * k, clientY: 10 + 0.5 * k });
+  fireEvent.pointerMove(svg, { clientX: 10 + 4 * k, clientY: 10 + 0.25 * k });
+  fireEvent.pointerUp(svg);
+  expect(onMovePin).toHaveBeenCalledTimes(1);
+  const [id, to] = onMovePin.mock.calls[0] as [string, { x: number; y: number }];
+  expect(id).toBe("d");
+  expect(to.x).toBeCloseTo(6, 6); // 4 m from the bow, which is to the left
+});

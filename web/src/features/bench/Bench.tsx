@@ -8,6 +8,7 @@ import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { ItIsOn } from "./ItIsOn";
 import { LayIt } from "./LayIt";
 import { Pots } from "./Pots";
 import { Pour } from "./Pour";
@@ -132,12 +133,12 @@ function Shown({
             {!free && <LayIt bench={b} part="lay" />}
             <Batches bench={b} />
             {!free && (
-              <Link
-                className="btn btn-primary mt-4 min-h-12"
-                to={`/boats/${boatId}/log?surface=${b.surfaceId}${ask.baseG && ask.hardenerG ? `&base=${ask.baseG.toFixed(1)}&hardener=${ask.hardenerG.toFixed(1)}` : ""}`}
-              >
-                It is on: log this coat
-              </Link>
+              <ItIsOn
+                key={b.surfaceId}
+                bench={b}
+                boatId={boatId}
+                weighed={ask.baseG && ask.hardenerG ? `&base=${ask.baseG.toFixed(1)}&hardener=${ask.hardenerG.toFixed(1)}` : ""}
+              />
             )}
           </div>
         </div>

@@ -209,3 +209,28 @@ it("offers a free mix when nothing waits", async () => {
   expect(await screen.findByText("No coat waits here.")).toBeTruthy();
   expect(screen.queryByTestId("targets")).toBeNull();
 });
+
+it("logs the usual by two taps, and takes it back", async () => {
+  const task = { id: "k", stepId: "st", what: "primer, coat 1 of 2", films: true, productId: "e", state: "to do", work: "coat" };
+  const calls = open({}, { "GET /api/surfaces/s/build-up": { tasks: [task], steps: [], done: [] }, "POST /api/log": { id: "made" } });
+  vi.stubGlobal("fetch", withDelete(fetch));
+  await userEvent.click(await screen.findByRole("button", { name: "It is on, as planned, now" }));
+  expect(await screen.findByText(/primer, coat 1 of 2, begun Sat 9 May/)).toBeTruthy();
+  await userEvent.click(screen.getByRole("button", { name: "Log it" }));
+  const logged = await screen.findByTestId("logged");
+  expect(logged.textContent).toContain("Logged: Deck, primer, coat 1 of 2");
+  const entry = calls.find((c) => c.method === "POST" && c.path === "/api/log")?.body as Schemas["NewEntry"];
+  expect(entry).toMatchObject({ surfaceId: "s", kind: "coat", productId: "e", stepId: "st", litres: 0 });
+  expect(within(logged).getByRole("link", { name: "Add litres, film, photos" }).getAttribute("href")).toBe(
+    `/boats/b/log?entry=${entry.id}`,
+  );
+  await userEvent.click(within(logged).getByRole("button", { name: "Take it back" }));
+  expect(await screen.findByText("Taken back: it is not in the log.")).toBeTruthy();
+  expect(calls.some((c) => c.method === "DELETE" && c.path === `/api/log/${entry.id}`)).toBe(true);
+});
+
+/** Deletions of any path are done. */
+const withDelete = (answer: typeof fetch) => async (r: Request) => {
+  const got = await answer(r);
+  return r.method === "DELETE" ? new Response("{}", { status: 200, headers: got.headers }) : got;
+};

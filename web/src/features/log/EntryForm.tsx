@@ -9,6 +9,7 @@ import { Minding } from "../../ui/Handover";
 import { useSettings } from "../../ui/settings";
 import { fromLocalField } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { BatchField } from "./BatchField";
 import { DryFields } from "./DryFields";
 import { blank, type Draft, draftOf, entryOf, OTHER, readings } from "./draft";
 
@@ -170,6 +171,7 @@ export function EntryForm({
             />
             {coat && (
               <CoatFields
+                boatId={boatId}
                 draft={draft}
                 set={set}
                 step={step}
@@ -292,7 +294,14 @@ export function EntryForm({
             )}
             <TextField name="who" label="Who" value={draft.who} onChange={(who) => set({ who })} />
             <div className="sm:col-span-2">
-              <AreaField name="note" label="Note" value={draft.note} rows={2} onChange={(note) => set({ note })} />
+              <AreaField
+                name="note"
+                label="Note"
+                hint="typed, or spoken with the keyboard’s microphone"
+                value={draft.note}
+                rows={3}
+                onChange={(note) => set({ note })}
+              />
             </div>
           </div>
           {(coat || draft.kind === "inspect") && <Seen draft={draft} set={set} all={words?.blemishes ?? []} />}
@@ -373,6 +382,7 @@ export function EntryForm({
 type Fields = { draft: Draft; set: (more: Partial<Draft>) => void };
 
 function CoatFields({
+  boatId,
   draft,
   set,
   step,
@@ -381,6 +391,7 @@ function CoatFields({
   steps,
   products,
 }: Fields & {
+  boatId: string;
   step: string;
   planned?: Schemas["Step"];
   productId: string;
@@ -434,7 +445,7 @@ function CoatFields({
             value={draft.thinnerPct ?? planned?.thinnerPct ?? 0}
             onChange={(thinnerPct) => set({ thinnerPct })}
           />
-          <TextField name="batch" label="Batch on the tin" value={draft.batch} onChange={(batch) => set({ batch })} />
+          <BatchField boatId={boatId} productId={productId} batch={draft.batch} set={(batch) => set({ batch })} />
           {twoPart && (
             <>
               <NumberField name="baseG" label="Base, weighed" unit="g" value={draft.baseG} onChange={(baseG) => set({ baseG })} />

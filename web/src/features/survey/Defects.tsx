@@ -5,7 +5,7 @@ import { useChange, useMeta, useWritten } from "../../api/queries";
 import { AreaField, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
 import { useSettings } from "../../ui/settings";
-import { span } from "../../ui/time";
+import { longDay, span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { EMPTY } from "./edit";
 
@@ -79,6 +79,23 @@ export function DefectList({ defects, pin }: { defects: Defect[]; pin: (id?: str
 
 const FRESH = { kind: "void" as const, lengthMM: 0, widthMM: 0, depthMM: 0, count: 1, action: "", state: "found", note: "" };
 
+/** What of a defect is its user's to change. */
+export const editOfDefect = (d: Defect): Draft => ({
+  surfaceId: d.surfaceId,
+  kind: d.kind,
+  place: d.place,
+  lengthMM: d.lengthMM,
+  widthMM: d.widthMM,
+  depthMM: d.depthMM,
+  count: d.count,
+  action: d.action,
+  state: d.state,
+  note: d.note,
+  frame: d.frame,
+  hours: d.hours,
+  fillerL: d.fillerL,
+});
+
 /** A defect just pinned at a place, or the one given for changing. */
 export function DefectForm({
   survey,
@@ -95,20 +112,7 @@ export function DefectForm({
   const name = useDefectName();
   const [draft, setDraft] = useState<Draft>(() =>
     defect
-      ? {
-          surfaceId: defect.surfaceId,
-          kind: defect.kind,
-          place: defect.place,
-          lengthMM: defect.lengthMM,
-          widthMM: defect.widthMM,
-          depthMM: defect.depthMM,
-          count: defect.count,
-          action: defect.action,
-          state: defect.state,
-          note: defect.note,
-          hours: defect.hours,
-          fillerL: defect.fillerL,
-        }
+      ? editOfDefect(defect)
       : { ...FRESH, surfaceId: place?.surfaceId ?? "", place: { view: place?.view ?? "plan", x: place?.x ?? 0, y: place?.y ?? 0 } },
   );
   const [local, setLocal] = useState<Record<string, string>>({});
@@ -168,6 +172,28 @@ export function DefectForm({
               options={(words?.defectStates ?? []).map((s) => ({ value: s, label: s }))}
             />
             <NumberField name="count" label="How many" unit="" value={draft.count} onChange={(v) => set({ count: v ?? EMPTY })} />
+            <NumberField
+              name="place.x"
+              label="From aft"
+              unit="m"
+              value={draft.place.x}
+              onChange={(x) => set({ place: { ...draft.place, x: x ?? EMPTY } })}
+            />
+            <NumberField
+              name="place.y"
+              label={/side$/.test(draft.place.view) ? "Over the waterline" : "To starboard of the middle"}
+              hint="the other way: with a minus"
+              unit="m"
+              value={draft.place.y}
+              onChange={(y) => set({ place: { ...draft.place, y: y ?? EMPTY } })}
+            />
+            <TextField
+              name="frame"
+              label="Frame or landmark"
+              hint="such as 7, or the second port light"
+              value={draft.frame ?? ""}
+              onChange={(frame) => set({ frame })}
+            />
             {mm("lengthMM", "Length")}
             {mm("widthMM", "Width")}
             {mm("depthMM", "Depth")}
@@ -211,6 +237,22 @@ export function DefectForm({
           </div>
         </form>
       </Errors.Provider>
+      {defect && (defect.history?.length ?? 0) > 0 && (
+        <p className="mt-3 text-sm" data-testid="history">
+          {defect.history?.map((h) => `${h.state} until ${longDay(h.at, survey.place.timeZone)}`).join(", ")}, now {defect.state}.
+        </p>
+      )}
+      {defect && !isOpen(defect) && (
+        <button
+          type="button"
+          className="btn mt-3 min-h-11"
+          onClick={() => {
+            set({ state: "found" });
+          }}
+        >
+          It is there again
+        </button>
+      )}
       {defect && <Photos defect={defect} boatId={survey.boat.id} />}
       {defect && (
         <Remove

@@ -84,8 +84,16 @@ export function WalkRound() {
                     <td>
                       {surface(d.surfaceId)}
                       <span className="quiet block text-sm">
-                        {d.place.view}, <Quantity value={d.place.x} unit="m" digits={1} /> from aft
+                        {d.place.view}, <Quantity value={d.place.x} unit="m" digits={1} /> from aft{d.frame && `, frame ${d.frame}`}
                       </span>
+                      {d.photos.length > 0 && (
+                        <img
+                          src={`/api/photos/${d.photos.at(-1)?.id}`}
+                          alt={`Defect ${d.number} as it was last time`}
+                          className="mt-1 max-h-28 w-auto border border-base-300"
+                          loading="lazy"
+                        />
+                      )}
                     </td>
                     <td>
                       {name(d)} <Size d={d} />

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
-import { useSurvey, useToday } from "../../api/queries";
+import { newID } from "../../api/outbox";
+import { useSurvey, useToday, useWritten } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
 import { coatMark, DEFECTS, type MapMark, MEASURING } from "../../ui/mapMarks";
 import { Answer, Loaded } from "../../ui/Page";
@@ -11,7 +12,7 @@ import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { BoatForm } from "../boats/BoatForm";
 import { PlaceForm } from "../boats/PlaceForm";
-import { DefectForm, DefectList, isOpen, useDefectName } from "./Defects";
+import { DefectForm, DefectList, editOfDefect, isOpen, useDefectName } from "./Defects";
 import { Models } from "./Models";
 import { SurfaceList } from "./SurfaceList";
 import { SurfacePanel } from "./SurfacePanel";
@@ -55,6 +56,13 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
     setDoing(null);
     setParams(id ? { defect: id } : picked ? { surface: picked.id } : {}, { replace: true });
   };
+  const moveTo = useWritten<{ id: string; to: { x: number; y: number } }, Schemas["Defect"]>(["surfaces"], ({ id, to }) => {
+    const d = defects.find((o) => o.id === id);
+    if (!d) return [];
+    const place = { ...d.place, x: Math.round(100 * to.x) / 100, y: Math.round(100 * to.y) / 100 };
+    const body = { version: d.version, value: { ...editOfDefect(d), place } };
+    return [{ id: newID(), label: `defect ${d.number} moved`, boatId: boat.id, method: "PUT", path: `/api/defects/${id}`, body }];
+  });
   const marks: Record<string, MapMark> = {};
   for (const s of surfaces) {
     const own = defects.filter((d) => d.surfaceId === s.id);
@@ -164,6 +172,7 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
                 title: `Defect ${d.number}: ${name(d)}, ${d.state}`,
               }))}
             onPin={openDefect}
+            onMovePin={shows === "defects" ? (id, to) => moveTo.mutate({ id, to }) : undefined}
             onPlace={doing === "pin" ? setPinned : undefined}
           />
         </>

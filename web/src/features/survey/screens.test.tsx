@@ -135,6 +135,9 @@ it("sends a new defect with the place that was pressed", async () => {
   expect(screen.getByText("this is not a number")).toBeTruthy();
   expect(calls.some((c) => c.method === "POST")).toBe(false);
   await userEvent.type(screen.getByLabelText("How many"), "2");
+  await userEvent.clear(screen.getByLabelText("From aft"));
+  await userEvent.type(screen.getByLabelText("From aft"), "2,5");
+  await userEvent.type(screen.getByLabelText("Frame or landmark"), "7");
   await userEvent.click(screen.getByText("Note it"));
   await waitFor(() => expect(done).toHaveBeenCalledWith("new"));
   expect(calls.find((c) => c.method === "POST")?.body).toMatchObject({
@@ -142,8 +145,31 @@ it("sends a new defect with the place that was pressed", async () => {
     kind: "crack",
     lengthMM: 200,
     count: 2,
-    place: { view: "plan", x: 2, y: -0.3 },
+    place: { view: "plan", x: 2.5, y: -0.3 },
+    frame: "7",
   });
+});
+
+it("finds a mended defect again, and says what it was", async () => {
+  const mended = {
+    ...defect("d", 4),
+    state: "faired",
+    history: [{ at: "2026-05-01T08:00:00Z", state: "found" }],
+    repair: { hours: 1, fillerL: 0, open: false, working },
+  };
+  const calls = answers({ "GET /api/meta": meta, "PUT /api/defects/d": mended });
+  show(
+    <DefectForm
+      survey={survey({ place: { timeZone: "UTC" } as Schemas["Place"] })}
+      defect={mended as unknown as Schemas["Defect"]}
+      done={vi.fn()}
+    />,
+  );
+  expect((await screen.findByTestId("history")).textContent).toMatch(/^found until Friday 1 May.*, now faired\.$/);
+  await userEvent.click(screen.getByText("It is there again"));
+  await userEvent.click(screen.getByText("Save the defect"));
+  await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true));
+  expect(calls.find((c) => c.method === "PUT")?.body).toMatchObject({ version: 1, value: { state: "found" } });
 });
 
 it("says what a hull type brings before it is added", async () => {

@@ -1,0 +1,115 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, ok, Refused, type Schemas } from "../../api/client";
+import { discard, newID, useWaits } from "../../api/outbox";
+import { useBuildUp, useChange, useWritten } from "../../api/queries";
+import { useNow } from "../../ui/Alarms";
+import { Said } from "../../ui/Sentence";
+import { stamp } from "../../ui/time";
+
+/** The usual by two taps: that coat went on, as planned, now. What else there is to tell is told afterwards. */
+export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"]; boatId: string; weighed: string }) {
+  const now = useNow(b.now);
+  const zone = b.place.timeZone;
+  const surface = b.surfaces.find((s) => s.id === b.surfaceId);
+  const build = useBuildUp(b.surfaceId).data;
+  const task = build?.tasks.find((t) => t.films && t.productId === b.productId && t.state !== "done" && t.state !== "skipped");
+  const [sure, setSure] = useState(false);
+  const [id, setId] = useState("");
+  const [said, setSaid] = useState("");
+  const waits = useWaits(id);
+  const form = `/boats/${boatId}/log?surface=${b.surfaceId}${weighed}`;
+  const log = useWritten<string, Schemas["Entry"]>(
+    ["log"],
+    (entryId) => [
+      {
+        id: entryId,
+        label: `a coat went on, ${surface?.name ?? ""}`,
+        boatId,
+        method: "POST",
+        path: "/api/log",
+        body: {
+          id: entryId,
+          boatId,
+          surfaceId: b.surfaceId,
+          kind: "coat",
+          startedAt: new Date(now).toISOString(),
+          productId: b.productId,
+          ...(task && { stepId: task.stepId }),
+          litres: 0,
+          wetUm: [],
+          thinnerPct: 0,
+          grit: 0,
+          removedUm: 0,
+          who: localStorage.getItem("who") ?? "",
+          note: "",
+        },
+      },
+    ],
+    () => setSure(false),
+  );
+  const undo = useChange(["log"], async () => {
+    if (waits) await discard(id);
+    else await ok(api.DELETE("/api/log/{id}", { params: { path: { id } } }));
+  });
+  if (undo.isSuccess) return <p className="mt-4">Taken back: it is not in the log.</p>;
+  if (log.isSuccess)
+    return (
+      <div className="mt-4 border-l-4 border-primary pl-3" role="status" data-testid="logged">
+        <p className="font-semibold">Logged: {said}.</p>
+        <p className="mt-2 flex flex-wrap gap-2">
+          {!waits && (
+            <Link className="btn min-h-12" to={`/boats/${boatId}/log?entry=${id}`}>
+              Add litres, film, photos
+            </Link>
+          )}
+          <button type="button" className="btn min-h-12" disabled={undo.isPending} onClick={() => undo.mutate(undefined)}>
+            Take it back
+          </button>
+        </p>
+      </div>
+    );
+  return (
+    <div className="mt-4">
+      {sure ? (
+        <div className="border-l-4 border-primary pl-3">
+          <p>
+            <b>{surface?.name}</b>, {task?.what ?? b.product}, begun {stamp(new Date(now).toISOString(), zone)}.
+          </p>
+          <p className="mt-2 flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="btn btn-primary min-h-14"
+              disabled={log.isPending}
+              onClick={() => {
+                const next = newID();
+                setId(next);
+                setSaid(`${surface?.name}, ${task?.what ?? b.product}, ${stamp(new Date(now).toISOString(), zone)}`);
+                log.mutate(next);
+              }}
+            >
+              Log it
+            </button>
+            <Link className="btn min-h-14" to={form}>
+              Something was otherwise
+            </Link>
+          </p>
+        </div>
+      ) : (
+        <button type="button" className="btn btn-primary min-h-14" onClick={() => setSure(true)}>
+          It is on, as planned, now
+        </button>
+      )}
+      {log.error instanceof Refused && (
+        <div role="alert" className="mt-2 text-error">
+          {Object.values(log.error.fields).map((m) => (
+            <p key={JSON.stringify(m)}>
+              <Said words={m} />
+            </p>
+          ))}
+          {Object.keys(log.error.fields).length === 0 && <p>{log.error.message}</p>}
+        </div>
+      )}
+    </div>
+  );
+}
