@@ -189,7 +189,7 @@ func (p *Page) Err() error {
 }
 
 // patience is how long a step waits for what it needs.
-const patience = 12 * time.Second
+const patience = 30 * time.Second // beside other tests a page takes its time
 
 func (p *Page) do(step string, fn func(ctx context.Context) error) *Page {
 	if p.err != nil {

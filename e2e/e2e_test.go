@@ -31,7 +31,9 @@ func TestMain(m *testing.M) {
 	os.Exit(code)
 }
 
+// site is a site of the test's own: tests run beside one another.
 func site(t *testing.T, withDemo bool) *Site {
+	t.Parallel()
 	s, err := Serve(context.Background(), t.TempDir(), withDemo)
 	require.NoError(t, err)
 	t.Cleanup(func() { assert.NoError(t, s.Close()) })
