@@ -73,7 +73,7 @@ func TestAtTheBoat(t *testing.T) {
 	// The usual by two taps, and taken back.
 	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Deck").SeeIn("h1", "deck").Press("It is on, as planned, now").See("begun Sat 9 May, 09:24").Press("Log it").SeeIn("[data-testid=logged]", "Logged: Deck").fits("the usual").
 		Press("Take it back").See("Taken back: it is not in the log")
-	p.Go(at+"/log").See("What was done")
+	p.Go(at + "/log").See("What was done")
 	// A correction keeps what it was.
 	p.Press("correct").Fill("Note", "seen again").Press("Save the correction").See("seen again").Press("corrected: what it was").SeeIn("[data-testid=history]", "until")
 }

@@ -52,21 +52,21 @@ type Place struct {
 // Defect is something wrong on a surface. Sizes are in mm; hours and litres are
 // the user's own where given.
 type Defect struct {
-	Kind     string   `json:"kind"`
-	Place    Place    `json:"place"`
-	LengthMM float64  `json:"lengthMM"`
-	WidthMM  float64  `json:"widthMM"`
-	DepthMM  float64  `json:"depthMM"`
-	Count    int      `json:"count"`
-	Action   string   `json:"action"`
-	State    string   `json:"state"`
-	Note     string   `json:"note"`
+	Kind     string  `json:"kind"`
+	Place    Place   `json:"place"`
+	LengthMM float64 `json:"lengthMM"`
+	WidthMM  float64 `json:"widthMM"`
+	DepthMM  float64 `json:"depthMM"`
+	Count    int     `json:"count"`
+	Action   string  `json:"action"`
+	State    string  `json:"state"`
+	Note     string  `json:"note"`
 	// Frame is the frame, or the landmark, that it lies at.
 	Frame string `json:"frame,omitempty"`
 	// History is what state it was in before, the first first; one that is found again keeps it.
 	History []DefectChange `json:"history,omitempty"`
-	Hours    *float64 `json:"hours,omitempty"`
-	FillerL  *float64 `json:"fillerL,omitempty"`
+	Hours   *float64       `json:"hours,omitempty"`
+	FillerL *float64       `json:"fillerL,omitempty"`
 }
 
 // DefectChange is a state that a defect left, and when.

@@ -118,6 +118,9 @@ export function DefectForm({
   const [local, setLocal] = useState<Record<string, string>>({});
   const set = (d: Partial<Draft>) => setDraft({ ...draft, ...d });
   const [id] = useState(newID);
+  // They are listed as one walks round her.
+  const open = defect ? survey.defects.filter((d) => isOpen(d) || d.id === defect.id) : [];
+  const next = open[open.findIndex((d) => d.id === defect?.id) + 1];
   const save = useWritten<undefined, Defect>(
     ["surfaces"],
     () => [
@@ -230,6 +233,11 @@ export function DefectForm({
               <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
                 {defect ? "Save the defect" : "Note it"}
               </button>
+              {next && (
+                <button type="button" className="btn min-h-11" onClick={() => done(next.id)}>
+                  On to {next.number}, {name(next)}
+                </button>
+              )}
               <button type="button" className="btn btn-ghost min-h-11" onClick={() => done()}>
                 Close
               </button>

@@ -177,6 +177,9 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
           />
         </>
       )}
+      {shows === "defects" && defects.length > 0 && (
+        <p className="no-print quiet text-sm">Drag a pin to where it belongs, or open it and type its distances.</p>
+      )}
       <div className="no-print mt-4 flex flex-wrap gap-2">
         <button type="button" className="btn min-h-11" disabled={surfaces.length === 0} onClick={() => openDefect()}>
           Pin a defect

@@ -150,6 +150,15 @@ it("sends a new defect with the place that was pressed", async () => {
   });
 });
 
+it("goes on to the next defect as one walks round her", async () => {
+  answers({ "GET /api/meta": meta });
+  const done = vi.fn();
+  const defects = [defect("a", 2), defect("m", 3, { repair: { hours: 1, fillerL: 0, open: false, working } }), defect("b", 1)];
+  show(<DefectForm survey={survey({ defects })} defect={defects[0]} done={done} />);
+  await userEvent.click(await screen.findByText(/^On to 1, /));
+  expect(done).toHaveBeenCalledWith("b");
+});
+
 it("finds a mended defect again, and says what it was", async () => {
   const mended = {
     ...defect("d", 4),
