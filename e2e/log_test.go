@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"allcoats/app"
+	"allcoats/core/boat/outline"
 	"allcoats/demo"
 
 	"github.com/chromedp/chromedp"
@@ -128,6 +129,51 @@ func TestOffline(t *testing.T) {
 		Press("Log it").until("it is in", `!document.querySelector("[data-testid=outbox]")`).See("rain tomorrow")
 }
 
+// Two change the same defect, one without a signal: both versions are shown, and the one at the boat
+// decides. A pin is dragged to where it belongs.
+func TestTwoChangeADefect(t *testing.T) {
+	s := site(t, true)
+	ctx := context.Background()
+	boats, err := s.App.Boats(ctx)
+	require.NoError(t, err)
+	at := "/boats/" + boats[0].ID
+	survey, err := s.App.Survey(ctx, boats[0].ID)
+	require.NoError(t, err)
+	i := slices.IndexFunc(survey.Defects, func(d app.Defect) bool { return d.Repair.Open && d.Place.View == outline.StarboardSide })
+	require.GreaterOrEqual(t, i, 0)
+	d := survey.Defects[i]
+	stored := func() app.Defect {
+		got, err := s.App.Defect(ctx, d.ID)
+		require.NoError(t, err)
+		return got
+	}
+	p := tab(t, s).Size(390, 844, true)
+	p.Go(at+"/survey?defect="+d.ID).See("Save the defect").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
+	p.Go(at + "/survey?defect=" + d.ID).See("Save the defect")
+	require.NoError(t, s.Down())
+	p.Fill("Note", "seen at the boat").Fill("From aft", "3.3").Press("Save the defect").SeeIn("[data-testid=outbox]", fmt.Sprintf("defect %d", d.Number))
+	edit := d.DefectEdit
+	edit.Note = "seen at the desk"
+	_, err = s.App.EditDefect(ctx, d.ID, d.Version, edit)
+	require.NoError(t, err)
+	require.NoError(t, s.Up())
+	p.Leave().Go(at+"/survey").SeeIn("[data-testid=outbox]", "changed elsewhere").SeeIn("[data-testid=outbox]", "seen at the boat").SeeIn("[data-testid=outbox]", "seen at the desk").
+		Press("Store mine over it").until("it is in", `!document.querySelector("[data-testid=outbox]")`)
+	require.NoError(t, p.Err())
+	assert.Equal(t, "seen at the boat", stored().Note)
+	assert.InDelta(t, 3.3, stored().Place.X, 1e-9)
+
+	p.Press("defects").See("Drag a pin").js(fmt.Sprintf(`(() => {
+		const pin = document.querySelector("[data-pin='%d']"), box = pin.getBoundingClientRect(), svg = pin.ownerSVGElement;
+		const send = (on, type, dx) => on.dispatchEvent(new PointerEvent(type, { bubbles: true, clientX: box.left + box.width / 2 + dx, clientY: box.top + box.height / 2 }));
+		send(pin, "pointerdown", 0);
+		setTimeout(() => { send(svg, "pointermove", 30); setTimeout(() => send(svg, "pointerup", 30), 100); }, 100);
+		return true;
+	})()`, d.Number))
+	require.NoError(t, p.Err())
+	assert.Eventually(t, func() bool { return stored().Place.X > 3.6 }, patience, 100*time.Millisecond, "30 px on are most of a metre")
+}
+
 // A phone in the yard reaches the laptop by its name over plain http: a coat is logged
 // there as well, and a pot's timers start.
 func TestFromAPhoneOverPlainHTTP(t *testing.T) {
@@ -173,7 +219,8 @@ func TestPhonesOfTheYard(t *testing.T) {
 		p.Go(at+"/log").See("Clocks running").until("what the browser allows", fmt.Sprintf(`isSecureContext === %t && !!navigator.serviceWorker === isSecureContext`, i == 1))
 		p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press("It took that").Fill("Note", "from a phone").Press("Log it").See("from a phone").fits("log")
 		if i == 1 {
-			p.until("it is kept for later", `navigator.serviceWorker.controller !== null`).Go(at + "/log").See("Clocks running")
+			p.until("a worker comes", `(navigator.serviceWorker.getRegistration().then((r) => { window.works = !!r?.active; }), window.works === true)`).Go(at+"/log").
+				until("it is kept for later", `navigator.serviceWorker.controller !== null`).Go(at + "/log").See("Clocks running")
 			require.NoError(t, s.tls.Close())
 			p.Go(at + "/log").See("Clocks running")
 		}

@@ -264,7 +264,7 @@ func TestServing(t *testing.T) {
 	}
 	page := get("/", "")
 	assert.Contains(t, page.Header.Get("Content-Security-Policy"), "script-src 'self'")
-	assert.NotContains(t, page.Header.Get("Content-Security-Policy"), "unsafe")
+	assert.NotContains(t, page.Header.Get("Content-Security-Policy"), "'unsafe-")
 	assert.Equal(t, "nosniff", page.Header.Get("X-Content-Type-Options"))
 	assert.Contains(t, get("/assets/app.js", "").Header.Get("Cache-Control"), "immutable")
 	assert.Equal(t, http.StatusMisdirectedRequest, get("/", "evil.example").StatusCode, "a name that is not this machine's")

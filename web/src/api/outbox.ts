@@ -25,17 +25,22 @@ interface Store extends DBSchema {
 }
 
 let db: Promise<IDBPDatabase<Store>> | undefined;
-const open = () => {
+const open = async () => {
   db ??= openDB<Store>("all-coats", 1, { upgrade: (d) => d.createObjectStore("parcels", { keyPath: "id" }) });
   return db;
 };
+
+/** The place where things are kept, undefined where a browser has none or gives none, as in a private window. */
+const room = () => open().catch(() => undefined);
 
 const inOrder = (all: Parcel[]) => all.sort((a, b) => (a.seq ?? 0) - (b.seq ?? 0));
 
 let shown: Parcel[] = [];
 const listeners = new Set<() => void>();
 async function tell() {
-  shown = inOrder(await (await open()).getAll("parcels"));
+  const d = await room();
+  if (!d) return;
+  shown = inOrder(await d.getAll("parcels"));
   for (const l of listeners) l();
 }
 
@@ -86,10 +91,10 @@ export async function send<T>(p: Parcel): Promise<T | "kept"> {
   inHand.add(p.id);
   try {
     // Kept first: if this tab ends now, nothing is lost.
-    const room = await keep(p).catch((e: unknown) => e);
+    const placed = await keep(p).catch((e: unknown) => e);
     const before = async () =>
-      !(room instanceof Error) &&
-      (await (await open()).getAll("parcels")).some((o) => o.id !== p.id && !o.refused && (o.seq ?? 0) < ((room as Parcel).seq ?? 0));
+      !(placed instanceof Error) &&
+      (await (await open()).getAll("parcels")).some((o) => o.id !== p.id && !o.refused && (o.seq ?? 0) < ((placed as Parcel).seq ?? 0));
     if (await before()) {
       await flush();
       if (await before()) return "kept"; // what was written first is sent first
@@ -99,7 +104,7 @@ export async function send<T>(p: Parcel): Promise<T | "kept"> {
       await forget(p.id);
       return answer ?? "kept";
     } catch (e) {
-      if (room instanceof Error && later(e))
+      if (placed instanceof Error && later(e))
         throw new Refused(
           0,
           "The program does not answer, and this device has no room left to keep it: leave this page open, and free some.",
@@ -111,7 +116,7 @@ export async function send<T>(p: Parcel): Promise<T | "kept"> {
     }
   } finally {
     inHand.delete(p.id);
-    void tell().catch(() => undefined);
+    void tell();
   }
 }
 
@@ -131,7 +136,8 @@ let flushing: Promise<number> | undefined;
 /** Sends what waits, in order; returns how many got through. Refused ones stay, with the reason, and hold up only what must come after them. */
 export function flush(): Promise<number> {
   flushing ??= (async () => {
-    const d = await open();
+    const d = await room();
+    if (!d) return 0;
     let sent = 0;
     const held = new Set<string>();
     for (const p of inOrder(await d.getAll("parcels"))) {

@@ -71,7 +71,13 @@ export function Outbox() {
                 </a>
               )}
               {mine(p) && (
-                <button type="button" className="btn min-h-11" onClick={() => again(mine(p) as Parcel, p.id)}>
+                <button
+                  type="button"
+                  className="btn min-h-11"
+                  onClick={async () => {
+                    if ((await again(mine(p) as Parcel, p.id)) > 0) await queries.invalidateQueries();
+                  }}
+                >
                   Store mine over it
                 </button>
               )}

@@ -4,6 +4,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { newID } from "../../api/outbox";
 import { useSurvey, useToday, useWritten } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
+import { Refusal } from "../../ui/Form";
 import { coatMark, DEFECTS, type MapMark, MEASURING } from "../../ui/mapMarks";
 import { Answer, Loaded } from "../../ui/Page";
 import { Remove } from "../../ui/Remove";
@@ -177,6 +178,7 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
           />
         </>
       )}
+      <Refusal error={moveTo.error} />
       {shows === "defects" && defects.length > 0 && (
         <p className="no-print quiet text-sm">Drag a pin to where it belongs, or open it and type its distances.</p>
       )}
