@@ -60,7 +60,8 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	p.Fill("Length over all", "6.4").Fill("Waterline length", "5.6").Fill("Beam", "wide").Fill("Draught", "0.7").Fill("Mean freeboard", "0.7")
 	p.Press("Add the boat").SeeIn(`[data-field="dimensions.beamM"]`, "not a number")
 	p.Fill("Beam", "2.2").Press("Add the boat").SeeIn(`[data-field="newPlace.latitudeDeg"]`, "between −90")
-	p.Fill("Latitude", "52.4").Fill("Beam", "8").Press("Add the boat").SeeIn(`[data-field="dimensions.beamM"]`, "cannot be more than the length")
+	p.Fill("Time zone", "UTC").Fill("Position, pasted", "52°24'N 1°12'E").until("it is known where that is", `[...document.querySelectorAll("input")].some((e) => e.value === "Europe/London") && [...document.querySelectorAll("input")].some((e) => e.value === "52.4")`)
+	p.Fill("Beam", "8").Press("Add the boat").SeeIn(`[data-field="dimensions.beamM"]`, "cannot be more than the length")
 	p.Fill("Beam", "2.2").Press("Add the boat").See("4 surfaces")
 	require.NoError(t, p.Err())
 

@@ -65,6 +65,11 @@ var surveyWords = SurveyWords{
 	survey.Facings, survey.Shelters, survey.DefectKinds, survey.DefectStates, mesh.Zones,
 }
 
+// TimeZone is the name of one, such as Europe/London.
+type TimeZone struct {
+	TimeZone string `json:"timeZone"`
+}
+
 // CurrencyEdit names a currency, such as EUR, or none.
 type CurrencyEdit struct {
 	Currency string `json:"currency"`
@@ -119,6 +124,14 @@ func operations(api huma.API, a *app.App, version string) {
 			return meta(ctx, a, version)
 		})
 
+	register(api, "get-time-zone", get, "/api/time-zone", "The time zone of a position",
+		func(_ context.Context, in *struct {
+			LatitudeDeg  float64 `query:"latitudeDeg"`
+			LongitudeDeg float64 `query:"longitudeDeg"`
+		}) (TimeZone, error) {
+			zone, err := app.TimeZoneAt(in.LatitudeDeg, in.LongitudeDeg)
+			return TimeZone{zone}, err
+		})
 	register(api, "set-currency", put, "/api/currency", "Set the money that all prices are in",
 		func(ctx context.Context, in *body[CurrencyEdit]) (Meta, error) {
 			if err := a.SetCurrency(ctx, in.Body.Currency); err != nil {

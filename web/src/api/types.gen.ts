@@ -2439,6 +2439,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/time-zone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The time zone of a position */
+        get: operations["get-time-zone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/usual-months": {
         parameters: {
             query?: never;
@@ -7484,6 +7501,9 @@ export interface components {
             setC: number;
             /** Format: double */
             toH: number;
+        };
+        TimeZone: {
+            timeZone: string;
         };
         TinsBought: {
             /** Format: int64 */
@@ -13898,6 +13918,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-time-zone": {
+        parameters: {
+            query?: {
+                latitudeDeg?: number;
+                longitudeDeg?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeZone"];
                 };
             };
             /** @description Error */

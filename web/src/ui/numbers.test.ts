@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { readDegrees, readNumber, readQuantities, readQuantity } from "./numbers";
+import { readDegrees, readNumber, readPosition, readQuantities, readQuantity } from "./numbers";
 
 const near = (got: number | undefined, want: number) => (Number.isNaN(want) ? expect(got).toBeNaN() : expect(got).toBeCloseTo(want, 9));
 
@@ -102,4 +102,24 @@ it("never breaks, and reads what it writes", () => {
     expect(readNumber(String(n).replace(".", ","))).toBe(n);
     expect(readQuantity(`${n} mm`, "m", same)).toBeCloseTo(n / 1000, 9);
   }
+});
+
+it.each([
+  ["52.95, 0.85", 52.95, 0.85],
+  ["52.95,0.85", 52.95, 0.85],
+  ["52,95 0,85", 52.95, 0.85],
+  ["52,95; -0,85", 52.95, -0.85],
+  ["-33.86 151.2", -33.86, 151.2],
+  ["52°57'N 0°51'E", 52.95, 0.85],
+  ["52°57'N0°51'W", 52.95, -0.85],
+  ["N 52 57.0 E 0 51.0", 52.95, 0.85],
+  ["52° 57' 0\" N, 0° 51' 0\" W", 52.95, -0.85],
+])("reads the position %s", (text, lat, lng) => {
+  const at = readPosition(text);
+  expect(at?.latitudeDeg).toBeCloseTo(lat, 6);
+  expect(at?.longitudeDeg).toBeCloseTo(lng, 6);
+});
+
+it.each(["", "52.95", "52 57 0 51", "0°51'E 52°57'N", "95, 0.85", "the quay"])("takes %j for no position", (text) => {
+  expect(readPosition(text)).toBeUndefined();
 });

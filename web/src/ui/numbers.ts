@@ -53,6 +53,28 @@ export function readDegrees(text: string): number {
   return (m[2]?.startsWith("-") ? -1 : 1) * (side === "S" || side === "W" ? -1 : 1) * size;
 }
 
+/** What parts latitude from longitude, the plainest first: 52,95 0,85 has a space, 52.95,0.85 a comma. */
+const PARTED = [/\s*[;/]\s*/g, /\s*,\s+|\s+|(?<=\d\D*[NS])(?=\d)/gi, /,/g];
+
+/**
+ * Latitude and longitude as they are pasted: 52.95, 0.85 or 52°57'N 0°51'E or N 52 57.0 E 0 51.2. Undefined for what is
+ * none, or could be parted in two ways.
+ */
+export function readPosition(text: string): { latitudeDeg: number; longitudeDeg: number } | undefined {
+  const t = text.trim();
+  for (const by of PARTED) {
+    const read = [...t.matchAll(by)].flatMap((m) => {
+      const a = t.slice(0, m.index);
+      const b = t.slice((m.index ?? 0) + m[0].length);
+      const turned = /[EW]/i.test(a) || /[NS]/i.test(b);
+      const at = { latitudeDeg: readDegrees(a), longitudeDeg: readDegrees(b) };
+      return !turned && Math.abs(at.latitudeDeg) <= 90 && Math.abs(at.longitudeDeg) <= 180 ? [at] : [];
+    });
+    if (read.length > 0) return read.length === 1 ? read[0] : undefined;
+  }
+  return undefined;
+}
+
 /**
  * A quantity in its metric unit as people type it: a number in the shown unit, a length with a unit of its own behind
  * it (34' 6", 120 cm), a place in degrees, minutes and seconds.
