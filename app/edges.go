@@ -104,26 +104,15 @@ const readyFutures = 24
 // readied fills in when the last pass of a filling may be sanded, over the forecast, and in nine of
 // ten futures.
 func (o outlook) readied(surfaceID string, j *FairJob, sheet product.Sheet, hard *product.Sheet) {
-	var all []fair.Pass
-	add := func(n int, hours float64, s product.Sheet) {
+	passes, err := j.Laid(sheet, hard, func(s product.Sheet) (field.Job, error) {
 		job, _, err := o.fieldJob(s, VerdictQuery{SurfaceID: surfaceID, Method: "blade"})
-		if err != nil {
-			return
-		}
-		job.Apply = time.Duration(math.Min(2, hours/float64(max(1, n))) * float64(time.Hour))
-		for range n {
-			all = append(all, fair.Pass{Sheet: s, Job: job, WorkH: hours / float64(n)})
-		}
-	}
-	if j.Under != nil {
-		add(j.Under.Passes, j.Under.Hours, *hard)
-	}
-	add(j.Passes, j.Hours, sheet)
-	if len(all) == 0 {
+		return job, err
+	})
+	if err != nil || len(passes) == 0 {
 		return
 	}
 	ready := func(w field.Weather) *time.Time {
-		return fair.Ready(all, w, o.survey.Boat.Week, o.s.Loc, o.now)
+		return fair.Ready(passes, w, o.survey.Boat.Week, o.s.Loc, o.now)
 	}
 	if j.Ready = ready(o.climate.Surface[surfaceID]); j.Ready != nil {
 		j.Days = j.Ready.Sub(o.now).Hours() / 24
@@ -144,13 +133,12 @@ func (o outlook) readied(surfaceID string, j *FairJob, sheet product.Sheet, hard
 	}
 }
 
-// hardUnder is the filler of the library that goes under a light one where it is deep: heavier, and
-// laid thicker.
+// hardUnder is the filler of the library that goes under a light one where it is deep, nil if there is
+// none.
 func (o outlook) hardUnder(light product.Sheet) (string, *product.Sheet) {
-	kgL := func(s product.Sheet) float64 { return s.BaseKgL }
 	best := ""
 	for id, s := range o.products {
-		if s.Kind.Info().Filler && s.MaxPassMM > light.MaxPassMM && kgL(s) > kgL(light) && (best == "" || s.Name < o.products[best].Name) {
+		if fair.GoesUnder(s, light) && (best == "" || s.Name < o.products[best].Name) {
 			best = id
 		}
 	}

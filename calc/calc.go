@@ -24,18 +24,6 @@ type (
 	Info       = pocket.Info
 )
 
-func at(h float64) *float64 { return &h }
-
-func day(h int) *int { return &h }
-
-func known(v ...float64) []*float64 {
-	out := make([]*float64, len(v))
-	for i := range v {
-		out[i] = &v[i]
-	}
-	return out
-}
-
 // The calculators.
 var (
 	Findings = pocket.New(
@@ -45,14 +33,14 @@ var (
 	Straightedge = pocket.New(
 		"straightedge", "A line's heights and filling from the gaps under a straightedge laid at places along it, and what those do not tell.",
 		fair.EdgeRequest{EdgeM: 1, SpacingM: 0.25, GapLimitMM: 1, ReadingErrorMM: 0.25, Placements: []fair.Placement{
-			{StartM: 0, GapsMM: known(0, 0, 0, 0.5, 1.5)}, {StartM: 0.5, GapsMM: known(0, 1, 2.5, 1, 0)}, {StartM: 1, GapsMM: known(1.5, 0.5, 0, 0, 0)}}}, pocket.Quick(fair.Straightedge),
+			{StartM: 0, GapsMM: pocket.Known(0, 0, 0, 0.5, 1.5)}, {StartM: 0.5, GapsMM: pocket.Known(0, 1, 2.5, 1, 0)}, {StartM: 1, GapsMM: pocket.Known(1.5, 0.5, 0, 0, 0)}}}, pocket.Quick(fair.Straightedge),
 	)
 	Schedule = pocket.New(
 		"schedule", "Tasks with lags, windows and crews put into time: the earliest end with the fewest sandings.",
 		schedule.Request{HorizonH: 72, Crews: 1, Tasks: []schedule.TaskRequest{
 			{ID: "prep", DurationH: 4, Crews: 1, AllowedStartH: [][2]int{{8, 14}, {32, 38}}},
 			{ID: "primer", DurationH: 2, Crews: 1, AllowedStartH: [][2]int{{8, 16}, {32, 40}, {56, 64}}},
-		}, Links: []schedule.LinkRequest{{From: "prep", To: "primer", MinLagH: 0, MaxLagH: day(24)}}}, schedule.Compute,
+		}, Links: []schedule.LinkRequest{{From: "prep", To: "primer", MinLagH: 0, MaxLagH: new(24)}}}, schedule.Compute,
 	)
 	AreaPrincipal = pocket.New(
 		"area-principal", "Bottom, topsides and deck from principal dimensions.",
@@ -60,8 +48,8 @@ var (
 	)
 	AreaGirth = pocket.New(
 		"area-girth", "A hull's area by girths taped at stations, along the hull at half girth or along the centreline.",
-		area.Girths{Sides: 2, Stations: []area.Station{{AtM: 0, PathM: at(0), GirthM: 1.1}, {AtM: 2, PathM: at(2.06), GirthM: 1.6},
-			{AtM: 4, PathM: at(4.08), GirthM: 1.7}, {AtM: 6, PathM: at(6.12), GirthM: 1.4}, {AtM: 8, PathM: at(8.35), GirthM: 0.7}}}, pocket.Quick(area.ByGirths),
+		area.Girths{Sides: 2, Stations: []area.Station{{AtM: 0, PathM: new(0.0), GirthM: 1.1}, {AtM: 2, PathM: new(2.06), GirthM: 1.6},
+			{AtM: 4, PathM: new(4.08), GirthM: 1.7}, {AtM: 6, PathM: new(6.12), GirthM: 1.4}, {AtM: 8, PathM: new(8.35), GirthM: 0.7}}}, pocket.Quick(area.ByGirths),
 	)
 	AreaShapes = pocket.New(
 		"area-shapes", "The area of a list of shapes, added and taken away.",

@@ -128,9 +128,8 @@ type ConvertResult struct {
 	Value float64 `json:"value"`
 }
 
-func at(h float64) *float64 { return &h }
-
-func known(v ...float64) []*float64 {
+// Known are values, none of them missing.
+func Known(v ...float64) []*float64 {
 	out := make([]*float64, len(v))
 	for i := range v {
 		out[i] = &v[i]
@@ -154,13 +153,13 @@ var (
 	}
 	MoistAir = Of[air.Request, air.Result]{
 		"moist-air", "Dew point, vapour pressure, humidity at a surface and after heating.",
-		air.Request{TempC: 12, RHPct: 80, SurfaceTempC: at(10.5), HeatedToC: at(18)}, Quick(air.Compute),
+		air.Request{TempC: 12, RHPct: 80, SurfaceTempC: new(10.5), HeatedToC: new(18.0)}, Quick(air.Compute),
 	}
 	Recoat = Of[clock.Request, clock.Result]{
 		"recoat", "When a recoat window opens and closes over hourly surface temperatures.",
 		clock.Request{
 			Min: cure.Table{{TempC: 10, Hours: 14}, {TempC: 20, Hours: 6}}, Max: cure.Table{{TempC: 10, Hours: 30}, {TempC: 20, Hours: 14}},
-			MinCureC: 5, SurfaceTempsC: known(12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11, 11, 11, 12, 13, 14, 15, 16, 17, 18, 18),
+			MinCureC: 5, SurfaceTempsC: Known(12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11, 11, 11, 12, 13, 14, 15, 16, 17, 18, 18),
 		}, Quick(clock.Compute),
 	}
 	Sun = Of[sky.Request, sky.Result]{
@@ -177,7 +176,7 @@ var (
 	Field = Of[field.Request, field.Result]{
 		"field", "Every hour allowed or not with the binding reason, and the windows of starts.",
 		field.Request{
-			Limits: product.Limits{AirMinC: at(8), RHMaxPct: at(85), SpreadMinK: at(3), HoldH: 1, RainFreeH: 2}, ApplyH: 1,
+			Limits: product.Limits{AirMinC: new(8.0), RHMaxPct: new(85.0), SpreadMinK: new(3.0), HoldH: 1, RainFreeH: 2}, ApplyH: 1,
 			LatitudeDeg: 53, LongitudeDeg: 0.5, Air: exampleAir(),
 		}, Quick(field.Compute),
 	}

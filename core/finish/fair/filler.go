@@ -122,6 +122,12 @@ func (s School) pass(sheet product.Sheet, tiltDeg float64, w *working.Working) f
 	return pass
 }
 
+// GoesUnder reports whether a filler is a hard one that goes under a light one where it is deep: heavier,
+// and laid thicker. A rule of thumb.
+func GoesUnder(s, light product.Sheet) bool {
+	return s.Kind.Info().Filler && s.MaxPassMM > light.MaxPassMM && s.BaseKgL > light.BaseKgL
+}
+
 func density(s product.Sheet) float64 {
 	return s.BaseKgL*s.BaseShare() + s.HardenerKgL*(1-s.BaseShare())
 }

@@ -17,6 +17,34 @@ type Pass struct {
 	WorkH float64
 }
 
+// onceH is how much of a pass is laid without a break at most, h: the field must hold so long, a rule of
+// thumb.
+const onceH = 2
+
+// Laid lists the passes of a job in their order, hard ones first; within gives the field of each product.
+func (j Job) Laid(sheet product.Sheet, hard *product.Sheet, within func(product.Sheet) (field.Job, error)) ([]Pass, error) {
+	var out []Pass
+	add := func(n int, hours float64, s product.Sheet) error {
+		job, err := within(s)
+		if err != nil || n == 0 {
+			return err
+		}
+		each := hours / float64(n)
+		job.Apply = time.Duration(min(onceH, each) * float64(time.Hour))
+		for range n {
+			out = append(out, Pass{Sheet: s, Job: job, WorkH: each})
+		}
+		return nil
+	}
+	if j.Under != nil && hard != nil {
+		if err := add(j.Under.Passes, j.Under.Hours, *hard); err != nil {
+			return nil, err
+		}
+	}
+	err := add(j.Passes, j.Hours, sheet)
+	return out, err
+}
+
 // Ready is when the last of passes may be sanded: each begins at the next whole hour that the field
 // and the week allow, is worked on in the hours of the week, and waits for its clock. nil where the
 // weather known does not reach.

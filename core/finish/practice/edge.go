@@ -94,15 +94,15 @@ func (s Side) Lay(starts []float64) (Read, error) {
 			return out, nil
 		}
 	}
-	var all []fair.Placement // laid everywhere, read exactly
+	var laid []fair.Placement // everywhere, and read exactly
 	for at := 0; at+n < len(h); at++ {
 		p := fair.Placement{StartM: float64(at) * s.SpacingM}
 		for _, g := range fair.Lay(h[at : at+n+1]) {
 			p.GapsMM = append(p.GapsMM, &g)
 		}
-		all = append(all, p)
+		laid = append(laid, p)
 	}
-	truth, err := fair.Straightedge(s.request(all))
+	truth, err := fair.Straightedge(s.request(laid))
 	if err != nil {
 		return out, err
 	}

@@ -2,9 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Refused, Schemas } from "../../api/client";
 import { key } from "../../api/keys";
-import { useCoats, useToday } from "../../api/queries";
+import { useCoats, useMeta, useToday } from "../../api/queries";
 import { type Ask, type From, type PocketName, reckon, type Told } from "../../pocket/pocket";
 import { Choice, NumberField, Refusal } from "../../ui/Form";
+import { useSettings } from "../../ui/settings";
 import { elapsed, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Binding } from "../weather/words";
@@ -62,13 +63,16 @@ type Part = { sheet: Schemas["ProductSheet"]; today: Schemas["Today"] };
 
 /** What to pour for litres, or for an area at a film. */
 function Pot({ sheet, today }: Part) {
+  const { prose } = useSettings();
   const [litres, setLitres] = useState<number>();
   const [areaM2, setArea] = useState<number>();
   const [dftUm, setDFT] = useState<number>();
   const um = dftUm ?? sheet.film.typicalUm;
+  const method = useMeta().data?.methods.find((m) => m.key === sheet.methods[0]);
+  const lossPct = sheet.lossPct?.[sheet.methods[0] ?? ""] ?? method?.lossPct ?? 0;
   const film = useReckoned(
     "film",
-    areaM2 && areaM2 > 0 && um > 0 ? { volumeSolidsPct: sheet.volumeSolidsPct, dftUm: um, areaM2, coats: 1, lossPct: 10 } : undefined,
+    areaM2 && areaM2 > 0 && um > 0 ? { volumeSolidsPct: sheet.volumeSolidsPct, dftUm: um, areaM2, coats: 1, lossPct } : undefined,
   );
   const pot = litres ?? (areaM2 ? film.data?.told.practicalL : undefined);
   const twoPart = sheet.ratioByVolume?.hardener || sheet.ratioByWeight?.hardener;
@@ -102,7 +106,7 @@ function Pot({ sheet, today }: Part) {
         <NumberField
           name="reckon.dft"
           label="at a dry film"
-          hint={`usual: ${sheet.film.typicalUm}`}
+          hint={`usual: ${prose([{ value: sheet.film.typicalUm, unit: "µm", digits: 0 }])}`}
           unit="µm"
           value={dftUm}
           onChange={setDFT}
@@ -114,7 +118,7 @@ function Pot({ sheet, today }: Part) {
           <Figure title="Litres for the area" working={film.data.told.working}>
             <Quantity value={film.data.told.practicalL} unit="L" />
           </Figure>{" "}
-          with a tenth lost, laid <Quantity value={film.data.told.wftUm} unit="µm" /> wet.
+          with {lossPct} % lost{method && ` by ${method.name}`}, laid <Quantity value={film.data.told.wftUm} unit="µm" /> wet.
         </p>
       )}
       {mix.data && (

@@ -64,6 +64,7 @@ export function EdgePractice() {
               </div>
               {r.placements.length > 0 && (
                 <table className="table-plain mt-2 text-sm" aria-label="Gaps of the practice side, mm">
+                  <caption className="quiet text-left">What the wedge reads, mm</caption>
                   <tbody>
                     {r.placements.map((p) => (
                       <tr key={p.startM}>
