@@ -178,3 +178,21 @@ func TestDeparturesOfACurvedSide(t *testing.T) {
 	}
 	assert.InDelta(t, 0, least, 1e-9)
 }
+
+// The passes of a job in their order: two hard ones of an hour each, then one light of five hours, laid
+// within two. A polyester filler, heavy but thin, does not go under.
+func TestPassesInTheirOrder(t *testing.T) {
+	light := product.Sheet{Name: "light", Kind: product.Fairing, MaxPassMM: 10, BaseKgL: 0.7}
+	hard := product.Sheet{Name: "hard", Kind: product.Fairing, MaxPassMM: 15, BaseKgL: 1.3}
+	assert.True(t, GoesUnder(hard, light))
+	assert.False(t, GoesUnder(light, hard))
+	assert.False(t, GoesUnder(product.Sheet{Kind: product.Fairing, MaxPassMM: 5, BaseKgL: 1.8}, light))
+	j := Job{Passes: 1, Hours: 5, Under: &Under{Passes: 2, Hours: 2}}
+	got, err := j.Laid(light, &hard, func(product.Sheet) (field.Job, error) { return field.Job{Lights: true}, nil })
+	require.NoError(t, err)
+	require.Len(t, got, 3)
+	assert.Equal(t, []string{"hard", "hard", "light"}, []string{got[0].Sheet.Name, got[1].Sheet.Name, got[2].Sheet.Name})
+	assert.Equal(t, time.Hour, got[0].Job.Apply)
+	assert.Equal(t, 2*time.Hour, got[2].Job.Apply)
+	assert.InDelta(t, 5, got[2].WorkH, 1e-9)
+}

@@ -14,6 +14,8 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
   const surface = b.surfaces.find((s) => s.id === b.surfaceId);
   const build = useBuildUp(b.surfaceId).data;
   const task = build?.tasks.find((t) => t.films && t.productId === b.productId && t.state !== "done" && t.state !== "skipped");
+  // Where something speaks against it, it is not what the screen asks for; what was done is logged all the same.
+  const amiss = b.checks.some((c) => c.state === "no");
   const [sure, setSure] = useState(false);
   const [id, setId] = useState("");
   const [said, setSaid] = useState("");
@@ -96,7 +98,7 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
           </p>
         </div>
       ) : (
-        <button type="button" className="btn btn-primary min-h-14" onClick={() => setSure(true)}>
+        <button type="button" className={`btn min-h-14 ${amiss ? "" : "btn-primary"}`} onClick={() => setSure(true)}>
           It is on, as planned, now
         </button>
       )}
