@@ -3,12 +3,18 @@ package app
 import (
 	"context"
 	"errors"
+	"slices"
+	"strings"
 	"time"
 
 	"allcoats/core/base/calendar"
 	"allcoats/core/base/fault"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
+	"allcoats/core/film/film"
+	"allcoats/core/film/step"
+	"allcoats/core/physics/weather"
+	"allcoats/formats"
 	"allcoats/store"
 )
 
@@ -57,6 +63,7 @@ func (b BoatEdit) validate() error {
 	if _, err := time.Parse(time.DateOnly, b.LaunchDate); err != nil && b.LaunchDate != "" {
 		bad.Add("launchDate", "%q is not a day such as 2026-05-30", b.LaunchDate)
 	}
+	b.Dimensions = b.Dimensions.Filled()
 	bad.Under("dimensions", b.Dimensions.Validate())
 	bad.Range("displacementT", b.DisplacementT, 0, 5000, "t")
 	if bad == nil {
@@ -75,7 +82,7 @@ func (b BoatEdit) row(id string, version int) store.Boat {
 	return store.Boat{
 		ID: id, Version: version, PlaceID: b.PlaceID, Name: b.Name, Type: b.Type, HeadingDeg: b.HeadingDeg, LaunchDate: b.LaunchDate,
 		Lights: b.Lights, HullForm: string(d.HullForm), LOAM: d.LOAM, LWLM: d.LWLM, BeamM: d.BeamM, DraughtM: d.DraughtM,
-		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, BodyDraughtM: d.BodyDraughtM, HullBeamM: d.HullBeamM, DisplacementT: b.DisplacementT,
+		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, BodyDraughtM: d.BodyDraughtM, HullBeamM: d.HullBeamM, Guessed: store.JSON[[]string]{V: d.Guessed}, DisplacementT: b.DisplacementT,
 		Week: store.JSON[calendar.Week]{V: b.Week}, Crew: max(1, b.Crew), DewFreeH: b.DewFreeH,
 	}
 }
@@ -84,7 +91,7 @@ func boatOf(r store.Boat) Boat {
 	return Boat{r.ID, r.Version, BoatEdit{
 		Name: r.Name, Type: r.Type, PlaceID: r.PlaceID, HeadingDeg: r.HeadingDeg, LaunchDate: r.LaunchDate, Lights: r.Lights,
 		Dimensions: area.Dimensions{HullForm: area.HullForm(r.HullForm), LOAM: r.LOAM, LWLM: r.LWLM, BeamM: r.BeamM, DraughtM: r.DraughtM,
-			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2, BodyDraughtM: r.BodyDraughtM, HullBeamM: r.HullBeamM},
+			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2, BodyDraughtM: r.BodyDraughtM, HullBeamM: r.HullBeamM, Guessed: r.Guessed.V},
 		DisplacementT: r.DisplacementT, Week: r.Week.V, Crew: r.Crew, DewFreeH: r.DewFreeH,
 	}}
 }
@@ -105,18 +112,49 @@ func (a *App) Boat(ctx context.Context, id string) (Boat, error) {
 	return boatOf(r), err
 }
 
-// AddBoat stores a new boat with the surfaces of a template (survey.Templates),
-// measured by her principal dimensions; an empty template adds none.
-func (a *App) AddBoat(ctx context.Context, e BoatEdit, template string, substrate survey.Substrate) (Boat, error) {
+// UsualTemplate asks for the hull type that her form and substrate usually are.
+const UsualTemplate = "usual"
+
+// NewBoat is a boat to add with the surfaces of a template (survey.Templates, or UsualTemplate),
+// measured by her principal dimensions; an empty template adds none. Weather tells that of her place
+// in words or hours, as for a Question; First is a coat to plan at once.
+type NewBoat struct {
+	BoatEdit
+	Template  string           `json:"template,omitempty"`
+	Substrate survey.Substrate `json:"substrate,omitempty"`
+	Weather   string           `json:"weather,omitempty" maxLength:"200000"`
+	First     *FirstCoat       `json:"first,omitempty"`
+}
+
+// FirstCoat are coats of a product for the surfaces of a part, of AreaM2 if that was measured.
+type FirstCoat struct {
+	ProductID string    `json:"productId"`
+	Part      area.Part `json:"part"`
+	Coats     int       `json:"coats"`
+	AreaM2    float64   `json:"areaM2,omitempty"`
+}
+
+// AddBoat stores a new boat.
+func (a *App) AddBoat(ctx context.Context, n NewBoat) (Boat, error) {
 	return change(ctx, a, func(ctx context.Context) (Boat, error) {
-		if err := e.validate(); err != nil {
-			return Boat{}, err
+		e := n.BoatEdit
+		var bad fault.Errors
+		bad.Under("", e.validate())
+		if n.Template == UsualTemplate {
+			n.Template = survey.TemplateFor(e.Dimensions.HullForm, n.Substrate)
 		}
-		surfaces, err := fromTemplate(template, substrate)
-		if err != nil {
+		surfaces, err := fromTemplate(n.Template, n.Substrate)
+		bad.Under("", err)
+		if e.Type == "" {
+			e.Type = survey.TemplateName(n.Template)
+		}
+		told, err := n.weather(ctx, a)
+		bad.Under("", err)
+		if err := bad.Err(); err != nil {
 			return Boat{}, err
 		}
 		id := newID()
+		var first []string
 		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 			if err := e.settle(ctx, q); err != nil {
 				return err
@@ -125,12 +163,28 @@ func (a *App) AddBoat(ctx context.Context, e BoatEdit, template string, substrat
 				return err
 			}
 			for _, s := range surfaces {
-				if err := q.AddSurface(ctx, s.row(newID(), 1, id)); err != nil {
+				surfaceID := newID()
+				if n.First != nil && s.Part == n.First.Part {
+					first = append(first, surfaceID)
+					s = n.First.measures(s)
+				}
+				if err := q.AddSurface(ctx, s.row(surfaceID, 1, id)); err != nil {
 					return err
 				}
 			}
 			return nil
 		})
+		for _, surfaceID := range first {
+			if err == nil {
+				err = n.First.plan(ctx, a, surfaceID)
+			}
+		}
+		if err == nil && told != nil {
+			var p Place
+			if p, err = a.Place(ctx, e.PlaceID); err == nil {
+				_, err = a.putRecord(ctx, p, told, n.told())
+			}
+		}
 		if err == nil {
 			err = a.RefreshWeather(ctx)
 		}
@@ -141,8 +195,84 @@ func (a *App) AddBoat(ctx context.Context, e BoatEdit, template string, substrat
 	})
 }
 
-// settle adds the boat's new place, or checks that her place is there.
+// weather reads what was told of the weather at the boat's place.
+func (n NewBoat) weather(ctx context.Context, a *App) (weather.Series, error) {
+	if strings.TrimSpace(n.Weather) == "" {
+		return nil, nil
+	}
+	now, err := a.Now(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var p PlaceEdit
+	if n.NewPlace != nil {
+		p = *n.NewPlace
+	} else if stands, err := a.Place(ctx, n.PlaceID); err == nil {
+		p = stands.PlaceEdit
+	}
+	told, _, _, err := readWeather([]byte(n.Weather), now, p.location())
+	return told, err
+}
+
+// toldPct is the ± of an area that was told without saying how it was measured, %: a rule of thumb.
+const toldPct = 10
+
+// told is where the weather comes from.
+func (n NewBoat) told() string {
+	if formats.IsTable([]byte(n.Weather)) {
+		return Imported
+	}
+	return Told
+}
+
+// measures is a surface of the part with the area that was measured of its part, shared by her sides.
+func (c *FirstCoat) measures(s SurfaceEdit) SurfaceEdit {
+	if c.AreaM2 <= 0 {
+		return s
+	}
+	a := c.AreaM2
+	if s.Side != area.Both {
+		a /= 2
+	}
+	s.Measured.Measures = append(s.Measured.Measures, area.Measure{Method: area.Stated, AreaM2: a, UncertaintyPct: toldPct})
+	s.Measured.Chosen = len(s.Measured.Measures) - 1
+	return s
+}
+
+// mostMends is how many mends of a new build-up are taken before its user looks at it himself.
+const mostMends = 12
+
+// plan puts the coats on a surface, with the work that the rules want before and between them.
+func (c *FirstCoat) plan(ctx context.Context, a *App, surfaceID string) error {
+	p, err := a.Product(ctx, c.ProductID)
+	if err != nil || !p.Sheet.IsCoat() || len(p.Sheet.Methods) == 0 {
+		return fault.At("first.productId", "is no coat of the library")
+	}
+	m, _ := film.MethodByKey(p.Sheet.Methods[0])
+	loss, own := p.Sheet.LossPct[m.Key]
+	if !own {
+		loss = m.LossPct
+	}
+	steps := []Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: max(1, c.Coats), DFTUm: p.Sheet.Film.TypicalUm, Method: m.Key, LossPct: loss}}}
+	for range mostMends {
+		b, err := a.PreviewBuildUp(ctx, surfaceID, steps)
+		if err != nil {
+			return err
+		}
+		i := slices.IndexFunc(b.Findings, func(f Finding) bool { return f.Mended != nil })
+		if i < 0 {
+			break
+		}
+		steps = b.Findings[i].Mended
+	}
+	_, err = a.SetBuildUp(ctx, surfaceID, 1, steps)
+	return err
+}
+
+// settle fills in what is guessed of the boat, and adds her new place or checks that her place is
+// there.
 func (b *BoatEdit) settle(ctx context.Context, q store.Queries) error {
+	b.Dimensions = b.Dimensions.Filled()
 	if b.NewPlace != nil {
 		b.PlaceID = newID()
 		return q.AddPlace(ctx, b.NewPlace.row(b.PlaceID, 1))

@@ -28,7 +28,7 @@ type PlaceEdit struct {
 	LongitudeDeg float64 `json:"longitudeDeg"`
 	// TimeZone is an IANA name such as Europe/London.
 	TimeZone      string `json:"timeZone"`
-	WeatherSource string `json:"weatherSource" enum:"simulated,imported"`
+	WeatherSource string `json:"weatherSource" enum:"simulated,imported,told"`
 	// Normals are the usual months of the place, without them those of a coast at
 	// its latitude.
 	Normals *weather.Normals `json:"normals,omitempty"`
@@ -46,6 +46,8 @@ func (p PlaceEdit) normals() weather.Normals {
 const (
 	Simulated = "simulated"
 	Imported  = "imported"
+	// Told is in a user's own words.
+	Told = "told"
 )
 
 func (p PlaceEdit) validate() error {
@@ -58,7 +60,7 @@ func (p PlaceEdit) validate() error {
 	if _, err := time.LoadLocation(p.TimeZone); err != nil || p.TimeZone == "" || p.TimeZone == "Local" {
 		bad.Add("timeZone", "%q is not a time zone such as Europe/London", p.TimeZone)
 	}
-	fault.OneOf(&bad, "weatherSource", p.WeatherSource, []string{Simulated, Imported})
+	fault.OneOf(&bad, "weatherSource", p.WeatherSource, []string{Simulated, Imported, Told})
 	if p.Normals != nil {
 		bad.Under("normals", p.Normals.Validate())
 	}
@@ -232,7 +234,7 @@ func (a *App) ImportWeather(ctx context.Context, placeID string, data []byte) (I
 	if err != nil {
 		return Import{}, err
 	}
-	return a.putRecord(ctx, p, record)
+	return a.putRecord(ctx, p, record, Imported)
 }
 
 // AddDays stores days that a user tells in words as the forecast of a place, and
@@ -260,10 +262,11 @@ func (a *App) AddDays(ctx context.Context, placeID string, days []weather.Simple
 			return Import{}, fault.At("days", "give each day once, in their order")
 		}
 	}
-	return a.putRecord(ctx, p, record)
+	return a.putRecord(ctx, p, record, Told)
 }
 
-func (a *App) putRecord(ctx context.Context, p Place, record weather.Series) (Import, error) {
+// putRecord stores a record from a source; a simulated one is dropped for it.
+func (a *App) putRecord(ctx context.Context, p Place, record weather.Series, source string) (Import, error) {
 	return change(ctx, a, func(ctx context.Context) (Import, error) {
 		now, err := a.Now(ctx)
 		if err != nil {
@@ -275,7 +278,9 @@ func (a *App) putRecord(ctx context.Context, p Place, record weather.Series) (Im
 				if err := dropAll(ctx, q, p.ID); err != nil {
 					return err
 				}
-				p.WeatherSource = Imported
+			}
+			if p.WeatherSource != source {
+				p.WeatherSource = source
 				if err := q.EditPlace(ctx, p.row(p.ID, p.Version)); err != nil {
 					return err
 				}

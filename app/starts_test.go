@@ -20,8 +20,8 @@ func TestANewBoatIsPlannedInOneGo(t *testing.T) {
 		template  string
 		substrate survey.Substrate
 	}{{"motor-launch", survey.GRP}, {"wooden-long-keel", survey.StripPlank}, {"metal-workboat", survey.Aluminium}} {
-		boat := must(a.AddBoat(ctx, app.BoatEdit{Name: "New " + c.template, PlaceID: must(a.Places(ctx))[0].ID,
-			Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 7.2, BeamM: 2.8, DraughtM: 0.7, FreeboardM: 0.9}}, c.template, c.substrate))
+		boat := must(a.AddBoat(ctx, app.NewBoat{BoatEdit: app.BoatEdit{Name: "New " + c.template, PlaceID: must(a.Places(ctx))[0].ID,
+			Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 7.2, BeamM: 2.8, DraughtM: 0.7, FreeboardM: 0.9}}, Template: c.template, Substrate: c.substrate}))
 		if c.substrate == survey.Aluminium {
 			assert.Contains(t, launching(a, boat), "Nothing is planned on")
 		}

@@ -52,7 +52,7 @@ func square(t *testing.T, a *app.App) (string, app.Surface) {
 	require.NoError(t, err)
 	edit := demo.Boats()[0]
 	edit.Name, edit.PlaceID = "Plain", places[0].ID
-	b, err := a.AddBoat(ctx, edit, "", "")
+	b, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: edit})
 	require.NoError(t, err)
 	s, err := a.AddSurface(ctx, b.ID, app.SurfaceEdit{Name: "Sides", Part: area.Topsides, Side: area.Both, Description: survey.Usual(area.Topsides, survey.Gelcoat),
 		Measured: area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 50, UncertaintyPct: 2}}}})
@@ -357,7 +357,7 @@ func BenchmarkOverview(b *testing.B) {
 	}
 	edit := demo.Boats()[0]
 	edit.Name, edit.PlaceID = "Sixty", boats[0].PlaceID
-	boat, err := a.AddBoat(ctx, edit, "", "")
+	boat, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: edit})
 	require.NoError(b, err)
 	for i := range 12 {
 		s, err := a.AddSurface(ctx, boat.ID, app.SurfaceEdit{Name: fmt.Sprint("Part ", i), Part: area.Topsides, Side: area.Both, Description: survey.Usual(area.Topsides, survey.Gelcoat),

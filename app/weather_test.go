@@ -180,7 +180,7 @@ func TestForecastByWordsAndByDocument(t *testing.T) {
 	assert.Equal(t, 38, in.Forecast, "from 10:00 on")
 	p, err := a.Place(ctx, s.Place.ID)
 	require.NoError(t, err)
-	assert.Equal(t, app.Imported, p.WeatherSource)
+	assert.Equal(t, app.Told, p.WeatherSource)
 	twice := weather.SimpleDay{Date: "2026-05-09", MinC: 8, MaxC: 16, Sky: "cloudy", Rain: "dry", Wind: "light", Air: "usual"}
 	_, err = a.AddDays(ctx, s.Place.ID, []weather.SimpleDay{twice, twice})
 	assert.ErrorContains(t, err, "once")

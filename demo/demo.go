@@ -108,7 +108,7 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 		if launch, err := time.Parse(time.DateOnly, b.LaunchDate); err == nil {
 			b.LaunchDate = launch.Add(now.Sub(Now).Truncate(24 * time.Hour)).Format(time.DateOnly)
 		}
-		made, err := a.AddBoat(ctx, b.BoatEdit, "", "")
+		made, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: b.BoatEdit})
 		if err != nil {
 			return fmt.Errorf("%s: %w", b.Name, err)
 		}

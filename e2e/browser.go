@@ -67,7 +67,8 @@ func Serve(ctx context.Context, dir string, withDemo bool) (*Site, error) {
 	if err != nil {
 		return nil, err
 	}
-	server := &http.Server{Handler: httpapi.Handler(a, httpapi.Options{Version: "test", Web: web.Files()}), ReadHeaderTimeout: 5 * time.Second}
+	demoYard, leave := lookRound(dir)
+	server := &http.Server{Handler: httpapi.Handler(a, httpapi.Options{Version: "test", Web: web.Files(), Demo: demoYard}), ReadHeaderTimeout: 5 * time.Second}
 	go func() { _ = server.Serve(ln) }()
 	site := &Site{URL: "http://" + ln.Addr().String(), App: a, addr: ln.Addr().String(), dir: dir, server: server}
 	site.stop = func() error {
@@ -75,9 +76,27 @@ func Serve(ctx context.Context, dir string, withDemo bool) (*Site, error) {
 		if site.tls != nil {
 			err = errors.Join(err, site.tls.Close())
 		}
-		return errors.Join(err, s.Close())
+		return errors.Join(err, leave(), s.Close())
 	}
 	return site, nil
+}
+
+// lookRound is the demo yard for who looks round it from a site of his own.
+func lookRound(dir string) (enter func(context.Context) (*app.App, error), leave func() error) {
+	shut := func() error { return nil }
+	enter = func(ctx context.Context) (*app.App, error) {
+		path := filepath.Join(dir, "visited.db")
+		if err := standing.Write(path); err != nil {
+			return nil, err
+		}
+		s, err := store.Open(ctx, path)
+		if err != nil {
+			return nil, err
+		}
+		shut = s.Close
+		return app.New(ctx, s, instruments.Forecast{Seed: demo.Seed})
+	}
+	return enter, func() error { return shut() }
 }
 
 // Down lets the site answer nothing; its database stays open.
@@ -276,7 +295,8 @@ const script = `(() => {
   window.e2e = {
     press(text) {
       const all = [...document.querySelectorAll("button, a, [role=button], [role=tab], summary, input[type=radio]")].filter(shown);
-      return all.find((e) => name(e) === text) || all.find((e) => name(e).startsWith(text));
+      const boxes = [...document.querySelectorAll("input[type=checkbox]")].filter(shown);
+      return all.find((e) => name(e) === text) || all.find((e) => name(e).startsWith(text)) || boxes.find((e) => norm(e.labels[0]?.innerText).startsWith(text));
     },
     field(label) { // "group › label" is the field of that label in a group of fields
       const [group, own] = label.includes(" › ") ? label.split(" › ") : [null, label];

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"allcoats/app"
 	"context"
 	"testing"
 
@@ -19,7 +20,7 @@ func TestABottomIsComposed(t *testing.T) {
 	require.NoError(t, err)
 	edit := demo.Boats()[0]
 	edit.Name, edit.PlaceID = "Bare", boats[0].PlaceID
-	boat, err := s.App.AddBoat(ctx, edit, "plain", "grp")
+	boat, err := s.App.AddBoat(ctx, app.NewBoat{BoatEdit: edit, Template: "plain", Substrate: "grp"})
 	require.NoError(t, err)
 	survey, err := s.App.Survey(ctx, boat.ID)
 	require.NoError(t, err)

@@ -11,13 +11,12 @@ import (
 func TestFirstSeason(t *testing.T) {
 	s := site(t, false)
 	p := tab(t, s)
-	p.Go("/").See("Begin with a boat").Fill("Place name", "Home Quay").Fill("Latitude", "52.4").Fill("Longitude", "1.2")
-	for i, b := range []struct{ name, hull, of, job string }{{"Dunlin", "motor launch", "bare GRP", "Bottom: barrier and antifouling"}, {"Teal", "wooden yacht", "strip plank", "Brightwork"}, {"Smew", "metal work boat", "aluminium", "Metal topsides"}} {
-		if i > 0 {
-			p.Go("/boats/new").See("Add a boat")
+	for i, b := range []struct{ name, form, hull, of, job string }{{"Dunlin", "full-bodied", "motor launch", "bare GRP", "Bottom: barrier and antifouling"}, {"Teal", "round bilge", "wooden yacht", "strip plank", "Brightwork"}, {"Smew", "full-bodied", "metal work boat", "aluminium", "Metal topsides"}} {
+		p.Go("/boats/new").See("1 What she is").Press(b.form).Fill("Her name", b.name).Choose("Mostly of", b.of).Fill("Length over all", "8").Fill("Beam", "2.8").Choose("Which side has the morning sun?", "port")
+		if i == 0 {
+			p.Fill("Name of the place", "Home Quay").Fill("Position", "52.4, 1.2").See("Europe/London").Press("Simulated weather")
 		}
-		p.Fill("Name", b.name).Fill("Type", "day boat").Fill("Length over all", "8").Fill("Waterline length", "7.2").Fill("Beam", "2.8").Fill("Draught", "0.7").Fill("Mean freeboard", "0.9")
-		p.Choose("Hull type", b.hull).Choose("Mostly of", b.of).Press("Add the boat").See("surfaces are only measured roughly")
+		p.See("Surfaces of a " + b.hull).Press("Add the boat").See("Take a school for each")
 		if i == 0 {
 			p.Press("Plan").SeeIn("h1", "Nothing is planned on "+b.name).Press("Bench").See("Coats are planned in Build-up")
 		}

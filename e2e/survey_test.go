@@ -41,9 +41,9 @@ func write(t *testing.T, name string, data []byte) string {
 func TestSurveyJourney(t *testing.T) {
 	s := site(t, false)
 	p := tab(t, s)
-	p.Go("/").See("Begin with a boat").Fill("Name", "Sandpiper").Fill("Type", "day cruiser").Fill("Place name", "Home Quay").Fill("Latitude", "52.4").Fill("Longitude", "1.2").Fill("Time zone", "Europe/London")
-	p.Fill("Length over all", "10").Fill("Waterline length", "10").Fill("Beam", "3").Fill("Draught", "1.2").Fill("Mean freeboard", "0.6").
-		Choose("Hull type", "motor launch").Press("Add the boat").See("9 surfaces").SeeIn("tr", "Boot-top")
+	p.Go("/boats/new").See("Three steps").Press("round bilge").Fill("Her name", "Sandpiper").Fill("Name of the place", "Home Quay").Fill("Position", "52.4, 1.2").See("Europe/London").Press("Simulated weather")
+	p.Fill("Length over all", "10").Fill("Beam", "3").Choose("Which side has the morning sun?", "starboard").See("Guessed:").Press("Guessed:").Fill("Waterline length", "10").Fill("Draught", "1.2").Fill("Mean freeboard", "0.6").
+		Choose("Hull type", "motor launch").Press("Add the boat").See("Take a school for each").Press("Survey").See("9 surfaces").SeeIn("tr", "Boot-top")
 	p.See("9 surfaces are only measured roughly")
 	require.NoError(t, p.Err())
 

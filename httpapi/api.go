@@ -225,7 +225,7 @@ func once(a *app.App) func(huma.Context, func(huma.Context)) {
 }
 
 // newAPI describes every operation on r.
-func newAPI(r *gin.Engine, a *app.App, o Options) huma.API {
+func newAPI(r *gin.Engine, a *app.App, o Options, enter func(context.Context) error) huma.API {
 	huma.NewError = newError
 	config := huma.DefaultConfig("All Coats", o.Version)
 	config.OpenAPIPath = "/api/openapi"
@@ -235,7 +235,8 @@ func newAPI(r *gin.Engine, a *app.App, o Options) huma.API {
 	api := humagin.New(r, config)
 	api.UseMiddleware(finite(api), snapshot(a), once(a))
 	calculators(api)
-	operations(api, a, o.Version)
+	operations(api, a, o)
+	visiting(api, enter)
 	phones(api, a, o.Yard)
 	fillEnums(api.OpenAPI().Components.Schemas)
 	return api
@@ -268,5 +269,5 @@ func schemaName(t reflect.Type, hint string) string {
 // OpenAPI returns the OpenAPI 3.1 document as indented JSON.
 func OpenAPI(version string) ([]byte, error) {
 	gin.SetMode(gin.ReleaseMode)
-	return indented(newAPI(gin.New(), nil, Options{Version: version}).OpenAPI())
+	return indented(newAPI(gin.New(), nil, Options{Version: version}, nil).OpenAPI())
 }

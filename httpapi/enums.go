@@ -18,6 +18,7 @@ import (
 	"allcoats/core/finish/metal"
 	"allcoats/core/finish/nonskid"
 	"allcoats/core/finish/refit"
+	"allcoats/core/job/enquiry"
 	"allcoats/core/job/logbook"
 	"allcoats/core/readiness/field"
 
@@ -45,6 +46,11 @@ var enums = []enum{
 	{area.Measure{}, "Method", area.Methods, ""},
 	{app.SurfaceEdit{}, "Part", area.Parts, "Part"},
 	{app.SurfaceEdit{}, "Side", area.Sides, ""},
+	{app.Question{}, "Asks", enquiry.Questions, "Key"},
+	{app.Question{}, "Part", area.Parts, "Part"},
+	{app.FirstCoat{}, "Part", area.Parts, "Part"},
+	{app.NewBoat{}, "Substrate", survey.Substrates, "Key"},
+	{BoatToDraw{}, "Substrate", survey.Substrates, "Key"},
 	{step.Step{}, "Work", step.Planned, ""},
 	{logbook.Entry{}, "Kind", step.Logged, ""},
 	{app.InstrumentEdit{}, "Kind", reading.Kinds, "Kind"},

@@ -16,16 +16,22 @@ import (
 	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/geometry/mesh"
+	"allcoats/core/job/enquiry"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/task"
 	"allcoats/core/readiness/field"
+	"allcoats/formats"
 
 	"github.com/danielgtaylor/huma/v2"
 )
 
 // Meta is what the client has to know before it can show anything.
 type Meta struct {
-	Version   string              `json:"version"`
+	Version string `json:"version"`
+	// Visiting says that this is the demo yard, looked round by somebody with data of his own;
+	// HasDemo that there is one to be looked round.
+	Visiting  bool                `json:"visiting"`
+	HasDemo   bool                `json:"hasDemo"`
 	Now       time.Time           `json:"now"`
 	Clock     app.ClockSetting    `json:"clock"`
 	Currency  string              `json:"currency" doc:"code of the money that all prices are in, such as EUR; empty while it is not set"`
@@ -41,6 +47,15 @@ type Meta struct {
 	Skills    []task.Skill        `json:"skills"`
 	Weather   WeatherWords        `json:"weather"`
 	Log       LogWords            `json:"log"`
+	Ask       AskWords            `json:"ask"`
+}
+
+// AskWords are the questions that are answered without a boat.
+type AskWords struct {
+	Questions []enquiry.Asked `json:"questions"`
+	Places    []enquiry.Lies  `json:"places"`
+	// Weather is a day in words.
+	Weather string `json:"weather"`
 }
 
 // SurveyWords are the choices that Survey's forms offer.
@@ -83,11 +98,11 @@ type ClockEdit struct {
 	AddH float64       `json:"addH,omitempty"`
 }
 
-// NewBoat is a boat to add, with the surfaces of a template if one is named.
-type NewBoat struct {
-	app.BoatEdit
-	Template  string           `json:"template,omitempty"`
-	Substrate survey.Substrate `json:"substrate,omitempty"`
+// BoatToDraw is a boat that is being described.
+type BoatToDraw struct {
+	Dimensions area.Dimensions  `json:"dimensions"`
+	Template   string           `json:"template"`
+	Substrate  survey.Substrate `json:"substrate"`
 }
 
 // PlannedSteps is the coats of a surface.
@@ -104,11 +119,11 @@ type PlanEdit struct {
 // maxWeatherBytes is the largest weather file taken.
 const maxWeatherBytes = 16 << 20
 
-func operations(api huma.API, a *app.App, version string) {
+func operations(api huma.API, a *app.App, o Options) {
 	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
 
 	register(api, "get-meta", get, "/api/meta", "Version, clock, units and the words that forms offer",
-		func(ctx context.Context, _ *none) (Meta, error) { return meta(ctx, a, version) })
+		func(ctx context.Context, _ *none) (Meta, error) { return meta(ctx, a, o) })
 	register(api, "set-clock", put, "/api/clock", "Set the program's clock: real, fixed at an instant, or running on from one",
 		func(ctx context.Context, in *body[ClockEdit]) (Meta, error) {
 			at, err := a.Now(ctx)
@@ -121,7 +136,7 @@ func operations(api huma.API, a *app.App, version string) {
 			if err := a.SetClock(ctx, in.Body.Mode, at); err != nil {
 				return Meta{}, err
 			}
-			return meta(ctx, a, version)
+			return meta(ctx, a, o)
 		})
 
 	register(api, "get-time-zone", get, "/api/time-zone", "The time zone of a position",
@@ -137,7 +152,7 @@ func operations(api huma.API, a *app.App, version string) {
 			if err := a.SetCurrency(ctx, in.Body.Currency); err != nil {
 				return Meta{}, err
 			}
-			return meta(ctx, a, version)
+			return meta(ctx, a, o)
 		})
 
 	register(api, "list-places", get, "/api/places", "The places", func(ctx context.Context, _ *none) ([]app.Place, error) { return a.Places(ctx) })
@@ -151,9 +166,13 @@ func operations(api huma.API, a *app.App, version string) {
 
 	register(api, "list-boats", get, "/api/boats", "The boats", func(ctx context.Context, _ *none) ([]app.Boat, error) { return a.Boats(ctx) })
 	register(api, "add-boat", post, "/api/boats", "Add a boat",
-		func(ctx context.Context, in *body[NewBoat]) (app.Boat, error) {
-			return a.AddBoat(ctx, in.Body.BoatEdit, in.Body.Template, in.Body.Substrate)
+		func(ctx context.Context, in *body[app.NewBoat]) (app.Boat, error) { return a.AddBoat(ctx, in.Body) })
+	register(api, "draw-boat", post, "/api/draw-boat", "A boat from as little as length and beam: what is guessed, her drawing, her surfaces",
+		func(_ context.Context, in *body[BoatToDraw]) (app.DraftBoat, error) {
+			return app.DrawBoat(in.Body.Dimensions, in.Body.Template, in.Body.Substrate)
 		})
+	register(api, "answer", post, "/api/answers", "Answer a question that is about no boat",
+		func(ctx context.Context, in *body[app.Question]) (app.Answered, error) { return a.Answer(ctx, in.Body) })
 	register(api, "edit-boat", put, "/api/boats/{id}", "Change a boat",
 		func(ctx context.Context, in *edit[app.BoatEdit]) (app.Boat, error) {
 			return a.EditBoat(ctx, in.ID, in.Body.Version, in.Body.Value)
@@ -214,7 +233,7 @@ func operations(api huma.API, a *app.App, version string) {
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveProduct(ctx, in.ID) })
 }
 
-func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
+func meta(ctx context.Context, a *app.App, o Options) (Meta, error) {
 	now, err := a.Now(ctx)
 	if err != nil {
 		return Meta{}, err
@@ -224,8 +243,9 @@ func meta(ctx context.Context, a *app.App, version string) (Meta, error) {
 		return Meta{}, err
 	}
 	currency, err := a.Currency(ctx)
-	return Meta{version, now, clock, currency, units.Displays(), product.Kinds, film.Methods, area.Forms(), timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
-		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses}}, err
+	return Meta{o.Version, o.visiting, o.Demo != nil, now, clock, currency, units.Displays(), product.Kinds, film.Methods, area.Forms(), timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
+		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses},
+		AskWords{enquiry.Questions, enquiry.Places, formats.Example}}, err
 }
 
 func importWeather(api huma.API, a *app.App) {

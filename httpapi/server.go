@@ -28,17 +28,29 @@ type Options struct {
 	// names are answered, and phones that Yard let in.
 	Passphrase string
 	Yard       *Yard // nil: phones are not let in
+	// Demo makes the demo yard for those who want to look round, nil: there is none. It is the same
+	// at every call.
+	Demo func(context.Context) (*app.App, error)
+	// visiting is set for the demo yard itself.
+	visiting bool
 }
 
 // Handler serves the whole application.
 func Handler(a *app.App, o Options) http.Handler {
+	v := &visits{}
+	v.own = handler(a, a, o, v.entering(a, o))
+	return v
+}
+
+// handler serves the application of a to those whom the one of door lets in.
+func handler(a, door *app.App, o Options, enter func(context.Context) error) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.Use(gin.CustomRecovery(func(c *gin.Context, err any) {
 		slog.Error("panic", "err", err, "path", c.Request.URL.Path)
 		c.AbortWithStatus(http.StatusInternalServerError)
 	}))
-	r.Use(logged, deadlined, secured, guarded(a, o), gzip.Gzip(gzip.DefaultCompression))
+	r.Use(logged, deadlined, secured, guarded(door, o), gzip.Gzip(gzip.DefaultCompression))
 	r.GET("/healthz", func(c *gin.Context) {
 		if err := a.Healthy(c); err != nil {
 			c.String(http.StatusServiceUnavailable, "the database does not answer")
@@ -47,7 +59,7 @@ func Handler(a *app.App, o Options) http.Handler {
 		c.String(http.StatusOK, "ok")
 	})
 	r.Use(timed(a))
-	newAPI(r, a, o)
+	newAPI(r, a, o, enter)
 	r.NoRoute(web(o.Web))
 	return http.NewCrossOriginProtection().Handler(r)
 }

@@ -69,6 +69,7 @@ type Boat struct {
 	HousesM2      float64             `db:"houses_m2"`
 	BodyDraughtM  float64             `db:"body_draught_m"`
 	HullBeamM     float64             `db:"hull_beam_m"`
+	Guessed       JSON[[]string]      `db:"guessed"`
 	DisplacementT float64             `db:"displacement_t"`
 	Week          JSON[calendar.Week] `db:"week"`
 	Crew          int                 `db:"crew"`
@@ -90,8 +91,8 @@ func (q Queries) Boat(ctx context.Context, id string) (Boat, error) {
 // AddBoat inserts b.
 func (q Queries) AddBoat(ctx context.Context, b Boat) error {
 	_, err := q.exec(ctx, `INSERT INTO boats (id, place_id, name, type, heading_deg, launch_date, lights, hull_form, loa_m, lwl_m, beam_m,
-		draught_m, freeboard_m, houses_m2, body_draught_m, hull_beam_m, displacement_t, week, crew, dew_free_h) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form,
-		:loa_m, :lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2, :body_draught_m, :hull_beam_m, :displacement_t, :week, :crew, :dew_free_h)`, b)
+		draught_m, freeboard_m, houses_m2, body_draught_m, hull_beam_m, guessed, displacement_t, week, crew, dew_free_h) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form,
+		:loa_m, :lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2, :body_draught_m, :hull_beam_m, :guessed, :displacement_t, :week, :crew, :dew_free_h)`, b)
 	return err
 }
 
@@ -99,7 +100,7 @@ func (q Queries) AddBoat(ctx context.Context, b Boat) error {
 func (q Queries) EditBoat(ctx context.Context, b Boat) error {
 	return q.edit(ctx, "boats", b.ID, `UPDATE boats SET version = version + 1, place_id = :place_id, name = :name, type = :type,
 		heading_deg = :heading_deg, launch_date = :launch_date, lights = :lights, hull_form = :hull_form, loa_m = :loa_m, lwl_m = :lwl_m,
-		beam_m = :beam_m, draught_m = :draught_m, freeboard_m = :freeboard_m, houses_m2 = :houses_m2, body_draught_m = :body_draught_m, hull_beam_m = :hull_beam_m,
+		beam_m = :beam_m, draught_m = :draught_m, freeboard_m = :freeboard_m, houses_m2 = :houses_m2, body_draught_m = :body_draught_m, hull_beam_m = :hull_beam_m, guessed = :guessed,
 		displacement_t = :displacement_t, week = :week, crew = :crew, dew_free_h = :dew_free_h
 		WHERE id = :id AND version = :version`, b)
 }

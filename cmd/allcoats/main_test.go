@@ -180,7 +180,7 @@ func fill(t *testing.T, db string) string {
 	require.NoError(t, err)
 	edit := demo.Boats()[0]
 	edit.PlaceID = place.ID
-	boat, err := a.AddBoat(ctx, edit, "", "")
+	boat, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: edit})
 	require.NoError(t, err)
 	return boat.ID
 }

@@ -9,6 +9,8 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"path/filepath"
+	"sync"
 	"time"
 
 	"allcoats/app"
@@ -35,7 +37,7 @@ func (l *listen) flags(c *cobra.Command, db string) {
 	c.Flags().StringVar(&l.yardTLS, "yard-tls", ":8443", "address at which phones come encrypted")
 }
 
-func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App) error) error {
+func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App) error) (err error) {
 	passphrase := os.Getenv("ALLCOATS_PASSPHRASE")
 	if l.yard && httpapi.Loopback(l.addr) {
 		_, port, err := net.SplitHostPort(l.addr)
@@ -66,6 +68,11 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 		return err
 	}
 	options := httpapi.Options{Version: version, Web: web.Files(), Passphrase: passphrase}
+	if fill == nil {
+		var leave func() error
+		options.Demo, leave = lookRound()
+		defer func() { err = errors.Join(err, leave()) }()
+	}
 	var encrypted net.Listener
 	if l.yard {
 		if encrypted, err = net.Listen("tcp", l.yardTLS); err != nil {
@@ -109,6 +116,30 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 	}
 	<-refreshed
 	return err
+}
+
+// lookRound makes the demo yard around the real time, once and when it is asked for, in a folder that leave removes.
+func lookRound() (enter func(context.Context) (*app.App, error), leave func() error) {
+	shut := func() error { return nil }
+	build := sync.OnceValues(func() (*app.App, error) {
+		dir, err := os.MkdirTemp("", "allcoats-demo-")
+		if err != nil {
+			return nil, err
+		}
+		// The yard outlives the request that asks for it.
+		ctx := context.Background()
+		s, err := store.Open(ctx, filepath.Join(dir, "demo.db"))
+		if err != nil {
+			return nil, errors.Join(err, os.RemoveAll(dir))
+		}
+		shut = func() error { return errors.Join(s.Close(), os.RemoveAll(dir)) }
+		a, err := app.New(ctx, s, instruments.Forecast{Seed: demo.Seed})
+		if err != nil {
+			return nil, err
+		}
+		return a, demo.Build(ctx, a, demo.Now, app.FixedClock)
+	})
+	return func(context.Context) (*app.App, error) { return build() }, func() error { return shut() }
 }
 
 // shutdown waits for the requests in hand, for at most as long as wait.

@@ -6,7 +6,7 @@ import { Shell } from "./ui/Shell";
 import { SettingsProvider } from "./ui/settings";
 
 // Today is there at once; the other screens come when they are first asked for.
-const BoatForm = lazy(async () => ({ default: (await import("./features/boats/BoatForm")).BoatForm }));
+const NewBoat = lazy(async () => ({ default: (await import("./features/boats/NewBoat")).NewBoat }));
 const BuildUp = lazy(async () => ({ default: (await import("./features/buildup/BuildUp")).BuildUp }));
 const Bench = lazy(async () => ({ default: (await import("./features/bench/Bench")).Bench }));
 const Fairing = lazy(async () => ({ default: (await import("./features/fairing/Fairing")).Fairing }));
@@ -18,6 +18,7 @@ const Phone = lazy(async () => ({ default: (await import("./features/phone/Phone
 const Plan = lazy(async () => ({ default: (await import("./features/plan/Plan")).Plan }));
 const Report = lazy(async () => ({ default: (await import("./features/log/Report")).Report }));
 const Sheet = lazy(async () => ({ default: (await import("./features/library/Sheet")).Sheet }));
+const Start = lazy(async () => ({ default: (await import("./features/start/Start")).Start }));
 const Stores = lazy(async () => ({ default: (await import("./features/stores/Stores")).Stores }));
 const Survey = lazy(async () => ({ default: (await import("./features/survey/Survey")).Survey }));
 const WalkRound = lazy(async () => ({ default: (await import("./features/survey/Sheets")).WalkRound }));
@@ -39,7 +40,8 @@ export function App() {
         <Routes>
           <Route element={<Shell meta={meta.data} />}>
             <Route index element={<First />} />
-            <Route path="boats/new" element={<BoatForm />} />
+            <Route path="start" element={<Start />} />
+            <Route path="boats/new" element={<NewBoat />} />
             <Route path="library" element={<Library />} />
             <Route path="phone" element={<Phone />} />
             <Route path="library/:productId" element={<Sheet />} />
@@ -67,13 +69,13 @@ export function App() {
   );
 }
 
-/** The last boat looked at, or the first one, or the way to make one. */
+/** The last boat looked at, or the first one, or the questions that are answered without one. */
 function First() {
   const boats = useBoats();
   if (!boats.data) return null;
   const last = localStorage.getItem("boat");
   const boat = boats.data.find((b) => b.id === last) ?? boats.data[0];
-  return <Navigate to={boat ? `/boats/${boat.id}/today` : "/boats/new"} replace />;
+  return <Navigate to={boat ? `/boats/${boat.id}/today` : "/start"} replace />;
 }
 
 function ABoat() {

@@ -5,6 +5,7 @@ package say
 
 import (
 	"fmt"
+	"math"
 	"strconv"
 	"strings"
 	"time"
@@ -76,7 +77,11 @@ func (s Sentence) In(loc *time.Location) string {
 		case p.Value != nil && p.Digits != nil:
 			b.WriteString(strings.TrimSpace(strconv.FormatFloat(*p.Value, 'f', *p.Digits, 64) + " " + p.Unit))
 		case p.Value != nil:
-			fmt.Fprintf(&b, "%.3g %s", *p.Value, p.Unit)
+			form := "%.3g %s"
+			if math.Abs(*p.Value) >= 1000 {
+				form = "%.0f %s" // no power of ten between words
+			}
+			fmt.Fprintf(&b, form, *p.Value, p.Unit)
 		default:
 			b.WriteString(p.Text)
 		}

@@ -12,13 +12,15 @@ import "allcoats/core/base/fault"
 type Dimensions struct {
 	HullForm     HullForm `json:"hullForm"`
 	LOAM         float64  `json:"loaM"`
-	LWLM         float64  `json:"lwlM"`
+	LWLM         float64  `json:"lwlM" required:"false"`
 	BeamM        float64  `json:"beamM"`
-	DraughtM     float64  `json:"draughtM"`
-	FreeboardM   float64  `json:"freeboardM"`
+	DraughtM     float64  `json:"draughtM" required:"false"`
+	FreeboardM   float64  `json:"freeboardM" required:"false"`
 	HousesM2     float64  `json:"housesM2" required:"false"`
 	BodyDraughtM float64  `json:"bodyDraughtM,omitempty"`
 	HullBeamM    float64  `json:"hullBeamM,omitempty"`
+	// Guessed names the dimensions that were guessed from length and beam (Filled).
+	Guessed []string `json:"guessed,omitempty" enum:"lwlM,draughtM,freeboardM,housesM2"`
 }
 
 // Validate reports dimensions that no boat has.

@@ -32,17 +32,19 @@ type HullFormInfo struct {
 	whole float64
 	// cb, cm and cwp are usual block, midship and waterplane coefficients of the hull.
 	cb, cm, cwp float64
+	// usual stands in for dimensions that nobody gave.
+	usual usualShares
 }
 
 // forms are the hull forms: k of the first three by the trade's rule, the rest by this program
 // from hulls of known area.
 var forms = []HullFormInfo{
-	{FullMotor, "full-bodied motor hull", 1, false, false, 1, 1, 15, 15, 1, 1, 0.5, 0.78, 0.8},
-	{Medium, "round bilge, long or faired-in keel", 1, false, false, 0.75, 0.75, 15, 15, 1, 1, 0.42, 0.7, 0.7},
-	{FinKeel, "shallow hull with a fin keel", 1, false, true, 0.5, 0.64, 22, 12, 0.35, 1, 0.38, 0.68, 0.68},
-	{OpenChine, "open boat, hard chine or flat bottom", 1, true, false, 0.65, 0.65, 20, 20, 1, 1, 0.45, 0.75, 0.72},
-	{Catamaran, "two hulls", 2, false, false, 0.75, 0.75, 22, 22, 0.9, 2, 0.42, 0.72, 0.72},
-	{Trimaran, "three hulls, the outer ones smaller", 3, false, false, 0.75, 0.75, 30, 30, 0.9, 2.1, 0.42, 0.72, 0.72},
+	{FullMotor, "full-bodied motor hull", 1, false, false, 1, 1, 15, 15, 1, 1, 0.5, 0.78, 0.8, usualShares{0.9, 0.1, 0.12, 0.24}},
+	{Medium, "round bilge, long or faired-in keel", 1, false, false, 0.75, 0.75, 15, 15, 1, 1, 0.42, 0.7, 0.7, usualShares{0.8, 0.15, 0.1, 0.22}},
+	{FinKeel, "shallow hull with a fin keel", 1, false, true, 0.5, 0.64, 22, 12, 0.35, 1, 0.38, 0.68, 0.68, usualShares{0.87, 0.18, 0.11, 0.25}},
+	{OpenChine, "open boat, hard chine or flat bottom", 1, true, false, 0.65, 0.65, 20, 20, 1, 1, 0.45, 0.75, 0.72, usualShares{0.92, 0.05, 0.1, 0}},
+	{Catamaran, "two hulls", 2, false, false, 0.75, 0.75, 22, 22, 0.9, 2, 0.42, 0.72, 0.72, usualShares{0.94, 0.09, 0.12, 0.2}},
+	{Trimaran, "three hulls, the outer ones smaller", 3, false, false, 0.75, 0.75, 30, 30, 0.9, 2.1, 0.42, 0.72, 0.72, usualShares{0.92, 0.07, 0.1, 0.15}},
 }
 
 // HullForms lists the hull forms.

@@ -2,6 +2,7 @@ package area
 
 import (
 	"fmt"
+	"math"
 
 	"allcoats/core/base/working"
 )
@@ -69,6 +70,10 @@ func byRule(d Dimensions, p Part, s Side) Figure {
 		source = "rule of thumb of the trade"
 	}
 	a = w.Step("Area", formula, a, "m²", fmt.Sprintf("%s, ±%g %%", source, pct))
+	if g := d.guessPct(p.Info().rule); g > 0 {
+		pct = w.Step("± with what was guessed of her", "√(± of the rule² + Σ (half the change over each guess's range)²)", math.Hypot(pct, g), "%", "independent errors add in squares")
+		w.Warn("Guessed from length and beam: %s. Measure them, and the ± shrinks.", d.guesses())
+	}
 	if s != Both {
 		a = w.Step("One side", "half of both", a/2, "m²", "symmetry")
 	}

@@ -205,6 +205,8 @@ var Templates = []Template{
 		[]TemplateSurface{one("Transom", area.Transom), one("Side decks", area.SideDecks), one("Cabin top", area.CabinTop), one("Cabin sides", area.CabinSides), one("Cockpit", area.Cockpit)})},
 	{"sailing-fin", "sailing yacht, fin keel", set([]TemplateSurface{one("Bottom", area.Bottom), one("Fin keel", area.Keel), one("Skeg", area.Skeg), one("Rudder", area.Rudder), one("Boot-top", area.BootTop)},
 		pair("Topsides", area.Topsides), []TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck), one("Cabin sides", area.CabinSides), one("Coamings", area.Coamings), one("Cockpit", area.Cockpit)})},
+	{"sailing-long", "sailing yacht, long keel", set([]TemplateSurface{one("Bottom", area.Bottom), one("Rudder", area.Rudder), one("Boot-top", area.BootTop)},
+		pair("Topsides", area.Topsides), []TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck), one("Cabin sides", area.CabinSides), one("Coamings", area.Coamings), one("Cockpit", area.Cockpit)})},
 	{"wooden-long-keel", "wooden yacht, long keel, brightwork", set([]TemplateSurface{one("Bottom", area.Bottom), one("Rudder", area.Rudder), one("Boot-top", area.BootTop)},
 		pair("Topsides", area.Topsides), []TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck), one("Cabin sides", area.CabinSides), one("Coamings", area.Coamings),
 			one("Rails", area.Rails), one("Cockpit", area.Cockpit), one("Spars", area.Spars)})},
@@ -215,4 +217,36 @@ var Templates = []Template{
 	{"metal-workboat", "metal work boat", set([]TemplateSurface{one("Bottom", area.Bottom), one("Boot-top", area.BootTop)}, pair("Topsides", area.Topsides),
 		[]TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck), one("Cabin sides", area.CabinSides), one("Cabin top", area.CabinTop), one("Rails", area.Rails)})},
 	{"plain", "hull and deck only", set([]TemplateSurface{one("Bottom", area.Bottom)}, pair("Topsides", area.Topsides), []TemplateSurface{one("Deck", area.Deck)})},
+}
+
+// TemplateFor is the hull type that a form of hull made of a substrate usually is.
+func TemplateFor(f area.HullForm, s Substrate) string {
+	kind := s.Info()
+	switch f {
+	case area.FullMotor:
+		if kind.Metal {
+			return "metal-workboat"
+		}
+		return "motor-launch"
+	case area.FinKeel:
+		return "sailing-fin"
+	case area.OpenChine:
+		return "open-dinghy"
+	case area.Catamaran, area.Trimaran:
+		return "multihull"
+	}
+	if kind.Wood {
+		return "wooden-long-keel"
+	}
+	return "sailing-long"
+}
+
+// TemplateName is the name of a hull type, empty for none.
+func TemplateName(key string) string {
+	for _, t := range Templates {
+		if t.Key == key {
+			return t.Name
+		}
+	}
+	return ""
 }

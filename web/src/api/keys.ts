@@ -63,6 +63,8 @@ const MADE_FROM = {
   "finish-words": [],
   panel: [],
   reckoned: [],
+  answer: ["library", "clock"],
+  draft: [],
   day: [],
 } as const satisfies Record<string, readonly Fact[]>;
 

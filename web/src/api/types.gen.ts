@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer a question that is about no boat */
+        post: operations["answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backup": {
         parameters: {
             query?: never;
@@ -1026,6 +1043,23 @@ export interface paths {
         put?: never;
         /** Add a photo, JPEG, PNG or WebP, to a defect */
         post: operations["add-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draw-boat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A boat from as little as length and beam: what is guessed, her drawing, her surfaces */
+        post: operations["draw-boat"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2473,6 +2507,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look round the demo yard; nothing of one's own is touched */
+        post: operations["visit-demo"];
+        /** Leave the demo yard */
+        delete: operations["leave-demo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2571,6 +2623,19 @@ export interface components {
             surfaceRHPct?: number;
             /** Format: double */
             vapourPressureHPa: number;
+            working: components["schemas"]["Working"];
+        };
+        Answered: {
+            cautions: string[];
+            days: components["schemas"]["SaySpan"][][];
+            detail: components["schemas"]["SaySpan"][];
+            facts: components["schemas"]["EnquiryFact"][];
+            hours: components["schemas"]["FieldHour"][];
+            /** Format: date-time */
+            now: string;
+            says: components["schemas"]["SaySpan"][];
+            supposed: components["schemas"]["SaySpan"][][];
+            timeZone: string;
             working: components["schemas"]["Working"];
         };
         AntifoulOld: {
@@ -2722,9 +2787,10 @@ export interface components {
             /** Format: double */
             bodyDraughtM?: number;
             /** Format: double */
-            draughtM: number;
+            draughtM?: number;
             /** Format: double */
-            freeboardM: number;
+            freeboardM?: number;
+            guessed?: ("lwlM" | "draughtM" | "freeboardM" | "housesM2")[];
             /** Format: double */
             housesM2?: number;
             /** Format: double */
@@ -2733,7 +2799,7 @@ export interface components {
             /** Format: double */
             loaM: number;
             /** Format: double */
-            lwlM: number;
+            lwlM?: number;
         };
         AreaDisagreement: {
             /** Format: int64 */
@@ -2939,6 +3005,11 @@ export interface components {
             /** Format: double */
             pathM?: number;
         };
+        AskWords: {
+            places: components["schemas"]["EnquiryLies"][];
+            questions: components["schemas"]["EnquiryAsked"][];
+            weather: string;
+        };
         BadField: {
             location: string;
             message: string;
@@ -3055,6 +3126,12 @@ export interface components {
             usual: components["schemas"]["Tent"];
             /** Format: int64 */
             version: number;
+        };
+        BoatToDraw: {
+            dimensions: components["schemas"]["AreaDimensions"];
+            /** @enum {string} */
+            substrate: "gelcoat" | "grp" | "foam-core" | "balsa-core" | "carbon" | "solid-wood" | "strip-plank" | "plywood" | "veneer" | "steel" | "stainless" | "aluminium" | "cast-iron" | "lead" | "other";
+            template: string;
         };
         Bright: {
             boatId: string;
@@ -3653,6 +3730,24 @@ export interface components {
             /** Format: date-time */
             pairedAt: string;
         };
+        DraftBoat: {
+            dimensions: components["schemas"]["AreaDimensions"];
+            guessedPct: {
+                [key: string]: number;
+            };
+            surfaces: components["schemas"]["DraftSurface"][];
+            template: string;
+            views: components["schemas"]["OutlineView"][];
+        };
+        DraftSurface: {
+            /** Format: double */
+            areaM2: number;
+            id: string;
+            name: string;
+            part: string;
+            /** Format: double */
+            uncertaintyPct: number;
+        };
         Drawing: {
             rings: components["schemas"]["DrawnRing"][];
         };
@@ -3763,6 +3858,20 @@ export interface components {
              * @description the version that the change was made on; another one now answers 409 with both
              */
             version: number;
+        };
+        EnquiryAsked: {
+            asks: string;
+            key: string;
+        };
+        EnquiryFact: {
+            name: string;
+            says: components["schemas"]["SaySpan"][];
+        };
+        EnquiryLies: {
+            key: string;
+            name: string;
+            part: string;
+            roofed: boolean;
         };
         Entry: {
             /** Format: double */
@@ -4356,6 +4465,15 @@ export interface components {
             strips: components["schemas"]["BrightworkStrip"][];
             tapes: components["schemas"]["RefitTape"][];
         };
+        FirstCoat: {
+            /** Format: double */
+            areaM2?: number;
+            /** Format: int64 */
+            coats: number;
+            /** @enum {string} */
+            part: "bottom" | "boot-top" | "topsides" | "transom" | "deck" | "side-decks" | "cabin-top" | "cabin-sides" | "cockpit" | "open-inside" | "sole" | "hatches" | "coamings" | "rails" | "tunnel" | "keel" | "skeg" | "rudder" | "struts" | "spars" | "lockers" | "linings" | "furniture" | "other";
+            productId: string;
+        };
         Former: {
             /** Format: date-time */
             at: string;
@@ -4845,11 +4963,13 @@ export interface components {
             xM: number;
         };
         Meta: {
+            ask: components["schemas"]["AskWords"];
             binders: string[];
             clock: components["schemas"]["ClockSetting"];
             crafts: components["schemas"]["CraftKind"][];
             /** @description code of the money that all prices are in, such as EUR; empty while it is not set */
             currency: string;
+            hasDemo: boolean;
             hullForms: components["schemas"]["AreaHullFormInfo"][];
             kinds: components["schemas"]["ProductKindInfo"][];
             log: components["schemas"]["LogWords"];
@@ -4861,6 +4981,7 @@ export interface components {
             timeZones: string[];
             units: components["schemas"]["UnitsDisplay"][];
             version: string;
+            visiting: boolean;
             weather: components["schemas"]["WeatherWords"];
             works: components["schemas"]["StepKind"][];
         };
@@ -5288,6 +5409,7 @@ export interface components {
             dimensions: components["schemas"]["AreaDimensions"];
             /** Format: double */
             displacementT: number;
+            first?: components["schemas"]["FirstCoat"];
             /** Format: double */
             headingDeg: number;
             launchDate: string;
@@ -5295,9 +5417,11 @@ export interface components {
             name: string;
             newPlace?: components["schemas"]["PlaceEdit"];
             placeId: string;
-            substrate?: string;
+            /** @enum {string} */
+            substrate?: "gelcoat" | "grp" | "foam-core" | "balsa-core" | "carbon" | "solid-wood" | "strip-plank" | "plywood" | "veneer" | "steel" | "stainless" | "aluminium" | "cast-iron" | "lead" | "other";
             template?: string;
             type: string;
+            weather?: string;
             week?: components["schemas"]["CalendarHours"][];
         };
         NewDefect: {
@@ -5727,7 +5851,7 @@ export interface components {
             /** Format: int64 */
             version: number;
             /** @enum {string} */
-            weatherSource: "simulated" | "imported";
+            weatherSource: "simulated" | "imported" | "told";
         };
         PlaceEdit: {
             /** Format: double */
@@ -5738,7 +5862,7 @@ export interface components {
             normals?: components["schemas"]["WeatherNormal"][];
             timeZone: string;
             /** @enum {string} */
-            weatherSource: "simulated" | "imported";
+            weatherSource: "simulated" | "imported" | "told";
         };
         PlaceFilm: {
             /** Format: double */
@@ -6276,6 +6400,40 @@ export interface components {
             /** Format: int64 */
             priceCents: number;
             supplier?: string;
+        };
+        Question: {
+            /** Format: double */
+            areaM2?: number;
+            /** @enum {string} */
+            asks: "coat-today" | "how-much" | "how-mixed" | "when-again" | "how-thick";
+            /** Format: double */
+            beamM?: number;
+            /** Format: int64 */
+            coats?: number;
+            /** Format: double */
+            dftUm?: number;
+            hullForm?: string;
+            /** Format: date-time */
+            laidAt?: string;
+            /** Format: double */
+            latitudeDeg?: number;
+            /** Format: double */
+            litres?: number;
+            /** Format: double */
+            loaM?: number;
+            /** Format: double */
+            longitudeDeg?: number;
+            method?: string;
+            /** @enum {string} */
+            part?: "bottom" | "boot-top" | "topsides" | "transom" | "deck" | "side-decks" | "cabin-top" | "cabin-sides" | "cockpit" | "open-inside" | "sole" | "hatches" | "coamings" | "rails" | "tunnel" | "keel" | "skeg" | "rudder" | "struts" | "spars" | "lockers" | "linings" | "furniture" | "other";
+            place?: string;
+            productId: string;
+            /** Format: double */
+            tempC?: number;
+            /** Format: double */
+            thinnerPct?: number;
+            timeZone?: string;
+            weather?: string;
         };
         ReadingDoubt: {
             /** Format: date-time */
@@ -7875,11 +8033,19 @@ export interface components {
             /** Format: double */
             minC: number;
             /** @enum {string} */
-            rain: "dry" | "showers" | "morning" | "afternoon" | "all-day";
+            rain: "dry" | "showers" | "morning" | "afternoon" | "all-day" | "hours";
+            /** Format: double */
+            rainFromH?: number;
+            /** Format: double */
+            rainToH?: number;
+            /** Format: double */
+            rhPct?: number;
             /** @enum {string} */
             sky: "clear" | "broken" | "cloudy" | "overcast";
             /** @enum {string} */
             wind: "calm" | "light" | "fresh" | "strong";
+            /** Format: double */
+            windMS?: number;
         };
         WeatherWords: {
             faults: components["schemas"]["Choice"][];
@@ -7895,9 +8061,10 @@ export interface components {
             /** Format: double */
             displacementT?: number;
             /** Format: double */
-            draughtM: number;
+            draughtM?: number;
             /** Format: double */
-            freeboardM: number;
+            freeboardM?: number;
+            guessed?: ("lwlM" | "draughtM" | "freeboardM" | "housesM2")[];
             /** Format: double */
             housesM2?: number;
             /** Format: double */
@@ -7906,7 +8073,7 @@ export interface components {
             /** Format: double */
             loaM: number;
             /** Format: double */
-            lwlM: number;
+            lwlM?: number;
         };
         WettedResult: {
             checks: components["schemas"]["AreaCheck"][];
@@ -7984,6 +8151,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Question"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answered"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     backup: {
         parameters: {
             query?: never;
@@ -10239,6 +10439,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Defect"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "draw-boat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoatToDraw"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftBoat"];
                 };
             };
             /** @description Error */
@@ -13981,6 +14214,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeatherNormal"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "visit-demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "leave-demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["None"];
                 };
             };
             /** @description Error */

@@ -17,6 +17,7 @@ import { Suspense, useEffect, useRef, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { api, ok, type Schemas } from "../api/client";
 import { useBoats, useChange, usePlaces } from "../api/queries";
+import { Visiting } from "../features/start/Visit";
 import { Alarms } from "./Alarms";
 import { Failsafe } from "./Failsafe";
 import { Outbox } from "./Outbox";
@@ -114,7 +115,13 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
             className="select w-full min-h-11 border-base-content bg-(--sheet) font-semibold"
             value={boat?.id ?? ""}
             onChange={(e) =>
-              go(e.target.value === "new" ? "/boats/new" : `/boats/${e.target.value}/${where.pathname.split("/")[3] ?? "today"}`)
+              go(
+                e.target.value === "new"
+                  ? "/boats/new"
+                  : e.target.value === "start"
+                    ? "/start"
+                    : `/boats/${e.target.value}/${where.pathname.split("/")[3] ?? "today"}`,
+              )
             }
           >
             {!boat && <option value="">No boat yet</option>}
@@ -124,6 +131,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
               </option>
             ))}
             <option value="new">Add a boat…</option>
+            <option value="start">Ask without a boat…</option>
           </select>
           {boat && <p className="quiet mt-1 text-xs max-lg:hidden">{boat.type}</p>}
         </div>
@@ -158,6 +166,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
       <Zone value={zone}>
         <main data-asking={asking ? "yes" : "no"} className="min-w-0 px-4 pb-24 pt-4 lg:px-8 lg:pb-10 lg:pt-5">
           <Failsafe>
+            <Visiting />
             <Outbox />
             {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}
           </Failsafe>

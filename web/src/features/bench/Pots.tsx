@@ -77,7 +77,7 @@ function Timers({ timers, now, zone }: { timers: Schemas["ClockTimer"][]; now: n
               {t.at && stamp(t.at, zone)}
               {t.at && (
                 <>
-                  , at <Quantity value={t.tempC} unit="°C" /> {t.forecast ? "as forecast" : "as measured"}
+                  , at <Quantity value={t.tempC} unit="°C" /> {t.forecast ? "as forecast" : "so far"}
                 </>
               )}
               {t.note && `; ${t.note}`}

@@ -3,19 +3,16 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
-import { readPosition } from "../../ui/numbers";
+import { type At, Position } from "../../ui/Position";
 
 export type PlaceDraft = Omit<Schemas["PlaceEdit"], "latitudeDeg" | "longitudeDeg"> & { latitudeDeg?: number; longitudeDeg?: number };
 
-/** The fields of a place; prefix is the path under which the server names them. */
-export function PlaceFields({ prefix = "", place, set }: { prefix?: string; place: PlaceDraft; set: (p: PlaceDraft) => void }) {
-  const zones = useMeta().data?.timeZones;
-  const [pasted, setPasted] = useState("");
+/** Takes a position and looks up the time zone that it lies in; an answer that another question overtook is let go. */
+export function usePlaceAt(place: PlaceDraft, set: (p: PlaceDraft) => void) {
   const [wrong, setWrong] = useState("");
   const latest = useRef({ place, asked: 0 });
   latest.current.place = place;
-  /** Takes a position, and the time zone that it lies in; an answer that another question overtook is let go. */
-  const go = async (at: { latitudeDeg: number; longitudeDeg: number }) => {
+  const go = async (at: At) => {
     setWrong("");
     set({ ...place, ...at });
     latest.current.asked++;
@@ -29,31 +26,22 @@ export function PlaceFields({ prefix = "", place, set }: { prefix?: string; plac
       setWrong("The time zone of it is not known: choose it.");
     }
   };
-  const here = () => {
-    if (!window.isSecureContext || !navigator.geolocation) return setWrong("This browser tells no position over plain http: paste it.");
-    navigator.geolocation.getCurrentPosition(
-      ({ coords }) => go({ latitudeDeg: rounded(coords.latitude), longitudeDeg: rounded(coords.longitude) }),
-      () => setWrong("The position was not let out: paste it, or type it below."),
-    );
-  };
+  return { go, wrong };
+}
+
+/** The fields of a place; prefix is the path under which the server names them. */
+export function PlaceFields({ prefix = "", place, set }: { prefix?: string; place: PlaceDraft; set: (p: PlaceDraft) => void }) {
+  const zones = useMeta().data?.timeZones;
+  const { go, wrong } = usePlaceAt(place, set);
   return (
     <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
       <TextField name={`${prefix}name`} label="Place name" value={place.name} onChange={(name) => set({ ...place, name })} />
       <div className="lg:col-span-2">
-        <TextField
+        <Position
           name={`${prefix}position`}
-          label="Position, pasted"
-          hint="such as 52.95, 0.85 or 52°57'N 0°51'E; it sets the three below"
-          value={pasted}
-          onChange={(t) => {
-            setPasted(t);
-            const at = readPosition(t);
-            if (at) void go(at);
-          }}
+          hint="pasted, such as 52.95, 0.85 or 52°57'N 0°51'E; it sets the three below"
+          onAt={(at) => void go(at)}
         />
-        <button type="button" className="btn mt-2 min-h-11" onClick={here}>
-          Use my position
-        </button>
         {wrong && (
           <p role="alert" className="text-sm text-error">
             {wrong}
@@ -91,6 +79,7 @@ export function PlaceFields({ prefix = "", place, set }: { prefix?: string; plac
         options={[
           { value: "simulated", label: "simulated service (for trying out)" },
           { value: "imported", label: "my own files" },
+          { value: "told", label: "days in my own words" },
         ]}
       />
     </div>
@@ -100,15 +89,19 @@ export function PlaceFields({ prefix = "", place, set }: { prefix?: string; plac
 /** How long it is waited whether more is typed. */
 const TYPED_MS = 400;
 
-/** A position to some ten metres. */
-const rounded = (deg: number) => Math.round(1e4 * deg) / 1e4;
-
 const editOf = ({ name, latitudeDeg, longitudeDeg, timeZone, weatherSource }: Schemas["Place"]): PlaceDraft => ({
   name,
   latitudeDeg,
   longitudeDeg,
   timeZone,
   weatherSource,
+});
+
+/** A place that nobody described yet: without weather until its user brings some. */
+export const nowhere = (): PlaceDraft => ({
+  name: "",
+  timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  weatherSource: "imported",
 });
 
 /** Changes a place for every boat that stands there. */

@@ -6,6 +6,7 @@ import { Loaded } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { day, longDay, stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { KNOWN_BY } from "../../ui/weatherLanes";
 import { Accounts } from "./Accounts";
 import { Judged, What } from "./Told";
 import { Films } from "./Upkeep";
@@ -18,6 +19,7 @@ export function Report() {
 
 function Shown({ report: r }: { report: Schemas["Report"] }) {
   const zone = r.place.timeZone;
+  const known = KNOWN_BY[r.place.weatherSource] ?? "";
   const { kindOf } = useKinds();
   const coats = r.surfaces.reduce((n, s) => n + s.entries.filter((e) => kindOf(e.kind).lays).length, 0);
   return (
@@ -43,12 +45,12 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
       {r.surfaces
         .filter((s) => s.entries.length > 0)
         .map((s) => (
-          <Surface key={s.surface.id} record={s} zone={zone} />
+          <Surface key={s.surface.id} record={s} zone={zone} known={known} />
         ))}
       {r.whole.length > 0 && (
         <section className="mt-8 break-inside-avoid">
           <h2 className="text-xl">The whole boat</h2>
-          <Entries entries={r.whole} zone={zone} />
+          <Entries entries={r.whole} zone={zone} known={known} />
         </section>
       )}
       {r.used.length > 0 && (
@@ -101,7 +103,7 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
   );
 }
 
-function Surface({ record: s, zone }: { record: Schemas["SurfaceRecord"]; zone: string }) {
+function Surface({ record: s, zone, known }: { record: Schemas["SurfaceRecord"]; zone: string; known: string }) {
   return (
     <section className="mt-8">
       <h2 className="text-xl">
@@ -110,12 +112,12 @@ function Surface({ record: s, zone }: { record: Schemas["SurfaceRecord"]; zone: 
       <div className="mt-2 break-inside-avoid">
         <CutSection layers={s.layers} substrate={s.surface.substrate} dated={(t) => day(t, zone)} />
       </div>
-      <Entries entries={s.entries} zone={zone} />
+      <Entries entries={s.entries} zone={zone} known={known} />
     </section>
   );
 }
 
-function Entries({ entries, zone }: { entries: Schemas["Entry"][]; zone: string }) {
+function Entries({ entries, zone, known }: { entries: Schemas["Entry"][]; zone: string; known: string }) {
   return (
     <table className="table-plain mt-2 text-sm">
       <thead>
@@ -150,7 +152,8 @@ function Entries({ entries, zone }: { entries: Schemas["Entry"][]; zone: string 
               {e.conditions && (
                 <>
                   <Quantity value={e.conditions.airC} unit="°C" />, {Math.round(e.conditions.rhPct)} %; surface{" "}
-                  <Quantity value={e.conditions.surfaceC} unit="°C" /> {e.conditions.measured ? "" : "(not measured)"}
+                  <Quantity value={e.conditions.surfaceC} unit="°C" />{" "}
+                  {e.conditions.measured && known === "measured" ? "" : `(${e.conditions.measured ? known : "not measured"})`}
                 </>
               )}
             </td>

@@ -156,7 +156,7 @@ const usesGirths = (f: Schemas["Surface"]) => f.measured.measures.some((m) => m.
 function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schemas["Surface"] }) {
   const { show } = useSettings();
   const had = surface.measured.measures.find((m) => m.method === "girths")?.girths;
-  const length = surface.part === "topsides" ? boat.dimensions.loaM : boat.dimensions.lwlM;
+  const length = surface.part === "topsides" ? boat.dimensions.loaM : (boat.dimensions.lwlM ?? boat.dimensions.loaM);
   const [girths, setGirths] = useState<Schemas["AreaGirths"]>(
     () =>
       had ?? {

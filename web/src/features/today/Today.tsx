@@ -8,7 +8,7 @@ import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, longDay, span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { weatherLanes } from "../../ui/weatherLanes";
+import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
 import { BestChances } from "../weather/Chances";
 
 export function Today() {
@@ -38,7 +38,8 @@ function Shown({ today }: { today: Schemas["Today"] }) {
             <span>{place.name}</span>
             {latest && (
               <span>
-                air <Quantity value={latest.tempC} unit="°C" />, {Math.round(latest.rhPct)} % measured at {clock(latest.at, zone)}
+                air <Quantity value={latest.tempC} unit="°C" />, {Math.round(latest.rhPct)} % {KNOWN_BY[place.weatherSource]} at{" "}
+                {clock(latest.at, zone)}
               </span>
             )}
             {boat.launchDate && <span>launch {boat.launchDate}</span>}

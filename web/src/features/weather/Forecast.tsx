@@ -30,7 +30,13 @@ export function Forecast({ survey }: { survey: Schemas["Survey"] }) {
                 over={
                   <>
                     <span>{place.name}</span>
-                    <span>{place.weatherSource === "simulated" ? "simulated service" : "my own files"}</span>
+                    <span>
+                      {
+                        { simulated: "simulated service: made up, for trying out", imported: "my own files", told: "days in my own words" }[
+                          place.weatherSource
+                        ]
+                      }
+                    </span>
                   </>
                 }
                 answer={

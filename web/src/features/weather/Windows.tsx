@@ -10,7 +10,7 @@ import { Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
 import { clock, day, elapsed, sameDay, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { weatherLanes } from "../../ui/weatherLanes";
+import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
 import { verdictLane } from "./verdictLane";
 import { Binding } from "./words";
 
@@ -89,7 +89,9 @@ function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; su
         over={
           <>
             <span>{place.name}</span>
-            <span>{place.weatherSource === "simulated" ? "simulated weather" : "imported weather"}</span>
+            <span>
+              {{ simulated: "simulated weather", imported: "imported weather", told: "weather in your own words" }[place.weatherSource]}
+            </span>
             <span>latitude {place.latitudeDeg}°</span>
           </>
         }
@@ -131,7 +133,7 @@ function tracks(v: Schemas["Verdict"]): Track[] {
   const read = v.ribbon.hours.filter((h) => h.measured);
   const ahead = v.ribbon.hours.filter((h) => !h.measured).slice(0, 72);
   const out: Track[] = [
-    { name: "measured in the last three days", look: "read", states: read },
+    { name: `${KNOWN_BY[v.place.weatherSource]}, the last three days`, look: "read", states: read },
     { name: "forecast for the next three days", look: "ahead", states: ahead },
   ];
   const now = Date.parse(v.ribbon.now);
