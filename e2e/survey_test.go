@@ -115,7 +115,7 @@ func TestSurveyJourney(t *testing.T) {
 	assert.Equal(t, "opened", got.Defects[0].State)
 	assert.Len(t, got.Defects[0].Photos, 1)
 	assert.LessOrEqual(t, got.Defects[0].Photos[0].Width, 1600)
-	assert.Equal(t, survey.GRP, got.Surfaces[0].Substrate)
+	assert.Equal(t, survey.Gelcoat, got.Surfaces[0].Substrate)
 }
 
 // At the hull with a phone: the measuring sheet's fields, in its order.

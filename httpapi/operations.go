@@ -181,6 +181,8 @@ func operations(api huma.API, a *app.App, o Options) {
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveBoat(ctx, in.ID) })
 	register(api, "get-survey", get, "/api/boats/{id}/survey", "A boat, her surfaces with their areas, and her drawing",
 		func(ctx context.Context, in *byID) (app.Survey, error) { return a.Survey(ctx, in.ID) })
+	register(api, "get-morning", get, "/api/morning", "The morning of a yard: each boat's sentence of the day, which is late, the weather once",
+		func(ctx context.Context, _ *none) (app.Morning, error) { return a.Morning(ctx) })
 	register(api, "get-today", get, "/api/boats/{id}/today", "What may be coated, from when to when, and what to do next",
 		func(ctx context.Context, in *byID) (app.Today, error) { return a.Today(ctx, in.ID) })
 	register(api, "get-verdict", get, "/api/boats/{id}/verdict", "Every hour allowed or not for a product, and the windows of starts",

@@ -14,6 +14,7 @@ const Finishes = lazy(async () => ({ default: (await import("./features/finishes
 const Library = lazy(async () => ({ default: (await import("./features/library/Library")).Library }));
 const Log = lazy(async () => ({ default: (await import("./features/log/Log")).Log }));
 const MeasuringSheet = lazy(async () => ({ default: (await import("./features/survey/Sheets")).MeasuringSheet }));
+const Morning = lazy(async () => ({ default: (await import("./features/yard/Morning")).Morning }));
 const Phone = lazy(async () => ({ default: (await import("./features/phone/Phone")).Phone }));
 const Plan = lazy(async () => ({ default: (await import("./features/plan/Plan")).Plan }));
 const Report = lazy(async () => ({ default: (await import("./features/log/Report")).Report }));
@@ -40,6 +41,7 @@ export function App() {
         <Routes>
           <Route element={<Shell meta={meta.data} />}>
             <Route index element={<First />} />
+            <Route path="yard" element={<Morning />} />
             <Route path="start" element={<Start />} />
             <Route path="boats/new" element={<NewBoat />} />
             <Route path="library" element={<Library />} />
@@ -69,13 +71,12 @@ export function App() {
   );
 }
 
-/** The last boat looked at, or the first one, or the questions that are answered without one. */
+/** The yard's morning where there is more than one boat, else the boat's day, or the questions that are answered without one. */
 function First() {
-  const boats = useBoats();
-  if (!boats.data) return null;
-  const last = localStorage.getItem("boat");
-  const boat = boats.data.find((b) => b.id === last) ?? boats.data[0];
-  return <Navigate to={boat ? `/boats/${boat.id}/today` : "/start"} replace />;
+  const boats = useBoats().data;
+  if (!boats) return null;
+  const [boat, another] = boats;
+  return <Navigate to={another ? "/yard" : boat ? `/boats/${boat.id}/today` : "/start"} replace />;
 }
 
 function ABoat() {

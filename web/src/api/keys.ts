@@ -32,6 +32,7 @@ const MADE_FROM = {
   systems: ["systems", "library"],
   schemes: ["library"],
   today: [...CLOCKS, "stock", "finish"],
+  morning: [...CLOCKS, "stock", "finish"],
   verdict: CLOCKS,
   bench: [...CLOCKS, "stock", "pots", "finish"],
   job: [...COATS, "clock", "place"],
@@ -74,7 +75,7 @@ export type Topic = keyof typeof MADE_FROM;
 export const key = (topic: Topic, ...of: unknown[]) => [topic, ...of];
 
 /** What takes the plan of the yard to answer: asked again, and not waited for. */
-const SLOW: readonly Topic[] = ["today", "bench", "plan", "ways"];
+const SLOW: readonly Topic[] = ["today", "morning", "bench", "plan", "ways"];
 
 /** Asks again for what is made from any of these facts; ends when the screen has it, but for what is slow. */
 export async function changed(queries: QueryClient, facts: readonly Fact[]) {

@@ -1428,6 +1428,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/morning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The morning of a yard: each boat's sentence of the day, which is late, the weather once */
+        get: operations["get-morning"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/phones": {
         parameters: {
             query?: never;
@@ -3118,6 +3135,14 @@ export interface components {
             surfaces: components["schemas"]["TaskChain"][];
             /** Format: double */
             workDayH: number;
+        };
+        BoatMorning: {
+            detail: components["schemas"]["SaySpan"][];
+            id: string;
+            launch?: components["schemas"]["PlanLaunching"];
+            name: string;
+            says: components["schemas"]["SaySpan"][];
+            surfaceId: string;
         };
         BoatTent: {
             cautions: string[];
@@ -5269,6 +5294,13 @@ export interface components {
             /** Format: double */
             waterlineM: number;
         };
+        Morning: {
+            detail: components["schemas"]["SaySpan"][];
+            /** Format: date-time */
+            now: string;
+            places: components["schemas"]["PlaceMorning"][];
+            says: components["schemas"]["SaySpan"][];
+        };
         MouldPanel: {
             /** Format: double */
             areaM2: number;
@@ -5871,6 +5903,13 @@ export interface components {
             filmUm: number;
             layers: components["schemas"]["BuildupLayer"][];
             where: components["schemas"]["StepWhere"];
+        };
+        PlaceMorning: {
+            boats: components["schemas"]["BoatMorning"][];
+            place: components["schemas"]["Place"];
+            ribbon: components["schemas"]["Ribbon"];
+            ribbonOf: string;
+            weather: components["schemas"]["SaySpan"][];
         };
         Plan: {
             headline: components["schemas"]["SaySpan"][];
@@ -11345,6 +11384,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["None"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-morning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Morning"];
                 };
             };
             /** @description Error */

@@ -10,6 +10,7 @@ import {
   NotebookPen,
   PaintRoller,
   Ruler,
+  Sailboat,
   ShoppingBasket,
   Spline,
 } from "lucide-react";
@@ -43,6 +44,7 @@ const AT_THE_BOAT: string[] = ["today", "weather", "bench", "log"];
 
 const KEYS = [
   ...PAGES.map((p) => [p.key, p.name] as const),
+  ["y", "Yard, with more than one boat"] as const,
   ["i", "Library"] as const,
   ["n", "Next boat"] as const,
   ["u", "Metric or imperial"] as const,
@@ -67,6 +69,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
     localStorage.setItem("boat", params.boatId);
   }, [params.boatId]);
   const boat = boats.data?.find((b) => b.id === boatId) ?? boats.data?.[0];
+  const several = (boats.data?.length ?? 0) > 1;
   useKeptForOffline(boat?.id ?? "", boat?.placeId ?? "");
   const zone = places.data?.find((p) => p.id === boat?.placeId)?.timeZone ?? "UTC";
 
@@ -83,6 +86,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
         return;
       const page = PAGES.find((p) => p.key === e.key);
       if (page && boat) go(`/boats/${boat.id}/${page.path}`);
+      else if (e.key === "y" && several) go("/yard");
       else if (e.key === "i") go("/library");
       else if (e.key === "n" && boat && boats.data) {
         const next = boats.data[(boats.data.indexOf(boat) + 1) % boats.data.length];
@@ -96,7 +100,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
-  }, [boat, boats.data, go, settings, where.pathname]);
+  }, [boat, boats.data, go, settings, several, where.pathname]);
 
   const link =
     "flex items-center gap-3 border-l-4 px-4 py-2 text-[15px] max-lg:flex-1 max-lg:flex-col max-lg:gap-0.5 max-lg:border-l-0 max-lg:border-t-4 max-lg:px-1 max-lg:py-1.5 max-lg:text-xs max-lg:min-h-14";
@@ -139,6 +143,12 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
           className="flex lg:flex-col max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:border-t max-lg:border-base-content max-lg:bg-base-100"
           aria-label="Main"
         >
+          {several && (
+            <NavLink to="/yard" className={style}>
+              <Sailboat size={18} aria-hidden="true" />
+              Yard
+            </NavLink>
+          )}
           {boat &&
             PAGES.map(({ path, name, icon: Icon }) => (
               <NavLink

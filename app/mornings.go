@@ -1,0 +1,169 @@
+package app
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"time"
+
+	"allcoats/core/base/say"
+	"allcoats/core/physics/weather"
+	"allcoats/core/planning/plan"
+	"allcoats/core/readiness/today"
+)
+
+// Morning is what a yard begins the day with: what may be done on which boat, which is late, the weather once.
+type Morning struct {
+	Says   say.Sentence   `json:"says"`
+	Detail say.Sentence   `json:"detail"`
+	Now    time.Time      `json:"now"`
+	Places []PlaceMorning `json:"places"`
+}
+
+// PlaceMorning is the morning of the boats that stand at a place, the late ones first.
+type PlaceMorning struct {
+	Place   Place        `json:"place"`
+	Weather say.Sentence `json:"weather"`
+	// Ribbon is that of one boat, for the weather of all; its surface is RibbonOf.
+	Ribbon   Ribbon        `json:"ribbon"`
+	RibbonOf string        `json:"ribbonOf"`
+	Boats    []BoatMorning `json:"boats"`
+}
+
+// BoatMorning is the sentence of the day of a boat, and how her launch stands.
+type BoatMorning struct {
+	ID        string       `json:"id"`
+	Name      string       `json:"name"`
+	Says      say.Sentence `json:"says"`
+	Detail    say.Sentence `json:"detail"`
+	SurfaceID string       `json:"surfaceId"`
+	// Launch is nil without a plan of hers.
+	Launch *plan.Launching `json:"launch,omitempty"`
+
+	chance today.Chance
+}
+
+// late ranks a boat: 2 has work without a place, 1 comes after the day wanted.
+func (b BoatMorning) late() int {
+	switch {
+	case b.Launch == nil:
+		return 0
+	case b.Launch.Left > 0:
+		return 2
+	case b.Launch.LateH > 0:
+		return 1
+	}
+	return 0
+}
+
+// Morning answers for all boats.
+func (a *App) Morning(ctx context.Context) (Morning, error) {
+	out := Morning{Places: []PlaceMorning{}}
+	now, err := a.Now(ctx)
+	if err != nil {
+		return out, err
+	}
+	out.Now = now
+	places, err := a.Places(ctx)
+	if err != nil {
+		return out, err
+	}
+	boats, err := a.Boats(ctx)
+	if err != nil {
+		return out, err
+	}
+	var all []BoatMorning
+	for _, p := range places {
+		m := PlaceMorning{Place: p, Weather: say.Sentence{}, Boats: []BoatMorning{}}
+		for _, b := range boats {
+			if b.PlaceID != p.ID {
+				continue
+			}
+			t, err := a.Today(ctx, b.ID)
+			if err != nil {
+				return out, err
+			}
+			if len(m.Boats) == 0 {
+				m.Ribbon = t.Ribbon
+			}
+			one := BoatMorning{ID: b.ID, Name: b.Name, Says: t.Answer.Headline, Detail: t.Answer.Detail, SurfaceID: t.Answer.SurfaceID}
+			for _, l := range t.Answer.Lanes {
+				if l.SurfaceID == one.SurfaceID {
+					one.chance = l.Chance
+					if len(m.Boats) == 0 {
+						m.RibbonOf = l.Surface + ", " + b.Name
+					}
+				}
+			}
+			m.Boats = append(m.Boats, one)
+		}
+		if len(m.Boats) == 0 {
+			continue
+		}
+		yard, err := a.YardPlan(ctx, p.ID)
+		if err != nil {
+			return out, err
+		}
+		if yard.Plan != nil {
+			for i := range m.Boats {
+				if k := slices.IndexFunc(yard.Plan.Launches, func(l plan.Launching) bool { return l.BoatID == m.Boats[i].ID }); k >= 0 {
+					m.Boats[i].Launch = &yard.Plan.Launches[k]
+				}
+			}
+		}
+		slices.SortStableFunc(m.Boats, func(a, b BoatMorning) int { return cmp.Compare(b.late(), a.late()) })
+		air := make(weather.Series, len(m.Ribbon.Hours))
+		for i, h := range m.Ribbon.Hours {
+			air[i] = h.Hour
+		}
+		m.Weather = air.Say(now, p.location())
+		out.Places, all = append(out.Places, m), append(all, m.Boats...)
+	}
+	out.Says, out.Detail = sayMorning(all)
+	return out, nil
+}
+
+// sayMorning decides for a yard: what may be coated now, else today, else what is in the way.
+func sayMorning(boats []BoatMorning) (says, detail say.Sentence) {
+	names := func(keep func(b BoatMorning) bool) say.Sentence {
+		var kept []say.Sentence
+		for _, b := range boats {
+			if keep(b) {
+				kept = append(kept, say.Sentence{say.Strong(b.Name)})
+			}
+		}
+		if n := len(kept); n > 1 {
+			kept = []say.Sentence{say.Join(kept[:n-1], ", "), kept[n-1]}
+			return say.Join(kept, " and ")
+		}
+		return say.Join(kept, "")
+	}
+	at := func(c today.Chance) say.Sentence { return names(func(b BoatMorning) bool { return b.chance == c }) }
+	switch now, today := at(today.Now), at(today.Today); {
+	case len(now) > 0:
+		says = say.Of("A coat may go on now: %v.", now)
+		if len(today) > 0 {
+			says = append(says, say.Of(" Later today: %v.", today)...)
+		}
+	case len(today) > 0:
+		says = say.Of("A coat may go on later today: %v.", today)
+	case len(boats) == 0:
+		says = say.Of("There is no boat yet.")
+	default:
+		says = say.Of("No coat may go on today: what each boat waits for is beside her name.")
+	}
+	late, left := names(func(b BoatMorning) bool { return b.late() == 1 }), names(func(b BoatMorning) bool { return b.late() == 2 })
+	switch {
+	case len(late)+len(left) == 0 && len(boats) > 0:
+		detail = say.Of("No launch is late.")
+	case len(late) > 0:
+		detail = say.Of("Late: %v.", late)
+	}
+	if len(left) > 0 {
+		if len(detail) > 0 {
+			detail = append(detail, say.Text(" "))
+		}
+		detail = append(detail, say.Of("With work that finds no place: %v.", left)...)
+	}
+	return says, detail
+}

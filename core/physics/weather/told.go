@@ -1,0 +1,84 @@
+package weather
+
+import (
+	"math"
+	"time"
+
+	"allcoats/core/base/say"
+)
+
+// wets is the least rain in an hour that one speaks of, mm.
+const wets = 0.05
+
+// Say tells the rest of the day after now, and the next, as one would: "9 to 17 °C, rain 14:00 to 17:00, wind to 7 m/s".
+// Empty where nothing is known.
+func (s Series) Say(now time.Time, loc *time.Location) say.Sentence {
+	l := now.In(loc)
+	midnight := time.Date(l.Year(), l.Month(), l.Day()+1, 0, 0, 0, 0, loc)
+	out := s.sayDay(now, midnight, loc)
+	if next := s.sayDay(midnight, midnight.AddDate(0, 0, 1), loc); len(next) > 0 {
+		if len(out) > 0 {
+			out = append(out, say.Text("; "))
+		}
+		out = append(append(out, say.Text("tomorrow ")), next...)
+	}
+	return out
+}
+
+func (s Series) sayDay(from, to time.Time, loc *time.Location) say.Sentence {
+	lo, hi, wind := math.Inf(1), math.Inf(-1), 0.0
+	var rain []say.Sentence
+	var wetFrom time.Time
+	untold := false
+	stop := func(at time.Time) {
+		if !wetFrom.IsZero() {
+			rain = append(rain, say.Of("%s to %s", wetFrom.In(loc).Format("15:04"), clockOf(at, to, loc)))
+			wetFrom = time.Time{}
+		}
+	}
+	last := from
+	for _, h := range s {
+		if h.At.Before(from.Truncate(time.Hour)) || !h.At.Before(to) {
+			continue
+		}
+		lo, hi, last = min(lo, h.TempC), max(hi, h.TempC), h.At.Add(time.Hour)
+		if h.WindMS != nil {
+			wind = max(wind, *h.WindMS)
+		}
+		switch {
+		case h.RainMM == nil:
+			untold = true
+		case *h.RainMM <= wets:
+			stop(h.At)
+		case wetFrom.IsZero():
+			wetFrom = h.At
+		}
+	}
+	if hi < lo {
+		return nil
+	}
+	stop(last)
+	out := say.Of("%v to %v", say.Val(lo, "°C"), say.Val(hi, "°C"))
+	switch {
+	case len(rain) > 3:
+		out = append(out, say.Text(", showers"))
+	case len(rain) > 0:
+		out = append(append(out, say.Text(", rain ")), say.Join(rain, " and ")...)
+	case untold:
+		out = append(out, say.Text(", rain not told"))
+	default:
+		out = append(out, say.Text(", dry"))
+	}
+	if wind > 0 {
+		out = append(out, say.Of(", wind to %v", say.Val(wind, "m/s"))...)
+	}
+	return out
+}
+
+// clockOf is a time of day; the end of the day is 24:00.
+func clockOf(at, midnight time.Time, loc *time.Location) string {
+	if at.Equal(midnight) {
+		return "24:00"
+	}
+	return at.In(loc).Format("15:04")
+}
