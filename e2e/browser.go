@@ -182,6 +182,11 @@ func Open(browser context.Context, site *Site) *Page {
 	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
 	p := &Page{ctx: ctx, cancel: cancel, site: site.URL}
 	chromedp.Listen(ctx, func(ev any) {
+		if c, ok := ev.(*runtime.EventConsoleAPICalled); ok && c.Type == "error" { // what a boundary of React caught too
+			for _, a := range c.Args {
+				p.logged = append(p.logged, a.Description+string(a.Value))
+			}
+		}
 		if e, ok := ev.(*runtime.EventExceptionThrown); ok {
 			text := e.ExceptionDetails.Text
 			if x := e.ExceptionDetails.Exception; x != nil {

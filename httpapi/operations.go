@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"allcoats/app"
+	"allcoats/core/base/glossary"
 	"allcoats/core/base/say"
 	"allcoats/core/base/units"
 	"allcoats/core/boat/area"
@@ -183,6 +184,15 @@ func operations(api huma.API, a *app.App, o Options) {
 		func(ctx context.Context, in *byID) (app.Survey, error) { return a.Survey(ctx, in.ID) })
 	register(api, "get-morning", get, "/api/morning", "The morning of a yard: each boat's sentence of the day, which is late, the weather once",
 		func(ctx context.Context, _ *none) (app.Morning, error) { return a.Morning(ctx) })
+	register(api, "search", get, "/api/search", "Find surfaces, defects, products, tasks, log entries and words, and what can be logged",
+		func(ctx context.Context, in *struct {
+			Q      string `query:"q" maxLength:"200"`
+			BoatID string `query:"boat"`
+		}) ([]app.Hit, error) {
+			return a.Search(ctx, in.Q, in.BoatID)
+		})
+	register(api, "get-glossary", get, "/api/glossary", "The words of the trade and of the program",
+		func(context.Context, *none) ([]glossary.Term, error) { return glossary.Terms, nil })
 	register(api, "get-today", get, "/api/boats/{id}/today", "What may be coated, from when to when, and what to do next",
 		func(ctx context.Context, in *byID) (app.Today, error) { return a.Today(ctx, in.ID) })
 	register(api, "get-verdict", get, "/api/boats/{id}/verdict", "Every hour allowed or not for a product, and the windows of starts",

@@ -11,6 +11,7 @@ const BuildUp = lazy(async () => ({ default: (await import("./features/buildup/B
 const Bench = lazy(async () => ({ default: (await import("./features/bench/Bench")).Bench }));
 const Fairing = lazy(async () => ({ default: (await import("./features/fairing/Fairing")).Fairing }));
 const Finishes = lazy(async () => ({ default: (await import("./features/finishes/Finishes")).Finishes }));
+const Help = lazy(async () => ({ default: (await import("./features/help/Help")).Help }));
 const Library = lazy(async () => ({ default: (await import("./features/library/Library")).Library }));
 const Log = lazy(async () => ({ default: (await import("./features/log/Log")).Log }));
 const MeasuringSheet = lazy(async () => ({ default: (await import("./features/survey/Sheets")).MeasuringSheet }));
@@ -41,6 +42,7 @@ export function App() {
         <Routes>
           <Route element={<Shell meta={meta.data} />}>
             <Route index element={<First />} />
+            <Route path="help/:stage?" element={<Help />} />
             <Route path="yard" element={<Morning />} />
             <Route path="start" element={<Start />} />
             <Route path="boats/new" element={<NewBoat />} />

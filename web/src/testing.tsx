@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { afterEach, vi } from "vitest";
 import type { Schemas } from "./api/client";
+import { key } from "./api/keys";
 import { SettingsProvider } from "./ui/settings";
 
 const unit = (metric: string, digits: number, imperialSymbol: string, factor: number, imperialDigits = 1, offset = 0) => ({
@@ -29,6 +30,7 @@ export const UNITS: Schemas["UnitsDisplay"][] = [
 /** Renders inside what the application gives its screens: units, queries, a router. */
 export function show(children: ReactNode, at = "/") {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  queries.setQueryData(key("glossary"), []);
   return render(
     <MemoryRouter initialEntries={[at]}>
       <QueryClientProvider client={queries}>

@@ -66,6 +66,8 @@ const MADE_FROM = {
   reckoned: [],
   answer: ["library", "clock"],
   draft: [],
+  search: [...COATS, "boat"],
+  glossary: [],
   day: [],
 } as const satisfies Record<string, readonly Fact[]>;
 

@@ -1185,6 +1185,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words of the trade and of the program */
+        get: operations["get-glossary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/{id}": {
         parameters: {
             query?: never;
@@ -1937,6 +1954,23 @@ export interface paths {
         };
         /** What paper is used on */
         get: operations["list-tools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Find surfaces, defects, products, tasks, log entries and words, and what can be logged */
+        get: operations["search"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4642,6 +4676,12 @@ export interface components {
             version: number;
             work: components["schemas"]["GelcoatWork"];
         };
+        GlossaryTerm: {
+            also: string[];
+            name: string;
+            own: boolean;
+            says: string;
+        };
         GoalEdit: {
             /** Format: double */
             dftUm: number;
@@ -4663,6 +4703,12 @@ export interface components {
             sum: components["schemas"]["TaskSum"];
             surface: string;
             surfaceId: string;
+        };
+        Hit: {
+            detail: string;
+            kind: string;
+            path: string;
+            title: string;
         };
         Import: {
             /** Format: int64 */
@@ -10760,6 +10806,35 @@ export interface operations {
             };
         };
     };
+    "get-glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlossaryTerm"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "edit-instrument": {
         parameters: {
             query?: never;
@@ -12578,6 +12653,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SandTool"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    search: {
+        parameters: {
+            query?: {
+                q?: string;
+                boat?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hit"][];
                 };
             };
             /** @description Error */

@@ -2,6 +2,7 @@ import { createContext, type ReactNode, useContext, useEffect, useId, useRef, us
 import { Refused, type Words } from "../api/client";
 import { readQuantity } from "./numbers";
 import { useSettings } from "./settings";
+import { Meaning } from "./Term";
 
 /** Messages of refused fields by path, for the fields below. */
 export const Errors = createContext<Record<string, Words>>({});
@@ -24,9 +25,10 @@ function Labelled({
   const error = useContext(Errors)[name];
   return (
     <div className="flex min-w-0 flex-col gap-1" data-field={name}>
-      <label htmlFor={id} className={hidden ? "sr-only" : "text-sm font-semibold"}>
-        {label}
-      </label>
+      <div className={hidden ? "sr-only" : "flex items-baseline text-sm font-semibold"}>
+        <label htmlFor={id}>{label}</label>
+        {!hidden && <Meaning of={label} />}
+      </div>
       {children(id, error !== undefined)}
       {error !== undefined ? (
         <p id={`${id}-error`} className="text-sm text-error" role="alert">

@@ -11,6 +11,7 @@ import {
   PaintRoller,
   Ruler,
   Sailboat,
+  Search as SearchIcon,
   ShoppingBasket,
   Spline,
 } from "lucide-react";
@@ -23,6 +24,7 @@ import { Alarms } from "./Alarms";
 import { Failsafe } from "./Failsafe";
 import { Outbox } from "./Outbox";
 import { useKeptForOffline } from "./offline";
+import { Search } from "./Search";
 import { useSettings, Zone } from "./settings";
 import { clock, fromLocalField, longDay, toLocalField } from "./time";
 
@@ -44,6 +46,7 @@ const AT_THE_BOAT: string[] = ["today", "weather", "bench", "log"];
 
 const KEYS = [
   ...PAGES.map((p) => [p.key, p.name] as const),
+  ["/", "Search, or say what to do; ctrl k too"] as const,
   ["y", "Yard, with more than one boat"] as const,
   ["i", "Library"] as const,
   ["n", "Next boat"] as const,
@@ -62,6 +65,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   const asking = useIsFetching() > 0;
   const help = useRef<HTMLDialogElement>(null);
   const more = useRef<HTMLDialogElement>(null);
+  const [searching, setSearching] = useState(false);
   const [boatId, setBoatId] = useState(() => params.boatId ?? localStorage.getItem("boat") ?? "");
   useEffect(() => {
     if (!params.boatId) return;
@@ -76,6 +80,11 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       const el = e.target as HTMLElement;
+      if ((e.ctrlKey || e.metaKey) && e.key === "k" && !document.querySelector("dialog[open]")) {
+        e.preventDefault();
+        setSearching(true);
+        return;
+      }
       if (
         e.ctrlKey ||
         e.metaKey ||
@@ -86,6 +95,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
         return;
       const page = PAGES.find((p) => p.key === e.key);
       if (page && boat) go(`/boats/${boat.id}/${page.path}`);
+      else if (e.key === "/") setSearching(true);
       else if (e.key === "y" && several) go("/yard");
       else if (e.key === "i") go("/library");
       else if (e.key === "n" && boat && boats.data) {
@@ -103,12 +113,12 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   }, [boat, boats.data, go, settings, several, where.pathname]);
 
   const link =
-    "flex items-center gap-3 border-l-4 px-4 py-2 text-[15px] max-lg:flex-1 max-lg:flex-col max-lg:gap-0.5 max-lg:border-l-0 max-lg:border-t-4 max-lg:px-1 max-lg:py-1.5 max-lg:text-xs max-lg:min-h-14";
+    "flex items-center gap-3 border-l-4 px-4 py-1.5 text-[15px] max-lg:flex-1 max-lg:flex-col max-lg:gap-0.5 max-lg:border-l-0 max-lg:border-t-4 max-lg:px-1 max-lg:py-1.5 max-lg:text-xs max-lg:min-h-14";
   const style = ({ isActive }: { isActive: boolean }) =>
     `${link} ${isActive ? "border-accent font-bold" : "border-transparent hover:bg-base-200"}`;
   return (
     <div className="min-h-screen lg:grid lg:grid-cols-[176px_1fr]">
-      <aside className="flex flex-col gap-4 pt-4 lg:sticky lg:top-0 lg:h-screen lg:border-r lg:border-base-content lg:py-5 max-lg:px-4">
+      <aside className="flex flex-col gap-3 pt-4 lg:sticky lg:top-0 lg:h-screen lg:overflow-y-auto lg:border-r lg:border-base-content lg:py-5 max-lg:px-4">
         <p className="font-slab text-2xl font-semibold lg:px-5 max-lg:hidden">All Coats</p>
         <div className="lg:px-4">
           <label className="sr-only" htmlFor="boat">
@@ -138,6 +148,14 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
             <option value="start">Ask without a boat…</option>
           </select>
           {boat && <p className="quiet mt-1 text-xs max-lg:hidden">{boat.type}</p>}
+          <button
+            type="button"
+            className="mt-2 flex min-h-11 w-full items-center gap-2 border border-base-300 px-3 text-sm hover:bg-base-200"
+            onClick={() => setSearching(true)}
+          >
+            <SearchIcon size={16} aria-hidden="true" /> Search
+            <kbd className="kbd kbd-sm ml-auto max-lg:hidden">/</kbd>
+          </button>
         </div>
         <nav
           className="flex lg:flex-col max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:border-t max-lg:border-base-content max-lg:bg-base-100"
@@ -190,6 +208,20 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
           </footer>
         </main>
       </Zone>
+      <Search
+        open={searching}
+        close={() => setSearching(false)}
+        boatId={boat?.id ?? ""}
+        pages={[
+          ...(several ? [{ name: "Yard", path: "/yard" }] : []),
+          ...(boat ? PAGES.map((p) => ({ name: p.name, path: `/boats/${boat.id}/${p.path}` })) : []),
+          { name: "Library", path: "/library" },
+          { name: "Ask without a boat", path: "/start" },
+          { name: "Add a boat", path: "/boats/new" },
+          { name: "Phone", path: "/phone" },
+          { name: "Help", path: "/help" },
+        ]}
+      />
       <dialog ref={more} className="modal modal-bottom" aria-label="More">
         <div className="modal-box border-t border-base-content bg-base-100">
           <div className="grid grid-cols-2 gap-2">
@@ -250,6 +282,7 @@ Shell.Page = () => <Outlet />;
 
 function Controls({ meta, zone, openHelp }: { meta: Schemas["Meta"]; zone: string; openHelp: () => void }) {
   const { units, setUnits, theme, setTheme } = useSettings();
+  const page = useLocation().pathname.split("/")[3] ?? "today";
   const small = "linked text-left max-lg:min-h-11";
   return (
     <>
@@ -263,6 +296,9 @@ function Controls({ meta, zone, openHelp }: { meta: Schemas["Meta"]; zone: strin
       <button type="button" className={small} onClick={openHelp}>
         keys: ?
       </button>
+      <NavLink className={small} to={`/help/${page}`}>
+        help
+      </NavLink>
       <NavLink className={small} to="/phone">
         phone
       </NavLink>

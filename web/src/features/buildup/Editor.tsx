@@ -10,6 +10,7 @@ import { Errors, Refusal, unsendable } from "../../ui/Form";
 import { Minding } from "../../ui/Handover";
 import { Answer } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
+import { Term } from "../../ui/Term";
 import { workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "./Consumables";
@@ -260,7 +261,9 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
           </div>
         </div>
         <section>
-          <h2 className="text-lg">The film, cut through</h2>
+          <h2 className="text-lg">
+            <Term>The film, cut through</Term>
+          </h2>
           <p className="quiet mb-2 text-sm">
             Thickness to scale. Full tone is laid, hatched is planned; what was logged as sanded off is gone.
           </p>

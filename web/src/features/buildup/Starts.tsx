@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useStarts } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
+import { Term } from "../../ui/Term";
 
 /** A school for every surface on which nothing is planned, put there in one go. */
 export function Starts({ boatId, begun }: { boatId: string; begun: () => void }) {
@@ -19,8 +20,8 @@ export function Starts({ boatId, begun }: { boatId: string; begun: () => void })
   return (
     <section className="mb-6 border border-base-content p-4" data-testid="starts">
       <h2 className="text-lg">
-        {starts.length === 1 ? "Nothing is planned on one surface." : `Nothing is planned on ${starts.length} surfaces.`} Take a school for
-        each
+        {starts.length === 1 ? "Nothing is planned on one surface." : `Nothing is planned on ${starts.length} surfaces.`} Take a{" "}
+        <Term>school</Term> for each
       </h2>
       <p className="quiet mb-2 text-sm">
         Usual sequences of the trade with the products of your library; change each afterwards as you like.

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
+import { Term } from "../../ui/Term";
 import { clock, day, span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { Grid, Part } from "./fields";
@@ -48,7 +49,9 @@ function Picture({ view }: { view: View }) {
             A coat takes <Quantity value={r.litreM2} unit="L/m²" digits={3} />
             {r.ownFrom ? ", by your own log." : ", by the sheet: log a coat, and your own counts."}
           </p>
-          <h2 className="mt-4 text-lg">To stay {view.work.aboveDewH} h above the dew point, begin</h2>
+          <h2 className="mt-4 text-lg">
+            To stay {view.work.aboveDewH} h above the <Term>dew point</Term>, begin
+          </h2>
           <Nights view={view} />
         </section>
       </div>

@@ -6,6 +6,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { Ribbon } from "../../ui/Ribbon";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
+import { Term } from "../../ui/Term";
 import { clock, longDay, span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
@@ -133,13 +134,21 @@ function Ready({ mix, lane, base }: { mix: Schemas["TodayMix"]; lane: Schemas["T
             {mix.shelfL < mix.litres && ": this coat cannot be finished with it"}
           </li>
         )}
-        {mix.inductionH > 0 && <li className="rule-b py-2">Let it stand {span(mix.inductionH)} after mixing (induction)</li>}
-        {mix.potLifeH !== undefined && mix.atTempC !== undefined && (
+        {mix.inductionH > 0 && (
           <li className="rule-b py-2">
-            Pot life {span(mix.potLifeH)} at <Quantity value={mix.atTempC} unit="°C" />; big pots kick sooner
+            Let it stand {span(mix.inductionH)} after mixing (<Term>induction</Term>)
           </li>
         )}
-        {mix.holdH > 0 && <li className="rule-b py-2">The field must hold {span(mix.holdH)} after laying</li>}
+        {mix.potLifeH !== undefined && mix.atTempC !== undefined && (
+          <li className="rule-b py-2">
+            <Term>Pot life</Term> {span(mix.potLifeH)} at <Quantity value={mix.atTempC} unit="°C" />; big pots kick sooner
+          </li>
+        )}
+        {mix.holdH > 0 && (
+          <li className="rule-b py-2">
+            The <Term>field</Term> must <Term>hold</Term> {span(mix.holdH)} after laying
+          </li>
+        )}
         {mix.cautions.map((c) => (
           <li key={c} className="rule-b border-l-4 border-l-accent py-2 pl-3">
             {c}

@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import type { Schemas } from "../../api/client";
 import { Answer } from "../../ui/Page";
 import { Said, Sentence } from "../../ui/Sentence";
+import { Term } from "../../ui/Term";
 import { clock, day } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
 import { Binding } from "./words";
@@ -91,8 +92,9 @@ function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: 
         ))}
       </ul>
       <p className="quiet mt-1 text-sm">
-        The share of {chances.futures} courses that the weather may take in which the field holds from the start to the end of the hold.
-        Forecast known to {day(chances.known, zone)}, {clock(chances.known, zone)}; then the usual weather of the month.
+        The share of {chances.futures} courses that the weather may take in which the <Term>field</Term> holds from the start to the end of
+        the <Term>hold</Term>. Forecast known to {day(chances.known, zone)}, {clock(chances.known, zone)}; then the usual weather of the
+        month.
       </p>
       <h3 className="mt-4 font-semibold">If it rains</h3>
       <ul className="list-inside list-disc text-sm">

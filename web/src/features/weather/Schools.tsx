@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useSettings } from "../../ui/settings";
+import { Term } from "../../ui/Term";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 
@@ -17,7 +18,9 @@ export function Schools({ comparison, zone, setC }: { comparison: Schemas["Compa
         <table className="table-plain">
           <thead>
             <tr>
-              <th>School</th>
+              <th>
+                <Term>School</Term>
+              </th>
               <th>
                 Surface at <Quantity value={setC} unit="°C" digits={0} />
               </th>

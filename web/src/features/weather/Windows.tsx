@@ -8,6 +8,7 @@ import { faceLanes } from "../../ui/faceLanes";
 import { Answer, Loaded } from "../../ui/Page";
 import { Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
+import { Term } from "../../ui/Term";
 import { clock, day, elapsed, sameDay, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
@@ -118,7 +119,9 @@ function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; su
         <div className="grid gap-8 self-start">
           <Starts windows={field.windows} zone={zone} />
           <section>
-            <h2 className="text-lg">The air over the field of {product.sheet.name.toLowerCase()}</h2>
+            <h2 className="text-lg">
+              The air over the <Term>field</Term> of {product.sheet.name.toLowerCase()}
+            </h2>
             <FieldChart limits={product.sheet.limits} tracks={tracks(verdict)} now={nowState(ribbon)} />
           </section>
         </div>
@@ -151,7 +154,9 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
   const limitOf = useLimits();
   return (
     <section>
-      <h2 className="text-lg">Windows of starts</h2>
+      <h2 className="text-lg">
+        <Term>Windows of starts</Term>
+      </h2>
       {windows.length === 0 ? (
         <p>None within the weather known. Look at the hours for what stops it; a tent, heat or another hardener may open one.</p>
       ) : (

@@ -1,0 +1,171 @@
+import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, ok, type Refused, type Schemas } from "../api/client";
+import { key } from "../api/keys";
+import { HELP } from "../features/help/pages";
+import { useSettings } from "./settings";
+
+/** What a search can find or do. */
+type Found = { kind: string; title: string; detail: string; go: () => void };
+
+const KINDS: Record<string, string> = {
+  do: "do",
+  boat: "boat",
+  surface: "surface",
+  defect: "defect",
+  product: "product",
+  task: "task",
+  log: "log",
+  word: "word",
+  page: "page",
+  help: "help",
+  setting: "setting",
+};
+
+/** One search over all that is kept, the pages, the help, the words, and what can be done. Opened by / or ctrl k. */
+export function Search({
+  open,
+  close,
+  boatId,
+  pages,
+}: {
+  open: boolean;
+  close: () => void;
+  boatId: string;
+  pages: { name: string; path: string }[];
+}) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  const [typed, setTyped] = useState("");
+  const [at, setAt] = useState(0);
+  const asked = useDeferredValue(typed.trim());
+  const go = useNavigate();
+  useEffect(() => {
+    if (open) {
+      setTyped("");
+      setAt(0);
+      dialog.current?.showModal();
+    } else dialog.current?.close();
+  }, [open]);
+  const hits = useQuery<Schemas["Hit"][], Refused>({
+    queryKey: key("search", asked, boatId),
+    queryFn: () => ok(api.GET("/api/search", { params: { query: { q: asked, boat: boatId } } })),
+    enabled: open && asked.length > 0,
+    placeholderData: (old) => old,
+    retry: false,
+  });
+  const own = useOwn(asked, pages);
+  const found: Found[] = [
+    ...own.filter((f) => f.kind === "setting"),
+    ...(asked ? (hits.data ?? []) : []).map((h) => ({ ...h, go: () => go(h.path || "/help/words") })),
+    ...own.filter((f) => f.kind !== "setting"),
+  ];
+  const take = (f: Found | undefined) => {
+    if (!f) return;
+    close();
+    f.go();
+  };
+  return (
+    <dialog ref={dialog} className="modal modal-top" aria-label="Search" onClose={close}>
+      <div className="modal-box mx-auto mt-[8vh] max-w-2xl border border-base-content bg-base-100 p-0">
+        <input
+          type="search"
+          className="input min-h-14 w-full border-0 border-b border-base-content bg-(--sheet) text-lg"
+          aria-label="Search, or say what to do"
+          placeholder="A surface, product, word – or “log a wash on deck”, “imperial”"
+          value={typed}
+          onChange={(e) => {
+            setTyped(e.target.value);
+            setAt(0);
+          }}
+          onKeyDown={(e) => {
+            if (e.key === "ArrowDown") setAt(Math.min(at + 1, found.length - 1));
+            else if (e.key === "ArrowUp") setAt(Math.max(at - 1, 0));
+            else if (e.key === "Enter") take(found[at]);
+            else return;
+            e.preventDefault();
+          }}
+        />
+        <ul className="max-h-[60vh] overflow-y-auto">
+          {found.map((f, i) => (
+            <li key={`${f.kind}${f.title}${f.detail}`}>
+              <button
+                type="button"
+                className={`flex min-h-12 w-full items-baseline gap-3 px-4 py-2 text-left ${i === at ? "bg-base-200" : "hover:bg-base-200"}`}
+                onClick={() => take(f)}
+              >
+                <span className="quiet w-16 shrink-0 text-xs">{KINDS[f.kind]}</span>
+                <span>
+                  <b className="font-semibold">{f.title}</b> <span className="quiet text-sm">{f.detail}</span>
+                </span>
+              </button>
+            </li>
+          ))}
+          {asked && found.length === 0 && !hits.isFetching && <li className="px-4 py-3">Nothing here is called that.</li>}
+        </ul>
+        <form method="dialog" className="border-t border-base-300 p-2 text-right lg:hidden">
+          <button type="submit" className="btn min-h-12">
+            Close
+          </button>
+        </form>
+      </div>
+      <form method="dialog" className="modal-backdrop">
+        <button type="submit" tabIndex={-1}>
+          close
+        </button>
+      </form>
+    </dialog>
+  );
+}
+
+/** What this device finds by itself: pages, help, settings. */
+function useOwn(asked: string, pages: { name: string; path: string }[]): Found[] {
+  const go = useNavigate();
+  const { units, setUnits, theme, setTheme } = useSettings();
+  if (!asked) return [];
+  const words = asked.toLowerCase().split(/\s+/);
+  const fits = (text: string) => {
+    const all = text.toLowerCase().split(/[\s,:()/.–-]+/);
+    return words.every((w) => all.some((t) => t.startsWith(w)));
+  };
+  const settings: (Found & { words: string })[] = [
+    {
+      kind: "setting",
+      title: "Imperial units",
+      detail: units === "imperial" ? "as it is" : "switch",
+      words: "imperial units feet gallons fahrenheit",
+      go: () => setUnits("imperial"),
+    },
+    {
+      kind: "setting",
+      title: "Metric units",
+      detail: units === "metric" ? "as it is" : "switch",
+      words: "metric units metres litres celsius",
+      go: () => setUnits("metric"),
+    },
+    {
+      kind: "setting",
+      title: "Light",
+      detail: theme === "paper" ? "as it is" : "switch",
+      words: "light theme paper day",
+      go: () => setTheme("paper"),
+    },
+    {
+      kind: "setting",
+      title: "Dark",
+      detail: theme === "lamp" ? "as it is" : "switch",
+      words: "dark theme night lamp",
+      go: () => setTheme("lamp"),
+    },
+  ];
+  return [
+    ...settings.filter((s) => fits(s.words)),
+    ...pages.filter((p) => fits(p.name)).map((p) => ({ kind: "page", title: p.name, detail: "", go: () => go(p.path) })),
+    ...HELP.filter((h) => fits(`help ${h.name} ${h.answers} ${h.steps.join(" ")}`)).map((h) => ({
+      kind: "help",
+      title: `Help: ${h.name}`,
+      detail: h.answers,
+      go: () => go(`/help/${h.key}`),
+    })),
+  ];
+}
