@@ -427,6 +427,11 @@ func (p *Page) SeeIn(selector, text string) *Page {
 		quoted(selector), quoted(text)))
 }
 
+// Kept waits until a bench has kept what was changed on it.
+func (p *Page) Kept() *Page {
+	return p.until("see that it is kept", `[...document.querySelectorAll("[role=status]")].some((e) => e.textContent === "kept")`)
+}
+
 // Text returns what the first element that selector finds shows.
 func (p *Page) Text(selector string) (text string) {
 	p.until("find "+selector, "!!document.querySelector("+quoted(selector)+")")

@@ -210,7 +210,7 @@ func TestPhone(t *testing.T) {
 		p.Go("/boats/"+boats[0].ID+"/"+page).See("Marsh Lantern").until("no sideways scrolling on "+page, `document.documentElement.scrollWidth <= innerWidth`)
 	}
 	p.Go("/boats/" + boats[0].ID + "/plan").See("Weekends are shaded")
-	for _, view := range []string{"Season", "Week", "Yard", "Risk", "Hands and tasks"} {
+	for _, view := range []string{"Season", "Week", "Launches", "Risk", "Hands and tasks"} {
 		p.Press(view).until("no sideways scrolling on "+view, `document.documentElement.scrollWidth <= innerWidth`)
 		p.until("targets of 44 px in "+view, `[...document.querySelectorAll("main button.btn, nav a")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)
 	}

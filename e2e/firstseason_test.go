@@ -26,5 +26,5 @@ func TestFirstSeason(t *testing.T) {
 		require.NoError(t, p.Err(), b.name)
 	}
 	// The deck of the last one is drawn on the map only: the panels begin with that.
-	p.Press("Finishes").Press("Non-skid").SeeIn("h1", "Trace the deck first").Press("Begin with the deck as the map draws it").SeeIn("h1", "1 panel").Press("Keep it").See("Put it into the build-up")
+	p.Press("Finishes").Press("Non-skid").SeeIn("h1", "Trace the deck first").Press("Begin with the deck as the map draws it").SeeIn("h1", "1 panel").Kept().See("Put it into the build-up")
 }

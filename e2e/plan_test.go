@@ -27,7 +27,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	place := boats[0].PlaceID
 	p := tab(t, s)
 	at := "/boats/" + boats[0].ID + "/plan"
-	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern is ready half the time by").Press("Yard").SeeIn("h1", "boats are late").Press("Season").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
+	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern is ready half the time by").Press("Launches").SeeIn("h1", "boats are late").Press("Season").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
 
 	// Each person's sheet of the day prints on a page of its own.
 	p.Press("Day sheets").SeeIn("h1", "3 people work today")
@@ -83,7 +83,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	p.Press("Hands and tasks").Press("another person").Press("Save hands and tasks").SeeIn(`[data-field="people[3].name"]`, "give the person a name")
 	p.js(`(() => { const e = document.querySelector('[data-field="people[3].name"] input'); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, "Jo");
 		e.dispatchEvent(new Event("input", { bubbles: true })); document.querySelector('[data-field="people[3].skills.varnishing"] input').click(); return true; })()`).Press("Save hands and tasks").until("hired", `![...document.querySelectorAll('[data-field="people[3].name"] [role=alert]')].length`)
-	p.Press("Yard").See("What would bring them in time").See("Closing in the next four days")
+	p.Press("Launches").See("What would bring them in time").See("Closing in the next four days")
 	// The play is stopped as soon as it can be, however fast the machine plays.
 	p.Press("Risk").js(`(() => { new MutationObserver((_, o) => { const b = [...document.querySelectorAll("main button")].find((b) => b.textContent === "Stop");
 		if (b) { o.disconnect(); window.stopped = true; b.click(); } }).observe(document.body, { childList: true, subtree: true }); return true; })()`)

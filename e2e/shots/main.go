@@ -33,7 +33,7 @@ var shots = []shot{
 	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
 	{name: "tent", path: "weather", boat: 2, press: []string{"Tent and heat", "Compare"}, whole: true, see: "under each"},
 	{name: "plan-season", path: "plan", see: "Weekends are shaded"},
-	{name: "plan-yard", path: "plan", press: []string{"Yard"}, see: "launch later, as planned now"},
+	{name: "plan-yard", path: "plan", press: []string{"Launches"}, see: "launch later, as planned now"},
 	{name: "plan-risk", path: "plan", press: []string{"Risk", "Play 200 futures"}, whole: true, see: "Where the time goes"},
 	{name: "fairing", path: "fairing", boat: 2, surface: "Topsides port", whole: true, see: "What it takes"},
 	{name: "practice", path: "fairing", press: []string{"Practice", "Hard filler, 4 mm", "Wait 24 h", "Light filler, 4 mm"}, whole: true, see: "proud"},

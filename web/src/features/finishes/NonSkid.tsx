@@ -328,7 +328,7 @@ function Takes({ view, kept }: { view: View; kept: boolean }) {
             </p>
           </>
         ) : (
-          <p className="quiet">Keep the layout first.</p>
+          <p className="quiet">The files come as soon as it is kept.</p>
         )}
       </div>
     </section>

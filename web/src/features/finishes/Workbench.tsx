@@ -9,6 +9,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { elapsed, span } from "../../ui/time";
+import { UndoRedo } from "../../ui/UndoRedo";
 import { Figure, Quantity } from "../../ui/Working";
 import { DraftContext, type Kept, readAt, useDraft, type useWork, writeAt } from "./useWork";
 
@@ -58,11 +59,7 @@ export function Workbench<W, R extends View<W>>({
                   <>
                     <span>{view.surface?.name ?? title}</span>
                     {view.product && <span>{view.product}</span>}
-                    {bench.dirty && (
-                      <span className="font-semibold text-accent">
-                        {bench.waits ? "kept on this device until it is sent" : "not kept yet"}
-                      </span>
-                    )}
+                    <KeptLine bench={bench} />
                     {!bench.dirty && kept.version === 0 && <span>usual figures, nothing kept yet</span>}
                   </>
                 }
@@ -85,6 +82,19 @@ export function Workbench<W, R extends View<W>>({
   );
 }
 
+/** Whether what is shown is kept. */
+function KeptLine<W, R extends View<W>>({ bench }: { bench: ReturnType<typeof useWork<W, R>> }) {
+  if (bench.waits) return <span className="font-semibold">kept on this device until it is sent</span>;
+  if (!bench.dirty) return bench.canUndo || bench.canRedo ? <span role="status">kept</span> : null;
+  return Object.keys(bench.errors).length > 0 || bench.refused ? (
+    <span className="font-semibold text-error" role="status">
+      not kept: see what is marked
+    </span>
+  ) : (
+    <span role="status">keeping…</span>
+  );
+}
+
 function Keep<W, R extends View<W>>({
   bench,
   view,
@@ -102,25 +112,12 @@ function Keep<W, R extends View<W>>({
   return (
     <div className="no-print mb-4">
       <div className="flex flex-wrap items-center gap-3">
-        <button
-          type="button"
-          className="btn btn-primary min-h-11"
-          disabled={!bench.dirty || bench.waits || bench.save.isPending}
-          onClick={() => bench.save.mutate(bench.kept.data?.version ?? 0)}
-        >
-          Keep it
-        </button>
-        {bench.dirty && (
-          <button type="button" className="btn min-h-11" onClick={bench.discard}>
-            Back to what is kept
-          </button>
-        )}
         {changes && !stopped && !bench.dirty && (
-          <button type="button" className="btn min-h-11" disabled={plan.isPending} onClick={() => plan.mutate(undefined)}>
+          <button type="button" className="btn btn-primary min-h-11" disabled={plan.isPending} onClick={() => plan.mutate(undefined)}>
             Put it into the build-up
           </button>
         )}
-        {changes && bench.dirty && <span className="quiet text-sm">Keep it; then it can go into the build-up.</span>}
+        <UndoRedo of={bench} />
       </div>
       {view.handovers.map((h) => (
         <HandoverList key={h.surfaceId} handover={h} />
@@ -130,7 +127,7 @@ function Keep<W, R extends View<W>>({
         error={bench.save.error}
         mine={bench.work as W}
         stored={(c) => c.work}
-        onMine={(c) => bench.save.mutate(c.version)}
+        onMine={(c) => bench.keep(c.version)}
         onTheirs={() => {
           bench.save.reset();
           bench.discard();

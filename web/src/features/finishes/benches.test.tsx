@@ -145,7 +145,8 @@ it("takes the panels of the layout, adds and removes rows", async () => {
   await waitFor(() => expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({ panels: [{ name: "S1" }] }));
   await userEvent.click(screen.getByRole("button", { name: "Add a ply" }));
   await waitFor(() => expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({ plies: [{ gsm: 300 }, { gsm: 300 }] }));
-  await userEvent.click(screen.getByRole("button", { name: "Back to what is kept" }));
+  while (!(screen.getByRole("button", { name: "Undo" }) as HTMLButtonElement).disabled)
+    await userEvent.click(screen.getByRole("button", { name: "Undo" }));
   expect(screen.getByRole("button", { name: "Remove row 2 of wanted" })).toBeTruthy();
 });
 
@@ -216,16 +217,18 @@ it("shows coats now and later to scale, a coat's hours, and when to begin for a 
   expect(await screen.findByText(/Its price: Many coats/)).toBeTruthy();
 });
 
-it("puts what is kept into the build-up, and not what is being changed", async () => {
-  const calls = open("brightwork", bright, "m", { "POST /api/surfaces/m/finishes/brightwork/plan": { surface: mast } });
+it("puts what is kept into the build-up, once a change is kept", async () => {
+  const calls = open("brightwork", bright, "m", {
+    "POST /api/surfaces/m/finishes/brightwork/plan": { surface: mast },
+    "PUT /api/surfaces/m/finishes/brightwork": bright,
+  });
   const put = await screen.findByRole("button", { name: "Put it into the build-up" });
   expect(screen.getByTestId("handover").textContent).toContain("One step of Mast would change, 6 h to come from this bench");
   expect(screen.getByText("6 × Varnish, keyed with 320")).toBeTruthy();
   await userEvent.click(screen.getByLabelText("Stain"));
   expect(screen.queryByRole("button", { name: "Put it into the build-up" })).toBeNull();
-  await userEvent.click(screen.getByRole("button", { name: "Back to what is kept" }));
   expect(put).toBeTruthy();
-  await userEvent.click(screen.getByRole("button", { name: "Put it into the build-up" }));
+  await userEvent.click(await screen.findByRole("button", { name: "Put it into the build-up" }, { timeout: 4000 }));
   expect(await screen.findByText("the build-up")).toBeTruthy();
   expect(calls.some((c) => c.path.endsWith("/plan") && c.method === "POST")).toBe(true);
 });

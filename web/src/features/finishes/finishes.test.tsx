@@ -152,7 +152,7 @@ it("lists panels in their order, what is wrong with one, and how even they are",
   expect(within(screen.getByTestId("panels")).getAllByText("DXF")).toHaveLength(2);
 });
 
-it("previews a change, keeps it under its version, and shows a refusal at its field", async () => {
+it("previews a change, keeps it by itself under its version, and goes back on it", async () => {
   const changed = { ...deck, says: [{ text: "One panel." }] };
   const calls = answers(routes({ [`POST ${at}`]: changed, [`PUT ${at}`]: { ...changed, version: 3 } }));
   open("?craft=non-skid");
@@ -160,10 +160,13 @@ it("previews a change, keeps it under its version, and shows a refusal at its fi
   await userEvent.clear(edge);
   await userEvent.type(edge, "0.1");
   await screen.findByText("One panel.");
-  expect(screen.getByText("not kept yet")).toBeTruthy();
-  await userEvent.click(screen.getByRole("button", { name: "Keep it" }));
-  await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true));
+  await screen.findByText("keeping…");
+  await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true), { timeout: 4000 });
   expect(calls.find((c) => c.method === "PUT")?.body).toMatchObject({ edgeM: 0.1 });
+  await userEvent.click(screen.getByRole("button", { name: "Undo" }));
+  await waitFor(() => expect(calls.filter((c) => c.method === "PUT").at(-1)?.body).toMatchObject({ edgeM: deck.work.edgeM }), {
+    timeout: 4000,
+  });
 });
 
 it("shows a refused preview at its field and the last good answer with it", async () => {
@@ -178,6 +181,7 @@ it("shows a refused preview at its field and the last good answer with it", asyn
   await userEvent.type(edge, "7");
   await waitFor(() => expect(document.querySelector("[data-field=edgeM]")?.textContent).toContain("must be between 0 m and 1 m"));
   expect(screen.getByTestId("panels")).toBeTruthy();
+  expect(screen.getByText("not kept: see what is marked")).toBeTruthy();
 });
 
 it("offers the surfaces that a craft suits first, and says when there is none", async () => {

@@ -1,10 +1,11 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { createContext, useContext, useEffect, useState } from "react";
+import { createContext, useContext, useEffect, useRef, useState } from "react";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { key } from "../../api/keys";
-import { newID, useWaits } from "../../api/outbox";
+import { discard, newID, useWaits } from "../../api/outbox";
 import { useWritten } from "../../api/queries";
 import { unsendable } from "../../ui/Form";
+import { useHistory, useUndoKeys } from "../../ui/useHistory";
 
 /** What every workbench answers with: the work it is of, and what of it does not go. */
 export type Kept<W> = { work: W; version: number; trouble: Schemas["FaultField"][] };
@@ -17,14 +18,25 @@ export type Ways<W, R> = {
   label: string;
 };
 
-/** A workbench: what is kept, the change at hand with what it would come to, and keeping it. */
+/** How long nothing is changed before what a change comes to is asked for, and before it is kept, ms. */
+const SETTLED_MS = 200;
+const KEEP_MS = 900;
+
+/** A value once it has not changed for so long. */
+function useSettled<T>(value: T, ms: number): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const t = setTimeout(() => setSettled(value), ms);
+    return () => clearTimeout(t);
+  }, [value, ms]);
+  return settled;
+}
+
+/** A workbench: what is kept, the change at hand with what it would come to. A change that goes is kept by itself, and can be undone. */
 export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
   const [draft, setDraft] = useState<W | null>(null);
-  const [settled, setSettled] = useState<W | null>(null);
-  useEffect(() => {
-    const t = setTimeout(() => setSettled(draft), 200);
-    return () => clearTimeout(t);
-  }, [draft]);
+  const settled = useSettled(draft, SETTLED_MS);
+  const steady = useSettled(draft, KEEP_MS);
   const kept = useQuery<R, Refused>({ queryKey: key("finish", ...of), queryFn: ways.get });
   const local = draft === null ? {} : brackets(unsendable(draft));
   const preview = useQuery<R, Refused>({
@@ -36,35 +48,77 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
   });
   const [parcel, setParcel] = useState<string | null>(null);
   const waits = useWaits(parcel);
-  const save = useWritten<number, R>(
+  const latest = useRef(draft);
+  latest.current = draft;
+  const save = useWritten<{ version: number; body: W }, R>(
     ["finish"],
-    (version) => {
+    ({ version, body }) => {
       const id = newID();
       setParcel(id);
-      const body = draft ?? kept.data?.work;
       return [{ id, label: ways.label, boatId: "", method: "PUT", path: `${ways.path}?version=${version}`, body }];
     },
-    (r) => r !== "kept" && setDraft(null),
+    (r) => {
+      if (r === "kept") return;
+      stored.current = r.version;
+      if (latest.current === sent.current) setDraft(null);
+    },
   );
+  const sent = useRef<W | null>(null);
+  const stored = useRef(0);
+  const keep = async (version: number, body: W) => {
+    sent.current = body;
+    if (waits && parcel) await discard(parcel); // what waits is overtaken by this
+    save.mutate({ version, body });
+  };
+  const goes =
+    draft !== null && steady === draft && settled === draft && Object.keys(local).length === 0 && !preview.error && !preview.isFetching;
+  const version = kept.data && Math.max(kept.data.version, stored.current);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: kept once for each draft that goes, whatever else is drawn anew
+  useEffect(() => {
+    if (goes && draft !== null && version !== undefined && !save.isPending && !save.error && sent.current !== draft)
+      void keep(version, draft);
+  }, [goes, draft, version, save.isPending, save.error]);
+  // What goes and was not kept yet is kept when its user leaves.
+  const leaving = useRef<() => void>(() => {});
+  leaving.current = () => {
+    if (draft !== null && sent.current !== draft && version !== undefined && Object.keys(local).length === 0 && !preview.error)
+      void keep(version, draft);
+  };
+  useEffect(() => () => leaving.current(), []);
   // Once what was kept on this device has arrived, it is what is stored.
   const [waited, setWaited] = useState(false);
   if (waits !== waited) {
     setWaited(waits);
-    if (!waits) setDraft(null);
+    if (!waits && latest.current === sent.current) setDraft(null);
   }
+  const history = useHistory<W>();
+  const work = draft ?? kept.data?.work;
+  const show = (next: W | undefined) => {
+    if (next === undefined) return;
+    save.reset();
+    setDraft(next);
+  };
+  const undo = () => work !== undefined && show(history.back(work));
+  const redo = () => work !== undefined && show(history.forth(work));
+  useUndoKeys(undo, redo);
   const view = draft === null ? kept.data : (preview.data ?? kept.data);
   const trouble = draft === null ? Object.fromEntries((kept.data?.trouble ?? []).map((t) => [t.path, t.says])) : {};
   return {
     kept,
     view,
-    work: draft ?? kept.data?.work,
+    work,
     dirty: draft !== null,
     waits,
-    set: (work: W) => {
-      save.reset();
-      setDraft(work);
+    set: (next: W) => {
+      if (work !== undefined) history.record(work);
+      show(next);
     },
+    undo,
+    redo,
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
     discard: () => setDraft(null),
+    keep: (at: number) => draft !== null && void keep(at, draft),
     save,
     /** Messages by path: of the form, of the preview, of keeping. */
     errors: { ...trouble, ...(draft === null ? {} : (preview.error?.fields ?? {})), ...(save.error?.fields ?? {}), ...local },

@@ -7,19 +7,19 @@ import { Said, Sentence } from "../../ui/Sentence";
 import { longDay, span, stamp, workdays } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
 import { Hands } from "./Hands";
+import { Launches } from "./Launches";
 import { LeftOut } from "./LeftOut";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
 import { beginnings, Sheets } from "./Sheets";
 import { Ways } from "./Ways";
 import { Week } from "./Week";
-import { Yard } from "./Yard";
 
 const VIEWS = [
   { key: "season", name: "Season" },
   { key: "week", name: "Week" },
   { key: "sheets", name: "Day sheets" },
-  { key: "yard", name: "Yard" },
+  { key: "launches", name: "Launches" },
   { key: "risk", name: "Risk" },
   { key: "hands", name: "Hands and tasks" },
 ] as const;
@@ -73,12 +73,12 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
           ) : view === "sheets" ? (
             beginnings(plan)
           ) : (
-            <Sentence spans={(view !== "yard" && mine?.says) || plan.plan.headline} zone={zone} />
+            <Sentence spans={(view !== "launches" && mine?.says) || plan.plan.headline} zone={zone} />
           )
         }
         detail={
           mine &&
-          view !== "yard" &&
+          view !== "launches" &&
           view !== "sheets" && (
             <>
               {mine.due && `Wanted by ${longDay(mine.due, zone)}; `}
@@ -145,7 +145,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
       {plan.plan && view === "season" && <Season plan={plan} boatId={boatId} />}
       {plan.plan && view === "week" && <Week plan={plan} boatId={boatId} />}
       {plan.plan && view === "sheets" && <Sheets plan={plan} />}
-      {plan.plan && view === "yard" && <Yard plan={plan} />}
+      {plan.plan && view === "launches" && <Launches plan={plan} />}
       {plan.plan && view === "risk" && <Risk plan={plan} boatId={boatId} />}
       {view === "hands" && <Hands key={plan.version} plan={plan} boatId={boatId} />}
     </>

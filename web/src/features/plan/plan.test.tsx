@@ -10,7 +10,7 @@ import { Hands } from "./Hands";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
 import { Week } from "./Week";
-import { Yard } from "./Yard";
+import { Launches } from "./Launches";
 
 const item = (more: Partial<Schemas["PlanItem"]>): Schemas["PlanItem"] => ({
   taskId: "t1",
@@ -178,7 +178,7 @@ it("tells late boats, what would help, and what closes soon", async () => {
       { name: "a tent", cents: 50000, odds: [{ half: "2026-05-12T10:00:00Z", nine: "2026-05-13T10:00:00Z", duePct: 95 }], enough: true },
     ],
   });
-  show(<Yard plan={plan()} />);
+  show(<Launches plan={plan()} />);
   expect(screen.getByText("late by 1 day")).toBeTruthy();
   expect(screen.getByText(/nothing is planned on Bottom/)).toBeTruthy();
   expect(screen.getByText(/topcoat is planned for/)).toBeTruthy();

@@ -8,8 +8,8 @@ import { Ways } from "./Ways";
 
 type Launching = Schemas["PlanLaunching"];
 
-/** The morning's board: what happens on each boat today, who does it, which is late and what would help. */
-export function Yard({ plan }: { plan: Schemas["YardPlan"] }) {
+/** The launches of a yard: what happens on each boat today, who does it, which is late and what would help. */
+export function Launches({ plan }: { plan: Schemas["YardPlan"] }) {
   const zone = plan.place.timeZone;
   const now = Date.parse(plan.now);
   const items = plan.plan?.items ?? [];
