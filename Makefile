@@ -97,7 +97,7 @@ bench: web/dist/index.html ## benchmarks
 	go test -run '^$$' -bench . -benchmem ./...
 
 FUZZTIME ?= 30s
-READERS := WeatherCSV STL OBJ Offsets SVG DXF Readings ReadingLines Forecast Gaps Scan Gauge ValueLines
+READERS := Weather Days STL OBJ Offsets SVG DXF Readings ReadingLines Forecast Gaps Scan Gauge ValueLines
 fuzz-short:
 	@$(MAKE) -s fuzz FUZZTIME=4000x
 

@@ -166,12 +166,15 @@ func tell(text string, w *enquiry.Weather) (days, doubts []say.Sentence, err err
 // readWeather reads hours of a table, or days in words, with what they were read as.
 func readWeather(data []byte, now time.Time, loc *time.Location) (told weather.Series, days, doubts []say.Sentence, err error) {
 	if formats.IsTable(data) {
-		told, err = formats.ReadWeatherCSV(data, loc)
+		told, read, err := formats.ReadWeather(data, loc)
 		if err != nil {
-			return nil, nil, nil, err
+			return nil, nil, nil, fault.At("weather", "%v", err)
+		}
+		for _, d := range read {
+			doubts = append(doubts, say.Lit(d))
 		}
 		from, to, _ := told.Span()
-		return told, []say.Sentence{say.Of("%d hours, %v to %v", len(told), say.Date(from), say.Date(to))}, nil, nil
+		return told, []say.Sentence{say.Of("%d hours, %v to %v", len(told), say.Date(from), say.Date(to))}, doubts, nil
 	}
 	read, doubts, err := formats.ReadDays(string(data), now, loc)
 	if err != nil {

@@ -207,16 +207,17 @@ func (a *App) RefreshWeather(ctx context.Context) error {
 	return a.refreshInstruments(ctx, places, now)
 }
 
-// Import is what a weather file brought.
+// Import is what a weather file brought; Doubts are what of it could be meant otherwise.
 type Import struct {
 	Rows     int       `json:"rows"`
 	Measured int       `json:"measured"`
 	Forecast int       `json:"forecast"`
 	From     time.Time `json:"from"`
 	To       time.Time `json:"to"`
+	Doubts   []string  `json:"doubts"`
 }
 
-// ImportWeather stores a record for a place: a CSV (formats.ReadWeatherCSV) or,
+// ImportWeather stores a record for a place: a table (formats.ReadWeather) or,
 // if it begins with a brace, a forecast document (formats.ReadForecast). Rows up
 // to now count as measured, later ones as the new forecast. A simulated record
 // is replaced by it. All or nothing.
@@ -226,15 +227,18 @@ func (a *App) ImportWeather(ctx context.Context, placeID string, data []byte) (I
 		return Import{}, err
 	}
 	var record weather.Series
+	doubts := []string{}
 	if trimmed := bytes.TrimSpace(data); len(trimmed) > 0 && trimmed[0] == '{' {
 		record, _, err = formats.ReadForecast(data)
 	} else {
-		record, err = formats.ReadWeatherCSV(data, p.location())
+		record, doubts, err = formats.ReadWeather(data, p.location())
 	}
 	if err != nil {
 		return Import{}, err
 	}
-	return a.putRecord(ctx, p, record, Imported)
+	in, err := a.putRecord(ctx, p, record, Imported)
+	in.Doubts = doubts
+	return in, err
 }
 
 // AddDays stores days that a user tells in words as the forecast of a place, and
@@ -296,7 +300,7 @@ func (a *App) putRecord(ctx context.Context, p Place, record weather.Series, sou
 			return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })
 		}
 		from, to, _ := record.Span()
-		return Import{len(record), cut, len(record) - cut, from, to}, nil
+		return Import{len(record), cut, len(record) - cut, from, to, []string{}}, nil
 	})
 }
 

@@ -47,12 +47,16 @@ func (p *instants) read(s string) (time.Time, error) {
 		}
 		return time.Unix(int64(v), 0).UTC(), nil
 	}
+	order := p.order
+	if named, ok := numericDate(s); ok {
+		s, order = named, "ymd"
+	}
 	n := numbers(s)
 	if len(n) < 4 {
 		return fail()
 	}
 	y, m, d := n[0], n[1], n[2]
-	switch p.order {
+	switch order {
 	case "dmy":
 		y, m, d = n[2], n[1], n[0]
 	case "mdy":

@@ -3,6 +3,7 @@ package formats
 import (
 	"bufio"
 	"bytes"
+	"cmp"
 	"encoding/csv"
 	"encoding/json"
 	"errors"
@@ -43,6 +44,12 @@ type Mapping struct {
 	Zone     string `json:"zone"`
 	TempUnit string `json:"tempUnit" enum:"C,F"`
 	RHUnit   string `json:"rhUnit" enum:"%,fraction"`
+	// TempMax and RHMax are columns whose mean with Temp and RH is read, nil without: of files that
+	// have the least and the greatest of a time.
+	TempMax *int `json:"tempMax,omitempty"`
+	RHMax   *int `json:"rhMax,omitempty"`
+	// NewestFirst says that the table is read from its end.
+	NewestFirst bool `json:"newestFirst,omitempty"`
 }
 
 // Preview is how a table looks and how it would be read.
@@ -87,9 +94,10 @@ func (m Mapping) location() (*time.Location, error) {
 // Sniff looks at the beginning of a table and guesses how it is to be read;
 // zone is used for times that carry none.
 func Sniff(data []byte, zone string) (Preview, error) {
-	head := bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
-	whole := len(head) <= 64<<10
-	head = head[:min(len(head), 64<<10)]
+	const most = 64 << 10
+	head := Text(data[:min(len(data), 2*most)])
+	whole := len(data) <= most
+	head = head[:min(len(head), most)]
 	m := Mapping{Time: -1, Clock: -1, Temp: -1, RH: -1, Order: "ymd", Zone: zone, TempUnit: "C", RHUnit: "%"}
 	var rows [][]string
 	for _, d := range delimiters {
@@ -112,12 +120,69 @@ func Sniff(data []byte, zone string) (Preview, error) {
 		return Preview{}, fault.At("line 1", "no row with a time and a number is seen in the first lines")
 	}
 	m.HeaderLines = first
+	doubts := []string{}
+	if z := statedZone(allCells(rows[:first])); z != "" {
+		m.Zone = z
+		doubts = append(doubts, fmt.Sprintf("The header says %s: times are read as %s all through the year.", z, z))
+	}
 	p := Preview{Columns: columnNames(rows, first), Rows: rows[first:min(len(rows), first+6)], Doubts: []string{}}
-	m.columns(p.Columns, rows[first:])
+	p.Doubts = append(doubts, m.columns(p.Columns, rows[first:])...)
 	p.Doubts = append(p.Doubts, m.guessOrder(rows[first:])...)
 	p.Doubts = append(p.Doubts, m.guessUnits(p.Columns, rows[first:])...)
+	if m.backwards(rows[first:]) {
+		m.NewestFirst = true
+		p.Doubts = append(p.Doubts, "The newest reading comes first: the file is read from its end.")
+	}
 	p.Mapping = m
 	return p, nil
+}
+
+func allCells(rows [][]string) string {
+	var b strings.Builder
+	for _, r := range rows {
+		b.WriteString(strings.Join(r, " "))
+		b.WriteByte(' ')
+	}
+	return b.String()
+}
+
+// backwards tells whether the times of the first rows fall.
+func (m Mapping) backwards(rows [][]string) bool {
+	loc, err := m.location()
+	if err != nil || m.Time < 0 {
+		return false
+	}
+	falls, rises := 0, 0
+	var last time.Time
+	for _, r := range rows[:min(len(rows), 50)] {
+		// Each by itself: the hour that is there twice is told apart by its order, which is looked for.
+		t, err := (&instants{loc: loc, order: m.Order}).parse(m.stamp(r))
+		if err != nil {
+			continue
+		}
+		if !last.IsZero() && t.Before(last) {
+			falls++
+		} else if !last.IsZero() && t.After(last) {
+			rises++
+		}
+		last = t
+	}
+	return falls > 0 && rises == 0
+}
+
+// stamp is the time of a row as it stands there.
+func (m Mapping) stamp(row []string) string {
+	cell := func(i int) string {
+		if i < 0 || i >= len(row) {
+			return ""
+		}
+		return strings.TrimSpace(row[i])
+	}
+	s := cell(m.Time)
+	if m.Clock >= 0 {
+		s += " " + cell(m.Clock)
+	}
+	return s
 }
 
 func cells(head []byte, sep rune, whole bool) [][]string {
@@ -155,15 +220,21 @@ func regular(rows [][]string) int {
 func dataRow(r []string) bool {
 	digits := 0
 	for _, c := range r {
-		if len(numbers(c)) >= 3 {
-			digits++ // a date
-		} else if _, ok := number(c, true); ok {
+		if isDate(c) {
 			digits++
-		} else if _, ok := number(c, false); ok {
+		} else if _, _, ok := measurement(c, true); ok {
+			digits++
+		} else if _, _, ok := measurement(c, false); ok {
 			digits++
 		}
 	}
 	return digits >= 2
+}
+
+// isDate tells a date, with or without its time of day.
+func isDate(c string) bool {
+	c, _ = numericDate(c)
+	return len(numbers(c)) >= 3
 }
 
 // columnNames are those of the last header line with as many cells as the data.
@@ -190,13 +261,24 @@ func has(name string, words ...string) bool {
 	return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(name, w) })
 }
 
-// columns finds the columns by their names, else by what is in them.
-func (m *Mapping) columns(names []string, rows [][]string) {
+// The words by which columns are known.
+var (
+	tempWords  = []string{"temp", "°c", "°f", "celsius", "fahrenheit", "ºc", "deg c", "deg f"}
+	rhWords    = []string{"hum", "rh", "feucht", "vocht", "fukt", "%"}
+	otherWords = []string{"no.", "index", "#", "dew", "tau", "point", "batter", "volt", "pressure", "druck", "hpa", "abs", "enthalpy", "signal", "rssi", "serial"}
+	meanWords  = []string{"avg", "average", "mean", "moy", "mittel", "durchschn", "gemid", "medel", "snitt", "gjennom"}
+	leastWords = []string{"min", "low", "tief", "bas"}
+	mostWords  = []string{"max", "high", "hoch", "haut"}
+)
+
+// columns finds the columns by their names, else by what is in them, and tells what could be
+// meant otherwise.
+func (m *Mapping) columns(names []string, rows [][]string) (doubts []string) {
 	commas, points := 0, 0
 	sample := rows[:min(len(rows), 50)]
 	for _, r := range sample {
 		for _, c := range r {
-			if len(numbers(c)) > 2 {
+			if isDate(c) {
 				continue
 			}
 			if strings.Contains(c, ",") {
@@ -207,7 +289,7 @@ func (m *Mapping) columns(names []string, rows [][]string) {
 			}
 		}
 	}
-	m.DecimalComma = m.Delimiter != "comma" && commas > points
+	m.DecimalComma = commas > points
 	var values []int
 	for i, name := range names {
 		dates, clocks, numeric, big := 0, 0, 0, 0
@@ -215,13 +297,14 @@ func (m *Mapping) columns(names []string, rows [][]string) {
 			if i >= len(r) {
 				continue
 			}
-			n := numbers(r[i])
-			if v, ok := number(r[i], m.DecimalComma); ok {
+			cell, named := numericDate(r[i])
+			n := numbers(cell)
+			if v, _, ok := measurement(r[i], m.DecimalComma); ok {
 				numeric++
 				if v > 1e8 {
 					big++
 				}
-			} else if len(n) >= 5 || len(n) == 3 && !strings.Contains(r[i], ":") {
+			} else if len(n) >= 5 || named || len(n) == 3 && !strings.Contains(r[i], ":") {
 				dates++
 			} else if len(n) >= 2 && strings.Contains(r[i], ":") {
 				clocks++
@@ -235,17 +318,24 @@ func (m *Mapping) columns(names []string, rows [][]string) {
 			}
 		case m.Clock < 0 && clocks > 0:
 			m.Clock = i
-		case numeric > 0 && !has(name, "no.", "index", "#", "dew", "point", "batter", "volt"):
+		case numeric > 0 && !has(name, otherWords...):
 			values = append(values, i)
-			if m.Temp < 0 && has(name, "temp", "°c", "°f", "celsius", "fahrenheit") {
-				m.Temp = i
-			} else if m.RH < 0 && has(name, "hum", "rh", "feucht", "%") {
-				m.RH = i
-			}
 		}
 	}
-	if m.Time >= 0 && len(rows) > 0 && m.Time < len(rows[0]) && len(numbers(rows[0][m.Time])) >= 5 {
-		m.Clock = -1 // the time is in it already
+	if m.Time >= 0 && len(rows) > 0 && m.Time < len(rows[0]) {
+		if cell, _ := numericDate(rows[0][m.Time]); len(numbers(cell)) >= 5 {
+			m.Clock = -1 // the time is in it already
+		}
+	}
+	var doubt string
+	if m.Temp, m.TempMax, doubt = pick(names, values, tempWords, "temperature"); doubt != "" {
+		doubts = append(doubts, doubt)
+	}
+	if m.RH, m.RHMax, doubt = pick(names, values, rhWords, "humidity"); doubt != "" {
+		doubts = append(doubts, doubt)
+	}
+	if m.RH == m.Temp {
+		m.RH = -1
 	}
 	for _, i := range values {
 		if m.Temp < 0 && i != m.RH {
@@ -254,6 +344,37 @@ func (m *Mapping) columns(names []string, rows [][]string) {
 			m.RH = i
 		}
 	}
+	return doubts
+}
+
+// pick is the column of a kind by words of its name, of several the mean one, or the least and the greatest
+// to be averaged, else the first; -1 for none. What could be meant otherwise is told.
+func pick(names []string, values []int, words []string, kind string) (at int, with *int, doubt string) {
+	var of []int
+	for _, i := range values {
+		if has(names[i], words...) {
+			of = append(of, i)
+		}
+	}
+	named := func(words []string) int {
+		for _, i := range of {
+			if has(names[i], words...) {
+				return i
+			}
+		}
+		return -1
+	}
+	switch mean, least, most := named(meanWords), named(leastWords), named(mostWords); {
+	case len(of) == 0:
+		return -1, nil, ""
+	case len(of) == 1:
+		return of[0], nil, ""
+	case mean >= 0:
+		return mean, nil, fmt.Sprintf("Of several columns of %s the mean, “%s”, is read.", kind, names[mean])
+	case least >= 0 && most >= 0 && least != most:
+		return least, &most, fmt.Sprintf("Only the least and the greatest %s are in it: the mean of “%s” and “%s” is read.", kind, names[least], names[most])
+	}
+	return of[0], nil, fmt.Sprintf("Of several columns of %s “%s” is read.", kind, names[of[0]])
 }
 
 func (m *Mapping) guessOrder(rows [][]string) []string {
@@ -270,7 +391,12 @@ func (m *Mapping) guessOrder(rows [][]string) []string {
 		if m.Time >= len(r) {
 			continue
 		}
-		if n := numbers(r[m.Time]); len(n) >= 3 {
+		cell, named := numericDate(r[m.Time])
+		if named {
+			m.Order = "ymd"
+			return nil
+		}
+		if n := numbers(cell); len(n) >= 3 {
 			year = year || n[0] > 31
 			first, second = max(first, n[0]), max(second, n[1])
 		}
@@ -291,28 +417,38 @@ func (m *Mapping) guessOrder(rows [][]string) []string {
 
 func (m *Mapping) guessUnits(names []string, rows [][]string) []string {
 	var doubts []string
-	lo, hi, ok := m.span(rows, m.Temp)
-	if m.Temp >= 0 && (has(names[m.Temp], "°f", "(f)", "fahrenheit", "_f") || ok && lo > 30 && hi > 45) {
+	lo, hi, unit, ok := m.span(rows, m.Temp)
+	switch {
+	case m.Temp < 0 || !ok:
+	case strings.HasPrefix(unit, "f") || has(names[m.Temp], "°f", "(f)", "fahrenheit", "_f", "ºf", "deg f", ", f"):
 		m.TempUnit = "F"
 		doubts = append(doubts, fmt.Sprintf("The temperatures run from %g to %g: taken as °F.", lo, hi))
+	case strings.HasPrefix(unit, "c") || has(names[m.Temp], "°c", "(c)", "celsius", "_c", "tempc", "ºc", "deg c", ", c"):
+	case lo > 30 && hi > 45:
+		m.TempUnit = "F"
+		doubts = append(doubts, fmt.Sprintf("No unit is stated, and the temperatures run from %g to %g: taken as °F.", lo, hi))
+	default:
+		doubts = append(doubts, fmt.Sprintf("No unit is stated, and the temperatures run from %g to %g: taken as °C.", lo, hi))
 	}
-	if lo, hi, ok := m.span(rows, m.RH); ok && lo >= 0 && hi <= 1 {
+	if lo, hi, _, ok := m.span(rows, m.RH); ok && lo >= 0 && hi <= 1 {
 		m.RHUnit = "fraction"
 		doubts = append(doubts, fmt.Sprintf("The humidities run from %g to %g: taken as a share of 1, not as per cent.", lo, hi))
 	}
 	return doubts
 }
 
-func (m *Mapping) span(rows [][]string, column int) (lo, hi float64, ok bool) {
+// span is the range of a column, with a unit that stands in its cells.
+func (m *Mapping) span(rows [][]string, column int) (lo, hi float64, unit string, ok bool) {
 	lo, hi = math.Inf(1), math.Inf(-1)
 	for _, r := range rows {
 		if column >= 0 && column < len(r) {
-			if v, is := number(r[column], m.DecimalComma); is {
+			if v, u, is := measurement(r[column], m.DecimalComma); is {
 				lo, hi, ok = min(lo, v), max(hi, v), true
+				unit = cmp.Or(unit, u)
 			}
 		}
 	}
-	return lo, hi, ok
+	return lo, hi, unit, ok
 }
 
 // number reads a decimal number; ok is false for what is none.
@@ -373,10 +509,19 @@ func ReadReadings(data []byte, m Mapping) (Readings, error) {
 	if bad != nil {
 		return Readings{}, bad
 	}
-	data = bytes.TrimPrefix(data, []byte("\xef\xbb\xbf"))
-	r := csv.NewReader(bytes.NewReader(data))
-	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.ReuseRecord, r.TrimLeadingSpace = m.rune(), -1, true, true, m.Delimiter != "tab"
+	r := csv.NewReader(bytes.NewReader(Text(data)))
+	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.ReuseRecord, r.TrimLeadingSpace = m.rune(), -1, true, !m.NewestFirst, m.Delimiter != "tab"
 	s := series{m: m, when: instants{loc: loc, order: m.Order}}
+	type numbered struct {
+		line int
+		row  []string
+	}
+	var held []numbered // of a file that is read from its end
+	add := func(line int, row []string) {
+		if err := s.add(row); err != nil {
+			bad.Add(fmt.Sprintf("line %d", line), "%v", err)
+		}
+	}
 	for i := 0; len(bad) < 20; i++ {
 		row, err := r.Read()
 		if err == io.EOF {
@@ -389,14 +534,19 @@ func ReadReadings(data []byte, m Mapping) (Readings, error) {
 		if i < m.HeaderLines {
 			continue
 		}
-		if err := s.add(row); err != nil {
-			line, _ := r.FieldPos(0)
-			bad.Add(fmt.Sprintf("line %d", line), "%v", err)
+		line, _ := r.FieldPos(0)
+		if m.NewestFirst {
+			held = append(held, numbered{line, row})
+		} else {
+			add(line, row)
 		}
-		if len(s.rows) > MaxReadings {
+		if len(s.rows)+len(held) > MaxReadings {
 			bad.Add("file", "more than %d rows", MaxReadings)
 			break
 		}
+	}
+	for i := len(held) - 1; i >= 0 && len(bad) < 20; i-- {
+		add(held[i].line, held[i].row)
 	}
 	if bad == nil {
 		bad = s.units()
@@ -425,10 +575,7 @@ func (s *series) add(row []string) error {
 		}
 		return strings.TrimSpace(row[i])
 	}
-	stamp := cell(s.m.Time)
-	if s.m.Clock >= 0 {
-		stamp += " " + cell(s.m.Clock)
-	}
+	stamp := s.m.stamp(row)
 	if strings.TrimSpace(stamp) == "" {
 		s.missing++
 		return nil
@@ -437,22 +584,30 @@ func (s *series) add(row []string) error {
 	if err != nil {
 		return err
 	}
-	value := func(i int) (float64, error) {
+	one := func(i int) (float64, error) {
 		c := cell(i)
 		if missing(c) {
 			return math.NaN(), nil
 		}
-		v, ok := number(c, s.m.DecimalComma)
+		v, _, ok := measurement(c, s.m.DecimalComma)
 		if !ok {
 			return 0, fmt.Errorf("%q is not a number", c)
 		}
 		return v, nil
 	}
+	value := func(i int, with *int) (float64, error) {
+		v, err := one(i)
+		if err != nil || with == nil {
+			return v, err
+		}
+		w, err := one(*with)
+		return (v + w) / 2, err
+	}
 	r := reading.Reading{At: at}
-	if r.TempC, err = value(s.m.Temp); err != nil {
+	if r.TempC, err = value(s.m.Temp, s.m.TempMax); err != nil {
 		return fmt.Errorf("temperature %w", err)
 	}
-	if r.RHPct, err = value(s.m.RH); err != nil {
+	if r.RHPct, err = value(s.m.RH, s.m.RHMax); err != nil {
 		return fmt.Errorf("humidity %w", err)
 	}
 	if s.m.TempUnit == "F" {
@@ -633,12 +788,13 @@ func ReadValueLines(data []byte, k reading.Kind) ([]reading.Value, error) {
 // makes them mils.
 func ReadGauge(data []byte, unit string) ([]float64, error) {
 	var bad fault.Errors
+	data = Text(data)
 	rows := cells(data, separator(data), true)
 	column, first := 0, 0
 	if len(rows) > 0 {
 		for i, c := range rows[0] {
 			name := strings.ToLower(c)
-			if _, isNumber := number(c, false); isNumber {
+			if _, _, isNumber := measurement(c, strings.Contains(c, ",")); isNumber {
 				break
 			}
 			first = 1
@@ -663,12 +819,16 @@ func ReadGauge(data []byte, unit string) ([]float64, error) {
 			bad.Add(place, "has no column %d", column+1)
 			continue
 		}
-		v, ok := number(r[column], strings.Contains(r[column], ","))
+		v, own, ok := measurement(r[column], strings.Contains(r[column], ","))
 		if !ok {
 			bad.Add(place, "%q is no number", r[column])
 			continue
 		}
-		got, err := (reading.Value{Value: v, Unit: unit}).In(reading.Gauge)
+		in := unit
+		if strings.HasPrefix(own, "mil") {
+			in = "mil"
+		}
+		got, err := (reading.Value{Value: v, Unit: in}).In(reading.Gauge)
 		bad.Under(place, err)
 		out = append(out, got.Value)
 		if len(out) > 5000 || len(bad) > 20 {

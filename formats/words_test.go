@@ -67,3 +67,20 @@ func TestReadDays(t *testing.T) {
 		assert.Error(t, err, text)
 	}
 }
+
+func FuzzReadDays(f *testing.F) {
+	f.Add("8 to 16, sunny, dry, light wind; tomorrow 6 to 12, rain from 14")
+	f.Add("min -3 max 4 °C overcast showers 60-90 % f5")
+	f.Add("sat 50F")
+	now := time.Date(2026, 5, 7, 9, 0, 0, 0, time.UTC)
+	f.Fuzz(func(t *testing.T, text string) {
+		days, _, err := ReadDays(text, now, time.UTC)
+		assert.Equal(t, err != nil, len(days) == 0)
+		for i, d := range days {
+			assert.LessOrEqual(t, d.MinC, d.MaxC)
+			if i > 0 {
+				assert.Greater(t, d.Date, days[i-1].Date)
+			}
+		}
+	})
+}

@@ -4711,6 +4711,7 @@ export interface components {
             title: string;
         };
         Import: {
+            doubts: string[];
             /** Format: int64 */
             forecast: number;
             /** Format: date-time */
@@ -4932,14 +4933,19 @@ export interface components {
             delimiter: "comma" | "semicolon" | "tab" | "bar";
             /** Format: int64 */
             headerLines: number;
+            newestFirst?: boolean;
             /** @enum {string} */
             order: "ymd" | "dmy" | "mdy" | "unix" | "unix-ms";
             /** Format: int64 */
             rh: number;
+            /** Format: int64 */
+            rhMax?: number;
             /** @enum {string} */
             rhUnit: "%" | "fraction";
             /** Format: int64 */
             temp: number;
+            /** Format: int64 */
+            tempMax?: number;
             /** @enum {string} */
             tempUnit: "C" | "F";
             /** Format: int64 */

@@ -7,10 +7,10 @@ import { expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
 import { answers, DESCRIBED, show, WORKS } from "../../testing";
 import { Hands } from "./Hands";
+import { Launches } from "./Launches";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
 import { Week } from "./Week";
-import { Launches } from "./Launches";
 
 const item = (more: Partial<Schemas["PlanItem"]>): Schemas["PlanItem"] => ({
   taskId: "t1",

@@ -21,9 +21,10 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
     <section className="mt-8 max-w-3xl border-t border-base-content pt-4">
       <h2 className="text-lg">Import a forecast or record</h2>
       <p className="quiet text-sm">
-        A CSV file with a header line (time, temperature in °C, humidity in %, and if you have them wind in m/s, rain in mm in the hour that
-        begins, cloud in %, shortwave in W/m²), or a forecast as a JSON document of hourly arrays. Times without a zone are read as{" "}
-        {place.timeZone}. Times up to now count as measured, later ones as forecast. All or nothing, at most 16 MB.
+        A table as it comes: time, temperature, humidity or dew point, and if you have them wind, rain, cloud, light; columns in any order,
+        units in the header or the cells; or a forecast as a JSON document of hourly arrays. What could be meant otherwise is told. Times
+        without a zone are read as {place.timeZone}. Times up to now count as measured, later ones as forecast. All or nothing, at most 16
+        MB.
         {place.weatherSource === "simulated" && " It replaces the simulated weather of this place."}
       </p>
       <div className="mt-3 flex flex-wrap items-center gap-2">
@@ -49,6 +50,11 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
           {stamp(send.data.from, place.timeZone)} to {stamp(send.data.to, place.timeZone)}.
         </p>
       )}
+      {send.data?.doubts.map((d) => (
+        <p key={d} className="mt-1 border-l-4 border-warning pl-2 text-sm">
+          {d}
+        </p>
+      ))}
       <div className="mt-2">
         <Refusal error={send.error} />
       </div>
