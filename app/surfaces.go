@@ -143,7 +143,15 @@ type Survey struct {
 	Defects  []Defect       `json:"defects"`
 	Views    []outline.View `json:"views"`
 	// DrawnFrom says what the drawing rests on.
-	DrawnFrom  string           `json:"drawnFrom"`
+	DrawnFrom string `json:"drawnFrom"`
+	// Says and Detail are what to measure or mend first.
+	Says   say.Sentence `json:"says"`
+	Detail say.Sentence `json:"detail"`
+	// FairFirst is the surface that Fairing opens on: gaps were read on it, or lows wait there.
+	FairFirst string `json:"fairFirst"`
+	// BenchFirst is the finish that Finishes opens on, by its key: one that work is kept of, else the
+	// usual of what she is made of; empty if no surface suits any.
+	BenchFirst string           `json:"benchFirst"`
 	CrossCheck *area.CrossCheck `json:"crossCheck,omitempty"`
 }
 
@@ -211,7 +219,70 @@ func loadSurvey(ctx context.Context, q store.Queries, boatID string) (Survey, er
 	}
 	out.Views = outline.Map(profile, placed)
 	out.CrossCheck = crossCheck(out)
+	out.Says, out.Detail = out.says()
+	read, err := q.FairedSurfaces(ctx, boatID)
+	if err != nil {
+		return Survey{}, err
+	}
+	out.FairFirst = out.fairFirst(read)
+	kept, err := q.BoatFinishes(ctx, boatID)
+	if err != nil {
+		return Survey{}, err
+	}
+	crafts := make([]string, len(kept))
+	for i, f := range kept {
+		crafts[i] = f.Craft
+	}
+	out.BenchFirst = out.benchFirst(crafts)
 	return out, nil
+}
+
+// fairFirst is the surface with the newest gaps, else one with lows to fill, else a side.
+func (s Survey) fairFirst(read []string) string {
+	if len(read) > 0 {
+		return read[0]
+	}
+	for _, d := range s.Defects {
+		if d.Kind == "low" && d.Repair.Open {
+			return d.SurfaceID
+		}
+	}
+	for _, f := range s.Surfaces {
+		if f.Part == area.Topsides {
+			return f.ID
+		}
+	}
+	if len(s.Surfaces) > 0 {
+		return s.Surfaces[0].ID
+	}
+	return ""
+}
+
+// benchFirst is the finish to begin with.
+func (s Survey) benchFirst(kept []string) string {
+	suits := func(key string) bool {
+		return slices.ContainsFunc(s.Surfaces, func(f Surface) bool { return slices.Contains(f.Crafts, key) })
+	}
+	var made survey.SubstrateInfo
+	for _, f := range s.Surfaces {
+		if f.Part == area.Topsides || f.Part == area.Bottom {
+			made = f.Substrate.Info()
+			break
+		}
+	}
+	usual := []string{"antifouling", "gelcoat", "non-skid"}
+	switch {
+	case made.Metal:
+		usual = []string{"metal", "antifouling"}
+	case made.Wood:
+		usual = []string{"brightwork", "antifouling"}
+	}
+	for _, key := range append(kept, usual...) {
+		if suits(key) && key != "moulded" {
+			return key
+		}
+	}
+	return ""
 }
 
 // crossCheck sets the bottom of both sides against formulas for the wetted surface.

@@ -101,9 +101,9 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	// Log the first coat; at a steady 15 °C its clock is the sheet's table:
 	// recoat from 12 h · 2^−0.509 = 8 h 26 after 09:24, 0.509 being where 15 °C
 	// lies between 10 and 20 °C in 1/T.
-	p.Press("Log").See("Nothing is logged yet").Press("Log a coat or other work").Choose("Where", "Bottom")
+	p.Press("Log").See("nothing is in the record yet").Press("Log a coat or other work").Choose("Where", "Bottom")
 	p.Fill("Litres used", "2.4").Fill("Wet film readings, µm", "180 x 190").Press("Log it").SeeIn(`[data-field="wetUm"]`, "numbers with spaces")
-	p.Fill("Wet film readings, µm", "170 180 190").Fill("Who", "Kim").Press("Log it").See("Bottom: last coated on Saturday 9 May at 09:24")
+	p.Fill("Wet film readings, µm", "170 180 190").Fill("Who", "Kim").Press("Log it").See("Last logged: bottom, coat, Saturday 9 May at 09:24")
 	p.SeeIn(`[data-event="recoat-opens"]`, "Sat 9 May, 17:50").See("film 99 µm")
 	p.Press("Today").See("Bottom: high-build primer may go on from 17:51 to 18:24").See("Before that the last coat is not ready")
 	p.SeeIn("[data-read]", "wet")
@@ -151,7 +151,7 @@ func TestTwoTabsEditingOneBoat(t *testing.T) {
 func TestLibrary(t *testing.T) {
 	p := tab(t, site(t, false))
 	products := fmt.Sprintf("%d products", len(product.Examples()))
-	p.Go("/library").See(fmt.Sprintf("%s, %d of them examples", products, len(product.Examples()))).Press("Add a product").See("copy its data sheet line by line")
+	p.Go("/library").See(fmt.Sprintf("Replace the examples that you use: %d of ", len(product.Examples()))).Press("Add a product").See("copy its data sheet line by line")
 	p.Fill("Name", "Test varnish").Choose("Kind", "varnish").Fill("Volume solids", "130").Fill("Dry film a coat, least", "20").
 		Fill("Dry film, typical", "30").Fill("Dry film, greatest", "40").Fill("Cures above", "5").Press("Add to the library")
 	p.SeeIn(`[data-field="volumeSolidsPct"]`, "at most 100")
@@ -183,7 +183,7 @@ func TestEmptyScreensSayWhatToDoNext(t *testing.T) {
 	base := "/boats/" + boat.ID
 	p.Go(base + "/today").See("This boat has no surfaces yet").Press("Go to Survey").See("No surfaces yet: add the first one")
 	p.Go(base + "/build-up").See("There is no surface to put coats on yet")
-	p.Go(base + "/log").See("Nothing is logged yet")
+	p.Go(base + "/log").See("nothing is in the record yet")
 	p.Go("/boats/none/today").See("There is no such page")
 }
 

@@ -24,7 +24,7 @@ func TestFairing(t *testing.T) {
 	require.NoError(t, err)
 	at := "/boats/" + boats[0].ID
 	p := tab(t, s)
-	p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").SeeIn("header", "Topsides starboardNo gaps are read")
+	p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").SeeIn("h1", "Lay an edge on topsides starboard").Press("Read the first gaps")
 	p.Choose("Read", "below one plane, on a grid").Fill("Between readings", "0.2").Fill("Rows", "3").Fill("Readings a row", "5").until("fifteen readings", `document.querySelectorAll('[data-field=gaps] input').length === 15`)
 	// Entered in the order one walks: Enter goes on.
 	p.js(`(() => { const all = [...document.querySelectorAll('[data-field=gaps] input')]; all[0].focus(); return document.activeElement === all[0]; })()`)
@@ -55,7 +55,7 @@ func TestFairing(t *testing.T) {
 		}
 	}
 	require.NoError(t, os.WriteFile(file, []byte(scan), 0o600))
-	p.Go(at+"/fairing").Choose("Surface", "Deck").Choose("Read", "below one plane, on a grid").Upload("File of gaps", file).
+	p.Go(at+"/fairing").Choose("Surface", "Deck").Press("Read the first gaps").Choose("Read", "below one plane, on a grid").Upload("File of gaps", file).
 		until("a grid of the scan", `document.querySelectorAll('[data-field=gaps] input').length > 150`).Press("Find the fair surface").SeeIn("h1", "Fill").SeeIn("h1", "deepest 4")
 	require.NoError(t, p.Err())
 
@@ -85,7 +85,7 @@ func TestFairingOnThePhone(t *testing.T) {
 	// A hollow of 4 mm read by thumb with an edge of a metre, moved on by half of it: one patch,
 	// which goes into the build-up and from there into the plan.
 	at := "/boats/" + boats[0].ID
-	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Fill("Between readings", "0.25").See("Placement 1, reading 1 of 5").fits("the walk")
+	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Read the first gaps").Fill("Between readings", "0.25").See("Placement 1, reading 1 of 5").fits("the walk")
 	for _, key := range strings.Fields("touching touching touching 2 4  touching 2 4 2 touching  4 2 touching touching touching") {
 		p.Press(key)
 	}

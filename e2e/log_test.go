@@ -59,7 +59,7 @@ func TestAtTheBoat(t *testing.T) {
 	p.Choose("Where", "Topsides starboard").See("It took that")
 	tap("It took that")
 	tap("Log it")
-	p.until("it is logged", `![...document.querySelectorAll("main h2")].some((e) => e.textContent === "Log a coat")`).See("Topsides starboard: last coated")
+	p.until("it is logged", `![...document.querySelectorAll("main h2")].some((e) => e.textContent === "Log a coat")`).See("Last logged: topsides starboard")
 	assert.LessOrEqual(t, taps, 8)
 	p.until("its clock opens", `[...document.querySelectorAll("[data-event=recoat-opens]")].some((e) => e.closest("tr").innerText.includes("Topsides starboard") && /\d\d:\d\d|%/.test(e.innerText))`)
 	p.fits("log")

@@ -85,9 +85,9 @@ func TestTheRefitIsPlanned(t *testing.T) {
 		e.dispatchEvent(new Event("input", { bubbles: true })); document.querySelector('[data-field="people[3].skills.varnishing"] input').click(); return true; })()`).Press("Save hands and tasks").until("hired", `![...document.querySelectorAll('[data-field="people[3].name"] [role=alert]')].length`)
 	p.Press("Launches").See("What would bring them in time").See("Closing in the next four days")
 	// The play is stopped as soon as it can be, however fast the machine plays.
-	p.Press("Risk").js(`(() => { new MutationObserver((_, o) => { const b = [...document.querySelectorAll("main button")].find((b) => b.textContent === "Stop");
+	p.js(`(() => { new MutationObserver((_, o) => { const b = [...document.querySelectorAll("main button")].find((b) => b.textContent === "Stop");
 		if (b) { o.disconnect(); window.stopped = true; b.click(); } }).observe(document.body, { childList: true, subtree: true }); return true; })()`)
-	p.Press("Play 200 futures").until("it is stopped", `window.stopped && !document.querySelector("main progress")`).See("Play 200 futures")
+	p.Press("Risk").until("it is stopped", `window.stopped && !document.querySelector("main progress")`).See("Play 200 futures")
 	require.NoError(t, p.Err())
 	hired, err := s.App.YardPlan(ctx, place)
 	require.NoError(t, err)

@@ -19,6 +19,12 @@ func (q Queries) Fairings(ctx context.Context, surfaceID string) ([]Fairing, err
 	return list[Fairing](ctx, q, "SELECT * FROM fairings WHERE surface_id = ? ORDER BY read_at, id", surfaceID)
 }
 
+// FairedSurfaces lists the surfaces of a boat on which gaps were read, the newest first.
+func (q Queries) FairedSurfaces(ctx context.Context, boatID string) ([]string, error) {
+	return list[string](ctx, q, `SELECT surface_id FROM fairings JOIN surfaces ON surfaces.id = surface_id WHERE boat_id = ?
+		GROUP BY surface_id ORDER BY max(read_at) DESC, surface_id`, boatID)
+}
+
 // Fairing returns one set of readings.
 func (q Queries) Fairing(ctx context.Context, id string) (Fairing, error) {
 	return one[Fairing](ctx, q, "SELECT * FROM fairings WHERE id = ?", id)

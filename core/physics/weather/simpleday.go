@@ -55,7 +55,12 @@ func (d SimpleDay) Say() say.Sentence {
 	if d.Rain == RainHours {
 		rain = fmt.Sprintf("rain from %s to %s", atHour(d.RainFromH), atHour(d.RainToH))
 	}
-	out := say.Of("%s: %v to %v, %s, %s", d.Date, say.Val(d.MinC, "°C"), say.Val(d.MaxC, "°C"), sky, rain)
+	day, err := time.Parse(time.DateOnly, d.Date)
+	on := say.On(day.Add(12 * time.Hour)) // noon is that day in all but the farthest zones
+	if err != nil {
+		on = say.Text("%s", d.Date)
+	}
+	out := say.Of("%v: %v to %v, %s, %s", on, say.Val(d.MinC, "°C"), say.Val(d.MaxC, "°C"), sky, rain)
 	if d.WindMS != nil {
 		out = append(out, say.Of(", wind %v", say.Val(*d.WindMS, "m/s"))...)
 	} else {

@@ -44,7 +44,7 @@ func TestSimpleDayTakesFigures(t *testing.T) {
 		assert.InDelta(t, 6, *h.WindMS, 1e-9)
 		assert.Equal(t, i == 14 || i == 15, *h.RainMM > 0, "hour %d", i)
 	}
-	assert.Equal(t, "2026-05-09: 10 °C to 10 °C, sunny, rain from 14:00 to 15:30, wind 6 m/s, humidity about 70 %", d.Say().String())
+	assert.Equal(t, "Sat 9 May: 10 °C to 10 °C, sunny, rain from 14:00 to 15:30, wind 6 m/s, humidity about 70 %", d.Say().String())
 	d.RainToH = 30
 	_, err = d.Hours(time.UTC)
 	assert.ErrorContains(t, err, "rainToH")

@@ -7466,12 +7466,16 @@ export interface components {
             wash?: boolean;
         };
         Survey: {
+            benchFirst: string;
             boat: components["schemas"]["Boat"];
             crossCheck?: components["schemas"]["AreaCrossCheck"];
             defects: components["schemas"]["Defect"][];
+            detail: components["schemas"]["SaySpan"][];
             drawnFrom: string;
+            fairFirst: string;
             models: components["schemas"]["Model"][];
             place: components["schemas"]["Place"];
+            says: components["schemas"]["SaySpan"][];
             surfaces: components["schemas"]["Surface"][];
             views: components["schemas"]["OutlineView"][];
         };

@@ -118,9 +118,9 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
     `${link} ${isActive ? "border-accent font-bold" : "border-transparent hover:bg-base-200"}`;
   return (
     <div className="min-h-screen lg:grid lg:grid-cols-[176px_1fr]">
-      <aside className="flex flex-col gap-3 pt-4 lg:sticky lg:top-0 lg:h-screen lg:overflow-y-auto lg:border-r lg:border-base-content lg:py-5 max-lg:px-4">
+      <aside className="flex flex-col gap-3 pt-4 lg:sticky lg:top-0 lg:h-screen lg:overflow-y-auto lg:border-r lg:border-base-content lg:py-5 max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:border-b max-lg:border-base-300 max-lg:bg-base-100 max-lg:px-4 max-lg:pb-2 max-lg:pt-2">
         <p className="font-slab text-2xl font-semibold lg:px-5 max-lg:hidden">All Coats</p>
-        <div className="lg:px-4">
+        <div className="max-lg:flex max-lg:items-center max-lg:gap-2 lg:px-4">
           <label className="sr-only" htmlFor="boat">
             Boat
           </label>
@@ -150,10 +150,10 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
           {boat && <p className="quiet mt-1 text-xs max-lg:hidden">{boat.type}</p>}
           <button
             type="button"
-            className="mt-2 flex min-h-11 w-full items-center gap-2 border border-base-300 px-3 text-sm hover:bg-base-200"
+            className="flex min-h-11 items-center gap-2 border border-base-300 px-3 text-sm hover:bg-base-200 lg:mt-2 lg:w-full"
             onClick={() => setSearching(true)}
           >
-            <SearchIcon size={16} aria-hidden="true" /> Search
+            <SearchIcon size={16} aria-hidden="true" /> <span className="max-sm:sr-only">Search</span>
             <kbd className="kbd kbd-sm ml-auto max-lg:hidden">/</kbd>
           </button>
         </div>

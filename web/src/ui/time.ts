@@ -1,10 +1,13 @@
+/** The order in which the person's own English writes a date; the words are English as the program's are. */
+const LOCALE = globalThis.navigator?.languages?.find((l) => l.startsWith("en")) ?? "en-GB";
+
 const cache = new Map<string, Intl.DateTimeFormat>();
 
 function formatter(zone: string, key: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
   const id = `${zone}|${key}`;
   let f = cache.get(id);
   if (!f) {
-    f = new Intl.DateTimeFormat("en-GB", { timeZone: zone, hourCycle: "h23", ...options });
+    f = new Intl.DateTimeFormat(LOCALE, { timeZone: zone, hourCycle: "h23", ...options });
     cache.set(id, f);
   }
   return f;

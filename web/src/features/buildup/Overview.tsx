@@ -1,5 +1,6 @@
 import { useOverview } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
+import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
 import { span, workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
@@ -54,7 +55,7 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
               }
             />
             <Starts boatId={boatId} begun={() => open("whole-boat")} />
-            <div className="overflow-x-auto">
+            <Reflow>
               <table className="table-plain">
                 <thead>
                   <tr>
@@ -97,7 +98,7 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                   ))}
                 </tbody>
               </table>
-            </div>
+            </Reflow>
             <h2 className="mt-6 text-lg">By product</h2>
             <table className="table-plain max-w-xl">
               <tbody>

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useFairing, useSurvey } from "../../api/queries";
@@ -30,7 +31,7 @@ export function Fairing() {
 
 function Shown({ survey }: { survey: Schemas["Survey"] }) {
   const [params, setParams] = useSearchParams();
-  const surfaceId = params.get("surface") ?? survey.surfaces[0]?.id ?? "";
+  const surfaceId = params.get("surface") ?? (survey.fairFirst || (survey.surfaces[0]?.id ?? ""));
   const view = VIEWS.find((v) => v.key === params.get("view"))?.key ?? "gaps";
   const set = params.get("set") ?? "";
   const go = (next: Record<string, string>) => setParams({ surface: surfaceId, view, ...next }, { replace: true });
@@ -77,6 +78,7 @@ function Surface({
   go: (next: Record<string, string>) => void;
 }) {
   const f = view.now;
+  const [reading, setReading] = useState(false);
   const zone = survey.place.timeZone;
   const boatId = survey.boat.id;
   return (
@@ -88,7 +90,13 @@ function Surface({
             {f && <span>round {f.round}</span>}
           </>
         }
-        answer={f ? <Sentence spans={f.says} zone={zone} /> : "No gaps are read on this surface yet."}
+        answer={
+          f ? (
+            <Sentence spans={f.says} zone={zone} />
+          ) : (
+            `Lay an edge on ${view.surface.name.toLowerCase()} and read its gaps: nothing is read there yet.`
+          )
+        }
         detail={
           f ? (
             <>
@@ -107,7 +115,7 @@ function Surface({
               ))}
             </>
           ) : (
-            "Lay a straightedge or a batten on it, read the gaps with a wedge in the order you walk, and type them below."
+            "A straightedge or a batten, and a wedge: the gaps in the order in which you walk. Or circle the lows by eye, hand and light."
           )
         }
       />
@@ -130,7 +138,13 @@ function Surface({
           <Take fairing={f} boatId={boatId} surfaceId={view.surface.id} zone={zone} />
         </>
       )}
-      <Gaps view={view} survey={survey} go={go} />
+      {f || reading ? (
+        <Gaps view={view} survey={survey} go={go} />
+      ) : (
+        <button type="button" className="btn btn-primary min-h-12" onClick={() => setReading(true)}>
+          Read the first gaps
+        </button>
+      )}
     </>
   );
 }

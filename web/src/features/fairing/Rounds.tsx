@@ -3,6 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { Answer } from "../../ui/Page";
+import { Reflow } from "../../ui/Reflow";
 import { Said } from "../../ui/Sentence";
 import { Figure, Quantity } from "../../ui/Working";
 
@@ -62,7 +63,7 @@ export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId:
 
 function Table({ rounds }: { rounds: Schemas["FairRound"][] }) {
   return (
-    <div className="overflow-x-auto">
+    <Reflow>
       <table className="table-plain max-w-3xl text-sm" data-testid="rounds">
         <thead>
           <tr>
@@ -89,7 +90,7 @@ function Table({ rounds }: { rounds: Schemas["FairRound"][] }) {
           ))}
         </tbody>
       </table>
-    </div>
+    </Reflow>
   );
 }
 

@@ -171,6 +171,7 @@ function open(v: Record<string, unknown>, at = "/boats/b/fairing", routes: Recor
 
 it("takes gaps in the order of the walk and leaves out what was not read", async () => {
   const calls = open(view(), undefined, { "PUT /api/surfaces/s/fairing": view({ now: set }) });
+  await userEvent.click(await screen.findByRole("button", { name: "Read the first gaps" }));
   await userEvent.selectOptions(await screen.findByRole("combobox", { name: "Read" }), "grid");
   const first = await screen.findByRole("textbox", { name: "Row 1, reading 1, mm" });
   await userEvent.click(first);
@@ -186,6 +187,7 @@ it("takes gaps in the order of the walk and leaves out what was not read", async
 // Half over: five readings of a metre, the edge moved on by half of it.
 it("takes gaps by thumb, and moves the edge on by itself", async () => {
   const calls = open(view(), undefined, { "PUT /api/surfaces/s/fairing": view({ now: { ...set, gaps: [] } }) });
+  await userEvent.click(await screen.findByRole("button", { name: "Read the first gaps" }));
   const spacing = await screen.findByRole("textbox", { name: /^Between readings/ });
   await userEvent.clear(spacing);
   await userEvent.type(spacing, "0.25");
@@ -351,6 +353,7 @@ const at = (x: number, y: number) => ({ clientX: 10 + x * 220, clientY: 10 + (1 
 
 it("places a line by its two ends, and circles a low with a stroke", async () => {
   const calls = open(view(), undefined, { "PUT /api/surfaces/s/fairing": view({ now: { ...set, gaps: [] } }) });
+  await userEvent.click(await screen.findByRole("button", { name: "Read the first gaps" }));
   await userEvent.click(await screen.findByRole("button", { name: "Place line 1" }));
   const maps = () => screen.getAllByTestId("hull-map");
   const drawn = () => maps().at(-1)?.querySelector("[data-surface]") as SVGElement;

@@ -40,7 +40,11 @@ function Shown({ survey, crafts }: { survey: Schemas["Survey"]; crafts: Schemas[
   const any = survey.surfaces;
   const on = (craft: Schemas["CraftKind"]) => any.filter((f) => f.crafts.includes(craft.key));
   const wanted = crafts.find((c) => c.key === params.get("craft"));
-  const craft = wanted ?? crafts.find((c) => c.key !== "moulded" && on(c).length > 0) ?? (crafts[0] as Schemas["CraftKind"]);
+  const craft =
+    wanted ??
+    crafts.find((c) => c.key === survey.benchFirst) ??
+    crafts.find((c) => c.key !== "moulded" && on(c).length > 0) ??
+    (crafts[0] as Schemas["CraftKind"]);
   const suited = on(craft);
   const surface = any.find((s) => s.id === params.get("surface")) ?? suited[0];
   const go = (key: Key, id?: string) => setParams({ craft: key, ...(id ? { surface: id } : {}) }, { replace: true });

@@ -18,7 +18,9 @@ export function Library() {
               answer={
                 all.length === 0
                   ? "The library is empty: add the product in your hand."
-                  : `${all.length} products${examples ? `, ${examples} of them examples to be replaced by the sheet of the tin in hand` : ""}.`
+                  : examples === 0
+                    ? `All ${all.length} sheets are yours: keep them at the edition of the tin in hand.`
+                    : `Replace the examples that you use: ${examples} of ${all.length} sheets have invented figures.`
               }
               detail="Every film, litre and hour comes from these sheets. Example figures are invented: plausible for the kind, true of no tin."
             />

@@ -6,6 +6,7 @@ import { useChange, useKinds, useLog, useToday } from "../../api/queries";
 import { STATES } from "../../ui/coatLanes";
 import { Refusal } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
+import { Reflow } from "../../ui/Reflow";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, longDay, stamp } from "../../ui/time";
@@ -66,15 +67,11 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
         <>
           <Answer
             over={<span>{today.boat.name}</span>}
-            answer={
-              last
-                ? `${last.surface || "The boat"}: ${kindOf(last.kind).lays ? "last coated" : "last worked on"} on ${longDay(last.startedAt, zone)} at ${clock(last.startedAt, zone)}.`
-                : "Nothing is logged yet."
-            }
+            answer={<Next lanes={today.answer.lanes} zone={zone} none={!last} />}
             detail={
-              today.answer.lanes.length === 0
-                ? "This boat has no surfaces yet; add them in Survey first."
-                : "Log a coat with the time it was begun: its clock runs from there. Litres or comb readings tell the film it left."
+              last
+                ? `Last logged: ${(last.surface || "the boat").toLowerCase()}, ${kindOf(last.kind).name}, ${longDay(last.startedAt, zone)} at ${clock(last.startedAt, zone)}.`
+                : "Log work with the time it was begun: clocks run from there. Litres or comb readings tell the film it left."
             }
           />
           {logging ? (
@@ -120,13 +117,39 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
   );
 }
 
+/** The states of a clock by how soon something is to be done about it. */
+const URGENT = ["damaged", "closing", "wet", "tacking", "open", "closed", "unknown"];
+
+/** What the clocks ask for first. */
+function Next({ lanes, zone, none }: { lanes: Schemas["TodayLane"][]; zone: string; none: boolean }) {
+  const running = lanes.filter((l) => l.clock && l.chance !== "finished");
+  const rank = (l: Schemas["TodayLane"]) => URGENT.indexOf(l.clock?.state ?? "");
+  const [first] = running.sort((a, b) => rank(a) - rank(b) || (a.clock?.until ?? "9").localeCompare(b.clock?.until ?? "9"));
+  if (lanes.length === 0) return <>Add her surfaces in Survey first: work is logged on them.</>;
+  if (none) return <>Log the first work: nothing is in the record yet.</>;
+  if (!first) return <>No clock runs: log what is done next.</>;
+  const harm = first.damage[0];
+  return (
+    <>
+      {first.surface}:{" "}
+      {harm ? (
+        <Sentence spans={harm} zone={zone} />
+      ) : first.recoat.length > 0 ? (
+        <Sentence spans={first.recoat} zone={zone} />
+      ) : (
+        <Sentence spans={first.detail} zone={zone} />
+      )}
+    </>
+  );
+}
+
 const SHOWN = ["touch-dry", "sandable", "recoat-opens", "recoat-closes"];
 
 function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }) {
   const running = lanes.filter((l) => l.clock);
   if (running.length === 0) return <p>No coat is logged, so no clock runs.</p>;
   return (
-    <div className="overflow-x-auto">
+    <Reflow>
       <table className="table-plain text-sm">
         <thead>
           <tr>
@@ -177,7 +200,7 @@ function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }
           ))}
         </tbody>
       </table>
-    </div>
+    </Reflow>
   );
 }
 

@@ -1,6 +1,8 @@
 import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
+import { useEffect } from "react";
 import type { Schemas } from "../../api/client";
+import { Reflow } from "../../ui/Reflow";
 import { Said } from "../../ui/Sentence";
 import { day, elapsed, longDay } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
@@ -12,6 +14,8 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
   const zone = plan.place.timeZone;
   const { done, last, error, start, stop } = useStream<Schemas["LineYardRisk"]>(`/api/places/${plan.place.id}/plan/risk?futures=200`);
   const risk = last?.result;
+  // Worked out without being asked for; leaving the screen ends it.
+  useEffect(() => void start(), [start]);
   return (
     <section>
       {!risk && done === 0 && (
@@ -46,7 +50,7 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
               ))}
           </div>
           <h2 className="mt-6 text-lg">What a change would buy</h2>
-          <div className="overflow-x-auto">
+          <Reflow>
             <table className="table-plain">
               <thead>
                 <tr>
@@ -79,7 +83,7 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
                 ))}
               </tbody>
             </table>
-          </div>
+          </Reflow>
           <h2 className="mt-6 text-lg">Where the time goes</h2>
           <ul>
             {risk.causes.map((c) => (

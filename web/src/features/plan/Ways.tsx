@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { useWays } from "../../api/queries";
 import { Loaded } from "../../ui/Page";
+import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
 import { day } from "../../ui/time";
 
@@ -16,7 +17,7 @@ export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats:
       <h2 className="text-lg">{title}</h2>
       <Loaded query={ways}>
         {(list) => (
-          <div className="overflow-x-auto">
+          <Reflow>
             <table className="table-plain">
               <thead>
                 <tr>
@@ -45,7 +46,7 @@ export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats:
                 ))}
               </tbody>
             </table>
-          </div>
+          </Reflow>
         )}
       </Loaded>
       <p className="quiet mt-1 text-sm">

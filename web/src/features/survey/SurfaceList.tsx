@@ -5,6 +5,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { type MapMark, MEASURING } from "../../ui/mapMarks";
+import { Reflow } from "../../ui/Reflow";
 import { Figure, Quantity } from "../../ui/Working";
 
 /** The surfaces in their order with area, how it was found, and sums of groups. */
@@ -21,7 +22,7 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
       ? `${s.measured.measures.length} ways, combined`
       : `${methods[s.measured.measures[s.measured.chosen]?.method ?? ""] ?? ""}${s.measured.measures.length > 1 ? ` of ${s.measured.measures.length}` : ""}`;
   return (
-    <div className="mt-6 overflow-x-auto" data-testid="surfaces">
+    <Reflow testid="surfaces">
       <Refusal error={order.error} />
       <table className="table-plain">
         <thead>
@@ -115,6 +116,6 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
           })}
         </tbody>
       </table>
-    </div>
+    </Reflow>
   );
 }

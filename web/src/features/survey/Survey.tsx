@@ -8,8 +8,8 @@ import { Refusal } from "../../ui/Form";
 import { coatMark, DEFECTS, type MapMark, MEASURING } from "../../ui/mapMarks";
 import { Answer, Loaded } from "../../ui/Page";
 import { Remove } from "../../ui/Remove";
+import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
-import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { BoatForm } from "../boats/BoatForm";
 import { PlaceForm } from "../boats/PlaceForm";
@@ -78,14 +78,7 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
   const open = defects.filter(isOpen);
   const listed = (onlyOpen ? open : defects).filter((d) => kind === "" || d.kind === kind);
   const kinds = [...new Set(defects.map((d) => d.kind))];
-  const rough = surfaces.filter((s) => s.measuring === "rough").length;
-  const apart = surfaces.filter((s) => s.measuring === "disagree").length;
-  const all = show(
-    surfaces.reduce((sum, s) => sum + s.area.areaM2, 0),
-    "m²",
-  );
   const loa = show(boat.dimensions.loaM, "m");
-  const many = (n: number, one: string, more: string) => (n === 1 ? `One ${one}` : `${n} ${more}`);
   return (
     <>
       <Answer
@@ -94,25 +87,8 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
             {boat.name}, {boat.type}; {loa.text} {loa.unit} at {place.name}, latitude {place.latitudeDeg}°, heading {boat.headingDeg}°
           </span>
         }
-        answer={
-          surfaces.length ? `${surfaces.length} surfaces, ${all.text} ${all.unit} to coat in all.` : "No surfaces yet: add the first one."
-        }
-        detail={
-          surfaces.length ? (
-            <>
-              {apart > 0 && `${many(apart, "surface has", "surfaces have")} measurements that disagree: tape again before you buy. `}
-              {rough > 0
-                ? `${many(rough, "surface is", "surfaces are")} only measured roughly: every litre bought rests on it. `
-                : apart > 0
-                  ? "The others are well measured. "
-                  : "All are well measured. "}
-              {open.length > 0 &&
-                `${many(open.length, "defect waits", "defects wait")}, about ${span(open.reduce((h, d) => h + d.repair.hours, 0))} of work.`}
-            </>
-          ) : (
-            "A surface is a part that is coated as one: the bottom, one side's topsides, a deck, a coaming. A hull type gives a set of them in one step."
-          )
-        }
+        answer={<Sentence spans={survey.says} zone={place.timeZone} />}
+        detail={<Sentence spans={survey.detail} zone={place.timeZone} />}
       />
       {doing === "boat" ? (
         <section className="mb-8">

@@ -7,7 +7,7 @@ import { Ribbon } from "../../ui/Ribbon";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
-import { clock, longDay, span, stamp } from "../../ui/time";
+import { clock, day, longDay, span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
 import { BestChances } from "../weather/Chances";
@@ -43,7 +43,7 @@ function Shown({ today }: { today: Schemas["Today"] }) {
                 {clock(latest.at, zone)}
               </span>
             )}
-            {boat.launchDate && <span>launch {boat.launchDate}</span>}
+            {boat.launchDate && <span>launch {day(boat.launchDate, "UTC")}</span>}
           </>
         }
         answer={<Sentence spans={answer.headline} zone={zone} href={lead && `${base}/build-up?surface=${lead.surfaceId}`} />}

@@ -3,6 +3,7 @@ import { line } from "d3-shape";
 import type { Schemas } from "../../api/client";
 import { useCorrection } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
+import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
 import { day, elapsed, stamp } from "../../ui/time";
 import { Days } from "./Days";
@@ -123,7 +124,7 @@ function Effects({ effects, zone }: { effects: Schemas["CorrectedCoat"][]; zone:
   return (
     <section className="mt-4">
       <h2 className="text-lg">What the correction changes</h2>
-      <div className="overflow-x-auto">
+      <Reflow>
         <table className="table-plain">
           <thead>
             <tr>
@@ -148,7 +149,7 @@ function Effects({ effects, zone }: { effects: Schemas["CorrectedCoat"][]; zone:
             ))}
           </tbody>
         </table>
-      </div>
+      </Reflow>
       <p className="quiet mt-1 text-sm">Before: the service's air, and the model of each surface without any reading on it.</p>
     </section>
   );

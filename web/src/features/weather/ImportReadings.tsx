@@ -106,8 +106,10 @@ export function ImportReadings({ instrument, zone, done }: { instrument: Schemas
 function role(m: Mapping, i: number): string {
   if (i === m.time) return m.clock >= 0 ? "→ date" : "→ time";
   if (i === m.clock) return "→ time of day";
-  if (i === m.temp) return "→ temperature";
-  if (i === m.rh) return "→ humidity";
+  if (i === m.temp) return m.tempMax === undefined ? "→ temperature" : "→ temperature, the least";
+  if (i === m.tempMax) return "→ temperature, the greatest";
+  if (i === m.rh) return m.rhMax === undefined ? "→ humidity" : "→ humidity, the least";
+  if (i === m.rhMax) return "→ humidity, the greatest";
   return "not read";
 }
 
@@ -118,7 +120,9 @@ function MappingFields({ columns, mapping: m, set }: { columns: string[]; mappin
       name={`mapping.${key}`}
       label={label}
       value={String(m[key])}
-      onChange={(v) => set({ ...m, [key]: Number(v) })}
+      onChange={(v) =>
+        set({ ...m, [key]: Number(v), ...(key === "temp" && { tempMax: undefined }), ...(key === "rh" && { rhMax: undefined }) })
+      }
       options={options}
     />
   );
@@ -186,6 +190,12 @@ function MappingFields({ columns, mapping: m, set }: { columns: string[]; mappin
         unit=""
         value={m.headerLines}
         onChange={(v) => set({ ...m, headerLines: v ?? 0 })}
+      />
+      <Check
+        name="mapping.newestFirst"
+        label="Newest first"
+        value={m.newestFirst ?? false}
+        onChange={(newestFirst) => set({ ...m, newestFirst })}
       />
       <Check
         name="mapping.decimalComma"

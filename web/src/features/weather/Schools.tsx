@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { stamp } from "../../ui/time";
@@ -14,7 +15,7 @@ export function Schools({ comparison, zone, setC }: { comparison: Schemas["Compa
       <h2 className="text-lg">
         {comparison.surface}, {comparison.product.sheet.name.toLowerCase()}
       </h2>
-      <div className="overflow-x-auto">
+      <Reflow>
         <table className="table-plain">
           <thead>
             <tr>
@@ -59,7 +60,7 @@ export function Schools({ comparison, zone, setC }: { comparison: Schemas["Compa
             ))}
           </tbody>
         </table>
-      </div>
+      </Reflow>
       <p className="quiet mt-1 text-sm">
         Money is energy until the next coat may follow, the days on the hard until then, and the hardener, in your currency. The chance is
         of a start at the nearest hour, over courses that the weather may take.

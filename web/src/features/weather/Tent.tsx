@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useBuildUp, useChange, useCoats, useTent, useToday } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
@@ -7,6 +7,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { type Lane, Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
 import { clock, stamp } from "../../ui/time";
+import { Quantity } from "../../ui/Working";
 import { Schools } from "./Schools";
 import { TentFields } from "./TentFields";
 
@@ -24,6 +25,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
   const today = useToday(boat.id).data;
   const waiting = (today?.answer.lanes ?? []).filter((l) => l.nextStepId);
   const [chosen, choose] = useState("");
+  const [unfolded, unfold] = useState(false);
   const surfaceId = chosen || waiting[0]?.surfaceId || surfaces[0]?.id || "";
   const build = useBuildUp(surfaceId).data;
   const { coats } = useCoats();
@@ -38,6 +40,12 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
       }),
     ),
   );
+  // What the first coat that waits would gain is worked out without being asked for.
+  const ready = productId !== "" && surfaceId !== "" && (waiting.length === 0 ? today !== undefined : build !== undefined);
+  const { mutate } = compare;
+  useEffect(() => {
+    if (ready) mutate(undefined);
+  }, [ready, mutate]);
   const save = useChange(["tent"], (t: TentDraft | undefined) =>
     ok(api.PUT("/api/boats/{id}/tent", { params: { path: { id: boat.id } }, body: { version: stored.version, tent: t } })),
   );
@@ -96,7 +104,12 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
             options={coats.map((p) => ({ value: p.id, label: p.sheet.name }))}
           />
         </div>
-        <TentFields tent={draft} set={setDraft} />
+        <details className="mt-3" open={unfolded || Object.keys(fields).length > 0} onToggle={(e) => unfold(e.currentTarget.open)}>
+          <summary className="min-h-11 cursor-pointer py-2 font-semibold">
+            The tent, the heat and their prices: <TentInWords tent={draft} />
+          </summary>
+          <TentFields tent={draft} set={setDraft} />
+        </details>
         <div className="mt-4 flex flex-wrap items-center gap-2">
           <button
             type="button"
@@ -144,8 +157,20 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
   );
 }
 
+/** What is folded away, in a line. */
+function TentInWords({ tent }: { tent: TentDraft }) {
+  const heat = (tent.heaters ?? []).reduce((kw, h) => kw + (h.powerKW ?? 0), 0);
+  return (
+    <span className="font-normal">
+      <Quantity value={tent.lengthM} unit="m" digits={0} /> × <Quantity value={tent.widthM} unit="m" digits={0} /> ×{" "}
+      <Quantity value={tent.heightM} unit="m" digits={0} />, {heat > 0 ? `${heat} kW to ` : "no heat"}
+      {heat > 0 && <Quantity value={tent.thermostat.setC} unit="°C" digits={0} />}
+    </span>
+  );
+}
+
 function Headline({ comparison: c, zone }: { comparison?: Schemas["Comparison"]; zone: string }) {
-  if (!c) return <>What would a tent and heat buy?</>;
+  if (!c) return <>Reckoning what a tent and heat would buy…</>;
   const heat = c.options.find((o) => o.school === "tent-heat") ?? c.options.find((o) => o.school === "tent");
   const wait = c.options.find((o) => o.school === "wait");
   if (!heat?.start) return <>{c.surface}: even the tent opens no start within the weather known.</>;

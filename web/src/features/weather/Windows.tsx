@@ -6,6 +6,7 @@ import { FieldChart, type Track } from "../../ui/FieldChart";
 import { Choice } from "../../ui/Form";
 import { faceLanes } from "../../ui/faceLanes";
 import { Answer, Loaded } from "../../ui/Page";
+import { Reflow } from "../../ui/Reflow";
 import { Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
@@ -205,7 +206,7 @@ function Hours({ hours, zone }: { hours: Schemas["FieldHour"][]; zone: string })
   return (
     <section>
       <h2 className="text-lg">Hour by hour</h2>
-      <div className="overflow-x-auto">
+      <Reflow>
         <table className="table-plain text-sm">
           <thead>
             <tr>
@@ -232,7 +233,7 @@ function Hours({ hours, zone }: { hours: Schemas["FieldHour"][]; zone: string })
             ))}
           </tbody>
         </table>
-      </div>
+      </Reflow>
       {hours.length > 24 && (
         <button type="button" className="linked mt-2 text-sm max-sm:min-h-11" onClick={() => setAll(!all)}>
           {all ? "only the next day" : `all ${hours.length} hours`}

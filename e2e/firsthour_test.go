@@ -1,0 +1,144 @@
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// inputs counts what its user presses, chooses and types in.
+type inputs struct {
+	*Page
+	n int
+}
+
+func (i *inputs) press(text string) *inputs     { i.n++; i.Press(text); return i }
+func (i *inputs) choose(l, text string) *inputs { i.n++; i.Choose(l, text); return i }
+func (i *inputs) fill(label, v string) *inputs  { i.n++; i.Fill(label, v); return i }
+func (i *inputs) sees(sel, text string) *inputs { i.SeeIn(sel, text); return i }
+func (i *inputs) atMost(t *testing.T, most int) {
+	t.Helper()
+	assert.LessOrEqual(t, i.n, most, "inputs")
+}
+func (i *inputs) done(t *testing.T, what string) { t.Helper(); require.NoError(t, i.Err(), what) }
+
+// From an empty database to a right answer in at most eight inputs, and to a planned boat in at most fifteen.
+func TestTheFirstHour(t *testing.T) {
+	s := site(t, false)
+	w := &inputs{Page: tab(t, s)}
+	w.Go("/").See("Can I coat today?").SeeIn("h1", "Can I coat today?")
+	// Clear and calm from 8 to 16 °C, and nothing of the enamel's limits binds before the evening's six hours of hold.
+	w.choose("What", "Topcoat, one-part enamel").fill("The weather, today and on", "8 to 16, sunny, dry, light wind").sees("h1", "Yes: begin now, by ")
+	w.See("8 °C to 16 °C, sunny, dry, light wind, usual air.").See("You did not say where you are")
+	w.atMost(t, 8)
+	w.fill("The weather, today and on", "1 to 6, overcast, dry").sees("h1", "Not today: even at the best hour ")
+	w.done(t, "today")
+
+	// 0.75 · LWL · (beam + draught), LWL 0.8 · 9.5 = 7.6 m and draught 0.15 · 9.5 = 1.43 m: 25.8 m² of bottom.
+	much := &inputs{Page: w.Page}
+	much.press("How much do I need?").choose("What", "Antifouling, soft").choose("Of what", "the bottom: round bilge").fill("Length × beam", "9.5 x 3.1").sees("h1", "on 25.8 m²")
+	much.See("from length and beam")
+	much.atMost(t, 8)
+	mixed := &inputs{Page: w.Page}
+	mixed.press("How do I mix it?").choose("What", "Epoxy high-build primer").fill("In all", "1.5").sees("h1", "Pour 750 mL of base (1 140 g), then 750 mL of hardener (825 g).")
+	mixed.atMost(t, 8)
+	thick := &inputs{Page: w.Page}
+	thick.press("How thick wet?").choose("What", "Epoxy high-build primer").fill("Dry film wanted", "100").sees("h1", "182 µm wet").sees("h1", "100 µm dry")
+	thick.atMost(t, 8)
+	w.Press("When can I recoat?").SeeIn("h1", "Not yet to be said").Fill("The weather, today and on", "12 to 20, sunny, dry").SeeIn("h1", "without sanding")
+	w.done(t, "questions")
+
+	// The entries go along: coats, size and weather are there, three steps ask for the rest.
+	w.Press("How much do I need?").Choose("What", "Antifouling, soft").SeeIn("h1", "on 25.8 m²")
+	boat := &inputs{Page: w.Page}
+	boat.press("Make a boat of it").press("shallow hull").fill("Her name", "Tern").fill("Name of the place", "Home").fill("Position", "52°57'N 0°51'E").choose("Which side has the morning sun?", "port")
+	boat.See("time of Europe/London").See("Kept from your question: 2 coats of Antifouling")
+	boat.press("Add the boat").sees("h1", "2 coats make")
+	boat.press("Plan").sees("h1", "Tern")
+	boat.atMost(t, 15)
+	boat.done(t, "boat")
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	require.Len(t, boats, 1)
+	assert.Equal(t, 180.0, boats[0].HeadingDeg, "port has the sun of the morning, so she looks south")
+	assert.ElementsMatch(t, []string{"lwlM", "draughtM", "freeboardM", "housesM2"}, boats[0].Dimensions.Guessed)
+	w.Press("Today").See("as you told it").SeeIn("h1", "degrease")
+	w.done(t, "today of the boat")
+
+	// The demo yard is looked round and left; nothing of it stays.
+	w.Go("/start").Press("Look round the demo yard").See("You look round a made-up yard").See("Marsh Lantern").See("(simulated)").Press("Leave the demo yard").SeeIn("select", "Tern").until("the banner is gone", `!document.body.innerText.includes("You look round")`)
+	w.done(t, "visit")
+	after, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	assert.Len(t, after, 1)
+}
+
+// Anything is found by one search, and a word is explained where it stands.
+func TestFindAnything(t *testing.T) {
+	s := site(t, true)
+	p := tab(t, s)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	p.Go("/boats/"+boats[0].ID+"/today").See("In this order today").Key("/").Fill("Search, or say what to do", "log a wash on deck").SeeIn("dialog[open]", "Log: wash, Deck").Press("do Log: wash, Deck Marsh Lantern")
+	p.until("the log is open on a wash", `location.search.includes("kind=wash")`).until("it is a wash", `[...document.querySelectorAll("select")].some((s) => s.value === "wash")`)
+	p.Go("/boats/"+boats[0].ID+"/build-up?surface="+surfaceID(t, s, boats[0].ID, "Bottom")).SeeIn("h1", "coats make").Press("The film, cut through").SeeIn("dialog[open]", "thickness to scale").Press("Close")
+	p.Press("help").SeeIn("h1", "Build-up: What goes on").Press("Words").See("window of starts")
+	require.NoError(t, p.Err())
+}
+
+// violations are what axe finds on the page: the rule, and where.
+func violations(t *testing.T, p *Page, axe string) []string {
+	t.Helper()
+	var out string
+	p.do("ask axe", func(ctx context.Context) error {
+		if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool](axe+";true")); err != nil {
+			return err
+		}
+		var err error
+		out, err = chromedp.Run(ctx, chromedp.Evaluate[string](`axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"] }).then((r) =>
+			JSON.stringify(r.violations.map((v) => v.id + ": " + v.nodes.slice(0, 3).map((n) => n.target.join(" ") + " " + (n.any[0]?.message ?? "")).join(" | "))))`, chromedp.EvalAwaitPromise))
+		return err
+	})
+	require.NoError(t, p.Err())
+	var found []string
+	require.NoError(t, json.Unmarshal([]byte(out), &found))
+	return found
+}
+
+// Every screen is accessible by axe's rules, in both themes and at both widths.
+func TestScreensAreAccessible(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err, "make web/node_modules/.stamp")
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	base := "/boats/" + boats[0].ID
+	screens := []struct{ path, see string }{
+		{"/start", "Can I coat today?"}, {"/boats/new", "What she is"}, {"/yard", "Sallow Creek Yard"}, {"/library", "Add a product"}, {"/help/today", "How one goes on"},
+		{base + "/today", "In this order today"}, {base + "/survey", "Defects and repairs"}, {base + "/fairing", "Surface"}, {base + "/build-up", "Whole boat"},
+		{base + "/finishes?craft=antifouling", "Windows"}, {base + "/stores", "On the shelf"}, {base + "/weather", "Hour by hour"}, {base + "/plan", "Weekends are shaded"},
+		{base + "/bench", "Before you open the tin"}, {base + "/log", "Clocks running"},
+	}
+	var all []string
+	for _, width := range []int64{1280, 390} {
+		p := tab(t, s)
+		p.Size(width, 844, width < 600)
+		for _, c := range screens {
+			p.Go(c.path).See(c.see).until("settled", `document.querySelector("main").dataset.asking === "no"`)
+			for _, theme := range []string{"paper", "lamp"} {
+				p.js(fmt.Sprintf(`(document.documentElement.dataset.theme = %q, true)`, theme))
+				for _, v := range violations(t, p, string(axe)) {
+					all = append(all, fmt.Sprintf("%s at %d in %s: %s", c.path[strings.LastIndex(c.path, "/"):], width, theme, v))
+				}
+			}
+		}
+	}
+	assert.Empty(t, all, strings.Join(all, "\n"))
+}
