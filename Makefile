@@ -17,7 +17,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots released ratio dev build api chromium need clean
+.PHONY: accessible help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots released ratio dev build api chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -83,6 +83,9 @@ drift: $(DEPS) web/dist/index.html
 
 web-test: $(DEPS) $(POCKET)
 	cd web && npx --no-install vitest run --testTimeout 20000 # beside the Go tests a form of many fields takes its time
+
+accessible: web/dist/index.html chromium ## axe over every screen, in both themes at both widths
+	ALL=1 go test -count=1 -run TestScreensAreAccessible ./e2e
 
 size: web/dist/index.html
 	@scripts/size.sh

@@ -137,5 +137,5 @@ func TestDewOnAFreshCoatIsFlagged(t *testing.T) {
 	p.Go(base + "/today").Press("09:24, clock standing").Press("6 h on").Press("6 h on").Press("Close").See("Saturday 9 May, 21:24")
 	p.Go(base+"/log").Press("Log a coat or other work").Choose("Where", "Deck").Choose("Planned coat", "1. Undercoat").Fill("Litres used", "1").Press("Log it").See("1.00 L")
 	p.Go(base + "/today").See("expected from").Press("21:24, clock standing").Press("a day on").Press("Close").See("Sunday 10 May, 21:24")
-	p.SeeIn("main li", "Harmed: from Saturday").SeeIn("main li", "dew on it before it was touch-dry").See("of the hours since were measured")
+	p.SeeIn("main li", "Harmed: from Saturday").SeeIn("main li", "dew on it before it was touch-dry").See("of the hours since are on record")
 }

@@ -102,7 +102,7 @@ func TestRecoatAnswers(t *testing.T) {
 	} {
 		s := situation(nil, surface("Hull", laid(c.ago), coat(2, 2)))
 		k := clock.Run(*s.Surfaces[0].Last, s.Surfaces[0].Next.Sheet.Kind, s.Surfaces[0].Weather, now)
-		assert.Equal(t, c.want+" 100 % of the hours since were measured.", s.recoat(k).In(time.UTC))
+		assert.Equal(t, c.want+" 100 % of the hours since are on record.", s.recoat(k).In(time.UTC))
 	}
 	never := laid(5)
 	never.Sheet.Recoat[0].Max, never.Sheet.Recoat[0].NeverCloses = nil, true

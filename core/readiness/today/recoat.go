@@ -41,7 +41,7 @@ func (s Situation) recoat(c clock.Clock) say.Sentence {
 	default:
 		out = say.Sentence{say.Text("Yes, without sanding; its window does not close.")}
 	}
-	return append(out, say.Text(" "), say.Val(math.Floor(c.MeasuredPct+1e-6), "%"), say.Text(" of the hours since were measured."))
+	return append(out, say.Text(" "), say.Val(math.Floor(c.MeasuredPct+1e-6), "%"), say.Text(" of the hours since are on record."))
 }
 
 // harm puts damage into a sentence.
