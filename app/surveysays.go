@@ -20,6 +20,7 @@ func (s Survey) says() (says, detail say.Sentence) {
 		f := &s.Surfaces[i]
 		total += f.Area.AreaM2
 		switch f.Measuring {
+		case Good:
 		case Disagree:
 			apart = append(apart, f.Name)
 		case Rough:

@@ -12,8 +12,12 @@ type Term struct {
 	Says string   `json:"says"`
 }
 
-func trade(name, says string, also ...string) Term { return Term{name, append([]string{}, also...), false, says} }
-func own(name, says string, also ...string) Term   { return Term{name, append([]string{}, also...), true, says} }
+func trade(name, says string, also ...string) Term {
+	return Term{name, append([]string{}, also...), false, says}
+}
+func own(name, says string, also ...string) Term {
+	return Term{name, append([]string{}, also...), true, says}
+}
 
 // Terms lists them by name.
 var Terms = []Term{

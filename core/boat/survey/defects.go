@@ -234,9 +234,10 @@ func TemplateFor(f area.HullForm, s Substrate) string {
 		return "open-dinghy"
 	case area.Catamaran, area.Trimaran:
 		return "multihull"
-	}
-	if kind.Wood {
-		return "wooden-long-keel"
+	case area.Medium:
+		if kind.Wood {
+			return "wooden-long-keel"
+		}
 	}
 	return "sailing-long"
 }
