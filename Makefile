@@ -91,7 +91,7 @@ size: web/dist/index.html
 	@scripts/size.sh
 
 go-test: web/dist/index.html
-	go test -timeout 14m ./...
+	go test -timeout 20m ./...
 
 chromium: | need
 	@scripts/chromium.sh

@@ -40,7 +40,7 @@ func TestStatementsOfAScreen(t *testing.T) {
 		do   func(context.Context) error
 	}{
 		"today":    {50, func(ctx context.Context) error { _, err := a.Today(ctx, b.ID); return err }},
-		"survey":   {6, func(ctx context.Context) error { _, err := a.Survey(ctx, b.ID); return err }},
+		"survey":   {8, func(ctx context.Context) error { _, err := a.Survey(ctx, b.ID); return err }},
 		"build-up": {17, func(ctx context.Context) error { _, err := a.BuildUp(ctx, deck.ID); return err }},
 		"overview": {16, func(ctx context.Context) error { _, err := a.Overview(ctx, b.ID); return err }},
 		"stores":   {16, func(ctx context.Context) error { _, err := a.Stores(ctx, b.ID); return err }},

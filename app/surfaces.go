@@ -157,7 +157,26 @@ type Survey struct {
 
 // Survey returns a boat as surveyed.
 func (a *App) Survey(ctx context.Context, boatID string) (Survey, error) {
-	return loadSurvey(ctx, a.store.Read(ctx), boatID)
+	q := a.store.Read(ctx)
+	out, err := loadSurvey(ctx, q, boatID)
+	if err != nil {
+		return Survey{}, err
+	}
+	read, err := q.FairedSurfaces(ctx, boatID)
+	if err != nil {
+		return Survey{}, err
+	}
+	out.FairFirst = out.fairFirst(read)
+	kept, err := q.BoatFinishes(ctx, boatID)
+	if err != nil {
+		return Survey{}, err
+	}
+	crafts := make([]string, len(kept))
+	for i, f := range kept {
+		crafts[i] = f.Craft
+	}
+	out.BenchFirst = out.benchFirst(crafts)
+	return out, nil
 }
 
 // measurable loads what measurements of a boat rest on.
@@ -220,20 +239,6 @@ func loadSurvey(ctx context.Context, q store.Queries, boatID string) (Survey, er
 	out.Views = outline.Map(profile, placed)
 	out.CrossCheck = crossCheck(out)
 	out.Says, out.Detail = out.says()
-	read, err := q.FairedSurfaces(ctx, boatID)
-	if err != nil {
-		return Survey{}, err
-	}
-	out.FairFirst = out.fairFirst(read)
-	kept, err := q.BoatFinishes(ctx, boatID)
-	if err != nil {
-		return Survey{}, err
-	}
-	crafts := make([]string, len(kept))
-	for i, f := range kept {
-		crafts[i] = f.Craft
-	}
-	out.BenchFirst = out.benchFirst(crafts)
 	return out, nil
 }
 

@@ -377,6 +377,14 @@ func (p *Page) Choose(label, text string) *Page {
 		e.dispatchEvent(new Event("change", { bubbles: true })); return true; })()`, quoted(label), quoted(text)))
 }
 
+// Type fills the field with that label, or picks what begins with value if it is a list.
+func (p *Page) Type(label, value string) *Page {
+	if p.text(script+fmt.Sprintf(` && (e2e.field(%s)?.tagName ?? "")`, quoted(label))) == "SELECT" {
+		return p.Choose(label, value)
+	}
+	return p.Fill(label, value)
+}
+
 // Upload gives a file to the file field with that name.
 func (p *Page) Upload(name, file string) *Page {
 	return p.do("upload "+file, func(ctx context.Context) error {

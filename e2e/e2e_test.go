@@ -150,7 +150,7 @@ func TestTwoTabsEditingOneBoat(t *testing.T) {
 
 func TestLibrary(t *testing.T) {
 	p := tab(t, site(t, false))
-	products := fmt.Sprintf("%d products", len(product.Examples()))
+	products := fmt.Sprintf("of %d sheets", len(product.Examples()))
 	p.Go("/library").See(fmt.Sprintf("Replace the examples that you use: %d of ", len(product.Examples()))).Press("Add a product").See("copy its data sheet line by line")
 	p.Fill("Name", "Test varnish").Choose("Kind", "varnish").Fill("Volume solids", "130").Fill("Dry film a coat, least", "20").
 		Fill("Dry film, typical", "30").Fill("Dry film, greatest", "40").Fill("Cures above", "5").Press("Add to the library")
@@ -167,7 +167,7 @@ func TestLibrary(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, []byte(head+"Harbour oil,wood-sealer,40,5,10,20,5\nBad oil,wood-sealer,140,5,10,20,5\n"), 0o600))
 	p.Upload("File of data sheets", file).See("line 3").See(products)
 	require.NoError(t, os.WriteFile(file, []byte(head+"Harbour oil,wood-sealer,40,5,10,20,5\n"), 0o600))
-	p.Upload("File of data sheets", file).See("1 added").See(fmt.Sprintf("%d products", len(product.Examples())+1)).See("Harbour oil")
+	p.Upload("File of data sheets", file).See("1 added").See(fmt.Sprintf("of %d sheets", len(product.Examples())+1)).See("Harbour oil")
 }
 
 func TestEmptyScreensSayWhatToDoNext(t *testing.T) {
@@ -181,9 +181,9 @@ func TestEmptyScreensSayWhatToDoNext(t *testing.T) {
 	require.NoError(t, err)
 	p := tab(t, s)
 	base := "/boats/" + boat.ID
-	p.Go(base + "/today").See("This boat has no surfaces yet").Press("Go to Survey").See("No surfaces yet: add the first one")
+	p.Go(base+"/today").See("This boat has no surfaces yet").Press("Go to Survey").SeeIn("h1", "Add her first surface")
 	p.Go(base + "/build-up").See("There is no surface to put coats on yet")
-	p.Go(base + "/log").See("nothing is in the record yet")
+	p.Go(base+"/log").SeeIn("h1", "Add her surfaces in Survey first")
 	p.Go("/boats/none/today").See("There is no such page")
 }
 
@@ -196,7 +196,7 @@ func TestKeysAndRibbon(t *testing.T) {
 	p.Key("?").See("Metric or imperial").Press("Close")
 	assert.Contains(t, p.Text(`[data-testid="ribbon-instant"]`), "Now, 09:24")
 	p.Focus(`[aria-label="Time ribbon"]`).Key(kb.ArrowRight).SeeIn(`[data-testid="ribbon-instant"]`, "Saturday 9 May, 10:24").Key(kb.Escape).SeeIn(`[data-testid="ribbon-instant"]`, "Now, 09:24")
-	p.Key("s").See("surfaces").Key("b").See("coats make").Key("w").See("Windows of starts").Key("l").See("Clocks running").Key("i").See("products")
+	p.Key("s").See("surfaces").Key("b").See("coats make").Key("w").See("Windows of starts").Key("l").See("Clocks running").Key("i").See("Add a product")
 	p.Go("/boats/"+boats[0].ID+"/today").See("In this order today").Key("n").SeeIn("option", boats[1].Name).SeeIn("h1", ":")
 	p.Key("d").until("dark theme", `document.documentElement.dataset.theme === "lamp"`)
 }
@@ -273,7 +273,7 @@ func TestPlaceCanBeChangedAndABoatDeleted(t *testing.T) {
 		Fill("Latitude", "56").Fill("Time zone", "Mars/North").Press("Save").SeeIn(`[data-field="timeZone"]`, "is not a time zone")
 	p.Fill("Time zone", "Europe/Oslo").Press("Save").See("latitude 56°")
 	p.Go("/boats/" + boats[0].ID + "/today").See("Saturday 9 May, 10:24")
-	p.Go("/boats/" + boats[0].ID + "/survey").Press("Change her dimensions").Press("delete this boat").Press("Delete").See("In this order today")
+	p.Go("/boats/"+boats[0].ID+"/survey").Press("Change her dimensions").Press("delete this boat").Press("Delete").SeeIn("h1", "A coat may go on")
 	left, err := s.App.Boats(ctx)
 	require.NoError(t, err)
 	assert.Len(t, left, 2)

@@ -215,7 +215,7 @@ func TestPhonesOfTheYard(t *testing.T) {
 		p := tab(t, s).Size(390, 844, true)
 		at := "/boats/" + boats[0].ID
 		p.Go(at+"/log").See("Pair this phone with All Coats").Fill("Code", "22222222").Press("Pair this phone").See("not the one that is shown")
-		p.Fill("Code", code).Fill("What this phone is called", []string{"an old phone", "Ada’s phone"}[i]).Press("Pair this phone").See("In this order today")
+		p.Fill("Code", code).Fill("What this phone is called", []string{"an old phone", "Ada’s phone"}[i]).Press("Pair this phone").SeeIn("h1", "A coat may go on")
 		p.Go(at+"/log").See("Clocks running").until("what the browser allows", fmt.Sprintf(`isSecureContext === %t && !!navigator.serviceWorker === isSecureContext`, i == 1))
 		p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press("It took that").Fill("Note", "from a phone").Press("Log it").See("from a phone").fits("log")
 		if i == 1 {

@@ -58,7 +58,7 @@ func TestSurveyJourney(t *testing.T) {
 
 	// A second measurement that disagrees is flagged; combining widens the ±.
 	p.Press("Measure in another way").Choose("Measurement 2, by", "stated").Fill("Area", "20").See("differ by 12 m²").Press("Save").SeeIn("tr", "measurements disagree")
-	p.See("One surface has measurements that disagree")
+	p.SeeIn("h1", "Tape Bottom again before you buy")
 
 	// Shapes, one taken off; too much taken off is refused.
 	p.Press("Cabin sides").SeeIn("section > h2", "Cabin sides").Choose("Measurement 1, by", "shapes").Fill("Length", "3").Fill("Developed width", "0.5").Fill("Pieces", "2").SeeIn(`[data-testid="area-found"]`, "3.0 m²")

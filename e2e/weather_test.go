@@ -53,7 +53,7 @@ func TestReadingsCorrectTheForecast(t *testing.T) {
 	// Without any forecast of one's own: a day in words.
 	p.Press("Use these days").SeeIn(`[data-field="days[0].minC"]`, "not a number")
 	p.Fill("Coldest", "18").Fill("Warmest", "9").Press("Use these days").SeeIn(`[data-field="days[0].maxC"]`, "not be below")
-	p.Fill("Coldest", "8").Fill("Warmest", "17").Press("another day").Press("Leave out day 2").Press("Use these days").See("24 hours are in").See("my own files")
+	p.Fill("Coldest", "8").Fill("Warmest", "17").Press("another day").Press("Leave out day 2").Press("Use these days").See("24 hours are in").See("days in my own words")
 	p.Press("look at the months").Fill("May, Mean", "14").Press("Use these months").See("These months count now").See("The figures of this place count")
 }
 

@@ -16,27 +16,28 @@ type shot struct {
 	craft      string // adds ?craft=
 	surface    string // adds ?surface=<id> of the surface of that name
 	press      []string
+	fill       [][2]string // fields by their label
 	phone      bool
 	whole      bool // the page rather than the window
 	see        string
 }
 
 var shots = []shot{
+	{name: "start", path: "/start", fill: [][2]string{{"What", "Topcoat, one-part enamel"}, {"The weather, today and on", "8 to 16, sunny, dry, light wind; tomorrow 6 to 12, rain from 14"}}, see: "the working"},
+	{name: "new-boat", path: "/boats/new", press: []string{"round bilge"}, fill: [][2]string{{"Her name", "Tern"}, {"Length over all", "9.5"}, {"Beam", "3.1"}}, whole: true, see: "Guessed: waterline"},
+	{name: "yard", path: "/yard", see: "Late:"},
 	{name: "today", path: "today", see: "In this order today"},
 	{name: "survey", path: "survey", see: "Defects and repairs"},
 	{name: "build-up", path: "build-up", surface: "Bottom", see: "The film, cut through"},
 	{name: "non-skid", path: "finishes", surface: "Deck", craft: "non-skid", see: "in the order to lay them"},
-	{name: "moulded", path: "finishes", surface: "Deck", craft: "moulded", see: "Which way round"},
 	{name: "brightwork", path: "finishes", boat: 1, surface: "Mizzen mast", craft: "brightwork", see: "coat's hours"},
 	{name: "antifouling", path: "finishes", surface: "Bottom", craft: "antifouling", see: "Windows"},
 	{name: "stores", path: "stores", whole: true, see: "On the shelf"},
 	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
 	{name: "tent", path: "weather", boat: 2, press: []string{"Tent and heat"}, whole: true, see: "under each"},
 	{name: "plan-season", path: "plan", see: "Weekends are shaded"},
-	{name: "plan-yard", path: "plan", press: []string{"Launches"}, see: "launch later, as planned now"},
 	{name: "plan-risk", path: "plan", press: []string{"Risk"}, whole: true, see: "Where the time goes"},
 	{name: "fairing", path: "fairing", boat: 2, surface: "Topsides port", whole: true, see: "What it takes"},
-	{name: "practice", path: "fairing", press: []string{"Practice", "Hard filler, 4 mm", "Wait 24 h", "Light filler, 4 mm"}, whole: true, see: "proud"},
 	{name: "log", path: "log", see: "Clocks running"},
 	{name: "bench-phone", path: "bench", phone: true, whole: true, see: "Before you open the tin"},
 	{name: "report", path: "report", whole: true, see: "Upkeep"},
@@ -119,6 +120,9 @@ func run(ctx context.Context, dir string, only []string) error {
 		p.Go(path)
 		for _, name := range s.press {
 			p.Press(name)
+		}
+		for _, f := range s.fill {
+			p.Type(f[0], f[1])
 		}
 		p.See(s.see).Shot(filepath.Join(dir, s.name+".png"), s.whole)
 		err = p.Err()

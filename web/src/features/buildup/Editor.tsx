@@ -12,6 +12,8 @@ import { Answer } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { workdays } from "../../ui/time";
+import { UndoRedo } from "../../ui/UndoRedo";
+import { useHistory, useUndoKeys } from "../../ui/useHistory";
 import { Figure, Quantity } from "../../ui/Working";
 import { Consumables } from "./Consumables";
 import { Findings } from "./Findings";
@@ -63,14 +65,26 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
       setVersion(b.surface.version);
     },
   );
+  const history = useHistory<Draft[]>();
+  const edit = (next: Draft[]) => {
+    history.record(steps);
+    setDraft(next);
+  };
+  const back = {
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
+    undo: () => setDraft(history.back(steps) ?? draft),
+    redo: () => setDraft(history.forth(steps) ?? draft),
+  };
+  useUndoKeys(back.undo, back.redo);
   const shown = draft === null ? stored : (preview.data ?? stored);
   const r = shown.result;
   const errors = { ...(preview.error?.fields ?? {}), ...(save.error?.fields ?? {}), ...local };
-  const change = (i: number, d: Partial<Draft>) => setDraft(steps.map((s, k) => (k === i ? { ...s, ...d } : s)));
+  const change = (i: number, d: Partial<Draft>) => edit(steps.map((s, k) => (k === i ? { ...s, ...d } : s)));
   const swap = (i: number, j: number) => {
     const next = [...steps];
     [next[i], next[j]] = [next[j] as Draft, next[i] as Draft];
-    setDraft(next);
+    edit(next);
   };
   const choose = (id: string): Partial<Draft> => {
     const sheet = products.find((p) => p.id === id)?.sheet;
@@ -90,7 +104,18 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
   const unpriced = coats
     .filter((p) => steps.some((t, i) => t.productId === p.id && r.lines[i]?.purchase?.priced === false))
     .map((p) => p.sheet.name);
-  const stops = shown.findings.filter((f) => f.severity === "stop" && !f.overruled).length;
+  const waiting = shown.findings.filter((f) => f.severity !== "note" && !f.overruled);
+  const stops = waiting.filter((f) => f.severity === "stop").length;
+  const first =
+    stops > 0
+      ? stops === 1
+        ? "One thing would make it fail: mend it first. "
+        : `${stops} things would make it fail: mend them first. `
+      : waiting.length > 0
+        ? waiting.length === 1
+          ? "One warning to settle. "
+          : `${waiting.length} warnings to settle. `
+        : "";
   return (
     <>
       <Answer
@@ -102,19 +127,16 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
         }
         answer={
           steps.length === 0
-            ? "Nothing is planned on this surface."
+            ? "Nothing is planned on this surface: choose what goes on."
             : r.coats === 0
               ? "No coats are planned on this surface."
-              : `${r.coats === 1 ? "1 coat makes" : `${r.coats} coats make`} ${film.text} ${film.unit} dry and ${r.coats === 1 ? "takes" : "take"} ${litres.text} ${litres.unit}${shown.places.map((p) => `; ${p.where.name}: ${show(p.filmUm, "µm").text} ${film.unit}`).join("")}.`
+              : `${first}${r.coats === 1 ? "1 coat makes" : `${r.coats} coats make`} ${film.text} ${film.unit} dry and ${r.coats === 1 ? "takes" : "take"} ${litres.text} ${litres.unit}${shown.places.map((p) => `; ${p.where.name}: ${show(p.filmUm, "µm").text} ${film.unit}`).join("")}.`
         }
         detail={
           steps.length === 0 ? (
             "Start from a scheme of the trade, apply a system of your own, or add steps one by one, from the substrate outward."
           ) : (
             <>
-              {stops > 0 && (
-                <b>{stops === 1 ? "One finding would make it fail: see below. " : `${stops} findings would make it fail: see below. `}</b>
-              )}
               {r.priced
                 ? `About ${money(r.costCents, 0)} for whole tins`
                 : `The cost is not known: the library has no price for ${unpriced.join("; ")}`}
@@ -141,6 +163,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
         <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "goal" ? null : "goal")}>
           How many coats?
         </button>
+        <UndoRedo of={back} />
         {steps.length > 0 && draft === null && (
           <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "save" ? null : "save")}>
             Keep as a system
@@ -154,7 +177,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
           usual={stored.job}
           kept={stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0)}
           take={(taken) => {
-            setDraft([...stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0), ...taken]);
+            edit([...stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0), ...taken]);
             setDoing(null);
           }}
           close={() => setDoing(null)}
@@ -169,7 +192,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
             surfaceId={surface.id}
             stepId=""
             saved={draft === null}
-            take={setDraft}
+            take={edit}
           />
           <Errors.Provider value={errors}>
             {steps.map((s, i) => (
@@ -186,7 +209,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                 change={(d) => change(i, d)}
                 choose={(id) => change(i, choose(id))}
                 move={(by) => swap(i, i + by)}
-                remove={() => setDraft(steps.filter((_, k) => k !== i))}
+                remove={() => edit(steps.filter((_, k) => k !== i))}
                 findings={
                   <>
                     <Minding texts={shown.mind[i] ?? []} />
@@ -195,7 +218,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                       surfaceId={surface.id}
                       stepId={s.id ?? ""}
                       saved={draft === null}
-                      take={setDraft}
+                      take={edit}
                     />
                   </>
                 }
@@ -211,7 +234,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
               onChange={(e) => {
                 const kind = kindOf(e.target.value);
                 const step = freshStep(kind);
-                setDraft([...steps, kind.films ? { ...step, ...choose(coats[0]?.id ?? "") } : step]);
+                edit([...steps, kind.films ? { ...step, ...choose(coats[0]?.id ?? "") } : step]);
               }}
             >
               <option value="">Add a step…</option>
