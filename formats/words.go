@@ -187,6 +187,9 @@ var (
 // from 14". The first is today, each other one the day it names or the one after the last. What was
 // not said, or not understood, is among the doubts: nothing is taken silently.
 func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.SimpleDay, doubts []say.Sentence, err error) {
+	if len(text) > maxWords {
+		return nil, nil, fault.At("weather", "is too long for days in words: at most %d characters, or paste the hours of a table", maxWords)
+	}
 	today := now.In(loc)
 	last := -1
 	for _, clause := range split(strings.ToLower(text)) {
@@ -223,6 +226,9 @@ func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.Si
 	}
 	return days, doubts, nil
 }
+
+// maxWords is the longest text of days in words that is read.
+const maxWords = 4000
 
 // Example is a day in words.
 const Example = "8 to 16, sunny, dry, light wind"

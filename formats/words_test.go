@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"strings"
 	"testing"
 	"time"
 
@@ -62,7 +63,7 @@ func TestReadDays(t *testing.T) {
 		_, err = got[0].Hours(time.UTC)
 		assert.NoError(t, err, text)
 	}
-	for _, text := range []string{"", "sunny and dry", "8 to 16 and 20, dry", "tomorrow 8 to 12 dry", "8 to 12; today 8 to 12"} {
+	for _, text := range []string{strings.Repeat("8 to 16, dry, ", 300), "", "sunny and dry", "8 to 16 and 20, dry", "tomorrow 8 to 12 dry", "8 to 12; today 8 to 12"} {
 		_, _, err := ReadDays(text, now, time.UTC)
 		assert.Error(t, err, text)
 	}
