@@ -79,6 +79,9 @@ func (a *App) Answer(ctx context.Context, q Question) (Answered, error) {
 	if q.LaidAt != nil {
 		ask.LaidAt = *q.LaidAt
 	}
+	if ask.Currency, err = a.Currency(ctx); err != nil {
+		return out, err
+	}
 	if err := q.size(&ask); err != nil {
 		return out, err
 	}

@@ -89,7 +89,9 @@ func (a *App) Morning(ctx context.Context) (Morning, error) {
 			one := BoatMorning{ID: b.ID, Name: b.Name, Says: t.Answer.Headline, Detail: t.Answer.Detail, SurfaceID: t.Answer.SurfaceID}
 			for _, l := range t.Answer.Lanes {
 				if l.SurfaceID == one.SurfaceID {
-					one.chance = l.Chance
+					if len(l.Cover) == 0 { // what must be covered first is no chance
+						one.chance = l.Chance
+					}
 					if len(m.Boats) == 0 {
 						m.RibbonOf = l.Surface + ", " + b.Name
 					}
@@ -154,8 +156,8 @@ func sayMorning(boats []BoatMorning) (says, detail say.Sentence) {
 	}
 	late, left := names(func(b BoatMorning) bool { return b.late() == 1 }), names(func(b BoatMorning) bool { return b.late() == 2 })
 	switch {
-	case len(late)+len(left) == 0 && len(boats) > 0:
-		detail = say.Of("No launch is late.")
+	case len(late)+len(left) == 0 && slices.ContainsFunc(boats, func(b BoatMorning) bool { return b.Launch != nil && b.Launch.Due != nil }):
+		detail = say.Of("No launch that has a day is late.")
 	case len(late) > 0:
 		detail = say.Of("Late: %v.", late)
 	}

@@ -21,7 +21,7 @@ type Hit struct {
 	rank int
 }
 
-// most is how many hits are told.
+// mostHits is how many hits are told.
 const mostHits = 40
 
 // allBoats is how many boats are searched through to their log; of more, the one that is asked for.

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/physics/air"
 	"allcoats/core/physics/weather"
 )
 
@@ -343,7 +344,7 @@ func (t weatherTable) hour(row []string, when *instants) (h weather.Hour, bad fa
 		h.RHPct = *v
 	case t.has("dew"):
 		if dew := figure("dew", "dew point"); dew != nil {
-			h.RHPct = min(100, 100*math.Exp(17.625*(*dew)/(243.04+*dew)-17.625*h.TempC/(243.04+h.TempC)))
+			h.RHPct = min(100, 100*air.SaturationPressure(*dew)/air.SaturationPressure(h.TempC))
 		} else if bad == nil {
 			bad.Add("dew point", "is missing")
 		}

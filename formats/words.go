@@ -85,17 +85,17 @@ var dayWords = []word{
 		}
 		d.degree(m[2])
 	}),
-	says(`(?:sun(?:ny)?\s+and\s+cloud(?:s|y)?|part(?:ly|ial(?:ly)?)\s+(?:cloudy|sunny)|broken(?:\s+cloud)?|some\s+clouds?|bright\s+spells|sunny\s+(?:spells|intervals)|hazy)`, sky("broken")),
-	says(`(?:overcast|grey|gray|dull)`, sky("overcast")),
-	says(`(?:mostly\s+|very\s+)?cloudy|cloud`, sky("cloudy")),
-	says(`(?:sunny|sun|clear|bright|fine|fair|cloudless|blue\s+sky)`, sky("clear")),
-	says(`(?:calm|still|windless|no\s+wind)`, wind("calm")),
-	says(`(?:strong(?:\s+winds?)?|gale|gusty|stormy)`, wind("strong")),
-	says(`(?:fresh(?:\s+(?:wind|breeze))?|windy|breezy)`, wind("fresh")),
-	says(`(?:light|gentle)(?:\s+(?:winds?|breeze|airs))?|breeze`, wind("light")),
-	says(`(?:fog(?:gy)?|mist(?:y)?|heavy\s+dew)`, air("fog")),
-	says(`(?:damp|humid|muggy|moist)(?:\s+air)?`, air("damp")),
-	says(`(?:dry\s+air|crisp)`, air("dry")),
+	says(`(?:sun(?:ny)?\s+and\s+cloud(?:s|y)?|part(?:ly|ial(?:ly)?)\s+(?:cloudy|sunny)|broken(?:\s+cloud)?|some\s+clouds?|bright\s+spells|sunny\s+(?:spells|intervals)|hazy)`, saysSky("broken")),
+	says(`(?:overcast|grey|gray|dull)`, saysSky("overcast")),
+	says(`(?:mostly\s+|very\s+)?cloudy|cloud`, saysSky("cloudy")),
+	says(`(?:sunny|sun|clear|bright|fine|fair|cloudless|blue\s+sky)`, saysSky("clear")),
+	says(`(?:calm|still|windless|no\s+wind)`, saysWind("calm")),
+	says(`(?:strong(?:\s+winds?)?|gale|gusty|stormy)`, saysWind("strong")),
+	says(`(?:fresh(?:\s+(?:wind|breeze))?|windy|breezy)`, saysWind("fresh")),
+	says(`(?:light|gentle)(?:\s+(?:winds?|breeze|airs))?|breeze`, saysWind("light")),
+	says(`(?:fog(?:gy)?|mist(?:y)?|heavy\s+dew)`, saysAir("fog")),
+	says(`(?:damp|humid|muggy|moist)(?:\s+air)?`, saysAir("damp")),
+	says(`(?:dry\s+air|crisp)`, saysAir("dry")),
 	says(`dry`, func(d *told, _ []string) {
 		if !d.rain {
 			d.Rain, d.rain = "dry", true
@@ -106,11 +106,11 @@ var dayWords = []word{
 // filling are words that say nothing of the weather.
 var filling = regexp.MustCompile(`(?:^|[^\pL\pN])(?:and|with|a|an|the|then|but|later|day|weather|about|around|some|it|is|be|will|all|in|of|wind|winds|air|degrees|temperature|temp|going|up|from|to|rising|rather|quite|mostly|very|now)(?:$|[^\pL\pN])`)
 
-func sky(to string) func(*told, []string) {
+func saysSky(to string) func(*told, []string) {
 	return func(d *told, _ []string) { d.Sky, d.sky = to, true }
 }
-func wind(to string) func(*told, []string) { return func(d *told, _ []string) { d.Wind = to } }
-func air(to string) func(*told, []string)  { return func(d *told, _ []string) { d.Air = to } }
+func saysWind(to string) func(*told, []string) { return func(d *told, _ []string) { d.Wind = to } }
+func saysAir(to string) func(*told, []string)  { return func(d *told, _ []string) { d.Air = to } }
 
 // at is a time of day, h, from its hour, minute and half; other is the half of the time after it.
 func at(m []string, other string) float64 {

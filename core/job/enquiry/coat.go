@@ -61,6 +61,9 @@ func coatToday(out *Answer, a Ask) error {
 			out.fact("Least room", "%s: %v where %v is the limit", name(c.Limit), say.Val(c.Value, c.Unit), say.Val(c.Need, c.Unit))
 		}
 		out.after(a, faces, first.From)
+		if held := first.To.Add(job.Apply + max(job.Hold, job.Dry)); held.After(w.Until) {
+			out.again(w)
+		}
 		return nil
 	}
 	why := nearest(job, faces, w.Now, night)
@@ -224,8 +227,19 @@ func whenAgain(out *Answer, a Ask) error {
 	if dry != nil {
 		out.fact("Touch-dry", "%v", w.clock(*dry))
 	}
-	for _, d := range c.Damage {
-		out.fact("Harm", "%s reaches it while it is wet, %v", string(d.Harm), w.clock(d.From))
+	out.suppose("It is taken as %s, of pale glass fibre.", p.Name)
+	harmed := false
+	for i, f := range faces {
+		on := clock.Run(clock.Laid{Sheet: a.Sheet, Started: a.LaidAt}, over, f, w.Now)
+		for _, d := range on.Damage {
+			out.fact("Harm", "%s reaches it while it is wet, %v", string(d.Harm), w.clock(d.From))
+		}
+		if _, ok := on.Harmed(); ok {
+			harmed = true
+		}
+		if i > 0 {
+			out.Working.Warn("This is the side in the shade. The next coat may follow when the slower side is ready, and without sanding until the quicker one closes.")
+		}
 	}
 	switch {
 	case opens == nil:
@@ -243,17 +257,17 @@ func whenAgain(out *Answer, a Ask) error {
 	out.Detail = say.Of("Of %s, over the temperature of the surface as you told the weather.", over.Name())
 	for _, t := range []*time.Time{opens, closes} {
 		if t != nil && t.After(w.Until) {
-			out.suppose("From %v on the days are taken as the last one that you told.", w.clock(w.Until))
+			out.again(w)
 			break
 		}
 	}
-	if hasHarm(c) {
+	if harmed {
 		out.Says = append(say.Of("%v first: ", say.Strong("Look at it")), out.Says.Lower()...)
 	}
 	return nil
 }
 
-func hasHarm(c clock.Clock) bool {
-	_, ok := c.Harmed()
-	return ok
+// again says from when on the weather is only supposed.
+func (out *Answer) again(w Weather) {
+	out.suppose("From %v on the days are taken as the last one that you told.", w.clock(w.Until))
 }

@@ -83,7 +83,9 @@ type Ask struct {
 	Over   product.Kind
 	// DFTUm is the dry film of a coat, 0 the sheet's usual; ThinnerPct of the unthinned volume.
 	DFTUm, ThinnerPct float64
-	Weather           Weather
+	// Currency is that of the prices, empty while none is set.
+	Currency string
+	Weather  Weather
 }
 
 // Fact is a figure that goes with the answer.

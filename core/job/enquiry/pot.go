@@ -1,6 +1,7 @@
 package enquiry
 
 import (
+	"cmp"
 	"math"
 
 	"allcoats/core/base/fault"
@@ -58,7 +59,7 @@ func howMuch(out *Answer, a Ask) error {
 		out.Says = append(append(say.Of("Buy "), list...), say.Of(": you need %v of ", say.Val(r.PracticalL, "L"))...)
 		out.fact("Left over", "%v", say.Val(buy.LeftoverL, "L"))
 		if buy.Priced {
-			out.fact("Costs", "about %.0f by the prices of the library", math.Ceil(float64(buy.CostCents)/100))
+			out.fact("Costs", "about %.0f %s by the prices of the library", math.Ceil(float64(buy.CostCents)/100), cmp.Or(a.Currency, "(no currency is set)"))
 		}
 	} else {
 		out.Says = say.Of("You need %v of ", say.Val(r.PracticalL, "L"))
