@@ -1,5 +1,4 @@
 import type { Schemas } from "../../api/client";
-import { readQuantity } from "../../ui/numbers";
 import type { Asking } from "../start/ask";
 import { nowhere, type PlaceDraft } from "./PlaceForm";
 
@@ -54,7 +53,7 @@ const PARTS: Record<string, Schemas["FirstCoat"]["part"]> = { deck: "deck", side
 export function withAsked(d: NewBoatDraft, a: Asking): NewBoatDraft {
   const [part, form] = a.of.split(" ");
   const byBoat = a.of !== "area";
-  const [loaM, beamM] = a.size.split(/\s*(?:x|×|\*|by)\s*/i).map((t) => readQuantity(t.trim(), "m", (v) => v));
+  const { loaM, beamM } = a;
   const where = a.latitudeDeg === undefined ? {} : { latitudeDeg: a.latitudeDeg, longitudeDeg: a.longitudeDeg };
   const onPart = byBoat ? (part as Schemas["FirstCoat"]["part"]) : PARTS[a.place ?? ""];
   return {

@@ -5,13 +5,12 @@ import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { key } from "../../api/keys";
 import { useBoats, useCoats, useMeta } from "../../api/queries";
 import { AreaField, Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
-import { readQuantity } from "../../ui/numbers";
 import { Position } from "../../ui/Position";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, fromLocalField } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { type Asking, keepForABoat, leave, left } from "./ask";
+import { type Asking, keepForABoat, leave, left, readSize } from "./ask";
 import { VisitDemo } from "./Visit";
 
 /** The questions that people come with, answered without a boat. */
@@ -62,9 +61,7 @@ function useQuestion(ask: Asking): { question?: Schemas["Question"]; missing: st
   if (!ask.productId) return { missing: "Choose what is to be laid." };
   const [part, hullForm] = ask.of.split(" ");
   const byBoat = ask.of !== "area";
-  const [loaM = Number.NaN, beamM = Number.NaN] = ask.size
-    .split(/\s*(?:x|×|\*|by)\s*/i)
-    .map((t) => (t.trim() === "" ? Number.NaN : readQuantity(t.trim(), "m", toMetric)));
+  const { loaM, beamM } = readSize(ask.size, toMetric);
   const sized = byBoat ? loaM > 0 && beamM > 0 : (ask.areaM2 ?? 0) > 0;
   const size = byBoat ? { loaM, beamM, part: part as "bottom", hullForm: hullForm as "medium" } : { areaM2: ask.areaM2 };
   const common = { asks: ask.asks, productId: ask.productId, timeZone: ask.timeZone };
@@ -329,6 +326,7 @@ function Hours({ answer }: { answer: Schemas["Answered"] }) {
 
 function KeepForABoat({ ask, first }: { ask: Asking; first: boolean }) {
   const go = useNavigate();
+  const { toMetric } = useSettings();
   return (
     <div>
       <h2 className="text-lg">Keep this for a boat</h2>
@@ -339,7 +337,7 @@ function KeepForABoat({ ask, first }: { ask: Asking; first: boolean }) {
         type="button"
         className="btn btn-primary mt-2 min-h-12"
         onClick={() => {
-          keepForABoat(ask);
+          keepForABoat({ ...ask, ...readSize(ask.size, toMetric) });
           go("/boats/new");
         }}
       >

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { readQuantity } from "../../ui/numbers";
 
 /** What is asked on the start page, as it was typed. */
 export type Asking = Omit<Partial<Schemas["Question"]>, "asks" | "laidAt"> & {
@@ -24,6 +25,14 @@ export function left(): Asking {
 }
 
 export const leave = (a: Asking) => localStorage.setItem(KEPT, JSON.stringify(a));
+
+/** Length and beam in metres of what was typed in the user's units, such as 9.5 × 3.1; NaN for what is none. */
+export function readSize(text: string, toMetric: (v: number, unit: string) => number) {
+  const [loaM = Number.NaN, beamM = Number.NaN] = text
+    .split(/\s*(?:x|×|\*|by)\s*/i)
+    .map((t) => (t.trim() === "" ? Number.NaN : readQuantity(t.trim(), "m", toMetric)));
+  return { loaM, beamM };
+}
 
 const FOR_A_BOAT = "for-a-boat";
 
