@@ -3,7 +3,6 @@ package app
 import (
 	"context"
 	"errors"
-	"fmt"
 	"math"
 	"strings"
 	"time"
@@ -51,7 +50,7 @@ type Bench struct {
 	StepID    string         `json:"stepId"`
 	ProductID string         `json:"productId"`
 	Product   string         `json:"product"`
-	Coat      string         `json:"coat"` // such as "coat 2 of 3", empty when mixed freely
+	Coat      say.Sentence   `json:"coat"` // such as "coat 2 of 3", empty when mixed freely
 	Grade     string         `json:"grade"`
 	Method    string         `json:"method"`
 	Litres    float64        `json:"litres"`
@@ -123,7 +122,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	if err != nil {
 		return Bench{}, err
 	}
-	out := Bench{Now: o.now, Place: o.survey.Place, Surfaces: []BenchSurface{}, Order: []lay.Piece{}, Checks: []lay.Check{}, Gear: []string{}, Trouble: []fault.Field{},
+	out := Bench{Now: o.now, Place: o.survey.Place, Coat: say.Sentence{}, Surfaces: []BenchSurface{}, Order: []lay.Piece{}, Checks: []lay.Check{}, Gear: []string{}, Trouble: []fault.Field{},
 		Pot: mix.Pot{Targets: []mix.Target{}}, Batches: mix.Batches{Batches: []mix.Batch{}}, Filler: mix.Fillers}
 	if out.Pots, err = a.pots(ctx, o); err != nil {
 		return out, err
@@ -165,9 +164,9 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	case f.Next != nil && (ask.ProductID == "" || ask.ProductID == f.Next.ProductID):
 		coat = *f.Next
 		out.StepID, out.ProductID = f.NextStepID, coat.ProductID
-		out.Coat = today.Ordinal(coat.N, coat.Of)
+		out.Coat = step.Ordinal(coat.N, coat.Of)
 		if coat.Where != "" {
-			out.Coat += ", " + coat.Where
+			out.Coat = say.Of("%v, %s", out.Coat, coat.Where)
 		}
 	case ask.ProductID != "":
 		sheet, ok := o.products[ask.ProductID]
@@ -181,7 +180,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		coat.LayH, coat.Litres = o.reckoned(f, coat.Step)
 		f.Next = &coat
 	default:
-		out.Says = say.Sentence{say.Text("No coat waits here: choose a product and mix freely.")}
+		out.Says = say.Of("No coat waits here: choose a product and mix freely.")
 		return out, nil
 	}
 	for _, st := range o.steps[f.ID] {
@@ -212,16 +211,11 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		out.Mixed = &d
 	}
 	out.Says = out.says()
-	blocked := false
 	for _, c := range out.Checks {
 		if c.State == lay.No {
-			out.Says = say.Of("%v: %v. When it may, %v", say.Strong("Not now"), c.Short, out.Says)
-			blocked = true
+			out.Says = say.Of("%v: %v. When it may: %v", say.Of("Not now").Strong(), c.Short, out.Says.Lower())
 			break
 		}
-	}
-	if first := &out.Says[0]; !blocked && first.Text != "" {
-		first.Text = strings.ToUpper(first.Text[:1]) + first.Text[1:]
 	}
 	return out, nil
 }
@@ -229,25 +223,24 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 // says is what to pour now, and how many times.
 func (b Bench) says() say.Sentence {
 	if len(b.Batches.Batches) == 0 {
-		return say.Sentence{say.Strong(b.Product), say.Text(": no pot can be told yet. ")}
+		return say.Of("%v: no pot can be told yet.", say.Strong(b.Product))
 	}
 	first := b.Batches.Batches[0]
-	out := say.Sentence{say.Text("mix "), say.Val(first.Litres, "L"), say.Text(" of "), say.Strong(b.Product)}
+	out := say.Of("Mix %v of %v", say.Val(first.Litres, "L"), say.Strong(b.Product))
 	if b.Surface != "" {
-		out = append(out, say.Text(" for %s, %s", strings.ToLower(b.Surface), b.Coat))
+		out = say.Of("%v for %s, %v", out, strings.ToLower(b.Surface), b.Coat)
 	}
 	if n := len(b.Batches.Batches); n > 1 {
-		out = append(out, say.Text(": the first of %d pots", n))
+		out = say.Of("%v: the first of %d pots", out, n)
 	}
-	if b.Batches.PotLifeH > 0 {
-		minutes := int(first.OnBy.Sub(first.MixAt).Minutes())
-		within := fmt.Sprintf("%d min", minutes)
-		if minutes >= 100 {
-			within = fmt.Sprintf("%d h %02d", minutes/60, minutes%60)
-		}
-		out = append(out, say.Text(", and have it on within %s", within))
+	minutes := int(first.OnBy.Sub(first.MixAt).Minutes())
+	switch {
+	case b.Batches.PotLifeH <= 0:
+		return say.Of("%v.", out)
+	case minutes >= 100:
+		return say.Of("%v, and have it on within %d h %02d.", out, minutes/60, minutes%60)
 	}
-	return append(out, say.Text("."))
+	return say.Of("%v, and have it on within %d min.", out, minutes)
 }
 
 // reckoned is what a coat of a product that is not planned takes on a surface: the hours of

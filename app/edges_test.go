@@ -71,7 +71,7 @@ func TestWalkedLinesBecomePatches(t *testing.T) {
 	}
 	hours := 0.0
 	for _, k := range b.Tasks {
-		if k.Work == step.Fair || k.Work == step.Sand && k.Of == now.Jobs[0].Passes && k.StepID != "" && k.What == "key with 60" {
+		if k.Work == step.Fair || k.Work == step.Sand && k.Of == now.Jobs[0].Passes && k.StepID != "" && k.What.String() == "key with 60" {
 			hours += k.LeftH
 		}
 	}

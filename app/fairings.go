@@ -305,27 +305,25 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, need fair.Need) {
 func (f Fairing) says(c fair.Class) say.Sentence {
 	guessed := len(f.Patches) > 0 && !slices.ContainsFunc(f.Patches, func(p FairPatch) bool { return !p.Circled })
 	if guessed {
-		return say.Sentence{say.Text("Fill about "), say.Val(f.Result.FillL, "L"), say.Text(" in %d %s, the deepest about ", len(f.Patches), plural(len(f.Patches), "low", "lows")), say.Val(round1(f.Result.MaxFillMM), "mm"),
-			say.Text(" by guess: lay an edge over that one before you mix.")}
+		return say.Of("Fill about %v in %d %s, the deepest about %v by guess: lay an edge over that one before you mix.", say.Val(f.Result.FillL, "L"), len(f.Patches), plural(len(f.Patches), "low", "lows"), say.Val(round1(f.Result.MaxFillMM), "mm"))
 	}
 	if len(f.Patches) == 0 && f.Result.BeforeMM <= c.GapMM {
-		return say.Sentence{say.Text("It is fair enough for a %s: ", c.Name), say.Val(round1(f.Result.BeforeMM), "mm"), say.Text(" under a straightedge a metre long, and "), say.Val(c.GapMM, "mm"), say.Text(" are allowed.")}
+		return say.Of("It is fair enough for a %s: %v under a straightedge a metre long, and %v are allowed.", c.Name, say.Val(round1(f.Result.BeforeMM), "mm"), say.Val(c.GapMM, "mm"))
 	}
-	out := say.Sentence{say.Text("Fill "), say.Val(f.Result.FillL, "L")}
+	out := say.Of("Fill %v", say.Val(f.Result.FillL, "L"))
 	switch n := len(f.Patches); {
 	case n == 1:
-		out = append(out, say.Text(" in one patch"))
+		out = say.Of("%v in one patch", out)
 	case n > 1:
-		out = append(out, say.Text(" in %d patches", n))
+		out = say.Of("%v in %d patches", out, n)
 	}
 	if len(f.Patches) > 0 {
-		out = append(out, say.Text(" and leave the rest"))
+		out = say.Of("%v and leave the rest", out)
 	}
 	if f.Result.GrindL > 0.001 {
-		out = append(out, say.Text(" and grind off at most "), say.Val(round1(f.Result.MaxGrind), "mm"))
+		out = say.Of("%v and grind off at most %v", out, say.Val(round1(f.Result.MaxGrind), "mm"))
 	}
-	return append(out, say.Text(", deepest "), say.Val(round1(f.Result.MaxFillMM), "mm"), say.Text(": the gap goes from "), say.Val(round1(f.Result.BeforeMM), "mm"), say.Text(" to "), say.Val(round1(f.Result.AfterMM), "mm"),
-		say.Text(", %s asks for ", c.Name), say.Val(c.GapMM, "mm"), say.Text("."))
+	return say.Of("%v, deepest %v: the gap goes from %v to %v, %s asks for %v.", out, say.Val(round1(f.Result.MaxFillMM), "mm"), say.Val(round1(f.Result.BeforeMM), "mm"), say.Val(round1(f.Result.AfterMM), "mm"), c.Name, say.Val(c.GapMM, "mm"))
 }
 
 func round1(v float64) float64 { return math.Round(10*v) / 10 }
@@ -579,13 +577,13 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 		}
 	}
 	out.From = r.From
-	out.Clogs = say.Sentence{say.Text("If the paper clogs or the board skips, what is below is not cured: stop")}
+	out.Clogs = say.Of("If the paper clogs or the board skips, what is below is not cured: stop")
 	if out.Sandable != nil && !out.Ready {
-		out.Clogs = append(out.Clogs, say.Text(", and come back "), say.Clock(*out.Sandable, o.now, o.s.Loc))
+		out.Clogs = say.Of("%v, and come back %v", out.Clogs, say.Clock(*out.Sandable, o.now, o.s.Loc))
 	} else {
-		out.Clogs = append(out.Clogs, say.Text(", try a thumbnail again tomorrow"))
+		out.Clogs = say.Of("%v, try a thumbnail again tomorrow", out.Clogs)
 	}
-	out.Clogs = append(out.Clogs, say.Text("."))
+	out.Clogs = say.Of("%v.", out.Clogs)
 	out.Says = out.says(f.Name, o)
 	return out, nil
 }
@@ -617,18 +615,18 @@ func (s Sanding) says(name string, o outlook) say.Sentence {
 	out := say.Sentence{say.Strong(name), say.Text(": ")}
 	for i, st := range s.Steps {
 		if i > 0 {
-			out = append(out, say.Text(", "))
+			out = say.Of("%v, ", out)
 		}
-		out = append(out, say.Text("%d", st.Grit))
+		out = say.Of("%v%d", out, st.Grit)
 	}
-	out = append(out, say.Text(" before the %s, about ", s.Next), say.Val(round1(s.Hours), "h"))
+	out = say.Of("%v before the %s, about %v", out, s.Next, say.Val(round1(s.Hours), "h"))
 	for _, m := range s.Margins {
 		if m.Through {
-			return append(out, say.Text("; at the %s that goes through.", m.Place))
+			return say.Of("%v; at the %s that goes through.", out, m.Place)
 		}
 	}
 	if s.Sandable != nil && !s.Ready {
-		return append(out, say.Text("; not before "), say.Clock(*s.Sandable, o.now, o.s.Loc), say.Text("."))
+		return say.Of("%v; not before %v.", out, say.Clock(*s.Sandable, o.now, o.s.Loc))
 	}
-	return append(out, say.Text("."))
+	return say.Of("%v.", out)
 }

@@ -109,10 +109,10 @@ func (n *NonSkid) window(o outlook, id string, sheet product.Sheet) error {
 func (n NonSkid) says(o outlook) say.Sentence {
 	r := n.Result
 	if len(n.Work.Deck) == 0 {
-		return say.Sentence{say.Text("Trace the deck first, here or in Survey: then the panels lay themselves out.")}
+		return say.Of("Trace the deck first, here or in Survey: then the panels lay themselves out.")
 	}
 	if r.AreaM2 == 0 {
-		return say.Sentence{say.Text("The margins leave nothing to lay: narrow them.")}
+		return say.Of("The margins leave nothing to lay: narrow them.")
 	}
 	laid := 0
 	for _, p := range r.Panels {
@@ -120,26 +120,26 @@ func (n NonSkid) says(o outlook) say.Sentence {
 			laid++
 		}
 	}
-	out := say.Sentence{say.Strong(fmt.Sprintf("%d %s", laid, map[bool]string{true: "panel", false: "panels"}[laid == 1])), say.Text(", "), say.Val(r.AreaM2, "m²"), say.Text(" of non-skid and "), say.Val(r.MaskM+r.TwiceM, "m"), say.Text(" of tape edge")}
+	out := say.Of("%v, %v of non-skid and %v of tape edge", say.Strong(fmt.Sprintf("%d %s", laid, map[bool]string{true: "panel", false: "panels"}[laid == 1])), say.Val(r.AreaM2, "m²"), say.Val(r.MaskM+r.TwiceM, "m"))
 	switch {
 	case r.Takes.Litres > 0:
-		out = append(out, say.Text(": "), say.Val(r.Takes.Litres, "L"))
+		out = say.Of("%v: %v", out, say.Val(r.Takes.Litres, "L"))
 	case r.Takes.GritKg > 0:
-		out = append(out, say.Text(": "), say.Val(r.Takes.GritKg, "kg"), say.Text(" of grit"))
+		out = say.Of("%v: %v of grit", out, say.Val(r.Takes.GritKg, "kg"))
 	case r.Nest != nil:
-		out = append(out, say.Text(": %d sheets", r.Nest.Sheets))
+		out = say.Of("%v: %d sheets", out, r.Nest.Sheets)
 	}
 	if n.Work.School != nonskid.Paint && n.Work.School != nonskid.Grit {
-		return append(out, say.Text("."))
+		return say.Of("%v.", out)
 	}
 	if len(n.Field.Windows) == 0 {
-		return append(out, say.Text("; in the weather known there is no stretch long enough to lay and hold the whole set."))
+		return say.Of("%v; in the weather known there is no stretch long enough to lay and hold the whole set.", out)
 	}
 	w := n.Field.Windows[0]
 	if !w.From.After(o.now.Add(time.Minute)) {
-		return append(out, say.Text("; the set may be begun now, until "), say.Clock(w.To, o.now, o.s.Loc), say.Text("."))
+		return say.Of("%v; the set may be begun now, until %v.", out, say.Clock(w.To, o.now, o.s.Loc))
 	}
-	return append(out, say.Text("; the set may be begun from "), say.Clock(w.From, o.now, o.s.Loc), say.Text(" to "), say.Clock(w.To, o.now, o.s.Loc), say.Text("."))
+	return say.Of("%v; the set may be begun from %v to %v.", out, say.Clock(w.From, o.now, o.s.Loc), say.Clock(w.To, o.now, o.s.Loc))
 }
 
 // TemplateFile is a drawing of panels at 1:1.
@@ -257,16 +257,15 @@ var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o outloo
 	}
 	switch {
 	case len(w.Panels) == 0:
-		out.Says = say.Sentence{say.Text("Say which panels are wanted: take them from the layout, or type them in.")}
+		out.Says = say.Of("Say which panels are wanted: take them from the layout, or type them in.")
 	case r.Stopped() != nil:
 		out.Says = say.Of("Not so: %v", r.Stopped())
 	default:
-		out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d %s", len(w.Panels), map[bool]string{true: "panel", false: "panels"}[len(w.Panels) == 1])), say.Text(", "), say.Val(r.PanelM2, "m²"),
-			say.Text(", in %d %s of the mould; each comes out after ", r.Rounds, map[bool]string{true: "filling", false: "fillings"}[r.Rounds == 1]), say.Val(math.Round(10*r.PartH)/10, "h")}
+		out.Says = say.Of("%v, %v, in %d %s of the mould; each comes out after %v", say.Strong(fmt.Sprintf("%d %s", len(w.Panels), map[bool]string{true: "panel", false: "panels"}[len(w.Panels) == 1])), say.Val(r.PanelM2, "m²"), r.Rounds, map[bool]string{true: "filling", false: "fillings"}[r.Rounds == 1], say.Val(math.Round(10*r.PartH)/10, "h"))
 		if len(r.Seams) > 0 {
-			out.Says = append(out.Says, say.Text("; %d %s a seam", len(r.Seams), map[bool]string{true: "panel wants", false: "panels want"}[len(r.Seams) == 1]))
+			out.Says = say.Of("%v; %d %s a seam", out.Says, len(r.Seams), map[bool]string{true: "panel wants", false: "panels want"}[len(r.Seams) == 1])
 		}
-		out.Says = append(out.Says, say.Text("."))
+		out.Says = say.Of("%v.", out.Says)
 	}
 	return out, nil
 }}
@@ -317,9 +316,9 @@ var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o 
 			out.Says = say.Of("%v: at %.0f °C it gels in %.0f min", out.Says, w.TempC, r.GelMin)
 		}
 		if r.SandH > 0 {
-			out.Says = append(out.Says, say.Text(" and is sanded after "), say.Val(math.Round(10*r.SandH)/10, "h"))
+			out.Says = say.Of("%v and is sanded after %v", out.Says, say.Val(math.Round(10*r.SandH)/10, "h"))
 		}
-		out.Says = append(out.Says, say.Text("."))
+		out.Says = say.Of("%v.", out.Says)
 	}
 	return out, nil
 }}

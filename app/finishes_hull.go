@@ -85,8 +85,7 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 		return out, nil
 	}
 	now := r.Counts[0]
-	out.Says = say.Sentence{say.Strong(fmt.Sprintf("%d coats", now.Coats)), say.Text(", "), say.Val(math.Round(now.Um), "µm"), say.Text(" in all, stop %.0f %% of the ultraviolet; to come ", now.UVPct), say.Val(out.Handovers[0].Sum.LeftL, "L"),
-		say.Text(" and about "), say.Val(math.Round(out.Handovers[0].Sum.LeftH), "h"), say.Text(" of work, %.0f %% of a coat before the brush.", r.Share.PrepPC)}
+	out.Says = say.Of("%v, %v in all, stop %.0f %% of the ultraviolet; to come %v and about %v of work, %.0f %% of a coat before the brush.", say.Strong(fmt.Sprintf("%d coats", now.Coats)), say.Val(math.Round(now.Um), "µm"), now.UVPct, say.Val(out.Handovers[0].Sum.LeftL, "L"), say.Val(math.Round(out.Handovers[0].Sum.LeftH), "h"), r.Share.PrepPC)
 	return out, nil
 }}
 
@@ -191,14 +190,14 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 		out.Says = stop
 		return out, nil
 	}
-	out.Says = say.Sentence{say.Val(r.Litres, "L"), say.Text(" of "), say.Strong(sheet.Name), say.Text(": %.2g %s, first to go: %s", r.Seasons, map[bool]string{true: "season", false: "seasons"}[r.Seasons == 1], r.First)}
+	out.Says = say.Of("%v of %v: %.2g %s, first to go: %s", say.Val(r.Litres, "L"), say.Strong(sheet.Name), r.Seasons, map[bool]string{true: "season", false: "seasons"}[r.Seasons == 1], r.First)
 	switch {
 	case r.LastFrom != nil && r.LastTo != nil && r.LastFrom.After(o.now):
-		out.Says = append(out.Says, say.Text(". The last coat goes on between "), say.Clock(*r.LastFrom, o.now, o.s.Loc), say.Text(" and "), say.Clock(*r.LastTo, o.now, o.s.Loc))
+		out.Says = say.Of("%v. The last coat goes on between %v and %v", out.Says, say.Clock(*r.LastFrom, o.now, o.s.Loc), say.Clock(*r.LastTo, o.now, o.s.Loc))
 	case r.LastTo != nil:
-		out.Says = append(out.Says, say.Text(". The last coat goes on by "), say.Clock(*r.LastTo, o.now, o.s.Loc))
+		out.Says = say.Of("%v. The last coat goes on by %v", out.Says, say.Clock(*r.LastTo, o.now, o.s.Loc))
 	}
-	out.Says = append(out.Says, say.Text("."))
+	out.Says = say.Of("%v.", out.Says)
 	return out, nil
 }}
 
@@ -275,14 +274,14 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 	case r.Stopped() != nil:
 		out.Says = r.Stopped()
 	case r.PrimeBy != nil && len(c.Logged) == 0:
-		out.Says = say.Sentence{say.Strong(f.Name), say.Text(" must be primed by "), say.Clock(*r.PrimeBy, o.now, o.s.Loc), say.Text(": %.0f %% of that time has gone. %s", r.UsedPct, map[bool]string{true: "The salt is washed off.", false: "Wash off salt first."}[r.Washes[0].At != nil])}
+		out.Says = say.Of("%v must be primed by %v: %.0f %% of that time has gone. %s", say.Strong(f.Name), say.Clock(*r.PrimeBy, o.now, o.s.Loc), r.UsedPct, map[bool]string{true: "The salt is washed off.", false: "Wash off salt first."}[r.Washes[0].At != nil])
 	default:
 		done := len(c.Logged)
-		out.Says = say.Sentence{say.Strong(f.Name), say.Text(": %d of %d coats are on", min(done, w.Coats), w.Coats)}
+		out.Says = say.Of("%v: %d of %d coats are on", say.Strong(f.Name), min(done, w.Coats), w.Coats)
 		if done < w.Coats {
-			out.Says = append(out.Says, say.Text("; wash off salt with fresh water before the next"))
+			out.Says = say.Of("%v; wash off salt with fresh water before the next", out.Says)
 		}
-		out.Says = append(out.Says, say.Text("."))
+		out.Says = say.Of("%v.", out.Says)
 	}
 	return out, nil
 }}
@@ -381,14 +380,14 @@ func (r Refitted) says(o outlook, launch *time.Time) say.Sentence {
 	}
 	out := say.Sentence{}
 	if launch == nil {
-		out = append(out, say.Text("No launch day is set. "))
+		out = say.Of("%vNo launch day is set. ", out)
 	} else if late > 0 {
-		out = append(out, say.Text("%d %s not be cured on the launch day. ", late, map[bool]string{true: "surface will", false: "surfaces will"}[late == 1]))
+		out = say.Of("%v%d %s not be cured on the launch day. ", out, late, map[bool]string{true: "surface will", false: "surfaces will"}[late == 1])
 	} else {
-		out = append(out, say.Text("Nothing that is finished will be soft on the launch day. "))
+		out = say.Of("%vNothing that is finished will be soft on the launch day. ", out)
 	}
 	if tapes > 0 {
-		out = append(out, say.Strong(fmt.Sprintf("Pull %d %s now. ", tapes, map[bool]string{true: "tape", false: "tapes"}[tapes == 1])))
+		out = say.Of("%v%v", out, say.Strong(fmt.Sprintf("Pull %d %s now. ", tapes, map[bool]string{true: "tape", false: "tapes"}[tapes == 1])))
 	}
-	return append(out, say.Text("%d to bed, %d snags open, %d to stop the launch.", beds, r.Result.Open, r.Result.Stops))
+	return say.Of("%v%d to bed, %d snags open, %d to stop the launch.", out, beds, r.Result.Open, r.Result.Stops)
 }

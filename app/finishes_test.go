@@ -296,7 +296,7 @@ func TestABenchHandsOverWhole(t *testing.T) {
 	a := withDemo(t)
 	words := func(b app.BuildUp) (out []string) {
 		for _, k := range b.Tasks {
-			out = append(out, k.Named())
+			out = append(out, k.Named().String())
 		}
 		return out
 	}
@@ -335,7 +335,7 @@ func TestABenchHandsOverWhole(t *testing.T) {
 		assert.Contains(t, list, want)
 	}
 	assert.Equal(t, 5, strings.Count(list, "key with 320"), "before each but the first on bare wood")
-	at := slices.IndexFunc(b.Tasks, func(k task.Task) bool { return strings.Contains(k.What, "seam lines") })
+	at := slices.IndexFunc(b.Tasks, func(k task.Task) bool { return strings.Contains(k.What.String(), "seam lines") })
 	laid := 0
 	for _, k := range b.Tasks[:at] {
 		if k.Films {
@@ -398,7 +398,7 @@ func TestARefitIsWorkOfTheBoat(t *testing.T) {
 	b := must(a.PlanFinish(ctx, r.Finish))[0]
 	work := map[string]int{}
 	for i, k := range b.Tasks {
-		work[k.What] = i
+		work[k.What.String()] = i
 	}
 	film := slices.IndexFunc(b.Tasks, func(k task.Task) bool { return k.Films && k.N == 1 && k.Left() })
 	assert.Less(t, work["drill and seal for cleat"], film)
@@ -412,7 +412,7 @@ func TestARefitIsWorkOfTheBoat(t *testing.T) {
 	require.NotNil(t, v.Plan, "%v", v.Trouble)
 	start := func(what string) time.Time {
 		for _, it := range v.Plan.Items {
-			if it.SurfaceID == deck.ID && it.What == what {
+			if it.SurfaceID == deck.ID && it.What.String() == what {
 				return it.Start
 			}
 		}

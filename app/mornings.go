@@ -145,7 +145,7 @@ func sayMorning(boats []BoatMorning) (says, detail say.Sentence) {
 	case len(now) > 0:
 		says = say.Of("A coat may go on now: %v.", now)
 		if len(today) > 0 {
-			says = append(says, say.Of(" Later today: %v.", today)...)
+			says = say.Of("%v Later today: %v.", says, today)
 		}
 	case len(today) > 0:
 		says = say.Of("A coat may go on later today: %v.", today)
@@ -163,9 +163,9 @@ func sayMorning(boats []BoatMorning) (says, detail say.Sentence) {
 	}
 	if len(left) > 0 {
 		if len(detail) > 0 {
-			detail = append(detail, say.Text(" "))
+			detail = say.Of("%v ", detail)
 		}
-		detail = append(detail, say.Of("With work that finds no place: %v.", left)...)
+		detail = say.Of("%vWith work that finds no place: %v.", detail, left)
 	}
 	return says, detail
 }

@@ -27,11 +27,19 @@ func TestMorningSaysWhatTheBoatsSay(t *testing.T) {
 		late[l.BoatID] = l.LateH
 	}
 	strong := map[string]bool{}
-	for _, s := range append(append(say.Sentence{}, m.Says...), m.Detail...) {
-		if s.Strong {
-			strong[s.Text] = true
+	var see func(all say.Sentence)
+	see = func(all say.Sentence) {
+		for _, s := range all {
+			if s.Strong {
+				strong[s.Text] = true
+			}
+			for _, w := range s.With {
+				see(w)
+			}
 		}
 	}
+	see(m.Says)
+	see(m.Detail)
 	for _, b := range place.Boats {
 		own, err := a.Today(ctx, b.ID)
 		require.NoError(t, err)

@@ -696,10 +696,7 @@ func (a *App) Calendar(ctx context.Context, placeID string) ([]byte, error) {
 	}
 	var events []formats.Event
 	for _, it := range v.Plan.Items {
-		name := it.Boat + ": " + it.What
-		if it.Surface != "" {
-			name = it.Boat + ": " + it.Surface + ", " + it.What
-		}
+		name := it.Named().String()
 		events = append(events, formats.Event{ID: it.TaskID, Start: it.Start, End: it.End, Summary: name, Description: it.Why.In(v.Place.location()), AlarmMin: 30})
 		if it.Closes != nil && it.Closes.After(v.Now) {
 			events = append(events, formats.Event{ID: it.TaskID + ":closes", Start: *it.Closes, End: *it.Closes, Summary: "Window closes before " + name,
@@ -728,7 +725,7 @@ func (a *App) PlanTable(ctx context.Context, placeID string) (formats.Table, err
 		if it.Closes != nil {
 			closes = it.Closes.In(loc).Format("2006-01-02 15:04")
 		}
-		t.Rows = append(t.Rows, []any{it.Start.In(loc).Format("2006-01-02 15:04"), it.End.In(loc).Format("2006-01-02 15:04"), it.Boat, it.Surface, it.What,
+		t.Rows = append(t.Rows, []any{it.Start.In(loc).Format("2006-01-02 15:04"), it.End.In(loc).Format("2006-01-02 15:04"), it.Boat, it.Surface, it.What.String(),
 			math.Round(10*it.Hours) / 10, people, closes, it.Why.In(loc)})
 	}
 	return t, nil

@@ -124,7 +124,7 @@ func TestPinsSettingsAndTheirFaults(t *testing.T) {
 	a, place, v := yardOf(t)
 	var it plan.Item
 	for _, x := range v.Plan.Items {
-		if strings.HasPrefix(x.What, "Service the stern gland") {
+		if strings.HasPrefix(x.What.String(), "Service the stern gland") {
 			it = x
 		}
 	}
@@ -229,7 +229,7 @@ func TestPlanGoesOut(t *testing.T) {
 // A pin can be tried before it is set, gone back on, and forward again.
 func TestAMoveIsTriedUndoneAndRedone(t *testing.T) {
 	a, place, v := yardOf(t)
-	it := v.Plan.Items[slices.IndexFunc(v.Plan.Items, func(it plan.Item) bool { return it.Surface == "Deck" && it.What == "undercoat" })]
+	it := v.Plan.Items[slices.IndexFunc(v.Plan.Items, func(it plan.Item) bool { return it.Surface == "Deck" && it.What.String() == "undercoat" })]
 	at := it.Start.AddDate(0, 0, 12)
 	tried, err := a.TryMove(ctx, place, it.TaskID, &at, true)
 	require.NoError(t, err)

@@ -25,25 +25,25 @@ func (v FairingView) roundsSay(c fair.Class) say.Sentence {
 	}
 	last := v.Rounds[len(v.Rounds)-1]
 	if o.Enough && last.Verdict == logbook.FairEnough {
-		return append(say.Of("You found it fair enough in round %d: stop. %d %s counted, and a %s may keep %.1f; it took ", last.N, last.Lows, plural(last.Lows, "low was", "lows were"), c.Name, o.Allowed), say.Val(round1(took), "h"), say.Text("."))
+		return say.Of("You found it fair enough in round %d: stop. %d %s counted, and a %s may keep %.1f; it took %v.", last.N, last.Lows, plural(last.Lows, "low was", "lows were"), c.Name, o.Allowed, say.Val(round1(took), "h"))
 	}
 	if o.Enough {
-		return append(say.Of("Fair enough for a %s: stop. %d %s found, %.1f are allowed; it took ", c.Name, last.Lows, plural(last.Lows, "low was", "lows were"), o.Allowed), say.Val(round1(took), "h"), say.Text("."))
+		return say.Of("Fair enough for a %s: stop. %d %s found, %.1f are allowed; it took %v.", c.Name, last.Lows, plural(last.Lows, "low was", "lows were"), o.Allowed, say.Val(round1(took), "h"))
 	}
 	if o.Left == 0 {
-		return append(say.Of("Fill what the last round found and look once more: few enough for a %s should be left. So far ", c.Name), say.Val(round1(took), "h"), say.Text("."))
+		return say.Of("Fill what the last round found and look once more: few enough for a %s should be left. So far %v.", c.Name, say.Val(round1(took), "h"))
 	}
-	out := say.Sentence{say.Text("One more round: about "), say.Val(round1(o.NextH), "h"), say.Text(" for %.0f %% of the lows that are left. A %s wants %s", 100*(1-o.Ratio), c.Name, rangeOf(o))}
+	out := say.Of("One more round: about %v for %.0f %% of the lows that are left. A %s wants %s", say.Val(round1(o.NextH), "h"), 100*(1-o.Ratio), c.Name, rangeOf(o))
 	for _, other := range fair.Classes {
 		if other.Key != c.Key {
 			if n := fair.Ahead(v.Rounds, v.Surface.Area.AreaM2, other); n.Enough {
-				out = append(out, say.Text(", a %s none", other.Name))
+				out = say.Of("%v, a %s none", out, other.Name)
 			} else {
-				out = append(out, say.Text(", a %s %d", other.Name, n.Left))
+				out = say.Of("%v, a %s %d", out, other.Name, n.Left)
 			}
 		}
 	}
-	return append(out, say.Text(". So far "), say.Val(round1(took), "h"), say.Text(", about "), say.Val(round1(o.HoursL), "h"), say.Text(" to come."))
+	return say.Of("%v. So far %v, about %v to come.", out, say.Val(round1(took), "h"), say.Val(round1(o.HoursL), "h"))
 }
 
 func rangeOf(o fair.Outlook) string {
@@ -107,7 +107,7 @@ func (o outlook) spots(surfaceID string, rounds []fair.Round, c fair.Class) *Spo
 		return &s
 	}
 	n := fair.SpotsOf(last.Pinholes)
-	s.Says = append(say.Of("Fill %d %s one by one, about ", last.Pinholes, plural(last.Pinholes, "pinhole", "pinholes")), say.Val(round1(n.WorkH), "h"), say.Text(", and prime the spots: %.0f may stay for a %s.", s.Outlook.Allowed, c.Name))
+	s.Says = say.Of("Fill %d %s one by one, about %v, and prime the spots: %.0f may stay for a %s.", last.Pinholes, plural(last.Pinholes, "pinhole", "pinholes"), say.Val(round1(n.WorkH), "h"), s.Outlook.Allowed, c.Name)
 	s.Handover = o.handSpots(surfaceID, last.N, n)
 	return &s
 }

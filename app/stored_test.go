@@ -11,6 +11,7 @@ import (
 	"testing"
 	"time"
 
+	"allcoats/core/base/say"
 	"allcoats/formats"
 	"allcoats/store"
 
@@ -70,6 +71,10 @@ func fill(v reflect.Value, n *int) {
 	*n++
 	if v.Type() == reflect.TypeFor[time.Time]() {
 		v.Set(reflect.ValueOf(time.Date(2026, 5, 1, 0, *n, 0, 0, time.UTC)))
+		return
+	}
+	if v.Type() == reflect.TypeFor[[]say.Sentence]() { // what fills a message is spans again
+		v.Set(reflect.ValueOf([]say.Sentence{say.Of("%d", *n)}))
 		return
 	}
 	switch v.Kind() {

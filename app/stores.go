@@ -249,13 +249,13 @@ func (n *Need) note(s product.Sheet, now time.Time) {
 		for i, t := range n.Purchase.Tins {
 			goes[i] = fmt.Sprintf("a %s is %.1f coats", t.Name, t.Litres/coatL)
 		}
-		n.Notes = append(n.Notes, say.Sentence{say.Text("A coat takes "), say.Val(coatL, "L"), say.Text("; %s.", strings.Join(goes, ", "))})
+		n.Notes = append(n.Notes, say.Of("A coat takes %v; %s.", say.Val(coatL, "L"), strings.Join(goes, ", ")))
 	}
 	if until := tins.Expiry("", now.Format(time.DateOnly), s.ShelfLifeMonths); until != "" && n.Purchase.LeftoverL >= 0.05 && len(n.Purchase.Tins) > 0 {
 		n.Notes = append(n.Notes, say.Of("What is over keeps until %s if it is not opened.", until))
 	}
 	if n.Purchase.OddL > 0 {
-		n.Notes = append(n.Notes, append(say.Sentence{say.Text("Of it "), say.Val(n.Purchase.OddL, "L")}, say.Text(" is %s with nothing to go with: buy the other part alone if it is sold so, or leave it.", n.Purchase.OddPart)))
+		n.Notes = append(n.Notes, say.Of("Of it %v is %s with nothing to go with: buy the other part alone if it is sold so, or leave it.", say.Val(n.Purchase.OddL, "L"), n.Purchase.OddPart))
 	}
 }
 

@@ -48,13 +48,13 @@ func (s Survey) says() (says, detail say.Sentence) {
 	default:
 		says = say.Of("All is measured and nothing waits to be mended: choose what goes on, in Build-up.")
 	}
-	detail = append(say.Of("%v to coat in all, on ", say.Val(total, "m²")), counted(len(s.Surfaces), "%v.", "%v.", say.Text("one surface"), say.Text("%d surfaces", len(s.Surfaces)))...)
+	detail = say.Of("%v to coat in all, on %v", say.Val(total, "m²"), counted(len(s.Surfaces), "%v.", "%v.", say.Text("one surface"), say.Text("%d surfaces", len(s.Surfaces))))
 	if roughs > 0 {
-		detail = append(detail, counted(roughs, " %v is only measured roughly.", " %v are only measured roughly.", say.Text("One"), say.Text("%d", roughs))...)
+		detail = say.Of("%v%v", detail, counted(roughs, " %v is only measured roughly.", " %v are only measured roughly.", say.Text("One"), say.Text("%d", roughs)))
 	}
 	if defects > 0 {
-		detail = append(detail, counted(defects, " %v waits, about ", " %v wait, about ", say.Text("One defect"), say.Text("%d defects", defects))...)
-		detail = append(detail, say.Val(hours, "h"), say.Text(" of work."))
+		detail = say.Of("%v%v", detail, counted(defects, " %v waits, about ", " %v wait, about ", say.Text("One defect"), say.Text("%d defects", defects)))
+		detail = say.Of("%v%v of work.", detail, say.Val(hours, "h"))
 	}
 	return says, detail
 }

@@ -38,7 +38,7 @@ func TestACoatWaitsForWhatComesBeforeIt(t *testing.T) {
 	}
 	assert.Regexp(t, `^Deck: wash \([\d.]+ h\), sand with 80 \([\d.]+ h\), wash \([\d.]+ h\) first; metal primer not before [\w ,]+ \d\d:\d\d\.$`, lane().Answer.In(time.UTC))
 	bench := must(a.Bench(ctx, boat, app.BenchQuery{SurfaceID: f.ID}))
-	assert.Contains(t, bench.Says.In(time.UTC), "Not now: not logged since the last coat: wash, sand with 80, wash. When it may, mix ")
+	assert.Contains(t, bench.Says.In(time.UTC), "Not now: not logged since the last coat: wash, sand with 80, wash. When it may: mix ")
 	assert.Equal(t, "first", bench.Checks[0].Key)
 	told("wash", 0, 5*time.Hour)
 	told("sand", 80, 4*time.Hour)

@@ -196,7 +196,7 @@ func TestForecastByWordsAndByDocument(t *testing.T) {
 	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now.AddDate(0, 0, 1)))
 	td, err = a.Today(ctx, s.Boat.ID)
 	require.NoError(t, err)
-	assert.Contains(t, td.Answer.Warnings[0], "ended before now")
+	assert.Contains(t, td.Answer.Warnings[0].String(), "ended before now")
 }
 
 func TestTheLoggerCorrectsTheForecast(t *testing.T) {

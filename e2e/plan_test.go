@@ -48,7 +48,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	v, err := s.App.YardPlan(ctx, place)
 	require.NoError(t, err)
 	for _, it := range v.Plan.Items {
-		if it.What == "Service the stern gland" {
+		if it.What.String() == "Service the stern gland" {
 			p.Go(at).Drag(`[data-bar="`+it.TaskID+`"]`, 160).until("it is pinned", `document.querySelectorAll("[data-pinned]").length === 1`)
 			p.Press("Week").Press("two weeks more").Press("Change Marsh Lantern: Service the stern gland").Press("unpin").
 				until("free again", `!document.querySelector("main").innerText.includes("· pinned")`)

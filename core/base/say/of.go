@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+	"unicode"
 )
 
 // Units are the metric symbols that a template's quantities are written in: those that
@@ -25,18 +26,48 @@ type piece struct {
 
 var (
 	token  = regexp.MustCompile(`(%[-+#0]*\d*(?:\.\d+)?[a-zA-Z]|[-−]?\b\d+(?:\.\d+)?\b)(?: ([^\s\d,.;:()%]+))?|%%`)
-	parsed sync.Map // of template to []piece
+	parsed sync.Map // of template to message
 )
 
+// A message is a template taken apart: the key that it is looked up by in the catalogue of
+// a language, empty when it has no words, and its pieces.
+type message struct {
+	key    string
+	pieces []piece
+}
+
 // known takes a template of the program apart, once.
-func known(template string) []piece {
-	if p, ok := parsed.Load(template); ok {
-		return p.([]piece)
+func known(template string) message {
+	if m, ok := parsed.Load(template); ok {
+		return m.(message)
 	}
-	out := pieces(template)
+	out := taken(template)
 	parsed.Store(template, out)
 	return out
 }
+
+func taken(template string) message {
+	out := message{pieces: pieces(template)}
+	var key strings.Builder
+	n, words := 0, false
+	for _, p := range out.pieces {
+		if p.verb != "" || p.unit != "" {
+			fmt.Fprintf(&key, "{%d}", n)
+			n++
+			continue
+		}
+		key.WriteString(p.words)
+		words = words || strings.ContainsFunc(p.words, unicode.IsLetter)
+	}
+	if words {
+		out.key = key.String()
+	}
+	return out
+}
+
+// Key is the message of a template: what stands in a catalogue for it, its verbs and figures
+// numbered in braces. It is empty for a template without words.
+func Key(template string) string { return known(template).key }
 
 func pieces(template string) []piece {
 	var out []piece
@@ -84,93 +115,105 @@ type Sayer interface{ Say() Sentence }
 func Join(all []Sentence, between string) Sentence {
 	var out Sentence
 	for i, s := range all {
-		if i > 0 {
-			s = Of("%s%v", between, s)
+		if i == 0 {
+			out = s
+		} else {
+			out = Of("%v"+between+"%v", out, s)
 		}
-		out = Of("%v%v", out, s)
 	}
 	return out
 }
 
-// Of makes a sentence of a template of package fmt. A verb or a figure with a metric
-// unit after it ("%.0f °C", "3 mm") becomes a quantity, a span or a sentence among the
-// arguments stands as it is, all else is text; what text an argument has is never looked
-// into.
+// List names things as one says them: "a, b and c".
+func List[T any](names []T) Sentence {
+	all := make([]Sentence, len(names))
+	for i, n := range names {
+		all[i] = Of("%v", n)
+	}
+	if n := len(all); n > 1 {
+		return Of("%v and %v", Join(all[:n-1], ", "), all[n-1])
+	}
+	return Join(all, "")
+}
+
+// Of makes a sentence of a template of package fmt: a message with what fills it. A verb or
+// a figure with a metric unit after it ("%.0f °C", "3 mm") becomes a quantity, a span or a
+// sentence among the arguments stands as it is, all else is text; what text an argument has
+// is never looked into.
 func Of(template string, args ...any) Sentence {
 	if false {
 		_ = fmt.Sprintf(template, args...) // lets vet check verbs against arguments
 	}
-	return of(known(template), args)
+	return known(template).of(args)
 }
 
 // Fill is Of for a template of a table, with a span in the place of its %v if it has one.
-func Fill(template string, with Span) Sentence { return of(known(template), []any{with}) }
+func Fill(template string, with Span) Sentence { return known(template).of([]any{with}) }
 
 // Lit makes a sentence of the program's own words, with the figures that stand in them.
 func Lit(words string) Sentence {
-	if words != "" && !strings.ContainsAny(words, "0123456789") {
-		return Sentence{{Text: words}}
+	if words != "" && !strings.ContainsAny(words, "0123456789%") {
+		return Sentence{{Say: words}}
 	}
-	return of(pieces(strings.ReplaceAll(words, "%", "%%")), nil)
+	return taken(strings.ReplaceAll(words, "%", "%%")).of(nil)
 }
 
-func of(pieces []piece, args []any) Sentence {
-	out := Sentence{}
-	text := func(s string) {
-		if s == "" {
-			return
+func (m message) of(args []any) Sentence {
+	out, with, next := Sentence{}, []Sentence{}, 0
+	for _, p := range m.pieces {
+		var filled Sentence
+		switch {
+		case p.verb != "":
+			var arg any = fmt.Errorf("nothing for %s", p.verb)
+			if next < len(args) {
+				arg = args[next]
+			}
+			next++
+			filled = p.filled(arg)
+		case p.unit != "":
+			filled = Sentence{{Value: &p.value, Unit: p.unit, Digits: &p.figs}}
+		case p.words != "":
+			out = append(out, Span{Text: p.words})
+			continue
+		default:
+			continue
 		}
-		if n := len(out); n > 0 && out[n-1].plain() {
-			out[n-1].Text += s
-			return
-		}
-		out = append(out, Span{Text: s})
+		with = append(with, filled)
+		out = append(out, filled...)
 	}
-	next := 0
-	for _, p := range pieces {
-		if p.verb == "" {
-			text(p.words)
-			if p.unit != "" {
-				out = append(out, Span{Value: &p.value, Unit: p.unit, Digits: &p.figs})
-			}
-			continue
-		}
-		var arg any = fmt.Errorf("nothing for %s", p.verb)
-		if next < len(args) {
-			arg = args[next]
-		}
-		next++
-		if s, ok := arg.(Sayer); ok {
-			arg = s.Say()
-		}
-		switch a := arg.(type) {
-		case Sentence:
-			for _, s := range a {
-				if s.plain() {
-					text(s.Text)
-				} else {
-					out = append(out, s)
-				}
-			}
-			continue
-		case Span:
-			out = append(out, a)
-			continue
-		}
-		shown := fmt.Sprintf(p.verb, arg)
-		if p.unit == "" {
-			text(shown)
-		} else if v, err := strconv.ParseFloat(shown, 64); err != nil || math.IsInf(v, 0) || math.IsNaN(v) {
-			text(shown + " " + p.unit)
-		} else {
-			figs := decimals(strconv.FormatFloat(v, 'f', -1, 64))
-			if strings.HasSuffix(p.verb, "f") {
-				figs = decimals(shown)
-			}
-			out = append(out, Span{Value: &v, Unit: p.unit, Digits: &figs})
-		}
+	if m.key == "" {
+		return out
 	}
-	return out
+	if len(with) == 0 {
+		with = nil
+	}
+	return Sentence{{Say: m.key, With: with}}
+}
+
+// filled is what stands for a verb.
+func (p piece) filled(arg any) Sentence {
+	if s, ok := arg.(Sayer); ok {
+		arg = s.Say()
+	}
+	switch a := arg.(type) {
+	case Sentence:
+		return a
+	case Span:
+		return Sentence{a}
+	}
+	shown := fmt.Sprintf(p.verb, arg)
+	if p.unit == "" {
+		return Sentence{{Text: shown}}
+	}
+	v, err := strconv.ParseFloat(shown, 64)
+	if err != nil || math.IsInf(v, 0) || math.IsNaN(v) {
+		return Sentence{{Text: shown + " " + p.unit}}
+	}
+	figs := decimals(strconv.FormatFloat(v, 'f', -1, 64))
+	if strings.HasSuffix(p.verb, "f") {
+		figs = decimals(shown)
+	}
+	return Sentence{{Value: &v, Unit: p.unit, Digits: &figs}}
 }
 
 // Quantity is v in a unit with three figures, as text has it between words.
@@ -181,6 +224,3 @@ func rounded(v float64, unit string) Span {
 	figs := decimals(strconv.FormatFloat(v, 'f', -1, 64))
 	return Span{Value: &v, Unit: unit, Digits: &figs}
 }
-
-// plain reports whether the span is text and no more.
-func (s Span) plain() bool { return s.At == nil && s.Value == nil && !s.Strong }

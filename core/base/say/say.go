@@ -9,11 +9,18 @@ import (
 	"strconv"
 	"strings"
 	"time"
+	"unicode/utf8"
 )
 
-// Span is a run of text, an instant or a quantity; exactly one of the three
+// Span is a message, a run of text, an instant or a quantity; exactly one of the four
 // is set.
 type Span struct {
+	// Say is a message of the program, the English of it and the key of its translations;
+	// With fills its {0}, {1} and on. Lower has it begin with a small letter.
+	Say   string     `json:"say,omitempty"`
+	With  []Sentence `json:"with,omitempty"`
+	Lower bool       `json:"lower,omitempty"`
+	// Text is a name, a number or another's words, shown as it is in every language.
 	Text string `json:"text,omitempty"`
 	// Strong marks the thing that the sentence is about.
 	Strong bool `json:"strong,omitempty"`
@@ -32,7 +39,7 @@ type Span struct {
 // Sentence is a list of spans to be set one after another.
 type Sentence []Span
 
-// Text is plain words.
+// Text is what is the same in every language.
 func Text(format string, args ...any) Span { return Span{Text: fmt.Sprintf(format, args...)} }
 
 // Strong is the thing the sentence is about.
@@ -66,6 +73,8 @@ func (s Sentence) In(loc *time.Location) string {
 	var b strings.Builder
 	for _, p := range s {
 		switch {
+		case p.Say != "":
+			b.WriteString(p.said(loc))
 		case p.At != nil && p.Date && p.Day:
 			b.WriteString(p.At.In(loc).Format("Mon 2 Jan"))
 		case p.At != nil && p.Date:
@@ -89,13 +98,43 @@ func (s Sentence) In(loc *time.Location) string {
 	return b.String()
 }
 
-// Lower is the sentence beginning with a small letter, to stand inside another.
+// said is the message in English.
+func (s Span) said(loc *time.Location) string {
+	fill := make([]string, 0, 2*len(s.With))
+	for i, w := range s.With {
+		fill = append(fill, fmt.Sprintf("{%d}", i), w.In(loc))
+	}
+	out := strings.NewReplacer(fill...).Replace(s.Say)
+	if s.Lower {
+		out = lower(out)
+	}
+	return out
+}
+
+// lower is a text beginning with a small letter.
+func lower(text string) string {
+	_, n := utf8.DecodeRuneInString(text)
+	return strings.ToLower(text[:n]) + text[n:]
+}
+
+// Strong is the sentence as the thing that another is about.
+func (s Sentence) Strong() Span { return Span{Say: "{0}", With: []Sentence{s}, Strong: true} }
+
+// Lower is the sentence beginning with a small letter, to stand inside another; a
+// name that is marked strong keeps its own.
 func (s Sentence) Lower() Sentence {
-	if len(s) == 0 || !s[0].plain() || s[0].Text == "" {
+	if len(s) == 0 {
 		return s
 	}
 	out := append(Sentence{}, s...)
-	out[0].Text = strings.ToLower(out[0].Text[:1]) + out[0].Text[1:]
+	switch first := &out[0]; {
+	case strings.HasPrefix(first.Say, "{0}"):
+		first.With = append([]Sentence{first.With[0].Lower()}, first.With[1:]...)
+	case first.Say != "":
+		first.Lower = true
+	case first.Text != "" && !first.Strong:
+		first.Text = lower(first.Text)
+	}
 	return out
 }
 

@@ -46,9 +46,9 @@ func (m Measured) Better(part Part, f Figure, litres float64) say.Sentence {
 	less := 2 * max(0, f.UncertaintyPct-tapedToPct) / 100
 	out := say.Of("%s: ±%.0f %% becomes about ±%d %%, ", how, f.UncertaintyPct, tapedToPct)
 	if litres > 0 {
-		return append(out, say.Val(less*litres, "L"), say.Text(" less doubt in what to buy."))
+		return say.Of("%v%v less doubt in what to buy.", out, say.Val(less*litres, "L"))
 	}
-	return append(out, say.Val(less*f.AreaM2, "m²"), say.Text(" less doubt."))
+	return say.Of("%v%v less doubt.", out, say.Val(less*f.AreaM2, "m²"))
 }
 
 // Disagreement is between measurements A and B.

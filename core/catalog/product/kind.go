@@ -1,6 +1,9 @@
 package product
 
-import "slices"
+import (
+	"allcoats/core/base/say"
+	"slices"
+)
 
 // Kind is what a product is for.
 type Kind string
@@ -95,6 +98,9 @@ func (k Kind) Info() *KindInfo {
 
 // Name returns the kind in words.
 func (k Kind) Name() string { return k.Info().Name }
+
+// Say is the name as a sentence has it.
+func (k Kind) Say() say.Sentence { return say.Lit(k.Name()) }
 
 // betweenGloss is the coarsest grit between coats that show every scratch.
 const betweenGloss = 220

@@ -2,7 +2,10 @@
 // once, and a step of a build-up with all that is set of it.
 package step
 
-import "slices"
+import (
+	"allcoats/core/base/say"
+	"slices"
+)
 
 // Work is a kind of work.
 type Work string
@@ -108,6 +111,9 @@ func (w Work) Kind() *Kind {
 	}
 	return &Kinds[i]
 }
+
+// Say is the name of the kind as a sentence has it.
+func (w Work) Say() say.Sentence { return say.Lit(w.Kind().Name) }
 
 // Planned and Logged are the kinds that may be steps, and entries of the log.
 var (

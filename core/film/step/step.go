@@ -1,9 +1,8 @@
 package step
 
 import (
-	"fmt"
-
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 )
@@ -37,14 +36,22 @@ func (s Step) Films() bool { return s.Work.Kind().Films }
 func (s Step) WetUm() float64 { return film.Wet(s.DFTUm, s.Sheet.VolumeSolidsPct, s.ThinnerPct) }
 
 // Words name a step without a film, such as "sand with 80".
-func (s Step) Words() string {
+func (s Step) Words() say.Sentence {
 	if s.Name != "" {
-		return s.Name
+		return say.Of("%s", s.Name)
 	}
 	if s.Work.Kind().Gritted && s.Grit > 0 {
-		return fmt.Sprintf("%s with %d", s.Work, s.Grit)
+		return say.Of("%s with %d", s.Work, s.Grit)
 	}
-	return s.Work.Kind().Name
+	return s.Work.Say()
+}
+
+// Ordinal is a coat among those of its step in words.
+func Ordinal(n, of int) say.Sentence {
+	if of == 1 {
+		return say.Of("one coat")
+	}
+	return say.Of("coat %d of %d", n, of)
 }
 
 // Validate reports impossible figures.

@@ -42,9 +42,9 @@ func coatToday(out *Answer, a Ask) error {
 	}
 	out.Detail = say.Of("It must hold %v after laying", say.Val(job.Hold.Hours(), "h"))
 	if job.Dry > 0 && !p.Roofed {
-		out.Detail = append(out.Detail, say.Of(", and no rain may fall for %v", say.Val(job.Dry.Hours(), "h"))...)
+		out.Detail = say.Of("%v, and no rain may fall for %v", out.Detail, say.Val(job.Dry.Hours(), "h"))
 	}
-	out.Detail = append(out.Detail, say.Text("."))
+	out.Detail = say.Of("%v.", out.Detail)
 	if len(starts) > 0 && starts[0].From.Before(night) {
 		first := starts[0]
 		verdict := "Yes"
@@ -69,11 +69,11 @@ func coatToday(out *Answer, a Ask) error {
 	why := nearest(job, faces, w.Now, night)
 	out.Says = say.Of("%v: %v.", say.Strong("Not today"), why)
 	if len(starts) > 0 {
-		out.Says = append(out.Says, say.Of(" The next chance is %v to %v", w.clock(starts[0].From), w.clock(starts[0].To))...)
+		out.Says = say.Of("%v The next chance is %v to %v", out.Says, w.clock(starts[0].From), w.clock(starts[0].To))
 		if starts[0].From.After(w.Until) {
-			out.Says = append(out.Says, say.Text(", if the days go on as you said"))
+			out.Says = say.Of("%v, if the days go on as you said", out.Says)
 		}
-		out.Says = append(out.Says, say.Text("."))
+		out.Says = say.Of("%v.", out.Says)
 	}
 	return nil
 }
@@ -88,7 +88,7 @@ func (out *Answer) after(a Ask, faces []field.Weather, t time.Time) {
 	if opens != nil {
 		out.fact("Next coat of the same", "from %v", w.clock(*opens))
 		if closes != nil {
-			out.Facts[len(out.Facts)-1].Says = append(out.Facts[len(out.Facts)-1].Says, say.Of(", unsanded until %v", w.clock(*closes))...)
+			out.Facts[len(out.Facts)-1].Says = say.Of("%v, unsanded until %v", out.Facts[len(out.Facts)-1].Says, w.clock(*closes))
 		}
 	}
 }
@@ -262,7 +262,7 @@ func whenAgain(out *Answer, a Ask) error {
 		}
 	}
 	if harmed {
-		out.Says = append(say.Of("%v first: ", say.Strong("Look at it")), out.Says.Lower()...)
+		out.Says = say.Of("%v first: %v", say.Strong("Look at it"), out.Says.Lower())
 	}
 	return nil
 }

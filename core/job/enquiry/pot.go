@@ -52,11 +52,11 @@ func howMuch(out *Answer, a Ask) error {
 		list := say.Sentence{}
 		for i, t := range buy.Tins {
 			if i > 0 {
-				list = append(list, say.Text(" and "))
+				list = say.Of("%v and ", list)
 			}
-			list = append(list, say.Text("%d × %s", t.Count, t.Name))
+			list = say.Of("%v%d × %s", list, t.Count, t.Name)
 		}
-		out.Says = append(append(say.Of("Buy "), list...), say.Of(": you need %v of ", say.Val(r.PracticalL, "L"))...)
+		out.Says = say.Of("Buy %v: you need %v of ", list, say.Val(r.PracticalL, "L"))
 		out.fact("Left over", "%v", say.Val(buy.LeftoverL, "L"))
 		if buy.Priced {
 			out.fact("Costs", "about %.0f %s by the prices of the library", math.Ceil(float64(buy.CostCents)/100), cmp.Or(a.Currency, "(no currency is set)"))
@@ -64,7 +64,7 @@ func howMuch(out *Answer, a Ask) error {
 	} else {
 		out.Says = say.Of("You need %v of ", say.Val(r.PracticalL, "L"))
 	}
-	out.Says = append(append(out.Says, what...), say.Text("."))
+	out.Says = say.Of("%v%v.", out.Says, what)
 	least, most := need(r, m.LossMinPct), need(r, m.LossMaxPct)
 	out.Detail = say.Of("With %v %% lost by %s; between %v and %v as the hand is.", say.Text("%.3g", m.LossPct), m.Name, say.Val(least, "L"), say.Val(most, "L"))
 	if a.AreaPct > 0 { // independent errors, as ranges
@@ -117,12 +117,12 @@ func howMixed(out *Answer, a Ask) error {
 			if i == 0 {
 				between = "Pour "
 			}
-			out.Says = append(out.Says, say.Text("%s", between), say.Val(t.AddML, "mL"), say.Text(" of "), say.Strong(t.What))
+			out.Says = say.Of("%v%s%v of %v", out.Says, between, say.Val(t.AddML, "mL"), say.Strong(t.What))
 			if t.AddG != nil {
-				out.Says = append(out.Says, say.Of(" (%v)", say.Val(*t.AddG, "g"))...)
+				out.Says = say.Of("%v (%v)", out.Says, say.Val(*t.AddG, "g"))
 			}
 		}
-		out.Says = append(out.Says, say.Text("."))
+		out.Says = say.Of("%v.", out.Says)
 	}
 	switch life := mix.PotLifeH(a.Sheet, a.Litres, a.TempC); {
 	case len(pot.Targets) == 1:
@@ -136,7 +136,7 @@ func howMixed(out *Answer, a Ask) error {
 		out.fact("Let it stand", "%.0f min after mixing, within its pot life", a.Sheet.InductionMin)
 	}
 	if a.TempC < a.Sheet.MinCureC {
-		out.Says = append(say.Of("%v: under %v it does not cure. ", say.Strong("Too cold to use"), say.Val(a.Sheet.MinCureC, "°C")), out.Says...)
+		out.Says = say.Of("%v: under %v it does not cure. %v", say.Strong("Too cold to use"), say.Val(a.Sheet.MinCureC, "°C"), out.Says)
 	}
 	return nil
 }
@@ -166,7 +166,7 @@ func howThick(out *Answer, a Ask) error {
 		out.Detail = say.Of("The sheet lays %v to %v dry in a coat.", say.Val(f.MinUm, "µm"), say.Val(f.MaxUm, "µm"))
 	}
 	if a.ThinnerPct > a.Sheet.ThinnerMaxPct {
-		out.Detail = append(out.Detail, say.Of(" The sheet allows %.3g %% thinner.", a.Sheet.ThinnerMaxPct)...)
+		out.Detail = say.Of("%v The sheet allows %.3g %% thinner.", out.Detail, a.Sheet.ThinnerMaxPct)
 	}
 	out.fact("Goes", "%v with %.3g %% lost by %s", say.Val(r.PracticalRateM2L, "m²/L"), m.LossPct, m.Name)
 	return nil

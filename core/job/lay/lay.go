@@ -134,7 +134,7 @@ type Before struct {
 	Sheet    product.Sheet
 	Part     area.Part
 	Litres   float64
-	First    string // work that must be done before and is not logged, empty without
+	First    say.Sentence // work that must be done before and is not logged, empty without
 	FieldWhy say.Sentence
 	HoldWhy  say.Sentence
 	Wet      bool
@@ -156,9 +156,9 @@ func (b Before) List() []Check {
 			out = append(out, Check{Key: key, State: OK, Text: right})
 		}
 	}
-	ask := func(key, text string) { out = append(out, Check{Key: key, State: Ask, Text: say.Lit(text)}) }
-	if b.First != "" {
-		add("first", true, nil, say.Of("Not logged since the last coat: %s", b.First))
+	ask := func(key string, text say.Sentence) { out = append(out, Check{Key: key, State: Ask, Text: text}) }
+	if len(b.First) > 0 {
+		add("first", true, nil, say.Of("Not logged since the last coat: %v", b.First))
 	}
 	add("field", b.FieldWhy != nil, say.Of("The air and the surface allow laying now"), say.Of("Not now: %v", b.FieldWhy))
 	if b.FieldWhy != nil {
@@ -182,7 +182,7 @@ func (b Before) List() []Check {
 			add("key", false, say.Lit("Within the recoat window of the last coat"), nil)
 		}
 	} else {
-		ask("key", "Sanded to a dull, even key, edges by hand")
+		ask("key", say.Of("Sanded to a dull, even key, edges by hand"))
 	}
 	switch {
 	case b.Cleaned != nil && b.Sheet.NoSolventWipe:
@@ -190,11 +190,11 @@ func (b Before) List() []Check {
 	case b.Cleaned != nil:
 		add("clean", false, say.Of("Cleaned: %v", b.Cleaned), nil)
 	case b.Sheet.NoSolventWipe:
-		ask("clean", "Washed with water and dried: the sheet forbids solvent")
+		ask("clean", say.Of("Washed with water and dried: the sheet forbids solvent"))
 	default:
-		ask("clean", "Cleaned your way: detergent and water, or two rags with solvent, one wet, one dry")
+		ask("clean", say.Of("Cleaned your way: detergent and water, or two rags with solvent, one wet, one dry"))
 	}
-	ask("mask", "Masked, edges pressed down, the second tape where one comes off early")
+	ask("mask", say.Of("Masked, edges pressed down, the second tape where one comes off early"))
 	if b.Sheet.ToolsSuit != "" || b.Sheet.ToolsSpoil != "" {
 		text := say.Of("Tools that suit: %s", b.Sheet.ToolsSuit)
 		if b.Sheet.ToolsSpoil != "" {

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/catalog/tins"
 	"allcoats/core/film/step"
@@ -72,7 +73,7 @@ func Of(b Boat) Job {
 		j.Surfaces = append(j.Surfaces, s.chain(s.lines(), b.Skipped, j.told, j.done))
 	}
 	for _, o := range b.Own {
-		t := Task{ID: o.ID, StepID: o.ID, Work: step.Other, What: o.Name, N: 1, Of: 1, ReckonedH: o.Hours, LayH: o.Hours, State: ToDo}
+		t := Task{ID: o.ID, StepID: o.ID, Work: step.Other, What: say.Of("%s", o.Name), N: 1, Of: 1, ReckonedH: o.Hours, LayH: o.Hours, State: ToDo}
 		if b.Skipped[o.ID] {
 			t.State = Skipped
 		}
@@ -263,4 +264,4 @@ func (c Chain) First() (first []Task, film *Task) {
 }
 
 // Named is a task of the chain in words, by its id.
-func (c Chain) Named(id string) string { return taskByID(c.Tasks, id).Named() }
+func (c Chain) Named(id string) say.Sentence { return taskByID(c.Tasks, id).Named() }

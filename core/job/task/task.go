@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/film"
@@ -124,15 +125,15 @@ type Task struct {
 	ProductID string    `json:"productId,omitempty"`
 	Work      step.Work `json:"work"`
 	// What names it without its surface, Where the part of the surface, empty all of it.
-	What   string  `json:"what"`
-	Where  string  `json:"where,omitempty"`
-	N      int     `json:"n"`
-	Of     int     `json:"of"`
-	Films  bool    `json:"films"`
-	Skill  Skill   `json:"skill,omitempty"`
-	AreaM2 float64 `json:"areaM2"`
-	WetUm  float64 `json:"wetUm"`
-	DryUm  float64 `json:"dryUm"`
+	What   say.Sentence `json:"what"`
+	Where  string       `json:"where,omitempty"`
+	N      int          `json:"n"`
+	Of     int          `json:"of"`
+	Films  bool         `json:"films"`
+	Skill  Skill        `json:"skill,omitempty"`
+	AreaM2 float64      `json:"areaM2"`
+	WetUm  float64      `json:"wetUm"`
+	DryUm  float64      `json:"dryUm"`
 
 	LayH      float64 `json:"layH"`
 	ReckonedH float64 `json:"reckonedH"`
@@ -162,32 +163,25 @@ type Task struct {
 func (t Task) Left() bool { return t.State == ToDo || t.State == Begun || t.State == Failed }
 
 // Named is what it is with its place.
-func (t Task) Named() string {
+func (t Task) Named() say.Sentence {
 	if t.Where == "" {
 		return t.What
 	}
-	return t.What + " (" + t.Where + ")"
-}
-
-// Ordinal is a coat among those of its step in words.
-func Ordinal(n, of int) string {
-	if of == 1 {
-		return "one coat"
-	}
-	return fmt.Sprintf("coat %d of %d", n, of)
+	return say.Of("%v (%s)", t.What, t.Where)
 }
 
 // What names coat n of a step of a product.
-func What(s step.Step, n int) string {
-	name := s.Name
-	if name == "" {
-		name = s.Sheet.Kind.Name()
-		if s.Work == step.Fair || s.Work == step.Fill {
-			name = string(s.Work) + " with " + name
-		}
+func What(s step.Step, n int) say.Sentence {
+	name := say.Of("%s", s.Name)
+	switch {
+	case s.Name != "":
+	case s.Work == step.Fair || s.Work == step.Fill:
+		name = say.Of("%v with %v", s.Work, s.Sheet.Kind)
+	default:
+		name = s.Sheet.Kind.Say()
 	}
 	if s.Coats > 1 {
-		return fmt.Sprintf("%s, %s", name, Ordinal(n, s.Coats))
+		return say.Of("%v, %v", name, step.Ordinal(n, s.Coats))
 	}
 	return name
 }

@@ -1,8 +1,7 @@
 package task
 
 import (
-	"fmt"
-
+	"allcoats/core/base/say"
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 )
@@ -34,7 +33,7 @@ func (s Surface) unfold(lines []buildup.Line) []Task {
 		for _, t := range tape {
 			st := s.Steps[t.i]
 			one := s.task(st, t.Line, pullID(st.ID), step.Unmask)
-			one.What, one.ReckonedH, one.LayH = step.Unmask.Kind().Name, t.PullH, t.PullH
+			one.What, one.ReckonedH, one.LayH = step.Unmask.Say(), t.PullH, t.PullH
 			out = append(out, one)
 		}
 		tape = nil
@@ -57,7 +56,7 @@ func (s Surface) unfold(lines []buildup.Line) []Task {
 		for n := 1; n <= st.Coats; n++ {
 			if st.KeyGrit > 0 {
 				key := s.task(st, l, keyID(st.ID, n), step.Sand)
-				key.What, key.N, key.Of = fmt.Sprintf("key with %d", st.KeyGrit), n, st.Coats
+				key.What, key.N, key.Of = say.Of("key with %d", st.KeyGrit), n, st.Coats
 				key.ReckonedH, key.LayH = l.KeyH, l.KeyH
 				out = append(out, key)
 			}

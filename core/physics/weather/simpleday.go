@@ -62,14 +62,14 @@ func (d SimpleDay) Say() say.Sentence {
 	}
 	out := say.Of("%v: %v to %v, %s, %s", on, say.Val(d.MinC, "°C"), say.Val(d.MaxC, "°C"), sky, rain)
 	if d.WindMS != nil {
-		out = append(out, say.Of(", wind %v", say.Val(*d.WindMS, "m/s"))...)
+		out = say.Of("%v, wind %v", out, say.Val(*d.WindMS, "m/s"))
 	} else {
-		out = append(out, say.Text(", %s", map[string]string{"calm": "calm", "light": "light wind", "fresh": "fresh wind", "strong": "strong wind"}[d.Wind]))
+		out = say.Of("%v, %s", out, map[string]string{"calm": "calm", "light": "light wind", "fresh": "fresh wind", "strong": "strong wind"}[d.Wind])
 	}
 	if d.RHPct != nil {
-		return append(out, say.Text(", humidity about %.0f %%", *d.RHPct))
+		return say.Of("%v, humidity about %.0f %%", out, *d.RHPct)
 	}
-	return append(out, say.Text(", %s", map[string]string{"dry": "dry air", "usual": "usual air", "damp": "damp air", "fog": "fog at night"}[d.Air]))
+	return say.Of("%v, %s", out, map[string]string{"dry": "dry air", "usual": "usual air", "damp": "damp air", "fog": "fog at night"}[d.Air])
 }
 
 func atHour(h float64) string { return fmt.Sprintf("%02d:%02.0f", int(h), 60*(h-math.Floor(h))) }

@@ -18,9 +18,9 @@ func (s Series) Say(now time.Time, loc *time.Location) say.Sentence {
 	out := s.sayDay(now, midnight, loc)
 	if next := s.sayDay(midnight, midnight.AddDate(0, 0, 1), loc); len(next) > 0 {
 		if len(out) > 0 {
-			out = append(out, say.Text("; "))
+			out = say.Of("%v; ", out)
 		}
-		out = append(append(out, say.Text("tomorrow ")), next...)
+		out = say.Of("%vtomorrow %v", out, next)
 	}
 	return out
 }
@@ -61,16 +61,16 @@ func (s Series) sayDay(from, to time.Time, loc *time.Location) say.Sentence {
 	out := say.Of("%v to %v", say.Val(lo, "°C"), say.Val(hi, "°C"))
 	switch {
 	case len(rain) > 3:
-		out = append(out, say.Text(", showers"))
+		out = say.Of("%v, showers", out)
 	case len(rain) > 0:
-		out = append(append(out, say.Text(", rain ")), say.Join(rain, " and ")...)
+		out = say.Of("%v, rain %v", out, say.Join(rain, " and "))
 	case untold:
-		out = append(out, say.Text(", rain not told"))
+		out = say.Of("%v, rain not told", out)
 	default:
-		out = append(out, say.Text(", dry"))
+		out = say.Of("%v, dry", out)
 	}
 	if wind > 0 {
-		out = append(out, say.Of(", wind to %v", say.Val(wind, "m/s"))...)
+		out = say.Of("%v, wind to %v", out, say.Val(wind, "m/s"))
 	}
 	return out
 }

@@ -4,6 +4,7 @@ import (
 	"sort"
 	"time"
 
+	"allcoats/core/base/say"
 	"allcoats/core/film/step"
 	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
@@ -31,7 +32,7 @@ func (m *Model) cross(k int, numbers [][]int) {
 func (b Boat) on(rule string) bool { _, off := b.Off[rule]; return !off }
 
 func (m *Model) after(from, to int, rule string) {
-	m.link(schedule.Link{From: from, To: to, Opens: schedule.After(0)}, cause{rule: rule})
+	m.link(schedule.Link{From: from, To: to, Opens: schedule.After(0)}, cause{cross: rule})
 }
 
 // which are the tasks of which something holds.
@@ -140,9 +141,9 @@ func (m *Model) owns(b Boat, numbers [][]int) {
 			}
 			all(m.before(numbers[j]), byID[o.ID], DrillFirst)
 			for _, to := range byID[o.ID] {
-				m.waitForFilms(to, s, false, DrillFirst)
+				m.waitForFilms(to, s, false, cause{cross: DrillFirst})
 				for _, n := range numbers[j] {
-					m.hardBefore(n, to, false, DrillFirst)
+					m.hardBefore(n, to, false, cause{cross: DrillFirst})
 				}
 			}
 		}
@@ -185,7 +186,7 @@ func (m *Model) tents(chains [][][]int) {
 	for i := m.Tents; i < len(stays); i++ {
 		from, to := stays[i-m.Tents], stays[i]
 		crew := min(2, len(m.People))
-		pitch := m.place(Task{ID: "tent:" + m.Boats[to.boat].ID, Boat: to.boat, What: "move the tent over from " + m.Boats[from.boat].Name,
+		pitch := m.place(Task{ID: "tent:" + m.Boats[to.boat].ID, Boat: to.boat, What: say.Of("move the tent over from %s", m.Boats[from.boat].Name),
 			Hours: pitchH * float64(crew), Crew: crew, weather: m.Boats[to.boat].Surfaces[0].Weather, light: true})
 		for _, work := range from.work {
 			for _, n := range m.before(work) {
@@ -193,7 +194,7 @@ func (m *Model) tents(chains [][][]int) {
 				if t := m.Tasks[n]; t.Coat {
 					l.Opens = m.ripe(t.sheet.ThroughDry, t.sheet, t.weather)
 				}
-				m.link(l, cause{rule: TentMoves})
+				m.link(l, cause{cross: TentMoves})
 			}
 		}
 		for _, work := range to.work {

@@ -144,7 +144,7 @@ func (f *foreman) whole() {
 	for _, l := range f.p.Left {
 		left[l.BoatID] = true
 		if len(l.Needs) == 0 || len(l.Why) == 0 {
-			f.found = append(f.found, l.Name+" is left out without a word")
+			f.found = append(f.found, l.Name.String()+" is left out without a word")
 		}
 	}
 	for id, t := range f.tasks {
@@ -336,7 +336,7 @@ func (f *foreman) clock(s Surface, it Item, items, mends []Item, at map[string]i
 func mendedBetween(mends []Item, from, to time.Time) bool {
 	return slices.ContainsFunc(mends, func(m Item) bool {
 		lasts := 72 * time.Hour
-		if strings.Contains(m.What, "tie coat") {
+		if strings.Contains(m.What.String(), "tie coat") {
 			lasts = 14 * 24 * time.Hour
 		}
 		return !m.Start.Before(from) && !m.End.After(to) && to.Sub(m.End) <= lasts
@@ -362,15 +362,15 @@ func (f *foreman) taped(items, mends []Item, maxH float64) {
 	slices.SortFunc(all, func(a, b Item) int { return a.Start.Compare(b.Start) })
 	var on *Item
 	for i, it := range all {
-		if strings.HasPrefix(it.What, "pull the tape") && on != nil {
+		if strings.HasPrefix(it.What.String(), "pull the tape") && on != nil {
 			if h := it.Start.Sub(on.End).Hours(); h > maxH+1e-6 && !slices.ContainsFunc(mends, func(m Item) bool {
-				return strings.HasPrefix(m.What, "warm the tape") && m.Start.After(on.End) && !m.Start.After(it.Start)
+				return strings.HasPrefix(m.What.String(), "warm the tape") && m.Start.After(on.End) && !m.Start.After(it.Start)
 			}) {
 				f.says(*on, "tape is on for %.0f h, to %s", h, it.Start.Format("Mon 2 Jan 15:04"))
 			}
 			on = nil
 		}
-		if strings.Contains(it.What, "mask") {
+		if strings.Contains(it.What.String(), "mask") {
 			on = &all[i]
 		}
 	}

@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	"allcoats/core/base/say"
 	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
 
@@ -84,7 +85,9 @@ func TestTheForemanSeesWhatIsWrong(t *testing.T) {
 		return nil
 	}
 	move := func(it *Item, by time.Duration) { it.Start, it.End = it.Start.Add(by), it.End.Add(by) }
-	coat := func(it Item) bool { return it.Coat && it.Surface == "bottom" && !strings.Contains(it.What, "metal") }
+	coat := func(it Item) bool {
+		return it.Coat && it.Surface == "bottom" && !strings.Contains(it.What.String(), "metal")
+	}
 	for want, edit := range map[string]func(p *Plan){
 		"quarters":           func(p *Plan) { move(find(p, coat), 7*time.Minute) },
 		"does not work then": func(p *Plan) { move(find(p, coat), 13*time.Hour) },
@@ -98,41 +101,43 @@ func TestTheForemanSeesWhatIsWrong(t *testing.T) {
 			b.Start, b.End, b.People = a.Start, a.End, a.People
 		},
 		"comes before": func(p *Plan) {
-			move(find(p, func(it Item) bool { return strings.HasPrefix(it.What, "tie coat") }), -60*24*time.Hour)
+			move(find(p, func(it Item) bool { return strings.HasPrefix(it.What.String(), "tie coat") }), -60*24*time.Hour)
 		},
 		"bare metal": func(p *Plan) {
-			move(find(p, func(it Item) bool { return strings.HasPrefix(it.What, "strip, part 1") }), -48*time.Hour)
+			move(find(p, func(it Item) bool { return strings.HasPrefix(it.What.String(), "strip, part 1") }), -48*time.Hour)
 		},
 		"tape is on": func(p *Plan) {
-			move(find(p, func(it Item) bool { return it.What == "pull the tape" }), 14*24*time.Hour)
+			move(find(p, func(it Item) bool { return it.What.String() == "pull the tape" }), 14*24*time.Hour)
 		},
 		"of its interval": func(p *Plan) {
-			a := find(p, func(it Item) bool { return it.What == "high-build primer, coat 1 of 3" })
-			b := find(p, func(it Item) bool { return it.What == "high-build primer, coat 2 of 3" })
+			a := find(p, func(it Item) bool { return it.What.String() == "high-build primer, coat 1 of 3" })
+			b := find(p, func(it Item) bool { return it.What.String() == "high-build primer, coat 2 of 3" })
 			b.Start, b.End = a.End, a.End.Add(b.End.Sub(b.Start))
 		},
 		"of the window": func(p *Plan) {
-			p.Items = slices.DeleteFunc(p.Items, func(it Item) bool { return it.Rekey && it.What == "scuff and wash" })
+			p.Items = slices.DeleteFunc(p.Items, func(it Item) bool { return it.Rekey && it.What.String() == "scuff and wash" })
 		},
 		" h of ": func(p *Plan) {
-			p.Items = slices.DeleteFunc(p.Items, func(it Item) bool { return it.What == "tie coat" })
+			p.Items = slices.DeleteFunc(p.Items, func(it Item) bool { return it.What.String() == "tie coat" })
 		},
 		"coated on the same day": func(p *Plan) {
-			a := find(p, func(it Item) bool { return it.Coat && it.Surface == "topsides" && strings.Contains(it.What, "topcoat") })
+			a := find(p, func(it Item) bool {
+				return it.Coat && it.Surface == "topsides" && strings.Contains(it.What.String(), "topcoat")
+			})
 			b := find(p, func(it Item) bool {
-				return it.Coat && it.Surface == "bottom" && strings.Contains(it.What, "antifouling")
+				return it.Coat && it.Surface == "bottom" && strings.Contains(it.What.String(), "antifouling")
 			})
 			b.Start, b.End = a.Start, a.End
 		},
 		"dust on": func(p *Plan) {
 			a := find(p, coat)
-			b := find(p, func(it Item) bool { return strings.HasPrefix(it.What, "sand with 220") })
+			b := find(p, func(it Item) bool { return strings.HasPrefix(it.What.String(), "sand with 220") })
 			b.Start, b.End = a.End, a.End.Add(time.Hour)
 		},
 		"the last coat of": func(p *Plan) {
-			move(find(p, func(it Item) bool { return it.Coat && strings.Contains(it.What, "non-skid, coat 2") }), 120*24*time.Hour)
+			move(find(p, func(it Item) bool { return it.Coat && strings.Contains(it.What.String(), "non-skid, coat 2") }), 120*24*time.Hour)
 		},
-		"without a word": func(p *Plan) { p.Left = []LeftOut{{Name: "something"}} },
+		"without a word": func(p *Plan) { p.Left = []LeftOut{{Name: say.Of("something")}} },
 	} {
 		q := p
 		q.Items = slices.Clone(p.Items)

@@ -14,11 +14,11 @@ import (
 type LeftOut struct {
 	TaskID string       `json:"taskId"`
 	BoatID string       `json:"boatId"`
-	Name   string       `json:"name"`
+	Name   say.Sentence `json:"name"`
 	Why    say.Sentence `json:"why"`
 	Needs  []string     `json:"needs"`
 	// Behind names what waits for it.
-	Behind []string `json:"behind"`
+	Behind []say.Sentence `json:"behind"`
 }
 
 // leftOut lists what a plan leaves out, by what is in its own way.
@@ -29,8 +29,8 @@ func (m Model) leftOut(p schedule.Plan) []LeftOut {
 	}
 	_, links := m.linksOf()
 	ask := schedule.On(&m.Problem, p)
-	behind := func(i int) []string {
-		names, seen := []string{}, map[int]bool{i: true}
+	behind := func(i int) []say.Sentence {
+		names, seen := []say.Sentence{}, map[int]bool{i: true}
 		for queue := []int{i}; len(queue) > 0; queue = queue[1:] {
 			for _, k := range links[queue[0]] {
 				if to := m.Problem.Links[k].To; !seen[to] && p.Start[to] < 0 {
@@ -47,7 +47,7 @@ func (m Model) leftOut(p schedule.Plan) []LeftOut {
 			continue
 		}
 		why, needs := m.stuck(ask, i)
-		out = append(out, LeftOut{t.ID, m.Boats[t.Boat].ID, m.Boats[t.Boat].Name + ": " + t.Name(), why, needs, behind(i)})
+		out = append(out, LeftOut{t.ID, m.Boats[t.Boat].ID, m.ofBoat(t), why, needs, behind(i)})
 	}
 	return out
 }
@@ -96,7 +96,7 @@ func (m Model) stuck(ask schedule.Placed, i int) (say.Sentence, []string) {
 	case need.Crew > together:
 		return say.Of("%d people never work together for %g h", need.Crew, round1(d)), []string{needHands, needLonger}
 	case len(m.allowed[i]) == 0:
-		return append(m.mostly(i, 0, m.slots), say.Text(", all the time before %s", m.Until.In(m.Loc).Format("2 January 2006"))), m.forWeather(i)
+		return say.Of("%v, all the time before %s", m.mostly(i, 0, m.slots), m.Until.In(m.Loc).Format("2 January 2006")), m.forWeather(i)
 	}
 	could := func(skip schedule.Skip) bool { return ask.Earliest(i, schedule.Ask{Skip: skip}) < schedule.Never }
 	until := m.Until.In(m.Loc).Format("2 January 2006")
@@ -106,7 +106,7 @@ func (m Model) stuck(ask schedule.Placed, i int) (say.Sentence, []string) {
 	case could(schedule.SkipBusy):
 		return say.Of("the hands are taken whenever it could be done before %s", until), []string{needHands, needLater}
 	case could(schedule.SkipAllowed):
-		return append(m.mostly(i, 0, m.slots), say.Text(", whenever hands are there before %s", until)), m.forWeather(i)
+		return say.Of("%v, whenever hands are there before %s", m.mostly(i, 0, m.slots), until), m.forWeather(i)
 	case could(schedule.SkipHours):
 		return say.Of("the good hours before %s are not those that people work", until), []string{needLonger, needTent}
 	}
@@ -120,14 +120,14 @@ func (m Model) closed(ask schedule.Placed, i int) say.Sentence {
 		return say.Of("what must go with it finds no place")
 	}
 	k := closed[0]
-	name, mend := m.causes[k].bind, ""
+	name, after := say.Lit(m.causes[k].bind), m.Tasks[m.Problem.Links[k].From].What
+	if len(name) == 0 || m.causes[k].bind == "" {
+		name = say.Of("time")
+	}
 	if l := m.Problem.Links[m.Problem.Mend(k)]; l.Sanding != nil {
-		mend = ", and there is no place for the work that opens it again: " + m.sands[m.Problem.Mend(k)].What
+		return say.Of("the %v after %v is over before it finds a place, and there is no place for the work that opens it again: %v", name, after, m.sands[m.Problem.Mend(k)].What)
 	}
-	if name == "" {
-		name = "time"
-	}
-	return say.Of("the %s after %s is over before it finds a place%s", name, m.Tasks[m.Problem.Links[k].From].What, mend)
+	return say.Of("the %v after %v is over before it finds a place", name, after)
 }
 
 func round1(v float64) float64 { return math.Round(10*v) / 10 }

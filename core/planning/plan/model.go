@@ -46,8 +46,9 @@ type span = schedule.Range
 
 // cause is where a link comes from: a cross-rule, or a clock in words.
 type cause struct {
-	rule string
-	bind string // the name of the limit, of a link that has one
+	rule  say.Sentence
+	cross string // the id of the cross-rule
+	bind  string // the name of the limit, of a link that has one
 }
 
 type mendKey struct {
@@ -104,21 +105,18 @@ func (y Yard) Model() (Model, error) {
 	for s := range m.slots {
 		m.Problem.Capacity[guns][s] = max(1, m.Guns)
 	}
-	m.add(Task{ID: "now", What: "now", Milestone: true}, []span{{First: 0, Last: 0}})
+	m.add(Task{ID: "now", What: say.Of("now"), Milestone: true}, []span{{First: 0, Last: 0}})
 	chains := make([][][]int, len(y.Boats))
 	for k := range y.Boats {
 		chains[k] = m.boat(k)
 	}
 	m.tents(chains)
 	if loop := m.Problem.Cycle(); loop != nil {
-		names := ""
+		names := make([]say.Sentence, len(loop))
 		for i, t := range loop {
-			if i > 0 {
-				names += ", "
-			}
-			names += m.Tasks[t].Name()
+			names[i] = m.Tasks[t].Name()
 		}
-		bad.Add("own", "these tasks wait for one another: %s", names)
+		bad.Add("own", "these tasks wait for one another: %v", say.Join(names, ", "))
 		return m, bad
 	}
 	m.clashes(&bad)
@@ -190,7 +188,7 @@ func (m *Model) able(k task.Skill) (out []int) {
 
 // add adds a task and returns its number.
 func (m *Model) add(t Task, allowed []span) int {
-	one := schedule.Task{Name: t.Name(), Allowed: allowed, Needs: []int{0}, Site: t.Boat}
+	one := schedule.Task{Name: t.Name().String(), Allowed: allowed, Needs: []int{0}, Site: t.Boat}
 	if t.pinned != nil {
 		at := m.Slot(*t.pinned)
 		one.Allowed = []span{{First: at, Last: at}}
@@ -256,7 +254,7 @@ func (m *Model) mend(t Task, kind string, allowed []span, dried, reopened schedu
 		return
 	}
 	m.mends[key] = k
-	one := schedule.Task{Name: t.Name(), Duration: t.slots(), Allowed: allowed, Needs: []int{0}, Crew: t.Crew, Able: m.able(t.Skill), Site: t.Boat}
+	one := schedule.Task{Name: t.Name().String(), Duration: t.slots(), Allowed: allowed, Needs: []int{0}, Crew: t.Crew, Able: m.able(t.Skill), Site: t.Boat}
 	if t.dusty {
 		one.Dusts = m.near(t.Boat)
 	}
@@ -287,7 +285,7 @@ func (m Model) clashes(bad *fault.Errors) {
 	for x, i := range pinned {
 		from, to := stretch(i)
 		if there := m.there(from, to); there < m.Problem.Tasks[i].Crew {
-			bad.Add("pins", "%s cannot begin when it is pinned: too few hands work on %v", m.Boats[m.Tasks[i].Boat].Name+": "+m.Tasks[i].Name(), say.Date(m.At(from)))
+			bad.Add("pins", "%s cannot begin when it is pinned: too few hands work on %v", m.ofBoat(m.Tasks[i]), say.Date(m.At(from)))
 		}
 		for _, j := range pinned[x+1:] {
 			a, z := stretch(j)

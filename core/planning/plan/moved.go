@@ -10,7 +10,7 @@ import (
 // Moved is a task that a plan puts elsewhere than the one before.
 type Moved struct {
 	TaskID string       `json:"taskId"`
-	Name   string       `json:"name"`
+	Name   say.Sentence `json:"name"`
 	From   *time.Time   `json:"from,omitempty"`
 	To     *time.Time   `json:"to,omitempty"`
 	Why    say.Sentence `json:"why"`
@@ -32,22 +32,18 @@ func Changes(before Starts, after Plan) []Moved {
 			continue
 		}
 		there[it.TaskID] = true
-		name := it.Boat + ": " + it.What
-		if it.Surface != "" {
-			name = it.Boat + ": " + it.Surface + ", " + it.What
-		}
 		at := it.Start
 		old, ok := before[it.TaskID]
 		switch {
 		case !ok:
-			out = append(out, Moved{it.TaskID, name, nil, &at, it.Why})
+			out = append(out, Moved{it.TaskID, it.Named(), nil, &at, it.Why})
 		case !old.Equal(at):
-			out = append(out, Moved{it.TaskID, name, &old, &at, it.Why})
+			out = append(out, Moved{it.TaskID, it.Named(), &old, &at, it.Why})
 		}
 	}
 	for id, at := range before {
 		if !there[id] && !isMend(id) && !isLaunch(id) {
-			out = append(out, Moved{TaskID: id, Name: "done or left out", From: &at, Why: say.Sentence{}})
+			out = append(out, Moved{TaskID: id, Name: say.Of("done or left out"), From: &at, Why: say.Sentence{}})
 		}
 	}
 	sort.SliceStable(out, func(a, b int) bool {

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
+	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
@@ -73,7 +74,7 @@ func coats(id string, sheet product.Sheet, method string, n int, hours float64) 
 
 // work is a task without a film.
 func work(id string, w step.Work, hours float64) task.Task {
-	return task.Task{ID: id, StepID: id, Work: w, What: w.Kind().Name, N: 1, Of: 1, Hours: hours, LayH: hours, State: task.ToDo, Step: step.Step{Work: w}}
+	return task.Task{ID: id, StepID: id, Work: w, What: w.Say(), N: 1, Of: 1, Hours: hours, LayH: hours, State: task.ToDo, Step: step.Step{Work: w}}
 }
 
 // owns gives the boat of a yard own tasks, as her job has them.
@@ -119,7 +120,7 @@ func TestCoatsFollowTheirClocks(t *testing.T) {
 	require.NotNil(t, two.Closes)
 	assert.WithinDuration(t, one.Start.Add(40*time.Hour), *two.Closes, time.Hour, "counted from when it was begun")
 	assert.Contains(t, three.Why.In(time.UTC), "Not before")
-	assert.Contains(t, three.Why.In(time.UTC), "the work of Ada begins at 08:00 on Saturdays")
+	assert.Contains(t, three.Why.In(time.UTC), "the work of Ada begins Saturday 08:00")
 	assert.Contains(t, p.Headline.In(time.UTC), "Tern can be launched from")
 	assert.Equal(t, three.End.Add(24*time.Hour), *p.Launches[0].At, "through-dry")
 }
@@ -238,10 +239,10 @@ func TestBadYards(t *testing.T) {
 	require.NoError(t, err)
 	p, _ := m.Make(t.Context(), Kept{}, Effort{})
 	require.Len(t, p.Left, 1)
-	assert.Equal(t, "Tern: Deck, high-build primer", p.Left[0].Name)
+	assert.Equal(t, "Tern: Deck, high-build primer", p.Left[0].Name.String())
 	assert.Contains(t, p.Left[0].Why.In(time.UTC), "the air is below 12 °C")
 	assert.Equal(t, []string{"a tent with heat", "a warmer month", "a hardener or product for the cold"}, p.Left[0].Needs)
-	assert.Equal(t, []string{"ready to launch Tern"}, p.Left[0].Behind)
+	assert.Equal(t, "ready to launch Tern", say.List(p.Left[0].Behind).String())
 	assert.Contains(t, p.Headline.In(time.UTC), "cannot be launched yet")
 }
 
@@ -531,7 +532,7 @@ func TestSkillsAreKept(t *testing.T) {
 	_, p, _ = make_(t, y, nil)
 	sprayed := item(t, p, "Sides-1#1")
 	assert.Equal(t, time.Tuesday, sprayed.Start.Weekday())
-	assert.Contains(t, sprayed.Why.In(time.UTC), "the work of Ada begins at 08:00 on Tuesdays, and nobody else who does spraying is there before")
+	assert.Contains(t, sprayed.Why.In(time.UTC), "the work of Ada begins Tuesday 08:00, and nobody else who does spraying is there before")
 
 	y.People = []Person{{Name: "Wim", Skills: []task.Skill{task.Spraying}}}
 	_, p, _ = make_(t, y, nil)
@@ -556,7 +557,7 @@ func TestATentIsShared(t *testing.T) {
 	y.Tents = 1
 	_, p, _ = make_(t, y, nil)
 	move := item(t, p, "tent:Tern")
-	assert.Equal(t, "move the tent over from Rail", move.What)
+	assert.Equal(t, "move the tent over from Rail", move.What.String())
 	assert.ElementsMatch(t, []string{"Ada", "Wim"}, move.People)
 	assert.False(t, move.Start.Before(item(t, p, "Rail deck-1#2").End.Add(24*time.Hour)), "the coat in it is through-dry")
 	assert.False(t, item(t, p, "Tern deck-1#1").Start.Before(move.End))

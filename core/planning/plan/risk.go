@@ -6,6 +6,7 @@ import (
 	"sort"
 	"time"
 
+	"allcoats/core/base/say"
 	"allcoats/core/planning/schedule"
 )
 
@@ -105,9 +106,9 @@ type BoatRisk struct {
 
 // Cause is a task and how long it waits on the mean for weather and hands.
 type Cause struct {
-	TaskID string  `json:"taskId"`
-	Name   string  `json:"name"`
-	MeanH  float64 `json:"meanH"`
+	TaskID string       `json:"taskId"`
+	Name   say.Sentence `json:"name"`
+	MeanH  float64      `json:"meanH"`
 }
 
 // Risk is the work of a yard over many courses of the weather.
@@ -165,7 +166,7 @@ func (m Model) Sum(all []Outcome) Risk {
 	}
 	for _, t := range m.Tasks {
 		if h := wait[t.ID]; !t.Milestone && h >= 1 {
-			out.Causes = append(out.Causes, Cause{t.ID, m.Boats[t.Boat].Name + ": " + t.Name(), math.Round(10*h) / 10})
+			out.Causes = append(out.Causes, Cause{t.ID, m.ofBoat(t), math.Round(10*h) / 10})
 		}
 	}
 	sort.SliceStable(out.Causes, func(i, j int) bool { return out.Causes[i].MeanH > out.Causes[j].MeanH })

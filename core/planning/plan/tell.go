@@ -21,14 +21,14 @@ import (
 
 // Item is a task, or what mends a missed window or limit, with its time.
 type Item struct {
-	TaskID    string    `json:"taskId"`
-	BoatID    string    `json:"boatId"`
-	Boat      string    `json:"boat"`
-	SurfaceID string    `json:"surfaceId"`
-	Surface   string    `json:"surface"`
-	What      string    `json:"what"`
-	Start     time.Time `json:"start"`
-	End       time.Time `json:"end"`
+	TaskID    string       `json:"taskId"`
+	BoatID    string       `json:"boatId"`
+	Boat      string       `json:"boat"`
+	SurfaceID string       `json:"surfaceId"`
+	Surface   string       `json:"surface"`
+	What      say.Sentence `json:"what"`
+	Start     time.Time    `json:"start"`
+	End       time.Time    `json:"end"`
 	// Closes is when the window of the coat below it closes, nil if it does not.
 	Closes *time.Time `json:"closes,omitempty"`
 	// Limits run from its end until something else is done.
@@ -40,25 +40,33 @@ type Item struct {
 	Litres float64 `json:"litres,omitempty"`
 	// StepID and Work are of the task of the job that it is part of, SharePct how much of
 	// it; Before names what comes first and is not done.
-	StepID   string    `json:"stepId"`
-	Work     step.Work `json:"work"`
-	SharePct float64   `json:"sharePct"`
-	Before   []string  `json:"before"`
-	People   []string  `json:"people"`
-	Coat     bool      `json:"coat"`
-	Rekey    bool      `json:"rekey"`
-	Launch   bool      `json:"launch"`
-	Pinned   bool      `json:"pinned"`
-	Indoor   bool      `json:"indoor"` // does not wait for weather
+	StepID   string         `json:"stepId"`
+	Work     step.Work      `json:"work"`
+	SharePct float64        `json:"sharePct"`
+	Before   []say.Sentence `json:"before"`
+	People   []string       `json:"people"`
+	Coat     bool           `json:"coat"`
+	Rekey    bool           `json:"rekey"`
+	Launch   bool           `json:"launch"`
+	Pinned   bool           `json:"pinned"`
+	Indoor   bool           `json:"indoor"` // does not wait for weather
 	// Why says why it does not start earlier.
 	Why say.Sentence `json:"why"`
 }
 
+// Named is what it is with its surface and its boat.
+func (it Item) Named() say.Sentence {
+	if it.Surface == "" {
+		return say.Of("%s: %v", it.Boat, it.What)
+	}
+	return say.Of("%s: %s, %v", it.Boat, it.Surface, it.What)
+}
+
 // Limit is a time by which something must follow.
 type Limit struct {
-	Name  string    `json:"name"`
-	Until string    `json:"until"`
-	By    time.Time `json:"by"`
+	Name  string       `json:"name"`
+	Until say.Sentence `json:"until"`
+	By    time.Time    `json:"by"`
 }
 
 // Launching is when a boat can be launched; At is nil if some of her work finds no place.
@@ -225,20 +233,23 @@ func (m Model) mended(p schedule.Plan, k int) Item {
 	l := m.Problem.Links[k]
 	t, next := m.sands[k], m.Tasks[l.To]
 	b := m.Boats[t.Boat]
-	why := "The " + m.causes[k].bind + " has closed before " + next.What + " can go on."
+	why := say.Of("The recoat window has closed before %v can go on.", next.What)
 	if name := m.causes[k].bind; name != "recoat window" {
-		why = fmt.Sprintf("The limit of %q is over before %s can be done.", name, next.What)
+		why = say.Of("The limit of “%v” is over before %v can be done.", say.Lit(name), next.What)
 	}
 	return Item{TaskID: next.ID + "~" + t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: t.What, Start: m.At(p.Sanding[k]),
-		End: m.At(p.Sanding[k] + l.Sanding.Duration), Hours: t.Hours, Litres: t.litres, Rekey: true, Before: []string{}, People: m.names(p.SandCrew[k]), Limits: []Limit{}, Why: say.Lit(why)}
+		End: m.At(p.Sanding[k] + l.Sanding.Duration), Hours: t.Hours, Litres: t.litres, Rekey: true, Before: []say.Sentence{}, People: m.names(p.SandCrew[k]), Limits: []Limit{}, Why: why}
 }
 
 // namesBefore names the tasks that links come from.
-func (m Model) namesBefore(links []int) []string {
-	out := []string{}
+func (m Model) namesBefore(links []int) []say.Sentence {
+	out, named := []say.Sentence{}, map[string]bool{}
 	for _, k := range links {
-		if from := m.Problem.Links[k].From; from != nowTask && !slices.Contains(out, m.Tasks[from].Name()) {
-			out = append(out, m.Tasks[from].Name())
+		from := m.Problem.Links[k].From
+		name := m.Tasks[from].Name()
+		if from != nowTask && !named[name.String()] {
+			named[name.String()] = true
+			out = append(out, name)
 		}
 	}
 	return out
@@ -358,7 +369,7 @@ func (l Launching) says(loc *time.Location) say.Sentence {
 		return say.Of("%v cannot be launched yet: %s no place in this plan.", say.Strong(l.Boat), n)
 	}
 	if l.unplanned {
-		return say.Sentence{say.Text("Nothing is planned on "), say.Strong(l.Boat), say.Text(" yet: choose her coats in Build-up.")}
+		return say.Of("Nothing is planned on %v yet: choose her coats in Build-up.", say.Strong(l.Boat))
 	}
 	out := say.Of("%v can be launched from %v", say.Strong(l.Boat), say.On(*l.At))
 	switch {
@@ -367,18 +378,18 @@ func (l Launching) says(loc *time.Location) say.Sentence {
 	case l.Half != nil:
 		out = say.Of("%v is ready half the time by %v; in one course of the weather out of ten not within this plan", say.Strong(l.Boat), say.On(*l.Half))
 	case l.DuePct != nil:
-		return append(out, say.Text(" in usual weather, but in more than half of its courses not within this plan."))
+		return say.Of("%v in usual weather, but in more than half of its courses not within this plan.", out)
 	}
 	switch ready := l.ready(); {
 	case l.Due == nil:
 	case l.LateH > 0:
-		out = append(out, say.Text(": %s after the day wanted", days(apartDays(*l.Due, ready, loc))))
+		out = say.Of("%v: %s after the day wanted", out, days(apartDays(*l.Due, ready, loc)))
 	case apartDays(ready, *l.Due, loc) == 0:
-		out = append(out, say.Text(": the day wanted"))
+		out = say.Of("%v: the day wanted", out)
 	default:
-		out = append(out, say.Text(": %s before the day wanted", days(apartDays(ready, *l.Due, loc))))
+		out = say.Of("%v: %s before the day wanted", out, days(apartDays(ready, *l.Due, loc)))
 	}
-	return append(out, say.Text("."))
+	return say.Of("%v.", out)
 }
 
 // unplanned reports whether no work is planned on a boat, and none was done.

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 	"allcoats/core/physics/cure"
@@ -303,24 +304,25 @@ func (m Model) dry(t Task) schedule.Lag {
 	return m.ripe(table, t.sheet, t.weather)
 }
 
-// ready is what the film below must have come to before a task: its recoat interval for a
-// coat, what the tape is pulled at, sandable for other work on it.
-func ready(below product.Sheet, t Task) (table cure.Table, rule string) {
+// ready is what the film of task c must have come to before task t: its recoat interval for
+// a coat, what the tape is pulled at, sandable for other work on it; and how that is said.
+func ready(c, t Task) (cure.Table, say.Sentence) {
+	below := c.sheet
 	r, ok := below.RecoatOver(t.sheet.Kind)
 	switch {
 	case t.Coat && ok:
-		return r.Min, "the recoat interval of "
+		return r.Min, say.Of("the recoat interval of %v", c.What)
 	case t.Work == step.Unmask && t.Of.Step.Pull == step.Hard:
-		return below.ThroughDry, "till it is hard: "
+		return below.ThroughDry, say.Of("till it is hard: %v", c.What)
 	case t.Work == step.Unmask && t.Of.Step.Pull == step.TouchDry:
-		return below.TouchDry, "till it is dry to touch: "
+		return below.TouchDry, say.Of("till it is dry to touch: %v", c.What)
 	case t.Work == step.Unmask:
-		return nil, "pulled while wet: "
+		return nil, say.Of("pulled while wet: %v", c.What)
 	case len(below.Sandable) > 0:
-		return below.Sandable, "till it can be sanded: "
+		return below.Sandable, say.Of("till it can be sanded: %v", c.What)
 	}
 	r, _ = below.RecoatOver(below.Kind)
-	return r.Min, "till it can be worked on: "
+	return r.Min, say.Of("till it can be worked on: %v", c.What)
 }
 
 // dries is a lag until the water of a wash has left a surface, and the pores of an open
@@ -348,7 +350,7 @@ func (m Model) dries(s Surface, w field.Weather, under product.Sheet) schedule.L
 
 // waitForFilms lets a task wait for the films that are on a surface. What no sheet says,
 // and what is not hard within the weather known, is told as a note.
-func (m *Model) waitForFilms(to int, s Surface, immersed bool, rule string) {
+func (m *Model) waitForFilms(to int, s Surface, immersed bool, why cause) {
 	h := s.Hard
 	if h == nil || !immersed && s.Part.Underwater() {
 		if got, ok := clock.Hardens(s.Films, immersed, s.Weather); ok {
@@ -359,18 +361,18 @@ func (m *Model) waitForFilms(to int, s Surface, immersed bool, rule string) {
 		return
 	}
 	if at := m.Slot(*h.At); at < m.slots {
-		m.link(schedule.Link{From: nowTask, To: to, Opens: func(int) int { return at }}, cause{rule: rule})
+		m.link(schedule.Link{From: nowTask, To: to, Opens: func(int) int { return at }}, why)
 	}
 }
 
 // hardBefore lets a task wait until the film of another one, if it is a coat, is hard.
-func (m *Model) hardBefore(coat, to int, immersed bool, rule string) {
+func (m *Model) hardBefore(coat, to int, immersed bool, why cause) {
 	t := m.Tasks[coat]
 	if !t.Coat {
 		return
 	}
 	for _, table := range clock.Hardening(t.sheet, immersed) {
-		m.link(schedule.Link{From: coat, To: to, Opens: m.ripe(table, t.sheet, t.weather)}, cause{rule: rule})
+		m.link(schedule.Link{From: coat, To: to, Opens: m.ripe(table, t.sheet, t.weather)}, why)
 	}
 }
 

@@ -1,9 +1,7 @@
 package plan
 
 import (
-	"fmt"
 	"slices"
-	"strings"
 	"time"
 
 	"allcoats/core/base/say"
@@ -113,28 +111,28 @@ func (w asker) why(i int) say.Sentence {
 	switch r.kind {
 	case pinnedBy:
 		if len(m.allowed[i]) > 0 && !schedule.Allows(m.allowed[i], start) {
-			return append(append(say.Sentence{say.Text("Pinned by you, against the weather: ")}, m.mostly(i, start, start+perHour)...), say.Text("."))
+			return say.Of("Pinned by you, against the weather: %v.", m.mostly(i, start, start+perHour))
 		}
-		return say.Sentence{say.Text("Pinned by you.")}
+		return say.Of("Pinned by you.")
 	case atOnce:
-		return say.Sentence{say.Text("Free to begin at once.")}
+		return say.Of("Free to begin at once.")
 	case heldFor:
-		return append(say.Sentence{say.Text("Could begin at "), could}, say.Text("; held back so that %s follows within its limit (%s).", m.Tasks[m.Problem.Links[r.link].To].Name(), m.causes[r.link].bind))
+		return say.Of("Could begin at %v; held back so that %s follows within its limit (%v).", could, m.Tasks[m.Problem.Links[r.link].To].Name(), say.Lit(m.causes[r.link].bind))
 	case keptThere:
 		if w.known.Start[i] == start {
-			return append(say.Sentence{say.Text("Could begin at "), could}, say.Text("; kept where the plan had it."))
+			return say.Of("Could begin at %v; kept where the plan had it.", could)
 		}
-		return append(say.Sentence{say.Text("Could begin at "), could}, say.Text("; put later for the sake of other work."))
+		return say.Of("Could begin at %v; put later for the sake of other work.", could)
 	case comesAfter:
 		link, sanded := w.placed.Opened(i)
 		if sanded {
-			return say.Sentence{say.Text("After it is opened again: %s.", m.sands[link].What)}
+			return say.Of("After it is opened again: %s.", m.sands[link].What)
 		}
 		l := m.Problem.Links[link]
 		at := l.Opens(w.p.Start[l.From] + m.Problem.Tasks[l.From].Duration)
-		out := say.Sentence{say.Text("Not before "), m.clock(at), say.Text(": %s.", m.cause(link))}
+		out := say.Of("Not before %v: %s.", m.clock(at), m.cause(link))
 		if next := w.taken(i, false); at < start && next.could < start {
-			out = append(append(out, say.Text(" ")), w.words(i, next)...)
+			out = say.Of("%v %v", out, w.words(i, next))
 		}
 		return out
 	case byWeather, byHours, byHands, byDay, byDust, byBoth:
@@ -145,23 +143,23 @@ func (w asker) why(i int) say.Sentence {
 // words put what keeps a task from a start that it could have into a sentence.
 func (w asker) words(i int, r reason) say.Sentence {
 	m, start := w.m, w.p.Start[i]
-	out := say.Sentence{say.Text("Not at "), m.clock(r.could), say.Text(": ")}
+	var why say.Sentence
 	switch r.kind {
 	case byWeather:
-		out = append(out, m.mostly(i, r.could, start)...)
+		why = m.mostly(i, r.could, start)
 	case byHours:
-		out = append(out, m.hoursOf(i, w.p, start)...)
+		why = m.hoursOf(i, w.p, start)
 	case byHands:
-		out = append(out, w.busyAt(i, r.could)...)
+		why = w.busyAt(i, r.could)
 	case byDay:
-		out = append(out, w.apartFrom(i, r.could)...)
+		why = w.apartFrom(i, r.could)
 	case byDust:
-		out = append(out, w.dustAt(i, r.could)...)
+		why = w.dustAt(i, r.could)
 	case byBoth:
-		out = append(out, say.Text("the good hours are not those that people work"))
+		why = say.Of("the good hours are not those that people work")
 	case pinnedBy, atOnce, heldFor, keptThere, comesAfter: // why tells these whole
 	}
-	return append(out, say.Text("."))
+	return say.Of("Not at %v: %v.", m.clock(r.could), why)
 }
 
 // hoursOf says when those who do a task begin to work.
@@ -169,29 +167,29 @@ func (m Model) hoursOf(i int, p schedule.Plan, start int) say.Sentence {
 	for _, h := range p.Crew[i] {
 		for _, w := range m.Problem.Hands[h].Works {
 			if w.First == start {
-				at, only := m.At(start).In(m.Loc), ""
+				began := say.Of("the work of %s begins %v", m.People[h].Name, m.clock(start))
 				if m.Problem.Tasks[i].Able != nil {
-					only = fmt.Sprintf(", and nobody else who does %s is there before", m.Tasks[i].Skill)
+					return say.Of("%v, and nobody else who does %v is there before", began, say.Lit(string(m.Tasks[i].Skill)))
 				}
-				return say.Sentence{say.Text("the work of %s begins at %s on %ss%s", m.People[h].Name, at.Format("15:04"), at.Weekday(), only)}
+				return began
 			}
 		}
 	}
 	if len(m.Problem.Tasks[i].Able) > 0 && m.Tasks[i].Skill != "" {
-		return say.Sentence{say.Text("nobody who does %s works then", m.Tasks[i].Skill)}
+		return say.Of("nobody who does %v works then", say.Lit(string(m.Tasks[i].Skill)))
 	}
 	d := float64(m.Problem.Tasks[i].Duration) / perHour
 	if n := m.Problem.Tasks[i].Crew; n > 1 {
-		return say.Sentence{say.Text("%d people do not work %g h together before", n, d)}
+		return say.Of("%d people do not work %g h together before", n, d)
 	}
-	return say.Sentence{say.Text("nobody works %g h on end before", d)}
+	return say.Of("nobody works %g h on end before", d)
 }
 
 // busyAt names the work that has the hands, or the gun, at a slot: that of those who do the
 // task, if they are not free.
 func (w asker) busyAt(i, at int) say.Sentence {
 	m, t := w.m, &w.m.Problem.Tasks[i]
-	said := say.Sentence{say.Text("the hands are at other work")}
+	said := say.Of("the hands are at other work")
 	for j := range m.Problem.Tasks {
 		o, start := &m.Problem.Tasks[j], w.p.Start[j]
 		if j == i || start < 0 || len(w.p.Crew[j]) == 0 {
@@ -220,21 +218,23 @@ func (w asker) busyAt(i, at int) say.Sentence {
 }
 
 // isAt says where people are.
-func (m Model) isAt(crew []int, at string) say.Sentence {
-	verb := "is"
+func (m Model) isAt(crew []int, at say.Sentence) say.Sentence {
 	if len(crew) > 1 {
-		verb = "are"
+		return say.Of("%v are at %v", say.List(m.names(crew)), at)
 	}
-	return say.Sentence{say.Text("%s %s at %s", and(m.names(crew)), verb, at)}
+	return say.Of("%v is at %v", say.List(m.names(crew)), at)
 }
 
 // nameFor names task j to one who asks about task i: with its boat if it is another one.
-func (m Model) nameFor(i, j int) string {
+func (m Model) nameFor(i, j int) say.Sentence {
 	if m.Tasks[i].Boat != m.Tasks[j].Boat {
-		return m.Boats[m.Tasks[j].Boat].Name + ": " + m.Tasks[j].Name()
+		return m.ofBoat(m.Tasks[j])
 	}
 	return m.Tasks[j].Name()
 }
+
+// ofBoat names a task with its boat.
+func (m Model) ofBoat(t Task) say.Sentence { return say.Of("%s: %v", m.Boats[t.Boat].Name, t.Name()) }
 
 // apartFrom names the task that has the day of a slot.
 func (w asker) apartFrom(i, at int) say.Sentence {
@@ -248,11 +248,11 @@ func (w asker) apartFrom(i, at int) say.Sentence {
 			continue
 		}
 		if m.Tasks[j].SurfaceID == m.Tasks[i].SurfaceID {
-			return say.Sentence{say.Text("%s is filled that day, and corners and flats want different ones", m.Tasks[j].Name())}
+			return say.Of("%s is filled that day, and corners and flats want different ones", m.Tasks[j].Name())
 		}
-		return say.Sentence{say.Text("%s is coated that day, and a mask line is between them", m.Tasks[j].Surface)}
+		return say.Of("%s is coated that day, and a mask line is between them", m.Tasks[j].Surface)
 	}
-	return say.Sentence{say.Text("a neighbour has that day")}
+	return say.Of("a neighbour has that day")
 }
 
 // dustAt names what is wet, or makes dust, at a slot.
@@ -265,27 +265,27 @@ func (w asker) dustAt(i, at int) say.Sentence {
 		}
 		for _, z := range t.Dusts {
 			if o.Wets == z+1 && start < at+t.Duration && at < o.Dry(start+o.Duration) {
-				return append(say.Sentence{say.Text("%s is not dry to touch before ", m.nameFor(i, j))}, m.clock(o.Dry(start+o.Duration)))
+				return say.Of("%s is not dry to touch before %v", m.nameFor(i, j), m.clock(o.Dry(start+o.Duration)))
 			}
 		}
 		for _, z := range o.Dusts {
 			if t.Wets == z+1 && start < t.Dry(at+t.Duration) && at < start+o.Duration {
-				return say.Sentence{say.Text("%s makes dust while it is wet", m.nameFor(i, j))}
+				return say.Of("%s makes dust while it is wet", m.nameFor(i, j))
 			}
 		}
 	}
-	return say.Sentence{say.Text("there is dust in the air")}
+	return say.Of("there is dust in the air")
 }
 
 // clock is a slot as an instant.
 func (m Model) clock(slot int) say.Span { return say.Clock(m.At(slot), m.Now, m.Loc) }
 
 // cause puts the origin of a link in words.
-func (m Model) cause(k int) string {
+func (m Model) cause(k int) say.Sentence {
 	l := m.Problem.Links[k]
 	for _, r := range CrossRules {
-		if r.ID == m.causes[k].rule {
-			return m.nameFor(l.To, l.From) + " comes first (" + r.Name + ")"
+		if r.ID == m.causes[k].cross {
+			return say.Of("%v comes first (%v)", m.nameFor(l.To, l.From), say.Lit(r.Name))
 		}
 	}
 	return m.causes[k].rule
@@ -317,7 +317,7 @@ func (m Model) mostly(i, lo, hi int) say.Sentence {
 		}
 	}
 	if most == "" {
-		return say.Sentence{say.Text("the weather does not hold long enough after laying")}
+		return say.Of("the weather does not hold long enough after laying")
 	}
 	return field.Words(check[most])
 }
@@ -345,15 +345,15 @@ func (m Model) shut(t Task, from, to time.Time) say.Sentence {
 	}
 	switch max(rain, wet, dark, quiet) {
 	case 0:
-		return say.Sentence{say.Text("the dry and light hours are too short")}
+		return say.Of("the dry and light hours are too short")
 	case rain:
-		return say.Sentence{say.Text("it rains")}
+		return say.Of("it rains")
 	case wet:
-		return say.Sentence{say.Text("it is wet with rain or dew")}
+		return say.Of("it is wet with rain or dew")
 	case dark:
-		return say.Sentence{say.Text("it is dark")}
+		return say.Of("it is dark")
 	}
-	return say.Sentence{say.Text("no noise may be made then")}
+	return say.Of("no noise may be made then")
 }
 
 // Nearest is the quarter of an hour nearest to at when a task may begin by its own weather
@@ -374,12 +374,4 @@ func (m Model) Nearest(taskID string, at time.Time) time.Time {
 		}
 	}
 	return at
-}
-
-// and joins names.
-func and(names []string) string {
-	if n := len(names); n > 1 {
-		return strings.Join(names[:n-1], ", ") + " and " + names[n-1]
-	}
-	return strings.Join(names, "")
 }

@@ -3,6 +3,7 @@ package clock
 import (
 	"time"
 
+	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/weather"
 	"allcoats/core/readiness/field"
@@ -40,6 +41,9 @@ type Damage struct {
 
 // counts reports whether a harm makes a coat one to be inspected before anything goes
 // over it.
+// Say is what comes on it.
+func (h Harm) Say() say.Sentence { return say.Lit(string(h)) }
+
 func (h Harm) counts() bool { return h == ByRain || h == ByDew || h == ByFrost }
 
 // Harmed is the first stretch that makes the coat damaged, past or to come; ok is
@@ -84,16 +88,16 @@ func (c Clock) harmed(l Laid) (at, answered *time.Time) {
 }
 
 // Mend says what to do with a coat of a kind that was harmed while wet.
-func Mend(s product.Sheet) string {
+func Mend(s product.Sheet) say.Sentence {
 	switch {
 	case s.Blushes:
-		return "Let it dry and cure, wash the blush off with warm water and detergent, then abrade it; craters and soft places come off."
+		return say.Of("Let it dry and cure, wash the blush off with warm water and detergent, then abrade it; craters and soft places come off.")
 	case s.Kind.Info().Gloss:
-		return "Let it harden, sand the spots and the dull out, and lay the coat again."
+		return say.Of("Let it harden, sand the spots and the dull out, and lay the coat again.")
 	case s.Kind.Info().Antifouling:
-		return "Let it dry; where it was washed thin or ran, wet-scuff and lay it again."
+		return say.Of("Let it dry; where it was washed thin or ran, wet-scuff and lay it again.")
 	}
-	return "Look for craters, spots and soft places, let it dry, abrade it, lay again what is thin."
+	return say.Of("Look for craters, spots and soft places, let it dry, abrade it, lay again what is thin.")
 }
 
 // dampK is how near the dew point a surface is damp enough to blush: the spread

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"allcoats/core/base/say"
+	"allcoats/core/film/step"
 	"allcoats/core/readiness/climate"
 	"allcoats/core/readiness/clock"
 	"allcoats/core/readiness/field"
@@ -73,7 +74,7 @@ type Option struct {
 type Best struct {
 	SurfaceID string       `json:"surfaceId"`
 	Surface   string       `json:"surface"`
-	What      string       `json:"what"`
+	What      say.Sentence `json:"what"`
 	Sentence  say.Sentence `json:"sentence"`
 	Options   []Option     `json:"options"`
 }
@@ -87,7 +88,7 @@ func (s Situation) BestChances(waiting []Waiting, odds []climate.Odds, known tim
 	out := make([]Best, 0, len(waiting))
 	for k, w := range waiting {
 		b := Best{SurfaceID: w.Surface.ID, Surface: w.Surface.Name, Options: []Option{}}
-		b.What = w.Surface.Next.Sheet.Kind.Name() + ", " + Ordinal(w.Surface.Next.N, w.Surface.Next.Of)
+		b.What = say.Of("%v, %v", w.Surface.Next.Sheet.Kind, step.Ordinal(w.Surface.Next.N, w.Surface.Next.Of))
 		local := s.Now.In(s.Loc)
 		for d := range 7 {
 			day := time.Date(local.Year(), local.Month(), local.Day()+d, 0, 0, 0, 0, s.Loc)
@@ -116,22 +117,21 @@ func (s Situation) BestChances(waiting []Waiting, odds []climate.Odds, known tim
 // chance says the best one.
 func (s Situation) chance(b Best) say.Sentence {
 	if len(b.Options) == 0 {
-		return say.Sentence{say.Strong(b.Surface), say.Text(": no chance for %s this week.", b.What)}
+		return say.Of("%v: no chance for %s this week.", say.Strong(b.Surface), b.What)
 	}
 	o := b.Options[0]
-	out := say.Sentence{say.Strong(b.Surface), say.Text(": best for %s is ", b.What)}
+	when := say.Of("%v", say.Clock(o.From, s.Now, s.Loc))
 	if say.SameDay(o.From, s.Now, s.Loc) {
-		out = append(out, say.Text("today "))
+		when = say.Of("today %v", when)
 	}
-	out = append(out, say.Clock(o.From, s.Now, s.Loc))
 	if o.To.After(o.From) {
-		out = append(out, say.Text(" to "), say.Clock(o.To, o.From, s.Loc))
+		when = say.Of("%v to %v", when, say.Clock(o.To, o.From, s.Loc))
 	}
-	out = append(out, say.Text(", "), say.Val(o.ChancePct, "%"))
+	odds := say.Val(o.ChancePct, "%")
 	if o.Sand {
-		out = append(out, say.Text(", after sanding"))
+		return say.Of("%v: best for %v is %v, %v, after sanding.", say.Strong(b.Surface), b.What, when, odds)
 	}
-	return append(out, say.Text("."))
+	return say.Of("%v: best for %v is %v, %v.", say.Strong(b.Surface), b.What, when, odds)
 }
 
 func later(a, b time.Time) time.Time {
@@ -143,8 +143,8 @@ func later(a, b time.Time) time.Time {
 
 // Indoor is work that does not wait for the weather.
 type Indoor struct {
-	SurfaceID string `json:"surfaceId"`
-	Text      string `json:"text"`
+	SurfaceID string       `json:"surfaceId"`
+	Text      say.Sentence `json:"text"`
 }
 
 // WetDay lists what to do when it rains: coats under cover, those on parts that
@@ -157,19 +157,19 @@ func (s Situation) WetDay(portable map[string]bool) []Indoor {
 		if f.Next == nil {
 			continue
 		}
-		what := f.Next.Sheet.Kind.Name() + ", " + Ordinal(f.Next.N, f.Next.Of)
+		what := say.Of("%v, %v", f.Next.Sheet.Kind, step.Ordinal(f.Next.N, f.Next.Of))
 		switch {
 		case f.Sheltered:
-			out = append(out, Indoor{f.ID, f.Name + ": is under cover; " + what + ", if it is warm enough"})
+			out = append(out, Indoor{f.ID, say.Of("%s: is under cover; %v, if it is warm enough", f.Name, what)})
 		case portable[f.ID]:
-			out = append(out, Indoor{f.ID, f.Name + ": take it under cover; " + what})
+			out = append(out, Indoor{f.ID, say.Of("%s: take it under cover; %v", f.Name, what)})
 		}
 	}
 	for _, f := range s.Surfaces {
 		if f.Next != nil && f.Next.Sheet.Example && !sheets[f.Next.Sheet.Name] && len(sheets) < 3 {
 			sheets[f.Next.Sheet.Name] = true
-			out = append(out, Indoor{Text: "Enter the data sheet of " + f.Next.Sheet.Name + ": its figures are examples"})
+			out = append(out, Indoor{Text: say.Of("Enter the data sheet of %s: its figures are examples", f.Next.Sheet.Name)})
 		}
 	}
-	return append(out, Indoor{Text: "Count the shelf in Stores; clean rollers, brushes and boards"})
+	return append(out, Indoor{Text: say.Of("Count the shelf in Stores; clean rollers, brushes and boards")})
 }

@@ -84,10 +84,10 @@ func TestWetDay(t *testing.T) {
 	open.Next.Sheet.Example = true
 	list := situation(nil, under, hatch, open).WetDay(map[string]bool{"Hatch": true})
 	require.Len(t, list, 4)
-	assert.Contains(t, list[0].Text, "Cockpit: is under cover; high-build primer, coat 1 of 2")
-	assert.Contains(t, list[1].Text, "Hatch: take it under cover")
-	assert.Contains(t, list[2].Text, "Enter the data sheet of test primer")
-	assert.Contains(t, list[3].Text, "Count the shelf")
+	assert.Contains(t, list[0].Text.String(), "Cockpit: is under cover; high-build primer, coat 1 of 2")
+	assert.Contains(t, list[1].Text.String(), "Hatch: take it under cover")
+	assert.Contains(t, list[2].Text.String(), "Enter the data sheet of test primer")
+	assert.Contains(t, list[3].Text.String(), "Count the shelf")
 }
 
 // May I coat over it? Answered from the clock and what of it was measured.

@@ -17,40 +17,39 @@ func (s Situation) recoat(c clock.Clock) say.Sentence {
 	switch {
 	case c.State == clock.Damaged:
 		d, _ := c.Harmed()
-		out = say.Sentence{say.Text("No: it was hit while wet, "), say.Clock(d.From, s.Now, s.Loc), say.Text(". Inspect it, let it dry, abrade it, and log what you find.")}
+		out = say.Of("No: it was hit while wet, %v. Inspect it, let it dry, abrade it, and log what you find.", say.Clock(d.From, s.Now, s.Loc))
 	case c.Abraded:
-		out = say.Sentence{say.Text("It was sanded since: the next coat may go on.")}
+		out = say.Of("It was sanded since: the next coat may go on.")
 	case !opens.Tabled:
-		return say.Sentence{say.Text("The sheet has no recoat table.")}
+		return say.Of("The sheet has no recoat table.")
 	case opens.At == nil || opens.At.After(s.Now):
-		out = say.Sentence{say.Text("No coat over it yet")}
+		out = say.Of("No coat over it yet.")
 		if opens.At != nil {
-			out = append(out, say.Text("; from "), say.Clock(*opens.At, s.Now, s.Loc))
+			out = say.Of("No coat over it yet; from %v.", say.Clock(*opens.At, s.Now, s.Loc))
 		}
-		out = append(out, say.Text("."))
 	case closes.At != nil && !closes.At.After(s.Now) && closes.HoleH > 0, c.State == clock.Unknown:
-		return say.Sentence{say.Text("Not known: sand first. "), say.Val(math.Floor(c.KnownPct+1e-6), "%"), say.Text(" of the time since was measured or forecast.")}
+		return say.Of("Not known: sand first. %v of the time since was measured or forecast.", say.Val(math.Floor(c.KnownPct+1e-6), "%"))
 	case closes.At != nil && !closes.At.After(s.Now):
-		out = say.Sentence{say.Text("Sand first: its window closed "), say.Clock(*closes.At, s.Now, s.Loc), say.Text(".")}
+		out = say.Of("Sand first: its window closed %v.", say.Clock(*closes.At, s.Now, s.Loc))
 	case c.State == clock.Closing && closes.At != nil:
-		out = say.Sentence{say.Text("Closing: without sanding only until "), say.Clock(*closes.At, s.Now, s.Loc), say.Text(", when it has cured past its sheet's maximum.")}
+		out = say.Of("Closing: without sanding only until %v, when it has cured past its sheet's maximum.", say.Clock(*closes.At, s.Now, s.Loc))
 	case closes.At != nil:
-		out = say.Sentence{say.Text("Yes, without sanding, until "), say.Clock(*closes.At, s.Now, s.Loc), say.Text(".")}
+		out = say.Of("Yes, without sanding, until %v.", say.Clock(*closes.At, s.Now, s.Loc))
 	case closes.Tabled:
-		out = say.Sentence{say.Text("Yes, without sanding, beyond the weather known.")}
+		out = say.Of("Yes, without sanding, beyond the weather known.")
 	default:
-		out = say.Sentence{say.Text("Yes, without sanding; its window does not close.")}
+		out = say.Of("Yes, without sanding; its window does not close.")
 	}
-	return append(out, say.Text(" "), say.Val(math.Floor(c.MeasuredPct+1e-6), "%"), say.Text(" of the hours since are on record."))
+	return say.Of("%v %v of the hours since are on record.", out, say.Val(math.Floor(c.MeasuredPct+1e-6), "%"))
 }
 
 // harm puts damage into a sentence.
 func (s Situation) harm(d clock.Damage) say.Sentence {
-	verb := "from "
+	from, to := say.Clock(d.From, s.Now, s.Loc), say.Clock(d.To, d.From, s.Loc)
 	if d.Forecast {
-		verb = "expected from "
+		return say.Of("expected from %v to %v: %v.", from, to, say.Lit(d.Text))
 	}
-	return say.Sentence{say.Text("%s", verb), say.Clock(d.From, s.Now, s.Loc), say.Text(" to "), say.Clock(d.To, d.From, s.Loc), say.Text(": %s.", d.Text)}
+	return say.Of("from %v to %v: %v.", from, to, say.Lit(d.Text))
 }
 
 // dry tells when water goes off the surfaces that are wet now, or that were wet
@@ -73,18 +72,13 @@ func (s Situation) dry() say.Sentence {
 		return say.Sentence{}
 	}
 	sort.SliceStable(wet, func(i, j int) bool { return wet[i].at.Before(wet[j].at) })
-	word := "Dew off "
+	rain, all := false, []say.Sentence{}
 	for _, w := range wet {
-		if w.rain {
-			word = "Dry: "
-		}
+		rain = rain || w.rain
+		all = append(all, say.Of("%s by %v", w.name, say.Clock(w.at, s.Now, s.Loc)))
 	}
-	out := say.Sentence{say.Text("%s", word)}
-	for i, w := range wet {
-		if i > 0 {
-			out = append(out, say.Text(", "))
-		}
-		out = append(out, say.Text("%s by ", w.name), say.Clock(w.at, s.Now, s.Loc))
+	if rain {
+		return say.Of("Dry: %v.", say.Join(all, ", "))
 	}
-	return append(out, say.Text("."))
+	return say.Of("Dew off %v.", say.Join(all, ", "))
 }

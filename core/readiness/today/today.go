@@ -65,35 +65,36 @@ type Surface struct {
 // Limit is a state that may not last, such as bare metal: by when Until must be done, and
 // what it costs if it is not.
 type Limit struct {
-	Name, Until string
-	By          time.Time
-	Breaks      say.Sentence
+	Name   string
+	Until  say.Sentence
+	By     time.Time
+	Breaks say.Sentence
 }
 
 // Prep is work that leaves no film, with the hours left of it.
 type Prep struct {
-	Name  string // such as "strip" or "sand with 80"
+	Name  say.Sentence // such as "strip" or "sand with 80"
 	LeftH float64
 }
 
 // Planned is a task as the plan of the yard has it. Before names what comes first and is
 // not done.
 type Planned struct {
-	TaskID    string       `json:"taskId"`
-	Whole     string       `json:"whole"` // the task of the job that it is, or is a part of
-	StepID    string       `json:"stepId"`
-	SurfaceID string       `json:"surfaceId"`
-	Surface   string       `json:"surface"`
-	What      string       `json:"what"`
-	Work      step.Work    `json:"work"`
-	SharePct  float64      `json:"sharePct"`
-	Coat      bool         `json:"coat"`
-	Start     time.Time    `json:"start"`
-	End       time.Time    `json:"end"`
-	Hours     float64      `json:"hours"`
-	People    []string     `json:"people"`
-	Before    []string     `json:"before"`
-	Why       say.Sentence `json:"why"`
+	TaskID    string         `json:"taskId"`
+	Whole     string         `json:"whole"` // the task of the job that it is, or is a part of
+	StepID    string         `json:"stepId"`
+	SurfaceID string         `json:"surfaceId"`
+	Surface   string         `json:"surface"`
+	What      say.Sentence   `json:"what"`
+	Work      step.Work      `json:"work"`
+	SharePct  float64        `json:"sharePct"`
+	Coat      bool           `json:"coat"`
+	Start     time.Time      `json:"start"`
+	End       time.Time      `json:"end"`
+	Hours     float64        `json:"hours"`
+	People    []string       `json:"people"`
+	Before    []say.Sentence `json:"before"`
+	Why       say.Sentence   `json:"why"`
 }
 
 // Situation is a boat at an instant.
@@ -147,7 +148,7 @@ type Lane struct {
 	SurfaceID  string       `json:"surfaceId"`
 	NextStepID string       `json:"nextStepId"`
 	Surface    string       `json:"surface"`
-	Note       string       `json:"note"`
+	Note       say.Sentence `json:"note"`
 	Chance     Chance       `json:"chance"`
 	Answer     say.Sentence `json:"answer"`
 	Detail     say.Sentence `json:"detail"`
@@ -211,10 +212,10 @@ type Answer struct {
 	// SurfaceID is what the headline is about, empty if about none.
 	SurfaceID string `json:"surfaceId"`
 	// Dry says when water goes off what is wet now, empty if nothing is.
-	Dry      say.Sentence `json:"dry"`
-	Lanes    []Lane       `json:"lanes"`
-	Actions  []Action     `json:"actions"`
-	Warnings []string     `json:"warnings"`
+	Dry      say.Sentence   `json:"dry"`
+	Lanes    []Lane         `json:"lanes"`
+	Actions  []Action       `json:"actions"`
+	Warnings []say.Sentence `json:"warnings"`
 }
 
 // JobFor returns the field job of coat c on surface f with the crew laying.
@@ -232,16 +233,16 @@ func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour
 
 // Find answers for every surface and picks the one to begin with.
 func Find(s Situation) Answer {
-	a := Answer{Lanes: []Lane{}, Actions: []Action{}, Warnings: []string{}}
+	a := Answer{Lanes: []Lane{}, Actions: []Action{}, Warnings: []say.Sentence{}}
 	for _, surface := range s.Surfaces {
 		a.Lanes = append(a.Lanes, s.lane(surface))
 	}
 	if _, end, ok := s.Air.Span(); !ok {
-		a.Warnings = append(a.Warnings, "No weather for this place: import a record or switch on the simulated service.")
+		a.Warnings = append(a.Warnings, say.Of("No weather for this place: import a record or switch on the simulated service."))
 	} else if end.Before(s.Now) {
-		a.Warnings = append(a.Warnings, "The weather record ended before now; nothing is guessed beyond it.")
+		a.Warnings = append(a.Warnings, say.Of("The weather record ended before now; nothing is guessed beyond it."))
 	} else if end.Before(s.Now.Add(24 * time.Hour)) {
-		a.Warnings = append(a.Warnings, "The weather record ends within a day from now; nothing is guessed beyond it.")
+		a.Warnings = append(a.Warnings, say.Of("The weather record ends within a day from now; nothing is guessed beyond it."))
 	}
 	a.Dry = s.dry()
 	s.headline(&a)
@@ -250,7 +251,7 @@ func Find(s Situation) Answer {
 }
 
 func (s Situation) lane(f Surface) Lane {
-	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}, Hard: s.hard(f), Night: say.Sentence{}, Recoat: say.Sentence{}, Cover: say.Sentence{}, Damage: []say.Sentence{}}
+	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Note: say.Sentence{}, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: say.Sentence{}, Detail: say.Sentence{}, Hard: s.hard(f), Night: say.Sentence{}, Recoat: say.Sentence{}, Cover: say.Sentence{}, Damage: []say.Sentence{}}
 	if f.Last != nil {
 		over := product.AnyKind
 		if f.Next != nil {
@@ -264,14 +265,14 @@ func (s Situation) lane(f Surface) Lane {
 		for _, d := range c.Damage {
 			l.Damage = append(l.Damage, s.harm(d))
 		}
-		l.Note = f.Last.Sheet.Kind.Name()
+		l.Note = f.Last.Sheet.Kind.Say()
 		s.cover(&l, f)
 		if c.State == clock.Damaged {
 			l.Chance = Harmed
-			l.Note = "damaged while wet"
+			l.Note = say.Of("damaged while wet")
 			d, _ := c.Harmed()
-			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": inspect the %s before anything goes over it: %s on it while it was wet, ", f.Last.Sheet.Kind.Name(), d.Harm), say.Clock(d.From, s.Now, s.Loc), say.Text(".")}
-			l.Detail = say.Sentence{say.Text("%s Log what you find as an inspection.", clock.Mend(f.Last.Sheet))}
+			l.Answer = say.Of("%v: inspect the %v before anything goes over it: %v on it while it was wet, %v.", say.Strong(f.Name), f.Last.Sheet.Kind, d.Harm, say.Clock(d.From, s.Now, s.Loc))
+			l.Detail = say.Of("%v Log what you find as an inspection.", clock.Mend(f.Last.Sheet))
 			return l
 		}
 	}
@@ -289,7 +290,7 @@ func (s Situation) lane(f Surface) Lane {
 	from, end, known := s.Air.Span()
 	if !known || !end.After(s.Now) {
 		l.Chance = NotKnown
-		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": cannot tell, the weather is not known.")}
+		l.Answer = say.Of("%v: cannot tell, the weather is not known.", say.Strong(f.Name))
 		return l
 	}
 	if s.Now.After(from) {
@@ -300,17 +301,15 @@ func (s Situation) lane(f Surface) Lane {
 		switch {
 		case !opens.Tabled:
 			l.Chance = NotKnown
-			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": the sheet of the last coat has no recoat table for %s. Add it in Library.", n.Sheet.Kind.Name())}
+			l.Answer = say.Of("%v: the sheet of the last coat has no recoat table for %v. Add it in Library.", say.Strong(f.Name), n.Sheet.Kind)
 			return l
 		case opens.At == nil && opens.HoleH > 0:
 			l.Chance = NotKnown
-			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": cannot tell when the last coat is ready. Only "), say.Val(math.Floor(l.Clock.KnownPct), "%"),
-				say.Text(" of the time since was measured or forecast.")}
+			l.Answer = say.Of("%v: cannot tell when the last coat is ready. Only %v of the time since was measured or forecast.", say.Strong(f.Name), say.Val(math.Floor(l.Clock.KnownPct), "%"))
 			return l
 		case opens.At == nil:
 			l.Chance = NoChance
-			l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": too cold. By the end of the forecast the last coat is "),
-				say.Val(math.Floor(100*opens.Progress), "%"), say.Text(" of the way to its recoat time.")}
+			l.Answer = say.Of("%v: too cold. By the end of the forecast the last coat is %v of the way to its recoat time.", say.Strong(f.Name), say.Val(math.Floor(100*opens.Progress), "%"))
 			return l
 		case opens.At.After(from):
 			from = *opens.At
@@ -347,28 +346,26 @@ func (s Situation) lane(f Surface) Lane {
 }
 
 // named is a coat in words.
-func (c Coat) named() string {
-	out := c.Sheet.Kind.Name() + ", " + Ordinal(c.N, c.Of)
+func (c Coat) named() say.Sentence {
 	if c.Where != "" {
-		out += ", " + c.Where
+		return say.Of("%v, %v, %s", c.Sheet.Kind, step.Ordinal(c.N, c.Of), c.Where)
 	}
-	return out
+	return say.Of("%v, %v", c.Sheet.Kind, step.Ordinal(c.N, c.Of))
 }
 
 // done is the answer where no coat is left.
 func (s Situation) done(l *Lane, f Surface) {
 	switch {
 	case !f.Planned:
-		l.Chance, l.Note = Unplanned, "no coats planned"
-		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": nothing is planned. Choose its coats in Build-up.")}
+		l.Chance, l.Note = Unplanned, say.Of("no coats planned")
+		l.Answer = say.Of("%v: nothing is planned. Choose its coats in Build-up.", say.Strong(f.Name))
 	case len(f.First) > 0:
 		l.Chance, l.Note = Unprepared, f.First[0].Name
-		l.Answer = append(say.Sentence{say.Strong(f.Name), say.Text(": all planned coats are on; still to do: ")}, prepared(f.First)...)
-		l.Answer = append(l.Answer, say.Text("."))
+		l.Answer = say.Of("%v: all planned coats are on; still to do: %v.", say.Strong(f.Name), prepared(f.First))
 		l.Detail = l.Hard
 	default:
 		l.Chance = Finished
-		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": all planned coats are on.")}
+		l.Answer = say.Of("%v: all planned coats are on.", say.Strong(f.Name))
 		l.Detail = l.Hard
 	}
 }
@@ -378,28 +375,22 @@ func (s Situation) done(l *Lane, f Surface) {
 func (s Situation) held(l *Lane, f Surface) bool {
 	n := f.Next
 	p := s.planned(n.TaskID)
-	var notBefore say.Sentence
-	if p != nil {
-		notBefore = say.Sentence{say.Text("; %s not before ", n.Sheet.Kind.Name()), say.Clock(p.Start, s.Now, s.Loc)}
-	}
+	name, kind := say.Strong(f.Name), n.Sheet.Kind
 	switch {
 	case len(f.Stop) > 0:
-		l.Chance, l.Note = Blocked, "its bench says no"
-		l.Answer = append(say.Sentence{say.Strong(f.Name), say.Text(": not %s yet. ", n.Sheet.Kind.Name())}, f.Stop...)
-		l.Detail = say.Sentence{say.Text("So says its bench in Finishes: mend it there first.")}
+		l.Chance, l.Note = Blocked, say.Of("its bench says no")
+		l.Answer = say.Of("%v: not %v yet. %v", name, kind, f.Stop)
+		l.Detail = say.Of("So says its bench in Finishes: mend it there first.")
 	case len(f.First) > 0:
-		l.Chance, l.Note = Unprepared, f.First[0].Name+" first"
-		l.Answer = append(say.Sentence{say.Strong(f.Name), say.Text(": ")}, prepared(f.First)...)
-		l.Answer = append(l.Answer, say.Text(" first"))
-		if notBefore == nil {
-			notBefore = say.Sentence{say.Text(", then %s", n.Sheet.Kind.Name())}
+		l.Chance, l.Note = Unprepared, say.Of("%v first", f.First[0].Name)
+		l.Answer = say.Of("%v: %v first, then %v.", name, prepared(f.First), kind)
+		if p != nil {
+			l.Answer = say.Of("%v: %v first; %v not before %v.", name, prepared(f.First), kind, say.Clock(p.Start, s.Now, s.Loc))
 		}
-		l.Answer = append(append(l.Answer, notBefore...), say.Text("."))
-		l.Detail = say.Sentence{say.Text("Nothing of this is in the log since the last coat. Log it when it is done; then the coat is answered for.")}
+		l.Detail = say.Of("Nothing of this is in the log since the last coat. Log it when it is done; then the coat is answered for.")
 	case p != nil && len(p.Before) > 0:
-		l.Chance, l.Note = Blocked, "waits for other work"
-		l.Answer = append(say.Sentence{say.Strong(f.Name), say.Text(": first %s", strings.Join(p.Before, " and "))}, notBefore...)
-		l.Answer = append(l.Answer, say.Text("."))
+		l.Chance, l.Note = Blocked, say.Of("waits for other work")
+		l.Answer = say.Of("%v: first %v; %v not before %v.", name, say.List(p.Before), kind, say.Clock(p.Start, s.Now, s.Loc))
 		l.Detail = p.Why
 	default:
 		return false
@@ -424,25 +415,22 @@ func (s Situation) bePlanned(l *Lane, f Surface) {
 	if p == nil || !s.HoursSaid || l.Chance != Now && l.Chance != Today || say.SameDay(p.Start, s.Now, s.Loc) || p.Start.Before(s.Now) || l.closes != nil && l.closes.After(s.Now) && l.closes.Sub(s.Now) < urgent {
 		return
 	}
-	may := say.Sentence{say.Text("By the weather it might go on from "), say.Clock(l.best.From, s.Now, s.Loc), say.Text(" to "), say.Clock(l.best.To, s.Now, s.Loc), say.Text(". ")}
+	may := say.Of("By the weather it might go on from %v to %v.", say.Clock(l.best.From, s.Now, s.Loc), say.Clock(l.best.To, s.Now, s.Loc))
 	l.Chance = Later
-	l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": not today. The plan has %s on ", f.Next.Sheet.Kind.Name()), say.Clock(p.Start, s.Now, s.Loc), say.Text(".")}
-	l.Detail = append(may, p.Why...)
+	l.Answer = say.Of("%v: not today. The plan has %v on %v.", say.Strong(f.Name), f.Next.Sheet.Kind, say.Clock(p.Start, s.Now, s.Loc))
+	l.Detail = say.Of("%v %v", may, p.Why)
 }
 
 // prepared lists work with the hours left of it.
 func prepared(first []Prep) say.Sentence {
-	out := say.Sentence{}
+	all := make([]say.Sentence, len(first))
 	for i, p := range first {
-		if i > 0 {
-			out = append(out, say.Text(", "))
-		}
-		out = append(out, say.Text("%s", p.Name))
+		all[i] = p.Name
 		if p.LeftH > 0 {
-			out = append(out, say.Text(" ("), say.Val(math.Ceil(4*p.LeftH)/4, "h"), say.Text(")"))
+			all[i] = say.Of("%v (%v)", p.Name, say.Val(math.Ceil(4*p.LeftH)/4, "h"))
 		}
 	}
-	return out
+	return say.Join(all, ", ")
 }
 
 // night tells how long after its laying the next coat stays above the dew point, laid
@@ -453,26 +441,25 @@ func (s Situation) night(l Lane, f Surface, job field.Job) say.Sentence {
 		laid = l.best.From
 	}
 	laid = laid.Add(job.Apply)
-	needed, whose := f.Next.Sheet.Limits.HoldH, "by the sheet"
-	if s.DewFreeH > needed {
-		needed, whose = s.DewFreeH, "by your habit"
+	needed := f.Next.Sheet.Limits.HoldH
+	whose := say.Of("; %v are needed by the sheet", say.Val(needed, "h"))
+	switch {
+	case s.DewFreeH > needed:
+		whose = say.Of("; %v are needed by your habit", say.Val(s.DewFreeH, "h"))
+	case needed == 0:
+		whose = say.Of("; the sheet asks for no hours")
 	}
-	out := say.Sentence{say.Text("Laid by "), say.Clock(laid, s.Now, s.Loc), say.Text(" it stays above the dew point ")}
+	laidBy := say.Clock(laid, s.Now, s.Loc)
 	dew, end := f.dewAfter(laid)
 	switch {
 	case dew != nil && !dew.After(laid):
-		return say.Sentence{say.Text("At "), say.Clock(laid, s.Now, s.Loc), say.Text(" it is at the dew point.")}
+		return say.Of("At %v it is at the dew point.", say.Clock(laid, s.Now, s.Loc))
 	case dew != nil:
-		out = append(out, say.Text("until "), say.Clock(*dew, s.Now, s.Loc), say.Text(", "), say.Val(math.Floor(10*dew.Sub(laid).Hours())/10, "h"))
+		return say.Of("Laid by %v it stays above the dew point until %v, %v%v.", laidBy, say.Clock(*dew, s.Now, s.Loc), say.Val(math.Floor(10*dew.Sub(laid).Hours())/10, "h"), whose)
 	case end.After(laid):
-		out = append(out, say.Text("to the end of the forecast"))
-	default:
-		return say.Sentence{}
+		return say.Of("Laid by %v it stays above the dew point to the end of the forecast%v.", laidBy, whose)
 	}
-	if needed == 0 {
-		return append(out, say.Text("; the sheet asks for no hours."))
-	}
-	return append(out, say.Text("; "), say.Val(needed, "h"), say.Text(" are needed %s.", whose))
+	return say.Sentence{}
 }
 
 // dewAfter is when the surface next comes to the dew point after t, nil if it does not
@@ -500,21 +487,21 @@ func (f Surface) dewAfter(t time.Time) (dew *time.Time, end time.Time) {
 // hard tells when all films are hard enough, for the water or for use.
 func (s Situation) hard(f Surface) say.Sentence {
 	h, ok := clock.Hardens(f.Films, f.Immersed, f.Weather)
-	what := "May be used, walked on and stacked"
+	what := say.Of("May be used, walked on and stacked")
 	if f.Immersed {
-		what = "May be immersed"
+		what = say.Of("May be immersed")
 	}
 	switch {
 	case !ok:
 		return say.Sentence{}
 	case !h.Tabled:
-		return say.Sentence{say.Text("When it is hard enough is not known: the sheet of %s does not say. Ask its maker before she is launched.", h.Sheet.Name)}
+		return say.Of("When it is hard enough is not known: the sheet of %s does not say. Ask its maker before she is launched.", h.Sheet.Name)
 	case h.At == nil:
-		return say.Sentence{say.Text("%s: not within the weather known. %s is slowest.", what, h.Sheet.Name)}
+		return say.Of("%v: not within the weather known. %s is slowest.", what, h.Sheet.Name)
 	case h.At.After(s.Now):
-		return say.Sentence{say.Text("%s from ", what), say.Clock(*h.At, s.Now, s.Loc), say.Text("; %s is slowest.", h.Sheet.Name)}
+		return say.Of("%v from %v; %s is slowest.", what, say.Clock(*h.At, s.Now, s.Loc), h.Sheet.Name)
 	}
-	return say.Sentence{say.Text("%s: all films have been hard since ", what), say.Clock(*h.At, s.Now, s.Loc), say.Text(".")}
+	return say.Of("%v: all films have been hard since %v.", what, say.Clock(*h.At, s.Now, s.Loc))
 }
 
 // cover warns of what will reach a coat that is not dry yet.
@@ -524,25 +511,25 @@ func (s Situation) cover(l *Lane, f Surface) {
 		return
 	}
 	l.cover = &d
-	l.Cover = say.Sentence{say.Text("Cover "), say.Strong(f.Name), say.Text(" before "), say.Clock(d.From, s.Now, s.Loc), say.Text(": %s on %s that ", d.Harm, f.Last.Sheet.Kind.Name())}
+	name, from, kind := say.Strong(f.Name), say.Clock(d.From, s.Now, s.Loc), f.Last.Sheet.Kind
 	dry := l.Clock.Event(clock.TouchDry)
 	if d.Harm == clock.ByFrost || !dry.Tabled {
 		dry = l.Clock.Event(clock.TackFree)
 	}
 	if dry.At == nil {
-		l.Cover = append(l.Cover, say.Text("is not dry within the weather known."))
+		l.Cover = say.Of("Cover %v before %v: %v on %v that is not dry within the weather known.", name, from, d.Harm, kind)
 		return
 	}
-	l.Cover = append(l.Cover, say.Text("is not dry until "), say.Clock(*dry.At, s.Now, s.Loc), say.Text("."))
+	l.Cover = say.Of("Cover %v before %v: %v on %v that is not dry until %v.", name, from, d.Harm, kind, say.Clock(*dry.At, s.Now, s.Loc))
 }
 
 // PrepNames lists work in its order.
-func PrepNames(first []Prep) string {
-	names := make([]string, len(first))
+func PrepNames(first []Prep) say.Sentence {
+	names := make([]say.Sentence, len(first))
 	for i, p := range first {
 		names[i] = p.Name
 	}
-	return strings.Join(names, ", ")
+	return say.Join(names, ", ")
 }
 
 // mix is what coat c takes. Figures that film.Compute refuses (a sheet changed since)
@@ -593,34 +580,38 @@ func (s Situation) answer(l *Lane, f Surface, job field.Job) {
 			break
 		}
 	}
-	what := n.Sheet.Kind.Name()
+	name, kind := say.Strong(f.Name), n.Sheet.Kind
 	if l.best == nil {
 		l.Chance = NoChance
-		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": no chance for %s within the forecast.", what)}
+		l.Answer = say.Of("%v: no chance for %v within the forecast.", name, kind)
 		l.Detail = s.whyNot(job, f.Weather)
 		return
 	}
 	w := l.best
-	may := " may go on "
-	if w.Sand {
-		may = " may go on after sanding "
-	}
-	l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": %s", what+may)}
+	when := say.Of("from %v to %v", say.Clock(w.From, s.Now, s.Loc), say.Clock(w.To, w.From, s.Loc))
 	switch {
 	case w.From.Sub(s.Now) < time.Minute+1:
 		l.Chance = Now
-		l.Answer = append(l.Answer, say.Text("now, until "), say.Clock(w.To, s.Now, s.Loc))
+		when = say.Of("now, until %v", say.Clock(w.To, s.Now, s.Loc))
 	case say.SameDay(w.From, s.Now, s.Loc):
 		l.Chance = Today
-		l.Answer = append(l.Answer, say.Text("from "), say.Clock(w.From, s.Now, s.Loc), say.Text(" to "), say.Clock(w.To, s.Now, s.Loc))
 	default:
 		l.Chance = Later
-		l.Answer = say.Sentence{say.Strong(f.Name), say.Text(": not today. %s%sfrom ", upper(what), may), say.Clock(w.From, s.Now, s.Loc),
-			say.Text(" to "), say.Clock(w.To, w.From, s.Loc)}
 	}
-	l.Answer = append(l.Answer, say.Text("."))
+	switch {
+	case w.Sand && l.Chance == Later:
+		l.Answer = say.Of("%v: not today; %v may go on after sanding %v.", name, kind, when)
+	case w.Sand:
+		l.Answer = say.Of("%v: %v may go on after sanding %v.", name, kind, when)
+	case l.Chance == Later:
+		l.Answer = say.Of("%v: not today; %v may go on %v.", name, kind, when)
+	default:
+		l.Answer = say.Of("%v: %v may go on %v.", name, kind, when)
+	}
 	if l.Chance != Later && n.N < n.Of {
-		l.Answer = append(l.Answer, s.second(*l, f)...)
+		if second := s.second(*l, f); second != nil {
+			l.Answer = say.Of("%v %v", l.Answer, second)
+		}
 	}
 	l.Detail = s.reasons(*l, job)
 }
@@ -640,16 +631,16 @@ func (s Situation) second(l Lane, f Surface) say.Sentence {
 				from = ev.Reached.Truncate(time.Minute).Add(time.Minute)
 			}
 			if w.To.Sub(from) >= minStart && say.SameDay(from, l.best.From, s.Loc) {
-				return say.Sentence{say.Text(" Two coats fit: the second from "), say.Clock(from, s.Now, s.Loc), say.Text(".")}
+				return say.Of("Two coats fit: the second from %v.", say.Clock(from, s.Now, s.Loc))
 			}
 		}
 	}
-	return say.Sentence{say.Text(" One coat, not two.")}
+	return say.Of("One coat, not two.")
 }
 
 // reasons says what bounds the best window.
 func (s Situation) reasons(l Lane, job field.Job) say.Sentence {
-	var out say.Sentence
+	var before, after say.Sentence
 	w := l.best
 	opens := time.Time{}
 	if l.Clock != nil {
@@ -660,36 +651,35 @@ func (s Situation) reasons(l Lane, job field.Job) say.Sentence {
 	switch {
 	case l.Chance == Now:
 	case w.Sand && l.closes != nil && w.From.Equal(*l.closes):
-		out = append(out, say.Text("The recoat window closes at "), say.Clock(*l.closes, s.Now, s.Loc), say.Text("; "))
+		before = say.Of("The recoat window closes at %v", say.Clock(*l.closes, s.Now, s.Loc))
 	case w.Opens != nil && w.Opens.To.After(opens):
-		out = append(append(append(out, say.Text("Before that ")), field.Words(w.Opens.Check)...), say.Text("; "))
+		before = say.Of("Before that %v", field.Words(w.Opens.Check))
 	case opens.After(s.Now):
-		out = append(out, say.Text("Before that the last coat is not ready; "))
+		before = say.Of("Before that the last coat is not ready")
 	}
 	switch {
 	case !w.Sand && l.closes != nil && w.To.Equal(*l.closes):
-		out = append(out, say.Text("after that it must be sanded first."))
+		after = say.Of("After that it must be sanded first.")
 	case w.Closes != nil && w.Closes.Phase == field.Drying:
-		out = append(out, say.Text("after that the rain of "), say.Clock(w.Closes.From, s.Now, s.Loc),
-			say.Text(" falls inside the "), say.Val(job.Dry.Hours(), "h"), say.Text(" it must stay dry."))
+		after = say.Of("After that the rain of %v falls inside the %v it must stay dry.", say.Clock(w.Closes.From, s.Now, s.Loc), say.Val(job.Dry.Hours(), "h"))
 	case w.Closes != nil && w.Closes.Phase == field.Holding:
-		out = append(append(append(out, say.Text("after that ")), field.Words(w.Closes.Check)...), say.Text(" from "),
-			say.Clock(w.Closes.From, s.Now, s.Loc), say.Text(", inside the "), say.Val(job.Hold.Hours(), "h"), say.Text(" it must hold."))
+		after = say.Of("After that %v from %v, inside the %v it must hold.", field.Words(w.Closes.Check), say.Clock(w.Closes.From, s.Now, s.Loc), say.Val(job.Hold.Hours(), "h"))
 	case w.Closes != nil:
-		out = append(append(append(out, say.Text("after that ")), field.Words(w.Closes.Check)...), say.Text(" from "),
-			say.Clock(w.Closes.From, s.Now, s.Loc), say.Text(", before it is all laid."))
+		after = say.Of("After that %v from %v, before it is all laid.", field.Words(w.Closes.Check), say.Clock(w.Closes.From, s.Now, s.Loc))
 	default:
-		out = append(out, say.Text("after that the forecast ends."))
+		after = say.Of("After that the forecast ends.")
 	}
-	out[0].Text = upper(out[0].Text)
-	if l.closes != nil && !w.Sand && !w.To.Equal(*l.closes) {
-		word := " The recoat window closes "
-		if l.Clock != nil && l.Clock.State == clock.Closing {
-			word = " The recoat window is closing: the last coat cures past taking another "
-		}
-		out = append(out, say.Text("%s", word), say.Clock(*l.closes, s.Now, s.Loc), say.Text("."))
+	out := after
+	if before != nil {
+		out = say.Of("%v; %v", before, after.Lower())
 	}
-	return out
+	switch closing := l.Clock != nil && l.Clock.State == clock.Closing; {
+	case l.closes == nil || w.Sand || w.To.Equal(*l.closes):
+		return out
+	case closing:
+		return say.Of("%v The recoat window is closing: the last coat cures past taking another %v.", out, say.Clock(*l.closes, s.Now, s.Loc))
+	}
+	return say.Of("%v The recoat window closes %v.", out, say.Clock(*l.closes, s.Now, s.Loc))
 }
 
 // whyNot names the limit that fails most of the daylight hours ahead.
@@ -709,9 +699,9 @@ func (s Situation) whyNot(job field.Job, w field.Weather) say.Sentence {
 		}
 	}
 	if most == "" {
-		return say.Sentence{say.Text("No stretch is long enough to lay it and hold it.")}
+		return say.Of("No stretch is long enough to lay it and hold it.")
 	}
-	return append(append(say.Sentence{say.Text("Most hours ")}, field.Words(check[most])...), say.Text(", or the good hours are too few to lay it and hold it."))
+	return say.Of("Most hours %v, or the good hours are too few to lay it and hold it.", field.Words(check[most]))
 }
 
 // urgent is how far ahead a closing window goes before everything else.
@@ -743,7 +733,7 @@ func (s Situation) headline(a *Answer) {
 		l := a.Lanes[first]
 		for _, f := range s.Surfaces {
 			if f.ID == l.SurfaceID {
-				a.Detail = say.Sentence{say.Text("If it is hit: %s", clock.Mend(f.Last.Sheet))}
+				a.Detail = say.Of("If it is hit: %v", clock.Mend(f.Last.Sheet))
 			}
 		}
 		a.Headline, a.SurfaceID = l.Cover, l.SurfaceID
@@ -819,7 +809,7 @@ func (s Situation) headOfPlan(a *Answer) bool {
 	if next == nil {
 		return false
 	}
-	a.Headline = say.Sentence{say.Text("Nothing to begin today. Next is "), say.Strong(next.name()), say.Text(", "), say.Clock(next.Start, s.Now, s.Loc), say.Text(".")}
+	a.Headline = say.Of("Nothing to begin today. Next is %v, %v.", next.name().Strong(), say.Clock(next.Start, s.Now, s.Loc))
 	a.Detail, a.SurfaceID = next.Why, next.SurfaceID
 	return true
 }
@@ -829,26 +819,23 @@ func (s Situation) today(p *Planned) bool {
 	return p.Start.Before(s.Now) || say.SameDay(p.Start, s.Now, s.Loc)
 }
 
-func (p Planned) name() string {
+func (p Planned) name() say.Sentence {
 	if p.Surface == "" {
 		return p.What
 	}
-	return p.Surface + ": " + p.What
+	return say.Of("%s: %v", p.Surface, p.What)
 }
 
 // begin says what is to be begun, when and by whom.
 func (s Situation) begin(p *Planned) say.Sentence {
-	out := say.Sentence{say.Strong(p.name())}
+	when := say.Of("now to %v", say.Clock(p.End, s.Now, s.Loc))
 	if p.Start.Sub(s.Now) > time.Minute {
-		out = append(out, say.Text(", from "), say.Clock(p.Start, s.Now, s.Loc))
-	} else {
-		out = append(out, say.Text(", now"))
+		when = say.Of("from %v to %v", say.Clock(p.Start, s.Now, s.Loc), say.Clock(p.End, s.Now, s.Loc))
 	}
-	out = append(out, say.Text(" to "), say.Clock(p.End, s.Now, s.Loc))
 	if len(p.People) > 0 {
-		out = append(out, say.Text(": %s", strings.Join(p.People, ", ")))
+		return say.Of("%v, %v: %s.", p.name().Strong(), when, strings.Join(p.People, ", "))
 	}
-	return append(out, say.Text("."))
+	return say.Of("%v, %v.", p.name().Strong(), when)
 }
 
 // leads says what waits for work of the plan.
@@ -867,25 +854,25 @@ func (s Situation) nothing(lanes []Lane) (headline, detail say.Sentence) {
 	}
 	switch {
 	case len(lanes) == 0:
-		return say.Sentence{say.Text("This boat has no surfaces yet.")}, say.Sentence{say.Text("Add them in Survey; then choose their coats in Build-up.")}
+		return say.Of("This boat has no surfaces yet."), say.Of("Add them in Survey; then choose their coats in Build-up.")
 	case count[NotKnown] > 0:
-		return say.Sentence{say.Text("Cannot tell what may go on.")}, firstOf(lanes, NotKnown)
+		return say.Of("Cannot tell what may go on."), firstOf(lanes, NotKnown)
 	case count[Harmed] > 0:
 		return firstOf(lanes, Harmed), say.Sentence{}
 	case count[Unprepared] > 0:
-		return firstOf(lanes, Unprepared), say.Sentence{say.Text("No coat may go on before that.")}
+		return firstOf(lanes, Unprepared), say.Of("No coat may go on before that.")
 	case count[NoChance] > 0:
-		return say.Sentence{say.Text("No coat may go on within the forecast.")}, firstOf(lanes, NoChance)
+		return say.Of("No coat may go on within the forecast."), firstOf(lanes, NoChance)
 	case count[Unplanned] == len(lanes):
-		return say.Sentence{say.Text("No coats are planned yet.")}, say.Sentence{say.Text("Choose them in Build-up; then this page says when they may go on.")}
+		return say.Of("No coats are planned yet."), say.Of("Choose them in Build-up; then this page says when they may go on.")
 	}
-	return say.Sentence{say.Text("All planned coats are on.")}, say.Sentence{say.Text("Watch the clocks below for launching.")}
+	return say.Of("All planned coats are on."), say.Of("Watch the clocks below for launching.")
 }
 
 func firstOf(lanes []Lane, c Chance) say.Sentence {
 	for _, l := range lanes {
 		if l.Chance == c {
-			return append(append(append(say.Sentence{}, l.Answer...), say.Text(" ")), l.Detail...)
+			return say.Of("%v %v", l.Answer, l.Detail)
 		}
 	}
 	return nil
@@ -902,11 +889,11 @@ func (s Situation) actions(a *Answer) {
 			a.Actions = append(a.Actions, Action{At: s.Now, SurfaceID: l.SurfaceID, Text: l.Answer})
 		} else if l.Clock != nil {
 			if e := l.Clock.Event(clock.Sandable); day(e.At) {
-				a.Actions = append(a.Actions, Action{At: *e.At, SurfaceID: l.SurfaceID, Text: say.Sentence{say.Text("%s can be sanded", l.Surface)}})
+				a.Actions = append(a.Actions, Action{At: *e.At, SurfaceID: l.SurfaceID, Text: say.Of("%s can be sanded", l.Surface)})
 			}
 			if l.closes != nil && l.closes.After(s.Now) && l.closes.Sub(s.Now) < urgent {
 				a.Actions = append(a.Actions, Action{At: *l.closes, SurfaceID: l.SurfaceID,
-					Text: say.Sentence{say.Text("%s: after this it must be sanded first", l.Surface)}})
+					Text: say.Of("%s: after this it must be sanded first", l.Surface)})
 			}
 		}
 		if s.Plan == nil && l.Chance == Unprepared {
@@ -916,8 +903,7 @@ func (s Situation) actions(a *Answer) {
 			continue
 		}
 		until := l.best.To
-		act := Action{At: l.best.From, Until: &until, SurfaceID: l.SurfaceID, Hours: l.Mix.LayH, Text: say.Sentence{
-			say.Text("%s: mix ", l.Surface), say.Val(l.Mix.Litres, "L"), say.Text(", lay "), say.Val(l.Mix.WFTUm, "µm"), say.Text(" wet")}}
+		act := Action{At: l.best.From, Until: &until, SurfaceID: l.SurfaceID, Hours: l.Mix.LayH, Text: say.Of("%s: mix %v, lay %v wet", l.Surface, say.Val(l.Mix.Litres, "L"), say.Val(l.Mix.WFTUm, "µm"))}
 		for _, f := range s.Surfaces {
 			if f.ID == l.SurfaceID && f.Next != nil {
 				if act.Task = s.planned(f.Next.TaskID); act.Task != nil && act.Task.Start.After(act.At) && act.Task.Start.Before(until) {
@@ -932,15 +918,16 @@ func (s Situation) actions(a *Answer) {
 			if k.By.Sub(s.Now) > urgent {
 				continue
 			}
-			text := say.Of("%v: %s. %s by %v, or ", say.Strong(f.Name), k.Name, upper(k.Until), say.Clock(k.By, s.Now, s.Loc))
+			name, by := say.Strong(f.Name), say.Clock(k.By, s.Now, s.Loc)
+			text := say.Of("%v, %v: %v by %v, or %v.", name, say.Lit(k.Name), k.Until, by, k.Breaks)
 			if !k.By.After(s.Now) {
-				text = say.Of("%v: %s for too long, since %v it is not %s: ", say.Strong(f.Name), k.Name, say.Clock(k.By, s.Now, s.Loc), k.Until)
+				text = say.Of("%v: %v for too long, since %v it is not %v: %v.", name, say.Lit(k.Name), by, k.Until, k.Breaks)
 			}
 			at := k.By
 			if at.Before(s.Now) {
 				at = s.Now
 			}
-			a.Actions = append(a.Actions, Action{At: at, SurfaceID: f.ID, Text: append(append(text, k.Breaks...), say.Text("."))})
+			a.Actions = append(a.Actions, Action{At: at, SurfaceID: f.ID, Text: text})
 		}
 	}
 	// A coat that only waits for other work of today has its turn after it.
@@ -958,7 +945,7 @@ func (s Situation) actions(a *Answer) {
 		if at.Before(s.Now) {
 			at = s.Now
 		}
-		a.Actions = append(a.Actions, Action{At: at, Until: &until, SurfaceID: p.SurfaceID, Hours: p.Hours, Text: say.Sentence{say.Text("%s", p.name())}, Task: p})
+		a.Actions = append(a.Actions, Action{At: at, Until: &until, SurfaceID: p.SurfaceID, Hours: p.Hours, Text: p.name(), Task: p})
 	}
 	sort.SliceStable(a.Actions, func(i, j int) bool {
 		x, y := a.Actions[i], a.Actions[j]
@@ -973,25 +960,10 @@ func (s Situation) actions(a *Answer) {
 func (s Situation) doneBefore(p *Planned) bool {
 	for _, name := range p.Before {
 		for i := range s.Plan {
-			if o := &s.Plan[i]; o.Surface+", "+o.What == name && !s.today(o) {
+			if o := &s.Plan[i]; say.Of("%s, %v", o.Surface, o.What).String() == name.String() && !s.today(o) {
 				return false
 			}
 		}
 	}
 	return true
-}
-
-// Ordinal is a coat among those of its step in words.
-func Ordinal(n, of int) string {
-	if of == 1 {
-		return "one coat"
-	}
-	return say.Text("coat %d of %d", n, of).Text
-}
-
-func upper(s string) string {
-	if s == "" {
-		return s
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
 }

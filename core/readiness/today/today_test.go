@@ -134,7 +134,7 @@ func TestNotToday(t *testing.T) {
 	}, surface("Deck", nil, coat(1, 1)))
 	a := Find(s)
 	assert.Equal(t, Later, a.Lanes[0].Chance)
-	assert.Contains(t, a.Headline.In(time.UTC), "Deck: not today. High-build primer may go on from Sunday 13:")
+	assert.Contains(t, a.Headline.In(time.UTC), "Deck: not today; high-build primer may go on from Sunday 13:")
 	assert.Contains(t, a.Detail.In(time.UTC), "Before that the air is below 12 °C")
 	assert.Empty(t, a.Actions)
 }
@@ -168,13 +168,13 @@ func TestSilences(t *testing.T) {
 	assert.Contains(t, Find(situation(nil)).Headline.In(time.UTC), "no surfaces yet")
 	old := situation(nil, surface("Deck", nil, coat(1, 1)))
 	old.Now = now.Add(300 * time.Hour)
-	assert.Contains(t, Find(old).Warnings[0], "ended before now")
+	assert.Contains(t, Find(old).Warnings[0].String(), "ended before now")
 }
 
 // A coat over work that is not done is not offered, and another surface leads.
 func TestWhatComesFirst(t *testing.T) {
 	bottom := surface("Bottom", nil, coat(1, 5))
-	bottom.First = []Prep{{Name: "strip", LeftH: 29}, {Name: "sand with 80"}}
+	bottom.First = []Prep{{Name: say.Of("strip"), LeftH: 29}, {Name: say.Of("sand with 80")}}
 	a := Find(situation(nil, bottom))
 	assert.Equal(t, "Bottom: strip (29 h), sand with 80 first, then high-build primer.", a.Lanes[0].Answer.In(time.UTC))
 	assert.Equal(t, Unprepared, a.Lanes[0].Chance)
@@ -254,13 +254,13 @@ func TestAllCoatsAreOnAndHarden(t *testing.T) {
 func TestTheHeadOfThePlan(t *testing.T) {
 	side, deck := surface("Side", nil, coat(1, 2)), surface("Deck", nil, coat(1, 1))
 	side.Next.TaskID, deck.Next.TaskID = "side#1", "deck#1"
-	side.Limits = []Limit{{Name: "bare metal", Until: "metal primer", By: now.Add(5 * time.Hour), Breaks: say.Lit("it rusts")}}
+	side.Limits = []Limit{{Name: "bare metal", Until: say.Lit("metal primer"), By: now.Add(5 * time.Hour), Breaks: say.Lit("it rusts")}}
 	s := situation(nil, side, deck)
 	s.HoursSaid = true
 	s.Plan = []Planned{
-		{TaskID: "own", Whole: "own", What: "Rewire", Start: now, End: now.Add(2 * time.Hour), Hours: 2, People: []string{"Ada"}},
+		{TaskID: "own", Whole: "own", What: say.Of("Rewire"), Start: now, End: now.Add(2 * time.Hour), Hours: 2, People: []string{"Ada"}},
 		{TaskID: "side#1", Whole: "side#1", SurfaceID: "Side", Surface: "Side", Coat: true, Start: now.Add(2 * time.Hour), End: now.Add(3 * time.Hour)},
-		{TaskID: "deck#1", Whole: "deck#1", SurfaceID: "Deck", Surface: "Deck", Coat: true, Start: now.AddDate(0, 0, 3), End: now.AddDate(0, 0, 3).Add(time.Hour), Before: []string{"Side, primer"}},
+		{TaskID: "deck#1", Whole: "deck#1", SurfaceID: "Deck", Surface: "Deck", Coat: true, Start: now.AddDate(0, 0, 3), End: now.AddDate(0, 0, 3).Add(time.Hour), Before: []say.Sentence{say.Of("Side, primer")}},
 	}
 	a := Find(s)
 	assert.Equal(t, "Rewire, now to 10:00: Ada.", a.Headline.In(time.UTC))
@@ -270,7 +270,7 @@ func TestTheHeadOfThePlan(t *testing.T) {
 	for _, act := range a.Actions {
 		texts = append(texts, act.Text.In(time.UTC))
 	}
-	assert.Contains(t, texts, "Side: bare metal. Metal primer by 13:00, or it rusts.")
+	assert.Contains(t, texts, "Side, bare metal: metal primer by 13:00, or it rusts.")
 	s.Plan[1].Start, s.Plan[1].End = now.AddDate(0, 0, 2), now.AddDate(0, 0, 2).Add(time.Hour)
 	s.Plan = s.Plan[1:]
 	a = Find(s)

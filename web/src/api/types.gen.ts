@@ -3070,7 +3070,7 @@ export interface components {
             batches: components["schemas"]["MixBatches"];
             checks: components["schemas"]["LayCheck"][];
             clocks: components["schemas"]["CoatTimers"][];
-            coat: string;
+            coat: components["schemas"]["SaySpan"][];
             comb: components["schemas"]["LayComb"];
             /** Format: double */
             dftUm: number;
@@ -5987,7 +5987,7 @@ export interface components {
         PlanCause: {
             /** Format: double */
             meanH: number;
-            name: string;
+            name: components["schemas"]["SaySpan"][];
             taskId: string;
         };
         PlanDay: {
@@ -6009,7 +6009,7 @@ export interface components {
             version: number;
         };
         PlanItem: {
-            before: string[];
+            before: components["schemas"]["SaySpan"][][];
             boat: string;
             boatId: string;
             /** Format: date-time */
@@ -6037,7 +6037,7 @@ export interface components {
             surface: string;
             surfaceId: string;
             taskId: string;
-            what: string;
+            what: components["schemas"]["SaySpan"][];
             why: components["schemas"]["SaySpan"][];
             work: string;
         };
@@ -6069,9 +6069,9 @@ export interface components {
             says: components["schemas"]["SaySpan"][];
         };
         PlanLeftOut: {
-            behind: string[];
+            behind: components["schemas"]["SaySpan"][][];
             boatId: string;
-            name: string;
+            name: components["schemas"]["SaySpan"][];
             needs: string[];
             taskId: string;
             why: components["schemas"]["SaySpan"][];
@@ -6080,7 +6080,7 @@ export interface components {
             /** Format: date-time */
             by: string;
             name: string;
-            until: string;
+            until: components["schemas"]["SaySpan"][];
         };
         PlanMark: {
             /** Format: date-time */
@@ -6091,7 +6091,7 @@ export interface components {
         PlanMoved: {
             /** Format: date-time */
             from?: string;
-            name: string;
+            name: components["schemas"]["SaySpan"][];
             taskId: string;
             /** Format: date-time */
             to?: string;
@@ -6960,11 +6960,14 @@ export interface components {
             day?: boolean;
             /** Format: int64 */
             digits?: number;
+            lower?: boolean;
+            say?: string;
             strong?: boolean;
             text?: string;
             unit?: string;
             /** Format: double */
             value?: number;
+            with?: components["schemas"]["SaySpan"][][];
         };
         ScannedFace: {
             gaps: (number | null)[][];
@@ -7645,7 +7648,7 @@ export interface components {
             tookL: number;
             /** Format: double */
             wetUm: number;
-            what: string;
+            what: components["schemas"]["SaySpan"][];
             where?: string;
             work: string;
         };
@@ -7911,18 +7914,18 @@ export interface components {
             headline: components["schemas"]["SaySpan"][];
             lanes: components["schemas"]["TodayLane"][];
             surfaceId: string;
-            warnings: string[];
+            warnings: components["schemas"]["SaySpan"][][];
         };
         TodayBest: {
             options: components["schemas"]["TodayOption"][];
             sentence: components["schemas"]["SaySpan"][];
             surface: string;
             surfaceId: string;
-            what: string;
+            what: components["schemas"]["SaySpan"][];
         };
         TodayIndoor: {
             surfaceId: string;
-            text: string;
+            text: components["schemas"]["SaySpan"][];
         };
         TodayLane: {
             allowed: components["schemas"]["CalendarStretch"][];
@@ -7936,7 +7939,7 @@ export interface components {
             mix?: components["schemas"]["TodayMix"];
             nextStepId: string;
             night: components["schemas"]["SaySpan"][];
-            note: string;
+            note: components["schemas"]["SaySpan"][];
             recoat: components["schemas"]["SaySpan"][];
             starts: components["schemas"]["TodayStart"][];
             surface: string;
@@ -7977,7 +7980,7 @@ export interface components {
             to: string;
         };
         TodayPlanned: {
-            before: string[];
+            before: components["schemas"]["SaySpan"][][];
             coat: boolean;
             /** Format: date-time */
             end: string;
@@ -7992,7 +7995,7 @@ export interface components {
             surface: string;
             surfaceId: string;
             taskId: string;
-            what: string;
+            what: components["schemas"]["SaySpan"][];
             whole: string;
             why: components["schemas"]["SaySpan"][];
             work: string;

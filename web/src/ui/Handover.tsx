@@ -63,7 +63,7 @@ function Warned({ findings }: { findings: Schemas["Finding"][] }) {
   const { prose } = useSettings();
   return findings.map((f) => (
     <p
-      key={`${f.rule}${f.step}${f.text}`}
+      key={`${f.rule}${f.step}${JSON.stringify(f.text)}`}
       className={`mt-2 border-l-4 pl-3 text-sm ${f.severity === "stop" ? "border-error" : "border-warning"}`}
     >
       <b>{f.severity === "stop" ? "In the build-up this fails: " : "In the build-up: "}</b>

@@ -1,6 +1,7 @@
 import { type ScaleTime, scaleTime } from "d3-scale";
 import { type ReactNode, useEffect, useId, useMemo, useRef, useState } from "react";
-import type { Schemas } from "../api/client";
+import type { Schemas, Words } from "../api/client";
+import { Said } from "./Sentence";
 import { clock, day, hourOf, longDay } from "./time";
 
 const HOUR = 3_600_000;
@@ -11,7 +12,7 @@ export type Scale = ScaleTime<number, number>;
 export type Lane = {
   id: string;
   label: string;
-  note?: string;
+  note?: Words;
   height: number;
   draw: (x: Scale, width: number) => ReactNode;
   read: (t: number) => string;
@@ -182,7 +183,11 @@ export function Ribbon({
             style={{ top: (tops[i] ?? 0) - caption, minHeight: narrow ? undefined : l.height }}
           >
             <div className="font-semibold whitespace-nowrap">{l.label}</div>
-            {l.note && <div className="quiet truncate">{l.note}</div>}
+            {l.note && (
+              <div className="quiet truncate">
+                <Said words={l.note} />
+              </div>
+            )}
             <div className="quiet truncate" data-read={l.id}>
               {l.read(at)}
             </div>

@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
 import type { Schemas, Words } from "../api/client";
+import { filled, LOCALE, lowered, t } from "../words/words";
 import { clock, day, stamp, weekday } from "./time";
 
 export type UnitSystem = "metric" | "imperial";
@@ -77,7 +78,7 @@ export function SettingsProvider({
       shownUnit: symbol,
       currency,
       money: (cents, digits = 2) =>
-        (cents / 100).toLocaleString("en-GB", {
+        (cents / 100).toLocaleString(LOCALE, {
           ...(currency && { style: "currency", currency }),
           minimumFractionDigits: digits,
           maximumFractionDigits: digits,
@@ -101,11 +102,19 @@ export function useSettings() {
 }
 
 /** The words of a sentence in the user's units, its instants in a zone. */
-export function written(spans: Spans, { show, units, toShown, shownUnit }: Shown, zone: string): string {
+export function written(spans: Spans, shown: Shown, zone: string): string {
+  const { show, units, toShown, shownUnit } = shown;
   return spans
     .map((s) => {
       if (s.at)
         return s.date ? (s.day ? day(s.at, zone) : stamp(s.at, zone)) : `${s.day ? `${weekday(s.at, zone)} ` : ""}${clock(s.at, zone)}`;
+      if (s.say !== undefined) {
+        const text = t(
+          s.say,
+          filled(s.with, (w) => written(w, shown, zone)),
+        );
+        return s.lower ? lowered(text) : text;
+      }
       if (s.value === undefined) return s.text ?? "";
       const unit = s.unit ?? "";
       if (s.digits === undefined) {
@@ -122,7 +131,7 @@ export function written(spans: Spans, { show, units, toShown, shownUnit }: Shown
 /** A number with at most that many decimals, thin-spaced thousands, and a real minus. */
 export function number(v: number, digits: number): string {
   if (!Number.isFinite(v)) return "–";
-  const text = v.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  const text = v.toLocaleString(LOCALE, { minimumFractionDigits: digits, maximumFractionDigits: digits });
   return text
     .replace(/^-(?=[0.]*$)/, "")
     .replaceAll(",", "\u2009")

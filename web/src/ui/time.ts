@@ -1,5 +1,4 @@
-/** The order in which the person's own English writes a date; the words are English as the program's are. */
-const LOCALE = globalThis.navigator?.languages?.find((l) => l.startsWith("en")) ?? "en-GB";
+import { LOCALE } from "../words/words";
 
 const cache = new Map<string, Intl.DateTimeFormat>();
 

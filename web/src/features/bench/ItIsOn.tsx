@@ -5,6 +5,7 @@ import { discard, newID, useWaits } from "../../api/outbox";
 import { useBuildUp, useChange, useWritten } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
 import { Said } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 
 /** The usual by two taps: that coat went on, as planned, now. What else there is to tell is told afterwards. */
@@ -14,6 +15,8 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
   const surface = b.surfaces.find((s) => s.id === b.surfaceId);
   const build = useBuildUp(b.surfaceId).data;
   const task = build?.tasks.find((t) => t.films && t.productId === b.productId && t.state !== "done" && t.state !== "skipped");
+  const { prose } = useSettings();
+  const what = task ? prose(task.what) : b.product;
   // Where something speaks against it, it is not what the screen asks for; what was done is logged all the same.
   const amiss = b.checks.some((c) => c.state === "no");
   const [sure, setSure] = useState(false);
@@ -76,7 +79,7 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
       {sure ? (
         <div className="border-l-4 border-primary pl-3">
           <p>
-            <b>{surface?.name}</b>, {task?.what ?? b.product}, begun {stamp(new Date(now).toISOString(), zone)}.
+            <b>{surface?.name}</b>, {what}, begun {stamp(new Date(now).toISOString(), zone)}.
           </p>
           <p className="mt-2 flex flex-wrap gap-2">
             <button
@@ -86,7 +89,7 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
               onClick={() => {
                 const next = newID();
                 setId(next);
-                setSaid(`${surface?.name}, ${task?.what ?? b.product}, ${stamp(new Date(now).toISOString(), zone)}`);
+                setSaid(`${surface?.name}, ${what}, ${stamp(new Date(now).toISOString(), zone)}`);
                 log.mutate(next);
               }}
             >

@@ -7,6 +7,7 @@ import { useChange, useInstruments } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
 import { useSettings } from "../../ui/settings";
 import { Figure } from "../../ui/Working";
+import { LOCALE } from "../../words/words";
 
 const WAYS = [
   { key: "scale", name: "by weight" },
@@ -120,7 +121,7 @@ export function Pour({
 }
 
 /** What a scale shows: grams, whatever else is read in. */
-const grams = (g: number) => (g < 100 ? g.toFixed(1) : Math.round(g).toLocaleString("en-GB"));
+const grams = (g: number) => (g < 100 ? g.toFixed(1) : Math.round(g).toLocaleString(LOCALE));
 
 function shows(t: Schemas["MixTarget"], way: Way, prose: (words: Words) => string) {
   if (way === "scale") return `${grams(t.scaleG ?? 0)} g`;

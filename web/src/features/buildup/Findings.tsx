@@ -20,7 +20,7 @@ type About = {
 
 /** What the rules have to say of a step; each can be mended by a press where that can be had, or let stand with a reason. */
 export function Findings({ findings, ...about }: About & { findings: Schemas["Finding"][] }) {
-  return findings.map((f) => <One key={f.rule + f.text} f={f} {...about} />);
+  return findings.map((f) => <One key={f.rule + JSON.stringify(f.text)} f={f} {...about} />);
 }
 
 function One({ f, surfaceId, stepId, saved, take }: About & { f: Schemas["Finding"] }) {

@@ -3,8 +3,9 @@ import { useAccounts } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { workdays } from "../../ui/time";
+import { LOCALE } from "../../words/words";
 
-const hours = (h: number) => h.toLocaleString("en-GB", { maximumFractionDigits: 1 });
+const hours = (h: number) => h.toLocaleString(LOCALE, { maximumFractionDigits: 1 });
 
 /** Hours and money: to date, against the plan, and to finish. */
 export function AccountsView({ boatId }: { boatId: string }) {

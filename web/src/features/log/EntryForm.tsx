@@ -194,7 +194,7 @@ export function EntryForm({
                 options={[
                   ...tasks.map((t) => ({
                     value: t.stepId,
-                    label: `${t.what}${t.where ? `, ${t.where}` : ""} (${t.state === "done" ? "done" : `${Math.round(t.donePct)} % done`})`,
+                    label: `${units.prose(t.what)}${t.where ? `, ${t.where}` : ""} (${t.state === "done" ? "done" : `${Math.round(t.donePct)} % done`})`,
                   })),
                   { value: OTHER, label: "nothing that is planned" },
                 ]}
@@ -208,7 +208,7 @@ export function EntryForm({
                 onChange={(o) => set({ own: o })}
                 options={[
                   { value: "", label: "none of these" },
-                  ...own.map((t) => ({ value: t.id, label: `${t.what} (${Math.round(t.donePct)} % done)` })),
+                  ...own.map((t) => ({ value: t.id, label: `${units.prose(t.what)} (${Math.round(t.donePct)} % done)` })),
                 ]}
               />
             )}

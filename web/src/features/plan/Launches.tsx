@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Said } from "../../ui/Sentence";
-import { number } from "../../ui/settings";
+import { number, useSettings } from "../../ui/settings";
 import { clock, day, sameDay, stamp } from "../../ui/time";
 import { named } from "./name";
 import { Ways } from "./Ways";
@@ -11,6 +11,7 @@ type Launching = Schemas["PlanLaunching"];
 /** The launches of a yard: what happens on each boat today, who does it, which is late and what would help. */
 export function Launches({ plan }: { plan: Schemas["YardPlan"] }) {
   const zone = plan.place.timeZone;
+  const { prose } = useSettings();
   const now = Date.parse(plan.now);
   const items = plan.plan?.items ?? [];
   const closing = items
@@ -73,7 +74,7 @@ export function Launches({ plan }: { plan: Schemas["YardPlan"] }) {
         <ul>
           {closing.map((i) => (
             <li key={i.taskId} className="rule-b border-l-4 border-l-warning py-2 pl-3">
-              <b>{stamp(i.closes ?? "", zone)}</b> {i.boat}: {i.surface}; {i.what} is planned for {stamp(i.start, zone)}
+              <b>{stamp(i.closes ?? "", zone)}</b> {i.boat}: {i.surface}; {prose(i.what)} is planned for {stamp(i.start, zone)}
             </li>
           ))}
         </ul>
@@ -84,15 +85,16 @@ export function Launches({ plan }: { plan: Schemas["YardPlan"] }) {
 
 /** What is done on a boat today and who does it, or when the next is. */
 function OfToday({ items, now, zone }: { items: Schemas["PlanItem"][]; now: string; zone: string }) {
+  const { prose } = useSettings();
   const today = items.filter((i) => sameDay(i.start, now, zone));
   const next = items[0];
   if (today.length === 0)
-    return <span className="quiet">{next ? `nothing; next ${stamp(next.start, zone)}, ${named(next)}` : "nothing left"}</span>;
+    return <span className="quiet">{next ? `nothing; next ${stamp(next.start, zone)}, ${named(next, prose)}` : "nothing left"}</span>;
   return (
     <ul>
       {today.map((i) => (
         <li key={i.taskId}>
-          <b>{clock(i.start, zone)}</b> {named(i)}
+          <b>{clock(i.start, zone)}</b> {named(i, prose)}
           {i.people.length > 0 && <span className="quiet"> · {i.people.join(", ")}</span>}
         </li>
       ))}

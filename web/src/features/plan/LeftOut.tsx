@@ -1,8 +1,10 @@
 import type { Schemas } from "../../api/client";
-import { Sentence } from "../../ui/Sentence";
+import { Said, Sentence } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
 
 /** What finds no place in the plan, and what would let it in. */
 export function LeftOut({ plan }: { plan: Schemas["YardPlan"] }) {
+  const { prose } = useSettings();
   const left = plan.plan?.left ?? [];
   const zone = plan.place.timeZone;
   if (left.length === 0) return null;
@@ -12,8 +14,11 @@ export function LeftOut({ plan }: { plan: Schemas["YardPlan"] }) {
       <ul className="text-sm">
         {left.map((l) => (
           <li key={l.taskId} className="rule-b py-1">
-            <b>{l.name}</b>: <Sentence spans={l.why} zone={zone} />. What would let it in: {l.needs.join("; or ")}.
-            {l.behind.length > 0 && <span className="quiet"> Behind it: {l.behind.join("; ")}.</span>}
+            <b>
+              <Said words={l.name} />
+            </b>
+            : <Sentence spans={l.why} zone={zone} />. What would let it in: {l.needs.join("; or ")}.
+            {l.behind.length > 0 && <span className="quiet"> Behind it: {l.behind.map(prose).join("; ")}.</span>}
           </li>
         ))}
       </ul>

@@ -4,6 +4,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useSurvey, useYardPlan } from "../../api/queries";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { Said, Sentence } from "../../ui/Sentence";
+import { useSettings } from "../../ui/settings";
 import { longDay, span, stamp, workdays } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
 import { Hands } from "./Hands";
@@ -37,6 +38,7 @@ export function Plan() {
 function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
   const [params, setParams] = useSearchParams();
   const view = VIEWS.find((v) => v.key === params.get("view"))?.key ?? "season";
+  const { prose } = useSettings();
   const zone = plan.place.timeZone;
   const id = plan.place.id;
   const undo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/undo", { params: { path: { id } } })));
@@ -71,7 +73,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
           !plan.plan ? (
             "There is no plan."
           ) : view === "sheets" ? (
-            beginnings(plan)
+            beginnings(plan, prose)
           ) : (
             <Sentence spans={(view !== "launches" && mine?.says) || plan.plan.headline} zone={zone} />
           )
@@ -196,7 +198,10 @@ function Moved({ plan }: { plan: Schemas["YardPlan"] }) {
       <ul className="mt-1 text-sm">
         {plan.moved.map((m) => (
           <li key={m.taskId} className="rule-b py-1">
-            <b>{m.name}</b>: {m.from ? stamp(m.from, zone) : "new"} → {m.to ? stamp(m.to, zone) : "out of the plan"}.{" "}
+            <b>
+              <Said words={m.name} />
+            </b>
+            : {m.from ? stamp(m.from, zone) : "new"} → {m.to ? stamp(m.to, zone) : "out of the plan"}.{" "}
             <span className="quiet">
               <Sentence spans={m.why} zone={zone} />
             </span>

@@ -88,7 +88,7 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
           <ul>
             {risk.causes.map((c) => (
               <li key={c.taskId} className="rule-b py-1">
-                <b>{elapsed(c.meanH)}</b> on the mean: {c.name} waits for weather or hands
+                <b>{elapsed(c.meanH)}</b> on the mean: <Said words={c.name} /> waits for weather or hands
               </li>
             ))}
           </ul>

@@ -1,12 +1,13 @@
 import { useRef, useState } from "react";
-import { api, ok, type Schemas } from "../../api/client";
+import { api, ok, type Schemas, type Words } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { type Lane, Ribbon, type Scale } from "../../ui/Ribbon";
 import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, day, stamp } from "../../ui/time";
-import { initials } from "./name";
+import { word } from "../../words/words";
+import { initials, named } from "./name";
 
 type Item = Schemas["PlanItem"];
 
@@ -15,7 +16,7 @@ const BAR = 20;
 
 /** The season: a row for each surface, or for each person, from now to the last launch. */
 export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
-  const { show } = useSettings();
+  const { show, prose } = useSettings();
   const id = plan.place.id;
   const move = useChange(["plan"], (to: { taskId: string; at: string }) =>
     ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, ...to, near: true } })),
@@ -26,11 +27,11 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
   const hover = (i: Item, at: string | undefined) => {
     clearTimeout(asked.current);
     if (!at) return setTried(undefined);
-    setTried({ task: i.what });
+    setTried({ task: prose(i.what) });
     asked.current = setTimeout(async () => {
       const body = { version: plan.version, taskId: i.taskId, at, near: true };
       const result = await ok(api.POST("/api/places/{id}/plan/try", { params: { path: { id } }, body })).catch(() => undefined);
-      setTried((now) => (now?.task === i.what ? { task: i.what, result } : now));
+      setTried((now) => (now?.task === prose(i.what) ? { ...now, result } : now));
     }, 300);
   };
   const [by, setBy] = useState<"surface" | "person">("surface");
@@ -55,10 +56,20 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
   const lanes = [
     weatherLane(plan, show),
     ...[...groups.entries()].map(([key, g]) =>
-      lane(key, g.label, g.note, g.items, zone, by === "person", by === "surface" ? (open.get(g.items[0]?.surfaceId ?? "") ?? []) : [], {
-        drop: (taskId, at) => move.mutate({ taskId, at }),
-        hover,
-      }),
+      lane(
+        key,
+        g.label,
+        g.note,
+        g.items,
+        zone,
+        by === "person",
+        by === "surface" ? (open.get(g.items[0]?.surfaceId ?? "") ?? []) : [],
+        {
+          drop: (taskId, at) => move.mutate({ taskId, at }),
+          hover,
+        },
+        prose,
+      ),
     ),
   ];
   // A little of what has gone by leaves room for the flag of now.
@@ -115,6 +126,7 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
 
 /** What a drag would do, while it is held. */
 function Trial({ tried, zone }: { tried: { task: string; result?: Schemas["Tried"] } | undefined; zone: string }) {
+  const { prose } = useSettings();
   if (!tried) return null;
   const r = tried.result;
   return (
@@ -133,7 +145,7 @@ function Trial({ tried, zone }: { tried: { task: string; result?: Schemas["Tried
             ? "moves nothing else"
             : `moves ${r.moved
                 .slice(0, 3)
-                .map((m) => m.name)
+                .map((m) => prose(m.name))
                 .join("; ")}${r.moved.length > 3 ? ` and ${r.moved.length - 3} more` : ""}`}
           .{" "}
           {r.says.map((l) => (
@@ -188,8 +200,9 @@ function lane(
   person: boolean,
   open: Schemas["CalendarStretch"][],
   move: Drags,
+  prose: (words: Words) => string,
 ): Lane {
-  const name = (i: Item) => (person ? `${i.boat}: ${i.surface ? `${i.surface}, ` : ""}${i.what}` : i.what);
+  const name = (i: Item) => (person ? `${i.boat}: ${named(i, prose)}` : prose(i.what));
   return {
     id,
     label,
@@ -231,6 +244,8 @@ function lane(
 }
 
 function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; move: Drags }) {
+  const { prose } = useSettings();
+  const what = prose(i.what);
   const [left = 0, right = 0] = x.range();
   const [by, setBy] = useState<{ from: number; px: number }>();
   const a = x(ms(i.start)) + (by?.px ?? 0);
@@ -248,7 +263,7 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
   const w = Math.max(5, x(ms(i.end)) - a);
   const to = (px: number) => new Date(Math.round(x.invert(x(ms(i.start)) + px).getTime() / 900_000) * 900_000).toISOString();
   const who = initials(i.people);
-  const label = [i.what, `${i.what.split(",")[0]} ${who}`, who].find((l) => l.length * 6.2 + 6 < w);
+  const label = [what, `${what.split(",")[0]} ${who}`, who].find((l) => l.length * 6.2 + 6 < w);
   const limit = i.limits.map((l) => ({ ...l, x: Math.min(right, x(ms(l.by))) })).sort((p, q) => p.x - q.x)[0];
   const closes = i.closes ? Math.min(right, x(ms(i.closes))) : 0;
   const fill = i.rekey ? "url(#rekey)" : i.coat ? "var(--open)" : "var(--color-base-100)";
@@ -293,11 +308,11 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
       )}
       {limit && limit.x > a + w + 4 && (
         <path d={`M${a + w} ${BAR + 9}H${limit.x}v-5`} fill="none" stroke="var(--shut)" strokeWidth={1.5}>
-          <title>{`${limit.name}: ${limit.until} by ${stamp(limit.by, zone)}`}</title>
+          <title>{`${word(limit.name)}: ${prose(limit.until)} by ${stamp(limit.by, zone)}`}</title>
         </path>
       )}
       {i.pinned && <circle data-pinned={i.taskId} cx={a + w / 2} cy={-3} r={3.5} fill="currentColor" />}
-      <title>{`${i.boat}: ${i.surface} ${i.what}, ${stamp(i.start, zone)}, ${i.people.join(", ")}`}</title>
+      <title>{`${i.boat}: ${i.surface} ${what}, ${stamp(i.start, zone)}, ${i.people.join(", ")}`}</title>
     </g>
   );
 }

@@ -1,19 +1,22 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas, Words } from "../../api/client";
+import { useSettings } from "../../ui/settings";
 import { clock, day, sameDay, span, stamp } from "../../ui/time";
+import { word } from "../../words/words";
 import { named } from "./name";
 
 /** How many work on the day of the sheets, and who begins with what. */
-export function beginnings(plan: Schemas["YardPlan"]) {
+export function beginnings(plan: Schemas["YardPlan"], prose: (words: Words) => string) {
   const zone = plan.place.timeZone;
   const work = (plan.plan?.items ?? []).filter((i) => !i.launch && sameDay(i.start, plan.now, zone));
   const first = work[0];
   if (!first) return "Nobody works today.";
   const people = new Set(work.flatMap((i) => i.people)).size;
-  return `${people === 1 ? "One person works" : `${people} people work`} today: first ${first.people.join(" and ")} at ${clock(first.start, zone)} on ${first.boat}, ${named(first)}.`;
+  return `${people === 1 ? "One person works" : `${people} people work`} today: first ${first.people.join(" and ")} at ${clock(first.start, zone)} on ${first.boat}, ${named(first, prose)}.`;
 }
 
 /** A sheet for each person and day, to take along: it prints on a page. */
 export function Sheets({ plan }: { plan: Schemas["YardPlan"] }) {
+  const { prose } = useSettings();
   const zone = plan.place.timeZone;
   const items = (plan.plan?.items ?? []).filter((i) => !i.launch);
   const first = items[0];
@@ -53,12 +56,12 @@ export function Sheets({ plan }: { plan: Schemas["YardPlan"] }) {
                     </td>
                     <td>{i.boat}</td>
                     <td>
-                      {named(i)}
+                      {named(i, prose)}
                       <span className="quiet"> · {span(i.hours + i.setupH)} of work</span>
                     </td>
                     <td>{i.people.filter((o) => o !== p.name).join(", ") || "alone"}</td>
                     <td>
-                      {i.limits.map((l) => `${l.until} by ${stamp(l.by, zone)} (${l.name})`).join("; ")}
+                      {i.limits.map((l) => `${prose(l.until)} by ${stamp(l.by, zone)} (${word(l.name)})`).join("; ")}
                       {i.closes &&
                         `${i.limits.length > 0 ? "; " : ""}begin by ${stamp(i.closes, zone)}: the window of the coat below closes`}
                     </td>

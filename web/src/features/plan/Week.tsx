@@ -7,6 +7,8 @@ import { Refusal } from "../../ui/Form";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, longDay, sameDay, span, stamp } from "../../ui/time";
+import { word } from "../../words/words";
+import { named } from "./name";
 
 type Item = Schemas["PlanItem"];
 
@@ -70,7 +72,7 @@ function One({
 }) {
   const zone = plan.place.timeZone;
   const { kindOf } = useKinds();
-  const { show } = useSettings();
+  const { show, prose } = useSettings();
   // A task that was moved to another day is drawn anew there: the keys go with it.
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => box.current?.focus(), []);
@@ -87,7 +89,7 @@ function One({
     ),
   );
   const by = (hours: number) => new Date(Date.parse(i.start) + hours * 3_600_000).toISOString();
-  const name = `${i.boat}: ${i.surface ? `${i.surface}, ` : ""}${i.what}`;
+  const name = `${i.boat}: ${named(i, prose)}`;
   const tell = useChange(["log"], (part: number) => tellDone(i.boatId, i, name, plan.now, part));
   const judged = kindOf(i.work).judged;
   const shift = (hours: number, words: string) => (
@@ -110,7 +112,7 @@ function One({
             {i.people.length > 0 && ` · ${i.people.join(", ")}`}
             {i.hours > 0 && ` · ${span(i.hours + i.setupH)} of work`}
             {i.litres ? ` · ${show(i.litres, "L").text} ${show(i.litres, "L").unit} more` : ""}
-            {i.limits.map((l) => ` · ${l.until} by ${stamp(l.by, zone)} (${l.name})`)}
+            {i.limits.map((l) => ` · ${prose(l.until)} by ${stamp(l.by, zone)} (${word(l.name)})`)}
             {i.closes && ` · window closes ${stamp(i.closes, zone)}`}
           </span>
           <p className="quiet text-sm">

@@ -18,7 +18,7 @@ const item = (more: Partial<Schemas["PlanItem"]>): Schemas["PlanItem"] => ({
   boat: "Tern",
   surfaceId: "s",
   surface: "Deck",
-  what: "undercoat",
+  what: [{ text: "undercoat" }],
   start: "2026-05-09T10:00:00Z",
   end: "2026-05-09T12:00:00Z",
   hours: 2,
@@ -70,13 +70,26 @@ const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => (
     left: [],
     items: [
       item({}),
-      item({ taskId: "t2", what: "topcoat", start: "2026-05-11T09:00:00Z", end: "2026-05-11T11:00:00Z", closes: "2026-05-12T09:00:00Z" }),
-      item({ taskId: "t2~", what: "sand to re-key", rekey: true, coat: false, start: "2026-05-11T08:00:00Z", end: "2026-05-11T09:00:00Z" }),
+      item({
+        taskId: "t2",
+        what: [{ text: "topcoat" }],
+        start: "2026-05-11T09:00:00Z",
+        end: "2026-05-11T11:00:00Z",
+        closes: "2026-05-12T09:00:00Z",
+      }),
+      item({
+        taskId: "t2~",
+        what: [{ text: "sand to re-key" }],
+        rekey: true,
+        coat: false,
+        start: "2026-05-11T08:00:00Z",
+        end: "2026-05-11T09:00:00Z",
+      }),
       item({
         taskId: "launch",
         surfaceId: "",
         surface: "",
-        what: "launch Tern",
+        what: [{ text: "launch Tern" }],
         launch: true,
         start: "2026-05-14T09:00:00Z",
         end: "2026-05-14T09:00:00Z",
@@ -125,7 +138,14 @@ it("lists the week with reasons, and moves a task by button and by key", async (
 
 it("writes an entry of the log for what is done", async () => {
   const calls = answers({ "POST /api/log": {}, "GET /api/meta": { ...DESCRIBED, works: WORKS } });
-  const sanding = item({ taskId: "st/2", stepId: "st", work: "sand", what: "sand with 80, part 2 of 4", coat: false, sharePct: 25 });
+  const sanding = item({
+    taskId: "st/2",
+    stepId: "st",
+    work: "sand",
+    what: [{ text: "sand with 80, part 2 of 4" }],
+    coat: false,
+    sharePct: 25,
+  });
   const p = plan();
   show(<Week plan={{ ...p, plan: { ...(p.plan as Schemas["Plan"]), items: [sanding] } }} boatId="b" />);
   await userEvent.click(screen.getByRole("button", { name: "Change Tern: Deck, sand with 80, part 2 of 4" }));

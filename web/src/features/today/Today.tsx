@@ -4,7 +4,7 @@ import { useToday } from "../../api/queries";
 import { coatLane, STATES } from "../../ui/coatLanes";
 import { Answer, Loaded } from "../../ui/Page";
 import { Ribbon } from "../../ui/Ribbon";
-import { Sentence } from "../../ui/Sentence";
+import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { clock, day, longDay, span, stamp } from "../../ui/time";
@@ -64,8 +64,8 @@ function Shown({ today }: { today: Schemas["Today"] }) {
         }
       />
       {answer.warnings.map((w) => (
-        <p key={w} role="alert" className="mb-3 border-l-4 border-warning pl-3">
-          {w}
+        <p key={JSON.stringify(w)} role="alert" className="mb-3 border-l-4 border-warning pl-3">
+          <Said words={w} />
         </p>
       ))}
       <Ribbon ribbon={ribbon} zone={zone} lanes={lanes} />

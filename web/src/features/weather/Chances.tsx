@@ -99,7 +99,9 @@ function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: 
       <h3 className="mt-4 font-semibold">If it rains</h3>
       <ul className="list-inside list-disc text-sm">
         {chances.wetDay.map((w) => (
-          <li key={w.text}>{w.text}</li>
+          <li key={JSON.stringify(w.text)}>
+            <Said words={w.text} />
+          </li>
         ))}
       </ul>
     </>

@@ -4,6 +4,7 @@ import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { Check, Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
 import { stamp } from "../../ui/time";
+import { LOCALE } from "../../words/words";
 
 type Mapping = Schemas["Mapping"];
 type Preview = Schemas["Preview"];
@@ -90,7 +91,7 @@ export function ImportReadings({ instrument, zone, done }: { instrument: Schemas
           </div>
           {send.data && (
             <p className="mt-2" role="status">
-              {send.data.rows.toLocaleString("en-GB")} readings are in, {stamp(send.data.from, zone)} to {stamp(send.data.to, zone)}.{" "}
+              {send.data.rows.toLocaleString(LOCALE)} readings are in, {stamp(send.data.from, zone)} to {stamp(send.data.to, zone)}.{" "}
               {send.data.notes.join(" ")}
             </p>
           )}

@@ -5,6 +5,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { stamp } from "../../ui/time";
+import { LOCALE } from "../../words/words";
 import { ImportReadings } from "./ImportReadings";
 import { InstrumentForm } from "./InstrumentForm";
 import { SpotForm } from "./SpotForm";
@@ -77,7 +78,7 @@ function One({ instrument: i, survey }: { instrument: Schemas["Instrument"]; sur
         {WHERE[i.kind]}
         {surface && ` ${surface.name.toLowerCase()}`}; {FEEDS[i.feed]}.{" "}
         {i.count > 0 && i.first && i.last
-          ? `${i.count.toLocaleString("en-GB")} readings, ${stamp(i.first, zone)} to ${stamp(i.last, zone)}.`
+          ? `${i.count.toLocaleString(LOCALE)} readings, ${stamp(i.first, zone)} to ${stamp(i.last, zone)}.`
           : "No readings yet."}
       </p>
       {i.doubts.map((d) => (

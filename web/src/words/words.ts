@@ -1,0 +1,66 @@
+import { IntlMessageFormat } from "intl-messageformat";
+import { Children, type ReactNode } from "react";
+import type { Schemas } from "../api/client";
+
+/** The languages that the words stand in. English is the source: a message is its own key. */
+export const LANGUAGES = { en: "English", fr: "Français" } as const;
+export type Language = keyof typeof LANGUAGES;
+
+const stored = globalThis.localStorage?.getItem("language");
+export const language: Language = stored === "fr" ? "fr" : "en";
+
+/** Messages in ICU MessageFormat by their English; what a catalogue lacks is said in English. */
+const catalogue: Record<string, string> = language === "fr" ? (await import("./fr.json")).default : {};
+
+/** The locale of dates and figures: the person's own order of a date, in the language of the words. */
+export const LOCALE = globalThis.navigator?.languages?.find((l) => l.startsWith(language)) ?? (language === "en" ? "en-GB" : language);
+
+/** Another language is for the whole program: it begins anew with it. */
+export function speak(to: Language) {
+  localStorage.setItem("language", to);
+  location.reload();
+}
+
+if (globalThis.document) document.documentElement.lang = language;
+
+type Value = string | number;
+
+const made = new Map<string, IntlMessageFormat>();
+
+function format(message: string): IntlMessageFormat {
+  let f = made.get(message);
+  if (!f) {
+    const own = catalogue[message];
+    f = new IntlMessageFormat(own ?? message, own === undefined ? "en-GB" : LOCALE, undefined, { ignoreTag: true });
+    made.set(message, f);
+  }
+  return f;
+}
+
+/** A message in the person's language, its {names} filled. */
+export function t(message: string, values?: Record<string, Value | undefined>): string {
+  return values || message.includes("'{") ? String(format(message).format(values)) : (catalogue[message] ?? message);
+}
+
+/** A message with elements among its values; lower has it begin with a small letter. */
+export function tx(message: string, values: Record<string, ReactNode>, lower = false): ReactNode {
+  const all = format(message).format<ReactNode>(values as Record<string, string>);
+  const parts: ReactNode[] = Array.isArray(all) ? all : [all as ReactNode];
+  const [first, ...rest] = parts;
+  return Children.toArray(lower && typeof first === "string" ? [lowered(first), ...rest] : parts);
+}
+
+/** A text beginning with a small letter. */
+export const lowered = (text: string) => text.charAt(0).toLocaleLowerCase(LOCALE) + text.slice(1);
+
+/** What fills {0}, {1} and on of a message of the core; a whole number stays one, for its plural forms. */
+export function filled<T>(all: Schemas["SaySpan"][][] | undefined, render: (s: Schemas["SaySpan"][]) => T): Record<string, T | number> {
+  return Object.fromEntries(
+    (all ?? []).map((s, i) => [i, s.length === 1 && /^\d+$/.test(s[0]?.text ?? "") ? Number(s[0]?.text) : render(s)]),
+  );
+}
+
+/** A name of one of the core's tables. */
+export function word(name: string): string {
+  return catalogue[name] ?? name;
+}
