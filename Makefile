@@ -17,7 +17,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: accessible help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots released ratio dev build api chromium need clean
+.PHONY: accessible help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -77,6 +77,9 @@ types: $(DEPS) $(POCKET)
 api: $(DEPS) ## regenerate the OpenAPI document and the front end's types from the Go types
 	go run ./cmd/allcoats openapi > web/src/api/openapi.json
 	cd web && npx --no-install openapi-typescript src/api/openapi.json -o src/api/types.gen.ts
+
+words: ## list anew what the core can say, for the catalogues of the interface
+	go run ./cmd/words > web/src/words/core.json
 
 drift: $(DEPS) web/dist/index.html
 	@scripts/drift.sh

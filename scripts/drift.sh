@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# Fails if the OpenAPI document or the front end's types are not those of the Go code.
+# Fails if the OpenAPI document, the front end's types or the list of the core's messages are not those of the Go code.
 set -eu
 tmp=$(mktemp -d)
 trap 'rm -rf "$tmp"' EXIT
@@ -8,4 +8,6 @@ go run ./cmd/allcoats openapi >"$tmp/openapi.json"
 for f in openapi.json types.gen.ts; do
 	cmp -s "$tmp/$f" "web/src/api/$f" || { echo "web/src/api/$f is not what the Go code says: run make api and commit it" >&2; exit 1; }
 done
-echo "drift: the front end's types are those of the Go code"
+go run ./cmd/words >"$tmp/core.json"
+cmp -s "$tmp/core.json" web/src/words/core.json || { echo "web/src/words/core.json is not what the Go code says: run make words and commit it" >&2; exit 1; }
+echo "drift: the front end's types and the list of messages are those of the Go code"

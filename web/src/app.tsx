@@ -4,6 +4,7 @@ import { useBoats, useMeta } from "./api/queries";
 import { Today } from "./features/today/Today";
 import { Shell } from "./ui/Shell";
 import { SettingsProvider } from "./ui/settings";
+import { tr } from "./words/words";
 
 // Today is there at once; the other screens come when they are first asked for.
 const NewBoat = lazy(async () => ({ default: (await import("./features/boats/NewBoat")).NewBoat }));
@@ -28,12 +29,12 @@ const Weather = lazy(async () => ({ default: (await import("./features/weather/W
 
 export function App() {
   const meta = useMeta();
-  if (meta.isPending) return <p className="p-6">Opening…</p>;
+  if (meta.isPending) return <p className="p-6">{tr("Opening…")}</p>;
   if (meta.isError)
     return (
       <main className="p-6">
-        <h1 className="text-2xl">The program does not answer.</h1>
-        <p className="mt-2">Start it again, then reload this page. What was saved is safe.</p>
+        <h1 className="text-2xl">{tr("The program does not answer.")}</h1>
+        <p className="mt-2">{tr("Start it again, then reload this page. What was saved is safe.")}</p>
       </main>
     );
   return (
@@ -92,8 +93,8 @@ function ABoat() {
 function NotHere() {
   return (
     <>
-      <h1 className="text-3xl">There is no such page.</h1>
-      <p className="mt-2">The boat or the product may have been deleted. Pick another on the left.</p>
+      <h1 className="text-3xl">{tr("There is no such page.")}</h1>
+      <p className="mt-2">{tr("The boat or the product may have been deleted. Pick another on the left.")}</p>
     </>
   );
 }

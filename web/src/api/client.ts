@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { tr } from "../words/words";
 import { hear } from "./programTime";
 import type { components, paths } from "./types.gen";
 
@@ -33,7 +34,7 @@ export async function ok<T>(answer: Promise<{ data?: T; error?: unknown; respons
   try {
     got = await answer;
   } catch {
-    throw new Refused(0, "The program does not answer. Is it still running? Nothing was stored.", {});
+    throw new Refused(0, tr("The program does not answer. Is it still running? Nothing was stored."), {});
   }
   if (got.error === undefined) return got.data as T;
   throw refusedBy(got.response.status, got.error);
@@ -45,8 +46,8 @@ export function refusedBy(status: number, body: unknown): Refused {
   const fields: Record<string, Words> = {};
   for (const e of problem.errors ?? []) {
     const place = (e.location ?? "").replace(/^body\.?(value\.?)?/, "");
-    fields[place] ??= e.says ?? e.message ?? "is not right";
+    fields[place] ??= e.says ?? e.message ?? tr("is not right");
   }
-  const detail = problem.detail ?? problem.title ?? `The program answered ${status}.`;
-  return new Refused(status, status === 413 ? "That file is larger than the program takes." : detail, fields, problem.current);
+  const detail = problem.detail ?? problem.title ?? tr("The program answered {status}.", { status });
+  return new Refused(status, status === 413 ? tr("That file is larger than the program takes.") : detail, fields, problem.current);
 }

@@ -1,6 +1,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import { useSyncExternalStore } from "react";
 import { v4 } from "uuid";
+import { tr } from "../words/words";
 import { Refused, refusedBy, type Words } from "./client";
 
 /** Something to be sent: kept on this device until the program has answered. */
@@ -57,7 +58,7 @@ async function keep(p: Parcel): Promise<Parcel> {
 /** A picture is sent as bytes, whatever it is; lines of readings as what they are. */
 const sort = (b: Blob) => (b.type === "application/x-ndjson" ? b.type : "application/octet-stream");
 
-const noAnswer = () => new Refused(0, "The program does not answer.", {});
+const noAnswer = () => new Refused(0, tr("The program does not answer."), {});
 
 async function deliver<T>(p: Parcel): Promise<T | undefined> {
   const blob = p.body instanceof Blob;
@@ -74,7 +75,7 @@ async function deliver<T>(p: Parcel): Promise<T | undefined> {
     throw noAnswer();
   }
   // A page that stands between, such as that of a public network, is no answer of the program.
-  if (!res.headers.has("X-Program-Time")) throw new Refused(res.status >= 500 ? res.status : 0, "The program does not answer.", {});
+  if (!res.headers.has("X-Program-Time")) throw new Refused(res.status >= 500 ? res.status : 0, tr("The program does not answer."), {});
   const answer: unknown = await res.json().catch(() => undefined);
   if (!res.ok) throw refusedBy(res.status, answer);
   return res.headers.has("X-Already-Stored") ? undefined : (answer as T);
@@ -107,7 +108,7 @@ export async function send<T>(p: Parcel): Promise<T | "kept"> {
       if (placed instanceof Error && later(e))
         throw new Refused(
           0,
-          "The program does not answer, and this device has no room left to keep it: leave this page open, and free some.",
+          tr("The program does not answer, and this device has no room left to keep it: leave this page open, and free some."),
           {},
         );
       if (!later(e)) await forget(p.id);

@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { named } from "../words/words";
 import { api, ok, type Refused, type Schemas } from "./client";
 import { changed, type Fact, key } from "./keys";
 import { type Parcel, send } from "./outbox";
@@ -25,7 +26,8 @@ export function useKinds() {
   return { works, kindOf: (work: string): Kind => works.find((k) => k.work === work) ?? {} };
 }
 
-export const useMeta = () => useQuery({ queryKey: key("meta"), queryFn: () => ok(api.GET("/api/meta")), refetchInterval: 60_000 });
+export const useMeta = () =>
+  useQuery({ queryKey: key("meta"), queryFn: () => ok(api.GET("/api/meta")), refetchInterval: 60_000, select: named });
 export const useBoats = () => useQuery({ queryKey: key("boats"), queryFn: () => ok(api.GET("/api/boats")) });
 export const usePlaces = () => useQuery({ queryKey: key("places"), queryFn: () => ok(api.GET("/api/places")) });
 export const useProducts = () => useQuery({ queryKey: key("products"), queryFn: () => ok(api.GET("/api/products")) });

@@ -1,3 +1,4 @@
+import { tr } from "../words/words";
 import { refusedBy } from "./client";
 
 /** Sends a file as the body of a POST, telling the share sent; throws Refused like the other calls. */
@@ -15,7 +16,8 @@ export function upload<T>(
     r.responseType = "json";
     r.upload.onprogress = (e) => e.lengthComputable && told?.(e.loaded / e.total);
     r.onload = () => (r.status < 300 ? resolve(r.response as T) : reject(refusedBy(r.status, r.response)));
-    r.onerror = () => reject(refusedBy(0, { detail: "The program does not answer, or the file is too large for it. Nothing was stored." }));
+    r.onerror = () =>
+      reject(refusedBy(0, { detail: tr("The program does not answer, or the file is too large for it. Nothing was stored.") }));
     r.send(file);
   });
 }

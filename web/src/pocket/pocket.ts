@@ -1,5 +1,6 @@
 import { api, type Refused, refusedBy, type Schemas } from "../api/client";
 import type { paths } from "../api/types.gen";
+import { tr } from "../words/words";
 import coreUrl from "./core.wasm?url";
 import execUrl from "./wasm_exec.js?url";
 
@@ -31,11 +32,11 @@ function load() {
   core ??= (async () => {
     const g = globalThis as Global;
     await import(/* @vite-ignore */ execUrl);
-    if (!g.Go) throw new Error("the core's loader does not load");
+    if (!g.Go) throw new Error(tr("the core's loader does not load"));
     const go = new g.Go();
     const { instance } = await WebAssembly.instantiate(await (await fetch(coreUrl)).arrayBuffer(), go.importObject);
     void go.run(instance);
-    if (!g.allCoatsPocket) throw new Error("the core does not start");
+    if (!g.allCoatsPocket) throw new Error(tr("the core does not start"));
     return g.allCoatsPocket;
   })();
   core.catch(() => {
@@ -69,7 +70,7 @@ export async function onThisDevice<N extends PocketName>(name: N, request: Ask<N
   };
   if (answer.result !== undefined) return answer.result;
   const errors = (answer.errors ?? []).map((e) => ({ location: `body.${e.path}`, message: e.message }));
-  throw refusedBy(422, { detail: "some fields need another value", errors }) as Refused;
+  throw refusedBy(422, { detail: tr("some fields need another value"), errors }) as Refused;
 }
 
 /** Fetches the core quietly, so that it is there without a signal. */

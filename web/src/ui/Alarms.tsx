@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { programTime } from "../api/programTime";
 import { useBench, useMeta } from "../api/queries";
+import { tr } from "../words/words";
 import { clock } from "./time";
 
 export type Alarm = { id: string; what: string; at: number; label: string };
@@ -71,7 +72,7 @@ export function Alarms({ boatId, zone }: { boatId: string; zone: string }) {
         </p>
       ))}
       <button type="button" className="btn btn-neutral mt-2 min-h-12" onClick={() => setRung([])}>
-        Seen
+        {tr("Seen")}
       </button>
     </div>
   );

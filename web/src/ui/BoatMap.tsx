@@ -1,5 +1,6 @@
 import { type MouseEvent, memo, type PointerEvent, type ReactNode, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
+import { tr } from "../words/words";
 import { type MapMark, MapPatterns, Swatch } from "./mapMarks";
 
 type View = Schemas["OutlineView"];
@@ -53,7 +54,7 @@ export function BoatMap(props: Props) {
           <Drawing key={v.name} {...props} view={v} scale={scale} width={w} />
         ))}
       </div>
-      <ul className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm" aria-label="Legend">
+      <ul className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm" aria-label={tr("Legend")}>
         {[...used.values()].map((m) => (
           <li key={m.word} className="flex items-center gap-2">
             <Swatch mark={m} /> {m.word}

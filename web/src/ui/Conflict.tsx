@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import { Refused } from "../api/client";
+import { tr } from "../words/words";
 
 function flat(v: unknown, path = "", out: Record<string, string> = {}): Record<string, string> {
   if (typeof v === "object" && v !== null) for (const [k, x] of Object.entries(v)) flat(x, path ? `${path} · ${k}` : k, out);
@@ -29,17 +30,17 @@ export function Conflict<C, T>({ error, mine, stored, onMine, onTheirs }: Props<
   if (!stale) return null;
   const current = error.current as C;
   return (
-    <dialog ref={dialog} className="modal" aria-label="Changed elsewhere">
+    <dialog ref={dialog} className="modal" aria-label={tr("Changed elsewhere")}>
       <div className="modal-box max-w-2xl border border-base-content bg-base-100">
-        <h2 className="text-xl">This was changed elsewhere while you were editing.</h2>
-        <p className="mt-1">Nothing of yours is stored yet. Choose which version is to stay.</p>
+        <h2 className="text-xl">{tr("This was changed elsewhere while you were editing.")}</h2>
+        <p className="mt-1">{tr("Nothing of yours is stored yet. Choose which version is to stay.")}</p>
         <Differences mine={mine} stored={stored(current)} />
         <div className="mt-4 flex flex-wrap justify-end gap-2">
           <button type="button" className="btn" onClick={() => onTheirs(current)}>
-            Take what is stored
+            {tr("Take what is stored")}
           </button>
           <button type="button" className="btn btn-primary" onClick={() => onMine(current)}>
-            Save mine over it
+            {tr("Save mine over it")}
           </button>
         </div>
       </div>
@@ -58,9 +59,9 @@ export function Differences({ mine, stored }: { mine: unknown; stored: unknown }
     <table className="table-plain mt-3">
       <thead>
         <tr>
-          <th>What differs</th>
-          <th>Yours</th>
-          <th>Stored now</th>
+          <th>{tr("What differs")}</th>
+          <th>{tr("Yours")}</th>
+          <th>{tr("Stored now")}</th>
         </tr>
       </thead>
       <tbody>
@@ -73,7 +74,7 @@ export function Differences({ mine, stored }: { mine: unknown; stored: unknown }
         ))}
         {keys.length === 0 && (
           <tr>
-            <td colSpan={3}>The two versions are alike.</td>
+            <td colSpan={3}>{tr("The two versions are alike.")}</td>
           </tr>
         )}
       </tbody>

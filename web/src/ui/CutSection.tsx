@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { tr, word } from "../words/words";
 import { useSettings } from "./settings";
 
 const FILL: Record<string, string> = {
@@ -69,7 +70,7 @@ export function CutSection({
       viewBox={`0 0 ${WIDTH + (dated ? 320 : 220)} ${HEIGHT}`}
       className="w-full max-w-[620px]"
       role="img"
-      aria-label={`Cut section: ${layers.length} layers, ${um(total)} in all on ${substrate}`}
+      aria-label={tr("Cut section: {layers} layers, {total} in all on {substrate}", { layers: layers.length, total: um(total), substrate })}
     >
       <defs>
         <pattern id="planned" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -82,7 +83,7 @@ export function CutSection({
       </defs>
       <rect x={LEFT} y={HEIGHT - BASE} width={WIDTH - 30 - LEFT} height={BASE - 14} fill="url(#substrate)" stroke="currentColor" />
       <text x={WIDTH - 20} y={HEIGHT - BASE + 20} fontSize={13} fill="currentColor">
-        {substrate || "substrate"}
+        {substrate || tr("substrate")}
       </text>
       {drawn.map((l, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: layers have no other identity than their order
@@ -113,7 +114,7 @@ export function CutSection({
       {kept > 0 && (
         <g data-testid="stop">
           <path d={`M${LEFT - 6} ${drawn[kept - 1]?.y}H${WIDTH - 24}`} stroke="var(--shut)" strokeWidth={3} strokeDasharray="9 4" />
-          <title>Sanding must not go below this line</title>
+          <title>{tr("Sanding must not go below this line")}</title>
         </g>
       )}
       <g transform={`translate(66 ${HEIGHT - BASE})`} stroke="currentColor" fill="currentColor">
@@ -128,8 +129,8 @@ export function CutSection({
 
 const words = (l: Schemas["BuildupLayer"]) =>
   l.old
-    ? ` ${[l.colour, l.product].filter(Boolean).join(" ")}${l.keep ? ", must stay" : ""}${l.known ? `, ${l.known}` : ""}`
-    : ` ${short(l.kind)}${l.laid ? ` laid, ${l.known}` : ", planned"}`;
+    ? ` ${[l.colour, l.product].filter(Boolean).join(" ")}${l.keep ? tr(", must stay") : ""}${l.known ? `, ${word(l.known)}` : ""}`
+    : ` ${l.laid ? tr("{kind} laid, {known}", { kind: short(l.kind), known: word(l.known) }) : tr("{kind}, planned", { kind: short(l.kind) })}`;
 
 const short = (kind: string) => kind.replaceAll("-", " ").replace(" compound", "").replace("antifouling", "antifoul");
 

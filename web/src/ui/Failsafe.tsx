@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { ErrorBoundary } from "react-error-boundary";
 import { useLocation } from "react-router";
+import { tr } from "../words/words";
 
 /** Keeps a fault of one screen to that screen: it says so and offers a way on, the rest of the program stays. */
 export function Failsafe({ children }: { children: ReactNode }) {
@@ -15,16 +16,16 @@ export function Failsafe({ children }: { children: ReactNode }) {
 function Failed({ again }: { again: () => void }) {
   return (
     <div role="alert">
-      <h1 className="text-2xl">This screen failed.</h1>
+      <h1 className="text-2xl">{tr("This screen failed.")}</h1>
       <p className="mt-2">
-        What was saved is safe, and the other screens work. Try again; if it fails again, reload the page with the program running.
+        {tr("What was saved is safe, and the other screens work. Try again; if it fails again, reload the page with the program running.")}
       </p>
       <div className="mt-3 flex gap-2">
         <button type="button" className="btn btn-neutral min-h-11" onClick={again}>
-          Try again
+          {tr("Try again")}
         </button>
         <button type="button" className="btn min-h-11" onClick={() => location.reload()}>
-          Reload
+          {tr("Reload")}
         </button>
       </div>
     </div>

@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { useId } from "react";
 import type { Schemas } from "../api/client";
+import { tr } from "../words/words";
 import { useSettings } from "./settings";
 
 export type State = { tempC: number; rhPct: number };
@@ -51,7 +52,7 @@ export function FieldChart({
         viewBox={`0 0 ${W} ${H}`}
         className={`block w-full ${onAdd ? "cursor-crosshair" : ""}`}
         role="img"
-        aria-label="Field of temperature and humidity"
+        aria-label={tr("Field of temperature and humidity")}
         onClick={(e) => {
           if (!onAdd) return;
           const r = e.currentTarget.getBoundingClientRect();
@@ -82,10 +83,10 @@ export function FieldChart({
           </g>
         ))}
         <text x={W - PAD.right} y={H - 6} textAnchor="end" fontSize={13} fill="currentColor">
-          air temperature, {shownUnit("°C")}
+          {tr("air temperature, {shownUnit}", { shownUnit: shownUnit("°C") })}
         </text>
         <text x={PAD.left + 6} y={PAD.top + 14} fontSize={13} fill="currentColor">
-          humidity, %
+          {tr("humidity, %")}
         </text>
         <g clipPath={`url(#${clip})`}>
           <path d={`${path(field) ?? ""}Z`} fill="var(--open)" fillOpacity={0.22} stroke="var(--open)" strokeWidth={2.5} />
@@ -117,23 +118,28 @@ export function FieldChart({
             <g>
               <circle cx={x(now.tempC)} cy={y(now.rhPct)} r={6} fill="none" stroke="var(--shut)" strokeWidth={3} />
               <text x={x(now.tempC) + 11} y={y(now.rhPct) + 5} fontSize={14} fontWeight={700} fill="var(--shut)">
-                now
+                {tr("now")}
               </text>
             </g>
           )}
         </g>
       </svg>
       <figcaption className="quiet text-sm">
-        Shaded: {corners.length >= 3 ? "the printed field" : "the limits of the sheet"}.{" "}
+        {tr("Shaded: {x}.", { x: corners.length >= 3 ? tr("the printed field") : tr("the limits of the sheet") })}{" "}
         {tracks.map((t) => `${WORDS[t.look]}: ${t.name}.`).join(" ")}
-        {now && ` Ring: now, ${show(now.tempC, "°C").text} ${show(now.tempC, "°C").unit}, ${Math.round(now.rhPct)} %.`}
-        {onAdd && " Click to add the next corner."}
+        {now &&
+          tr(" Ring: now, {text} {unit}, {rhPct} %.", {
+            text: show(now.tempC, "°C").text,
+            unit: show(now.tempC, "°C").unit,
+            rhPct: Math.round(now.rhPct),
+          })}
+        {onAdd && tr(" Click to add the next corner.")}
       </figcaption>
     </figure>
   );
 }
 
-const WORDS = { read: "Dots", ahead: "Dashes", inside: "Red dotted" };
+const WORDS = { read: tr("Dots"), ahead: tr("Dashes"), inside: tr("Red dotted") };
 
 /** The limits of a sheet without a printed field. */
 function box(l: Schemas["ProductLimits"], low: number, high: number): State[] {

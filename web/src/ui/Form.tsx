@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
 import { Refused, type Words } from "../api/client";
+import { POINT, tr } from "../words/words";
 import { readQuantity } from "./numbers";
 import { useSettings } from "./settings";
 import { Meaning } from "./Term";
@@ -208,13 +209,13 @@ export function NumberField({
 
 function shownText(value: number | undefined, unit: string, toShown: (v: number, u: string) => number): string {
   if (value === undefined || Number.isNaN(value)) return "";
-  return String(Number(toShown(value, unit).toPrecision(6)));
+  return String(Number(toShown(value, unit).toPrecision(6))).replace(".", POINT);
 }
 
 /** Paths of what cannot be sent: text in number fields, and numbers missing that are required. */
 export function unsendable(value: unknown, required: string[] = [], path = ""): Record<string, string> {
   const out: Record<string, string> = {};
-  if (typeof value === "number" && Number.isNaN(value)) out[path] = "this is not a number";
+  if (typeof value === "number" && Number.isNaN(value)) out[path] = tr("this is not a number");
   else if (Array.isArray(value))
     value.forEach((v, i) => {
       Object.assign(out, unsendable(v, [], `${path}[${i}]`));
@@ -223,7 +224,7 @@ export function unsendable(value: unknown, required: string[] = [], path = ""): 
     for (const [k, v] of Object.entries(value)) Object.assign(out, unsendable(v, [], path ? `${path}.${k}` : k));
   for (const r of required) {
     const at = r.split(".").reduce<unknown>((v, k) => (v as Record<string, unknown> | undefined)?.[k], value);
-    if (at === undefined || at === null) out[r] = "this figure is needed";
+    if (at === undefined || at === null) out[r] = tr("this figure is needed");
   }
   return out;
 }

@@ -1,17 +1,22 @@
 import type { Schemas } from "../api/client";
+import { tr, trNodes } from "../words/words";
 import { useSettings } from "./settings";
 import { span } from "./time";
 
 /** What a bench would change in the build-up of a surface, and what stops it. */
 export function HandoverList({ handover: h }: { handover: Schemas["Handover"] }) {
   const { prose } = useSettings();
-  if (h.stop && h.stop.length > 0) return <p className="mt-2 border-l-4 border-error pl-3">Not into the build-up: {prose(h.stop)}</p>;
+  if (h.stop && h.stop.length > 0)
+    return <p className="mt-2 border-l-4 border-error pl-3">{tr("Not into the build-up: {stop}", { stop: prose(h.stop) })}</p>;
   if (h.changes.length === 0)
     return (
       <>
         <Minding texts={h.mind} />
         <p className="quiet mt-2 text-sm">
-          The build-up of {h.surface} has all of it{h.sum.leftH > 0 && `: ${span(h.sum.leftH)} to come`}.
+          {trNodes("The build-up of {surface} has all of it{leftH}.", {
+            surface: h.surface,
+            leftH: h.sum.leftH > 0 && tr(": {leftH} to come", { leftH: span(h.sum.leftH) }),
+          })}
         </p>
       </>
     );
@@ -21,8 +26,11 @@ export function HandoverList({ handover: h }: { handover: Schemas["Handover"] })
       <Warned findings={h.findings} />
       <details className="mt-2 text-sm" data-testid="handover">
         <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
-          {h.changes.length === 1 ? "One step" : `${h.changes.length} steps`} of {h.surface} would change, {span(h.sum.leftH)} to come from
-          this bench
+          {tr("{changes, plural, one {One step} other {{changes} steps}} of {surface} would change, {leftH} to come from this bench", {
+            changes: h.changes.length,
+            surface: h.surface,
+            leftH: span(h.sum.leftH),
+          })}
         </summary>
         <ul className="mt-1">
           {h.changes.map((c, i) => (
@@ -45,15 +53,15 @@ export function Minding({ texts }: { texts: string[] }) {
   return (
     <details className="mt-2 text-sm" data-testid="minding">
       <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
-        <b>Mind:</b> {texts[0]}
-        {texts.length > 1 && <span className="quiet"> and {texts.length - 1} more</span>}
+        <b>{tr("Mind:")}</b> {texts[0]}
+        {texts.length > 1 && <span className="quiet"> {tr("and {texts} more", { texts: texts.length - 1 })}</span>}
       </summary>
       <ul className="list-disc pl-5">
         {texts.map((t) => (
           <li key={t}>{t}</li>
         ))}
       </ul>
-      <p className="quiet">The data sheet, local rules and licensed practice come first.</p>
+      <p className="quiet">{tr("The data sheet, local rules and licensed practice come first.")}</p>
     </details>
   );
 }
@@ -66,7 +74,7 @@ function Warned({ findings }: { findings: Schemas["Finding"][] }) {
       key={`${f.rule}${f.step}${JSON.stringify(f.text)}`}
       className={`mt-2 border-l-4 pl-3 text-sm ${f.severity === "stop" ? "border-error" : "border-warning"}`}
     >
-      <b>{f.severity === "stop" ? "In the build-up this fails: " : "In the build-up: "}</b>
+      <b>{f.severity === "stop" ? tr("In the build-up this fails: ") : tr("In the build-up: ")}</b>
       {prose(f.says)} <span className="quiet">{f.fix}</span>
     </p>
   ));

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useContext, useEffect, useState } from "react";
 import { again, discard, flush, mine, type Parcel, stores, useOutbox } from "../api/outbox";
 import { useSeenAt } from "../api/programTime";
+import { tr, trNodes } from "../words/words";
 import { Differences } from "./Conflict";
 import { Said } from "./Sentence";
 import { Zone } from "./settings";
@@ -35,8 +36,9 @@ export function Outbox() {
   const refused = parcels.filter((p) => p.refused);
   const old = (offline || seenAt !== undefined) && (
     <p role="status" className="no-print mb-3 border-l-4 border-warning pl-3 text-sm">
-      No signal: what is shown is {seenAt === undefined ? "what was seen last" : `of ${stamp(new Date(seenAt).toISOString(), zone)}`}. What
-      you write is kept here and sent later.
+      {tr("No signal: what is shown is {x}. What you write is kept here and sent later.", {
+        x: seenAt === undefined ? tr("what was seen last") : tr("of {seenAt}", { seenAt: stamp(new Date(seenAt).toISOString(), zone) }),
+      })}
     </p>
   );
   if (parcels.length === 0) return old || null;
@@ -46,17 +48,22 @@ export function Outbox() {
       <div role="status" className="no-print mb-4 border-l-4 border-warning pl-3" data-testid="outbox">
         {waiting.length > 0 && (
           <p>
-            <b>
-              {waiting.length} {waiting.length === 1 ? "entry waits" : "entries wait"} on this device
-            </b>{" "}
-            and {waiting.length === 1 ? "is" : "are"} sent when the program answers: {waiting.map((p) => p.label).join("; ")}.
-            {!window.isSecureContext && " Leave this page open: over plain http it does not open again without a signal."}
+            {trNodes("{b} and {waiting, plural, one {is} other {are}} sent when the program answers:", {
+              b: (
+                <b>
+                  {tr("{waiting} {waiting, plural, one {entry waits} other {entries wait}} on this device", { waiting: waiting.length })}
+                </b>
+              ),
+              waiting: waiting.length,
+            })}{" "}
+            {waiting.map((p) => p.label).join("; ")}.
+            {!window.isSecureContext && tr(" Leave this page open: over plain http it does not open again without a signal.")}
           </p>
         )}
         {refused.map((p) => (
           <div key={p.id} className="mt-2">
             <p>
-              <b>Not taken: {p.label}.</b> {p.refused?.message}
+              <b>{tr("Not taken: {label}.", { label: p.label })}</b> {p.refused?.message}
             </p>
             {mine(p) && <Differences mine={stores(p)} stored={p.refused?.current} />}
             {Object.values(p.refused?.fields ?? {}).map((m) => (
@@ -67,7 +74,7 @@ export function Outbox() {
             <p className="mt-1 flex gap-2">
               {p.path === "/api/log" && (
                 <a className="btn min-h-11" href={`/boats/${p.boatId}/log?kept=${p.id}`}>
-                  Look at it
+                  {tr("Look at it")}
                 </a>
               )}
               {mine(p) && (
@@ -78,11 +85,11 @@ export function Outbox() {
                     if ((await again(mine(p) as Parcel, p.id)) > 0) await queries.invalidateQueries();
                   }}
                 >
-                  Store mine over it
+                  {tr("Store mine over it")}
                 </button>
               )}
               <button type="button" className="btn btn-ghost min-h-11" onClick={() => discard(p.id)}>
-                {mine(p) ? "Leave what is stored" : "Give it up"}
+                {mine(p) ? tr("Leave what is stored") : tr("Give it up")}
               </button>
             </p>
           </div>

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Refused } from "../api/client";
+import { tr } from "../words/words";
 
 /** What every screen opens with: where we are, the answer, its reason. */
 export function Answer({ over, answer, detail }: { over?: ReactNode; answer: ReactNode; detail?: ReactNode }) {
@@ -20,13 +21,13 @@ export function Loaded<T>({ query, children }: { query: { data?: T; error: Error
   if (query.error)
     return (
       <div role="alert">
-        <h1 className="text-2xl">This could not be loaded.</h1>
+        <h1 className="text-2xl">{tr("This could not be loaded.")}</h1>
         <p>{query.error.message}</p>
       </div>
     );
   return (
     <p className="quiet" aria-busy="true">
-      Loading…
+      {tr("Loading…")}
     </p>
   );
 }

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { tr } from "../words/words";
 import { TextField } from "./Form";
 import { readPosition } from "./numbers";
 
@@ -12,22 +13,22 @@ export function Position({ name, hint, onAt }: { name: string; hint?: string; on
   const [pasted, setPasted] = useState("");
   const [wrong, setWrong] = useState("");
   const here = () => {
-    if (!window.isSecureContext || !navigator.geolocation) return setWrong("This browser tells no position over plain http: paste it.");
+    if (!window.isSecureContext || !navigator.geolocation) return setWrong(tr("This browser tells no position over plain http: paste it."));
     navigator.geolocation.getCurrentPosition(
       ({ coords }) => {
         setWrong("");
         setPasted(`${rounded(coords.latitude)}, ${rounded(coords.longitude)}`);
         onAt({ latitudeDeg: rounded(coords.latitude), longitudeDeg: rounded(coords.longitude) });
       },
-      () => setWrong("The position was not let out: paste it."),
+      () => setWrong(tr("The position was not let out: paste it.")),
     );
   };
   return (
     <div>
       <TextField
         name={name}
-        label="Position"
-        hint={hint ?? "pasted, such as 52.95, 0.85 or 52°57'N 0°51'E"}
+        label={tr("Position")}
+        hint={hint ?? tr("pasted, such as 52.95, 0.85 or 52°57'N 0°51'E")}
         value={pasted}
         onChange={(t) => {
           setPasted(t);
@@ -39,7 +40,7 @@ export function Position({ name, hint, onAt }: { name: string; hint?: string; on
         }}
       />
       <button type="button" className="linked mt-1 min-h-11 text-sm" onClick={here}>
-        Use my position
+        {tr("Use my position")}
       </button>
       {wrong && (
         <p role="alert" className="text-sm text-error">

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Fact } from "../api/keys";
 import { useChange } from "../api/queries";
+import { tr } from "../words/words";
 import { Refusal } from "./Form";
 
 type Props = { what: string; label: string; of: Fact[]; remove: () => Promise<unknown>; done: () => void };
@@ -13,12 +14,12 @@ export function Remove({ what, label, of, remove, done }: Props) {
     <div className="mt-3">
       {sure ? (
         <p>
-          Delete {what}?{" "}
+          {tr("Delete {what}?", { what })}{" "}
           <button type="button" className="btn btn-error btn-sm" onClick={() => change.mutate(undefined)}>
-            Delete
+            {tr("Delete")}
           </button>{" "}
           <button type="button" className="btn btn-sm" onClick={() => setSure(false)}>
-            Keep
+            {tr("Keep")}
           </button>
         </p>
       ) : (

@@ -1,6 +1,7 @@
 import { type ScaleTime, scaleTime } from "d3-scale";
 import { type ReactNode, useEffect, useId, useMemo, useRef, useState } from "react";
 import type { Schemas, Words } from "../api/client";
+import { tr, word } from "../words/words";
 import { Said } from "./Sentence";
 import { clock, day, hourOf, longDay } from "./time";
 
@@ -85,9 +86,9 @@ export function Ribbon({
     <div>
       <div className="mb-1 flex flex-wrap items-center justify-between gap-2">
         <p className="text-sm" aria-live="polite" data-testid="ribbon-instant">
-          <b>{cursor === null ? "Now" : longDay(at, zone)}</b>, {clock(at, zone)}
+          <b>{cursor === null ? tr("Now") : longDay(at, zone)}</b>, {clock(at, zone)}
           <span className="quiet max-sm:hidden">
-            {cursor === null ? " – touch or point at the ribbon, or use the arrow keys on it, to read another instant" : ""}
+            {cursor === null ? tr(" – touch or point at the ribbon, or use the arrow keys on it, to read another instant") : ""}
           </span>
         </p>
         <div className="join no-print">
@@ -99,7 +100,7 @@ export function Ribbon({
               aria-pressed={s === chosen}
               onClick={() => choose(s)}
             >
-              {s}
+              {word(s)}
             </button>
           ))}
         </div>
@@ -109,7 +110,7 @@ export function Ribbon({
         tabIndex={0}
         role="group"
         aria-describedby={help}
-        aria-label="Time ribbon"
+        aria-label={tr("Time ribbon")}
         className="relative w-full touch-pan-y select-none"
         onPointerMove={(e) => place(e.clientX)}
         onPointerLeave={() => setCursor(null)}
@@ -124,7 +125,7 @@ export function Ribbon({
         }}
       >
         <p id={help} className="sr-only">
-          Arrow keys move an hour, with shift a quarter; page keys half a day; escape returns to now.
+          {tr("Arrow keys move an hour, with shift a quarter; page keys half a day; escape returns to now.")}
         </p>
         <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} className="on-paper block overflow-hidden" aria-hidden="true">
           {(season ? weekends(from, to, zone) : nights(ribbon.light, from, to)).map(([a, b]) => (

@@ -4,23 +4,24 @@ import { useNavigate } from "react-router";
 import { api, ok, type Refused, type Schemas } from "../api/client";
 import { key } from "../api/keys";
 import { HELP } from "../features/help/pages";
+import { tr } from "../words/words";
 import { useSettings } from "./settings";
 
 /** What a search can find or do. */
 type Found = { kind: string; title: string; detail: string; go: () => void };
 
 const KINDS: Record<string, string> = {
-  do: "do",
-  boat: "boat",
-  surface: "surface",
-  defect: "defect",
-  product: "product",
-  task: "task",
-  log: "log",
-  word: "word",
-  page: "page",
-  help: "help",
-  setting: "setting",
+  do: tr("do"),
+  boat: tr("boat"),
+  surface: tr("surface"),
+  defect: tr("defect"),
+  product: tr("product"),
+  task: tr("task"),
+  log: tr("log"),
+  word: tr("word"),
+  page: tr("page"),
+  help: tr("help"),
+  setting: tr("setting"),
 };
 
 /** One search over all that is kept, the pages, the help, the words, and what can be done. Opened by / or ctrl k. */
@@ -66,13 +67,13 @@ export function Search({
     f.go();
   };
   return (
-    <dialog ref={dialog} className="modal modal-top" aria-label="Search" onClose={close}>
+    <dialog ref={dialog} className="modal modal-top" aria-label={tr("Search")} onClose={close}>
       <div className="modal-box mx-auto mt-[8vh] max-w-2xl border border-base-content bg-base-100 p-0">
         <input
           type="search"
           className="input min-h-14 w-full border-0 border-b border-base-content bg-(--sheet) text-lg"
-          aria-label="Search, or say what to do"
-          placeholder="A surface, product, word – or “log a wash on deck”, “imperial”"
+          aria-label={tr("Search, or say what to do")}
+          placeholder={tr("A surface, product, word – or “log a wash on deck”, “imperial”")}
           value={typed}
           onChange={(e) => {
             setTyped(e.target.value);
@@ -101,17 +102,17 @@ export function Search({
               </button>
             </li>
           ))}
-          {asked && found.length === 0 && !hits.isFetching && <li className="px-4 py-3">Nothing here is called that.</li>}
+          {asked && found.length === 0 && !hits.isFetching && <li className="px-4 py-3">{tr("Nothing here is called that.")}</li>}
         </ul>
         <form method="dialog" className="border-t border-base-300 p-2 text-right lg:hidden">
           <button type="submit" className="btn min-h-12">
-            Close
+            {tr("Close")}
           </button>
         </form>
       </div>
       <form method="dialog" className="modal-backdrop">
         <button type="submit" tabIndex={-1}>
-          close
+          {tr("close")}
         </button>
       </form>
     </dialog>
@@ -131,30 +132,30 @@ function useOwn(asked: string, pages: { name: string; path: string }[]): Found[]
   const settings: (Found & { words: string })[] = [
     {
       kind: "setting",
-      title: "Imperial units",
-      detail: units === "imperial" ? "as it is" : "switch",
-      words: "imperial units feet gallons fahrenheit",
+      title: tr("Imperial units"),
+      detail: units === "imperial" ? tr("as it is") : tr("switch"),
+      words: tr("imperial units feet gallons fahrenheit"),
       go: () => setUnits("imperial"),
     },
     {
       kind: "setting",
-      title: "Metric units",
-      detail: units === "metric" ? "as it is" : "switch",
-      words: "metric units metres litres celsius",
+      title: tr("Metric units"),
+      detail: units === "metric" ? tr("as it is") : tr("switch"),
+      words: tr("metric units metres litres celsius"),
       go: () => setUnits("metric"),
     },
     {
       kind: "setting",
-      title: "Light",
-      detail: theme === "paper" ? "as it is" : "switch",
-      words: "light theme paper day",
+      title: tr("Light"),
+      detail: theme === "paper" ? tr("as it is") : tr("switch"),
+      words: tr("light theme paper day"),
       go: () => setTheme("paper"),
     },
     {
       kind: "setting",
-      title: "Dark",
-      detail: theme === "lamp" ? "as it is" : "switch",
-      words: "dark theme night lamp",
+      title: tr("Dark"),
+      detail: theme === "lamp" ? tr("as it is") : tr("switch"),
+      words: tr("dark theme night lamp"),
       go: () => setTheme("lamp"),
     },
   ];
@@ -163,7 +164,7 @@ function useOwn(asked: string, pages: { name: string; path: string }[]): Found[]
     ...pages.filter((p) => fits(p.name)).map((p) => ({ kind: "page", title: p.name, detail: "", go: () => go(p.path) })),
     ...HELP.filter((h) => fits(`help ${h.name} ${h.answers} ${h.steps.join(" ")}`)).map((h) => ({
       kind: "help",
-      title: `Help: ${h.name}`,
+      title: tr("Help: {name}", { name: h.name }),
       detail: h.answers,
       go: () => go(`/help/${h.key}`),
     })),

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Schemas, Words } from "../api/client";
-import { filled, tx } from "../words/words";
+import { filled, trNodes } from "../words/words";
 import { useSettings, written } from "./settings";
 
 /** Words of the program within a text. */
@@ -35,7 +35,7 @@ function Shown({ of: s, zone, href }: { of: Schemas["SaySpan"]; zone: string; hr
   }
   if (s.say !== undefined) {
     const fill = filled(s.with, (w) => <Sentence spans={w} zone={zone} href={href} />);
-    return tx(s.say, fill, s.lower);
+    return trNodes(s.say, fill, s.lower);
   }
   const text = written([s], settings, zone);
   if (s.at)

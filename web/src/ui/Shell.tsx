@@ -20,6 +20,7 @@ import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-rout
 import { api, ok, type Schemas } from "../api/client";
 import { useBoats, useChange, usePlaces } from "../api/queries";
 import { Visiting } from "../features/start/Visit";
+import { LANGUAGES, language, speak, tr, trNodes, word } from "../words/words";
 import { Alarms } from "./Alarms";
 import { Failsafe } from "./Failsafe";
 import { Outbox } from "./Outbox";
@@ -29,16 +30,16 @@ import { useSettings, Zone } from "./settings";
 import { clock, fromLocalField, longDay, toLocalField } from "./time";
 
 const PAGES = [
-  { path: "today", name: "Today", key: "t", icon: CalendarCheck },
-  { path: "survey", name: "Survey", key: "s", icon: Ruler },
-  { path: "fairing", name: "Fairing", key: "f", icon: Spline },
-  { path: "build-up", name: "Build-up", key: "b", icon: Layers },
-  { path: "finishes", name: "Finishes", key: "h", icon: PaintRoller },
-  { path: "stores", name: "Stores", key: "o", icon: ShoppingBasket },
-  { path: "weather", name: "Weather", key: "w", icon: CloudSun },
-  { path: "plan", name: "Plan", key: "p", icon: CalendarRange },
-  { path: "bench", name: "Bench", key: "e", icon: FlaskConical },
-  { path: "log", name: "Log", key: "l", icon: NotebookPen },
+  { path: "today", name: tr("Today"), key: "t", icon: CalendarCheck },
+  { path: "survey", name: tr("Survey"), key: "s", icon: Ruler },
+  { path: "fairing", name: tr("Fairing"), key: "f", icon: Spline },
+  { path: "build-up", name: tr("Build-up"), key: "b", icon: Layers },
+  { path: "finishes", name: tr("Finishes"), key: "h", icon: PaintRoller },
+  { path: "stores", name: tr("Stores"), key: "o", icon: ShoppingBasket },
+  { path: "weather", name: tr("Weather"), key: "w", icon: CloudSun },
+  { path: "plan", name: tr("Plan"), key: "p", icon: CalendarRange },
+  { path: "bench", name: tr("Bench"), key: "e", icon: FlaskConical },
+  { path: "log", name: tr("Log"), key: "l", icon: NotebookPen },
 ] as const;
 
 /** The screens that a thumb reaches on a phone; the others are under More. */
@@ -46,13 +47,13 @@ const AT_THE_BOAT: string[] = ["today", "weather", "bench", "log"];
 
 const KEYS = [
   ...PAGES.map((p) => [p.key, p.name] as const),
-  ["/", "Search, or say what to do; ctrl k too"] as const,
-  ["y", "Yard, with more than one boat"] as const,
-  ["i", "Library"] as const,
-  ["n", "Next boat"] as const,
-  ["u", "Metric or imperial"] as const,
-  ["d", "Light or dark"] as const,
-  ["?", "These keys"] as const,
+  ["/", tr("Search, or say what to do; ctrl k too")] as const,
+  ["y", tr("Yard, with more than one boat")] as const,
+  ["i", tr("Library")] as const,
+  ["n", tr("Next boat")] as const,
+  ["u", tr("Metric or imperial")] as const,
+  ["d", tr("Light or dark")] as const,
+  ["?", tr("These keys")] as const,
 ];
 
 export function Shell({ meta }: { meta: Schemas["Meta"] }) {
@@ -119,10 +120,10 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   return (
     <div className="min-h-screen lg:grid lg:grid-cols-[176px_1fr]">
       <aside className="flex flex-col gap-3 pt-4 lg:sticky lg:top-0 lg:h-screen lg:overflow-y-auto lg:border-r lg:border-base-content lg:py-5 max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:border-b max-lg:border-base-300 max-lg:bg-base-100 max-lg:px-4 max-lg:pb-2 max-lg:pt-2">
-        <p className="font-slab text-2xl font-semibold lg:px-5 max-lg:hidden">All Coats</p>
+        <p className="font-slab text-2xl font-semibold lg:px-5 max-lg:hidden">{tr("All Coats")}</p>
         <div className="max-lg:flex max-lg:items-center max-lg:gap-2 lg:px-4">
           <label className="sr-only" htmlFor="boat">
-            Boat
+            {tr("Boat")}
           </label>
           <select
             id="boat"
@@ -138,14 +139,14 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
               )
             }
           >
-            {!boat && <option value="">No boat yet</option>}
+            {!boat && <option value="">{tr("No boat yet")}</option>}
             {boats.data?.map((b) => (
               <option key={b.id} value={b.id}>
                 {b.name}
               </option>
             ))}
-            <option value="new">Add a boat…</option>
-            <option value="start">Ask without a boat…</option>
+            <option value="new">{tr("Add a boat…")}</option>
+            <option value="start">{tr("Ask without a boat…")}</option>
           </select>
           {boat && <p className="quiet mt-1 text-xs max-lg:hidden">{boat.type}</p>}
           <button
@@ -153,18 +154,18 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
             className="flex min-h-11 items-center gap-2 border border-base-300 px-3 text-sm hover:bg-base-200 lg:mt-2 lg:w-full"
             onClick={() => setSearching(true)}
           >
-            <SearchIcon size={16} aria-hidden="true" /> <span className="max-sm:sr-only">Search</span>
+            <SearchIcon size={16} aria-hidden="true" /> <span className="max-sm:sr-only">{tr("Search")}</span>
             <kbd className="kbd kbd-sm ml-auto max-lg:hidden">/</kbd>
           </button>
         </div>
         <nav
           className="flex lg:flex-col max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:border-t max-lg:border-base-content max-lg:bg-base-100"
-          aria-label="Main"
+          aria-label={tr("Main")}
         >
           {several && (
             <NavLink to="/yard" className={style}>
               <Sailboat size={18} aria-hidden="true" />
-              Yard
+              {tr("Yard")}
             </NavLink>
           )}
           {boat &&
@@ -180,11 +181,11 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
             ))}
           <NavLink to="/library" className={(at) => `${style(at)} max-lg:hidden`}>
             <BookOpen size={18} aria-hidden="true" />
-            Library
+            {tr("Library")}
           </NavLink>
           <button type="button" className={`${link} border-transparent lg:hidden`} onClick={() => more.current?.showModal()}>
             <Menu size={18} aria-hidden="true" />
-            More
+            {tr("More")}
           </button>
         </nav>
         <div className="mt-auto flex flex-col gap-1 px-5 text-sm max-lg:hidden">
@@ -199,7 +200,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
             {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}
           </Failsafe>
           <Failsafe>
-            <Suspense fallback={<p className="quiet">Loading…</p>}>
+            <Suspense fallback={<p className="quiet">{tr("Loading…")}</p>}>
               <Outlet />
             </Suspense>
           </Failsafe>
@@ -213,16 +214,16 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
         close={() => setSearching(false)}
         boatId={boat?.id ?? ""}
         pages={[
-          ...(several ? [{ name: "Yard", path: "/yard" }] : []),
+          ...(several ? [{ name: tr("Yard"), path: "/yard" }] : []),
           ...(boat ? PAGES.map((p) => ({ name: p.name, path: `/boats/${boat.id}/${p.path}` })) : []),
-          { name: "Library", path: "/library" },
-          { name: "Ask without a boat", path: "/start" },
-          { name: "Add a boat", path: "/boats/new" },
-          { name: "Phone", path: "/phone" },
-          { name: "Help", path: "/help" },
+          { name: tr("Library"), path: "/library" },
+          { name: tr("Ask without a boat"), path: "/start" },
+          { name: tr("Add a boat"), path: "/boats/new" },
+          { name: tr("Phone"), path: "/phone" },
+          { name: tr("Help"), path: "/help" },
         ]}
       />
-      <dialog ref={more} className="modal modal-bottom" aria-label="More">
+      <dialog ref={more} className="modal modal-bottom" aria-label={tr("More")}>
         <div className="modal-box border-t border-base-content bg-base-100">
           <div className="grid grid-cols-2 gap-2">
             {boat &&
@@ -239,19 +240,19 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
               ))}
             <NavLink to="/library" className="btn btn-ghost min-h-14 justify-start border-base-300" onClick={() => more.current?.close()}>
               <BookOpen size={18} aria-hidden="true" />
-              Library
+              {tr("Library")}
             </NavLink>
           </div>
           <form method="dialog" className="mt-3">
             <button type="submit" className="btn btn-neutral min-h-12 w-full">
-              Close
+              {tr("Close")}
             </button>
           </form>
         </div>
       </dialog>
-      <dialog ref={help} className="modal" aria-label="Keys">
+      <dialog ref={help} className="modal" aria-label={tr("Keys")}>
         <div className="modal-box border border-base-content bg-base-100">
-          <h2 className="text-xl">Keys</h2>
+          <h2 className="text-xl">{tr("Keys")}</h2>
           <table className="table-plain mt-2">
             <tbody>
               {KEYS.map(([k, what]) => (
@@ -265,11 +266,11 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
             </tbody>
           </table>
           <p className="quiet mt-3 text-sm">
-            On the ribbon the arrow keys read another instant. On the drawing Tab and Enter pick a surface.
+            {tr("On the ribbon the arrow keys read another instant. On the drawing Tab and Enter pick a surface.")}
           </p>
           <form method="dialog" className="mt-4 text-right">
             <button type="submit" className="btn btn-neutral">
-              Close
+              {tr("Close")}
             </button>
           </form>
         </div>
@@ -284,30 +285,40 @@ function Controls({ meta, zone, openHelp }: { meta: Schemas["Meta"]; zone: strin
   const { units, setUnits, theme, setTheme } = useSettings();
   const page = useLocation().pathname.split("/")[3] ?? "today";
   const small = "linked text-left max-lg:min-h-11";
+  const other = language === "en" ? "fr" : "en";
   return (
     <>
       <ClockControl meta={meta} zone={zone} />
       <button type="button" className={small} onClick={() => setUnits(units === "metric" ? "imperial" : "metric")}>
-        {units}
+        {word(units)}
       </button>
       <button type="button" className={small} onClick={() => setTheme(theme === "paper" ? "lamp" : "paper")}>
-        {theme === "paper" ? "light" : "dark"}
+        {theme === "paper" ? tr("light") : tr("dark")}
+      </button>
+      <button
+        type="button"
+        className={small}
+        lang={other}
+        onClick={() => speak(other)}
+        title={tr("Today, Bench and Log are in both languages")}
+      >
+        {LANGUAGES[other]}
       </button>
       <button type="button" className={small} onClick={openHelp}>
-        keys: ?
+        {tr("keys: ?")}
       </button>
       <NavLink className={small} to={`/help/${page}`}>
-        help
+        {tr("help")}
       </NavLink>
       <NavLink className={small} to="/phone">
-        phone
+        {tr("phone")}
       </NavLink>
-      <span className="quiet text-xs max-lg:self-center">version {meta.version}</span>
+      <span className="quiet text-xs max-lg:self-center">{tr("version {version}", { version: meta.version })}</span>
     </>
   );
 }
 
-const MODES: Record<string, string> = { real: "the real clock", fixed: "standing", running: "running on" };
+const MODES: Record<string, string> = { real: tr("the real clock"), fixed: tr("standing"), running: tr("running on") };
 
 /** The program's time, and for a demo the means to move it. */
 function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
@@ -325,29 +336,33 @@ function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
           dialog.current?.showModal();
         }}
       >
-        {clock(meta.now, zone)}, {meta.clock.mode === "real" ? "now" : `clock ${MODES[meta.clock.mode]}`}
+        {clock(meta.now, zone)}, {meta.clock.mode === "real" ? tr("now") : tr("clock {MODES}", { MODES: MODES[meta.clock.mode] })}
       </button>
-      <dialog ref={dialog} className="modal" aria-label="Clock">
+      <dialog ref={dialog} className="modal" aria-label={tr("Clock")}>
         <div className="modal-box border border-base-content bg-base-100 text-base">
           <h2 className="text-xl">
-            It is {longDay(meta.now, zone)}, {clock(meta.now, zone)} ({MODES[meta.clock.mode]}).
+            {trNodes("It is {now}, {now2} ({MODES}).", {
+              now: longDay(meta.now, zone),
+              now2: clock(meta.now, zone),
+              MODES: MODES[meta.clock.mode],
+            })}
           </h2>
           <p className="quiet mt-1 text-sm">
-            Everything is answered for this time. A moved clock is for trying things out; go back to the real clock to work.
+            {tr("Everything is answered for this time. A moved clock is for trying things out; go back to the real clock to work.")}
           </p>
           <div className="mt-4 flex flex-wrap gap-2">
             {[1, 6, 24].map((h) => (
               <button key={h} type="button" className="btn" onClick={() => move(h)}>
-                {h === 24 ? "a day on" : `${h} h on`}
+                {h === 24 ? tr("a day on") : tr("{h} h on", { h })}
               </button>
             ))}
             <button type="button" className="btn" onClick={() => move(-24)}>
-              a day back
+              {tr("a day back")}
             </button>
           </div>
           <div className="mt-4 flex flex-wrap items-end gap-2">
             <label className="text-sm font-semibold">
-              Set to
+              {tr("Set to")}
               <input
                 type="datetime-local"
                 className="input mt-1 min-h-11 bg-(--sheet)"
@@ -361,7 +376,7 @@ function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
               disabled={!fromLocalField(at, zone)}
               onClick={() => set.mutate({ mode: "fixed", at: fromLocalField(at, zone) })}
             >
-              stand there
+              {tr("stand there")}
             </button>
             <button
               type="button"
@@ -369,16 +384,16 @@ function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
               disabled={!fromLocalField(at, zone)}
               onClick={() => set.mutate({ mode: "running", at: fromLocalField(at, zone) })}
             >
-              run on from there
+              {tr("run on from there")}
             </button>
             <button type="button" className="btn" onClick={() => set.mutate({ mode: "real" })}>
-              the real clock
+              {tr("the real clock")}
             </button>
           </div>
           {set.error && <p className="mt-2 text-error">{set.error.message}</p>}
           <form method="dialog" className="mt-4 text-right">
             <button type="submit" className="btn btn-neutral">
-              Close
+              {tr("Close")}
             </button>
           </form>
         </div>

@@ -3,6 +3,7 @@ import { useId, useRef } from "react";
 import { createPortal } from "react-dom";
 import { api, ok, type Schemas } from "../api/client";
 import { key } from "../api/keys";
+import { tr } from "../words/words";
 
 type Word = Schemas["GlossaryTerm"];
 
@@ -44,8 +45,8 @@ function Explained({ word, small, children }: { word: Word; small?: boolean; chi
         type="button"
         className={small ? "quiet min-w-6 px-1 font-normal max-lg:min-h-6" : "linked text-inherit"}
         aria-haspopup="dialog"
-        aria-label={small ? `What ${word.name} means` : undefined}
-        title="What this means"
+        aria-label={small ? tr("What {name} means", { name: word.name }) : undefined}
+        title={tr("What this means")}
         onClick={() => dialog.current?.showModal()}
       >
         {children}
@@ -57,16 +58,16 @@ function Explained({ word, small, children }: { word: Word; small?: boolean; chi
               {word.name}
             </h2>
             <p className="mt-2">{word.says}</p>
-            {word.own && <p className="quiet mt-1 text-sm">A word of this program.</p>}
+            {word.own && <p className="quiet mt-1 text-sm">{tr("A word of this program.")}</p>}
             <form method="dialog" className="mt-4 text-right">
               <button type="submit" className="btn btn-neutral min-h-11">
-                Close
+                {tr("Close")}
               </button>
             </form>
           </div>
           <form method="dialog" className="modal-backdrop">
             <button type="submit" tabIndex={-1}>
-              close
+              {tr("close")}
             </button>
           </form>
         </dialog>,

@@ -1,6 +1,7 @@
 import { type ReactNode, useId, useRef } from "react";
 import { createPortal } from "react-dom";
 import type { Schemas } from "../api/client";
+import { tr } from "../words/words";
 import { useSettings } from "./settings";
 
 /** A quantity with its unit, in the user's units. */
@@ -25,7 +26,7 @@ export function Figure({ title, working, children }: { title: string; working: S
         type="button"
         className="linked text-left text-inherit"
         aria-haspopup="dialog"
-        title="Show the working"
+        title={tr("Show the working")}
         onClick={() => dialog.current?.showModal()}
       >
         {children}
@@ -34,18 +35,18 @@ export function Figure({ title, working, children }: { title: string; working: S
         <dialog ref={dialog} className="modal" aria-labelledby={id}>
           <div className="modal-box max-w-2xl border border-base-content bg-base-100 text-left text-base font-normal">
             <h2 id={id} className="text-xl">
-              {title}: the working
+              {tr("{title}: the working", { title })}
             </h2>
             <WorkingTable working={working} />
             <form method="dialog" className="mt-4 text-right">
               <button type="submit" className="btn btn-neutral">
-                Close
+                {tr("Close")}
               </button>
             </form>
           </div>
           <form method="dialog" className="modal-backdrop">
             <button type="submit" tabIndex={-1}>
-              close
+              {tr("close")}
             </button>
           </form>
         </dialog>,
@@ -76,8 +77,8 @@ function WorkingTable({ working }: { working: Schemas["Working"] }) {
         <table className="table-plain">
           <thead>
             <tr>
-              <th>From</th>
-              <th className="num">Value</th>
+              <th>{tr("From")}</th>
+              <th className="num">{tr("Value")}</th>
             </tr>
           </thead>
           <tbody>
@@ -95,8 +96,8 @@ function WorkingTable({ working }: { working: Schemas["Working"] }) {
       <table className="table-plain mt-4">
         <thead>
           <tr>
-            <th>Step</th>
-            <th className="num">Gives</th>
+            <th>{tr("Step")}</th>
+            <th className="num">{tr("Gives")}</th>
           </tr>
         </thead>
         <tbody>
@@ -105,7 +106,7 @@ function WorkingTable({ working }: { working: Schemas["Working"] }) {
               <td>
                 <div className="font-semibold">{s.label}</div>
                 <div className="quiet">{prose(s.formula)}</div>
-                <div className="quiet text-xs">Source: {prose(s.source)}</div>
+                <div className="quiet text-xs">{tr("Source: {source}", { source: prose(s.source) })}</div>
               </td>
               <td className="num">
                 <Amount value={s.value} unit={s.unit} />

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { tr } from "../words/words";
 import { readFace, WetStrip } from "./faceLanes";
 import type { Lane, Scale } from "./Ribbon";
 import type { useSettings } from "./settings";
@@ -7,13 +8,13 @@ import { clock } from "./time";
 type TodayLane = Schemas["TodayLane"];
 
 export const STATES: Record<string, { word: string; fill: string; ink: string; glyph: string }> = {
-  wet: { word: "wet", fill: "url(#wet)", ink: "var(--color-base-content)", glyph: "~" },
-  tacking: { word: "curing", fill: "var(--curing)", ink: "var(--color-base-content)", glyph: "…" },
-  open: { word: "open: no sanding", fill: "var(--open)", ink: "var(--open-ink)", glyph: "✓" },
-  closing: { word: "closing", fill: "var(--closing)", ink: "var(--closing-ink)", glyph: "!" },
-  closed: { word: "sand first", fill: "url(#shut)", ink: "var(--shut)", glyph: "✕" },
-  damaged: { word: "damaged: inspect it", fill: "url(#shut)", ink: "var(--shut)", glyph: "⚠" },
-  unknown: { word: "not known: sand first", fill: "none", ink: "var(--color-base-content)", glyph: "?" },
+  wet: { word: tr("wet"), fill: "url(#wet)", ink: "var(--color-base-content)", glyph: "~" },
+  tacking: { word: tr("curing"), fill: "var(--curing)", ink: "var(--color-base-content)", glyph: "…" },
+  open: { word: tr("open: no sanding"), fill: "var(--open)", ink: "var(--open-ink)", glyph: "✓" },
+  closing: { word: tr("closing"), fill: "var(--closing)", ink: "var(--closing-ink)", glyph: "!" },
+  closed: { word: tr("sand first"), fill: "url(#shut)", ink: "var(--shut)", glyph: "✕" },
+  damaged: { word: tr("damaged: inspect it"), fill: "url(#shut)", ink: "var(--shut)", glyph: "⚠" },
+  unknown: { word: tr("not known: sand first"), fill: "none", ink: "var(--color-base-content)", glyph: "?" },
 };
 
 export function StatePatterns() {
@@ -58,17 +59,17 @@ export function coatLane(
     height: 50,
     read: (t) => {
       const seg = l.clock?.segments.find((s) => ms(s.from) <= t && t < ms(s.to));
-      const state = seg ? (STATES[seg.state]?.word ?? seg.state) : l.clock ? "" : "bare";
+      const state = seg ? (STATES[seg.state]?.word ?? seg.state) : l.clock ? "" : tr("bare");
       const start = l.starts.find((s) => ms(s.from) <= t && t <= ms(s.to));
       const may = start
         ? start.sand
-          ? "start after sanding"
-          : "may start"
+          ? tr("start after sanding")
+          : tr("may start")
         : l.allowed.some((a) => ms(a.from) <= t && t <= ms(a.to))
-          ? "too short to hold"
+          ? tr("too short to hold")
           : "";
       const harm = l.clock?.damage.find((d) => ms(d.from) <= t && t <= ms(d.to));
-      return [readSurface?.(t), state, harm && `harmed by ${harm.harm}`, may].filter(Boolean).join(" · ");
+      return [readSurface?.(t), state, harm && tr("harmed by {harm}", { harm: harm.harm }), may].filter(Boolean).join(" · ");
     },
     draw: (x) => (
       <>
@@ -137,7 +138,7 @@ function brackets(starts: TodayLane["starts"], x: Scale, zone: string): Placed[]
     .map((s) => ({
       a: Math.max(left, x(Date.parse(s.from))),
       b: Math.min(right, x(Date.parse(s.to))),
-      text: `${s.sand ? "after sanding" : "start"} ${clock(s.from, zone)}–${clock(s.to, zone)}`,
+      text: `${s.sand ? tr("after sanding") : tr("start")} ${clock(s.from, zone)}–${clock(s.to, zone)}`,
     }))
     .filter((s) => s.b > left && s.a < right);
   let used = left;

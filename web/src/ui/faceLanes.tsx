@@ -1,5 +1,6 @@
 import { line } from "d3-shape";
 import type { Schemas } from "../api/client";
+import { tr } from "../words/words";
 import type { Lane, Scale } from "./Ribbon";
 import type { useSettings } from "./settings";
 
@@ -13,13 +14,13 @@ export function readFace(face: Face, times: number[], show: Show, brief = false)
     const a = face.surfaceC[i];
     const b = face.surfaceC[i + 1];
     const s = face.spreadK[i];
-    if (i < 0 || a === undefined || s === undefined) return "not known";
+    if (i < 0 || a === undefined || s === undefined) return tr("not known");
     const f = b === undefined ? 0 : (t - (times[i] ?? 0)) / ((times[i + 1] ?? 1) - (times[i] ?? 0));
     const temp = show(b === undefined ? a : a + f * (b - a), "°C");
     const wet = face.wet.find((w) => Date.parse(w.from) <= t && t <= Date.parse(w.to));
     const spread = show(b === undefined ? s : s + f * ((face.spreadK[i + 1] ?? s) - s), "K");
-    if (brief) return `${temp.text} ${temp.unit}${wet ? " wet" : ""}`;
-    return `${temp.text} ${temp.unit}, ${wet ? (wet.rain ? "wet with rain" : "wet with dew") : `${spread.text} ${spread.unit} above dew`}`;
+    if (brief) return `${temp.text} ${temp.unit}${wet ? ` ${tr("wet")}` : ""}`;
+    return `${temp.text} ${temp.unit}, ${wet ? (wet.rain ? tr("wet with rain") : tr("wet with dew")) : tr("{text} {unit} above dew", { text: spread.text, unit: spread.unit })}`;
   };
 }
 
@@ -57,7 +58,7 @@ export function faceLanes(ribbon: Schemas["Ribbon"], show: Show, only?: string):
   return faces.map((face) => ({
     id: `face-${face.surfaceId}`,
     label: face.surface,
-    note: face.probed ? "corrected by readings on it" : "modelled",
+    note: face.probed ? tr("corrected by readings on it") : tr("modelled"),
     height: H,
     read: readFace(face, times, show),
     draw: (x) => {

@@ -1,31 +1,32 @@
 import type { Schemas } from "../api/client";
+import { tr } from "../words/words";
 
 /** How a part of the map is marked: a fill of its own tone and pattern, and the word for it. */
 export type MapMark = { key: string; word: string; fill: string };
 
 export const MEASURING: Record<string, MapMark> = {
-  rough: { key: "rough", word: "measured roughly", fill: "url(#map-rough)" },
-  good: { key: "good", word: "well measured", fill: "url(#map-good)" },
-  disagree: { key: "disagree", word: "measurements disagree", fill: "url(#map-disagree)" },
+  rough: { key: "rough", word: tr("measured roughly"), fill: "url(#map-rough)" },
+  good: { key: "good", word: tr("well measured"), fill: "url(#map-good)" },
+  disagree: { key: "disagree", word: tr("measurements disagree"), fill: "url(#map-disagree)" },
 };
 
 export const COATS: Record<string, MapMark> = {
-  bare: { key: "bare", word: "bare", fill: "var(--sheet)" },
-  unplanned: { key: "unplanned", word: "no coats planned", fill: "url(#map-unplanned)" },
-  wet: { key: "wet", word: "wet", fill: "url(#map-wet)" },
-  tacking: { key: "tacking", word: "curing", fill: "var(--curing)" },
-  open: { key: "open", word: "open: no sanding", fill: "url(#map-good)" },
-  closing: { key: "closing", word: "closing", fill: "url(#map-closing)" },
-  closed: { key: "closed", word: "sand first", fill: "url(#map-disagree)" },
-  damaged: { key: "damaged", word: "damaged: inspect it", fill: "url(#map-disagree)" },
-  unknown: { key: "unknown", word: "not known: sand first", fill: "url(#map-unplanned)" },
-  finished: { key: "finished", word: "all coats on", fill: "url(#map-finished)" },
+  bare: { key: "bare", word: tr("bare"), fill: "var(--sheet)" },
+  unplanned: { key: "unplanned", word: tr("no coats planned"), fill: "url(#map-unplanned)" },
+  wet: { key: "wet", word: tr("wet"), fill: "url(#map-wet)" },
+  tacking: { key: "tacking", word: tr("curing"), fill: "var(--curing)" },
+  open: { key: "open", word: tr("open: no sanding"), fill: "url(#map-good)" },
+  closing: { key: "closing", word: tr("closing"), fill: "url(#map-closing)" },
+  closed: { key: "closed", word: tr("sand first"), fill: "url(#map-disagree)" },
+  damaged: { key: "damaged", word: tr("damaged: inspect it"), fill: "url(#map-disagree)" },
+  unknown: { key: "unknown", word: tr("not known: sand first"), fill: "url(#map-unplanned)" },
+  finished: { key: "finished", word: tr("all coats on"), fill: "url(#map-finished)" },
 };
 
 export const DEFECTS: Record<string, MapMark> = {
-  none: { key: "none", word: "no defect", fill: "var(--sheet)" },
-  open: { key: "open-defects", word: "defects to mend", fill: "url(#map-disagree)" },
-  mended: { key: "mended", word: "defects mended", fill: "url(#map-finished)" },
+  none: { key: "none", word: tr("no defect"), fill: "var(--sheet)" },
+  open: { key: "open-defects", word: tr("defects to mend"), fill: "url(#map-disagree)" },
+  mended: { key: "mended", word: tr("defects mended"), fill: "url(#map-finished)" },
 };
 
 /** The mark of a surface by its clock and plan. */

@@ -1,6 +1,6 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
 import type { Schemas, Words } from "../api/client";
-import { filled, LOCALE, lowered, t } from "../words/words";
+import { filled, LOCALE, lowered, tr } from "../words/words";
 import { clock, day, stamp, weekday } from "./time";
 
 export type UnitSystem = "metric" | "imperial";
@@ -109,7 +109,7 @@ export function written(spans: Spans, shown: Shown, zone: string): string {
       if (s.at)
         return s.date ? (s.day ? day(s.at, zone) : stamp(s.at, zone)) : `${s.day ? `${weekday(s.at, zone)} ` : ""}${clock(s.at, zone)}`;
       if (s.say !== undefined) {
-        const text = t(
+        const text = tr(
           s.say,
           filled(s.with, (w) => written(w, shown, zone)),
         );
@@ -121,19 +121,32 @@ export function written(spans: Spans, shown: Shown, zone: string): string {
         const v = show(s.value, unit, Number.isInteger(s.value) ? 0 : undefined);
         return `${v.text} ${v.unit}`;
       }
-      const text =
-        units === "metric" || shownUnit(unit) === unit ? s.value.toFixed(s.digits) : `${Number(toShown(s.value, unit).toPrecision(3))}`;
-      return `${text.replace("-", "\u2212")} ${shownUnit(unit)}`;
+      if (units === "metric" || shownUnit(unit) === unit) return `${number(s.value, s.digits)} ${shownUnit(unit)}`;
+      const rounded = Number(toShown(s.value, unit).toPrecision(3));
+      return `${number(rounded, decimalsOf(rounded))} ${shownUnit(unit)}`;
     })
     .join("");
 }
 
-/** A number with at most that many decimals, thin-spaced thousands, and a real minus. */
+const decimalsOf = (v: number) => `${v}`.split(".")[1]?.length ?? 0;
+
+/** A number with that many decimals, thin-spaced thousands, and a real minus. */
 export function number(v: number, digits: number): string {
   if (!Number.isFinite(v)) return "–";
-  const text = v.toLocaleString(LOCALE, { minimumFractionDigits: digits, maximumFractionDigits: digits });
-  return text
-    .replace(/^-(?=[0.]*$)/, "")
-    .replaceAll(",", "\u2009")
-    .replace("-", "\u2212");
+  return decimal(digits)
+    .formatToParts(v)
+    .map((p) => (p.type === "group" ? "\u2009" : p.type === "minusSign" ? "\u2212" : p.value))
+    .join("")
+    .replace(/^\u2212(?=[0.,]*$)/, "");
+}
+
+const decimals = new Map<number, Intl.NumberFormat>();
+
+function decimal(digits: number): Intl.NumberFormat {
+  let f = decimals.get(digits);
+  if (!f) {
+    f = new Intl.NumberFormat(LOCALE, { minimumFractionDigits: digits, maximumFractionDigits: digits });
+    decimals.set(digits, f);
+  }
+  return f;
 }

@@ -1,4 +1,4 @@
-import { LOCALE } from "../words/words";
+import { LOCALE, tr } from "../words/words";
 
 const cache = new Map<string, Intl.DateTimeFormat>();
 
@@ -37,14 +37,15 @@ export function span(hours: number): string {
 export function workdays(hours: number, dayH: number): string {
   if (hours <= dayH || dayH <= 0) return span(hours);
   const days = Math.ceil(hours / dayH);
-  return `${span(hours)}, about ${days} working days of ${span(Math.round(2 * dayH) / 2)}`;
+  return tr("{hours}, about {days} working days of {x}", { hours: span(hours), days, x: span(Math.round(2 * dayH) / 2) });
 }
 
 /** Hours that pass by themselves, such as a wait: "60 h", "5 days" on the calendar from three days on. */
 export function elapsed(hours: number): string {
   if (hours < 72) return span(hours);
   const days = hours / 24;
-  return `${days < 10 ? Math.round(days * 10) / 10 : Math.round(days)} days`;
+  const shown = days < 10 ? Math.round(days * 10) / 10 : Math.round(days);
+  return tr("{days, plural, one {{shown} day} other {{shown} days}}", { days: shown, shown: shown.toLocaleString(LOCALE) });
 }
 
 /** The value of a datetime-local field for an instant in a zone. */

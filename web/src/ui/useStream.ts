@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refused, refusedBy, type Words } from "../api/client";
+import { tr } from "../words/words";
 
 /** Work on the server that answers in JSON lines: how far it is, its result, and a way to stop. */
 export function useStream<L extends { done: number; result?: unknown; trouble?: Words }>(path: string, method: "GET" | "POST" = "GET") {
@@ -27,10 +28,10 @@ export function useStream<L extends { done: number; result?: unknown; trouble?: 
         setDone(said.done);
         setLast(said);
       }
-      if (said?.trouble) throw new Refused(422, "It came to no end.", { "": said.trouble });
-      if (said?.result === undefined) throw new Error("The answer broke off before its end. Try again.");
+      if (said?.trouble) throw new Refused(422, tr("It came to no end."), { "": said.trouble });
+      if (said?.result === undefined) throw new Error(tr("The answer broke off before its end. Try again."));
     } catch (e) {
-      if (!control.signal.aborted) setError(e instanceof Error ? e : new Error("The answer broke off."));
+      if (!control.signal.aborted) setError(e instanceof Error ? e : new Error(tr("The answer broke off.")));
     }
     if (running.current === control) {
       running.current = undefined;

@@ -1,5 +1,6 @@
 import { area, line } from "d3-shape";
 import type { Schemas } from "../api/client";
+import { tr } from "../words/words";
 import type { Lane, Scale } from "./Ribbon";
 import type { useSettings } from "./settings";
 
@@ -76,7 +77,7 @@ function Temperatures({ hours, x }: { hours: Air[]; x: Scale }) {
 
 /** Surface temperature over dew point, hatched where dew is near, and rain with wind. Forecast is dashed. */
 /** How the air so far is known, by where a place's weather comes from. */
-export const KNOWN_BY: Record<string, string> = { simulated: "simulated", imported: "measured", told: "as you told it" };
+export const KNOWN_BY: Record<string, string> = { simulated: tr("simulated"), imported: tr("measured"), told: tr("as you told it") };
 
 export function weatherLanes(hours: Air[], show: ReturnType<typeof useSettings>["show"], surface?: string): Lane[] {
   if (hours.length < 2) return [];
@@ -89,25 +90,26 @@ export function weatherLanes(hours: Air[], show: ReturnType<typeof useSettings>[
   return [
     {
       id: "air",
-      label: "Surface and dew point",
+      label: tr("Surface and dew point"),
       note: surface,
       height: H,
       read: (t) => {
         const a = airAt(hours, t);
-        if (!a) return "not known";
-        return `${a.measured ? "" : "forecast "}${said(a.surfaceC, "°C")}, dew ${said(a.dewPointC, "°C")}, ${Math.round(a.rhPct)} %`;
+        if (!a) return tr("not known");
+        const now = { surface: said(a.surfaceC, "°C"), dew: said(a.dewPointC, "°C"), rh: Math.round(a.rhPct) };
+        return a.measured ? tr("{surface}, dew {dew}, {rh} %", now) : tr("forecast {surface}, dew {dew}, {rh} %", now);
       },
       draw: (x) => <Temperatures hours={within(hours, x)} x={x} />,
     },
     {
       id: "rain",
-      label: "Rain and wind",
+      label: tr("Rain and wind"),
       height: 40,
       read: (t) => {
         const a = airAt(hours, t);
-        if (!a) return "not known";
-        const rain = a.rainMM === undefined ? "rain not known" : a.rainMM === 0 ? "dry" : `${said(a.rainMM, "mm")}/h`;
-        return a.windMS === undefined ? rain : `${rain}, wind ${said(a.windMS, "m/s", 0)}`;
+        if (!a) return tr("not known");
+        const rain = a.rainMM === undefined ? tr("rain not known") : a.rainMM === 0 ? tr("dry") : `${said(a.rainMM, "mm")}/h`;
+        return a.windMS === undefined ? rain : tr("{rain}, wind {wind}", { rain, wind: said(a.windMS, "m/s", 0) });
       },
       draw: (x, width) => (
         <>

@@ -15,6 +15,9 @@ const catalogue: Record<string, string> = language === "fr" ? (await import("./f
 /** The locale of dates and figures: the person's own order of a date, in the language of the words. */
 export const LOCALE = globalThis.navigator?.languages?.find((l) => l.startsWith(language)) ?? (language === "en" ? "en-GB" : language);
 
+/** What stands before the decimals. */
+export const POINT = (1.5).toLocaleString(LOCALE).charAt(1);
+
 /** Another language is for the whole program: it begins anew with it. */
 export function speak(to: Language) {
   localStorage.setItem("language", to);
@@ -38,12 +41,12 @@ function format(message: string): IntlMessageFormat {
 }
 
 /** A message in the person's language, its {names} filled. */
-export function t(message: string, values?: Record<string, Value | undefined>): string {
+export function tr(message: string, values?: Record<string, Value | undefined>): string {
   return values || message.includes("'{") ? String(format(message).format(values)) : (catalogue[message] ?? message);
 }
 
 /** A message with elements among its values; lower has it begin with a small letter. */
-export function tx(message: string, values: Record<string, ReactNode>, lower = false): ReactNode {
+export function trNodes(message: string, values: Record<string, ReactNode>, lower = false): ReactNode {
   const all = format(message).format<ReactNode>(values as Record<string, string>);
   const parts: ReactNode[] = Array.isArray(all) ? all : [all as ReactNode];
   const [first, ...rest] = parts;
@@ -64,3 +67,14 @@ export function filled<T>(all: Schemas["SaySpan"][][] | undefined, render: (s: S
 export function word(name: string): string {
   return catalogue[name] ?? name;
 }
+
+/** The core's tables with their names in the person's language. */
+export function named<T>(tables: T): T {
+  if (language === "en" || typeof tables !== "object" || tables === null) return tables;
+  if (Array.isArray(tables)) return tables.map(named) as T;
+  const put = (key: string, value: unknown) => (NAMES.has(key) && typeof value === "string" ? word(value) : named(value));
+  return Object.fromEntries(Object.entries(tables).map(([key, value]) => [key, put(key, value)])) as T;
+}
+
+/** The fields of the tables that are read by people. */
+const NAMES = new Set(["name", "told", "missed", "of", "looks", "remedy", "action", "label"]);

@@ -5,9 +5,10 @@ import { useBench, useCoats, useMeta, useProducts } from "../../api/queries";
 import { Choice, NumberField } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { Said, Sentence } from "../../ui/Sentence";
-import { useSettings } from "../../ui/settings";
+import { number as shownNumber, useSettings } from "../../ui/settings";
 import { clock, span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { ItIsOn } from "./ItIsOn";
 import { LayIt } from "./LayIt";
 import { Pots } from "./Pots";
@@ -79,17 +80,22 @@ function Shown({
         answer={<Sentence spans={b.says} zone={zone} />}
         detail={
           b.productId ? (
-            <>
-              <Quantity value={b.litres} unit="L" /> in all
-              {b.ownCoats > 0 &&
-                ` (the reckoning × ${b.ownUse.toFixed(2)}, by what ${b.ownCoats === 1 ? "the one coat" : `the ${b.ownCoats} coats`} in the log took)`}
-              , laid at <Quantity value={b.litresH} unit="L" /> an hour {b.ownRate ? "(your own rate, from the log)" : "(a rule of thumb)"}.
-              Pots stand at <Quantity value={b.potC} unit="°C" />
-              {b.batches.potLifeH > 0 && <>, where such a pot lives {span(b.batches.potLifeH)}</>}.
-            </>
+            trNodes("{litres} in all{ownCoats}, laid at {litresH} an hour {x}. Pots stand at {potC}{potLifeH}.", {
+              litres: <Quantity value={b.litres} unit="L" />,
+              ownCoats:
+                b.ownCoats > 0 &&
+                tr(
+                  " (the reckoning × {ownUse}, by what {ownCoats, plural, one {the one coat} other {the {ownCoats} coats}} in the log took)",
+                  { ownUse: shownNumber(b.ownUse, 2), ownCoats: b.ownCoats },
+                ),
+              litresH: <Quantity value={b.litresH} unit="L" />,
+              x: b.ownRate ? tr("(your own rate, from the log)") : tr("(a rule of thumb)"),
+              potC: <Quantity value={b.potC} unit="°C" />,
+              potLifeH: b.batches.potLifeH > 0 && tr(", where such a pot lives {potLifeH}", { potLifeH: span(b.batches.potLifeH) }),
+            })
           ) : (
             <Link className="linked" to="../build-up" relative="path">
-              Coats are planned in Build-up; the next one then waits here.
+              {tr("Coats are planned in Build-up; the next one then waits here.")}
             </Link>
           )
         }
@@ -97,21 +103,24 @@ function Shown({
       <div className="no-print mb-5 grid max-w-3xl gap-3 sm:grid-cols-2">
         <Choice
           name="surfaceId"
-          label="What for"
+          label={tr("What for")}
           value={free ? "" : b.surfaceId}
           onChange={(id) => choose(id ? { surface: id } : { product: b.productId || coats[0]?.id || "" })}
           options={[
-            ...b.surfaces.map((s) => ({ value: s.id, label: s.next ? `${s.name}: ${s.next}` : `${s.name}: nothing waits` })),
-            { value: "", label: "Mix freely" },
+            ...b.surfaces.map((s) => ({
+              value: s.id,
+              label: s.next ? `${s.name}: ${s.next}` : tr("{name}: nothing waits", { name: s.name }),
+            })),
+            { value: "", label: tr("Mix freely") },
           ]}
         />
         <Choice
           name="productId"
-          label="Product"
+          label={tr("Product")}
           value={b.productId}
           onChange={(id) => choose(free ? { product: id } : { surface: b.surfaceId, product: id })}
           options={[
-            ...(b.productId ? [] : [{ value: "", label: "choose one" }]),
+            ...(b.productId ? [] : [{ value: "", label: tr("choose one") }]),
             ...coats.map((p) => ({ value: p.id, label: p.sheet.name })),
           ]}
         />
@@ -157,8 +166,8 @@ function Batches({ bench: b }: { bench: Schemas["Bench"] }) {
   return (
     <section className="mt-6">
       <h2 className="text-lg">
-        <Figure title="Pots of this coat" working={b.batches.working}>
-          {b.batches.batches.length === 1 ? "One pot" : `${b.batches.batches.length} pots`}
+        <Figure title={tr("Pots of this coat")} working={b.batches.working}>
+          {tr("{batches, plural, one {One pot} other {{batches} pots}}", { batches: b.batches.batches.length })}
         </Figure>
       </h2>
       <ol>
@@ -169,8 +178,11 @@ function Batches({ bench: b }: { bench: Schemas["Bench"] }) {
               <Quantity value={p.litres} unit="L" />
             </span>
             <span>
-              mix at {hm(p.mixAt)}
-              {p.layAt !== p.mixAt && `, lay from ${hm(p.layAt)}`}, on by <b>{hm(p.onBy)}</b>
+              {trNodes("mix at {mixAt}{layAt}, on by {onBy}", {
+                mixAt: hm(p.mixAt),
+                layAt: p.layAt !== p.mixAt && tr(", lay from {layAt}", { layAt: hm(p.layAt) }),
+                onBy: <b>{hm(p.onBy)}</b>,
+              })}
             </span>
           </li>
         ))}
@@ -201,36 +213,36 @@ function Adjust({ bench: b, ask, setAsk }: { bench: Schemas["Bench"]; ask: Ask; 
   return (
     <details className="mt-5 max-w-3xl border-t border-base-300 pt-2">
       <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
-        Other figures: litres, temperature, filler, pumps
+        {tr("Other figures: litres, temperature, filler, pumps")}
       </summary>
       <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-3">
-        {number("litres", "Litres in all", "L", b.litres)}
-        {number("potC", "Pots stand at", "°C", b.potC)}
-        {number("litresH", "Laid in an hour", "L", b.litresH)}
-        {number("thinnerPct", "Thinner", "%", b.thinnerPct)}
-        {number("tareG", "Empty pot", "g", undefined, "what the scale shows with it")}
+        {number("litres", tr("Litres in all"), "L", b.litres)}
+        {number("potC", tr("Pots stand at"), "°C", b.potC)}
+        {number("litresH", tr("Laid in an hour"), "L", b.litresH)}
+        {number("thinnerPct", tr("Thinner"), "%", b.thinnerPct)}
+        {number("tareG", tr("Empty pot"), "g", undefined, tr("what the scale shows with it"))}
         {(product?.sheet.grades ?? []).length > 0 && (
           <Choice
             name="grade"
-            label="Hardener"
+            label={tr("Hardener")}
             value={b.grade || "standard"}
             onChange={(grade) => setAsk({ ...ask, grade })}
             options={[
-              { value: "standard", label: "standard" },
+              { value: "standard", label: tr("standard") },
               ...(product?.sheet.grades ?? []).map((g) => ({ value: g.name, label: g.name })),
             ]}
           />
         )}
-        {b.twoPart && number("pumpBaseML", "Base, a stroke", "mL")}
-        {b.twoPart && number("pumpHardenerML", "Hardener, a stroke", "mL")}
+        {b.twoPart && number("pumpBaseML", tr("Base, a stroke"), "mL")}
+        {b.twoPart && number("pumpHardenerML", tr("Hardener, a stroke"), "mL")}
         {b.stand && (
           <Choice
             name="filler"
-            label="Filler"
+            label={tr("Filler")}
             value={ask.filler}
             onChange={(filler) => setAsk({ ...ask, filler })}
             options={[
-              { value: "", label: "none" },
+              { value: "", label: tr("none") },
               ...b.fillers.map((f) => ({ value: f.key, label: `${f.name} (${f.structural ? "structural" : "fairing"})` })),
             ]}
           />
@@ -238,7 +250,7 @@ function Adjust({ bench: b, ask, setAsk }: { bench: Schemas["Bench"]; ask: Ask; 
         {ask.filler && (
           <Choice
             name="stiffness"
-            label="Stands like"
+            label={tr("Stands like")}
             value={ask.stiffness}
             onChange={(stiffness) => setAsk({ ...ask, stiffness })}
             options={(meta?.log.stiffnesses ?? []).map((s) => ({ value: s, label: s }))}

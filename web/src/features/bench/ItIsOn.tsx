@@ -7,6 +7,7 @@ import { useNow } from "../../ui/Alarms";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
+import { tr, trNodes } from "../../words/words";
 
 /** The usual by two taps: that coat went on, as planned, now. What else there is to tell is told afterwards. */
 export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"]; boatId: string; weighed: string }) {
@@ -29,7 +30,7 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
     (entryId) => [
       {
         id: entryId,
-        label: `a coat went on, ${surface?.name ?? ""}`,
+        label: tr("a coat went on, {name}", { name: surface?.name ?? "" }),
         boatId,
         method: "POST",
         path: "/api/log",
@@ -57,19 +58,19 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
     if (waits) await discard(id);
     else await ok(api.DELETE("/api/log/{id}", { params: { path: { id } } }));
   });
-  if (undo.isSuccess) return <p className="mt-4">Taken back: it is not in the log.</p>;
+  if (undo.isSuccess) return <p className="mt-4">{tr("Taken back: it is not in the log.")}</p>;
   if (log.isSuccess)
     return (
       <div className="mt-4 border-l-4 border-primary pl-3" role="status" data-testid="logged">
-        <p className="font-semibold">Logged: {said}.</p>
+        <p className="font-semibold">{tr("Logged: {said}.", { said })}</p>
         <p className="mt-2 flex flex-wrap gap-2">
           {!waits && (
             <Link className="btn min-h-12" to={`/boats/${boatId}/log?entry=${id}`}>
-              Add litres, film, photos
+              {tr("Add litres, film, photos")}
             </Link>
           )}
           <button type="button" className="btn min-h-12" disabled={undo.isPending} onClick={() => undo.mutate(undefined)}>
-            Take it back
+            {tr("Take it back")}
           </button>
         </p>
       </div>
@@ -79,7 +80,7 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
       {sure ? (
         <div className="border-l-4 border-primary pl-3">
           <p>
-            <b>{surface?.name}</b>, {what}, begun {stamp(new Date(now).toISOString(), zone)}.
+            {trNodes("{name}, {what}, begun {now}.", { name: <b>{surface?.name}</b>, what, now: stamp(new Date(now).toISOString(), zone) })}
           </p>
           <p className="mt-2 flex flex-wrap gap-2">
             <button
@@ -93,16 +94,16 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
                 log.mutate(next);
               }}
             >
-              Log it
+              {tr("Log it")}
             </button>
             <Link className="btn min-h-14" to={form}>
-              Something was otherwise
+              {tr("Something was otherwise")}
             </Link>
           </p>
         </div>
       ) : (
         <button type="button" className={`btn min-h-14 ${amiss ? "" : "btn-primary"}`} onClick={() => setSure(true)}>
-          It is on, as planned, now
+          {tr("It is on, as planned, now")}
         </button>
       )}
       {log.error instanceof Refused && (

@@ -2,9 +2,10 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useSettings } from "../../ui/settings";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 
 const GLYPH = { ok: "✓", no: "✗", ask: "○" } as const;
-const WORD = { ok: "right", no: "not right", ask: "look" } as const;
+const WORD = { ok: tr("right"), no: tr("not right"), ask: tr("look") } as const;
 
 /** What to look at before the tin is opened, and how the coat is laid. */
 export function LayIt({ bench: b, part }: { bench: Schemas["Bench"]; part: "before" | "lay" }) {
@@ -13,7 +14,7 @@ export function LayIt({ bench: b, part }: { bench: Schemas["Bench"]; part: "befo
   if (part === "before")
     return (
       <section className="mb-6">
-        <h2 className="text-lg">Before you open the tin</h2>
+        <h2 className="text-lg">{tr("Before you open the tin")}</h2>
         <ul data-testid="checks">
           {b.checks.map((c) => {
             const done = c.state === "ask" && seen.includes(c.key);
@@ -53,24 +54,20 @@ export function LayIt({ bench: b, part }: { bench: Schemas["Bench"]; part: "befo
           ))}
         </ul>
         <p className="quiet mt-1 text-xs">
-          The data sheet of the tin in hand, local rules and licensed practice come before anything here.
+          {tr("The data sheet of the tin in hand, local rules and licensed practice come before anything here.")}
         </p>
       </section>
     );
   return (
     <section className="mt-6">
-      <h2 className="text-lg">Laying it</h2>
+      <h2 className="text-lg">{tr("Laying it")}</h2>
       <p className="rule-b py-2">
-        <b>
-          <Quantity value={b.wftUm} unit="µm" /> wet
-        </b>
-        : on the comb <Quantity value={b.comb.wetUm} unit="µm" /> is wetted
-        {b.comb.dryUm > 0 && (
-          <>
-            , <Quantity value={b.comb.dryUm} unit="µm" /> stays dry
-          </>
-        )}
-        ; <Quantity value={b.dftUm} unit="µm" /> are left
+        {trNodes("{b}: on the comb {wetUm} is wetted{dryUm}; {dftUm} are left", {
+          b: <b>{trNodes("{wftUm} wet", { wftUm: <Quantity value={b.wftUm} unit="µm" /> })}</b>,
+          wetUm: <Quantity value={b.comb.wetUm} unit="µm" />,
+          dryUm: b.comb.dryUm > 0 && <>{trNodes(", {dryUm} stays dry", { dryUm: <Quantity value={b.comb.dryUm} unit="µm" /> })}</>,
+          dftUm: <Quantity value={b.dftUm} unit="µm" />,
+        })}
       </p>
       {b.stripes && <p className="rule-b py-2">{prose(b.stripes.each)}</p>}
       {b.order.length > 1 && (

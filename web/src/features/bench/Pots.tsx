@@ -5,13 +5,14 @@ import { useChange } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
 import { stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 
 /** The timers that run: of pots that were mixed, and of the coats that were laid. */
 export function Pots({ bench: b, boatId }: { bench: Schemas["Bench"]; boatId: string }) {
   const now = useNow(b.now);
   const zone = b.place.timeZone;
   const put = useChange(["pots"], (p: Schemas["PotEdit"]) =>
-    send({ id: newID(), label: "pot", boatId, method: "PUT", path: `/api/boats/${boatId}/pots`, body: p }),
+    send({ id: newID(), label: tr("pot"), boatId, method: "PUT", path: `/api/boats/${boatId}/pots`, body: p }),
   );
   const edit = (p: Schemas["Pot"], more: Partial<Schemas["PotEdit"]>): Schemas["PotEdit"] => ({
     id: p.id,
@@ -26,26 +27,30 @@ export function Pots({ bench: b, boatId }: { bench: Schemas["Bench"]; boatId: st
   const coming = b.clocks.filter((c) => c.timers.some((t) => t.at && Date.parse(t.at) > now - 600_000));
   return (
     <section data-testid="timers">
-      <h2 className="text-lg">Timers</h2>
+      <h2 className="text-lg">{tr("Timers")}</h2>
       <Notices />
       {b.pots.length === 0 && coming.length === 0 && (
-        <p className="quiet">Nothing runs. They start when a pot is mixed or a coat is logged.</p>
+        <p className="quiet">{tr("Nothing runs. They start when a pot is mixed or a coat is logged.")}</p>
       )}
       {b.pots.map((p) => (
         <div key={p.id} className="mt-2 border border-base-content p-3">
           <p>
-            <b>{p.product}</b>, <Quantity value={p.litres} unit="L" />
-            {p.surface && ` for ${p.surface.toLowerCase()}`}, mixed {stamp(p.mixedAt, zone)}
+            {trNodes("{product}, {litres}{surface}, mixed {mixedAt}", {
+              product: <b>{p.product}</b>,
+              litres: <Quantity value={p.litres} unit="L" />,
+              surface: p.surface && tr(" for {surface}", { surface: p.surface.toLowerCase() }),
+              mixedAt: stamp(p.mixedAt, zone),
+            })}
           </p>
           <Timers timers={p.timers} now={now} zone={zone} />
           <p className="no-print mt-2 flex flex-wrap gap-2">
             {!p.laidAt && p.surfaceId && (
               <button type="button" className="btn btn-neutral min-h-12" onClick={() => put.mutate(edit(p, { laidAt: at() }))}>
-                The first of it is on
+                {tr("The first of it is on")}
               </button>
             )}
             <button type="button" className="btn min-h-12" onClick={() => put.mutate(edit(p, { emptiedAt: at() }))}>
-              The pot is empty
+              {tr("The pot is empty")}
             </button>
           </p>
         </div>
@@ -71,15 +76,15 @@ function Timers({ timers, now, zone }: { timers: Schemas["ClockTimer"][]; now: n
           <li key={t.key} data-timer={t.key} className="rule-b grid grid-cols-[1fr_auto] gap-x-3 py-1.5">
             <span className={left !== undefined && left <= 0 && left > -60_000 ? "font-bold text-error" : ""}>{t.label}</span>
             <b className="text-right text-lg tabular-nums">
-              {left === undefined ? "beyond the forecast" : left < -60_000 ? "over" : left <= 0 ? "now" : countdown(left)}
+              {left === undefined ? tr("beyond the forecast") : left < -60_000 ? tr("over") : left <= 0 ? tr("now") : countdown(left)}
             </b>
             <span className="quiet text-sm">
               {t.at && stamp(t.at, zone)}
-              {t.at && (
-                <>
-                  , at <Quantity value={t.tempC} unit="°C" /> {t.forecast ? "as forecast" : "so far"}
-                </>
-              )}
+              {t.at &&
+                trNodes(", at {tempC} {x}", {
+                  tempC: <Quantity value={t.tempC} unit="°C" />,
+                  x: t.forecast ? tr("as forecast") : tr("so far"),
+                })}
               {t.note && `; ${t.note}`}
             </span>
           </li>
@@ -107,7 +112,7 @@ function Notices() {
       className="linked no-print min-h-11 text-sm"
       onClick={async () => setState(await Notification.requestPermission())}
     >
-      also tell me when this is not in front
+      {tr("also tell me when this is not in front")}
     </button>
   );
 }

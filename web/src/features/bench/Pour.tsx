@@ -5,14 +5,14 @@ import { key } from "../../api/keys";
 import { newID, send } from "../../api/outbox";
 import { useChange, useInstruments } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
-import { useSettings } from "../../ui/settings";
+import { number, useSettings } from "../../ui/settings";
 import { Figure } from "../../ui/Working";
-import { LOCALE } from "../../words/words";
+import { tr, trNodes } from "../../words/words";
 
 const WAYS = [
-  { key: "scale", name: "by weight" },
-  { key: "cup", name: "by volume" },
-  { key: "pump", name: "by strokes" },
+  { key: "scale", name: tr("by weight") },
+  { key: "cup", name: tr("by volume") },
+  { key: "pump", name: tr("by strokes") },
 ] as const;
 type Way = (typeof WAYS)[number]["key"];
 
@@ -37,7 +37,7 @@ export function Pour({
   const mixed = useChange(["pots"], () =>
     send({
       id: newID(),
-      label: `pot of ${b.product}`,
+      label: tr("pot of {product}", { product: b.product }),
       boatId,
       method: "PUT",
       path: `/api/boats/${boatId}/pots`,
@@ -56,8 +56,8 @@ export function Pour({
     <section className="mt-2">
       <div className="flex flex-wrap items-baseline justify-between gap-2">
         <h2 className="text-lg">
-          <Figure title="Into the pot" working={b.pot.working}>
-            Into the pot
+          <Figure title={tr("Into the pot")} working={b.pot.working}>
+            {tr("Into the pot")}
           </Figure>
         </h2>
         <div className="join no-print">
@@ -80,15 +80,19 @@ export function Pour({
             <span className="text-lg">{t.what}</span>
             <b className="text-2xl">{shows(t, way, prose)}</b>
             <span className="quiet text-sm">
-              add {t.addG !== undefined && way === "scale" ? `${grams(t.addG)} g` : prose([{ value: t.addML, unit: "mL", digits: 0 }])}
+              {tr("add {x}", {
+                x: t.addG !== undefined && way === "scale" ? `${grams(t.addG)} g` : prose([{ value: t.addML, unit: "mL", digits: 0 }]),
+              })}
             </span>
-            <span className="quiet text-right text-sm">{way === "scale" ? "on the scale" : way === "cup" ? "at the mark" : ""}</span>
+            <span className="quiet text-right text-sm">
+              {way === "scale" ? tr("on the scale") : way === "cup" ? tr("at the mark") : ""}
+            </span>
           </li>
         ))}
       </ol>
       {b.pot.curedKgL > 0 && (
         <p className="mt-1 text-sm">
-          Cured: {prose([{ value: b.pot.curedKgL, unit: "kg/L", digits: 2 }])}; sanding {b.pot.sanding}.
+          {tr("Cured: {x}; sanding {sanding}.", { x: prose([{ value: b.pot.curedKgL, unit: "kg/L", digits: 2 }]), sanding: b.pot.sanding })}
         </p>
       )}
       {b.pot.working.warnings.map((w) => (
@@ -99,13 +103,24 @@ export function Pour({
       {way === "scale" && <Scale bench={b} on={live} setOn={setLive} weighed={weighed} />}
       {b.mixed && (
         <p role="status" data-testid="ratio" className={`mt-2 border-l-4 pl-3 ${b.mixed.within ? "border-success" : "border-error"}`}>
-          <b>
-            {b.mixed.within ? "The ratio is right" : "Off its ratio"}: hardener {Math.abs(b.mixed.offPct).toFixed(1)} %{" "}
-            {b.mixed.offPct >= 0 ? "over" : "short"}
-          </b>
-          , {b.mixed.tolerancePct} % is allowed; {b.mixed.means}.
-          {!b.mixed.within && b.mixed.addHardenerG > 0.5 && ` Add ${grams(b.mixed.addHardenerG)} g of hardener.`}
-          {!b.mixed.within && b.mixed.addBaseG > 0.5 && ` Add ${grams(b.mixed.addBaseG)} g of base.`}
+          {trNodes("{b}, {tolerancePct} % is allowed; {means}.{within}{within2}", {
+            b: (
+              <b>
+                {tr("{x}: hardener {offPct} % {x2}", {
+                  x: b.mixed.within ? tr("The ratio is right") : tr("Off its ratio"),
+                  offPct: number(Math.abs(b.mixed.offPct), 1),
+                  x2: b.mixed.offPct >= 0 ? tr("over") : tr("short"),
+                })}
+              </b>
+            ),
+            tolerancePct: b.mixed.tolerancePct,
+            means: b.mixed.means,
+            within:
+              !b.mixed.within &&
+              b.mixed.addHardenerG > 0.5 &&
+              tr(" Add {addHardenerG} g of hardener.", { addHardenerG: grams(b.mixed.addHardenerG) }),
+            within2: !b.mixed.within && b.mixed.addBaseG > 0.5 && tr(" Add {addBaseG} g of base.", { addBaseG: grams(b.mixed.addBaseG) }),
+          })}
         </p>
       )}
       <button
@@ -114,18 +129,18 @@ export function Pour({
         disabled={mixed.isPending}
         onClick={() => mixed.mutate(undefined)}
       >
-        It is mixed: start the timers
+        {tr("It is mixed: start the timers")}
       </button>
     </section>
   );
 }
 
 /** What a scale shows: grams, whatever else is read in. */
-const grams = (g: number) => (g < 100 ? g.toFixed(1) : Math.round(g).toLocaleString(LOCALE));
+const grams = (g: number) => (g < 100 ? number(g, 1) : number(g, 0));
 
 function shows(t: Schemas["MixTarget"], way: Way, prose: (words: Words) => string) {
   if (way === "scale") return `${grams(t.scaleG ?? 0)} g`;
-  if (way === "pump" && t.strokes !== undefined) return `${t.strokes.toFixed(1)} strokes`;
+  if (way === "pump" && t.strokes !== undefined) return tr("{strokes} strokes", { strokes: number(t.strokes, 1) });
   return prose([{ value: t.markML, unit: "mL", digits: 0 }]);
 }
 
@@ -175,12 +190,12 @@ function Scale({
     <div className="no-print mt-3" data-testid="scale">
       {!on ? (
         <button type="button" className="btn min-h-11" onClick={() => setOn(true)}>
-          Weigh on {scale.name}
+          {tr("Weigh on {name}", { name: scale.name })}
         </button>
       ) : target ? (
         <>
           <p className="text-sm">
-            {target.what}: pour to {grams(want)} g. {scale.name} shows
+            {tr("{what}: pour to {want} g. {name} shows", { what: target.what, want: grams(want), name: scale.name })}
           </p>
           <p className="font-slab text-5xl font-semibold" aria-live="off">
             {g === undefined ? "–" : `${grams(Math.max(0, g))} g`}
@@ -188,23 +203,21 @@ function Scale({
           <progress className="progress h-4 w-full max-w-md" value={Math.max(0, g ?? 0)} max={want} aria-label={target.what} />
           <p className="mt-2 flex gap-2">
             <button type="button" className="btn btn-neutral min-h-12" disabled={g === undefined} onClick={next}>
-              {target.what} is in
+              {tr("{what} is in", { what: target.what })}
             </button>
             <button type="button" className="btn btn-ghost min-h-12" onClick={() => setOn(false)}>
-              Stop weighing
+              {tr("Stop weighing")}
             </button>
           </p>
         </>
       ) : (
         <p>
-          All is in:{" "}
+          {tr("All is in:")}{" "}
           {kept.map((v, i) => (
-            <span key={b.pot.targets[i]?.part}>
-              {b.pot.targets[i]?.what} at {grams(v)} g;{" "}
-            </span>
+            <span key={b.pot.targets[i]?.part}>{trNodes("{what} at {v} g;", { what: b.pot.targets[i]?.what, v: grams(v) })} </span>
           ))}
           <button type="button" className="linked min-h-11" onClick={() => setOn(false)}>
-            again
+            {tr("again")}
           </button>
         </p>
       )}

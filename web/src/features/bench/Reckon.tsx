@@ -8,6 +8,7 @@ import { Choice, NumberField, Refusal } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
 import { elapsed, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Binding } from "../weather/words";
 
 /** An answer of the core, from the program or, without a signal, from this device. */
@@ -34,12 +35,12 @@ export function Reckon({ boatId, productId }: { boatId: string; productId: strin
   return (
     <details className="mt-8 border-t border-base-content pt-3" data-testid="reckon">
       <summary className="min-h-11 cursor-pointer text-lg font-semibold">
-        Another amount, another surface, a reading, the next window: also without a signal
+        {tr("Another amount, another surface, a reading, the next window: also without a signal")}
       </summary>
       <div className="max-w-sm">
         <Choice
           name="reckon.product"
-          label="Product"
+          label={tr("Product")}
           value={chosen || productId || (coats[0]?.id ?? "")}
           onChange={setChosen}
           options={coats.map((p) => ({ value: p.id, label: p.sheet.name }))}
@@ -56,7 +57,11 @@ export function Reckon({ boatId, productId }: { boatId: string; productId: strin
 
 function Source({ from, today }: { from: From | undefined; today: Schemas["Today"] }) {
   if (from !== "phone") return null;
-  return <p className="quiet text-sm">Reckoned on this device, from what it knew at {stamp(today.ribbon.now, today.place.timeZone)}.</p>;
+  return (
+    <p className="quiet text-sm">
+      {tr("Reckoned on this device, from what it knew at {now}.", { now: stamp(today.ribbon.now, today.place.timeZone) })}
+    </p>
+  );
 }
 
 type Part = { sheet: Schemas["ProductSheet"]; today: Schemas["Today"] };
@@ -99,14 +104,14 @@ function Pot({ sheet, today }: Part) {
     );
   return (
     <section>
-      <h3 className="font-semibold">Into the pot</h3>
+      <h3 className="font-semibold">{tr("Into the pot")}</h3>
       <div className="grid grid-cols-2 gap-3">
-        <NumberField name="reckon.litres" label="Litres in all" unit="L" value={litres} onChange={setLitres} />
-        <NumberField name="reckon.area" label="or for an area" unit="m²" value={areaM2} onChange={setArea} />
+        <NumberField name="reckon.litres" label={tr("Litres in all")} unit="L" value={litres} onChange={setLitres} />
+        <NumberField name="reckon.area" label={tr("or for an area")} unit="m²" value={areaM2} onChange={setArea} />
         <NumberField
           name="reckon.dft"
-          label="at a dry film"
-          hint={`usual: ${prose([{ value: sheet.film.typicalUm, unit: "µm", digits: 0 }])}`}
+          label={tr("at a dry film")}
+          hint={tr("usual: {x}", { x: prose([{ value: sheet.film.typicalUm, unit: "µm", digits: 0 }]) })}
           unit="µm"
           value={dftUm}
           onChange={setDFT}
@@ -115,21 +120,25 @@ function Pot({ sheet, today }: Part) {
       <Refusal error={film.error ?? mix.error} />
       {litres === undefined && film.data && areaM2 && (
         <p>
-          <Figure title="Litres for the area" working={film.data.told.working}>
+          <Figure title={tr("Litres for the area")} working={film.data.told.working}>
             <Quantity value={film.data.told.practicalL} unit="L" />
           </Figure>{" "}
-          with {lossPct} % lost{method && ` by ${method.name}`}, laid <Quantity value={film.data.told.wftUm} unit="µm" /> wet.
+          {trNodes("with {lossPct} % lost{method}, laid {wftUm} wet.", {
+            lossPct,
+            method: method && tr(" by {name}", { name: method.name }),
+            wftUm: <Quantity value={film.data.told.wftUm} unit="µm" />,
+          })}
         </p>
       )}
       {mix.data && (
         <table className="table-plain mt-2">
           <tbody>
-            {part("Base", mix.data.told.baseL, mix.data.told.baseKg)}
-            {part("Hardener", mix.data.told.hardenerL, mix.data.told.hardenerKg)}
+            {part(tr("Base"), mix.data.told.baseL, mix.data.told.baseKg)}
+            {part(tr("Hardener"), mix.data.told.hardenerL, mix.data.told.hardenerKg)}
           </tbody>
         </table>
       )}
-      {!twoPart && pot !== undefined && <p>One part: nothing to mix.</p>}
+      {!twoPart && pot !== undefined && <p>{tr("One part: nothing to mix.")}</p>}
       <Source from={mix.data?.from ?? film.data?.from} today={today} />
     </section>
   );
@@ -161,23 +170,29 @@ function Now({ sheet, today }: Part) {
   const now = field.data?.told.hours[0];
   return (
     <section>
-      <h3 className="font-semibold">As the instruments show</h3>
+      <h3 className="font-semibold">{tr("As the instruments show")}</h3>
       <div className="grid grid-cols-2 gap-3">
-        <NumberField name="reckon.air" label="Air" unit="°C" value={tempC} onChange={setTemp} />
-        <NumberField name="reckon.rh" label="Humidity" unit="%" value={rhPct} onChange={setRH} />
-        <NumberField name="reckon.surface" label="Surface" hint="empty: as the air" unit="°C" value={surfaceC} onChange={setSurface} />
+        <NumberField name="reckon.air" label={tr("Air")} unit="°C" value={tempC} onChange={setTemp} />
+        <NumberField name="reckon.rh" label={tr("Humidity")} unit="%" value={rhPct} onChange={setRH} />
+        <NumberField
+          name="reckon.surface"
+          label={tr("Surface")}
+          hint={tr("empty: as the air")}
+          unit="°C"
+          value={surfaceC}
+          onChange={setSurface}
+        />
       </div>
       <Refusal error={field.error ?? wet.error} />
       {now && (
         <p className="mt-2">
-          <b className="text-lg">{now.allowed ? "It may go on now" : "Not now"}</b>: <Binding check={now.binding} allowed={now.allowed} />.
-          The hold after it is the weather’s, beside.
+          <b className="text-lg">{now.allowed ? tr("It may go on now") : tr("Not now")}</b>:{" "}
+          <Binding check={now.binding} allowed={now.allowed} />
+          {tr(". The hold after it is the weather’s, beside.")}
         </p>
       )}
       {wet.data && (
-        <p>
-          Dew point <Quantity value={wet.data.told.dewPointC} unit="°C" digits={1} />.
-        </p>
+        <p>{trNodes("Dew point {dewPointC}.", { dewPointC: <Quantity value={wet.data.told.dewPointC} unit="°C" digits={1} /> })}</p>
       )}
       <Source from={field.data?.from} today={today} />
     </section>
@@ -219,10 +234,10 @@ function Ahead({ sheet, today }: Part) {
   const told = clockOf.data?.told;
   return (
     <section>
-      <h3 className="font-semibold">By the last forecast</h3>
+      <h3 className="font-semibold">{tr("By the last forecast")}</h3>
       <Choice
         name="reckon.face"
-        label="On"
+        label={tr("On")}
         value={surfaceId}
         onChange={setSurface}
         options={today.answer.lanes.map((l) => ({ value: l.surfaceId, label: l.surface }))}
@@ -231,19 +246,25 @@ function Ahead({ sheet, today }: Part) {
       {field.data && (
         <p className="mt-2">
           {next ? (
-            <>
-              <b className="text-lg">Begin from {stamp(next.from, zone)}</b> to {stamp(next.to, zone)}
-              {windows.length > 1 && `, or in ${windows.length - 1} later ${windows.length === 2 ? "window" : "windows"}`}.
-            </>
+            trNodes("{from} to {to}{later}.", {
+              from: <b className="text-lg">{tr("Begin from {from}", { from: stamp(next.from, zone) })}</b>,
+              to: stamp(next.to, zone),
+              later:
+                windows.length > 1 &&
+                tr(", or in {later, plural, one {one later window} other {# later windows}}", { later: windows.length - 1 }),
+            })
           ) : (
-            <b>No hour that is known is within its limits.</b>
+            <b>{tr("No hour that is known is within its limits.")}</b>
           )}
         </p>
       )}
       {told && (
         <p>
-          Laid now it may be coated again {told.opensAfterH === null ? "past what is known" : `after ${elapsed(told.opensAfterH)}`}
-          {told.closesAfterH !== null && `, unsanded until ${elapsed(told.closesAfterH)} after it`}.
+          {trNodes("Laid now it may be coated again {x}{closesAfterH}.", {
+            x: told.opensAfterH === null ? tr("past what is known") : tr("after {opensAfterH}", { opensAfterH: elapsed(told.opensAfterH) }),
+            closesAfterH:
+              told.closesAfterH !== null && tr(", unsanded until {closesAfterH} after it", { closesAfterH: elapsed(told.closesAfterH) }),
+          })}
         </p>
       )}
       <Source from={field.data?.from ?? clockOf.data?.from} today={today} />

@@ -3,6 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta, usePlaces } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { tr } from "../../words/words";
 import { nowhere, PlaceFields } from "./PlaceForm";
 import { WeekFields } from "./WeekFields";
 
@@ -66,7 +67,7 @@ export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => vo
     <NumberField
       name={`dimensions.${k}`}
       label={label}
-      hint={guessed.includes(k as (typeof guessed)[number]) ? "guessed: measure her" : hint}
+      hint={guessed.includes(k as (typeof guessed)[number]) ? tr("guessed: measure her") : hint}
       unit={unit}
       value={draft.dimensions[k]}
       onChange={(v) =>
@@ -86,47 +87,47 @@ export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => vo
           }}
         >
           <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-            <TextField name="name" label="Name" value={draft.name} onChange={(name) => setDraft({ ...draft, name })} />
+            <TextField name="name" label={tr("Name")} value={draft.name} onChange={(name) => setDraft({ ...draft, name })} />
             <TextField
               name="type"
-              label="Type"
-              hint="such as GRP launch"
+              label={tr("Type")}
+              hint={tr("such as GRP launch")}
               value={draft.type}
               onChange={(type) => setDraft({ ...draft, type })}
             />
             <TextField
               name="launchDate"
-              label="Launch date"
+              label={tr("Launch date")}
               type="date"
               value={draft.launchDate}
               onChange={(launchDate) => setDraft({ ...draft, launchDate })}
             />
             <Choice
               name="placeId"
-              label="Stands at"
+              label={tr("Stands at")}
               value={draft.placeId}
               onChange={(placeId) => setDraft({ ...draft, placeId })}
-              options={[...places.map((p) => ({ value: p.id, label: p.name })), { value: NEW_PLACE, label: "a new place…" }]}
+              options={[...places.map((p) => ({ value: p.id, label: p.name })), { value: NEW_PLACE, label: tr("a new place…") }]}
             />
             <NumberField
               name="headingDeg"
-              label="Bow points to"
-              hint="degrees from true north, clockwise"
+              label={tr("Bow points to")}
+              hint={tr("degrees from true north, clockwise")}
               unit="°"
               value={draft.headingDeg}
               onChange={(headingDeg) => setDraft({ ...draft, headingDeg })}
             />
             <Check
               name="lights"
-              label="Work lights"
-              hint="coats may be laid in the dark"
+              label={tr("Work lights")}
+              hint={tr("coats may be laid in the dark")}
               value={draft.lights}
               onChange={(lights) => setDraft({ ...draft, lights })}
             />
             <NumberField
               name="dewFreeH"
-              label="Hours above the dew point"
-              hint="that you want after a coat, where the sheet asks for fewer"
+              label={tr("Hours above the dew point")}
+              hint={tr("that you want after a coat, where the sheet asks for fewer")}
               unit="h"
               value={draft.dewFreeH}
               onChange={(dewFreeH) => setDraft({ ...draft, dewFreeH })}
@@ -135,30 +136,30 @@ export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => vo
           <WeekFields week={draft.week} crew={draft.crew ?? 1} set={(w) => setDraft({ ...draft, ...w })} />
           {newPlace && (
             <fieldset className="mt-4 border border-base-300 p-4">
-              <legend className="px-1 font-slab font-semibold">The new place</legend>
+              <legend className="px-1 font-slab font-semibold">{tr("The new place")}</legend>
               <PlaceFields prefix="newPlace." place={place} set={setPlace} />
             </fieldset>
           )}
           <div className="mt-4 grid grid-cols-2 gap-4 lg:grid-cols-4">
             <Choice
               name="dimensions.hullForm"
-              label="Hull form"
+              label={tr("Hull form")}
               value={draft.dimensions.hullForm}
               onChange={(hullForm) => setDraft({ ...draft, dimensions: { ...draft.dimensions, hullForm } })}
               options={(meta?.hullForms ?? []).map((h) => ({ value: h.form, label: h.name }))}
             />
-            {dim("loaM", "Length over all", "m")}
-            {dim("lwlM", "Waterline length", "m")}
-            {dim("beamM", "Beam", "m")}
-            {dim("draughtM", "Draught", "m")}
-            {form && !form.open && dim("bodyDraughtM", "Draught of the hull", "m", "without fin, skeg and rudder, if known")}
-            {form && form.hulls > 1 && dim("hullBeamM", "Beam of one hull", "m", "at the waterline, if known")}
-            {dim("freeboardM", "Mean freeboard", "m")}
-            {dim("housesM2", "Houses and openings", "m²", "plan area that is not deck")}
+            {dim("loaM", tr("Length over all"), "m")}
+            {dim("lwlM", tr("Waterline length"), "m")}
+            {dim("beamM", tr("Beam"), "m")}
+            {dim("draughtM", tr("Draught"), "m")}
+            {form && !form.open && dim("bodyDraughtM", tr("Draught of the hull"), "m", tr("without fin, skeg and rudder, if known"))}
+            {form && form.hulls > 1 && dim("hullBeamM", tr("Beam of one hull"), "m", tr("at the waterline, if known"))}
+            {dim("freeboardM", tr("Mean freeboard"), "m")}
+            {dim("housesM2", tr("Houses and openings"), "m²", tr("plan area that is not deck"))}
             <NumberField
               name="displacementT"
-              label="Displacement"
-              hint="if known: it checks the bottom's area"
+              label={tr("Displacement")}
+              hint={tr("if known: it checks the bottom's area")}
               unit="t"
               value={draft.displacementT || undefined}
               onChange={(v) => setDraft({ ...draft, displacementT: v ?? 0 })}
@@ -168,10 +169,10 @@ export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => vo
             <Refusal error={save.error?.status === 409 ? null : save.error} />
             <div className="flex gap-2">
               <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-                Save
+                {tr("Save")}
               </button>
               <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-                Cancel
+                {tr("Cancel")}
               </button>
             </div>
           </div>

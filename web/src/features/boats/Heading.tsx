@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Choice, NumberField } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 /** Where the bow points when a side has the morning sun: the sun of the morning stands in the east. */
 const BY_THE_SUN: Record<string, number> = { port: 180, starboard: 0, bow: 90, stern: 270 };
@@ -23,7 +24,7 @@ export function Heading({
     setWrong("");
     const asks = (window.DeviceOrientationEvent ?? {}) as unknown as Asks;
     if (!("DeviceOrientationEvent" in window) || (asks.requestPermission && (await asks.requestPermission()) !== "granted"))
-      return setWrong("This device lets out no compass: say which side has the morning sun.");
+      return setWrong(tr("This device lets out no compass: say which side has the morning sun."));
     const kind = "ondeviceorientationabsolute" in window ? "deviceorientationabsolute" : "deviceorientation";
     const read = (e: Event) => {
       const { alpha, absolute, webkitCompassHeading } = e as Compass;
@@ -35,7 +36,7 @@ export function Heading({
     };
     const patience = setTimeout(() => {
       window.removeEventListener(kind, read);
-      setWrong("No compass answered: say which side has the morning sun.");
+      setWrong(tr("No compass answered: say which side has the morning sun."));
     }, 3000);
     window.addEventListener(kind, read);
   };
@@ -43,27 +44,27 @@ export function Heading({
     <div className="flex flex-col gap-3">
       <Choice
         name={`${name}.sun`}
-        label="Which side has the morning sun?"
+        label={tr("Which side has the morning sun?")}
         value={bySun}
         onChange={(side) => onChange(side ? BY_THE_SUN[side] : undefined)}
         options={[
-          { value: "", label: value === undefined ? "choose…" : "by degrees" },
-          { value: "port", label: "port" },
-          { value: "starboard", label: "starboard" },
-          { value: "bow", label: "the bow" },
-          { value: "stern", label: "the stern" },
+          { value: "", label: value === undefined ? "choose…" : tr("by degrees") },
+          { value: "port", label: tr("port") },
+          { value: "starboard", label: tr("starboard") },
+          { value: "bow", label: tr("the bow") },
+          { value: "stern", label: tr("the stern") },
         ]}
       />
       <NumberField
         name={name}
-        label="or the bow points to"
-        hint="degrees from true north, clockwise"
+        label={tr("or the bow points to")}
+        hint={tr("degrees from true north, clockwise")}
         unit="°"
         value={value}
         onChange={onChange}
       />
       <button type="button" className="linked min-h-11 text-left text-sm" onClick={() => void compass()}>
-        Lay the phone along the keel and read its compass
+        {tr("Lay the phone along the keel and read its compass")}
       </button>
       {wrong && (
         <p role="alert" className="text-sm text-error">

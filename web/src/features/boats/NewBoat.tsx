@@ -10,6 +10,7 @@ import { MEASURING } from "../../ui/mapMarks";
 import { Answer } from "../../ui/Page";
 import { Position } from "../../ui/Position";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { dropForABoat, keptForABoat } from "../start/ask";
 import { Heading } from "./Heading";
 import { HullSection } from "./hulls";
@@ -63,8 +64,10 @@ export function NewBoat() {
   return (
     <>
       <Answer
-        answer={first ? "Three steps, and she is in: what she is, how big, where she stands." : "Another boat in three steps."}
-        detail="Length and beam are enough: the rest is guessed, marked as guessed with its ±, and can be measured later. What you type is kept if you leave."
+        answer={first ? tr("Three steps, and she is in: what she is, how big, where she stands.") : tr("Another boat in three steps.")}
+        detail={tr(
+          "Length and beam are enough: the rest is guessed, marked as guessed with its ±, and can be measured later. What you type is kept if you leave.",
+        )}
       />
       <Errors.Provider value={{ ...local, ...save.error?.fields }}>
         <form
@@ -82,10 +85,10 @@ export function NewBoat() {
             <div className="flex flex-col gap-3">
               <Refusal error={save.error} />
               {Object.keys(local).length > 0 && (
-                <p className="font-semibold text-error">Some of it is still missing: see the fields marked above.</p>
+                <p className="font-semibold text-error">{tr("Some of it is still missing: see the fields marked above.")}</p>
               )}
               <button type="submit" className="btn btn-primary min-h-12 self-start" disabled={save.isPending}>
-                Add the boat
+                {tr("Add the boat")}
               </button>
             </div>
           </div>
@@ -99,12 +102,12 @@ export function NewBoat() {
 /** What cannot be sent yet, by its field. */
 const missing = (draft: NewBoatDraft, newPlace: boolean): Record<string, string> => ({
   ...unsendable(draft, ["dimensions.loaM", "dimensions.beamM", "headingDeg"]),
-  ...(!draft.name && { name: "give the boat a name" }),
-  ...(!draft.dimensions.hullForm && { "dimensions.hullForm": "choose the one that is like her" }),
+  ...(!draft.name && { name: tr("give the boat a name") }),
+  ...(!draft.dimensions.hullForm && { "dimensions.hullForm": tr("choose the one that is like her") }),
   ...(newPlace && {
     ...unsendable({ newPlace: draft.place }, []),
-    ...(!draft.place.name && { "newPlace.name": "give the place a name" }),
-    ...(draft.place.latitudeDeg === undefined && { "newPlace.latitudeDeg": "say where it is" }),
+    ...(!draft.place.name && { "newPlace.name": tr("give the place a name") }),
+    ...(draft.place.latitudeDeg === undefined && { "newPlace.latitudeDeg": tr("say where it is") }),
   }),
 });
 
@@ -114,7 +117,7 @@ function What({ draft, set }: Step) {
   const meta = useMeta().data;
   return (
     <fieldset>
-      <legend className="font-slab text-lg font-semibold">1 What she is</legend>
+      <legend className="font-slab text-lg font-semibold">{tr("1 What she is")}</legend>
       <div className="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-3" data-testid="hull-forms">
         {meta?.hullForms.map((h) => {
           const chosen = h.form === draft.dimensions.hullForm;
@@ -134,10 +137,10 @@ function What({ draft, set }: Step) {
       </div>
       <FieldError name="dimensions.hullForm" />
       <div className="mt-3 grid gap-4 sm:grid-cols-2">
-        <TextField name="name" label="Her name" value={draft.name} onChange={(name) => set({ name })} />
+        <TextField name="name" label={tr("Her name")} value={draft.name} onChange={(name) => set({ name })} />
         <Choice
           name="substrate"
-          label="Mostly of"
+          label={tr("Mostly of")}
           value={draft.substrate}
           onChange={(substrate) => set({ substrate })}
           options={(meta?.survey.substrates ?? []).map((s) => ({ value: s.key as typeof draft.substrate, label: s.name }))}
@@ -146,14 +149,14 @@ function What({ draft, set }: Step) {
       <div className="mt-3">
         <Choice
           name="template"
-          label="Hull type"
-          hint="which surfaces she has; add or leave out any later in Survey"
+          label={tr("Hull type")}
+          hint={tr("which surfaces she has; add or leave out any later in Survey")}
           value={draft.template}
           onChange={(template) => set({ template })}
           options={[
-            { value: USUAL, label: "as a hull like this usually has them" },
+            { value: USUAL, label: tr("as a hull like this usually has them") },
             ...(meta?.survey.templates ?? []).map((t) => ({ value: t.key, label: t.name })),
-            { value: "", label: "none: no surfaces yet" },
+            { value: "", label: tr("none: no surfaces yet") },
           ]}
         />
       </div>
@@ -170,25 +173,31 @@ function Carried({ draft, set }: Step) {
   const name = products?.find((p) => p.id === first.productId)?.sheet.name;
   return (
     <p className="mt-2 border-l-4 border-accent pl-3 text-sm">
-      Kept from your question: {first.coats} {first.coats === 1 ? "coat" : "coats"} of {name} on the {first.part}
-      {first.areaM2 !== undefined && (
-        <>
-          {" "}
-          of <Quantity value={first.areaM2} unit="m²" />
-        </>
-      )}
-      , with what must come before, as her first build-up.{" "}
+      {trNodes(
+        "Kept from your question: {coats} {coats, plural, one {coat} other {coats}} of {name} on the {part}{areaM2}, with what must come before, as her first build-up.",
+        {
+          coats: first.coats,
+          name,
+          part: first.part,
+          areaM2: first.areaM2 !== undefined && (
+            <>
+              {" "}
+              of <Quantity value={first.areaM2} unit="m²" />
+            </>
+          ),
+        },
+      )}{" "}
       <button type="button" className="linked min-h-11" onClick={() => set({ first: undefined })}>
-        leave it out
+        {tr("leave it out")}
       </button>
     </p>
   );
 }
 
 const MORE = [
-  { k: "lwlM", label: "Waterline length" },
-  { k: "draughtM", label: "Draught" },
-  { k: "freeboardM", label: "Mean freeboard" },
+  { k: "lwlM", label: tr("Waterline length") },
+  { k: "draughtM", label: tr("Draught") },
+  { k: "freeboardM", label: tr("Mean freeboard") },
 ] as const;
 
 const NAMED = { lwlM: "waterline", draughtM: "draught", freeboardM: "freeboard", housesM2: "houses" };
@@ -212,35 +221,35 @@ function HowBig({ draft, set }: Step) {
   });
   return (
     <fieldset>
-      <legend className="font-slab text-lg font-semibold">2 How big</legend>
+      <legend className="font-slab text-lg font-semibold">{tr("2 How big")}</legend>
       <div className="mt-2 grid grid-cols-2 gap-4">
-        {dim("loaM", "Length over all")}
-        {dim("beamM", "Beam")}
+        {dim("loaM", tr("Length over all"))}
+        {dim("beamM", tr("Beam"))}
       </div>
       <details className="mt-2">
         <summary className="min-h-11 cursor-pointer py-2">
           {guesses.length > 0 && drawn ? (
             <>
-              Guessed:{" "}
+              {tr("Guessed:")}{" "}
               {guesses.map(({ f, name, pct }, i) => (
                 <span key={f}>
                   {i > 0 && ", "}
                   {name} <Quantity value={drawn.dimensions[f as "lwlM"] ?? 0} unit={f === "housesM2" ? "m²" : "m"} /> ±{pct} %
                 </span>
               ))}
-              . Measured some of it?
+              {tr(". Measured some of it?")}
             </>
           ) : (
-            "Waterline, draught, freeboard, houses: guessed unless you know them"
+            tr("Waterline, draught, freeboard, houses: guessed unless you know them")
           )}
         </summary>
         <div className="mt-2 grid grid-cols-2 gap-4">
           {MORE.map(({ k, label }) => (
             <div key={k}>{dim(k, label)}</div>
           ))}
-          {dim("housesM2", "Houses and openings", "m²", "plan area that is not deck")}
-          {form && !form.open && dim("bodyDraughtM", "Draught of the hull", "m", "without fin, skeg and rudder")}
-          {form && form.hulls > 1 && dim("hullBeamM", "Beam of one hull", "m", "at the waterline")}
+          {dim("housesM2", tr("Houses and openings"), "m²", tr("plan area that is not deck"))}
+          {form && !form.open && dim("bodyDraughtM", tr("Draught of the hull"), "m", tr("without fin, skeg and rudder"))}
+          {form && form.hulls > 1 && dim("hullBeamM", tr("Beam of one hull"), "m", tr("at the waterline"))}
         </div>
       </details>
     </fieldset>
@@ -255,23 +264,23 @@ function Where({ draft, set, at }: Step & { at: string }) {
   const newPlace = at === NEW_PLACE;
   return (
     <fieldset>
-      <legend className="font-slab text-lg font-semibold">3 Where she stands</legend>
+      <legend className="font-slab text-lg font-semibold">{tr("3 Where she stands")}</legend>
       <div className="mt-2 grid gap-4 sm:grid-cols-2">
         {places.length > 0 && (
           <Choice
             name="placeId"
-            label="Place"
+            label={tr("Place")}
             value={at}
             onChange={(placeId) => set({ placeId })}
-            options={[...places.map((p) => ({ value: p.id, label: p.name })), { value: NEW_PLACE, label: "a new place…" }]}
+            options={[...places.map((p) => ({ value: p.id, label: p.name })), { value: NEW_PLACE, label: tr("a new place…") }]}
           />
         )}
         {newPlace && (
           <>
             <TextField
               name="newPlace.name"
-              label="Name of the place"
-              hint="such as the yard, or home"
+              label={tr("Name of the place")}
+              hint={tr("such as the yard, or home")}
               value={place.name}
               onChange={(name) => set({ place: { ...place, name } })}
             />
@@ -279,7 +288,11 @@ function Where({ draft, set, at }: Step & { at: string }) {
               <Position name="newPlace.latitudeDeg" onAt={(p) => void go(p)} />
               {place.latitudeDeg !== undefined && (
                 <p className="text-sm">
-                  {place.latitudeDeg.toFixed(4)}°, {place.longitudeDeg?.toFixed(4)}°; time of {place.timeZone}.
+                  {trNodes("{latitudeDeg}°, {longitudeDeg}°; time of {timeZone}.", {
+                    latitudeDeg: place.latitudeDeg.toFixed(4),
+                    longitudeDeg: place.longitudeDeg?.toFixed(4),
+                    timeZone: place.timeZone,
+                  })}
                 </p>
               )}
               {wrong && (
@@ -293,7 +306,7 @@ function Where({ draft, set, at }: Step & { at: string }) {
         <Heading name="headingDeg" value={draft.headingDeg} onChange={(headingDeg) => set({ headingDeg })} />
         <TextField
           name="launchDate"
-          label="Launch, if there is a date"
+          label={tr("Launch, if there is a date")}
           type="date"
           value={draft.launchDate}
           onChange={(launchDate) => set({ launchDate })}
@@ -303,11 +316,14 @@ function Where({ draft, set, at }: Step & { at: string }) {
         <div className="mt-3">
           <AreaField
             name="weather"
-            label="The weather there"
+            label={tr("The weather there")}
             hint={
               place.weatherSource === "simulated"
-                ? "The simulated service stands in: its figures are made up, for trying out."
-                : `A new place has no weather yet: tell the days (“${meta?.ask.weather}”), paste the hours of a forecast, or bring a file later under Weather.`
+                ? tr("The simulated service stands in: its figures are made up, for trying out.")
+                : tr(
+                    "A new place has no weather yet: tell the days (“{weather}”), paste the hours of a forecast, or bring a file later under Weather.",
+                    { weather: meta?.ask.weather },
+                  )
             }
             value={draft.weather}
             onChange={(weather) => set({ weather })}
@@ -319,7 +335,7 @@ function Where({ draft, set, at }: Step & { at: string }) {
               checked={place.weatherSource === "simulated"}
               onChange={(e) => set({ place: { ...place, weatherSource: e.target.checked ? "simulated" : "imported" } })}
             />
-            Simulated weather, for trying out: marked as simulated wherever it shows
+            {tr("Simulated weather, for trying out: marked as simulated wherever it shows")}
           </label>
         </div>
       )}
@@ -345,11 +361,15 @@ function Drawn({ draft }: { draft: NewBoatDraft }) {
   const drawn = useDrawn(draft);
   const templates = useMeta().data?.survey.templates ?? [];
   if (!drawn.data)
-    return <p className="quiet self-start border border-base-300 p-6">She is drawn here as soon as her form, length and beam are there.</p>;
+    return (
+      <p className="quiet self-start border border-base-300 p-6">
+        {tr("She is drawn here as soon as her form, length and beam are there.")}
+      </p>
+    );
   const { views, surfaces, template } = drawn.data;
   const rough = MEASURING.rough;
   return (
-    <section className="self-start xl:sticky xl:top-5" aria-label="Drawing">
+    <section className="self-start xl:sticky xl:top-5" aria-label={tr("Drawing")}>
       {drawn.error && (
         <p role="alert" className="text-error">
           {Object.values(drawn.error.fields).map(String)[0] ?? drawn.error.message}
@@ -367,8 +387,8 @@ function Drawn({ draft }: { draft: NewBoatDraft }) {
       <table className="table-plain mt-3 text-sm">
         <thead>
           <tr>
-            <th>Surface</th>
-            <th className="num">Area</th>
+            <th>{tr("Surface")}</th>
+            <th className="num">{tr("Area")}</th>
             <th className="num">±</th>
           </tr>
         </thead>
@@ -385,8 +405,10 @@ function Drawn({ draft }: { draft: NewBoatDraft }) {
         </tbody>
       </table>
       <p className="mt-2 text-sm">
-        Surfaces of a {templates.find((t) => t.key === template)?.name ?? "boat without any yet"}
-        {draft.template === USUAL && ", as a hull like this usually is"}; add or leave out any in Survey.
+        {tr("Surfaces of a")} {templates.find((t) => t.key === template)?.name ?? tr("boat without any yet")}
+        {trNodes("{template}; add or leave out any in Survey.", {
+          template: draft.template === USUAL && tr(", as a hull like this usually is"),
+        })}
       </p>
     </section>
   );

@@ -4,6 +4,7 @@ import { useChange, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { type At, Position } from "../../ui/Position";
+import { tr } from "../../words/words";
 
 export type PlaceDraft = Omit<Schemas["PlaceEdit"], "latitudeDeg" | "longitudeDeg"> & { latitudeDeg?: number; longitudeDeg?: number };
 
@@ -23,7 +24,7 @@ export function usePlaceAt(place: PlaceDraft, set: (p: PlaceDraft) => void) {
       const { timeZone } = await ok(api.GET("/api/time-zone", { params: { query: at } }));
       if (asked === latest.current.asked) set({ ...latest.current.place, timeZone });
     } catch {
-      setWrong("The time zone of it is not known: choose it.");
+      setWrong(tr("The time zone of it is not known: choose it."));
     }
   };
   return { go, wrong };
@@ -35,11 +36,11 @@ export function PlaceFields({ prefix = "", place, set }: { prefix?: string; plac
   const { go, wrong } = usePlaceAt(place, set);
   return (
     <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-      <TextField name={`${prefix}name`} label="Place name" value={place.name} onChange={(name) => set({ ...place, name })} />
+      <TextField name={`${prefix}name`} label={tr("Place name")} value={place.name} onChange={(name) => set({ ...place, name })} />
       <div className="lg:col-span-2">
         <Position
           name={`${prefix}position`}
-          hint="pasted, such as 52.95, 0.85 or 52°57'N 0°51'E; it sets the three below"
+          hint={tr("pasted, such as 52.95, 0.85 or 52°57'N 0°51'E; it sets the three below")}
           onAt={(at) => void go(at)}
         />
         {wrong && (
@@ -50,36 +51,36 @@ export function PlaceFields({ prefix = "", place, set }: { prefix?: string; plac
       </div>
       <NumberField
         name={`${prefix}latitudeDeg`}
-        label="Latitude"
-        hint="north positive"
+        label={tr("Latitude")}
+        hint={tr("north positive")}
         unit="°"
         value={place.latitudeDeg}
         onChange={(latitudeDeg) => set({ ...place, latitudeDeg })}
       />
       <NumberField
         name={`${prefix}longitudeDeg`}
-        label="Longitude"
-        hint="east positive"
+        label={tr("Longitude")}
+        hint={tr("east positive")}
         unit="°"
         value={place.longitudeDeg}
         onChange={(longitudeDeg) => set({ ...place, longitudeDeg })}
       />
       <TextField
         name={`${prefix}timeZone`}
-        label="Time zone"
+        label={tr("Time zone")}
         list={zones}
         value={place.timeZone}
         onChange={(timeZone) => set({ ...place, timeZone })}
       />
       <Choice
         name={`${prefix}weatherSource`}
-        label="Weather"
+        label={tr("Weather")}
         value={place.weatherSource}
         onChange={(weatherSource) => set({ ...place, weatherSource })}
         options={[
-          { value: "simulated", label: "simulated service (for trying out)" },
-          { value: "imported", label: "my own files" },
-          { value: "told", label: "days in my own words" },
+          { value: "simulated", label: tr("simulated service (for trying out)") },
+          { value: "imported", label: tr("my own files") },
+          { value: "told", label: tr("days in my own words") },
         ]}
       />
     </div>
@@ -133,16 +134,16 @@ export function PlaceForm({ place, done }: { place: Schemas["Place"]; done: () =
       >
         <PlaceFields place={draft} set={setDraft} />
         <p className="quiet mt-2 text-sm">
-          This holds for every boat that stands here. A move drops the simulated weather of the old position.
+          {tr("This holds for every boat that stands here. A move drops the simulated weather of the old position.")}
         </p>
         <div className="mt-3 flex flex-col gap-3">
           <Refusal error={save.error?.status === 409 ? null : save.error} />
           <div className="flex gap-2">
             <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-              Save
+              {tr("Save")}
             </button>
             <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-              Cancel
+              {tr("Cancel")}
             </button>
           </div>
         </div>

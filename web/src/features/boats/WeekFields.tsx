@@ -1,12 +1,13 @@
 import type { Schemas } from "../../api/client";
 import { Check, NumberField } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 type Hours = Schemas["CalendarHours"];
 type Work = { week?: Hours[]; crew?: number };
 
 // The week is kept from Sunday on and shown from Monday on.
 const DAYS = [1, 2, 3, 4, 5, 6, 0];
-const NAMES = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+const NAMES = [tr("Sunday"), tr("Monday"), tr("Tuesday"), tr("Wednesday"), tr("Thursday"), tr("Friday"), tr("Saturday")];
 const off: Hours = { fromH: 0, toH: 0 };
 
 /** When people work on the boat, and how many lay a coat together. */
@@ -16,12 +17,12 @@ export function WeekFields({ week, crew, set }: Work & { set: (w: Work) => void 
   const change = (i: number, h: Hours) => set({ crew, week: NAMES.map((_, k) => (k === i ? h : (week?.[k] ?? off))) });
   return (
     <fieldset className="mt-4 border border-base-300 p-4" data-field="week">
-      <legend className="px-1 font-slab font-semibold">{crew === undefined ? "Working hours" : "Hands and hours"}</legend>
+      <legend className="px-1 font-slab font-semibold">{crew === undefined ? tr("Working hours") : tr("Hands and hours")}</legend>
       <div className="grid gap-4 sm:grid-cols-2">
         {crew !== undefined && (
           <NumberField
             name="crew"
-            label="People laying a coat"
+            label={tr("People laying a coat")}
             unit=""
             value={crew}
             onChange={(v) => set({ week, crew: v ?? Number.NaN })}
@@ -29,8 +30,8 @@ export function WeekFields({ week, crew, set }: Work & { set: (w: Work) => void 
         )}
         <Check
           name="limited"
-          label="Only in working hours"
-          hint={crew === undefined ? "else from eight to six every day" : "else a coat may be laid at any hour"}
+          label={tr("Only in working hours")}
+          hint={crew === undefined ? tr("else from eight to six every day") : tr("else a coat may be laid at any hour")}
           value={limited}
           onChange={(on) =>
             set({ crew, week: NAMES.map((_, k) => (on ? (k === 0 || k === 6 ? { fromH: 8, toH: 19 } : { fromH: 17, toH: 21 }) : off)) })
@@ -44,7 +45,7 @@ export function WeekFields({ week, crew, set }: Work & { set: (w: Work) => void 
               <span className="text-sm font-semibold">{NAMES[i]}</span>
               <NumberField
                 name={`week[${i}].fromH`}
-                label={`${NAMES[i]} from`}
+                label={tr("{NAMES} from", { NAMES: NAMES[i] })}
                 hidden
                 unit="h"
                 value={h.fromH}
@@ -52,7 +53,7 @@ export function WeekFields({ week, crew, set }: Work & { set: (w: Work) => void 
               />
               <NumberField
                 name={`week[${i}].toH`}
-                label={`${NAMES[i]} to`}
+                label={tr("{NAMES} to", { NAMES: NAMES[i] })}
                 hidden
                 unit="h"
                 value={h.toH}

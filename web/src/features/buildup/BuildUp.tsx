@@ -1,6 +1,7 @@
 import { Link, useParams, useSearchParams } from "react-router";
 import { useBuildUp, useStarts, useSurvey } from "../../api/queries";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
+import { tr } from "../../words/words";
 import { Editor } from "./Editor";
 import { Overview } from "./Overview";
 
@@ -21,18 +22,18 @@ export function BuildUp() {
       {(s) =>
         s.surfaces.length === 0 ? (
           <Answer
-            answer="There is no surface to put coats on yet."
+            answer={tr("There is no surface to put coats on yet.")}
             detail={
               <Link className="btn btn-primary mt-2" to={`/boats/${boatId}/survey`}>
-                Add one in Survey
+                {tr("Add one in Survey")}
               </Link>
             }
           />
         ) : (
           <>
             <Tabs
-              label="Surfaces"
-              tabs={[...s.surfaces.map((f) => ({ key: f.id, name: f.name })), { key: WHOLE, name: "Whole boat" }]}
+              label={tr("Surfaces")}
+              tabs={[...s.surfaces.map((f) => ({ key: f.id, name: f.name })), { key: WHOLE, name: tr("Whole boat") }]}
               at={whole ? WHOLE : surfaceId}
               onChange={(id) => setParams({ surface: id }, { replace: true })}
             />

@@ -1,12 +1,13 @@
 import type { Schemas } from "../../api/client";
 import { Quantity } from "../../ui/Working";
+import { tr } from "../../words/words";
 
 /** What the steps use up: parts by volume and weight, thinner, paper, rollers, tape. */
 export function Consumables({ all }: { all: Schemas["BuildupConsumable"][] }) {
   if (all.length === 0) return null;
   return (
     <>
-      <h2 className="mt-6 text-lg">Part by part, and what is used up</h2>
+      <h2 className="mt-6 text-lg">{tr("Part by part, and what is used up")}</h2>
       <table className="table-plain max-w-xl">
         <tbody>
           {all.map((c) => (

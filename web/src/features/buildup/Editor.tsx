@@ -15,6 +15,7 @@ import { workdays } from "../../ui/time";
 import { UndoRedo } from "../../ui/UndoRedo";
 import { useHistory, useUndoKeys } from "../../ui/useHistory";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Consumables } from "./Consumables";
 import { Findings } from "./Findings";
 import { Goal } from "./Goal";
@@ -108,13 +109,12 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
   const stops = waiting.filter((f) => f.severity === "stop").length;
   const first =
     stops > 0
-      ? stops === 1
-        ? "One thing would make it fail: mend it first. "
-        : `${stops} things would make it fail: mend them first. `
+      ? tr(
+          "{stops, plural, one {One thing would make it fail: mend it first. } other {{stops} things would make it fail: mend them first. }}",
+          { stops },
+        )
       : waiting.length > 0
-        ? waiting.length === 1
-          ? "One warning to settle. "
-          : `${waiting.length} warnings to settle. `
+        ? tr("{waiting, plural, one {One warning to settle. } other {{waiting} warnings to settle. }}", { waiting: waiting.length })
         : "";
   return (
     <>
@@ -127,46 +127,54 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
         }
         answer={
           steps.length === 0
-            ? "Nothing is planned on this surface: choose what goes on."
+            ? tr("Nothing is planned on this surface: choose what goes on.")
             : r.coats === 0
-              ? "No coats are planned on this surface."
-              : `${first}${r.coats === 1 ? "1 coat makes" : `${r.coats} coats make`} ${film.text} ${film.unit} dry and ${r.coats === 1 ? "takes" : "take"} ${litres.text} ${litres.unit}${shown.places.map((p) => `; ${p.where.name}: ${show(p.filmUm, "µm").text} ${film.unit}`).join("")}.`
+              ? tr("No coats are planned on this surface.")
+              : tr(
+                  "{first}{coats, plural, one {1 coat makes} other {{coats} coats make}} {text} {unit} dry and {coats, plural, one {takes} other {take}} {text2} {unit2}{places}.",
+                  {
+                    first,
+                    coats: r.coats,
+                    text: film.text,
+                    unit: film.unit,
+                    text2: litres.text,
+                    unit2: litres.unit,
+                    places: shown.places.map((p) => `; ${p.where.name}: ${show(p.filmUm, "µm").text} ${film.unit}`).join(""),
+                  },
+                )
         }
         detail={
           steps.length === 0 ? (
-            "Start from a scheme of the trade, apply a system of your own, or add steps one by one, from the substrate outward."
+            tr("Start from a scheme of the trade, apply a system of your own, or add steps one by one, from the substrate outward.")
           ) : (
             <>
               {r.priced
-                ? `About ${money(r.costCents, 0)} for whole tins`
-                : `The cost is not known: the library has no price for ${unpriced.join("; ")}`}
+                ? tr("About {costCents} for whole tins", { costCents: money(r.costCents, 0) })
+                : tr("The cost is not known: the library has no price for {unpriced}", { unpriced: unpriced.join("; ") })}
               ;{" "}
-              <Figure title="The build-up" working={r.working}>
-                {workdays(shown.sum.leftH, shown.workDayH)} of work to come
+              <Figure title={tr("The build-up")} working={r.working}>
+                {tr("{leftH} of work to come", { leftH: workdays(shown.sum.leftH, shown.workDayH) })}
               </Figure>{" "}
-              for one person
-              {shown.sum.leftL > 0 && (
-                <>
-                  , <Quantity value={shown.sum.leftL} unit="L" /> to lay
-                </>
-              )}
-              ; the film between <Quantity value={r.netLowUm} unit="µm" /> and <Quantity value={r.netHighUm} unit="µm" /> in four cases of
-              five.
+              {trNodes("for one person{leftL}; the film between {netLowUm} and {netHighUm} in four cases of five.", {
+                leftL: shown.sum.leftL > 0 && <>{trNodes(", {leftL} to lay", { leftL: <Quantity value={shown.sum.leftL} unit="L" /> })}</>,
+                netLowUm: <Quantity value={r.netLowUm} unit="µm" />,
+                netHighUm: <Quantity value={r.netHighUm} unit="µm" />,
+              })}
             </>
           )
         }
       />
       <div className="no-print mb-4 flex flex-wrap gap-2">
         <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "start" ? null : "start")}>
-          Start from a scheme or system
+          {tr("Start from a scheme or system")}
         </button>
         <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "goal" ? null : "goal")}>
-          How many coats?
+          {tr("How many coats?")}
         </button>
         <UndoRedo of={back} />
         {steps.length > 0 && draft === null && (
           <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "save" ? null : "save")}>
-            Keep as a system
+            {tr("Keep as a system")}
           </button>
         )}
       </div>
@@ -228,7 +236,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
           <div className="mt-4 flex flex-wrap gap-2">
             <select
               className="select min-h-11 w-44 border-base-content/60 bg-(--sheet)"
-              aria-label="Add a step"
+              aria-label={tr("Add a step")}
               value=""
               disabled={missing}
               onChange={(e) => {
@@ -237,7 +245,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                 edit([...steps, kind.films ? { ...step, ...choose(coats[0]?.id ?? "") } : step]);
               }}
             >
-              <option value="">Add a step…</option>
+              <option value="">{tr("Add a step…")}</option>
               {works
                 .filter((w) => w.planned)
                 .map((w) => (
@@ -254,7 +262,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                   disabled={!sendable || save.isPending || preview.isError}
                   onClick={() => save.mutate(version)}
                 >
-                  Save the build-up
+                  {tr("Save the build-up")}
                 </button>
                 <button
                   type="button"
@@ -265,18 +273,20 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
                     save.reset();
                   }}
                 >
-                  Undo the changes
+                  {tr("Undo the changes")}
                 </button>
               </>
             )}
           </div>
           {missing && (
             <p className="mt-2">
-              The library is empty.{" "}
-              <Link to="/library" className="linked">
-                Add a product
-              </Link>{" "}
-              first.
+              {trNodes("The library is empty. {link} first.", {
+                link: (
+                  <Link to="/library" className="linked">
+                    {tr("Add a product")}
+                  </Link>
+                ),
+              })}
             </p>
           )}
           <div className="mt-3">
@@ -285,16 +295,20 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
         </div>
         <section>
           <h2 className="text-lg">
-            <Term>The film, cut through</Term>
+            <Term>{tr("The film, cut through")}</Term>
           </h2>
           <p className="quiet mb-2 text-sm">
-            Thickness to scale. Full tone is laid, hatched is planned; what was logged as sanded off is gone.
+            {tr("Thickness to scale. Full tone is laid, hatched is planned; what was logged as sanded off is gone.")}
           </p>
           <CutSection layers={shown.layers} substrate={surface.substrateName} />
           {shown.places.map((p) => (
             <details key={p.where.name} className="mt-4" data-testid="place-film">
               <summary className="min-h-11 cursor-pointer content-center font-semibold">
-                {p.where.name}, <Quantity value={p.areaM2} unit="m²" />: <Quantity value={p.filmUm} unit="µm" /> in all
+                {trNodes("{name}, {areaM2}: {filmUm} in all", {
+                  name: p.where.name,
+                  areaM2: <Quantity value={p.areaM2} unit="m²" />,
+                  filmUm: <Quantity value={p.filmUm} unit="µm" />,
+                })}
               </summary>
               <CutSection layers={p.layers} substrate={surface.substrateName} />
             </details>

@@ -3,11 +3,12 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Errors, Refusal, TextField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 
 const WORDS: Record<string, { word: string; border: string }> = {
-  stop: { word: "This fails", border: "border-error" },
-  warning: { word: "Warning", border: "border-warning" },
-  note: { word: "Note", border: "border-secondary" },
+  stop: { word: tr("This fails"), border: "border-error" },
+  warning: { word: tr("Warning"), border: "border-warning" },
+  note: { word: tr("Note"), border: "border-secondary" },
 };
 
 type About = {
@@ -33,18 +34,18 @@ function One({ f, surfaceId, stepId, saved, take }: About & { f: Schemas["Findin
       ok(api.POST("/api/surfaces/{id}/overrule", { params: { path: { id: surfaceId } }, body: { stepId, rule: f.rule, reason, on } })),
     () => setOpen(false),
   );
-  const w = WORDS[f.severity] ?? { word: "Note", border: "border-base-300" };
+  const w = WORDS[f.severity] ?? { word: tr("Note"), border: "border-base-300" };
   return (
     <div className={`mt-2 border-l-4 pl-3 text-sm ${f.overruled ? "border-base-300" : w.border}`} data-rule={f.rule}>
       <p className={f.overruled ? "quiet" : ""}>
-        <b>{f.overruled ? "Let stand" : w.word}: </b>
+        <b>{f.overruled ? tr("Let stand") : w.word}: </b>
         {prose(f.says)} <span className="quiet">{f.why}</span>
       </p>
       {f.overruled ? (
         <p>
           “{f.reason}”{" "}
           <button type="button" className="linked" onClick={() => set.mutate(false)}>
-            let it count again
+            {tr("let it count again")}
           </button>
         </p>
       ) : (
@@ -57,7 +58,7 @@ function One({ f, surfaceId, stepId, saved, take }: About & { f: Schemas["Findin
           )}
           {saved && !open && (
             <button type="button" className="linked" onClick={() => setOpen(true)}>
-              overrule
+              {tr("overrule")}
             </button>
           )}
         </p>
@@ -73,10 +74,16 @@ function One({ f, surfaceId, stepId, saved, take }: About & { f: Schemas["Findin
             }}
           >
             <div className="grow">
-              <TextField name="reason" label="Why it may stand" hint="stays in the record" value={reason} onChange={setReason} />
+              <TextField
+                name="reason"
+                label={tr("Why it may stand")}
+                hint={tr("stays in the record")}
+                value={reason}
+                onChange={setReason}
+              />
             </div>
             <button type="submit" className="btn mb-5 min-h-11">
-              Let it stand
+              {tr("Let it stand")}
             </button>
           </form>
           <Refusal error={set.error} />

@@ -3,6 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Check, Choice, Errors, NumberField, Refusal } from "../../ui/Form";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 
 /** Mean film of a product's coats on this surface as logged, from readings or litres. */
 export function realFilm(layers: Schemas["BuildupLayer"][], name: string): { um: number; coats: number } | undefined {
@@ -43,7 +44,7 @@ export function Goal({
   const real = realFilm(layers, products.find((p) => p.id === g.productId)?.sheet.name ?? "");
   return (
     <section className="mb-6 max-w-4xl border border-base-content p-4" data-testid="goal">
-      <h2 className="mb-3 text-lg">How many coats?</h2>
+      <h2 className="mb-3 text-lg">{tr("How many coats?")}</h2>
       <Errors.Provider value={ask.error?.fields ?? {}}>
         <form
           noValidate
@@ -56,7 +57,7 @@ export function Goal({
             <div className="sm:col-span-2">
               <Choice
                 name="productId"
-                label="Of"
+                label={tr("Of")}
                 value={g.productId ?? ""}
                 onChange={(productId) => set({ ...g, ...start(productId) })}
                 options={products.map((p) => ({ value: p.id, label: p.sheet.name }))}
@@ -64,37 +65,47 @@ export function Goal({
             </div>
             <NumberField
               name="dftUm"
-              label="A coat leaves"
-              hint={real ? `mean of ${real.coats} logged on this surface` : "the sheet’s typical; your roller’s real film if you know it"}
+              label={tr("A coat leaves")}
+              hint={
+                real
+                  ? tr("mean of {coats} logged on this surface", { coats: real.coats })
+                  : tr("the sheet’s typical; your roller’s real film if you know it")
+              }
               unit="µm"
               value={g.dftUm}
               onChange={(dftUm) => set({ ...g, dftUm })}
             />
-            <NumberField name="filmUm" label="Film wanted" unit="µm" value={g.filmUm} onChange={(filmUm) => set({ ...g, filmUm })} />
+            <NumberField name="filmUm" label={tr("Film wanted")} unit="µm" value={g.filmUm} onChange={(filmUm) => set({ ...g, filmUm })} />
             <NumberField
               name="uvStopPct"
-              label="Sun to be stopped"
-              hint="share of ultraviolet; 95 is usual"
+              label={tr("Sun to be stopped")}
+              hint={tr("share of ultraviolet; 95 is usual")}
               unit="%"
               value={g.uvStopPct}
               onChange={(uvStopPct) => set({ ...g, uvStopPct })}
             />
-            <NumberField name="years" label="For years of sun" unit="years" value={g.years} onChange={(years) => set({ ...g, years })} />
-            <Check name="hide" label="Hide dark patches" value={g.hide ?? false} onChange={(hide) => set({ ...g, hide })} />
+            <NumberField
+              name="years"
+              label={tr("For years of sun")}
+              unit="years"
+              value={g.years}
+              onChange={(years) => set({ ...g, years })}
+            />
+            <Check name="hide" label={tr("Hide dark patches")} value={g.hide ?? false} onChange={(hide) => set({ ...g, hide })} />
           </div>
           <div className="mt-3 flex flex-wrap items-center gap-3">
             <button type="submit" className="btn btn-primary min-h-11">
-              Count
+              {tr("Count")}
             </button>
             <button type="button" className="btn btn-ghost min-h-11" onClick={close}>
-              Close
+              {tr("Close")}
             </button>
             {ask.data && (
               <p className="text-lg" role="status">
-                <Figure title="Coats" working={ask.data.working}>
-                  {ask.data.coats} coats
+                <Figure title={tr("Coats")} working={ask.data.working}>
+                  {tr("{coats} coats", { coats: ask.data.coats })}
                 </Figure>
-                , <Quantity value={ask.data.filmUm} unit="µm" /> in all.
+                {trNodes(", {filmUm} in all.", { filmUm: <Quantity value={ask.data.filmUm} unit="µm" /> })}
               </p>
             )}
           </div>

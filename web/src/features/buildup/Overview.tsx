@@ -4,10 +4,11 @@ import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
 import { span, workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Consumables } from "./Consumables";
 import { Starts } from "./Starts";
 
-const WORST: Record<string, string> = { "": "none", note: "notes only", warning: "warnings", stop: "would fail" };
+const WORST: Record<string, string> = { "": tr("none"), note: tr("notes only"), warning: tr("warnings"), stop: tr("would fail") };
 
 /** All surfaces of a boat: coats, film, litres, hours, money, and what the rules say. */
 export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: string) => void }) {
@@ -28,28 +29,39 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
             <Answer
               answer={
                 coats === 0
-                  ? "No coat is planned on her yet."
-                  : `${coats} coats on ${o.surfaces.length} surfaces, ${done} laid; ${litres.text} ${litres.unit} in all.`
+                  ? tr("No coat is planned on her yet.")
+                  : tr("{coats} coats on {surfaces} surfaces, {done} laid; {text} {unit} in all.", {
+                      coats,
+                      surfaces: o.surfaces.length,
+                      done,
+                      text: litres.text,
+                      unit: litres.unit,
+                    })
               }
               detail={
                 coats > 0 && (
                   <>
-                    {o.stops > 0 && (
-                      <b>{o.stops === 1 ? "One finding would make a coat fail. " : `${o.stops} findings would make coats fail. `}</b>
-                    )}
-                    {workdays(o.sum.leftH, o.workDayH)} of work to come for one person
-                    {o.sum.leftL > 0 && (
-                      <>
-                        , <Quantity value={o.sum.leftL} unit="L" /> to lay
-                      </>
-                    )}
+                    {trNodes("{stops}{leftH} of work to come for one person{leftL}", {
+                      stops: o.stops > 0 && (
+                        <b>
+                          {tr(
+                            "{stops, plural, one {One finding would make a coat fail. } other {{stops} findings would make coats fail. }}",
+                            { stops: o.stops },
+                          )}
+                        </b>
+                      ),
+                      leftH: workdays(o.sum.leftH, o.workDayH),
+                      leftL: o.sum.leftL > 0 && <>{trNodes(", {leftL} to lay", { leftL: <Quantity value={o.sum.leftL} unit="L" /> })}</>,
+                    })}
                     {priced
-                      ? `, ${money(
-                          o.surfaces.reduce((s, r) => s + r.costCents, 0),
-                          0,
-                        )} for whole tins surface by surface`
-                      : "; some prices are missing"}
-                    . Stores buys for all surfaces together.
+                      ? tr(", {surfaces} for whole tins surface by surface", {
+                          surfaces: money(
+                            o.surfaces.reduce((s, r) => s + r.costCents, 0),
+                            0,
+                          ),
+                        })
+                      : tr("; some prices are missing")}
+                    {tr(". Stores buys for all surfaces together.")}
                   </>
                 )
               }
@@ -59,14 +71,14 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
               <table className="table-plain">
                 <thead>
                   <tr>
-                    <th>Surface</th>
-                    <th className="num">Area</th>
-                    <th className="num">Coats</th>
-                    <th className="num">Net film</th>
-                    <th className="num">Litres</th>
-                    <th className="num max-sm:hidden">To come</th>
-                    <th className="num max-sm:hidden">Tins</th>
-                    <th>Findings</th>
+                    <th>{tr("Surface")}</th>
+                    <th className="num">{tr("Area")}</th>
+                    <th className="num">{tr("Coats")}</th>
+                    <th className="num">{tr("Net film")}</th>
+                    <th className="num">{tr("Litres")}</th>
+                    <th className="num max-sm:hidden">{tr("To come")}</th>
+                    <th className="num max-sm:hidden">{tr("Tins")}</th>
+                    <th>{tr("Findings")}</th>
                   </tr>
                 </thead>
                 <tbody>
@@ -80,9 +92,7 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                       <td className="num">
                         <Quantity value={r.areaM2} unit="m²" />
                       </td>
-                      <td className="num">
-                        {r.done} of {r.coats}
-                      </td>
+                      <td className="num">{tr("{done} of {coats}", { done: r.done, coats: r.coats })}</td>
                       <td className="num">
                         <Figure title={r.name} working={r.working}>
                           <Quantity value={r.netUm} unit="µm" />
@@ -93,20 +103,20 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                       </td>
                       <td className="num max-sm:hidden">{span(r.sum.leftH)}</td>
                       <td className="num max-sm:hidden">{r.priced ? money(r.costCents) : "–"}</td>
-                      <td>{r.findings === 0 ? "none" : `${r.findings}, ${WORST[r.worst]}`}</td>
+                      <td>{r.findings === 0 ? tr("none") : `${r.findings}, ${WORST[r.worst]}`}</td>
                     </tr>
                   ))}
                 </tbody>
               </table>
             </Reflow>
-            <h2 className="mt-6 text-lg">By product</h2>
+            <h2 className="mt-6 text-lg">{tr("By product")}</h2>
             <table className="table-plain max-w-xl">
               <tbody>
                 {o.products.map((p) => (
                   <tr key={p.product}>
                     <td>{p.product}</td>
                     <td className="num">
-                      {p.coats} {p.coats === 1 ? "coat" : "coats"}
+                      {p.coats} {tr("{coats, plural, one {coat} other {coats}}", { coats: p.coats })}
                     </td>
                     <td className="num">
                       <Quantity value={p.litres} unit="L" />

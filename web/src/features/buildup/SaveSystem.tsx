@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useSystems } from "../../api/queries";
 import { AreaField, Choice, Errors, Refusal, TextField } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 const NEW = "new";
 
@@ -32,30 +33,30 @@ export function SaveSystem({ steps, surface, done }: { steps: Schemas["Step"][];
           save.mutate(undefined);
         }}
       >
-        <h2 className="mb-3 text-lg">Keep these steps as a system</h2>
+        <h2 className="mb-3 text-lg">{tr("Keep these steps as a system")}</h2>
         <div className="grid gap-4 sm:grid-cols-2">
           <Choice
             name="id"
-            label="As"
+            label={tr("As")}
             value={id}
             onChange={setId}
             options={[
-              { value: NEW, label: "a new system" },
-              ...systems.map((s) => ({ value: s.id, label: `version ${s.version + 1} of ${s.name}` })),
+              { value: NEW, label: tr("a new system") },
+              ...systems.map((s) => ({ value: s.id, label: tr("version {version} of {name}", { version: s.version + 1, name: s.name }) })),
             ]}
           />
-          {!old && <TextField name="name" label="Name" value={name} onChange={setName} />}
+          {!old && <TextField name="name" label={tr("Name")} value={name} onChange={setName} />}
           <div className="sm:col-span-2">
-            <AreaField name="note" label="Note" rows={2} value={note} onChange={setNote} />
+            <AreaField name="note" label={tr("Note")} rows={2} value={note} onChange={setNote} />
           </div>
         </div>
         <Refusal error={save.error} />
         <div className="mt-3 flex gap-2">
           <button type="submit" className="btn btn-primary min-h-11">
-            Keep it
+            {tr("Keep it")}
           </button>
           <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-            Cancel
+            {tr("Cancel")}
           </button>
         </div>
       </form>

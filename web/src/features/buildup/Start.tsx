@@ -9,10 +9,11 @@ import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { workdays } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { tr } from "../../words/words";
 
 type Way = { key: string; title: string; reason: string; steps: Schemas["Step"][]; missing: string[]; job: string; system?: string };
 
-const OWN = "Your systems";
+const OWN = tr("Your systems");
 
 /** Schemes of the trade and systems of one's own, two side by side: reason, film, hours, litres, money, findings. */
 export function Start({
@@ -37,8 +38,8 @@ export function Start({
     ...systems.flatMap((s) =>
       s.versions.map((v) => ({
         key: `${s.id}.${v.version}`,
-        title: `${s.name}, version ${v.version}`,
-        reason: s.note || "A system of your own.",
+        title: tr("{name}, version {version}", { name: s.name, version: v.version }),
+        reason: s.note || tr("A system of your own."),
         steps: v.steps,
         missing: [],
         job: OWN,
@@ -76,13 +77,13 @@ export function Start({
   const b = own.find((w) => w.key === right) ?? own[1];
   return (
     <section className="mb-6 border border-base-content p-4" data-testid="start">
-      <h2 className="mb-3 text-lg">Two ways side by side, on {surface.name}</h2>
-      {kept.length > 0 && <p className="mb-2 text-sm">Steps that have been begun stay; what is taken comes after them.</p>}
+      <h2 className="mb-3 text-lg">{tr("Two ways side by side, on {name}", { name: surface.name })}</h2>
+      {kept.length > 0 && <p className="mb-2 text-sm">{tr("Steps that have been begun stay; what is taken comes after them.")}</p>}
       <div className="grid gap-4 sm:grid-cols-3">
-        <Choice name="job" label="Job" value={at} onChange={setChosen} options={jobs.map((j) => ({ value: j, label: j }))} />
+        <Choice name="job" label={tr("Job")} value={at} onChange={setChosen} options={jobs.map((j) => ({ value: j, label: j }))} />
         <Choice
           name="left"
-          label="One way"
+          label={tr("One way")}
           value={a?.key ?? ""}
           onChange={setLeft}
           options={own.map((w) => ({ value: w.key, label: w.title }))}
@@ -90,7 +91,7 @@ export function Start({
         {own.length > 1 && (
           <Choice
             name="right"
-            label="Another way"
+            label={tr("Another way")}
             value={b?.key ?? ""}
             onChange={setRight}
             options={own.map((w) => ({ value: w.key, label: w.title }))}
@@ -102,7 +103,7 @@ export function Start({
         {b && b !== a && <OneWay key={`b${b.key}`} way={b} surface={surface} take={spread.mutate} />}
       </div>
       <fieldset className="mt-3">
-        <legend className="text-sm font-semibold">Put it also on, in place of what is planned and not begun there</legend>
+        <legend className="text-sm font-semibold">{tr("Put it also on, in place of what is planned and not begun there")}</legend>
         <div className="flex flex-wrap gap-x-5">
           {others.map((f) => (
             <label key={f.id} className="flex min-h-11 cursor-pointer items-center gap-2">
@@ -119,7 +120,7 @@ export function Start({
       </fieldset>
       <Refusal error={spread.error} />
       <button type="button" className="btn btn-ghost mt-3 min-h-11" onClick={close}>
-        Close
+        {tr("Close")}
       </button>
     </section>
   );
@@ -131,7 +132,7 @@ function Forget({ system }: { system: string }) {
   return (
     <>
       <button type="button" className="btn btn-ghost mt-2 min-h-11" disabled={forget.isPending} onClick={() => forget.mutate(undefined)}>
-        Delete this system
+        {tr("Delete this system")}
       </button>
       <Refusal error={forget.error} />
     </>
@@ -140,7 +141,7 @@ function Forget({ system }: { system: string }) {
 
 /** Years in words. */
 const lasts = (years: number) =>
-  years === 0 ? "looked at, not renewed" : years < 1.5 ? `${Math.round(12 * years)} months` : `${years.toFixed(1)} years`;
+  years === 0 ? tr("looked at, not renewed") : years < 1.5 ? `${Math.round(12 * years)} months` : `${years.toFixed(1)} years`;
 
 function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"]; take: (steps: Schemas["Step"][]) => void }) {
   const products = useProducts().data ?? [];
@@ -166,36 +167,36 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
         <table className="table-plain">
           <tbody>
             <tr>
-              <td>Coats</td>
+              <td>{tr("Coats")}</td>
               <td className="num">{r.coats}</td>
             </tr>
             <tr>
-              <td>Film, net of sanding</td>
+              <td>{tr("Film, net of sanding")}</td>
               <td className="num">
                 <Quantity value={r.netUm} unit="µm" />
               </td>
             </tr>
             <tr>
-              <td>Litres</td>
+              <td>{tr("Litres")}</td>
               <td className="num">
                 <Quantity value={r.litres} unit="L" />
               </td>
             </tr>
             <tr>
-              <td>Hours, one person</td>
+              <td>{tr("Hours, one person")}</td>
               <td className="num">{workdays(r.hours, result.data?.workDayH ?? 8)}</td>
             </tr>
             <tr>
-              <td>Lasts about</td>
+              <td>{tr("Lasts about")}</td>
               <td className="num">{lasts(result.data?.lastsYears ?? 0)}</td>
             </tr>
             <tr>
-              <td>Tins</td>
-              <td className="num">{r.priced ? money(r.costCents) : "prices missing"}</td>
+              <td>{tr("Tins")}</td>
+              <td className="num">{r.priced ? money(r.costCents) : tr("prices missing")}</td>
             </tr>
             <tr>
-              <td>Findings</td>
-              <td className="num">{open.length || "none"}</td>
+              <td>{tr("Findings")}</td>
+              <td className="num">{open.length || tr("none")}</td>
             </tr>
           </tbody>
         </table>
@@ -207,7 +208,9 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
       ))}
       {result.error && <p className="text-error">{result.error.message}</p>}
       {way.missing.length > 0 && (
-        <p className="text-sm text-error">The library has no {way.missing.join(", no ")}: that step is left out.</p>
+        <p className="text-sm text-error">
+          {tr("The library has no {missing}: that step is left out.", { missing: way.missing.join(", no ") })}
+        </p>
       )}
       <ol className="my-2 list-decimal pl-6 text-sm">
         {steps.map((s, i) => (
@@ -217,7 +220,7 @@ function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"];
       </ol>
       {result.data && <CutSection layers={result.data.layers} substrate={surface.substrateName} />}
       <button type="button" className="btn btn-primary mt-2 min-h-11" onClick={() => take(steps)}>
-        Take this way
+        {tr("Take this way")}
       </button>
       {way.system && <Forget system={way.system} />}
     </div>

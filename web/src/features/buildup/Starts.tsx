@@ -3,6 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useStarts } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { Term } from "../../ui/Term";
+import { tr, trNodes } from "../../words/words";
 
 /** A school for every surface on which nothing is planned, put there in one go. */
 export function Starts({ boatId, begun }: { boatId: string; begun: () => void }) {
@@ -20,11 +21,13 @@ export function Starts({ boatId, begun }: { boatId: string; begun: () => void })
   return (
     <section className="mb-6 border border-base-content p-4" data-testid="starts">
       <h2 className="text-lg">
-        {starts.length === 1 ? "Nothing is planned on one surface." : `Nothing is planned on ${starts.length} surfaces.`} Take a{" "}
-        <Term>school</Term> for each
+        {trNodes(
+          "{starts, plural, one {Nothing is planned on one surface.} other {Nothing is planned on {starts} surfaces.}} Take a {term} for each",
+          { starts: starts.length, term: <Term>{tr("school")}</Term> },
+        )}
       </h2>
       <p className="quiet mb-2 text-sm">
-        Usual sequences of the trade with the products of your library; change each afterwards as you like.
+        {tr("Usual sequences of the trade with the products of your library; change each afterwards as you like.")}
       </p>
       <ul>
         {starts.map((s) => {
@@ -36,7 +39,7 @@ export function Starts({ boatId, begun }: { boatId: string; begun: () => void })
                 <span className="quiet block text-xs">{s.job}</span>
               </span>
               <select
-                aria-label={`School for ${s.surface}`}
+                aria-label={tr("School for {surface}", { surface: s.surface })}
                 className="select min-h-11 w-full border-base-content/60 bg-(--sheet)"
                 value={at}
                 onChange={(e) => choose({ ...chosen, [s.surfaceId]: e.target.value })}
@@ -46,7 +49,7 @@ export function Starts({ boatId, begun }: { boatId: string; begun: () => void })
                     {k.name}
                   </option>
                 ))}
-                <option value="">not yet</option>
+                <option value="">{tr("not yet")}</option>
               </select>
               <span className="text-sm">{s.schools.find((k) => k.scheme === at)?.reason}</span>
             </li>
@@ -59,7 +62,7 @@ export function Starts({ boatId, begun }: { boatId: string; begun: () => void })
         disabled={choices.length === 0 || begin.isPending}
         onClick={() => begin.mutate(choices)}
       >
-        Plan {choices.length === 1 ? "this surface" : `these ${choices.length} surfaces`}
+        {tr("Plan {choices, plural, one {this surface} other {these {choices} surfaces}}", { choices: choices.length })}
       </button>
       <Refusal error={begin.error} />
     </section>

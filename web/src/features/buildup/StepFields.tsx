@@ -6,6 +6,7 @@ import { Check, Choice, NumberField, TextField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import type { Draft } from "./plan";
 import { WhereFields } from "./WhereFields";
 
@@ -35,54 +36,53 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
   const name = kind.name ?? s.work;
   return (
     <fieldset className="rule-b py-4" data-step={i}>
-      <legend className="sr-only">
-        Step {i + 1}, {name}
-      </legend>
+      <legend className="sr-only">{tr("Step {i}, {name}", { i: i + 1, name })}</legend>
       <div className="flex items-end gap-2">
         <span className="w-7 pb-2 font-slab text-xl">{i + 1}</span>
         <div className="grow">
           {kind.films ? (
             <Choice
               name={`${path}.productId`}
-              label={kind.lays ? "Product" : `${name}, with`}
+              label={kind.lays ? tr("Product") : tr("{name}, with", { name })}
               value={s.productId ?? ""}
               onChange={choose}
               options={products.map((p) => ({ value: p.id, label: `${p.sheet.name}${p.sheet.example ? " (example)" : ""}` }))}
             />
           ) : (
             <p className="min-h-11 content-center text-lg font-semibold first-letter:uppercase">
-              {s.name || `${name}${kind.gritted && s.grit ? ` with ${s.grit}` : ""}${s.agent ? ` with ${s.agent}` : ""}`}
+              {s.name ||
+                `${name}${kind.gritted && s.grit ? tr(" with {grit}", { grit: s.grit }) : ""}${s.agent ? tr(" with {agent}", { agent: s.agent }) : ""}`}
               {s.where && <span className="quiet"> · {s.where.name}</span>}
             </p>
           )}
         </div>
-        <IconButton label={`Move step ${i + 1} earlier`} disabled={i === 0} onClick={() => move(-1)}>
+        <IconButton label={tr("Move step {i} earlier", { i: i + 1 })} disabled={i === 0} onClick={() => move(-1)}>
           <ArrowUp size={18} />
         </IconButton>
-        <IconButton label={`Move step ${i + 1} later`} disabled={last} onClick={() => move(1)}>
+        <IconButton label={tr("Move step {i} later", { i: i + 1 })} disabled={last} onClick={() => move(1)}>
           <ArrowDown size={18} />
         </IconButton>
-        <IconButton label={`Remove step ${i + 1}`} disabled={done > 0} onClick={remove}>
+        <IconButton label={tr("Remove step {i}", { i: i + 1 })} disabled={done > 0} onClick={remove}>
           <Trash2 size={18} />
         </IconButton>
       </div>
       {kind.films ? (
         <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-5">
-          <NumberField name={`${path}.coats`} label="Coats" unit="" value={s.coats} onChange={(coats) => change({ coats })} />
-          <NumberField name={`${path}.dftUm`} label="Dry, each" unit="µm" value={s.dftUm} onChange={(dftUm) => change({ dftUm })} />
+          <NumberField name={`${path}.coats`} label={tr("Coats")} unit="" value={s.coats} onChange={(coats) => change({ coats })} />
+          <NumberField name={`${path}.dftUm`} label={tr("Dry, each")} unit="µm" value={s.dftUm} onChange={(dftUm) => change({ dftUm })} />
           <Choice
             name={`${path}.method`}
-            label="Laid by"
+            label={tr("Laid by")}
             value={s.method}
             onChange={(method) =>
               change({ method, lossPct: sheet?.lossPct?.[method] ?? methods.find((m) => m.key === method)?.lossPct ?? s.lossPct })
             }
             options={methods.map((m) => ({ value: m.key, label: m.name }))}
           />
-          <NumberField name={`${path}.lossPct`} label="Loss" unit="%" value={s.lossPct} onChange={(lossPct) => change({ lossPct })} />
+          <NumberField name={`${path}.lossPct`} label={tr("Loss")} unit="%" value={s.lossPct} onChange={(lossPct) => change({ lossPct })} />
           <NumberField
             name={`${path}.thinnerPct`}
-            label="Thinner"
+            label={tr("Thinner")}
             unit="%"
             value={s.thinnerPct}
             onChange={(thinnerPct) => change({ thinnerPct })}
@@ -90,8 +90,8 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
           {(s.thinnerPct ?? 0) > 0 && (
             <TextField
               name={`${path}.thinnerName`}
-              label="Thinned with"
-              hint={sheet?.thinnerName ? `the sheet: ${sheet.thinnerName}` : "the sheet names none"}
+              label={tr("Thinned with")}
+              hint={sheet?.thinnerName ? tr("the sheet: {thinnerName}", { thinnerName: sheet.thinnerName }) : tr("the sheet names none")}
               value={s.thinnerName ?? ""}
               onChange={(thinnerName) => change({ thinnerName })}
             />
@@ -100,36 +100,36 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
             <div className="col-span-2">
               <Choice
                 name={`${path}.grade`}
-                label="Hardener"
+                label={tr("Hardener")}
                 value={s.grade ?? ""}
                 onChange={(grade) => change({ grade })}
-                options={[{ value: "", label: "standard" }, ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name }))]}
+                options={[{ value: "", label: tr("standard") }, ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name }))]}
               />
             </div>
           )}
-          <TextField name={`${path}.colour`} label="Colour" value={s.colour ?? ""} onChange={(colour) => change({ colour })} />
+          <TextField name={`${path}.colour`} label={tr("Colour")} value={s.colour ?? ""} onChange={(colour) => change({ colour })} />
         </div>
       ) : (
         <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
           {s.work === "other" && (
             <div className="col-span-2">
-              <TextField name={`${path}.name`} label="What is done" value={s.name ?? ""} onChange={(v) => change({ name: v })} />
+              <TextField name={`${path}.name`} label={tr("What is done")} value={s.name ?? ""} onChange={(v) => change({ name: v })} />
             </div>
           )}
           {kind.gritted && (
             <>
-              <NumberField name={`${path}.grit`} label="Grit" unit="P" value={s.grit} onChange={(grit) => change({ grit })} />
+              <NumberField name={`${path}.grit`} label={tr("Grit")} unit="P" value={s.grit} onChange={(grit) => change({ grit })} />
               <NumberField
                 name={`${path}.removedUm`}
-                label="Takes off"
+                label={tr("Takes off")}
                 unit="µm"
                 value={s.removedUm}
                 onChange={(removedUm) => change({ removedUm })}
               />
               <Check
                 name={`${path}.wet`}
-                label="With water"
-                hint="antifouling: always"
+                label={tr("With water")}
+                hint={tr("antifouling: always")}
                 value={s.wet ?? false}
                 onChange={(wet) => change({ wet })}
               />
@@ -138,20 +138,20 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
           {kind.agent && (
             <Choice
               name={`${path}.agent`}
-              label="With"
+              label={tr("With")}
               value={s.agent ?? ""}
               onChange={(agent) => change({ agent })}
               options={["water", "detergent", "solvent"].map((v) => ({ value: v, label: v }))}
             />
           )}
           <div className="col-span-2">
-            <TextField name={`${path}.note`} label="Note" value={s.note ?? ""} onChange={(note) => change({ note })} />
+            <TextField name={`${path}.note`} label={tr("Note")} value={s.note ?? ""} onChange={(note) => change({ note })} />
           </div>
         </div>
       )}
       {s.origin && (
         <p className="quiet mt-1 text-sm">
-          From the {s.origin.bench} bench{(s.how ?? []).length > 0 && <>: {prose(s.how ?? [])}</>}
+          {trNodes("From the {bench} bench{how}", { bench: s.origin.bench, how: (s.how ?? []).length > 0 && <>: {prose(s.how ?? [])}</> })}
         </p>
       )}
       <WhereFields step={s} path={path} kind={kind} change={change} />
@@ -173,11 +173,12 @@ function Hours({ line, name, tasks }: { line: Schemas["BuildupLine"]; name: stri
       <Figure title={name} working={line.working}>
         {span(line.hoursPerCoat)}
       </Figure>{" "}
-      for one person.
-      {told?.state === "done" && <b> Done.</b>}
-      {told?.state === "begun" && <b> {Math.round(told.donePct)} % done.</b>}
-      {told?.state === "failed" && <b className="text-error"> It failed: try again, or another way.</b>}
-      {told?.state === "overtaken" && <span className="quiet"> Not in the log, and a later coat is on.</span>}
+      {trNodes("for one person.{state}{state2}{state3}{state4}", {
+        state: told?.state === "done" && <b> {tr("Done.")}</b>,
+        state2: told?.state === "begun" && <b> {tr("{donePct} % done.", { donePct: Math.round(told.donePct) })}</b>,
+        state3: told?.state === "failed" && <b className="text-error"> {tr("It failed: try again, or another way.")}</b>,
+        state4: told?.state === "overtaken" && <span className="quiet"> {tr("Not in the log, and a later coat is on.")}</span>,
+      })}
     </p>
   );
 }
@@ -189,28 +190,27 @@ function Outcome({ line, name, done, coats }: { line: Schemas["BuildupLine"]; na
     <div className="mt-2 text-sm">
       <p>
         <Figure title={name} working={line.working}>
-          Lay <Quantity value={line.wftUm} unit="µm" /> wet, <Quantity value={line.litres} unit="L" />
+          {trNodes("Lay {wftUm} wet, {litres}", {
+            wftUm: <Quantity value={line.wftUm} unit="µm" />,
+            litres: <Quantity value={line.litres} unit="L" />,
+          })}
         </Figure>{" "}
-        for {coats === 1 ? "the coat" : `${coats} coats`} (80 % between <Quantity value={line.litresLow} unit="L" /> and{" "}
-        <Quantity value={line.litresHigh} unit="L" />)
-        {line.thinnerL > 0 && (
-          <>
-            , thinner <Quantity value={line.thinnerL} unit="L" />
-          </>
-        )}
-        .
+        {trNodes("for {coats, plural, one {the coat} other {{coats} coats}} (80 % between {litresLow} and {litresHigh}){thinnerL}.", {
+          coats,
+          litresLow: <Quantity value={line.litresLow} unit="L" />,
+          litresHigh: <Quantity value={line.litresHigh} unit="L" />,
+          thinnerL: line.thinnerL > 0 && <>{trNodes(", thinner {thinnerL}", { thinnerL: <Quantity value={line.thinnerL} unit="L" /> })}</>,
+        })}
       </p>
       <p>
-        {tins ? (
-          <>
-            Buy {tins}
-            {line.purchase.priced && `: ${money(line.purchase.costCents)}`}, <Quantity value={line.purchase.leftoverL} unit="L" /> left
-            over.
-          </>
-        ) : (
-          "No tins on the data sheet: enter them in Library to see what to buy."
-        )}
-        {done > 0 && <b> {done === coats ? "All laid." : `${done} of ${coats} laid.`}</b>}
+        {tins
+          ? trNodes("Buy {tins}{priced}, {leftoverL} left over.", {
+              tins,
+              priced: line.purchase.priced && `: ${money(line.purchase.costCents)}`,
+              leftoverL: <Quantity value={line.purchase.leftoverL} unit="L" />,
+            })
+          : tr("No tins on the data sheet: enter them in Library to see what to buy.")}
+        {done > 0 && <b> {done === coats ? tr("All laid.") : tr("{done} of {coats} laid.", { done, coats })}</b>}
       </p>
     </div>
   );

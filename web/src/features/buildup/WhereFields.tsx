@@ -2,6 +2,7 @@ import type { Schemas } from "../../api/client";
 import { Check, Choice, NumberField, TextField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
 import { elapsed, span } from "../../ui/time";
+import { tr } from "../../words/words";
 import type { Draft } from "./plan";
 
 type Props = { step: Draft; path: string; kind: Partial<Schemas["StepKind"]>; change: (d: Partial<Draft>) => void };
@@ -16,13 +17,13 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
   return (
     <details className="mt-2 text-sm">
       <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
-        <b>Where on it, hours, waits</b>
+        <b>{tr("Where on it, hours, waits")}</b>
         <Said step={s} />
       </summary>
       <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
         <Choice
           name={`${path}.where`}
-          label="It works"
+          label={tr("It works")}
           value={how}
           onChange={(v) =>
             change({
@@ -35,15 +36,15 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
             })
           }
           options={[
-            { value: "all", label: "all of the surface" },
-            { value: "share", label: "a share of it" },
-            { value: "patches", label: "marked patches" },
+            { value: "all", label: tr("all of the surface") },
+            { value: "share", label: tr("a share of it") },
+            { value: "patches", label: tr("marked patches") },
           ]}
         />
         {how !== "all" && (
           <TextField
             name={`${path}.where.name`}
-            label="Called"
+            label={tr("Called")}
             value={where.name}
             onChange={(name) => change({ where: { ...where, name } })}
           />
@@ -51,7 +52,7 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
         {how !== "all" && (
           <Check
             name={`${path}.where.corner`}
-            label="Its inside corners and fillets"
+            label={tr("Its inside corners and fillets")}
             value={where.corner ?? false}
             onChange={(corner) => change({ where: { ...where, corner } })}
           />
@@ -59,7 +60,7 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
         {how === "share" && (
           <NumberField
             name={`${path}.where.sharePct`}
-            label="Share"
+            label={tr("Share")}
             unit="%"
             value={where.sharePct}
             onChange={(sharePct) => change({ where: { ...where, sharePct: sharePct ?? 0 } })}
@@ -67,23 +68,23 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
         )}
         <NumberField
           name={`${path}.hours`}
-          label={kind.films ? "Hours of a coat" : "Hours"}
-          hint="empty: by the rates"
+          label={kind.films ? tr("Hours of a coat") : tr("Hours")}
+          hint={tr("empty: by the rates")}
           unit="h"
           value={s.hours || undefined}
           onChange={(hours) => change({ hours: hours ?? 0 })}
         />
         <NumberField
           name={`${path}.waitH`}
-          label="Then wait at least"
+          label={tr("Then wait at least")}
           unit="h"
           value={s.waitH || undefined}
           onChange={(waitH) => change({ waitH: waitH ?? 0 })}
         />
         <NumberField
           name={`${path}.crew`}
-          label="People at once"
-          hint="empty: as it comes"
+          label={tr("People at once")}
+          hint={tr("empty: as it comes")}
           unit=""
           value={s.crew || undefined}
           onChange={(crew) => change({ crew: crew ?? 0 })}
@@ -91,8 +92,8 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
         {kind.films && (
           <NumberField
             name={`${path}.keyGrit`}
-            label="Keyed before each coat"
-            hint="empty: not keyed"
+            label={tr("Keyed before each coat")}
+            hint={tr("empty: not keyed")}
             unit="P"
             value={s.keyGrit || undefined}
             onChange={(keyGrit) => change({ keyGrit: keyGrit ?? 0 })}
@@ -101,7 +102,7 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
         {kind.films && (s.keyGrit ?? 0) > 0 && (
           <NumberField
             name={`${path}.removedUm`}
-            label="That takes off"
+            label={tr("That takes off")}
             unit="µm"
             value={s.removedUm || undefined}
             onChange={(removedUm) => change({ removedUm: removedUm ?? 0 })}
@@ -111,22 +112,22 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
           <>
             <NumberField
               name={`${path}.tapeM`}
-              label="Tape"
-              hint="empty: its edges"
+              label={tr("Tape")}
+              hint={tr("empty: its edges")}
               unit="m"
               value={s.tapeM || undefined}
               onChange={(tapeM) => change({ tapeM: tapeM ?? 0 })}
             />
             <Choice
               name={`${path}.pull`}
-              label="Pulled"
+              label={tr("Pulled")}
               value={s.pull ?? ""}
               onChange={(pull) => change({ pull: pull as Draft["pull"] })}
               options={[
-                { value: "", label: "after the coats" },
-                { value: "wet", label: "while wet" },
-                { value: "touch-dry", label: "touch-dry" },
-                { value: "hard", label: "hard" },
+                { value: "", label: tr("after the coats") },
+                { value: "wet", label: tr("while wet") },
+                { value: "touch-dry", label: tr("touch-dry") },
+                { value: "hard", label: tr("hard") },
               ]}
             />
           </>
@@ -139,13 +140,13 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
             <div key={i} className="mt-1 grid grid-cols-[1fr_1fr_auto] items-end gap-3 sm:max-w-md">
               <TextField
                 name={`${path}.where.patches[${i}].name`}
-                label="Patch"
+                label={tr("Patch")}
                 value={p.name}
                 onChange={(name) => setPatch(i, { name })}
               />
               <NumberField
                 name={`${path}.where.patches[${i}].areaM2`}
-                label="Area"
+                label={tr("Area")}
                 unit="m²"
                 value={p.areaM2}
                 onChange={(areaM2) => setPatch(i, { areaM2: areaM2 ?? 0 })}
@@ -153,7 +154,7 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
               <button
                 type="button"
                 className="btn btn-ghost min-h-11"
-                aria-label={`Remove patch ${p.name}`}
+                aria-label={tr("Remove patch {name}", { name: p.name })}
                 disabled={patches.length === 1}
                 onClick={() => change({ where: { ...where, patches: patches.filter((_, k) => k !== i) } })}
               >
@@ -166,7 +167,7 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
             className="btn btn-sm mt-2 max-sm:min-h-11"
             onClick={() => change({ where: { ...where, patches: [...patches, { name: String(patches.length + 1), areaM2: 1 }] } })}
           >
-            Add a patch
+            {tr("Add a patch")}
           </button>
         </div>
       )}
@@ -187,10 +188,10 @@ function Said({ step: s }: { step: Draft }) {
     s.where &&
       `${s.where.name}, ${patches.length > 0 ? `${patches.length > 1 ? `${patches.length} patches, ` : ""}${shown(m2, "m²")}` : `${s.where.sharePct} %`}`,
     s.hours && span(s.hours),
-    s.waitH && `then wait ${elapsed(s.waitH)}`,
-    s.keyGrit && `keyed with ${s.keyGrit} before each coat`,
-    s.tapeM && `${shown(s.tapeM, "m")} of tape`,
-    s.pull && `pulled ${s.pull === "wet" ? "while wet" : s.pull}`,
+    s.waitH && tr("then wait {waitH}", { waitH: elapsed(s.waitH) }),
+    s.keyGrit && tr("keyed with {keyGrit} before each coat", { keyGrit: s.keyGrit }),
+    s.tapeM && tr("{tapeM} of tape", { tapeM: shown(s.tapeM, "m") }),
+    s.pull && `pulled ${s.pull === "wet" ? tr("while wet") : s.pull}`,
   ].filter(Boolean);
   return parts.length > 0 ? <span className="quiet">: {parts.join("; ")}</span> : null;
 }

@@ -5,6 +5,7 @@ import { key } from "../../api/keys";
 import { Loaded } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
+import { tr, trNodes } from "../../words/words";
 
 const W = 560;
 const H = 120;
@@ -22,7 +23,7 @@ export function EdgePractice() {
   const m = (v: number) => prose([{ value: v, unit: "m", digits: 1 }]);
   return (
     <section data-testid="edge" className="lg:col-span-2">
-      <h2 className="text-lg">Find the hollow with an edge</h2>
+      <h2 className="text-lg">{tr("Find the hollow with an edge")}</h2>
       <Loaded query={read}>
         {(r) => {
           const last = starts.at(-1);
@@ -39,15 +40,15 @@ export function EdgePractice() {
               <div className="mt-2 flex flex-wrap gap-2">
                 {last === undefined ? (
                   <button type="button" className="btn min-h-11" onClick={() => on(0)}>
-                    Lay the edge
+                    {tr("Lay the edge")}
                   </button>
                 ) : (
                   <>
                     <button type="button" className="btn min-h-11" disabled={r.done} onClick={() => on(r.edgeM / 2)}>
-                      Move it on by half
+                      {tr("Move it on by half")}
                     </button>
                     <button type="button" className="btn min-h-11" disabled={r.done} onClick={() => on(r.edgeM)}>
-                      Move it on by all of it
+                      {tr("Move it on by all of it")}
                     </button>
                   </>
                 )}
@@ -59,16 +60,16 @@ export function EdgePractice() {
                     setStarts([]);
                   }}
                 >
-                  Another side
+                  {tr("Another side")}
                 </button>
               </div>
               {r.placements.length > 0 && (
-                <table className="table-plain mt-2 text-sm" aria-label="Gaps of the practice side, mm">
-                  <caption className="quiet text-left">What the wedge reads, mm</caption>
+                <table className="table-plain mt-2 text-sm" aria-label={tr("Gaps of the practice side, mm")}>
+                  <caption className="quiet text-left">{tr("What the wedge reads, mm")}</caption>
                   <tbody>
                     {r.placements.map((p) => (
                       <tr key={p.startM}>
-                        <th className="w-28 font-normal whitespace-nowrap">from {m(p.startM)}</th>
+                        <th className="w-28 font-normal whitespace-nowrap">{tr("from {startM}", { startM: m(p.startM) })}</th>
                         <td>{p.gapsMM.join(" · ")}</td>
                       </tr>
                     ))}
@@ -94,12 +95,12 @@ function Profile({ read: r }: { read: Schemas["PracticeRead"] }) {
   const path = (h: number[]) => h.map((v, i) => `${i ? "L" : "M"}${x(i).toFixed(1)} ${y(v).toFixed(1)}`).join("");
   return (
     <figure className="max-w-xl">
-      <svg viewBox={`0 0 ${W} ${H}`} className="on-paper w-full" role="img" aria-label="The side by your readings, and as it is">
+      <svg viewBox={`0 0 ${W} ${H}`} className="on-paper w-full" role="img" aria-label={tr("The side by your readings, and as it is")}>
         {r.truthMM.length > 0 && <path d={path(r.truthMM)} fill="none" stroke="var(--open)" strokeWidth={3} />}
         <path d={path(r.heightsMM)} fill="none" stroke="currentColor" strokeWidth={1.4} strokeDasharray="5 3" />
       </svg>
       <figcaption className="quiet text-sm">
-        Dashed: by your readings.{r.done && " Green: the side as it is."} Heights are stretched.
+        {trNodes("Dashed: by your readings.{done} Heights are stretched.", { done: r.done && tr(" Green: the side as it is.") })}
       </figcaption>
     </figure>
   );

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 
 const WIDTH = 720;
 const EDGE = 34;
@@ -19,7 +20,7 @@ export function FairMap({ fairing: f }: { fairing: Schemas["Fairing"] }) {
           <div className="no-print w-40">
             <Choice
               name="row"
-              label="Section through"
+              label={tr("Section through")}
               value={String(row)}
               onChange={(v) => setRow(Number(v))}
               options={rows.map((_, y) => ({ value: String(y), label: f.lines?.[y]?.name || `row ${y + 1}` }))}
@@ -54,7 +55,10 @@ function Cells({ fairing: f }: { fairing: Schemas["Fairing"] }) {
         className="on-paper"
         viewBox={`0 0 ${EDGE + nx * cell} ${ny * tall + 30}`}
         role="img"
-        aria-label={`Fill up to ${mm(f.result.maxFillMM)}, grind up to ${mm(f.result.maxGrindMM)}`}
+        aria-label={tr("Fill up to {maxFillMM}, grind up to {maxGrindMM}", {
+          maxFillMM: mm(f.result.maxFillMM),
+          maxGrindMM: mm(f.result.maxGrindMM),
+        })}
         data-testid="fair-map"
       >
         <defs>
@@ -95,8 +99,9 @@ function Cells({ fairing: f }: { fairing: Schemas["Fairing"] }) {
           />
         ))}
         <text x={EDGE} y={ny * tall + 20} fontSize={12} fill="currentColor">
-          Green +: fill. Hatched −: grind. {show(0, "mm").unit}
-          {lines.length > 0 && `; lines at ${lines.map((c) => show(c.depthMM, "mm").text).join(", ")}`}. Rows from the top as read.
+          {tr("Green +: fill. Hatched −: grind. {unit}", { unit: show(0, "mm").unit })}
+          {lines.length > 0 && tr("; lines at {lines}", { lines: lines.map((c) => show(c.depthMM, "mm").text).join(", ") })}
+          {tr(". Rows from the top as read.")}
         </text>
       </svg>
     </div>
@@ -124,7 +129,7 @@ function Section({ fairing: f, row }: { fairing: Schemas["Fairing"]; row: number
       viewBox={`0 0 ${w} ${h}`}
       className="on-paper w-full max-w-xl"
       role="img"
-      aria-label={`Section through row ${row + 1}, before and after`}
+      aria-label={tr("Section through row {row}, before and after", { row: row + 1 })}
       data-testid="fair-section"
     >
       <path
@@ -138,8 +143,11 @@ function Section({ fairing: f, row }: { fairing: Schemas["Fairing"]; row: number
       <path d={`M${path("before")}`} fill="none" stroke="currentColor" strokeWidth={1.2} strokeDasharray="5 3" />
       <path d={`M${path("after")}`} fill="none" stroke="var(--open)" strokeWidth={2.5} />
       <text x={10} y={h - 8} fontSize={12} fill="currentColor">
-        Row {row + 1}: dashed as read, solid after; {prose([{ value: length, unit: "m", digits: 1 }])} long, heights{" "}
-        {Math.round((length * 1000 * (h - 40)) / ((low - high) * (w - 20)))}× stretched
+        {tr("Row {row}: dashed as read, solid after; {x} long, heights {length}× stretched", {
+          row: row + 1,
+          x: prose([{ value: length, unit: "m", digits: 1 }]),
+          length: Math.round((length * 1000 * (h - 40)) / ((low - high) * (w - 20))),
+        })}
       </text>
     </svg>
   );

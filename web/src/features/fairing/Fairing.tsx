@@ -6,6 +6,7 @@ import { Choice } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { Said, Sentence } from "../../ui/Sentence";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Size } from "../survey/Defects";
 import { FairMap } from "./FairMap";
 import { Gaps } from "./Gaps";
@@ -16,10 +17,10 @@ import { Sanding } from "./Sanding";
 import { Take } from "./Take";
 
 const VIEWS = [
-  { key: "gaps", name: "Gaps and fill" },
-  { key: "rounds", name: "Rounds" },
-  { key: "sanding", name: "Sanding" },
-  { key: "practice", name: "Practice" },
+  { key: "gaps", name: tr("Gaps and fill") },
+  { key: "rounds", name: tr("Rounds") },
+  { key: "sanding", name: tr("Sanding") },
+  { key: "practice", name: tr("Practice") },
 ] as const;
 type View = (typeof VIEWS)[number]["key"];
 
@@ -36,15 +37,16 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
   const set = params.get("set") ?? "";
   const go = (next: Record<string, string>) => setParams({ surface: surfaceId, view, ...next }, { replace: true });
   const fairing = useFairing(surfaceId, set);
-  if (survey.surfaces.length === 0) return <Answer answer="There is no surface to fair yet." detail="Add it in Survey first." />;
+  if (survey.surfaces.length === 0)
+    return <Answer answer={tr("There is no surface to fair yet.")} detail={tr("Add it in Survey first.")} />;
   return (
     <>
-      <Tabs label="Fairing" tabs={[...VIEWS]} at={view} onChange={(v: View) => go({ view: v })} />
+      <Tabs label={tr("Fairing")} tabs={[...VIEWS]} at={view} onChange={(v: View) => go({ view: v })} />
       {view !== "practice" && (
         <div className="no-print mb-3 max-w-sm">
           <Choice
             name="surfaceId"
-            label="Surface"
+            label={tr("Surface")}
             value={surfaceId}
             onChange={(id) => go({ surface: id, set: "" })}
             options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
@@ -87,14 +89,14 @@ function Surface({
         over={
           <>
             <span>{view.surface.name}</span>
-            {f && <span>round {f.round}</span>}
+            {f && <span>{tr("round {round}", { round: f.round })}</span>}
           </>
         }
         answer={
           f ? (
             <Sentence spans={f.says} zone={zone} />
           ) : (
-            `Lay an edge on ${view.surface.name.toLowerCase()} and read its gaps: nothing is read there yet.`
+            tr("Lay an edge on {name} and read its gaps: nothing is read there yet.", { name: view.surface.name.toLowerCase() })
           )
         }
         detail={
@@ -102,8 +104,10 @@ function Surface({
             <>
               {f.result.highL !== undefined && (
                 <>
-                  Between <Quantity value={f.result.lowL ?? 0} unit="L" /> and <Quantity value={f.result.highL} unit="L" />, by what was not
-                  read or guessed.{" "}
+                  {trNodes("Between {lowL} and {highL}, by what was not read or guessed.", {
+                    lowL: <Quantity value={f.result.lowL ?? 0} unit="L" />,
+                    highL: <Quantity value={f.result.highL} unit="L" />,
+                  })}{" "}
                 </>
               )}
               {f.short && f.short.length > 0 && <Said words={f.short} />}
@@ -115,20 +119,25 @@ function Surface({
               ))}
             </>
           ) : (
-            "A straightedge or a batten, and a wedge: the gaps in the order in which you walk. Or circle the lows by eye, hand and light."
+            tr(
+              "A straightedge or a batten, and a wedge: the gaps in the order in which you walk. Or circle the lows by eye, hand and light.",
+            )
           )
         }
       />
       {view.lows.length > 0 && (
         <p className="mb-3 text-sm">
-          {view.lows.length === 1 ? "One low is" : `${view.lows.length} lows are`} pinned on the map in Survey instead of measured:{" "}
+          {tr("{lows, plural, one {One low is} other {{lows} lows are}} pinned on the map in Survey instead of measured:", {
+            lows: view.lows.length,
+          })}{" "}
           {view.lows.map((l, i) => (
             <span key={l.id}>
               {i > 0 && "; "}
               {l.note || <Size d={l} />}
             </span>
           ))}
-          : about <Quantity value={view.lows.reduce((sum, l) => sum + l.repair.fillerL, 0)} unit="L" /> of filler by their sizes.
+          {tr(": about")} <Quantity value={view.lows.reduce((sum, l) => sum + l.repair.fillerL, 0)} unit="L" />{" "}
+          {tr("of filler by their sizes.")}
         </p>
       )}
       <HardLines survey={survey} view={view} />
@@ -142,7 +151,7 @@ function Surface({
         <Gaps view={view} survey={survey} go={go} />
       ) : (
         <button type="button" className="btn btn-primary min-h-12" onClick={() => setReading(true)}>
-          Read the first gaps
+          {tr("Read the first gaps")}
         </button>
       )}
     </>

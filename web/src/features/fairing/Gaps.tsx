@@ -10,6 +10,7 @@ import { readNumber } from "../../ui/numbers";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 import { Placing } from "./Placing";
 import { freshLine, places, Walk } from "./Walk";
 
@@ -63,7 +64,7 @@ export function Gaps({
     (v) => {
       const sent = newID();
       setParcel(sent);
-      const label = `gaps of round ${draft.round}, ${view.surface.name}`;
+      const label = tr("gaps of round {round}, {name}", { round: draft.round, name: view.surface.name });
       const path = `/api/surfaces/${view.surface.id}/fairing`;
       return [{ id: sent, label, boatId: survey.boat.id, method: "PUT", path, body: { id, version: v, value: draft } }];
     },
@@ -112,7 +113,7 @@ export function Gaps({
     <Errors.Provider value={save.error?.fields ?? {}}>
       <section className="border-t border-base-content pt-4">
         <div className="flex flex-wrap items-center gap-3">
-          <h2 className="text-lg">{id ? `Gaps of round ${draft.round}` : "A new set of gaps"}</h2>
+          <h2 className="text-lg">{id ? tr("Gaps of round {round}", { round: draft.round }) : tr("A new set of gaps")}</h2>
           {view.sets.length > 0 && (
             <button
               type="button"
@@ -124,25 +125,31 @@ export function Gaps({
                 setText({});
               }}
             >
-              next round
+              {tr("next round")}
             </button>
           )}
           {view.sets
             .filter((s) => s.id !== id)
             .map((s) => (
               <button key={s.id} type="button" className="linked max-sm:min-h-11" onClick={() => go({ set: s.id })}>
-                round {s.round}
+                {tr("round {round}", { round: s.round })}
               </button>
             ))}
         </div>
         <div className="mt-2 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-5">
-          <NumberField name="round" label="Round" unit="" value={draft.round} onChange={(v) => set({ round: num(v) })} />
+          <NumberField name="round" label={tr("Round")} unit="" value={draft.round} onChange={(v) => set({ round: num(v) })} />
           {way !== "lows" && (
             <>
-              <NumberField name="battenM" label="Straightedge" unit="m" value={draft.battenM} onChange={(v) => set({ battenM: num(v) })} />
+              <NumberField
+                name="battenM"
+                label={tr("Straightedge")}
+                unit="m"
+                value={draft.battenM}
+                onChange={(v) => set({ battenM: num(v) })}
+              />
               <NumberField
                 name="spacingM"
-                label="Between readings"
+                label={tr("Between readings")}
                 unit="m"
                 value={draft.spacingM}
                 onChange={(v) => set({ spacingM: num(v) })}
@@ -151,28 +158,32 @@ export function Gaps({
           )}
           <NumberField
             name="errorMM"
-            label="A reading may be out"
-            hint="what is less is not filled"
+            label={tr("A reading may be out")}
+            hint={tr("what is less is not filled")}
             unit="mm"
             value={draft.errorMM}
             onChange={(v) => set({ errorMM: num(v) })}
           />
           {way === "grid" && (
-            <NumberField name="rowsM" label="Between rows" unit="m" value={draft.rowsM} onChange={(v) => set({ rowsM: num(v) })} />
+            <NumberField name="rowsM" label={tr("Between rows")} unit="m" value={draft.rowsM} onChange={(v) => set({ rowsM: num(v) })} />
           )}
           <Choice
             name="class"
-            label="How fair"
+            label={tr("How fair")}
             value={draft.class}
             onChange={(c) => set({ class: c })}
             options={view.classes.map((c) => ({
               value: c.key as Readings["class"],
-              label: `${c.name}: ${prose([{ value: c.gapMM, unit: "mm", digits: 1 }])} in ${prose([{ value: 1, unit: "m", digits: 0 }])}`,
+              label: tr("{name}: {x} in {x2}", {
+                name: c.name,
+                x: prose([{ value: c.gapMM, unit: "mm", digits: 1 }]),
+                x2: prose([{ value: 1, unit: "m", digits: 0 }]),
+              }),
             }))}
           />
           <NumberField
             name="maxFillMM"
-            label="Fill at most"
+            label={tr("Fill at most")}
             unit="mm"
             value={draft.maxFillMM}
             onChange={(v) => set({ maxFillMM: num(v) })}
@@ -181,22 +192,22 @@ export function Gaps({
             <>
               <NumberField
                 name="maxGrindMM"
-                label="Grind at most"
+                label={tr("Grind at most")}
                 unit="mm"
                 value={draft.maxGrindMM}
                 onChange={(v) => set({ maxGrindMM: num(v) })}
               />
               <NumberField
                 name="stiffnessM"
-                label="Batten bends over"
+                label={tr("Batten bends over")}
                 unit="m"
                 value={draft.stiffnessM}
                 onChange={(v) => set({ stiffnessM: num(v) })}
               />
               <TextField
                 name="breaks"
-                label="Knuckles at readings"
-                hint="their numbers, such as 5 12"
+                label={tr("Knuckles at readings")}
+                hint={tr("their numbers, such as 5 12")}
                 value={text.breaks ?? (draft.breaks ?? []).map((b) => b + 1).join(" ")}
                 onChange={(t) => {
                   setText({ ...text, breaks: t });
@@ -207,16 +218,16 @@ export function Gaps({
           )}
           <Choice
             name="productId"
-            label="Filler"
+            label={tr("Filler")}
             value={draft.productId ?? ""}
             onChange={(productId) => set({ productId: productId || undefined })}
-            options={[{ value: "", label: "the first of the library" }, ...fillers.map((p) => ({ value: p.id, label: p.sheet.name }))]}
+            options={[{ value: "", label: tr("the first of the library") }, ...fillers.map((p) => ({ value: p.id, label: p.sheet.name }))]}
           />
         </div>
         <div className="mt-3 w-80">
           <Choice
             name="way"
-            label="Read"
+            label={tr("Read")}
             value={way}
             onChange={(v) =>
               set({
@@ -225,9 +236,9 @@ export function Gaps({
               })
             }
             options={[
-              { value: "lines", label: "under an edge laid at places" },
-              { value: "grid", label: "below one plane, on a grid" },
-              { value: "lows", label: "not with an edge: lows circled" },
+              { value: "lines", label: tr("under an edge laid at places") },
+              { value: "grid", label: tr("below one plane, on a grid") },
+              { value: "lows", label: tr("not with an edge: lows circled") },
             ]}
           />
         </div>
@@ -236,29 +247,29 @@ export function Gaps({
           <>
             <div className="mt-3 flex flex-wrap items-end gap-3">
               <div className="w-28">
-                <NumberField name="rows" label="Rows" unit="" value={gaps.length} onChange={(v) => v && resize(v, nx)} />
+                <NumberField name="rows" label={tr("Rows")} unit="" value={gaps.length} onChange={(v) => v && resize(v, nx)} />
               </div>
               <div className="w-28">
-                <NumberField name="columns" label="Readings a row" unit="" value={nx} onChange={(v) => v && resize(gaps.length, v)} />
+                <NumberField name="columns" label={tr("Readings a row")} unit="" value={nx} onChange={(v) => v && resize(gaps.length, v)} />
               </div>
               {scans.length > 0 && (
                 <div className="w-64">
                   <Choice
                     name="modelId"
-                    label="From a 3-D file in Survey"
-                    hint="against its own fair face"
+                    label={tr("From a 3-D file in Survey")}
+                    hint={tr("against its own fair face")}
                     value=""
                     onChange={(modelId) => modelId && scan.mutate(modelId)}
-                    options={[{ value: "", label: "choose" }, ...scans.map((m) => ({ value: m.id, label: m.name }))]}
+                    options={[{ value: "", label: tr("choose") }, ...scans.map((m) => ({ value: m.id, label: m.name }))]}
                   />
                 </div>
               )}
               <label className="btn min-h-11">
-                From a file: gaps row by row, or a scan with columns x, y, z
+                {tr("From a file: gaps row by row, or a scan with columns x, y, z")}
                 <input
                   type="file"
                   accept=".csv,.txt"
-                  aria-label="File of gaps"
+                  aria-label={tr("File of gaps")}
                   className="sr-only"
                   onChange={async (e) => {
                     const file = e.target.files?.[0];
@@ -284,7 +295,7 @@ export function Gaps({
               </p>
             )}
             <div className="mt-3 overflow-x-auto" data-field="gaps">
-              <table aria-label="Gaps in mm">
+              <table aria-label={tr("Gaps in mm")}>
                 <tbody>
                   {gaps.map((row, y) => (
                     // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other identity than their place
@@ -296,7 +307,7 @@ export function Gaps({
                           <input
                             className="input w-14 border-base-300 bg-(--sheet) px-1 text-center max-sm:min-h-11"
                             inputMode="decimal"
-                            aria-label={`Row ${y + 1}, reading ${x + 1}, mm`}
+                            aria-label={tr("Row {y}, reading {x}, mm", { y: y + 1, x: x + 1 })}
                             value={text[`${y} ${x}`] ?? (g ?? "").toString()}
                             onChange={(e) => put(y, x, e.target.value)}
                             onKeyDown={(e) => {
@@ -330,13 +341,13 @@ export function Gaps({
               disabled={save.isPending || waits}
               onClick={() => save.mutate(version)}
             >
-              {waits ? "Kept on this device until it is sent" : "Find the fair surface"}
+              {waits ? tr("Kept on this device until it is sent") : tr("Find the fair surface")}
             </button>
             {id && (
               <Remove
                 of={["fairing"]}
-                what="this set of gaps"
-                label="Delete these gaps"
+                what={tr("this set of gaps")}
+                label={tr("Delete these gaps")}
                 remove={() => ok(api.DELETE("/api/fairings/{id}", { params: { path: { id } } }))}
                 done={() => go({ set: "" })}
               />

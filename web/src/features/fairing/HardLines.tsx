@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Choice, Refusal } from "../../ui/Form";
+import { tr, trNodes } from "../../words/words";
 import { editOf } from "../survey/edit";
 import { HullMap, type Spot } from "./HullMap";
 
@@ -9,10 +10,10 @@ type HardLine = Schemas["SurveyHardLine"];
 type Kind = HardLine["kind"];
 
 const KINDS: { value: Kind; label: string }[] = [
-  { value: "knuckle", label: "knuckle" },
-  { value: "chine", label: "chine" },
-  { value: "edge", label: "edge" },
-  { value: "corner", label: "inside corner" },
+  { value: "knuckle", label: tr("knuckle") },
+  { value: "chine", label: tr("chine") },
+  { value: "edge", label: tr("edge") },
+  { value: "corner", label: tr("inside corner") },
 ];
 
 /** The surface as it is, and its hard lines drawn on it point by point. */
@@ -22,7 +23,7 @@ export function HardLines({ survey, view }: { survey: Schemas["Survey"]; view: S
   const surface = survey.surfaces.find((s) => s.id === view.surface.id);
   const f = view.now;
   const keep = useChange(["surfaces"], (hardLines: HardLine[]) => {
-    if (!surface) throw new Error("no surface");
+    if (!surface) throw new Error(tr("no surface"));
     const value = editOf(surface);
     return ok(
       api.PUT("/api/surfaces/{id}", {
@@ -33,7 +34,7 @@ export function HardLines({ survey, view }: { survey: Schemas["Survey"]; view: S
   });
   if (!surface) return null;
   const hard = surface.findings.hardLines ?? [];
-  const placed = f?.lines?.length ? f.lines : f?.on ? [{ name: "the first row", on: f.on }] : [];
+  const placed = f?.lines?.length ? f.lines : f?.on ? [{ name: tr("the first row"), on: f.on }] : [];
   return (
     <section className="mb-6">
       <HullMap
@@ -47,23 +48,24 @@ export function HardLines({ survey, view }: { survey: Schemas["Survey"]; view: S
       />
       <details className="no-print mt-1">
         <summary className="linked w-fit min-h-11 text-sm">
-          {hard.length === 0 ? "Hard lines: none is drawn" : `Hard lines: ${hard.map((h) => h.kind).join(", ")}`}
+          {hard.length === 0 ? tr("Hard lines: none is drawn") : tr("Hard lines: {hard}", { hard: hard.map((h) => h.kind).join(", ") })}
         </summary>
         <p className="text-sm">
-          A knuckle, a chine, an edge or an inside corner is meant to be sharp: nothing is faired across it. Choose what it is, then press
-          along it.
+          {tr(
+            "A knuckle, a chine, an edge or an inside corner is meant to be sharp: nothing is faired across it. Choose what it is, then press along it.",
+          )}
         </p>
         <div className="mt-2 flex flex-wrap items-end gap-2">
           <div className="w-44">
             <Choice
               name="hardKind"
-              label="Draw"
+              label={tr("Draw")}
               value={kind ?? ""}
               onChange={(k) => {
                 setKind((k || null) as Kind | null);
                 setPoints([]);
               }}
-              options={[{ value: "", label: "nothing" }, ...KINDS]}
+              options={[{ value: "", label: tr("nothing") }, ...KINDS]}
             />
           </div>
           {kind && (
@@ -85,16 +87,16 @@ export function HardLines({ survey, view }: { survey: Schemas["Survey"]; view: S
                   setPoints([]);
                 }}
               >
-                Keep this {kind}
+                {tr("Keep this {kind}", { kind })}
               </button>
               <button type="button" className="btn min-h-11" disabled={points.length === 0} onClick={() => setPoints(points.slice(0, -1))}>
-                Take the last point back
+                {tr("Take the last point back")}
               </button>
             </>
           )}
           {hard.length > 0 && !kind && (
             <button type="button" className="btn min-h-11" disabled={keep.isPending} onClick={() => keep.mutate(hard.slice(0, -1))}>
-              Remove the last, {hard.at(-1)?.kind}
+              {trNodes("Remove the last, {kind}", { kind: hard.at(-1)?.kind })}
             </button>
           )}
         </div>

@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { BoatMap, type Placed } from "../../ui/BoatMap";
 import { useSettings } from "../../ui/settings";
+import { tr, trNodes } from "../../words/words";
 
 type Point = Schemas["OutlinePoint"];
 export type Spot = { view: string; x: number; y: number; surfaceId: string };
@@ -55,7 +56,8 @@ export function HullMap({
   const { prose } = useSettings();
   const views = useMemo(() => faces(survey.views, surfaceId), [survey.views, surfaceId]);
   const hard = survey.surfaces.find((s) => s.id === surfaceId)?.findings.hardLines ?? [];
-  if (views.length === 0) return <p className="quiet">This surface has no place on the boat’s outline: it is drawn by itself below.</p>;
+  if (views.length === 0)
+    return <p className="quiet">{tr("This surface has no place on the boat’s outline: it is drawn by itself below.")}</p>;
   const over = (view: Schemas["OutlineView"], px: Placed) => (
     <>
       {contours
@@ -136,10 +138,13 @@ export function HullMap({
       />
       {depths.length > 0 && (
         <p className="quiet text-sm">
-          The lines are depths of{" "}
-          {depths.map((v) => prose([{ value: Math.abs(v), unit: "mm", digits: Math.abs(v) < 1 ? 2 : 0 }])).join(", ")}: green to be filled
-          {depths.some((v) => v < 0) && ", red to be ground"}. A dot is where a line begins.
-          {hard.length > 0 && " Red and broken: a hard line, which nothing is faired across."}
+          {tr("The lines are depths of")}{" "}
+          {depths.map((v) => prose([{ value: Math.abs(v), unit: "mm", digits: Math.abs(v) < 1 ? 2 : 0 }])).join(", ")}
+          {tr(": green to be filled")}
+          {depths.some((v) => v < 0) && tr(", red to be ground")}
+          {trNodes(". A dot is where a line begins.{hard}", {
+            hard: hard.length > 0 && tr(" Red and broken: a hard line, which nothing is faired across."),
+          })}
         </p>
       )}
     </div>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Choice, FieldError, NumberField, TextField } from "../../ui/Form";
+import { tr } from "../../words/words";
 import { HullMap, type Spot } from "./HullMap";
 
 type Readings = Schemas["Readings"];
@@ -37,7 +38,7 @@ export function Placing({
   const lines = draft.lines ?? [];
   const lows = draft.lows ?? [];
   const names =
-    lines.length > 0 ? lines.map((l, i) => l.name || `line ${i + 1}`) : draft.gaps && draft.gaps.length > 0 ? ["the first row"] : [];
+    lines.length > 0 ? lines.map((l, i) => l.name || `line ${i + 1}`) : draft.gaps && draft.gaps.length > 0 ? [tr("the first row")] : [];
   const [doing, setDoing] = useState<"low" | number | null>(names.length === 0 ? "low" : null);
   const [from, setFrom] = useState<Spot | null>(null);
   const trackOf = (k: number): Track | undefined => (lines.length > 0 ? lines[k]?.on : draft.on);
@@ -58,15 +59,15 @@ export function Placing({
   });
   return (
     <section className="mt-4" data-testid="placing">
-      <h3 className="text-base font-semibold">Where on her</h3>
+      <h3 className="text-base font-semibold">{tr("Where on her")}</h3>
       <p role="status" aria-live="polite" className="text-sm">
         {doing === "low"
-          ? "Draw round the low with a finger or the mouse, then guess how deep it is."
+          ? tr("Draw round the low with a finger or the mouse, then guess how deep it is.")
           : typeof doing === "number"
             ? from
-              ? `Now press where ${names[doing]} ends.`
-              : `Press where ${names[doing]} begins.`
-            : "Optional, but it puts patches and depths on the boat’s outline."}
+              ? tr("Now press where {names} ends.", { names: names[doing] })
+              : tr("Press where {names} begins.", { names: names[doing] })
+            : tr("Optional, but it puts patches and depths on the boat’s outline.")}
       </p>
       <div className="my-2 flex flex-wrap gap-2">
         {names.map((name, k) => (
@@ -81,7 +82,7 @@ export function Placing({
               setDoing(doing === k ? null : k);
             }}
           >
-            {trackOf(k) ? "Move" : "Place"} {name}
+            {trackOf(k) ? tr("Move") : tr("Place")} {name}
           </button>
         ))}
         <button
@@ -90,7 +91,7 @@ export function Placing({
           aria-pressed={doing === "low"}
           onClick={() => setDoing(doing === "low" ? null : "low")}
         >
-          Circle a low
+          {tr("Circle a low")}
         </button>
         {open.length > 0 && (
           <button
@@ -101,7 +102,7 @@ export function Placing({
                 lows: [
                   ...lows,
                   ...open.map((d) => ({
-                    name: d.note || `low spot ${d.number}`,
+                    name: d.note || tr("low spot {number}", { number: d.number }),
                     view: d.place.view as Low["view"],
                     points: round(d.place, d.lengthMM / 1000, (d.widthMM || d.lengthMM) / 1000),
                     by: "eye" as const,
@@ -112,7 +113,7 @@ export function Placing({
               })
             }
           >
-            Take in {open.length === 1 ? "the low" : `the ${open.length} lows`} pinned in Survey
+            {tr("Take in {open, plural, one {the low} other {the {open} lows}} pinned in Survey", { open: open.length })}
           </button>
         )}
       </div>
@@ -134,7 +135,7 @@ export function Placing({
       )}
       {tracks.length > 0 && (
         <details className="mt-2">
-          <summary className="linked w-fit min-h-11 text-sm">Places by their distances</summary>
+          <summary className="linked w-fit min-h-11 text-sm">{tr("Places by their distances")}</summary>
           {names.map((name, k) => {
             const on = trackOf(k);
             if (!on) return null;
@@ -142,7 +143,7 @@ export function Placing({
             const end = (which: "from" | "to", axis: "x" | "y") => (
               <NumberField
                 name={`${at}.${which}.${axis}`}
-                label={`${which === "from" ? "Begins" : "Ends"}, ${axis === "x" ? "from aft" : "over the waterline"}`}
+                label={`${which === "from" ? tr("Begins") : tr("Ends")}, ${axis === "x" ? tr("from aft") : tr("over the waterline")}`}
                 unit="m"
                 value={on[which][axis]}
                 onChange={(v) => put(k, { ...on, [which]: { ...on[which], [axis]: v ?? Number.NaN } })}
@@ -166,31 +167,31 @@ export function Placing({
         <div key={k} className="mt-2 grid max-w-4xl grid-cols-2 items-end gap-3 md:grid-cols-4" data-testid="low">
           <TextField
             name={`lows[${k}].name`}
-            label={`Low ${k + 1}`}
-            hint="such as beside the second frame"
+            label={tr("Low {k}", { k: k + 1 })}
+            hint={tr("such as beside the second frame")}
             value={l.name}
             onChange={(name) => low(k, { name })}
           />
           <Choice
             name={`lows[${k}].by`}
-            label="Found"
+            label={tr("Found")}
             value={l.by}
             onChange={(by) => low(k, { by })}
             options={[
-              { value: "hand", label: "by hand" },
-              { value: "eye", label: "by eye" },
-              { value: "light", label: "by a light" },
+              { value: "hand", label: tr("by hand") },
+              { value: "eye", label: tr("by eye") },
+              { value: "light", label: tr("by a light") },
             ]}
           />
           <NumberField
             name={`lows[${k}].depthMM`}
-            label="Deepest, guessed"
+            label={tr("Deepest, guessed")}
             unit="mm"
             value={l.depthMM}
             onChange={(v) => low(k, { depthMM: v ?? Number.NaN })}
           />
           <button type="button" className="btn btn-ghost min-h-11" onClick={() => set({ lows: lows.filter((_, i) => i !== k) })}>
-            Remove low {k + 1}
+            {tr("Remove low {k}", { k: k + 1 })}
           </button>
           <FieldError name={`lows[${k}].points`} />
         </div>

@@ -5,15 +5,16 @@ import { key } from "../../api/keys";
 import { Answer, Loaded } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
+import { tr, trNodes } from "../../words/words";
 import { EdgePractice as Edge } from "./EdgePractice";
 
 type Move = Schemas["PracticeMove"];
 
 const FILLS = [
-  { name: "Hard filler", filler: "hard", mm: 4 },
-  { name: "Light filler", filler: "light", mm: 2 },
-  { name: "Light filler", filler: "light", mm: 4 },
-  { name: "Light filler", filler: "light", mm: 8 },
+  { name: tr("Hard filler"), filler: "hard", mm: 4 },
+  { name: tr("Light filler"), filler: "light", mm: 2 },
+  { name: tr("Light filler"), filler: "light", mm: 4 },
+  { name: tr("Light filler"), filler: "light", mm: 8 },
 ];
 const WAITS: Move[] = [5, 12, 24, 60].map((hours) => ({ do: "wait", hours }));
 const SANDS: Move[] = [40, 80, 120, 180, 240, 320, 400].map((grit) => ({ do: "sand", grit }));
@@ -26,8 +27,10 @@ export function Practice() {
   return (
     <>
       <Answer
-        answer={`A dent of ${dent} in sound paint of ${paint}: make it disappear.`}
-        detail="Nothing here touches the boat. What comes of each choice follows the same rules as the work, and is told with its reason."
+        answer={tr("A dent of {dent} in sound paint of {paint}: make it disappear.", { dent, paint })}
+        detail={tr(
+          "Nothing here touches the boat. What comes of each choice follows the same rules as the work, and is told with its reason.",
+        )}
       />
       <div className="grid gap-10 lg:grid-cols-2">
         <Panel />
@@ -54,14 +57,19 @@ function Panel() {
   );
   return (
     <section data-testid="panel">
-      <h2 className="text-lg">The panel</h2>
+      <h2 className="text-lg">{tr("The panel")}</h2>
       <Loaded query={state}>
         {(s) => (
           <>
             <Cut state={s} />
             <p className="text-sm">
-              {s.passes} passes, {s.papers} papers, {s.hours.toFixed(1)} h
-              {s.curedH < 1 && s.passes > 0 && `; the filler is at ${Math.round(100 * s.curedH)} % of its time to sandable`}
+              {trNodes("{passes} passes, {papers} papers, {hours} h{curedH}", {
+                passes: s.passes,
+                papers: s.papers,
+                hours: s.hours.toFixed(1),
+                curedH:
+                  s.curedH < 1 && s.passes > 0 && tr("; the filler is at {x} % of its time to sandable", { x: Math.round(100 * s.curedH) }),
+              })}
             </p>
             {s.verdict && <p className="mt-2 border-l-4 border-primary pl-3 text-lg font-semibold">{s.verdict}</p>}
             <ol className="mt-2 max-h-60 overflow-y-auto text-sm" aria-live="polite">
@@ -79,20 +87,20 @@ function Panel() {
         <div className="flex flex-wrap gap-2">
           {FILLS.map(({ name, filler, mm }) => button(`${name}, ${length(mm)}`, { do: "fill", filler, mm }))}
         </div>
-        <div className="flex flex-wrap gap-2">{WAITS.map((m) => button(`Wait ${m.hours} h`, m))}</div>
-        <div className="flex flex-wrap gap-2">{SANDS.map((m) => button(`Sand ${m.grit}`, m))}</div>
+        <div className="flex flex-wrap gap-2">{WAITS.map((m) => button(tr("Wait {hours} h", { hours: m.hours }), m))}</div>
+        <div className="flex flex-wrap gap-2">{SANDS.map((m) => button(tr("Sand {grit}", { grit: m.grit }), m))}</div>
         <div className="flex flex-wrap gap-2">
-          {button("Paint it", { do: "paint" })}
+          {button(tr("Paint it"), { do: "paint" })}
           <button
             type="button"
             className="btn btn-ghost min-h-11"
             disabled={moves.length === 0}
             onClick={() => setMoves(moves.slice(0, -1))}
           >
-            Take the last step back
+            {tr("Take the last step back")}
           </button>
           <button type="button" className="btn btn-ghost min-h-11" onClick={() => setMoves([])}>
-            A new panel
+            {tr("A new panel")}
           </button>
         </div>
       </div>
@@ -115,9 +123,9 @@ function Cut({ state: s }: { state: Schemas["PracticeState"] }) {
       role="img"
       aria-label={prose([
         { value: s.hollowMM, unit: "mm", digits: 1 },
-        { text: " hollow, " },
+        { text: tr(" hollow, ") },
         { value: s.proudMM, unit: "mm", digits: 1 },
-        { text: " proud" },
+        { text: tr(" proud") },
       ])}
     >
       <path
@@ -140,9 +148,12 @@ function Cut({ state: s }: { state: Schemas["PracticeState"] }) {
         strokeWidth={Math.max(1, s.filmUm / 30)}
       />
       <text x={4} y={124} fontSize={12} fill="currentColor">
-        {prose([{ value: s.hollowMM, unit: "mm", digits: 1 }])} hollow · {prose([{ value: s.proudMM, unit: "mm", digits: 1 }])} proud ·{" "}
-        {prose([{ value: Math.max(0, s.filmUm), unit: "µm", digits: 0 }])} of paint beside it · scratches{" "}
-        {prose([{ value: s.scratchUm, unit: "µm", digits: 0 }])}
+        {tr("{x} hollow · {x2} proud · {x3} of paint beside it · scratches {x4}", {
+          x: prose([{ value: s.hollowMM, unit: "mm", digits: 1 }]),
+          x2: prose([{ value: s.proudMM, unit: "mm", digits: 1 }]),
+          x3: prose([{ value: Math.max(0, s.filmUm), unit: "µm", digits: 0 }]),
+          x4: prose([{ value: s.scratchUm, unit: "µm", digits: 0 }]),
+        })}
       </text>
     </svg>
   );
@@ -162,23 +173,27 @@ function Days() {
   const c = (v: number) => `${show(v, "°C", 0).text}`;
   return (
     <section data-testid="days">
-      <h2 className="text-lg">Coat now?</h2>
+      <h2 className="text-lg">{tr("Coat now?")}</h2>
       <Loaded query={day}>
         {(d) => (
           <>
             <p>
-              It is <b>{d.hour}:00</b>, and you stand with the tin: {d.product}, <Said words={d.limits} />.
+              {trNodes("It is {hour}, and you stand with the tin: {product}, {limits}.", {
+                hour: <b>{d.hour}:00</b>,
+                product: d.product,
+                limits: <Said words={d.limits} />,
+              })}
             </p>
             <div className="mt-2 overflow-x-auto">
               <table className="table-plain text-sm">
                 <thead>
                   <tr>
-                    <th>Hour</th>
-                    <th>Air {show(0, "°C").unit}</th>
-                    <th>Humidity</th>
-                    <th>Surface</th>
-                    <th>Dew point</th>
-                    <th>Rain</th>
+                    <th>{tr("Hour")}</th>
+                    <th>{tr("Air {unit}", { unit: show(0, "°C").unit })}</th>
+                    <th>{tr("Humidity")}</th>
+                    <th>{tr("Surface")}</th>
+                    <th>{tr("Dew point")}</th>
+                    <th>{tr("Rain")}</th>
                   </tr>
                 </thead>
                 <tbody>
@@ -200,7 +215,7 @@ function Days() {
             {answer ? (
               <div className={`mt-3 border-l-4 pl-3 ${answer.right ? "border-success" : "border-error"}`} role="status">
                 <p>
-                  <b>{answer.right ? "Right." : "Not so."}</b> <Said words={answer.reason} />
+                  <b>{answer.right ? tr("Right.") : tr("Not so.")}</b> <Said words={answer.reason} />
                 </p>
                 <button
                   type="button"
@@ -210,24 +225,20 @@ function Days() {
                     setAnswer(undefined);
                   }}
                 >
-                  Another day
+                  {tr("Another day")}
                 </button>
               </div>
             ) : (
               <p className="mt-3 flex gap-2">
                 <button type="button" className="btn btn-primary min-h-12" onClick={() => choose(true)}>
-                  Coat now
+                  {tr("Coat now")}
                 </button>
                 <button type="button" className="btn min-h-12" onClick={() => choose(false)}>
-                  Leave it
+                  {tr("Leave it")}
                 </button>
               </p>
             )}
-            {score.of > 0 && (
-              <p className="quiet mt-2 text-sm">
-                {score.right} of {score.of} right
-              </p>
-            )}
+            {score.of > 0 && <p className="quiet mt-2 text-sm">{tr("{right} of {of} right", { right: score.right, of: score.of })}</p>}
           </>
         )}
       </Loaded>

@@ -6,6 +6,7 @@ import { Answer } from "../../ui/Page";
 import { Reflow } from "../../ui/Reflow";
 import { Said } from "../../ui/Sentence";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 
 /** How the rounds decline, and how many are left. */
 export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId: string }) {
@@ -20,11 +21,14 @@ export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId:
         detail={
           last && (
             <>
-              <Figure title="Rounds left" working={o.working}>
-                Each round leaves {Math.round(100 * o.ratio)} % of the lows
+              <Figure title={tr("Rounds left")} working={o.working}>
+                {tr("Each round leaves {x} % of the lows", { x: Math.round(100 * o.ratio) })}
               </Figure>
-              {o.fitted ? ", from your own rounds" : ", a rule of thumb until two rounds are logged"}.
-              {o.stopAfter > 0 && ` After round ${o.stopAfter} an hour takes fewer lows away than this finish is worth: stop there.`}
+              {o.fitted ? tr(", from your own rounds") : tr(", a rule of thumb until two rounds are logged")}.
+              {o.stopAfter > 0 &&
+                tr(" After round {stopAfter} an hour takes fewer lows away than this finish is worth: stop there.", {
+                  stopAfter: o.stopAfter,
+                })}
             </>
           )
         }
@@ -33,28 +37,34 @@ export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId:
       <Table rounds={view.rounds} />
       <div className="mt-4 flex flex-wrap gap-2">
         <Link className="btn btn-primary min-h-12" to={`/boats/${boatId}/log?surface=${view.surface.id}&kind=fair&round=${round}`}>
-          Log a round
+          {tr("Log a round")}
         </Link>
         <Link className="btn min-h-12" to={`/boats/${boatId}/log?surface=${view.surface.id}&kind=inspect&round=${round}`}>
-          Log a look
+          {tr("Log a look")}
         </Link>
       </div>
       <p className="quiet mt-1 text-sm">
-        A round ticks all passes that are planned for it. A look counts what is left and fills nothing; your verdict of it counts.
+        {tr("A round ticks all passes that are planned for it. A look counts what is left and fills nothing; your verdict of it counts.")}
       </p>
       {view.spots && <Spots spots={view.spots} surfaceId={view.surface.id} boatId={boatId} />}
       <section className="mt-6 max-w-3xl text-sm">
-        <h2 className="text-lg">Finding them</h2>
+        <h2 className="text-lg">{tr("Finding them")}</h2>
         <p className="rule-b py-2">
-          <b>Light line</b>: a lamp or the low sun along the surface; sight down the reflection on a wet surface. A line that swims is a
-          low.
+          {trNodes(
+            "{b}: a lamp or the low sun along the surface; sight down the reflection on a wet surface. A line that swims is a low.",
+            { b: <b>{tr("Light line")}</b> },
+          )}
         </p>
         <p className="rule-b py-2">
-          <b>Guide coat</b>: dust on dry powder or mist thinned paint of another colour, board it off in both diagonals. What stays coloured
-          is low; what shines first is high.
+          {trNodes(
+            "{b}: dust on dry powder or mist thinned paint of another colour, board it off in both diagonals. What stays coloured is low; what shines first is high.",
+            { b: <b>{tr("Guide coat")}</b> },
+          )}
         </p>
         <p className="rule-b py-2">
-          <b>Count, then fill</b>: mark each with a pencil before any filler is mixed. The count is what tells when to stop.
+          {trNodes("{b}: mark each with a pencil before any filler is mixed. The count is what tells when to stop.", {
+            b: <b>{tr("Count, then fill")}</b>,
+          })}
         </p>
       </section>
     </>
@@ -67,13 +77,13 @@ function Table({ rounds }: { rounds: Schemas["FairRound"][] }) {
       <table className="table-plain max-w-3xl text-sm" data-testid="rounds">
         <thead>
           <tr>
-            <th>Round</th>
-            <th>Lows</th>
-            <th>Pinholes</th>
-            <th>Filler</th>
-            <th>Hours</th>
-            <th>Last grit</th>
-            <th>Found by, and thought of it</th>
+            <th>{tr("Round")}</th>
+            <th>{tr("Lows")}</th>
+            <th>{tr("Pinholes")}</th>
+            <th>{tr("Filler")}</th>
+            <th>{tr("Hours")}</th>
+            <th>{tr("Last grit")}</th>
+            <th>{tr("Found by, and thought of it")}</th>
           </tr>
         </thead>
         <tbody>
@@ -85,7 +95,7 @@ function Table({ rounds }: { rounds: Schemas["FairRound"][] }) {
               <td>{r.litres > 0 && <Quantity value={r.litres} unit="L" />}</td>
               <td>{r.hours > 0 && r.hours}</td>
               <td>{r.grit > 0 && r.grit}</td>
-              <td>{[r.looked && "a look", r.by, r.verdict].filter(Boolean).join(", ")}</td>
+              <td>{[r.looked && tr("a look"), r.by, r.verdict].filter(Boolean).join(", ")}</td>
             </tr>
           ))}
         </tbody>
@@ -104,14 +114,14 @@ function Spots({ spots, surfaceId, boatId }: { spots: Schemas["Spots"]; surfaceI
   );
   return (
     <section className="mt-6 max-w-3xl" data-testid="spots">
-      <h2 className="text-lg">Over the primer</h2>
+      <h2 className="text-lg">{tr("Over the primer")}</h2>
       <p>
         <Said words={spots.says} />
       </p>
       {spots.rounds.length > 0 && <Table rounds={spots.rounds} />}
       {spots.handover && spots.handover.changes.length > 0 && (
         <button type="button" className="btn mt-2 min-h-12" disabled={plan.isPending} onClick={() => plan.mutate(undefined)}>
-          Plan the spot-filling
+          {tr("Plan the spot-filling")}
         </button>
       )}
       <Refusal error={plan.error} />
@@ -140,7 +150,7 @@ function Course({ course }: { course: Schemas["FairFound"][] }) {
         viewBox={`0 0 ${W} ${H}`}
         className="w-full"
         role="img"
-        aria-label="Lows and pinholes found, round by round"
+        aria-label={tr("Lows and pinholes found, round by round")}
         data-testid="course"
       >
         <line x1={40} x2={W - 20} y1={y(0)} y2={y(0)} stroke="var(--color-base-300)" />
@@ -166,7 +176,7 @@ function Course({ course }: { course: Schemas["FairFound"][] }) {
         ))}
       </svg>
       <figcaption className="quiet text-sm">
-        Thick: lows. Thin: pinholes. Dashed: what the rounds left will find, as it has gone so far.
+        {tr("Thick: lows. Thin: pinholes. Dashed: what the rounds left will find, as it has gone so far.")}
       </figcaption>
     </figure>
   );

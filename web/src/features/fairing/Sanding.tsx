@@ -6,6 +6,7 @@ import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 
 /** The grits from what is there to what comes next, and whether that goes through. */
 export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }) {
@@ -23,24 +24,24 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
               <>
                 {s.ring && s.ring.length > 0 && <b>{prose(s.ring)} </b>}
                 {s.tool.name}: {s.tool.note}. {s.dust}. {prose(s.clogs)}
-                {s.green && !s.ready && ` Ridges may be knocked down, green, from ${stamp(s.green, zone)}.`}
+                {s.green && !s.ready && tr(" Ridges may be knocked down, green, from {green}.", { green: stamp(s.green, zone) })}
               </>
             }
           />
           <div className="mb-4 grid max-w-xl grid-cols-3 items-end gap-3">
-            <NumberField name="from" label="Scratch that is there" unit="P" value={from ?? s.from} onChange={setFrom} />
-            <NumberField name="to" label="The next coat wants" unit="P" value={to ?? s.to} onChange={setTo} />
+            <NumberField name="from" label={tr("Scratch that is there")} unit="P" value={from ?? s.from} onChange={setFrom} />
+            <NumberField name="to" label={tr("The next coat wants")} unit="P" value={to ?? s.to} onChange={setTo} />
             {s.wetOnly ? (
-              <p className="text-sm font-semibold">Wet only: antifouling is never sanded dry.</p>
+              <p className="text-sm font-semibold">{tr("Wet only: antifouling is never sanded dry.")}</p>
             ) : (
-              <Check name="wet" label="Wet" value={wet} onChange={setWet} />
+              <Check name="wet" label={tr("Wet")} value={wet} onChange={setWet} />
             )}
           </div>
           <div className="grid gap-8 lg:grid-cols-2">
             <section>
               <h2 className="text-lg">
-                <Figure title="Sanding" working={s.working}>
-                  Grits, in this order
+                <Figure title={tr("Sanding")} working={s.working}>
+                  {tr("Grits, in this order")}
                 </Figure>
               </h2>
               <ol data-testid="ladder">
@@ -49,31 +50,28 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
                     <b className="text-xl">{st.grit}</b>
                     <span>{st.why}</span>
                     <span className="quiet text-right text-sm">
-                      {span(st.hours)}, {st.discs} {st.discs === 1 ? "sheet" : "sheets"}
-                      {st.water > 0 && `, ${st.water === 1 ? "fresh water" : `fresh water ${st.water} times`}`}
+                      {span(st.hours)}, {st.discs} {tr("{discs, plural, one {sheet} other {sheets}}", { discs: st.discs })}
+                      {st.water > 0 &&
+                        `, ${tr("{water, plural, one {fresh water} other {fresh water {water} times}}", { water: st.water })}`}
                       <br />
-                      <Quantity value={st.removedUm} unit="µm" /> off
+                      {trNodes("{removedUm} off", { removedUm: <Quantity value={st.removedUm} unit="µm" /> })}
                     </span>
                   </li>
                 ))}
               </ol>
             </section>
             <section>
-              <h2 className="text-lg">Through?</h2>
+              <h2 className="text-lg">{tr("Through?")}</h2>
               {s.margins.length === 0 && (
-                <p>What lies above the layer that must stay is not known: put the old layers into Survey, log coats with litres.</p>
+                <p>{tr("What lies above the layer that must stay is not known: put the old layers into Survey, log coats with litres.")}</p>
               )}
               <ul data-testid="margins">
                 {s.margins.map((m) => (
                   <li key={m.place} className={`rule-b py-2 ${m.through ? "border-l-4 border-l-error pl-2 font-semibold" : ""}`}>
                     {m.through ? "✗" : "✓"} {m.place}:{" "}
-                    {m.through ? (
-                      "it goes through; by hand and fewer strokes there, or prime once more"
-                    ) : (
-                      <>
-                        <Quantity value={m.leftUm} unit="µm" /> are left
-                      </>
-                    )}
+                    {m.through
+                      ? tr("it goes through; by hand and fewer strokes there, or prime once more")
+                      : trNodes("{leftUm} are left", { leftUm: <Quantity value={m.leftUm} unit="µm" /> })}
                   </li>
                 ))}
               </ul>

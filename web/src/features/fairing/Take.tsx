@@ -5,6 +5,7 @@ import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { elapsed, span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 
 /** What the fill takes by both schools, how it changes with the curve, and the way into the build-up. */
 export function Take({
@@ -29,7 +30,7 @@ export function Take({
   return (
     <div className="mb-6 grid gap-8 lg:grid-cols-2">
       <section className="min-w-0 lg:col-span-2">
-        <h2 className="text-lg">What it takes: {f.product}</h2>
+        <h2 className="text-lg">{tr("What it takes: {product}", { product: f.product })}</h2>
         <div className="grid gap-x-8 gap-y-4 md:grid-cols-2" data-testid="schools">
           {f.jobs.map((j) => (
             <School
@@ -44,10 +45,10 @@ export function Take({
                     disabled={plan.isPending}
                     onClick={() => plan.mutate(j.school.key as Schemas["FairingPlan"]["school"])}
                   >
-                    Plan it
+                    {tr("Plan it")}
                   </button>
                 ) : (
-                  j.handover?.changes.length === 0 && <span className="quiet">is in the build-up</span>
+                  j.handover?.changes.length === 0 && <span className="quiet">{tr("is in the build-up")}</span>
                 )
               }
             />
@@ -55,21 +56,25 @@ export function Take({
         </div>
         <Refusal error={plan.error} />
         <p className="quiet mt-2 text-sm">
-          At <Quantity value={f.surfaceC} unit="°C" /> a pass is sandable after {elapsed(f.cureH)}. {f.stand}. Boarded with 60 before each
-          pass. Ridges are knocked down while it is green.
+          {trNodes(
+            "At {surfaceC} a pass is sandable after {cureH}. {stand}. Boarded with 60 before each pass. Ridges are knocked down while it is green.",
+            { surfaceC: <Quantity value={f.surfaceC} unit="°C" />, cureH: elapsed(f.cureH), stand: f.stand },
+          )}
         </p>
       </section>
       {f.patches.length > 0 && (
         <section className="min-w-0 overflow-x-auto lg:col-span-2">
-          <h2 className="text-lg">Where</h2>
+          <h2 className="text-lg">{tr("Where")}</h2>
           <table className="table-plain text-sm" data-testid="patches">
             <thead>
               <tr>
-                <th>Patch</th>
-                <th className="num">Area</th>
-                <th className="num">Filler</th>
-                <th className="num">Deepest</th>
-                <th>Passes: {f.jobs.map((j) => j.school.name).join(" or ")}</th>
+                <th>{tr("Patch")}</th>
+                <th className="num">{tr("Area")}</th>
+                <th className="num">{tr("Filler")}</th>
+                <th className="num">{tr("Deepest")}</th>
+                <th>
+                  {tr("Passes:")} {f.jobs.map((j) => j.school.name).join(" or ")}
+                </th>
               </tr>
             </thead>
             <tbody>
@@ -77,17 +82,17 @@ export function Take({
                 <tr key={p.name}>
                   <td>
                     {p.name}
-                    {p.toM > 0 && (
-                      <>
-                        , <Quantity value={p.fromM} unit="m" /> to <Quantity value={p.toM} unit="m" />
-                      </>
-                    )}
+                    {p.toM > 0 &&
+                      trNodes(", {from} to {to}", {
+                        from: <Quantity value={p.fromM} unit="m" />,
+                        to: <Quantity value={p.toM} unit="m" />,
+                      })}
                     {f.id && (
                       <a
                         className="linked no-print block text-sm max-sm:min-h-11"
                         href={`/api/fairings/${f.id}/template?${new URLSearchParams({ patch: p.name, format: "pdf" })}`}
                       >
-                        print its depths at 1:1
+                        {tr("print its depths at 1:1")}
                       </a>
                     )}
                   </td>
@@ -110,21 +115,21 @@ export function Take({
       )}
       {f.curves.length > 0 && (
         <section className="min-w-0">
-          <h2 className="text-lg">A softer or stiffer curve</h2>
+          <h2 className="text-lg">{tr("A softer or stiffer curve")}</h2>
           <table className="table-plain text-sm" data-testid="curves">
             <thead>
               <tr>
-                <th>Batten bends over</th>
-                <th>Fill</th>
-                <th>Deepest</th>
-                <th>Gap after</th>
+                <th>{tr("Batten bends over")}</th>
+                <th>{tr("Fill")}</th>
+                <th>{tr("Deepest")}</th>
+                <th>{tr("Gap after")}</th>
               </tr>
             </thead>
             <tbody>
               {f.curves.map((c) => (
                 <tr key={c.stiffnessM} className={c.chosen ? "font-bold" : ""}>
                   <td>
-                    <Quantity value={c.stiffnessM} unit="m" /> {c.chosen && "(chosen)"}
+                    <Quantity value={c.stiffnessM} unit="m" /> {c.chosen && tr("(chosen)")}
                   </td>
                   <td>{litres(c.fillL)}</td>
                   <td>
@@ -138,7 +143,7 @@ export function Take({
             </tbody>
           </table>
           <p className="quiet mt-2 text-sm">
-            A stiffer curve is fairer to the eye and takes more filler; the shape she was built with is yours to know.
+            {tr("A stiffer curve is fairer to the eye and takes more filler; the shape she was built with is yours to know.")}
           </p>
         </section>
       )}
@@ -157,10 +162,10 @@ function School({ job: j, zone, plan }: { job: Schemas["FairJob"]; zone: string;
         {plan}
       </div>
       <dl className="grid grid-cols-[7rem_1fr] gap-x-3 gap-y-1 text-sm">
-        <dt className="quiet">To mix</dt>
+        <dt className="quiet">{tr("To mix")}</dt>
         <dd>
-          {j.under && <>{litres(j.under.litres)} hard filler first, then </>}
-          <Figure title={`${j.school.name}, what it takes`} working={j.working}>
+          {j.under && <>{trNodes("{litres} hard filler first, then", { litres: litres(j.under.litres) })} </>}
+          <Figure title={tr("{name}, what it takes", { name: j.school.name })} working={j.working}>
             {litres(j.litres)}
           </Figure>
           {j.kg > 0 && (
@@ -168,28 +173,30 @@ function School({ job: j, zone, plan }: { job: Schemas["FairJob"]; zone: string;
               , <Quantity value={j.kg} unit="kg" />
             </>
           )}
-          {pots.length === 1 && "; a pass is one pot"}
-          {pots.length > 1 && (
-            <>
-              ; a pass is {pots.length} pots of {litres(pots[0]?.litres ?? 0)}
-            </>
-          )}
+          {pots.length === 1 && tr("; a pass is one pot")}
+          {pots.length > 1 && trNodes("; a pass is {pots} pots of {litres}", { pots: pots.length, litres: litres(pots[0]?.litres ?? 0) })}
         </dd>
-        <dt className="quiet">Passes</dt>
+        <dt className="quiet">{tr("Passes")}</dt>
         <dd>
-          {j.under && `${j.under.passes} hard, then `}
-          {j.passes}, at most <Quantity value={j.passMM} unit="mm" /> each
+          {trNodes("{under}{passes}, at most {passMM} each", {
+            under: j.under && tr("{passes} hard, then ", { passes: j.under.passes }),
+            passes: j.passes,
+            passMM: <Quantity value={j.passMM} unit="mm" />,
+          })}
         </dd>
-        <dt className="quiet">Work</dt>
-        <dd>{span(j.hours + (j.under?.hours ?? 0))}, with boarding</dd>
-        <dt className="quiet">Fit to sand</dt>
+        <dt className="quiet">{tr("Work")}</dt>
+        <dd>{tr("{hours}, with boarding", { hours: span(j.hours + (j.under?.hours ?? 0)) })}</dd>
+        <dt className="quiet">{tr("Fit to sand")}</dt>
         <dd>
-          {j.ready ? `${stamp(j.ready, zone)}, in ${j.days.toFixed(1)} days` : "past the weather known"};{" "}
-          {j.lateDays > 0 ? `nine times in ten within ${j.lateDays.toFixed(1)} days` : "one time in ten not within ten days"}
+          {j.ready ? tr("{ready}, in {days} days", { ready: stamp(j.ready, zone), days: j.days.toFixed(1) }) : tr("past the weather known")}
+          ;{" "}
+          {j.lateDays > 0
+            ? tr("nine times in ten within {lateDays} days", { lateDays: j.lateDays.toFixed(1) })
+            : tr("one time in ten not within ten days")}
         </dd>
-        <dt className="quiet">For it</dt>
+        <dt className="quiet">{tr("For it")}</dt>
         <dd>{j.school.why}</dd>
-        <dt className="quiet">Risk</dt>
+        <dt className="quiet">{tr("Risk")}</dt>
         <dd>{j.school.risk}</dd>
       </dl>
     </article>

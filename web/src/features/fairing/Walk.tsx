@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { Choice, FieldError, NumberField, TextField } from "../../ui/Form";
 import { readNumber } from "../../ui/numbers";
 import { useSettings } from "../../ui/settings";
+import { tr, trNodes } from "../../words/words";
 
 type Line = Schemas["FairLine"];
 type Gap = number | null;
@@ -57,7 +58,8 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
   const [knuckles, setKnuckles] = useState<string | null>(null);
   const line = lines[Math.min(at, lines.length - 1)];
   const steps = Math.round(edgeM / spacingM);
-  if (!line || !(steps >= 2 && steps <= 200)) return <p className="text-error">The straightedge must be at least two spacings long.</p>;
+  if (!line || !(steps >= 2 && steps <= 200))
+    return <p className="text-error">{tr("The straightedge must be at least two spacings long.")}</p>;
   const count = steps + 1;
   const step = halfway ? Math.max(1, Math.floor(steps / 2)) : steps;
   const k = lines.indexOf(line);
@@ -75,7 +77,7 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
   };
   return (
     <div className="mt-3" data-testid="walk">
-      <div className="flex flex-wrap gap-2" role="tablist" aria-label="Lines">
+      <div className="flex flex-wrap gap-2" role="tablist" aria-label={tr("Lines")}>
         {lines.map((l, i) => (
           <button
             // biome-ignore lint/suspicious/noArrayIndexKey: lines have no other identity than their order
@@ -89,7 +91,7 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
               setKnuckles(null);
             }}
           >
-            {l.name || `Line ${i + 1}`}
+            {l.name || tr("Line {i}", { i: i + 1 })}
           </button>
         ))}
         <button
@@ -101,39 +103,39 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
             setKnuckles(null);
           }}
         >
-          <Plus size={18} aria-hidden="true" /> Next line
+          <Plus size={18} aria-hidden="true" /> {tr("Next line")}
         </button>
       </div>
       <div className="mt-3 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-5">
         <TextField
           name={`${path}.name`}
-          label="Where this line runs"
-          hint="such as a hand below the rail, from frame 2"
+          label={tr("Where this line runs")}
+          hint={tr("such as a hand below the rail, from frame 2")}
           value={line.name}
           onChange={(name) => put({ ...line, name })}
         />
         <Choice
           name={`${path}.way`}
-          label="It runs"
+          label={tr("It runs")}
           value={line.way}
           onChange={(way) => put({ ...line, way })}
           options={[
-            { value: "along", label: "along her" },
-            { value: "across", label: "across, up and down" },
-            { value: "diagonal", label: "diagonally" },
+            { value: "along", label: tr("along her") },
+            { value: "across", label: tr("across, up and down") },
+            { value: "diagonal", label: tr("diagonally") },
           ]}
         />
         <NumberField
           name={`${path}.widthM`}
-          label="Stands for a width of"
+          label={tr("Stands for a width of")}
           unit="m"
           value={line.widthM}
           onChange={(v) => put({ ...line, widthM: v ?? Number.NaN })}
         />
         <TextField
           name={`${path}.breaks`}
-          label="Knuckles at readings"
-          hint="counted along the line, such as 5 12"
+          label={tr("Knuckles at readings")}
+          hint={tr("counted along the line, such as 5 12")}
           value={knuckles ?? (line.breaks ?? []).map((b) => b + 1).join(" ")}
           onChange={(t) => {
             setKnuckles(t);
@@ -142,32 +144,42 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
         />
         <Choice
           name="overlap"
-          label="The edge is moved on by"
-          hint={halfway ? "overlapping: tells how the placements tilt" : "end to end: leaves their tilt unknown"}
+          label={tr("The edge is moved on by")}
+          hint={halfway ? tr("overlapping: tells how the placements tilt") : tr("end to end: leaves their tilt unknown")}
           value={halfway ? "half" : "whole"}
           onChange={(v) => setHalfway(v === "half")}
           options={[
-            { value: "half", label: "half of it" },
-            { value: "whole", label: "all of it" },
+            { value: "half", label: tr("half of it") },
+            { value: "whole", label: tr("all of it") },
           ]}
         />
       </div>
       <p className="mt-3 text-lg" role="status" aria-live="polite">
-        <b>
-          Placement {where.placement + 1}, reading {where.reading + 1} of {count}
-        </b>
-        : {m(where.reading * spacingM)} along the edge, {m(where.startM + where.reading * spacingM)} along the line.
-        {where.reading === 0 && where.placement > 0 && ` Move the edge on: it begins at ${m(where.startM)} now.`}
+        {trNodes("{b}: {reading} along the edge, {startM} along the line.{reading2}", {
+          b: (
+            <b>
+              {tr("Placement {placement}, reading {reading} of {count}", {
+                placement: where.placement + 1,
+                reading: where.reading + 1,
+                count,
+              })}
+            </b>
+          ),
+          reading: m(where.reading * spacingM),
+          startM: m(where.startM + where.reading * spacingM),
+          reading2:
+            where.reading === 0 && where.placement > 0 && tr(" Move the edge on: it begins at {startM} now.", { startM: m(where.startM) }),
+        })}
       </p>
-      <fieldset className="mt-2 grid max-w-xl grid-cols-4 gap-2" aria-label="Gap, mm">
+      <fieldset className="mt-2 grid max-w-xl grid-cols-4 gap-2" aria-label={tr("Gap, mm")}>
         <button type="button" className="btn btn-primary col-span-2 min-h-14 text-lg" onClick={() => press(0)}>
-          touching
+          {tr("touching")}
         </button>
         <button type="button" className="btn min-h-14" disabled={last === undefined} onClick={() => press(last ?? null)}>
-          same
+          {tr("same")}
         </button>
         <button type="button" className="btn min-h-14" onClick={() => press(null)}>
-          not read
+          {tr("not read")}
         </button>
         {KEYS.map((mm) => (
           <button key={mm} type="button" className="btn min-h-14 text-lg" onClick={() => press(mm)}>
@@ -177,8 +189,8 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
         <input
           className="input col-span-2 min-h-14 border-base-content/60 bg-(--sheet) text-lg"
           inputMode="decimal"
-          aria-label="Another gap, mm"
-          placeholder="another, mm"
+          aria-label={tr("Another gap, mm")}
+          placeholder={tr("another, mm")}
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
           onKeyDown={(e) => {
@@ -188,19 +200,19 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
           }}
         />
         <button type="button" className="btn min-h-14" disabled={Number.isNaN(readNumber(typed))} onClick={send}>
-          take it
+          {tr("take it")}
         </button>
-        <button type="button" className="btn min-h-14" aria-label="Take the last reading back" onClick={() => put(back(line))}>
-          <ChevronLeft size={22} aria-hidden="true" /> back
+        <button type="button" className="btn min-h-14" aria-label={tr("Take the last reading back")} onClick={() => put(back(line))}>
+          <ChevronLeft size={22} aria-hidden="true" /> {tr("back")}
         </button>
       </fieldset>
-      <table className="table-plain mt-3 max-w-3xl text-sm" aria-label="Gaps of this line, mm">
+      <table className="table-plain mt-3 max-w-3xl text-sm" aria-label={tr("Gaps of this line, mm")}>
         <tbody>
           {line.placements.map((p, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: placements have no other identity than their order
             <tr key={i}>
-              <th className="w-28 font-normal whitespace-nowrap">from {m(p.startM)}</th>
-              <td>{p.gapsMM.map((g) => g ?? "–").join(" · ") || "nothing read yet"}</td>
+              <th className="w-28 font-normal whitespace-nowrap">{tr("from {startM}", { startM: m(p.startM) })}</th>
+              <td>{p.gapsMM.map((g) => g ?? "–").join(" · ") || tr("nothing read yet")}</td>
             </tr>
           ))}
         </tbody>
@@ -219,7 +231,7 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
             setAt(Math.max(0, k - 1));
           }}
         >
-          <Trash2 size={18} aria-hidden="true" /> Remove this line
+          <Trash2 size={18} aria-hidden="true" /> {tr("Remove this line")}
         </button>
       )}
     </div>

@@ -3,6 +3,7 @@ import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { elapsed, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Grid, Part } from "./fields";
 import { fieldsOf } from "./typed";
 import { useCraft } from "./useWork";
@@ -31,8 +32,8 @@ function Picture({ view }: { view: View }) {
       <div className="grid gap-8 lg:grid-cols-[3fr_2fr]">
         <section className="min-w-0">
           <h2 className="text-lg">
-            <Figure title="The zones" working={r.working}>
-              Zones, their coats from below
+            <Figure title={tr("The zones")} working={r.working}>
+              {tr("Zones, their coats from below")}
             </Figure>
           </h2>
           <Zones zones={r.zones} signal={view.work.first} />
@@ -41,49 +42,51 @@ function Picture({ view }: { view: View }) {
           </p>
         </section>
         <section>
-          <h2 className="text-lg">Windows</h2>
+          <h2 className="text-lg">{tr("Windows")}</h2>
           <table className="table-plain text-sm" data-testid="windows">
             <tbody>
               {r.tie && (
                 <tr>
                   <td>
-                    <b>Tie</b>
+                    <b>{tr("Tie")}</b>
                     <br />
                     {prose(r.tie)}
                   </td>
                   <td>
                     {r.tieOpens ? (
                       <>
-                        {stamp(r.tieOpens, zone)} to {r.tieCloses ? stamp(r.tieCloses, zone) : "no end within the weather known"}
+                        {stamp(r.tieOpens, zone)} to {r.tieCloses ? stamp(r.tieCloses, zone) : tr("no end within the weather known")}
                       </>
                     ) : (
-                      "not within the weather known"
+                      tr("not within the weather known")
                     )}
                     <br />
-                    <span className="quiet">{r.tieLaid ? "by the clock of the coat that is on" : "if it went on now"}</span>
+                    <span className="quiet">{r.tieLaid ? tr("by the clock of the coat that is on") : tr("if it went on now")}</span>
                   </td>
                 </tr>
               )}
               <tr>
                 <td>
-                  <b>Dry before launch</b>
+                  <b>{tr("Dry before launch")}</b>
                 </td>
                 <td className="whitespace-nowrap">{elapsed(r.dryH)}</td>
               </tr>
               <tr>
                 <td>
-                  <b>Longest out of the water</b>
+                  <b>{tr("Longest out of the water")}</b>
                 </td>
-                <td className="whitespace-nowrap">{r.maxH > 0 ? elapsed(r.maxH) : "no end by the sheet"}</td>
+                <td className="whitespace-nowrap">{r.maxH > 0 ? elapsed(r.maxH) : tr("no end by the sheet")}</td>
               </tr>
               {r.lastTo && (
                 <tr>
                   <td>
-                    <b>Last coat for the launch day</b>
+                    <b>{tr("Last coat for the launch day")}</b>
                   </td>
                   <td>
-                    {r.lastFrom && r.lastFrom > view.now && `from ${stamp(r.lastFrom, zone)} `}
-                    till {stamp(r.lastTo, zone)}
+                    {trNodes("{lastFrom}till {lastTo}", {
+                      lastFrom: r.lastFrom && r.lastFrom > view.now && tr("from {lastFrom} ", { lastFrom: stamp(r.lastFrom, zone) }),
+                      lastTo: stamp(r.lastTo, zone),
+                    })}
                   </td>
                 </tr>
               )}
@@ -93,7 +96,7 @@ function Picture({ view }: { view: View }) {
       </div>
       <Findings findings={r.findings} />
       <div className="mt-4 grid gap-8 lg:grid-cols-[3fr_2fr]">
-        <Steps plan={r} title="In this order" />
+        <Steps plan={r} title={tr("In this order")} />
         <Takes plan={r} />
       </div>
     </>
@@ -109,7 +112,13 @@ function Zones({ zones, signal }: { zones: Schemas["AntifoulZoneCoats"][]; signa
   let x = 0;
   return (
     <>
-      <svg viewBox={`0 0 ${W} ${most * low + 8}`} className="w-full" role="img" aria-label="zones with their coats" data-testid="zones">
+      <svg
+        viewBox={`0 0 ${W} ${most * low + 8}`}
+        className="w-full"
+        role="img"
+        aria-label={tr("zones with their coats")}
+        data-testid="zones"
+      >
         {zones.map((z) => {
           const w = Math.max(46, ((W - 46 * zones.length) * z.areaM2) / all + 46) - 6;
           x += w + 6;
@@ -142,12 +151,12 @@ function Zones({ zones, signal }: { zones: Schemas["AntifoulZoneCoats"][]; signa
       <table className="table-plain text-sm">
         <thead>
           <tr>
-            <th>Zone</th>
-            <th className="num">Area</th>
-            <th className="num">Coats</th>
-            <th className="num">Film</th>
-            <th className="num">Litres</th>
-            <th className="num">Seasons</th>
+            <th>{tr("Zone")}</th>
+            <th className="num">{tr("Area")}</th>
+            <th className="num">{tr("Coats")}</th>
+            <th className="num">{tr("Film")}</th>
+            <th className="num">{tr("Litres")}</th>
+            <th className="num">{tr("Seasons")}</th>
           </tr>
         </thead>
         <tbody>
@@ -177,35 +186,35 @@ function Form({ view }: { view: View }) {
   const words = useFinishWords().data;
   return (
     <>
-      <Part title="Product, and what is under it" open>
+      <Part title={tr("Product, and what is under it")} open>
         <Grid>
-          <ProductChoice label="Antifouling" kinds={["antifouling-soft", "antifouling-hard"]} chosen={view.work.productId} />
-          <Num at="coats" label="Coats all over" />
-          <Pick at="old" label="Under it" options={words?.olds ?? []} />
-          <Tick at="oldCopper" label="The old one holds copper" />
-          <Tick at="brass" label="Bronze fittings under water" />
-          <ProductChoice at="tieId" label="It ties to" kinds={["tie-coat", "barrier"]} chosen={view.work.tieId} />
-          <Text at="first" label="Colour below, the signal" />
-          <Text at="second" label="Colour above" />
+          <ProductChoice label={tr("Antifouling")} kinds={["antifouling-soft", "antifouling-hard"]} chosen={view.work.productId} />
+          <Num at="coats" label={tr("Coats all over")} />
+          <Pick at="old" label={tr("Under it")} options={words?.olds ?? []} />
+          <Tick at="oldCopper" label={tr("The old one holds copper")} />
+          <Tick at="brass" label={tr("Bronze fittings under water")} />
+          <ProductChoice at="tieId" label={tr("It ties to")} kinds={["tie-coat", "barrier"]} chosen={view.work.tieId} />
+          <Text at="first" label={tr("Colour below, the signal")} />
+          <Text at="second" label={tr("Colour above")} />
         </Grid>
       </Part>
-      <Part title="Zones" open>
-        <Rows at="zones" title="Zones" add="Add a zone" fresh={() => ({ name: "zone", areaM2: 1, extra: 1 })}>
+      <Part title={tr("Zones")} open>
+        <Rows at="zones" title={tr("Zones")} add={tr("Add a zone")} fresh={() => ({ name: tr("zone"), areaM2: 1, extra: 1 })}>
           {(p) => (
             <>
-              <Text at={`${p}.name`} label="Zone" />
-              <Num at={`${p}.areaM2`} label="Area" unit="m²" />
-              <Num at={`${p}.extra`} label="Coats more" />
+              <Text at={`${p}.name`} label={tr("Zone")} />
+              <Num at={`${p}.areaM2`} label={tr("Area")} unit="m²" />
+              <Num at={`${p}.extra`} label={tr("Coats more")} />
             </>
           )}
         </Rows>
       </Part>
-      <Part title="How long it is to last" open>
+      <Part title={tr("How long it is to last")} open>
         <Grid>
-          <Num at="seasons" label="Seasons wanted" />
-          <Num at="nm" label="Nautical miles a season" />
-          <Num at="wearUm" label="Wears in a year, if not as the sheet" unit="µm" optional />
-          <Num at="habit" label="Seasons a hard one lasted her" hint="0: not known" />
+          <Num at="seasons" label={tr("Seasons wanted")} />
+          <Num at="nm" label={tr("Nautical miles a season")} />
+          <Num at="wearUm" label={tr("Wears in a year, if not as the sheet")} unit="µm" optional />
+          <Num at="habit" label={tr("Seasons a hard one lasted her")} hint={tr("0: not known")} />
         </Grid>
       </Part>
     </>

@@ -4,6 +4,7 @@ import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { clock, day, span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Grid, Part } from "./fields";
 import { fieldsOf } from "./typed";
 import { useCraft } from "./useWork";
@@ -30,34 +31,39 @@ function Picture({ view }: { view: View }) {
     <>
       {r.dust && (
         <p className="mb-3 border-l-4 border-accent pl-3" data-testid="dust">
-          That is <b>{r.dust.layer}</b>. {r.dust.advice}
+          {trNodes("That is {layer}. {advice}", { layer: <b>{r.dust.layer}</b>, advice: r.dust.advice })}
         </p>
       )}
       {r.veneer && <p className="mb-3 text-sm">{prose(r.veneer)}</p>}
       <div className="grid gap-8 lg:grid-cols-2">
         <section>
-          <h2 className="text-lg">Coats, and what they keep of the sun</h2>
+          <h2 className="text-lg">{tr("Coats, and what they keep of the sun")}</h2>
           <Counts counts={r.counts} />
           <p className="mt-2 text-sm" data-testid="holds">
             {r.holds}
           </p>
         </section>
         <section>
-          <h2 className="text-lg">A coat's hours</h2>
+          <h2 className="text-lg">{tr("A coat's hours")}</h2>
           <Share share={r.share} />
           <p className="mt-2 text-sm">
-            A coat takes <Quantity value={r.litreM2} unit="L/m²" digits={3} />
-            {r.ownFrom ? ", by your own log." : ", by the sheet: log a coat, and your own counts."}
+            {trNodes("A coat takes {litreM2}{x}", {
+              litreM2: <Quantity value={r.litreM2} unit="L/m²" digits={3} />,
+              x: r.ownFrom ? tr(", by your own log.") : tr(", by the sheet: log a coat, and your own counts."),
+            })}
           </p>
           <h2 className="mt-4 text-lg">
-            To stay {view.work.aboveDewH} h above the <Term>dew point</Term>, begin
+            {trNodes("To stay {aboveDewH} h above the {term}, begin", {
+              aboveDewH: view.work.aboveDewH,
+              term: <Term>{tr("dew point")}</Term>,
+            })}
           </h2>
           <Nights view={view} />
         </section>
       </div>
       <Findings findings={r.findings} />
       <div className="mt-4 grid gap-8 lg:grid-cols-[3fr_2fr]">
-        <Steps plan={r} title="In this order" />
+        <Steps plan={r} title={tr("In this order")} />
         <Takes plan={r} />
       </div>
     </>
@@ -72,14 +78,21 @@ function Counts({ counts }: { counts: Schemas["BrightworkCount"][] }) {
       {counts.map((c, i) => (
         <li key={c.coats} className="rule-b py-2">
           <div className="flex items-baseline justify-between gap-3">
-            <b>
-              {c.coats} coats {i === 0 ? "now" : "with next winter's"}
-            </b>
+            <b>{tr("{coats} coats {x}", { coats: c.coats, x: i === 0 ? tr("now") : tr("with next winter's") })}</b>
             <span className="text-sm">
-              <Quantity value={c.um} unit="µm" />, {c.uvPct.toFixed(1)} % of the ultraviolet stopped
+              {trNodes("{um}, {uvPct} % of the ultraviolet stopped", {
+                um: <Quantity value={c.um} unit="µm" />,
+                uvPct: c.uvPct.toFixed(1),
+              })}
             </span>
           </div>
-          <svg viewBox="0 0 400 16" className="mt-1 w-full" role="img" aria-label={`${c.um.toFixed(0)} µm`} preserveAspectRatio="none">
+          <svg
+            viewBox="0 0 400 16"
+            className="mt-1 w-full"
+            role="img"
+            aria-label={tr("{um} µm", { um: c.um.toFixed(0) })}
+            preserveAspectRatio="none"
+          >
             <rect width={(400 * c.um) / most} height={16} fill="var(--closing)" stroke="currentColor" />
             {Array.from({ length: c.coats - 1 }, (_, k) => {
               const x = ((400 * c.um) / most / c.coats) * (k + 1);
@@ -87,7 +100,10 @@ function Counts({ counts }: { counts: Schemas["BrightworkCount"][] }) {
             })}
           </svg>
           <span className="quiet text-sm">
-            <Quantity value={c.litres} unit="L" /> in all{c.dueAt && `; due again by ${day(c.dueAt, "UTC")} ${c.dueAt.slice(0, 4)}`}
+            {trNodes("{litres} in all{dueAt}", {
+              litres: <Quantity value={c.litres} unit="L" />,
+              dueAt: c.dueAt && tr("; due again by {dueAt} {x}", { dueAt: day(c.dueAt, "UTC"), x: c.dueAt.slice(0, 4) }),
+            })}
           </span>
         </li>
       ))}
@@ -97,16 +113,16 @@ function Counts({ counts }: { counts: Schemas["BrightworkCount"][] }) {
 
 function Share({ share }: { share: Schemas["BrightworkShare"] }) {
   const parts = [
-    { name: "sanding", h: share.sandH, fill: "var(--curing)" },
-    { name: "masking", h: share.maskH, fill: "var(--dew)" },
-    { name: "cleaning", h: share.cleanH, fill: "var(--open)" },
-    { name: "laying", h: share.layH, fill: "var(--closing)" },
+    { name: tr("sanding"), h: share.sandH, fill: "var(--curing)" },
+    { name: tr("masking"), h: share.maskH, fill: "var(--dew)" },
+    { name: tr("cleaning"), h: share.cleanH, fill: "var(--open)" },
+    { name: tr("laying"), h: share.layH, fill: "var(--closing)" },
   ];
   const all = parts.reduce((s, p) => s + p.h, 0);
   let x = 0;
   return (
     <div data-testid="share">
-      <svg viewBox="0 0 400 22" className="w-full" role="img" aria-label="how a coat's hours divide" preserveAspectRatio="none">
+      <svg viewBox="0 0 400 22" className="w-full" role="img" aria-label={tr("how a coat's hours divide")} preserveAspectRatio="none">
         {parts.map((p) => {
           const w = (400 * p.h) / all;
           x += w;
@@ -128,15 +144,17 @@ function Share({ share }: { share: Schemas["BrightworkShare"] }) {
 function Nights({ view }: { view: View }) {
   const zone = view.place.timeZone;
   if (view.nights.length === 0)
-    return <p className="text-sm">None in the weather known: lay in the morning, after the dew is off, or under cover.</p>;
+    return <p className="text-sm">{tr("None in the weather known: lay in the morning, after the dew is off, or under cover.")}</p>;
   return (
     <ul className="text-sm" data-testid="nights">
       {view.nights.slice(0, 6).map((n) => (
         <li key={n.from} className="rule-b flex justify-between py-1">
           <b>{day(n.from, zone)}</b>
           <span>
-            between {clock(n.from, zone)} and{" "}
-            {day(n.from, zone) === day(n.to, zone) ? clock(n.to, zone) : `${day(n.to, zone)}, ${clock(n.to, zone)}`}
+            {tr("between {from} and {x}", {
+              from: clock(n.from, zone),
+              x: day(n.from, zone) === day(n.to, zone) ? clock(n.to, zone) : `${day(n.to, zone)}, ${clock(n.to, zone)}`,
+            })}
           </span>
         </li>
       ))}
@@ -151,49 +169,52 @@ function Form({ view }: { view: View }) {
   const seams = read("seams");
   return (
     <>
-      <Part title="What comes off, and how far down" open>
+      <Part title={tr("What comes off, and how far down")} open>
         <Grid>
-          <Pick at="seen" label="Under the block you see" options={[{ key: "", name: "not tried yet" }, ...(words?.dusts ?? [])]} />
-          <Pick at="strip" label="Strip by" options={words?.strips ?? []} />
-          <Num at="reachM" label="A patch, arm's reach" unit="m" />
-          <Num at="veneerMM" label="Veneer that is left, 0 if solid" unit="mm" />
-          <Num at="leaveMM" label="Of it must stay" unit="mm" />
-          <Num at="bungs" label="Bungs to set" />
-          <Tick at="stain" label="Stain" />
+          <Pick
+            at="seen"
+            label={tr("Under the block you see")}
+            options={[{ key: "", name: tr("not tried yet") }, ...(words?.dusts ?? [])]}
+          />
+          <Pick at="strip" label={tr("Strip by")} options={words?.strips ?? []} />
+          <Num at="reachM" label={tr("A patch, arm's reach")} unit="m" />
+          <Num at="veneerMM" label={tr("Veneer that is left, 0 if solid")} unit="mm" />
+          <Num at="leaveMM" label={tr("Of it must stay")} unit="mm" />
+          <Num at="bungs" label={tr("Bungs to set")} />
+          <Tick at="stain" label={tr("Stain")} />
         </Grid>
         <p className="quiet text-sm">{words?.strips.find((s) => s.key === read("strip"))?.note}</p>
       </Part>
-      <Part title="School and coats" open>
+      <Part title={tr("School and coats")} open>
         <Grid>
-          <Pick at="school" label="School" options={words?.bright ?? []} />
-          <ProductChoice label="Varnish" kinds={["varnish"]} chosen={view.work.productId} />
-          <Num at="now" label="Coats before this season" />
-          <Num at="later" label="Coats next winter" hint="hold some back, with what it risks" />
-          <Tick at="thinned" label="First coats thinned" />
-          <Tick at="covered" label="Under a cover when not used" />
-          <Num at="aboveDewH" label="Above the dew point after a coat" unit="h" />
+          <Pick at="school" label={tr("School")} options={words?.bright ?? []} />
+          <ProductChoice label={tr("Varnish")} kinds={["varnish"]} chosen={view.work.productId} />
+          <Num at="now" label={tr("Coats before this season")} />
+          <Num at="later" label={tr("Coats next winter")} hint={tr("hold some back, with what it risks")} />
+          <Tick at="thinned" label={tr("First coats thinned")} />
+          <Tick at="covered" label={tr("Under a cover when not used")} />
+          <Num at="aboveDewH" label={tr("Above the dew point after a coat")} unit="h" />
         </Grid>
-        {school && (
-          <p className="quiet text-sm">
-            {school.why} Its price: {school.price}
-          </p>
-        )}
+        {school && <p className="quiet text-sm">{tr("{why} Its price: {price}", { why: school.why, price: school.price })}</p>}
       </Part>
-      <Part title="Seam lines between coats">
+      <Part title={tr("Seam lines between coats")}>
         {seams ? (
           <>
             <Grid>
-              <Num at="seams.spacingMM" label="Line to line" unit="mm" />
-              <Num at="seams.lineMM" label="A line, wide" unit="mm" />
-              <Num at="seams.lengthM" label="A line, long" unit="m" />
-              <Num at="seams.widthM" label="The face, wide" unit="m" />
-              <Num at="seams.after" label="After coat" />
+              <Num at="seams.spacingMM" label={tr("Line to line")} unit="mm" />
+              <Num at="seams.lineMM" label={tr("A line, wide")} unit="mm" />
+              <Num at="seams.lengthM" label={tr("A line, long")} unit="m" />
+              <Num at="seams.widthM" label={tr("The face, wide")} unit="m" />
+              <Num at="seams.after" label={tr("After coat")} />
             </Grid>
             <p className="text-sm" data-testid="seams">
-              {view.result.lines} lines, <Quantity value={view.result.tapeM} unit="m" digits={1} /> of fine-line tape.
+              {trNodes("{lines} lines, {tapeM} of fine-line tape.", {
+                lines: view.result.lines,
+                tapeM: <Quantity value={view.result.tapeM} unit="m" digits={1} />,
+              })}
             </p>
             <button type="button" className="btn btn-sm justify-self-start max-sm:min-h-11" onClick={() => write("seams", undefined)}>
-              No seam lines
+              {tr("No seam lines")}
             </button>
           </>
         ) : (
@@ -202,7 +223,7 @@ function Form({ view }: { view: View }) {
             className="btn btn-sm justify-self-start max-sm:min-h-11"
             onClick={() => write("seams", { spacingMM: 45, lineMM: 4, lengthM: 2, widthM: 0.5, after: 3 })}
           >
-            Draw seam lines
+            {tr("Draw seam lines")}
           </button>
         )}
       </Part>

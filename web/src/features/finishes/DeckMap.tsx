@@ -1,6 +1,7 @@
 import { type PointerEvent, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 
 type Polygon = Schemas["Polygon"];
 type Layout = Schemas["NonskidLayout"];
@@ -61,7 +62,7 @@ export function DeckMap({
       viewBox={`0 0 ${W} ${H}`}
       className={`w-full select-none ${tool.kind === "look" ? "" : "cursor-crosshair touch-none"}`}
       role="img"
-      aria-label={`Deck from above, bow to the right, ${layout.panels.length} panels`}
+      aria-label={tr("Deck from above, bow to the right, {panels} panels", { panels: layout.panels.length })}
       data-testid="deck"
       onPointerDown={(e) => {
         if (tool.kind === "look") return;
@@ -91,7 +92,7 @@ export function DeckMap({
           key={p.name}
           role="button"
           tabIndex={0}
-          aria-label={`Panel ${p.name}`}
+          aria-label={tr("Panel {name}", { name: p.name })}
           aria-pressed={selected === p.name}
           className={tool.kind === "look" ? "cursor-pointer" : ""}
           onClick={() => tool.kind === "look" && select(p.name)}
@@ -146,7 +147,7 @@ export function DeckMap({
         <path d={`M20 ${H - 14}h${k}m0 -4v8m${-k} -8v8`} fill="none" />
       </g>
       <text x={26 + k} y={H - 10} fontSize={13} className="fill-current">
-        {metre.text} {metre.unit}; bow to the right, starboard below
+        {tr("{text} {unit}; bow to the right, starboard below", { text: metre.text, unit: metre.unit })}
       </text>
     </svg>
   );

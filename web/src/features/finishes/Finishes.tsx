@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useMeta, useSurvey } from "../../api/queries";
 import { Choice } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
+import { tr } from "../../words/words";
 import { Antifouling } from "./Antifouling";
 import { Brightwork } from "./Brightwork";
 import { Gelcoat } from "./Gelcoat";
@@ -49,11 +50,11 @@ function Shown({ survey, crafts }: { survey: Schemas["Survey"]; crafts: Schemas[
   const surface = any.find((s) => s.id === params.get("surface")) ?? suited[0];
   const go = (key: Key, id?: string) => setParams({ craft: key, ...(id ? { surface: id } : {}) }, { replace: true });
   const Bench = craft.key === "refit" ? null : BENCHES[craft.key];
-  if (any.length === 0) return <Answer answer="There is no surface to finish yet." detail="Add it in Survey first." />;
+  if (any.length === 0) return <Answer answer={tr("There is no surface to finish yet.")} detail={tr("Add it in Survey first.")} />;
   const rest = any.filter((s) => !suited.includes(s));
   return (
     <>
-      <Tabs label="Finishes" tabs={crafts.map(({ key, name }) => ({ key, name }))} at={craft.key} onChange={(k) => go(k)} />
+      <Tabs label={tr("Finishes")} tabs={crafts.map(({ key, name }) => ({ key, name }))} at={craft.key} onChange={(k) => go(k)} />
       {Bench === null ? (
         <Refit boatId={survey.boat.id} name={survey.boat.name} />
       ) : (
@@ -61,11 +62,11 @@ function Shown({ survey, crafts }: { survey: Schemas["Survey"]; crafts: Schemas[
           <div className="no-print mb-3 max-w-sm">
             <Choice
               name="surfaceId"
-              label="Surface"
+              label={tr("Surface")}
               value={surface?.id ?? ""}
               onChange={(id) => go(craft.key, id)}
               options={[
-                ...(surface ? [] : [{ value: "", label: `none that ${craft.name.toLowerCase()} suits` }]),
+                ...(surface ? [] : [{ value: "", label: tr("none that {name} suits", { name: craft.name.toLowerCase() }) }]),
                 ...suited.map((s) => ({ value: s.id, label: s.name })),
                 ...rest.map((s) => ({ value: s.id, label: `${s.name} (${s.substrateName})` })),
               ]}
@@ -75,8 +76,8 @@ function Shown({ survey, crafts }: { survey: Schemas["Survey"]; crafts: Schemas[
             <Bench key={craft.key + surface.id} surfaceId={surface.id} />
           ) : (
             <Answer
-              answer={`No surface of hers is one that ${craft.name.toLowerCase()} is done on.`}
-              detail="Choose one above all the same, or add it in Survey."
+              answer={tr("No surface of hers is one that {name} is done on.", { name: craft.name.toLowerCase() })}
+              detail={tr("Choose one above all the same, or add it in Survey.")}
             />
           )}
         </>

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { Errors, Refusal } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 type Ring = Schemas["PolygonPoint"][];
 
@@ -39,7 +40,7 @@ export function FromDrawing({ label, take }: { label: string; take: (rings: Ring
           }}
         />
         <label className="flex items-center gap-1">
-          unit, if it does not say
+          {tr("unit, if it does not say")}
           <select
             className="select select-sm w-20 bg-(--sheet) max-sm:min-h-11"
             value={unit}

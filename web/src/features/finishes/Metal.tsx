@@ -4,6 +4,7 @@ import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Grid, Part } from "./fields";
 import { fieldsOf } from "./typed";
 import { useCraft } from "./useWork";
@@ -32,11 +33,16 @@ function Picture({ view }: { view: View }) {
       {view.work.blastedAt && (
         <section className="mb-4 max-w-3xl" data-testid="blast">
           <h2 className="text-lg">
-            <Figure title="From bare to primed" working={r.working}>
-              From bare to primed
+            <Figure title={tr("From bare to primed")} working={r.working}>
+              {tr("From bare to primed")}
             </Figure>
           </h2>
-          <svg viewBox="0 0 600 30" className="w-full" role="img" aria-label={`${r.usedPct.toFixed(0)} % of the time to prime has gone`}>
+          <svg
+            viewBox="0 0 600 30"
+            className="w-full"
+            role="img"
+            aria-label={tr("{usedPct} % of the time to prime has gone", { usedPct: r.usedPct.toFixed(0) })}
+          >
             <rect width={600} height={22} fill="var(--sheet)" stroke="currentColor" />
             <rect
               width={6 * r.usedPct}
@@ -45,21 +51,22 @@ function Picture({ view }: { view: View }) {
             />
           </svg>
           <p className="text-sm">
-            {r.usedPct.toFixed(0)} % gone
-            {r.primeBy ? `; primed by ${stamp(r.primeBy, zone)}` : ", and it stays fit within the weather known"}. The damper the air at the
-            surface, the faster it goes.
+            {tr("{usedPct} % gone{x}. The damper the air at the surface, the faster it goes.", {
+              usedPct: r.usedPct.toFixed(0),
+              x: r.primeBy
+                ? tr("; primed by {primeBy}", { primeBy: stamp(r.primeBy, zone) })
+                : tr(", and it stays fit within the weather known"),
+            })}
           </p>
         </section>
       )}
       <div className="grid gap-8 lg:grid-cols-2">
         <section>
-          <h2 className="text-lg">Fresh water before every coat</h2>
+          <h2 className="text-lg">{tr("Fresh water before every coat")}</h2>
           <ul data-testid="washes">
             {r.washes.map((w) => (
               <li key={w.coat} className="rule-b flex justify-between gap-3 py-1">
-                <b>
-                  {w.at ? "✓" : "○"} coat {w.coat}
-                </b>
+                <b>{tr("{x} coat {coat}", { x: w.at ? "✓" : "○", coat: w.coat })}</b>
                 <span className="text-sm">
                   <Said words={w.says} />
                   {w.at && ` ${stamp(w.at, zone)}`}
@@ -71,7 +78,7 @@ function Picture({ view }: { view: View }) {
         <section>
           {r.pairs.length > 0 && (
             <>
-              <h2 className="text-lg">Unlike metals</h2>
+              <h2 className="text-lg">{tr("Unlike metals")}</h2>
               <ul data-testid="pairs">
                 {r.pairs.map((p) => (
                   <li key={p.where + p.a + p.b} className={`rule-b py-1 text-sm ${p.bad ? "font-semibold" : ""}`}>
@@ -83,20 +90,25 @@ function Picture({ view }: { view: View }) {
           )}
           {r.bandMM > 0 && (
             <p className="mt-2">
-              Feather over <Quantity value={r.bandMM} unit="mm" digits={0} />, <Quantity value={r.bandM2} unit="m²" digits={2} /> in all.
+              {trNodes("Feather over {bandMM}, {bandM2} in all.", {
+                bandMM: <Quantity value={r.bandMM} unit="mm" digits={0} />,
+                bandM2: <Quantity value={r.bandM2} unit="m²" digits={2} />,
+              })}
             </p>
           )}
           {r.accepted && (
             <p className="mt-2" data-testid="accepted">
-              Less the profile the film is <Quantity value={r.accepted.meanUm} unit="µm" /> on average:{" "}
-              <b>{r.accepted.accepted ? "✓ enough" : `✗ ${r.accepted.reasons.join("; ")}`}</b>
+              {trNodes("Less the profile the film is {meanUm} on average: {x}", {
+                meanUm: <Quantity value={r.accepted.meanUm} unit="µm" />,
+                x: <b>{r.accepted.accepted ? tr("✓ enough") : `✗ ${r.accepted.reasons.join("; ")}`}</b>,
+              })}
             </p>
           )}
         </section>
       </div>
       <Findings findings={r.findings} />
       <div className="mt-4 grid gap-8 lg:grid-cols-[3fr_2fr]">
-        <Steps plan={r} title="What is to be done" />
+        <Steps plan={r} title={tr("What is to be done")} />
         <Takes plan={r} />
       </div>
     </>
@@ -110,57 +122,62 @@ function Form({ view }: { view: View }) {
   const readings = (read("readingsUm") ?? []) as number[];
   return (
     <>
-      <Part title="Bared, and washed" open>
+      <Part title={tr("Bared, and washed")} open>
         <Grid>
-          <When at="blastedAt" label="Blasted or ground bright" zone={zone} now={view.now} />
-          <Pick at="profile" label="Profile" options={words?.profiles ?? []} />
-          <Num at="areaM2" label="Bared" unit="m²" />
-          <Num at="coats" label="Coats to go on" />
+          <When at="blastedAt" label={tr("Blasted or ground bright")} zone={zone} now={view.now} />
+          <Pick at="profile" label={tr("Profile")} options={words?.profiles ?? []} />
+          <Num at="areaM2" label={tr("Bared")} unit="m²" />
+          <Num at="coats" label={tr("Coats to go on")} />
         </Grid>
-        <Instants at="washedAt" title="Washes not in the log" zone={zone} now={view.now} add="Washed now" />
+        <Instants at="washedAt" title={tr("Washes not in the log")} zone={zone} now={view.now} add={tr("Washed now")} />
       </Part>
-      <Part title="Edges and pits">
+      <Part title={tr("Edges and pits")}>
         <Grid>
-          <Num at="edgeM" label="Edge of sound old coating" unit="m" />
-          <Num at="oldUm" label="Its film" unit="µm" />
-          <Num at="pitM2" label="Pitted area" unit="m²" />
-          <Num at="pits" label="Pits on a dm²" />
-          <Num at="pitMM" label="Deepest pit" unit="mm" />
+          <Num at="edgeM" label={tr("Edge of sound old coating")} unit="m" />
+          <Num at="oldUm" label={tr("Its film")} unit="µm" />
+          <Num at="pitM2" label={tr("Pitted area")} unit="m²" />
+          <Num at="pits" label={tr("Pits on a dm²")} />
+          <Num at="pitMM" label={tr("Deepest pit")} unit="mm" />
         </Grid>
       </Part>
-      <Part title="Film readings on the profile">
+      <Part title={tr("Film readings on the profile")}>
         <Grid>
-          <Num at="nominalUm" label="Film wanted" unit="µm" />
+          <Num at="nominalUm" label={tr("Film wanted")} unit="µm" />
         </Grid>
-        <Rows at="readingsUm" title="Readings" add="Add a reading" fresh={() => (readings.at(-1) ?? 150) as number}>
-          {(p, i) => <Num at={p} label={`Reading ${i + 1}`} unit="µm" />}
+        <Rows at="readingsUm" title={tr("Readings")} add={tr("Add a reading")} fresh={() => (readings.at(-1) ?? 150) as number}>
+          {(p, i) => <Num at={p} label={tr("Reading {i}", { i: i + 1 })} unit="µm" />}
         </Rows>
       </Part>
-      <Part title="Unlike metals that touch">
+      <Part title={tr("Unlike metals that touch")}>
         <Rows
           at="pairs"
-          title="Pairs"
-          add="Add a pair"
-          fresh={() => ({ a: "stainless", b: "aluminium", where: "a fitting", isolated: false })}
+          title={tr("Pairs")}
+          add={tr("Add a pair")}
+          fresh={() => ({ a: "stainless", b: "aluminium", where: tr("a fitting"), isolated: false })}
         >
           {(p) => (
             <>
-              <Text at={`${p}.where`} label="Where" />
-              <Pick at={`${p}.a`} label="Metal" options={words?.metals ?? []} />
-              <Pick at={`${p}.b`} label="and" options={words?.metals ?? []} />
-              <Tick at={`${p}.isolated`} label="Parted by gasket and sleeves" />
+              <Text at={`${p}.where`} label={tr("Where")} />
+              <Pick at={`${p}.a`} label={tr("Metal")} options={words?.metals ?? []} />
+              <Pick at={`${p}.b`} label={tr("and")} options={words?.metals ?? []} />
+              <Tick at={`${p}.isolated`} label={tr("Parted by gasket and sleeves")} />
             </>
           )}
         </Rows>
       </Part>
-      <Part title="Slopes round posts">
-        <Rows at="posts" title="Posts" add="Add a post" fresh={() => ({ name: "a post", acrossMM: 60, collarMM: 60, riseMM: 6 })}>
+      <Part title={tr("Slopes round posts")}>
+        <Rows
+          at="posts"
+          title={tr("Posts")}
+          add={tr("Add a post")}
+          fresh={() => ({ name: tr("a post"), acrossMM: 60, collarMM: 60, riseMM: 6 })}
+        >
           {(p) => (
             <>
-              <Text at={`${p}.name`} label="Post" />
-              <Num at={`${p}.acrossMM`} label="Across" unit="mm" />
-              <Num at={`${p}.collarMM`} label="Slope, wide" unit="mm" />
-              <Num at={`${p}.riseMM`} label="Rises" unit="mm" />
+              <Text at={`${p}.name`} label={tr("Post")} />
+              <Num at={`${p}.acrossMM`} label={tr("Across")} unit="mm" />
+              <Num at={`${p}.collarMM`} label={tr("Slope, wide")} unit="mm" />
+              <Num at={`${p}.riseMM`} label={tr("Rises")} unit="mm" />
             </>
           )}
         </Rows>

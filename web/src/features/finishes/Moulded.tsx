@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { elapsed } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Grid, Part } from "./fields";
 import { fieldsOf } from "./typed";
 import { useCraft } from "./useWork";
@@ -25,9 +26,9 @@ function Picture({ view }: { view: View }) {
   return (
     <div className="grid gap-6 lg:grid-cols-[2fr_3fr]">
       <section>
-        <h2 className="text-lg">Which way round the pattern comes out</h2>
+        <h2 className="text-lg">{tr("Which way round the pattern comes out")}</h2>
         <Chain chain={r.chain} right={r.right} />
-        <h2 className="mt-4 text-lg">The source, and the panels that come out of it</h2>
+        <h2 className="mt-4 text-lg">{tr("The source, and the panels that come out of it")}</h2>
         <Fits view={view} />
         <div className="mt-4">
           <Takes plan={r} />
@@ -36,12 +37,12 @@ function Picture({ view }: { view: View }) {
       <section>
         <dl className="grid grid-cols-3 gap-x-4 gap-y-2" data-testid="mould-figures">
           {[
-            ["Bonded", <Quantity key="b" value={r.panelM2} unit="m²" digits={2} />],
-            ["Fillings of the mould", r.rounds],
-            ["Gels in", `${r.gelMin.toFixed(0)} min at ${r.pct.toFixed(1)} %`],
-            ["Out of the mould after", elapsed(r.demouldH)],
-            ["A filling, wax to demould", elapsed(r.partH)],
-            ["Catalyst in all", <Quantity key="c" value={r.catalystG} unit="g" />],
+            [tr("Bonded"), <Quantity key="b" value={r.panelM2} unit="m²" digits={2} />],
+            [tr("Fillings of the mould"), r.rounds],
+            [tr("Gels in"), tr("{gelMin} min at {pct} %", { gelMin: r.gelMin.toFixed(0), pct: r.pct.toFixed(1) })],
+            [tr("Out of the mould after"), elapsed(r.demouldH)],
+            [tr("A filling, wax to demould"), elapsed(r.partH)],
+            [tr("Catalyst in all"), <Quantity key="c" value={r.catalystG} unit="g" />],
           ].map(([name, v]) => (
             <div key={String(name)}>
               <dt className="quiet text-sm">{name}</dt>
@@ -51,7 +52,7 @@ function Picture({ view }: { view: View }) {
         </dl>
         <Findings findings={r.findings} />
         <div className="mt-4">
-          <Steps plan={r} title="Release, layers, demoulding" />
+          <Steps plan={r} title={tr("Release, layers, demoulding")} />
         </div>
       </section>
     </div>
@@ -107,7 +108,7 @@ function Chain({ chain, right }: { chain: string; right: boolean }) {
         </defs>
       </svg>
       <figcaption className={right ? "text-sm" : "font-semibold text-error"}>
-        {right ? "✓ as on a deck: every cast turns it over" : "✗ the wrong way round"}
+        {right ? tr("✓ as on a deck: every cast turns it over") : tr("✗ the wrong way round")}
       </figcaption>
     </figure>
   );
@@ -117,7 +118,7 @@ function Chain({ chain, right }: { chain: string; right: boolean }) {
 function Fits({ view }: { view: View }) {
   const { work, result } = view;
   const biggest = [...work.panels].sort((a, b) => b.areaM2 - a.areaM2).slice(0, 3);
-  if (biggest.length === 0) return <p className="quiet">No panels yet.</p>;
+  if (biggest.length === 0) return <p className="quiet">{tr("No panels yet.")}</p>;
   const long = Math.max(work.sourceLengthM, work.sourceWidthM, ...biggest.map((p) => Math.max(p.lengthM, p.widthM)));
   const k = 250 / long;
   const source = (turned: boolean) =>
@@ -131,7 +132,12 @@ function Fits({ view }: { view: View }) {
         const h = Math.max(sw, p.widthM) * k + 2;
         return (
           <figure key={p.name}>
-            <svg viewBox={`-1 -1 ${long * k + 2} ${h + 2}`} className="w-44" role="img" aria-label={`${p.name} on the source`}>
+            <svg
+              viewBox={`-1 -1 ${long * k + 2} ${h + 2}`}
+              className="w-44"
+              role="img"
+              aria-label={tr("{name} on the source", { name: p.name })}
+            >
               <rect width={sl * k} height={sw * k} fill="var(--curing)" stroke="currentColor" strokeDasharray="4 3" />
               <rect
                 width={p.lengthM * k}
@@ -154,10 +160,13 @@ function Fits({ view }: { view: View }) {
             <figcaption className={seam ? "text-sm font-semibold text-error" : "text-sm"}>
               {p.name}:{" "}
               {seam
-                ? [`${seam.pieces} pieces, a seam of `, <Quantity key="seam" value={seam.lengthM} unit="m" />]
+                ? trNodes("{pieces} pieces, a seam of {lengthM}", {
+                    pieces: seam.pieces,
+                    lengthM: <Quantity value={seam.lengthM} unit="m" />,
+                  })
                 : fitsTurned
-                  ? "in one piece, turned"
-                  : "in one piece"}
+                  ? tr("in one piece, turned")
+                  : tr("in one piece")}
             </figcaption>
           </figure>
         );
@@ -170,54 +179,54 @@ function Form({ view }: { view: View }) {
   const { write } = useDraft();
   return (
     <>
-      <Part title="Source and mould" open>
+      <Part title={tr("Source and mould")} open>
         <Grid>
-          <Num at="sourceLengthM" label="Good pattern, long" unit="m" />
-          <Num at="sourceWidthM" label="Good pattern, wide" unit="m" />
-          <Tick at="hollow" label="The source is a mould already" hint="its pattern is hollow" />
-          <Num at="casts" label="Castings, source to panel" hint="a mould off a deck and a panel off that: 2" />
-          <Num at="moulds" label="Moulds at hand" />
-          <Tick at="firstUse" label="The mould is new" hint="six coats of wax, else one" />
-          <Num at="trimM" label="Cut off all round" unit="m" />
+          <Num at="sourceLengthM" label={tr("Good pattern, long")} unit="m" />
+          <Num at="sourceWidthM" label={tr("Good pattern, wide")} unit="m" />
+          <Tick at="hollow" label={tr("The source is a mould already")} hint={tr("its pattern is hollow")} />
+          <Num at="casts" label={tr("Castings, source to panel")} hint={tr("a mould off a deck and a panel off that: 2")} />
+          <Num at="moulds" label={tr("Moulds at hand")} />
+          <Tick at="firstUse" label={tr("The mould is new")} hint={tr("six coats of wax, else one")} />
+          <Num at="trimM" label={tr("Cut off all round")} unit="m" />
         </Grid>
       </Part>
-      <Part title="Layers and catalyst" open>
+      <Part title={tr("Layers and catalyst")} open>
         <Grid>
-          <ProductChoice label="Gelcoat" kinds={["gelcoat"]} chosen={view.work.productId} />
-          <Num at="gelUm" label="Gelcoat, wet" unit="µm" />
-          <Num at="fillerMM" label="Filler coat" unit="mm" hint="what levels the pattern's back" />
-          <Num at="tempC" label="The shop has" unit="°C" />
-          <Num at="pct" label="Catalyst, 0 as the sheet says" unit="%" />
-          <Num at="bondMM" label="Bed of paste" unit="mm" />
+          <ProductChoice label={tr("Gelcoat")} kinds={["gelcoat"]} chosen={view.work.productId} />
+          <Num at="gelUm" label={tr("Gelcoat, wet")} unit="µm" />
+          <Num at="fillerMM" label={tr("Filler coat")} unit="mm" hint={tr("what levels the pattern's back")} />
+          <Num at="tempC" label={tr("The shop has")} unit="°C" />
+          <Num at="pct" label={tr("Catalyst, 0 as the sheet says")} unit="%" />
+          <Num at="bondMM" label={tr("Bed of paste")} unit="mm" />
         </Grid>
-        <Rows at="plies" title="Plies" add="Add a ply" fresh={() => ({ gsm: 300, cloth: false })}>
+        <Rows at="plies" title={tr("Plies")} add={tr("Add a ply")} fresh={() => ({ gsm: 300, cloth: false })}>
           {(p) => (
             <>
-              <Num at={`${p}.gsm`} label="Glass, g/m²" />
-              <Tick at={`${p}.cloth`} label="Cloth, not mat" />
+              <Num at={`${p}.gsm`} label={tr("Glass, g/m²")} />
+              <Tick at={`${p}.cloth`} label={tr("Cloth, not mat")} />
             </>
           )}
         </Rows>
       </Part>
-      <Part title="Panels" open>
+      <Part title={tr("Panels")} open>
         {view.layout.length > 0 && (
           <button type="button" className="btn justify-self-start max-sm:min-h-11" onClick={() => write("panels", view.layout)}>
-            Take the {view.layout.length} panels of the non-skid layout
+            {tr("Take the {layout} panels of the non-skid layout", { layout: view.layout.length })}
           </button>
         )}
         <Rows
           at="panels"
-          title="Wanted"
-          add="Add a panel"
-          empty="None yet."
-          fresh={() => ({ name: "panel", areaM2: 0.4, lengthM: 1, widthM: 0.5 })}
+          title={tr("Wanted")}
+          add={tr("Add a panel")}
+          empty={tr("None yet.")}
+          fresh={() => ({ name: tr("panel"), areaM2: 0.4, lengthM: 1, widthM: 0.5 })}
         >
           {(p) => (
             <>
-              <Text at={`${p}.name`} label="Name" />
-              <Num at={`${p}.lengthM`} label="Long" unit="m" />
-              <Num at={`${p}.widthM`} label="Wide" unit="m" />
-              <Num at={`${p}.areaM2`} label="Area" unit="m²" />
+              <Text at={`${p}.name`} label={tr("Name")} />
+              <Num at={`${p}.lengthM`} label={tr("Long")} unit="m" />
+              <Num at={`${p}.widthM`} label={tr("Wide")} unit="m" />
+              <Num at={`${p}.areaM2`} label={tr("Area")} unit="m²" />
             </>
           )}
         </Rows>

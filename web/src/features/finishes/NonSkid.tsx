@@ -7,6 +7,7 @@ import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { weatherLanes } from "../../ui/weatherLanes";
+import { tr } from "../../words/words";
 import { OutlineFields } from "../survey/OutlineFields";
 import { verdictLane } from "../weather/verdictLane";
 import { DeckMap, type Tool } from "./DeckMap";
@@ -79,27 +80,27 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
   };
   const tools: { name: string; tool: Tool }[] = [
     ...(words?.fittings ?? []).map((f) => ({ name: f.name, tool: { kind: "fitting", fitting: f.key } as Tool })),
-    { name: "split across", tool: { kind: "across" } },
-    { name: "split along, or a waterway", tool: { kind: "along" } },
+    { name: tr("split across"), tool: { kind: "across" } },
+    { name: tr("split along, or a waterway"), tool: { kind: "along" } },
   ];
   const limitOf = useLimits();
   const lanes: Lane[] =
     view.field.hours.length > 0
       ? [
           ...weatherLanes(view.ribbon.hours, show, view.surface?.name),
-          verdictLane(view.field, view.place.timeZone, "The whole set may be laid", limitOf),
+          verdictLane(view.field, view.place.timeZone, tr("The whole set may be laid"), limitOf),
         ]
       : [];
   if (deck.length === 0)
     return view.sketch.length > 2 ? (
       <button type="button" className="btn btn-primary min-h-11" onClick={() => write("deck", [{ outer: view.sketch }])}>
-        Begin with the deck as the map draws it
+        {tr("Begin with the deck as the map draws it")}
       </button>
     ) : null;
   return (
     <>
       <div className="no-print mb-2 flex flex-wrap items-center gap-2 text-sm">
-        <span className="font-semibold">Put on the deck:</span>
+        <span className="font-semibold">{tr("Put on the deck:")}</span>
         {tools.map((t) => {
           const on = JSON.stringify(t.tool) === JSON.stringify(tool);
           return (
@@ -115,7 +116,7 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
           );
         })}
         <span className="quiet">
-          {tool.kind === "look" ? "drag the red dots to move; press a panel to read it" : "now press where it is"}
+          {tool.kind === "look" ? tr("drag the red dots to move; press a panel to read it") : tr("now press where it is")}
         </span>
       </div>
       <DeckMap
@@ -139,7 +140,7 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
       </div>
       {lanes.length > 0 && (
         <section className="mt-5">
-          <h2 className="text-lg">The whole set, {span(view.result.hours)} of laying, and the hold after it</h2>
+          <h2 className="text-lg">{tr("The whole set, {hours} of laying, and the hold after it", { hours: span(view.result.hours) })}</h2>
           <Ribbon ribbon={view.ribbon} zone={view.place.timeZone} lanes={lanes} />
         </section>
       )}
@@ -154,17 +155,17 @@ function Panels({ view, selected, select, kept }: { view: View; selected: string
   const panels = [...r.panels].sort((a, b) => (a.order || 999) - (b.order || 999));
   return (
     <section className="min-w-0">
-      <h2 className="text-lg">Panels, in the order to lay them</h2>
+      <h2 className="text-lg">{tr("Panels, in the order to lay them")}</h2>
       <div className="overflow-x-auto">
         <table className="table-plain text-sm" data-testid="panels">
           <thead>
             <tr>
-              <th>Panel</th>
-              <th className="num">Area</th>
-              <th className="num">Tape edge</th>
-              {lays && <th className="num">{view.work.school === "grit" ? "Grit" : "Paint"}</th>}
-              <th className="num">Takes</th>
-              {lays && <th>Laid</th>}
+              <th>{tr("Panel")}</th>
+              <th className="num">{tr("Area")}</th>
+              <th className="num">{tr("Tape edge")}</th>
+              {lays && <th className="num">{view.work.school === "grit" ? tr("Grit") : tr("Paint")}</th>}
+              <th className="num">{tr("Takes")}</th>
+              {lays && <th>{tr("Laid")}</th>}
               <th className="no-print max-sm:hidden">1:1</th>
             </tr>
           </thead>
@@ -173,7 +174,7 @@ function Panels({ view, selected, select, kept }: { view: View; selected: string
               <tr key={p.name} className={selected === p.name ? "bg-base-200" : ""} onClick={() => select(p.name)}>
                 <td className="whitespace-nowrap">
                   {p.order > 0 ? `${p.order}. ` : ""}
-                  <b>{p.name}</b> {p.order === 0 && "not laid"}
+                  <b>{p.name}</b> {p.order === 0 && tr("not laid")}
                   {p.flag && <span className="block whitespace-normal font-semibold text-error">✗ {p.flag}</span>}
                 </td>
                 <td className="num">
@@ -217,7 +218,7 @@ function Laid({ name, unit, even }: { name: string; unit: string; even?: Schemas
     <>
       <NumberField
         name={`laid.${name}`}
-        label={`Laid on ${name}`}
+        label={tr("Laid on {name}", { name })}
         hidden
         unit={unit}
         value={read(`laid.${name}`) as number | undefined}
@@ -255,15 +256,15 @@ function Takes({ view, kept }: { view: View; kept: boolean }) {
   return (
     <section>
       <h2 className="text-lg">
-        <Figure title="The layout" working={r.working}>
-          What it takes
+        <Figure title={tr("The layout")} working={r.working}>
+          {tr("What it takes")}
         </Figure>
       </h2>
       <table className="table-plain text-sm" data-testid="takes">
         <tbody>
           {r.takes.litres > 0 && (
             <tr>
-              <td>Textured paint to mix</td>
+              <td>{tr("Textured paint to mix")}</td>
               <td className="num">
                 <Quantity value={r.takes.litres} unit="L" />
               </td>
@@ -271,64 +272,64 @@ function Takes({ view, kept }: { view: View; kept: boolean }) {
           )}
           {r.takes.gritKg > 0 && (
             <tr>
-              <td>Grit to sow; half of it comes back</td>
+              <td>{tr("Grit to sow; half of it comes back")}</td>
               <td className="num">
                 <Quantity value={r.takes.gritKg} unit="kg" digits={1} />
               </td>
             </tr>
           )}
           <tr>
-            <td>Tape, with a spare</td>
+            <td>{tr("Tape, with a spare")}</td>
             <td className="num">
               <Quantity value={r.takes.tapeM} unit="m" digits={0} />
             </td>
           </tr>
           {r.twiceM > 0 && (
             <tr>
-              <td>of it in two layers, where one must lift early</td>
+              <td>{tr("of it in two layers, where one must lift early")}</td>
               <td className="num">
                 <Quantity value={r.twiceM} unit="m" digits={1} />
               </td>
             </tr>
           )}
           <tr>
-            <td>Left smooth</td>
+            <td>{tr("Left smooth")}</td>
             <td className="num">
               <Quantity value={r.deckM2 - r.areaM2} unit="m²" digits={1} />
             </td>
           </tr>
           {r.nest && (
             <tr>
-              <td>Sheets, {r.nest.usedPct.toFixed(0)} % of them used</td>
+              <td>{tr("Sheets, {usedPct} % of them used", { usedPct: r.nest.usedPct.toFixed(0) })}</td>
               <td className="num">{r.nest.sheets}</td>
             </tr>
           )}
         </tbody>
       </table>
       <p className="mt-2 text-sm">{prose(r.takes.spread ?? "")}</p>
-      <p className="mt-2 text-sm">Mask wider than seems needed; pull the tape while it is wet. Practise on the smallest panel.</p>
+      <p className="mt-2 text-sm">{tr("Mask wider than seems needed; pull the tape while it is wet. Practise on the smallest panel.")}</p>
       {r.nest && sheets.length > 0 && <Nest nest={r.nest} sheet={view.work.sheet} sheets={sheets} />}
       <div className="no-print mt-3 text-sm">
-        <b>Drawings at 1:1</b>
+        <b>{tr("Drawings at 1:1")}</b>
         {kept ? (
           <>
             <div className="flex flex-wrap gap-x-4">
-              all panels: <Files surfaceId={view.surface?.id ?? ""} panel="" />
+              {tr("all panels:")} <Files surfaceId={view.surface?.id ?? ""} panel="" />
             </div>
             <div className="flex flex-wrap gap-x-4">
-              with their mirror images: <Files surfaceId={view.surface?.id ?? ""} panel="" paired />
+              {tr("with their mirror images:")} <Files surfaceId={view.surface?.id ?? ""} panel="" paired />
             </div>
             {r.stencil && (
               <div className="flex flex-wrap gap-x-4">
-                the stencil: <Files surfaceId={view.surface?.id ?? ""} panel="stencil" />
+                {tr("the stencil:")} <Files surfaceId={view.surface?.id ?? ""} panel="stencil" />
               </div>
             )}
             <p className="quiet text-xs">
-              SVG and DXF in millimetres with registration marks; PDF on A4 pages to be glued, print at 100 %.
+              {tr("SVG and DXF in millimetres with registration marks; PDF on A4 pages to be glued, print at 100 %.")}
             </p>
           </>
         ) : (
-          <p className="quiet">The files come as soon as it is kept.</p>
+          <p className="quiet">{tr("The files come as soon as it is kept.")}</p>
         )}
       </div>
     </section>
@@ -345,7 +346,7 @@ function Nest({ nest, sheet, sheets }: { nest: Schemas["NonskidNest"]; sheet: Sc
           viewBox={`0 0 240 ${sheet.widthM * k}`}
           className="w-44 border border-base-content/60"
           role="img"
-          aria-label={`Sheet ${n}`}
+          aria-label={tr("Sheet {n}", { n })}
         >
           {nest.mats
             .filter((m) => m.sheet === n)
@@ -379,9 +380,9 @@ function Nest({ nest, sheet, sheets }: { nest: Schemas["NonskidNest"]; sheet: Sc
 }
 
 const TOOLS = [
-  { key: "roller", name: "roller" },
-  { key: "square-notch", name: "square-notched trowel" },
-  { key: "v-notch", name: "V-notched trowel" },
+  { key: "roller", name: tr("roller") },
+  { key: "square-notch", name: tr("square-notched trowel") },
+  { key: "v-notch", name: tr("V-notched trowel") },
 ];
 
 function Form({ view }: { view: View }) {
@@ -393,71 +394,71 @@ function Form({ view }: { view: View }) {
   const name = (key: string) => words?.fittings.find((f) => f.key === key)?.name ?? key;
   return (
     <>
-      <Part title="Way and texture" open>
+      <Part title={tr("Way and texture")} open>
         <Grid>
-          <Pick at="school" label="Way" options={words?.schools ?? []} />
-          {school === "paint" && <Pick at="texture.tool" label="Spread with" options={TOOLS} />}
+          <Pick at="school" label={tr("Way")} options={words?.schools ?? []} />
+          {school === "paint" && <Pick at="texture.tool" label={tr("Spread with")} options={TOOLS} />}
           {(school === "grit" || (school === "paint" && read("texture.tool") === "roller")) && (
-            <Pick at="texture.grade" label="Coarseness" options={words?.grades ?? []} />
+            <Pick at="texture.grade" label={tr("Coarseness")} options={words?.grades ?? []} />
           )}
           {school === "paint" && read("texture.tool") !== "roller" && (
             <>
-              <Num at="texture.widthMM" label="Notch, wide" unit="mm" />
-              <Num at="texture.pitchMM" label="Notch to notch" unit="mm" />
-              <Num at="texture.depthMM" label="Notch, deep" unit="mm" />
+              <Num at="texture.widthMM" label={tr("Notch, wide")} unit="mm" />
+              <Num at="texture.pitchMM" label={tr("Notch to notch")} unit="mm" />
+              <Num at="texture.depthMM" label={tr("Notch, deep")} unit="mm" />
             </>
           )}
-          {school === "paint" && <Num at="texture.wastePct" label="Left in pot and tool" unit="%" />}
+          {school === "paint" && <Num at="texture.wastePct" label={tr("Left in pot and tool")} unit="%" />}
           {(school === "paint" || school === "grit") && (
             <>
               <ProductChoice kinds={school === "grit" ? ["non-skid-grit"] : ["non-skid-paint"]} chosen={view.work.productId} />
-              <Num at="rateM2H" label="You lay in an hour" unit="m²" />
+              <Num at="rateM2H" label={tr("You lay in an hour")} unit="m²" />
             </>
           )}
           {school === "mats" && (
             <>
-              <Num at="sheet.lengthM" label="Sheet, long" unit="m" />
-              <Num at="sheet.widthM" label="Sheet, wide" unit="m" />
-              <Num at="sheet.spaceM" label="Between mats" unit="m" />
-              <Tick at="sheet.oneWay" label="The pattern has a direction" />
+              <Num at="sheet.lengthM" label={tr("Sheet, long")} unit="m" />
+              <Num at="sheet.widthM" label={tr("Sheet, wide")} unit="m" />
+              <Num at="sheet.spaceM" label={tr("Between mats")} unit="m" />
+              <Tick at="sheet.oneWay" label={tr("The pattern has a direction")} />
             </>
           )}
         </Grid>
         <p className="quiet text-sm">{words?.schools.find((s) => s.key === school)?.why}</p>
       </Part>
-      <Part title="Margins and corners" open>
+      <Part title={tr("Margins and corners")} open>
         <Grid>
-          <Num at="edgeM" label="Along rails and edges" unit="m" />
-          <Num at="openingM" label="Round openings" unit="m" />
-          <Num at="outsideRM" label="Outside corners, radius" unit="m" />
-          <Num at="insideRM" label="Inside corners, radius" unit="m" />
-          <Num at="tapeMM" label="Tape, wide" unit="mm" hint="gaps narrower than two tapes want two layers" />
-          <Tick at="symmetric" label="Both sides alike" hint="a deck traced on one side is mirrored" />
+          <Num at="edgeM" label={tr("Along rails and edges")} unit="m" />
+          <Num at="openingM" label={tr("Round openings")} unit="m" />
+          <Num at="outsideRM" label={tr("Outside corners, radius")} unit="m" />
+          <Num at="insideRM" label={tr("Inside corners, radius")} unit="m" />
+          <Num at="tapeMM" label={tr("Tape, wide")} unit="mm" hint={tr("gaps narrower than two tapes want two layers")} />
+          <Tick at="symmetric" label={tr("Both sides alike")} hint={tr("a deck traced on one side is mirrored")} />
         </Grid>
       </Part>
-      <Part title={`Fittings and hatches (${((read("fittings") ?? []) as unknown[]).length})`}>
+      <Part title={tr("Fittings and hatches ({read})", { read: ((read("fittings") ?? []) as unknown[]).length })}>
         <Rows
           at="fittings"
-          title="Dry-fitted places"
-          add="Add a fitting"
-          empty="Press one of the buttons above the deck, then the place; or add it here by its figures."
+          title={tr("Dry-fitted places")}
+          add={tr("Add a fitting")}
+          empty={tr("Press one of the buttons above the deck, then the place; or add it here by its figures.")}
           fresh={() => ({ name: "", kind: "cleat", x: 0, y: 0, lengthM: 0.25, widthM: 0.08, turnDeg: 0, round: false, mirror: true })}
         >
           {(p) => (
             <>
-              <Pick at={`${p}.kind`} label="Kind" options={words?.fittings ?? []} />
-              <Num at={`${p}.x`} label="Forward" unit="m" />
-              <Num at={`${p}.y`} label="To port (−: starboard)" unit="m" />
-              {!read(`${p}.outline`) && <Num at={`${p}.lengthM`} label={read(`${p}.round`) ? "Across" : "Long"} unit="m" />}
-              {!read(`${p}.outline`) && !read(`${p}.round`) && <Num at={`${p}.widthM`} label="Wide" unit="m" />}
-              {!read(`${p}.round`) && <Num at={`${p}.turnDeg`} label="Turned" unit="°" />}
-              <Num at={`${p}.marginM`} label="Margin, if not usual" hint={name(String(read(`${p}.kind`)))} unit="m" optional />
-              <Tick at={`${p}.mirror`} label="Twin on the other side" />
+              <Pick at={`${p}.kind`} label={tr("Kind")} options={words?.fittings ?? []} />
+              <Num at={`${p}.x`} label={tr("Forward")} unit="m" />
+              <Num at={`${p}.y`} label={tr("To port (−: starboard)")} unit="m" />
+              {!read(`${p}.outline`) && <Num at={`${p}.lengthM`} label={read(`${p}.round`) ? tr("Across") : tr("Long")} unit="m" />}
+              {!read(`${p}.outline`) && !read(`${p}.round`) && <Num at={`${p}.widthM`} label={tr("Wide")} unit="m" />}
+              {!read(`${p}.round`) && <Num at={`${p}.turnDeg`} label={tr("Turned")} unit="°" />}
+              <Num at={`${p}.marginM`} label={tr("Margin, if not usual")} hint={name(String(read(`${p}.kind`)))} unit="m" optional />
+              <Tick at={`${p}.mirror`} label={tr("Twin on the other side")} />
             </>
           )}
         </Rows>
         <FromDrawing
-          label="Outlines of fittings from a drawing, where they stand"
+          label={tr("Outlines of fittings from a drawing, where they stand")}
           take={(rings) =>
             write("fittings", [
               ...((read("fittings") ?? []) as unknown[]),
@@ -471,54 +472,54 @@ function Form({ view }: { view: View }) {
           }
         />
       </Part>
-      <Part title={`Splits and waterways (${((read("splits") ?? []) as unknown[]).length})`}>
+      <Part title={tr("Splits and waterways ({read})", { read: ((read("splits") ?? []) as unknown[]).length })}>
         <Rows
           at="splits"
-          title="Left smooth, from point to point"
-          add="Add a split"
+          title={tr("Left smooth, from point to point")}
+          add={tr("Add a split")}
           fresh={() => ({ x1: 0, y1: 0, x2: 1, y2: 0, widthM: 0.03, mirror: false })}
         >
           {(p) => (
             <>
-              <Num at={`${p}.x1`} label="From, forward" unit="m" />
-              <Num at={`${p}.y1`} label="From, to port" unit="m" />
-              <Num at={`${p}.x2`} label="To, forward" unit="m" />
-              <Num at={`${p}.y2`} label="To, to port" unit="m" />
-              <Num at={`${p}.widthM`} label="Wide" unit="m" />
-              <Tick at={`${p}.mirror`} label="Twin on the other side" />
+              <Num at={`${p}.x1`} label={tr("From, forward")} unit="m" />
+              <Num at={`${p}.y1`} label={tr("From, to port")} unit="m" />
+              <Num at={`${p}.x2`} label={tr("To, forward")} unit="m" />
+              <Num at={`${p}.y2`} label={tr("To, to port")} unit="m" />
+              <Num at={`${p}.widthM`} label={tr("Wide")} unit="m" />
+              <Tick at={`${p}.mirror`} label={tr("Twin on the other side")} />
             </>
           )}
         </Rows>
       </Part>
-      <Part title="Name or logo as a stencil">
+      <Part title={tr("Name or logo as a stencil")}>
         {stencil ? (
           <>
             <Grid>
-              <Text at="stencil.text" label="Letters" />
-              <Num at="stencil.x" label="Middle, forward" unit="m" />
-              <Num at="stencil.y" label="Middle, to port" unit="m" />
-              <Num at="stencil.heightM" label="High" unit="m" />
-              <Num at="stencil.turnDeg" label="Turned" unit="°" />
-              <Num at="stencil.bridgeM" label="Bridges, wide" unit="m" />
-              <Tick at="stencil.textured" label="Letters of non-skid" hint="else they stay smooth" />
+              <Text at="stencil.text" label={tr("Letters")} />
+              <Num at="stencil.x" label={tr("Middle, forward")} unit="m" />
+              <Num at="stencil.y" label={tr("Middle, to port")} unit="m" />
+              <Num at="stencil.heightM" label={tr("High")} unit="m" />
+              <Num at="stencil.turnDeg" label={tr("Turned")} unit="°" />
+              <Num at="stencil.bridgeM" label={tr("Bridges, wide")} unit="m" />
+              <Tick at="stencil.textured" label={tr("Letters of non-skid")} hint={tr("else they stay smooth")} />
             </Grid>
-            <FromDrawing label="A logo from a drawing, instead of letters" take={(rings) => write("stencil.outlines", rings)} />
-            <p className="quiet text-sm">It is cut in one piece; its bridges are cut away once it sticks.</p>
+            <FromDrawing label={tr("A logo from a drawing, instead of letters")} take={(rings) => write("stencil.outlines", rings)} />
+            <p className="quiet text-sm">{tr("It is cut in one piece; its bridges are cut away once it sticks.")}</p>
             <button type="button" className="btn btn-sm justify-self-start max-sm:min-h-11" onClick={() => write("stencil", undefined)}>
-              No stencil
+              {tr("No stencil")}
             </button>
           </>
         ) : (
           <button
             type="button"
             className="btn btn-sm justify-self-start max-sm:min-h-11"
-            onClick={() => write("stencil", { text: "NAME", x: 1, y: 0, heightM: 0.15, turnDeg: 0, textured: false, bridgeM: 0.006 })}
+            onClick={() => write("stencil", { text: tr("NAME"), x: 1, y: 0, heightM: 0.15, turnDeg: 0, textured: false, bridgeM: 0.006 })}
           >
-            Add a stencil
+            {tr("Add a stencil")}
           </button>
         )}
       </Part>
-      <Part title="The deck's outline" open={deck.length === 0}>
+      <Part title={tr("The deck's outline")} open={deck.length === 0}>
         <OutlineFields
           path="deck[0]"
           outline={{ marginM: 0, radiusM: 0, count: 1, ...(deck[0] ?? { outer: [] }) }}

@@ -3,6 +3,7 @@ import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Part } from "./fields";
 import { fieldsOf } from "./typed";
 import { useWork } from "./useWork";
@@ -13,11 +14,11 @@ const { Num, Pick, Rows, Text, Tick, When, useDraft } = fieldsOf<Schemas["RefitW
 type View = Schemas["Refitted"];
 
 const CORES = [
-  { key: "", name: "not looked yet" },
-  { key: "none", name: "solid, no core" },
-  { key: "balsa", name: "balsa" },
-  { key: "foam", name: "foam" },
-  { key: "plywood", name: "plywood" },
+  { key: "", name: tr("not looked yet") },
+  { key: "none", name: tr("solid, no core") },
+  { key: "balsa", name: tr("balsa") },
+  { key: "foam", name: tr("foam") },
+  { key: "plywood", name: tr("plywood") },
 ];
 
 const at = (id: string) => ({ params: { path: { id } } });
@@ -28,7 +29,7 @@ export function Refit({ boatId, name }: { boatId: string; name: string }) {
     get: () => ok(api.GET("/api/boats/{id}/finishes/refit", at(boatId))),
     preview: (body) => ok(api.POST("/api/boats/{id}/finishes/refit", { ...at(boatId), body })),
     path: `/api/boats/${boatId}/finishes/refit`,
-    label: "the refit bench",
+    label: tr("the refit bench"),
   });
   return (
     <Workbench
@@ -51,28 +52,28 @@ function Picture({ view }: { view: View }) {
     <>
       <div className="grid gap-8 lg:grid-cols-2">
         <section>
-          <h2 className="text-lg">Fit for the water</h2>
-          {r.ready.length === 0 && <p className="quiet text-sm">No coat is logged yet.</p>}
+          <h2 className="text-lg">{tr("Fit for the water")}</h2>
+          {r.ready.length === 0 && <p className="quiet text-sm">{tr("No coat is logged yet.")}</p>}
           <ul data-testid="ready">
             {r.ready.map((k) => (
               <li key={k.surface} className={`rule-b py-1 ${k.late ? "font-semibold text-error" : ""}`}>
                 {k.late ? "✗" : k.says === "cured" ? "✓" : "○"} {k.surface}: {k.says}
-                {k.at && k.says !== "cured" && `, cured ${when(k.at)}`}
+                {k.at && k.says !== "cured" && tr(", cured {at}", { at: when(k.at) })}
                 <span className="quiet block text-xs">{k.product}</span>
               </li>
             ))}
           </ul>
         </section>
         <section>
-          <h2 className="text-lg">Hardware</h2>
-          {r.bedding.length === 0 && <p className="quiet text-sm">Nothing to bed yet: list it below.</p>}
+          <h2 className="text-lg">{tr("Hardware")}</h2>
+          {r.bedding.length === 0 && <p className="quiet text-sm">{tr("Nothing to bed yet: list it below.")}</p>}
           <ul data-testid="bedding">
             {r.bedding.map((b, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: fittings may share a name
               <li key={i} className={`rule-b py-1 ${b.late ? "font-semibold text-error" : ""}`}>
                 <b>{b.name}</b>: {b.next}
-                {b.from && `, from ${when(b.from)}`}
-                {b.loadAt && `; load from ${when(b.loadAt)}`}
+                {b.from && tr(", from {from}", { from: when(b.from) })}
+                {b.loadAt && tr("; load from {loadAt}", { loadAt: when(b.loadAt) })}
                 {b.advice.map((a) => (
                   <span key={prose(a)} className="quiet block text-sm">
                     {prose(a)}
@@ -82,7 +83,7 @@ function Picture({ view }: { view: View }) {
             ))}
           </ul>
           <h2 className="mt-4 text-lg">
-            Tape, <Quantity value={r.tapeM} unit="m" digits={0} /> on or to go on
+            {trNodes("Tape, {tapeM} on or to go on", { tapeM: <Quantity value={r.tapeM} unit="m" digits={0} /> })}
           </h2>
           <ul data-testid="lines">
             {r.lines.map((l, i) => (
@@ -90,7 +91,9 @@ function Picture({ view }: { view: View }) {
               <li key={i} className={`rule-b py-1 ${l.late ? "font-semibold text-error" : ""}`}>
                 <b>{l.name}</b>: {l.says}
                 {l.pullAt && `, ${when(l.pullAt)}`}
-                {l.staysTo && !l.off && <span className="quiet block text-xs">the tape stands till {when(l.staysTo)}</span>}
+                {l.staysTo && !l.off && (
+                  <span className="quiet block text-xs">{tr("the tape stands till {staysTo}", { staysTo: when(l.staysTo) })}</span>
+                )}
               </li>
             ))}
           </ul>
@@ -111,7 +114,7 @@ function Snags({ view }: { view: View }) {
   if (snags.length === 0) return null;
   return (
     <section className="mt-4">
-      <h2 className="text-lg">Snags</h2>
+      <h2 className="text-lg">{tr("Snags")}</h2>
       <ul data-testid="snags">
         {snags.map((s, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: snags have no other identity than their order
@@ -124,7 +127,7 @@ function Snags({ view }: { view: View }) {
                 onChange={(e) => write(`snags[${i}].done`, e.target.checked)}
               />
               <span className={s.done ? "quiet line-through" : ""}>
-                {s.stops && !s.done && <b className="text-error">stops the launch: </b>}
+                {s.stops && !s.done && <b className="text-error">{tr("stops the launch:")} </b>}
                 {s.text} <span className="quiet text-sm">{where(s.surfaceId)}</span>
               </span>
             </label>
@@ -138,35 +141,35 @@ function Snags({ view }: { view: View }) {
 function Form({ view }: { view: View }) {
   const words = useFinishWords().data;
   const zone = view.place.timeZone;
-  const surfaces = [{ key: "", name: "no surface" }, ...view.surfaces.map((s) => ({ key: s.id, name: s.name }))];
+  const surfaces = [{ key: "", name: tr("no surface") }, ...view.surfaces.map((s) => ({ key: s.id, name: s.name }))];
   const first = view.surfaces[0]?.id ?? "";
   return (
     <>
-      <Part title="Snags" open>
+      <Part title={tr("Snags")} open>
         <Rows
           at="snags"
-          title="Found"
-          add="Add a snag"
-          empty="Walk round her with the phone."
+          title={tr("Found")}
+          add={tr("Add a snag")}
+          empty={tr("Walk round her with the phone.")}
           fresh={() => ({ text: "", surfaceId: "", stops: false, done: false })}
         >
           {(p) => (
             <>
-              <Text at={`${p}.text`} label="What" wide />
-              <Pick at={`${p}.surfaceId`} label="Where" options={surfaces} />
-              <Tick at={`${p}.stops`} label="Stops the launch" />
-              <Tick at={`${p}.done`} label="Done" />
+              <Text at={`${p}.text`} label={tr("What")} wide />
+              <Pick at={`${p}.surfaceId`} label={tr("Where")} options={surfaces} />
+              <Tick at={`${p}.stops`} label={tr("Stops the launch")} />
+              <Tick at={`${p}.done`} label={tr("Done")} />
             </>
           )}
         </Rows>
       </Part>
-      <Part title="Hardware to bed" open>
+      <Part title={tr("Hardware to bed")} open>
         <Rows
           at="hardware"
-          title="Hardware"
-          add="Add hardware"
+          title={tr("Hardware")}
+          add={tr("Add hardware")}
           fresh={() => ({
-            name: "cleat",
+            name: tr("cleat"),
             surfaceId: first,
             compound: "polysulphide",
             sealed: false,
@@ -178,27 +181,27 @@ function Form({ view }: { view: View }) {
         >
           {(p) => (
             <>
-              <Text at={`${p}.name`} label="What" />
-              <Pick at={`${p}.surfaceId`} label="On" options={surfaces} />
-              <Pick at={`${p}.compound`} label="Bedded in" options={words?.compounds ?? []} />
-              <Pick at={`${p}.core`} label="Between the skins there" options={CORES} />
-              <Tick at={`${p}.through`} label="Bolted through" />
-              <Tick at={`${p}.backed`} label="A plate behind" />
-              <Tick at={`${p}.endGrain`} label="Holes in end grain" />
-              <Tick at={`${p}.sealed`} label="Holes drilled and sealed" />
-              <When at={`${p}.beddedAt`} label="Bedded, first tightened" zone={zone} now={view.now} />
-              <When at={`${p}.snuggedAt`} label="Tightened again" zone={zone} now={view.now} />
+              <Text at={`${p}.name`} label={tr("What")} />
+              <Pick at={`${p}.surfaceId`} label={tr("On")} options={surfaces} />
+              <Pick at={`${p}.compound`} label={tr("Bedded in")} options={words?.compounds ?? []} />
+              <Pick at={`${p}.core`} label={tr("Between the skins there")} options={CORES} />
+              <Tick at={`${p}.through`} label={tr("Bolted through")} />
+              <Tick at={`${p}.backed`} label={tr("A plate behind")} />
+              <Tick at={`${p}.endGrain`} label={tr("Holes in end grain")} />
+              <Tick at={`${p}.sealed`} label={tr("Holes drilled and sealed")} />
+              <When at={`${p}.beddedAt`} label={tr("Bedded, first tightened")} zone={zone} now={view.now} />
+              <When at={`${p}.snuggedAt`} label={tr("Tightened again")} zone={zone} now={view.now} />
             </>
           )}
         </Rows>
       </Part>
-      <Part title="Masking plan" open>
+      <Part title={tr("Masking plan")} open>
         <Rows
           at="lines"
-          title="Lines"
-          add="Add a line"
+          title={tr("Lines")}
+          add={tr("Add a line")}
           fresh={() => ({
-            name: "boot-top",
+            name: tr("boot-top"),
             surfaceId: first,
             tape: "fine-line",
             lengthM: 10,
@@ -209,22 +212,22 @@ function Form({ view }: { view: View }) {
         >
           {(p) => (
             <>
-              <Text at={`${p}.name`} label="Line" />
-              <Pick at={`${p}.surfaceId`} label="Bounds the coat of" options={surfaces} />
-              <Pick at={`${p}.tape`} label="Tape" options={words?.tapes ?? []} />
-              <Num at={`${p}.lengthM`} label="Long" unit="m" />
+              <Text at={`${p}.name`} label={tr("Line")} />
+              <Pick at={`${p}.surfaceId`} label={tr("Bounds the coat of")} options={surfaces} />
+              <Pick at={`${p}.tape`} label={tr("Tape")} options={words?.tapes ?? []} />
+              <Num at={`${p}.lengthM`} label={tr("Long")} unit="m" />
               <Pick
                 at={`${p}.pull`}
-                label="Pull when"
+                label={tr("Pull when")}
                 options={[
-                  { key: "wet", name: "wet" },
-                  { key: "touch-dry", name: "touch-dry" },
-                  { key: "hard", name: "hard" },
+                  { key: "wet", name: tr("wet") },
+                  { key: "touch-dry", name: tr("touch-dry") },
+                  { key: "hard", name: tr("hard") },
                 ]}
               />
-              <Tick at={`${p}.twice`} label="Two layers" />
-              <When at={`${p}.maskedAt`} label="Masked" zone={zone} now={view.now} />
-              <Tick at={`${p}.off`} label="Off" />
+              <Tick at={`${p}.twice`} label={tr("Two layers")} />
+              <When at={`${p}.maskedAt`} label={tr("Masked")} zone={zone} now={view.now} />
+              <Tick at={`${p}.off`} label={tr("Off")} />
             </>
           )}
         </Rows>

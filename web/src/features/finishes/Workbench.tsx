@@ -11,6 +11,7 @@ import { useSettings } from "../../ui/settings";
 import { elapsed, span } from "../../ui/time";
 import { UndoRedo } from "../../ui/UndoRedo";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr } from "../../words/words";
 import { DraftContext, type Kept, readAt, useDraft, type useWork, writeAt } from "./useWork";
 
 type View<W> = Kept<W> & {
@@ -50,7 +51,7 @@ export function Workbench<W, R extends View<W>>({
         const view = bench.view ?? kept;
         const general = view.trouble[0]?.says ?? bench.errors[""];
         const wrong =
-          general ?? (Object.keys(bench.errors).length > 0 ? "A figure below cannot be; what is shown is from before it." : undefined);
+          general ?? (Object.keys(bench.errors).length > 0 ? tr("A figure below cannot be; what is shown is from before it.") : undefined);
         return (
           <DraftContext.Provider value={draft}>
             <Errors.Provider value={bench.errors}>
@@ -60,14 +61,14 @@ export function Workbench<W, R extends View<W>>({
                     <span>{view.surface?.name ?? title}</span>
                     {view.product && <span>{view.product}</span>}
                     <KeptLine bench={bench} />
-                    {!bench.dirty && kept.version === 0 && <span>usual figures, nothing kept yet</span>}
+                    {!bench.dirty && kept.version === 0 && <span>{tr("usual figures, nothing kept yet")}</span>}
                   </>
                 }
                 answer={
                   view.says && view.says.length > 0 && !wrong ? (
                     <Sentence spans={view.says} zone={view.place.timeZone} />
                   ) : (
-                    <Said words={wrong ?? "Set it up below."} />
+                    <Said words={wrong ?? tr("Set it up below.")} />
                   )
                 }
               />
@@ -84,14 +85,14 @@ export function Workbench<W, R extends View<W>>({
 
 /** Whether what is shown is kept. */
 function KeptLine<W, R extends View<W>>({ bench }: { bench: ReturnType<typeof useWork<W, R>> }) {
-  if (bench.waits) return <span className="font-semibold">kept on this device until it is sent</span>;
-  if (!bench.dirty) return bench.canUndo || bench.canRedo ? <span role="status">kept</span> : null;
+  if (bench.waits) return <span className="font-semibold">{tr("kept on this device until it is sent")}</span>;
+  if (!bench.dirty) return bench.canUndo || bench.canRedo ? <span role="status">{tr("kept")}</span> : null;
   return Object.keys(bench.errors).length > 0 || bench.refused ? (
     <span className="font-semibold text-error" role="status">
-      not kept: see what is marked
+      {tr("not kept: see what is marked")}
     </span>
   ) : (
-    <span role="status">keeping…</span>
+    <span role="status">{tr("keeping…")}</span>
   );
 }
 
@@ -114,7 +115,7 @@ function Keep<W, R extends View<W>>({
       <div className="flex flex-wrap items-center gap-3">
         {changes && !stopped && !bench.dirty && (
           <button type="button" className="btn btn-primary min-h-11" disabled={plan.isPending} onClick={() => plan.mutate(undefined)}>
-            Put it into the build-up
+            {tr("Put it into the build-up")}
           </button>
         )}
         <UndoRedo of={bench} />
@@ -141,7 +142,7 @@ function Keep<W, R extends View<W>>({
 /** Which product of some kinds it is done with. */
 export function ProductChoice({
   at = "productId",
-  label = "Product",
+  label = tr("Product"),
   kinds,
   chosen,
 }: {
@@ -181,13 +182,16 @@ export function Findings({ findings }: { findings: Schemas["SayFinding"][] }) {
 /** What a step of a bench is called. */
 function named(s: Schemas["CraftStep"], kind = s.work as string): string {
   const name = s.name || (s.grit ? `${kind} with ${s.grit}` : kind);
-  const coats = s.coats > 0 ? `${s.coats === 1 ? "1 coat" : `${s.coats} coats`}${s.role === "main" ? "" : `, ${s.role}`}` : "";
+  const coats =
+    s.coats > 0
+      ? `${tr("{coats, plural, one {1 coat} other {{coats} coats}}", { coats: s.coats })}${s.role === "main" ? "" : `, ${s.role}`}`
+      : "";
   const more = [
     coats || name,
     s.colour,
     s.thinnerPct > 0 && `thinned ${s.thinnerPct} %`,
-    s.keyGrit && `keyed with ${s.keyGrit} before`,
-    s.pull && `tape pulled ${s.pull}`,
+    s.keyGrit && tr("keyed with {keyGrit} before", { keyGrit: s.keyGrit }),
+    s.pull && tr("tape pulled {pull}", { pull: s.pull }),
   ];
   return more.filter(Boolean).join(", ");
 }
@@ -222,11 +226,11 @@ export function Steps({ plan, title }: { plan: Pick<Plan, "steps" | "working">; 
                   <br />
                 </>
               )}
-              {s.workH > 0 && `${span(s.workH)} work`}
+              {s.workH > 0 && tr("{workH} work", { workH: span(s.workH) })}
               {(s.waitH ?? 0) > 0 && (
                 <>
                   <br />
-                  then wait {elapsed(s.waitH ?? 0)}
+                  {tr("then wait {waitH}", { waitH: elapsed(s.waitH ?? 0) })}
                 </>
               )}
             </span>
@@ -238,7 +242,7 @@ export function Steps({ plan, title }: { plan: Pick<Plan, "steps" | "working">; 
 }
 
 /** What it takes, and the cautions where they bite. */
-export function Takes({ plan, title = "What it takes" }: { plan: Plan; title?: string }) {
+export function Takes({ plan, title = tr("What it takes") }: { plan: Plan; title?: string }) {
   return (
     <section>
       {plan.takes.length > 0 && (

@@ -3,6 +3,7 @@ import { useContext, useId } from "react";
 import { Check, Choice, Errors, FieldError, NumberField, TextField } from "../../ui/Form";
 import { Said } from "../../ui/Sentence";
 import { fromLocalField, stamp, toLocalField } from "../../ui/time";
+import { tr } from "../../words/words";
 import { useDraft } from "./useWork";
 
 type Field = { at: string; label: string; hint?: string };
@@ -66,7 +67,7 @@ export function When({ at, label, hint, zone, now }: Field & { zone: string; now
           onChange={(e) => write(at, fromLocalField(e.target.value, zone) || undefined)}
         />
         <button type="button" className="btn min-h-11" onClick={() => write(at, now)}>
-          now
+          {tr("now")}
         </button>
       </div>
       {error ? (
@@ -122,7 +123,7 @@ export function Rows({
           <button
             type="button"
             className="btn btn-ghost mt-5 min-h-11"
-            aria-label={`Remove row ${i + 1} of ${title.toLowerCase()}`}
+            aria-label={tr("Remove row {i} of {title}", { i: i + 1, title: title.toLowerCase() })}
             onClick={() =>
               write(
                 at,
@@ -157,7 +158,7 @@ export function Instants({ at, title, zone, now, add }: { at: string; title: str
             <button
               type="button"
               className="btn btn-ghost btn-sm"
-              aria-label={`Remove ${stamp(t, zone)}`}
+              aria-label={tr("Remove {t}", { t: stamp(t, zone) })}
               onClick={() =>
                 write(
                   at,

@@ -6,6 +6,7 @@ import { discard, newID, useWaits } from "../../api/outbox";
 import { useWritten } from "../../api/queries";
 import { unsendable } from "../../ui/Form";
 import { useHistory, useUndoKeys } from "../../ui/useHistory";
+import { tr } from "../../words/words";
 
 /** What every workbench answers with: the work it is of, and what of it does not go. */
 export type Kept<W> = { work: W; version: number; trouble: Schemas["FaultField"][] };
@@ -149,7 +150,7 @@ export function useCraft<K extends keyof Crafts>(craft: K, surfaceId: string) {
     get: () => ok(api.GET(path, { params: at })) as Promise<unknown> as Promise<R & Kept<W>>,
     preview: (work) => ok(api.POST(path, { params: at, body: work as Schemas["GelcoatWork"] })) as Promise<unknown> as Promise<R & Kept<W>>,
     path: `/api/surfaces/${surfaceId}/finishes/${craft}`,
-    label: `the ${craft} bench`,
+    label: tr("the {craft} bench", { craft }),
   });
   const plan = `${path}/plan` as "/api/surfaces/{id}/finishes/gelcoat/plan";
   return { bench, plan: () => ok(api.POST(plan, { params: at })) };

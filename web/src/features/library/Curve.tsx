@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 
 type Point = Schemas["CurePoint"];
 type Line = { label: string; points: Partial<Point>[] };
@@ -34,7 +35,7 @@ export function Curve({ lines }: { lines: Line[] }) {
   const temps = [...new Set(all.map((p) => p.tempC))].sort((a, b) => a - b);
   const ends = spread(drawn.map((l) => y((l.points.at(-1) as Point).hours)));
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="mb-4 w-full max-w-2xl" role="img" aria-label="Hours of the sheet over temperature">
+    <svg viewBox={`0 0 ${W} ${H}`} className="mb-4 w-full max-w-2xl" role="img" aria-label={tr("Hours of the sheet over temperature")}>
       {hours.map((h) => (
         <g key={h}>
           <line x1={LEFT} x2={W - 90} y1={y(h)} y2={y(h)} stroke="currentColor" strokeOpacity={0.2} />

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { Refusal } from "../../ui/Form";
+import { tr, trNodes } from "../../words/words";
 
 /** Data sheets in and out: JSON holds all of a sheet, CSV one row a product. */
 export function Exchange() {
@@ -13,14 +14,14 @@ export function Exchange() {
   return (
     <>
       <button type="button" className="btn min-h-11" disabled={add.isPending} onClick={() => picked.current?.click()}>
-        Read data sheets
+        {tr("Read data sheets")}
       </button>
       <input
         ref={picked}
         type="file"
         accept=".json,.csv"
         className="hidden"
-        aria-label="File of data sheets"
+        aria-label={tr("File of data sheets")}
         onChange={(e) => {
           const f = e.target.files?.[0];
           e.target.value = "";
@@ -28,14 +29,17 @@ export function Exchange() {
         }}
       />
       <a className="btn min-h-11" href="/api/library?format=csv" download>
-        Save as CSV
+        {tr("Save as CSV")}
       </a>
       <a className="btn min-h-11" href="/api/library?format=json" download>
-        Save as JSON
+        {tr("Save as JSON")}
       </a>
       {add.data && (
         <p role="status" className="w-full">
-          {add.data.added} added{add.data.known > 0 && `; ${add.data.known} left out, the library has their names already`}.
+          {trNodes("{added} added{known}.", {
+            added: add.data.added,
+            known: add.data.known > 0 && tr("; {known} left out, the library has their names already", { known: add.data.known }),
+          })}
         </p>
       )}
       <Refusal error={add.error} />

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import { useCoats, useMeta, useProducts } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Exchange } from "./Exchange";
 
 export function Library() {
@@ -17,16 +18,21 @@ export function Library() {
             <Answer
               answer={
                 all.length === 0
-                  ? "The library is empty: add the product in your hand."
+                  ? tr("The library is empty: add the product in your hand.")
                   : examples === 0
-                    ? `All ${all.length} sheets are yours: keep them at the edition of the tin in hand.`
-                    : `Replace the examples that you use: ${examples} of ${all.length} sheets have invented figures.`
+                    ? tr("All {all} sheets are yours: keep them at the edition of the tin in hand.", { all: all.length })
+                    : tr("Replace the examples that you use: {examples} of {all} sheets have invented figures.", {
+                        examples,
+                        all: all.length,
+                      })
               }
-              detail="Every film, litre and hour comes from these sheets. Example figures are invented: plausible for the kind, true of no tin."
+              detail={tr(
+                "Every film, litre and hour comes from these sheets. Example figures are invented: plausible for the kind, true of no tin.",
+              )}
             />
             <div className="flex flex-wrap items-center gap-2">
               <Link to="/library/new" className="btn btn-primary min-h-11">
-                Add a product
+                {tr("Add a product")}
               </Link>
               <Exchange />
             </div>
@@ -48,13 +54,15 @@ export function Library() {
                           <span className="quiet text-sm">{p.sheet.chemistry}</span>
                           {coats.includes(p) && (
                             <>
-                              <span className="text-sm">{p.sheet.volumeSolidsPct} % solids</span>
                               <span className="text-sm">
-                                <Quantity value={p.sheet.film.typicalUm} unit="µm" /> a coat
+                                {tr("{volumeSolidsPct} % solids", { volumeSolidsPct: p.sheet.volumeSolidsPct })}
+                              </span>
+                              <span className="text-sm">
+                                {trNodes("{typicalUm} a coat", { typicalUm: <Quantity value={p.sheet.film.typicalUm} unit="µm" /> })}
                               </span>
                             </>
                           )}
-                          {p.sheet.example && <span className="w-fit border border-warning px-1.5 text-xs">example</span>}
+                          {p.sheet.example && <span className="w-fit border border-warning px-1.5 text-xs">{tr("example")}</span>}
                         </li>
                       ))}
                     </ul>

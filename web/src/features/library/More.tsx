@@ -6,6 +6,7 @@ import { RecoatFields } from "./RecoatFields";
 
 type Sheet = Schemas["ProductSheet"];
 
+import { tr } from "../../words/words";
 import { TableField } from "./TableField";
 
 type Fields = { d: Draft; set: (d: Draft) => void };
@@ -45,18 +46,18 @@ export function EditionFields({ d, set }: Fields) {
     <>
       <Choice
         name="binder"
-        label="Binder"
-        hint="what the intercoat rules go by"
+        label={tr("Binder")}
+        hint={tr("what the intercoat rules go by")}
         value={d.binder ?? ""}
         onChange={(binder) => set({ ...d, binder: binder as Sheet["binder"] })}
-        options={["", ...binders].map((b) => ({ value: b, label: b || "not stated" }))}
+        options={["", ...binders].map((b) => ({ value: b, label: b || tr("not stated") }))}
       />
       <Texts
         d={d}
         set={set}
         lines={[
-          { key: "edition", label: "Edition", hint: "as printed on it" },
-          { key: "sheetDate", label: "Date of the sheet", hint: "such as 2026-03-01" },
+          { key: "edition", label: tr("Edition"), hint: tr("as printed on it") },
+          { key: "sheetDate", label: tr("Date of the sheet"), hint: tr("such as 2026-03-01") },
         ]}
       />
     </>
@@ -69,12 +70,12 @@ export function LayFields(p: Fields) {
     <Numbers
       {...p}
       lines={[
-        { key: "leastTotalUm", label: "Least total dry film", unit: "µm" },
-        { key: "hidingUm", label: "Hides the ground at", unit: "µm", hint: "dry" },
-        { key: "sagUprightUm", label: "Sags, upright, above", unit: "µm", hint: "wet" },
-        { key: "sagOverheadUm", label: "Sags, overhead, above", unit: "µm", hint: "wet" },
-        { key: "shrinkagePct", label: "Shrinks", unit: "%", hint: "of a solvent-free film" },
-        { key: "maxPassMM", label: "Filler, one pass at most", unit: "mm" },
+        { key: "leastTotalUm", label: tr("Least total dry film"), unit: "µm" },
+        { key: "hidingUm", label: tr("Hides the ground at"), unit: "µm", hint: tr("dry") },
+        { key: "sagUprightUm", label: tr("Sags, upright, above"), unit: "µm", hint: tr("wet") },
+        { key: "sagOverheadUm", label: tr("Sags, overhead, above"), unit: "µm", hint: tr("wet") },
+        { key: "shrinkagePct", label: tr("Shrinks"), unit: "%", hint: tr("of a solvent-free film") },
+        { key: "maxPassMM", label: tr("Filler, one pass at most"), unit: "mm" },
       ]}
     />
   );
@@ -86,7 +87,7 @@ export function LossFields({ d, set }: Fields) {
   const loss = d.lossPct ?? {};
   return (
     <details className="mt-3">
-      <summary className="linked w-fit min-h-11 text-sm">Loss this sheet states</summary>
+      <summary className="linked w-fit min-h-11 text-sm">{tr("Loss this sheet states")}</summary>
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-3 lg:grid-cols-4">
         {methods
           .filter((m) => d.methods.includes(m.key))
@@ -94,9 +95,9 @@ export function LossFields({ d, set }: Fields) {
             <NumberField
               key={m.key}
               name={`lossPct.${m.key}`}
-              label={`Loss, ${m.name}`}
+              label={tr("Loss, {name}", { name: m.name })}
               unit="%"
-              hint="else the usual for the method"
+              hint={tr("else the usual for the method")}
               value={loss[m.key]}
               onChange={(v) => {
                 const { [m.key]: _, ...rest } = loss;
@@ -117,23 +118,23 @@ export function InUseFields({ d, set }: Fields) {
         d={d}
         set={set}
         lines={[
-          { key: "thinnerName", label: "Its thinner" },
-          { key: "cleanerName", label: "Clean tools with" },
-          { key: "toolsSuit", label: "Tools that suit" },
-          { key: "toolsSpoil", label: "Tools it spoils" },
+          { key: "thinnerName", label: tr("Its thinner") },
+          { key: "cleanerName", label: tr("Clean tools with") },
+          { key: "toolsSuit", label: tr("Tools that suit") },
+          { key: "toolsSpoil", label: tr("Tools it spoils") },
         ]}
       />
       <Numbers
         d={d}
         set={set}
         lines={[
-          { key: "shelfLifeMonths", label: "Keeps, unopened", unit: "months" },
-          { key: "potMassKg", label: "Pot life is for a pot of", unit: "kg" },
+          { key: "shelfLifeMonths", label: tr("Keeps, unopened"), unit: "months" },
+          { key: "potMassKg", label: tr("Pot life is for a pot of"), unit: "kg" },
         ]}
       />
       <TableField
         name="doses"
-        label="Hardener by weight, where the sheet doses by temperature"
+        label={tr("Hardener by weight, where the sheet doses by temperature")}
         columns={[
           { key: "tempC", unit: "°C" },
           { key: "pct", unit: "%" },
@@ -146,16 +147,16 @@ export function InUseFields({ d, set }: Fields) {
 }
 
 const DOES: [keyof Draft, string, string?][] = [
-  ["strongSolvent", "Strong solvents", "lift one-part paint under it"],
-  ["copper", "Holds copper", "as metal or oxide"],
-  ["zinc", "Zinc-rich", "for blasted steel"],
-  ["blushes", "Blushes", "wash and dull it before the next coat"],
-  ["porous", "Porous film", "drinks; seal it"],
-  ["airInhibited", "Stays tacky in air", "needs wax or film to harden"],
-  ["waxed", "Waxed", "the wax comes off before a recoat"],
-  ["noSolventWipe", "No solvent wipe", "the sheet forbids it"],
-  ["needsCover", "Must be covered", "the sun harms it"],
-  ["underwater", "Stands under water for good"],
+  ["strongSolvent", tr("Strong solvents"), tr("lift one-part paint under it")],
+  ["copper", tr("Holds copper"), tr("as metal or oxide")],
+  ["zinc", tr("Zinc-rich"), tr("for blasted steel")],
+  ["blushes", tr("Blushes"), tr("wash and dull it before the next coat")],
+  ["porous", tr("Porous film"), tr("drinks; seal it")],
+  ["airInhibited", tr("Stays tacky in air"), tr("needs wax or film to harden")],
+  ["waxed", tr("Waxed"), tr("the wax comes off before a recoat")],
+  ["noSolventWipe", tr("No solvent wipe"), tr("the sheet forbids it")],
+  ["needsCover", tr("Must be covered"), tr("the sun harms it")],
+  ["underwater", tr("Stands under water for good")],
 ];
 
 /** What a product does to its neighbours, and how it wears. */
@@ -177,23 +178,23 @@ export function DoesFields({ d, set }: Fields) {
       <div className="mt-3 grid grid-cols-2 gap-4 sm:grid-cols-3 lg:grid-cols-4">
         <Choice
           name="humidity"
-          label="Damp air"
+          label={tr("Damp air")}
           value={d.humidity ?? ""}
           onChange={(humidity) => set({ ...d, humidity })}
           options={[
-            { value: "", label: "does not bear on it" },
-            { value: "waterborne", label: "slows its drying: waterborne" },
-            { value: "moisture-cured", label: "quickens its cure: moisture-cured" },
+            { value: "", label: tr("does not bear on it") },
+            { value: "waterborne", label: tr("slows its drying: waterborne") },
+            { value: "moisture-cured", label: tr("quickens its cure: moisture-cured") },
           ]}
         />
         <Numbers
           d={d}
           set={set}
           lines={[
-            { key: "uvPerUm", label: "Ultraviolet absorbance", unit: "per µm", hint: "of a clear coat, base e" },
-            { key: "launchMaxH", label: "Launch within", unit: "h", hint: "of the last coat" },
-            { key: "polishUmYear", label: "Wears away", unit: "µm/yr" },
-            { key: "polishUm1000NM", label: "Wears per 1000 nm run", unit: "µm" },
+            { key: "uvPerUm", label: tr("Ultraviolet absorbance"), unit: "per µm", hint: tr("of a clear coat, base e") },
+            { key: "launchMaxH", label: tr("Launch within"), unit: "h", hint: tr("of the last coat") },
+            { key: "polishUmYear", label: tr("Wears away"), unit: "µm/yr" },
+            { key: "polishUm1000NM", label: tr("Wears per 1000 nm run"), unit: "µm" },
           ]}
         />
       </div>
@@ -212,24 +213,24 @@ export function GradeFields({ d, set }: Fields) {
         // biome-ignore lint/suspicious/noArrayIndexKey: grades have no other identity than their order
         <div key={i} className="rule-b py-3">
           <div className="grid grid-cols-2 items-end gap-4 sm:grid-cols-4">
-            <TextField name={`grades[${i}].name`} label="Grade" value={g.name} onChange={(name) => edit(i, { name })} />
+            <TextField name={`grades[${i}].name`} label={tr("Grade")} value={g.name} onChange={(name) => edit(i, { name })} />
             <NumberField
               name={`grades[${i}].minCureC`}
-              label="Cures above"
+              label={tr("Cures above")}
               unit="°C"
               value={g.minCureC}
               onChange={(v) => edit(i, { minCureC: v })}
             />
             <NumberField
               name={`grades[${i}].airMinC`}
-              label="Air, least"
+              label={tr("Air, least")}
               unit="°C"
               value={g.airMinC}
               onChange={(v) => edit(i, { airMinC: v })}
             />
             <NumberField
               name={`grades[${i}].surfaceMinC`}
-              label="Surface, least"
+              label={tr("Surface, least")}
               unit="°C"
               value={g.surfaceMinC}
               onChange={(v) => edit(i, { surfaceMinC: v })}
@@ -239,18 +240,18 @@ export function GradeFields({ d, set }: Fields) {
               className="linked mb-3 w-fit text-sm"
               onClick={() => set({ ...d, grades: grades.filter((_, k) => k !== i) })}
             >
-              remove this grade
+              {tr("remove this grade")}
             </button>
           </div>
           <div className="mt-3 grid gap-6 sm:grid-cols-3">
             {(
               [
-                ["potLife", "Pot life"],
-                ["touchDry", "Touch-dry"],
-                ["tackFree", "Tack-free"],
-                ["sandable", "Sandable"],
-                ["throughDry", "Through-dry"],
-                ["immersion", "Immersion"],
+                ["potLife", tr("Pot life")],
+                ["touchDry", tr("Touch-dry")],
+                ["tackFree", tr("Tack-free")],
+                ["sandable", tr("Sandable")],
+                ["throughDry", tr("Through-dry")],
+                ["immersion", tr("Immersion")],
               ] as const
             ).map(([key, label]) => (
               <TableField
@@ -270,7 +271,7 @@ export function GradeFields({ d, set }: Fields) {
         className="btn mt-3 min-h-11"
         onClick={() => set({ ...d, grades: [...grades, { name: "", minCureC: d.minCureC ?? 0 }] })}
       >
-        Add a grade
+        {tr("Add a grade")}
       </button>
     </>
   );

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { useMeta } from "../../api/queries";
 import { Check, Choice } from "../../ui/Form";
+import { tr } from "../../words/words";
 import { TableField } from "./TableField";
 
 type Window = Schemas["ProductRecoat"];
@@ -17,39 +18,39 @@ export function RecoatFields({ name, windows, onChange }: { name: string; window
           <div className="flex flex-col gap-3">
             <Choice
               name={`${name}[${i}].over`}
-              label="Over it goes"
+              label={tr("Over it goes")}
               value={r.over}
               onChange={(over) => edit(i, { over })}
-              options={[{ value: "any", label: "any product" }, ...kinds.map((k) => ({ value: k.kind, label: k.name }))]}
+              options={[{ value: "any", label: tr("any product") }, ...kinds.map((k) => ({ value: k.kind, label: k.name }))]}
             />
             <Check
               name={`${name}[${i}].neverCloses`}
-              label="No maximum stated"
+              label={tr("No maximum stated")}
               value={r.neverCloses ?? false}
               onChange={(neverCloses) => edit(i, { neverCloses, ...(neverCloses && { max: [] }) })}
             />
             <button type="button" className="linked w-fit text-sm" onClick={() => onChange(windows.filter((_, k) => k !== i))}>
-              remove this window
+              {tr("remove this window")}
             </button>
           </div>
           <TableField
             name={`${name}[${i}].min`}
-            label="Minimum"
+            label={tr("Minimum")}
             rows={r.min}
             onChange={(rows) => edit(i, { min: rows as Schemas["CurePoint"][] })}
           />
           {!r.neverCloses && (
             <TableField
               name={`${name}[${i}].max`}
-              label="Maximum"
+              label={tr("Maximum")}
               rows={r.max ?? []}
               onChange={(rows) => edit(i, { max: rows as Schemas["CurePoint"][] })}
             />
           )}
         </div>
       ))}
-      <button type="button" className="btn mt-3 min-h-11" onClick={() => onChange([...windows, { over: "any", min: [], max: [] }])}>
-        Add a recoat window
+      <button type="button" className="btn mt-3 min-h-11" onClick={() => onChange([...windows, { over: tr("any"), min: [], max: [] }])}>
+        {tr("Add a recoat window")}
       </button>
     </>
   );

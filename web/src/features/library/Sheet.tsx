@@ -7,6 +7,7 @@ import { FieldChart } from "../../ui/FieldChart";
 import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 import { Curve } from "./Curve";
 import type { Draft, SheetData } from "./draft";
 import { DoesFields, EditionFields, GradeFields, InUseFields, LayFields, LossFields } from "./More";
@@ -36,12 +37,12 @@ const EMPTY: Draft = {
 };
 
 const TABLES = [
-  ["potLife", "Pot life"],
-  ["touchDry", "Touch-dry"],
-  ["tackFree", "Tack-free"],
-  ["sandable", "Sandable"],
-  ["throughDry", "Through-dry"],
-  ["immersion", "Immersion"],
+  ["potLife", tr("Pot life")],
+  ["touchDry", tr("Touch-dry")],
+  ["tackFree", tr("Tack-free")],
+  ["sandable", tr("Sandable")],
+  ["throughDry", tr("Through-dry")],
+  ["immersion", tr("Immersion")],
 ] as const;
 
 export function Sheet() {
@@ -51,7 +52,7 @@ export function Sheet() {
     <Loaded query={products}>
       {(all) => {
         const p = all.find((x) => x.id === productId);
-        if (!p && productId !== "new") return <Answer answer="This product is not in the library any more." />;
+        if (!p && productId !== "new") return <Answer answer={tr("This product is not in the library any more.")} />;
         return <Editor key={productId} product={p} />;
       }}
     </Loaded>
@@ -150,18 +151,25 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   return (
     <>
       <Answer
-        over={<span>Data sheet</span>}
+        over={<span>{tr("Data sheet")}</span>}
         answer={
-          fresh ? (copying ? `A copy of ${product?.sheet.name}` : "A new product: copy its data sheet line by line.") : product.sheet.name
+          fresh
+            ? copying
+              ? tr("A copy of {name}", { name: product?.sheet.name })
+              : tr("A new product: copy its data sheet line by line.")
+            : product.sheet.name
         }
         detail={
           product && coat && !d.recoat?.length
-            ? "No recoat interval is entered, so no clock can run on this product: copy the sheet's hours at temperatures below."
+            ? tr("No recoat interval is entered, so no clock can run on this product: copy the sheet's hours at temperatures below.")
             : d.example
-              ? "These figures are invented. Put the figures of the tin in hand in their place and take the example mark off."
+              ? tr("These figures are invented. Put the figures of the tin in hand in their place and take the example mark off.")
               : wft
-                ? `A typical coat is ${wft.text} ${wft.unit} dry. Tables may be left empty where the sheet is silent.`
-                : "Tables may be left empty where the sheet is silent; the program then says what it cannot tell."
+                ? tr("A typical coat is {text} {unit} dry. Tables may be left empty where the sheet is silent.", {
+                    text: wft.text,
+                    unit: wft.unit,
+                  })
+                : tr("Tables may be left empty where the sheet is silent; the program then says what it cannot tell.")
         }
       />
       <Errors.Provider value={{ ...local, ...save.error?.fields }}>
@@ -173,39 +181,50 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
             submit();
           }}
         >
-          <Part title="What it is">
+          <Part title={tr("What it is")}>
             <div className="grid gap-4 sm:grid-cols-2">
-              <TextField name="name" label="Name" value={d.name} onChange={(name) => set({ ...d, name })} />
+              <TextField name="name" label={tr("Name")} value={d.name} onChange={(name) => set({ ...d, name })} />
               <Choice
                 name="kind"
-                label="Kind"
+                label={tr("Kind")}
                 value={d.kind}
                 onChange={(kind) => set({ ...d, kind: kind as Draft["kind"] })}
                 options={(meta?.kinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
               />
-              <TextField name="chemistry" label="Chemistry" value={d.chemistry ?? ""} onChange={(chemistry) => set({ ...d, chemistry })} />
-              <TextField name="colour" label="Colour" value={d.colour ?? ""} onChange={(colour) => set({ ...d, colour })} />
-              <TextField name="source" label="Sheet" hint="its title" value={d.source ?? ""} onChange={(source) => set({ ...d, source })} />
+              <TextField
+                name="chemistry"
+                label={tr("Chemistry")}
+                value={d.chemistry ?? ""}
+                onChange={(chemistry) => set({ ...d, chemistry })}
+              />
+              <TextField name="colour" label={tr("Colour")} value={d.colour ?? ""} onChange={(colour) => set({ ...d, colour })} />
+              <TextField
+                name="source"
+                label={tr("Sheet")}
+                hint={tr("its title")}
+                value={d.source ?? ""}
+                onChange={(source) => set({ ...d, source })}
+              />
               <EditionFields d={d} set={set} />
               <Check
                 name="example"
-                label="Example figures"
-                hint="take this off once they are the sheet's"
+                label={tr("Example figures")}
+                hint={tr("take this off once they are the sheet's")}
                 value={d.example ?? false}
                 onChange={(example) => set({ ...d, example })}
               />
             </div>
           </Part>
-          <Part title="Film">
+          <Part title={tr("Film")}>
             <div className={grid}>
-              {num("volumeSolidsPct", "Volume solids", "%", "of the mixed product")}
-              {film("minUm", "Dry film a coat, least")}
-              {film("typicalUm", "Dry film, typical")}
-              {film("maxUm", "Dry film, greatest")}
+              {num("volumeSolidsPct", tr("Volume solids"), "%", tr("of the mixed product"))}
+              {film("minUm", tr("Dry film a coat, least"))}
+              {film("typicalUm", tr("Dry film, typical"))}
+              {film("maxUm", tr("Dry film, greatest"))}
               <LayFields d={d} set={set} />
             </div>
             <fieldset className="mt-3">
-              <legend className="text-sm font-semibold">Laid by</legend>
+              <legend className="text-sm font-semibold">{tr("Laid by")}</legend>
               <div className="flex flex-wrap gap-x-5">
                 {(meta?.methods ?? []).map((m) => (
                   <label key={m.key} className="flex min-h-11 items-center gap-2">
@@ -224,42 +243,45 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
             </fieldset>
             <LossFields d={d} set={set} />
           </Part>
-          <Part title="Mixing" note="Zero parts of hardener and base mean one-part.">
+          <Part title={tr("Mixing")} note={tr("Zero parts of hardener and base mean one-part.")}>
             <div className={grid}>
-              {ratio("ratioByVolume", "base", "By volume, base")}
-              {ratio("ratioByVolume", "hardener", "By volume, hardener")}
-              {ratio("ratioByWeight", "base", "By weight, base")}
-              {ratio("ratioByWeight", "hardener", "By weight, hardener")}
-              {num("baseKgL", "Density of base", "kg/L")}
-              {num("hardenerKgL", "Density of hardener", "kg/L")}
-              {num("inductionMin", "Induction", "min")}
-              {num("thinnerMaxPct", "Thinner, at most", "%")}
+              {ratio("ratioByVolume", "base", tr("By volume, base"))}
+              {ratio("ratioByVolume", "hardener", tr("By volume, hardener"))}
+              {ratio("ratioByWeight", "base", tr("By weight, base"))}
+              {ratio("ratioByWeight", "hardener", tr("By weight, hardener"))}
+              {num("baseKgL", tr("Density of base"), "kg/L")}
+              {num("hardenerKgL", tr("Density of hardener"), "kg/L")}
+              {num("inductionMin", tr("Induction"), "min")}
+              {num("thinnerMaxPct", tr("Thinner, at most"), "%")}
             </div>
             <InUseFields d={d} set={set} />
           </Part>
-          <Part title="What it does">
+          <Part title={tr("What it does")}>
             <DoesFields d={d} set={set} />
           </Part>
           <Part
-            title="Field of application"
-            note={`Leave a limit empty that the sheet does not set. The dew-point spread is then ${spread.text} ${spread.unit} (ISO 8502-4).`}
+            title={tr("Field of application")}
+            note={tr("Leave a limit empty that the sheet does not set. The dew-point spread is then {text} {unit} (ISO 8502-4).", {
+              text: spread.text,
+              unit: spread.unit,
+            })}
           >
             <div className={grid}>
-              {limit("airMinC", "Air from", "°C")}
-              {limit("airMaxC", "Air to", "°C")}
-              {limit("surfaceMinC", "Surface from", "°C")}
-              {limit("surfaceMaxC", "Surface to", "°C")}
-              {limit("rhMaxPct", "Humidity, at most", "%")}
-              {limit("spreadMinK", "Above dew point, at least", "K")}
-              {limit("windMaxMS", "Wind when spraying", "m/s")}
-              {num("minCureC", "Cures above", "°C")}
-              {limit("holdH", "Must hold after laying", "h")}
-              {limit("rainFreeH", "Must stay dry after laying", "h")}
+              {limit("airMinC", tr("Air from"), "°C")}
+              {limit("airMaxC", tr("Air to"), "°C")}
+              {limit("surfaceMinC", tr("Surface from"), "°C")}
+              {limit("surfaceMaxC", tr("Surface to"), "°C")}
+              {limit("rhMaxPct", tr("Humidity, at most"), "%")}
+              {limit("spreadMinK", tr("Above dew point, at least"), "K")}
+              {limit("windMaxMS", tr("Wind when spraying"), "m/s")}
+              {num("minCureC", tr("Cures above"), "°C")}
+              {limit("holdH", tr("Must hold after laying"), "h")}
+              {limit("rainFreeH", tr("Must stay dry after laying"), "h")}
             </div>
             <div className="mt-3 grid gap-6 lg:grid-cols-[1fr_2fr]">
               <TableField
                 name="limits.polygon"
-                label="Printed temperature × humidity field, corner by corner"
+                label={tr("Printed temperature × humidity field, corner by corner")}
                 columns={[
                   { key: "tempC", unit: "°C" },
                   { key: "rhPct", unit: "%" },
@@ -274,7 +296,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
               />
             </div>
           </Part>
-          <Part title="Hours at temperatures" note="Two rows or more, temperatures rising.">
+          <Part title={tr("Hours at temperatures")} note={tr("Two rows or more, temperatures rising.")}>
             <Curve lines={TABLES.map(([key, label]) => ({ label, points: d[key] ?? [] }))} />
             <div className="grid gap-6 sm:grid-cols-2 lg:grid-cols-3">
               {TABLES.map(([key, label]) => (
@@ -290,38 +312,40 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
             <div className="mt-3">
               <Check
                 name="onePointTables"
-                label="Accept tables of one row"
-                hint="an activation energy of 50 kJ/mol is then assumed, a rule of thumb"
+                label={tr("Accept tables of one row")}
+                hint={tr("an activation energy of 50 kJ/mol is then assumed, a rule of thumb")}
                 value={d.onePointTables ?? false}
                 onChange={(onePointTables) => set({ ...d, onePointTables })}
               />
             </div>
           </Part>
-          <Part title="Recoat intervals" note="By what goes over it; the row for any product holds for kinds not listed.">
+          <Part title={tr("Recoat intervals")} note={tr("By what goes over it; the row for any product holds for kinds not listed.")}>
             <RecoatFields name="recoat" windows={d.recoat ?? []} onChange={(recoat) => set({ ...d, recoat })} />
           </Part>
-          <Part title="Grades of the hardener" note="Each grade has its own hours; what a grade leaves empty is as above.">
+          <Part title={tr("Grades of the hardener")} note={tr("Each grade has its own hours; what a grade leaves empty is as above.")}>
             <GradeFields d={d} set={set} />
           </Part>
-          <Part title="Tins as sold" note="A price of 0 means not known. Base and hardener sold apart are bought to match.">
+          <Part title={tr("Tins as sold")} note={tr("A price of 0 means not known. Base and hardener sold apart are bought to match.")}>
             <TinFields tins={d.tins} twoPart={d.ratioByVolume.hardener > 0} onChange={(tins) => set({ ...d, tins })} />
           </Part>
-          <Part title="Cautions and notes">
+          <Part title={tr("Cautions and notes")}>
             <div className="grid gap-4 sm:grid-cols-2">
               <AreaField
                 name="cautions"
-                label="Cautions"
-                hint="one a line; shown before the tin is opened"
+                label={tr("Cautions")}
+                hint={tr("one a line; shown before the tin is opened")}
                 rows={4}
                 value={d.cautions.join("\n")}
                 onChange={(t) => set({ ...d, cautions: t.split("\n") })}
               />
-              <AreaField name="notes" label="Notes" rows={4} value={d.notes ?? ""} onChange={(notes) => set({ ...d, notes })} />
+              <AreaField name="notes" label={tr("Notes")} rows={4} value={d.notes ?? ""} onChange={(notes) => set({ ...d, notes })} />
             </div>
           </Part>
           {doubts.length > 0 && (
             <div role="alert" className="border-l-4 border-warning pl-3">
-              <p className="font-semibold">These hours do not fall as it gets warmer. Look at the sheet again; if it is so, save.</p>
+              <p className="font-semibold">
+                {tr("These hours do not fall as it gets warmer. Look at the sheet again; if it is so, save.")}
+              </p>
               <ul>
                 {doubts.map((t) => (
                   <li key={prose(t)}>{prose(t)}</li>
@@ -333,7 +357,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
           <Refusal error={remove.error} />
           <div className="flex flex-wrap gap-2">
             <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-              {fresh ? "Add to the library" : asking ? "It is so: save the sheet" : "Save the sheet"}
+              {fresh ? tr("Add to the library") : asking ? tr("It is so: save the sheet") : tr("Save the sheet")}
             </button>
             {!fresh && (
               <>
@@ -342,14 +366,14 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
                   className="btn min-h-11"
                   onClick={() => {
                     setCopying(true);
-                    set({ ...d, name: `${d.name}, copy` });
+                    set({ ...d, name: tr("{name}, copy", { name: d.name }) });
                     window.scrollTo({ top: 0 });
                   }}
                 >
-                  Copy and adapt
+                  {tr("Copy and adapt")}
                 </button>
                 <button type="button" className="btn btn-ghost min-h-11" onClick={() => remove.mutate(undefined)}>
-                  Delete
+                  {tr("Delete")}
                 </button>
               </>
             )}

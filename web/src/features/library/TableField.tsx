@@ -2,6 +2,7 @@ import { Plus, X } from "lucide-react";
 import { useContext } from "react";
 import { Errors, NumberField } from "../../ui/Form";
 import { Said } from "../../ui/Sentence";
+import { tr } from "../../words/words";
 
 type Row = Record<string, number | undefined>;
 type Column = { key: string; unit: string };
@@ -35,7 +36,7 @@ export function TableField({
             <NumberField
               key={c.key}
               name={`${name}[${i}].${c.key}`}
-              label={`${label}, row ${i + 1}, ${c.unit}`}
+              label={tr("{label}, row {i}, {unit}", { label, i: i + 1, unit: c.unit })}
               hidden
               unit={c.unit}
               value={row[c.key]}
@@ -45,7 +46,7 @@ export function TableField({
           <button
             type="button"
             className="btn btn-square btn-ghost mt-1 min-h-11"
-            aria-label={`Remove row ${i + 1} of ${label}`}
+            aria-label={tr("Remove row {i} of {label}", { i: i + 1, label })}
             onClick={() => onChange(rows.filter((_, k) => k !== i))}
           >
             <X size={16} />
@@ -55,10 +56,10 @@ export function TableField({
       <button
         type="button"
         className="linked mt-1 flex items-center gap-1 text-sm max-sm:min-h-11"
-        aria-label={rows.length === 0 ? `enter ${label}` : `another row of ${label}`}
+        aria-label={rows.length === 0 ? tr("enter {label}", { label }) : tr("another row of {label}", { label })}
         onClick={() => onChange([...rows, Object.fromEntries(columns.map((c) => [c.key, undefined]))])}
       >
-        <Plus size={14} /> {rows.length === 0 ? "enter" : "another row"}
+        <Plus size={14} /> {rows.length === 0 ? tr("enter") : tr("another row")}
       </button>
       {error && (
         <p className="text-sm text-error" role="alert">

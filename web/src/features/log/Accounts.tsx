@@ -3,7 +3,7 @@ import { useAccounts } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { workdays } from "../../ui/time";
-import { LOCALE } from "../../words/words";
+import { LOCALE, tr } from "../../words/words";
 
 const hours = (h: number) => h.toLocaleString(LOCALE, { maximumFractionDigits: 1 });
 
@@ -17,14 +17,21 @@ export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]
   const done = a.materialCents + a.labourCents;
   const left = a.leftMaterialCents + a.leftLabourCents;
   const against = a.plannedH > 0 ? Math.round((100 * a.reckonedHours) / a.plannedH - 100) : 0;
-  const answer = `${hours(a.hours)} h so far and ${workdays(a.leftHours, a.workDayH)} to come; ${money(done, 0)} spent, about ${money(left, 0)} to finish.`;
+  const answer = tr("{hours} h so far and {leftHours} to come; {done} spent, about {left} to finish.", {
+    hours: hours(a.hours),
+    leftHours: workdays(a.leftHours, a.workDayH),
+    done: money(done, 0),
+    left: money(left, 0),
+  });
   const detail = (
     <>
       {a.plannedH > 0 &&
-        (against === 0 ? "As reckoned. " : `Work that was reckoned took ${Math.abs(against)} % ${against > 0 ? "more" : "less"}. `)}
-      {a.untold > 0 && `${a.untold} ${a.untold === 1 ? "entry tells" : "entries tell"} no hours. `}
-      {a.hourCents === 0 && "An hour of work has no price: give it one in Plan, Hands and tasks. "}
-      {(a.unpriced ?? []).length > 0 && `Without a price in Library: ${a.unpriced?.join(", ")}.`}
+        (against === 0
+          ? tr("As reckoned. ")
+          : tr("Work that was reckoned took {against} % {x}. ", { against: Math.abs(against), x: against > 0 ? tr("more") : tr("less") }))}
+      {a.untold > 0 && tr("{untold} {untold, plural, one {entry tells} other {entries tell}} no hours. ", { untold: a.untold })}
+      {a.hourCents === 0 && tr("An hour of work has no price: give it one in Plan, Hands and tasks. ")}
+      {(a.unpriced ?? []).length > 0 && tr("Without a price in Library: {unpriced}.", { unpriced: a.unpriced?.join(", ") })}
     </>
   );
   return (
@@ -37,10 +44,10 @@ export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]
         <Answer answer={answer} detail={detail} />
       )}
       <div className="grid gap-8 lg:grid-cols-2">
-        <Sums title="By work" sums={a.byKind} />
-        <Sums title="By surface" sums={a.bySurface} />
-        <Sums title="By person" sums={a.byPerson} />
-        <Sums title="By month" sums={a.byMonth} />
+        <Sums title={tr("By work")} sums={a.byKind} />
+        <Sums title={tr("By surface")} sums={a.bySurface} />
+        <Sums title={tr("By person")} sums={a.byPerson} />
+        <Sums title={tr("By month")} sums={a.byMonth} />
       </div>
     </>
   );
@@ -56,10 +63,10 @@ function Sums({ title, sums }: { title: string; sums: Schemas["Sum"][] | null })
         <thead>
           <tr>
             <th>{title.replace("By ", "")}</th>
-            <th className="text-right!">times</th>
-            <th className="text-right!">hours</th>
-            <th className="text-right!">reckoned</th>
-            <th className="text-right!">material</th>
+            <th className="text-right!">{tr("times")}</th>
+            <th className="text-right!">{tr("hours")}</th>
+            <th className="text-right!">{tr("reckoned")}</th>
+            <th className="text-right!">{tr("material")}</th>
           </tr>
         </thead>
         <tbody>

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useLog } from "../../api/queries";
 import { TextField } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 type Found = { rawValue: string };
 type Detector = new () => { detect: (v: HTMLVideoElement) => Promise<Found[]> };
@@ -26,16 +27,16 @@ export function BatchField({
   const last = log.find((e) => e.productId === productId && e.batch)?.batch ?? "";
   return (
     <div>
-      <TextField name="batch" label="Batch on the tin" value={batch} onChange={set} />
+      <TextField name="batch" label={tr("Batch on the tin")} value={batch} onChange={set} />
       <div className="mt-1 flex flex-wrap gap-2">
         {last !== "" && last !== batch && (
           <button type="button" className="btn min-h-11" onClick={() => set(last)}>
-            Same tin: {last}
+            {tr("Same tin: {last}", { last })}
           </button>
         )}
         {detector() && !reading && (
           <button type="button" className="btn min-h-11" onClick={() => setReading(true)}>
-            Read it by camera
+            {tr("Read it by camera")}
           </button>
         )}
       </div>
@@ -77,7 +78,7 @@ function Camera({ found, stop }: { found: (text: string) => void; stop: () => vo
           if (codes[0]?.rawValue) told.current(codes[0].rawValue);
         }, LOOK_MS);
       } catch {
-        setWrong("The camera is not let in, or there is none: type it.");
+        setWrong(tr("The camera is not let in, or there is none: type it."));
       }
     })();
     return () => {
@@ -96,7 +97,7 @@ function Camera({ found, stop }: { found: (text: string) => void; stop: () => vo
         <video ref={video} className="max-h-56 w-full bg-base-300" playsInline muted />
       )}
       <button type="button" className="btn btn-ghost min-h-11" onClick={stop}>
-        Close the camera
+        {tr("Close the camera")}
       </button>
     </div>
   );

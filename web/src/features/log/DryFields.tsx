@@ -4,6 +4,7 @@ import { useInstruments } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { NumberField, TextField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 import type { Draft } from "./draft";
 
 /** Gauge readings of the cured film: typed, from a file, or from a gauge that sends. */
@@ -28,27 +29,27 @@ export function DryFields({
   const wanted = build?.surface.area.areaM2;
   return (
     <details className="mt-3" open={draft.dry !== ""}>
-      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Dry film by the gauge</summary>
+      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">{tr("Dry film by the gauge")}</summary>
       <div className="mt-1 grid gap-3 sm:grid-cols-3">
         <NumberField
           name="dry.nominalUm"
-          label="Film wanted, all coats"
+          label={tr("Film wanted, all coats")}
           unit="µm"
           value={nominal}
           onChange={(nominalUm) => set({ nominalUm })}
         />
         <NumberField
           name="dry.maximumUm"
-          label="At most"
-          hint="empty: no limit"
+          label={tr("At most")}
+          hint={tr("empty: no limit")}
           unit="µm"
           value={draft.maximumUm}
           onChange={(maximumUm) => set({ maximumUm })}
         />
         <NumberField
           name="dry.profileUm"
-          label="Blasted profile"
-          hint="taken off each: fine 10, medium 25, coarse 40"
+          label={tr("Blasted profile")}
+          hint={tr("taken off each: fine 10, medium 25, coarse 40")}
           unit="µm"
           value={draft.profileUm}
           onChange={(profileUm) => set({ profileUm })}
@@ -56,8 +57,8 @@ export function DryFields({
         <div className="sm:col-span-3">
           <TextField
             name="dry.readingsUm"
-            label={`Readings, ${shownUnit("µm")}`}
-            hint={wanted ? "with spaces between; how many it takes is told with the verdict" : "with spaces between"}
+            label={tr("Readings, {shownUnit}", { shownUnit: shownUnit("µm") })}
+            hint={wanted ? tr("with spaces between; how many it takes is told with the verdict") : tr("with spaces between")}
             value={draft.dry}
             onChange={(dry) => set({ dry, nominalUm: nominal })}
           />
@@ -65,7 +66,7 @@ export function DryFields({
       </div>
       <div className="mt-2 flex flex-wrap gap-2">
         <label className="btn min-h-11">
-          From a file
+          {tr("From a file")}
           <input
             type="file"
             accept=".csv,.txt"
@@ -99,7 +100,7 @@ export function DryFields({
               }
             }}
           >
-            Take from {gauge.name}
+            {tr("Take from {name}", { name: gauge.name })}
           </button>
         )}
       </div>

@@ -9,6 +9,7 @@ import { Minding } from "../../ui/Handover";
 import { useSettings } from "../../ui/settings";
 import { fromLocalField } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes, word } from "../../words/words";
 import { BatchField } from "./BatchField";
 import { DryFields } from "./DryFields";
 import { blank, type Draft, draftOf, entryOf, OTHER, readings } from "./draft";
@@ -102,7 +103,7 @@ export function EntryForm({
         await send({
           id: photoId,
           after: parcel?.id ?? id,
-          label: `photo of ${label}`,
+          label: tr("photo of {label}", { label }),
           boatId,
           method: "POST",
           path: `/api/log/${id}/photos?photoId=${photoId}`,
@@ -119,9 +120,9 @@ export function EntryForm({
   );
   const submit = (v = version) => {
     const bad: Record<string, string> = unsendable(draft, kind.gritted && kind.removes ? ["grit"] : []);
-    if (!fromLocalField(draft.startedAt, zone)) bad.startedAt = "give the day and time";
-    if (readings(draft.wet).some(Number.isNaN)) bad.wetUm = "readings are numbers with spaces between, such as 180 190 200";
-    if (readings(draft.dry).some(Number.isNaN)) bad["dry.readingsUm"] = "readings are numbers with spaces between, such as 210 195 204";
+    if (!fromLocalField(draft.startedAt, zone)) bad.startedAt = tr("give the day and time");
+    if (readings(draft.wet).some(Number.isNaN)) bad.wetUm = tr("readings are numbers with spaces between, such as 180 190 200");
+    if (readings(draft.dry).some(Number.isNaN)) bad["dry.readingsUm"] = tr("readings are numbers with spaces between, such as 210 195 204");
     setLocal(bad);
     save.reset();
     if (Object.keys(bad).length === 0) save.mutate(v);
@@ -135,7 +136,7 @@ export function EntryForm({
   }
   return (
     <section className="max-w-4xl border border-base-content p-4">
-      <h2 className="mb-3 text-lg">{entry ? "Correct this entry" : coat ? "Log a coat" : "Log what was done"}</h2>
+      <h2 className="mb-3 text-lg">{entry ? tr("Correct this entry") : coat ? tr("Log a coat") : tr("Log what was done")}</h2>
       <Errors.Provider value={errors}>
         <form
           noValidate
@@ -147,24 +148,24 @@ export function EntryForm({
           <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
             <Choice
               name="kind"
-              label="What"
+              label={tr("What")}
               value={draft.kind}
               onChange={(k) => set({ kind: k, step: "" })}
               options={works.filter((k) => k.logged).map((k) => ({ value: k.work, label: k.told }))}
             />
             <Choice
               name="surfaceId"
-              label="Where"
+              label={tr("Where")}
               value={draft.surfaceId}
               onChange={(s) => set({ surfaceId: s, step: "" })}
               options={[
-                ...(kind.ofSurface ? [] : [{ value: "", label: "the whole boat" }]),
+                ...(kind.ofSurface ? [] : [{ value: "", label: tr("the whole boat") }]),
                 ...today.answer.lanes.map((l) => ({ value: l.surfaceId, label: l.surface })),
               ]}
             />
             <TextField
               name="startedAt"
-              label="Begun at"
+              label={tr("Begun at")}
               type="datetime-local"
               value={draft.startedAt}
               onChange={(startedAt) => set({ startedAt })}
@@ -179,7 +180,17 @@ export function EntryForm({
                 productId={productId}
                 steps={(build?.steps ?? []).flatMap((s, i) =>
                   s.productId
-                    ? [{ value: s.id ?? "", label: `${i + 1}. ${nameOf(s.productId)} (${build?.done[i]} of ${s.coats} laid)` }]
+                    ? [
+                        {
+                          value: s.id ?? "",
+                          label: tr("{i}. {productId} ({done} of {coats} laid)", {
+                            i: i + 1,
+                            productId: nameOf(s.productId),
+                            done: build?.done[i],
+                            coats: s.coats,
+                          }),
+                        },
+                      ]
                     : [],
                 )}
                 products={coats}
@@ -188,48 +199,51 @@ export function EntryForm({
             {!coat && draft.surfaceId !== "" && tasks.length > 0 && (
               <Choice
                 name="stepId"
-                label="Planned work"
+                label={tr("Planned work")}
                 value={step}
                 onChange={(s) => set({ step: s, patches: [] })}
                 options={[
                   ...tasks.map((t) => ({
                     value: t.stepId,
-                    label: `${units.prose(t.what)}${t.where ? `, ${t.where}` : ""} (${t.state === "done" ? "done" : `${Math.round(t.donePct)} % done`})`,
+                    label: `${units.prose(t.what)}${t.where ? `, ${t.where}` : ""} (${t.state === "done" ? tr("done") : tr("{done} % done", { done: Math.round(t.donePct) })})`,
                   })),
-                  { value: OTHER, label: "nothing that is planned" },
+                  { value: OTHER, label: tr("nothing that is planned") },
                 ]}
               />
             )}
             {draft.surfaceId === "" && draft.kind === "other" && own.length > 0 && (
               <Choice
                 name="ownId"
-                label="Task of the plan"
+                label={tr("Task of the plan")}
                 value={draft.own}
                 onChange={(o) => set({ own: o })}
                 options={[
-                  { value: "", label: "none of these" },
-                  ...own.map((t) => ({ value: t.id, label: `${units.prose(t.what)} (${Math.round(t.donePct)} % done)` })),
+                  { value: "", label: tr("none of these") },
+                  ...own.map((t) => ({
+                    value: t.id,
+                    label: tr("{what} ({donePct} % done)", { what: units.prose(t.what), donePct: Math.round(t.donePct) }),
+                  })),
                 ]}
               />
             )}
             {kind.judged && (
               <Choice
                 name="outcome"
-                label="What came of it"
+                label={tr("What came of it")}
                 value={draft.outcome}
                 onChange={(outcome) => set({ outcome })}
                 options={[
-                  { value: "", label: "choose" },
-                  { value: "passed", label: "it passed" },
-                  { value: "failed", label: "it failed" },
+                  { value: "", label: tr("choose") },
+                  { value: "passed", label: tr("it passed") },
+                  { value: "failed", label: tr("it failed") },
                 ]}
               />
             )}
             {(planned || draft.own) && !kind.judged && (planned?.where?.patches ?? []).length < 2 && (
               <NumberField
                 name="sharePct"
-                label="How much of it"
-                hint="empty: all that was left"
+                label={tr("How much of it")}
+                hint={tr("empty: all that was left")}
                 unit="%"
                 value={draft.sharePct}
                 onChange={(sharePct) => set({ sharePct })}
@@ -238,12 +252,14 @@ export function EntryForm({
             {planned && (planned.where?.patches ?? []).length > 1 && (
               <Patches draft={draft} set={set} patches={planned.where?.patches ?? []} />
             )}
-            {kind.gritted && <NumberField name="grit" label="Last grit" unit="P" value={draft.grit} onChange={(grit) => set({ grit })} />}
+            {kind.gritted && (
+              <NumberField name="grit" label={tr("Last grit")} unit="P" value={draft.grit} onChange={(grit) => set({ grit })} />
+            )}
             {kind.removes && (
               <NumberField
                 name="removedUm"
-                label="Film taken off"
-                hint="by the gauge, or as reckoned; empty: not known"
+                label={tr("Film taken off")}
+                hint={tr("by the gauge, or as reckoned; empty: not known")}
                 unit="µm"
                 value={draft.removedUm}
                 onChange={(removedUm) => set({ removedUm })}
@@ -251,53 +267,56 @@ export function EntryForm({
             )}
             {kind.rounds && (
               <>
-                <NumberField name="round.n" label="Round" unit="" value={draft.round} onChange={(round) => set({ round })} />
-                <NumberField name="round.lows" label="Lows found" unit="" value={draft.lows} onChange={(lows) => set({ lows })} />
+                <NumberField name="round.n" label={tr("Round")} unit="" value={draft.round} onChange={(round) => set({ round })} />
+                <NumberField name="round.lows" label={tr("Lows found")} unit="" value={draft.lows} onChange={(lows) => set({ lows })} />
                 <NumberField
                   name="round.pinholes"
-                  label="Pinholes"
+                  label={tr("Pinholes")}
                   unit=""
                   value={draft.pinholes}
                   onChange={(pinholes) => set({ pinholes })}
                 />
                 <Choice
                   name="round.by"
-                  label="Found by"
+                  label={tr("Found by")}
                   value={draft.by}
                   onChange={(by) => set({ by })}
                   options={[
-                    { value: "", label: "not said" },
-                    ...["guide coat", "wet surface", "low light", "edge", "hand"].map((v) => ({ value: v, label: v })),
+                    { value: "", label: tr("not said") },
+                    ...["guide coat", "wet surface", "low light", "edge", "hand"].map((v) => ({ value: v, label: word(v) })),
                   ]}
                 />
                 <Choice
                   name="round.verdict"
-                  label="Verdict"
+                  label={tr("Verdict")}
                   value={draft.verdict}
                   onChange={(verdict) => set({ verdict })}
-                  options={[{ value: "", label: "by the count" }, ...["fair enough", "another round"].map((v) => ({ value: v, label: v }))]}
+                  options={[
+                    { value: "", label: tr("by the count") },
+                    ...["fair enough", "another round"].map((v) => ({ value: v, label: word(v) })),
+                  ]}
                 />
               </>
             )}
             {kind.rounds && kind.films && (
-              <NumberField name="litres" label="Filler used" unit="L" value={draft.litres} onChange={(litres) => set({ litres })} />
+              <NumberField name="litres" label={tr("Filler used")} unit="L" value={draft.litres} onChange={(litres) => set({ litres })} />
             )}
             {draft.kind !== "idle" && (
               <NumberField
                 name="hours"
-                label="Hours it took"
-                hint="by all people together; plans learn from it"
+                label={tr("Hours it took")}
+                hint={tr("by all people together; plans learn from it")}
                 unit="h"
                 value={draft.hours}
                 onChange={(hours) => set({ hours })}
               />
             )}
-            <TextField name="who" label="Who" value={draft.who} onChange={(who) => set({ who })} />
+            <TextField name="who" label={tr("Who")} value={draft.who} onChange={(who) => set({ who })} />
             <div className="sm:col-span-2">
               <AreaField
                 name="note"
-                label="Note"
-                hint="typed, or spoken with the keyboard’s microphone"
+                label={tr("Note")}
+                hint={tr("typed, or spoken with the keyboard’s microphone")}
                 value={draft.note}
                 rows={3}
                 onChange={(note) => set({ note })}
@@ -313,15 +332,17 @@ export function EntryForm({
           )}
           {coat && lane?.mix && planned?.id === lane.nextStepId && (
             <p className="quiet mt-2 text-sm">
-              The plan takes <Quantity value={lane.mix.litres} unit="L" /> for this coat at <Quantity value={lane.mix.wftUm} unit="µm" />{" "}
-              wet.{" "}
+              {trNodes("The plan takes {litres} for this coat at {wftUm} wet.", {
+                litres: <Quantity value={lane.mix.litres} unit="L" />,
+                wftUm: <Quantity value={lane.mix.wftUm} unit="µm" />,
+              })}{" "}
               {draft.litres === undefined && (
                 <button
                   type="button"
                   className="btn btn-sm max-sm:min-h-11"
                   onClick={() => set({ litres: Number(lane.mix?.litres.toFixed(2)) })}
                 >
-                  It took that
+                  {tr("It took that")}
                 </button>
               )}
             </p>
@@ -330,7 +351,7 @@ export function EntryForm({
             <div className="mt-3 max-w-xl">
               <TextField
                 name="early"
-                label="Why it went on before the last one was ready"
+                label={tr("Why it went on before the last one was ready")}
                 value={draft.early}
                 onChange={(early) => set({ early })}
               />
@@ -340,7 +361,7 @@ export function EntryForm({
             <div className="mt-3">
               <Check
                 name="beyondShelf"
-                label="The litres are right: there was more than the shelf shows"
+                label={tr("The litres are right: there was more than the shelf shows")}
                 value={draft.beyondShelf}
                 onChange={(beyondShelf) => set({ beyondShelf })}
               />
@@ -350,10 +371,10 @@ export function EntryForm({
             <Refusal error={save.error?.status === 409 ? null : save.error} />
             <div className="flex gap-2">
               <button type="submit" className="btn btn-primary min-h-12" disabled={save.isPending}>
-                {entry ? "Save the correction" : "Log it"}
+                {entry ? tr("Save the correction") : tr("Log it")}
               </button>
               <button type="button" className="btn btn-ghost min-h-12" onClick={() => done(false)}>
-                Cancel
+                {tr("Cancel")}
               </button>
             </div>
           </div>
@@ -405,15 +426,15 @@ function CoatFields({
     <>
       <Choice
         name="stepId"
-        label="Planned coat"
+        label={tr("Planned coat")}
         value={step}
         onChange={(s) => set({ step: s })}
-        options={[...steps, { value: OTHER, label: "another product" }]}
+        options={[...steps, { value: OTHER, label: tr("another product") }]}
       />
       {!planned && (
         <Choice
           name="productId"
-          label="Product"
+          label={tr("Product")}
           value={productId}
           onChange={(id) => set({ productId: id })}
           options={products.map((p) => ({ value: p.id, label: p.sheet.name }))}
@@ -422,25 +443,25 @@ function CoatFields({
       <Minding texts={sheet?.cautions ?? []} />
       <NumberField
         name="litres"
-        label="Litres used"
-        hint="before thinner, from the tin"
+        label={tr("Litres used")}
+        hint={tr("before thinner, from the tin")}
         unit="L"
         value={draft.litres}
         onChange={(litres) => set({ litres })}
       />
       <TextField
         name="wetUm"
-        label={`Wet film readings, ${shownUnit("µm")}`}
-        hint="with spaces between"
+        label={tr("Wet film readings, {shownUnit}", { shownUnit: shownUnit("µm") })}
+        hint={tr("with spaces between")}
         value={draft.wet}
         onChange={(wet) => set({ wet })}
       />
       <details className="sm:col-span-2 lg:col-span-3" open={draft.batch !== "" || draft.baseG !== undefined || undefined}>
-        <summary className="flex min-h-11 cursor-pointer items-center font-semibold">Thinner, batch, weights</summary>
+        <summary className="flex min-h-11 cursor-pointer items-center font-semibold">{tr("Thinner, batch, weights")}</summary>
         <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
           <NumberField
             name="thinnerPct"
-            label="Thinner added"
+            label={tr("Thinner added")}
             unit="%"
             value={draft.thinnerPct ?? planned?.thinnerPct ?? 0}
             onChange={(thinnerPct) => set({ thinnerPct })}
@@ -448,10 +469,10 @@ function CoatFields({
           <BatchField boatId={boatId} productId={productId} batch={draft.batch} set={(batch) => set({ batch })} />
           {twoPart && (
             <>
-              <NumberField name="baseG" label="Base, weighed" unit="g" value={draft.baseG} onChange={(baseG) => set({ baseG })} />
+              <NumberField name="baseG" label={tr("Base, weighed")} unit="g" value={draft.baseG} onChange={(baseG) => set({ baseG })} />
               <NumberField
                 name="hardenerG"
-                label="Hardener, weighed"
+                label={tr("Hardener, weighed")}
                 unit="g"
                 value={draft.hardenerG}
                 onChange={(hardenerG) => set({ hardenerG })}
@@ -468,7 +489,7 @@ function CoatFields({
 function Patches({ draft, set, patches }: Fields & { patches: Schemas["StepPatch"][] }) {
   return (
     <fieldset className="sm:col-span-2 lg:col-span-3">
-      <legend className="text-sm font-semibold">Which of them (none: all that were left)</legend>
+      <legend className="text-sm font-semibold">{tr("Which of them (none: all that were left)")}</legend>
       <div className="mt-1 flex flex-wrap gap-2">
         {patches.map((p) => {
           const on = draft.patches.includes(p.name);
@@ -495,7 +516,7 @@ function Seen({ draft, set, all }: Fields & { all: Schemas["LogbookBlemish"][] }
   return (
     <details className="mt-3" open={draft.blemishes.length > 0}>
       <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
-        Anything seen on it? {draft.blemishes.length > 0 && `(${draft.blemishes.length})`}
+        {trNodes("Anything seen on it? {blemishes}", { blemishes: draft.blemishes.length > 0 && `(${draft.blemishes.length})` })}
       </summary>
       <div className="flex flex-wrap gap-2">
         {all.map((b) => {
@@ -524,8 +545,8 @@ function Pictures({ photos, set }: { photos: File[]; set: (p: File[]) => void })
     <div className="mt-3">
       <label className="btn min-h-11">
         {photos.length > 0
-          ? `${photos.length} ${photos.length === 1 ? "photo" : "photos"} taken: another`
-          : "Photo, such as the label of the tin"}
+          ? tr("{photos} {photos, plural, one {photo} other {photos}} taken: another", { photos: photos.length })
+          : tr("Photo, such as the label of the tin")}
         <input
           type="file"
           accept="image/*"
@@ -548,7 +569,7 @@ function OnMap({ boatId, draft, set }: { boatId: string } & Fields) {
   return (
     <details className="mt-3" onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
-        {draft.place ? "The place is marked on the boat" : "Tap it on the boat"}
+        {draft.place ? tr("The place is marked on the boat") : tr("Tap it on the boat")}
       </summary>
       {open && survey && (
         <BoatMap
@@ -558,7 +579,7 @@ function OnMap({ boatId, draft, set }: { boatId: string } & Fields) {
           picked={draft.surfaceId}
           onPick={(id) => set({ surfaceId: id, step: "" })}
           onPlace={({ surfaceId, ...place }) => set({ place, ...(surfaceId && { surfaceId, step: "" }) })}
-          pins={draft.place ? [{ id: "here", number: 1, open: true, ...draft.place, title: "here" }] : []}
+          pins={draft.place ? [{ id: "here", number: 1, open: true, ...draft.place, title: tr("here") }] : []}
         />
       )}
     </details>

@@ -5,6 +5,7 @@ import { Refused } from "../../api/client";
 import { upload } from "../../api/upload";
 import { Refusal } from "../../ui/Form";
 import { Answer } from "../../ui/Page";
+import { tr } from "../../words/words";
 
 /** The boat and the whole database as files, out and in. */
 export function Files({ boatId }: { boatId: string }) {
@@ -41,46 +42,56 @@ export function Files({ boatId }: { boatId: string }) {
   return (
     <>
       <Answer
-        answer="Her record belongs to you: take it out in open files."
-        detail="A boat file holds all of one boat, photos and readings too, and can be read into another All Coats. A backup holds everything."
+        answer={tr("Her record belongs to you: take it out in open files.")}
+        detail={tr(
+          "A boat file holds all of one boat, photos and readings too, and can be read into another All Coats. A backup holds everything.",
+        )}
       />
       <section>
-        <h2 className="text-lg">This boat</h2>
+        <h2 className="text-lg">{tr("This boat")}</h2>
         <div className="mt-2 flex flex-wrap gap-2">
           <a className="btn min-h-11" href={`/api/boats/${boatId}/file`}>
-            Boat file (JSON)
+            {tr("Boat file (JSON)")}
           </a>
           <a className="btn min-h-11" href={`/api/boats/${boatId}/log.csv`}>
-            Log as CSV
+            {tr("Log as CSV")}
           </a>
           <a className="btn min-h-11" href={`/api/boats/${boatId}/log.xlsx`}>
-            Log as XLSX
+            {tr("Log as XLSX")}
           </a>
         </div>
       </section>
       <section className="mt-6">
-        <h2 className="text-lg">Read in</h2>
-        <p className="quiet text-sm">What is here already is left as it is. If something differs, nothing is stored and it is named.</p>
+        <h2 className="text-lg">{tr("Read in")}</h2>
+        <p className="quiet text-sm">
+          {tr("What is here already is left as it is. If something differs, nothing is stored and it is named.")}
+        </p>
         <div className="mt-2">
-          {pick("A boat file", ".json", (f) =>
+          {pick(tr("A boat file"), ".json", (f) =>
             run(async () => {
               const t = await upload<Schemas["Taken"]>("/api/boat-file", {}, f);
-              return t.added === 0 ? `${t.boat} is here already, all of it.` : `${t.boat} is in: ${t.added} records.`;
+              return t.added === 0
+                ? tr("{boat} is here already, all of it.", { boat: t.boat })
+                : tr("{boat} is in: {added} records.", { boat: t.boat, added: t.added });
             }),
           )}
         </div>
       </section>
       <section className="mt-6">
-        <h2 className="text-lg">Everything</h2>
+        <h2 className="text-lg">{tr("Everything")}</h2>
         <div className="mt-2 flex flex-wrap gap-2">
           <a className="btn min-h-11" href="/api/backup">
-            Backup
+            {tr("Backup")}
           </a>
-          {pick("Restore a backup", ".db", setSure)}
+          {pick(tr("Restore a backup"), ".db", setSure)}
         </div>
         {sure && (
           <div role="alert" className="mt-3 border-l-4 border-error pl-3">
-            <p>Everything stored here now is replaced by what is in {sure.name}. Take a backup first if you are not sure.</p>
+            <p>
+              {tr("Everything stored here now is replaced by what is in {name}. Take a backup first if you are not sure.", {
+                name: sure.name,
+              })}
+            </p>
             <p className="mt-2 flex gap-2">
               <button
                 type="button"
@@ -90,14 +101,17 @@ export function Files({ boatId }: { boatId: string }) {
                   setSure(undefined);
                   void run(async () => {
                     const r = await upload<Schemas["Restored"]>("/api/backup", {}, f);
-                    return `Restored: ${r.boats} ${r.boats === 1 ? "boat" : "boats"}. What was here before is kept as ${r.kept}.`;
+                    return tr("Restored: {boats} {boats, plural, one {boat} other {boats}}. What was here before is kept as {kept}.", {
+                      boats: r.boats,
+                      kept: r.kept,
+                    });
                   });
                 }}
               >
-                Replace everything
+                {tr("Replace everything")}
               </button>
               <button type="button" className="btn btn-ghost min-h-11" onClick={() => setSure(undefined)}>
-                Leave it
+                {tr("Leave it")}
               </button>
             </p>
           </div>

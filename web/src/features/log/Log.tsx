@@ -11,6 +11,7 @@ import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, longDay, stamp } from "../../ui/time";
 import { Figure } from "../../ui/Working";
+import { tr } from "../../words/words";
 import { AccountsView } from "./Accounts";
 import { EntryForm } from "./EntryForm";
 import { Files } from "./Files";
@@ -28,10 +29,10 @@ export function Log() {
 }
 
 const VIEWS = [
-  { key: "log", name: "Log" },
-  { key: "accounts", name: "Hours and money" },
-  { key: "upkeep", name: "Upkeep" },
-  { key: "files", name: "Files" },
+  { key: "log", name: tr("Log") },
+  { key: "accounts", name: tr("Hours and money") },
+  { key: "upkeep", name: tr("Upkeep") },
+  { key: "files", name: tr("Files") },
 ] as const;
 type View = (typeof VIEWS)[number]["key"];
 
@@ -59,7 +60,7 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
   const close = () => here.current && setParams({}, { replace: true });
   return (
     <>
-      <Tabs label="Log" tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
+      <Tabs label={tr("Log")} tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
       {view === "accounts" && <AccountsView boatId={today.boat.id} />}
       {view === "upkeep" && <UpkeepView boatId={today.boat.id} zone={zone} />}
       {view === "files" && <Files boatId={today.boat.id} />}
@@ -70,8 +71,13 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
             answer={<Next lanes={today.answer.lanes} zone={zone} none={!last} />}
             detail={
               last
-                ? `Last logged: ${(last.surface || "the boat").toLowerCase()}, ${kindOf(last.kind).name}, ${longDay(last.startedAt, zone)} at ${clock(last.startedAt, zone)}.`
-                : "Log work with the time it was begun: clocks run from there. Litres or comb readings tell the film it left."
+                ? tr("Last logged: {surface}, {name}, {startedAt} at {startedAt2}.", {
+                    surface: (last.surface || tr("the boat")).toLowerCase(),
+                    name: kindOf(last.kind).name,
+                    startedAt: longDay(last.startedAt, zone),
+                    startedAt2: clock(last.startedAt, zone),
+                  })
+                : tr("Log work with the time it was begun: clocks run from there. Litres or comb readings tell the film it left.")
             }
           />
           {logging ? (
@@ -96,19 +102,19 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
                 disabled={today.answer.lanes.length === 0}
                 onClick={() => setParams({ surface: today.answer.surfaceId || today.answer.lanes[0]?.surfaceId || "" })}
               >
-                Log a coat or other work
+                {tr("Log a coat or other work")}
               </button>
               <Link className="btn min-h-12" to={`/boats/${today.boat.id}/report`}>
-                The whole record
+                {tr("The whole record")}
               </Link>
             </div>
           )}
           <section className="mt-8">
-            <h2 className="text-lg">Clocks running</h2>
+            <h2 className="text-lg">{tr("Clocks running")}</h2>
             <Clocks lanes={today.answer.lanes} zone={zone} />
           </section>
           <section className="mt-8">
-            <h2 className="text-lg">What was done</h2>
+            <h2 className="text-lg">{tr("What was done")}</h2>
             <Entries entries={entries} zone={zone} edit={(id) => setParams({ entry: id })} />
           </section>
         </>
@@ -125,9 +131,9 @@ function Next({ lanes, zone, none }: { lanes: Schemas["TodayLane"][]; zone: stri
   const running = lanes.filter((l) => l.clock && l.chance !== "finished");
   const rank = (l: Schemas["TodayLane"]) => URGENT.indexOf(l.clock?.state ?? "");
   const [first] = running.sort((a, b) => rank(a) - rank(b) || (a.clock?.until ?? "9").localeCompare(b.clock?.until ?? "9"));
-  if (lanes.length === 0) return <>Add her surfaces in Survey first: work is logged on them.</>;
-  if (none) return <>Log the first work: nothing is in the record yet.</>;
-  if (!first) return <>No clock runs: log what is done next.</>;
+  if (lanes.length === 0) return <>{tr("Add her surfaces in Survey first: work is logged on them.")}</>;
+  if (none) return <>{tr("Log the first work: nothing is in the record yet.")}</>;
+  if (!first) return <>{tr("No clock runs: log what is done next.")}</>;
   const harm = first.damage[0];
   return (
     <>
@@ -147,19 +153,19 @@ const SHOWN = ["touch-dry", "sandable", "recoat-opens", "recoat-closes"];
 
 function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }) {
   const running = lanes.filter((l) => l.clock);
-  if (running.length === 0) return <p>No coat is logged, so no clock runs.</p>;
+  if (running.length === 0) return <p>{tr("No coat is logged, so no clock runs.")}</p>;
   return (
     <Reflow>
       <table className="table-plain text-sm">
         <thead>
           <tr>
-            <th>Surface</th>
-            <th>Now</th>
-            <th>Touch-dry</th>
-            <th>Sandable</th>
-            <th>Recoat from</th>
-            <th>Recoat until</th>
-            <th>Hard enough</th>
+            <th>{tr("Surface")}</th>
+            <th>{tr("Now")}</th>
+            <th>{tr("Touch-dry")}</th>
+            <th>{tr("Sandable")}</th>
+            <th>{tr("Recoat from")}</th>
+            <th>{tr("Recoat until")}</th>
+            <th>{tr("Hard enough")}</th>
           </tr>
         </thead>
         <tbody>
@@ -168,9 +174,9 @@ function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }
               <td className="font-semibold">{l.surface}</td>
               <td>
                 {l.clock && (
-                  <Figure title={`${l.surface}, the coat clock`} working={l.clock.working}>
+                  <Figure title={tr("{surface}, the coat clock", { surface: l.surface })} working={l.clock.working}>
                     {STATES[l.clock.state]?.glyph}{" "}
-                    {l.clock.abraded && l.clock.state === "open" ? "sanded: open" : STATES[l.clock.state]?.word}
+                    {l.clock.abraded && l.clock.state === "open" ? tr("sanded: open") : STATES[l.clock.state]?.word}
                   </Figure>
                 )}
               </td>
@@ -181,14 +187,14 @@ function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }
                     {e?.at ? (
                       <>
                         {stamp(e.at, zone)}
-                        {e.forecast && <span className="quiet"> forecast</span>}
+                        {e.forecast && <span className="quiet"> {tr("forecast")}</span>}
                       </>
                     ) : e?.tabled ? (
-                      `after the forecast (${Math.floor(100 * e.progress)} % there)`
+                      tr("after the forecast ({x} % there)", { x: Math.floor(100 * e.progress) })
                     ) : name === "recoat-closes" ? (
-                      "no end stated"
+                      tr("no end stated")
                     ) : (
-                      "not on the sheet"
+                      tr("not on the sheet")
                     )}
                   </td>
                 );
@@ -217,14 +223,14 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
     <>
       {undo && (
         <p role="status" className="my-2 border-l-4 border-warning pl-3">
-          Deleted: {undo.surface || "the boat"}, {undo.product || undo.kind}.{" "}
+          {tr("Deleted: {surface}, {product}.", { surface: undo.surface || tr("the boat"), product: undo.product || undo.kind })}{" "}
           <button type="button" className="btn btn-sm min-h-11" onClick={() => restore.mutate(undo.id)}>
-            Undo
+            {tr("Undo")}
           </button>
         </p>
       )}
       <Refusal error={remove.error ?? restore.error} />
-      {shown.length === 0 && <p>Nothing yet.</p>}
+      {shown.length === 0 && <p>{tr("Nothing yet.")}</p>}
       <ul>
         {shown.map((e) => (
           <li
@@ -232,7 +238,7 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
             className={`rule-b flex flex-wrap items-baseline gap-x-4 gap-y-1 py-2 ${e.deleted ? "line-through opacity-60" : ""}`}
           >
             <span className="w-36 shrink-0 whitespace-nowrap">{stamp(e.startedAt, zone)}</span>
-            <b className="w-44 shrink-0">{e.surface || "the boat"}</b>
+            <b className="w-44 shrink-0">{e.surface || tr("the boat")}</b>
             <span className="min-w-52 flex-1">
               <What entry={e} />
               {e.who && <span className="quiet">, {e.who}</span>}
@@ -244,15 +250,15 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
             <span className="flex gap-3">
               {e.deleted ? (
                 <button type="button" className="linked max-sm:min-h-11" onClick={() => restore.mutate(e.id)}>
-                  restore
+                  {tr("restore")}
                 </button>
               ) : (
                 <>
                   <button type="button" className="linked max-sm:min-h-11" onClick={() => edit(e.id)}>
-                    correct
+                    {tr("correct")}
                   </button>
                   <button type="button" className="linked max-sm:min-h-11" onClick={() => remove.mutate(e.id)}>
-                    delete
+                    {tr("delete")}
                   </button>
                 </>
               )}
@@ -262,7 +268,7 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
       </ul>
       {gone > 0 && (
         <button type="button" className="linked mt-2 text-sm max-sm:min-h-11" onClick={() => setShowDeleted(!showDeleted)}>
-          {showDeleted ? "hide deleted entries" : `show ${gone} deleted`}
+          {showDeleted ? tr("hide deleted entries") : tr("show {gone} deleted", { gone })}
         </button>
       )}
     </>

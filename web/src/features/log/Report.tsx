@@ -7,6 +7,7 @@ import { Said } from "../../ui/Sentence";
 import { day, longDay, stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { KNOWN_BY } from "../../ui/weatherLanes";
+import { tr, trNodes } from "../../words/words";
 import { Accounts } from "./Accounts";
 import { Judged, What } from "./Told";
 import { Films } from "./Upkeep";
@@ -26,21 +27,28 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
     <article className="max-w-5xl">
       <div className="no-print mb-4 flex flex-wrap gap-2">
         <button type="button" className="btn btn-primary min-h-11" onClick={() => print()}>
-          Print, or save as PDF
+          {tr("Print, or save as PDF")}
         </button>
         <Link className="btn btn-ghost min-h-11" to={`/boats/${r.boat.id}/log?view=files`}>
-          Other files
+          {tr("Other files")}
         </Link>
       </div>
       <p className="quiet text-sm">
         {r.place.name}, {longDay(r.now, zone)}
       </p>
       <h1 className="text-3xl">
-        {r.boat.name}: {coats} {coats === 1 ? "coat" : "coats"} on {r.surfaces.filter((s) => s.entries.length > 0).length} surfaces
+        {tr("{boat}: {coats, plural, one {one coat} other {# coats}} on {surfaces, plural, one {one surface} other {# surfaces}}", {
+          boat: r.boat.name,
+          coats,
+          surfaces: r.surfaces.filter((s) => s.entries.length > 0).length,
+        })}
       </h1>
       <p className="mt-1">
-        {r.boat.type}, <Quantity value={r.boat.dimensions.loaM} unit="m" /> long, <Quantity value={r.boat.dimensions.beamM} unit="m" />{" "}
-        wide.
+        {trNodes("{type}, {loaM} long, {beamM} wide.", {
+          type: r.boat.type,
+          loaM: <Quantity value={r.boat.dimensions.loaM} unit="m" />,
+          beamM: <Quantity value={r.boat.dimensions.beamM} unit="m" />,
+        })}
       </p>
       {r.surfaces
         .filter((s) => s.entries.length > 0)
@@ -49,19 +57,19 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
         ))}
       {r.whole.length > 0 && (
         <section className="mt-8 break-inside-avoid">
-          <h2 className="text-xl">The whole boat</h2>
+          <h2 className="text-xl">{tr("The whole boat")}</h2>
           <Entries entries={r.whole} zone={zone} known={known} />
         </section>
       )}
       {r.used.length > 0 && (
         <section className="mt-8 break-inside-avoid">
-          <h2 className="text-xl">What went on</h2>
+          <h2 className="text-xl">{tr("What went on")}</h2>
           <table className="table-plain text-sm">
             <thead>
               <tr>
-                <th>Product</th>
-                <th>Litres</th>
-                <th>Batches</th>
+                <th>{tr("Product")}</th>
+                <th>{tr("Litres")}</th>
+                <th>{tr("Batches")}</th>
               </tr>
             </thead>
             <tbody>
@@ -80,7 +88,7 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
       )}
       {r.defects.length > 0 && (
         <section className="mt-8">
-          <h2 className="text-xl">Defects</h2>
+          <h2 className="text-xl">{tr("Defects")}</h2>
           <ul>
             {r.defects.map((d) => (
               <li key={d.id} className="rule-b py-1 text-sm">
@@ -92,11 +100,11 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
         </section>
       )}
       <section className="mt-8">
-        <h2 className="text-xl">Hours and money</h2>
+        <h2 className="text-xl">{tr("Hours and money")}</h2>
         <Accounts accounts={r.accounts} plain />
       </section>
       <section className="mt-8 break-inside-avoid">
-        <h2 className="text-xl">Upkeep</h2>
+        <h2 className="text-xl">{tr("Upkeep")}</h2>
         <Films upkeep={r.upkeep} zone={zone} />
       </section>
     </article>
@@ -107,7 +115,11 @@ function Surface({ record: s, zone, known }: { record: Schemas["SurfaceRecord"];
   return (
     <section className="mt-8">
       <h2 className="text-xl">
-        {s.surface.name}: <Quantity value={s.filmUm} unit="µm" /> on <Quantity value={s.surface.area.areaM2} unit="m²" />
+        {trNodes("{name}: {film} on {area}", {
+          name: s.surface.name,
+          film: <Quantity value={s.filmUm} unit="µm" />,
+          area: <Quantity value={s.surface.area.areaM2} unit="m²" />,
+        })}
       </h2>
       <div className="mt-2 break-inside-avoid">
         <CutSection layers={s.layers} substrate={s.surface.substrate} dated={(t) => day(t, zone)} />
@@ -122,10 +134,10 @@ function Entries({ entries, zone, known }: { entries: Schemas["Entry"][]; zone: 
     <table className="table-plain mt-2 text-sm">
       <thead>
         <tr>
-          <th>Begun</th>
-          <th>What</th>
-          <th>Air and surface</th>
-          <th>Who</th>
+          <th>{tr("Begun")}</th>
+          <th>{tr("What")}</th>
+          <th>{tr("Air and surface")}</th>
+          <th>{tr("Who")}</th>
         </tr>
       </thead>
       <tbody>
@@ -149,13 +161,13 @@ function Entries({ entries, zone, known }: { entries: Schemas["Entry"][]; zone: 
               <Judged entry={e} zone={zone} />
             </td>
             <td>
-              {e.conditions && (
-                <>
-                  <Quantity value={e.conditions.airC} unit="°C" />, {Math.round(e.conditions.rhPct)} %; surface{" "}
-                  <Quantity value={e.conditions.surfaceC} unit="°C" />{" "}
-                  {e.conditions.measured && known === "measured" ? "" : `(${e.conditions.measured ? known : "not measured"})`}
-                </>
-              )}
+              {e.conditions &&
+                trNodes("{airC}, {rhPct} %; surface {surfaceC} {x}", {
+                  airC: <Quantity value={e.conditions.airC} unit="°C" />,
+                  rhPct: Math.round(e.conditions.rhPct),
+                  surfaceC: <Quantity value={e.conditions.surfaceC} unit="°C" />,
+                  x: e.conditions.measured && known === "measured" ? "" : `(${e.conditions.measured ? known : tr("not measured")})`,
+                })}
             </td>
             <td>{e.who}</td>
           </tr>

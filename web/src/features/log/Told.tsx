@@ -1,9 +1,10 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useHistory, useKinds, useSuspects } from "../../api/queries";
-import { useSettings } from "../../ui/settings";
+import { number, useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 
 type Entry = Schemas["Entry"];
 
@@ -21,27 +22,25 @@ export function What({ entry: e }: { entry: Entry }) {
           </>
         )}
         ,{" "}
-        <Figure title={`${e.surface}, film`} working={e.working}>
-          film <Quantity value={e.filmUm} unit="µm" />
+        <Figure title={tr("{surface}, film", { surface: e.surface })} working={e.working}>
+          {trNodes("film {filmUm}", { filmUm: <Quantity value={e.filmUm} unit="µm" /> })}
         </Figure>{" "}
         <span className="quiet">({e.filmKnown})</span>
-        {e.batch && <span className="quiet">, batch {e.batch}</span>}
-        {(e.edition ?? 0) > 0 && <span className="quiet">, edition {e.edition} of its sheet</span>}
-        {(e.sharePct ?? 0) > 0 && <span className="quiet">, {Math.round(e.sharePct ?? 0)} % of it</span>}
-        {(e.patches ?? []).length > 0 && <span className="quiet">, patches {e.patches?.join(", ")}</span>}
-        {e.outcome && <b> {e.outcome === "passed" ? "It passed." : "It failed."}</b>}
+        {e.batch && <span className="quiet">{tr(", batch {batch}", { batch: e.batch })}</span>}
+        {(e.edition ?? 0) > 0 && <span className="quiet">{trNodes(", edition {edition} of its sheet", { edition: e.edition })}</span>}
+        {(e.sharePct ?? 0) > 0 && <span className="quiet">{tr(", {sharePct} % of it", { sharePct: Math.round(e.sharePct ?? 0) })}</span>}
+        {(e.patches ?? []).length > 0 && (
+          <span className="quiet">{trNodes(", patches {patches}", { patches: e.patches?.join(", ") })}</span>
+        )}
+        {e.outcome && <b> {e.outcome === "passed" ? tr("It passed.") : tr("It failed.")}</b>}
       </>
     );
   return (
     <>
       {name}
-      {e.grit > 0 && `, ${e.grit} grit`}
-      {e.removedUm > 0 && (
-        <>
-          , <Quantity value={e.removedUm} unit="µm" /> taken off
-        </>
-      )}
-      {e.round && `, round ${e.round.n}: ${e.round.lows} lows, ${e.round.pinholes} pinholes`}
+      {e.grit > 0 && tr(", {grit} grit", { grit: e.grit })}
+      {e.removedUm > 0 && <>{trNodes(", {removedUm} taken off", { removedUm: <Quantity value={e.removedUm} unit="µm" /> })}</>}
+      {e.round && tr(", round {n}: {lows} lows, {pinholes} pinholes", { n: e.round.n, lows: e.round.lows, pinholes: e.round.pinholes })}
       {e.litres > 0 && (
         <>
           , <Quantity value={e.litres} unit="L" />
@@ -61,7 +60,11 @@ export function Judged({ entry: e, zone }: { entry: Entry; zone: string }) {
       {e.verdict && <Verdict entry={e} verdict={e.verdict} />}
       {e.mixed && !e.mixed.within && (
         <span className="block border-l-4 border-error pl-2 text-sm">
-          Hardener {Math.abs(e.mixed.offPct).toFixed(0)} % {e.mixed.offPct > 0 ? "over" : "short"}: {e.mixed.means}.
+          {tr("Hardener {offPct} % {x}: {means}.", {
+            offPct: number(Math.abs(e.mixed.offPct), 0),
+            x: e.mixed.offPct > 0 ? tr("over") : tr("short"),
+            means: e.mixed.means,
+          })}
         </span>
       )}
       {e.photos.length > 0 && (
@@ -76,12 +79,14 @@ export function Judged({ entry: e, zone }: { entry: Entry; zone: string }) {
       <span className="no-print flex flex-wrap gap-x-4 text-sm">
         {(e.blemishes ?? []).length > 0 && (
           <button type="button" className="linked max-sm:min-h-11" aria-expanded={open === "causes"} onClick={() => toggle("causes")}>
-            {e.blemishes?.length === 1 ? "one blemish seen" : `${e.blemishes?.length} blemishes seen`}: what caused it?
+            {tr("{blemishes, plural, one {one blemish seen} other {{blemishes} blemishes seen}}: what caused it?", {
+              blemishes: e.blemishes?.length,
+            })}
           </button>
         )}
         {e.version > 1 && (
           <button type="button" className="linked max-sm:min-h-11" aria-expanded={open === "history"} onClick={() => toggle("history")}>
-            corrected: what it was
+            {tr("corrected: what it was")}
           </button>
         )}
       </span>
@@ -92,10 +97,10 @@ export function Judged({ entry: e, zone }: { entry: Entry; zone: string }) {
 }
 
 const WHY: Record<string, string> = {
-  "mean-below-nominal": "the mean is below what is wanted",
-  "reading-below-80-pct": "a reading is below 80 % of it",
-  "more-than-20-pct-between-80-and-100-pct": "a fifth or more lie between 80 and 100 % of it",
-  "above-maximum": "a reading is above the most allowed",
+  "mean-below-nominal": tr("the mean is below what is wanted"),
+  "reading-below-80-pct": tr("a reading is below 80 % of it"),
+  "more-than-20-pct-between-80-and-100-pct": tr("a fifth or more lie between 80 and 100 % of it"),
+  "above-maximum": tr("a reading is above the most allowed"),
 };
 
 function Verdict({ entry: e, verdict: v }: { entry: Entry; verdict: Schemas["FilmAcceptanceResult"] }) {
@@ -105,14 +110,20 @@ function Verdict({ entry: e, verdict: v }: { entry: Entry; verdict: Schemas["Fil
       className={`mt-1 block border-l-4 pl-2 ${v.accepted && n >= v.readingsNeeded ? "border-success" : "border-error"}`}
       data-testid="verdict"
     >
-      <Figure title={`${e.surface}, dry film`} working={v.working}>
-        <b>{v.accepted ? "The film is accepted" : "The film is not accepted"}</b>: mean <Quantity value={v.meanUm} unit="µm" /> where{" "}
-        <Quantity value={e.dry?.nominalUm ?? 0} unit="µm" /> are wanted
+      <Figure title={tr("{surface}, dry film", { surface: e.surface })} working={v.working}>
+        {trNodes("{x}: mean {meanUm} where {nominalUm} are wanted", {
+          x: <b>{v.accepted ? tr("The film is accepted") : tr("The film is not accepted")}</b>,
+          meanUm: <Quantity value={v.meanUm} unit="µm" />,
+          nominalUm: <Quantity value={e.dry?.nominalUm ?? 0} unit="µm" />,
+        })}
       </Figure>
       {v.reasons?.map((r) => `; ${WHY[r] ?? r}`)}
       {n < v.readingsNeeded
-        ? `; ${n} ${n === 1 ? "reading" : "readings"}, and this area takes ${v.readingsNeeded}`
-        : `; ${n} readings, ${v.readingsNeeded} are asked for`}
+        ? tr("; {n} {n, plural, one {reading} other {readings}}, and this area takes {readingsNeeded}", {
+            n,
+            readingsNeeded: v.readingsNeeded,
+          })
+        : tr("; {n} readings, {readingsNeeded} are asked for", { n, readingsNeeded: v.readingsNeeded })}
       .
     </span>
   );
@@ -132,7 +143,7 @@ function Causes({ id }: { id: string }) {
               {c.told && `: ${prose(c.told)}`}
             </span>
           ))}
-          <span className="block">Remedy: {s.remedy}</span>
+          <span className="block">{tr("Remedy: {remedy}", { remedy: s.remedy })}</span>
         </span>
       ))}
     </span>
@@ -147,11 +158,15 @@ function History({ id, zone }: { id: string; zone: string }) {
     <span className="block text-sm" data-testid="history">
       {former?.map((f) => (
         <span key={f.version} className="block border-l-4 border-base-300 pl-2">
-          until {stamp(f.at, zone)}: {f.deleted ? "deleted" : f.product || f.kind}, begun {stamp(f.startedAt, zone)}
-          {f.litres > 0 && `, ${litres(f.litres)}`}
-          {f.grit > 0 && `, ${f.grit} grit`}
-          {f.who && `, ${f.who}`}
-          {f.note && ` – ${f.note}`}
+          {trNodes("until {at}: {x}, begun {startedAt}{litres}{grit}{who}{note}", {
+            at: stamp(f.at, zone),
+            x: f.deleted ? tr("deleted") : f.product || f.kind,
+            startedAt: stamp(f.startedAt, zone),
+            litres: f.litres > 0 && `, ${litres(f.litres)}`,
+            grit: f.grit > 0 && tr(", {grit} grit", { grit: f.grit }),
+            who: f.who && `, ${f.who}`,
+            note: f.note && ` – ${f.note}`,
+          })}
         </span>
       ))}
     </span>

@@ -3,8 +3,10 @@ import type { Schemas } from "../../api/client";
 import { useUpkeep } from "../../api/queries";
 import { NumberField } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
+import { number } from "../../ui/settings";
 import { longDay } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr } from "../../words/words";
 
 /** What was laid that wants doing again, and when. */
 export function UpkeepView({ boatId, zone }: { boatId: string; zone: string }) {
@@ -16,14 +18,14 @@ export function UpkeepView({ boatId, zone }: { boatId: string; zone: string }) {
         return (
           <>
             <Answer
-              answer={first ? `${first.surface}: ${first.what}, ${first.when}.` : "Nothing that was laid comes due."}
-              detail="From the film that stands, where she lies and the sheet; look at her all the same."
+              answer={first ? `${first.surface}: ${first.what}, ${first.when}.` : tr("Nothing that was laid comes due.")}
+              detail={tr("From the film that stands, where she lies and the sheet; look at her all the same.")}
             />
             <div className="max-w-52">
               <NumberField
                 name="miles"
-                label="Miles in a season"
-                hint="nautical; wears antifouling"
+                label={tr("Miles in a season")}
+                hint={tr("nautical; wears antifouling")}
                 unit="nm"
                 value={miles}
                 onChange={setMiles}
@@ -41,19 +43,19 @@ export function Films({ upkeep: u, zone }: { upkeep: Schemas["Upkeep"]; zone: st
   return (
     <>
       {(u.films ?? []).length === 0 && (
-        <p className="mt-2">Nothing that was laid comes due by itself: primers and fillers wait for what goes over them.</p>
+        <p className="mt-2">{tr("Nothing that was laid comes due by itself: primers and fillers wait for what goes over them.")}</p>
       )}
       <ul className="mt-4">
         {u.films?.map((f) => (
           <li key={f.surfaceId} className="rule-b grid gap-x-4 py-2 sm:grid-cols-[12rem_1fr_12rem]">
             <b>{f.surface}</b>
             <span>
-              <Figure title={`${f.surface}, upkeep`} working={f.working}>
+              <Figure title={tr("{surface}, upkeep", { surface: f.surface })} working={f.working}>
                 {f.what}
               </Figure>{" "}
               <span className="quiet">
                 {f.product}, <Quantity value={f.filmUm} unit="µm" />
-                {f.seasons > 0 && `, ${f.seasons.toFixed(1)} seasons`}
+                {f.seasons > 0 && tr(", {seasons} seasons", { seasons: number(f.seasons, 1) })}
               </span>
             </span>
             <span>
@@ -64,7 +66,7 @@ export function Films({ upkeep: u, zone }: { upkeep: Schemas["Upkeep"]; zone: st
       </ul>
       {(u.shelf ?? []).length > 0 && (
         <section className="mt-6">
-          <h2 className="text-lg">On the shelf</h2>
+          <h2 className="text-lg">{tr("On the shelf")}</h2>
           <ul>
             {u.shelf?.map((s) => (
               <li key={s.id} className="rule-b py-2">

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Said } from "../../ui/Sentence";
 import { number, useSettings } from "../../ui/settings";
 import { clock, day, sameDay, stamp } from "../../ui/time";
+import { tr, trNodes } from "../../words/words";
 import { named } from "./name";
 import { Ways } from "./Ways";
 
@@ -25,12 +26,12 @@ export function Launches({ plan }: { plan: Schemas["YardPlan"] }) {
         <table className="table-plain max-sm:[&_td]:block max-sm:[&_td]:text-left max-sm:[&_thead]:hidden max-sm:[&_tr]:block max-sm:[&_tr]:py-2">
           <thead>
             <tr>
-              <th>Boat</th>
-              <th>Today</th>
-              <th>Ready, half the time – nine in ten</th>
-              <th>Wanted</th>
-              <th className="num">In hand</th>
-              <th className="num">Work left</th>
+              <th>{tr("Boat")}</th>
+              <th>{tr("Today")}</th>
+              <th>{tr("Ready, half the time – nine in ten")}</th>
+              <th>{tr("Wanted")}</th>
+              <th className="num">{tr("In hand")}</th>
+              <th className="num">{tr("Work left")}</th>
             </tr>
           </thead>
           <tbody>
@@ -45,12 +46,12 @@ export function Launches({ plan }: { plan: Schemas["YardPlan"] }) {
                   <OfToday items={items.filter((i) => i.boatId === l.boatId && !i.launch)} now={plan.now} zone={zone} />
                 </td>
                 <td className="whitespace-nowrap">
-                  <span className="sm:hidden">ready </span>
+                  <span className="sm:hidden">{tr("ready")} </span>
                   {ready(l, zone)}
                 </td>
                 <td className="whitespace-nowrap">
-                  <span className="sm:hidden">wanted </span>
-                  {l.due ? day(l.due, zone) : "no day given"}
+                  <span className="sm:hidden">{tr("wanted")} </span>
+                  {l.due ? day(l.due, zone) : tr("no day given")}
                 </td>
                 <td className={`num whitespace-nowrap ${trouble(l) > 0 ? "font-bold text-error" : ""}`}>{inHand(l)}</td>
                 <td className="num whitespace-nowrap">
@@ -61,20 +62,26 @@ export function Launches({ plan }: { plan: Schemas["YardPlan"] }) {
           </tbody>
         </table>
       </div>
-      {late && <Ways plan={plan} boats={plan.plan?.launches ?? []} title="What would bring them in time" />}
+      {late && <Ways plan={plan} boats={plan.plan?.launches ?? []} title={tr("What would bring them in time")} />}
       {(plan.plan?.notes ?? []).map((n) => (
         <p key={JSON.stringify(n)} className="mt-2 border-l-4 border-warning pl-3 text-sm">
           <Said words={n} />.
         </p>
       ))}
-      <h2 className="mt-6 text-lg">Closing in the next four days</h2>
+      <h2 className="mt-6 text-lg">{tr("Closing in the next four days")}</h2>
       {closing.length === 0 ? (
-        <p>No recoat window closes in these days.</p>
+        <p>{tr("No recoat window closes in these days.")}</p>
       ) : (
         <ul>
           {closing.map((i) => (
             <li key={i.taskId} className="rule-b border-l-4 border-l-warning py-2 pl-3">
-              <b>{stamp(i.closes ?? "", zone)}</b> {i.boat}: {i.surface}; {prose(i.what)} is planned for {stamp(i.start, zone)}
+              {trNodes("{closes} {boat}: {surface}; {what} is planned for {start}", {
+                closes: <b>{stamp(i.closes ?? "", zone)}</b>,
+                boat: i.boat,
+                surface: i.surface,
+                what: prose(i.what),
+                start: stamp(i.start, zone),
+              })}
             </li>
           ))}
         </ul>
@@ -89,7 +96,11 @@ function OfToday({ items, now, zone }: { items: Schemas["PlanItem"][]; now: stri
   const today = items.filter((i) => sameDay(i.start, now, zone));
   const next = items[0];
   if (today.length === 0)
-    return <span className="quiet">{next ? `nothing; next ${stamp(next.start, zone)}, ${named(next, prose)}` : "nothing left"}</span>;
+    return (
+      <span className="quiet">
+        {next ? tr("nothing; next {start}, {next}", { start: stamp(next.start, zone), next: named(next, prose) }) : tr("nothing left")}
+      </span>
+    );
   return (
     <ul>
       {today.map((i) => (
@@ -106,16 +117,16 @@ function OfToday({ items, now, zone }: { items: Schemas["PlanItem"][]; now: stri
 const trouble = (l: Launching) => (!l.at ? 2 : l.lateH > 0 ? 1 : 0);
 
 function ready(l: Launching, zone: string) {
-  if (!l.at) return `${l.left === 1 ? "one task finds" : `${l.left} tasks find`} no place`;
-  if (!l.half) return `${day(l.at, zone)} in usual weather`;
-  return `${day(l.half, zone)} – ${l.nine ? day(l.nine, zone) : "later than this plan"}`;
+  if (!l.at) return tr("{left, plural, one {one task finds} other {{left} tasks find}} no place", { left: l.left });
+  if (!l.half) return tr("{at} in usual weather", { at: day(l.at, zone) });
+  return `${day(l.half, zone)} – ${l.nine ? day(l.nine, zone) : tr("later than this plan")}`;
 }
 
 function inHand(l: Launching) {
   if (!l.at || !l.due) return "–";
-  if (l.lateH > 0) return `late by ${days(Math.ceil(l.lateH / 24))}`;
+  if (l.lateH > 0) return tr("late by {lateH}", { lateH: days(Math.ceil(l.lateH / 24)) });
   return days(Math.floor((Date.parse(l.due) - Date.parse(l.half ?? l.at)) / 86_400_000));
 }
 
 /** Days of the calendar: a launch is in time to the end of its day. */
-const days = (n: number) => (n === 0 ? "the same day" : n === 1 ? "1 day" : `${n} days`);
+const days = (n: number) => (n === 0 ? tr("the same day") : tr("{n, plural, one {1 day} other {{n} days}}", { n }));

@@ -7,6 +7,7 @@ import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { longDay, span, stamp, workdays } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
+import { tr, trNodes } from "../../words/words";
 import { Hands } from "./Hands";
 import { Launches } from "./Launches";
 import { LeftOut } from "./LeftOut";
@@ -17,12 +18,12 @@ import { Ways } from "./Ways";
 import { Week } from "./Week";
 
 const VIEWS = [
-  { key: "season", name: "Season" },
-  { key: "week", name: "Week" },
-  { key: "sheets", name: "Day sheets" },
-  { key: "launches", name: "Launches" },
-  { key: "risk", name: "Risk" },
-  { key: "hands", name: "Hands and tasks" },
+  { key: "season", name: tr("Season") },
+  { key: "week", name: tr("Week") },
+  { key: "sheets", name: tr("Day sheets") },
+  { key: "launches", name: tr("Launches") },
+  { key: "risk", name: tr("Risk") },
+  { key: "hands", name: tr("Hands and tasks") },
 ] as const;
 
 type View = (typeof VIEWS)[number]["key"];
@@ -61,17 +62,17 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
   const mine = plan.plan?.launches.find((l) => l.boatId === boatId);
   return (
     <>
-      <Tabs label="Plan" tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
+      <Tabs label={tr("Plan")} tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
       <Answer
         over={
           <>
             <span>{plan.place.name}</span>
-            <span>{plan.made ? `plan of ${stamp(plan.made, zone)}` : "a first draft, not kept yet"}</span>
+            <span>{plan.made ? tr("plan of {made}", { made: stamp(plan.made, zone) }) : tr("a first draft, not kept yet")}</span>
           </>
         }
         answer={
           !plan.plan ? (
-            "There is no plan."
+            tr("There is no plan.")
           ) : view === "sheets" ? (
             beginnings(plan, prose)
           ) : (
@@ -81,15 +82,20 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
         detail={
           mine &&
           view !== "launches" &&
-          view !== "sheets" && (
-            <>
-              {mine.due && `Wanted by ${longDay(mine.due, zone)}; `}
-              {workdays(mine.hours, mineOf?.workDayH ?? 8)} of work to come on {mine.boat}
-              {mine.besideH > 0 && `, and ${span(mine.besideH)} that the plan takes beside`}
-              {mine.rekey > 0 && `, ${mine.rekey} missed ${mine.rekey === 1 ? "window or limit" : "windows and limits"} to mend`}. Beyond
-              the forecast, from {stamp(plan.known, zone)}, the bars have the place's usual days, dry and wet in turn; the dates are of many
-              courses of the weather{plan.odds ? "" : ", which are being played"}.
-            </>
+          view !== "sheets" &&
+          trNodes(
+            "{due}{hours} of work to come on {boat}{besideH}{rekey}. Beyond the forecast, from {known}, the bars have the place's usual days, dry and wet in turn; the dates are of many courses of the weather{x}.",
+            {
+              due: mine.due && tr("Wanted by {due}; ", { due: longDay(mine.due, zone) }),
+              hours: workdays(mine.hours, mineOf?.workDayH ?? 8),
+              boat: mine.boat,
+              besideH: mine.besideH > 0 && tr(", and {besideH} that the plan takes beside", { besideH: span(mine.besideH) }),
+              rekey:
+                mine.rekey > 0 &&
+                tr(", {rekey} missed {rekey, plural, one {window or limit} other {windows and limits}} to mend", { rekey: mine.rekey }),
+              known: stamp(plan.known, zone),
+              x: plan.odds ? "" : tr(", which are being played"),
+            },
           )
         }
       />
@@ -100,40 +106,40 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
       ))}
       <div className="no-print mb-4 flex flex-wrap items-center gap-2">
         <button type="button" className="btn btn-primary min-h-11" disabled={make.done > 0} onClick={() => run(false)}>
-          Look for a better plan
+          {tr("Look for a better plan")}
         </button>
         <button type="button" className="btn min-h-11" disabled={make.done > 0} onClick={() => run(true)}>
-          Plan anew
+          {tr("Plan anew")}
         </button>
         {make.done > 0 && (
           <>
-            <progress className="progress w-40" value={make.done} max={1} aria-label="Planning" />
+            <progress className="progress w-40" value={make.done} max={1} aria-label={tr("Planning")} />
             <button type="button" className="btn min-h-11" onClick={make.stop}>
-              Stop
+              {tr("Stop")}
             </button>
           </>
         )}
         {plan.undo > 0 && (
           <button type="button" className="btn min-h-11" disabled={undo.isPending} onClick={() => undo.mutate(undefined)}>
-            Undo: the plan before
+            {tr("Undo: the plan before")}
           </button>
         )}
         {plan.redo > 0 && (
           <button type="button" className="btn min-h-11" disabled={redo.isPending} onClick={() => redo.mutate(undefined)}>
-            Redo
+            {tr("Redo")}
           </button>
         )}
         <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.ics`}>
-          iCalendar
+          {tr("iCalendar")}
         </a>
         <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.csv`}>
-          CSV
+          {tr("CSV")}
         </a>
         <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.xlsx`}>
-          XLSX
+          {tr("XLSX")}
         </a>
         <button type="button" className="btn btn-ghost min-h-11" onClick={() => print()}>
-          Print
+          {tr("Print")}
         </button>
         {make.error && (
           <span role="alert">
@@ -157,10 +163,10 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
 /** What would bring a boat forward, worked out when it is asked for. */
 function Earlier({ plan, mine }: { plan: Schemas["YardPlan"]; mine: Schemas["PlanLaunching"] }) {
   const [asked, ask] = useState(false);
-  if (asked) return <Ways plan={plan} boats={[mine]} title={`What would bring ${mine.boat} forward, and its price`} />;
+  if (asked) return <Ways plan={plan} boats={[mine]} title={tr("What would bring {boat} forward, and its price", { boat: mine.boat })} />;
   return (
     <button type="button" className="btn no-print mb-4 min-h-11" onClick={() => ask(true)}>
-      What would bring her forward?
+      {tr("What would bring her forward?")}
     </button>
   );
 }
@@ -193,7 +199,7 @@ function Moved({ plan }: { plan: Schemas["YardPlan"] }) {
   return (
     <details className="mb-4 border-l-4 border-warning pl-3">
       <summary className="min-h-11 cursor-pointer font-semibold sm:min-h-0">
-        {plan.moved.length === 1 ? "One task has" : `${plan.moved.length} tasks have`} moved since this plan was made
+        {tr("{moved, plural, one {One task has} other {{moved} tasks have}} moved since this plan was made", { moved: plan.moved.length })}
       </summary>
       <ul className="mt-1 text-sm">
         {plan.moved.map((m) => (
@@ -201,7 +207,7 @@ function Moved({ plan }: { plan: Schemas["YardPlan"] }) {
             <b>
               <Said words={m.name} />
             </b>
-            : {m.from ? stamp(m.from, zone) : "new"} → {m.to ? stamp(m.to, zone) : "out of the plan"}.{" "}
+            : {m.from ? stamp(m.from, zone) : tr("new")} → {m.to ? stamp(m.to, zone) : tr("out of the plan")}.{" "}
             <span className="quiet">
               <Sentence spans={m.why} zone={zone} />
             </span>

@@ -6,6 +6,7 @@ import { Reflow } from "../../ui/Reflow";
 import { Said } from "../../ui/Sentence";
 import { day, elapsed, longDay } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
+import { tr, trNodes } from "../../words/words";
 
 type BoatRisk = Schemas["PlanBoatRisk"];
 
@@ -20,17 +21,19 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
     <section>
       {!risk && done === 0 && (
         <p>
-          The plan is replayed over courses that the weather may take, each task in the same order and as early as that weather lets it.{" "}
+          {tr(
+            "The plan is replayed over courses that the weather may take, each task in the same order and as early as that weather lets it.",
+          )}{" "}
           <button type="button" className="btn btn-primary ml-2 min-h-11" onClick={start}>
-            Play 200 futures
+            {tr("Play 200 futures")}
           </button>
         </p>
       )}
       {done > 0 && (
         <p className="flex items-center gap-3" role="status">
-          <progress className="progress w-48" value={done} max={1} /> playing
+          <progress className="progress w-48" value={done} max={1} /> {tr("playing")}
           <button type="button" className="btn min-h-11" onClick={stop}>
-            Stop
+            {tr("Stop")}
           </button>
         </p>
       )}
@@ -41,7 +44,7 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
       )}
       {risk && (
         <>
-          <h2 className="text-lg">Ready by the end of a day</h2>
+          <h2 className="text-lg">{tr("Ready by the end of a day")}</h2>
           <div className="grid gap-6 lg:grid-cols-2">
             {[...risk.boats]
               .sort((a, b) => Number(b.boatId === boatId) - Number(a.boatId === boatId))
@@ -49,12 +52,12 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
                 <Curve key={b.boatId} boat={b} zone={zone} />
               ))}
           </div>
-          <h2 className="mt-6 text-lg">What a change would buy</h2>
+          <h2 className="mt-6 text-lg">{tr("What a change would buy")}</h2>
           <Reflow>
             <table className="table-plain">
               <thead>
                 <tr>
-                  <th>In time</th>
+                  <th>{tr("In time")}</th>
                   {risk.boats.map((b) => (
                     <th key={b.boatId} className="num">
                       {b.boat}
@@ -64,7 +67,7 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
               </thead>
               <tbody>
                 <tr>
-                  <td>as planned</td>
+                  <td>{tr("as planned")}</td>
                   {risk.boats.map((b) => (
                     <td key={b.boatId} className="num font-bold">
                       {b.due ? `${Math.round(b.duePct)} %` : "–"}
@@ -84,17 +87,22 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
               </tbody>
             </table>
           </Reflow>
-          <h2 className="mt-6 text-lg">Where the time goes</h2>
+          <h2 className="mt-6 text-lg">{tr("Where the time goes")}</h2>
           <ul>
             {risk.causes.map((c) => (
               <li key={c.taskId} className="rule-b py-1">
-                <b>{elapsed(c.meanH)}</b> on the mean: <Said words={c.name} /> waits for weather or hands
+                {trNodes("{meanH} on the mean: {name} waits for weather or hands", {
+                  meanH: <b>{elapsed(c.meanH)}</b>,
+                  name: <Said words={c.name} />,
+                })}
               </li>
             ))}
           </ul>
           <p className="quiet mt-2 text-sm">
-            {risk.futures} futures, seeded; the changes over a quarter of them. Errors of the forecast and the usual weather beyond it are
-            rules of thumb.
+            {tr(
+              "{futures} futures, seeded; the changes over a quarter of them. Errors of the forecast and the usual weather beyond it are rules of thumb.",
+              { futures: risk.futures },
+            )}
           </p>
         </>
       )}
@@ -109,8 +117,13 @@ function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
   const points = boat.curve.map((p) => ({ t: Date.parse(`${p.day}T12:00:00Z`), pct: p.pct }));
   const due = boat.due ? Date.parse(`${boat.due}T12:00:00Z`) : undefined;
   const said = boat.due
-    ? `${boat.boat}: ${Math.round(boat.duePct)} % ready by ${longDay(`${boat.due}T12:00:00Z`, zone)}${boat.median ? `; half of the futures by ${longDay(`${boat.median}T12:00:00Z`, zone)}` : ""}.`
-    : `${boat.boat}: no day wanted.`;
+    ? tr("{boat}: {duePct} % ready by {x}{x2}.", {
+        boat: boat.boat,
+        duePct: Math.round(boat.duePct),
+        x: longDay(`${boat.due}T12:00:00Z`, zone),
+        x2: boat.median ? tr("; half of the futures by {x}", { x: longDay(`${boat.median}T12:00:00Z`, zone) }) : "",
+      })
+    : tr("{boat}: no day wanted.", { boat: boat.boat });
   if (points.length < 2) return <p>{said}</p>;
   const all = [...points.map((p) => p.t), ...(due ? [due] : [])];
   const x = scaleTime([Math.min(...all) - 86_400_000, Math.max(...all) + 86_400_000], [40, W - 10]);
@@ -155,7 +168,7 @@ function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
               fontWeight={700}
               fill="var(--shut)"
             >
-              wanted
+              {tr("wanted")}
             </text>
           </g>
         )}

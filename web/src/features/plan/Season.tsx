@@ -6,7 +6,7 @@ import { type Lane, Ribbon, type Scale } from "../../ui/Ribbon";
 import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, day, stamp } from "../../ui/time";
-import { word } from "../../words/words";
+import { tr, word } from "../../words/words";
 import { initials, named } from "./name";
 
 type Item = Schemas["PlanItem"];
@@ -50,7 +50,13 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
   };
   for (const i of items) {
     if (by === "person") for (const p of i.people) put(p, p, "", i);
-    else put(`${i.boatId}${i.launch ? "~launch" : i.surfaceId}`, i.launch ? "Launch" : i.surface || "Own tasks", whole ? i.boat : "", i);
+    else
+      put(
+        `${i.boatId}${i.launch ? "~launch" : i.surfaceId}`,
+        i.launch ? tr("Launch") : i.surface || tr("Own tasks"),
+        whole ? i.boat : "",
+        i,
+      );
   }
   const open = new Map((plan.plan?.open ?? []).map((o) => [o.surfaceId, o.starts]));
   const lanes = [
@@ -94,13 +100,13 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
     <>
       <div className="no-print mb-2 flex flex-wrap gap-4">
         <div className="join">
-          {toggle(by === "surface", "by surface", () => setBy("surface"))}
-          {toggle(by === "person", "by person", () => setBy("person"))}
+          {toggle(by === "surface", tr("by surface"), () => setBy("surface"))}
+          {toggle(by === "person", tr("by person"), () => setBy("person"))}
         </div>
         {by === "surface" && (
           <div className="join">
-            {toggle(!whole, "this boat", () => setWhole(false))}
-            {toggle(whole, "every boat", () => setWhole(true))}
+            {toggle(!whole, tr("this boat"), () => setWhole(false))}
+            {toggle(whole, tr("every boat"), () => setWhole(true))}
           </div>
         )}
       </div>
@@ -114,10 +120,9 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
       />
       <Trial tried={tried} zone={zone} />
       <p className="quiet mt-2 text-sm">
-        Solid: a coat. Hollow: other work. Hatched: what mends a missed window or limit. The thin tail runs to where the window closes; a
-        bracket below to where tape, bare metal or another limit ends; the strip below is when weather and light allow the next coat.
-        Letters are people. Weekends are shaded. Drag a task to see what that would move, and let it go to pin it to the nearest quarter of
-        an hour that suits it; Week has the same by keys.
+        {tr(
+          "Solid: a coat. Hollow: other work. Hatched: what mends a missed window or limit. The thin tail runs to where the window closes; a bracket below to where tape, bare metal or another limit ends; the strip below is when weather and light allow the next coat. Letters are people. Weekends are shaded. Drag a task to see what that would move, and let it go to pin it to the nearest quarter of an hour that suits it; Week has the same by keys.",
+        )}
       </p>
       <Refusal error={move.error} />
     </>
@@ -132,7 +137,7 @@ function Trial({ tried, zone }: { tried: { task: string; result?: Schemas["Tried
   return (
     <p role="status" className="mt-2 border-l-4 border-warning pl-3">
       <b>{tried.task}</b>
-      {!r && ": hold it there to see what that moves"}
+      {!r && tr(": hold it there to see what that moves")}
       {r?.trouble.map((t) => (
         <span key={t.message}>
           : <Said words={t.says} />
@@ -140,9 +145,9 @@ function Trial({ tried, zone }: { tried: { task: string; result?: Schemas["Tried
       ))}
       {r?.at && r.trouble.length === 0 && (
         <>
-          {` at ${stamp(r.at, zone)}: `}
+          {tr(" at {at}: ", { at: stamp(r.at, zone) })}
           {r.moved.length === 0
-            ? "moves nothing else"
+            ? tr("moves nothing else")
             : `moves ${r.moved
                 .slice(0, 3)
                 .map((m) => prose(m.name))
@@ -166,12 +171,14 @@ function weatherLane(plan: Schemas["YardPlan"], show: ReturnType<typeof useSetti
   const said = (v: number) => `${show(v, "°C", 0).text} ${show(v, "°C").unit}`;
   return {
     id: "weather",
-    label: "Weather",
-    note: "warmth, and hours of rain",
+    label: tr("Weather"),
+    note: tr("warmth, and hours of rain"),
     height: 48,
     read: (t) => {
       const d = days.filter((k) => k.t <= t).at(-1);
-      return d ? `${d.forecast ? "" : "usual: "}${said(d.minC)} to ${said(d.maxC)}, ${d.rainH ? `${d.rainH} h rain` : "dry"}` : "";
+      return d
+        ? `${d.forecast ? "" : "usual: "}${said(d.minC)} to ${said(d.maxC)}, ${d.rainH ? tr("{rainH} h rain", { rainH: d.rainH }) : "dry"}`
+        : "";
     },
     draw: (x) => {
       const w = Math.max(1, x(86_400_000) - x(0));
@@ -210,7 +217,7 @@ function lane(
     height: 36,
     read: (t) => {
       const at = items.find((i) => ms(i.start) <= t && t < ms(i.end)) ?? items.find((i) => ms(i.start) >= t);
-      return at ? `${name(at)}, ${stamp(at.start, zone)}` : "nothing more";
+      return at ? `${name(at)}, ${stamp(at.start, zone)}` : tr("nothing more");
     },
     draw: (x) => (
       <>
@@ -308,7 +315,7 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
       )}
       {limit && limit.x > a + w + 4 && (
         <path d={`M${a + w} ${BAR + 9}H${limit.x}v-5`} fill="none" stroke="var(--shut)" strokeWidth={1.5}>
-          <title>{`${word(limit.name)}: ${prose(limit.until)} by ${stamp(limit.by, zone)}`}</title>
+          <title>{tr("{name}: {until} by {by}", { name: word(limit.name), until: prose(limit.until), by: stamp(limit.by, zone) })}</title>
         </path>
       )}
       {i.pinned && <circle data-pinned={i.taskId} cx={a + w / 2} cy={-3} r={3.5} fill="currentColor" />}

@@ -1,7 +1,7 @@
 import type { Schemas, Words } from "../../api/client";
 import { useSettings } from "../../ui/settings";
 import { clock, day, sameDay, span, stamp } from "../../ui/time";
-import { word } from "../../words/words";
+import { tr, word } from "../../words/words";
 import { named } from "./name";
 
 /** How many work on the day of the sheets, and who begins with what. */
@@ -9,9 +9,15 @@ export function beginnings(plan: Schemas["YardPlan"], prose: (words: Words) => s
   const zone = plan.place.timeZone;
   const work = (plan.plan?.items ?? []).filter((i) => !i.launch && sameDay(i.start, plan.now, zone));
   const first = work[0];
-  if (!first) return "Nobody works today.";
+  if (!first) return tr("Nobody works today.");
   const people = new Set(work.flatMap((i) => i.people)).size;
-  return `${people === 1 ? "One person works" : `${people} people work`} today: first ${first.people.join(" and ")} at ${clock(first.start, zone)} on ${first.boat}, ${named(first, prose)}.`;
+  return tr("{people, plural, one {One person works} other {{people} people work}} today: first {people2} at {start} on {boat}, {first}.", {
+    people,
+    people2: first.people.join(" and "),
+    start: clock(first.start, zone),
+    boat: first.boat,
+    first: named(first, prose),
+  });
 }
 
 /** A sheet for each person and day, to take along: it prints on a page. */
@@ -25,7 +31,7 @@ export function Sheets({ plan }: { plan: Schemas["YardPlan"] }) {
     name: p.name,
     items: items.filter((i) => on && i.people.includes(p.name) && sameDay(i.start, on, zone)),
   }));
-  if (!on) return <p>Nothing is planned.</p>;
+  if (!on) return <p>{tr("Nothing is planned.")}</p>;
   return (
     <>
       {people.map((p) => (
@@ -34,16 +40,16 @@ export function Sheets({ plan }: { plan: Schemas["YardPlan"] }) {
             {p.name}, {day(on, zone)}
           </h2>
           {p.items.length === 0 ? (
-            <p>Nothing.</p>
+            <p>{tr("Nothing.")}</p>
           ) : (
             <table className="table-plain max-sm:[&_td]:block max-sm:[&_thead]:hidden max-sm:[&_tr]:block max-sm:[&_tr]:py-2">
               <thead>
                 <tr>
-                  <th>From – to</th>
-                  <th>Boat</th>
-                  <th>What</th>
-                  <th>With</th>
-                  <th>Must follow</th>
+                  <th>{tr("From – to")}</th>
+                  <th>{tr("Boat")}</th>
+                  <th>{tr("What")}</th>
+                  <th>{tr("With")}</th>
+                  <th>{tr("Must follow")}</th>
                 </tr>
               </thead>
               <tbody>
@@ -57,13 +63,16 @@ export function Sheets({ plan }: { plan: Schemas["YardPlan"] }) {
                     <td>{i.boat}</td>
                     <td>
                       {named(i, prose)}
-                      <span className="quiet"> · {span(i.hours + i.setupH)} of work</span>
+                      <span className="quiet"> {tr("· {hours} of work", { hours: span(i.hours + i.setupH) })}</span>
                     </td>
                     <td>{i.people.filter((o) => o !== p.name).join(", ") || "alone"}</td>
                     <td>
                       {i.limits.map((l) => `${prose(l.until)} by ${stamp(l.by, zone)} (${word(l.name)})`).join("; ")}
                       {i.closes &&
-                        `${i.limits.length > 0 ? "; " : ""}begin by ${stamp(i.closes, zone)}: the window of the coat below closes`}
+                        tr("{x}begin by {closes}: the window of the coat below closes", {
+                          x: i.limits.length > 0 ? "; " : "",
+                          closes: stamp(i.closes, zone),
+                        })}
                     </td>
                   </tr>
                 ))}

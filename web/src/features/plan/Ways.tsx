@@ -4,6 +4,7 @@ import { Loaded } from "../../ui/Page";
 import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
 import { day } from "../../ui/time";
+import { tr } from "../../words/words";
 
 /** What would bring boats forward, what it costs and when they would be ready; what is enough first, then the cheapest. */
 export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats: Schemas["PlanLaunching"][]; title: string }) {
@@ -21,10 +22,10 @@ export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats:
             <table className="table-plain">
               <thead>
                 <tr>
-                  <th>Give</th>
-                  <th className="num">Cost about</th>
+                  <th>{tr("Give")}</th>
+                  <th className="num">{tr("Cost about")}</th>
                   {shown.map(({ b }) => (
-                    <th key={b.boatId}>{b.boat}, half the time – nine in ten</th>
+                    <th key={b.boatId}>{tr("{boat}, half the time – nine in ten", { boat: b.boat })}</th>
                   ))}
                 </tr>
               </thead>
@@ -33,13 +34,15 @@ export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats:
                   <tr key={w.name}>
                     <td>
                       {w.name}
-                      {w.enough && all.some((b) => b.due) && !w.name.startsWith("launch later") && <b> · in time nine times in ten</b>}
+                      {w.enough && all.some((b) => b.due) && !w.name.startsWith("launch later") && (
+                        <b> {tr("· in time nine times in ten")}</b>
+                      )}
                     </td>
                     <td className="num">{money(w.cents, 0)}</td>
                     {shown.map(({ b, i }) => (
                       <td key={b.boatId} className="whitespace-nowrap">
-                        {w.odds[i]?.half ? day(w.odds[i].half, zone) : "later than this plan"} –{" "}
-                        {w.odds[i]?.nine ? day(w.odds[i].nine, zone) : "later"}
+                        {w.odds[i]?.half ? day(w.odds[i].half, zone) : tr("later than this plan")} –{" "}
+                        {w.odds[i]?.nine ? day(w.odds[i].nine, zone) : tr("later")}
                       </td>
                     ))}
                   </tr>
@@ -50,8 +53,9 @@ export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats:
         )}
       </Loaded>
       <p className="quiet mt-1 text-sm">
-        Each is planned and played in the same courses of the weather as the plan. Costs are of the whole yard, rules of thumb in your
-        currency: your price of an hour (Hands and tasks), of a day on the hard (Tent and heat), a tent of film at 300.
+        {tr(
+          "Each is planned and played in the same courses of the weather as the plan. Costs are of the whole yard, rules of thumb in your currency: your price of an hour (Hands and tasks), of a day on the hard (Tent and heat), a tent of film at 300.",
+        )}
       </p>
     </section>
   );

@@ -7,7 +7,7 @@ import { Refusal } from "../../ui/Form";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, longDay, sameDay, span, stamp } from "../../ui/time";
-import { word } from "../../words/words";
+import { tr, word } from "../../words/words";
 import { named } from "./name";
 
 type Item = Schemas["PlanItem"];
@@ -44,13 +44,13 @@ export function Week({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
           </ul>
         </section>
       ))}
-      {list.length === 0 && <p>Nothing is planned for these days.</p>}
+      {list.length === 0 && <p>{tr("Nothing is planned for these days.")}</p>}
       <p className="flex flex-wrap gap-4 text-sm">
         <button type="button" className="linked max-sm:min-h-11" onClick={() => setDays(days + 14)}>
-          two weeks more
+          {tr("two weeks more")}
         </button>
         <Link className="linked max-sm:min-h-11" to={`/boats/${boatId}/weather?view=chances`}>
-          if it rains: the wet-day list
+          {tr("if it rains: the wet-day list")}
         </Link>
       </p>
     </>
@@ -106,14 +106,14 @@ function One({
         </b>
         <div>
           <span className={mine ? "font-semibold" : ""}>{name}</span>
-          {i.pinned && <b> · pinned</b>}
-          {i.rekey && <b className="text-error"> · mends a missed window or limit</b>}
+          {i.pinned && <b> {tr("· pinned")}</b>}
+          {i.rekey && <b className="text-error"> {tr("· mends a missed window or limit")}</b>}
           <span className="quiet">
             {i.people.length > 0 && ` · ${i.people.join(", ")}`}
-            {i.hours > 0 && ` · ${span(i.hours + i.setupH)} of work`}
-            {i.litres ? ` · ${show(i.litres, "L").text} ${show(i.litres, "L").unit} more` : ""}
+            {i.hours > 0 && tr(" · {hours} of work", { hours: span(i.hours + i.setupH) })}
+            {i.litres ? tr(" · {text} {unit} more", { text: show(i.litres, "L").text, unit: show(i.litres, "L").unit }) : ""}
             {i.limits.map((l) => ` · ${prose(l.until)} by ${stamp(l.by, zone)} (${word(l.name)})`)}
-            {i.closes && ` · window closes ${stamp(i.closes, zone)}`}
+            {i.closes && tr(" · window closes {closes}", { closes: stamp(i.closes, zone) })}
           </span>
           <p className="quiet text-sm">
             <Sentence spans={i.why} zone={zone} />
@@ -124,10 +124,10 @@ function One({
             type="button"
             className="btn no-print btn-sm self-start max-sm:min-h-11"
             aria-expanded={open}
-            aria-label={`Change ${name}`}
+            aria-label={tr("Change {name}", { name })}
             onClick={() => setOpen(!open)}
           >
-            Change
+            {tr("Change")}
           </button>
         )}
       </div>
@@ -145,38 +145,38 @@ function One({
             }
           }}
         >
-          {shift(-24, "a day earlier")}
-          {shift(-1, "an hour earlier")}
-          {shift(1, "an hour later")}
-          {shift(24, "a day later")}
+          {shift(-24, tr("a day earlier"))}
+          {shift(-1, tr("an hour earlier"))}
+          {shift(1, tr("an hour later"))}
+          {shift(24, tr("a day later"))}
           {i.pinned ? (
             <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => move.mutate(undefined)}>
-              unpin
+              {tr("unpin")}
             </button>
           ) : (
             <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => move.mutate(i.start)}>
-              pin here
+              {tr("pin here")}
             </button>
           )}
           {!i.coat && !judged && i.stepId && (
             <>
               <button type="button" className="btn btn-sm max-sm:min-h-11" disabled={tell.isPending} onClick={() => tell.mutate(1)}>
-                done: log it
+                {tr("done: log it")}
               </button>
               <button type="button" className="btn btn-sm max-sm:min-h-11" disabled={tell.isPending} onClick={() => tell.mutate(0.5)}>
-                half done
+                {tr("half done")}
               </button>
             </>
           )}
           <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => mark.mutate({ state: "skipped" })}>
-            skip
+            {tr("skip")}
           </button>
           {(i.coat || judged) && (
             <Link className="linked text-sm" to={`/boats/${i.boatId}/log?surface=${i.surfaceId}&step=${i.stepId}&kind=${i.work}`}>
-              {judged ? "log the verdict" : "log the coat"}
+              {judged ? tr("log the verdict") : tr("log the coat")}
             </Link>
           )}
-          <span className="quiet text-xs">arrows move an hour, page keys a day</span>
+          <span className="quiet text-xs">{tr("arrows move an hour, page keys a day")}</span>
         </div>
       )}
       <Refusal error={move.error ?? mark.error ?? tell.error} />

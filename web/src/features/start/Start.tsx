@@ -10,6 +10,7 @@ import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, fromLocalField } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { type Asking, keepForABoat, leave, left, readSize } from "./ask";
 import { VisitDemo } from "./Visit";
 
@@ -26,10 +27,10 @@ export function Start() {
   const boats = useBoats().data ?? [];
   return (
     <>
-      <p className="quiet text-sm">Ask without a boat: nothing has to be set up first.</p>
+      <p className="quiet text-sm">{tr("Ask without a boat: nothing has to be set up first.")}</p>
       <div className="mt-2 grid gap-x-10 gap-y-6 lg:grid-cols-[250px_minmax(0,1fr)]">
         <div className="contents lg:flex lg:flex-col lg:gap-6">
-          <nav className="flex flex-col border-t border-base-content" aria-label="Questions">
+          <nav className="flex flex-col border-t border-base-content" aria-label={tr("Questions")}>
             {meta?.ask.questions.map((q) => (
               <button
                 key={q.key}
@@ -58,7 +59,7 @@ const usesWeather = (a: Asking) => a.asks === "coat-today" || a.asks === "when-a
 /** The question to be sent, undefined while something is missing. */
 function useQuestion(ask: Asking): { question?: Schemas["Question"]; missing: string } {
   const { toMetric } = useSettings();
-  if (!ask.productId) return { missing: "Choose what is to be laid." };
+  if (!ask.productId) return { missing: tr("Choose what is to be laid.") };
   const [part, hullForm] = ask.of.split(" ");
   const byBoat = ask.of !== "area";
   const { loaM, beamM } = readSize(ask.size, toMetric);
@@ -68,16 +69,16 @@ function useQuestion(ask: Asking): { question?: Schemas["Question"]; missing: st
   switch (ask.asks) {
     case "coat-today":
     case "when-again": {
-      if (!ask.weather?.trim()) return { missing: "Say what the weather is." };
+      if (!ask.weather?.trim()) return { missing: tr("Say what the weather is.") };
       const where = { place: ask.place, latitudeDeg: ask.latitudeDeg, longitudeDeg: ask.longitudeDeg, weather: ask.weather };
       const laidAt = ask.asks === "when-again" && ask.laid ? { laidAt: fromLocalField(ask.laid, ask.timeZone ?? "UTC") } : {};
       return { question: { ...common, ...where, ...laidAt }, missing: "" };
     }
     case "how-much":
-      if (!sized) return { missing: byBoat ? "Say how long and how broad she is." : "Say how large it is." };
+      if (!sized) return { missing: byBoat ? tr("Say how long and how broad she is.") : tr("Say how large it is.") };
       return { question: { ...common, ...size, coats: ask.coats, method: ask.method }, missing: "" };
     case "how-mixed":
-      if (!ask.litres || Number.isNaN(ask.litres)) return { missing: "Say how much is to be mixed." };
+      if (!ask.litres || Number.isNaN(ask.litres)) return { missing: tr("Say how much is to be mixed.") };
       return { question: { ...common, litres: ask.litres, tempC: ask.tempC, thinnerPct: ask.thinnerPct }, missing: "" };
     default:
       return { question: { ...common, dftUm: ask.dftUm, thinnerPct: ask.thinnerPct }, missing: "" };
@@ -111,7 +112,7 @@ function Asked({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void })
         {now ? <Sentence spans={now.detail} zone={now.timeZone} /> : missing}{" "}
         {now && (
           <Figure title={title ?? ""} working={now.working}>
-            the working
+            {tr("the working")}
           </Figure>
         )}
       </p>
@@ -137,10 +138,10 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
   const product = (
     <Choice
       name="productId"
-      label="What"
+      label={tr("What")}
       value={ask.productId ?? ""}
       onChange={(productId) => set({ productId, dftUm: undefined, method: undefined })}
-      options={[{ value: "", label: "choose…" }, ...coats.map((p) => ({ value: p.id, label: p.sheet.name }))]}
+      options={[{ value: "", label: tr("choose…") }, ...coats.map((p) => ({ value: p.id, label: p.sheet.name }))]}
     />
   );
   if (usesWeather(ask))
@@ -150,8 +151,8 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
         {ask.asks === "when-again" ? (
           <TextField
             name="laidAt"
-            label="Laid"
-            hint="empty: now"
+            label={tr("Laid")}
+            hint={tr("empty: now")}
             type="datetime-local"
             value={ask.laid}
             onChange={(laid) => set({ laid })}
@@ -159,7 +160,7 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
         ) : (
           <Choice
             name="place"
-            label="On"
+            label={tr("On")}
             value={ask.place ?? "deck"}
             onChange={(place) => set({ place })}
             options={(meta?.ask.places ?? []).map((p) => ({ value: p.key, label: p.name }))}
@@ -167,12 +168,14 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
         )}
         <AreaField
           name="weather"
-          label="The weather, today and on"
-          hint={`such as “${meta?.ask.weather}; tomorrow 6 to 12, rain from 14”, or the hours of a forecast pasted`}
+          label={tr("The weather, today and on")}
+          hint={tr("such as “{weather}; tomorrow 6 to 12, rain from 14”, or the hours of a forecast pasted", {
+            weather: meta?.ask.weather,
+          })}
           value={ask.weather ?? ""}
           onChange={(weather) => set({ weather })}
         />
-        <Position name="latitudeDeg" hint="for the daylight; pasted, such as 52.95, 0.85" onAt={(at) => set(at)} />
+        <Position name="latitudeDeg" hint={tr("for the daylight; pasted, such as 52.95, 0.85")} onAt={(at) => set(at)} />
       </>
     );
   switch (ask.asks) {
@@ -182,44 +185,50 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
           {product}
           <Choice
             name="part"
-            label="Of what"
+            label={tr("Of what")}
             value={ask.of}
             onChange={(of) => set({ of })}
             options={[
-              { value: "area", label: "an area that I know" },
-              ...(meta?.hullForms ?? []).map((h) => ({ value: `bottom ${h.form}`, label: `the bottom: ${h.name}` })),
-              { value: "topsides medium", label: "the topsides" },
-              { value: "deck medium", label: "the deck" },
+              { value: "area", label: tr("an area that I know") },
+              ...(meta?.hullForms ?? []).map((h) => ({ value: `bottom ${h.form}`, label: tr("the bottom: {name}", { name: h.name }) })),
+              { value: "topsides medium", label: tr("the topsides") },
+              { value: "deck medium", label: tr("the deck") },
             ]}
           />
           {ask.of === "area" ? (
-            <NumberField name="areaM2" label="Area" unit="m²" value={ask.areaM2} onChange={(areaM2) => set({ areaM2 })} />
+            <NumberField name="areaM2" label={tr("Area")} unit="m²" value={ask.areaM2} onChange={(areaM2) => set({ areaM2 })} />
           ) : (
             <TextField
               name="dimensions"
-              label="Length × beam"
-              hint={`such as ${prose([{ value: 9.5, unit: "m", digits: 1 }])} × 3.1`}
+              label={tr("Length × beam")}
+              hint={tr("such as {x} × 3.1", { x: prose([{ value: 9.5, unit: "m", digits: 1 }]) })}
               value={ask.size}
               onChange={(size) => set({ size })}
             />
           )}
-          <NumberField name="coats" label="Coats" unit="" value={ask.coats} onChange={(coats) => set({ coats })} />
+          <NumberField name="coats" label={tr("Coats")} unit="" value={ask.coats} onChange={(coats) => set({ coats })} />
         </>
       );
     case "how-mixed":
       return (
         <>
           {product}
-          <NumberField name="litres" label="In all" unit="L" value={ask.litres} onChange={(litres) => set({ litres })} />
+          <NumberField name="litres" label={tr("In all")} unit="L" value={ask.litres} onChange={(litres) => set({ litres })} />
           <NumberField
             name="tempC"
-            label="In the pot"
-            hint={`empty: ${prose([{ value: 15, unit: "°C", digits: 0 }])}`}
+            label={tr("In the pot")}
+            hint={tr("empty: {x}", { x: prose([{ value: 15, unit: "°C", digits: 0 }]) })}
             unit="°C"
             value={ask.tempC}
             onChange={(tempC) => set({ tempC })}
           />
-          <NumberField name="thinnerPct" label="Thinner" unit="%" value={ask.thinnerPct} onChange={(thinnerPct) => set({ thinnerPct })} />
+          <NumberField
+            name="thinnerPct"
+            label={tr("Thinner")}
+            unit="%"
+            value={ask.thinnerPct}
+            onChange={(thinnerPct) => set({ thinnerPct })}
+          />
         </>
       );
     default:
@@ -228,13 +237,19 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
           {product}
           <NumberField
             name="dftUm"
-            label="Dry film wanted"
-            hint={sheet && `empty: ${prose([{ value: sheet.film.typicalUm, unit: "µm", digits: 0 }])}, the sheet’s usual`}
+            label={tr("Dry film wanted")}
+            hint={sheet && tr("empty: {x}, the sheet’s usual", { x: prose([{ value: sheet.film.typicalUm, unit: "µm", digits: 0 }]) })}
             unit="µm"
             value={ask.dftUm}
             onChange={(dftUm) => set({ dftUm })}
           />
-          <NumberField name="thinnerPct" label="Thinner" unit="%" value={ask.thinnerPct} onChange={(thinnerPct) => set({ thinnerPct })} />
+          <NumberField
+            name="thinnerPct"
+            label={tr("Thinner")}
+            unit="%"
+            value={ask.thinnerPct}
+            onChange={(thinnerPct) => set({ thinnerPct })}
+          />
         </>
       );
   }
@@ -260,12 +275,10 @@ function Told({ answer }: { answer: Schemas["Answered"] }) {
       {answer.hours.length > 0 && <Hours answer={answer} />}
       {(answer.supposed.length > 0 || answer.days.length > 0) && (
         <section>
-          <h2 className="font-semibold">Read and supposed</h2>
+          <h2 className="font-semibold">{tr("Read and supposed")}</h2>
           <ul className="list-disc pl-5 text-sm">
             {answer.days.map((d) => (
-              <li key={JSON.stringify(d)}>
-                Read as <Sentence spans={d} zone={zone} />.
-              </li>
+              <li key={JSON.stringify(d)}>{trNodes("Read as {d}.", { d: <Sentence spans={d} zone={zone} /> })}</li>
             ))}
             {answer.supposed.map((s) => (
               <li key={JSON.stringify(s)}>
@@ -277,7 +290,7 @@ function Told({ answer }: { answer: Schemas["Answered"] }) {
       )}
       {answer.cautions.length > 0 && (
         <section className="border-l-4 border-accent pl-3 text-sm">
-          <h2 className="font-semibold">Mind</h2>
+          <h2 className="font-semibold">{tr("Mind")}</h2>
           <ul>
             {answer.cautions.map((c) => (
               <li key={c}>{c}</li>
@@ -296,11 +309,11 @@ function Hours({ answer }: { answer: Schemas["Answered"] }) {
     <table className="table-plain text-sm">
       <thead>
         <tr>
-          <th>Hour</th>
-          <th className="num">Air</th>
-          <th className="num">Surface</th>
-          <th className="num">Dew point</th>
-          <th>To lay it</th>
+          <th>{tr("Hour")}</th>
+          <th className="num">{tr("Air")}</th>
+          <th className="num">{tr("Surface")}</th>
+          <th className="num">{tr("Dew point")}</th>
+          <th>{tr("To lay it")}</th>
         </tr>
       </thead>
       <tbody>
@@ -316,7 +329,7 @@ function Hours({ answer }: { answer: Schemas["Answered"] }) {
             <td className="num">
               <Quantity value={h.dewPointC} unit="°C" digits={0} />
             </td>
-            <td>{h.allowed ? "● may be laid" : `○ ${words?.find((w) => w.limit === h.binding.limit)?.missed ?? "not"}`}</td>
+            <td>{h.allowed ? tr("● may be laid") : `○ ${words?.find((w) => w.limit === h.binding.limit)?.missed ?? "not"}`}</td>
           </tr>
         ))}
       </tbody>
@@ -329,9 +342,11 @@ function KeepForABoat({ ask, first }: { ask: Asking; first: boolean }) {
   const { toMetric } = useSettings();
   return (
     <div>
-      <h2 className="text-lg">Keep this for a boat</h2>
+      <h2 className="text-lg">{tr("Keep this for a boat")}</h2>
       <p className="text-sm">
-        What you entered goes along; three steps make {first ? "her" : "another one"}: what she is, how big, where she stands.
+        {tr("What you entered goes along; three steps make {x}: what she is, how big, where she stands.", {
+          x: first ? tr("her") : tr("another one"),
+        })}
       </p>
       <button
         type="button"
@@ -341,7 +356,7 @@ function KeepForABoat({ ask, first }: { ask: Asking; first: boolean }) {
           go("/boats/new");
         }}
       >
-        {first ? "Make a boat of it" : "Add a boat with it"}
+        {first ? tr("Make a boat of it") : tr("Add a boat with it")}
       </button>
     </div>
   );

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api, ok } from "../../api/client";
 import { useOutbox } from "../../api/outbox";
 import { useMeta } from "../../api/queries";
+import { tr } from "../../words/words";
 
 /** Changes between one's own data and the demo yard: what the browser kept of one must not be shown in the other. */
 async function change(enter: boolean) {
@@ -20,9 +21,9 @@ export function VisitDemo() {
   if (!meta?.hasDemo || meta.visiting) return null;
   return (
     <div>
-      <h2 className="text-lg">Or look round a yard first</h2>
+      <h2 className="text-lg">{tr("Or look round a yard first")}</h2>
       <p className="text-sm">
-        A made-up yard with three boats in the middle of their work. Nothing of yours is touched, and you leave when you like.
+        {tr("A made-up yard with three boats in the middle of their work. Nothing of yours is touched, and you leave when you like.")}
       </p>
       <button
         type="button"
@@ -36,9 +37,9 @@ export function VisitDemo() {
           });
         }}
       >
-        {busy ? "Making the yard, a few seconds…" : "Look round the demo yard"}
+        {busy ? tr("Making the yard, a few seconds…") : tr("Look round the demo yard")}
       </button>
-      {waiting > 0 && <p className="text-sm">What waits to be sent goes out first.</p>}
+      {waiting > 0 && <p className="text-sm">{tr("What waits to be sent goes out first.")}</p>}
       {wrong && (
         <p role="alert" className="text-error">
           {wrong}
@@ -55,9 +56,9 @@ export function Visiting() {
   if (!meta?.visiting) return null;
   return (
     <p className="no-print mb-3 flex flex-wrap items-center gap-x-4 border-l-4 border-warning pl-3 text-sm">
-      <span>You look round a made-up yard: try what you like, nothing here is yours.</span>
+      <span>{tr("You look round a made-up yard: try what you like, nothing here is yours.")}</span>
       <button type="button" className="linked min-h-11" disabled={waiting > 0} onClick={() => void change(false)}>
-        Leave the demo yard
+        {tr("Leave the demo yard")}
       </button>
     </p>
   );

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useProducts } from "../../api/queries";
 import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 type Edit = Schemas["StockEdit"];
 
@@ -68,41 +69,47 @@ export function StockForm({ item, done }: { item?: Schemas["StockItem"]; done: (
           <div className="sm:col-span-2">
             <Choice
               name="productId"
-              label="Product"
+              label={tr("Product")}
               value={edit.productId}
               onChange={(productId) => set({ productId, part: "" })}
-              options={[{ value: "", label: "choose one…" }, ...products.map((p) => ({ value: p.id, label: p.sheet.name }))]}
+              options={[{ value: "", label: tr("choose one…") }, ...products.map((p) => ({ value: p.id, label: p.sheet.name }))]}
             />
           </div>
           {sheet && sheet.ratioByVolume.hardener > 0 && (
             <Choice
               name="part"
-              label="Which part"
+              label={tr("Which part")}
               value={edit.part}
               onChange={(part) => set({ part })}
               options={[
-                { value: "", label: "both, in ratio" },
-                { value: "base", label: "base only" },
-                { value: "hardener", label: "hardener only" },
+                { value: "", label: tr("both, in ratio") },
+                { value: "base", label: tr("base only") },
+                { value: "hardener", label: tr("hardener only") },
               ]}
             />
           )}
-          <NumberField name="litres" label="Litres there" unit="L" value={edit.litres} onChange={(v) => set({ litres: v ?? Number.NaN })} />
-          {text("batch", "Batch")}
-          {text("shelf", "Where")}
-          {text("supplier", "From")}
-          {text("note", "Note")}
-          {day("boughtOn", "Bought")}
-          {day("openedOn", "Opened")}
-          {day("expiresOn", "Good until")}
+          <NumberField
+            name="litres"
+            label={tr("Litres there")}
+            unit="L"
+            value={edit.litres}
+            onChange={(v) => set({ litres: v ?? Number.NaN })}
+          />
+          {text("batch", tr("Batch"))}
+          {text("shelf", tr("Where"))}
+          {text("supplier", tr("From"))}
+          {text("note", tr("Note"))}
+          {day("boughtOn", tr("Bought"))}
+          {day("openedOn", tr("Opened"))}
+          {day("expiresOn", tr("Good until"))}
         </div>
         <Refusal error={save.error} />
         <div className="mt-3 flex gap-2">
           <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-            {item ? "Count it anew" : "Put it there"}
+            {item ? tr("Count it anew") : tr("Put it there")}
           </button>
           <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-            Cancel
+            {tr("Cancel")}
           </button>
         </div>
       </form>

@@ -7,6 +7,7 @@ import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Consumables } from "../buildup/Consumables";
 import { StockForm } from "./StockForm";
 
@@ -20,10 +21,10 @@ export function Stores() {
   return (
     <>
       <Tabs
-        label="For"
+        label={tr("For")}
         tabs={[
-          { key: boatId, name: boats.find((b) => b.id === boatId)?.name ?? "This boat" },
-          { key: YARD, name: "The whole yard" },
+          { key: boatId, name: boats.find((b) => b.id === boatId)?.name ?? tr("This boat") },
+          { key: YARD, name: tr("The whole yard") },
         ]}
         at={scope}
         onChange={setScope}
@@ -50,25 +51,41 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
       <Answer
         answer={
           stores.needs.length === 0
-            ? "Nothing is to be bought: no planned coat is still to go on."
+            ? tr("Nothing is to be bought: no planned coat is still to go on.")
             : buy.length === 0
-              ? "The shelf has all that is still needed."
-              : `Buy ${tins} ${tins === 1 ? "tin" : "tins"} of ${buy.length} ${buy.length === 1 ? "product" : "products"}${stores.priced ? `, about ${money(stores.costCents, 0)}` : ""}.`
+              ? tr("The shelf has all that is still needed.")
+              : tr("Buy {tins} {tins, plural, one {tin} other {tins}} of {buy} {buy, plural, one {product} other {products}}{x}.", {
+                  tins,
+                  buy: buy.length,
+                  x: stores.priced ? tr(", about {costCents}", { costCents: money(stores.costCents, 0) }) : "",
+                })
         }
         detail={
           stores.needs.length === 0 ? (
             scope !== YARD && (
               <Link className="linked" to={`/boats/${scope}/build-up?surface=whole-boat`}>
-                Plan coats in Build-up, and what they take is listed here.
+                {tr("Plan coats in Build-up, and what they take is listed here.")}
               </Link>
             )
           ) : (
             <>
-              {low.length > 0 && <b>The next coat cannot be finished with what is there: {low.map((n) => n.product).join("; ")}. </b>}
-              {litres.text} {litres.unit} are still to be laid. What logged coats took corrects the reckoning; the amount bought weighs a
-              stop in mid-coat ({money(stores.stopCents, 0)}, a day of sanding) against a spare tin. The work to come is{" "}
-              {workdays(stores.leftH, stores.workDayH)}
-              {stores.labourCents > 0 && `, ${money(stores.labourCents, 0)} at the price of an hour in Plan`}.
+              {low.length > 0 && (
+                <b>
+                  {tr("The next coat cannot be finished with what is there:")} {low.map((n) => n.product).join("; ")}.{" "}
+                </b>
+              )}
+              {trNodes(
+                "{text} {unit} are still to be laid. What logged coats took corrects the reckoning; the amount bought weighs a stop in mid-coat ({stopCents}, a day of sanding) against a spare tin. The work to come is {leftH}{labourCents}.",
+                {
+                  text: litres.text,
+                  unit: litres.unit,
+                  stopCents: money(stores.stopCents, 0),
+                  leftH: workdays(stores.leftH, stores.workDayH),
+                  labourCents:
+                    stores.labourCents > 0 &&
+                    tr(", {labourCents} at the price of an hour in Plan", { labourCents: money(stores.labourCents, 0) }),
+                },
+              )}
             </>
           )
         }
@@ -78,13 +95,13 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
           <table className="table-plain stacked" data-testid="needs">
             <thead>
               <tr>
-                <th>Product</th>
-                <th className="num">Coats left</th>
-                <th className="num">To be laid</th>
-                <th className="num max-sm:hidden">80 % between</th>
-                <th className="num">On the shelf</th>
-                <th>Buy</th>
-                <th className="num">Cost</th>
+                <th>{tr("Product")}</th>
+                <th className="num">{tr("Coats left")}</th>
+                <th className="num">{tr("To be laid")}</th>
+                <th className="num max-sm:hidden">{tr("80 % between")}</th>
+                <th className="num">{tr("On the shelf")}</th>
+                <th>{tr("Buy")}</th>
+                <th className="num">{tr("Cost")}</th>
               </tr>
             </thead>
             <tbody>
@@ -94,31 +111,34 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                     <b>{n.product}</b>
                     <span className="quiet block text-sm">{n.surfaces.join(", ")}</span>
                     {n.low && (
-                      <span className="block border-l-4 border-error pl-2 text-sm font-semibold">not enough for the next coat</span>
+                      <span className="block border-l-4 border-error pl-2 text-sm font-semibold">{tr("not enough for the next coat")}</span>
                     )}
                   </td>
-                  <td className="num" data-label="Coats left">
+                  <td className="num" data-label={tr("Coats left")}>
                     {n.coats}
                   </td>
-                  <td className="num" data-label="To be laid">
-                    <Figure title={`${n.product}, litres to come`} working={n.forecast.working}>
+                  <td className="num" data-label={tr("To be laid")}>
+                    <Figure title={tr("{product}, litres to come", { product: n.product })} working={n.forecast.working}>
                       <Quantity value={n.forecast.litres} unit="L" />
                     </Figure>
                     {n.forecast.coats > 0 && (
                       <span className="quiet block text-xs">
-                        learned: × {n.forecast.factor.toFixed(2)}, from {n.forecast.coats} {n.forecast.coats === 1 ? "coat" : "coats"}
+                        {tr("learned: × {factor}, from {coats} {coats, plural, one {coat} other {coats}}", {
+                          factor: n.forecast.factor.toFixed(2),
+                          coats: n.forecast.coats,
+                        })}
                       </span>
                     )}
                   </td>
                   <td className="num max-sm:hidden">
                     <Quantity value={n.forecast.low} unit="L" /> – <Quantity value={n.forecast.high} unit="L" />
                   </td>
-                  <td className="num" data-label="On the shelf">
+                  <td className="num" data-label={tr("On the shelf")}>
                     <Quantity value={n.stockL} unit="L" />
                   </td>
-                  <td data-label="Buy">
+                  <td data-label={tr("Buy")}>
                     {n.impossible ? (
-                      "the sheet names no tins that would do"
+                      tr("the sheet names no tins that would do")
                     ) : n.purchase.tins.length === 0 ? (
                       "nothing"
                     ) : (
@@ -130,20 +150,23 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                           )
                           .join(" + ")}
                         <span className="quiet block text-sm">
-                          to have <Quantity value={n.forecast.buy} unit="L" /> at hand, <Quantity value={n.purchase.leftoverL} unit="L" />{" "}
-                          over
-                          {n.oneMoreL > 0 && (
-                            <>
-                              ; <Quantity value={n.oneMoreL} unit="L" /> more would cost {money(n.oneMoreCents)}
-                            </>
-                          )}
-                          . {n.notes.map(prose).join(" ")}
+                          {trNodes("to have {buy} at hand, {leftoverL} over{oneMoreL}. {prose}", {
+                            buy: <Quantity value={n.forecast.buy} unit="L" />,
+                            leftoverL: <Quantity value={n.purchase.leftoverL} unit="L" />,
+                            oneMoreL:
+                              n.oneMoreL > 0 &&
+                              trNodes("; {oneMoreL} more would cost {oneMoreCents}", {
+                                oneMoreL: <Quantity value={n.oneMoreL} unit="L" />,
+                                oneMoreCents: money(n.oneMoreCents),
+                              }),
+                            prose: n.notes.map(prose).join(" "),
+                          })}
                         </span>
                       </>
                     )}
                   </td>
-                  <td className="num" data-label="Cost">
-                    {n.purchase.priced ? money(n.purchase.costCents) : "price missing"}
+                  <td className="num" data-label={tr("Cost")}>
+                    {n.purchase.priced ? money(n.purchase.costCents) : tr("price missing")}
                   </td>
                 </tr>
               ))}
@@ -151,13 +174,13 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
           </table>
           <div className="no-print mt-3 flex flex-wrap gap-2">
             <button type="button" className="btn min-h-11" onClick={() => window.print()}>
-              Print the list
+              {tr("Print the list")}
             </button>
             <a className="btn min-h-11" href={`/api/stores/list?format=csv&${query}`} download>
-              Shopping list, CSV
+              {tr("Shopping list, CSV")}
             </a>
             <a className="btn min-h-11" href={`/api/stores/list?format=xlsx&${query}`} download>
-              Shopping list, XLSX
+              {tr("Shopping list, XLSX")}
             </a>
           </div>
         </div>
@@ -177,17 +200,20 @@ function Money() {
     <div className="no-print mt-3 w-64">
       <Choice
         name="currency"
-        label="Prices are in"
-        hint="for the whole yard; changes no figure"
+        label={tr("Prices are in")}
+        hint={tr("for the whole yard; changes no figure")}
         value={currency}
         onChange={(code) => set.mutate(code)}
-        options={[{ value: "", label: "not said" }, ...Intl.supportedValuesOf("currency").map((code) => ({ value: code, label: code }))]}
+        options={[
+          { value: "", label: tr("not said") },
+          ...Intl.supportedValuesOf("currency").map((code) => ({ value: code, label: code })),
+        ]}
       />
     </div>
   );
 }
 
-const PARTS: Record<string, string> = { "": "", base: ", base only", hardener: ", hardener only" };
+const PARTS: Record<string, string> = { "": "", base: tr(", base only"), hardener: tr(", hardener only") };
 
 function Shelf({
   stock,
@@ -201,9 +227,9 @@ function Shelf({
   const remove = useChange(["stock"], (id: string) => ok(api.DELETE("/api/stock/{id}", { params: { path: { id } } })));
   return (
     <section className="mt-8" data-testid="shelf">
-      <h2 className="text-lg">On the shelf</h2>
+      <h2 className="text-lg">{tr("On the shelf")}</h2>
       {stock.length === 0 ? (
-        <p className="mb-2">Nothing is noted yet. Put in what is left over from last year: it is not bought again.</p>
+        <p className="mb-2">{tr("Nothing is noted yet. Put in what is left over from last year: it is not bought again.")}</p>
       ) : (
         <ul>
           {stock.map((s) => (
@@ -225,16 +251,16 @@ function Shelf({
                 {s.leftL < s.litres && (
                   <span className="quiet text-sm">
                     {" "}
-                    of <Quantity value={s.litres} unit="L" /> counted
+                    {trNodes("of {litres} counted", { litres: <Quantity value={s.litres} unit="L" /> })}
                   </span>
                 )}
               </span>
               <span className="flex gap-3">
                 <button type="button" className="linked max-sm:min-h-11" onClick={() => setEditing(editing === s.id ? null : s.id)}>
-                  count anew
+                  {tr("count anew")}
                 </button>
                 <button type="button" className="linked max-sm:min-h-11" onClick={() => remove.mutate(s.id)}>
-                  gone
+                  {tr("gone")}
                 </button>
               </span>
               {editing === s.id && (
@@ -251,7 +277,7 @@ function Shelf({
         <StockForm done={() => setEditing(null)} />
       ) : (
         <button type="button" className="btn btn-primary mt-3 min-h-11" onClick={() => setEditing("new")}>
-          Put something on the shelf
+          {tr("Put something on the shelf")}
         </button>
       )}
     </section>

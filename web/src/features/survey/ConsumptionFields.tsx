@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { useKinds, useLog, useProducts } from "../../api/queries";
 import { Choice, NumberField } from "../../ui/Form";
+import { tr } from "../../words/words";
 import { EMPTY } from "./edit";
 
 type Consumption = Schemas["AreaConsumption"];
@@ -54,24 +55,24 @@ export function ConsumptionFields({
         {coats.length > 0 ? (
           <Choice
             name={`${path}.what`}
-            label="From a logged coat"
+            label={tr("From a logged coat")}
             value={coats.find((e) => c.what?.startsWith(e.product) && c.what.endsWith(e.startedAt.slice(0, 10)))?.id ?? ""}
             onChange={take}
             options={[
-              { value: "", label: "choose one, or type the figures" },
+              { value: "", label: tr("choose one, or type the figures") },
               ...coats.map((e) => ({ value: e.id, label: `${e.product}, ${e.startedAt.slice(0, 10)}` })),
             ]}
           />
         ) : (
           <p className="quiet text-sm">
-            The last coat tells the area: log one with its litres and comb readings, or type the figures of one here.
+            {tr("The last coat tells the area: log one with its litres and comb readings, or type the figures of one here.")}
           </p>
         )}
       </div>
-      {num("litres", "Litres used", "L")}
-      {num("lossPct", "Loss", "%", "left in tray and roller")}
-      {num("volumeSolidsPct", "Volume solids", "%")}
-      {num("dftUm", "Mean dry film", "µm", "measured, not planned")}
+      {num("litres", tr("Litres used"), "L")}
+      {num("lossPct", tr("Loss"), "%", tr("left in tray and roller"))}
+      {num("volumeSolidsPct", tr("Volume solids"), "%")}
+      {num("dftUm", tr("Mean dry film"), "µm", tr("measured, not planned"))}
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { Remove } from "../../ui/Remove";
 import { useSettings } from "../../ui/settings";
 import { longDay, span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr } from "../../words/words";
 import { EMPTY } from "./edit";
 
 type Defect = Schemas["Defect"];
@@ -41,9 +42,9 @@ export function DefectList({ defects, pin }: { defects: Defect[]; pin: (id?: str
   if (defects.length === 0)
     return (
       <div>
-        <p>No defect is noted here.</p>
+        <p>{tr("No defect is noted here.")}</p>
         <button type="button" className="btn mt-2 min-h-11" onClick={() => pin()}>
-          Pin a defect
+          {tr("Pin a defect")}
         </button>
       </div>
     );
@@ -58,7 +59,7 @@ export function DefectList({ defects, pin }: { defects: Defect[]; pin: (id?: str
           </span>
           <span>{d.state}</span>
           <span className="w-36 text-right">
-            <Figure title={`Defect ${d.number}, repair`} working={d.repair.working}>
+            <Figure title={tr("Defect {number}, repair", { number: d.number })} working={d.repair.working}>
               {span(d.repair.hours)}
               {d.repair.fillerL > 0 && (
                 <>
@@ -67,9 +68,13 @@ export function DefectList({ defects, pin }: { defects: Defect[]; pin: (id?: str
               )}
             </Figure>
           </span>
-          {d.photos.length > 0 && <span className="quiet text-sm">{d.photos.length === 1 ? "1 photo" : `${d.photos.length} photos`}</span>}
+          {d.photos.length > 0 && (
+            <span className="quiet text-sm">
+              {tr("{photos, plural, one {1 photo} other {{photos} photos}}", { photos: d.photos.length })}
+            </span>
+          )}
           <button type="button" className="linked max-sm:min-h-11" onClick={() => pin(d.id)}>
-            open
+            {tr("open")}
           </button>
         </li>
       ))}
@@ -126,7 +131,7 @@ export function DefectForm({
     () => [
       {
         id: newID(),
-        label: defect ? `defect ${defect.number}` : `a defect, ${name({ kind: draft.kind, count: draft.count })}`,
+        label: defect ? `defect ${defect.number}` : tr("a defect, {x}", { x: name({ kind: draft.kind, count: draft.count }) }),
         boatId: survey.boat.id,
         ...(defect
           ? { method: "PUT" as const, path: `/api/defects/${defect.id}`, body: { version: defect.version, value: draft } }
@@ -141,7 +146,7 @@ export function DefectForm({
   );
   return (
     <section className="mt-4 max-w-5xl border border-base-content p-4" data-testid="defect-form">
-      <h2 className="mb-3 text-lg">{defect ? `Defect ${defect.number}` : "A new defect"}</h2>
+      <h2 className="mb-3 text-lg">{defect ? tr("Defect {number}", { number: defect.number }) : tr("A new defect")}</h2>
       <Errors.Provider value={{ ...save.error?.fields, ...local }}>
         <form
           noValidate
@@ -155,91 +160,91 @@ export function DefectForm({
           <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
             <Choice
               name="kind"
-              label="What is it"
+              label={tr("What is it")}
               value={draft.kind}
               onChange={(kind) => set({ kind: kind as Draft["kind"] })}
               options={(words?.defectKinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
             />
             <Choice
               name="surfaceId"
-              label="On"
+              label={tr("On")}
               value={draft.surfaceId}
               onChange={(surfaceId) => set({ surfaceId })}
               options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
             />
             <Choice
               name="state"
-              label="How far it is"
+              label={tr("How far it is")}
               value={draft.state}
               onChange={(state) => set({ state })}
               options={(words?.defectStates ?? []).map((s) => ({ value: s, label: s }))}
             />
-            <NumberField name="count" label="How many" unit="" value={draft.count} onChange={(v) => set({ count: v ?? EMPTY })} />
+            <NumberField name="count" label={tr("How many")} unit="" value={draft.count} onChange={(v) => set({ count: v ?? EMPTY })} />
             <NumberField
               name="place.x"
-              label="From aft"
+              label={tr("From aft")}
               unit="m"
               value={draft.place.x}
               onChange={(x) => set({ place: { ...draft.place, x: x ?? EMPTY } })}
             />
             <NumberField
               name="place.y"
-              label={/side$/.test(draft.place.view) ? "Over the waterline" : "To starboard of the middle"}
-              hint="the other way: with a minus"
+              label={/side$/.test(draft.place.view) ? tr("Over the waterline") : tr("To starboard of the middle")}
+              hint={tr("the other way: with a minus")}
               unit="m"
               value={draft.place.y}
               onChange={(y) => set({ place: { ...draft.place, y: y ?? EMPTY } })}
             />
             <TextField
               name="frame"
-              label="Frame or landmark"
-              hint="such as 7, or the second port light"
+              label={tr("Frame or landmark")}
+              hint={tr("such as 7, or the second port light")}
               value={draft.frame ?? ""}
               onChange={(frame) => set({ frame })}
             />
-            {mm("lengthMM", "Length")}
-            {mm("widthMM", "Width")}
-            {mm("depthMM", "Depth")}
+            {mm("lengthMM", tr("Length"))}
+            {mm("widthMM", tr("Width"))}
+            {mm("depthMM", tr("Depth"))}
             <TextField
               name="action"
-              label="What to do"
-              hint={`usual: ${usual}`}
+              label={tr("What to do")}
+              hint={tr("usual: {usual}", { usual })}
               value={draft.action}
               onChange={(action) => set({ action })}
             />
             <NumberField
               name="hours"
-              label="Hours"
-              hint="empty: reckoned from kind and size"
+              label={tr("Hours")}
+              hint={tr("empty: reckoned from kind and size")}
               unit="h"
               value={draft.hours}
               onChange={(hours) => set({ hours })}
             />
             <NumberField
               name="fillerL"
-              label="Filler"
-              hint="empty: reckoned from the size"
+              label={tr("Filler")}
+              hint={tr("empty: reckoned from the size")}
               unit="L"
               value={draft.fillerL}
               onChange={(fillerL) => set({ fillerL })}
             />
             <div className="sm:col-span-2">
-              <AreaField name="note" label="Note" rows={2} value={draft.note} onChange={(note) => set({ note })} />
+              <AreaField name="note" label={tr("Note")} rows={2} value={draft.note} onChange={(note) => set({ note })} />
             </div>
           </div>
           <div className="mt-3 flex flex-col gap-2">
             <Refusal error={save.error} />
             <div className="flex gap-2">
               <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-                {defect ? "Save the defect" : "Note it"}
+                {defect ? tr("Save the defect") : tr("Note it")}
               </button>
               {next && (
                 <button type="button" className="btn min-h-11" onClick={() => done(next.id)}>
-                  On to {next.number}, {name(next)}
+                  {tr("On to {number}, {next}", { number: next.number, next: name(next) })}
                 </button>
               )}
               <button type="button" className="btn btn-ghost min-h-11" onClick={() => done()}>
-                Close
+                {tr("Close")}
               </button>
             </div>
           </div>
@@ -247,7 +252,8 @@ export function DefectForm({
       </Errors.Provider>
       {defect && (defect.history?.length ?? 0) > 0 && (
         <p className="mt-3 text-sm" data-testid="history">
-          {defect.history?.map((h) => `${h.state} until ${longDay(h.at, survey.place.timeZone)}`).join(", ")}, now {defect.state}.
+          {defect.history?.map((h) => `${h.state} until ${longDay(h.at, survey.place.timeZone)}`).join(", ")}
+          {tr(", now {state}.", { state: defect.state })}
         </p>
       )}
       {defect && !isOpen(defect) && (
@@ -258,15 +264,15 @@ export function DefectForm({
             set({ state: "found" });
           }}
         >
-          It is there again
+          {tr("It is there again")}
         </button>
       )}
       {defect && <Photos defect={defect} boatId={survey.boat.id} />}
       {defect && (
         <Remove
           of={["surfaces"]}
-          what={`defect ${defect.number} and its photos`}
-          label="delete this defect"
+          what={tr("defect {number} and its photos", { number: defect.number })}
+          label={tr("delete this defect")}
           remove={() => ok(api.DELETE("/api/defects/{id}", { params: { path: { id: defect.id } } }))}
           done={() => done()}
         />
@@ -279,7 +285,7 @@ function Photos({ defect, boatId }: { defect: Defect; boatId: string }) {
   const add = useWritten<File, Defect>(["surfaces"], (file) => [
     {
       id: newID(),
-      label: `photo of defect ${defect.number}`,
+      label: tr("photo of defect {number}", { number: defect.number }),
       boatId,
       method: "POST",
       path: `/api/defects/${defect.id}/photos`,
@@ -289,29 +295,29 @@ function Photos({ defect, boatId }: { defect: Defect; boatId: string }) {
   const remove = useChange(["surfaces"], (id: string) => ok(api.DELETE("/api/photos/{id}", { params: { path: { id } } })));
   return (
     <div className="mt-4">
-      <h3 className="mb-2">Photos</h3>
+      <h3 className="mb-2">{tr("Photos")}</h3>
       <div className="flex flex-wrap items-end gap-3">
         {defect.photos.map((p, i) => (
           <figure key={p.id}>
             <img
               src={`/api/photos/${p.id}`}
-              alt={`Defect ${defect.number}, ${i + 1}`}
+              alt={tr("Defect {number}, {i}", { number: defect.number, i: i + 1 })}
               width={p.width}
               height={p.height}
               className="h-32 w-auto border border-base-300"
             />
             <figcaption>
               <button type="button" className="linked text-sm" onClick={() => remove.mutate(p.id)}>
-                delete
+                {tr("delete")}
               </button>
             </figcaption>
           </figure>
         ))}
         <label className="text-sm font-semibold">
-          Add a photo
+          {tr("Add a photo")}
           <input
             type="file"
-            aria-label="Photo"
+            aria-label={tr("Photo")}
             accept="image/jpeg,image/png,image/webp"
             className="file-input mt-1 block min-h-11 bg-(--sheet) font-normal"
             onChange={(e) => {

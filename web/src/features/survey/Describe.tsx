@@ -1,8 +1,9 @@
 import { Choice, NumberField, TextField } from "../../ui/Form";
+import { tr } from "../../words/words";
 import type { Edit, Words } from "./edit";
 
-const ACCESS = { flat: "flat, easy", side: "upright side", overhead: "overhead", fiddly: "fiddly" } as const;
-const SHELTER = { open: "in the open", tent: "in a tent", shed: "in a shed" } as const;
+const ACCESS = { flat: tr("flat, easy"), side: tr("upright side"), overhead: tr("overhead"), fiddly: tr("fiddly") } as const;
+const SHELTER = { open: tr("in the open"), tent: tr("in a tent"), shed: tr("in a shed") } as const;
 const options = <T extends string>(names: Record<T, string>) =>
   (Object.keys(names) as T[]).map((value) => ({ value, label: names[value] }));
 
@@ -21,28 +22,28 @@ export function Describe({
   const part = words.parts.find((p) => p.part === edit.part);
   return (
     <div className="mb-4 grid max-w-5xl gap-4 sm:grid-cols-2 lg:grid-cols-4">
-      <TextField name="name" label="Name" value={edit.name} onChange={(name) => change({ name })} />
+      <TextField name="name" label={tr("Name")} value={edit.name} onChange={(name) => change({ name })} />
       <Choice
         name="part"
-        label="Part"
+        label={tr("Part")}
         value={edit.part}
         onChange={(p) => change({ part: p as Edit["part"] })}
         options={words.parts.map((p) => ({ value: p.part, label: p.name }))}
       />
       <Choice
         name="side"
-        label="Side"
+        label={tr("Side")}
         value={edit.side}
         onChange={(side) => change({ side })}
         options={[
-          { value: "both", label: "both, or none" },
-          { value: "port", label: "port" },
-          { value: "starboard", label: "starboard" },
+          { value: "both", label: tr("both, or none") },
+          { value: "port", label: tr("port") },
+          { value: "starboard", label: tr("starboard") },
         ]}
       />
       <Choice
         name="substrate"
-        label="Substrate"
+        label={tr("Substrate")}
         value={edit.substrate}
         onChange={(substrate) => change({ substrate })}
         options={words.substrates.map((s) => ({ value: s.key as Edit["substrate"], label: s.name }))}
@@ -51,61 +52,64 @@ export function Describe({
         <>
           <TextField
             name="substrateNote"
-            label="In your words"
-            hint="such as spruce, strip plank sheathed"
+            label={tr("In your words")}
+            hint={tr("such as spruce, strip plank sheathed")}
             value={edit.substrateNote}
             onChange={(substrateNote) => change({ substrateNote })}
           />
           <NumberField
             name="thicknessMM"
-            label="Thickness"
-            hint="thin and dark warms fast"
+            label={tr("Thickness")}
+            hint={tr("thin and dark warms fast")}
             unit="mm"
             value={edit.thicknessMM}
             onChange={(v) => change({ thicknessMM: v ?? 0 })}
           />
           <TextField
             name="group"
-            label="Group"
-            hint="surfaces listed and added up together"
+            label={tr("Group")}
+            hint={tr("surfaces listed and added up together")}
             value={edit.group}
             onChange={(group) => change({ group })}
           />
-          <TextField name="colour" label="Colour" value={edit.colour} onChange={(colour) => change({ colour })} />
+          <TextField name="colour" label={tr("Colour")} value={edit.colour} onChange={(colour) => change({ colour })} />
           <Choice
             name="tone"
-            label="How dark"
-            hint="what the sun does to it"
+            label={tr("How dark")}
+            hint={tr("what the sun does to it")}
             value={edit.tone}
             onChange={(tone) => change({ tone })}
             options={words.tones.map((t) => ({ value: t as Edit["tone"], label: t }))}
           />
           <Choice
             name="facing"
-            label="Faces"
+            label={tr("Faces")}
             value={edit.facing}
             onChange={(facing) => change({ facing })}
-            options={words.facings.map((f) => ({ value: f as Edit["facing"], label: f || "as its side says" }))}
+            options={words.facings.map((f) => ({ value: f as Edit["facing"], label: f || tr("as its side says") }))}
           />
           <NumberField
             name="tiltDeg"
-            label="Slope"
-            hint={`0° level, 90° upright, 180° overhead; usual for ${part?.name ?? "it"}: ${part?.tiltDeg ?? 90}°`}
+            label={tr("Slope")}
+            hint={tr("0° level, 90° upright, 180° overhead; usual for {name}: {tiltDeg}°", {
+              name: part?.name ?? tr("it"),
+              tiltDeg: part?.tiltDeg ?? 90,
+            })}
             unit="°"
             value={edit.tiltDeg}
             onChange={(tiltDeg) => change({ tiltDeg })}
           />
           <Choice
             name="access"
-            label="Access"
-            hint="what sanding hours are reckoned with"
+            label={tr("Access")}
+            hint={tr("what sanding hours are reckoned with")}
             value={edit.access}
             onChange={(access) => change({ access })}
             options={options(ACCESS)}
           />
           <Choice
             name="shelter"
-            label="Stands"
+            label={tr("Stands")}
             value={edit.shelter}
             onChange={(shelter) => change({ shelter })}
             options={options(SHELTER)}

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 
 const W = 440;
 const H = 170;
@@ -20,7 +21,7 @@ export function GirthCurve({ stations, line }: { stations: Schemas["AreaStation"
   const mark = (m: number) => `${show(m, "m", 1).text} ${show(m, "m", 1).unit}`;
   return (
     <figure className="my-3 max-w-xl" data-testid="girth-curve">
-      <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label="Girth over the length, station by station">
+      <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label={tr("Girth over the length, station by station")}>
         {[0, 0.5, 1].map((share) => (
           <g key={share}>
             <line
@@ -37,7 +38,7 @@ export function GirthCurve({ stations, line }: { stations: Schemas["AreaStation"
           </g>
         ))}
         <text x={PAD.left} y={H - 8} fontSize={12} className="fill-current">
-          first station
+          {tr("first station")}
         </text>
         <text x={W - PAD.right} y={H - 8} fontSize={12} textAnchor="end" className="fill-current">
           {mark(right)} on

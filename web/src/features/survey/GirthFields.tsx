@@ -1,6 +1,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Choice, FieldError, NumberField } from "../../ui/Form";
+import { tr } from "../../words/words";
 import { EMPTY } from "./edit";
 import { GirthCurve } from "./GirthCurve";
 
@@ -25,19 +26,19 @@ export function GirthFields({
   return (
     <div>
       <p className="quiet mb-3 max-w-3xl text-sm">
-        Mark stations along the keel and tape the girth at each, keel to edge. Then tape along the hull at half girth from station to
-        station: that way is longer than the centreline, and it is what the area hangs on. Where a keel begins or ends, tape just before and
-        just after it; the way at half girth is taken on the body, not down the keel.
+        {tr(
+          "Mark stations along the keel and tape the girth at each, keel to edge. Then tape along the hull at half girth from station to station: that way is longer than the centreline, and it is what the area hangs on. Where a keel begins or ends, tape just before and just after it; the way at half girth is taken on the body, not down the keel.",
+        )}
       </p>
       <div className="mb-3 w-64">
         <Choice
           name={`${path}.sides`}
-          label="The girths are"
+          label={tr("The girths are")}
           value={String(girths.sides)}
           onChange={(v) => set({ ...girths, sides: Number(v) })}
           options={[
-            { value: "2", label: "of one side; both are meant" },
-            { value: "1", label: "of all that is meant" },
+            { value: "2", label: tr("of one side; both are meant") },
+            { value: "1", label: tr("of all that is meant") },
           ]}
         />
       </div>
@@ -48,7 +49,7 @@ export function GirthFields({
             <span className="min-h-11 content-center font-semibold">{i + 1}</span>
             <NumberField
               name={`${path}.stations[${i}].atM`}
-              label={i === 0 ? "At, centreline" : `Station ${i + 1} at`}
+              label={i === 0 ? tr("At, centreline") : tr("Station {i} at", { i: i + 1 })}
               hidden={i > 0}
               unit="m"
               value={s.atM}
@@ -56,7 +57,7 @@ export function GirthFields({
             />
             <NumberField
               name={`${path}.stations[${i}].pathM`}
-              label={i === 0 ? "Along the hull" : `Station ${i + 1} along the hull`}
+              label={i === 0 ? tr("Along the hull") : tr("Station {i} along the hull", { i: i + 1 })}
               hidden={i > 0}
               unit="m"
               value={s.pathM}
@@ -64,7 +65,7 @@ export function GirthFields({
             />
             <NumberField
               name={`${path}.stations[${i}].girthM`}
-              label={i === 0 ? "Girth" : `Station ${i + 1} girth`}
+              label={i === 0 ? tr("Girth") : tr("Station {i} girth", { i: i + 1 })}
               hidden={i > 0}
               unit="m"
               value={s.girthM}
@@ -73,7 +74,7 @@ export function GirthFields({
             <button
               type="button"
               className="btn btn-ghost min-h-11 px-2"
-              aria-label={`Remove station ${i + 1}`}
+              aria-label={tr("Remove station {i}", { i: i + 1 })}
               disabled={girths.stations.length <= 3}
               onClick={() => set({ ...girths, stations: girths.stations.filter((_, k) => k !== i) })}
             >
@@ -94,7 +95,7 @@ export function GirthFields({
           })
         }
       >
-        <Plus size={18} aria-hidden="true" /> Add a station
+        <Plus size={18} aria-hidden="true" /> {tr("Add a station")}
       </button>
     </div>
   );

@@ -5,6 +5,7 @@ import { useChange } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
 import { Choice, NumberField, TextField } from "../../ui/Form";
 import { Said } from "../../ui/Sentence";
+import { tr } from "../../words/words";
 import { type Edit, EMPTY, type Words } from "./edit";
 
 type Layer = Schemas["SurveyLayer"];
@@ -52,17 +53,19 @@ export function Layers({
           <div className="grow">
             <TextField
               name="rings"
-              label="Rings of colour that sanding showed"
-              hint="from the outermost in, such as white, grey, blue"
+              label={tr("Rings of colour that sanding showed")}
+              hint={tr("from the outermost in, such as white, grey, blue")}
               value={rings}
               onChange={setRings}
             />
           </div>
           <button type="button" className="btn mb-5 min-h-11" disabled={!rings.trim()} onClick={() => read.mutate(undefined)}>
-            Make layers of them
+            {tr("Make layers of them")}
           </button>
         </div>
-        {f.layers.length === 0 && <p className="quiet mb-3">No old layers are noted: the substrate is bare, or nobody has looked yet.</p>}
+        {f.layers.length === 0 && (
+          <p className="quiet mb-3">{tr("No old layers are noted: the substrate is bare, or nobody has looked yet.")}</p>
+        )}
         {order.map((i) => {
           const l = f.layers[i] as Layer;
           const path = `findings.layers[${i}]`;
@@ -70,22 +73,22 @@ export function Layers({
             <div key={i} className="rule-t grid grid-cols-2 items-end gap-2 py-3 sm:grid-cols-[1fr_1fr_7rem_1fr]">
               <Choice
                 name={`${path}.kind`}
-                label={`Layer ${i + 1} is`}
+                label={tr("Layer {i} is", { i: i + 1 })}
                 value={l.kind}
                 onChange={(kind) => put(i, { kind })}
                 options={words.layerKinds.map((k) => ({ value: k as Layer["kind"], label: k }))}
               />
-              <TextField name={`${path}.colour`} label="Colour" value={l.colour} onChange={(colour) => put(i, { colour })} />
+              <TextField name={`${path}.colour`} label={tr("Colour")} value={l.colour} onChange={(colour) => put(i, { colour })} />
               <NumberField
                 name={`${path}.um`}
-                label="Thickness"
+                label={tr("Thickness")}
                 unit="µm"
                 value={l.um || undefined}
                 onChange={(v) => put(i, { um: v ?? 0 })}
               />
               <Choice
                 name={`${path}.soundness`}
-                label="It is"
+                label={tr("It is")}
                 value={l.soundness}
                 onChange={(soundness) => put(i, { soundness })}
                 options={words.soundnesses.map((s) => ({ value: s as Layer["soundness"], label: s }))}
@@ -96,16 +99,16 @@ export function Layers({
                     type="radio"
                     name="stop"
                     className="radio"
-                    aria-label={`Layer ${i + 1} must stay`}
+                    aria-label={tr("Layer {i} must stay", { i: i + 1 })}
                     checked={f.stop === i + 1}
                     onChange={() => set({ stop: i + 1 })}
                   />
-                  must stay: sand no deeper than this
+                  {tr("must stay: sand no deeper than this")}
                 </label>
                 <button
                   type="button"
                   className="btn btn-ghost min-h-11 px-2"
-                  aria-label={`Layer ${i + 1} up`}
+                  aria-label={tr("Layer {i} up", { i: i + 1 })}
                   disabled={i === f.layers.length - 1}
                   onClick={() => swap(i, i + 1)}
                 >
@@ -114,7 +117,7 @@ export function Layers({
                 <button
                   type="button"
                   className="btn btn-ghost min-h-11 px-2"
-                  aria-label={`Layer ${i + 1} down`}
+                  aria-label={tr("Layer {i} down", { i: i + 1 })}
                   disabled={i === 0}
                   onClick={() => swap(i, i - 1)}
                 >
@@ -123,7 +126,7 @@ export function Layers({
                 <button
                   type="button"
                   className="btn btn-ghost min-h-11 px-2"
-                  aria-label={`Remove layer ${i + 1}`}
+                  aria-label={tr("Remove layer {i}", { i: i + 1 })}
                   onClick={() => set({ layers: f.layers.filter((_, k) => k !== i), stop: f.stop > i ? f.stop - 1 : f.stop })}
                 >
                   <Trash2 size={18} aria-hidden="true" />
@@ -138,28 +141,28 @@ export function Layers({
             className="btn min-h-11"
             onClick={() => set({ layers: [...f.layers, { kind: "unknown", colour: "", um: 0, soundness: "sound", note: "" }] })}
           >
-            <Plus size={18} aria-hidden="true" /> Add a layer on top
+            <Plus size={18} aria-hidden="true" /> {tr("Add a layer on top")}
           </button>
           {f.layers.length > 0 && (
             <label className="flex min-h-11 cursor-pointer items-center gap-2">
               <input type="radio" name="stop" className="radio" checked={f.stop === 0} onChange={() => set({ stop: 0 })} />
-              all may go, down to the substrate
+              {tr("all may go, down to the substrate")}
             </label>
           )}
         </div>
-        <h3 className="mt-6 mb-2">Moisture and veneer</h3>
+        <h3 className="mt-6 mb-2">{tr("Moisture and veneer")}</h3>
         {f.moisture.map((m, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: readings have no other identity than their order
           <div key={i} className="mb-2 grid grid-cols-[1fr_8rem_2.75rem] items-end gap-2">
             <TextField
               name={`findings.moisture[${i}].where`}
-              label={`Reading ${i + 1}, where`}
+              label={tr("Reading {i}, where", { i: i + 1 })}
               value={m.where}
               onChange={(where) => set({ moisture: f.moisture.map((o, k) => (k === i ? { ...o, where } : o)) })}
             />
             <NumberField
               name={`findings.moisture[${i}].pct`}
-              label="Moisture"
+              label={tr("Moisture")}
               unit="%"
               value={m.pct}
               onChange={(v) => set({ moisture: f.moisture.map((o, k) => (k === i ? { ...o, pct: v ?? EMPTY } : o)) })}
@@ -167,7 +170,7 @@ export function Layers({
             <button
               type="button"
               className="btn btn-ghost min-h-11 px-2"
-              aria-label={`Remove reading ${i + 1}`}
+              aria-label={tr("Remove reading {i}", { i: i + 1 })}
               onClick={() => set({ moisture: f.moisture.filter((_, k) => k !== i) })}
             >
               <Trash2 size={18} aria-hidden="true" />
@@ -176,12 +179,12 @@ export function Layers({
         ))}
         <div className="flex flex-wrap items-end gap-4">
           <button type="button" className="btn min-h-11" onClick={() => set({ moisture: [...f.moisture, { where: "", pct: EMPTY }] })}>
-            <Plus size={18} aria-hidden="true" /> Add a moisture reading
+            <Plus size={18} aria-hidden="true" /> {tr("Add a moisture reading")}
           </button>
           <div className="w-48">
             <NumberField
               name="findings.veneerMM"
-              label="Veneer left"
+              label={tr("Veneer left")}
               unit="mm"
               value={f.veneerMM || undefined}
               onChange={(v) => set({ veneerMM: v ?? 0 })}
@@ -190,7 +193,7 @@ export function Layers({
         </div>
       </div>
       <div>
-        <h3 className="mb-1">Cut through</h3>
+        <h3 className="mb-1">{tr("Cut through")}</h3>
         <CutSection
           substrate={edit.substrateNote || (words.substrates.find((s) => s.key === edit.substrate)?.name ?? "")}
           layers={f.layers.map((l, i) => ({
@@ -199,7 +202,7 @@ export function Layers({
             colour: l.colour,
             um: Number.isNaN(l.um) ? 0 : l.um,
             laid: true,
-            known: l.um ? "" : "thickness not known",
+            known: l.um ? "" : tr("thickness not known"),
             old: true,
             keep: i < f.stop,
           }))}

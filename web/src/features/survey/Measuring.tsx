@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Choice, NumberField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr } from "../../words/words";
 import { ConsumptionFields } from "./ConsumptionFields";
 import { blank, type Edit, EMPTY, type Measure, type Words } from "./edit";
 import { GirthFields } from "./GirthFields";
@@ -39,17 +40,17 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
     <div className="max-w-5xl">
       {found && (
         <p className="mb-3 text-lg" data-testid="area-found">
-          <Figure title={`${edit.name || "Area"}`} working={found.working}>
+          <Figure title={`${edit.name || tr("Area")}`} working={found.working}>
             <Quantity value={found.areaM2} unit="m²" /> ±{found.uncertaintyPct.toFixed(1)} %
           </Figure>
-          {m.combine && m.measures.length > 1 ? ", all measurements combined" : ""}
-          {m.sharePct && m.sharePct < 100 ? `, ${Math.round(m.sharePct)} % of what was measured` : ""}
+          {m.combine && m.measures.length > 1 ? tr(", all measurements combined") : ""}
+          {m.sharePct && m.sharePct < 100 ? tr(", {sharePct} % of what was measured", { sharePct: Math.round(m.sharePct) }) : ""}
         </p>
       )}
       {surface?.better && <p className="mb-2 border-l-4 border-warning pl-3">{prose(surface.better)}</p>}
       {found?.disagreeing.map((d) => (
         <p key={`${d.a}-${d.b}`} role="alert" className="mb-2 border-l-4 border-error pl-3">
-          {prose(d.text)} Measure once more before you buy by either.
+          {tr("{text} Measure once more before you buy by either.", { text: prose(d.text) })}
         </p>
       ))}
       {m.measures.map((one, i) => {
@@ -58,12 +59,12 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: measurements have no other identity than their order
           <fieldset key={i} className="rule-t py-4">
-            <legend className="sr-only">Measurement {i + 1}</legend>
+            <legend className="sr-only">{tr("Measurement {i}", { i: i + 1 })}</legend>
             <div className="mb-3 flex flex-wrap items-end gap-3">
               <div className="w-56">
                 <Choice
                   name={`${path}.method`}
-                  label={`Measurement ${i + 1}, by`}
+                  label={tr("Measurement {i}, by", { i: i + 1 })}
                   value={one.method}
                   onChange={(method) => put(i, blank(method))}
                   options={methods}
@@ -71,11 +72,11 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
               </div>
               <p className="min-h-11 grow content-center">
                 {f ? (
-                  <Figure title={`Measurement ${i + 1}`} working={f.working}>
+                  <Figure title={tr("Measurement {i}", { i: i + 1 })} working={f.working}>
                     <Quantity value={f.areaM2} unit="m²" /> ±{f.uncertaintyPct.toFixed(1)} %
                   </Figure>
                 ) : (
-                  <span className="quiet">figures are missing</span>
+                  <span className="quiet">{tr("figures are missing")}</span>
                 )}
               </p>
               {m.measures.length > 1 && !m.combine && (
@@ -86,13 +87,18 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
                     className="radio"
                     checked={m.chosen === i}
                     onChange={() => set({ chosen: i })}
-                    aria-label={`Measurement ${i + 1} counts`}
+                    aria-label={tr("Measurement {i} counts", { i: i + 1 })}
                   />
-                  counts
+                  {tr("counts")}
                 </label>
               )}
               {m.measures.length > 1 && (
-                <button type="button" className="btn btn-ghost min-h-11" aria-label={`Remove measurement ${i + 1}`} onClick={() => drop(i)}>
+                <button
+                  type="button"
+                  className="btn btn-ghost min-h-11"
+                  aria-label={tr("Remove measurement {i}", { i: i + 1 })}
+                  onClick={() => drop(i)}
+                >
                   <Trash2 size={18} aria-hidden="true" />
                 </button>
               )}
@@ -131,15 +137,15 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
               <div className="grid gap-4 sm:grid-cols-3">
                 <NumberField
                   name={`${path}.areaM2`}
-                  label="Area"
+                  label={tr("Area")}
                   unit="m²"
                   value={one.areaM2}
                   onChange={(v) => put(i, { ...one, areaM2: v ?? EMPTY })}
                 />
                 <NumberField
                   name={`${path}.uncertaintyPct`}
-                  label="Uncertainty"
-                  hint="the truth lies within it four times in five"
+                  label={tr("Uncertainty")}
+                  hint={tr("the truth lies within it four times in five")}
                   unit="%"
                   value={one.uncertaintyPct}
                   onChange={(v) => put(i, { ...one, uncertaintyPct: v ?? EMPTY })}
@@ -147,7 +153,7 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
               </div>
             )}
             {one.method === "principal" && (
-              <p className="quiet text-sm">A rule over her dimensions. Enough to order a test tin; tape it before you buy.</p>
+              <p className="quiet text-sm">{tr("A rule over her dimensions. Enough to order a test tin; tape it before you buy.")}</p>
             )}
           </fieldset>
         );
@@ -158,7 +164,7 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
           className="btn min-h-11"
           onClick={() => set({ measures: [...m.measures, blank("shapes")], chosen: m.chosen })}
         >
-          <Plus size={18} aria-hidden="true" /> Measure in another way
+          <Plus size={18} aria-hidden="true" /> {tr("Measure in another way")}
         </button>
         {m.measures.length > 1 && (
           <label className="flex min-h-11 cursor-pointer items-center gap-2">
@@ -168,7 +174,7 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
               checked={m.combine ?? false}
               onChange={(e) => set({ combine: e.target.checked })}
             />
-            combine all by their ±
+            {tr("combine all by their ±")}
           </label>
         )}
       </div>

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 type Model = Schemas["AreaModel"];
 
@@ -18,7 +19,9 @@ export function ModelFields({
   zones: string[];
 }) {
   if (models.length === 0)
-    return <p>There is no 3-D file or table of offsets yet. Add one with “3-D files and offsets” above the list, then choose it here.</p>;
+    return (
+      <p>{tr("There is no 3-D file or table of offsets yet. Add one with “3-D files and offsets” above the list, then choose it here.")}</p>
+    );
   const at = models.find((m) => m.id === model.modelId);
   const groups = Object.keys(at?.areas.groups ?? {});
   const what = model.zone ? `zone:${model.zone}` : model.groups?.[0] ? `group:${model.groups[0]}` : "all";
@@ -26,14 +29,14 @@ export function ModelFields({
     <div className="grid gap-4 sm:grid-cols-2">
       <Choice
         name={`${path}.modelId`}
-        label="Model"
+        label={tr("Model")}
         value={model.modelId}
         onChange={(modelId) => set({ ...model, modelId })}
-        options={[{ value: "", label: "choose one…" }, ...models.map((m) => ({ value: m.id, label: m.name }))]}
+        options={[{ value: "", label: tr("choose one…") }, ...models.map((m) => ({ value: m.id, label: m.name }))]}
       />
       <Choice
         name={`${path}.zone`}
-        label="What of it"
+        label={tr("What of it")}
         value={what}
         onChange={(v) => {
           const [kind, name = ""] = v.split(/:(.*)/s);
@@ -44,9 +47,9 @@ export function ModelFields({
           });
         }}
         options={[
-          { value: "all", label: "all of it" },
-          ...zones.map((z) => ({ value: `zone:${z}`, label: `${z}, on this surface's side` })),
-          ...groups.map((g) => ({ value: `group:${g}`, label: `the group ${g}` })),
+          { value: "all", label: tr("all of it") },
+          ...zones.map((z) => ({ value: `zone:${z}`, label: tr("{z}, on this surface's side", { z }) })),
+          ...groups.map((g) => ({ value: `group:${g}`, label: tr("the group {g}", { g }) })),
         ]}
       />
     </div>

@@ -6,6 +6,7 @@ import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } fr
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 
 type Model = Schemas["Model"];
 type Placing = Schemas["ModelEdit"];
@@ -42,7 +43,7 @@ export function Models({ boatId, models }: { boatId: string; models: Model[] }) 
   );
   return (
     <section className="mt-2 mb-8" data-testid="models">
-      <h2 className="mb-2 text-lg">3-D files and tables of offsets</h2>
+      <h2 className="mb-2 text-lg">{tr("3-D files and tables of offsets")}</h2>
       {models.map((m) => (
         <ModelRow key={m.id} model={m} />
       ))}
@@ -53,25 +54,27 @@ export function Models({ boatId, models }: { boatId: string; models: Model[] }) 
           onSubmit={(e) => {
             e.preventDefault();
             const bad = unsendable(placing);
-            if (!file) bad.file = "choose a file";
-            else if (file.size > MAX_BYTES) bad.file = `this file has ${Math.round(file.size / 2 ** 20)} MB; at most 128 MB are taken`;
+            if (!file) bad.file = tr("choose a file");
+            else if (file.size > MAX_BYTES)
+              bad.file = tr("this file has {size} MB; at most 128 MB are taken", { size: Math.round(file.size / 2 ** 20) });
             setLocal(bad);
             add.reset();
             if (file && Object.keys(bad).length === 0) add.mutate(file);
           }}
         >
           <p className="quiet mb-3 max-w-3xl text-sm">
-            STL (ASCII or binary), OBJ, or a table of offsets as CSV: a header with the waterlines’ heights, then a line a station with its
-            distance from aft and its half-breadths; a column “keel” gives the keel’s height.
+            {tr(
+              "STL (ASCII or binary), OBJ, or a table of offsets as CSV: a header with the waterlines’ heights, then a line a station with its distance from aft and its half-breadths; a column “keel” gives the keel’s height.",
+            )}
           </p>
           <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4" data-field="file">
             <div>
               <label htmlFor="model-file" className="text-sm font-semibold">
-                File
+                {tr("File")}
               </label>
               <input
                 id="model-file"
-                aria-label="Model file"
+                aria-label={tr("Model file")}
                 type="file"
                 accept=".stl,.obj,.csv"
                 className="file-input mt-1 min-h-11 w-full bg-(--sheet)"
@@ -94,12 +97,12 @@ export function Models({ boatId, models }: { boatId: string; models: Model[] }) 
             {sent !== null && (
               <p role="status" className="flex items-center gap-3">
                 <progress className="progress progress-primary w-60" value={sent < 1 ? sent : undefined} max={1} />
-                {sent < 1 ? `sending, ${Math.round(100 * sent)} %` : "reading and measuring…"}
+                {sent < 1 ? tr("sending, {x} %", { x: Math.round(100 * sent) }) : tr("reading and measuring…")}
               </p>
             )}
             <div>
               <button type="submit" className="btn btn-primary min-h-11" disabled={add.isPending}>
-                Measure it
+                {tr("Measure it")}
               </button>
             </div>
           </div>
@@ -122,43 +125,43 @@ function PlacingFields({ placing, set }: { placing: Placing; set: (p: Placing) =
   const asked = Object.keys(useContext(Errors)).some((k) => k === "unit" || k === "up" || k === "forward");
   return (
     <>
-      <TextField name="name" label="Model name" value={placing.name} onChange={(name) => set({ ...placing, name })} />
+      <TextField name="name" label={tr("Model name")} value={placing.name} onChange={(name) => set({ ...placing, name })} />
       <Choice
         name="unit"
-        label="Unit of the file"
+        label={tr("Unit of the file")}
         value={placing.unit}
         onChange={(unit) => set({ ...placing, unit })}
         options={(["m", "cm", "mm", "in", "ft"] as const).map((u) => ({ value: u, label: u }))}
       />
-      {axis("up", "Up is")}
-      {axis("forward", "Forward is")}
+      {axis("up", tr("Up is"))}
+      {axis("forward", tr("Forward is"))}
       <NumberField
         name="waterlineM"
-        label="Waterline above the file's origin"
+        label={tr("Waterline above the file's origin")}
         unit="m"
         value={placing.waterlineM}
         onChange={(v) => set({ ...placing, waterlineM: v ?? 0 })}
       />
       <NumberField
         name="bootTopM"
-        label="Boot-top, height above the waterline"
-        hint="0: none"
+        label={tr("Boot-top, height above the waterline")}
+        hint={tr("0: none")}
         unit="m"
         value={placing.bootTopM ?? 0}
         onChange={(v) => set({ ...placing, bootTopM: v ?? 0 })}
       />
       <Check
         name="draws"
-        label="Draw the boat from it"
-        hint="if it is her whole hull"
+        label={tr("Draw the boat from it")}
+        hint={tr("if it is her whole hull")}
         value={placing.draws}
         onChange={(draws) => set({ ...placing, draws })}
       />
       {(asked || placing.sure) && (
         <Check
           name="sure"
-          label="It is right as it is"
-          hint="size and axes, though they do not suit her"
+          label={tr("It is right as it is")}
+          hint={tr("size and axes, though they do not suit her")}
           value={placing.sure ?? false}
           onChange={(sure) => set({ ...placing, sure })}
         />
@@ -189,11 +192,16 @@ function ModelRow({ model }: { model: Model }) {
     <div className="rule-t py-3">
       <p>
         <b>{model.name}</b>
-        {model.draws && <span className="quiet"> – the boat is drawn from it</span>}
+        {model.draws && <span className="quiet"> {tr("– the boat is drawn from it")}</span>}
       </p>
       <p className="text-sm">
-        <Quantity value={r.sizeXM} unit="m" /> × <Quantity value={r.sizeYM} unit="m" /> × <Quantity value={r.sizeZM} unit="m" />, {r.facets}{" "}
-        facets, <Quantity value={model.areas.totalM2} unit="m²" /> in all
+        {trNodes("{sizeXM} × {sizeYM} × {sizeZM}, {facets} facets, {totalM2} in all", {
+          sizeXM: <Quantity value={r.sizeXM} unit="m" />,
+          sizeYM: <Quantity value={r.sizeYM} unit="m" />,
+          sizeZM: <Quantity value={r.sizeZM} unit="m" />,
+          facets: r.facets,
+          totalM2: <Quantity value={model.areas.totalM2} unit="m²" />,
+        })}
         {zones.map(([z, h]) => (
           <span key={z}>
             ; {z} <Quantity value={h.portM2 + h.starboardM2} unit="m²" />
@@ -222,10 +230,10 @@ function ModelRow({ model }: { model: Model }) {
             <Refusal error={save.error} />
             <div className="mt-3 flex gap-2">
               <button type="submit" className="btn btn-primary min-h-11">
-                Measure it anew
+                {tr("Measure it anew")}
               </button>
               <button type="button" className="btn btn-ghost min-h-11" onClick={() => setEditing(false)}>
-                Cancel
+                {tr("Cancel")}
               </button>
             </div>
           </form>
@@ -233,12 +241,12 @@ function ModelRow({ model }: { model: Model }) {
       ) : (
         <div className="flex gap-5">
           <button type="button" className="linked mt-3 text-sm" onClick={() => setEditing(true)}>
-            place it otherwise
+            {tr("place it otherwise")}
           </button>
           <Remove
             of={["surfaces"]}
             what={model.name}
-            label="delete this model"
+            label={tr("delete this model")}
             remove={() => ok(api.DELETE("/api/models/{id}", { params: { path: { id: model.id } } }))}
             done={() => {}}
           />

@@ -6,6 +6,7 @@ import { AreaField, Choice, Errors, FieldError, NumberField, Refusal } from "../
 import { readQuantities } from "../../ui/numbers";
 import { useSettings } from "../../ui/settings";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { EMPTY } from "./edit";
 import { PhotoTrace } from "./PhotoTrace";
 import { TraceGrid } from "./TraceGrid";
@@ -50,7 +51,7 @@ export function OutlineFields({
   return (
     <div>
       <div className="mb-3 flex flex-wrap items-center gap-2">
-        <div className="join" role="tablist" aria-label="Ring">
+        <div className="join" role="tablist" aria-label={tr("Ring")}>
           <button
             type="button"
             role="tab"
@@ -58,7 +59,7 @@ export function OutlineFields({
             className={`btn join-item min-h-11 ${at < 0 ? "btn-neutral" : ""}`}
             onClick={() => setAt(-1)}
           >
-            Outline
+            {tr("Outline")}
           </button>
           {holes.map((_, k) => (
             <button
@@ -70,7 +71,7 @@ export function OutlineFields({
               className={`btn join-item min-h-11 ${at === k ? "btn-neutral" : ""}`}
               onClick={() => setAt(k)}
             >
-              Hole {k + 1}
+              {tr("Hole {k}", { k: k + 1 })}
             </button>
           ))}
         </div>
@@ -82,10 +83,10 @@ export function OutlineFields({
             setAt(holes.length);
           }}
         >
-          Add a hole
+          {tr("Add a hole")}
         </button>
         <button type="button" className="btn min-h-11" disabled={ring.length === 0} onClick={() => put(ring.slice(0, -1))}>
-          Undo the last corner
+          {tr("Undo the last corner")}
         </button>
         {at >= 0 && (
           <button
@@ -96,7 +97,7 @@ export function OutlineFields({
               setAt(-1);
             }}
           >
-            Remove this hole
+            {tr("Remove this hole")}
           </button>
         )}
       </div>
@@ -107,23 +108,23 @@ export function OutlineFields({
       <FieldError name={`${path}.holes`} />
       {!plain && (
         <div className="mt-3 grid gap-4 sm:grid-cols-3">
-          {num("marginM", "Margin left around", "m", "taken off along every edge")}
-          {num("radiusM", "Corner radius", "m", "outward corners rounded")}
-          {num("count", "Pieces", "", "alike")}
+          {num("marginM", tr("Margin left around"), "m", tr("taken off along every edge"))}
+          {num("radiusM", tr("Corner radius"), "m", tr("outward corners rounded"))}
+          {num("count", tr("Pieces"), "", "alike")}
         </div>
       )}
       <details className="mt-3">
-        <summary className="linked min-h-11 content-center">Trace a photo of a paper template</summary>
+        <summary className="linked min-h-11 content-center">{tr("Trace a photo of a paper template")}</summary>
         <PhotoTrace key={at} put={put} />
       </details>
       <details className="mt-3">
-        <summary className="linked min-h-11 content-center">Read the outline from a drawing (SVG or DXF)</summary>
+        <summary className="linked min-h-11 content-center">{tr("Read the outline from a drawing (SVG or DXF)")}</summary>
         <div className="mt-2 flex flex-wrap items-end gap-3">
           <input
             ref={file}
             type="file"
             accept=".svg,.dxf"
-            aria-label="Drawing file"
+            aria-label={tr("Drawing file")}
             className="file-input min-h-11 bg-(--sheet)"
             onChange={(e) => {
               const f = e.target.files?.[0];
@@ -133,7 +134,7 @@ export function OutlineFields({
           <div className="w-48">
             <Choice
               name="unitM"
-              label="Unit, if it does not say"
+              label={tr("Unit, if it does not say")}
               value={unitM}
               onChange={setUnitM}
               options={(Object.keys(UNITS) as (keyof typeof UNITS)[]).map((value) => ({ value, label: UNITS[value] }))}
@@ -144,16 +145,20 @@ export function OutlineFields({
           <Refusal error={read.error} />
         </Errors.Provider>
         {read.data && (
-          <ul className="mt-2" aria-label="Shapes in the drawing">
+          <ul className="mt-2" aria-label={tr("Shapes in the drawing")}>
             {read.data.rings.slice(0, 12).map((r, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: shapes of a file have no other identity than their order
               <li key={i} className="rule-b flex flex-wrap items-center gap-3 py-1">
                 <span>
-                  Shape {i + 1}: <Quantity value={r.areaM2} unit="m²" digits={3} />, <Quantity value={r.widthM} unit="m" /> ×{" "}
-                  <Quantity value={r.heightM} unit="m" />
+                  {trNodes("Shape {i}: {areaM2}, {widthM} × {heightM}", {
+                    i: i + 1,
+                    areaM2: <Quantity value={r.areaM2} unit="m²" digits={3} />,
+                    widthM: <Quantity value={r.widthM} unit="m" />,
+                    heightM: <Quantity value={r.heightM} unit="m" />,
+                  })}
                 </span>
                 <button type="button" className="btn btn-sm" onClick={() => put(r.ring)}>
-                  take it as {at < 0 ? "the outline" : `hole ${at + 1}`}
+                  {tr("take it as {x}", { x: at < 0 ? tr("the outline") : tr("hole {at}", { at: at + 1 }) })}
                 </button>
               </li>
             ))}
@@ -184,7 +189,7 @@ function CornerText({ path, ring, put }: { path: string; ring: Ring; put: (r: Ri
     <div>
       <AreaField
         name={path}
-        label={`Corners, x and y in ${shownUnit("m")}, one a line`}
+        label={tr("Corners, x and y in {shownUnit}, one a line", { shownUnit: shownUnit("m") })}
         rows={10}
         value={text}
         onChange={(t) => {
@@ -194,12 +199,12 @@ function CornerText({ path, ring, put }: { path: string; ring: Ring; put: (r: Ri
       />
       {bad && (
         <p role="alert" className="text-sm text-error">
-          Each line needs two lengths, such as 1.20, 0.45 or 1,20; 0,45 or 3' 6", 1' 2".
+          {tr("Each line needs two lengths, such as 1.20, 0.45 or 1,20; 0,45 or 3' 6\", 1' 2\".")}
         </p>
       )}
       {typed !== null && !bad && (
         <button type="button" className="linked mt-1 text-sm" onClick={() => setTyped(null)}>
-          tidy up
+          {tr("tidy up")}
         </button>
       )}
     </div>

@@ -1,6 +1,7 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { NumberField } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 type Ring = Schemas["PolygonPoint"][];
 type Spot = { x: number; y: number }; // on the picture, pixels from its top left
@@ -36,14 +37,15 @@ export function PhotoTrace({ put }: { put: (r: Ring) => void }) {
   return (
     <div data-testid="photo-trace">
       <p className="quiet mb-2 max-w-3xl text-sm">
-        Lay a rule beside the template, stand back and hold the camera square above its middle. Press the two ends of a length that you
-        know, type it, then press the corners one after the other.
+        {tr(
+          "Lay a rule beside the template, stand back and hold the camera square above its middle. Press the two ends of a length that you know, type it, then press the corners one after the other.",
+        )}
       </p>
       <div className="flex flex-wrap items-end gap-3">
         <input
           type="file"
           accept="image/*"
-          aria-label="Photo of a template"
+          aria-label={tr("Photo of a template")}
           className="file-input min-h-11 bg-(--sheet)"
           onChange={(e) => {
             const f = e.target.files?.[0];
@@ -58,7 +60,7 @@ export function PhotoTrace({ put }: { put: (r: Ring) => void }) {
             <div className="w-44">
               <NumberField
                 name="photo.lengthM"
-                label="Known length"
+                label={tr("Known length")}
                 unit="m"
                 value={lengthM}
                 onChange={(v) => {
@@ -83,7 +85,7 @@ export function PhotoTrace({ put }: { put: (r: Ring) => void }) {
                 } else setEnds(ends.slice(0, -1));
               }}
             >
-              Undo the last press
+              {tr("Undo the last press")}
             </button>
           </>
         )}
@@ -92,18 +94,18 @@ export function PhotoTrace({ put }: { put: (r: Ring) => void }) {
         <>
           <p role="status" className="my-2 font-semibold">
             {ends.length < 2
-              ? `Press the ${ends.length === 0 ? "one" : "other"} end of the known length.`
+              ? tr("Press the {x} end of the known length.", { x: ends.length === 0 ? tr("one") : tr("other") })
               : Number.isFinite(perPixel)
                 ? corners.length < 3
-                  ? "Press the corners, one after the other."
-                  : `${corners.length} corners: go on, or look at the figures.`
-                : "Type the known length."}
+                  ? tr("Press the corners, one after the other.")
+                  : tr("{corners} corners: go on, or look at the figures.", { corners: corners.length })
+                : tr("Type the known length.")}
           </p>
           <div className="max-h-[70vh] overflow-auto border border-base-content/60">
             <div ref={picture} className="relative touch-manipulation" style={{ width: `${100 * zoom}%` }} onPointerUp={press}>
               <img
                 src={url}
-                alt="The template as photographed"
+                alt={tr("The template as photographed")}
                 className="block w-full"
                 draggable={false}
                 onLoad={(e) => setSize({ w: e.currentTarget.naturalWidth, h: e.currentTarget.naturalHeight })}

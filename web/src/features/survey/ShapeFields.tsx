@@ -1,6 +1,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Choice, FieldError, NumberField, TextField } from "../../ui/Form";
+import { tr } from "../../words/words";
 import { EMPTY } from "./edit";
 
 type Shape = Schemas["AreaShape"];
@@ -32,17 +33,17 @@ export function ShapeFields({
         <div key={i} className="grid grid-cols-2 items-end gap-2 sm:grid-cols-4 lg:grid-cols-[6.5rem_13rem_1fr_1fr_1fr_6rem_1fr_2.75rem]">
           <Choice
             name={`${path}[${i}].minus`}
-            label="Is"
+            label={tr("Is")}
             value={s.minus ? "minus" : "plus"}
             onChange={(v) => put(i, { minus: v === "minus" })}
             options={[
-              { value: "plus", label: "+ added" },
-              { value: "minus", label: "− taken off" },
+              { value: "plus", label: tr("+ added") },
+              { value: "minus", label: tr("− taken off") },
             ]}
           />
           <Choice
             name={`${path}[${i}].kind`}
-            label="Shape"
+            label={tr("Shape")}
             value={s.kind}
             onChange={(k) => choose(i, k)}
             options={kinds.map((k) => ({ value: k.kind, label: k.name }))}
@@ -59,16 +60,16 @@ export function ShapeFields({
           ))}
           <NumberField
             name={`${path}[${i}].count`}
-            label="Pieces"
+            label={tr("Pieces")}
             unit=""
             value={s.count}
             onChange={(v) => put(i, { count: v ?? EMPTY })}
           />
-          <TextField name={`${path}[${i}].name`} label="What it is" value={s.name ?? ""} onChange={(name) => put(i, { name })} />
+          <TextField name={`${path}[${i}].name`} label={tr("What it is")} value={s.name ?? ""} onChange={(name) => put(i, { name })} />
           <button
             type="button"
             className="btn btn-ghost min-h-11 px-2"
-            aria-label={`Remove shape ${i + 1}`}
+            aria-label={tr("Remove shape {i}", { i: i + 1 })}
             disabled={shapes.length <= 1}
             onClick={() => set(shapes.filter((_, k) => k !== i))}
           >
@@ -83,7 +84,7 @@ export function ShapeFields({
           className="btn min-h-11"
           onClick={() => set([...shapes, { kind: "rectangle", aM: EMPTY, bM: EMPTY, count: 1 }])}
         >
-          <Plus size={18} aria-hidden="true" /> Add a shape
+          <Plus size={18} aria-hidden="true" /> {tr("Add a shape")}
         </button>
       </div>
     </div>

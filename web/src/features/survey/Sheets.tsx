@@ -9,6 +9,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 import { Filler, isOpen, Size, useDefectName } from "./Defects";
 import { EMPTY, editOf } from "./edit";
 
@@ -16,10 +17,10 @@ function Print({ back }: { back: string }) {
   return (
     <div className="no-print mb-4 flex gap-2">
       <button type="button" className="btn btn-primary min-h-11" onClick={() => window.print()}>
-        Print
+        {tr("Print")}
       </button>
       <Link className="btn min-h-11" to={back}>
-        Back to Survey
+        {tr("Back to Survey")}
       </Link>
     </div>
   );
@@ -42,16 +43,19 @@ export function WalkRound() {
           <div data-testid="walk-round">
             <Print back={`/boats/${boatId}/survey`} />
             <Answer
-              over={<span>{s.boat.name}, walk-round sheet</span>}
+              over={<span>{tr("{name}, walk-round sheet", { name: s.boat.name })}</span>}
               answer={
                 open.length === 0
-                  ? "Nothing is waiting to be mended."
-                  : `${open.length} to look at, about ${span(open.reduce((h, d) => h + d.repair.hours, 0))} of work.`
+                  ? tr("Nothing is waiting to be mended.")
+                  : tr("{open} to look at, about {open2} of work.", {
+                      open: open.length,
+                      open2: span(open.reduce((h, d) => h + d.repair.hours, 0)),
+                    })
               }
               detail={
                 open.length > 0 && (
                   <>
-                    From the stern along starboard to the bow, back along port, then under her and on deck. Filler in all:{" "}
+                    {tr("From the stern along starboard to the bow, back along port, then under her and on deck. Filler in all:")}{" "}
                     <Filler litres={litres} />.
                   </>
                 )
@@ -63,18 +67,24 @@ export function WalkRound() {
               marks={marks}
               picked=""
               onPick={() => {}}
-              pins={open.map((d) => ({ id: d.id, number: d.number, open: true, ...d.place, title: `Defect ${d.number}` }))}
+              pins={open.map((d) => ({
+                id: d.id,
+                number: d.number,
+                open: true,
+                ...d.place,
+                title: tr("Defect {number}", { number: d.number }),
+              }))}
             />
             <table className="table-plain mt-4">
               <thead>
                 <tr>
-                  <th>No.</th>
-                  <th>Where</th>
-                  <th>What</th>
-                  <th>Do</th>
-                  <th>State</th>
-                  <th className="num">Hours</th>
-                  <th className="w-16">Done</th>
+                  <th>{tr("No.")}</th>
+                  <th>{tr("Where")}</th>
+                  <th>{tr("What")}</th>
+                  <th>{tr("Do")}</th>
+                  <th>{tr("State")}</th>
+                  <th className="num">{tr("Hours")}</th>
+                  <th className="w-16">{tr("Done")}</th>
                 </tr>
               </thead>
               <tbody>
@@ -84,12 +94,16 @@ export function WalkRound() {
                     <td>
                       {surface(d.surfaceId)}
                       <span className="quiet block text-sm">
-                        {d.place.view}, <Quantity value={d.place.x} unit="m" digits={1} /> from aft{d.frame && `, frame ${d.frame}`}
+                        {trNodes("{view}, {x} from aft{frame}", {
+                          view: d.place.view,
+                          x: <Quantity value={d.place.x} unit="m" digits={1} />,
+                          frame: d.frame && tr(", frame {frame}", { frame: d.frame }),
+                        })}
                       </span>
                       {d.photos.length > 0 && (
                         <img
                           src={`/api/photos/${d.photos.at(-1)?.id}`}
-                          alt={`Defect ${d.number} as it was last time`}
+                          alt={tr("Defect {number} as it was last time", { number: d.number })}
                           className="mt-1 max-h-28 w-auto border border-base-300"
                           loading="lazy"
                         />
@@ -131,13 +145,15 @@ export function MeasuringSheet() {
           <div data-testid="measuring-sheet">
             <Print back={`/boats/${boatId}/survey`} />
             <Answer
-              over={<span>{s.boat.name}, measuring sheet</span>}
+              over={<span>{tr("{name}, measuring sheet", { name: s.boat.name })}</span>}
               answer={
                 girthed.length
-                  ? `Tape ${girthed.length} surfaces at stations, from aft forward.`
-                  : "There is no hull surface to be taped at stations yet."
+                  ? tr("Tape {girthed} surfaces at stations, from aft forward.", { girthed: girthed.length })
+                  : tr("There is no hull surface to be taped at stations yet.")
               }
-              detail="Mark the stations along the centreline. Girth: from keel or waterline to the edge, over the curve. Along: over the hull at half girth, from the first station. Fill in the blanks, or type them here as you go: each surface is saved for itself."
+              detail={tr(
+                "Mark the stations along the centreline. Girth: from keel or waterline to the edge, over the curve. Along: over the hull at half girth, from the first station. Fill in the blanks, or type them here as you go: each surface is saved for itself.",
+              )}
             />
             <div className="print-one">
               {girthed.map((f) => (
@@ -189,15 +205,18 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
     <section className="rule-t break-inside-avoid py-4" data-panel={surface.name}>
       <h2 className="text-lg">
         {surface.name}
-        <span className="quiet text-sm font-normal"> – girths of {girths.sides === 2 ? "one side; both are meant" : "this side"}</span>
+        <span className="quiet text-sm font-normal">
+          {" "}
+          {tr("– girths of {x}", { x: girths.sides === 2 ? tr("one side; both are meant") : tr("this side") })}
+        </span>
       </h2>
       <table className="table-plain print-only mt-1">
         <thead>
           <tr>
-            <th>Station</th>
-            <th>At, centreline</th>
-            <th>Along the hull</th>
-            <th>Girth</th>
+            <th>{tr("Station")}</th>
+            <th>{tr("At, centreline")}</th>
+            <th>{tr("Along the hull")}</th>
+            <th>{tr("Girth")}</th>
           </tr>
         </thead>
         <tbody>
@@ -224,9 +243,9 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
         >
           <div className="grid grid-cols-[1.5rem_1fr_1fr_1fr] gap-2 text-sm font-semibold" aria-hidden="true">
             <span />
-            <span>At</span>
-            <span>Along</span>
-            <span>Girth</span>
+            <span>{tr("At")}</span>
+            <span>{tr("Along")}</span>
+            <span>{tr("Girth")}</span>
           </div>
           {girths.stations.map((st, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: stations have no other identity than their order
@@ -234,7 +253,7 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
               <span className="min-h-11 content-center font-bold">{i + 1}</span>
               <NumberField
                 name={`girths.stations[${i}].atM`}
-                label={`${surface.name}, station ${i + 1} at`}
+                label={tr("{name}, station {i} at", { name: surface.name, i: i + 1 })}
                 hidden
                 unit="m"
                 value={st.atM}
@@ -242,7 +261,7 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
               />
               <NumberField
                 name={`girths.stations[${i}].pathM`}
-                label={`${surface.name}, station ${i + 1} along`}
+                label={tr("{name}, station {i} along", { name: surface.name, i: i + 1 })}
                 hidden
                 unit="m"
                 value={st.pathM}
@@ -250,7 +269,7 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
               />
               <NumberField
                 name={`girths.stations[${i}].girthM`}
-                label={`${surface.name}, station ${i + 1} girth`}
+                label={tr("{name}, station {i} girth", { name: surface.name, i: i + 1 })}
                 hidden
                 unit="m"
                 value={st.girthM}
@@ -261,11 +280,14 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
           <Refusal error={save.error} />
           <div className="flex items-center gap-3">
             <button type="submit" className="btn btn-primary min-h-12" disabled={save.isPending}>
-              Save {surface.name}
+              {tr("Save {name}", { name: surface.name })}
             </button>
             {save.isSuccess && (
               <p role="status">
-                saved: <Quantity value={surface.area.areaM2} unit="m²" /> ±{surface.area.uncertaintyPct.toFixed(1)} %
+                {trNodes("saved: {areaM2} ±{uncertaintyPct} %", {
+                  areaM2: <Quantity value={surface.area.areaM2} unit="m²" />,
+                  uncertaintyPct: surface.area.uncertaintyPct.toFixed(1),
+                })}
               </p>
             )}
           </div>

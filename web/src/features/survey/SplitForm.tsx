@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Errors, NumberField, Refusal, TextField } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 /** Takes a share of a surface into a new one. */
 export function SplitForm({ surface, version, done }: { surface: Schemas["Surface"]; version: number; done: () => void }) {
@@ -23,21 +24,23 @@ export function SplitForm({ surface, version, done }: { surface: Schemas["Surfac
         }}
       >
         <p className="mb-3">
-          Take a part of {surface.name} into a surface of its own. Measurements, old layers and planned coats go with both; the log stays
-          here.
+          {tr(
+            "Take a part of {name} into a surface of its own. Measurements, old layers and planned coats go with both; the log stays here.",
+            { name: surface.name },
+          )}
         </p>
         <div className="grid gap-4 sm:grid-cols-2">
-          <TextField name="name" label="New surface's name" value={name} onChange={setName} />
-          <NumberField name="pct" label="Its share" unit="%" value={pct} onChange={setPct} />
+          <TextField name="name" label={tr("New surface's name")} value={name} onChange={setName} />
+          <NumberField name="pct" label={tr("Its share")} unit="%" value={pct} onChange={setPct} />
         </div>
         <div className="mt-3 flex flex-col gap-2">
           <Refusal error={split.error} />
           <div className="flex gap-2">
             <button type="submit" className="btn btn-primary min-h-11">
-              Split it
+              {tr("Split it")}
             </button>
             <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-              Cancel
+              {tr("Cancel")}
             </button>
           </div>
         </div>

@@ -7,6 +7,7 @@ import { Refusal } from "../../ui/Form";
 import { type MapMark, MEASURING } from "../../ui/mapMarks";
 import { Reflow } from "../../ui/Reflow";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr } from "../../words/words";
 
 /** The surfaces in their order with area, how it was found, and sums of groups. */
 export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"]; picked: string; pick: (id: string) => void }) {
@@ -19,7 +20,7 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
   const groups = [...new Set(surfaces.map((s) => s.group))];
   const by = (s: Schemas["Surface"]) =>
     s.measured.combine && s.measured.measures.length > 1
-      ? `${s.measured.measures.length} ways, combined`
+      ? tr("{measures} ways, combined", { measures: s.measured.measures.length })
       : `${methods[s.measured.measures[s.measured.chosen]?.method ?? ""] ?? ""}${s.measured.measures.length > 1 ? ` of ${s.measured.measures.length}` : ""}`;
   return (
     <Reflow testid="surfaces">
@@ -27,13 +28,13 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
       <table className="table-plain">
         <thead>
           <tr>
-            <th className="w-8" aria-label="Number" />
-            <th>Surface</th>
-            <th className="max-md:hidden">Substrate</th>
-            <th className="num">Area</th>
+            <th className="w-8" aria-label={tr("Number")} />
+            <th>{tr("Surface")}</th>
+            <th className="max-md:hidden">{tr("Substrate")}</th>
+            <th className="num">{tr("Area")}</th>
             <th className="num">±</th>
-            <th className="max-sm:hidden">By</th>
-            <th className="max-lg:hidden">State</th>
+            <th className="max-sm:hidden">{tr("By")}</th>
+            <th className="max-lg:hidden">{tr("State")}</th>
             <th />
           </tr>
         </thead>
@@ -71,12 +72,15 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
                           {s.name}
                         </button>
                         {s.openDefects > 0 && (
-                          <span className="quiet text-sm"> {s.openDefects === 1 ? "1 defect" : `${s.openDefects} defects`}</span>
+                          <span className="quiet text-sm">
+                            {" "}
+                            {tr("{openDefects, plural, one {1 defect} other {{openDefects} defects}}", { openDefects: s.openDefects })}
+                          </span>
                         )}
                       </td>
                       <td className="max-md:hidden">{s.substrateName}</td>
                       <td className="num">
-                        <Figure title={`${s.name}, area`} working={s.area.working}>
+                        <Figure title={tr("{name}, area", { name: s.name })} working={s.area.working}>
                           <Quantity value={s.area.areaM2} unit="m²" />
                         </Figure>
                       </td>
@@ -88,7 +92,7 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
                           <button
                             type="button"
                             className="btn btn-ghost btn-sm px-1"
-                            aria-label={`${s.name} up`}
+                            aria-label={tr("{name} up", { name: s.name })}
                             disabled={!above}
                             onClick={() => above && swap(s.id, above.id)}
                           >
@@ -97,7 +101,7 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
                           <button
                             type="button"
                             className="btn btn-ghost btn-sm px-1"
-                            aria-label={`${s.name} down`}
+                            aria-label={tr("{name} down", { name: s.name })}
                             disabled={!below}
                             onClick={() => below && swap(s.id, below.id)}
                           >
@@ -105,7 +109,7 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
                           </button>
                         </span>
                         <Link className="linked ml-2" to={`/boats/${boat.id}/build-up?surface=${s.id}`}>
-                          coats
+                          {tr("coats")}
                         </Link>
                       </td>
                     </tr>

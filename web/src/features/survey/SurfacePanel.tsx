@@ -7,6 +7,7 @@ import { Conflict } from "../../ui/Conflict";
 import { Errors, Refusal, unsendable } from "../../ui/Form";
 import { Tabs } from "../../ui/Page";
 import { Remove } from "../../ui/Remove";
+import { tr } from "../../words/words";
 import { DefectList } from "./Defects";
 import { Describe } from "./Describe";
 import { type Edit, editOf, newSurface } from "./edit";
@@ -14,7 +15,7 @@ import { Layers } from "./Layers";
 import { Measuring } from "./Measuring";
 import { SplitForm } from "./SplitForm";
 
-const TABS = { measure: "Measure", describe: "Describe", layers: "Old layers", defects: "Defects" } as const;
+const TABS = { measure: tr("Measure"), describe: tr("Describe"), layers: tr("Old layers"), defects: tr("Defects") } as const;
 type Tab = keyof typeof TABS;
 
 /** What a surface would measure as edited; asked for again when the editing pauses. */
@@ -91,8 +92,8 @@ export function SurfacePanel({
     .map(([key, name]) => ({ key: key as Tab, name: key === "defects" && own.length ? `${name} (${own.length})` : name }));
   return (
     <section className="mt-6" data-panel={surface?.name ?? "new"}>
-      <h2 className="mb-1 text-lg">{surface ? surface.name : "New surface"}</h2>
-      <Tabs tabs={tabs} at={tab} onChange={setTab} label="About this surface" />
+      <h2 className="mb-1 text-lg">{surface ? surface.name : tr("New surface")}</h2>
+      <Tabs tabs={tabs} at={tab} onChange={setTab} label={tr("About this surface")} />
       {tab === "defects" ? (
         <DefectList defects={own} pin={pin} />
       ) : (
@@ -121,25 +122,25 @@ export function SurfacePanel({
             {tab === "layers" && <Layers edit={edit} change={change} words={words} cautions={surface?.cautions ?? []} />}
             <div className="mt-4 flex flex-col gap-3">
               <Refusal error={save.error?.status === 409 ? null : save.error} />
-              {tried && !sendable && <p className="text-error">Some figures are missing: look for the red fields, on each tab.</p>}
+              {tried && !sendable && <p className="text-error">{tr("Some figures are missing: look for the red fields, on each tab.")}</p>}
               <div className="flex flex-wrap items-center gap-2">
                 <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending || (surface !== undefined && !touched)}>
-                  {surface ? "Save" : "Add the surface"}
+                  {surface ? tr("Save") : tr("Add the surface")}
                 </button>
-                {surface && touched && <span className="quiet text-sm">not saved yet</span>}
+                {surface && touched && <span className="quiet text-sm">{tr("not saved yet")}</span>}
                 {surface && !touched && (
                   <>
                     <button type="button" className="btn min-h-11" onClick={() => duplicate.mutate(undefined)}>
-                      {surface.side === "both" ? "Duplicate" : "Duplicate to the other side"}
+                      {surface.side === "both" ? tr("Duplicate") : tr("Duplicate to the other side")}
                     </button>
                     <button type="button" className="btn min-h-11" onClick={() => setSplitting(true)}>
-                      Split
+                      {tr("Split")}
                     </button>
                   </>
                 )}
                 {!surface && (
                   <button type="button" className="btn btn-ghost min-h-11" onClick={() => done()}>
-                    Cancel
+                    {tr("Cancel")}
                   </button>
                 )}
               </div>
@@ -153,8 +154,8 @@ export function SurfacePanel({
         <>
           <Remove
             of={["surfaces", "steps"]}
-            what={`${surface.name}, its planned coats and its defects`}
-            label="delete this surface"
+            what={tr("{name}, its planned coats and its defects", { name: surface.name })}
+            label={tr("delete this surface")}
             remove={() => ok(api.DELETE("/api/surfaces/{id}", { params: { path: { id: surface.id } } }))}
             done={() => done()}
           />

@@ -11,6 +11,7 @@ import { Remove } from "../../ui/Remove";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr } from "../../words/words";
 import { BoatForm } from "../boats/BoatForm";
 import { PlaceForm } from "../boats/PlaceForm";
 import { DefectForm, DefectList, editOfDefect, isOpen, useDefectName } from "./Defects";
@@ -62,7 +63,16 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
     if (!d) return [];
     const place = { ...d.place, x: Math.round(100 * to.x) / 100, y: Math.round(100 * to.y) / 100 };
     const body = { version: d.version, value: { ...editOfDefect(d), place } };
-    return [{ id: newID(), label: `defect ${d.number} moved`, boatId: boat.id, method: "PUT", path: `/api/defects/${id}`, body }];
+    return [
+      {
+        id: newID(),
+        label: tr("defect {number} moved", { number: d.number }),
+        boatId: boat.id,
+        method: "PUT",
+        path: `/api/defects/${id}`,
+        body,
+      },
+    ];
   });
   const marks: Record<string, MapMark> = {};
   for (const s of surfaces) {
@@ -84,7 +94,15 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
       <Answer
         over={
           <span>
-            {boat.name}, {boat.type}; {loa.text} {loa.unit} at {place.name}, latitude {place.latitudeDeg}°, heading {boat.headingDeg}°
+            {tr("{name}, {type}; {text} {unit} at {name2}, latitude {latitudeDeg}°, heading {headingDeg}°", {
+              name: boat.name,
+              type: boat.type,
+              text: loa.text,
+              unit: loa.unit,
+              name2: place.name,
+              latitudeDeg: place.latitudeDeg,
+              headingDeg: boat.headingDeg,
+            })}
           </span>
         }
         answer={<Sentence spans={survey.says} zone={place.timeZone} />}
@@ -92,19 +110,19 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
       />
       {doing === "boat" ? (
         <section className="mb-8">
-          <h2 className="mb-3 text-lg">Her dimensions</h2>
+          <h2 className="mb-3 text-lg">{tr("Her dimensions")}</h2>
           <BoatForm boat={boat} done={() => setDoing(null)} />
           <Remove
             of={["boat", "surfaces", "steps", "log", "plan"]}
-            what={`${boat.name} with her surfaces, plans and log`}
-            label="delete this boat"
+            what={tr("{name} with her surfaces, plans and log", { name: boat.name })}
+            label={tr("delete this boat")}
             remove={() => ok(api.DELETE("/api/boats/{id}", { params: { path: { id: boat.id } } }))}
             done={() => go("/")}
           />
         </section>
       ) : doing === "place" ? (
         <section className="mb-8">
-          <h2 className="mb-3 text-lg">Where she stands</h2>
+          <h2 className="mb-3 text-lg">{tr("Where she stands")}</h2>
           <PlaceForm place={place} done={() => setDoing(null)} />
         </section>
       ) : doing === "models" ? (
@@ -114,12 +132,14 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
           <div className="mb-1 flex flex-wrap items-center justify-between gap-2">
             <p className="text-sm">
               {doing === "pin" && !pinned ? (
-                <b role="status">Press the place of the defect on the map.</b>
+                <b role="status">{tr("Press the place of the defect on the map.")}</b>
               ) : (
-                <span className="quiet">Drawn from {survey.drawnFrom}. Pick a part on the drawing or in the list.</span>
+                <span className="quiet">
+                  {tr("Drawn from {drawnFrom}. Pick a part on the drawing or in the list.", { drawnFrom: survey.drawnFrom })}
+                </span>
               )}
             </p>
-            <fieldset className="join" aria-label="The map shows">
+            <fieldset className="join" aria-label={tr("The map shows")}>
               {(Object.keys(SHOWS) as Show[]).map((k) => (
                 <button
                   key={k}
@@ -146,7 +166,7 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
                 number: d.number,
                 open: isOpen(d),
                 ...d.place,
-                title: `Defect ${d.number}: ${name(d)}, ${d.state}`,
+                title: tr("Defect {number}: {d}, {state}", { number: d.number, d: name(d), state: d.state }),
               }))}
             onPin={openDefect}
             onMovePin={shows === "defects" ? (id, to) => moveTo.mutate({ id, to }) : undefined}
@@ -156,36 +176,36 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
       )}
       <Refusal error={moveTo.error} />
       {shows === "defects" && defects.length > 0 && (
-        <p className="no-print quiet text-sm">Drag a pin to where it belongs, or open it and type its distances.</p>
+        <p className="no-print quiet text-sm">{tr("Drag a pin to where it belongs, or open it and type its distances.")}</p>
       )}
       <div className="no-print mt-4 flex flex-wrap gap-2">
         <button type="button" className="btn min-h-11" disabled={surfaces.length === 0} onClick={() => openDefect()}>
-          Pin a defect
+          {tr("Pin a defect")}
         </button>
         <button type="button" className="btn min-h-11" onClick={() => setDoing("new")}>
-          Add a surface
+          {tr("Add a surface")}
         </button>
         <button type="button" className="btn min-h-11" onClick={() => setDoing("template")}>
-          Add a hull type’s surfaces
+          {tr("Add a hull type’s surfaces")}
         </button>
         <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "models" ? null : "models")}>
-          {doing === "models" ? "Back to the map" : "3-D files and offsets"}
+          {doing === "models" ? tr("Back to the map") : tr("3-D files and offsets")}
         </button>
         {doing !== "boat" && (
           <button type="button" className="btn min-h-11" onClick={() => setDoing("boat")}>
-            Change her dimensions
+            {tr("Change her dimensions")}
           </button>
         )}
         {doing !== "place" && (
           <button type="button" className="btn min-h-11" onClick={() => setDoing("place")}>
-            Change the place
+            {tr("Change the place")}
           </button>
         )}
         <Link className="btn min-h-11" to={`/boats/${boat.id}/survey/measuring-sheet`}>
-          Measuring sheet
+          {tr("Measuring sheet")}
         </Link>
         <Link className="btn min-h-11" to={`/boats/${boat.id}/survey/walk-round`}>
-          Walk-round sheet
+          {tr("Walk-round sheet")}
         </Link>
       </div>
       {pinned && <DefectForm survey={survey} place={pinned} done={closeDefect} />}
@@ -200,14 +220,14 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
       {defects.length > 0 && (
         <section className="mt-8" data-testid="register">
           <div className="flex flex-wrap items-center justify-between gap-2">
-            <h2 className="text-lg">Defects and repairs, as one walks round her</h2>
+            <h2 className="text-lg">{tr("Defects and repairs, as one walks round her")}</h2>
             <select
               className="select ml-auto min-h-11 w-48 border-base-content/60 bg-(--sheet)"
-              aria-label="Kind of defect"
+              aria-label={tr("Kind of defect")}
               value={kind}
               onChange={(e) => setKind(e.target.value)}
             >
-              <option value="">all kinds</option>
+              <option value="">{tr("all kinds")}</option>
               {kinds.map((k) => (
                 <option key={k} value={k}>
                   {name({ kind: k, count: 1 })}
@@ -221,10 +241,10 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
                 checked={onlyOpen}
                 onChange={(e) => setOnlyOpen(e.target.checked)}
               />
-              only what is still to do
+              {tr("only what is still to do")}
             </label>
           </div>
-          {listed.length > 0 ? <DefectList defects={listed} pin={openDefect} /> : <p>None of these is left to do.</p>}
+          {listed.length > 0 ? <DefectList defects={listed} pin={openDefect} /> : <p>{tr("None of these is left to do.")}</p>}
         </section>
       )}
     </>

@@ -1,6 +1,7 @@
 import { type PointerEvent, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 
 type Ring = Schemas["PolygonPoint"][];
 
@@ -50,7 +51,7 @@ export function TraceGrid({ outer, holes, at, put }: { outer: Ring; holes: Ring[
         viewBox={`0 0 ${W} ${H}`}
         className="w-full touch-none border border-base-content/60 bg-(--sheet)"
         role="img"
-        aria-label={`Grid of ${one.text} ${one.unit}; press to add a corner`}
+        aria-label={tr("Grid of {text} {unit}; press to add a corner", { text: one.text, unit: one.unit })}
         data-testid="trace"
         onPointerDown={(e) => {
           if (held === null) put([...ring, where(e)]);
@@ -126,11 +127,11 @@ export function TraceGrid({ outer, holes, at, put }: { outer: Ring; holes: Ring[
       </svg>
       <div className="mt-1 flex flex-wrap items-center gap-x-4 text-sm">
         <span className="quiet">
-          A square is {one.text} {one.unit}; corners fall on 5 cm. Finer figures go into the list.
+          {tr("A square is {text} {unit}; corners fall on 5 cm. Finer figures go into the list.", { text: one.text, unit: one.unit })}
         </span>
         {[3, 6, 12].map((m) => (
           <button key={m} type="button" className={`linked ${size === m ? "font-bold" : ""}`} onClick={() => setSize(m)}>
-            {show(m, "m", 0).text} {show(m, "m", 0).unit} wide
+            {tr("{text} {unit} wide", { text: show(m, "m", 0).text, unit: show(m, "m", 0).unit })}
           </button>
         ))}
       </div>

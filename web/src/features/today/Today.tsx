@@ -10,6 +10,7 @@ import { Term } from "../../ui/Term";
 import { clock, day, longDay, span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
+import { tr, trNodes } from "../../words/words";
 import { BestChances } from "../weather/Chances";
 
 export function Today() {
@@ -39,11 +40,15 @@ function Shown({ today }: { today: Schemas["Today"] }) {
             <span>{place.name}</span>
             {latest && (
               <span>
-                air <Quantity value={latest.tempC} unit="°C" />, {Math.round(latest.rhPct)} % {KNOWN_BY[place.weatherSource]} at{" "}
-                {clock(latest.at, zone)}
+                {trNodes("air {tempC}, {rhPct} % {x} at {at}", {
+                  tempC: <Quantity value={latest.tempC} unit="°C" />,
+                  rhPct: Math.round(latest.rhPct),
+                  x: KNOWN_BY[place.weatherSource],
+                  at: clock(latest.at, zone),
+                })}
               </span>
             )}
-            {boat.launchDate && <span>launch {day(boat.launchDate, "UTC")}</span>}
+            {boat.launchDate && <span>{tr("launch {launchDate}", { launchDate: day(boat.launchDate, "UTC") })}</span>}
           </>
         }
         answer={<Sentence spans={answer.headline} zone={zone} href={lead && `${base}/build-up?surface=${lead.surfaceId}`} />}
@@ -52,12 +57,12 @@ function Shown({ today }: { today: Schemas["Today"] }) {
             <Sentence spans={answer.detail} zone={zone} /> <Sentence spans={answer.dry} zone={zone} />{" "}
             {lead && (
               <Link className="linked" to={`${base}/weather?surface=${lead.surfaceId}`}>
-                why these times
+                {tr("why these times")}
               </Link>
             )}
             {answer.lanes.length === 0 && (
               <Link className="btn btn-primary ml-2" to={`${base}/survey`}>
-                Go to Survey
+                {tr("Go to Survey")}
               </Link>
             )}
           </>
@@ -71,14 +76,14 @@ function Shown({ today }: { today: Schemas["Today"] }) {
       <Ribbon ribbon={ribbon} zone={zone} lanes={lanes} />
       <div className="mt-6 grid gap-8 border-t border-base-content pt-4 lg:grid-cols-[3fr_2fr]">
         <section>
-          <h2 className="text-lg">In this order today</h2>
+          <h2 className="text-lg">{tr("In this order today")}</h2>
           <Order answer={answer} zone={zone} now={ribbon.now} base={base} />
         </section>
         {lead?.mix && lead.cover.length === 0 && <Ready mix={lead.mix} lane={lead} base={base} />}
       </div>
       <BestChances boatId={boat.id} zone={zone} />
       <section className="mt-8">
-        <h2 className="text-lg">Every surface</h2>
+        <h2 className="text-lg">{tr("Every surface")}</h2>
         <Surfaces lanes={answer.lanes} zone={zone} base={base} />
       </section>
     </>
@@ -87,17 +92,17 @@ function Shown({ today }: { today: Schemas["Today"] }) {
 
 function Order({ answer, zone, now, base }: { answer: Schemas["TodayAnswer"]; zone: string; now: string; base: string }) {
   if (answer.actions.length === 0)
-    return <p className="mt-1">Nothing is due on these surfaces today. See each one below for its next chance.</p>;
+    return <p className="mt-1">{tr("Nothing is due on these surfaces today. See each one below for its next chance.")}</p>;
   return (
     <ol className="mt-1">
       {answer.actions.map((a) => {
         const isNow = Date.parse(a.at) - Date.parse(now) < 60_000;
         return (
           <li key={`${a.at}${a.surfaceId}${a.hours}${a.task?.taskId}`} className="rule-b flex gap-4 py-2">
-            <b className="w-12 shrink-0">{isNow ? "now" : clock(a.at, zone)}</b>
+            <b className="w-12 shrink-0">{isNow ? tr("now") : clock(a.at, zone)}</b>
             <span className="grow">
               <Sentence spans={a.text} zone={zone} />
-              {a.until && a.hours > 0 && <span className="quiet">; begin before {clock(a.until, zone)}</span>}
+              {a.until && a.hours > 0 && <span className="quiet">{tr("; begin before {until}", { until: clock(a.until, zone) })}</span>}
             </span>
             {a.task && a.task.people.length > 0 && <span className="quiet">{a.task.people.join(", ")}</span>}
             {a.hours > 0 && <span className="quiet whitespace-nowrap">{span(a.hours)}</span>}
@@ -106,7 +111,7 @@ function Order({ answer, zone, now, base }: { answer: Schemas["TodayAnswer"]; zo
                 className="linked flex min-h-11 shrink-0 items-center"
                 to={`${base}/log?surface=${a.surfaceId}${a.task?.stepId ? `&step=${a.task.stepId}&kind=${a.task.work}&share=${Math.round(a.task.sharePct)}` : ""}`}
               >
-                log it
+                {tr("log it")}
               </Link>
             )}
           </li>
@@ -119,34 +124,50 @@ function Order({ answer, zone, now, base }: { answer: Schemas["TodayAnswer"]; zo
 function Ready({ mix, lane, base }: { mix: Schemas["TodayMix"]; lane: Schemas["TodayLane"]; base: string }) {
   return (
     <section>
-      <h2 className="text-lg">Before you open the tin: {lane.surface.toLowerCase()}</h2>
+      <h2 className="text-lg">{tr("Before you open the tin: {surface}", { surface: lane.surface.toLowerCase() })}</h2>
       <ul className="mt-1">
         <li className="rule-b py-2">{mix.product}</li>
         <li className="rule-b py-2">
-          <Figure title={`${lane.surface}, one coat`} working={mix.working}>
-            <Quantity value={mix.litres} unit="L" /> for one coat, <Quantity value={mix.wftUm} unit="µm" /> wet
+          <Figure title={tr("{surface}, one coat", { surface: lane.surface })} working={mix.working}>
+            {trNodes("{litres} for one coat, {wftUm} wet", {
+              litres: <Quantity value={mix.litres} unit="L" />,
+              wftUm: <Quantity value={mix.wftUm} unit="µm" />,
+            })}
           </Figure>
-          ; about {span(mix.layH)} to lay
+          {tr("; about {layH} to lay", { layH: span(mix.layH) })}
         </li>
         {mix.shelfL !== undefined && (
           <li className={`rule-b py-2 ${mix.shelfL < mix.litres ? "border-l-4 border-l-error pl-2 font-semibold" : ""}`}>
-            <Quantity value={mix.shelfL} unit="L" /> on the shelf
-            {mix.shelfL < mix.litres && ": this coat cannot be finished with it"}
+            {trNodes("{shelfL} on the shelf{shelfL2}", {
+              shelfL: <Quantity value={mix.shelfL} unit="L" />,
+              shelfL2: mix.shelfL < mix.litres && tr(": this coat cannot be finished with it"),
+            })}
           </li>
         )}
         {mix.inductionH > 0 && (
           <li className="rule-b py-2">
-            Let it stand {span(mix.inductionH)} after mixing (<Term>induction</Term>)
+            {trNodes("Let it stand {inductionH} after mixing ({term})", {
+              inductionH: span(mix.inductionH),
+              term: <Term>{tr("induction")}</Term>,
+            })}
           </li>
         )}
         {mix.potLifeH !== undefined && mix.atTempC !== undefined && (
           <li className="rule-b py-2">
-            <Term>Pot life</Term> {span(mix.potLifeH)} at <Quantity value={mix.atTempC} unit="°C" />; big pots kick sooner
+            {trNodes("{term} {potLifeH} at {atTempC}; big pots kick sooner", {
+              term: <Term>{tr("Pot life")}</Term>,
+              potLifeH: span(mix.potLifeH),
+              atTempC: <Quantity value={mix.atTempC} unit="°C" />,
+            })}
           </li>
         )}
         {mix.holdH > 0 && (
           <li className="rule-b py-2">
-            The <Term>field</Term> must <Term>hold</Term> {span(mix.holdH)} after laying
+            {trNodes("The {term} must {term2} {holdH} after laying", {
+              term: <Term>{tr("field")}</Term>,
+              term2: <Term>{tr("hold")}</Term>,
+              holdH: span(mix.holdH),
+            })}
           </li>
         )}
         {mix.cautions.map((c) => (
@@ -156,9 +177,11 @@ function Ready({ mix, lane, base }: { mix: Schemas["TodayMix"]; lane: Schemas["T
         ))}
       </ul>
       <Link className="btn btn-primary no-print mt-3 min-h-12" to={`${base}/bench?surface=${lane.surfaceId}`}>
-        Mix it at the Bench
+        {tr("Mix it at the Bench")}
       </Link>
-      <p className="quiet mt-2 text-xs">The data sheet of the tin in hand, local rules and licensed practice come before anything here.</p>
+      <p className="quiet mt-2 text-xs">
+        {tr("The data sheet of the tin in hand, local rules and licensed practice come before anything here.")}
+      </p>
     </section>
   );
 }
@@ -187,16 +210,18 @@ function Surfaces({ lanes, zone, base }: { lanes: Schemas["TodayLane"][]; zone: 
               )}
               {l.damage.map((d) => (
                 <p key={JSON.stringify(d)} className="border-l-4 border-error pl-2 text-sm">
-                  <b>Harmed:</b> <Sentence spans={d} zone={zone} />
+                  <b>{tr("Harmed:")}</b> <Sentence spans={d} zone={zone} />
                 </p>
               ))}
             </div>
             <div className="text-sm">
               {l.clock && state ? (
                 <>
-                  <Figure title={`${l.surface}, the coat clock`} working={l.clock.working}>
-                    last coat {state.word}
-                    {l.clock.until && ` until ${stamp(l.clock.until, zone)}`}
+                  <Figure title={tr("{surface}, the coat clock", { surface: l.surface })} working={l.clock.working}>
+                    {trNodes("last coat {word}{until}", {
+                      word: state.word,
+                      until: l.clock.until && tr(" until {until}", { until: stamp(l.clock.until, zone) }),
+                    })}
                   </Figure>
                   <p>
                     <Sentence spans={l.recoat} zone={zone} />
@@ -208,7 +233,7 @@ function Surfaces({ lanes, zone, base }: { lanes: Schemas["TodayLane"][]; zone: 
                   )}
                 </>
               ) : (
-                <span className="quiet">no coat logged yet</span>
+                <span className="quiet">{tr("no coat logged yet")}</span>
               )}
             </div>
           </li>

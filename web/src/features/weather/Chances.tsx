@@ -5,6 +5,7 @@ import { Said, Sentence } from "../../ui/Sentence";
 import { Term } from "../../ui/Term";
 import { clock, day } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
+import { tr, trNodes } from "../../words/words";
 import { Binding } from "./words";
 
 /** The best three chances of the week for every coat that waits, and what to do if it rains. */
@@ -26,23 +27,27 @@ export function BestChances({
     start();
   }, [start]);
   return (
-    <section className={first ? "" : "mt-8"} aria-label="Best chances this week">
+    <section className={first ? "" : "mt-8"} aria-label={tr("Best chances this week")}>
       {first ? (
-        <Answer answer={<Lead coats={result?.coats} zone={zone} />} detail="Every coat that waits, with its three best starts this week." />
+        <Answer
+          answer={<Lead coats={result?.coats} zone={zone} />}
+          detail={tr("Every coat that waits, with its three best starts this week.")}
+        />
       ) : (
-        <h2 className="text-lg">Best chances this week</h2>
+        <h2 className="text-lg">{tr("Best chances this week")}</h2>
       )}
       {done > 0 && (
         <p className="flex items-center gap-3 text-sm" role="status">
-          <progress className="progress w-48" value={done} max={1} /> playing {futures} courses that the weather may take
+          <progress className="progress w-48" value={done} max={1} />{" "}
+          {tr("playing {futures} courses that the weather may take", { futures })}
           <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={stop}>
-            Stop
+            {tr("Stop")}
           </button>
         </p>
       )}
       {!result && done === 0 && !error && (
         <button type="button" className="btn mt-1 min-h-11" onClick={start}>
-          Work them out
+          {tr("Work them out")}
         </button>
       )}
       {error && (
@@ -57,16 +62,16 @@ export function BestChances({
 
 /** The best chance of all. */
 function Lead({ coats, zone }: { coats?: Schemas["TodayBest"][]; zone: string }) {
-  if (!coats) return <>Working out the best chances of the week…</>;
+  if (!coats) return <>{tr("Working out the best chances of the week…")}</>;
   const best = [...coats].sort((a, b) => (b.options[0]?.chancePct ?? 0) - (a.options[0]?.chancePct ?? 0))[0];
-  if (!best) return <>No coat waits for weather.</>;
+  if (!best) return <>{tr("No coat waits for weather.")}</>;
   return <Sentence spans={best.sentence} zone={zone} />;
 }
 
 function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: string; boatId: string }) {
   return (
     <>
-      {chances.coats.length === 0 && <p>No coat waits for weather.</p>}
+      {chances.coats.length === 0 && <p>{tr("No coat waits for weather.")}</p>}
       <ul className="mt-1">
         {chances.coats.map((c) => (
           <li key={c.surfaceId} className="rule-b grid gap-x-6 gap-y-1 py-2 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
@@ -82,8 +87,8 @@ function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: 
                     {o.to !== o.from && `–${clock(o.to, zone)}`}
                   </b>
                   <div className="quiet max-sm:hidden">
-                    {o.sand && "after sanding; "}
-                    {o.nearest ? <Binding check={o.nearest} allowed /> : "beyond the forecast: the usual weather of the month"}
+                    {o.sand && tr("after sanding; ")}
+                    {o.nearest ? <Binding check={o.nearest} allowed /> : tr("beyond the forecast: the usual weather of the month")}
                   </div>
                 </li>
               ))}
@@ -92,11 +97,18 @@ function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: 
         ))}
       </ul>
       <p className="quiet mt-1 text-sm">
-        The share of {chances.futures} courses that the weather may take in which the <Term>field</Term> holds from the start to the end of
-        the <Term>hold</Term>. Forecast known to {day(chances.known, zone)}, {clock(chances.known, zone)}; then the usual weather of the
-        month.
+        {trNodes(
+          "The share of {futures} courses that the weather may take in which the {term} holds from the start to the end of the {term2}. Forecast known to {known}, {known2}; then the usual weather of the month.",
+          {
+            futures: chances.futures,
+            term: <Term>{tr("field")}</Term>,
+            term2: <Term>{tr("hold")}</Term>,
+            known: day(chances.known, zone),
+            known2: clock(chances.known, zone),
+          },
+        )}
       </p>
-      <h3 className="mt-4 font-semibold">If it rains</h3>
+      <h3 className="mt-4 font-semibold">{tr("If it rains")}</h3>
       <ul className="list-inside list-disc text-sm">
         {chances.wetDay.map((w) => (
           <li key={JSON.stringify(w.text)}>

@@ -4,19 +4,20 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
 import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { stamp, toLocalField } from "../../ui/time";
+import { tr, trNodes } from "../../words/words";
 
 type Day = Schemas["WeatherSimpleDay"];
 
-const SKIES = { clear: "clear", broken: "sun and cloud", cloudy: "cloudy", overcast: "overcast" };
+const SKIES = { clear: tr("clear"), broken: tr("sun and cloud"), cloudy: tr("cloudy"), overcast: tr("overcast") };
 const RAINS = {
-  dry: "dry",
-  showers: "showers",
-  morning: "rain in the morning",
-  afternoon: "rain in the afternoon",
-  "all-day": "rain all day",
+  dry: tr("dry"),
+  showers: tr("showers"),
+  morning: tr("rain in the morning"),
+  afternoon: tr("rain in the afternoon"),
+  "all-day": tr("rain all day"),
 };
-const WINDS = { calm: "calm", light: "light wind", fresh: "fresh wind", strong: "strong wind" };
-const AIRS = { dry: "dry air", usual: "usual air", damp: "damp air", fog: "fog at night" };
+const WINDS = { calm: tr("calm"), light: tr("light wind"), fresh: tr("fresh wind"), strong: tr("strong wind") };
+const AIRS = { dry: tr("dry air"), usual: tr("usual air"), damp: tr("damp air"), fog: tr("fog at night") };
 const choices = (m: Record<string, string>) => Object.entries(m).map(([value, label]) => ({ value, label }));
 
 /** The days ahead in words, for those without a forecast: "8 to 16 °C, dry, cloudy". */
@@ -45,10 +46,12 @@ function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
   const set = (i: number, d: Partial<Day>) => setDays(days.map((old, k) => (k === i ? { ...old, ...d } : old)));
   return (
     <section className="mt-8 max-w-6xl border-t border-base-content pt-4">
-      <h2 className="text-lg">Tell the days in your own words</h2>
+      <h2 className="text-lg">{tr("Tell the days in your own words")}</h2>
       <p className="quiet text-sm">
-        For those without a forecast. The hours follow by rules of thumb: coldest at five, warmest at three, damp by your word.
-        {place.weatherSource === "simulated" && " It replaces the simulated weather of this place."}
+        {trNodes(
+          "For those without a forecast. The hours follow by rules of thumb: coldest at five, warmest at three, damp by your word.{weatherSource}",
+          { weatherSource: place.weatherSource === "simulated" && tr(" It replaces the simulated weather of this place.") },
+        )}
       </p>
       <Errors.Provider value={{ ...local, ...save.error?.fields }}>
         {days.map((d, i) => {
@@ -59,45 +62,45 @@ function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
               key={i}
               className="mt-3 grid grid-cols-2 items-end gap-3 md:grid-cols-4 xl:grid-cols-[1.3fr_1fr_1fr_1fr_1.4fr_1fr_1fr_2.75rem]"
             >
-              <TextField name={`${at}.date`} label="Day" type="date" value={d.date} onChange={(date) => set(i, { date })} />
+              <TextField name={`${at}.date`} label={tr("Day")} type="date" value={d.date} onChange={(date) => set(i, { date })} />
               <NumberField
                 name={`${at}.minC`}
-                label="Coldest"
+                label={tr("Coldest")}
                 unit="°C"
                 value={d.minC}
                 onChange={(v) => set(i, { minC: v ?? Number.NaN })}
               />
               <NumberField
                 name={`${at}.maxC`}
-                label="Warmest"
+                label={tr("Warmest")}
                 unit="°C"
                 value={d.maxC}
                 onChange={(v) => set(i, { maxC: v ?? Number.NaN })}
               />
               <Choice
                 name={`${at}.sky`}
-                label="Sky"
+                label={tr("Sky")}
                 value={d.sky}
                 onChange={(v) => set(i, { sky: v as Day["sky"] })}
                 options={choices(SKIES)}
               />
               <Choice
                 name={`${at}.rain`}
-                label="Rain"
+                label={tr("Rain")}
                 value={d.rain}
                 onChange={(v) => set(i, { rain: v as Day["rain"] })}
                 options={choices(RAINS)}
               />
               <Choice
                 name={`${at}.wind`}
-                label="Wind"
+                label={tr("Wind")}
                 value={d.wind}
                 onChange={(v) => set(i, { wind: v as Day["wind"] })}
                 options={choices(WINDS)}
               />
               <Choice
                 name={`${at}.air`}
-                label="Air"
+                label={tr("Air")}
                 value={d.air}
                 onChange={(v) => set(i, { air: v as Day["air"] })}
                 options={choices(AIRS)}
@@ -105,7 +108,7 @@ function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
               <button
                 type="button"
                 className="btn btn-square btn-ghost min-h-11"
-                aria-label={`Leave out day ${i + 1}`}
+                aria-label={tr("Leave out day {i}", { i: i + 1 })}
                 disabled={days.length === 1}
                 onClick={() => setDays(days.filter((_, k) => k !== i))}
               >
@@ -116,7 +119,7 @@ function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
         })}
         <div className="mt-3 flex flex-wrap gap-2">
           <button type="button" className="btn btn-ghost min-h-11" onClick={() => setDays([...days, usual(days.length)])}>
-            <Plus size={16} /> another day
+            <Plus size={16} /> {tr("another day")}
           </button>
           <button
             type="button"
@@ -128,12 +131,16 @@ function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
               if (Object.keys(bad).length === 0) save.mutate(undefined);
             }}
           >
-            Use these days
+            {tr("Use these days")}
           </button>
         </div>
         {save.data && (
           <p className="mt-2" role="status">
-            {save.data.rows} hours are in, {stamp(save.data.from, zone)} to {stamp(save.data.to, zone)}.
+            {tr("{rows} hours are in, {from} to {to}.", {
+              rows: save.data.rows,
+              from: stamp(save.data.from, zone),
+              to: stamp(save.data.to, zone),
+            })}
           </p>
         )}
         <Refusal error={save.error} />

@@ -6,6 +6,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
 import { day, elapsed, stamp } from "../../ui/time";
+import { tr, trNodes } from "../../words/words";
 import { Days } from "./Days";
 import { ImportFile } from "./ImportFile";
 import { Months } from "./Months";
@@ -33,9 +34,11 @@ export function Forecast({ survey }: { survey: Schemas["Survey"] }) {
                     <span>{place.name}</span>
                     <span>
                       {
-                        { simulated: "simulated service: made up, for trying out", imported: "my own files", told: "days in my own words" }[
-                          place.weatherSource
-                        ]
+                        {
+                          simulated: tr("simulated service: made up, for trying out"),
+                          imported: tr("my own files"),
+                          told: tr("days in my own words"),
+                        }[place.weatherSource]
                       }
                     </span>
                   </>
@@ -43,16 +46,23 @@ export function Forecast({ survey }: { survey: Schemas["Survey"] }) {
                 answer={
                   !end
                     ? c.hours.length > 0
-                      ? "The forecast has ended: nothing is guessed beyond it."
-                      : "There is no forecast yet."
+                      ? tr("The forecast has ended: nothing is guessed beyond it.")
+                      : tr("There is no forecast yet.")
                     : c.learned === 0
-                      ? `The forecast reaches ${stamp(end.at, zone)}; no logger in the open corrects it.`
-                      : `The forecast reaches ${stamp(end.at, zone)}; the logger here makes it ${said(Math.abs(mean))} ${mean < 0 ? "colder" : "warmer"} on the mean.`
+                      ? tr("The forecast reaches {at}; no logger in the open corrects it.", { at: stamp(end.at, zone) })
+                      : tr("The forecast reaches {at}; the logger here makes it {mean} {x} on the mean.", {
+                          at: stamp(end.at, zone),
+                          mean: said(Math.abs(mean)),
+                          x: mean < 0 ? tr("colder") : tr("warmer"),
+                        })
                 }
                 detail={
                   c.learned > 0
-                    ? `Learned from ${c.learned} hours of readings of the last week, hour of the day by hour of the day, drawn to zero while they are few.`
-                    : "Tell the days in your own words, import a file, or use the simulated service."
+                    ? tr(
+                        "Learned from {learned} hours of readings of the last week, hour of the day by hour of the day, drawn to zero while they are few.",
+                        { learned: c.learned },
+                      )
+                    : tr("Tell the days in your own words, import a file, or use the simulated service.")
                 }
               />
               {c.hours.length > 1 && <BeforeAfter hours={c.hours} zone={zone} corrected={c.learned > 0} />}
@@ -88,7 +98,7 @@ function BeforeAfter({ hours, zone, corrected }: { hours: Hour[]; zone: string; 
   const ahead = now < 0 ? [] : hours.slice(Math.max(0, now - 1));
   return (
     <figure>
-      <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label="Air temperature before and after correction">
+      <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={tr("Air temperature before and after correction")}>
         {y.ticks(5).map((v) => (
           <g key={v}>
             <line x1={LEFT} x2={W} y1={y(v)} y2={y(v)} stroke="var(--color-base-300)" />
@@ -113,8 +123,10 @@ function BeforeAfter({ hours, zone, corrected }: { hours: Hour[]; zone: string; 
         )}
       </svg>
       <figcaption className="quiet text-sm">
-        Air in the open, {shownUnit("°C")}. Thin blue: as the service has it. {corrected && "Heavy: at the boat, after the logger. "}
-        Solid before now, dashed ahead.
+        {trNodes("Air in the open, {shownUnit}. Thin blue: as the service has it. {corrected}Solid before now, dashed ahead.", {
+          shownUnit: shownUnit("°C"),
+          corrected: corrected && tr("Heavy: at the boat, after the logger. "),
+        })}
       </figcaption>
     </figure>
   );
@@ -123,24 +135,24 @@ function BeforeAfter({ hours, zone, corrected }: { hours: Hour[]; zone: string; 
 function Effects({ effects, zone }: { effects: Schemas["CorrectedCoat"][]; zone: string }) {
   return (
     <section className="mt-4">
-      <h2 className="text-lg">What the correction changes</h2>
+      <h2 className="text-lg">{tr("What the correction changes")}</h2>
       <Reflow>
         <table className="table-plain">
           <thead>
             <tr>
-              <th>Coat that waits</th>
-              <th>First start before</th>
-              <th>First start after</th>
-              <th className="num">Hours of starts before</th>
-              <th className="num">after</th>
+              <th>{tr("Coat that waits")}</th>
+              <th>{tr("First start before")}</th>
+              <th>{tr("First start after")}</th>
+              <th className="num">{tr("Hours of starts before")}</th>
+              <th className="num">{tr("after")}</th>
             </tr>
           </thead>
           <tbody>
             {effects.map((e) => (
               <tr key={e.surfaceId}>
                 <td>{e.surface}</td>
-                <td className="whitespace-nowrap">{e.before ? stamp(e.before, zone) : "none"}</td>
-                <td className="font-semibold whitespace-nowrap">{e.after ? stamp(e.after, zone) : "none"}</td>
+                <td className="whitespace-nowrap">{e.before ? stamp(e.before, zone) : tr("none")}</td>
+                <td className="font-semibold whitespace-nowrap">{e.after ? stamp(e.after, zone) : tr("none")}</td>
                 <td className="num">{elapsed(e.beforeH)}</td>
                 <td className="num">
                   <b>{elapsed(e.afterH)}</b>
@@ -150,7 +162,7 @@ function Effects({ effects, zone }: { effects: Schemas["CorrectedCoat"][]; zone:
           </tbody>
         </table>
       </Reflow>
-      <p className="quiet mt-1 text-sm">Before: the service's air, and the model of each surface without any reading on it.</p>
+      <p className="quiet mt-1 text-sm">{tr("Before: the service's air, and the model of each surface without any reading on it.")}</p>
     </section>
   );
 }

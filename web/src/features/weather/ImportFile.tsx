@@ -3,6 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { stamp } from "../../ui/time";
+import { tr, trNodes } from "../../words/words";
 
 /** A record or forecast of the place from a file. */
 export function ImportFile({ place }: { place: Schemas["Place"] }) {
@@ -19,13 +20,15 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
   );
   return (
     <section className="mt-8 max-w-3xl border-t border-base-content pt-4">
-      <h2 className="text-lg">Import a forecast or record</h2>
+      <h2 className="text-lg">{tr("Import a forecast or record")}</h2>
       <p className="quiet text-sm">
-        A table as it comes: time, temperature, humidity or dew point, and if you have them wind, rain, cloud, light; columns in any order,
-        units in the header or the cells; or a forecast as a JSON document of hourly arrays. What could be meant otherwise is told. Times
-        without a zone are read as {place.timeZone}. Times up to now count as measured, later ones as forecast. All or nothing, at most 16
-        MB.
-        {place.weatherSource === "simulated" && " It replaces the simulated weather of this place."}
+        {trNodes(
+          "A table as it comes: time, temperature, humidity or dew point, and if you have them wind, rain, cloud, light; columns in any order, units in the header or the cells; or a forecast as a JSON document of hourly arrays. What could be meant otherwise is told. Times without a zone are read as {timeZone}. Times up to now count as measured, later ones as forecast. All or nothing, at most 16 MB.{weatherSource}",
+          {
+            timeZone: place.timeZone,
+            weatherSource: place.weatherSource === "simulated" && tr(" It replaces the simulated weather of this place."),
+          },
+        )}
       </p>
       <div className="mt-3 flex flex-wrap items-center gap-2">
         <input
@@ -33,7 +36,7 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
           type="file"
           accept=".csv,.json,text/csv,text/plain,application/json"
           className="file-input min-h-11 bg-(--sheet)"
-          aria-label="Weather file"
+          aria-label={tr("Weather file")}
         />
         <button
           type="button"
@@ -41,13 +44,18 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
           disabled={send.isPending}
           onClick={() => file.current?.files?.[0] && send.mutate(file.current.files[0])}
         >
-          Import
+          {tr("Import")}
         </button>
       </div>
       {send.data && (
         <p className="mt-2" role="status">
-          {send.data.rows} rows are in: {send.data.measured} measured, {send.data.forecast} forecast,{" "}
-          {stamp(send.data.from, place.timeZone)} to {stamp(send.data.to, place.timeZone)}.
+          {tr("{rows} rows are in: {measured} measured, {forecast} forecast, {from} to {to}.", {
+            rows: send.data.rows,
+            measured: send.data.measured,
+            forecast: send.data.forecast,
+            from: stamp(send.data.from, place.timeZone),
+            to: stamp(send.data.to, place.timeZone),
+          })}
         </p>
       )}
       {send.data?.doubts.map((d) => (

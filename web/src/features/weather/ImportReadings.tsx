@@ -4,7 +4,7 @@ import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
 import { Check, Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
 import { stamp } from "../../ui/time";
-import { LOCALE } from "../../words/words";
+import { LOCALE, tr } from "../../words/words";
 
 type Mapping = Schemas["Mapping"];
 type Preview = Schemas["Preview"];
@@ -29,14 +29,15 @@ export function ImportReadings({ instrument, zone, done }: { instrument: Schemas
   return (
     <div className="mt-3 max-w-5xl border border-base-content p-4">
       <p className="quiet text-sm">
-        A table as loggers write it: any order of columns, commas, semicolons or tabs, decimal points or commas. All or nothing; rows that
-        are there already are replaced.
+        {tr(
+          "A table as loggers write it: any order of columns, commas, semicolons or tabs, decimal points or commas. All or nothing; rows that are there already are replaced.",
+        )}
       </p>
       <input
         type="file"
         accept=".csv,.txt,.tsv,text/csv,text/plain"
         className="file-input mt-2 min-h-11 bg-(--sheet)"
-        aria-label="Readings file"
+        aria-label={tr("Readings file")}
         onChange={(e) => {
           const f = e.target.files?.[0];
           setFile(f);
@@ -83,16 +84,20 @@ export function ImportReadings({ instrument, zone, done }: { instrument: Schemas
           <MappingFields columns={seen.columns} mapping={mapping} set={setMapping} />
           <div className="mt-3 flex flex-wrap items-center gap-2">
             <button type="button" className="btn btn-primary min-h-11" disabled={send.isPending} onClick={() => send.mutate(undefined)}>
-              Import these readings
+              {tr("Import these readings")}
             </button>
             <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-              Close
+              {tr("Close")}
             </button>
           </div>
           {send.data && (
             <p className="mt-2" role="status">
-              {send.data.rows.toLocaleString(LOCALE)} readings are in, {stamp(send.data.from, zone)} to {stamp(send.data.to, zone)}.{" "}
-              {send.data.notes.join(" ")}
+              {tr("{rows} readings are in, {from} to {to}. {notes}", {
+                rows: send.data.rows.toLocaleString(LOCALE),
+                from: stamp(send.data.from, zone),
+                to: stamp(send.data.to, zone),
+                notes: send.data.notes.join(" "),
+              })}
             </p>
           )}
           <div className="mt-2">
@@ -106,16 +111,16 @@ export function ImportReadings({ instrument, zone, done }: { instrument: Schemas
 
 function role(m: Mapping, i: number): string {
   if (i === m.time) return m.clock >= 0 ? "→ date" : "→ time";
-  if (i === m.clock) return "→ time of day";
-  if (i === m.temp) return m.tempMax === undefined ? "→ temperature" : "→ temperature, the least";
-  if (i === m.tempMax) return "→ temperature, the greatest";
-  if (i === m.rh) return m.rhMax === undefined ? "→ humidity" : "→ humidity, the least";
-  if (i === m.rhMax) return "→ humidity, the greatest";
-  return "not read";
+  if (i === m.clock) return tr("→ time of day");
+  if (i === m.temp) return m.tempMax === undefined ? "→ temperature" : tr("→ temperature, the least");
+  if (i === m.tempMax) return tr("→ temperature, the greatest");
+  if (i === m.rh) return m.rhMax === undefined ? "→ humidity" : tr("→ humidity, the least");
+  if (i === m.rhMax) return tr("→ humidity, the greatest");
+  return tr("not read");
 }
 
 function MappingFields({ columns, mapping: m, set }: { columns: string[]; mapping: Mapping; set: (m: Mapping) => void }) {
-  const options = [{ value: "-1", label: "none" }, ...columns.map((c, i) => ({ value: String(i), label: c }))];
+  const options = [{ value: "-1", label: tr("none") }, ...columns.map((c, i) => ({ value: String(i), label: c }))];
   const column = (key: "time" | "clock" | "temp" | "rh", label: string) => (
     <Choice
       name={`mapping.${key}`}
@@ -129,33 +134,33 @@ function MappingFields({ columns, mapping: m, set }: { columns: string[]; mappin
   );
   return (
     <div className="mt-3 grid grid-cols-2 gap-4 lg:grid-cols-4">
-      {column("time", "Date and time")}
-      {column("clock", "Time of day, if apart")}
-      {column("temp", "Temperature")}
-      {column("rh", "Humidity")}
+      {column("time", tr("Date and time"))}
+      {column("clock", tr("Time of day, if apart"))}
+      {column("temp", tr("Temperature"))}
+      {column("rh", tr("Humidity"))}
       <Choice
         name="mapping.order"
-        label="Dates are written"
+        label={tr("Dates are written")}
         value={m.order}
         onChange={(order) => set({ ...m, order })}
         options={[
-          { value: "ymd", label: "year month day" },
-          { value: "dmy", label: "day month year" },
-          { value: "mdy", label: "month day year" },
-          { value: "unix", label: "seconds since 1970" },
-          { value: "unix-ms", label: "milliseconds since 1970" },
+          { value: "ymd", label: tr("year month day") },
+          { value: "dmy", label: tr("day month year") },
+          { value: "mdy", label: tr("month day year") },
+          { value: "unix", label: tr("seconds since 1970") },
+          { value: "unix-ms", label: tr("milliseconds since 1970") },
         ]}
       />
       <TextField
         name="mapping.zone"
-        label="Times are in"
-        hint="UTC, +01:00 or a zone such as Europe/London"
+        label={tr("Times are in")}
+        hint={tr("UTC, +01:00 or a zone such as Europe/London")}
         value={m.zone}
         onChange={(z) => set({ ...m, zone: z })}
       />
       <Choice
         name="mapping.tempUnit"
-        label="Temperatures are in"
+        label={tr("Temperatures are in")}
         value={m.tempUnit}
         onChange={(tempUnit) => set({ ...m, tempUnit })}
         options={[
@@ -165,42 +170,42 @@ function MappingFields({ columns, mapping: m, set }: { columns: string[]; mappin
       />
       <Choice
         name="mapping.rhUnit"
-        label="Humidities are in"
+        label={tr("Humidities are in")}
         value={m.rhUnit}
         onChange={(rhUnit) => set({ ...m, rhUnit })}
         options={[
-          { value: "%", label: "per cent" },
-          { value: "fraction", label: "shares of 1" },
+          { value: "%", label: tr("per cent") },
+          { value: "fraction", label: tr("shares of 1") },
         ]}
       />
       <Choice
         name="mapping.delimiter"
-        label="Columns are parted by"
+        label={tr("Columns are parted by")}
         value={m.delimiter}
         onChange={(delimiter) => set({ ...m, delimiter })}
         options={[
-          { value: "comma", label: "commas" },
-          { value: "semicolon", label: "semicolons" },
-          { value: "tab", label: "tabs" },
-          { value: "bar", label: "bars" },
+          { value: "comma", label: tr("commas") },
+          { value: "semicolon", label: tr("semicolons") },
+          { value: "tab", label: tr("tabs") },
+          { value: "bar", label: tr("bars") },
         ]}
       />
       <NumberField
         name="mapping.headerLines"
-        label="Lines before the first reading"
+        label={tr("Lines before the first reading")}
         unit=""
         value={m.headerLines}
         onChange={(v) => set({ ...m, headerLines: v ?? 0 })}
       />
       <Check
         name="mapping.newestFirst"
-        label="Newest first"
+        label={tr("Newest first")}
         value={m.newestFirst ?? false}
         onChange={(newestFirst) => set({ ...m, newestFirst })}
       />
       <Check
         name="mapping.decimalComma"
-        label="Decimal commas"
+        label={tr("Decimal commas")}
         value={m.decimalComma}
         onChange={(decimalComma) => set({ ...m, decimalComma })}
       />

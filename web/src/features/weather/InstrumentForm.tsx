@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
 import { Choice, Errors, Refusal, TextField } from "../../ui/Form";
+import { tr, trNodes } from "../../words/words";
 
 type Edit = Schemas["InstrumentEdit"];
 
@@ -43,10 +44,10 @@ export function InstrumentForm({
         }}
       >
         <div className="grid gap-4 sm:grid-cols-2">
-          <TextField name="name" label="Name" hint="as it is marked" value={edit.name} onChange={(name) => set({ name })} />
+          <TextField name="name" label={tr("Name")} hint={tr("as it is marked")} value={edit.name} onChange={(name) => set({ name })} />
           <Choice
             name="kind"
-            label="It measures"
+            label={tr("It measures")}
             value={edit.kind}
             onChange={(k) => set({ kind: k })}
             options={(words?.instruments ?? []).map((k) => ({ value: k.key as Edit["kind"], label: k.name }))}
@@ -54,7 +55,7 @@ export function InstrumentForm({
           {kind?.surface && (
             <Choice
               name="surfaceId"
-              label="On the surface"
+              label={tr("On the surface")}
               value={edit.surfaceId ?? ""}
               onChange={(surfaceId) => set({ surfaceId })}
               options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
@@ -62,20 +63,20 @@ export function InstrumentForm({
           )}
           <Choice
             name="feed"
-            label="Its readings come"
+            label={tr("Its readings come")}
             value={edit.feed}
             onChange={(feed) => set({ feed })}
             options={[
-              { value: "file", label: "from files, or by hand" },
-              { value: "live", label: "by themselves, over the network" },
-              { value: "simulated", label: "from a simulated one, for trying out" },
+              { value: "file", label: tr("from files, or by hand") },
+              { value: "live", label: tr("by themselves, over the network") },
+              { value: "simulated", label: tr("from a simulated one, for trying out") },
             ]}
           />
           {edit.feed === "simulated" && (
             <Choice
               name="fault"
-              label="Its fault"
-              hint="to see whether the program notices"
+              label={tr("Its fault")}
+              hint={tr("to see whether the program notices")}
               value={edit.fault ?? ""}
               onChange={(fault) => set({ fault })}
               options={(words?.faults ?? []).map((f) => ({ value: f.key as NonNullable<Edit["fault"]>, label: f.name }))}
@@ -84,18 +85,19 @@ export function InstrumentForm({
         </div>
         {edit.feed === "live" && (
           <p className="quiet mt-2 text-sm">
-            It posts JSON lines such as {'{"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71}'} to{" "}
-            <code>/api/instruments/{instrument?.id ?? "ID"}/readings</code>.
+            {trNodes('It posts JSON lines such as \'{\'"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71\'}\' to {id}.', {
+              id: <code>{tr("/api/instruments/{id}/readings", { id: instrument?.id ?? tr("ID") })}</code>,
+            })}
           </p>
         )}
         <div className="mt-3 flex flex-col gap-3">
           <Refusal error={save.error} />
           <div className="flex gap-2">
             <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-              {instrument ? "Save" : "Add"}
+              {instrument ? tr("Save") : tr("Add")}
             </button>
             <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-              Cancel
+              {tr("Cancel")}
             </button>
           </div>
         </div>

@@ -2,18 +2,32 @@ import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Errors, NumberField, Refusal, unsendable } from "../../ui/Form";
+import { tr } from "../../words/words";
 
 type Normal = Schemas["WeatherNormal"];
 
-const MONTHS = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+const MONTHS = [
+  tr("January"),
+  tr("February"),
+  tr("March"),
+  tr("April"),
+  tr("May"),
+  tr("June"),
+  tr("July"),
+  tr("August"),
+  tr("September"),
+  tr("October"),
+  tr("November"),
+  tr("December"),
+];
 const COLUMNS: { key: keyof Normal; name: string; unit: string }[] = [
-  { key: "meanC", name: "Mean", unit: "°C" },
-  { key: "swingK", name: "Day's swing", unit: "K" },
-  { key: "rhPct", name: "Humidity", unit: "%" },
-  { key: "windMS", name: "Wind", unit: "m/s" },
-  { key: "cloudPct", name: "Cloud", unit: "%" },
-  { key: "wetDayPct", name: "Wet days", unit: "%" },
-  { key: "wetAfterWetPct", name: "Wet after wet", unit: "%" },
+  { key: "meanC", name: tr("Mean"), unit: "°C" },
+  { key: "swingK", name: tr("Day's swing"), unit: "K" },
+  { key: "rhPct", name: tr("Humidity"), unit: "%" },
+  { key: "windMS", name: tr("Wind"), unit: "m/s" },
+  { key: "cloudPct", name: tr("Cloud"), unit: "%" },
+  { key: "wetDayPct", name: tr("Wet days"), unit: "%" },
+  { key: "wetAfterWetPct", name: tr("Wet after wet"), unit: "%" },
 ];
 
 /** The usual months of the place, which count beyond the forecast. */
@@ -40,11 +54,13 @@ export function Months({ place }: { place: Schemas["Place"] }) {
   });
   return (
     <section className="mt-8 max-w-5xl border-t border-base-content pt-4">
-      <h2 className="text-lg">Beyond the forecast: the usual months</h2>
+      <h2 className="text-lg">{tr("Beyond the forecast: the usual months")}</h2>
       <p className="quiet text-sm">
         {place.normals
-          ? "The figures of this place count beyond the forecast."
-          : `Until you give the figures of this place, those of a coast at latitude ${place.latitudeDeg}° count: rules of thumb.`}
+          ? tr("The figures of this place count beyond the forecast.")
+          : tr("Until you give the figures of this place, those of a coast at latitude {latitudeDeg}° count: rules of thumb.", {
+              latitudeDeg: place.latitudeDeg,
+            })}
       </p>
       <button
         type="button"
@@ -52,7 +68,7 @@ export function Months({ place }: { place: Schemas["Place"] }) {
         aria-expanded={open}
         onClick={() => (open ? setOpen(false) : months ? setOpen(true) : start.mutate(undefined))}
       >
-        {open ? "hide the months" : "look at the months, or change them"}
+        {open ? tr("hide the months") : tr("look at the months, or change them")}
       </button>
       {open && months && (
         <Errors.Provider value={{ ...local, ...save.error?.fields }}>
@@ -60,7 +76,7 @@ export function Months({ place }: { place: Schemas["Place"] }) {
             <table className="table-plain text-sm">
               <thead>
                 <tr>
-                  <th>Month</th>
+                  <th>{tr("Month")}</th>
                   {COLUMNS.map((c) => (
                     <th key={c.key}>{c.name}</th>
                   ))}
@@ -98,7 +114,7 @@ export function Months({ place }: { place: Schemas["Place"] }) {
                 if (Object.keys(bad).length === 0) save.mutate(months);
               }}
             >
-              Use these months
+              {tr("Use these months")}
             </button>
             {place.normals && (
               <button
@@ -110,11 +126,11 @@ export function Months({ place }: { place: Schemas["Place"] }) {
                   setOpen(false);
                 }}
               >
-                Back to the usual coast
+                {tr("Back to the usual coast")}
               </button>
             )}
           </div>
-          {save.isSuccess && <p role="status">These months count now.</p>}
+          {save.isSuccess && <p role="status">{tr("These months count now.")}</p>}
           <Refusal error={save.error} />
         </Errors.Provider>
       )}

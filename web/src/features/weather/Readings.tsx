@@ -5,13 +5,13 @@ import { Answer, Loaded } from "../../ui/Page";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { stamp } from "../../ui/time";
-import { LOCALE } from "../../words/words";
+import { LOCALE, tr, trNodes } from "../../words/words";
 import { ImportReadings } from "./ImportReadings";
 import { InstrumentForm } from "./InstrumentForm";
 import { SpotForm } from "./SpotForm";
 import { TraceChart } from "./TraceChart";
 
-const FEEDS: Record<string, string> = { file: "from files and by hand", live: "sends by itself", simulated: "simulated" };
+const FEEDS: Record<string, string> = { file: tr("from files and by hand"), live: tr("sends by itself"), simulated: tr("simulated") };
 
 /** The loggers and probes of the boat's place: what they show, what is odd about it, and how to bring more. */
 export function Readings({ survey }: { survey: Schemas["Survey"] }) {
@@ -29,10 +29,16 @@ export function Readings({ survey }: { survey: Schemas["Survey"] }) {
               over={<span>{place.name}</span>}
               answer={
                 mine.length === 0
-                  ? "No readings at all: every figure here is from the forecast and the model."
-                  : `${mine.length === 1 ? "One instrument" : `${mine.length} instruments`} here${doubtful ? `, ${doubtful} with something odd` : ""}${silent ? `, ${silent} without readings yet` : ""}.`
+                  ? tr("No readings at all: every figure here is from the forecast and the model.")
+                  : tr("{mine, plural, one {One instrument} other {{mine} instruments}} here{x}{x2}.", {
+                      mine: mine.length,
+                      x: doubtful ? tr(", {doubtful} with something odd", { doubtful }) : "",
+                      x2: silent ? tr(", {silent} without readings yet", { silent }) : "",
+                    })
               }
-              detail="A logger in the open corrects the forecast; a probe or an infra-red reading corrects the model of its surface. Readings always stand above the model."
+              detail={tr(
+                "A logger in the open corrects the forecast; a probe or an infra-red reading corrects the model of its surface. Readings always stand above the model.",
+              )}
             />
             {mine.map((i) => (
               <One key={i.id} instrument={i} survey={survey} />
@@ -42,7 +48,7 @@ export function Readings({ survey }: { survey: Schemas["Survey"] }) {
                 <InstrumentForm survey={survey} done={() => setAdding(false)} />
               ) : (
                 <button type="button" className="btn btn-primary min-h-11" onClick={() => setAdding(true)}>
-                  Add a logger or probe
+                  {tr("Add a logger or probe")}
                 </button>
               )}
             </div>
@@ -78,19 +84,27 @@ function One({ instrument: i, survey }: { instrument: Schemas["Instrument"]; sur
         {WHERE[i.kind]}
         {surface && ` ${surface.name.toLowerCase()}`}; {FEEDS[i.feed]}.{" "}
         {i.count > 0 && i.first && i.last
-          ? `${i.count.toLocaleString(LOCALE)} readings, ${stamp(i.first, zone)} to ${stamp(i.last, zone)}.`
-          : "No readings yet."}
+          ? tr("{count} readings, {first} to {last}.", {
+              count: i.count.toLocaleString(LOCALE),
+              first: stamp(i.first, zone),
+              last: stamp(i.last, zone),
+            })
+          : tr("No readings yet.")}
       </p>
       {i.doubts.map((d) => (
         <p key={d.what + d.from} className="mt-1 border-l-4 border-warning pl-2 text-sm" role="note">
-          <b>{stamp(d.from, zone)}</b> to <b>{stamp(d.to, zone)}</b>: <Said words={d.text} />
+          {trNodes("{from} to {to}: {text}", {
+            from: <b>{stamp(d.from, zone)}</b>,
+            to: <b>{stamp(d.to, zone)}</b>,
+            text: <Said words={d.text} />,
+          })}
         </p>
       ))}
       {i.count > 0 && <TraceChart instrument={i} zone={zone} />}
       <div className="mt-2 flex flex-wrap gap-2">
-        {i.kind === "spot" && button("spot", "Note a reading")}
-        {button("import", "Import a file")}
-        {button("edit", "Change")}
+        {i.kind === "spot" && button("spot", tr("Note a reading"))}
+        {button("import", tr("Import a file"))}
+        {button("edit", tr("Change"))}
       </div>
       {open === "spot" && <SpotForm instrument={i} zone={zone} done={close} />}
       {open === "import" && <ImportReadings instrument={i} zone={zone} done={close} />}
@@ -99,8 +113,8 @@ function One({ instrument: i, survey }: { instrument: Schemas["Instrument"]; sur
           <InstrumentForm survey={survey} instrument={i} done={close} />
           <Remove
             of={["readings"]}
-            what={`${i.name} with its readings`}
-            label="delete this instrument"
+            what={tr("{name} with its readings", { name: i.name })}
+            label={tr("delete this instrument")}
             remove={() => ok(api.DELETE("/api/instruments/{id}", { params: { path: { id: i.id } } }))}
             done={close}
           />
@@ -110,4 +124,4 @@ function One({ instrument: i, survey }: { instrument: Schemas["Instrument"]; sur
   );
 }
 
-const WHERE: Record<string, string> = { air: "In the open", tent: "In the tent", surface: "On", spot: "Infra-red, on" };
+const WHERE: Record<string, string> = { air: tr("In the open"), tent: tr("In the tent"), surface: tr("On"), spot: tr("Infra-red, on") };

@@ -4,6 +4,7 @@ import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
+import { tr, trNodes } from "../../words/words";
 
 /** The schools for one coat side by side: when, for how much, how sure. */
 export function Schools({ comparison, zone, setC }: { comparison: Schemas["Comparison"]; zone: string; setC: number }) {
@@ -20,17 +21,15 @@ export function Schools({ comparison, zone, setC }: { comparison: Schemas["Compa
           <thead>
             <tr>
               <th>
-                <Term>School</Term>
+                <Term>{tr("School")}</Term>
               </th>
-              <th>
-                Surface at <Quantity value={setC} unit="°C" digits={0} />
-              </th>
-              <th>First start</th>
-              <th>Next coat may follow</th>
-              <th className="num">Hours of starts</th>
-              <th className="num">Chance it holds</th>
-              <th>Energy</th>
-              <th className="num">Money</th>
+              <th>{trNodes("Surface at {setC}", { setC: <Quantity value={setC} unit="°C" digits={0} /> })}</th>
+              <th>{tr("First start")}</th>
+              <th>{tr("Next coat may follow")}</th>
+              <th className="num">{tr("Hours of starts")}</th>
+              <th className="num">{tr("Chance it holds")}</th>
+              <th>{tr("Energy")}</th>
+              <th className="num">{tr("Money")}</th>
             </tr>
           </thead>
           <tbody>
@@ -40,11 +39,11 @@ export function Schools({ comparison, zone, setC }: { comparison: Schemas["Compa
                   <b>{o.name}</b>
                   {o.hardener && <div className="quiet text-sm">{o.hardener}</div>}
                 </td>
-                <td className="whitespace-nowrap">{o.warmAt ? stamp(o.warmAt, zone) : "not reached"}</td>
-                <td className="whitespace-nowrap">{o.start ? stamp(o.start, zone) : "no start"}</td>
+                <td className="whitespace-nowrap">{o.warmAt ? stamp(o.warmAt, zone) : tr("not reached")}</td>
+                <td className="whitespace-nowrap">{o.start ? stamp(o.start, zone) : tr("no start")}</td>
                 <td className="whitespace-nowrap">
                   {o.done ? stamp(o.done, zone) : "–"}
-                  {o.done && Date.parse(o.done) === soonest && <b> soonest</b>}
+                  {o.done && Date.parse(o.done) === soonest && <b> {tr("soonest")}</b>}
                 </td>
                 <td className="num">{Math.round(o.startH)} h</td>
                 <td className="num">{o.start ? `${Math.round(o.chancePct)} %` : "–"}</td>
@@ -62,8 +61,9 @@ export function Schools({ comparison, zone, setC }: { comparison: Schemas["Compa
         </table>
       </Reflow>
       <p className="quiet mt-1 text-sm">
-        Money is energy until the next coat may follow, the days on the hard until then, and the hardener, in your currency. The chance is
-        of a start at the nearest hour, over courses that the weather may take.
+        {tr(
+          "Money is energy until the next coat may follow, the days on the hard until then, and the hardener, in your currency. The chance is of a start at the nearest hour, over courses that the weather may take.",
+        )}
       </p>
     </section>
   );
@@ -78,7 +78,9 @@ function Used({ cost }: { cost: Schemas["TentCost"] }) {
       {parts.length === 0 ? "none" : parts.map((p, i) => [i > 0 && " + ", p])}
       {cost.waterKg > 0.05 && (
         <div className="border-l-4 border-warning pl-2">
-          <Quantity value={cost.waterKg} unit="kg" digits={1} /> of water from burning: it raises the dew point
+          {trNodes("{waterKg} of water from burning: it raises the dew point", {
+            waterKg: <Quantity value={cost.waterKg} unit="kg" digits={1} />,
+          })}
         </div>
       )}
     </>

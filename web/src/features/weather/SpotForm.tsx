@@ -4,6 +4,7 @@ import { newID } from "../../api/outbox";
 import { useMeta, useWritten } from "../../api/queries";
 import { Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { fromLocalField, toLocalField } from "../../ui/time";
+import { tr } from "../../words/words";
 
 /** One reading of a hand-held thermometer, noted now or a little later. */
 export function SpotForm({ instrument, zone, done }: { instrument: Schemas["Instrument"]; zone: string; done: () => void }) {
@@ -16,7 +17,7 @@ export function SpotForm({ instrument, zone, done }: { instrument: Schemas["Inst
     () => [
       {
         id: newID(),
-        label: `a reading of ${instrument.name}`,
+        label: tr("a reading of {name}", { name: instrument.name }),
         boatId: instrument.boatId ?? "",
         method: "POST",
         path: `/api/instruments/${instrument.id}/readings`,
@@ -37,10 +38,10 @@ export function SpotForm({ instrument, zone, done }: { instrument: Schemas["Inst
           if (Object.keys(missing).length === 0) save.mutate(undefined);
         }}
       >
-        <NumberField name="tempC" label="Surface shows" unit="°C" value={tempC} onChange={setTempC} />
-        <TextField name="at" label="When" type="datetime-local" value={at} onChange={setAt} />
+        <NumberField name="tempC" label={tr("Surface shows")} unit="°C" value={tempC} onChange={setTempC} />
+        <TextField name="at" label={tr("When")} type="datetime-local" value={at} onChange={setAt} />
         <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-          Note it
+          {tr("Note it")}
         </button>
         <div className="sm:col-span-3">
           <Refusal error={save.error} />

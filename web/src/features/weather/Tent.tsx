@@ -8,6 +8,7 @@ import { type Lane, Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
 import { clock, stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
+import { tr } from "../../words/words";
 import { Schools } from "./Schools";
 import { TentFields } from "./TentFields";
 
@@ -71,24 +72,26 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
             <span>
               {stored.tent
                 ? stored.sheltered.length > 0
-                  ? `over ${stored.sheltered.join(", ").toLowerCase()}`
-                  : "described; no surface is in it"
-                : "no tent stands"}
+                  ? tr("over {sheltered}", { sheltered: stored.sheltered.join(", ").toLowerCase() })
+                  : tr("described; no surface is in it")
+                : tr("no tent stands")}
             </span>
           </>
         }
         answer={<Headline comparison={compare.data} zone={place.timeZone} />}
         detail={
           heat && wait
-            ? "Every school for the same coat, with the same weather. The figures of the tent are rules of thumb until a logger hangs in it."
-            : "Describe it as you would build it, choose a coat, and compare. Nothing is stored until you say that it stands."
+            ? tr(
+                "Every school for the same coat, with the same weather. The figures of the tent are rules of thumb until a logger hangs in it.",
+              )
+            : tr("Describe it as you would build it, choose a coat, and compare. Nothing is stored until you say that it stands.")
         }
       />
       <Errors.Provider value={fields}>
         <div className="grid max-w-3xl gap-4 sm:grid-cols-2">
           <Choice
             name="surface"
-            label="Surface"
+            label={tr("Surface")}
             value={surfaceId}
             onChange={(id) => {
               choose(id);
@@ -98,7 +101,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
           />
           <Choice
             name="product"
-            label="Coat"
+            label={tr("Coat")}
             value={productId}
             onChange={pick}
             options={coats.map((p) => ({ value: p.id, label: p.sheet.name }))}
@@ -106,7 +109,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
         </div>
         <details className="mt-3" open={unfolded || Object.keys(fields).length > 0} onToggle={(e) => unfold(e.currentTarget.open)}>
           <summary className="min-h-11 cursor-pointer py-2 font-semibold">
-            The tent, the heat and their prices: <TentInWords tent={draft} />
+            {tr("The tent, the heat and their prices:")} <TentInWords tent={draft} />
           </summary>
           <TentFields tent={draft} set={setDraft} />
         </details>
@@ -117,17 +120,17 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
             disabled={compare.isPending}
             onClick={() => send(() => compare.mutate(undefined))}
           >
-            {compare.isPending ? "Comparing…" : "Compare"}
+            {compare.isPending ? tr("Comparing…") : tr("Compare")}
           </button>
           <button type="button" className="btn min-h-11" disabled={save.isPending} onClick={() => send(() => save.mutate(draft))}>
-            {stored.tent ? "Save the tent" : "It stands: use it"}
+            {stored.tent ? tr("Save the tent") : tr("It stands: use it")}
           </button>
           {stored.tent && (
             <button type="button" className="btn btn-ghost min-h-11" onClick={() => save.mutate(undefined)}>
-              It is down
+              {tr("It is down")}
             </button>
           )}
-          {save.isSuccess && <span role="status">Saved. Surfaces whose shelter is a tent (Survey) have its air.</span>}
+          {save.isSuccess && <span role="status">{tr("Saved. Surfaces whose shelter is a tent (Survey) have its air.")}</span>}
         </div>
         <Refusal error={compare.error ?? (save.error?.status === 409 ? null : save.error)} />
       </Errors.Provider>
@@ -144,7 +147,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
       {compare.data && <Schools comparison={compare.data} zone={place.timeZone} setC={draft.thermostat.setC} />}
       {compare.data && <Inside comparison={compare.data} zone={place.timeZone} />}
       <section className="mt-6 max-w-4xl">
-        <h2 className="text-lg">Before you heat</h2>
+        <h2 className="text-lg">{tr("Before you heat")}</h2>
         <ul>
           {(compare.data?.cautions ?? stored.cautions).map((c) => (
             <li key={c} className="rule-b border-l-4 border-l-accent py-2 pl-3">
@@ -163,34 +166,46 @@ function TentInWords({ tent }: { tent: TentDraft }) {
   return (
     <span className="font-normal">
       <Quantity value={tent.lengthM} unit="m" digits={0} /> × <Quantity value={tent.widthM} unit="m" digits={0} /> ×{" "}
-      <Quantity value={tent.heightM} unit="m" digits={0} />, {heat > 0 ? `${heat} kW to ` : "no heat"}
+      <Quantity value={tent.heightM} unit="m" digits={0} />, {heat > 0 ? tr("{heat} kW to ", { heat }) : tr("no heat")}
       {heat > 0 && <Quantity value={tent.thermostat.setC} unit="°C" digits={0} />}
     </span>
   );
 }
 
 function Headline({ comparison: c, zone }: { comparison?: Schemas["Comparison"]; zone: string }) {
-  if (!c) return <>Reckoning what a tent and heat would buy…</>;
+  if (!c) return <>{tr("Reckoning what a tent and heat would buy…")}</>;
   const heat = c.options.find((o) => o.school === "tent-heat") ?? c.options.find((o) => o.school === "tent");
   const wait = c.options.find((o) => o.school === "wait");
-  if (!heat?.start) return <>{c.surface}: even the tent opens no start within the weather known.</>;
+  if (!heat?.start) return <>{tr("{surface}: even the tent opens no start within the weather known.", { surface: c.surface })}</>;
   if (!wait?.start)
     return (
       <>
-        {c.surface}: waiting gives no start within the weather known; the tent from {stamp(heat.start, zone)}.
+        {tr("{surface}: waiting gives no start within the weather known; the tent from {start}.", {
+          surface: c.surface,
+          start: stamp(heat.start, zone),
+        })}
       </>
     );
   const gained = (Date.parse(wait.start) - Date.parse(heat.start)) / 3_600_000;
   const hours = Math.round(heat.startH - wait.startH);
   return (
     <>
-      {c.surface}: the tent starts {stamp(heat.start, zone)}
-      {gained > 0.5
-        ? `, ${Math.round(gained)} h before the open air`
-        : gained < -0.5
-          ? ", later than the open air"
-          : ", no sooner than the open air"}
-      {hours > 0 ? `, and gives ${hours} more hours of starts` : hours < 0 ? `, and has ${-hours} fewer hours of starts` : ""}.
+      {tr("{surface}: the tent starts {start}{x}{x2}.", {
+        surface: c.surface,
+        start: stamp(heat.start, zone),
+        x:
+          gained > 0.5
+            ? tr(", {gained} h before the open air", { gained: Math.round(gained) })
+            : gained < -0.5
+              ? tr(", later than the open air")
+              : tr(", no sooner than the open air"),
+        x2:
+          hours > 0
+            ? tr(", and gives {hours} more hours of starts", { hours })
+            : hours < 0
+              ? tr(", and has {hours} fewer hours of starts", { hours: -hours })
+              : "",
+      })}
     </>
   );
 }
@@ -211,7 +226,7 @@ function Inside({ comparison, zone }: { comparison: Schemas["Comparison"]; zone:
   const lanes: Lane[] = shown.map((o) => ({
     id: o.school,
     label: o.name,
-    note: "surface, dashed dew point",
+    note: tr("surface, dashed dew point"),
     height: H,
     read: (t) => {
       const h = o.hours.filter((k) => Date.parse(k.at) <= t).at(-1);
@@ -231,7 +246,7 @@ function Inside({ comparison, zone }: { comparison: Schemas["Comparison"]; zone:
             <g stroke="var(--open)" strokeWidth={3}>
               <line x1={x(Date.parse(o.start))} x2={x(Date.parse(o.start))} y1={0} y2={H} />
               <text x={x(Date.parse(o.start)) + 5} y={12} fontSize={12} fontWeight={700} fill="currentColor" stroke="none">
-                start {clock(o.start, zone)}
+                {tr("start {start}", { start: clock(o.start, zone) })}
               </text>
             </g>
           )}
@@ -241,7 +256,7 @@ function Inside({ comparison, zone }: { comparison: Schemas["Comparison"]; zone:
   }));
   return (
     <section className="mt-6">
-      <h2 className="text-lg">{comparison.surface} under each</h2>
+      <h2 className="text-lg">{tr("{surface} under each", { surface: comparison.surface })}</h2>
       <Ribbon ribbon={comparison.ribbon} zone={zone} lanes={lanes} />
     </section>
   );

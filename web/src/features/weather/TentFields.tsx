@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { useMeta } from "../../api/queries";
 import { Choice, NumberField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
+import { tr } from "../../words/words";
 
 type TentDraft = Schemas["Tent"];
 
@@ -35,40 +36,45 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
   return (
     <>
       <fieldset className="mt-4">
-        <legend className="font-slab font-semibold">The tent</legend>
+        <legend className="font-slab font-semibold">{tr("The tent")}</legend>
         <div className="mt-1 grid grid-cols-2 gap-4 md:grid-cols-3 xl:grid-cols-6">
-          {num("lengthM", "Length", "m")}
-          {num("widthM", "Width", "m")}
-          {num("heightM", "Height", "m")}
+          {num("lengthM", tr("Length"), "m")}
+          {num("widthM", tr("Width"), "m")}
+          {num("heightM", tr("Height"), "m")}
           <Choice
             name="layers"
-            label="Film"
+            label={tr("Film")}
             value={String(t.layers)}
             onChange={(v) => set({ ...t, layers: Number(v) })}
             options={[
-              { value: "1", label: "one layer" },
-              { value: "2", label: "two layers" },
+              { value: "1", label: tr("one layer") },
+              { value: "2", label: tr("two layers") },
             ]}
           />
-          {num("airChanges", "Air changes", "/h", "0.5 tight to 3 draughty")}
-          {num("dryL", "Dehumidifier", "L", `a day at ${prose([{ value: 20, unit: "°C", digits: 0 }])} and 60 %; 0 for none`)}
+          {num("airChanges", tr("Air changes"), "/h", tr("0.5 tight to 3 draughty"))}
+          {num(
+            "dryL",
+            tr("Dehumidifier"),
+            "L",
+            tr("a day at {x} and 60 %; 0 for none", { x: prose([{ value: 20, unit: "°C", digits: 0 }]) }),
+          )}
         </div>
       </fieldset>
       <fieldset className="mt-4" data-field="heaters">
-        <legend className="font-slab font-semibold">Heat</legend>
+        <legend className="font-slab font-semibold">{tr("Heat")}</legend>
         {t.heaters.map((h, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: heaters have no other identity than their order
           <div key={i} className="mt-1 grid max-w-2xl grid-cols-[2fr_1fr_2.75rem] items-end gap-3">
             <Choice
               name={`heaters[${i}].kind`}
-              label={`Heater ${i + 1}`}
+              label={tr("Heater {i}", { i: i + 1 })}
               value={h.kind}
               onChange={(kind) => set({ ...t, heaters: t.heaters.map((o, k) => (k === i ? { ...o, kind } : o)) })}
               options={kinds.map((k) => ({ value: k.key as typeof h.kind, label: k.name }))}
             />
             <NumberField
               name={`heaters[${i}].powerKW`}
-              label="Power"
+              label={tr("Power")}
               unit="kW"
               value={h.powerKW}
               onChange={(v) => set({ ...t, heaters: t.heaters.map((o, k) => (k === i ? { ...o, powerKW: v ?? Number.NaN } : o)) })}
@@ -76,7 +82,7 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
             <button
               type="button"
               className="btn btn-square btn-ghost min-h-11"
-              aria-label={`Remove heater ${i + 1}`}
+              aria-label={tr("Remove heater {i}", { i: i + 1 })}
               onClick={() => set({ ...t, heaters: t.heaters.filter((_, k) => k !== i) })}
             >
               <X size={16} />
@@ -88,21 +94,21 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
           className="linked mt-1 flex items-center gap-1 text-sm max-sm:min-h-11"
           onClick={() => set({ ...t, heaters: [...t.heaters, { kind: "electric", powerKW: 2 }] })}
         >
-          <Plus size={14} /> another heater
+          <Plus size={14} /> {tr("another heater")}
         </button>
         <div className="mt-2 grid max-w-2xl grid-cols-3 gap-4">
-          {thermostat("setC", "Heat to", "°C")}
-          {thermostat("fromH", "From hour", "h")}
-          {thermostat("toH", "To hour", "h")}
+          {thermostat("setC", tr("Heat to"), "°C")}
+          {thermostat("fromH", tr("From hour"), "h")}
+          {thermostat("toH", tr("To hour"), "h")}
         </div>
       </fieldset>
       <fieldset className="mt-4">
-        <legend className="font-slab font-semibold">Prices, in your currency</legend>
+        <legend className="font-slab font-semibold">{tr("Prices, in your currency")}</legend>
         <div className="mt-1 grid grid-cols-2 gap-4 md:grid-cols-4">
-          {price("kWhCents", "A kWh of electricity")}
-          {price("fuelKgCents", "A kg of fuel")}
-          {price("dayCents", "A day on the hard")}
-          {price("hardenerCents", "More for the cold hardener")}
+          {price("kWhCents", tr("A kWh of electricity"))}
+          {price("fuelKgCents", tr("A kg of fuel"))}
+          {price("dayCents", tr("A day on the hard"))}
+          {price("hardenerCents", tr("More for the cold hardener"))}
         </div>
       </fieldset>
     </>

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useTrace } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { clock, day, stamp } from "../../ui/time";
+import { tr } from "../../words/words";
 
 const W = 900;
 const H = 170;
@@ -31,7 +32,7 @@ export function TraceChart({ instrument, zone }: { instrument: Schemas["Instrume
             aria-pressed={d === days}
             onClick={() => setDays(d)}
           >
-            {d === 0 ? "all" : `${d} days`}
+            {d === 0 ? tr("all") : tr("{d} days", { d })}
           </button>
         ))}
       </div>
@@ -90,7 +91,7 @@ function Drawn({ trace, zone }: { trace: Schemas["Trace"]; zone: string }) {
         {near && (
           <>
             <b>{stamp(near.t, zone)}</b>: {fig(near.meanC, "°C")}
-            {near.minC !== near.maxC && ` (${fig(near.minC, "°C")} to ${fig(near.maxC, "°C")})`}
+            {near.minC !== near.maxC && tr(" ({minC} to {maxC})", { minC: fig(near.minC, "°C"), maxC: fig(near.maxC, "°C") })}
             {near.meanRHPct !== undefined && `, ${Math.round(near.meanRHPct)} %`}
           </>
         )}
@@ -99,7 +100,7 @@ function Drawn({ trace, zone }: { trace: Schemas["Trace"]; zone: string }) {
         viewBox={`0 0 ${W} ${H}`}
         className="block w-full select-none"
         role="img"
-        aria-label={`Readings of ${trace.instrument.name}; the line is temperature, the thin one humidity`}
+        aria-label={tr("Readings of {name}; the line is temperature, the thin one humidity", { name: trace.instrument.name })}
         tabIndex={0}
         onPointerMove={(e) => {
           const r = e.currentTarget.getBoundingClientRect();

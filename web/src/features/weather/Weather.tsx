@@ -1,6 +1,7 @@
 import { useParams, useSearchParams } from "react-router";
 import { useSurvey } from "../../api/queries";
 import { Loaded, Tabs } from "../../ui/Page";
+import { tr } from "../../words/words";
 import { BestChances } from "./Chances";
 import { Forecast } from "./Forecast";
 import { Readings } from "./Readings";
@@ -8,11 +9,11 @@ import { TentAndHeat } from "./Tent";
 import { Windows } from "./Windows";
 
 const VIEWS = [
-  { key: "windows", name: "Windows" },
-  { key: "chances", name: "Best chances" },
-  { key: "readings", name: "Readings" },
-  { key: "forecast", name: "Forecast" },
-  { key: "tent", name: "Tent and heat" },
+  { key: "windows", name: tr("Windows") },
+  { key: "chances", name: tr("Best chances") },
+  { key: "readings", name: tr("Readings") },
+  { key: "forecast", name: tr("Forecast") },
+  { key: "tent", name: tr("Tent and heat") },
 ] as const;
 
 type View = (typeof VIEWS)[number]["key"];
@@ -26,7 +27,7 @@ export function Weather() {
   const go = (v: View) => setParams({ ...Object.fromEntries(params), view: v }, { replace: true });
   return (
     <>
-      <Tabs label="Weather" tabs={[...VIEWS]} at={view} onChange={go} />
+      <Tabs label={tr("Weather")} tabs={[...VIEWS]} at={view} onChange={go} />
       {view === "windows" && <Windows />}
       {view !== "windows" && (
         <Loaded query={survey}>

@@ -13,6 +13,7 @@ import { Term } from "../../ui/Term";
 import { clock, day, elapsed, sameDay, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
+import { tr, trNodes } from "../../words/words";
 import { verdictLane } from "./verdictLane";
 import { Binding } from "./words";
 
@@ -35,10 +36,10 @@ export function Windows() {
   if (survey.data && products.length === 0)
     return (
       <Answer
-        answer="The library is empty, so nothing can be judged."
+        answer={tr("The library is empty, so nothing can be judged.")}
         detail={
           <Link to="/library" className="linked">
-            Add a product in Library.
+            {tr("Add a product in Library.")}
           </Link>
         }
       />
@@ -53,14 +54,14 @@ export function Windows() {
             <div className="my-4 grid max-w-3xl gap-4 sm:grid-cols-2">
               <Choice
                 name="surface"
-                label="Surface"
+                label={tr("Surface")}
                 value={surface?.id ?? ""}
                 onChange={(id) => setParams({ surface: id }, { replace: true })}
                 options={(survey.data?.surfaces ?? []).map((s) => ({ value: s.id, label: s.name }))}
               />
               <Choice
                 name="product"
-                label="Product"
+                label={tr("Product")}
                 value={productId}
                 onChange={(id) => setParams({ surface: surface?.id ?? "", product: id }, { replace: true })}
                 options={coats.map((p) => ({ value: p.id, label: p.sheet.name }))}
@@ -92,25 +93,38 @@ function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; su
           <>
             <span>{place.name}</span>
             <span>
-              {{ simulated: "simulated weather", imported: "imported weather", told: "weather in your own words" }[place.weatherSource]}
+              {
+                { simulated: tr("simulated weather"), imported: tr("imported weather"), told: tr("weather in your own words") }[
+                  place.weatherSource
+                ]
+              }
             </span>
-            <span>latitude {place.latitudeDeg}°</span>
+            <span>{tr("latitude {latitudeDeg}°", { latitudeDeg: place.latitudeDeg })}</span>
           </>
         }
         answer={
           ribbon.hours.length === 0
-            ? "No weather is known here: import a record below."
+            ? tr("No weather is known here: import a record below.")
             : next
-              ? `${surface?.name ?? "A square metre"}: laying may begin ${Date.parse(next.from) - now < 60_000 ? "now" : sameDay(next.from, ribbon.now, zone) ? `at ${clock(next.from, zone)}` : `on ${stamp(next.from, zone)}`}, until ${clock(next.to, zone)}.`
-              : `${surface?.name ?? "A square metre"}: no start within the weather known.`
+              ? tr("{name}: laying may begin {x}, until {to}.", {
+                  name: surface?.name ?? tr("A square metre"),
+                  x:
+                    Date.parse(next.from) - now < 60_000
+                      ? tr("now")
+                      : sameDay(next.from, ribbon.now, zone)
+                        ? tr("at {from}", { from: clock(next.from, zone) })
+                        : tr("on {from}", { from: stamp(next.from, zone) }),
+                  to: clock(next.to, zone),
+                })
+              : tr("{name}: no start within the weather known.", { name: surface?.name ?? tr("A square metre") })
         }
         detail={
           <>
             {product.sheet.name}.{" "}
-            <Figure title="When it may go on" working={field.working}>
-              {field.windows.length} windows of starts
+            <Figure title={tr("When it may go on")} working={field.working}>
+              {tr("{windows} windows of starts", { windows: field.windows.length })}
             </Figure>{" "}
-            ahead. Recoat times of the coat below are not counted here; Today counts them.
+            {tr("ahead. Recoat times of the coat below are not counted here; Today counts them.")}
           </>
         }
       />
@@ -121,7 +135,7 @@ function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; su
           <Starts windows={field.windows} zone={zone} />
           <section>
             <h2 className="text-lg">
-              The air over the <Term>field</Term> of {product.sheet.name.toLowerCase()}
+              {trNodes("The air over the {term} of {name}", { term: <Term>{tr("field")}</Term>, name: product.sheet.name.toLowerCase() })}
             </h2>
             <FieldChart limits={product.sheet.limits} tracks={tracks(verdict)} now={nowState(ribbon)} />
           </section>
@@ -137,12 +151,12 @@ function tracks(v: Schemas["Verdict"]): Track[] {
   const read = v.ribbon.hours.filter((h) => h.measured);
   const ahead = v.ribbon.hours.filter((h) => !h.measured).slice(0, 72);
   const out: Track[] = [
-    { name: `${KNOWN_BY[v.place.weatherSource]}, the last three days`, look: "read", states: read },
-    { name: "forecast for the next three days", look: "ahead", states: ahead },
+    { name: tr("{x}, the last three days", { x: KNOWN_BY[v.place.weatherSource] }), look: "read", states: read },
+    { name: tr("forecast for the next three days"), look: "ahead", states: ahead },
   ];
   const now = Date.parse(v.ribbon.now);
   const inside = v.inside.filter((p) => Math.abs(Date.parse(p.at) - now) < 3 * 86_400_000);
-  if (inside.length > 0) out.push({ name: "the tent over the same days", look: "inside", states: inside });
+  if (inside.length > 0) out.push({ name: tr("the tent over the same days"), look: "inside", states: inside });
   return out;
 }
 
@@ -156,18 +170,18 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
   return (
     <section>
       <h2 className="text-lg">
-        <Term>Windows of starts</Term>
+        <Term>{tr("Windows of starts")}</Term>
       </h2>
       {windows.length === 0 ? (
-        <p>None within the weather known. Look at the hours for what stops it; a tent, heat or another hardener may open one.</p>
+        <p>{tr("None within the weather known. Look at the hours for what stops it; a tent, heat or another hardener may open one.")}</p>
       ) : (
         <table className="table-plain">
           <thead>
             <tr>
-              <th>Begin between</th>
-              <th className="num">Room</th>
-              <th>What ends it</th>
-              <th>Begun in its middle</th>
+              <th>{tr("Begin between")}</th>
+              <th className="num">{tr("Room")}</th>
+              <th>{tr("What ends it")}</th>
+              <th>{tr("Begun in its middle")}</th>
             </tr>
           </thead>
           <tbody>
@@ -178,13 +192,13 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
                 </td>
                 <td className="num">{elapsed((Date.parse(w.to) - Date.parse(w.from)) / 3_600_000)}</td>
                 <td>
-                  {w.closes ? (
-                    <>
-                      {limitOf(w.closes.check.limit).missed} from {stamp(w.closes.from, zone)}, while {PHASES[w.closes.phase]}
-                    </>
-                  ) : (
-                    "end of the weather known"
-                  )}
+                  {w.closes
+                    ? trNodes("{missed} from {from}, while {PHASES}", {
+                        missed: limitOf(w.closes.check.limit).missed,
+                        from: stamp(w.closes.from, zone),
+                        PHASES: PHASES[w.closes.phase],
+                      })
+                    : tr("end of the weather known")}
                 </td>
                 <td className="quiet text-sm">
                   <Binding check={w.binding} allowed />
@@ -198,22 +212,22 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
   );
 }
 
-const PHASES: Record<string, string> = { laying: "laying", holding: "it must hold", drying: "it must stay dry" };
+const PHASES: Record<string, string> = { laying: tr("laying"), holding: tr("it must hold"), drying: tr("it must stay dry") };
 
 function Hours({ hours, zone }: { hours: Schemas["FieldHour"][]; zone: string }) {
   const [all, setAll] = useState(false);
   const shown = all ? hours : hours.slice(0, 24);
   return (
     <section>
-      <h2 className="text-lg">Hour by hour</h2>
+      <h2 className="text-lg">{tr("Hour by hour")}</h2>
       <Reflow>
         <table className="table-plain text-sm">
           <thead>
             <tr>
-              <th>Hour</th>
-              <th className="num">Surface</th>
-              <th className="num">Above dew</th>
-              <th>Laying</th>
+              <th>{tr("Hour")}</th>
+              <th className="num">{tr("Surface")}</th>
+              <th className="num">{tr("Above dew")}</th>
+              <th>{tr("Laying")}</th>
             </tr>
           </thead>
           <tbody>
@@ -227,7 +241,7 @@ function Hours({ hours, zone }: { hours: Schemas["FieldHour"][]; zone: string })
                   <Quantity value={h.spreadK} unit="K" />
                 </td>
                 <td>
-                  <b>{h.allowed ? "yes" : "no"}</b>, <Binding check={h.binding} allowed={h.allowed} />
+                  <b>{h.allowed ? tr("yes") : tr("no")}</b>, <Binding check={h.binding} allowed={h.allowed} />
                 </td>
               </tr>
             ))}
@@ -236,7 +250,7 @@ function Hours({ hours, zone }: { hours: Schemas["FieldHour"][]; zone: string })
       </Reflow>
       {hours.length > 24 && (
         <button type="button" className="linked mt-2 text-sm max-sm:min-h-11" onClick={() => setAll(!all)}>
-          {all ? "only the next day" : `all ${hours.length} hours`}
+          {all ? tr("only the next day") : tr("all {hours} hours", { hours: hours.length })}
         </button>
       )}
     </section>

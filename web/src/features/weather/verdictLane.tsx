@@ -2,13 +2,14 @@ import type { Schemas } from "../../api/client";
 import type { useLimits } from "../../api/queries";
 import type { Lane } from "../../ui/Ribbon";
 import { clock } from "../../ui/time";
+import { tr } from "../../words/words";
 
 /** Every hour allowed or not, and the windows of starts as brackets. */
 export function verdictLane(field: Schemas["FieldResult"], zone: string, name: string, limitOf: ReturnType<typeof useLimits>): Lane {
   const hours = field.hours.map((h) => ({ ...h, t: Date.parse(h.at) }));
   return {
     id: "verdict",
-    label: "May be laid",
+    label: tr("May be laid"),
     note: name,
     height: 52,
     read: (t) => {

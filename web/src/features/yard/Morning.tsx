@@ -8,6 +8,7 @@ import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, day, longDay } from "../../ui/time";
 import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
+import { tr } from "../../words/words";
 
 /** The first page of a yard: the sentence of the day of each boat, which is late, the weather once. */
 export function Morning() {
@@ -78,15 +79,19 @@ function Place({ morning: m }: { morning: Schemas["PlaceMorning"] }) {
 
 /** How a launch stands: late in a word and a mark, else when she is ready. */
 function Launch({ launch: l, zone }: { launch?: Schemas["PlanLaunching"]; zone: string }) {
-  if (!l) return <span className="quiet">nothing planned</span>;
+  if (!l) return <span className="quiet">{tr("nothing planned")}</span>;
   const trouble = l.left > 0 || l.lateH > 0;
   return (
     <span className={trouble ? "block border-l-4 border-error pl-2 font-semibold" : ""}>
-      {l.left > 0 && `${l.left} ${l.left === 1 ? "task finds" : "tasks find"} no place. `}
-      {l.lateH > 0 && `Late by ${Math.ceil(l.lateH / 24)} ${Math.ceil(l.lateH / 24) === 1 ? "day" : "days"}. `}
-      {l.half && `Ready half the time by ${day(l.half, zone)}${l.nine ? `, nine times in ten by ${day(l.nine, zone)}` : ""}. `}
-      {l.due && `Wanted ${day(l.due, zone)}.`}
-      {!trouble && !l.half && !l.due && "No launch day is set."}
+      {l.left > 0 && tr("{left} {left, plural, one {task finds} other {tasks find}} no place. ", { left: l.left })}
+      {l.lateH > 0 && tr("Late by {lateH} {lateH, plural, one {day} other {days}}. ", { lateH: Math.ceil(l.lateH / 24) })}
+      {l.half &&
+        tr("Ready half the time by {half}{x}. ", {
+          half: day(l.half, zone),
+          x: l.nine ? tr(", nine times in ten by {nine}", { nine: day(l.nine, zone) }) : "",
+        })}
+      {l.due && tr("Wanted {due}.", { due: day(l.due, zone) })}
+      {!trouble && !l.half && !l.due && tr("No launch day is set.")}
     </span>
   );
 }
