@@ -75,7 +75,7 @@ type Bench struct {
 	Stripes *lay.Stripes  `json:"stripes,omitempty"`
 	Order   []lay.Piece   `json:"order"`
 	Checks  []lay.Check   `json:"checks"`
-	Gear    []string      `json:"gear"`
+	Gear    []say.Sentence      `json:"gear"`
 	// Stand says which stiffness the face wants, empty for a product without filler.
 	Stand   string       `json:"stand"`
 	Pots    []Pot        `json:"pots"`
@@ -89,7 +89,7 @@ type BenchSurface struct {
 	ID        string `json:"id"`
 	Name      string `json:"name"`
 	ProductID string `json:"productId"`
-	Next      string `json:"next"`
+	Next      say.Sentence `json:"next"`
 }
 
 // Pot is one that was mixed, with its timers.
@@ -122,7 +122,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	if err != nil {
 		return Bench{}, err
 	}
-	out := Bench{Now: o.now, Place: o.survey.Place, Coat: say.Sentence{}, Surfaces: []BenchSurface{}, Order: []lay.Piece{}, Checks: []lay.Check{}, Gear: []string{}, Trouble: []fault.Field{},
+	out := Bench{Now: o.now, Place: o.survey.Place, Coat: say.Sentence{}, Surfaces: []BenchSurface{}, Order: []lay.Piece{}, Checks: []lay.Check{}, Gear: []say.Sentence{}, Trouble: []fault.Field{},
 		Pot: mix.Pot{Targets: []mix.Target{}}, Batches: mix.Batches{Batches: []mix.Batch{}}, Filler: mix.Fillers}
 	if out.Pots, err = a.pots(ctx, o); err != nil {
 		return out, err
@@ -135,9 +135,9 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		return out, err
 	}
 	for _, f := range o.s.Surfaces {
-		b := BenchSurface{ID: f.ID, Name: f.Name}
+		b := BenchSurface{ID: f.ID, Name: f.Name, Next: say.Sentence{}}
 		if f.Next != nil {
-			b.Next = f.Next.Sheet.Kind.Name()
+			b.Next = f.Next.Sheet.Kind.Say()
 			b.ProductID = f.Next.ProductID
 		}
 		out.Surfaces = append(out.Surfaces, b)

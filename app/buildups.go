@@ -76,7 +76,7 @@ type BuildUp struct {
 	Result   buildup.Result `json:"result"`
 	Findings []Finding      `json:"findings"`
 	// Mind is what to wear and mind at each step.
-	Mind        [][]string           `json:"mind"`
+	Mind        [][]say.Sentence     `json:"mind"`
 	Consumables []buildup.Consumable `json:"consumables"`
 	// Tasks are what the steps unfold into, with what is done; Sum adds them up. A working
 	// day of the boat's people has WorkDayH hours.
@@ -387,16 +387,16 @@ func (w work) findings(f Surface, steps []Step, core []step.Step) []Finding {
 }
 
 // mind is what to wear and mind at each step.
-func (w work) mind(f Surface, core []step.Step) [][]string {
+func (w work) mind(f Surface, core []step.Step) [][]say.Sentence {
 	c := w.caseOf(f, core)
-	out := make([][]string, len(core))
+	out := make([][]say.Sentence, len(core))
 	for i, s := range core {
 		at := lay.Site{Inside: f.Part.Info().Inside, Substrate: f.Substrate, Over: c.Meets(i).Sheet}
 		if !c.Meets(i).Stripped {
 			at.Old = f.Findings.Layers
 		}
 		if out[i] = lay.Mind(s, at); out[i] == nil {
-			out[i] = []string{}
+			out[i] = []say.Sentence{}
 		}
 	}
 	return out

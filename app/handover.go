@@ -29,7 +29,7 @@ type Handover struct {
 	// however many steps it is about.
 	Findings []Finding `json:"findings"`
 	// Mind is what to wear and mind at the bench's steps.
-	Mind []string `json:"mind"`
+	Mind []say.Sentence `json:"mind"`
 	// Stop is why it cannot be put there.
 	Stop say.Sentence `json:"stop,omitempty"`
 }
@@ -68,7 +68,7 @@ func (o outlook) hand(surfaceID, bench string, steps []craft.Step, roles map[str
 // handed fills in what a handover changes, and what the bench's steps come to.
 func (o outlook) handed(h *Handover, bench string) *Handover {
 	surfaceID := h.SurfaceID
-	h.Findings, h.Mind = []Finding{}, []string{}
+	h.Findings, h.Mind = []Finding{}, []say.Sentence{}
 	for _, x := range o.warned(o.surface(surfaceID), h.Steps) {
 		if !slices.ContainsFunc(h.Findings, func(o Finding) bool { return o.Rule == x.Rule && o.Text == x.Text }) {
 			h.Findings = append(h.Findings, x)
@@ -80,7 +80,7 @@ func (o outlook) handed(h *Handover, bench string) *Handover {
 	}
 	for i, minds := range o.mind(o.surface(surfaceID), core) {
 		for _, m := range minds {
-			if from := h.Steps[i].Origin; from != nil && from.Bench == bench && !slices.Contains(h.Mind, m) {
+			if from := h.Steps[i].Origin; from != nil && from.Bench == bench && !slices.ContainsFunc(h.Mind, func(o say.Sentence) bool { return o.String() == m.String() }) {
 				h.Mind = append(h.Mind, m)
 			}
 		}

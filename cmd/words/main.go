@@ -39,22 +39,19 @@ var identifier = regexp.MustCompile(`^[a-z]+[-A-Z_][\w-]*$|^[a-z]?$|^\W?[a-z]\d?
 // A reader gathers the messages of one package.
 type reader struct {
 	found  map[string]bool
-	own    map[string][]int // functions of the package that pass a template on, with the number of its argument
+	own    map[string][]int // functions of the package that pass a template on, with the number of its argument; those in a function by their file
+	file   string
 	consts map[string]string
 }
 
 func main() {
-	all := map[string][]string{} // by package
+	all := map[string][]string{} // by file
 	for _, root := range []string{"core", "app", "calc", "formats"} {
 		err := filepath.WalkDir(root, func(dir string, d fs.DirEntry, err error) error {
 			if err != nil || !d.IsDir() {
 				return err
 			}
-			found, err := read(dir)
-			if len(found) > 0 {
-				all[filepath.ToSlash(dir)] = found
-			}
-			return err
+			return read(dir, all)
 		})
 		if err != nil {
 			fmt.Fprintln(os.Stderr, "words:", err)
@@ -70,35 +67,43 @@ func main() {
 	}
 }
 
-// read lists the messages of the package in a folder, in order.
-func read(dir string) ([]string, error) {
+// read lists the messages of every file of the package in a folder, in order.
+func read(dir string, all map[string][]string) error {
 	paths, err := filepath.Glob(filepath.Join(dir, "*.go"))
 	if err != nil {
-		return nil, err
+		return err
 	}
-	r := reader{found: map[string]bool{}, own: map[string][]int{}, consts: map[string]string{}}
-	var files []*ast.File
+	r := reader{own: map[string][]int{}, consts: map[string]string{}}
+	var (
+		files []*ast.File
+		names []string
+	)
 	for _, path := range paths {
 		if strings.HasSuffix(path, "_test.go") {
 			continue
 		}
 		file, err := parser.ParseFile(token.NewFileSet(), path, nil, 0)
 		if err != nil {
-			return nil, err
+			return err
 		}
-		files = append(files, file)
+		files, names = append(files, file), append(names, path)
 		ast.Inspect(file, r.constants)
 	}
 	for n := -1; n != len(r.own); { // until no more functions pass one on
 		n = len(r.own)
-		for _, file := range files {
+		for i, file := range files {
+			r.file = names[i]
 			ast.Inspect(file, r.passes)
 		}
 	}
-	for _, file := range files {
+	for i, file := range files {
+		r.found, r.file = map[string]bool{}, names[i]
 		ast.Inspect(file, r.words)
+		if len(r.found) > 0 {
+			all[filepath.ToSlash(names[i])] = slices.Sorted(maps.Keys(r.found))
+		}
 	}
-	return slices.Sorted(maps.Keys(r.found)), nil
+	return nil
 }
 
 // constants notes the string constants of the package.
@@ -155,7 +160,7 @@ func (r reader) said(c *ast.CallExpr) (templates, words []int) {
 	}
 	own := r.own[method]
 	if method == "" {
-		own = r.own[name]
+		own = append(slices.Clone(r.own[name]), r.own[r.file+" "+name]...)
 	}
 	return append(slices.Clone(s.templates), own...), s.words
 }
@@ -175,7 +180,7 @@ func (r reader) passes(n ast.Node) bool {
 		if !ok || !named {
 			return true
 		}
-		name, kind, body = id.Name, lit.Type, lit.Body
+		name, kind, body = r.file+" "+id.Name, lit.Type, lit.Body
 	default:
 		return true
 	}

@@ -100,7 +100,7 @@ type Answer struct {
 	Detail   say.Sentence    `json:"detail"`
 	Facts    []Fact          `json:"facts"`
 	Supposed []say.Sentence  `json:"supposed"`
-	Cautions []string        `json:"cautions"`
+	Cautions []say.Sentence  `json:"cautions"`
 	Working  working.Working `json:"working"`
 	// Hours are the day's, each with its verdict, empty where the weather bears on nothing.
 	Hours []field.Hour `json:"hours"`
@@ -108,7 +108,7 @@ type Answer struct {
 
 // Find answers a question.
 func Find(q Question, a Ask) (Answer, error) {
-	out := Answer{Says: say.Sentence{}, Detail: say.Sentence{}, Facts: []Fact{}, Supposed: []say.Sentence{}, Cautions: []string{}, Working: working.New(), Hours: []field.Hour{}}
+	out := Answer{Says: say.Sentence{}, Detail: say.Sentence{}, Facts: []Fact{}, Supposed: []say.Sentence{}, Cautions: []say.Sentence{}, Working: working.New(), Hours: []field.Hour{}}
 	if a.Sheet.Example {
 		out.suppose("The figures of %q are an invented example: the data sheet of the tin in hand comes first.", a.Sheet.Name)
 	}
@@ -138,7 +138,7 @@ func (out *Answer) fact(name, template string, args ...any) {
 
 // gear adds what to wear and mind, and what comes before it.
 func (out *Answer) gear(a Ask) {
-	out.Cautions = append(append(out.Cautions, lay.Gear(a.Sheet, a.Method)...), lay.Defers)
+	out.Cautions = append(append(out.Cautions, lay.Gear(a.Sheet, a.Method)...), say.Lit(lay.Defers))
 }
 
 // lies is where the coat goes.

@@ -1,7 +1,6 @@
 package lay
 
 import (
-	"strings"
 	"testing"
 
 	"allcoats/core/base/say"
@@ -84,7 +83,7 @@ func TestGearFollowsTheChemistry(t *testing.T) {
 	} {
 		all := ""
 		for _, g := range Gear(c.sheet, c.method) {
-			all += g + "\n"
+			all += g.String() + "\n"
 		}
 		require.Contains(t, all, c.want)
 		if c.not != "" {
@@ -113,7 +112,7 @@ func TestMindByWhatIsDoneAndWhere(t *testing.T) {
 		"solvent rags":              {degrease, Site{}, "lidded metal tin", "Closed space"},
 		"washing":                   {step.Step{Work: step.Wash}, Site{Old: old(survey.OldAntifouling)}, "", "wet only"},
 	} {
-		all := strings.Join(Mind(c.s, c.at), "\n")
+		all := say.Join(Mind(c.s, c.at), "\n").String()
 		assert.Contains(t, all, c.want, name)
 		if c.not != "" {
 			assert.NotContains(t, all, c.not, name)

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
@@ -12,14 +13,10 @@ import (
 
 // Gear lists what to wear and mind with a product laid by a method. It defers to the
 // data sheet.
-func Gear(s product.Sheet, method string) []string {
+func Gear(s product.Sheet, method string) []say.Sentence {
 	m, _ := film.MethodByKey(method)
-	out := []string{"Goggles, gloves, arms covered"}
-	add := func(text string) {
-		if !slices.Contains(out, text) {
-			out = append(out, text)
-		}
-	}
+	out := []say.Sentence{say.Of("Goggles, gloves, arms covered")}
+	add := func(text string) { out = append(out, say.Lit(text)) }
 	two := s.BaseShare() < 1
 	switch {
 	case s.Binder == product.Polyurethane && two && m.Spray:
@@ -60,10 +57,10 @@ type Site struct {
 
 // Mind lists what to wear and mind at a step, by what is laid or abraded, how and where. It
 // defers to the data sheet.
-func Mind(s step.Step, at Site) (out []string) {
+func Mind(s step.Step, at Site) (out []say.Sentence) {
 	add := func(when bool, text string) {
-		if when && !slices.Contains(out, text) {
-			out = append(out, text)
+		if when {
+			out = append(out, say.Lit(text))
 		}
 	}
 	kind := s.Work.Kind()

@@ -2677,7 +2677,7 @@ export interface components {
             working: components["schemas"]["Working"];
         };
         Answered: {
-            cautions: string[];
+            cautions: components["schemas"]["SaySpan"][][];
             days: components["schemas"]["SaySpan"][][];
             detail: components["schemas"]["SaySpan"][];
             facts: components["schemas"]["EnquiryFact"][];
@@ -3075,7 +3075,7 @@ export interface components {
             /** Format: double */
             dftUm: number;
             fillers: components["schemas"]["MixFiller"][];
-            gear: string[];
+            gear: components["schemas"]["SaySpan"][][];
             grade: string;
             /** Format: double */
             layH: number;
@@ -3117,7 +3117,7 @@ export interface components {
         BenchSurface: {
             id: string;
             name: string;
-            next: string;
+            next: components["schemas"]["SaySpan"][];
             productId: string;
         };
         Boat: {
@@ -3328,7 +3328,7 @@ export interface components {
             layers: components["schemas"]["BuildupLayer"][];
             margin: components["schemas"]["BuildupMargin"];
             marginText?: components["schemas"]["SaySpan"][];
-            mind: string[][];
+            mind: components["schemas"]["SaySpan"][][][];
             places: components["schemas"]["PlaceFilm"][];
             result: components["schemas"]["BuildupResult"];
             steps: components["schemas"]["Step"][];
@@ -4697,7 +4697,7 @@ export interface components {
         Handover: {
             changes: components["schemas"]["Change"][];
             findings: components["schemas"]["Finding"][];
-            mind: string[];
+            mind: components["schemas"]["SaySpan"][][];
             steps: components["schemas"]["Step"][];
             stop?: components["schemas"]["SaySpan"][];
             sum: components["schemas"]["TaskSum"];

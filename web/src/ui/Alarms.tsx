@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { programTime } from "../api/programTime";
 import { useBench, useMeta } from "../api/queries";
-import { tr } from "../words/words";
+import { tr, word } from "../words/words";
 import { clock } from "./time";
 
 export type Alarm = { id: string; what: string; at: number; label: string };
@@ -10,7 +10,7 @@ export type Alarm = { id: string; what: string; at: number; label: string };
 /** The timers of a bench that are worth a sound, the soonest first. */
 export function alarmsOf(b: Schemas["Bench"]): Alarm[] {
   const of = (id: string, what: string, timers: Schemas["ClockTimer"][]) =>
-    timers.flatMap((t) => (t.ring && t.at ? [{ id: `${id} ${t.key}`, what, at: Date.parse(t.at), label: t.label }] : []));
+    timers.flatMap((t) => (t.ring && t.at ? [{ id: `${id} ${t.key}`, what, at: Date.parse(t.at), label: word(t.label) }] : []));
   return [
     ...b.pots.flatMap((p) => of(p.id, `${p.product}${p.surface && `, ${p.surface}`}`, p.timers)),
     ...b.clocks.flatMap((c) => of(c.surfaceId, c.surface, c.timers)),

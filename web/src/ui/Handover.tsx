@@ -1,5 +1,6 @@
-import type { Schemas } from "../api/client";
+import type { Schemas, Words } from "../api/client";
 import { tr, trNodes } from "../words/words";
+import { Said } from "./Sentence";
 import { useSettings } from "./settings";
 import { span } from "./time";
 
@@ -48,17 +49,19 @@ export function HandoverList({ handover: h }: { handover: Schemas["Handover"] })
 }
 
 /** What to wear and mind, short; the sheet and local rules come first. */
-export function Minding({ texts }: { texts: string[] }) {
+export function Minding({ texts }: { texts: Words[] }) {
   if (texts.length === 0) return null;
   return (
     <details className="mt-2 text-sm" data-testid="minding">
       <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
-        <b>{tr("Mind:")}</b> {texts[0]}
+        <b>{tr("Mind:")}</b> <Said words={texts[0] ?? ""} />
         {texts.length > 1 && <span className="quiet"> {tr("and {texts} more", { texts: texts.length - 1 })}</span>}
       </summary>
       <ul className="list-disc pl-5">
         {texts.map((t) => (
-          <li key={t}>{t}</li>
+          <li key={JSON.stringify(t)}>
+            <Said words={t} />
+          </li>
         ))}
       </ul>
       <p className="quiet">{tr("The data sheet, local rules and licensed practice come first.")}</p>

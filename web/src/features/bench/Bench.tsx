@@ -74,6 +74,7 @@ function Shown({
   const zone = b.place.timeZone;
   const { coats } = useCoats();
   const free = b.surfaceId === "";
+  const { prose } = useSettings();
   return (
     <>
       <Answer
@@ -109,7 +110,7 @@ function Shown({
           options={[
             ...b.surfaces.map((s) => ({
               value: s.id,
-              label: s.next ? `${s.name}: ${s.next}` : tr("{name}: nothing waits", { name: s.name }),
+              label: s.next.length > 0 ? `${s.name}: ${prose(s.next)}` : tr("{name}: nothing waits", { name: s.name }),
             })),
             { value: "", label: tr("Mix freely") },
           ]}

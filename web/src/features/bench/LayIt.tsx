@@ -48,8 +48,8 @@ export function LayIt({ bench: b, part }: { bench: Schemas["Bench"]; part: "befo
         </ul>
         <ul className="mt-2 text-sm">
           {b.gear.map((g) => (
-            <li key={g} className="border-l-4 border-accent py-1 pl-3">
-              {g}
+            <li key={JSON.stringify(g)} className="border-l-4 border-accent py-1 pl-3">
+              {prose(g)}
             </li>
           ))}
         </ul>

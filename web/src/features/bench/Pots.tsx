@@ -5,7 +5,7 @@ import { useChange } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
 import { stamp } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
-import { tr, trNodes } from "../../words/words";
+import { tr, trNodes, word } from "../../words/words";
 
 /** The timers that run: of pots that were mixed, and of the coats that were laid. */
 export function Pots({ bench: b, boatId }: { bench: Schemas["Bench"]; boatId: string }) {
@@ -74,9 +74,9 @@ function Timers({ timers, now, zone }: { timers: Schemas["ClockTimer"][]; now: n
         const left = t.at ? Date.parse(t.at) - now : undefined;
         return (
           <li key={t.key} data-timer={t.key} className="rule-b grid grid-cols-[1fr_auto] gap-x-3 py-1.5">
-            <span className={left !== undefined && left <= 0 && left > -60_000 ? "font-bold text-error" : ""}>{t.label}</span>
+            <span className={left !== undefined && left <= 0 && left > -60_000 ? "font-bold text-error" : ""}>{word(t.label)}</span>
             <b className="text-right text-lg tabular-nums">
-              {left === undefined ? tr("beyond the forecast") : left < -60_000 ? tr("over") : left <= 0 ? tr("now") : countdown(left)}
+              {left === undefined ? tr("beyond the forecast") : left < -60_000 ? tr("past") : left <= 0 ? tr("now") : countdown(left)}
             </b>
             <span className="quiet text-sm">
               {t.at && stamp(t.at, zone)}

@@ -7,7 +7,7 @@ import { useChange, useInstruments } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
 import { number, useSettings } from "../../ui/settings";
 import { Figure } from "../../ui/Working";
-import { tr, trNodes } from "../../words/words";
+import { tr, trNodes, word } from "../../words/words";
 
 const WAYS = [
   { key: "scale", name: tr("by weight") },
@@ -77,7 +77,7 @@ export function Pour({
       <ol data-testid="targets">
         {targets.map((t) => (
           <li key={t.part} className="rule-b grid grid-cols-[1fr_auto] items-baseline gap-x-4 py-2">
-            <span className="text-lg">{t.what}</span>
+            <span className="text-lg">{word(t.what)}</span>
             <b className="text-2xl">{shows(t, way, prose)}</b>
             <span className="quiet text-sm">
               {tr("add {x}", {
@@ -195,15 +195,15 @@ function Scale({
       ) : target ? (
         <>
           <p className="text-sm">
-            {tr("{what}: pour to {want} g. {name} shows", { what: target.what, want: grams(want), name: scale.name })}
+            {tr("{what}: pour to {want} g. {name} shows", { what: word(target.what), want: grams(want), name: scale.name })}
           </p>
           <p className="font-slab text-5xl font-semibold" aria-live="off">
             {g === undefined ? "–" : `${grams(Math.max(0, g))} g`}
           </p>
-          <progress className="progress h-4 w-full max-w-md" value={Math.max(0, g ?? 0)} max={want} aria-label={target.what} />
+          <progress className="progress h-4 w-full max-w-md" value={Math.max(0, g ?? 0)} max={want} aria-label={word(target.what)} />
           <p className="mt-2 flex gap-2">
             <button type="button" className="btn btn-neutral min-h-12" disabled={g === undefined} onClick={next}>
-              {tr("{what} is in", { what: target.what })}
+              {tr("{what} is in", { what: word(target.what) })}
             </button>
             <button type="button" className="btn btn-ghost min-h-12" onClick={() => setOn(false)}>
               {tr("Stop weighing")}
@@ -214,7 +214,9 @@ function Scale({
         <p>
           {tr("All is in:")}{" "}
           {kept.map((v, i) => (
-            <span key={b.pot.targets[i]?.part}>{trNodes("{what} at {v} g;", { what: b.pot.targets[i]?.what, v: grams(v) })} </span>
+            <span key={b.pot.targets[i]?.part}>
+              {trNodes("{what} at {v} g;", { what: word(b.pot.targets[i]?.what ?? ""), v: grams(v) })}{" "}
+            </span>
           ))}
           <button type="button" className="linked min-h-11" onClick={() => setOn(false)}>
             {tr("again")}

@@ -11,7 +11,7 @@ import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, longDay, stamp } from "../../ui/time";
 import { Figure } from "../../ui/Working";
-import { tr } from "../../words/words";
+import { tr, trNodes } from "../../words/words";
 import { AccountsView } from "./Accounts";
 import { EntryForm } from "./EntryForm";
 import { Files } from "./Files";
@@ -134,19 +134,8 @@ function Next({ lanes, zone, none }: { lanes: Schemas["TodayLane"][]; zone: stri
   if (lanes.length === 0) return <>{tr("Add her surfaces in Survey first: work is logged on them.")}</>;
   if (none) return <>{tr("Log the first work: nothing is in the record yet.")}</>;
   if (!first) return <>{tr("No clock runs: log what is done next.")}</>;
-  const harm = first.damage[0];
-  return (
-    <>
-      {first.surface}:{" "}
-      {harm ? (
-        <Sentence spans={harm} zone={zone} />
-      ) : first.recoat.length > 0 ? (
-        <Sentence spans={first.recoat} zone={zone} />
-      ) : (
-        <Sentence spans={first.detail} zone={zone} />
-      )}
-    </>
-  );
+  const says = first.damage[0] ?? (first.recoat.length > 0 ? first.recoat : first.detail);
+  return trNodes("{surface}: {says}", { surface: first.surface, says: <Sentence spans={says} zone={zone} /> });
 }
 
 const SHOWN = ["touch-dry", "sandable", "recoat-opens", "recoat-closes"];

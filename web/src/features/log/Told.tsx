@@ -4,7 +4,7 @@ import { useHistory, useKinds, useSuspects } from "../../api/queries";
 import { number, useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { tr, trNodes } from "../../words/words";
+import { tr, trNodes, word } from "../../words/words";
 
 type Entry = Schemas["Entry"];
 
@@ -25,7 +25,7 @@ export function What({ entry: e }: { entry: Entry }) {
         <Figure title={tr("{surface}, film", { surface: e.surface })} working={e.working}>
           {trNodes("film {filmUm}", { filmUm: <Quantity value={e.filmUm} unit="µm" /> })}
         </Figure>{" "}
-        <span className="quiet">({e.filmKnown})</span>
+        <span className="quiet">({word(e.filmKnown ?? "")})</span>
         {e.batch && <span className="quiet">{tr(", batch {batch}", { batch: e.batch })}</span>}
         {(e.edition ?? 0) > 0 && <span className="quiet">{trNodes(", edition {edition} of its sheet", { edition: e.edition })}</span>}
         {(e.sharePct ?? 0) > 0 && <span className="quiet">{tr(", {sharePct} % of it", { sharePct: Math.round(e.sharePct ?? 0) })}</span>}

@@ -6,7 +6,7 @@ import { key } from "../../api/keys";
 import { useBoats, useCoats, useMeta } from "../../api/queries";
 import { AreaField, Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
 import { Position } from "../../ui/Position";
-import { Sentence } from "../../ui/Sentence";
+import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, fromLocalField } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
@@ -293,7 +293,9 @@ function Told({ answer }: { answer: Schemas["Answered"] }) {
           <h2 className="font-semibold">{tr("Mind")}</h2>
           <ul>
             {answer.cautions.map((c) => (
-              <li key={c}>{c}</li>
+              <li key={JSON.stringify(c)}>
+                <Said words={c} />
+              </li>
             ))}
           </ul>
         </section>
