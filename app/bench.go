@@ -70,12 +70,12 @@ type Bench struct {
 	Mixed   *mix.Deviation `json:"mixed,omitempty"`
 	Batches mix.Batches    `json:"batches"`
 	// Trouble says why there are no pots.
-	Trouble []fault.Field `json:"trouble"`
-	Comb    lay.Comb      `json:"comb"`
-	Stripes *lay.Stripes  `json:"stripes,omitempty"`
-	Order   []lay.Piece   `json:"order"`
-	Checks  []lay.Check   `json:"checks"`
-	Gear    []say.Sentence      `json:"gear"`
+	Trouble []fault.Field  `json:"trouble"`
+	Comb    lay.Comb       `json:"comb"`
+	Stripes *lay.Stripes   `json:"stripes,omitempty"`
+	Order   []lay.Piece    `json:"order"`
+	Checks  []lay.Check    `json:"checks"`
+	Gear    []say.Sentence `json:"gear"`
 	// Stand says which stiffness the face wants, empty for a product without filler.
 	Stand   string       `json:"stand"`
 	Pots    []Pot        `json:"pots"`
@@ -86,9 +86,9 @@ type Bench struct {
 
 // BenchSurface is a surface with what waits to go on it.
 type BenchSurface struct {
-	ID        string `json:"id"`
-	Name      string `json:"name"`
-	ProductID string `json:"productId"`
+	ID        string       `json:"id"`
+	Name      string       `json:"name"`
+	ProductID string       `json:"productId"`
 	Next      say.Sentence `json:"next"`
 }
 

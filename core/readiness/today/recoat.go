@@ -2,6 +2,7 @@ package today
 
 import (
 	"math"
+	"slices"
 	"sort"
 	"time"
 
@@ -81,4 +82,35 @@ func (s Situation) dry() say.Sentence {
 		return say.Of("Dry: %v.", say.Join(all, ", "))
 	}
 	return say.Of("Dew off %v.", say.Join(all, ", "))
+}
+
+// urgency is how soon something is to be done about a clock.
+var urgency = []clock.State{clock.Damaged, clock.Closing, clock.Wet, clock.Tacking, clock.Open, clock.Closed, clock.Unknown}
+
+// clocks says of the most urgent clock that runs what harmed its coat, or whether the next may
+// follow; of two alike, of the one whose state ends first.
+func clocks(lanes []Lane) say.Sentence {
+	var first *Lane
+	sooner := func(a, b *Lane) bool {
+		if x, y := slices.Index(urgency, a.Clock.State), slices.Index(urgency, b.Clock.State); x != y {
+			return x < y
+		}
+		return a.Clock.Until != nil && (b.Clock.Until == nil || a.Clock.Until.Before(*b.Clock.Until))
+	}
+	for i := range lanes {
+		if l := &lanes[i]; l.Clock != nil && l.Chance != Finished && (first == nil || sooner(l, first)) {
+			first = l
+		}
+	}
+	switch {
+	case len(lanes) == 0:
+		return say.Of("Add her surfaces in Survey first: work is logged on them.")
+	case first == nil:
+		return say.Of("No clock runs: log what is done next.")
+	case len(first.Damage) > 0:
+		return say.Of("%v: %v", say.Strong(first.Surface), first.Damage[0])
+	case len(first.Recoat) > 0:
+		return say.Of("%v: %v", say.Strong(first.Surface), first.Recoat)
+	}
+	return say.Of("%v: %v", say.Strong(first.Surface), first.Detail)
 }

@@ -209,6 +209,8 @@ type Action struct {
 type Answer struct {
 	Headline say.Sentence `json:"headline"`
 	Detail   say.Sentence `json:"detail"`
+	// Clocks is what the clocks that run ask for first.
+	Clocks say.Sentence `json:"clocks"`
 	// SurfaceID is what the headline is about, empty if about none.
 	SurfaceID string `json:"surfaceId"`
 	// Dry says when water goes off what is wet now, empty if nothing is.
@@ -244,7 +246,7 @@ func Find(s Situation) Answer {
 	} else if end.Before(s.Now.Add(24 * time.Hour)) {
 		a.Warnings = append(a.Warnings, say.Of("The weather record ends within a day from now; nothing is guessed beyond it."))
 	}
-	a.Dry = s.dry()
+	a.Dry, a.Clocks = s.dry(), clocks(a.Lanes)
 	s.headline(&a)
 	s.actions(&a)
 	return a

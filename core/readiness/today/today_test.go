@@ -283,3 +283,16 @@ func TestTheHeadOfThePlan(t *testing.T) {
 	assert.Equal(t, Blocked, a.Lanes[0].Chance)
 	assert.Contains(t, a.Lanes[0].Answer.In(time.UTC), "not high-build primer yet. silicone below")
 }
+
+// The log leads with the clock that presses: damage, then what closes, then the soonest end.
+func TestTheClockThatPresses(t *testing.T) {
+	said := func(all ...Surface) string { return Find(situation(nil, all...)).Clocks.In(time.UTC) }
+	assert.Equal(t, "Add her surfaces in Survey first: work is logged on them.", said())
+	assert.Equal(t, "No clock runs: log what is done next.", said(surface("Deck", nil, coat(1, 1))))
+	fresh, old := surface("Deck", laid(1), coat(2, 2)), surface("Hull", laid(18), coat(2, 2))
+	assert.Regexp(t, "^Hull: Closing: without sanding only until ", said(fresh, old))
+	assert.Regexp(t, "^Deck: No coat over it yet; from 10:00", said(fresh, surface("Cabin", laid(30), coat(2, 2))))
+	done := old
+	done.Next = nil
+	assert.Regexp(t, "^Deck: ", said(fresh, done), "where all coats are on nothing presses")
+}

@@ -7909,6 +7909,7 @@ export interface components {
         };
         TodayAnswer: {
             actions: components["schemas"]["TodayAction"][];
+            clocks: components["schemas"]["SaySpan"][];
             detail: components["schemas"]["SaySpan"][];
             dry: components["schemas"]["SaySpan"][];
             headline: components["schemas"]["SaySpan"][];

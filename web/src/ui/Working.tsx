@@ -1,7 +1,7 @@
 import { type ReactNode, useId, useRef } from "react";
 import { createPortal } from "react-dom";
 import type { Schemas } from "../api/client";
-import { tr } from "../words/words";
+import { tr, word } from "../words/words";
 import { useSettings } from "./settings";
 
 /** A quantity with its unit, in the user's units. */
@@ -59,13 +59,21 @@ export function Figure({ title, working, children }: { title: string; working: S
 function Amount({ value, unit }: { value: number; unit: string }) {
   const size = Math.abs(value);
   const digits = size >= 100 ? 0 : size >= 10 ? 1 : size >= 1 ? 2 : 3;
-  return <Quantity value={value} unit={unit} digits={Number.isInteger(value) ? 0 : digits} />;
+  const places = Number.isInteger(value) ? 0 : digits;
+  const { shownUnit, metric } = useSettings();
+  return (
+    <>
+      <Quantity value={value} unit={unit} digits={places} />
+      {unit && shownUnit(unit) !== unit && <span className="quiet block text-xs">{metric([{ value, unit, digits: places }])}</span>}
+    </>
+  );
 }
 
 function WorkingTable({ working }: { working: Schemas["Working"] }) {
-  const { prose } = useSettings();
+  const { prose, metric, units } = useSettings();
   return (
     <div className="mt-3 text-sm">
+      {units === "imperial" && <p className="quiet mb-3">{tr("The formulas reckon in metric: the small figures.")}</p>}
       {working.warnings.length > 0 && (
         <ul className="mb-3 border-l-4 border-warning pl-3">
           {[...new Map(working.warnings.map((w) => [prose(w), w])).values()].map((w) => (
@@ -84,7 +92,7 @@ function WorkingTable({ working }: { working: Schemas["Working"] }) {
           <tbody>
             {working.inputs.map((i) => (
               <tr key={i.label}>
-                <td>{i.label}</td>
+                <td>{word(i.label)}</td>
                 <td className="num">
                   <Amount value={i.value} unit={i.unit} />
                 </td>
@@ -104,9 +112,9 @@ function WorkingTable({ working }: { working: Schemas["Working"] }) {
           {working.steps.map((s) => (
             <tr key={s.label}>
               <td>
-                <div className="font-semibold">{s.label}</div>
-                <div className="quiet">{prose(s.formula)}</div>
-                <div className="quiet text-xs">{tr("Source: {source}", { source: prose(s.source) })}</div>
+                <div className="font-semibold">{word(s.label)}</div>
+                <div className="quiet">{metric(s.formula)}</div>
+                <div className="quiet text-xs">{tr("Source: {source}", { source: metric(s.source) })}</div>
               </td>
               <td className="num">
                 <Amount value={s.value} unit={s.unit} />

@@ -25,6 +25,14 @@ type Settings = {
 type Spans = Schemas["SaySpan"][];
 type Shown = Pick<Settings, "show" | "units" | "toShown" | "shownUnit">;
 
+/** What shows quantities as the program has them. */
+const METRIC: Shown = {
+  units: "metric",
+  toShown: (v) => v,
+  shownUnit: (u) => u,
+  show: (v, unit, digits = 1) => ({ text: number(v, digits), unit }),
+};
+
 /** The time zone of the place that the screens are about. */
 export const Zone = createContext("UTC");
 
@@ -93,12 +101,16 @@ export function SettingsProvider({
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }
 
-/** The settings, and prose: a sentence of the program as text, in the user's units and the place's time; words stay as they are. */
+/**
+ * The settings, and prose: a sentence of the program as text, in the user's units and the place's time; words stay as they are.
+ * Metric is the same in the units that the program reckons in.
+ */
 export function useSettings() {
   const s = useContext(Context);
   const zone = useContext(Zone);
   if (!s) throw new Error("no settings around this component");
-  return { ...s, prose: (words: Words) => (typeof words === "string" ? words : written(words, s, zone)) };
+  const say = (words: Words, shown: Shown) => (typeof words === "string" ? words : written(words, shown, zone));
+  return { ...s, prose: (words: Words) => say(words, s), metric: (words: Words) => say(words, METRIC) };
 }
 
 /** The words of a sentence in the user's units, its instants in a zone. */

@@ -53,7 +53,8 @@ it("opens the working of a figure: inputs, formula, source, each warning once", 
   expect(dialog.showModal).toHaveBeenCalled();
   expect(dialog.textContent).toContain("Bottom, litres: the working");
   expect(dialog.textContent).toContain("Source: ISO 23811");
-  expect(dialog.textContent).toContain("323 ft²");
+  expect(dialog.textContent).toContain("323 ft²30 m²"); // the formula reckons with the metric one
+  expect(dialog.textContent).toContain("A / 5 m²");
   expect([...dialog.querySelectorAll("li")].map((l) => l.textContent)).toEqual(["rough", "at 50 °F"]);
 });
 

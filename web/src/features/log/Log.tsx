@@ -11,7 +11,7 @@ import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, longDay, stamp } from "../../ui/time";
 import { Figure } from "../../ui/Working";
-import { tr, trNodes } from "../../words/words";
+import { tr } from "../../words/words";
 import { AccountsView } from "./Accounts";
 import { EntryForm } from "./EntryForm";
 import { Files } from "./Files";
@@ -68,7 +68,7 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
         <>
           <Answer
             over={<span>{today.boat.name}</span>}
-            answer={<Next lanes={today.answer.lanes} zone={zone} none={!last} />}
+            answer={<Sentence spans={today.answer.clocks} zone={zone} />}
             detail={
               last
                 ? tr("Last logged: {surface}, {name}, {startedAt} at {startedAt2}.", {
@@ -121,21 +121,6 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
       )}
     </>
   );
-}
-
-/** The states of a clock by how soon something is to be done about it. */
-const URGENT = ["damaged", "closing", "wet", "tacking", "open", "closed", "unknown"];
-
-/** What the clocks ask for first. */
-function Next({ lanes, zone, none }: { lanes: Schemas["TodayLane"][]; zone: string; none: boolean }) {
-  const running = lanes.filter((l) => l.clock && l.chance !== "finished");
-  const rank = (l: Schemas["TodayLane"]) => URGENT.indexOf(l.clock?.state ?? "");
-  const [first] = running.sort((a, b) => rank(a) - rank(b) || (a.clock?.until ?? "9").localeCompare(b.clock?.until ?? "9"));
-  if (lanes.length === 0) return <>{tr("Add her surfaces in Survey first: work is logged on them.")}</>;
-  if (none) return <>{tr("Log the first work: nothing is in the record yet.")}</>;
-  if (!first) return <>{tr("No clock runs: log what is done next.")}</>;
-  const says = first.damage[0] ?? (first.recoat.length > 0 ? first.recoat : first.detail);
-  return trNodes("{surface}: {says}", { surface: first.surface, says: <Sentence spans={says} zone={zone} /> });
 }
 
 const SHOWN = ["touch-dry", "sandable", "recoat-opens", "recoat-closes"];

@@ -56,7 +56,11 @@ function open(entries: Schemas["Entry"][], at = "/boats/b/log", routes: Record<s
       boat: { id: "b", name: "Tern" },
       place: { id: "pl", timeZone: "UTC" },
       ribbon: { now: "2026-05-09T08:00:00Z" },
-      answer: { surfaceId: "s", lanes: [{ surfaceId: "s", surface: "Deck", nextStepId: "st", mix: { litres: 2.634, wftUm: 180 } }] },
+      answer: {
+        surfaceId: "s",
+        clocks: [{ say: "No clock runs: log what is done next." }],
+        lanes: [{ surfaceId: "s", surface: "Deck", nextStepId: "st", mix: { litres: 2.634, wftUm: 180 } }],
+      },
     },
     "GET /api/boats/b/log": entries,
     "GET /api/meta": { ...DESCRIBED, works: WORKS, log: { blemishes, stiffnesses: [] }, clock: { mode: "fixed" } },
