@@ -77,7 +77,7 @@ func (a *App) Accounts(ctx context.Context, boatID string) (Accounts, error) {
 	out.HourCents, out.WorkDayH = o.choices.HourCents, o.workDayH()
 	o.toDate(&out)
 	out.LeftHours = o.job.Sum.LeftH
-	need, err := a.Stores(ctx, boatID)
+	need, _, err := a.toBuy(ctx, boatID)
 	if err != nil {
 		return out, err
 	}

@@ -43,7 +43,7 @@ func TestStatementsOfAScreen(t *testing.T) {
 		"survey":   {8, func(ctx context.Context) error { _, err := a.Survey(ctx, b.ID); return err }},
 		"build-up": {17, func(ctx context.Context) error { _, err := a.BuildUp(ctx, deck.ID); return err }},
 		"overview": {16, func(ctx context.Context) error { _, err := a.Overview(ctx, b.ID); return err }},
-		"stores":   {16, func(ctx context.Context) error { _, err := a.Stores(ctx, b.ID); return err }},
+		"stores":   {50, func(ctx context.Context) error { _, err := a.Stores(ctx, b.ID); return err }},
 		"bench": {50, func(ctx context.Context) error {
 			_, err := a.Bench(ctx, b.ID, app.BenchQuery{SurfaceID: deck.ID})
 			return err

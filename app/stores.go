@@ -15,6 +15,7 @@ import (
 	"allcoats/core/catalog/tins"
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
+	"allcoats/core/job/task"
 	"allcoats/formats"
 	"allcoats/store"
 )
@@ -273,20 +274,92 @@ type Stores struct {
 	LabourCents float64 `json:"labourCents"`
 	// Consumables are what the work still to be done uses up beside the tins.
 	Consumables []buildup.Consumable `json:"consumables"`
+	// First is what the plan runs short of first, nil without a plan or when nothing is short.
+	First *Short `json:"first,omitempty"`
+}
+
+// Short is a coat of the plan that the shelf does not carry any more.
+type Short struct {
+	ProductID string    `json:"productId"`
+	Product   string    `json:"product"`
+	Boat      string    `json:"boat"`
+	Surface   string    `json:"surface"`
+	At        time.Time `json:"at"`
+}
+
+// coming is a coat, or a part of one, as the plan has it.
+type coming struct {
+	Short
+	litres float64
+}
+
+// comingUp lists the coats of a boat in the plan of her place.
+func (a *App) comingUp(ctx context.Context, w work) ([]coming, error) {
+	yard, _, err := a.showYard(ctx, w.survey.Place.ID)
+	if err != nil {
+		return nil, err
+	}
+	tasks := map[string]task.Task{}
+	for _, c := range w.job.Surfaces {
+		for _, t := range c.Tasks {
+			tasks[t.ID] = t
+		}
+	}
+	var out []coming
+	for _, p := range ofBoat(yard.view.Plan, w.survey.Boat.ID) {
+		if t := tasks[p.Whole]; p.Coat && t.ProductID != "" {
+			s := Short{ProductID: t.ProductID, Product: w.products[t.ProductID].Name, Boat: w.survey.Boat.Name, Surface: p.Surface, At: p.Start}
+			out = append(out, coming{s, t.Litres * p.SharePct / 100})
+		}
+	}
+	return out, nil
+}
+
+// firstShort is the first coat that what is on the shelf, litres by product, does not carry.
+func firstShort(all []coming, shelf map[string]float64) *Short {
+	slices.SortStableFunc(all, func(a, b coming) int { return a.At.Compare(b.At) })
+	for i, c := range all {
+		if shelf[c.ProductID] -= c.litres; shelf[c.ProductID] < -0.005 {
+			return &all[i].Short
+		}
+	}
+	return nil
 }
 
 // Stores reckons what is still to be bought for a boat, or with an empty id for
 // all boats: from the coats planned and not yet laid, corrected by what logged
-// coats took, against the shelf.
+// coats took, against the shelf; and what the plan runs short of first.
 func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
+	out, works, err := a.toBuy(ctx, boatID)
+	if err != nil {
+		return out, err
+	}
+	var coats []coming
+	for _, w := range works {
+		its, err := a.comingUp(ctx, w)
+		if err != nil {
+			return out, err
+		}
+		coats = append(coats, its...)
+	}
+	shelf := map[string]float64{}
+	for _, n := range out.Needs {
+		shelf[n.ProductID] = n.StockL
+	}
+	out.First = firstShort(coats, shelf)
+	return out, nil
+}
+
+// toBuy is Stores without the plan, and the work that it was reckoned from.
+func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) {
 	out := Stores{Needs: []Need{}, Priced: true, StopCents: tins.StopCents, Consumables: []buildup.Consumable{}}
 	var err error
 	if out.Stock, err = a.stock(ctx); err != nil {
-		return out, err
+		return out, nil, err
 	}
 	now, err := a.Now(ctx)
 	if err != nil {
-		return out, err
+		return out, nil, err
 	}
 	q := a.store.Read(ctx)
 	ids := []string{boatID}
@@ -294,7 +367,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 		ids = nil
 		boats, err := q.Boats(ctx)
 		if err != nil {
-			return out, err
+			return out, nil, err
 		}
 		for _, b := range boats {
 			ids = append(ids, b.ID)
@@ -306,10 +379,11 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 		parts []tins.Forecast
 	}
 	byID := map[string]*need{}
+	var works []work
 	for _, id := range ids {
 		w, err := a.loadBoatWork(ctx, q, id)
 		if err != nil {
-			return out, err
+			return out, nil, err
 		}
 		out.LeftH += w.job.Sum.LeftH
 		out.WorkDayH = w.workDayH()
@@ -317,10 +391,11 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 		for _, f := range w.survey.Surfaces {
 			rest, err := w.toCome(f)
 			if err != nil {
-				return out, err
+				return out, nil, err
 			}
 			out.Consumables = buildup.AddUp(out.Consumables, rest...)
 		}
+		works = append(works, w)
 		for product, k := range w.job.Needs {
 			if k.Coats == 0 {
 				continue
@@ -360,7 +435,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 		out.Needs = append(out.Needs, n.Need)
 	}
 	sortBy(out.Needs, func(n Need) string { return n.Product })
-	return out, nil
+	return out, works, nil
 }
 
 // toCome is what the tasks of a surface that are still to be done use up.
@@ -394,7 +469,7 @@ func (w work) toCome(f Surface) ([]buildup.Consumable, error) {
 
 // ShoppingList is the list as a file, csv or xlsx.
 func (a *App) ShoppingList(ctx context.Context, boatID, format string) ([]byte, error) {
-	s, err := a.Stores(ctx, boatID)
+	s, _, err := a.toBuy(ctx, boatID)
 	if err != nil {
 		return nil, err
 	}

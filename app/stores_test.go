@@ -16,6 +16,7 @@ import (
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
+	"allcoats/core/job/task"
 	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"
@@ -370,4 +371,40 @@ func BenchmarkOverview(b *testing.B) {
 		_, err := a.Overview(ctx, boat.ID)
 		require.NoError(b, err)
 	}
+}
+
+// What the plan runs short of first is told with its day, whatever the coats' order in the list.
+func TestFirstShort(t *testing.T) {
+	a, _, v := yardOf(t)
+	all := must(a.Stores(ctx, ""))
+	require.NotNil(t, all.First)
+	shelf := map[string]float64{}
+	for _, n := range all.Needs {
+		shelf[n.Product] = n.StockL
+	}
+	jobs := map[string]task.Task{}
+	for _, b := range v.Boats {
+		for _, c := range must(a.Job(ctx, b.ID)).Surfaces {
+			for _, k := range c.Tasks {
+				jobs[k.ID] = k
+			}
+		}
+	}
+	names := map[string]string{}
+	for _, p := range must(a.Products(ctx)) {
+		names[p.ID] = p.Sheet.Name
+	}
+	for _, it := range v.Plan.Items { // in order of time
+		whole, _, _ := strings.Cut(it.TaskID, "/")
+		k := jobs[whole]
+		if !it.Coat || it.Rekey {
+			continue
+		}
+		shelf[names[k.ProductID]] -= k.Litres * it.SharePct / 100
+		if shelf[names[k.ProductID]] < -0.005 {
+			assert.Equal(t, []any{names[k.ProductID], it.Boat, it.Surface, it.Start}, []any{all.First.Product, all.First.Boat, all.First.Surface, all.First.At})
+			return
+		}
+	}
+	t.Fatal("nothing runs short")
 }

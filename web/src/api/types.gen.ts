@@ -7087,6 +7087,14 @@ export interface components {
             reason: string;
             scheme: string;
         };
+        Short: {
+            /** Format: date-time */
+            at: string;
+            boat: string;
+            product: string;
+            productId: string;
+            surface: string;
+        };
         SkyGivenLight: {
             /** Format: double */
             beamWM2: number;
@@ -7313,6 +7321,7 @@ export interface components {
             consumables: components["schemas"]["BuildupConsumable"][];
             /** Format: int64 */
             costCents: number;
+            first?: components["schemas"]["Short"];
             /** Format: double */
             labourCents: number;
             /** Format: double */

@@ -58,3 +58,22 @@ export function useUndoKeys(undo: () => void, redo: () => void) {
     return () => window.removeEventListener("keydown", press);
   }, []);
 }
+
+/** A state of a form with the way back and forth, by buttons (UndoRedo) and by keys; moved is called on either. */
+export function useUndoable<T>(first: T | (() => T), moved?: () => void) {
+  const [value, setValue] = useState<T>(first);
+  const history = useHistory<T>();
+  const step = (to: T | undefined) => {
+    if (to === undefined) return;
+    setValue(to);
+    moved?.();
+  };
+  const undo = () => step(history.back(value));
+  const redo = () => step(history.forth(value));
+  useUndoKeys(undo, redo);
+  const set = (next: T) => {
+    history.record(value);
+    setValue(next);
+  };
+  return { value, set, canUndo: history.canUndo, canRedo: history.canRedo, undo, redo };
+}

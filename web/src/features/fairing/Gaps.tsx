@@ -10,6 +10,8 @@ import { readNumber } from "../../ui/numbers";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
+import { UndoRedo } from "../../ui/UndoRedo";
+import { useUndoable } from "../../ui/useHistory";
 import { tr } from "../../words/words";
 import { Placing } from "./Placing";
 import { freshLine, places, Walk } from "./Walk";
@@ -52,10 +54,11 @@ export function Gaps({
     const read = { round, battenM, spacingM, rowsM, gaps, lines, lows, on, errorMM, breaks, rowBreaks };
     return { ...read, maxFillMM, maxGrindMM, stiffnessM, productId, class: now.class };
   };
-  const [draft, setDraft] = useState<Readings>(start);
+  const [text, setText] = useState<Record<string, string>>({});
+  const edit = useUndoable<Readings>(start, () => setText({}));
+  const { value: draft, set: setDraft } = edit;
   const [id, setID] = useState(now?.id ?? "");
   const [version, setVersion] = useState(now?.version ?? 0);
-  const [text, setText] = useState<Record<string, string>>({});
   const [wrong, setWrong] = useState("");
   const [parcel, setParcel] = useState<string | null>(null);
   const waits = useWaits(parcel);
@@ -80,7 +83,7 @@ export function Gaps({
       ),
     onSuccess: (got) => {
       setText({});
-      setDraft((d) => ({ ...d, ...got }) as Readings);
+      setDraft({ ...draft, ...got } as Readings);
     },
   });
   const gaps = (draft.gaps ?? []) as (number | null)[][];
@@ -343,6 +346,7 @@ export function Gaps({
             >
               {waits ? tr("Kept on this device until it is sent") : tr("Find the fair surface")}
             </button>
+            <UndoRedo of={edit} />
             {id && (
               <Remove
                 of={["fairing"]}

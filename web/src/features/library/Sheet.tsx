@@ -7,6 +7,8 @@ import { FieldChart } from "../../ui/FieldChart";
 import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
+import { UndoRedo } from "../../ui/UndoRedo";
+import { useUndoable } from "../../ui/useHistory";
 import { tr } from "../../words/words";
 import { Curve } from "./Curve";
 import type { Draft, SheetData } from "./draft";
@@ -63,7 +65,8 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   const go = useNavigate();
   const meta = useMeta().data;
   const { show, prose } = useSettings();
-  const [d, set] = useState<Draft>(product?.sheet ?? EMPTY);
+  const draft = useUndoable<Draft>(product?.sheet ?? EMPTY);
+  const { value: d, set } = draft;
   const [version, setVersion] = useState(product?.version ?? 0);
   const [local, setLocal] = useState<Record<string, string>>({});
   const [copying, setCopying] = useState(false);
@@ -359,6 +362,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
             <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
               {fresh ? tr("Add to the library") : asking ? tr("It is so: save the sheet") : tr("Save the sheet")}
             </button>
+            <UndoRedo of={draft} />
             {!fresh && (
               <>
                 <button

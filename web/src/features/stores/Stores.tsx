@@ -1,11 +1,11 @@
-import { useState } from "react";
+import { useContext, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useBoats, useChange, useStores } from "../../api/queries";
 import { Choice, Refusal } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
-import { useSettings } from "../../ui/settings";
-import { workdays } from "../../ui/time";
+import { useSettings, Zone } from "../../ui/settings";
+import { day, workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr, trNodes } from "../../words/words";
 import { Consumables } from "../buildup/Consumables";
@@ -37,6 +37,7 @@ export function Stores() {
 function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) {
   const [editing, setEditing] = useState<string | null>(null);
   const { show, money, prose } = useSettings();
+  const zone = useContext(Zone);
   const buy = stores.needs.filter((n) => n.purchase.tins.length > 0);
   const low = stores.needs.filter((n) => n.low);
   const tins = buy.reduce((s, n) => s + n.purchase.tins.reduce((k, t) => k + t.count, 0), 0);
@@ -54,11 +55,21 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
             ? tr("Nothing is to be bought: no planned coat is still to go on.")
             : buy.length === 0
               ? tr("The shelf has all that is still needed.")
-              : tr("Buy {tins} {tins, plural, one {tin} other {tins}} of {buy} {buy, plural, one {product} other {products}}{x}.", {
-                  tins,
-                  buy: buy.length,
-                  x: stores.priced ? tr(", about {costCents}", { costCents: money(stores.costCents, 0) }) : "",
-                })
+              : tr(
+                  "Buy {tins, plural, one {one tin} other {# tins}} of {buy, plural, one {one product} other {# products}}{cost}{first}.",
+                  {
+                    tins,
+                    buy: buy.length,
+                    cost: stores.priced ? tr(", about {costCents}", { costCents: money(stores.costCents, 0) }) : "",
+                    first: stores.first
+                      ? tr("; first {product}, by {day} for {surface}", {
+                          product: stores.first.product,
+                          day: day(stores.first.at, zone),
+                          surface: scope === YARD ? `${stores.first.boat}: ${stores.first.surface}` : stores.first.surface.toLowerCase(),
+                        })
+                      : "",
+                  },
+                )
         }
         detail={
           stores.needs.length === 0 ? (

@@ -74,8 +74,11 @@ beforeEach(() => {
 });
 
 it("says first what to buy, and what cannot be finished", async () => {
-  at({ needs: [need()], stock: [item()], consumables: [{ name: "rollers", amount: 3, unit: "pieces", source: "rule of thumb" }] });
-  expect((await screen.findByRole("heading", { level: 1 })).textContent).toBe("Buy 3 tins of 1 product, about 300.");
+  const first = { productId: "p", product: "Grey barrier", boat: "Tern", surface: "Bottom", at: "2026-05-16T08:00:00Z" };
+  at({ needs: [need()], stock: [item()], consumables: [{ name: "rollers", amount: 3, unit: "pieces", source: "rule of thumb" }], first });
+  expect((await screen.findByRole("heading", { level: 1 })).textContent).toBe(
+    "Buy 3 tins of one product, about 300; first Grey barrier, by Sat 16 May for bottom.",
+  );
   expect(screen.getByText("The next coat cannot be finished", { exact: false }).textContent).toContain("Grey barrier");
   expect(screen.getByText("rollers").closest("tr")?.textContent).toContain("3");
   const row = within(screen.getByTestId("needs"));

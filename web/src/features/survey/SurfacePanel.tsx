@@ -7,6 +7,8 @@ import { Conflict } from "../../ui/Conflict";
 import { Errors, Refusal, unsendable } from "../../ui/Form";
 import { Tabs } from "../../ui/Page";
 import { Remove } from "../../ui/Remove";
+import { UndoRedo } from "../../ui/UndoRedo";
+import { useUndoable } from "../../ui/useHistory";
 import { tr } from "../../words/words";
 import { DefectList } from "./Defects";
 import { Describe } from "./Describe";
@@ -48,7 +50,8 @@ export function SurfacePanel({
 }) {
   const boatId = survey.boat.id;
   const words = useMeta().data?.survey;
-  const [edit, setEdit] = useState<Edit>(() => (surface ? editOf(surface) : newSurface()));
+  const draft = useUndoable<Edit>(() => (surface ? editOf(surface) : newSurface()));
+  const edit = draft.value;
   const [version, setVersion] = useState(surface?.version ?? 0);
   const [tab, setTab] = useState<Tab>("measure");
   const [touched, setTouched] = useState(false);
@@ -81,7 +84,7 @@ export function SurfacePanel({
     if (sendable) save.mutate(v);
   };
   const change = (e: Partial<Edit>) => {
-    setEdit({ ...edit, ...e });
+    draft.set({ ...edit, ...e });
     setTouched(true);
   };
   if (!words) return null;
@@ -138,6 +141,7 @@ export function SurfacePanel({
                     </button>
                   </>
                 )}
+                <UndoRedo of={draft} />
                 {!surface && (
                   <button type="button" className="btn btn-ghost min-h-11" onClick={() => done()}>
                     {tr("Cancel")}
@@ -168,7 +172,7 @@ export function SurfacePanel({
               submit(c.version);
             }}
             onTheirs={(c) => {
-              setEdit(editOf(c));
+              draft.set(editOf(c));
               setVersion(c.version);
               setTouched(false);
               save.reset();
