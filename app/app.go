@@ -79,6 +79,9 @@ func IsDemo(ctx context.Context, s *store.Store) (bool, error) {
 	return err == nil, err
 }
 
+// ErrFull means that the disk has no room: nothing was stored.
+var ErrFull = store.ErrFull
+
 // ErrNotFound means that the thing asked for is not there.
 var ErrNotFound = store.ErrNotFound
 
@@ -211,6 +214,9 @@ func (a *App) Run(ctx context.Context) {
 	for {
 		if err := a.RefreshWeather(ctx); err != nil && ctx.Err() == nil {
 			slog.Error("refresh weather", "err", err)
+		}
+		if err := a.keepCopy(ctx); err != nil && ctx.Err() == nil {
+			slog.Error("copy of the day", "err", err)
 		}
 		select {
 		case <-ctx.Done():

@@ -77,11 +77,15 @@ func TestTheDemoCanBeBuiltAroundAnyTime(t *testing.T) {
 
 func TestLibraryIsStockedOnce(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "a.db")
-	a := open(t, path)
+	s, err := store.Open(ctx, path)
+	require.NoError(t, err)
+	a, err := app.New(ctx, s, instruments.Forecast{})
+	require.NoError(t, err)
 	all, err := a.Products(ctx)
 	require.NoError(t, err)
 	assert.Len(t, all, len(product.Examples()))
 	require.NoError(t, a.RemoveProduct(ctx, all[0].ID))
+	require.NoError(t, s.Close())
 	again, err := open(t, path).Products(ctx)
 	require.NoError(t, err)
 	assert.Len(t, again, len(all)-1, "what was deleted stays deleted")

@@ -6,9 +6,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"log/slog"
 	"os"
 	"path/filepath"
 	"strings"
+	"time"
 
 	"allcoats/core/base/fault"
 	"allcoats/store"
@@ -147,7 +149,7 @@ func (a *App) Backup(ctx context.Context, path string) error { return a.store.Ba
 
 // BackupFile returns the whole database as a file.
 func (a *App) BackupFile(ctx context.Context) ([]byte, error) {
-	dir, err := os.MkdirTemp("", "allcoats-backup")
+	dir, err := a.store.Scratch()
 	if err != nil {
 		return nil, err
 	}
@@ -159,13 +161,44 @@ func (a *App) BackupFile(ctx context.Context) ([]byte, error) {
 	return os.ReadFile(path)
 }
 
+// keepCopy writes the copy of the day, of a database that is not the demo's.
+func (a *App) keepCopy(ctx context.Context) error {
+	if is, err := IsDemo(ctx, a.store); err != nil || is {
+		return err
+	}
+	wrote, err := a.store.Daily(ctx, time.Now())
+	if wrote {
+		slog.Info("copy of the day written")
+	}
+	return err
+}
+
+// Kept is a copy of everything that is kept.
+type Kept = store.Kept
+
+// Copies lists the copies of the days that are kept, the newest first.
+func (a *App) Copies() ([]Kept, error) { return a.store.Copies() }
+
+// RestoreCopy is RestoreFile with the copy of a day.
+func (a *App) RestoreCopy(ctx context.Context, name string) (kept string, err error) {
+	path, err := a.store.CopyPath(name)
+	if err != nil {
+		return "", err
+	}
+	raw, err := os.ReadFile(path)
+	if err != nil {
+		return "", err
+	}
+	return a.RestoreFile(ctx, raw)
+}
+
 // RestoreFile puts a backup in the place of everything stored, all or nothing, and
 // returns the name of the copy that was kept of it.
 func (a *App) RestoreFile(ctx context.Context, data []byte) (kept string, err error) {
 	if !bytes.HasPrefix(data, []byte("SQLite format 3\x00")) {
 		return "", fault.At("file", "is no backup of this program")
 	}
-	dir, err := os.MkdirTemp("", "allcoats-restore")
+	dir, err := a.store.Scratch()
 	if err != nil {
 		return "", err
 	}
@@ -178,6 +211,8 @@ func (a *App) RestoreFile(ctx context.Context, data []byte) (kept string, err er
 	switch {
 	case errors.Is(err, store.ErrForeign):
 		return "", fault.At("file", "is no backup of this program; nothing was changed")
+	case errors.Is(err, store.ErrFull):
+		return "", err
 	case err != nil:
 		return "", fault.At("file", "cannot be restored, and nothing was changed: %v", err)
 	}

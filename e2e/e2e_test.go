@@ -101,7 +101,7 @@ func TestFromTapeMeasureToRecoatClock(t *testing.T) {
 	// Log the first coat; at a steady 15 °C its clock is the sheet's table:
 	// recoat from 12 h · 2^−0.509 = 8 h 26 after 09:24, 0.509 being where 15 °C
 	// lies between 10 and 20 °C in 1/T.
-	p.Press("Log").See("nothing is in the record yet").Press("Log a coat or other work").Choose("Where", "Bottom")
+	p.Press("Log").See("No clock runs: log what is done next.").Press("Log a coat or other work").Choose("Where", "Bottom")
 	p.Fill("Litres used", "2.4").Fill("Wet film readings, µm", "180 x 190").Press("Log it").SeeIn(`[data-field="wetUm"]`, "numbers with spaces")
 	p.Fill("Wet film readings, µm", "170 180 190").Fill("Who", "Kim").Press("Log it").See("Last logged: bottom, coat, Saturday 9 May at 09:24")
 	p.SeeIn(`[data-event="recoat-opens"]`, "Sat 9 May, 17:50").See("film 99 µm")

@@ -14,9 +14,10 @@ import (
 var metric = regexp.MustCompile(`[\d.][\s\x{a0}|]{0,3}(mm|µm|m²|mL|kg|hPa|m/s|°C|m²/L|m²/h|L/m²|kg/L|L|m|g|K)(?:[^\w²/°]|$)`)
 
 // written are the pieces of text of a page and of the workings that it can open.
+// Formulas reckon in metric, and the working says so beside its figures.
 const written = `[document.querySelector("main"), ...document.querySelectorAll("dialog")].flatMap((root) => {
 	const walk = document.createTreeWalker(root, NodeFilter.SHOW_TEXT), out = [];
-	while (walk.nextNode()) out.push(walk.currentNode.data);
+	while (walk.nextNode()) if (!walk.currentNode.parentElement.closest("[data-metric]")) out.push(walk.currentNode.data);
 	return out;
 }).join("\u00a0|")`
 

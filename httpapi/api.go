@@ -121,6 +121,9 @@ func problem(ctx context.Context, err error) error {
 		return huma.Error409Conflict("cannot be deleted: it is in use by " + strings.Join(used.By, ", "))
 	case errors.Is(err, app.ErrNotFound):
 		return huma.Error404NotFound("there is no such thing here")
+	case errors.Is(err, app.ErrFull):
+		slog.ErrorContext(ctx, "no room", "err", err)
+		return huma.NewError(http.StatusInsufficientStorage, app.ErrFull.Error())
 	case errors.Is(err, app.ErrTaken): // sent twice at once: the other one is stored
 		return huma.Error503ServiceUnavailable("this is being stored; send it again")
 	case errors.Is(err, context.Canceled):

@@ -168,15 +168,25 @@ func recording(api huma.API, a *app.App) {
 		}
 		return &file{"application/octet-stream", `attachment; filename="allcoats-backup.db"`, raw}, nil
 	})
+	restored := func(ctx context.Context, kept string, err error) (Restored, error) {
+		if err != nil {
+			return Restored{}, err
+		}
+		boats, err := a.Boats(ctx)
+		return Restored{len(boats), filepath.Base(kept)}, err
+	}
+	register(api, "backups", get, "/api/backups", "The copies of the days that are kept, the newest first",
+		func(context.Context, *none) ([]app.Kept, error) { return a.Copies() })
+	register(api, "restore-copy", post, "/api/backups/{id}/restore", "Put the copy of a day in the place of everything stored; all or nothing",
+		func(ctx context.Context, in *byID) (Restored, error) {
+			kept, err := a.RestoreCopy(ctx, in.ID)
+			return restored(ctx, kept, err)
+		})
 	uploads(api, "restore", "/api/backup", "Put a backup in the place of everything stored; all or nothing", maxBackupBytes,
 		func(ctx context.Context, in *struct {
 			RawBody []byte `contentType:"application/octet-stream"`
 		}) (Restored, error) {
 			kept, err := a.RestoreFile(ctx, in.RawBody)
-			if err != nil {
-				return Restored{}, err
-			}
-			boats, err := a.Boats(ctx)
-			return Restored{len(boats), filepath.Base(kept)}, err
+			return restored(ctx, kept, err)
 		})
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/sha256"
 	"crypto/subtle"
+	"errors"
 	"io/fs"
 	"log/slog"
 	"net"
@@ -53,7 +54,11 @@ func handler(a, door *app.App, o Options, enter func(context.Context) error) htt
 	r.Use(logged, deadlined, secured, guarded(door, o), gzip.Gzip(gzip.DefaultCompression))
 	r.GET("/healthz", func(c *gin.Context) {
 		if err := a.Healthy(c); err != nil {
-			c.String(http.StatusServiceUnavailable, "the database does not answer")
+			said := "the database does not answer"
+			if errors.Is(err, app.ErrFull) {
+				said = app.ErrFull.Error()
+			}
+			c.String(http.StatusServiceUnavailable, said)
 			return
 		}
 		c.String(http.StatusOK, "ok")

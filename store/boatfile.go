@@ -276,12 +276,6 @@ func (q Queries) BoatFileSchema(ctx context.Context) (map[string]any, error) {
 	}, nil
 }
 
-// Backup writes the whole database to a new file at path.
-func (s *Store) Backup(ctx context.Context, path string) error {
-	_, err := s.db.ExecContext(ctx, "VACUUM INTO ?", path)
-	return err
-}
-
 // Restore puts the contents of the database at path in the place of these, all or
 // nothing. The other one must be a whole one of this program; it is brought up to date
 // first. What was here before is kept in a copy beside the database, whose name is

@@ -24,7 +24,7 @@ var ErrNewer = errors.New("was written by a newer version of this program: use t
 // anything in it. One without tables is new. Another program's is ErrForeign, a newer
 // version's ErrNewer.
 func Identify(ctx context.Context, path string) (isNew bool, err error) {
-	db, err := sqlx.Open("sqlite", "file:"+path+"?mode=rw")
+	db, err := sqlx.Open("sqlite", address(path, "mode=rw"))
 	if err != nil {
 		return false, err
 	}
@@ -35,7 +35,7 @@ func Identify(ctx context.Context, path string) (isNew bool, err error) {
 func identify(ctx context.Context, db *sqlx.DB) (isNew bool, err error) {
 	var tables []string
 	if err := db.SelectContext(ctx, &tables, "SELECT name FROM sqlite_schema WHERE type = 'table'"); err != nil {
-		return false, fmt.Errorf("%w: %w", ErrForeign, err)
+		return false, unread(err)
 	}
 	if len(tables) == 0 {
 		return true, nil
@@ -51,25 +51,32 @@ func identify(ctx context.Context, db *sqlx.DB) (isNew bool, err error) {
 			return false, ErrForeign
 		}
 	}
-	var version, known int64
+	switch version, known, err := versions(ctx, db); {
+	case err != nil:
+		return false, err
+	case version > known:
+		return false, ErrNewer
+	}
+	return false, nil
+}
+
+// versions are that of a database's schema and the newest that this program knows.
+func versions(ctx context.Context, db *sqlx.DB) (version, known int64, err error) {
 	if err := db.GetContext(ctx, &version, "SELECT max(version_id) FROM goose_db_version"); err != nil {
-		return false, fmt.Errorf("%w: %w", ErrForeign, err)
+		return 0, 0, unread(err)
 	}
 	files, err := fs.ReadDir(migrations, "migrations")
 	if err != nil {
-		return false, err
+		return 0, 0, err
 	}
 	for _, f := range files {
 		var n int64
 		if _, err := fmt.Sscanf(f.Name(), "%d_", &n); err != nil {
-			return false, fmt.Errorf("migration %s: %w", f.Name(), err)
+			return 0, 0, fmt.Errorf("migration %s: %w", f.Name(), err)
 		}
 		known = max(known, n)
 	}
-	if version > known {
-		return false, ErrNewer
-	}
-	return false, nil
+	return version, known, nil
 }
 
 // keep writes a copy of everything beside the database file and returns its name.

@@ -11,14 +11,15 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"net/url"
 	"os"
 	"regexp"
 	"slices"
 	"strings"
 	"sync"
 	"sync/atomic"
+	"time"
 
+	"github.com/gofrs/flock"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // the driver "sqlite"
@@ -38,31 +39,68 @@ var migrations embed.FS
 type Store struct {
 	db     *sqlx.DB
 	path   string
+	lock   *flock.Flock  // nil of one that only reads
 	writes atomic.Uint64 // that were committed
+	full   atomic.Bool   // the last write found no room
 }
 
-// Open opens or creates the file at path and brings its schema up to date. A file of
-// another program, or of a newer version, is refused and left as it is.
+// Open opens or creates the file at path and brings its schema up to date. A file of another
+// program, of a newer version, one that is damaged or that another program holds is refused
+// and left as it is: ErrForeign, ErrNewer, ErrDamaged, ErrHeld.
 // Acknowledged writes survive a crash of the program and a loss of power
 // (WAL, synchronous FULL).
 func Open(ctx context.Context, path string) (*Store, error) {
-	if _, err := os.Stat(path); err == nil {
-		if _, err := Identify(ctx, path); err != nil {
-			return nil, fmt.Errorf("database %s: %w", path, err)
+	lock, err := hold(path)
+	if err != nil {
+		return nil, fmt.Errorf("database %s: %w", path, err)
+	}
+	s, err := opened(ctx, path, "_pragma=journal_mode(WAL)", "_txlock=immediate")
+	if err == nil {
+		s.lock = lock
+		if err = errors.Join(os.RemoveAll(s.scratches()), s.migrate(ctx)); err != nil {
+			err = errors.Join(err, s.db.Close())
 		}
 	}
-	dsn := url.URL{Scheme: "file", Opaque: path, RawQuery: "_pragma=busy_timeout(5000)&_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)" +
-		"&_pragma=foreign_keys(1)&_txlock=immediate"}
-	db, err := sqlx.Open("sqlite", dsn.String())
 	if err != nil {
-		return nil, fmt.Errorf("open database %s: %w", path, err)
+		return nil, fmt.Errorf("database %s: %w", path, errors.Join(err, lock.Close()))
 	}
-	s := &Store{db: db, path: path}
-	if err := s.migrate(ctx); err != nil {
-		_ = db.Close()
+	return s, nil
+}
+
+// Beside opens a database to read it, whoever else has it open. One of an older version is
+// refused: opening it brings it up to date.
+func Beside(ctx context.Context, path string) (*Store, error) {
+	s, err := opened(ctx, path, "mode=ro")
+	if err == nil {
+		var version, known int64
+		if version, known, err = versions(ctx, s.db); err == nil && version < known {
+			err = errors.New("is of an older version: end the program that has it open, and start this one on it")
+		}
+		if err != nil {
+			err = errors.Join(err, s.db.Close())
+		}
+	}
+	if err != nil {
 		return nil, fmt.Errorf("database %s: %w", path, err)
 	}
 	return s, nil
+}
+
+// opened opens a file that is this program's and whole.
+func opened(ctx context.Context, path string, options ...string) (*Store, error) {
+	if _, err := os.Stat(path); err == nil {
+		if _, err := Identify(ctx, path); err != nil {
+			return nil, err
+		}
+	}
+	db, err := sqlx.Open("sqlite", address(path, append(options, "_pragma=busy_timeout(5000)", "_pragma=synchronous(FULL)", "_pragma=foreign_keys(1)")...))
+	if err != nil {
+		return nil, err
+	}
+	if err := whole(ctx, db, "quick_check"); err != nil {
+		return nil, errors.Join(err, db.Close())
+	}
+	return &Store{db: db, path: path}, nil
 }
 
 func (s *Store) migrate(ctx context.Context) error {
@@ -81,22 +119,27 @@ func (s *Store) migrate(ctx context.Context) error {
 }
 
 // Close closes the file.
-func (s *Store) Close() error { return s.db.Close() }
-
-// Ping reports whether the file answers.
-func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }
-
-// Intact runs SQLite's own check of the file.
-func (s *Store) Intact(ctx context.Context) error {
-	var said string
-	if err := s.db.GetContext(ctx, &said, "PRAGMA integrity_check"); err != nil {
-		return err
+func (s *Store) Close() error {
+	err := s.db.Close()
+	if s.lock != nil {
+		err = errors.Join(err, os.RemoveAll(s.scratches()), s.lock.Close())
 	}
-	if said != "ok" {
-		return errors.New(said)
-	}
-	return nil
+	return err
 }
+
+// Ping reports whether the file answers, and after a write that found no room whether there is
+// some again.
+func (s *Store) Ping(ctx context.Context) error {
+	if s.full.Load() {
+		return s.Write(ctx, func(ctx context.Context, q Queries) error {
+			return q.SetSetting(ctx, "room", time.Now().Format(time.RFC3339))
+		})
+	}
+	return s.db.PingContext(ctx)
+}
+
+// Intact runs all of SQLite's own checks of the file.
+func (s *Store) Intact(ctx context.Context) error { return whole(ctx, s.db, "integrity_check") }
 
 // Read returns queries: those of the snapshot or the transaction that ctx is within, else
 // queries that each see what is stored at their time.
@@ -145,14 +188,24 @@ func (s *Store) Write(ctx context.Context, fn func(context.Context, Queries) err
 	}
 	if err := fn(context.WithValue(ctx, txKey{}, q), q); err != nil {
 		forget()
-		return errors.Join(err, ignoreDone(tx.Rollback()))
+		return s.noted(errors.Join(err, ignoreDone(tx.Rollback())))
 	}
 	if err := tx.Commit(); err != nil {
 		forget()
-		return fmt.Errorf("commit: %w", err)
+		return s.noted(errors.Join(fmt.Errorf("commit: %w", err), ignoreDone(tx.Rollback())))
 	}
+	s.full.Store(false)
 	s.writes.Add(1)
 	return nil
+}
+
+// noted keeps in mind that a write failed for want of room.
+func (s *Store) noted(err error) error {
+	err = roomless(err)
+	if errors.Is(err, ErrFull) {
+		s.full.Store(true)
+	}
+	return err
 }
 
 // Stamp is how many writes were committed before a snapshot: what was made of one of the

@@ -198,7 +198,7 @@ func TestBackupAndRestore(t *testing.T) {
 		return c.ExecuteContext(ctx)
 	}
 	require.NoError(t, run("backup", "--db", db, backup))
-	assert.ErrorContains(t, run("backup", "--db", db, backup), "is there already")
+	assert.ErrorContains(t, run("backup", "--db", db, backup), "exists")
 	file := filepath.Join(dir, "boat.json")
 	require.NoError(t, run("export", "--db", db, boat, file))
 	names := func() (out []string) {
@@ -226,6 +226,51 @@ func TestBackupAndRestore(t *testing.T) {
 	require.NoError(t, os.WriteFile(backup, []byte("no database"), 0o600))
 	assert.ErrorContains(t, run("restore", "--db", db, backup), "is no backup")
 	assert.Equal(t, []string{"Marsh Lantern"}, names())
+}
+
+// While the program runs nothing else writes to its database; a copy may be taken. A damaged
+// database is put aside and the newest copy of a day stands in its place, by one command.
+func TestHeldAndDamaged(t *testing.T) {
+	ctx := context.Background()
+	dir := t.TempDir()
+	db := filepath.Join(dir, "a.db")
+	boat := fill(t, db)
+	run := func(args ...string) error {
+		c := root()
+		c.SetArgs(args)
+		return c.ExecuteContext(ctx)
+	}
+	assert.ErrorContains(t, run("restore", "--db", db), "no copy of a day is kept")
+	running, err := store.Open(ctx, db)
+	require.NoError(t, err)
+	_, err = running.Daily(ctx, time.Now())
+	require.NoError(t, err)
+	for _, args := range [][]string{{"serve"}, {"import", filepath.Join(dir, "x.json")}, {"restore"}} {
+		assert.ErrorIs(t, run(append(args, "--db", db)...), store.ErrHeld, "%v", args)
+	}
+	require.NoError(t, run("backup", "--db", db, filepath.Join(dir, "b.db")))
+	require.NoError(t, run("export", "--db", db, boat, filepath.Join(dir, "boat.json")))
+	require.NoError(t, running.Close())
+
+	raw, err := os.ReadFile(db)
+	require.NoError(t, err)
+	for i := 4096 * 8; i < len(raw); i += 4096 {
+		copy(raw[i:], "no page")
+	}
+	require.NoError(t, os.WriteFile(db, raw, 0o600))
+	require.ErrorIs(t, run("serve", "--db", db, "--addr", "127.0.0.1:0"), store.ErrDamaged)
+	require.NoError(t, run("restore", "--db", db))
+	s, err := store.Open(ctx, db)
+	require.NoError(t, err)
+	defer s.Close()
+	a, err := app.New(ctx, s, instruments.Forecast{})
+	require.NoError(t, err)
+	boats, err := a.Boats(ctx)
+	require.NoError(t, err)
+	require.Len(t, boats, 1)
+	aside, err := filepath.Glob(db + ".damaged-*")
+	require.NoError(t, err)
+	assert.Len(t, aside, 1, "the damaged one is kept")
 }
 
 func TestStopsInOrder(t *testing.T) {

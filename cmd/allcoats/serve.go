@@ -50,7 +50,10 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 		return fmt.Errorf("listening on %s lets others in: set ALLCOATS_PASSPHRASE first", l.addr)
 	}
 	s, err := store.Open(ctx, l.db)
-	if err != nil {
+	switch {
+	case errors.Is(err, store.ErrDamaged):
+		return fmt.Errorf("%w; “allcoats restore --db %s” puts it aside and the newest copy in its place", err, l.db)
+	case err != nil:
 		return err
 	}
 	defer s.Close()
@@ -70,7 +73,7 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 	options := httpapi.Options{Version: version, Web: web.Files(), Passphrase: passphrase}
 	if fill == nil {
 		var leave func() error
-		options.Demo, leave = lookRound()
+		options.Demo, leave = lookRound(s.Scratch)
 		defer func() { err = errors.Join(err, leave()) }()
 	}
 	var encrypted net.Listener
@@ -119,10 +122,10 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 }
 
 // lookRound makes the demo yard around the real time, once and when it is asked for, in a folder that leave removes.
-func lookRound() (enter func(context.Context) (*app.App, error), leave func() error) {
+func lookRound(folder func() (string, error)) (enter func(context.Context) (*app.App, error), leave func() error) {
 	shut := func() error { return nil }
 	build := sync.OnceValues(func() (*app.App, error) {
-		dir, err := os.MkdirTemp("", "allcoats-demo-")
+		dir, err := folder()
 		if err != nil {
 			return nil, err
 		}

@@ -31,7 +31,7 @@ func TestTermsAreToldOnce(t *testing.T) {
 
 // TestWordsOnScreensAreExplained reads the screens: every word that they mark as explained is.
 func TestWordsOnScreensAreExplained(t *testing.T) {
-	marked := regexp.MustCompile(`<Term>([^<{]+)</Term>`)
+	marked := regexp.MustCompile(`<Term>\{tr\("([^"]+)"\)\}</Term>`)
 	n := 0
 	err := filepath.WalkDir("../../../web/src", func(path string, d os.DirEntry, err error) error {
 		if err != nil || d.IsDir() || !strings.HasSuffix(path, ".tsx") {

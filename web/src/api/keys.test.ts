@@ -8,7 +8,7 @@ it.each<[Fact[], Topic[]]>([
   [["log"], ["today", "log", "build-up", "stores", "plan", "fairing", "finish"]],
   [["stock"], ["today", "build-up", "stores", "plan"]],
   [["plan"], ["today", "log", "build-up", "stores", "plan", "fairing", "finish"]],
-  [["readings"], ["today", "plan", "instruments", "fairing", "finish"]],
+  [["readings"], ["today", "stores", "plan", "instruments", "fairing", "finish"]],
   [["boat"], ["today", "survey", "log", "build-up", "stores", "plan", "instruments", "fairing", "finish", "boats"]],
   [[], []],
 ])("asks again after a change of %j for what is made from it, and for nothing else", async (facts, topics) => {

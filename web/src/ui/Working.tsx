@@ -64,7 +64,11 @@ function Amount({ value, unit }: { value: number; unit: string }) {
   return (
     <>
       <Quantity value={value} unit={unit} digits={places} />
-      {unit && shownUnit(unit) !== unit && <span className="quiet block text-xs">{metric([{ value, unit, digits: places }])}</span>}
+      {unit && shownUnit(unit) !== unit && (
+        <span data-metric className="quiet block text-xs">
+          {metric([{ value, unit, digits: places }])}
+        </span>
+      )}
     </>
   );
 }
@@ -113,8 +117,12 @@ function WorkingTable({ working }: { working: Schemas["Working"] }) {
             <tr key={s.label}>
               <td>
                 <div className="font-semibold">{word(s.label)}</div>
-                <div className="quiet">{metric(s.formula)}</div>
-                <div className="quiet text-xs">{tr("Source: {source}", { source: metric(s.source) })}</div>
+                <div data-metric className="quiet">
+                  {metric(s.formula)}
+                </div>
+                <div data-metric className="quiet text-xs">
+                  {tr("Source: {source}", { source: metric(s.source) })}
+                </div>
               </td>
               <td className="num">
                 <Amount value={s.value} unit={s.unit} />

@@ -1,18 +1,24 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
-import { Refused } from "../../api/client";
+import { api, ok, Refused, type Schemas } from "../../api/client";
+import { key } from "../../api/keys";
 import { upload } from "../../api/upload";
 import { Refusal } from "../../ui/Form";
 import { Answer } from "../../ui/Page";
+import { number } from "../../ui/settings";
+import { day } from "../../ui/time";
 import { tr } from "../../words/words";
+
+/** What a database can be restored from. */
+type Backup = { name: string; restore: () => Promise<Schemas["Restored"]> };
 
 /** The boat and the whole database as files, out and in. */
 export function Files({ boatId }: { boatId: string }) {
   const queries = useQueryClient();
   const [said, setSaid] = useState("");
   const [error, setError] = useState<Refused | null>(null);
-  const [sure, setSure] = useState<File>();
+  const [sure, setSure] = useState<Backup>();
+  const copies = useQuery({ queryKey: key("backups"), queryFn: () => ok(api.GET("/api/backups")) }).data ?? [];
   const run = async (work: () => Promise<string>) => {
     setError(null);
     setSaid("");
@@ -83,8 +89,44 @@ export function Files({ boatId }: { boatId: string }) {
           <a className="btn min-h-11" href="/api/backup">
             {tr("Backup")}
           </a>
-          {pick(tr("Restore a backup"), ".db", setSure)}
+          {pick(tr("Restore a backup"), ".db", (f) =>
+            setSure({ name: f.name, restore: () => upload<Schemas["Restored"]>("/api/backup", {}, f) }),
+          )}
         </div>
+        {copies.length > 0 && (
+          <details className="mt-3">
+            <summary className="flex min-h-11 cursor-pointer items-center">
+              {tr(
+                "{copies, plural, one {One copy of a day is} other {# copies of days are}} kept beside the database, the newest of {day}",
+                {
+                  copies: copies.length,
+                  day: day(copies[0]?.at ?? "", "UTC"),
+                },
+              )}
+            </summary>
+            <p className="quiet text-sm">{tr("One is written each day and checked; seven days, five weeks and twelve months are kept.")}</p>
+            <ul>
+              {copies.map((c) => (
+                <li key={c.name} className="rule-b flex flex-wrap items-center gap-3 py-1">
+                  <span className="w-44">{day(c.at, "UTC")}</span>
+                  <span className="quiet">{tr("{megabytes} MB", { megabytes: number(c.bytes / 1e6, 1) })}</span>
+                  <button
+                    type="button"
+                    className="linked min-h-11"
+                    onClick={() =>
+                      setSure({
+                        name: c.name,
+                        restore: () => ok(api.POST("/api/backups/{id}/restore", { params: { path: { id: c.name } } })),
+                      })
+                    }
+                  >
+                    {tr("Restore")}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
         {sure && (
           <div role="alert" className="mt-3 border-l-4 border-error pl-3">
             <p>
@@ -97,10 +139,9 @@ export function Files({ boatId }: { boatId: string }) {
                 type="button"
                 className="btn btn-error min-h-11"
                 onClick={() => {
-                  const f = sure;
                   setSure(undefined);
                   void run(async () => {
-                    const r = await upload<Schemas["Restored"]>("/api/backup", {}, f);
+                    const r = await sure.restore();
                     return tr("Restored: {boats} {boats, plural, one {boat} other {boats}}. What was here before is kept as {kept}.", {
                       boats: r.boats,
                       kept: r.kept,
