@@ -65,12 +65,50 @@ func (a *App) TakeBoat(ctx context.Context, data []byte) (Taken, error) {
 			}
 			bad.Add(c.Path, "%s is here already with other contents: delete one of the two, or change it to match", c.What)
 		}
-		return errors.Join(err, bad.Err())
+		if err = errors.Join(err, bad.Err()); err != nil {
+			return err
+		}
+		if err := a.opens(ctx, out.BoatID, f.Tables["boats"][0]["place_id"]); err != nil {
+			return fault.At("tables", "do not hold what the pages of a boat are made of: %v", err)
+		}
+		return nil
 	})
 	if err != nil && strings.Contains(err.Error(), "FOREIGN KEY") {
 		err = fault.At("tables", "the file refers to something that is not in it")
 	}
 	return out, err
+}
+
+// opens asks for what the pages of a boat are made of. What the core would not have let in by
+// itself may even stop it.
+func (a *App) opens(ctx context.Context, boatID string, placeID any) (err error) {
+	defer func() {
+		if r := recover(); r != nil {
+			err = fmt.Errorf("what no screen would have let in: %v", r)
+		}
+	}()
+	s, err := a.Survey(ctx, boatID)
+	if err != nil {
+		return err
+	}
+	for _, f := range s.Surfaces {
+		_, built := a.BuildUp(ctx, f.ID)
+		_, read := a.Fairing(ctx, f.ID, "")
+		if err := errors.Join(built, read); err != nil {
+			return fmt.Errorf("%s: %w", f.Name, err)
+		}
+	}
+	o, err := a.look(ctx, boatID)
+	if err != nil {
+		return err
+	}
+	for _, f := range o.s.Surfaces {
+		_, next := o.job.Chain(f.ID).First()
+		o.stops(f.ID, next)
+	}
+	_, told := a.Report(ctx, boatID)
+	_, shown := a.Instruments(ctx, fmt.Sprint(placeID))
+	return errors.Join(told, shown)
 }
 
 // readBoatFile checks a boat file against the schema.

@@ -75,16 +75,23 @@ func (a *App) Morning(ctx context.Context) (Morning, error) {
 	var all []BoatMorning
 	for _, p := range places {
 		m := PlaceMorning{Place: p, Weather: say.Sentence{}, Boats: []BoatMorning{}}
+		shown := false // the ribbon of the first that can be read
 		for _, b := range boats {
 			if b.PlaceID != p.ID {
 				continue
 			}
 			t, err := a.Today(ctx, b.ID)
 			if err != nil {
-				return out, err
+				why, err := unread(ctx, b.Name, err)
+				if err != nil {
+					return out, err
+				}
+				m.Boats = append(m.Boats, BoatMorning{ID: b.ID, Name: b.Name, Says: why, Detail: say.Sentence{}})
+				continue
 			}
-			if len(m.Boats) == 0 {
-				m.Ribbon = t.Ribbon
+			first := !shown
+			if first {
+				m.Ribbon, shown = t.Ribbon, true
 			}
 			one := BoatMorning{ID: b.ID, Name: b.Name, Says: t.Answer.Headline, Detail: t.Answer.Detail, SurfaceID: t.Answer.SurfaceID}
 			for _, l := range t.Answer.Lanes {
@@ -92,7 +99,7 @@ func (a *App) Morning(ctx context.Context) (Morning, error) {
 					if len(l.Cover) == 0 { // what must be covered first is no chance
 						one.chance = l.Chance
 					}
-					if len(m.Boats) == 0 {
+					if first {
 						m.RibbonOf = l.Surface + ", " + b.Name
 					}
 				}

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"log/slog"
 	"maps"
 	"math"
 	"slices"
@@ -198,6 +199,17 @@ type yardState struct {
 	yard     plan.Yard
 	looks    []outlook
 	futures  weather.Futures
+	unread   []say.Sentence // boats that are left out, with why
+}
+
+// unread says of a boat that cannot be read that she is left out. One that the reading of was
+// given up is none.
+func unread(ctx context.Context, name string, err error) (say.Sentence, error) {
+	if errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded) || ctx.Err() != nil {
+		return nil, err
+	}
+	slog.ErrorContext(ctx, "a boat cannot be read", "boat", name, "err", err)
+	return say.Of("%v cannot be read and is left out: open her Survey and mend what it names, or restore a copy", say.Strong(name)), nil
 }
 
 func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error) {
@@ -235,9 +247,22 @@ func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error)
 	s.looks = make([]outlook, len(boats))
 	failed := make([]error, len(boats))
 	err = parallel.Each(ctx, len(boats), nil, func(_, i int) { s.looks[i], failed[i] = a.look(ctx, boats[i].ID) })
-	if err = errors.Join(append(failed, err)...); err != nil {
+	if err != nil {
 		return s, err
 	}
+	read := s.looks[:0]
+	for i, o := range s.looks {
+		if failed[i] == nil {
+			read = append(read, o)
+			continue
+		}
+		why, err := unread(ctx, boats[i].Name, failed[i])
+		if err != nil {
+			return s, err
+		}
+		s.unread = append(s.unread, why)
+	}
+	s.looks = read
 	for _, at := range s.now.Starts {
 		if end := at.Add(afterLast); end.After(until) {
 			until = end
@@ -377,6 +402,7 @@ func (s *yardState) show(ctx context.Context, e plan.Effort) (kept plan.Kept, er
 		return kept, err
 	}
 	p, kept := d.Tell()
+	p.Notes = append(p.Notes, s.unread...)
 	s.view.Plan = &p
 	if len(s.now.Starts) > 0 {
 		s.view.Moved = plan.Changes(s.now.Starts, p)

@@ -274,6 +274,8 @@ type Stores struct {
 	LabourCents float64 `json:"labourCents"`
 	// Consumables are what the work still to be done uses up beside the tins.
 	Consumables []buildup.Consumable `json:"consumables"`
+	// Unread are boats that are left out, with why.
+	Unread []say.Sentence `json:"unread"`
 	// First is what the plan runs short of first, nil without a plan or when nothing is short.
 	First *Short `json:"first,omitempty"`
 }
@@ -352,7 +354,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 
 // toBuy is Stores without the plan, and the work that it was reckoned from.
 func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) {
-	out := Stores{Needs: []Need{}, Priced: true, StopCents: tins.StopCents, Consumables: []buildup.Consumable{}}
+	out := Stores{Needs: []Need{}, Priced: true, StopCents: tins.StopCents, Consumables: []buildup.Consumable{}, Unread: []say.Sentence{}}
 	var err error
 	if out.Stock, err = a.stock(ctx); err != nil {
 		return out, nil, err
@@ -362,7 +364,7 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 		return out, nil, err
 	}
 	q := a.store.Read(ctx)
-	ids := []string{boatID}
+	ids, names := []string{boatID}, map[string]string{}
 	if boatID == "" {
 		ids = nil
 		boats, err := q.Boats(ctx)
@@ -371,6 +373,7 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 		}
 		for _, b := range boats {
 			ids = append(ids, b.ID)
+			names[b.ID] = b.Name
 		}
 	}
 	type need struct {
@@ -382,6 +385,14 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 	var works []work
 	for _, id := range ids {
 		w, err := a.loadBoatWork(ctx, q, id)
+		if err != nil && len(ids) > 1 {
+			why, err := unread(ctx, names[id], err)
+			if err != nil {
+				return out, nil, err
+			}
+			out.Unread = append(out.Unread, why)
+			continue
+		}
 		if err != nil {
 			return out, nil, err
 		}

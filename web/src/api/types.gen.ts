@@ -7372,6 +7372,7 @@ export interface components {
             stock: components["schemas"]["StockItem"][];
             /** Format: int64 */
             stopCents: number;
+            unread: components["schemas"]["SaySpan"][][];
             /** Format: double */
             workDayH: number;
         };

@@ -4,6 +4,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useBoats, useChange, useStores } from "../../api/queries";
 import { Choice, Refusal } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
+import { Said } from "../../ui/Sentence";
 import { useSettings, Zone } from "../../ui/settings";
 import { day, workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
@@ -101,6 +102,11 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
           )
         }
       />
+      {stores.unread.map((u) => (
+        <p key={JSON.stringify(u)} role="alert" className="mb-3 border-l-4 border-error pl-3">
+          <Said words={u} />.
+        </p>
+      ))}
       {stores.needs.length > 0 && (
         <div className="overflow-x-auto">
           <table className="table-plain stacked" data-testid="needs">

@@ -57,7 +57,7 @@ const at = (stores: Partial<Schemas["Stores"]>, more: Record<string, unknown> = 
       { id: "grey", version: 1, doubts: [], sheet: { name: "Grey barrier", ratioByVolume: { base: 3, hardener: 1 } } },
       { id: "oil", version: 1, doubts: [], sheet: { name: "Oil", ratioByVolume: { base: 0, hardener: 0 } } },
     ],
-    "GET /api/stores": { stock: [], needs: [], costCents: 30000, priced: true, stopCents: 15000, consumables: [], ...stores },
+    "GET /api/stores": { stock: [], needs: [], costCents: 30000, priced: true, stopCents: 15000, consumables: [], unread: [], ...stores },
     ...more,
   });
   show(
