@@ -14,6 +14,7 @@ type Device struct {
 	ID       string    `json:"id"`
 	Name     string    `json:"name"`
 	PairedAt time.Time `json:"pairedAt"`
+	May      May       `json:"may"`
 }
 
 // Devices lists the phones that were let in, the last one first.
@@ -21,7 +22,7 @@ func (a *App) Devices(ctx context.Context) ([]Device, error) {
 	rows, err := a.store.Read(ctx).Devices(ctx)
 	out := make([]Device, len(rows))
 	for i, r := range rows {
-		out[i] = Device{r.ID, r.Name, time.Unix(r.PairedAt, 0).UTC()}
+		out[i] = deviceOf(r)
 	}
 	return out, err
 }
@@ -33,7 +34,7 @@ func (a *App) AddDevice(ctx context.Context, name string, token []byte, at time.
 		return fault.At("name", "name this phone, with at most 60 letters")
 	}
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
-		return q.AddDevice(ctx, store.Device{ID: newID(), Name: name, Token: token, PairedAt: at.Unix()})
+		return q.AddDevice(ctx, store.Device{ID: newID(), Name: name, Token: token, PairedAt: at.Unix(), May: string(MayPlan)})
 	})
 }
 
@@ -42,7 +43,12 @@ func (a *App) RemoveDevice(ctx context.Context, id string) error {
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.RemoveDevice(ctx, id) })
 }
 
-// KnowsDevice reports whether a phone with that token was let in.
-func (a *App) KnowsDevice(ctx context.Context, token []byte) (bool, error) {
-	return a.store.Read(ctx).KnowsDevice(ctx, token)
+// KnowsDevice is the phone that was let in with that token, ErrNotFound if none was.
+func (a *App) KnowsDevice(ctx context.Context, token []byte) (Device, error) {
+	r, err := a.store.Read(ctx).KnowsDevice(ctx, token)
+	return deviceOf(r), err
+}
+
+func deviceOf(r store.Device) Device {
+	return Device{r.ID, r.Name, time.Unix(r.PairedAt, 0).UTC(), May(r.May)}
 }

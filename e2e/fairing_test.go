@@ -61,7 +61,7 @@ func TestFairing(t *testing.T) {
 
 	p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").Press("Rounds").SeeIn("header", "Topsides starboardNo round")
 	for i, lows := range []string{"30", "12"} {
-		p.Press("Log a round").Choose("What", "it was faired").Fill("Round", []string{"1", "2"}[i]).Fill("Lows found", lows).Fill("Hours it took", "4").Press("Log it").See("lows")
+		p.Press("Log a round").Choose("What", "it was faired").Fill("Round", []string{"1", "2"}[i]).Fill("Lows found", lows).Fill("Hours it took", "4").Press("Log it").See(fmt.Sprintf("round %d: %s lows", i+1, lows))
 		p.Go(at+"/fairing").Choose("Surface", "Topsides starboard").Press("Rounds").SeeIn("[data-testid=rounds]", lows)
 	}
 	p.SeeIn("h1", "One more round").See("from your own rounds")
@@ -99,7 +99,7 @@ func TestFairingOnThePhone(t *testing.T) {
 	require.NoError(t, p.Err())
 	p.Go(at+"/plan").Press("Season").until("the fairing is planned", `document.querySelector("main").innerHTML.includes("fair with fairing compound")`)
 	// The round is logged, and is no longer to come.
-	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").Press("Log a round").Choose("What", "it was faired").Fill("Round", "1").Fill("Lows found", "1").Fill("Hours it took", "1").Press("Log it").See("lows")
+	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").Press("Log a round").Choose("What", "it was faired").Fill("Round", "1").Fill("Lows found", "1").Fill("Hours it took", "1").Press("Log it").See("round 1: one low")
 	p.Go(at+"/fairing").Choose("Surface", "Topsides port").Press("Rounds").SeeIn("h1", "Fair enough for a yard finish: stop")
 	b, err := s.App.Boats(context.Background())
 	require.NoError(t, err)

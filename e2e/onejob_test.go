@@ -64,8 +64,8 @@ func walkOf(t *testing.T, p *Page, boat app.Boat, surface app.Surface) walk {
 	w.hours["Stores"] = find(t, stores, `The work to come is (.*?)(?:, €[\d,]+ at the price of an hour in Plan)?\. `)
 	w.litres["Stores"] = number(t, find(t, stores, `([\d.]+) L are still to be laid`))
 	buy := 0.0
-	if strings.Contains(stores, " of ") && regexp.MustCompile(`Buy \d+ tins?`).MatchString(stores) {
-		buy = number(t, find(t, stores, `about €([\d,]+)\.`))
+	if strings.Contains(stores, " of ") && regexp.MustCompile(`Buy (?:one|\d+) tins?`).MatchString(stores) {
+		buy = number(t, find(t, stores, `about €([\d,]+)[.;]`))
 	}
 	w.money["Stores"] = buy + number(t, find(t, stores, `, €([\d,]+) at the price of an hour`))
 

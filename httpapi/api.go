@@ -236,11 +236,12 @@ func newAPI(r *gin.Engine, a *app.App, o Options, enter func(context.Context) er
 	config.CreateHooks = nil // no $schema in the bodies
 	config.Components.Schemas = newRegistry()
 	api := humagin.New(r, config)
-	api.UseMiddleware(finite(api), snapshot(a), once(a))
+	api.UseMiddleware(finite(api), allowed(api), snapshot(a), once(a))
 	calculators(api)
 	operations(api, a, o)
 	visiting(api, enter)
 	phones(api, a, o.Yard)
+	people(api, a)
 	fillEnums(api.OpenAPI().Components.Schemas)
 	return api
 }

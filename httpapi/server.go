@@ -2,8 +2,6 @@ package httpapi
 
 import (
 	"context"
-	"crypto/sha256"
-	"crypto/subtle"
 	"errors"
 	"io/fs"
 	"log/slog"
@@ -24,9 +22,9 @@ type Options struct {
 	Version string
 	// Web holds the built front end.
 	Web fs.FS
-	// Passphrase, if set, is asked for at every request (basic
-	// authentication, any user name). Without one only this machine's own
-	// names are answered, and phones that Yard let in.
+	// Passphrase, if set, lets the owner in by basic authentication, beside the people who log in.
+	// Without one and without people only this machine's own names are answered, and phones that
+	// Yard let in.
 	Passphrase string
 	Yard       *Yard // nil: phones are not let in
 	// Demo makes the demo yard for those who want to look round, nil: there is none. It is the same
@@ -125,38 +123,6 @@ func secured(c *gin.Context) {
 	h.Set("Cross-Origin-Resource-Policy", "same-origin")
 	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
 		h.Set("Cache-Control", "no-store")
-	}
-}
-
-// guarded lets in who gives the passphrase or shows what a paired phone has; without a passphrase, this
-// machine too, by its own names alone, so that no web page can reach the server by a name of its own.
-func guarded(a *app.App, o Options) gin.HandlerFunc {
-	want := sha256.Sum256([]byte(o.Passphrase))
-	return func(c *gin.Context) {
-		own := Loopback(c.Request.Host) && (o.Yard == nil || Loopback(c.Request.RemoteAddr))
-		if o.Passphrase == "" && own {
-			return
-		}
-		if o.Passphrase != "" {
-			_, given, _ := c.Request.BasicAuth()
-			got := sha256.Sum256([]byte(given))
-			if subtle.ConstantTimeCompare(got[:], want[:]) == 1 {
-				return
-			}
-		}
-		switch {
-		case o.Yard != nil && (o.Yard.doorstep(c, a) || letIn(c, a)):
-		case o.Yard != nil && !own && strings.Contains(c.GetHeader("Accept"), "text/html"):
-			showPairing(c, http.StatusUnauthorized, pairing{})
-			c.Abort()
-		case o.Yard != nil && !own:
-			c.AbortWithStatus(http.StatusUnauthorized)
-		case o.Passphrase == "":
-			c.AbortWithStatus(http.StatusMisdirectedRequest)
-		default:
-			c.Header("WWW-Authenticate", `Basic realm="All Coats", charset="UTF-8"`)
-			c.AbortWithStatus(http.StatusUnauthorized)
-		}
 	}
 }
 

@@ -184,12 +184,12 @@ func (y *Yard) pair(c *gin.Context, a *app.App, p pairing) {
 	c.Redirect(http.StatusSeeOther, "/")
 }
 
-// letIn reports whether a request shows what a paired phone has.
-func letIn(c *gin.Context, a *app.App) bool {
+// letIn is the phone that shows what a paired one has.
+func letIn(c *gin.Context, a *app.App) (d app.Device, ok bool) {
 	token, err := c.Cookie(tokenCookie)
 	if err != nil {
-		return false
+		return d, false
 	}
-	known, err := a.KnowsDevice(c, door.Kept(token))
-	return err == nil && known
+	d, err = a.KnowsDevice(c, door.Kept(token))
+	return d, err == nil
 }

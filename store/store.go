@@ -178,7 +178,7 @@ func (s *Store) Write(ctx context.Context, fn func(context.Context, Queries) err
 	}
 	tx, err := s.db.BeginTxx(ctx, nil)
 	if err != nil {
-		return fmt.Errorf("begin: %w", err)
+		return s.noted(fmt.Errorf("begin: %w", err))
 	}
 	known := &seen{rows: map[string]any{}}
 	q := Queries{q: forgetting{watched(ctx, tx), known}, seen: known}
@@ -186,7 +186,11 @@ func (s *Store) Write(ctx context.Context, fn func(context.Context, Queries) err
 	if err != nil {
 		return errors.Join(err, ignoreDone(tx.Rollback()))
 	}
-	if err := fn(context.WithValue(ctx, txKey{}, q), q); err != nil {
+	err = fn(context.WithValue(ctx, txKey{}, q), q)
+	if err == nil {
+		err = q.keepAudit(ctx)
+	}
+	if err != nil {
 		forget()
 		return s.noted(errors.Join(err, ignoreDone(tx.Rollback())))
 	}

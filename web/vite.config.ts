@@ -25,7 +25,7 @@ export default defineConfig({
         skipWaiting: true,
         globPatterns: ["**/*.{js,css,html,svg,woff2}"],
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//, /^\/healthz/],
+        navigateFallbackDenylist: [/^\/api\//, /^\/healthz/, /^\/login/, /^\/pair/, /^\/authority/],
         runtimeCaching: [
           {
             // The core goes along once it was fetched; another version has another name.
@@ -36,7 +36,7 @@ export default defineConfig({
           {
             // What was seen last stays readable without a signal.
             urlPattern: ({ url, request }) =>
-              request.method === "GET" && url.pathname.startsWith("/api/") && !/backup|\/file$|values$/.test(url.pathname),
+              request.method === "GET" && url.pathname.startsWith("/api/") && !/backup|users|audit|who|\/file$|values$/.test(url.pathname),
             handler: "NetworkFirst",
             options: {
               cacheName: "seen",

@@ -43,7 +43,7 @@ func root() *cobra.Command {
 	c := &cobra.Command{
 		Use: "allcoats", Short: "Plan, compute and record the coats of a boat", SilenceUsage: true, SilenceErrors: true,
 	}
-	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), simCommand(), openAPICommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), schemaCommand(), &cobra.Command{
+	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), simCommand(), openAPICommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), schemaCommand(), userCommand(), &cobra.Command{
 		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
 		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), version) },
 	})

@@ -368,3 +368,31 @@ func TestAnInterruptStopsACalculator(t *testing.T) {
 		t.Fatal("did not stop")
 	}
 }
+
+// Whoever cannot log in any more gives himself a new passphrase where the program stands.
+func TestUsersByCommand(t *testing.T) {
+	ctx := context.Background()
+	db := filepath.Join(t.TempDir(), "a.db")
+	run := func(in string, args ...string) error {
+		c := root()
+		c.SetArgs(append(args, "--db", db))
+		c.SetIn(strings.NewReader(in))
+		return c.ExecuteContext(ctx)
+	}
+	assert.ErrorContains(t, run("short\n", "user", "set", "Ada"), "10 to 72")
+	require.NoError(t, run("tide and spar\n", "user", "set", "Ada"))
+	require.NoError(t, run("mast and boom", "user", "set", "ada"))
+	require.NoError(t, run("mast and boom", "user", "set", "Wim", "--may", "log"))
+	assert.ErrorContains(t, run("", "user", "remove", "Ada"), "last who may all")
+	require.NoError(t, run("", "user", "remove", "Wim"))
+	s, err := store.Open(ctx, db)
+	require.NoError(t, err)
+	defer s.Close()
+	a, err := app.New(ctx, s, instruments.Forecast{})
+	require.NoError(t, err)
+	_, err = a.Login(ctx, "Ada", "tide and spar", []byte("x"), time.Now())
+	require.ErrorIs(t, err, app.ErrWrong, "the old one")
+	u, err := a.Login(ctx, "Ada", "mast and boom", []byte("x"), time.Now())
+	require.NoError(t, err)
+	assert.Equal(t, app.MayAll, u.May)
+}

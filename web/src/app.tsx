@@ -1,5 +1,6 @@
-import { lazy } from "react";
+import { lazy, useEffect } from "react";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
+import { Refused } from "./api/client";
 import { useBoats, useMeta } from "./api/queries";
 import { Today } from "./features/today/Today";
 import { Shell } from "./ui/Shell";
@@ -17,6 +18,7 @@ const Library = lazy(async () => ({ default: (await import("./features/library/L
 const Log = lazy(async () => ({ default: (await import("./features/log/Log")).Log }));
 const MeasuringSheet = lazy(async () => ({ default: (await import("./features/survey/Sheets")).MeasuringSheet }));
 const Morning = lazy(async () => ({ default: (await import("./features/yard/Morning")).Morning }));
+const People = lazy(async () => ({ default: (await import("./features/people/People")).People }));
 const Phone = lazy(async () => ({ default: (await import("./features/phone/Phone")).Phone }));
 const Plan = lazy(async () => ({ default: (await import("./features/plan/Plan")).Plan }));
 const Report = lazy(async () => ({ default: (await import("./features/log/Report")).Report }));
@@ -29,6 +31,10 @@ const Weather = lazy(async () => ({ default: (await import("./features/weather/W
 
 export function App() {
   const meta = useMeta();
+  const out = meta.isLoadingError && meta.error instanceof Refused && meta.error.status === 401;
+  useEffect(() => {
+    if (out) location.assign(`/login?to=${encodeURIComponent(location.pathname + location.search)}`);
+  }, [out]);
   if (meta.isPending) return <p className="p-6">{tr("Opening…")}</p>;
   if (meta.isError)
     return (
@@ -49,6 +55,7 @@ export function App() {
             <Route path="boats/new" element={<NewBoat />} />
             <Route path="library" element={<Library />} />
             <Route path="phone" element={<Phone />} />
+            <Route path="people" element={<People />} />
             <Route path="library/:productId" element={<Sheet />} />
             <Route path="boats/:boatId" element={<ABoat />}>
               <Route index element={<Navigate to="today" replace />} />

@@ -37,6 +37,8 @@ export async function ok<T>(answer: Promise<{ data?: T; error?: unknown; respons
     throw new Refused(0, tr("The program does not answer. Is it still running? Nothing was stored."), {});
   }
   if (got.error === undefined) return got.data as T;
+  if (got.response.status === 401)
+    throw new Refused(401, tr("You are not logged in any more: log in on another page, then try this again. Nothing was stored."), {});
   throw refusedBy(got.response.status, got.error);
 }
 

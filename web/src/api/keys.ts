@@ -18,7 +18,8 @@ export type Fact =
   | "systems"
   | "pots"
   | "plan"
-  | "phones";
+  | "phones"
+  | "people";
 
 const COATS = ["library", "boat", "surfaces", "steps", "log", "plan"] as const;
 const CLOCKS = [...COATS, "clock", "place", "weather", "readings", "tent"] as const;
@@ -58,6 +59,9 @@ const MADE_FROM = {
   starts: [...COATS, "systems"],
   stores: [...CLOCKS, "stock"],
   backups: ["clock"],
+  who: ["people"],
+  users: ["people"],
+  audit: ["people"],
   instruments: ["readings", "boat", "clock"],
   trace: ["readings"],
   values: ["readings"],

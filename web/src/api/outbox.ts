@@ -200,6 +200,12 @@ export async function discard(id: string) {
   await tell();
 }
 
+/** Throws away all that waits: whoever wrote it logs out. */
+export async function empty() {
+  await (await room())?.clear("parcels");
+  await tell();
+}
+
 const listen = (l: () => void) => {
   listeners.add(l);
   void tell();

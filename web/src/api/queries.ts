@@ -28,6 +28,9 @@ export function useKinds() {
 
 export const useMeta = () =>
   useQuery({ queryKey: key("meta"), queryFn: () => ok(api.GET("/api/meta")), refetchInterval: 60_000, select: named });
+export const useWho = () => useQuery({ queryKey: key("who"), queryFn: () => ok(api.GET("/api/who")) });
+export const useUsers = () => useQuery({ queryKey: key("users"), queryFn: () => ok(api.GET("/api/users")) });
+export const useAudit = () => useQuery({ queryKey: key("audit"), queryFn: () => ok(api.GET("/api/audit")) });
 export const useBoats = () => useQuery({ queryKey: key("boats"), queryFn: () => ok(api.GET("/api/boats")) });
 export const usePlaces = () => useQuery({ queryKey: key("places"), queryFn: () => ok(api.GET("/api/places")) });
 export const useProducts = () => useQuery({ queryKey: key("products"), queryFn: () => ok(api.GET("/api/products")) });

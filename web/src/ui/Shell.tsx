@@ -219,6 +219,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
           { name: tr("Library"), path: "/library" },
           { name: tr("Ask without a boat"), path: "/start" },
           { name: tr("Add a boat"), path: "/boats/new" },
+          { name: tr("People"), path: "/people" },
           { name: tr("Phone"), path: "/phone" },
           { name: tr("Help"), path: "/help" },
         ]}
@@ -309,6 +310,9 @@ function Controls({ meta, zone, openHelp }: { meta: Schemas["Meta"]; zone: strin
       </button>
       <NavLink className={small} to={`/help/${page}`}>
         {tr("help")}
+      </NavLink>
+      <NavLink className={small} to="/people">
+        {tr("people")}
       </NavLink>
       <NavLink className={small} to="/phone">
         {tr("phone")}

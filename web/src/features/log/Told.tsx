@@ -40,7 +40,12 @@ export function What({ entry: e }: { entry: Entry }) {
       {name}
       {e.grit > 0 && tr(", {grit} grit", { grit: e.grit })}
       {e.removedUm > 0 && <>{trNodes(", {removedUm} taken off", { removedUm: <Quantity value={e.removedUm} unit="µm" /> })}</>}
-      {e.round && tr(", round {n}: {lows} lows, {pinholes} pinholes", { n: e.round.n, lows: e.round.lows, pinholes: e.round.pinholes })}
+      {e.round &&
+        tr(", round {n}: {lows, plural, one {one low} other {# lows}}, {pinholes, plural, one {one pinhole} other {# pinholes}}", {
+          n: e.round.n,
+          lows: e.round.lows,
+          pinholes: e.round.pinholes,
+        })}
       {e.litres > 0 && (
         <>
           , <Quantity value={e.litres} unit="L" />
