@@ -13,7 +13,7 @@ func TestPeopleComeIn(t *testing.T) {
 	p.Go("/people").See("Nobody has to log in here").Press("Add a person").Fill("Name, as in Plan", "Ada").Fill("Passphrase", "short").Press("Let this person in").
 		SeeIn("form", "must have 10 to 72 letters").Fill("Passphrase", "tide and spar").Press("Let this person in").See("Log in to All Coats")
 	p.Fill("Your name", "ada").Fill("Your passphrase", "tide and mast").Press("Log in").See("The name or the passphrase is wrong").
-		Fill("Your passphrase", "tide and spar").Press("Log in").See("You are Ada, and may all")
+		Fill("Your passphrase", "tide and spar").Press("Log in").See("You are Ada, and may do all")
 	p.Press("Add a person").Fill("Name, as in Plan", "Wim").Choose("May", "look and log").Fill("Passphrase", "mast and boom").Press("Let this person in").SeeIn("[data-testid=users]", "Wim").
 		SeeIn("[data-testid=audit]", "Let a person in")
 	p.Press("Log out, and empty what this browser kept").See("Log in to All Coats").Fill("Your name", "Wim").Fill("Your passphrase", "mast and boom").Press("Log in").See("Marsh Lantern")

@@ -188,7 +188,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
             {tr("More")}
           </button>
         </nav>
-        <div className="mt-auto flex flex-col gap-1 px-5 text-sm max-lg:hidden">
+        <div className="mt-auto flex flex-wrap gap-x-4 gap-y-1 px-5 text-sm max-lg:hidden">
           <Controls meta={meta} zone={zone} openHelp={() => help.current?.showModal()} />
         </div>
       </aside>

@@ -15,7 +15,7 @@ const MAY: Record<Schemas["UserEdit"]["may"], string> = {
   look: tr("look"),
   log: tr("look and log"),
   plan: tr("look, log and plan"),
-  all: tr("all, with people, backups and the clock"),
+  all: tr("do all, with people, backups and the clock"),
 };
 
 /** Who may come in, what each may do, and who changed what. */
@@ -151,23 +151,25 @@ function Audit() {
     <section className="mt-8 max-w-4xl" data-testid="audit">
       <h2 className="text-lg">{tr("Who changed what")}</h2>
       <Reflow>
-        <thead>
-          <tr>
-            <th>{tr("When")}</th>
-            <th>{tr("Who")}</th>
-            <th>{tr("What")}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {entries.map((e, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: the list only grows at its head, as a whole
-            <tr key={i}>
-              <td className="whitespace-nowrap">{stamp(e.at, HERE)}</td>
-              <td>{e.who}</td>
-              <td>{e.what}</td>
+        <table className="table-plain">
+          <thead>
+            <tr>
+              <th>{tr("When")}</th>
+              <th>{tr("Who")}</th>
+              <th>{tr("What")}</th>
             </tr>
-          ))}
-        </tbody>
+          </thead>
+          <tbody>
+            {entries.map((e, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: the list only grows at its head, as a whole
+              <tr key={i}>
+                <td className="whitespace-nowrap">{stamp(e.at, HERE)}</td>
+                <td>{e.who}</td>
+                <td>{e.what}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       </Reflow>
     </section>
   );
