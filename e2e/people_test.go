@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -18,5 +19,21 @@ func TestPeopleComeIn(t *testing.T) {
 		SeeIn("[data-testid=audit]", "Let a person in")
 	p.Press("Log out, and empty what this browser kept").See("Log in to All Coats").Fill("Your name", "Wim").Fill("Your passphrase", "mast and boom").Press("Log in").See("Marsh Lantern")
 	p.Go("/people").See("You are Wim, and may look and log").until("no list of people", `document.querySelector("[data-testid=users]") === null`)
+	require.NoError(t, p.Err())
+}
+
+// The title says where one is, the keyboard goes on at the page, and single letters can be switched off.
+func TestKeysAndTitles(t *testing.T) {
+	s := site(t, true)
+	p := tab(t, s)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	at := "/boats/" + boats[0].ID
+	title := func(want string) string { return `document.title === "` + want + ` · All Coats"` }
+	p.Go(at+"/today").See("In this order today").until("the title", title("Today · Marsh Lantern"))
+	p.until("a way to the page comes first", `document.querySelector("a[href], button, select, input").textContent.trim() === "To the page"`)
+	p.Key("s").until("the survey by its letter", title("Survey · Marsh Lantern")).until("the page has the keyboard", `document.activeElement.id === "main"`)
+	p.Key("?").See("Single letters go to pages").js(`[...document.querySelectorAll("dialog[open] input")].at(-1).click()`).Press("Close")
+	p.Key("t").Press("People").until("the letter did nothing, the page did", title("People"))
 	require.NoError(t, p.Err())
 }

@@ -2,6 +2,7 @@ package formats
 
 import (
 	"fmt"
+	"strings"
 	"time"
 
 	ics "github.com/arran4/golang-ical"
@@ -15,29 +16,32 @@ type Event struct {
 	AlarmMin                 int
 }
 
+// oneEnd writes every end of a line as the one that the format escapes.
+var oneEnd = strings.NewReplacer("\r\n", "\n", "\r", "\n")
+
 // WriteCalendar writes events as an iCalendar file (RFC 5545) called name, made at
 // an instant.
 func WriteCalendar(name string, made time.Time, events []Event) []byte {
 	c := ics.NewCalendar()
 	c.SetProductId("-//All Coats//plan//EN")
 	c.SetMethod(ics.MethodPublish)
-	c.SetName(name)
-	c.SetXWRCalName(name)
+	c.SetName(oneEnd.Replace(name))
+	c.SetXWRCalName(oneEnd.Replace(name))
 	for _, e := range events {
-		v := c.AddEvent(e.ID + "@allcoats")
+		v := c.AddEvent(strings.Join(strings.Fields(e.ID), " ") + "@allcoats")
 		v.SetDtStampTime(made)
 		v.SetStartAt(e.Start)
 		if e.End.After(e.Start) {
 			v.SetEndAt(e.End)
 		}
-		v.SetSummary(e.Summary)
-		v.SetDescription(e.Description)
+		v.SetSummary(oneEnd.Replace(e.Summary))
+		v.SetDescription(oneEnd.Replace(e.Description))
 		if e.AlarmMin > 0 {
 			a := v.AddAlarm()
 			a.SetAction(ics.ActionDisplay)
-			a.SetDescription(e.Summary)
+			a.SetDescription(oneEnd.Replace(e.Summary))
 			a.SetTrigger(fmt.Sprintf("-PT%dM", e.AlarmMin))
 		}
 	}
-	return []byte(c.Serialize())
+	return []byte(c.Serialize(ics.WithNewLineWindows))
 }

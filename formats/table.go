@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/csv"
 	"fmt"
+	"strconv"
 	"strings"
 
 	"github.com/xuri/excelize/v2"
@@ -26,7 +27,7 @@ func (t Table) CSV() ([]byte, error) {
 		line := make([]string, len(r))
 		for i, v := range r {
 			line[i] = fmt.Sprint(v)
-			if text, ok := v.(string); ok && text != "" && strings.ContainsAny(text[:1], "=+@") {
+			if text, ok := v.(string); ok && formula(text) {
 				line[i] = "'" + text
 			}
 		}
@@ -34,6 +35,15 @@ func (t Table) CSV() ([]byte, error) {
 	}
 	w.Flush()
 	return b.Bytes(), w.Error()
+}
+
+// formula reports whether a table's program would reckon a text instead of showing it.
+func formula(text string) bool {
+	if text == "" || !strings.ContainsAny(text[:1], "=+-@\t\r") {
+		return false
+	}
+	_, err := strconv.ParseFloat(text, 64)
+	return err != nil
 }
 
 // XLSX writes the table as a workbook of one sheet.

@@ -45,8 +45,15 @@ async function tell() {
   for (const l of listeners) l();
 }
 
+let asked = false;
+
 /** Keeps p behind all that wait; one that is kept already keeps its place. */
 async function keep(p: Parcel): Promise<Parcel> {
+  // A browser that is short of room throws away what it was not asked to keep.
+  if (!asked) {
+    asked = true;
+    void globalThis.navigator?.storage?.persist?.();
+  }
   const tx = (await open()).transaction("parcels", "readwrite");
   const all = await tx.store.getAll();
   const seq = p.seq ?? all.find((o) => o.id === p.id)?.seq ?? Math.max(0, ...all.map((o) => o.seq ?? 0)) + 1;

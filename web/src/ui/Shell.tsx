@@ -28,6 +28,7 @@ import { useKeptForOffline } from "./offline";
 import { Search } from "./Search";
 import { useSettings, Zone } from "./settings";
 import { clock, fromLocalField, longDay, toLocalField } from "./time";
+import { useRoute } from "./useRoute";
 
 const PAGES = [
   { path: "today", name: tr("Today"), key: "t", icon: CalendarCheck },
@@ -66,6 +67,8 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   const asking = useIsFetching() > 0;
   const help = useRef<HTMLDialogElement>(null);
   const more = useRef<HTMLDialogElement>(null);
+  const main = useRef<HTMLElement>(null);
+  const [letters, setLetters] = useState(() => localStorage.getItem("letters") !== "off");
   const [searching, setSearching] = useState(false);
   const [boatId, setBoatId] = useState(() => params.boatId ?? localStorage.getItem("boat") ?? "");
   useEffect(() => {
@@ -90,6 +93,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
         e.ctrlKey ||
         e.metaKey ||
         e.altKey ||
+        (!letters && e.key.length === 1) ||
         ["INPUT", "SELECT", "TEXTAREA"].includes(el.tagName) ||
         document.querySelector("dialog[open]")
       )
@@ -111,14 +115,31 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
-  }, [boat, boats.data, go, settings, several, where.pathname]);
+  }, [boat, boats.data, go, letters, settings, several, where.pathname]);
 
+  const at = where.pathname.split("/");
+  const other: Record<string, string> = {
+    yard: tr("Yard"),
+    library: tr("Library"),
+    start: tr("Ask without a boat"),
+    people: tr("People"),
+    phone: tr("Phone"),
+    help: tr("Help"),
+  };
+  useRoute(
+    main,
+    (at[1] === "boats" ? PAGES.find((p) => p.path === at[3])?.name : other[at[1] ?? ""]) ?? "",
+    at[1] === "boats" ? (boat?.name ?? "") : "",
+  );
   const link =
     "flex items-center gap-3 border-l-4 px-4 py-1.5 text-[15px] max-lg:flex-1 max-lg:flex-col max-lg:gap-0.5 max-lg:border-l-0 max-lg:border-t-4 max-lg:px-1 max-lg:py-1.5 max-lg:text-xs max-lg:min-h-14";
   const style = ({ isActive }: { isActive: boolean }) =>
     `${link} ${isActive ? "border-accent font-bold" : "border-transparent hover:bg-base-200"}`;
   return (
     <div className="min-h-screen lg:grid lg:grid-cols-[176px_1fr]">
+      <a href="#main" className="btn btn-neutral sr-only focus:not-sr-only focus:fixed focus:left-2 focus:top-2 focus:z-50">
+        {tr("To the page")}
+      </a>
       <aside className="flex flex-col gap-3 pt-4 lg:sticky lg:top-0 lg:h-screen lg:overflow-y-auto lg:border-r lg:border-base-content lg:py-5 max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:border-b max-lg:border-base-300 max-lg:bg-base-100 max-lg:px-4 max-lg:pb-2 max-lg:pt-2">
         <p className="font-slab text-2xl font-semibold lg:px-5 max-lg:hidden">{tr("All Coats")}</p>
         <div className="max-lg:flex max-lg:items-center max-lg:gap-2 lg:px-4">
@@ -193,7 +214,13 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
         </div>
       </aside>
       <Zone value={zone}>
-        <main data-asking={asking ? "yes" : "no"} className="min-w-0 px-4 pb-24 pt-4 lg:px-8 lg:pb-10 lg:pt-5">
+        <main
+          id="main"
+          ref={main}
+          tabIndex={-1}
+          data-asking={asking ? "yes" : "no"}
+          className="min-w-0 px-4 pb-24 outline-none pt-4 lg:px-8 lg:pb-10 lg:pt-5"
+        >
           <Failsafe>
             <Visiting />
             <Outbox />
@@ -269,6 +296,18 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
           <p className="quiet mt-3 text-sm">
             {tr("On the ribbon the arrow keys read another instant. On the drawing Tab and Enter pick a surface.")}
           </p>
+          <label className="mt-3 flex min-h-11 items-center gap-2">
+            <input
+              type="checkbox"
+              className="checkbox"
+              checked={letters}
+              onChange={(e) => {
+                localStorage.setItem("letters", e.target.checked ? "on" : "off");
+                setLetters(e.target.checked);
+              }}
+            />
+            {tr("Single letters go to pages; without them ctrl k does")}
+          </label>
           <form method="dialog" className="mt-4 text-right">
             <button type="submit" className="btn btn-neutral">
               {tr("Close")}

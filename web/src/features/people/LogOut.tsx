@@ -11,7 +11,7 @@ export function LogOut() {
     await ok(api.DELETE("/api/session"));
     await empty();
     await globalThis.caches?.delete("seen"); // what the program answered; its own files stay
-    for (const key of Object.keys(localStorage)) if (!["units", "theme", "language"].includes(key)) localStorage.removeItem(key);
+    for (const key of Object.keys(localStorage)) if (!["units", "theme", "language", "letters"].includes(key)) localStorage.removeItem(key);
     location.assign("/login");
   };
   if (sure && waiting > 0)
