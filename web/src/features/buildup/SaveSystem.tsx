@@ -10,6 +10,7 @@ const NEW = "new";
 export function SaveSystem({ steps, surface, done }: { steps: Schemas["Step"][]; surface: Schemas["Surface"]; done: () => void }) {
   const systems = useSystems().data ?? [];
   const [id, setId] = useState(NEW);
+  const [version, setVersion] = useState(0); // of the one that was chosen, as it was then
   const [name, setName] = useState(`${surface.name}, ${surface.substrateName}`);
   const [note, setNote] = useState("");
   const old = systems.find((s) => s.id === id);
@@ -18,7 +19,7 @@ export function SaveSystem({ steps, surface, done }: { steps: Schemas["Step"][];
     () => {
       const value = { name: old?.name ?? name, note: old ? note || old.note : note, steps: steps.map(({ id: _, ...s }) => s) };
       return old
-        ? ok(api.PUT("/api/systems/{id}", { params: { path: { id: old.id } }, body: { version: old.version, value } }))
+        ? ok(api.PUT("/api/systems/{id}", { params: { path: { id: old.id } }, body: { version, value } }))
         : ok(api.POST("/api/systems", { body: value }));
     },
     done,
@@ -39,7 +40,10 @@ export function SaveSystem({ steps, surface, done }: { steps: Schemas["Step"][];
             name="id"
             label={tr("As")}
             value={id}
-            onChange={setId}
+            onChange={(s) => {
+              setId(s);
+              setVersion(systems.find((o) => o.id === s)?.version ?? 0);
+            }}
             options={[
               { value: NEW, label: tr("a new system") },
               ...systems.map((s) => ({ value: s.id, label: tr("version {version} of {name}", { version: s.version + 1, name: s.name }) })),

@@ -1,51 +1,42 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useProducts } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr } from "../../words/words";
 
 type Edit = Schemas["StockEdit"];
 
+type Item = Schemas["StockItem"];
+
+const editOf = (item?: Item): Edit => ({
+  productId: item?.productId ?? "",
+  part: item?.part ?? "",
+  litres: item ? Number(item.leftL.toFixed(3)) : Number.NaN,
+  batch: item?.batch ?? "",
+  supplier: item?.supplier ?? "",
+  shelf: item?.shelf ?? "",
+  note: item?.note ?? "",
+  boughtOn: item?.boughtOn ?? "",
+  openedOn: item?.openedOn ?? "",
+  expiresOn: item?.expiresOn ?? "",
+});
+
 /** Something new on the shelf, or what is there counted anew. */
-export function StockForm({ item, done }: { item?: Schemas["StockItem"]; done: () => void }) {
+export function StockForm({ item, done }: { item?: Item; done: () => void }) {
   const products = useProducts().data ?? [];
-  const [edit, setEdit] = useState<Edit>(() =>
-    item
-      ? {
-          productId: item.productId,
-          part: item.part,
-          litres: Number(item.leftL.toFixed(3)),
-          batch: item.batch,
-          supplier: item.supplier,
-          shelf: item.shelf,
-          note: item.note,
-          boughtOn: item.boughtOn,
-          openedOn: item.openedOn,
-          expiresOn: item.expiresOn,
-        }
-      : {
-          productId: "",
-          part: "",
-          litres: Number.NaN,
-          batch: "",
-          supplier: "",
-          shelf: "",
-          note: "",
-          boughtOn: "",
-          openedOn: "",
-          expiresOn: "",
-        },
-  );
+  const form = useEdition(item, editOf);
+  const { edit, set } = form;
   const [local, setLocal] = useState<Record<string, string>>({});
   const save = useChange(
     ["stock"],
-    () =>
+    (sent: Edition<Edit>) =>
       item
-        ? ok(api.PUT("/api/stock/{id}", { params: { path: { id: item.id } }, body: { version: item.version, value: edit } }))
-        : ok(api.POST("/api/stock", { body: edit })),
+        ? ok(api.PUT("/api/stock/{id}", { params: { path: { id: item.id } }, body: sent }))
+        : ok(api.POST("/api/stock", { body: sent.value })),
     done,
   );
-  const set = (e: Partial<Edit>) => setEdit({ ...edit, ...e });
   const sheet = products.find((p) => p.id === edit.productId)?.sheet;
   const text = (k: "batch" | "supplier" | "shelf" | "note", label: string) => (
     <TextField name={k} label={label} value={edit[k]} onChange={(v) => set({ [k]: v })} />
@@ -62,7 +53,7 @@ export function StockForm({ item, done }: { item?: Schemas["StockItem"]; done: (
           e.preventDefault();
           const bad = unsendable(edit);
           setLocal(bad);
-          if (Object.keys(bad).length === 0) save.mutate(undefined);
+          if (Object.keys(bad).length === 0) save.mutate(form.sent);
         }}
       >
         <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
@@ -104,6 +95,16 @@ export function StockForm({ item, done }: { item?: Schemas["StockItem"]; done: (
           {day("expiresOn", tr("Good until"))}
         </div>
         <Refusal error={save.error} />
+        <Conflict
+          error={save.error}
+          mine={edit}
+          stored={editOf}
+          onMine={(c: Item) => save.mutate(form.over(c))}
+          onTheirs={(c) => {
+            form.take(c);
+            save.reset();
+          }}
+        />
         <div className="mt-3 flex gap-2">
           <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
             {item ? tr("Count it anew") : tr("Put it there")}

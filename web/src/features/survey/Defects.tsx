@@ -2,10 +2,12 @@ import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { newID } from "../../api/outbox";
 import { useChange, useMeta, useWritten } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
 import { AreaField, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
 import { useSettings } from "../../ui/settings";
 import { longDay, span } from "../../ui/time";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr } from "../../words/words";
 import { EMPTY } from "./edit";
@@ -115,27 +117,27 @@ export function DefectForm({
 }) {
   const words = useMeta().data?.survey;
   const name = useDefectName();
-  const [draft, setDraft] = useState<Draft>(() =>
-    defect
-      ? editOfDefect(defect)
+  const form = useEdition<Defect, Draft>(defect, (d) =>
+    d
+      ? editOfDefect(d)
       : { ...FRESH, surfaceId: place?.surfaceId ?? "", place: { view: place?.view ?? "plan", x: place?.x ?? 0, y: place?.y ?? 0 } },
   );
+  const { edit: draft, set } = form;
   const [local, setLocal] = useState<Record<string, string>>({});
-  const set = (d: Partial<Draft>) => setDraft({ ...draft, ...d });
   const [id] = useState(newID);
   // They are listed as one walks round her.
   const open = defect ? survey.defects.filter((d) => isOpen(d) || d.id === defect.id) : [];
   const next = open[open.findIndex((d) => d.id === defect?.id) + 1];
-  const save = useWritten<undefined, Defect>(
+  const save = useWritten<Edition<Draft>, Defect>(
     ["surfaces"],
-    () => [
+    (sent) => [
       {
         id: newID(),
         label: defect ? `defect ${defect.number}` : tr("a defect, {x}", { x: name({ kind: draft.kind, count: draft.count }) }),
         boatId: survey.boat.id,
         ...(defect
-          ? { method: "PUT" as const, path: `/api/defects/${defect.id}`, body: { version: defect.version, value: draft } }
-          : { method: "POST" as const, path: `/api/boats/${survey.boat.id}/defects`, body: { id, ...draft } }),
+          ? { method: "PUT" as const, path: `/api/defects/${defect.id}`, body: sent }
+          : { method: "POST" as const, path: `/api/boats/${survey.boat.id}/defects`, body: { id, ...sent.value } }),
       },
     ],
     (d) => done(d === "kept" ? undefined : d.id),
@@ -154,7 +156,7 @@ export function DefectForm({
             e.preventDefault();
             const bad = unsendable(draft);
             setLocal(bad);
-            if (Object.keys(bad).length === 0) save.mutate(undefined);
+            if (Object.keys(bad).length === 0) save.mutate(form.sent);
           }}
         >
           <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
@@ -234,6 +236,16 @@ export function DefectForm({
           </div>
           <div className="mt-3 flex flex-col gap-2">
             <Refusal error={save.error} />
+            <Conflict
+              error={save.error}
+              mine={draft}
+              stored={editOfDefect}
+              onMine={(c: Defect) => save.mutate(form.over(c))}
+              onTheirs={(c) => {
+                form.take(c);
+                save.reset();
+              }}
+            />
             <div className="flex gap-2">
               <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
                 {defect ? tr("Save the defect") : tr("Note it")}

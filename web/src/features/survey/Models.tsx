@@ -2,9 +2,11 @@ import { useContext, useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
+import { Conflict } from "../../ui/Conflict";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import { Quantity } from "../../ui/Working";
 import { tr, trNodes } from "../../words/words";
 
@@ -170,21 +172,21 @@ function PlacingFields({ placing, set }: { placing: Placing; set: (p: Placing) =
   );
 }
 
+const placingOf = (m?: Model): Placing => {
+  const { name, draws, sure, unit, up, forward, waterlineM, bootTopM } = m as Model;
+  return { name, draws, sure, unit, up, forward, waterlineM, bootTopM };
+};
+
 function ModelRow({ model }: { model: Model }) {
   const [editing, setEditing] = useState(false);
-  const [placing, setPlacing] = useState<Placing>(model);
+  const form = useEdition<Model, Placing>(model, placingOf);
   const save = useChange(
     ["surfaces"],
-    () => {
-      const { name, draws, sure, unit, up, forward, waterlineM, bootTopM } = placing;
-      return ok(
-        api.PUT("/api/models/{id}", {
-          params: { path: { id: model.id } },
-          body: { version: model.version, value: { name, draws, sure, unit, up, forward, waterlineM, bootTopM } },
-        }),
-      );
+    (sent: Edition<Placing>) => ok(api.PUT("/api/models/{id}", { params: { path: { id: model.id } }, body: sent })),
+    (m) => {
+      form.take(m);
+      setEditing(false);
     },
-    () => setEditing(false),
   );
   const r = model.report;
   const zones = Object.entries(model.areas.zones).filter(([, h]) => h.portM2 + h.starboardM2 > 0);
@@ -221,13 +223,23 @@ function ModelRow({ model }: { model: Model }) {
             noValidate
             onSubmit={(e) => {
               e.preventDefault();
-              save.mutate(undefined);
+              save.mutate(form.sent);
             }}
           >
             <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
-              <PlacingFields placing={placing} set={setPlacing} />
+              <PlacingFields placing={form.edit} set={form.set} />
             </div>
             <Refusal error={save.error} />
+            <Conflict
+              error={save.error}
+              mine={form.edit}
+              stored={placingOf}
+              onMine={(c: Model) => save.mutate(form.over(c))}
+              onTheirs={(c) => {
+                form.take(c);
+                save.reset();
+              }}
+            />
             <div className="mt-3 flex gap-2">
               <button type="submit" className="btn btn-primary min-h-11">
                 {tr("Measure it anew")}

@@ -1,7 +1,8 @@
-import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
+import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, Refusal, TextField } from "../../ui/Form";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr, trNodes } from "../../words/words";
 
 type Edit = Schemas["InstrumentEdit"];
@@ -17,21 +18,24 @@ export function InstrumentForm({
   done: () => void;
 }) {
   const words = useMeta().data?.weather;
-  const [edit, setEdit] = useState<Edit>(
-    () => instrument ?? { name: "", kind: "air", feed: "file", surfaceId: survey.surfaces[0]?.id ?? "", boatId: survey.boat.id, fault: "" },
-  );
+  const editOf = (i?: Schemas["Instrument"]): Edit => ({
+    name: i?.name ?? "",
+    kind: i?.kind ?? "air",
+    feed: i?.feed ?? "file",
+    fault: i?.fault ?? "",
+    surfaceId: i ? i.surfaceId : (survey.surfaces[0]?.id ?? ""),
+    boatId: survey.boat.id,
+  });
+  const form = useEdition(instrument, editOf);
+  const { edit, set } = form;
   const save = useChange(
     ["readings"],
-    () => {
-      const { name, kind, feed, surfaceId, fault } = edit;
-      const value: Edit = { name, kind, feed, fault, surfaceId, boatId: survey.boat.id };
-      return instrument
-        ? ok(api.PUT("/api/instruments/{id}", { params: { path: { id: instrument.id } }, body: { version: instrument.version, value } }))
-        : ok(api.POST("/api/places/{id}/instruments", { params: { path: { id: survey.place.id } }, body: value }));
-    },
+    (sent: Edition<Edit>) =>
+      instrument
+        ? ok(api.PUT("/api/instruments/{id}", { params: { path: { id: instrument.id } }, body: sent }))
+        : ok(api.POST("/api/places/{id}/instruments", { params: { path: { id: survey.place.id } }, body: sent.value })),
     done,
   );
-  const set = (e: Partial<Edit>) => setEdit({ ...edit, ...e });
   const kind = words?.instruments.find((k) => k.key === edit.kind);
   return (
     <Errors.Provider value={save.error?.fields ?? {}}>
@@ -40,7 +44,7 @@ export function InstrumentForm({
         noValidate
         onSubmit={(e) => {
           e.preventDefault();
-          save.mutate(undefined);
+          save.mutate(form.sent);
         }}
       >
         <div className="grid gap-4 sm:grid-cols-2">
@@ -92,6 +96,16 @@ export function InstrumentForm({
         )}
         <div className="mt-3 flex flex-col gap-3">
           <Refusal error={save.error} />
+          <Conflict
+            error={save.error}
+            mine={edit}
+            stored={editOf}
+            onMine={(c: Schemas["Instrument"]) => save.mutate(form.over(c))}
+            onTheirs={(c) => {
+              form.take(c);
+              save.reset();
+            }}
+          />
           <div className="flex gap-2">
             <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
               {instrument ? tr("Save") : tr("Add")}

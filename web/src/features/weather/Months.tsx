@@ -34,6 +34,7 @@ const COLUMNS: { key: keyof Normal; name: string; unit: string }[] = [
 export function Months({ place }: { place: Schemas["Place"] }) {
   const [months, setMonths] = useState<Normal[] | undefined>(place.normals);
   const [open, setOpen] = useState(false);
+  const [opened, setOpened] = useState(place.version); // what is fetched anew meanwhile is another edition
   const [local, setLocal] = useState<Record<string, string>>({});
   const start = useChange(
     [],
@@ -43,15 +44,19 @@ export function Months({ place }: { place: Schemas["Place"] }) {
       setOpen(true);
     },
   );
-  const save = useChange(["place", "weather"], (normals: Normal[] | undefined) => {
-    const { name, latitudeDeg, longitudeDeg, timeZone, weatherSource } = place;
-    return ok(
-      api.PUT("/api/places/{id}", {
-        params: { path: { id: place.id } },
-        body: { version: place.version, value: { name, latitudeDeg, longitudeDeg, timeZone, weatherSource, normals } },
-      }),
-    );
-  });
+  const save = useChange(
+    ["place", "weather"],
+    (normals: Normal[] | undefined) => {
+      const { name, latitudeDeg, longitudeDeg, timeZone, weatherSource } = place;
+      return ok(
+        api.PUT("/api/places/{id}", {
+          params: { path: { id: place.id } },
+          body: { version: opened, value: { name, latitudeDeg, longitudeDeg, timeZone, weatherSource, normals } },
+        }),
+      );
+    },
+    (p) => setOpened(p.version),
+  );
   return (
     <section className="mt-8 max-w-5xl border-t border-base-content pt-4">
       <h2 className="text-lg">{tr("Beyond the forecast: the usual months")}</h2>

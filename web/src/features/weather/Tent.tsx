@@ -7,6 +7,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { type Lane, Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
 import { clock, stamp } from "../../ui/time";
+import { merged } from "../../ui/useEdition";
 import { Quantity } from "../../ui/Working";
 import { tr } from "../../words/words";
 import { Schools } from "./Schools";
@@ -16,12 +17,14 @@ type TentDraft = Schemas["Tent"];
 
 /** What a tent and heat would do to a surface, against waiting and the hardener for the cold. */
 export function TentAndHeat({ survey }: { survey: Schemas["Survey"] }) {
-  return <Loaded query={useTent(survey.boat.id)}>{(t) => <Shown key={t.version} stored={t} survey={survey} />}</Loaded>;
+  return <Loaded query={useTent(survey.boat.id)}>{(t) => <Shown key={survey.boat.id} stored={t} survey={survey} />}</Loaded>;
 }
 
 function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schemas["Survey"] }) {
   const { boat, place, surfaces } = survey;
   const [draft, setDraft] = useState<TentDraft>(stored.tent ?? stored.usual);
+  // Taken when the form opens: what is fetched anew meanwhile is another edition.
+  const [version, setVersion] = useState(stored.version);
   const [local, setLocal] = useState<Record<string, string>>({});
   const today = useToday(boat.id).data;
   const waiting = (today?.answer.lanes ?? []).filter((l) => l.nextStepId);
@@ -47,8 +50,15 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
   useEffect(() => {
     if (ready) mutate(undefined);
   }, [ready, mutate]);
-  const save = useChange(["tent"], (t: TentDraft | undefined) =>
-    ok(api.PUT("/api/boats/{id}/tent", { params: { path: { id: boat.id } }, body: { version: stored.version, tent: t } })),
+  const take = (t: Schemas["BoatTent"]) => {
+    setVersion(t.version);
+    setDraft(t.tent ?? t.usual);
+  };
+  const save = useChange(
+    ["tent"],
+    (t: { of: number; tent?: TentDraft }) =>
+      ok(api.PUT("/api/boats/{id}/tent", { params: { path: { id: boat.id } }, body: { version: t.of, tent: t.tent } })),
+    take,
   );
   const send = (then: () => void) => {
     const bad = unsendable(draft);
@@ -122,11 +132,16 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
           >
             {compare.isPending ? tr("Comparing…") : tr("Compare")}
           </button>
-          <button type="button" className="btn min-h-11" disabled={save.isPending} onClick={() => send(() => save.mutate(draft))}>
+          <button
+            type="button"
+            className="btn min-h-11"
+            disabled={save.isPending}
+            onClick={() => send(() => save.mutate({ of: version, tent: draft }))}
+          >
             {stored.tent ? tr("Save the tent") : tr("It stands: use it")}
           </button>
           {stored.tent && (
-            <button type="button" className="btn btn-ghost min-h-11" onClick={() => save.mutate(undefined)}>
+            <button type="button" className="btn btn-ghost min-h-11" onClick={() => save.mutate({ of: version })}>
               {tr("It is down")}
             </button>
           )}
@@ -138,9 +153,9 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
         error={save.error}
         mine={draft}
         stored={(c: Schemas["BoatTent"]) => c.tent ?? c.usual}
-        onMine={() => save.reset()}
+        onMine={(c) => save.mutate({ of: c.version, tent: merged(stored.tent ?? stored.usual, draft, c.tent ?? c.usual) })}
         onTheirs={(c) => {
-          setDraft(c.tent ?? c.usual);
+          take(c);
           save.reset();
         }}
       />

@@ -1,0 +1,34 @@
+import { useState } from "react";
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/** What was typed, over what is stored now: a field that was not touched since it was opened keeps what another has put there. */
+export function merged<T extends object>(opened: T, mine: T, stored: T): T {
+  const touched = Object.entries(mine).filter(([k, v]) => !same(v, (opened as Record<string, unknown>)[k]));
+  return { ...stored, ...Object.fromEntries(touched) };
+}
+
+/** An edition of a thing that is being edited, with what is to be put in its place. */
+export type Edition<T> = { version: number; value: T };
+
+/**
+ * A form over an edition of a thing, taken when the form opens: what is fetched anew meanwhile changes neither the fields nor
+ * the edition that the edit is sent for. of is the form's part of a thing, or of none.
+ */
+export function useEdition<C extends { version: number }, T extends object>(first: C | undefined, of: (thing?: C) => T) {
+  const [opened, setOpened] = useState<Edition<T>>(() => ({ version: first?.version ?? 0, value: of(first) }));
+  const [edit, set] = useState(opened.value);
+  const take = (c: C) => {
+    setOpened({ version: c.version, value: of(c) });
+    set(of(c));
+  };
+  return {
+    edit,
+    set: (more: Partial<T>) => set({ ...edit, ...more }),
+    /** What is sent: for the edition that was opened. */
+    sent: { version: opened.version, value: edit } as Edition<T>,
+    /** The same for an edition that is stored now. */
+    over: (c: C): Edition<T> => ({ version: c.version, value: merged(opened.value, edit, of(c)) }),
+    take,
+  };
+}
