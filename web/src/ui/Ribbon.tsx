@@ -1,9 +1,9 @@
 import { type ScaleTime, scaleTime } from "d3-scale";
-import { type ReactNode, useEffect, useId, useMemo, useRef, useState } from "react";
+import { type CSSProperties, type ReactNode, useEffect, useId, useMemo, useRef, useState } from "react";
 import type { Schemas, Words } from "../api/client";
 import { tr, word } from "../words/words";
 import { Said } from "./Sentence";
-import { clock, day, hourOf, longDay } from "./time";
+import { clock, day, hourOf, longDay, weekdayOf } from "./time";
 
 const HOUR = 3_600_000;
 
@@ -111,7 +111,8 @@ export function Ribbon({
         role="group"
         aria-describedby={help}
         aria-label={tr("Time ribbon")}
-        className="relative w-full touch-pan-y select-none"
+        className="fits relative w-full touch-pan-y select-none"
+        style={{ "--fit": Math.min(1, PAPER / width) } as CSSProperties}
         onPointerMove={(e) => place(e.clientX)}
         onPointerLeave={() => setCursor(null)}
         onPointerDown={(e) => place(e.clientX)}
@@ -127,7 +128,7 @@ export function Ribbon({
         <p id={help} className="sr-only">
           {tr("Arrow keys move an hour, with shift a quarter; page keys half a day; escape returns to now.")}
         </p>
-        <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} className="on-paper block overflow-hidden" aria-hidden="true">
+        <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} className="block overflow-hidden" aria-hidden="true">
           {(season ? weekends(from, to, zone) : nights(ribbon.light, from, to)).map(([a, b]) => (
             <rect key={a} x={x(a)} y={head} width={Math.max(0, x(b) - x(a))} height={bottom - head} fill="var(--night)" />
           ))}
@@ -199,12 +200,15 @@ export function Ribbon({
   );
 }
 
-const isMonday = (t: number, zone: string) => day(t, zone).startsWith("Mon");
+/** The width of a sheet of paper, px. */
+const PAPER = 690;
+
+const isMonday = (t: number, zone: string) => weekdayOf(t, zone) === "Mon";
 
 /** Saturdays and Sundays. */
 function weekends(from: number, to: number, zone: string): [number, number][] {
   return axis(from - 24 * HOUR, to, zone, true)
-    .filter((t) => /^S(at|un)/.test(day(t.t, zone)))
+    .filter((t) => /^S/.test(weekdayOf(t.t, zone)))
     .map((t) => [Math.max(from, t.t), Math.min(to, t.t + 24 * HOUR)] as [number, number])
     .filter(([a, b]) => b > a);
 }

@@ -24,6 +24,10 @@ export const stamp = (t: string | number | Date, zone: string) => `${day(t, zone
 export const hourOf = (t: number, zone: string) => Number(format(t, zone, "h", { hour: "2-digit" }));
 export const sameDay = (a: string | number, b: string | number, zone: string) => day(a, zone) === day(b, zone);
 
+/** The day of the week by its three English letters, whatever language is shown. */
+export const weekdayOf = (t: string | number, zone: string) =>
+  new Intl.DateTimeFormat("en-GB", { timeZone: zone, weekday: "short" }).format(new Date(t));
+
 /** Hours of work, or of a few hours, as "35 min", "1 h 20" or "314 h": never in days, which mean working days to people. */
 export function span(hours: number): string {
   const minutes = Math.round(hours * 60);

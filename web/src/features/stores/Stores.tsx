@@ -115,7 +115,7 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                 <th>{tr("Product")}</th>
                 <th className="num">{tr("Coats left")}</th>
                 <th className="num">{tr("To be laid")}</th>
-                <th className="num max-sm:hidden">{tr("80 % between")}</th>
+                <th className="num max-sm:hidden print:hidden">{tr("80 % between")}</th>
                 <th className="num">{tr("On the shelf")}</th>
                 <th>{tr("Buy")}</th>
                 <th className="num">{tr("Cost")}</th>
@@ -147,17 +147,17 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                       </span>
                     )}
                   </td>
-                  <td className="num max-sm:hidden">
+                  <td className="num max-sm:hidden print:hidden">
                     <Quantity value={n.forecast.low} unit="L" /> – <Quantity value={n.forecast.high} unit="L" />
                   </td>
                   <td className="num" data-label={tr("On the shelf")}>
                     <Quantity value={n.stockL} unit="L" />
                   </td>
-                  <td data-label={tr("Buy")}>
+                  <td className="print:min-w-56" data-label={tr("Buy")}>
                     {n.impossible ? (
                       tr("the sheet names no tins that would do")
                     ) : n.purchase.tins.length === 0 ? (
-                      "nothing"
+                      tr("nothing")
                     ) : (
                       <>
                         {n.purchase.tins
