@@ -2,6 +2,7 @@ package httpapi
 
 import (
 	"context"
+	"fmt"
 	"io"
 	"net/http"
 	"net/http/cookiejar"
@@ -216,4 +217,13 @@ func must(res *http.Response, err error) *http.Response {
 		panic(err)
 	}
 	return res
+}
+
+// A full disk is said in words, with a status of its own.
+func TestAFullDiskIsSaid(t *testing.T) {
+	err := problem(context.Background(), fmt.Errorf("commit: %w", app.ErrFull))
+	var said huma.StatusError
+	require.ErrorAs(t, err, &said)
+	assert.Equal(t, http.StatusInsufficientStorage, said.GetStatus())
+	assert.Contains(t, said.Error(), "the disk is full: nothing was stored")
 }

@@ -159,6 +159,12 @@ const DOES: [keyof Draft, string, string?][] = [
   ["underwater", tr("Stands under water for good")],
 ];
 
+/** What a product does, in words. */
+export const doing = (d: Draft) =>
+  DOES.filter(([key]) => d[key])
+    .map(([, label]) => label.toLowerCase())
+    .join(", ") || tr("nothing out of the ordinary");
+
 /** What a product does to its neighbours, and how it wears. */
 export function DoesFields({ d, set }: Fields) {
   return (

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useContext, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta, useProducts } from "../../api/queries";
@@ -12,7 +12,7 @@ import { useUndoable } from "../../ui/useHistory";
 import { tr } from "../../words/words";
 import { Curve } from "./Curve";
 import type { Draft, SheetData } from "./draft";
-import { DoesFields, EditionFields, GradeFields, InUseFields, LayFields, LossFields } from "./More";
+import { DoesFields, doing, EditionFields, GradeFields, InUseFields, LayFields, LossFields } from "./More";
 import { RecoatFields } from "./RecoatFields";
 import { TableField } from "./TableField";
 import { TinFields } from "./TinFields";
@@ -259,7 +259,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
             </div>
             <InUseFields d={d} set={set} />
           </Part>
-          <Part title={tr("What it does")}>
+          <Part title={tr("What it does")} folded={doing(d)}>
             <DoesFields d={d} set={set} />
           </Part>
           <Part
@@ -325,7 +325,12 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
           <Part title={tr("Recoat intervals")} note={tr("By what goes over it; the row for any product holds for kinds not listed.")}>
             <RecoatFields name="recoat" windows={d.recoat ?? []} onChange={(recoat) => set({ ...d, recoat })} />
           </Part>
-          <Part title={tr("Grades of the hardener")} note={tr("Each grade has its own hours; what a grade leaves empty is as above.")}>
+          <Part
+            title={tr("Grades of the hardener")}
+            note={tr("Each grade has its own hours; what a grade leaves empty is as above.")}
+            folded={d.grades?.length ? d.grades.map((g) => g.name).join(", ") : tr("the standard one alone")}
+            fields={["grades"]}
+          >
             <GradeFields d={d} set={set} />
           </Part>
           <Part title={tr("Tins as sold")} note={tr("A price of 0 means not known. Base and hardener sold apart are bought to match.")}>
@@ -404,12 +409,41 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   );
 }
 
-function Part({ title, note, children }: { title: string; note?: string; children: React.ReactNode }) {
-  return (
-    <section className="border-t border-base-content pt-3">
-      <h2 className="text-lg">{title}</h2>
+/** A part of the sheet; one that says what is in it is folded until it is opened, or something in it is wrong. */
+function Part({
+  title,
+  note,
+  folded,
+  fields = [],
+  children,
+}: {
+  title: string;
+  note?: string;
+  folded?: string;
+  fields?: string[];
+  children: React.ReactNode;
+}) {
+  const errors = useContext(Errors);
+  const wrong = Object.keys(errors).some((k) => fields.some((f) => k.startsWith(f)));
+  const inside = (
+    <>
       {note && <p className="quiet mb-2 text-sm">{note}</p>}
       {children}
-    </section>
+    </>
+  );
+  if (folded === undefined)
+    return (
+      <section className="border-t border-base-content pt-3">
+        <h2 className="text-lg">{title}</h2>
+        {inside}
+      </section>
+    );
+  return (
+    <details className="border-t border-base-content pt-3" open={wrong || undefined}>
+      <summary className="min-h-11 cursor-pointer content-center">
+        <h2 className="inline text-lg">{title}</h2> <span className="quiet text-sm">{folded}</span>
+      </summary>
+      {inside}
+    </details>
   );
 }
