@@ -17,7 +17,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: accessible help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
+.PHONY: torture accessible help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -95,6 +95,10 @@ size: web/dist/index.html
 
 go-test: web/dist/index.html
 	go test -timeout 20m ./...
+
+torture: web/dist/index.html ## kill the program a few hundred times while it writes, imports, restores, backs up and migrates
+	TORTURE=40 go test -count=1 -timeout 30m -v -run TestKilledAnywhere ./cmd/allcoats
+	go test -count=20 -timeout 30m -run TestKilledWhileWriting ./cmd/allcoats
 
 chromium: | need
 	@scripts/chromium.sh

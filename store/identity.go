@@ -5,7 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"strings"
+	"slices"
 	"time"
 
 	"github.com/jmoiron/sqlx"
@@ -44,12 +44,17 @@ func identify(ctx context.Context, db *sqlx.DB) (isNew bool, err error) {
 	if err := db.GetContext(ctx, &id, "PRAGMA application_id"); err != nil {
 		return false, err
 	}
-	all := " " + strings.Join(tables, " ") + " "
-	for _, t := range []string{"goose_db_version", "settings", "boats", "products"} {
-		// Before migration 9 the tables were the only mark.
-		if !strings.Contains(all, " "+t+" ") || id != 0 && id != applicationID {
+	has := func(table string) bool { return slices.Contains(tables, table) }
+	switch {
+	case id == applicationID: // even of one whose making was cut off
+	case id != 0 || !has("settings") || !has("boats") || !has("products"): // before migration 9 the tables were the only mark
+		return false, ErrForeign
+	}
+	if !has("goose_db_version") {
+		if id != applicationID {
 			return false, ErrForeign
 		}
+		return true, nil
 	}
 	switch version, known, err := versions(ctx, db); {
 	case err != nil:
@@ -62,7 +67,7 @@ func identify(ctx context.Context, db *sqlx.DB) (isNew bool, err error) {
 
 // versions are that of a database's schema and the newest that this program knows.
 func versions(ctx context.Context, db *sqlx.DB) (version, known int64, err error) {
-	if err := db.GetContext(ctx, &version, "SELECT max(version_id) FROM goose_db_version"); err != nil {
+	if err := db.GetContext(ctx, &version, "SELECT coalesce(max(version_id), 0) FROM goose_db_version"); err != nil {
 		return 0, 0, unread(err)
 	}
 	files, err := fs.ReadDir(migrations, "migrations")

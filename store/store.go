@@ -104,6 +104,10 @@ func opened(ctx context.Context, path string, options ...string) (*Store, error)
 }
 
 func (s *Store) migrate(ctx context.Context) error {
+	// First of all, so that one whose making is cut off is known again.
+	if _, err := s.db.ExecContext(ctx, fmt.Sprintf("PRAGMA application_id = %d", applicationID)); err != nil {
+		return err
+	}
 	dir, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return err
