@@ -35,13 +35,17 @@ export function Months({ place }: { place: Schemas["Place"] }) {
   const [months, setMonths] = useState<Normal[] | undefined>(place.normals);
   const [open, setOpen] = useState(false);
   const [opened, setOpened] = useState(place.version); // what is fetched anew meanwhile is another edition
+  const openUp = () => {
+    setOpened(place.version);
+    setOpen(true);
+  };
   const [local, setLocal] = useState<Record<string, string>>({});
   const start = useChange(
     [],
     () => ok(api.GET("/api/usual-months", { params: { query: { latitudeDeg: place.latitudeDeg } } })),
     (m) => {
       setMonths(m);
-      setOpen(true);
+      openUp();
     },
   );
   const save = useChange(
@@ -71,7 +75,7 @@ export function Months({ place }: { place: Schemas["Place"] }) {
         type="button"
         className="linked mt-1 text-sm max-sm:min-h-11"
         aria-expanded={open}
-        onClick={() => (open ? setOpen(false) : months ? setOpen(true) : start.mutate(undefined))}
+        onClick={() => (open ? setOpen(false) : months ? openUp() : start.mutate(undefined))}
       >
         {open ? tr("hide the months") : tr("look at the months, or change them")}
       </button>
