@@ -108,9 +108,9 @@ func clocks(lanes []Lane) say.Sentence {
 	case first == nil:
 		return say.Of("No clock runs: log what is done next.")
 	case len(first.Damage) > 0:
-		return say.Of("%v: %v", say.Strong(first.Surface), first.Damage[0])
+		return say.Of("%v: %v", say.Strong(first.Surface), first.Damage[0].Lower())
 	case len(first.Recoat) > 0:
-		return say.Of("%v: %v", say.Strong(first.Surface), first.Recoat)
+		return say.Of("%v: %v", say.Strong(first.Surface), first.Recoat.Lower())
 	}
 	return say.Of("%v: %v", say.Strong(first.Surface), first.Detail)
 }

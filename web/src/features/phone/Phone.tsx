@@ -19,9 +19,9 @@ function Closed() {
     <Answer
       answer={tr("No phone can come in yet: the program listens to this computer alone.")}
       detail={trNodes("Stop it and start it again with {code}, such as {code2} or {code3}. Then this page shows what to scan.", {
-        code: <code>{tr("--yard")}</code>,
-        code2: <code>{tr("allcoats serve --yard")}</code>,
-        code3: <code>{tr("allcoats demo --yard")}</code>,
+        code: <code>{"--yard"}</code>,
+        code2: <code>{"allcoats serve --yard"}</code>,
+        code3: <code>{"allcoats demo --yard"}</code>,
       })}
     />
   );

@@ -90,7 +90,7 @@ export function InstrumentForm({
         {edit.feed === "live" && (
           <p className="quiet mt-2 text-sm">
             {trNodes('It posts JSON lines such as \'{\'"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71\'}\' to {id}.', {
-              id: <code>{tr("/api/instruments/{id}/readings", { id: instrument?.id ?? tr("ID") })}</code>,
+              id: <code>{`/api/instruments/${instrument?.id ?? "ID"}/readings`}</code>,
             })}
           </p>
         )}
