@@ -33,15 +33,7 @@ var loginPage = template.Must(template.New("login").Parse(loginHTML))
 
 type login struct{ Name, To, Wrong string }
 
-func showLogin(c *gin.Context, status int, l login) {
-	c.Header("Content-Security-Policy", pairPolicy)
-	c.Header("Referrer-Policy", "same-origin") // else the form comes from nowhere, and is refused
-	c.Header("Cache-Control", "no-store")
-	c.Header("Content-Type", "text/html; charset=utf-8")
-	c.Status(status)
-	_ = loginPage.Execute(c.Writer, l) // the client may have gone
-	c.Abort()
-}
+func showLogin(c *gin.Context, status int, l login) { showForm(c, status, loginPage, l) }
 
 // tries holds guesses back: of one address five at once and then one in twelve seconds, of all together
 // one a second after thirty. Its zero value is ready to use.

@@ -127,18 +127,22 @@ var pairHTML string
 
 var pairPage = template.Must(template.New("pair").Parse(pairHTML))
 
-// pairPolicy is that of the page which pairs: it has its style in it, and a form.
+// pairPolicy is that of the pages which pair and log in: they have their style in them, and a form.
 const pairPolicy = "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 
 type pairing struct{ Code, Name, Wrong string }
 
-func showPairing(c *gin.Context, status int, p pairing) {
+func showPairing(c *gin.Context, status int, p pairing) { showForm(c, status, pairPage, p) }
+
+// showForm answers with a page of its own that has a form, which no cache keeps.
+func showForm(c *gin.Context, status int, page *template.Template, data any) {
 	c.Header("Content-Security-Policy", pairPolicy)
 	c.Header("Referrer-Policy", "same-origin") // else the form comes from nowhere, and is refused
 	c.Header("Cache-Control", "no-store")
 	c.Header("Content-Type", "text/html; charset=utf-8")
 	c.Status(status)
-	_ = pairPage.Execute(c.Writer, p) // the client may have gone
+	_ = page.Execute(c.Writer, data) // the client may have gone
+	c.Abort()
 }
 
 // doorstep serves what a phone needs before it is let in: the authority's certificate and the page that
