@@ -41,14 +41,19 @@ func site(t *testing.T, withDemo bool) *Site {
 	return s
 }
 
-func tab(t *testing.T, s *Site) *Page {
+func opened(t *testing.T, s *Site) *Page {
 	p := Open(browser, s)
 	t.Cleanup(func() {
 		assert.NoError(t, p.Err())
 		p.Close()
 	})
-	return p.Size(1280, 800, false)
+	return p
 }
+
+// tab is the site on a computer, phone on a phone at the boat, which keeps it for later.
+func tab(t *testing.T, s *Site) *Page { return opened(t, s).Workless().Size(1280, 800, false) }
+
+func phone(t *testing.T, s *Site) *Page { return opened(t, s).Size(390, 844, true) }
 
 // From an empty database to a coat whose recoat window opens and closes.
 func TestFromTapeMeasureToRecoatClock(t *testing.T) {
@@ -205,7 +210,7 @@ func TestPhone(t *testing.T) {
 	s := site(t, true)
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
-	p := tab(t, s).Size(390, 844, true)
+	p := phone(t, s)
 	for _, page := range []string{"today", "survey", "build-up", "stores", "weather", "log"} {
 		p.Go("/boats/"+boats[0].ID+"/"+page).See("Marsh Lantern").until("no sideways scrolling on "+page, `document.documentElement.scrollWidth <= innerWidth`)
 	}

@@ -75,7 +75,7 @@ func TestFairingOnThePhone(t *testing.T) {
 	s := site(t, true)
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
-	p := tab(t, s).Size(390, 844, true)
+	p := phone(t, s)
 	p.Go("/boats/"+boats[2].ID+"/fairing").Choose("Surface", "Topsides port").SeeIn("h1", "Fill").fits("gaps")
 	for _, view := range []string{"Rounds", "Sanding", "Practice"} {
 		p.Press(view).fits(view)

@@ -33,7 +33,7 @@ func TestAtTheBoat(t *testing.T) {
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
 	at := "/boats/" + boats[0].ID
-	p := tab(t, s).Size(390, 844, true)
+	p := phone(t, s)
 	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Topsides starboard").SeeIn("h1", "for topsides starboard").fits("bench")
 	p.Press("Masked, edges pressed down").until("ticked", `!!document.querySelector('[data-testid=checks] [aria-pressed=true]')`)
 	p.Press("Other figures").Fill("Litres in all", "0.2").See("0.20 L in all")
@@ -89,7 +89,7 @@ func TestOffline(t *testing.T) {
 	at := "/boats/" + boats[0].ID
 	before, err := s.App.Log(ctx, boats[0].ID)
 	require.NoError(t, err)
-	p := tab(t, s).Size(390, 844, true)
+	p := phone(t, s)
 	p.Go(at+"/today").See("In this order today").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
 	p.until("what may be wanted is kept", `(caches.open("seen").then((c) => c.keys()).then((k) => { window.kept = k.filter((r) => r.url.includes("/build-up")).length; }), (window.kept ?? 0) >= 5)`)
 	p.until("the core and the benches are carried along", `(caches.open("core").then((c) => c.keys()).then((k) => { window.core = k.length; }), caches.open("seen").then((c) => c.keys()).then((k) => { window.benches = k.filter((r) => r.url.includes("/finishes/")).length; }), window.core === 1 && window.benches >= 8)`)
@@ -147,7 +147,7 @@ func TestTwoChangeADefect(t *testing.T) {
 		require.NoError(t, err)
 		return got
 	}
-	p := tab(t, s).Size(390, 844, true)
+	p := phone(t, s)
 	p.Go(at+"/survey?defect="+d.ID).See("Save the defect").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
 	p.Go(at + "/survey?defect=" + d.ID).See("Save the defect")
 	require.NoError(t, s.Down())
@@ -184,7 +184,7 @@ func TestFromAPhoneOverPlainHTTP(t *testing.T) {
 	at := "/boats/" + boats[0].ID
 	before, err := s.App.Log(context.Background(), boats[0].ID)
 	require.NoError(t, err)
-	p := tab(t, s).Size(390, 844, true).Login("low water")
+	p := phone(t, s).Login("low water")
 	p.Go(at+"/log").See("Clocks running").until("this page is not a secure one", `!isSecureContext && typeof crypto.randomUUID === "undefined" && !navigator.serviceWorker`)
 	p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press("It took that").Fill("Note", "over plain http").Press("Log it").See("over plain http").fits("log")
 	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Bottom").SeeIn("h1", "for bottom").Press("It is mixed: start the timers").until("the pot's timer runs", `!!document.querySelector("[data-timer=pot]")`)
@@ -212,7 +212,7 @@ func TestPhonesOfTheYard(t *testing.T) {
 		code := laptop.Text("[data-testid=code]")
 		require.NoError(t, laptop.Err())
 		s.URL = url
-		p := tab(t, s).Size(390, 844, true)
+		p := phone(t, s)
 		at := "/boats/" + boats[0].ID
 		p.Go(at+"/log").See("Pair this phone with All Coats").Fill("Code", "22222222").Press("Pair this phone").See("not the one that is shown")
 		p.Fill("Code", code).Fill("What this phone is called", []string{"an old phone", "Ada’s phone"}[i]).Press("Pair this phone").SeeIn("h1", "A coat may go on")
@@ -257,7 +257,7 @@ func TestTimersRunOnWithoutTheProgram(t *testing.T) {
 		ends = *bench.Clocks[0].Timers[0].At
 	}
 	at := "/boats/" + boats[0].ID + "/bench"
-	p := tab(t, s).Size(390, 844, true)
+	p := phone(t, s)
 	p.Go(at).See("Timers").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
 	p.Leave().Go(at).See("Timers").until("it is kept", `(caches.open("seen").then((c) => c.keys()).then((k) => { window.kept = k.some((r) => r.url.includes("/bench")); }), window.kept === true)`)
 	require.NoError(t, s.Down())

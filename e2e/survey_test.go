@@ -123,7 +123,7 @@ func TestMeasuringSheetOnThePhone(t *testing.T) {
 	s := site(t, true)
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
-	p := tab(t, s).Size(390, 844, true)
+	p := phone(t, s)
 	p.Go("/boats/"+boats[1].ID+"/survey/measuring-sheet").See("Tape 3 surfaces at stations").until("no sideways scrolling", `document.documentElement.scrollWidth <= innerWidth`)
 	for i, g := range []string{"0.5", "0.6", "0.62", "", "0.66", "0.7", "0.75"} {
 		p.Fill(fmt.Sprintf("Topsides starboard, station %d girth", i+1), g)
