@@ -187,6 +187,55 @@ func (a *App) Now(ctx context.Context) (time.Time, error) {
 	return t.UTC().Truncate(time.Second), nil
 }
 
+// Edition is what answers are made of: as many writes, the same odds, the same minute. Asked before
+// the answer is made, it is of nothing newer than that.
+type Edition struct {
+	Writes, Odds uint64
+	Minute       time.Time
+}
+
+// Edition returns the one that stands.
+func (a *App) Edition(ctx context.Context) (Edition, error) {
+	e := Edition{Writes: a.store.Written(), Odds: a.standing.bets.Load()}
+	now, err := a.Now(ctx)
+	e.Minute = now.Truncate(time.Minute)
+	return e, err
+}
+
+const (
+	together = 300 * time.Millisecond // what is written within it is told as one change
+	stillOn  = 15 * time.Second       // is how often one who follows hears that nothing changed
+)
+
+// Follow tells the edition that stands, each new one, and now and then that it still stands, until
+// ctx ends or told fails.
+func (a *App) Follow(ctx context.Context, told func(Edition) error) error {
+	still := time.NewTicker(stillOn)
+	defer still.Stop()
+	for {
+		next := a.store.Next()
+		e, err := a.Edition(ctx)
+		if err == nil {
+			err = told(e)
+		}
+		if err != nil {
+			return err
+		}
+		select {
+		case <-still.C:
+		case <-next:
+			select {
+			case <-time.After(together):
+			case <-ctx.Done():
+			}
+		case <-ctx.Done():
+		}
+		if ctx.Err() != nil {
+			return nil
+		}
+	}
+}
+
 // SetClock sets the program's clock and brings the simulated weather up to it.
 func (a *App) SetClock(ctx context.Context, mode ClockMode, at time.Time) error {
 	var bad fault.Errors

@@ -3,9 +3,11 @@ package app
 import (
 	"cmp"
 	"context"
+	"errors"
 	"slices"
 	"time"
 
+	"allcoats/core/base/parallel"
 	"allcoats/core/base/say"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
@@ -72,64 +74,75 @@ func (a *App) Morning(ctx context.Context) (Morning, error) {
 	if err != nil {
 		return out, err
 	}
+	mornings, failed := make([]PlaceMorning, len(places)), make([]error, len(places))
+	err = parallel.Each(ctx, len(places), nil, func(_, i int) {
+		mornings[i], failed[i] = a.morningAt(ctx, places[i], now, slices.DeleteFunc(slices.Clone(boats), func(b Boat) bool { return b.PlaceID != places[i].ID }))
+	})
+	if err := errors.Join(append(failed, err)...); err != nil {
+		return out, err
+	}
 	var all []BoatMorning
-	for _, p := range places {
-		m := PlaceMorning{Place: p, Weather: say.Sentence{}, Boats: []BoatMorning{}}
-		shown := false // the ribbon of the first that can be read
-		for _, b := range boats {
-			if b.PlaceID != p.ID {
-				continue
-			}
-			t, err := a.Today(ctx, b.ID)
-			if err != nil {
-				why, err := unread(ctx, b.Name, err)
-				if err != nil {
-					return out, err
-				}
-				m.Boats = append(m.Boats, BoatMorning{ID: b.ID, Name: b.Name, Says: why, Detail: say.Sentence{}})
-				continue
-			}
-			first := !shown
-			if first {
-				m.Ribbon, shown = t.Ribbon, true
-			}
-			one := BoatMorning{ID: b.ID, Name: b.Name, Says: t.Answer.Headline, Detail: t.Answer.Detail, SurfaceID: t.Answer.SurfaceID}
-			for _, l := range t.Answer.Lanes {
-				if l.SurfaceID == one.SurfaceID {
-					if len(l.Cover) == 0 { // what must be covered first is no chance
-						one.chance = l.Chance
-					}
-					if first {
-						m.RibbonOf = l.Surface + ", " + b.Name
-					}
-				}
-			}
-			m.Boats = append(m.Boats, one)
+	for _, m := range mornings {
+		if len(m.Boats) > 0 {
+			out.Places, all = append(out.Places, m), append(all, m.Boats...)
 		}
-		if len(m.Boats) == 0 {
-			continue
-		}
-		yard, err := a.YardPlan(ctx, p.ID)
-		if err != nil {
-			return out, err
-		}
-		if yard.Plan != nil {
-			for i := range m.Boats {
-				if k := slices.IndexFunc(yard.Plan.Launches, func(l plan.Launching) bool { return l.BoatID == m.Boats[i].ID }); k >= 0 {
-					m.Boats[i].Launch = &yard.Plan.Launches[k]
-				}
-			}
-		}
-		slices.SortStableFunc(m.Boats, func(a, b BoatMorning) int { return cmp.Compare(b.late(), a.late()) })
-		air := make(weather.Series, len(m.Ribbon.Hours))
-		for i, h := range m.Ribbon.Hours {
-			air[i] = h.Hour
-		}
-		m.Weather = air.Say(now, p.location())
-		out.Places, all = append(out.Places, m), append(all, m.Boats...)
 	}
 	out.Says, out.Detail = sayMorning(all)
 	return out, nil
+}
+
+// morningAt is the morning of the boats that stand at p.
+func (a *App) morningAt(ctx context.Context, p Place, now time.Time, boats []Boat) (PlaceMorning, error) {
+	m := PlaceMorning{Place: p, Weather: say.Sentence{}, Boats: []BoatMorning{}}
+	if len(boats) == 0 {
+		return m, nil
+	}
+	shown := false // the ribbon of the first that can be read
+	for _, b := range boats {
+		t, err := a.Today(ctx, b.ID)
+		if err != nil {
+			why, err := unread(ctx, b.Name, err)
+			if err != nil {
+				return m, err
+			}
+			m.Boats = append(m.Boats, BoatMorning{ID: b.ID, Name: b.Name, Says: why, Detail: say.Sentence{}})
+			continue
+		}
+		first := !shown
+		if first {
+			m.Ribbon, shown = t.Ribbon, true
+		}
+		one := BoatMorning{ID: b.ID, Name: b.Name, Says: t.Answer.Headline, Detail: t.Answer.Detail, SurfaceID: t.Answer.SurfaceID}
+		for _, l := range t.Answer.Lanes {
+			if l.SurfaceID == one.SurfaceID {
+				if len(l.Cover) == 0 { // what must be covered first is no chance
+					one.chance = l.Chance
+				}
+				if first {
+					m.RibbonOf = l.Surface + ", " + b.Name
+				}
+			}
+		}
+		m.Boats = append(m.Boats, one)
+	}
+	yard, err := a.YardPlan(ctx, p.ID)
+	if err != nil {
+		return m, err
+	}
+	if yard.Plan != nil {
+		for i := range m.Boats {
+			if k := slices.IndexFunc(yard.Plan.Launches, func(l plan.Launching) bool { return l.BoatID == m.Boats[i].ID }); k >= 0 {
+				m.Boats[i].Launch = &yard.Plan.Launches[k]
+			}
+		}
+	}
+	slices.SortStableFunc(m.Boats, func(a, b BoatMorning) int { return cmp.Compare(b.late(), a.late()) })
+	air := make(weather.Series, len(m.Ribbon.Hours))
+	for i, h := range m.Ribbon.Hours {
+		air[i] = h.Hour
+	}
+	m.Weather = air.Say(now, p.location())
+	return m, nil
 }
 
 // sayMorning decides for a yard: what may be coated now, else today, else what is in the way.

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"allcoats/core/base/calendar"
@@ -18,6 +19,7 @@ type standing struct {
 	sync.Mutex
 	yards map[string]*standingYard
 	odds  map[string]*oddsMade // of a place, as they were worked out last
+	bets  atomic.Uint64        // how often they were
 }
 
 // standingYard is a yard as it was gathered, and its plan once somebody has asked for it.
@@ -108,6 +110,7 @@ func (s *standing) bet(placeID string, o *oddsMade) {
 	s.Lock()
 	defer s.Unlock()
 	s.odds[placeID] = o
+	s.bets.Add(1)
 }
 
 // oddsOf are the odds of a plan as they are known: those of this run, or those that were kept

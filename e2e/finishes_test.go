@@ -93,6 +93,24 @@ func TestGelcoatBench(t *testing.T) {
 	p.Press("Log a patch").See("say what was mixed")
 }
 
+// Two at one bench: who sees it is shown what the other keeps, without asking; who has something at hand
+// keeps it for the edition that he began with, and of what is kept over the other's only that.
+func TestTwoAtOneBench(t *testing.T) {
+	s := site(t, true)
+	one, boat := finishes(t, s, 0, "gelcoat")
+	one.Choose("Surface", "Topsides starboard").SeeIn("h1", "1 pot of")
+	two := tab(t, s).Go("/boats/" + boat.ID + "/finishes?craft=gelcoat").Choose("Surface", "Topsides starboard").SeeIn("h1", "1 pot of")
+	two.Press("Add a place").Fill("Deep", "90").SeeIn("[data-field='gouges[0].depthMM']", "at most 30 mm")
+	one.Fill("Sand from", "320").Kept()
+	two.Fill("Deep", "3").See("changed elsewhere").SeeIn("dialog tr", "3").Press("Save mine over it").Kept()
+	sanded := script + ` && e2e.field("Sand from").value === "320"`
+	deep := script + ` && e2e.field("Deep")?.value === "3"`
+	two.until("what the other kept stands", sanded).until("what was typed stands", deep)
+	one.until("what the other kept is shown", deep).until("what was kept first stands", sanded)
+	require.NoError(t, one.Err())
+	require.NoError(t, two.Err())
+}
+
 func TestBrightworkBench(t *testing.T) {
 	s := site(t, true)
 	p, _ := finishes(t, s, 1, "brightwork")

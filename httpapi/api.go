@@ -30,6 +30,9 @@ func register[I, O any](api huma.API, id, method, path, summary string, fn func(
 }
 
 func operation[I, O any](api huma.API, op huma.Operation, fn func(context.Context, *I) (O, error)) {
+	if op.Method == http.MethodGet && !passing[op.OperationID] {
+		op.Metadata = map[string]any{keepable: true}
+	}
 	huma.Register(api, op, func(ctx context.Context, in *I) (*answer[O], error) {
 		out, err := fn(ctx, in)
 		if err != nil {
@@ -186,10 +189,13 @@ func finite(api huma.API) func(huma.Context, func(huma.Context)) {
 	}
 }
 
+// streamed marks an operation that goes on as long as the client listens.
+const streamed = "streamed"
+
 // snapshot answers what only reads from one state of the database.
 func snapshot(a *app.App) func(huma.Context, func(huma.Context)) {
 	return func(ctx huma.Context, next func(huma.Context)) {
-		if ctx.Method() != http.MethodGet {
+		if ctx.Method() != http.MethodGet || ctx.Operation().Metadata[streamed] != nil {
 			next(ctx)
 			return
 		}
@@ -236,12 +242,13 @@ func newAPI(r *gin.Engine, a *app.App, o Options, enter func(context.Context) er
 	config.CreateHooks = nil // no $schema in the bodies
 	config.Components.Schemas = newRegistry()
 	api := humagin.New(r, config)
-	api.UseMiddleware(finite(api), allowed(api), snapshot(a), once(a))
+	api.UseMiddleware(finite(api), allowed(api), kept(a), snapshot(a), once(a))
 	calculators(api)
 	operations(api, a, o)
 	visiting(api, enter)
 	phones(api, a, o.Yard)
 	people(api, a)
+	changes(api, a, o.Stopping)
 	fillEnums(api.OpenAPI().Components.Schemas)
 	return api
 }

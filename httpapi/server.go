@@ -13,8 +13,8 @@ import (
 
 	"allcoats/app"
 
-	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
+	"github.com/klauspost/compress/gzhttp"
 )
 
 // Options are what a server can be told.
@@ -30,6 +30,8 @@ type Options struct {
 	// Demo makes the demo yard for those who want to look round, nil: there is none. It is the same
 	// at every call.
 	Demo func(context.Context) (*app.App, error)
+	// Stopping is closed when the server stops: who listens for changes is let go. Nil: it never does.
+	Stopping <-chan struct{}
 	// visiting is set for the demo yard itself.
 	visiting bool
 }
@@ -49,7 +51,7 @@ func handler(a, door *app.App, o Options, enter func(context.Context) error) htt
 		slog.Error("panic", "err", err, "path", c.Request.URL.Path)
 		c.AbortWithStatus(http.StatusInternalServerError)
 	}))
-	r.Use(logged, deadlined, secured, guarded(door, o), gzip.Gzip(gzip.DefaultCompression))
+	r.Use(logged, deadlined, secured, guarded(door, o))
 	r.GET("/healthz", func(c *gin.Context) {
 		if err := a.Healthy(c); err != nil {
 			said := "the database does not answer"
@@ -64,7 +66,7 @@ func handler(a, door *app.App, o Options, enter func(context.Context) error) htt
 	r.Use(timed(a))
 	newAPI(r, a, o, enter)
 	r.NoRoute(web(o.Web))
-	return http.NewCrossOriginProtection().Handler(r)
+	return http.NewCrossOriginProtection().Handler(gzhttp.GzipHandler(r))
 }
 
 // logged writes a line for every request, with neither query nor headers.

@@ -17,6 +17,7 @@ import (
 	"allcoats/instruments"
 
 	"github.com/danielgtaylor/huma/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
 )
 
 // WeatherWords are the choices that Weather's forms offer.
@@ -148,8 +149,13 @@ type chancesQuery struct {
 	Futures int    `query:"futures" default:"1000" minimum:"50" maximum:"5000"`
 }
 
-// chances tells how far it is while it works.
+// chances tells how far it is while it works, and what it found before while nothing has changed.
 func chances(api huma.API, a *app.App) {
+	type asked struct {
+		chancesQuery
+		app.Edition
+	}
+	known, _ := lru.New[asked, app.Chances](mostKept) // an error would be a size below one
 	lines(api, huma.Operation{OperationID: "get-chances", Method: http.MethodGet, Path: "/api/boats/{id}/chances",
 		Summary: "The best starts of the week for every coat that waits, over possible futures of the weather; JSON lines, the last one has the result"},
 		func(ctx context.Context, in *chancesQuery) error {
@@ -157,7 +163,18 @@ func chances(api huma.API, a *app.App) {
 			return err
 		},
 		func(ctx context.Context, in *chancesQuery, told func(float64)) (app.Chances, error) {
-			return a.Chances(ctx, in.ID, in.Futures, told)
+			edition, err := a.Edition(ctx)
+			if err != nil {
+				return app.Chances{}, err
+			}
+			if found, ok := known.Get(asked{*in, edition}); ok {
+				return found, nil
+			}
+			found, err := a.Chances(ctx, in.ID, in.Futures, told)
+			if err == nil {
+				known.Add(asked{*in, edition}, found)
+			}
+			return found, err
 		})
 }
 

@@ -39,9 +39,10 @@ var migrations embed.FS
 type Store struct {
 	db     *sqlx.DB
 	path   string
-	lock   *flock.Flock  // nil of one that only reads
-	writes atomic.Uint64 // that were committed
-	full   atomic.Bool   // the last write found no room
+	lock   *flock.Flock                  // nil of one that only reads
+	writes atomic.Uint64                 // that were committed
+	next   atomic.Pointer[chan struct{}] // closed at the next one
+	full   atomic.Bool                   // the last write found no room
 }
 
 // Open opens or creates the file at path and brings its schema up to date. A file of another
@@ -100,7 +101,9 @@ func opened(ctx context.Context, path string, options ...string) (*Store, error)
 	if err := whole(ctx, db, "quick_check"); err != nil {
 		return nil, errors.Join(err, db.Close())
 	}
-	return &Store{db: db, path: path}, nil
+	s, next := &Store{db: db, path: path}, make(chan struct{})
+	s.next.Store(&next)
+	return s, nil
 }
 
 func (s *Store) migrate(ctx context.Context) error {
@@ -204,6 +207,8 @@ func (s *Store) Write(ctx context.Context, fn func(context.Context, Queries) err
 	}
 	s.full.Store(false)
 	s.writes.Add(1)
+	next := make(chan struct{})
+	close(*s.next.Swap(&next))
 	return nil
 }
 
@@ -222,6 +227,12 @@ func (s *Store) Stamp(ctx context.Context) (stamp uint64, ok bool) {
 	q, _ := ctx.Value(txKey{}).(Queries)
 	return q.stamp, q.reads
 }
+
+// Written is how many writes were committed.
+func (s *Store) Written() uint64 { return s.writes.Load() }
+
+// Next is closed when something is written.
+func (s *Store) Next() <-chan struct{} { return *s.next.Load() }
 
 func ignoreDone(err error) error {
 	if errors.Is(err, sql.ErrTxDone) {

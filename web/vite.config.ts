@@ -36,7 +36,9 @@ export default defineConfig({
           {
             // What was seen last stays readable without a signal.
             urlPattern: ({ url, request }) =>
-              request.method === "GET" && url.pathname.startsWith("/api/") && !/backup|users|audit|who|\/file$|values$/.test(url.pathname),
+              request.method === "GET" &&
+              url.pathname.startsWith("/api/") &&
+              !/backup|users|audit|who|changes|\/file$|values$/.test(url.pathname),
             handler: "NetworkFirst",
             options: {
               cacheName: "seen",
@@ -45,6 +47,19 @@ export default defineConfig({
               cacheableResponse: { statuses: [200] },
               plugins: [
                 {
+                  // What the page holds still stands: what is kept is as new.
+                  fetchDidSucceed: async ({ request, response }) => {
+                    if (response.status !== 304) return response;
+                    const seen = await caches.open("seen");
+                    const kept = await seen.match(request, { ignoreVary: true });
+                    if (kept) {
+                      const headers = new Headers(kept.headers);
+                      headers.set("X-Kept-At", String(Date.now()));
+                      headers.set("X-Program-Time", response.headers.get("X-Program-Time") ?? "");
+                      await seen.put(request, new Response(await kept.blob(), { status: 200, headers }));
+                    }
+                    return response;
+                  },
                   // When it was kept, by this device: clocks run on from then (src/api/programTime.ts).
                   cacheWillUpdate: async ({ response }) => {
                     if (response.status !== 200) return null;

@@ -70,7 +70,7 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 	if err != nil {
 		return err
 	}
-	options := httpapi.Options{Version: version, Web: web.Files(), Passphrase: passphrase}
+	options := httpapi.Options{Version: version, Web: web.Files(), Passphrase: passphrase, Stopping: ctx.Done()}
 	if fill == nil {
 		var leave func() error
 		options.Demo, leave = lookRound(s.Scratch)

@@ -1,5 +1,6 @@
 import { lazy, useEffect } from "react";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
+import { useChanges } from "./api/changes";
 import { Refused } from "./api/client";
 import { useBoats, useMeta } from "./api/queries";
 import { Today } from "./features/today/Today";
@@ -30,6 +31,7 @@ const WalkRound = lazy(async () => ({ default: (await import("./features/survey/
 const Weather = lazy(async () => ({ default: (await import("./features/weather/Weather")).Weather }));
 
 export function App() {
+  useChanges();
   const meta = useMeta();
   const out = meta.isLoadingError && meta.error instanceof Refused && meta.error.status === 401;
   useEffect(() => {

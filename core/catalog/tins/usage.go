@@ -32,7 +32,8 @@ const (
 
 // Usage is what logged coats tell of the litres to come. The logarithm of used over reckoned is
 // the person's, the same everywhere; the error of a surface's area, the same for its coats; and
-// the coat's own. The posterior is reckoned on a grid of the person's factor by the area's error.
+// the coat's own. The posterior is reckoned on a grid of the person's factor by the area's error;
+// before any coat was logged all three are normal, and nothing needs a grid.
 type Usage struct {
 	coats  []Coat
 	areaSD map[string]float64
@@ -50,6 +51,9 @@ const (
 	factorStep, factorEnd = 0.01, 2.5
 	areaStep, areaEnd     = 0.25, 4.0
 )
+
+// negligible is the weight of a person's factor below which it tells nothing.
+const negligible = 1e-9
 
 func grid(step, end float64) []float64 {
 	n := int(math.Round(end / step))
@@ -88,6 +92,9 @@ func NewUsage(coats []Coat, areaSDPct map[string]float64) *Usage {
 		if c.ReckonedL > 0 && c.LoggedL > 0 {
 			u.coats = append(u.coats, c)
 		}
+	}
+	if len(u.coats) == 0 {
+		return u
 	}
 	for _, c := range u.coats {
 		curve := u.curve[c.Surface]
@@ -156,19 +163,25 @@ func (u *Usage) given(surface string, p float64, f func(d, weight float64)) floa
 func (u *Usage) Coats() int { return len(u.coats) }
 
 // Factor is the person's use over reckoning.
-func (u *Usage) Factor() Range { return u.fixed(quantiles(personGrid, u.weight)) }
-
-// fixed makes the median 1 to the last digit where nothing was learned.
-func (u *Usage) fixed(r Range) Range {
+func (u *Usage) Factor() Range {
 	if len(u.coats) == 0 {
-		r.Median = 1
+		return unlearned(personSD)
 	}
-	return r
+	return quantiles(personGrid, u.weight)
+}
+
+// unlearned is the range of a log-normal about 1, sd that of its logarithm.
+func unlearned(sd float64) Range {
+	tenth := distuv.UnitNormal.Quantile(0.9) * sd
+	return Range{1, math.Exp(-tenth), math.Exp(tenth)}
 }
 
 // On is use over reckoning on a surface whose area's uncertainty is known, that error included; on
 // any other the person's.
 func (u *Usage) On(surface string) Range {
+	if len(u.coats) == 0 {
+		return unlearned(math.Hypot(personSD, u.areaSD[surface]))
+	}
 	if r, ok := u.on[surface]; ok {
 		return r
 	}
@@ -178,13 +191,16 @@ func (u *Usage) On(surface string) Range {
 func (u *Usage) onSurface(surface string) Range {
 	var x, w []float64
 	for k, p := range personGrid {
+		if u.weight[k] < negligible {
+			continue
+		}
 		start := len(w)
 		sum := u.given(surface, p, func(d, weight float64) { x, w = append(x, p+d), append(w, weight) })
 		for i := start; i < len(w); i++ {
 			w[i] *= u.weight[k] / sum
 		}
 	}
-	return u.fixed(quantiles(x, w))
+	return quantiles(x, w)
 }
 
 // quantiles of exp x with weights w, which add up to 1, by a histogram.
@@ -233,24 +249,40 @@ func (u *Usage) ToCome(reckoned map[string][]float64) Litres {
 			}
 		}
 	}
+	if l.none {
+		return l
+	}
 	names := slices.Sorted(maps.Keys(sums))
-	for k, p := range personGrid {
-		if u.weight[k] < 1e-9 || l.none {
-			continue
-		}
+	// add takes up a part in which the person's factor is p give or take sd; moments are those of
+	// exp of the area's error there.
+	add := func(weight, p, sd float64, moments func(surface string) (first, second float64)) {
 		mean, variance := 0.0, 0.0
 		for _, s := range names {
-			first, second := 0.0, 0.0
-			sum := u.given(s, p, func(d, w float64) { first, second = first+w*math.Exp(d), second+w*math.Exp(2*d) })
-			first, second = first/sum, second/sum
+			first, second := moments(s)
 			mean += first * sums[s].mean
 			variance += second*(sums[s].variance+sums[s].mean*sums[s].mean) - math.Pow(first*sums[s].mean, 2)
 		}
 		// A log-normal of the same mean and variance (Fenton 1960).
 		sd2 := math.Log1p(variance / (mean * mean))
-		l.weight = append(l.weight, u.weight[k])
+		l.weight = append(l.weight, weight)
 		l.mean = append(l.mean, p+math.Log(mean)-sd2/2)
-		l.sd = append(l.sd, math.Sqrt(sd2))
+		l.sd = append(l.sd, math.Sqrt(sd2+sd*sd))
+	}
+	if len(u.coats) == 0 {
+		add(1, 0, personSD, func(s string) (first, second float64) {
+			v := u.areaSD[s] * u.areaSD[s]
+			return math.Exp(v / 2), math.Exp(2 * v)
+		})
+		return l
+	}
+	for k, p := range personGrid {
+		if u.weight[k] < negligible {
+			continue
+		}
+		add(u.weight[k], p, 0, func(s string) (first, second float64) {
+			sum := u.given(s, p, func(d, w float64) { first, second = first+w*math.Exp(d), second+w*math.Exp(2*d) })
+			return first / sum, second / sum
+		})
 	}
 	return l
 }
@@ -294,7 +326,7 @@ func (u *Usage) Wrong() []int {
 	for i, c := range u.coats {
 		chance := 0.0
 		for k, p := range personGrid {
-			if u.weight[k] < 1e-9 {
+			if u.weight[k] < negligible {
 				continue
 			}
 			part := 0.0

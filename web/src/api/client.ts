@@ -1,10 +1,11 @@
 import createClient from "openapi-fetch";
 import { tr } from "../words/words";
+import { held } from "./held";
 import { hear } from "./programTime";
 import type { components, paths } from "./types.gen";
 
 export type Schemas = components["schemas"];
-export const api = createClient<paths>({ baseUrl: "/", fetch: async (r) => hear(await fetch(r)) });
+export const api = createClient<paths>({ baseUrl: "/", fetch: async (r) => hear(await held(r)) });
 
 /** What is wrong, in words, or as a sentence of the program with its quantities. */
 export type Words = string | Schemas["SaySpan"][];

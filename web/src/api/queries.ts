@@ -26,8 +26,7 @@ export function useKinds() {
   return { works, kindOf: (work: string): Kind => works.find((k) => k.work === work) ?? {} };
 }
 
-export const useMeta = () =>
-  useQuery({ queryKey: key("meta"), queryFn: () => ok(api.GET("/api/meta")), refetchInterval: 60_000, select: named });
+export const useMeta = () => useQuery({ queryKey: key("meta"), queryFn: () => ok(api.GET("/api/meta")), select: named });
 export const useWho = () => useQuery({ queryKey: key("who"), queryFn: () => ok(api.GET("/api/who")) });
 export const useUsers = () => useQuery({ queryKey: key("users"), queryFn: () => ok(api.GET("/api/users")) });
 export const useAudit = () => useQuery({ queryKey: key("audit"), queryFn: () => ok(api.GET("/api/audit")) });
@@ -38,7 +37,7 @@ export const useProducts = () => useQuery({ queryKey: key("products"), queryFn: 
 const byID = (id: string) => ({ params: { path: { id } } });
 
 export const useToday = (boat: string) =>
-  useQuery({ queryKey: key("today", boat), queryFn: () => ok(api.GET("/api/boats/{id}/today", byID(boat))), refetchInterval: 60_000 });
+  useQuery({ queryKey: key("today", boat), queryFn: () => ok(api.GET("/api/boats/{id}/today", byID(boat))) });
 export const useSurvey = (boat: string) =>
   useQuery({ queryKey: key("survey", boat), queryFn: () => ok(api.GET("/api/boats/{id}/survey", byID(boat))) });
 export const useLog = (boat: string) =>
@@ -119,7 +118,6 @@ export const useBench = (boat: string, q: BenchAsk = {}) =>
     queryKey: key("bench", boat, q),
     queryFn: () => ok(api.GET("/api/boats/{id}/bench", { params: { path: { id: boat }, query: q } })),
     enabled: boat !== "",
-    refetchInterval: 60_000,
     placeholderData: keepPreviousData,
   });
 export const useAccounts = (boat: string) =>

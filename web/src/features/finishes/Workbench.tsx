@@ -128,7 +128,7 @@ function Keep<W, R extends View<W>>({
         error={bench.save.error}
         mine={bench.work as W}
         stored={(c) => c.work}
-        onMine={(c) => bench.keep(c.version)}
+        onMine={bench.over}
         onTheirs={() => {
           bench.save.reset();
           bench.discard();

@@ -5,6 +5,7 @@ import { key } from "../../api/keys";
 import { discard, newID, useWaits } from "../../api/outbox";
 import { useWritten } from "../../api/queries";
 import { unsendable } from "../../ui/Form";
+import { type Edition, merged } from "../../ui/useEdition";
 import { useHistory, useUndoKeys } from "../../ui/useHistory";
 import { tr } from "../../words/words";
 
@@ -62,9 +63,12 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
       if (r === "kept") return;
       stored.current = r.version;
       if (latest.current === sent.current) setDraft(null);
+      else if (sent.current !== null) opened.current = { version: r.version, value: sent.current };
     },
   );
   const sent = useRef<W | null>(null);
+  // What was kept when the change at hand began: that is what it changes, whatever is fetched meanwhile.
+  const opened = useRef<Edition<W> | null>(null);
   const stored = useRef(0);
   const keep = async (version: number, body: W) => {
     sent.current = body;
@@ -73,7 +77,7 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
   };
   const goes =
     draft !== null && steady === draft && settled === draft && Object.keys(local).length === 0 && !preview.error && !preview.isFetching;
-  const version = kept.data && Math.max(kept.data.version, stored.current);
+  const version = opened.current?.version;
   // biome-ignore lint/correctness/useExhaustiveDependencies: kept once for each draft that goes, whatever else is drawn anew
   useEffect(() => {
     if (goes && draft !== null && version !== undefined && !save.isPending && !save.error && sent.current !== draft)
@@ -95,7 +99,8 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
   const history = useHistory<W>();
   const work = draft ?? kept.data?.work;
   const show = (next: W | undefined) => {
-    if (next === undefined) return;
+    if (next === undefined || kept.data === undefined) return;
+    if (draft === null) opened.current = { version: Math.max(kept.data.version, stored.current), value: kept.data.work };
     save.reset();
     setDraft(next);
   };
@@ -119,7 +124,14 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     canUndo: history.canUndo,
     canRedo: history.canRedo,
     discard: () => setDraft(null),
-    keep: (at: number) => draft !== null && void keep(at, draft),
+    /** Keeps what was changed over what another has kept meanwhile. */
+    over: (current: R) => {
+      if (draft === null || opened.current === null) return;
+      const both = merged(opened.current.value as object, draft as object, current.work as object) as W;
+      opened.current = { version: current.version, value: current.work };
+      setDraft(both);
+      void keep(current.version, both);
+    },
     save,
     /** Messages by path: of the form, of the preview, of keeping. */
     errors: { ...trouble, ...(draft === null ? {} : (preview.error?.fields ?? {})), ...(save.error?.fields ?? {}), ...local },
