@@ -99,7 +99,7 @@ func TestTwoAtOneBench(t *testing.T) {
 	s := site(t, true)
 	one, boat := finishes(t, s, 0, "gelcoat")
 	one.Choose("Surface", "Topsides starboard").SeeIn("h1", "1 pot of")
-	two := tab(t, s).Go("/boats/" + boat.ID + "/finishes?craft=gelcoat").Choose("Surface", "Topsides starboard").SeeIn("h1", "1 pot of")
+	two := tab(t, s).Go("/boats/"+boat.ID+"/finishes?craft=gelcoat").Choose("Surface", "Topsides starboard").SeeIn("h1", "1 pot of")
 	two.Press("Add a place").Fill("Deep", "90").SeeIn("[data-field='gouges[0].depthMM']", "at most 30 mm")
 	one.Fill("Sand from", "320").Kept()
 	two.Fill("Deep", "3").See("changed elsewhere").SeeIn("dialog tr", "3").Press("Save mine over it").Kept()
