@@ -286,7 +286,7 @@ func (p *Page) until(step, expression string) *Page {
 				return nil
 			}
 			if time.Now().After(deadline) {
-				shown, _ := chromedp.Run(ctx, chromedp.Evaluate[string](`(document.querySelector("dialog[open]") ?? document.querySelector("main") ?? document.body).innerText.slice(0, 1500)`))
+				shown, _ := chromedp.Run(ctx, chromedp.Evaluate[string](`location.pathname + ": " + (document.querySelector("dialog[open]") ?? document.querySelector("main") ?? document.body).innerText.slice(0, 1500)`))
 				return errors.Join(err, fmt.Errorf("waited in vain; the page shows:\n%s", shown))
 			}
 			time.Sleep(40 * time.Millisecond)

@@ -212,11 +212,11 @@ func byName(t *testing.T, a *app.App, name string) string {
 	return ""
 }
 
-func must(res *http.Response, err error) *http.Response {
+func must[T any](v T, err error) T {
 	if err != nil {
 		panic(err)
 	}
-	return res
+	return v
 }
 
 // A full disk is said in words, with a status of its own.

@@ -92,7 +92,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
       if (!p) return;
       setVersion(p.version);
       setCopying(false);
-      go(`/library/${p.id}`, { replace: true });
+      if (p.id !== product?.id) go(`/library/${p.id}`, { replace: true });
     },
   );
   const remove = useChange(
