@@ -219,7 +219,7 @@ func (a *App) addPhoto(ctx context.Context, p store.Photo, already int, data []b
 	if err != nil {
 		return err
 	}
-	picture, jpeg, err := kept(data)
+	picture, jpeg, err := kept(ctx, data)
 	if err != nil {
 		return err
 	}
@@ -230,7 +230,12 @@ func (a *App) addPhoto(ctx context.Context, p store.Photo, already int, data []b
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.AddPhoto(ctx, p, jpeg) })
 }
 
-func kept(data []byte) (image.Rectangle, []byte, error) {
+// drawing is held by who has a picture in memory: one takes some hundred MB, and a small machine has
+// room for one.
+var drawing = make(chan struct{}, 1)
+
+// kept is a picture as it is kept.
+func kept(ctx context.Context, data []byte) (image.Rectangle, []byte, error) {
 	refuse := func(format string, args ...any) (image.Rectangle, []byte, error) {
 		return image.Rectangle{}, nil, fault.At("file", format, args...)
 	}
@@ -240,6 +245,12 @@ func kept(data []byte) (image.Rectangle, []byte, error) {
 	}
 	if c.Width*c.Height > maxPixels {
 		return refuse("%d × %d pixels; at most %d million are taken", c.Width, c.Height, maxPixels/1_000_000)
+	}
+	select {
+	case drawing <- struct{}{}:
+		defer func() { <-drawing }()
+	case <-ctx.Done():
+		return image.Rectangle{}, nil, ctx.Err()
 	}
 	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
 	if err != nil {

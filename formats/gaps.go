@@ -7,11 +7,20 @@ import (
 	"allcoats/core/base/fault"
 )
 
+// Bounds of a table of gaps: in bytes, and in cells once its rows are of one length.
+const (
+	mostGapBytes = 1 << 19
+	mostGaps     = 1 << 16
+)
+
 // ReadGaps reads gaps in mm from a table, a row a line: numbers between tabs, semicolons
 // or commas, an empty cell or a dash where none was read. A first line of words is
 // passed over. Rows that are shorter have no readings at their end.
 func ReadGaps(data []byte) ([][]*float64, error) {
 	var bad fault.Errors
+	if len(data) > mostGapBytes {
+		return nil, fault.At("file", "%d kB of gaps; at most %d kB are read", len(data)>>10, mostGapBytes>>10)
+	}
 	sep := separator(data)
 	if sep == ';' && !strings.ContainsRune(string(data), ';') && strings.ContainsRune(string(data), ',') {
 		sep = ','
@@ -41,6 +50,9 @@ func ReadGaps(data []byte) ([][]*float64, error) {
 	}
 	if len(out) == 0 && bad == nil {
 		bad.Add("file", "there are no gaps in it")
+	}
+	if cells := width * len(out); cells > mostGaps {
+		return nil, fault.At("file", "%d rows of %d gaps are %d; at most %d are read", len(out), width, cells, mostGaps)
 	}
 	for i := range out {
 		for len(out[i]) < width {

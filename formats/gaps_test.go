@@ -1,6 +1,7 @@
 package formats
 
 import (
+	"strings"
 	"testing"
 
 	"allcoats/core/exposure/reading"
@@ -116,4 +117,16 @@ func FuzzReadValueLines(f *testing.F) {
 			t.Fatal("neither values nor an error")
 		}
 	})
+}
+
+// What would take more memory than a table of gaps is worth is refused before it is read, or filled up.
+func TestGapsAreBound(t *testing.T) {
+	_, err := ReadGaps([]byte(strings.Repeat("1,", 1<<19)))
+	assert.ErrorContains(t, err, "1024 kB of gaps; at most 512 kB")
+	wide := strings.Repeat("1;", 2000) + "1\n" + strings.Repeat("1\n", 100)
+	_, err = ReadGaps([]byte(wide))
+	assert.ErrorContains(t, err, "101 rows of 2001 gaps are 202101; at most 65536")
+	got, err := ReadGaps([]byte(strings.Repeat("1;", 600) + "1\n" + strings.Repeat("2\n", 100)))
+	require.NoError(t, err)
+	assert.Len(t, got[100], 601)
 }

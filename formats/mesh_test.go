@@ -263,3 +263,15 @@ func BenchmarkMillionFacetsChecked(b *testing.B) {
 		require.Equal(b, 2000, report.BoundaryEdges)
 	}
 }
+
+// One facet many times over, and faces of many corners: the time goes with the length of the file.
+func TestOBJOfOneFacetManyTimes(t *testing.T) {
+	corners := "v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\n"
+	m, err := ReadOBJ([]byte(corners + strings.Repeat("f 1 2 3\n", 300_000) + "f 1 2 4\nf 1 4 2\n"))
+	require.NoError(t, err)
+	m, r := m.Clean()
+	assert.Len(t, m.Triangles, 2, "each once")
+	assert.Equal(t, 300_000, r.Dropped)
+	_, err = ReadOBJ([]byte(corners + "f" + strings.Repeat(" 1 2 3", 100) + "\n"))
+	assert.ErrorContains(t, err, "a face of 300 corners; at most 250")
+}

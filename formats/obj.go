@@ -7,6 +7,10 @@ import (
 	"allcoats/core/geometry/mesh"
 )
 
+// mostCorners is how many corners a face may have: cutting one into triangles takes their square, and a
+// hollow one more.
+const mostCorners = 250
+
 // ReadOBJ reads the vertices, faces and groups of a Wavefront OBJ file, in the
 // file's own units, and joins corners with equal coordinates. Faces of more
 // than three corners are cut into triangles, hollow ones by their ears. Corners may be written
@@ -42,6 +46,9 @@ func ReadOBJ(data []byte) (mesh.Mesh, error) {
 		case "f":
 			if len(words) < 4 {
 				return mesh.Mesh{}, lineFault(line, "a face needs at least three corners")
+			}
+			if len(words)-1 > mostCorners {
+				return mesh.Mesh{}, lineFault(line, "a face of %d corners; at most %d are read: have it cut into smaller ones", len(words)-1, mostCorners)
 			}
 			if group < 0 {
 				var known bool

@@ -129,6 +129,36 @@ func TestStreamsOutliveTheServersDeadlines(t *testing.T) {
 	}
 }
 
+// A body that comes slowly is taken, however short the server's patience with one that does not come.
+func TestSlowUploadsGetThrough(t *testing.T) {
+	gin.SetMode(gin.ReleaseMode)
+	r := gin.New()
+	r.Use(deadlined)
+	api := humagin.New(r, huma.DefaultConfig("t", "1"))
+	huma.Register(api, huma.Operation{OperationID: "take", Method: http.MethodPost, Path: "/take", BodyReadTimeout: 200 * time.Millisecond},
+		func(_ context.Context, in *struct{ RawBody []byte }) (*answer[int], error) {
+			return &answer[int]{len(in.RawBody)}, nil
+		})
+	server := httptest.NewUnstartedServer(r)
+	server.Config.ReadTimeout, server.Config.WriteTimeout = 200*time.Millisecond, 200*time.Millisecond
+	server.Start()
+	defer server.Close()
+	body, phone := io.Pipe()
+	go func() {
+		for range 10 {
+			time.Sleep(60 * time.Millisecond)
+			_, _ = phone.Write(make([]byte, 40)) // a server that gave up is seen below
+		}
+		_ = phone.Close()
+	}()
+	res, err := http.Post(server.URL+"/take", "application/octet-stream", body)
+	require.NoError(t, err)
+	defer res.Body.Close()
+	raw, err := io.ReadAll(res.Body)
+	require.NoError(t, err)
+	assert.Equal(t, "400", strings.TrimSpace(string(raw)))
+}
+
 // hardPurchase has no two packs that make one another useless, so that its search is long.
 func hardPurchase() tins.PackRequest {
 	r := tins.PackRequest{NeedBaseML: 9_999_991, NeedHardenerML: 4_999_999}

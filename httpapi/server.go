@@ -3,6 +3,7 @@ package httpapi
 import (
 	"context"
 	"errors"
+	"io"
 	"io/fs"
 	"log/slog"
 	"net"
@@ -96,10 +97,39 @@ const answerTime = 2 * time.Minute
 type deadlineKey struct{}
 
 // deadlined lets an operation that answers in lines put off the server's deadlines, by
-// goOn.
+// goOn, and lets a slow connection send as long as it sends.
 func deadlined(c *gin.Context) {
 	control := http.NewResponseController(c.Writer)
 	c.Request = c.Request.WithContext(context.WithValue(c.Request.Context(), deadlineKey{}, control))
+	c.Request.Body = &patient{c.Request.Body, control, time.Now().Add(sendingTime)}
+}
+
+// A request may pause for pauseTime while it is sent, and take sendingTime in all: a photo by a phone
+// at the edge of the network, a backup by a slow line.
+const (
+	pauseTime   = 30 * time.Second
+	sendingTime = 30 * time.Minute
+)
+
+// patient is a body that is read as long as something comes.
+type patient struct {
+	io.ReadCloser
+	control *http.ResponseController
+	until   time.Time
+}
+
+func (p *patient) Read(b []byte) (int, error) {
+	by := time.Now().Add(pauseTime)
+	if by.After(p.until) {
+		by = p.until
+	}
+	_ = p.control.SetReadDeadline(by) // a server without deadlines has none to put off
+	_ = p.control.SetWriteDeadline(by.Add(answerTime))
+	n, err := p.ReadCloser.Read(b)
+	if err != nil { // it is here; that its client waits on is no reading
+		_ = p.control.SetReadDeadline(time.Time{})
+	}
+	return n, err
 }
 
 // goOn gives the answer of ctx's request a further answerTime from now.

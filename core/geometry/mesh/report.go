@@ -105,13 +105,13 @@ func (e edges) each(fn func(up, down int)) {
 	}
 }
 
-// facets returns how often facets run up and down edge k of t.
+// facets returns how often facets run up and down edge k of t; of more than two it sees three.
 func (e edges) facets(t [3]int32, k int) (up, down int) {
 	lo, edge := directed(t, k)
 	l := e.list[e.from[lo]:e.from[lo+1]]
 	first, _ := slices.BinarySearch(l, edge&^1)
 	for _, x := range l[first:] {
-		if x>>1 != edge>>1 {
+		if x>>1 != edge>>1 || up+down > 2 {
 			break
 		}
 		up += int(1 - x&1)

@@ -136,8 +136,14 @@ const forget = async (id: string) => {
   }
 };
 
-/** Parcels that send is at: flush leaves them to it. */
+/** Parcels that send is at, or that are being changed: flush leaves them. */
 const inHand = new Set<string>();
+
+/** Keeps a parcel from being sent while it is looked at; returns what lets it go. */
+export function holding(id: string): () => void {
+  inHand.add(id);
+  return () => void inHand.delete(id);
+}
 
 let flushing: Promise<number> | undefined;
 

@@ -60,6 +60,26 @@ export function Outbox() {
             {!window.isSecureContext && tr(" Leave this page open: over plain http it does not open again without a signal.")}
           </p>
         )}
+        {waiting.length > 0 && (
+          <details>
+            <summary className="linked flex min-h-11 w-fit items-center text-sm">{tr("Read, change or give up what waits")}</summary>
+            <ul className="mb-2 space-y-2">
+              {waiting.map((p) => (
+                <li key={p.id}>
+                  <b>{p.label}</b> <Contents parcel={p} />
+                  <span className="mt-1 flex gap-2">
+                    {p.path === "/api/log" && (
+                      <a className="btn min-h-11" href={`/boats/${p.boatId}/log?kept=${p.id}`}>
+                        {tr("Change it")}
+                      </a>
+                    )}
+                    <GiveUp parcel={p} of={parcels} />
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
         {refused.map((p) => (
           <div key={p.id} className="mt-2">
             <p>
@@ -88,13 +108,59 @@ export function Outbox() {
                   {tr("Store mine over it")}
                 </button>
               )}
-              <button type="button" className="btn btn-ghost min-h-11" onClick={() => discard(p.id)}>
-                {mine(p) ? tr("Leave what is stored") : tr("Give it up")}
-              </button>
+              {mine(p) ? (
+                <button type="button" className="btn btn-ghost min-h-11" onClick={() => discard(p.id)}>
+                  {tr("Leave what is stored")}
+                </button>
+              ) : (
+                <GiveUp parcel={p} of={parcels} />
+              )}
             </p>
           </div>
         ))}
       </div>
+    </>
+  );
+}
+
+/** What was written, field by field; of a picture its size. */
+function Contents({ parcel }: { parcel: Parcel }) {
+  if (parcel.body instanceof Blob)
+    return <span className="text-sm">{tr("{kB} kB, sent once what it is of is there", { kB: Math.ceil(parcel.body.size / 1024) })}</span>;
+  const written = Object.entries((stores(parcel) ?? {}) as object).filter(
+    ([k, v]) => !/id$/i.test(k) && !EMPTY.includes(JSON.stringify(v)),
+  );
+  return (
+    <span className="text-sm">{written.map(([k, v]) => `${k}: ${typeof v === "object" ? JSON.stringify(v) : String(v)}`).join("; ")}</span>
+  );
+}
+
+const EMPTY = ['""', "0", "[]", "{}", "null", "false", undefined];
+
+/** Throws a parcel away with what is of it, and asks first: it is nowhere else. */
+function GiveUp({ parcel, of }: { parcel: Parcel; of: Parcel[] }) {
+  const [sure, setSure] = useState(false);
+  const ofIt = of.filter((p) => p.after === parcel.id);
+  if (!sure)
+    return (
+      <button type="button" className="btn btn-ghost min-h-11" onClick={() => setSure(true)}>
+        {tr("Give it up")}
+      </button>
+    );
+  return (
+    <>
+      <button
+        type="button"
+        className="btn btn-error min-h-11"
+        onClick={async () => {
+          for (const p of [...ofIt, parcel]) await discard(p.id);
+        }}
+      >
+        {tr("It is nowhere else: throw it away")}
+      </button>
+      <button type="button" className="btn btn-ghost min-h-11" onClick={() => setSure(false)}>
+        {tr("Keep")}
+      </button>
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { discard, newID, type Parcel, send } from "../../api/outbox";
+import { smaller } from "../../api/picture";
 import { useBuildUp, useChange, useCoats, useJob, useKinds, useMeta, useSurvey } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
 import { Conflict } from "../../ui/Conflict";
@@ -107,7 +108,7 @@ export function EntryForm({
           boatId,
           method: "POST",
           path: `/api/log/${id}/photos?photoId=${photoId}`,
-          body: file,
+          body: await smaller(file),
         });
       }
       return sent;

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
-import { useOutbox } from "../../api/outbox";
+import { holding, useOutbox } from "../../api/outbox";
 import { useChange, useKinds, useLog, useToday } from "../../api/queries";
 import { STATES } from "../../ui/coatLanes";
 import { Refusal } from "../../ui/Form";
@@ -43,6 +43,8 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
   const surface = params.get("surface") ?? "";
   const editing = entries.find((e) => e.id === params.get("entry"));
   const parcel = useOutbox().find((p) => p.id === params.get("kept"));
+  const parcelId = parcel?.id;
+  useEffect(() => (parcelId ? holding(parcelId) : undefined), [parcelId]);
   const kept = entries.filter((e) => !e.deleted);
   const last = kept[0];
   const logging = params.has("surface") || editing !== undefined || parcel !== undefined;

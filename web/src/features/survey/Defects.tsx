@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { newID } from "../../api/outbox";
+import { smaller } from "../../api/picture";
 import { useChange, useMeta, useWritten } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { AreaField, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
@@ -294,7 +295,7 @@ export function DefectForm({
 }
 
 function Photos({ defect, boatId }: { defect: Defect; boatId: string }) {
-  const add = useWritten<File, Defect>(["surfaces"], (file) => [
+  const add = useWritten<Blob, Defect>(["surfaces"], (file) => [
     {
       id: newID(),
       label: tr("photo of defect {number}", { number: defect.number }),
@@ -334,7 +335,7 @@ function Photos({ defect, boatId }: { defect: Defect; boatId: string }) {
             className="file-input mt-1 block min-h-11 bg-(--sheet) font-normal"
             onChange={(e) => {
               const f = e.target.files?.[0];
-              if (f) add.mutate(f);
+              if (f) void smaller(f).then(add.mutate);
               e.target.value = "";
             }}
           />
