@@ -37,6 +37,7 @@ $(POCKET): $(GO_FILES) go.mod | need
 
 web/dist/index.html: $(WEB_FILES) $(DEPS) $(POCKET)
 	cd web && npx --no-install vite build --logLevel warn
+	node scripts/pack.mjs
 	@touch web/dist/.gitkeep $@
 
 $(BIN): $(GO_FILES) go.mod go.sum web/dist/index.html | need

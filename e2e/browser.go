@@ -190,6 +190,11 @@ func Open(browser context.Context, site *Site) *Page {
 				p.logged = append(p.logged, a.Description+string(a.Value))
 			}
 		}
+		if _, ok := ev.(*page.EventJavascriptDialogOpening); ok { // a test that goes elsewhere leaves what it typed
+			go func() {
+				_, _ = chromedp.Call(ctx, page.HandleJavaScriptDialog, page.HandleJavaScriptDialogParams{Accept: true}) // one that is gone needs none
+			}()
+		}
 		if e, ok := ev.(*runtime.EventExceptionThrown); ok {
 			text := e.ExceptionDetails.Text
 			if x := e.ExceptionDetails.Exception; x != nil {

@@ -3,12 +3,16 @@ package httpapi
 import (
 	"context"
 	"fmt"
+	"io"
 	"math"
 	"net/http"
+	"net/http/httptest"
 	"os"
 	"path/filepath"
+	"runtime"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -160,3 +164,89 @@ type discard struct {
 func (d *discard) Header() http.Header         { return d.header }
 func (d *discard) WriteHeader(status int)      { d.status = status }
 func (d *discard) Write(p []byte) (int, error) { d.status = max(d.status, 200); return len(p), nil }
+
+// BenchmarkTwentyPhones is a yard's day in short: twenty phones at twenty boats of one yard, each looking at three pages
+// a second and logging a look every five, over HTTP. With `GOMAXPROCS=1 GOMEMLIMIT=700MiB` it is a machine of one
+// core and a gigabyte.
+func BenchmarkTwentyPhones(b *testing.B) {
+	ctx := context.Background()
+	path := os.Getenv("MARINA")
+	if path == "" {
+		path = filepath.Join(b.TempDir(), "marina.db")
+	}
+	if _, err := os.Stat(path); err != nil {
+		marina(b, path)
+	}
+	s, err := store.Open(ctx, path)
+	require.NoError(b, err)
+	defer s.Close()
+	a, err := app.New(ctx, s, instruments.Forecast{Seed: demo.Seed})
+	require.NoError(b, err)
+	server := httptest.NewServer(Handler(a, Options{Version: "test", Web: files}))
+	defer server.Close()
+	boats, err := a.Boats(ctx)
+	require.NoError(b, err)
+	boats = slices.DeleteFunc(boats, func(x app.Boat) bool { return x.PlaceID != boats[0].PlaceID })
+	const seconds = 30
+	var mu sync.Mutex
+	var reads, writes []time.Duration
+	note := func(into *[]time.Duration, took time.Duration) {
+		mu.Lock()
+		defer mu.Unlock()
+		*into = append(*into, took)
+	}
+	for b.Loop() {
+		var wait sync.WaitGroup
+		for k := range 20 {
+			wait.Go(func() {
+				boat := boats[k%len(boats)]
+				tags := map[string]string{}
+				for i := range seconds {
+					began := time.Now()
+					for _, page := range []string{"today", "bench", "log"} {
+						url := server.URL + "/api/boats/" + boat.ID + "/" + page
+						req, _ := http.NewRequest("GET", url, nil) // an address that is one
+						req.Header.Set("If-None-Match", tags[url])
+						from := time.Now()
+						res, err := http.DefaultClient.Do(req)
+						if err != nil || res.StatusCode >= 400 {
+							b.Error(url, err, res)
+							return
+						}
+						_, _ = io.Copy(io.Discard, res.Body)
+						_ = res.Body.Close()
+						note(&reads, time.Since(from))
+						tags[url] = res.Header.Get("ETag")
+					}
+					if i%5 == k%5 {
+						from := time.Now()
+						res, err := http.Post(server.URL+"/api/log", "application/json", jsonOf(b, map[string]any{"boatId": boat.ID, "kind": "other", "startedAt": demo.Now, "litres": 0, "wetUm": []int{},
+							"thinnerPct": 0, "grit": 0, "removedUm": 0, "who": "P1", "note": "looked at her"}))
+						if err != nil || res.StatusCode >= 400 {
+							raw, _ := io.ReadAll(res.Body)
+							b.Error(err, string(raw))
+							return
+						}
+						_ = res.Body.Close()
+						note(&writes, time.Since(from))
+					}
+					time.Sleep(time.Second - time.Since(began))
+				}
+			})
+		}
+		wait.Wait()
+	}
+	p := func(took []time.Duration, share float64) float64 {
+		slices.Sort(took)
+		return float64(took[int(share*float64(len(took)-1))].Microseconds()) / 1000
+	}
+	var m runtime.MemStats
+	runtime.ReadMemStats(&m)
+	b.ReportMetric(p(reads, 0.5), "ms-read-p50")
+	b.ReportMetric(p(reads, 0.99), "ms-read-p99")
+	b.ReportMetric(p(writes, 0.5), "ms-write-p50")
+	b.ReportMetric(p(writes, 0.99), "ms-write-p99")
+	b.ReportMetric(float64(len(reads))/seconds/float64(b.N), "reads/s")
+	b.ReportMetric(float64(m.Sys>>20), "MB")
+	b.ReportMetric(0, "ns/op")
+}

@@ -8,7 +8,6 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
-	"path"
 	"strings"
 	"time"
 
@@ -167,43 +166,4 @@ func Loopback(hostport string) bool {
 	host = strings.Trim(host, "[]")
 	ip := net.ParseIP(host)
 	return host == "localhost" || ip != nil && ip.IsLoopback()
-}
-
-// web serves the front end: its files, and its page for every other address,
-// which the page's own router reads.
-func web(files fs.FS) gin.HandlerFunc {
-	server := http.FileServerFS(files)
-	return func(c *gin.Context) {
-		p := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
-		if strings.HasPrefix(p, "api/") || p == "api" {
-			c.Header("Content-Type", "application/problem+json")
-			c.String(http.StatusNotFound, `{"title":"Not Found","status":404,"detail":"there is no such operation"}`)
-			return
-		}
-		if c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
-			c.Status(http.StatusMethodNotAllowed)
-			return
-		}
-		if info, err := fs.Stat(files, p); err == nil && !info.IsDir() {
-			if strings.HasSuffix(p, ".webmanifest") {
-				c.Header("Content-Type", "application/manifest+json")
-			}
-			if strings.HasPrefix(p, "assets/") {
-				c.Header("Cache-Control", "public, max-age=31536000, immutable")
-			}
-			server.ServeHTTP(c.Writer, c.Request)
-			return
-		}
-		if strings.HasPrefix(p, "assets/") {
-			c.Status(http.StatusNotFound)
-			return
-		}
-		page, err := fs.ReadFile(files, "index.html")
-		if err != nil {
-			c.String(http.StatusNotFound, "the front end is not built: run make build")
-			return
-		}
-		c.Header("Cache-Control", "no-cache")
-		c.Data(http.StatusOK, "text/html; charset=utf-8", page)
-	}
 }

@@ -1,34 +1,35 @@
-import { lazy, useEffect } from "react";
+import { useEffect } from "react";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
 import { useChanges } from "./api/changes";
 import { Refused } from "./api/client";
 import { useBoats, useMeta } from "./api/queries";
 import { Today } from "./features/today/Today";
+import { part } from "./ui/part";
 import { Shell } from "./ui/Shell";
 import { SettingsProvider } from "./ui/settings";
 import { tr } from "./words/words";
 
 // Today is there at once; the other screens come when they are first asked for.
-const NewBoat = lazy(async () => ({ default: (await import("./features/boats/NewBoat")).NewBoat }));
-const BuildUp = lazy(async () => ({ default: (await import("./features/buildup/BuildUp")).BuildUp }));
-const Bench = lazy(async () => ({ default: (await import("./features/bench/Bench")).Bench }));
-const Fairing = lazy(async () => ({ default: (await import("./features/fairing/Fairing")).Fairing }));
-const Finishes = lazy(async () => ({ default: (await import("./features/finishes/Finishes")).Finishes }));
-const Help = lazy(async () => ({ default: (await import("./features/help/Help")).Help }));
-const Library = lazy(async () => ({ default: (await import("./features/library/Library")).Library }));
-const Log = lazy(async () => ({ default: (await import("./features/log/Log")).Log }));
-const MeasuringSheet = lazy(async () => ({ default: (await import("./features/survey/Sheets")).MeasuringSheet }));
-const Morning = lazy(async () => ({ default: (await import("./features/yard/Morning")).Morning }));
-const People = lazy(async () => ({ default: (await import("./features/people/People")).People }));
-const Phone = lazy(async () => ({ default: (await import("./features/phone/Phone")).Phone }));
-const Plan = lazy(async () => ({ default: (await import("./features/plan/Plan")).Plan }));
-const Report = lazy(async () => ({ default: (await import("./features/log/Report")).Report }));
-const Sheet = lazy(async () => ({ default: (await import("./features/library/Sheet")).Sheet }));
-const Start = lazy(async () => ({ default: (await import("./features/start/Start")).Start }));
-const Stores = lazy(async () => ({ default: (await import("./features/stores/Stores")).Stores }));
-const Survey = lazy(async () => ({ default: (await import("./features/survey/Survey")).Survey }));
-const WalkRound = lazy(async () => ({ default: (await import("./features/survey/Sheets")).WalkRound }));
-const Weather = lazy(async () => ({ default: (await import("./features/weather/Weather")).Weather }));
+const NewBoat = part(async () => (await import("./features/boats/NewBoat")).NewBoat);
+const BuildUp = part(async () => (await import("./features/buildup/BuildUp")).BuildUp);
+const Bench = part(async () => (await import("./features/bench/Bench")).Bench);
+const Fairing = part(async () => (await import("./features/fairing/Fairing")).Fairing);
+const Finishes = part(async () => (await import("./features/finishes/Finishes")).Finishes);
+const Help = part(async () => (await import("./features/help/Help")).Help);
+const Library = part(async () => (await import("./features/library/Library")).Library);
+const Log = part(async () => (await import("./features/log/Log")).Log);
+const MeasuringSheet = part(async () => (await import("./features/survey/Sheets")).MeasuringSheet);
+const Morning = part(async () => (await import("./features/yard/Morning")).Morning);
+const People = part(async () => (await import("./features/people/People")).People);
+const Phone = part(async () => (await import("./features/phone/Phone")).Phone);
+const Plan = part(async () => (await import("./features/plan/Plan")).Plan);
+const Report = part(async () => (await import("./features/log/Report")).Report);
+const Sheet = part(async () => (await import("./features/library/Sheet")).Sheet);
+const Start = part(async () => (await import("./features/start/Start")).Start);
+const Stores = part(async () => (await import("./features/stores/Stores")).Stores);
+const Survey = part(async () => (await import("./features/survey/Survey")).Survey);
+const WalkRound = part(async () => (await import("./features/survey/Sheets")).WalkRound);
+const Weather = part(async () => (await import("./features/weather/Weather")).Weather);
 
 export function App() {
   useChanges();

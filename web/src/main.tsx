@@ -1,6 +1,5 @@
 import "@fontsource-variable/archivo/wght.css";
-import "@fontsource/zilla-slab/latin-500.css";
-import "@fontsource/zilla-slab/latin-600.css";
+import "./fonts.css";
 import "./index.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";

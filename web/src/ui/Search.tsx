@@ -6,6 +6,7 @@ import { key } from "../api/keys";
 import { HELP } from "../features/help/pages";
 import { tr } from "../words/words";
 import { useSettings } from "./settings";
+import { mayLeave } from "./unsaved";
 
 /** What a search can find or do. */
 type Found = { kind: string; title: string; detail: string; go: () => void };
@@ -25,33 +26,17 @@ const KINDS: Record<string, string> = {
 };
 
 /** One search over all that is kept, the pages, the help, the words, and what can be done. Opened by / or ctrl k. */
-export function Search({
-  open,
-  close,
-  boatId,
-  pages,
-}: {
-  open: boolean;
-  close: () => void;
-  boatId: string;
-  pages: { name: string; path: string }[];
-}) {
+export function Search({ close, boatId, pages }: { close: () => void; boatId: string; pages: { name: string; path: string }[] }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const asked = useDeferredValue(typed.trim());
   const go = useNavigate();
-  useEffect(() => {
-    if (open) {
-      setTyped("");
-      setAt(0);
-      dialog.current?.showModal();
-    } else dialog.current?.close();
-  }, [open]);
+  useEffect(() => dialog.current?.showModal(), []);
   const hits = useQuery<Schemas["Hit"][], Refused>({
     queryKey: key("search", asked, boatId),
     queryFn: () => ok(api.GET("/api/search", { params: { query: { q: asked, boat: boatId } } })),
-    enabled: open && asked.length > 0,
+    enabled: asked.length > 0,
     placeholderData: (old) => old,
     retry: false,
   });
@@ -62,7 +47,7 @@ export function Search({
     ...own.filter((f) => f.kind !== "setting"),
   ];
   const take = (f: Found | undefined) => {
-    if (!f) return;
+    if (!f || (f.kind !== "setting" && !mayLeave())) return;
     close();
     f.go();
   };

@@ -25,10 +25,13 @@ import { Alarms } from "./Alarms";
 import { Failsafe } from "./Failsafe";
 import { Outbox } from "./Outbox";
 import { useKeptForOffline } from "./offline";
-import { Search } from "./Search";
+import { part } from "./part";
 import { useSettings, Zone } from "./settings";
 import { clock, fromLocalField, longDay, toLocalField } from "./time";
+import { mayLeave, useLeaveAsked } from "./unsaved";
 import { useRoute } from "./useRoute";
+
+const Search = part(async () => (await import("./Search")).Search);
 
 const PAGES = [
   { path: "today", name: tr("Today"), key: "t", icon: CalendarCheck },
@@ -78,6 +81,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   }, [params.boatId]);
   const boat = boats.data?.find((b) => b.id === boatId) ?? boats.data?.[0];
   const several = (boats.data?.length ?? 0) > 1;
+  useLeaveAsked();
   useKeptForOffline(boat?.id ?? "", boat?.placeId ?? "");
   const zone = places.data?.find((p) => p.id === boat?.placeId)?.timeZone ?? "UTC";
 
@@ -99,6 +103,8 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
       )
         return;
       const page = PAGES.find((p) => p.key === e.key);
+      const goes = (page && boat) || (e.key === "y" && several) || e.key === "i" || (e.key === "n" && boat);
+      if (goes && !mayLeave()) return;
       if (page && boat) go(`/boats/${boat.id}/${page.path}`);
       else if (e.key === "/") setSearching(true);
       else if (e.key === "y" && several) go("/yard");
@@ -151,6 +157,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
             className="select w-full min-h-11 border-base-content bg-(--sheet) font-semibold"
             value={boat?.id ?? ""}
             onChange={(e) =>
+              mayLeave() &&
               go(
                 e.target.value === "new"
                   ? "/boats/new"
@@ -236,21 +243,24 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
           </footer>
         </main>
       </Zone>
-      <Search
-        open={searching}
-        close={() => setSearching(false)}
-        boatId={boat?.id ?? ""}
-        pages={[
-          ...(several ? [{ name: tr("Yard"), path: "/yard" }] : []),
-          ...(boat ? PAGES.map((p) => ({ name: p.name, path: `/boats/${boat.id}/${p.path}` })) : []),
-          { name: tr("Library"), path: "/library" },
-          { name: tr("Ask without a boat"), path: "/start" },
-          { name: tr("Add a boat"), path: "/boats/new" },
-          { name: tr("People"), path: "/people" },
-          { name: tr("Phone"), path: "/phone" },
-          { name: tr("Help"), path: "/help" },
-        ]}
-      />
+      {searching && (
+        <Suspense>
+          <Search
+            close={() => setSearching(false)}
+            boatId={boat?.id ?? ""}
+            pages={[
+              ...(several ? [{ name: tr("Yard"), path: "/yard" }] : []),
+              ...(boat ? PAGES.map((p) => ({ name: p.name, path: `/boats/${boat.id}/${p.path}` })) : []),
+              { name: tr("Library"), path: "/library" },
+              { name: tr("Ask without a boat"), path: "/start" },
+              { name: tr("Add a boat"), path: "/boats/new" },
+              { name: tr("People"), path: "/people" },
+              { name: tr("Phone"), path: "/phone" },
+              { name: tr("Help"), path: "/help" },
+            ]}
+          />
+        </Suspense>
+      )}
       <dialog ref={more} className="modal modal-bottom" aria-label={tr("More")}>
         <div className="modal-box border-t border-base-content bg-base-100">
           <div className="grid grid-cols-2 gap-2">

@@ -3,19 +3,10 @@ import { tr } from "../words/words";
 import { readFace, WetStrip } from "./faceLanes";
 import type { Lane, Scale } from "./Ribbon";
 import type { useSettings } from "./settings";
+import { STATES } from "./states";
 import { clock } from "./time";
 
 type TodayLane = Schemas["TodayLane"];
-
-export const STATES: Record<string, { word: string; fill: string; ink: string; glyph: string }> = {
-  wet: { word: tr("wet"), fill: "url(#wet)", ink: "var(--color-base-content)", glyph: "~" },
-  tacking: { word: tr("curing"), fill: "var(--curing)", ink: "var(--color-base-content)", glyph: "…" },
-  open: { word: tr("open: no sanding"), fill: "var(--open)", ink: "var(--open-ink)", glyph: "✓" },
-  closing: { word: tr("closing"), fill: "var(--closing)", ink: "var(--closing-ink)", glyph: "!" },
-  closed: { word: tr("sand first"), fill: "url(#shut)", ink: "var(--shut)", glyph: "✕" },
-  damaged: { word: tr("damaged: inspect it"), fill: "url(#shut)", ink: "var(--shut)", glyph: "⚠" },
-  unknown: { word: tr("not known: sand first"), fill: "none", ink: "var(--color-base-content)", glyph: "?" },
-};
 
 export function StatePatterns() {
   return (

@@ -1,9 +1,11 @@
 // @vitest-environment happy-dom
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { Suspense } from "react";
 import { MemoryRouter } from "react-router";
 import { expect, it, vi } from "vitest";
 import { Failsafe } from "./Failsafe";
+import { part } from "./part";
 
 let broken = true;
 function Screen() {
@@ -26,4 +28,34 @@ it("keeps a fault to its screen and tries again", async () => {
   broken = false;
   await userEvent.click(screen.getByRole("button", { name: "Try again" }));
   expect(screen.getByText("the screen")).toBeTruthy();
+});
+
+it("says that a part did not come, and loads the page again once the program answers", async () => {
+  vi.spyOn(console, "error").mockImplementation(() => {});
+  vi.useFakeTimers({ shouldAdvanceTime: true });
+  let answers = false;
+  vi.stubGlobal("fetch", async () => {
+    if (!answers) throw new Error("nobody");
+    return new Response("ok");
+  });
+  const reload = vi.spyOn(window.location, "reload").mockImplementation(() => {});
+  const Part = part(async () => {
+    throw new TypeError("Failed to fetch dynamically imported module");
+  });
+  render(
+    <MemoryRouter>
+      <Failsafe>
+        <Suspense>
+          <Part />
+        </Suspense>
+      </Failsafe>
+    </MemoryRouter>,
+  );
+  expect((await screen.findByRole("alert")).textContent).toContain("This screen could not be loaded.");
+  await vi.advanceTimersByTimeAsync(7000);
+  expect(reload).not.toHaveBeenCalled();
+  answers = true;
+  await vi.advanceTimersByTimeAsync(3500);
+  expect(reload).toHaveBeenCalled();
+  vi.useRealTimers();
 });

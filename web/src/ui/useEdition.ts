@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { useChanged } from "./unsaved";
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
@@ -18,6 +19,7 @@ export type Edition<T> = { version: number; value: T };
 export function useEdition<C extends { version: number }, T extends object>(first: C | undefined, of: (thing?: C) => T) {
   const [opened, setOpened] = useState<Edition<T>>(() => ({ version: first?.version ?? 0, value: of(first) }));
   const [edit, set] = useState(opened.value);
+  useChanged(edit, opened.value);
   const take = (c: C) => {
     setOpened({ version: c.version, value: of(c) });
     set(of(c));

@@ -77,8 +77,6 @@ function Temperatures({ hours, x }: { hours: Air[]; x: Scale }) {
 
 /** Surface temperature over dew point, hatched where dew is near, and rain with wind. Forecast is dashed. */
 /** How the air so far is known, by where a place's weather comes from. */
-export const KNOWN_BY: Record<string, string> = { simulated: tr("simulated"), imported: tr("measured"), told: tr("as you told it") };
-
 export function weatherLanes(hours: Air[], show: ReturnType<typeof useSettings>["show"], surface?: string): Lane[] {
   if (hours.length < 2) return [];
   const said = (v: number, unit: string, digits?: number) => {

@@ -3,6 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta, usePlaces } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { useChanged } from "../../ui/unsaved";
 import { tr } from "../../words/words";
 import { nowhere, PlaceFields } from "./PlaceForm";
 import { WeekFields } from "./WeekFields";
@@ -35,7 +36,9 @@ const draftOf = (b: Schemas["Boat"]): Draft => ({
 export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => void }) {
   const meta = useMeta().data;
   const places = usePlaces().data ?? [];
-  const [draft, setDraft] = useState<Draft>(() => draftOf(boat));
+  const [first] = useState<Draft>(() => draftOf(boat));
+  const [draft, setDraft] = useState<Draft>(first);
+  useChanged(draft, first);
   const [version, setVersion] = useState(boat.version);
   const [place, setPlace] = useState(nowhere);
   const [local, setLocal] = useState<Record<string, string>>({});

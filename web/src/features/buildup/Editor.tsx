@@ -13,6 +13,7 @@ import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { workdays } from "../../ui/time";
 import { UndoRedo } from "../../ui/UndoRedo";
+import { useUnsaved } from "../../ui/unsaved";
 import { useHistory, useUndoKeys } from "../../ui/useHistory";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr, trNodes } from "../../words/words";
@@ -32,6 +33,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
   const { works, kindOf } = useKinds();
   const { show, prose, money } = useSettings();
   const [draft, setDraft] = useState<Draft[] | null>(null);
+  useUnsaved(draft !== null);
   const [version, setVersion] = useState(stored.surface.version);
   const [doing, setDoing] = useState<"start" | "goal" | "save" | null>(null);
   const surface = stored.surface;

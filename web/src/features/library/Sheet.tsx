@@ -8,6 +8,7 @@ import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unse
 import { Answer, Loaded } from "../../ui/Page";
 import { useSettings } from "../../ui/settings";
 import { UndoRedo } from "../../ui/UndoRedo";
+import { useChanged } from "../../ui/unsaved";
 import { useUndoable } from "../../ui/useHistory";
 import { tr } from "../../words/words";
 import { Curve } from "./Curve";
@@ -67,6 +68,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   const { show, prose } = useSettings();
   const draft = useUndoable<Draft>(product?.sheet ?? EMPTY);
   const { value: d, set } = draft;
+  useChanged(d, product?.sheet ?? EMPTY);
   const [version, setVersion] = useState(product?.version ?? 0);
   const [local, setLocal] = useState<Record<string, string>>({});
   const [copying, setCopying] = useState(false);

@@ -9,6 +9,7 @@ import { AreaField, Check, Choice, Errors, NumberField, Refusal, TextField, unse
 import { Minding } from "../../ui/Handover";
 import { useSettings } from "../../ui/settings";
 import { fromLocalField } from "../../ui/time";
+import { useChanged } from "../../ui/unsaved";
 import { Quantity } from "../../ui/Working";
 import { tr, trNodes, word } from "../../words/words";
 import { BatchField } from "./BatchField";
@@ -59,11 +60,13 @@ export function EntryForm({
       ...(round && { round }),
     };
   };
-  const [draft, setDraft] = useState<Draft>(start);
+  const [began] = useState<Draft>(start);
+  const [draft, setDraft] = useState<Draft>(began);
   const [id] = useState(() => (parcel?.body as { id?: string } | undefined)?.id ?? newID());
   const [version, setVersion] = useState(entry?.version ?? 0);
   const [local, setLocal] = useState<Record<string, string>>({});
   const [photos, setPhotos] = useState<File[]>([]);
+  useChanged([draft, photos.length], [began, 0]);
   const set = (more: Partial<Draft>) => setDraft({ ...draft, ...more });
   const build = useBuildUp(draft.surfaceId).data;
   const lane = today.answer.lanes.find((l) => l.surfaceId === draft.surfaceId);

@@ -8,6 +8,7 @@ import { Errors, Refusal, unsendable } from "../../ui/Form";
 import { Tabs } from "../../ui/Page";
 import { Remove } from "../../ui/Remove";
 import { UndoRedo } from "../../ui/UndoRedo";
+import { useUnsaved } from "../../ui/unsaved";
 import { useUndoable } from "../../ui/useHistory";
 import { tr } from "../../words/words";
 import { DefectList } from "./Defects";
@@ -55,6 +56,7 @@ export function SurfacePanel({
   const [version, setVersion] = useState(surface?.version ?? 0);
   const [tab, setTab] = useState<Tab>("measure");
   const [touched, setTouched] = useState(false);
+  useUnsaved(touched);
   const [tried, setTried] = useState(false);
   const [splitting, setSplitting] = useState(false);
   const local = unsendable(edit);

@@ -1,17 +1,20 @@
+import { Suspense } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useToday } from "../../api/queries";
-import { coatLane, STATES } from "../../ui/coatLanes";
+import { KNOWN_BY } from "../../ui/knownBy";
 import { Answer, Loaded } from "../../ui/Page";
-import { Ribbon } from "../../ui/Ribbon";
+import { part } from "../../ui/part";
 import { Said, Sentence } from "../../ui/Sentence";
-import { useSettings } from "../../ui/settings";
+import { STATES } from "../../ui/states";
 import { Term } from "../../ui/Term";
 import { clock, day, longDay, span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
 import { tr, trNodes } from "../../words/words";
-import { BestChances } from "../weather/Chances";
+
+// The sentence comes first; what is drawn and drawn by lot follows it.
+const DayRibbon = part(async () => (await import("./DayRibbon")).DayRibbon);
+const BestChances = part(async () => (await import("../weather/Chances")).BestChances);
 
 export function Today() {
   const { boatId = "" } = useParams();
@@ -19,16 +22,11 @@ export function Today() {
 }
 
 function Shown({ today }: { today: Schemas["Today"] }) {
-  const { show } = useSettings();
   const { answer, ribbon, place, boat } = today;
   const zone = place.timeZone;
   const base = `/boats/${boat.id}`;
   const lead = answer.lanes.find((l) => l.surfaceId === answer.surfaceId);
   const latest = ribbon.hours.filter((h) => h.measured).at(-1);
-  const lanes = [
-    ...weatherLanes(ribbon.hours, show, (lead ?? answer.lanes[0])?.surface),
-    ...answer.lanes.map((l) => coatLane(l, ribbon, zone, l.surfaceId === answer.surfaceId, show)),
-  ];
   return (
     <>
       <Answer
@@ -73,7 +71,9 @@ function Shown({ today }: { today: Schemas["Today"] }) {
           <Said words={w} />
         </p>
       ))}
-      <Ribbon ribbon={ribbon} zone={zone} lanes={lanes} />
+      <Suspense fallback={<div style={{ minHeight: 170 + 60 * answer.lanes.length }} />}>
+        <DayRibbon today={today} />
+      </Suspense>
       <div className="mt-6 grid gap-8 border-t border-base-content pt-4 lg:grid-cols-[3fr_2fr]">
         <section>
           <h2 className="text-lg">{tr("In this order today")}</h2>
@@ -81,7 +81,9 @@ function Shown({ today }: { today: Schemas["Today"] }) {
         </section>
         {lead?.mix && lead.cover.length === 0 && <Ready mix={lead.mix} lane={lead} base={base} />}
       </div>
-      <BestChances boatId={boat.id} zone={zone} />
+      <Suspense>
+        <BestChances boatId={boat.id} zone={zone} />
+      </Suspense>
       <section className="mt-8">
         <h2 className="text-lg">{tr("Every surface")}</h2>
         <Surfaces lanes={answer.lanes} zone={zone} base={base} />

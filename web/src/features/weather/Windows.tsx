@@ -5,6 +5,7 @@ import { useBuildUp, useCoats, useLimits, useSurvey, useToday, useVerdict } from
 import { FieldChart, type Track } from "../../ui/FieldChart";
 import { Choice } from "../../ui/Form";
 import { faceLanes } from "../../ui/faceLanes";
+import { KNOWN_BY } from "../../ui/knownBy";
 import { Answer, Loaded } from "../../ui/Page";
 import { Reflow } from "../../ui/Reflow";
 import { Ribbon } from "../../ui/Ribbon";
@@ -12,7 +13,7 @@ import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
 import { clock, day, elapsed, sameDay, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
-import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
+import { weatherLanes } from "../../ui/weatherLanes";
 import { tr, trNodes } from "../../words/words";
 import { verdictLane } from "./verdictLane";
 import { Binding } from "./words";

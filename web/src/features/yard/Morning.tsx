@@ -2,12 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { key } from "../../api/keys";
+import { KNOWN_BY } from "../../ui/knownBy";
 import { Answer, Loaded } from "../../ui/Page";
 import { Ribbon } from "../../ui/Ribbon";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, day, longDay } from "../../ui/time";
-import { KNOWN_BY, weatherLanes } from "../../ui/weatherLanes";
+import { weatherLanes } from "../../ui/weatherLanes";
 import { tr } from "../../words/words";
 
 /** The first page of a yard: the sentence of the day of each boat, which is late, the weather once. */

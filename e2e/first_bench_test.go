@@ -1,0 +1,65 @@
+package e2e
+
+import (
+	"context"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// A slow phone: a processor four times slower than this machine's, 1.5 Mbit/s, 40 ms away.
+const (
+	slowerBy   = 4
+	bytesASec  = 1_500_000 / 8
+	latencyMS  = 40
+	firstViews = 5
+)
+
+// BenchmarkFirstSentence is the time from the address to the day's sentence on a slow phone that never
+// was there before, and the bytes that came until then.
+func BenchmarkFirstSentence(b *testing.B) {
+	ctx := context.Background()
+	s, err := Serve(ctx, b.TempDir(), true)
+	require.NoError(b, err)
+	defer func() { require.NoError(b, s.Close()) }()
+	boats, err := s.App.Boats(ctx)
+	require.NoError(b, err)
+	var all time.Duration
+	var received float64
+	for range firstViews {
+		p := Open(browser, s).Workless().Size(390, 844, true)
+		p.do("slow down", func(ctx context.Context) error {
+			if _, err := chromedp.Call(ctx, network.Enable, network.EnableParams{}); err != nil {
+				return err
+			}
+			if _, err := chromedp.Call(ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{MatchedNetworkConditions: []*network.Conditions{{Latency: latencyMS, DownloadThroughput: bytesASec, UploadThroughput: bytesASec}}}); err != nil {
+				return err
+			}
+			_, err := chromedp.Call(ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: slowerBy})
+			return err
+		})
+		p.do("go", func(ctx context.Context) error {
+			_, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`location.assign(`+quoted(s.URL+"/boats/"+boats[0].ID+"/today")+`), true`))
+			return err
+		})
+		p.until("the sentence", `(() => { const h = document.querySelector("main h1"); if (!h || !performance.timeOrigin) return false; window.said ??= performance.now(); return true; })()`)
+		var ms float64
+		p.do("read", func(ctx context.Context) (err error) {
+			if ms, err = chromedp.Run(ctx, chromedp.Evaluate[float64](`window.said`)); err != nil {
+				return err
+			}
+			received, err = chromedp.Run(ctx, chromedp.Evaluate[float64](`[...performance.getEntriesByType("resource"), ...performance.getEntriesByType("navigation")].reduce((n, r) => n + r.transferSize, 0)`))
+			return err
+		})
+		require.NoError(b, p.Err())
+		all += time.Duration(ms * float64(time.Millisecond))
+		p.Close()
+	}
+	b.ReportMetric(float64(all.Milliseconds())/firstViews, "ms-to-sentence")
+	b.ReportMetric(received/1024, "kB")
+	b.ReportMetric(0, "ns/op")
+}
