@@ -4,6 +4,7 @@ import "./index.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
+import { opening } from "./api/queries";
 import { App } from "./app";
 
 // Without a signal the service worker answers with what was seen last, so asking is never put off.
@@ -13,13 +14,14 @@ const queries = new QueryClient({
     mutations: { networkMode: "always" },
   },
 });
-const root = document.getElementById("root");
-if (root) {
-  createRoot(root).render(
-    <StrictMode>
-      <QueryClientProvider client={queries}>
-        <App />
-      </QueryClientProvider>
-    </StrictMode>,
-  );
-}
+void opening(queries).finally(() => {
+  const root = document.getElementById("root");
+  if (root)
+    createRoot(root).render(
+      <StrictMode>
+        <QueryClientProvider client={queries}>
+          <App />
+        </QueryClientProvider>
+      </StrictMode>,
+    );
+});

@@ -37,12 +37,21 @@ type Daytime struct{ Rise, Set time.Time }
 // Daylight lists the stretches between from and to with the sun above Horizon,
 // cut at from and to, each edge good to a second of the model.
 func Daylight(lat, lon float64, from, to time.Time) []Daytime {
-	up := func(t time.Time) bool { e, _ := Sun(lat, lon, t); return e > Horizon }
+	above := func(t time.Time) float64 { e, _ := Sun(lat, lon, t); return e - Horizon }
+	up := func(t time.Time) bool { return above(t) > 0 }
 	const step = 10 * time.Minute
 	var out []Daytime
 	lit := up(from)
 	rise := from
 	for a := from; a.Before(to); a = a.Add(step) {
+		// No faster than the earth turns: as long as that it stays on its side.
+		const perStep = 15.1 / 6
+		if n := time.Duration(math.Abs(above(a)) / perStep); n > 1 {
+			a = a.Add((n - 1) * step)
+			if !a.Before(to) {
+				break
+			}
+		}
 		b := a.Add(step)
 		if b.After(to) {
 			b = to

@@ -1,4 +1,4 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, type QueryClient, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { named } from "../words/words";
 import { api, ok, type Refused, type Schemas } from "./client";
 import { changed, type Fact, key } from "./keys";
@@ -26,18 +26,32 @@ export function useKinds() {
   return { works, kindOf: (work: string): Kind => works.find((k) => k.work === work) ?? {} };
 }
 
-export const useMeta = () => useQuery({ queryKey: key("meta"), queryFn: () => ok(api.GET("/api/meta")), select: named });
+const META = { queryKey: key("meta"), queryFn: () => ok(api.GET("/api/meta")) };
+const BOATS = { queryKey: key("boats"), queryFn: () => ok(api.GET("/api/boats")) };
+const PLACES = { queryKey: key("places"), queryFn: () => ok(api.GET("/api/places")) };
+const todayOf = (boat: string) => ({ queryKey: key("today", boat), queryFn: () => ok(api.GET("/api/boats/{id}/today", byID(boat))) });
+
+/** How long the first screen waits to be drawn once, with all that it shows, ms. */
+const AT_ONCE_MS = 3000;
+
+/** Has what the first screen shows, so that it is drawn once and not as each answer comes. */
+export async function opening(queries: QueryClient) {
+  const [, boat] = /^\/boats\/([^/]+)\/today$/.exec(location.pathname) ?? [];
+  const all = [META, BOATS, PLACES, ...(boat ? [todayOf(boat)] : [])].map((q) => queries.prefetchQuery<unknown>(q));
+  await Promise.race([Promise.all(all), new Promise((late) => setTimeout(late, AT_ONCE_MS))]);
+}
+
+export const useMeta = () => useQuery({ ...META, select: named });
 export const useWho = () => useQuery({ queryKey: key("who"), queryFn: () => ok(api.GET("/api/who")) });
 export const useUsers = () => useQuery({ queryKey: key("users"), queryFn: () => ok(api.GET("/api/users")) });
 export const useAudit = () => useQuery({ queryKey: key("audit"), queryFn: () => ok(api.GET("/api/audit")) });
-export const useBoats = () => useQuery({ queryKey: key("boats"), queryFn: () => ok(api.GET("/api/boats")) });
-export const usePlaces = () => useQuery({ queryKey: key("places"), queryFn: () => ok(api.GET("/api/places")) });
+export const useBoats = () => useQuery(BOATS);
+export const usePlaces = () => useQuery(PLACES);
 export const useProducts = () => useQuery({ queryKey: key("products"), queryFn: () => ok(api.GET("/api/products")) });
 
 const byID = (id: string) => ({ params: { path: { id } } });
 
-export const useToday = (boat: string) =>
-  useQuery({ queryKey: key("today", boat), queryFn: () => ok(api.GET("/api/boats/{id}/today", byID(boat))) });
+export const useToday = (boat: string) => useQuery(todayOf(boat));
 export const useSurvey = (boat: string) =>
   useQuery({ queryKey: key("survey", boat), queryFn: () => ok(api.GET("/api/boats/{id}/survey", byID(boat))) });
 export const useLog = (boat: string) =>
