@@ -157,7 +157,7 @@ func Browser(ctx context.Context) (context.Context, context.CancelFunc, error) {
 		}
 	}
 	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
-		chromedp.Flag("disable-component-update", true), chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-domain-reliability", true),
+		chromedp.Flag("font-render-hinting", "none"), chromedp.Flag("disable-component-update", true), chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-domain-reliability", true),
 		chromedp.IgnoreCertErrors, // a client in Go checks the yard's authority; this one is to come through
 		chromedp.Flag("host-resolver-rules", "MAP "+elsewhere+" 127.0.0.1, MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"), chromedp.WindowSize(1280, 800))
 	alloc, cancelAlloc := chromedp.NewExecAllocator(ctx, options...)
