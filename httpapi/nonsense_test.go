@@ -30,8 +30,8 @@ import (
 const (
 	longestAnswer = 5 * time.Second // of one that has the machine for itself
 	stuckAnswer   = time.Minute     // beside other tests
-	widestAnswer  = 8 << 20 // bytes; of what is no file
-	mostMemory    = 1 << 30 // bytes, all that was asked for while answering
+	widestAnswer  = 8 << 20         // bytes; of what is no file
+	mostMemory    = 1 << 30         // bytes, all that was asked for while answering
 )
 
 // longWork are operations that play a yard's plan through many courses of the weather.
