@@ -100,6 +100,7 @@ go-test: web/dist/index.html
 torture: web/dist/index.html ## kill the program a few hundred times while it writes, imports, restores, backs up and migrates
 	TORTURE=40 go test -count=1 -timeout 30m -v -run TestKilledAnywhere ./cmd/allcoats
 	go test -count=20 -timeout 30m -run TestKilledWhileWriting ./cmd/allcoats
+	go test -count=40 -timeout 30m -run 'TestBackupsUnderWriters|TestAFullDisk' ./store
 
 chromium: | need
 	@scripts/chromium.sh

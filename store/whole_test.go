@@ -2,8 +2,12 @@ package store
 
 import (
 	"context"
+	"fmt"
 	"os"
 	"path/filepath"
+	"strconv"
+	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -121,6 +125,64 @@ func TestBackupsAreWhole(t *testing.T) {
 		_, err = os.Stat(p)
 		assert.ErrorIs(t, err, os.ErrNotExist, p)
 	}
+}
+
+// Backups that are made while others write are whole, and hold all that was stored before they began.
+func TestBackupsUnderWriters(t *testing.T) {
+	dir := t.TempDir()
+	s, err := Open(ctx, filepath.Join(dir, "yard.db"))
+	require.NoError(t, err)
+	defer s.Close()
+	stop := make(chan struct{})
+	var stored [4]atomic.Int64 // the last number that each writer was told is stored
+	var wait sync.WaitGroup
+	for k := range stored {
+		wait.Go(func() {
+			for n := int64(1); ; n++ {
+				select {
+				case <-stop:
+					return
+				default:
+				}
+				err := s.Write(ctx, func(ctx context.Context, q Queries) error {
+					return q.SetSetting(ctx, fmt.Sprint("writer-", k), fmt.Sprint(n))
+				})
+				if !assert.NoError(t, err) {
+					return
+				}
+				stored[k].Store(n)
+			}
+		})
+	}
+	for i := range 6 {
+		var before [4]int64
+		for k := range stored {
+			before[k] = stored[k].Load()
+		}
+		path := filepath.Join(dir, fmt.Sprint("copy-", i, ".db"))
+		require.NoError(t, s.Backup(ctx, path))
+		require.NoError(t, check(ctx, path))
+		c, err := Beside(ctx, path)
+		require.NoError(t, err)
+		for k, least := range before {
+			if least == 0 {
+				continue
+			}
+			text, err := c.Read(ctx).Setting(ctx, fmt.Sprint("writer-", k))
+			require.NoError(t, err)
+			n, err := strconv.ParseInt(text, 10, 64)
+			require.NoError(t, err)
+			assert.GreaterOrEqual(t, n, least, "copy %d, writer %d", i, k)
+		}
+		require.NoError(t, c.Close())
+	}
+	close(stop)
+	wait.Wait()
+	all := int64(0)
+	for k := range stored {
+		all += stored[k].Load()
+	}
+	assert.Greater(t, all, int64(12), "they wrote meanwhile")
 }
 
 // Copies are kept for seven days, five weeks and twelve months, reckoned by hand.
