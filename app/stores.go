@@ -3,6 +3,7 @@ package app
 import (
 	"cmp"
 	"context"
+	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -10,6 +11,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/parallel"
 	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
 	"allcoats/core/catalog/tins"
@@ -336,14 +338,12 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 	if err != nil {
 		return out, err
 	}
-	var coats []coming
-	for _, w := range works {
-		its, err := a.comingUp(ctx, w)
-		if err != nil {
-			return out, err
-		}
-		coats = append(coats, its...)
+	each, failed := make([][]coming, len(works)), make([]error, len(works))
+	err = parallel.Each(ctx, len(works), nil, func(_, i int) { each[i], failed[i] = a.comingUp(ctx, works[i]) })
+	if err := errors.Join(append(failed, err)...); err != nil {
+		return out, err
 	}
+	coats := slices.Concat(each...)
 	shelf := map[string]float64{}
 	for _, n := range out.Needs {
 		shelf[n.ProductID] = n.StockL
@@ -382,9 +382,13 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 		parts []tins.Forecast
 	}
 	byID := map[string]*need{}
+	loaded, failed := make([]work, len(ids)), make([]error, len(ids))
+	if err := parallel.Each(ctx, len(ids), nil, func(_, i int) { loaded[i], failed[i] = a.loadBoatWork(ctx, q, ids[i]) }); err != nil {
+		return out, nil, err
+	}
 	var works []work
-	for _, id := range ids {
-		w, err := a.loadBoatWork(ctx, q, id)
+	for i, id := range ids {
+		w, err := loaded[i], failed[i]
 		if err != nil && len(ids) > 1 {
 			why, err := unread(ctx, names[id], err)
 			if err != nil {
