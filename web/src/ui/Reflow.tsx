@@ -7,7 +7,9 @@ export function Reflow({ children, testid }: { children: ReactNode; testid?: str
   useEffect(() => {
     for (const table of ref.current?.querySelectorAll("table") ?? []) {
       const names = [...table.querySelectorAll("thead tr:last-child > *")].flatMap((c) =>
-        Array.from({ length: (c as HTMLTableCellElement).colSpan || 1 }, () => c.textContent?.trim() ?? ""),
+        Array.from({ length: (c as HTMLTableCellElement).colSpan || 1 }, () =>
+          c.querySelector(".sr-only") ? "" : (c.textContent?.trim() ?? ""),
+        ),
       );
       for (const row of table.querySelectorAll("tbody tr")) {
         let at = 0;

@@ -147,7 +147,10 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
       <a href="#main" className="btn btn-neutral sr-only focus:not-sr-only focus:fixed focus:left-2 focus:top-2 focus:z-50">
         {tr("To the page")}
       </a>
-      <aside className="flex flex-col gap-3 pt-4 lg:sticky lg:top-0 lg:h-screen lg:overflow-y-auto lg:border-r lg:border-base-content lg:py-5 max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:border-b max-lg:border-base-300 max-lg:bg-base-100 max-lg:px-4 max-lg:pb-2 max-lg:pt-2">
+      <aside
+        aria-label={tr("Boat and pages")}
+        className="flex flex-col gap-3 pt-4 lg:sticky lg:top-0 lg:h-screen lg:overflow-y-auto lg:border-r lg:border-base-content lg:py-5 max-lg:sticky max-lg:top-0 max-lg:z-20 max-lg:border-b max-lg:border-base-300 max-lg:bg-base-100 max-lg:px-4 max-lg:pb-2 max-lg:pt-2"
+      >
         <p className="font-slab text-2xl font-semibold lg:px-5 max-lg:hidden">{tr("All Coats")}</p>
         <div className="max-lg:flex max-lg:items-center max-lg:gap-2 lg:px-4">
           <label className="sr-only" htmlFor="boat">

@@ -61,7 +61,7 @@ export function DeckMap({
       ref={svg}
       viewBox={`0 0 ${W} ${H}`}
       className={`w-full select-none ${tool.kind === "look" ? "" : "cursor-crosshair touch-none"}`}
-      role="img"
+      role="group"
       aria-label={tr("Deck from above, bow to the right, {panels} panels", { panels: layout.panels.length })}
       data-testid="deck"
       onPointerDown={(e) => {

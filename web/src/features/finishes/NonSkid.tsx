@@ -241,7 +241,7 @@ function Files({ surfaceId, panel, paired }: { surfaceId: string; panel: string;
   return (
     <span className="flex flex-wrap gap-x-3">
       {["svg", "dxf", "pdf"].map((f) => (
-        <a key={f} className="linked max-sm:min-h-11" href={href(f)} download>
+        <a key={f} className="linked inline-flex min-h-6 items-center max-sm:min-h-11" href={href(f)} download>
           {f.toUpperCase()}
         </a>
       ))}

@@ -148,7 +148,7 @@ it("lists panels in their order, what is wrong with one, and how even they are",
   expect(rows[2]?.textContent).toContain("+50 %: coarser than the others");
   expect(rows[3]?.textContent).toContain("✗ the margins leave nothing of it");
   expect(screen.getByTestId("findings").textContent).toContain("✗ The stencil lies on no panel");
-  expect(screen.getByRole("img", { name: /bow to the right, 3 panels/ })).toBeTruthy();
+  expect(screen.getByRole("group", { name: /bow to the right, 3 panels/ })).toBeTruthy();
   expect(within(screen.getByTestId("panels")).getAllByText("DXF")).toHaveLength(2);
 });
 

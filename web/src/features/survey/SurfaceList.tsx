@@ -28,14 +28,18 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
       <table className="table-plain">
         <thead>
           <tr>
-            <th className="w-8" aria-label={tr("Number")} />
+            <th className="w-8">
+              <span className="sr-only">{tr("Number")}</span>
+            </th>
             <th>{tr("Surface")}</th>
             <th className="max-md:hidden">{tr("Substrate")}</th>
             <th className="num">{tr("Area")}</th>
             <th className="num">±</th>
             <th className="max-sm:hidden">{tr("By")}</th>
             <th className="max-lg:hidden">{tr("State")}</th>
-            <th />
+            <th>
+              <span className="sr-only">{tr("Order")}</span>
+            </th>
           </tr>
         </thead>
         <tbody>

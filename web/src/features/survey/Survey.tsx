@@ -255,7 +255,11 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
 function CrossCheck({ check }: { check: Schemas["AreaCrossCheck"] }) {
   const { prose } = useSettings();
   return (
-    <aside className={`mt-5 max-w-4xl border-l-4 pl-3 ${check.plausible ? "border-primary" : "border-error"}`} data-testid="cross-check">
+    <aside
+      aria-label={tr("Cross-check")}
+      className={`mt-5 max-w-4xl border-l-4 pl-3 ${check.plausible ? "border-primary" : "border-error"}`}
+      data-testid="cross-check"
+    >
       <p>{prose(check.text)}</p>
       <p className="text-sm">
         {check.checks.map((c) => (

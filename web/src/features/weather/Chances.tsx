@@ -108,7 +108,7 @@ function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: 
           },
         )}
       </p>
-      <h3 className="mt-4 font-semibold">{tr("If it rains")}</h3>
+      <h2 className="mt-4 text-base">{tr("If it rains")}</h2>
       <ul className="list-inside list-disc text-sm">
         {chances.wetDay.map((w) => (
           <li key={JSON.stringify(w.text)}>
