@@ -43,7 +43,7 @@ function Explained({ word, small, children }: { word: Word; small?: boolean; chi
     <>
       <button
         type="button"
-        className={small ? "quiet min-w-6 min-h-6 px-1 font-normal" : "linked text-inherit"}
+        className={small ? "quiet -my-1 min-h-6 min-w-6 px-1 font-normal" : "linked text-inherit"}
         aria-haspopup="dialog"
         aria-label={small ? tr("What {name} means", { name: word.name }) : undefined}
         title={tr("What this means")}
