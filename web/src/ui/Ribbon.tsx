@@ -1,5 +1,5 @@
 import { type ScaleTime, scaleTime } from "d3-scale";
-import { type CSSProperties, type ReactNode, useEffect, useId, useMemo, useRef, useState } from "react";
+import { type CSSProperties, type ReactNode, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Schemas, Words } from "../api/client";
 import { tr, word } from "../words/words";
 import { Said } from "./Sentence";
@@ -47,8 +47,9 @@ export function Ribbon({
   const [chosen, choose] = useState(first);
   const [cursor, setCursor] = useState<number | null>(null);
   const help = useId();
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!frame.current) return;
+    setWidth(frame.current.clientWidth || 900); // before it is first seen
     const watch = new ResizeObserver(([e]) => e && e.contentRect.width > 0 && setWidth(e.contentRect.width));
     watch.observe(frame.current);
     return () => watch.disconnect();
