@@ -1,5 +1,5 @@
 import { type ScaleTime, scaleTime } from "d3-scale";
-import { type CSSProperties, type ReactNode, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { type CSSProperties, type ReactNode, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Schemas, Words } from "../api/client";
 import { tr, word } from "../words/words";
 import { Said } from "./Sentence";
