@@ -151,7 +151,7 @@ func (s *Site) Yard() (plain, encrypted string, err error) {
 // Browser starts a headless Chromium; cancel ends it.
 func Browser(ctx context.Context) (context.Context, context.CancelFunc, error) {
 	path := os.Getenv("CHROMIUM")
-	for _, installed := range []string{"/usr/bin/chromium-headless-shell", "/usr/bin/chromium"} { // the first has no window to draw and is twice as quick
+	for _, installed := range []string{"/usr/bin/chromium-headless-shell", "/usr/bin/chromium"} { // the first has no window to draw and takes a third less of the processor
 		if _, err := os.Stat(installed); path == "" && err == nil {
 			path = installed
 		}
