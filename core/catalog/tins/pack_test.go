@@ -114,33 +114,42 @@ func TestPackEdges(t *testing.T) {
 	}
 }
 
-// BenchmarkPack buys twelve two-part products, each sold in 40 packs: kits and
-// separate parts of odd sizes at odd prices.
-func BenchmarkPack(b *testing.B) {
-	rng := rand.New(rand.NewPCG(4, 2))
-	var all []PackRequest
-	for k := range 12 {
-		r := PackRequest{NeedBaseML: 8000 + 3137*k, StockBaseML: 377 * k, StockHardenerML: 91 * k}
-		r.NeedHardenerML = r.NeedBaseML / (2 + k%4)
-		for i := range 40 {
-			it := Item{Name: fmt.Sprint(i), BaseML: 250 + rng.IntN(9000)}
-			it.HardenerML = it.BaseML / (2 + k%4)
-			if i%5 == 3 {
-				it.HardenerML = 0
-			}
-			if i%5 == 4 {
-				it.HardenerML, it.BaseML = it.BaseML/4, 0
-			}
-			it.PriceCents = int(float64(it.BaseML+it.HardenerML)*(3+1.5*rng.Float64())) + 300
-			r.Items = append(r.Items, it)
+// offers are n packs of a two-part product: kits and separate parts of odd sizes at odd prices.
+func offers(n, ratio int, rng *rand.Rand) (out []Item) {
+	for i := range n {
+		it := Item{Name: fmt.Sprint(i), BaseML: 250 + rng.IntN(9000)}
+		it.HardenerML = it.BaseML / ratio
+		if i%5 == 3 {
+			it.HardenerML = 0
 		}
-		all = append(all, r)
+		if i%5 == 4 {
+			it.HardenerML, it.BaseML = it.BaseML/4, 0
+		}
+		it.PriceCents = int(float64(it.BaseML+it.HardenerML)*(3+1.5*rng.Float64())) + 300
+		out = append(out, it)
 	}
-	for b.Loop() {
-		for _, r := range all {
-			got, err := Pack(b.Context(), r)
-			require.NoError(b, err)
-			require.True(b, got.Possible)
-		}
+	return out
+}
+
+// BenchmarkPack buys twelve two-part products in some packs or in as many as are taken, a few tins
+// of each and a barge's worth.
+func BenchmarkPack(b *testing.B) {
+	for _, c := range []struct{ items, needML int }{{40, 8000}, {200, 8000}, {200, 60_000}, {200, 400_000}} {
+		b.Run(fmt.Sprintf("%d_offers_%d_L", c.items, c.needML/1000), func(b *testing.B) {
+			rng := rand.New(rand.NewPCG(4, 2))
+			var all []PackRequest
+			for k := range 12 {
+				r := PackRequest{NeedBaseML: c.needML + c.needML*k/3, StockBaseML: 377 * k, StockHardenerML: 91 * k, Items: offers(c.items, 2+k%4, rng)}
+				r.NeedHardenerML = r.NeedBaseML / (2 + k%4)
+				all = append(all, r)
+			}
+			for b.Loop() {
+				for _, r := range all {
+					got, err := Pack(b.Context(), r)
+					require.NoError(b, err)
+					require.True(b, got.Possible)
+				}
+			}
+		})
 	}
 }
