@@ -4,6 +4,8 @@ SHELL := bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
 export CGO_ENABLED := 0
+# Paths of this machine stay out of what is built, and what was built in one folder serves in another.
+export GOFLAGS := -trimpath
 
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
 BIN := bin/allcoats
@@ -17,7 +19,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: torture accessible help demo run test lint types drift web-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
+.PHONY: torture accessible help demo run test lint types drift web-test e2e-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -54,8 +56,8 @@ run: $(BIN) ## start the application on your own database, allcoats.db
 dev: $(DEPS) ## Vite and the server, both reloading, on demo data
 	scripts/dev.sh
 
-test: need chromium lint types drift size ## everything that must pass
-	@$(MAKE) -s -j2 -O web-test go-test
+test: need chromium web/dist/index.html ## everything that must pass
+	@$(MAKE) -s -j2 -O e2e-test lint types drift size web-test go-test
 	@$(MAKE) -s fuzz-short
 	@echo "make test: all passed"
 
@@ -94,8 +96,11 @@ accessible: web/dist/index.html chromium ## axe over every screen, in both theme
 size: web/dist/index.html
 	@scripts/size.sh
 
+e2e-test: web/dist/index.html chromium # first, for it takes longest
+	go test -timeout 20m ./e2e/...
+
 go-test: web/dist/index.html
-	go test -timeout 20m ./...
+	go test -timeout 20m $$(go list ./... | grep -v '^allcoats/e2e')
 
 torture: web/dist/index.html ## kill the program a few hundred times while it writes, imports, restores, backs up and migrates
 	TORTURE=40 go test -count=1 -timeout 30m -v -run TestKilledAnywhere ./cmd/allcoats

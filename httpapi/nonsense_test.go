@@ -44,7 +44,7 @@ var ofFiles = []string{"backup", "export-boat", "get-photo"}
 // bounds, and never as the program's own failure. NONSENSE is how many requests each gets on a
 // machine that does nothing else.
 func TestEveryOperationWithstandsNonsense(t *testing.T) {
-	n, longest := 8, stuckAnswer
+	n, longest := 4, stuckAnswer
 	if s := os.Getenv("NONSENSE"); s != "" {
 		var err error
 		n, err = strconv.Atoi(s)

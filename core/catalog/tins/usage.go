@@ -4,6 +4,7 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"sync"
 
 	"gonum.org/v1/gonum/stat/distuv"
 )
@@ -42,6 +43,8 @@ type Usage struct {
 	weight []float64
 	curve  map[string][]float64
 	on     map[string]Range
+	factor Range
+	wrong  func() []int // found when first asked for
 }
 
 // The grids: of the person's logarithm, of both together, and of an area's error in standard
@@ -130,6 +133,7 @@ func NewUsage(coats []Coat, areaSDPct map[string]float64) *Usage {
 	for s := range u.areaSD {
 		u.on[s] = u.onSurface(s)
 	}
+	u.factor, u.wrong = quantiles(personGrid, u.weight), sync.OnceValue(u.findWrong)
 	return u
 }
 
@@ -167,7 +171,7 @@ func (u *Usage) Factor() Range {
 	if len(u.coats) == 0 {
 		return unlearned(personSD)
 	}
-	return quantiles(personGrid, u.weight)
+	return u.factor
 }
 
 // unlearned is the range of a log-normal about 1, sd that of its logarithm.
@@ -275,12 +279,22 @@ func (u *Usage) ToCome(reckoned map[string][]float64) Litres {
 		})
 		return l
 	}
+	exp := map[string][]float64{} // of a surface's errors
+	for _, s := range names {
+		for _, z := range areaGrid {
+			exp[s] = append(exp[s], math.Exp(z*u.areaSD[s]))
+		}
+	}
 	for k, p := range personGrid {
 		if u.weight[k] < negligible {
 			continue
 		}
 		add(u.weight[k], p, 0, func(s string) (first, second float64) {
-			sum := u.given(s, p, func(d, w float64) { first, second = first+w*math.Exp(d), second+w*math.Exp(2*d) })
+			i, e := 0, exp[s]
+			sum := u.given(s, p, func(_, w float64) {
+				first, second = first+w*e[i], second+w*e[i]*e[i]
+				i++
+			})
 			return first / sum, second / sum
 		})
 	}
@@ -322,6 +336,13 @@ func (l Litres) At(q float64) float64 {
 // Wrong are the places of coats that were more likely logged wrongly than not, among those that
 // have litres.
 func (u *Usage) Wrong() []int {
+	if len(u.coats) == 0 {
+		return []int{}
+	}
+	return u.wrong()
+}
+
+func (u *Usage) findWrong() []int {
 	out := []int{}
 	for i, c := range u.coats {
 		chance := 0.0
