@@ -317,7 +317,7 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done 
 
 // futures makes the futures of the ten days from now.
 func (o outlook) futures() weather.Futures {
-	return weather.NewFutures(o.climate.Open, o.now, 10*24*time.Hour, o.survey.Place.normals(), o.survey.Place.location())
+	return weather.NewFutures(o.climate.Open, o.now, 10*24*time.Hour, o.survey.Place.habits())
 }
 
 // Verdict is when one product may go on one surface of a boat.

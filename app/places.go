@@ -42,6 +42,11 @@ func (p PlaceEdit) normals() weather.Normals {
 	return weather.UsualNormals(p.LatitudeDeg)
 }
 
+// habits are what is known of the weather of the place.
+func (p Place) habits() weather.Habits {
+	return weather.Habits{Normals: p.normals(), Loc: p.location()}
+}
+
 // Where a place's weather comes from.
 const (
 	Simulated = "simulated"

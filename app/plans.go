@@ -301,7 +301,7 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	if len(s.looks) > 0 {
 		open = s.looks[0].climate.Open
 	}
-	s.futures = weather.NewFutures(open, now, until.Sub(now)+48*time.Hour, p.normals(), p.location())
+	s.futures = weather.NewFutures(open, now, until.Sub(now)+48*time.Hour, p.habits())
 	s.view.Known = s.futures.Known()
 	course := s.course(s.futures.Usual())
 	s.view.Days = planDays(course, s.view.Known, p.location())

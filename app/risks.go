@@ -14,6 +14,8 @@ import (
 	"allcoats/core/job/task"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
+	"allcoats/core/readiness/climate"
+	"allcoats/core/readiness/field"
 )
 
 // YardRisk is how likely the launches are, and what would make them likelier.
@@ -136,9 +138,10 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 	}
 	outcomes := make([]plan.Outcome, n)
 	err = parallel.Each(ctx, n, told, func(_, i int) {
-		future := s.course(s.futures.Make(futuresSeed, uint64(i), nil))
-		if outcomes[i] = soon.play(future, order); !outcomes[i].Done() {
-			outcomes[i] = late.play(future, order)
+		f := climate.Future{Seed: futuresSeed, K: uint64(i)}
+		air := s.course(s.futures.Make(f.Seed, f.K, nil))
+		if outcomes[i] = soon.play(air, f, order); !outcomes[i].Done() {
+			outcomes[i] = late.play(air, f, order)
 		}
 	})
 	if err != nil {
@@ -170,7 +173,7 @@ func (s yardState) player(until time.Time) (player, error) {
 	frame := p.ahead(s.course(s.futures.Frame()))
 	p.open = surface.Outdoors(first.boat.LatitudeDeg, first.boat.LongitudeDeg, frame)
 	var err error
-	if p.yard, err = p.in(frame).Prepared(); err != nil {
+	if p.yard, err = p.in(frame, nil).Prepared(); err != nil {
 		return p, err
 	}
 	p.model, err = p.yard.Model()
@@ -182,13 +185,18 @@ func (p player) ahead(future weather.Series) weather.Series {
 	return append(slices.Clone(p.past), future.Between(p.yard.Now, p.yard.Until.Add(holdAhead))...)
 }
 
-// in is the yard in a course of the weather.
-func (p player) in(series weather.Series) plan.Yard {
+// in is the yard in a course of the weather, of a future if that is told.
+func (p player) in(series weather.Series, f *climate.Future) plan.Yard {
 	c := p.open.With(series)
 	y := p.yard
 	y.Boats = slices.Clone(p.yard.Boats)
 	for k, o := range p.looks {
-		at := o.boat.AheadIn(series, c)
+		var at map[string]field.Weather
+		if f == nil {
+			at = o.boat.AheadIn(series, c)
+		} else {
+			at = o.boat.InFuture(series, c, *f)
+		}
 		y.Boats[k].Surfaces = slices.Clone(y.Boats[k].Surfaces)
 		for f := range y.Boats[k].Surfaces {
 			one := &y.Boats[k].Surfaces[f]
@@ -200,8 +208,8 @@ func (p player) in(series weather.Series) plan.Yard {
 
 // play does the work of a plan in a future. A yard that was prepared makes a model
 // in any weather.
-func (p player) play(future weather.Series, order plan.Starts) plan.Outcome {
-	m, err := p.in(p.ahead(future)).Model()
+func (p player) play(air weather.Series, f climate.Future, order plan.Starts) plan.Outcome {
+	m, err := p.in(p.ahead(air), &f).Model()
 	if err != nil {
 		return plan.Outcome{Ready: make([]*time.Time, len(p.yard.Boats))}
 	}

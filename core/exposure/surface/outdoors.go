@@ -2,6 +2,7 @@ package surface
 
 import (
 	"math"
+	"slices"
 	"time"
 
 	"allcoats/core/physics/air"
@@ -32,10 +33,32 @@ type Conditions struct {
 	followed *followed
 }
 
-// sun is the light of a record with the sun's direction.
+// sun is the light of a record with where the sun stands, on which day of the year; below the
+// horizon there is none.
 type sun struct {
-	at    sky.Direction
-	light sky.Light
+	at        sky.Direction
+	elevation float64
+	day       int
+	light     sky.Light
+}
+
+// shines sets the light of a record.
+func (s *sun) shines(h weather.Hour, cloud float64) {
+	switch {
+	case s.elevation <= 0:
+	case h.ShortwaveWM2 != nil:
+		s.light = sky.Split(*h.ShortwaveWM2, s.elevation, s.day)
+	default:
+		s.light = sky.Clouded(s.elevation, s.day, cloud)
+	}
+}
+
+// cloud is the cover of a record, 0…1.
+func cloud(h weather.Hour) float64 {
+	if h.CloudPct == nil {
+		return unknownCloud
+	}
+	return *h.CloudPct / 100
 }
 
 // Outdoors prepares a record for the surfaces of a place.
@@ -47,13 +70,9 @@ func Outdoors(lat, lon float64, s weather.Series) Conditions {
 	}
 	first, sum := 0, 0.0
 	for i, h := range s {
-		cloud := unknownCloud
-		if h.CloudPct != nil {
-			cloud = *h.CloudPct / 100
-		}
 		c.At[i], c.AirC[i], c.VapourHPa[i] = h.At, h.TempC, air.VapourPressure(h.TempC, h.RHPct)
 		c.DewC[i] = h.DewPointC()
-		c.SkyC[i] = sky.Temperature(h.TempC, c.DewC[i], cloud)
+		c.SkyC[i] = sky.Temperature(h.TempC, c.DewC[i], cloud(h))
 		c.WindMS[i] = unknownWind
 		if h.WindMS != nil {
 			c.WindMS[i] = *h.WindMS
@@ -68,14 +87,9 @@ func Outdoors(lat, lon float64, s weather.Series) Conditions {
 		}
 		c.InsideC[i] = sum / float64(i-first+1)
 		el, az := sky.Sun(lat, lon, h.At)
-		if el <= 0 {
-			continue
-		}
-		day := h.At.YearDay()
-		if h.ShortwaveWM2 != nil {
-			c.sun[i] = sun{sky.Toward(el, az), sky.Split(*h.ShortwaveWM2, el, day)}
-		} else {
-			c.sun[i] = sun{sky.Toward(el, az), sky.Clouded(el, day, cloud)}
+		if el > 0 {
+			c.sun[i] = sun{at: sky.Toward(el, az), elevation: el, day: h.At.YearDay()}
+			c.sun[i].shines(h, cloud(h))
 		}
 	}
 	return c
@@ -133,15 +147,15 @@ func (c Conditions) Light(f Face) []float64 {
 // skyView is the share of sky in what a plane of tilt faces.
 func skyView(tiltDeg float64) float64 { return (1 + math.Cos(tiltDeg*math.Pi/180)) / 2 }
 
-// With returns c for another course of the air over the same instants; sun and
-// cloud stay.
+// With returns c for another course of the air over the same instants. What is inside a closed
+// boat stays.
 func (c Conditions) With(s weather.Series) Conditions {
 	n := len(c.At)
 	out := Conditions{At: c.At, AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: c.InsideC, VapourHPa: make([]float64, n), DewC: make([]float64, n),
-		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: c.sun, followed: &followed{}}
+		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: slices.Clone(c.sun), followed: &followed{}}
 	for i, h := range s {
 		out.AirC[i], out.VapourHPa[i], out.DewC[i] = h.TempC, air.VapourPressure(h.TempC, h.RHPct), h.DewPointC()
-		out.SkyC[i] = c.SkyC[i] + h.TempC - c.AirC[i]
+		out.SkyC[i] = sky.Temperature(h.TempC, out.DewC[i], cloud(h))
 		out.WindMS[i] = unknownWind
 		if h.WindMS != nil {
 			out.WindMS[i] = *h.WindMS
@@ -149,6 +163,7 @@ func (c Conditions) With(s weather.Series) Conditions {
 		if h.RainMM != nil {
 			out.RainMM[i] = *h.RainMM
 		}
+		out.sun[i].shines(h, cloud(h))
 	}
 	return out
 }

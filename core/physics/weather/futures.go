@@ -1,31 +1,65 @@
 package weather
 
 import (
+	"hash/fnv"
 	"math"
 	"math/rand/v2"
 	"time"
+
+	"allcoats/core/physics/air"
+	"allcoats/core/physics/sky"
 )
 
-// Futures makes courses that the weather may take: the measured record until
-// now, the forecast with an error that grows with its lead, then the climate of
-// the place. The figures of the errors are rules of thumb.
+// Futures makes courses that the weather may take: the measured record until now, the forecast
+// with the errors of the place's forecasts, then the climate of the place. Rain is moved, stretched,
+// left out and added by whole showers; there are clouds where it falls, and damp air. Errors set
+// out from nothing where the last hour was measured.
 type Futures struct {
-	now     time.Time
-	loc     *time.Location
-	normals Normals
-	frame   Series
-	first   int // the first hour after now
-	known   int // the first hour beyond the forecast
+	now      time.Time
+	loc      *time.Location
+	normals  Normals
+	errors   Errors
+	frame    Series
+	base     []baseHour
+	showers  []shower
+	first    int // the first hour after now
+	known    int // the first hour beyond the forecast
+	measured bool
+}
+
+// baseHour is what of an hour of the frame does not change from one future to the next.
+type baseHour struct {
+	dewC, cloudPct, wind float64
+	cos                  float64 // of the hour of the day: 1 when it is warmest
+	month                Normal
+}
+
+// shower is a stretch of rain of the forecast, of so many mm in each hour.
+type shower struct {
+	from int
+	mm   []float64
+}
+
+// Habits are what is known of the weather of a place: its usual weather, and how far its forecasts
+// are from what comes, UsualErrors if nothing is said.
+type Habits struct {
+	Normals Normals
+	Errors  Errors
+	Loc     *time.Location
 }
 
 // NewFutures prepares futures from a day before now to ahead after it.
-func NewFutures(s Series, now time.Time, ahead time.Duration, n Normals, loc *time.Location) Futures {
-	f := Futures{now: now, loc: loc, normals: n}
-	known := time.Time{}
+func NewFutures(s Series, now time.Time, ahead time.Duration, p Habits) Futures {
+	n, loc := p.Normals, p.Loc
+	f := Futures{now: now, loc: loc, normals: n, errors: p.Errors}
+	if f.errors == (Errors{}) {
+		f.errors = UsualErrors
+	}
+	known := -1
 	for at := now.Add(-24 * time.Hour).Truncate(time.Hour); !at.After(now.Add(ahead)); at = at.Add(time.Hour) {
 		h, ok := s.At(at)
 		if ok {
-			known = at
+			known = len(f.frame)
 		} else {
 			h = n.At(at, loc)
 		}
@@ -35,14 +69,74 @@ func NewFutures(s Series, now time.Time, ahead time.Duration, n Normals, loc *ti
 		}
 		f.frame = append(f.frame, h)
 	}
-	f.known = len(f.frame)
-	for i, h := range f.frame {
-		if h.At.After(known) && i >= f.first {
-			f.known = i
-			break
-		}
+	f.known = min(len(f.frame), max(f.first, known+1))
+	f.measured = f.first > 0 && f.first <= len(f.frame) && f.frame[f.first-1].Measured
+	f.settle()
+	for _, h := range f.frame {
+		f.base = append(f.base, f.baseOf(h))
 	}
+	f.findShowers()
 	return f
+}
+
+// settleH is how long after its end the weather of the forecast takes to become the usual, h.
+const settleH = 36
+
+// settle lets what the last day of the forecast is off the usual die away beyond it.
+func (f *Futures) settle() {
+	temp, damp, n := 0.0, 0.0, 0.0
+	for i := max(0, f.known-24); i < f.known; i++ {
+		usual := f.normals.At(f.frame[i].At, f.loc)
+		temp += f.frame[i].TempC - usual.TempC
+		damp += f.frame[i].DewPointC() - usual.DewPointC()
+		n++
+	}
+	if f.known <= f.first || n == 0 {
+		return
+	}
+	for i := f.known; i < len(f.frame); i++ {
+		h, left := &f.frame[i], math.Exp(-float64(i-f.known+1)/settleH)/n
+		dew := h.DewPointC() + damp*left
+		h.TempC += temp * left
+		h.RHPct = humidity(h.TempC, dew)
+	}
+}
+
+// humidity is that of air of a temperature and dew point, °C, %.
+func humidity(tempC, dewC float64) float64 {
+	return max(15, min(100, 100*air.SaturationPressure(dewC)/air.SaturationPressure(tempC)))
+}
+
+func (f *Futures) baseOf(h Hour) baseHour {
+	l := h.At.In(f.loc)
+	b := baseHour{dewC: h.DewPointC(), wind: 3, month: f.normals.On(l)}
+	b.cloudPct = b.month.CloudPct
+	if h.CloudPct != nil {
+		b.cloudPct = *h.CloudPct
+	}
+	if h.WindMS != nil {
+		b.wind = *h.WindMS
+	}
+	b.cos = math.Cos(2 * math.Pi * (float64(l.Hour()) - warmest) / 24)
+	return b
+}
+
+// findShowers takes up the rain of the forecast; what falls now goes on.
+func (f *Futures) findShowers() {
+	for i := f.first; i < f.known; i++ {
+		mm := 0.0
+		if r := f.frame[i].RainMM; r != nil {
+			mm = *r
+		}
+		if mm <= 0.05 {
+			continue
+		}
+		if n := len(f.showers); n > 0 && f.showers[n-1].from+len(f.showers[n-1].mm) == i {
+			f.showers[n-1].mm = append(f.showers[n-1].mm, mm)
+			continue
+		}
+		f.showers = append(f.showers, shower{i, []float64{mm}})
+	}
 }
 
 // Frame is the course without error: what was measured, the forecast, and the
@@ -65,73 +159,150 @@ const spinUpH = 10 * 24
 // capacity, is used for it.
 func (f Futures) Make(seed, k uint64, room Series) Series {
 	out := append(room[:0], f.frame...)
-	if f.first >= len(out) {
+	n := len(out) - f.first
+	if n <= 0 {
 		return out
 	}
-	rest := make([]float64, 2*(len(out)-f.first))
 	d := draw{f: &f, seed: seed, k: k, day: -1}
 	for at := out[f.first].At.Add(-spinUpH * time.Hour); at.Before(out[f.first].At); at = at.Add(time.Hour) {
 		d.next(at)
 	}
-	for i := f.first; i < len(out); i++ {
-		wind, rain := &rest[2*(i-f.first)], &rest[2*(i-f.first)+1]
-		f.vary(&out[i], i, d.next(out[i].At), wind, rain)
+	if f.measured {
+		d.set()
+	}
+	drawn := make([]drawnHour, n)
+	for i := range drawn {
+		drawn[i] = d.next(out[f.first+i].At)
+	}
+	rest := make([]float64, 4*n)
+	rain := rest[3*n:]
+	f.rain(rain, drawn)
+	for i := range drawn {
+		drawn[i].wet = rain[i] > 0
+		f.vary(&out[f.first+i], f.first+i, drawn[i], rest[3*i:3*i+3])
+		out[f.first+i].RainMM = &rain[i]
 	}
 	return out
 }
 
-// vary puts the errors of an hour on it.
-func (f *Futures) vary(h *Hour, i int, z drawnHour, wind, rain *float64) {
-	lead := h.At.Sub(f.now).Hours() / 24
-	m := f.normals[h.At.In(f.loc).Month()-1]
-	sigma := min(1+0.2*lead, 2.8)
-	h.TempC += sigma * z.temp
-	h.RHPct = max(15, min(100, h.RHPct+min(4+lead, 12)*(0.87*z.damp-0.5*z.temp)))
-	*wind = 3
-	if h.WindMS != nil {
-		*wind = *h.WindMS
+// lead is that of an hour of the frame, days.
+func (f *Futures) lead(i int) float64 { return f.frame[i].At.Sub(f.now).Hours() / 24 }
+
+// rain lets it rain in the hours from the first: showers of the forecast, some that nobody
+// announced, and beyond the forecast stretches on wet days.
+func (f *Futures) rain(mm []float64, drawn []drawnHour) {
+	fall := func(from, hours int, amount func(j int) float64) {
+		for j := max(0, from); j < from+hours && j < len(mm); j++ {
+			mm[j] = max(mm[j], amount(j-from))
+		}
 	}
-	*wind *= math.Exp(min(0.15+0.04*lead, 0.45) * z.gust)
-	p := 0.0
-	switch usual := m.WetDayPct / 100 * wetHourPct / 100; {
-	case i >= f.known && z.wetDay:
-		p = wetHourPct / 100.0
-	case i >= f.known:
-	case h.RainMM != nil && *h.RainMM > 0:
-		p = max(usual, 0.92-0.07*lead)
-		*rain = *h.RainMM
-	default:
-		p = usual * min(1, 0.1+lead/8)
+	for _, s := range f.showers {
+		z, lead := &drawn[s.from-f.first], f.lead(s.from)
+		goes := s.from == f.first && f.measured && f.wetNow() // it rains already
+		if !goes && z.fails < f.errors.FailPct.At(lead)/100 {
+			continue
+		}
+		from := s.from - f.first
+		if !goes {
+			from += int(math.Round(f.errors.ShiftH.At(lead) * z.shift))
+		}
+		hours := max(1, int(math.Round(float64(len(s.mm))*math.Exp(lengthLog*z.length))))
+		much := math.Exp(amountLog * z.amount)
+		fall(from, hours, func(j int) float64 { return max(0.1, s.mm[j*len(s.mm)/hours]*much) })
 	}
-	if z.rain < quantile(p) {
-		*rain = max(*rain, 0.5)
+	for i := range mm {
+		at, z := f.first+i, &drawn[i]
+		hours, chance := 0.0, 0.0
+		if at < f.known {
+			b := &f.base[at]
+			// As much as fails of what is usual, the more under cloud.
+			chance = f.errors.FailPct.At(f.lead(at)) / 100 * b.month.wetHours() / unannounH * min(2.5, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 2))
+			hours = unannounH * math.Exp(0.5*z.length-0.125)
+		} else if z.begins {
+			chance = 1
+			hours = wetHourPct / 100.0 * 24 * math.Exp(0.7*z.length-0.245)
+		}
+		if z.comes < chance {
+			fall(i, max(1, int(math.Round(hours))), func(int) float64 { return max(0.1, wetAmount*math.Exp(amountLog*z.amount)) })
+		}
+	}
+}
+
+// wetNow tells whether rain was measured in the last hour.
+func (f *Futures) wetNow() bool {
+	r := f.frame[f.first-1].RainMM
+	return r != nil && *r > 0.05
+}
+
+// cloudK is by how much a full cover of cloud damps the swing of a day, K: a rule of thumb.
+const cloudK = 2.5
+
+// By how much days differ from the mean of their month, in temperature and dew point, K.
+const climateSpreadK, climateDewK = 2.8, 3
+
+// vary puts the errors of an hour on it; rest has room for its wind, cloud and light.
+func (f *Futures) vary(h *Hour, i int, z drawnHour, rest []float64) {
+	e, lead, b := &f.errors, f.lead(i), &f.base[i]
+	dew, cloud := b.dewC, b.cloudPct
+	temp, damp := e.TempK.At(lead)*z.temp, e.DewPointK.At(lead)*z.damp
+	spread := e.CloudPct.At(lead)
+	if i < f.known { // fronts come earlier or later, with their air and cloud
+		j := min(f.known-1, max(0, i-int(math.Round(e.ShiftH.At(lead)*z.shift))))
+		dew, cloud = f.base[j].dewC, f.base[j].cloudPct
 	} else {
-		*rain = 0
+		part := math.Exp(-float64(i-f.known+1) / settleH)
+		slow := math.Sqrt(1 - part*part)
+		temp, damp = temp*part+climateSpreadK*slow*z.season, damp*part+climateDewK*slow*(0.8*z.season+0.6*z.damp)
 	}
-	h.WindMS, h.RainMM, h.Measured = wind, rain, false
+	cloud = max(0, min(100, cloud+spread*z.cloud))
+	rains := z.wet
+	if rains {
+		cloud = max(cloud, wetCloud)
+	}
+	h.TempC += temp - cloudK*(cloud-b.cloudPct)/100*b.cos
+	h.RHPct = humidity(h.TempC, dew+damp)
+	if rains {
+		h.RHPct = max(h.RHPct, wetFloorRH)
+	}
+	rest[0], rest[1] = b.wind*math.Exp(e.WindLog.At(lead)*z.gust), cloud
+	h.WindMS, h.CloudPct, h.Measured = &rest[0], &rest[1], false
+	if h.ShortwaveWM2 != nil {
+		rest[2] = *h.ShortwaveWM2 * sky.CloudFactor(cloud/100) / sky.CloudFactor(b.cloudPct/100)
+		h.ShortwaveWM2 = &rest[2]
+	}
 }
 
 // draw draws a course hour by hour, each day from its own seed.
 type draw struct {
-	f                       *Futures
-	seed, k                 uint64
-	r                       *rand.Rand
-	day                     int64
-	wetDay                  bool
-	temp, damp, gust, shift latent
+	f                                      *Futures
+	seed, k                                uint64
+	r                                      *rand.Rand
+	day                                    int64
+	wetDay                                 bool
+	wetAt                                  int // hour of the day at which its rain begins
+	temp, damp, gust, cloud, shift, season latent
 }
 
-// drawnHour are the normal variables of an hour, and whether its day is wet.
+// drawnHour are the normal variables of an hour, two chances from 0 to 1, and whether a wet day's
+// rain begins at it; wet says that rain falls in it.
 type drawnHour struct {
-	temp, damp, gust, rain float64
-	wetDay                 bool
+	temp, damp, gust, cloud, shift, season, length, amount float64
+	fails, comes                                           float64
+	begins, wet                                            bool
+}
+
+// set makes the errors nothing now.
+func (d *draw) set() {
+	for _, l := range []*latent{&d.temp, &d.damp, &d.gust, &d.cloud} {
+		l.off = l.z
+	}
 }
 
 func (d *draw) next(at time.Time) drawnHour {
 	if day := at.Unix() / 86400; day != d.day {
 		d.day = day
 		d.r = rand.New(rand.NewPCG(d.seed<<32^d.k, uint64(day)))
-		m := d.f.normals[at.In(d.f.loc).Month()-1]
+		m := d.f.normals.On(at.In(d.f.loc))
 		p := m.WetDayPct / 100
 		if d.wetDay {
 			p = m.WetAfterWetPct / 100
@@ -139,9 +310,12 @@ func (d *draw) next(at time.Time) drawnHour {
 			// What keeps the share of wet days with that persistence.
 			p = m.WetDayPct * (100 - m.WetAfterWetPct) / (100 - m.WetDayPct) / 100
 		}
-		d.wetDay = d.r.Float64() < p
+		d.wetDay, d.wetAt = d.r.Float64() < p, d.r.IntN(24)
 	}
-	return drawnHour{d.temp.next(d.r, 24), d.damp.next(d.r, 24), d.gust.next(d.r, 12), d.shift.next(d.r, 3), d.wetDay}
+	r := d.r
+	return drawnHour{temp: d.temp.next(r, tempMemoryH), damp: d.damp.next(r, dewMemoryH), gust: d.gust.next(r, windMemoryH), cloud: d.cloud.next(r, cloudMemoryH),
+		shift: d.shift.next(r, shiftMemoryH), season: d.season.next(r, seasonMemoryH), length: r.NormFloat64(), amount: r.NormFloat64(),
+		fails: r.Float64(), comes: r.Float64(), begins: d.wetDay && at.UTC().Hour() == d.wetAt}
 }
 
 // Usual is the forecast as it is and, beyond it, days as the place has them, warm and cold,
@@ -153,7 +327,7 @@ func (f Futures) Usual() Series {
 		h := &out[i]
 		l := h.At.In(f.loc)
 		day := time.Date(l.Year(), l.Month(), l.Day(), 0, 0, 0, 0, time.UTC).Unix() / 86400
-		m := f.normals[l.Month()-1]
+		m := f.normals.On(l)
 		warm := quantile(turn(day, 0.6180339887))
 		wind, rain := 3.0, 0.0
 		if h.WindMS != nil {
@@ -182,10 +356,34 @@ func turn(day int64, step float64) float64 {
 	return min(0.995, max(0.005, part))
 }
 
-// latent is a normal variable with memory.
+// Drift is a standard normal variable with a memory of so many hours at instants an hour apart, in
+// future k of a seed. It has a name, and hangs on the day of the calendar as futures do.
+func Drift(seed, k uint64, name string, at []time.Time, memoryH float64) []float64 {
+	out := make([]float64, len(at))
+	if len(at) == 0 {
+		return out
+	}
+	h := fnv.New64a()
+	h.Write([]byte(name))
+	var z latent
+	var r *rand.Rand
+	day, spin := int64(-1), int(4*memoryH)
+	for i := -spin; i < len(at); i++ {
+		t := at[max(0, i)].Add(time.Duration(min(0, i)) * time.Hour)
+		if d := t.Unix() / 86400; d != day {
+			day, r = d, rand.New(rand.NewPCG(seed<<32^k^h.Sum64(), uint64(d)))
+		}
+		if v := z.next(r, memoryH); i >= 0 {
+			out[i] = v
+		}
+	}
+	return out
+}
+
+// latent is a normal variable with memory; off is what it is set off by, which it forgets likewise.
 type latent struct {
-	z   float64
-	set bool
+	z, off float64
+	set    bool
 }
 
 // next takes it an hour on, with a memory of so many hours.
@@ -196,7 +394,8 @@ func (l *latent) next(r *rand.Rand, memory float64) float64 {
 	}
 	phi := math.Exp(-1 / memory)
 	l.z = phi*l.z + math.Sqrt(1-phi*phi)*r.NormFloat64()
-	return l.z
+	l.off *= phi
+	return l.z - l.off
 }
 
 // quantile is the normal variable below which a share p lies.

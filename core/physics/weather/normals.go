@@ -61,10 +61,25 @@ func UsualNormals(lat float64) Normals {
 // warmest and coldest are the local hours at which a usual day is so.
 const warmest = 15
 
-// At is the usual air at t: the month's, with the day's swing.
+// On is the usual weather about an instant: a month's in its middle, between two middles on the
+// straight line.
+func (n Normals) On(l time.Time) Normal {
+	days := float64(time.Date(l.Year(), l.Month()+1, 0, 0, 0, 0, 0, time.UTC).Day())
+	from := int(l.Month()) - 1
+	part := (float64(l.Day()-1)+float64(l.Hour())/24)/days - 0.5
+	if part < 0 {
+		from, part = from+11, part+1
+	}
+	a, b := n[from%12], n[(from+1)%12]
+	mix := func(a, b float64) float64 { return a + part*(b-a) }
+	return Normal{mix(a.MeanC, b.MeanC), mix(a.SwingK, b.SwingK), mix(a.RHPct, b.RHPct), mix(a.WindMS, b.WindMS),
+		mix(a.CloudPct, b.CloudPct), mix(a.WetDayPct, b.WetDayPct), mix(a.WetAfterWetPct, b.WetAfterWetPct)}
+}
+
+// At is the usual air at t: that of the season, with the day's swing.
 func (n Normals) At(t time.Time, loc *time.Location) Hour {
 	l := t.In(loc)
-	m := n[l.Month()-1]
+	m := n.On(l)
 	hour := float64(l.Hour()) + float64(l.Minute())/60
 	c := math.Cos(2 * math.Pi * (hour - warmest) / 24)
 	temp := m.MeanC + m.SwingK/2*c
@@ -77,3 +92,6 @@ func (n Normals) At(t time.Time, loc *time.Location) Hour {
 
 // wetHourPct is how many hours of a wet day have rain, a rule of thumb.
 const wetHourPct = 20
+
+// wetHours is the share of all hours that have rain.
+func (n Normal) wetHours() float64 { return n.WetDayPct / 100 * wetHourPct / 100 }

@@ -2,6 +2,8 @@ package climate
 
 import (
 	"context"
+	"slices"
+	"sort"
 	"time"
 
 	"allcoats/core/base/parallel"
@@ -107,10 +109,11 @@ func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []
 				air, here = t.Air, under
 			}
 			course := here.Course(faces[k].Face)
+			tempC := b.blurred(c, a.SurfaceID, at, course.TempC, Future{seed, uint64(i)})
 			for i, d := range bias[k] {
-				course.TempC[i] += d
+				tempC[i] += d
 			}
-			for i, may := range a.Job.Starts(field.Weather{Air: air, SurfaceC: course.TempC, Wet: course.Wet}, free[k]) {
+			for i, may := range a.Job.Starts(field.Weather{Air: air, SurfaceC: tempC, Wet: course.Wet}, free[k]) {
 				if may {
 					counts[w][k][i]++
 				}
@@ -136,6 +139,27 @@ func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []
 		odds = append(odds, o)
 	}
 	return odds, nil
+}
+
+// Future names one of the futures of a seed.
+type Future struct{ Seed, K uint64 }
+
+// What the model of a surface may be off by, K, without readings on it and with them, and how long
+// it stays so, h: rules of thumb.
+const modelK, probedK, modelMemoryH = 1.5, 0.5, 24
+
+// blurred are a surface's temperatures with what its model may be off by after now.
+func (b Boat) blurred(c Climate, surfaceID string, at []time.Time, tempC []float64, f Future) []float64 {
+	off := modelK
+	if c.Bias[surfaceID].N > 0 {
+		off = probedK
+	}
+	out := slices.Clone(tempC)
+	from := sort.Search(len(at), func(i int) bool { return at[i].After(b.Now) })
+	for i, z := range weather.Drift(f.Seed, f.K, surfaceID, at[from:], modelMemoryH) {
+		out[from+i] += off * z
+	}
+	return out
 }
 
 // tented reports whether a surface is in a tent that is described.

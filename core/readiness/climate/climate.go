@@ -100,6 +100,20 @@ func (b Boat) Ahead(air weather.Series) map[string]field.Weather {
 
 // AheadIn is Ahead where the conditions in the open are known.
 func (b Boat) AheadIn(air weather.Series, open surface.Conditions) map[string]field.Weather {
+	return b.ahead(air, open).Surface
+}
+
+// InFuture is AheadIn in one of the futures, with what the model of the surfaces may be off by.
+func (b Boat) InFuture(air weather.Series, open surface.Conditions, f Future) map[string]field.Weather {
+	c := b.ahead(air, open)
+	for id, w := range c.Surface {
+		w.SurfaceC = b.blurred(c, id, open.At, w.SurfaceC, f)
+		c.Surface[id] = w
+	}
+	return c.Surface
+}
+
+func (b Boat) ahead(air weather.Series, open surface.Conditions) Climate {
 	var kept []Instrument
 	for _, i := range b.Instruments {
 		if i.Kind != reading.InOpen {
@@ -112,7 +126,7 @@ func (b Boat) AheadIn(air weather.Series, open surface.Conditions) map[string]fi
 	}
 	c := Climate{Open: air, Surface: map[string]field.Weather{}, Course: map[string]surface.Course{}, Bias: map[string]reading.Departure{}}
 	b.settle(&c, open)
-	return c.Surface
+	return c
 }
 
 // settle computes tent and surfaces from the air in the open.

@@ -94,7 +94,7 @@ func job() field.Job {
 func TestChances(t *testing.T) {
 	b := boat(16, 240)
 	c := Of(b)
-	f := weather.NewFutures(c.Open, now, 8*24*time.Hour, weather.UsualNormals(53), time.UTC)
+	f := weather.NewFutures(c.Open, now, 8*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53), Loc: time.UTC})
 	sure, never := job(), job()
 	sure.Limits = product.Limits{AirMinC: num(-20), SpreadMinK: num(0)}
 	sure.Sheltered = true
@@ -135,7 +135,7 @@ func TestCompareSchools(t *testing.T) {
 	t1 := tent.Usual(9, 3)
 	t1.Heaters = []tent.Heater{{Kind: tent.Gas, PowerKW: 12}}
 	t1.Thermostat = tent.Thermostat{SetC: 16}
-	f := weather.NewFutures(b.Air, now, 8*24*time.Hour, weather.UsualNormals(53), time.UTC)
+	f := weather.NewFutures(b.Air, now, 8*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53), Loc: time.UTC})
 	got := map[School]Option{}
 	for _, o := range b.Compare(t.Context(), coat, t1, f, 40, 1) {
 		got[o.School] = o
@@ -165,7 +165,7 @@ func BenchmarkThousandFutures(b *testing.B) {
 		asks = append(asks, Ask{id, job()})
 	}
 	c := Of(boat)
-	f := weather.NewFutures(c.Open, now, 10*24*time.Hour, weather.UsualNormals(53), time.UTC)
+	f := weather.NewFutures(c.Open, now, 10*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53), Loc: time.UTC})
 	for b.Loop() {
 		if _, err := boat.Chances(b.Context(), c, f, asks, 1000, 1, nil); err != nil {
 			b.Fatal(err)
