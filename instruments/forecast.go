@@ -38,15 +38,17 @@ func (f Forecast) Forecast(lat, lon float64, from, to, issued time.Time) ([]byte
 	return formats.WriteForecast(lat, lon, issued, f.Hours(lat, lon, from, to, issued))
 }
 
-// hourAt makes one hour. Amplitudes and periods are chosen to look like a
-// maritime climate in middle latitudes; none is fitted to a real place.
+// hourAt makes one hour. Amplitudes and periods are chosen to look like a maritime climate in
+// middle latitudes; none is fitted to a real place. A forecast is of the last run before it was
+// issued: its fronts pass early or late, its small showers are not those that come, and what it
+// says of temperature, vapour, wind and cloud is off, the more the longer ahead.
 func hourAt(seed uint64, lat, lon float64, at, issued time.Time) weather.Hour {
 	h := float64(at.Unix()) / 3600
-	lead := max(0, at.Sub(issued).Hours()) / 24 // days
 	measured := !at.After(issued)
-	miss := 0.0 // forecast error in its standard deviations
+	var off miss
 	if !measured {
-		miss = noise(seed^mix(uint64(issued.Unix()/3600)), 18, h)
+		run := issued.Truncate(runs)
+		off = missed(seed^mix(uint64(run.Unix())), h, at.Sub(run).Hours()/24)
 	}
 
 	season := math.Cos(2 * math.Pi * (float64(at.YearDay()) - 205) / 365.25)
@@ -54,16 +56,19 @@ func hourAt(seed uint64, lat, lon float64, at, issued time.Time) weather.Hour {
 		season = -season
 	}
 	mean := 27 - 0.33*math.Abs(lat) + 0.13*math.Abs(lat)*season
-	front := noise(seed+1, 54, h) + 0.45*noise(seed+2, 8, h)
+	passes := h - off.lateH // of what passes over the place
+	front := noise(seed+1, 54, passes) + 0.45*noise(seed+2, 8, passes)
+	front = math.Sqrt(1-off.wrong*off.wrong)*front + off.wrong*off.front
 	cloud := 1 / (1 + math.Exp(-2.2*front))
 	swing := (4.5 + 1.5*season) * (1 - 0.65*cloud)
 	solarHour := math.Mod(h+lon/15, 24)
-	temp := mean + 2.4*noise(seed+3, 90, h) + swing*math.Cos(2*math.Pi*(solarHour-15)/24) + miss*(0.5+0.25*lead)
-	dew := mean - 5.2 + 2.6*cloud + 2*noise(seed+4, 70, h) + 0.4*miss
+	temp := mean + 2.4*noise(seed+3, 90, h) + swing*math.Cos(2*math.Pi*(solarHour-15)/24) + off.tempK
+	dew := mean - 5.2 + 2.6*cloud + 2*noise(seed+4, 70, passes) + off.dewK
 	rh := min(100, max(20, 100*air.SaturationPressure(dew)/air.SaturationPressure(temp)))
-	wind := 3.4 * math.Exp(0.4*noise(seed+5, 30, h)+0.2*front+0.3*math.Cos(2*math.Pi*(solarHour-14)/24))
+	wind := 3.4 * math.Exp(0.4*noise(seed+5, 30, passes)+0.2*front+0.3*math.Cos(2*math.Pi*(solarHour-14)/24)+off.windLog)
 	rain := 0.0
-	if wet := front + 0.3*noise(seed+6, 3, h) + 0.12*lead*miss; wet > 1.05 {
+	small := math.Sqrt(1-off.lost*off.lost)*noise(seed+6, 3, passes) + off.lost*off.small
+	if wet := front + 0.3*small; wet > 1.05 {
 		rain = math.Round(10*2.4*(wet-1.05)) / 10
 	}
 	elevation, _ := sky.Sun(lat, lon, at)
@@ -76,6 +81,27 @@ func hourAt(seed uint64, lat, lon float64, at, issued time.Time) weather.Hour {
 	cloudPct := math.Round(100 * cloud)
 	temp, rh, wind, short = math.Round(10*temp)/10, math.Round(rh), math.Round(10*wind)/10, math.Round(short)
 	return weather.Hour{At: at, TempC: temp, RHPct: rh, WindMS: &wind, RainMM: &rain, CloudPct: &cloudPct, ShortwaveWM2: &short, Measured: measured}
+}
+
+// runs is how often the service makes a new forecast.
+const runs = 6 * time.Hour
+
+// miss is by how much a forecast is off at an hour. wrong and lost are how much of the fronts and of
+// the small showers it has not caught, 0 to 1; front and small are those it has in their place.
+type miss struct{ lateH, wrong, front, tempK, dewK, windLog, lost, small float64 }
+
+// missed is that of a run so many days ahead.
+func missed(run uint64, h, lead float64) miss {
+	return miss{
+		lateH:   noise(run+1, 30, h) * min(0.8+0.9*lead, 7),
+		wrong:   min(0.22+0.06*lead, 0.6),
+		front:   1.1 * noise(run+2, 12, h),
+		tempK:   noise(run+3, 20, h) * min(0.7+0.22*lead, 2.4),
+		dewK:    noise(run+4, 20, h) * min(0.6+0.2*lead, 2.2),
+		windLog: noise(run+5, 14, h) * min(0.15+0.04*lead, 0.4),
+		lost:    min(0.4+0.15*lead, 1),
+		small:   noise(run+6, 3, h),
+	}
 }
 
 // noise is smooth Gaussian-like noise of about unit variance whose knots are

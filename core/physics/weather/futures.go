@@ -8,6 +8,8 @@ import (
 
 	"allcoats/core/physics/air"
 	"allcoats/core/physics/sky"
+
+	"gonum.org/v1/gonum/floats"
 )
 
 // Futures makes courses that the weather may take: the measured record until now, the forecast
@@ -39,6 +41,13 @@ type shower struct {
 	from int
 	mm   []float64
 }
+
+// doubt is how much likelier than others it is to fail: light rain more, a downpour less. A rule of
+// thumb.
+func (s shower) doubt() float64 { return max(0.3, 3.5*math.Exp(-floats.Sum(s.mm)/1.2)) }
+
+// mostFail is the largest chance that a shower fails.
+const mostFail = 0.85
 
 // Habits are what is known of the weather of a place: its usual weather, and how far its forecasts
 // are from what comes, UsualErrors if nothing is said.
@@ -75,7 +84,7 @@ func NewFutures(s Series, now time.Time, ahead time.Duration, p Habits) Futures 
 	for _, h := range f.frame {
 		f.base = append(f.base, f.baseOf(h))
 	}
-	f.findShowers()
+	f.showers = f.frame.showers(f.first, f.known)
 	return f
 }
 
@@ -121,23 +130,26 @@ func (f *Futures) baseOf(h Hour) baseHour {
 	return b
 }
 
-// findShowers takes up the rain of the forecast; what falls now goes on.
-func (f *Futures) findShowers() {
-	for i := f.first; i < f.known; i++ {
-		mm := 0.0
-		if r := f.frame[i].RainMM; r != nil {
-			mm = *r
-		}
-		if mm <= 0.05 {
+// showers are the stretches of rain from hour first to before hour end.
+func (s Series) showers(first, end int) (out []shower) {
+	for i := first; i < end; i++ {
+		if !s[i].rains() {
 			continue
 		}
-		if n := len(f.showers); n > 0 && f.showers[n-1].from+len(f.showers[n-1].mm) == i {
-			f.showers[n-1].mm = append(f.showers[n-1].mm, mm)
+		if n := len(out); n > 0 && out[n-1].from+len(out[n-1].mm) == i {
+			out[n-1].mm = append(out[n-1].mm, *s[i].RainMM)
 			continue
 		}
-		f.showers = append(f.showers, shower{i, []float64{mm}})
+		out = append(out, shower{i, []float64{*s[i].RainMM}})
 	}
+	return out
 }
+
+// rains tells whether more than a trace falls in the hour.
+func (h Hour) rains() bool { return h.RainMM != nil && *h.RainMM > traceMM }
+
+// traceMM is what is too little to count as rain, mm in the hour.
+const traceMM = 0.05
 
 // Frame is the course without error: what was measured, the forecast, and the
 // usual weather beyond.
@@ -198,8 +210,8 @@ func (f *Futures) rain(mm []float64, drawn []drawnHour) {
 	}
 	for _, s := range f.showers {
 		z, lead := &drawn[s.from-f.first], f.lead(s.from)
-		goes := s.from == f.first && f.measured && f.wetNow() // it rains already
-		if !goes && z.fails < f.errors.FailPct.At(lead)/100 {
+		goes := s.from == f.first && f.measured && f.frame[f.first-1].rains() // already
+		if !goes && z.fails < min(mostFail, s.doubt()*f.errors.FailPct.At(lead)/100) {
 			continue
 		}
 		from := s.from - f.first
@@ -215,12 +227,12 @@ func (f *Futures) rain(mm []float64, drawn []drawnHour) {
 		hours, chance := 0.0, 0.0
 		if at < f.known {
 			b := &f.base[at]
-			// As much as fails of what is usual, the more under cloud.
-			chance = f.errors.FailPct.At(f.lead(at)) / 100 * b.month.wetHours() / unannounH * min(2.5, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 2))
-			hours = unannounH * math.Exp(0.5*z.length-0.125)
+			// In place of what fails, under cloud.
+			chance = f.errors.FailPct.At(f.lead(at)) / 100 * unannouncedPart * b.month.wetShare() / unannouncedH * min(2, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 3))
+			hours = unannouncedH * math.Exp(0.5*z.length-0.125)
 		} else if z.begins {
 			chance = 1
-			hours = wetHourPct / 100.0 * 24 * math.Exp(0.7*z.length-0.245)
+			hours = f.base[at].month.wetHours() / 100 * 24 * math.Exp(0.7*z.length-0.245)
 		}
 		if z.comes < chance {
 			fall(i, max(1, int(math.Round(hours))), func(int) float64 { return max(0.1, wetAmount*math.Exp(amountLog*z.amount)) })
@@ -228,17 +240,8 @@ func (f *Futures) rain(mm []float64, drawn []drawnHour) {
 	}
 }
 
-// wetNow tells whether rain was measured in the last hour.
-func (f *Futures) wetNow() bool {
-	r := f.frame[f.first-1].RainMM
-	return r != nil && *r > 0.05
-}
-
 // cloudK is by how much a full cover of cloud damps the swing of a day, K: a rule of thumb.
 const cloudK = 2.5
-
-// By how much days differ from the mean of their month, in temperature and dew point, K.
-const climateSpreadK, climateDewK = 2.8, 3
 
 // vary puts the errors of an hour on it; rest has room for its wind, cloud and light.
 func (f *Futures) vary(h *Hour, i int, z drawnHour, rest []float64) {
@@ -252,7 +255,7 @@ func (f *Futures) vary(h *Hour, i int, z drawnHour, rest []float64) {
 	} else {
 		part := math.Exp(-float64(i-f.known+1) / settleH)
 		slow := math.Sqrt(1 - part*part)
-		temp, damp = temp*part+climateSpreadK*slow*z.season, damp*part+climateDewK*slow*(0.8*z.season+0.6*z.damp)
+		temp, damp = temp*part+b.month.spread()*slow*z.season, damp*part+b.month.spread()*slow*(0.8*z.season+0.6*z.damp)
 	}
 	cloud = max(0, min(100, cloud+spread*z.cloud))
 	rains := z.wet
@@ -333,10 +336,10 @@ func (f Futures) Usual() Series {
 		if h.WindMS != nil {
 			wind = *h.WindMS
 		}
-		h.TempC += usualSpreadK * warm
+		h.TempC += m.spread() * 0.9 * warm
 		h.RHPct = max(15, min(100, h.RHPct-usualSpreadPct*warm))
 		// A wet day has its rain in one stretch, at another hour each time.
-		if hours := wetHourPct / 100.0 * 24; turn(day, 0.4142135624) < m.WetDayPct/100 {
+		if hours := m.wetHours() / 100 * 24; turn(day, 0.4142135624) < m.WetDayPct/100 {
 			from := turn(day, 0.7320508076) * 24
 			if since := math.Mod(float64(l.Hour())-from+24, 24); since < hours {
 				rain = 0.5
@@ -347,8 +350,9 @@ func (f Futures) Usual() Series {
 	return out
 }
 
-// How far usual days lie about the mean of their month: rules of thumb.
-const usualSpreadK, usualSpreadPct = 2.5, 6
+// usualSpreadPct is how far the humidity of usual days lies about the mean of their month: a rule
+// of thumb.
+const usualSpreadPct = 6
 
 // turn is a share, over 0 and under 1, that takes its turns evenly over the days.
 func turn(day int64, step float64) float64 {

@@ -47,7 +47,7 @@ func TestFuturesSpreadWithTheirLead(t *testing.T) {
 	off := 15 - mean24(f.Frame()[24+119-23:24+120], UsualNormals(53))
 	assert.InDelta(t, 0, off, 3)
 	assert.InDelta(t, UsualNormals(53).At(start.Add(200*time.Hour), time.UTC).TempC+off*math.Exp(-81.0/36), mean, 0.35, "beyond the forecast the usual weather, and a little of what the forecast was off it")
-	assert.InDelta(t, usual.WetDayPct/100*wetHourPct/100, wet, 0.03)
+	assert.InDelta(t, usual.wetShare(), wet, 0.03)
 	for i := range 24 {
 		assert.Equal(t, 15.0, f.Make(7, 3, nil)[i].TempC, "what was measured is not in doubt")
 	}
