@@ -19,6 +19,10 @@ type Place struct {
 	ID      string `json:"id"`
 	Version int    `json:"version"`
 	PlaceEdit
+	// Learned is what the place's forecasts were off by, held against what was measured; it counts
+	// from EnoughForecasts on.
+	Learned         *weather.Learned `json:"learned,omitempty"`
+	EnoughForecasts int              `json:"enoughForecasts"`
 }
 
 // PlaceEdit is what a user can set of a place.
@@ -44,7 +48,11 @@ func (p PlaceEdit) normals() weather.Normals {
 
 // habits are what is known of the weather of the place.
 func (p Place) habits() weather.Habits {
-	return weather.Habits{Normals: p.normals(), Loc: p.location()}
+	h := weather.Habits{Normals: p.normals(), Loc: p.location()}
+	if p.Learned != nil && p.Learned.Forecasts >= enoughForecasts {
+		h.Errors = p.Learned.Errors
+	}
+	return h
 }
 
 // Where a place's weather comes from.
@@ -78,7 +86,7 @@ func (p PlaceEdit) row(id string, version int) store.Place {
 }
 
 func placeOf(r store.Place) Place {
-	return Place{r.ID, r.Version, PlaceEdit{r.Name, r.LatitudeDeg, r.LongitudeDeg, r.TimeZone, r.WeatherSource, r.Normals.V}}
+	return Place{r.ID, r.Version, PlaceEdit{r.Name, r.LatitudeDeg, r.LongitudeDeg, r.TimeZone, r.WeatherSource, r.Normals.V}, r.Learned.V, enoughForecasts}
 }
 
 func (p PlaceEdit) location() *time.Location {
@@ -154,7 +162,8 @@ func (a *App) EditPlace(ctx context.Context, id string, version int, e PlaceEdit
 }
 
 func dropAll(ctx context.Context, q store.Queries, placeID string) error {
-	return errors.Join(q.DropWeather(ctx, placeID, true, time.Unix(0, 0)), q.DropWeather(ctx, placeID, false, time.Unix(0, 0)))
+	return errors.Join(q.DropWeather(ctx, placeID, true, time.Unix(0, 0)), q.DropWeather(ctx, placeID, false, time.Unix(0, 0)),
+		q.DropIssued(ctx, placeID, time.Unix(0, 0), time.Unix(-1, 0)), q.Learn(ctx, placeID, nil))
 }
 
 // history is how far back a simulated place's record begins.
@@ -186,30 +195,62 @@ func (a *App) RefreshWeather(ctx context.Context) error {
 			continue
 		}
 		from := hour.Add(-history)
+		var past []weather.Issued // the service still has its forecasts of the weeks before
 		if err == nil && last.After(from) && last.Before(hour) {
 			from = last.Add(time.Hour)
+		} else if past, err = a.issued(p, hour); err != nil {
+			return err
 		}
-		doc, err := a.forecast.Forecast(p.LatitudeDeg, p.LongitudeDeg, from, hour.Add(instruments.Days*24*time.Hour), hour)
+		record, err := a.served(p, from, hour.Add(instruments.Days*24*time.Hour), hour)
 		if err != nil {
-			return fmt.Errorf("weather service: %w", err)
-		}
-		record, _, err := formats.ReadForecast(doc)
-		if err != nil {
-			return fmt.Errorf("weather service: %w", err)
+			return err
 		}
 		cut := record.Find(hour) + 1
 		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
-			return errors.Join(
+			err := errors.Join(
 				q.DropWeather(ctx, p.ID, true, hour.Add(time.Second)), // the clock was set back
 				q.DropWeather(ctx, p.ID, false, time.Unix(0, 0)),
 				q.PutWeather(ctx, p.ID, true, record[:cut]),
 				q.PutWeather(ctx, p.ID, false, record[cut:]))
+			for _, f := range past {
+				err = errors.Join(err, q.KeepIssued(ctx, p.ID, f))
+			}
+			return errors.Join(err, keepIssued(ctx, q, placeOf(p), weather.Issued{At: hour, Hours: record[cut:]}))
 		})
 		if err != nil {
 			return err
 		}
 	}
 	return a.refreshInstruments(ctx, places, now)
+}
+
+// served is a record of the simulated service as known at an instant.
+func (a *App) served(p store.Place, from, to, at time.Time) (weather.Series, error) {
+	doc, err := a.forecast.Forecast(p.LatitudeDeg, p.LongitudeDeg, from, to, at)
+	if err != nil {
+		return nil, fmt.Errorf("weather service: %w", err)
+	}
+	record, _, err := formats.ReadForecast(doc)
+	if err != nil {
+		return nil, fmt.Errorf("weather service: %w", err)
+	}
+	return record, nil
+}
+
+// issuedBefore is for how many days before the first look the service tells what it forecast.
+const issuedBefore = 30
+
+// issued are the forecasts of the service in the days before an instant.
+func (a *App) issued(p store.Place, now time.Time) (out []weather.Issued, err error) {
+	for d := issuedBefore; d > 0; d-- {
+		at := now.AddDate(0, 0, -d)
+		record, err := a.served(p, at.Add(time.Hour), at.Add(instruments.Days*24*time.Hour), at)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, weather.Issued{At: at, Hours: record})
+	}
+	return out, nil
 }
 
 // Import is what a weather file brought; Doubts are what of it could be meant otherwise.
@@ -299,7 +340,13 @@ func (a *App) putRecord(ctx context.Context, p Place, record weather.Series, sou
 					return err
 				}
 			}
-			return errors.Join(q.PutWeather(ctx, p.ID, true, record[:cut]), q.PutWeather(ctx, p.ID, false, record[cut:]))
+			if err := errors.Join(q.PutWeather(ctx, p.ID, true, record[:cut]), q.PutWeather(ctx, p.ID, false, record[cut:])); err != nil {
+				return err
+			}
+			if source == Told { // in words, to whole parts of a day: no forecast to learn from
+				return nil
+			}
+			return keepIssued(ctx, q, p, weather.Issued{At: now.Truncate(time.Second), Hours: record[cut:]})
 		})
 		if err != nil {
 			return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })

@@ -206,14 +206,14 @@ func (p player) in(series weather.Series, f *climate.Future) plan.Yard {
 	return y
 }
 
-// play does the work of a plan in a future. A yard that was prepared makes a model
+// play does the work of a plan in a future, with what else may go otherwise in it. A yard that was prepared makes a model
 // in any weather.
 func (p player) play(air weather.Series, f climate.Future, order plan.Starts) plan.Outcome {
 	m, err := p.in(p.ahead(air), &f).Model()
 	if err != nil {
 		return plan.Outcome{Ready: make([]*time.Time, len(p.yard.Boats))}
 	}
-	return m.Play(order)
+	return m.Unsure(f.Seed, f.K).Play(order)
 }
 
 // Way is a change that may bring boats forward, with what it costs.

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"allcoats/core/base/say"
+	"allcoats/core/physics/weather"
 	"allcoats/formats"
 	"allcoats/store"
 
@@ -22,7 +23,7 @@ import (
 // stored are the kinds of the JSON documents that the database and boat files hold, by
 // table and column.
 var stored = map[string]any{
-	"places.normals": store.Place{}.Normals.V, "boats.week": store.Boat{}.Week.V, "boats.tent": store.Boat{}.Tent.V,
+	"places.normals": store.Place{}.Normals.V, "places.learned": store.Place{}.Learned.V, "forecasts.hours": weather.Series{}, "boats.week": store.Boat{}.Week.V, "boats.tent": store.Boat{}.Tent.V,
 	"surfaces.description": store.Surface{}.Description.V, "surfaces.findings": store.Surface{}.Findings.V, "surfaces.measured": store.Surface{}.Measured.V,
 	"products.sheet": store.Product{}.Sheet.V, "systems.steps": store.System{}.Steps.V, "steps.detail": store.Step{}.Detail.Detail, "sheet_editions.sheet": store.Edition{}.Sheet.V,
 	"models.placing": store.Model{}.Placing.V, "models.result": store.Model{}.Result.V, "defects.defect": store.Defect{}.Defect.V,

@@ -269,7 +269,12 @@ func TestATentIsDescribedComparedAndTakenDown(t *testing.T) {
 	require.NoError(t, err)
 	require.GreaterOrEqual(t, len(c.Options), 3)
 	assert.Contains(t, strings.Join(c.Cautions, " "), "carbon monoxide")
-	assert.Greater(t, c.Options[2].StartH, c.Options[0].StartH)
+	dry := made
+	dry.Heaters = []tent.Heater{{Kind: tent.Electric, PowerKW: 6}}
+	heated, err := a.Compare(ctx, s.Boat.ID, app.VerdictQuery{SurfaceID: rudder.ID, ProductID: step.ProductID, Method: step.Method}, dry)
+	require.NoError(t, err)
+	assert.Greater(t, heated.Options[2].StartH, heated.Options[1].StartH)
+	assert.GreaterOrEqual(t, heated.Options[2].StartH, c.Options[2].StartH, "a burner's water keeps the air damp")
 	got, err = a.SetTent(ctx, s.Boat.ID, got.Version, &made)
 	require.NoError(t, err)
 	_, err = a.SetTent(ctx, s.Boat.ID, got.Version-1, nil)

@@ -35,7 +35,7 @@ type boatTable struct {
 
 // boatTables in an order in which every row finds those it refers to.
 var boatTables = []boatTable{
-	{"places", "place", "id = (SELECT place_id FROM boats WHERE id = ?1)", []string{"normals"}, false},
+	{"places", "place", "id = (SELECT place_id FROM boats WHERE id = ?1)", []string{"normals", "learned"}, false},
 	{"boats", "boat", "id = ?1", []string{"week", "tent", "guessed"}, false},
 	{"products", "product", `id IN (SELECT product_id FROM steps JOIN surfaces ON surfaces.id = surface_id WHERE boat_id = ?1
 		UNION SELECT product_id FROM log_entries WHERE boat_id = ?1 UNION SELECT product_id FROM pots WHERE boat_id = ?1)`, []string{"sheet"}, false},

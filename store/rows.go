@@ -24,6 +24,8 @@ type Place struct {
 	WeatherSource string  `db:"weather_source"`
 	// Normals is nil until the user gives them.
 	Normals JSON[*weather.Normals] `db:"normals"`
+	// Learned is what the place's forecasts were off by, nil until some were held against readings.
+	Learned JSON[*weather.Learned] `db:"learned"`
 }
 
 // Places lists all places by name.
@@ -48,6 +50,12 @@ func (q Queries) EditPlace(ctx context.Context, p Place) error {
 	return q.edit(ctx, "places", p.ID, `UPDATE places SET version = version + 1, name = :name, latitude_deg = :latitude_deg,
 		longitude_deg = :longitude_deg, time_zone = :time_zone, weather_source = :weather_source, normals = :normals
 		WHERE id = :id AND version = :version`, p)
+}
+
+// Learn keeps what a place's forecasts were off by.
+func (q Queries) Learn(ctx context.Context, placeID string, l *weather.Learned) error {
+	_, err := q.exec(ctx, "UPDATE places SET learned = :learned WHERE id = :id", Place{ID: placeID, Learned: JSON[*weather.Learned]{V: l}})
+	return err
 }
 
 // Boat is a row of boats.

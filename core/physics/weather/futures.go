@@ -384,6 +384,14 @@ func Drift(seed, k uint64, name string, at []time.Time, memoryH float64) []float
 	return out
 }
 
+// Odds is the share of futures, 0…1, in which something comes; never more than 99 in a hundred: the
+// futures do not hold all that may come in between.
+func Odds(come, futures int) float64 {
+	return min(mostOdds, float64(come)/float64(max(1, futures)))
+}
+
+const mostOdds = 0.99
+
 // latent is a normal variable with memory; off is what it is set off by, which it forgets likewise.
 type latent struct {
 	z, off float64

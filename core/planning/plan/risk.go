@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"allcoats/core/base/say"
+	"allcoats/core/physics/weather"
 	"allcoats/core/planning/schedule"
 )
 
@@ -134,7 +135,7 @@ func (m Model) Sum(all []Outcome) Risk {
 		sort.Slice(ready, func(i, j int) bool { return ready[i].Before(ready[j]) })
 		by := func(t time.Time) float64 {
 			n := sort.Search(len(ready), func(i int) bool { return ready[i].After(t) })
-			return math.Round(1000*float64(n)/float64(max(1, len(all)))) / 10
+			return math.Round(1000*weather.Odds(n, len(all))) / 10
 		}
 		r := BoatRisk{BoatID: b.ID, Boat: b.Name, Curve: []Point{}}
 		day := m.Now.In(m.Loc)
@@ -148,7 +149,7 @@ func (m Model) Sum(all []Outcome) Risk {
 			if r.Median == "" && pct >= 50 {
 				r.Median = name
 			}
-			if pct >= 100 {
+			if len(ready) == len(all) && !ready[len(ready)-1].After(end) {
 				break
 			}
 		}

@@ -134,7 +134,7 @@ func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []
 			for w := range counts {
 				sum += counts[w][k][i]
 			}
-			o.At, o.P = append(o.At, t), append(o.P, float64(sum)/float64(max(1, n)))
+			o.At, o.P = append(o.At, t), append(o.P, weather.Odds(int(sum), n))
 		}
 		odds = append(odds, o)
 	}

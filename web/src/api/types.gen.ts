@@ -6080,9 +6080,12 @@ export interface components {
             width: number;
         };
         Place: {
+            /** Format: int64 */
+            enoughForecasts: number;
             id: string;
             /** Format: double */
             latitudeDeg: number;
+            learned?: components["schemas"]["WeatherLearned"];
             /** Format: double */
             longitudeDeg: number;
             name: string;
@@ -8266,6 +8269,22 @@ export interface components {
             name: string;
             odds: components["schemas"]["PlanOdds"][];
         };
+        WeatherErrors: {
+            cloudPct: components["schemas"]["WeatherGrowth"];
+            dewPointK: components["schemas"]["WeatherGrowth"];
+            failPct: components["schemas"]["WeatherGrowth"];
+            shiftH: components["schemas"]["WeatherGrowth"];
+            tempK: components["schemas"]["WeatherGrowth"];
+            windLog: components["schemas"]["WeatherGrowth"];
+        };
+        WeatherGrowth: {
+            /** Format: double */
+            atOnce: number;
+            /** Format: double */
+            most: number;
+            /** Format: double */
+            perDay: number;
+        };
         WeatherHour: {
             /** Format: date-time */
             at: string;
@@ -8283,6 +8302,15 @@ export interface components {
             /** Format: double */
             windMS?: number;
         };
+        WeatherLearned: {
+            cloud: boolean;
+            errors: components["schemas"]["WeatherErrors"];
+            /** Format: int64 */
+            forecasts: number;
+            /** Format: int64 */
+            hours: number;
+            rain: boolean;
+        };
         WeatherNormal: {
             /** Format: double */
             cloudPct: number;
@@ -8291,11 +8319,15 @@ export interface components {
             /** Format: double */
             rhPct: number;
             /** Format: double */
+            spreadK?: number;
+            /** Format: double */
             swingK: number;
             /** Format: double */
             wetAfterWetPct: number;
             /** Format: double */
             wetDayPct: number;
+            /** Format: double */
+            wetHoursPct?: number;
             /** Format: double */
             windMS: number;
         };
