@@ -274,7 +274,8 @@ func (o outlook) ribbon(surfaceID string) Ribbon {
 
 // Chances are the best starts of the week for every coat that waits.
 type Chances struct {
-	Futures int `json:"futures"`
+	Place   Place `json:"place"`
+	Futures int   `json:"futures"`
 	// Known is the end of the forecast; beyond it the climate of the place counts.
 	Known  time.Time      `json:"known"`
 	Coats  []today.Best   `json:"coats"`
@@ -312,7 +313,7 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done 
 	for _, s := range o.survey.Surfaces {
 		takenIn[s.ID] = s.Part.Info().Portable
 	}
-	return Chances{n, f.Known(), o.s.BestChances(waiting, odds, f.Known()), o.s.WetDay(takenIn)}, nil
+	return Chances{o.survey.Place, n, f.Known(), o.s.BestChances(waiting, odds, f.Known()), o.s.WetDay(takenIn)}, nil
 }
 
 // futures makes the futures of the ten days from now.

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"allcoats/app"
+	"allcoats/core/planning/plan"
 	"allcoats/formats"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -60,8 +61,14 @@ func planning(api huma.API, a *app.App) {
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.RedoPlan(ctx, in.ID) })
 	register(api, "undo-plan", post, "/api/places/{id}/plan/undo", "Go back to the plan before",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.UndoPlan(ctx, in.ID) })
-	register(api, "get-ways", get, "/api/places/{id}/plan/ways", "What may be given when a launch is late: the cheapest that is enough first",
-		func(ctx context.Context, in *byID) ([]app.Way, error) { return a.Ways(ctx, in.ID) })
+	lines(api, huma.Operation{OperationID: "get-ways", Method: get, Path: "/api/places/{id}/plan/ways", Summary: "What would bring launches forward, and its price: what is enough first, then the cheapest day gained; JSON lines, the last one has the result"},
+		func(ctx context.Context, in *byID) error {
+			_, err := a.Place(ctx, in.ID)
+			return err
+		},
+		func(ctx context.Context, in *byID, told func(float64)) ([]app.Way, error) {
+			return a.Ways(ctx, in.ID, told)
+		})
 	lines(api, huma.Operation{OperationID: "make-plan", Method: post, Path: "/api/places/{id}/plan/make", Summary: "Repair the plan, moving as little as needed, or make it anew; JSON lines, the last one has the plan"},
 		func(ctx context.Context, in *makeQuery) error {
 			_, err := a.Place(ctx, in.ID)
@@ -75,7 +82,7 @@ func planning(api huma.API, a *app.App) {
 			_, err := a.Place(ctx, in.ID)
 			return err
 		},
-		func(ctx context.Context, in *riskQuery, told func(float64)) (app.YardRisk, error) {
+		func(ctx context.Context, in *riskQuery, told func(float64)) (plan.Risk, error) {
 			return a.Risk(ctx, in.ID, in.Futures, told)
 		})
 	download(api, "plan-calendar", "/api/places/{id}/plan.ics", "The plan as an iCalendar feed", func(ctx context.Context, id string) (file, error) {

@@ -1,12 +1,11 @@
 package httpapi
 
 import (
+	"allcoats/core/planning/plan"
 	"context"
 	"encoding/json"
 	"strings"
 	"testing"
-
-	"allcoats/app"
 
 	ics "github.com/arran4/golang-ical"
 	"github.com/stretchr/testify/assert"
@@ -44,7 +43,7 @@ func TestThePlanOverTheWire(t *testing.T) {
 
 	lines, _ := c.get(path + "/risk?futures=20")
 	all := strings.Split(strings.TrimSpace(lines), "\n")
-	var last Line[app.YardRisk]
+	var last Line[plan.Risk]
 	require.NoError(t, json.Unmarshal([]byte(all[len(all)-1]), &last))
 	require.NotNil(t, last.Result)
 	assert.Len(t, last.Result.Boats, 3)

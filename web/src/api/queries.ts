@@ -123,8 +123,6 @@ export const useTent = (boat: string) =>
   useQuery({ queryKey: key("tent", boat), queryFn: () => ok(api.GET("/api/boats/{id}/tent", byID(boat))) });
 export const useYardPlan = (place: string) =>
   useQuery({ queryKey: key("plan", place), queryFn: () => ok(api.GET("/api/places/{id}/plan", byID(place))), enabled: place !== "" });
-export const useWays = (place: string, version: number) =>
-  useQuery({ queryKey: key("ways", place, version), queryFn: () => ok(api.GET("/api/places/{id}/plan/ways", byID(place))) });
 
 type BenchAsk = NonNullable<import("./types.gen").paths["/api/boats/{id}/bench"]["get"]["parameters"]["query"]>;
 export const useBench = (boat: string, q: BenchAsk = {}) =>

@@ -1847,7 +1847,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What may be given when a launch is late: the cheapest that is enough first */
+        /** What would bring launches forward, and its price: what is enough first, then the cheapest day gained; JSON lines, the last one has the result */
         get: operations["get-ways"];
         put?: never;
         post?: never;
@@ -3586,6 +3586,7 @@ export interface components {
             futures: number;
             /** Format: date-time */
             known: string;
+            place: components["schemas"]["Place"];
             wetDay: components["schemas"]["TodayIndoor"][];
         };
         Change: {
@@ -4969,16 +4970,22 @@ export interface components {
             result?: components["schemas"]["Chances"];
             trouble?: components["schemas"]["SaySpan"][];
         };
+        LineListWay: {
+            /** Format: double */
+            done: number;
+            result?: components["schemas"]["Way"][];
+            trouble?: components["schemas"]["SaySpan"][];
+        };
+        LineRisk: {
+            /** Format: double */
+            done: number;
+            result?: components["schemas"]["PlanRisk"];
+            trouble?: components["schemas"]["SaySpan"][];
+        };
         LineYardPlan: {
             /** Format: double */
             done: number;
             result?: components["schemas"]["YardPlan"];
-            trouble?: components["schemas"]["SaySpan"][];
-        };
-        LineYardRisk: {
-            /** Format: double */
-            done: number;
-            result?: components["schemas"]["YardRisk"];
             trouble?: components["schemas"]["SaySpan"][];
         };
         LogWords: {
@@ -6278,6 +6285,12 @@ export interface components {
             day: string;
             /** Format: double */
             pct: number;
+        };
+        PlanRisk: {
+            boats: components["schemas"]["PlanBoatRisk"][];
+            causes: components["schemas"]["PlanCause"][];
+            /** Format: int64 */
+            futures: number;
         };
         PlanRule: {
             id: string;
@@ -8251,10 +8264,6 @@ export interface components {
             name: string;
             passphrase?: string;
         };
-        Value: {
-            duePct: number[];
-            name: string;
-        };
         Verdict: {
             field: components["schemas"]["FieldResult"];
             inside: components["schemas"]["AirPoint"][];
@@ -8265,7 +8274,12 @@ export interface components {
         Way: {
             /** Format: double */
             cents: number;
+            /** Format: double */
+            dayCents?: number;
+            /** Format: double */
+            daysGained: number;
             enough: boolean;
+            later: boolean;
             name: string;
             odds: components["schemas"]["PlanOdds"][];
         };
@@ -8442,13 +8456,6 @@ export interface components {
             until: string;
             /** Format: int64 */
             version: number;
-        };
-        YardRisk: {
-            boats: components["schemas"]["PlanBoatRisk"][];
-            causes: components["schemas"]["PlanCause"][];
-            /** Format: int64 */
-            futures: number;
-            values: components["schemas"]["Value"][];
         };
         YardSurface: {
             id: string;
@@ -12494,7 +12501,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/x-ndjson": components["schemas"]["LineYardRisk"];
+                    "application/x-ndjson": components["schemas"]["LineRisk"];
                 };
             };
             /** @description Error */
@@ -12591,7 +12598,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Way"][];
+                    "application/x-ndjson": components["schemas"]["LineListWay"];
                 };
             };
             /** @description Error */

@@ -175,7 +175,7 @@ function Earlier({ plan, mine }: { plan: Schemas["YardPlan"]; mine: Schemas["Pla
 function useKept(plan: Schemas["YardPlan"]) {
   const id = plan.place.id;
   const first = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make?quick=true`, "POST");
-  const odds = useStream<Schemas["LineYardRisk"]>(`/api/places/${id}/plan/risk?futures=0`);
+  const odds = useStream<Schemas["LineRisk"]>(`/api/places/${id}/plan/risk?futures=0`);
   const refresh = useChange(["plan"], async () => undefined);
   const again = refresh.mutate;
   const asked = useRef(-1);

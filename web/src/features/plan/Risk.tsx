@@ -2,18 +2,19 @@ import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
 import { useEffect } from "react";
 import type { Schemas } from "../../api/client";
-import { Reflow } from "../../ui/Reflow";
 import { Said } from "../../ui/Sentence";
 import { day, elapsed, longDay } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
 import { tr, trNodes } from "../../words/words";
+import { ErrorsFrom } from "../weather/ErrorsFrom";
+import { Ways } from "./Ways";
 
 type BoatRisk = Schemas["PlanBoatRisk"];
 
 /** How likely each launch is, what delays it, and what a change would buy. */
 export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
   const zone = plan.place.timeZone;
-  const { done, last, error, start, stop } = useStream<Schemas["LineYardRisk"]>(`/api/places/${plan.place.id}/plan/risk?futures=200`);
+  const { done, last, error, start, stop } = useStream<Schemas["LineRisk"]>(`/api/places/${plan.place.id}/plan/risk?futures=200`);
   const risk = last?.result;
   // Worked out without being asked for; leaving the screen ends it.
   useEffect(() => void start(), [start]);
@@ -52,41 +53,6 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
                 <Curve key={b.boatId} boat={b} zone={zone} />
               ))}
           </div>
-          <h2 className="mt-6 text-lg">{tr("What a change would buy")}</h2>
-          <Reflow>
-            <table className="table-plain">
-              <thead>
-                <tr>
-                  <th>{tr("In time")}</th>
-                  {risk.boats.map((b) => (
-                    <th key={b.boatId} className="num">
-                      {b.boat}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                <tr>
-                  <td>{tr("as planned")}</td>
-                  {risk.boats.map((b) => (
-                    <td key={b.boatId} className="num font-bold">
-                      {b.due ? `${Math.round(b.duePct)} %` : "–"}
-                    </td>
-                  ))}
-                </tr>
-                {risk.values.map((v) => (
-                  <tr key={v.name}>
-                    <td>{v.name}</td>
-                    {v.duePct.map((p, i) => (
-                      <td key={risk.boats[i]?.boatId} className="num">
-                        {risk.boats[i]?.due ? `${Math.round(p)} %` : "–"}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Reflow>
           <h2 className="mt-6 text-lg">{tr("Where the time goes")}</h2>
           <ul>
             {risk.causes.map((c) => (
@@ -100,10 +66,12 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
           </ul>
           <p className="quiet mt-2 text-sm">
             {tr(
-              "{futures} futures, seeded; the changes over a quarter of them. Errors of the forecast and the usual weather beyond it are rules of thumb.",
+              "{futures} futures, seeded: weather, hours of work, clocks against their sheets, coats laid again and people away are drawn in each. No odds are told over 99 %.",
               { futures: risk.futures },
-            )}
+            )}{" "}
+            <ErrorsFrom place={plan.place} />
           </p>
+          <Ways plan={plan} boats={plan.plan?.launches ?? []} title={tr("What a change would buy")} />
         </>
       )}
     </section>

@@ -1,62 +1,103 @@
+import { useEffect } from "react";
 import type { Schemas } from "../../api/client";
-import { useWays } from "../../api/queries";
-import { Loaded } from "../../ui/Page";
 import { Reflow } from "../../ui/Reflow";
+import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { day } from "../../ui/time";
+import { troubleOf, useStream } from "../../ui/useStream";
 import { tr } from "../../words/words";
 
-/** What would bring boats forward, what it costs and when they would be ready; what is enough first, then the cheapest. */
+/** What would bring boats forward, what a day gained costs and when they would be ready; what is enough first, then the cheapest. */
 export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats: Schemas["PlanLaunching"][]; title: string }) {
+  const { done, last, error, start } = useStream<Schemas["LineListWay"]>(`/api/places/${plan.place.id}/plan/ways`);
+  // Worked out without being asked for; leaving the screen ends it.
+  useEffect(() => void start(), [start]);
+  return (
+    <section className="my-4">
+      <h2 className="text-lg">{title}</h2>
+      {done > 0 && (
+        <p role="status">
+          <progress className="progress w-48" value={done} max={1} /> {tr("trying each")}
+        </p>
+      )}
+      {error && (
+        <p role="alert" className="text-error">
+          <Said words={troubleOf(error)} />
+        </p>
+      )}
+      {last?.result && <Table ways={last.result} plan={plan} boats={boats} />}
+    </section>
+  );
+}
+
+function Table({ ways, plan, boats }: { ways: Schemas["Way"][]; plan: Schemas["YardPlan"]; boats: Schemas["PlanLaunching"][] }) {
   const { money } = useSettings();
-  const ways = useWays(plan.place.id, plan.version);
   const all = plan.plan?.launches ?? [];
   const shown = all.flatMap((b, i) => (boats.some((x) => x.boatId === b.boatId) ? [{ b, i }] : []));
   const zone = plan.place.timeZone;
   return (
-    <section className="my-4">
-      <h2 className="text-lg">{title}</h2>
-      <Loaded query={ways}>
-        {(list) => (
-          <Reflow>
-            <table className="table-plain">
-              <thead>
-                <tr>
-                  <th>{tr("Give")}</th>
-                  <th className="num">{tr("Cost about")}</th>
-                  {shown.map(({ b }) => (
-                    <th key={b.boatId}>{tr("{boat}, half the time – nine in ten", { boat: b.boat })}</th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {list.map((w) => (
-                  <tr key={w.name}>
-                    <td>
-                      {w.name}
-                      {w.enough && all.some((b) => b.due) && !w.name.startsWith("launch later") && (
-                        <b> {tr("· in time nine times in ten")}</b>
-                      )}
-                    </td>
-                    <td className="num">{money(w.cents, 0)}</td>
-                    {shown.map(({ b, i }) => (
-                      <td key={b.boatId} className="whitespace-nowrap">
-                        {w.odds[i]?.half ? day(w.odds[i].half, zone) : tr("later than this plan")} –{" "}
-                        {w.odds[i]?.nine ? day(w.odds[i].nine, zone) : tr("later")}
-                      </td>
-                    ))}
-                  </tr>
+    <>
+      <p className="font-semibold">{advice(ways, money)}</p>
+      <Reflow>
+        <table className="table-plain">
+          <thead>
+            <tr>
+              <th>{tr("Give")}</th>
+              <th className="num">{tr("Cost about")}</th>
+              <th className="num">{tr("Days gained")}</th>
+              <th className="num">{tr("A day costs")}</th>
+              {shown.map(({ b }) => (
+                <th key={b.boatId}>{tr("{boat}, half the time – nine in ten", { boat: b.boat })}</th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {ways.map((w) => (
+              <tr key={w.name}>
+                <td>
+                  {w.name}
+                  {w.enough && all.some((b) => b.due) && !w.later && <b> {tr("· in time nine times in ten")}</b>}
+                </td>
+                <td className="num">{money(w.cents, 0)}</td>
+                <td className="num">{w.later ? "–" : w.daysGained}</td>
+                <td className="num">{w.dayCents === undefined ? "–" : money(w.dayCents, 0)}</td>
+                {shown.map(({ b, i }) => (
+                  <td key={b.boatId} className="whitespace-nowrap">
+                    {w.odds[i]?.half ? day(w.odds[i].half, zone) : tr("later than this plan")} –{" "}
+                    {w.odds[i]?.nine ? day(w.odds[i].nine, zone) : tr("later")}
+                  </td>
                 ))}
-              </tbody>
-            </table>
-          </Reflow>
-        )}
-      </Loaded>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Reflow>
       <p className="quiet mt-1 text-sm">
         {tr(
-          "Each is planned and played in the same courses of the weather as the plan. Costs are of the whole yard, rules of thumb in your currency: your price of an hour (Hands and tasks), of a day on the hard (Tent and heat), a tent of film at 300.",
+          "Each is planned and played in the same futures as the plan. Costs and days are of the whole yard, rules of thumb in your currency: your price of an hour (Hands and tasks), of a day on the hard and of heat (Tent and heat), a tent of film at 300.",
         )}
       </p>
-    </section>
+    </>
   );
+}
+
+/** Which change to take, and by how much it is the best. */
+function advice(ways: Schemas["Way"][], money: (cents: number, digits?: number) => string): string {
+  const bought = ways.filter((w) => !w.later && w.dayCents !== undefined);
+  const best = bought[0];
+  if (!best) return tr("None of these brings a boat forward.");
+  const next = bought.find((w) => w !== best && w.cents > 0);
+  const says = best.enough
+    ? tr("The cheapest that is enough: {name} gains {days} days for {cost}.", {
+        name: best.name,
+        days: best.daysGained,
+        cost: money(best.cents, 0),
+      })
+    : tr("None is enough nine times in ten. The cheapest day: {name} gains {days} days for {cost}.", {
+        name: best.name,
+        days: best.daysGained,
+        cost: money(best.cents, 0),
+      });
+  if (!next) return says;
+  return `${says} ${tr("Next: {name}, {days} days for {cost}.", { name: next.name, days: next.daysGained, cost: money(next.cents, 0) })}`;
 }

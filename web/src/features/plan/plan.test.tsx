@@ -40,7 +40,16 @@ const item = (more: Partial<Schemas["PlanItem"]>): Schemas["PlanItem"] => ({
 
 const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => ({
   version: 4,
-  place: { id: "p", version: 1, name: "Quay", latitudeDeg: 53, longitudeDeg: 0, timeZone: "UTC", weatherSource: "imported" },
+  place: {
+    id: "p",
+    version: 1,
+    name: "Quay",
+    latitudeDeg: 53,
+    longitudeDeg: 0,
+    timeZone: "UTC",
+    weatherSource: "imported",
+    enoughForecasts: 14,
+  },
   now: "2026-05-09T08:00:00Z",
   until: "2026-06-09T08:00:00Z",
   known: "2026-05-16T08:00:00Z",
@@ -191,13 +200,28 @@ it("draws the season by surface and by person", async () => {
   expect(container.querySelector('[data-read="Ada"]')?.textContent).toContain("Tern: Deck, undercoat");
 });
 
-it("tells late boats, what would help, and what closes soon", async () => {
-  answers({
-    "GET /api/places/p/plan/ways": [
-      { name: "launch later", cents: 1200, odds: [{ half: "2026-05-20T10:00:00Z", duePct: 10 }], enough: true },
-      { name: "a tent", cents: 50000, odds: [{ half: "2026-05-12T10:00:00Z", nine: "2026-05-13T10:00:00Z", duePct: 95 }], enough: true },
-    ],
+/** Streams answer by the last part of their address. */
+const streams = (results: Record<string, unknown>) =>
+  vi.stubGlobal("fetch", async (asked: RequestInfo | URL) => {
+    const name = Object.keys(results).find((k) => new RegExp(`/${k}(\\?|$)`).test(String(asked instanceof Request ? asked.url : asked)));
+    return new Response(`${JSON.stringify({ done: 0.4 })}\n${JSON.stringify({ done: 1, result: results[name ?? ""] })}\n`);
   });
+
+it("tells late boats, what would help, and what closes soon", async () => {
+  const ways = [
+    { name: "launch later", cents: 1200, odds: [{ half: "2026-05-20T10:00:00Z", duePct: 10 }], enough: true, daysGained: 0, later: true },
+    {
+      name: "a tent",
+      cents: 50000,
+      odds: [{ half: "2026-05-12T10:00:00Z", nine: "2026-05-13T10:00:00Z", duePct: 95 }],
+      enough: true,
+      daysGained: 8,
+      dayCents: 6250,
+      later: false,
+    },
+    { name: "a helper", cents: 90000, odds: [{ duePct: 20 }], enough: false, daysGained: 2, dayCents: 45000, later: false },
+  ];
+  streams({ ways });
   show(<Launches plan={plan()} />);
   expect(screen.getByText("late by 1 day")).toBeTruthy();
   expect(screen.getByText(/nothing is planned on Bottom/)).toBeTruthy();
@@ -206,6 +230,7 @@ it("tells late boats, what would help, and what closes soon", async () => {
   const tent = screen.getByText("a tent").closest("tr")?.textContent;
   expect(tent).toContain("in time nine times in ten");
   expect(tent).toContain("500");
+  expect(screen.getByText(/The cheapest that is enough: a tent gains 8 days for .*500.* Next: a helper, 2 days for .*900/)).toBeTruthy();
   expect(tent).toContain("12 May – Wed 13 May");
 });
 
@@ -227,12 +252,12 @@ it("plays the futures by itself and shows the odds", async () => {
       },
     ],
     causes: [{ taskId: "t2", name: "Tern: Deck, topcoat", meanH: 30 }],
-    values: [{ name: "one more helper", duePct: [70] }],
   };
-  vi.stubGlobal("fetch", async () => new Response(`${JSON.stringify({ done: 0.4 })}\n${JSON.stringify({ done: 1, result: risk })}\n`));
+  streams({ risk, ways: [] });
   show(<Risk plan={plan()} boatId="b" />);
   expect(await screen.findByText(/40 % ready by Wednesday 13 May/)).toBeTruthy();
-  expect(screen.getByText("70 %")).toBeTruthy();
+  expect(await screen.findByText("None of these brings a boat forward.")).toBeTruthy();
+  expect(screen.getByText(/as far off as they usually are; from 14 on those of Quay count, 0 are kept so far/)).toBeTruthy();
   expect(screen.getByText(/Deck, topcoat waits/)).toBeTruthy();
 });
 

@@ -6,6 +6,7 @@ import { Term } from "../../ui/Term";
 import { clock, day } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
 import { tr, trNodes } from "../../words/words";
+import { ErrorsFrom } from "./ErrorsFrom";
 import { Binding } from "./words";
 
 /** The best three chances of the week for every coat that waits, and what to do if it rains. */
@@ -106,7 +107,8 @@ function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: 
             known: day(chances.known, zone),
             known2: clock(chances.known, zone),
           },
-        )}
+        )}{" "}
+        <ErrorsFrom place={chances.place} />
       </p>
       <h2 className="mt-4 text-base">{tr("If it rains")}</h2>
       <ul className="list-inside list-disc text-sm">

@@ -96,6 +96,23 @@ it("tells the chances of each coat as they come, and what to do if it rains", as
     {
       done: 1,
       result: {
+        place: {
+          id: "p",
+          version: 1,
+          name: "Quay",
+          latitudeDeg: 53,
+          longitudeDeg: 0,
+          timeZone: "UTC",
+          weatherSource: "imported",
+          enoughForecasts: 14,
+          learned: {
+            errors: { tempK: { atOnce: 0.7, perDay: 0.2, most: 2.1 } },
+            forecasts: 30,
+            hours: 4000,
+            rain: true,
+            cloud: true,
+          },
+        },
         futures: 400,
         known: "2026-05-16T09:00:00Z",
         coats: [best("Deck", 60), best("Mast", 92)],
@@ -109,6 +126,7 @@ it("tells the chances of each coat as they come, and what to do if it rains", as
   expect(screen.getByTestId("answer").textContent).toContain("Mast: best for varnish");
   expect(screen.getByText("92 %")).toBeTruthy();
   expect(screen.getAllByText(/after sanding/).length).toBe(2);
+  expect(screen.getByText(/Quay were off by 0.9 K a day ahead and 1.7 K five days ahead: learned from 30 of them/)).toBeTruthy();
   vi.stubGlobal("fetch", async () => new Response("{}", { status: 500 }));
   show(<BestChances boatId="c" zone="UTC" />);
   expect((await screen.findByRole("alert")).textContent).toContain("500");

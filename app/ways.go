@@ -1,0 +1,348 @@
+package app
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+	"time"
+
+	"allcoats/core/base/fault"
+	"allcoats/core/base/working"
+	"allcoats/core/boat/survey"
+	"allcoats/core/exposure/tent"
+	"allcoats/core/job/task"
+	"allcoats/core/physics/weather"
+	"allcoats/core/planning/plan"
+	"allcoats/core/readiness/climate"
+)
+
+// Way is a change that may bring boats forward, with what it costs.
+type Way struct {
+	Name  string  `json:"name"`
+	Cents float64 `json:"cents"`
+	// Odds are when each boat would be ready, in the order of the launches.
+	Odds []plan.Odds `json:"odds"`
+	// Enough says that every boat would be ready by the day wanted nine times in ten.
+	Enough bool `json:"enough"`
+	// DaysGained are by how much earlier the boats are ready half the time, all boats together;
+	// DayCents is what one of those days costs, nil where none is gained. Later says that it moves
+	// the day wanted, and nothing else.
+	DaysGained float64  `json:"daysGained"`
+	DayCents   *float64 `json:"dayCents,omitempty"`
+	Later      bool     `json:"later"`
+}
+
+// What a change costs when the user has not said: rules of thumb.
+const (
+	usualHourCents = 2500
+	usualTentCents = 30_000
+	usualDayCents  = 1200
+)
+
+// wayRounds are the orders that are tried for each change.
+const wayRounds = 200
+
+// remedy is a change of the yard. adds says that it only adds to what there is, so that the plan
+// of now still stands; cents are its cost for the plan that comes of it, by an instant at which
+// half the futures are through.
+type remedy struct {
+	name  string
+	adds  bool
+	apply func(*yardState) (any bool)
+	cents func(s *yardState, p plan.Plan, through time.Time) float64
+}
+
+// Ways tries what would bring the boats forward; each is planned and played in as many courses of
+// the weather as the plan. What is enough comes first, then what a day gained costs least with.
+// told may be nil; when ctx ends the work stops with its error.
+func (a *App) Ways(ctx context.Context, placeID string, told func(done float64)) ([]Way, error) {
+	s, kept, err := a.showYard(ctx, placeID)
+	if err != nil {
+		return nil, err
+	}
+	if s.view.Plan == nil {
+		return nil, fault.Errors(s.view.Trouble)
+	}
+	later := Way{Name: "launch later, as planned now", Enough: true, Later: true}
+	if later.Odds, err = s.odds(ctx, kept.Starts); err != nil {
+		return nil, err
+	}
+	for k, l := range s.view.Plan.Launches {
+		later.Cents += s.dayCents(k) * math.Ceil(later.lateH(k, l.Due)/24)
+	}
+	out := []Way{later}
+	for i, r := range remedies {
+		if told != nil {
+			told(float64(i+1) / float64(len(remedies)+1))
+		}
+		v := s
+		v.looks, v.yard.Boats = slices.Clone(s.looks), slices.Clone(s.yard.Boats)
+		if !r.apply(&v) {
+			continue
+		}
+		m, err := v.yard.Model()
+		if err != nil {
+			return nil, err
+		}
+		p, its := m.Make(ctx, plan.Kept{}, plan.Effort{Seed: planSeed, Rounds: s.rounds(wayRounds)})
+		one := Way{Name: r.name, Enough: true}
+		if one.Odds, err = v.odds(ctx, its.Starts); err != nil {
+			return nil, err
+		}
+		through := s.view.Now
+		for k, l := range s.view.Plan.Launches {
+			now := later.Odds[k]
+			if r.adds && now.Half != nil && (one.Odds[k].Half == nil || one.Odds[k].Half.After(*now.Half)) {
+				one.Odds[k] = now
+			}
+			if half := one.Odds[k].Half; half != nil {
+				through = latest(through, *half)
+				one.DaysGained += s.half(now).Sub(*half).Hours() / 24
+			}
+			one.Enough = one.Enough && (l.Due == nil || one.Odds[k].DuePct >= 90)
+		}
+		one.Cents = r.cents(&v, p, through)
+		one.DaysGained = math.Round(10*max(0, one.DaysGained)) / 10
+		if one.DaysGained > 0 {
+			day := one.Cents / one.DaysGained
+			one.DayCents = &day
+		}
+		out = append(out, one)
+	}
+	slices.SortStableFunc(out, func(a, b Way) int {
+		if a.Enough != b.Enough {
+			if a.Enough {
+				return -1
+			}
+			return 1
+		}
+		return cmp.Compare(a.price(), b.price())
+	})
+	return out, nil
+}
+
+// price is what a day gained costs; what gains none comes last, but for a later launch, which is
+// what all others are held against.
+func (w Way) price() float64 {
+	switch {
+	case w.Later:
+		return -1
+	case w.DayCents == nil:
+		return math.Inf(1)
+	}
+	return *w.DayCents
+}
+
+// half is when a boat is ready half the time, the end of the plan if not within it.
+func (s *yardState) half(o plan.Odds) time.Time {
+	if o.Half != nil {
+		return *o.Half
+	}
+	return s.yard.Until
+}
+
+func latest(a, b time.Time) time.Time {
+	if b.After(a) {
+		return b
+	}
+	return a
+}
+
+// dayCents is what a day on the hard costs a boat.
+func (s *yardState) dayCents(k int) float64 {
+	if t := s.looks[k].boat.Tent; t != nil {
+		return t.Prices.DayCents
+	}
+	return usualDayCents
+}
+
+func free(*yardState, plan.Plan, time.Time) float64 { return 0 }
+
+// remedies are tried in this order.
+var remedies = []remedy{
+	{"two hours more every evening that is worked", true, func(s *yardState) bool {
+		s.yard.People = slices.Clone(s.yard.People)
+		for i := range s.yard.People {
+			for d, h := range s.yard.People[i].Week {
+				if h.ToH > h.FromH {
+					s.yard.People[i].Week[d].ToH = min(24, h.ToH+2)
+				}
+			}
+		}
+		return true
+	}, free},
+	{"one more helper", true, func(s *yardState) bool {
+		s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: helper, Skills: task.Skills})
+		return true
+	}, func(s *yardState, p plan.Plan, _ time.Time) float64 {
+		hour := cmp.Or(s.settings.HourCents, usualHourCents)
+		sum := 0.0
+		for _, it := range p.Items {
+			if slices.Contains(it.People, helper) {
+				sum += it.Hours / float64(len(it.People)) * hour
+			}
+		}
+		return sum
+	}},
+	{"a tent over every boat, without heat", false, func(s *yardState) bool { return s.tented(false) },
+		func(s *yardState, _ plan.Plan, _ time.Time) float64 { return usualTentCents * float64(len(s.looks)) }},
+	{"a tent over every boat, heated to 15 °C", false, func(s *yardState) bool { return s.tented(true) },
+		func(s *yardState, _ plan.Plan, through time.Time) float64 {
+			return usualTentCents*float64(len(s.looks)) + s.heating(through)
+		}},
+	{"the hardener for the cold wherever a sheet has one", false, (*yardState).coldHardeners,
+		func(s *yardState, _ plan.Plan, _ time.Time) float64 {
+			sum := 0.0
+			for k, b := range s.yard.Boats {
+				for _, f := range b.Surfaces {
+					for i, t := range f.Tasks {
+						if t.Films && t.Left() && t.Step.Grade != s.looks[k].job.Chain(f.ID).Tasks[i].Step.Grade {
+							sum += tent.Usual(s.looks[k].survey.Boat.Dimensions.LOAM, s.looks[k].survey.Boat.Dimensions.BeamM).Prices.HardenerCents
+						}
+					}
+				}
+			}
+			return sum
+		}},
+	{"one coat fewer where four or more of one are planned: a thinner film, sooner due again", false, (*yardState).coatFewer, free},
+}
+
+// helper is the name of somebody who is not there yet.
+const helper = "one more helper"
+
+// openDoors are the air changes of a tent that is kept open by day, heatedC is what one is heated
+// to: rules of thumb.
+const openDoors, heatedC = 8, 15
+
+// tented puts every surface of every boat under her tent, or a usual one, with heat or without.
+func (s *yardState) tented(heat bool) bool {
+	for k := range s.looks {
+		o := &s.looks[k]
+		t := tent.Usual(o.survey.Boat.Dimensions.LOAM, o.survey.Boat.Dimensions.BeamM)
+		switch {
+		case o.boat.Tent != nil && (!heat || len(o.boat.Tent.Heaters) > 0):
+			t = *o.boat.Tent
+		case !heat:
+			t.Heaters, t.AirChanges = nil, openDoors
+		case len(t.Heaters) == 0:
+			t.Heaters = []tent.Heater{{Kind: tent.Electric, PowerKW: 9}}
+		}
+		if heat {
+			t.Thermostat.SetC = heatedC
+		}
+		o.boat.Tent = &t
+		o.boat.Surfaces = slices.Clone(o.boat.Surfaces)
+		o.s.Surfaces = slices.Clone(o.s.Surfaces)
+		for i := range o.boat.Surfaces {
+			o.boat.Surfaces[i].Shelter, o.boat.Surfaces[i].Face.Roofed = survey.Tent, true
+			o.s.Surfaces[i].Sheltered = true
+		}
+	}
+	s.again()
+	return true
+}
+
+// heating is what the tents take until an instant, in usual weather, cents.
+func (s *yardState) heating(until time.Time) (cents float64) {
+	course := s.ahead()
+	for _, o := range s.looks {
+		b := o.boat
+		b.Air, b.Instruments = course(o), nil
+		if c := climate.Of(b).Tent; c != nil {
+			w := working.New()
+			cents += c.Sum(*b.Tent, s.view.Now, until, &w).Cents
+		}
+	}
+	return cents
+}
+
+// each goes through what is left of every surface, which may be changed.
+func (s *yardState) each(change func(tasks []task.Task) (out []task.Task, changed bool)) (any bool) {
+	for k := range s.yard.Boats {
+		b := &s.yard.Boats[k]
+		b.Surfaces = slices.Clone(b.Surfaces)
+		for i := range b.Surfaces {
+			tasks, changed := change(slices.Clone(b.Surfaces[i].Tasks))
+			if changed {
+				b.Surfaces[i].Tasks, any = tasks, true
+			}
+		}
+	}
+	return any
+}
+
+// coldHardeners lays all coats with the hardener that cures in the least warmth.
+func (s *yardState) coldHardeners() bool {
+	return s.each(func(tasks []task.Task) (out []task.Task, changed bool) {
+		for i := range tasks {
+			t := &tasks[i]
+			if !t.Films || !t.Left() {
+				continue
+			}
+			for _, g := range t.Step.Sheet.Grades {
+				if sheet, ok := t.Step.Sheet.With(g.Name); ok && sheet.MinCureC < t.Step.Sheet.MinCureC {
+					t.Step.Sheet, t.Step.Grade, changed = sheet, g.Name, true
+				}
+			}
+		}
+		return tasks, changed
+	})
+}
+
+// manyCoats are so many of one step that one may be left out.
+const manyCoats = 4
+
+// coatFewer leaves out the last coat of steps of many.
+func (s *yardState) coatFewer() bool {
+	return s.each(func(tasks []task.Task) (out []task.Task, changed bool) {
+		for _, t := range tasks {
+			if t.Films && t.Left() && t.Of >= manyCoats && t.N == t.Of {
+				changed = true
+				continue
+			}
+			out = append(out, t)
+		}
+		return out, changed
+	})
+}
+
+// odds are those of the boats when a plan is played.
+func (s *yardState) odds(ctx context.Context, starts plan.Starts) ([]plan.Odds, error) {
+	_, odds, err := s.play(ctx, starts, s.courses(), nil)
+	out := make([]plan.Odds, len(s.yard.Boats))
+	for k, b := range s.yard.Boats {
+		out[k] = odds[b.ID]
+	}
+	return out, err
+}
+
+// lateH is how much later than due a boat is ready half the time, 0 in time.
+func (w Way) lateH(boat int, due *time.Time) float64 {
+	half := w.Odds[boat].Half
+	if due == nil || half == nil {
+		return 0
+	}
+	return max(0, half.Sub(*due).Hours())
+}
+
+// ahead is the record of a boat with usual weather after now.
+func (s *yardState) ahead() func(outlook) weather.Series {
+	course := s.course(s.futures.Usual())
+	return func(o outlook) weather.Series {
+		return append(slices.Clone(o.climate.Open.Between(time.Time{}, s.view.Now)), course...)
+	}
+}
+
+// again computes the weather at the surfaces anew.
+func (s *yardState) again() {
+	course := s.ahead()
+	for k, o := range s.looks {
+		at := o.boat.Ahead(course(o))
+		s.yard.Boats[k].Surfaces = slices.Clone(s.yard.Boats[k].Surfaces)
+		for i := range s.yard.Boats[k].Surfaces {
+			one := &s.yard.Boats[k].Surfaces[i]
+			one.Weather, one.Sheltered = at[one.ID], o.s.Surfaces[i].Sheltered
+		}
+	}
+}
