@@ -7,9 +7,7 @@ import (
 
 	"allcoats/core/base/fault"
 	"allcoats/core/base/parallel"
-	"allcoats/core/boat/survey"
 	"allcoats/core/exposure/surface"
-	"allcoats/core/job/task"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
 	"allcoats/core/readiness/climate"
@@ -86,7 +84,7 @@ const holdAhead = 48 * time.Hour
 
 func (s yardState) player(until time.Time) (player, error) {
 	first := s.looks[0]
-	p := player{looks: s.atWork(), yard: s.yard, past: first.climate.Open.Between(s.view.Now.Add(-spinUp), s.view.Now)}
+	p := player{looks: s.looks, yard: s.yard, past: first.climate.Open.Between(s.view.Now.Add(-spinUp), s.view.Now)}
 	p.yard.Until = until
 	frame := p.ahead(s.course(s.futures.Frame()))
 	p.open = surface.Outdoors(first.boat.LatitudeDeg, first.boat.LongitudeDeg, frame)
@@ -96,19 +94,6 @@ func (s yardState) player(until time.Time) (player, error) {
 	}
 	p.model, err = p.yard.Model()
 	return p, err
-}
-
-// atWork are the boats with the surfaces that something is left to do on: what the weather does on
-// others bears on nothing.
-func (s yardState) atWork() []outlook {
-	out := slices.Clone(s.looks)
-	for k := range out {
-		out[k].boat.Surfaces = slices.DeleteFunc(slices.Clone(out[k].boat.Surfaces), func(f climate.Surface) bool {
-			left := slices.ContainsFunc(out[k].job.Chain(f.ID).Tasks, task.Task.Left)
-			return !left && f.Shelter != survey.Tent // a tent's air feels all that is in it
-		})
-	}
-	return out
 }
 
 // ahead is the past with a future as far as it is needed.
@@ -131,10 +116,7 @@ func (p player) in(series weather.Series, f *climate.Future) plan.Yard {
 		y.Boats[k].Surfaces = slices.Clone(y.Boats[k].Surfaces)
 		for f := range y.Boats[k].Surfaces {
 			one := &y.Boats[k].Surfaces[f]
-			one.Sheltered = o.s.Surfaces[f].Sheltered
-			if w, ok := at[one.ID]; ok {
-				one.Weather = w
-			}
+			one.Weather, one.Sheltered = at[one.ID], o.s.Surfaces[f].Sheltered
 		}
 	}
 	return y
