@@ -114,7 +114,7 @@ bench: web/dist/index.html ## benchmarks
 	go test -run '^$$' -bench . -benchmem ./...
 
 FUZZTIME ?= 30s
-READERS := Weather Days STL OBJ Offsets SVG DXF Readings ReadingLines Forecast Gaps Scan Gauge ValueLines
+READERS := EPW Arrays Weather Days STL OBJ Offsets SVG DXF Readings ReadingLines Forecast Gaps Scan Gauge ValueLines
 fuzz-short:
 	@$(MAKE) -s fuzz FUZZTIME=4000x
 

@@ -5,9 +5,11 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
 	"allcoats/formats"
 	"allcoats/instruments"
@@ -261,30 +263,102 @@ type Import struct {
 	From     time.Time `json:"from"`
 	To       time.Time `json:"to"`
 	Doubts   []string  `json:"doubts"`
+	// Climate names the place of a climate file, whose year has set the usual months; KmOff is how
+	// far off it is.
+	Climate string  `json:"climate,omitempty"`
+	KmOff   float64 `json:"kmOff,omitempty"`
 }
 
-// ImportWeather stores a record for a place: a table (formats.ReadWeather) or,
-// if it begins with a brace, a forecast document (formats.ReadForecast). Rows up
-// to now count as measured, later ones as the new forecast. A simulated record
-// is replaced by it. All or nothing.
+// ImportWeather stores a record for a place: a table (formats.ReadWeather), a forecast document
+// (formats.ReadForecast) or one of hourly arrays (formats.ReadArrays). Rows up to now count as
+// measured, later ones as the new forecast. A simulated record is replaced by it. A climate file
+// (formats.ReadEPW) sets the usual months instead. All or nothing.
 func (a *App) ImportWeather(ctx context.Context, placeID string, data []byte) (Import, error) {
 	p, err := a.Place(ctx, placeID)
 	if err != nil {
 		return Import{}, err
 	}
+	if formats.IsEPW(data) {
+		return a.importClimate(ctx, p, data)
+	}
 	var record weather.Series
 	doubts := []string{}
-	if trimmed := bytes.TrimSpace(data); len(trimmed) > 0 && trimmed[0] == '{' {
-		record, _, err = formats.ReadForecast(data)
-	} else {
+	switch trimmed := bytes.TrimSpace(data); {
+	case len(trimmed) == 0 || trimmed[0] != '{' && trimmed[0] != '[':
 		record, doubts, err = formats.ReadWeather(data, p.location())
+	case bytes.Contains(data, []byte(`"issuedAt"`)):
+		record, _, err = formats.ReadForecast(data)
+	default:
+		record, doubts, err = formats.ReadArrays(data, p.location())
 	}
 	if err != nil {
 		return Import{}, err
 	}
 	in, err := a.putRecord(ctx, p, record, Imported)
-	in.Doubts = doubts
+	in.Doubts = append([]string{}, doubts...)
 	return in, err
+}
+
+// farOff is how far off a climate file may be without being told of, km.
+const farOff = 60
+
+// importClimate sets the usual months of a place by a climate file.
+func (a *App) importClimate(ctx context.Context, p Place, data []byte) (Import, error) {
+	return change(ctx, a, func(ctx context.Context) (Import, error) {
+		s, of, err := formats.ReadEPW(data)
+		if err != nil {
+			return Import{}, err
+		}
+		n := rounded(s.Normals(p.normals(), p.location()))
+		e := p.PlaceEdit
+		e.Normals = &n
+		if err := e.validate(); err != nil {
+			return Import{}, err
+		}
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.EditPlace(ctx, e.row(p.ID, p.Version)) }); err != nil {
+			return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })
+		}
+		in := Import{Rows: len(s), Doubts: []string{}, Climate: of.Name, KmOff: math.Round(sky.DistanceKm(p.LatitudeDeg, p.LongitudeDeg, of.LatitudeDeg, of.LongitudeDeg))}
+		in.From, in.To, _ = s.Span()
+		if in.KmOff > farOff {
+			in.Doubts = append(in.Doubts, fmt.Sprintf("%s is %.0f km from %s: is its weather like that?", of.Name, in.KmOff, p.Name))
+		}
+		if s[0].RainMM == nil {
+			in.Doubts = append(in.Doubts, "the file knows of no rain: the share of wet days stays as it was")
+		}
+		return in, nil
+	})
+}
+
+// rounded are months to a tenth.
+func rounded(n weather.Normals) weather.Normals {
+	for i := range n {
+		m := &n[i]
+		for _, v := range []*float64{&m.MeanC, &m.SwingK, &m.RHPct, &m.WindMS, &m.CloudPct, &m.WetDayPct, &m.WetAfterWetPct, &m.WetHoursPct, &m.SpreadK} {
+			*v = math.Round(10**v) / 10
+		}
+	}
+	return n
+}
+
+// OwnMonths are the usual months by what was measured at a place; Days is of how many.
+type OwnMonths struct {
+	Normals weather.Normals `json:"normals"`
+	Days    int             `json:"days"`
+}
+
+// OwnMonths are the usual months of a place with those that its own record tells.
+func (a *App) OwnMonths(ctx context.Context, placeID string) (OwnMonths, error) {
+	p, err := a.Place(ctx, placeID)
+	if err != nil {
+		return OwnMonths{}, err
+	}
+	now, err := a.Now(ctx)
+	if err != nil {
+		return OwnMonths{}, err
+	}
+	s, err := a.store.Read(ctx).Weather(ctx, placeID, true, time.Unix(0, 0), now)
+	return OwnMonths{rounded(s.Normals(p.normals(), p.location())), len(s) / 24}, err
 }
 
 // AddDays stores days that a user tells in words as the forecast of a place, and
@@ -352,7 +426,7 @@ func (a *App) putRecord(ctx context.Context, p Place, record weather.Series, sou
 			return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })
 		}
 		from, to, _ := record.Span()
-		return Import{len(record), cut, len(record) - cut, from, to, []string{}}, nil
+		return Import{Rows: len(record), Measured: cut, Forecast: len(record) - cut, From: from, To: to, Doubts: []string{}}, nil
 	})
 }
 

@@ -262,7 +262,7 @@ func meta(ctx context.Context, a *app.App, o Options) (Meta, error) {
 
 func importWeather(api huma.API, a *app.App) {
 	uploads(api, "import-weather", "/api/places/{id}/weather",
-		"Import an hourly record, as CSV (time, temperature, humidity, and optionally wind, rain, cloud, shortwave) or as a JSON document of hourly arrays; all or nothing", maxWeatherBytes,
+		"Import an hourly record, as CSV (time, temperature, humidity, and optionally wind, rain, cloud, shortwave) or as a JSON document of hourly arrays; a climate file (EPW) sets the usual months; all or nothing", maxWeatherBytes,
 		func(ctx context.Context, in *struct {
 			ID      string `path:"id"`
 			RawBody []byte `contentType:"text/csv"`

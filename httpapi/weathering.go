@@ -77,6 +77,9 @@ func weathering(api huma.API, a *app.App) {
 			return weather.UsualNormals(in.LatitudeDeg), nil
 		})
 
+	register(api, "own-months", get, "/api/places/{id}/own-months", "The usual months by what was measured at the place",
+		func(ctx context.Context, in *byID) (app.OwnMonths, error) { return a.OwnMonths(ctx, in.ID) })
+
 	register(api, "list-instruments", get, "/api/places/{id}/instruments", "The loggers and probes of a place, with what is odd about them",
 		func(ctx context.Context, in *byID) ([]app.Instrument, error) { return a.Instruments(ctx, in.ID) })
 	register(api, "add-instrument", post, "/api/places/{id}/instruments", "Add a logger or probe",

@@ -1669,6 +1669,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{id}/own-months": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The usual months by what was measured at the place */
+        get: operations["own-months"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places/{id}/plan": {
         parameters: {
             query?: never;
@@ -1866,7 +1883,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Import an hourly record, as CSV (time, temperature, humidity, and optionally wind, rain, cloud, shortwave) or as a JSON document of hourly arrays; all or nothing */
+        /** Import an hourly record, as CSV (time, temperature, humidity, and optionally wind, rain, cloud, shortwave) or as a JSON document of hourly arrays; a climate file (EPW) sets the usual months; all or nothing */
         post: operations["import-weather"];
         delete?: never;
         options?: never;
@@ -4861,11 +4878,14 @@ export interface components {
             title: string;
         };
         Import: {
+            climate?: string;
             doubts: string[];
             /** Format: int64 */
             forecast: number;
             /** Format: date-time */
             from: string;
+            /** Format: double */
+            kmOff?: number;
             /** Format: int64 */
             measured: number;
             /** Format: int64 */
@@ -6052,6 +6072,11 @@ export interface components {
             working: components["schemas"]["Working"];
             /** @enum {string} */
             worst: "" | "note" | "warning" | "stop";
+        };
+        OwnMonths: {
+            /** Format: int64 */
+            days: number;
+            normals: components["schemas"]["WeatherNormal"][];
         };
         PanelMoves: {
             moves: components["schemas"]["PracticeMove"][];
@@ -12201,6 +12226,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Instrument"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "own-months": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnMonths"];
                 };
             };
             /** @description Error */

@@ -23,7 +23,7 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
       <h2 className="text-lg">{tr("Import a forecast or record")}</h2>
       <p className="quiet text-sm">
         {trNodes(
-          "A table as it comes: time, temperature, humidity or dew point, and if you have them wind, rain, cloud, light; columns in any order, units in the header or the cells; or a forecast as a JSON document of hourly arrays. What could be meant otherwise is told. Times without a zone are read as {timeZone}. Times up to now count as measured, later ones as forecast. All or nothing, at most 16 MB.{weatherSource}",
+          "A table as it comes: time, temperature, humidity or dew point, and if you have them wind, rain, cloud, light; columns in any order, units in the header or the cells; or a forecast as JSON, with hourly arrays or an array of hours. A climate file (EPW) sets the usual months. What could be meant otherwise is told. Times without a zone are read as {timeZone}. Times up to now count as measured, later ones as forecast. All or nothing, at most 16 MB.{weatherSource}",
           {
             timeZone: place.timeZone,
             weatherSource: place.weatherSource === "simulated" && tr(" It replaces the simulated weather of this place."),
@@ -34,7 +34,7 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
         <input
           ref={file}
           type="file"
-          accept=".csv,.json,text/csv,text/plain,application/json"
+          accept=".csv,.json,.epw,text/csv,text/plain,application/json"
           className="file-input min-h-11 bg-(--sheet)"
           aria-label={tr("Weather file")}
         />
@@ -49,13 +49,19 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
       </div>
       {send.data && (
         <p className="mt-2" role="status">
-          {tr("{rows} rows are in: {measured} measured, {forecast} forecast, {from} to {to}.", {
-            rows: send.data.rows,
-            measured: send.data.measured,
-            forecast: send.data.forecast,
-            from: stamp(send.data.from, place.timeZone),
-            to: stamp(send.data.to, place.timeZone),
-          })}
+          {send.data.climate !== undefined
+            ? tr("The usual months are those of {climate} now, {km} km from here: {rows} hours of a typical year.", {
+                climate: send.data.climate,
+                km: send.data.kmOff ?? 0,
+                rows: send.data.rows,
+              })
+            : tr("{rows} rows are in: {measured} measured, {forecast} forecast, {from} to {to}.", {
+                rows: send.data.rows,
+                measured: send.data.measured,
+                forecast: send.data.forecast,
+                from: stamp(send.data.from, place.timeZone),
+                to: stamp(send.data.to, place.timeZone),
+              })}
         </p>
       )}
       {send.data?.doubts.map((d) => (

@@ -28,6 +28,8 @@ const COLUMNS: { key: keyof Normal; name: string; unit: string }[] = [
   { key: "cloudPct", name: tr("Cloud"), unit: "%" },
   { key: "wetDayPct", name: tr("Wet days"), unit: "%" },
   { key: "wetAfterWetPct", name: tr("Wet after wet"), unit: "%" },
+  { key: "wetHoursPct", name: tr("Hours of a wet day"), unit: "%" },
+  { key: "spreadK", name: tr("Spread of days"), unit: "K" },
 ];
 
 /** The usual months of the place, which count beyond the forecast. */
@@ -47,6 +49,11 @@ export function Months({ place }: { place: Schemas["Place"] }) {
       setMonths(m);
       openUp();
     },
+  );
+  const own = useChange(
+    [],
+    () => ok(api.GET("/api/places/{id}/own-months", { params: { path: { id: place.id } } })),
+    (o) => setMonths(o.normals),
   );
   const save = useChange(
     ["place", "weather"],
@@ -125,6 +132,9 @@ export function Months({ place }: { place: Schemas["Place"] }) {
             >
               {tr("Use these months")}
             </button>
+            <button type="button" className="btn btn-ghost min-h-11" disabled={own.isPending} onClick={() => own.mutate(undefined)}>
+              {tr("Take what was measured here")}
+            </button>
             {place.normals && (
               <button
                 type="button"
@@ -139,6 +149,13 @@ export function Months({ place }: { place: Schemas["Place"] }) {
               </button>
             )}
           </div>
+          {own.data && (
+            <p role="status" className="text-sm">
+              {tr("From {days} days measured here; months with fewer than 20 of them are as they were. Look at them, then use them.", {
+                days: own.data.days,
+              })}
+            </p>
+          )}
           {save.isSuccess && <p role="status">{tr("These months count now.")}</p>}
           <Refusal error={save.error} />
         </Errors.Provider>
