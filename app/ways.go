@@ -65,8 +65,15 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		return nil, fault.Errors(s.view.Trouble)
 	}
 	later := Way{Name: "launch later, as planned now", Enough: true, Later: true}
-	if later.Odds, err = s.odds(ctx, kept.Starts); err != nil {
+	base, err := s.odds(ctx, kept.Starts)
+	if err != nil {
 		return nil, err
+	}
+	later.Odds = slices.Clone(base)
+	if o := a.oddsOf(&s); o != nil { // what the plan tells, if that was played in more futures
+		for k, b := range s.yard.Boats {
+			later.Odds[k] = o.Boats[b.ID]
+		}
 	}
 	for k, l := range s.view.Plan.Launches {
 		later.Cents += s.dayCents(k) * math.Ceil(later.lateH(k, l.Due)/24)
@@ -92,7 +99,7 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		}
 		through := s.view.Now
 		for k, l := range s.view.Plan.Launches {
-			now := later.Odds[k]
+			now := base[k]
 			if r.adds && now.Half != nil && (one.Odds[k].Half == nil || one.Odds[k].Half.After(*now.Half)) {
 				one.Odds[k] = now
 			}

@@ -36,7 +36,7 @@ var shots = []shot{
 	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
 	{name: "tent", path: "weather", boat: 2, press: []string{"Tent and heat"}, whole: true, see: "under each"},
 	{name: "plan-season", path: "plan", see: "Weekends are shaded"},
-	{name: "plan-risk", path: "plan", press: []string{"Risk"}, whole: true, see: "Where the time goes"},
+	{name: "plan-risk", path: "plan", press: []string{"Risk"}, whole: true, see: "A day costs"},
 	{name: "fairing", path: "fairing", boat: 2, surface: "Topsides port", whole: true, see: "What it takes"},
 	{name: "log", path: "log", see: "Clocks running"},
 	{name: "bench-phone", path: "bench", phone: true, whole: true, see: "Before you open the tin"},

@@ -153,6 +153,20 @@ func TestCompareSchools(t *testing.T) {
 	assert.Greater(t, grade.StartH, got[Wait].StartH)
 	days := grade.Done.Sub(now).Hours() / 24
 	assert.InDelta(t, days*1200+2500, grade.Cents, 1, "days on the hard and the hardener")
+	days = got[TentAlone].Done.Sub(now).Hours() / 24
+	assert.InDelta(t, days*1200+30000, got[TentAlone].Cents, 1, "days on the hard and the tent, as none stands")
+	for _, o := range got {
+		if o.Start == nil {
+			continue
+		}
+		assert.InDelta(t, o.Cents+(1-o.ChancePct/100)*15000, o.WorthCents, 1, o.School)
+		if !o.Best {
+			continue
+		}
+		for _, other := range got {
+			assert.True(t, other.Done == nil || other.WorthCents >= o.WorthCents, "the best costs least, failures reckoned")
+		}
+	}
 	assert.Zero(t, got[TentAlone].Cost.ElectricKWh)
 }
 

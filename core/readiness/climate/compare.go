@@ -53,6 +53,10 @@ type Option struct {
 	// ChancePct is the share of futures in which a coat started then keeps its
 	// field.
 	ChancePct float64 `json:"chancePct"`
+	// WorthCents is the money with what a coat that fails costs, as often as it does; the least is
+	// the best. Best marks it.
+	WorthCents float64 `json:"worthCents"`
+	Best       bool    `json:"best"`
 	// WarmAt is when the surface first has the temperature of the tent's
 	// thermostat, nil if it does not within the weather known.
 	WarmAt  *time.Time      `json:"warmAt,omitempty"`
@@ -69,8 +73,13 @@ type Inside struct {
 	DewC     float64   `json:"dewPointC"`
 }
 
+// What a tent costs that does not stand yet, film and frame, and what a coat that fails: a day of
+// sanding and its paint. Rules of thumb, cents.
+const tentCents, failCents = 30_000, 15_000
+
 // asked is what all options of a comparison share.
 type asked struct {
+	stands bool // a tent does
 	coat   Coat
 	prices tent.Prices
 	warmC  float64
@@ -83,7 +92,7 @@ type asked struct {
 // now, in tent t without heat, with it, and with the hardener for the cold if the
 // sheet has one. Odds are of n futures.
 func (b Boat) Compare(ctx context.Context, coat Coat, t tent.Tent, f weather.Futures, n int, seed uint64) []Option {
-	a := asked{coat, t.Prices, t.Thermostat.SetC, f, n, seed}
+	a := asked{b.Tent != nil, coat, t.Prices, t.Thermostat.SetC, f, n, seed}
 	cold := t
 	cold.Heaters, cold.DryL = nil, 0
 	out := []Option{b.option(ctx, a, Wait, "Wait for weather", nil, "")}
@@ -99,6 +108,15 @@ func (b Boat) Compare(ctx context.Context, coat Coat, t tent.Tent, f weather.Fut
 	}
 	if grade != "" {
 		out = append(out, b.option(ctx, a, Hardener, "Hardener for the cold", nil, grade))
+	}
+	best := -1
+	for i, o := range out {
+		if o.Start != nil && o.Done != nil && (best < 0 || o.WorthCents < out[best].WorthCents) {
+			best = i
+		}
+	}
+	if best >= 0 {
+		out[best].Best = true
 	}
 	return out
 }
@@ -164,7 +182,10 @@ func (b Boat) option(ctx context.Context, a asked, school School, name string, t
 	if grade != "" {
 		o.Cents += money("The other hardener", "what it costs more", prices.HardenerCents)
 	}
-	money("In all", "energy + days + hardener", o.Cents)
+	if t != nil && !a.stands {
+		o.Cents += money("The tent itself", "film and frame, as none stands", tentCents)
+	}
+	money("In all", "energy + days + hardener + tent", o.Cents)
 	if odds, err := b.Chances(ctx, c, a.f, []Ask{{coat.SurfaceID, job}}, a.n, a.seed, nil); err == nil {
 		for i, h := range odds[0].At {
 			near := h.Sub(*o.Start).Abs() <= 30*time.Minute
@@ -172,6 +193,7 @@ func (b Boat) option(ctx context.Context, a asked, school School, name string, t
 				o.ChancePct = 100 * odds[0].P[i]
 			}
 		}
+		o.WorthCents = o.Cents + money("What a failure costs, as often as it comes", "(1 − chance) · a day of sanding and its paint", (1-o.ChancePct/100)*failCents)
 		w.Step("Chance that it holds", "share of futures in which a start at the next whole hour keeps its field", o.ChancePct, "%", "ensemble of futures, seeded")
 	}
 	return o

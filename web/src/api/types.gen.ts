@@ -3630,6 +3630,7 @@ export interface components {
             surfaceC: number;
         };
         ClimateOption: {
+            best: boolean;
             /** Format: double */
             cents: number;
             /** Format: double */
@@ -3648,6 +3649,8 @@ export interface components {
             /** Format: date-time */
             warmAt?: string;
             working: components["schemas"]["Working"];
+            /** Format: double */
+            worthCents: number;
         };
         Clock: {
             abraded: boolean;

@@ -2,6 +2,7 @@ import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
 import { useEffect } from "react";
 import type { Schemas } from "../../api/client";
+import { useChange } from "../../api/queries";
 import { Said } from "../../ui/Sentence";
 import { day, elapsed, longDay } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
@@ -16,8 +17,10 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
   const zone = plan.place.timeZone;
   const { done, last, error, start, stop } = useStream<Schemas["LineRisk"]>(`/api/places/${plan.place.id}/plan/risk?futures=200`);
   const risk = last?.result;
-  // Worked out without being asked for; leaving the screen ends it.
-  useEffect(() => void start(), [start]);
+  const refresh = useChange(["plan"], async () => undefined);
+  const told = refresh.mutate;
+  // Worked out without being asked for, and then what the plan's headline tells; leaving the screen ends it.
+  useEffect(() => void start().then(() => told(undefined)), [start, told]);
   return (
     <section>
       {!risk && done === 0 && (

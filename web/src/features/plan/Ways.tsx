@@ -15,7 +15,7 @@ export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats:
   return (
     <section className="my-4">
       <h2 className="text-lg">{title}</h2>
-      {done > 0 && (
+      {!last?.result && !error && (
         <p role="status">
           <progress className="progress w-48" value={done} max={1} /> {tr("trying each")}
         </p>

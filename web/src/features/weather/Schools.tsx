@@ -37,6 +37,7 @@ export function Schools({ comparison, zone, setC }: { comparison: Schemas["Compa
               <tr key={o.school}>
                 <td>
                   <b>{o.name}</b>
+                  {o.best && <b> {tr("· best")}</b>}
                   {o.hardener && <div className="quiet text-sm">{o.hardener}</div>}
                 </td>
                 <td className="whitespace-nowrap">{o.warmAt ? stamp(o.warmAt, zone) : tr("not reached")}</td>

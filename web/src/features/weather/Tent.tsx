@@ -187,42 +187,39 @@ function TentInWords({ tent }: { tent: TentDraft }) {
   );
 }
 
-function Headline({ comparison: c, zone }: { comparison?: Schemas["Comparison"]; zone: string }) {
+/** The best school by price and odds, and by how much. */
+export function Headline({ comparison: c, zone }: { comparison?: Schemas["Comparison"]; zone: string }) {
+  const { money } = useSettings();
   if (!c) return <>{tr("Reckoning what a tent and heat would buy…")}</>;
-  const heat = c.options.find((o) => o.school === "tent-heat") ?? c.options.find((o) => o.school === "tent");
-  const wait = c.options.find((o) => o.school === "wait");
-  if (!heat?.start) return <>{tr("{surface}: even the tent opens no start within the weather known.", { surface: c.surface })}</>;
-  if (!wait?.start)
-    return (
-      <>
-        {tr("{surface}: waiting gives no start within the weather known; the tent from {start}.", {
-          surface: c.surface,
-          start: stamp(heat.start, zone),
-        })}
-      </>
-    );
-  const gained = (Date.parse(wait.start) - Date.parse(heat.start)) / 3_600_000;
-  const hours = Math.round(heat.startH - wait.startH);
+  const able = c.options.filter((o) => o.start && o.done).sort((a, b) => a.worthCents - b.worthCents);
+  const [best, next] = able;
+  if (!best?.start) return <>{tr("{surface}: nothing opens a start within the weather known.", { surface: c.surface })}</>;
+  const says = tr("{surface}: {best} is best, from {start}: it holds {chance} times in a hundred and costs {cost}.", {
+    surface: c.surface,
+    best: best.name.toLowerCase(),
+    start: stamp(best.start, zone),
+    chance: Math.round(best.chancePct),
+    cost: money(best.cents, 0),
+  });
   return (
     <>
-      {tr("{surface}: the tent starts {start}{x}{x2}.", {
-        surface: c.surface,
-        start: stamp(heat.start, zone),
-        x:
-          gained > 0.5
-            ? tr(", {gained} h before the open air", { gained: Math.round(gained) })
-            : gained < -0.5
-              ? tr(", later than the open air")
-              : tr(", no sooner than the open air"),
-        x2:
-          hours > 0
-            ? tr(", and gives {hours} more hours of starts", { hours })
-            : hours < 0
-              ? tr(", and has {hours} fewer hours of starts", { hours: -hours })
-              : "",
-      })}
+      {says}
+      {next && ` ${against(best, next, money)}`}
     </>
   );
+}
+
+type Option = Schemas["Comparison"]["options"][number];
+
+/** How the next best school stands against the best. */
+function against(best: Option, next: Option, money: (cents: number, digits?: number) => string): string {
+  const later = Math.round((Date.parse(next.done ?? "") - Date.parse(best.done ?? "")) / 3_600_000);
+  const more = next.worthCents - best.worthCents;
+  const name = next.name;
+  if (later > 0) return tr("{name} is {more} dearer, failures reckoned, and {later} h later.", { name, more: money(more, 0), later });
+  if (later < 0)
+    return tr("{name} is {more} dearer, failures reckoned, for {later} h sooner.", { name, more: money(more, 0), later: -later });
+  return tr("{name} is {more} dearer, failures reckoned, and no sooner.", { name, more: money(more, 0) });
 }
 
 /** The surface and the air under each school, over the same hours. */

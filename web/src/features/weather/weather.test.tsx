@@ -13,6 +13,7 @@ import { Days } from "./Days";
 import { InstrumentForm } from "./InstrumentForm";
 import { Months } from "./Months";
 import { Schools } from "./Schools";
+import { Headline } from "./Tent";
 import { TentFields } from "./TentFields";
 
 const working = { inputs: [], steps: [], warnings: [] };
@@ -225,6 +226,28 @@ it("sets the schools side by side and names the soonest", () => {
   expect(within(heat as HTMLElement).getByText("soonest")).toBeTruthy();
   expect(heat?.textContent).toContain("3.2 kg of water from burning");
   expect(heat?.textContent).toContain("12.34");
+});
+
+it("tells the best school by price and odds, and by how much", () => {
+  const option = (name: string, done: string, worthCents: number, cents: number) => ({
+    name,
+    done,
+    worthCents,
+    cents,
+    start: "2026-05-09T10:00:00Z",
+    chancePct: 92,
+  });
+  const comparison = {
+    surface: "Bottom",
+    options: [
+      option("Wait for weather", "2026-05-09T23:00:00Z", 1900, 700),
+      option("Tent and heat", "2026-05-09T18:00:00Z", 4100, 4000),
+      { name: "A tent", worthCents: 0 },
+    ],
+  } as unknown as Schemas["Comparison"];
+  const { container } = show(<Headline comparison={comparison} zone="UTC" />);
+  expect(container.textContent).toMatch(/^Bottom: wait for weather is best, from .*10:00: it holds 92 times in a hundred and costs .*7\./);
+  expect(container.textContent).toMatch(/Tent and heat is .*22 dearer, failures reckoned, for 5 h sooner\.$/);
 });
 
 function Held({ start, told }: { start: Schemas["Tent"]; told: (t: Schemas["Tent"]) => void }) {
