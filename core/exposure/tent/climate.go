@@ -17,7 +17,15 @@ const (
 	sunKept                  = 0.5        // share of the light let in that warms the air, the rest goes out again
 	skinInside               = 7.5        // W/m²K from the air of the tent to a surface in it
 	airHeat                  = 1.2 * 1005 // J/m³K
+	// What the outside of film gives to the air and to the sky, W/m²K.
+	filmToAir, filmToSky = 12.0, 5.0
+	// Still air brings water to cold film and from damp ground at this speed, m/s; bare ground is as
+	// damp as this share.
+	stillSpeed, groundDamp = 0.0024, 0.5
 )
+
+// Latent heat of water, kWh a litre.
+const latentKWh = 0.68
 
 // Covered is a surface in the tent.
 type Covered struct {
@@ -53,8 +61,10 @@ const dryPower = 0.6
 // Simulate follows the air in t over the conditions in the open, out, a record
 // of which is s; covered surfaces give and take heat. Balances of heat and water
 // are implicit in the air's temperature and vapour, so they cannot oscillate; the
-// thermostat holds its temperature exactly while there is power. Vapour above
-// what film half-way to the outside can hold runs down it.
+// thermostat holds its temperature exactly while there is power. The roof gives
+// heat to the sky, on clear nights below the air outside; vapour runs down
+// film that is under its dew point. What a dehumidifier draws, and the heat of
+// the water that it takes, warm the tent.
 func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covered, loc *time.Location) Climate {
 	n := len(s)
 	c := Climate{Air: append(weather.Series(nil), s...), Light: make([]float64, n), HeatKWh: make([]float64, n), WaterKg: make([]float64, n), TakenL: make([]float64, n)}
@@ -68,6 +78,8 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 	volume := t.VolumeM3()
 	ua, vent := u*t.FilmM2(), t.AirChanges*volume*airHeat/3600
 	floor := t.LengthM * t.WidthM
+	roof := floor / t.FilmM2() // its share of the film
+	dryW := 0.0                // heat of the dehumidifier in the step before, W
 	_, _, waterKWh := t.perKWh()
 	temps := make([]float64, len(covered))
 	tC := s[0].TempC
@@ -91,10 +103,12 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 				for j := 1.0; j <= parts; j++ {
 					f := j / parts
 					mid := func(v []float64) float64 { return v[i-1] + f*(v[i]-v[i-1]) }
+					skyC := mid(out.SkyC)
 					outC, sun := mid(out.AirC), light*((1-f)*out.Global(i-1)+f*out.Global(i))
 					// Surfaces at the end of the step, linear in the air's temperature:
 					// T = p + q·Tair. Solve the air for no heat, then for what is missing.
-					gives, takes := (ua+vent)*outC+sunKept*sun*floor, ua+vent
+					outerC := outC + roof*filmToSky/(filmToAir+filmToSky)*(skyC-outC) // what the film faces
+					gives, takes := ua*outerC+vent*outC+sunKept*sun*floor+dryW, ua+vent
 					ground := volume * airHeat / (h * 3600)
 					gives += ground * tC
 					takes += ground
@@ -123,8 +137,10 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 					water := kWh * waterKWh
 					c.WaterKg[i] += water
 					var taken float64
-					e, taken = t.vapour(e, tC, outC, mid(out.VapourHPa), water, h)
+					roofC := (skinInside*tC + filmToAir*outC + filmToSky*skyC) / (skinInside + filmToAir + filmToSky)
+					e, taken = t.vapour(e, wetting{tC, roofC, mid(out.InsideC), mid(out.VapourHPa), water}, h)
 					c.TakenL[i] += taken
+					dryW = taken / h * (dryPower + latentKWh) * 1000
 				}
 			}
 		}
@@ -137,23 +153,35 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 	return c
 }
 
+// wetting is what bears on the vapour in a tent: temperatures of its air, roof and ground, °C, the
+// vapour outside, hPa, and the water from burners, kg.
+type wetting struct{ airC, roofC, groundC, outE, waterKg float64 }
+
 // vapour takes the vapour pressure in the tent over h hours: air changes, burner
-// water, dehumidifier, and what runs down the film.
-func (t Tent) vapour(e, tC, outC, outE, waterKg, h float64) (next, takenL float64) {
+// water, bare ground, dehumidifier, and what runs down the roof.
+func (t Tent) vapour(e float64, w wetting, h float64) (next, takenL float64) {
 	// 1 hPa at tC is 0.216679/(T + 273.15) kg/m³.
-	kgPerHPa := 0.216679 / (tC + 273.15) * t.VolumeM3()
-	rate := t.AirChanges
-	gain := waterKg / kgPerHPa / h
-	if t.DryL > 0 {
-		// Its litres a day, at 20 °C and 60 %, in proportion to the vapour.
-		perHPa := t.DryL / 24 / (0.6 * air.SaturationPressure(20))
-		next = (e + h*(rate*outE+gain)) / (1 + h*(rate+perHPa/kgPerHPa))
-		takenL = perHPa * next * h
-	} else {
-		next = (e + h*(rate*outE+gain)) / (1 + h*rate)
+	perM3 := 0.216679 / (w.airC + 273.15)
+	kgPerHPa := perM3 * t.VolumeM3()
+	rate, gain := t.AirChanges, t.AirChanges*w.outE+w.waterKg/kgPerHPa/h
+	if t.BareGround { // changes of the volume an hour, in effect, with air that is saturated at the ground
+		ground := groundDamp * stillSpeed * 3600 * t.LengthM * t.WidthM / t.VolumeM3()
+		rate, gain = rate+ground, gain+ground*air.SaturationPressure(w.groundC)
 	}
-	return min(next, max(outE, air.SaturationPressure((tC+outC)/2))), takenL
+	perHPa := t.DryL * yield(w.airC) / 24 / (0.6 * air.SaturationPressure(20))
+	rate += perHPa / kgPerHPa
+	next = (e + h*gain) / (1 + h*rate)
+	if full := air.SaturationPressure(w.roofC); next > full { // water runs down the film
+		film := stillSpeed * 3600 * t.FilmM2() / t.VolumeM3()
+		next = max(full, (e+h*(gain+film*full))/(1+h*(rate+film)))
+	}
+	next = min(next, air.SaturationPressure(w.airC))
+	return next, perHPa * next * h
 }
+
+// yield is what a dehumidifier with a cold coil takes at a temperature, of what it takes from the
+// same vapour at 20 °C: in the cold it ices up, below 2 °C it takes nothing. A rule of thumb.
+func yield(airC float64) float64 { return min(1, max(0, (airC-2)/18)) }
 
 // Sum adds up what [from, to] of the climate used, with its working.
 func (c Climate) Sum(t Tent, from, to time.Time, w *working.Working) Cost {

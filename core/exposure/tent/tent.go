@@ -73,8 +73,10 @@ type Tent struct {
 	HeightM float64 `json:"heightM"`
 	// Layers of film, 1 or 2.
 	Layers int `json:"layers"`
-	// AirChanges of the whole volume in an hour.
-	AirChanges float64  `json:"airChanges"`
+	// AirChanges of the whole volume in an hour; a booth with a fan has up to a hundred.
+	AirChanges float64 `json:"airChanges"`
+	// BareGround says that earth or grass under it is not covered, and gives its water to the air.
+	BareGround bool     `json:"bareGround,omitempty"`
 	Heaters    []Heater `json:"heaters"`
 	// DryL is what the dehumidifier takes in a day at 20 °C and 60 %, litres; 0
 	// for none.
@@ -101,7 +103,7 @@ func (t Tent) Validate() error {
 	if t.Layers != 1 && t.Layers != 2 {
 		bad.Add("layers", "must be 1 or 2")
 	}
-	bad.Range("airChanges", t.AirChanges, 0.1, 20, "/h")
+	bad.Range("airChanges", t.AirChanges, 0.1, 100, "/h")
 	for i, h := range t.Heaters {
 		path := fmt.Sprintf("heaters[%d]", i)
 		if _, ok := h.Kind.info(); !ok {

@@ -7915,6 +7915,7 @@ export interface components {
         Tent: {
             /** Format: double */
             airChanges: number;
+            bareGround?: boolean;
             /** Format: double */
             dryL: number;
             heaters: components["schemas"]["TentHeater"][];

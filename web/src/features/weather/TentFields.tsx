@@ -51,7 +51,7 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
               { value: "2", label: tr("two layers") },
             ]}
           />
-          {num("airChanges", tr("Air changes"), "/h", tr("0.5 tight to 3 draughty"))}
+          {num("airChanges", tr("Air changes"), "/h", tr("0.5 tight, 3 draughty, a booth with a fan to 100"))}
           {num(
             "dryL",
             tr("Dehumidifier"),
@@ -59,6 +59,15 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
             tr("a day at {x} and 60 %; 0 for none", { x: prose([{ value: 20, unit: "°C", digits: 0 }]) }),
           )}
         </div>
+        <label className="mt-2 flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox"
+            checked={t.bareGround ?? false}
+            onChange={(e) => set({ ...t, bareGround: e.target.checked })}
+          />
+          {tr("bare earth or grass under it: lay a sheet on it and the air is drier")}
+        </label>
       </fieldset>
       <fieldset className="mt-4" data-field="heaters">
         <legend className="font-slab font-semibold">{tr("Heat")}</legend>
