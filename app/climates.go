@@ -6,6 +6,7 @@ import (
 	"sort"
 	"time"
 
+	"allcoats/core/base/fault"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/reading"
@@ -377,6 +378,7 @@ type BoatTent struct {
 	Usual     tent.Tent  `json:"usual"`
 	Cautions  []string   `json:"cautions"`
 	Sheltered []string   `json:"sheltered"` // names of the surfaces in it
+	Outside   []string   `json:"outside"`   // and of those in the open
 }
 
 // Tent returns a boat's tent.
@@ -390,21 +392,25 @@ func (a *App) Tent(ctx context.Context, boatID string) (BoatTent, error) {
 	if err != nil {
 		return BoatTent{}, err
 	}
-	out := BoatTent{Version: row.TentVersion, Tent: row.Tent.V, Usual: tent.Usual(row.LOAM, row.BeamM), Sheltered: []string{}}
+	out := BoatTent{Version: row.TentVersion, Tent: row.Tent.V, Usual: tent.Usual(row.LOAM, row.BeamM), Sheltered: []string{}, Outside: []string{}}
 	shown := out.Usual
 	if out.Tent != nil {
 		shown = *out.Tent
 	}
 	out.Cautions = shown.Cautions()
 	for _, s := range surfaces {
-		if s.Description.V.Shelter == survey.Tent {
+		switch s.Description.V.Shelter {
+		case survey.Tent:
 			out.Sheltered = append(out.Sheltered, s.Name)
+		case survey.Open:
+			out.Outside = append(out.Outside, s.Name)
+		case survey.Shed:
 		}
 	}
 	return out, nil
 }
 
-// SetTent sets a boat's tent, nil for none.
+// SetTent sets a boat's tent, nil for none: what was in it is in the open again.
 func (a *App) SetTent(ctx context.Context, boatID string, version int, t *tent.Tent) (BoatTent, error) {
 	return change(ctx, a, func(ctx context.Context) (BoatTent, error) {
 		if t != nil {
@@ -412,12 +418,55 @@ func (a *App) SetTent(ctx context.Context, boatID string, version int, t *tent.T
 				return BoatTent{}, err
 			}
 		}
-		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetTent(ctx, boatID, version, t) })
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			if err := q.SetTent(ctx, boatID, version, t); err != nil || t != nil {
+				return err
+			}
+			return shelter(ctx, q, boatID, survey.Tent, survey.Open)
+		})
 		if err != nil {
 			return BoatTent{}, stale(err, func() (BoatTent, error) { return a.Tent(ctx, boatID) })
 		}
 		return a.Tent(ctx, boatID)
 	})
+}
+
+// Cover puts all surfaces of a boat that are in the open under her tent.
+func (a *App) Cover(ctx context.Context, boatID string) (BoatTent, error) {
+	return change(ctx, a, func(ctx context.Context) (BoatTent, error) {
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			row, err := q.Boat(ctx, boatID)
+			if err != nil {
+				return err
+			}
+			if row.Tent.V == nil {
+				return fault.At("tent", "no tent stands: describe it, and say that it stands")
+			}
+			return shelter(ctx, q, boatID, survey.Open, survey.Tent)
+		})
+		if err != nil {
+			return BoatTent{}, err
+		}
+		return a.Tent(ctx, boatID)
+	})
+}
+
+// shelter takes all surfaces of a boat from one shelter to another.
+func shelter(ctx context.Context, q store.Queries, boatID string, from, to survey.Shelter) error {
+	surfaces, err := q.Surfaces(ctx, boatID)
+	if err != nil {
+		return err
+	}
+	for _, s := range surfaces {
+		if s.Description.V.Shelter != from {
+			continue
+		}
+		s.Description.V.Shelter = to
+		if err := q.EditSurface(ctx, s); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // Comparison sets the schools for a coat in the cold side by side.

@@ -297,9 +297,22 @@ func TestATentIsDescribedComparedAndTakenDown(t *testing.T) {
 		}
 	}
 	assert.Greater(t, warmer, len(inside.Ribbon.Hours)/2)
+
+	// All that is in the open goes into it at once, and out again with it.
+	got = must(a.Tent(ctx, s.Boat.ID))
+	require.Contains(t, got.Sheltered, "Rudder")
+	outside := len(got.Outside)
+	require.Positive(t, outside)
+	got = must(a.Cover(ctx, s.Boat.ID))
+	assert.Empty(t, got.Outside)
+	assert.Len(t, got.Sheltered, outside+1)
 	got, err = a.SetTent(ctx, s.Boat.ID, got.Version, nil)
 	require.NoError(t, err)
 	assert.Nil(t, got.Tent)
+	assert.Empty(t, got.Sheltered)
+	assert.Len(t, got.Outside, outside+1)
+	_, err = a.Cover(ctx, s.Boat.ID)
+	assert.ErrorContains(t, err, "no tent stands")
 }
 
 // A logger of a year of minutes, drawn: read, thinned, answered.

@@ -121,10 +121,11 @@ func TestWhenMayICoatAndWhatDoesATentBuy(t *testing.T) {
 	p.Go("/boats/"+boats[0].ID+"/weather?surface="+surfaceID(t, s, boats[0].ID, "Deck")).SeeIn("figcaption", "the printed field").See("The air over the field of undercoat")
 
 	p.Press("Best chances").See("If it rains").See("courses that the weather may take").SeeIn("h1", "best for").SeeIn("ol li", "%")
-	p.Go("/boats/"+boats[2].ID+"/weather").Press("Tent and heat").SeeIn("h1", "is best, from").Press("The tent, the heat and their prices").Fill("Air changes", "90").Press("Compare").
+	p.Go("/boats/"+boats[2].ID+"/weather").Press("Tent and heat").SeeIn("h1", "is best, from").Press("The tent, the heat and their prices").Fill("Air changes", "900").Press("Compare").
 		SeeIn(`[data-field="airChanges"]`, "between")
 	p.Fill("Air changes", "1").Fill("Heat to", "16").Press("Compare").See("Tent and heat").SeeIn("td", "Hardener for the cold").SeeIn("td", "soonest").See("under each").See("carbon monoxide")
 	p.Fill("Width", "5").Press("Save the tent").See("described; no surface is in it")
+	p.Press("Put 4 surfaces in it").See("over bottom, topsides port, topsides starboard")
 }
 
 // A coat goes on late in the day; a day later the dew of the night is on record.

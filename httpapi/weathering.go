@@ -139,6 +139,8 @@ func weathering(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[TentEdit]) (app.BoatTent, error) {
 			return a.SetTent(ctx, in.ID, in.Body.Version, in.Body.Tent)
 		})
+	register(api, "cover-surfaces", post, "/api/boats/{id}/tent/cover", "Put all surfaces that are in the open under the tent that stands",
+		func(ctx context.Context, in *byID) (app.BoatTent, error) { return a.Cover(ctx, in.ID) })
 	register(api, "compare-schools", post, "/api/boats/{id}/compare", "Wait, tent, heat or another hardener for a coat: when, for how much, how sure",
 		func(ctx context.Context, in *bodyByID[CompareEdit]) (app.Comparison, error) {
 			ask := app.VerdictQuery{SurfaceID: in.Body.SurfaceID, ProductID: in.Body.ProductID, Method: in.Body.Method}

@@ -555,6 +555,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/tent/cover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put all surfaces that are in the open under the tent that stands */
+        post: operations["cover-surfaces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/today": {
         parameters: {
             query?: never;
@@ -3342,6 +3359,7 @@ export interface components {
         };
         BoatTent: {
             cautions: string[];
+            outside: string[];
             sheltered: string[];
             tent?: components["schemas"]["Tent"];
             usual: components["schemas"]["Tent"];
@@ -9781,6 +9799,37 @@ export interface operations {
                 "application/json": components["schemas"]["TentEdit"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoatTent"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "cover-surfaces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -55,10 +55,13 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
     setDraft(t.tent ?? t.usual);
   };
   const save = useChange(
-    ["tent"],
+    ["tent", "surfaces"],
     (t: { of: number; tent?: TentDraft }) =>
       ok(api.PUT("/api/boats/{id}/tent", { params: { path: { id: boat.id } }, body: { version: t.of, tent: t.tent } })),
     take,
+  );
+  const cover = useChange(["tent", "weather", "surfaces"], () =>
+    ok(api.POST("/api/boats/{id}/tent/cover", { params: { path: { id: boat.id } } })),
   );
   const send = (then: () => void) => {
     const bad = unsendable(draft);
@@ -145,9 +148,14 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
               {tr("It is down")}
             </button>
           )}
-          {save.isSuccess && <span role="status">{tr("Saved. Surfaces whose shelter is a tent (Survey) have its air.")}</span>}
+          {stored.tent && stored.outside.length > 0 && (
+            <button type="button" className="btn min-h-11" disabled={cover.isPending} onClick={() => cover.mutate(undefined)}>
+              {tr("Put {n} surfaces in it: {names}", { n: stored.outside.length, names: stored.outside.join(", ").toLowerCase() })}
+            </button>
+          )}
+          {save.isSuccess && <span role="status">{tr("Saved. The surfaces in it have its air.")}</span>}
         </div>
-        <Refusal error={compare.error ?? (save.error?.status === 409 ? null : save.error)} />
+        <Refusal error={compare.error ?? cover.error ?? (save.error?.status === 409 ? null : save.error)} />
       </Errors.Provider>
       <Conflict
         error={save.error}
