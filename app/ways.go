@@ -99,13 +99,16 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		}
 		through := s.view.Now
 		for k, l := range s.view.Plan.Launches {
-			now := base[k]
-			if r.adds && now.Half != nil && (one.Odds[k].Half == nil || one.Odds[k].Half.After(*now.Half)) {
-				one.Odds[k] = now
-			}
 			if half := one.Odds[k].Half; half != nil {
 				through = latest(through, *half)
-				one.DaysGained += s.half(now).Sub(*half).Hours() / 24
+				gained := s.half(base[k]).Sub(*half).Hours() / 24
+				if r.adds { // with more to work with nobody need be later
+					gained = max(0, gained)
+				}
+				one.DaysGained += gained
+			}
+			if now := later.Odds[k]; r.adds && now.Half != nil && (one.Odds[k].Half == nil || one.Odds[k].Half.After(*now.Half)) {
+				one.Odds[k] = now
 			}
 			one.Enough = one.Enough && (l.Due == nil || one.Odds[k].DuePct >= 90)
 		}

@@ -22,7 +22,8 @@ var shades = [2]string{"#b4532a", "#1f6f78"}
 func Diagram(usual, learned []Table) []byte {
 	names := []string{Starts, DryBy, RainWithin, LaunchBy}
 	var b bytes.Buffer
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" font-family="sans-serif" font-size="13" fill="%s">`, len(names)*(side+gap)+20, side+140, ink)
+	const y = side + 160 // of what is said below
+	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" font-family="sans-serif" font-size="13" fill="%s">`, len(names)*(side+gap)+20, y+36, ink)
 	fmt.Fprintf(&b, `<rect width="100%%" height="100%%" fill="#faf8f3"/>`)
 	for k, name := range names {
 		x0, y0 := 50+k*(side+gap), 40
@@ -50,10 +51,20 @@ func Diagram(usual, learned []Table) []byte {
 				fmt.Fprintf(&b, `<circle cx="%.1f" cy="%.1f" r="%.1f" fill="%s" fill-opacity="0.75"/>`, x, y, r, shades[s])
 			}
 			t := tables[i]
-			fmt.Fprintf(&b, `<text x="%d" y="%d" font-size="11" fill="%s">%d bets; off by %.1f points; score %.3f, usual %.3f,</text>`, x0, y0+side+36+28*s, shades[s], t.N, t.MeanGapInPoints, t.Brier, t.BrierClimate)
-			fmt.Fprintf(&b, `<text x="%d" y="%d" font-size="11" fill="%s">forecast at its word %.3f</text>`, x0, y0+side+49+28*s, shades[s], t.BrierForecast)
+			for line, text := range []string{
+				fmt.Sprintf("%d bets, off by %.1f points", t.N, t.MeanGapInPoints),
+				fmt.Sprintf("score %.3f of %.3f and %.3f", t.Brier, t.BrierClimate, t.BrierForecast),
+			} {
+				fmt.Fprintf(&b, `<text x="%d" y="%d" font-size="11" fill="%s">%s</text>`, x0, y0+side+36+14*line+32*s, shades[s], text)
+			}
 		}
 	}
-	fmt.Fprintf(&b, `<text x="50" y="%d" font-size="12">Across: odds told, %%. Up: how many of them came, %%. <tspan fill="%s">Usual errors</tspan>, <tspan fill="%s">errors learned from 60 days</tspan>. Two simulated years.</text></svg>`, side+130, shades[0], shades[1])
+	for line, text := range []string{
+		"Across: odds told, %. Up: how many of them came, %. Two simulated years.",
+		fmt.Sprintf(`<tspan fill="%s">Usual errors</tspan>, <tspan fill="%s">errors learned from 60 days</tspan>. Scores: of the futures, of the usual share told every time, of the forecast at its word.`, shades[0], shades[1]),
+	} {
+		fmt.Fprintf(&b, `<text x="50" y="%d" font-size="12">%s</text>`, y+18*line, text)
+	}
+	b.WriteString("</svg>")
 	return append(b.Bytes(), '\n')
 }
