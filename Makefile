@@ -116,7 +116,7 @@ bench: web/dist/index.html ## benchmarks
 FUZZTIME ?= 30s
 READERS := EPW Arrays Weather Days STL OBJ Offsets SVG DXF Readings ReadingLines Forecast Gaps Scan Gauge ValueLines
 fuzz-short:
-	@$(MAKE) -s fuzz FUZZTIME=4000x
+	@$(MAKE) -s fuzz FUZZTIME=2000x
 
 fuzz: ## fuzz the readers of outside files
 	@go test -c -fuzz Fuzz -o bin/formats.test ./formats

@@ -258,9 +258,9 @@ func (o *issue) others() {
 	}
 	said, came := raining(frame[now:]), raining(o.truth["deck"].Air[now:])
 	bet := func(name string, from, to int) {
-		b := Bet{Forecast: any(said, from, to), Came: any(came, from, to)}
+		b := Bet{Forecast: rained(said, from, to), Came: rained(came, from, to)}
 		for _, r := range rains {
-			b.P += number(any(r, from, to)) / float64(n)
+			b.P += number(rained(r, from, to)) / float64(n)
 		}
 		o.add(name, b)
 	}
@@ -271,7 +271,7 @@ func (o *issue) others() {
 		bet(RainWithin, h, h+6)
 	}
 	for h := 7; h < 120; h++ {
-		if said[h] && !any(said, h-6, h) { // a shower of the forecast, dry for six hours before it
+		if said[h] && !rained(said, h-6, h) { // a shower of the forecast, dry for six hours before it
 			bet(RainEarly, h-3, h)
 			bet("rain in the three hours from when it is forecast", h, h+3)
 		}
@@ -288,7 +288,8 @@ func raining(s weather.Series) []bool {
 	return out
 }
 
-func any(of []bool, from, to int) bool {
+// rained tells whether any of the hours is wet.
+func rained(of []bool, from, to int) bool {
 	for i := from; i < min(to, len(of)); i++ {
 		if of[i] {
 			return true

@@ -2,6 +2,7 @@ package weather
 
 import (
 	"math"
+	"slices"
 	"time"
 
 	"gonum.org/v1/gonum/stat"
@@ -78,14 +79,12 @@ func LearnErrors(issued []Issued, came Series, p Habits) Learned {
 				rain[day].hours = append(rain[day].hours, rainHour{doubts, i, h.rains(), p.Normals.On(said.At.In(p.Loc)).wetShare()})
 			}
 		}
-		any := false
 		for day, yes := range told {
 			if yes {
 				temp.days[day]++
-				any = true
 			}
 		}
-		if any {
+		if slices.Contains(told[:], true) {
 			out.Forecasts++
 		}
 	}
@@ -104,20 +103,20 @@ func LearnErrors(issued []Issued, came Series, p Habits) Learned {
 // learn draws a line through the spreads of the days of lead, each held to g's by its prior.
 func (m *misses) learn(g *Growth) bool {
 	var spread [leadDays]float64
-	any := false
+	known := false
 	for d := range spread {
 		usual := g.At(float64(d) + 0.5)
 		square := usual * usual
 		if m.n[d] > 0 {
-			any = true
+			known = true
 			square = (priorDays*square + m.days[d]*m.sum[d]/m.n[d]) / (priorDays + m.days[d])
 		}
 		spread[d] = math.Sqrt(square)
 	}
-	if any {
+	if known {
 		*g = line(spread, m.days)
 	}
-	return any
+	return known
 }
 
 // line is the growth through the figures of the days of lead; it does not fall.
@@ -157,14 +156,14 @@ var (
 // likeliest (the logarithmic score), held to the usual, and draws lines through them.
 func learnRain(record [leadDays]rainRecord, days [leadDays]float64, e *Errors) bool {
 	var shift, fail [leadDays]float64
-	any := false
+	known := false
 	for d, r := range record {
 		lead := float64(d) + 0.5
 		shift[d], fail[d] = e.ShiftH.At(lead), e.FailPct.At(lead)
 		if len(r.hours) == 0 {
 			continue
 		}
-		any = true
+		known = true
 		best := math.Inf(-1)
 		usualShift, usualFail := shift[d], fail[d]
 		for _, s := range triedShiftH {
@@ -185,10 +184,10 @@ func learnRain(record [leadDays]rainRecord, days [leadDays]float64, e *Errors) b
 			}
 		}
 	}
-	if any {
+	if known {
 		e.ShiftH, e.FailPct = line(shift, days), line(fail, days)
 	}
-	return any
+	return known
 }
 
 // independentH is for how many hours a day of rain counts, each being much like the one before.
