@@ -224,6 +224,7 @@ function against(best: Option, next: Option, money: (cents: number, digits?: num
   const later = Math.round((Date.parse(next.done ?? "") - Date.parse(best.done ?? "")) / 3_600_000);
   const more = next.worthCents - best.worthCents;
   const name = next.name;
+  if (more < 100 && later === 0) return tr("{name} comes to the same.", { name });
   if (later > 0) return tr("{name} is {more} dearer, failures reckoned, and {later} h later.", { name, more: money(more, 0), later });
   if (later < 0)
     return tr("{name} is {more} dearer, failures reckoned, for {later} h sooner.", { name, more: money(more, 0), later: -later });
