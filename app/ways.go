@@ -36,7 +36,6 @@ type Way struct {
 // What a change costs when the user has not said: rules of thumb.
 const (
 	usualHourCents = 2500
-	usualTentCents = 30_000
 	usualDayCents  = 1200
 )
 
@@ -196,10 +195,10 @@ var remedies = []remedy{
 		return sum
 	}},
 	{"a tent over every boat, without heat", false, func(s *yardState) bool { return s.tented(false) },
-		func(s *yardState, _ plan.Plan, _ time.Time) float64 { return usualTentCents * float64(len(s.looks)) }},
+		func(s *yardState, _ plan.Plan, _ time.Time) float64 { return tent.FilmCents * float64(len(s.looks)) }},
 	{"a tent over every boat, heated to 15 °C", false, func(s *yardState) bool { return s.tented(true) },
 		func(s *yardState, _ plan.Plan, through time.Time) float64 {
-			return usualTentCents*float64(len(s.looks)) + s.heating(through)
+			return tent.FilmCents*float64(len(s.looks)) + s.heating(through)
 		}},
 	{"the hardener for the cold wherever a sheet has one", false, (*yardState).coldHardeners,
 		func(s *yardState, _ plan.Plan, _ time.Time) float64 {

@@ -2,6 +2,7 @@ package reliability
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"math"
 	"sync"
@@ -117,8 +118,8 @@ func (s Study) run(ctx context.Context) (map[string][]Bet, error) {
 		}
 		all[i] = one.bets
 	})
-	if err != nil || failed != nil {
-		return nil, fmt.Errorf("reliability: %w", errOf(err, failed))
+	if err := errors.Join(err, failed); err != nil {
+		return nil, fmt.Errorf("reliability: %w", err)
 	}
 	out := map[string][]Bet{}
 	for _, bets := range all { // in order, whoever was first
@@ -144,13 +145,6 @@ func (s Study) learned(n weather.Normals) weather.Learned {
 	}
 	came := s.Service.Hours(latitudeDeg, longitudeDeg, s.From.AddDate(0, 0, -s.LearnDays), s.From, s.From)
 	return weather.LearnErrors(issued, came, weather.Habits{Normals: n, Loc: time.UTC})
-}
-
-func errOf(a, b error) error {
-	if a != nil {
-		return a
-	}
-	return b
 }
 
 // issue makes forecast i with the weather that came.

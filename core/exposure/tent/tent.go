@@ -66,6 +66,9 @@ type Prices struct {
 	HardenerCents float64 `json:"hardenerCents"`
 }
 
+// FilmCents is what a tent costs that does not stand yet, film and frame, cents: a rule of thumb.
+const FilmCents = 30_000
+
 // Tent is a box of film with what stands in it.
 type Tent struct {
 	LengthM float64 `json:"lengthM"`

@@ -73,9 +73,8 @@ type Inside struct {
 	DewC     float64   `json:"dewPointC"`
 }
 
-// What a tent costs that does not stand yet, film and frame, and what a coat that fails: a day of
-// sanding and its paint. Rules of thumb, cents.
-const tentCents, failCents = 30_000, 15_000
+// failCents is what a coat that fails costs, a day of sanding and its paint, cents: a rule of thumb.
+const failCents = 15_000
 
 // asked is what all options of a comparison share.
 type asked struct {
@@ -183,7 +182,7 @@ func (b Boat) option(ctx context.Context, a asked, school School, name string, t
 		o.Cents += money("The other hardener", "what it costs more", prices.HardenerCents)
 	}
 	if t != nil && !a.stands {
-		o.Cents += money("The tent itself", "film and frame, as none stands", tentCents)
+		o.Cents += money("The tent itself", "film and frame, as none stands", tent.FilmCents)
 	}
 	money("In all", "energy + days + hardener + tent", o.Cents)
 	if odds, err := b.Chances(ctx, c, a.f, []Ask{{coat.SurfaceID, job}}, a.n, a.seed, nil); err == nil {
