@@ -60,6 +60,7 @@ func UsualNormals(lat float64) Normals {
 		n[m] = Normal{
 			MeanC: round(27 - 0.33*math.Abs(lat) + 0.13*math.Abs(lat)*season), SwingK: round(7 + 2*season), RHPct: round(79 - 5*season),
 			WindMS: round(4.3 - 0.8*season), CloudPct: round(65 - 8*season), WetDayPct: round(42 - 8*season), WetAfterWetPct: 62,
+			WetHoursPct: usualWetHoursPct, SpreadK: usualSpreadK,
 		}
 	}
 	return n

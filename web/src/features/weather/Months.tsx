@@ -69,7 +69,7 @@ export function Months({ place }: { place: Schemas["Place"] }) {
     (p) => setOpened(p.version),
   );
   return (
-    <section className="mt-8 max-w-5xl border-t border-base-content pt-4">
+    <section className="mt-8 max-w-6xl border-t border-base-content pt-4">
       <h2 className="text-lg">{tr("Beyond the forecast: the usual months")}</h2>
       <p className="quiet text-sm">
         {place.normals
@@ -103,7 +103,7 @@ export function Months({ place }: { place: Schemas["Place"] }) {
                   <tr key={MONTHS[i]}>
                     <td>{MONTHS[i]}</td>
                     {COLUMNS.map((c) => (
-                      <td key={c.key} className="min-w-28">
+                      <td key={c.key} className="min-w-24">
                         <NumberField
                           name={`normals[${i}].${c.key}`}
                           label={`${MONTHS[i]}, ${c.name}`}
