@@ -5,6 +5,7 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"sync"
 	"unicode/utf8"
 
 	"golang.org/x/text/encoding"
@@ -59,6 +60,11 @@ func utf16Of(data []byte) (encoding.Encoding, bool) {
 	return nil, false
 }
 
+// pattern is an expression that is compiled when it is first asked for: there are many, and most runs of the program read no text.
+func pattern(expr string) func() *regexp.Regexp {
+	return sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(expr) })
+}
+
 // months are the beginnings of names of months, in the languages round the northern seas.
 var months = map[string]int{
 	"jan": 1, "feb": 2, "fév": 2, "fev": 2, "mar": 3, "mär": 3, "maa": 3, "mrt": 3, "apr": 4, "avr": 4, "abr": 4, "may": 5, "mai": 5, "maj": 5, "mei": 5,
@@ -66,8 +72,8 @@ var months = map[string]int{
 }
 
 var (
-	dayMonthYear = regexp.MustCompile(`(?i)(\d{1,4})(?:st|nd|rd|th|\.)?[\s./-]*(?:of\s+|de\s+)?(\pL{3,})\.?[\s./,-]*(?:of\s+|de\s+)?(\d{2,4})`)
-	monthDayYear = regexp.MustCompile(`(?i)(\pL{3,})\.?[\s./-]*(\d{1,2})(?:st|nd|rd|th)?,?[\s./-]+(\d{4})`)
+	dayMonthYear = pattern(`(?i)(\d{1,4})(?:st|nd|rd|th|\.)?[\s./-]*(?:of\s+|de\s+)?(\pL{3,})\.?[\s./,-]*(?:of\s+|de\s+)?(\d{2,4})`)
+	monthDayYear = pattern(`(?i)(\pL{3,})\.?[\s./-]*(\d{1,2})(?:st|nd|rd|th)?,?[\s./-]+(\d{4})`)
 )
 
 // numericDate writes a date with the name of a month as year, month and day; ok is false for one without.
@@ -75,7 +81,7 @@ func numericDate(s string) (string, bool) {
 	if !hasName(s) {
 		return s, false
 	}
-	if m := dayMonthYear.FindStringSubmatchIndex(s); m != nil {
+	if m := dayMonthYear().FindStringSubmatchIndex(s); m != nil {
 		if month := monthOf(s[m[4]:m[5]]); month > 0 {
 			a, b := s[m[2]:m[3]], s[m[6]:m[7]]
 			if len(a) == 4 { // 2026 May 09
@@ -84,7 +90,7 @@ func numericDate(s string) (string, bool) {
 			return strings.TrimSpace(s[:m[0]]) + " " + ymd(b, month, a) + s[m[1]:], true
 		}
 	}
-	if m := monthDayYear.FindStringSubmatchIndex(s); m != nil {
+	if m := monthDayYear().FindStringSubmatchIndex(s); m != nil {
 		if month := monthOf(s[m[2]:m[3]]); month > 0 {
 			return strings.TrimSpace(s[:m[0]]) + " " + ymd(s[m[6]:m[7]], month, s[m[4]:m[5]]) + s[m[1]:], true
 		}
@@ -128,7 +134,7 @@ func ymd(year string, month int, day string) string {
 }
 
 // measured are units that may stand in a cell behind a figure.
-var measured = regexp.MustCompile(`(?i)^\s*(?:°|º|deg\.?)?\s*(c|f|celsius|fahrenheit|%(?:\s*r\.?h\.?)?|r\.?h\.?|m/s|ms|km/h|kmh|kph|kn|kts?|knots?|mph|mm|in|inch|µm|um|mils?|hpa|w/m²|w/m2|okta|/8)?\s*$`)
+var measured = pattern(`(?i)^\s*(?:°|º|deg\.?)?\s*(c|f|celsius|fahrenheit|%(?:\s*r\.?h\.?)?|r\.?h\.?|m/s|ms|km/h|kmh|kph|kn|kts?|knots?|mph|mm|in|inch|µm|um|mils?|hpa|w/m²|w/m2|okta|/8)?\s*$`)
 
 // measurement reads a figure with its unit behind it; ok is false for what is none.
 func measurement(s string, comma bool) (v float64, unit string, ok bool) {
@@ -139,7 +145,7 @@ func measurement(s string, comma bool) (v float64, unit string, ok bool) {
 	if i < 0 {
 		return 0, "", false
 	}
-	m := measured.FindStringSubmatch(s[i+1:])
+	m := measured().FindStringSubmatch(s[i+1:])
 	if m == nil {
 		return 0, "", false
 	}
@@ -148,11 +154,11 @@ func measurement(s string, comma bool) (v float64, unit string, ok bool) {
 }
 
 // offset is a fixed zone that a header states: "GMT+02:00", "UTC-5", "Time (UTC)".
-var offset = regexp.MustCompile(`(?i)\b(?:GMT|UTC)\s*(?:([+\-−])\s*(\d{1,2})(?::?(\d\d))?)?`)
+var offset = pattern(`(?i)\b(?:GMT|UTC)\s*(?:([+\-−])\s*(\d{1,2})(?::?(\d\d))?)?`)
 
 // statedZone is the zone that lines of a header state, empty for none.
 func statedZone(header string) string {
-	m := offset.FindStringSubmatch(header)
+	m := offset().FindStringSubmatch(header)
 	switch {
 	case m == nil:
 		return ""

@@ -19,7 +19,7 @@ const MaxDaysTold = 14
 // word is what a run of words says of a day: the patterns of a table are tried in their order, and
 // what one took is not read again.
 type word struct {
-	is  *regexp.Regexp
+	is  func() *regexp.Regexp
 	set func(d *told, m []string)
 }
 
@@ -32,8 +32,8 @@ type told struct {
 	fahrenheit       bool
 }
 
-func says(pattern string, set func(d *told, m []string)) word {
-	return word{regexp.MustCompile(`(?:^|[^\pL\pN])(?:` + pattern + `)(?:$|[^\pL\pN])`), set}
+func says(words string, set func(d *told, m []string)) word {
+	return word{pattern(`(?:^|[^\pL\pN])(?:` + words + `)(?:$|[^\pL\pN])`), set}
 }
 
 const (
@@ -104,7 +104,7 @@ var dayWords = []word{
 }
 
 // filling are words that say nothing of the weather.
-var filling = regexp.MustCompile(`(?:^|[^\pL\pN])(?:and|with|a|an|the|then|but|later|day|weather|about|around|some|it|is|be|will|all|in|of|wind|winds|air|degrees|temperature|temp|going|up|from|to|rising|rather|quite|mostly|very|now)(?:$|[^\pL\pN])`)
+var filling = pattern(`(?:^|[^\pL\pN])(?:and|with|a|an|the|then|but|later|day|weather|about|around|some|it|is|be|will|all|in|of|wind|winds|air|degrees|temperature|temp|going|up|from|to|rising|rather|quite|mostly|very|now)(?:$|[^\pL\pN])`)
 
 func saysSky(to string) func(*told, []string) {
 	return func(d *told, _ []string) { d.Sky, d.sky = to, true }
@@ -178,9 +178,9 @@ func (d *told) force(a, b string) {
 func (d *told) degree(unit string) { d.fahrenheit = d.fahrenheit || strings.Contains(unit, "f") }
 
 var (
-	clauses = regexp.MustCompile(`[;\n]+`)
+	clauses = pattern(`[;\n]+`)
 	// dayName is the day that a clause begins with, or that begins one within it.
-	dayName = regexp.MustCompile(`(?:^|[^\pL\pN])(today|tomorrow|the day after|mon(?:day)?|tue(?:sday)?|wed(?:nesday)?|thu(?:rsday)?|fri(?:day)?|sat(?:urday)?|sunday|\d{4}-\d\d-\d\d)\s*(?::|,|-)?\s`)
+	dayName = pattern(`(?:^|[^\pL\pN])(today|tomorrow|the day after|mon(?:day)?|tue(?:sday)?|wed(?:nesday)?|thu(?:rsday)?|fri(?:day)?|sat(?:urday)?|sunday|\d{4}-\d\d-\d\d)\s*(?::|,|-)?\s`)
 )
 
 // ReadDays reads days as one tells them: "8 to 16, sunny, dry, light wind; tomorrow 6 to 12, rain
@@ -194,7 +194,7 @@ func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.Si
 	last := -1
 	for _, clause := range split(strings.ToLower(text)) {
 		n := last + 1
-		if m := dayName.FindStringSubmatch(clause + " "); m != nil {
+		if m := dayName().FindStringSubmatch(clause + " "); m != nil {
 			n = dayOf(m[1], today, n)
 			clause = strings.Replace(clause, m[1], " ", 1)
 		}
@@ -236,9 +236,9 @@ const Example = "8 to 16, sunny, dry, light wind"
 // split parts the text into days: at line ends, semicolons and names of days.
 func split(text string) []string {
 	var out []string
-	for _, c := range clauses.Split(text, -1) {
+	for _, c := range clauses().Split(text, -1) {
 		from := 0
-		for _, m := range dayName.FindAllStringSubmatchIndex(c+" ", -1) {
+		for _, m := range dayName().FindAllStringSubmatchIndex(c+" ", -1) {
 			if strings.TrimSpace(c[from:m[2]]) != "" {
 				out = append(out, c[from:m[2]])
 			}
@@ -281,7 +281,7 @@ func readDay(text string) (weather.SimpleDay, []say.Sentence, error) {
 		return r
 	}, text)
 	for _, w := range dayWords {
-		for m := w.is.FindStringSubmatchIndex(rest); m != nil; m = w.is.FindStringSubmatchIndex(rest) {
+		for m := w.is().FindStringSubmatchIndex(rest); m != nil; m = w.is().FindStringSubmatchIndex(rest) {
 			parts := make([]string, len(m)/2)
 			for i := range parts {
 				if m[2*i] >= 0 {
@@ -324,8 +324,8 @@ func readDay(text string) (weather.SimpleDay, []say.Sentence, error) {
 	if !d.sky {
 		doubt("You said nothing of the sky: it is taken as cloudy; a clear night brings more dew.")
 	}
-	for filling.MatchString(rest) {
-		rest = filling.ReplaceAllString(rest, " ")
+	for filling().MatchString(rest) {
+		rest = filling().ReplaceAllString(rest, " ")
 	}
 	if left := strings.Fields(strings.Map(func(r rune) rune {
 		if strings.ContainsRune("·,.:-–/", r) {
