@@ -305,6 +305,9 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	s.view.Known = s.futures.Known()
 	course := s.course(s.futures.Usual())
 	s.view.Days = planDays(course, s.view.Known, p.location())
+	if len(s.looks) > 0 {
+		s.yard.Supplies = supplies(s.looks[0].shelf, s.looks[0].products, now, p.location())
+	}
 	for _, o := range s.looks {
 		boat := s.boat(o, o.boat.Ahead(append(slices.Clone(o.climate.Open.Between(time.Time{}, now)), course...)))
 		for i := range boat.Surfaces {

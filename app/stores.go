@@ -18,6 +18,7 @@ import (
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/task"
+	"allcoats/core/planning/plan"
 	"allcoats/formats"
 	"allcoats/store"
 )
@@ -33,12 +34,14 @@ type StockItem struct {
 	CountedAt time.Time `json:"countedAt"`
 	LeftL     float64   `json:"leftL"`
 	// Worry says what is wrong with it; Expired is past its shelf life, and not
-	// counted on.
+	// counted on; Awaited is ordered and not there yet.
 	Worry   string `json:"worry"`
 	Expired bool   `json:"expired"`
+	Awaited bool   `json:"awaited"`
 }
 
-// StockEdit is what a user can set of it. Days are such as 2026-05-30, or empty.
+// StockEdit is what a user can set of it. Days are such as 2026-05-30, or empty; one with a day on
+// which it arrives is awaited.
 type StockEdit struct {
 	ProductID string  `json:"productId"`
 	Part      string  `json:"part" enum:",base,hardener"`
@@ -50,6 +53,7 @@ type StockEdit struct {
 	BoughtOn  string  `json:"boughtOn"`
 	OpenedOn  string  `json:"openedOn"`
 	ExpiresOn string  `json:"expiresOn"`
+	ArrivesOn string  `json:"arrivesOn,omitempty"`
 }
 
 func (e StockEdit) validate(ctx context.Context, q store.Queries) error {
@@ -63,7 +67,7 @@ func (e StockEdit) validate(ctx context.Context, q store.Queries) error {
 		bad.Add("part", "a one-part product has no parts")
 	}
 	bad.Range("litres", e.Litres, 0, 5000, "L")
-	for _, d := range []struct{ path, day string }{{"boughtOn", e.BoughtOn}, {"openedOn", e.OpenedOn}, {"expiresOn", e.ExpiresOn}} {
+	for _, d := range []struct{ path, day string }{{"boughtOn", e.BoughtOn}, {"openedOn", e.OpenedOn}, {"expiresOn", e.ExpiresOn}, {"arrivesOn", e.ArrivesOn}} {
 		if _, err := time.Parse(time.DateOnly, d.day); err != nil && d.day != "" {
 			bad.Add(d.path, "%q is not a day such as 2026-05-30", d.day)
 		}
@@ -73,7 +77,7 @@ func (e StockEdit) validate(ctx context.Context, q store.Queries) error {
 
 func (e StockEdit) row(id string, version int, now time.Time) store.Stock {
 	return store.Stock{ID: id, Version: version, ProductID: e.ProductID, Part: e.Part, Litres: e.Litres, Batch: e.Batch, Supplier: e.Supplier, Shelf: e.Shelf,
-		Note: e.Note, BoughtOn: e.BoughtOn, OpenedOn: e.OpenedOn, ExpiresOn: e.ExpiresOn, CountedAt: now.Unix()}
+		Note: e.Note, BoughtOn: e.BoughtOn, OpenedOn: e.OpenedOn, ExpiresOn: e.ExpiresOn, ArrivesOn: e.ArrivesOn, CountedAt: now.Unix()}
 }
 
 // AddStock puts something on the shelf, counted now.
@@ -153,7 +157,7 @@ func (a *App) shelf(ctx context.Context, q store.Queries, sheets map[string]prod
 	out := make([]StockItem, len(rows))
 	for i, r := range rows {
 		out[i] = StockItem{ID: r.ID, Version: r.Version, Product: sheets[r.ProductID].Name, CountedAt: time.Unix(r.CountedAt, 0).UTC(), LeftL: r.Litres,
-			StockEdit: StockEdit{r.ProductID, r.Part, r.Litres, r.Batch, r.Supplier, r.Shelf, r.Note, r.BoughtOn, r.OpenedOn, r.ExpiresOn}}
+			StockEdit: StockEdit{r.ProductID, r.Part, r.Litres, r.Batch, r.Supplier, r.Shelf, r.Note, r.BoughtOn, r.OpenedOn, r.ExpiresOn, r.ArrivesOn}, Awaited: r.ArrivesOn != ""}
 	}
 	order := func(x StockItem) string { // opened first, then what expires first
 		return cmp.Or(x.OpenedOn, "9999") + cmp.Or(x.expires(sheets[x.ProductID]), "9999") + x.CountedAt.Format(time.RFC3339)
@@ -168,7 +172,7 @@ func (a *App) shelf(ctx context.Context, q store.Queries, sheets map[string]prod
 	for _, u := range uses {
 		var from []*tins.Shelved
 		for i, s := range out {
-			if s.ProductID == u.ProductID && s.CountedAt.Unix() <= u.StartedAt {
+			if s.ProductID == u.ProductID && !s.Awaited && s.CountedAt.Unix() <= u.StartedAt {
 				from = append(from, &left[i])
 			}
 		}
@@ -176,6 +180,12 @@ func (a *App) shelf(ctx context.Context, q store.Queries, sheets map[string]prod
 	}
 	for i := range out {
 		out[i].LeftL = left[i].LeftL
+		if out[i].Awaited {
+			if out[i].ArrivesOn < now.Format(time.DateOnly) {
+				out[i].Worry = fmt.Sprintf("was to come on %s: ask after it, or say that it came", out[i].ArrivesOn)
+			}
+			continue
+		}
 		out[i].Expired, out[i].Worry = tins.ShelfLife(out[i].expires(sheets[out[i].ProductID]), now)
 	}
 	return out, nil
@@ -189,13 +199,21 @@ func (s StockItem) expires(sheet product.Sheet) string {
 // onShelf is what may still be used of a product on the shelf; noted tells
 // whether anything of it is on the list at all.
 func onShelf(shelf []StockItem, productID string, baseShare float64) (s tins.Stock, noted bool) {
+	return byDay(shelf, productID, baseShare, "")
+}
+
+// ordered is a day by which all that is awaited has come.
+const ordered = "9999"
+
+// byDay is onShelf with what is awaited until a day.
+func byDay(shelf []StockItem, productID string, baseShare float64, day string) (s tins.Stock, noted bool) {
 	for _, item := range shelf {
 		if item.ProductID != productID {
 			continue
 		}
 		noted = true
 		switch {
-		case item.Expired:
+		case item.Expired, item.ArrivesOn > day:
 		case item.Part == product.BasePart:
 			s.BaseL += item.LeftL
 		case item.Part == product.HardenerPart:
@@ -208,12 +226,42 @@ func onShelf(shelf []StockItem, productID string, baseShare float64) (s tins.Sto
 	return s, noted
 }
 
+// supplies are what there is of the products of which some is awaited. What comes on a day is there
+// by noon; what should have come is hoped for by the next.
+func supplies(shelf []StockItem, sheets map[string]product.Sheet, now time.Time, loc *time.Location) map[string]plan.Supply {
+	out := map[string]plan.Supply{}
+	awaited := slices.DeleteFunc(slices.Clone(shelf), func(s StockItem) bool { return !s.Awaited })
+	sortBy(awaited, func(s StockItem) string { return s.ArrivesOn })
+	for _, item := range awaited {
+		share := sheets[item.ProductID].BaseShare()
+		s, seen := out[item.ProductID]
+		if !seen {
+			here, _ := onShelf(shelf, item.ProductID, share)
+			s.HereL = here.Mixed(share)
+		}
+		sum := s.HereL
+		for _, d := range s.Awaited {
+			sum += d.Litres
+		}
+		by, _ := byDay(shelf, item.ProductID, share, item.ArrivesOn)
+		at, err := time.ParseInLocation(time.DateOnly, item.ArrivesOn, loc)
+		if at = at.Add(12 * time.Hour); err != nil || !at.After(now) {
+			at = now.AddDate(0, 0, 1)
+		}
+		if more := by.Mixed(share) - sum; more > 0 { // not one part that waits for the other, nor the same day told twice
+			s.Awaited = append(s.Awaited, plan.Delivery{At: at, Litres: more})
+		}
+		out[item.ProductID] = s
+	}
+	return out
+}
+
 // expiredOn is the day on which the last of a product on the shelf went past
 // its shelf life, "" while some of it is good or nothing is noted.
 func (w work) expiredOn(productID string) string {
 	last := ""
 	for _, s := range w.shelf {
-		if s.ProductID != productID || s.LeftL <= 0 {
+		if s.ProductID != productID || s.LeftL <= 0 || s.Awaited {
 			continue
 		}
 		if !s.Expired {
@@ -234,6 +282,7 @@ type Need struct {
 	Forecast   tins.Forecast `json:"forecast"`
 	ReckonedL  float64       `json:"reckonedL"`
 	StockL     float64       `json:"stockL"`
+	AwaitedL   float64       `json:"awaitedL" doc:"ordered and not there yet; not bought again"`
 	Purchase   tins.Purchase `json:"purchase"`
 	OneMore    int           `json:"oneMoreCents" doc:"what the next larger purchase would cost more"`
 	OneMoreL   float64       `json:"oneMoreL"`
@@ -435,8 +484,10 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 	for _, n := range byID {
 		n.Forecast = tins.Together(n.parts)
 		share := n.sheet.BaseShare()
-		shelf, _ := onShelf(out.Stock, n.ProductID, share)
-		n.StockL = shelf.Mixed(share)
+		here, _ := onShelf(out.Stock, n.ProductID, share)
+		shelf, _ := byDay(out.Stock, n.ProductID, share, ordered)
+		n.StockL = here.Mixed(share)
+		n.AwaitedL = shelf.Mixed(share) - n.StockL
 		var ok bool
 		n.Purchase, ok = tins.Cover(n.Forecast.BuyL, n.sheet, shelf)
 		n.Impossible = !ok

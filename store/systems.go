@@ -99,6 +99,7 @@ type Stock struct {
 	BoughtOn  string  `db:"bought_on"`
 	OpenedOn  string  `db:"opened_on"`
 	ExpiresOn string  `db:"expires_on"`
+	ArrivesOn string  `db:"arrives_on"` // '' is there already
 	CountedAt int64   `db:"counted_at"`
 }
 
@@ -114,15 +115,15 @@ func (q Queries) StockItem(ctx context.Context, id string) (Stock, error) {
 
 // AddStock inserts s.
 func (q Queries) AddStock(ctx context.Context, s Stock) error {
-	_, err := q.exec(ctx, `INSERT INTO stock (id, product_id, part, litres, batch, supplier, shelf, note, bought_on, opened_on, expires_on, counted_at)
-		VALUES (:id, :product_id, :part, :litres, :batch, :supplier, :shelf, :note, :bought_on, :opened_on, :expires_on, :counted_at)`, s)
+	_, err := q.exec(ctx, `INSERT INTO stock (id, product_id, part, litres, batch, supplier, shelf, note, bought_on, opened_on, expires_on, arrives_on, counted_at)
+		VALUES (:id, :product_id, :part, :litres, :batch, :supplier, :shelf, :note, :bought_on, :opened_on, :expires_on, :arrives_on, :counted_at)`, s)
 	return err
 }
 
 // EditStock updates s if its version is current.
 func (q Queries) EditStock(ctx context.Context, s Stock) error {
 	return q.edit(ctx, "stock", s.ID, `UPDATE stock SET version = version + 1, product_id = :product_id, part = :part, litres = :litres, batch = :batch,
-		supplier = :supplier, shelf = :shelf, note = :note, bought_on = :bought_on, opened_on = :opened_on, expires_on = :expires_on,
+		supplier = :supplier, shelf = :shelf, note = :note, bought_on = :bought_on, opened_on = :opened_on, expires_on = :expires_on, arrives_on = :arrives_on,
 		counted_at = :counted_at WHERE id = :id AND version = :version`, s)
 }
 

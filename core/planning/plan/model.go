@@ -49,6 +49,7 @@ type cause struct {
 	rule  say.Sentence
 	cross string // the id of the cross-rule
 	bind  string // the name of the limit, of a link that has one
+	late  string // the delivery that is waited for, if it is one
 }
 
 type mendKey struct {
@@ -111,6 +112,7 @@ func (y Yard) Model() (Model, error) {
 		chains[k] = m.boat(k)
 	}
 	m.tents(chains)
+	m.supplies()
 	if loop := m.Problem.Cycle(); loop != nil {
 		names := make([]say.Sentence, len(loop))
 		for i, t := range loop {

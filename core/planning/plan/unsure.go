@@ -12,7 +12,7 @@ import (
 
 // What may go otherwise beside the weather: rules of thumb. Hours of work are log-normal, with one
 // part that all of a yard's work shares and one of each task; so are the clocks of coats against
-// their sheets. Some coats have to be laid again, and now and then somebody is away for some days.
+// their sheets. Some coats have to be laid again, now and then somebody is away for some days, and a delivery is late.
 const (
 	yardHoursLog = 0.12
 	taskHoursLog = 0.25
@@ -39,7 +39,7 @@ func (m Model) Unsure(seed, k uint64) Model {
 	m.Problem.Tasks, m.Problem.Links = slices.Clone(m.Problem.Tasks), slices.Clone(m.Problem.Links)
 	yard := math.Exp(yardHoursLog * luck("yard").NormFloat64())
 	longest := m.longestStretch()
-	late := make([]int, len(m.Tasks)) // slots of a task that have to be done on another day
+	longer := make([]int, len(m.Tasks)) // slots of a task that have to be done on another day
 	for i, t := range m.Tasks {
 		if i == nowTask || t.Milestone {
 			continue
@@ -52,7 +52,7 @@ func (m Model) Unsure(seed, k uint64) Model {
 		one := &m.Problem.Tasks[i]
 		hours := max(1, int(math.Round(float64(one.Duration)*times)))
 		if most := max(longest, one.Duration); hours > most {
-			late[i] = hours - most + overnight
+			longer[i] = hours - most + overnight
 			hours = most
 		}
 		one.Duration = hours
@@ -60,10 +60,13 @@ func (m Model) Unsure(seed, k uint64) Model {
 	for i := range m.Problem.Links {
 		l := &m.Problem.Links[i]
 		if l.From == nowTask {
+			if name := m.causes[i].late; name != "" {
+				l.Opens = late(l.Opens, luck("delivery of "+name))
+			}
 			continue
 		}
 		clock := math.Exp(clockLog * luck("clock of "+m.Tasks[l.From].sheet.Name).NormFloat64())
-		l.Opens, l.Closes = scaled(l.Opens, clock, late[l.From]), scaled(l.Closes, clock, late[l.From])
+		l.Opens, l.Closes = scaled(l.Opens, clock, longer[l.From]), scaled(l.Closes, clock, longer[l.From])
 	}
 	m.Problem.Hands = m.away(luck)
 	return m

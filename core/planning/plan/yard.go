@@ -146,6 +146,8 @@ type Yard struct {
 	DustM     float64
 	Boats     []Boat
 	Marks     map[string]Mark
+	// Supplies are those of products of which some is awaited.
+	Supplies map[string]Supply
 
 	shared *shared
 }

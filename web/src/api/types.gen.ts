@@ -5664,6 +5664,11 @@ export interface components {
             why: string;
         };
         Need: {
+            /**
+             * Format: double
+             * @description ordered and not there yet; not bought again
+             */
+            awaitedL: number;
             /** Format: int64 */
             coats: number;
             forecast: components["schemas"]["TinsForecast"];
@@ -7498,6 +7503,7 @@ export interface components {
             sharePct?: number;
         };
         StockEdit: {
+            arrivesOn?: string;
             batch: string;
             boughtOn: string;
             expiresOn: string;
@@ -7512,6 +7518,8 @@ export interface components {
             supplier: string;
         };
         StockItem: {
+            arrivesOn?: string;
+            awaited: boolean;
             batch: string;
             boughtOn: string;
             /** Format: date-time */

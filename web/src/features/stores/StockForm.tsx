@@ -10,7 +10,7 @@ type Edit = Schemas["StockEdit"];
 
 type Item = Schemas["StockItem"];
 
-const editOf = (item?: Item): Edit => ({
+export const editOf = (item?: Item): Edit => ({
   productId: item?.productId ?? "",
   part: item?.part ?? "",
   litres: item ? Number(item.leftL.toFixed(3)) : Number.NaN,
@@ -21,6 +21,7 @@ const editOf = (item?: Item): Edit => ({
   boughtOn: item?.boughtOn ?? "",
   openedOn: item?.openedOn ?? "",
   expiresOn: item?.expiresOn ?? "",
+  arrivesOn: item?.arrivesOn ?? "",
 });
 
 /** Something new on the shelf, or what is there counted anew. */
@@ -41,8 +42,8 @@ export function StockForm({ item, done }: { item?: Item; done: () => void }) {
   const text = (k: "batch" | "supplier" | "shelf" | "note", label: string) => (
     <TextField name={k} label={label} value={edit[k]} onChange={(v) => set({ [k]: v })} />
   );
-  const day = (k: "boughtOn" | "openedOn" | "expiresOn", label: string) => (
-    <TextField name={k} label={label} type="date" value={edit[k]} onChange={(v) => set({ [k]: v })} />
+  const day = (k: "boughtOn" | "openedOn" | "expiresOn" | "arrivesOn", label: string) => (
+    <TextField name={k} label={label} type="date" value={edit[k] ?? ""} onChange={(v) => set({ [k]: v })} />
   );
   return (
     <Errors.Provider value={{ ...save.error?.fields, ...local }}>
@@ -81,7 +82,7 @@ export function StockForm({ item, done }: { item?: Item; done: () => void }) {
           )}
           <NumberField
             name="litres"
-            label={tr("Litres there")}
+            label={edit.arrivesOn ? tr("Litres ordered") : tr("Litres there")}
             unit="L"
             value={edit.litres}
             onChange={(v) => set({ litres: v ?? Number.NaN })}
@@ -93,6 +94,7 @@ export function StockForm({ item, done }: { item?: Item; done: () => void }) {
           {day("boughtOn", tr("Bought"))}
           {day("openedOn", tr("Opened"))}
           {day("expiresOn", tr("Good until"))}
+          {day("arrivesOn", tr("Ordered, comes on"))}
         </div>
         <Refusal error={save.error} />
         <Conflict
@@ -107,7 +109,7 @@ export function StockForm({ item, done }: { item?: Item; done: () => void }) {
         />
         <div className="mt-3 flex gap-2">
           <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-            {item ? tr("Count it anew") : tr("Put it there")}
+            {edit.arrivesOn ? tr("Keep the order") : item ? tr("Count it anew") : tr("Put it there")}
           </button>
           <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
             {tr("Cancel")}

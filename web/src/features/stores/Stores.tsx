@@ -10,7 +10,7 @@ import { day, workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr, trNodes } from "../../words/words";
 import { Consumables } from "../buildup/Consumables";
-import { StockForm } from "./StockForm";
+import { editOf, StockForm } from "./StockForm";
 
 const YARD = "";
 
@@ -55,7 +55,9 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
           stores.needs.length === 0
             ? tr("Nothing is to be bought: no planned coat is still to go on.")
             : buy.length === 0
-              ? tr("The shelf has all that is still needed.")
+              ? stores.needs.some((n) => n.awaitedL > 0)
+                ? tr("What is still needed is on the shelf or ordered.")
+                : tr("The shelf has all that is still needed.")
               : tr(
                   "Buy {tins, plural, one {one tin} other {# tins}} of {buy, plural, one {one product} other {# products}}{cost}{first}.",
                   {
@@ -152,6 +154,11 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                   </td>
                   <td className="num" data-label={tr("On the shelf")}>
                     <Quantity value={n.stockL} unit="L" />
+                    {n.awaitedL > 0 && (
+                      <span className="quiet block text-xs">
+                        {trNodes("and {awaited} awaited", { awaited: <Quantity value={n.awaitedL} unit="L" /> })}
+                      </span>
+                    )}
                   </td>
                   <td className="print:min-w-56" data-label={tr("Buy")}>
                     {n.impossible ? (
@@ -242,9 +249,14 @@ function Shelf({
   setEditing: (id: string | null) => void;
 }) {
   const remove = useChange(["stock"], (id: string) => ok(api.DELETE("/api/stock/{id}", { params: { path: { id } } })));
+  const came = useChange(["stock"], (s: Schemas["StockItem"]) =>
+    ok(
+      api.PUT("/api/stock/{id}", { params: { path: { id: s.id } }, body: { version: s.version, value: { ...editOf(s), arrivesOn: "" } } }),
+    ),
+  );
   return (
     <section className="mt-8" data-testid="shelf">
-      <h2 className="text-lg">{tr("On the shelf")}</h2>
+      <h2 className="text-lg">{stock.some((s) => s.awaited) ? tr("On the shelf and awaited") : tr("On the shelf")}</h2>
       {stock.length === 0 ? (
         <p className="mb-2">{tr("Nothing is noted yet. Put in what is left over from last year: it is not bought again.")}</p>
       ) : (
@@ -261,6 +273,9 @@ function Shelf({
                     .filter(Boolean)
                     .join(", ")}
                 </span>
+                {s.awaited && !s.worry && (
+                  <span className="block font-semibold">{tr("awaited on {arrivesOn}", { arrivesOn: s.arrivesOn ?? "" })}</span>
+                )}
                 {s.worry && <span className="block border-l-4 border-warning pl-2 text-sm">{s.worry}</span>}
               </span>
               <span>
@@ -273,6 +288,11 @@ function Shelf({
                 )}
               </span>
               <span className="flex gap-3">
+                {s.awaited && (
+                  <button type="button" className="btn btn-sm min-h-11" disabled={came.isPending} onClick={() => came.mutate(s)}>
+                    {tr("it came")}
+                  </button>
+                )}
                 <button type="button" className="linked max-sm:min-h-11" onClick={() => setEditing(editing === s.id ? null : s.id)}>
                   {tr("count anew")}
                 </button>
@@ -289,7 +309,7 @@ function Shelf({
           ))}
         </ul>
       )}
-      <Refusal error={remove.error} />
+      <Refusal error={remove.error ?? came.error} />
       {editing === "new" ? (
         <StockForm done={() => setEditing(null)} />
       ) : (

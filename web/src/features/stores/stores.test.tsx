@@ -40,6 +40,7 @@ const item = (more: Partial<Schemas["StockItem"]> = {}): Schemas["StockItem"] =>
   batch: "B-7",
   supplier: "",
   shelf: "bench",
+  awaited: false,
   note: "",
   boughtOn: "",
   openedOn: "2026-05-01",
