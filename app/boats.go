@@ -47,6 +47,12 @@ type BoatEdit struct {
 	// DewFreeH is how many hours above the dew point are wanted after a coat, by habit; 0
 	// leaves it to the sheet.
 	DewFreeH float64 `json:"dewFreeH,omitempty"`
+	// MonthsAfloat are those of a year, SeasonNM is how far she goes in one, nautical miles: finishes
+	// wear by them.
+	MonthsAfloat float64 `json:"monthsAfloat,omitempty"`
+	SeasonNM     float64 `json:"seasonNM,omitempty"`
+	// BudgetCents is what the refit may cost, 0 if that is not said.
+	BudgetCents float64 `json:"budgetCents,omitempty"`
 }
 
 func (b BoatEdit) validate() error {
@@ -74,6 +80,9 @@ func (b BoatEdit) validate() error {
 	bad.Under("week", b.Week.Validate())
 	bad.Range("crew", float64(b.Crew), 0, 50, "people")
 	bad.Range("dewFreeH", b.DewFreeH, 0, 72, "h")
+	bad.Range("monthsAfloat", b.MonthsAfloat, 0, 12, "months")
+	bad.Range("budgetCents", b.BudgetCents, 0, 1e10, "cents")
+	bad.Range("seasonNM", b.SeasonNM, 0, 50_000, "nautical miles")
 	return bad.Err()
 }
 
@@ -83,7 +92,7 @@ func (b BoatEdit) row(id string, version int) store.Boat {
 		ID: id, Version: version, PlaceID: b.PlaceID, Name: b.Name, Type: b.Type, HeadingDeg: b.HeadingDeg, LaunchDate: b.LaunchDate,
 		Lights: b.Lights, HullForm: string(d.HullForm), LOAM: d.LOAM, LWLM: d.LWLM, BeamM: d.BeamM, DraughtM: d.DraughtM,
 		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, BodyDraughtM: d.BodyDraughtM, HullBeamM: d.HullBeamM, Guessed: store.JSON[[]string]{V: d.Guessed}, DisplacementT: b.DisplacementT,
-		Week: store.JSON[calendar.Week]{V: b.Week}, Crew: max(1, b.Crew), DewFreeH: b.DewFreeH,
+		Week: store.JSON[calendar.Week]{V: b.Week}, Crew: max(1, b.Crew), DewFreeH: b.DewFreeH, MonthsAfloat: b.MonthsAfloat, SeasonNM: b.SeasonNM, BudgetCents: b.BudgetCents,
 	}
 }
 
@@ -92,7 +101,7 @@ func boatOf(r store.Boat) Boat {
 		Name: r.Name, Type: r.Type, PlaceID: r.PlaceID, HeadingDeg: r.HeadingDeg, LaunchDate: r.LaunchDate, Lights: r.Lights,
 		Dimensions: area.Dimensions{HullForm: area.HullForm(r.HullForm), LOAM: r.LOAM, LWLM: r.LWLM, BeamM: r.BeamM, DraughtM: r.DraughtM,
 			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2, BodyDraughtM: r.BodyDraughtM, HullBeamM: r.HullBeamM, Guessed: r.Guessed.V},
-		DisplacementT: r.DisplacementT, Week: r.Week.V, Crew: r.Crew, DewFreeH: r.DewFreeH,
+		DisplacementT: r.DisplacementT, Week: r.Week.V, Crew: r.Crew, DewFreeH: r.DewFreeH, MonthsAfloat: r.MonthsAfloat, SeasonNM: r.SeasonNM, BudgetCents: r.BudgetCents,
 	}}
 }
 

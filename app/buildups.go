@@ -20,7 +20,6 @@ import (
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
 	"allcoats/core/job/task"
-	"allcoats/core/job/upkeep"
 	"allcoats/store"
 )
 
@@ -163,6 +162,9 @@ type work struct {
 	overrule map[[3]string]store.Overrule
 	shelf    []StockItem
 	photos   []store.Photo
+	// unlearned are the keys of lessons that do not count; dryings what was learned of clocks.
+	unlearned map[string]bool
+	dryings   map[string]logbook.Drying
 	// finishes by surface, empty for the boat, and craft
 	finishes map[[2]string]store.Finish
 }
@@ -221,6 +223,9 @@ func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) 
 		if e.DeletedAt == nil {
 			w.log[string(e.SurfaceID)] = append(w.log[string(e.SurfaceID)], loggedOf(e))
 		}
+	}
+	if err := w.learn(ctx, q); err != nil {
+		return w, err
 	}
 	finishes, err := q.BoatFinishes(ctx, boatID)
 	if err != nil {
@@ -338,12 +343,13 @@ func (w work) lasts(f Surface, core []step.Step) float64 {
 			um += s.DFTUm * float64(s.Coats)
 		}
 	}
-	film := upkeep.Film{Sheet: core[last].Sheet, Um: um, LatitudeDeg: w.survey.Place.LatitudeDeg, Covered: f.Shelter != survey.Open || f.Part.Info().Inside}
-	due, ok := film.Next()
+	film := w.exposed(f)
+	film.Sheet, film.Um = core[last].Sheet, um
+	due, ok := film.Next(w.habit(film.Sheet.Kind, ""), nil)
 	if !ok {
 		return 0
 	}
-	return due.At.Sub(film.LastAt).Hours() / (24 * 365.25)
+	return due.Years
 }
 
 // caseOf is a surface with steps as the rules want it.

@@ -70,7 +70,7 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 	if len(sheet.Methods) > 0 {
 		method = sheet.Methods[0]
 	}
-	c := brightwork.Case{AreaM2: f.Area.AreaM2, EdgeM: f.edgeM(), Access: f.accessFactor(), LatitudeDeg: o.survey.Place.LatitudeDeg, From: o.now, Winter: brightwork.Winter(o.now, o.survey.Place.LatitudeDeg), Sheet: sheet, Method: method}
+	c := brightwork.Case{AreaM2: f.Area.AreaM2, EdgeM: f.edgeM(), Access: f.accessFactor(), Face: o.exposed(f).Exposure, Habit: o.habit(product.Varnish, ""), From: o.now, Winter: brightwork.Winter(o.now, o.survey.Place.LatitudeDeg), Sheet: sheet, Method: method}
 	c.OwnFactor, c.OwnCoats = o.learned(f.ID)
 	var sealerID string
 	sealerID, c.Sealer = o.sealer(w.School)
@@ -158,7 +158,7 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 	}
 	out.Product, out.Work.ProductID = sheet.Name, id
 	factor, _ := o.learned(f.ID)
-	c := antifoul.Case{OwnFactor: factor, Substrate: f.Substrate, AreaM2: f.Area.AreaM2, Sheet: sheet, TempC: out.TempC, Now: o.now, Launch: o.launch()}
+	c := antifoul.Case{OwnFactor: factor, MonthsAfloat: o.survey.Boat.MonthsAfloat, NM: o.survey.Boat.SeasonNM, Substrate: f.Substrate, AreaM2: f.Area.AreaM2, Sheet: sheet, TempC: out.TempC, Now: o.now, Launch: o.launch()}
 	tieID := w.TieID
 	if _, ok := o.products[tieID]; !ok {
 		tieID = ""

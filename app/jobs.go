@@ -40,7 +40,7 @@ func (w *work) loadChoices(ctx context.Context, q store.Queries) error {
 
 // jobOf makes the job of the boat.
 func (w work) jobOf() task.Job {
-	b := task.Boat{Own: w.choices.Own[w.survey.Boat.ID], Log: w.log[""], Skipped: map[string]bool{}}
+	b := task.Boat{Own: w.choices.Own[w.survey.Boat.ID], Log: w.log[""], Skipped: map[string]bool{}, Unlearned: w.unlearned}
 	for id, m := range w.choices.Marks {
 		b.Skipped[id] = m.State != ""
 	}

@@ -250,6 +250,11 @@ func (a *App) checked(ctx context.Context, e *logbook.Entry, isNew bool) error {
 	if isNew || e.Edition == 0 {
 		o.freeze(e)
 	}
+	if e.Felt != nil {
+		if err := o.feel(e); err != nil {
+			return err
+		}
+	}
 	if !isNew {
 		return nil
 	}

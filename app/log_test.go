@@ -222,19 +222,15 @@ func TestAccountsAndUpkeep(t *testing.T) {
 		}
 	}
 	assert.InDelta(t, hours, acc.Hours, 1e-9)
-	byKind, bySurface := 0.0, 0.0
-	for _, s := range acc.ByKind {
-		byKind += s.Hours
-	}
-	for _, s := range acc.BySurface {
-		bySurface += s.Hours
-	}
-	assert.InDelta(t, hours, byKind, 1e-9)
-	assert.InDelta(t, hours, bySurface, 1e-9)
+	sum := acc.Lines.Sum()
+	assert.InDelta(t, hours, sum.DoneH, 1e-9)
+	assert.InDelta(t, acc.LeftHours, sum.ToComeH, 1e-6, "what is to come is shared out, nothing lost")
+	assert.True(t, acc.LeftLowH < acc.LeftHours && acc.LeftHours < acc.LeftHighH)
+	assert.True(t, acc.TotalLow < acc.TotalCents && acc.TotalCents < acc.TotalHigh)
 	assert.InDelta(t, acc.Hours*2800, acc.LabourCents, 1e-6)
 	assert.Positive(t, acc.MaterialCents)
 	assert.Positive(t, acc.LeftMaterial)
-	up := must(a.Upkeep(ctx, boat.ID, 0))
+	up := must(a.Upkeep(ctx, boat.ID))
 	require.NotEmpty(t, up.Films, "varnish comes due")
 	for i := 1; i < len(up.Films); i++ {
 		assert.False(t, up.Films[i].At.Before(up.Films[i-1].At))

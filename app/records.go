@@ -1,7 +1,6 @@
 package app
 
 import (
-	"cmp"
 	"context"
 	"maps"
 	"math"
@@ -10,49 +9,10 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
-	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
-	"allcoats/core/job/upkeep"
 	"allcoats/formats"
 )
-
-// Sum is what one kind of work, surface, person or month took. PlannedH is what was
-// reckoned for the same work, 0 where nothing was.
-type Sum struct {
-	Name     string  `json:"name"`
-	Hours    float64 `json:"hours"`
-	PlannedH float64 `json:"plannedH"`
-	Cents    float64 `json:"cents"` // of material
-	Entries  int     `json:"entries"`
-}
-
-// Accounts are the hours and the money of a boat: to date from the log, and to
-// finish from what is planned.
-type Accounts struct {
-	ByKind    []Sum `json:"byKind"`
-	BySurface []Sum `json:"bySurface"`
-	ByPerson  []Sum `json:"byPerson"`
-	ByMonth   []Sum `json:"byMonth"`
-	// Untold counts the entries without hours; Unpriced names products without a price.
-	Untold   int      `json:"untold"`
-	Unpriced []string `json:"unpriced"`
-	// HourCents is what an hour costs, 0 if that is not said in Plan.
-	HourCents float64 `json:"hourCents"`
-	Hours     float64 `json:"hours"`
-	// PlannedH is what was reckoned, ReckonedHours what the same work took.
-	PlannedH      float64 `json:"plannedH"`
-	ReckonedHours float64 `json:"reckonedHours"`
-	MaterialCents float64 `json:"materialCents"`
-	LabourCents   float64 `json:"labourCents"`
-	// LeftHours and LeftMaterial are still to come: the work of the job, the tins to buy.
-	// A working day has WorkDayH hours.
-	LeftHours    float64 `json:"leftHours"`
-	WorkDayH     float64 `json:"workDayH"`
-	LeftMaterial float64 `json:"leftMaterialCents"`
-	LeftLabour   float64 `json:"leftLabourCents"`
-}
 
 // litreCents is the least price of a mixed litre by the sheet's tins, 0 without one.
 func litreCents(s product.Sheet) float64 {
@@ -65,141 +25,6 @@ func litreCents(s product.Sheet) float64 {
 		}
 	}
 	return least
-}
-
-// Accounts adds up the log of a boat and what is left of her plan.
-func (a *App) Accounts(ctx context.Context, boatID string) (Accounts, error) {
-	o, err := a.look(ctx, boatID)
-	if err != nil {
-		return Accounts{}, err
-	}
-	out := Accounts{}
-	out.HourCents, out.WorkDayH = o.choices.HourCents, o.workDayH()
-	o.toDate(&out)
-	out.LeftHours = o.job.Sum.LeftH
-	need, _, err := a.toBuy(ctx, boatID)
-	if err != nil {
-		return out, err
-	}
-	out.LeftMaterial = float64(need.CostCents)
-	out.LabourCents, out.LeftLabour = out.Hours*out.HourCents, out.LeftHours*out.HourCents
-	return out, nil
-}
-
-func (o outlook) toDate(out *Accounts) {
-	kinds, surfaces, people, months := map[string]*Sum{}, map[string]*Sum{}, map[string]*Sum{}, map[string]*Sum{}
-	unpriced := map[string]bool{}
-	for id, log := range o.log {
-		f := o.surface(id)
-		for _, e := range log {
-			kind := e.Kind.Kind()
-			one := Sum{Hours: e.Hours, Entries: 1}
-			if e.ProductID != "" && e.Litres > 0 {
-				sheet := o.products[e.ProductID]
-				if c := litreCents(sheet); c > 0 {
-					one.Cents = e.Litres * c
-				} else {
-					unpriced[sheet.Name] = true
-				}
-			}
-			if e.Hours > 0 {
-				one.PlannedH = o.job.Told(e.ID).ReckonedH
-			}
-			if e.Hours == 0 && e.Kind != step.Idle {
-				out.Untold++
-			}
-			out.Hours += one.Hours
-			out.PlannedH += one.PlannedH
-			if one.PlannedH > 0 {
-				out.ReckonedHours += one.Hours
-			}
-			out.MaterialCents += one.Cents
-			for _, in := range []struct {
-				to  map[string]*Sum
-				key string
-			}{{kinds, kind.Name}, {surfaces, cmp.Or(f.Name, "the whole boat")}, {people, cmp.Or(e.Who, "not told")}, {months, e.StartedAt.In(o.s.Loc).Format("2006-01")}} {
-				s := in.to[in.key]
-				if s == nil {
-					s = &Sum{Name: in.key}
-					in.to[in.key] = s
-				}
-				s.Hours += one.Hours
-				s.PlannedH += one.PlannedH
-				s.Cents += one.Cents
-				s.Entries++
-			}
-		}
-	}
-	out.ByKind, out.BySurface, out.ByPerson, out.ByMonth = listed(kinds), listed(surfaces), listed(people), listed(months)
-	sortBy(out.ByMonth, func(s Sum) string { return s.Name })
-	out.Unpriced = slices.AppendSeq([]string{}, maps.Keys(unpriced))
-	slices.Sort(out.Unpriced)
-}
-
-// listed are sums, the most hours first.
-func listed(m map[string]*Sum) []Sum {
-	out := []Sum{}
-	for _, s := range m {
-		out = append(out, *s)
-	}
-	slices.SortFunc(out, func(a, b Sum) int { return cmp.Or(cmp.Compare(b.Hours, a.Hours), cmp.Compare(a.Name, b.Name)) })
-	return out
-}
-
-// Upkeep is what is due on a boat, the soonest first, and what on the shelf is near
-// its end.
-type Upkeep struct {
-	Films []DueFilm   `json:"films"`
-	Shelf []StockItem `json:"shelf"`
-}
-
-// DueFilm is a film that wants doing again.
-type DueFilm struct {
-	SurfaceID string  `json:"surfaceId"`
-	Surface   string  `json:"surface"`
-	Product   string  `json:"product"`
-	FilmUm    float64 `json:"filmUm"`
-	upkeep.Due
-	When string `json:"when"`
-}
-
-// Upkeep tells what was laid that wants doing again. Miles are how far she goes in a
-// season.
-func (a *App) Upkeep(ctx context.Context, boatID string, miles float64) (Upkeep, error) {
-	o, err := a.look(ctx, boatID)
-	if err != nil {
-		return Upkeep{}, err
-	}
-	return o.upkeep(miles), nil
-}
-
-func (o outlook) upkeep(miles float64) Upkeep {
-	out := Upkeep{Films: []DueFilm{}, Shelf: []StockItem{}}
-	for _, f := range o.survey.Surfaces {
-		layers, _ := buildup.Section("", f.Findings, o.filmDone(f.ID), nil, nil)
-		film := upkeep.Film{LatitudeDeg: o.survey.Place.LatitudeDeg, Covered: f.Shelter != survey.Open, NM: miles}
-		name := ""
-		for _, e := range o.log[f.ID] {
-			if e.Kind == step.Coat && e.ProductID != "" {
-				film.Sheet, film.LastAt, name = o.sheet(e), e.StartedAt, o.products[e.ProductID].Name
-			}
-		}
-		for _, l := range layers {
-			if l.Laid && l.Product == name {
-				film.Um += l.Um
-			}
-		}
-		if d, ok := film.Next(); ok {
-			out.Films = append(out.Films, DueFilm{f.ID, f.Name, name, film.Um, d, d.In(o.now)})
-		}
-	}
-	slices.SortStableFunc(out.Films, func(a, b DueFilm) int { return a.At.Compare(b.At) })
-	for _, s := range o.shelf {
-		if s.Worry != "" && s.LeftL > 0 {
-			out.Shelf = append(out.Shelf, s)
-		}
-	}
-	return out
 }
 
 // Report is the record of a refit.
@@ -237,7 +62,7 @@ func (a *App) Report(ctx context.Context, boatID string) (Report, error) {
 	if err != nil {
 		return Report{}, err
 	}
-	out := Report{Now: o.now, Boat: o.survey.Boat, Place: o.survey.Place, Surfaces: []SurfaceRecord{}, Whole: []Entry{}, Used: []Used{}, Upkeep: o.upkeep(0)}
+	out := Report{Now: o.now, Boat: o.survey.Boat, Place: o.survey.Place, Surfaces: []SurfaceRecord{}, Whole: []Entry{}, Used: []Used{}, Upkeep: o.upkeep()}
 	if out.Accounts, err = a.Accounts(ctx, boatID); err != nil {
 		return out, err
 	}
@@ -282,10 +107,10 @@ func (a *App) Report(ctx context.Context, boatID string) (Report, error) {
 	return out, nil
 }
 
-// blank is an empty cell for nothing.
+// blank is an empty cell for what is not known.
 func blank[T int | float64](v T) any {
 	if v == 0 {
-		return ""
+		return nil
 	}
 	return v
 }
@@ -312,11 +137,11 @@ func (a *App) LogTable(ctx context.Context, boatID string) (formats.Table, error
 		for _, um := range e.WetUm {
 			wet += um / float64(len(e.WetUm))
 		}
-		row := []any{e.StartedAt.In(loc).Format("2006-01-02 15:04"), e.Surface, kind.Name, e.Product, e.Batch, e.Litres, math.Round(wet), math.Round(e.FilmUm), blank(e.Edition), blank(math.Round(e.SharePct)), e.Grit, e.Hours, e.Who}
+		row := []any{e.StartedAt.In(loc), e.Surface, kind.Name, e.Product, e.Batch, blank(e.Litres), blank(math.Round(wet)), blank(math.Round(e.FilmUm)), blank(e.Edition), blank(math.Round(e.SharePct)), blank(e.Grit), blank(e.Hours), e.Who}
 		if c := e.Conditions; c != nil {
 			row = append(row, round(c.AirC), round(c.RHPct), round(c.SurfaceC), round(c.SpreadK))
 		} else {
-			row = append(row, "", "", "", "")
+			row = append(row, nil, nil, nil, nil)
 		}
 		verdict := ""
 		readings := []string{}

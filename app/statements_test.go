@@ -49,7 +49,7 @@ func TestStatementsOfAScreen(t *testing.T) {
 			return err
 		}},
 		"log":     {16, func(ctx context.Context) error { _, err := a.Log(ctx, b.ID); return err }},
-		"report":  {21, func(ctx context.Context) error { _, err := a.Report(ctx, b.ID); return err }},
+		"report":  {46, func(ctx context.Context) error { _, err := a.Report(ctx, b.ID); return err }},
 		"plan":    {48, func(ctx context.Context) error { _, err := a.YardPlan(ctx, b.PlaceID); return err }},
 		"a bench": {21, func(ctx context.Context) error { _, err := app.NonSkidBench.Get(ctx, a, deck.ID); return err }},
 		"keep a bench": {23, func(ctx context.Context) error {

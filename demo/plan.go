@@ -78,6 +78,9 @@ func remember(ctx context.Context, a *app.App, boats []app.Boat) error {
 		return err
 	}
 	for _, b := range boats {
+		if err := spent(ctx, a, b.ID, now); err != nil {
+			return err
+		}
 		if b.Name == "Sounding Line" {
 			if err := faired(ctx, a, b.ID, now); err != nil {
 				return err
@@ -105,6 +108,21 @@ func remember(ctx context.Context, a *app.App, boats []app.Boat) error {
 			if _, err := a.AddEntry(ctx, app.NewEntry{Entry: e}); err != nil {
 				return err
 			}
+		}
+	}
+	return nil
+}
+
+// spent logs what the yard and the chandler asked for.
+func spent(ctx context.Context, a *app.App, boatID string, now time.Time) error {
+	for _, s := range []struct {
+		daysAgo int
+		logbook.Spent
+		note string
+	}{{28, logbook.Spent{On: "rent", Cents: 18000}, "May, hard standing"}, {12, logbook.Spent{On: "abrasives", Cents: 6450}, "discs, tape, mixing pots"}} {
+		e := logbook.Entry{BoatID: boatID, Kind: step.Spend, StartedAt: now.AddDate(0, 0, -s.daysAgo), Who: "Ada", Note: s.note, Detail: logbook.Detail{Spent: &s.Spent}}
+		if _, err := a.AddEntry(ctx, app.NewEntry{Entry: e}); err != nil {
+			return err
 		}
 	}
 	return nil

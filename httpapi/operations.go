@@ -256,7 +256,7 @@ func meta(ctx context.Context, a *app.App, o Options) (Meta, error) {
 	}
 	currency, err := a.Currency(ctx)
 	return Meta{o.Version, o.visiting, o.Demo != nil, now, clock, currency, units.Displays(), product.Kinds, film.Methods, area.Forms(), timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
-		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, mix.Stiffnesses},
+		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, logbook.Wears, logbook.Expenses, mix.Stiffnesses},
 		AskWords{enquiry.Questions, enquiry.Places, formats.Example}}, err
 }
 

@@ -9,6 +9,7 @@ import (
 	"allcoats/core/exposure/reading"
 	"allcoats/core/film/mix"
 	"allcoats/core/job/logbook"
+	"allcoats/core/job/task"
 	"allcoats/formats"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -16,8 +17,12 @@ import (
 
 // LogWords are the choices that Bench and Log offer.
 type LogWords struct {
-	Blemishes   []logbook.Blemish `json:"blemishes"`
-	Stiffnesses []mix.Stiffness   `json:"stiffnesses"`
+	Blemishes []logbook.Blemish `json:"blemishes"`
+	// Wears are the ways in which a finish goes.
+	Wears []logbook.WearKind `json:"wears"`
+	// Expenses are what money goes for beside coatings.
+	Expenses    []logbook.ExpenseKind `json:"expenses"`
+	Stiffnesses []mix.Stiffness       `json:"stiffnesses"`
 }
 
 // Gauged are the readings of a gauge's file, µm.
@@ -131,17 +136,26 @@ func recording(api huma.API, a *app.App) {
 	register(api, "get-accounts", get, "/api/boats/{id}/accounts", "Hours and money of a boat, to date and to finish",
 		func(ctx context.Context, in *byID) (app.Accounts, error) { return a.Accounts(ctx, in.ID) })
 	register(api, "get-upkeep", get, "/api/boats/{id}/upkeep", "What was laid that wants doing again, and when",
+		func(ctx context.Context, in *byID) (app.Upkeep, error) { return a.Upkeep(ctx, in.ID) })
+	register(api, "renew", post, "/api/surfaces/{id}/renew", "Put the wash, the scuff and the coats that renew a surface's film into its build-up",
+		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.Renew(ctx, in.ID) })
+	register(api, "get-lessons", get, "/api/boats/{id}/lessons", "What the log of a boat taught of hours, litres and drying",
+		func(ctx context.Context, in *byID) ([]task.Lesson, error) { return a.Lessons(ctx, in.ID) })
+	register(api, "set-lesson", put, "/api/boats/{id}/lessons", "Switch a lesson of a boat's log off, or on again",
 		func(ctx context.Context, in *struct {
-			ID    string  `path:"id"`
-			Miles float64 `query:"miles" minimum:"0" maximum:"50000"`
-		}) (app.Upkeep, error) {
-			return a.Upkeep(ctx, in.ID, in.Miles)
+			ID   string `path:"id"`
+			Body struct {
+				Key string `json:"key"`
+				Off bool   `json:"off"`
+			}
+		}) ([]task.Lesson, error) {
+			return a.SetLesson(ctx, in.ID, in.Body.Key, in.Body.Off)
 		})
 	register(api, "get-report", get, "/api/boats/{id}/report", "The record of a boat's refit",
 		func(ctx context.Context, in *byID) (app.Report, error) { return a.Report(ctx, in.ID) })
-	table := func(id, path, kind, name string, write func(formats.Table) ([]byte, error)) {
-		download(api, id, path, "A boat's log as a table", func(ctx context.Context, boat string) (file, error) {
-			t, err := a.LogTable(ctx, boat)
+	table := func(id, path, kind, name, what string, read func(context.Context, string) (formats.Table, error), write func(formats.Table) ([]byte, error)) {
+		download(api, id, path, what, func(ctx context.Context, boat string) (file, error) {
+			t, err := read(ctx, boat)
 			if err != nil {
 				return file{}, err
 			}
@@ -149,8 +163,11 @@ func recording(api huma.API, a *app.App) {
 			return file{kind, `attachment; filename="` + name + `"`, raw}, err
 		})
 	}
-	table("log-csv", "/api/boats/{id}/log.csv", "text/csv; charset=utf-8", "log.csv", formats.Table.CSV)
-	table("log-xlsx", "/api/boats/{id}/log.xlsx", xlsx, "log.xlsx", formats.Table.XLSX)
+	const csv, logTable, ledgerTable = "text/csv; charset=utf-8", "A boat's log as a table", "The hours and money of a boat as a table"
+	table("log-csv", "/api/boats/{id}/log.csv", csv, "log.csv", logTable, a.LogTable, formats.Table.CSV)
+	table("log-xlsx", "/api/boats/{id}/log.xlsx", xlsx, "log.xlsx", logTable, a.LogTable, formats.Table.XLSX)
+	table("ledger-csv", "/api/boats/{id}/ledger.csv", csv, "ledger.csv", ledgerTable, a.LedgerTable, formats.Table.CSV)
+	table("ledger-xlsx", "/api/boats/{id}/ledger.xlsx", xlsx, "ledger.xlsx", ledgerTable, a.LedgerTable, formats.Table.XLSX)
 	download(api, "export-boat", "/api/boats/{id}/file", "A boat with all that belongs to her as an open file (docs/formats.md)", func(ctx context.Context, boat string) (file, error) {
 		raw, err := a.BoatFile(ctx, boat)
 		return file{"application/json", `attachment; filename="boat.json"`, raw}, err

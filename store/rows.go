@@ -84,6 +84,10 @@ type Boat struct {
 	DewFreeH      float64             `db:"dew_free_h"`
 	Tent          JSON[*tent.Tent]    `db:"tent"`
 	TentVersion   int                 `db:"tent_version"`
+	MonthsAfloat  float64             `db:"months_afloat"`
+	SeasonNM      float64             `db:"season_nm"`
+	BudgetCents   float64             `db:"budget_cents"`
+	Unlearned     JSON[[]string]      `db:"unlearned"`
 }
 
 // Boats lists all boats by name.
@@ -99,8 +103,8 @@ func (q Queries) Boat(ctx context.Context, id string) (Boat, error) {
 // AddBoat inserts b.
 func (q Queries) AddBoat(ctx context.Context, b Boat) error {
 	_, err := q.exec(ctx, `INSERT INTO boats (id, place_id, name, type, heading_deg, launch_date, lights, hull_form, loa_m, lwl_m, beam_m,
-		draught_m, freeboard_m, houses_m2, body_draught_m, hull_beam_m, guessed, displacement_t, week, crew, dew_free_h) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form,
-		:loa_m, :lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2, :body_draught_m, :hull_beam_m, :guessed, :displacement_t, :week, :crew, :dew_free_h)`, b)
+		draught_m, freeboard_m, houses_m2, body_draught_m, hull_beam_m, guessed, displacement_t, week, crew, dew_free_h, months_afloat, season_nm, budget_cents) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form,
+		:loa_m, :lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2, :body_draught_m, :hull_beam_m, :guessed, :displacement_t, :week, :crew, :dew_free_h, :months_afloat, :season_nm, :budget_cents)`, b)
 	return err
 }
 
@@ -109,7 +113,7 @@ func (q Queries) EditBoat(ctx context.Context, b Boat) error {
 	return q.edit(ctx, "boats", b.ID, `UPDATE boats SET version = version + 1, place_id = :place_id, name = :name, type = :type,
 		heading_deg = :heading_deg, launch_date = :launch_date, lights = :lights, hull_form = :hull_form, loa_m = :loa_m, lwl_m = :lwl_m,
 		beam_m = :beam_m, draught_m = :draught_m, freeboard_m = :freeboard_m, houses_m2 = :houses_m2, body_draught_m = :body_draught_m, hull_beam_m = :hull_beam_m, guessed = :guessed,
-		displacement_t = :displacement_t, week = :week, crew = :crew, dew_free_h = :dew_free_h
+		displacement_t = :displacement_t, week = :week, crew = :crew, dew_free_h = :dew_free_h, months_afloat = :months_afloat, season_nm = :season_nm, budget_cents = :budget_cents
 		WHERE id = :id AND version = :version`, b)
 }
 
@@ -117,6 +121,12 @@ func (q Queries) EditBoat(ctx context.Context, b Boat) error {
 func (q Queries) SetTent(ctx context.Context, boatID string, version int, t *tent.Tent) error {
 	return q.edit(ctx, "boats", boatID, "UPDATE boats SET tent_version = tent_version + 1, tent = :tent WHERE id = :id AND tent_version = :tent_version",
 		Boat{ID: boatID, TentVersion: version, Tent: JSON[*tent.Tent]{t}})
+}
+
+// SetUnlearned sets which lessons of a boat's log do not count.
+func (q Queries) SetUnlearned(ctx context.Context, boatID string, keys []string) error {
+	_, err := q.exec(ctx, "UPDATE boats SET unlearned = :unlearned WHERE id = :id", Boat{ID: boatID, Unlearned: JSON[[]string]{keys}})
+	return err
 }
 
 // RemoveBoat deletes a boat with its surfaces and log.

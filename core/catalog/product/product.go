@@ -227,6 +227,8 @@ type Sheet struct {
 	Tins     []Tin    `json:"tins"`
 	Cautions []string `json:"cautions"`
 	Notes    string   `json:"notes"`
+	// SlowerBy is by how much its least times were made longer, 0 as printed.
+	SlowerBy float64 `json:"-"`
 }
 
 // RecoatOver returns the window for a coat of kind over this product, and

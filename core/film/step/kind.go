@@ -20,6 +20,8 @@ const (
 	Fill     Work = "fill"
 	Fair     Work = "fair"
 	Inspect  Work = "inspect"
+	Feel     Work = "feel"
+	Grade    Work = "grade"
 	Mask     Work = "mask"
 	Unmask   Work = "unmask"
 	Trial    Work = "trial"
@@ -27,6 +29,7 @@ const (
 	Bed      Work = "bed"
 	Tighten  Work = "tighten"
 	Other    Work = "other"
+	Spend    Work = "spend"
 	Idle     Work = "idle"
 )
 
@@ -52,9 +55,14 @@ type Kind struct {
 	Rounds  bool `json:"rounds"`
 	// Taped puts tape on, which is pulled later. Judged is done only once it has passed, and
 	// what comes after waits for that. Cured waits till all films below are hard; Aside
-	// follows work of its own kind and holds neither coats nor the launch up.
+	// follows work of its own kind and holds neither coats nor the launch up. Felt tells how far a
+	// coat has dried, Graded how a finish held, Spent what was
+	// paid.
 	Taped  bool `json:"taped"`
 	Judged bool `json:"judged"`
+	Felt   bool `json:"felt"`
+	Graded bool `json:"graded"`
+	Spent  bool `json:"spent"`
 	Cured  bool `json:"cured"`
 	Aside  bool `json:"aside"`
 	// OfSurface is done on a surface, not on the boat as a whole.
@@ -96,10 +104,13 @@ var Kinds = []Kind{
 	{Work: Unmask, Name: "pull the tape", Told: "the tape was pulled", Logged: true, OfSurface: true, RateM2H: 60},
 	{Work: Trial, Name: "test panel", Told: "a test panel was judged", Planned: true, Logged: true, Judged: true, OfSurface: true, SetupH: 0.5},
 	{Work: Inspect, Name: "inspect", Told: "it was inspected", Planned: true, Logged: true, Rounds: true, OfSurface: true, RateM2H: 60},
+	{Work: Feel, Name: "feel the film", Told: "the film was felt", Logged: true, Felt: true, OfSurface: true},
+	{Work: Grade, Name: "grade the finish", Told: "the finish was graded", Logged: true, Graded: true, OfSurface: true},
 	{Work: Drill, Name: "drill holes", Told: "holes were drilled", Planned: true, Logged: true, OfSurface: true, Noisy: true, SetupH: 0.25},
 	{Work: Bed, Name: "bed fittings", Told: "fittings were bedded", Planned: true, Logged: true, Cured: true, OfSurface: true, SetupH: 0.5},
 	{Work: Tighten, Name: "tighten fittings", Told: "fittings were tightened", Planned: true, Logged: true, Aside: true, OfSurface: true, SetupH: 0.25},
 	{Work: Other, Name: "other work", Told: "other work", Planned: true, Logged: true},
+	{Work: Spend, Name: "expense", Told: "money was spent", Logged: true, Spent: true},
 	{Work: Idle, Name: "idle", Told: "an idle day", Logged: true},
 }
 

@@ -3,6 +3,7 @@
 package antifoul
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"time"
@@ -73,6 +74,9 @@ type Case struct {
 	Now     time.Time
 	// OwnFactor is what coats take of you against the reckoning; 0 is 1.
 	OwnFactor float64
+	// MonthsAfloat are those of a year, 0 the usual ones; NM is how far she goes in one where the bench
+	// does not say.
+	MonthsAfloat, NM float64
 }
 
 // litres of a coat of s on an area, to expect.
@@ -163,7 +167,8 @@ func (w Work) Plan(c Case) (Result, error) {
 	if err := w.Validate(); err != nil {
 		return out, err
 	}
-	wear, err := out.wears(w, c.Sheet)
+	w.NM = cmp.Or(w.NM, c.NM)
+	wear, err := out.wears(w, c.Sheet, cmp.Or(c.MonthsAfloat, upkeep.UsualMonths))
 	if err != nil {
 		return out, err
 	}
@@ -176,7 +181,7 @@ func (w Work) Plan(c Case) (Result, error) {
 }
 
 // wears is the film that goes in a season, 0 for a hard matrix.
-func (r *Result) wears(w Work, s product.Sheet) (float64, error) {
+func (r *Result) wears(w Work, s product.Sheet, months float64) (float64, error) {
 	if s.Kind != product.SoftAntifoul {
 		return 0, nil
 	}
@@ -186,7 +191,7 @@ func (r *Result) wears(w Work, s product.Sheet) (float64, error) {
 			return 0, fault.At("wearUm", "0 says that it never wears, and this one lasts by wearing: take the sheet's figure, or choose a hard one")
 		}
 	}
-	wear := r.Working.Step("Film that goes in a season", "film a year · 0.5 + film for 1000 miles · miles / 1000", upkeep.WearUm(year, s.PolishUm1000NM, w.NM), "µm", "the sheet's wear; half a year afloat is a rule of thumb")
+	wear := r.Working.Step("Film that goes in a season", "film a year · months afloat / 12 + film for 1000 miles · miles / 1000", upkeep.WearUm(year, s.PolishUm1000NM, months, w.NM), "µm", "the sheet's wear")
 	if wear == 0 {
 		r.Find(false, "The sheet gives no wear: how many seasons it lasts cannot be told from its film. One is taken.")
 	}
@@ -266,7 +271,7 @@ func (r *Result) zones(w Work, in Case, wear float64) {
 		case wear > 0 && z.Extra == 0:
 			c.Seasons = c.DFTUm / wear
 		case wear > 0:
-			c.Seasons = c.DFTUm / (wear * wornFactor)
+			c.Seasons = c.DFTUm / (wear * upkeep.WornFactor)
 		default:
 			c.Seasons = 1
 		}
@@ -300,9 +305,6 @@ func (r *Result) zones(w Work, in Case, wear float64) {
 
 // zonesOffPct is how far the zones may be off the bottom before it is said.
 const zonesOffPct = 5
-
-// wornFactor is how much faster edges and the waterline wear: a rule of thumb.
-const wornFactor = 1.5
 
 // tie tells the window of the coat below, while it is tacky.
 func (r *Result) tie(c Case) {

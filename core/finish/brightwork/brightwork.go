@@ -107,16 +107,18 @@ func Usual() Work {
 // Case is the surface that it is done on. OwnFactor is what OwnCoats logged coats of the
 // product took against the reckoning.
 type Case struct {
-	AreaM2      float64
-	EdgeM       float64
-	Access      float64
-	LatitudeDeg float64
-	From        time.Time // of the last coat
-	Winter      time.Time // when the next ones would go on
-	Sheet       product.Sheet
-	OwnFactor   float64
-	OwnCoats    int
-	Method      string
+	AreaM2    float64
+	EdgeM     float64
+	Access    float64
+	From      time.Time // of the last coat
+	Winter    time.Time // when the next ones would go on
+	Sheet     product.Sheet
+	OwnFactor float64
+	OwnCoats  int
+	Method    string
+	// Face is where the work lies to the weather, Habit how varnish held on this boat.
+	Face  upkeep.Exposure
+	Habit upkeep.Habit
 	// Sealer is what the school begins with, nil if the library has none.
 	Sealer *product.Sheet
 }
@@ -136,8 +138,12 @@ type Count struct {
 	Um     float64 `json:"um"`
 	UVPct  float64 `json:"uvPct"` // stopped
 	Litres float64 `json:"litres"`
-	DueAt  string  `json:"dueAt"` // a day
-	Years  float64 `json:"years"`
+	// DueAt is the day on which it most likely wants doing again, DueFrom and DueTo between which eight
+	// times in ten; Years are until then.
+	DueAt   string  `json:"dueAt"`
+	DueFrom string  `json:"dueFrom"`
+	DueTo   string  `json:"dueTo"`
+	Years   float64 `json:"years"`
 }
 
 // Result is what is to be done.
@@ -424,9 +430,10 @@ func (r *Result) hold(w Work, c Case) {
 			um -= 0.35 * c.Sheet.Film.TypicalUm
 		}
 		out := Count{Coats: n, Um: um, UVPct: 100 * (1 - math.Exp(-c.Sheet.UVPerUm*um)), Litres: float64(n) * r.LitreM2 * c.AreaM2}
-		if d, ok := (upkeep.Film{Sheet: c.Sheet, LastAt: c.From, Um: um, LatitudeDeg: c.LatitudeDeg, Covered: w.Covered}).Next(); ok {
-			out.DueAt = d.At.Format(time.DateOnly)
-			out.Years = d.At.Sub(c.From).Hours() / 24 / 365.25
+		face := c.Face
+		face.Covered = face.Covered || w.Covered
+		if d, ok := (upkeep.Film{Sheet: c.Sheet, LastAt: c.From, Um: um, Exposure: face}).Next(c.Habit, nil); ok {
+			out.DueAt, out.DueFrom, out.DueTo, out.Years = d.At.Format(time.DateOnly), d.From.Format(time.DateOnly), d.To.Format(time.DateOnly), d.Years
 		}
 		return out
 	}
@@ -441,20 +448,22 @@ func (r *Result) hold(w Work, c Case) {
 	if w.Later > 0 {
 		r.Counts = append(r.Counts, add(w.Now+w.Later))
 	}
-	due, err := time.Parse(time.DateOnly, now.DueAt)
+	from, err := time.Parse(time.DateOnly, now.DueFrom)
+	to, _ := time.Parse(time.DateOnly, now.DueTo)
+	between := fmt.Sprintf("between %s and %s", from.Format("January 2006"), to.Format("January 2006"))
 	switch {
 	case err != nil:
 		r.Holds = "The sheet does not say how it weathers."
-	case due.Before(c.Winter) && w.Later > 0:
-		r.Holds = fmt.Sprintf("%d coats now do not hold till the winter: they want doing by %s. What it risks: cracks, grey wood, and stripping instead of %d coats.", w.Now, due.Format("2 January 2006"), w.Later)
+	case from.Before(c.Winter) && w.Later > 0:
+		r.Holds = fmt.Sprintf("%d coats now may not hold till the winter: they want doing %s. What it risks: cracks, grey wood, and stripping instead of %d coats.", w.Now, between, w.Later)
 		r.Find(true, "%s", r.Holds)
-	case due.Before(c.Winter):
-		r.Holds = fmt.Sprintf("Due before the winter, by %s: put two coats on in between, or more now.", due.Format("2 January 2006"))
+	case from.Before(c.Winter):
+		r.Holds = fmt.Sprintf("It may want doing before the winter (%s): put two coats on in between, or more now.", between)
 		r.Find(false, "%s", r.Holds)
 	case w.Later > 0:
 		r.Holds = fmt.Sprintf("%d coats now hold till the winter, and %d more go on then over a light scuff. What it risks: one knock through a thin film lets water under it; look every month.", w.Now, w.Later)
 	default:
-		r.Holds = fmt.Sprintf("Due by %s: scuff and two coats, before it cracks.", due.Format("January 2006"))
+		r.Holds = fmt.Sprintf("Wants scuffing and two coats %s, before it cracks.", between)
 	}
 }
 

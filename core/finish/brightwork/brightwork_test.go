@@ -8,6 +8,7 @@ import (
 
 	"allcoats/core/base/fault"
 	"allcoats/core/catalog/product"
+	"allcoats/core/job/upkeep"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -16,7 +17,7 @@ import (
 var spring = time.Date(2026, 5, 9, 0, 0, 0, 0, time.UTC)
 
 func varnish() Case {
-	return Case{AreaM2: 2, EdgeM: 10, Access: 1, LatitudeDeg: 50, From: spring, Winter: spring.AddDate(0, 7, 0), Method: "brush",
+	return Case{AreaM2: 2, EdgeM: 10, Access: 1, Face: upkeep.Exposure{LatitudeDeg: 50}, From: spring, Winter: spring.AddDate(0, 7, 0), Method: "brush",
 		Sheet: product.Sheet{Name: "varnish", Kind: product.Varnish, VolumeSolidsPct: 45, UVPerUm: 0.02, Film: product.Film{MinUm: 20, TypicalUm: 30, MaxUm: 45}}}
 }
 
@@ -42,8 +43,14 @@ func TestFilmByHand(t *testing.T) {
 	assert.InDelta(t, 30.0/450/0.9, r.LitreM2, 1e-9)
 	few, more := plan(t, varnish(), func(w *Work) { w.Now = 3 }), plan(t, varnish(), func(w *Work) { w.Now = 4 })
 	assert.Greater(t, more.Counts[0].UVPct, few.Counts[0].UVPct)
-	assert.InDelta(t, 1.4, few.Counts[0].Years, 0.01, "74 µm, of which 14 may weather at 10 a year")
-	assert.InDelta(t, 3.6, more.Counts[0].Years, 0.01)
+	// 74 and 96 µm: 1.4 · √(74/150) and 1.4 · √(96/150) years of sun; from May a part of a year has more than its share.
+	assert.InDelta(t, 0.983, few.Counts[0].Years, 0.06)
+	assert.InDelta(t, 1.12, more.Counts[0].Years, 0.2)
+	assert.Less(t, few.Counts[0].Years, more.Counts[0].Years)
+	for _, r := range []Result{few, more} {
+		assert.Less(t, r.Counts[0].DueFrom, r.Counts[0].DueAt)
+		assert.Less(t, r.Counts[0].DueAt, r.Counts[0].DueTo)
+	}
 	own := varnish()
 	own.OwnFactor, own.OwnCoats = 1.25, 2
 	assert.InDelta(t, 6*2*1.25*30.0/450/0.9, plan(t, own, nil).Takes[0].Value, 1e-9, "a quarter more than reckoned, as two coats did")
@@ -91,9 +98,9 @@ func TestVeneerStops(t *testing.T) {
 // Three coats hold in the north under cover and not in the sun of the south.
 func TestHoldACoat(t *testing.T) {
 	c := varnish()
-	c.LatitudeDeg = 0
+	c.Face.LatitudeDeg = 0
 	r := plan(t, c, func(w *Work) { w.Now, w.Later = 2, 4 })
-	assert.Contains(t, r.Stopped().String(), "do not hold till the winter")
+	assert.Contains(t, r.Stopped().String(), "may not hold till the winter")
 	require.Len(t, r.Counts, 2)
 	assert.Equal(t, 6, r.Counts[1].Coats)
 	kept := plan(t, varnish(), func(w *Work) { w.Now, w.Later, w.Covered = 5, 3, true })

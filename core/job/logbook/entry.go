@@ -69,6 +69,9 @@ func (e Entry) Validate(now time.Time) error {
 	if kind.Judged && e.Outcome == "" {
 		bad.Add("outcome", "say whether it passed")
 	}
+	e.Felt.validate(kind.Felt, &bad)
+	e.Held.validate(kind.Graded, &bad)
+	e.Spent.validate(kind.Spent, &bad)
 	bad.Under("", e.Detail.Validate())
 	return bad.Err()
 }

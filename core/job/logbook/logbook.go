@@ -71,6 +71,12 @@ type Detail struct {
 	Patches  []string `json:"patches,omitempty"`
 	// Outcome is what came of a test panel.
 	Outcome Outcome `json:"outcome,omitempty" enum:",passed,failed"`
+	// Felt is what the film was like.
+	Felt *Felt `json:"felt,omitempty"`
+	// Held is how the finish held.
+	Held Held `json:"held,omitempty"`
+	// Spent is what was paid.
+	Spent *Spent `json:"spent,omitempty"`
 	// OwnID is the own task that it was of.
 	OwnID string `json:"ownId,omitempty"`
 	// Edition is the version of the data sheet that it was laid by, Planned what its step

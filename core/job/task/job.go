@@ -19,6 +19,8 @@ type Boat struct {
 	Own      []OwnTask
 	Log      []logbook.Logged
 	Skipped  map[string]bool
+	// Unlearned are the keys of lessons that do not count.
+	Unlearned map[string]bool
 }
 
 // Chain are the tasks of a surface in their order.
@@ -50,9 +52,12 @@ type Job struct {
 	Usage *tins.Usage `json:"-"`
 
 	metered *tins.Usage
+	taught  *tins.Usage // what the log teaches, whether it counts or not
 	told    map[string]Told
 	done    map[string]float64
 	pace    map[step.Work]Pace
+	by      map[step.Work]map[string]Pace // of people
+	off     map[string]bool
 	skipped map[string]bool
 }
 
@@ -68,7 +73,7 @@ type Need struct {
 
 // Of makes the job of a boat.
 func Of(b Boat) Job {
-	j := Job{Surfaces: []Chain{}, Own: []Task{}, Needs: map[string]Need{}, told: map[string]Told{}, done: map[string]float64{}, pace: map[step.Work]Pace{}, skipped: b.Skipped}
+	j := Job{Surfaces: []Chain{}, Own: []Task{}, Needs: map[string]Need{}, told: map[string]Told{}, done: map[string]float64{}, pace: map[step.Work]Pace{}, by: map[step.Work]map[string]Pace{}, off: b.Unlearned, skipped: b.Skipped}
 	for _, s := range b.Surfaces {
 		j.Surfaces = append(j.Surfaces, s.chain(s.lines(), b.Skipped, j.told, j.done))
 	}
@@ -136,16 +141,28 @@ func (j *Job) learn(b Boat) {
 		for _, e := range s.Log {
 			t := j.told[e.ID]
 			if t.ReckonedH > 0 {
-				p := j.pace[paceOf(e)]
+				p := j.pace[e.Kind]
 				p.Add(e.Hours, t.ReckonedH)
-				j.pace[paceOf(e)] = p
+				j.pace[e.Kind] = p
+				if e.Who != "" {
+					if j.by[e.Kind] == nil {
+						j.by[e.Kind] = map[string]Pace{}
+					}
+					one := j.by[e.Kind][e.Who]
+					one.Add(e.Hours, t.ReckonedH)
+					j.by[e.Kind][e.Who] = one
+				}
 			}
 			if t.Step != nil && t.Step.ProductID == e.ProductID && e.Litres > 0 && t.ReckonedL > 0 && !t.Step.Sheet.Kind.Info().Metered {
 				laid = append(laid, tins.Coat{Surface: s.ID, ReckonedL: t.ReckonedL, LoggedL: e.Litres})
 			}
 		}
 	}
-	j.Usage, j.metered = tins.NewUsage(laid, sd), tins.NewUsage(nil, sd)
+	j.metered = tins.NewUsage(nil, sd)
+	j.taught = tins.NewUsage(laid, sd)
+	if j.Usage = j.taught; j.off[LitresKey] {
+		j.Usage = j.metered
+	}
 }
 
 // UsageOf is what is known of the litres of a kind of product.
@@ -196,16 +213,14 @@ func (j *Job) need(b Boat) {
 	}
 }
 
-// paceOf is the kind of work that an entry tells the pace of.
-func paceOf(e logbook.Logged) step.Work { return e.Kind }
-
 // figure fills in what a task takes, with what was learned, and what is left of it.
 func (j Job) figure(surfaceID string, t *Task) {
 	work := t.Work
 	if t.Films && work == step.Fill {
 		work = step.Coat
 	}
-	t.Hours = t.ReckonedH * j.pace[work].Factor()
+	p := j.Pace(work)
+	t.Hours, t.HoursSD = t.ReckonedH*p.Factor(), p.SD()
 	t.Litres = t.ReckonedL * j.UsageOf(t.Step.Sheet.Kind).On(surfaceID).Median
 	if t.Left() {
 		t.LeftH, t.LeftL = t.Hours*(1-t.DonePct/100), t.Litres*(1-t.DonePct/100)
@@ -245,8 +260,13 @@ func (j Job) Told(entryID string) Told { return j.told[entryID] }
 // Coats counts the whole coats of a step that are told of.
 func (j Job) Coats(stepID string) int { return int(math.Floor(j.done[stepID] + 1e-6)) }
 
-// Pace is what work of a kind takes against the reckoning.
-func (j Job) Pace(w step.Work) Pace { return j.pace[w] }
+// Pace is what work of a kind takes against the reckoning, as far as that counts.
+func (j Job) Pace(w step.Work) Pace {
+	if j.off[PaceKey(w)] {
+		return Pace{}
+	}
+	return j.pace[w]
+}
 
 // First are the tasks to be done before the next film of a chain, and that film, nil when
 // no film is left.

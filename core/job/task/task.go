@@ -138,6 +138,8 @@ type Task struct {
 	LayH      float64 `json:"layH"`
 	ReckonedH float64 `json:"reckonedH"`
 	Hours     float64 `json:"hours"`
+	// HoursSD is how far the hours of such a task differ from these, of their logarithm.
+	HoursSD   float64 `json:"hoursSD"`
 	ReckonedL float64 `json:"reckonedL"`
 	Litres    float64 `json:"litres"`
 	// LeftH and LeftL are still to come.

@@ -7,6 +7,7 @@ package cure
 import (
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 	"time"
 
@@ -194,6 +195,22 @@ type Clock struct {
 // linear temperature the error of 1/τ is below 1e-9 relative.
 var gaussX = [4]float64{0.06943184420297371, 0.33000947820757187, 0.6699905217924281, 0.9305681557970262}
 var gaussW = [4]float64{0.17392742256872693, 0.32607257743127307, 0.32607257743127307, 0.17392742256872693}
+
+// By is the progress that the clock has made along p from start by an instant.
+func (c Clock) By(p Path, start, by time.Time) float64 {
+	n := sort.Search(len(p.At), func(i int) bool { return p.At[i].After(by) })
+	until := Path{At: slices.Clip(p.At[:n]), TempC: slices.Clip(p.TempC[:n]), Humidity: p.Humidity, Gap: p.Gap}
+	if p.Humidity != Indifferent {
+		until.RHPct = slices.Clip(p.RHPct[:n])
+	}
+	if n > 0 && n < len(p.At) && !p.hole(p.At[n].Sub(p.At[n-1])) {
+		until.At, until.TempC = append(until.At, by), append(until.TempC, lerp(p.At[n-1], p.At[n], p.TempC[n-1], p.TempC[n], by))
+		if p.Humidity != Indifferent {
+			until.RHPct = append(until.RHPct, lerp(p.At[n-1], p.At[n], p.RHPct[n-1], p.RHPct[n], by))
+		}
+	}
+	return c.Run(until, start, math.Inf(1)).Progress
+}
 
 // Run integrates the clock along p from start until progress reaches target
 // (1 for the event itself). The instant is good to a second.

@@ -126,3 +126,16 @@ func BenchmarkYear(b *testing.B) {
 		}
 	}
 }
+
+// At a steady 20 °C a table of 8 h there is at three eighths after three hours, between two records too.
+func TestProgressByAnInstant(t *testing.T) {
+	start := time.Date(2026, 5, 1, 6, 0, 0, 0, time.UTC)
+	var p Path
+	for h := range 20 {
+		p.At, p.TempC = append(p.At, start.Add(time.Duration(h)*time.Hour)), append(p.TempC, 20)
+	}
+	c := Clock{Table: Table{{TempC: 10, Hours: 16}, {TempC: 20, Hours: 8}}}
+	for h, want := range map[float64]float64{0: 0, 3: 3.0 / 8, 3.5: 3.5 / 8, 12: 1.5, 19: 19.0 / 8, 30: 19.0 / 8} {
+		assert.InDelta(t, want, c.By(p, start, start.Add(time.Duration(h*float64(time.Hour)))), 1e-9, "%g h", h)
+	}
+}

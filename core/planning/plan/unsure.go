@@ -1,21 +1,21 @@
 package plan
 
 import (
+	"cmp"
 	"hash/fnv"
 	"math"
 	"math/rand/v2"
 	"slices"
 	"strconv"
 
+	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
 )
 
 // What may go otherwise beside the weather: rules of thumb. Hours of work are log-normal, with one
-// part that all of a yard's work shares and one of each task; so are the clocks of coats against
+// part that all of a yard's work shares and one of each task, as far as the log told of its kind; so are the clocks of coats against
 // their sheets. Some coats have to be laid again, now and then somebody is away for some days, and a delivery is late.
 const (
-	yardHoursLog = 0.12
-	taskHoursLog = 0.25
 	clockLog     = 0.15
 	reworkShare  = 0.04
 	awayADay     = 0.01
@@ -37,7 +37,7 @@ func (m Model) Unsure(seed, k uint64) Model {
 		return rand.New(rand.NewPCG(seed<<32^k, h.Sum64()))
 	}
 	m.Problem.Tasks, m.Problem.Links = slices.Clone(m.Problem.Tasks), slices.Clone(m.Problem.Links)
-	yard := math.Exp(yardHoursLog * luck("yard").NormFloat64())
+	yard := math.Exp(task.SharedSD * luck("yard").NormFloat64())
 	longest := m.longestStretch()
 	longer := make([]int, len(m.Tasks)) // slots of a task that have to be done on another day
 	for i, t := range m.Tasks {
@@ -45,7 +45,7 @@ func (m Model) Unsure(seed, k uint64) Model {
 			continue
 		}
 		r := luck(t.ID)
-		times := yard * math.Exp(taskHoursLog*r.NormFloat64())
+		times := yard * math.Exp(cmp.Or(t.Of.HoursSD, task.UsualSD)*r.NormFloat64())
 		if again := r.Float64() < reworkShare; again && t.Coat {
 			times *= 2
 		}

@@ -129,6 +129,9 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	if s.Example {
 		w.Warn("Example figures: enter the data sheet of the tin in hand.")
 	}
+	if s.SlowerBy > 0 {
+		w.Warn("Its least times are taken %.2g times as long as printed: so coats of it were felt to take.", s.SlowerBy)
+	}
 	recoat, tabled := s.RecoatOver(over)
 	if !tabled {
 		w.Warn("The data sheet of %s has no recoat table for %s over it.", s.Name, over.Name())

@@ -52,6 +52,7 @@ const MADE_FROM = {
   log: COATS,
   history: ["log", "library"],
   accounts: [...COATS, "clock"],
+  lessons: COATS,
   "build-up": [...COATS, "stock", "clock"],
   preview: [...COATS, "stock", "clock"],
   way: [...COATS, "stock", "clock"],

@@ -134,12 +134,10 @@ export const useBench = (boat: string, q: BenchAsk = {}) =>
   });
 export const useAccounts = (boat: string) =>
   useQuery({ queryKey: key("accounts", boat), queryFn: () => ok(api.GET("/api/boats/{id}/accounts", byID(boat))) });
-export const useUpkeep = (boat: string, miles: number) =>
-  useQuery({
-    queryKey: key("upkeep", boat, miles),
-    queryFn: () => ok(api.GET("/api/boats/{id}/upkeep", { params: { path: { id: boat }, query: { miles } } })),
-    placeholderData: keepPreviousData,
-  });
+export const useUpkeep = (boat: string) =>
+  useQuery({ queryKey: key("upkeep", boat), queryFn: () => ok(api.GET("/api/boats/{id}/upkeep", byID(boat))) });
+export const useLessons = (boat: string) =>
+  useQuery({ queryKey: key("lessons", boat), queryFn: () => ok(api.GET("/api/boats/{id}/lessons", byID(boat))) });
 export const useReport = (boat: string) =>
   useQuery({ queryKey: key("report", boat), queryFn: () => ok(api.GET("/api/boats/{id}/report", byID(boat))) });
 export const useHistory = (entry: string) =>

@@ -315,6 +315,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/ledger.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The hours and money of a boat as a table */
+        get: operations["ledger-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/ledger.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The hours and money of a boat as a table */
+        get: operations["ledger-xlsx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{id}/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the log of a boat taught of hours, litres and drying */
+        get: operations["get-lessons"];
+        /** Switch a lesson of a boat's log off, or on again */
+        put: operations["set-lesson"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/log": {
         parameters: {
             query?: never;
@@ -2539,6 +2591,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/surfaces/{id}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the wash, the scuff and the coats that renew a surface's film into its build-up */
+        post: operations["renew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/surfaces/{id}/sanding": {
         parameters: {
             query?: never;
@@ -2753,10 +2822,8 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         Accounts: {
-            byKind: components["schemas"]["Sum"][];
-            byMonth: components["schemas"]["Sum"][];
-            byPerson: components["schemas"]["Sum"][];
-            bySurface: components["schemas"]["Sum"][];
+            /** Format: double */
+            budgetCents: number;
             /** Format: double */
             hourCents: number;
             /** Format: double */
@@ -2764,17 +2831,32 @@ export interface components {
             /** Format: double */
             labourCents: number;
             /** Format: double */
+            leftHighH: number;
+            /** Format: double */
             leftHours: number;
             /** Format: double */
             leftLabourCents: number;
             /** Format: double */
+            leftLowH: number;
+            /** Format: double */
             leftMaterialCents: number;
+            lines: components["schemas"]["LedgerLine"][];
             /** Format: double */
             materialCents: number;
+            /** Format: double */
+            monthH: number;
+            /** Format: double */
+            otherCents: number;
             /** Format: double */
             plannedH: number;
             /** Format: double */
             reckonedHours: number;
+            /** Format: double */
+            totalCents: number;
+            /** Format: double */
+            totalHighCents: number;
+            /** Format: double */
+            totalLowCents: number;
             unpriced: string[];
             /** Format: int64 */
             untold: number;
@@ -3300,6 +3382,8 @@ export interface components {
             productId: string;
         };
         Boat: {
+            /** Format: double */
+            budgetCents?: number;
             /** Format: int64 */
             crew?: number;
             /** Format: double */
@@ -3312,15 +3396,21 @@ export interface components {
             id: string;
             launchDate: string;
             lights: boolean;
+            /** Format: double */
+            monthsAfloat?: number;
             name: string;
             newPlace?: components["schemas"]["PlaceEdit"];
             placeId: string;
+            /** Format: double */
+            seasonNM?: number;
             type: string;
             /** Format: int64 */
             version: number;
             week?: components["schemas"]["CalendarHours"][];
         };
         BoatEdit: {
+            /** Format: double */
+            budgetCents?: number;
             /** Format: int64 */
             crew?: number;
             /** Format: double */
@@ -3332,9 +3422,13 @@ export interface components {
             headingDeg: number;
             launchDate: string;
             lights: boolean;
+            /** Format: double */
+            monthsAfloat?: number;
             name: string;
             newPlace?: components["schemas"]["PlaceEdit"];
             placeId: string;
+            /** Format: double */
+            seasonNM?: number;
             type: string;
             week?: components["schemas"]["CalendarHours"][];
         };
@@ -3392,6 +3486,8 @@ export interface components {
             /** Format: int64 */
             coats: number;
             dueAt: string;
+            dueFrom: string;
+            dueTo: string;
             /** Format: double */
             litres: number;
             /** Format: double */
@@ -4010,16 +4106,33 @@ export interface components {
         DueFilm: {
             /** Format: date-time */
             at: string;
+            below: boolean;
             /** Format: double */
             filmUm: number;
+            /** Format: date-time */
+            from: string;
+            /** Format: int64 */
+            graded: number;
+            held?: {
+                [key: string]: number;
+            };
+            /** Format: date-time */
+            heldAt?: string;
+            /** Format: date-time */
+            laidAt: string;
+            planned: boolean;
             product: string;
+            productId: string;
             /** Format: double */
             seasons: number;
             surface: string;
             surfaceId: string;
-            what: string;
-            when: string;
+            /** Format: date-time */
+            to: string;
+            what: components["schemas"]["SaySpan"][];
             working: components["schemas"]["Working"];
+            /** Format: double */
+            years: number;
         };
         EdgeLaid: {
             /** Format: int64 */
@@ -4134,6 +4247,7 @@ export interface components {
             early?: string;
             /** Format: int64 */
             edition?: number;
+            felt?: components["schemas"]["LogbookFelt"];
             filmKnown: string;
             /** Format: double */
             filmSdUm: number;
@@ -4144,11 +4258,14 @@ export interface components {
             grit: number;
             /** Format: double */
             hardenerG?: number;
+            held?: {
+                [key: string]: number;
+            };
             /** Format: double */
             hours?: number;
             id: string;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "feel" | "grade" | "drill" | "bed" | "tighten" | "other" | "spend" | "idle";
             /** Format: double */
             litres: number;
             mixed?: components["schemas"]["MixDeviation"];
@@ -4167,6 +4284,7 @@ export interface components {
             round?: components["schemas"]["LogbookRound"];
             /** Format: double */
             sharePct?: number;
+            spent?: components["schemas"]["LogbookSpent"];
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -4736,14 +4854,18 @@ export interface components {
             early?: string;
             /** Format: int64 */
             edition?: number;
+            felt?: components["schemas"]["LogbookFelt"];
             /** Format: int64 */
             grit: number;
             /** Format: double */
             hardenerG?: number;
+            held?: {
+                [key: string]: number;
+            };
             /** Format: double */
             hours?: number;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "feel" | "grade" | "drill" | "bed" | "tighten" | "other" | "spend" | "idle";
             /** Format: double */
             litres: number;
             note: string;
@@ -4760,6 +4882,7 @@ export interface components {
             round?: components["schemas"]["LogbookRound"];
             /** Format: double */
             sharePct?: number;
+            spent?: components["schemas"]["LogbookSpent"];
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -5005,6 +5128,28 @@ export interface components {
             /** Format: int64 */
             n: number;
         };
+        LedgerLine: {
+            /** Format: double */
+            doneH: number;
+            /** Format: int64 */
+            entries: number;
+            /** Format: double */
+            materialCents: number;
+            /** Format: double */
+            materialToComeCents: number;
+            month: string;
+            /** Format: double */
+            otherCents: number;
+            /** Format: double */
+            plannedH: number;
+            surface: string;
+            /** Format: double */
+            toComeH: number;
+            /** Format: int64 */
+            unpricedEntries: number;
+            what: string;
+            who: string;
+        };
         LineChances: {
             /** Format: double */
             done: number;
@@ -5031,7 +5176,9 @@ export interface components {
         };
         LogWords: {
             blemishes: components["schemas"]["LogbookBlemish"][];
+            expenses: components["schemas"]["LogbookExpenseKind"][];
             stiffnesses: string[];
+            wears: components["schemas"]["LogbookWearKind"][];
         };
         LogbookBlemish: {
             key: string;
@@ -5077,14 +5224,18 @@ export interface components {
             early?: string;
             /** Format: int64 */
             edition?: number;
+            felt?: components["schemas"]["LogbookFelt"];
             /** Format: int64 */
             grit: number;
             /** Format: double */
             hardenerG?: number;
+            held?: {
+                [key: string]: number;
+            };
             /** Format: double */
             hours?: number;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "feel" | "grade" | "drill" | "bed" | "tighten" | "other" | "spend" | "idle";
             /** Format: double */
             litres: number;
             note: string;
@@ -5100,6 +5251,7 @@ export interface components {
             round?: components["schemas"]["LogbookRound"];
             /** Format: double */
             sharePct?: number;
+            spent?: components["schemas"]["LogbookSpent"];
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -5108,6 +5260,17 @@ export interface components {
             thinnerPct: number;
             wetUm: number[];
             who: string;
+        };
+        LogbookExpenseKind: {
+            name: string;
+            on: string;
+        };
+        LogbookFelt: {
+            productId?: string;
+            /** Format: double */
+            progress?: number;
+            /** @enum {string} */
+            state: "sticky" | "touch-dry" | "sandable";
         };
         LogbookPlanned: {
             /** Format: double */
@@ -5128,6 +5291,20 @@ export interface components {
             pinholes: number;
             /** @enum {string} */
             verdict?: "" | "fair enough" | "another round";
+        };
+        LogbookSpent: {
+            /** Format: double */
+            cents: number;
+            /** @enum {string} */
+            on: "abrasives" | "tools" | "hire" | "rent" | "fittings" | "shop" | "transport" | "other";
+        };
+        LogbookWearKind: {
+            above: boolean;
+            below: boolean;
+            first: string;
+            last: string;
+            name: string;
+            wear: string;
         };
         Mapping: {
             /** Format: int64 */
@@ -5695,6 +5872,8 @@ export interface components {
             surfaces: string[];
         };
         NewBoat: {
+            /** Format: double */
+            budgetCents?: number;
             /** Format: int64 */
             crew?: number;
             /** Format: double */
@@ -5707,9 +5886,13 @@ export interface components {
             headingDeg: number;
             launchDate: string;
             lights: boolean;
+            /** Format: double */
+            monthsAfloat?: number;
             name: string;
             newPlace?: components["schemas"]["PlaceEdit"];
             placeId: string;
+            /** Format: double */
+            seasonNM?: number;
             /** @enum {string} */
             substrate?: "gelcoat" | "grp" | "foam-core" | "balsa-core" | "carbon" | "solid-wood" | "strip-plank" | "plywood" | "veneer" | "steel" | "stainless" | "aluminium" | "cast-iron" | "lead" | "other";
             template?: string;
@@ -5754,16 +5937,20 @@ export interface components {
             early?: string;
             /** Format: int64 */
             edition?: number;
+            felt?: components["schemas"]["LogbookFelt"];
             /** Format: int64 */
             grit: number;
             /** Format: double */
             hardenerG?: number;
+            held?: {
+                [key: string]: number;
+            };
             /** Format: double */
             hours?: number;
             /** Format: uuid */
             id?: string;
             /** @enum {string} */
-            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "drill" | "bed" | "tighten" | "other" | "idle";
+            kind: "coat" | "sand" | "wash" | "degrease" | "fair" | "strip" | "mask" | "unmask" | "trial" | "inspect" | "feel" | "grade" | "drill" | "bed" | "tighten" | "other" | "spend" | "idle";
             /** Format: double */
             litres: number;
             note: string;
@@ -5779,6 +5966,7 @@ export interface components {
             round?: components["schemas"]["LogbookRound"];
             /** Format: double */
             sharePct?: number;
+            spent?: components["schemas"]["LogbookSpent"];
             /** Format: date-time */
             startedAt: string;
             stepId?: string;
@@ -7310,6 +7498,10 @@ export interface components {
             reason: string;
             scheme: string;
         };
+        "Set-lessonRequest": {
+            key: string;
+            off: boolean;
+        };
         Short: {
             /** Format: date-time */
             at: string;
@@ -7455,7 +7647,9 @@ export interface components {
             agent: boolean;
             aside: boolean;
             cured: boolean;
+            felt: boolean;
             films: boolean;
+            graded: boolean;
             gritted: boolean;
             judged: boolean;
             lays: boolean;
@@ -7471,6 +7665,7 @@ export interface components {
             rounds: boolean;
             /** Format: double */
             setupH: number;
+            spent: boolean;
             taped: boolean;
             told: string;
             usual: components["schemas"]["StepUsual"];
@@ -7566,17 +7761,6 @@ export interface components {
             from: string;
             /** Format: date-time */
             to: string;
-        };
-        Sum: {
-            /** Format: double */
-            cents: number;
-            /** Format: int64 */
-            entries: number;
-            /** Format: double */
-            hours: number;
-            name: string;
-            /** Format: double */
-            plannedH: number;
         };
         Surface: {
             /** @enum {string} */
@@ -7855,6 +8039,8 @@ export interface components {
             films: boolean;
             /** Format: double */
             hours: number;
+            /** Format: double */
+            hoursSD: number;
             id: string;
             /** Format: double */
             layH: number;
@@ -7906,6 +8092,19 @@ export interface components {
             surfaceId: string;
             tasks: components["schemas"]["Task"][];
         };
+        TaskLesson: {
+            by?: components["schemas"]["TaskPersonPace"][];
+            counts: boolean;
+            /** Format: int64 */
+            entries: number;
+            /** Format: double */
+            factor: number;
+            key: string;
+            off: boolean;
+            says: components["schemas"]["SaySpan"][];
+            /** Format: double */
+            spread: number;
+        };
         TaskOwnTask: {
             after?: string[];
             /** Format: int64 */
@@ -7921,6 +8120,13 @@ export interface components {
             surfaceId?: string;
             /** @enum {string} */
             when?: "" | "before" | "after";
+        };
+        TaskPersonPace: {
+            /** Format: int64 */
+            entries: number;
+            /** Format: double */
+            factor: number;
+            who: string;
         };
         TaskSum: {
             /** Format: int64 */
@@ -8301,6 +8507,8 @@ export interface components {
         };
         Upkeep: {
             films: components["schemas"]["DueFilm"][];
+            /** Format: int64 */
+            season: number;
             shelf: components["schemas"]["StockItem"][];
         };
         Used: {
@@ -9285,6 +9493,138 @@ export interface operations {
             };
         };
     };
+    "ledger-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "ledger-xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskLesson"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "set-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Set-lessonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskLesson"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "list-log": {
         parameters: {
             query?: never;
@@ -9892,9 +10232,7 @@ export interface operations {
     };
     "get-upkeep": {
         parameters: {
-            query?: {
-                miles?: number;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: string;
@@ -14564,6 +14902,37 @@ export interface operations {
                 "application/json": components["schemas"]["OverruleEdit"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildUp"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    renew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

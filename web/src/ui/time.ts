@@ -20,6 +20,7 @@ export const weekday = (t: string | number | Date, zone: string) => format(t, zo
 export const day = (t: string | number | Date, zone: string) => format(t, zone, "d", { weekday: "short", day: "numeric", month: "short" });
 export const longDay = (t: string | number | Date, zone: string) =>
   format(t, zone, "ld", { weekday: "long", day: "numeric", month: "long" });
+export const monthOf = (t: string | number | Date, zone: string) => format(t, zone, "mo", { month: "short", year: "numeric" });
 export const stamp = (t: string | number | Date, zone: string) => `${day(t, zone)}, ${clock(t, zone)}`;
 export const hourOf = (t: number, zone: string) => Number(format(t, zone, "h", { hour: "2-digit" }));
 export const sameDay = (a: string | number, b: string | number, zone: string) => day(a, zone) === day(b, zone);

@@ -5,6 +5,7 @@ import { Conflict } from "../../ui/Conflict";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { useChanged } from "../../ui/unsaved";
 import { tr } from "../../words/words";
+import { editOf } from "./edit";
 import { nowhere, PlaceFields } from "./PlaceForm";
 import { WeekFields } from "./WeekFields";
 
@@ -18,19 +19,7 @@ type Draft = Omit<Schemas["BoatEdit"], "dimensions" | "headingDeg"> & {
   dimensions: { hullForm: string } & Partial<Omit<Schemas["AreaDimensions"], "hullForm">>;
 };
 
-const draftOf = (b: Schemas["Boat"]): Draft => ({
-  name: b.name,
-  type: b.type,
-  placeId: b.placeId,
-  headingDeg: b.headingDeg,
-  launchDate: b.launchDate,
-  lights: b.lights,
-  dimensions: b.dimensions,
-  displacementT: b.displacementT,
-  week: b.week,
-  crew: b.crew,
-  dewFreeH: b.dewFreeH,
-});
+const draftOf = (b: Schemas["Boat"]): Draft => editOf(b);
 
 /** Changes a boat. What is left empty of her dimensions is guessed from length and beam. */
 export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => void }) {

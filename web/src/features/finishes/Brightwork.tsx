@@ -2,7 +2,7 @@ import type { Schemas } from "../../api/client";
 import { useFinishWords } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
 import { Term } from "../../ui/Term";
-import { clock, day, span } from "../../ui/time";
+import { clock, day, monthOf, span } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { tr, trNodes } from "../../words/words";
 import { Grid, Part } from "./fields";
@@ -102,7 +102,7 @@ function Counts({ counts }: { counts: Schemas["BrightworkCount"][] }) {
           <span className="quiet text-sm">
             {trNodes("{litres} in all{dueAt}", {
               litres: <Quantity value={c.litres} unit="L" />,
-              dueAt: c.dueAt && tr("; due again by {dueAt} {x}", { dueAt: day(c.dueAt, "UTC"), x: c.dueAt.slice(0, 4) }),
+              dueAt: c.dueAt && tr("; due again between {from} and {to}", { from: monthOf(c.dueFrom, "UTC"), to: monthOf(c.dueTo, "UTC") }),
             })}
           </span>
         </li>

@@ -191,8 +191,8 @@ const bright = {
     patches: 0,
     share: { sandH: 0.5, maskH: 0.3, cleanH: 0.2, layH: 0.25, prepPct: 80 },
     counts: [
-      { coats: 3, um: 66, uvPct: 65, litres: 0.3, dueAt: "2026-10-01", years: 0.4 },
-      { coats: 5, um: 110, uvPct: 83, litres: 0.5, dueAt: "2028-03-01", years: 1.8 },
+      { coats: 3, um: 66, uvPct: 65, litres: 0.3, dueAt: "2026-10-01", dueFrom: "2026-08-01", dueTo: "2027-03-01", years: 0.4 },
+      { coats: 5, um: 110, uvPct: 83, litres: 0.5, dueAt: "2028-03-01", dueFrom: "2027-06-01", dueTo: "2029-01-01", years: 1.8 },
     ],
     litreM2: 0.075,
     lines: 0,

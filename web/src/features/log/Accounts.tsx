@@ -1,30 +1,96 @@
+import { useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useAccounts } from "../../api/queries";
-import { Answer, Loaded } from "../../ui/Page";
+import { NumberField } from "../../ui/Form";
+import { Answer, Loaded, Tabs } from "../../ui/Page";
+import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
-import { workdays } from "../../ui/time";
-import { LOCALE, tr } from "../../words/words";
+import { monthOf, workdays } from "../../ui/time";
+import { LOCALE, tr, word } from "../../words/words";
+import { BoatFields } from "../boats/BoatFields";
+
+type Line = Schemas["LedgerLine"];
 
 const hours = (h: number) => h.toLocaleString(LOCALE, { maximumFractionDigits: 1 });
 
 /** Hours and money: to date, against the plan, and to finish. */
 export function AccountsView({ boatId }: { boatId: string }) {
-  return <Loaded query={useAccounts(boatId)}>{(a) => <Accounts accounts={a} />}</Loaded>;
+  return (
+    <Loaded query={useAccounts(boatId)}>
+      {(a) => (
+        <>
+          <Accounts accounts={a} />
+          <div className="no-print mt-4 flex flex-wrap gap-2">
+            <Link className="btn btn-primary min-h-12" to={`/boats/${boatId}/log?surface=&kind=spend`}>
+              {tr("Log an expense")}
+            </Link>
+            <a className="btn min-h-12" href={`/api/boats/${boatId}/ledger.csv`} download>
+              {tr("Ledger, CSV")}
+            </a>
+            <a className="btn min-h-12" href={`/api/boats/${boatId}/ledger.xlsx`} download>
+              {tr("Ledger, XLSX")}
+            </a>
+          </div>
+          <BoatFields
+            boatId={boatId}
+            said={tr("That is the budget")}
+            fields={(edit, set) => (
+              <div className="w-52">
+                <NumberField
+                  name="budgetCents"
+                  label={tr("Budget for all of it")}
+                  hint={tr("with your hours, at their price")}
+                  unit=""
+                  value={edit.budgetCents === undefined ? undefined : edit.budgetCents / 100}
+                  onChange={(v) => set({ budgetCents: v === undefined ? undefined : 100 * v })}
+                />
+              </div>
+            )}
+          />
+        </>
+      )}
+    </Loaded>
+  );
+}
+
+/** How it stands against the budget, if there is one. */
+function againstBudget(a: Schemas["Accounts"], money: (cents: number, digits?: number) => string): string {
+  const values = { over: money(Math.abs(a.totalCents - a.budgetCents), 0), budget: money(a.budgetCents, 0) };
+  if (a.budgetCents === 0) return "";
+  if (a.totalLowCents > a.budgetCents) return tr("Over the budget of {budget} by about {over}, whatever happens. ", values);
+  if (a.totalCents > a.budgetCents) return tr("Likely over the budget of {budget}, by about {over}. ", values);
+  if (a.totalHighCents > a.budgetCents) return tr("Likely within the budget of {budget}, not surely: about {over} to spare. ", values);
+  return tr("Within the budget of {budget}, with about {over} to spare. ", values);
 }
 
 export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]; plain?: boolean }) {
   const { money } = useSettings();
-  const done = a.materialCents + a.labourCents;
+  const done = a.materialCents + a.otherCents + a.labourCents;
   const left = a.leftMaterialCents + a.leftLabourCents;
   const against = a.plannedH > 0 ? Math.round((100 * a.reckonedHours) / a.plannedH - 100) : 0;
-  const answer = tr("{hours} h so far and {leftHours} to come; {done} spent, about {left} to finish.", {
-    hours: hours(a.hours),
-    leftHours: workdays(a.leftHours, a.workDayH),
-    done: money(done, 0),
-    left: money(left, 0),
-  });
+  const answer =
+    againstBudget(a, money) +
+    tr("{hours} h so far and {leftHours} to come; {done} spent, about {left} to finish.", {
+      hours: hours(a.hours),
+      leftHours: workdays(a.leftHours, a.workDayH),
+      done: money(done, 0),
+      left: money(left, 0),
+    });
+  const most = groups(a.lines, "what")
+    .filter((g) => g.doneH > 0)
+    .slice(0, 3)
+    .map((g) => tr("{hours} h of {what}", { hours: hours(g.doneH), what: word(g.name) }));
   const detail = (
     <>
+      {most.length > 0 && tr("{most}; {month} h this month. ", { most: most.join(", "), month: hours(a.monthH) })}
+      {a.leftHours > 0 &&
+        tr("It comes to {low} to {high}, and {lowH} to {highH} h more, eight times in ten. ", {
+          low: money(a.totalLowCents, 0),
+          high: money(a.totalHighCents, 0),
+          lowH: hours(a.leftLowH),
+          highH: hours(a.leftHighH),
+        })}
       {a.plannedH > 0 &&
         (against === 0
           ? tr("As reckoned. ")
@@ -43,44 +109,101 @@ export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]
       ) : (
         <Answer answer={answer} detail={detail} />
       )}
-      <div className="grid gap-8 lg:grid-cols-2">
-        <Sums title={tr("By work")} sums={a.byKind} />
-        <Sums title={tr("By surface")} sums={a.bySurface} />
-        <Sums title={tr("By person")} sums={a.byPerson} />
-        <Sums title={tr("By month")} sums={a.byMonth} />
-      </div>
+      {plain ? <Table lines={a.lines} by="what" /> : <Ledger lines={a.lines} />}
     </>
   );
 }
 
-function Sums({ title, sums }: { title: string; sums: Schemas["Sum"][] | null }) {
-  const { money } = useSettings();
-  if (!sums || sums.length === 0) return null;
+const BY = [
+  { key: "what", name: tr("By work") },
+  { key: "surface", name: tr("By surface") },
+  { key: "who", name: tr("By person") },
+  { key: "month", name: tr("By month") },
+] as const;
+type By = (typeof BY)[number]["key"];
+
+function Ledger({ lines }: { lines: Line[] }) {
+  const [by, setBy] = useState<By>("what");
   return (
-    <section>
-      <h2 className="text-lg">{title}</h2>
-      <table className="table-plain text-sm">
+    <>
+      <Tabs label={tr("Add up")} tabs={[...BY]} at={by} onChange={setBy} />
+      <Table lines={lines} by={by} />
+    </>
+  );
+}
+
+type Group = Omit<Line, "what" | "surface" | "who" | "month"> & { name: string };
+
+/** Lines added up by one of their parts: months in their order, else the most hours first. */
+export function groups(lines: Line[], by: By): Group[] {
+  const out = new Map<string, Group>();
+  for (const { what: _w, surface: _s, who: _p, month: _m, ...sum } of lines.map((l) => ({ ...l, name: l[by] }))) {
+    const g = out.get(sum.name);
+    if (!g) {
+      out.set(sum.name, sum);
+      continue;
+    }
+    for (const k of Object.keys(sum) as (keyof Group)[]) if (k !== "name") g[k] += sum[k];
+  }
+  const all = [...out.values()];
+  if (by === "month") return all.sort((a, b) => (a.name || "9999").localeCompare(b.name || "9999"));
+  return all.sort((a, b) => b.doneH + b.toComeH - (a.doneH + a.toComeH) || b.otherCents - a.otherCents);
+}
+
+function nameOf(by: By, name: string): string {
+  if (name === "") return by === "month" ? tr("not in the plan") : tr("not told");
+  if (by === "month") return monthOf(`${name}-15T12:00:00Z`, "UTC");
+  return by === "who" ? name : word(name);
+}
+
+function Table({ lines, by }: { lines: Line[]; by: By }) {
+  const { money } = useSettings();
+  const all = groups(lines, by);
+  const most = Math.max(1, ...all.map((g) => g.doneH + g.toComeH));
+  if (all.length === 0) return <p>{tr("Nothing yet.")}</p>;
+  const title = BY.find((b) => b.key === by)?.name ?? "";
+  return (
+    <Reflow>
+      <table className="table-plain break-inside-auto text-sm">
         <thead>
           <tr>
-            <th>{title.replace("By ", "")}</th>
-            <th className="text-right!">{tr("times")}</th>
-            <th className="text-right!">{tr("hours")}</th>
-            <th className="text-right!">{tr("reckoned")}</th>
-            <th className="text-right!">{tr("material")}</th>
+            <th>{title}</th>
+            <th className="num">{tr("Hours done")}</th>
+            <th className="num">{tr("Reckoned")}</th>
+            <th className="num">{tr("Hours to come")}</th>
+            <th className="w-1/4 max-sm:hidden" aria-label={tr("Done and to come")} />
+            <th className="num">{tr("Coatings")}</th>
+            <th className="num">{tr("To come")}</th>
+            <th className="num">{tr("Other expenses")}</th>
           </tr>
         </thead>
         <tbody>
-          {sums.map((s) => (
-            <tr key={s.name}>
-              <td>{s.name}</td>
-              <td className="text-right!">{s.entries}</td>
-              <td className="text-right!">{s.hours > 0 ? hours(s.hours) : ""}</td>
-              <td className="text-right!">{s.plannedH > 0 ? hours(s.plannedH) : ""}</td>
-              <td className="text-right!">{s.cents > 0 ? money(s.cents, 0) : ""}</td>
+          {all.map((g) => (
+            <tr key={g.name}>
+              <td className="font-semibold">{nameOf(by, g.name)}</td>
+              <td className="num">{g.doneH > 0 && hours(g.doneH)}</td>
+              <td className="num">{g.plannedH > 0 && hours(g.plannedH)}</td>
+              <td className="num">{g.toComeH > 0 && hours(g.toComeH)}</td>
+              <td className="max-sm:hidden">
+                <svg viewBox="0 0 100 6" className="w-full" preserveAspectRatio="none" aria-hidden="true">
+                  <rect width={(100 * g.doneH) / most} height="6" fill="var(--closing)" />
+                  <rect
+                    x={(100 * g.doneH) / most}
+                    width={(100 * g.toComeH) / most}
+                    height="6"
+                    fill="none"
+                    stroke="currentColor"
+                    vectorEffect="non-scaling-stroke"
+                  />
+                </svg>
+              </td>
+              <td className="num">{g.materialCents > 0 && money(g.materialCents, 0)}</td>
+              <td className="num">{g.materialToComeCents > 0 && money(g.materialToComeCents, 0)}</td>
+              <td className="num">{g.otherCents > 0 && money(g.otherCents, 0)}</td>
             </tr>
           ))}
         </tbody>
       </table>
-    </section>
+    </Reflow>
   );
 }

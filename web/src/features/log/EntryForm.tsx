@@ -15,6 +15,7 @@ import { tr, trNodes, word } from "../../words/words";
 import { BatchField } from "./BatchField";
 import { DryFields } from "./DryFields";
 import { blank, type Draft, draftOf, entryOf, OTHER, readings } from "./draft";
+import { Grades } from "./Grades";
 
 /** Logs something done, or corrects the entry given, or the one that waits on this device. */
 export function EntryForm({
@@ -243,6 +244,33 @@ export function EntryForm({
                 ]}
               />
             )}
+            {kind.spent && (
+              <>
+                <Choice
+                  name="spent.on"
+                  label={tr("What for")}
+                  value={draft.paidFor}
+                  onChange={(paidFor) => set({ paidFor })}
+                  options={(words?.expenses ?? []).map((e) => ({ value: e.on, label: word(e.name) }))}
+                />
+                <NumberField name="spent.cents" label={tr("How much")} unit="" value={draft.paid} onChange={(paid) => set({ paid })} />
+              </>
+            )}
+            {kind.felt && (
+              <Choice
+                name="felt.state"
+                label={tr("What was it like")}
+                hint={tr("log it when it turns: later times are learned from it")}
+                value={draft.felt}
+                onChange={(felt) => set({ felt })}
+                options={[
+                  { value: "", label: tr("choose") },
+                  { value: "sticky", label: tr("still sticky") },
+                  { value: "touch-dry", label: tr("just dry to touch") },
+                  { value: "sandable", label: tr("just dry enough to sand") },
+                ]}
+              />
+            )}
             {(planned || draft.own) && !kind.judged && (planned?.where?.patches ?? []).length < 2 && (
               <NumberField
                 name="sharePct"
@@ -305,7 +333,7 @@ export function EntryForm({
             {kind.rounds && kind.films && (
               <NumberField name="litres" label={tr("Filler used")} unit="L" value={draft.litres} onChange={(litres) => set({ litres })} />
             )}
-            {draft.kind !== "idle" && (
+            {draft.kind !== "idle" && !kind.felt && !kind.graded && !kind.spent && (
               <NumberField
                 name="hours"
                 label={tr("Hours it took")}
@@ -327,6 +355,7 @@ export function EntryForm({
               />
             </div>
           </div>
+          {kind.graded && <Grades label={tr("How did it hold?")} held={draft.held} set={(held) => set({ held })} />}
           {(coat || draft.kind === "inspect") && <Seen draft={draft} set={set} all={words?.blemishes ?? []} />}
           {(coat || draft.kind === "inspect") && <DryFields draft={draft} set={set} build={build} placeId={today.place.id} />}
           {!entry && <Pictures photos={photos} set={setPhotos} />}
@@ -550,7 +579,7 @@ function Pictures({ photos, set }: { photos: File[]; set: (p: File[]) => void })
       <label className="btn min-h-11">
         {photos.length > 0
           ? tr("{photos} {photos, plural, one {photo} other {photos}} taken: another", { photos: photos.length })
-          : tr("Photo, such as the label of the tin")}
+          : tr("Photo, such as the label of the tin, or the receipt")}
         <input
           type="file"
           accept="image/*"

@@ -15,6 +15,7 @@ import { tr } from "../../words/words";
 import { AccountsView } from "./Accounts";
 import { EntryForm } from "./EntryForm";
 import { Files } from "./Files";
+import { LessonsView } from "./Lessons";
 import { Judged, What } from "./Told";
 import { UpkeepView } from "./Upkeep";
 
@@ -32,6 +33,7 @@ const VIEWS = [
   { key: "log", name: tr("Log") },
   { key: "accounts", name: tr("Hours and money") },
   { key: "upkeep", name: tr("Upkeep") },
+  { key: "lessons", name: tr("Learned") },
   { key: "files", name: tr("Files") },
 ] as const;
 type View = (typeof VIEWS)[number]["key"];
@@ -64,7 +66,8 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
     <>
       <Tabs label={tr("Log")} tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
       {view === "accounts" && <AccountsView boatId={today.boat.id} />}
-      {view === "upkeep" && <UpkeepView boatId={today.boat.id} zone={zone} />}
+      {view === "upkeep" && <UpkeepView boatId={today.boat.id} now={today.ribbon.now} zone={zone} />}
+      {view === "lessons" && <LessonsView boatId={today.boat.id} />}
       {view === "files" && <Files boatId={today.boat.id} />}
       {view === "log" && (
         <>

@@ -105,7 +105,7 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
       </section>
       <section className="mt-8 break-inside-avoid">
         <h2 className="text-xl">{tr("Upkeep")}</h2>
-        <Films upkeep={r.upkeep} zone={zone} />
+        <Films upkeep={r.upkeep} now={r.now} zone={zone} />
       </section>
     </article>
   );

@@ -1,12 +1,24 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useHistory, useKinds, useSuspects } from "../../api/queries";
+import { useHistory, useKinds, useMeta, useSuspects } from "../../api/queries";
 import { number, useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr, trNodes, word } from "../../words/words";
 
 type Entry = Schemas["Entry"];
+
+function Paid({ spent: s }: { spent: Schemas["LogbookSpent"] }) {
+  const { money } = useSettings();
+  const name = useMeta().data?.log.expenses.find((e) => e.on === s.on)?.name ?? s.on;
+  return <>{`: ${word(name)}, ${money(s.cents)}`}</>;
+}
+
+const FELT: Record<string, string> = {
+  sticky: tr("still sticky"),
+  "touch-dry": tr("just dry to touch"),
+  sandable: tr("just dry enough to sand"),
+};
 
 /** What an entry says was done, with its figures. */
 export function What({ entry: e }: { entry: Entry }) {
@@ -52,6 +64,16 @@ export function What({ entry: e }: { entry: Entry }) {
         </>
       )}
       {(e.hours ?? 0) > 0 && `, ${e.hours} h`}
+      {e.spent && <Paid spent={e.spent} />}
+      {e.felt && `: ${FELT[e.felt.state]}`}
+      {e.felt && tr(", at {progress} times the sheet’s time", { progress: number(e.felt.progress ?? 0, 2) })}
+      {e.held &&
+        `: ${
+          Object.entries(e.held)
+            .filter(([, g]) => g > 0)
+            .map(([k, g]) => `${word(k)} ${g}`)
+            .join(", ") || tr("nothing wrong")
+        }`}
     </>
   );
 }

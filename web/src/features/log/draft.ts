@@ -37,6 +37,12 @@ export type Draft = {
   sharePct?: number;
   patches: string[];
   outcome: string;
+  /** What a coat was like when it was felt, and how a finish held. */
+  felt: string;
+  held: Record<string, number>;
+  /** What was paid, in whole money, and for what. */
+  paid?: number;
+  paidFor: string;
   /** The own task that it is of. */
   own: string;
   place?: Schemas["SurveyPlace"];
@@ -75,6 +81,9 @@ export function blank(surfaceId: string, now: string, zone: string): Draft {
     beyondShelf: false,
     patches: [],
     outcome: "",
+    felt: "",
+    held: {},
+    paidFor: "abrasives",
     own: "",
   };
 }
@@ -112,6 +121,10 @@ export function draftOf(e: Schemas["LogbookEntry"], zone: string, u: Units): Dra
     sharePct: e.sharePct || undefined,
     patches: e.patches ?? [],
     outcome: e.outcome ?? "",
+    felt: e.felt?.state ?? "",
+    held: e.held ?? {},
+    paid: e.spent && e.spent.cents / 100,
+    paidFor: e.spent?.on ?? "abrasives",
     own: e.ownId ?? "",
     place: e.place,
   };
@@ -152,6 +165,9 @@ export function entryOf(
     ...(d.sharePct && d.sharePct < 100 && { sharePct: d.sharePct }),
     ...(d.patches.length > 0 && { patches: d.patches }),
     ...(kind.judged && { outcome: d.outcome as "" | "passed" | "failed" }),
+    ...(kind.felt && { felt: { state: d.felt as Schemas["LogbookFelt"]["state"] } }),
+    ...(kind.graded && { held: d.held }),
+    ...(kind.spent && { spent: { on: d.paidFor as Schemas["LogbookSpent"]["on"], cents: Math.round(100 * (d.paid ?? 0)) } }),
     litres: coat || kind.films ? (d.litres ?? 0) : 0,
     wetUm: coat ? um(d.wet) : [],
     thinnerPct: coat ? (d.thinnerPct ?? planned?.thinnerPct ?? 0) : 0,

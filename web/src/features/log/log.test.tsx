@@ -7,7 +7,7 @@ import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
 import { answers, DESCRIBED, kindOf, show, WORKS } from "../../testing";
-import { Accounts } from "./Accounts";
+import { Accounts, groups } from "./Accounts";
 import { blank, draftOf, entryOf } from "./draft";
 import { Files } from "./Files";
 import { Log } from "./Log";
@@ -188,36 +188,92 @@ it("keeps what a kind has and leaves out what it has not", () => {
   expect(back).toMatchObject({ wet: "8", litres: 2, batch: "L1", early: "haste", startedAt: "2026-05-08T09:00" });
 });
 
-const sum = (name: string, hours: number) => ({ name, hours, plannedH: hours / 2, cents: 1000, entries: 2 });
+const line = (more: Partial<Schemas["LedgerLine"]>): Schemas["LedgerLine"] => ({
+  what: "varnish",
+  surface: "Deck",
+  who: "Ada",
+  month: "2026-05",
+  entries: 1,
+  doneH: 0,
+  plannedH: 0,
+  toComeH: 0,
+  materialCents: 0,
+  materialToComeCents: 0,
+  otherCents: 0,
+  unpricedEntries: 0,
+  ...more,
+});
 const accounts = (more = {}): Schemas["Accounts"] => ({
-  byKind: [sum("a coat went on", 6)],
-  bySurface: [sum("Deck", 6)],
-  byPerson: [sum("Ada", 6)],
-  byMonth: [sum("2026-05", 6)],
+  lines: [
+    line({ doneH: 4, plannedH: 2, materialCents: 12300 }),
+    line({ what: "sand", doneH: 2, plannedH: 1, month: "2026-04" }),
+    line({ toComeH: 4, materialToComeCents: 5000, who: "Bo", month: "2026-06" }),
+    line({ what: "yard rent", surface: "the whole boat", otherCents: 4000 }),
+  ],
   untold: 2,
   unpriced: ["Primer"],
   hourCents: 0,
   hours: 6,
+  monthH: 4,
   workDayH: 8,
   plannedH: 3,
   reckonedHours: 6,
   materialCents: 12300,
+  otherCents: 4000,
   labourCents: 0,
   leftHours: 4,
+  leftLowH: 3,
+  leftHighH: 5,
   leftMaterialCents: 5000,
   leftLabourCents: 0,
+  totalCents: 21300,
+  totalLowCents: 20000,
+  totalHighCents: 23000,
+  budgetCents: 0,
   ...more,
+});
+
+it("adds lines up by work, surface, person and month", () => {
+  const { lines } = accounts();
+  const of = (by: Parameters<typeof groups>[1]) => groups(lines, by).map((g) => [g.name, g.doneH, g.toComeH, g.otherCents]);
+  expect(of("what")).toEqual([
+    ["varnish", 4, 4, 0],
+    ["sand", 2, 0, 0],
+    ["yard rent", 0, 0, 4000],
+  ]);
+  expect(of("month")).toEqual([
+    ["2026-04", 2, 0, 0],
+    ["2026-05", 4, 0, 4000],
+    ["2026-06", 0, 4, 0],
+  ]);
+  expect(of("who")).toEqual([
+    ["Ada", 6, 0, 4000],
+    ["Bo", 0, 4, 0],
+  ]);
+});
+
+it("says how it stands against the budget", () => {
+  for (const [budgetCents, said] of [
+    [19000, "Over the budget of 190 by about 23, whatever happens."],
+    [21000, "Likely over the budget of 210, by about 3."],
+    [22000, "Likely within the budget of 220, not surely: about 7 to spare."],
+    [30000, "Within the budget of 300, with about 87 to spare."],
+  ] as const) {
+    const { unmount, container } = show(<Accounts accounts={accounts({ budgetCents })} />);
+    expect(container.textContent).toContain(said);
+    unmount();
+  }
 });
 
 it("sets hours and money against the plan and says what is missing", () => {
   show(<Accounts accounts={accounts()} />);
-  expect(screen.getByText("6 h so far and 4 h to come; 123 spent, about 50 to finish.")).toBeTruthy();
+  expect(screen.getByText("6 h so far and 4 h to come; 163 spent, about 50 to finish.")).toBeTruthy();
   expect(screen.getByText(/took 100 % more/).textContent).toContain("2 entries tell no hours");
   expect(screen.getByText(/Without a price in Library: Primer/)).toBeTruthy();
 });
 
 it("lists what comes due, and says when nothing does", () => {
-  const { unmount } = show(<Films upkeep={{ films: [], shelf: [] }} zone="UTC" />);
+  const { unmount } = show(<Films upkeep={{ films: [], shelf: [], season: 2027 }} now="2026-05-01T00:00:00Z" zone="UTC" />);
   expect(screen.getByText(/Nothing that was laid comes due/)).toBeTruthy();
   unmount();
   show(
@@ -230,20 +286,23 @@ it("lists what comes due, and says when nothing does", () => {
               surface: "Rails",
               product: "Varnish",
               filmUm: 180,
-              what: "scuff and lay two coats",
+              what: [{ text: "scuff and lay two coats" }],
+              laidAt: "2026-05-01T00:00:00Z",
               at: "2027-05-01T00:00:00Z",
+              from: "2027-01-05T00:00:00Z",
+              to: "2027-10-01T00:00:00Z",
               seasons: 0,
-              when: "in 12 months",
               working,
             },
           ],
           shelf: [{ id: "t", product: "Antifouling", leftL: 2.5, worry: "its shelf life ends on 2026-06-01" }],
         } as unknown as Schemas["Upkeep"]
       }
+      now="2026-05-08T00:00:00Z"
       zone="UTC"
     />,
   );
-  expect(screen.getByText("in 12 months")).toBeTruthy();
+  expect(screen.getByText(/between Jan 2027 and Oct 2027/)).toBeTruthy();
   expect(screen.getByText(/its shelf life ends/)).toBeTruthy();
 });
 
