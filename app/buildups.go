@@ -17,6 +17,7 @@ import (
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/lay"
 	"allcoats/core/job/logbook"
+	"allcoats/core/job/quote"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
 	"allcoats/core/job/task"
@@ -164,6 +165,7 @@ type work struct {
 	photos   []store.Photo
 	// unlearned are the keys of lessons that do not count; dryings what was learned of clocks.
 	unlearned map[string]bool
+	quotes    store.JSON[[]quote.Quote]
 	dryings   map[string]logbook.Drying
 	// finishes by surface, empty for the boat, and craft
 	finishes map[[2]string]store.Finish

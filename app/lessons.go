@@ -23,7 +23,7 @@ func (w *work) learn(ctx context.Context, q store.Queries) error {
 	if err != nil {
 		return err
 	}
-	w.unlearned = map[string]bool{}
+	w.quotes, w.unlearned = boat.Quotes, map[string]bool{}
 	for _, key := range boat.Unlearned.V {
 		w.unlearned[key] = true
 	}

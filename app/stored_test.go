@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"allcoats/core/base/say"
+	"allcoats/core/job/quote"
 	"allcoats/core/physics/weather"
 	"allcoats/formats"
 	"allcoats/store"
@@ -33,6 +34,7 @@ var stored = map[string]any{
 	"finishes.work non-skid": workOf(NonSkidBench), "finishes.work moulded": workOf(MouldBench), "finishes.work gelcoat": workOf(GelcoatBench),
 	"finishes.work brightwork": workOf(BrightBench), "finishes.work antifouling": workOf(AntifoulBench), "finishes.work metal": workOf(MetalBench),
 	"finishes.work refit": workOf(RefitBench),
+	"boats.quotes":        []quote.Quote{},
 }
 
 func workOf[W, R any](Craft[W, R]) (w W) { return w }

@@ -78,9 +78,15 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		later.Cents += s.dayCents(k) * math.Ceil(later.lateH(k, l.Due)/24)
 	}
 	out := []Way{later}
-	for i, r := range remedies {
+	all := slices.Clone(remedies)
+	for k, o := range s.looks {
+		for _, q := range o.quotes.V {
+			all = append(all, shop(k, q))
+		}
+	}
+	for i, r := range all {
 		if told != nil {
-			told(float64(i+1) / float64(len(remedies)+1))
+			told(float64(i+1) / float64(len(all)+1))
 		}
 		v := s
 		v.looks, v.yard.Boats = slices.Clone(s.looks), slices.Clone(s.yard.Boats)

@@ -8,11 +8,13 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/base/calendar"
+	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/logbook"
+	"allcoats/core/job/quote"
 	"allcoats/core/job/task"
 	"allcoats/core/planning/plan"
 	"allcoats/instruments"
@@ -89,6 +91,9 @@ func remember(ctx context.Context, a *app.App, boats []app.Boat) error {
 		if b.Name != "Marsh Lantern" {
 			continue
 		}
+		if err := quoted(ctx, a, b, now); err != nil {
+			return err
+		}
 		log, err := a.Log(ctx, b.ID)
 		if err != nil {
 			return err
@@ -113,13 +118,29 @@ func remember(ctx context.Context, a *app.App, boats []app.Boat) error {
 	return nil
 }
 
+// quoted enters what a shop asks for the coats of a launch's topsides.
+func quoted(ctx context.Context, a *app.App, b app.Boat, now time.Time) error {
+	s, err := a.Survey(ctx, b.ID)
+	if err != nil {
+		return err
+	}
+	q := quote.Quote{Who: "Sallow Creek spray shop", Coats: true, Cents: 210_000, ReadyOn: now.AddDate(0, 0, 21).Format(time.DateOnly), LastsYears: 8, Note: "two coats, two-part, sprayed"}
+	for _, f := range s.Surfaces {
+		if f.Part == area.Topsides {
+			q.Surfaces = append(q.Surfaces, f.ID)
+		}
+	}
+	_, err = a.SetQuotes(ctx, b.ID, 1, []quote.Quote{q})
+	return err
+}
+
 // spent logs what the yard and the chandler asked for.
 func spent(ctx context.Context, a *app.App, boatID string, now time.Time) error {
 	for _, s := range []struct {
 		daysAgo int
 		logbook.Spent
 		note string
-	}{{28, logbook.Spent{On: "rent", Cents: 18000}, "May, hard standing"}, {12, logbook.Spent{On: "abrasives", Cents: 6450}, "discs, tape, mixing pots"}} {
+	}{{28, logbook.Spent{On: "rent", Cents: 18000}, "hard standing"}, {12, logbook.Spent{On: "abrasives", Cents: 6450}, "discs, tape, mixing pots"}} {
 		e := logbook.Entry{BoatID: boatID, Kind: step.Spend, StartedAt: now.AddDate(0, 0, -s.daysAgo), Who: "Ada", Note: s.note, Detail: logbook.Detail{Spent: &s.Spent}}
 		if _, err := a.AddEntry(ctx, app.NewEntry{Entry: e}); err != nil {
 			return err

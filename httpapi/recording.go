@@ -9,6 +9,7 @@ import (
 	"allcoats/core/exposure/reading"
 	"allcoats/core/film/mix"
 	"allcoats/core/job/logbook"
+	"allcoats/core/job/quote"
 	"allcoats/core/job/task"
 	"allcoats/formats"
 
@@ -139,6 +140,12 @@ func recording(api huma.API, a *app.App) {
 		func(ctx context.Context, in *byID) (app.Upkeep, error) { return a.Upkeep(ctx, in.ID) })
 	register(api, "renew", post, "/api/surfaces/{id}/renew", "Put the wash, the scuff and the coats that renew a surface's film into its build-up",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.Renew(ctx, in.ID) })
+	register(api, "get-quotes", get, "/api/boats/{id}/quotes", "What shops ask for parts of the work on a boat, against doing it oneself",
+		func(ctx context.Context, in *byID) (app.Quotes, error) { return a.Quotes(ctx, in.ID) })
+	register(api, "set-quotes", put, "/api/boats/{id}/quotes", "Replace the quotes of a boat",
+		func(ctx context.Context, in *edit[[]quote.Quote]) (app.Quotes, error) {
+			return a.SetQuotes(ctx, in.ID, in.Body.Version, in.Body.Value)
+		})
 	register(api, "get-lessons", get, "/api/boats/{id}/lessons", "What the log of a boat taught of hours, litres and drying",
 		func(ctx context.Context, in *byID) ([]task.Lesson, error) { return a.Lessons(ctx, in.ID) })
 	register(api, "set-lesson", put, "/api/boats/{id}/lessons", "Switch a lesson of a boat's log off, or on again",

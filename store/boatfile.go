@@ -36,7 +36,7 @@ type boatTable struct {
 // boatTables in an order in which every row finds those it refers to.
 var boatTables = []boatTable{
 	{"places", "place", "id = (SELECT place_id FROM boats WHERE id = ?1)", []string{"normals", "learned"}, false},
-	{"boats", "boat", "id = ?1", []string{"week", "tent", "guessed", "unlearned"}, false},
+	{"boats", "boat", "id = ?1", []string{"week", "tent", "guessed", "unlearned", "quotes"}, false},
 	{"products", "product", `id IN (SELECT product_id FROM steps JOIN surfaces ON surfaces.id = surface_id WHERE boat_id = ?1
 		UNION SELECT product_id FROM log_entries WHERE boat_id = ?1 UNION SELECT product_id FROM pots WHERE boat_id = ?1)`, []string{"sheet"}, false},
 	{"sheet_editions", "edition of a data sheet", `EXISTS (SELECT 1 FROM log_entries WHERE boat_id = ?1 AND log_entries.product_id = sheet_editions.product_id

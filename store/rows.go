@@ -10,6 +10,7 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/film/step"
+	"allcoats/core/job/quote"
 	"allcoats/core/physics/weather"
 )
 
@@ -88,6 +89,8 @@ type Boat struct {
 	SeasonNM      float64             `db:"season_nm"`
 	BudgetCents   float64             `db:"budget_cents"`
 	Unlearned     JSON[[]string]      `db:"unlearned"`
+	Quotes        JSON[[]quote.Quote] `db:"quotes"`
+	QuotesVersion int                 `db:"quotes_version"`
 }
 
 // Boats lists all boats by name.
@@ -121,6 +124,12 @@ func (q Queries) EditBoat(ctx context.Context, b Boat) error {
 func (q Queries) SetTent(ctx context.Context, boatID string, version int, t *tent.Tent) error {
 	return q.edit(ctx, "boats", boatID, "UPDATE boats SET tent_version = tent_version + 1, tent = :tent WHERE id = :id AND tent_version = :tent_version",
 		Boat{ID: boatID, TentVersion: version, Tent: JSON[*tent.Tent]{t}})
+}
+
+// SetQuotes sets the quotes of a boat if their version is current.
+func (q Queries) SetQuotes(ctx context.Context, boatID string, version int, all []quote.Quote) error {
+	return q.edit(ctx, "boats", boatID, "UPDATE boats SET quotes_version = quotes_version + 1, quotes = :quotes WHERE id = :id AND quotes_version = :quotes_version",
+		Boat{ID: boatID, QuotesVersion: version, Quotes: JSON[[]quote.Quote]{all}})
 }
 
 // SetUnlearned sets which lessons of a boat's log do not count.

@@ -17,14 +17,17 @@ type Exposure struct {
 	Inside      bool
 }
 
+// upright is the tilt of most of what is finished: sides, coamings, spars.
+const upright = 90
+
 // What cover, and a cabin's windows, leave of the sun: rules of thumb.
 const coveredShare, insideShare = 0.15, 0.05
 
-// Months is the sun on the face in each month, January first, in years of a level face in the open at
+// Months is the sun on the face in each month, January first, in years of an upright face in the open at
 // 50° N.
 func (e Exposure) Months() [12]float64 {
 	sun, whole := clearSky(e.LatitudeDeg, e.TiltDeg), 0.0
-	for _, s := range clearSky(50, 0) {
+	for _, s := range clearSky(50, upright) {
 		whole += s
 	}
 	share := 1.0

@@ -11,7 +11,7 @@ import (
 	"allcoats/core/catalog/product"
 )
 
-// Rules of thumb: the years that a varnish of usualUm goes on a level face in the open at 50° N, which
+// Rules of thumb: the years that a varnish of usualUm goes on an upright face in the open at 50° N, which
 // grow with the root of the film; the seasons of a hard matrix; and what a usual year afloat has.
 const (
 	varnishYears              = 1.4
@@ -80,7 +80,7 @@ func (f Film) wears() (out wear, ok bool) {
 		}
 		w.In("Latitude", f.LatitudeDeg, "°")
 		w.In("Tilt", f.TiltDeg, "°")
-		w.Step("Sun in a year", "that of a clear sky on the face, of all bearings, over that on a level one in the open at 50° N; 0.15 of it under cover, 0.05 inside", f.Year(), "", "Ineichen & Perez 2002; what cover leaves is a rule of thumb")
+		w.Step("Sun in a year", "that of a clear sky on the face, of all bearings, over that on an upright one in the open at 50° N; 0.15 of it under cover, 0.05 inside", f.Year(), "", "Ineichen & Perez 2002; what cover leaves is a rule of thumb")
 	}
 	switch kind := f.Sheet.Kind; {
 	case kind == product.Varnish:

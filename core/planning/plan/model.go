@@ -113,6 +113,7 @@ func (y Yard) Model() (Model, error) {
 	}
 	m.tents(chains)
 	m.supplies()
+	m.shops()
 	if loop := m.Problem.Cycle(); loop != nil {
 		names := make([]say.Sentence, len(loop))
 		for i, t := range loop {

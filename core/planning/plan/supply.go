@@ -22,11 +22,22 @@ type Delivery struct {
 	Litres float64
 }
 
-// One delivery in four comes late, by four days on the mean: rules of thumb.
+// One delivery in four, and one shop, comes late, by four days on the mean: rules of thumb.
 const (
 	lateShare = 0.25
 	lateDays  = 4.0
 )
+
+// shops lets what is left on a surface wait until a shop is done with it.
+func (m *Model) shops() {
+	for i, t := range m.Tasks {
+		until, ok := m.Boats[t.Boat].Shop[t.SurfaceID]
+		if at := m.Slot(until); ok && at > 0 {
+			m.link(schedule.Link{From: nowTask, To: i, Opens: func(int) int { return at }},
+				cause{rule: say.Of("a shop has it until %v", say.On(until)), late: "shop, " + t.SurfaceID})
+		}
+	}
+}
 
 // supplies lets coats wait for what is awaited. What is there goes to the boats in the order of their
 // launches, and to the coats of each in theirs. A product of which nothing is on order holds nothing up.

@@ -16,10 +16,10 @@ import (
 // part that all of a yard's work shares and one of each task, as far as the log told of its kind; so are the clocks of coats against
 // their sheets. Some coats have to be laid again, now and then somebody is away for some days, and a delivery is late.
 const (
-	clockLog     = 0.15
-	reworkShare  = 0.04
-	awayADay     = 0.01
-	awayDays     = 2.5
+	clockLog    = 0.15
+	reworkShare = 0.04
+	awayADay    = 0.01
+	awayDays    = 2.5
 )
 
 // longestAway is the longest that somebody is away, days.

@@ -118,6 +118,8 @@ type Boat struct {
 	Off map[string]string
 	// AlongM is where she stands along the yard, m.
 	AlongM float64
+	// Shop is until when a shop has a surface.
+	Shop map[string]time.Time
 }
 
 // Mark is what the user says of a task: skipped, or pinned to a start.

@@ -469,6 +469,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{id}/quotes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What shops ask for parts of the work on a boat, against doing it oneself */
+        get: operations["get-quotes"];
+        /** Replace the quotes of a boat */
+        put: operations["set-quotes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{id}/report": {
         parameters: {
             query?: never;
@@ -4171,6 +4189,14 @@ export interface components {
              */
             version: number;
         };
+        EditListQuoteBody: {
+            value: components["schemas"]["Quote"][];
+            /**
+             * Format: int64
+             * @description the version that the change was made on; another one now answers 409 with both
+             */
+            version: number;
+        };
         EditModelEditBody: {
             value: components["schemas"]["ModelEdit"];
             /**
@@ -6215,6 +6241,29 @@ export interface components {
             tapeMM: number;
             texture: components["schemas"]["NonskidTexture"];
         };
+        Offer: {
+            /** Format: double */
+            cents: number;
+            coats: boolean;
+            /** Format: double */
+            dearerCents: number;
+            id: string;
+            /** Format: double */
+            lastsYears: number;
+            note: string;
+            own: components["schemas"]["QuoteOwn"];
+            /** Format: double */
+            ownLasts: number;
+            /** Format: date-time */
+            ownReady?: string;
+            readyOn: string;
+            /** Format: double */
+            savedHourCents?: number;
+            surfaces: string[];
+            /** Format: int64 */
+            tasks: number;
+            who: string;
+        };
         Order: {
             ids: string[];
         };
@@ -6936,6 +6985,39 @@ export interface components {
             thinnerPct?: number;
             timeZone?: string;
             weather?: string;
+        };
+        Quote: {
+            /** Format: double */
+            cents: number;
+            coats: boolean;
+            id: string;
+            /** Format: double */
+            lastsYears: number;
+            note: string;
+            readyOn: string;
+            surfaces: string[];
+            who: string;
+        };
+        QuoteOwn: {
+            /** Format: double */
+            highH: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            labourCents: number;
+            /** Format: double */
+            lowH: number;
+            /** Format: double */
+            materialCents: number;
+        };
+        Quotes: {
+            /** Format: double */
+            hourCents: number;
+            quotes: components["schemas"]["Offer"][];
+            /** Format: int64 */
+            version: number;
+            /** Format: double */
+            workDayH: number;
         };
         ReadingDoubt: {
             /** Format: date-time */
@@ -9821,6 +9903,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pot"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "get-quotes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Quotes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "set-quotes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditListQuoteBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Quotes"];
                 };
             };
             /** @description Error */

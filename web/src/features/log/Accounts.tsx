@@ -9,13 +9,14 @@ import { useSettings } from "../../ui/settings";
 import { monthOf, workdays } from "../../ui/time";
 import { LOCALE, tr, word } from "../../words/words";
 import { BoatFields } from "../boats/BoatFields";
+import { QuotesView } from "./Quotes";
 
 type Line = Schemas["LedgerLine"];
 
 const hours = (h: number) => h.toLocaleString(LOCALE, { maximumFractionDigits: 1 });
 
 /** Hours and money: to date, against the plan, and to finish. */
-export function AccountsView({ boatId }: { boatId: string }) {
+export function AccountsView({ boatId, zone }: { boatId: string; zone: string }) {
   return (
     <Loaded query={useAccounts(boatId)}>
       {(a) => (
@@ -48,6 +49,7 @@ export function AccountsView({ boatId }: { boatId: string }) {
               </div>
             )}
           />
+          <QuotesView boatId={boatId} zone={zone} />
         </>
       )}
     </Loaded>
@@ -115,10 +117,10 @@ export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]
 }
 
 const BY = [
-  { key: "what", name: tr("By work") },
-  { key: "surface", name: tr("By surface") },
-  { key: "who", name: tr("By person") },
-  { key: "month", name: tr("By month") },
+  { key: "what", name: tr("By work"), column: tr("Work") },
+  { key: "surface", name: tr("By surface"), column: tr("Surface") },
+  { key: "who", name: tr("By person"), column: tr("Person") },
+  { key: "month", name: tr("By month"), column: tr("Month") },
 ] as const;
 type By = (typeof BY)[number]["key"];
 
@@ -158,16 +160,15 @@ function nameOf(by: By, name: string): string {
 
 function Table({ lines, by }: { lines: Line[]; by: By }) {
   const { money } = useSettings();
-  const all = groups(lines, by);
+  const all = groups(lines, by).filter((g) => g.doneH + g.toComeH + g.materialCents + g.materialToComeCents + g.otherCents > 0);
   const most = Math.max(1, ...all.map((g) => g.doneH + g.toComeH));
   if (all.length === 0) return <p>{tr("Nothing yet.")}</p>;
-  const title = BY.find((b) => b.key === by)?.name ?? "";
   return (
     <Reflow>
       <table className="table-plain break-inside-auto text-sm">
         <thead>
           <tr>
-            <th>{title}</th>
+            <th>{BY.find((b) => b.key === by)?.column}</th>
             <th className="num">{tr("Hours done")}</th>
             <th className="num">{tr("Reckoned")}</th>
             <th className="num">{tr("Hours to come")}</th>

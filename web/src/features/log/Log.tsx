@@ -65,7 +65,7 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
   return (
     <>
       <Tabs label={tr("Log")} tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
-      {view === "accounts" && <AccountsView boatId={today.boat.id} />}
+      {view === "accounts" && <AccountsView boatId={today.boat.id} zone={zone} />}
       {view === "upkeep" && <UpkeepView boatId={today.boat.id} now={today.ribbon.now} zone={zone} />}
       {view === "lessons" && <LessonsView boatId={today.boat.id} />}
       {view === "files" && <Files boatId={today.boat.id} />}
