@@ -380,6 +380,7 @@ func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
 	if last := o.below(logbook.Logged{Entry: logbook.Entry{SurfaceID: f.ID, ProductID: out.ProductID, StartedAt: o.now}}); last != nil {
 		before.Changed = o.changed(*last, o.versions[out.ProductID], "")
 	}
+	before.Again = o.repeats(out.ProductID)
 	before.FieldWhy, before.HoldWhy = o.forbids(f, c)
 	out.Checks = before.List()
 }

@@ -442,6 +442,19 @@ func (a *App) Suspects(ctx context.Context, id string, keys []string) ([]Suspect
 	return out, nil
 }
 
+// repeats are the causes that came again and again on coats of a product on this boat.
+func (o outlook) repeats(productID string) []logbook.Repeat {
+	var coats []logbook.Blemished
+	for _, f := range o.survey.Surfaces {
+		for _, e := range o.log[f.ID] {
+			if e.ProductID == productID && len(e.Blemishes) > 0 {
+				coats = append(coats, logbook.Blemished{Record: o.recordOf(e), Blemishes: e.Blemishes})
+			}
+		}
+	}
+	return logbook.Repeats(coats)
+}
+
 // recordOf gathers what is known of a logged coat.
 func (o outlook) recordOf(r logbook.Logged) logbook.Record {
 	e := o.entry(r)

@@ -17,7 +17,7 @@ import (
 var spring = time.Date(2026, 5, 9, 0, 0, 0, 0, time.UTC)
 
 func varnish() Case {
-	return Case{AreaM2: 2, EdgeM: 10, Access: 1, Face: upkeep.Exposure{LatitudeDeg: 50}, From: spring, Winter: spring.AddDate(0, 7, 0), Method: "brush",
+	return Case{AreaM2: 2, EdgeM: 10, Access: 1, Face: upkeep.Exposure{LatitudeDeg: 50, TiltDeg: 90}, From: spring, Winter: spring.AddDate(0, 7, 0), Method: "brush",
 		Sheet: product.Sheet{Name: "varnish", Kind: product.Varnish, VolumeSolidsPct: 45, UVPerUm: 0.02, Film: product.Film{MinUm: 20, TypicalUm: 30, MaxUm: 45}}}
 }
 

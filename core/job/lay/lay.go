@@ -9,6 +9,7 @@ import (
 	"allcoats/core/base/say"
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
+	"allcoats/core/job/logbook"
 	"allcoats/core/readiness/clock"
 )
 
@@ -144,6 +145,8 @@ type Before struct {
 	Expired  string
 	// Changed is what is new in the sheet since the last coat of it, empty without.
 	Changed say.Sentence
+	// Again are causes of blemishes that came more than once.
+	Again []logbook.Repeat
 }
 
 // List checks what is known and asks for the rest.
@@ -159,6 +162,9 @@ func (b Before) List() []Check {
 	ask := func(key string, text say.Sentence) { out = append(out, Check{Key: key, State: Ask, Text: text}) }
 	if len(b.First) > 0 {
 		add("first", true, nil, say.Of("Not logged since the last coat: %v", b.First))
+	}
+	for _, r := range b.Again {
+		ask("again "+r.Text, say.Of("%d coats had %v, each time with this in their record: %s. This time: %s", r.Times, say.Join(lits(r.Blemishes), "; "), r.Text, r.Next))
 	}
 	add("field", b.FieldWhy != nil, say.Of("The air and the surface allow laying now"), say.Of("Not now: %v", b.FieldWhy))
 	if b.FieldWhy != nil {
@@ -210,6 +216,13 @@ func (b Before) List() []Check {
 	}
 	if b.Expired != "" {
 		add("life", true, nil, say.Of("The tin's life ended on %s: try it on a board first", b.Expired))
+	}
+	return out
+}
+
+func lits(texts []string) (out []say.Sentence) {
+	for _, t := range texts {
+		out = append(out, say.Lit(t))
 	}
 	return out
 }

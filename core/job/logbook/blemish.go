@@ -35,6 +35,8 @@ type Record struct {
 type Cause struct {
 	Text string       `json:"text"`
 	Told say.Sentence `json:"told,omitempty"`
+	// Next is what to change next time.
+	Next string `json:"next"`
 }
 
 // Blemish is something seen on a coat.
@@ -47,8 +49,8 @@ type Blemish struct {
 }
 
 type cause struct {
-	text string
-	told func(r Record) say.Sentence
+	text, next string
+	told       func(r Record) say.Sentence
 }
 
 func yes(when bool, template string, args ...any) say.Sentence {
@@ -64,7 +66,7 @@ func harmed(r Record, h clock.Harm) bool {
 
 // The causes, each with what in a record speaks for it.
 var (
-	tooWet = cause{"laid too thick", func(r Record) say.Sentence {
+	tooWet = cause{"laid too thick", "comb the first square metre, and two thin coats for a thick one", func(r Record) say.Sentence {
 		sag := r.Sheet.SagUprightUm
 		switch {
 		case r.WetUm > 0 && sag > 0 && r.Upright && r.WetUm > sag:
@@ -74,7 +76,7 @@ var (
 		}
 		return nil
 	}}
-	tooThin = cause{"laid too thin", func(r Record) say.Sentence {
+	tooThin = cause{"laid too thin", "comb as you go, in batches that fit the pot", func(r Record) say.Sentence {
 		switch {
 		case r.WetUm > 0 && r.PlannedUm > 0 && r.WetUm < 0.85*r.PlannedUm:
 			return say.Of("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
@@ -83,13 +85,13 @@ var (
 		}
 		return nil
 	}}
-	thinned = cause{"thinned too far", func(r Record) say.Sentence {
+	thinned = cause{"thinned too far", "measure the thinner, within the sheet", func(r Record) say.Sentence {
 		return yes(r.ThinnerPct > 0 && r.ThinnerPct > r.Sheet.ThinnerMaxPct, "%.0f %% thinner, and the sheet allows %.0f %%", r.ThinnerPct, r.Sheet.ThinnerMaxPct)
 	}}
-	tooStiff = cause{"too stiff to flow out: cold, or not thinned", func(r Record) say.Sentence {
+	tooStiff = cause{"too stiff to flow out: cold, or not thinned", "warm the tins, or thin within the sheet", func(r Record) say.Sentence {
 		return yes(at(r).SurfaceC < 12 && r.ThinnerPct < r.Sheet.ThinnerMaxPct/2, "the surface was at %.0f °C and little thinner was in", at(r).SurfaceC)
 	}}
-	hot = cause{"a hot surface: it skinned before it flowed", func(r Record) say.Sentence {
+	hot = cause{"a hot surface: it skinned before it flowed", "lay in the morning or in the shade", func(r Record) say.Sentence {
 		m := r.Sheet.Limits.SurfaceMaxC
 		switch {
 		case harmed(r, clock.ByHeat):
@@ -99,11 +101,11 @@ var (
 		}
 		return nil
 	}}
-	wind  = cause{"wind or a draught", func(r Record) say.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
-	dirty = cause{"wax, oil or silicone on the surface", func(r Record) say.Sentence {
+	wind  = cause{"wind or a draught", "wait for less wind, or hang a sheet to windward", func(r Record) say.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
+	dirty = cause{"wax, oil or silicone on the surface", "wash with detergent and wipe with two rags before every coat", func(r Record) say.Sentence {
 		return yes(!r.Cleaned, "no washing or degreasing is logged since the coat before")
 	}}
-	damp = cause{"damp air: blush or bloom", func(r Record) say.Sentence {
+	damp = cause{"damp air: blush or bloom", "begin later in the morning, and stop two hours before the dew", func(r Record) say.Sentence {
 		switch {
 		case harmed(r, clock.ByDamp):
 			return say.Of("it was near the dew point before it was tack-free")
@@ -112,7 +114,7 @@ var (
 		}
 		return nil
 	}}
-	dewed = cause{"dew or rain before it was touch-dry", func(r Record) say.Sentence {
+	dewed = cause{"dew or rain before it was touch-dry", "stop early enough that it is touch-dry before the dew", func(r Record) say.Sentence {
 		switch {
 		case harmed(r, clock.ByRain):
 			return say.Of("rain fell on it before it was touch-dry")
@@ -121,7 +123,7 @@ var (
 		}
 		return nil
 	}}
-	chilled = cause{"too cold to cure", func(r Record) say.Sentence {
+	chilled = cause{"too cold to cure", "wait for warmth, heat it, or take the hardener for the cold", func(r Record) say.Sentence {
 		switch {
 		case harmed(r, clock.ByFrost):
 			return say.Of("there was frost before it was tack-free")
@@ -130,30 +132,30 @@ var (
 		}
 		return nil
 	}}
-	ratio = cause{"mixed off its ratio, or not stirred out", func(r Record) say.Sentence {
+	ratio = cause{"mixed off its ratio, or not stirred out", "weigh both parts, and stir two minutes, sides and bottom too", func(r Record) say.Sentence {
 		return yes(math.Abs(r.RatioOffPct) > mix.Tolerance, "the hardener weighed was %.0f %% off", r.RatioOffPct)
 	}}
-	early = cause{"coated before the coat below had dried", func(r Record) say.Sentence {
+	early = cause{"coated before the coat below had dried", "wait till its window opens", func(r Record) say.Sentence {
 		return yes(r.Early, "it went on before the window of the coat below opened")
 	}}
-	unkeyed = cause{"no key: the window had closed and it was not sanded", func(r Record) say.Sentence {
+	unkeyed = cause{"no key: the window had closed and it was not sanded", "keep to the window, or sand it", func(r Record) say.Sentence {
 		return yes(!r.Keyed, "the window of the coat below had closed and no sanding is logged")
 	}}
-	strong = cause{"strong solvent over a soft coat", func(r Record) say.Sentence {
+	strong = cause{"strong solvent over a soft coat", "try a patch first, or seal it with what bears the solvent", func(r Record) say.Sentence {
 		return yes(r.Sheet.StrongSolvent, "%s holds strong solvent", r.Sheet.Name)
 	}}
-	dry = cause{"the spray dried on its way: gun too far, air too high, too warm", func(r Record) say.Sentence {
+	dry = cause{"the spray dried on its way: gun too far, air too high, too warm", "nearer, with less air and a slower thinner", func(r Record) say.Sentence {
 		return yes(r.Spray && at(r).AirC > 25, "it was sprayed at %.0f °C", at(r).AirC)
 	}}
-	missed  = cause{"spots missed, worst at edges and in poor light", func(Record) say.Sentence { return nil }}
-	porous  = cause{"air out of a porous ground", func(Record) say.Sentence { return nil }}
-	rolled  = cause{"rolled too fast, or a nap that froths", func(Record) say.Sentence { return nil }}
-	dusty   = cause{"dust from the floor, the tack rag or the neighbours", func(r Record) say.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
-	scratch = cause{"sanded too coarse before it", func(Record) say.Sentence { return nil }}
-	light   = cause{"a dark ground under too little film", func(r Record) say.Sentence {
+	missed  = cause{"spots missed, worst at edges and in poor light", "a lamp along the surface, and every pass crossed", func(Record) say.Sentence { return nil }}
+	porous  = cause{"air out of a porous ground", "a thin first coat, worked well in", func(Record) say.Sentence { return nil }}
+	rolled  = cause{"rolled too fast, or a nap that froths", "slower, with a fine nap, and tip it off", func(Record) say.Sentence { return nil }}
+	dusty   = cause{"dust from the floor, the tack rag or the neighbours", "wet the floor, tack last, lay out of the wind", func(r Record) say.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
+	scratch = cause{"sanded too coarse before it", "skip no grit, and end with the one that the sheet asks for", func(Record) say.Sentence { return nil }}
+	light   = cause{"a dark ground under too little film", "a coat more, or an undercoat near in colour", func(r Record) say.Sentence {
 		return yes(r.Sheet.HidingUm > 0 && r.DryUm > 0 && r.DryUm < r.Sheet.HidingUm, "%.0f µm are on and it hides from %.0f µm", r.DryUm, r.Sheet.HidingUm)
 	}}
-	tape = cause{"tape pulled too late, or an edge not pressed down", func(Record) say.Sentence { return nil }}
+	tape = cause{"tape pulled too late, or an edge not pressed down", "press the edge down, and pull while it is wet", func(Record) say.Sentence { return nil }}
 )
 
 // at are the conditions of a record; NaN, which no limit is above or below, where
@@ -198,10 +200,57 @@ func (b Blemish) Causes(r Record) []Cause {
 	var told, known []Cause
 	for _, c := range b.causes {
 		if why := c.told(r); why != nil {
-			told = append(told, Cause{c.text, why})
+			told = append(told, Cause{c.text, why, c.next})
 		} else {
-			known = append(known, Cause{Text: c.text})
+			known = append(known, Cause{Text: c.text, Next: c.next})
 		}
 	}
 	return append(told, known...)
+}
+
+// Repeat is a cause that the records of more than one coat speak for, with the blemishes that came of it.
+type Repeat struct {
+	Cause
+	Times     int
+	Blemishes []string
+}
+
+// Repeats are the causes that speak again and again from coats with blemishes: those of the most coats
+// first. Blemishes that are not known are left out.
+func Repeats(coats []Blemished) []Repeat {
+	var out []Repeat
+	for _, c := range coats {
+		counted := map[string]bool{}
+		for _, key := range c.Blemishes {
+			b, ok := BlemishByKey(key)
+			if !ok {
+				continue
+			}
+			for _, cause := range b.Causes(c.Record) {
+				if cause.Told == nil {
+					continue
+				}
+				i := slices.IndexFunc(out, func(r Repeat) bool { return r.Text == cause.Text })
+				if i < 0 {
+					i, out = len(out), append(out, Repeat{Cause: cause})
+				}
+				if !counted[cause.Text] {
+					counted[cause.Text] = true
+					out[i].Times++
+				}
+				if !slices.Contains(out[i].Blemishes, b.Name) {
+					out[i].Blemishes = append(out[i].Blemishes, b.Name)
+				}
+			}
+		}
+	}
+	out = slices.DeleteFunc(out, func(r Repeat) bool { return r.Times < 2 })
+	slices.SortStableFunc(out, func(a, b Repeat) int { return b.Times - a.Times })
+	return out
+}
+
+// Blemished is a coat with what was seen on it.
+type Blemished struct {
+	Record
+	Blemishes []string
 }

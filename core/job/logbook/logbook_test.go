@@ -88,3 +88,23 @@ func TestCausesAreRankedByTheRecord(t *testing.T) {
 		assert.NotEmpty(t, b.Remedy)
 	}
 }
+
+// Runs on two coats, each laid too thick, and once thinned too far: the first came again.
+func TestACauseThatComesAgain(t *testing.T) {
+	sheet := product.Sheet{Name: "topcoat", SagUprightUm: 150, ThinnerMaxPct: 10}
+	thick := Record{Sheet: sheet, WetUm: 180, Upright: true, Cleaned: true, Keyed: true}
+	both := thick
+	both.ThinnerPct = 15
+	got := Repeats([]Blemished{{thick, []string{"runs", "pinholes"}}, {both, []string{"runs"}}, {Record{Sheet: sheet, Cleaned: true, Keyed: true}, []string{"runs", "no such thing"}}})
+	require.Len(t, got, 1)
+	assert.Equal(t, "laid too thick", got[0].Text)
+	assert.Equal(t, 2, got[0].Times, "two blemishes of one coat count once")
+	assert.Equal(t, []string{"runs, sags, curtains", "pinholes, solvent pop"}, got[0].Blemishes)
+	assert.NotEmpty(t, got[0].Next)
+	assert.Empty(t, Repeats([]Blemished{{thick, []string{"runs"}}}), "once is none")
+	for _, b := range Blemishes {
+		for _, c := range b.causes {
+			assert.NotEmpty(t, c.next, c.text)
+		}
+	}
+}

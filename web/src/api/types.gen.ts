@@ -5213,6 +5213,7 @@ export interface components {
             remedy: string;
         };
         LogbookCause: {
+            next: string;
             text: string;
             told?: components["schemas"]["SaySpan"][];
         };

@@ -168,6 +168,7 @@ function Causes({ id }: { id: string }) {
             <span key={c.text} className={`block pl-3 ${c.told ? "border-l-4 border-warning font-semibold" : "quiet"}`}>
               {c.text}
               {c.told && `: ${prose(c.told)}`}
+              {c.told && <span className="block font-normal">{tr("Next time: {next}.", { next: c.next })}</span>}
             </span>
           ))}
           <span className="block">{tr("Remedy: {remedy}", { remedy: s.remedy })}</span>
