@@ -720,10 +720,18 @@ func (a *App) Move(ctx context.Context, placeID string, version int, taskID stri
 // recoat windows close, with alarms.
 func (a *App) Calendar(ctx context.Context, placeID string) ([]byte, error) {
 	v, err := a.YardPlan(ctx, placeID)
-	if err != nil || v.Plan == nil {
+	if err != nil {
 		return nil, err
 	}
 	var events []formats.Event
+	if v.Plan == nil || len(v.Plan.Items) == 0 { // a calendar has one entry at least
+		why := "nothing is left to do"
+		for _, t := range v.Trouble {
+			why = t.Says.In(v.Place.location())
+		}
+		events = append(events, formats.Event{ID: placeID, Start: v.Now, End: v.Now.Add(time.Hour), Summary: "No plan: " + why})
+		return formats.WriteCalendar("All Coats, "+v.Place.Name, v.Now, events), nil
+	}
 	for _, it := range v.Plan.Items {
 		name := it.Named().String()
 		events = append(events, formats.Event{ID: it.TaskID, Start: it.Start, End: it.End, Summary: name, Description: it.Why.In(v.Place.location()), AlarmMin: 30})

@@ -174,7 +174,7 @@ func guarded(a *app.App, o Options) gin.HandlerFunc {
 	t := &tries{}
 	return func(c *gin.Context) {
 		own := Loopback(c.Request.Host) && (o.Yard == nil || Loopback(c.Request.RemoteAddr))
-		if o.Yard != nil && o.Yard.doorstep(c, a) {
+		if o.Yard != nil && o.Yard.doorstep(c, a) || t.feeds(c, a) {
 			return
 		}
 		if (own || o.Passphrase != "" || o.Yard != nil || anybody(c, a)) && o.logsIn(c, a, t) {
@@ -198,6 +198,36 @@ func guarded(a *app.App, o Options) gin.HandlerFunc {
 			showLogin(c, http.StatusUnauthorized, login{To: c.Request.URL.RequestURI()})
 		}
 	}
+}
+
+// feedPath is where calendar programs ask, which cannot log in: the token in it lets them in there alone.
+const feedPath = "/calendar/"
+
+// feeds answers a calendar program. It reports whether it answered.
+func (t *tries) feeds(c *gin.Context, a *app.App) bool {
+	token, feed := strings.CutPrefix(c.Request.URL.Path, feedPath)
+	token, named := strings.CutSuffix(token, ".ics")
+	if !feed || !named || c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+		return false
+	}
+	take, ok := t.left(address(c))
+	if !ok {
+		c.AbortWithStatus(http.StatusTooManyRequests)
+		return true
+	}
+	raw, err := a.FeedCalendar(c, token)
+	switch {
+	case errors.Is(err, app.ErrNotFound):
+		take()
+		c.AbortWithStatus(http.StatusNotFound)
+	case err != nil:
+		slog.ErrorContext(c, "calendar", "err", err)
+		c.AbortWithStatus(http.StatusInternalServerError)
+	default:
+		c.Data(http.StatusOK, "text/calendar; charset=utf-8", raw)
+		c.Abort()
+	}
+	return true
 }
 
 // anybody reports whether there is somebody who could log in.

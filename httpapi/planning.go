@@ -7,6 +7,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/planning/plan"
+	"allcoats/door"
 	"allcoats/formats"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -89,6 +90,13 @@ func planning(api huma.API, a *app.App) {
 		raw, err := a.Calendar(ctx, id)
 		return file{"text/calendar; charset=utf-8", `attachment; filename="plan.ics"`, raw}, err
 	})
+	register(api, "get-feed", http.MethodGet, "/api/places/{id}/feed", "The address by which a calendar program subscribes to the plan; an empty path before one was made",
+		func(ctx context.Context, in *byID) (app.Feed, error) { return a.Feed(ctx, in.ID) })
+	register(api, "make-feed", http.MethodPost, "/api/places/{id}/feed", "Make an address for calendar programs; one that was made before is none any more",
+		func(ctx context.Context, in *byID) (app.Feed, error) {
+			token, _ := door.Token()
+			return a.SetFeed(ctx, in.ID, token)
+		})
 	table := func(id, path, kind, name string, write func(formats.Table) ([]byte, error)) {
 		download(api, id, path, "The plan as "+name, func(ctx context.Context, place string) (file, error) {
 			t, err := a.PlanTable(ctx, place)

@@ -1,13 +1,15 @@
 package httpapi
 
 import (
-	"allcoats/core/planning/plan"
 	"context"
 	"encoding/json"
 	"strings"
 	"testing"
 
-	ics "github.com/arran4/golang-ical"
+	"allcoats/app"
+	"allcoats/core/planning/plan"
+
+	ics "github.com/emersion/go-ical"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -32,7 +34,7 @@ func TestThePlanOverTheWire(t *testing.T) {
 
 	feed, head := c.get(path + ".ics")
 	assert.Contains(t, head.Get("Content-Type"), "text/calendar")
-	calendar, err := ics.ParseCalendar(strings.NewReader(feed))
+	calendar, err := ics.NewDecoder(strings.NewReader(feed)).Decode()
 	require.NoError(t, err)
 	items := view["plan"].(map[string]any)["items"].([]any)
 	assert.GreaterOrEqual(t, len(calendar.Events()), len(items), "tasks, and the windows that close")
@@ -47,4 +49,37 @@ func TestThePlanOverTheWire(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(all[len(all)-1]), &last))
 	require.NotNil(t, last.Result)
 	assert.Len(t, last.Result.Boats, 3)
+}
+
+// A calendar program cannot log in: the address lets it in to the plan alone, until another is made.
+func TestACalendarIsSubscribedTo(t *testing.T) {
+	ctx := context.Background()
+	c := serve(t, "", true)
+	places, err := c.app.Places(ctx)
+	require.NoError(t, err)
+	at := "/api/places/" + places[0].ID + "/feed"
+	status, feed := c.call("GET", at, nil)
+	require.Equal(t, 200, status)
+	assert.Equal(t, "", feed["path"])
+	made := func() string {
+		status, feed := c.call("POST", at, nil)
+		require.Equal(t, 200, status)
+		return feed["path"].(string)
+	}
+	gone, path := made(), made()
+	_, err = c.app.PutUser(ctx, "", app.UserEdit{Name: "Ada", May: app.MayAll, Passphrase: "tide and spar"})
+	require.NoError(t, err)
+	status, _ = c.call("GET", at, nil)
+	assert.Equal(t, 401, status, "nobody is logged in")
+	text, head := c.get(path)
+	assert.Contains(t, head.Get("Content-Type"), "text/calendar")
+	calendar, err := ics.NewDecoder(strings.NewReader(text)).Decode()
+	require.NoError(t, err)
+	assert.NotEmpty(t, calendar.Events())
+	for _, none := range []string{gone, "/calendar/.ics", "/calendar/x.ics"} {
+		status, _ := c.call("GET", none, nil)
+		assert.Equal(t, 404, status, none)
+	}
+	status, _ = c.call("POST", path, nil)
+	assert.Equal(t, 401, status)
 }

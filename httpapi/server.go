@@ -69,7 +69,7 @@ func handler(a, door *app.App, o Options, enter func(context.Context) error) htt
 	return http.NewCrossOriginProtection().Handler(gzhttp.GzipHandler(r))
 }
 
-// logged writes a line for every request, with neither query nor headers.
+// logged writes a line for every request, with neither query nor headers nor the token of a calendar.
 func logged(c *gin.Context) {
 	start := time.Now()
 	c.Next()
@@ -77,7 +77,11 @@ func logged(c *gin.Context) {
 	if c.Writer.Status() >= 500 {
 		level = slog.LevelError
 	}
-	slog.Log(c, level, "request", "method", c.Request.Method, "path", c.Request.URL.Path, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+	path := c.Request.URL.Path
+	if strings.HasPrefix(path, feedPath) { // who has the rest of it is let in
+		path = feedPath
+	}
+	slog.Log(c, level, "request", "method", c.Request.Method, "path", path, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
 }
 
 // timed tells the program's time with every answer of the interface, so that a client

@@ -53,6 +53,7 @@ const MADE_FROM = {
   history: ["log", "library"],
   accounts: [...CLOCKS, "stock", "finish"],
   lessons: COATS,
+  feed: ["place", "plan"],
   quotes: [...CLOCKS, "stock", "finish"],
   "build-up": [...COATS, "stock", "clock"],
   preview: [...COATS, "stock", "clock"],

@@ -136,6 +136,8 @@ export const useAccounts = (boat: string) =>
   useQuery({ queryKey: key("accounts", boat), queryFn: () => ok(api.GET("/api/boats/{id}/accounts", byID(boat))) });
 export const useUpkeep = (boat: string) =>
   useQuery({ queryKey: key("upkeep", boat), queryFn: () => ok(api.GET("/api/boats/{id}/upkeep", byID(boat))) });
+export const useFeed = (place: string) =>
+  useQuery({ queryKey: key("feed", place), queryFn: () => ok(api.GET("/api/places/{id}/feed", byID(place))) });
 export const useQuotes = (boat: string) =>
   useQuery({ queryKey: key("quotes", boat), queryFn: () => ok(api.GET("/api/boats/{id}/quotes", byID(boat))) });
 export const useLessons = (boat: string) =>

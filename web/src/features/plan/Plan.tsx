@@ -14,6 +14,7 @@ import { LeftOut } from "./LeftOut";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
 import { beginnings, Sheets } from "./Sheets";
+import { Subscribe } from "./Subscribe";
 import { Ways } from "./Ways";
 import { Week } from "./Week";
 
@@ -42,6 +43,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
   const { prose } = useSettings();
   const zone = plan.place.timeZone;
   const id = plan.place.id;
+  const [calendar, setCalendar] = useState(false);
   const undo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/undo", { params: { path: { id } } })));
   const redo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/redo", { params: { path: { id } } })));
   const [anew, setAnew] = useState(false);
@@ -129,9 +131,9 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
             {tr("Redo")}
           </button>
         )}
-        <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.ics`}>
-          {tr("iCalendar")}
-        </a>
+        <button type="button" className="btn btn-ghost min-h-11" aria-expanded={calendar} onClick={() => setCalendar(!calendar)}>
+          {tr("Calendar")}
+        </button>
         <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.csv`}>
           {tr("CSV")}
         </a>
@@ -147,6 +149,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
           </span>
         )}
       </div>
+      {calendar && <Subscribe placeId={id} />}
       <LeftOut plan={plan} />
       <Moved plan={plan} />
       {plan.plan && view === "season" && mine && <Earlier plan={plan} mine={mine} />}
