@@ -293,7 +293,38 @@ func TestReportIsPrinted(t *testing.T) {
 		assert.Contains(t, got, want)
 	}
 	assert.NotContains(t, got, "Print,orsaveasPDF")
-	assert.GreaterOrEqual(t, strings.Count(string(text), "\f"), 2, "pages")
+	pages := strings.Split(strings.TrimSuffix(string(text), "\f"), "\f")
+	require.GreaterOrEqual(t, len(pages), 3)
+	headings := []string{"Bottom: ", "Topsides port: ", "Topsides starboard: ", "Deck: ", "Rudder: ", "The whole boat", "What went on", "Defects", "Hours and money", "Upkeep", "Begun"}
+	for i, page := range pages {
+		lines := slices.DeleteFunc(strings.Split(page, "\n"), func(l string) bool {
+			return strings.TrimSpace(l) == "" || strings.TrimSpace(l) == fmt.Sprintf("%d / %d", i+1, len(pages))
+		})
+		require.NotEmpty(t, lines, "page %d is blank", i+1)
+		last := lines[len(lines)-1]
+		for _, h := range headings {
+			assert.False(t, strings.HasPrefix(strings.TrimSpace(last), h), "page %d ends with the heading %q", i+1, last)
+		}
+	}
+
+	// What is left on each surface, on a page of its own.
+	p.Press("Sheets to pin up").See("to be printed and pinned up").SeeIn("[data-testid=wall]", "Bottom")
+	require.NoError(t, p.Err())
+	survey, err := s.App.Survey(context.Background(), boats[0].ID)
+	require.NoError(t, err)
+	p.until("all are there", fmt.Sprintf(`document.querySelectorAll("[data-testid=wall]").length === %d`, len(survey.Surfaces)))
+	raw, err = chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4), chromedp.PDFPrintBackground()))
+	require.NoError(t, err)
+	read = exec.Command("pdftotext", "-", "-")
+	read.Stdin = bytes.NewReader(raw)
+	text, err = read.Output()
+	require.NoError(t, err)
+	sheets := strings.Split(strings.TrimSuffix(string(text), "\f"), "\f")
+	require.Len(t, sheets, len(survey.Surfaces))
+	for i, f := range survey.Surfaces {
+		assert.Contains(t, sheets[i], f.Name)
+	}
+	p.Press("The record").See("Hours and money")
 
 	// A backup goes out and comes in through the interface; a boat file that differs is refused.
 	p.Press("Other files").See("Boat file (JSON)")

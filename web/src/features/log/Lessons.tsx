@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useLessons } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
@@ -64,6 +65,12 @@ export function Lessons({ boatId, lessons }: { boatId: string; lessons: Lesson[]
           </li>
         ))}
       </ul>
+      <p className="quiet mt-3 text-sm">
+        {tr("How far the forecasts of this place are off is learned from what was measured:")}{" "}
+        <Link className="linked" to={`/boats/${boatId}/weather?view=chances`}>
+          {tr("see it in Chances.")}
+        </Link>
+      </p>
     </>
   );
 }

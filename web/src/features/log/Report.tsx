@@ -1,4 +1,4 @@
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useKinds, useReport } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
@@ -11,6 +11,7 @@ import { tr, trNodes } from "../../words/words";
 import { Accounts } from "./Accounts";
 import { Judged, What } from "./Told";
 import { Films } from "./Upkeep";
+import { WallSheets } from "./WallSheets";
 
 /** The record of the refit, to be printed. */
 export function Report() {
@@ -19,20 +20,33 @@ export function Report() {
 }
 
 function Shown({ report: r }: { report: Schemas["Report"] }) {
-  const zone = r.place.timeZone;
-  const known = KNOWN_BY[r.place.weatherSource] ?? "";
-  const { kindOf } = useKinds();
-  const coats = r.surfaces.reduce((n, s) => n + s.entries.filter((e) => kindOf(e.kind).lays).length, 0);
+  const wall = useSearchParams()[0].get("view") === "wall";
   return (
     <article className="max-w-5xl">
       <div className="no-print mb-4 flex flex-wrap gap-2">
         <button type="button" className="btn btn-primary min-h-11" onClick={() => print()}>
           {tr("Print, or save as PDF")}
         </button>
+        <Link className="btn btn-ghost min-h-11" to={wall ? `/boats/${r.boat.id}/report` : `/boats/${r.boat.id}/report?view=wall`}>
+          {wall ? tr("The record") : tr("Sheets to pin up")}
+        </Link>
         <Link className="btn btn-ghost min-h-11" to={`/boats/${r.boat.id}/log?view=files`}>
           {tr("Other files")}
         </Link>
       </div>
+      {wall ? <WallSheets report={r} /> : <Record report={r} />}
+    </article>
+  );
+}
+
+/** What was done to the boat, for the yard or her next owner. */
+function Record({ report: r }: { report: Schemas["Report"] }) {
+  const zone = r.place.timeZone;
+  const known = KNOWN_BY[r.place.weatherSource] ?? "";
+  const { kindOf } = useKinds();
+  const coats = r.surfaces.reduce((n, s) => n + s.entries.filter((e) => kindOf(e.kind).lays).length, 0);
+  return (
+    <>
       <p className="quiet text-sm">
         {r.place.name}, {longDay(r.now, zone)}
       </p>
@@ -56,13 +70,13 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
           <Surface key={s.surface.id} record={s} zone={zone} known={known} />
         ))}
       {r.whole.length > 0 && (
-        <section className="mt-8 break-inside-avoid">
+        <section className="mt-8">
           <h2 className="text-xl">{tr("The whole boat")}</h2>
           <Entries entries={r.whole} zone={zone} known={known} />
         </section>
       )}
       {r.used.length > 0 && (
-        <section className="mt-8 break-inside-avoid">
+        <section className="mt-8">
           <h2 className="text-xl">{tr("What went on")}</h2>
           <table className="table-plain text-sm">
             <thead>
@@ -103,11 +117,11 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
         <h2 className="text-xl">{tr("Hours and money")}</h2>
         <Accounts accounts={r.accounts} plain />
       </section>
-      <section className="mt-8 break-inside-avoid">
+      <section className="mt-8">
         <h2 className="text-xl">{tr("Upkeep")}</h2>
         <Films upkeep={r.upkeep} now={r.now} zone={zone} />
       </section>
-    </article>
+    </>
   );
 }
 
@@ -121,7 +135,7 @@ function Surface({ record: s, zone, known }: { record: Schemas["SurfaceRecord"];
           area: <Quantity value={s.surface.area.areaM2} unit="m²" />,
         })}
       </h2>
-      <div className="mt-2 break-inside-avoid">
+      <div className="mt-2 break-inside-avoid break-after-avoid">
         <CutSection layers={s.layers} substrate={s.surface.substrate} dated={(t) => day(t, zone)} />
       </div>
       <Entries entries={s.entries} zone={zone} known={known} />
