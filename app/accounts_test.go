@@ -171,6 +171,11 @@ func TestAFinishIsGradedAndRenewed(t *testing.T) {
 	assert.Equal(t, 1, of(other.SurfaceID).Graded, "it tells of the others too")
 	assert.True(t, of(other.SurfaceID).At.Before(other.At))
 
+	_, err = a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{BoatID: boat, SurfaceID: other.SurfaceID, Kind: step.Grade, StartedAt: demo.Now, WetUm: []float64{}, Detail: logbook.Detail{Held: logbook.Held{}}}})
+	require.NoError(t, err)
+	assert.NotNil(t, of(other.SurfaceID).HeldAt, "nothing wrong is a grade")
+	assert.Equal(t, 2, of(other.SurfaceID).Graded)
+
 	steps := len(must(a.BuildUp(ctx, worst.SurfaceID)).Steps)
 	made := must(a.Renew(ctx, worst.SurfaceID))
 	require.Len(t, made.Steps, steps+3)

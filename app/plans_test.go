@@ -212,6 +212,7 @@ func TestRiskAndWays(t *testing.T) {
 			assert.False(t, o.Nine != nil && o.Nine.Before(*o.Half), w.Name)
 		}
 	}
+	assert.Contains(t, odds, "Sallow Creek spray shop", "what a shop quoted is one of them")
 	for _, adds := range []string{"two hours more every evening that is worked", "one more helper"} {
 		require.Contains(t, odds, adds)
 		for k, now := range odds["launch later, as planned now"] {

@@ -73,7 +73,7 @@ func (w work) stoods(f Surface) []stood {
 				}
 			}
 			out = append(out, s)
-		case e.Held != nil && len(out) > 0:
+		case e.Kind.Kind().Graded && len(out) > 0:
 			last := &out[len(out)-1]
 			last.grades, last.held = append(last.grades, upkeep.Grade{At: e.StartedAt, Worst: e.Held.Worst()}), e.Held
 		}
@@ -86,7 +86,7 @@ func (w work) stoods(f Surface) []stood {
 func (w work) habit(k product.Kind, except string) upkeep.Habit {
 	var used []upkeep.Used
 	for _, f := range w.survey.Surfaces {
-		if !slices.ContainsFunc(w.log[f.ID], func(e logbook.Logged) bool { return e.Held != nil }) {
+		if !slices.ContainsFunc(w.log[f.ID], func(e logbook.Logged) bool { return e.Kind.Kind().Graded }) {
 			continue
 		}
 		all := w.stoods(f)

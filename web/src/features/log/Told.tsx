@@ -67,9 +67,9 @@ export function What({ entry: e }: { entry: Entry }) {
       {e.spent && <Paid spent={e.spent} />}
       {e.felt && `: ${FELT[e.felt.state]}`}
       {e.felt && tr(", at {progress} times the sheet’s time", { progress: number(e.felt.progress ?? 0, 2) })}
-      {e.held &&
+      {kind.graded &&
         `: ${
-          Object.entries(e.held)
+          Object.entries(e.held ?? {})
             .filter(([, g]) => g > 0)
             .map(([k, g]) => `${word(k)} ${g}`)
             .join(", ") || tr("nothing wrong")

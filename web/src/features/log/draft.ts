@@ -165,7 +165,7 @@ export function entryOf(
     ...(d.sharePct && d.sharePct < 100 && { sharePct: d.sharePct }),
     ...(d.patches.length > 0 && { patches: d.patches }),
     ...(kind.judged && { outcome: d.outcome as "" | "passed" | "failed" }),
-    ...(kind.felt && { felt: { state: d.felt as Schemas["LogbookFelt"]["state"] } }),
+    ...(kind.felt && d.felt && { felt: { state: d.felt as Schemas["LogbookFelt"]["state"] } }),
     ...(kind.graded && { held: d.held }),
     ...(kind.spent && { spent: { on: d.paidFor as Schemas["LogbookSpent"]["on"], cents: Math.round(100 * (d.paid ?? 0)) } }),
     litres: coat || kind.films ? (d.litres ?? 0) : 0,
