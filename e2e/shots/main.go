@@ -40,7 +40,7 @@ var shots = []shot{
 	{name: "fairing", path: "fairing", boat: 2, surface: "Topsides port", whole: true, see: "What it takes"},
 	{name: "log", path: "log", see: "Clocks running"},
 	{name: "bench-phone", path: "bench", phone: true, whole: true, see: "Before you open the tin"},
-	{name: "report", path: "report", whole: true, see: "Upkeep"},
+	{name: "report", path: "report", boat: 1, whole: true, see: "Upkeep"},
 	{name: "library", path: "/library", see: "Add a product"},
 }
 
