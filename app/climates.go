@@ -286,6 +286,9 @@ type Chances struct {
 // maxFutures is the most futures that are played at once.
 const maxFutures = 5000
 
+// waitFutures is in how many of them tomorrow's forecast is played too.
+const waitFutures = 200
+
 // futuresSeed makes odds that do not change from one look to the next.
 const futuresSeed = 1
 
@@ -310,11 +313,22 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done 
 	if err != nil {
 		return Chances{}, err
 	}
+	between := make([]climate.Span, len(waiting))
+	for i, w := range waiting {
+		between[i].From = w.From
+		if w.Closes != nil {
+			between[i].To = *w.Closes
+		}
+	}
+	waits, err := o.boat.Waits(ctx, o.climate, f, asks, between, min(n, waitFutures), futuresSeed)
+	if err != nil {
+		return Chances{}, err
+	}
 	takenIn := map[string]bool{}
 	for _, s := range o.survey.Surfaces {
 		takenIn[s.ID] = s.Part.Info().Portable
 	}
-	return Chances{o.survey.Place, n, f.Known(), o.s.BestChances(waiting, odds, f.Known()), o.s.WetDay(takenIn)}, nil
+	return Chances{o.survey.Place, n, f.Known(), o.s.BestChances(waiting, odds, waits, f.Known()), o.s.WetDay(takenIn)}, nil
 }
 
 // futures makes the futures of the ten days from now.

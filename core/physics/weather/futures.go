@@ -4,6 +4,7 @@ import (
 	"hash/fnv"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"time"
 
 	"allcoats/core/physics/air"
@@ -154,6 +155,27 @@ const traceMM = 0.05
 // Frame is the course without error: what was measured, the forecast, and the
 // usual weather beyond.
 func (f Futures) Frame() Series { return f.frame }
+
+// Later is the forecast that would be issued some time after now if the weather took a course: the course
+// until then, and off by what forecasts are after it. The same seed and k give the same one; it has the hours of Frame.
+func (f Futures) Later(course Series, after time.Duration, seed, k uint64) Series {
+	if len(course) == 0 {
+		return course
+	}
+	course = slices.Clone(course)
+	at := f.now.Add(after)
+	for i := range course {
+		course[i].Measured = !course[i].At.After(at)
+	}
+	next := NewFutures(course, at, course[len(course)-1].At.Sub(at), Habits{f.normals, f.errors, f.loc})
+	out := course[:0:0]
+	for _, h := range course {
+		if h.At.Before(next.frame[0].At) {
+			out = append(out, h)
+		}
+	}
+	return append(out, next.Make(seed+1, k, nil)...)
+}
 
 // Known is the end of the forecast.
 func (f Futures) Known() time.Time {

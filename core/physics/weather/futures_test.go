@@ -7,6 +7,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"gonum.org/v1/gonum/stat"
 )
 
 func forecast(hours int) Series {
@@ -154,4 +155,37 @@ func TestUsualDays(t *testing.T) {
 	assert.InDelta(t, share/days, wet/days, 0.12, "a stretch of rain may run into the next day")
 	assert.InDelta(t, 0, above/days, 0.1)
 	assert.Equal(t, 15.0, usual[f.first].TempC, "the forecast as it is")
+}
+
+// The forecast of a day later is the course until then and near it at once, and further off with its lead:
+// as far as today's is at the same lead.
+func TestTomorrowsForecast(t *testing.T) {
+	f := NewFutures(forecast(120), start, 110*time.Hour, Habits{Normals: UsualNormals(53), Loc: time.UTC})
+	off := map[int][]float64{}
+	for k := range uint64(300) {
+		course := f.Make(1, k, nil)
+		later := f.Later(course, 24*time.Hour, 1, k)
+		require.Len(t, later, len(course))
+		for i, h := range course {
+			lead := int(h.At.Sub(start).Hours())
+			require.Equal(t, h.At, later[i].At)
+			if lead <= 24 {
+				require.Equal(t, h.TempC, later[i].TempC, "%d h after now", lead)
+			}
+			if lead == 30 || lead == 72 {
+				off[lead] = append(off[lead], later[i].TempC-h.TempC)
+			}
+		}
+	}
+	soon, far := stat.StdDev(off[30], nil), stat.StdDev(off[72], nil)
+	assert.Less(t, soon, 0.8*far)
+	var today []float64
+	for k := range uint64(300) {
+		for i, h := range f.Make(1, k, nil) {
+			if int(h.At.Sub(start).Hours()) == 48 {
+				today = append(today, h.TempC-f.Frame()[i].TempC)
+			}
+		}
+	}
+	assert.InDelta(t, stat.StdDev(today, nil), far, 0.35*far, "two days ahead either way")
 }

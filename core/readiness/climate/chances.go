@@ -53,39 +53,81 @@ func (o Odds) Best(from, to time.Time) (p float64, at, opens, closes time.Time, 
 	return o.P[best], o.At[mid], o.At[lo], o.At[hi], true
 }
 
+// waiting are coats that wait, with what is the same in every future.
+type waiting struct {
+	b       Boat
+	c       Climate
+	asks    []Ask
+	open    surface.Conditions
+	faces   []Surface
+	free    [][]bool
+	bias    [][]float64
+	covered []tent.Covered
+	inTent  bool
+}
+
+func (b Boat) waiting(c Climate, frame weather.Series, asks []Ask) waiting {
+	q := waiting{b: b, c: c, asks: asks, open: surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, frame), covered: []tent.Covered{},
+		faces: make([]Surface, len(asks)), free: make([][]bool, len(asks)), bias: make([][]float64, len(asks))}
+	at := q.open.At
+	for _, s := range b.Surfaces {
+		if b.Tent != nil && s.Shelter == survey.Tent {
+			q.covered = append(q.covered, tent.Covered{Face: s.Face, AreaM2: s.AreaM2})
+		}
+	}
+	for k, a := range asks {
+		for _, s := range b.Surfaces {
+			if s.ID == a.SurfaceID {
+				q.faces[k] = s
+			}
+		}
+		q.inTent = q.inTent || b.tented(q.faces[k])
+		q.free[k] = a.Job.Free(at)
+		q.bias[k] = make([]float64, len(at))
+		if d := c.Bias[a.SurfaceID]; d.N > 0 {
+			for i, t := range at {
+				if t.After(b.Now) {
+					q.bias[k][i] = d.At(t)
+				}
+			}
+		}
+	}
+	return q
+}
+
+// holds tells for every ask and hour whether a start then keeps its field in a course of the weather.
+func (q waiting) holds(room weather.Series, f Future) [][]bool {
+	conditions := q.open.With(room)
+	var t tent.Climate
+	var under surface.Conditions
+	if q.inTent {
+		t = tent.Simulate(*q.b.Tent, conditions, room, q.covered, q.b.Loc)
+		under = conditions.Under(t.Air, t.Light)
+	}
+	out := make([][]bool, len(q.asks))
+	for k, a := range q.asks {
+		air, here := room, conditions
+		if q.b.tented(q.faces[k]) {
+			air, here = t.Air, under
+		}
+		course := here.Course(q.faces[k].Face)
+		tempC := q.b.blurred(q.c, a.SurfaceID, q.open.At, course.TempC, f)
+		for i, d := range q.bias[k] {
+			tempC[i] += d
+		}
+		out[k] = a.Job.Starts(field.Weather{Air: air, SurfaceC: tempC, Wet: course.Wet}, q.free[k])
+	}
+	return out
+}
+
 // Chances plays n futures at every ask and tells the odds of every hour's start
 // from now on. told, if not nil, is called now and then, by one at a time, with the
 // share done; when ctx ends the work stops with its error. The same seed gives the
 // same odds on any number of processors. Departures of probes from the model count as
 // in Of.
 func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []Ask, n int, seed uint64, told func(done float64)) ([]Odds, error) {
-	frame := f.Frame()
-	open := surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, frame)
-	at := open.At
-	faces, free, bias := make([]Surface, len(asks)), make([][]bool, len(asks)), make([][]float64, len(asks))
-	covered, inTent := []tent.Covered{}, false
-	for _, s := range b.Surfaces {
-		if b.Tent != nil && s.Shelter == survey.Tent {
-			covered = append(covered, tent.Covered{Face: s.Face, AreaM2: s.AreaM2})
-		}
-	}
-	for k, a := range asks {
-		for _, s := range b.Surfaces {
-			if s.ID == a.SurfaceID {
-				faces[k] = s
-			}
-		}
-		inTent = inTent || b.tented(faces[k])
-		free[k] = a.Job.Free(at)
-		bias[k] = make([]float64, len(at))
-		if d := c.Bias[a.SurfaceID]; d.N > 0 {
-			for i, t := range at {
-				if t.After(b.Now) {
-					bias[k][i] = d.At(t)
-				}
-			}
-		}
-	}
+	q := b.waiting(c, f.Frame(), asks)
+	at := q.open.At
 	counts, rooms := make([][][]int32, parallel.Workers()), make([]weather.Series, parallel.Workers())
 	for w := range counts {
 		counts[w] = make([][]int32, len(asks))
@@ -94,28 +136,11 @@ func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []
 		}
 	}
 	err := parallel.Each(ctx, n, told, func(w, i int) {
-		room := f.Make(seed, uint64(i), rooms[w])
-		rooms[w] = room
-		conditions := open.With(room)
-		var t tent.Climate
-		var under surface.Conditions
-		if inTent {
-			t = tent.Simulate(*b.Tent, conditions, room, covered, b.Loc)
-			under = conditions.Under(t.Air, t.Light)
-		}
-		for k, a := range asks {
-			air, here := room, conditions
-			if b.tented(faces[k]) {
-				air, here = t.Air, under
-			}
-			course := here.Course(faces[k].Face)
-			tempC := b.blurred(c, a.SurfaceID, at, course.TempC, Future{seed, uint64(i)})
-			for i, d := range bias[k] {
-				tempC[i] += d
-			}
-			for i, may := range a.Job.Starts(field.Weather{Air: air, SurfaceC: tempC, Wet: course.Wet}, free[k]) {
+		rooms[w] = f.Make(seed, uint64(i), rooms[w])
+		for k, starts := range q.holds(rooms[w], Future{seed, uint64(i)}) {
+			for h, may := range starts {
 				if may {
-					counts[w][k][i]++
+					counts[w][k][h]++
 				}
 			}
 		}

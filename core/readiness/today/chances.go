@@ -77,14 +77,34 @@ type Best struct {
 	What      say.Sentence `json:"what"`
 	Sentence  say.Sentence `json:"sentence"`
 	Options   []Option     `json:"options"`
+	// Wait says what waiting for tomorrow's forecast is worth, empty where nothing can begin before it.
+	Wait say.Sentence `json:"wait,omitempty"`
+}
+
+// worthPct is from how many points on a difference of chances is told as one.
+const worthPct = 5
+
+// worth says what waiting for tomorrow's forecast is worth where p is the chance of the best start before it.
+func worth(p float64, w climate.Waited) say.Sentence {
+	now, then := math.Round(100*p), math.Round(100*w.Then)
+	today, later := say.Val(now, "%"), say.Val(then, "%")
+	switch {
+	case p < leastChance || w.None:
+		return nil
+	case then >= now+worthPct:
+		return say.Of("Wait for tomorrow's forecast, if nothing presses: the start that it makes best holds %v of the time, the best before it %v.", later, today)
+	case now >= then+worthPct:
+		return say.Of("Do not wait for tomorrow's forecast: the best start before it holds %v of the time, the best after it %v.", today, later)
+	}
+	return say.Of("Waiting for tomorrow's forecast changes little: %v now, %v then.", today, later)
 }
 
 // leastChance is the least share of futures that is called a chance.
 const leastChance = 0.05
 
 // BestChances ranks the starts of the week from now by odds, one for each asked
-// coat, and names the three best, best first. known is the end of the forecast.
-func (s Situation) BestChances(waiting []Waiting, odds []climate.Odds, known time.Time) []Best {
+// coat, and names the three best, best first; waits are of the same coats. known is the end of the forecast.
+func (s Situation) BestChances(waiting []Waiting, odds []climate.Odds, waits []climate.Waited, known time.Time) []Best {
 	out := make([]Best, 0, len(waiting))
 	for k, w := range waiting {
 		b := Best{SurfaceID: w.Surface.ID, Surface: w.Surface.Name, Options: []Option{}}
@@ -109,6 +129,9 @@ func (s Situation) BestChances(waiting []Waiting, odds []climate.Odds, known tim
 		sort.SliceStable(b.Options, func(i, j int) bool { return b.Options[i].ChancePct > b.Options[j].ChancePct })
 		b.Options = b.Options[:min(3, len(b.Options))]
 		b.Sentence = s.chance(b)
+		if soon, _, _, _, ok := odds[k].Best(w.From.Truncate(time.Hour), s.Now.Add(climate.NextForecast)); ok {
+			b.Wait = worth(soon, waits[k])
+		}
 		out = append(out, b)
 	}
 	return out

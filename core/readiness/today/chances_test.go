@@ -54,7 +54,7 @@ func TestTheThreeBestChancesOfTheWeek(t *testing.T) {
 			return 0.3
 		}
 		return 0.01
-	})}, now.Add(60*time.Hour))
+	})}, []climate.Waited{{Then: 0.99}}, now.Add(60*time.Hour))
 	require.Len(t, got, 1)
 	require.Len(t, got[0].Options, 3)
 	assert.Equal(t, []float64{90, 62, 40}, []float64{got[0].Options[0].ChancePct, got[0].Options[1].ChancePct, got[0].Options[2].ChancePct}, "the best first, one a day")
@@ -64,7 +64,9 @@ func TestTheThreeBestChancesOfTheWeek(t *testing.T) {
 	assert.NotNil(t, got[0].Options[1].Nearest)
 	assert.Equal(t, "Deck: best for high-build primer, coat 2 of 2 is Sunday 10:00 to 11:00, 90 %, after sanding.", got[0].Sentence.In(time.UTC))
 
-	none := s.BestChances(w, []climate.Odds{odds(func(int) float64 { return 0.02 })}, now)
+	assert.Equal(t, "Wait for tomorrow's forecast, if nothing presses: the start that it makes best holds 99 % of the time, the best before it 62 %.", got[0].Wait.String())
+
+	none := s.BestChances(w, []climate.Odds{odds(func(int) float64 { return 0.02 })}, []climate.Waited{{}}, now)
 	assert.Empty(t, none[0].Options)
 	assert.Equal(t, "Deck: no chance for high-build primer, coat 2 of 2 this week.", none[0].Sentence.In(time.UTC))
 	today := s.BestChances(w, []climate.Odds{odds(func(i int) float64 {
@@ -72,7 +74,11 @@ func TestTheThreeBestChancesOfTheWeek(t *testing.T) {
 			return 0.8
 		}
 		return 0
-	})}, now.Add(time.Hour))
+	})}, []climate.Waited{{Then: 0.3}}, now.Add(time.Hour))
+	assert.Empty(t, none[0].Wait)
+	assert.Contains(t, today[0].Wait.String(), "Do not wait")
+	assert.Nil(t, worth(0.8, climate.Waited{None: true}), "it has to be on before")
+	assert.Contains(t, worth(0.8, climate.Waited{Then: 0.78}).String(), "changes little")
 	assert.Contains(t, today[0].Sentence.In(time.UTC), "is today 11:00")
 	assert.False(t, today[0].Options[0].Forecast, "beyond the forecast")
 	assert.Nil(t, today[0].Options[0].Nearest)

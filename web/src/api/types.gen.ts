@@ -8469,6 +8469,7 @@ export interface components {
             sentence: components["schemas"]["SaySpan"][];
             surface: string;
             surfaceId: string;
+            wait?: components["schemas"]["SaySpan"][];
             what: components["schemas"]["SaySpan"][];
         };
         TodayIndoor: {

@@ -78,6 +78,11 @@ function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: 
           <li key={c.surfaceId} className="rule-b grid gap-x-6 gap-y-1 py-2 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
             <div>
               <Sentence spans={c.sentence} zone={zone} href={`/boats/${boatId}/weather?surface=${c.surfaceId}`} />
+              {c.wait && (
+                <p className="mt-1 border-l-4 border-closing pl-2 text-sm">
+                  <Said words={c.wait} />
+                </p>
+              )}
             </div>
             <ol className="grid gap-x-4 gap-y-1 text-sm sm:grid-cols-3">
               {c.options.map((o) => (
