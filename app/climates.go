@@ -7,11 +7,13 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/exposure/tent"
+	"allcoats/core/film/film"
 	"allcoats/core/film/step"
 	"allcoats/core/physics/sky"
 	"allcoats/core/physics/weather"
@@ -393,6 +395,8 @@ type BoatTent struct {
 	Cautions  []string   `json:"cautions"`
 	Sheltered []string   `json:"sheltered"` // names of the surfaces in it
 	Outside   []string   `json:"outside"`   // and of those in the open
+	// Booth says what a fan and its filter move, empty where there is none.
+	Booth say.Sentence `json:"booth,omitempty"`
 }
 
 // Tent returns a boat's tent.
@@ -412,6 +416,8 @@ func (a *App) Tent(ctx context.Context, boatID string) (BoatTent, error) {
 		shown = *out.Tent
 	}
 	out.Cautions = shown.Cautions()
+	spray, _ := film.MethodByKey("spray")
+	out.Booth = shown.Booth(spray.LossPct)
 	for _, s := range surfaces {
 		switch s.Description.V.Shelter {
 		case survey.Tent:

@@ -200,6 +200,8 @@ type yardState struct {
 	looks    []outlook
 	futures  weather.Futures
 	unread   []say.Sentence // boats that are left out, with why
+	// buildCents is what tents cost that a change puts up.
+	buildCents float64
 }
 
 // unread says of a boat that cannot be read that she is left out. One that the reading of was

@@ -201,10 +201,10 @@ var remedies = []remedy{
 		return sum
 	}},
 	{"a tent over every boat, without heat", false, func(s *yardState) bool { return s.tented(false) },
-		func(s *yardState, _ plan.Plan, _ time.Time) float64 { return tent.FilmCents * float64(len(s.looks)) }},
+		func(s *yardState, _ plan.Plan, _ time.Time) float64 { return s.buildCents }},
 	{"a tent over every boat, heated to 15 °C", false, func(s *yardState) bool { return s.tented(true) },
 		func(s *yardState, _ plan.Plan, through time.Time) float64 {
-			return tent.FilmCents*float64(len(s.looks)) + s.heating(through)
+			return s.buildCents + s.heating(through)
 		}},
 	{"the hardener for the cold wherever a sheet has one", false, (*yardState).coldHardeners,
 		func(s *yardState, _ plan.Plan, _ time.Time) float64 {
@@ -245,6 +245,9 @@ func (s *yardState) tented(heat bool) bool {
 		}
 		if heat {
 			t.Thermostat.SetC = heatedC
+		}
+		if o.boat.Tent == nil {
+			s.buildCents += t.BuildCents()
 		}
 		o.boat.Tent = &t
 		o.boat.Surfaces = slices.Clone(o.boat.Surfaces)

@@ -76,7 +76,7 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 		u, light = filmDouble, lightDouble
 	}
 	volume := t.VolumeM3()
-	ua, vent := u*t.FilmM2(), t.AirChanges*volume*airHeat/3600
+	ua := u * t.FilmM2()
 	floor := t.LengthM * t.WidthM
 	roof := floor / t.FilmM2() // its share of the film
 	dryW := 0.0                // heat of the dehumidifier in the step before, W
@@ -103,7 +103,8 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 				for j := 1.0; j <= parts; j++ {
 					f := j / parts
 					mid := func(v []float64) float64 { return v[i-1] + f*(v[i]-v[i-1]) }
-					skyC := mid(out.SkyC)
+					skyC, changes := mid(out.SkyC), t.changes(mid(out.WindMS))
+					vent := changes * volume * airHeat / 3600
 					outC, sun := mid(out.AirC), light*((1-f)*out.Global(i-1)+f*out.Global(i))
 					// Surfaces at the end of the step, linear in the air's temperature:
 					// T = p + q·Tair. Solve the air for no heat, then for what is missing.
@@ -138,7 +139,7 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 					c.WaterKg[i] += water
 					var taken float64
 					roofC := (skinInside*tC + filmToAir*outC + filmToSky*skyC) / (skinInside + filmToAir + filmToSky)
-					e, taken = t.vapour(e, wetting{tC, roofC, mid(out.InsideC), mid(out.VapourHPa), water}, h)
+					e, taken = t.vapour(e, wetting{tC, roofC, mid(out.InsideC), mid(out.VapourHPa), water, changes}, h)
 					c.TakenL[i] += taken
 					dryW = taken / h * (dryPower + latentKWh) * 1000
 				}
@@ -154,8 +155,8 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 }
 
 // wetting is what bears on the vapour in a tent: temperatures of its air, roof and ground, °C, the
-// vapour outside, hPa, and the water from burners, kg.
-type wetting struct{ airC, roofC, groundC, outE, waterKg float64 }
+// vapour outside, hPa, the water from burners, kg, and the air changes an hour.
+type wetting struct{ airC, roofC, groundC, outE, waterKg, changes float64 }
 
 // vapour takes the vapour pressure in the tent over h hours: air changes, burner
 // water, bare ground, dehumidifier, and what runs down the roof.
@@ -163,7 +164,7 @@ func (t Tent) vapour(e float64, w wetting, h float64) (next, takenL float64) {
 	// 1 hPa at tC is 0.216679/(T + 273.15) kg/m³.
 	perM3 := 0.216679 / (w.airC + 273.15)
 	kgPerHPa := perM3 * t.VolumeM3()
-	rate, gain := t.AirChanges, t.AirChanges*w.outE+w.waterKg/kgPerHPa/h
+	rate, gain := w.changes, w.changes*w.outE+w.waterKg/kgPerHPa/h
 	if t.BareGround { // changes of the volume an hour, in effect, with air that is saturated at the ground
 		ground := groundDamp * stillSpeed * 3600 * t.LengthM * t.WidthM / t.VolumeM3()
 		rate, gain = rate+ground, gain+ground*air.SaturationPressure(w.groundC)

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fault"
+	"allcoats/core/base/say"
 )
 
 // HeatKind is a kind of heater.
@@ -66,8 +67,44 @@ type Prices struct {
 	HardenerCents float64 `json:"hardenerCents"`
 }
 
-// FilmCents is what a tent costs that does not stand yet, film and frame, cents: a rule of thumb.
-const FilmCents = 30_000
+// What a tent costs that does not stand yet, cents: a layer of film a m², and a frame a metre, a hoop
+// every hoopM with three rails along. Rules of thumb.
+const (
+	filmM2Cents = 120
+	frameMCents = 100
+	hoopM       = 1.5
+)
+
+// BuildCents is what film and frame cost.
+func (t Tent) BuildCents() float64 {
+	hoops := math.Ceil(t.LengthM/hoopM) + 1
+	return filmM2Cents*t.FilmM2()*float64(t.Layers) + frameMCents*(hoops*(2*t.HeightM+t.WidthM)+3*t.LengthM)
+}
+
+// doorFlow is the air that wind drives through an opening on one side, of its area and speed (Warren 1977).
+const doorFlow = 0.025
+
+// mostChanges are the most air changes that are reckoned with, an hour.
+const mostChanges = 100
+
+// changes of the air in an hour in a wind, m/s.
+func (t Tent) changes(windMS float64) float64 {
+	return min(mostChanges, t.AirChanges+doorFlow*t.DoorM2*max(0, windMS)*3600/t.VolumeM3())
+}
+
+// A booth is a tent with so many air changes an hour; its filter lets the air through at faceMS at most: rules of thumb.
+const boothChanges, faceMS = 10, 0.5
+
+// Booth says what a fan and its filter have to move where a tent is a booth, nil where it is none. lossPct
+// of what is sprayed does not stay on the work.
+func (t Tent) Booth(lossPct float64) say.Sentence {
+	if t.AirChanges < boothChanges {
+		return nil
+	}
+	flow := t.AirChanges * t.VolumeM3()
+	return say.Of("The fan moves %.0f m³ an hour, through a filter of %.1f m² at least, so that the air crosses it at %.1f m/s or less. About %.0f %% of what is sprayed ends in it: change it when the flow drops, and let it dry in the open.",
+		flow, flow/3600/faceMS, faceMS, lossPct)
+}
 
 // Tent is a box of film with what stands in it.
 type Tent struct {
@@ -78,6 +115,8 @@ type Tent struct {
 	Layers int `json:"layers"`
 	// AirChanges of the whole volume in an hour; a booth with a fan has up to a hundred.
 	AirChanges float64 `json:"airChanges"`
+	// DoorM2 is an opening that stands open to one side, m².
+	DoorM2 float64 `json:"doorM2,omitempty"`
 	// BareGround says that earth or grass under it is not covered, and gives its water to the air.
 	BareGround bool     `json:"bareGround,omitempty"`
 	Heaters    []Heater `json:"heaters"`
@@ -106,7 +145,8 @@ func (t Tent) Validate() error {
 	if t.Layers != 1 && t.Layers != 2 {
 		bad.Add("layers", "must be 1 or 2")
 	}
-	bad.Range("airChanges", t.AirChanges, 0.1, 100, "/h")
+	bad.Range("airChanges", t.AirChanges, 0.1, mostChanges, "/h")
+	bad.Range("doorM2", t.DoorM2, 0, 60, "m²")
 	for i, h := range t.Heaters {
 		path := fmt.Sprintf("heaters[%d]", i)
 		if _, ok := h.Kind.info(); !ok {

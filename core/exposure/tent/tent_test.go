@@ -182,3 +182,29 @@ func TestBareGroundIsDamp(t *testing.T) {
 	full := air.SaturationPressure(10)
 	assert.InDelta(t, (0.4*full+1.44*full)/2.44, air.VapourPressure(got.Air[95].TempC, got.Air[95].RHPct), 0.02)
 }
+
+// A box of 10 by 4 by 3 m has 124 m² of film; hoops at 0, 1.5 … 10.5 m are eight of 10 m, with three
+// rails of 10 m: 110 m.
+func TestWhatATentCostsToBuild(t *testing.T) {
+	box := Tent{LengthM: 10, WidthM: 4, HeightM: 3, Layers: 1, AirChanges: 1}
+	assert.InDelta(t, 120*124+100*110, box.BuildCents(), 1e-9)
+	box.Layers = 2
+	assert.InDelta(t, 2*120*124+100*110, box.BuildCents(), 1e-9)
+}
+
+// Wind of 4 m/s on a door of 3 m² drives 0.025 · 3 · 4 = 0.3 m³ a second through it: nine of the 120 m³ an hour.
+func TestADoorChangesTheAir(t *testing.T) {
+	box := Tent{LengthM: 10, WidthM: 4, HeightM: 3, Layers: 1, AirChanges: 1, DoorM2: 3}
+	assert.InDelta(t, 10, box.changes(4), 1e-9)
+	assert.InDelta(t, 1, box.changes(0), 1e-9)
+	assert.InDelta(t, 100, box.changes(400), 1e-9, "at the most")
+}
+
+// Sixty changes of 120 m³ are 7,200 m³ an hour, 2 m³ a second: 4 m² at half a metre a second.
+func TestABoothHasItsFilter(t *testing.T) {
+	box := Tent{LengthM: 10, WidthM: 4, HeightM: 3, Layers: 1, AirChanges: 60}
+	assert.Contains(t, box.Booth(40).String(), "7200 m³ an hour, through a filter of 4.0 m² at least")
+	assert.Contains(t, box.Booth(40).String(), "40 %")
+	box.AirChanges = 3
+	assert.Nil(t, box.Booth(40))
+}

@@ -182,7 +182,7 @@ func (b Boat) option(ctx context.Context, a asked, school School, name string, t
 		o.Cents += money("The other hardener", "what it costs more", prices.HardenerCents)
 	}
 	if t != nil && !a.stands {
-		o.Cents += money("The tent itself", "film and frame, as none stands", tent.FilmCents)
+		o.Cents += money("The tent itself", "film by its area and frame by its length, as none stands", t.BuildCents())
 	}
 	money("In all", "energy + days + hardener + tent", o.Cents)
 	if odds, err := b.Chances(ctx, c, a.f, []Ask{{coat.SurfaceID, job}}, a.n, a.seed, nil); err == nil {

@@ -3488,6 +3488,7 @@ export interface components {
             surfaceId: string;
         };
         BoatTent: {
+            booth?: components["schemas"]["SaySpan"][];
             cautions: string[];
             outside: string[];
             sheltered: string[];
@@ -8252,6 +8253,8 @@ export interface components {
             /** Format: double */
             airChanges: number;
             bareGround?: boolean;
+            /** Format: double */
+            doorM2?: number;
             /** Format: double */
             dryL: number;
             heaters: components["schemas"]["TentHeater"][];

@@ -74,7 +74,7 @@ function Table({ ways, plan, boats }: { ways: Schemas["Way"][]; plan: Schemas["Y
       </Reflow>
       <p className="quiet mt-1 text-sm">
         {tr(
-          "Each is planned and played in the same futures as the plan. Costs and days are of the whole yard, rules of thumb in your currency: your price of an hour (Hands and tasks), of a day on the hard and of heat (Tent and heat), a tent of film at 300.",
+          "Each is planned and played in the same futures as the plan. Costs and days are of the whole yard, rules of thumb in your currency: your price of an hour (Hands and tasks), of a day on the hard and of heat (Tent and heat), a tent by its film and frame where none stands.",
         )}
       </p>
     </>

@@ -5,6 +5,7 @@ import { Conflict } from "../../ui/Conflict";
 import { Choice, Errors, Refusal, unsendable } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { type Lane, Ribbon } from "../../ui/Ribbon";
+import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, stamp } from "../../ui/time";
 import { merged } from "../../ui/useEdition";
@@ -169,6 +170,11 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
       />
       {compare.data && <Schools comparison={compare.data} zone={place.timeZone} setC={draft.thermostat.setC} />}
       {compare.data && <Inside comparison={compare.data} zone={place.timeZone} />}
+      {stored.booth && (
+        <p className="mt-4 max-w-4xl border-l-4 border-base-content pl-3">
+          <Said words={stored.booth} />
+        </p>
+      )}
       <section className="mt-6 max-w-4xl">
         <h2 className="text-lg">{tr("Before you heat")}</h2>
         <ul>

@@ -52,6 +52,14 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
             ]}
           />
           {num("airChanges", tr("Air changes"), "/h", tr("0.5 tight, 3 draughty, a booth with a fan to 100"))}
+          <NumberField
+            name="doorM2"
+            label={tr("Door that stands open")}
+            unit="m²"
+            hint={tr("wind through it changes the air")}
+            value={t.doorM2}
+            onChange={(doorM2) => set({ ...t, doorM2 })}
+          />
           {num(
             "dryL",
             tr("Dehumidifier"),
