@@ -13,7 +13,6 @@ import (
 	"allcoats/core/exposure/reading"
 	"allcoats/core/physics/weather"
 	"allcoats/core/readiness/climate"
-	"allcoats/core/readiness/field"
 	"allcoats/formats"
 	"allcoats/instruments"
 	"allcoats/store"
@@ -327,59 +326,6 @@ func (a *App) TakeReadings(ctx context.Context, id string, lines []byte) (Readin
 	return ReadingsIn{len(rs), rs[0].At, rs[len(rs)-1].At, []string{}}, err
 }
 
-// Trace is an instrument's readings thinned for drawing: no extreme is lost.
-type Trace struct {
-	Instrument Instrument   `json:"instrument"`
-	From       time.Time    `json:"from"`
-	To         time.Time    `json:"to"`
-	Points     []TracePoint `json:"points"`
-}
-
-// TracePoint sums up a stretch of readings; what was not measured is left out.
-type TracePoint struct {
-	At     time.Time `json:"at"`
-	N      int       `json:"n"`
-	MinC   *float64  `json:"minC,omitempty"`
-	MeanC  *float64  `json:"meanC,omitempty"`
-	MaxC   *float64  `json:"maxC,omitempty"`
-	MinRH  *float64  `json:"minRHPct,omitempty"`
-	MeanRH *float64  `json:"meanRHPct,omitempty"`
-	MaxRH  *float64  `json:"maxRHPct,omitempty"`
-}
-
-// Trace returns an instrument's readings in [from, to], zero times for all of
-// them, in at most points stretches.
-func (a *App) Trace(ctx context.Context, id string, from, to time.Time, points int) (Trace, error) {
-	i, err := a.Instrument(ctx, id)
-	if err != nil {
-		return Trace{}, err
-	}
-	out := Trace{Instrument: i, From: from, To: to, Points: []TracePoint{}}
-	if i.First == nil {
-		return out, nil
-	}
-	if from.IsZero() {
-		out.From = *i.First
-	}
-	if to.IsZero() {
-		out.To = *i.Last
-	}
-	rs, err := a.store.Read(ctx).Readings(ctx, id, out.From, out.To)
-	if err != nil {
-		return out, err
-	}
-	value := func(v float64) *float64 {
-		if math.IsNaN(v) {
-			return nil
-		}
-		return &v
-	}
-	for _, e := range reading.Thin(rs, out.From, out.To, max(10, min(points, 2000))) {
-		out.Points = append(out.Points, TracePoint{e.At, e.N, value(e.MinC), value(e.MeanC), value(e.MaxC), value(e.MinRH), value(e.MeanRH), value(e.MaxRH)})
-	}
-	return out, nil
-}
-
 // simulatedStep is how often a simulated instrument shows something,
 // simulatedDays how far back it begins.
 const (
@@ -489,75 +435,4 @@ func seedOf(name string) uint64 {
 		h = (h ^ uint64(c)) * 1099511628211
 	}
 	return h
-}
-
-// Correction is what the local loggers do to a place's forecast.
-type Correction struct {
-	// Learned is from how many hours of readings, 0 if there is no logger in the open.
-	Learned int              `json:"learned"`
-	Hours   []CorrectionHour `json:"hours"`
-	Effects []CorrectedCoat  `json:"effects"`
-}
-
-// CorrectionHour is an hour before and after, and what was read.
-type CorrectionHour struct {
-	At       time.Time `json:"at"`
-	BeforeC  float64   `json:"beforeC"`
-	AfterC   float64   `json:"afterC"`
-	BeforeRH float64   `json:"beforeRHPct"`
-	AfterRH  float64   `json:"afterRHPct"`
-	Measured bool      `json:"measured"`
-}
-
-// CorrectedCoat is the next start of a coat that waits, without and with the
-// correction.
-type CorrectedCoat struct {
-	SurfaceID string     `json:"surfaceId"`
-	Surface   string     `json:"surface"`
-	Before    *time.Time `json:"before,omitempty"`
-	After     *time.Time `json:"after,omitempty"`
-	BeforeH   float64    `json:"beforeH"` // hours of starts
-	AfterH    float64    `json:"afterH"`
-}
-
-// Correction tells what the readings at a boat's place do to its forecast and to
-// the starts of her coats.
-func (a *App) Correction(ctx context.Context, boatID string) (Correction, error) {
-	o, err := a.look(ctx, boatID)
-	if err != nil {
-		return Correction{}, err
-	}
-	out := Correction{Learned: o.climate.Correction.N, Hours: []CorrectionHour{}, Effects: []CorrectedCoat{}}
-	for i, h := range o.boat.Air {
-		if h.At.Before(o.now.Add(-back)) || h.At.After(o.now.Add(ahead)) {
-			continue
-		}
-		c := o.climate.Open[i]
-		out.Hours = append(out.Hours, CorrectionHour{h.At, h.TempC, c.TempC, h.RHPct, c.RHPct, !h.At.After(o.now)})
-	}
-	raw := o.boat
-	raw.Instruments = nil
-	bare := climate.Of(raw)
-	_, end, ok := o.s.Air.Span()
-	if !ok {
-		return out, nil
-	}
-	for _, w := range o.s.Waiting() {
-		e := CorrectedCoat{SurfaceID: w.Surface.ID, Surface: w.Surface.Name}
-		e.Before, e.BeforeH = starts(w.Ask.Job.Windows(bare.Surface[w.Surface.ID], w.From, end))
-		e.After, e.AfterH = starts(w.Ask.Job.Windows(w.Surface.Weather, w.From, end))
-		out.Effects = append(out.Effects, e)
-	}
-	return out, nil
-}
-
-// starts are the first start of windows and their length in all.
-func starts(windows []field.Window) (first *time.Time, hours float64) {
-	for i, w := range windows {
-		if i == 0 {
-			first = &windows[0].From
-		}
-		hours += w.To.Sub(w.From).Hours()
-	}
-	return first, hours
 }
