@@ -27,9 +27,13 @@ func (w *work) learn(ctx context.Context, q store.Queries) error {
 	for _, key := range boat.Unlearned.V {
 		w.unlearned[key] = true
 	}
-	w.dryings = logbook.Dryings(slices.Concat(slices.Collect(maps.Values(w.log))...))
+	var log []logbook.Logged // in one order, so that the same entries give the same figure to the last digit
+	for _, f := range w.survey.Surfaces {
+		log = append(log, w.log[f.ID]...)
+	}
+	w.dryings = logbook.Dryings(log)
 	for id, d := range w.dryings {
-		if w.unlearned[dryingKey(id)] {
+		if _, known := w.products[id]; !known || w.unlearned[dryingKey(id)] {
 			continue
 		}
 		w.products[id] = w.products[id].Slower(d.Factor)

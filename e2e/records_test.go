@@ -28,7 +28,7 @@ func TestRecordsTeach(t *testing.T) {
 	// The demo's quote is dearer than oneself; one for a hundred is not.
 	p.See("Do it yourself, if your hours are worth less than").Press("Enter a quote").Press("Compare it").See("say who asks it").
 		Fill("Who asks it", "A friend").Fill("What it asks, with material", "100").Press("Bottom").Press("Compare it").See("A friend is cheaper than your own hours").
-		Press("See the odds with it").See("A day costs").See("A friend")
+		Press("See the odds with it").SeeIn("h1", "Marsh Lantern is ready half the time by")
 	require.NoError(t, p.Err())
 
 	// What is on order is awaited, not bought again, and comes.
