@@ -78,11 +78,12 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
   const goes =
     draft !== null && steady === draft && settled === draft && Object.keys(local).length === 0 && !preview.error && !preview.isFetching;
   const version = opened.current?.version;
+  // What was refused of an earlier change says nothing of the one at hand.
+  const refusal = draft === null || sent.current === draft ? save.error : null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: kept once for each draft that goes, whatever else is drawn anew
   useEffect(() => {
-    if (goes && draft !== null && version !== undefined && !save.isPending && !save.error && sent.current !== draft)
-      void keep(version, draft);
-  }, [goes, draft, version, save.isPending, save.error]);
+    if (goes && draft !== null && version !== undefined && !save.isPending && !refusal && sent.current !== draft) void keep(version, draft);
+  }, [goes, draft, version, save.isPending, refusal]);
   // What goes and was not kept yet is kept when its user leaves.
   const leaving = useRef<() => void>(() => {});
   leaving.current = () => {
@@ -134,8 +135,8 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     },
     save,
     /** Messages by path: of the form, of the preview, of keeping. */
-    errors: { ...trouble, ...(draft === null ? {} : (preview.error?.fields ?? {})), ...(save.error?.fields ?? {}), ...local },
-    refused: draft === null ? save.error : (save.error ?? preview.error),
+    errors: { ...trouble, ...(draft === null ? {} : (preview.error?.fields ?? {})), ...(refusal?.fields ?? {}), ...local },
+    refused: draft === null ? save.error : (refusal ?? preview.error),
   };
 }
 
