@@ -72,8 +72,8 @@ func (a *App) Accounts(ctx context.Context, boatID string) (Accounts, error) {
 	out.LeftLowH, out.LeftHighH = hours.Range()
 	money := hours.Times(out.HourCents)
 	for _, n := range need.Needs { // of a purchase what may be more or less is bought by the litre
-		sd := (n.Forecast.HighL - n.Forecast.LowL) / 2 / tenth * litreCents(o.products[n.ProductID])
-		money = money.Plus(ledger.Unsure{Mean: float64(n.Purchase.CostCents), SD: sd})
+		litre := litreCents(o.products[n.ProductID])
+		money = money.Plus(ledger.Between(float64(n.Purchase.CostCents), litre*n.Forecast.LowL, litre*n.Forecast.HighL))
 	}
 	spent := out.MaterialCents + out.OtherCents + out.LabourCents
 	out.TotalCents = spent + money.Mean
@@ -81,9 +81,6 @@ func (a *App) Accounts(ctx context.Context, boatID string) (Accounts, error) {
 	out.TotalLow, out.TotalHigh = spent+low, spent+high
 	return out, nil
 }
-
-// tenth is where a normal figure is below one time in ten, in standard deviations.
-const tenth = 1.2816
 
 // unsureHours are the hours to come of every task, each with its spread.
 func (o outlook) unsureHours() (out []ledger.Unsure) {

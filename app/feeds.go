@@ -8,7 +8,7 @@ import (
 	"allcoats/store"
 )
 
-// Feed is the address by which a calendar program subscribes to the plan of a place: whoever has it sees
+// Feed is the address by which a calendar program follows the plan of a place: whoever has it sees
 // the plan, and nothing else.
 type Feed struct {
 	Path string `json:"path"`

@@ -9,7 +9,6 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
-	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/upkeep"
@@ -143,9 +142,6 @@ func (o outlook) upkeep() Upkeep {
 	return out
 }
 
-// How a film is renewed: over a scuff of a grit that takes so much, µm, by so many coats.
-const renewGrit, renewUm, renewCoats = 320, 8, 2
-
 // Renew puts the work that renews the film of a surface into its build-up: a wash, a scuff, and coats of what is on.
 func (a *App) Renew(ctx context.Context, surfaceID string) (BuildUp, error) {
 	return change(ctx, a, func(ctx context.Context) (BuildUp, error) {
@@ -159,7 +155,7 @@ func (a *App) Renew(ctx context.Context, surfaceID string) (BuildUp, error) {
 			return BuildUp{}, fault.At("surfaceId", "no coat is logged on %s: nothing is there to renew", f.Name)
 		}
 		last := all[len(all)-1]
-		coats, method := renewCoats, ""
+		method := ""
 		if m := last.film.Sheet.Methods; len(m) > 0 {
 			method = m[0]
 		}
@@ -168,13 +164,14 @@ func (a *App) Renew(ctx context.Context, surfaceID string) (BuildUp, error) {
 				method = s.Method
 			}
 		}
-		if last.film.Sheet.Kind.Info().Gloss && last.film.Sheet.Kind != product.Varnish {
-			coats = 1
+		steps := slices.Clone(w.steps[surfaceID])
+		for _, st := range upkeep.Renewal(last.film.Sheet, method) {
+			one := Step{Step: st}
+			if st.Films() {
+				one.ProductID = last.productID
+			}
+			steps = append(steps, one)
 		}
-		steps := append(slices.Clone(w.steps[surfaceID]),
-			Step{Step: step.Step{Work: step.Wash, Agent: "detergent"}},
-			Step{Step: step.Step{Work: step.Sand, Grit: renewGrit, RemovedUm: renewUm}},
-			Step{ProductID: last.productID, Step: step.Step{Work: step.Coat, Coats: coats, DFTUm: last.film.Sheet.Film.TypicalUm, Method: method}})
 		return a.SetBuildUp(ctx, surfaceID, f.Version, steps)
 	})
 }

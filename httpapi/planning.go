@@ -90,7 +90,7 @@ func planning(api huma.API, a *app.App) {
 		raw, err := a.Calendar(ctx, id)
 		return file{"text/calendar; charset=utf-8", `attachment; filename="plan.ics"`, raw}, err
 	})
-	register(api, "get-feed", http.MethodGet, "/api/places/{id}/feed", "The address by which a calendar program subscribes to the plan; an empty path before one was made",
+	register(api, "get-feed", http.MethodGet, "/api/places/{id}/feed", "The address by which a calendar program follows the plan; an empty path before one was made",
 		func(ctx context.Context, in *byID) (app.Feed, error) { return a.Feed(ctx, in.ID) })
 	register(api, "make-feed", http.MethodPost, "/api/places/{id}/feed", "Make an address for calendar programs; one that was made before is none any more",
 		func(ctx context.Context, in *byID) (app.Feed, error) {

@@ -52,7 +52,7 @@ func TestThePlanOverTheWire(t *testing.T) {
 }
 
 // A calendar program cannot log in: the address lets it in to the plan alone, until another is made.
-func TestACalendarIsSubscribedTo(t *testing.T) {
+func TestACalendarFollowsThePlan(t *testing.T) {
 	ctx := context.Background()
 	c := serve(t, "", true)
 	places, err := c.app.Places(ctx)

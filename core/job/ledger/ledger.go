@@ -89,6 +89,9 @@ func Hours(tasks []Unsure) Unsure {
 // tenth is where a normal figure is below one time in ten, in standard deviations.
 const tenth = 1.2816
 
+// Between is a figure whose range, eight times in ten, is known.
+func Between(mean, low, high float64) Unsure { return Unsure{mean, (high - low) / (2 * tenth)} }
+
 // Range is between what it is eight times in ten, never below nothing.
 func (u Unsure) Range() (low, high float64) {
 	return max(0, u.Mean-tenth*u.SD), u.Mean + tenth*u.SD

@@ -35,6 +35,9 @@ func TestHoursToComeAreARange(t *testing.T) {
 	money := u.Times(2500).Plus(Unsure{30_000, 10_000})
 	assert.InDelta(t, 130_000, money.Mean, 1e-6)
 	assert.InDelta(t, 20_000, money.SD, 20)
+	low, high = Between(50, 40, 60).Range()
+	assert.InDelta(t, 40, low, 1e-9)
+	assert.InDelta(t, 60, high, 1e-9)
 	low, _ = Unsure{1, 5}.Range()
 	assert.Zero(t, low)
 }

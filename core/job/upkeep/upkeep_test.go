@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/step"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -162,4 +163,17 @@ func TestRangesHoldOnSimulatedBoats(t *testing.T) {
 	assert.InDelta(t, 0.8, float64(held)/float64(all), 0.05)
 	low, high := Habit{}.own().Range()
 	assert.Less(t, width, 0.75*math.Log(high/low))
+}
+
+// Varnish wants two coats over a wash and a scuff of 320, a topcoat one.
+func TestRenewal(t *testing.T) {
+	for kind, coats := range map[product.Kind]int{product.Varnish: 2, product.SoftAntifoul: 2, product.TopcoatTwo: 1} {
+		got := Renewal(product.Sheet{Kind: kind, Film: product.Film{TypicalUm: 40}}, "brush")
+		require.Len(t, got, 3)
+		assert.Equal(t, step.Step{Work: step.Wash, Agent: "detergent"}, got[0])
+		assert.Equal(t, 320, got[1].Grit)
+		assert.Equal(t, coats, got[2].Coats, kind)
+		assert.InDelta(t, 40, got[2].DFTUm, 1e-9)
+		assert.Equal(t, "brush", got[2].Method)
+	}
 }

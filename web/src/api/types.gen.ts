@@ -1745,7 +1745,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The address by which a calendar program subscribes to the plan; an empty path before one was made */
+        /** The address by which a calendar program follows the plan; an empty path before one was made */
         get: operations["get-feed"];
         put?: never;
         /** Make an address for calendar programs; one that was made before is none any more */

@@ -8,13 +8,13 @@ import { useSettings } from "../../ui/settings";
 import { longDay, span, stamp, workdays } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
 import { tr, trNodes } from "../../words/words";
+import { CalendarAddress } from "./CalendarAddress";
 import { Hands } from "./Hands";
 import { Launches } from "./Launches";
 import { LeftOut } from "./LeftOut";
 import { Risk } from "./Risk";
 import { Season } from "./Season";
 import { beginnings, Sheets } from "./Sheets";
-import { Subscribe } from "./Subscribe";
 import { Ways } from "./Ways";
 import { Week } from "./Week";
 
@@ -149,7 +149,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
           </span>
         )}
       </div>
-      {calendar && <Subscribe placeId={id} />}
+      {calendar && <CalendarAddress placeId={id} />}
       <LeftOut plan={plan} />
       <Moved plan={plan} />
       {plan.plan && view === "season" && mine && <Earlier plan={plan} mine={mine} />}

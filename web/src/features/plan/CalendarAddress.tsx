@@ -5,7 +5,7 @@ import { Refusal } from "../../ui/Form";
 import { tr } from "../../words/words";
 
 /** The address by which a calendar program follows the plan, and the plan as a file. */
-export function Subscribe({ placeId }: { placeId: string }) {
+export function CalendarAddress({ placeId }: { placeId: string }) {
   const feed = useFeed(placeId).data;
   const [copied, setCopied] = useState(false);
   const make = useChange(
