@@ -228,7 +228,7 @@ func loadClimate(ctx context.Context, q store.Queries, w work, from, now time.Ti
 	return out, nil
 }
 
-// ribbon draws the hours around now with the weather at a surface; an empty id
+// ribbon draws the hours around now with the weather at a surface, to the hundredth; an empty id
 // is the first one's, or the open air if there is none.
 func (o outlook) ribbon(surfaceID string) Ribbon {
 	r := Ribbon{Now: o.now, From: o.now.Add(-back).Truncate(time.Hour), To: o.now.Add(ahead).Truncate(time.Hour), Hours: []AirHour{}, Light: []Daylight{}, Faces: []Face{}}
@@ -251,12 +251,15 @@ func (o outlook) ribbon(surfaceID string) Ribbon {
 		h, dew := lead.Air[i], lead.Air[i].DewPointC()
 		// Rain is drawn as it falls, under a roof too.
 		h.RainMM, h.WindMS = o.s.Air[i].RainMM, o.s.Air[i].WindMS
-		r.Hours = append(r.Hours, AirHour{h, dew, lead.SurfaceC[i], lead.SurfaceC[i]-dew < product.Limits{}.SpreadK()})
+		risk := lead.SurfaceC[i]-dew < product.Limits{}.SpreadK()
+		h.TempC, h.RHPct = round(h.TempC), round(h.RHPct)
+		r.Hours = append(r.Hours, AirHour{h, round(dew), round(lead.SurfaceC[i]), risk})
 	}
 	for _, f := range o.s.Surfaces {
-		face := Face{SurfaceID: f.ID, Surface: f.Name, SurfaceC: f.Weather.SurfaceC[lo:hi], SpreadK: make([]float64, 0, hi-lo), Wet: []surface.Wet{}, Probed: o.climate.Bias[f.ID].N > 0}
+		face := Face{SurfaceID: f.ID, Surface: f.Name, SurfaceC: make([]float64, 0, hi-lo), SpreadK: make([]float64, 0, hi-lo), Wet: []surface.Wet{}, Probed: o.climate.Bias[f.ID].N > 0}
 		for i := lo; i < hi; i++ {
-			face.SpreadK = append(face.SpreadK, f.Weather.SurfaceC[i]-f.Weather.Air[i].DewPointC())
+			face.SurfaceC = append(face.SurfaceC, round(f.Weather.SurfaceC[i]))
+			face.SpreadK = append(face.SpreadK, round(f.Weather.SurfaceC[i]-f.Weather.Air[i].DewPointC()))
 		}
 		for _, w := range f.Weather.Wet {
 			if w.To.After(r.From) && w.From.Before(r.To) {

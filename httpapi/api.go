@@ -241,6 +241,8 @@ func newAPI(r *gin.Engine, a *app.App, o Options, enter func(context.Context) er
 	config.DocsPath, config.SchemasPath = "", ""
 	config.CreateHooks = nil // no $schema in the bodies
 	config.Components.Schemas = newRegistry()
+	onTheWay := newPieces()
+	r.Use(onTheWay.gathered)
 	api := humagin.New(r, config)
 	api.UseMiddleware(finite(api), allowed(api), kept(a), snapshot(a), once(a))
 	calculators(api)
@@ -249,6 +251,7 @@ func newAPI(r *gin.Engine, a *app.App, o Options, enter func(context.Context) er
 	phones(api, a, o.Yard)
 	people(api, a)
 	changes(api, a, o.Stopping)
+	onTheWay.sent(api)
 	fillEnums(api.OpenAPI().Components.Schemas)
 	return api
 }

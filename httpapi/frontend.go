@@ -71,8 +71,8 @@ func (u *unpacked) give(c *gin.Context, name string) bool {
 }
 
 // web serves the front end: its files, and its page for every other address,
-// which the page's own router reads.
-func web(files fs.FS) gin.HandlerFunc {
+// which the page's own router reads, with what its first screen asks of api.
+func web(files fs.FS, api http.Handler) gin.HandlerFunc {
 	server, u := http.FileServerFS(files), &unpacked{files: files}
 	return func(c *gin.Context) {
 		p := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
@@ -109,6 +109,10 @@ func web(files fs.FS) gin.HandlerFunc {
 			return
 		}
 		c.Header("Cache-Control", "no-cache")
+		if isOpened(c.Request) {
+			c.Header("Cache-Control", "no-store")
+			page = withOpening(page, api, c.Request)
+		}
 		c.Data(http.StatusOK, "text/html; charset=utf-8", page)
 	}
 }

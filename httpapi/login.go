@@ -277,7 +277,7 @@ func people(api huma.API, a *app.App) {
 // What operations ask a person to be allowed. A GET asks to look, any other to plan, but for these.
 var asked = map[app.May][]string{
 	app.MayLook: {"calc-", "preview-", "read-", "doubt-", "judge-", "lay-edge", "play-panel", "coats-for", "draw-boat", "answer", "compare-schools", "try-move", "visit-demo", "leave-demo", "logout"},
-	app.MayLog: {"add-entry", "edit-entry", "remove-entry", "restore-entry", "add-entry-photo", "add-photo", "remove-photo", "add-defect", "edit-defect", "remove-defect", "put-pot", "take-readings",
+	app.MayLog: {"add-entry", "edit-entry", "remove-entry", "restore-entry", "add-entry-photo", "add-photo", "remove-photo", "add-defect", "edit-defect", "remove-defect", "put-pot", "put-piece", "take-readings",
 		"import-readings", "set-fairing", "remove-fairing", "add-stock", "edit-stock", "remove-stock"},
 	app.MayAll: {"restore", "restore-copy", "backup", "backups", "import-boat", "remove-boat", "set-clock", "set-currency", "pair-phone", "remove-phone", "list-users", "add-user", "edit-user", "remove-user", "audit"},
 }

@@ -65,7 +65,7 @@ func handler(a, door *app.App, o Options, enter func(context.Context) error) htt
 	})
 	r.Use(timed(a))
 	newAPI(r, a, o, enter)
-	r.NoRoute(web(o.Web))
+	r.NoRoute(web(o.Web, r))
 	return http.NewCrossOriginProtection().Handler(gzhttp.GzipHandler(r))
 }
 

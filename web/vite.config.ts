@@ -76,6 +76,6 @@ export default defineConfig({
     }),
   ],
   test: { setupFiles: ["src/testSetup.ts"] },
-  build: { outDir: "dist", assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
+  build: { outDir: "dist", manifest: "parts.json", assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
   server: { proxy: { "/api": "http://127.0.0.1:8080", "/healthz": "http://127.0.0.1:8080" } },
 });

@@ -1,6 +1,3 @@
-import "@fontsource-variable/archivo/wght.css";
-import "./fonts.css";
-import "./index.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";

@@ -1,23 +1,16 @@
+import { takeCarried } from "./early";
+
 /** How many answers are held: those of the pages that were looked at last. */
 const MOST = 60;
 
 type Held = { tag: string; text: string };
 const answers = new Map<string, Held>();
 
-/** What public/early.js asked for before this was here: good for the first question. */
-const early = (globalThis as { early?: Map<string, Promise<Response | undefined>> }).early;
-
-async function ask(r: Request): Promise<Response> {
-  const asked = r.method === "GET" ? early?.get(r.url) : undefined;
-  early?.delete(r.url);
-  return (await asked) ?? fetch(r);
-}
-
 /** Asks the program; an answer that is held already and still stands is not sent again. */
 export async function held(r: Request): Promise<Response> {
   const was = r.method === "GET" ? answers.get(r.url) : undefined;
   if (was) r.headers.set("If-None-Match", was.tag);
-  const answer = await ask(r);
+  const answer = takeCarried(r) ?? (await fetch(r));
   if (answer.status === 304 && was) {
     const headers = new Headers(answer.headers);
     headers.set("Content-Type", "application/json");

@@ -171,3 +171,27 @@ it("offers to store over what another stored meanwhile, on its version", async (
   mode = "up";
   expect(await again(over as Parcel, p.id)).toBe(1);
 });
+
+it("sends a large picture in pieces, and goes on where the line broke", async () => {
+  const whole = new Blob([new Uint8Array(600 * 1024)], { type: "image/jpeg" });
+  const asked: string[] = [];
+  let has = 0;
+  let breaks = 1;
+  vi.stubGlobal("fetch", async (r: Request) => {
+    const { pathname, searchParams } = new URL(r.url);
+    const bytes = (await r.blob()).size;
+    if (pathname === "/api/photos") {
+      asked.push(`photo ${r.headers.get("X-Pieces") === p.id} ${bytes}`);
+      return answer({ stored: true });
+    }
+    const at = Number(searchParams.get("at"));
+    asked.push(`piece ${at / 1024} ${bytes / 1024}`);
+    if (at > 0 && breaks-- > 0) throw new TypeError("the line broke");
+    if (at === has) has += bytes;
+    return answer({ bytes: has });
+  });
+  const p = parcel("photo", { path: "/api/photos", body: whole });
+  expect(await send(p)).toBe("kept");
+  expect(await send(p)).toEqual({ stored: true });
+  expect(asked).toEqual(["piece 0 256", "piece 256 256", "piece 0 256", "piece 256 256", "piece 512 88", "photo true 0"]);
+});

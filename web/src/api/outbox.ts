@@ -67,17 +67,11 @@ const sort = (b: Blob) => (b.type === "application/x-ndjson" ? b.type : "applica
 
 const noAnswer = () => new Refused(0, tr("The program does not answer."), {});
 
-async function deliver<T>(p: Parcel): Promise<T | undefined> {
-  const blob = p.body instanceof Blob;
+/** The program's answer; anything else is thrown as Refused. */
+async function ask(method: string, path: string, headers: Record<string, string>, body?: Blob | string) {
   let res: Response;
   try {
-    res = await fetch(
-      new Request(new URL(p.path, location.href), {
-        method: p.method,
-        headers: { "Content-Type": blob ? sort(p.body as Blob) : "application/json", "Idempotency-Key": p.id },
-        body: p.body === undefined ? undefined : blob ? (p.body as Blob) : JSON.stringify(p.body),
-      }),
-    );
+    res = await fetch(new Request(new URL(path, location.href), { method, headers, body }));
   } catch {
     throw noAnswer();
   }
@@ -85,7 +79,33 @@ async function deliver<T>(p: Parcel): Promise<T | undefined> {
   if (!res.headers.has("X-Program-Time")) throw new Refused(res.status >= 500 ? res.status : 0, tr("The program does not answer."), {});
   const answer: unknown = await res.json().catch(() => undefined);
   if (!res.ok) throw refusedBy(res.status, answer);
-  return res.headers.has("X-Already-Stored") ? undefined : (answer as T);
+  return { answer, known: res.headers.has("X-Already-Stored") };
+}
+
+/** What is larger goes in pieces of this many bytes: a line of 40 kB/s that breaks loses a few seconds. */
+const PIECE = 256 * 1024;
+
+/** Sends a large thing piece by piece, going on where an earlier try ended. */
+async function sendPieces(id: string, whole: Blob) {
+  let at = 0;
+  while (at < whole.size) {
+    const piece = whole.slice(at, at + PIECE);
+    const { answer } = await ask("PUT", `/api/pieces/${id}?at=${at}`, { "Content-Type": "application/octet-stream" }, piece);
+    at = (answer as { bytes: number }).bytes;
+  }
+}
+
+async function deliver<T>(p: Parcel): Promise<T | undefined> {
+  const blob = p.body instanceof Blob ? p.body : undefined;
+  const headers: Record<string, string> = { "Content-Type": blob ? sort(blob) : "application/json", "Idempotency-Key": p.id };
+  const large = blob !== undefined && blob.size > PIECE;
+  if (large) {
+    await sendPieces(p.id, blob);
+    headers["X-Pieces"] = p.id;
+  }
+  const body = blob ?? (p.body === undefined ? undefined : JSON.stringify(p.body));
+  const { answer, known } = await ask(p.method, p.path, headers, large ? undefined : body);
+  return known ? undefined : (answer as T);
 }
 
 /** No answer, or none that says the thing itself is wrong: worth another try later. */

@@ -2,7 +2,8 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Schemas, Words } from "../api/client";
 import { filled, trNodes } from "../words/words";
-import { useSettings, written } from "./settings";
+import { written } from "./prose";
+import { useSettings } from "./settings";
 
 /** Words of the program within a text. */
 export function Said({ words }: { words: Words }) {

@@ -62,7 +62,7 @@ function read(path: string) {
 
 const files = (readdirSync("src", { recursive: true }) as string[])
   .map((f) => f.replaceAll("\\", "/"))
-  .filter((f) => /\.tsx?$/.test(f) && !/\.test\.|testing|gen\.ts|^words\/|ui\/Sentence|ui\/settings/.test(f))
+  .filter((f) => /\.tsx?$/.test(f) && !/\.test\.|testing|gen\.ts|^words\/|ui\/Sentence|ui\/prose/.test(f))
   .map((path) => ({ path, ...read(path) }));
 
 type Node = ReturnType<IntlMessageFormat["getAst"]>[number];
@@ -136,11 +136,12 @@ describe("another language", () => {
     const { tr, word, filled } = await import("./words");
     const said = (n: number) => tr("{batches, plural, one {One pot} other {{batches} pots}}", { batches: n });
     expect([said(0), said(1), said(2)]).toEqual(["Un pot", "Un pot", "2 pots"]); // none is one in French
-    const { written } = await import("../ui/settings");
+    const { written } = await import("../ui/prose");
     const shown = {
       show: (v: number) => ({ text: `${v}`, unit: "L" }),
       units: "metric",
       toShown: (v: number) => v,
+      toMetric: (v: number) => v,
       shownUnit: (u: string) => u,
     } as const;
     const spans = [{ say: "{0}: {1} first, then {2}.", with: [[{ text: "Deck", strong: true }], [{ say: "wash" }], [{ say: "varnish" }]] }];

@@ -5,7 +5,8 @@ import { key } from "../../api/keys";
 import { newID, send } from "../../api/outbox";
 import { useChange, useInstruments } from "../../api/queries";
 import { useNow } from "../../ui/Alarms";
-import { number, useSettings } from "../../ui/settings";
+import { number } from "../../ui/prose";
+import { useSettings } from "../../ui/settings";
 import { Figure } from "../../ui/Working";
 import { tr, trNodes, word } from "../../words/words";
 

@@ -5,7 +5,7 @@ import { key } from "../../api/keys";
 import { upload } from "../../api/upload";
 import { Refusal } from "../../ui/Form";
 import { Answer } from "../../ui/Page";
-import { number } from "../../ui/settings";
+import { number } from "../../ui/prose";
 import { day } from "../../ui/time";
 import { tr } from "../../words/words";
 

@@ -3,8 +3,8 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useLessons } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
+import { number } from "../../ui/prose";
 import { Said } from "../../ui/Sentence";
-import { number } from "../../ui/settings";
 import { tr } from "../../words/words";
 
 type Lesson = Schemas["TaskLesson"];

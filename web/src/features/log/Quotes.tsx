@@ -4,8 +4,9 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useQuotes, useSurvey } from "../../api/queries";
 import { Check, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
 import { Loaded } from "../../ui/Page";
+import { number } from "../../ui/prose";
 import { Reflow } from "../../ui/Reflow";
-import { number, useSettings } from "../../ui/settings";
+import { useSettings } from "../../ui/settings";
 import { day, workdays } from "../../ui/time";
 import { LOCALE, tr } from "../../words/words";
 

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useHistory, useKinds, useMeta, useSuspects } from "../../api/queries";
-import { number, useSettings } from "../../ui/settings";
+import { number } from "../../ui/prose";
+import { useSettings } from "../../ui/settings";
 import { stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr, trNodes, word } from "../../words/words";

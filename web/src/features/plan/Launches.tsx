@@ -1,7 +1,8 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { number } from "../../ui/prose";
 import { Said } from "../../ui/Sentence";
-import { number, useSettings } from "../../ui/settings";
+import { useSettings } from "../../ui/settings";
 import { clock, day, sameDay, stamp } from "../../ui/time";
 import { tr, trNodes } from "../../words/words";
 import { named } from "./name";

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { number } from "./settings";
+import { number } from "./prose";
 
 it("writes numbers with a real minus and thin spaces", () => {
   expect(number(-3.26, 1)).toBe("\u22123.3");
