@@ -64,14 +64,14 @@ test: need chromium web/dist/index.html ## everything that must pass
 $(LINT): tools/go.mod tools/go.sum
 	cd tools && go build -o ../$@ honnef.co/go/tools/cmd/staticcheck
 
-$(KINDS): tools/go.mod tools/go.sum
-	cd tools && go build -o ../$@ github.com/nishanths/exhaustive/cmd/exhaustive
+$(KINDS): tools/go.mod tools/go.sum tools/exhaustive/main.go
+	cd tools && go build -o ../$@ ./exhaustive
 
 lint: $(DEPS) $(LINT) $(KINDS) web/dist/index.html
 	@test -z "$$(gofmt -l $$(git ls-files '*.go' 2>/dev/null || find . -name '*.go'))" || { echo "gofmt: these files are not formatted:"; gofmt -l .; exit 1; }
 	go vet ./...
 	$(LINT) ./...
-	$(KINDS) -d -typeonly '^allcoats/' ./...
+	go vet -vettool=$(CURDIR)/$(KINDS) -exhaustive.d -exhaustive.typeonly='^allcoats/' ./...
 	cd web && npx --no-install biome check --error-on-warnings .
 
 types: $(DEPS) $(POCKET)

@@ -194,7 +194,13 @@ func TestMovingAPlaceDropsItsSimulatedWeather(t *testing.T) {
 	there, err := a.Today(ctx, boats[0].ID)
 	require.NoError(t, err)
 	require.Len(t, there.Ribbon.Hours, len(here.Ribbon.Hours))
-	assert.NotEqual(t, here.Ribbon.Hours[0].TempC, there.Ribbon.Hours[0].TempC)
+	same := 0
+	for i := range here.Ribbon.Hours {
+		if here.Ribbon.Hours[i].TempC == there.Ribbon.Hours[i].TempC {
+			same++
+		}
+	}
+	assert.Less(t, same, len(here.Ribbon.Hours)/10, "hours of the former place")
 	_, err = a.EditPlace(ctx, p.ID, p.Version, p.PlaceEdit)
 	assert.ErrorAs(t, err, &app.Conflict{})
 }

@@ -2,17 +2,17 @@ module allcoats/tools
 
 go 1.26.0
 
-tool (
-	github.com/nishanths/exhaustive/cmd/exhaustive
-	honnef.co/go/tools/cmd/staticcheck
+tool honnef.co/go/tools/cmd/staticcheck
+
+require (
+	github.com/nishanths/exhaustive v0.17.1
+	golang.org/x/tools v0.52.0
 )
 
 require (
 	github.com/BurntSushi/toml v1.4.1-0.20240526193622-a339e1f7089c // indirect
-	github.com/nishanths/exhaustive v0.17.1 // indirect
 	golang.org/x/exp/typeparams v0.0.0-20231108232855-2478ac86f678 // indirect
 	golang.org/x/mod v0.42.0 // indirect
 	golang.org/x/sync v0.24.0 // indirect
-	golang.org/x/tools v0.52.0 // indirect
 	honnef.co/go/tools v0.8.2 // indirect
 )
