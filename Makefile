@@ -9,8 +9,8 @@ export GOFLAGS := -trimpath
 
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
 BIN := bin/allcoats
-# Without a set of fonts for formulas (canvas) and a codec that is not used (gin).
-TAGS := latex,nomsgpack
+# Without a codec that is not used (gin).
+TAGS := nomsgpack
 LINT := bin/staticcheck
 KINDS := bin/exhaustive
 DEPS := web/node_modules/.stamp

@@ -7,17 +7,18 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"maps"
 	"os"
 	"path/filepath"
+	"regexp"
+	"slices"
 	"strings"
 	"time"
 
 	"allcoats/core/base/fault"
 	"allcoats/store"
 
-	"github.com/santhosh-tekuri/jsonschema/v6"
-	"golang.org/x/text/language"
-	"golang.org/x/text/message"
+	"github.com/google/jsonschema-go/jsonschema"
 )
 
 // BoatFile returns a boat with all that belongs to her as an open file.
@@ -138,48 +139,68 @@ func (a *App) readBoatFile(ctx context.Context, data []byte) (store.BoatFile, er
 	if err != nil {
 		return f, err
 	}
-	schema, err := jsonschema.UnmarshalJSON(bytes.NewReader(raw))
+	var schema jsonschema.Schema
+	if err := json.Unmarshal(raw, &schema); err != nil {
+		return f, err
+	}
+	whole, err := schema.Resolve(nil)
 	if err != nil {
 		return f, err
 	}
-	c := jsonschema.NewCompiler()
-	if err := c.AddResource("boat.json", schema); err != nil {
-		return f, err
-	}
-	compiled, err := c.Compile("boat.json")
-	if err != nil {
-		return f, err
-	}
-	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(data))
-	if err != nil {
+	var doc map[string]any
+	if err := json.Unmarshal(data, &doc); err != nil {
 		return refuse("file", "%v", err)
 	}
-	var wrong *jsonschema.ValidationError
-	if err := compiled.Validate(doc); errors.As(err, &wrong) {
-		return f, places(wrong)
-	} else if err != nil {
-		return f, err
+	if err := whole.Validate(doc); err != nil {
+		if bad := misfits(schema, doc); bad != nil {
+			return f, bad
+		}
+		return refuse("file", "%s", misfit(err))
 	}
 	d := json.NewDecoder(bytes.NewReader(data))
 	d.UseNumber()
 	return f, d.Decode(&f)
 }
 
-// places names the first places where a document does not fit its schema.
-func places(e *jsonschema.ValidationError) error {
+// mostMisfits is how many places of a boat file a refusal names.
+const mostMisfits = 10
+
+// misfits names the first rows of a boat file's tables that do not fit its schema.
+func misfits(schema jsonschema.Schema, doc map[string]any) error {
 	var bad fault.Errors
-	english := message.NewPrinter(language.English)
-	var walk func(e *jsonschema.ValidationError)
-	walk = func(e *jsonschema.ValidationError) {
-		if len(e.Causes) == 0 && len(bad) < 10 {
-			bad.Add(strings.Join(e.InstanceLocation, "."), "%s", e.ErrorKind.LocalizedString(english))
+	tables, _ := doc["tables"].(map[string]any)
+	for _, name := range slices.Sorted(maps.Keys(tables)) {
+		at := "tables." + name
+		table := schema.Properties["tables"].Properties[name]
+		if table == nil {
+			bad.Add(at, "there is no such table")
+			continue
 		}
-		for _, c := range e.Causes {
-			walk(c)
+		one, err := table.Items.CloneSchemas().Resolve(nil)
+		if err != nil {
+			return err
+		}
+		rows, _ := tables[name].([]any)
+		for i, row := range rows {
+			if err := one.Validate(row); err != nil && len(bad) < mostMisfits {
+				where := fmt.Sprintf("%s.%d", at, i)
+				if m := inColumn.FindStringSubmatch(err.Error()); m != nil {
+					where += "." + m[1]
+				}
+				bad.Add(where, "%s", misfit(err))
+			}
 		}
 	}
-	walk(e)
-	return bad
+	return bad.Err()
+}
+
+var inColumn = regexp.MustCompile(`/properties/(\w+): `)
+
+// misfit is what is wrong, without the way through the schema that leads there.
+func misfit(err error) string {
+	text := err.Error()
+	_, said, _ := strings.Cut(text[max(0, strings.LastIndex(text, "validating ")):], ": ")
+	return said
 }
 
 // Backup writes the whole database to a new file at path.

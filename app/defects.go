@@ -1,21 +1,15 @@
 package app
 
 import (
-	"bytes"
 	"cmp"
 	"context"
 	"errors"
-	"image"
-	_ "image/png" // photos may be PNG
 	"slices"
 	"time"
 
 	"allcoats/core/base/fault"
 	"allcoats/core/boat/survey"
 	"allcoats/store"
-
-	"github.com/disintegration/imaging"
-	_ "golang.org/x/image/webp" // or WebP
 )
 
 func sortBy[T any, K cmp.Ordered](list []T, key func(T) K) {
@@ -228,40 +222,6 @@ func (a *App) addPhoto(ctx context.Context, p store.Photo, already int, data []b
 	}
 	p.TakenAt, p.Width, p.Height = now.Unix(), picture.Dx(), picture.Dy()
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.AddPhoto(ctx, p, jpeg) })
-}
-
-// drawing is held by who has a picture in memory: one takes some hundred MB, and a small machine has
-// room for one.
-var drawing = make(chan struct{}, 1)
-
-// kept is a picture as it is kept.
-func kept(ctx context.Context, data []byte) (image.Rectangle, []byte, error) {
-	refuse := func(format string, args ...any) (image.Rectangle, []byte, error) {
-		return image.Rectangle{}, nil, fault.At("file", format, args...)
-	}
-	c, kind, err := image.DecodeConfig(bytes.NewReader(data))
-	if err != nil || kind != "jpeg" && kind != "png" && kind != "webp" {
-		return refuse("this is no JPEG, PNG or WebP picture")
-	}
-	if c.Width*c.Height > maxPixels {
-		return refuse("%d × %d pixels; at most %d million are taken", c.Width, c.Height, maxPixels/1_000_000)
-	}
-	select {
-	case drawing <- struct{}{}:
-		defer func() { <-drawing }()
-	case <-ctx.Done():
-		return image.Rectangle{}, nil, ctx.Err()
-	}
-	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
-	if err != nil {
-		return refuse("the picture is damaged: %v", err)
-	}
-	img = imaging.Fit(img, keptSide, keptSide, imaging.Lanczos)
-	var out bytes.Buffer
-	if err := imaging.Encode(&out, img, imaging.JPEG, imaging.JPEGQuality(85)); err != nil {
-		return image.Rectangle{}, nil, err
-	}
-	return img.Bounds(), out.Bytes(), nil
 }
 
 // PhotoJPEG returns a photo's picture.

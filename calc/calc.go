@@ -28,8 +28,8 @@ type (
 var (
 	Findings = pocket.New(
 		"findings", "What the trade has to say against steps on a surface: finding, place, reason, source, cure and mend.",
-		exampleSteps(), pocket.Quick(rules.Compute),
-	)
+		rules.Request{}, pocket.Quick(rules.Compute),
+	).Showing(exampleSteps)
 	Straightedge = pocket.New(
 		"straightedge", "A line's heights and filling from the gaps under a straightedge laid at places along it, and what those do not tell.",
 		fair.EdgeRequest{EdgeM: 1, SpacingM: 0.25, GapLimitMM: 1, ReadingErrorMM: 0.25, Placements: []fair.Placement{
@@ -72,8 +72,8 @@ var (
 			Placing: mesh.Placing{Unit: "m", Up: "+z", Forward: "+x", BootTopM: 0.1}, CutsM: []float64{-0.5}}, pocket.Quick(measureMesh),
 	)
 	NonSkid = pocket.New(
-		"non-skid-layout", "Panels of non-skid on a deck: margins, fittings, splits, tape, texture, order.", exampleDeck(), pocket.Quick(layOut),
-	)
+		"non-skid-layout", "Panels of non-skid on a deck: margins, fittings, splits, tape, texture, order.", nonskid.Work{}, pocket.Quick(layOut),
+	).Showing(exampleDeck)
 	Consumption = pocket.New(
 		"consumption", "How many litres coats to come will take, and how many tins are enough, from what logged coats took.",
 		tins.UseRequest{Logged: []tins.Coat{{Surface: "bottom", ReckonedL: 4.05, LoggedL: 4.35}}, AreaSDPct: map[string]float64{"bottom": 8}, PlannedSurface: "bottom",

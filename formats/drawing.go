@@ -10,8 +10,7 @@ import (
 	"allcoats/core/base/fault"
 	"allcoats/core/geometry/polygon"
 
-	"github.com/tdewolff/canvas"
-	"github.com/tdewolff/canvas/renderers/pdf"
+	"codeberg.org/go-pdf/fpdf"
 	"golang.org/x/image/font/gofont/goregular"
 )
 
@@ -193,50 +192,41 @@ func WriteTiles(w io.Writer, t Template) (int, error) {
 	if cols*rows > MaxPages {
 		return 0, fault.At("panel", "%d pages of A4 are too many to glue: print panel by panel, or send the SVG or DXF to a plotter", cols*rows)
 	}
-	family := canvas.NewFontFamily("label")
-	if err := family.LoadFont(goregular.TTF, 0, canvas.FontRegular); err != nil {
-		return 0, err
-	}
-	doc := pdf.New(w, pageW, pageH, nil)
-	n := 0
+	doc := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: pageW, Ht: pageH}})
+	doc.SetAutoPageBreak(false, 0)
+	doc.AddUTF8FontFromBytes(labelFont, "", goregular.TTF)
 	for row := range rows {
 		for col := range cols {
-			if n > 0 {
-				doc.NewPage(pageW, pageH)
-			}
-			n++
+			doc.AddPage()
 			// The top row first, as one reads.
 			x0, y0 := float64(col)*stepX-whiteMM, float64(rows-1-row)*stepY-whiteMM
-			l.tile(family, x0, y0, fmt.Sprintf("%s: row %d of %d, page %d of %d across, printed at 100 %%", l.Title, row+1, rows, col+1, cols)).RenderTo(doc)
+			l.tile(doc, x0, y0, fmt.Sprintf("%s: row %d of %d, page %d of %d across, printed at 100 %%", l.Title, row+1, rows, col+1, cols))
 		}
 	}
-	return n, doc.Close()
+	if err := doc.Output(w); err != nil {
+		return 0, fmt.Errorf("tiles: %w", err)
+	}
+	return cols * rows, nil
 }
 
-// tile draws the page whose lower left corner is at x0, y0 of the template.
-func (l layout) tile(family *canvas.FontFamily, x0, y0 float64, title string) *canvas.Canvas {
-	page := canvas.New(pageW, pageH)
-	ctx := canvas.NewContext(page)
-	ctx.SetFillColor(canvas.Transparent)
-	ctx.SetStrokeColor(canvas.Black)
-	window := canvas.Rectangle(pageW-2*whiteMM, pageH-2*whiteMM).Translate(whiteMM, whiteMM)
-	ctx.SetStrokeWidth(0.1)
-	ctx.DrawPath(0, 0, window)
-	ctx.SetStrokeWidth(0.4)
+// labelFont is the letters of the labels.
+const labelFont = "label"
+
+// tile draws the page whose lower left corner is at x0, y0 of the template; a page has its y down.
+func (l layout) tile(doc *fpdf.Fpdf, x0, y0 float64, title string) {
+	doc.SetLineWidth(0.1)
+	doc.Rect(whiteMM, whiteMM, pageW-2*whiteMM, pageH-2*whiteMM, "D")
+	doc.SetLineWidth(0.4)
 	for _, p := range l.Pieces {
 		for _, part := range p.Shape {
 			for _, r := range append([]polygon.Ring{part.Outer}, part.Holes...) {
-				line := &canvas.Path{}
+				line := make([]fpdf.PointType, len(r))
 				for i, c := range r {
-					if x, y := l.at(c); i == 0 {
-						line.MoveTo(x-x0, y-y0)
-					} else {
-						line.LineTo(x-x0, y-y0)
-					}
+					x, y := l.at(c)
+					line[i] = fpdf.PointType{X: x - x0, Y: pageH - (y - y0)}
 				}
-				line.Close()
-				if line.FastBounds().Overlaps(canvas.Rect{X0: 0, Y0: 0, X1: pageW, Y1: pageH}) {
-					ctx.DrawPath(0, 0, line)
+				if onPage(line) {
+					doc.Polygon(line, "D")
 				}
 			}
 		}
@@ -248,15 +238,13 @@ func (l layout) tile(family *canvas.FontFamily, x0, y0 float64, title string) *c
 			marks = append(marks, [4]float64{x + x0 - 4, y + y0, x + x0 + 4, y + y0}, [4]float64{x + x0, y + y0 - 4, x + x0, y + y0 + 4})
 		}
 	}
-	ctx.SetStrokeWidth(0.2)
+	doc.SetLineWidth(0.2)
 	for _, m := range marks {
-		line := &canvas.Path{}
-		line.MoveTo(m[0]-x0, m[1]-y0)
-		line.LineTo(m[2]-x0, m[3]-y0)
-		ctx.DrawPath(0, 0, line)
+		doc.Line(m[0]-x0, pageH-(m[1]-y0), m[2]-x0, pageH-(m[3]-y0))
 	}
-	label := func(x, y, size float64, s string) {
-		ctx.DrawText(x, y, canvas.NewTextLine(family.Face(size, canvas.Black, canvas.FontRegular), s, canvas.Left))
+	label := func(x, y, points float64, s string) {
+		doc.SetFont(labelFont, "", points)
+		doc.Text(x, pageH-y, s)
 	}
 	for _, p := range l.Pieces {
 		if len(p.Shape) > 0 {
@@ -269,5 +257,13 @@ func (l layout) tile(family *canvas.FontFamily, x0, y0 float64, title string) *c
 	if x, y := 2*frameMM-x0, frameMM/2-y0; x > 0 && x < pageW-40 && y > 0 && y < pageH {
 		label(x, y+3, 9, "this bar is 100 mm: measure it before you cut")
 	}
-	return page
+}
+
+// onPage reports whether the box round a line meets the page.
+func onPage(line []fpdf.PointType) bool {
+	lo, hi := fpdf.PointType{X: math.Inf(1), Y: math.Inf(1)}, fpdf.PointType{X: math.Inf(-1), Y: math.Inf(-1)}
+	for _, p := range line {
+		lo.X, lo.Y, hi.X, hi.Y = min(lo.X, p.X), min(lo.Y, p.Y), max(hi.X, p.X), max(hi.Y, p.Y)
+	}
+	return lo.X < pageW && hi.X > 0 && lo.Y < pageH && hi.Y > 0
 }

@@ -2,7 +2,11 @@ package formats
 
 import (
 	"bytes"
+	"compress/zlib"
+	"io"
 	"math"
+	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -66,7 +70,24 @@ func TestTiles(t *testing.T) {
 	require.NoError(t, err)
 	// 2080 × 780 mm with the frame; a page carries 180 × 267 of it.
 	assert.Equal(t, int(math.Ceil(2070.0/180)*math.Ceil(770.0/267)), n)
-	assert.Equal(t, n, strings.Count(b.String(), "/Type/Page/"))
+	assert.Equal(t, n, strings.Count(b.String(), "/Type /Page\n"))
+	assert.Contains(t, b.String(), "/MediaBox [0 0 595.28 841.89]", "A4 in points")
+	bars := 0
+	for _, stream := range regexp.MustCompile(`(?s)stream\n(.*?)\nendstream`).FindAllStringSubmatch(b.String(), -1) {
+		r, err := zlib.NewReader(strings.NewReader(stream[1]))
+		if err != nil {
+			continue // a picture or a font
+		}
+		drawn, _ := io.ReadAll(r) // what of it is no drawing has no lines
+		for _, m := range regexp.MustCompile(`(?m)^([\d.-]+) ([\d.-]+) m ([\d.-]+) ([\d.-]+) l S$`).FindAllStringSubmatch(string(drawn), -1) {
+			x0, _ := strconv.ParseFloat(m[1], 64)
+			x1, _ := strconv.ParseFloat(m[3], 64)
+			if m[2] == m[4] && math.Abs(x1-x0-100*72/25.4) < 0.02 {
+				bars++
+			}
+		}
+	}
+	assert.GreaterOrEqual(t, bars, 1, "the bar of 100 mm is that long")
 	big := panel()
 	big.Pieces[0].Shape = big.Pieces[0].Shape.Placed(func(p polygon.Point) polygon.Point { return polygon.Point{X: 6 * p.X, Y: 6 * p.Y} })
 	var bad fault.Errors

@@ -10,6 +10,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"github.com/tdewolff/canvas"
 )
 
 func svg(inner string) string {
@@ -140,4 +141,51 @@ func FuzzReadDXF(f *testing.F) {
 	f.Add([]byte(dxf("0 LWPOLYLINE", "70 1", "10 0", "20 0", "42 1", "10 1000", "20 0")))
 	f.Add([]byte(dxf("0 LINE", "10 -500", "20 0", "11 500", "21 0", "0 ARC", "10 0", "20 0", "40 500", "50 0", "51 180")))
 	f.Fuzz(func(t *testing.T, data []byte) { r, err := ReadDXF(data, 0.001); closed(t, r, err) })
+}
+
+// Paths are read as another reader of them does: every command, absolute and relative, with and without gaps.
+func TestPathsAgainstAnotherReader(t *testing.T) {
+	for _, d := range []string{
+		"M10 10L60 10 60 40 10 40Z", "m10,10 50,0 0,30 -50,0z", "M10 10H60V40H10Z", "M10 10h50v30h-50z",
+		"M10 10C20 0 50 0 60 10S60 60 10 40Z", "m10 10c10-10 40-10 50 0s0 50-50 30z", "M10 10Q35-20 60 10T60 40 10 40Z", "m10 10q25-30 50 0t0 30-50 0z",
+		"M10 10A30 20 30 1 0 60 10A30 20 30 0 0 10 10Z", "M10 10a30 20-30 0150 0a30 20-30 0 1-50 0z", "M10 10A5 5 0 0 1 60 10L60 40Z", "M1e1 1e1L.6e2 10 60.0.4e2Z",
+		"M10 10L60 10 60 40ZL20 80 5 60ZM100 100h10v10z",
+	} {
+		other, err := canvas.ParseSVGPath(d)
+		require.NoError(t, err, d)
+		want, got := 0.0, 0.0
+		for _, sub := range other.Transform(canvas.Identity.Scale(0.001, -0.001)).Flatten(1e-6).Split() {
+			want += area(ring(pointsOf(sub.Coords())))
+		}
+		rings, err := ReadSVG([]byte(`<svg width="200mm" viewBox="0 0 200 200"><path d="`+d+`"/></svg>`), 0)
+		require.NoError(t, err, d)
+		for _, r := range rings {
+			got += area(r)
+		}
+		assert.InDelta(t, want, got, 1e-5+1e-4*0.2, d) // within 0.1 mm along at most 200 mm
+		assert.Greater(t, math.Abs(want), 1e-4, d)
+	}
+	for _, bad := range []string{"L10 10", "M10", "M10 10A5 5 0 2 0 20 20", "M10 10C1 2 3", "M10 10X5", "M10 10Z5", "M1e999 0L1 1Z"} {
+		_, err := ReadSVG([]byte(`<svg width="200mm" viewBox="0 0 200 200"><path d="`+bad+`"/></svg>`), 0)
+		assert.Error(t, err, bad)
+	}
+	long := "M0 0" + strings.Repeat("C0 900 900 0 0 0", 20_000) + "Z"
+	_, err := ReadSVG([]byte(`<svg width="900mm" viewBox="0 0 900 900"><path d="`+long+`"/></svg>`), 0)
+	assert.ErrorContains(t, err, "corners")
+}
+
+func pointsOf(coords []canvas.Point) (out []polygon.Point) {
+	for _, c := range coords {
+		out = append(out, polygon.Point{X: c.X, Y: c.Y})
+	}
+	return out
+}
+
+// area is by the shoelace formula, signed.
+func area(r polygon.Ring) (a float64) {
+	for i, p := range r {
+		q := r[(i+1)%len(r)]
+		a += (p.X*q.Y - q.X*p.Y) / 2
+	}
+	return a
 }

@@ -11,8 +11,6 @@ import (
 	"strings"
 
 	"allcoats/core/geometry/polygon"
-
-	"github.com/tdewolff/canvas"
 )
 
 // flat is how far, in m, a drawn curve may lie from the corners it becomes.
@@ -20,6 +18,9 @@ const flat = 0.0001
 
 // maxRings is the most closed lines taken from a drawing.
 const maxRings = 500
+
+// maxCornersInAll is the most corners of all of them.
+const maxCornersInAll = 1 << 20
 
 // maxDrawingM is the largest drawn shape taken.
 const maxDrawingM = 200.0
@@ -39,8 +40,8 @@ func ReadSVG(data []byte, unitM float64) ([]polygon.Ring, error) {
 	d := xml.NewDecoder(bytes.NewReader(data))
 	d.CharsetReader = func(_ string, in io.Reader) (io.Reader, error) { return in, nil }
 	var out []polygon.Ring
-	stack := []canvas.Matrix{canvas.Identity}
-	seen := false
+	stack := []affine{identity}
+	seen, room := false, maxCornersInAll
 	for {
 		token, err := d.Token()
 		if err == io.EOF {
@@ -70,10 +71,10 @@ func ReadSVG(data []byte, unitM float64) ([]polygon.Ring, error) {
 				if err != nil {
 					return nil, lineFault(line, "transform %q: %v", t, err)
 				}
-				m = m.Mul(own)
+				m = m.times(own)
 			}
 			stack = append(stack, m)
-			rings, err := svgRings(e.Name.Local, at, canvas.Identity.Scale(unitM, -unitM).Mul(m))
+			rings, err := svgRings(e.Name.Local, at, affine{unitM, 0, 0, -unitM, 0, 0}.times(m), &room)
 			if err != nil {
 				return nil, lineFault(line, "%s: %v", e.Name.Local, err)
 			}
@@ -91,33 +92,32 @@ func ReadSVG(data []byte, unitM float64) ([]polygon.Ring, error) {
 	return out, nil
 }
 
-// svgRings returns the closed lines of one element.
-func svgRings(name string, at map[string]string, m canvas.Matrix) (out []polygon.Ring, err error) {
-	defer func() { // the drawing library panics on some degenerate shapes
-		if r := recover(); r != nil {
-			out, err = nil, fmt.Errorf("cannot be drawn: %v", r)
-		}
-	}()
-	p, err := svgShape(name, at)
-	if p == nil || err != nil {
+// svgRings returns the closed lines of one element, which may take room corners.
+func svgRings(name string, at map[string]string, m affine, room *int) (out []polygon.Ring, err error) {
+	p := &path{m: m, room: room}
+	if err := svgShape(p, name, at); err != nil {
 		return nil, err
 	}
-	p = p.Transform(m)
-	if b := p.FastBounds(); !(b.W() <= maxDrawingM && b.H() <= maxDrawingM) {
-		return nil, fmt.Errorf("larger than %g m", maxDrawingM)
+	if *room <= 0 {
+		return nil, fmt.Errorf("more than %d corners", maxCornersInAll)
 	}
-	for _, sub := range p.Flatten(flat).Split() {
-		if r := ring(sub.Coords()); len(r) >= 3 && (sub.Closed() || name == "polygon") {
-			out = append(out, r)
+	for _, s := range p.subpaths {
+		r := ring(s.line)
+		if len(r) < 3 || !s.closed && s.line[0] != s.line[len(s.line)-1] {
+			continue
 		}
+		lo, hi := polygon.Shape{{Outer: r}}.Bounds()
+		if !(hi.X-lo.X <= maxDrawingM && hi.Y-lo.Y <= maxDrawingM) {
+			return nil, fmt.Errorf("larger than %g m", maxDrawingM)
+		}
+		out = append(out, r)
 	}
 	return out, nil
 }
 
-func ring(coords []canvas.Point) polygon.Ring {
+func ring(line []polygon.Point) polygon.Ring {
 	var r polygon.Ring
-	for _, c := range coords {
-		p := polygon.Point{X: c.X, Y: c.Y}
+	for _, p := range line {
 		if len(r) == 0 || r[len(r)-1] != p {
 			r = append(r, p)
 		}
@@ -148,7 +148,8 @@ func svgScale(at map[string]string) (float64, bool) {
 	return width * unit / w, true
 }
 
-func svgShape(name string, at map[string]string) (*canvas.Path, error) {
+// svgShape draws an element; one that is no shape draws nothing.
+func svgShape(p *path, name string, at map[string]string) error {
 	bad := error(nil)
 	num := func(key string) float64 {
 		s := strings.TrimSpace(at[key])
@@ -163,31 +164,30 @@ func svgShape(name string, at map[string]string) (*canvas.Path, error) {
 	}
 	switch name {
 	case "path":
-		return canvas.ParseSVGPath(at["d"])
+		return p.read(at["d"])
 	case "polygon", "polyline":
-		text := strings.TrimSpace(at["points"])
-		if text == "" {
-			return nil, nil
+		if text := strings.TrimSpace(at["points"]); text != "" {
+			return p.read("M" + text + map[string]string{"polygon": "Z"}[name])
 		}
-		return canvas.ParseSVGPath("M" + text + map[string]string{"polygon": "Z"}[name])
 	case "rect":
-		w, h := num("width"), num("height")
-		p := canvas.Rectangle(w, h).Translate(num("x"), num("y"))
-		if rx := math.Max(num("rx"), num("ry")); rx > 0 {
-			p = canvas.RoundedRectangle(w, h, rx).Translate(num("x"), num("y"))
+		rx, ry := num("rx"), num("ry")
+		if at["rx"] == "" {
+			rx = ry
+		} else if at["ry"] == "" {
+			ry = rx
 		}
-		return p, bad
+		p.rectangle(num("x"), num("y"), num("width"), num("height"), rx, ry)
 	case "circle":
-		return canvas.Circle(num("r")).Translate(num("cx"), num("cy")), bad
+		p.ellipse(num("cx"), num("cy"), num("r"), num("r"))
 	case "ellipse":
-		return canvas.Ellipse(num("rx"), num("ry")).Translate(num("cx"), num("cy")), bad
+		p.ellipse(num("cx"), num("cy"), num("rx"), num("ry"))
 	}
-	return nil, nil
+	return bad
 }
 
 // svgTransform reads a transform attribute.
-func svgTransform(text string) (canvas.Matrix, error) {
-	m := canvas.Identity
+func svgTransform(text string) (affine, error) {
+	m := identity
 	for text = strings.TrimSpace(text); text != ""; text = strings.TrimLeft(text, " ,\t\r\n") {
 		name, rest, ok := strings.Cut(text, "(")
 		inner, after, closed := strings.Cut(rest, ")")
@@ -213,18 +213,24 @@ func svgTransform(text string) (canvas.Matrix, error) {
 		case len(v) == 0:
 			return m, errors.New("numbers are missing")
 		case name == "translate":
-			m = m.Translate(v[0], second(0))
+			m = m.times(affine{1, 0, 0, 1, v[0], second(0)})
 		case name == "scale":
-			m = m.Scale(v[0], second(v[0]))
+			m = m.times(affine{v[0], 0, 0, second(v[0]), 0, 0})
 		case name == "rotate" && len(v) == 3:
-			m = m.Translate(v[1], v[2]).Rotate(v[0]).Translate(-v[1], -v[2])
+			m = m.times(affine{1, 0, 0, 1, v[1], v[2]}).times(turned(v[0])).times(affine{1, 0, 0, 1, -v[1], -v[2]})
 		case name == "rotate":
-			m = m.Rotate(v[0])
+			m = m.times(turned(v[0]))
 		case name == "matrix" && len(v) == 6:
-			m = m.Mul(canvas.Matrix{{v[0], v[2], v[4]}, {v[1], v[3], v[5]}})
+			m = m.times(affine(v))
 		default:
 			return m, errors.New(name + " is not read")
 		}
 	}
 	return m, nil
+}
+
+// turned turns by degrees.
+func turned(degrees float64) affine {
+	sin, cos := math.Sincos(degrees * math.Pi / 180)
+	return affine{cos, sin, -sin, cos, 0, 0}
 }

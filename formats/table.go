@@ -4,12 +4,9 @@ import (
 	"bytes"
 	"encoding/csv"
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
 	"time"
-
-	"github.com/xuri/excelize/v2"
 )
 
 // Table is a header with rows of texts, numbers and instants, to be written as a file. A nil cell is
@@ -54,47 +51,4 @@ func formula(text string) bool {
 	}
 	_, err := strconv.ParseFloat(text, 64)
 	return err != nil
-}
-
-// XLSX writes the table as a workbook of one sheet.
-func (t Table) XLSX() ([]byte, error) {
-	f := excelize.NewFile()
-	defer f.Close()
-	if err := f.SetSheetName("Sheet1", t.Name); err != nil {
-		return nil, fmt.Errorf("workbook: %w", err)
-	}
-	if err := f.SetSheetRow(t.Name, "A1", &t.Header); err != nil {
-		return nil, fmt.Errorf("workbook: %w", err)
-	}
-	dated := "yyyy-mm-dd hh:mm"
-	date, err := f.NewStyle(&excelize.Style{CustomNumFmt: &dated})
-	if err != nil {
-		return nil, fmt.Errorf("workbook: %w", err)
-	}
-	for i, r := range t.Rows {
-		r = slices.Clone(r)
-		for k, v := range r {
-			at, ok := v.(time.Time)
-			if !ok {
-				continue
-			}
-			cell, err := excelize.CoordinatesToCellName(k+1, i+2)
-			if err == nil {
-				err = f.SetCellStyle(t.Name, cell, cell, date)
-			}
-			if err != nil {
-				return nil, fmt.Errorf("workbook: %w", err)
-			}
-			y, m, d := at.Date() // a workbook knows no zones
-			r[k] = time.Date(y, m, d, at.Hour(), at.Minute(), at.Second(), 0, time.UTC)
-		}
-		if err := f.SetSheetRow(t.Name, fmt.Sprintf("A%d", i+2), &r); err != nil {
-			return nil, fmt.Errorf("workbook: %w", err)
-		}
-	}
-	b, err := f.WriteToBuffer()
-	if err != nil {
-		return nil, fmt.Errorf("workbook: %w", err)
-	}
-	return b.Bytes(), nil
 }

@@ -6,7 +6,6 @@ import (
 	"crypto/subtle"
 	_ "embed"
 	"errors"
-	"html/template"
 	"log/slog"
 	"net"
 	"net/http"
@@ -29,11 +28,11 @@ const sessionCookie = "allcoats-session"
 //go:embed login.html
 var loginHTML string
 
-var loginPage = template.Must(template.New("login").Parse(loginHTML))
-
 type login struct{ Name, To, Wrong string }
 
-func showLogin(c *gin.Context, status int, l login) { showForm(c, status, loginPage, l) }
+func showLogin(c *gin.Context, status int, l login) {
+	showForm(c, status, loginHTML, "{Name}", l.Name, "{To}", l.To, "{Wrong}", l.Wrong)
+}
 
 // tries holds guesses back: of one address five at once and then one in twelve seconds, of all together
 // one a second after thirty. Its zero value is ready to use.

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"io"
 	"reflect"
+	"sync"
 	"time"
 
 	"allcoats/core/base/fault"
@@ -48,13 +49,19 @@ type Calculator interface {
 type Of[Req, Res any] struct {
 	Name    string
 	Summary string
-	Example Req
+	Example func() Req
 	Compute func(context.Context, Req) (Res, error)
 }
 
 // New makes a calculator.
 func New[Req, Res any](name, summary string, example Req, compute func(context.Context, Req) (Res, error)) Of[Req, Res] {
-	return Of[Req, Res]{name, summary, example, compute}
+	return Of[Req, Res]{name, summary, func() Req { return example }, compute}
+}
+
+// Showing is the calculator with an example that is made when it is asked for.
+func (c Of[Req, Res]) Showing(example func() Req) Of[Req, Res] {
+	c.Example = sync.OnceValue(example)
+	return c
 }
 
 // usualLimit is the longest request of a calculator, limits of those that take files, bytes.
@@ -79,7 +86,7 @@ func Quick[Req, Res any](f func(Req) (Res, error)) func(context.Context, Req) (R
 }
 
 // Info implements Calculator.
-func (c Of[Req, Res]) Info() Info { return Info{c.Name, c.Summary, c.Example} }
+func (c Of[Req, Res]) Info() Info { return Info{c.Name, c.Summary, c.Example()} }
 
 // Run implements Calculator.
 func (c Of[Req, Res]) Run(ctx context.Context, request []byte) (any, error) {
@@ -139,59 +146,59 @@ func Known(v ...float64) []*float64 {
 
 // The calculators.
 var (
-	Film = Of[film.Request, film.Result]{
+	Film = New(
 		"film", "Wet and dry film, spreading rate, litres for an area.",
 		film.Request{VolumeSolidsPct: 55, DFTUm: 100, ThinnerPct: 5, AreaM2: 24, Coats: 2, LossPct: 12}, Quick(film.Compute),
-	}
-	Convert = Of[ConvertRequest, ConvertResult]{
+	)
+	Convert = New(
 		"convert", "A quantity from one unit to another.",
 		ConvertRequest{4, "mil", "µm"},
 		Quick(func(r ConvertRequest) (ConvertResult, error) {
 			v, err := units.Convert(r.Value, r.From, r.To)
 			return ConvertResult{v}, err
 		}),
-	}
-	MoistAir = Of[air.Request, air.Result]{
+	)
+	MoistAir = New(
 		"moist-air", "Dew point, vapour pressure, humidity at a surface and after heating.",
 		air.Request{TempC: 12, RHPct: 80, SurfaceTempC: new(10.5), HeatedToC: new(18.0)}, Quick(air.Compute),
-	}
-	Recoat = Of[clock.Request, clock.Result]{
+	)
+	Recoat = New(
 		"recoat", "When a recoat window opens and closes over hourly surface temperatures.",
 		clock.Request{
 			Min: cure.Table{{TempC: 10, Hours: 14}, {TempC: 20, Hours: 6}}, Max: cure.Table{{TempC: 10, Hours: 30}, {TempC: 20, Hours: 14}},
 			MinCureC: 5, SurfaceTempsC: Known(12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11, 11, 11, 12, 13, 14, 15, 16, 17, 18, 18),
 		}, Quick(clock.Compute),
-	}
-	Sun = Of[sky.Request, sky.Result]{
+	)
+	Sun = New(
 		"sun", "Where the sun is, when it rises and sets, and its light on a plane.",
 		sky.Request{LatitudeDeg: 52.9, LongitudeDeg: 0.8, At: time.Date(2026, 5, 9, 9, 0, 0, 0, time.UTC), CloudPct: 40, Plane: &sky.PlaneRequest{TiltDeg: 90, AzimuthDeg: 150}},
 		Quick(sky.Compute),
-	}
-	SurfaceTemp = Of[surface.Request, surface.Result]{
+	)
+	SurfaceTemp = New(
 		"surface-temp", "The temperature of a surface from air, sun, sky and wind, hour by hour.",
 		surface.Request{HeatJM2K: 14400, Absorptance: 0.9, Emissivity: 0.9, SkyView: 0.5, InsideWM2K: 6, InsideTempC: 12, StartC: 10,
 			AirTempsC: []float64{10, 10, 11, 12, 13}, LightWM2: []float64{0, 80, 220, 380, 500}, SkyTempsC: []float64{-4, -4, -3, -2, -1},
 			WindMS: []float64{1, 1, 2, 2, 3}, DewPointsC: []float64{8, 8, 8, 8, 8}}, Quick(surface.Compute),
-	}
-	Field = Of[field.Request, field.Result]{
+	)
+	Field = New(
 		"field", "Every hour allowed or not with the binding reason, and the windows of starts.",
 		field.Request{
 			Limits: product.Limits{AirMinC: new(8.0), RHMaxPct: new(85.0), SpreadMinK: new(3.0), HoldH: 1, RainFreeH: 2}, ApplyH: 1,
 			LatitudeDeg: 53, LongitudeDeg: 0.5, Air: exampleAir(),
 		}, Quick(field.Compute),
-	}
-	Mix = Of[mix.Request, mix.Result]{
+	)
+	Mix = New(
 		"mix", "Base and hardener of a mix, by volume and by weight.",
 		mix.Request{ByVolume: product.Ratio{Base: 4, Hardener: 1}, BaseKgL: 1.45, HardenerKgL: 0.98, TotalL: 1.5}, Quick(mix.Compute),
-	}
-	Peroxide = Of[mix.PeroxideRequest, mix.PeroxideResult]{
+	)
+	Peroxide = New(
 		"peroxide", "The peroxide catalyst of a resin or gelcoat.",
 		mix.PeroxideRequest{ResinL: 1, ResinKgL: 1.1, Pct: 2, CatalystKgL: 1.15}, Quick(mix.Peroxide),
-	}
-	FilmAcceptance = Of[film.AcceptanceRequest, film.AcceptanceResult]{
+	)
+	FilmAcceptance = New(
 		"film-acceptance", "Dry film readings judged in the style of ISO 19840.",
 		film.AcceptanceRequest{NominalUm: 125, MaximumUm: 375, ReadingsUm: []float64{100, 130, 140, 150, 160}, AreaM2: 0.9}, Quick(film.Accept),
-	}
+	)
 )
 
 // All lists the calculators by name.
