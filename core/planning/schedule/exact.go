@@ -6,13 +6,14 @@ import (
 )
 
 // exact searches plans by branch and bound: starts are narrowed by the links and
-// by what is sure to run at an hour, then the task with the least room is tried
+// by what is sure to run at an hour, then the task with the fewest allowed starts left is tried
 // at its earliest start, and after it; where fewer sandings are looked for each is
 // first decided on. Complete: what it does not find is not there.
 type exact struct {
 	p     Problem
 	vars  []Task   // the tasks, then the sandings of links that may have one
 	sand  []int    // of a link: its variable, −1 without one
+	fits  [][]int  // of a variable: how many allowed starts there are before each hour
 	work  [][]int  // of a resource: what there is before each hour, where anything may run
 	order []int    // room for workFits
 	left  []int    // room for narrowHands
@@ -61,6 +62,9 @@ func newExact(ctx context.Context, p Problem, nodes int) *exact {
 	return e
 }
 
+// starts is how many starts a variable has left.
+func (e *exact) starts(w window, i int) int { return e.fits[i][w.hi[i]+1] - e.fits[i][w.lo[i]] }
+
 // count sums up what there is of each resource at the hours at which any variable
 // may run.
 func (e *exact) count() {
@@ -71,6 +75,16 @@ func (e *exact) count() {
 				runs[h] = true
 			}
 		}
+	}
+	for _, t := range e.vars {
+		sum := make([]int, e.p.Horizon+2)
+		for h := range e.p.Horizon + 1 {
+			sum[h+1] = sum[h]
+			if t.next(h) == h {
+				sum[h+1]++
+			}
+		}
+		e.fits = append(e.fits, sum)
 	}
 	for _, capacity := range e.p.Capacity {
 		sum := make([]int, e.p.Horizon+1)
@@ -129,7 +143,7 @@ func (e *exact) search(w window, depth int) bool {
 			if w.on[i] != 1 || w.lo[i] == w.hi[i] {
 				continue
 			}
-			if pick < 0 || w.hi[i]-w.lo[i] < w.hi[pick]-w.lo[pick] {
+			if pick < 0 || e.starts(w, i) < e.starts(w, pick) {
 				pick = i
 			}
 		}
