@@ -101,8 +101,9 @@ func (c Chart) touch(a, b run) bool {
 	if a.strip == b.strip || s.on.View != t.on.View || s.on.View == "" && s.way != t.way {
 		return false
 	}
+	on, along := s.on.axis(), t.on.axis()
 	for i := b.from; i <= b.to; i++ {
-		share, right := s.on.of(t.on.at(float64(i)/float64(len(t.depth)-1), 0))
+		share, right := on.of(along.at(float64(i)/float64(len(t.depth)-1), 0))
 		at := share * float64(len(s.depth)-1)
 		if at > float64(a.from)-0.5 && at < float64(a.to)+0.5 && math.Abs(right) <= 1.05*(s.widthM+t.widthM)/2 {
 			return true
