@@ -13,7 +13,6 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/sand"
-	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/job/upkeep"
 )
@@ -48,26 +47,6 @@ var Dusts = []Seen{
 	{"coloured", "dust of the stain's colour, red or brown", "the stain in the wood's face", "Stop: the wood below is pale, and every stroke more shows as a light patch. Stain again, or take all of it down evenly."},
 	{"wood", "pale dust that smells of wood", "bare wood", "Stop: note what is left of the veneer, go on by hand with 120 and finer, with the grain."},
 	{"two-colours", "rings of two colours round a bare spot", "the edge between two layers", "You are through in the middle: feather outwards from here and go no deeper."},
-}
-
-// Strip is a way of taking the old film off, with the minutes of a pass on a patch of
-// arm's reach and the passes it takes: rules of thumb.
-type Strip struct {
-	Key     string  `json:"key"`
-	Name    string  `json:"name"`
-	Passes  int     `json:"passes"`
-	Minutes float64 `json:"minutes"`
-	WaitMin float64 `json:"waitMin"`
-	Note    string  `json:"note"`
-}
-
-// Strips lists them.
-var Strips = []Strip{
-	{"none", "not stripped: scuff and go on", 0, 0, 0, "only where the old film is whole and holds"},
-	{"heat", "heat and scraper", 1, 25, 0, "melts varnish, softens glue and epoxy: keep it moving, a bucket of water beside it, no vapour near"},
-	{"chemical", "paste stripper", 3, 12, 20, "softens epoxy and filler as well; gloves and goggles; wash off what its maker says and let it dry two days"},
-	{"scrape", "scraper, cold", 2, 18, 0, "a sharp one every ten minutes; with the grain"},
-	{"sand", "sanding", 2, 15, 0, "eats veneer: never the whole way by machine"},
 }
 
 // Seam is a set of lines drawn between coats, such as caulking seams on a clear deck.
@@ -213,15 +192,6 @@ func (w Work) school() School {
 	return School{}
 }
 
-func (w Work) strip() Strip {
-	for _, s := range Strips {
-		if s.Key == w.Strip {
-			return s
-		}
-	}
-	return Strip{}
-}
-
 func (w Work) dust() *Seen {
 	for i := range Dusts {
 		if Dusts[i].Key == w.Seen {
@@ -242,95 +212,6 @@ func (w Work) Plan(c Case) (Result, error) {
 	out.coats(w, c)
 	out.hold(w, c)
 	return out, nil
-}
-
-// mostPatches are as many as are told apart one by one.
-const mostPatches = 80
-
-// stripping plans patches of arm's reach, the bare wood, bungs and stain.
-func (r *Result) stripping(w Work, c Case) {
-	st := w.strip()
-	if w.Strip != "none" {
-		r.Patches = max(1, int(math.Ceil(c.AreaM2/(w.ReachM*w.ReachM)-1e-9)))
-		each := float64(st.Passes) * st.Minutes / 60
-		r.Working.Step("Patches", "area / reach²", float64(r.Patches), "", "an arm's reach each")
-		wait := st.WaitMin / 60 * float64(st.Passes)
-		if w.Strip == "chemical" {
-			wait += 48
-		}
-		one := craft.Work("strip", fmt.Sprintf("strip %s, %s each", count(r.Patches, "patch", "patches"), count(st.Passes, "pass", "passes")),
-			say.Of("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name, st.Note),
-			float64(r.Patches)*each*math.Max(1, c.Access), wait).As(step.Strip).Of(float64(r.Patches), "patches")
-		if r.Patches <= mostPatches {
-			one.Where = &step.Where{Name: "all of it, by patches"}
-			for i := range r.Patches {
-				one.Where.Patches = append(one.Where.Patches, step.Patch{Name: fmt.Sprint(i + 1), AreaM2: c.AreaM2 / float64(r.Patches)})
-			}
-		}
-		r.Do(one)
-	}
-	if w.VeneerMM > 0 {
-		takes := machineUm / 1000
-		if w.Strip == "sand" {
-			takes *= 3
-		}
-		left := r.Working.Step("Veneer after sanding", "what is there − 0.06 mm, three times that where it is sanded off", w.VeneerMM-takes, "mm", "rule of thumb: measure at a hole or an edge")
-		r.Veneer = say.Of("%.2g mm of veneer are left of %.2g mm; %.2g mm must stay.", left, w.VeneerMM, w.LeaveMM)
-		if left < w.LeaveMM {
-			r.Find(true, "Sanding leaves %.2g mm of veneer and %.2g mm must stay: scrape and scuff only, or stay on sound epoxy.", math.Max(0, left), w.LeaveMM)
-		}
-	}
-	if w.Bungs > 0 {
-		r.Do(craft.Work("bungs", "set "+count(w.Bungs, "bung", "bungs"), say.Of("set in varnish where they must come out again, in epoxy where not; grain along; trim with a chisel from the low side of the grain, never flush in one cut"),
-			bungH*1.5*float64(w.Bungs), 16).Of(float64(w.Bungs), "bungs"))
-	}
-	if w.bare() {
-		for _, grit := range bareGrits {
-			r.Do(craft.Work(fmt.Sprintf("bare-%d", grit), "", say.Of("along the grain, dust off; no shiny spot left"), sand.Hours(grit, c.AreaM2, c.Access, false), 0).With(grit, 0))
-		}
-	}
-	if w.Stain {
-		r.Take("Stain", "area · 0.08 L/m²", c.AreaM2*stainLM2, "L", "rule of thumb")
-		r.Do(craft.Work("stain", "stain, evened out", say.Of("filler of the stain's colour first, one board at a time with the grain, wipe off across it; look at it wet, from both ends; a second coat only where it is pale"),
-			c.AreaM2/stainM2H+0.5, 24).Of(c.AreaM2*stainLM2, "L"))
-		if w.School == "epoxy" {
-			r.Find(false, "Stain under epoxy: only one that its maker allows, wholly dry, or the epoxy lets go with the stain on its back.")
-		}
-	}
-	if w.School == "varnish" {
-		return
-	}
-	name := map[string]string{"epoxy": "clear epoxy wood sealer", "sealer": "wood sealer"}[w.School]
-	if c.Sealer == nil {
-		r.Find(false, "The library has no %s: it is planned as work, and nothing of it is in Stores till its sheet is added.", name)
-	}
-	seal := func(n int, m film.Method, hours, waitH float64, how say.Sentence) {
-		if c.Sealer != nil {
-			r.Do(craft.Coats("sealer", "sealer", n, c.Sealer.Film.TypicalUm, m, hours, how))
-			return
-		}
-		r.Do(craft.Work("sealer", fmt.Sprintf("%s of %s", count(n, "coat", "coats"), name), how, hours*float64(n), waitH))
-	}
-	brush, roller := method("brush"), method("roller")
-	switch w.School {
-	case "epoxy":
-		seal(2, roller, c.AreaM2/6*math.Max(1, c.Access)+0.3, 48, say.Of("thin, on wood that cools, not that warms"))
-		r.Do(craft.Work("blush", "", say.Of("warm water and detergent take the blush off"), c.AreaM2/12+0.2, 0).As(step.Wash))
-		r.Do(craft.Work("epoxy-180", "", say.Of("no glossy spot left: varnish holds on its key"), sand.Hours(180, c.AreaM2, c.Access, false), 0).With(180, 12))
-	case "sealer":
-		seal(1, brush, c.AreaM2/8*math.Max(1, c.Access)+0.3, 16, say.Of("flood it on, wipe off what stands after ten minutes"))
-	}
-}
-
-// bareGrits are those that bare wood gets.
-var bareGrits = []int{120, 180}
-
-// bare reports whether the wood is bared.
-func (w Work) bare() bool { return w.Strip != "none" }
-
-func method(key string) film.Method {
-	m, _ := film.MethodByKey(key)
-	return m
 }
 
 // keyGrit is what varnish is scuffed with between coats.

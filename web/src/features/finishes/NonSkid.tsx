@@ -1,11 +1,9 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useFinishWords, useLimits } from "../../api/queries";
-import { NumberField } from "../../ui/Form";
 import { type Lane, Ribbon } from "../../ui/Ribbon";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
-import { Figure, Quantity } from "../../ui/Working";
 import { weatherLanes } from "../../ui/weatherLanes";
 import { tr } from "../../words/words";
 import { OutlineFields } from "../survey/OutlineFields";
@@ -13,6 +11,8 @@ import { verdictLane } from "../weather/verdictLane";
 import { DeckMap, type Tool } from "./DeckMap";
 import { FromDrawing } from "./FromDrawing";
 import { Grid, Part } from "./fields";
+import { Panels } from "./NonSkidPanels";
+import { Takes } from "./NonSkidTakes";
 import { fieldsOf } from "./typed";
 import { useCraft } from "./useWork";
 import { Findings, ProductChoice, Workbench } from "./Workbench";
@@ -145,237 +145,6 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
         </section>
       )}
     </>
-  );
-}
-
-function Panels({ view, selected, select, kept }: { view: View; selected: string; select: (s: string) => void; kept: boolean }) {
-  const r = view.result;
-  const unit = r.takes.unit;
-  const lays = view.work.school === "paint" || view.work.school === "grit";
-  const panels = [...r.panels].sort((a, b) => (a.order || 999) - (b.order || 999));
-  return (
-    <section className="min-w-0">
-      <h2 className="text-lg">{tr("Panels, in the order to lay them")}</h2>
-      <div className="overflow-x-auto">
-        <table className="table-plain text-sm" data-testid="panels">
-          <thead>
-            <tr>
-              <th>{tr("Panel")}</th>
-              <th className="num">{tr("Area")}</th>
-              <th className="num">{tr("Tape edge")}</th>
-              {lays && <th className="num">{view.work.school === "grit" ? tr("Grit") : tr("Paint")}</th>}
-              <th className="num">{tr("Takes")}</th>
-              {lays && <th>{tr("Laid")}</th>}
-              <th className="no-print max-sm:hidden">1:1</th>
-            </tr>
-          </thead>
-          <tbody>
-            {panels.map((p) => (
-              <tr key={p.name} className={selected === p.name ? "bg-base-200" : ""} onClick={() => select(p.name)}>
-                <td className="whitespace-nowrap">
-                  {p.order > 0 ? `${p.order}. ` : ""}
-                  <b>{p.name}</b> {p.order === 0 && tr("not laid")}
-                  {p.flag && <span className="block whitespace-normal font-semibold text-error">✗ {p.flag}</span>}
-                </td>
-                <td className="num">
-                  <Quantity value={p.areaM2} unit="m²" digits={2} />
-                  {p.order === 0 && (
-                    <span className="quiet block text-xs">
-                      of <Quantity value={p.cellM2} unit="m²" digits={2} />
-                    </span>
-                  )}
-                </td>
-                <td className="num">
-                  <Quantity value={p.maskM} unit="m" digits={1} />
-                </td>
-                {lays && (
-                  <td className="num">
-                    <Quantity value={p.amount} unit={unit} digits={2} />
-                  </td>
-                )}
-                <td className="num whitespace-nowrap">{span(p.minutes / 60)}</td>
-                {lays && (
-                  <td className="min-w-28">
-                    {p.order > 0 && <Laid name={p.name} unit={unit} even={r.even.find((e) => e.panel === p.name)} />}
-                  </td>
-                )}
-                <td className="no-print whitespace-nowrap max-sm:hidden">
-                  {p.order > 0 && kept && <Files surfaceId={view.surface?.id ?? ""} panel={p.name} />}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-    </section>
-  );
-}
-
-/** What went onto a panel, and whether it is even with the others. */
-function Laid({ name, unit, even }: { name: string; unit: string; even?: Schemas["NonskidEven"] }) {
-  const { read, write } = useDraft();
-  return (
-    <>
-      <NumberField
-        name={`laid.${name}`}
-        label={tr("Laid on {name}", { name })}
-        hidden
-        unit={unit}
-        value={read(`laid.${name}`) as number | undefined}
-        onChange={(v) => write(`laid.${name}`, v)}
-      />
-      {even && (
-        <span className={`block text-xs ${Math.abs(even.offPct) > 10 ? "font-semibold text-error" : ""}`}>
-          {even.offPct > 0 ? "+" : ""}
-          {even.offPct.toFixed(0)} %: {even.says}
-        </span>
-      )}
-    </>
-  );
-}
-
-/** Drawings at 1:1 of a panel, or of all. */
-function Files({ surfaceId, panel, paired }: { surfaceId: string; panel: string; paired?: boolean }) {
-  const href = (format: string) =>
-    `/api/surfaces/${surfaceId}/template?format=${format}${panel ? `&panel=${encodeURIComponent(panel)}` : ""}${paired ? "&paired=true" : ""}`;
-  return (
-    <span className="flex flex-wrap gap-x-3">
-      {["svg", "dxf", "pdf"].map((f) => (
-        <a key={f} className="linked inline-flex min-h-6 items-center max-sm:min-h-11" href={href(f)} download>
-          {f.toUpperCase()}
-        </a>
-      ))}
-    </span>
-  );
-}
-
-function Takes({ view, kept }: { view: View; kept: boolean }) {
-  const { prose } = useSettings();
-  const r = view.result;
-  const sheets = r.nest ? Array.from({ length: r.nest.sheets }, (_, i) => i + 1) : [];
-  return (
-    <section>
-      <h2 className="text-lg">
-        <Figure title={tr("The layout")} working={r.working}>
-          {tr("What it takes")}
-        </Figure>
-      </h2>
-      <table className="table-plain text-sm" data-testid="takes">
-        <tbody>
-          {r.takes.litres > 0 && (
-            <tr>
-              <td>{tr("Textured paint to mix")}</td>
-              <td className="num">
-                <Quantity value={r.takes.litres} unit="L" />
-              </td>
-            </tr>
-          )}
-          {r.takes.gritKg > 0 && (
-            <tr>
-              <td>{tr("Grit to sow; half of it comes back")}</td>
-              <td className="num">
-                <Quantity value={r.takes.gritKg} unit="kg" digits={1} />
-              </td>
-            </tr>
-          )}
-          <tr>
-            <td>{tr("Tape, with a spare")}</td>
-            <td className="num">
-              <Quantity value={r.takes.tapeM} unit="m" digits={0} />
-            </td>
-          </tr>
-          {r.twiceM > 0 && (
-            <tr>
-              <td>{tr("of it in two layers, where one must lift early")}</td>
-              <td className="num">
-                <Quantity value={r.twiceM} unit="m" digits={1} />
-              </td>
-            </tr>
-          )}
-          <tr>
-            <td>{tr("Left smooth")}</td>
-            <td className="num">
-              <Quantity value={r.deckM2 - r.areaM2} unit="m²" digits={1} />
-            </td>
-          </tr>
-          {r.nest && (
-            <tr>
-              <td>{tr("Sheets, {usedPct} % of them used", { usedPct: r.nest.usedPct.toFixed(0) })}</td>
-              <td className="num">{r.nest.sheets}</td>
-            </tr>
-          )}
-        </tbody>
-      </table>
-      <p className="mt-2 text-sm">{prose(r.takes.spread ?? "")}</p>
-      <p className="mt-2 text-sm">{tr("Mask wider than seems needed; pull the tape while it is wet. Practise on the smallest panel.")}</p>
-      {r.nest && sheets.length > 0 && <Nest nest={r.nest} sheet={view.work.sheet} sheets={sheets} />}
-      <div className="no-print mt-3 text-sm">
-        <b>{tr("Drawings at 1:1")}</b>
-        {kept ? (
-          <>
-            <div className="flex flex-wrap gap-x-4">
-              {tr("all panels:")} <Files surfaceId={view.surface?.id ?? ""} panel="" />
-            </div>
-            <div className="flex flex-wrap gap-x-4">
-              {tr("with their mirror images:")} <Files surfaceId={view.surface?.id ?? ""} panel="" paired />
-            </div>
-            {r.stencil && (
-              <div className="flex flex-wrap gap-x-4">
-                {tr("the stencil:")} <Files surfaceId={view.surface?.id ?? ""} panel="stencil" />
-              </div>
-            )}
-            <p className="quiet text-xs">
-              {tr("SVG and DXF in millimetres with registration marks; PDF on A4 pages to be glued, print at 100 %.")}
-            </p>
-          </>
-        ) : (
-          <p className="quiet">{tr("The files come as soon as it is kept.")}</p>
-        )}
-      </div>
-    </section>
-  );
-}
-
-function Nest({ nest, sheet, sheets }: { nest: Schemas["NonskidNest"]; sheet: Schemas["NonskidSheet"]; sheets: number[] }) {
-  const k = 240 / sheet.lengthM;
-  return (
-    <div className="mt-2 flex flex-wrap gap-3" data-testid="sheets">
-      {sheets.map((n) => (
-        <svg
-          key={n}
-          viewBox={`0 0 240 ${sheet.widthM * k}`}
-          className="w-44 border border-base-content/60"
-          role="img"
-          aria-label={tr("Sheet {n}", { n })}
-        >
-          {nest.mats
-            .filter((m) => m.sheet === n)
-            .map((m) => (
-              <g key={m.panel}>
-                <rect
-                  x={m.x * k}
-                  y={m.y * k}
-                  width={m.lengthM * k}
-                  height={m.widthM * k}
-                  fill="color-mix(in oklab, var(--open) 26%, var(--sheet))"
-                  stroke="currentColor"
-                  strokeWidth={0.8}
-                />
-                <text
-                  x={(m.x + m.lengthM / 2) * k}
-                  y={(m.y + m.widthM / 2) * k + 4}
-                  textAnchor="middle"
-                  fontSize={12}
-                  className="fill-current"
-                >
-                  {m.panel}
-                  {m.turned ? " ⟳" : ""}
-                </text>
-              </g>
-            ))}
-        </svg>
-      ))}
-    </div>
   );
 }
 
