@@ -96,11 +96,11 @@ accessible: web/dist/index.html chromium ## axe over every screen, in both theme
 size: web/dist/index.html
 	@scripts/size.sh
 
-e2e-test: web/dist/index.html chromium # first, for it takes longest
-	go test -vet=off -timeout 20m ./e2e/...
+e2e-test: web/dist/index.html chromium # first, for it takes longest; with room for rubbish, since what is tested is short-lived
+	GOGC=400 go test -vet=off -timeout 20m ./e2e/...
 
 go-test: web/dist/index.html
-	go test -vet=off -timeout 20m $$(go list ./... | grep -v '^allcoats/e2e') # lint vets more
+	GOGC=400 go test -vet=off -timeout 20m $$(go list ./... | grep -v '^allcoats/e2e') # lint vets more
 
 torture: web/dist/index.html ## kill the program a few hundred times while it writes, imports, restores, backs up and migrates
 	TORTURE=40 go test -count=1 -timeout 30m -v -run TestKilledAnywhere ./cmd/allcoats

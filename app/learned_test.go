@@ -32,9 +32,9 @@ func TestAPlaceLearnsWhatItsForecastsAreOffBy(t *testing.T) {
 	for d := range 24 {
 		now := first.AddDate(0, 0, d)
 		require.NoError(t, a.SetClock(ctx, app.FixedClock, now))
-		_, err := a.ImportWeather(ctx, place.ID, []byte(air(now.AddDate(0, 0, -1), 1, 0)))
+		_, err := a.ImportWeather(ctx, place.ID, nil, []byte(air(now.AddDate(0, 0, -1), 1, 0)))
 		require.NoError(t, err)
-		_, err = a.ImportWeather(ctx, place.ID, []byte(air(now.Add(time.Hour), 5, 4*float64(1-2*(d%2)))))
+		_, err = a.ImportWeather(ctx, place.ID, nil, []byte(air(now.Add(time.Hour), 5, 4*float64(1-2*(d%2)))))
 		require.NoError(t, err)
 		if p := must(a.Place(ctx, place.ID)); d == 5 {
 			assert.Less(t, p.Learned.Forecasts, p.EnoughForecasts)
@@ -47,7 +47,7 @@ func TestAPlaceLearnsWhatItsForecastsAreOffBy(t *testing.T) {
 	assert.True(t, p.Learned.Rain)
 	assert.False(t, p.Learned.Cloud, "no forecast had any")
 	require.NoError(t, a.SetClock(ctx, app.FixedClock, first.AddDate(0, 6, 0)))
-	_, err := a.ImportWeather(ctx, place.ID, []byte(air(first.AddDate(0, 6, 0).Add(time.Hour), 5, 0)))
+	_, err := a.ImportWeather(ctx, place.ID, nil, []byte(air(first.AddDate(0, 6, 0).Add(time.Hour), 5, 0)))
 	require.NoError(t, err)
 	assert.Zero(t, must(a.Place(ctx, place.ID)).Learned.Forecasts, "of half a year ago nothing is kept")
 
@@ -66,7 +66,7 @@ func TestAClimateFileSetsTheMonths(t *testing.T) {
 	for at := time.Date(2001, 1, 1, 0, 0, 0, 0, time.UTC); at.Year() == 2001; at = at.Add(time.Hour) {
 		fmt.Fprintf(&b, "2001,%d,%d,%d,0,?,%d,5,80,0,0,0,0,9999%s\n", at.Month(), at.Day(), at.Hour()+1, int(at.Month()), strings.Repeat(",0", 21))
 	}
-	in, err := a.ImportWeather(ctx, place.ID, []byte(b.String()))
+	in, err := a.ImportWeather(ctx, place.ID, nil, []byte(b.String()))
 	require.NoError(t, err)
 	assert.Equal(t, "Oyster Hill", in.Climate)
 	assert.Equal(t, 111.0, in.KmOff, "a degree of latitude")

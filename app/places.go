@@ -3,6 +3,7 @@ package app
 import (
 	"bytes"
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"math"
@@ -269,34 +270,89 @@ type Import struct {
 	KmOff   float64 `json:"kmOff,omitempty"`
 }
 
-// ImportWeather stores a record for a place: a table (formats.ReadWeather), a forecast document
-// (formats.ReadForecast) or one of hourly arrays (formats.ReadArrays). Rows up to now count as
-// measured, later ones as the new forecast. A simulated record is replaced by it. A climate file
-// (formats.ReadEPW) sets the usual months instead. All or nothing.
-func (a *App) ImportWeather(ctx context.Context, placeID string, data []byte) (Import, error) {
+// weatherColumns is the setting that keeps what the columns of a place's files are.
+func weatherColumns(placeID string) string { return "weather-columns/" + placeID }
+
+// weatherReader reads the files of a place, with what was said of their columns before.
+func (a *App) weatherReader(ctx context.Context, p Place) (formats.WeatherReader, error) {
+	r := formats.WeatherReader{Loc: p.location()}
+	raw, err := a.store.Read(ctx).Setting(ctx, weatherColumns(p.ID))
+	if errors.Is(err, store.ErrNotFound) {
+		return r, nil
+	}
+	if err != nil {
+		return r, err
+	}
+	return r, json.Unmarshal([]byte(raw), &r.Columns)
+}
+
+// WeatherColumns are the columns of a record with what they are taken for, and what they can be.
+type WeatherColumns struct {
+	Columns []formats.Column     `json:"columns"`
+	Kinds   []formats.ColumnKind `json:"kinds"`
+}
+
+// ReadWeatherColumns lists the columns of a record.
+func (a *App) ReadWeatherColumns(ctx context.Context, placeID string, data []byte) (WeatherColumns, error) {
 	p, err := a.Place(ctx, placeID)
 	if err != nil {
-		return Import{}, err
+		return WeatherColumns{}, err
 	}
-	if formats.IsEPW(data) {
-		return a.importClimate(ctx, p, data)
-	}
-	var record weather.Series
-	doubts := []string{}
-	switch trimmed := bytes.TrimSpace(data); {
-	case len(trimmed) == 0 || trimmed[0] != '{' && trimmed[0] != '[':
-		record, doubts, err = formats.ReadWeather(data, p.location())
-	case bytes.Contains(data, []byte(`"issuedAt"`)):
-		record, _, err = formats.ReadForecast(data)
-	default:
-		record, doubts, err = formats.ReadArrays(data, p.location())
-	}
+	r, err := a.weatherReader(ctx, p)
 	if err != nil {
-		return Import{}, err
+		return WeatherColumns{}, err
 	}
-	in, err := a.putRecord(ctx, p, record, Imported)
-	in.Doubts = append([]string{}, doubts...)
-	return in, err
+	columns, err := r.Names(data)
+	return WeatherColumns{columns, formats.ColumnKinds}, err
+}
+
+// ImportWeather stores a record for a place: a table or a document of hourly arrays (formats.WeatherReader), or a
+// forecast document (formats.ReadForecast). What is said of its columns is kept for the next one. Rows up to now count
+// as measured, later ones as the new forecast. A simulated record is replaced by it. A climate file
+// (formats.ReadEPW) sets the usual months instead. All or nothing.
+func (a *App) ImportWeather(ctx context.Context, placeID string, columns map[string]string, data []byte) (Import, error) {
+	return change(ctx, a, func(ctx context.Context) (Import, error) {
+		p, err := a.Place(ctx, placeID)
+		if err != nil {
+			return Import{}, err
+		}
+		if formats.IsEPW(data) {
+			return a.importClimate(ctx, p, data)
+		}
+		if bytes.Contains(data, []byte(`"issuedAt"`)) && len(columns) == 0 {
+			record, _, err := formats.ReadForecast(data)
+			if err != nil {
+				return Import{}, err
+			}
+			return a.putRecord(ctx, p, record, Imported)
+		}
+		r, err := a.weatherReader(ctx, p)
+		if err != nil {
+			return Import{}, err
+		}
+		if len(columns) > 0 {
+			r.Columns = columns
+		}
+		if err := formats.CheckColumns(columns); err != nil {
+			return Import{}, err
+		}
+		record, doubts, err := r.Read(data)
+		if err != nil {
+			return Import{}, err
+		}
+		in, err := a.putRecord(ctx, p, record, Imported)
+		in.Doubts = append([]string{}, doubts...)
+		if err != nil || len(columns) == 0 {
+			return in, err
+		}
+		raw, err := json.Marshal(columns)
+		if err != nil {
+			return Import{}, err
+		}
+		return in, a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.SetSetting(ctx, weatherColumns(placeID), string(raw))
+		})
+	})
 }
 
 // farOff is how far off a climate file may be without being told of, km.

@@ -217,8 +217,7 @@ func byDay(shelf []StockItem, productID string, baseShare float64, day string) (
 	return s, noted
 }
 
-// supplies are what there is of the products of which some is awaited. What comes on a day is there
-// by noon; what should have come is hoped for by the next.
+// supplies are what there is of the products of which some is awaited.
 func supplies(shelf []StockItem, sheets map[string]product.Sheet, now time.Time, loc *time.Location) map[string]plan.Supply {
 	out := map[string]plan.Supply{}
 	awaited := slices.DeleteFunc(slices.Clone(shelf), func(s StockItem) bool { return !s.Awaited })
@@ -235,12 +234,8 @@ func supplies(shelf []StockItem, sheets map[string]product.Sheet, now time.Time,
 			sum += d.Litres
 		}
 		by, _ := byDay(shelf, item.ProductID, share, item.ArrivesOn)
-		at, err := time.ParseInLocation(time.DateOnly, item.ArrivesOn, loc)
-		if at = at.Add(12 * time.Hour); err != nil || !at.After(now) {
-			at = now.AddDate(0, 0, 1)
-		}
 		if more := by.Mixed(share) - sum; more > 0 { // not one part that waits for the other, nor the same day told twice
-			s.Awaited = append(s.Awaited, plan.Delivery{At: at, Litres: more})
+			s.Awaited = append(s.Awaited, plan.Delivery{At: plan.Comes(item.ArrivesOn, now, loc), Litres: more})
 		}
 		out[item.ProductID] = s
 	}

@@ -290,40 +290,9 @@ func (s *yardState) each(change func(tasks []task.Task) (out []task.Task, change
 	return any
 }
 
-// coldHardeners lays all coats with the hardener that cures in the least warmth.
-func (s *yardState) coldHardeners() bool {
-	return s.each(func(tasks []task.Task) (out []task.Task, changed bool) {
-		for i := range tasks {
-			t := &tasks[i]
-			if !t.Films || !t.Left() {
-				continue
-			}
-			for _, g := range t.Step.Sheet.Grades {
-				if sheet, ok := t.Step.Sheet.With(g.Name); ok && sheet.MinCureC < t.Step.Sheet.MinCureC {
-					t.Step.Sheet, t.Step.Grade, changed = sheet, g.Name, true
-				}
-			}
-		}
-		return tasks, changed
-	})
-}
-
-// manyCoats are so many of one step that one may be left out.
-const manyCoats = 4
-
-// coatFewer leaves out the last coat of steps of many.
-func (s *yardState) coatFewer() bool {
-	return s.each(func(tasks []task.Task) (out []task.Task, changed bool) {
-		for _, t := range tasks {
-			if t.Films && t.Left() && t.Of >= manyCoats && t.N == t.Of {
-				changed = true
-				continue
-			}
-			out = append(out, t)
-		}
-		return out, changed
-	})
-}
+// coldHardeners and coatFewer change the coats that are left.
+func (s *yardState) coldHardeners() bool { return s.each(task.ForTheCold) }
+func (s *yardState) coatFewer() bool     { return s.each(task.OneFewer) }
 
 // odds are those of the boats when a plan is played.
 func (s *yardState) odds(ctx context.Context, starts plan.Starts) ([]plan.Odds, error) {

@@ -187,7 +187,7 @@ func TestForecastByWordsAndByDocument(t *testing.T) {
 	_, err = a.AddDays(ctx, s.Place.ID, nil)
 	assert.ErrorContains(t, err, "days")
 	doc := `{"issuedAt":"2026-05-09T08:00:00Z","hourly":{"at":["2026-05-09T09:00:00Z","2026-05-09T10:00:00Z"],"tempC":[11,12],"rhPct":[70,68]}}`
-	in, err = a.ImportWeather(ctx, s.Place.ID, []byte(doc))
+	in, err = a.ImportWeather(ctx, s.Place.ID, nil, []byte(doc))
 	require.NoError(t, err)
 	assert.Equal(t, 2, in.Forecast)
 	td, err := a.Today(ctx, s.Boat.ID)

@@ -140,3 +140,42 @@ func TestDewOnAFreshCoatIsFlagged(t *testing.T) {
 	p.Go(base + "/today").See("expected from").Press("21:24, clock standing").Press("a day on").Press("Close").See("Sunday 10 May, 21:24")
 	p.SeeIn("main li", "Harmed: from Saturday").SeeIn("main li", "dew on it before it was touch-dry").See("of the hours since are on record")
 }
+
+// A forecast whose names nobody guesses is read once its columns are told, and the next one by itself; a climate file sets
+// the usual months, and so does what was measured here.
+func TestForecastFilesAsPeopleHaveThem(t *testing.T) {
+	s := site(t, true)
+	boats, err := s.App.Boats(context.Background())
+	require.NoError(t, err)
+	hourly := func(day int) []byte {
+		var stamps, warm, damp []string
+		for h := range 48 {
+			stamps = append(stamps, fmt.Sprintf("%q", time.Date(2026, 5, 9+day, h, 0, 0, 0, time.UTC).Format("2006-01-02T15:04")))
+			warm, damp = append(warm, fmt.Sprint(11+h%5)), append(damp, fmt.Sprint(70+h%9))
+		}
+		return []byte(`{"h":{"k1":[` + strings.Join(warm, ",") + `],"k2":[` + strings.Join(damp, ",") + `],"stamp":[` + strings.Join(stamps, ",") + `]}}`)
+	}
+	p := tab(t, s)
+	p.Go("/boats/" + boats[0].ID + "/weather?view=forecast")
+	p.Upload("Weather file", write(t, "first.json", hourly(0))).Press("Import").See("no column for temperature")
+	p.Press("Say what its columns are").SeeIn("[data-testid=columns]", "k1").Choose("k1", "temperature").Choose("k2", "humidity").Press("Import").See("48 rows are in")
+	p.Upload("Weather file", write(t, "next.json", hourly(1))).Press("Import").See("Sun 10 May, 00:00 to")
+
+	var epw strings.Builder
+	epw.WriteString("LOCATION,Oyster Quay,-,XXX,made up,000000,52.5,-4.25,0.0,3.0\n")
+	for range 7 {
+		epw.WriteString("HEADING,0\n")
+	}
+	row := make([]string, 35)
+	for at := time.Date(2025, 1, 1, 0, 0, 0, 0, time.UTC); at.Year() == 2025; at = at.Add(time.Hour) {
+		for i := range row {
+			row[i] = "0"
+		}
+		row[0], row[1], row[2], row[3] = "2025", fmt.Sprint(int(at.Month())), fmt.Sprint(at.Day()), fmt.Sprint(at.Hour()+1)
+		row[6], row[8], row[21], row[22], row[13] = fmt.Sprint(int(at.Month())+4), "77", "5", "4", "9999"
+		epw.WriteString(strings.Join(row, ",") + "\n")
+	}
+	p.Upload("Weather file", write(t, "quay.epw", []byte(epw.String()))).Press("Import").See("The usual months are those of Oyster Quay now")
+	p.Press("look at the months").until("May is at 9 °C", script+` && parseFloat(e2e.field("May, Mean")?.value) === 9`)
+	p.Press("Take what was measured here").See("days measured here")
+}

@@ -22,7 +22,12 @@ import (
 // without a zone are in the document's time zone if it names one, else in loc; whole numbers are
 // seconds or milliseconds of 1970.
 func ReadArrays(data []byte, loc *time.Location) (weather.Series, []string, error) {
-	d := json.NewDecoder(bytes.NewReader(Text(data)))
+	return WeatherReader{Loc: loc}.Read(data)
+}
+
+// arraysTable is such a document as a table, and where its times are.
+func arraysTable(data []byte, loc *time.Location) ([]byte, *time.Location, error) {
+	d := json.NewDecoder(bytes.NewReader(data))
 	d.UseNumber()
 	var doc any
 	if err := d.Decode(&doc); err != nil {
@@ -61,7 +66,7 @@ func ReadArrays(data []byte, loc *time.Location) (weather.Series, []string, erro
 		_ = w.Write(row)
 	}
 	w.Flush()
-	return ReadWeather(table.Bytes(), loc)
+	return table.Bytes(), loc, nil
 }
 
 // deepest is how far down a document is looked into.

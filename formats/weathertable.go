@@ -5,6 +5,7 @@ import (
 	"encoding/csv"
 	"fmt"
 	"io"
+	"maps"
 	"math"
 	"slices"
 	"strings"
@@ -60,8 +61,96 @@ var quantities = []quantity{
 // could be meant otherwise is told in doubts. Every fault names its line; after twenty it stops. All or
 // nothing: on error there is no series.
 func ReadWeather(data []byte, loc *time.Location) (s weather.Series, doubts []string, err error) {
+	return WeatherReader{Loc: loc}.Read(data)
+}
+
+// WeatherReader reads hourly records. Columns says what columns are, by their names as Names has them: a key of
+// ColumnKinds, "" for one that is not read; the others are known by their names.
+type WeatherReader struct {
+	Loc     *time.Location
+	Columns map[string]string
+}
+
+// Read is ReadWeather, or ReadArrays for what is JSON.
+func (r WeatherReader) Read(data []byte) (weather.Series, []string, error) {
+	data, loc, err := r.table(data)
+	if err != nil {
+		return nil, nil, err
+	}
+	return r.readTable(data, loc)
+}
+
+// table is the data as a table, and where its times are.
+func (r WeatherReader) table(data []byte) ([]byte, *time.Location, error) {
 	data = Text(data)
-	t, bad := tableOf(data, loc)
+	if begins := bytes.TrimSpace(data); len(begins) > 0 && (begins[0] == '{' || begins[0] == '[') {
+		return arraysTable(data, r.Loc)
+	}
+	return data, r.Loc, nil
+}
+
+// ColumnKind is what a column of a record can be.
+type ColumnKind struct {
+	Key  string `json:"key"`
+	Name string `json:"name"`
+}
+
+// ColumnKinds lists them.
+var ColumnKinds = []ColumnKind{
+	{"time", "time"}, {"temp", "temperature"}, {"rh", "humidity"}, {"dew", "dew point"}, {"wind", "wind"}, {"rain", "rain"}, {"cloud", "cloud"}, {"shortwave", "sunlight"},
+}
+
+// CheckColumns refuses what no column can be, and two columns that are the same.
+func CheckColumns(columns map[string]string) error {
+	seen := map[string]string{}
+	for _, name := range slices.Sorted(maps.Keys(columns)) {
+		key := columns[name]
+		if key == "" {
+			continue
+		}
+		if !slices.ContainsFunc(ColumnKinds, func(k ColumnKind) bool { return k.Key == key }) {
+			return fault.At("columns", "“%s” cannot be %q", name, key)
+		}
+		if other, twice := seen[key]; twice {
+			return fault.At("columns", "“%s” and “%s” are both said to be the same: leave one of them out", other, name)
+		}
+		seen[key] = name
+	}
+	return nil
+}
+
+// Column is a column of a record with its first figure, and what it is taken for, "" for nothing.
+type Column struct {
+	Name  string `json:"name"`
+	First string `json:"first"`
+	Is    string `json:"is"`
+}
+
+// Names lists the columns of a record, whether or not it can be read by them.
+func (r WeatherReader) Names(data []byte) ([]Column, error) {
+	data, loc, err := r.table(data)
+	if err != nil {
+		return nil, err
+	}
+	t, bad := tableOf(data, loc, r.Columns)
+	if len(t.names) == 0 {
+		return nil, bad
+	}
+	out := make([]Column, len(t.names))
+	for i, n := range t.names {
+		out[i].Name = n
+		if len(t.sample) > 0 && i < len(t.sample[0]) {
+			out[i].First = strings.TrimSpace(t.sample[0][i])
+		}
+	}
+	for key, at := range t.column {
+		out[at].Is = key
+	}
+	return out, nil
+}
+
+func (w WeatherReader) readTable(data []byte, loc *time.Location) (s weather.Series, doubts []string, err error) {
+	t, bad := tableOf(data, loc, w.Columns)
 	if bad != nil {
 		return nil, nil, bad
 	}
@@ -125,6 +214,8 @@ func ReadWeather(data []byte, loc *time.Location) (s weather.Series, doubts []st
 
 // weatherTable is how a table is read.
 type weatherTable struct {
+	names       []string
+	sample      [][]string
 	sep         rune
 	first       int // rows before the first of data
 	column      map[string]int
@@ -137,8 +228,8 @@ type weatherTable struct {
 	doubts      []string
 }
 
-// tableOf looks at the beginning of a table.
-func tableOf(data []byte, loc *time.Location) (t weatherTable, bad fault.Errors) {
+// tableOf looks at the beginning of a table, whose columns are what is said of them.
+func tableOf(data []byte, loc *time.Location, said map[string]string) (t weatherTable, bad fault.Errors) {
 	t = weatherTable{column: map[string]int{}, clock: -1, to: map[string]func(float64) float64{}, loc: loc, doubts: []string{}}
 	const most = 64 << 10
 	head := data[:min(len(data), most)]
@@ -165,7 +256,8 @@ func tableOf(data []byte, loc *time.Location) (t weatherTable, bad fault.Errors)
 		names = columnNames(rows, t.first)
 	}
 	sample := rows[min(t.first, len(rows)):min(len(rows), t.first+50)]
-	t.name(names, sample)
+	t.names, t.sample = names, sample
+	t.name(said)
 	if _, ok := t.column["rh"]; !ok {
 		if _, ok := t.column["dew"]; ok {
 			t.doubts = append(t.doubts, "There is no humidity: it is reckoned from the dew point.")
@@ -197,8 +289,9 @@ func tableOf(data []byte, loc *time.Location) (t weatherTable, bad fault.Errors)
 
 func (t weatherTable) has(key string) bool { _, ok := t.column[key]; return ok }
 
-// name finds the columns and their units.
-func (t *weatherTable) name(names []string, sample [][]string) {
+// name finds the columns and their units, by what is said of them and by their names.
+func (t *weatherTable) name(said map[string]string) {
+	names, sample := t.names, t.sample
 	commas, points := 0, 0
 	for _, r := range sample {
 		for _, c := range r {
@@ -210,11 +303,20 @@ func (t *weatherTable) name(names []string, sample [][]string) {
 		}
 	}
 	t.comma = commas > points
-	taken := map[int]bool{}
+	taken, told := map[int]bool{}, map[string]int{}
+	for i, name := range names {
+		if key, ok := said[name]; ok {
+			taken[i], told[key] = true, i
+		}
+	}
 	for _, q := range quantities {
 		var of []int
+		at, isTold := told[q.key]
+		if isTold {
+			of = []int{at}
+		}
 		for i, name := range names {
-			if !taken[i] && has(name, q.words...) && !has(name, q.not...) && (q.key != "time" || t.dates(sample, i)) {
+			if !isTold && !taken[i] && has(name, q.words...) && !has(name, q.not...) && (q.key != "time" || t.dates(sample, i)) {
 				of = append(of, i)
 			}
 		}
@@ -229,7 +331,7 @@ func (t *weatherTable) name(names []string, sample [][]string) {
 		if len(of) == 0 {
 			continue
 		}
-		at := of[0]
+		at = of[0]
 		if mean := slices.IndexFunc(of, func(i int) bool { return has(names[i], meanWords...) }); mean >= 0 {
 			at = of[mean]
 		}

@@ -71,3 +71,37 @@ func FuzzReadWeather(f *testing.F) {
 		}
 	})
 }
+
+// A table and a document whose names nobody guesses are read by what is said of them.
+func TestColumnsThatAreTold(t *testing.T) {
+	const table = "stamp;k1;k2;k3;note\n2026-05-09 10:00;12,5;81;3,2;a\n2026-05-09 11:00;13,0;79;2,8;b\n"
+	const arrays = `{"h":{"note":["a","b"],"k1":[12.5,13.0],"k2":[81,79],"k3":[3.2,2.8],"stamp":["2026-05-09T10:00","2026-05-09T11:00"]}}`
+	said := map[string]string{"stamp": "time", "k1": "temp", "k2": "rh", "k3": "wind", "note": ""}
+	for _, data := range []string{table, arrays} {
+		_, _, err := WeatherReader{Loc: time.UTC}.Read([]byte(data))
+		require.Error(t, err, "no column is named")
+		columns, err := WeatherReader{Loc: time.UTC}.Names([]byte(data))
+		require.NoError(t, err)
+		require.Len(t, columns, 5)
+		for _, c := range columns {
+			assert.Equal(t, c.Name == "stamp", c.Is == "time", c.Name)
+			if c.Name == "k2" {
+				assert.Equal(t, "81", c.First)
+			}
+		}
+		s, _, err := WeatherReader{Loc: time.UTC, Columns: said}.Read([]byte(data))
+		require.NoError(t, err)
+		require.Len(t, s, 2)
+		assert.Equal(t, []float64{12.5, 81, 3.2}, []float64{s[0].TempC, s[0].RHPct, *s[0].WindMS})
+		assert.Equal(t, time.Date(2026, 5, 9, 11, 0, 0, 0, time.UTC), s[1].At.UTC())
+	}
+	// What is said counts more than what a name says, and what is left out is not read.
+	s, _, err := WeatherReader{Loc: time.UTC, Columns: map[string]string{"temp inside": "", "wind (m/s)": ""}}.Read([]byte("time,temp inside,temp outside,rh,wind (m/s)\n2026-05-09 10:00,21,9,80,4\n"))
+	require.NoError(t, err)
+	assert.Equal(t, 9.0, s[0].TempC)
+	assert.Nil(t, s[0].WindMS)
+
+	assert.NoError(t, CheckColumns(said))
+	assert.ErrorContains(t, CheckColumns(map[string]string{"a": "temp", "b": "temp"}), "“a” and “b”")
+	assert.ErrorContains(t, CheckColumns(map[string]string{"a": "mood"}), "mood")
+}

@@ -2,10 +2,12 @@ package httpapi
 
 import (
 	"context"
+	"encoding/json"
 	"net/http"
 	"time"
 
 	"allcoats/app"
+	"allcoats/core/base/fault"
 	"allcoats/core/base/glossary"
 	"allcoats/core/base/say"
 	"allcoats/core/base/units"
@@ -265,9 +267,23 @@ func importWeather(api huma.API, a *app.App) {
 		"Import an hourly record, as CSV (time, temperature, humidity, and optionally wind, rain, cloud, shortwave) or as a JSON document of hourly arrays; a climate file (EPW) sets the usual months; all or nothing", maxWeatherBytes,
 		func(ctx context.Context, in *struct {
 			ID      string `path:"id"`
+			Columns string `query:"columns" maxLength:"20000" doc:"what columns are, by their names: a JSON object of keys of read-weather-columns, empty for a column that is not read; kept for the next file of the place"`
 			RawBody []byte `contentType:"text/csv"`
 		}) (app.Import, error) {
-			return a.ImportWeather(ctx, in.ID, in.RawBody)
+			var columns map[string]string
+			if in.Columns != "" {
+				if err := json.Unmarshal([]byte(in.Columns), &columns); err != nil {
+					return app.Import{}, fault.At("columns", "is no JSON object of names: %v", err)
+				}
+			}
+			return a.ImportWeather(ctx, in.ID, columns, in.RawBody)
+		})
+	uploads(api, "read-weather-columns", "/api/places/{id}/weather/columns", "The columns of an hourly record with what they are taken for; nothing is stored", maxWeatherBytes,
+		func(ctx context.Context, in *struct {
+			ID      string `path:"id"`
+			RawBody []byte `contentType:"text/csv"`
+		}) (app.WeatherColumns, error) {
+			return a.ReadWeatherColumns(ctx, in.ID, in.RawBody)
 		})
 }
 

@@ -22,6 +22,16 @@ type Delivery struct {
 	Litres float64
 }
 
+// Comes is when what is to come on a day, such as 2026-05-11, is there: by its noon; what should have come by now, or on no
+// day that there is, is hoped for a day on.
+func Comes(day string, now time.Time, loc *time.Location) time.Time {
+	at, err := time.ParseInLocation(time.DateOnly, day, loc)
+	if at = at.Add(12 * time.Hour); err != nil || !at.After(now) {
+		return now.AddDate(0, 0, 1)
+	}
+	return at
+}
+
 // One delivery in four, and one shop, comes late, by four days on the mean: rules of thumb.
 const (
 	lateShare = 0.25

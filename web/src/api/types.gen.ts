@@ -2013,6 +2013,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/{id}/weather/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The columns of an hourly record with what they are taken for; nothing is stored */
+        post: operations["read-weather-columns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/day": {
         parameters: {
             query?: never;
@@ -3922,6 +3939,15 @@ export interface components {
             surface: string;
             surfaceId: string;
             timers: components["schemas"]["ClockTimer"][];
+        };
+        Column: {
+            first: string;
+            is: string;
+            name: string;
+        };
+        ColumnKind: {
+            key: string;
+            name: string;
         };
         CompareEdit: {
             method?: string;
@@ -8675,6 +8701,10 @@ export interface components {
             name: string;
             odds: components["schemas"]["PlanOdds"][];
         };
+        WeatherColumns: {
+            columns: components["schemas"]["Column"][];
+            kinds: components["schemas"]["ColumnKind"][];
+        };
         WeatherErrors: {
             cloudPct: components["schemas"]["WeatherGrowth"];
             dewPointK: components["schemas"]["WeatherGrowth"];
@@ -13364,7 +13394,10 @@ export interface operations {
     };
     "import-weather": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description what columns are, by their names: a JSON object of keys of read-weather-columns, empty for a column that is not read; kept for the next file of the place */
+                columns?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -13384,6 +13417,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "read-weather-columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherColumns"];
                 };
             };
             /** @description Error */

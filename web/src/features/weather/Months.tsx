@@ -41,6 +41,12 @@ export function Months({ place }: { place: Schemas["Place"] }) {
     setOpened(place.version);
     setOpen(true);
   };
+  /** Opens what counts now: what was typed before only while nothing else has changed the place. */
+  const show = () => {
+    if (place.normals && (!months || place.version !== opened)) setMonths(place.normals);
+    else if (!months) return start.mutate(undefined);
+    openUp();
+  };
   const [local, setLocal] = useState<Record<string, string>>({});
   const start = useChange(
     [],
@@ -82,7 +88,7 @@ export function Months({ place }: { place: Schemas["Place"] }) {
         type="button"
         className="linked mt-1 text-sm max-sm:min-h-11"
         aria-expanded={open}
-        onClick={() => (open ? setOpen(false) : months ? openUp() : start.mutate(undefined))}
+        onClick={() => (open ? setOpen(false) : show())}
       >
         {open ? tr("hide the months") : tr("look at the months, or change them")}
       </button>
