@@ -324,7 +324,12 @@ func (a *App) ImportWeather(ctx context.Context, placeID string, columns map[str
 			if err != nil {
 				return Import{}, err
 			}
-			return a.putRecord(ctx, p, record, Imported)
+			in, err := a.putRecord(ctx, p, record, Imported)
+			in.Doubts = []string{}
+			return in, err
+		}
+		if err := formats.CheckColumns(columns); err != nil {
+			return Import{}, err
 		}
 		r, err := a.weatherReader(ctx, p)
 		if err != nil {
@@ -332,9 +337,6 @@ func (a *App) ImportWeather(ctx context.Context, placeID string, columns map[str
 		}
 		if len(columns) > 0 {
 			r.Columns = columns
-		}
-		if err := formats.CheckColumns(columns); err != nil {
-			return Import{}, err
 		}
 		record, doubts, err := r.Read(data)
 		if err != nil {

@@ -2,11 +2,13 @@ package httpapi
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"net/http"
 	"net/url"
 	"regexp"
 	"strings"
+	"time"
 )
 
 // opened is what a page carries of the program's answers, for src/api/early.ts: its first screen is not asked for
@@ -36,17 +38,30 @@ func opening(path string) []string {
 	return asks
 }
 
+// openingTime is how long a page waits for the answers that it carries; after it the page comes without any.
+const openingTime = 500 * time.Millisecond
+
 // withOpening puts the answers to what its first screen asks into the page, for the one who asked for it.
 func withOpening(page []byte, api http.Handler, r *http.Request) []byte {
-	o := opened{Answers: map[string]opener{}}
+	o, late := opened{Answers: map[string]opener{}}, time.After(openingTime)
 	for _, path := range opening(r.URL.Path) {
-		ask := r.Clone(r.Context())
+		ask := r.Clone(context.WithoutCancel(r.Context()))
 		ask.Method, ask.URL, ask.RequestURI = http.MethodGet, &url.URL{Path: path}, path
 		ask.Header.Set("Accept", "application/json")
 		ask.Header.Del("Accept-Encoding")
 		ask.Header.Del("If-None-Match")
-		heard := &answerHeard{header: http.Header{}}
-		api.ServeHTTP(heard, ask)
+		done := make(chan *answerHeard, 1)
+		go func() {
+			heard := &answerHeard{header: http.Header{}}
+			api.ServeHTTP(heard, ask)
+			done <- heard
+		}()
+		var heard *answerHeard
+		select {
+		case heard = <-done:
+		case <-late: // it is made on, and kept for the screen, which asks itself
+			return page
+		}
 		if heard.status == http.StatusOK && json.Valid(heard.body.Bytes()) {
 			o.Time = heard.header.Get("X-Program-Time")
 			o.Answers[path] = opener{heard.header.Get("ETag"), heard.body.Bytes()}

@@ -46,6 +46,11 @@ func TestAPageCarriesItsFirstAnswers(t *testing.T) {
 		return o
 	}
 	today := "/api/boats/" + boats[0].ID + "/today"
+	for _, ask := range []string{today, "/api/morning", "/api/boats/none/today"} { // a page does not wait for what takes long
+		res, err := http.Get(c.url + ask)
+		require.NoError(t, err)
+		require.NoError(t, res.Body.Close())
+	}
 	for path, want := range map[string][]string{
 		"/boats/" + boats[0].ID + "/today": {"/api/boats", "/api/meta", "/api/places", today},
 		"/":                                {"/api/boats", "/api/meta", "/api/morning", "/api/places"},
@@ -74,4 +79,14 @@ func TestAPageCarriesItsFirstAnswers(t *testing.T) {
 	text, header := page("/", "*/*")
 	assert.NotContains(t, text, "early", "a page that is kept for later is of no moment")
 	assert.Equal(t, "no-cache", header.Get("Cache-Control"))
+}
+
+// What takes long holds no page up: it comes without answers.
+func TestAPageDoesNotWait(t *testing.T) {
+	free := make(chan struct{})
+	defer close(free)
+	slow := http.HandlerFunc(func(http.ResponseWriter, *http.Request) { <-free })
+	r, err := http.NewRequestWithContext(t.Context(), "GET", "/yard", nil)
+	require.NoError(t, err)
+	assert.Equal(t, "<title>x", string(withOpening([]byte("<title>x"), slow, r)))
 }
