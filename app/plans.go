@@ -175,7 +175,7 @@ func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
 
 // planFutures are the courses of the weather that a plan is played in when it is made, fewer
 // for a big yard.
-const planFutures, leastFutures, futureTasks = 40, 11, 6000
+const planFutures, leastFutures, futureTasks = 100, 11, 7000
 
 // courses are in how many courses of the weather a plan is played when it is made.
 func (s *yardState) courses() int {
@@ -215,11 +215,10 @@ func (a *App) MakePlan(ctx context.Context, placeID string, how Making, told fun
 	}
 	next := made{At: s.view.Now, Kept: kept}
 	if !how.Quick {
-		_, odds, err := s.play(ctx, kept.Starts, s.courses(), later)
-		if err != nil {
+		if next.Odds, err = s.play(ctx, kept.Starts, s.courses(), later); err != nil {
 			return YardPlan{}, err
 		}
-		next.Odds = &oddsMade{s.view.Now, s.row.Version + 1, odds}
+		next.Odds.Version = s.row.Version + 1
 	}
 	return a.keepPlan(ctx, s, next)
 }
@@ -255,6 +254,7 @@ func (a *App) keepPlan(ctx context.Context, s yardState, next made) (YardPlan, e
 	out := s.view
 	out.Version, out.Made, out.Undo, out.Redo = s.row.Version+1, &next.At, min(len(before), mostUndo), 0
 	if next.Odds != nil {
+		a.standing.bet(out.Place.ID, next.Odds)
 		p := out.Plan.WithOdds(next.Odds.Boats, s.yard.Loc)
 		out.Plan, out.Odds = &p, &next.Odds.At
 	}
@@ -265,10 +265,11 @@ func (a *App) keepPlan(ctx context.Context, s yardState, next made) (YardPlan, e
 func (a *App) putPlan(ctx context.Context, s yardState, now made, before, after []made) error {
 	row := s.row
 	past := func(list []made) (string, error) {
-		if list == nil {
-			list = []made{}
+		last := append([]made{}, list[max(0, len(list)-mostUndo):]...)
+		for i := range last {
+			last[i].Odds = nil // told of another version
 		}
-		raw, err := json.Marshal(list[max(0, len(list)-mostUndo):])
+		raw, err := json.Marshal(last)
 		return string(raw), err
 	}
 	settings, err1 := json.Marshal(s.settings)

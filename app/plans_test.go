@@ -188,6 +188,15 @@ func TestRiskAndWays(t *testing.T) {
 	same, err := a.Risk(ctx, place, 20, nil)
 	require.NoError(t, err)
 	assert.Equal(t, r, same)
+	told = 0
+	kept, err := a.Risk(ctx, place, 0, func(d float64) { told = d })
+	require.NoError(t, err)
+	assert.Equal(t, r, kept, "what was played stands, and is what the plan tells")
+	assert.Zero(t, told, "nothing is played again")
+	for k, l := range must(a.YardPlan(ctx, place)).Plan.Launches {
+		assert.Equal(t, r.Boats[k].DuePct, *l.DuePct)
+		assert.Equal(t, r.Boats[k].Median, l.Half.In(must(time.LoadLocation(demo.Yard.TimeZone))).Format(time.DateOnly))
+	}
 	gone, cancel := context.WithCancel(ctx)
 	cancel()
 	_, err = a.Risk(gone, place, 20, nil)

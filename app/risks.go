@@ -14,8 +14,9 @@ import (
 	"allcoats/core/readiness/field"
 )
 
-// Risk replays the plan of a place over n futures; with n 0 over as many as a yard of this size is
-// played in when it is planned. told may be nil; when ctx ends the work stops with its error.
+// Risk replays the plan of a place over n futures; what comes of it is what the plan tells from then
+// on. With n 0 it is what the plan tells, played as when it is made if nothing is known. told may be
+// nil; when ctx ends the work stops with its error.
 func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done float64)) (plan.Risk, error) {
 	s, kept, err := a.showYard(ctx, placeID)
 	if err != nil {
@@ -25,32 +26,37 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 		return plan.Risk{}, fault.Errors(s.view.Trouble)
 	}
 	if n == 0 {
+		if o := a.oddsOf(&s); o != nil && o.Risk.Futures > 0 {
+			return o.Risk, nil
+		}
 		n = s.courses()
 	} else {
 		n = max(20, min(n, 2000))
 	}
-	risk, odds, err := s.play(ctx, kept.Starts, n, told)
+	odds, err := s.play(ctx, kept.Starts, n, told)
 	if err != nil {
 		return plan.Risk{}, err
 	}
-	a.standing.bet(placeID, &oddsMade{s.view.Now, s.view.Version, odds})
-	return risk, nil
+	odds.Version = s.view.Version
+	a.standing.bet(placeID, odds)
+	return odds.Risk, nil
 }
 
 // play replays the plan over n futures on all processors; the outcome does not
 // depend on their number. Most futures are played a few weeks past the plan's end
 // only; those that need longer are played again to the end.
-func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func(done float64)) (plan.Risk, map[string]plan.Odds, error) {
+func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func(done float64)) (*oddsMade, error) {
+	out := &oddsMade{At: s.view.Now, Boats: map[string]plan.Odds{}, Risk: plan.Risk{Boats: []plan.BoatRisk{}, Causes: []plan.Cause{}}}
 	if len(s.looks) == 0 {
-		return plan.Risk{Boats: []plan.BoatRisk{}, Causes: []plan.Cause{}}, nil, nil
+		return out, nil
 	}
 	soon, err := s.player(s.yard.Within(order))
 	if err != nil {
-		return plan.Risk{}, nil, err
+		return nil, err
 	}
 	late, err := s.player(s.yard.Until)
 	if err != nil {
-		return plan.Risk{}, nil, err
+		return nil, err
 	}
 	outcomes := make([]plan.Outcome, n)
 	err = parallel.Each(ctx, n, told, func(_, i int) {
@@ -61,13 +67,13 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 		}
 	})
 	if err != nil {
-		return plan.Risk{}, nil, err
+		return nil, err
 	}
-	risk, odds := late.model.Sum(outcomes), map[string]plan.Odds{}
-	for k, b := range risk.Boats {
-		odds[b.BoatID] = plan.Odds{Half: plan.Ready(outcomes, k, 0.5), Nine: plan.Ready(outcomes, k, 0.9), DuePct: b.DuePct}
+	out.Risk = late.model.Sum(outcomes)
+	for k, b := range out.Risk.Boats {
+		out.Boats[b.BoatID] = plan.Odds{Half: plan.Ready(outcomes, k, 0.5), Nine: plan.Ready(outcomes, k, 0.9), DuePct: b.DuePct}
 	}
-	return risk, odds, nil
+	return out, nil
 }
 
 // player plays a yard until an instant in whatever weather.

@@ -96,11 +96,13 @@ func (a *App) showYard(ctx context.Context, placeID string) (yardState, plan.Kep
 	return y.shown, y.kept, nil
 }
 
-// oddsMade are the odds of the launches of a version of a plan.
+// oddsMade are the odds of the launches of a version of a plan. Risk, what they are told from, is
+// known while the program runs; after that it is played again.
 type oddsMade struct {
 	At      time.Time            `json:"at"`
 	Version int                  `json:"version"`
 	Boats   map[string]plan.Odds `json:"boats"`
+	Risk    plan.Risk            `json:"-"`
 }
 
 // goodOdds is how long odds are told, while the plan is the same.

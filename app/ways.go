@@ -296,12 +296,15 @@ func (s *yardState) coatFewer() bool     { return s.each(task.OneFewer) }
 
 // odds are those of the boats when a plan is played.
 func (s *yardState) odds(ctx context.Context, starts plan.Starts) ([]plan.Odds, error) {
-	_, odds, err := s.play(ctx, starts, s.courses(), nil)
+	played, err := s.play(ctx, starts, s.courses(), nil)
+	if err != nil {
+		return nil, err
+	}
 	out := make([]plan.Odds, len(s.yard.Boats))
 	for k, b := range s.yard.Boats {
-		out[k] = odds[b.ID]
+		out[k] = played.Boats[b.ID]
 	}
-	return out, err
+	return out, nil
 }
 
 // lateH is how much later than due a boat is ready half the time, 0 in time.

@@ -87,7 +87,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	// The play is stopped as soon as it can be, however fast the machine plays.
 	p.js(`(() => { new MutationObserver((_, o) => { const b = [...document.querySelectorAll("main button")].find((b) => b.textContent === "Stop");
 		if (b) { o.disconnect(); window.stopped = true; b.click(); } }).observe(document.body, { childList: true, subtree: true }); return true; })()`)
-	p.Press("Risk").until("it is stopped", `window.stopped && !document.querySelector("main progress")`).See("Play 200 futures")
+	p.Press("Risk").until("it is stopped", `window.stopped && !document.querySelector("main progress")`).See("Play 1,000 futures")
 	require.NoError(t, p.Err())
 	hired, err := s.App.YardPlan(ctx, place)
 	require.NoError(t, err)

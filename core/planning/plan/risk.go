@@ -70,7 +70,7 @@ func Ready(all []Outcome, boat int, share float64) *time.Time {
 }
 
 // within is how long after a plan's end most courses of the weather are done.
-const within = 21 * 24 * time.Hour
+const within = 14 * 24 * time.Hour
 
 // Within is an end of the yard by which a plan is done in most weather.
 func (y Yard) Within(order Starts) time.Time {

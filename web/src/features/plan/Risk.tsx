@@ -4,23 +4,38 @@ import { useEffect } from "react";
 import type { Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Said } from "../../ui/Sentence";
-import { day, elapsed, longDay } from "../../ui/time";
+import { TimeTicks } from "../../ui/TimeTicks";
+import { elapsed, longDay } from "../../ui/time";
 import { troubleOf, useStream } from "../../ui/useStream";
 import { tr, trNodes } from "../../words/words";
 import { ErrorsFrom } from "../weather/ErrorsFrom";
 import { Ways } from "./Ways";
+
+/** How many futures make odds good to two in a hundred; the plan itself is told from fewer. */
+const MANY = 1000;
 
 type BoatRisk = Schemas["PlanBoatRisk"];
 
 /** How likely each launch is, what delays it, and what a change would buy. */
 export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
   const zone = plan.place.timeZone;
-  const { done, last, error, start, stop } = useStream<Schemas["LineRisk"]>(`/api/places/${plan.place.id}/plan/risk?futures=200`);
-  const risk = last?.result;
+  const path = `/api/places/${plan.place.id}/plan/risk?futures=`;
+  const told = useStream<Schemas["LineRisk"]>(`${path}0`);
+  const finer = useStream<Schemas["LineRisk"]>(`${path}${MANY}`);
+  const risk = finer.last?.result ?? told.last?.result;
+  const done = finer.done || told.done;
+  const error = finer.error ?? told.error;
+  const play = finer.start;
   const refresh = useChange(["plan"], async () => undefined);
-  const told = refresh.mutate;
-  // Worked out without being asked for, and then what the plan's headline tells; leaving the screen ends it.
-  useEffect(() => void start().then(() => told(undefined)), [start, told]);
+  const again = refresh.mutate;
+  const { start } = told;
+  // What the plan tells, worked out without being asked for where nothing is known; leaving the screen ends it.
+  useEffect(() => void start().then(() => again(undefined)), [start, again]);
+  const playMany = () => void play().then(() => again(undefined));
+  const stop = () => {
+    told.stop();
+    finer.stop();
+  };
   return (
     <section>
       {!risk && done === 0 && (
@@ -28,8 +43,8 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
           {tr(
             "The plan is replayed over courses that the weather may take, each task in the same order and as early as that weather lets it.",
           )}{" "}
-          <button type="button" className="btn btn-primary ml-2 min-h-11" onClick={start}>
-            {tr("Play 200 futures")}
+          <button type="button" className="btn btn-primary ml-2 min-h-11" onClick={playMany}>
+            {tr("Play {futures} futures", { futures: MANY })}
           </button>
         </p>
       )}
@@ -69,11 +84,16 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
           </ul>
           <p className="quiet mt-2 text-sm">
             {tr(
-              "{futures} futures, seeded: weather, hours of work, clocks against their sheets, coats laid again and people away are drawn in each. No odds are told over 99 %.",
+              "{futures} futures, seeded: weather, hours of work, clocks against their sheets, coats laid again, late deliveries and people away are drawn in each. No odds are told over 99 %.",
               { futures: risk.futures },
             )}{" "}
             <ErrorsFrom place={plan.place} />
           </p>
+          {risk.futures < MANY && done === 0 && (
+            <button type="button" className="btn mt-2 min-h-11" onClick={playMany}>
+              {tr("Play {futures} futures", { futures: MANY })}
+            </button>
+          )}
           <Ways plan={plan} boats={plan.plan?.launches ?? []} title={tr("What a change would buy")} />
         </>
       )}
@@ -112,11 +132,7 @@ function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
             </text>
           </g>
         ))}
-        {apart(x.ticks(5), x).map((t) => (
-          <text key={t.getTime()} x={x(t)} y={H - 6} fontSize={12} fill="currentColor" textAnchor={x(t) > W - 60 ? "end" : "start"}>
-            {day(t, zone)}
-          </text>
-        ))}
+        <TimeTicks x={x} count={5} y={H - 6} width={W} zone={zone} />
         <path
           d={
             line<{ t: number; pct: number }>(
@@ -146,17 +162,4 @@ function Curve({ boat, zone }: { boat: BoatRisk; zone: string }) {
       </svg>
     </figure>
   );
-}
-
-/** A label takes this many px. */
-const LABEL = 84;
-
-/** Those of ticks that leave room for their labels. */
-function apart(ticks: Date[], x: (t: Date) => number): Date[] {
-  const kept: Date[] = [];
-  for (const t of ticks) {
-    const last = kept.at(-1);
-    if (!last || x(t) - x(last) >= LABEL) kept.push(t);
-  }
-  return kept;
 }

@@ -5,7 +5,8 @@ import { useCorrection } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
-import { day, elapsed, stamp } from "../../ui/time";
+import { TimeTicks } from "../../ui/TimeTicks";
+import { elapsed, stamp } from "../../ui/time";
 import { tr, trNodes } from "../../words/words";
 import { Days } from "./Days";
 import { ImportFile } from "./ImportFile";
@@ -107,11 +108,7 @@ function BeforeAfter({ hours, zone, corrected }: { hours: Hour[]; zone: string; 
             </text>
           </g>
         ))}
-        {x.ticks(8).map((v) => (
-          <text key={v.getTime()} x={x(v)} y={H - 5} fontSize={12} fill="currentColor" textAnchor={x(v) > W - 60 ? "end" : "start"}>
-            {day(v, zone)}
-          </text>
-        ))}
+        <TimeTicks x={x} count={8} y={H - 5} width={W} zone={zone} />
         {[past, ahead].map((part, i) => (
           <g key={i === 0 ? "measured" : "forecast"} fill="none" strokeDasharray={i === 0 ? undefined : "5 3"}>
             <path d={path(part, (h) => h.beforeC)} stroke="var(--dew)" strokeWidth={1.4} />

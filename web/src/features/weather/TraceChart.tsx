@@ -4,7 +4,8 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useTrace } from "../../api/queries";
 import { useSettings } from "../../ui/settings";
-import { clock, day, stamp } from "../../ui/time";
+import { TimeTicks } from "../../ui/TimeTicks";
+import { stamp } from "../../ui/time";
 import { tr } from "../../words/words";
 
 const W = 900;
@@ -122,11 +123,7 @@ function Drawn({ trace, zone }: { trace: Schemas["Trace"]; zone: string }) {
             </text>
           </g>
         ))}
-        {x.ticks(7).map((t, i, all) => (
-          <text key={t.getTime()} x={x(t)} y={H - 4} fontSize={12} fill="currentColor" textAnchor={x(t) > W - 60 ? "end" : "start"}>
-            {i > 0 && day(all[i - 1] as Date, zone) === day(t, zone) ? clock(t, zone) : day(t, zone)}
-          </text>
-        ))}
+        <TimeTicks x={x} count={7} y={H - 4} width={W} zone={zone} />
         {whole(humid).map((r) => (
           <path key={r[0]?.t} d={rh(r) ?? ""} fill="none" stroke="var(--dew)" strokeWidth={1} />
         ))}
