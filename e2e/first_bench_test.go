@@ -6,7 +6,6 @@ import (
 	"time"
 
 	"github.com/chromedp/cdproto/emulation"
-	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
@@ -33,13 +32,7 @@ func BenchmarkFirstSentence(b *testing.B) {
 	var received float64
 	for range firstViews {
 		p := Open(browser, s).Workless().Size(390, 844, true)
-		p.do("slow down", func(ctx context.Context) error {
-			if _, err := chromedp.Call(ctx, network.Enable, network.EnableParams{}); err != nil {
-				return err
-			}
-			if _, err := chromedp.Call(ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{MatchedNetworkConditions: []*network.Conditions{{Latency: latencyMS, DownloadThroughput: bytesASec, UploadThroughput: bytesASec}}}); err != nil {
-				return err
-			}
+		p.line(bytesASec).do("slow down", func(ctx context.Context) error {
 			_, err := chromedp.Call(ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: slowerBy})
 			return err
 		})

@@ -80,8 +80,20 @@ func (p *pieces) gathered(c *gin.Context) {
 	}
 }
 
+// has is how much of a thing is here.
+func (p *pieces) has(ctx context.Context, id string) Pieces {
+	here, _ := p.begun.Get(piecesKey(ctx, id))
+	return Pieces{len(here)}
+}
+
 // sent adds the way in for pieces.
 func (p *pieces) sent(api huma.API) {
+	huma.Register(api, huma.Operation{OperationID: "get-pieces", Method: http.MethodGet, Path: "/api/pieces/{id}", Summary: "How much of something large is here, to go on from"},
+		func(ctx context.Context, in *struct {
+			ID string `path:"id" format:"uuid"`
+		}) (*answer[Pieces], error) {
+			return &answer[Pieces]{p.has(ctx, in.ID)}, nil
+		})
 	op := huma.Operation{OperationID: "put-piece", Method: http.MethodPut, Path: "/api/pieces/{id}", MaxBodyBytes: maxPieceBytes, BodyReadTimeout: time.Minute,
 		Summary: "Send a piece of something large, which a request names by " + piecesHeader + " then; the answer says how much is here"}
 	huma.Register(api, op, func(ctx context.Context, in *struct {

@@ -60,6 +60,8 @@ func TestAPhotoInPieces(t *testing.T) {
 		assert.JSONEq(t, `{"bytes":1000}`, said)
 		_, said = piece(2000, 3000)
 		assert.JSONEq(t, `{"bytes":1000}`, said)
+		_, said = send("GET", "/api/pieces/"+id, nil)
+		assert.JSONEq(t, `{"bytes":1000}`, said, "what to go on from")
 	}
 	status, _ = piece(1000, len(whole))
 	assert.Equal(t, 200, status)

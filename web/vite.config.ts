@@ -38,7 +38,7 @@ export default defineConfig({
             urlPattern: ({ url, request }) =>
               request.method === "GET" &&
               url.pathname.startsWith("/api/") &&
-              !/backup|users|audit|who|changes|\/file$|values$/.test(url.pathname),
+              !/backup|users|audit|who|changes|pieces|\/file$|values$/.test(url.pathname),
             handler: "NetworkFirst",
             options: {
               cacheName: "seen",

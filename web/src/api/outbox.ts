@@ -87,12 +87,11 @@ const PIECE = 256 * 1024;
 
 /** Sends a large thing piece by piece, going on where an earlier try ended. */
 async function sendPieces(id: string, whole: Blob) {
-  let at = 0;
-  while (at < whole.size) {
-    const piece = whole.slice(at, at + PIECE);
-    const { answer } = await ask("PUT", `/api/pieces/${id}?at=${at}`, { "Content-Type": "application/octet-stream" }, piece);
-    at = (answer as { bytes: number }).bytes;
-  }
+  const path = `/api/pieces/${id}`;
+  const there = ({ answer }: { answer: unknown }) => (answer as { bytes: number }).bytes;
+  let at = there(await ask("GET", path, {}));
+  while (at < whole.size)
+    at = there(await ask("PUT", `${path}?at=${at}`, { "Content-Type": "application/octet-stream" }, whole.slice(at, at + PIECE)));
 }
 
 async function deliver<T>(p: Parcel): Promise<T | undefined> {
