@@ -175,7 +175,7 @@ func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
 
 // planFutures are the courses of the weather that a plan is played in when it is made, fewer
 // for a big yard.
-const planFutures, leastFutures, futureTasks = 100, 11, 7000
+const planFutures, leastFutures, futureTasks = 60, 11, 6000
 
 // courses are in how many courses of the weather a plan is played when it is made.
 func (s *yardState) courses() int {

@@ -228,7 +228,21 @@ func TestRiskAndWays(t *testing.T) {
 			assert.False(t, odds[adds][k].Half.After(*now.Half), adds)
 		}
 	}
-	assert.Len(t, must(a.Risk(ctx, place, 0, nil)).Boats, 3)
+	past := ways[len(ways)-1]
+	require.True(t, past.Past)
+	assert.InDelta(t, 3*14, past.DaysGained, 1e-9)
+	assert.Nil(t, past.DayCents, "it is not to be had")
+	played := must(a.Risk(ctx, place, 60, nil)) // as many as a plan of this size
+	for k, o := range past.Odds {
+		due, err := time.Parse(time.DateOnly, played.Boats[k].Due)
+		require.NoError(t, err)
+		two := due.AddDate(0, 0, 14).Format(time.DateOnly)
+		i := slices.IndexFunc(played.Boats[k].Curve, func(p plan.Point) bool { return p.Day == two })
+		if i < 0 { // all are ready before
+			i = len(played.Boats[k].Curve) - 1
+		}
+		assert.Equal(t, played.Boats[k].Curve[i].Pct, o.DuePct, "as many as are ready two weeks after the day wanted")
+	}
 }
 
 func TestPlanGoesOut(t *testing.T) {

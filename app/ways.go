@@ -31,7 +31,13 @@ type Way struct {
 	DaysGained float64  `json:"daysGained"`
 	DayCents   *float64 `json:"dayCents,omitempty"`
 	Later      bool     `json:"later"`
+	// Past says that it is no longer to be had: what an earlier start would have bought, for next
+	// time.
+	Past bool `json:"past"`
 }
+
+// earlierDays is how much earlier a start is held against this one.
+const earlierDays = 14
 
 // What a change costs when the user has not said: rules of thumb.
 const (
@@ -64,10 +70,11 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		return nil, fault.Errors(s.view.Trouble)
 	}
 	later := Way{Name: "launch later, as planned now", Enough: true, Later: true}
-	base, err := s.odds(ctx, kept.Starts)
+	played, err := s.play(ctx, kept.Starts, s.courses(), nil)
 	if err != nil {
 		return nil, err
 	}
+	base := s.inOrder(played)
 	later.Odds = slices.Clone(base)
 	if o := a.oddsOf(&s); o != nil { // what the plan tells, if that was played in more futures
 		for k, b := range s.yard.Boats {
@@ -134,7 +141,33 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		}
 		return cmp.Compare(a.price(), b.price())
 	})
-	return out, nil
+	return append(out, s.earlier(played)), nil
+}
+
+// earlier is what a start earlierDays before this would have bought: the same futures, which are
+// later in the year, with so many days more until the days wanted.
+func (s *yardState) earlier(played *oddsMade) Way {
+	out := Way{Name: "begun two weeks earlier, in weather like that to come: too late now, for next time", Past: true, Enough: true}
+	shifted := func(at *time.Time) *time.Time {
+		if at == nil {
+			return nil
+		}
+		t := at.AddDate(0, 0, -earlierDays)
+		return &t
+	}
+	for k, l := range s.view.Plan.Launches {
+		o := played.Boats[l.BoatID]
+		now := plan.Odds{Half: shifted(o.Half), Nine: shifted(o.Nine)}
+		if l.Due != nil {
+			now.DuePct = played.Risk.Boats[k].By(l.Due.AddDate(0, 0, earlierDays).In(s.yard.Loc))
+			out.Enough = out.Enough && now.DuePct >= 90
+		}
+		if o.Half != nil {
+			out.DaysGained += earlierDays
+		}
+		out.Odds = append(out.Odds, now)
+	}
+	return out
 }
 
 // price is what a day gained costs; what gains none comes last, but for a later launch, which is
@@ -300,11 +333,16 @@ func (s *yardState) odds(ctx context.Context, starts plan.Starts) ([]plan.Odds, 
 	if err != nil {
 		return nil, err
 	}
+	return s.inOrder(played), nil
+}
+
+// inOrder are odds in the order of the boats.
+func (s *yardState) inOrder(played *oddsMade) []plan.Odds {
 	out := make([]plan.Odds, len(s.yard.Boats))
 	for k, b := range s.yard.Boats {
 		out[k] = played.Boats[b.ID]
 	}
-	return out, nil
+	return out
 }
 
 // lateH is how much later than due a boat is ready half the time, 0 in time.

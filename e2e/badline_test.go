@@ -46,7 +46,7 @@ func TestPhotoByABadLine(t *testing.T) {
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
 	p := tab(t, s).Workless()
-	p.Go("/boats/" + boats[0].ID + "/survey").Press("Pin a defect").See("Press the place of the defect").At(`[data-surface="Topsides port"]`, 0.4, 0.5).
+	p.Go("/boats/"+boats[0].ID+"/survey").Press("Pin a defect").See("Press the place of the defect").At(`[data-surface="Topsides port"]`, 0.4, 0.5).
 		Choose("What is it", "crack").Press("Note it").See("Photo")
 	p.line(200_000).Upload("Photo", write(t, "crack.jpg", photoOf(t, 900)))
 	pieces := `performance.getEntriesByType("resource").filter((r) => r.name.includes("/api/pieces/") && r.responseStatus === 200).length`

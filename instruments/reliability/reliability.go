@@ -72,6 +72,25 @@ func Sum(name string, bets []Bet) Table {
 	return t
 }
 
+// Within counts the tenths with bets enough, those whose gap is no more than so many points, and how
+// many odds without any fault would have there, if bets had nothing in common.
+func Within(tables []Table, points float64) (within, of int, faultless float64) {
+	for _, t := range tables {
+		for _, d := range t.Deciles {
+			if d.N < fewest {
+				continue
+			}
+			of++
+			if 100*math.Abs(d.Odds-d.Came) <= points {
+				within++
+			}
+			luck := math.Sqrt(d.Odds * (1 - d.Odds) / float64(d.N))
+			faultless += math.Erf(points / 100 / luck / math.Sqrt2)
+		}
+	}
+	return within, of, faultless
+}
+
 func number(b bool) float64 {
 	if b {
 		return 1

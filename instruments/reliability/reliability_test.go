@@ -26,6 +26,16 @@ func TestSum(t *testing.T) {
 	assert.InDelta(t, 101/201.0*100/201, got.BrierClimate, 1e-9)
 }
 
+func TestWithin(t *testing.T) {
+	one := Table{}
+	one.Deciles[5] = Decile{N: 200, Odds: 0.5, Came: 0.54}
+	one.Deciles[2] = Decile{N: 10_000, Odds: 0.2, Came: 0.26} // 0.4 points of luck
+	one.Deciles[1] = Decile{N: fewest - 1, Odds: 0.1, Came: 0.9}
+	within, of, faultless := Within([]Table{one}, 5)
+	assert.Equal(t, [2]int{1, 2}, [2]int{within, of})
+	assert.InDelta(t, 0.8427+1, faultless, 1e-3, "√(0.25/200) is 3.54 points: five are erf(1)")
+}
+
 // A part of the two years: odds are near what comes, and better than the usual share and than the
 // forecast at its word. The whole is a benchmark.
 func TestOddsAreReliable(t *testing.T) {

@@ -31,7 +31,7 @@ var UsualErrors = Errors{
 	WindLog:   Growth{0.2, 0.04, 0.5},
 	CloudPct:  Growth{15, 4, 35},
 	ShiftH:    Growth{1, 1, 8},
-	FailPct:   Growth{8, 6, 60},
+	FailPct:   Growth{14, 3, 50},
 }
 
 // What errors remember, h: how long it takes until a third is left of one.
@@ -52,8 +52,15 @@ const (
 	unannouncedH = 2.5
 	// unannouncedPart is how much of the hours of rain comes so for each per cent that fails: light
 	// showers fail, which are short.
-	unannouncedPart = 0.5
+	unannouncedPart = 0.35
+	mostUnderCloud  = 6   // times as likely as under the usual cover
+	seenDryH        = 12  // for how long the present tells more than the forecast
 	wetAmount       = 0.5 // mm an hour, where nothing says how much
 	wetFloorRH      = 86  // % and more while it rains
 	wetCloud        = 80
+	// wetRH and wetCloudMean are what rain has on the mean, %, and brokenPct how much cloud is gone
+	// where it fails.
+	wetRH        = 88
+	wetCloudMean = 88
+	brokenPct    = 25
 )

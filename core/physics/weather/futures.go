@@ -30,12 +30,17 @@ type Futures struct {
 	measured bool
 }
 
-// baseHour is what of an hour of the frame does not change from one future to the next.
+// baseHour is what of an hour of the frame does not change from one future to the next. dry are the
+// dew point and the cloud where no rain falls, beyond the forecast lower than their means, which hold rain too.
 type baseHour struct {
 	dewC, cloudPct, wind float64
+	dry                  damp
 	cos                  float64 // of the hour of the day: 1 when it is warmest
 	month                Normal
 }
+
+// damp is what an air mass brings: its dew point, °C, and cloud, %.
+type damp struct{ dewC, cloudPct float64 }
 
 // shower is a stretch of rain of the forecast, of so many mm in each hour.
 type shower struct {
@@ -45,10 +50,10 @@ type shower struct {
 
 // doubt is how much likelier than others it is to fail: light rain more, a downpour less. A rule of
 // thumb.
-func (s shower) doubt() float64 { return max(0.3, 3.5*math.Exp(-floats.Sum(s.mm)/1.2)) }
+func (s shower) doubt() float64 { return max(0.4, 4*math.Exp(-floats.Sum(s.mm)/1.5)) }
 
 // mostFail is the largest chance that a shower fails.
-const mostFail = 0.85
+const mostFail = 0.65
 
 // Habits are what is known of the weather of a place: its usual weather, and how far its forecasts
 // are from what comes, UsualErrors if nothing is said.
@@ -82,8 +87,8 @@ func NewFutures(s Series, now time.Time, ahead time.Duration, p Habits) Futures 
 	f.known = min(len(f.frame), max(f.first, known+1))
 	f.measured = f.first > 0 && f.first <= len(f.frame) && f.frame[f.first-1].Measured
 	f.settle()
-	for _, h := range f.frame {
-		f.base = append(f.base, f.baseOf(h))
+	for i, h := range f.frame {
+		f.base = append(f.base, f.baseOf(h, i < f.known))
 	}
 	f.showers = f.frame.showers(f.first, f.known)
 	return f
@@ -117,7 +122,7 @@ func humidity(tempC, dewC float64) float64 {
 	return max(15, min(100, 100*air.SaturationPressure(dewC)/air.SaturationPressure(tempC)))
 }
 
-func (f *Futures) baseOf(h Hour) baseHour {
+func (f *Futures) baseOf(h Hour, forecast bool) baseHour {
 	l := h.At.In(f.loc)
 	b := baseHour{dewC: h.DewPointC(), wind: 3, month: f.normals.On(l)}
 	b.cloudPct = b.month.CloudPct
@@ -128,6 +133,11 @@ func (f *Futures) baseOf(h Hour) baseHour {
 		b.wind = *h.WindMS
 	}
 	b.cos = math.Cos(2 * math.Pi * (float64(l.Hour()) - warmest) / 24)
+	b.dry = damp{b.dewC, b.cloudPct}
+	if w := b.month.wetShare(); !forecast && w < 1 {
+		without := func(mean, wet float64) float64 { return max(0, (mean-w*max(mean, wet))/(1-w)) }
+		b.dry = damp{h.DewPointC() + math.Log(max(0.5, without(b.month.RHPct, wetRH)/max(1, b.month.RHPct)))/vapourPerK, without(b.cloudPct, wetCloudMean)}
+	}
 	return b
 }
 
@@ -234,6 +244,9 @@ func (f *Futures) rain(mm []float64, drawn []drawnHour) {
 		z, lead := &drawn[s.from-f.first], f.lead(s.from)
 		goes := s.from == f.first && f.measured && f.frame[f.first-1].rains() // already
 		if !goes && z.fails < min(mostFail, s.doubt()*f.errors.FailPct.At(lead)/100) {
+			for j := range s.mm {
+				drawn[s.from-f.first+j].failed = true
+			}
 			continue
 		}
 		from := s.from - f.first
@@ -241,7 +254,7 @@ func (f *Futures) rain(mm []float64, drawn []drawnHour) {
 			from += int(math.Round(f.errors.ShiftH.At(lead) * z.shift))
 		}
 		hours := max(1, int(math.Round(float64(len(s.mm))*math.Exp(lengthLog*z.length))))
-		much := math.Exp(amountLog * z.amount)
+		much := math.Exp(amountLog*z.amount - amountLog*amountLog/2)
 		fall(from, hours, func(j int) float64 { return max(0.1, s.mm[j*len(s.mm)/hours]*much) })
 	}
 	for i := range mm {
@@ -249,8 +262,9 @@ func (f *Futures) rain(mm []float64, drawn []drawnHour) {
 		hours, chance := 0.0, 0.0
 		if at < f.known {
 			b := &f.base[at]
-			// In place of what fails, under cloud.
-			chance = f.errors.FailPct.At(f.lead(at)) / 100 * unannouncedPart * b.month.wetShare() / unannouncedH * min(2, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 3))
+			// In place of what fails, under cloud, and not out of what was seen to be dry just now.
+			lead := f.lead(at)
+			chance = f.errors.FailPct.At(lead) / 100 * unannouncedPart * b.month.wetShare() / unannouncedH * min(mostUnderCloud, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 4)) * (1 - math.Exp(-24*lead/seenDryH))
 			hours = unannouncedH * math.Exp(0.5*z.length-0.125)
 		} else if z.begins {
 			chance = 1
@@ -268,28 +282,34 @@ const cloudK = 2.5
 // vary puts the errors of an hour on it; rest has room for its wind, cloud and light.
 func (f *Futures) vary(h *Hour, i int, z drawnHour, rest []float64) {
 	e, lead, b := &f.errors, f.lead(i), &f.base[i]
-	dew, cloud := b.dewC, b.cloudPct
-	temp, damp := e.TempK.At(lead)*z.temp, e.DewPointK.At(lead)*z.damp
+	air := b.dry
+	temp, vapour := e.TempK.At(lead)*z.temp, e.DewPointK.At(lead)*z.damp
 	spread := e.CloudPct.At(lead)
 	if i < f.known { // fronts come earlier or later, with their air and cloud
 		j := min(f.known-1, max(0, i-int(math.Round(e.ShiftH.At(lead)*z.shift))))
-		dew, cloud = f.base[j].dewC, f.base[j].cloudPct
+		air = f.base[j].dry
 	} else {
 		part := math.Exp(-float64(i-f.known+1) / settleH)
 		slow := math.Sqrt(1 - part*part)
-		temp, damp = temp*part+b.month.spread()*slow*z.season, damp*part+b.month.spread()*slow*(0.8*z.season+0.6*z.damp)
+		temp, vapour = temp*part+b.month.spread()*slow*z.season, vapour*part+b.month.spread()*slow*(0.8*z.season+0.6*z.damp)
 	}
-	cloud = max(0, min(100, cloud+spread*z.cloud))
-	rains := z.wet
-	if rains {
+	cloud := max(0, min(100, air.cloudPct+spread*z.cloud))
+	switch {
+	case z.wet:
 		cloud = max(cloud, wetCloud)
+	case z.failed:
+		cloud = max(0, cloud-brokenPct)
 	}
 	h.TempC += temp - cloudK*(cloud-b.cloudPct)/100*b.cos
-	h.RHPct = humidity(h.TempC, dew+damp)
-	if rains {
+	h.RHPct = humidity(h.TempC, air.dewC+vapour)
+	switch {
+	case z.wet:
 		h.RHPct = max(h.RHPct, wetFloorRH)
+	case z.failed:
+		h.RHPct = min(h.RHPct, wetFloorRH)
 	}
-	rest[0], rest[1] = b.wind*math.Exp(e.WindLog.At(lead)*z.gust), cloud
+	gust := e.WindLog.At(lead)
+	rest[0], rest[1] = b.wind*math.Exp(gust*z.gust-gust*gust/2), cloud // of which the mean stays
 	h.WindMS, h.CloudPct, h.Measured = &rest[0], &rest[1], false
 	if h.ShortwaveWM2 != nil {
 		rest[2] = *h.ShortwaveWM2 * sky.CloudFactor(cloud/100) / sky.CloudFactor(b.cloudPct/100)
@@ -309,11 +329,11 @@ type draw struct {
 }
 
 // drawnHour are the normal variables of an hour, two chances from 0 to 1, and whether a wet day's
-// rain begins at it; wet says that rain falls in it.
+// rain begins at it; wet says that rain falls in it, failed that some was forecast which does not.
 type drawnHour struct {
 	temp, damp, gust, cloud, shift, season, length, amount float64
 	fails, comes                                           float64
-	begins, wet                                            bool
+	begins, wet, failed                                    bool
 }
 
 // set makes the errors nothing now.

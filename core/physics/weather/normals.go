@@ -66,6 +66,9 @@ func UsualNormals(lat float64) Normals {
 	return n
 }
 
+// vapourPerK is by how much the vapour that air can hold grows, of itself, for every kelvin, about 10 °C.
+const vapourPerK = 0.062
+
 // warmest and coldest are the local hours at which a usual day is so.
 const warmest = 15
 
@@ -93,7 +96,9 @@ func (n Normals) At(t time.Time, loc *time.Location) Hour {
 	c := math.Cos(2 * math.Pi * (hour - warmest) / 24)
 	temp := m.MeanC + m.SwingK/2*c
 	// The vapour stays through the day while the temperature swings.
-	h := Hour{At: t, TempC: temp, RHPct: max(5, min(100, m.RHPct*math.Exp(-0.062*(temp-m.MeanC))))}
+	swing := vapourPerK * m.SwingK / 2
+	mean := m.RHPct / (1 + swing*swing/4) // of which the day's mean is that of the month
+	h := Hour{At: t, TempC: temp, RHPct: max(5, min(100, mean*math.Exp(-vapourPerK*(temp-m.MeanC))))}
 	wind, cloud, none := m.WindMS, m.CloudPct, 0.0
 	h.WindMS, h.CloudPct, h.RainMM = &wind, &cloud, &none
 	return h

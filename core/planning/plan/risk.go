@@ -105,6 +105,17 @@ type BoatRisk struct {
 	Curve  []Point `json:"curve"`
 }
 
+// By is the share of futures, %, in which she is ready by the end of a day.
+func (b BoatRisk) By(day time.Time) (pct float64) {
+	name := day.Format(time.DateOnly)
+	for _, p := range b.Curve {
+		if p.Day <= name {
+			pct = p.Pct
+		}
+	}
+	return pct
+}
+
 // Cause is a task and how long it waits on the mean for weather and hands.
 type Cause struct {
 	TaskID string       `json:"taskId"`

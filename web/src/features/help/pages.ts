@@ -44,7 +44,10 @@ export const HELP: HelpPage[] = [
       tr("Take one of the schools: its passes go into the build-up."),
       tr("After each round look again, and say so in the log: a guide coat shows what is left."),
     ],
-    mistakes: ["Filling a low of more than 10 mm with light filler alone.", "Boarding across a knuckle: draw it as a hard line first."],
+    mistakes: [
+      tr("Filling a low of more than 10 mm with light filler alone."),
+      tr("Boarding across a knuckle: draw it as a hard line first."),
+    ],
   },
   {
     key: "build-up",

@@ -58,7 +58,7 @@ function Table({ ways, plan, boats }: { ways: Schemas["Way"][]; plan: Schemas["Y
                   {w.name}
                   {w.enough && all.some((b) => b.due) && !w.later && <b> {tr("· in time nine times in ten")}</b>}
                 </td>
-                <td className="num">{money(w.cents, 0)}</td>
+                <td className="num">{w.past ? "–" : money(w.cents, 0)}</td>
                 <td className="num">{w.later ? "–" : w.daysGained}</td>
                 <td className="num">{w.dayCents === undefined ? "–" : money(w.dayCents, 0)}</td>
                 {shown.map(({ b, i }) => (
@@ -83,7 +83,7 @@ function Table({ ways, plan, boats }: { ways: Schemas["Way"][]; plan: Schemas["Y
 
 /** Which change to take, and by how much it is the best. */
 function advice(ways: Schemas["Way"][], money: (cents: number, digits?: number) => string): string {
-  const bought = ways.filter((w) => !w.later && w.dayCents !== undefined);
+  const bought = ways.filter((w) => !w.later && !w.past && w.dayCents !== undefined);
   const best = bought[0];
   if (!best) return tr("None of these brings a boat forward.");
   const next = bought.find((w) => w !== best && w.cents > 0);
