@@ -83,7 +83,7 @@ func (a *App) Accounts(ctx context.Context, boatID string) (Accounts, error) {
 }
 
 // unsureHours are the hours to come of every task, each with its spread.
-func (o outlook) unsureHours() (out []ledger.Unsure) {
+func (o boatState) unsureHours() (out []ledger.Unsure) {
 	add := func(t task.Task) {
 		if t.Left() {
 			out = append(out, ledger.Unsure{Mean: t.LeftH, SD: t.HoursSD})
@@ -114,7 +114,7 @@ const wholeBoat = "the whole boat"
 const month = "2006-01"
 
 // toDate are the lines of the log.
-func (o outlook) toDate(out *Accounts) (lines ledger.Lines) {
+func (o boatState) toDate(out *Accounts) (lines ledger.Lines) {
 	unpriced := map[string]bool{}
 	now := o.now.In(o.s.Loc).Format(month)
 	for id, log := range o.log {
@@ -144,7 +144,7 @@ func (o outlook) toDate(out *Accounts) (lines ledger.Lines) {
 }
 
 // line is an entry of the log in the ledger.
-func (o outlook) line(surfaceID string, e logbook.Logged, unpriced map[string]bool) ledger.Line {
+func (o boatState) line(surfaceID string, e logbook.Logged, unpriced map[string]bool) ledger.Line {
 	l := ledger.Line{What: o.whatOf(e.Kind, e.ProductID), Surface: cmp.Or(o.surface(surfaceID).Name, wholeBoat), Who: e.Who, Month: e.StartedAt.In(o.s.Loc).Format(month),
 		Sum: ledger.Sum{Entries: 1, DoneH: e.Hours}}
 	if e.Spent != nil {
@@ -167,7 +167,7 @@ func (o outlook) line(surfaceID string, e logbook.Logged, unpriced map[string]bo
 
 // toCome are the lines of what is left, by whom and in which month the plan has it; what has no place
 // in the plan has none.
-func (o outlook) toCome(yard yardState) (lines ledger.Lines) {
+func (o boatState) toCome(yard yardState) (lines ledger.Lines) {
 	type part struct {
 		who, month string
 		hours      float64

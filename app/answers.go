@@ -5,8 +5,8 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/area"
 	"allcoats/core/job/enquiry"
 	"allcoats/core/physics/weather"
@@ -42,9 +42,9 @@ type Question struct {
 // Answered is the answer to a question, with the weather as it was read.
 type Answered struct {
 	enquiry.Answer
-	Now      time.Time      `json:"now"`
-	TimeZone string         `json:"timeZone"`
-	Days     []say.Sentence `json:"days"`
+	Now      time.Time          `json:"now"`
+	TimeZone string             `json:"timeZone"`
+	Days     []message.Sentence `json:"days"`
 }
 
 const (
@@ -56,7 +56,7 @@ const (
 
 // Answer answers a question that is about no boat.
 func (a *App) Answer(ctx context.Context, q Question) (Answered, error) {
-	out := Answered{Days: []say.Sentence{}, TimeZone: "UTC"}
+	out := Answered{Days: []message.Sentence{}, TimeZone: "UTC"}
 	now, err := a.Now(ctx)
 	if err != nil {
 		return out, err
@@ -64,11 +64,11 @@ func (a *App) Answer(ctx context.Context, q Question) (Answered, error) {
 	out.Now = now
 	p, err := a.Product(ctx, q.ProductID)
 	if err != nil {
-		return out, fault.At("productId", "choose a product of the library")
+		return out, fielderr.At("productId", "choose a product of the library")
 	}
 	loc, err := time.LoadLocation(q.TimeZone)
 	if err != nil || q.TimeZone == "Local" {
-		return out, fault.At("timeZone", "%q is not a time zone such as Europe/London", q.TimeZone)
+		return out, fielderr.At("timeZone", "%q is not a time zone such as Europe/London", q.TimeZone)
 	}
 	out.TimeZone = loc.String()
 	ask := enquiry.Ask{Sheet: p.Sheet, Method: q.Method, Place: q.Place, AreaM2: q.AreaM2, Coats: q.Coats, Litres: q.Litres, TempC: usualPotC,
@@ -85,14 +85,14 @@ func (a *App) Answer(ctx context.Context, q Question) (Answered, error) {
 	if err := q.size(&ask); err != nil {
 		return out, err
 	}
-	var supposed []say.Sentence
+	var supposed []message.Sentence
 	if q.Asks == enquiry.CoatToday || q.Asks == enquiry.WhenAgain {
-		var bad fault.Errors
+		var bad fielderr.Errors
 		if q.LatitudeDeg != nil {
 			ask.Weather.LatitudeDeg = *q.LatitudeDeg
 			bad.Range("latitudeDeg", *q.LatitudeDeg, -90, 90, "°")
 		} else {
-			supposed = append(supposed, say.Of("You did not say where you are: light and sun are those of %v° north.", say.Text("%d", unsaidLatitude)))
+			supposed = append(supposed, message.Of("You did not say where you are: light and sun are those of %v° north.", message.Text("%d", unsaidLatitude)))
 		}
 		_, offset := now.In(loc).Zone()
 		ask.Weather.LongitudeDeg = float64(offset) / 240 // 15° an hour
@@ -103,7 +103,7 @@ func (a *App) Answer(ctx context.Context, q Question) (Answered, error) {
 		if err := bad.Err(); err != nil {
 			return out, err
 		}
-		var doubts []say.Sentence
+		var doubts []message.Sentence
 		if out.Days, doubts, err = tell(q.Weather, &ask.Weather); err != nil {
 			return out, err
 		}
@@ -128,16 +128,16 @@ func (q Question) size(ask *enquiry.Ask) error {
 	}
 	f, err := area.Boat{Dimensions: d}.Of(q.Part, area.Both, area.Measure{Method: area.ByPrincipal})
 	if err != nil {
-		return fault.At("part", "has no rule from length and beam: give its area")
+		return fielderr.At("part", "has no rule from length and beam: give its area")
 	}
 	ask.AreaM2, ask.AreaPct = f.AreaM2, f.UncertaintyPct
 	return nil
 }
 
 // tell reads weather in words, or pasted hours, into w; beyond what was told the last day comes again.
-func tell(text string, w *enquiry.Weather) (days, doubts []say.Sentence, err error) {
+func tell(text string, w *enquiry.Weather) (days, doubts []message.Sentence, err error) {
 	if strings.TrimSpace(text) == "" {
-		return nil, nil, fault.At("weather", "say what the day is like, such as %q, or paste the hours of a forecast", formats.Example)
+		return nil, nil, fielderr.At("weather", "say what the day is like, such as %q, or paste the hours of a forecast", formats.Example)
 	}
 	told, days, doubts, err := readWeather([]byte(text), w.Now, w.Loc)
 	if err != nil {
@@ -167,23 +167,23 @@ func tell(text string, w *enquiry.Weather) (days, doubts []say.Sentence, err err
 }
 
 // readWeather reads hours of a table, or days in words, with what they were read as.
-func readWeather(data []byte, now time.Time, loc *time.Location) (told weather.Series, days, doubts []say.Sentence, err error) {
+func readWeather(data []byte, now time.Time, loc *time.Location) (told weather.Series, days, doubts []message.Sentence, err error) {
 	if formats.IsTable(data) {
 		told, read, err := formats.ReadWeather(data, loc)
 		if err != nil {
-			return nil, nil, nil, fault.At("weather", "%v", err)
+			return nil, nil, nil, fielderr.At("weather", "%v", err)
 		}
 		for _, d := range read {
-			doubts = append(doubts, say.Lit(d))
+			doubts = append(doubts, message.Lit(d))
 		}
 		from, to, _ := told.Span()
-		return told, []say.Sentence{say.Of("%d hours, %v to %v", len(told), say.Date(from), say.Date(to))}, doubts, nil
+		return told, []message.Sentence{message.Of("%d hours, %v to %v", len(told), message.Date(from), message.Date(to))}, doubts, nil
 	}
 	read, doubts, err := formats.ReadDays(string(data), now, loc)
 	if err != nil {
 		return nil, nil, nil, err
 	}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for _, d := range read {
 		hours, err := d.Hours(loc)
 		bad.Under("weather", err)

@@ -11,7 +11,7 @@ import (
 	"sync"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/surface"
@@ -238,8 +238,8 @@ func (a *App) Follow(ctx context.Context, told func(Edition) error) error {
 
 // SetClock sets the program's clock and brings the simulated weather up to it.
 func (a *App) SetClock(ctx context.Context, mode ClockMode, at time.Time) error {
-	var bad fault.Errors
-	fault.OneOf(&bad, "mode", mode, []ClockMode{RealClock, FixedClock, RunningClock})
+	var bad fielderr.Errors
+	fielderr.OneOf(&bad, "mode", mode, []ClockMode{RealClock, FixedClock, RunningClock})
 	if y := at.Year(); mode != RealClock && (y < 2000 || y > 2100) {
 		bad.Add("at", "must be a time between 2000 and 2100")
 	}

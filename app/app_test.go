@@ -8,12 +8,12 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/today"
 	"allcoats/demo"
 	"allcoats/demo/standing"
 	"allcoats/instruments"
@@ -61,7 +61,7 @@ func TestDemoHasThreeBoatsWithCoatsInDifferentStates(t *testing.T) {
 	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now.Add(6*time.Hour)))
 	yawl, err := a.Today(ctx, boats[1].ID)
 	require.NoError(t, err)
-	assert.True(t, slices.ContainsFunc(yawl.Answer.Lanes, func(l today.Lane) bool { return l.Clock != nil && l.Clock.State == clock.Closing }), "in the afternoon")
+	assert.True(t, slices.ContainsFunc(yawl.Answer.Lanes, func(l readiness.Lane) bool { return l.Clock != nil && l.Clock.State == clock.Closing }), "in the afternoon")
 }
 
 func TestTheDemoCanBeBuiltAroundAnyTime(t *testing.T) {
@@ -166,7 +166,7 @@ func TestBadEntries(t *testing.T) {
 		e := good
 		change(&e)
 		_, err := a.AddEntry(ctx, app.NewEntry{Entry: e})
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

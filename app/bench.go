@@ -7,19 +7,19 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/step"
+	"allcoats/core/job/application"
 	"allcoats/core/job/buildup"
-	"allcoats/core/job/lay"
 	"allcoats/core/job/logbook"
 	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
-	"allcoats/core/readiness/today"
 )
 
 // BenchQuery asks what to pour and lay. Empty, it is the coat that Today leads
@@ -40,24 +40,24 @@ type BenchQuery struct {
 // Bench is all that is wanted at the pot: what to pour, in how many pots, how to lay
 // it, what to check first, and the timers that run.
 type Bench struct {
-	Says      say.Sentence   `json:"says"`
-	Now       time.Time      `json:"now"`
-	Place     Place          `json:"place"`
-	Surfaces  []BenchSurface `json:"surfaces"`
-	SurfaceID string         `json:"surfaceId"`
-	Surface   string         `json:"surface"`
-	StepID    string         `json:"stepId"`
-	ProductID string         `json:"productId"`
-	Product   string         `json:"product"`
-	Coat      say.Sentence   `json:"coat"` // such as "coat 2 of 3", empty when mixed freely
-	Grade     string         `json:"grade"`
-	Method    string         `json:"method"`
-	Litres    float64        `json:"litres"`
-	Thinner   float64        `json:"thinnerPct"`
-	DFTUm     float64        `json:"dftUm"`
-	WFTUm     float64        `json:"wftUm"`
-	LayH      float64        `json:"layH"`
-	LitresH   float64        `json:"litresH"`
+	Says      message.Sentence `json:"says"`
+	Now       time.Time        `json:"now"`
+	Place     Place            `json:"place"`
+	Surfaces  []BenchSurface   `json:"surfaces"`
+	SurfaceID string           `json:"surfaceId"`
+	Surface   string           `json:"surface"`
+	StepID    string           `json:"stepId"`
+	ProductID string           `json:"productId"`
+	Product   string           `json:"product"`
+	Coat      message.Sentence `json:"coat"` // such as "coat 2 of 3", empty when mixed freely
+	Grade     string           `json:"grade"`
+	Method    string           `json:"method"`
+	Litres    float64          `json:"litres"`
+	Thinner   float64          `json:"thinnerPct"`
+	DFTUm     float64          `json:"dftUm"`
+	WFTUm     float64          `json:"wftUm"`
+	LayH      float64          `json:"layH"`
+	LitresH   float64          `json:"litresH"`
 	// OwnUse is what coats take of you here against the reckoning, from OwnCoats logged ones.
 	OwnUse   float64 `json:"ownUse"`
 	OwnCoats int     `json:"ownCoats"`
@@ -69,12 +69,12 @@ type Bench struct {
 	Mixed   *mix.Deviation `json:"mixed,omitempty"`
 	Batches mix.Batches    `json:"batches"`
 	// Trouble says why there are no pots.
-	Trouble []fault.Field  `json:"trouble"`
-	Comb    lay.Comb       `json:"comb"`
-	Stripes *lay.Stripes   `json:"stripes,omitempty"`
-	Order   []lay.Piece    `json:"order"`
-	Checks  []lay.Check    `json:"checks"`
-	Gear    []say.Sentence `json:"gear"`
+	Trouble []fielderr.Field     `json:"trouble"`
+	Comb    application.Comb     `json:"comb"`
+	Stripes *application.Stripes `json:"stripes,omitempty"`
+	Order   []application.Piece  `json:"order"`
+	Checks  []application.Check  `json:"checks"`
+	Gear    []message.Sentence   `json:"gear"`
 	// Stand says which stiffness the face wants, empty for a product without filler.
 	Stand   string       `json:"stand"`
 	Pots    []Pot        `json:"pots"`
@@ -85,10 +85,10 @@ type Bench struct {
 
 // BenchSurface is a surface with what waits to go on it.
 type BenchSurface struct {
-	ID        string       `json:"id"`
-	Name      string       `json:"name"`
-	ProductID string       `json:"productId"`
-	Next      say.Sentence `json:"next"`
+	ID        string           `json:"id"`
+	Name      string           `json:"name"`
+	ProductID string           `json:"productId"`
+	Next      message.Sentence `json:"next"`
 }
 
 // standardGrade asks for the standard hardener where another one is planned.
@@ -100,7 +100,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	if err != nil {
 		return Bench{}, err
 	}
-	out := Bench{Now: o.now, Place: o.survey.Place, Coat: say.Sentence{}, Surfaces: []BenchSurface{}, Order: []lay.Piece{}, Checks: []lay.Check{}, Gear: []say.Sentence{}, Trouble: []fault.Field{},
+	out := Bench{Now: o.now, Place: o.survey.Place, Coat: message.Sentence{}, Surfaces: []BenchSurface{}, Order: []application.Piece{}, Checks: []application.Check{}, Gear: []message.Sentence{}, Trouble: []fielderr.Field{},
 		Pot: mix.Pot{Targets: []mix.Target{}}, Batches: mix.Batches{Batches: []mix.Batch{}}, Filler: mix.Fillers}
 	if out.Pots, err = a.pots(ctx, o); err != nil {
 		return out, err
@@ -113,7 +113,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		return out, err
 	}
 	for _, f := range o.s.Surfaces {
-		b := BenchSurface{ID: f.ID, Name: f.Name, Next: say.Sentence{}}
+		b := BenchSurface{ID: f.ID, Name: f.Name, Next: message.Sentence{}}
 		if f.Next != nil {
 			b.Next = f.Next.Sheet.Kind.Say()
 			b.ProductID = f.Next.ProductID
@@ -121,7 +121,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		out.Surfaces = append(out.Surfaces, b)
 	}
 	if ask.SurfaceID == "" && ask.ProductID == "" {
-		ask.SurfaceID = today.Find(o.s).SurfaceID
+		ask.SurfaceID = readiness.Find(o.s).SurfaceID
 		if ask.SurfaceID == "" { // work that is no coat leads: the pot is for the next coat of the plan
 			for _, p := range o.s.Plan {
 				if p.Coat {
@@ -131,25 +131,25 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 			}
 		}
 	}
-	var f today.Surface
+	var f readiness.Surface
 	for _, s := range o.s.Surfaces {
 		if s.ID == ask.SurfaceID {
 			f = s
 		}
 	}
-	coat := today.Coat{Step: step.Step{Work: step.Coat, Method: "roller"}, AreaM2: f.AreaM2}
+	coat := readiness.Coat{Step: step.Step{Work: step.Coat, Method: "roller"}, AreaM2: f.AreaM2}
 	switch {
 	case f.Next != nil && (ask.ProductID == "" || ask.ProductID == f.Next.ProductID):
 		coat = *f.Next
 		out.StepID, out.ProductID = f.NextStepID, coat.ProductID
 		out.Coat = step.Ordinal(coat.N, coat.Of)
 		if coat.Where != "" {
-			out.Coat = say.Of("%v, %s", out.Coat, coat.Where)
+			out.Coat = message.Of("%v, %s", out.Coat, coat.Where)
 		}
 	case ask.ProductID != "":
 		sheet, ok := o.products[ask.ProductID]
 		if !ok {
-			return out, fault.At("productId", "is not in the library")
+			return out, fielderr.At("productId", "is not in the library")
 		}
 		coat.Sheet, coat.DFTUm, out.ProductID = sheet, sheet.Film.TypicalUm, ask.ProductID
 		if len(sheet.Methods) > 0 {
@@ -158,7 +158,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		coat.LayH, coat.Litres = o.reckoned(f, coat.Step)
 		f.Next = &coat
 	default:
-		out.Says = say.Of("No coat waits here: choose a product and mix freely.")
+		out.Says = message.Of("No coat waits here: choose a product and mix freely.")
 		return out, nil
 	}
 	for _, st := range o.steps[f.ID] {
@@ -171,7 +171,7 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	}
 	var known bool
 	if coat.Sheet, known = o.products[out.ProductID].With(out.Grade); !known {
-		return out, fault.At("grade", "is no hardener of this product")
+		return out, fielderr.At("grade", "is no hardener of this product")
 	}
 	if ask.ThinnerPct != nil {
 		coat.ThinnerPct = *ask.ThinnerPct
@@ -179,8 +179,8 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	out.SurfaceID, out.Surface, out.Product, out.Thinner, out.DFTUm, out.Method = f.ID, f.Name, coat.Sheet.Name, coat.ThinnerPct, coat.DFTUm, coat.Method
 	out.TwoPart = coat.Sheet.BaseShare() < 1
 	out.WFTUm = film.Wet(coat.DFTUm, coat.Sheet.VolumeSolidsPct, coat.ThinnerPct)
-	out.Comb = lay.OnComb(out.WFTUm)
-	out.Gear = lay.Gear(coat.Sheet, coat.Method)
+	out.Comb = application.OnComb(out.WFTUm)
+	out.Gear = application.Gear(coat.Sheet, coat.Method)
 	o.quantities(&out, ask, f, coat)
 	if f.ID != "" {
 		o.laying(&out, f, coat)
@@ -190,8 +190,8 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	}
 	out.Says = out.says()
 	for _, c := range out.Checks {
-		if c.State == lay.No {
-			out.Says = say.Of("%v: %v. When it may: %v", say.Of("Not now").Strong(), c.Short, out.Says.Lower())
+		if c.State == application.No {
+			out.Says = message.Of("%v: %v. When it may: %v", message.Of("Not now").Strong(), c.Short, out.Says.Lower())
 			break
 		}
 	}
@@ -199,31 +199,31 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 }
 
 // says is what to pour now, and how many times.
-func (b Bench) says() say.Sentence {
+func (b Bench) says() message.Sentence {
 	if len(b.Batches.Batches) == 0 {
-		return say.Of("%v: no pot can be told yet.", say.Strong(b.Product))
+		return message.Of("%v: no pot can be told yet.", message.Strong(b.Product))
 	}
 	first := b.Batches.Batches[0]
-	out := say.Of("Mix %v of %v", say.Val(first.Litres, "L"), say.Strong(b.Product))
+	out := message.Of("Mix %v of %v", message.Val(first.Litres, "L"), message.Strong(b.Product))
 	if b.Surface != "" {
-		out = say.Of("%v for %s, %v", out, strings.ToLower(b.Surface), b.Coat)
+		out = message.Of("%v for %s, %v", out, strings.ToLower(b.Surface), b.Coat)
 	}
 	if n := len(b.Batches.Batches); n > 1 {
-		out = say.Of("%v: the first of %d pots", out, n)
+		out = message.Of("%v: the first of %d pots", out, n)
 	}
 	minutes := int(first.OnBy.Sub(first.MixAt).Minutes())
 	switch {
 	case b.Batches.PotLifeH <= 0:
-		return say.Of("%v.", out)
+		return message.Of("%v.", out)
 	case minutes >= 100:
-		return say.Of("%v, and have it on within %d h %02d.", out, minutes/60, minutes%60)
+		return message.Of("%v, and have it on within %d h %02d.", out, minutes/60, minutes%60)
 	}
-	return say.Of("%v, and have it on within %d min.", out, minutes)
+	return message.Of("%v, and have it on within %d min.", out, minutes)
 }
 
 // reckoned is what a coat of a product that is not planned takes on a surface: the hours of
 // one person to lay it, and the litres with what was learned of the product.
-func (o outlook) reckoned(f today.Surface, s step.Step) (layH, litres float64) {
+func (o boatState) reckoned(f readiness.Surface, s step.Step) (layH, litres float64) {
 	s.Coats = 1
 	own := o.surface(f.ID)
 	l, err := buildup.Reckon(own.Area.Figure, own.accessFactor(), s)
@@ -234,7 +234,7 @@ func (o outlook) reckoned(f today.Surface, s step.Step) (layH, litres float64) {
 }
 
 // quantities fills in what to pour and in how many pots.
-func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today.Coat) {
+func (o boatState) quantities(out *Bench, ask BenchQuery, f readiness.Surface, c readiness.Coat) {
 	out.Litres = 1
 	out.LayH = 1
 	if f.ID != "" {
@@ -256,7 +256,7 @@ func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today
 		out.PotC = *ask.PotC
 	}
 	refuse := func(err error) {
-		var bad fault.Errors
+		var bad fielderr.Errors
 		if errors.As(err, &bad) {
 			out.Trouble = append(out.Trouble, bad...)
 		}
@@ -284,7 +284,7 @@ func (o outlook) quantities(out *Bench, ask BenchQuery, f today.Surface, c today
 
 // rate is how many litres are laid in an hour, all hands together: as the log tells of the
 // product, which own says, or as reckoned.
-func (o outlook) rate(productID string, litres, layH float64) (litresH float64, own bool) {
+func (o boatState) rate(productID string, litres, layH float64) (litresH float64, own bool) {
 	if litresH, own = o.ownRate(productID); own {
 		return litresH, true
 	}
@@ -292,7 +292,7 @@ func (o outlook) rate(productID string, litres, layH float64) (litresH float64, 
 }
 
 // potC is the temperature of a pot: that of the open air.
-func (o outlook) potC() float64 {
+func (o boatState) potC() float64 {
 	if i := o.s.Air.Find(o.now); i >= 0 {
 		return o.s.Air[i].TempC
 	}
@@ -300,12 +300,12 @@ func (o outlook) potC() float64 {
 }
 
 // share divides litres into the pots that can be laid in their time.
-func (o outlook) share(sheet product.Sheet, litres, litresH, potC float64) (mix.Batches, error) {
+func (o boatState) share(sheet product.Sheet, litres, litresH, potC float64) (mix.Batches, error) {
 	return mix.Share(mix.BatchRequest{Sheet: sheet, Litres: litres, LitresH: litresH, PotC: potC, ResidueL: mix.UsualResidue, Start: o.now})
 }
 
 // ownRate is how many litres of a product an hour of work has laid, from the log.
-func (o outlook) ownRate(productID string) (litresH float64, ok bool) {
+func (o boatState) ownRate(productID string) (litresH float64, ok bool) {
 	var litres, hours float64
 	for _, log := range o.log {
 		for _, e := range log {
@@ -322,7 +322,7 @@ func (o outlook) ownRate(productID string) (litresH float64, ok bool) {
 }
 
 // laying fills in how a coat is laid and what to check before.
-func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
+func (o boatState) laying(out *Bench, f readiness.Surface, c readiness.Coat) {
 	method, _ := film.MethodByKey(c.Method)
 	i := f.Weather.Air.Find(o.now)
 	if i >= 0 {
@@ -330,7 +330,7 @@ func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
 		if math.IsInf(edge, 1) {
 			edge = 0
 		}
-		s := lay.Cut(c.AreaM2, method.RateM2H*float64(max(1, o.s.Crew)), edge*clock.WetEdgePart)
+		s := application.Cut(c.AreaM2, method.RateM2H*float64(max(1, o.s.Crew)), edge*clock.WetEdgePart)
 		out.Stripes = &s
 	}
 	for _, p := range o.s.Surfaces {
@@ -342,11 +342,11 @@ func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
 			sum += p.Weather.SurfaceC[k]
 			n++
 		}
-		out.Order = append(out.Order, lay.Piece{ID: p.ID, Name: p.Name, AreaM2: p.Next.AreaM2, SurfaceC: sum / float64(max(1, n))})
+		out.Order = append(out.Order, application.Piece{ID: p.ID, Name: p.Name, AreaM2: p.Next.AreaM2, SurfaceC: sum / float64(max(1, n))})
 	}
-	out.Order = lay.Order(out.Order, c.Sheet.Kind)
+	out.Order = application.Order(out.Order, c.Sheet.Kind)
 	share := c.Sheet.BaseShare()
-	before := lay.Before{Sheet: c.Sheet, First: today.PrepNames(f.First), Part: o.surface(f.ID).Part, Litres: out.Litres, Wet: f.Weather.WetAt(o.now), Expired: o.expiredOn(out.ProductID), Cleaned: o.cleaned(f.ID)}
+	before := application.Before{Sheet: c.Sheet, First: readiness.PrepNames(f.First), Part: o.surface(f.ID).Part, Litres: out.Litres, Wet: f.Weather.WetAt(o.now), Expired: o.expiredOn(out.ProductID), Cleaned: o.cleaned(f.ID)}
 	if shelf, noted := onShelf(o.shelf, out.ProductID, share); noted {
 		l := shelf.Mixed(share)
 		before.ShelfL = &l
@@ -364,13 +364,13 @@ func (o outlook) laying(out *Bench, f today.Surface, c today.Coat) {
 }
 
 // forbids says what forbids laying now, and what spoils the hold after.
-func (o outlook) forbids(f today.Surface, c today.Coat) (now, hold say.Sentence) {
+func (o boatState) forbids(f readiness.Surface, c readiness.Coat) (now, hold message.Sentence) {
 	job := o.s.JobFor(c, f)
 	at := job
 	at.Hold, at.Dry, at.Apply = 0, 0, 0
 	_, end, ok := o.s.Air.Span()
 	if !ok || !end.After(o.now) {
-		return say.Of("the weather is not known"), say.Of("The weather is not known")
+		return message.Of("the weather is not known"), message.Of("The weather is not known")
 	}
 	for _, h := range at.Hours(f.Weather) {
 		if !h.At.After(o.now) && h.At.After(o.now.Add(-time.Hour)) && !h.Allowed {
@@ -379,9 +379,9 @@ func (o outlook) forbids(f today.Surface, c today.Coat) (now, hold say.Sentence)
 	}
 	windows := job.Windows(f.Weather, o.now, end)
 	if len(windows) == 0 || windows[0].From.After(o.now.Add(time.Minute)) {
-		hold = say.Of("Begun now it does not hold through laying and after")
+		hold = message.Of("Begun now it does not hold through laying and after")
 		if len(windows) > 0 {
-			hold = say.Of("%v: from %v it does", hold, say.Clock(windows[0].From, o.now, o.s.Loc))
+			hold = message.Of("%v: from %v it does", hold, message.Clock(windows[0].From, o.now, o.s.Loc))
 		}
 	}
 	return now, hold
@@ -389,21 +389,21 @@ func (o outlook) forbids(f today.Surface, c today.Coat) (now, hold say.Sentence)
 
 // cleaned is when and how a surface was cleaned since its last coat, empty if that
 // is not logged.
-func (o outlook) cleaned(surfaceID string) say.Sentence {
-	var out say.Sentence
+func (o boatState) cleaned(surfaceID string) message.Sentence {
+	var out message.Sentence
 	for _, e := range o.log[surfaceID] {
 		switch kind := e.Kind.Kind(); {
 		case kind.Lays:
 			out = nil
 		case e.Kind == step.Wash || e.Kind == step.Degrease:
-			out = say.Of("%s on %v", kind.Name, say.Date(e.StartedAt))
+			out = message.Of("%s on %v", kind.Name, message.Date(e.StartedAt))
 		}
 	}
 	return out
 }
 
 // air is the weather of the open air, as that of a pot that stands in it.
-func (o outlook) air() field.Weather {
+func (o boatState) air() field.Weather {
 	w := field.Weather{Air: o.s.Air, SurfaceC: make([]float64, len(o.s.Air))}
 	for i, h := range o.s.Air {
 		w.SurfaceC[i] = h.TempC

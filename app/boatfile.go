@@ -15,7 +15,7 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/store"
 
 	"github.com/google/jsonschema-go/jsonschema"
@@ -58,7 +58,7 @@ func (a *App) TakeBoat(ctx context.Context, data []byte) (Taken, error) {
 	err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		added, clashes, err := q.WriteBoat(ctx, f)
 		out.Added = added
-		var bad fault.Errors
+		var bad fielderr.Errors
 		for i, c := range clashes {
 			if i == 20 {
 				bad.Add("file", "and %d more", len(clashes)-i)
@@ -70,12 +70,12 @@ func (a *App) TakeBoat(ctx context.Context, data []byte) (Taken, error) {
 			return err
 		}
 		if err := a.opens(ctx, out.BoatID, f.Tables["boats"][0]["place_id"]); err != nil {
-			return fault.At("tables", "do not hold what the pages of a boat are made of: %v", err)
+			return fielderr.At("tables", "do not hold what the pages of a boat are made of: %v", err)
 		}
 		return nil
 	})
 	if err != nil && strings.Contains(err.Error(), "FOREIGN KEY") {
-		err = fault.At("tables", "the file refers to something that is not in it")
+		err = fielderr.At("tables", "the file refers to something that is not in it")
 	}
 	return out, err
 }
@@ -116,7 +116,7 @@ func (a *App) opens(ctx context.Context, boatID string, placeID any) (err error)
 func (a *App) readBoatFile(ctx context.Context, data []byte) (store.BoatFile, error) {
 	var f store.BoatFile
 	refuse := func(path, format string, args ...any) (store.BoatFile, error) {
-		return f, fault.At(path, format, args...)
+		return f, fielderr.At(path, format, args...)
 	}
 	var head struct {
 		Format  string
@@ -167,7 +167,7 @@ const mostMisfits = 10
 
 // misfits names the first rows of a boat file's tables that do not fit its schema.
 func misfits(schema jsonschema.Schema, doc map[string]any) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	tables, _ := doc["tables"].(map[string]any)
 	for _, name := range slices.Sorted(maps.Keys(tables)) {
 		at := "tables." + name
@@ -255,7 +255,7 @@ func (a *App) RestoreCopy(ctx context.Context, name string) (kept string, err er
 // returns the name of the copy that was kept of it.
 func (a *App) RestoreFile(ctx context.Context, data []byte) (kept string, err error) {
 	if !bytes.HasPrefix(data, []byte("SQLite format 3\x00")) {
-		return "", fault.At("file", "is no backup of this program")
+		return "", fielderr.At("file", "is no backup of this program")
 	}
 	dir, err := a.store.Scratch()
 	if err != nil {
@@ -269,11 +269,11 @@ func (a *App) RestoreFile(ctx context.Context, data []byte) (kept string, err er
 	kept, err = a.store.Restore(ctx, path)
 	switch {
 	case errors.Is(err, store.ErrForeign):
-		return "", fault.At("file", "is no backup of this program; nothing was changed")
+		return "", fielderr.At("file", "is no backup of this program; nothing was changed")
 	case errors.Is(err, store.ErrFull):
 		return "", err
 	case err != nil:
-		return "", fault.At("file", "cannot be restored, and nothing was changed: %v", err)
+		return "", fielderr.At("file", "cannot be restored, and nothing was changed: %v", err)
 	}
 	return kept, nil
 }

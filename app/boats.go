@@ -8,7 +8,7 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/film"
@@ -56,7 +56,7 @@ type BoatEdit struct {
 }
 
 func (b BoatEdit) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if b.Name == "" {
 		bad.Add("name", "give the boat a name")
 	}
@@ -147,7 +147,7 @@ type FirstCoat struct {
 func (a *App) AddBoat(ctx context.Context, n NewBoat) (Boat, error) {
 	return change(ctx, a, func(ctx context.Context) (Boat, error) {
 		e := n.BoatEdit
-		var bad fault.Errors
+		var bad fielderr.Errors
 		bad.Under("", e.validate())
 		if n.Template == UsualTemplate {
 			n.Template = survey.TemplateFor(e.Dimensions.HullForm, n.Substrate)
@@ -255,7 +255,7 @@ const mostMends = 12
 func (c *FirstCoat) plan(ctx context.Context, a *App, surfaceID string) error {
 	p, err := a.Product(ctx, c.ProductID)
 	if err != nil || !p.Sheet.IsCoat() || len(p.Sheet.Methods) == 0 {
-		return fault.At("first.productId", "is no coat of the library")
+		return fielderr.At("first.productId", "is no coat of the library")
 	}
 	m, _ := film.MethodByKey(p.Sheet.Methods[0])
 	loss, own := p.Sheet.LossPct[m.Key]
@@ -287,7 +287,7 @@ func (b *BoatEdit) settle(ctx context.Context, q store.Queries) error {
 		return q.AddPlace(ctx, b.NewPlace.row(b.PlaceID, 1))
 	}
 	if _, err := q.Place(ctx, b.PlaceID); errors.Is(err, store.ErrNotFound) {
-		return fault.At("placeId", "this place is not there any more")
+		return fielderr.At("placeId", "this place is not there any more")
 	} else if err != nil {
 		return err
 	}

@@ -3,7 +3,7 @@ package app
 import (
 	"context"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
@@ -54,7 +54,7 @@ type BuildUp struct {
 	Result   buildup.Result `json:"result"`
 	Findings []Finding      `json:"findings"`
 	// Mind is what to wear and mind at each step.
-	Mind        [][]say.Sentence     `json:"mind"`
+	Mind        [][]message.Sentence `json:"mind"`
 	Consumables []buildup.Consumable `json:"consumables"`
 	// Tasks are what the steps unfold into, with what is done; Sum adds them up. A working
 	// day of the boat's people has WorkDayH hours.
@@ -67,7 +67,7 @@ type BuildUp struct {
 	Margin buildup.Margin  `json:"margin"`
 	Places []PlaceFilm     `json:"places"`
 	// MarginText says in a sentence how much may be sanded, if anything.
-	MarginText say.Sentence `json:"marginText,omitempty"`
+	MarginText message.Sentence `json:"marginText,omitempty"`
 	// Job is the job of the schemes that the surface usually needs.
 	Job string `json:"job"`
 	// LastsYears is how long it goes before it wants doing again, 0 where nothing tells.

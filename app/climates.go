@@ -8,15 +8,15 @@ import (
 
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/climate"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/film/step"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/climate"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
-	"allcoats/core/readiness/today"
 	"allcoats/store"
 )
 
@@ -75,18 +75,18 @@ const sameBegin = 28 * 24 * time.Hour
 // long in a cold winter.
 const longestCure = 200 * 24 * time.Hour
 
-// outlook is a boat with the weather at every one of her surfaces.
-type outlook struct {
+// boatState is a boat with the weather at every one of her surfaces.
+type boatState struct {
 	work
 	now     time.Time
 	boat    climate.Boat
 	climate climate.Climate
-	s       today.Situation
+	s       readiness.Situation
 }
 
 // look gathers a boat's weather and the state of her coats at the program's
 // time, from before the oldest coat whose clock still counts.
-func (a *App) look(ctx context.Context, boatID string) (o outlook, err error) {
+func (a *App) look(ctx context.Context, boatID string) (o boatState, err error) {
 	err = a.View(ctx, func(ctx context.Context) error {
 		o, err = a.gather(ctx, boatID)
 		return err
@@ -94,20 +94,20 @@ func (a *App) look(ctx context.Context, boatID string) (o outlook, err error) {
 	return o, err
 }
 
-func (a *App) gather(ctx context.Context, boatID string) (outlook, error) {
+func (a *App) gather(ctx context.Context, boatID string) (boatState, error) {
 	q := a.store.Read(ctx)
 	w, err := a.loadBoatWork(ctx, q, boatID)
 	if err != nil {
-		return outlook{}, err
+		return boatState{}, err
 	}
 	now, err := a.Now(ctx)
 	if err != nil {
-		return outlook{}, err
+		return boatState{}, err
 	}
-	o := outlook{work: w, now: now}
+	o := boatState{work: w, now: now}
 	p, b := w.survey.Place, w.survey.Boat
 	loc := p.location()
-	o.s = today.Situation{Now: now, Loc: loc, Lights: b.Lights, Crew: b.Crew, DewFreeH: b.DewFreeH}
+	o.s = readiness.Situation{Now: now, Loc: loc, Lights: b.Lights, Crew: b.Crew, DewFreeH: b.DewFreeH}
 	from := now.Add(-back)
 	for _, f := range w.survey.Surfaces {
 		t := w.coats(f)
@@ -127,30 +127,30 @@ func (a *App) gather(ctx context.Context, boatID string) (outlook, error) {
 	for i, f := range o.s.Surfaces {
 		o.s.Surfaces[i].Weather = o.climate.Surface[f.ID]
 	}
-	o.s.Daylight = sky.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-back), now.Add(2*ahead))
+	o.s.Daylight = solar.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-back), now.Add(2*ahead))
 	o.s.Work = b.Week.Between(now.Add(-back), now.Add(2*ahead), loc)
 	return o, nil
 }
 
 // coats is a surface with its last coat and its next.
-func (w work) coats(f Surface) today.Surface {
-	t := today.Surface{ID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Sheltered: f.Shelter != survey.Open, Immersed: f.Part.Underwater()}
+func (w work) coats(f Surface) readiness.Surface {
+	t := readiness.Surface{ID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Sheltered: f.Shelter != survey.Open, Immersed: f.Part.Underwater()}
 	chain := w.job.Chain(f.ID)
 	t.Planned = len(chain.Tasks) > 0
 	first, next := chain.First()
 	if next != nil {
-		t.Next = &today.Coat{Step: next.Step, TaskID: next.ID, N: next.N, Of: next.Of, LayH: next.LayH, Litres: next.LeftL, AreaM2: next.AreaM2, ProductID: next.ProductID, Where: next.Where}
+		t.Next = &readiness.Coat{Step: next.Step, TaskID: next.ID, N: next.N, Of: next.Of, LayH: next.LayH, Litres: next.LeftL, AreaM2: next.AreaM2, ProductID: next.ProductID, Where: next.Where}
 		t.NextStepID = next.StepID
 	}
 	for _, k := range chain.Tasks {
 		for _, b := range k.Binds {
 			if b.By != nil {
-				t.Limits = append(t.Limits, today.Limit{Name: b.Name, Until: chain.Named(b.Until), By: *b.By, Breaks: b.Breaks})
+				t.Limits = append(t.Limits, readiness.Limit{Name: b.Name, Until: chain.Named(b.Until), By: *b.By, Breaks: b.Breaks})
 			}
 		}
 	}
 	for _, p := range first {
-		t.First = append(t.First, today.Prep{Name: p.Named(), LeftH: p.LeftH})
+		t.First = append(t.First, readiness.Prep{Name: p.Named(), LeftH: p.LeftH})
 	}
 	for _, e := range w.log[f.ID] {
 		at := e.StartedAt
@@ -230,7 +230,7 @@ func loadClimate(ctx context.Context, q store.Queries, w work, from, now time.Ti
 
 // ribbon draws the hours around now with the weather at a surface, to the hundredth; an empty id
 // is the first one's, or the open air if there is none.
-func (o outlook) ribbon(surfaceID string) Ribbon {
+func (o boatState) ribbon(surfaceID string) Ribbon {
 	r := Ribbon{Now: o.now, From: o.now.Add(-back).Truncate(time.Hour), To: o.now.Add(ahead).Truncate(time.Hour), Hours: []AirHour{}, Light: []Daylight{}, Faces: []Face{}}
 	if _, end, ok := o.s.Air.Span(); ok && end.After(o.now) && end.Before(r.To) {
 		r.To = end

@@ -4,8 +4,8 @@ import (
 	"context"
 	"time"
 
-	"allcoats/core/readiness/climate"
-	"allcoats/core/readiness/field"
+	"allcoats/core/conditions/climate"
+	"allcoats/core/conditions/field"
 )
 
 // Correction is what the local loggers do to a place's forecast.

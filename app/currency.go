@@ -4,7 +4,7 @@ import (
 	"context"
 	"errors"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/store"
 
 	"golang.org/x/text/currency"
@@ -26,7 +26,7 @@ func (a *App) SetCurrency(ctx context.Context, code string) error {
 	if code != "" {
 		unit, err := currency.ParseISO(code)
 		if err != nil {
-			return fault.At("currency", "must be a code of three letters such as EUR")
+			return fielderr.At("currency", "must be a code of three letters such as EUR")
 		}
 		code = unit.String()
 	}

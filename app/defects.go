@@ -7,7 +7,7 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/survey"
 	"allcoats/store"
 )
@@ -90,7 +90,7 @@ func (a *App) Defect(ctx context.Context, id string) (Defect, error) {
 }
 
 func (e DefectEdit) validate(ctx context.Context, q store.Queries, boatID string) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	s, err := q.Surface(ctx, e.SurfaceID)
 	if errors.Is(err, store.ErrNotFound) || err == nil && s.BoatID != boatID {
 		bad.Add("surfaceId", "choose a surface of this boat")
@@ -218,7 +218,7 @@ func (a *App) addPhoto(ctx context.Context, p store.Photo, already int, data []b
 		return err
 	}
 	if already >= maxPhotos {
-		return fault.At("file", "there are %d photos already; delete one first", maxPhotos)
+		return fielderr.At("file", "there are %d photos already; delete one first", maxPhotos)
 	}
 	p.TakenAt, p.Width, p.Height = now.Unix(), picture.Dx(), picture.Dy()
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.AddPhoto(ctx, p, jpeg) })

@@ -5,7 +5,7 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/store"
 )
 
@@ -31,7 +31,7 @@ func (a *App) Devices(ctx context.Context) ([]Device, error) {
 func (a *App) AddDevice(ctx context.Context, name string, token []byte, at time.Time) error {
 	name = strings.TrimSpace(name)
 	if name == "" || len(name) > 60 {
-		return fault.At("name", "name this phone, with at most 60 letters")
+		return fielderr.At("name", "name this phone, with at most 60 letters")
 	}
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		return q.AddDevice(ctx, store.Device{ID: newID(), Name: name, Token: token, PairedAt: at.Unix(), May: string(MayPlan)})

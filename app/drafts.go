@@ -3,7 +3,7 @@ package app
 import (
 	"fmt"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
@@ -35,7 +35,7 @@ func DrawBoat(d area.Dimensions, template string, substrate survey.Substrate) (D
 		template = survey.TemplateFor(d.HullForm, substrate)
 	}
 	out := DraftBoat{Dimensions: d, GuessedPct: map[string]float64{}, Template: template, Surfaces: []DraftSurface{}}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Under("dimensions", d.Validate())
 	surfaces, err := fromTemplate(template, substrate)
 	bad.Under("", err)

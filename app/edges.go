@@ -9,32 +9,32 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/parallel"
-	"allcoats/core/base/say"
 	"allcoats/core/boat/outline"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/climate"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/finish/fair"
 	"allcoats/core/geometry/polygon"
 	"allcoats/core/job/scheme"
-	"allcoats/core/readiness/climate"
-	"allcoats/core/readiness/field"
 	"allcoats/formats"
 )
 
 func newFairing(r Readings) Fairing {
-	return Fairing{Readings: r, Depth: [][]*float64{}, Heights: [][]*float64{}, Curves: []FairCurve{}, Jobs: []FairJob{}, Contours: []fair.Contour{}, Patches: []FairPatch{}, Notes: []say.Sentence{}}
+	return Fairing{Readings: r, Depth: [][]*float64{}, Heights: [][]*float64{}, Curves: []FairCurve{}, Jobs: []FairJob{}, Contours: []fair.Contour{}, Patches: []FairPatch{}, Notes: []message.Sentence{}}
 }
 
 // walked works out lines that were read placement by placement, and lows that were circled. The edge
 // is the batten of the target too.
-func (o outlook) walked(surfaceID string, r Readings) (Fairing, error) {
+func (o boatState) walked(surfaceID string, r Readings) (Fairing, error) {
 	out := newFairing(r)
 	class, known := fair.ClassByKey(r.Class)
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if !known {
 		bad.Add("class", "choose how fair it is to be")
 	}
@@ -46,7 +46,7 @@ func (o outlook) walked(surfaceID string, r Readings) (Fairing, error) {
 		return out, err
 	}
 	if got.AreaM2 > fair.OffSurface*f.Area.AreaM2 {
-		return out, fault.At("lines", "the lines stand for %.3g m² and %s has %.3g: they are not all on it", got.AreaM2, f.Name, f.Area.AreaM2)
+		return out, fielderr.At("lines", "the lines stand for %.3g m² and %s has %.3g: they are not all on it", got.AreaM2, f.Name, f.Area.AreaM2)
 	}
 	out.Result = FairFigures{FillL: got.Need.FillL, FillM2: got.Need.FillM2, MaxFillMM: got.Need.DeepestMM, BeforeMM: got.BeforeMM, AfterMM: got.AfterMM, TargetMM: class.GapMM, AreaM2: got.AreaM2}
 	if got.HighL > got.Need.FillL || got.LowL < got.Need.FillL {
@@ -58,7 +58,7 @@ func (o outlook) walked(surfaceID string, r Readings) (Fairing, error) {
 	out.Notes, out.Contours, out.chart = got.Notes, got.Chart.Contours(r.ErrorMM), got.Chart
 	out.patched(got.Patches)
 	if len(r.Lines) > 0 && got.Need.DeepestMM > r.MaxFillMM {
-		out.Short = say.Of("The deepest low wants %.1f mm, and at most %.1f mm may be filled: build it up structurally first, or be content with less fair.", got.Need.DeepestMM, r.MaxFillMM)
+		out.Short = message.Of("The deepest low wants %.1f mm, and at most %.1f mm may be filled: build it up structurally first, or be content with less fair.", got.Need.DeepestMM, r.MaxFillMM)
 	}
 	o.fillerOf(&out, surfaceID, got.Need)
 	out.Says = out.says(class)
@@ -73,7 +73,7 @@ func (f *Fairing) patched(patches []fair.Patch) {
 
 // renamed gives the faults of edges the names that readings have, what is the same of all lines once.
 func renamed(err error) error {
-	var bad, out fault.Errors
+	var bad, out fielderr.Errors
 	if !errors.As(err, &bad) {
 		return err
 	}
@@ -83,7 +83,7 @@ func renamed(err error) error {
 				f.Path = name
 			}
 		}
-		if !slices.ContainsFunc(out, func(o fault.Field) bool { return o.Path == f.Path }) {
+		if !slices.ContainsFunc(out, func(o fielderr.Field) bool { return o.Path == f.Path }) {
 			out = append(out, f)
 		}
 	}
@@ -103,7 +103,7 @@ const readyFutures = 24
 
 // readied fills in when the last pass of a filling may be sanded, over the forecast, and in nine of
 // ten futures.
-func (o outlook) readied(surfaceID string, j *FairJob, sheet product.Sheet, hard *product.Sheet) {
+func (o boatState) readied(surfaceID string, j *FairJob, sheet product.Sheet, hard *product.Sheet) {
 	passes, err := j.Laid(sheet, hard, func(s product.Sheet) (field.Job, error) {
 		job, _, err := o.fieldJob(s, VerdictQuery{SurfaceID: surfaceID, Method: "blade"})
 		return job, err
@@ -135,7 +135,7 @@ func (o outlook) readied(surfaceID string, j *FairJob, sheet product.Sheet, hard
 
 // hardUnder is the filler of the library that goes under a light one where it is deep, nil if there is
 // none.
-func (o outlook) hardUnder(light product.Sheet) (string, *product.Sheet) {
+func (o boatState) hardUnder(light product.Sheet) (string, *product.Sheet) {
 	best := ""
 	for id, s := range o.products {
 		if fair.GoesUnder(s, light) && (best == "" || s.Name < o.products[best].Name) {
@@ -151,7 +151,7 @@ func (o outlook) hardUnder(light product.Sheet) (string, *product.Sheet) {
 
 // primed puts what must lie under a filling on bare metal before it, and what closes it after it,
 // on the same patches, where nothing on or to come does so.
-func (o outlook) primed(surfaceID, key string, at *step.Where, steps []craft.Step) ([]craft.Step, map[string]string) {
+func (o boatState) primed(surfaceID, key string, at *step.Where, steps []craft.Step) ([]craft.Step, map[string]string) {
 	f := o.surface(surfaceID)
 	roles := map[string]string{}
 	under, over := f.Substrate.Info().Metal, true
@@ -174,11 +174,11 @@ func (o outlook) primed(surfaceID, key string, at *step.Where, steps []craft.Ste
 		}
 		roles[role] = id
 		roller, _ := film.MethodByKey("brush")
-		return craft.Coats(key+"-"+role, role, 1, o.products[id].Film.TypicalUm, roller, 0, say.Of("%s", how)).At(at).First(), true
+		return craft.Coats(key+"-"+role, role, 1, o.products[id].Film.TypicalUm, roller, 0, message.Of("%s", how)).At(at).First(), true
 	}
 	if under {
 		if s, ok := add("under", product.MetalPrimer, "on the bright metal of the lows, the same day; filler does not hold on bare metal"); ok {
-			bright := craft.Work(key+"-bright", "sand it bright", say.Of("the lows, to bright metal with fresh paper that is kept for it; wipe, and prime it the same day"), 0, 0).With(80, 0).At(at).First()
+			bright := craft.Work(key+"-bright", "sand it bright", message.Of("the lows, to bright metal with fresh paper that is kept for it; wipe, and prime it the same day"), 0, 0).With(80, 0).At(at).First()
 			steps = append([]craft.Step{bright, s}, steps...)
 		}
 	}
@@ -207,7 +207,7 @@ func (a *App) PatchTemplate(ctx context.Context, id, patch, format string) (Temp
 	}
 	k := slices.IndexFunc(view.Now.Patches, func(p FairPatch) bool { return p.Name == patch })
 	if k < 0 {
-		return TemplateFile{}, fault.At("patch", "is no patch of these readings")
+		return TemplateFile{}, fielderr.At("patch", "is no patch of these readings")
 	}
 	p := view.Now.Patches[k]
 	t := formats.Template{Title: fmt.Sprintf("%s, %s", view.Surface.Name, p.Name)}
@@ -231,7 +231,7 @@ func (a *App) PatchTemplate(ctx context.Context, id, patch, format string) (Temp
 		t.Pieces = append(t.Pieces, formats.Piece{Name: fmt.Sprintf("%g mm", c.DepthMM), Shape: polygon.FromRings(rings)})
 	}
 	if len(t.Pieces) == 0 {
-		return TemplateFile{}, fault.At("patch", "is nowhere deeper than a reading may be out")
+		return TemplateFile{}, fielderr.At("patch", "is nowhere deeper than a reading may be out")
 	}
 	return templateFile(t, "patch", format)
 }

@@ -6,9 +6,10 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/step"
@@ -16,7 +17,6 @@ import (
 	"allcoats/core/finish/fair"
 	"allcoats/core/job/task"
 	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/today"
 )
 
 // FairJob is the filling by a school, with what it puts into the build-up. Ready is when the last
@@ -55,16 +55,16 @@ type Fairing struct {
 	Version int       `json:"version"`
 	ReadAt  time.Time `json:"readAt"`
 	Readings
-	Says  say.Sentence `json:"says"`
-	Depth [][]*float64 `json:"depth"` // filler +, grinding −, mm
+	Says  message.Sentence `json:"says"`
+	Depth [][]*float64     `json:"depth"` // filler +, grinding −, mm
 	// Heights are of the surface as read, outward, mm, row by row or line by line.
 	Heights [][]*float64 `json:"heights"`
 	Patches []FairPatch  `json:"patches"`
 	// Notes say what these placements do not tell.
-	Notes  []say.Sentence `json:"notes"`
-	Result FairFigures    `json:"result"`
-	Curves []FairCurve    `json:"curves"`
-	Jobs   []FairJob      `json:"jobs"`
+	Notes  []message.Sentence `json:"notes"`
+	Result FairFigures        `json:"result"`
+	Curves []FairCurve        `json:"curves"`
+	Jobs   []FairJob          `json:"jobs"`
 	// Contours are the depths drawn on the boat's map, or on a drawing of their own.
 	Contours []fair.Contour `json:"contours"`
 	chart    fair.Chart
@@ -74,7 +74,7 @@ type Fairing struct {
 	// Stand says which stiffness of filler the face wants.
 	Stand string `json:"stand"`
 	// Short says where the limits do not admit a surface as fair as is wanted.
-	Short say.Sentence `json:"short,omitempty"`
+	Short message.Sentence `json:"short,omitempty"`
 }
 
 // FairFigures sum a result up.
@@ -95,7 +95,7 @@ type FairFigures struct {
 }
 
 // fairing works readings out on a surface.
-func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
+func (o boatState) fairing(surfaceID string, r Readings) (Fairing, error) {
 	if len(r.Lines) > 0 || len(r.Gaps) == 0 && len(r.Lows) > 0 {
 		return o.walked(surfaceID, r)
 	}
@@ -106,7 +106,7 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 	f := o.surface(surfaceID)
 	g = g.Hardened(r.On, f.Findings.HardLines)
 	if g.NY > 1 && g.AreaM2() > fair.OffSurface*f.Area.AreaM2 {
-		return Fairing{}, fault.At("spacingM", "the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)
+		return Fairing{}, fielderr.At("spacingM", "the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)
 	}
 	out := newFairing(r)
 	got, err := fair.Fit(g, r.Limits)
@@ -154,7 +154,7 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 		return out, err
 	}
 	if extra, at, short := g.Short(got, free, class); short {
-		out.Short = say.Of("Within these limits it stays %.1f mm off where %.1f mm are wanted. At reading %d of row %d another %.1f mm of filler would be needed, or a softer curve.",
+		out.Short = message.Of("Within these limits it stays %.1f mm off where %.1f mm are wanted. At reading %d of row %d another %.1f mm of filler would be needed, or a softer curve.",
 			got.AfterMM, class.GapMM, at%g.NX+1, at/g.NX+1, extra)
 	}
 	o.fillerOf(&out, surfaceID, need)
@@ -164,7 +164,7 @@ func (o outlook) fairing(surfaceID string, r Readings) (Fairing, error) {
 
 // fillerOf reckons the filler of a fairing: the product chosen, or the first filler of
 // the library.
-func (o outlook) fillerOf(out *Fairing, surfaceID string, need fair.Need) {
+func (o boatState) fillerOf(out *Fairing, surfaceID string, need fair.Need) {
 	sheet, ok := o.products[out.ProductID]
 	if !ok {
 		ids := []string{}
@@ -206,7 +206,7 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, need fair.Need) {
 		}
 		if litres := j.Litres / float64(max(1, j.Passes)); litres > 0 {
 			one := step.Step{Work: step.Fair, Coats: 1, DFTUm: 1000, Method: "blade", Sheet: sheet, Detail: step.Detail{Where: &step.Where{Name: "lows", Patches: []step.Patch{{Name: "lows", AreaM2: need.FillM2}}}}}
-			layH, _ := o.reckoned(today.Surface{ID: surfaceID}, one)
+			layH, _ := o.reckoned(readiness.Surface{ID: surfaceID}, one)
 			rate, _ := o.rate(out.ProductID, litres, layH)
 			if b, err := o.share(sheet, litres, rate, o.potC()); err == nil {
 				j.Batches = &b
@@ -219,35 +219,35 @@ func (o outlook) fillerOf(out *Fairing, surfaceID string, need fair.Need) {
 }
 
 // says answers how much, how many passes, and whether it is fair enough.
-func (f Fairing) says(c fair.Class) say.Sentence {
+func (f Fairing) says(c fair.Class) message.Sentence {
 	guessed := len(f.Patches) > 0 && !slices.ContainsFunc(f.Patches, func(p FairPatch) bool { return !p.Circled })
 	if guessed {
-		return say.Of("Fill about %v in %d %s, the deepest about %v by guess: lay an edge over that one before you mix.", say.Val(f.Result.FillL, "L"), len(f.Patches), plural(len(f.Patches), "low", "lows"), say.Val(round1(f.Result.MaxFillMM), "mm"))
+		return message.Of("Fill about %v in %d %s, the deepest about %v by guess: lay an edge over that one before you mix.", message.Val(f.Result.FillL, "L"), len(f.Patches), plural(len(f.Patches), "low", "lows"), message.Val(round1(f.Result.MaxFillMM), "mm"))
 	}
 	if len(f.Patches) == 0 && f.Result.BeforeMM <= c.GapMM {
-		return say.Of("It is fair enough for a %s: %v under a straightedge a metre long, and %v are allowed.", c.Name, say.Val(round1(f.Result.BeforeMM), "mm"), say.Val(c.GapMM, "mm"))
+		return message.Of("It is fair enough for a %s: %v under a straightedge a metre long, and %v are allowed.", c.Name, message.Val(round1(f.Result.BeforeMM), "mm"), message.Val(c.GapMM, "mm"))
 	}
-	out := say.Of("Fill %v", say.Val(f.Result.FillL, "L"))
+	out := message.Of("Fill %v", message.Val(f.Result.FillL, "L"))
 	switch n := len(f.Patches); {
 	case n == 1:
-		out = say.Of("%v in one patch", out)
+		out = message.Of("%v in one patch", out)
 	case n > 1:
-		out = say.Of("%v in %d patches", out, n)
+		out = message.Of("%v in %d patches", out, n)
 	}
 	if len(f.Patches) > 0 {
-		out = say.Of("%v and leave the rest", out)
+		out = message.Of("%v and leave the rest", out)
 	}
 	if f.Result.GrindL > 0.001 {
-		out = say.Of("%v and grind off at most %v", out, say.Val(round1(f.Result.MaxGrind), "mm"))
+		out = message.Of("%v and grind off at most %v", out, message.Val(round1(f.Result.MaxGrind), "mm"))
 	}
-	return say.Of("%v, deepest %v: the gap goes from %v to %v, %s asks for %v.", out, say.Val(round1(f.Result.MaxFillMM), "mm"), say.Val(round1(f.Result.BeforeMM), "mm"), say.Val(round1(f.Result.AfterMM), "mm"), c.Name, say.Val(c.GapMM, "mm"))
+	return message.Of("%v, deepest %v: the gap goes from %v to %v, %s asks for %v.", out, message.Val(round1(f.Result.MaxFillMM), "mm"), message.Val(round1(f.Result.BeforeMM), "mm"), message.Val(round1(f.Result.AfterMM), "mm"), c.Name, message.Val(c.GapMM, "mm"))
 }
 
 func round1(v float64) float64 { return math.Round(10*v) / 10 }
 
 // handFair is what the filling of a set of readings by a school puts into the build-up:
 // the passes, on the lows that are filled.
-func (o outlook) handFair(surfaceID string, f Fairing, j fair.Job) *Handover {
+func (o boatState) handFair(surfaceID string, f Fairing, j fair.Job) *Handover {
 	sheet := o.products[f.ProductID]
 	if j.Passes == 0 || f.Result.FillM2 <= 0 {
 		return nil
@@ -264,7 +264,7 @@ func (o outlook) handFair(surfaceID string, f Fairing, j fair.Job) *Handover {
 	}
 	pass := func(key, role string, n int, litres, lossPct, hours float64, s product.Sheet, where *step.Where) craft.Step {
 		um := 1000 * litres * (1 - lossPct/100) * s.VolumeSolidsPct / 100 / where.AreaM2(0) / float64(n)
-		c := craft.Coats(key, role, n, um, blade, hours/float64(n), say.Of("%s: %s", j.School.Name, j.School.Why)).At(where).First()
+		c := craft.Coats(key, role, n, um, blade, hours/float64(n), message.Of("%s: %s", j.School.Name, j.School.Why)).At(where).First()
 		c.Work, c.LossPct, c.KeyGrit = step.Fair, lossPct, fair.BoardGrit
 		return c
 	}
@@ -273,7 +273,7 @@ func (o outlook) handFair(surfaceID string, f Fairing, j fair.Job) *Handover {
 	if u := j.Under; u != nil && len(deep.Patches) > 0 {
 		steps = append([]craft.Step{pass(key+task.HardKey, "hard", u.Passes, u.Litres, 0, u.LayH, o.products[u.ProductID], deep)}, steps...)
 	}
-	look := craft.Work(key+"-look", "guide coat, and count what it leaves", say.Of("a mist or dust of another colour, boarded off both ways: what stays coloured is low"), 0, 0).As(step.Inspect).At(at).First()
+	look := craft.Work(key+"-look", "guide coat, and count what it leaves", message.Of("a mist or dust of another colour, boarded off both ways: what stays coloured is low"), 0, 0).As(step.Inspect).At(at).First()
 	steps, roles := o.primed(surfaceID, key, at, append(steps, look))
 	roles["main"] = f.ProductID
 	if j.Under != nil {
@@ -282,22 +282,22 @@ func (o outlook) handFair(surfaceID string, f Fairing, j fair.Job) *Handover {
 	return o.hand(surfaceID, "fairing", steps, roles)
 }
 
-func (s Sanding) says(name string, o outlook) say.Sentence {
-	out := say.Sentence{say.Strong(name), say.Text(": ")}
+func (s Sanding) says(name string, o boatState) message.Sentence {
+	out := message.Sentence{message.Strong(name), message.Text(": ")}
 	for i, st := range s.Steps {
 		if i > 0 {
-			out = say.Of("%v, ", out)
+			out = message.Of("%v, ", out)
 		}
-		out = say.Of("%v%d", out, st.Grit)
+		out = message.Of("%v%d", out, st.Grit)
 	}
-	out = say.Of("%v before the %s, about %v", out, s.Next, say.Val(round1(s.Hours), "h"))
+	out = message.Of("%v before the %s, about %v", out, s.Next, message.Val(round1(s.Hours), "h"))
 	for _, m := range s.Margins {
 		if m.Through {
-			return say.Of("%v; at the %s that goes through.", out, m.Place)
+			return message.Of("%v; at the %s that goes through.", out, m.Place)
 		}
 	}
 	if s.Sandable != nil && !s.Ready {
-		return say.Of("%v; not before %v.", out, say.Clock(*s.Sandable, o.now, o.s.Loc))
+		return message.Of("%v; not before %v.", out, message.Clock(*s.Sandable, o.now, o.s.Loc))
 	}
-	return say.Of("%v.", out)
+	return message.Of("%v.", out)
 }

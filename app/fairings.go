@@ -8,8 +8,8 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/finish/fair"
 	"allcoats/store"
 )
@@ -39,7 +39,7 @@ type Readings struct {
 
 func (r Readings) grid() (fair.Grid, error) {
 	g := fair.Grid{NY: len(r.Gaps), DX: r.SpacingM, DY: r.RowsM, Breaks: r.Breaks, RowBreaks: r.RowBreaks}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for y, row := range r.Gaps {
 		if y == 0 {
 			g.NX = len(row)
@@ -74,9 +74,9 @@ type FairingView struct {
 	Sets    []FairingSet `json:"sets"`
 	Now     *Fairing     `json:"now,omitempty"`
 	Rounds  []fair.Round `json:"rounds"`
-	Outlook fair.Outlook `json:"outlook"`
+	Outlook fair.Outlook `json:"boatState"`
 	// RoundsSay is whether to go on: how many rounds, for what, and what other finishes want.
-	RoundsSay say.Sentence `json:"roundsSay"`
+	RoundsSay message.Sentence `json:"roundsSay"`
 	// Spots are the rounds over the primer, nil while none is on.
 	Spots *Spots   `json:"spots,omitempty"`
 	Lows  []Defect `json:"lows"` // pinned on the map instead of measured
@@ -205,6 +205,6 @@ func (a *App) PlanFairing(ctx context.Context, id, school string) (BuildUp, erro
 				return a.SetBuildUp(ctx, row.SurfaceID, view.Surface.Version, j.Handover.Steps)
 			}
 		}
-		return BuildUp{}, fault.At("school", "there is nothing to fill, or no such school")
+		return BuildUp{}, fielderr.At("school", "there is nothing to fill, or no such school")
 	})
 }

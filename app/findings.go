@@ -7,13 +7,13 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/film/step"
-	"allcoats/core/job/lay"
+	"allcoats/core/job/application"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
 	"allcoats/store"
@@ -70,16 +70,16 @@ func (w work) findings(f Surface, steps []Step, core []step.Step) []Finding {
 }
 
 // mind is what to wear and mind at each step.
-func (w work) mind(f Surface, core []step.Step) [][]say.Sentence {
+func (w work) mind(f Surface, core []step.Step) [][]message.Sentence {
 	c := w.caseOf(f, core)
-	out := make([][]say.Sentence, len(core))
+	out := make([][]message.Sentence, len(core))
 	for i, s := range core {
-		at := lay.Site{Inside: f.Part.Info().Inside, Substrate: f.Substrate, Over: c.Meets(i).Sheet}
+		at := application.Site{Inside: f.Part.Info().Inside, Substrate: f.Substrate, Over: c.Meets(i).Sheet}
 		if !c.Meets(i).Stripped {
 			at.Old = f.Findings.Layers
 		}
-		if out[i] = lay.Mind(s, at); out[i] == nil {
-			out[i] = []say.Sentence{}
+		if out[i] = application.Mind(s, at); out[i] == nil {
+			out[i] = []message.Sentence{}
 		}
 	}
 	return out
@@ -144,7 +144,7 @@ func (a *App) Overrule(ctx context.Context, surfaceID, stepID, rule, reason stri
 	return change(ctx, a, func(ctx context.Context) (BuildUp, error) {
 		reason = strings.TrimSpace(reason)
 		if on && len(reason) < 4 {
-			return BuildUp{}, fault.At("reason", "write why it may stand: it stays in the record")
+			return BuildUp{}, fielderr.At("reason", "write why it may stand: it stays in the record")
 		}
 		if !on {
 			reason = ""
@@ -161,7 +161,7 @@ func (a *App) Overrule(ctx context.Context, surfaceID, stepID, rule, reason stri
 			return f.Rule == rule && (f.Step < 0 && stepID == "" || f.Step >= 0 && plan.Steps[f.Step].ID == stepID)
 		})
 		if on && !found {
-			return BuildUp{}, fault.At("rule", "finds nothing at this step")
+			return BuildUp{}, fielderr.At("rule", "finds nothing at this step")
 		}
 		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 			return q.SetOverrule(ctx, store.Overrule{SurfaceID: surfaceID, StepID: stepID, Rule: rule, Reason: reason, At: now.Unix()})

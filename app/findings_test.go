@@ -7,10 +7,10 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/rules"
-	"allcoats/core/readiness/today"
 	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"
@@ -36,9 +36,9 @@ func TestWhatTheRulesStopIsHeldBack(t *testing.T) {
 
 	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: deck.ID, Kind: step.Sand, StepID: got.Steps[0].ID, Grit: 80, StartedAt: demo.Now.Add(-time.Hour)}}))
 	view := must(a.Today(ctx, boatNamed(a, "Sounding Line").ID))
-	lane := slices.IndexFunc(view.Answer.Lanes, func(l today.Lane) bool { return l.SurfaceID == deck.ID })
+	lane := slices.IndexFunc(view.Answer.Lanes, func(l readiness.Lane) bool { return l.SurfaceID == deck.ID })
 	require.GreaterOrEqual(t, lane, 0)
-	assert.Equal(t, today.Blocked, view.Answer.Lanes[lane].Chance)
+	assert.Equal(t, readiness.Blocked, view.Answer.Lanes[lane].Chance)
 	assert.Contains(t, view.Answer.Lanes[lane].Answer.In(time.UTC), "without a primer")
 
 	mended := got.Findings[bare].Mended

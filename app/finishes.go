@@ -8,7 +8,7 @@ import (
 	"slices"
 	"strings"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/surface"
@@ -18,12 +18,12 @@ import (
 // Finish is what every workbench answers with beside its own. Version is 0 until
 // something is kept; Trouble says what of the work kept does not go any more.
 type Finish struct {
-	Version int           `json:"version"`
-	BoatID  string        `json:"boatId"`
-	Surface *Surface      `json:"surface,omitempty"`
-	Place   Place         `json:"place"`
-	Trouble []fault.Field `json:"trouble"`
-	Product string        `json:"product"`
+	Version int              `json:"version"`
+	BoatID  string           `json:"boatId"`
+	Surface *Surface         `json:"surface,omitempty"`
+	Place   Place            `json:"place"`
+	Trouble []fielderr.Field `json:"trouble"`
+	Product string           `json:"product"`
 	// Handovers are what it puts into the build-ups, none if it plans no work.
 	Handovers []Handover `json:"handovers"`
 }
@@ -34,13 +34,13 @@ type Craft[W, R any] struct {
 	Key  string
 	Boat bool
 	// usual is what to begin with, answer works w out; a fault names the field of w.
-	usual  func(o outlook, f Surface) W
-	answer func(o outlook, head Finish, w W) (R, error)
+	usual  func(o boatState, f Surface) W
+	answer func(o boatState, head Finish, w W) (R, error)
 }
 
 // open loads the boat and surface that id names.
-func (c Craft[W, R]) open(ctx context.Context, a *App, id string) (o outlook, head Finish, err error) {
-	head.Trouble, head.Handovers, head.BoatID = []fault.Field{}, []Handover{}, id
+func (c Craft[W, R]) open(ctx context.Context, a *App, id string) (o boatState, head Finish, err error) {
+	head.Trouble, head.Handovers, head.BoatID = []fielderr.Field{}, []Handover{}, id
 	if !c.Boat {
 		row, err := a.store.Read(ctx).Surface(ctx, id)
 		if err != nil {
@@ -67,7 +67,7 @@ func (h Finish) surfaceID() string {
 }
 
 // kept reads the work that was stored, or what is usual.
-func (c Craft[W, R]) kept(o outlook, head *Finish) (w W, err error) {
+func (c Craft[W, R]) kept(o boatState, head *Finish) (w W, err error) {
 	row, ok := o.finishes[[2]string{head.surfaceID(), c.Key}]
 	if !ok {
 		f := Surface{}
@@ -92,7 +92,7 @@ func (c Craft[W, R]) Get(ctx context.Context, a *App, id string) (R, error) {
 		return none, err
 	}
 	out, err := c.answer(o, head, w)
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if errors.As(err, &bad) {
 		head.Trouble = bad
 		out, _ = c.answer(o, head, w) // as far as it goes, with what is wrong
@@ -141,7 +141,7 @@ func (c Craft[W, R]) Set(ctx context.Context, a *App, id string, version int, w 
 
 // sheetFor is the product of a bench: the one chosen if it is of those kinds, else the first of them in
 // the build-up of the surface, else the first by name of the first kind that the library has.
-func (o outlook) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (string, product.Sheet, error) {
+func (o boatState) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (string, product.Sheet, error) {
 	if s, ok := o.products[chosen]; ok && slices.Contains(kinds, s.Kind) {
 		return chosen, s, nil
 	}
@@ -163,14 +163,14 @@ func (o outlook) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (stri
 		for i, k := range kinds {
 			names[i] = k.Name()
 		}
-		return "", product.Sheet{}, fault.At("productId", "the library has no %s: add its sheet first", strings.Join(names, " or "))
+		return "", product.Sheet{}, fielderr.At("productId", "the library has no %s: add its sheet first", strings.Join(names, " or "))
 	}
 	return best, o.products[best], nil
 }
 
 // meanC is the mean temperature of a surface over the next days, 15 °C where no weather
 // is known.
-func (o outlook) meanC(surfaceID string, days int) float64 {
+func (o boatState) meanC(surfaceID string, days int) float64 {
 	w := o.climate.Surface[surfaceID]
 	if surfaceID == "" {
 		w = o.air()
@@ -188,13 +188,13 @@ func (o outlook) meanC(surfaceID string, days int) float64 {
 }
 
 // learned is what coats take on a surface against the reckoning, from so many logged on this boat.
-func (o outlook) learned(surfaceID string) (factor float64, coats int) {
+func (o boatState) learned(surfaceID string) (factor float64, coats int) {
 	return o.job.Usage.On(surfaceID).Median, o.job.Usage.Coats()
 }
 
 // washDryH is how long a wash now takes to dry on a surface, h, 0 not within the weather
 // known.
-func (o outlook) washDryH(f Surface) float64 {
+func (o boatState) washDryH(f Surface) float64 {
 	w := o.climate.Surface[f.ID]
 	_, soak := o.wetted(f.ID)
 	i := w.Air.Find(o.now)

@@ -8,26 +8,26 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/outline"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/mix"
 	"allcoats/core/finish/craft"
 	"allcoats/core/finish/gelcoat"
 	"allcoats/core/finish/mould"
 	"allcoats/core/finish/nonskid"
 	"allcoats/core/geometry/polygon"
-	"allcoats/core/readiness/field"
 	"allcoats/formats"
 )
 
 // NonSkid is the layout of a deck.
 type NonSkid struct {
 	Finish
-	Says   say.Sentence   `json:"says"`
-	Work   nonskid.Work   `json:"work"`
-	Result nonskid.Layout `json:"result"`
+	Says   message.Sentence `json:"says"`
+	Work   nonskid.Work     `json:"work"`
+	Result nonskid.Layout   `json:"result"`
 	// Steps are the work on the deck.
 	Steps []craft.Step `json:"steps"`
 	// Ribbon and Field are for laying the whole set of panels without a break.
@@ -39,7 +39,7 @@ type NonSkid struct {
 }
 
 // NonSkidBench lays out non-skid.
-var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ outlook, f Surface) nonskid.Work {
+var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ boatState, f Surface) nonskid.Work {
 	deck := []polygon.Polygon{}
 	for _, m := range f.Measured.Measures {
 		if m.Outline != nil && len(m.Outline.Outer) > 2 {
@@ -48,7 +48,7 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ o
 		}
 	}
 	return nonskid.Usual(deck)
-}, answer: func(o outlook, head Finish, w nonskid.Work) (NonSkid, error) {
+}, answer: func(o boatState, head Finish, w nonskid.Work) (NonSkid, error) {
 	f := *head.Surface
 	out := NonSkid{Finish: head, Work: w, Ribbon: o.ribbon(f.ID), Sketch: polygon.Ring{}, Steps: []craft.Step{}}
 	out.Field = field.Result{Hours: []field.Hour{}, Windows: []field.Window{}}
@@ -93,7 +93,7 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ o
 }}
 
 // window judges when the whole set may be laid and held.
-func (n *NonSkid) window(o outlook, id string, sheet product.Sheet) error {
+func (n *NonSkid) window(o boatState, id string, sheet product.Sheet) error {
 	job, f, err := o.fieldJob(sheet, VerdictQuery{SurfaceID: n.Surface.ID, ProductID: id})
 	if err != nil {
 		return err
@@ -106,13 +106,13 @@ func (n *NonSkid) window(o outlook, id string, sheet product.Sheet) error {
 	return nil
 }
 
-func (n NonSkid) says(o outlook) say.Sentence {
+func (n NonSkid) says(o boatState) message.Sentence {
 	r := n.Result
 	if len(n.Work.Deck) == 0 {
-		return say.Of("Trace the deck first, here or in Survey: then the panels lay themselves out.")
+		return message.Of("Trace the deck first, here or in Survey: then the panels lay themselves out.")
 	}
 	if r.AreaM2 == 0 {
-		return say.Of("The margins leave nothing to lay: narrow them.")
+		return message.Of("The margins leave nothing to lay: narrow them.")
 	}
 	laid := 0
 	for _, p := range r.Panels {
@@ -120,26 +120,26 @@ func (n NonSkid) says(o outlook) say.Sentence {
 			laid++
 		}
 	}
-	out := say.Of("%v, %v of non-skid and %v of tape edge", say.Strong(fmt.Sprintf("%d %s", laid, map[bool]string{true: "panel", false: "panels"}[laid == 1])), say.Val(r.AreaM2, "m²"), say.Val(r.MaskM+r.TwiceM, "m"))
+	out := message.Of("%v, %v of non-skid and %v of tape edge", message.Strong(fmt.Sprintf("%d %s", laid, map[bool]string{true: "panel", false: "panels"}[laid == 1])), message.Val(r.AreaM2, "m²"), message.Val(r.MaskM+r.TwiceM, "m"))
 	switch {
 	case r.Takes.Litres > 0:
-		out = say.Of("%v: %v", out, say.Val(r.Takes.Litres, "L"))
+		out = message.Of("%v: %v", out, message.Val(r.Takes.Litres, "L"))
 	case r.Takes.GritKg > 0:
-		out = say.Of("%v: %v of grit", out, say.Val(r.Takes.GritKg, "kg"))
+		out = message.Of("%v: %v of grit", out, message.Val(r.Takes.GritKg, "kg"))
 	case r.Nest != nil:
-		out = say.Of("%v: %d sheets", out, r.Nest.Sheets)
+		out = message.Of("%v: %d sheets", out, r.Nest.Sheets)
 	}
 	if n.Work.School != nonskid.Paint && n.Work.School != nonskid.Grit {
-		return say.Of("%v.", out)
+		return message.Of("%v.", out)
 	}
 	if len(n.Field.Windows) == 0 {
-		return say.Of("%v; in the weather known there is no stretch long enough to lay and hold the whole set.", out)
+		return message.Of("%v; in the weather known there is no stretch long enough to lay and hold the whole set.", out)
 	}
 	w := n.Field.Windows[0]
 	if !w.From.After(o.now.Add(time.Minute)) {
-		return say.Of("%v; the set may be begun now, until %v.", out, say.Clock(w.To, o.now, o.s.Loc))
+		return message.Of("%v; the set may be begun now, until %v.", out, message.Clock(w.To, o.now, o.s.Loc))
 	}
-	return say.Of("%v; the set may be begun from %v to %v.", out, say.Clock(w.From, o.now, o.s.Loc), say.Clock(w.To, o.now, o.s.Loc))
+	return message.Of("%v; the set may be begun from %v to %v.", out, message.Clock(w.From, o.now, o.s.Loc), message.Clock(w.To, o.now, o.s.Loc))
 }
 
 // TemplateFile is a drawing of panels at 1:1.
@@ -158,7 +158,7 @@ func (a *App) Template(ctx context.Context, surfaceID, format, panel string, pai
 		return TemplateFile{}, err
 	}
 	if len(n.Trouble) > 0 {
-		return TemplateFile{}, fault.Errors(n.Trouble)
+		return TemplateFile{}, fielderr.Errors(n.Trouble)
 	}
 	t := formats.Template{Title: n.Surface.Name}
 	for _, p := range n.Result.Panels {
@@ -170,7 +170,7 @@ func (a *App) Template(ctx context.Context, surfaceID, format, panel string, pai
 		t.Pieces = append(t.Pieces, formats.Piece{Name: "stencil", Shape: n.Result.Stencil.Sheet})
 	}
 	if len(t.Pieces) == 0 {
-		return TemplateFile{}, fault.At("panel", "is no panel of the layout kept")
+		return TemplateFile{}, fielderr.At("panel", "is no panel of the layout kept")
 	}
 	if paired {
 		t = t.Paired()
@@ -204,15 +204,15 @@ func templateFile(t formats.Template, name, format string) (out TemplateFile, er
 // Moulded is a set of moulded panels.
 type Moulded struct {
 	Finish
-	Says   say.Sentence `json:"says"`
-	Work   mould.Work   `json:"work"`
-	Result mould.Result `json:"result"`
+	Says   message.Sentence `json:"says"`
+	Work   mould.Work       `json:"work"`
+	Result mould.Result     `json:"result"`
 	// Layout are the panels of the non-skid layout kept for the surface.
 	Layout []mould.Panel `json:"layout"`
 }
 
 // panels are those of the non-skid layout kept for a surface.
-func (o outlook) panels(surfaceID string) []mould.Panel {
+func (o boatState) panels(surfaceID string) []mould.Panel {
 	out := []mould.Panel{}
 	var w nonskid.Work
 	if row, ok := o.finishes[[2]string{surfaceID, NonSkidBench.Key}]; !ok || json.Unmarshal(row.Work.V, &w) != nil {
@@ -231,12 +231,12 @@ func (o outlook) panels(surfaceID string) []mould.Panel {
 }
 
 // MouldBench plans moulded panels.
-var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o outlook, f Surface) mould.Work {
+var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o boatState, f Surface) mould.Work {
 	w := mould.Usual()
 	w.TempC = math.Max(5, o.meanC(f.ID, 2))
 	w.Panels = o.panels(f.ID)
 	return w
-}, answer: func(o outlook, head Finish, w mould.Work) (Moulded, error) {
+}, answer: func(o boatState, head Finish, w mould.Work) (Moulded, error) {
 	out := Moulded{Finish: head, Work: w, Layout: o.panels(head.Surface.ID)}
 	if w.Panels == nil {
 		out.Work.Panels = []mould.Panel{}
@@ -257,15 +257,15 @@ var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o outloo
 	}
 	switch {
 	case len(w.Panels) == 0:
-		out.Says = say.Of("Say which panels are wanted: take them from the layout, or type them in.")
+		out.Says = message.Of("Say which panels are wanted: take them from the layout, or type them in.")
 	case r.Stopped() != nil:
-		out.Says = say.Of("Not so: %v", r.Stopped())
+		out.Says = message.Of("Not so: %v", r.Stopped())
 	default:
-		out.Says = say.Of("%v, %v, in %d %s of the mould; each comes out after %v", say.Strong(fmt.Sprintf("%d %s", len(w.Panels), map[bool]string{true: "panel", false: "panels"}[len(w.Panels) == 1])), say.Val(r.PanelM2, "m²"), r.Rounds, map[bool]string{true: "filling", false: "fillings"}[r.Rounds == 1], say.Val(math.Round(10*r.PartH)/10, "h"))
+		out.Says = message.Of("%v, %v, in %d %s of the mould; each comes out after %v", message.Strong(fmt.Sprintf("%d %s", len(w.Panels), map[bool]string{true: "panel", false: "panels"}[len(w.Panels) == 1])), message.Val(r.PanelM2, "m²"), r.Rounds, map[bool]string{true: "filling", false: "fillings"}[r.Rounds == 1], message.Val(math.Round(10*r.PartH)/10, "h"))
 		if len(r.Seams) > 0 {
-			out.Says = say.Of("%v; %d %s a seam", out.Says, len(r.Seams), map[bool]string{true: "panel wants", false: "panels want"}[len(r.Seams) == 1])
+			out.Says = message.Of("%v; %d %s a seam", out.Says, len(r.Seams), map[bool]string{true: "panel wants", false: "panels want"}[len(r.Seams) == 1])
 		}
-		out.Says = say.Of("%v.", out.Says)
+		out.Says = message.Of("%v.", out.Says)
 	}
 	return out, nil
 }}
@@ -273,15 +273,15 @@ var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o outloo
 // Gelcoated is a gelcoat job.
 type Gelcoated struct {
 	Finish
-	Says   say.Sentence   `json:"says"`
-	Work   gelcoat.Work   `json:"work"`
-	Result gelcoat.Result `json:"result"`
+	Says   message.Sentence `json:"says"`
+	Work   gelcoat.Work     `json:"work"`
+	Result gelcoat.Result   `json:"result"`
 	// Night is the catalyst that sets it before dark.
 	Night mix.Night `json:"night"`
 }
 
 // lightH is how long it is light yet, h.
-func (o outlook) lightH() float64 {
+func (o boatState) lightH() float64 {
 	for _, d := range o.s.Daylight {
 		if !o.now.Before(d.Rise) && o.now.Before(d.Set) {
 			return d.Set.Sub(o.now).Hours()
@@ -291,11 +291,11 @@ func (o outlook) lightH() float64 {
 }
 
 // GelcoatBench plans gelcoat.
-var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o outlook, f Surface) gelcoat.Work {
+var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o boatState, f Surface) gelcoat.Work {
 	w := gelcoat.Usual(math.Round(100*f.Area.AreaM2) / 100)
 	w.TempC = math.Max(5, o.meanC(f.ID, 2))
 	return w
-}, answer: func(o outlook, head Finish, w gelcoat.Work) (Gelcoated, error) {
+}, answer: func(o boatState, head Finish, w gelcoat.Work) (Gelcoated, error) {
 	out := Gelcoated{Finish: head, Work: w}
 	id, sheet, err := o.sheetFor(head.Surface.ID, w.ProductID, product.Gelcoat)
 	if err != nil {
@@ -309,16 +309,16 @@ var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o 
 	r := out.Result
 	out.hand(o, head.Surface.ID, o.hand(head.Surface.ID, "gelcoat", r.Steps, map[string]string{"main": id}, product.Gelcoat), r.Stopped())
 	if stop := r.Stopped(); stop != nil {
-		out.Says = say.Of("Not so: %v", stop)
+		out.Says = message.Of("Not so: %v", stop)
 	} else {
-		out.Says = say.Of("%v of %v with %.2g g of catalyst, %.2g %%", say.Strong(fmt.Sprintf("%d %s", r.Pots, map[bool]string{true: "pot", false: "pots"}[r.Pots == 1])), say.Val(r.PotL*1000, "mL"), r.Dose.G, r.Dose.Pct)
+		out.Says = message.Of("%v of %v with %.2g g of catalyst, %.2g %%", message.Strong(fmt.Sprintf("%d %s", r.Pots, map[bool]string{true: "pot", false: "pots"}[r.Pots == 1])), message.Val(r.PotL*1000, "mL"), r.Dose.G, r.Dose.Pct)
 		if r.GelMin > 0 {
-			out.Says = say.Of("%v: at %.0f °C it gels in %.0f min", out.Says, w.TempC, r.GelMin)
+			out.Says = message.Of("%v: at %.0f °C it gels in %.0f min", out.Says, w.TempC, r.GelMin)
 		}
 		if r.SandH > 0 {
-			out.Says = say.Of("%v and is sanded after %v", out.Says, say.Val(math.Round(10*r.SandH)/10, "h"))
+			out.Says = message.Of("%v and is sanded after %v", out.Says, message.Val(math.Round(10*r.SandH)/10, "h"))
 		}
-		out.Says = say.Of("%v.", out.Says)
+		out.Says = message.Of("%v.", out.Says)
 	}
 	return out, nil
 }}

@@ -7,25 +7,25 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
+	"allcoats/core/finish/completion"
 	"allcoats/core/finish/metal"
-	"allcoats/core/finish/refit"
-	"allcoats/core/physics/air"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
+	"allcoats/core/physics/psychrometrics"
 )
 
 // Bright is a brightwork job.
 type Bright struct {
 	Finish
-	Says   say.Sentence      `json:"says"`
+	Says   message.Sentence  `json:"says"`
 	Work   brightwork.Work   `json:"work"`
 	Result brightwork.Result `json:"result"`
 	// Nights are the starts after which the wood stays above the dew point for as long
@@ -41,7 +41,7 @@ type Stretch struct {
 }
 
 // BrightBench plans brightwork.
-var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(o outlook, f Surface) brightwork.Work {
+var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(o boatState, f Surface) brightwork.Work {
 	w := brightwork.Usual()
 	w.Covered = f.Shelter != survey.Open
 	if f.Substrate == survey.Veneer {
@@ -58,7 +58,7 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 		}
 	}
 	return w
-}, answer: func(o outlook, head Finish, w brightwork.Work) (Bright, error) {
+}, answer: func(o boatState, head Finish, w brightwork.Work) (Bright, error) {
 	f := *head.Surface
 	out := Bright{Finish: head, Work: w, Nights: []Stretch{}, Now: o.now}
 	id, sheet, err := o.sheetFor(f.ID, w.ProductID, product.Varnish)
@@ -85,13 +85,13 @@ var BrightBench = Craft[brightwork.Work, Bright]{Key: "brightwork", usual: func(
 		return out, nil
 	}
 	now := r.Counts[0]
-	out.Says = say.Of("%v, %v in all, stop %.0f %% of the ultraviolet; to come %v and about %v of work, %.0f %% of a coat before the brush.", say.Strong(fmt.Sprintf("%d coats", now.Coats)), say.Val(math.Round(now.Um), "µm"), now.UVPct, say.Val(out.Handovers[0].Sum.LeftL, "L"), say.Val(math.Round(out.Handovers[0].Sum.LeftH), "h"), r.Share.PrepPC)
+	out.Says = message.Of("%v, %v in all, stop %.0f %% of the ultraviolet; to come %v and about %v of work, %.0f %% of a coat before the brush.", message.Strong(fmt.Sprintf("%d coats", now.Coats)), message.Val(math.Round(now.Um), "µm"), now.UVPct, message.Val(out.Handovers[0].Sum.LeftL, "L"), message.Val(math.Round(out.Handovers[0].Sum.LeftH), "h"), r.Share.PrepPC)
 	return out, nil
 }}
 
 // sealer is what a school of brightwork begins with: clear epoxy, or a thin sealer that is
 // none; nil if the library has none.
-func (o outlook) sealer(school string) (string, *product.Sheet) {
+func (o boatState) sealer(school string) (string, *product.Sheet) {
 	best := ""
 	for id, s := range o.products {
 		if s.Kind == product.WoodSealer && s.Binder != product.Oil && (s.Binder == product.Epoxy) == (school == "epoxy") && (best == "" || s.Name < o.products[best].Name) {
@@ -105,7 +105,7 @@ func (o outlook) sealer(school string) (string, *product.Sheet) {
 }
 
 // nights finds the starts of a coat that stays above the dew point.
-func (b *Bright) nights(o outlook, f Surface, w brightwork.Work, sheet product.Sheet) {
+func (b *Bright) nights(o boatState, f Surface, w brightwork.Work, sheet product.Sheet) {
 	none := 0.0
 	at := o.climate.Surface[f.ID]
 	_, end, ok := at.Air.Span()
@@ -122,15 +122,15 @@ func (b *Bright) nights(o outlook, f Surface, w brightwork.Work, sheet product.S
 // Antifouled is an antifouling job.
 type Antifouled struct {
 	Finish
-	Says   say.Sentence    `json:"says"`
-	Work   antifoul.Work   `json:"work"`
-	Result antifoul.Result `json:"result"`
-	TempC  float64         `json:"tempC"`
-	Now    time.Time       `json:"now"`
+	Says   message.Sentence `json:"says"`
+	Work   antifoul.Work    `json:"work"`
+	Result antifoul.Result  `json:"result"`
+	TempC  float64          `json:"tempC"`
+	Now    time.Time        `json:"now"`
 }
 
 // AntifoulBench plans antifouling.
-var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: func(o outlook, f Surface) antifoul.Work {
+var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: func(o boatState, f Surface) antifoul.Work {
 	w := antifoul.Usual(f.Area.AreaM2, o.survey.Boat.Dimensions.LWLM)
 	if f.Part == area.Keel || f.Part == area.Rudder || f.Part == area.Skeg {
 		w.Zones = []antifoul.Zone{{Name: "all of it", AreaM2: math.Max(0.1, math.Round(100*f.Area.AreaM2)/100), Extra: 1}}
@@ -146,7 +146,7 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 		}
 	}
 	return w
-}, answer: func(o outlook, head Finish, w antifoul.Work) (Antifouled, error) {
+}, answer: func(o boatState, head Finish, w antifoul.Work) (Antifouled, error) {
 	f := *head.Surface
 	out := Antifouled{Finish: head, Work: w, TempC: o.meanC(f.ID, 4), Now: o.now}
 	if w.Zones == nil {
@@ -190,19 +190,19 @@ var AntifoulBench = Craft[antifoul.Work, Antifouled]{Key: "antifouling", usual: 
 		out.Says = stop
 		return out, nil
 	}
-	out.Says = say.Of("%v of %v: %.2g %s, first to go: %s", say.Val(r.Litres, "L"), say.Strong(sheet.Name), r.Seasons, map[bool]string{true: "season", false: "seasons"}[r.Seasons == 1], r.First)
+	out.Says = message.Of("%v of %v: %.2g %s, first to go: %s", message.Val(r.Litres, "L"), message.Strong(sheet.Name), r.Seasons, map[bool]string{true: "season", false: "seasons"}[r.Seasons == 1], r.First)
 	switch {
 	case r.LastFrom != nil && r.LastTo != nil && r.LastFrom.After(o.now):
-		out.Says = say.Of("%v. The last coat goes on between %v and %v", out.Says, say.Clock(*r.LastFrom, o.now, o.s.Loc), say.Clock(*r.LastTo, o.now, o.s.Loc))
+		out.Says = message.Of("%v. The last coat goes on between %v and %v", out.Says, message.Clock(*r.LastFrom, o.now, o.s.Loc), message.Clock(*r.LastTo, o.now, o.s.Loc))
 	case r.LastTo != nil:
-		out.Says = say.Of("%v. The last coat goes on by %v", out.Says, say.Clock(*r.LastTo, o.now, o.s.Loc))
+		out.Says = message.Of("%v. The last coat goes on by %v", out.Says, message.Clock(*r.LastTo, o.now, o.s.Loc))
 	}
-	out.Says = say.Of("%v.", out.Says)
+	out.Says = message.Of("%v.", out.Says)
 	return out, nil
 }}
 
 // launch is the noon of the day on which the boat is to be launched, nil without one.
-func (o outlook) launch() *time.Time {
+func (o boatState) launch() *time.Time {
 	day, err := time.ParseInLocation(time.DateOnly, o.survey.Boat.LaunchDate, o.s.Loc)
 	if err != nil {
 		return nil
@@ -214,14 +214,14 @@ func (o outlook) launch() *time.Time {
 // Metalled is a bare metal job.
 type Metalled struct {
 	Finish
-	Says   say.Sentence `json:"says"`
-	Work   metal.Work   `json:"work"`
-	Result metal.Result `json:"result"`
-	Now    time.Time    `json:"now"`
+	Says   message.Sentence `json:"says"`
+	Work   metal.Work       `json:"work"`
+	Result metal.Result     `json:"result"`
+	Now    time.Time        `json:"now"`
 }
 
 // MetalBench plans bare metal.
-var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook, f Surface) metal.Work {
+var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o boatState, f Surface) metal.Work {
 	w := metal.Usual(math.Round(100*f.Area.AreaM2) / 100)
 	coats, um := 0, 0.0
 	for _, st := range o.steps[f.ID] {
@@ -233,16 +233,16 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 		w.Coats, w.NominalUm = coats, um
 	}
 	return w
-}, answer: func(o outlook, head Finish, w metal.Work) (Metalled, error) {
+}, answer: func(o boatState, head Finish, w metal.Work) (Metalled, error) {
 	f := *head.Surface
 	out := Metalled{Finish: head, Work: w, Now: o.now}
 	if !f.Substrate.Info().Metal {
-		return out, fault.At("", "%s is of %s, no metal", f.Name, f.SubstrateName)
+		return out, fielderr.At("", "%s is of %s, no metal", f.Name, f.SubstrateName)
 	}
 	c := metal.Case{Substrate: f.Substrate, AreaM2: f.Area.AreaM2, Now: o.now, WashDryH: o.washDryH(f)}
 	at := o.climate.Surface[f.ID]
 	for i, h := range at.Air {
-		c.Air = append(c.Air, metal.Hour{At: h.At, RH: math.Min(100, air.HumidityAt(air.VapourPressure(h.TempC, h.RHPct), at.SurfaceC[i]))})
+		c.Air = append(c.Air, metal.Hour{At: h.At, RH: math.Min(100, psychrometrics.HumidityAt(psychrometrics.VapourPressure(h.TempC, h.RHPct), at.SurfaceC[i]))})
 	}
 	for _, e := range o.log[f.ID] {
 		t := e.StartedAt
@@ -274,14 +274,14 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 	case r.Stopped() != nil:
 		out.Says = r.Stopped()
 	case r.PrimeBy != nil && len(c.Logged) == 0:
-		out.Says = say.Of("%v must be primed by %v: %.0f %% of that time has gone. %s", say.Strong(f.Name), say.Clock(*r.PrimeBy, o.now, o.s.Loc), r.UsedPct, map[bool]string{true: "The salt is washed off.", false: "Wash off salt first."}[r.Washes[0].At != nil])
+		out.Says = message.Of("%v must be primed by %v: %.0f %% of that time has gone. %s", message.Strong(f.Name), message.Clock(*r.PrimeBy, o.now, o.s.Loc), r.UsedPct, map[bool]string{true: "The salt is washed off.", false: "Wash off salt first."}[r.Washes[0].At != nil])
 	default:
 		done := len(c.Logged)
-		out.Says = say.Of("%v: %d of %d coats are on", say.Strong(f.Name), min(done, w.Coats), w.Coats)
+		out.Says = message.Of("%v: %d of %d coats are on", message.Strong(f.Name), min(done, w.Coats), w.Coats)
 		if done < w.Coats {
-			out.Says = say.Of("%v; wash off salt with fresh water before the next", out.Says)
+			out.Says = message.Of("%v; wash off salt with fresh water before the next", out.Says)
 		}
-		out.Says = say.Of("%v.", out.Says)
+		out.Says = message.Of("%v.", out.Says)
 	}
 	return out, nil
 }}
@@ -289,25 +289,25 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o outlook
 // Refitted is the end of a job on a boat.
 type Refitted struct {
 	Finish
-	Says   say.Sentence `json:"says"`
-	Work   refit.Work   `json:"work"`
-	Result refit.Result `json:"result"`
-	Now    time.Time    `json:"now"`
+	Says   message.Sentence  `json:"says"`
+	Work   completion.Work   `json:"work"`
+	Result completion.Result `json:"result"`
+	Now    time.Time         `json:"now"`
 	// Surfaces are those that hardware and tape may be on.
 	Surfaces []BenchSurface `json:"surfaces"`
 }
 
 // RefitBench plans bedding, masking, full cure and snags.
-var RefitBench = Craft[refit.Work, Refitted]{Key: "refit", Boat: true, usual: func(outlook, Surface) refit.Work {
-	return refit.Work{Hardware: []refit.Hardware{}, Lines: []refit.Line{}, Snags: []refit.Snag{}}
-}, answer: func(o outlook, head Finish, w refit.Work) (Refitted, error) {
+var RefitBench = Craft[completion.Work, Refitted]{Key: "refit", Boat: true, usual: func(boatState, Surface) completion.Work {
+	return completion.Work{Hardware: []completion.Hardware{}, Lines: []completion.Line{}, Snags: []completion.Snag{}}
+}, answer: func(o boatState, head Finish, w completion.Work) (Refitted, error) {
 	out := Refitted{Finish: head, Work: w, Now: o.now, Surfaces: []BenchSurface{}}
-	c := refit.Case{TempC: o.meanC("", 5), Now: o.now, Launch: o.launch()}
+	c := completion.Case{TempC: o.meanC("", 5), Now: o.now, Launch: o.launch()}
 	known := map[string]bool{"": true}
 	for _, f := range o.s.Surfaces {
 		known[f.ID] = true
 		out.Surfaces = append(out.Surfaces, BenchSurface{ID: f.ID, Name: f.Name})
-		coat := refit.Coat{SurfaceID: f.ID, Surface: f.Name, Planned: f.Planned || f.Last != nil}
+		coat := completion.Coat{SurfaceID: f.ID, Surface: f.Name, Planned: f.Planned || f.Last != nil}
 		switch {
 		case !coat.Planned:
 			continue
@@ -330,7 +330,7 @@ var RefitBench = Craft[refit.Work, Refitted]{Key: "refit", Boat: true, usual: fu
 		}
 		c.Coats = append(c.Coats, coat)
 	}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for i, h := range w.Hardware {
 		if !known[h.SurfaceID] {
 			bad.Add(fmt.Sprintf("hardware[%d].surfaceId", i), "is no surface of this boat")
@@ -361,7 +361,7 @@ var RefitBench = Craft[refit.Work, Refitted]{Key: "refit", Boat: true, usual: fu
 	return out, nil
 }}
 
-func (r Refitted) says(o outlook, launch *time.Time) say.Sentence {
+func (r Refitted) says(o boatState, launch *time.Time) message.Sentence {
 	tapes, beds, late := 0, 0, 0
 	for _, l := range r.Result.Lines {
 		if l.PullAt != nil && !l.PullAt.After(o.now) {
@@ -378,16 +378,16 @@ func (r Refitted) says(o outlook, launch *time.Time) say.Sentence {
 			late++
 		}
 	}
-	out := say.Sentence{}
+	out := message.Sentence{}
 	if launch == nil {
-		out = say.Of("%vNo launch day is set. ", out)
+		out = message.Of("%vNo launch day is set. ", out)
 	} else if late > 0 {
-		out = say.Of("%v%d %s not be cured on the launch day. ", out, late, map[bool]string{true: "surface will", false: "surfaces will"}[late == 1])
+		out = message.Of("%v%d %s not be cured on the launch day. ", out, late, map[bool]string{true: "surface will", false: "surfaces will"}[late == 1])
 	} else {
-		out = say.Of("%vNothing that is finished will be soft on the launch day. ", out)
+		out = message.Of("%vNothing that is finished will be soft on the launch day. ", out)
 	}
 	if tapes > 0 {
-		out = say.Of("%v%v", out, say.Strong(fmt.Sprintf("Pull %d %s now. ", tapes, map[bool]string{true: "tape", false: "tapes"}[tapes == 1])))
+		out = message.Of("%v%v", out, message.Strong(fmt.Sprintf("Pull %d %s now. ", tapes, map[bool]string{true: "tape", false: "tapes"}[tapes == 1])))
 	}
-	return say.Of("%v%d to bed, %d snags open, %d to stop the launch.", out, beds, r.Result.Open, r.Result.Stops)
+	return message.Of("%v%d to bed, %d snags open, %d to stop the launch.", out, beds, r.Result.Open, r.Result.Stops)
 }

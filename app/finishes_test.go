@@ -9,17 +9,17 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
+	"allcoats/core/finish/completion"
 	"allcoats/core/finish/gelcoat"
 	"allcoats/core/finish/metal"
 	"allcoats/core/finish/nonskid"
-	"allcoats/core/finish/refit"
 	"allcoats/core/geometry/polygon"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/task"
@@ -34,7 +34,7 @@ func said(n interface{ In(*time.Location) string }) string { return n.In(time.UT
 
 func faultAt(t *testing.T, err error) string {
 	t.Helper()
-	var bad fault.Errors
+	var bad fielderr.Errors
 	require.ErrorAs(t, err, &bad)
 	return bad[0].Path
 }
@@ -263,7 +263,7 @@ func TestRefitOfTheBoat(t *testing.T) {
 	assert.Contains(t, said(r.Says), "2 snags open")
 	assert.Equal(t, 1, r.Result.Stops)
 	w := r.Work
-	w.Snags = append(w.Snags, refit.Snag{Text: "x", SurfaceID: surfaceNamed(a, "Reed Warbler", "Deck").ID})
+	w.Snags = append(w.Snags, completion.Snag{Text: "x", SurfaceID: surfaceNamed(a, "Reed Warbler", "Deck").ID})
 	_, err := app.RefitBench.Preview(ctx, a, boat.ID, w)
 	assert.Equal(t, "snags[3].surfaceId", faultAt(t, err))
 	w = r.Work
@@ -390,7 +390,7 @@ func TestABenchHandsOverWhole(t *testing.T) {
 func TestARefitIsWorkOfTheBoat(t *testing.T) {
 	a := withDemo(t)
 	deck := surfaceNamed(a, "Sounding Line", "Topsides port")
-	w := refit.Work{Hardware: []refit.Hardware{{Name: "cleat", SurfaceID: deck.ID, Compound: "butyl", Through: true, Core: refit.Balsa, EndGrain: true}}, Lines: []refit.Line{}, Snags: []refit.Snag{}}
+	w := completion.Work{Hardware: []completion.Hardware{{Name: "cleat", SurfaceID: deck.ID, Compound: "butyl", Through: true, Core: completion.Balsa, EndGrain: true}}, Lines: []completion.Line{}, Snags: []completion.Snag{}}
 	was := must(app.RefitBench.Get(ctx, a, deck.BoatID))
 	r := must(app.RefitBench.Set(ctx, a, deck.BoatID, was.Version, w))
 	assert.Contains(t, r.Result.Bedding[0].Next, "drill over size")

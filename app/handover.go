@@ -6,8 +6,8 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
@@ -28,21 +28,21 @@ type Handover struct {
 	// however many steps it is about.
 	Findings []Finding `json:"findings"`
 	// Mind is what to wear and mind at the bench's steps.
-	Mind []say.Sentence `json:"mind"`
+	Mind []message.Sentence `json:"mind"`
 	// Stop is why it cannot be put there.
-	Stop say.Sentence `json:"stop,omitempty"`
+	Stop message.Sentence `json:"stop,omitempty"`
 }
 
 // Change is a step that comes, goes or becomes another.
 type Change struct {
-	Was  say.Sentence `json:"was"`  // empty: it comes
-	Will say.Sentence `json:"will"` // empty: it goes
+	Was  message.Sentence `json:"was"`  // empty: it comes
+	Will message.Sentence `json:"will"` // empty: it goes
 }
 
 // hand works out what the steps of a bench do to the build-up of a surface. roles are the
 // bench's products, owns the kinds that it plans; what was planned of these and is not
 // begun gives way.
-func (o outlook) hand(surfaceID, bench string, steps []craft.Step, roles map[string]string, owns ...product.Kind) *Handover {
+func (o boatState) hand(surfaceID, bench string, steps []craft.Step, roles map[string]string, owns ...product.Kind) *Handover {
 	var early, planned []Step
 	for _, s := range steps {
 		if s.Shown {
@@ -59,15 +59,15 @@ func (o outlook) hand(surfaceID, bench string, steps []craft.Step, roles map[str
 		}
 	}
 	h := &Handover{SurfaceID: surfaceID, Surface: o.surface(surfaceID).Name, Changes: []Change{}}
-	m := merge{outlook: o, chain: o.job.Chain(surfaceID), bench: bench, owns: owns}
+	m := merge{boatState: o, chain: o.job.Chain(surfaceID), bench: bench, owns: owns}
 	h.Steps = m.into(o.steps[surfaceID], early, planned)
 	return o.handed(h, bench)
 }
 
 // handed fills in what a handover changes, and what the bench's steps come to.
-func (o outlook) handed(h *Handover, bench string) *Handover {
+func (o boatState) handed(h *Handover, bench string) *Handover {
 	surfaceID := h.SurfaceID
-	h.Findings, h.Mind = []Finding{}, []say.Sentence{}
+	h.Findings, h.Mind = []Finding{}, []message.Sentence{}
 	for _, x := range o.warned(o.surface(surfaceID), h.Steps) {
 		if !slices.ContainsFunc(h.Findings, func(o Finding) bool { return o.Rule == x.Rule && o.Text == x.Text }) {
 			h.Findings = append(h.Findings, x)
@@ -79,7 +79,7 @@ func (o outlook) handed(h *Handover, bench string) *Handover {
 	}
 	for i, minds := range o.mind(o.surface(surfaceID), core) {
 		for _, m := range minds {
-			if from := h.Steps[i].Origin; from != nil && from.Bench == bench && !slices.ContainsFunc(h.Mind, func(o say.Sentence) bool { return o.String() == m.String() }) {
+			if from := h.Steps[i].Origin; from != nil && from.Bench == bench && !slices.ContainsFunc(h.Mind, func(o message.Sentence) bool { return o.String() == m.String() }) {
 				h.Mind = append(h.Mind, m)
 			}
 		}
@@ -99,7 +99,7 @@ func (o outlook) handed(h *Handover, bench string) *Handover {
 }
 
 // hand adds a handover, with what stops it.
-func (f *Finish) hand(o outlook, surfaceID string, h *Handover, stop say.Sentence) {
+func (f *Finish) hand(o boatState, surfaceID string, h *Handover, stop message.Sentence) {
 	h.Stop = stop
 	f.Handovers = append(f.Handovers, *h)
 }
@@ -132,7 +132,7 @@ func numbered(steps []Step) []Step {
 
 // merge puts the steps of a bench among those of a surface.
 type merge struct {
-	outlook
+	boatState
 	chain task.Chain
 	bench string
 	owns  []product.Kind
@@ -297,7 +297,7 @@ func (m merge) gone(old, planned []Step) []bool {
 }
 
 // changes says what becomes of the steps of a surface.
-func (o outlook) changes(surfaceID string, will []Step) []Change {
+func (o boatState) changes(surfaceID string, will []Step) []Change {
 	old := o.steps[surfaceID]
 	m2 := o.surface(surfaceID).Area.AreaM2
 	out := []Change{}
@@ -305,39 +305,39 @@ func (o outlook) changes(surfaceID string, will []Step) []Change {
 		k := slices.IndexFunc(old, func(s Step) bool { return s.ID == w.ID && w.ID != "" })
 		switch {
 		case k < 0:
-			out = append(out, Change{say.Sentence{}, o.told(w, m2)})
+			out = append(out, Change{message.Sentence{}, o.told(w, m2)})
 		case o.told(old[k], m2).String() != o.told(w, m2).String():
 			out = append(out, Change{o.told(old[k], m2), o.told(w, m2)})
 		}
 	}
 	for _, s := range old {
 		if !slices.ContainsFunc(will, func(w Step) bool { return w.ID == s.ID }) {
-			out = append(out, Change{o.told(s, m2), say.Sentence{}})
+			out = append(out, Change{o.told(s, m2), message.Sentence{}})
 		}
 	}
 	return out
 }
 
 // told is a step in words, with all that a bench sets of it.
-func (o outlook) told(s Step, areaM2 float64) say.Sentence {
-	out := say.Of("%s", s.Words())
+func (o boatState) told(s Step, areaM2 float64) message.Sentence {
+	out := message.Of("%s", s.Words())
 	if s.Films() {
-		out = say.Of("%d × %s, %.3g µm", s.Coats, o.products[s.ProductID].Name, s.DFTUm)
+		out = message.Of("%d × %s, %.3g µm", s.Coats, o.products[s.ProductID].Name, s.DFTUm)
 	}
-	add := func(on bool, words say.Sentence) {
+	add := func(on bool, words message.Sentence) {
 		if on {
-			out = say.Of("%v, %v", out, words)
+			out = message.Of("%v, %v", out, words)
 		}
 	}
-	add(s.Colour != "", say.Of("%s", s.Colour))
-	add(s.ThinnerPct > 0, say.Of("thinned %.3g %%", s.ThinnerPct))
-	add(s.KeyGrit > 0, say.Of("keyed with %d", s.KeyGrit))
+	add(s.Colour != "", message.Of("%s", s.Colour))
+	add(s.ThinnerPct > 0, message.Of("thinned %.3g %%", s.ThinnerPct))
+	add(s.KeyGrit > 0, message.Of("keyed with %d", s.KeyGrit))
 	if s.Where != nil {
-		add(true, say.Of("%s, %.3g m²", s.Where.Name, s.Where.AreaM2(areaM2)))
+		add(true, message.Of("%s, %.3g m²", s.Where.Name, s.Where.AreaM2(areaM2)))
 	}
-	add(s.TapeM > 0, say.Of("%.3g m of tape", s.TapeM))
-	add(s.Hours > 0, say.Of("%.2g h", s.Hours))
-	add(s.WaitH > 0, say.Of("then wait %.3g h", s.WaitH))
+	add(s.TapeM > 0, message.Of("%.3g m of tape", s.TapeM))
+	add(s.Hours > 0, message.Of("%.2g h", s.Hours))
+	add(s.WaitH > 0, message.Of("then wait %.3g h", s.WaitH))
 	return out
 }
 
@@ -345,12 +345,12 @@ func (o outlook) told(s Step, areaM2 float64) say.Sentence {
 func (a *App) PlanFinish(ctx context.Context, head Finish) ([]BuildUp, error) {
 	return change(ctx, a, func(ctx context.Context) ([]BuildUp, error) {
 		if len(head.Handovers) == 0 {
-			return nil, fault.At("handovers", "there is no work in it to be planned")
+			return nil, fielderr.At("handovers", "there is no work in it to be planned")
 		}
 		out := []BuildUp{}
 		for _, h := range head.Handovers {
 			if len(h.Stop) > 0 {
-				return nil, fault.At("", "it cannot be planned so: %v", h.Stop)
+				return nil, fielderr.At("", "it cannot be planned so: %v", h.Stop)
 			}
 			row, err := a.store.Read(ctx).Surface(ctx, h.SurfaceID)
 			if err != nil {
@@ -376,7 +376,7 @@ func (c Craft[W, R]) Plan(ctx context.Context, a *App, id string, of func(R) (Fi
 		}
 		head, work := of(got)
 		if len(head.Trouble) > 0 {
-			return nil, fault.Errors(head.Trouble)
+			return nil, fielderr.Errors(head.Trouble)
 		}
 		if head.Version == 0 {
 			if got, err = c.Set(ctx, a, id, 0, work); err != nil {

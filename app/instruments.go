@@ -8,11 +8,11 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
+	"allcoats/core/conditions/climate"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/climate"
 	"allcoats/formats"
 	"allcoats/instruments"
 	"allcoats/store"
@@ -53,11 +53,11 @@ type InstrumentEdit struct {
 
 // validate checks e and fills in the boat that its surface belongs to.
 func (e *InstrumentEdit) validate(ctx context.Context, q store.Queries, placeID string) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if e.Name = strings.TrimSpace(e.Name); e.Name == "" {
 		bad.Add("name", "give the instrument a name")
 	}
-	fault.OneOf(&bad, "feed", e.Feed, []string{ByFile, Live, Simulator})
+	fielderr.OneOf(&bad, "feed", e.Feed, []string{ByFile, Live, Simulator})
 	known, onSurface := false, false
 	for _, k := range reading.Kinds {
 		if k.Kind == e.Kind {
@@ -179,7 +179,7 @@ func (a *App) instrument(ctx context.Context, q store.Queries, r store.Instrumen
 	}
 	now, err := a.Now(ctx)
 	if err == nil && last.After(now.Add(time.Hour)) {
-		out.Doubts = append(out.Doubts, reading.Doubt{What: "clock", Text: say.Of("It has readings from after now: is its clock, or the time zone chosen, off?"), From: now, To: last})
+		out.Doubts = append(out.Doubts, reading.Doubt{What: "clock", Text: message.Of("It has readings from after now: is its clock, or the time zone chosen, off?"), From: now, To: last})
 	}
 	return out, err
 }
@@ -315,7 +315,7 @@ func (a *App) TakeReadings(ctx context.Context, id string, lines []byte) (Readin
 		return ReadingsIn{}, err
 	}
 	if last := rs[len(rs)-1].At; last.After(now.Add(time.Hour)) {
-		return ReadingsIn{}, fault.At("at", "%s lies ahead: the instrument's clock is off", last.Format(time.RFC3339))
+		return ReadingsIn{}, fielderr.At("at", "%s lies ahead: the instrument's clock is off", last.Format(time.RFC3339))
 	}
 	err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		if _, err := q.Instrument(ctx, id); err != nil {

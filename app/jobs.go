@@ -9,7 +9,7 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
@@ -136,29 +136,29 @@ func (w work) below(r logbook.Logged) *logbook.Logged {
 
 // changed says what is new in a sheet or a tin since a coat, nil if nothing is. Without a
 // batch told only the sheet counts.
-func (w work) changed(last logbook.Logged, edition int, batch string) say.Sentence {
-	var out []say.Sentence
+func (w work) changed(last logbook.Logged, edition int, batch string) message.Sentence {
+	var out []message.Sentence
 	if last.Edition != edition {
 		was, is := w.sheet(last), w.sheetOf(last.ProductID, edition)
-		text := say.Of("the sheet was edited (edition %d, before %d)", edition, last.Edition)
+		text := message.Of("the sheet was edited (edition %d, before %d)", edition, last.Edition)
 		for _, f := range []struct {
 			name    string
 			was, is float64
 			unit    string
 		}{{"volume solids", was.VolumeSolidsPct, is.VolumeSolidsPct, "%"}, {"film", was.Film.TypicalUm, is.Film.TypicalUm, "µm"}, {"share of base", 100 * was.BaseShare(), 100 * is.BaseShare(), "%"}} {
 			if math.Abs(f.was-f.is) > 0.05 {
-				text = say.Of("%v, %s %v, before %v", text, f.name, say.Val(f.is, f.unit), say.Val(f.was, f.unit))
+				text = message.Of("%v, %s %v, before %v", text, f.name, message.Val(f.is, f.unit), message.Val(f.was, f.unit))
 			}
 		}
 		out = append(out, text)
 	}
 	if batch != "" && last.Batch != "" && batch != last.Batch {
-		out = append(out, say.Of("another batch, %s, before %s: try its colour and gloss beside the last", batch, last.Batch))
+		out = append(out, message.Of("another batch, %s, before %s: try its colour and gloss beside the last", batch, last.Batch))
 	}
 	if len(out) == 0 {
 		return nil
 	}
-	return say.Of("Since the coat below: %v.", say.Join(out, "; "))
+	return message.Of("Since the coat below: %v.", message.Join(out, "; "))
 }
 
 // sheetOf is a product's sheet as it stood in an edition.

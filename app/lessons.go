@@ -6,8 +6,8 @@ import (
 	"slices"
 	"strings"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/task"
 	"allcoats/core/physics/cure"
@@ -47,7 +47,7 @@ func (w *work) learn(ctx context.Context, q store.Queries) error {
 }
 
 // feel works out what a coat that was felt had passed of its time: that which was laid last before.
-func (o outlook) feel(e *logbook.Entry) error {
+func (o boatState) feel(e *logbook.Entry) error {
 	var coat *logbook.Logged
 	for i, l := range o.log[e.SurfaceID] {
 		if l.Kind.Kind().Lays && l.ProductID != "" && l.StartedAt.Before(e.StartedAt) {
@@ -55,12 +55,12 @@ func (o outlook) feel(e *logbook.Entry) error {
 		}
 	}
 	if coat == nil {
-		return fault.At("felt.state", "no coat was on this surface by then: log the coat first")
+		return fielderr.At("felt.state", "no coat was on this surface by then: log the coat first")
 	}
 	sheet := o.sheet(*coat)
 	table := e.Felt.State.Of(sheet.TouchDry, sheet.Sandable)
 	if len(table) == 0 {
-		return fault.At("felt.state", "the sheet of %s has no time to hold this against", sheet.Name)
+		return fielderr.At("felt.state", "the sheet of %s has no time to hold this against", sheet.Name)
 	}
 	clock := cure.Clock{Table: table, Side: cure.Minimum, FloorC: sheet.MinCureC}
 	passed := clock.By(o.climate.Surface[e.SurfaceID].Path(sheet.Humidity), coat.StartedAt, e.StartedAt)
@@ -79,7 +79,7 @@ func (a *App) Lessons(ctx context.Context, boatID string) ([]task.Lesson, error)
 	for _, id := range slices.Sorted(maps.Keys(w.dryings)) {
 		d := w.dryings[id]
 		off := w.unlearned[dryingKey(id)]
-		out = append(out, task.Lesson{Key: dryingKey(id), Says: say.Of("Drying: %s", w.products[id].Name), Entries: d.Felt, Factor: d.Factor, Spread: task.Tenth(d.SDLog), Off: off, Counts: !off && d.Factor > 1})
+		out = append(out, task.Lesson{Key: dryingKey(id), Says: message.Of("Drying: %s", w.products[id].Name), Entries: d.Felt, Factor: d.Factor, Spread: task.Tenth(d.SDLog), Off: off, Counts: !off && d.Factor > 1})
 	}
 	return out, nil
 }
@@ -88,7 +88,7 @@ func (a *App) Lessons(ctx context.Context, boatID string) ([]task.Lesson, error)
 func (a *App) SetLesson(ctx context.Context, boatID, key string, off bool) ([]task.Lesson, error) {
 	return change(ctx, a, func(ctx context.Context) ([]task.Lesson, error) {
 		if kind, _, _ := strings.Cut(key, ":"); !slices.Contains([]string{"pace", task.LitresKey, "drying"}, kind) {
-			return nil, fault.At("key", "is no lesson")
+			return nil, fielderr.At("key", "is no lesson")
 		}
 		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 			boat, err := q.Boat(ctx, boatID)

@@ -4,7 +4,7 @@ import (
 	"context"
 	"encoding/json"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/formats"
 	"allcoats/store"
@@ -13,10 +13,10 @@ import (
 // Product is a product of the library with its data sheet. Doubts are figures
 // of it that are seldom right.
 type Product struct {
-	ID      string         `json:"id"`
-	Version int            `json:"version"`
-	Sheet   product.Sheet  `json:"sheet"`
-	Doubts  []say.Sentence `json:"doubts"`
+	ID      string             `json:"id"`
+	Version int                `json:"version"`
+	Sheet   product.Sheet      `json:"sheet"`
+	Doubts  []message.Sentence `json:"doubts"`
 }
 
 func productOf(r store.Product) Product {

@@ -6,7 +6,7 @@ import (
 	"sync"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/exposure/reading"
 	"allcoats/formats"
 	"allcoats/instruments"
@@ -50,7 +50,7 @@ func (a *App) Values(ctx context.Context, id string, want float64, n int) ([]rea
 		return nil, err
 	}
 	if !i.Kind.Benched() {
-		return nil, fault.At("id", "%s is no scale and no gauge", i.Name)
+		return nil, fielderr.At("id", "%s is no scale and no gauge", i.Name)
 	}
 	a.live.mu.Lock()
 	defer a.live.mu.Unlock()

@@ -7,16 +7,16 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
+	"allcoats/core/conditions/clock"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/task"
-	"allcoats/core/readiness/clock"
 	"allcoats/store"
 )
 
@@ -32,10 +32,10 @@ type Entry struct {
 	Working   working.Working `json:"working"`
 	Deleted   bool            `json:"deleted"`
 	// Flag says what is wrong with it, such as a sanding that went through.
-	Flag say.Sentence `json:"flag,omitempty"`
+	Flag message.Sentence `json:"flag,omitempty"`
 	// Changed says that it was laid by another edition of the sheet, or from another batch,
 	// than the coat of the same product below it.
-	Changed say.Sentence `json:"changed,omitempty"`
+	Changed message.Sentence `json:"changed,omitempty"`
 	// Verdict is on the readings of the cured film, Mixed on what was weighed.
 	Verdict *film.AcceptanceResult `json:"verdict,omitempty"`
 	Mixed   *mix.Deviation         `json:"mixed,omitempty"`
@@ -44,7 +44,7 @@ type Entry struct {
 
 // validate checks an entry on its boat.
 func (w work) validate(e logbook.Entry, now time.Time) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Under("", e.Validate(now))
 	if e.SurfaceID != "" && w.surface(e.SurfaceID).ID == "" {
 		bad.Add("surfaceId", "choose a surface of this boat")
@@ -74,7 +74,7 @@ func (w work) plannedStep(e logbook.Entry) *Step {
 	return nil
 }
 
-func (w work) validateCoat(e logbook.Entry, bad *fault.Errors) {
+func (w work) validateCoat(e logbook.Entry, bad *fielderr.Errors) {
 	sheet, ok := w.products[e.ProductID]
 	if !ok {
 		bad.Add("productId", "choose the product that went on")
@@ -93,8 +93,8 @@ func (w work) validateCoat(e logbook.Entry, bad *fault.Errors) {
 
 // asks are the questions that a new entry has to answer: more litres than the shelf
 // has, a coat before the window of the last one opened.
-func (o outlook) asks(e logbook.Entry) error {
-	var bad fault.Errors
+func (o boatState) asks(e logbook.Entry) error {
+	var bad fielderr.Errors
 	if e.Kind != step.Coat {
 		return nil
 	}
@@ -108,7 +108,7 @@ func (o outlook) asks(e logbook.Entry) error {
 			continue
 		}
 		if opens := clock.Run(*f.Last, sheet.Kind, f.Weather, o.now).Event(clock.RecoatOpens); f.Last.Abraded == nil && e.StartedAt.After(f.Last.Started) && opens.At != nil && e.StartedAt.Before(*opens.At) {
-			bad.Add("early", "the last coat may be recoated from %v: say why it went on before", say.Date(*opens.At))
+			bad.Add("early", "the last coat may be recoated from %v: say why it went on before", message.Date(*opens.At))
 		}
 	}
 	return bad.Err()
@@ -184,7 +184,7 @@ func (w work) entry(r logbook.Logged) Entry {
 		e.FilmUm, e.FilmKnown, e.Working = l.Film()
 		e.FilmSDUm = l.SDUm()
 		if e.Early != "" {
-			e.Flag = say.Of("It went on before the coat below might be recoated: %s.", e.Early)
+			e.Flag = message.Of("It went on before the coat below might be recoated: %s.", e.Early)
 		}
 	case r.RemovedUm > 0 && r.DeletedAt == nil:
 		// Checked against what lay above the layer that must stay by then.
@@ -230,7 +230,7 @@ func (a *App) checked(ctx context.Context, e *logbook.Entry, isNew bool) error {
 	if e.SurfaceID != "" {
 		f, err := a.store.Read(ctx).Surface(ctx, e.SurfaceID)
 		if errors.Is(err, ErrNotFound) {
-			return fault.At("surfaceId", "choose a surface")
+			return fielderr.At("surfaceId", "choose a surface")
 		} else if err != nil {
 			return err
 		}
@@ -238,7 +238,7 @@ func (a *App) checked(ctx context.Context, e *logbook.Entry, isNew bool) error {
 	}
 	o, err := a.look(ctx, e.BoatID)
 	if errors.Is(err, ErrNotFound) {
-		return fault.At("surfaceId", "choose a surface, or a boat")
+		return fielderr.At("surfaceId", "choose a surface, or a boat")
 	} else if err != nil {
 		return err
 	}
@@ -263,7 +263,7 @@ func (a *App) checked(ctx context.Context, e *logbook.Entry, isNew bool) error {
 }
 
 // conditions are those at a surface at an instant, nil if the weather is not known.
-func (o outlook) conditions(surfaceID string, at time.Time) *logbook.Conditions {
+func (o boatState) conditions(surfaceID string, at time.Time) *logbook.Conditions {
 	w, ok := o.climate.Surface[surfaceID]
 	if !ok {
 		return nil

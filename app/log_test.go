@@ -10,9 +10,9 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/film/step"
-	"allcoats/core/job/lay"
+	"allcoats/core/job/application"
 	"allcoats/core/job/logbook"
 	"allcoats/demo"
 
@@ -22,7 +22,7 @@ import (
 
 func path(t *testing.T, err error) string {
 	t.Helper()
-	var bad fault.Errors
+	var bad fielderr.Errors
 	require.ErrorAs(t, err, &bad)
 	return bad[0].Path
 }
@@ -144,11 +144,11 @@ func TestTheBenchOfACoat(t *testing.T) {
 	last := b.Pot.Targets[len(b.Pot.Targets)-1]
 	assert.InDelta(t, b.Pot.PotG, *last.ScaleG, 1e-6)
 	assert.InDelta(t, 1000*b.Pot.PotL, last.MarkML, 1e-6)
-	state := map[string]lay.State{}
+	state := map[string]application.State{}
 	for _, c := range b.Checks {
 		state[c.Key] = c.State
 	}
-	assert.Equal(t, lay.Ask, state["mask"])
+	assert.Equal(t, application.Ask, state["mask"])
 	next := 0.0
 	for _, k := range must(a.Job(ctx, boat.ID)).Chain(e.SurfaceID).Tasks {
 		if k.Films && k.Left() {

@@ -5,7 +5,7 @@ import (
 	"math"
 	"strings"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/geometry/polygon"
@@ -50,7 +50,7 @@ func modelOf(r store.Model) Model {
 // measure reads a model's file as placed on a boat.
 func (e ModelEdit) measure(format string, data []byte, boat area.Dimensions) (store.ModelResult, error) {
 	if strings.TrimSpace(e.Name) == "" {
-		return store.ModelResult{}, fault.At("name", "give it a name")
+		return store.ModelResult{}, fielderr.At("name", "give it a name")
 	}
 	if err := e.Placing.Validate(); err != nil {
 		return store.ModelResult{}, err
@@ -141,7 +141,7 @@ func (a *App) EditModel(ctx context.Context, id string, version int, e ModelEdit
 				return err
 			}
 			if _, err := loadSurvey(ctx, q, old.BoatID); err != nil {
-				return fault.At("waterlineM", "so placed it no longer gives an area in use: %v", err)
+				return fielderr.At("waterlineM", "so placed it no longer gives an area in use: %v", err)
 			}
 			return nil
 		})
@@ -203,7 +203,7 @@ func (a *App) ReadDrawing(format string, unitM float64, data []byte) (Drawing, e
 	case "dxf":
 		rings, err = formats.ReadDXF(data, unitM)
 	default:
-		err = fault.At("format", "must be svg or dxf")
+		err = fielderr.At("format", "must be svg or dxf")
 	}
 	if err != nil {
 		return Drawing{}, err
@@ -226,7 +226,7 @@ func (a *App) ReadDrawing(format string, unitM float64, data []byte) (Drawing, e
 		out.Rings = append(out.Rings, d)
 	}
 	if len(out.Rings) == 0 {
-		var bad fault.Errors
+		var bad fielderr.Errors
 		bad.Under("file", reason)
 		return Drawing{}, bad
 	}

@@ -7,25 +7,25 @@ import (
 	"slices"
 	"time"
 
+	"allcoats/core/base/message"
 	"allcoats/core/base/parallel"
-	"allcoats/core/base/say"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
-	"allcoats/core/readiness/today"
 )
 
 // Morning is what a yard begins the day with: what may be done on which boat, which is late, the weather once.
 type Morning struct {
-	Says   say.Sentence   `json:"says"`
-	Detail say.Sentence   `json:"detail"`
-	Now    time.Time      `json:"now"`
-	Places []PlaceMorning `json:"places"`
+	Says   message.Sentence `json:"says"`
+	Detail message.Sentence `json:"detail"`
+	Now    time.Time        `json:"now"`
+	Places []PlaceMorning   `json:"places"`
 }
 
 // PlaceMorning is the morning of the boats that stand at a place, the late ones first.
 type PlaceMorning struct {
-	Place   Place        `json:"place"`
-	Weather say.Sentence `json:"weather"`
+	Place   Place            `json:"place"`
+	Weather message.Sentence `json:"weather"`
 	// Ribbon is that of one boat, for the weather of all; its surface is RibbonOf.
 	Ribbon   Ribbon        `json:"ribbon"`
 	RibbonOf string        `json:"ribbonOf"`
@@ -34,15 +34,15 @@ type PlaceMorning struct {
 
 // BoatMorning is the sentence of the day of a boat, and how her launch stands.
 type BoatMorning struct {
-	ID        string       `json:"id"`
-	Name      string       `json:"name"`
-	Says      say.Sentence `json:"says"`
-	Detail    say.Sentence `json:"detail"`
-	SurfaceID string       `json:"surfaceId"`
+	ID        string           `json:"id"`
+	Name      string           `json:"name"`
+	Says      message.Sentence `json:"says"`
+	Detail    message.Sentence `json:"detail"`
+	SurfaceID string           `json:"surfaceId"`
 	// Launch is nil without a plan of hers.
 	Launch *plan.Launching `json:"launch,omitempty"`
 
-	chance today.Chance
+	chance readiness.Chance
 }
 
 // late ranks a boat: 2 has work without a place, 1 comes after the day wanted.
@@ -93,7 +93,7 @@ func (a *App) Morning(ctx context.Context) (Morning, error) {
 
 // morningAt is the morning of the boats that stand at p.
 func (a *App) morningAt(ctx context.Context, p Place, now time.Time, boats []Boat) (PlaceMorning, error) {
-	m := PlaceMorning{Place: p, Weather: say.Sentence{}, Boats: []BoatMorning{}}
+	m := PlaceMorning{Place: p, Weather: message.Sentence{}, Boats: []BoatMorning{}}
 	if len(boats) == 0 {
 		return m, nil
 	}
@@ -105,7 +105,7 @@ func (a *App) morningAt(ctx context.Context, p Place, now time.Time, boats []Boa
 			if err != nil {
 				return m, err
 			}
-			m.Boats = append(m.Boats, BoatMorning{ID: b.ID, Name: b.Name, Says: why, Detail: say.Sentence{}})
+			m.Boats = append(m.Boats, BoatMorning{ID: b.ID, Name: b.Name, Says: why, Detail: message.Sentence{}})
 			continue
 		}
 		first := !shown
@@ -146,46 +146,48 @@ func (a *App) morningAt(ctx context.Context, p Place, now time.Time, boats []Boa
 }
 
 // sayMorning decides for a yard: what may be coated now, else today, else what is in the way.
-func sayMorning(boats []BoatMorning) (says, detail say.Sentence) {
-	names := func(keep func(b BoatMorning) bool) say.Sentence {
-		var kept []say.Sentence
+func sayMorning(boats []BoatMorning) (says, detail message.Sentence) {
+	names := func(keep func(b BoatMorning) bool) message.Sentence {
+		var kept []message.Sentence
 		for _, b := range boats {
 			if keep(b) {
-				kept = append(kept, say.Sentence{say.Strong(b.Name)})
+				kept = append(kept, message.Sentence{message.Strong(b.Name)})
 			}
 		}
 		if n := len(kept); n > 1 {
-			kept = []say.Sentence{say.Join(kept[:n-1], ", "), kept[n-1]}
-			return say.Join(kept, " and ")
+			kept = []message.Sentence{message.Join(kept[:n-1], ", "), kept[n-1]}
+			return message.Join(kept, " and ")
 		}
-		return say.Join(kept, "")
+		return message.Join(kept, "")
 	}
-	at := func(c today.Chance) say.Sentence { return names(func(b BoatMorning) bool { return b.chance == c }) }
-	switch now, today := at(today.Now), at(today.Today); {
+	at := func(c readiness.Chance) message.Sentence {
+		return names(func(b BoatMorning) bool { return b.chance == c })
+	}
+	switch now, today := at(readiness.Now), at(readiness.Today); {
 	case len(now) > 0:
-		says = say.Of("A coat may go on now: %v.", now)
+		says = message.Of("A coat may go on now: %v.", now)
 		if len(today) > 0 {
-			says = say.Of("%v Later today: %v.", says, today)
+			says = message.Of("%v Later today: %v.", says, today)
 		}
 	case len(today) > 0:
-		says = say.Of("A coat may go on later today: %v.", today)
+		says = message.Of("A coat may go on later today: %v.", today)
 	case len(boats) == 0:
-		says = say.Of("There is no boat yet.")
+		says = message.Of("There is no boat yet.")
 	default:
-		says = say.Of("No coat may go on today: what each boat waits for is beside her name.")
+		says = message.Of("No coat may go on today: what each boat waits for is beside her name.")
 	}
 	late, left := names(func(b BoatMorning) bool { return b.late() == 1 }), names(func(b BoatMorning) bool { return b.late() == 2 })
 	switch {
 	case len(late)+len(left) == 0 && slices.ContainsFunc(boats, func(b BoatMorning) bool { return b.Launch != nil && b.Launch.Due != nil }):
-		detail = say.Of("No launch that has a day is late.")
+		detail = message.Of("No launch that has a day is late.")
 	case len(late) > 0:
-		detail = say.Of("Late: %v.", late)
+		detail = message.Of("Late: %v.", late)
 	}
 	if len(left) > 0 {
 		if len(detail) > 0 {
-			detail = say.Of("%v ", detail)
+			detail = message.Of("%v ", detail)
 		}
-		detail = say.Of("%vWith work that finds no place: %v.", detail, left)
+		detail = message.Of("%vWith work that finds no place: %v.", detail, left)
 	}
 	return says, detail
 }

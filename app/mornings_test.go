@@ -5,7 +5,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -27,8 +27,8 @@ func TestMorningSaysWhatTheBoatsSay(t *testing.T) {
 		late[l.BoatID] = l.LateH
 	}
 	strong := map[string]bool{}
-	var see func(all say.Sentence)
-	see = func(all say.Sentence) {
+	var see func(all message.Sentence)
+	see = func(all message.Sentence) {
 		for _, s := range all {
 			if s.Strong {
 				strong[s.Text] = true

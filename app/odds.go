@@ -4,10 +4,10 @@ import (
 	"context"
 	"time"
 
+	"allcoats/core/conditions/climate"
+	"allcoats/core/conditions/field"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/climate"
-	"allcoats/core/readiness/field"
-	"allcoats/core/readiness/today"
 )
 
 // Chances are the best starts of the week for every coat that waits.
@@ -15,9 +15,9 @@ type Chances struct {
 	Place   Place `json:"place"`
 	Futures int   `json:"futures"`
 	// Known is the end of the forecast; beyond it the climate of the place counts.
-	Known  time.Time      `json:"known"`
-	Coats  []today.Best   `json:"coats"`
-	WetDay []today.Indoor `json:"wetDay"`
+	Known  time.Time          `json:"known"`
+	Coats  []readiness.Best   `json:"coats"`
+	WetDay []readiness.Indoor `json:"wetDay"`
 }
 
 // maxFutures is the most futures that are played at once.
@@ -69,7 +69,7 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done 
 }
 
 // futures makes the futures of the ten days from now.
-func (o outlook) futures() weather.Futures {
+func (o boatState) futures() weather.Futures {
 	return weather.NewFutures(o.climate.Open, o.now, 10*24*time.Hour, o.survey.Place.habits())
 }
 

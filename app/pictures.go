@@ -8,7 +8,7 @@ import (
 	"image/jpeg"
 	_ "image/png" // photos may be PNG
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"golang.org/x/image/draw"
 	"golang.org/x/image/math/f64"
@@ -22,7 +22,7 @@ var drawing = make(chan struct{}, 1)
 // kept is a picture as it is kept.
 func kept(ctx context.Context, data []byte) (image.Rectangle, []byte, error) {
 	refuse := func(format string, args ...any) (image.Rectangle, []byte, error) {
-		return image.Rectangle{}, nil, fault.At("file", format, args...)
+		return image.Rectangle{}, nil, fielderr.At("file", format, args...)
 	}
 	c, kind, err := image.DecodeConfig(bytes.NewReader(data))
 	if err != nil || kind != "jpeg" && kind != "png" && kind != "webp" {

@@ -9,8 +9,8 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/physics/sky"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
 	"allcoats/formats"
 	"allcoats/instruments"
@@ -67,7 +67,7 @@ const (
 )
 
 func (p PlaceEdit) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if p.Name == "" {
 		bad.Add("name", "give the place a name")
 	}
@@ -76,7 +76,7 @@ func (p PlaceEdit) validate() error {
 	if _, err := time.LoadLocation(p.TimeZone); err != nil || p.TimeZone == "" || p.TimeZone == "Local" {
 		bad.Add("timeZone", "%q is not a time zone such as Europe/London", p.TimeZone)
 	}
-	fault.OneOf(&bad, "weatherSource", p.WeatherSource, []string{Simulated, Imported, Told})
+	fielderr.OneOf(&bad, "weatherSource", p.WeatherSource, []string{Simulated, Imported, Told})
 	if p.Normals != nil {
 		bad.Under("normals", p.Normals.Validate())
 	}
@@ -376,7 +376,7 @@ func (a *App) importClimate(ctx context.Context, p Place, data []byte) (Import, 
 		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.EditPlace(ctx, e.row(p.ID, p.Version)) }); err != nil {
 			return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })
 		}
-		in := Import{Rows: len(s), Doubts: []string{}, Climate: of.Name, KmOff: math.Round(sky.DistanceKm(p.LatitudeDeg, p.LongitudeDeg, of.LatitudeDeg, of.LongitudeDeg))}
+		in := Import{Rows: len(s), Doubts: []string{}, Climate: of.Name, KmOff: math.Round(solar.DistanceKm(p.LatitudeDeg, p.LongitudeDeg, of.LatitudeDeg, of.LongitudeDeg))}
 		in.From, in.To, _ = s.Span()
 		if in.KmOff > farOff {
 			in.Doubts = append(in.Doubts, fmt.Sprintf("%s is %.0f km from %s: is its weather like that?", of.Name, in.KmOff, p.Name))
@@ -426,7 +426,7 @@ func (a *App) AddDays(ctx context.Context, placeID string, days []weather.Simple
 	if err != nil {
 		return Import{}, err
 	}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	var record weather.Series
 	for i, d := range days {
 		s, err := d.Hours(p.location())
@@ -441,7 +441,7 @@ func (a *App) AddDays(ctx context.Context, placeID string, days []weather.Simple
 	}
 	for i := 1; i < len(record); i++ {
 		if !record[i].At.After(record[i-1].At) {
-			return Import{}, fault.At("days", "give each day once, in their order")
+			return Import{}, fielderr.At("days", "give each day once, in their order")
 		}
 	}
 	return a.putRecord(ctx, p, record, Told)

@@ -5,8 +5,8 @@ import (
 	"maps"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/planning/plan"
 )
 
@@ -36,15 +36,15 @@ func (s *yardState) pin(taskID string, at *time.Time, near bool) {
 // Tried is what a move would do: where the task comes to, what else moves, and the launches
 // that it changes. Trouble says why it cannot stand.
 type Tried struct {
-	At      *time.Time     `json:"at,omitempty"`
-	Moved   []plan.Moved   `json:"moved"`
-	Says    []say.Sentence `json:"says"`
-	Trouble []fault.Field  `json:"trouble"`
+	At      *time.Time         `json:"at,omitempty"`
+	Moved   []plan.Moved       `json:"moved"`
+	Says    []message.Sentence `json:"says"`
+	Trouble []fielderr.Field   `json:"trouble"`
 }
 
 // try pins a task and makes the plan with that; the starts before and after are told.
 func (a *App) try(ctx context.Context, s *yardState, taskID string, at *time.Time, near bool) (Tried, error) {
-	out := Tried{Moved: []plan.Moved{}, Says: []say.Sentence{}, Trouble: []fault.Field{}}
+	out := Tried{Moved: []plan.Moved{}, Says: []message.Sentence{}, Trouble: []fielderr.Field{}}
 	shown, old, err := a.showYard(ctx, s.view.Place.ID)
 	if err != nil {
 		return out, err
@@ -63,7 +63,7 @@ func (a *App) try(ctx context.Context, s *yardState, taskID string, at *time.Tim
 	}
 	for _, l := range s.view.Plan.Left {
 		if l.TaskID == taskID && at != nil {
-			out.Trouble = append(out.Trouble, fault.At("at", "%s: %s", l.Name, l.Why.In(s.yard.Loc))...)
+			out.Trouble = append(out.Trouble, fielderr.At("at", "%s: %s", l.Name, l.Why.In(s.yard.Loc))...)
 		}
 	}
 	for _, m := range plan.Changes(old.Starts, *s.view.Plan) {
@@ -105,7 +105,7 @@ func (a *App) Move(ctx context.Context, placeID string, version int, taskID stri
 		return YardPlan{}, err
 	}
 	if len(tried.Trouble) > 0 {
-		return YardPlan{}, fault.Errors(tried.Trouble)
+		return YardPlan{}, fielderr.Errors(tried.Trouble)
 	}
 	s.row.Version = version
 	if err := a.putPlan(ctx, s, s.now, append(s.before, now), nil); err != nil {

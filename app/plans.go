@@ -11,7 +11,7 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/job/task"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
@@ -41,7 +41,7 @@ type PlanSettings struct {
 
 // validate reports what cannot be, and gives own tasks their ids.
 func (s *PlanSettings) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	names := map[string]bool{}
 	for i, p := range s.People {
 		path := fmt.Sprintf("people[%d]", i)
@@ -85,7 +85,7 @@ func (s *PlanSettings) validate() error {
 		}
 	}
 	for id, m := range s.Marks {
-		fault.OneOf(&bad, "marks."+id+".state", m.State, []string{"", "skipped"})
+		fielderr.OneOf(&bad, "marks."+id+".state", m.State, []string{"", "skipped"})
 	}
 	return bad.Err()
 }
@@ -105,7 +105,7 @@ type YardPlan struct {
 	// Days are the weather that the plan counts with, day by day.
 	Days []PlanDay `json:"days"`
 	// Trouble says why there is no plan.
-	Trouble []fault.Field `json:"trouble"`
+	Trouble []fielderr.Field `json:"trouble"`
 	// Made is when the plan that stands was made, nil if none was: then it is a
 	// first draft. Moved is what it has had to move since.
 	Made  *time.Time   `json:"made,omitempty"`

@@ -8,7 +8,7 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/task"
@@ -139,7 +139,7 @@ func TestPinsSettingsAndTheirFaults(t *testing.T) {
 	}
 	night := time.Date(2026, 5, 13, 1, 0, 0, 0, time.UTC)
 	_, err = a.Move(ctx, place, v.Version, it.TaskID, &night, false)
-	var bad fault.Errors
+	var bad fielderr.Errors
 	require.ErrorAs(t, err, &bad)
 	assert.Contains(t, bad[0].Message, "too few hands work on Wed 13 May, ")
 	near, err := a.Move(ctx, place, v.Version, it.TaskID, &night, true)

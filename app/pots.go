@@ -4,8 +4,8 @@ import (
 	"context"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/readiness/clock"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/conditions/clock"
 	"allcoats/store"
 )
 
@@ -31,7 +31,7 @@ type CoatTimers struct {
 }
 
 // pots are those of a boat that are not emptied, with their timers.
-func (a *App) pots(ctx context.Context, o outlook) ([]Pot, error) {
+func (a *App) pots(ctx context.Context, o boatState) ([]Pot, error) {
 	rows, err := a.store.Read(ctx).FullPots(ctx, o.survey.Boat.ID)
 	out := make([]Pot, len(rows))
 	for i, r := range rows {
@@ -51,7 +51,7 @@ func (a *App) pots(ctx context.Context, o outlook) ([]Pot, error) {
 }
 
 // coatTimers are the events of the running clocks that are still to come.
-func (o outlook) coatTimers() []CoatTimers {
+func (o boatState) coatTimers() []CoatTimers {
 	out := []CoatTimers{}
 	for _, f := range o.s.Surfaces {
 		if f.Last == nil {
@@ -94,7 +94,7 @@ func (a *App) PutPot(ctx context.Context, boatID string, e PotEdit) ([]Pot, erro
 		if err != nil {
 			return nil, err
 		}
-		var bad fault.Errors
+		var bad fielderr.Errors
 		if e.SurfaceID != "" && o.surface(e.SurfaceID).ID == "" {
 			bad.Add("surfaceId", "is no surface of this boat")
 		}

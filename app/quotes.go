@@ -64,7 +64,7 @@ func (a *App) Quotes(ctx context.Context, boatID string) (Quotes, error) {
 func (w work) material(t task.Task) float64 { return t.LeftL * litreCents(w.products[t.ProductID]) }
 
 // offer compares a quote; ends are those of the tasks as planned.
-func (o outlook) offer(q quote.Quote, ends map[string]time.Time) Offer {
+func (o boatState) offer(q quote.Quote, ends map[string]time.Time) Offer {
 	out := Offer{Quote: q}
 	var all []task.Task
 	for _, c := range o.job.Surfaces {

@@ -5,13 +5,13 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/parallel"
+	"allcoats/core/conditions/climate"
+	"allcoats/core/conditions/field"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
-	"allcoats/core/readiness/climate"
-	"allcoats/core/readiness/field"
 )
 
 // Risk replays the plan of a place over n futures; what comes of it is what the plan tells from then
@@ -23,7 +23,7 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 		return plan.Risk{}, err
 	}
 	if s.view.Plan == nil {
-		return plan.Risk{}, fault.Errors(s.view.Trouble)
+		return plan.Risk{}, fielderr.Errors(s.view.Trouble)
 	}
 	if n == 0 {
 		if o := a.oddsOf(&s); o != nil && o.Risk.Futures > 0 {
@@ -78,7 +78,7 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 
 // player plays a yard until an instant in whatever weather.
 type player struct {
-	looks []outlook
+	looks []boatState
 	yard  plan.Yard
 	model plan.Model
 	past  weather.Series

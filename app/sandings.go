@@ -5,15 +5,15 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/sand"
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
 	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
 )
 
 // SandQuery asks for the sanding of a surface: From is the scratch that is there, To
@@ -30,26 +30,26 @@ type Sanding struct {
 	To   int `json:"to"`
 	// Sandable is when the last coat may be sanded, Green when ridges may be knocked
 	// down; nil if nothing waits, or the weather known does not reach so far.
-	Sandable *time.Time   `json:"sandable,omitempty"`
-	Green    *time.Time   `json:"green,omitempty"`
-	Ready    bool         `json:"ready"`
-	Says     say.Sentence `json:"says"`
-	Next     string       `json:"next"`
-	FilmUm   float64      `json:"filmUm"`
+	Sandable *time.Time       `json:"sandable,omitempty"`
+	Green    *time.Time       `json:"green,omitempty"`
+	Ready    bool             `json:"ready"`
+	Says     message.Sentence `json:"says"`
+	Next     string           `json:"next"`
+	FilmUm   float64          `json:"filmUm"`
 	// Clogs says what it means when the paper clogs or the board skips.
-	Clogs say.Sentence `json:"clogs"`
+	Clogs message.Sentence `json:"clogs"`
 	// Ring is the colour to stop at, empty if none is known.
-	Ring say.Sentence `json:"ring,omitempty"`
+	Ring message.Sentence `json:"ring,omitempty"`
 }
 
 // ring is the colour to stop at: that of the old layer that must stay, where the film above it
 // is sanded.
-func ring(f Surface) say.Sentence {
+func ring(f Surface) message.Sentence {
 	stop, layers := f.Findings.Stop, f.Findings.Layers
 	if stop == 0 || stop > len(layers) || layers[stop-1].Colour == "" {
 		return nil
 	}
-	return say.Of("Stop where a ring of %s shows: it is the %s that must stay.", layers[stop-1].Colour, string(layers[stop-1].Kind))
+	return message.Of("Stop where a ring of %s shows: it is the %s that must stay.", layers[stop-1].Colour, string(layers[stop-1].Kind))
 }
 
 // Sanding plans the sanding of a surface before its next coat.
@@ -108,13 +108,13 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 		}
 	}
 	out.From = r.From
-	out.Clogs = say.Of("If the paper clogs or the board skips, what is below is not cured: stop")
+	out.Clogs = message.Of("If the paper clogs or the board skips, what is below is not cured: stop")
 	if out.Sandable != nil && !out.Ready {
-		out.Clogs = say.Of("%v, and come back %v", out.Clogs, say.Clock(*out.Sandable, o.now, o.s.Loc))
+		out.Clogs = message.Of("%v, and come back %v", out.Clogs, message.Clock(*out.Sandable, o.now, o.s.Loc))
 	} else {
-		out.Clogs = say.Of("%v, try a thumbnail again tomorrow", out.Clogs)
+		out.Clogs = message.Of("%v, try a thumbnail again tomorrow", out.Clogs)
 	}
-	out.Clogs = say.Of("%v.", out.Clogs)
+	out.Clogs = message.Of("%v.", out.Clogs)
 	out.Says = out.says(f.Name, o)
 	return out, nil
 }

@@ -4,7 +4,7 @@ import (
 	"context"
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
 	"allcoats/core/finish/fair"
@@ -43,7 +43,7 @@ func (a *App) ScanModel(ctx context.Context, surfaceID, modelID string, battenM 
 		return ScannedFace{}, err
 	}
 	if m.BoatID != row.BoatID || m.Format == "offsets" {
-		return ScannedFace{}, fault.At("modelId", "choose a 3-D file of this boat: a table of offsets is fair by itself")
+		return ScannedFace{}, fielderr.At("modelId", "choose a 3-D file of this boat: a table of offsets is fair by itself")
 	}
 	survey, err := a.Survey(ctx, row.BoatID)
 	if err != nil {
@@ -57,7 +57,7 @@ func (a *App) ScanModel(ctx context.Context, surfaceID, modelID string, battenM 
 	}
 	view, shape := face(survey.Views, f)
 	if shape == nil {
-		return ScannedFace{}, fault.At("modelId", "this surface has no place on the boat's outline")
+		return ScannedFace{}, fielderr.At("modelId", "this surface has no place on the boat's outline")
 	}
 	data, err := q.ModelData(ctx, modelID)
 	if err != nil {
@@ -145,7 +145,7 @@ func scanned(body mesh.Mesh, view string, shape polygon.Ring, battenM float64) (
 		out.Gaps = append(out.Gaps, row)
 	}
 	if read < 12 {
-		return out, fault.At("modelId", "the file has nothing where this surface lies")
+		return out, fielderr.At("modelId", "the file has nothing where this surface lies")
 	}
 	return out, nil
 }

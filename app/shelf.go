@@ -7,9 +7,9 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
-	"allcoats/core/catalog/tins"
+	"allcoats/core/catalog/purchase"
 	"allcoats/core/planning/plan"
 	"allcoats/store"
 )
@@ -48,12 +48,12 @@ type StockEdit struct {
 }
 
 func (e StockEdit) validate(ctx context.Context, q store.Queries) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	p, err := q.Product(ctx, e.ProductID)
 	if err != nil {
 		bad.Add("productId", "choose a product of the library")
 	}
-	fault.OneOf(&bad, "part", e.Part, []string{"", product.BasePart, product.HardenerPart})
+	fielderr.OneOf(&bad, "part", e.Part, []string{"", product.BasePart, product.HardenerPart})
 	if err == nil && e.Part != "" && p.Sheet.V.BaseShare() == 1 {
 		bad.Add("part", "a one-part product has no parts")
 	}
@@ -156,18 +156,18 @@ func (a *App) shelf(ctx context.Context, q store.Queries, sheets map[string]prod
 	slices.SortStableFunc(out, func(a, b StockItem) int {
 		return cmp.Or(cmp.Compare(a.Product, b.Product), cmp.Compare(order(a), order(b)))
 	})
-	left := make([]tins.Shelved, len(out))
+	left := make([]purchase.Shelved, len(out))
 	for i, s := range out {
-		left[i] = tins.Shelved{Part: s.Part, LeftL: s.LeftL}
+		left[i] = purchase.Shelved{Part: s.Part, LeftL: s.LeftL}
 	}
 	for _, u := range uses {
-		var from []*tins.Shelved
+		var from []*purchase.Shelved
 		for i, s := range out {
 			if s.ProductID == u.ProductID && !s.Awaited && s.CountedAt.Unix() <= u.StartedAt {
 				from = append(from, &left[i])
 			}
 		}
-		tins.Use(from, u.Litres, sheets[u.ProductID].BaseShare())
+		purchase.Use(from, u.Litres, sheets[u.ProductID].BaseShare())
 	}
 	for i := range out {
 		out[i].LeftL = left[i].LeftL
@@ -177,19 +177,19 @@ func (a *App) shelf(ctx context.Context, q store.Queries, sheets map[string]prod
 			}
 			continue
 		}
-		out[i].Expired, out[i].Worry = tins.ShelfLife(out[i].expires(sheets[out[i].ProductID]), now)
+		out[i].Expired, out[i].Worry = purchase.ShelfLife(out[i].expires(sheets[out[i].ProductID]), now)
 	}
 	return out, nil
 }
 
 // expires is the day on which an item's shelf life ends, "" if nothing tells.
 func (s StockItem) expires(sheet product.Sheet) string {
-	return tins.Expiry(s.ExpiresOn, s.BoughtOn, sheet.ShelfLifeMonths)
+	return purchase.Expiry(s.ExpiresOn, s.BoughtOn, sheet.ShelfLifeMonths)
 }
 
 // onShelf is what may still be used of a product on the shelf; noted tells
 // whether anything of it is on the list at all.
-func onShelf(shelf []StockItem, productID string, baseShare float64) (s tins.Stock, noted bool) {
+func onShelf(shelf []StockItem, productID string, baseShare float64) (s purchase.Stock, noted bool) {
 	return byDay(shelf, productID, baseShare, "")
 }
 
@@ -197,7 +197,7 @@ func onShelf(shelf []StockItem, productID string, baseShare float64) (s tins.Sto
 const ordered = "9999"
 
 // byDay is onShelf with what is awaited until a day.
-func byDay(shelf []StockItem, productID string, baseShare float64, day string) (s tins.Stock, noted bool) {
+func byDay(shelf []StockItem, productID string, baseShare float64, day string) (s purchase.Stock, noted bool) {
 	for _, item := range shelf {
 		if item.ProductID != productID {
 			continue

@@ -9,8 +9,8 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/planning/plan"
-	"allcoats/core/readiness/today"
 )
 
 // standing are the yards of places as they stood last, for as long as nothing is written
@@ -129,17 +129,17 @@ func (a *App) oddsOf(s *yardState) *oddsMade {
 }
 
 // ofBoat is a boat's work of a plan, by its starts.
-func ofBoat(p *plan.Plan, boatID string) []today.Planned {
+func ofBoat(p *plan.Plan, boatID string) []readiness.Planned {
 	if p == nil {
 		return nil
 	}
-	out := []today.Planned{}
+	out := []readiness.Planned{}
 	for _, it := range p.Items {
 		if it.BoatID != boatID || it.Launch {
 			continue
 		}
 		whole, _, _ := strings.Cut(it.TaskID, "/")
-		out = append(out, today.Planned{TaskID: it.TaskID, Whole: whole, StepID: it.StepID, SurfaceID: it.SurfaceID, Surface: it.Surface, What: it.What, Work: it.Work, SharePct: it.SharePct,
+		out = append(out, readiness.Planned{TaskID: it.TaskID, Whole: whole, StepID: it.StepID, SurfaceID: it.SurfaceID, Surface: it.Surface, What: it.What, Work: it.Work, SharePct: it.SharePct,
 			Coat: it.Coat, Start: it.Start, End: it.End, Hours: it.Hours, People: it.People, Before: it.Before, Why: it.Why})
 	}
 	return out
@@ -147,7 +147,7 @@ func ofBoat(p *plan.Plan, boatID string) []today.Planned {
 
 // plan puts the boat's work as the plan of her place has it into her situation, and what
 // benches say against her coats.
-func (a *App) plan(ctx context.Context, o *outlook) error {
+func (a *App) plan(ctx context.Context, o *boatState) error {
 	yard, _, err := a.showYard(ctx, o.survey.Place.ID)
 	o.s.Plan = ofBoat(yard.view.Plan, o.survey.Boat.ID)
 	o.s.HoursSaid = len(o.choices.People) > 0 || o.survey.Boat.Week != (calendar.Week{})

@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/scheme"
 	"allcoats/store"
@@ -84,7 +84,7 @@ func (a *App) Begin(ctx context.Context, boatID string, choices []StartChoice) (
 		if err != nil {
 			return Overview{}, err
 		}
-		var bad fault.Errors
+		var bad fielderr.Errors
 		if len(choices) == 0 {
 			bad.Add("", "choose a school for a surface at least")
 		}

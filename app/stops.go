@@ -3,8 +3,8 @@ package app
 import (
 	"slices"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/task"
@@ -12,7 +12,7 @@ import (
 
 // stops are what the rules, and the benches that were set up for a surface, say against the next
 // coat on it, nil if none does.
-func (o outlook) stops(surfaceID string, next *task.Task) say.Sentence {
+func (o boatState) stops(surfaceID string, next *task.Task) message.Sentence {
 	if next == nil {
 		return nil
 	}
@@ -38,14 +38,14 @@ func (o outlook) stops(surfaceID string, next *task.Task) say.Sentence {
 type benchOf struct {
 	key  string
 	owns []product.Kind
-	stop func(o outlook, surfaceID string) say.Sentence
+	stop func(o boatState, surfaceID string) message.Sentence
 }
 
 // stopOf asks the bench of a craft with the work that is kept.
 func stopOf[W, R any](c *Craft[W, R], owns []product.Kind, head func(R) Finish) benchOf {
-	return benchOf{c.Key, owns, func(o outlook, surfaceID string) say.Sentence {
+	return benchOf{c.Key, owns, func(o boatState, surfaceID string) message.Sentence {
 		f := o.surface(surfaceID)
-		h := Finish{BoatID: o.survey.Boat.ID, Place: o.survey.Place, Surface: &f, Trouble: []fault.Field{}}
+		h := Finish{BoatID: o.survey.Boat.ID, Place: o.survey.Place, Surface: &f, Trouble: []fielderr.Field{}}
 		w, err := c.kept(o, &h)
 		if err != nil {
 			return nil

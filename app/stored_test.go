@@ -11,7 +11,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/job/quote"
 	"allcoats/core/physics/weather"
 	"allcoats/formats"
@@ -76,8 +76,8 @@ func fill(v reflect.Value, n *int) {
 		v.Set(reflect.ValueOf(time.Date(2026, 5, 1, 0, *n, 0, 0, time.UTC)))
 		return
 	}
-	if v.Type() == reflect.TypeFor[[]say.Sentence]() { // what fills a message is spans again
-		v.Set(reflect.ValueOf([]say.Sentence{say.Of("%d", *n)}))
+	if v.Type() == reflect.TypeFor[[]message.Sentence]() { // what fills a message is spans again
+		v.Set(reflect.ValueOf([]message.Sentence{message.Of("%d", *n)}))
 		return
 	}
 	switch v.Kind() {

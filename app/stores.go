@@ -9,11 +9,11 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/parallel"
-	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
-	"allcoats/core/catalog/tins"
+	"allcoats/core/catalog/purchase"
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/task"
@@ -23,39 +23,39 @@ import (
 // Need is what is still needed of a product, what the shelf has of it, and what
 // to buy. Low says that the next coat cannot be finished with what is there.
 type Need struct {
-	ProductID  string        `json:"productId"`
-	Product    string        `json:"product"`
-	Coats      int           `json:"coats"`
-	Surfaces   []string      `json:"surfaces"`
-	Forecast   tins.Forecast `json:"forecast"`
-	ReckonedL  float64       `json:"reckonedL"`
-	StockL     float64       `json:"stockL"`
-	AwaitedL   float64       `json:"awaitedL" doc:"ordered and not there yet; not bought again"`
-	Purchase   tins.Purchase `json:"purchase"`
-	OneMore    int           `json:"oneMoreCents" doc:"what the next larger purchase would cost more"`
-	OneMoreL   float64       `json:"oneMoreL"`
-	NextCoatL  float64       `json:"nextCoatL"`
-	Low        bool          `json:"low"`
-	Impossible bool          `json:"impossible" doc:"the sheet names no tins that would do"`
+	ProductID  string            `json:"productId"`
+	Product    string            `json:"product"`
+	Coats      int               `json:"coats"`
+	Surfaces   []string          `json:"surfaces"`
+	Forecast   purchase.Forecast `json:"forecast"`
+	ReckonedL  float64           `json:"reckonedL"`
+	StockL     float64           `json:"stockL"`
+	AwaitedL   float64           `json:"awaitedL" doc:"ordered and not there yet; not bought again"`
+	Purchase   purchase.Purchase `json:"purchase"`
+	OneMore    int               `json:"oneMoreCents" doc:"what the next larger purchase would cost more"`
+	OneMoreL   float64           `json:"oneMoreL"`
+	NextCoatL  float64           `json:"nextCoatL"`
+	Low        bool              `json:"low"`
+	Impossible bool              `json:"impossible" doc:"the sheet names no tins that would do"`
 	// Notes say how far a tin goes, and what is left over and until when it keeps.
-	Notes []say.Sentence `json:"notes"`
+	Notes []message.Sentence `json:"notes"`
 }
 
 // note fills in Notes.
 func (n *Need) note(s product.Sheet, now time.Time) {
-	n.Notes = []say.Sentence{}
+	n.Notes = []message.Sentence{}
 	if coatL := n.Forecast.LitresL / float64(max(1, n.Coats)); coatL > 0 && len(n.Purchase.Tins) > 0 {
 		goes := make([]string, len(n.Purchase.Tins))
 		for i, t := range n.Purchase.Tins {
 			goes[i] = fmt.Sprintf("a %s is %.1f coats", t.Name, t.Litres/coatL)
 		}
-		n.Notes = append(n.Notes, say.Of("A coat takes %v; %s.", say.Val(coatL, "L"), strings.Join(goes, ", ")))
+		n.Notes = append(n.Notes, message.Of("A coat takes %v; %s.", message.Val(coatL, "L"), strings.Join(goes, ", ")))
 	}
-	if until := tins.Expiry("", now.Format(time.DateOnly), s.ShelfLifeMonths); until != "" && n.Purchase.LeftoverL >= 0.05 && len(n.Purchase.Tins) > 0 {
-		n.Notes = append(n.Notes, say.Of("What is over keeps until %s if it is not opened.", until))
+	if until := purchase.Expiry("", now.Format(time.DateOnly), s.ShelfLifeMonths); until != "" && n.Purchase.LeftoverL >= 0.05 && len(n.Purchase.Tins) > 0 {
+		n.Notes = append(n.Notes, message.Of("What is over keeps until %s if it is not opened.", until))
 	}
 	if n.Purchase.OddL > 0 {
-		n.Notes = append(n.Notes, say.Of("Of it %v is %s with nothing to go with: buy the other part alone if it is sold so, or leave it.", say.Val(n.Purchase.OddL, "L"), n.Purchase.OddPart))
+		n.Notes = append(n.Notes, message.Of("Of it %v is %s with nothing to go with: buy the other part alone if it is sold so, or leave it.", message.Val(n.Purchase.OddL, "L"), n.Purchase.OddPart))
 	}
 }
 
@@ -74,7 +74,7 @@ type Stores struct {
 	// Consumables are what the work still to be done uses up beside the tins.
 	Consumables []buildup.Consumable `json:"consumables"`
 	// Unread are boats that are left out, with why.
-	Unread []say.Sentence `json:"unread"`
+	Unread []message.Sentence `json:"unread"`
 	// First is what the plan runs short of first, nil without a plan or when nothing is short.
 	First *Short `json:"first,omitempty"`
 }
@@ -151,7 +151,7 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 
 // toBuy is Stores without the plan, and the work that it was reckoned from.
 func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) {
-	out := Stores{Needs: []Need{}, Priced: true, StopCents: tins.StopCents, Consumables: []buildup.Consumable{}, Unread: []say.Sentence{}}
+	out := Stores{Needs: []Need{}, Priced: true, StopCents: purchase.StopCents, Consumables: []buildup.Consumable{}, Unread: []message.Sentence{}}
 	var err error
 	if out.Stock, err = a.stock(ctx); err != nil {
 		return out, nil, err
@@ -176,7 +176,7 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 	type need struct {
 		Need
 		sheet product.Sheet
-		parts []tins.Forecast
+		parts []purchase.Forecast
 	}
 	byID := map[string]*need{}
 	loaded, failed := make([]work, len(ids)), make([]error, len(ids))
@@ -230,16 +230,16 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 		}
 	}
 	for _, n := range byID {
-		n.Forecast = tins.Together(n.parts)
+		n.Forecast = purchase.Together(n.parts)
 		share := n.sheet.BaseShare()
 		here, _ := onShelf(out.Stock, n.ProductID, share)
 		shelf, _ := byDay(out.Stock, n.ProductID, share, ordered)
 		n.StockL = here.Mixed(share)
 		n.AwaitedL = shelf.Mixed(share) - n.StockL
 		var ok bool
-		n.Purchase, ok = tins.Cover(n.Forecast.BuyL, n.sheet, shelf)
+		n.Purchase, ok = purchase.Cover(n.Forecast.BuyL, n.sheet, shelf)
 		n.Impossible = !ok
-		if more, ok := tins.Cover(n.Forecast.BuyL+math.Max(0.05, n.Purchase.LeftoverL+0.001), n.sheet, shelf); ok && n.Purchase.Priced {
+		if more, ok := purchase.Cover(n.Forecast.BuyL+math.Max(0.05, n.Purchase.LeftoverL+0.001), n.sheet, shelf); ok && n.Purchase.Priced {
 			n.OneMore, n.OneMoreL = more.CostCents-n.Purchase.CostCents, more.Litres-n.Purchase.Litres
 		}
 		n.Low = n.StockL < n.NextCoatL
@@ -303,7 +303,7 @@ func (a *App) ShoppingList(ctx context.Context, boatID, format string) ([]byte, 
 	case "xlsx":
 		return table.XLSX()
 	}
-	return nil, fault.At("format", "must be csv or xlsx")
+	return nil, fielderr.At("format", "must be csv or xlsx")
 }
 
 // price is a price in whole money, empty where none is known.

@@ -8,7 +8,7 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -182,7 +182,7 @@ func TestTodaySaysWhatTheShelfHasOfTheNextCoat(t *testing.T) {
 func TestWhatCannotStandOnTheShelfIsRefused(t *testing.T) {
 	a := withDemo(t)
 	_, err := a.AddStock(ctx, app.StockEdit{ProductID: "none", Litres: -1, Part: "lid", BoughtOn: "May"})
-	var bad fault.Errors
+	var bad fielderr.Errors
 	require.ErrorAs(t, err, &bad)
 	var paths []string
 	for _, e := range bad {

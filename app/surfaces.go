@@ -7,8 +7,8 @@ import (
 	"slices"
 	"strings"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/finish/craft"
@@ -25,9 +25,9 @@ type Surface struct {
 	Area      area.Assessment `json:"area"`
 	Measuring Measuring       `json:"measuring"`
 	// Better says what one more measurement would buy, if it is measured roughly.
-	Better        say.Sentence   `json:"better,omitempty"`
-	SubstrateName string         `json:"substrateName"`
-	Cautions      []say.Sentence `json:"cautions"`
+	Better        message.Sentence   `json:"better,omitempty"`
+	SubstrateName string             `json:"substrateName"`
+	Cautions      []message.Sentence `json:"cautions"`
 	// Crafts are the workbenches that suit it.
 	Crafts      []string `json:"crafts"`
 	OpenDefects int      `json:"openDefects"`
@@ -75,7 +75,7 @@ type SurfaceEdit struct {
 }
 
 func (s SurfaceEdit) validate(b area.Boat) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if s.Name = strings.TrimSpace(s.Name); s.Name == "" {
 		bad.Add("name", "give the surface a name")
 	}
@@ -83,8 +83,8 @@ func (s SurfaceEdit) validate(b area.Boat) error {
 	for i, p := range area.Parts {
 		parts[i] = p.Part
 	}
-	fault.OneOf(&bad, "part", s.Part, parts)
-	fault.OneOf(&bad, "side", s.Side, area.Sides)
+	fielderr.OneOf(&bad, "part", s.Part, parts)
+	fielderr.OneOf(&bad, "side", s.Side, area.Sides)
 	bad.Under("", s.Description.Validate())
 	bad.Under("findings", s.Findings.Validate())
 	_, err := b.Assess(s.Part, s.Side, s.Measured)
@@ -161,7 +161,7 @@ func (a *App) PreviewSurface(ctx context.Context, boatID string, e SurfaceEdit) 
 		return area.Assessment{}, err
 	}
 	out, err := base.Assess(e.Part, e.Side, e.Measured)
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Under("measured", err)
 	return out, bad.Err()
 }

@@ -9,7 +9,7 @@ import (
 	"testing"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
@@ -25,7 +25,7 @@ import (
 // refused checks that err is a fault at path.
 func refused(t *testing.T, err error, path string) {
 	t.Helper()
-	var bad fault.Errors
+	var bad fielderr.Errors
 	require.ErrorAs(t, err, &bad, path)
 	assert.Equal(t, path, bad[0].Path)
 }

@@ -4,7 +4,7 @@ import (
 	"context"
 	"slices"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
@@ -23,8 +23,8 @@ type Survey struct {
 	// DrawnFrom says what the drawing rests on.
 	DrawnFrom string `json:"drawnFrom"`
 	// Says and Detail are what to measure or mend first.
-	Says   say.Sentence `json:"says"`
-	Detail say.Sentence `json:"detail"`
+	Says   message.Sentence `json:"says"`
+	Detail message.Sentence `json:"detail"`
 	// FairFirst is the surface that Fairing opens on: gaps were read on it, or lows wait there.
 	FairFirst string `json:"fairFirst"`
 	// BenchFirst is the finish that Finishes opens on, by its key: one that work is kept of, else the

@@ -3,13 +3,13 @@ package app
 import (
 	"fmt"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 )
 
 // says decides for a survey: what to measure or mend first, else what comes next.
-func (s Survey) says() (says, detail say.Sentence) {
+func (s Survey) says() (says, detail message.Sentence) {
 	if len(s.Surfaces) == 0 {
-		return say.Of("Add her first surface: nothing can be reckoned before."), say.Of("Take a hull type's surfaces, or add them one by one.")
+		return message.Of("Add her first surface: nothing can be reckoned before."), message.Of("Take a hull type's surfaces, or add them one by one.")
 	}
 	var apart []string
 	var rough *Surface
@@ -40,21 +40,21 @@ func (s Survey) says() (says, detail say.Sentence) {
 	}
 	switch {
 	case len(apart) > 0:
-		says = say.Of("%v again before you buy: measurements differ by more than their ±.", say.Strong("Tape "+named(apart)))
+		says = message.Of("%v again before you buy: measurements differ by more than their ±.", message.Strong("Tape "+named(apart)))
 	case rough != nil:
-		says = say.Of("%v first: %v of doubt lie there.", say.Strong("Measure "+rough.Name), say.Val(doubtM2(*rough), "m²"))
+		says = message.Of("%v first: %v of doubt lie there.", message.Strong("Measure "+rough.Name), message.Val(doubtM2(*rough), "m²"))
 	case defects > 0:
-		says = say.Of("The areas are good. %v", counted(defects, "%v waits: mend it before you coat.", "%v wait: mend them before you coat.", say.Strong("One defect"), say.Strong(fmt.Sprintf("%d defects", defects))))
+		says = message.Of("The areas are good. %v", counted(defects, "%v waits: mend it before you coat.", "%v wait: mend them before you coat.", message.Strong("One defect"), message.Strong(fmt.Sprintf("%d defects", defects))))
 	default:
-		says = say.Of("All is measured and nothing waits to be mended: choose what goes on, in Build-up.")
+		says = message.Of("All is measured and nothing waits to be mended: choose what goes on, in Build-up.")
 	}
-	detail = say.Of("%v to coat in all, on %v", say.Val(total, "m²"), counted(len(s.Surfaces), "%v.", "%v.", say.Text("one surface"), say.Text("%d surfaces", len(s.Surfaces))))
+	detail = message.Of("%v to coat in all, on %v", message.Val(total, "m²"), counted(len(s.Surfaces), "%v.", "%v.", message.Text("one surface"), message.Text("%d surfaces", len(s.Surfaces))))
 	if roughs > 0 {
-		detail = say.Of("%v%v", detail, counted(roughs, " %v is only measured roughly.", " %v are only measured roughly.", say.Text("One"), say.Text("%d", roughs)))
+		detail = message.Of("%v%v", detail, counted(roughs, " %v is only measured roughly.", " %v are only measured roughly.", message.Text("One"), message.Text("%d", roughs)))
 	}
 	if defects > 0 {
-		detail = say.Of("%v%v", detail, counted(defects, " %v waits, about ", " %v wait, about ", say.Text("One defect"), say.Text("%d defects", defects)))
-		detail = say.Of("%v%v of work.", detail, say.Val(hours, "h"))
+		detail = message.Of("%v%v", detail, counted(defects, " %v waits, about ", " %v wait, about ", message.Text("One defect"), message.Text("%d defects", defects)))
+		detail = message.Of("%v%v of work.", detail, message.Val(hours, "h"))
 	}
 	return says, detail
 }
@@ -63,11 +63,11 @@ func (s Survey) says() (says, detail say.Sentence) {
 func doubtM2(f Surface) float64 { return f.Area.AreaM2 * f.Area.UncertaintyPct / 100 }
 
 // counted fills the template for one or for many.
-func counted(n int, one, many string, ofOne, ofMany say.Span) say.Sentence {
+func counted(n int, one, many string, ofOne, ofMany message.Span) message.Sentence {
 	if n == 1 {
-		return say.Of(one, ofOne)
+		return message.Of(one, ofOne)
 	}
-	return say.Of(many, ofMany)
+	return message.Of(many, ofMany)
 }
 
 // listed joins names as one says them.

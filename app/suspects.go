@@ -5,10 +5,10 @@ import (
 	"math"
 
 	"allcoats/core/boat/survey"
+	"allcoats/core/conditions/clock"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
-	"allcoats/core/readiness/clock"
 )
 
 // Suspect is a blemish seen on a coat with its likely causes.
@@ -41,7 +41,7 @@ func (a *App) Suspects(ctx context.Context, id string, keys []string) ([]Suspect
 }
 
 // repeats are the causes that came again and again on coats of a product on this boat.
-func (o outlook) repeats(productID string) []logbook.Repeat {
+func (o boatState) repeats(productID string) []logbook.Repeat {
 	var coats []logbook.Blemished
 	for _, f := range o.survey.Surfaces {
 		for _, e := range o.log[f.ID] {
@@ -54,7 +54,7 @@ func (o outlook) repeats(productID string) []logbook.Repeat {
 }
 
 // recordOf gathers what is known of a logged coat.
-func (o outlook) recordOf(r logbook.Logged) logbook.Record {
+func (o boatState) recordOf(r logbook.Logged) logbook.Record {
 	e := o.entry(r)
 	f := o.surface(e.SurfaceID)
 	rec := logbook.Record{Sheet: o.sheet(r), DryUm: e.FilmUm, ThinnerPct: e.ThinnerPct, Conditions: e.Conditions, Upright: math.Abs(f.Tilt(f.Part)-90) < 30, Early: e.Early != ""}

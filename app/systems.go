@@ -7,7 +7,7 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 	"allcoats/core/job/buildup"
@@ -82,7 +82,7 @@ func (a *App) system(ctx context.Context, id string) (System, error) {
 }
 
 func (e SystemEdit) row(ctx context.Context, q store.Queries, id string, version int) (store.System, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if strings.TrimSpace(e.Name) == "" {
 		bad.Add("name", "give the system a name")
 	}
@@ -166,7 +166,7 @@ func (a *App) RemoveSystem(ctx context.Context, id string) error {
 func (w work) schemeSteps(key string, f Surface) (steps []Step, missing []string, err error) {
 	i := slices.IndexFunc(scheme.Schemes, func(s scheme.Scheme) bool { return s.Key == key })
 	if i < 0 {
-		return nil, nil, fault.At("key", "is no scheme that the program knows")
+		return nil, nil, fielderr.At("key", "is no scheme that the program knows")
 	}
 	steps, missing = []Step{}, []string{}
 	for _, s := range scheme.Schemes[i].Steps {

@@ -5,7 +5,7 @@ import (
 	"slices"
 	"strings"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/store"
@@ -17,7 +17,7 @@ func fromTemplate(key string, substrate survey.Substrate) ([]SurfaceEdit, error)
 	}
 	i := slices.IndexFunc(survey.Templates, func(t survey.Template) bool { return t.Key == key })
 	if i < 0 {
-		return nil, fault.At("template", "is no hull type that the program knows")
+		return nil, fielderr.At("template", "is no hull type that the program knows")
 	}
 	var out []SurfaceEdit
 	for _, t := range survey.Templates[i].Surfaces {
@@ -87,7 +87,7 @@ func copySteps(ctx context.Context, q store.Queries, from store.Surface, to stri
 // coats. What was logged stays with the first.
 func (a *App) SplitSurface(ctx context.Context, id string, version int, pct float64, name string) (Surface, error) {
 	return change(ctx, a, func(ctx context.Context) (Surface, error) {
-		var bad fault.Errors
+		var bad fielderr.Errors
 		bad.Range("pct", pct, 1, 99, "%")
 		if name = strings.TrimSpace(name); name == "" {
 			bad.Add("name", "give the new surface a name")
@@ -172,7 +172,7 @@ func (a *App) OrderSurfaces(ctx context.Context, boatID string, ids []string) er
 		}
 		slices.Sort(have)
 		if !slices.Equal(have, slices.Sorted(slices.Values(ids))) {
-			return fault.At("ids", "must name every surface of the boat once: reload, one was added or deleted")
+			return fielderr.At("ids", "must name every surface of the boat once: reload, one was added or deleted")
 		}
 		for i, id := range ids {
 			if err := q.PlaceSurface(ctx, id, i+1); err != nil {

@@ -3,12 +3,12 @@ package app
 import (
 	"context"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/survey"
+	"allcoats/core/conditions/climate"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/film/film"
-	"allcoats/core/readiness/climate"
 	"allcoats/store"
 )
 
@@ -22,7 +22,7 @@ type BoatTent struct {
 	Sheltered []string   `json:"sheltered"` // names of the surfaces in it
 	Outside   []string   `json:"outside"`   // and of those in the open
 	// Booth says what a fan and its filter move, empty where there is none.
-	Booth say.Sentence `json:"booth,omitempty"`
+	Booth message.Sentence `json:"booth,omitempty"`
 }
 
 // Tent returns a boat's tent.
@@ -86,7 +86,7 @@ func (a *App) Cover(ctx context.Context, boatID string) (BoatTent, error) {
 				return err
 			}
 			if row.Tent.V == nil {
-				return fault.At("tent", "no tent stands: describe it, and say that it stands")
+				return fielderr.At("tent", "no tent stands: describe it, and say that it stands")
 			}
 			return shelter(ctx, q, boatID, survey.Open, survey.Tent)
 		})

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"sync"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/ringsaturn/tzf"
 	tzfrellite "github.com/ringsaturn/tzf-rel-lite"
@@ -18,7 +18,7 @@ var zones sync.Mutex
 
 // TimeZoneAt is the time zone of a position, by the borders of the zones; at sea the one of its longitude.
 func TimeZoneAt(latitudeDeg, longitudeDeg float64) (string, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("latitudeDeg", latitudeDeg, -90, 90, "°")
 	bad.Range("longitudeDeg", longitudeDeg, -180, 180, "°")
 	if bad != nil {

@@ -3,20 +3,20 @@ package app
 import (
 	"context"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
-	"allcoats/core/readiness/field"
-	"allcoats/core/readiness/today"
 )
 
 // Today is the answer of the morning for one boat.
 type Today struct {
-	Boat   Boat         `json:"boat"`
-	Place  Place        `json:"place"`
-	Ribbon Ribbon       `json:"ribbon"`
-	Answer today.Answer `json:"answer"`
+	Boat   Boat             `json:"boat"`
+	Place  Place            `json:"place"`
+	Ribbon Ribbon           `json:"ribbon"`
+	Answer readiness.Answer `json:"answer"`
 }
 
 // Today answers for a boat at the program's time.
@@ -28,7 +28,7 @@ func (a *App) Today(ctx context.Context, boatID string) (Today, error) {
 	if err := a.plan(ctx, &o); err != nil {
 		return Today{}, err
 	}
-	found := today.Find(o.s)
+	found := readiness.Find(o.s)
 	for i, l := range found.Lanes {
 		if l.Mix == nil {
 			continue
@@ -48,7 +48,7 @@ func (a *App) Today(ctx context.Context, boatID string) (Today, error) {
 }
 
 // graded is a product with the hardener that is planned for it on a surface.
-func (o outlook) graded(surfaceID, productID string) product.Sheet {
+func (o boatState) graded(surfaceID, productID string) product.Sheet {
 	sheet := o.products[productID]
 	for _, st := range o.steps[surfaceID] {
 		if st.ProductID == productID {
@@ -61,7 +61,7 @@ func (o outlook) graded(surfaceID, productID string) product.Sheet {
 
 // job is the field job of a product on the surface asked for. Without one a
 // square metre in the open is meant.
-func (o outlook) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, today.Surface, error) {
+func (o boatState) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, readiness.Surface, error) {
 	method := ask.Method
 	if method == "" {
 		method = "roller"
@@ -70,9 +70,9 @@ func (o outlook) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, tod
 		}
 	}
 	if _, ok := film.MethodByKey(method); !ok {
-		return field.Job{}, today.Surface{}, fault.At("method", "is not a way to lay a coat")
+		return field.Job{}, readiness.Surface{}, fielderr.At("method", "is not a way to lay a coat")
 	}
-	f := today.Surface{AreaM2: 1, Weather: field.Weather{Air: o.s.Air, SurfaceC: make([]float64, len(o.s.Air))}}
+	f := readiness.Surface{AreaM2: 1, Weather: field.Weather{Air: o.s.Air, SurfaceC: make([]float64, len(o.s.Air))}}
 	for i, h := range o.s.Air {
 		f.Weather.SurfaceC[i] = h.TempC
 	}
@@ -81,7 +81,7 @@ func (o outlook) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, tod
 			f = s
 		}
 	}
-	coat := today.Coat{Step: step.Step{Work: step.Coat, Sheet: sheet, Method: method, DFTUm: max(1, sheet.Film.TypicalUm)}, AreaM2: f.AreaM2}
+	coat := readiness.Coat{Step: step.Step{Work: step.Coat, Sheet: sheet, Method: method, DFTUm: max(1, sheet.Film.TypicalUm)}, AreaM2: f.AreaM2}
 	if coat.LayH, _ = o.reckoned(f, coat.Step); f.Next != nil && f.Next.ProductID == ask.ProductID && f.Next.Method == method {
 		coat = *f.Next
 	}

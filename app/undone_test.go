@@ -6,9 +6,9 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/boat/survey"
+	"allcoats/core/conditions/readiness"
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
-	"allcoats/core/readiness/today"
 	"allcoats/demo"
 
 	"github.com/stretchr/testify/assert"
@@ -24,14 +24,14 @@ func TestACoatWaitsForWhatComesBeforeIt(t *testing.T) {
 	primer.ID = ""
 	steps := []app.Step{{Step: step.Step{Work: step.Wash}}, {Step: step.Step{Work: step.Sand, Grit: 80}}, {Step: step.Step{Work: step.Wash}}, primer}
 	must(a.SetBuildUp(ctx, f.ID, f.Version, steps))
-	lane := func() today.Lane {
+	lane := func() readiness.Lane {
 		for _, l := range must(a.Today(ctx, boat)).Answer.Lanes {
 			if l.SurfaceID == f.ID {
 				return l
 			}
 		}
 		t.Fatal("no lane")
-		return today.Lane{}
+		return readiness.Lane{}
 	}
 	told := func(kind step.Work, grit int, before time.Duration) {
 		must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: kind, StartedAt: demo.Now.Add(-before), Grit: grit}}))
@@ -44,7 +44,7 @@ func TestACoatWaitsForWhatComesBeforeIt(t *testing.T) {
 	told("sand", 80, 4*time.Hour)
 	assert.Regexp(t, `^Deck: wash \([\d.]+ h\) first; metal primer not before`, lane().Answer.In(time.UTC))
 	told("wash", 0, 3*time.Hour)
-	assert.NotEqual(t, today.Unprepared, lane().Chance)
+	assert.NotEqual(t, readiness.Unprepared, lane().Chance)
 }
 
 // One coat more than planned is a fact of the log, and no screen falls silent over it.

@@ -5,7 +5,7 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -112,7 +112,7 @@ func (a *App) Upkeep(ctx context.Context, boatID string) (Upkeep, error) {
 	return o.upkeep(), nil
 }
 
-func (o outlook) upkeep() Upkeep {
+func (o boatState) upkeep() Upkeep {
 	out := Upkeep{Films: []DueFilm{}, Shelf: []StockItem{}, Season: o.now.In(o.s.Loc).AddDate(0, 2, 0).Year()}
 	for _, f := range o.survey.Surfaces {
 		all := o.stoods(f)
@@ -152,7 +152,7 @@ func (a *App) Renew(ctx context.Context, surfaceID string) (BuildUp, error) {
 		f := w.surface(surfaceID)
 		all := w.stoods(f)
 		if len(all) == 0 {
-			return BuildUp{}, fault.At("surfaceId", "no coat is logged on %s: nothing is there to renew", f.Name)
+			return BuildUp{}, fielderr.At("surfaceId", "no coat is logged on %s: nothing is there to renew", f.Name)
 		}
 		last := all[len(all)-1]
 		method := ""

@@ -8,7 +8,7 @@ import (
 	"sync"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/store"
 
 	"golang.org/x/crypto/bcrypt"
@@ -58,11 +58,11 @@ const (
 const SessionDays = 30
 
 func (e UserEdit) validate(fresh bool) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if n := len(strings.TrimSpace(e.Name)); n == 0 || n > 60 {
 		bad.Add("name", "give the person a name, of at most 60 letters")
 	}
-	fault.OneOf(&bad, "may", e.May, Mays)
+	fielderr.OneOf(&bad, "may", e.May, Mays)
 	if n := len(e.Passphrase); (fresh || n > 0) && (n < leastPassphrase || n > mostPassphrase) {
 		bad.Add("passphrase", "must have %d to %d letters", leastPassphrase, mostPassphrase)
 	}
@@ -111,7 +111,7 @@ func (a *App) PutUser(ctx context.Context, id string, e UserEdit) (User, error) 
 					row.Hash = u.Hash
 				}
 			case strings.EqualFold(u.Name, e.Name):
-				return fault.At("name", "is another's name already")
+				return fielderr.At("name", "is another's name already")
 			default:
 				owner = owner || May(u.May) == MayAll
 			}
@@ -120,7 +120,7 @@ func (a *App) PutUser(ctx context.Context, id string, e UserEdit) (User, error) 
 		case !known:
 			return ErrNotFound
 		case !owner:
-			return fault.At("may", "somebody must be allowed all: let this one, or another first")
+			return fielderr.At("may", "somebody must be allowed all: let this one, or another first")
 		}
 		if hash != nil && !fresh { // who knew the old one is out
 			if err := q.EndSessions(ctx, nil, id); err != nil {
@@ -141,7 +141,7 @@ func (a *App) RemoveUser(ctx context.Context, id string) error {
 		}
 		rest := slices.DeleteFunc(all, func(u store.User) bool { return u.ID == id })
 		if len(rest) > 0 && !slices.ContainsFunc(rest, func(u store.User) bool { return May(u.May) == MayAll }) {
-			return fault.At("id", "is the last who may all: let another first")
+			return fielderr.At("id", "is the last who may all: let another first")
 		}
 		return q.RemoveUser(ctx, id)
 	})

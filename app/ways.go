@@ -7,14 +7,14 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/survey"
+	"allcoats/core/conditions/climate"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/job/task"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
-	"allcoats/core/readiness/climate"
 )
 
 // Way is a change that may bring boats forward, with what it costs.
@@ -67,7 +67,7 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		return nil, err
 	}
 	if s.view.Plan == nil {
-		return nil, fault.Errors(s.view.Trouble)
+		return nil, fielderr.Errors(s.view.Trouble)
 	}
 	later := Way{Name: "launch later, as planned now", Enough: true, Later: true}
 	played, err := s.play(ctx, kept.Starts, s.courses(), nil)
@@ -355,9 +355,9 @@ func (w Way) lateH(boat int, due *time.Time) float64 {
 }
 
 // ahead is the record of a boat with usual weather after now.
-func (s *yardState) ahead() func(outlook) weather.Series {
+func (s *yardState) ahead() func(boatState) weather.Series {
 	course := s.course(s.futures.Usual())
-	return func(o outlook) weather.Series {
+	return func(o boatState) weather.Series {
 		return append(slices.Clone(o.climate.Open.Between(time.Time{}, s.view.Now)), course...)
 	}
 }

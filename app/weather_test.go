@@ -10,7 +10,7 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/survey"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/tent"
@@ -258,7 +258,7 @@ func TestATentIsDescribedComparedAndTakenDown(t *testing.T) {
 	made := got.Usual
 	made.Layers = 7
 	_, err = a.SetTent(ctx, s.Boat.ID, got.Version, &made)
-	var bad fault.Errors
+	var bad fielderr.Errors
 	require.ErrorAs(t, err, &bad)
 	assert.Equal(t, "layers", bad[0].Path)
 	made.Layers = 2

@@ -4,7 +4,7 @@ import (
 	"context"
 	"fmt"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
@@ -130,7 +130,7 @@ func (w work) done(steps []Step) []int {
 // check reports what a change to steps on a surface may not hold. A step may have
 // fewer coats than went on if it has had so before: one more was logged then.
 func (w work) check(surfaceID string, steps []Step) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	coats := map[string]int{} // as stored, by step
 	for _, s := range w.steps[surfaceID] {
 		coats[s.ID] = s.Coats

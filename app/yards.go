@@ -9,16 +9,16 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/parallel"
-	"allcoats/core/base/say"
 	"allcoats/core/boat/survey"
+	"allcoats/core/conditions/field"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/job/task"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
-	"allcoats/core/readiness/field"
 	"allcoats/store"
 )
 
@@ -50,21 +50,21 @@ type yardState struct {
 	after    []made
 	view     YardPlan
 	yard     plan.Yard
-	looks    []outlook
+	looks    []boatState
 	futures  weather.Futures
-	unread   []say.Sentence // boats that are left out, with why
+	unread   []message.Sentence // boats that are left out, with why
 	// buildCents is what tents cost that a change puts up.
 	buildCents float64
 }
 
 // unread says of a boat that cannot be read that she is left out. One that the reading of was
 // given up is none.
-func unread(ctx context.Context, name string, err error) (say.Sentence, error) {
+func unread(ctx context.Context, name string, err error) (message.Sentence, error) {
 	if errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded) || ctx.Err() != nil {
 		return nil, err
 	}
 	slog.ErrorContext(ctx, "a boat cannot be read", "boat", name, "err", err)
-	return say.Of("%v cannot be read and is left out: open her Survey and mend what it names, or restore a copy", say.Strong(name)), nil
+	return message.Of("%v cannot be read and is left out: open her Survey and mend what it names, or restore a copy", message.Strong(name)), nil
 }
 
 func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error) {
@@ -99,7 +99,7 @@ func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error)
 			until = launch.Add(afterLaunch)
 		}
 	}
-	s.looks = make([]outlook, len(boats))
+	s.looks = make([]boatState, len(boats))
 	failed := make([]error, len(boats))
 	err = parallel.Each(ctx, len(boats), nil, func(_, i int) { s.looks[i], failed[i] = a.look(ctx, boats[i].ID) })
 	if err != nil {
@@ -145,13 +145,13 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 		s.settings.Marks = map[string]plan.Mark{}
 	}
 	s.view = YardPlan{Version: s.row.Version, Place: p, Now: now, Until: until, Settings: s.settings, Rules: plan.CrossRules, Boats: []YardBoat{},
-		Days: []PlanDay{}, Trouble: []fault.Field{}, Moved: []plan.Moved{}, Undo: len(s.before), Redo: len(s.after)}
+		Days: []PlanDay{}, Trouble: []fielderr.Field{}, Moved: []plan.Moved{}, Undo: len(s.before), Redo: len(s.after)}
 	if len(s.now.Starts) > 0 {
 		s.view.Made = &s.now.At
 	}
 	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Tents: s.settings.Tents, Noise: s.settings.Noise, HourCents: s.settings.HourCents, Marks: s.settings.Marks,
 		TravelMin: s.settings.TravelMin, DustM: s.settings.DustM,
-		Daylight: sky.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-24*time.Hour), until)}
+		Daylight: solar.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-24*time.Hour), until)}
 	var open weather.Series
 	if len(s.looks) > 0 {
 		open = s.looks[0].climate.Open
@@ -190,7 +190,7 @@ func (s yardState) course(c weather.Series) weather.Series {
 }
 
 // assumed are the hands that the boats speak of when nobody is named.
-func assumed(looks []outlook) []plan.Person {
+func assumed(looks []boatState) []plan.Person {
 	out := []plan.Person{}
 	crew := 1
 	var week = plan.Person{}.Week
@@ -205,7 +205,7 @@ func assumed(looks []outlook) []plan.Person {
 }
 
 // boat is a boat of the yard with the weather at her surfaces ahead.
-func (s yardState) boat(o outlook, at map[string]field.Weather) plan.Boat {
+func (s yardState) boat(o boatState, at map[string]field.Weather) plan.Boat {
 	b := o.survey.Boat
 	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, AlongM: s.settings.AlongM[b.ID], Own: s.settings.Own[b.ID], Work: o.job.Own, Off: s.settings.Off[b.ID]}
 	if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, s.yard.Loc); err == nil {
@@ -247,11 +247,11 @@ func (s *yardState) draft(ctx context.Context, e plan.Effort) (plan.Draft, error
 // show makes the plan as it stands.
 func (s *yardState) show(ctx context.Context, e plan.Effort) (kept plan.Kept, err error) {
 	if len(s.yard.Boats) == 0 {
-		s.view.Trouble = append(s.view.Trouble, fault.At("boats", "no boat stands here")...)
+		s.view.Trouble = append(s.view.Trouble, fielderr.At("boats", "no boat stands here")...)
 		return kept, nil
 	}
 	d, err := s.draft(ctx, e)
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if errors.As(err, &bad) {
 		s.view.Trouble = bad
 		return kept, nil

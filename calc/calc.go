@@ -8,7 +8,7 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
-	"allcoats/core/catalog/tins"
+	"allcoats/core/catalog/purchase"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/fair"
 	"allcoats/core/finish/nonskid"
@@ -76,13 +76,13 @@ var (
 	).Showing(exampleDeck)
 	Consumption = pocket.New(
 		"consumption", "How many litres coats to come will take, and how many tins are enough, from what logged coats took.",
-		tins.UseRequest{Logged: []tins.Coat{{Surface: "bottom", ReckonedL: 4.05, LoggedL: 4.35}}, AreaSDPct: map[string]float64{"bottom": 8}, PlannedSurface: "bottom",
-			ReckonedToComeL: []float64{4.5, 4.5}, TinL: 0.75, StockL: 0.25, ServiceLevelPct: 80}, pocket.Quick(tins.Consumption),
+		purchase.UseRequest{Logged: []purchase.Coat{{Surface: "bottom", ReckonedL: 4.05, LoggedL: 4.35}}, AreaSDPct: map[string]float64{"bottom": 8}, PlannedSurface: "bottom",
+			ReckonedToComeL: []float64{4.5, 4.5}, TinL: 0.75, StockL: 0.25, ServiceLevelPct: 80}, pocket.Quick(purchase.Consumption),
 	)
 	Purchase = pocket.New(
 		"purchase", "The cheapest packs that cover base and hardener, stock counted in.",
-		tins.PackRequest{NeedBaseML: 7500, NeedHardenerML: 2500, StockBaseML: 500, Items: []tins.Item{{Name: "kit 2.5 L", BaseML: 1875, HardenerML: 625, PriceCents: 9400}, {Name: "hardener 0.75 L", HardenerML: 750, PriceCents: 3100}}},
-		tins.Pack,
+		purchase.PackRequest{NeedBaseML: 7500, NeedHardenerML: 2500, StockBaseML: 500, Items: []purchase.Item{{Name: "kit 2.5 L", BaseML: 1875, HardenerML: 625, PriceCents: 9400}, {Name: "hardener 0.75 L", HardenerML: 750, PriceCents: 3100}}},
+		purchase.Pack,
 	)
 	WettedSurface = pocket.New(
 		"wetted-surface", "The wetted surface by Mumford's and Holtrop's formulas.",

@@ -6,9 +6,9 @@ import (
 	"testing"
 
 	"allcoats/calc/pocket"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/conditions/clock"
 	"allcoats/core/job/rules"
-	"allcoats/core/readiness/clock"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -54,7 +54,7 @@ func TestBadRequestsNameTheField(t *testing.T) {
 		calc, ok := ByName(c.calc)
 		require.True(t, ok)
 		_, err := calc.Run(t.Context(), []byte(c.body))
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, c.body)
 		assert.Equal(t, c.path, bad[0].Path, c.body)
 	}

@@ -3,7 +3,7 @@ package calc
 import (
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/area"
 	"allcoats/core/finish/nonskid"
@@ -39,7 +39,7 @@ func measureMesh(r MeshRequest) (MeshResult, error) {
 	}
 	if r.Group != "" {
 		if m = m.Only(r.Group); len(m.Triangles) == 0 {
-			return MeshResult{}, fault.At("group", "the file has no faces in this group")
+			return MeshResult{}, fielderr.At("group", "the file has no faces in this group")
 		}
 	}
 	m, err = m.Place(r.Placing)
@@ -76,7 +76,7 @@ type WettedResult struct {
 }
 
 func wetted(r WettedRequest) (WettedResult, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Under("", r.Validate())
 	bad.Range("displacementT", r.DisplacementT, 0, 5000, "t")
 	if bad == nil && r.Block(r.DisplacementT) > 1 {

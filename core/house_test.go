@@ -4,9 +4,9 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/film/step"
-	"allcoats/core/readiness/field"
 	"go/ast"
 	"go/parser"
 	"go/token"
@@ -24,7 +24,7 @@ import (
 
 // floors are the rooms of core from the ground up: a package imports packages of its
 // own room and of rooms below.
-var floors = []string{"base", "physics", "geometry", "boat", "catalog", "film", "exposure", "readiness", "job", "planning", "finish"}
+var floors = []string{"base", "physics", "geometry", "boat", "catalog", "film", "exposure", "conditions", "job", "planning", "finish"}
 
 // libraries are what core may import beside the standard library, by the room that may.
 var libraries = map[string][]string{
@@ -83,7 +83,7 @@ func TestEveryKindIsDescribed(t *testing.T) {
 		{"catalog/product", "Binder", "", product.Binders[1:], nil},
 		{"exposure/reading", "Kind", "Kind", reading.Kinds, nil},
 		{"film/step", "Work", "Work", step.Kinds, nil},
-		{"readiness/field", "Limit", "Limit", field.Limits, nil},
+		{"conditions/field", "Limit", "Limit", field.Limits, nil},
 	} {
 		consts := append([]string{}, c.none...)
 		files, err := filepath.Glob(filepath.Join(c.dir, "*.go"))

@@ -11,7 +11,7 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -192,7 +192,7 @@ func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind ma
 		}
 		e.StartedAt = at.UTC()
 		_, err := a.AddEntry(ctx, app.NewEntry{Entry: e})
-		var bad fault.Errors
+		var bad fielderr.Errors
 		if errors.As(err, &bad) && bad[0].Path == "early" { // built around a cold time
 			e.Early = "the weekend was over"
 			_, err = a.AddEntry(ctx, app.NewEntry{Entry: e})

@@ -9,11 +9,11 @@ import (
 	"allcoats/core/film/step"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
+	"allcoats/core/finish/completion"
 	"allcoats/core/finish/gelcoat"
 	"allcoats/core/finish/metal"
 	"allcoats/core/finish/mould"
 	"allcoats/core/finish/nonskid"
-	"allcoats/core/finish/refit"
 )
 
 // onSurface keeps what edit makes of the usual work of a craft on a surface.
@@ -101,11 +101,11 @@ func finish(ctx context.Context, a *app.App, now time.Time) error {
 	}); err != nil {
 		return err
 	}
-	return onSurface(ctx, a, app.RefitBench, boat["Marsh Lantern"], func(r app.Refitted) refit.Work { return r.Work }, func(w *refit.Work) {
-		w.Hardware = []refit.Hardware{{Name: "rubbing strake, port", SurfaceID: id["Marsh Lantern, Topsides port"], Compound: "polyether", Sealed: true},
+	return onSurface(ctx, a, app.RefitBench, boat["Marsh Lantern"], func(r app.Refitted) completion.Work { return r.Work }, func(w *completion.Work) {
+		w.Hardware = []completion.Hardware{{Name: "rubbing strake, port", SurfaceID: id["Marsh Lantern, Topsides port"], Compound: "polyether", Sealed: true},
 			{Name: "log transducer", SurfaceID: id["Marsh Lantern, Bottom"], Compound: "polysulphide", Sealed: true, BeddedAt: ago(20)}, {Name: "side cleats", SurfaceID: deck, Compound: "butyl"}}
-		w.Lines = []refit.Line{{Name: "waterline", SurfaceID: id["Marsh Lantern, Bottom"], Tape: "fine-line", LengthM: 19, Pull: step.TouchDry, MaskedAt: ago(60)},
+		w.Lines = []completion.Line{{Name: "waterline", SurfaceID: id["Marsh Lantern, Bottom"], Tape: "fine-line", LengthM: 19, Pull: step.TouchDry, MaskedAt: ago(60)},
 			{Name: "rail, port", SurfaceID: id["Marsh Lantern, Topsides port"], Tape: "crepe", LengthM: 10, Pull: step.WhileWet, MaskedAt: ago(30), Twice: true}}
-		w.Snags = []refit.Snag{{Text: "run below the rail, a metre from the stem", SurfaceID: id["Marsh Lantern, Topsides port"]}, {Text: "anode not connected", SurfaceID: id["Marsh Lantern, Bottom"], Stops: true}, {Text: "fingerprint in the primer", SurfaceID: id["Marsh Lantern, Rudder"], Done: true}}
+		w.Snags = []completion.Snag{{Text: "run below the rail, a metre from the stem", SurfaceID: id["Marsh Lantern, Topsides port"]}, {Text: "anode not connected", SurfaceID: id["Marsh Lantern, Bottom"], Stops: true}, {Text: "fingerprint in the primer", SurfaceID: id["Marsh Lantern, Rudder"], Done: true}}
 	})
 }

@@ -12,7 +12,7 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/physics/weather"
 )
 
@@ -31,11 +31,11 @@ func arraysTable(data []byte, loc *time.Location) ([]byte, *time.Location, error
 	d.UseNumber()
 	var doc any
 	if err := d.Decode(&doc); err != nil {
-		return nil, nil, fault.At("file", "cannot be read as a forecast: %v", err)
+		return nil, nil, fielderr.At("file", "cannot be read as a forecast: %v", err)
 	}
 	names, columns := longestTable(doc, 0)
 	if len(columns) == 0 {
-		return nil, nil, fault.At("file", "has no hourly arrays of one length, nor an array of hours")
+		return nil, nil, fielderr.At("file", "has no hourly arrays of one length, nor an array of hours")
 	}
 	if top, ok := doc.(map[string]any); ok {
 		for _, key := range []string{"timezone", "timeZone", "time_zone", "tz"} {

@@ -7,7 +7,7 @@ import (
 	"io"
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/polygon"
 
 	"codeberg.org/go-pdf/fpdf"
@@ -64,7 +64,7 @@ type layout struct {
 func (t Template) layout() (layout, error) {
 	lo, hi := t.bounds()
 	if !(hi.X > lo.X) {
-		return layout{}, fault.At("panel", "there is nothing to draw")
+		return layout{}, fielderr.At("panel", "there is nothing to draw")
 	}
 	return layout{t, lo, 1000*(hi.X-lo.X) + 4*frameMM, 1000*(hi.Y-lo.Y) + 4*frameMM}, nil
 }
@@ -190,7 +190,7 @@ func WriteTiles(w io.Writer, t Template) (int, error) {
 	stepX, stepY := pageW-2*whiteMM-overlapMM, pageH-2*whiteMM-overlapMM
 	cols, rows := int(math.Ceil((l.w-overlapMM)/stepX)), int(math.Ceil((l.h-overlapMM)/stepY))
 	if cols*rows > MaxPages {
-		return 0, fault.At("panel", "%d pages of A4 are too many to glue: print panel by panel, or send the SVG or DXF to a plotter", cols*rows)
+		return 0, fielderr.At("panel", "%d pages of A4 are too many to glue: print panel by panel, or send the SVG or DXF to a plotter", cols*rows)
 	}
 	doc := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: pageW, Ht: pageH}})
 	doc.SetAutoPageBreak(false, 0)

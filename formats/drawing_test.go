@@ -10,7 +10,7 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/polygon"
 
 	"github.com/stretchr/testify/assert"
@@ -90,7 +90,7 @@ func TestTiles(t *testing.T) {
 	assert.GreaterOrEqual(t, bars, 1, "the bar of 100 mm is that long")
 	big := panel()
 	big.Pieces[0].Shape = big.Pieces[0].Shape.Placed(func(p polygon.Point) polygon.Point { return polygon.Point{X: 6 * p.X, Y: 6 * p.Y} })
-	var bad fault.Errors
+	var bad fielderr.Errors
 	_, err = WriteTiles(&b, big)
 	require.ErrorAs(t, err, &bad)
 	assert.Contains(t, bad[0].Message, "too many to glue")

@@ -10,7 +10,7 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/physics/weather"
 )
 
@@ -44,7 +44,7 @@ func ReadEPW(data []byte) (s weather.Series, p ClimatePlace, err error) {
 	r := csv.NewReader(bytes.NewReader(Text(data)))
 	r.FieldsPerRecord = -1
 	r.LazyQuotes = true
-	var bad fault.Errors
+	var bad fielderr.Errors
 	zone := time.UTC
 	rain := 0.0
 	for line := 1; len(bad) < 20; line++ {
@@ -60,13 +60,13 @@ func ReadEPW(data []byte) (s weather.Series, p ClimatePlace, err error) {
 		case line == 1:
 			p, zone, err = epwLocation(row)
 			if err != nil {
-				return nil, p, fault.At("line 1", "%v", err)
+				return nil, p, fielderr.At("line 1", "%v", err)
 			}
 			continue
 		case line <= epwHeader:
 			continue
 		case len(s) == MaxWeatherRows:
-			return nil, p, fault.At(fmt.Sprintf("line %d", line), "more than %d rows", MaxWeatherRows)
+			return nil, p, fielderr.At(fmt.Sprintf("line %d", line), "more than %d rows", MaxWeatherRows)
 		}
 		h, leap, err := epwHour(row, zone)
 		if err != nil {
@@ -101,8 +101,8 @@ func ReadEPW(data []byte) (s weather.Series, p ClimatePlace, err error) {
 	return s, p, nil
 }
 
-func epwValid(s weather.Series) fault.Errors {
-	var bad fault.Errors
+func epwValid(s weather.Series) fielderr.Errors {
+	var bad fielderr.Errors
 	bad.Under("hours", s.Validate())
 	return bad
 }
@@ -119,7 +119,7 @@ func epwLocation(row []string) (p ClimatePlace, zone *time.Location, err error) 
 			return p, nil, fmt.Errorf("%q is no number", row[6+i])
 		}
 	}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("latitude", v[0], -90, 90, "°")
 	bad.Range("longitude", v[1], -180, 180, "°")
 	bad.Range("time zone", v[2], -14, 14, "h")

@@ -8,7 +8,7 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/physics/weather"
 )
 
@@ -40,9 +40,9 @@ func ReadForecast(data []byte) (weather.Series, ForecastDoc, error) {
 	d := json.NewDecoder(bytes.NewReader(data))
 	d.DisallowUnknownFields()
 	if err := d.Decode(&doc); err != nil {
-		return nil, doc, fault.At("file", "cannot be read as a forecast: %v", err)
+		return nil, doc, fielderr.At("file", "cannot be read as a forecast: %v", err)
 	}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if _, err := d.Token(); err != io.EOF {
 		bad.Add("file", "there is more after the forecast")
 	}

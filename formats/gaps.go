@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"strings"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Bounds of a table of gaps: in bytes, and in cells once its rows are of one length.
@@ -17,9 +17,9 @@ const (
 // or commas, an empty cell or a dash where none was read. A first line of words is
 // passed over. Rows that are shorter have no readings at their end.
 func ReadGaps(data []byte) ([][]*float64, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if len(data) > mostGapBytes {
-		return nil, fault.At("file", "%d kB of gaps; at most %d kB are read", len(data)>>10, mostGapBytes>>10)
+		return nil, fielderr.At("file", "%d kB of gaps; at most %d kB are read", len(data)>>10, mostGapBytes>>10)
 	}
 	sep := separator(data)
 	if sep == ';' && !strings.ContainsRune(string(data), ';') && strings.ContainsRune(string(data), ',') {
@@ -52,7 +52,7 @@ func ReadGaps(data []byte) ([][]*float64, error) {
 		bad.Add("file", "there are no gaps in it")
 	}
 	if cells := width * len(out); cells > mostGaps {
-		return nil, fault.At("file", "%d rows of %d gaps are %d; at most %d are read", len(out), width, cells, mostGaps)
+		return nil, fielderr.At("file", "%d rows of %d gaps are %d; at most %d are read", len(out), width, cells, mostGaps)
 	}
 	for i := range out {
 		for len(out[i]) < width {

@@ -12,14 +12,14 @@ import (
 	"time"
 	"unicode"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/exposure/reading"
 )
 
 // ReadReadingLines reads JSON lines as a live instrument sends them:
 // {"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71}. At most 100 000.
 func ReadReadingLines(data []byte) ([]reading.Reading, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	var out []reading.Reading
 	in := bufio.NewScanner(bytes.NewReader(data))
 	for n := 1; in.Scan() && len(bad) < 20; n++ {
@@ -72,7 +72,7 @@ func ReadReadingLines(data []byte) ([]reading.Reading, error) {
 // ReadValueLines reads JSON lines as a scale or a film gauge sends them:
 // {"at":"2026-05-09T10:00:00Z","value":412.5,"unit":"g"}. At most 1000.
 func ReadValueLines(data []byte, k reading.Kind) ([]reading.Value, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	var out []reading.Value
 	for n, line := range bytes.Split(data, []byte("\n")) {
 		if line = bytes.TrimSpace(line); len(line) == 0 {
@@ -107,7 +107,7 @@ func ReadValueLines(data []byte, k reading.Kind) ([]reading.Value, error) {
 // table whose name says that it holds film. A name with mil in it, and no unit given,
 // makes them mils.
 func ReadGauge(data []byte, unit string) ([]float64, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	data = Text(data)
 	rows := cells(data, separator(data), true)
 	column, first := 0, 0

@@ -10,7 +10,7 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Mapping tells how a logger's table is read. Columns are counted from 0; −1 is
@@ -96,7 +96,7 @@ func Sniff(data []byte, zone string) (Preview, error) {
 		}
 	}
 	if len(rows) < 1 || regular(rows) < 2 {
-		return Preview{}, fault.At("line 1", "no table is seen here: a logger's file has columns separated by commas, semicolons, tabs or bars")
+		return Preview{}, fielderr.At("line 1", "no table is seen here: a logger's file has columns separated by commas, semicolons, tabs or bars")
 	}
 	first := -1
 	for i, r := range rows {
@@ -106,7 +106,7 @@ func Sniff(data []byte, zone string) (Preview, error) {
 		}
 	}
 	if first < 0 {
-		return Preview{}, fault.At("line 1", "no row with a time and a number is seen in the first lines")
+		return Preview{}, fielderr.At("line 1", "no row with a time and a number is seen in the first lines")
 	}
 	m.HeaderLines = first
 	doubts := []string{}

@@ -10,7 +10,7 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/mesh"
 
 	"github.com/stretchr/testify/assert"
@@ -75,7 +75,7 @@ func TestBadSTL(t *testing.T) {
 		"ASCII empty":       {"solid\nendsolid\n", "file", "no facets"},
 	} {
 		_, err := ReadSTL([]byte(c.data))
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, name)
 		assert.Equal(t, c.path, bad[0].Path, name)
 		assert.Contains(t, bad[0].Message, c.reason, name)
@@ -129,7 +129,7 @@ func TestBadOBJ(t *testing.T) {
 		"short":          {"v 0 0\n", "line 1", "three numbers"},
 	} {
 		_, err := ReadOBJ([]byte(c.data))
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, name)
 		assert.Equal(t, c.path, bad[0].Path, name)
 		assert.Contains(t, bad[0].Message, c.reason, name)
@@ -166,7 +166,7 @@ func TestBadOffsets(t *testing.T) {
 		"quote":             {head + "\"0,1,1,1\n", "line 2", "cannot be read"},
 	} {
 		_, err := ReadOffsets([]byte(c.data))
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, name)
 		assert.Equal(t, c.path, bad[0].Path, name)
 		assert.Contains(t, bad[0].Message, c.reason, name)

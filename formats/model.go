@@ -1,7 +1,7 @@
 package formats
 
 import (
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/mesh"
 )
 
@@ -18,7 +18,7 @@ func ReadModel(format string, data []byte) (mesh.Mesh, error) {
 	case "offsets":
 		return ReadOffsets(data)
 	}
-	var bad fault.Errors
-	fault.OneOf(&bad, "format", format, ModelFormats)
+	var bad fielderr.Errors
+	fielderr.OneOf(&bad, "format", format, ModelFormats)
 	return mesh.Mesh{}, bad
 }

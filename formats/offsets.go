@@ -8,7 +8,7 @@ import (
 	"io"
 	"strings"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/mesh"
 )
 
@@ -23,7 +23,7 @@ func ReadOffsets(data []byte) (mesh.Mesh, error) {
 	if err != nil {
 		return mesh.Mesh{}, err
 	}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	var o mesh.Offsets
 	keel := -1
 	for i, name := range table[0].cells[1:] {
@@ -73,7 +73,7 @@ func ReadOffsets(data []byte) (mesh.Mesh, error) {
 		return mesh.Mesh{}, bad
 	}
 	m, err := o.Loft()
-	var where fault.Errors
+	var where fielderr.Errors
 	if errors.As(err, &where) { // stations are lines of the file
 		for i, f := range where {
 			var n int
@@ -133,7 +133,7 @@ func readTable(data []byte) ([]tableRow, error) {
 			break
 		}
 		if err != nil {
-			return nil, fault.At(csvPlace(err), "cannot be read: %v", err)
+			return nil, fielderr.At(csvPlace(err), "cannot be read: %v", err)
 		}
 		line, _ := r.FieldPos(0)
 		for i := range row {

@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/polygon"
 
 	"github.com/stretchr/testify/assert"
@@ -57,7 +57,7 @@ func TestBadSVG(t *testing.T) {
 		"bad transform": {svg(`<g transform="skewX(3)"></g>`), "line 1", "is not read"},
 	} {
 		_, err := ReadSVG([]byte(c.data), 0)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, name)
 		assert.Equal(t, c.path, bad[0].Path, name)
 		assert.Contains(t, bad[0].Message, c.reason, name)
@@ -112,7 +112,7 @@ func TestBadDXF(t *testing.T) {
 		"no number": {dxf("0 CIRCLE", "10 x", "20 0", "40 1"), "line 18", "is not a number"},
 	} {
 		_, err := ReadDXF([]byte(c.data), 0)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, name)
 		assert.Equal(t, c.path, bad[0].Path, name)
 		assert.Contains(t, bad[0].Message, c.reason, name)

@@ -11,7 +11,7 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/exposure/reading"
 )
 
@@ -63,7 +63,7 @@ type Readings struct {
 // of the mapping; after twenty it stops. All or nothing. Rows that repeat the one
 // before, or hold no value, are passed over and noted.
 func ReadReadings(data []byte, m Mapping) (Readings, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	loc, err := m.location()
 	if err != nil {
 		bad.Add("mapping.zone", "%v", err)
@@ -216,7 +216,7 @@ func missing(c string) bool {
 
 // units refuses values that are in another unit than the mapping says, or that
 // no instrument shows.
-func (s *series) units() (bad fault.Errors) {
+func (s *series) units() (bad fielderr.Errors) {
 	loC, hiC, loRH, hiRH := math.Inf(1), math.Inf(-1), math.Inf(1), math.Inf(-1)
 	for _, r := range s.rows {
 		if !math.IsNaN(r.TempC) {

@@ -7,7 +7,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/exposure/reading"
 
 	"github.com/stretchr/testify/assert"
@@ -108,7 +108,7 @@ func TestBadReadings(t *testing.T) {
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
 			_, err := ReadReadings(c.file, c.m)
-			var bad fault.Errors
+			var bad fielderr.Errors
 			require.ErrorAs(t, err, &bad)
 			assert.Equal(t, c.where, bad[0].Path)
 			assert.Contains(t, bad[0].Message, c.what)

@@ -7,7 +7,7 @@ import (
 	"math"
 	"strings"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"gonum.org/v1/gonum/mat"
 )
@@ -54,9 +54,9 @@ func scanHeader(data []byte) (column [3]int, unit [3]float64, ok bool) {
 func ReadScan(data []byte) (Scan, error) {
 	column, unit, ok := scanHeader(data)
 	if !ok {
-		return Scan{}, fault.At("line 1", "names no columns x, y and z")
+		return Scan{}, fielderr.At("line 1", "names no columns x, y and z")
 	}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	var points [][3]float64
 	r := csvReader(data)
 	r.ReuseRecord = true
@@ -91,9 +91,9 @@ func ReadScan(data []byte) (Scan, error) {
 	case bad != nil:
 		return Scan{}, bad
 	case len(points) > scanPoints:
-		return Scan{}, fault.At("file", "more than %d points", scanPoints)
+		return Scan{}, fielderr.At("file", "more than %d points", scanPoints)
 	case len(points) < 12:
-		return Scan{}, fault.At("file", "%d points are too few for a surface", len(points))
+		return Scan{}, fielderr.At("file", "%d points are too few for a surface", len(points))
 	}
 	return gridded(points)
 }
@@ -117,10 +117,10 @@ func gridded(points [][3]float64) (Scan, error) {
 	long, tall := hi[0]-lo[0], hi[1]-lo[1]
 	var plane mat.VecDense
 	if plane.SolveVec(normal, right) != nil || long <= 0 || tall <= 0 {
-		return Scan{}, fault.At("file", "the points lie on a line: a surface has a length and a height")
+		return Scan{}, fielderr.At("file", "the points lie on a line: a surface has a length and a height")
 	}
 	if long > 150 || tall > 150 {
-		return Scan{}, fault.At("file", "the points reach over %.4g m by %.4g m: are these mm? Name the columns x_mm, y_mm, z_mm", long, tall)
+		return Scan{}, fielderr.At("file", "the points reach over %.4g m by %.4g m: are these mm? Name the columns x_mm, y_mm, z_mm", long, tall)
 	}
 	// About three points a cell, at most scanSide cells each way.
 	cell := max(long/(scanSide-1), tall/(scanSide-1), math.Sqrt(3*long*tall/float64(len(points))))

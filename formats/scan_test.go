@@ -6,7 +6,7 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/finish/fair"
 
 	"github.com/stretchr/testify/assert"
@@ -68,7 +68,7 @@ func TestBadScans(t *testing.T) {
 		"millimetre": {"x,y,z\n" + strings.Repeat("0,0,0\n3000,0,1\n0,1000,2\n3000,1000,3\n", 4), "file", "are these mm?"},
 	} {
 		_, err := ReadScan([]byte(c.data))
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, name)
 		assert.Equal(t, c.path, bad[0].Path, name)
 		assert.Contains(t, bad[0].Message, c.words, name)

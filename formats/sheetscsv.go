@@ -8,7 +8,7 @@ import (
 	"strconv"
 	"strings"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/cure"
 )
@@ -251,7 +251,7 @@ func SheetsCSV(sheets []product.Sheet) ([]byte, error) {
 // columns in any order, those that are missing left out). Every fault names
 // its line or its place in the list; all or nothing.
 func ReadSheets(format string, data []byte) ([]product.Sheet, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	var out []product.Sheet
 	switch format {
 	case "json":
@@ -306,7 +306,7 @@ func ReadSheets(format string, data []byte) ([]product.Sheet, error) {
 			out = append(out, s)
 		}
 	default:
-		return nil, fault.At("format", "must be json or csv")
+		return nil, fielderr.At("format", "must be json or csv")
 	}
 	if bad == nil && len(out) == 0 {
 		return nil, fileFault("there are no data sheets in it")

@@ -7,7 +7,7 @@ import (
 	"math"
 	"strconv"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/mesh"
 )
 
@@ -73,7 +73,7 @@ func ReadSTL(data []byte) (mesh.Mesh, error) {
 }
 
 func fileFault(format string, args ...any) error {
-	return fault.At("file", format, args...)
+	return fielderr.At("file", format, args...)
 }
 
 // binarySTL reports whether the length is what the header's count asks for.
@@ -163,7 +163,7 @@ func readASCIISTL(data []byte) (mesh.Mesh, error) {
 }
 
 func lineFault(line int, format string, args ...any) error {
-	return fault.At(fmt.Sprintf("line %d", line), format, args...)
+	return fielderr.At(fmt.Sprintf("line %d", line), format, args...)
 }
 
 // vector reads three finite numbers.

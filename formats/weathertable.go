@@ -11,8 +11,8 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/physics/air"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/physics/psychrometrics"
 	"allcoats/core/physics/weather"
 )
 
@@ -109,10 +109,10 @@ func CheckColumns(columns map[string]string) error {
 			continue
 		}
 		if !slices.ContainsFunc(ColumnKinds, func(k ColumnKind) bool { return k.Key == key }) {
-			return fault.At("columns", "“%s” cannot be %q", name, key)
+			return fielderr.At("columns", "“%s” cannot be %q", name, key)
 		}
 		if other, twice := seen[key]; twice {
-			return fault.At("columns", "“%s” and “%s” are both said to be the same: leave one of them out", other, name)
+			return fielderr.At("columns", "“%s” and “%s” are both said to be the same: leave one of them out", other, name)
 		}
 		seen[key] = name
 	}
@@ -229,7 +229,7 @@ type weatherTable struct {
 }
 
 // tableOf looks at the beginning of a table, whose columns are what is said of them.
-func tableOf(data []byte, loc *time.Location, said map[string]string) (t weatherTable, bad fault.Errors) {
+func tableOf(data []byte, loc *time.Location, said map[string]string) (t weatherTable, bad fielderr.Errors) {
 	t = weatherTable{column: map[string]int{}, clock: -1, to: map[string]func(float64) float64{}, loc: loc, doubts: []string{}}
 	const most = 64 << 10
 	head := data[:min(len(data), most)]
@@ -414,7 +414,7 @@ func (t *weatherTable) unit(q quantity, name string, sample [][]string) {
 }
 
 // hour reads a row.
-func (t weatherTable) hour(row []string, when *instants) (h weather.Hour, bad fault.Errors) {
+func (t weatherTable) hour(row []string, when *instants) (h weather.Hour, bad fielderr.Errors) {
 	m := Mapping{Time: t.column["time"], Clock: t.clock}
 	at, err := when.parse(m.stamp(row))
 	if err != nil {
@@ -446,7 +446,7 @@ func (t weatherTable) hour(row []string, when *instants) (h weather.Hour, bad fa
 		h.RHPct = *v
 	case t.has("dew"):
 		if dew := figure("dew", "dew point"); dew != nil {
-			h.RHPct = min(100, 100*air.SaturationPressure(*dew)/air.SaturationPressure(h.TempC))
+			h.RHPct = min(100, 100*psychrometrics.SaturationPressure(*dew)/psychrometrics.SaturationPressure(h.TempC))
 		} else if bad == nil {
 			bad.Add("dew point", "is missing")
 		}

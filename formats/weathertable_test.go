@@ -5,7 +5,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -49,7 +49,7 @@ func TestReadWeatherNamesTheLine(t *testing.T) {
 			file := strings.Replace(c.file, "08:00Z", "08:00:00Z", 1)
 			got, _, err := ReadWeather([]byte(file), time.UTC)
 			assert.Nil(t, got)
-			var bad fault.Errors
+			var bad fielderr.Errors
 			require.ErrorAs(t, err, &bad)
 			assert.Equal(t, c.place, bad[0].Path)
 			assert.Contains(t, bad[0].Message, c.message)

@@ -8,8 +8,8 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/physics/weather"
 )
 
@@ -186,9 +186,9 @@ var (
 // ReadDays reads days as one tells them: "8 to 16, sunny, dry, light wind; tomorrow 6 to 12, rain
 // from 14". The first is today, each other one the day it names or the one after the last. What was
 // not said, or not understood, is among the doubts: nothing is taken silently.
-func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.SimpleDay, doubts []say.Sentence, err error) {
+func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.SimpleDay, doubts []message.Sentence, err error) {
 	if len(text) > maxWords {
-		return nil, nil, fault.At("weather", "is too long for days in words: at most %d characters, or paste the hours of a table", maxWords)
+		return nil, nil, fielderr.At("weather", "is too long for days in words: at most %d characters, or paste the hours of a table", maxWords)
 	}
 	today := now.In(loc)
 	last := -1
@@ -199,11 +199,11 @@ func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.Si
 			clause = strings.Replace(clause, m[1], " ", 1)
 		}
 		if n <= last && last >= 0 {
-			return nil, nil, fault.At("weather", "tell each day once, in their order")
+			return nil, nil, fielderr.At("weather", "tell each day once, in their order")
 		}
 		last = n
 		if len(days) == MaxDaysTold || n >= MaxDaysTold {
-			return nil, nil, fault.At("weather", "tell at most %d days", MaxDaysTold)
+			return nil, nil, fielderr.At("weather", "tell at most %d days", MaxDaysTold)
 		}
 		d, more, err := readDay(clause)
 		if err != nil {
@@ -213,16 +213,16 @@ func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.Si
 			gap := days[len(days)-1]
 			gap.Date = today.AddDate(0, 0, len(days)).Format(time.DateOnly)
 			days = append(days, gap)
-			doubts = append(doubts, say.Of("You said nothing of %s: it is taken as the day before.", gap.Date))
+			doubts = append(doubts, message.Of("You said nothing of %s: it is taken as the day before.", gap.Date))
 		}
 		if len(days) == 0 && n > 0 {
-			return nil, nil, fault.At("weather", "begin with today")
+			return nil, nil, fielderr.At("weather", "begin with today")
 		}
 		d.Date = today.AddDate(0, 0, n).Format(time.DateOnly)
 		days, doubts = append(days, d), append(doubts, more...)
 	}
 	if len(days) == 0 {
-		return nil, nil, fault.At("weather", "say what the day is like: the coldest and the warmest, the rain, the sky, such as %q", Example)
+		return nil, nil, fielderr.At("weather", "say what the day is like: the coldest and the warmest, the rain, the sky, such as %q", Example)
 	}
 	return days, doubts, nil
 }
@@ -272,7 +272,7 @@ func dayOf(name string, today time.Time, next int) int {
 // swing is from the coldest to the warmest of a day under a sky, K: rules of thumb.
 var swing = map[string]float64{"clear": 11, "broken": 9, "cloudy": 6, "overcast": 4}
 
-func readDay(text string) (weather.SimpleDay, []say.Sentence, error) {
+func readDay(text string) (weather.SimpleDay, []message.Sentence, error) {
 	d := told{SimpleDay: weather.SimpleDay{Sky: "cloudy", Rain: "dry", Wind: "light", Air: "usual"}, min: math.NaN(), max: math.NaN(), one: math.NaN()}
 	rest := strings.Map(func(r rune) rune {
 		if r == '(' || r == ')' || r == '!' || r == '+' || r == '~' {
@@ -292,13 +292,13 @@ func readDay(text string) (weather.SimpleDay, []say.Sentence, error) {
 			rest = rest[:m[0]] + " · " + rest[m[1]:]
 		}
 	}
-	var doubts []say.Sentence
-	doubt := func(template string, args ...any) { doubts = append(doubts, say.Of(template, args...)) }
+	var doubts []message.Sentence
+	doubt := func(template string, args ...any) { doubts = append(doubts, message.Of(template, args...)) }
 	switch {
 	case math.IsNaN(d.max) && math.IsNaN(d.min):
-		return d.SimpleDay, nil, fault.At("weather", "say how warm and how cold it gets, such as %q", Example)
+		return d.SimpleDay, nil, fielderr.At("weather", "say how warm and how cold it gets, such as %q", Example)
 	case !math.IsNaN(d.one):
-		return d.SimpleDay, nil, fault.At("weather", "has more temperatures than two: say the coldest and the warmest, such as %q", Example)
+		return d.SimpleDay, nil, fielderr.At("weather", "has more temperatures than two: say the coldest and the warmest, such as %q", Example)
 	}
 	if !d.fahrenheit && max(d.max, d.min) > 45 {
 		d.fahrenheit = true
@@ -311,10 +311,10 @@ func readDay(text string) (weather.SimpleDay, []say.Sentence, error) {
 		k := swing[d.Sky]
 		if math.IsNaN(d.min) {
 			d.min = d.max - k
-			doubt("You said one temperature: it is taken for the warmest, the night as %v cooler.", say.Val(k, "K"))
+			doubt("You said one temperature: it is taken for the warmest, the night as %v cooler.", message.Val(k, "K"))
 		} else {
 			d.max = d.min + k
-			doubt("You said the coldest only: the day is taken as %v warmer.", say.Val(k, "K"))
+			doubt("You said the coldest only: the day is taken as %v warmer.", message.Val(k, "K"))
 		}
 	}
 	d.MinC, d.MaxC = min(d.min, d.max), max(d.min, d.max)

@@ -15,8 +15,8 @@ import (
 	"strings"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
@@ -86,9 +86,9 @@ func (p *Problem) ContentType(of string) string {
 
 // BadField is a field that needs another value: Says has the quantities of Message.
 type BadField struct {
-	Location string       `json:"location"`
-	Message  string       `json:"message"`
-	Says     say.Sentence `json:"says"`
+	Location string           `json:"location"`
+	Message  string           `json:"message"`
+	Says     message.Sentence `json:"says"`
 }
 
 func (b *BadField) Error() string { return b.Location + ": " + b.Message }
@@ -101,7 +101,7 @@ type Conflict struct {
 
 // problem turns an error of a use case into RFC 9457 problem+json.
 func problem(ctx context.Context, err error) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	var stale app.Conflict
 	var used app.InUse
 	var said huma.StatusError
@@ -157,7 +157,7 @@ func newError(status int, msg string, errs ...error) huma.StatusError {
 			bad = BadField{Location: located(d), Message: d.Message}
 		}
 		if bad.Says == nil {
-			bad.Says = say.Of("%s", bad.Message)
+			bad.Says = message.Of("%s", bad.Message)
 		}
 		if len(bad.Location) > mostLocation {
 			bad.Location = bad.Location[:mostLocation] + "…"

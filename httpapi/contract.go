@@ -7,7 +7,7 @@ import (
 	"strings"
 
 	"allcoats/calc"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -31,15 +31,15 @@ func NewContract(k calc.Calculator) *Contract {
 // Run answers a request. What does not fit is at most twenty faults at its fields.
 func (c *Contract) Run(ctx context.Context, request []byte) (any, error) {
 	if int64(len(request)) > c.calc.MaxBytes() {
-		return nil, fault.At("", "the request is longer than %d bytes", c.calc.MaxBytes())
+		return nil, fielderr.At("", "the request is longer than %d bytes", c.calc.MaxBytes())
 	}
 	var value any
 	if err := json.Unmarshal(request, &value); err != nil {
-		return nil, fault.At("", "%v", err)
+		return nil, fielderr.At("", "%v", err)
 	}
 	var res huma.ValidateResult
 	huma.Validate(c.registry, c.schema, huma.NewPathBuffer(nil, 0), huma.ModeWriteToServer, value, &res)
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for _, err := range res.Errors {
 		var detail *huma.ErrorDetail
 		if errors.As(err, &detail) {
@@ -66,7 +66,7 @@ func located(d *huma.ErrorDetail) string {
 }
 
 // first keeps the first faults, and says how many more there are.
-func first(bad fault.Errors) fault.Errors {
+func first(bad fielderr.Errors) fielderr.Errors {
 	if more := len(bad) - mostErrors; more > 0 {
 		bad = bad[:mostErrors:mostErrors]
 		bad.Add("", "%d more are not listed", more)

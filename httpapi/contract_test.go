@@ -8,7 +8,7 @@ import (
 
 	"allcoats/calc"
 	"allcoats/calc/pocket"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -40,7 +40,7 @@ func TestCommandLineAndHTTPAreOneContract(t *testing.T) {
 			calculator, ok := calc.ByName(k.calc)
 			require.True(t, ok)
 			_, err := NewContract(calculator).Run(t.Context(), []byte(k.request))
-			var bad fault.Errors
+			var bad fielderr.Errors
 			require.ErrorAs(t, err, &bad)
 			status, problem := c.call("POST", "/api/calc/"+k.calc, json.RawMessage(k.request))
 			assert.Equal(t, 422, status)

@@ -8,19 +8,19 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
+	"allcoats/core/finish/completion"
 	"allcoats/core/finish/craft"
 	"allcoats/core/finish/fair"
 	"allcoats/core/finish/metal"
 	"allcoats/core/finish/nonskid"
-	"allcoats/core/finish/refit"
 	"allcoats/core/job/enquiry"
 	"allcoats/core/job/logbook"
-	"allcoats/core/readiness/field"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -57,8 +57,8 @@ var enums = []enum{
 	{product.Sheet{}, "Kind", product.Kinds, "Kind"},
 	{product.Sheet{}, "Binder", product.Binders, ""},
 	{tent.Heater{}, "Kind", tent.HeatKinds, "Kind"},
-	{refit.Hardware{}, "Compound", refit.Compounds, "Key"},
-	{refit.Line{}, "Tape", refit.Tapes, "Key"},
+	{completion.Hardware{}, "Compound", completion.Compounds, "Key"},
+	{completion.Line{}, "Tape", completion.Tapes, "Key"},
 	{antifoul.Work{}, "Old", antifoul.Olds, "Key"},
 	{metal.Work{}, "Profile", metal.Profiles, "Key"},
 	{brightwork.Work{}, "School", brightwork.Schools, "Key"},

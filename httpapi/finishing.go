@@ -7,11 +7,11 @@ import (
 	"allcoats/app"
 	"allcoats/core/finish/antifoul"
 	"allcoats/core/finish/brightwork"
+	"allcoats/core/finish/completion"
 	"allcoats/core/finish/gelcoat"
 	"allcoats/core/finish/metal"
 	"allcoats/core/finish/mould"
 	"allcoats/core/finish/nonskid"
-	"allcoats/core/finish/refit"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -27,8 +27,8 @@ type FinishWords struct {
 	Olds      []antifoul.Old        `json:"olds"`
 	Profiles  []metal.Profile       `json:"profiles"`
 	Metals    []Named               `json:"metals"`
-	Compounds []refit.Compound      `json:"compounds"`
-	Tapes     []refit.Tape          `json:"tapes"`
+	Compounds []completion.Compound `json:"compounds"`
+	Tapes     []completion.Tape     `json:"tapes"`
 }
 
 // Named is a choice with the reason for it.
@@ -40,7 +40,7 @@ type Named struct {
 
 func finishWords() FinishWords {
 	w := FinishWords{Fittings: nonskid.FittingKinds, Grades: nonskid.Grades, Bright: brightwork.Schools, Dusts: brightwork.Dusts, Strips: brightwork.Strips, Olds: antifoul.Olds,
-		Profiles: metal.Profiles, Compounds: refit.Compounds, Tapes: refit.Tapes}
+		Profiles: metal.Profiles, Compounds: completion.Compounds, Tapes: completion.Tapes}
 	for _, s := range nonskid.Schools {
 		w.Schools = append(w.Schools, Named{string(s.Key), s.Name, s.Why})
 	}
@@ -79,7 +79,7 @@ func finishing(api huma.API, a *app.App) {
 	bench(api, a, app.BrightBench, "brightwork from stripping to upkeep", func(r app.Bright) (app.Finish, brightwork.Work) { return r.Finish, r.Work })
 	bench(api, a, app.AntifoulBench, "antifouling by zones", func(r app.Antifouled) (app.Finish, antifoul.Work) { return r.Finish, r.Work })
 	bench(api, a, app.MetalBench, "bare metal from blasting to the last coat", func(r app.Metalled) (app.Finish, metal.Work) { return r.Finish, r.Work })
-	bench(api, a, app.RefitBench, "bedding, masking, full cure and snags", func(r app.Refitted) (app.Finish, refit.Work) { return r.Finish, r.Work })
+	bench(api, a, app.RefitBench, "bedding, masking, full cure and snags", func(r app.Refitted) (app.Finish, completion.Work) { return r.Finish, r.Work })
 	huma.Register(api, huma.Operation{OperationID: "get-template", Method: http.MethodGet, Path: "/api/surfaces/{id}/template", Summary: "Panels of a layout at 1:1 in millimetres (docs/formats.md)"},
 		func(ctx context.Context, in *struct {
 			ID     string `path:"id"`

@@ -8,8 +8,8 @@ import (
 	"net/http"
 	"reflect"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -17,9 +17,9 @@ import (
 // Line is a line of an answer in JSON lines: the share done, and in the last one the
 // result, or the trouble that there is none.
 type Line[R any] struct {
-	Done    float64      `json:"done"`
-	Result  *R           `json:"result,omitempty"`
-	Trouble say.Sentence `json:"trouble,omitempty"`
+	Done    float64          `json:"done"`
+	Result  *R               `json:"result,omitempty"`
+	Trouble message.Sentence `json:"trouble,omitempty"`
 }
 
 // lineStep is the least share done that is worth a line.
@@ -64,15 +64,15 @@ func lines[I, R any](api huma.API, op huma.Operation, check func(ctx context.Con
 }
 
 // trouble says an error in words for a person.
-func trouble(ctx context.Context, err error) say.Sentence {
-	var bad fault.Errors
+func trouble(ctx context.Context, err error) message.Sentence {
+	var bad fielderr.Errors
 	var status huma.StatusError
 	switch {
 	case errors.As(err, &bad):
 		return bad.Say()
 	case errors.As(problem(ctx, err), &status):
-		return say.Of("%v", status)
+		return message.Of("%v", status)
 	}
 	slog.ErrorContext(ctx, "stream failed", "err", err)
-	return say.Of("the program failed; the log says why")
+	return message.Of("the program failed; the log says why")
 }

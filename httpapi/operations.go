@@ -7,13 +7,14 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/glossary"
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/base/units"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/step"
@@ -22,7 +23,6 @@ import (
 	"allcoats/core/job/enquiry"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/task"
-	"allcoats/core/readiness/field"
 	"allcoats/formats"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -236,7 +236,7 @@ func operations(api huma.API, a *app.App, o Options) {
 			return a.AddProduct(ctx, in.Body)
 		})
 	register(api, "doubt-product", post, "/api/products/doubts", "Figures of a data sheet that are seldom right; nothing is stored",
-		func(_ context.Context, in *body[product.Sheet]) ([]say.Sentence, error) {
+		func(_ context.Context, in *body[product.Sheet]) ([]message.Sentence, error) {
 			return in.Body.Doubts(), in.Body.Validate()
 		})
 	register(api, "edit-product", put, "/api/products/{id}", "Change a product's data sheet",
@@ -273,7 +273,7 @@ func importWeather(api huma.API, a *app.App) {
 			var columns map[string]string
 			if in.Columns != "" {
 				if err := json.Unmarshal([]byte(in.Columns), &columns); err != nil {
-					return app.Import{}, fault.At("columns", "is no JSON object of names: %v", err)
+					return app.Import{}, fielderr.At("columns", "is no JSON object of names: %v", err)
 				}
 			}
 			return a.ImportWeather(ctx, in.ID, columns, in.RawBody)

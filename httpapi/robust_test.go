@@ -14,7 +14,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/calc"
-	"allcoats/core/catalog/tins"
+	"allcoats/core/catalog/purchase"
 	"allcoats/core/planning/plan"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -160,10 +160,10 @@ func TestSlowUploadsGetThrough(t *testing.T) {
 }
 
 // hardPurchase has no two packs that make one another useless, so that its search is long.
-func hardPurchase() tins.PackRequest {
-	r := tins.PackRequest{NeedBaseML: 9_999_991, NeedHardenerML: 4_999_999}
+func hardPurchase() purchase.PackRequest {
+	r := purchase.PackRequest{NeedBaseML: 9_999_991, NeedHardenerML: 4_999_999}
 	for i := range 200 {
-		r.Items = append(r.Items, tins.Item{Name: fmt.Sprint(i), BaseML: 1009 + 7*i, HardenerML: 2999 - 11*i, PriceCents: 1000 + (i*i)%97})
+		r.Items = append(r.Items, purchase.Item{Name: fmt.Sprint(i), BaseML: 1009 + 7*i, HardenerML: 2999 - 11*i, PriceCents: 1000 + (i*i)%97})
 	}
 	return r
 }

@@ -8,11 +8,11 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/conditions/field"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/field"
 	"allcoats/formats"
 	"allcoats/instruments"
 
@@ -126,7 +126,7 @@ func weathering(api huma.API, a *app.App) {
 			d := json.NewDecoder(strings.NewReader(in.Mapping))
 			d.DisallowUnknownFields()
 			if err := d.Decode(&m); err != nil {
-				return app.ReadingsIn{}, fault.At("mapping", "cannot be read: %v", err)
+				return app.ReadingsIn{}, fielderr.At("mapping", "cannot be read: %v", err)
 			}
 			return a.ImportReadings(ctx, in.ID, m, in.RawBody)
 		})

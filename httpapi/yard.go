@@ -13,7 +13,7 @@ import (
 	"time"
 
 	"allcoats/app"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/door"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -103,7 +103,7 @@ func phones(api huma.API, a *app.App, y *Yard) {
 	})
 	register(api, "pair-phone", http.MethodPost, "/api/phones/code", "Have a code shown that lets one phone in", func(context.Context, *none) (PhoneCode, error) {
 		if y == nil {
-			return PhoneCode{}, fault.At("", "the server listens to this machine alone: start it with --yard")
+			return PhoneCode{}, fielderr.At("", "the server listens to this machine alone: start it with --yard")
 		}
 		var out PhoneCode
 		out.Code, out.Until = y.Pairing.New()

@@ -6,8 +6,8 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/physics/air"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/psychrometrics"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
 	"allcoats/formats"
 )
@@ -64,14 +64,14 @@ func hourAt(seed uint64, lat, lon float64, at, issued time.Time) weather.Hour {
 	solarHour := math.Mod(h+lon/15, 24)
 	temp := mean + 2.4*noise(seed+3, 90, h) + swing*math.Cos(2*math.Pi*(solarHour-15)/24) + off.tempK
 	dew := mean - 5.2 + 2.6*cloud + 2*noise(seed+4, 70, passes) + off.dewK
-	rh := min(100, max(20, 100*air.SaturationPressure(dew)/air.SaturationPressure(temp)))
+	rh := min(100, max(20, 100*psychrometrics.SaturationPressure(dew)/psychrometrics.SaturationPressure(temp)))
 	wind := 3.4 * math.Exp(0.4*noise(seed+5, 30, passes)+0.2*front+0.3*math.Cos(2*math.Pi*(solarHour-14)/24)+off.windLog)
 	rain := 0.0
 	small := math.Sqrt(1-off.lost*off.lost)*noise(seed+6, 3, passes) + off.lost*off.small
 	if wet := front + 0.3*small; wet > 1.05 {
 		rain = math.Round(10*2.4*(wet-1.05)) / 10
 	}
-	elevation, _ := sky.Sun(lat, lon, at)
+	elevation, _ := solar.Sun(lat, lon, at)
 	sun := math.Sin(max(0, elevation) * math.Pi / 180)
 	// Clear sky by Haurwitz (1945), cloud factor by Kasten & Czeplak (1980).
 	short := 0.0

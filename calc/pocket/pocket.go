@@ -12,18 +12,18 @@ import (
 	"sync"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/units"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
-	"allcoats/core/physics/air"
 	"allcoats/core/physics/cure"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/psychrometrics"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
 )
 
 // Info describes a calculator with a request that works.
@@ -97,7 +97,7 @@ func (c Of[Req, Res]) Run(ctx context.Context, request []byte) (any, error) {
 		return nil, decodeFault(err)
 	}
 	if _, err := d.Token(); err != io.EOF {
-		return nil, fault.At("", "there is more after the request")
+		return nil, fielderr.At("", "there is more after the request")
 	}
 	return c.Answer(ctx, req)
 }
@@ -110,7 +110,7 @@ func (c Of[Req, Res]) Answer(ctx context.Context, req Req) (Res, error) {
 	}
 	var overflow *json.UnsupportedValueError
 	if _, err := json.Marshal(res); errors.As(err, &overflow) {
-		return res, fault.At("", "the figures are too large or too small to be reckoned with: the answer is no finite number")
+		return res, fielderr.At("", "the figures are too large or too small to be reckoned with: the answer is no finite number")
 	}
 	return res, nil
 }
@@ -118,9 +118,9 @@ func (c Of[Req, Res]) Answer(ctx context.Context, req Req) (Res, error) {
 func decodeFault(err error) error {
 	var mistyped *json.UnmarshalTypeError
 	if errors.As(err, &mistyped) {
-		return fault.At(mistyped.Field, "a %s does not fit here", mistyped.Value)
+		return fielderr.At(mistyped.Field, "a %s does not fit here", mistyped.Value)
 	}
-	return fault.At("", "%v", err)
+	return fielderr.At("", "%v", err)
 }
 
 // ConvertRequest is the input of the convert calculator.
@@ -160,7 +160,7 @@ var (
 	)
 	MoistAir = New(
 		"moist-air", "Dew point, vapour pressure, humidity at a surface and after heating.",
-		air.Request{TempC: 12, RHPct: 80, SurfaceTempC: new(10.5), HeatedToC: new(18.0)}, Quick(air.Compute),
+		psychrometrics.Request{TempC: 12, RHPct: 80, SurfaceTempC: new(10.5), HeatedToC: new(18.0)}, Quick(psychrometrics.Compute),
 	)
 	Recoat = New(
 		"recoat", "When a recoat window opens and closes over hourly surface temperatures.",
@@ -171,8 +171,8 @@ var (
 	)
 	Sun = New(
 		"sun", "Where the sun is, when it rises and sets, and its light on a plane.",
-		sky.Request{LatitudeDeg: 52.9, LongitudeDeg: 0.8, At: time.Date(2026, 5, 9, 9, 0, 0, 0, time.UTC), CloudPct: 40, Plane: &sky.PlaneRequest{TiltDeg: 90, AzimuthDeg: 150}},
-		Quick(sky.Compute),
+		solar.Request{LatitudeDeg: 52.9, LongitudeDeg: 0.8, At: time.Date(2026, 5, 9, 9, 0, 0, 0, time.UTC), CloudPct: 40, Plane: &solar.PlaneRequest{TiltDeg: 90, AzimuthDeg: 150}},
+		Quick(solar.Compute),
 	)
 	SurfaceTemp = New(
 		"surface-temp", "The temperature of a surface from air, sun, sky and wind, hour by hour.",

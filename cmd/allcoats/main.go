@@ -18,7 +18,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/calc"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/demo"
 	"allcoats/httpapi"
 	"allcoats/store"
@@ -188,13 +188,13 @@ func readLine(r *bufio.Reader, limit int64) ([]byte, error) {
 // answerLine is the answer to a request, or what is wrong with it.
 func answerLine(ctx context.Context, k *httpapi.Contract, line []byte) any {
 	res, err := k.Run(ctx, line)
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if err != nil && !errors.As(err, &bad) {
-		bad = fault.Errors{}
+		bad = fielderr.Errors{}
 		bad.Add("", "%v", err)
 	}
 	if bad != nil {
-		return map[string]fault.Errors{"errors": bad}
+		return map[string]fielderr.Errors{"errors": bad}
 	}
 	return res
 }

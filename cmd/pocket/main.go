@@ -12,7 +12,7 @@ import (
 	"syscall/js"
 
 	"allcoats/calc/pocket"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 func main() {
@@ -24,8 +24,8 @@ func main() {
 
 func answer(name, request string) string {
 	out := struct {
-		Result any          `json:"result,omitempty"`
-		Errors fault.Errors `json:"errors,omitempty"`
+		Result any             `json:"result,omitempty"`
+		Errors fielderr.Errors `json:"errors,omitempty"`
 	}{}
 	c, ok := pocket.ByName(name)
 	if !ok {

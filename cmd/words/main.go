@@ -1,5 +1,5 @@
 // Command words lists the messages that the core and the use cases can say, as JSON: the
-// templates of package say and of what passes one on, and the names of the tables. It is
+// templates of package message and of what passes one on, and the names of the tables. It is
 // run at the root of the module; `make words` keeps its list for the catalogues of the
 // interface.
 package main
@@ -20,13 +20,13 @@ import (
 	"strings"
 	"unicode"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 )
 
 // sayers are the functions and methods that say their arguments of these numbers: as a
 // template, or as words whose signs of per cent are no verbs.
 var sayers = map[string]struct{ templates, words []int }{
-	"say.Of": {templates: []int{0}}, "say.Fill": {templates: []int{0}}, "say.Lit": {words: []int{0}}, "fault.At": {templates: []int{1}},
+	"message.Of": {templates: []int{0}}, "message.Fill": {templates: []int{0}}, "message.Lit": {words: []int{0}}, "fielderr.At": {templates: []int{1}},
 	".Add": {templates: []int{1}}, ".Warn": {templates: []int{0}}, ".Step": {words: []int{0, 1, 4}}, ".StepOf": {words: []int{0}}, ".In": {words: []int{0}},
 }
 
@@ -265,7 +265,7 @@ func (r reader) note(e ast.Expr, plain bool) {
 	if plain {
 		text = strings.ReplaceAll(text, "%", "%%")
 	}
-	if key := say.Key(text); key != "" && !identifier.MatchString(key) {
+	if key := message.Key(text); key != "" && !identifier.MatchString(key) {
 		r.found[key] = true
 	}
 }

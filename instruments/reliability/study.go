@@ -12,15 +12,15 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/climate"
+	"allcoats/core/conditions/field"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/film/step"
 	"allcoats/core/job/task"
 	"allcoats/core/physics/cure"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/plan"
-	"allcoats/core/readiness/climate"
-	"allcoats/core/readiness/field"
 	"allcoats/instruments"
 )
 
@@ -173,7 +173,7 @@ func (s Study) issue(i int, n weather.Normals) issue {
 		}
 		one.truth[f.ID] = w
 	}
-	light := sky.Daylight(latitudeDeg, longitudeDeg, begin, until)
+	light := solar.Daylight(latitudeDeg, longitudeDeg, begin, until)
 	seen := map[product.Kind]bool{}
 	for k, sheet := range product.Examples() {
 		if seen[sheet.Kind] || len(sheet.Recoat) == 0 {
@@ -332,7 +332,7 @@ func (o *issue) launchBy() {
 	long := weather.NewFutures(o.climate.Open, o.now, launchHorizon, o.habits)
 	_, futures := o.play(long)
 	planned := o.boat.Ahead(long.Usual())
-	yard := plan.Yard{Now: o.now, Until: o.now.Add(launchHorizon - 48*time.Hour), Loc: time.UTC, Daylight: sky.Daylight(latitudeDeg, longitudeDeg, o.now, o.now.Add(launchHorizon)),
+	yard := plan.Yard{Now: o.now, Until: o.now.Add(launchHorizon - 48*time.Hour), Loc: time.UTC, Daylight: solar.Daylight(latitudeDeg, longitudeDeg, o.now, o.now.Add(launchHorizon)),
 		People: []plan.Person{{Name: "one"}}}
 	in := func(at map[string]field.Weather) (plan.Model, error) {
 		y := yard

@@ -6,7 +6,7 @@ import { carriedAnswer } from "./api/early";
 import { shownIn, written } from "./ui/prose";
 
 /** The first sentence of the screen that is opened, and the time zone that it is told in. */
-function sentence(): { spans: Schemas["SaySpan"][]; zone: string } | undefined {
+function sentence(): { spans: Schemas["MessageSpan"][]; zone: string } | undefined {
   const [, boat] = /^\/boats\/([^/]+)\/today$/.exec(location.pathname) ?? [];
   if (boat) {
     const today = carriedAnswer<Schemas["Today"]>(`/api/boats/${boat}/today`);

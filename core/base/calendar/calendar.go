@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Hours are the working hours of a day, in hours after midnight: 8.5 is 08:30.
@@ -28,7 +28,7 @@ type Stretch struct {
 // Validate reports hours outside the day or that end before they begin, and a
 // week with no hours at all though some are set.
 func (w Week) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for i, h := range w {
 		path := fmt.Sprintf("[%d]", i)
 		bad.Range(path+".fromH", h.FromH, 0, 24, "h")

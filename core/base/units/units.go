@@ -5,7 +5,7 @@ package units
 import (
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // A unit is a multiple of its dimension's base unit, after adding Offset:
@@ -55,7 +55,7 @@ var spelt = map[string]string{
 // unit or a pair of different dimensions is a fault at "from" or "to", a result
 // that is no finite number one at "value".
 func Convert(value float64, from, to string) (float64, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	f, okF := lookup(from)
 	t, okT := lookup(to)
 	if !okF {

@@ -1,7 +1,7 @@
 package units
 
 import (
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"math"
 	"testing"
 
@@ -58,5 +58,5 @@ func TestQuantitiesInSentencesCanBeShown(t *testing.T) {
 	for _, d := range Displays() {
 		shown = append(shown, d.Metric)
 	}
-	assert.ElementsMatch(t, shown, say.Units)
+	assert.ElementsMatch(t, shown, message.Units)
 }

@@ -3,7 +3,7 @@ package area
 import (
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 
 	"gonum.org/v1/gonum/integrate/quad"
@@ -59,8 +59,8 @@ func parabolic(l, b, t float64) float64 {
 
 // OfHull returns the surface of a hull of known form.
 func OfHull(r HullRequest) (HullResult, error) {
-	var bad fault.Errors
-	fault.OneOf(&bad, "form", r.Form, []string{"parabolic", "ellipsoid"})
+	var bad fielderr.Errors
+	fielderr.OneOf(&bad, "form", r.Form, []string{"parabolic", "ellipsoid"})
 	bad.Above("lengthM", r.LengthM, 0, 150, "m")
 	bad.Above("beamM", r.BeamM, 0, 60, "m")
 	bad.Above("draughtM", r.DraughtM, 0, 20, "m")

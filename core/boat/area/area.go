@@ -3,7 +3,7 @@
 // per cent.
 package area
 
-import "allcoats/core/base/fault"
+import "allcoats/core/base/fielderr"
 
 // Dimensions are a boat's principal dimensions, m. HousesM2 is the plan area
 // of houses and openings that is not deck. BodyDraughtM is the draught of the
@@ -25,8 +25,8 @@ type Dimensions struct {
 
 // Validate reports dimensions that no boat has.
 func (d Dimensions) Validate() error {
-	var bad fault.Errors
-	fault.OneOf(&bad, "hullForm", d.HullForm, HullForms)
+	var bad fielderr.Errors
+	fielderr.OneOf(&bad, "hullForm", d.HullForm, HullForms)
 	bad.Range("loaM", d.LOAM, 1, 150, "m")
 	bad.Range("lwlM", d.LWLM, 0.5, 150, "m")
 	bad.Range("beamM", d.BeamM, 0.2, 60, "m")

@@ -4,7 +4,7 @@ import (
 	"math"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/geometry/polygon"
 
@@ -17,7 +17,7 @@ var launch = Dimensions{HullForm: FullMotor, LOAM: 10, LWLM: 9, BeamM: 3, Draugh
 // refused checks that err is a fault at path.
 func refused(t *testing.T, err error, path, reason string) {
 	t.Helper()
-	var bad fault.Errors
+	var bad fielderr.Errors
 	require.ErrorAs(t, err, &bad, path)
 	assert.Equal(t, path, bad[0].Path)
 	assert.Contains(t, bad[0].Message, reason)

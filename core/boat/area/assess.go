@@ -5,8 +5,8 @@ import (
 	"math"
 	"strings"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 )
 
@@ -34,7 +34,7 @@ const tapedToPct = 5
 
 // Better says what one more measurement of a part would buy, of its area or, with litres to come,
 // of those; nothing where it is measured well.
-func (m Measured) Better(part Part, f Figure, litres float64) say.Sentence {
+func (m Measured) Better(part Part, f Figure, litres float64) message.Sentence {
 	byRule := len(m.Measures) > 0 && !m.Combine && m.Measures[m.Chosen].Method == ByPrincipal
 	if !byRule && f.UncertaintyPct < 10 {
 		return nil
@@ -44,18 +44,18 @@ func (m Measured) Better(part Part, f Figure, litres float64) say.Sentence {
 		how = "Tape four girths and the way along the hull"
 	}
 	less := 2 * max(0, f.UncertaintyPct-tapedToPct) / 100
-	out := say.Of("%s: ±%.0f %% becomes about ±%d %%, ", how, f.UncertaintyPct, tapedToPct)
+	out := message.Of("%s: ±%.0f %% becomes about ±%d %%, ", how, f.UncertaintyPct, tapedToPct)
 	if litres > 0 {
-		return say.Of("%v%v less doubt in what to buy.", out, say.Val(less*litres, "L"))
+		return message.Of("%v%v less doubt in what to buy.", out, message.Val(less*litres, "L"))
 	}
-	return say.Of("%v%v less doubt.", out, say.Val(less*f.AreaM2, "m²"))
+	return message.Of("%v%v less doubt.", out, message.Val(less*f.AreaM2, "m²"))
 }
 
 // Disagreement is between measurements A and B.
 type Disagreement struct {
-	A    int          `json:"a"`
-	B    int          `json:"b"`
-	Text say.Sentence `json:"text"`
+	A    int              `json:"a"`
+	B    int              `json:"b"`
+	Text message.Sentence `json:"text"`
 }
 
 // MethodName says how an area was found.
@@ -67,7 +67,7 @@ var MethodName = map[Method]string{
 // Assess measures a part by every measurement, and chooses or combines. Faults
 // name "measures[i].field".
 func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	out := Assessment{Figures: []Figure{}, Disagreeing: []Disagreement{}}
 	if len(m.Measures) == 0 {
 		bad.Add("measures", "measure the surface in one way at least")
@@ -94,14 +94,14 @@ func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
 	for i, f := range out.Figures {
 		for k, g := range out.Figures[:i] {
 			if d := math.Abs(f.AreaM2 - g.AreaM2); d > f.plusMinus()+g.plusMinus() {
-				out.Disagreeing = append(out.Disagreeing, Disagreement{k, i, say.Of("%s and %s differ by %.3g m², more than their ± of %.3g m² and %.3g m² together.",
+				out.Disagreeing = append(out.Disagreeing, Disagreement{k, i, message.Of("%s and %s differ by %.3g m², more than their ± of %.3g m² and %.3g m² together.",
 					capital(MethodName[m.Measures[k].Method]), MethodName[m.Measures[i].Method], d, g.plusMinus(), f.plusMinus())})
 			}
 		}
 	}
 	out.Figure = out.Figures[m.Chosen]
 	out.Working.Steps = append([]working.Step{}, out.Working.Steps...)
-	out.Working.Warnings = append([]say.Sentence{}, out.Working.Warnings...)
+	out.Working.Warnings = append([]message.Sentence{}, out.Working.Warnings...)
 	if m.Combine && len(out.Figures) > 1 {
 		out.Figure = combined(m, out.Figures)
 	}
@@ -109,7 +109,7 @@ func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
 		out.Working.Warn("%s", d.Text)
 	}
 	if share < 100 {
-		out.AreaM2 = out.Working.StepOf("This surface's share", say.Of("%g %% of what was measured", share), out.AreaM2*share/100, "m²", say.Lit("the surface was split"))
+		out.AreaM2 = out.Working.StepOf("This surface's share", message.Of("%g %% of what was measured", share), out.AreaM2*share/100, "m²", message.Lit("the surface was split"))
 	}
 	return out, nil
 }

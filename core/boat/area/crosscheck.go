@@ -4,7 +4,7 @@ import (
 	"math"
 	"strings"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 )
 
@@ -18,12 +18,12 @@ type Check struct {
 // CrossCheck sets the area chosen for the bottom against formulas for the
 // wetted surface. Text says in a sentence what to make of it.
 type CrossCheck struct {
-	Checks    []Check      `json:"checks"`
-	ChosenM2  float64      `json:"chosenM2"`
-	LowM2     float64      `json:"lowM2"`
-	HighM2    float64      `json:"highM2"`
-	Text      say.Sentence `json:"text"`
-	Plausible bool         `json:"plausible"`
+	Checks    []Check          `json:"checks"`
+	ChosenM2  float64          `json:"chosenM2"`
+	LowM2     float64          `json:"lowM2"`
+	HighM2    float64          `json:"highM2"`
+	Text      message.Sentence `json:"text"`
+	Plausible bool             `json:"plausible"`
 }
 
 // WettedSurface returns Mumford's S = LWL (1.7 T + CB B) and Holtrop's
@@ -83,19 +83,19 @@ func SetAgainst(checks []Check, d Dimensions, chosen Figure, measured bool) Cros
 	for _, k := range checks {
 		c.LowM2, c.HighM2 = min(c.LowM2, k.AreaM2), max(c.HighM2, k.AreaM2)
 	}
-	spread := say.Of("formulas for the wetted surface give %.3g m² to %.3g m²", c.LowM2, c.HighM2)
+	spread := message.Of("formulas for the wetted surface give %.3g m² to %.3g m²", c.LowM2, c.HighM2)
 	switch {
 	case chosen.AreaM2 < 0.85*c.LowM2:
 		why := []string{"a girth or a length too short, one side taken for both"}
 		if !d.HullForm.Info().Fin {
 			why = append(why, "or a form slacker than set")
 		}
-		c.Text = say.Of("The bottom %s, %.3g m², is small: %s. Look for %s.", way, chosen.AreaM2, spread, strings.Join(why, ", "))
+		c.Text = message.Of("The bottom %s, %.3g m², is small: %s. Look for %s.", way, chosen.AreaM2, spread, strings.Join(why, ", "))
 	case chosen.AreaM2 > 1.15*c.HighM2:
-		c.Text = say.Of("The bottom %s, %.3g m², is large: %s. Look for appendages counted in, both sides taken twice, or topsides above the waterline taken in.", way, chosen.AreaM2, spread)
+		c.Text = message.Of("The bottom %s, %.3g m², is large: %s. Look for appendages counted in, both sides taken twice, or topsides above the waterline taken in.", way, chosen.AreaM2, spread)
 	default:
 		c.Plausible = true
-		c.Text = say.Of("The bottom %s, %.3g m², is plausible: %s.", way, chosen.AreaM2, spread)
+		c.Text = message.Of("The bottom %s, %.3g m², is plausible: %s.", way, chosen.AreaM2, spread)
 	}
 	return c
 }

@@ -5,8 +5,8 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 )
 
@@ -55,8 +55,8 @@ type GirthPoint struct {
 
 // GirthDoubt is a sentence about a station, counted from 0.
 type GirthDoubt struct {
-	Station int          `json:"station"`
-	Text    say.Sentence `json:"text"`
+	Station int              `json:"station"`
+	Text    message.Sentence `json:"text"`
 }
 
 // Shares of the 80 % range of taped girths: of the area, of the way along the hull that was
@@ -76,7 +76,7 @@ const (
 // Validate reports too few stations, stations out of order and girths that
 // cannot be.
 func (g Girths) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if len(g.Stations) < 3 {
 		bad.Add("stations", "at least three stations are needed")
 	}

@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 
 	"gonum.org/v1/gonum/integrate/quad"
 )
@@ -206,7 +206,7 @@ func (c girthCurve) line() GirthLine {
 		if more < 0 {
 			way = "less"
 		}
-		l.Doubts = append(l.Doubts, GirthDoubt{i, say.Of("Station %d has %.2f m %s girth than its neighbours lead one to expect. Tape it again; if a keel or a bulge stands there, tape just before and just after it too.",
+		l.Doubts = append(l.Doubts, GirthDoubt{i, message.Of("Station %d has %.2f m %s girth than its neighbours lead one to expect. Tape it again; if a keel or a bulge stands there, tape just before and just after it too.",
 			i+1, math.Abs(more), way)})
 	}
 	return l

@@ -3,8 +3,8 @@ package area
 import (
 	"math"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 	"allcoats/core/geometry/mesh"
 	"allcoats/core/geometry/polygon"
@@ -98,7 +98,7 @@ func (b Boat) Of(part Part, side Side, m Measure) (Figure, error) {
 }
 
 func (b Boat) figure(part Part, side Side, m Measure) (Figure, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("uncertaintyPct", m.UncertaintyPct, 0, 50, "%")
 	missing := func(given bool) bool {
 		if !given {
@@ -123,7 +123,7 @@ func (b Boat) figure(part Part, side Side, m Measure) (Figure, error) {
 		bad.Above("areaM2", m.AreaM2, 0, 5000, "m²")
 	case ByShape:
 	default:
-		fault.OneOf(&bad, "method", m.Method, Methods)
+		fielderr.OneOf(&bad, "method", m.Method, Methods)
 	}
 	if err := bad.Err(); err != nil {
 		return Figure{}, err
@@ -142,7 +142,7 @@ func (b Boat) figure(part Part, side Side, m Measure) (Figure, error) {
 		g, err = ByGirths(*m.Girths)
 		f, prefix = Figure{AreaM2: g.AreaM2, UncertaintyPct: g.UncertaintyPct, Working: g.Working, Line: &g.Line}, "girths"
 		if err == nil && f.AreaM2 <= 0 {
-			err = fault.At("stations", "girths of nothing give no area")
+			err = fielderr.At("stations", "girths of nothing give no area")
 		}
 	case ByShape:
 		return ByShapes(ShapesRequest{m.Shapes})
@@ -196,7 +196,7 @@ type OutlineRequest struct {
 // ByOutlines measures an outline. A margin that leaves nothing gives an area
 // of 0 and no parts.
 func ByOutlines(r OutlineRequest) (OutlineResult, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	r.Polygon = r.Tidy()
 	bad.Under("", r.Polygon.Validate())
 	bad.Range("marginM", r.MarginM, 0, 10, "m")
@@ -205,7 +205,7 @@ func ByOutlines(r OutlineRequest) (OutlineResult, error) {
 	if r.Join == "" {
 		r.Join = polygon.Round
 	}
-	fault.OneOf(&bad, "join", r.Join, polygon.Joins)
+	fielderr.OneOf(&bad, "join", r.Join, polygon.Joins)
 	if err := bad.Err(); err != nil {
 		return OutlineResult{}, err
 	}
@@ -251,7 +251,7 @@ func ByOutlines(r OutlineRequest) (OutlineResult, error) {
 	}
 	out.AreaM2 *= count
 	if count > 1 {
-		w.StepOf("Area", say.Of("%g pieces", count), out.AreaM2, "m²", say.Lit("multiplication"))
+		w.StepOf("Area", message.Of("%g pieces", count), out.AreaM2, "m²", message.Lit("multiplication"))
 	}
 	out.Working = w
 	return out, nil
@@ -264,7 +264,7 @@ func (o Outline) figure() (Figure, error) {
 		if o.RadiusM > o.MarginM {
 			path = "radiusM"
 		}
-		err = fault.At(path, "eats the whole outline: nothing is left to coat")
+		err = fielderr.At(path, "eats the whole outline: nothing is left to coat")
 	}
 	return Figure{AreaM2: r.AreaM2, UncertaintyPct: r.UncertaintyPct, Working: r.Working}, err
 }
@@ -276,7 +276,7 @@ const (
 )
 
 func (b Boat) byModel(m Model, side Side) (Figure, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	model, ok := b.Models[m.ModelID]
 	if !ok {
 		bad.Add("modelId", "choose a 3-D file or table of offsets of this boat")
@@ -287,11 +287,11 @@ func (b Boat) byModel(m Model, side Side) (Figure, error) {
 	var a float64
 	switch {
 	case m.Zone != "":
-		fault.OneOf(&bad, "zone", m.Zone, mesh.Zones)
+		fielderr.OneOf(&bad, "zone", m.Zone, mesh.Zones)
 		h := model.Areas.Zones[m.Zone]
 		w.In("Port", h.PortM2, "m²")
 		w.In("Starboard", h.StarboardM2, "m²")
-		a = w.StepOf("Area", say.Of("facets in the zone %s, %s, cut at the waterlines", m.Zone, side), map[Side]float64{Port: h.PortM2, Starboard: h.StarboardM2}[side], "m²", say.Lit("sum of facets"))
+		a = w.StepOf("Area", message.Of("facets in the zone %s, %s, cut at the waterlines", m.Zone, side), map[Side]float64{Port: h.PortM2, Starboard: h.StarboardM2}[side], "m²", message.Lit("sum of facets"))
 		if side == Both {
 			a = h.PortM2 + h.StarboardM2
 			w.Steps[len(w.Steps)-1].Value = a
@@ -324,7 +324,7 @@ func (b Boat) byModel(m Model, side Side) (Figure, error) {
 const litresPct = 3
 
 func (c Consumption) figure() (Figure, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Above("litres", c.Litres, 0, 1000, "L")
 	bad.Range("lossPct", c.LossPct, 0, 90, "%")
 	bad.Pct("volumeSolidsPct", c.VolumeSolidsPct)

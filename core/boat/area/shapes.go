@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 )
 
@@ -105,7 +105,7 @@ type ShapesRequest struct {
 }
 
 func validateShapes(shapes []Shape) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if len(shapes) == 0 {
 		bad.Add("shapes", "add a shape")
 	}
@@ -167,7 +167,7 @@ func ByShapes(r ShapesRequest) (Figure, error) {
 		gross += math.Abs(a)
 	}
 	if sum <= 0 {
-		return Figure{}, fault.At("shapes", "nothing is left: what is taken away is %.3g m² more than what is there", -sum)
+		return Figure{}, fielderr.At("shapes", "nothing is left: what is taken away is %.3g m² more than what is there", -sum)
 	}
 	w.Step("Area", "sum", sum, "m²", "addition")
 	pct := w.Step("Uncertainty", "5 % of everything measured, added or taken away, over what is left", shapesPct*gross/sum, "%", "tape: rule of thumb")

@@ -6,7 +6,7 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
@@ -86,13 +86,13 @@ func (d Defect) Changed(was Defect, at time.Time) Defect {
 
 // Validate reports impossible figures.
 func (d Defect) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	kinds := make([]string, len(DefectKinds))
 	for i, k := range DefectKinds {
 		kinds[i] = k.Kind
 	}
-	fault.OneOf(&bad, "kind", d.Kind, kinds)
-	fault.OneOf(&bad, "state", d.State, DefectStates)
+	fielderr.OneOf(&bad, "kind", d.Kind, kinds)
+	fielderr.OneOf(&bad, "state", d.State, DefectStates)
 	OnMap(&bad, "place.view", d.Place.View)
 	bad.Range("place.x", d.Place.X, -200, 200, "m")
 	bad.Range("place.y", d.Place.Y, -200, 200, "m")

@@ -1,7 +1,7 @@
 package survey
 
 import (
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 )
 
@@ -103,17 +103,17 @@ func (d Description) Tilt(p area.Part) float64 {
 
 // Validate reports what cannot be.
 func (d Description) Validate() error {
-	var bad fault.Errors
-	fault.OneOf(&bad, "substrate", d.Substrate, substrateKeys())
+	var bad fielderr.Errors
+	fielderr.OneOf(&bad, "substrate", d.Substrate, substrateKeys())
 	bad.Range("thicknessMM", d.ThicknessMM, 0, 500, "mm")
-	fault.OneOf(&bad, "tone", d.Tone, Tones)
-	fault.OneOf(&bad, "facing", d.Facing, Facings)
+	fielderr.OneOf(&bad, "tone", d.Tone, Tones)
+	fielderr.OneOf(&bad, "facing", d.Facing, Facings)
 	if d.TiltDeg != nil {
 		bad.Range("tiltDeg", *d.TiltDeg, 0, 180, "°")
 	}
 	if d.Access != Flat && d.Access != Upright && d.Access != Overhead && d.Access != Fiddly {
 		bad.Add("access", "must be flat, side, overhead or fiddly")
 	}
-	fault.OneOf(&bad, "shelter", d.Shelter, Shelters)
+	fielderr.OneOf(&bad, "shelter", d.Shelter, Shelters)
 	return bad.Err()
 }

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/outline"
 )
 
@@ -21,13 +21,13 @@ var HardLineKinds = []string{"knuckle", "chine", "edge", "corner"}
 
 const mostHardLines = 50
 
-func hardLines(bad *fault.Errors, lines []HardLine) {
+func hardLines(bad *fielderr.Errors, lines []HardLine) {
 	if len(lines) > mostHardLines {
 		bad.Add("hardLines", "at most %d are kept", mostHardLines)
 	}
 	for i, l := range lines {
 		at := fmt.Sprintf("hardLines[%d].", i)
-		fault.OneOf(bad, at+"kind", l.Kind, HardLineKinds)
+		fielderr.OneOf(bad, at+"kind", l.Kind, HardLineKinds)
 		OnMap(bad, at+"view", l.View)
 		if len(l.Points) < 2 || len(l.Points) > 200 {
 			bad.Add(at+"points", "a line has two points or more")
@@ -36,7 +36,7 @@ func hardLines(bad *fault.Errors, lines []HardLine) {
 }
 
 // OnMap reports a view that the map has not.
-func OnMap(bad *fault.Errors, path, view string) {
+func OnMap(bad *fielderr.Errors, path, view string) {
 	if !slices.Contains(walkOrder, view) {
 		bad.Add(path, "choose a place on the map")
 	}

@@ -7,8 +7,8 @@ import (
 	"fmt"
 	"strings"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 )
 
 // Substrate is what a surface is made of.
@@ -137,14 +137,14 @@ type Findings struct {
 
 // Validate reports impossible figures.
 func (f Findings) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if len(f.Layers) > 50 {
 		bad.Add("layers", "at most 50 layers are kept")
 	}
 	for i, l := range f.Layers {
 		at := fmt.Sprintf("layers[%d]", i)
-		fault.OneOf(&bad, at+".kind", l.Kind, LayerKinds)
-		fault.OneOf(&bad, at+".soundness", l.Soundness, Soundnesses)
+		fielderr.OneOf(&bad, at+".kind", l.Kind, LayerKinds)
+		fielderr.OneOf(&bad, at+".soundness", l.Soundness, Soundnesses)
 		bad.Range(at+".um", l.Um, 0, 50e3, "µm")
 	}
 	bad.Range("stop", float64(f.Stop), 0, float64(len(f.Layers)), "layers")
@@ -185,8 +185,8 @@ const WetWoodPct = 18
 
 // Cautions are what the old layers and the substrate warn of; they defer to
 // local rules and licensed practice.
-func (f Findings) Cautions(s Substrate) []say.Sentence {
-	out := []say.Sentence{}
+func (f Findings) Cautions(s Substrate) []message.Sentence {
+	out := []message.Sentence{}
 	has := map[LayerKind]bool{}
 	loose := false
 	for _, l := range f.Layers {
@@ -195,7 +195,7 @@ func (f Findings) Cautions(s Substrate) []say.Sentence {
 	}
 	add := func(when bool, template string, args ...any) {
 		if when {
-			out = append(out, say.Of(template, args...))
+			out = append(out, message.Of(template, args...))
 		}
 	}
 	add(has[OldUnknown] || has[OldOnePart] || has[OldPrimer] && s.Info().Metal,
@@ -205,7 +205,7 @@ func (f Findings) Cautions(s Substrate) []say.Sentence {
 	add(loose, "A loose layer carries nothing: take it off down to what is sound before anything goes on.")
 	for _, m := range f.Moisture {
 		if s.Info().Wood && m.Pct > WetWoodPct {
-			out = append(out, say.Of("%.3g %% moisture (%s): wood over %d %% is too wet to be sealed (rule of thumb). Dry it first.", m.Pct, m.Where, WetWoodPct))
+			out = append(out, message.Of("%.3g %% moisture (%s): wood over %d %% is too wet to be sealed (rule of thumb). Dry it first.", m.Pct, m.Where, WetWoodPct))
 		}
 	}
 	add(!s.Info().Wood && !s.Info().Metal && len(f.Moisture) > 0,

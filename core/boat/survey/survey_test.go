@@ -5,7 +5,7 @@ import (
 	"slices"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/outline"
 
@@ -65,7 +65,7 @@ func TestBadFindings(t *testing.T) {
 		"veneerMM":            {VeneerMM: -1},
 		"layers":              {Layers: slices.Repeat([]Layer{good}, 51)},
 	} {
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, f.Validate(), &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
@@ -107,7 +107,7 @@ func TestBadDefects(t *testing.T) {
 		d := defect(outline.Plan, 1, 1)
 		require.NoError(t, d.Validate())
 		change(&d)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, d.Validate(), &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

@@ -1,7 +1,7 @@
 package product
 
 import (
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"slices"
 )
 
@@ -100,7 +100,7 @@ func (k Kind) Info() *KindInfo {
 func (k Kind) Name() string { return k.Info().Name }
 
 // Say is the name as a sentence has it.
-func (k Kind) Say() say.Sentence { return say.Lit(k.Name()) }
+func (k Kind) Say() message.Sentence { return message.Lit(k.Name()) }
 
 // betweenGloss is the coarsest grit between coats that show every scratch.
 const betweenGloss = 220

@@ -3,7 +3,7 @@ package product
 import (
 	"math"
 
-	"allcoats/core/physics/air"
+	"allcoats/core/physics/psychrometrics"
 )
 
 // Keep reports whether air and surface keep the limits.
@@ -13,7 +13,7 @@ func (l Limits) Keep(airC, rhPct, surfaceC float64) bool {
 		l.RHMaxPct != nil && rhPct > *l.RHMaxPct {
 		return false
 	}
-	if surfaceC-air.DewPoint(airC, rhPct) < l.SpreadK() {
+	if surfaceC-psychrometrics.DewPoint(airC, rhPct) < l.SpreadK() {
 		return false
 	}
 	return len(l.Polygon) < 3 || Inside(l.Polygon, airC, rhPct)

@@ -2,7 +2,7 @@
 package product
 
 import (
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/physics/cure"
 )
 
@@ -345,12 +345,12 @@ func (s Sheet) DosePct(tempC float64) (pct float64, ok bool) {
 
 // Doubts are figures that are possible but seldom right: minimum times that are the
 // same as it gets warmer. The user is asked, not refused.
-func (s Sheet) Doubts() []say.Sentence {
-	out := []say.Sentence{}
+func (s Sheet) Doubts() []message.Sentence {
+	out := []message.Sentence{}
 	check := func(name string, t cure.Table) {
 		for i := 1; i < len(t); i++ {
 			if t[i].Hours == t[i-1].Hours {
-				out = append(out, say.Of("%s: %g h at %g °C is not shorter than %g h at %g °C. Is it so on the sheet?", name, t[i].Hours, t[i].TempC, t[i-1].Hours, t[i-1].TempC))
+				out = append(out, message.Of("%s: %g h at %g °C is not shorter than %g h at %g °C. Is it so on the sheet?", name, t[i].Hours, t[i].TempC, t[i-1].Hours, t[i-1].TempC))
 			}
 		}
 	}

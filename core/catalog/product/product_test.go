@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/physics/cure"
 
 	"github.com/stretchr/testify/assert"
@@ -63,7 +63,7 @@ func TestValidateNamesTheField(t *testing.T) {
 				}
 			}
 			c.change(&sheet)
-			var bad fault.Errors
+			var bad fielderr.Errors
 			require.ErrorAs(t, sheet.Validate(), &bad)
 			assert.Equal(t, c.path, bad[0].Path)
 		})
@@ -198,7 +198,7 @@ func TestMoreFieldsAreChecked(t *testing.T) {
 	} {
 		s := good
 		change(&s)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, s.Validate(), &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
@@ -234,7 +234,7 @@ func TestWhatCannotBeTrueTogether(t *testing.T) {
 		require.NoError(t, c.of.Validate())
 		s := c.of
 		c.change(&s)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, s.Validate(), &bad, c.path)
 		assert.Equal(t, c.path, bad[0].Path)
 	}

@@ -5,7 +5,7 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/physics/cure"
 )
 
@@ -19,7 +19,7 @@ const (
 )
 
 // together reports figures that cannot be true together.
-func (s Sheet) together(bad *fault.Errors) {
+func (s Sheet) together(bad *fielderr.Errors) {
 	v, w := s.RatioByVolume, s.RatioByWeight
 	if v.Base > 0 && v.Hardener > 0 && w.Base > 0 && w.Hardener > 0 && s.BaseKgL > 0 && s.HardenerKgL > 0 {
 		want := 100 * v.Hardener * s.HardenerKgL / (v.Base * s.BaseKgL)
@@ -54,7 +54,7 @@ func (s Sheet) together(bad *fault.Errors) {
 // inOrder reports clocks that run out before those that come before them, at any temperature of
 // theirs: dry to touch, tack-free, sandable, through; no recoat and no immersion before it is
 // dry to touch, but for what stays tacky on air.
-func (s Sheet) inOrder(bad *fault.Errors, path string) {
+func (s Sheet) inOrder(bad *fielderr.Errors, path string) {
 	type clock struct {
 		name, words string
 		table       cure.Table

@@ -5,14 +5,14 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/physics/cure"
 )
 
 // Validate reports every impossible or contradictory figure with its path in
 // the sheet's JSON.
 func (s Sheet) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if s.Name == "" {
 		bad.Add("name", "give the product a name")
 	}
@@ -20,7 +20,7 @@ func (s Sheet) Validate() error {
 	for i, k := range Kinds {
 		kinds[i] = k.Kind
 	}
-	fault.OneOf(&bad, "kind", s.Kind, kinds)
+	fielderr.OneOf(&bad, "kind", s.Kind, kinds)
 	if s.IsCoat() {
 		bad.Pct("volumeSolidsPct", s.VolumeSolidsPct)
 		bad.Above("film.typicalUm", s.Film.TypicalUm, 0, 50e3, "µm")
@@ -44,7 +44,7 @@ func (s Sheet) Validate() error {
 	}
 	for i, r := range s.Recoat {
 		path := fmt.Sprintf("recoat[%d]", i)
-		fault.OneOf(&bad, path+".over", r.Over, append(kinds, AnyKind))
+		fielderr.OneOf(&bad, path+".over", r.Over, append(kinds, AnyKind))
 		bad.Under(path, r.Validate(s.OnePointTables))
 	}
 	s.validateMore(&bad)
@@ -69,9 +69,9 @@ func (s Sheet) Validate() error {
 	return bad.Err()
 }
 
-func (s Sheet) validateMore(bad *fault.Errors) {
-	fault.OneOf(bad, "binder", s.Binder, Binders)
-	fault.OneOf(bad, "humidity", s.Humidity, []cure.Humidity{cure.Indifferent, cure.Waterborne, cure.MoistureCured})
+func (s Sheet) validateMore(bad *fielderr.Errors) {
+	fielderr.OneOf(bad, "binder", s.Binder, Binders)
+	fielderr.OneOf(bad, "humidity", s.Humidity, []cure.Humidity{cure.Indifferent, cure.Waterborne, cure.MoistureCured})
 	if _, err := time.Parse(time.DateOnly, s.SheetDate); err != nil && s.SheetDate != "" {
 		bad.Add("sheetDate", "%q is not a day such as 2026-02-01", s.SheetDate)
 	}
@@ -146,7 +146,7 @@ func (g Grade) tables() []namedTable {
 	}
 }
 
-func (r Ratio) validate(bad *fault.Errors, path string) {
+func (r Ratio) validate(bad *fielderr.Errors, path string) {
 	if r == (Ratio{}) {
 		return
 	}
@@ -156,7 +156,7 @@ func (r Ratio) validate(bad *fault.Errors, path string) {
 
 // Validate reports crossed or impossible limits.
 func (l Limits) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	between := func(path string, v *float64, lo, hi float64, unit string) {
 		if v != nil {
 			bad.Range(path, *v, lo, hi, unit)
@@ -197,7 +197,7 @@ func (l Limits) Validate() error {
 // given nor denied, and temperatures at which the maximum is not above the
 // minimum.
 func (r Recoat) Validate(guess bool) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if len(r.Min) == 0 {
 		bad.Add("min", "give the minimum interval at two or more temperatures")
 	}

@@ -5,17 +5,17 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/physics/weather"
 )
 
 // Doubt is something odd about an instrument's readings.
 type Doubt struct {
 	// What is drop-out, stuck, saturated, clock or units.
-	What string       `json:"what"`
-	Text say.Sentence `json:"text"`
-	From time.Time    `json:"from"`
-	To   time.Time    `json:"to"`
+	What string           `json:"what"`
+	Text message.Sentence `json:"text"`
+	From time.Time        `json:"from"`
+	To   time.Time        `json:"to"`
 }
 
 // When readings are doubted: rules of thumb.
@@ -45,10 +45,10 @@ func Doubts(rs []Reading, ref weather.Series) []Doubt {
 		if hi-lo < stuckWhileK {
 			return nil
 		}
-		return &Doubt{What: "stuck", Text: say.Of("It showed %.1f °C all the time while the air moved by %.1f K: stuck sensor?", r[0].TempC, hi-lo)}
+		return &Doubt{What: "stuck", Text: message.Of("It showed %.1f °C all the time while the air moved by %.1f K: stuck sensor?", r[0].TempC, hi-lo)}
 	})...)
 	out = append(out, runs(rs, func(a, b Reading) bool { return a.RHPct >= saturatedPct && b.RHPct >= saturatedPct }, saturatedFor, func(r []Reading) *Doubt {
-		return &Doubt{What: "saturated", Text: say.Of("It showed %.0f %% humidity for %.0f h on end: is the sensor wet or worn out?", r[0].RHPct, r[len(r)-1].At.Sub(r[0].At).Hours())}
+		return &Doubt{What: "saturated", Text: message.Of("It showed %.0f %% humidity for %.0f h on end: is the sensor wet or worn out?", r[0].RHPct, r[len(r)-1].At.Sub(r[0].At).Hours())}
 	})...)
 	if d := lag(rs, ref); d != nil {
 		out = append(out, *d)
@@ -70,12 +70,12 @@ func dropOuts(rs []Reading) []Doubt {
 	lost := time.Duration(0)
 	for i, s := range steps {
 		if s > least {
-			out = append(out, Doubt{"drop-out", say.Of("No readings for %.1f h.", s.Hours()), rs[i].At, rs[i+1].At})
+			out = append(out, Doubt{"drop-out", message.Of("No readings for %.1f h.", s.Hours()), rs[i].At, rs[i+1].At})
 			lost += s
 		}
 	}
 	if len(out) > 4 {
-		out = []Doubt{{"drop-out", say.Of("%d gaps, %.1f h without readings in all.", len(out), lost.Hours()), out[0].From, out[len(out)-1].To}}
+		out = []Doubt{{"drop-out", message.Of("%d gaps, %.1f h without readings in all.", len(out), lost.Hours()), out[0].From, out[len(out)-1].To}}
 	}
 	return out
 }
@@ -153,5 +153,5 @@ func lag(rs []Reading, ref weather.Series) *Doubt {
 	if best < 0 {
 		word = "behind"
 	}
-	return &Doubt{"clock", say.Of("Its days run %.1f h %s of the place's: is its clock, or the time zone chosen, off?", best.Abs().Hours(), word), hours[0].At, end}
+	return &Doubt{"clock", message.Of("Its days run %.1f h %s of the place's: is its clock, or the time zone chosen, off?", best.Abs().Hours(), word), hours[0].At, end}
 }

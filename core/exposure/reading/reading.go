@@ -8,8 +8,8 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/physics/air"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/physics/psychrometrics"
 	"allcoats/core/physics/weather"
 )
 
@@ -46,7 +46,7 @@ type Reading struct {
 
 // Validate reports figures that no instrument shows.
 func (r Reading) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if math.IsNaN(r.TempC) && math.IsNaN(r.RHPct) {
 		bad.Add("tempC", "there is neither a temperature nor a humidity")
 	}
@@ -249,12 +249,12 @@ func Air(s weather.Series, rs []Reading, now time.Time, loc *time.Location) (wea
 		if math.IsNaN(r.TempC) || !(r.RHPct > 0) {
 			return math.NaN()
 		}
-		return air.DewPoint(r.TempC, min(100, r.RHPct))
+		return psychrometrics.DewPoint(r.TempC, min(100, r.RHPct))
 	}, now, loc)
 	out := append(weather.Series(nil), s...)
 	for i := range out {
 		out[i].TempC = t[i]
-		out[i].RHPct = max(1, min(100, air.HumidityAt(air.SaturationPressure(td[i]), t[i])))
+		out[i].RHPct = max(1, min(100, psychrometrics.HumidityAt(psychrometrics.SaturationPressure(td[i]), t[i])))
 		out[i].Measured = out[i].Measured || covered[i]
 	}
 	return out, d

@@ -3,7 +3,7 @@ package reading
 import (
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Instruments that show one value when asked, at the bench; their values are not
@@ -31,7 +31,7 @@ var units = map[Kind]map[string]float64{
 
 // In returns v in the unit of a kind, g or µm.
 func (v Value) In(k Kind) (Value, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	factor, ok := units[k][v.Unit]
 	if !ok {
 		bad.Add("unit", "a %s does not show %q", k, v.Unit)

@@ -3,7 +3,7 @@ package surface
 import (
 	"math"
 
-	"allcoats/core/physics/air"
+	"allcoats/core/physics/psychrometrics"
 )
 
 // stefan is the Stefan–Boltzmann constant, W/m²K⁴.
@@ -25,7 +25,7 @@ const (
 	latentAt0   = 2.501e6 // J/kg at 0 °C
 	latentPerK  = 2361.0  // J/kgK less for every kelvin
 	hPaToPa     = 100.0
-	magnusSlope = 17.625 * 243.04 // of air.SaturationPressure, for its derivative
+	magnusSlope = 17.625 * 243.04 // of psychrometrics.SaturationPressure, for its derivative
 	magnusZero  = 243.04
 )
 
@@ -100,7 +100,7 @@ func (f *Face) step(p *plate, s float64, a, b pull, insideC, holds float64) (wet
 func (f *Face) outerSkin(p *plate, s float64, a, b pull, holds float64) (wetS float64) {
 	if rain := (a.rain + b.rain) / 2; p.mm == 0 && (rain > 0 || p.k > a.dew) {
 		// What falls may dry as it falls.
-		if rain == 0 || rain <= a.water*(air.SaturationPressure(p.k-kelvin)-a.vapour) {
+		if rain == 0 || rain <= a.water*(psychrometrics.SaturationPressure(p.k-kelvin)-a.vapour) {
 			next := f.heat(p.k, s, a, b, rain, 0)
 			if rain > 0 || next > b.dew {
 				p.k = next
@@ -119,7 +119,7 @@ func (f *Face) outerSkin(p *plate, s float64, a, b pull, holds float64) (wetS fl
 // wet is step with water on the plate.
 func (f *Face) wet(p *plate, s float64, a, b pull, holds float64) (wetS float64) {
 	m := mean(a, b)
-	es := air.SaturationPressure(p.k - kelvin)
+	es := psychrometrics.SaturationPressure(p.k - kelvin)
 	slope := es * magnusSlope / ((p.k - kelvin + magnusZero) * (p.k - kelvin + magnusZero))
 	ease := 1.0
 	if f.SoakMM > 0 && es > m.vapour {
@@ -223,13 +223,13 @@ func HoldsMM(tiltDeg float64) float64 {
 // wind, on one that would be at surfaceC if it were dry. Its own drying cools it: the
 // linear balance E = g·(es(Ts) − e)/(1 + Lv·g·es'(Ts)/(h + 4εσT³)). Negative is dew.
 func DryingMMH(surfaceC, airC, rhPct, windMS float64) float64 {
-	es := air.SaturationPressure(surfaceC)
+	es := psychrometrics.SaturationPressure(surfaceC)
 	slope := es * magnusSlope / ((surfaceC + magnusZero) * (surfaceC + magnusZero))
 	h := convection(windMS)
 	g := h * perHeat * hPaToPa
 	k := surfaceC + kelvin
 	kept := h + 4*0.9*stefan*k*k*k
-	return 3600 * g * (es - air.VapourPressure(airC, rhPct)) / (1 + (latentAt0-latentPerK*surfaceC)*g*slope/kept)
+	return 3600 * g * (es - psychrometrics.VapourPressure(airC, rhPct)) / (1 + (latentAt0-latentPerK*surfaceC)*g*slope/kept)
 }
 
 // StillAir is the wind under a roof, m/s.

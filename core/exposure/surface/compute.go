@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
-	"allcoats/core/physics/air"
+	"allcoats/core/physics/psychrometrics"
 )
 
 // Request is the input of the surface-temperature calculator: a face, and what
@@ -57,7 +57,7 @@ const never = -200
 
 // Compute answers r, or names the impossible fields.
 func Compute(r Request) (Result, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("heatJM2K", r.HeatJM2K, 500, 1e6, "J/m²K")
 	bad.Range("absorptance", r.Absorptance, 0, 1, "")
 	bad.Range("emissivity", r.Emissivity, 0, 1, "")
@@ -111,7 +111,7 @@ func Compute(r Request) (Result, error) {
 		drives[i] = Drive{AirC: r.AirTempsC[i], LightWM2: r.LightWM2[i], SkyC: r.SkyTempsC[i], WindMS: r.WindMS[i], InsideC: r.InsideTempC}
 		drives[i].DewC = never
 		if r.HoldsMM > 0 {
-			drives[i].DewC, drives[i].VapourHPa = r.DewPointsC[i], air.SaturationPressure(r.DewPointsC[i])
+			drives[i].DewC, drives[i].VapourHPa = r.DewPointsC[i], psychrometrics.SaturationPressure(r.DewPointsC[i])
 		}
 		if len(r.RainMMH) > 0 {
 			drives[i].RainMMH = r.RainMMH[i]

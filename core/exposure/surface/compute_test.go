@@ -4,7 +4,7 @@ import (
 	"math"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -89,7 +89,7 @@ func TestComputeBadFields(t *testing.T) {
 		r := request(6)
 		change(&r)
 		_, err := Compute(r)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		require.Len(t, bad, 1, path)
 		assert.Equal(t, path, bad[0].Path)

@@ -5,8 +5,8 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/physics/air"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/psychrometrics"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
 )
 
@@ -36,10 +36,10 @@ type Conditions struct {
 // sun is the light of a record with where the sun stands, on which day of the year; below the
 // horizon there is none.
 type sun struct {
-	at        sky.Direction
+	at        solar.Direction
 	elevation float64
 	day       int
-	light     sky.Light
+	light     solar.Light
 }
 
 // shines sets the light of a record.
@@ -47,9 +47,9 @@ func (s *sun) shines(h weather.Hour, cloud float64) {
 	switch {
 	case s.elevation <= 0:
 	case h.ShortwaveWM2 != nil:
-		s.light = sky.Split(*h.ShortwaveWM2, s.elevation, s.day)
+		s.light = solar.Split(*h.ShortwaveWM2, s.elevation, s.day)
 	default:
-		s.light = sky.Clouded(s.elevation, s.day, cloud)
+		s.light = solar.Clouded(s.elevation, s.day, cloud)
 	}
 }
 
@@ -70,9 +70,9 @@ func Outdoors(lat, lon float64, s weather.Series) Conditions {
 	}
 	first, sum := 0, 0.0
 	for i, h := range s {
-		c.At[i], c.AirC[i], c.VapourHPa[i] = h.At, h.TempC, air.VapourPressure(h.TempC, h.RHPct)
+		c.At[i], c.AirC[i], c.VapourHPa[i] = h.At, h.TempC, psychrometrics.VapourPressure(h.TempC, h.RHPct)
 		c.DewC[i] = h.DewPointC()
-		c.SkyC[i] = sky.Temperature(h.TempC, c.DewC[i], cloud(h))
+		c.SkyC[i] = solar.Temperature(h.TempC, c.DewC[i], cloud(h))
 		c.WindMS[i] = unknownWind
 		if h.WindMS != nil {
 			c.WindMS[i] = *h.WindMS
@@ -86,9 +86,9 @@ func Outdoors(lat, lon float64, s weather.Series) Conditions {
 			first++
 		}
 		c.InsideC[i] = sum / float64(i-first+1)
-		el, az := sky.Sun(lat, lon, h.At)
+		el, az := solar.Sun(lat, lon, h.At)
 		if el > 0 {
-			c.sun[i] = sun{at: sky.Toward(el, az), elevation: el, day: h.At.YearDay()}
+			c.sun[i] = sun{at: solar.Toward(el, az), elevation: el, day: h.At.YearDay()}
 			c.sun[i].shines(h, cloud(h))
 		}
 	}
@@ -104,7 +104,7 @@ func (c Conditions) Under(s weather.Series, light []float64) Conditions {
 	n := len(c.At)
 	c.AirC, c.VapourHPa, c.DewC = make([]float64, n), make([]float64, n), make([]float64, n)
 	for i, h := range s {
-		c.AirC[i], c.VapourHPa[i], c.DewC[i] = h.TempC, air.VapourPressure(h.TempC, h.RHPct), h.DewPointC()
+		c.AirC[i], c.VapourHPa[i], c.DewC[i] = h.TempC, psychrometrics.VapourPressure(h.TempC, h.RHPct), h.DewPointC()
 	}
 	c.SkyC, c.InsideC, c.followed = c.AirC, c.AirC, &followed{}
 	c.RainMM, c.WindMS, c.roofLight = make([]float64, n), make([]float64, n), light
@@ -125,13 +125,13 @@ func (c Conditions) Light(f Face) []float64 {
 	if f.Roofed {
 		return out
 	}
-	albedo := sky.Albedo
+	albedo := solar.Albedo
 	if f.TiltDeg > 90 {
 		albedo *= 1 - (f.TiltDeg-90)/90*2/3
 	}
-	planes := make([]sky.Direction, len(f.AzimuthDeg))
+	planes := make([]solar.Direction, len(f.AzimuthDeg))
 	for i, a := range f.AzimuthDeg {
-		planes[i] = sky.Facing(f.TiltDeg, a)
+		planes[i] = solar.Facing(f.TiltDeg, a)
 	}
 	for i, s := range c.sun {
 		if s.light.Global <= 0 {
@@ -154,8 +154,8 @@ func (c Conditions) With(s weather.Series) Conditions {
 	out := Conditions{At: c.At, AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: c.InsideC, VapourHPa: make([]float64, n), DewC: make([]float64, n),
 		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: slices.Clone(c.sun), followed: &followed{}}
 	for i, h := range s {
-		out.AirC[i], out.VapourHPa[i], out.DewC[i] = h.TempC, air.VapourPressure(h.TempC, h.RHPct), h.DewPointC()
-		out.SkyC[i] = sky.Temperature(h.TempC, out.DewC[i], cloud(h))
+		out.AirC[i], out.VapourHPa[i], out.DewC[i] = h.TempC, psychrometrics.VapourPressure(h.TempC, h.RHPct), h.DewPointC()
+		out.SkyC[i] = solar.Temperature(h.TempC, out.DewC[i], cloud(h))
 		out.WindMS[i] = unknownWind
 		if h.WindMS != nil {
 			out.WindMS[i] = *h.WindMS

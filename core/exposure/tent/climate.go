@@ -6,7 +6,7 @@ import (
 
 	"allcoats/core/base/working"
 	"allcoats/core/exposure/surface"
-	"allcoats/core/physics/air"
+	"allcoats/core/physics/psychrometrics"
 	"allcoats/core/physics/weather"
 )
 
@@ -146,7 +146,7 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 			}
 		}
 		a := &c.Air[i]
-		a.TempC, a.RHPct = tC, max(1, min(100, air.HumidityAt(e, tC)))
+		a.TempC, a.RHPct = tC, max(1, min(100, psychrometrics.HumidityAt(e, tC)))
 		none := 0.0
 		a.RainMM, a.WindMS = &none, &none
 		a.Measured = false
@@ -167,16 +167,16 @@ func (t Tent) vapour(e float64, w wetting, h float64) (next, takenL float64) {
 	rate, gain := w.changes, w.changes*w.outE+w.waterKg/kgPerHPa/h
 	if t.BareGround { // changes of the volume an hour, in effect, with air that is saturated at the ground
 		ground := groundDamp * stillSpeed * 3600 * t.LengthM * t.WidthM / t.VolumeM3()
-		rate, gain = rate+ground, gain+ground*air.SaturationPressure(w.groundC)
+		rate, gain = rate+ground, gain+ground*psychrometrics.SaturationPressure(w.groundC)
 	}
-	perHPa := t.DryL * yield(w.airC) / 24 / (0.6 * air.SaturationPressure(20))
+	perHPa := t.DryL * yield(w.airC) / 24 / (0.6 * psychrometrics.SaturationPressure(20))
 	rate += perHPa / kgPerHPa
 	next = (e + h*gain) / (1 + h*rate)
-	if full := air.SaturationPressure(w.roofC); next > full { // water runs down the film
+	if full := psychrometrics.SaturationPressure(w.roofC); next > full { // water runs down the film
 		film := stillSpeed * 3600 * t.FilmM2() / t.VolumeM3()
 		next = max(full, (e+h*(gain+film*full))/(1+h*(rate+film)))
 	}
-	next = min(next, air.SaturationPressure(w.airC))
+	next = min(next, psychrometrics.SaturationPressure(w.airC))
 	return next, perHPa * next * h
 }
 

@@ -7,8 +7,8 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 )
 
 // HeatKind is a kind of heater.
@@ -97,12 +97,12 @@ const boothChanges, faceMS = 10, 0.5
 
 // Booth says what a fan and its filter have to move where a tent is a booth, nil where it is none. lossPct
 // of what is sprayed does not stay on the work.
-func (t Tent) Booth(lossPct float64) say.Sentence {
+func (t Tent) Booth(lossPct float64) message.Sentence {
 	if t.AirChanges < boothChanges {
 		return nil
 	}
 	flow := t.AirChanges * t.VolumeM3()
-	return say.Of("The fan moves %.0f m³ an hour, through a filter of %.1f m² at least, so that the air crosses it at %.1f m/s or less. About %.0f %% of what is sprayed ends in it: change it when the flow drops, and let it dry in the open.",
+	return message.Of("The fan moves %.0f m³ an hour, through a filter of %.1f m² at least, so that the air crosses it at %.1f m/s or less. About %.0f %% of what is sprayed ends in it: change it when the flow drops, and let it dry in the open.",
 		flow, flow/3600/faceMS, faceMS, lossPct)
 }
 
@@ -138,7 +138,7 @@ func Usual(loaM, beamM float64) Tent {
 
 // Validate reports what cannot be.
 func (t Tent) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("lengthM", t.LengthM, 1, 100, "m")
 	bad.Range("widthM", t.WidthM, 1, 40, "m")
 	bad.Range("heightM", t.HeightM, 0.5, 30, "m")

@@ -6,7 +6,7 @@ import (
 
 	"allcoats/core/base/working"
 	"allcoats/core/exposure/surface"
-	"allcoats/core/physics/air"
+	"allcoats/core/physics/psychrometrics"
 	"allcoats/core/physics/weather"
 
 	"github.com/stretchr/testify/assert"
@@ -77,10 +77,10 @@ func TestBurnerWater(t *testing.T) {
 	// At rest the vapour that comes goes with the air: nV(ρ − ρo) = water an hour.
 	kg := 0.216679 / (got.Air[40].TempC + 273.15) * 96
 	lift := 2 * 3.6 / 46.4 * 1.63 / kg
-	out, full := air.VapourPressure(5, 80), air.SaturationPressure((7.5*got.Air[40].TempC+17*5)/24.5) // 17 W/m²K outside the film, 7.5 inside
-	film := 0.0024 * 3600 * 104 / 96                                                                  // changes an hour that reach it
+	out, full := psychrometrics.VapourPressure(5, 80), psychrometrics.SaturationPressure((7.5*got.Air[40].TempC+17*5)/24.5) // 17 W/m²K outside the film, 7.5 inside
+	film := 0.0024 * 3600 * 104 / 96                                                                                        // changes an hour that reach it
 	require.Greater(t, out+lift, full, "so much that some runs down the film")
-	assert.InEpsilon(t, (out+lift+film*full)/(1+film), air.VapourPressure(got.Air[40].TempC, got.Air[40].RHPct), 0.01)
+	assert.InEpsilon(t, (out+lift+film*full)/(1+film), psychrometrics.VapourPressure(got.Air[40].TempC, got.Air[40].RHPct), 0.01)
 }
 
 func TestDehumidifierDries(t *testing.T) {
@@ -148,8 +148,8 @@ func TestClearNightsCoolTheFilm(t *testing.T) {
 	assert.InDelta(t, 5-ua/(ua+vent)*32/104.0*5/17*20, got.Air[47].TempC, 0.01)
 	tC := got.Air[47].TempC
 	roof := (7.5*tC + 12*5 + 5*-15) / 24.5
-	out, film := air.VapourPressure(5, 98), 0.0024*3600*104/96
-	assert.InDelta(t, (out+film*air.SaturationPressure(roof))/(1+film), air.VapourPressure(tC, got.Air[47].RHPct), 0.02)
+	out, film := psychrometrics.VapourPressure(5, 98), 0.0024*3600*104/96
+	assert.InDelta(t, (out+film*psychrometrics.SaturationPressure(roof))/(1+film), psychrometrics.VapourPressure(tC, got.Air[47].RHPct), 0.02)
 }
 
 // What a dehumidifier takes falls with the temperature, and warms the tent: 0.6 kWh drawn and 0.68 of
@@ -166,7 +166,7 @@ func TestDehumidifierInTheCold(t *testing.T) {
 	assert.InDelta(t, 10/24.0, warm, 0.03, "its litres a day, at 20 °C and 60 %")
 	assert.InDelta(t, warm*1.28*1000/(6*104+20*96*1206/3600.0), k, 0.01)
 	cold, _ := taken(8)
-	share := air.SaturationPressure(8) / air.SaturationPressure(20)
+	share := psychrometrics.SaturationPressure(8) / psychrometrics.SaturationPressure(20)
 	assert.InDelta(t, warm*share*6/18, cold, 0.1*cold, "a third of what the vapour would give")
 	none, _ := taken(1)
 	assert.Zero(t, none)
@@ -179,8 +179,8 @@ func TestBareGroundIsDamp(t *testing.T) {
 	tent := box()
 	tent.BareGround = true
 	got := Simulate(tent, c, s, nil, time.UTC)
-	full := air.SaturationPressure(10)
-	assert.InDelta(t, (0.4*full+1.44*full)/2.44, air.VapourPressure(got.Air[95].TempC, got.Air[95].RHPct), 0.02)
+	full := psychrometrics.SaturationPressure(10)
+	assert.InDelta(t, (0.4*full+1.44*full)/2.44, psychrometrics.VapourPressure(got.Air[95].TempC, got.Air[95].RHPct), 0.02)
 }
 
 // A box of 10 by 4 by 3 m has 124 m² of film; hoops at 0, 1.5 … 10.5 m are eight of 10 m, with three

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"math/big"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 )
 
@@ -58,7 +58,7 @@ func Readings(areaM2 float64) int {
 // Accept judges readings: mean at least nominal, none under 80 % of it, fewer
 // than 20 % of them between, none above the maximum. Comparisons are exact.
 func Accept(r AcceptanceRequest) (AcceptanceResult, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Above("nominalUm", r.NominalUm, 0, 50e3, "µm")
 	bad.Range("maximumUm", r.MaximumUm, 0, 200e3, "µm")
 	if bad == nil && r.MaximumUm > 0 && r.MaximumUm < r.NominalUm {

@@ -3,7 +3,7 @@ package film
 import (
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -73,7 +73,7 @@ func TestAcceptBadFields(t *testing.T) {
 		"areaM2":        {NominalUm: 100, ReadingsUm: []float64{1}, AreaM2: -1},
 	} {
 		_, err := Accept(r)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

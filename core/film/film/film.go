@@ -6,7 +6,7 @@ package film
 import (
 	"fmt"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 )
 
@@ -102,7 +102,7 @@ type Result struct {
 
 // Compute answers r, or names the impossible fields.
 func Compute(r Request) (Result, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Pct("volumeSolidsPct", r.VolumeSolidsPct)
 	switch {
 	case r.DFTUm == 0 && r.WFTUm == 0:

@@ -5,7 +5,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -57,7 +57,7 @@ func TestBadFields(t *testing.T) {
 		r := good
 		change(&r)
 		_, err := Compute(r)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

@@ -4,7 +4,7 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/cure"
@@ -80,7 +80,7 @@ func MassFactor(s product.Sheet, litres float64) float64 {
 // Share cuts a coat into pots, each as large as can be laid within 0.7 of its pot
 // life less the induction, all but the last alike.
 func Share(r BatchRequest) (Batches, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Above("litres", r.Litres, 0, 1000, "L")
 	bad.Above("litresH", r.LitresH, 0, 1000, "L/h")
 	bad.Range("potC", r.PotC, -20, 60, "°C")

@@ -3,8 +3,8 @@ package mix
 import (
 	"math"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/cure"
 )
@@ -17,9 +17,9 @@ type Dose struct {
 	GelH float64 `json:"gelH"` // of the whole pot
 	// Drops is the catalyst counted, where it is too little to be weighed; LeastL is the
 	// smallest pot whose catalyst a kitchen scale weighs.
-	Drops    float64       `json:"drops"`
-	LeastL   float64       `json:"leastL"`
-	Findings []say.Finding `json:"findings"`
+	Drops    float64           `json:"drops"`
+	LeastL   float64           `json:"leastL"`
+	Findings []message.Finding `json:"findings"`
 }
 
 // What a kitchen scale in tenths of a gram weighs to a tenth of it, and a drop of peroxide, g:
@@ -37,9 +37,9 @@ const usualPct = 2.0
 // goes there. The pot life is the sheet's for its own dose; it goes with the inverse of
 // the dose, a rule of thumb.
 func Catalyse(s product.Sheet, tempC, pct, litres float64) (Dose, error) {
-	out := Dose{Findings: []say.Finding{}}
+	out := Dose{Findings: []message.Finding{}}
 	find := func(stop bool, words string) {
-		out.Findings = append(out.Findings, say.Finding{Stop: stop, Text: say.Lit(words)})
+		out.Findings = append(out.Findings, message.Finding{Stop: stop, Text: message.Lit(words)})
 	}
 	own, tabled := s.DosePct(tempC)
 	if !tabled {
@@ -63,7 +63,7 @@ func Catalyse(s product.Sheet, tempC, pct, litres float64) (Dose, error) {
 	p, err := Peroxide(PeroxideRequest{ResinL: litres, ResinKgL: kgL, Pct: out.Pct, CatalystKgL: usualCatalystKgL, SheetAllowed: allowed})
 	if err != nil {
 		if pct == 0 {
-			return out, fault.At("tempC", "the sheet doses %.3g %% here, outside 1 to 3 %%", own)
+			return out, fielderr.At("tempC", "the sheet doses %.3g %% here, outside 1 to 3 %%", own)
 		}
 		return out, err
 	}
@@ -71,7 +71,7 @@ func Catalyse(s product.Sheet, tempC, pct, litres float64) (Dose, error) {
 	out.LeastL = weighableG / (kgL * 1000 * out.Pct / 100)
 	if out.G < weighableG {
 		out.Drops = math.Max(1, math.Round(out.G/dropG))
-		out.Findings = append(out.Findings, say.Finding{Text: say.Of("%.2g g of catalyst cannot be weighed: count %g drops from a pipette, or mix a pot of %v at least.", out.G, out.Drops, say.Val(out.LeastL, "L"))})
+		out.Findings = append(out.Findings, message.Finding{Text: message.Of("%.2g g of catalyst cannot be weighed: count %g drops from a pipette, or mix a pot of %v at least.", out.G, out.Drops, message.Val(out.LeastL, "L"))})
 	}
 	if tau, _ := s.PotLife.TauH(tempC, cure.Maximum); len(s.PotLife) > 0 && !math.IsInf(tau, 1) {
 		out.GelH = tau * MassFactor(s, litres) * own / out.Pct

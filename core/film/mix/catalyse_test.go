@@ -3,7 +3,7 @@ package mix
 import (
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/cure"
 
@@ -45,7 +45,7 @@ func TestGelsSoonerWith(t *testing.T) {
 }
 
 func TestCatalystBeyondLimits(t *testing.T) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for _, pct := range []float64{0.5, 3.5, 12} {
 		_, err := Catalyse(gelcoat(), 20, pct, 0.5)
 		require.ErrorAs(t, err, &bad, "%g", pct)

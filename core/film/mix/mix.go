@@ -2,7 +2,7 @@
 package mix
 
 import (
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 )
@@ -37,7 +37,7 @@ type Result struct {
 
 // Compute answers r.
 func Compute(r Request) (Result, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	volume, weight := r.ByVolume != product.Ratio{}, r.ByWeight != product.Ratio{}
 	dense := r.BaseKgL > 0 && r.HardenerKgL > 0
 	check := func(path string, p product.Ratio) {
@@ -146,7 +146,7 @@ type PeroxideResult struct {
 // Peroxide returns the catalyst for a resin, per cent by weight. Outside 1 to
 // 3 % it is refused unless the sheet allows it.
 func Peroxide(r PeroxideRequest) (PeroxideResult, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("resinKg", r.ResinKg, 0, 5000, "kg")
 	bad.Range("resinL", r.ResinL, 0, 5000, "L")
 	if (r.ResinKg > 0) == (r.ResinL > 0) {

@@ -5,7 +5,7 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 )
@@ -59,7 +59,7 @@ const usualThinnerKgL = 0.87
 
 // Fill returns what to pour for r.
 func Fill(r PotRequest) (Pot, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	s := r.Sheet
 	bad.Above("litres", r.Litres, 0, 200, "L")
 	bad.Range("thinnerPct", r.ThinnerPct, 0, max(50, s.ThinnerMaxPct), "%")
@@ -71,7 +71,7 @@ func Fill(r PotRequest) (Pot, error) {
 		bad.Add("filler", "is no filler")
 	}
 	if filled {
-		fault.OneOf(&bad, "stiffness", r.Stiffness, Stiffnesses)
+		fielderr.OneOf(&bad, "stiffness", r.Stiffness, Stiffnesses)
 	}
 	if err := bad.Err(); err != nil {
 		return Pot{}, err

@@ -6,7 +6,7 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 )
@@ -187,7 +187,7 @@ func Hours(grit int, areaM2, access float64, filler bool) float64 {
 
 // Make plans r.
 func Make(r Request) (Plan, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("from", float64(r.From), 16, 5000, "grit")
 	bad.Range("to", float64(r.To), 16, 5000, "grit")
 	bad.Above("areaM2", r.AreaM2, 0, 1e4, "m²")

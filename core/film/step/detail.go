@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 )
 
 // Detail is what a step may say beside its kind, product and film.
@@ -35,7 +35,7 @@ type Detail struct {
 	TapeH float64 `json:"tapeH,omitempty"`
 	Pull  Pull    `json:"pull,omitempty" enum:",wet,touch-dry,hard"`
 	// How is the way that it is done.
-	How say.Sentence `json:"how,omitempty"`
+	How message.Sentence `json:"how,omitempty"`
 	// Origin is the bench that it came from, nil for the user's own.
 	Origin *Origin `json:"origin,omitempty"`
 }
@@ -109,7 +109,7 @@ func (w *Where) Part(names []string) float64 {
 }
 
 func (w *Where) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if w == nil {
 		return nil
 	}
@@ -132,7 +132,7 @@ func (w *Where) validate() error {
 }
 
 func (d Detail) validate(k *Kind) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Under("where", d.Where.validate())
 	bad.Range("hours", d.Hours, 0, 1000, "h")
 	bad.Range("waitH", d.WaitH, 0, 24*365, "h")
@@ -142,7 +142,7 @@ func (d Detail) validate(k *Kind) error {
 	}
 	bad.Range("tapeM", d.TapeM, 0, 5000, "m")
 	bad.Range("tapeH", d.TapeH, 0, 24*365, "h")
-	fault.OneOf(&bad, "pull", d.Pull, []Pull{"", WhileWet, TouchDry, Hard})
+	fielderr.OneOf(&bad, "pull", d.Pull, []Pull{"", WhileWet, TouchDry, Hard})
 	if k.Work == Other && d.Name == "" {
 		bad.Add("name", "say what is to be done")
 	}

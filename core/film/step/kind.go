@@ -3,7 +3,7 @@
 package step
 
 import (
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"slices"
 )
 
@@ -124,7 +124,7 @@ func (w Work) Kind() *Kind {
 }
 
 // Say is the name of the kind as a sentence has it.
-func (w Work) Say() say.Sentence { return say.Lit(w.Kind().Name) }
+func (w Work) Say() message.Sentence { return message.Lit(w.Kind().Name) }
 
 // Planned and Logged are the kinds that may be steps, and entries of the log.
 var (

@@ -1,8 +1,8 @@
 package step
 
 import (
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 )
@@ -36,27 +36,27 @@ func (s Step) Films() bool { return s.Work.Kind().Films }
 func (s Step) WetUm() float64 { return film.Wet(s.DFTUm, s.Sheet.VolumeSolidsPct, s.ThinnerPct) }
 
 // Words name a step without a film, such as "sand with 80".
-func (s Step) Words() say.Sentence {
+func (s Step) Words() message.Sentence {
 	if s.Name != "" {
-		return say.Of("%s", s.Name)
+		return message.Of("%s", s.Name)
 	}
 	if s.Work.Kind().Gritted && s.Grit > 0 {
-		return say.Of("%s with %d", s.Work, s.Grit)
+		return message.Of("%s with %d", s.Work, s.Grit)
 	}
 	return s.Work.Say()
 }
 
 // Ordinal is a coat among those of its step in words.
-func Ordinal(n, of int) say.Sentence {
+func Ordinal(n, of int) message.Sentence {
 	if of == 1 {
-		return say.Of("one coat")
+		return message.Of("one coat")
 	}
-	return say.Of("coat %d of %d", n, of)
+	return message.Of("coat %d of %d", n, of)
 }
 
 // Validate reports impossible figures.
 func (s Step) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	kind := s.Work.Kind()
 	if !kind.Planned {
 		bad.Add("work", "choose what is done")

@@ -8,19 +8,19 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
 	"allcoats/core/job/rules"
 	"allcoats/core/job/upkeep"
 	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
 )
 
 // Zone is a part of the bottom with coats of its own beside the Coats of all.
@@ -110,13 +110,13 @@ type ZoneCoats struct {
 // Result is the plan.
 type Result struct {
 	craft.Plan
-	Zones   []ZoneCoats  `json:"zones"`
-	AreaM2  float64      `json:"areaM2"`
-	Litres  float64      `json:"litres"`
-	Seasons float64      `json:"seasons"` // of the zone that goes first
-	First   string       `json:"first"`   // its name
-	Need    int          `json:"need"`    // coats that the seasons wanted ask for, 0 not to be told
-	Tie     say.Sentence `json:"tie,omitempty"`
+	Zones   []ZoneCoats      `json:"zones"`
+	AreaM2  float64          `json:"areaM2"`
+	Litres  float64          `json:"litres"`
+	Seasons float64          `json:"seasons"` // of the zone that goes first
+	First   string           `json:"first"`   // its name
+	Need    int              `json:"need"`    // coats that the seasons wanted ask for, 0 not to be told
+	Tie     message.Sentence `json:"tie,omitempty"`
 	// TieOpens and TieCloses are by the tie coat's clock, nil not within the weather
 	// known; TieLaid says that it is on, else they are as if it went on now.
 	TieLaid   bool        `json:"tieLaid"`
@@ -133,13 +133,13 @@ type Result struct {
 
 // Validate reports what cannot be planned.
 func (w Work) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("coats", float64(w.Coats), 1, 10, "coats")
 	keys := make([]string, len(Olds))
 	for i, o := range Olds {
 		keys[i] = o.Key
 	}
-	fault.OneOf(&bad, "old", w.Old, keys)
+	fielderr.OneOf(&bad, "old", w.Old, keys)
 	if len(w.Zones) == 0 {
 		bad.Add("zones", "there is nothing to coat")
 	}
@@ -188,7 +188,7 @@ func (r *Result) wears(w Work, s product.Sheet, months float64) (float64, error)
 	year := s.PolishUmYear
 	if w.WearUm != nil {
 		if year = *w.WearUm; year == 0 && s.PolishUm1000NM*w.NM == 0 {
-			return 0, fault.At("wearUm", "0 says that it never wears, and this one lasts by wearing: take the sheet's figure, or choose a hard one")
+			return 0, fielderr.At("wearUm", "0 says that it never wears, and this one lasts by wearing: take the sheet's figure, or choose a hard one")
 		}
 	}
 	wear := r.Working.Step("Film that goes in a season", "film a year · months afloat / 12 + film for 1000 miles · miles / 1000", upkeep.WearUm(year, s.PolishUm1000NM, months, w.NM), "µm", "the sheet's wear")
@@ -313,7 +313,7 @@ func (r *Result) tie(c Case) {
 	}
 	o, ok := c.Tie.RecoatOver(c.Sheet.Kind)
 	if !ok {
-		r.Tie = say.Of("%s does not say when antifouling may follow: ask its maker.", c.Tie.Name)
+		r.Tie = message.Of("%s does not say when antifouling may follow: ask its maker.", c.Tie.Name)
 		r.Find(false, "%s", r.Tie)
 		return
 	}
@@ -329,7 +329,7 @@ func (r *Result) tie(c Case) {
 	}
 	if opens.At == nil && opens.Progress == 0 {
 		r.TieCloses = nil
-		r.Tie = say.Of("%s does not cure in the weather ahead: it asks for %.0f °C.", c.Tie.Name, c.Tie.MinCureC)
+		r.Tie = message.Of("%s does not cure in the weather ahead: it asks for %.0f °C.", c.Tie.Name, c.Tie.MinCureC)
 		r.Find(true, "%s", r.Tie)
 		return
 	}
@@ -337,7 +337,7 @@ func (r *Result) tie(c Case) {
 	if len(o.Max) > 0 {
 		r.Working.Step("Tie window closes after", "its maximum clock, which never stands in the cold", hoursTo(l.Started, r.TieCloses), "h", "data sheet")
 	}
-	r.Tie = say.Of("Ready when a thumb leaves a print and takes no colour with it; too late when it leaves none: then sand to 120 and tie again.")
+	r.Tie = message.Of("Ready when a thumb leaves a print and takes no colour with it; too late when it leaves none: then sand to 120 and tie again.")
 	switch {
 	case k.State == clock.Closed && r.TieLaid:
 		r.Find(true, "The tie window has closed: sand to 120 and tie again.")
@@ -378,7 +378,7 @@ func (r *Result) launch(c Case) {
 		r.LastFrom = &from
 	}
 	if last.Before(c.Now) {
-		r.Find(true, "It is too late to be dry for the launch: the last coat had to be on by %v.", say.On(last))
+		r.Find(true, "It is too late to be dry for the launch: the last coat had to be on by %v.", message.On(last))
 	}
 }
 
@@ -392,18 +392,18 @@ func (r *Result) steps(w Work, in Case) {
 		"flaking":  "off, wet or by licensed blasting",
 	}[w.Old]
 	m, _ := film.MethodByKey("roller")
-	ready := craft.Work("ready", "get it ready", say.Lit(prep), in.AreaM2/4, 0)
+	ready := craft.Work("ready", "get it ready", message.Lit(prep), in.AreaM2/4, 0)
 	switch w.Old {
 	case "soft", "hard", "unknown":
-		ready = craft.Work("ready", "wet-scuff and wash off", say.Lit(prep), in.AreaM2/4, 0).As(step.Wash)
+		ready = craft.Work("ready", "wet-scuff and wash off", message.Lit(prep), in.AreaM2/4, 0).As(step.Wash)
 	case "silicone", "flaking":
-		ready = craft.Work("ready", "take the old antifouling off, wet", say.Lit(prep), in.AreaM2/1.5, 0).As(step.Strip)
+		ready = craft.Work("ready", "take the old antifouling off, wet", message.Lit(prep), in.AreaM2/1.5, 0).As(step.Strip)
 	}
 	if w.Old == "primed" {
 		ready = ready.Stays() // a missed window is keyed by the plan
 	}
 	r.Do(ready)
-	mask := craft.Work("mask", "mask waterline and fittings", say.Of("waterline, anodes, transducers, shaft and prop: antifouling spoils the first three and does nothing for the last"), 1.5, 0).As(step.Mask)
+	mask := craft.Work("mask", "mask waterline and fittings", message.Of("waterline, anodes, transducers, shaft and prop: antifouling spoils the first three and does nothing for the last"), 1.5, 0).As(step.Mask)
 	mask.Pull = step.WhileWet
 	r.Do(mask)
 	if in.Tie != nil && in.TieLaid == nil && w.Old != "primed" {
@@ -416,7 +416,7 @@ func (r *Result) steps(w Work, in Case) {
 			for i+n < len(colours) && colours[i+n] == colours[i] {
 				n++
 			}
-			one := craft.Coats(fmt.Sprintf("%s-%d", key, i+1), "main", n, um, m, 0, say.Of("%s; stir from the bottom, the biocide sinks", how)).At(where).
+			one := craft.Coats(fmt.Sprintf("%s-%d", key, i+1), "main", n, um, m, 0, message.Of("%s; stir from the bottom, the biocide sinks", how)).At(where).
 				Of(float64(n)*in.litres(areaM2, in.Sheet), "L")
 			one.Colour = colours[i]
 			one.WorkH = float64(n) * areaM2 / m.RateM2H
@@ -433,5 +433,5 @@ func (r *Result) steps(w Work, in Case) {
 		z := r.Zones[0]
 		lay("all", nil, in.AreaM2, z.Colours[z.Extra:], "all over")
 	}
-	r.Do(craft.Work("launch", "launch", say.Of("%s; dab the pads where props stood while she hangs", map[bool]string{true: fmt.Sprintf("within %.0f days of the last coat", r.MaxH/24), false: "no latest day by the sheet"}[r.MaxH > 0]), 0, 0).Stays())
+	r.Do(craft.Work("launch", "launch", message.Of("%s; dab the pads where props stood while she hangs", map[bool]string{true: fmt.Sprintf("within %.0f days of the last coat", r.MaxH/24), false: "no latest day by the sheet"}[r.MaxH > 0]), 0, 0).Stays())
 }

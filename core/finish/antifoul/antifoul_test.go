@@ -4,13 +4,13 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
 	"allcoats/core/physics/cure"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -168,7 +168,7 @@ func TestBadFields(t *testing.T) {
 		w := Usual(20, 8)
 		edit(&w)
 		_, err := w.Plan(Case{Sheet: soft(), TempC: 15})
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

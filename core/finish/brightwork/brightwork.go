@@ -8,8 +8,8 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/sand"
@@ -128,16 +128,16 @@ type Count struct {
 // Result is what is to be done.
 type Result struct {
 	craft.Plan
-	Dust    *Seen        `json:"dust,omitempty"`
-	Patches int          `json:"patches"`
-	Share   Share        `json:"share"`
-	Counts  []Count      `json:"counts"` // now, and with what follows next winter
-	LitreM2 float64      `json:"litreM2"`
-	OwnFrom string       `json:"ownFrom,omitempty"` // the coats that LitreM2 was learned from
-	Lines   int          `json:"lines"`
-	TapeM   float64      `json:"tapeM"`
-	Holds   string       `json:"holds"` // whether it holds till next winter
-	Veneer  say.Sentence `json:"veneer,omitempty"`
+	Dust    *Seen            `json:"dust,omitempty"`
+	Patches int              `json:"patches"`
+	Share   Share            `json:"share"`
+	Counts  []Count          `json:"counts"` // now, and with what follows next winter
+	LitreM2 float64          `json:"litreM2"`
+	OwnFrom string           `json:"ownFrom,omitempty"` // the coats that LitreM2 was learned from
+	Lines   int              `json:"lines"`
+	TapeM   float64          `json:"tapeM"`
+	Holds   string           `json:"holds"` // whether it holds till next winter
+	Veneer  message.Sentence `json:"veneer,omitempty"`
 }
 
 // Rules of thumb.
@@ -153,7 +153,7 @@ const (
 
 // Validate reports what cannot be done.
 func (w Work) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if w.school().Key == "" {
 		bad.Add("school", "is no way to finish wood")
 	}
@@ -239,16 +239,16 @@ func (r *Result) coats(w Work, c Case) {
 	r.LitreM2 = wk.Step("What a coat takes", "film / (10 · solids) / (1 − loss)", film.Litres(1, um, c.Sheet.VolumeSolidsPct, m.LossPct), "L/m²", "data sheet")
 	if c.OwnCoats > 0 {
 		r.OwnFrom = count(c.OwnCoats, "coat of yours", "coats of yours")
-		r.LitreM2 = wk.StepOf("What it takes of you", say.Of("that · what your coats took against it"), r.LitreM2*c.OwnFactor, "L/m²", say.Of("the log: %d coats", c.OwnCoats))
+		r.LitreM2 = wk.StepOf("What it takes of you", message.Of("that · what your coats took against it"), r.LitreM2*c.OwnFactor, "L/m²", message.Of("the log: %d coats", c.OwnCoats))
 	}
 	hours := r.Share.MaskH + r.Share.CleanH + r.Share.LayH
 	lay := func(key string, from, to int, thinnerPct float64) {
 		if to <= from {
 			return
 		}
-		how := say.Of("full strength, dust down, wet edge, in the morning after the dew is off")
+		how := message.Of("full strength, dust down, wet edge, in the morning after the dew is off")
 		if thinnerPct > 0 {
-			how = say.Of("thinned by %.0f %%, dust down, wet edge, in the morning after the dew is off", thinnerPct)
+			how = message.Of("thinned by %.0f %%, dust down, wet edge, in the morning after the dew is off", thinnerPct)
 		}
 		s := craft.Coats(key, "main", to-from, um, m, hours, how).Of(r.LitreM2*c.AreaM2*float64(to-from), "L")
 		s.ThinnerPct = thinnerPct
@@ -290,7 +290,7 @@ func (r *Result) seams(w Work) {
 	r.Lines = int(math.Floor(1000*s.WidthM/s.SpacingMM+1e-9)) + 1
 	r.TapeM = r.Working.Step("Tape for seam lines", "lines · 2 edges · length", float64(2*r.Lines)*s.LengthM, "m", "the spacing")
 	one := craft.Work("seams", fmt.Sprintf("%d seam lines after coat %d", r.Lines, s.After),
-		say.Of("first line on the middle, then every %.0f mm both ways; two tapes %.0f mm apart, edges pressed down with a coin, sealed with a breath of varnish; colour on, tape off while it is wet", s.SpacingMM, s.LineMM),
+		message.Of("first line on the middle, then every %.0f mm both ways; two tapes %.0f mm apart, edges pressed down with a coin, sealed with a breath of varnish; colour on, tape off while it is wet", s.SpacingMM, s.LineMM),
 		r.TapeM/maskMH+float64(r.Lines)*s.LengthM/20, 16).Of(r.TapeM, "m")
 	one.TapeM = r.TapeM
 	r.Do(one)

@@ -6,7 +6,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
 	"allcoats/core/job/upkeep"
 
@@ -135,7 +135,7 @@ func TestSchoolsAndBadFields(t *testing.T) {
 		w := Usual()
 		edit(&w)
 		_, err := w.Plan(varnish())
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/film/film"
 	"allcoats/core/film/sand"
 	"allcoats/core/film/step"
@@ -55,7 +55,7 @@ func (r *Result) stripping(w Work, c Case) {
 			wait += 48
 		}
 		one := craft.Work("strip", fmt.Sprintf("strip %s, %s each", count(r.Patches, "patch", "patches"), count(st.Passes, "pass", "passes")),
-			say.Of("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name, st.Note),
+			message.Of("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name, st.Note),
 			float64(r.Patches)*each*math.Max(1, c.Access), wait).As(step.Strip).Of(float64(r.Patches), "patches")
 		if r.Patches <= mostPatches {
 			one.Where = &step.Where{Name: "all of it, by patches"}
@@ -71,23 +71,23 @@ func (r *Result) stripping(w Work, c Case) {
 			takes *= 3
 		}
 		left := r.Working.Step("Veneer after sanding", "what is there − 0.06 mm, three times that where it is sanded off", w.VeneerMM-takes, "mm", "rule of thumb: measure at a hole or an edge")
-		r.Veneer = say.Of("%.2g mm of veneer are left of %.2g mm; %.2g mm must stay.", left, w.VeneerMM, w.LeaveMM)
+		r.Veneer = message.Of("%.2g mm of veneer are left of %.2g mm; %.2g mm must stay.", left, w.VeneerMM, w.LeaveMM)
 		if left < w.LeaveMM {
 			r.Find(true, "Sanding leaves %.2g mm of veneer and %.2g mm must stay: scrape and scuff only, or stay on sound epoxy.", math.Max(0, left), w.LeaveMM)
 		}
 	}
 	if w.Bungs > 0 {
-		r.Do(craft.Work("bungs", "set "+count(w.Bungs, "bung", "bungs"), say.Of("set in varnish where they must come out again, in epoxy where not; grain along; trim with a chisel from the low side of the grain, never flush in one cut"),
+		r.Do(craft.Work("bungs", "set "+count(w.Bungs, "bung", "bungs"), message.Of("set in varnish where they must come out again, in epoxy where not; grain along; trim with a chisel from the low side of the grain, never flush in one cut"),
 			bungH*1.5*float64(w.Bungs), 16).Of(float64(w.Bungs), "bungs"))
 	}
 	if w.bare() {
 		for _, grit := range bareGrits {
-			r.Do(craft.Work(fmt.Sprintf("bare-%d", grit), "", say.Of("along the grain, dust off; no shiny spot left"), sand.Hours(grit, c.AreaM2, c.Access, false), 0).With(grit, 0))
+			r.Do(craft.Work(fmt.Sprintf("bare-%d", grit), "", message.Of("along the grain, dust off; no shiny spot left"), sand.Hours(grit, c.AreaM2, c.Access, false), 0).With(grit, 0))
 		}
 	}
 	if w.Stain {
 		r.Take("Stain", "area · 0.08 L/m²", c.AreaM2*stainLM2, "L", "rule of thumb")
-		r.Do(craft.Work("stain", "stain, evened out", say.Of("filler of the stain's colour first, one board at a time with the grain, wipe off across it; look at it wet, from both ends; a second coat only where it is pale"),
+		r.Do(craft.Work("stain", "stain, evened out", message.Of("filler of the stain's colour first, one board at a time with the grain, wipe off across it; look at it wet, from both ends; a second coat only where it is pale"),
 			c.AreaM2/stainM2H+0.5, 24).Of(c.AreaM2*stainLM2, "L"))
 		if w.School == "epoxy" {
 			r.Find(false, "Stain under epoxy: only one that its maker allows, wholly dry, or the epoxy lets go with the stain on its back.")
@@ -100,7 +100,7 @@ func (r *Result) stripping(w Work, c Case) {
 	if c.Sealer == nil {
 		r.Find(false, "The library has no %s: it is planned as work, and nothing of it is in Stores till its sheet is added.", name)
 	}
-	seal := func(n int, m film.Method, hours, waitH float64, how say.Sentence) {
+	seal := func(n int, m film.Method, hours, waitH float64, how message.Sentence) {
 		if c.Sealer != nil {
 			r.Do(craft.Coats("sealer", "sealer", n, c.Sealer.Film.TypicalUm, m, hours, how))
 			return
@@ -110,11 +110,11 @@ func (r *Result) stripping(w Work, c Case) {
 	brush, roller := method("brush"), method("roller")
 	switch w.School {
 	case "epoxy":
-		seal(2, roller, c.AreaM2/6*math.Max(1, c.Access)+0.3, 48, say.Of("thin, on wood that cools, not that warms"))
-		r.Do(craft.Work("blush", "", say.Of("warm water and detergent take the blush off"), c.AreaM2/12+0.2, 0).As(step.Wash))
-		r.Do(craft.Work("epoxy-180", "", say.Of("no glossy spot left: varnish holds on its key"), sand.Hours(180, c.AreaM2, c.Access, false), 0).With(180, 12))
+		seal(2, roller, c.AreaM2/6*math.Max(1, c.Access)+0.3, 48, message.Of("thin, on wood that cools, not that warms"))
+		r.Do(craft.Work("blush", "", message.Of("warm water and detergent take the blush off"), c.AreaM2/12+0.2, 0).As(step.Wash))
+		r.Do(craft.Work("epoxy-180", "", message.Of("no glossy spot left: varnish holds on its key"), sand.Hours(180, c.AreaM2, c.Access, false), 0).With(180, 12))
 	case "sealer":
-		seal(1, brush, c.AreaM2/8*math.Max(1, c.Access)+0.3, 16, say.Of("flood it on, wipe off what stands after ten minutes"))
+		seal(1, brush, c.AreaM2/8*math.Max(1, c.Access)+0.3, 16, message.Of("flood it on, wipe off what stands after ten minutes"))
 	}
 }
 

@@ -3,7 +3,7 @@
 package craft
 
 import (
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
@@ -25,7 +25,7 @@ type Step struct {
 }
 
 // Work is a step without a film, by its name; hours for one person, wait after it.
-func Work(key, name string, how say.Sentence, hours, waitH float64) Step {
+func Work(key, name string, how message.Sentence, hours, waitH float64) Step {
 	return Step{Key: key, Step: step.Step{Work: step.Other, Detail: step.Detail{Name: name, How: how, Hours: hours, WaitH: waitH}}}
 }
 
@@ -68,7 +68,7 @@ func (s Step) Stays() Step {
 }
 
 // Coats are coats of the product of a role, hours of one person each.
-func Coats(key, role string, n int, dftUm float64, m film.Method, hours float64, how say.Sentence) Step {
+func Coats(key, role string, n int, dftUm float64, m film.Method, hours float64, how message.Sentence) Step {
 	return Step{Key: key, Role: role, Step: step.Step{Work: step.Coat, Coats: n, DFTUm: dftUm, Method: m.Key, LossPct: m.LossPct, Detail: step.Detail{Hours: hours, How: how}}}
 }
 
@@ -82,25 +82,25 @@ type Amount struct {
 
 // Plan is what a workbench answers with.
 type Plan struct {
-	Steps    []Step          `json:"steps"`
-	Takes    []Amount        `json:"takes"`
-	Findings []say.Finding   `json:"findings"`
-	Cautions []say.Sentence  `json:"cautions"`
-	Working  working.Working `json:"working"`
+	Steps    []Step             `json:"steps"`
+	Takes    []Amount           `json:"takes"`
+	Findings []message.Finding  `json:"findings"`
+	Cautions []message.Sentence `json:"cautions"`
+	Working  working.Working    `json:"working"`
 }
 
 // New returns a plan whose lists encode as [].
 func New(cautions ...string) Plan {
-	p := Plan{Steps: []Step{}, Takes: []Amount{}, Findings: []say.Finding{}, Cautions: []say.Sentence{}, Working: working.New()}
+	p := Plan{Steps: []Step{}, Takes: []Amount{}, Findings: []message.Finding{}, Cautions: []message.Sentence{}, Working: working.New()}
 	for _, c := range cautions {
-		p.Cautions = append(p.Cautions, say.Of("%s", c))
+		p.Cautions = append(p.Cautions, message.Of("%s", c))
 	}
 	return p
 }
 
-// Find adds a finding, as say.Of makes it.
+// Find adds a finding, as message.Of makes it.
 func (p *Plan) Find(stop bool, template string, args ...any) {
-	p.Findings = append(p.Findings, say.Finding{Stop: stop, Text: say.Of(template, args...)})
+	p.Findings = append(p.Findings, message.Finding{Stop: stop, Text: message.Of(template, args...)})
 }
 
 // Do adds a step.
@@ -125,7 +125,7 @@ func (p Plan) WorkH() float64 {
 }
 
 // Stopped returns the first finding that stops it, none if none does.
-func (p Plan) Stopped() say.Sentence {
+func (p Plan) Stopped() message.Sentence {
 	for _, f := range p.Findings {
 		if f.Stop {
 			return f.Text

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
 )
@@ -18,7 +18,7 @@ type Track struct {
 }
 
 func (t Track) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	survey.OnMap(&bad, "view", t.View)
 	if t.lengthM() < 0.05 {
 		bad.Add("to", "a line begins at one place and ends at another")

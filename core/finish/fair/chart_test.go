@@ -9,9 +9,9 @@ import (
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/physics/cure"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/field"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

@@ -6,7 +6,7 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 )
 
@@ -79,7 +79,7 @@ func largest(gaps []float64) float64 {
 
 // Validate reports what cannot be.
 func (g Grid) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if g.NX < 2 || g.NY < 1 || g.NX*g.NY > mostPoints {
 		bad.Add("gaps", "a line needs at least two readings, and a grid at most %d", mostPoints)
 		return bad
@@ -116,7 +116,7 @@ func (g Grid) Validate() error {
 
 // Validate reports what cannot be.
 func (l Limits) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("maxFillMM", l.MaxFillMM, 0, 200, "mm")
 	bad.Range("maxGrindMM", l.MaxGrindMM, 0, 50, "mm")
 	bad.Above("stiffnessM", l.StiffnessM, 0, 50, "m")
@@ -150,7 +150,7 @@ type Result struct {
 // −MaxGrind ≤ depth ≤ MaxFill; ℓ is the stiffness in spacings. Points that were not read
 // bend along and have no depth. The objective is within 1e-6 of the least.
 func Fit(g Grid, l Limits) (Result, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Under("", g.Validate())
 	bad.Under("", l.Validate())
 	if bad != nil {

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"slices"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
 )
@@ -44,14 +44,14 @@ type Walked struct {
 	AfterMM          float64
 	TiltsNotObserved int
 	Patches          []Patch
-	Notes            []say.Sentence
+	Notes            []message.Sentence
 	Chart            Chart
 }
 
 // Walk works lines out, each for itself, and joins what is to be filled into patches.
 func Walk(r WalkRequest) (Walked, error) {
-	out := Walked{Notes: []say.Sentence{}}
-	var bad fault.Errors
+	out := Walked{Notes: []message.Sentence{}}
+	var bad fielderr.Errors
 	if len(r.Lines) > 100 || len(r.Lows) > 200 {
 		bad.Add("lines", "at most 100 lines and 200 lows are taken")
 	}
@@ -76,14 +76,14 @@ func Walk(r WalkRequest) (Walked, error) {
 		out.TiltsNotObserved += got.TiltsNotObserved
 		out.BeforeMM, out.AfterMM = max(out.BeforeMM, got.BeforeMM), max(out.AfterMM, got.AfterMM)
 		for _, n := range got.Notes {
-			out.Notes = append(out.Notes, say.Of("%s: %v", l.named(k), n))
+			out.Notes = append(out.Notes, message.Of("%s: %v", l.named(k), n))
 		}
 		long := got.AtM[len(got.AtM)-1]
 		s := strip{name: l.named(k), way: l.Way, line: k, widthM: l.WidthM, spacing: r.SpacingM, depth: got.FillMM}
 		if l.On != nil {
 			s.on = *l.On
 			if mapM := s.on.lengthM(); mapM > 1.15*long {
-				out.Notes = append(out.Notes, say.Of("%s is %.2g m long as read and %.2g m on the map: mark again where it begins and ends.", l.named(k), long, mapM))
+				out.Notes = append(out.Notes, message.Of("%s is %.2g m long as read and %.2g m on the map: mark again where it begins and ends.", l.named(k), long, mapM))
 			}
 		} else {
 			downM += l.WidthM / 2
@@ -101,7 +101,7 @@ func Walk(r WalkRequest) (Walked, error) {
 	out.Chart = newChart(strips, nil)
 	for k, l := range r.Lows {
 		if out.Chart.covered(l.middle(), l.View, len(strips)) {
-			out.Notes = append(out.Notes, say.Of("%s was read with the edge: what was read counts, not the guess.", l.patch(k).Name))
+			out.Notes = append(out.Notes, message.Of("%s was read with the edge: what was read counts, not the guess.", l.patch(k).Name))
 			continue
 		}
 		out.Chart.lows = append(out.Chart.lows, l)
@@ -125,7 +125,7 @@ func Walk(r WalkRequest) (Walked, error) {
 // FitChart lays the fair surface of a grid out by its place, with lows circled beside it, and joins
 // what is to be filled into patches; what is shallower than a reading may be out is left.
 func FitChart(g Grid, r Result, on *Track, lows []Low, errorMM float64) (Chart, []Patch, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if on != nil {
 		bad.Under("on", on.validate())
 	}

@@ -3,7 +3,7 @@ package fair
 import (
 	"fmt"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/outline"
 	"allcoats/core/boat/survey"
 	"allcoats/core/geometry/polygon"
@@ -27,7 +27,7 @@ var guessPct = map[string]float64{"eye": 60, "hand": 40, "light": 50}
 const bowl = 0.5
 
 func (l Low) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	survey.OnMap(&bad, "view", l.View)
 	bad.Above("depthMM", l.DepthMM, 0, 200, "mm")
 	if len(l.Points) < 3 || len(l.Points) > 500 || l.areaM2() < 1e-4 {

@@ -5,8 +5,8 @@ import (
 
 	"allcoats/core/base/calendar"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/physics/cure"
-	"allcoats/core/readiness/field"
 )
 
 // Pass is one pass of filler: what is laid, within which field, and how long it takes with boarding

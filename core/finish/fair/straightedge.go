@@ -5,8 +5,8 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 )
 
@@ -43,10 +43,10 @@ type EdgeResult struct {
 	DeepestMM        float64   `json:"deepestFillMM"`
 	TiltsNotObserved int       `json:"relativeTiltsNotObserved"`
 	// BeforeMM and AfterMM are the greatest gaps under the edge.
-	BeforeMM float64         `json:"beforeMM"`
-	AfterMM  float64         `json:"afterMM"`
-	Notes    []say.Sentence  `json:"notes"`
-	Working  working.Working `json:"working"`
+	BeforeMM float64            `json:"beforeMM"`
+	AfterMM  float64            `json:"afterMM"`
+	Notes    []message.Sentence `json:"notes"`
+	Working  working.Working    `json:"working"`
 }
 
 // Most of what is taken: readings along a line, and placements.
@@ -56,7 +56,7 @@ const (
 )
 
 func (r EdgeRequest) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("edgeM", r.EdgeM, 0.1, 20, "m")
 	bad.Range("spacingM", r.SpacingM, 0.005, 5, "m")
 	bad.Range("gapLimitMM", r.GapLimitMM, 0.05, 50, "mm")
@@ -115,7 +115,7 @@ func Straightedge(r EdgeRequest) (EdgeResult, error) {
 		points = max(points, r.start(p)+len(p.GapsMM))
 	}
 	bodies := r.bodies(points)
-	out := EdgeResult{Notes: []say.Sentence{}, TiltsNotObserved: len(bodies) - 1}
+	out := EdgeResult{Notes: []message.Sentence{}, TiltsNotObserved: len(bodies) - 1}
 	heights := r.joined(bodies, points, &out)
 	m := int(math.Round(r.EdgeM / r.SpacingM))
 	whole := r.filled(heights, m)
@@ -150,10 +150,10 @@ func (r EdgeRequest) explain(out *EdgeResult) {
 	w.Step("Filler for a metre of width", "∫ fill", out.LitresPerM, "L", "1 mm on 1 m² is 1 L")
 	if out.TiltsNotObserved > 0 {
 		w.Step("If the joints favour it", "every placement filled for itself", out.LitresPerMLow, "L", "no tilt of the joints needs less")
-		out.Notes = append(out.Notes, say.Of("The edge was laid end to end %d times: how the placements tilt against each other is not known, and between %.2g L and %.2g L a metre are needed. Lay it again overlapping by half, and it is.",
+		out.Notes = append(out.Notes, message.Of("The edge was laid end to end %d times: how the placements tilt against each other is not known, and between %.2g L and %.2g L a metre are needed. Lay it again overlapping by half, and it is.",
 			out.TiltsNotObserved, out.LitresPerMLow, out.LitresPerMHigh))
 	}
 	if r.GapLimitMM < r.ReadingErrorMM {
-		out.Notes = append(out.Notes, say.Of("A gap of %.2g mm cannot be read to %.2g mm: what is filled below that is the reading, not the hull.", r.GapLimitMM, r.ReadingErrorMM))
+		out.Notes = append(out.Notes, message.Of("A gap of %.2g mm cannot be read to %.2g mm: what is filled below that is the reading, not the hull.", r.GapLimitMM, r.ReadingErrorMM))
 	}
 }

@@ -7,15 +7,15 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/sand"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/craft"
-	"allcoats/core/job/lay"
+	"allcoats/core/job/application"
 	"allcoats/core/physics/cure"
 )
 
@@ -96,25 +96,25 @@ const (
 // Result is how it is laid.
 type Result struct {
 	craft.Plan
-	Passes  int         `json:"passes"`
-	Litres  float64     `json:"litres"`
-	Pots    int         `json:"pots"`
-	Dose    mix.Dose    `json:"dose"` // of one pot
-	PotL    float64     `json:"potL"`
-	GelMin  float64     `json:"gelMin"`
-	TackMin float64     `json:"tackMin"` // till the next pass
-	SandH   float64     `json:"sandH"`   // till it can be sanded
-	LeftUm  float64     `json:"leftUm"`
-	Ladder  []sand.Step `json:"ladder"`
-	Comb    lay.Comb    `json:"comb"`
-	Match   string      `json:"match"` // what the patches say
+	Passes  int              `json:"passes"`
+	Litres  float64          `json:"litres"`
+	Pots    int              `json:"pots"`
+	Dose    mix.Dose         `json:"dose"` // of one pot
+	PotL    float64          `json:"potL"`
+	GelMin  float64          `json:"gelMin"`
+	TackMin float64          `json:"tackMin"` // till the next pass
+	SandH   float64          `json:"sandH"`   // till it can be sanded
+	LeftUm  float64          `json:"leftUm"`
+	Ladder  []sand.Step      `json:"ladder"`
+	Comb    application.Comb `json:"comb"`
+	Match   string           `json:"match"` // what the patches say
 }
 
 // Validate reports what cannot be laid.
 func (w Work) Validate() error {
-	var bad fault.Errors
-	fault.OneOf(&bad, "way", w.Way, []Way{Spray, Roll, Repair})
-	fault.OneOf(&bad, "seal", w.Seal, []Seal{Wax, PVA, Film})
+	var bad fielderr.Errors
+	fielderr.OneOf(&bad, "way", w.Way, []Way{Spray, Roll, Repair})
+	fielderr.OneOf(&bad, "seal", w.Seal, []Seal{Wax, PVA, Film})
 	bad.Range("tempC", w.TempC, 0, 45, "°C")
 	if w.Way == Repair {
 		if len(w.Gouges) == 0 {
@@ -169,8 +169,8 @@ func (w Work) Plan(s product.Sheet, areaM2 float64) (Result, error) {
 		wk.In("Area", w.AreaM2, "m²")
 		wk.In("Wet film in all", w.FilmUm, "µm")
 		wk.Step("Passes", "wet film / a pass", float64(out.Passes), "", "what you set")
-		out.Litres = wk.StepOf("Gelcoat", say.Of("area · wet film / (1 − %g %%)", method.LossPct), w.AreaM2*w.FilmUm/1000/(1-method.LossPct/100), "L", say.Lit("usual loss of the method"))
-		out.Comb = lay.OnComb(w.PassUm)
+		out.Litres = wk.StepOf("Gelcoat", message.Of("area · wet film / (1 − %g %%)", method.LossPct), w.AreaM2*w.FilmUm/1000/(1-method.LossPct/100), "L", message.Lit("usual loss of the method"))
+		out.Comb = application.OnComb(w.PassUm)
 		if most := map[Way]float64{Spray: sprayUm, Roll: rollUm}[w.Way]; w.PassUm > most {
 			out.Find(false, "A wet pass of %.0f µm runs on anything but a level face: %.0f µm is the most by %s.", w.PassUm, most, method.Name)
 		}
@@ -183,7 +183,7 @@ func (w Work) Plan(s product.Sheet, areaM2 float64) (Result, error) {
 	}
 	out.Findings = append(out.Findings, out.Dose.Findings...)
 	wk.In("At", w.TempC, "°C")
-	wk.StepOf("Catalyst of a pot", say.Of("%.3g L · density · %.2g %%", out.PotL, out.Dose.Pct), out.Dose.G, "g", say.Lit("the sheet's table by temperature"))
+	wk.StepOf("Catalyst of a pot", message.Of("%.3g L · density · %.2g %%", out.PotL, out.Dose.Pct), out.Dose.G, "g", message.Lit("the sheet's table by temperature"))
 	out.GelMin = wk.Step("Gels in", "the sheet's pot life, shorter for a large pot and more catalyst", 60*out.Dose.GelH, "min", "sheet; with mass^0.3 and the inverse of the dose: rules of thumb")
 	if w.TempC < s.MinCureC {
 		out.Find(true, "At %.0f °C it stays soft: the sheet asks for %.0f °C.", w.TempC, s.MinCureC)
@@ -224,7 +224,7 @@ func (r *Result) gloss(w Work) error {
 	if w.Way == Repair {
 		return nil
 	}
-	r.LeftUm = r.Working.StepOf("Left after sanding", say.Of("wet film − %d µm of unevenness − what the grits take", orangeUm), w.FilmUm-orangeUm-p.RemovedUm, "µm", say.Lit("unevenness is a rule of thumb: the gauge tells"))
+	r.LeftUm = r.Working.StepOf("Left after sanding", message.Of("wet film − %d µm of unevenness − what the grits take", orangeUm), w.FilmUm-orangeUm-p.RemovedUm, "µm", message.Lit("unevenness is a rule of thumb: the gauge tells"))
 	if r.LeftUm < w.LeastUm {
 		r.Find(true, "Sanded flat only %.0f µm are left and %.0f µm must stay: lay another pass, or begin with a finer grit.", math.Max(0, r.LeftUm), w.LeastUm)
 	}
@@ -257,32 +257,32 @@ func (r *Result) steps(w Work, s product.Sheet, areaM2 float64) {
 	um := r.Litres * (1 - m.LossPct/100) * 10 * s.VolumeSolidsPct / math.Max(1e-6, laid) / float64(max(1, r.Passes))
 	gap := float64(r.Passes-1) * r.TackMin / 60
 	if w.Way == Repair {
-		r.Do(craft.Work("key", "open and key", say.Of("to sound material with a V, feather with 80, wipe with acetone and let it go off"), repairH*float64(len(w.Gouges)), 0).With(80, 0).At(where))
-		fill := craft.Coats("fill", "main", r.Passes, um, m, repairH, say.Of("silica until it stands, colour first; press it in, no air; at most 3 mm a layer, the last one proud")).At(where).Of(r.Litres*1000, "mL")
+		r.Do(craft.Work("key", "open and key", message.Of("to sound material with a V, feather with 80, wipe with acetone and let it go off"), repairH*float64(len(w.Gouges)), 0).With(80, 0).At(where))
+		fill := craft.Coats("fill", "main", r.Passes, um, m, repairH, message.Of("silica until it stands, colour first; press it in, no air; at most 3 mm a layer, the last one proud")).At(where).Of(r.Litres*1000, "mL")
 		fill.Work = step.Fill
 		r.Do(fill)
 	} else {
-		how := say.Of("in one direction, the next pass across it, while the last still takes a print")
+		how := message.Of("in one direction, the next pass across it, while the last still takes a print")
 		if w.Way == Spray {
-			how = say.Of("wet passes without stopping, 400 mm off, a large nozzle; thin only with what the sheet names")
+			how = message.Of("wet passes without stopping, 400 mm off, a large nozzle; thin only with what the sheet names")
 		}
 		rate := map[Way]float64{Spray: 20, Roll: 8}[w.Way]
-		r.Do(craft.Work("key", "key and clean", say.Of("80 to 120, dust off, acetone and let it go off: gelcoat holds on by the key"), w.AreaM2/6, 0).With(120, 20).At(where))
-		r.Do(craft.Coats("passes", "main", r.Passes, um, m, w.AreaM2/rate, say.Of("%.0f µm wet each, %v", w.PassUm, how)).At(where).Of(r.Litres, "L"))
+		r.Do(craft.Work("key", "key and clean", message.Of("80 to 120, dust off, acetone and let it go off: gelcoat holds on by the key"), w.AreaM2/6, 0).With(120, 20).At(where))
+		r.Do(craft.Coats("passes", "main", r.Passes, um, m, w.AreaM2/rate, message.Of("%.0f µm wet each, %v", w.PassUm, how)).At(where).Of(r.Litres, "L"))
 	}
 	wait := r.SandH
 	switch w.Seal {
 	case Wax:
 		if s.Waxed {
-			r.Do(craft.Work("wax", "wax is in it", say.Of("this gelcoat holds wax: it comes up while it cures. Nothing goes over it unless it is sanded"), 0, 0).Stays())
+			r.Do(craft.Work("wax", "wax is in it", message.Of("this gelcoat holds wax: it comes up while it cures. Nothing goes over it unless it is sanded"), 0, 0).Stays())
 		} else {
 			last := r.Litres / float64(max(1, r.Passes))
-			r.Do(craft.Work("wax", "wax in the last pass", say.Of("stir in, only in the last: nothing sticks to it after"), 0, 0).Of(last*waxPct*10, "mL").Stays())
+			r.Do(craft.Work("wax", "wax in the last pass", message.Of("stir in, only in the last: nothing sticks to it after"), 0, 0).Of(last*waxPct*10, "mL").Stays())
 		}
 	case PVA:
-		r.Do(craft.Work("seal", "seal with PVA", say.Of("spray or sponge a closed film over it as soon as it has gelled; water takes it off"), 0.1+face/20, sealDryH+wait).Of(face*pvaLM2*1000, "mL").At(where))
+		r.Do(craft.Work("seal", "seal with PVA", message.Of("spray or sponge a closed film over it as soon as it has gelled; water takes it off"), 0.1+face/20, sealDryH+wait).Of(face*pvaLM2*1000, "mL").At(where))
 	case Film:
-		r.Do(craft.Work("seal", "seal with film", say.Of("clear film pressed on while wet, no bubbles, taped round: for small places"), 0.1, wait).At(where))
+		r.Do(craft.Work("seal", "seal with film", message.Of("clear film pressed on while wet, no bubbles, taped round: for small places"), 0.1, wait).At(where))
 		if w.Way != Repair && w.AreaM2 > 1 {
 			r.Find(false, "Film over %.1f m² will wrinkle: wax or PVA suit a whole face.", w.AreaM2)
 		}
@@ -291,9 +291,9 @@ func (r *Result) steps(w Work, s product.Sheet, areaM2 float64) {
 		r.Working.Step("Passes follow one another in", "tack-free time · (passes − 1)", gap, "h", "the sheet")
 	}
 	for _, st := range r.Ladder {
-		r.Do(craft.Work(fmt.Sprintf("sand-%d", st.Grit), "", say.Of("wet, on a block, across the last till its scratches are gone; fresh water"), st.Hours, 0).With(st.Grit, st.RemovedUm).At(where))
+		r.Do(craft.Work(fmt.Sprintf("sand-%d", st.Grit), "", message.Of("wet, on a block, across the last till its scratches are gone; fresh water"), st.Hours, 0).With(st.Grit, st.RemovedUm).At(where))
 	}
-	r.Do(craft.Work("polish", "compound and polish", say.Of("slow machine, keep it cool: gelcoat burns"), math.Max(0.2, polishH*face), 0).At(where))
+	r.Do(craft.Work("polish", "compound and polish", message.Of("slow machine, keep it cool: gelcoat burns"), math.Max(0.2, polishH*face), 0).At(where))
 }
 
 // match says what the patches come to.

@@ -3,7 +3,7 @@ package gelcoat
 import (
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/cure"
 
@@ -93,7 +93,7 @@ func TestBadFields(t *testing.T) {
 		w := Usual(1)
 		edit(&w)
 		_, err := w.Plan(sheet(), 10)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

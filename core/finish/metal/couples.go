@@ -3,7 +3,7 @@ package metal
 import (
 	"math"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 )
 
 // Noble lists metals of a boat with their potential in flowing sea water, V against a
@@ -35,9 +35,9 @@ type Post struct {
 // Eaten is a pair with what becomes of it.
 type Eaten struct {
 	Pair
-	Loses string       `json:"loses"`
-	Says  say.Sentence `json:"says"`
-	Bad   bool         `json:"bad"`
+	Loses string           `json:"loses"`
+	Says  message.Sentence `json:"says"`
+	Bad   bool             `json:"bad"`
 }
 
 func volts(key string) (float64, bool) {
@@ -70,17 +70,17 @@ func (r *Result) pairs(w Work) {
 		e := Eaten{Pair: p, Loses: nameOf(low)}
 		switch {
 		case p.A == p.B:
-			e.Loses, e.Says = "", say.Of("the same metal: no isolation needed")
+			e.Loses, e.Says = "", message.Of("the same metal: no isolation needed")
 		case p.Isolated:
-			e.Says = say.Of("parted: gasket, sleeve and washers; check with a meter that %s and %s do not touch", nameOf(low), nameOf(high))
+			e.Says = message.Of("parted: gasket, sleeve and washers; check with a meter that %s and %s do not touch", nameOf(low), nameOf(high))
 		case math.Abs(a-b) < farApart:
-			e.Says = say.Of("near one another: bed in compound, coat both")
+			e.Says = message.Of("near one another: bed in compound, coat both")
 		default:
 			e.Bad = true
-			e.Says = say.Of("%s is eaten: part them with gasket, sleeves and washers, bed in compound; coat %s first of all, bare it drives the eating", nameOf(low), nameOf(high))
+			e.Says = message.Of("%s is eaten: part them with gasket, sleeves and washers, bed in compound; coat %s first of all, bare it drives the eating", nameOf(low), nameOf(high))
 		}
 		if low == "steel" && high == "stainless" {
-			e.Says = say.Of("%v. Welded to one another: carry the whole system 50 mm onto the stainless, its key blasted or 60 grit", e.Says)
+			e.Says = message.Of("%v. Welded to one another: carry the whole system 50 mm onto the stainless, its key blasted or 60 grit", e.Says)
 		}
 		r.Pairs = append(r.Pairs, e)
 	}

@@ -8,8 +8,8 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
@@ -91,14 +91,14 @@ type Result struct {
 
 // Wash is a coat and the wash before it.
 type Wash struct {
-	Coat int          `json:"coat"`
-	At   *time.Time   `json:"at,omitempty"`
-	Says say.Sentence `json:"says"`
+	Coat int              `json:"coat"`
+	At   *time.Time       `json:"at,omitempty"`
+	Says message.Sentence `json:"says"`
 }
 
 // Validate reports what cannot be.
 func (w Work) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if w.profile().Key == "" {
 		bad.Add("profile", "must be none, fine, medium or coarse")
 	}
@@ -244,14 +244,14 @@ func (r *Result) washes(w Work, c Case) {
 		}
 		switch {
 		case out.At != nil:
-			out.Says = say.Of("washed")
+			out.Says = message.Of("washed")
 		case n < len(c.Logged):
-			out.Says = say.Of("went on without a wash that was noted")
+			out.Says = message.Of("went on without a wash that was noted")
 			missed++
 		case n == len(c.Logged):
-			out.Says = say.Of("wash with fresh water first, and let it dry")
+			out.Says = message.Of("wash with fresh water first, and let it dry")
 		default:
-			out.Says = say.Of("to come")
+			out.Says = message.Of("to come")
 		}
 		if n < len(c.Logged) {
 			last = c.Logged[n]
@@ -281,10 +281,10 @@ const wholePct = 1
 func (r *Result) steps(w Work, c Case) {
 	where := w.where(c.AreaM2)
 	if w.BlastedAt == nil && w.Profile != "none" {
-		r.Do(craft.Work("blast", "blast to bright metal, "+w.profile().Name+" profile", say.Of("then blow and vacuum it clean: no water from here to the primer on steel"), w.AreaM2/1.5, 0).As(step.Strip).At(where))
+		r.Do(craft.Work("blast", "blast to bright metal, "+w.profile().Name+" profile", message.Of("then blow and vacuum it clean: no water from here to the primer on steel"), w.AreaM2/1.5, 0).As(step.Strip).At(where))
 	}
 	if w.EdgeM > 0 {
-		r.Do(craft.Work("feather", "feather the edges", say.Of("back till every old layer shows as a ring of its own width; 80, then 120; no loose lip left"), w.EdgeM/6, 0).With(120, 0).
+		r.Do(craft.Work("feather", "feather the edges", message.Of("back till every old layer shows as a ring of its own width; 80, then 120; no loose lip left"), w.EdgeM/6, 0).With(120, 0).
 			At(&step.Where{Name: "feathered band", Patches: []step.Patch{{Name: "feathered band", AreaM2: r.BandM2}}}).Of(r.BandM2, "m²"))
 	}
 	roller, _ := film.MethodByKey("roller")
@@ -292,16 +292,16 @@ func (r *Result) steps(w Work, c Case) {
 	bareSteel := w.BlastedAt == nil && w.Profile != "none" && c.Substrate != survey.Aluminium
 	for n := range w.Coats {
 		if n > 0 || !bareSteel {
-			r.Do(craft.Work(fmt.Sprintf("wash-%d", n+1), "wash off salt", say.Of("fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough"), w.AreaM2/20, 0).As(step.Wash).At(where))
+			r.Do(craft.Work(fmt.Sprintf("wash-%d", n+1), "wash off salt", message.Of("fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough"), w.AreaM2/20, 0).As(step.Wash).At(where))
 		}
 		if c.Primer != nil {
-			r.Do(craft.Coats(fmt.Sprintf("coat-%d", n+1), "main", 1, w.NominalUm/float64(w.Coats), roller, 0, say.Of("stripe welds, edges and corners by brush first")).At(where))
+			r.Do(craft.Coats(fmt.Sprintf("coat-%d", n+1), "main", 1, w.NominalUm/float64(w.Coats), roller, 0, message.Of("stripe welds, edges and corners by brush first")).At(where))
 		}
 		if n > 0 {
 			continue
 		}
 		if r.PitL > 0 && c.Filler != nil {
-			fill := craft.Coats("pits", "filler", 1, 1000*r.PitL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/w.PitM2, blade, w.PitM2*1.5, say.Of("bright to the bottom, one coat of primer, epoxy filler pressed in with a stiff blade, skim and board off")).
+			fill := craft.Coats("pits", "filler", 1, 1000*r.PitL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/w.PitM2, blade, w.PitM2*1.5, message.Of("bright to the bottom, one coat of primer, epoxy filler pressed in with a stiff blade, skim and board off")).
 				At(&step.Where{Name: "pits", Patches: []step.Patch{{Name: "pits", AreaM2: w.PitM2}}}).Of(r.PitL*1000, "mL")
 			fill.Work = step.Fill
 			r.Do(fill)
@@ -313,7 +313,7 @@ func (r *Result) steps(w Work, c Case) {
 				in := p.AcrossMM / 2000
 				at.Patches = append(at.Patches, step.Patch{Name: fmt.Sprintf("%s, %d", p.Name, i+1), AreaM2: math.Pi * (out*out - in*in)})
 			}
-			fill := craft.Coats("collars", "filler", 1, 1000*r.CollarL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/at.AreaM2(0), blade, 0.3*float64(len(w.Posts)), say.Of("epoxy filler, high at the post, feathered out to nothing; smooth it with a wet glove")).At(at).Of(r.CollarL*1000, "mL")
+			fill := craft.Coats("collars", "filler", 1, 1000*r.CollarL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/at.AreaM2(0), blade, 0.3*float64(len(w.Posts)), message.Of("epoxy filler, high at the post, feathered out to nothing; smooth it with a wet glove")).At(at).Of(r.CollarL*1000, "mL")
 			fill.Work = step.Fill
 			r.Do(fill)
 		}

@@ -5,7 +5,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/survey"
 
 	"github.com/stretchr/testify/assert"
@@ -120,7 +120,7 @@ func TestBadFields(t *testing.T) {
 		w := Usual(1)
 		edit(&w)
 		_, err := w.Plan(Case{})
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

@@ -7,8 +7,8 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/mix"
 	"allcoats/core/film/step"
@@ -110,7 +110,7 @@ type Result struct {
 
 // Validate reports what cannot be cast.
 func (w Work) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Above("sourceLengthM", w.SourceLengthM, 0, 20, "m")
 	bad.Above("sourceWidthM", w.SourceWidthM, 0, 20, "m")
 	bad.Range("casts", float64(w.Casts), 1, 6, "casts")
@@ -183,7 +183,7 @@ func (r *Result) chain(w Work) {
 
 // seams finds the panels that are larger than the source, and the fewest pieces.
 func (r *Result) seams(w Work) {
-	var list []say.Sentence
+	var list []message.Sentence
 	for _, p := range w.Panels {
 		l, b := p.LengthM+2*w.TrimM, p.WidthM+2*w.TrimM
 		best := Seam{Pieces: math.MaxInt}
@@ -199,12 +199,12 @@ func (r *Result) seams(w Work) {
 		}
 		if best.Pieces > 1 {
 			r.Seams = append(r.Seams, best)
-			list = append(list, say.Of("%s %d pieces, %.2g m of seam", p.Name, best.Pieces, best.LengthM))
+			list = append(list, message.Of("%s %d pieces, %.2g m of seam", p.Name, best.Pieces, best.LengthM))
 		}
 	}
 	if len(list) > 0 {
 		r.Find(false, "The source of %.3g m × %.3g m cannot give every panel in one piece: %v. Match the pattern across the seam, or find a larger source.",
-			w.SourceLengthM, w.SourceWidthM, say.Join(list, "; "))
+			w.SourceLengthM, w.SourceWidthM, message.Join(list, "; "))
 	}
 }
 
@@ -288,32 +288,32 @@ func (r *Result) steps(w Work, s product.Sheet, dose mix.Dose) {
 	}
 	r.DemouldH = r.Working.Step("Demould after", "the sheet's sandable time at the shop's temperature", cured, "h", "data sheet; it must be cold to the hand as well")
 	if w.Casts > 1 && w.FirstUse {
-		r.Do(craft.Work("mould", "take the mould off the source", say.Of("release the source as below, tooling gelcoat, plies and ribs; leave it on till it is cold and cured"), 2+float64(len(w.Plies)+2)*m2/laminateM2, cured+coolH))
+		r.Do(craft.Work("mould", "take the mould off the source", message.Of("release the source as below, tooling gelcoat, plies and ribs; leave it on till it is cold and cured"), 2+float64(len(w.Plies)+2)*m2/laminateM2, cured+coolH))
 	}
 	if w.FirstUse {
-		r.Do(craft.Work("trial", "release test", say.Of("a hand's breadth with all the coats of release, gelcoat and a ply: it must come off clean, or nothing is cast"), 0.5, cured).As(step.Trial))
+		r.Do(craft.Work("trial", "release test", message.Of("a hand's breadth with all the coats of release, gelcoat and a ply: it must come off clean, or nothing is cast"), 0.5, cured).As(step.Trial))
 	}
 	begun := len(r.Steps)
-	r.Do(craft.Work("clean", "clean the mould", say.Of("wash, dry, look along it: what is in it will be in every panel"), 0.3+0.2*m2, 0.5))
-	r.Do(craft.Work("wax", fmt.Sprintf("wax, %d coats", wax), say.Of("thin, till it hazes, then polish; an hour between coats"), float64(wax)*0.2*math.Max(1, m2), float64(wax)*(waxHazeH+waxHardH)).Of(float64(wax), "coats"))
-	r.Do(craft.Work("pva", fmt.Sprintf("PVA, %d coats", pvaCoats), say.Of("sponge or spray it on in a closed film, dry between coats, no touching after"), 0.3, pvaCoats*pvaDryH).Of(m2*pvaLM2*pvaCoats, "L"))
-	r.Do(craft.Work("gelcoat", "gelcoat into the mould", say.Of("even, into every corner of the pattern, no air in it; ready when a finger leaves a print and comes away clean"), 0.2*math.Max(1, m2), tack).Of(w.GelUm, "µm"))
+	r.Do(craft.Work("clean", "clean the mould", message.Of("wash, dry, look along it: what is in it will be in every panel"), 0.3+0.2*m2, 0.5))
+	r.Do(craft.Work("wax", fmt.Sprintf("wax, %d coats", wax), message.Of("thin, till it hazes, then polish; an hour between coats"), float64(wax)*0.2*math.Max(1, m2), float64(wax)*(waxHazeH+waxHardH)).Of(float64(wax), "coats"))
+	r.Do(craft.Work("pva", fmt.Sprintf("PVA, %d coats", pvaCoats), message.Of("sponge or spray it on in a closed film, dry between coats, no touching after"), 0.3, pvaCoats*pvaDryH).Of(m2*pvaLM2*pvaCoats, "L"))
+	r.Do(craft.Work("gelcoat", "gelcoat into the mould", message.Of("even, into every corner of the pattern, no air in it; ready when a finger leaves a print and comes away clean"), 0.2*math.Max(1, m2), tack).Of(w.GelUm, "µm"))
 	if w.FillerMM > 0 {
-		r.Do(craft.Work("filler", "filler coat", say.Of("resin stiff with silica and chopped strand, level with the pattern's backs: no air under the first ply"), 0.3*math.Max(1, m2), tack).Of(w.FillerMM, "mm"))
+		r.Do(craft.Work("filler", "filler coat", message.Of("resin stiff with silica and chopped strand, level with the pattern's backs: no air under the first ply"), 0.3*math.Max(1, m2), tack).Of(w.FillerMM, "mm"))
 	}
-	r.Do(craft.Work("plies", fmt.Sprintf("%d plies", len(w.Plies)), say.Of("wet out from below, roll the air out, the lightest first"), float64(len(w.Plies))*m2/laminateM2, cured+coolH).Of(float64(len(w.Plies)), "plies"))
-	r.Do(craft.Work("demould", "demould", say.Of("cold and cured: wedges of wood along the edge, water to float the PVA, never a screwdriver"), 0.5, 0))
+	r.Do(craft.Work("plies", fmt.Sprintf("%d plies", len(w.Plies)), message.Of("wet out from below, roll the air out, the lightest first"), float64(len(w.Plies))*m2/laminateM2, cured+coolH).Of(float64(len(w.Plies)), "plies"))
+	r.Do(craft.Work("demould", "demould", message.Of("cold and cured: wedges of wood along the edge, water to float the PVA, never a screwdriver"), 0.5, 0))
 	work := 0.0
 	for _, s := range r.Steps[begun:] {
 		r.PartH += s.WorkH + s.WaitH
 		work += s.WorkH
 	}
 	if more := r.Rounds - 1; more > 0 {
-		r.Do(craft.Work("more", fmt.Sprintf("%d more %s of the mould", more, map[bool]string{true: "filling", false: "fillings"}[more == 1]), say.Of("each as above, from cleaning to demoulding"), float64(more)*work, float64(more)*(r.PartH-work)))
+		r.Do(craft.Work("more", fmt.Sprintf("%d more %s of the mould", more, map[bool]string{true: "filling", false: "fillings"}[more == 1]), message.Of("each as above, from cleaning to demoulding"), float64(more)*work, float64(more)*(r.PartH-work)))
 	}
-	r.Do(craft.Work("fit", "trim and dry-fit", say.Of("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded", 1000*w.TrimM), 0.3*float64(len(w.Panels)), 0))
+	r.Do(craft.Work("fit", "trim and dry-fit", message.Of("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded", 1000*w.TrimM), 0.3*float64(len(w.Panels)), 0))
 	for i := range r.Steps {
 		r.Steps[i].Indoor = true
 	}
-	r.Do(craft.Work("bond", "bond the panels", say.Of("wash off PVA, grind both faces, notched bed, from the middle out, weights"), 0.4*float64(len(w.Panels))+r.PanelM2/2, cured).Of(r.PanelM2, "m²"))
+	r.Do(craft.Work("bond", "bond the panels", message.Of("wash off PVA, grind both faces, notched bed, from the middle out, weights"), 0.4*float64(len(w.Panels))+r.PanelM2/2, cured).Of(r.PanelM2, "m²"))
 }

@@ -4,7 +4,7 @@ import (
 	"math"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/cure"
 
@@ -98,7 +98,7 @@ func TestBadFields(t *testing.T) {
 		"panels[0].lengthM": func(w *Work) { w.Panels[0].LengthM = 0 },
 	} {
 		_, err := one(edit).Plan(sheet())
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

@@ -8,9 +8,9 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/parallel"
-	"allcoats/core/base/say"
 	"allcoats/core/base/working"
 	"allcoats/core/geometry/polygon"
 )
@@ -37,12 +37,12 @@ type Panel struct {
 
 // Layout is a deck laid out.
 type Layout struct {
-	Deck     polygon.Shape `json:"deck"`
-	Fittings polygon.Shape `json:"fittings"`
-	Gaps     polygon.Shape `json:"gaps"`
-	Stencil  *Cut          `json:"stencil,omitempty"`
-	Panels   []Panel       `json:"panels"`
-	Findings []say.Finding `json:"findings"`
+	Deck     polygon.Shape     `json:"deck"`
+	Fittings polygon.Shape     `json:"fittings"`
+	Gaps     polygon.Shape     `json:"gaps"`
+	Stencil  *Cut              `json:"stencil,omitempty"`
+	Panels   []Panel           `json:"panels"`
+	Findings []message.Finding `json:"findings"`
 
 	DeckM2 float64 `json:"deckM2"`
 	AreaM2 float64 `json:"areaM2"`
@@ -75,7 +75,7 @@ type piece struct {
 
 // Lay lays w out.
 func Lay(w Work, draw Letters) (Layout, error) {
-	out := Layout{Deck: polygon.Shape{}, Fittings: polygon.Shape{}, Gaps: polygon.Shape{}, Panels: []Panel{}, Findings: []say.Finding{}, Even: []Even{}, Working: working.New()}
+	out := Layout{Deck: polygon.Shape{}, Fittings: polygon.Shape{}, Gaps: polygon.Shape{}, Panels: []Panel{}, Findings: []message.Finding{}, Even: []Even{}, Working: working.New()}
 	if err := w.Validate(); err != nil {
 		return out, err
 	}
@@ -139,7 +139,7 @@ func (l *Layout) deck(w Work) (err error) {
 }
 
 func (l *Layout) find(stop bool, template string, args ...any) {
-	l.Findings = append(l.Findings, say.Finding{Stop: stop, Text: say.Of(template, args...)})
+	l.Findings = append(l.Findings, message.Finding{Stop: stop, Text: message.Of(template, args...)})
 }
 
 // around is what a fitting keeps free, with the box round it.
@@ -151,7 +151,7 @@ type around struct {
 // keepOut draws the fittings with their margins. One that is not on the deck is a
 // fault at its field.
 func (l *Layout) keepOut(w Work) ([]around, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	var out []around
 	for i, f := range w.Fittings {
 		twins := []polygon.Shape{{{Outer: f.ring()}}}
@@ -397,7 +397,7 @@ func (l *Layout) sum(w Work) {
 	wk.Step("Non-skid", "deck − margins − gaps − fittings with theirs, corners rounded", l.AreaM2, "m²", "offsets of the outlines, corners as arcs")
 	wk.Step("Masking", "Σ edges of the panels", l.MaskM, "m", "the outlines")
 	if l.TwiceM > 0 {
-		wk.StepOf("In two layers", say.Of("both edges of the gaps narrower than two tapes of %g mm", w.TapeMM), l.TwiceM, "m", say.Lit("one must lift while its neighbour is still to be laid"))
+		wk.StepOf("In two layers", message.Of("both edges of the gaps narrower than two tapes of %g mm", w.TapeMM), l.TwiceM, "m", message.Lit("one must lift while its neighbour is still to be laid"))
 	}
 	l.Hours = wk.Step("Laying", "area / rate", l.AreaM2/w.RateM2H, "h", "your rate")
 	l.takes(w)

@@ -5,7 +5,7 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Sheet is what mats are cut from.
@@ -18,7 +18,7 @@ type Sheet struct {
 }
 
 func (s Sheet) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Above("lengthM", s.LengthM, 0, 50, "m")
 	bad.Above("widthM", s.WidthM, 0, 50, "m")
 	bad.Range("spaceM", s.SpaceM, 0, 0.5, "m")

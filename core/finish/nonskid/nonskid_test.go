@@ -4,7 +4,7 @@ import (
 	"math"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/polygon"
 
 	"github.com/stretchr/testify/assert"
@@ -157,7 +157,7 @@ func TestBadFields(t *testing.T) {
 		"deck[0].outer":       func(w *Work) { w.Deck[0].Outer = w.Deck[0].Outer[:2] },
 	} {
 		_, err := Lay(half(edit), blocks)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/polygon"
 )
 
@@ -24,7 +24,7 @@ type Stencil struct {
 }
 
 func (s Stencil) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if s.Text == "" && len(s.Outlines) == 0 {
 		bad.Add("text", "give the letters, or a drawing")
 	}
@@ -63,10 +63,10 @@ func (s Stencil) letters(draw Letters) (out polygon.Shape, err error) {
 	if len(s.Outlines) > 0 {
 		out = polygon.FromRings(s.Outlines)
 	} else if out, err = draw(s.Text); err != nil {
-		return nil, fault.At("stencil.text", "%v", err)
+		return nil, fielderr.At("stencil.text", "%v", err)
 	}
 	if len(out) == 0 {
-		return nil, fault.At("stencil.text", "no letter of it can be drawn")
+		return nil, fielderr.At("stencil.text", "no letter of it can be drawn")
 	}
 	lo, hi := out.Bounds()
 	k := s.HeightM / (hi.Y - lo.Y)

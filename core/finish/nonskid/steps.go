@@ -3,7 +3,7 @@ package nonskid
 import (
 	"math"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
@@ -41,13 +41,13 @@ func (w Work) Plan(l *Layout, sheet product.Sheet, surveyedM2 float64) []craft.S
 	}
 	plan := craft.New()
 	m2 := at.AreaM2(0)
-	plan.Do(craft.Work("wash", "", say.Of("warm water and detergent, rinse, let dry"), m2/25+0.25, 0).As(step.Wash).At(at))
-	plan.Do(craft.Work("key", "", say.Of("no shiny spot left in the panels; dust off"), 0, 0).With(120, 20).At(at))
+	plan.Do(craft.Work("wash", "", message.Of("warm water and detergent, rinse, let dry"), m2/25+0.25, 0).As(step.Wash).At(at))
+	plan.Do(craft.Work("key", "", message.Of("no shiny spot left in the panels; dust off"), 0, 0).With(120, 20).At(at))
 	if w.School == Mats {
 		plan.Do(craft.Work("mats", "lay the mats", l.Takes.Spread, l.Hours, 0).At(at).Of(float64(len(at.Patches)), "mats"))
 		return plan.Steps
 	}
-	mask := craft.Work("mask", "mask the panels", say.Of("edges pressed down, corners rounded; pull the tape while it is wet"), 0, 0).As(step.Mask).At(at).Of(l.MaskM+l.TwiceM, "m")
+	mask := craft.Work("mask", "mask the panels", message.Of("edges pressed down, corners rounded; pull the tape while it is wet"), 0, 0).As(step.Mask).At(at).Of(l.MaskM+l.TwiceM, "m")
 	mask.TapeM, mask.Tape, mask.TapeH, mask.Pull = l.Takes.TapeM, "crepe", tapeH, step.WhileWet
 	plan.Do(mask)
 	roller, _ := film.MethodByKey("roller")
@@ -72,4 +72,4 @@ func (w Work) Plan(l *Layout, sheet product.Sheet, surveyedM2 float64) []craft.S
 }
 
 // Stopped returns the first finding that stops it, none if none does.
-func (l Layout) Stopped() say.Sentence { return craft.Plan{Findings: l.Findings}.Stopped() }
+func (l Layout) Stopped() message.Sentence { return craft.Plan{Findings: l.Findings}.Stopped() }

@@ -4,8 +4,8 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 )
 
 // Tool spreads textured paint.
@@ -46,8 +46,8 @@ type Texture struct {
 }
 
 func (t Texture) validate(s School) error {
-	var bad fault.Errors
-	fault.OneOf(&bad, "tool", t.Tool, []Tool{Roller, Square, Vee})
+	var bad fielderr.Errors
+	fielderr.OneOf(&bad, "tool", t.Tool, []Tool{Roller, Square, Vee})
 	if t.grade().Key == "" {
 		bad.Add("grade", "must be fine, medium or coarse")
 	}
@@ -97,12 +97,12 @@ func (t Texture) perM2(s School) float64 {
 
 // Takes is what a deck takes in all.
 type Takes struct {
-	Litres float64      `json:"litres"` // of textured paint, what stays in the pot with it
-	GritKg float64      `json:"gritKg"`
-	PerM2  float64      `json:"perM2"`
-	Unit   string       `json:"unit"`
-	TapeM  float64      `json:"tapeM"`
-	Spread say.Sentence `json:"spread,omitempty"` // how it comes out even
+	Litres float64          `json:"litres"` // of textured paint, what stays in the pot with it
+	GritKg float64          `json:"gritKg"`
+	PerM2  float64          `json:"perM2"`
+	Unit   string           `json:"unit"`
+	TapeM  float64          `json:"tapeM"`
+	Spread message.Sentence `json:"spread,omitempty"` // how it comes out even
 }
 
 // spare is the tape bought over what the edges want: a rule of thumb.
@@ -116,21 +116,21 @@ func (l *Layout) takes(w Work) {
 	case Paint:
 		if t.Tool == Roller {
 			wk.Step("Laid on it", t.grade().Name, l.Takes.PerM2, "L/m²", "rule of thumb; your own first panel corrects it")
-			l.Takes.Spread = say.Of("Weigh out %.2g L/m² and use it all: roll it on, then draw the texture up in one direction, and do not go back.", l.Takes.PerM2)
+			l.Takes.Spread = message.Of("Weigh out %.2g L/m² and use it all: roll it on, then draw the texture up in one direction, and do not go back.", l.Takes.PerM2)
 		} else {
 			wk.Step("Laid on it", "depth · width / pitch, half through V notches", l.Takes.PerM2, "L/m²", "what the notches let through")
-			l.Takes.Spread = say.Of("The notches meter it: trowel upright, then roll the ridges into texture within minutes.")
+			l.Takes.Spread = message.Of("The notches meter it: trowel upright, then roll the ridges into texture within minutes.")
 		}
 		l.Takes.Litres = wk.Step("To mix", "area · laid on it / (1 − left in pot and tool)", l.AreaM2*l.Takes.PerM2/(1-t.WastePct/100), "L", "")
 	case Grit:
 		l.Takes.Unit = "kg"
 		// What falls beside and is swept up again is not bought twice.
 		l.Takes.GritKg = wk.Step("Grit", "area · sown on it · twice over, what does not stick is swept up", 2*l.AreaM2*l.Takes.PerM2, "kg", "rule of thumb: sow until no wet paint is seen")
-		l.Takes.Spread = say.Of("Sow from shoulder height until it looks dry all over; sweep when it is hard, seal with the next coat.")
+		l.Takes.Spread = message.Of("Sow from shoulder height until it looks dry all over; sweep when it is hard, seal with the next coat.")
 	case Mats:
-		l.Takes.Spread = say.Of("Dry-fit each mat, mark its middle line, roll from the middle out; seal the edge the same day.")
+		l.Takes.Spread = message.Of("Dry-fit each mat, mark its middle line, roll from the middle out; seal the edge the same day.")
 	case Moulded:
-		l.Takes.Spread = say.Of("Bond from the middle out on an even, notched bed; weight it, and no bubbles under a heel.")
+		l.Takes.Spread = message.Of("Bond from the middle out on an even, notched bed; weight it, and no bubbles under a heel.")
 	}
 }
 

@@ -8,7 +8,7 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/geometry/polygon"
 )
 
@@ -182,7 +182,7 @@ const (
 
 // Validate reports what cannot be laid out.
 func (w Work) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for i, d := range w.Deck {
 		bad.Under(fmt.Sprintf("deck[%d]", i), d.Validate())
 	}
@@ -192,7 +192,7 @@ func (w Work) Validate() error {
 	bad.Range("insideRM", w.InsideRM, 0, 0.5, "m")
 	bad.Range("tapeMM", w.TapeMM, 3, 100, "mm")
 	bad.Above("rateM2H", w.RateM2H, 0, 100, "m²/h")
-	fault.OneOf(&bad, "school", w.School, []School{Paint, Grit, Mats, Moulded})
+	fielderr.OneOf(&bad, "school", w.School, []School{Paint, Grit, Mats, Moulded})
 	if len(w.Fittings) > maxFittings {
 		bad.Add("fittings", "more than %d", maxFittings)
 	}
@@ -229,7 +229,7 @@ func (w Work) Validate() error {
 }
 
 func (f Fitting) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if f.kind().Key == "" {
 		bad.Add("kind", "is no kind of fitting")
 	}

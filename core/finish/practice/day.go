@@ -5,20 +5,20 @@ import (
 	"math/rand/v2"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/field"
 )
 
 // Day is a question: the weather of a day by the hour on a surface, the product in
 // words, and the hour at which you stand with the tin.
 type Day struct {
-	Seed    uint64       `json:"seed"`
-	Product string       `json:"product"`
-	Limits  say.Sentence `json:"limits"`
-	Hour    int          `json:"hour"`
-	Hours   []Hour       `json:"hours"`
+	Seed    uint64           `json:"seed"`
+	Product string           `json:"product"`
+	Limits  message.Sentence `json:"limits"`
+	Hour    int              `json:"hour"`
+	Hours   []Hour           `json:"hours"`
 }
 
 // Hour is an hour of it.
@@ -33,9 +33,9 @@ type Hour struct {
 
 // Answer is what a choice was worth, and why.
 type Answer struct {
-	Right  bool         `json:"right"`
-	Coat   bool         `json:"coat"` // whether it was right to coat
-	Reason say.Sentence `json:"reason"`
+	Right  bool             `json:"right"`
+	Coat   bool             `json:"coat"` // whether it was right to coat
+	Reason message.Sentence `json:"reason"`
 }
 
 // The practice coat: a two-part topcoat that must hold four hours.
@@ -56,7 +56,7 @@ func Deal(seed uint64) Day {
 		rain = 11 + r.IntN(9)
 	}
 	shade := -2 + 6*r.Float64() // the surface against the air at noon
-	d := Day{Seed: seed, Product: "two-part topcoat", Limits: say.Lit("air from 8 °C, at most 85 % humidity, 3 K above the dew point, held for 4 h after an hour of laying; no rain for 5 h"), Hour: 9 + r.IntN(8)}
+	d := Day{Seed: seed, Product: "two-part topcoat", Limits: message.Lit("air from 8 °C, at most 85 % humidity, 3 K above the dew point, held for 4 h after an hour of laying; no rain for 5 h"), Hour: 9 + r.IntN(8)}
 	for h := range 24 {
 		sun := math.Max(0, math.Sin(float64(h-6)*math.Pi/14))
 		air := mean + swing*math.Sin(float64(h-9)*math.Pi/12)
@@ -86,31 +86,31 @@ func (d Day) Judge(coat bool) Answer {
 	at := midnight.Add(time.Duration(d.Hour) * time.Hour)
 	a := Answer{}
 	now, forbidden := job, false
-	a.Reason = say.Of("It holds: the field is kept through laying and the hold, and no rain falls.")
+	a.Reason = message.Of("It holds: the field is kept through laying and the hold, and no rain falls.")
 	now.Apply, now.Hold, now.Dry = 0, 0, 0
 	for _, h := range now.Hours(w) {
 		if h.At.Equal(at) && !h.Allowed {
 			forbidden = true
-			a.Reason = say.Of("Not now: %v.", field.Words(h.Binding))
+			a.Reason = message.Of("Not now: %v.", field.Words(h.Binding))
 		}
 	}
 	for _, win := range job.Windows(w, at, at.Add(time.Minute)) {
 		a.Coat = a.Coat || !win.From.After(at)
 	}
 	if !a.Coat && !forbidden {
-		a.Reason = say.Of("Now it may go on, but it does not hold: %v.", d.spoils(now, w, at))
+		a.Reason = message.Of("Now it may go on, but it does not hold: %v.", d.spoils(now, w, at))
 	}
 	a.Right = coat == a.Coat
 	return a
 }
 
 // spoils names what ends the hold of a coat begun at an instant.
-func (d Day) spoils(job field.Job, w field.Weather, at time.Time) say.Sentence {
+func (d Day) spoils(job field.Job, w field.Weather, at time.Time) message.Sentence {
 	end := at.Add(time.Duration(layH+practiceLimits.HoldH) * time.Hour)
 	for _, h := range job.Hours(w) {
 		if h.At.After(at) && !h.At.After(end) && !h.Allowed {
-			return say.Of("%v at %s", field.Words(h.Binding), h.At.Format("15:04"))
+			return message.Of("%v at %s", field.Words(h.Binding), h.At.Format("15:04"))
 		}
 	}
-	return say.Of("rain comes before it is dry")
+	return message.Of("rain comes before it is dry")
 }

@@ -5,8 +5,8 @@ import (
 	"math"
 	"math/rand/v2"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/finish/fair"
 )
 
@@ -24,13 +24,13 @@ type Read struct {
 	Side
 	Placements []fair.Placement `json:"placements"`
 	// Heights are those that the readings tell, Truth those of the side, mm, empty until all is read.
-	HeightsMM []float64    `json:"heightsMM"`
-	TruthMM   []float64    `json:"truthMM"`
-	LitresM   float64      `json:"litresM"` // for a metre of width, by the readings
-	TrueM     float64      `json:"trueM"`
-	Done      bool         `json:"done"`
-	Right     bool         `json:"right"`
-	Says      say.Sentence `json:"says"`
+	HeightsMM []float64        `json:"heightsMM"`
+	TruthMM   []float64        `json:"truthMM"`
+	LitresM   float64          `json:"litresM"` // for a metre of width, by the readings
+	TrueM     float64          `json:"trueM"`
+	Done      bool             `json:"done"`
+	Right     bool             `json:"right"`
+	Says      message.Sentence `json:"says"`
 }
 
 // The side: so long, read so closely, with a gap that may stay.
@@ -63,7 +63,7 @@ func (s Side) heights() []float64 {
 func (s Side) Lay(starts []float64) (Read, error) {
 	out := Read{Side: s, Placements: []fair.Placement{}, HeightsMM: []float64{}, TruthMM: []float64{}}
 	h, n := s.heights(), int(math.Round(s.EdgeM/s.SpacingM))
-	var bad fault.Errors
+	var bad fielderr.Errors
 	reached := make([]bool, len(h))
 	for k, start := range starts {
 		at := int(math.Round(start / s.SpacingM))
@@ -80,7 +80,7 @@ func (s Side) Lay(starts []float64) (Read, error) {
 		out.Placements = append(out.Placements, p)
 	}
 	if bad != nil || len(starts) == 0 {
-		out.Says = say.Of("Lay the edge at the beginning.")
+		out.Says = message.Of("Lay the edge at the beginning.")
 		return out, bad.Err()
 	}
 	got, err := fair.Straightedge(s.request(out.Placements))
@@ -90,7 +90,7 @@ func (s Side) Lay(starts []float64) (Read, error) {
 	out.HeightsMM, out.LitresM = got.HeightsMM, got.LitresPerM
 	for _, ok := range reached {
 		if !ok {
-			out.Says = say.Of("Go on to the end of the side: what is not read is not known.")
+			out.Says = message.Of("Go on to the end of the side: what is not read is not known.")
 			return out, nil
 		}
 	}
@@ -110,12 +110,12 @@ func (s Side) Lay(starts []float64) (Read, error) {
 	out.Right = math.Abs(out.LitresM-out.TrueM) <= 0.2*out.TrueM
 	switch {
 	case got.TiltsNotObserved > 0:
-		out.Says = say.Of("End to end the edge does not tell how it tilts from one place to the next: %.1f L a metre by your readings, from %.1f L to %.1f L as the joints may lie, and %.1f L are needed. Overlap by half, and it tells.",
+		out.Says = message.Of("End to end the edge does not tell how it tilts from one place to the next: %.1f L a metre by your readings, from %.1f L to %.1f L as the joints may lie, and %.1f L are needed. Overlap by half, and it tells.",
 			out.LitresM, got.LitresPerMLow, got.LitresPerMHigh, out.TrueM)
 	case out.Right:
-		out.Says = say.Of("Found: %.1f L a metre by your readings, and %.1f L are needed. Overlapping told how the edge tilted from place to place.", out.LitresM, out.TrueM)
+		out.Says = message.Of("Found: %.1f L a metre by your readings, and %.1f L are needed. Overlapping told how the edge tilted from place to place.", out.LitresM, out.TrueM)
 	default:
-		out.Says = say.Of("%.1f L a metre by your readings, and %.1f L are needed: a quarter of a millimetre adds up along the line. Overlap more.", out.LitresM, out.TrueM)
+		out.Says = message.Of("%.1f L a metre by your readings, and %.1f L are needed: a quarter of a millimetre adds up along the line. Overlap more.", out.LitresM, out.TrueM)
 	}
 	return out, nil
 }

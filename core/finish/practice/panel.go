@@ -6,8 +6,8 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/film/sand"
 )
 
@@ -39,19 +39,19 @@ type Move struct {
 // State is the panel: the dent left (−) or what stands proud (+), the scratch on it,
 // and what lies on top. FilmUm is the sound paint beside the dent.
 type State struct {
-	HollowMM  float64        `json:"hollowMM"`
-	ProudMM   float64        `json:"proudMM"`
-	FilmUm    float64        `json:"filmUm"`
-	ScratchUm float64        `json:"scratchUm"`
-	CuredH    float64        `json:"curedH"` // since the last filler, of its time to sandable
-	Passes    int            `json:"passes"`
-	Papers    float64        `json:"papers"`
-	Hours     float64        `json:"hours"`
-	Painted   bool           `json:"painted"`
-	Through   bool           `json:"through"`
-	Last      string         `json:"last"`
-	Said      []say.Sentence `json:"said"` // what came of each move, and why
-	Verdict   string         `json:"verdict"`
+	HollowMM  float64            `json:"hollowMM"`
+	ProudMM   float64            `json:"proudMM"`
+	FilmUm    float64            `json:"filmUm"`
+	ScratchUm float64            `json:"scratchUm"`
+	CuredH    float64            `json:"curedH"` // since the last filler, of its time to sandable
+	Passes    int                `json:"passes"`
+	Papers    float64            `json:"papers"`
+	Hours     float64            `json:"hours"`
+	Painted   bool               `json:"painted"`
+	Through   bool               `json:"through"`
+	Last      string             `json:"last"`
+	Said      []message.Sentence `json:"said"` // what came of each move, and why
+	Verdict   string             `json:"verdict"`
 }
 
 // The panel: a dent so deep in sound paint so thick.
@@ -62,8 +62,8 @@ const (
 
 // Play plays moves on a new panel.
 func Play(moves []Move) (State, error) {
-	s := State{HollowMM: dentMM, FilmUm: paintUm, ScratchUm: 40, CuredH: math.Inf(1), Said: []say.Sentence{}}
-	var bad fault.Errors
+	s := State{HollowMM: dentMM, FilmUm: paintUm, ScratchUm: 40, CuredH: math.Inf(1), Said: []message.Sentence{}}
+	var bad fielderr.Errors
 	if len(moves) > 60 {
 		bad.Add("moves", "that is enough for one panel")
 		return s, bad
@@ -99,7 +99,7 @@ func Play(moves []Move) (State, error) {
 }
 
 func (s *State) tell(template string, args ...any) {
-	s.Said = append(s.Said, say.Of(template, args...))
+	s.Said = append(s.Said, message.Of(template, args...))
 }
 
 func fillerBy(key string) (Filler, bool) {
@@ -112,7 +112,7 @@ func fillerBy(key string) (Filler, bool) {
 }
 
 func (s *State) fill(m Move) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	f, ok := fillerBy(m.Filler)
 	if !ok {
 		bad.Add("filler", "light or hard")

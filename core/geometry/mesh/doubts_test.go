@@ -3,7 +3,7 @@ package mesh
 import (
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -31,7 +31,7 @@ func TestDoubtsAboutASizeAndAxes(t *testing.T) {
 			assert.NoError(t, err, name)
 			continue
 		}
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, name)
 		assert.Equal(t, c.path, bad[0].Path, name)
 		assert.Contains(t, bad[0].Message, c.words, name)

@@ -6,7 +6,7 @@ package mesh
 import (
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Vec is a point or direction.
@@ -71,7 +71,7 @@ func axis(name string) (Vec, bool) {
 // Validate reports an unknown unit, axes that are none or not square to each
 // other, and waterlines out of reach.
 func (p Placing) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if _, ok := Units[p.Unit]; !ok {
 		bad.Add("unit", "must be m, cm, mm, in or ft")
 	}
@@ -118,9 +118,9 @@ func (m Mesh) Place(p Placing) (Mesh, error) {
 	size := hi.sub(lo)
 	switch longest := max(size[0], size[1], size[2]); {
 	case longest > mostSize:
-		return Mesh{}, fault.At("unit", "in %s this is %.3g m long: choose the unit that the file was drawn in", p.Unit, longest)
+		return Mesh{}, fielderr.At("unit", "in %s this is %.3g m long: choose the unit that the file was drawn in", p.Unit, longest)
 	case !(longest >= leastSize):
-		return Mesh{}, fault.At("unit", "in %s this is only %.3g m long: choose the unit that the file was drawn in", p.Unit, longest)
+		return Mesh{}, fielderr.At("unit", "in %s this is only %.3g m long: choose the unit that the file was drawn in", p.Unit, longest)
 	}
 	m.Vertices = placed
 	return m, nil

@@ -3,7 +3,7 @@ package mesh
 import (
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 
 	"github.com/stretchr/testify/assert"
@@ -52,7 +52,7 @@ func TestPlacing(t *testing.T) {
 		q := p
 		change(&q)
 		_, err := m.Place(q)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
@@ -60,7 +60,7 @@ func TestPlacing(t *testing.T) {
 	for unit, size := range map[string]float64{"m": 10000, "mm": 3} {
 		big := Mesh{Vertices: []Vec{{}, {size, 0, 0}}}
 		_, err := big.Place(Placing{Unit: unit, Up: "+z", Forward: "+x"})
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad)
 		assert.Equal(t, "unit", bad[0].Path)
 	}

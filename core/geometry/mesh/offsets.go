@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Offsets is a table of half-breadths at stations and waterlines, m. Heights
@@ -47,7 +47,7 @@ func (o Offsets) outline(s Section) []point {
 // half-breadths, gaps in a section, and too few of anything. Its paths are
 // "waterlines" and "sections[i]".
 func (o Offsets) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if len(o.Waterlines) < 2 {
 		bad.Add("waterlines", "at least two waterlines are needed")
 	}

@@ -6,7 +6,7 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 )
 
@@ -29,7 +29,7 @@ type Report struct {
 // Doubts asks about a placed hull that does not look like a boat of loaM by beamM: fields of
 // Placing with a question each. Whole says that the file should be all of her hull.
 func (r Report) Doubts(p Placing, loaM, beamM float64, whole bool) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	near := func(a, b, within float64) bool { return math.Abs(a-b) <= within*b }
 	longest := max(r.SizeXM, r.SizeYM, r.SizeZM)
 	switch {

@@ -7,7 +7,7 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/peterstace/simplefeatures/geom"
 )
@@ -36,7 +36,7 @@ const extent = 1000
 // Validate reports rings that enclose nothing or cross themselves, and holes
 // that are outside or meet another ring.
 func (p Polygon) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	total := 0
 	for i, r := range p.rings() {
 		path := "outer"
@@ -73,7 +73,7 @@ func (r Ring) tidy() Ring {
 }
 
 func (r Ring) validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if len(r) < 3 {
 		bad.Add("", "needs at least three corners")
 	}

@@ -6,7 +6,7 @@ import (
 	"slices"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -42,7 +42,7 @@ func TestValidate(t *testing.T) {
 		"too many corners":    {Polygon{Outer: make(Ring, MaxCorners+1)}, "outer"},
 		"hole across an edge": {Polygon{box(0, 0, 5, 5), []Ring{box(4, 1, 2, 2)}}, "holes"},
 	} {
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, c.p.Validate(), &bad, name)
 		assert.Equal(t, c.path, bad[0].Path, name)
 	}

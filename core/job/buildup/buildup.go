@@ -6,11 +6,11 @@ import (
 	"fmt"
 	"math"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/area"
-	"allcoats/core/catalog/tins"
+	"allcoats/core/catalog/purchase"
 	"allcoats/core/film/film"
 	"allcoats/core/film/sand"
 	"allcoats/core/film/step"
@@ -23,36 +23,36 @@ import (
 // PullH pulls the tape after, HoursPerCoat is all of them with setting up and clearing
 // away.
 type Line struct {
-	AreaM2        float64         `json:"areaM2"`
-	WFTUm         float64         `json:"wftUm"`
-	FilmUm        float64         `json:"filmUm"`
-	LitresPerCoat float64         `json:"litresPerCoat"`
-	Litres        float64         `json:"litres"`
-	LitresLow     float64         `json:"litresLow"`
-	LitresHigh    float64         `json:"litresHigh"`
-	ThinnerL      float64         `json:"thinnerL"`
-	Purchase      tins.Purchase   `json:"purchase"`
-	LayH          float64         `json:"layH"`
-	KeyH          float64         `json:"keyH"`
-	PullH         float64         `json:"pullH"`
-	HoursPerCoat  float64         `json:"hoursPerCoat"`
-	Working       working.Working `json:"working"`
+	AreaM2        float64           `json:"areaM2"`
+	WFTUm         float64           `json:"wftUm"`
+	FilmUm        float64           `json:"filmUm"`
+	LitresPerCoat float64           `json:"litresPerCoat"`
+	Litres        float64           `json:"litres"`
+	LitresLow     float64           `json:"litresLow"`
+	LitresHigh    float64           `json:"litresHigh"`
+	ThinnerL      float64           `json:"thinnerL"`
+	Purchase      purchase.Purchase `json:"purchase"`
+	LayH          float64           `json:"layH"`
+	KeyH          float64           `json:"keyH"`
+	PullH         float64           `json:"pullH"`
+	HoursPerCoat  float64           `json:"hoursPerCoat"`
+	Working       working.Working   `json:"working"`
 }
 
 // Own is what the log has taught of a surface's litres; nothing without Usage.
 type Own struct {
-	Usage   *tins.Usage
+	Usage   *purchase.Usage
 	Surface string
 }
 
 // expect turns litres reckoned into those to expect, with their 80 % range.
 func (o Own) expect(l *Line, a area.Figure, coats int, metered bool) {
 	if o.Usage == nil || metered {
-		o = Own{tins.NewUsage(nil, map[string]float64{"": a.SDPct()}), ""}
+		o = Own{purchase.NewUsage(nil, map[string]float64{"": a.SDPct()}), ""}
 	}
 	w := &l.Working
 	if n := o.Usage.Coats(); n > 0 {
-		factor := w.StepOf("Your use over the reckoning here", say.Of("what %d logged coats took, this surface's telling most", n), o.Usage.On(o.Surface).Median, "", say.Of("see Stores"))
+		factor := w.StepOf("Your use over the reckoning here", message.Of("what %d logged coats took, this surface's telling most", n), o.Usage.On(o.Surface).Median, "", message.Of("see Stores"))
 		l.LitresPerCoat *= factor
 		l.ThinnerL *= factor
 		l.Litres = w.Step("Litres to expect", "reckoned · your use", l.Litres*factor, "L", "learned from the log")
@@ -107,7 +107,7 @@ func Reckon(a area.Figure, access float64, s step.Step) (Line, error) {
 // one, the litres as own tells. Bad steps are faults at "steps[i].field". The film is that of the
 // surface at large: what marked patches get beside is in their sections.
 func Compute(a area.Figure, access float64, steps []step.Step, own Own) (Result, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for i, s := range steps {
 		bad.Under(fmt.Sprintf("steps[%d]", i), s.Validate())
 	}
@@ -157,11 +157,11 @@ func Compute(a area.Figure, access float64, steps []step.Step, own Own) (Result,
 
 // buy fills in what is to be bought.
 func (l *Line) buy(s step.Step) {
-	l.Purchase = tins.Purchase{Tins: []tins.Bought{}, Priced: true}
+	l.Purchase = purchase.Purchase{Tins: []purchase.Bought{}, Priced: true}
 	if !s.Films() {
 		return
 	}
-	l.Purchase, _ = tins.Cover(l.Litres, s.Sheet, tins.Stock{})
+	l.Purchase, _ = purchase.Cover(l.Litres, s.Sheet, purchase.Stock{})
 	if len(s.Sheet.Tins) == 0 {
 		l.Purchase.Priced = false
 		l.Working.Warn("The data sheet names no tins: nothing can be bought by it.")
@@ -179,7 +179,7 @@ func (l *Line) hours(s step.Step, a area.Figure, access, doH float64) {
 	w, kind := &l.Working, s.Work.Kind()
 	l.LayH = doH
 	if s.KeyGrit > 0 {
-		l.KeyH = w.StepOf("Hours to key it before", say.Of("A / rate of %d grit · access", s.KeyGrit), sand.Hours(s.KeyGrit, a.AreaM2, access, s.Sheet.Kind.Info().Filler), "h", say.Of(ratesSource))
+		l.KeyH = w.StepOf("Hours to key it before", message.Of("A / rate of %d grit · access", s.KeyGrit), sand.Hours(s.KeyGrit, a.AreaM2, access, s.Sheet.Kind.Info().Filler), "h", message.Of(ratesSource))
 	}
 	if kind.Taped {
 		l.PullH = w.Step("Hours to pull the tape", "as much as is laid, at its own rate", pulling(s, a), "h", ratesSource)
@@ -212,11 +212,11 @@ func work(a area.Figure, access float64, s step.Step) Line {
 	h := 0.0
 	switch {
 	case s.Work == step.Sand:
-		h = w.StepOf("Hours", say.Of("A / rate of the grit and the tool · access"), sand.Hours(s.Grit, a.AreaM2, access, false), "h", say.Of(ratesSource))
+		h = w.StepOf("Hours", message.Of("A / rate of the grit and the tool · access"), sand.Hours(s.Grit, a.AreaM2, access, false), "h", message.Of(ratesSource))
 	case s.TapeM > 0:
-		h = w.StepOf("Hours", say.Of("tape / rate"), s.TapeM/tapeMH, "h", say.Of("%g m of tape an hour: a rule of thumb", tapeMH))
+		h = w.StepOf("Hours", message.Of("tape / rate"), s.TapeM/tapeMH, "h", message.Of("%g m of tape an hour: a rule of thumb", tapeMH))
 	case kind.RateM2H > 0:
-		h = w.StepOf("Hours", say.Of("A / rate · access"), a.AreaM2/kind.RateM2H*access, "h", say.Of("%s, %g m²/h: a rule of thumb", kind.Name, kind.RateM2H))
+		h = w.StepOf("Hours", message.Of("A / rate · access"), a.AreaM2/kind.RateM2H*access, "h", message.Of("%s, %g m²/h: a rule of thumb", kind.Name, kind.RateM2H))
 	}
 	l.hours(s, a, access, h)
 	return l
@@ -237,8 +237,8 @@ func coating(a area.Figure, access float64, s step.Step) (Line, error) {
 		AreaM2: a.AreaM2, WFTUm: f.WFTUm, FilmUm: s.DFTUm * float64(s.Coats), Litres: f.PracticalL, LitresPerCoat: f.PracticalL / float64(s.Coats), ThinnerL: f.ThinnerL,
 	}
 	access = math.Max(1, access)
-	h := w.StepOf("Hours to lay one coat", say.Of("A / laying rate · access, one person"), a.AreaM2/m.RateM2H*access, "h",
-		say.Of("%g m²/h by %s: a rule of thumb", m.RateM2H, m.Name))
+	h := w.StepOf("Hours to lay one coat", message.Of("A / laying rate · access, one person"), a.AreaM2/m.RateM2H*access, "h",
+		message.Of("%g m²/h by %s: a rule of thumb", m.RateM2H, m.Name))
 	if s.Sheet.Example {
 		w.Warn("Example figures: enter the data sheet of the tin in hand.")
 	}

@@ -4,11 +4,11 @@ import (
 	"math"
 	"testing"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
-	"allcoats/core/catalog/tins"
+	"allcoats/core/catalog/purchase"
 	"allcoats/core/film/step"
 
 	"github.com/stretchr/testify/assert"
@@ -41,7 +41,7 @@ func TestComputeByHand(t *testing.T) {
 	assert.InDelta(t, 8.889*math.Exp(1.2816*0.2468), l.LitresHigh, 0.07)
 	assert.InDelta(t, 8.889/math.Exp(1.2816*0.2468), l.LitresLow, 0.07)
 	// Coats that took a fifth more tell it, and narrow the range.
-	own := Own{tins.NewUsage([]tins.Coat{{Surface: "s", ReckonedL: 4, LoggedL: 4.8}, {Surface: "s", ReckonedL: 4, LoggedL: 4.8}}, map[string]float64{"s": 10}), "s"}
+	own := Own{purchase.NewUsage([]purchase.Coat{{Surface: "s", ReckonedL: 4, LoggedL: 4.8}, {Surface: "s", ReckonedL: 4, LoggedL: 4.8}}, map[string]float64{"s": 10}), "s"}
 	learned, err := Compute(area.Figure{AreaM2: 20, UncertaintyPct: 15}, 1, []step.Step{coats()}, own)
 	require.NoError(t, err)
 	assert.InDelta(t, l.Litres*own.Usage.On("s").Median, learned.Litres, 1e-9)
@@ -80,7 +80,7 @@ func TestBadSteps(t *testing.T) {
 		s := coats()
 		change(&s)
 		_, err := Compute(area.Figure{AreaM2: 5}, 1, []step.Step{coats(), s}, Own{})
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
@@ -211,7 +211,7 @@ func TestCoatsFor(t *testing.T) {
 	}
 	for path, g := range map[string]Goal{"filmUm": {}, "uvStopPct": {UVStopPct: 100}, "years": {UVStopPct: 90, Years: -1}} {
 		_, err := CoatsFor(sheet, 40, g)
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
 		assert.Equal(t, path, bad[0].Path)
 	}
@@ -258,7 +258,7 @@ func TestPartsOfASurface(t *testing.T) {
 	bad := spots
 	bad.Where = &step.Where{SharePct: 120}
 	_, err = Compute(area.Figure{AreaM2: 20}, 1, []step.Step{bad}, Own{})
-	var faults fault.Errors
+	var faults fielderr.Errors
 	require.ErrorAs(t, err, &faults)
 	assert.Equal(t, "steps[0].where.name", faults[0].Path)
 	assert.Equal(t, "steps[0].where.sharePct", faults[1].Path)

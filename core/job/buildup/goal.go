@@ -4,7 +4,7 @@ import (
 	"math"
 	"strconv"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 )
@@ -34,7 +34,7 @@ const weatherUmYear = 10
 // CoatsFor returns how many coats of dftUm each reach a goal; the hardest part
 // of it decides.
 func CoatsFor(s product.Sheet, dftUm float64, g Goal) (CoatCount, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Above("dftUm", dftUm, 0, 50e3, "µm")
 	bad.Range("filmUm", g.FilmUm, 0, 50e3, "µm")
 	bad.Range("uvStopPct", g.UVStopPct, 0, 99.99, "%")

@@ -6,7 +6,7 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -228,14 +228,14 @@ func sandOff(layers []Layer, um float64) ([]Layer, float64) {
 }
 
 // Text says the margin in a sentence; empty if there is nothing above.
-func (m Margin) Text() say.Sentence {
+func (m Margin) Text() message.Sentence {
 	switch {
 	case m.ThroughUm > 0:
-		return say.Of("Sanding went %.3g µm through into %s.", m.ThroughUm, m.Keeps)
+		return message.Of("Sanding went %.3g µm through into %s.", m.ThroughUm, m.Keeps)
 	case !m.Known:
-		return say.Of("How much may be sanded is not known: an old layer's thickness is missing in Survey.")
+		return message.Of("How much may be sanded is not known: an old layer's thickness is missing in Survey.")
 	case m.AboveUm == 0:
 		return nil
 	}
-	return say.Of("%.3g µm lie above %s: sanding may take no more than that.", m.AboveUm, m.Keeps)
+	return message.Of("%.3g µm lie above %s: sanding may take no more than that.", m.AboveUm, m.Keeps)
 }

@@ -4,10 +4,10 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
 )
 
 // onlyJust is the least room, in typical errors of a forecast, that is not called narrow.
@@ -21,7 +21,7 @@ func coatToday(out *Answer, a Ask) error {
 	}
 	w := a.Weather
 	if _, end, ok := w.Air.Span(); !ok || !end.After(w.Now) {
-		return fault.At("weather", "say what the weather is from now on")
+		return fielderr.At("weather", "say what the weather is from now on")
 	}
 	out.gear(a)
 	job, faces, night := a.job(p), a.faces(p), w.dayEnd(w.Now)
@@ -38,13 +38,13 @@ func coatToday(out *Answer, a Ask) error {
 		out.suppose("Daylight is reckoned for %.1f° of latitude; the surface is taken as pale glass fibre.", w.LatitudeDeg)
 	}
 	if a.AreaM2 == 0 {
-		out.suppose("Laying is taken to last %v.", say.Val(job.Apply.Hours(), "h"))
+		out.suppose("Laying is taken to last %v.", message.Val(job.Apply.Hours(), "h"))
 	}
-	out.Detail = say.Of("It must hold %v after laying", say.Val(job.Hold.Hours(), "h"))
+	out.Detail = message.Of("It must hold %v after laying", message.Val(job.Hold.Hours(), "h"))
 	if job.Dry > 0 && !p.Roofed {
-		out.Detail = say.Of("%v, and no rain may fall for %v", out.Detail, say.Val(job.Dry.Hours(), "h"))
+		out.Detail = message.Of("%v, and no rain may fall for %v", out.Detail, message.Val(job.Dry.Hours(), "h"))
 	}
-	out.Detail = say.Of("%v.", out.Detail)
+	out.Detail = message.Of("%v.", out.Detail)
 	if len(starts) > 0 && starts[0].From.Before(night) {
 		first := starts[0]
 		verdict := "Yes"
@@ -53,12 +53,12 @@ func coatToday(out *Answer, a Ask) error {
 		}
 		switch {
 		case first.From.Sub(w.Now) < time.Minute:
-			out.Says = say.Of("%v: begin now, by %v at the latest.", say.Strong(verdict), w.clock(first.To))
+			out.Says = message.Of("%v: begin now, by %v at the latest.", message.Strong(verdict), w.clock(first.To))
 		default:
-			out.Says = say.Of("%v: begin from %v on, by %v at the latest.", say.Strong(verdict), w.clock(first.From), w.clock(first.To))
+			out.Says = message.Of("%v: begin from %v on, by %v at the latest.", message.Strong(verdict), w.clock(first.From), w.clock(first.To))
 		}
 		if c := binding[0]; c.Unit != "" {
-			out.fact("Least room", "%s: %v where %v is the limit", name(c.Limit), say.Val(c.Value, c.Unit), say.Val(c.Need, c.Unit))
+			out.fact("Least room", "%s: %v where %v is the limit", name(c.Limit), message.Val(c.Value, c.Unit), message.Val(c.Need, c.Unit))
 		}
 		out.after(a, faces, first.From)
 		if held := first.To.Add(job.Apply + max(job.Hold, job.Dry)); held.After(w.Until) {
@@ -67,13 +67,13 @@ func coatToday(out *Answer, a Ask) error {
 		return nil
 	}
 	why := nearest(job, faces, w.Now, night)
-	out.Says = say.Of("%v: %v.", say.Strong("Not today"), why)
+	out.Says = message.Of("%v: %v.", message.Strong("Not today"), why)
 	if len(starts) > 0 {
-		out.Says = say.Of("%v The next chance is %v to %v", out.Says, w.clock(starts[0].From), w.clock(starts[0].To))
+		out.Says = message.Of("%v The next chance is %v to %v", out.Says, w.clock(starts[0].From), w.clock(starts[0].To))
 		if starts[0].From.After(w.Until) {
-			out.Says = say.Of("%v, if the days go on as you said", out.Says)
+			out.Says = message.Of("%v, if the days go on as you said", out.Says)
 		}
-		out.Says = say.Of("%v.", out.Says)
+		out.Says = message.Of("%v.", out.Says)
 	}
 	return nil
 }
@@ -88,7 +88,7 @@ func (out *Answer) after(a Ask, faces []field.Weather, t time.Time) {
 	if opens != nil {
 		out.fact("Next coat of the same", "from %v", w.clock(*opens))
 		if closes != nil {
-			out.Facts[len(out.Facts)-1].Says = say.Of("%v, unsanded until %v", out.Facts[len(out.Facts)-1].Says, w.clock(*closes))
+			out.Facts[len(out.Facts)-1].Says = message.Of("%v, unsanded until %v", out.Facts[len(out.Facts)-1].Says, w.clock(*closes))
 		}
 	}
 }
@@ -159,7 +159,7 @@ func earlier(a, b time.Time) time.Time {
 }
 
 // nearest is why the start with the most room between two times does not do.
-func nearest(job field.Job, faces []field.Weather, from, to time.Time) say.Sentence {
+func nearest(job field.Job, faces []field.Weather, from, to time.Time) message.Sentence {
 	best, found := field.Check{Slack: -1e9}, false
 	for t := from; t.Before(to); t = t.Add(15 * time.Minute) {
 		if free := job.Free([]time.Time{t, t.Add(job.Apply)}); !free[0] || !free[1] {
@@ -179,13 +179,13 @@ func nearest(job field.Job, faces []field.Weather, from, to time.Time) say.Sente
 	}
 	switch {
 	case !found:
-		return say.Of("there is too little daylight left to lay it")
+		return message.Of("there is too little daylight left to lay it")
 	case best.OK() && job.Dry > 0 && !job.Sheltered:
-		return say.Of("rain comes within the %v that it must stay dry", say.Val(job.Dry.Hours(), "h"))
+		return message.Of("rain comes within the %v that it must stay dry", message.Val(job.Dry.Hours(), "h"))
 	case best.OK():
-		return say.Of("no start leaves the hours it must hold")
+		return message.Of("no start leaves the hours it must hold")
 	}
-	return say.Of("even at the best hour %v", field.Words(best))
+	return message.Of("even at the best hour %v", field.Words(best))
 }
 
 // name is what a limit is of.
@@ -210,14 +210,14 @@ func whenAgain(out *Answer, a Ask) error {
 	}
 	from, end, ok := w.Air.Span()
 	if !ok || a.LaidAt.Before(from) || !a.LaidAt.Before(end) {
-		return fault.At("laidAt", "lies outside the weather that is known")
+		return fielderr.At("laidAt", "lies outside the weather that is known")
 	}
 	over := a.Over
 	if over == "" {
 		over = a.Sheet.Kind
 	}
 	if _, ok := a.Sheet.RecoatOver(over); !ok {
-		return fault.At("productId", "the sheet has no recoat table for %s over it: add it in Library", over.Name())
+		return fielderr.At("productId", "the sheet has no recoat table for %s over it: add it in Library", over.Name())
 	}
 	out.gear(a)
 	faces := a.faces(p)
@@ -243,18 +243,18 @@ func whenAgain(out *Answer, a Ask) error {
 	}
 	switch {
 	case opens == nil:
-		out.Says = say.Of("%v: it stays too cold for it to be ready in the days that you told.", say.Strong("Not yet to be said"))
+		out.Says = message.Of("%v: it stays too cold for it to be ready in the days that you told.", message.Strong("Not yet to be said"))
 		return nil
 	case closes == nil:
-		out.Says = say.Of("%v on, and no later limit is stated for %s over it.", say.Sentence{say.Strong("From "), w.clock(*opens)}, over.Name())
+		out.Says = message.Of("%v on, and no later limit is stated for %s over it.", message.Sentence{message.Strong("From "), w.clock(*opens)}, over.Name())
 	case !closes.After(*opens):
-		out.Says = say.Of("%v: on one side it is too late before it is ready on the other. Let it harden and sand it.", say.Strong("Not without sanding"))
+		out.Says = message.Of("%v: on one side it is too late before it is ready on the other. Let it harden and sand it.", message.Strong("Not without sanding"))
 	case closes.Before(w.Now):
-		out.Says = say.Of("%v: the time without sanding ended %v. Sand it first.", say.Strong("Too late for tack"), w.clock(*closes))
+		out.Says = message.Of("%v: the time without sanding ended %v. Sand it first.", message.Strong("Too late for tack"), w.clock(*closes))
 	default:
-		out.Says = say.Of("%v until %v without sanding; after that sand it first.", say.Sentence{say.Strong("From "), w.clock(*opens)}, w.clock(*closes))
+		out.Says = message.Of("%v until %v without sanding; after that sand it first.", message.Sentence{message.Strong("From "), w.clock(*opens)}, w.clock(*closes))
 	}
-	out.Detail = say.Of("Of %s, over the temperature of the surface as you told the weather.", over.Name())
+	out.Detail = message.Of("Of %s, over the temperature of the surface as you told the weather.", over.Name())
 	for _, t := range []*time.Time{opens, closes} {
 		if t != nil && t.After(w.Until) {
 			out.again(w)
@@ -262,7 +262,7 @@ func whenAgain(out *Answer, a Ask) error {
 		}
 	}
 	if harmed {
-		out.Says = say.Of("%v first: %v", say.Strong("Look at it"), out.Says.Lower())
+		out.Says = message.Of("%v first: %v", message.Strong("Look at it"), out.Says.Lower())
 	}
 	return nil
 }

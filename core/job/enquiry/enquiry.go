@@ -5,18 +5,18 @@ package enquiry
 import (
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/film/film"
-	"allcoats/core/job/lay"
-	"allcoats/core/physics/sky"
+	"allcoats/core/job/application"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/field"
 )
 
 // Question is what one comes with.
@@ -90,30 +90,30 @@ type Ask struct {
 
 // Fact is a figure that goes with the answer.
 type Fact struct {
-	Name string       `json:"name"`
-	Says say.Sentence `json:"says"`
+	Name string           `json:"name"`
+	Says message.Sentence `json:"says"`
 }
 
 // Answer is what is said to a question: the decision, why, and what was supposed for want of being told.
 type Answer struct {
-	Says     say.Sentence    `json:"says"`
-	Detail   say.Sentence    `json:"detail"`
-	Facts    []Fact          `json:"facts"`
-	Supposed []say.Sentence  `json:"supposed"`
-	Cautions []say.Sentence  `json:"cautions"`
-	Working  working.Working `json:"working"`
+	Says     message.Sentence   `json:"says"`
+	Detail   message.Sentence   `json:"detail"`
+	Facts    []Fact             `json:"facts"`
+	Supposed []message.Sentence `json:"supposed"`
+	Cautions []message.Sentence `json:"cautions"`
+	Working  working.Working    `json:"working"`
 	// Hours are the day's, each with its verdict, empty where the weather bears on nothing.
 	Hours []field.Hour `json:"hours"`
 }
 
 // Find answers a question.
 func Find(q Question, a Ask) (Answer, error) {
-	out := Answer{Says: say.Sentence{}, Detail: say.Sentence{}, Facts: []Fact{}, Supposed: []say.Sentence{}, Cautions: []say.Sentence{}, Working: working.New(), Hours: []field.Hour{}}
+	out := Answer{Says: message.Sentence{}, Detail: message.Sentence{}, Facts: []Fact{}, Supposed: []message.Sentence{}, Cautions: []message.Sentence{}, Working: working.New(), Hours: []field.Hour{}}
 	if a.Sheet.Example {
 		out.suppose("The figures of %q are an invented example: the data sheet of the tin in hand comes first.", a.Sheet.Name)
 	}
 	if !a.Sheet.IsCoat() {
-		return out, fault.At("productId", "leaves no film: choose what is to be coated")
+		return out, fielderr.At("productId", "leaves no film: choose what is to be coated")
 	}
 	if a.Method == "" && len(a.Sheet.Methods) > 0 {
 		a.Method = a.Sheet.Methods[0]
@@ -123,22 +123,22 @@ func Find(q Question, a Ask) (Answer, error) {
 	}
 	find := map[Question]func(*Answer, Ask) error{CoatToday: coatToday, HowMuch: howMuch, HowMixed: howMixed, WhenAgain: whenAgain, HowThick: howThick}[q]
 	if find == nil {
-		return out, fault.At("question", "is none of the questions that are answered")
+		return out, fielderr.At("question", "is none of the questions that are answered")
 	}
 	return out, find(&out, a)
 }
 
 func (out *Answer) suppose(template string, args ...any) {
-	out.Supposed = append(out.Supposed, say.Of(template, args...))
+	out.Supposed = append(out.Supposed, message.Of(template, args...))
 }
 
 func (out *Answer) fact(name, template string, args ...any) {
-	out.Facts = append(out.Facts, Fact{name, say.Of(template, args...)})
+	out.Facts = append(out.Facts, Fact{name, message.Of(template, args...)})
 }
 
 // gear adds what to wear and mind, and what comes before it.
 func (out *Answer) gear(a Ask) {
-	out.Cautions = append(append(out.Cautions, lay.Gear(a.Sheet, a.Method)...), say.Lit(lay.Defers))
+	out.Cautions = append(append(out.Cautions, application.Gear(a.Sheet, a.Method)...), message.Lit(application.Defers))
 }
 
 // lies is where the coat goes.
@@ -148,7 +148,7 @@ func (a Ask) lies() (Lies, error) {
 			return p, nil
 		}
 	}
-	return Lies{}, fault.At("place", "is none of the places offered")
+	return Lies{}, fielderr.At("place", "is none of the places offered")
 }
 
 // faces are the weather at the faces of a place: of the sides that in the shade and that in the sun,
@@ -182,12 +182,12 @@ func (a Ask) job(p Lies) field.Job {
 	from, to, _ := w.Air.Span()
 	l := a.Sheet.Limits
 	return field.Job{Limits: l, Apply: max(apply, 10*time.Minute), Hold: hours(l.HoldH), Dry: hours(l.RainFreeH), Spray: m.Spray,
-		Daylight: sky.Daylight(w.LatitudeDeg, w.LongitudeDeg, from, to), Sheltered: p.Roofed, Lights: p.Roofed}
+		Daylight: solar.Daylight(w.LatitudeDeg, w.LongitudeDeg, from, to), Sheltered: p.Roofed, Lights: p.Roofed}
 }
 
 func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
 
-func (w Weather) clock(t time.Time) say.Span { return say.Clock(t, w.Now, w.Loc) }
+func (w Weather) clock(t time.Time) message.Span { return message.Clock(t, w.Now, w.Loc) }
 
 // dayEnd is midnight after t.
 func (w Weather) dayEnd(t time.Time) time.Time {

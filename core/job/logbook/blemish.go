@@ -4,10 +4,10 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
 	"allcoats/core/film/mix"
-	"allcoats/core/readiness/clock"
 )
 
 // Record is what is known of a coat that shows a blemish. Zero figures are not
@@ -33,8 +33,8 @@ type Record struct {
 // Cause is a likely cause. Told says what in the record speaks for it; empty, it
 // is only one of those known.
 type Cause struct {
-	Text string       `json:"text"`
-	Told say.Sentence `json:"told,omitempty"`
+	Text string           `json:"text"`
+	Told message.Sentence `json:"told,omitempty"`
 	// Next is what to change next time.
 	Next string `json:"next"`
 }
@@ -50,14 +50,14 @@ type Blemish struct {
 
 type cause struct {
 	text, next string
-	told       func(r Record) say.Sentence
+	told       func(r Record) message.Sentence
 }
 
-func yes(when bool, template string, args ...any) say.Sentence {
+func yes(when bool, template string, args ...any) message.Sentence {
 	if !when {
 		return nil
 	}
-	return say.Of(template, args...)
+	return message.Of(template, args...)
 }
 
 func harmed(r Record, h clock.Harm) bool {
@@ -66,96 +66,96 @@ func harmed(r Record, h clock.Harm) bool {
 
 // The causes, each with what in a record speaks for it.
 var (
-	tooWet = cause{"laid too thick", "comb the first square metre, and two thin coats for a thick one", func(r Record) say.Sentence {
+	tooWet = cause{"laid too thick", "comb the first square metre, and two thin coats for a thick one", func(r Record) message.Sentence {
 		sag := r.Sheet.SagUprightUm
 		switch {
 		case r.WetUm > 0 && sag > 0 && r.Upright && r.WetUm > sag:
-			return say.Of("%.0f µm wet, and the sheet's limit on an upright face is %.0f µm", r.WetUm, sag)
+			return message.Of("%.0f µm wet, and the sheet's limit on an upright face is %.0f µm", r.WetUm, sag)
 		case r.WetUm > 0 && r.PlannedUm > 0 && r.WetUm > 1.2*r.PlannedUm:
-			return say.Of("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
+			return message.Of("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
 		}
 		return nil
 	}}
-	tooThin = cause{"laid too thin", "comb as you go, in batches that fit the pot", func(r Record) say.Sentence {
+	tooThin = cause{"laid too thin", "comb as you go, in batches that fit the pot", func(r Record) message.Sentence {
 		switch {
 		case r.WetUm > 0 && r.PlannedUm > 0 && r.WetUm < 0.85*r.PlannedUm:
-			return say.Of("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
+			return message.Of("%.0f µm wet where %.0f µm were planned", r.WetUm, r.PlannedUm)
 		case r.DryUm > 0 && r.Sheet.Film.MinUm > r.DryUm:
-			return say.Of("%.0f µm dry, and the sheet asks for %.0f µm at least", r.DryUm, r.Sheet.Film.MinUm)
+			return message.Of("%.0f µm dry, and the sheet asks for %.0f µm at least", r.DryUm, r.Sheet.Film.MinUm)
 		}
 		return nil
 	}}
-	thinned = cause{"thinned too far", "measure the thinner, within the sheet", func(r Record) say.Sentence {
+	thinned = cause{"thinned too far", "measure the thinner, within the sheet", func(r Record) message.Sentence {
 		return yes(r.ThinnerPct > 0 && r.ThinnerPct > r.Sheet.ThinnerMaxPct, "%.0f %% thinner, and the sheet allows %.0f %%", r.ThinnerPct, r.Sheet.ThinnerMaxPct)
 	}}
-	tooStiff = cause{"too stiff to flow out: cold, or not thinned", "warm the tins, or thin within the sheet", func(r Record) say.Sentence {
+	tooStiff = cause{"too stiff to flow out: cold, or not thinned", "warm the tins, or thin within the sheet", func(r Record) message.Sentence {
 		return yes(at(r).SurfaceC < 12 && r.ThinnerPct < r.Sheet.ThinnerMaxPct/2, "the surface was at %.0f °C and little thinner was in", at(r).SurfaceC)
 	}}
-	hot = cause{"a hot surface: it skinned before it flowed", "lay in the morning or in the shade", func(r Record) say.Sentence {
+	hot = cause{"a hot surface: it skinned before it flowed", "lay in the morning or in the shade", func(r Record) message.Sentence {
 		m := r.Sheet.Limits.SurfaceMaxC
 		switch {
 		case harmed(r, clock.ByHeat):
-			return say.Of("the surface was above the sheet's maximum while it was wet")
+			return message.Of("the surface was above the sheet's maximum while it was wet")
 		case m != nil && at(r).SurfaceC > *m || m == nil && at(r).SurfaceC > 32:
-			return say.Of("the surface was at %.0f °C", at(r).SurfaceC)
+			return message.Of("the surface was at %.0f °C", at(r).SurfaceC)
 		}
 		return nil
 	}}
-	wind  = cause{"wind or a draught", "wait for less wind, or hang a sheet to windward", func(r Record) say.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
-	dirty = cause{"wax, oil or silicone on the surface", "wash with detergent and wipe with two rags before every coat", func(r Record) say.Sentence {
+	wind  = cause{"wind or a draught", "wait for less wind, or hang a sheet to windward", func(r Record) message.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
+	dirty = cause{"wax, oil or silicone on the surface", "wash with detergent and wipe with two rags before every coat", func(r Record) message.Sentence {
 		return yes(!r.Cleaned, "no washing or degreasing is logged since the coat before")
 	}}
-	damp = cause{"damp air: blush or bloom", "begin later in the morning, and stop two hours before the dew", func(r Record) say.Sentence {
+	damp = cause{"damp air: blush or bloom", "begin later in the morning, and stop two hours before the dew", func(r Record) message.Sentence {
 		switch {
 		case harmed(r, clock.ByDamp):
-			return say.Of("it was near the dew point before it was tack-free")
+			return message.Of("it was near the dew point before it was tack-free")
 		case at(r).RHPct > 80:
-			return say.Of("the air was at %.0f %% humidity", at(r).RHPct)
+			return message.Of("the air was at %.0f %% humidity", at(r).RHPct)
 		}
 		return nil
 	}}
-	dewed = cause{"dew or rain before it was touch-dry", "stop early enough that it is touch-dry before the dew", func(r Record) say.Sentence {
+	dewed = cause{"dew or rain before it was touch-dry", "stop early enough that it is touch-dry before the dew", func(r Record) message.Sentence {
 		switch {
 		case harmed(r, clock.ByRain):
-			return say.Of("rain fell on it before it was touch-dry")
+			return message.Of("rain fell on it before it was touch-dry")
 		case harmed(r, clock.ByDew):
-			return say.Of("dew settled on it before it was touch-dry")
+			return message.Of("dew settled on it before it was touch-dry")
 		}
 		return nil
 	}}
-	chilled = cause{"too cold to cure", "wait for warmth, heat it, or take the hardener for the cold", func(r Record) say.Sentence {
+	chilled = cause{"too cold to cure", "wait for warmth, heat it, or take the hardener for the cold", func(r Record) message.Sentence {
 		switch {
 		case harmed(r, clock.ByFrost):
-			return say.Of("there was frost before it was tack-free")
+			return message.Of("there was frost before it was tack-free")
 		case at(r).SurfaceC < r.Sheet.MinCureC:
-			return say.Of("the surface was at %.0f °C, and it cures above %.0f °C", at(r).SurfaceC, r.Sheet.MinCureC)
+			return message.Of("the surface was at %.0f °C, and it cures above %.0f °C", at(r).SurfaceC, r.Sheet.MinCureC)
 		}
 		return nil
 	}}
-	ratio = cause{"mixed off its ratio, or not stirred out", "weigh both parts, and stir two minutes, sides and bottom too", func(r Record) say.Sentence {
+	ratio = cause{"mixed off its ratio, or not stirred out", "weigh both parts, and stir two minutes, sides and bottom too", func(r Record) message.Sentence {
 		return yes(math.Abs(r.RatioOffPct) > mix.Tolerance, "the hardener weighed was %.0f %% off", r.RatioOffPct)
 	}}
-	early = cause{"coated before the coat below had dried", "wait till its window opens", func(r Record) say.Sentence {
+	early = cause{"coated before the coat below had dried", "wait till its window opens", func(r Record) message.Sentence {
 		return yes(r.Early, "it went on before the window of the coat below opened")
 	}}
-	unkeyed = cause{"no key: the window had closed and it was not sanded", "keep to the window, or sand it", func(r Record) say.Sentence {
+	unkeyed = cause{"no key: the window had closed and it was not sanded", "keep to the window, or sand it", func(r Record) message.Sentence {
 		return yes(!r.Keyed, "the window of the coat below had closed and no sanding is logged")
 	}}
-	strong = cause{"strong solvent over a soft coat", "try a patch first, or seal it with what bears the solvent", func(r Record) say.Sentence {
+	strong = cause{"strong solvent over a soft coat", "try a patch first, or seal it with what bears the solvent", func(r Record) message.Sentence {
 		return yes(r.Sheet.StrongSolvent, "%s holds strong solvent", r.Sheet.Name)
 	}}
-	dry = cause{"the spray dried on its way: gun too far, air too high, too warm", "nearer, with less air and a slower thinner", func(r Record) say.Sentence {
+	dry = cause{"the spray dried on its way: gun too far, air too high, too warm", "nearer, with less air and a slower thinner", func(r Record) message.Sentence {
 		return yes(r.Spray && at(r).AirC > 25, "it was sprayed at %.0f °C", at(r).AirC)
 	}}
-	missed  = cause{"spots missed, worst at edges and in poor light", "a lamp along the surface, and every pass crossed", func(Record) say.Sentence { return nil }}
-	porous  = cause{"air out of a porous ground", "a thin first coat, worked well in", func(Record) say.Sentence { return nil }}
-	rolled  = cause{"rolled too fast, or a nap that froths", "slower, with a fine nap, and tip it off", func(Record) say.Sentence { return nil }}
-	dusty   = cause{"dust from the floor, the tack rag or the neighbours", "wet the floor, tack last, lay out of the wind", func(r Record) say.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
-	scratch = cause{"sanded too coarse before it", "skip no grit, and end with the one that the sheet asks for", func(Record) say.Sentence { return nil }}
-	light   = cause{"a dark ground under too little film", "a coat more, or an undercoat near in colour", func(r Record) say.Sentence {
+	missed  = cause{"spots missed, worst at edges and in poor light", "a lamp along the surface, and every pass crossed", func(Record) message.Sentence { return nil }}
+	porous  = cause{"air out of a porous ground", "a thin first coat, worked well in", func(Record) message.Sentence { return nil }}
+	rolled  = cause{"rolled too fast, or a nap that froths", "slower, with a fine nap, and tip it off", func(Record) message.Sentence { return nil }}
+	dusty   = cause{"dust from the floor, the tack rag or the neighbours", "wet the floor, tack last, lay out of the wind", func(r Record) message.Sentence { return yes(r.WindMS > 4, "the wind was %.0f m/s", r.WindMS) }}
+	scratch = cause{"sanded too coarse before it", "skip no grit, and end with the one that the sheet asks for", func(Record) message.Sentence { return nil }}
+	light   = cause{"a dark ground under too little film", "a coat more, or an undercoat near in colour", func(r Record) message.Sentence {
 		return yes(r.Sheet.HidingUm > 0 && r.DryUm > 0 && r.DryUm < r.Sheet.HidingUm, "%.0f µm are on and it hides from %.0f µm", r.DryUm, r.Sheet.HidingUm)
 	}}
-	tape = cause{"tape pulled too late, or an edge not pressed down", "press the edge down, and pull while it is wet", func(Record) say.Sentence { return nil }}
+	tape = cause{"tape pulled too late, or an edge not pressed down", "press the edge down, and pull while it is wet", func(Record) message.Sentence { return nil }}
 )
 
 // at are the conditions of a record; NaN, which no limit is above or below, where

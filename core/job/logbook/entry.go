@@ -3,7 +3,7 @@ package logbook
 import (
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/film/step"
 )
 
@@ -44,7 +44,7 @@ func (e Entry) Of(stepID string) bool {
 
 // Validate reports what cannot be, whatever boat it is told of.
 func (e Entry) Validate(now time.Time) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	kind := e.Kind.Kind()
 	switch {
 	case !kind.Logged:

@@ -3,7 +3,7 @@ package logbook
 import (
 	"math"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/physics/cure"
 )
 
@@ -37,12 +37,12 @@ func (s FeltState) Of(touchDry, sandable cure.Table) cure.Table {
 	return touchDry
 }
 
-func (f *Felt) validate(wanted bool, bad *fault.Errors) {
+func (f *Felt) validate(wanted bool, bad *fielderr.Errors) {
 	switch {
 	case f == nil && wanted:
 		bad.Add("felt.state", "say what it was like")
 	case f != nil:
-		fault.OneOf(bad, "felt.state", f.State, FeltStates)
+		fielderr.OneOf(bad, "felt.state", f.State, FeltStates)
 	}
 }
 

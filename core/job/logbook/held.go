@@ -3,7 +3,7 @@ package logbook
 import (
 	"fmt"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Held is how a finish held, by what is wrong with it, empty for nothing: 0 nothing, 1 a little, 2 some, 3 much, 4 gone.
@@ -45,7 +45,7 @@ func (h Held) Worst() (worst int) {
 	return worst
 }
 
-func (h Held) validate(wanted bool, bad *fault.Errors) {
+func (h Held) validate(wanted bool, bad *fielderr.Errors) {
 	if wanted && h == nil {
 		bad.Add("held", "say how it held")
 	}

@@ -6,7 +6,7 @@ import (
 	"fmt"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
@@ -104,7 +104,7 @@ const (
 
 // Validate reports what cannot be.
 func (d Detail) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("baseG", d.BaseG, 0, 1e6, "g")
 	bad.Range("hardenerG", d.HardenerG, 0, 1e6, "g")
 	for i, b := range d.Blemishes {
@@ -116,11 +116,11 @@ func (d Detail) Validate() error {
 		bad.Range("round.n", float64(r.N), 1, 100, "rounds")
 		bad.Range("round.lows", float64(r.Lows), 0, 1e5, "lows")
 		bad.Range("round.pinholes", float64(r.Pinholes), 0, 1e6, "pinholes")
-		fault.OneOf(&bad, "round.by", r.By, FoundBy)
-		fault.OneOf(&bad, "round.verdict", r.Verdict, Verdicts)
+		fielderr.OneOf(&bad, "round.by", r.By, FoundBy)
+		fielderr.OneOf(&bad, "round.verdict", r.Verdict, Verdicts)
 	}
 	bad.Range("sharePct", d.SharePct, 0, 100, "%")
-	fault.OneOf(&bad, "outcome", d.Outcome, []Outcome{"", Passed, Failed})
+	fielderr.OneOf(&bad, "outcome", d.Outcome, []Outcome{"", Passed, Failed})
 	if d.Dry != nil {
 		bad.Under("dry", d.Dry.Validate())
 	}
@@ -129,7 +129,7 @@ func (d Detail) Validate() error {
 
 // Validate reports what cannot be, and readings that look like mils.
 func (d Dry) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Above("nominalUm", d.NominalUm, 0, 50e3, "µm")
 	bad.Range("maximumUm", d.MaximumUm, 0, 200e3, "µm")
 	bad.Range("profileUm", d.ProfileUm, 0, 200, "µm")

@@ -4,7 +4,7 @@ import (
 	"testing"
 
 	"allcoats/core/catalog/product"
-	"allcoats/core/readiness/clock"
+	"allcoats/core/conditions/clock"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"

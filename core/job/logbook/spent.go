@@ -3,7 +3,7 @@ package logbook
 import (
 	"slices"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Spent is money that went for what is no coating. Coatings are reckoned by their litres.
@@ -36,7 +36,7 @@ func (e Expense) Name() string {
 // mostCents is the most that one expense may be.
 const mostCents = 1e9
 
-func (s *Spent) validate(wanted bool, bad *fault.Errors) {
+func (s *Spent) validate(wanted bool, bad *fielderr.Errors) {
 	switch {
 	case s == nil && wanted:
 		bad.Add("spent.cents", "say how much it was")

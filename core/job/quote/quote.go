@@ -7,7 +7,7 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/job/ledger"
 	"allcoats/core/job/task"
 )
@@ -29,7 +29,7 @@ type Quote struct {
 
 // Validate reports what cannot be.
 func (q Quote) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if strings.TrimSpace(q.Who) == "" {
 		bad.Add("who", "say who asks it")
 	}
@@ -43,7 +43,7 @@ func (q Quote) Validate() error {
 
 // ValidateAll reports what cannot be among quotes.
 func ValidateAll(all []Quote) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for i, q := range all {
 		bad.Under(fmt.Sprintf("quotes[%d]", i), q.Validate())
 	}

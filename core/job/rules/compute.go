@@ -3,7 +3,7 @@ package rules
 import (
 	"fmt"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -43,19 +43,19 @@ const mostSteps = 100
 
 // Compute answers r, or names the impossible fields.
 func Compute(r Request) (Result, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	parts := make([]area.Part, len(area.Parts))
 	for i, p := range area.Parts {
 		parts[i] = p.Part
 	}
-	fault.OneOf(&bad, "part", r.Part, parts)
+	fielderr.OneOf(&bad, "part", r.Part, parts)
 	known := make([]survey.Substrate, len(survey.Substrates))
 	for i, s := range survey.Substrates {
 		known[i] = s.Key
 	}
-	fault.OneOf(&bad, "substrate", r.Substrate, known)
+	fielderr.OneOf(&bad, "substrate", r.Substrate, known)
 	if r.Tone != "" {
-		fault.OneOf(&bad, "tone", r.Tone, survey.Tones)
+		fielderr.OneOf(&bad, "tone", r.Tone, survey.Tones)
 	}
 	if r.TiltDeg != nil {
 		bad.Range("tiltDeg", *r.TiltDeg, 0, 180, "°")

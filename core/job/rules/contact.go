@@ -3,7 +3,7 @@ package rules
 import (
 	"slices"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
@@ -209,7 +209,7 @@ var contactRules = func() (out []Rule) {
 				if c.judge(s, f) != row {
 					continue
 				}
-				h := hit{step: i, text: say.Of(row.text, s.Sheet.Name, f.Name)}
+				h := hit{step: i, text: message.Of(row.text, s.Sheet.Name, f.Name)}
 				if row.mend != nil {
 					h.mend = row.mend(c, i, f)
 				}

@@ -4,7 +4,7 @@ import (
 	"slices"
 	"strings"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/sand"
@@ -36,7 +36,7 @@ var faceRules = []Rule{
 				case s.Work == step.Degrease, s.Work == step.Wash && s.Agent == "detergent", s.Work == step.Strip:
 					return nil
 				case s.Work == step.Sand || s.Films():
-					return []hit{{step: i, text: say.Lit("The gelcoat still has wax and grease on it: degrease it first."), mend: before(i, "Degrease it first", work(step.Degrease, "solvent"))}}
+					return []hit{{step: i, text: message.Lit("The gelcoat still has wax and grease on it: degrease it first."), mend: before(i, "Degrease it first", work(step.Degrease, "solvent"))}}
 				}
 			}
 			return nil
@@ -52,31 +52,31 @@ var faceRules = []Rule{
 					continue
 				}
 				told[f.Step] = true
-				out = append(out, hit{step: i, text: say.Of("%s blushes: wash it first.", f.Name), mend: before(i, "Wash it first", washing())})
+				out = append(out, hit{step: i, text: message.Of("%s blushes: wash it first.", f.Name), mend: before(i, "Wash it first", washing())})
 			}
 			return out
 		}},
 	{ID: "filler-solvent-wiped", What: "Filler wiped with solvent", Why: "Solvent soaks into the filler and comes out under the next coat.", Severity: Warning, Source: sheet,
 		Fix: "Wash it with water, or dust it off and wipe it dry.", check: func(c Case) []hit {
-			return mended(each(c, func(i int, s Step) say.Sentence {
+			return mended(each(c, func(i int, s Step) message.Sentence {
 				if f := c.Meets(i); s.Work == step.Degrease && s.Agent != "detergent" && f.Step >= 0 && f.Sheet.NoSolventWipe {
-					return say.Of("The sheet of %s forbids wiping it with solvent.", f.Name)
+					return message.Of("The sheet of %s forbids wiping it with solvent.", f.Name)
 				}
 				return nil
 			}), func(at int) *Mend {
-				return c.instead(at, say.Lit("Wash it with water instead"), func(s *step.Step) { s.Work, s.Agent = step.Wash, "water" })
+				return c.instead(at, message.Lit("Wash it with water instead"), func(s *step.Step) { s.Work, s.Agent = step.Wash, "water" })
 			})
 		}},
 	{ID: "antifouling-dry-sanded", What: "Antifouling sanded dry", Why: "Its dust is a biocide that is breathed in and spread over the yard; older ones hold tin.", Severity: Warning, Source: "local rules for antifouling waste; practice of the trade",
 		Fix: "Sand it wet, or scrape it; catch dust, slurry and wash water.", check: func(c Case) []hit {
-			return mended(each(c, func(i int, s Step) say.Sentence {
+			return mended(each(c, func(i int, s Step) message.Sentence {
 				f := c.Meets(i)
 				if s.Work != step.Sand || s.wet() || !f.Class.has(allFoul) {
 					return nil
 				}
-				return say.Of("%s is sanded dry: never make dust of antifouling.", strings.ToUpper(f.Name[:1])+f.Name[1:])
+				return message.Of("%s is sanded dry: never make dust of antifouling.", strings.ToUpper(f.Name[:1])+f.Name[1:])
 			}), func(at int) *Mend {
-				return c.instead(at, say.Lit("Sand it wet"), func(s *step.Step) { s.Wet, s.Agent = true, "" })
+				return c.instead(at, message.Lit("Sand it wet"), func(s *step.Step) { s.Wet, s.Agent = true, "" })
 			})
 		}},
 	{ID: "flash-rust", What: "Water on blasted or ground steel", Why: "White steel flash-rusts within minutes of water; the rust works under the primer.", Severity: Warning, Source: trade,
@@ -85,13 +85,13 @@ var faceRules = []Rule{
 			if !ferrous(c.Substrate) || first < 0 {
 				return nil
 			}
-			return mended(each(c, func(i int, s Step) say.Sentence {
+			return mended(each(c, func(i int, s Step) message.Sentence {
 				f := c.Meets(i)
 				if i < first && f.Bare && f.Keyed && (s.Work == step.Wash || s.Work == step.Degrease && s.Agent != "solvent" && s.Agent != "") {
-					return say.Of("Washing the bright steel before the primer makes flash rust.")
+					return message.Of("Washing the bright steel before the primer makes flash rust.")
 				}
 				return nil
-			}), func(at int) *Mend { return &Mend{Says: say.Lit("Leave the washing out"), At: at, Take: 1} })
+			}), func(at int) *Mend { return &Mend{Says: message.Lit("Leave the washing out"), At: at, Take: 1} })
 		}},
 	{ID: "bare-steel-overnight", What: "Bare steel left uncovered", Why: "Blasted or ground steel rusts within hours; the rust works under every coat.", Severity: Warning, Source: trade,
 		Fix: "Prime the same day.", check: func(c Case) []hit {
@@ -100,8 +100,8 @@ var faceRules = []Rule{
 			}
 			for i := len(c.Steps) - 1; i >= 0; i-- {
 				if w := c.Steps[i].Work; w == step.Strip || w == step.Sand {
-					return []hit{{step: i, text: say.Lit("Nothing covers the bare steel afterwards."),
-						mend: &Mend{Says: say.Lit("Put a metal primer on"), At: i + 1, Steps: []Want{laying(product.MetalPrimer, product.Epoxy, 2)}}}}
+					return []hit{{step: i, text: message.Lit("Nothing covers the bare steel afterwards."),
+						mend: &Mend{Says: message.Lit("Put a metal primer on"), At: i + 1, Steps: []Want{laying(product.MetalPrimer, product.Epoxy, 2)}}}}
 				}
 			}
 			return nil
@@ -114,7 +114,7 @@ var faceRules = []Rule{
 			}
 			for _, m := range c.Findings.Moisture {
 				if m.Pct > wetWoodPct {
-					return []hit{{step: first, text: say.Of("%.3g %% moisture (%s): too wet, %d %% at the most.", m.Pct, m.Where, wetWoodPct)}}
+					return []hit{{step: first, text: message.Of("%.3g %% moisture (%s): too wet, %d %% at the most.", m.Pct, m.Where, wetWoodPct)}}
 				}
 			}
 			return nil
@@ -127,7 +127,7 @@ var faceRules = []Rule{
 			}
 			for _, l := range c.stack() {
 				if l.step < 0 && l.old.Soundness == survey.Loose && (l.um > 0 || l.old.Um == 0) {
-					return []hit{{step: first, text: say.Of("%s is loose below it.", strings.ToUpper(oldName(l.old)[:1])+oldName(l.old)[1:]), mend: before(0, "Strip it first", work(step.Strip, ""))}}
+					return []hit{{step: first, text: message.Of("%s is loose below it.", strings.ToUpper(oldName(l.old)[:1])+oldName(l.old)[1:]), mend: before(0, "Strip it first", work(step.Strip, ""))}}
 				}
 			}
 			return nil
@@ -144,7 +144,7 @@ var faceRules = []Rule{
 					continue
 				}
 				if last > 0 && sand.Median(last)/sand.Median(s.Grit) > 1.65 {
-					h := hit{step: i, text: say.Of("From %d to %d skips a grit.", last, s.Grit)}
+					h := hit{step: i, text: message.Of("From %d to %d skips a grit.", last, s.Grit)}
 					if between := sand.Ladder(last, s.Grit); len(between) > 1 {
 						var steps []Want
 						for _, g := range between[1 : len(between)-1] {
@@ -183,8 +183,8 @@ var faceRules = []Rule{
 						if p.Grit > hi {
 							fine, want = "is too fine: it gives no key", hi
 						}
-						out = append(out, hit{step: i, text: say.Of("Sanded with %d before %s, which %s; %d to %d is usual.", p.Grit, s.Sheet.Kind.Name(), fine, lo, hi),
-							mend: c.instead(k, say.Of("Sand with %d", want), func(s *step.Step) { s.Grit = want })})
+						out = append(out, hit{step: i, text: message.Of("Sanded with %d before %s, which %s; %d to %d is usual.", p.Grit, s.Sheet.Kind.Name(), fine, lo, hi),
+							mend: c.instead(k, message.Of("Sand with %d", want), func(s *step.Step) { s.Grit = want })})
 					}
 					break
 				}
@@ -197,7 +197,7 @@ var faceRules = []Rule{
 			if len(c.Findings.Layers) == 0 {
 				above, known = 0, true
 			}
-			return each(c, func(_ int, s Step) say.Sentence {
+			return each(c, func(_ int, s Step) message.Sentence {
 				if s.Films() {
 					above += s.DFTUm * float64(s.Coats)
 				}
@@ -210,7 +210,7 @@ var faceRules = []Rule{
 				before := above
 				above = max(0, above-s.RemovedUm)
 				if known && before > 0 && s.RemovedUm > 0.8*before {
-					return say.Of("It takes %g µm of the %.3g µm that may go.", s.RemovedUm, before)
+					return message.Of("It takes %g µm of the %.3g µm that may go.", s.RemovedUm, before)
 				}
 				return nil
 			})

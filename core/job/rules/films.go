@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
 	"allcoats/core/film/film"
@@ -64,7 +64,7 @@ const usualUVPerUm = 0.0155
 
 // more lays so many coats more.
 func (c Case) more(at, coats int) *Mend {
-	return c.instead(at, say.Of("Lay %d coats of it", c.Steps[at].Coats+coats), func(s *step.Step) { s.Coats += coats })
+	return c.instead(at, message.Of("Lay %d coats of it", c.Steps[at].Coats+coats), func(s *step.Step) { s.Coats += coats })
 }
 
 // filmRules are of how thick, how many and how they are laid.
@@ -85,7 +85,7 @@ var filmRules = []Rule{
 					total[k] += c.oldVarnish()
 				}
 				if short := least[k] - total[k]; short > 0.5 {
-					out = append(out, hit{step: i, text: say.Of("%.0f µm of %s in all, net of sanding; it protects from %g µm on.", total[k], k.Name(), least[k]),
+					out = append(out, hit{step: i, text: message.Of("%.0f µm of %s in all, net of sanding; it protects from %g µm on.", total[k], k.Name(), least[k]),
 						mend: c.more(i, int(math.Ceil(short/max(1, c.Steps[i].DFTUm))))})
 				}
 			}
@@ -110,7 +110,7 @@ var filmRules = []Rule{
 				return nil
 			}
 			s := c.Steps[last]
-			return []hit{{step: last, text: say.Of("The clear coats stop %.0f %% of the ultraviolet light; 95 %% is wanted.", 100*stopped),
+			return []hit{{step: last, text: message.Of("The clear coats stop %.0f %% of the ultraviolet light; 95 %% is wanted.", 100*stopped),
 				mend: c.more(last, int(math.Ceil((math.Log(20)-absorb)/(s.Sheet.UVPerUm*max(1, s.DFTUm)))))}}
 		}},
 	{ID: "sag", What: "Wet film over the sag limit", Why: "More runs, and traps solvent.", Severity: Warning, Source: sheet,
@@ -121,32 +121,32 @@ var filmRules = []Rule{
 				}
 				return s.Sheet.SagUprightUm, "upright"
 			}
-			return mended(coats(c, func(_ int, s Step) say.Sentence {
+			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				um, how := limit(s)
 				if c.TiltDeg < 45 || um == 0 || s.WetUm() <= um {
 					return nil
 				}
-				return say.Of("%.0f µm wet sags %s: the sheet allows %g µm.", s.WetUm(), how, um)
+				return message.Of("%.0f µm wet sags %s: the sheet allows %g µm.", s.WetUm(), how, um)
 			}), func(at int) *Mend {
 				s := c.Steps[at]
 				um, _ := limit(s)
 				dry, total := math.Floor(s.DFTUm*um/s.WetUm()), s.DFTUm*float64(s.Coats)
-				return c.instead(at, say.Of("Lay %g µm a coat, in %d coats", dry, int(math.Ceil(total/max(1, dry)))), func(s *step.Step) {
+				return c.instead(at, message.Of("Lay %g µm a coat, in %d coats", dry, int(math.Ceil(total/max(1, dry)))), func(s *step.Step) {
 					s.DFTUm, s.Coats = dry, int(math.Ceil(total/max(1, dry)))
 				})
 			})
 		}},
 	{ID: "hides", What: "A colour thinner than hides", Why: "The colour or the patches below grin through; a gloss coat sanded through loses its stabilisers too.", Severity: Note, Source: sheet,
 		Fix: "Add a coat of this colour, or sand less of it.", check: func(c Case) []hit {
-			return mended(coats(c, func(i int, s Step) say.Sentence {
+			return mended(coats(c, func(i int, s Step) message.Sentence {
 				total, net := s.DFTUm*float64(s.Coats), c.net(i)
 				if s.Sheet.HidingUm == 0 || !s.Sheet.Kind.Info().Hides || net >= s.Sheet.HidingUm {
 					return nil
 				}
 				if net < total-0.5 {
-					return say.Of("%g µm of this colour are laid and %.0f µm net are left after sanding; it hides from %g µm.", total, net, s.Sheet.HidingUm)
+					return message.Of("%g µm of this colour are laid and %.0f µm net are left after sanding; it hides from %g µm.", total, net, s.Sheet.HidingUm)
 				}
-				return say.Of("%g µm of this colour; it hides from %g µm: %d coats of %g µm.", total, s.Sheet.HidingUm, int(math.Ceil(s.Sheet.HidingUm/s.DFTUm)), s.DFTUm)
+				return message.Of("%g µm of this colour; it hides from %g µm: %d coats of %g µm.", total, s.Sheet.HidingUm, int(math.Ceil(s.Sheet.HidingUm/s.DFTUm)), s.DFTUm)
 			}), func(at int) *Mend {
 				s := c.Steps[at]
 				return c.more(at, int(math.Ceil((s.Sheet.HidingUm-c.net(at))/max(1, s.DFTUm))))
@@ -154,15 +154,15 @@ var filmRules = []Rule{
 		}},
 	{ID: "filler-pass", What: "Filler pass too thick", Why: "Thick passes slump, trap air and heat, and shrink into hollows.", Severity: Warning, Source: sheet,
 		Fix: "Fill in more, thinner passes.", check: func(c Case) []hit {
-			return mended(coats(c, func(_ int, s Step) say.Sentence {
+			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				if most := s.Sheet.MaxPassMM; most > 0 && s.DFTUm > 1000*most {
-					return say.Of("%.3g mm a pass; the sheet allows %g mm.", s.DFTUm/1000, most)
+					return message.Of("%.3g mm a pass; the sheet allows %g mm.", s.DFTUm/1000, most)
 				}
 				return nil
 			}), func(at int) *Mend {
 				s := c.Steps[at]
 				n := int(math.Ceil(s.DFTUm * float64(s.Coats) / (1000 * s.Sheet.MaxPassMM)))
-				return c.instead(at, say.Of("Fill in %d passes", n), func(t *step.Step) { t.DFTUm, t.Coats = s.DFTUm*float64(s.Coats)/float64(n), n })
+				return c.instead(at, message.Of("Fill in %d passes", n), func(t *step.Step) { t.DFTUm, t.Coats = s.DFTUm*float64(s.Coats)/float64(n), n })
 			})
 		}},
 	{ID: "one-colour-barrier", What: "A barrier of one colour", Why: "Where every coat has the same colour a miss is not seen, and no ring tells how deep a sanding went.", Severity: Note, Source: trade,
@@ -177,80 +177,80 @@ var filmRules = []Rule{
 			if coats < 2 || len(colours) > 1 {
 				return nil
 			}
-			h := hit{step: last, text: say.Of("All %d coats of barrier have one colour.", coats)}
+			h := hit{step: last, text: message.Of("All %d coats of barrier have one colour.", coats)}
 			if n := c.Steps[last].Coats; n > 1 {
 				one, two := Want{Step: c.Steps[last].Step, From: last}, Want{Step: c.Steps[last].Step, From: last}
 				one.Coats, one.Colour, two.Coats, two.Colour = (n+1)/2, "grey", n/2, "green"
-				h.mend = &Mend{Says: say.Lit("Lay it in two colours"), At: last, Take: 1, Steps: []Want{one, two}}
+				h.mend = &Mend{Says: message.Lit("Lay it in two colours"), At: last, Take: 1, Steps: []Want{one, two}}
 			}
 			return []hit{h}
 		}},
 	{ID: "film-range", What: "Film outside the sheet's range", Why: "Thinner may not cover or protect, thicker may sag and trap solvent.", Severity: Warning, Source: sheet,
 		Fix: "Lay each coat within the range.", check: func(c Case) []hit {
-			return mended(coats(c, func(_ int, s Step) say.Sentence {
+			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				switch f := s.Sheet.Film; {
 				case s.DFTUm < f.MinUm:
-					return say.Of("Thinner than the sheet's least film of %g µm a coat: it may not cover or protect.", f.MinUm)
+					return message.Of("Thinner than the sheet's least film of %g µm a coat: it may not cover or protect.", f.MinUm)
 				case s.DFTUm > f.MaxUm:
-					return say.Of("Thicker than the sheet's greatest film of %g µm a coat: it may sag and trap solvent.", f.MaxUm)
+					return message.Of("Thicker than the sheet's greatest film of %g µm a coat: it may sag and trap solvent.", f.MaxUm)
 				}
 				return nil
 			}), func(at int) *Mend {
 				s := c.Steps[at]
 				um := min(max(s.DFTUm, s.Sheet.Film.MinUm), s.Sheet.Film.MaxUm)
-				return c.instead(at, say.Of("Lay %g µm a coat", um), func(t *step.Step) {
+				return c.instead(at, message.Of("Lay %g µm a coat", um), func(t *step.Step) {
 					t.DFTUm, t.Coats = um, max(t.Coats, int(math.Ceil(s.DFTUm*float64(s.Coats)/um)))
 				})
 			})
 		}},
 	{ID: "thinner", What: "More thinner than allowed", Why: "Too much thinner makes it run, and leaves a thin, weak film.", Severity: Warning, Source: sheet,
 		Fix: "Thin less.", check: func(c Case) []hit {
-			return mended(coats(c, func(_ int, s Step) say.Sentence {
+			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				if s.ThinnerPct > s.Sheet.ThinnerMaxPct {
-					return say.Of("More thinner than the sheet's %g %% allows.", s.Sheet.ThinnerMaxPct)
+					return message.Of("More thinner than the sheet's %g %% allows.", s.Sheet.ThinnerMaxPct)
 				}
 				return nil
 			}), func(at int) *Mend {
 				most := c.Steps[at].Sheet.ThinnerMaxPct
-				return c.instead(at, say.Of("Thin with %g %%", most), func(s *step.Step) { s.ThinnerPct = most })
+				return c.instead(at, message.Of("Thin with %g %%", most), func(s *step.Step) { s.ThinnerPct = most })
 			})
 		}},
 	{ID: "thinner-kind", What: "Thinner or hardener of another kind", Why: "A thinner that does not belong throws the binder out of solution, keeps it soft or eats what is below; another hardener has another ratio.", Severity: Warning, Source: sheet,
 		Fix: "Take what the sheet names.", check: func(c Case) []hit {
-			return mended(coats(c, func(_ int, s Step) say.Sentence {
+			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				switch {
 				case s.Thinner != "" && s.Sheet.ThinnerName != "" && !alike(s.Thinner, s.Sheet.ThinnerName):
-					return say.Of("%s is not the thinner for it: the sheet names %s.", s.Thinner, s.Sheet.ThinnerName)
+					return message.Of("%s is not the thinner for it: the sheet names %s.", s.Thinner, s.Sheet.ThinnerName)
 				case s.Thinner != "" && s.Sheet.ThinnerMaxPct == 0:
-					return say.Of("The sheet lets no thinner in, and %s is named.", s.Thinner)
+					return message.Of("The sheet lets no thinner in, and %s is named.", s.Thinner)
 				}
 				return nil
 			}), func(at int) *Mend {
 				name := c.Steps[at].Sheet.ThinnerName
-				return c.instead(at, say.Of("Thin with %s", name), func(s *step.Step) { s.Thinner = name })
+				return c.instead(at, message.Of("Thin with %s", name), func(s *step.Step) { s.Thinner = name })
 			})
 		}},
 	{ID: "shelf-life", What: "Product outside its shelf life", Why: "Old hardener cures soft, old antifouling settles hard, old gelcoat gels in the tin.", Severity: Warning, Source: sheet,
 		Fix: "Mix and cure a spoonful first, or buy fresh.", check: func(c Case) []hit {
-			return coats(c, func(_ int, s Step) say.Sentence {
+			return coats(c, func(_ int, s Step) message.Sentence {
 				if s.ExpiredOn == "" {
 					return nil
 				}
-				return say.Of("All of it on the shelf is past its shelf life, the last since %s.", s.ExpiredOn)
+				return message.Of("All of it on the shelf is past its shelf life, the last since %s.", s.ExpiredOn)
 			})
 		}},
 	{ID: "method", What: "Laid otherwise than the sheet says", Why: "Film, flow and solvent are made for the tools that the sheet names.", Severity: Note, Source: sheet,
 		Fix: "Choose one of the sheet's methods.", check: func(c Case) []hit {
-			return mended(coats(c, func(_ int, s Step) say.Sentence {
+			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				if len(s.Sheet.Methods) == 0 || slices.Contains(s.Sheet.Methods, s.Method) {
 					return nil
 				}
 				m, _ := film.MethodByKey(s.Method)
-				return say.Of("The sheet does not list %s as a way to lay it.", m.Name)
+				return message.Of("The sheet does not list %s as a way to lay it.", m.Name)
 			}), func(at int) *Mend {
 				first := c.Steps[at].Sheet.Methods[0]
 				m, _ := film.MethodByKey(first)
-				return c.instead(at, say.Of("Lay it by %s", m.Name), func(s *step.Step) { s.Method = first })
+				return c.instead(at, message.Of("Lay it by %s", m.Name), func(s *step.Step) { s.Method = first })
 			})
 		}},
 }

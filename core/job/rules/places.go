@@ -4,7 +4,7 @@ import (
 	"slices"
 	"strings"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -61,9 +61,9 @@ var placeRules = []Rule{
 				}
 				switch filler := s.Sheet.Kind.Info().Filler; {
 				case i == last && !filler:
-					out = append(out, hit{step: i, text: say.Of("%s is not made to stand under water.", s.Sheet.Name)})
+					out = append(out, hit{step: i, text: message.Of("%s is not made to stand under water.", s.Sheet.Name)})
 				case i != last && s.Sheet.Binder != product.Epoxy, filler && s.Sheet.Binder == product.Polyester:
-					out = append(out, hit{step: i, text: say.Of("%s is not made to stand under water, even covered: it blisters.", s.Sheet.Name), level: Warning})
+					out = append(out, hit{step: i, text: message.Of("%s is not made to stand under water, even covered: it blisters.", s.Sheet.Name), level: Warning})
 				}
 			}
 			return out
@@ -74,8 +74,8 @@ var placeRules = []Rule{
 			if !c.inTheSun() || c.Sheltered || last < 0 || !c.Steps[last].Sheet.NeedsCover {
 				return nil
 			}
-			return []hit{{step: last, text: say.Of("%s is the last coat and the sun gets at it.", c.Steps[last].Sheet.Name),
-				mend: &Mend{Says: say.Lit("Finish with two coats of topcoat"), At: len(c.Steps), Steps: []Want{washing(), sanding(240, 8, false), laying(product.TopcoatTwo, product.Polyurethane, 2)}}}}
+			return []hit{{step: last, text: message.Of("%s is the last coat and the sun gets at it.", c.Steps[last].Sheet.Name),
+				mend: &Mend{Says: message.Lit("Finish with two coats of topcoat"), At: len(c.Steps), Steps: []Want{washing(), sanding(240, 8, false), laying(product.TopcoatTwo, product.Polyurethane, 2)}}}}
 		}},
 	{ID: "filler-last", What: "Filler as the last coat", Why: "Light filler drinks water and the sun breaks it down: nothing seals it.", Severity: Warning, Source: trade,
 		Fix: "Seal it with a primer, and finish over that.", check: func(c Case) []hit {
@@ -83,14 +83,14 @@ var placeRules = []Rule{
 			if last < 0 || !c.Steps[last].Sheet.Porous {
 				return nil
 			}
-			return []hit{{step: last, text: say.Of("Nothing seals the porous filler (%s).", c.Steps[last].Sheet.Name),
-				mend: &Mend{Says: say.Lit("Seal it with a primer"), At: len(c.Steps), Steps: []Want{washing(), sanding(120, 20, false), laying(product.HighBuild, product.Epoxy, 1)}}}}
+			return []hit{{step: last, text: message.Of("Nothing seals the porous filler (%s).", c.Steps[last].Sheet.Name),
+				mend: &Mend{Says: message.Lit("Seal it with a primer"), At: len(c.Steps), Steps: []Want{washing(), sanding(120, 20, false), laying(product.HighBuild, product.Epoxy, 1)}}}}
 		}},
 	{ID: "air-seal", What: "Last gelcoat without a seal from the air", Why: "Air keeps the surface of polyester tacky for good.", Severity: Stop, Source: trade,
 		Fix: "Use waxed gelcoat for the last coat, or seal it with film or PVA.", check: func(c Case) []hit {
 			last := c.below(len(c.Steps))
 			if last >= 0 && c.Steps[last].Sheet.AirInhibited && !c.Steps[last].Sheet.Waxed {
-				return []hit{{step: last, text: say.Of("%s is the last coat and holds no wax.", c.Steps[last].Sheet.Name)}}
+				return []hit{{step: last, text: message.Of("%s is the last coat and holds no wax.", c.Steps[last].Sheet.Name)}}
 			}
 			return nil
 		}},
@@ -106,21 +106,21 @@ var placeRules = []Rule{
 			case what == "" || c.HottestC == 0 && !dark || c.HottestC > 0 && c.HottestC <= limit:
 				return nil
 			case c.HottestC > 0:
-				return []hit{{step: last, text: say.Of("On a clear summer day it comes to %v; its %s softens and prints through from about %v on.", say.Val(c.HottestC, "°C"), what, say.Val(limit, "°C"))}}
+				return []hit{{step: last, text: message.Of("On a clear summer day it comes to %v; its %s softens and prints through from about %v on.", message.Val(c.HottestC, "°C"), what, message.Val(limit, "°C"))}}
 			}
-			return []hit{{step: last, text: say.Of("A dark colour gets hot in the sun: its %s softens and prints through from about %v on.", what, say.Val(limit, "°C"))}}
+			return []hit{{step: last, text: message.Of("A dark colour gets hot in the sun: its %s softens and prints through from about %v on.", what, message.Val(limit, "°C"))}}
 		}},
 	{ID: "copper-near-aluminium", What: "Copper near aluminium", Why: "Copper in sea water dissolves aluminium at every scratch.", Severity: Stop, Source: trade,
 		Fix: "Use a copper-free antifouling on aluminium, also beside aluminium fittings.", check: func(c Case) []hit {
 			i := slices.IndexFunc(c.Beside, func(b Beside) bool { return b.Substrate == survey.Aluminium && b.Part.Underwater() })
-			hits := coats(c, func(_ int, s Step) say.Sentence {
+			hits := coats(c, func(_ int, s Step) message.Sentence {
 				switch {
 				case !s.Sheet.Copper:
 					return nil
 				case c.Substrate == survey.Aluminium:
-					return say.Of("%s holds copper, and this is aluminium.", s.Sheet.Name)
+					return message.Of("%s holds copper, and this is aluminium.", s.Sheet.Name)
 				case i >= 0 && c.underwater():
-					return say.Of("%s holds copper, and %s beside it is aluminium: keep it 50 mm off, or take one without.", s.Sheet.Name, c.Beside[i].Name)
+					return message.Of("%s holds copper, and %s beside it is aluminium: keep it 50 mm off, or take one without.", s.Sheet.Name, c.Beside[i].Name)
 				}
 				return nil
 			})
@@ -140,19 +140,19 @@ var placeRules = []Rule{
 			}
 			for i, s := range c.Steps {
 				if s.Films() && ClassOf(s.Sheet).has(stiff) {
-					return []hit{{step: i, text: say.Of("%s is rigid, and the seams of these planks move: it cracks there.", s.Sheet.Name)}}
+					return []hit{{step: i, text: message.Of("%s is rigid, and the seams of these planks move: it cracks there.", s.Sheet.Name)}}
 				}
 			}
 			return nil
 		}},
 	{ID: "texture-buried", What: "Non-skid texture under gloss", Why: "Each coat of gloss fills the texture: the grip is gone.", Severity: Note, Source: trade,
 		Fix: "One thin coat to seal it, or none; renew it with textured paint.", check: func(c Case) []hit {
-			return coats(c, func(i int, s Step) say.Sentence {
+			return coats(c, func(i int, s Step) message.Sentence {
 				f := c.Meets(i)
 				if f.Step < 0 || f.Sheet.Kind != product.NonSkidPaint || !s.Sheet.Kind.Info().Gloss {
 					return nil
 				}
-				return say.Of("%s fills the texture of %s: its grip is lost.", s.Sheet.Name, f.Name)
+				return message.Of("%s fills the texture of %s: its grip is lost.", s.Sheet.Name, f.Name)
 			})
 		}},
 	{ID: "holes-after-coating", What: "Holes and open defects after coating", Why: "Holes drilled through a finished coat let water under it.", Severity: Note, Source: trade,
@@ -162,23 +162,23 @@ var placeRules = []Rule{
 			}) {
 				return nil
 			}
-			return []hit{{step: c.first(), text: say.Of("%d defects wait on this surface and no step fills them.", c.OpenDefects)}}
+			return []hit{{step: c.first(), text: message.Of("%d defects wait on this surface and no step fills them.", c.OpenDefects)}}
 		}},
 	{ID: "drilled-late", What: "Holes drilled through finished coats", Why: "Raw core, laminate or metal lies open at the edge of every hole.", Severity: Note, Source: trade,
 		Fix: "Drill before the first coat and seal the edges; drilled late, seal each edge with epoxy before bedding.", check: func(c Case) []hit {
 			first := c.first()
-			return each(c, func(i int, s Step) say.Sentence {
+			return each(c, func(i int, s Step) message.Sentence {
 				if s.Work == step.Drill && first >= 0 && i > first {
-					return say.Of("These holes go through coats that are on: drill first, or seal every hole's edge.")
+					return message.Of("These holes go through coats that are on: drill first, or seal every hole's edge.")
 				}
 				return nil
 			})
 		}},
 	{ID: "bedded-before-coats", What: "Fittings bedded before the last coat", Why: "The coat ends at the fitting's edge: water gets in there, and the fitting has to be masked.", Severity: Note, Source: trade,
 		Fix: "Bed fittings after the last coat, when it is hard.", check: func(c Case) []hit {
-			return each(c, func(i int, s Step) say.Sentence {
+			return each(c, func(i int, s Step) message.Sentence {
 				if s.Work == step.Bed && c.below(len(c.Steps)) > i {
-					return say.Of("Coats go on after these fittings are bedded.")
+					return message.Of("Coats go on after these fittings are bedded.")
 				}
 				return nil
 			})
@@ -188,9 +188,9 @@ var placeRules = []Rule{
 			if !c.Substrate.Info().Metal {
 				return nil
 			}
-			return each(c, func(_ int, s Step) say.Sentence {
+			return each(c, func(_ int, s Step) message.Sentence {
 				if s.Work == step.Bed {
-					return say.Of("Isolate fittings of another metal from the %s, and seal the holes drilled for them.", c.Substrate.Info().Name)
+					return message.Of("Isolate fittings of another metal from the %s, and seal the holes drilled for them.", c.Substrate.Info().Name)
 				}
 				return nil
 			})
@@ -204,12 +204,12 @@ var careRules = []Rule{
 			if !c.Part.Info().Inside {
 				return nil
 			}
-			return coats(c, func(_ int, s Step) say.Sentence {
+			return coats(c, func(_ int, s Step) message.Sentence {
 				switch {
 				case s.Sheet.Isocyanate():
-					return say.Of("%s has isocyanates, and this is an enclosed space: ventilate, and wear what its sheet asks for.", s.Sheet.Name)
+					return message.Of("%s has isocyanates, and this is an enclosed space: ventilate, and wear what its sheet asks for.", s.Sheet.Name)
 				case s.Sheet.VolumeSolidsPct < 90 && s.Sheet.Binder != product.Acrylic:
-					return say.Of("The vapour of %s gathers in this enclosed space: ventilate.", s.Sheet.Name)
+					return message.Of("The vapour of %s gathers in this enclosed space: ventilate.", s.Sheet.Name)
 				}
 				return nil
 			})
@@ -219,10 +219,10 @@ var careRules = []Rule{
 			if !c.Substrate.Info().Laminate && c.Substrate != survey.Carbon {
 				return nil
 			}
-			return each(c, func(_ int, s Step) say.Sentence {
+			return each(c, func(_ int, s Step) message.Sentence {
 				said := strings.ToLower(s.Agent + " " + s.Note)
 				if s.Work == step.Strip && (strings.Contains(said, "stripper") || strings.Contains(said, "chemical")) {
-					return say.Of("A solvent stripper attacks and softens %s.", c.Substrate.Info().Name)
+					return message.Of("A solvent stripper attacks and softens %s.", c.Substrate.Info().Name)
 				}
 				return nil
 			})
@@ -240,7 +240,7 @@ var careRules = []Rule{
 					return nil
 				}
 				if s.Work.Kind().Removes && !s.wet() {
-					return []hit{{step: i, text: say.Lit("Test the old paint for lead and chromate before its dust is made.")}}
+					return []hit{{step: i, text: message.Lit("Test the old paint for lead and chromate before its dust is made.")}}
 				}
 			}
 			return nil

@@ -5,7 +5,7 @@
 package rules
 
 import (
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
@@ -111,32 +111,32 @@ type Rule struct {
 // hit is a finding of a rule. level, if not empty, is its severity.
 type hit struct {
 	step  int
-	text  say.Sentence
+	text  message.Sentence
 	mend  *Mend
 	level Severity
 }
 
 // Finding is a rule that a step breaks. Text is Says in metric units.
 type Finding struct {
-	Rule     string       `json:"rule"`
-	Step     int          `json:"step" doc:"index of the step, −1 for the surface as a whole"`
-	Severity Severity     `json:"severity"`
-	Text     string       `json:"text"`
-	Says     say.Sentence `json:"says"`
-	Why      string       `json:"why"`
-	Fix      string       `json:"fix"`
-	Source   string       `json:"source"`
-	Care     bool         `json:"care"`
+	Rule     string           `json:"rule"`
+	Step     int              `json:"step" doc:"index of the step, −1 for the surface as a whole"`
+	Severity Severity         `json:"severity"`
+	Text     string           `json:"text"`
+	Says     message.Sentence `json:"says"`
+	Why      string           `json:"why"`
+	Fix      string           `json:"fix"`
+	Source   string           `json:"source"`
+	Care     bool             `json:"care"`
 	// Mend is a change of the steps that mends it, nil if there is none to be had by a press.
 	Mend *Mend `json:"mend,omitempty"`
 }
 
 // Mend replaces Take steps from At on by Steps.
 type Mend struct {
-	Says  say.Sentence `json:"says"`
-	At    int          `json:"at"`
-	Take  int          `json:"take"`
-	Steps []Want       `json:"steps"`
+	Says  message.Sentence `json:"says"`
+	At    int              `json:"at"`
+	Take  int              `json:"take"`
+	Steps []Want           `json:"steps"`
 }
 
 // Want is a step that a mend puts in. Without a Kind it lays the product of the step at From,
@@ -188,7 +188,7 @@ const (
 )
 
 // each checks every step, coats every one that leaves a film.
-func each(c Case, check func(i int, s Step) say.Sentence) []hit {
+func each(c Case, check func(i int, s Step) message.Sentence) []hit {
 	var out []hit
 	for i, s := range c.Steps {
 		if text := check(i, s); text != nil {
@@ -198,8 +198,8 @@ func each(c Case, check func(i int, s Step) say.Sentence) []hit {
 	return out
 }
 
-func coats(c Case, check func(i int, s Step) say.Sentence) []hit {
-	return each(c, func(i int, s Step) say.Sentence {
+func coats(c Case, check func(i int, s Step) message.Sentence) []hit {
+	return each(c, func(i int, s Step) message.Sentence {
 		if !s.Films() {
 			return nil
 		}
@@ -217,11 +217,11 @@ func mended(hits []hit, mend func(at int) *Mend) []hit {
 
 // before puts steps in before a step.
 func before(at int, says string, steps ...Want) *Mend {
-	return &Mend{Says: say.Lit(says), At: at, Steps: steps}
+	return &Mend{Says: message.Lit(says), At: at, Steps: steps}
 }
 
 // instead changes a step.
-func (c Case) instead(at int, says say.Sentence, change func(s *step.Step)) *Mend {
+func (c Case) instead(at int, says message.Sentence, change func(s *step.Step)) *Mend {
 	w := Want{Step: c.Steps[at].Step, From: at}
 	change(&w.Step)
 	return &Mend{Says: says, At: at, Take: 1, Steps: []Want{w}}

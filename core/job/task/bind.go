@@ -3,7 +3,7 @@ package task
 import (
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/film/step"
 )
 
@@ -11,13 +11,13 @@ import (
 // instant by which that must be, once it runs. Mend is what it takes when it is broken, MendH
 // its hours; it comes right before Until.
 type Bind struct {
-	Name   string       `json:"name"`
-	Until  string       `json:"until"`
-	MaxH   float64      `json:"maxH"`
-	By     *time.Time   `json:"by,omitempty"`
-	Breaks say.Sentence `json:"breaks"`
-	Mend   string       `json:"mend"`
-	MendH  float64      `json:"mendH"`
+	Name   string           `json:"name"`
+	Until  string           `json:"until"`
+	MaxH   float64          `json:"maxH"`
+	By     *time.Time       `json:"by,omitempty"`
+	Breaks message.Sentence `json:"breaks"`
+	Mend   string           `json:"mend"`
+	MendH  float64          `json:"mendH"`
 }
 
 // How long a face may stand as it is, h: rules of thumb that data sheets overrule.
@@ -72,7 +72,7 @@ func (s Surface) bind(tasks []Task) {
 		t := &tasks[i]
 		add := func(b Bind, until *Task, breaks string) {
 			if until != nil {
-				b.Until, b.Breaks = until.ID, say.Lit(breaks)
+				b.Until, b.Breaks = until.ID, message.Lit(breaks)
 				t.Binds = append(t.Binds, b)
 			}
 		}

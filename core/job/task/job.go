@@ -4,9 +4,9 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
-	"allcoats/core/catalog/tins"
+	"allcoats/core/catalog/purchase"
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 	"allcoats/core/job/logbook"
@@ -49,10 +49,10 @@ type Job struct {
 	Needs map[string]Need `json:"-"`
 	// Usage is what the log taught of the litres of coats on her surfaces, by id; metered is of
 	// products that it teaches nothing of.
-	Usage *tins.Usage `json:"-"`
+	Usage *purchase.Usage `json:"-"`
 
-	metered *tins.Usage
-	taught  *tins.Usage // what the log teaches, whether it counts or not
+	metered *purchase.Usage
+	taught  *purchase.Usage // what the log teaches, whether it counts or not
 	told    map[string]Told
 	done    map[string]float64
 	pace    map[step.Work]Pace
@@ -63,7 +63,7 @@ type Job struct {
 
 // Need is what is still to be laid of a product.
 type Need struct {
-	Forecast  tins.Forecast
+	Forecast  purchase.Forecast
 	Coats     int
 	ReckonedL float64
 	// NextCoatL is the largest next coat of it on any surface.
@@ -78,7 +78,7 @@ func Of(b Boat) Job {
 		j.Surfaces = append(j.Surfaces, s.chain(s.lines(), b.Skipped, j.told, j.done))
 	}
 	for _, o := range b.Own {
-		t := Task{ID: o.ID, StepID: o.ID, Work: step.Other, What: say.Of("%s", o.Name), N: 1, Of: 1, ReckonedH: o.Hours, LayH: o.Hours, State: ToDo}
+		t := Task{ID: o.ID, StepID: o.ID, Work: step.Other, What: message.Of("%s", o.Name), N: 1, Of: 1, ReckonedH: o.Hours, LayH: o.Hours, State: ToDo}
 		if b.Skipped[o.ID] {
 			t.State = Skipped
 		}
@@ -134,7 +134,7 @@ func (j Job) figures(c *Chain) {
 
 // learn takes the pace and the litres from what the log tells.
 func (j *Job) learn(b Boat) {
-	var laid []tins.Coat
+	var laid []purchase.Coat
 	sd := map[string]float64{}
 	for _, s := range b.Surfaces {
 		sd[s.ID] = s.Area.SDPct()
@@ -154,19 +154,19 @@ func (j *Job) learn(b Boat) {
 				}
 			}
 			if t.Step != nil && t.Step.ProductID == e.ProductID && e.Litres > 0 && t.ReckonedL > 0 && !t.Step.Sheet.Kind.Info().Metered {
-				laid = append(laid, tins.Coat{Surface: s.ID, ReckonedL: t.ReckonedL, LoggedL: e.Litres})
+				laid = append(laid, purchase.Coat{Surface: s.ID, ReckonedL: t.ReckonedL, LoggedL: e.Litres})
 			}
 		}
 	}
-	j.metered = tins.NewUsage(nil, sd)
-	j.taught = tins.NewUsage(laid, sd)
+	j.metered = purchase.NewUsage(nil, sd)
+	j.taught = purchase.NewUsage(laid, sd)
 	if j.Usage = j.taught; j.off[LitresKey] {
 		j.Usage = j.metered
 	}
 }
 
 // UsageOf is what is known of the litres of a kind of product.
-func (j Job) UsageOf(k product.Kind) *tins.Usage {
+func (j Job) UsageOf(k product.Kind) *purchase.Usage {
 	if k.Info().Metered {
 		return j.metered
 	}
@@ -208,7 +208,7 @@ func (j *Job) need(b Boat) {
 	}
 	for id, s := range sheets {
 		n := j.Needs[id]
-		n.Forecast = j.UsageOf(s.Kind).Forecast(coming[id], tins.Costs{StopCents: tins.StopCents, SpareCents: tins.SpareCents(s)})
+		n.Forecast = j.UsageOf(s.Kind).Forecast(coming[id], purchase.Costs{StopCents: purchase.StopCents, SpareCents: purchase.SpareCents(s)})
 		j.Needs[id] = n
 	}
 }
@@ -284,4 +284,4 @@ func (c Chain) First() (first []Task, film *Task) {
 }
 
 // Named is a task of the chain in words, by its id.
-func (c Chain) Named(id string) say.Sentence { return taskByID(c.Tasks, id).Named() }
+func (c Chain) Named(id string) message.Sentence { return taskByID(c.Tasks, id).Named() }

@@ -6,18 +6,18 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/film/step"
 )
 
 // Lesson is something that the log taught, with what it is multiplied by. Spread is by how much one
 // time differs from the next, as a factor up and down, eight times in ten.
 type Lesson struct {
-	Key     string       `json:"key"`
-	Says    say.Sentence `json:"says"`
-	Entries int          `json:"entries"`
-	Factor  float64      `json:"factor"`
-	Spread  float64      `json:"spread"`
+	Key     string           `json:"key"`
+	Says    message.Sentence `json:"says"`
+	Entries int              `json:"entries"`
+	Factor  float64          `json:"factor"`
+	Spread  float64          `json:"spread"`
 	// Off says that it was told not to count; Counts that it does.
 	Off    bool `json:"off"`
 	Counts bool `json:"counts"`
@@ -50,7 +50,7 @@ func (j Job) Lessons() []Lesson {
 			continue
 		}
 		key := PaceKey(k.Work)
-		l := Lesson{Key: key, Says: say.Of("Hours: %s", say.Lit(k.Name)), Entries: p.Told(), Factor: p.Factor(), Spread: Tenth(p.SD()), Off: j.off[key], Counts: !j.off[key]}
+		l := Lesson{Key: key, Says: message.Of("Hours: %s", message.Lit(k.Name)), Entries: p.Told(), Factor: p.Factor(), Spread: Tenth(p.SD()), Off: j.off[key], Counts: !j.off[key]}
 		for _, who := range slices.Sorted(maps.Keys(j.by[k.Work])) {
 			one := j.by[k.Work][who]
 			l.By = append(l.By, PersonPace{who, one.Told(), one.Factor()})
@@ -60,7 +60,7 @@ func (j Job) Lessons() []Lesson {
 	}
 	if n := j.taught.Coats(); n > 0 {
 		r := j.taught.Factor()
-		out = append(out, Lesson{Key: LitresKey, Says: say.Of("Litres of coats"), Entries: n, Factor: r.Median, Spread: math.Sqrt(r.High / r.Low), Off: j.off[LitresKey], Counts: !j.off[LitresKey]})
+		out = append(out, Lesson{Key: LitresKey, Says: message.Of("Litres of coats"), Entries: n, Factor: r.Median, Spread: math.Sqrt(r.High / r.Low), Off: j.off[LitresKey], Counts: !j.off[LitresKey]})
 	}
 	return out
 }

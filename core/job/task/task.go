@@ -8,8 +8,8 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/film/film"
@@ -83,13 +83,13 @@ func skill(s step.Step) Skill {
 
 // Validate reports what cannot be.
 func (o Own) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if strings.TrimSpace(o.Name) == "" {
 		bad.Add("name", "say what is to be done")
 	}
 	bad.Above("hours", o.Hours, 0, 500, "h")
 	bad.Range("crew", float64(o.Crew), 1, 50, "people")
-	fault.OneOf(&bad, "when", o.When, []string{"", "before", "after"})
+	fielderr.OneOf(&bad, "when", o.When, []string{"", "before", "after"})
 	if o.When != "" && o.SurfaceID == "" {
 		bad.Add("surfaceId", "say before or after the coats of which surface")
 	}
@@ -125,15 +125,15 @@ type Task struct {
 	ProductID string    `json:"productId,omitempty"`
 	Work      step.Work `json:"work"`
 	// What names it without its surface, Where the part of the surface, empty all of it.
-	What   say.Sentence `json:"what"`
-	Where  string       `json:"where,omitempty"`
-	N      int          `json:"n"`
-	Of     int          `json:"of"`
-	Films  bool         `json:"films"`
-	Skill  Skill        `json:"skill,omitempty"`
-	AreaM2 float64      `json:"areaM2"`
-	WetUm  float64      `json:"wetUm"`
-	DryUm  float64      `json:"dryUm"`
+	What   message.Sentence `json:"what"`
+	Where  string           `json:"where,omitempty"`
+	N      int              `json:"n"`
+	Of     int              `json:"of"`
+	Films  bool             `json:"films"`
+	Skill  Skill            `json:"skill,omitempty"`
+	AreaM2 float64          `json:"areaM2"`
+	WetUm  float64          `json:"wetUm"`
+	DryUm  float64          `json:"dryUm"`
 
 	LayH      float64 `json:"layH"`
 	ReckonedH float64 `json:"reckonedH"`
@@ -165,25 +165,25 @@ type Task struct {
 func (t Task) Left() bool { return t.State == ToDo || t.State == Begun || t.State == Failed }
 
 // Named is what it is with its place.
-func (t Task) Named() say.Sentence {
+func (t Task) Named() message.Sentence {
 	if t.Where == "" {
 		return t.What
 	}
-	return say.Of("%v (%s)", t.What, t.Where)
+	return message.Of("%v (%s)", t.What, t.Where)
 }
 
 // What names coat n of a step of a product.
-func What(s step.Step, n int) say.Sentence {
-	name := say.Of("%s", s.Name)
+func What(s step.Step, n int) message.Sentence {
+	name := message.Of("%s", s.Name)
 	switch {
 	case s.Name != "":
 	case s.Work == step.Fair || s.Work == step.Fill:
-		name = say.Of("%v with %v", s.Work, s.Sheet.Kind)
+		name = message.Of("%v with %v", s.Work, s.Sheet.Kind)
 	default:
 		name = s.Sheet.Kind.Say()
 	}
 	if s.Coats > 1 {
-		return say.Of("%v, %v", name, step.Ordinal(n, s.Coats))
+		return message.Of("%v, %v", name, step.Ordinal(n, s.Coats))
 	}
 	return name
 }

@@ -1,7 +1,7 @@
 package task
 
 import (
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/film/step"
 	"allcoats/core/job/buildup"
 )
@@ -56,7 +56,7 @@ func (s Surface) unfold(lines []buildup.Line) []Task {
 		for n := 1; n <= st.Coats; n++ {
 			if st.KeyGrit > 0 {
 				key := s.task(st, l, keyID(st.ID, n), step.Sand)
-				key.What, key.N, key.Of = say.Of("key with %d", st.KeyGrit), n, st.Coats
+				key.What, key.N, key.Of = message.Of("key with %d", st.KeyGrit), n, st.Coats
 				key.ReckonedH, key.LayH = l.KeyH, l.KeyH
 				out = append(out, key)
 			}

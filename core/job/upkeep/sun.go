@@ -6,7 +6,7 @@ import (
 	"sync"
 	"time"
 
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/solar"
 )
 
 // Exposure is where a face lies to the weather. It has turned to every bearing: a boat swings.
@@ -66,10 +66,10 @@ func clearSky(latitude, tilt float64) (out [12]float64) {
 		day := time.Date(2026, time.Month(m+1), 15, 0, 30, 0, 0, time.UTC)
 		for h := range hours {
 			at := day.Add(time.Duration(h) * time.Hour)
-			elevation, azimuth := sky.Sun(float64(key[0]), 0, at)
-			light, sun := sky.Clear(elevation, at.YearDay()), sky.Toward(elevation, azimuth)
+			elevation, azimuth := solar.Sun(float64(key[0]), 0, at)
+			light, sun := solar.Clear(elevation, at.YearDay()), solar.Toward(elevation, azimuth)
 			for b := range bearings {
-				out[m] += light.On(sun, sky.Facing(float64(key[1]), 360/bearings*float64(b)), sky.Albedo).Total() / (bearings * hours)
+				out[m] += light.On(sun, solar.Facing(float64(key[1]), 360/bearings*float64(b)), solar.Albedo).Total() / (bearings * hours)
 			}
 		}
 	}

@@ -6,7 +6,7 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 )
@@ -47,19 +47,19 @@ type Film struct {
 // are from the last coat to At; Seasons those of an antifouling, 0 for other films. Graded is from how
 // many grades it was learned.
 type Due struct {
-	What    say.Sentence    `json:"what"`
-	At      time.Time       `json:"at"`
-	From    time.Time       `json:"from"`
-	To      time.Time       `json:"to"`
-	Years   float64         `json:"years"`
-	Seasons float64         `json:"seasons"`
-	Graded  int             `json:"graded"`
-	Working working.Working `json:"working"`
+	What    message.Sentence `json:"what"`
+	At      time.Time        `json:"at"`
+	From    time.Time        `json:"from"`
+	To      time.Time        `json:"to"`
+	Years   float64          `json:"years"`
+	Seasons float64          `json:"seasons"`
+	Graded  int              `json:"graded"`
+	Working working.Working  `json:"working"`
 }
 
 // wear is how a film goes: the share of its life in each month of the year.
 type wear struct {
-	what    say.Sentence
+	what    message.Sentence
 	monthly [12]float64
 	seasons float64
 	working working.Working
@@ -84,10 +84,10 @@ func (f Film) wears() (out wear, ok bool) {
 	}
 	switch kind := f.Sheet.Kind; {
 	case kind == product.Varnish:
-		out.what = say.Of("scuff and lay two coats, before it cracks")
+		out.what = message.Of("scuff and lay two coats, before it cracks")
 		bySun(w.Step("Life in the open", "1.4 years · √(film / 150 µm), between 0.3 and 3", min(mostVarnish, max(leastVarnish, varnishYears*math.Sqrt(max(0, f.Um)/usualUm))), "years", "rule of thumb: varnish outdoors goes one to two seasons"))
 	case kind == product.WoodSealer && f.Sheet.Binder == product.Oil:
-		out.what = say.Of("wash, and wipe on another coat")
+		out.what = message.Of("wash, and wipe on another coat")
 		bySun(w.Step("Life in the open", "by its kind", oilYears, "years", "rule of thumb"))
 	case kind == product.SoftAntifoul:
 		months := f.MonthsAfloat
@@ -104,18 +104,18 @@ func (f Film) wears() (out wear, ok bool) {
 		}
 		w.In("Months afloat in a year", months, "")
 		w.In("Film that goes in a year", um, "µm")
-		out.what = say.Of("new antifouling")
+		out.what = message.Of("new antifouling")
 		out.seasons = w.Step("Seasons", "film / what goes in a year", f.Um/um, "seasons", "the sheet's wear")
 		byYears(max(0.1, out.seasons))
 	case kind == product.HardAntifoul:
-		out.what = say.Of("scuff under water-wet paper and recoat")
+		out.what = message.Of("scuff under water-wet paper and recoat")
 		out.seasons = w.Step("Seasons", "a hard matrix is spent by habit, not by film", HardSeasons, "seasons", "rule of thumb")
 		byYears(HardSeasons)
 	case kind.Info().Years > 0 && kind.Info().Gloss:
-		out.what = say.Of("polish or recoat, as the gloss says")
+		out.what = message.Of("polish or recoat, as the gloss says")
 		bySun(w.Step("Life in the open", "by its kind", kind.Info().Years, "years", "rule of thumb"))
 	case kind.Info().Years > 0:
-		out.what = say.Of("recoat, where feet have worn it or the gloss is gone")
+		out.what = message.Of("recoat, where feet have worn it or the gloss is gone")
 		byYears(w.Step("Life", "by its kind", kind.Info().Years, "years", "rule of thumb"))
 	default:
 		return out, false

@@ -11,7 +11,7 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 const kelvin = 273.15
@@ -35,7 +35,7 @@ type Table []Point
 // (0, 100000] or rising with them, and a table of a single point unless guess accepts
 // GuessedEnergy for it. An empty table is valid: the sheet is silent.
 func (t Table) Validate(guess bool) error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if len(t) == 1 && !guess {
 		bad.Add("", "one point cannot say how the time changes with temperature: add a second, or accept the rule of thumb for one-point tables (50 kJ/mol)")
 	}

@@ -7,8 +7,8 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/physics/air"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/psychrometrics"
+	"allcoats/core/physics/solar"
 
 	"gonum.org/v1/gonum/floats"
 )
@@ -119,7 +119,7 @@ func (f *Futures) settle() {
 
 // humidity is that of air of a temperature and dew point, °C, %.
 func humidity(tempC, dewC float64) float64 {
-	return max(15, min(100, 100*air.SaturationPressure(dewC)/air.SaturationPressure(tempC)))
+	return max(15, min(100, 100*psychrometrics.SaturationPressure(dewC)/psychrometrics.SaturationPressure(tempC)))
 }
 
 func (f *Futures) baseOf(h Hour, forecast bool) baseHour {
@@ -312,7 +312,7 @@ func (f *Futures) vary(h *Hour, i int, z drawnHour, rest []float64) {
 	rest[0], rest[1] = b.wind*math.Exp(gust*z.gust-gust*gust/2), cloud // of which the mean stays
 	h.WindMS, h.CloudPct, h.Measured = &rest[0], &rest[1], false
 	if h.ShortwaveWM2 != nil {
-		rest[2] = *h.ShortwaveWM2 * sky.CloudFactor(cloud/100) / sky.CloudFactor(b.cloudPct/100)
+		rest[2] = *h.ShortwaveWM2 * solar.CloudFactor(cloud/100) / solar.CloudFactor(b.cloudPct/100)
 		h.ShortwaveWM2 = &rest[2]
 	}
 }

@@ -6,7 +6,7 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 )
 
 // Normal is the usual weather of a month at a place.
@@ -31,7 +31,7 @@ type Normals [12]Normal
 
 // Validate reports what no climate has.
 func (n Normals) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for i, m := range n {
 		path := fmt.Sprintf("[%d].", i)
 		bad.Range(path+"meanC", m.MeanC, -40, 45, "°C")

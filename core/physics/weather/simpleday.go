@@ -5,8 +5,8 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 )
 
 // RainHours is the rain of a simple day that falls between hours told.
@@ -46,7 +46,7 @@ var (
 )
 
 // Say is the day as it was understood.
-func (d SimpleDay) Say() say.Sentence {
+func (d SimpleDay) Say() message.Sentence {
 	sky := map[string]string{"clear": "sunny", "broken": "sun and cloud"}[d.Sky]
 	if sky == "" {
 		sky = d.Sky
@@ -56,20 +56,20 @@ func (d SimpleDay) Say() say.Sentence {
 		rain = fmt.Sprintf("rain from %s to %s", atHour(d.RainFromH), atHour(d.RainToH))
 	}
 	day, err := time.Parse(time.DateOnly, d.Date)
-	on := say.On(day.Add(12 * time.Hour)) // noon is that day in all but the farthest zones
+	on := message.On(day.Add(12 * time.Hour)) // noon is that day in all but the farthest zones
 	if err != nil {
-		on = say.Text("%s", d.Date)
+		on = message.Text("%s", d.Date)
 	}
-	out := say.Of("%v: %v to %v, %s, %s", on, say.Val(d.MinC, "°C"), say.Val(d.MaxC, "°C"), sky, rain)
+	out := message.Of("%v: %v to %v, %s, %s", on, message.Val(d.MinC, "°C"), message.Val(d.MaxC, "°C"), sky, rain)
 	if d.WindMS != nil {
-		out = say.Of("%v, wind %v", out, say.Val(*d.WindMS, "m/s"))
+		out = message.Of("%v, wind %v", out, message.Val(*d.WindMS, "m/s"))
 	} else {
-		out = say.Of("%v, %s", out, map[string]string{"calm": "calm", "light": "light wind", "fresh": "fresh wind", "strong": "strong wind"}[d.Wind])
+		out = message.Of("%v, %s", out, map[string]string{"calm": "calm", "light": "light wind", "fresh": "fresh wind", "strong": "strong wind"}[d.Wind])
 	}
 	if d.RHPct != nil {
-		return say.Of("%v, humidity about %.0f %%", out, *d.RHPct)
+		return message.Of("%v, humidity about %.0f %%", out, *d.RHPct)
 	}
-	return say.Of("%v, %s", out, map[string]string{"dry": "dry air", "usual": "usual air", "damp": "damp air", "fog": "fog at night"}[d.Air])
+	return message.Of("%v, %s", out, map[string]string{"dry": "dry air", "usual": "usual air", "damp": "damp air", "fog": "fog at night"}[d.Air])
 }
 
 func atHour(h float64) string { return fmt.Sprintf("%02d:%02.0f", int(h), 60*(h-math.Floor(h))) }
@@ -77,7 +77,7 @@ func atHour(h float64) string { return fmt.Sprintf("%02d:%02.0f", int(h), 60*(h-
 // Hours makes the hours of the day in loc: coldest at 5, warmest at 15, straight
 // lines of a cosine between, the dew point by the air's word. Rules of thumb.
 func (d SimpleDay) Hours(loc *time.Location) (Series, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	day, err := time.ParseInLocation(time.DateOnly, d.Date, loc)
 	if err != nil {
 		bad.Add("date", "%q is not a day such as 2026-05-09", d.Date)

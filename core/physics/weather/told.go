@@ -4,7 +4,7 @@ import (
 	"math"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 )
 
 // wets is the least rain in an hour that one speaks of, mm.
@@ -12,27 +12,27 @@ const wets = 0.05
 
 // Say tells the rest of the day after now, and the next, as one would: "9 to 17 °C, rain 14:00 to 17:00, wind to 7 m/s".
 // Empty where nothing is known.
-func (s Series) Say(now time.Time, loc *time.Location) say.Sentence {
+func (s Series) Say(now time.Time, loc *time.Location) message.Sentence {
 	l := now.In(loc)
 	midnight := time.Date(l.Year(), l.Month(), l.Day()+1, 0, 0, 0, 0, loc)
 	out := s.sayDay(now, midnight, loc)
 	if next := s.sayDay(midnight, midnight.AddDate(0, 0, 1), loc); len(next) > 0 {
 		if len(out) > 0 {
-			out = say.Of("%v; ", out)
+			out = message.Of("%v; ", out)
 		}
-		out = say.Of("%vtomorrow %v", out, next)
+		out = message.Of("%vtomorrow %v", out, next)
 	}
 	return out
 }
 
-func (s Series) sayDay(from, to time.Time, loc *time.Location) say.Sentence {
+func (s Series) sayDay(from, to time.Time, loc *time.Location) message.Sentence {
 	lo, hi, wind := math.Inf(1), math.Inf(-1), 0.0
-	var rain []say.Sentence
+	var rain []message.Sentence
 	var wetFrom time.Time
 	untold := false
 	stop := func(at time.Time) {
 		if !wetFrom.IsZero() {
-			rain = append(rain, say.Of("%s to %s", wetFrom.In(loc).Format("15:04"), clockOf(at, to, loc)))
+			rain = append(rain, message.Of("%s to %s", wetFrom.In(loc).Format("15:04"), clockOf(at, to, loc)))
 			wetFrom = time.Time{}
 		}
 	}
@@ -58,19 +58,19 @@ func (s Series) sayDay(from, to time.Time, loc *time.Location) say.Sentence {
 		return nil
 	}
 	stop(last)
-	out := say.Of("%v to %v", say.Val(lo, "°C"), say.Val(hi, "°C"))
+	out := message.Of("%v to %v", message.Val(lo, "°C"), message.Val(hi, "°C"))
 	switch {
 	case len(rain) > 3:
-		out = say.Of("%v, showers", out)
+		out = message.Of("%v, showers", out)
 	case len(rain) > 0:
-		out = say.Of("%v, rain %v", out, say.Join(rain, " and "))
+		out = message.Of("%v, rain %v", out, message.Join(rain, " and "))
 	case untold:
-		out = say.Of("%v, rain not told", out)
+		out = message.Of("%v, rain not told", out)
 	default:
-		out = say.Of("%v, dry", out)
+		out = message.Of("%v, dry", out)
 	}
 	if wind > 0 {
-		out = say.Of("%v, wind to %v", out, say.Val(wind, "m/s"))
+		out = message.Of("%v, wind to %v", out, message.Val(wind, "m/s"))
 	}
 	return out
 }

@@ -7,8 +7,8 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/base/fault"
-	"allcoats/core/physics/air"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/physics/psychrometrics"
 )
 
 // Hour is the air at an instant; records are usually an hour apart. Wind,
@@ -34,13 +34,13 @@ func (h Hour) Equal(o Hour) bool {
 }
 
 // DewPointC returns the dew point of the air, °C.
-func (h Hour) DewPointC() float64 { return air.DewPoint(h.TempC, h.RHPct) }
+func (h Hour) DewPointC() float64 { return psychrometrics.DewPoint(h.TempC, h.RHPct) }
 
 // Validate reports figures that no weather has: temperature outside −60…60 °C,
 // humidity outside 1…100 %, wind over 90 m/s, rain over 300 mm in the hour,
 // cloud over 100 %, shortwave over 1500 W/m².
 func (h Hour) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	bad.Range("tempC", h.TempC, -60, 60, "°C")
 	bad.Range("rhPct", h.RHPct, 1, 100, "%")
 	for _, o := range []struct {
@@ -69,7 +69,7 @@ type Series []Hour
 // Validate reports records that are out of order, doubled or impossible, with
 // paths "[i].field". It stops after twenty.
 func (s Series) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	for i, h := range s {
 		if len(bad) >= 20 {
 			break

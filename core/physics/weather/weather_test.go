@@ -4,7 +4,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -47,7 +47,7 @@ func TestValidate(t *testing.T) {
 		"[0].tempC": {{At: start, TempC: 99, RHPct: 50}},
 		"[1].at":    {hour(1, 10, true), hour(0, 10, true)},
 	} {
-		var bad fault.Errors
+		var bad fielderr.Errors
 		require.ErrorAs(t, s.Validate(), &bad)
 		assert.Equal(t, path, bad[0].Path)
 	}

@@ -13,12 +13,12 @@ import (
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	exposed "allcoats/core/exposure/surface"
 	"allcoats/core/film/step"
 	"allcoats/core/job/task"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
-	"allcoats/core/readiness/field"
 
 	"github.com/stretchr/testify/require"
 )
@@ -26,8 +26,8 @@ import (
 var examples = sync.OnceValue(product.Examples)
 
 // daylight is that of two years at the place of the cases.
-var daylight = sync.OnceValue(func() []sky.Daytime {
-	return sky.Daylight(52, 0, time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC), time.Date(2028, 1, 1, 0, 0, 0, 0, time.UTC))
+var daylight = sync.OnceValue(func() []solar.Daytime {
+	return solar.Daylight(52, 0, time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC), time.Date(2028, 1, 1, 0, 0, 0, 0, time.UTC))
 })
 
 // sheet is the example whose name begins so.

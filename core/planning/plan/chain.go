@@ -3,12 +3,12 @@ package plan
 import (
 	"slices"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
 	"allcoats/core/film/step"
 	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
-	"allcoats/core/readiness/clock"
 )
 
 // place adds a task with the starts that weather and light allow.
@@ -37,13 +37,13 @@ func (m *Model) boat(k int) (numbers [][]int) {
 		}
 	}
 	m.cross(k, numbers)
-	launch := m.add(Task{ID: launchPrefix + b.ID, Boat: k, What: say.Of("ready to launch %s", b.Name), Milestone: true}, []span{{First: 0, Last: m.slots - 1}})
+	launch := m.add(Task{ID: launchPrefix + b.ID, Boat: k, What: message.Of("ready to launch %s", b.Name), Milestone: true}, []span{{First: 0, Last: m.slots - 1}})
 	due := m.slots
 	if b.Launch != nil {
 		due = m.Slot(*b.Launch)
 	}
 	m.Problem.Due = append(m.Problem.Due, due)
-	hard := cause{rule: say.Of("all films hard enough for launching")}
+	hard := cause{rule: message.Of("all films hard enough for launching")}
 	for i, own := range numbers {
 		immersed := i < len(b.Surfaces) && b.Surfaces[i].Part.Underwater()
 		if i < len(b.Surfaces) {
@@ -57,7 +57,7 @@ func (m *Model) boat(k int) (numbers [][]int) {
 				l.Closes, l.Reopened = schedule.After(inSlots(t.sheet.LaunchMaxH)), schedule.After(-1)
 			}
 			if t.last || slices.Contains(ends, n) {
-				m.link(l, cause{rule: say.Of("the work on it")})
+				m.link(l, cause{rule: message.Of("the work on it")})
 			}
 			m.hardBefore(n, launch, immersed, hard)
 		}
@@ -91,9 +91,9 @@ func (m *Model) chain(s Surface, all []int) {
 		m.follow(s, own[:i], before, n)
 		m.over(s, own[:i], n)
 		if m.Tasks[n].Work.Kind().Cured {
-			m.waitForFilms(n, s, false, cause{rule: say.Of("till the film is hard")})
+			m.waitForFilms(n, s, false, cause{rule: message.Of("till the film is hard")})
 			for _, c := range own[:i] {
-				m.hardBefore(c, n, false, cause{rule: say.Of("till the film is hard")})
+				m.hardBefore(c, n, false, cause{rule: message.Of("till the film is hard")})
 			}
 		}
 	}
@@ -122,7 +122,7 @@ func (m *Model) asides(all []int) {
 			l.From = all[i-1]
 			l.Opens = m.atLeast(l.Opens, m.Tasks[l.From].Of.Step.WaitH)
 		}
-		m.link(l, cause{rule: say.Of("till the compound has set")})
+		m.link(l, cause{rule: message.Of("till the compound has set")})
 	}
 }
 
@@ -143,17 +143,17 @@ func (m *Model) before(own []int) (out []int) {
 // follow links a task to those before it: in order, after their wait, and dry after water.
 func (m *Model) follow(s Surface, own, before []int, n int) {
 	if len(before) == 0 {
-		m.link(schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}, cause{rule: say.Of("the start")})
+		m.link(schedule.Link{From: nowTask, To: n, Opens: schedule.After(0)}, cause{rule: message.Of("the start")})
 	}
 	for _, from := range before {
 		prev := m.Tasks[from]
 		l := schedule.Link{From: from, To: n, Opens: schedule.After(0)}
-		rule := say.Of("it comes after %v", prev.What)
+		rule := message.Of("it comes after %v", prev.What)
 		if prev.Work.Kind().Wets {
-			l.Opens, rule = m.dries(s, prev.weather, m.under(own)), say.Of("it dries after %v", prev.What)
+			l.Opens, rule = m.dries(s, prev.weather, m.under(own)), message.Of("it dries after %v", prev.What)
 		}
 		if wait := prev.Of.Step.WaitH; wait > 0 && prev.Of.Work == prev.Of.Step.Work && prev.Work != step.Bed && prev.Of.ID != m.Tasks[n].Of.ID {
-			l.Opens, rule = m.atLeast(l.Opens, wait), say.Of("the wait after %v", prev.What)
+			l.Opens, rule = m.atLeast(l.Opens, wait), message.Of("the wait after %v", prev.What)
 		}
 		m.link(l, cause{rule: rule})
 	}
@@ -200,7 +200,7 @@ func (m *Model) over(s Surface, own []int, n int) {
 	for _, k := range below {
 		c := m.Tasks[k]
 		table, rule := ready(c, t)
-		l := schedule.Link{From: k, To: n, Opens: m.ripe(table, c.sheet, c.weather)}
+		l := schedule.Link{From: k, To: n, Opens: m.readyAfter(table, c.sheet, c.weather)}
 		if wait := c.Of.Step.WaitH; wait > 0 {
 			l.Opens = m.atLeast(l.Opens, wait)
 		}
@@ -220,7 +220,7 @@ func (m *Model) over(s Surface, own []int, n int) {
 // antifouling goes on something else by another coat of that, too.
 func (m *Model) rekey(s Surface, below, t Task) {
 	share := t.SharePct / 100
-	mend := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Surface: s.Name, What: say.Of("scuff and wash"), Hours: task.KeyAndWashH(t.Of.AreaM2*share, s.Access), Crew: 1, weather: s.Weather,
+	mend := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Of("scuff and wash"), Hours: task.KeyAndWashH(t.Of.AreaM2*share, s.Access), Crew: 1, weather: s.Weather,
 		outdoors: !s.Sheltered, noisy: true, dry: true, dusty: m.dusty(t.Boat), light: t.light}
 	dried := m.dries(s, s.Weather, below.sheet)
 	if !t.sheet.Kind.Info().Antifouling || below.sheet.Kind.Info().Antifouling || below.sheet.Kind.Info().Filler {
@@ -239,10 +239,10 @@ func (m *Model) tie(s Surface, below, t, key Task, washed schedule.Lag) {
 	if below.Coat {
 		coat = below
 	}
-	coat.ID, coat.What, coat.Hours, coat.SetupH, coat.Work = "tie", say.Of("lay a tie coat"), t.Hours, 0, step.Coat
+	coat.ID, coat.What, coat.Hours, coat.SetupH, coat.Work = "tie", message.Of("lay a tie coat"), t.Hours, 0, step.Coat
 	coat.litres = max(below.Of.ReckonedL, t.Of.ReckonedL)
 	r, _ := below.sheet.RecoatOver(t.sheet.Kind)
-	m.mend(coat, "tie", m.may(coat), m.ripe(r.Min, below.sheet, s.Weather), schedule.After(tiedH*perHour))
+	m.mend(coat, "tie", m.may(coat), m.readyAfter(r.Min, below.sheet, s.Weather), schedule.After(tiedH*perHour))
 	l := m.Problem.Links[k]
 	m.Problem.Links[k].Patience = tiePatienceH * perHour
 	if l.Shared > 0 {
@@ -310,7 +310,7 @@ func (m *Model) overLast(s Surface, n int, keyed bool) {
 		}
 	}
 	l.Opens = func(int) int { return opens }
-	m.link(l, cause{rule: say.Of("the coat that is on it"), bind: "recoat window"})
+	m.link(l, cause{rule: message.Of("the coat that is on it"), bind: "recoat window"})
 	if closed {
 		below := Task{sheet: s.Last.Sheet, weather: s.Weather, Hours: t.Hours}
 		m.rekey(s, below, t)
@@ -341,7 +341,7 @@ func (m *Model) bind(s Surface, later []int, n int, b task.Bind) {
 // limit links from to a task that must start within so many hours of it, or after its mend.
 func (m *Model) limit(s Surface, from, to int, b task.Bind, maxH, share float64) {
 	l := schedule.Link{From: from, To: to, Opens: schedule.After(0), Closes: schedule.After(inSlots(maxH)), Reopened: schedule.After(-1)}
-	m.link(l, cause{rule: say.Of("it comes after %v", m.Tasks[from].What), bind: b.Name})
+	m.link(l, cause{rule: message.Of("it comes after %v", m.Tasks[from].What), bind: b.Name})
 	m.mendLimit(s, to, b, min(maxH, mendedH), share)
 }
 
@@ -352,7 +352,7 @@ const mendedH = 72
 func (m *Model) mendLimit(s Surface, to int, b task.Bind, holdsH, share float64) {
 	t := m.Tasks[to]
 	washes := b.Name == "washed"
-	mend := Task{ID: "mend:" + b.Name, Boat: t.Boat, SurfaceID: s.ID, Surface: s.Name, What: say.Lit(b.Mend), Hours: max(0.25, b.MendH*share), Crew: 1, weather: s.Weather,
+	mend := Task{ID: "mend:" + b.Name, Boat: t.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Lit(b.Mend), Hours: max(0.25, b.MendH*share), Crew: 1, weather: s.Weather,
 		outdoors: !s.Sheltered, noisy: !washes, dry: !washes, dusty: !washes && b.Name != "tape" && m.dusty(t.Boat), light: t.light}
 	dried := m.dries(s, s.Weather, t.sheet)
 	if b.Name == "tape" || b.Name == "bare metal" {
@@ -388,7 +388,7 @@ func (m *Model) tape(s Surface, later []int, n, pull int, b task.Bind) {
 		holdsH := b.MaxH - pullH - float64(m.Problem.Tasks[k].Duration)/perHour
 		link := len(m.Problem.Links)
 		if j == 0 { // masking moves to its first coat
-			m.link(schedule.Link{From: n, To: k, Opens: schedule.After(0), Closes: schedule.After(inSlots(holdsH)), Reopened: schedule.After(-1), Hard: true}, cause{rule: say.Of("it comes after %v", m.Tasks[n].What), bind: b.Name})
+			m.link(schedule.Link{From: n, To: k, Opens: schedule.After(0), Closes: schedule.After(inSlots(holdsH)), Reopened: schedule.After(-1), Hard: true}, cause{rule: message.Of("it comes after %v", m.Tasks[n].What), bind: b.Name})
 		} else {
 			again := b
 			again.Mend, again.MendH = "mask anew", m.Tasks[n].Hours
@@ -408,8 +408,8 @@ func (m *Model) tape(s Surface, later []int, n, pull int, b task.Bind) {
 func (m *Model) pullBetween(s Surface, coat, next, anew int, pull Task, tapeH float64) {
 	c := m.Tasks[coat]
 	table, _ := ready(c, pull)
-	m.link(schedule.Link{From: coat, To: next, Opens: m.ripe(table, c.sheet, c.weather)}, cause{rule: say.Of("it comes after %v", c.What), bind: "tape"})
-	one := Task{ID: "pull", Boat: c.Boat, SurfaceID: s.ID, Surface: s.Name, What: say.Of("pull the tape"), Hours: max(0.25, pull.Hours), Crew: 1, weather: s.Weather, outdoors: pull.outdoors, light: pull.light}
+	m.link(schedule.Link{From: coat, To: next, Opens: m.readyAfter(table, c.sheet, c.weather)}, cause{rule: message.Of("it comes after %v", c.What), bind: "tape"})
+	one := Task{ID: "pull", Boat: c.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Of("pull the tape"), Hours: max(0.25, pull.Hours), Crew: 1, weather: s.Weather, outdoors: pull.outdoors, light: pull.light}
 	m.mend(one, "pull", m.may(one), nil, schedule.After(-1))
 	l := &m.Problem.Links[len(m.Problem.Links)-1]
 	l.Before, l.Early, l.Hot, l.Renewed, l.Closes = anew+1, true, true, m.Problem.Links[anew].Renewed, schedule.After(inSlots(tapeH))

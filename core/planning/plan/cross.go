@@ -4,7 +4,7 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/film/step"
 	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
@@ -186,13 +186,13 @@ func (m *Model) tents(chains [][][]int) {
 	for i := m.Tents; i < len(stays); i++ {
 		from, to := stays[i-m.Tents], stays[i]
 		crew := min(2, len(m.People))
-		pitch := m.place(Task{ID: "tent:" + m.Boats[to.boat].ID, Boat: to.boat, What: say.Of("move the tent over from %s", m.Boats[from.boat].Name),
+		pitch := m.place(Task{ID: "tent:" + m.Boats[to.boat].ID, Boat: to.boat, What: message.Of("move the tent over from %s", m.Boats[from.boat].Name),
 			Hours: pitchH * float64(crew), Crew: crew, weather: m.Boats[to.boat].Surfaces[0].Weather, light: true})
 		for _, work := range from.work {
 			for _, n := range m.before(work) {
 				l := schedule.Link{From: n, To: pitch, Opens: schedule.After(0)}
 				if t := m.Tasks[n]; t.Coat {
-					l.Opens = m.ripe(t.sheet.ThroughDry, t.sheet, t.weather)
+					l.Opens = m.readyAfter(t.sheet.ThroughDry, t.sheet, t.weather)
 				}
 				m.link(l, cause{cross: TentMoves})
 			}

@@ -9,11 +9,11 @@ import (
 
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/step"
 	"allcoats/core/job/task"
 	"allcoats/core/physics/cure"
-	"allcoats/core/physics/sky"
-	"allcoats/core/readiness/field"
+	"allcoats/core/physics/solar"
 )
 
 // foreman looks through a plan with nothing but the plan, the job, the people and the
@@ -262,7 +262,7 @@ func (f *foreman) limits(it Item, l product.Limits, air, rh, surface float64, wh
 }
 
 func (f *foreman) light(at time.Time) bool {
-	return slices.ContainsFunc(f.y.Daylight, func(d sky.Daytime) bool { return !at.Before(d.Rise) && !at.After(d.Set) })
+	return slices.ContainsFunc(f.y.Daylight, func(d solar.Daytime) bool { return !at.Before(d.Rise) && !at.After(d.Set) })
 }
 
 // dry checks work that needs a dry surface in the open.

@@ -7,7 +7,7 @@ import (
 	"testing"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
 
@@ -137,7 +137,7 @@ func TestTheForemanSeesWhatIsWrong(t *testing.T) {
 		"the last coat of": func(p *Plan) {
 			move(find(p, func(it Item) bool { return it.Coat && strings.Contains(it.What.String(), "non-skid, coat 2") }), 120*24*time.Hour)
 		},
-		"without a word": func(p *Plan) { p.Left = []LeftOut{{Name: say.Of("something")}} },
+		"without a word": func(p *Plan) { p.Left = []LeftOut{{Name: message.Of("something")}} },
 	} {
 		q := p
 		q.Items = slices.Clone(p.Items)

@@ -7,7 +7,7 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 )
 
 // Launching is when a boat can be launched; At is nil if some of her work finds no place.
@@ -33,7 +33,7 @@ type Launching struct {
 	// Left is how many of her tasks find no place.
 	Left int `json:"left"`
 	// Says is all this as a sentence.
-	Says say.Sentence `json:"says"`
+	Says message.Sentence `json:"says"`
 
 	unplanned bool
 }
@@ -78,36 +78,36 @@ func (l Launching) ready() time.Time {
 
 // says tells when a boat is ready: by the weather's odds where they are known, else as the
 // plan has it in usual weather.
-func (l Launching) says(loc *time.Location) say.Sentence {
+func (l Launching) says(loc *time.Location) message.Sentence {
 	if l.At == nil {
 		n := "one task finds"
 		if l.Left > 1 {
 			n = fmt.Sprintf("%d tasks find", l.Left)
 		}
-		return say.Of("%v cannot be launched yet: %s no place in this plan.", say.Strong(l.Boat), n)
+		return message.Of("%v cannot be launched yet: %s no place in this plan.", message.Strong(l.Boat), n)
 	}
 	if l.unplanned {
-		return say.Of("Nothing is planned on %v yet: choose her coats in Build-up.", say.Strong(l.Boat))
+		return message.Of("Nothing is planned on %v yet: choose her coats in Build-up.", message.Strong(l.Boat))
 	}
-	out := say.Of("%v can be launched from %v", say.Strong(l.Boat), say.On(*l.At))
+	out := message.Of("%v can be launched from %v", message.Strong(l.Boat), message.On(*l.At))
 	switch {
 	case l.Half != nil && l.Nine != nil:
-		out = say.Of("%v is ready half the time by %v, nine times in ten by %v", say.Strong(l.Boat), say.On(*l.Half), say.On(*l.Nine))
+		out = message.Of("%v is ready half the time by %v, nine times in ten by %v", message.Strong(l.Boat), message.On(*l.Half), message.On(*l.Nine))
 	case l.Half != nil:
-		out = say.Of("%v is ready half the time by %v; in one course of the weather out of ten not within this plan", say.Strong(l.Boat), say.On(*l.Half))
+		out = message.Of("%v is ready half the time by %v; in one course of the weather out of ten not within this plan", message.Strong(l.Boat), message.On(*l.Half))
 	case l.DuePct != nil:
-		return say.Of("%v in usual weather, but in more than half of its courses not within this plan.", out)
+		return message.Of("%v in usual weather, but in more than half of its courses not within this plan.", out)
 	}
 	switch ready := l.ready(); {
 	case l.Due == nil:
 	case l.LateH > 0:
-		out = say.Of("%v: %s after the day wanted", out, days(apartDays(*l.Due, ready, loc)))
+		out = message.Of("%v: %s after the day wanted", out, days(apartDays(*l.Due, ready, loc)))
 	case apartDays(ready, *l.Due, loc) == 0:
-		out = say.Of("%v: the day wanted", out)
+		out = message.Of("%v: the day wanted", out)
 	default:
-		out = say.Of("%v: %s before the day wanted", out, days(apartDays(ready, *l.Due, loc)))
+		out = message.Of("%v: %s before the day wanted", out, days(apartDays(ready, *l.Due, loc)))
 	}
-	return say.Of("%v.", out)
+	return message.Of("%v.", out)
 }
 
 // unplanned reports whether no work is planned on a boat, and none was done.
@@ -116,7 +116,7 @@ func (b Boat) unplanned() bool {
 }
 
 // headline says when the boats are ready: which are stuck or late, the worst first, or the last.
-func headline(all []Launching) say.Sentence {
+func headline(all []Launching) message.Sentence {
 	var late []Launching
 	for _, l := range all {
 		if l.At == nil || l.LateH > 0 {
@@ -128,13 +128,13 @@ func headline(all []Launching) say.Sentence {
 	case len(late) == 1 || len(late) > 0 && late[0].At == nil:
 		return late[0].Says
 	case len(late) > 1:
-		return say.Of("%d of %d boats are late: %v by %s, then %v.", len(late), len(all), say.Strong(late[0].Boat), days(int(math.Ceil(late[0].LateH/24))), say.Strong(late[1].Boat))
+		return message.Of("%d of %d boats are late: %v by %s, then %v.", len(late), len(all), message.Strong(late[0].Boat), days(int(math.Ceil(late[0].LateH/24))), message.Strong(late[1].Boat))
 	}
 	last := slices.MaxFunc(all, func(a, b Launching) int { return a.ready().Compare(b.ready()) })
 	if len(all) == 1 {
 		return last.Says
 	}
-	return say.Of("All %d boats are in time: the last, %v, on %v.", len(all), say.Strong(last.Boat), say.On(last.ready()))
+	return message.Of("All %d boats are in time: the last, %v, on %v.", len(all), message.Strong(last.Boat), message.On(last.ready()))
 }
 
 // behindH is how late a boat is, h, without end where some of her work finds no place.

@@ -4,21 +4,21 @@ import (
 	"math"
 	"slices"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
+	"allcoats/core/conditions/field"
 	"allcoats/core/planning/schedule"
-	"allcoats/core/readiness/field"
 )
 
 // LeftOut is work that finds no place: why, and what would let it in. What only waits for it
 // is left out with it.
 type LeftOut struct {
-	TaskID string       `json:"taskId"`
-	BoatID string       `json:"boatId"`
-	Name   say.Sentence `json:"name"`
-	Why    say.Sentence `json:"why"`
-	Needs  []string     `json:"needs"`
+	TaskID string           `json:"taskId"`
+	BoatID string           `json:"boatId"`
+	Name   message.Sentence `json:"name"`
+	Why    message.Sentence `json:"why"`
+	Needs  []string         `json:"needs"`
 	// Behind names what waits for it.
-	Behind []say.Sentence `json:"behind"`
+	Behind []message.Sentence `json:"behind"`
 }
 
 // leftOut lists what a plan leaves out, by what is in its own way.
@@ -29,8 +29,8 @@ func (m Model) leftOut(p schedule.Plan) []LeftOut {
 	}
 	_, links := m.linksOf()
 	ask := schedule.On(&m.Problem, p)
-	behind := func(i int) []say.Sentence {
-		names, seen := []say.Sentence{}, map[int]bool{i: true}
+	behind := func(i int) []message.Sentence {
+		names, seen := []message.Sentence{}, map[int]bool{i: true}
 		for queue := []int{i}; len(queue) > 0; queue = queue[1:] {
 			for _, k := range links[queue[0]] {
 				if to := m.Problem.Links[k].To; !seen[to] && p.Start[to] < 0 {
@@ -73,7 +73,7 @@ const (
 )
 
 // stuck says what is in the way of a task that has no place, and what would let it in.
-func (m Model) stuck(ask schedule.Placed, i int) (say.Sentence, []string) {
+func (m Model) stuck(ask schedule.Placed, i int) (message.Sentence, []string) {
 	t, need := m.Tasks[i], m.Problem.Tasks[i]
 	d := float64(need.Duration) / perHour
 	longest, together := 0, 0
@@ -88,15 +88,15 @@ func (m Model) stuck(ask schedule.Placed, i int) (say.Sentence, []string) {
 	}
 	switch {
 	case t.pinned != nil:
-		return say.Of("it cannot begin when it is pinned: what comes before it is not done by then, or the hands are pinned to other work"), []string{needRepin}
+		return message.Of("it cannot begin when it is pinned: what comes before it is not done by then, or the hands are pinned to other work"), []string{needRepin}
 	case need.Crew > len(m.People):
-		return say.Of("it takes %d people at once, and there are %d", need.Crew, len(m.People)), []string{needHands}
+		return message.Of("it takes %d people at once, and there are %d", need.Crew, len(m.People)), []string{needHands}
 	case need.Duration > longest:
-		return say.Of("it takes %g h on end, and nobody who does it works longer than %g h in a day", round1(d), round1(float64(longest)/perHour)), []string{needLonger, needHands, needPanels}
+		return message.Of("it takes %g h on end, and nobody who does it works longer than %g h in a day", round1(d), round1(float64(longest)/perHour)), []string{needLonger, needHands, needPanels}
 	case need.Crew > together:
-		return say.Of("%d people never work together for %g h", need.Crew, round1(d)), []string{needHands, needLonger}
+		return message.Of("%d people never work together for %g h", need.Crew, round1(d)), []string{needHands, needLonger}
 	case len(m.allowed[i]) == 0:
-		return say.Of("%v, all the time before %s", m.mostly(i, 0, m.slots), m.Until.In(m.Loc).Format("2 January 2006")), m.forWeather(i)
+		return message.Of("%v, all the time before %s", m.mostly(i, 0, m.slots), m.Until.In(m.Loc).Format("2 January 2006")), m.forWeather(i)
 	}
 	could := func(skip schedule.Skip) bool { return ask.Earliest(i, schedule.Ask{Skip: skip}) < schedule.Never }
 	until := m.Until.In(m.Loc).Format("2 January 2006")
@@ -104,30 +104,30 @@ func (m Model) stuck(ask schedule.Placed, i int) (say.Sentence, []string) {
 	case could(0):
 		return m.closed(ask, i), []string{needRecoats, needHands, needTent}
 	case could(schedule.SkipBusy):
-		return say.Of("the hands are taken whenever it could be done before %s", until), []string{needHands, needLater}
+		return message.Of("the hands are taken whenever it could be done before %s", until), []string{needHands, needLater}
 	case could(schedule.SkipAllowed):
-		return say.Of("%v, whenever hands are there before %s", m.mostly(i, 0, m.slots), until), m.forWeather(i)
+		return message.Of("%v, whenever hands are there before %s", m.mostly(i, 0, m.slots), until), m.forWeather(i)
 	case could(schedule.SkipHours):
-		return say.Of("the good hours before %s are not those that people work", until), []string{needLonger, needTent}
+		return message.Of("the good hours before %s are not those that people work", until), []string{needLonger, needTent}
 	}
-	return say.Of("what comes before it ends too late for it before %s", until), []string{needLater, needHands, needTent}
+	return message.Of("what comes before it ends too late for it before %s", until), []string{needLater, needHands, needTent}
 }
 
 // closed names what closes before a task finds a place.
-func (m Model) closed(ask schedule.Placed, i int) say.Sentence {
+func (m Model) closed(ask schedule.Placed, i int) message.Sentence {
 	closed := ask.Closed(i, ask.Earliest(i, schedule.Ask{}))
 	if len(closed) == 0 {
-		return say.Of("what must go with it finds no place")
+		return message.Of("what must go with it finds no place")
 	}
 	k := closed[0]
-	name, after := say.Lit(m.causes[k].bind), m.Tasks[m.Problem.Links[k].From].What
+	name, after := message.Lit(m.causes[k].bind), m.Tasks[m.Problem.Links[k].From].What
 	if len(name) == 0 || m.causes[k].bind == "" {
-		name = say.Of("time")
+		name = message.Of("time")
 	}
 	if l := m.Problem.Links[m.Problem.Mend(k)]; l.Sanding != nil {
-		return say.Of("the %v after %v is over before it finds a place, and there is no place for the work that opens it again: %v", name, after, m.sands[m.Problem.Mend(k)].What)
+		return message.Of("the %v after %v is over before it finds a place, and there is no place for the work that opens it again: %v", name, after, m.sands[m.Problem.Mend(k)].What)
 	}
-	return say.Of("the %v after %v is over before it finds a place", name, after)
+	return message.Of("the %v after %v is over before it finds a place", name, after)
 }
 
 func round1(v float64) float64 { return math.Round(10*v) / 10 }

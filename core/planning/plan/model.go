@@ -6,8 +6,8 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/base/fault"
-	"allcoats/core/base/say"
+	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
 )
@@ -46,7 +46,7 @@ type span = schedule.Range
 
 // cause is where a link comes from: a cross-rule, or a clock in words.
 type cause struct {
-	rule  say.Sentence
+	rule  message.Sentence
 	cross string // the id of the cross-rule
 	bind  string // the name of the limit, of a link that has one
 	late  string // the delivery that is waited for, if it is one
@@ -82,7 +82,7 @@ func (y Yard) Model() (Model, error) {
 	if m.shared == nil {
 		m.shared = newShared()
 	}
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if len(y.People) == 0 {
 		bad.Add("people", "nobody works in this yard: add somebody")
 	}
@@ -99,14 +99,14 @@ func (y Yard) Model() (Model, error) {
 	m.days()
 	m.Problem.Hands = m.hands()
 	if !slices.ContainsFunc(m.Problem.Hands, func(h schedule.Hand) bool { return len(h.Works) > 0 }) {
-		bad.Add("people", "nobody has working hours before %v: look at weeks and days off", say.On(y.Until))
+		bad.Add("people", "nobody has working hours before %v: look at weeks and days off", message.On(y.Until))
 		return m, bad
 	}
 	m.Problem.Capacity = [][]int{make([]int, m.slots)}
 	for s := range m.slots {
 		m.Problem.Capacity[guns][s] = max(1, m.Guns)
 	}
-	m.add(Task{ID: "now", What: say.Of("now"), Milestone: true}, []span{{First: 0, Last: 0}})
+	m.add(Task{ID: "now", What: message.Of("now"), Milestone: true}, []span{{First: 0, Last: 0}})
 	chains := make([][][]int, len(y.Boats))
 	for k := range y.Boats {
 		chains[k] = m.boat(k)
@@ -115,11 +115,11 @@ func (y Yard) Model() (Model, error) {
 	m.supplies()
 	m.shops()
 	if loop := m.Problem.Cycle(); loop != nil {
-		names := make([]say.Sentence, len(loop))
+		names := make([]message.Sentence, len(loop))
 		for i, t := range loop {
 			names[i] = m.Tasks[t].Name()
 		}
-		bad.Add("own", "these tasks wait for one another: %v", say.Join(names, ", "))
+		bad.Add("own", "these tasks wait for one another: %v", message.Join(names, ", "))
 		return m, bad
 	}
 	m.clashes(&bad)
@@ -269,14 +269,14 @@ func (m *Model) mend(t Task, kind string, allowed []span, dried, reopened schedu
 }
 
 // clashes names pinned tasks that cannot both stand.
-func (m Model) clashes(bad *fault.Errors) {
+func (m Model) clashes(bad *fielderr.Errors) {
 	var pinned []int
 	for i, t := range m.Tasks {
 		if t.pinned == nil {
 			continue
 		}
 		if at := m.Slot(*t.pinned); at < 0 || at >= m.slots {
-			bad.Add("pins", "%s is pinned to %v, outside the plan", t.Name(), say.Date(*t.pinned))
+			bad.Add("pins", "%s is pinned to %v, outside the plan", t.Name(), message.Date(*t.pinned))
 			continue
 		}
 		pinned = append(pinned, i)
@@ -288,7 +288,7 @@ func (m Model) clashes(bad *fault.Errors) {
 	for x, i := range pinned {
 		from, to := stretch(i)
 		if there := m.there(from, to); there < m.Problem.Tasks[i].Crew {
-			bad.Add("pins", "%s cannot begin when it is pinned: too few hands work on %v", m.ofBoat(m.Tasks[i]), say.Date(m.At(from)))
+			bad.Add("pins", "%s cannot begin when it is pinned: too few hands work on %v", m.ofBoat(m.Tasks[i]), message.Date(m.At(from)))
 		}
 		for _, j := range pinned[x+1:] {
 			a, z := stretch(j)

@@ -4,16 +4,16 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 )
 
 // Moved is a task that a plan puts elsewhere than the one before.
 type Moved struct {
-	TaskID string       `json:"taskId"`
-	Name   say.Sentence `json:"name"`
-	From   *time.Time   `json:"from,omitempty"`
-	To     *time.Time   `json:"to,omitempty"`
-	Why    say.Sentence `json:"why"`
+	TaskID string           `json:"taskId"`
+	Name   message.Sentence `json:"name"`
+	From   *time.Time       `json:"from,omitempty"`
+	To     *time.Time       `json:"to,omitempty"`
+	Why    message.Sentence `json:"why"`
 }
 
 // Changes lists what moved from one plan to the next, what came and what went, with the
@@ -43,7 +43,7 @@ func Changes(before Starts, after Plan) []Moved {
 	}
 	for id, at := range before {
 		if !there[id] && !isMend(id) && !isLaunch(id) {
-			out = append(out, Moved{TaskID: id, Name: say.Of("done or left out"), From: &at, Why: say.Sentence{}})
+			out = append(out, Moved{TaskID: id, Name: message.Of("done or left out"), From: &at, Why: message.Sentence{}})
 		}
 	}
 	sort.SliceStable(out, func(a, b int) bool {

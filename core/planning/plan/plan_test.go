@@ -12,17 +12,17 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/boat/area"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/step"
 	"allcoats/core/job/task"
 	"allcoats/core/physics/cure"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/schedule"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -87,7 +87,7 @@ func owns(y *Yard, own ...task.OwnTask) {
 }
 
 func yard(days int, surfaces ...Surface) Yard {
-	return Yard{Now: now, Until: now.AddDate(0, 0, days), Loc: time.UTC, Daylight: sky.Daylight(52, 0, now, now.AddDate(0, 0, days)),
+	return Yard{Now: now, Until: now.AddDate(0, 0, days), Loc: time.UTC, Daylight: solar.Daylight(52, 0, now, now.AddDate(0, 0, days)),
 		People: []Person{{Name: "Ada"}}, Boats: []Boat{{ID: "b", Name: "Tern", Surfaces: surfaces}}}
 }
 
@@ -242,7 +242,7 @@ func TestBadYards(t *testing.T) {
 	assert.Equal(t, "Tern: Deck, high-build primer", p.Left[0].Name.String())
 	assert.Contains(t, p.Left[0].Why.In(time.UTC), "the air is below 12 °C")
 	assert.Equal(t, []string{"a tent with heat", "a warmer month", "a hardener or product for the cold"}, p.Left[0].Needs)
-	assert.Equal(t, "ready to launch Tern", say.List(p.Left[0].Behind).String())
+	assert.Equal(t, "ready to launch Tern", message.List(p.Left[0].Behind).String())
 	assert.Contains(t, p.Headline.In(time.UTC), "cannot be launched yet")
 }
 

@@ -6,7 +6,7 @@ import (
 	"sort"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/physics/weather"
 	"allcoats/core/planning/schedule"
 )
@@ -118,9 +118,9 @@ func (b BoatRisk) By(day time.Time) (pct float64) {
 
 // Cause is a task and how long it waits on the mean for weather and hands.
 type Cause struct {
-	TaskID string       `json:"taskId"`
-	Name   say.Sentence `json:"name"`
-	MeanH  float64      `json:"meanH"`
+	TaskID string           `json:"taskId"`
+	Name   message.Sentence `json:"name"`
+	MeanH  float64          `json:"meanH"`
 }
 
 // Risk is the work of a yard over many courses of the weather.

@@ -6,7 +6,7 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/planning/schedule"
 )
 
@@ -44,7 +44,7 @@ func (m *Model) shops() {
 		until, ok := m.Boats[t.Boat].Shop[t.SurfaceID]
 		if at := m.Slot(until); ok && at > 0 {
 			m.link(schedule.Link{From: nowTask, To: i, Opens: func(int) int { return at }},
-				cause{rule: say.Of("a shop has it until %v", say.On(until)), late: "shop, " + t.SurfaceID})
+				cause{rule: message.Of("a shop has it until %v", message.On(until)), late: "shop, " + t.SurfaceID})
 		}
 	}
 }
@@ -76,7 +76,7 @@ func (m *Model) supplies() {
 				continue
 			}
 			m.link(schedule.Link{From: nowTask, To: i, Opens: func(int) int { return at }},
-				cause{rule: say.Of("the delivery of %s, awaited on %v", t.sheet.Name, say.On(d.At)), late: t.Of.ProductID + d.At.Format(time.DateOnly)})
+				cause{rule: message.Of("the delivery of %s, awaited on %v", t.sheet.Name, message.On(d.At)), late: t.Of.ProductID + d.At.Format(time.DateOnly)})
 			break
 		}
 	}

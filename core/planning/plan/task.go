@@ -6,12 +6,12 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/film"
 	"allcoats/core/film/step"
 	"allcoats/core/job/task"
-	"allcoats/core/readiness/field"
 )
 
 // Task is a task of the plan: one of a job, or a part of it that fits a day.
@@ -20,7 +20,7 @@ type Task struct {
 	Boat      int // index in the yard
 	SurfaceID string
 	Surface   string
-	What      say.Sentence
+	What      message.Sentence
 	Work      step.Work
 	// Hours are of the job, by all people together; SetupH is setting up again for a part
 	// that is not the first.
@@ -52,11 +52,11 @@ type Task struct {
 }
 
 // Name is a task in words.
-func (t Task) Name() say.Sentence {
+func (t Task) Name() message.Sentence {
 	if t.Surface == "" {
 		return t.What
 	}
-	return say.Of("%s, %v", t.Surface, t.What)
+	return message.Of("%s, %v", t.Surface, t.What)
 }
 
 // covers tells whether work on t is on the same place as o.
@@ -102,7 +102,7 @@ func (y Yard) tasks(k int) (out [][]Task) {
 	for i, o := range b.Own {
 		var chain []Task
 		if j := b.Work[i]; j.Left() {
-			chain = append(chain, Task{ID: o.ID, Boat: k, What: say.Of("%s", o.Name), Work: j.Work, Hours: j.Hours, Crew: max(1, o.Crew), Skill: o.Skill, Of: j, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights})
+			chain = append(chain, Task{ID: o.ID, Boat: k, What: message.Of("%s", o.Name), Work: j.Work, Hours: j.Hours, Crew: max(1, o.Crew), Skill: o.Skill, Of: j, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights})
 		}
 		out = append(out, y.cut(chain, short, long))
 	}
@@ -260,7 +260,7 @@ func (y Yard) parts(t Task, n int) (out []Task) {
 		}
 		t.Hours, t.SharePct, t.Piece = whole*share, 100*share, i+1
 		if n > 1 {
-			t.ID, t.What = fmt.Sprintf("%s/%d", id, i+1), say.Of("%v, part %d of %d", what, i+1, n)
+			t.ID, t.What = fmt.Sprintf("%s/%d", id, i+1), message.Of("%v, part %d of %d", what, i+1, n)
 			t.pinned = y.Marks[t.ID].Pinned
 			if i > 0 {
 				t.SetupH = t.Work.Kind().SetupH * float64(t.Crew)

@@ -7,25 +7,25 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
+	"allcoats/core/base/message"
 	"allcoats/core/base/parallel"
-	"allcoats/core/base/say"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
 	"allcoats/core/film/step"
 	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
-	"allcoats/core/readiness/clock"
 )
 
 // Item is a task, or what mends a missed window or limit, with its time.
 type Item struct {
-	TaskID    string       `json:"taskId"`
-	BoatID    string       `json:"boatId"`
-	Boat      string       `json:"boat"`
-	SurfaceID string       `json:"surfaceId"`
-	Surface   string       `json:"surface"`
-	What      say.Sentence `json:"what"`
-	Start     time.Time    `json:"start"`
-	End       time.Time    `json:"end"`
+	TaskID    string           `json:"taskId"`
+	BoatID    string           `json:"boatId"`
+	Boat      string           `json:"boat"`
+	SurfaceID string           `json:"surfaceId"`
+	Surface   string           `json:"surface"`
+	What      message.Sentence `json:"what"`
+	Start     time.Time        `json:"start"`
+	End       time.Time        `json:"end"`
 	// Closes is when the window of the coat below it closes, nil if it does not.
 	Closes *time.Time `json:"closes,omitempty"`
 	// Limits run from its end until something else is done.
@@ -37,46 +37,46 @@ type Item struct {
 	Litres float64 `json:"litres,omitempty"`
 	// StepID and Work are of the task of the job that it is part of, SharePct how much of
 	// it; Before names what comes first and is not done.
-	StepID   string         `json:"stepId"`
-	Work     step.Work      `json:"work"`
-	SharePct float64        `json:"sharePct"`
-	Before   []say.Sentence `json:"before"`
-	People   []string       `json:"people"`
-	Coat     bool           `json:"coat"`
-	Rekey    bool           `json:"rekey"`
-	Launch   bool           `json:"launch"`
-	Pinned   bool           `json:"pinned"`
-	Indoor   bool           `json:"indoor"` // does not wait for weather
+	StepID   string             `json:"stepId"`
+	Work     step.Work          `json:"work"`
+	SharePct float64            `json:"sharePct"`
+	Before   []message.Sentence `json:"before"`
+	People   []string           `json:"people"`
+	Coat     bool               `json:"coat"`
+	Rekey    bool               `json:"rekey"`
+	Launch   bool               `json:"launch"`
+	Pinned   bool               `json:"pinned"`
+	Indoor   bool               `json:"indoor"` // does not wait for weather
 	// Why says why it does not start earlier.
-	Why say.Sentence `json:"why"`
+	Why message.Sentence `json:"why"`
 }
 
 // Named is what it is with its surface and its boat.
-func (it Item) Named() say.Sentence {
+func (it Item) Named() message.Sentence {
 	if it.Surface == "" {
-		return say.Of("%s: %v", it.Boat, it.What)
+		return message.Of("%s: %v", it.Boat, it.What)
 	}
-	return say.Of("%s: %s, %v", it.Boat, it.Surface, it.What)
+	return message.Of("%s: %s, %v", it.Boat, it.Surface, it.What)
 }
 
 // Limit is a time by which something must follow.
 type Limit struct {
-	Name  string       `json:"name"`
-	Until say.Sentence `json:"until"`
-	By    time.Time    `json:"by"`
+	Name  string           `json:"name"`
+	Until message.Sentence `json:"until"`
+	By    time.Time        `json:"by"`
 }
 
 // Plan is a yard's work in time.
 type Plan struct {
-	Headline say.Sentence `json:"headline"`
-	Items    []Item       `json:"items"`
-	Left     []LeftOut    `json:"left"`
-	Launches []Launching  `json:"launches"`
-	Hours    float64      `json:"hours"`
+	Headline message.Sentence `json:"headline"`
+	Items    []Item           `json:"items"`
+	Left     []LeftOut        `json:"left"`
+	Launches []Launching      `json:"launches"`
+	Hours    float64          `json:"hours"`
 	// Open is when the next coat of each surface may begin by weather and light.
 	Open []OpenHours `json:"open"`
 	// Notes are what the plan does not count with.
-	Notes []say.Sentence `json:"notes"`
+	Notes []message.Sentence `json:"notes"`
 
 	raw schedule.Plan // what it tells, for those who check it
 }
@@ -139,8 +139,8 @@ func (m Model) tell(p schedule.Plan, before Kept) Plan {
 }
 
 // reasons says of each task with a place why it does not start earlier.
-func (m Model) reasons(p schedule.Plan, before Kept) []say.Sentence {
-	out := make([]say.Sentence, len(m.Tasks))
+func (m Model) reasons(p schedule.Plan, before Kept) []message.Sentence {
+	out := make([]message.Sentence, len(m.Tasks))
 	askers := make([]*asker, parallel.Workers())
 	_ = parallel.Each(context.Background(), len(out), nil, func(worker, i int) { // never stopped
 		if i == nowTask || p.Start[i] < 0 {
@@ -202,17 +202,17 @@ func (m Model) mended(p schedule.Plan, k int) Item {
 	l := m.Problem.Links[k]
 	t, next := m.sands[k], m.Tasks[l.To]
 	b := m.Boats[t.Boat]
-	why := say.Of("The recoat window has closed before %v can go on.", next.What)
+	why := message.Of("The recoat window has closed before %v can go on.", next.What)
 	if name := m.causes[k].bind; name != "recoat window" {
-		why = say.Of("The limit of “%v” is over before %v can be done.", say.Lit(name), next.What)
+		why = message.Of("The limit of “%v” is over before %v can be done.", message.Lit(name), next.What)
 	}
 	return Item{TaskID: next.ID + "~" + t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: t.What, Start: m.At(p.Sanding[k]),
-		End: m.At(p.Sanding[k] + l.Sanding.Duration), Hours: t.Hours, Litres: t.litres, Rekey: true, Before: []say.Sentence{}, People: m.names(p.SandCrew[k]), Limits: []Limit{}, Why: why}
+		End: m.At(p.Sanding[k] + l.Sanding.Duration), Hours: t.Hours, Litres: t.litres, Rekey: true, Before: []message.Sentence{}, People: m.names(p.SandCrew[k]), Limits: []Limit{}, Why: why}
 }
 
 // namesBefore names the tasks that links come from.
-func (m Model) namesBefore(links []int) []say.Sentence {
-	out, named := []say.Sentence{}, map[string]bool{}
+func (m Model) namesBefore(links []int) []message.Sentence {
+	out, named := []message.Sentence{}, map[string]bool{}
 	for _, k := range links {
 		from := m.Problem.Links[k].From
 		name := m.Tasks[from].Name()
@@ -241,18 +241,18 @@ func (m Model) openHours() []OpenHours {
 }
 
 // notes name what is missing: surfaces on which nothing is planned.
-func (m Model) notes() []say.Sentence {
-	out := []say.Sentence{}
+func (m Model) notes() []message.Sentence {
+	out := []message.Sentence{}
 	for _, k := range m.unmanned() {
-		out = append(out, say.Of("nobody is named for %s: it is planned for anybody", k))
+		out = append(out, message.Of("nobody is named for %s: it is planned for anybody", k))
 	}
 	for _, b := range m.Boats {
 		if b.Launch != nil && b.Launch.Before(m.Now) {
-			out = append(out, say.Of("the launch of %s, %v, has passed: give her another day", b.Name, say.On(*b.Launch)))
+			out = append(out, message.Of("the launch of %s, %v, has passed: give her another day", b.Name, message.On(*b.Launch)))
 		}
 		for _, s := range b.Surfaces {
 			if len(s.Tasks) == 0 && s.Last == nil {
-				out = append(out, say.Of("%s: nothing is planned on %s; choose its coats in Build-up", b.Name, s.Name))
+				out = append(out, message.Of("%s: nothing is planned on %s; choose its coats in Build-up", b.Name, s.Name))
 			}
 			out = append(out, m.unsure(b, s)...)
 		}
@@ -262,12 +262,12 @@ func (m Model) notes() []say.Sentence {
 
 // unsure names what the launch cannot be reckoned with: films that no sheet says the
 // hardening of, or that are not hard within the weather known.
-func (m Model) unsure(b Boat, s Surface) (out []say.Sentence) {
+func (m Model) unsure(b Boat, s Surface) (out []message.Sentence) {
 	silent := map[string]bool{}
 	note := func(sheet product.Sheet) {
 		if !silent[sheet.Name] {
 			silent[sheet.Name] = true
-			out = append(out, say.Of("%s, %s: the sheet of %s does not say when it is hard enough for launching; the launch does not wait for it: ask its maker", b.Name, s.Name, sheet.Name))
+			out = append(out, message.Of("%s, %s: the sheet of %s does not say when it is hard enough for launching; the launch does not wait for it: ask its maker", b.Name, s.Name, sheet.Name))
 		}
 	}
 	for _, t := range s.Tasks {
@@ -284,7 +284,7 @@ func (m Model) unsure(b Boat, s Surface) (out []say.Sentence) {
 	case !h.Tabled:
 		note(h.Sheet)
 	case h.At == nil || !h.At.Before(m.Until):
-		out = append(out, say.Of("%s, %s: %s is not hard enough for launching within the weather known", b.Name, s.Name, h.Sheet.Name))
+		out = append(out, message.Of("%s, %s: %s is not hard enough for launching within the weather known", b.Name, s.Name, h.Sheet.Name))
 	}
 	return out
 }

@@ -6,13 +6,13 @@ import (
 	"strings"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
 	"allcoats/core/film/step"
 	"allcoats/core/physics/cure"
 	"allcoats/core/planning/schedule"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
 )
 
 type startsKey struct {
@@ -256,9 +256,9 @@ func reaches(sum []float64, want float64) (slot, short int) {
 	return from + int(math.Ceil(part-1e-6)), from + int(math.Ceil(part-1e-6)) - 1
 }
 
-// ripe is a lag until a table's hours have passed at the surface's temperature,
+// readyAfter is a lag until a table's hours have passed at the surface's temperature,
 // counted from the end of a coat; without a table it is at once.
-func (m Model) ripe(table cure.Table, s product.Sheet, w field.Weather) schedule.Lag {
+func (m Model) readyAfter(table cure.Table, s product.Sheet, w field.Weather) schedule.Lag {
 	if len(table) == 0 {
 		return schedule.After(0)
 	}
@@ -301,28 +301,28 @@ func (m Model) dry(t Task) schedule.Lag {
 	if len(table) == 0 {
 		return schedule.After(usualDryH * perHour)
 	}
-	return m.ripe(table, t.sheet, t.weather)
+	return m.readyAfter(table, t.sheet, t.weather)
 }
 
 // ready is what the film of task c must have come to before task t: its recoat interval for
 // a coat, what the tape is pulled at, sandable for other work on it; and how that is said.
-func ready(c, t Task) (cure.Table, say.Sentence) {
+func ready(c, t Task) (cure.Table, message.Sentence) {
 	below := c.sheet
 	r, ok := below.RecoatOver(t.sheet.Kind)
 	switch {
 	case t.Coat && ok:
-		return r.Min, say.Of("the recoat interval of %v", c.What)
+		return r.Min, message.Of("the recoat interval of %v", c.What)
 	case t.Work == step.Unmask && t.Of.Step.Pull == step.Hard:
-		return below.ThroughDry, say.Of("till it is hard: %v", c.What)
+		return below.ThroughDry, message.Of("till it is hard: %v", c.What)
 	case t.Work == step.Unmask && t.Of.Step.Pull == step.TouchDry:
-		return below.TouchDry, say.Of("till it is dry to touch: %v", c.What)
+		return below.TouchDry, message.Of("till it is dry to touch: %v", c.What)
 	case t.Work == step.Unmask:
-		return nil, say.Of("pulled while wet: %v", c.What)
+		return nil, message.Of("pulled while wet: %v", c.What)
 	case len(below.Sandable) > 0:
-		return below.Sandable, say.Of("till it can be sanded: %v", c.What)
+		return below.Sandable, message.Of("till it can be sanded: %v", c.What)
 	}
 	r, _ = below.RecoatOver(below.Kind)
-	return r.Min, say.Of("till it can be worked on: %v", c.What)
+	return r.Min, message.Of("till it can be worked on: %v", c.What)
 }
 
 // dries is a lag until the water of a wash has left a surface, and the pores of an open
@@ -372,7 +372,7 @@ func (m *Model) hardBefore(coat, to int, immersed bool, why cause) {
 		return
 	}
 	for _, table := range clock.Hardening(t.sheet, immersed) {
-		m.link(schedule.Link{From: coat, To: to, Opens: m.ripe(table, t.sheet, t.weather)}, why)
+		m.link(schedule.Link{From: coat, To: to, Opens: m.readyAfter(table, t.sheet, t.weather)}, why)
 	}
 }
 

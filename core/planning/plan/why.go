@@ -4,9 +4,9 @@ import (
 	"slices"
 	"time"
 
-	"allcoats/core/base/say"
+	"allcoats/core/base/message"
+	"allcoats/core/conditions/field"
 	"allcoats/core/planning/schedule"
-	"allcoats/core/readiness/field"
 )
 
 // asker asks a plan what keeps its tasks where they are.
@@ -104,35 +104,35 @@ func (w asker) taken(i int, links bool) reason {
 }
 
 // why says why task i does not start earlier.
-func (w asker) why(i int) say.Sentence {
+func (w asker) why(i int) message.Sentence {
 	m, start := w.m, w.p.Start[i]
 	r := w.reason(i)
 	could := m.clock(r.could)
 	switch r.kind {
 	case pinnedBy:
 		if len(m.allowed[i]) > 0 && !schedule.Allows(m.allowed[i], start) {
-			return say.Of("Pinned by you, against the weather: %v.", m.mostly(i, start, start+perHour))
+			return message.Of("Pinned by you, against the weather: %v.", m.mostly(i, start, start+perHour))
 		}
-		return say.Of("Pinned by you.")
+		return message.Of("Pinned by you.")
 	case atOnce:
-		return say.Of("Free to begin at once.")
+		return message.Of("Free to begin at once.")
 	case heldFor:
-		return say.Of("Could begin at %v; held back so that %s follows within its limit (%v).", could, m.Tasks[m.Problem.Links[r.link].To].Name(), say.Lit(m.causes[r.link].bind))
+		return message.Of("Could begin at %v; held back so that %s follows within its limit (%v).", could, m.Tasks[m.Problem.Links[r.link].To].Name(), message.Lit(m.causes[r.link].bind))
 	case keptThere:
 		if w.known.Start[i] == start {
-			return say.Of("Could begin at %v; kept where the plan had it.", could)
+			return message.Of("Could begin at %v; kept where the plan had it.", could)
 		}
-		return say.Of("Could begin at %v; put later for the sake of other work.", could)
+		return message.Of("Could begin at %v; put later for the sake of other work.", could)
 	case comesAfter:
 		link, sanded := w.placed.Opened(i)
 		if sanded {
-			return say.Of("After it is opened again: %s.", m.sands[link].What)
+			return message.Of("After it is opened again: %s.", m.sands[link].What)
 		}
 		l := m.Problem.Links[link]
 		at := l.Opens(w.p.Start[l.From] + m.Problem.Tasks[l.From].Duration)
-		out := say.Of("Not before %v: %s.", m.clock(at), m.cause(link))
+		out := message.Of("Not before %v: %s.", m.clock(at), m.cause(link))
 		if next := w.taken(i, false); at < start && next.could < start {
-			out = say.Of("%v %v", out, w.words(i, next))
+			out = message.Of("%v %v", out, w.words(i, next))
 		}
 		return out
 	case byWeather, byHours, byHands, byDay, byDust, byBoth:
@@ -141,9 +141,9 @@ func (w asker) why(i int) say.Sentence {
 }
 
 // words put what keeps a task from a start that it could have into a sentence.
-func (w asker) words(i int, r reason) say.Sentence {
+func (w asker) words(i int, r reason) message.Sentence {
 	m, start := w.m, w.p.Start[i]
-	var why say.Sentence
+	var why message.Sentence
 	switch r.kind {
 	case byWeather:
 		why = m.mostly(i, r.could, start)
@@ -156,40 +156,40 @@ func (w asker) words(i int, r reason) say.Sentence {
 	case byDust:
 		why = w.dustAt(i, r.could)
 	case byBoth:
-		why = say.Of("the good hours are not those that people work")
+		why = message.Of("the good hours are not those that people work")
 	case pinnedBy, atOnce, heldFor, keptThere, comesAfter: // why tells these whole
 	}
-	return say.Of("Not at %v: %v.", m.clock(r.could), why)
+	return message.Of("Not at %v: %v.", m.clock(r.could), why)
 }
 
 // hoursOf says when those who do a task begin to work.
-func (m Model) hoursOf(i int, p schedule.Plan, start int) say.Sentence {
+func (m Model) hoursOf(i int, p schedule.Plan, start int) message.Sentence {
 	for _, h := range p.Crew[i] {
 		for _, w := range m.Problem.Hands[h].Works {
 			if w.First == start {
-				began := say.Of("the work of %s begins %v", m.People[h].Name, m.clock(start))
+				began := message.Of("the work of %s begins %v", m.People[h].Name, m.clock(start))
 				if m.Problem.Tasks[i].Able != nil {
-					return say.Of("%v, and nobody else who does %v is there before", began, say.Lit(string(m.Tasks[i].Skill)))
+					return message.Of("%v, and nobody else who does %v is there before", began, message.Lit(string(m.Tasks[i].Skill)))
 				}
 				return began
 			}
 		}
 	}
 	if len(m.Problem.Tasks[i].Able) > 0 && m.Tasks[i].Skill != "" {
-		return say.Of("nobody who does %v works then", say.Lit(string(m.Tasks[i].Skill)))
+		return message.Of("nobody who does %v works then", message.Lit(string(m.Tasks[i].Skill)))
 	}
 	d := float64(m.Problem.Tasks[i].Duration) / perHour
 	if n := m.Problem.Tasks[i].Crew; n > 1 {
-		return say.Of("%d people do not work %g h together before", n, d)
+		return message.Of("%d people do not work %g h together before", n, d)
 	}
-	return say.Of("nobody works %g h on end before", d)
+	return message.Of("nobody works %g h on end before", d)
 }
 
 // busyAt names the work that has the hands, or the gun, at a slot: that of those who do the
 // task, if they are not free.
-func (w asker) busyAt(i, at int) say.Sentence {
+func (w asker) busyAt(i, at int) message.Sentence {
 	m, t := w.m, &w.m.Problem.Tasks[i]
-	said := say.Of("the hands are at other work")
+	said := message.Of("the hands are at other work")
 	for j := range m.Problem.Tasks {
 		o, start := &m.Problem.Tasks[j], w.p.Start[j]
 		if j == i || start < 0 || len(w.p.Crew[j]) == 0 {
@@ -218,15 +218,15 @@ func (w asker) busyAt(i, at int) say.Sentence {
 }
 
 // isAt says where people are.
-func (m Model) isAt(crew []int, at say.Sentence) say.Sentence {
+func (m Model) isAt(crew []int, at message.Sentence) message.Sentence {
 	if len(crew) > 1 {
-		return say.Of("%v are at %v", say.List(m.names(crew)), at)
+		return message.Of("%v are at %v", message.List(m.names(crew)), at)
 	}
-	return say.Of("%v is at %v", say.List(m.names(crew)), at)
+	return message.Of("%v is at %v", message.List(m.names(crew)), at)
 }
 
 // nameFor names task j to one who asks about task i: with its boat if it is another one.
-func (m Model) nameFor(i, j int) say.Sentence {
+func (m Model) nameFor(i, j int) message.Sentence {
 	if m.Tasks[i].Boat != m.Tasks[j].Boat {
 		return m.ofBoat(m.Tasks[j])
 	}
@@ -234,10 +234,12 @@ func (m Model) nameFor(i, j int) say.Sentence {
 }
 
 // ofBoat names a task with its boat.
-func (m Model) ofBoat(t Task) say.Sentence { return say.Of("%s: %v", m.Boats[t.Boat].Name, t.Name()) }
+func (m Model) ofBoat(t Task) message.Sentence {
+	return message.Of("%s: %v", m.Boats[t.Boat].Name, t.Name())
+}
 
 // apartFrom names the task that has the day of a slot.
-func (w asker) apartFrom(i, at int) say.Sentence {
+func (w asker) apartFrom(i, at int) message.Sentence {
 	m := w.m
 	for _, a := range m.Problem.Apart {
 		if a[0] != i && a[1] != i {
@@ -248,15 +250,15 @@ func (w asker) apartFrom(i, at int) say.Sentence {
 			continue
 		}
 		if m.Tasks[j].SurfaceID == m.Tasks[i].SurfaceID {
-			return say.Of("%s is filled that day, and corners and flats want different ones", m.Tasks[j].Name())
+			return message.Of("%s is filled that day, and corners and flats want different ones", m.Tasks[j].Name())
 		}
-		return say.Of("%s is coated that day, and a mask line is between them", m.Tasks[j].Surface)
+		return message.Of("%s is coated that day, and a mask line is between them", m.Tasks[j].Surface)
 	}
-	return say.Of("a neighbour has that day")
+	return message.Of("a neighbour has that day")
 }
 
 // dustAt names what is wet, or makes dust, at a slot.
-func (w asker) dustAt(i, at int) say.Sentence {
+func (w asker) dustAt(i, at int) message.Sentence {
 	m, t := w.m, &w.m.Problem.Tasks[i]
 	for j := range m.Problem.Tasks {
 		o, start := &m.Problem.Tasks[j], w.p.Start[j]
@@ -265,34 +267,34 @@ func (w asker) dustAt(i, at int) say.Sentence {
 		}
 		for _, z := range t.Dusts {
 			if o.Wets == z+1 && start < at+t.Duration && at < o.Dry(start+o.Duration) {
-				return say.Of("%s is not dry to touch before %v", m.nameFor(i, j), m.clock(o.Dry(start+o.Duration)))
+				return message.Of("%s is not dry to touch before %v", m.nameFor(i, j), m.clock(o.Dry(start+o.Duration)))
 			}
 		}
 		for _, z := range o.Dusts {
 			if t.Wets == z+1 && start < t.Dry(at+t.Duration) && at < start+o.Duration {
-				return say.Of("%s makes dust while it is wet", m.nameFor(i, j))
+				return message.Of("%s makes dust while it is wet", m.nameFor(i, j))
 			}
 		}
 	}
-	return say.Of("there is dust in the air")
+	return message.Of("there is dust in the air")
 }
 
 // clock is a slot as an instant.
-func (m Model) clock(slot int) say.Span { return say.Clock(m.At(slot), m.Now, m.Loc) }
+func (m Model) clock(slot int) message.Span { return message.Clock(m.At(slot), m.Now, m.Loc) }
 
 // cause puts the origin of a link in words.
-func (m Model) cause(k int) say.Sentence {
+func (m Model) cause(k int) message.Sentence {
 	l := m.Problem.Links[k]
 	for _, r := range CrossRules {
 		if r.ID == m.causes[k].cross {
-			return say.Of("%v comes first (%v)", m.nameFor(l.To, l.From), say.Lit(r.Name))
+			return message.Of("%v comes first (%v)", m.nameFor(l.To, l.From), message.Lit(r.Name))
 		}
 	}
 	return m.causes[k].rule
 }
 
 // mostly is what the weather forbids most of in [lo, hi) for task i.
-func (m Model) mostly(i, lo, hi int) say.Sentence {
+func (m Model) mostly(i, lo, hi int) message.Sentence {
 	t := m.Tasks[i]
 	from, to := m.At(lo), m.At(max(lo+perHour, hi))
 	if !t.Coat {
@@ -317,13 +319,13 @@ func (m Model) mostly(i, lo, hi int) say.Sentence {
 		}
 	}
 	if most == "" {
-		return say.Of("the weather does not hold long enough after laying")
+		return message.Of("the weather does not hold long enough after laying")
 	}
 	return field.Words(check[most])
 }
 
 // shut says what keeps work without a field from beginning between two instants.
-func (m Model) shut(t Task, from, to time.Time) say.Sentence {
+func (m Model) shut(t Task, from, to time.Time) message.Sentence {
 	rain, wet, dark, quiet := 0, 0, 0, 0
 	lit := m.free(t.weather, !t.light)
 	first := max(0, t.weather.Air.Find(from.Truncate(time.Hour)))
@@ -345,15 +347,15 @@ func (m Model) shut(t Task, from, to time.Time) say.Sentence {
 	}
 	switch max(rain, wet, dark, quiet) {
 	case 0:
-		return say.Of("the dry and light hours are too short")
+		return message.Of("the dry and light hours are too short")
 	case rain:
-		return say.Of("it rains")
+		return message.Of("it rains")
 	case wet:
-		return say.Of("it is wet with rain or dew")
+		return message.Of("it is wet with rain or dew")
 	case dark:
-		return say.Of("it is dark")
+		return message.Of("it is dark")
 	}
-	return say.Of("no noise may be made then")
+	return message.Of("no noise may be made then")
 }
 
 // Nearest is the quarter of an hour nearest to at when a task may begin by its own weather

@@ -10,13 +10,13 @@ import (
 	"time"
 
 	"allcoats/core/base/calendar"
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/area"
+	"allcoats/core/conditions/clock"
+	"allcoats/core/conditions/field"
 	"allcoats/core/job/task"
-	"allcoats/core/physics/sky"
+	"allcoats/core/physics/solar"
 	"allcoats/core/planning/schedule"
-	"allcoats/core/readiness/clock"
-	"allcoats/core/readiness/field"
 )
 
 // Person is somebody who works in the yard.
@@ -35,7 +35,7 @@ var usualWeek = calendar.Week{{FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 
 
 // Validate reports what cannot be.
 func (p Person) Validate() error {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if strings.TrimSpace(p.Name) == "" {
 		bad.Add("name", "give the person a name")
 	}
@@ -133,7 +133,7 @@ type Mark struct {
 type Yard struct {
 	Now, Until time.Time
 	Loc        *time.Location
-	Daylight   []sky.Daytime
+	Daylight   []solar.Daytime
 	People     []Person
 	Guns       int // spray guns, 0 for one
 	// Tents is how many tents the boats share, 0 when each has her own.

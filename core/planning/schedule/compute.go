@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"strings"
 
-	"allcoats/core/base/fault"
+	"allcoats/core/base/fielderr"
 	"allcoats/core/base/working"
 )
 
@@ -106,7 +106,7 @@ func Compute(ctx context.Context, r Request) (Answer, error) {
 }
 
 func (r Request) problem() (Problem, error) {
-	var bad fault.Errors
+	var bad fielderr.Errors
 	if r.HorizonH < 1 || r.HorizonH > 20_000 {
 		bad.Add("horizon_h", "must be between 1 and 20000")
 	}
@@ -169,7 +169,7 @@ func (r Request) problem() (Problem, error) {
 		for i, t := range loop {
 			names[i] = p.Tasks[t].Name
 		}
-		return p, fault.At("links", "these tasks wait for one another: %s", strings.Join(names, ", "))
+		return p, fielderr.At("links", "these tasks wait for one another: %s", strings.Join(names, ", "))
 	}
 	hours := make([]int, r.HorizonH)
 	for h := range hours {
@@ -180,7 +180,7 @@ func (r Request) problem() (Problem, error) {
 }
 
 // ranges reads stretches of starts, which must rise and not overlap.
-func ranges(bad *fault.Errors, path string, list [][2]int) []Range {
+func ranges(bad *fielderr.Errors, path string, list [][2]int) []Range {
 	out := make([]Range, 0, len(list))
 	for i, r := range list {
 		if r[0] > r[1] || i > 0 && r[0] <= list[i-1][1] {

@@ -8,7 +8,7 @@ export type Schemas = components["schemas"];
 export const api = createClient<paths>({ baseUrl: "/", fetch: async (r) => hear(await held(r)) });
 
 /** What is wrong, in words, or as a sentence of the program with its quantities. */
-export type Words = string | Schemas["SaySpan"][];
+export type Words = string | Schemas["MessageSpan"][];
 
 /** A refused request: what is wrong, field by field, and for a stale edit what is stored now. */
 export class Refused extends Error {
@@ -25,7 +25,7 @@ export class Refused extends Error {
 type ProblemBody = {
   detail?: string;
   title?: string;
-  errors?: { location?: string; message?: string; says?: Schemas["SaySpan"][] }[];
+  errors?: { location?: string; message?: string; says?: Schemas["MessageSpan"][] }[];
   current?: unknown;
 };
 

@@ -2969,48 +2969,16 @@ export interface components {
             /** Format: double */
             tempC: number;
         };
-        AirRequest: {
-            /** Format: double */
-            heatedToC?: number;
-            /** Format: double */
-            pressureHPa?: number;
-            /** Format: double */
-            rhPct: number;
-            /** Format: double */
-            surfaceTempC?: number;
-            /** Format: double */
-            tempC: number;
-        };
-        AirResult: {
-            /** Format: double */
-            absoluteHumidityGM3: number;
-            condenses?: boolean;
-            /** Format: double */
-            dewPointC: number;
-            /** Format: double */
-            dewPointSpreadK?: number;
-            /** Format: double */
-            heatedRHPct?: number;
-            /** Format: double */
-            mixingRatioGKg: number;
-            /** Format: double */
-            saturationPressureHPa: number;
-            /** Format: double */
-            surfaceRHPct?: number;
-            /** Format: double */
-            vapourPressureHPa: number;
-            working: components["schemas"]["Working"];
-        };
         Answered: {
-            cautions: components["schemas"]["SaySpan"][][];
-            days: components["schemas"]["SaySpan"][][];
-            detail: components["schemas"]["SaySpan"][];
+            cautions: components["schemas"]["MessageSpan"][][];
+            days: components["schemas"]["MessageSpan"][][];
+            detail: components["schemas"]["MessageSpan"][];
             facts: components["schemas"]["EnquiryFact"][];
             hours: components["schemas"]["FieldHour"][];
             /** Format: date-time */
             now: string;
-            says: components["schemas"]["SaySpan"][];
-            supposed: components["schemas"]["SaySpan"][][];
+            says: components["schemas"]["MessageSpan"][];
+            supposed: components["schemas"]["MessageSpan"][][];
             timeZone: string;
             working: components["schemas"]["Working"];
         };
@@ -3021,10 +2989,10 @@ export interface components {
         AntifoulResult: {
             /** Format: double */
             areaM2: number;
-            cautions: components["schemas"]["SaySpan"][][];
+            cautions: components["schemas"]["MessageSpan"][][];
             /** Format: double */
             dryH: number;
-            findings: components["schemas"]["SayFinding"][];
+            findings: components["schemas"]["MessageFinding"][];
             first: string;
             /** Format: date-time */
             lastFrom?: string;
@@ -3040,7 +3008,7 @@ export interface components {
             seasons: number;
             steps: components["schemas"]["CraftStep"][];
             takes: components["schemas"]["CraftAmount"][];
-            tie?: components["schemas"]["SaySpan"][];
+            tie?: components["schemas"]["MessageSpan"][];
             /** Format: date-time */
             tieCloses?: string;
             tieLaid: boolean;
@@ -3103,14 +3071,44 @@ export interface components {
             place: components["schemas"]["Place"];
             product: string;
             result: components["schemas"]["AntifoulResult"];
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             surface?: components["schemas"]["Surface"];
             /** Format: double */
             tempC: number;
-            trouble: components["schemas"]["FaultField"][];
+            trouble: components["schemas"]["FielderrField"][];
             /** Format: int64 */
             version: number;
             work: components["schemas"]["AntifoulWork"];
+        };
+        ApplicationCheck: {
+            key: string;
+            short?: components["schemas"]["MessageSpan"][];
+            state: string;
+            text: components["schemas"]["MessageSpan"][];
+        };
+        ApplicationComb: {
+            /** Format: double */
+            dryUm: number;
+            /** Format: double */
+            wetUm: number;
+        };
+        ApplicationPiece: {
+            /** Format: double */
+            areaM2: number;
+            id: string;
+            name: string;
+            /** Format: double */
+            surfaceC: number;
+            why: components["schemas"]["MessageSpan"][];
+        };
+        ApplicationStripes: {
+            each: components["schemas"]["MessageSpan"][];
+            /** Format: double */
+            m2: number;
+            /** Format: double */
+            min: number;
+            /** Format: int64 */
+            n: number;
         };
         AreaAssessment: {
             /** Format: double */
@@ -3155,7 +3153,7 @@ export interface components {
             /** Format: double */
             lowM2: number;
             plausible: boolean;
-            text: components["schemas"]["SaySpan"][];
+            text: components["schemas"]["MessageSpan"][];
         };
         AreaDimensions: {
             /** Format: double */
@@ -3182,7 +3180,7 @@ export interface components {
             a: number;
             /** Format: int64 */
             b: number;
-            text: components["schemas"]["SaySpan"][];
+            text: components["schemas"]["MessageSpan"][];
         };
         AreaFigure: {
             /** Format: double */
@@ -3198,7 +3196,7 @@ export interface components {
         AreaGirthDoubt: {
             /** Format: int64 */
             station: number;
-            text: components["schemas"]["SaySpan"][];
+            text: components["schemas"]["MessageSpan"][];
         };
         AreaGirthLine: {
             doubts: components["schemas"]["AreaGirthDoubt"][];
@@ -3396,18 +3394,18 @@ export interface components {
         BadField: {
             location: string;
             message: string;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
         };
         Bench: {
             batches: components["schemas"]["MixBatches"];
-            checks: components["schemas"]["LayCheck"][];
+            checks: components["schemas"]["ApplicationCheck"][];
             clocks: components["schemas"]["CoatTimers"][];
-            coat: components["schemas"]["SaySpan"][];
-            comb: components["schemas"]["LayComb"];
+            coat: components["schemas"]["MessageSpan"][];
+            comb: components["schemas"]["ApplicationComb"];
             /** Format: double */
             dftUm: number;
             fillers: components["schemas"]["MixFiller"][];
-            gear: components["schemas"]["SaySpan"][][];
+            gear: components["schemas"]["MessageSpan"][][];
             grade: string;
             /** Format: double */
             layH: number;
@@ -3419,7 +3417,7 @@ export interface components {
             mixed?: components["schemas"]["MixDeviation"];
             /** Format: date-time */
             now: string;
-            order: components["schemas"]["LayPiece"][];
+            order: components["schemas"]["ApplicationPiece"][];
             /** Format: int64 */
             ownCoats: number;
             ownRate: boolean;
@@ -3432,16 +3430,16 @@ export interface components {
             pots: components["schemas"]["Pot"][];
             product: string;
             productId: string;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             stand: string;
             stepId: string;
-            stripes?: components["schemas"]["LayStripes"];
+            stripes?: components["schemas"]["ApplicationStripes"];
             surface: string;
             surfaceId: string;
             surfaces: components["schemas"]["BenchSurface"][];
             /** Format: double */
             thinnerPct: number;
-            trouble: components["schemas"]["FaultField"][];
+            trouble: components["schemas"]["FielderrField"][];
             twoPart: boolean;
             /** Format: double */
             wftUm: number;
@@ -3449,7 +3447,7 @@ export interface components {
         BenchSurface: {
             id: string;
             name: string;
-            next: components["schemas"]["SaySpan"][];
+            next: components["schemas"]["MessageSpan"][];
             productId: string;
         };
         Boat: {
@@ -3515,15 +3513,15 @@ export interface components {
             workDayH: number;
         };
         BoatMorning: {
-            detail: components["schemas"]["SaySpan"][];
+            detail: components["schemas"]["MessageSpan"][];
             id: string;
             launch?: components["schemas"]["PlanLaunching"];
             name: string;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             surfaceId: string;
         };
         BoatTent: {
-            booth?: components["schemas"]["SaySpan"][];
+            booth?: components["schemas"]["MessageSpan"][];
             cautions: string[];
             outside: string[];
             sheltered: string[];
@@ -3547,9 +3545,9 @@ export interface components {
             place: components["schemas"]["Place"];
             product: string;
             result: components["schemas"]["BrightworkResult"];
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             surface?: components["schemas"]["Surface"];
-            trouble: components["schemas"]["FaultField"][];
+            trouble: components["schemas"]["FielderrField"][];
             /** Format: int64 */
             version: number;
             work: components["schemas"]["BrightworkWork"];
@@ -3570,10 +3568,10 @@ export interface components {
             years: number;
         };
         BrightworkResult: {
-            cautions: components["schemas"]["SaySpan"][][];
+            cautions: components["schemas"]["MessageSpan"][][];
             counts: components["schemas"]["BrightworkCount"][];
             dust?: components["schemas"]["BrightworkSeen"];
-            findings: components["schemas"]["SayFinding"][];
+            findings: components["schemas"]["MessageFinding"][];
             holds: string;
             /** Format: int64 */
             lines: number;
@@ -3587,7 +3585,7 @@ export interface components {
             takes: components["schemas"]["CraftAmount"][];
             /** Format: double */
             tapeM: number;
-            veneer?: components["schemas"]["SaySpan"][];
+            veneer?: components["schemas"]["MessageSpan"][];
             working: components["schemas"]["Working"];
         };
         BrightworkSchool: {
@@ -3675,8 +3673,8 @@ export interface components {
             lastsYears: number;
             layers: components["schemas"]["BuildupLayer"][];
             margin: components["schemas"]["BuildupMargin"];
-            marginText?: components["schemas"]["SaySpan"][];
-            mind: components["schemas"]["SaySpan"][][][];
+            marginText?: components["schemas"]["MessageSpan"][];
+            mind: components["schemas"]["MessageSpan"][][][];
             places: components["schemas"]["PlaceFilm"][];
             result: components["schemas"]["BuildupResult"];
             steps: components["schemas"]["Step"][];
@@ -3735,7 +3733,7 @@ export interface components {
             litresPerCoat: number;
             /** Format: double */
             pullH: number;
-            purchase: components["schemas"]["TinsPurchase"];
+            purchase: components["schemas"]["Purchase"];
             /** Format: double */
             thinnerL: number;
             /** Format: double */
@@ -3784,17 +3782,17 @@ export interface components {
             to: string;
         };
         Chances: {
-            coats: components["schemas"]["TodayBest"][];
+            coats: components["schemas"]["ReadinessBest"][];
             /** Format: int64 */
             futures: number;
             /** Format: date-time */
             known: string;
             place: components["schemas"]["Place"];
-            wetDay: components["schemas"]["TodayIndoor"][];
+            wetDay: components["schemas"]["ReadinessIndoor"][];
         };
         Change: {
-            was: components["schemas"]["SaySpan"][];
-            will: components["schemas"]["SaySpan"][];
+            was: components["schemas"]["MessageSpan"][];
+            will: components["schemas"]["MessageSpan"][];
         };
         Changed: {
             edition: string;
@@ -3963,6 +3961,127 @@ export interface components {
             ribbon: components["schemas"]["Ribbon"];
             surface: string;
         };
+        CompletionBedding: {
+            advice: components["schemas"]["MessageSpan"][][];
+            backed: boolean;
+            /** Format: date-time */
+            beddedAt?: string;
+            /** @enum {string} */
+            compound: "butyl" | "polysulphide" | "polyurethane" | "polyether" | "silicone";
+            /** @enum {string} */
+            core: "" | "none" | "balsa" | "foam" | "plywood";
+            endGrain: boolean;
+            /** Format: date-time */
+            from?: string;
+            late: boolean;
+            /** Format: date-time */
+            loadAt?: string;
+            name: string;
+            next: string;
+            sealed: boolean;
+            /** Format: date-time */
+            snuggedAt?: string;
+            surface: string;
+            surfaceId: string;
+            through: boolean;
+        };
+        CompletionCompound: {
+            key: string;
+            name: string;
+            note: string;
+        };
+        CompletionHardware: {
+            backed: boolean;
+            /** Format: date-time */
+            beddedAt?: string;
+            /** @enum {string} */
+            compound: "butyl" | "polysulphide" | "polyurethane" | "polyether" | "silicone";
+            /** @enum {string} */
+            core: "" | "none" | "balsa" | "foam" | "plywood";
+            endGrain: boolean;
+            name: string;
+            sealed: boolean;
+            /** Format: date-time */
+            snuggedAt?: string;
+            surfaceId: string;
+            through: boolean;
+        };
+        CompletionLine: {
+            /** Format: double */
+            lengthM: number;
+            /** Format: date-time */
+            maskedAt?: string;
+            name: string;
+            off: boolean;
+            /** @enum {string} */
+            pull: "wet" | "touch-dry" | "hard";
+            surfaceId: string;
+            /** @enum {string} */
+            tape: "crepe" | "fine-line" | "outdoor" | "foam";
+            twice: boolean;
+        };
+        CompletionReady: {
+            /** Format: date-time */
+            at?: string;
+            late: boolean;
+            product: string;
+            says: string;
+            surface: string;
+        };
+        CompletionResult: {
+            bedding: components["schemas"]["CompletionBedding"][];
+            cautions: components["schemas"]["MessageSpan"][][];
+            findings: components["schemas"]["MessageFinding"][];
+            lines: components["schemas"]["CompletionTapeline"][];
+            /** Format: int64 */
+            open: number;
+            ready: components["schemas"]["CompletionReady"][];
+            steps: components["schemas"]["CraftStep"][];
+            /** Format: int64 */
+            stops: number;
+            takes: components["schemas"]["CraftAmount"][];
+            /** Format: double */
+            tapeM: number;
+            working: components["schemas"]["Working"];
+        };
+        CompletionSnag: {
+            done: boolean;
+            stops: boolean;
+            surfaceId: string;
+            text: string;
+        };
+        CompletionTape: {
+            key: string;
+            name: string;
+            /** Format: double */
+            stayH: number;
+        };
+        CompletionTapeline: {
+            late: boolean;
+            /** Format: double */
+            lengthM: number;
+            /** Format: date-time */
+            maskedAt?: string;
+            name: string;
+            off: boolean;
+            /** @enum {string} */
+            pull: "wet" | "touch-dry" | "hard";
+            /** Format: date-time */
+            pullAt?: string;
+            says: string;
+            /** Format: date-time */
+            staysTo?: string;
+            surface: string;
+            surfaceId: string;
+            /** @enum {string} */
+            tape: "crepe" | "fine-line" | "outdoor" | "foam";
+            twice: boolean;
+        };
+        CompletionWork: {
+            hardware: components["schemas"]["CompletionHardware"][];
+            lines: components["schemas"]["CompletionLine"][];
+            snags: components["schemas"]["CompletionSnag"][];
+        };
         ConvertRequest: {
             from: string;
             to: string;
@@ -4034,7 +4153,7 @@ export interface components {
             grit?: number;
             /** Format: double */
             hours?: number;
-            how?: components["schemas"]["SaySpan"][];
+            how?: components["schemas"]["MessageSpan"][];
             indoor?: boolean;
             key: string;
             /** Format: int64 */
@@ -4210,7 +4329,7 @@ export interface components {
             surfaceId: string;
             /** Format: date-time */
             to: string;
-            what: components["schemas"]["SaySpan"][];
+            what: components["schemas"]["MessageSpan"][];
             working: components["schemas"]["Working"];
             /** Format: double */
             years: number;
@@ -4314,7 +4433,7 @@ export interface components {
         };
         EnquiryFact: {
             name: string;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
         };
         EnquiryLies: {
             key: string;
@@ -4329,7 +4448,7 @@ export interface components {
             beyondShelf?: boolean;
             blemishes?: string[];
             boatId?: string;
-            changed?: components["schemas"]["SaySpan"][];
+            changed?: components["schemas"]["MessageSpan"][];
             conditions?: components["schemas"]["LogbookConditions"];
             deleted: boolean;
             dry?: components["schemas"]["LogbookDry"];
@@ -4342,7 +4461,7 @@ export interface components {
             filmSdUm: number;
             /** Format: double */
             filmUm: number;
-            flag?: components["schemas"]["SaySpan"][];
+            flag?: components["schemas"]["MessageSpan"][];
             /** Format: int64 */
             grit: number;
             /** Format: double */
@@ -4455,7 +4574,7 @@ export interface components {
             litresPerMWidthHigh: number;
             /** Format: double */
             litresPerMWidthLow: number;
-            notes: components["schemas"]["SaySpan"][][];
+            notes: components["schemas"]["MessageSpan"][][];
             /** Format: int64 */
             relativeTiltsNotObserved: number;
             working: components["schemas"]["Working"];
@@ -4671,7 +4790,7 @@ export interface components {
             maxFillMM: number;
             /** Format: double */
             maxGrindMM: number;
-            notes: components["schemas"]["SaySpan"][][];
+            notes: components["schemas"]["MessageSpan"][][];
             on?: components["schemas"]["FairTrack"];
             patches: components["schemas"]["FairPatch"][];
             product: string;
@@ -4684,8 +4803,8 @@ export interface components {
             rowBreaks?: number[];
             /** Format: double */
             rowsM: number;
-            says: components["schemas"]["SaySpan"][];
-            short?: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
+            short?: components["schemas"]["MessageSpan"][];
             /** Format: double */
             spacingM: number;
             stand: string;
@@ -4719,15 +4838,10 @@ export interface components {
             now?: components["schemas"]["Fairing"];
             outlook: components["schemas"]["FairOutlook"];
             rounds: components["schemas"]["FairRound"][];
-            roundsSay: components["schemas"]["SaySpan"][];
+            roundsSay: components["schemas"]["MessageSpan"][];
             sets: components["schemas"]["FairingSet"][];
             spots?: components["schemas"]["Spots"];
             surface: components["schemas"]["Surface"];
-        };
-        FaultField: {
-            message: string;
-            path: string;
-            says: components["schemas"]["SaySpan"][];
         };
         Feed: {
             path: string;
@@ -4807,6 +4921,11 @@ export interface components {
             slackH: number;
             /** Format: date-time */
             to: string;
+        };
+        FielderrField: {
+            message: string;
+            path: string;
+            says: components["schemas"]["MessageSpan"][];
         };
         FilmAcceptanceRequest: {
             /** Format: double */
@@ -4898,7 +5017,7 @@ export interface components {
             overruledAt: string;
             reason: string;
             rule: string;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             severity: string;
             source: string;
             /**
@@ -4911,7 +5030,7 @@ export interface components {
         };
         FinishWords: {
             bright: components["schemas"]["BrightworkSchool"][];
-            compounds: components["schemas"]["RefitCompound"][];
+            compounds: components["schemas"]["CompletionCompound"][];
             dusts: components["schemas"]["BrightworkSeen"][];
             fittings: components["schemas"]["NonskidFittingKind"][];
             grades: components["schemas"]["NonskidGrade"][];
@@ -4920,7 +5039,7 @@ export interface components {
             profiles: components["schemas"]["MetalProfile"][];
             schools: components["schemas"]["Named"][];
             strips: components["schemas"]["BrightworkStrip"][];
-            tapes: components["schemas"]["RefitTape"][];
+            tapes: components["schemas"]["CompletionTape"][];
         };
         FirstCoat: {
             /** Format: double */
@@ -5014,10 +5133,10 @@ export interface components {
             recipe: string;
         };
         GelcoatResult: {
-            cautions: components["schemas"]["SaySpan"][][];
-            comb: components["schemas"]["LayComb"];
+            cautions: components["schemas"]["MessageSpan"][][];
+            comb: components["schemas"]["ApplicationComb"];
             dose: components["schemas"]["MixDose"];
-            findings: components["schemas"]["SayFinding"][];
+            findings: components["schemas"]["MessageFinding"][];
             /** Format: double */
             gelMin: number;
             ladder: components["schemas"]["SandStep"][];
@@ -5072,9 +5191,9 @@ export interface components {
             place: components["schemas"]["Place"];
             product: string;
             result: components["schemas"]["GelcoatResult"];
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             surface?: components["schemas"]["Surface"];
-            trouble: components["schemas"]["FaultField"][];
+            trouble: components["schemas"]["FielderrField"][];
             /** Format: int64 */
             version: number;
             work: components["schemas"]["GelcoatWork"];
@@ -5100,9 +5219,9 @@ export interface components {
         Handover: {
             changes: components["schemas"]["Change"][];
             findings: components["schemas"]["Finding"][];
-            mind: components["schemas"]["SaySpan"][][];
+            mind: components["schemas"]["MessageSpan"][][];
             steps: components["schemas"]["Step"][];
-            stop?: components["schemas"]["SaySpan"][];
+            stop?: components["schemas"]["MessageSpan"][];
             sum: components["schemas"]["TaskSum"];
             surface: string;
             surfaceId: string;
@@ -5190,36 +5309,6 @@ export interface components {
             bytes: number;
             name: string;
         };
-        LayCheck: {
-            key: string;
-            short?: components["schemas"]["SaySpan"][];
-            state: string;
-            text: components["schemas"]["SaySpan"][];
-        };
-        LayComb: {
-            /** Format: double */
-            dryUm: number;
-            /** Format: double */
-            wetUm: number;
-        };
-        LayPiece: {
-            /** Format: double */
-            areaM2: number;
-            id: string;
-            name: string;
-            /** Format: double */
-            surfaceC: number;
-            why: components["schemas"]["SaySpan"][];
-        };
-        LayStripes: {
-            each: components["schemas"]["SaySpan"][];
-            /** Format: double */
-            m2: number;
-            /** Format: double */
-            min: number;
-            /** Format: int64 */
-            n: number;
-        };
         LedgerLine: {
             /** Format: double */
             doneH: number;
@@ -5246,25 +5335,25 @@ export interface components {
             /** Format: double */
             done: number;
             result?: components["schemas"]["Chances"];
-            trouble?: components["schemas"]["SaySpan"][];
+            trouble?: components["schemas"]["MessageSpan"][];
         };
         LineListWay: {
             /** Format: double */
             done: number;
             result?: components["schemas"]["Way"][];
-            trouble?: components["schemas"]["SaySpan"][];
+            trouble?: components["schemas"]["MessageSpan"][];
         };
         LineRisk: {
             /** Format: double */
             done: number;
             result?: components["schemas"]["PlanRisk"];
-            trouble?: components["schemas"]["SaySpan"][];
+            trouble?: components["schemas"]["MessageSpan"][];
         };
         LineYardPlan: {
             /** Format: double */
             done: number;
             result?: components["schemas"]["YardPlan"];
-            trouble?: components["schemas"]["SaySpan"][];
+            trouble?: components["schemas"]["MessageSpan"][];
         };
         LogWords: {
             blemishes: components["schemas"]["LogbookBlemish"][];
@@ -5281,7 +5370,7 @@ export interface components {
         LogbookCause: {
             next: string;
             text: string;
-            told?: components["schemas"]["SaySpan"][];
+            told?: components["schemas"]["MessageSpan"][];
         };
         LogbookConditions: {
             /** Format: double */
@@ -5513,6 +5602,26 @@ export interface components {
             /** Format: double */
             xM: number;
         };
+        MessageFinding: {
+            stop: boolean;
+            text: components["schemas"]["MessageSpan"][];
+        };
+        MessageSpan: {
+            /** Format: date-time */
+            at?: string;
+            date?: boolean;
+            day?: boolean;
+            /** Format: int64 */
+            digits?: number;
+            lower?: boolean;
+            say?: string;
+            strong?: boolean;
+            text?: string;
+            unit?: string;
+            /** Format: double */
+            value?: number;
+            with?: components["schemas"]["MessageSpan"][][];
+        };
         Meta: {
             ask: components["schemas"]["AskWords"];
             binders: string[];
@@ -5542,7 +5651,7 @@ export interface components {
             bad: boolean;
             isolated: boolean;
             loses: string;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             where: string;
         };
         MetalPair: {
@@ -5572,10 +5681,10 @@ export interface components {
             bandM2: number;
             /** Format: double */
             bandMM: number;
-            cautions: components["schemas"]["SaySpan"][][];
+            cautions: components["schemas"]["MessageSpan"][][];
             /** Format: double */
             collarL: number;
-            findings: components["schemas"]["SayFinding"][];
+            findings: components["schemas"]["MessageFinding"][];
             pairs: components["schemas"]["MetalEaten"][];
             /** Format: double */
             pitL: number;
@@ -5593,7 +5702,7 @@ export interface components {
             at?: string;
             /** Format: int64 */
             coat: number;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
         };
         MetalWork: {
             /** Format: double */
@@ -5629,9 +5738,9 @@ export interface components {
             place: components["schemas"]["Place"];
             product: string;
             result: components["schemas"]["MetalResult"];
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             surface?: components["schemas"]["Surface"];
-            trouble: components["schemas"]["FaultField"][];
+            trouble: components["schemas"]["FielderrField"][];
             /** Format: int64 */
             version: number;
             work: components["schemas"]["MetalWork"];
@@ -5669,7 +5778,7 @@ export interface components {
         MixDose: {
             /** Format: double */
             drops: number;
-            findings: components["schemas"]["SayFinding"][];
+            findings: components["schemas"]["MessageFinding"][];
             /** Format: double */
             g: number;
             /** Format: double */
@@ -5697,7 +5806,7 @@ export interface components {
         MixNight: {
             /** Format: double */
             pct: number;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             /** Format: double */
             setH: number;
         };
@@ -5821,11 +5930,11 @@ export interface components {
             waterlineM: number;
         };
         Morning: {
-            detail: components["schemas"]["SaySpan"][];
+            detail: components["schemas"]["MessageSpan"][];
             /** Format: date-time */
             now: string;
             places: components["schemas"]["PlaceMorning"][];
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
         };
         MouldPanel: {
             /** Format: double */
@@ -5846,11 +5955,11 @@ export interface components {
             castM2: number;
             /** Format: double */
             catalystG: number;
-            cautions: components["schemas"]["SaySpan"][][];
+            cautions: components["schemas"]["MessageSpan"][][];
             chain: string;
             /** Format: double */
             demouldH: number;
-            findings: components["schemas"]["SayFinding"][];
+            findings: components["schemas"]["MessageFinding"][];
             /** Format: double */
             gelMin: number;
             /** Format: double */
@@ -5913,9 +6022,9 @@ export interface components {
             place: components["schemas"]["Place"];
             product: string;
             result: components["schemas"]["MouldResult"];
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             surface?: components["schemas"]["Surface"];
-            trouble: components["schemas"]["FaultField"][];
+            trouble: components["schemas"]["FielderrField"][];
             /** Format: int64 */
             version: number;
             work: components["schemas"]["MouldWork"];
@@ -5941,13 +6050,13 @@ export interface components {
             awaitedL: number;
             /** Format: int64 */
             coats: number;
-            forecast: components["schemas"]["TinsForecast"];
+            forecast: components["schemas"]["PurchaseForecast"];
             /** @description the sheet names no tins that would do */
             impossible: boolean;
             low: boolean;
             /** Format: double */
             nextCoatL: number;
-            notes: components["schemas"]["SaySpan"][][];
+            notes: components["schemas"]["MessageSpan"][][];
             /**
              * Format: int64
              * @description what the next larger purchase would cost more
@@ -5957,7 +6066,7 @@ export interface components {
             oneMoreL: number;
             product: string;
             productId: string;
-            purchase: components["schemas"]["TinsPurchase"];
+            purchase: components["schemas"]["Purchase"];
             /** Format: double */
             reckonedL: number;
             /** Format: double */
@@ -6077,11 +6186,11 @@ export interface components {
             product: string;
             result: components["schemas"]["NonskidLayout"];
             ribbon: components["schemas"]["Ribbon"];
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             sketch: components["schemas"]["PolygonPoint"][];
             steps: components["schemas"]["CraftStep"][];
             surface?: components["schemas"]["Surface"];
-            trouble: components["schemas"]["FaultField"][];
+            trouble: components["schemas"]["FielderrField"][];
             /** Format: int64 */
             version: number;
             work: components["schemas"]["NonskidWork"];
@@ -6159,7 +6268,7 @@ export interface components {
             /** Format: double */
             deckM2: number;
             even: components["schemas"]["NonskidEven"][];
-            findings: components["schemas"]["SayFinding"][];
+            findings: components["schemas"]["MessageFinding"][];
             fittings: components["schemas"]["Polygon"][];
             gaps: components["schemas"]["Polygon"][];
             /** Format: double */
@@ -6262,7 +6371,7 @@ export interface components {
             litres: number;
             /** Format: double */
             perM2: number;
-            spread?: components["schemas"]["SaySpan"][];
+            spread?: components["schemas"]["MessageSpan"][];
             /** Format: double */
             tapeM: number;
             unit: string;
@@ -6486,16 +6595,16 @@ export interface components {
             place: components["schemas"]["Place"];
             ribbon: components["schemas"]["Ribbon"];
             ribbonOf: string;
-            weather: components["schemas"]["SaySpan"][];
+            weather: components["schemas"]["MessageSpan"][];
         };
         Plan: {
-            headline: components["schemas"]["SaySpan"][];
+            headline: components["schemas"]["MessageSpan"][];
             /** Format: double */
             hours: number;
             items: components["schemas"]["PlanItem"][];
             launches: components["schemas"]["PlanLaunching"][];
             left: components["schemas"]["PlanLeftOut"][];
-            notes: components["schemas"]["SaySpan"][][];
+            notes: components["schemas"]["MessageSpan"][][];
             open: components["schemas"]["PlanOpenHours"][];
         };
         PlanBoatRisk: {
@@ -6512,7 +6621,7 @@ export interface components {
         PlanCause: {
             /** Format: double */
             meanH: number;
-            name: components["schemas"]["SaySpan"][];
+            name: components["schemas"]["MessageSpan"][];
             taskId: string;
         };
         PlanDay: {
@@ -6534,7 +6643,7 @@ export interface components {
             version: number;
         };
         PlanItem: {
-            before: components["schemas"]["SaySpan"][][];
+            before: components["schemas"]["MessageSpan"][][];
             boat: string;
             boatId: string;
             /** Format: date-time */
@@ -6562,8 +6671,8 @@ export interface components {
             surface: string;
             surfaceId: string;
             taskId: string;
-            what: components["schemas"]["SaySpan"][];
-            why: components["schemas"]["SaySpan"][];
+            what: components["schemas"]["MessageSpan"][];
+            why: components["schemas"]["MessageSpan"][];
             work: string;
         };
         PlanLaunching: {
@@ -6591,21 +6700,21 @@ export interface components {
             nine?: string;
             /** Format: int64 */
             rekey: number;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
         };
         PlanLeftOut: {
-            behind: components["schemas"]["SaySpan"][][];
+            behind: components["schemas"]["MessageSpan"][][];
             boatId: string;
-            name: components["schemas"]["SaySpan"][];
+            name: components["schemas"]["MessageSpan"][];
             needs: string[];
             taskId: string;
-            why: components["schemas"]["SaySpan"][];
+            why: components["schemas"]["MessageSpan"][];
         };
         PlanLimit: {
             /** Format: date-time */
             by: string;
             name: string;
-            until: components["schemas"]["SaySpan"][];
+            until: components["schemas"]["MessageSpan"][];
         };
         PlanMark: {
             /** Format: date-time */
@@ -6616,11 +6725,11 @@ export interface components {
         PlanMoved: {
             /** Format: date-time */
             from?: string;
-            name: components["schemas"]["SaySpan"][];
+            name: components["schemas"]["MessageSpan"][];
             taskId: string;
             /** Format: date-time */
             to?: string;
-            why: components["schemas"]["SaySpan"][];
+            why: components["schemas"]["MessageSpan"][];
         };
         PlanOdds: {
             /** Format: double */
@@ -6733,14 +6842,14 @@ export interface components {
         };
         PracticeAnswer: {
             coat: boolean;
-            reason: components["schemas"]["SaySpan"][];
+            reason: components["schemas"]["MessageSpan"][];
             right: boolean;
         };
         PracticeDay: {
             /** Format: int64 */
             hour: number;
             hours: components["schemas"]["PracticeHour"][];
-            limits: components["schemas"]["SaySpan"][];
+            limits: components["schemas"]["MessageSpan"][];
             product: string;
             /** Format: int64 */
             seed: number;
@@ -6781,7 +6890,7 @@ export interface components {
             litresM: number;
             placements: components["schemas"]["FairPlacement"][];
             right: boolean;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             /** Format: int64 */
             seed: number;
             /** Format: double */
@@ -6807,7 +6916,7 @@ export interface components {
             passes: number;
             /** Format: double */
             proudMM: number;
-            said: components["schemas"]["SaySpan"][][];
+            said: components["schemas"]["MessageSpan"][][];
             /** Format: double */
             scratchUm: number;
             through: boolean;
@@ -6827,7 +6936,7 @@ export interface components {
             title: string;
         };
         Product: {
-            doubts: components["schemas"]["SaySpan"][][];
+            doubts: components["schemas"]["MessageSpan"][][];
             id: string;
             sheet: components["schemas"]["ProductSheet"];
             /** Format: int64 */
@@ -7023,6 +7132,167 @@ export interface components {
             priceCents: number;
             supplier?: string;
         };
+        PsychrometricsRequest: {
+            /** Format: double */
+            heatedToC?: number;
+            /** Format: double */
+            pressureHPa?: number;
+            /** Format: double */
+            rhPct: number;
+            /** Format: double */
+            surfaceTempC?: number;
+            /** Format: double */
+            tempC: number;
+        };
+        PsychrometricsResult: {
+            /** Format: double */
+            absoluteHumidityGM3: number;
+            condenses?: boolean;
+            /** Format: double */
+            dewPointC: number;
+            /** Format: double */
+            dewPointSpreadK?: number;
+            /** Format: double */
+            heatedRHPct?: number;
+            /** Format: double */
+            mixingRatioGKg: number;
+            /** Format: double */
+            saturationPressureHPa: number;
+            /** Format: double */
+            surfaceRHPct?: number;
+            /** Format: double */
+            vapourPressureHPa: number;
+            working: components["schemas"]["Working"];
+        };
+        Purchase: {
+            /** Format: int64 */
+            costCents: number;
+            /** Format: double */
+            leftoverL: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            oddL?: number;
+            /** @description the part that is over without the other: base or hardener */
+            oddPart?: string;
+            priced: boolean;
+            tins: components["schemas"]["PurchaseBought"][];
+        };
+        PurchaseBought: {
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            litres: number;
+            name: string;
+            partNo?: string;
+            /** Format: int64 */
+            priceCents?: number;
+            supplier?: string;
+        };
+        PurchaseCoat: {
+            /** Format: double */
+            loggedL: number;
+            /** Format: double */
+            reckonedL: number;
+            surface: string;
+        };
+        PurchaseForecast: {
+            /** Format: double */
+            buy: number;
+            /**
+             * Format: int64
+             * @description logged coats that it was learned from
+             */
+            coats: number;
+            /**
+             * Format: double
+             * @description litres used to litres reckoned, learned
+             */
+            factor: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            low: number;
+            working: components["schemas"]["Working"];
+        };
+        PurchaseItem: {
+            /** Format: int64 */
+            available?: number;
+            /** Format: int64 */
+            baseML: number;
+            /** Format: int64 */
+            hardenerML: number;
+            name: string;
+            /** Format: int64 */
+            priceCents: number;
+        };
+        PurchasePackRequest: {
+            items: components["schemas"]["PurchaseItem"][];
+            /** Format: int64 */
+            needBaseML: number;
+            /** Format: int64 */
+            needHardenerML: number;
+            /** Format: int64 */
+            stockBaseML: number;
+            /** Format: int64 */
+            stockHardenerML: number;
+        };
+        PurchasePackResult: {
+            /** Format: int64 */
+            costCents: number;
+            counts: number[];
+            /** Format: int64 */
+            leftoverML: number;
+            possible: boolean;
+        };
+        PurchaseUseRequest: {
+            areaSdPct: {
+                [key: string]: number;
+            };
+            logged: components["schemas"]["PurchaseCoat"][];
+            plannedSurface: string;
+            reckonedLitresOfCoatsToCome: number[];
+            /**
+             * Format: double
+             * @description chance, in per cent, that what is bought is enough; 80 if not given
+             */
+            serviceLevelPct?: number;
+            /** Format: double */
+            stockL?: number;
+            /** Format: double */
+            tinL?: number;
+        };
+        PurchaseUseResult: {
+            coatsLikelyLoggedWrong: number[];
+            /** Format: double */
+            factor: number;
+            /** Format: double */
+            factor80High: number;
+            /** Format: double */
+            factor80Low: number;
+            /** Format: double */
+            litres80High: number;
+            /** Format: double */
+            litres80Low: number;
+            /** Format: double */
+            litresToCome: number;
+            /**
+             * Format: double
+             * @description standard deviation of the litres to come, of their logarithm
+             */
+            spreadPct: number;
+            /** Format: double */
+            surfaceFactor: number;
+            /** Format: double */
+            surfaceFactor80High: number;
+            /** Format: double */
+            surfaceFactor80Low: number;
+            /** Format: int64 */
+            tins: number;
+            working: components["schemas"]["Working"];
+        };
         Question: {
             /** Format: double */
             areaM2?: number;
@@ -7090,10 +7360,131 @@ export interface components {
             /** Format: double */
             workDayH: number;
         };
+        ReadinessAction: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            hours: number;
+            surfaceId: string;
+            task?: components["schemas"]["ReadinessPlanned"];
+            text: components["schemas"]["MessageSpan"][];
+            /** Format: date-time */
+            until?: string;
+        };
+        ReadinessAnswer: {
+            actions: components["schemas"]["ReadinessAction"][];
+            clocks: components["schemas"]["MessageSpan"][];
+            detail: components["schemas"]["MessageSpan"][];
+            dry: components["schemas"]["MessageSpan"][];
+            headline: components["schemas"]["MessageSpan"][];
+            lanes: components["schemas"]["ReadinessLane"][];
+            surfaceId: string;
+            warnings: components["schemas"]["MessageSpan"][][];
+        };
+        ReadinessBest: {
+            options: components["schemas"]["ReadinessOption"][];
+            sentence: components["schemas"]["MessageSpan"][];
+            surface: string;
+            surfaceId: string;
+            wait?: components["schemas"]["MessageSpan"][];
+            what: components["schemas"]["MessageSpan"][];
+        };
+        ReadinessIndoor: {
+            surfaceId: string;
+            text: components["schemas"]["MessageSpan"][];
+        };
+        ReadinessLane: {
+            allowed: components["schemas"]["CalendarStretch"][];
+            answer: components["schemas"]["MessageSpan"][];
+            chance: string;
+            clock?: components["schemas"]["Clock"];
+            cover: components["schemas"]["MessageSpan"][];
+            damage: components["schemas"]["MessageSpan"][][];
+            detail: components["schemas"]["MessageSpan"][];
+            hard: components["schemas"]["MessageSpan"][];
+            mix?: components["schemas"]["ReadinessMix"];
+            nextStepId: string;
+            night: components["schemas"]["MessageSpan"][];
+            note: components["schemas"]["MessageSpan"][];
+            recoat: components["schemas"]["MessageSpan"][];
+            starts: components["schemas"]["ReadinessStart"][];
+            surface: string;
+            surfaceId: string;
+        };
+        ReadinessMix: {
+            /** Format: double */
+            atTempC?: number;
+            cautions: string[];
+            /** Format: double */
+            holdH: number;
+            /** Format: double */
+            inductionH: number;
+            /** Format: double */
+            layH: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            potLifeH?: number;
+            product: string;
+            /** Format: double */
+            shelfL?: number;
+            /** Format: double */
+            wftUm: number;
+            working: components["schemas"]["Working"];
+        };
+        ReadinessOption: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            chancePct: number;
+            forecast: boolean;
+            /** Format: date-time */
+            from: string;
+            nearest?: components["schemas"]["FieldCheck"];
+            sand: boolean;
+            /** Format: date-time */
+            to: string;
+        };
+        ReadinessPlanned: {
+            before: components["schemas"]["MessageSpan"][][];
+            coat: boolean;
+            /** Format: date-time */
+            end: string;
+            /** Format: double */
+            hours: number;
+            people: string[];
+            /** Format: double */
+            sharePct: number;
+            /** Format: date-time */
+            start: string;
+            stepId: string;
+            surface: string;
+            surfaceId: string;
+            taskId: string;
+            what: components["schemas"]["MessageSpan"][];
+            whole: string;
+            why: components["schemas"]["MessageSpan"][];
+            work: string;
+        };
+        ReadinessStart: {
+            binding: components["schemas"]["FieldCheck"];
+            closes?: components["schemas"]["FieldReason"];
+            /** Format: date-time */
+            from: string;
+            measured: boolean;
+            opens?: components["schemas"]["FieldReason"];
+            sand: boolean;
+            /** Format: double */
+            slack: number;
+            /** Format: double */
+            slackH: number;
+            /** Format: date-time */
+            to: string;
+        };
         ReadingDoubt: {
             /** Format: date-time */
             from: string;
-            text: components["schemas"]["SaySpan"][];
+            text: components["schemas"]["MessageSpan"][];
             /** Format: date-time */
             to: string;
             what: string;
@@ -7142,127 +7533,6 @@ export interface components {
             /** Format: date-time */
             to: string;
         };
-        RefitBedding: {
-            advice: components["schemas"]["SaySpan"][][];
-            backed: boolean;
-            /** Format: date-time */
-            beddedAt?: string;
-            /** @enum {string} */
-            compound: "butyl" | "polysulphide" | "polyurethane" | "polyether" | "silicone";
-            /** @enum {string} */
-            core: "" | "none" | "balsa" | "foam" | "plywood";
-            endGrain: boolean;
-            /** Format: date-time */
-            from?: string;
-            late: boolean;
-            /** Format: date-time */
-            loadAt?: string;
-            name: string;
-            next: string;
-            sealed: boolean;
-            /** Format: date-time */
-            snuggedAt?: string;
-            surface: string;
-            surfaceId: string;
-            through: boolean;
-        };
-        RefitCompound: {
-            key: string;
-            name: string;
-            note: string;
-        };
-        RefitHardware: {
-            backed: boolean;
-            /** Format: date-time */
-            beddedAt?: string;
-            /** @enum {string} */
-            compound: "butyl" | "polysulphide" | "polyurethane" | "polyether" | "silicone";
-            /** @enum {string} */
-            core: "" | "none" | "balsa" | "foam" | "plywood";
-            endGrain: boolean;
-            name: string;
-            sealed: boolean;
-            /** Format: date-time */
-            snuggedAt?: string;
-            surfaceId: string;
-            through: boolean;
-        };
-        RefitLine: {
-            /** Format: double */
-            lengthM: number;
-            /** Format: date-time */
-            maskedAt?: string;
-            name: string;
-            off: boolean;
-            /** @enum {string} */
-            pull: "wet" | "touch-dry" | "hard";
-            surfaceId: string;
-            /** @enum {string} */
-            tape: "crepe" | "fine-line" | "outdoor" | "foam";
-            twice: boolean;
-        };
-        RefitReady: {
-            /** Format: date-time */
-            at?: string;
-            late: boolean;
-            product: string;
-            says: string;
-            surface: string;
-        };
-        RefitResult: {
-            bedding: components["schemas"]["RefitBedding"][];
-            cautions: components["schemas"]["SaySpan"][][];
-            findings: components["schemas"]["SayFinding"][];
-            lines: components["schemas"]["RefitTapeline"][];
-            /** Format: int64 */
-            open: number;
-            ready: components["schemas"]["RefitReady"][];
-            steps: components["schemas"]["CraftStep"][];
-            /** Format: int64 */
-            stops: number;
-            takes: components["schemas"]["CraftAmount"][];
-            /** Format: double */
-            tapeM: number;
-            working: components["schemas"]["Working"];
-        };
-        RefitSnag: {
-            done: boolean;
-            stops: boolean;
-            surfaceId: string;
-            text: string;
-        };
-        RefitTape: {
-            key: string;
-            name: string;
-            /** Format: double */
-            stayH: number;
-        };
-        RefitTapeline: {
-            late: boolean;
-            /** Format: double */
-            lengthM: number;
-            /** Format: date-time */
-            maskedAt?: string;
-            name: string;
-            off: boolean;
-            /** @enum {string} */
-            pull: "wet" | "touch-dry" | "hard";
-            /** Format: date-time */
-            pullAt?: string;
-            says: string;
-            /** Format: date-time */
-            staysTo?: string;
-            surface: string;
-            surfaceId: string;
-            /** @enum {string} */
-            tape: "crepe" | "fine-line" | "outdoor" | "foam";
-            twice: boolean;
-        };
-        RefitWork: {
-            hardware: components["schemas"]["RefitHardware"][];
-            lines: components["schemas"]["RefitLine"][];
-            snags: components["schemas"]["RefitSnag"][];
-        };
         Refitted: {
             boatId: string;
             handovers: components["schemas"]["Handover"][];
@@ -7270,14 +7540,14 @@ export interface components {
             now: string;
             place: components["schemas"]["Place"];
             product: string;
-            result: components["schemas"]["RefitResult"];
-            says: components["schemas"]["SaySpan"][];
+            result: components["schemas"]["CompletionResult"];
+            says: components["schemas"]["MessageSpan"][];
             surface?: components["schemas"]["Surface"];
             surfaces: components["schemas"]["BenchSurface"][];
-            trouble: components["schemas"]["FaultField"][];
+            trouble: components["schemas"]["FielderrField"][];
             /** Format: int64 */
             version: number;
-            work: components["schemas"]["RefitWork"];
+            work: components["schemas"]["CompletionWork"];
         };
         Report: {
             accounts: components["schemas"]["Accounts"];
@@ -7316,7 +7586,7 @@ export interface components {
             fix: string;
             mend?: components["schemas"]["RulesMend"];
             rule: string;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             severity: string;
             source: string;
             /**
@@ -7330,7 +7600,7 @@ export interface components {
         RulesMend: {
             /** Format: int64 */
             at: number;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             steps: components["schemas"]["RulesWant"][];
             /** Format: int64 */
             take: number;
@@ -7379,7 +7649,7 @@ export interface components {
             grit?: number;
             /** Format: double */
             hours?: number;
-            how?: components["schemas"]["SaySpan"][];
+            how?: components["schemas"]["MessageSpan"][];
             indoor?: boolean;
             /** Format: int64 */
             keyGrit?: number;
@@ -7426,7 +7696,7 @@ export interface components {
             grit?: number;
             /** Format: double */
             hours?: number;
-            how?: components["schemas"]["SaySpan"][];
+            how?: components["schemas"]["MessageSpan"][];
             indoor?: boolean;
             /** Format: int64 */
             keyGrit?: number;
@@ -7483,7 +7753,7 @@ export interface components {
             rate: number;
         };
         Sanding: {
-            clogs: components["schemas"]["SaySpan"][];
+            clogs: components["schemas"]["MessageSpan"][];
             dust: string;
             /** Format: double */
             filmUm: number;
@@ -7499,10 +7769,10 @@ export interface components {
             ready: boolean;
             /** Format: double */
             removedUm: number;
-            ring?: components["schemas"]["SaySpan"][];
+            ring?: components["schemas"]["MessageSpan"][];
             /** Format: date-time */
             sandable?: string;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             steps: components["schemas"]["SandStep"][];
             /** Format: int64 */
             to: number;
@@ -7512,26 +7782,6 @@ export interface components {
             wet: boolean;
             wetOnly: boolean;
             working: components["schemas"]["Working"];
-        };
-        SayFinding: {
-            stop: boolean;
-            text: components["schemas"]["SaySpan"][];
-        };
-        SaySpan: {
-            /** Format: date-time */
-            at?: string;
-            date?: boolean;
-            day?: boolean;
-            /** Format: int64 */
-            digits?: number;
-            lower?: boolean;
-            say?: string;
-            strong?: boolean;
-            text?: string;
-            unit?: string;
-            /** Format: double */
-            value?: number;
-            with?: components["schemas"]["SaySpan"][][];
         };
         ScannedFace: {
             gaps: (number | null)[][];
@@ -7614,7 +7864,7 @@ export interface components {
             grit?: number;
             /** Format: double */
             hours?: number;
-            how?: components["schemas"]["SaySpan"][];
+            how?: components["schemas"]["MessageSpan"][];
             indoor?: boolean;
             /** Format: int64 */
             keyGrit?: number;
@@ -7663,7 +7913,7 @@ export interface components {
             productId: string;
             surface: string;
         };
-        SkyGivenLight: {
+        SolarGivenLight: {
             /** Format: double */
             beamWM2: number;
             /** Format: double */
@@ -7671,13 +7921,13 @@ export interface components {
             /** Format: double */
             globalWM2: number;
         };
-        SkyGivenSun: {
+        SolarGivenSun: {
             /** Format: double */
             azimuthDeg: number;
             /** Format: double */
             elevationDeg: number;
         };
-        SkyPlaneRequest: {
+        SolarPlaneRequest: {
             /** Format: double */
             albedo?: number;
             /** Format: double */
@@ -7685,20 +7935,20 @@ export interface components {
             /** Format: double */
             tiltDeg: number;
         };
-        SkyRequest: {
+        SolarRequest: {
             /** Format: date-time */
             at: string;
             /** Format: double */
             cloudPct?: number;
             /** Format: double */
             latitudeDeg: number;
-            light?: components["schemas"]["SkyGivenLight"];
+            light?: components["schemas"]["SolarGivenLight"];
             /** Format: double */
             longitudeDeg: number;
-            plane?: components["schemas"]["SkyPlaneRequest"];
-            sun?: components["schemas"]["SkyGivenSun"];
+            plane?: components["schemas"]["SolarPlaneRequest"];
+            sun?: components["schemas"]["SolarGivenSun"];
         };
-        SkyResult: {
+        SolarResult: {
             /** Format: double */
             azimuthDeg: number;
             /** Format: double */
@@ -7738,7 +7988,7 @@ export interface components {
             handover?: components["schemas"]["Handover"];
             outlook: components["schemas"]["FairOutlook"];
             rounds: components["schemas"]["FairRound"][];
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
         };
         Start: {
             job: string;
@@ -7764,7 +8014,7 @@ export interface components {
             grit?: number;
             /** Format: double */
             hours?: number;
-            how?: components["schemas"]["SaySpan"][];
+            how?: components["schemas"]["MessageSpan"][];
             id?: string;
             indoor?: boolean;
             /** Format: int64 */
@@ -7905,7 +8155,7 @@ export interface components {
             stock: components["schemas"]["StockItem"][];
             /** Format: int64 */
             stopCents: number;
-            unread: components["schemas"]["SaySpan"][][];
+            unread: components["schemas"]["MessageSpan"][][];
             /** Format: double */
             workDayH: number;
         };
@@ -7919,9 +8169,9 @@ export interface components {
             /** @enum {string} */
             access: "flat" | "side" | "overhead" | "fiddly";
             area: components["schemas"]["AreaAssessment"];
-            better?: components["schemas"]["SaySpan"][];
+            better?: components["schemas"]["MessageSpan"][];
             boatId: string;
-            cautions: components["schemas"]["SaySpan"][][];
+            cautions: components["schemas"]["MessageSpan"][][];
             colour: string;
             crafts: string[];
             /** @enum {string} */
@@ -8046,12 +8296,12 @@ export interface components {
             boat: components["schemas"]["Boat"];
             crossCheck?: components["schemas"]["AreaCrossCheck"];
             defects: components["schemas"]["Defect"][];
-            detail: components["schemas"]["SaySpan"][];
+            detail: components["schemas"]["MessageSpan"][];
             drawnFrom: string;
             fairFirst: string;
             models: components["schemas"]["Model"][];
             place: components["schemas"]["Place"];
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             surfaces: components["schemas"]["Surface"][];
             views: components["schemas"]["OutlineView"][];
         };
@@ -8223,12 +8473,12 @@ export interface components {
             tookL: number;
             /** Format: double */
             wetUm: number;
-            what: components["schemas"]["SaySpan"][];
+            what: components["schemas"]["MessageSpan"][];
             where?: string;
             work: string;
         };
         TaskBind: {
-            breaks: components["schemas"]["SaySpan"][];
+            breaks: components["schemas"]["MessageSpan"][];
             /** Format: date-time */
             by?: string;
             /** Format: double */
@@ -8254,7 +8504,7 @@ export interface components {
             factor: number;
             key: string;
             off: boolean;
-            says: components["schemas"]["SaySpan"][];
+            says: components["schemas"]["MessageSpan"][];
             /** Format: double */
             spread: number;
         };
@@ -8359,261 +8609,11 @@ export interface components {
         TimeZone: {
             timeZone: string;
         };
-        TinsBought: {
-            /** Format: int64 */
-            count: number;
-            /** Format: double */
-            litres: number;
-            name: string;
-            partNo?: string;
-            /** Format: int64 */
-            priceCents?: number;
-            supplier?: string;
-        };
-        TinsCoat: {
-            /** Format: double */
-            loggedL: number;
-            /** Format: double */
-            reckonedL: number;
-            surface: string;
-        };
-        TinsForecast: {
-            /** Format: double */
-            buy: number;
-            /**
-             * Format: int64
-             * @description logged coats that it was learned from
-             */
-            coats: number;
-            /**
-             * Format: double
-             * @description litres used to litres reckoned, learned
-             */
-            factor: number;
-            /** Format: double */
-            high: number;
-            /** Format: double */
-            litres: number;
-            /** Format: double */
-            low: number;
-            working: components["schemas"]["Working"];
-        };
-        TinsItem: {
-            /** Format: int64 */
-            available?: number;
-            /** Format: int64 */
-            baseML: number;
-            /** Format: int64 */
-            hardenerML: number;
-            name: string;
-            /** Format: int64 */
-            priceCents: number;
-        };
-        TinsPackRequest: {
-            items: components["schemas"]["TinsItem"][];
-            /** Format: int64 */
-            needBaseML: number;
-            /** Format: int64 */
-            needHardenerML: number;
-            /** Format: int64 */
-            stockBaseML: number;
-            /** Format: int64 */
-            stockHardenerML: number;
-        };
-        TinsPackResult: {
-            /** Format: int64 */
-            costCents: number;
-            counts: number[];
-            /** Format: int64 */
-            leftoverML: number;
-            possible: boolean;
-        };
-        TinsPurchase: {
-            /** Format: int64 */
-            costCents: number;
-            /** Format: double */
-            leftoverL: number;
-            /** Format: double */
-            litres: number;
-            /** Format: double */
-            oddL?: number;
-            /** @description the part that is over without the other: base or hardener */
-            oddPart?: string;
-            priced: boolean;
-            tins: components["schemas"]["TinsBought"][];
-        };
-        TinsUseRequest: {
-            areaSdPct: {
-                [key: string]: number;
-            };
-            logged: components["schemas"]["TinsCoat"][];
-            plannedSurface: string;
-            reckonedLitresOfCoatsToCome: number[];
-            /**
-             * Format: double
-             * @description chance, in per cent, that what is bought is enough; 80 if not given
-             */
-            serviceLevelPct?: number;
-            /** Format: double */
-            stockL?: number;
-            /** Format: double */
-            tinL?: number;
-        };
-        TinsUseResult: {
-            coatsLikelyLoggedWrong: number[];
-            /** Format: double */
-            factor: number;
-            /** Format: double */
-            factor80High: number;
-            /** Format: double */
-            factor80Low: number;
-            /** Format: double */
-            litres80High: number;
-            /** Format: double */
-            litres80Low: number;
-            /** Format: double */
-            litresToCome: number;
-            /**
-             * Format: double
-             * @description standard deviation of the litres to come, of their logarithm
-             */
-            spreadPct: number;
-            /** Format: double */
-            surfaceFactor: number;
-            /** Format: double */
-            surfaceFactor80High: number;
-            /** Format: double */
-            surfaceFactor80Low: number;
-            /** Format: int64 */
-            tins: number;
-            working: components["schemas"]["Working"];
-        };
         Today: {
-            answer: components["schemas"]["TodayAnswer"];
+            answer: components["schemas"]["ReadinessAnswer"];
             boat: components["schemas"]["Boat"];
             place: components["schemas"]["Place"];
             ribbon: components["schemas"]["Ribbon"];
-        };
-        TodayAction: {
-            /** Format: date-time */
-            at: string;
-            /** Format: double */
-            hours: number;
-            surfaceId: string;
-            task?: components["schemas"]["TodayPlanned"];
-            text: components["schemas"]["SaySpan"][];
-            /** Format: date-time */
-            until?: string;
-        };
-        TodayAnswer: {
-            actions: components["schemas"]["TodayAction"][];
-            clocks: components["schemas"]["SaySpan"][];
-            detail: components["schemas"]["SaySpan"][];
-            dry: components["schemas"]["SaySpan"][];
-            headline: components["schemas"]["SaySpan"][];
-            lanes: components["schemas"]["TodayLane"][];
-            surfaceId: string;
-            warnings: components["schemas"]["SaySpan"][][];
-        };
-        TodayBest: {
-            options: components["schemas"]["TodayOption"][];
-            sentence: components["schemas"]["SaySpan"][];
-            surface: string;
-            surfaceId: string;
-            wait?: components["schemas"]["SaySpan"][];
-            what: components["schemas"]["SaySpan"][];
-        };
-        TodayIndoor: {
-            surfaceId: string;
-            text: components["schemas"]["SaySpan"][];
-        };
-        TodayLane: {
-            allowed: components["schemas"]["CalendarStretch"][];
-            answer: components["schemas"]["SaySpan"][];
-            chance: string;
-            clock?: components["schemas"]["Clock"];
-            cover: components["schemas"]["SaySpan"][];
-            damage: components["schemas"]["SaySpan"][][];
-            detail: components["schemas"]["SaySpan"][];
-            hard: components["schemas"]["SaySpan"][];
-            mix?: components["schemas"]["TodayMix"];
-            nextStepId: string;
-            night: components["schemas"]["SaySpan"][];
-            note: components["schemas"]["SaySpan"][];
-            recoat: components["schemas"]["SaySpan"][];
-            starts: components["schemas"]["TodayStart"][];
-            surface: string;
-            surfaceId: string;
-        };
-        TodayMix: {
-            /** Format: double */
-            atTempC?: number;
-            cautions: string[];
-            /** Format: double */
-            holdH: number;
-            /** Format: double */
-            inductionH: number;
-            /** Format: double */
-            layH: number;
-            /** Format: double */
-            litres: number;
-            /** Format: double */
-            potLifeH?: number;
-            product: string;
-            /** Format: double */
-            shelfL?: number;
-            /** Format: double */
-            wftUm: number;
-            working: components["schemas"]["Working"];
-        };
-        TodayOption: {
-            /** Format: date-time */
-            at: string;
-            /** Format: double */
-            chancePct: number;
-            forecast: boolean;
-            /** Format: date-time */
-            from: string;
-            nearest?: components["schemas"]["FieldCheck"];
-            sand: boolean;
-            /** Format: date-time */
-            to: string;
-        };
-        TodayPlanned: {
-            before: components["schemas"]["SaySpan"][][];
-            coat: boolean;
-            /** Format: date-time */
-            end: string;
-            /** Format: double */
-            hours: number;
-            people: string[];
-            /** Format: double */
-            sharePct: number;
-            /** Format: date-time */
-            start: string;
-            stepId: string;
-            surface: string;
-            surfaceId: string;
-            taskId: string;
-            what: components["schemas"]["SaySpan"][];
-            whole: string;
-            why: components["schemas"]["SaySpan"][];
-            work: string;
-        };
-        TodayStart: {
-            binding: components["schemas"]["FieldCheck"];
-            closes?: components["schemas"]["FieldReason"];
-            /** Format: date-time */
-            from: string;
-            measured: boolean;
-            opens?: components["schemas"]["FieldReason"];
-            sand: boolean;
-            /** Format: double */
-            slack: number;
-            /** Format: double */
-            slackH: number;
-            /** Format: date-time */
-            to: string;
         };
         Trace: {
             /** Format: date-time */
@@ -8645,8 +8645,8 @@ export interface components {
             /** Format: date-time */
             at?: string;
             moved: components["schemas"]["PlanMoved"][];
-            says: components["schemas"]["SaySpan"][][];
-            trouble: components["schemas"]["FaultField"][];
+            says: components["schemas"]["MessageSpan"][][];
+            trouble: components["schemas"]["FielderrField"][];
         };
         UnitsDisplay: {
             /** Format: double */
@@ -8701,6 +8701,7 @@ export interface components {
             later: boolean;
             name: string;
             odds: components["schemas"]["PlanOdds"][];
+            past: boolean;
         };
         WeatherColumns: {
             columns: components["schemas"]["Column"][];
@@ -8830,7 +8831,7 @@ export interface components {
         Working: {
             inputs: components["schemas"]["WorkingQuantity"][];
             steps: components["schemas"]["WorkingStep"][];
-            warnings: components["schemas"]["SaySpan"][][];
+            warnings: components["schemas"]["MessageSpan"][][];
         };
         WorkingQuantity: {
             label: string;
@@ -8839,9 +8840,9 @@ export interface components {
             value: number;
         };
         WorkingStep: {
-            formula: components["schemas"]["SaySpan"][];
+            formula: components["schemas"]["MessageSpan"][];
             label: string;
-            source: components["schemas"]["SaySpan"][];
+            source: components["schemas"]["MessageSpan"][];
             unit: string;
             /** Format: double */
             value: number;
@@ -8872,7 +8873,7 @@ export interface components {
             redo: number;
             rules: components["schemas"]["PlanRule"][];
             settings: components["schemas"]["PlanSettings"];
-            trouble: components["schemas"]["FaultField"][];
+            trouble: components["schemas"]["FielderrField"][];
             /** Format: int64 */
             undo: number;
             /** Format: date-time */
@@ -9532,7 +9533,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RefitWork"];
+                "application/json": components["schemas"]["CompletionWork"];
             };
         };
         responses: {
@@ -9567,7 +9568,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RefitWork"];
+                "application/json": components["schemas"]["CompletionWork"];
             };
         };
         responses: {
@@ -10758,7 +10759,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TinsUseRequest"];
+                "application/json": components["schemas"]["PurchaseUseRequest"];
             };
         };
         responses: {
@@ -10768,7 +10769,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TinsUseResult"];
+                    "application/json": components["schemas"]["PurchaseUseResult"];
                 };
             };
             /** @description Error */
@@ -10989,7 +10990,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AirRequest"];
+                "application/json": components["schemas"]["PsychrometricsRequest"];
             };
         };
         responses: {
@@ -10999,7 +11000,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AirResult"];
+                    "application/json": components["schemas"]["PsychrometricsResult"];
                 };
             };
             /** @description Error */
@@ -11088,7 +11089,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TinsPackRequest"];
+                "application/json": components["schemas"]["PurchasePackRequest"];
             };
         };
         responses: {
@@ -11098,7 +11099,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TinsPackResult"];
+                    "application/json": components["schemas"]["PurchasePackResult"];
                 };
             };
             /** @description Error */
@@ -11220,7 +11221,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SkyRequest"];
+                "application/json": components["schemas"]["SolarRequest"];
             };
         };
         responses: {
@@ -11230,7 +11231,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SkyResult"];
+                    "application/json": components["schemas"]["SolarResult"];
                 };
             };
             /** @description Error */
@@ -13708,7 +13709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SaySpan"][][];
+                    "application/json": components["schemas"]["MessageSpan"][][];
                 };
             };
             /** @description Error */

@@ -11,7 +11,7 @@ export function Said({ words }: { words: Words }) {
 }
 
 /** The core's sentence in the user's language and units and the place's time. A strong span links to href. */
-export function Sentence({ spans, zone, href }: { spans: Schemas["SaySpan"][]; zone: string; href?: string }) {
+export function Sentence({ spans, zone, href }: { spans: Schemas["MessageSpan"][]; zone: string; href?: string }) {
   let pos = 0;
   return (
     <>
@@ -22,7 +22,7 @@ export function Sentence({ spans, zone, href }: { spans: Schemas["SaySpan"][]; z
   );
 }
 
-function Shown({ of: s, zone, href }: { of: Schemas["SaySpan"]; zone: string; href?: string }): ReactNode {
+function Shown({ of: s, zone, href }: { of: Schemas["MessageSpan"]; zone: string; href?: string }): ReactNode {
   const settings = useSettings();
   if (s.strong) {
     const text = written([s], settings, zone);

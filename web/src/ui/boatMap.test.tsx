@@ -136,7 +136,7 @@ it.each([
   ["finished", { chance: "finished", clock: { state: "open" } }],
   ["closing", { chance: "today", clock: { state: "closing" } }],
 ])("marks a surface as %s", (key, lane) => {
-  expect(coatMark(lane as Schemas["TodayLane"])).toBe(COATS[key]);
+  expect(coatMark(lane as Schemas["ReadinessLane"])).toBe(COATS[key]);
 });
 
 it("marks a surface without a lane as bare", () => expect(coatMark(undefined)).toBe(COATS.bare));

@@ -6,7 +6,7 @@ import type { useSettings } from "./settings";
 import { STATES } from "./states";
 import { clock } from "./time";
 
-type TodayLane = Schemas["TodayLane"];
+type TodayLane = Schemas["ReadinessLane"];
 
 export function StatePatterns() {
   return (

@@ -30,7 +30,7 @@ export const DEFECTS: Record<string, MapMark> = {
 };
 
 /** The mark of a surface by its clock and plan. */
-export function coatMark(lane?: Schemas["TodayLane"]): MapMark {
+export function coatMark(lane?: Schemas["ReadinessLane"]): MapMark {
   const key = !lane
     ? "bare"
     : lane.chance === "finished"

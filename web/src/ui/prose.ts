@@ -4,7 +4,7 @@ import { clock, day, stamp, weekday } from "./time";
 
 export type UnitSystem = "metric" | "imperial";
 
-type Spans = Schemas["SaySpan"][];
+type Spans = Schemas["MessageSpan"][];
 
 /** How quantities are shown. */
 export type Shown = {

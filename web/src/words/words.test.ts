@@ -18,7 +18,14 @@ const SCREENS = [
   "api/",
 ];
 const ROOMS = [
-  ...["core/readiness/today", "core/readiness/clock", "core/readiness/field", "core/film/step", "core/film/mix", "core/job/lay"],
+  ...[
+    "core/conditions/readiness",
+    "core/conditions/clock",
+    "core/conditions/field",
+    "core/film/step",
+    "core/film/mix",
+    "core/job/application",
+  ],
   ...["core/job/task", "core/job/logbook", "core/job/upkeep", "core/job/buildup/section", "core/planning/plan", "core/base/working"],
   ...["app/bench", "app/log", "app/jobs", "app/today", "app/records"],
 ];

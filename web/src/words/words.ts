@@ -1,6 +1,8 @@
 import { IntlMessageFormat } from "intl-messageformat";
 import { Children, type ReactNode } from "react";
-import type { Schemas } from "../api/client";
+import type { components } from "../api/types.gen";
+
+type Span = components["schemas"]["MessageSpan"];
 
 /** The languages that the words stand in. English is the source: a message is its own key. */
 export const LANGUAGES = { en: "English", fr: "Français" } as const;
@@ -57,7 +59,7 @@ export function trNodes(message: string, values: Record<string, ReactNode>, lowe
 export const lowered = (text: string) => text.charAt(0).toLocaleLowerCase(LOCALE) + text.slice(1);
 
 /** What fills {0}, {1} and on of a message of the core; a whole number stays one, for its plural forms. */
-export function filled<T>(all: Schemas["SaySpan"][][] | undefined, render: (s: Schemas["SaySpan"][]) => T): Record<string, T | number> {
+export function filled<T>(all: Span[][] | undefined, render: (s: Span[]) => T): Record<string, T | number> {
   return Object.fromEntries(
     (all ?? []).map((s, i) => [i, s.length === 1 && /^\d+$/.test(s[0]?.text ?? "") ? Number(s[0]?.text) : render(s)]),
   );

@@ -9,7 +9,7 @@ import { fieldsOf } from "./typed";
 import { useWork } from "./useWork";
 import { Cautions, Findings, Workbench } from "./Workbench";
 
-const { Num, Pick, Rows, Text, Tick, When, useDraft } = fieldsOf<Schemas["RefitWork"]>();
+const { Num, Pick, Rows, Text, Tick, When, useDraft } = fieldsOf<Schemas["CompletionWork"]>();
 
 type View = Schemas["Refitted"];
 
@@ -25,7 +25,7 @@ const at = (id: string) => ({ params: { path: { id } } });
 
 /** The edges of a job: bedding, masking, full cure, snags. */
 export function Refit({ boatId, name }: { boatId: string; name: string }) {
-  const bench = useWork<Schemas["RefitWork"], View>([boatId, "refit"], {
+  const bench = useWork<Schemas["CompletionWork"], View>([boatId, "refit"], {
     get: () => ok(api.GET("/api/boats/{id}/finishes/refit", at(boatId))),
     preview: (body) => ok(api.POST("/api/boats/{id}/finishes/refit", { ...at(boatId), body })),
     path: `/api/boats/${boatId}/finishes/refit`,
@@ -109,7 +109,7 @@ function Picture({ view }: { view: View }) {
 /** The list to walk with, each ticked off by a large box. */
 function Snags({ view }: { view: View }) {
   const { read, write } = useDraft();
-  const snags = (read("snags") ?? []) as Schemas["RefitSnag"][];
+  const snags = (read("snags") ?? []) as Schemas["CompletionSnag"][];
   const where = (id: string) => view.surfaces.find((s) => s.id === id)?.name;
   if (snags.length === 0) return null;
   return (

@@ -15,7 +15,7 @@ import { tr } from "../../words/words";
 import { DraftContext, type Kept, readAt, useDraft, type useWork, writeAt } from "./useWork";
 
 type View<W> = Kept<W> & {
-  says?: Schemas["SaySpan"][];
+  says?: Schemas["MessageSpan"][];
   place: Schemas["Place"];
   product: string;
   boatId: string;
@@ -165,7 +165,7 @@ export function ProductChoice({
 }
 
 /** What stands in the way, and what to mind. */
-export function Findings({ findings }: { findings: Schemas["SayFinding"][] }) {
+export function Findings({ findings }: { findings: Schemas["MessageFinding"][] }) {
   const { prose } = useSettings();
   return (
     <ul data-testid="findings">

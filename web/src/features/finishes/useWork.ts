@@ -10,7 +10,7 @@ import { useHistory, useUndoKeys } from "../../ui/useHistory";
 import { tr } from "../../words/words";
 
 /** What every workbench answers with: the work it is of, and what of it does not go. */
-export type Kept<W> = { work: W; version: number; trouble: Schemas["FaultField"][] };
+export type Kept<W> = { work: W; version: number; trouble: Schemas["FielderrField"][] };
 
 export type Ways<W, R> = {
   get: () => Promise<R>;

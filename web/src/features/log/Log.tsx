@@ -130,7 +130,7 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
 
 const SHOWN = ["touch-dry", "sandable", "recoat-opens", "recoat-closes"];
 
-function Clocks({ lanes, zone }: { lanes: Schemas["TodayLane"][]; zone: string }) {
+function Clocks({ lanes, zone }: { lanes: Schemas["ReadinessLane"][]; zone: string }) {
   const running = lanes.filter((l) => l.clock);
   if (running.length === 0) return <p>{tr("No coat is logged, so no clock runs.")}</p>;
   return (

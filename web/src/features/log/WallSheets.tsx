@@ -39,7 +39,7 @@ function WallSheet({
 }: {
   boat: string;
   surface: Schemas["Surface"];
-  lane?: Schemas["TodayLane"];
+  lane?: Schemas["ReadinessLane"];
   zone: string;
 }) {
   const { prose } = useSettings();

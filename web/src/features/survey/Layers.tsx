@@ -20,7 +20,7 @@ export function Layers({
   edit: Edit;
   change: (e: Partial<Edit>) => void;
   words: Words;
-  cautions: Schemas["SaySpan"][][];
+  cautions: Schemas["MessageSpan"][][];
 }) {
   const f = edit.findings;
   const [rings, setRings] = useState("");

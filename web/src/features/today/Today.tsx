@@ -92,7 +92,7 @@ function Shown({ today }: { today: Schemas["Today"] }) {
   );
 }
 
-function Order({ answer, zone, now, base }: { answer: Schemas["TodayAnswer"]; zone: string; now: string; base: string }) {
+function Order({ answer, zone, now, base }: { answer: Schemas["ReadinessAnswer"]; zone: string; now: string; base: string }) {
   if (answer.actions.length === 0)
     return <p className="mt-1">{tr("Nothing is due on these surfaces today. See each one below for its next chance.")}</p>;
   return (
@@ -123,7 +123,7 @@ function Order({ answer, zone, now, base }: { answer: Schemas["TodayAnswer"]; zo
   );
 }
 
-function Ready({ mix, lane, base }: { mix: Schemas["TodayMix"]; lane: Schemas["TodayLane"]; base: string }) {
+function Ready({ mix, lane, base }: { mix: Schemas["ReadinessMix"]; lane: Schemas["ReadinessLane"]; base: string }) {
   return (
     <section>
       <h2 className="text-lg">{tr("Before you open the tin: {surface}", { surface: lane.surface.toLowerCase() })}</h2>
@@ -188,7 +188,7 @@ function Ready({ mix, lane, base }: { mix: Schemas["TodayMix"]; lane: Schemas["T
   );
 }
 
-function Surfaces({ lanes, zone, base }: { lanes: Schemas["TodayLane"][]; zone: string; base: string }) {
+function Surfaces({ lanes, zone, base }: { lanes: Schemas["ReadinessLane"][]; zone: string; base: string }) {
   return (
     <ul className="mt-1">
       {lanes.map((l) => {

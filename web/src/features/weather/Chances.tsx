@@ -62,7 +62,7 @@ export function BestChances({
 }
 
 /** The best chance of all. */
-function Lead({ coats, zone }: { coats?: Schemas["TodayBest"][]; zone: string }) {
+function Lead({ coats, zone }: { coats?: Schemas["ReadinessBest"][]; zone: string }) {
   if (!coats) return <>{tr("Working out the best chances of the week…")}</>;
   const best = [...coats].sort((a, b) => (b.options[0]?.chancePct ?? 0) - (a.options[0]?.chancePct ?? 0))[0];
   if (!best) return <>{tr("No coat waits for weather.")}</>;
