@@ -30,8 +30,8 @@ var UsualErrors = Errors{
 	DewPointK: Growth{0.8, 0.25, 3},
 	WindLog:   Growth{0.2, 0.04, 0.5},
 	CloudPct:  Growth{15, 4, 35},
-	ShiftH:    Growth{1, 1, 8},
-	FailPct:   Growth{14, 3, 50},
+	ShiftH:    Growth{1, 0.8, 6},
+	FailPct:   Growth{11, 4.5, 55},
 }
 
 // What errors remember, h: how long it takes until a third is left of one.
@@ -52,8 +52,8 @@ const (
 	unannouncedH = 2.5
 	// unannouncedPart is how much of the hours of rain comes so for each per cent that fails: light
 	// showers fail, which are short.
-	unannouncedPart = 0.35
-	mostUnderCloud  = 6   // times as likely as under the usual cover
+	unannouncedPart = 0.45
+	mostUnderCloud  = 4   // times as likely as under the usual cover
 	seenDryH        = 12  // for how long the present tells more than the forecast
 	wetAmount       = 0.5 // mm an hour, where nothing says how much
 	wetFloorRH      = 86  // % and more while it rains

@@ -1,16 +1,12 @@
 package weather
 
 import (
-	"hash/fnv"
 	"math"
-	"math/rand/v2"
 	"slices"
 	"time"
 
 	"allcoats/core/physics/psychrometrics"
 	"allcoats/core/physics/solar"
-
-	"gonum.org/v1/gonum/floats"
 )
 
 // Futures makes courses that the weather may take: the measured record until now, the forecast
@@ -35,25 +31,14 @@ type Futures struct {
 type baseHour struct {
 	dewC, cloudPct, wind float64
 	dry                  damp
-	cos                  float64 // of the hour of the day: 1 when it is warmest
-	month                Normal
+	// What of a forecast's departure from the usual holds on the mean, 0 to 1: of it, too, some is error.
+	usualC, usualDewC, tempHolds, dewHolds float64
+	cos                                    float64 // of the hour of the day: 1 when it is warmest
+	month                                  Normal
 }
 
 // damp is what an air mass brings: its dew point, °C, and cloud, %.
 type damp struct{ dewC, cloudPct float64 }
-
-// shower is a stretch of rain of the forecast, of so many mm in each hour.
-type shower struct {
-	from int
-	mm   []float64
-}
-
-// doubt is how much likelier than others it is to fail: light rain more, a downpour less. A rule of
-// thumb.
-func (s shower) doubt() float64 { return max(0.4, 4*math.Exp(-floats.Sum(s.mm)/1.5)) }
-
-// mostFail is the largest chance that a shower fails.
-const mostFail = 0.65
 
 // Habits are what is known of the weather of a place: its usual weather, and how far its forecasts
 // are from what comes, UsualErrors if nothing is said.
@@ -88,7 +73,9 @@ func NewFutures(s Series, now time.Time, ahead time.Duration, p Habits) Futures 
 	f.measured = f.first > 0 && f.first <= len(f.frame) && f.frame[f.first-1].Measured
 	f.settle()
 	for i, h := range f.frame {
-		f.base = append(f.base, f.baseOf(h, i < f.known))
+		b := f.baseOf(h, i < f.known)
+		b.tempHolds, b.dewHolds = f.holds(b.month, i, f.errors.TempK, tempMemoryH), f.holds(b.month, i, f.errors.DewPointK, dewMemoryH)
+		f.base = append(f.base, b)
 	}
 	f.showers = f.frame.showers(f.first, f.known)
 	return f
@@ -117,6 +104,18 @@ func (f *Futures) settle() {
 	}
 }
 
+// holds is the share of a forecast's departure from the usual that comes on the mean, where the days of the
+// place spread as they do and the forecast errs by e: S²/(S² + e²), least squares.
+func (f *Futures) holds(m Normal, i int, e Growth, memoryH float64) float64 {
+	lead := max(0, f.lead(i))
+	off := e.At(lead)
+	if f.measured { // it sets out from what is
+		off *= math.Sqrt(1 - math.Exp(-2*24*lead/memoryH))
+	}
+	s := m.spread()
+	return s * s / (s*s + off*off)
+}
+
 // humidity is that of air of a temperature and dew point, °C, %.
 func humidity(tempC, dewC float64) float64 {
 	return max(15, min(100, 100*psychrometrics.SaturationPressure(dewC)/psychrometrics.SaturationPressure(tempC)))
@@ -132,6 +131,8 @@ func (f *Futures) baseOf(h Hour, forecast bool) baseHour {
 	if h.WindMS != nil {
 		b.wind = *h.WindMS
 	}
+	usual := f.normals.At(h.At, f.loc)
+	b.usualC, b.usualDewC = usual.TempC, usual.DewPointC()
 	b.cos = math.Cos(2 * math.Pi * (float64(l.Hour()) - warmest) / 24)
 	b.dry = damp{b.dewC, b.cloudPct}
 	if w := b.month.wetShare(); !forecast && w < 1 {
@@ -140,27 +141,6 @@ func (f *Futures) baseOf(h Hour, forecast bool) baseHour {
 	}
 	return b
 }
-
-// showers are the stretches of rain from hour first to before hour end.
-func (s Series) showers(first, end int) (out []shower) {
-	for i := first; i < end; i++ {
-		if !s[i].rains() {
-			continue
-		}
-		if n := len(out); n > 0 && out[n-1].from+len(out[n-1].mm) == i {
-			out[n-1].mm = append(out[n-1].mm, *s[i].RainMM)
-			continue
-		}
-		out = append(out, shower{i, []float64{*s[i].RainMM}})
-	}
-	return out
-}
-
-// rains tells whether more than a trace falls in the hour.
-func (h Hour) rains() bool { return h.RainMM != nil && *h.RainMM > traceMM }
-
-// traceMM is what is too little to count as rain, mm in the hour.
-const traceMM = 0.05
 
 // Frame is the course without error: what was measured, the forecast, and the
 // usual weather beyond.
@@ -232,50 +212,6 @@ func (f Futures) Make(seed, k uint64, room Series) Series {
 // lead is that of an hour of the frame, days.
 func (f *Futures) lead(i int) float64 { return f.frame[i].At.Sub(f.now).Hours() / 24 }
 
-// rain lets it rain in the hours from the first: showers of the forecast, some that nobody
-// announced, and beyond the forecast stretches on wet days.
-func (f *Futures) rain(mm []float64, drawn []drawnHour) {
-	fall := func(from, hours int, amount func(j int) float64) {
-		for j := max(0, from); j < from+hours && j < len(mm); j++ {
-			mm[j] = max(mm[j], amount(j-from))
-		}
-	}
-	for _, s := range f.showers {
-		z, lead := &drawn[s.from-f.first], f.lead(s.from)
-		goes := s.from == f.first && f.measured && f.frame[f.first-1].rains() // already
-		if !goes && z.fails < min(mostFail, s.doubt()*f.errors.FailPct.At(lead)/100) {
-			for j := range s.mm {
-				drawn[s.from-f.first+j].failed = true
-			}
-			continue
-		}
-		from := s.from - f.first
-		if !goes {
-			from += int(math.Round(f.errors.ShiftH.At(lead) * z.shift))
-		}
-		hours := max(1, int(math.Round(float64(len(s.mm))*math.Exp(lengthLog*z.length))))
-		much := math.Exp(amountLog*z.amount - amountLog*amountLog/2)
-		fall(from, hours, func(j int) float64 { return max(0.1, s.mm[j*len(s.mm)/hours]*much) })
-	}
-	for i := range mm {
-		at, z := f.first+i, &drawn[i]
-		hours, chance := 0.0, 0.0
-		if at < f.known {
-			b := &f.base[at]
-			// In place of what fails, under cloud, and not out of what was seen to be dry just now.
-			lead := f.lead(at)
-			chance = f.errors.FailPct.At(lead) / 100 * unannouncedPart * b.month.wetShare() / unannouncedH * min(mostUnderCloud, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 4)) * (1 - math.Exp(-24*lead/seenDryH))
-			hours = unannouncedH * math.Exp(0.5*z.length-0.125)
-		} else if z.begins {
-			chance = 1
-			hours = f.base[at].month.wetHours() / 100 * 24 * math.Exp(0.7*z.length-0.245)
-		}
-		if z.comes < chance {
-			fall(i, max(1, int(math.Round(hours))), func(int) float64 { return max(0.1, wetAmount*math.Exp(amountLog*z.amount)) })
-		}
-	}
-}
-
 // cloudK is by how much a full cover of cloud damps the swing of a day, K: a rule of thumb.
 const cloudK = 2.5
 
@@ -288,6 +224,8 @@ func (f *Futures) vary(h *Hour, i int, z drawnHour, rest []float64) {
 	if i < f.known { // fronts come earlier or later, with their air and cloud
 		j := min(f.known-1, max(0, i-int(math.Round(e.ShiftH.At(lead)*z.shift))))
 		air = f.base[j].dry
+		temp = temp*math.Sqrt(b.tempHolds) - (1-b.tempHolds)*(h.TempC-b.usualC)
+		vapour = vapour*math.Sqrt(b.dewHolds) - (1-b.dewHolds)*(air.dewC-b.usualDewC)
 	} else {
 		part := math.Exp(-float64(i-f.known+1) / settleH)
 		slow := math.Sqrt(1 - part*part)
@@ -315,52 +253,6 @@ func (f *Futures) vary(h *Hour, i int, z drawnHour, rest []float64) {
 		rest[2] = *h.ShortwaveWM2 * solar.CloudFactor(cloud/100) / solar.CloudFactor(b.cloudPct/100)
 		h.ShortwaveWM2 = &rest[2]
 	}
-}
-
-// draw draws a course hour by hour, each day from its own seed.
-type draw struct {
-	f                                      *Futures
-	seed, k                                uint64
-	r                                      *rand.Rand
-	day                                    int64
-	wetDay                                 bool
-	wetAt                                  int // hour of the day at which its rain begins
-	temp, damp, gust, cloud, shift, season latent
-}
-
-// drawnHour are the normal variables of an hour, two chances from 0 to 1, and whether a wet day's
-// rain begins at it; wet says that rain falls in it, failed that some was forecast which does not.
-type drawnHour struct {
-	temp, damp, gust, cloud, shift, season, length, amount float64
-	fails, comes                                           float64
-	begins, wet, failed                                    bool
-}
-
-// set makes the errors nothing now.
-func (d *draw) set() {
-	for _, l := range []*latent{&d.temp, &d.damp, &d.gust, &d.cloud} {
-		l.off = l.z
-	}
-}
-
-func (d *draw) next(at time.Time) drawnHour {
-	if day := at.Unix() / 86400; day != d.day {
-		d.day = day
-		d.r = rand.New(rand.NewPCG(d.seed<<32^d.k, uint64(day)))
-		m := d.f.normals.On(at.In(d.f.loc))
-		p := m.WetDayPct / 100
-		if d.wetDay {
-			p = m.WetAfterWetPct / 100
-		} else if m.WetDayPct < 100 {
-			// What keeps the share of wet days with that persistence.
-			p = m.WetDayPct * (100 - m.WetAfterWetPct) / (100 - m.WetDayPct) / 100
-		}
-		d.wetDay, d.wetAt = d.r.Float64() < p, d.r.IntN(24)
-	}
-	r := d.r
-	return drawnHour{temp: d.temp.next(r, tempMemoryH), damp: d.damp.next(r, dewMemoryH), gust: d.gust.next(r, windMemoryH), cloud: d.cloud.next(r, cloudMemoryH),
-		shift: d.shift.next(r, shiftMemoryH), season: d.season.next(r, seasonMemoryH), length: r.NormFloat64(), amount: r.NormFloat64(),
-		fails: r.Float64(), comes: r.Float64(), begins: d.wetDay && at.UTC().Hour() == d.wetAt}
 }
 
 // Usual is the forecast as it is and, beyond it, days as the place has them, warm and cold,
@@ -401,56 +293,3 @@ func turn(day int64, step float64) float64 {
 	_, part := math.Modf(float64(day) * step)
 	return min(0.995, max(0.005, part))
 }
-
-// Drift is a standard normal variable with a memory of so many hours at instants an hour apart, in
-// future k of a seed. It has a name, and hangs on the day of the calendar as futures do.
-func Drift(seed, k uint64, name string, at []time.Time, memoryH float64) []float64 {
-	out := make([]float64, len(at))
-	if len(at) == 0 {
-		return out
-	}
-	h := fnv.New64a()
-	h.Write([]byte(name))
-	var z latent
-	var r *rand.Rand
-	day, spin := int64(-1), int(4*memoryH)
-	for i := -spin; i < len(at); i++ {
-		t := at[max(0, i)].Add(time.Duration(min(0, i)) * time.Hour)
-		if d := t.Unix() / 86400; d != day {
-			day, r = d, rand.New(rand.NewPCG(seed<<32^k^h.Sum64(), uint64(d)))
-		}
-		if v := z.next(r, memoryH); i >= 0 {
-			out[i] = v
-		}
-	}
-	return out
-}
-
-// Odds is the share of futures, 0…1, in which something comes; never more than 99 in a hundred: the
-// futures do not hold all that may come in between.
-func Odds(come, futures int) float64 {
-	return min(mostOdds, float64(come)/float64(max(1, futures)))
-}
-
-const mostOdds = 0.99
-
-// latent is a normal variable with memory; off is what it is set off by, which it forgets likewise.
-type latent struct {
-	z, off float64
-	set    bool
-}
-
-// next takes it an hour on, with a memory of so many hours.
-func (l *latent) next(r *rand.Rand, memory float64) float64 {
-	if !l.set {
-		l.z, l.set = r.NormFloat64(), true
-		return l.z
-	}
-	phi := math.Exp(-1 / memory)
-	l.z = phi*l.z + math.Sqrt(1-phi*phi)*r.NormFloat64()
-	l.off *= phi
-	return l.z - l.off
-}
-
-// quantile is the normal variable below which a share p lies.
-func quantile(p float64) float64 { return math.Sqrt2 * math.Erfinv(2*p-1) }

@@ -36,12 +36,24 @@ func TestFuturesSpreadWithTheirLead(t *testing.T) {
 		mean = sum / n
 		return mean, math.Sqrt(squares/n - mean*mean), wet / n
 	}
+	// Days of the place spread by 2.8 K, the forecast errs by 1 °C + 0.2 °C a day: of its departure from the
+	// usual 2.8²/(2.8² + e²) holds, and that share of the error's square is left.
+	toward := func(lead float64) (meanC, share float64) {
+		at := start.Add(time.Duration(24*lead) * time.Hour)
+		e := (1 + 0.2*lead) * math.Sqrt(1-math.Exp(-2*24*lead/18))
+		share = 2.8 * 2.8 / (2.8*2.8 + e*e)
+		usual := UsualNormals(53).At(at, time.UTC).TempC
+		return usual + share*(15-usual), share
+	}
 	mean, sigma, _ := spread(24 + 24)
-	assert.InDelta(t, 15, mean, 0.1)
-	assert.InEpsilon(t, 1.2, sigma, 0.06, "1 °C + 0.2 °C a day")
+	want, share := toward(1)
+	assert.InDelta(t, want, mean, 0.1)
+	assert.Less(t, want, 14.6, "the usual is cooler")
+	assert.InEpsilon(t, 1.2*math.Sqrt(share), sigma, 0.06)
 	mean, sigma, dry := spread(24 + 96)
-	assert.InDelta(t, 15, mean, 0.2)
-	assert.InEpsilon(t, 1.8, sigma, 0.06)
+	want, share = toward(4)
+	assert.InDelta(t, want, mean, 0.2)
+	assert.InEpsilon(t, 1.8*math.Sqrt(share), sigma, 0.06)
 	assert.Less(t, dry, 0.1)
 	mean, _, wet := spread(24 + 200)
 	usual := UsualNormals(53).On(start.Add(200 * time.Hour))

@@ -1,13 +1,8 @@
 package plan
 
 import (
-	"context"
 	"fmt"
 	"math"
-	"runtime"
-	"slices"
-	"sync"
-	"sync/atomic"
 	"testing"
 	"time"
 
@@ -22,7 +17,6 @@ import (
 	"allcoats/core/physics/cure"
 	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
-	"allcoats/core/planning/schedule"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -246,30 +240,6 @@ func TestBadYards(t *testing.T) {
 	assert.Contains(t, p.Headline.In(time.UTC), "cannot be launched yet")
 }
 
-// When a day is rained off the rest keeps its order, and what moved is told.
-func TestReplanMovesLittle(t *testing.T) {
-	fine := fair(20, nil)
-	surfaces := func(w field.Weather) []Surface {
-		return []Surface{surface("Sides", area.Topsides, w, 3, 3), surface("Rudder", area.Rudder, w, 2, 1), surface("Deck", area.Deck, w, 2, 2)}
-	}
-	_, _, before := make_(t, yard(18, surfaces(fine)...), nil)
-	m, err := yard(18, surfaces(fine)...).Model()
-	require.NoError(t, err)
-	same, _ := m.Make(t.Context(), Kept{Starts: before}, Effort{Rounds: 0})
-	assert.Empty(t, Changes(before, same), "nothing new, nothing moved")
-	wet := fair(20, func(i int, h *weather.Hour) {
-		if i < 16 {
-			h.RainMM = num(2)
-		}
-	})
-	_, after, _ := make_(t, yard(18, surfaces(wet)...), before)
-	moved := Changes(before, after)
-	require.NotEmpty(t, moved)
-	for _, c := range moved {
-		assert.NotEmpty(t, c.Why)
-	}
-}
-
 // Whatever the plan, no rule of the problem is broken, and the same seed gives it again.
 func TestPlansKeepTheirRules(t *testing.T) {
 	w := fair(30, func(i int, h *weather.Hour) {
@@ -307,41 +277,6 @@ func overlap(w field.Weather, it Item) string {
 	return ""
 }
 
-func TestNoiseHoursAndCorners(t *testing.T) {
-	w := fair(20, nil)
-	sanded := surface("Sides", area.Topsides, w, 1, 2)
-	sanded.Tasks = append([]task.Task{work("s", step.Sand, 2)}, sanded.Tasks...)
-	y := yard(16, sanded)
-	y.Noise = calendar.Hours{FromH: 13, ToH: 17}
-	_, p, _ := make_(t, y, nil)
-	assert.Equal(t, 13, item(t, p, "s").Start.Hour(), "sanding is loud")
-
-	flat := surface("Side", area.Other, w, 2, 2)
-	for n := range flat.Tasks {
-		flat.Tasks[n].Step.Sheet.Kind = product.Fairing
-		flat.Tasks[n].Where, flat.Tasks[n].Step.Where = []string{"flats", "corners"}[n], &step.Where{Name: "x", SharePct: 50, Corner: n == 1}
-	}
-	y = yard(16, flat)
-	y.People = []Person{{Name: "Ada"}, {Name: "Wim"}}
-	_, p, _ = make_(t, y, nil)
-	assert.NotEqual(t, item(t, p, "Side-1#1").Start.YearDay(), item(t, p, "Side-1#2").Start.YearDay(), "flats and corners")
-	y.Boats[0].Off = map[string]string{Corners: "two teams"}
-	_, p, _ = make_(t, y, nil)
-	assert.Equal(t, item(t, p, "Side-1#1").Start.YearDay(), item(t, p, "Side-1#2").Start.YearDay())
-}
-
-func TestNotesAndOpenHours(t *testing.T) {
-	w := fair(12, func(i int, h *weather.Hour) {
-		if i < 30 {
-			h.TempC = 5
-		}
-	})
-	_, p, _ := make_(t, yard(8, surface("Hull", area.Topsides, w, 1, 2), Surface{ID: "Deck", Name: "Deck", Part: area.Deck, Weather: w}), nil)
-	assert.Equal(t, "[Tern: nothing is planned on Deck; choose its coats in Build-up]", fmt.Sprint(p.Notes))
-	require.Len(t, p.Open, 1)
-	assert.False(t, p.Open[0].Starts[0].From.Before(now.Add(29*time.Hour)), "not in the cold")
-}
-
 func TestRiskOverFutures(t *testing.T) {
 	launch := now.AddDate(0, 0, 4)
 	build := func(rainy bool) Yard {
@@ -370,78 +305,6 @@ func TestRiskOverFutures(t *testing.T) {
 	assert.Equal(t, "Hull-1#1", r.Causes[0].TaskID, "the first coat waits for the rain to end")
 }
 
-// sixty is a boat of 60 coats on twelve surfaces over 120 days.
-func sixty(people, days int) Yard {
-	w := fair(days+10, func(i int, h *weather.Hour) {
-		h.TempC = 15 + 6*math.Sin(float64(i-6)*math.Pi/12)
-		if i%97 < 11 {
-			h.RainMM = num(1)
-		}
-	})
-	parts := []area.Part{area.Bottom, area.Topsides, area.Deck, area.Rudder, area.Coamings, area.CabinTop, area.Rails, area.Keel, area.Hatches, area.Spars, area.BootTop, area.CabinSides}
-	var all []Surface
-	for _, p := range parts {
-		all = append(all, surface(string(p), p, w, 5, 3))
-	}
-	y := yard(days, all...)
-	for len(y.People) < people {
-		y.People = append(y.People, Person{Name: "more" + string(rune('a'+len(y.People)))})
-	}
-	return y
-}
-
-func BenchmarkFirstPlanOfSixtyTasks(b *testing.B) {
-	y := sixty(2, 120)
-	for b.Loop() {
-		m, err := y.Model()
-		if err != nil {
-			b.Fatal(err)
-		}
-		if p, _ := m.Make(b.Context(), Kept{}, Effort{Seed: 1}); len(p.Left) > 0 {
-			b.Fatal(p.Left)
-		}
-	}
-}
-
-func BenchmarkImprovedPlanOfSixtyTasks(b *testing.B) {
-	y := sixty(2, 120)
-	for b.Loop() {
-		m, _ := y.Model()
-		if p, _ := m.Make(b.Context(), Kept{}, Effort{Seed: 1, Rounds: 1500}); len(p.Left) > 0 {
-			b.Fatal(p.Left)
-		}
-	}
-}
-
-func BenchmarkYardOfFifteenBoats(b *testing.B) {
-	y := sixty(4, 120)
-	one := y.Boats[0]
-	y.Boats = nil
-	for i := range 15 {
-		boat := one
-		boat.ID = string(rune('a' + i))
-		boat.Surfaces = append([]Surface(nil), one.Surfaces...)
-		for k := range boat.Surfaces {
-			boat.Surfaces[k].ID += boat.ID
-			boat.Surfaces[k].Tasks = slices.Clone(boat.Surfaces[k].Tasks[:4])
-			for n := range boat.Surfaces[k].Tasks {
-				boat.Surfaces[k].Tasks[n].ID += boat.ID
-				boat.Surfaces[k].Tasks[n].Hours = 1
-			}
-		}
-		y.Boats = append(y.Boats, boat)
-	}
-	for b.Loop() {
-		m, err := y.Model()
-		if err != nil {
-			b.Fatal(err)
-		}
-		if p, _ := m.Make(b.Context(), Kept{}, Effort{Seed: 1, Rounds: 20}); len(p.Left) > 0 {
-			b.Fatal(p.Left)
-		}
-	}
-}
-
 // What is done before an earlier end is done at the same hours with a later one.
 func TestPlayedToAnEarlierEnd(t *testing.T) {
 	y := sixty(2, 120)
@@ -461,38 +324,6 @@ func TestPlayedToAnEarlierEnd(t *testing.T) {
 	assert.False(t, tight.Play(order).Done())
 }
 
-// The work of a boat of 60 coats, planned over 120 days, in a thousand courses of
-// the weather.
-func BenchmarkThousandFutures(b *testing.B) {
-	m, err := sixty(2, 120).Model()
-	if err != nil {
-		b.Fatal(err)
-	}
-	_, kept := m.Make(b.Context(), Kept{}, Effort{Seed: 1})
-	order := kept.Starts
-	y, err := sixty(2, int(m.Within(order).Sub(now).Hours()/24)).Prepared()
-	if err != nil {
-		b.Fatal(err)
-	}
-	for b.Loop() {
-		var next, done atomic.Int64
-		var wait sync.WaitGroup
-		for range runtime.GOMAXPROCS(0) {
-			wait.Go(func() {
-				for next.Add(1) <= 1000 {
-					if m, err := y.Model(); err == nil && m.Play(order).Done() {
-						done.Add(1)
-					}
-				}
-			})
-		}
-		wait.Wait()
-		if done.Load() != 1000 {
-			b.Fatal("not done: ", done.Load())
-		}
-	}
-}
-
 // A launch that has passed is told and counted from; the yard is planned all the same.
 func TestALaunchThatHasPassed(t *testing.T) {
 	y := yard(14, surface("Deck", area.Deck, fair(20, nil), 1, 2))
@@ -501,87 +332,6 @@ func TestALaunchThatHasPassed(t *testing.T) {
 	_, p, _ := make_(t, y, nil)
 	assert.Equal(t, "[the launch of Tern, Wed 3 Jun, has passed: give her another day]", fmt.Sprint(p.Notes))
 	assert.Equal(t, p.Launches[0].At.Sub(due).Hours(), p.Launches[0].LateH)
-}
-
-// Two coats at once that two skills are needed for, when only Ada has both: the
-// others help, and nobody does what he cannot.
-func TestSkillsAreKept(t *testing.T) {
-	w := fair(20, nil)
-	bright, sides := surface("Rails", area.Rails, w, 2, 2), surface("Sides", area.Rudder, w, 2, 2)
-	for n := range bright.Tasks {
-		bright.Tasks[n].Skill = task.Varnishing
-		sides.Tasks[n].Skill = task.Spraying
-	}
-	y := yard(16, bright, sides)
-	y.People = []Person{{Name: "Wim"}, {Name: "Ada", Skills: []task.Skill{task.Varnishing, task.Spraying}}, {Name: "Kim"}}
-	m, p, _ := make_(t, y, nil)
-	for _, it := range p.Items {
-		if it.Coat {
-			assert.Equal(t, []string{"Ada"}, it.People, it.Surface)
-		}
-	}
-	assert.False(t, item(t, p, "Sides-1#1").Start.Before(item(t, p, "Rails-1#1").End) && item(t, p, "Rails-1#1").Start.Before(item(t, p, "Sides-1#1").End))
-	assert.Empty(t, m.unmanned())
-
-	y.People[2].Skills = []task.Skill{task.Varnishing}
-	_, p, _ = make_(t, y, nil)
-	assert.Equal(t, item(t, p, "Sides-1#1").Start, item(t, p, "Rails-1#1").Start, "Kim varnishes while Ada sprays")
-	assert.Equal(t, []string{"Kim"}, item(t, p, "Rails-1#1").People)
-
-	y.People[1].Week = calendar.Week{2: {FromH: 8, ToH: 18}}
-	_, p, _ = make_(t, y, nil)
-	sprayed := item(t, p, "Sides-1#1")
-	assert.Equal(t, time.Tuesday, sprayed.Start.Weekday())
-	assert.Contains(t, sprayed.Why.In(time.UTC), "the work of Ada begins Tuesday 08:00, and nobody else who does spraying is there before")
-
-	y.People = []Person{{Name: "Wim", Skills: []task.Skill{task.Spraying}}}
-	_, p, _ = make_(t, y, nil)
-	assert.Contains(t, fmt.Sprint(p.Notes), "nobody is named for varnishing: it is planned for anybody")
-}
-
-func TestATentIsShared(t *testing.T) {
-	w := fair(30, nil)
-	tented := func(id string) Boat {
-		s := surface(id+" deck", area.Deck, w, 2, 2)
-		s.Tented = true
-		open := surface(id+" keel", area.Keel, w, 1, 1)
-		return Boat{ID: id, Name: id, Surfaces: []Surface{s, open}, Off: map[string]string{TopDown: "covered"}}
-	}
-	y := yard(26)
-	y.Boats = []Boat{tented("Tern"), tented("Rail")}
-	soon := now.AddDate(0, 0, 9)
-	y.Boats[1].Launch = &soon
-	y.People = []Person{{Name: "Ada"}, {Name: "Wim"}}
-	_, p, _ := make_(t, y, nil)
-	assert.Len(t, p.Items, 8, "each boat has her own tent: three coats and a launch")
-	y.Tents = 1
-	_, p, _ = make_(t, y, nil)
-	move := item(t, p, "tent:Tern")
-	assert.Equal(t, "move the tent over from Rail", move.What.String())
-	assert.ElementsMatch(t, []string{"Ada", "Wim"}, move.People)
-	assert.False(t, move.Start.Before(item(t, p, "Rail deck-1#2").End.Add(24*time.Hour)), "the coat in it is through-dry")
-	assert.False(t, item(t, p, "Tern deck-1#1").Start.Before(move.End))
-	assert.True(t, item(t, p, "Tern keel-1#1").Start.Before(move.Start), "the keel is not in the tent")
-	y.Boats[0].Off[TentMoves] = "a second one is lent"
-	_, p, _ = make_(t, y, nil)
-	assert.Len(t, p.Items, 8)
-}
-
-func TestPeopleAndTasksThatCannotBe(t *testing.T) {
-	for path, err := range map[string]error{
-		"name":      Person{}.Validate(),
-		"off[0]":    Person{Name: "Ada", Off: []string{"Saturday"}}.Validate(),
-		"skills[0]": Person{Name: "Ada", Skills: []task.Skill{" "}}.Validate(),
-		"week[2]":   Person{Name: "Ada", Week: calendar.Week{2: {FromH: 9, ToH: 30}}}.Validate(),
-		"hours":     task.Own{Name: "Engine", Crew: 1}.Validate(),
-		"crew":      task.Own{Name: "Engine", Hours: 1}.Validate(),
-		"when":      task.Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "during"}.Validate(),
-		"surfaceId": task.Own{Name: "Engine", Hours: 1, Crew: 1, When: "after"}.Validate(),
-	} {
-		assert.ErrorContains(t, err, path)
-	}
-	assert.NoError(t, Person{Name: "Ada", Off: []string{"2026-06-06"}, Skills: task.Skills}.Validate())
-	assert.NoError(t, task.Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "after", Skill: "mechanic"}.Validate())
 }
 
 // The clock of the coat that is on a surface holds the next one: at 20 °C it opens
@@ -604,29 +354,6 @@ func TestTheCoatThatIsOn(t *testing.T) {
 	assert.Zero(t, p.Launches[0].Rekey, "it was sanded")
 	assert.Equal(t, now, item(t, p, "Hull-1#1").Start)
 	assert.Nil(t, Surface{}.Run(now))
-}
-
-// Planning anew searches: of twenty yards some are better for it and none is worse, and
-// progress is told.
-func TestRoundsMakeABetterPlan(t *testing.T) {
-	better, told := 0, 0
-	for seed := range uint64(20) {
-		m, err := someYard(t, seed).Model()
-		require.NoError(t, err)
-		first, _ := m.Make(t.Context(), Kept{}, Effort{Seed: 1})
-		then, _ := m.Make(t.Context(), Kept{}, Effort{Seed: 1, Rounds: 60, Told: func(float64) { told++ }})
-		one, two := m.Problem.Score(first.raw), m.Problem.Score(then.raw)
-		require.LessOrEqual(t, slices.Compare(two[:], one[:]), 0)
-		if slices.Compare(two[:schedule.Sanded], one[:schedule.Sanded]) < 0 {
-			better++
-		}
-		ctx, stop := context.WithCancel(t.Context())
-		stop()
-		stopped, _ := m.Make(ctx, Kept{}, Effort{Seed: 1, Rounds: 400})
-		assert.Equal(t, first.raw.Start, stopped.raw.Start, "stopped at once it is the first plan")
-	}
-	assert.Greater(t, better, 5)
-	assert.Greater(t, told, 20)
 }
 
 // The launch waits for every film, whatever task is last: an inspection behind a coat,
