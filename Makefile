@@ -19,7 +19,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: torture accessible help demo run test lint types drift web-test e2e-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
+.PHONY: mutants torture accessible help demo run test lint types drift web-test e2e-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -84,6 +84,11 @@ api: $(DEPS) ## regenerate the OpenAPI document and the front end's types from t
 
 words: ## list anew what the core can say, for the catalogues of the interface
 	go run ./cmd/words > web/src/words/core.json
+
+N ?= 60
+SEED ?= 1
+mutants: ## change N operators, comparisons and constants of the core and tell which no test notices
+	cd tools && go run ./mutants -n $(N) -seed $(SEED) ../core
 
 drift: $(DEPS) web/dist/index.html
 	@scripts/drift.sh
