@@ -74,7 +74,7 @@ type FairingView struct {
 	Sets    []FairingSet `json:"sets"`
 	Now     *Fairing     `json:"now,omitempty"`
 	Rounds  []fair.Round `json:"rounds"`
-	Outlook fair.Outlook `json:"boatState"`
+	Outlook fair.Outlook `json:"outlook"`
 	// RoundsSay is whether to go on: how many rounds, for what, and what other finishes want.
 	RoundsSay message.Sentence `json:"roundsSay"`
 	// Spots are the rounds over the primer, nil while none is on.

@@ -85,7 +85,7 @@ func (o boatState) rounds(surfaceID string) (out []fair.Round, primed bool) {
 // Spots is the loop over the primer: pinholes found, filled one by one, primed again.
 type Spots struct {
 	Rounds   []fair.Round     `json:"rounds"`
-	Outlook  fair.Outlook     `json:"boatState"`
+	Outlook  fair.Outlook     `json:"outlook"`
 	Says     message.Sentence `json:"says"`
 	Handover *Handover        `json:"handover,omitempty"`
 }
