@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	"regexp"
 	"strings"
 	"time"
 
@@ -214,27 +215,33 @@ func quoted(s string) string {
 	return string(b)
 }
 
-// Press clicks the button, link, tab or drawn part with that text or name. One
-// that is drawn anew while it is being pressed is looked for once more.
-func (p *Page) Press(text string) *Page {
-	find := "e2e.press(" + quoted(text) + ")"
-	return p.mark(find).do("press "+text, func(ctx context.Context) error {
-		click := func() error { return chromedp.Do(ctx, chromedp.ScrollIntoView(marked), chromedp.Click(marked)) }
-		err := click()
-		if err != nil && strings.Contains(err.Error(), "Could not find node") {
+// redrawn are the errors of an element that the page draws anew while something is done to it.
+var redrawn = regexp.MustCompile(`(?i)could not find node|no node with given id|not attached|of null`)
+
+// on does something to the element that is found; one that is drawn anew meanwhile is looked for again.
+func (p *Page) on(step, find string, act func(ctx context.Context) error) *Page {
+	return p.mark(find).do(step, func(ctx context.Context) error {
+		err := act(ctx)
+		for tries := 0; tries < 3 && err != nil && redrawn.MatchString(err.Error()); tries++ {
 			if err := p.mark(find).err; err != nil {
 				return err
 			}
-			return click()
+			err = act(ctx)
 		}
 		return err
 	})
 }
 
+// Press clicks the button, link, tab or drawn part with that text or name.
+func (p *Page) Press(text string) *Page {
+	return p.on("press "+text, "e2e.press("+quoted(text)+")", func(ctx context.Context) error {
+		return chromedp.Do(ctx, chromedp.ScrollIntoView(marked), chromedp.Click(marked))
+	})
+}
+
 // Fill types into the field with that label, in place of what is there.
 func (p *Page) Fill(label, value string) *Page {
-	p.mark("e2e.field(" + quoted(label) + ")")
-	return p.do("fill "+label, func(ctx context.Context) error {
+	return p.on("fill "+label, "e2e.field("+quoted(label)+")", func(ctx context.Context) error {
 		kind, err := chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector("[data-e2e]").type`))
 		if err != nil {
 			return err
