@@ -27,7 +27,7 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	place := boats[0].PlaceID
 	p := tab(t, s)
 	at := "/boats/" + boats[0].ID + "/plan"
-	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern is ready half the time by").Press("Launches").SeeIn("h1", "boats are late").Press("Season").Press("by person").SeeIn("[data-read]", "Marsh Lantern").Press("by surface").Press("every boat").See("Reed Warbler")
+	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern is ready half the time by").Press("Launches").SeeIn("h1", "boats are late").Press("Season").Press("by person").SeeIn("[data-read]", "Reed Warbler").Press("by surface").Press("every boat").See("Reed Warbler")
 
 	// Each person's sheet of the day prints on a page of its own.
 	p.Press("Day sheets").SeeIn("h1", "3 people work today")

@@ -44,7 +44,7 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
             "The plan is replayed over courses that the weather may take, each task in the same order and as early as that weather lets it.",
           )}{" "}
           <button type="button" className="btn btn-primary ml-2 min-h-11" onClick={playMany}>
-            {tr("Play {futures} futures", { futures: MANY })}
+            {tr("Play {futures, number} futures", { futures: MANY })}
           </button>
         </p>
       )}
@@ -84,14 +84,14 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
           </ul>
           <p className="quiet mt-2 text-sm">
             {tr(
-              "{futures} futures, seeded: weather, hours of work, clocks against their sheets, coats laid again, late deliveries and people away are drawn in each. No odds are told over 99 %.",
+              "{futures, number} futures, seeded: weather, hours of work, clocks against their sheets, coats laid again, late deliveries and people away are drawn in each. No odds are told over 99 %.",
               { futures: risk.futures },
             )}{" "}
             <ErrorsFrom place={plan.place} />
           </p>
           {risk.futures < MANY && done === 0 && (
             <button type="button" className="btn mt-2 min-h-11" onClick={playMany}>
-              {tr("Play {futures} futures", { futures: MANY })}
+              {tr("Play {futures, number} futures", { futures: MANY })}
             </button>
           )}
           <Ways plan={plan} boats={plan.plan?.launches ?? []} title={tr("What a change would buy")} />
