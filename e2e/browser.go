@@ -205,6 +205,7 @@ const script = `(() => {
 func (p *Page) mark(find string) *Page {
 	return p.until("find "+find, script+fmt.Sprintf(` && (() => { const e = %s; if (!e || e.disabled) return false;
 		document.querySelectorAll("[data-e2e]").forEach((x) => x.removeAttribute("data-e2e")); e.setAttribute("data-e2e", "");
+		window.e2eHit = false; e.addEventListener("click", () => { window.e2eHit = true; }, { capture: true, once: true });
 		if (!e.closest("dialog")) e.scrollIntoView({ block: "center" }); return true; })()`, find))
 }
 
@@ -216,7 +217,7 @@ func quoted(s string) string {
 }
 
 // redrawn are the errors of an element that the page draws anew while something is done to it.
-var redrawn = regexp.MustCompile(`(?i)could not find node|no node with given id|not attached|of null`)
+var redrawn = regexp.MustCompile(`(?i)could not find node|no node with given id|not attached|of null|pressed beside`)
 
 // on does something to the element that is found; one that is drawn anew meanwhile is looked for again.
 func (p *Page) on(step, find string, act func(ctx context.Context) error) *Page {
@@ -235,9 +236,18 @@ func (p *Page) on(step, find string, act func(ctx context.Context) error) *Page 
 // Press clicks the button, link, tab or drawn part with that text or name.
 func (p *Page) Press(text string) *Page {
 	return p.on("press "+text, "e2e.press("+quoted(text)+")", func(ctx context.Context) error {
-		return chromedp.Do(ctx, chromedp.ScrollIntoView(marked), chromedp.Click(marked))
+		if err := chromedp.Do(ctx, chromedp.ScrollIntoView(marked), chromedp.Click(marked)); err != nil {
+			return err
+		}
+		if missed, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`window.e2eHit === false`)); err == nil && missed {
+			return errMissed
+		}
+		return nil
 	})
 }
+
+// errMissed is that of a press beside what moved just then.
+var errMissed = errors.New("pressed beside it")
 
 // Fill types into the field with that label, in place of what is there.
 func (p *Page) Fill(label, value string) *Page {

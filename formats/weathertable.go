@@ -167,7 +167,8 @@ func tableOf(data []byte, loc *time.Location, said map[string]string) (t weather
 			t.doubts = append(t.doubts, "There is no humidity: it is reckoned from the dew point.")
 		}
 	}
-	for key, says := range map[string]string{"time": "time", "temp": "temperature", "rh": "humidity, or the dew point"} {
+	for _, one := range [][2]string{{"time", "time"}, {"temp", "temperature"}, {"rh", "humidity, or the dew point"}} {
+		key, says := one[0], one[1]
 		if _, ok := t.column[key]; !ok && !(key == "rh" && t.has("dew")) {
 			bad.Add("line "+fmt.Sprint(t.first), "no column for %s; columns are time, temperature, humidity and optionally dew point, wind, rain, cloud, shortwave", says)
 		}

@@ -153,7 +153,8 @@ func (s Study) issue(i int, n weather.Normals) issue {
 	begin, end := now.Add(-72*time.Hour), now.Add(instruments.Days*24*time.Hour)
 	one := issue{Study: s, now: now, bets: map[string][]Bet{}}
 	one.boat = climate.Boat{Site: climate.Site{LatitudeDeg: latitudeDeg, LongitudeDeg: longitudeDeg, Loc: time.UTC, Now: now}, Air: s.Service.Hours(latitudeDeg, longitudeDeg, begin, end, now)}
-	for id, p := range map[string]area.Part{"topsides": area.Topsides, "deck": area.Deck} {
+	for _, p := range []area.Part{area.Topsides, area.Deck} {
+		id := string(p)
 		d := survey.Usual(p, survey.GRP)
 		one.boat.Surfaces = append(one.boat.Surfaces, climate.Surface{ID: id, Face: surface.Of(d, p, area.Port, 200), AreaM2: 10})
 	}

@@ -36,6 +36,7 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
   const withFile = (go: (f: File) => void) => () => {
     const chosen = file.current?.files?.[0];
     if (chosen) go(chosen);
+    else file.current?.click(); // first which one
   };
   return (
     <section className="mt-8 max-w-3xl border-t border-base-content pt-4">
