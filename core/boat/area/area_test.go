@@ -216,6 +216,7 @@ func TestShapes(t *testing.T) {
 		{Shape{Kind: "ellipse", AM: 4, BM: 2, Count: 1}, 2 * math.Pi},
 		{Shape{Kind: "annulus", AM: 4, BM: 2, Count: 1}, 3 * math.Pi},
 		{Shape{Kind: "cone-frustum", AM: 1, BM: 1, CM: 2, Count: 1}, 2 * math.Pi},
+		{Shape{Kind: "cone-frustum", AM: 2, BM: 0, CM: 1, Count: 1}, math.Sqrt2 * math.Pi}, // a cone that is as high as its radius
 		{Shape{Kind: "half-ellipsoid", AM: 2, BM: 2, CM: 1, Count: 1}, 2 * math.Pi},
 	} {
 		f, err := ByShapes(ShapesRequest{[]Shape{c.s}})

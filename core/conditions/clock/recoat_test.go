@@ -47,6 +47,18 @@ func TestComputeAtTheTable(t *testing.T) {
 	}
 }
 
+// Hours count from the laying: five cold ones before it change nothing.
+func TestComputeCountsFromTheLaying(t *testing.T) {
+	temps := append(hoursAt(5, 10), hoursAt(100, 20)...)
+	got, err := Compute(Request{Min: table(1), Max: table(10), AppliedAtH: 5, SurfaceTempsC: known(temps)})
+	require.NoError(t, err)
+	require.NotNil(t, got.OpensAfterH)
+	assert.InDelta(t, 4, *got.OpensAfterH, 1e-3)
+	assert.InDelta(t, 40, *got.ClosesAfterH, 1e-3)
+	_, err = Compute(Request{Min: table(1), AppliedAtH: 200, SurfaceTempsC: known(temps)})
+	assert.Error(t, err, "it was laid after the last temperature")
+}
+
 // Half of the way at 20 °C and half at 10 °C is 2 h and 4 h, with an hour between
 // them that goes from the one to the other.
 func TestComputeAddsUpShares(t *testing.T) {

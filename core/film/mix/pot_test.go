@@ -50,6 +50,10 @@ func TestFillers(t *testing.T) {
 		assert.True(t, s == Pourable || Fillers[0].Parts[s] > stiff, "more powder stands stiffer")
 		stiff = Fillers[0].Parts[s]
 	}
+	_, err = Fill(PotRequest{Sheet: epoxy(), Litres: 200})
+	assert.NoError(t, err)
+	_, err = Fill(PotRequest{Sheet: epoxy(), Litres: 201})
+	assert.ErrorContains(t, err, "litres")
 	_, err = Fill(PotRequest{Sheet: epoxy(), Litres: 1, Filler: "sawdust"})
 	assert.ErrorContains(t, err, "filler")
 }

@@ -39,6 +39,11 @@ func TestRoundsDecline(t *testing.T) {
 	assert.InDelta(t, 10, course[3].Lows, 0.2)
 	assert.InDelta(t, 10./3, course[3].Pinholes, 0.15)
 
+	// Two rounds tell as much: pinholes of 90 and 30 are a third each time.
+	two := Ahead(pinned[:2], 10, c)
+	require.Greater(t, len(two.Course), 2)
+	assert.InDelta(t, 10, two.Course[2].Pinholes, 0.15)
+
 	one := Ahead(rounds[:1], 10, c)
 	assert.False(t, one.Fitted)
 	assert.Greater(t, one.LeftHigh, one.LeftLow)

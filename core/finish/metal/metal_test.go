@@ -2,11 +2,13 @@ package metal
 
 import (
 	"math"
+	"slices"
 	"testing"
 	"time"
 
 	"allcoats/core/base/fielderr"
 	"allcoats/core/boat/survey"
+	"allcoats/core/finish/craft"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -74,6 +76,15 @@ func TestBandsAndPits(t *testing.T) {
 	assert.InDelta(t, 62.5, r.BandMM, 1e-9)
 	assert.InDelta(t, 0.5, r.BandM2, 1e-9)
 	assert.InDelta(t, 1.3*500*25e-6, r.PitL, 1e-9)
+}
+
+// Six metres of edge are feathered in an hour.
+func TestFeatheringTakesItsTime(t *testing.T) {
+	w := Usual(5)
+	w.EdgeM = 12
+	i := slices.IndexFunc(plan(t, w, Case{Now: noon}).Steps, func(s craft.Step) bool { return s.Name == "feather the edges" })
+	require.GreaterOrEqual(t, i, 0)
+	assert.InDelta(t, 2, plan(t, w, Case{Now: noon}).Steps[i].Hours, 1e-9)
 }
 
 // On a medium profile the gauge reads 25 µm too much: 160 is 135, under 150.

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"allcoats/core/base/fielderr"
+	"allcoats/core/catalog/product"
 	"allcoats/core/geometry/polygon"
 
 	"github.com/stretchr/testify/assert"
@@ -83,6 +84,19 @@ func TestAreasByHand(t *testing.T) {
 		assert.InDelta(t, c.want, l.AreaM2, 2e-3*c.want, name)
 		assert.InDelta(t, c.mask, l.MaskM, 2e-3*c.mask, name)
 	}
+}
+
+// A panel has its own sides, wherever on the deck it lies; moulded panels lay no coats.
+func TestThePlanOfAPanel(t *testing.T) {
+	w := half(func(w *Work) { w.Deck = []polygon.Polygon{{Outer: box(3, 2, 1, 4)}} })
+	l := lay(t, w)
+	require.NotEmpty(t, l.Panels)
+	assert.InDelta(t, 4, l.Panels[0].LengthM, 1e-6)
+	assert.InDelta(t, 1, l.Panels[0].WidthM, 1e-6)
+	sheet := product.Sheet{Name: "grit", Kind: product.NonSkidPaint, VolumeSolidsPct: 50, Film: product.Film{MinUm: 50, TypicalUm: 80, MaxUm: 150}}
+	assert.NotEmpty(t, w.Plan(&l, sheet, 0))
+	w.School = Moulded
+	assert.Empty(t, w.Plan(&l, sheet, 0))
 }
 
 // A hatch's margin has square corners, filled up by (1 − π/4) r² at each of the four.

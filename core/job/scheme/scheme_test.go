@@ -18,6 +18,7 @@ import (
 // as it says, and no two schemes share a key.
 func TestSchemesHoldTogether(t *testing.T) {
 	library := product.Examples()
+	grits := []int{24, 36, 40, 50, 60, 80, 100, 120, 150, 180, 220, 240, 280, 320, 360, 400, 500, 600, 800, 1000} // FEPA P, 43-1 and 43-2
 	keys := map[string]bool{}
 	for _, s := range Schemes {
 		assert.False(t, keys[s.Key], s.Key)
@@ -26,6 +27,9 @@ func TestSchemesHoldTogether(t *testing.T) {
 		assert.NotEmpty(t, s.Reason, s.Key)
 		coats := 0
 		for _, st := range s.Steps {
+			if st.Grit != 0 {
+				assert.Contains(t, grits, st.Grit, "%s: paper that is sold", s.Key)
+			}
 			if st.Work != step.Coat && st.Kind == "" {
 				continue
 			}

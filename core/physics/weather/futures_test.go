@@ -105,6 +105,9 @@ func TestSimpleDay(t *testing.T) {
 	assert.Equal(t, time.Date(2026, 5, 9, 23, 0, 0, 0, time.UTC), s[0].At)
 	assert.InDelta(t, 8, s[5].TempC, 1e-9)
 	assert.InDelta(t, 16, s[15].TempC, 1e-9)
+	// From three in the afternoon to five in the morning is half a wave of 14 hours.
+	assert.InDelta(t, 12, s[22].TempC, 1e-9, "half way down")
+	assert.InDelta(t, 8+4*(1+math.Cos(9*math.Pi/14)), s[0].TempC, 1e-9, "nine hours after the warmest")
 	assert.InDelta(t, 6, s[15].DewPointC(), 0.01, "2 K below the coldest")
 	assert.Equal(t, []float64{0, 1}, []float64{*s[9].RainMM, *s[14].RainMM})
 	assert.Equal(t, 75.0, *s[0].CloudPct)
