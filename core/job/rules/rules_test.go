@@ -158,3 +158,17 @@ func TestStrippingClearsTheOldLayers(t *testing.T) {
 	c.Steps = append([]Step{{Step: step.Step{Work: step.Strip}}}, c.Steps...)
 	assert.NotContains(t, found(c), "one-part-under-strong-solvent")
 }
+
+// From nine tenths of solids on there is too little vapour to gather; isocyanates harm at any share.
+func TestVapourInAClosedSpace(t *testing.T) {
+	for solids, tells := range map[float64]bool{60: true, 89: true, 90: false, 100: false} {
+		s := sheetOf(t, "Epoxy high-build")
+		s.VolumeSolidsPct = solids
+		c := Case{Part: area.Lockers, Substrate: survey.GRP, Steps: []Step{{Step: step.Step{Work: step.Coat, Sheet: s, Coats: 1, DFTUm: 100, Method: "brush"}}}}
+		_, ok := found(c)["closed-space"]
+		assert.Equal(t, tells, ok, "%g %%", solids)
+		c.Part = area.Deck
+		_, ok = found(c)["closed-space"]
+		assert.False(t, ok, "in the open")
+	}
+}
