@@ -161,3 +161,24 @@ func TestComputeRefusesNonsense(t *testing.T) {
 	_, err = Compute(t.Context(), loop)
 	assert.ErrorContains(t, err, "wait for one another: a, b")
 }
+
+// What begins in the first slot of all binds like any other: b follows a, which ends after 2, by 3 to 10.
+func TestWhatBindsATask(t *testing.T) {
+	p := Problem{Horizon: 48, Capacity: [][]int{make([]int, 48)}, Tasks: []Task{{Name: "a", Duration: 2, Allowed: []Range{{0, 40}}, Needs: []int{1}}, {Name: "b", Duration: 2, Allowed: []Range{{0, 40}}, Needs: []int{1}}},
+		Links: []Link{{From: 0, To: 1, Opens: After(3), Closes: After(10), Reopened: After(-1)}}}
+	for h := range p.Capacity[0] {
+		p.Capacity[0][h] = 1
+	}
+	placed := On(&p, Plan{Start: []int{0, 6}, Sanding: []int{-1}})
+	assert.Empty(t, placed.Closed(1, 12))
+	assert.Equal(t, []int{0}, placed.Closed(1, 13))
+	assert.Equal(t, -1, placed.Holds(0, 4), "6 is in time for what ends at 6")
+	assert.Equal(t, 5, placed.opens(1, Ask{}))
+	assert.Equal(t, 0, placed.opens(1, Ask{Links: true}))
+	late := On(&p, Plan{Start: []int{0, 14}, Sanding: []int{-1}})
+	assert.Equal(t, 0, late.Holds(0, 1), "14 is too late for what ends at 3")
+	assert.Equal(t, -1, late.Holds(0, 2))
+	open := On(&p, Plan{Start: []int{-1, 14}, Sanding: []int{-1}})
+	assert.Equal(t, Never, open.opens(1, Ask{}), "what comes before it has no place")
+	assert.Empty(t, open.Closed(1, 40))
+}
