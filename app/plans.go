@@ -115,6 +115,8 @@ type YardPlan struct {
 	Redo int `json:"redo"`
 	// Odds is when the odds of the launches were worked out, nil if they are not.
 	Odds *time.Time `json:"odds,omitempty"`
+	// OddsStale says that something was written since then.
+	OddsStale bool `json:"oddsStale"`
 }
 
 // PlanDay is a day's weather in the open.
@@ -168,7 +170,7 @@ func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
 	}
 	if o := a.oddsOf(&s); o != nil && s.view.Plan != nil {
 		p := s.view.Plan.WithOdds(o.Boats, s.yard.Loc)
-		s.view.Plan, s.view.Odds = &p, &o.At
+		s.view.Plan, s.view.Odds, s.view.OddsStale = &p, &o.At, a.outdated(o)
 	}
 	return s.view, nil
 }
@@ -254,7 +256,7 @@ func (a *App) keepPlan(ctx context.Context, s yardState, next made) (YardPlan, e
 	out := s.view
 	out.Version, out.Made, out.Undo, out.Redo = s.row.Version+1, &next.At, min(len(before), mostUndo), 0
 	if next.Odds != nil {
-		a.standing.bet(out.Place.ID, next.Odds)
+		a.bet(out.Place.ID, next.Odds, a.store.Written())
 		p := out.Plan.WithOdds(next.Odds.Boats, s.yard.Loc)
 		out.Plan, out.Odds = &p, &next.Odds.At
 	}

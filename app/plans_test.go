@@ -188,6 +188,15 @@ func TestRiskAndWays(t *testing.T) {
 	same, err := a.Risk(ctx, place, 20, nil)
 	require.NoError(t, err)
 	assert.Equal(t, r, same)
+	assert.False(t, must(a.YardPlan(ctx, place)).OddsStale)
+	require.NoError(t, a.SetCurrency(ctx, "EUR"))
+	assert.True(t, must(a.YardPlan(ctx, place)).OddsStale, "something was written")
+	told = 0
+	_, err = a.Risk(ctx, place, 0, func(d float64) { told = d })
+	require.NoError(t, err)
+	assert.Positive(t, told, "and it is played again")
+	r, err = a.Risk(ctx, place, 20, nil)
+	require.NoError(t, err)
 	told = 0
 	kept, err := a.Risk(ctx, place, 0, func(d float64) { told = d })
 	require.NoError(t, err)

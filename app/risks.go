@@ -18,6 +18,7 @@ import (
 // on. With n 0 it is what the plan tells, played as when it is made if nothing is known. told may be
 // nil; when ctx ends the work stops with its error.
 func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done float64)) (plan.Risk, error) {
+	written := a.store.Written()
 	s, kept, err := a.showYard(ctx, placeID)
 	if err != nil {
 		return plan.Risk{}, err
@@ -26,7 +27,7 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 		return plan.Risk{}, fielderr.Errors(s.view.Trouble)
 	}
 	if n == 0 {
-		if o := a.oddsOf(&s); o != nil && o.Risk.Futures > 0 {
+		if o := a.oddsOf(&s); o != nil && !a.outdated(o) {
 			return o.Risk, nil
 		}
 		n = s.courses()
@@ -38,7 +39,7 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 		return plan.Risk{}, err
 	}
 	odds.Version = s.view.Version
-	a.standing.bet(placeID, odds)
+	a.bet(placeID, odds, written)
 	return odds.Risk, nil
 }
 

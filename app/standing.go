@@ -97,23 +97,29 @@ func (a *App) showYard(ctx context.Context, placeID string) (yardState, plan.Kep
 }
 
 // oddsMade are the odds of the launches of a version of a plan. Risk, what they are told from, is
-// known while the program runs; after that it is played again.
+// known while the program runs and nothing is written; after that it is played again.
 type oddsMade struct {
 	At      time.Time            `json:"at"`
 	Version int                  `json:"version"`
 	Boats   map[string]plan.Odds `json:"boats"`
 	Risk    plan.Risk            `json:"-"`
+	written uint64               // how many writes there were
 }
 
 // goodOdds is how long odds are told, while the plan is the same.
 const goodOdds = 24 * time.Hour
 
-func (s *standing) bet(placeID string, o *oddsMade) {
+func (a *App) bet(placeID string, o *oddsMade, written uint64) {
+	s := &a.standing
 	s.Lock()
 	defer s.Unlock()
+	o.written = written
 	s.odds[placeID] = o
 	s.bets.Add(1)
 }
+
+// outdated reports whether something was written since odds were worked out.
+func (a *App) outdated(o *oddsMade) bool { return o.Risk.Futures == 0 || o.written != a.store.Written() }
 
 // oddsOf are the odds of a plan as they are known: those of this run, or those that were kept
 // with it.

@@ -23,6 +23,8 @@ type shot struct {
 }
 
 var shots = []shot{
+	// First of all: what it plays, all others tell.
+	{name: "plan-risk", path: "plan", press: []string{"Risk"}, whole: true, see: "A day costs"},
 	{name: "start", path: "/start", fill: [][2]string{{"What", "Topcoat, one-part enamel"}, {"The weather, today and on", "8 to 16, sunny, dry, light wind; tomorrow 6 to 12, rain from 14"}}, see: "the working"},
 	{name: "new-boat", path: "/boats/new", press: []string{"round bilge"}, fill: [][2]string{{"Her name", "Tern"}, {"Length over all", "9.5"}, {"Beam", "3.1"}}, whole: true, see: "Guessed: waterline"},
 	{name: "yard", path: "/yard", see: "Late:"},
@@ -36,7 +38,6 @@ var shots = []shot{
 	{name: "weather", path: "weather", surface: "Topsides port", see: "Hour by hour"},
 	{name: "tent", path: "weather", boat: 2, press: []string{"Tent and heat"}, whole: true, see: "under each"},
 	{name: "plan-season", path: "plan", see: "Weekends are shaded"},
-	{name: "plan-risk", path: "plan", press: []string{"Risk"}, whole: true, see: "A day costs"},
 	{name: "fairing", path: "fairing", boat: 2, surface: "Topsides port", whole: true, see: "What it takes"},
 	{name: "log", path: "log", see: "Clocks running"},
 	{name: "bench-phone", path: "bench", phone: true, whole: true, see: "Before you open the tin"},

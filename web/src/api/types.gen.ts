@@ -8867,6 +8867,7 @@ export interface components {
             now: string;
             /** Format: date-time */
             odds?: string;
+            oddsStale: boolean;
             place: components["schemas"]["Place"];
             plan?: components["schemas"]["Plan"];
             /** Format: int64 */

@@ -174,21 +174,22 @@ function Earlier({ plan, mine }: { plan: Schemas["YardPlan"]; mine: Schemas["Pla
   );
 }
 
-/** Keeps the first plan there is, so that tomorrow's goes on from it, and plays one without odds in many courses of the weather. */
+/** Keeps the first plan there is, so that tomorrow's goes on from it, and plays one without odds, or whose odds are of before, in many courses of the weather. */
 function useKept(plan: Schemas["YardPlan"]) {
   const id = plan.place.id;
   const first = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make?quick=true`, "POST");
   const odds = useStream<Schemas["LineRisk"]>(`/api/places/${id}/plan/risk?futures=0`);
   const refresh = useChange(["plan"], async () => undefined);
   const again = refresh.mutate;
-  const asked = useRef(-1);
+  const asked = useRef("");
   const { start: keep } = first;
   const { start: play } = odds;
   useEffect(() => {
-    if (plan.odds || !plan.plan || asked.current === plan.version) return;
+    const state = `${plan.version} ${plan.odds}`;
+    if ((plan.odds && !plan.oddsStale) || !plan.plan || asked.current === state) return;
     // Who only passes by sets nothing going.
     const wait = setTimeout(() => {
-      asked.current = plan.version;
+      asked.current = state;
       (plan.made ? play : keep)().then(() => again(undefined));
     }, 5000);
     return () => clearTimeout(wait);

@@ -40,6 +40,7 @@ const item = (more: Partial<Schemas["PlanItem"]>): Schemas["PlanItem"] => ({
 
 const plan = (more: Partial<Schemas["YardPlan"]> = {}): Schemas["YardPlan"] => ({
   version: 4,
+  oddsStale: false,
   place: {
     id: "p",
     version: 1,
