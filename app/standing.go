@@ -119,7 +119,9 @@ func (a *App) bet(placeID string, o *oddsMade, written uint64) {
 }
 
 // outdated reports whether something was written since odds were worked out.
-func (a *App) outdated(o *oddsMade) bool { return o.Risk.Futures == 0 || o.written != a.store.Written() }
+func (a *App) outdated(o *oddsMade) bool {
+	return o.Risk.Futures == 0 || o.written != a.store.Written()
+}
 
 // oddsOf are the odds of a plan as they are known: those of this run, or those that were kept
 // with it.
