@@ -202,6 +202,7 @@ type Making struct{ Anew, Quick bool }
 // MakePlan repairs the plan, looking for a better one, or makes it anew, and keeps it; the
 // one before can be gone back to. told may be nil; when ctx ends nothing is kept.
 func (a *App) MakePlan(ctx context.Context, placeID string, how Making, told func(done float64)) (YardPlan, error) {
+	written := a.store.Written()
 	s, err := a.loadYard(ctx, placeID)
 	if err != nil {
 		return YardPlan{}, err
@@ -220,7 +221,7 @@ func (a *App) MakePlan(ctx context.Context, placeID string, how Making, told fun
 		if next.Odds, err = s.play(ctx, kept.Starts, s.courses(), later); err != nil {
 			return YardPlan{}, err
 		}
-		next.Odds.Version = s.row.Version + 1
+		next.Odds.Version, next.Odds.written = s.row.Version+1, written+1 // keeping it is a write
 	}
 	return a.keepPlan(ctx, s, next)
 }
@@ -256,7 +257,7 @@ func (a *App) keepPlan(ctx context.Context, s yardState, next made) (YardPlan, e
 	out := s.view
 	out.Version, out.Made, out.Undo, out.Redo = s.row.Version+1, &next.At, min(len(before), mostUndo), 0
 	if next.Odds != nil {
-		a.bet(out.Place.ID, next.Odds, a.store.Written())
+		a.bet(out.Place.ID, next.Odds)
 		p := out.Plan.WithOdds(next.Odds.Boats, s.yard.Loc)
 		out.Plan, out.Odds = &p, &next.Odds.At
 	}

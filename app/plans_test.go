@@ -252,6 +252,10 @@ func TestRiskAndWays(t *testing.T) {
 		}
 		assert.Equal(t, played.Boats[k].Curve[i].Pct, o.DuePct, "as many as are ready two weeks after the day wanted")
 	}
+
+	_, err = a.MakePlan(ctx, place, app.Making{}, nil)
+	require.NoError(t, err)
+	assert.False(t, must(a.YardPlan(ctx, place)).OddsStale, "a plan that was just made is told by its own play")
 }
 
 func TestPlanGoesOut(t *testing.T) {

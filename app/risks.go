@@ -15,8 +15,8 @@ import (
 )
 
 // Risk replays the plan of a place over n futures; what comes of it is what the plan tells from then
-// on. With n 0 it is what the plan tells, played as when it is made if nothing is known. told may be
-// nil; when ctx ends the work stops with its error.
+// on. With n 0 it is what the plan tells, played as when it is made if nothing is known or something was
+// written since. told may be nil; when ctx ends the work stops with its error.
 func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done float64)) (plan.Risk, error) {
 	written := a.store.Written()
 	s, kept, err := a.showYard(ctx, placeID)
@@ -39,7 +39,8 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 		return plan.Risk{}, err
 	}
 	odds.Version = s.view.Version
-	a.bet(placeID, odds, written)
+	odds.written = written
+	a.bet(placeID, odds)
 	return odds.Risk, nil
 }
 

@@ -109,11 +109,11 @@ type oddsMade struct {
 // goodOdds is how long odds are told, while the plan is the same.
 const goodOdds = 24 * time.Hour
 
-func (a *App) bet(placeID string, o *oddsMade, written uint64) {
+// bet keeps odds as what is told of the plan of a place.
+func (a *App) bet(placeID string, o *oddsMade) {
 	s := &a.standing
 	s.Lock()
 	defer s.Unlock()
-	o.written = written
 	s.odds[placeID] = o
 	s.bets.Add(1)
 }

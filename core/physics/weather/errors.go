@@ -54,7 +54,7 @@ const (
 	// showers fail, which are short.
 	unannouncedPart = 0.45
 	mostUnderCloud  = 4   // times as likely as under the usual cover
-	seenDryH        = 12  // for how long the present tells more than the forecast
+	seenH           = 12  // h, for how long what was measured tells more than the forecast
 	wetAmount       = 0.5 // mm an hour, where nothing says how much
 	wetFloorRH      = 86  // % and more while it rains
 	wetCloud        = 80

@@ -12,9 +12,9 @@ type shower struct {
 	mm   []float64
 }
 
-// doubt is how much likelier than others it is to fail: light rain more, a downpour less. A rule of
-// thumb.
-func (s shower) doubt() float64 { return max(0.55, 7*math.Exp(-floats.Sum(s.mm)/1.0)) }
+// doubt is how much likelier than others it is to fail: light rain more, by its mm in all, a downpour
+// less. A rule of thumb.
+func (s shower) doubt() float64 { return max(0.55, 7*math.Exp(-floats.Sum(s.mm))) }
 
 // mostFail is the largest chance that a shower fails.
 const mostFail = 0.8
@@ -70,9 +70,12 @@ func (f *Futures) rain(mm []float64, drawn []drawnHour) {
 		hours, chance := 0.0, 0.0
 		if at < f.known {
 			b := &f.base[at]
-			// In place of what fails, under cloud, and not out of what was seen to be dry just now.
+			// In place of what fails, under cloud, and not out of what was measured just now.
 			lead := f.lead(at)
-			chance = f.errors.FailPct.At(lead) / 100 * unannouncedPart * b.month.wetShare() / unannouncedH * min(mostUnderCloud, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 4)) * (1 - math.Exp(-24*lead/seenDryH))
+			chance = f.errors.FailPct.At(lead) / 100 * unannouncedPart * b.month.wetShare() / unannouncedH * min(mostUnderCloud, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 4))
+			if f.measured {
+				chance *= 1 - math.Exp(-24*lead/seenH)
+			}
 			hours = unannouncedH * math.Exp(0.5*z.length-0.125)
 		} else if z.begins {
 			chance = 1
