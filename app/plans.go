@@ -175,11 +175,10 @@ func (a *App) YardPlan(ctx context.Context, placeID string) (YardPlan, error) {
 	return s.view, nil
 }
 
-// planFutures are the courses of the weather that a plan is played in when it is made, fewer
-// for a big yard.
-const planFutures, leastFutures, futureTasks = 60, 11, 6000
+// planFutures are the futures that a plan is played in when it is made, fewer for a big yard.
+const planFutures, leastFutures, futureTasks = 200, 40, 20_000
 
-// courses are in how many courses of the weather a plan is played when it is made.
+// courses are in how many futures a plan is played when it is made.
 func (s *yardState) courses() int {
 	return max(leastFutures, min(planFutures, futureTasks/s.tasks()))
 }

@@ -241,7 +241,7 @@ func TestRiskAndWays(t *testing.T) {
 	require.True(t, past.Past)
 	assert.InDelta(t, 3*14, past.DaysGained, 1e-9)
 	assert.Nil(t, past.DayCents, "it is not to be had")
-	played := must(a.Risk(ctx, place, 60, nil)) // as many as a plan of this size
+	played := must(a.Risk(ctx, place, 200, nil)) // as many as a plan of this size
 	for k, o := range past.Odds {
 		due, err := time.Parse(time.DateOnly, played.Boats[k].Due)
 		require.NoError(t, err)

@@ -120,9 +120,13 @@ func (w Weather) DryMM(roofed bool) []float64 {
 		}
 		return max(0, surface.DryingMMH(w.SurfaceC[i], a.TempC, a.RHPct, wind))
 	}
-	for i := 1; i < len(out); i++ {
-		h := w.Air[i].At.Sub(w.Air[i-1].At).Hours()
-		out[i] = out[i-1] + h*(rate(i-1)+rate(i))/2
+	last := 0.0
+	for i := range out {
+		now := rate(i)
+		if i > 0 {
+			out[i] = out[i-1] + w.Air[i].At.Sub(w.Air[i-1].At).Hours()*(last+now)/2
+		}
+		last = now
 	}
 	return out
 }

@@ -75,25 +75,37 @@ type plate struct {
 	k, inner, mm float64
 }
 
-// mean is halfway between two pulls.
-func mean(a, b pull) pull {
-	return pull{(a.heat + b.heat) / 2, (a.loss + b.loss) / 2, (a.water + b.water) / 2, (a.dew + b.dew) / 2, (a.vapour + b.vapour) / 2, (a.rain + b.rain) / 2}
+// toward is p at fraction f of the way to b.
+func (p pull) toward(b pull, f float64) pull {
+	return pull{p.heat + f*(b.heat-p.heat), p.loss + f*(b.loss-p.loss), p.water + f*(b.water-p.water), p.dew + f*(b.dew-p.dew), p.vapour + f*(b.vapour-p.vapour), p.rain + f*(b.rain-p.rain)}
 }
 
-// step takes the plate over s seconds from pull a to b, and returns the seconds of them
+// pace is how long the steps of a face are, s, and how much of its inner skin's distance from rest
+// is left after half of one.
+type pace struct{ s, innerLeft float64 }
+
+func (f *Face) pace(s float64) pace {
+	p := pace{s: s}
+	if f.CoreWM2K > 0 {
+		p.innerLeft = math.Exp(-(f.CoreWM2K + f.InsideWM2K) * s / 2 / f.InnerJM2K)
+	}
+	return p
+}
+
+// step takes the plate over a pace from pull a to b, and returns the seconds of them
 // in which it was wet. holds is the most water that stays.
 // Balance: C dT/dt = h(Ta − T) + αG − εσ[F(T⁴ − Tsky⁴) + (1−F)(T⁴ − Ta⁴)] + U(Tin − T) − Lv·E.
-func (f *Face) step(p *plate, s float64, a, b pull, insideC, holds float64) (wetS float64) {
+func (f *Face) step(p *plate, pace pace, a, b pull, insideC, holds float64) (wetS float64) {
 	if f.CoreWM2K > 0 {
-		f.innerSkin(p, s/2, insideC)
+		f.innerSkin(p, pace, insideC)
 		core := f.CoreWM2K
 		a.heat, a.loss = a.heat+core*p.inner, a.loss+core
 		b.heat, b.loss = b.heat+core*p.inner, b.loss+core
-		wetS = f.outerSkin(p, s, a, b, holds)
-		f.innerSkin(p, s/2, insideC)
+		wetS = f.outerSkin(p, pace.s, a, b, holds)
+		f.innerSkin(p, pace, insideC)
 		return wetS
 	}
-	return f.outerSkin(p, s, a, b, holds)
+	return f.outerSkin(p, pace.s, a, b, holds)
 }
 
 // outerSkin is step without what lies behind.
@@ -110,7 +122,7 @@ func (f *Face) outerSkin(p *plate, s float64, a, b pull, holds float64) (wetS fl
 			part := (p.k - a.dew) / (p.k - a.dew + b.dew - next)
 			p.k += part * (next - p.k)
 			s *= 1 - part
-			a = mean(a, b)
+			a = a.toward(b, 0.5)
 		}
 	}
 	return f.wet(p, s, a, b, holds)
@@ -118,7 +130,7 @@ func (f *Face) outerSkin(p *plate, s float64, a, b pull, holds float64) (wetS fl
 
 // wet is step with water on the plate.
 func (f *Face) wet(p *plate, s float64, a, b pull, holds float64) (wetS float64) {
-	m := mean(a, b)
+	m := a.toward(b, 0.5)
 	es := psychrometrics.SaturationPressure(p.k - kelvin)
 	slope := es * magnusSlope / ((p.k - kelvin + magnusZero) * (p.k - kelvin + magnusZero))
 	ease := 1.0
@@ -154,16 +166,35 @@ func (f *Face) heat(k, s float64, a, b pull, e, perK float64) float64 {
 	rad := f.Emissivity * stefan * k * k * k
 	loss := (a.loss+b.loss)/2 + 4*rad + lv*perK
 	x := loss * s / f.HeatJM2K
-	gone := 1 - math.Exp(-x)
+	gone := 1 - decay(x)
 	first, last := a.heat-(a.loss+rad)*k-lv*e, b.heat-(b.loss+rad)*k-lv*e
 	return k + (first*gone+(last-first)*(1-gone/x))/loss
 }
 
-// innerSkin lets the inner skin of a cored wall follow the outer one and the inside.
-func (f *Face) innerSkin(p *plate, s, insideC float64) {
-	loss := f.CoreWM2K + f.InsideWM2K
-	rest := (f.CoreWM2K*p.k + f.InsideWM2K*(insideC+kelvin)) / loss
-	p.inner = rest + (p.inner-rest)*math.Exp(-loss*s/f.InnerJM2K)
+// decays are e⁻ˣ at every 1/decayParts up to decayEnd.
+const decayParts, decayEnd = 64, 16
+
+var decays = func() (out [decayParts*decayEnd + 1]float64) {
+	for i := range out {
+		out[i] = math.Exp(-float64(i) / decayParts)
+	}
+	return out
+}()
+
+// decay is e⁻ˣ for x ≥ 0, to 10⁻¹¹: from the table with the rest as a series of fourth order.
+func decay(x float64) float64 {
+	if x >= decayEnd {
+		return math.Exp(-x)
+	}
+	i := int(x * decayParts)
+	r := x - float64(i)/decayParts
+	return decays[i] * (1 - r*(1-r*(0.5-r*(1.0/6-r/24))))
+}
+
+// innerSkin lets the inner skin of a cored wall follow the outer one and the inside for half a step.
+func (f *Face) innerSkin(p *plate, pace pace, insideC float64) {
+	rest := (f.CoreWM2K*p.k + f.InsideWM2K*(insideC+kelvin)) / (f.CoreWM2K + f.InsideWM2K)
+	p.inner = rest + (p.inner-rest)*pace.innerLeft
 }
 
 // Followed is a face along drives an hour apart: its temperature, °C, and the water on
@@ -183,6 +214,7 @@ func (f Face) Run(drives []Drive, startC, innerC, waterMM, holdsMM float64) Foll
 	n := len(drives)
 	out := Followed{TempC: make([]float64, n), InnerC: make([]float64, n), WaterMM: make([]float64, n)}
 	p := plate{startC + kelvin, innerC + kelvin, min(waterMM, holdsMM+f.SoakMM)}
+	pace := f.pace(3600.0 / perHour)
 	wetFrom := -1.0
 	if p.mm > 0 {
 		wetFrom = 0
@@ -194,7 +226,7 @@ func (f Face) Run(drives []Drive, startC, innerC, waterMM, holdsMM float64) Foll
 				d := drives[i-1].toward(drives[i], float64(j)/perHour)
 				to := f.pull(d)
 				was := p.mm
-				wetS := f.step(&p, 3600.0/perHour, from, to, d.InsideC, holdsMM)
+				wetS := f.step(&p, pace, from, to, d.InsideC, holdsMM)
 				at := float64(i-1) + float64(j)/perHour
 				if was == 0 && p.mm > 0 && wetFrom < 0 {
 					wetFrom = at - wetS/3600

@@ -62,32 +62,32 @@ func (c Conditions) follow(f Face) Course {
 		}
 	}
 	dark := f.Roofed && c.roofLight == nil
-	drive := func(i int) Drive {
+	pulls := func(i int) pull {
 		d := Drive{AirC: c.AirC[i], LightWM2: light[i], SkyC: c.SkyC[i], WindMS: c.WindMS[i], InsideC: c.InsideC[i], DewC: c.DewC[i], VapourHPa: c.VapourHPa[i]}
 		if dark {
 			d.LightWM2, d.SkyC, d.WindMS = 0, d.AirC, stillAir
 		}
-		return d
+		return f.pull(d)
 	}
 	film := water{out: &out}
 	var p plate
-	var last Drive
-	var from pull
+	var last pull
+	var pace pace
 	washes := f.Washed
 	at := func(i, j int, s float64) time.Time {
 		return c.At[i-1].Add(time.Duration(float64(j) * s * float64(time.Second)))
 	}
 	for i := range n {
-		now := drive(i)
-		step := time.Duration(0)
+		now := pulls(i)
+		gap := time.Duration(0)
 		if i > 0 {
-			step = c.At[i].Sub(c.At[i-1])
+			gap = c.At[i].Sub(c.At[i-1])
 		}
-		if i == 0 || step > weather.MaxGap {
+		if i == 0 || gap > weather.MaxGap {
 			film.end(c.At[max(0, i-1)])
-			p = plate{k: now.AirC + kelvin, inner: (now.AirC+now.InsideC)/2 + kelvin}
-			last, from = now, f.pull(now)
-			out.TempC[i] = now.AirC
+			p = plate{k: c.AirC[i] + kelvin, inner: (c.AirC[i]+c.InsideC[i])/2 + kelvin}
+			last = now
+			out.TempC[i] = c.AirC[i]
 			washes = washes[sort.Search(len(washes), func(k int) bool { return !washes[k].Before(c.At[i]) }):]
 			continue
 		}
@@ -96,20 +96,22 @@ func (c Conditions) follow(f Face) Course {
 		if p.mm > 0 || rain > 0 || p.k-kelvin < c.DewC[i-1]+nearDewK || len(washes) > 0 && washes[0].Before(c.At[i]) {
 			parts = wetParts
 		}
-		parts = int(math.Ceil(step.Hours()*float64(parts) - 1e-9))
-		s := step.Seconds() / float64(parts)
-		from.rain = rain / 3600
+		parts = int(math.Ceil(gap.Hours()*float64(parts) - 1e-9))
+		if s := gap.Seconds() / float64(parts); s != pace.s {
+			pace = f.pace(s)
+		}
+		last.rain, now.rain = rain/3600, rain/3600
+		from := last
 		for j := 1; j <= parts; j++ {
-			to := f.pull(last.toward(now, float64(j)/float64(parts)))
-			to.rain = rain / 3600
+			to := last.toward(now, float64(j)/float64(parts))
 			washed := false
-			for len(washes) > 0 && washes[0].Before(at(i, j, s)) {
+			for len(washes) > 0 && washes[0].Before(at(i, j, pace.s)) {
 				washes, washed = washes[1:], true
 				p.mm = holds + f.SoakMM
 			}
-			wetS := f.step(&p, s, from, to, last.InsideC, holds)
+			wetS := f.step(&p, pace, from, to, c.InsideC[i-1], holds)
 			if wetS > 0 || p.mm > 0 {
-				film.follow(at(i, j, s), s, wetS, p.mm, rain > 0, washed)
+				film.follow(at(i, j, pace.s), pace.s, wetS, p.mm, rain > 0, washed)
 			}
 			from = to
 		}

@@ -11,7 +11,7 @@ import { tr, trNodes } from "../../words/words";
 import { ErrorsFrom } from "../weather/ErrorsFrom";
 import { Ways } from "./Ways";
 
-/** How many futures make odds good to two in a hundred; the plan itself is told from fewer. */
+/** How many futures make odds good to three in a hundred; the plan itself is told from fewer. */
 const MANY = 1000;
 
 type BoatRisk = Schemas["PlanBoatRisk"];
@@ -84,7 +84,7 @@ export function Risk({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: stri
           </ul>
           <p className="quiet mt-2 text-sm">
             {tr(
-              "{futures, number} futures, seeded: weather, hours of work, clocks against their sheets, coats laid again, late deliveries and people away are drawn in each. No odds are told over 99 %.",
+              "{futures, number} futures, seeded, four in each course of the weather: hours of work, clocks against their sheets, coats laid again, late deliveries and people away are drawn in each. No odds are told over 99 %.",
               { futures: risk.futures },
             )}{" "}
             <ErrorsFrom place={plan.place} />
