@@ -145,7 +145,8 @@ func (o boatState) toDate(out *Accounts) (lines ledger.Lines) {
 
 // line is an entry of the log in the ledger.
 func (o boatState) line(surfaceID string, e logbook.Logged, unpriced map[string]bool) ledger.Line {
-	l := ledger.Line{What: o.whatOf(e.Kind, e.ProductID), Surface: cmp.Or(o.surface(surfaceID).Name, wholeBoat), Who: e.Who, Month: e.StartedAt.In(o.s.Loc).Format(month),
+	l := ledger.Line{What: o.whatOf(e.Kind, e.ProductID), Surface: cmp.Or(o.surface(surfaceID).Name, wholeBoat),
+		Who: e.Who, Month: e.StartedAt.In(o.s.Loc).Format(month),
 		Sum: ledger.Sum{Entries: 1, DoneH: e.Hours}}
 	if e.Spent != nil {
 		l.What, l.Other = e.Spent.On.Name(), e.Spent.Cents
@@ -175,7 +176,8 @@ func (o boatState) toCome(yard yardState) (lines ledger.Lines) {
 	parts := map[string][]part{} // by task
 	for _, p := range ofBoat(yard.view.Plan, o.survey.Boat.ID) {
 		for _, who := range p.People {
-			parts[p.Whole] = append(parts[p.Whole], part{who, p.Start.In(o.s.Loc).Format(month), p.Hours / float64(len(p.People))})
+			parts[p.Whole] = append(parts[p.Whole], part{who, p.Start.In(o.s.Loc).Format(month),
+				p.Hours / float64(len(p.People))})
 		}
 	}
 	add := func(surface string, t task.Task) {
@@ -193,7 +195,8 @@ func (o boatState) toCome(yard yardState) (lines ledger.Lines) {
 		}
 		for _, p := range all {
 			l.Who, l.Month = p.who, p.month
-			l.Sum = ledger.Sum{ToComeH: t.LeftH * p.hours / sum, MaterialToCome: t.LeftL * litreCents(o.products[t.ProductID]) * p.hours / sum}
+			l.Sum = ledger.Sum{ToComeH: t.LeftH * p.hours / sum,
+				MaterialToCome: t.LeftL * litreCents(o.products[t.ProductID]) * p.hours / sum}
 			lines = append(lines, l)
 		}
 	}
@@ -210,7 +213,8 @@ func (o boatState) toCome(yard yardState) (lines ledger.Lines) {
 
 // LedgerTable returns the ledger of a boat as a table.
 func (a *App) LedgerTable(ctx context.Context, boatID string) (formats.Table, error) {
-	t := formats.Table{Name: "Ledger", Header: []string{"month", "surface", "what", "who", "entries", "hours done", "hours reckoned", "hours to come", "material", "material to come", "other expenses", "currency"}}
+	t := formats.Table{Name: "Ledger", Header: []string{"month", "surface", "what", "who", "entries", "hours done",
+		"hours reckoned", "hours to come", "material", "material to come", "other expenses", "currency"}}
 	acc, err := a.Accounts(ctx, boatID)
 	if err != nil {
 		return t, err
@@ -224,8 +228,10 @@ func (a *App) LedgerTable(ctx context.Context, boatID string) (formats.Table, er
 		if first, err := time.Parse(month, l.Month); err == nil {
 			at = first
 		}
-		t.Rows = append(t.Rows, []any{at, l.Surface, l.What, l.Who, blank(l.Entries), blank(round(l.DoneH)), blank(round(l.PlannedH)), blank(round(l.ToComeH)),
-			blank(round(l.Material / 100)), blank(round(l.MaterialToCome / 100)), blank(round(l.Other / 100)), currency})
+		t.Rows = append(t.Rows, []any{at, l.Surface, l.What, l.Who, blank(l.Entries), blank(round(l.DoneH)),
+			blank(round(l.PlannedH)), blank(round(l.ToComeH)),
+			blank(round(l.Material / 100)), blank(round(l.MaterialToCome / 100)), blank(round(l.Other / 100)),
+			currency})
 	}
 	return t, nil
 }

@@ -25,7 +25,9 @@ func TestALedgerByHand(t *testing.T) {
 	a := withDemo(t)
 	p := sheet(t, a)
 	boat, s := square(t, a)
-	plan, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 3, DFTUm: 50, Method: "roller", LossPct: 10}}})
+	plan, err := a.SetBuildUp(ctx, s.ID, s.Version,
+		[]app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 3, DFTUm: 50, Method: "roller",
+			LossPct: 10}}})
 	require.NoError(t, err)
 	at := demo.Now.AddDate(0, 0, -3)
 	log := func(e logbook.Entry) {
@@ -34,11 +36,13 @@ func TestALedgerByHand(t *testing.T) {
 		_, err := a.AddEntry(ctx, app.NewEntry{Entry: e})
 		require.NoError(t, err)
 	}
-	coat := logbook.Entry{SurfaceID: s.ID, Kind: step.Coat, StartedAt: at, ProductID: p.ID, StepID: plan.Steps[0].ID, Litres: 6, Hours: 3, Who: "Ada", WetUm: []float64{}}
+	coat := logbook.Entry{SurfaceID: s.ID, Kind: step.Coat, StartedAt: at, ProductID: p.ID, StepID: plan.Steps[0].ID,
+		Litres: 6, Hours: 3, Who: "Ada", WetUm: []float64{}}
 	log(coat)
 	coat.StartedAt, coat.Litres, coat.Hours, coat.Who, coat.Early = at.AddDate(0, 0, 2), 5, 2, "Bo", "a test"
 	log(coat)
-	log(logbook.Entry{Kind: step.Spend, StartedAt: at, Who: "Ada", WetUm: []float64{}, Detail: logbook.Detail{Spent: &logbook.Spent{On: "abrasives", Cents: 1250}}})
+	log(logbook.Entry{Kind: step.Spend, StartedAt: at, Who: "Ada", WetUm: []float64{},
+		Detail: logbook.Detail{Spent: &logbook.Spent{On: "abrasives", Cents: 1250}}})
 
 	acc := must(a.Accounts(ctx, boat))
 	month, surface := at.Format("2006-01"), s.Name
@@ -52,9 +56,12 @@ func TestALedgerByHand(t *testing.T) {
 		}
 	}
 	assert.Equal(t, ledger.Lines{
-		{What: "one-part topcoat", Surface: surface, Who: "Ada", Month: month, Sum: ledger.Sum{Entries: 1, DoneH: 3, Material: 12000}},
-		{What: "one-part topcoat", Surface: surface, Who: "Bo", Month: month, Sum: ledger.Sum{Entries: 1, DoneH: 2, Material: 10000}},
-		{What: "tape, paper and discs", Surface: "the whole boat", Who: "Ada", Month: month, Sum: ledger.Sum{Entries: 1, Other: 1250}},
+		{What: "one-part topcoat", Surface: surface, Who: "Ada", Month: month, Sum: ledger.Sum{Entries: 1, DoneH: 3,
+			Material: 12000}},
+		{What: "one-part topcoat", Surface: surface, Who: "Bo", Month: month, Sum: ledger.Sum{Entries: 1, DoneH: 2,
+			Material: 10000}},
+		{What: "tape, paper and discs", Surface: "the whole boat", Who: "Ada", Month: month,
+			Sum: ledger.Sum{Entries: 1, Other: 1250}},
 	}, done)
 	assert.InDelta(t, 5, acc.Hours, 1e-9)
 	assert.InDelta(t, 22000, acc.MaterialCents, 1e-9)
@@ -117,7 +124,9 @@ func TestACoatThatDriesSlowly(t *testing.T) {
 			last[e.SurfaceID] = e
 		}
 	}
-	coat := slices.MinFunc(slices.Collect(maps.Values(last)), func(a, b app.Entry) int { return a.StartedAt.Compare(b.StartedAt) })
+	coat := slices.MinFunc(slices.Collect(maps.Values(last)), func(a, b app.Entry) int {
+		return a.StartedAt.Compare(b.StartedAt)
+	})
 	opens := func() time.Time {
 		for _, l := range must(a.Today(ctx, boat)).Answer.Lanes {
 			if l.SurfaceID == coat.SurfaceID {
@@ -129,7 +138,8 @@ func TestACoatThatDriesSlowly(t *testing.T) {
 		return time.Time{}
 	}
 	before := opens()
-	felt := logbook.Entry{BoatID: boat, SurfaceID: coat.SurfaceID, Kind: step.Feel, StartedAt: demo.Now, WetUm: []float64{}, Detail: logbook.Detail{Felt: &logbook.Felt{State: logbook.Sticky}}}
+	felt := logbook.Entry{BoatID: boat, SurfaceID: coat.SurfaceID, Kind: step.Feel, StartedAt: demo.Now,
+		WetUm: []float64{}, Detail: logbook.Detail{Felt: &logbook.Felt{State: logbook.Sticky}}}
 	e, err := a.AddEntry(ctx, app.NewEntry{Entry: felt})
 	require.NoError(t, err)
 	assert.Equal(t, coat.ProductID, e.Felt.ProductID)
@@ -155,7 +165,9 @@ func TestAFinishIsGradedAndRenewed(t *testing.T) {
 		assert.False(t, up.Films[i].At.Before(up.Films[i-1].At))
 	}
 	worst, other := up.Films[len(up.Films)-1], up.Films[0]
-	_, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{BoatID: boat, SurfaceID: worst.SurfaceID, Kind: step.Grade, StartedAt: demo.Now, WetUm: []float64{}, Detail: logbook.Detail{Held: logbook.Held{"cracks": 4, "gloss": 2}}}})
+	_, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{BoatID: boat, SurfaceID: worst.SurfaceID,
+		Kind: step.Grade, StartedAt: demo.Now, WetUm: []float64{},
+		Detail: logbook.Detail{Held: logbook.Held{"cracks": 4, "gloss": 2}}}})
 	require.NoError(t, err)
 	of := func(id string) app.DueFilm {
 		for _, f := range must(a.Upkeep(ctx, boat)).Films {
@@ -171,7 +183,8 @@ func TestAFinishIsGradedAndRenewed(t *testing.T) {
 	assert.Equal(t, 1, of(other.SurfaceID).Graded, "it tells of the others too")
 	assert.True(t, of(other.SurfaceID).At.Before(other.At))
 
-	_, err = a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{BoatID: boat, SurfaceID: other.SurfaceID, Kind: step.Grade, StartedAt: demo.Now, WetUm: []float64{}, Detail: logbook.Detail{Held: logbook.Held{}}}})
+	_, err = a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{BoatID: boat, SurfaceID: other.SurfaceID,
+		Kind: step.Grade, StartedAt: demo.Now, WetUm: []float64{}, Detail: logbook.Detail{Held: logbook.Held{}}}})
 	require.NoError(t, err)
 	assert.NotNil(t, of(other.SurfaceID).HeldAt, "nothing wrong is a grade")
 	assert.Equal(t, 2, of(other.SurfaceID).Graded)
@@ -179,7 +192,8 @@ func TestAFinishIsGradedAndRenewed(t *testing.T) {
 	steps := len(must(a.BuildUp(ctx, worst.SurfaceID)).Steps)
 	made := must(a.Renew(ctx, worst.SurfaceID))
 	require.Len(t, made.Steps, steps+3)
-	assert.Equal(t, []step.Work{step.Wash, step.Sand, step.Coat}, []step.Work{made.Steps[steps].Work, made.Steps[steps+1].Work, made.Steps[steps+2].Work})
+	assert.Equal(t, []step.Work{step.Wash, step.Sand, step.Coat},
+		[]step.Work{made.Steps[steps].Work, made.Steps[steps+1].Work, made.Steps[steps+2].Work})
 	assert.Equal(t, worst.ProductID, made.Steps[steps+2].ProductID)
 	assert.True(t, of(worst.SurfaceID).Planned)
 }

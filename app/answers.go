@@ -71,8 +71,10 @@ func (a *App) Answer(ctx context.Context, q Question) (Answered, error) {
 		return out, fielderr.At("timeZone", "%q is not a time zone such as Europe/London", q.TimeZone)
 	}
 	out.TimeZone = loc.String()
-	ask := enquiry.Ask{Sheet: p.Sheet, Method: q.Method, Place: q.Place, AreaM2: q.AreaM2, Coats: q.Coats, Litres: q.Litres, TempC: usualPotC,
-		DFTUm: q.DFTUm, ThinnerPct: q.ThinnerPct, Weather: enquiry.Weather{LatitudeDeg: unsaidLatitude, Loc: loc, Now: now}}
+	ask := enquiry.Ask{Sheet: p.Sheet, Method: q.Method, Place: q.Place, AreaM2: q.AreaM2, Coats: q.Coats,
+		Litres: q.Litres, TempC: usualPotC,
+		DFTUm: q.DFTUm, ThinnerPct: q.ThinnerPct, Weather: enquiry.Weather{LatitudeDeg: unsaidLatitude, Loc: loc,
+			Now: now}}
 	if q.TempC != nil {
 		ask.TempC = *q.TempC
 	}
@@ -92,7 +94,9 @@ func (a *App) Answer(ctx context.Context, q Question) (Answered, error) {
 			ask.Weather.LatitudeDeg = *q.LatitudeDeg
 			bad.Range("latitudeDeg", *q.LatitudeDeg, -90, 90, "°")
 		} else {
-			supposed = append(supposed, message.Of("You did not say where you are: light and sun are those of %v° north.", message.Text("%d", unsaidLatitude)))
+			supposed = append(supposed,
+				message.Of("You did not say where you are: light and sun are those of %v° north.",
+					message.Text("%d", unsaidLatitude)))
 		}
 		_, offset := now.In(loc).Zone()
 		ask.Weather.LongitudeDeg = float64(offset) / 240 // 15° an hour
@@ -137,7 +141,8 @@ func (q Question) size(ask *enquiry.Ask) error {
 // tell reads weather in words, or pasted hours, into w; beyond what was told the last day comes again.
 func tell(text string, w *enquiry.Weather) (days, doubts []message.Sentence, err error) {
 	if strings.TrimSpace(text) == "" {
-		return nil, nil, fielderr.At("weather", "say what the day is like, such as %q, or paste the hours of a forecast", formats.Example)
+		return nil, nil, fielderr.At("weather",
+			"say what the day is like, such as %q, or paste the hours of a forecast", formats.Example)
 	}
 	told, days, doubts, err := readWeather([]byte(text), w.Now, w.Loc)
 	if err != nil {
@@ -153,7 +158,8 @@ func tell(text string, w *enquiry.Weather) (days, doubts []message.Sentence, err
 		}
 		return out
 	}
-	first, last := told.Between(from, from.Add(24*time.Hour-time.Second)), told.Between(to.Add(-24*time.Hour+time.Second), to)
+	first, last := told.Between(from, from.Add(24*time.Hour-time.Second)),
+		told.Between(to.Add(-24*time.Hour+time.Second), to)
 	var all weather.Series
 	for d := daysBefore; d > 0; d-- {
 		all = append(all, again(first, -d)...)
@@ -167,7 +173,8 @@ func tell(text string, w *enquiry.Weather) (days, doubts []message.Sentence, err
 }
 
 // readWeather reads hours of a table, or days in words, with what they were read as.
-func readWeather(data []byte, now time.Time, loc *time.Location) (told weather.Series, days, doubts []message.Sentence, err error) {
+func readWeather(data []byte, now time.Time, loc *time.Location) (told weather.Series, days, doubts []message.Sentence,
+	err error) {
 	if formats.IsTable(data) {
 		told, read, err := formats.ReadWeather(data, loc)
 		if err != nil {
@@ -177,7 +184,8 @@ func readWeather(data []byte, now time.Time, loc *time.Location) (told weather.S
 			doubts = append(doubts, message.Lit(d))
 		}
 		from, to, _ := told.Span()
-		return told, []message.Sentence{message.Of("%d hours, %v to %v", len(told), message.Date(from), message.Date(to))}, doubts, nil
+		return told, []message.Sentence{message.Of("%d hours, %v to %v", len(told), message.Date(from),
+			message.Date(to))}, doubts, nil
 	}
 	read, doubts, err := formats.ReadDays(string(data), now, loc)
 	if err != nil {

@@ -27,17 +27,21 @@ func TestQuestionThenBoat(t *testing.T) {
 			soft = p.ID
 		}
 	}
-	got, err := a.Answer(ctx, app.Question{Asks: enquiry.HowMuch, ProductID: soft, LOAM: 9.5, BeamM: 3.1, Part: area.Bottom, HullForm: area.FinKeel, Coats: 2})
+	got, err := a.Answer(ctx, app.Question{Asks: enquiry.HowMuch, ProductID: soft, LOAM: 9.5, BeamM: 3.1,
+		Part: area.Bottom, HullForm: area.FinKeel, Coats: 2})
 	require.NoError(t, err)
-	// 0.5 · (0.87 · 9.5 = 8.27) · (3.1 + 0.18 · 9.5 = 1.71) = 19.9 m²; ± √(22² + 6² + (0.3 · 1.71 / 4.81 = 10.7)²) = 25 %.
+	// 0.5 · (0.87 · 9.5 = 8.27) · (3.1 + 0.18 · 9.5 = 1.71) = 19.9 m²; ± √(22² + 6² + (0.3 · 1.71 / 4.81 = 10.7)²) =
+	// 25 %.
 	assert.Contains(t, got.Says.String(), "2 coats of 60 µm on 19.9 m²")
 	assert.Contains(t, got.Detail.String(), "±25 % from length and beam")
 
 	const words = "8 to 16, sunny, dry; tomorrow 6 to 12, overcast, rain from 14"
 	boat, err := a.AddBoat(ctx, app.NewBoat{
-		BoatEdit: app.BoatEdit{Name: "Tern", HeadingDeg: 180, NewPlace: &app.PlaceEdit{Name: "Home", LatitudeDeg: 52.9, LongitudeDeg: 0.8, TimeZone: "Europe/London", WeatherSource: app.Imported},
+		BoatEdit: app.BoatEdit{Name: "Tern", HeadingDeg: 180, NewPlace: &app.PlaceEdit{Name: "Home", LatitudeDeg: 52.9,
+			LongitudeDeg: 0.8, TimeZone: "Europe/London", WeatherSource: app.Imported},
 			Dimensions: area.Dimensions{HullForm: area.FinKeel, LOAM: 9.5, BeamM: 3.1}},
-		Template: app.UsualTemplate, Substrate: "gelcoat", Weather: words, First: &app.FirstCoat{ProductID: soft, Part: area.Bottom, Coats: 2},
+		Template: app.UsualTemplate, Substrate: "gelcoat", Weather: words, First: &app.FirstCoat{ProductID: soft,
+			Part: area.Bottom, Coats: 2},
 	})
 	require.NoError(t, err)
 	assert.Equal(t, "sailing yacht, fin keel", boat.Type)
@@ -72,7 +76,8 @@ func TestQuestionThenBoat(t *testing.T) {
 		_, err := a.Answer(ctx, q)
 		assert.ErrorContains(t, err, path)
 	}
-	today, err := a.Answer(ctx, app.Question{Asks: enquiry.CoatToday, ProductID: soft, Weather: words, TimeZone: "Europe/London"})
+	today, err := a.Answer(ctx, app.Question{Asks: enquiry.CoatToday, ProductID: soft, Weather: words,
+		TimeZone: "Europe/London"})
 	require.NoError(t, err)
 	assert.Contains(t, today.Supposed[0].String(), "You did not say where you are")
 	assert.Equal(t, "Sat 9 May: 8 °C to 16 °C, sunny, dry, light wind, usual air", today.Days[0].In(time.UTC))

@@ -40,7 +40,8 @@ type App struct {
 // New returns the use cases over s, with the example products in a library
 // that was never filled.
 func New(ctx context.Context, s *store.Store, forecast Service) (*App, error) {
-	a := &App{store: s, forecast: forecast, now: time.Now, live: live{values: map[string][]reading.Value{}, pours: map[string]pour{}}, standing: standing{yards: map[string]*standingYard{}, odds: map[string]*oddsMade{}}}
+	a := &App{store: s, forecast: forecast, now: time.Now, live: live{values: map[string][]reading.Value{},
+		pours: map[string]pour{}}, standing: standing{yards: map[string]*standingYard{}, odds: map[string]*oddsMade{}}}
 	return a, a.stockLibrary(ctx)
 }
 
@@ -52,7 +53,8 @@ func (a *App) stockLibrary(ctx context.Context) error {
 	}
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		for _, s := range product.Examples() {
-			if err := q.AddProduct(ctx, store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}); err != nil {
+			if err := q.AddProduct(ctx,
+				store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}); err != nil {
 				return err
 			}
 		}
@@ -67,7 +69,9 @@ const demoKey = "demo"
 
 // MarkDemo marks the database as the demo's own.
 func (a *App) MarkDemo(ctx context.Context) error {
-	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetSetting(ctx, demoKey, "true") })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+		return q.SetSetting(ctx, demoKey, "true")
+	})
 }
 
 // IsDemo reports whether a database holds the demo.
@@ -250,7 +254,9 @@ func (a *App) SetClock(ctx context.Context, mode ClockMode, at time.Time) error 
 	if err != nil {
 		return err
 	}
-	if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetSetting(ctx, clockKey, string(raw)) }); err != nil {
+	if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+		return q.SetSetting(ctx, clockKey, string(raw))
+	}); err != nil {
 		return err
 	}
 	return a.RefreshWeather(ctx)

@@ -61,7 +61,9 @@ func TestDemoHasThreeBoatsWithCoatsInDifferentStates(t *testing.T) {
 	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now.Add(6*time.Hour)))
 	yawl, err := a.Today(ctx, boats[1].ID)
 	require.NoError(t, err)
-	assert.True(t, slices.ContainsFunc(yawl.Answer.Lanes, func(l readiness.Lane) bool { return l.Clock != nil && l.Clock.State == clock.Closing }), "in the afternoon")
+	assert.True(t, slices.ContainsFunc(yawl.Answer.Lanes, func(l readiness.Lane) bool {
+		return l.Clock != nil && l.Clock.State == clock.Closing
+	}), "in the afternoon")
 }
 
 func TestTheDemoCanBeBuiltAroundAnyTime(t *testing.T) {
@@ -104,7 +106,8 @@ func TestLoggedCoatStartsAClockAndMovesThePlanOn(t *testing.T) {
 	require.Nil(t, lane.Clock)
 	plan, err := a.BuildUp(ctx, lane.SurfaceID)
 	require.NoError(t, err)
-	edit := logbook.Entry{SurfaceID: lane.SurfaceID, Kind: step.Coat, StartedAt: now, ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{80, 76}}
+	edit := logbook.Entry{SurfaceID: lane.SurfaceID, Kind: step.Coat, StartedAt: now,
+		ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{80, 76}}
 	entry, err := a.AddEntry(ctx, app.NewEntry{Entry: edit})
 	require.NoError(t, err)
 	assert.InDelta(t, 78*0.52, entry.FilmUm, 1e-9)

@@ -100,8 +100,10 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	if err != nil {
 		return Bench{}, err
 	}
-	out := Bench{Now: o.now, Place: o.survey.Place, Coat: message.Sentence{}, Surfaces: []BenchSurface{}, Order: []application.Piece{}, Checks: []application.Check{}, Gear: []message.Sentence{}, Trouble: []fielderr.Field{},
-		Pot: mix.Pot{Targets: []mix.Target{}}, Batches: mix.Batches{Batches: []mix.Batch{}}, Filler: mix.Fillers}
+	out := Bench{Now: o.now, Place: o.survey.Place, Coat: message.Sentence{}, Surfaces: []BenchSurface{},
+		Order: []application.Piece{}, Checks: []application.Check{}, Gear: []message.Sentence{},
+		Trouble: []fielderr.Field{},
+		Pot:     mix.Pot{Targets: []mix.Target{}}, Batches: mix.Batches{Batches: []mix.Batch{}}, Filler: mix.Fillers}
 	if out.Pots, err = a.pots(ctx, o); err != nil {
 		return out, err
 	}
@@ -176,7 +178,8 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	if ask.ThinnerPct != nil {
 		coat.ThinnerPct = *ask.ThinnerPct
 	}
-	out.SurfaceID, out.Surface, out.Product, out.Thinner, out.DFTUm, out.Method = f.ID, f.Name, coat.Sheet.Name, coat.ThinnerPct, coat.DFTUm, coat.Method
+	out.SurfaceID, out.Surface, out.Product, out.Thinner, out.DFTUm, out.Method = f.ID, f.Name, coat.Sheet.Name,
+		coat.ThinnerPct, coat.DFTUm, coat.Method
 	out.TwoPart = coat.Sheet.BaseShare() < 1
 	out.WFTUm = film.Wet(coat.DFTUm, coat.Sheet.VolumeSolidsPct, coat.ThinnerPct)
 	out.Comb = application.OnComb(out.WFTUm)
@@ -270,7 +273,8 @@ func (o boatState) quantities(out *Bench, ask BenchQuery, f readiness.Surface, c
 	if len(out.Batches.Batches) > 0 {
 		pot = out.Batches.Batches[0].Litres
 	}
-	r := mix.PotRequest{Sheet: c.Sheet, Litres: pot, ThinnerPct: c.ThinnerPct, TareG: ask.TareG, TempC: out.PotC, CatalystKgL: ask.CatalystKgL, Filler: ask.Filler, Stiffness: ask.Stiffness,
+	r := mix.PotRequest{Sheet: c.Sheet, Litres: pot, ThinnerPct: c.ThinnerPct, TareG: ask.TareG, TempC: out.PotC,
+		CatalystKgL: ask.CatalystKgL, Filler: ask.Filler, Stiffness: ask.Stiffness,
 		PumpBaseML: ask.PumpBaseML, PumpHardenerML: ask.PumpHardenerML}
 	if out.Pot, err = mix.Fill(r); err != nil {
 		out.Pot.Targets = []mix.Target{}
@@ -301,7 +305,8 @@ func (o boatState) potC() float64 {
 
 // share divides litres into the pots that can be laid in their time.
 func (o boatState) share(sheet product.Sheet, litres, litresH, potC float64) (mix.Batches, error) {
-	return mix.Share(mix.BatchRequest{Sheet: sheet, Litres: litres, LitresH: litresH, PotC: potC, ResidueL: mix.UsualResidue, Start: o.now})
+	return mix.Share(mix.BatchRequest{Sheet: sheet, Litres: litres, LitresH: litresH, PotC: potC,
+		ResidueL: mix.UsualResidue, Start: o.now})
 }
 
 // ownRate is how many litres of a product an hour of work has laid, from the log.
@@ -342,11 +347,13 @@ func (o boatState) laying(out *Bench, f readiness.Surface, c readiness.Coat) {
 			sum += p.Weather.SurfaceC[k]
 			n++
 		}
-		out.Order = append(out.Order, application.Piece{ID: p.ID, Name: p.Name, AreaM2: p.Next.AreaM2, SurfaceC: sum / float64(max(1, n))})
+		out.Order = append(out.Order, application.Piece{ID: p.ID, Name: p.Name, AreaM2: p.Next.AreaM2,
+			SurfaceC: sum / float64(max(1, n))})
 	}
 	out.Order = application.Order(out.Order, c.Sheet.Kind)
 	share := c.Sheet.BaseShare()
-	before := application.Before{Sheet: c.Sheet, First: readiness.PrepNames(f.First), Part: o.surface(f.ID).Part, Litres: out.Litres, Wet: f.Weather.WetAt(o.now), Expired: o.expiredOn(out.ProductID), Cleaned: o.cleaned(f.ID)}
+	before := application.Before{Sheet: c.Sheet, First: readiness.PrepNames(f.First), Part: o.surface(f.ID).Part,
+		Litres: out.Litres, Wet: f.Weather.WetAt(o.now), Expired: o.expiredOn(out.ProductID), Cleaned: o.cleaned(f.ID)}
 	if shelf, noted := onShelf(o.shelf, out.ProductID, share); noted {
 		l := shelf.Mixed(share)
 		before.ShelfL = &l
@@ -355,7 +362,8 @@ func (o boatState) laying(out *Bench, f readiness.Surface, c readiness.Coat) {
 		k := clock.Run(*f.Last, c.Sheet.Kind, f.Weather, o.now)
 		before.Clock = &k
 	}
-	if last := o.below(logbook.Logged{Entry: logbook.Entry{SurfaceID: f.ID, ProductID: out.ProductID, StartedAt: o.now}}); last != nil {
+	if last := o.below(logbook.Logged{Entry: logbook.Entry{SurfaceID: f.ID, ProductID: out.ProductID,
+		StartedAt: o.now}}); last != nil {
 		before.Changed = o.changed(*last, o.versions[out.ProductID], "")
 	}
 	before.Again = o.repeats(out.ProductID)

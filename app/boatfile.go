@@ -64,7 +64,8 @@ func (a *App) TakeBoat(ctx context.Context, data []byte) (Taken, error) {
 				bad.Add("file", "and %d more", len(clashes)-i)
 				break
 			}
-			bad.Add(c.Path, "%s is here already with other contents: delete one of the two, or change it to match", c.What)
+			bad.Add(c.Path, "%s is here already with other contents: delete one of the two, or change it to match",
+				c.What)
 		}
 		if err = errors.Join(err, bad.Err()); err != nil {
 			return err

@@ -74,7 +74,9 @@ func (b BoatEdit) validate() error {
 	bad.Range("displacementT", b.DisplacementT, 0, 5000, "t")
 	if bad == nil {
 		if cb := b.Dimensions.Block(b.DisplacementT); cb > 1 {
-			bad.Add("displacementT", "is more water than her length, beam and draught enclose (block coefficient %.2f): no hull does that", cb)
+			bad.Add("displacementT",
+				"is more water than her length, beam and draught enclose (block coefficient %.2f): no hull does that",
+				cb)
 		}
 	}
 	bad.Under("week", b.Week.Validate())
@@ -89,19 +91,27 @@ func (b BoatEdit) validate() error {
 func (b BoatEdit) row(id string, version int) store.Boat {
 	d := b.Dimensions
 	return store.Boat{
-		ID: id, Version: version, PlaceID: b.PlaceID, Name: b.Name, Type: b.Type, HeadingDeg: b.HeadingDeg, LaunchDate: b.LaunchDate,
-		Lights: b.Lights, HullForm: string(d.HullForm), LOAM: d.LOAM, LWLM: d.LWLM, BeamM: d.BeamM, DraughtM: d.DraughtM,
-		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, BodyDraughtM: d.BodyDraughtM, HullBeamM: d.HullBeamM, Guessed: store.JSON[[]string]{V: d.Guessed}, DisplacementT: b.DisplacementT,
-		Week: store.JSON[calendar.Week]{V: b.Week}, Crew: max(1, b.Crew), DewFreeH: b.DewFreeH, MonthsAfloat: b.MonthsAfloat, SeasonNM: b.SeasonNM, BudgetCents: b.BudgetCents,
+		ID: id, Version: version, PlaceID: b.PlaceID, Name: b.Name, Type: b.Type, HeadingDeg: b.HeadingDeg,
+		LaunchDate: b.LaunchDate,
+		Lights:     b.Lights, HullForm: string(d.HullForm), LOAM: d.LOAM, LWLM: d.LWLM, BeamM: d.BeamM,
+		DraughtM:   d.DraughtM,
+		FreeboardM: d.FreeboardM, HousesM2: d.HousesM2, BodyDraughtM: d.BodyDraughtM, HullBeamM: d.HullBeamM,
+		Guessed: store.JSON[[]string]{V: d.Guessed}, DisplacementT: b.DisplacementT,
+		Week: store.JSON[calendar.Week]{V: b.Week}, Crew: max(1, b.Crew), DewFreeH: b.DewFreeH,
+		MonthsAfloat: b.MonthsAfloat, SeasonNM: b.SeasonNM, BudgetCents: b.BudgetCents,
 	}
 }
 
 func boatOf(r store.Boat) Boat {
 	return Boat{r.ID, r.Version, BoatEdit{
-		Name: r.Name, Type: r.Type, PlaceID: r.PlaceID, HeadingDeg: r.HeadingDeg, LaunchDate: r.LaunchDate, Lights: r.Lights,
-		Dimensions: area.Dimensions{HullForm: area.HullForm(r.HullForm), LOAM: r.LOAM, LWLM: r.LWLM, BeamM: r.BeamM, DraughtM: r.DraughtM,
-			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2, BodyDraughtM: r.BodyDraughtM, HullBeamM: r.HullBeamM, Guessed: r.Guessed.V},
-		DisplacementT: r.DisplacementT, Week: r.Week.V, Crew: r.Crew, DewFreeH: r.DewFreeH, MonthsAfloat: r.MonthsAfloat, SeasonNM: r.SeasonNM, BudgetCents: r.BudgetCents,
+		Name: r.Name, Type: r.Type, PlaceID: r.PlaceID, HeadingDeg: r.HeadingDeg, LaunchDate: r.LaunchDate,
+		Lights: r.Lights,
+		Dimensions: area.Dimensions{HullForm: area.HullForm(r.HullForm), LOAM: r.LOAM, LWLM: r.LWLM, BeamM: r.BeamM,
+			DraughtM:   r.DraughtM,
+			FreeboardM: r.FreeboardM, HousesM2: r.HousesM2, BodyDraughtM: r.BodyDraughtM, HullBeamM: r.HullBeamM,
+			Guessed: r.Guessed.V},
+		DisplacementT: r.DisplacementT, Week: r.Week.V, Crew: r.Crew, DewFreeH: r.DewFreeH,
+		MonthsAfloat: r.MonthsAfloat, SeasonNM: r.SeasonNM, BudgetCents: r.BudgetCents,
 	}}
 }
 
@@ -243,7 +253,8 @@ func (c *FirstCoat) measures(s SurfaceEdit) SurfaceEdit {
 	if s.Side != area.Both {
 		a /= 2
 	}
-	s.Measured.Measures = append(s.Measured.Measures, area.Measure{Method: area.Stated, AreaM2: a, UncertaintyPct: toldPct})
+	s.Measured.Measures = append(s.Measured.Measures, area.Measure{Method: area.Stated, AreaM2: a,
+		UncertaintyPct: toldPct})
 	s.Measured.Chosen = len(s.Measured.Measures) - 1
 	return s
 }
@@ -262,7 +273,8 @@ func (c *FirstCoat) plan(ctx context.Context, a *App, surfaceID string) error {
 	if !own {
 		loss = m.LossPct
 	}
-	steps := []Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: max(1, c.Coats), DFTUm: p.Sheet.Film.TypicalUm, Method: m.Key, LossPct: loss}}}
+	steps := []Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: max(1, c.Coats),
+		DFTUm: p.Sheet.Film.TypicalUm, Method: m.Key, LossPct: loss}}}
 	for range mostMends {
 		b, err := a.PreviewBuildUp(ctx, surfaceID, steps)
 		if err != nil {

@@ -68,7 +68,8 @@ func pagesOf(a *app.App, boatID, placeID string) map[string]error {
 	return out
 }
 
-// A boat file whose columns do not hold what they should is refused, or read as what it says; it never takes down a page.
+// A boat file whose columns do not hold what they should is refused, or read as what it says; it never takes down a
+// page.
 func TestNoBrokenColumnGetsIn(t *testing.T) {
 	from := withDemo(t)
 	boats, err := from.Boats(ctx)
@@ -122,7 +123,8 @@ func TestABrokenBoatStandsAlone(t *testing.T) {
 	require.NoError(t, standing.Write(path))
 	db, err := sqlx.Open("sqlite", path)
 	require.NoError(t, err)
-	_, err = db.Exec("UPDATE surfaces SET measured = '[7]' WHERE boat_id = (SELECT id FROM boats WHERE name = 'Reed Warbler')")
+	_, err = db.Exec(
+		"UPDATE surfaces SET measured = '[7]' WHERE boat_id = (SELECT id FROM boats WHERE name = 'Reed Warbler')")
 	require.NoError(t, err)
 	require.NoError(t, db.Close())
 	a := open(t, path)

@@ -21,8 +21,10 @@ type Step struct {
 }
 
 func (s Step) row() store.Step {
-	r := store.Step{ID: s.ID, Work: string(s.Work), Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method, LossPct: s.LossPct, ThinnerPct: s.ThinnerPct,
-		Grade: s.Grade, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, Note: s.Note, Detail: store.StepDetail{Detail: s.Detail}}
+	r := store.Step{ID: s.ID, Work: string(s.Work), Coats: s.Coats, DFTUm: s.DFTUm, Method: s.Method,
+		LossPct: s.LossPct, ThinnerPct: s.ThinnerPct,
+		Grade: s.Grade, Colour: s.Colour, Grit: s.Grit, RemovedUm: s.RemovedUm, Agent: s.Agent, Note: s.Note,
+		Detail: store.StepDetail{Detail: s.Detail}}
 	if s.ProductID != "" {
 		r.ProductID = &s.ProductID
 	}
@@ -30,8 +32,10 @@ func (s Step) row() store.Step {
 }
 
 func stepOf(r store.Step) Step {
-	s := Step{ID: r.ID, Step: step.Step{Work: step.Work(r.Work), Coats: r.Coats, DFTUm: r.DFTUm, Method: r.Method, LossPct: r.LossPct, ThinnerPct: r.ThinnerPct,
-		Grade: r.Grade, Colour: r.Colour, Grit: r.Grit, RemovedUm: r.RemovedUm, Agent: r.Agent, Note: r.Note, Detail: r.Detail.Detail}}
+	s := Step{ID: r.ID, Step: step.Step{Work: step.Work(r.Work), Coats: r.Coats, DFTUm: r.DFTUm, Method: r.Method,
+		LossPct: r.LossPct, ThinnerPct: r.ThinnerPct,
+		Grade: r.Grade, Colour: r.Colour, Grit: r.Grit, RemovedUm: r.RemovedUm, Agent: r.Agent, Note: r.Note,
+		Detail: r.Detail.Detail}}
 	if r.ProductID != nil {
 		s.ProductID = *r.ProductID
 	}
@@ -118,7 +122,9 @@ func (a *App) SetBuildUp(ctx context.Context, surfaceID string, version int, ste
 			}
 			rows[i] = s.row()
 		}
-		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetSteps(ctx, surfaceID, version, rows) })
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.SetSteps(ctx, surfaceID, version, rows)
+		})
 		if err != nil {
 			return BuildUp{}, stale(err, func() (BuildUp, error) { return a.BuildUp(ctx, surfaceID) })
 		}
@@ -128,14 +134,16 @@ func (a *App) SetBuildUp(ctx context.Context, surfaceID string, version int, ste
 
 // buildUp tells what steps on a surface come to.
 func (w work) buildUp(surfaceID string, steps []Step) (BuildUp, error) {
-	out := BuildUp{Surface: w.surface(surfaceID), Steps: append([]Step{}, steps...), Done: w.done(steps), WorkDayH: w.workDayH(), Places: []PlaceFilm{}}
+	out := BuildUp{Surface: w.surface(surfaceID), Steps: append([]Step{}, steps...), Done: w.done(steps),
+		WorkDayH: w.workDayH(), Places: []PlaceFilm{}}
 	core := make([]step.Step, len(steps))
 	for i, s := range steps {
 		core[i] = w.planned(s).Step
 		out.DueUm += float64(out.Done[i]) * s.DFTUm
 	}
 	var err error
-	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, out.Surface.accessFactor(), core, w.own(surfaceID)); err != nil {
+	if out.Result, err = buildup.Compute(out.Surface.Area.Figure, out.Surface.accessFactor(), core,
+		w.own(surfaceID)); err != nil {
 		return BuildUp{}, err
 	}
 	out.Surface.Better = out.Surface.Measured.Better(out.Surface.Part, out.Surface.Area.Figure, out.Result.Litres)

@@ -134,18 +134,21 @@ func (a *App) gather(ctx context.Context, boatID string) (boatState, error) {
 
 // coats is a surface with its last coat and its next.
 func (w work) coats(f Surface) readiness.Surface {
-	t := readiness.Surface{ID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Sheltered: f.Shelter != survey.Open, Immersed: f.Part.Underwater()}
+	t := readiness.Surface{ID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Sheltered: f.Shelter != survey.Open,
+		Immersed: f.Part.Underwater()}
 	chain := w.job.Chain(f.ID)
 	t.Planned = len(chain.Tasks) > 0
 	first, next := chain.First()
 	if next != nil {
-		t.Next = &readiness.Coat{Step: next.Step, TaskID: next.ID, N: next.N, Of: next.Of, LayH: next.LayH, Litres: next.LeftL, AreaM2: next.AreaM2, ProductID: next.ProductID, Where: next.Where}
+		t.Next = &readiness.Coat{Step: next.Step, TaskID: next.ID, N: next.N, Of: next.Of, LayH: next.LayH,
+			Litres: next.LeftL, AreaM2: next.AreaM2, ProductID: next.ProductID, Where: next.Where}
 		t.NextStepID = next.StepID
 	}
 	for _, k := range chain.Tasks {
 		for _, b := range k.Binds {
 			if b.By != nil {
-				t.Limits = append(t.Limits, readiness.Limit{Name: b.Name, Until: chain.Named(b.Until), By: *b.By, Breaks: b.Breaks})
+				t.Limits = append(t.Limits, readiness.Limit{Name: b.Name, Until: chain.Named(b.Until), By: *b.By,
+					Breaks: b.Breaks})
 			}
 		}
 	}
@@ -193,11 +196,13 @@ func (w work) wetted(surfaceID string) (washed []time.Time, soakMM float64) {
 // instant on.
 func loadClimate(ctx context.Context, q store.Queries, w work, from, now time.Time) (climate.Boat, error) {
 	p, b := w.survey.Place, w.survey.Boat
-	out := climate.Boat{Site: climate.Site{LatitudeDeg: p.LatitudeDeg, LongitudeDeg: p.LongitudeDeg, Loc: p.location(), Now: now}}
+	out := climate.Boat{Site: climate.Site{LatitudeDeg: p.LatitudeDeg, LongitudeDeg: p.LongitudeDeg, Loc: p.location(),
+		Now: now}}
 	for _, f := range w.survey.Surfaces {
 		face := surface.Of(f.Description, f.Part, f.Side, b.HeadingDeg)
 		face.Washed, face.SoakMM = w.wetted(f.ID)
-		out.Surfaces = append(out.Surfaces, climate.Surface{ID: f.ID, Face: face, AreaM2: f.Area.AreaM2, Shelter: f.Shelter})
+		out.Surfaces = append(out.Surfaces, climate.Surface{ID: f.ID, Face: face, AreaM2: f.Area.AreaM2,
+			Shelter: f.Shelter})
 	}
 	row, err := q.Boat(ctx, b.ID)
 	if err != nil {
@@ -231,7 +236,8 @@ func loadClimate(ctx context.Context, q store.Queries, w work, from, now time.Ti
 // ribbon draws the hours around now with the weather at a surface, to the hundredth; an empty id
 // is the first one's, or the open air if there is none.
 func (o boatState) ribbon(surfaceID string) Ribbon {
-	r := Ribbon{Now: o.now, From: o.now.Add(-back).Truncate(time.Hour), To: o.now.Add(ahead).Truncate(time.Hour), Hours: []AirHour{}, Light: []Daylight{}, Faces: []Face{}}
+	r := Ribbon{Now: o.now, From: o.now.Add(-back).Truncate(time.Hour), To: o.now.Add(ahead).Truncate(time.Hour),
+		Hours: []AirHour{}, Light: []Daylight{}, Faces: []Face{}}
 	if _, end, ok := o.s.Air.Span(); ok && end.After(o.now) && end.Before(r.To) {
 		r.To = end
 	}
@@ -256,7 +262,8 @@ func (o boatState) ribbon(surfaceID string) Ribbon {
 		r.Hours = append(r.Hours, AirHour{h, round(dew), round(lead.SurfaceC[i]), risk})
 	}
 	for _, f := range o.s.Surfaces {
-		face := Face{SurfaceID: f.ID, Surface: f.Name, SurfaceC: make([]float64, 0, hi-lo), SpreadK: make([]float64, 0, hi-lo), Wet: []surface.Wet{}, Probed: o.climate.Bias[f.ID].N > 0}
+		face := Face{SurfaceID: f.ID, Surface: f.Name, SurfaceC: make([]float64, 0, hi-lo),
+			SpreadK: make([]float64, 0, hi-lo), Wet: []surface.Wet{}, Probed: o.climate.Bias[f.ID].N > 0}
 		for i := lo; i < hi; i++ {
 			face.SurfaceC = append(face.SurfaceC, round(f.Weather.SurfaceC[i]))
 			face.SpreadK = append(face.SpreadK, round(f.Weather.SurfaceC[i]-f.Weather.Air[i].DewPointC()))

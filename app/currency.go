@@ -30,5 +30,7 @@ func (a *App) SetCurrency(ctx context.Context, code string) error {
 		}
 		code = unit.String()
 	}
-	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetSetting(ctx, currencyKey, code) })
+	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+		return q.SetSetting(ctx, currencyKey, code)
+	})
 }

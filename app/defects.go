@@ -58,7 +58,8 @@ func defects(ctx context.Context, q store.Queries, boatID string) ([]Defect, err
 	}
 	out := make([]Defect, len(rows))
 	for i, r := range rows {
-		out[i] = Defect{r.ID, r.Version, i + 1, time.Unix(r.FoundAt, 0).UTC(), DefectEdit{r.SurfaceID, r.Defect.V}, r.Defect.V.Repair(), []Photo{}}
+		out[i] = Defect{r.ID, r.Version, i + 1, time.Unix(r.FoundAt, 0).UTC(), DefectEdit{r.SurfaceID, r.Defect.V},
+			r.Defect.V.Repair(), []Photo{}}
 		for _, p := range photos {
 			if string(p.DefectID) == r.ID {
 				out[i].Photos = append(out[i].Photos, photoOf(p))
@@ -125,7 +126,8 @@ func (a *App) AddDefect(ctx context.Context, boatID string, n NewDefect) (Defect
 				return err
 			}
 			e.History = nil
-			return q.AddDefect(ctx, store.Defect{ID: id, SurfaceID: e.SurfaceID, FoundAt: now.Unix(), Defect: store.JSON[survey.Defect]{V: e.Defect}})
+			return q.AddDefect(ctx, store.Defect{ID: id, SurfaceID: e.SurfaceID, FoundAt: now.Unix(),
+				Defect: store.JSON[survey.Defect]{V: e.Defect}})
 		})
 		if err != nil {
 			return Defect{}, err
@@ -153,7 +155,8 @@ func (a *App) EditDefect(ctx context.Context, id string, version int, e DefectEd
 			if err := e.validate(ctx, q, s.BoatID); err != nil {
 				return err
 			}
-			return q.EditDefect(ctx, store.Defect{ID: id, Version: version, SurfaceID: e.SurfaceID, Defect: store.JSON[survey.Defect]{V: e.Defect.Changed(old.Defect.V, now)}})
+			return q.EditDefect(ctx, store.Defect{ID: id, Version: version, SurfaceID: e.SurfaceID,
+				Defect: store.JSON[survey.Defect]{V: e.Defect.Changed(old.Defect.V, now)}})
 		})
 		if err != nil {
 			return Defect{}, stale(err, func() (Defect, error) { return a.Defect(ctx, id) })
@@ -182,7 +185,8 @@ func (a *App) AddPhoto(ctx context.Context, defectID string, data []byte) (Defec
 	if err != nil {
 		return Defect{}, err
 	}
-	if err := a.addPhoto(ctx, store.Photo{ID: newID(), DefectID: store.Ref(defectID)}, len(d.Photos), data); err != nil {
+	if err := a.addPhoto(ctx, store.Photo{ID: newID(), DefectID: store.Ref(defectID)}, len(d.Photos),
+		data); err != nil {
 		return Defect{}, err
 	}
 	return a.Defect(ctx, defectID)

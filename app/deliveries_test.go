@@ -18,7 +18,9 @@ func TestADeliveryIsAwaited(t *testing.T) {
 	a := withDemo(t)
 	p := sheet(t, a)
 	boat, s := square(t, a)
-	_, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 50, Method: "roller", LossPct: 10}}})
+	_, err := a.SetBuildUp(ctx, s.ID, s.Version,
+		[]app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 50, Method: "roller",
+			LossPct: 10}}})
 	require.NoError(t, err)
 	day := demo.Now.AddDate(0, 0, 9)
 	order := app.StockEdit{ProductID: p.ID, Litres: 8, ArrivesOn: "some day"}

@@ -34,7 +34,8 @@ func (a *App) AddDevice(ctx context.Context, name string, token []byte, at time.
 		return fielderr.At("name", "name this phone, with at most 60 letters")
 	}
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
-		return q.AddDevice(ctx, store.Device{ID: newID(), Name: name, Token: token, PairedAt: at.Unix(), May: string(MayPlan)})
+		return q.AddDevice(ctx, store.Device{ID: newID(), Name: name, Token: token, PairedAt: at.Unix(),
+			May: string(MayPlan)})
 	})
 }
 

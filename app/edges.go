@@ -26,7 +26,8 @@ import (
 )
 
 func newFairing(r Readings) Fairing {
-	return Fairing{Readings: r, Depth: [][]*float64{}, Heights: [][]*float64{}, Curves: []FairCurve{}, Jobs: []FairJob{}, Contours: []fair.Contour{}, Patches: []FairPatch{}, Notes: []message.Sentence{}}
+	return Fairing{Readings: r, Depth: [][]*float64{}, Heights: [][]*float64{}, Curves: []FairCurve{},
+		Jobs: []FairJob{}, Contours: []fair.Contour{}, Patches: []FairPatch{}, Notes: []message.Sentence{}}
 }
 
 // walked works out lines that were read placement by placement, and lows that were circled. The edge
@@ -40,15 +41,18 @@ func (o boatState) walked(surfaceID string, r Readings) (Fairing, error) {
 	}
 	bad.Range("round", float64(r.Round), 1, 100, "rounds")
 	f := o.surface(surfaceID)
-	got, err := fair.Walk(fair.WalkRequest{Lines: r.Lines, Lows: r.Lows, Hard: f.Findings.HardLines, EdgeM: r.BattenM, SpacingM: r.SpacingM, LimitMM: max(0.05, class.GapMM), ErrorMM: r.ErrorMM})
+	got, err := fair.Walk(fair.WalkRequest{Lines: r.Lines, Lows: r.Lows, Hard: f.Findings.HardLines, EdgeM: r.BattenM,
+		SpacingM: r.SpacingM, LimitMM: max(0.05, class.GapMM), ErrorMM: r.ErrorMM})
 	bad.Under("", renamed(err))
 	if err := bad.Err(); err != nil {
 		return out, err
 	}
 	if got.AreaM2 > fair.OffSurface*f.Area.AreaM2 {
-		return out, fielderr.At("lines", "the lines stand for %.3g m² and %s has %.3g: they are not all on it", got.AreaM2, f.Name, f.Area.AreaM2)
+		return out, fielderr.At("lines", "the lines stand for %.3g m² and %s has %.3g: they are not all on it",
+			got.AreaM2, f.Name, f.Area.AreaM2)
 	}
-	out.Result = FairFigures{FillL: got.Need.FillL, FillM2: got.Need.FillM2, MaxFillMM: got.Need.DeepestMM, BeforeMM: got.BeforeMM, AfterMM: got.AfterMM, TargetMM: class.GapMM, AreaM2: got.AreaM2}
+	out.Result = FairFigures{FillL: got.Need.FillL, FillM2: got.Need.FillM2, MaxFillMM: got.Need.DeepestMM,
+		BeforeMM: got.BeforeMM, AfterMM: got.AfterMM, TargetMM: class.GapMM, AreaM2: got.AreaM2}
 	if got.HighL > got.Need.FillL || got.LowL < got.Need.FillL {
 		out.Result.LowL, out.Result.HighL = got.LowL, got.HighL
 	}
@@ -58,7 +62,8 @@ func (o boatState) walked(surfaceID string, r Readings) (Fairing, error) {
 	out.Notes, out.Contours, out.chart = got.Notes, got.Chart.Contours(r.ErrorMM), got.Chart
 	out.patched(got.Patches)
 	if len(r.Lines) > 0 && got.Need.DeepestMM > r.MaxFillMM {
-		out.Short = message.Of("The deepest low wants %.1f mm, and at most %.1f mm may be filled: build it up structurally first, or be content with less fair.", got.Need.DeepestMM, r.MaxFillMM)
+		out.Short = message.Of(
+			"The deepest low wants %.1f mm, and at most %.1f mm may be filled: build it up structurally first, or be content with less fair.", got.Need.DeepestMM, r.MaxFillMM)
 	}
 	o.fillerOf(&out, surfaceID, got.Need)
 	out.Says = out.says(class)
@@ -78,7 +83,8 @@ func renamed(err error) error {
 		return err
 	}
 	for _, f := range bad {
-		for edge, name := range map[string]string{".edgeM": "battenM", ".spacingM": "spacingM", ".readingErrorMM": "errorMM"} {
+		for edge, name := range map[string]string{".edgeM": "battenM", ".spacingM": "spacingM",
+			".readingErrorMM": "errorMM"} {
 			if strings.HasSuffix(f.Path, edge) {
 				f.Path = name
 			}
@@ -118,7 +124,9 @@ func (o boatState) readied(surfaceID string, j *FairJob, sheet product.Sheet, ha
 		j.Days = j.Ready.Sub(o.now).Hours() / 24
 	}
 	boat, f := o.boat, o.futures()
-	boat.Surfaces = slices.DeleteFunc(slices.Clone(boat.Surfaces), func(s climate.Surface) bool { return s.ID != surfaceID })
+	boat.Surfaces = slices.DeleteFunc(slices.Clone(boat.Surfaces), func(s climate.Surface) bool {
+		return s.ID != surfaceID
+	})
 	boat.Memory = nil
 	days := make([]float64, readyFutures)
 	_ = parallel.Each(context.Background(), readyFutures, nil, func(_, i int) {
@@ -174,11 +182,16 @@ func (o boatState) primed(surfaceID, key string, at *step.Where, steps []craft.S
 		}
 		roles[role] = id
 		roller, _ := film.MethodByKey("brush")
-		return craft.Coats(key+"-"+role, role, 1, o.products[id].Film.TypicalUm, roller, 0, message.Of("%s", how)).At(at).First(), true
+		return craft.Coats(key+"-"+role, role, 1, o.products[id].Film.TypicalUm, roller, 0, message.Of("%s", how)).At(
+			at).First(), true
 	}
 	if under {
-		if s, ok := add("under", product.MetalPrimer, "on the bright metal of the lows, the same day; filler does not hold on bare metal"); ok {
-			bright := craft.Work(key+"-bright", "sand it bright", message.Of("the lows, to bright metal with fresh paper that is kept for it; wipe, and prime it the same day"), 0, 0).With(80, 0).At(at).First()
+		if s, ok := add("under", product.MetalPrimer,
+			"on the bright metal of the lows, the same day; filler does not hold on bare metal"); ok {
+			bright := craft.Work(key+"-bright", "sand it bright",
+				message.Of(
+					"the lows, to bright metal with fresh paper that is kept for it; wipe, and prime it the same day"),
+				0, 0).With(80, 0).At(at).First()
 			steps = append([]craft.Step{bright, s}, steps...)
 		}
 	}
@@ -187,7 +200,8 @@ func (o boatState) primed(surfaceID, key string, at *step.Where, steps []craft.S
 		if f.Part.Underwater() {
 			kind = product.Barrier
 		}
-		if s, ok := add("over", kind, "over the filler once it is fair: it drinks, and shows through whatever lies right on it"); ok {
+		if s, ok := add("over", kind,
+			"over the filler once it is fair: it drinks, and shows through whatever lies right on it"); ok {
 			steps = append(steps, s)
 		}
 	}
@@ -228,7 +242,8 @@ func (a *App) PatchTemplate(ctx context.Context, id, patch, format string) (Temp
 				rings[i] = append(rings[i], seen(q))
 			}
 		}
-		t.Pieces = append(t.Pieces, formats.Piece{Name: fmt.Sprintf("%g mm", c.DepthMM), Shape: polygon.FromRings(rings)})
+		t.Pieces = append(t.Pieces, formats.Piece{Name: fmt.Sprintf("%g mm", c.DepthMM),
+			Shape: polygon.FromRings(rings)})
 	}
 	if len(t.Pieces) == 0 {
 		return TemplateFile{}, fielderr.At("patch", "is nowhere deeper than a reading may be out")

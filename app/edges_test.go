@@ -29,11 +29,14 @@ import (
 func TestWalkedLinesBecomePatches(t *testing.T) {
 	a := withDemo(t)
 	boat := boatNamed(a, "Sounding Line")
-	e := app.SurfaceEdit{Name: "Wheelhouse side", Part: area.CabinSides, Side: area.Port, Description: survey.Usual(area.CabinSides, survey.Aluminium),
-		Findings: survey.Findings{Layers: []survey.Layer{}, Moisture: []survey.Moisture{}}, Measured: area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 4, UncertaintyPct: 3}}}}
+	e := app.SurfaceEdit{Name: "Wheelhouse side", Part: area.CabinSides, Side: area.Port,
+		Description: survey.Usual(area.CabinSides, survey.Aluminium),
+		Findings:    survey.Findings{Layers: []survey.Layer{}, Moisture: []survey.Moisture{}},
+		Measured:    area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 4, UncertaintyPct: 3}}}}
 	f := must(a.AddSurface(ctx, boat.ID, e))
 	edge := instruments.Battens{Seed: 5, EdgeM: 1, SpacingM: 0.1}
-	r := app.Readings{Round: 1, BattenM: 1, SpacingM: 0.1, RowsM: 0.2, Gaps: [][]*float64{}, ErrorMM: 0.25, Limits: fair.Limits{MaxFillMM: 10, StiffnessM: 0.8}, Class: "show"}
+	r := app.Readings{Round: 1, BattenM: 1, SpacingM: 0.1, RowsM: 0.2, Gaps: [][]*float64{}, ErrorMM: 0.25,
+		Limits: fair.Limits{MaxFillMM: 10, StiffnessM: 0.8}, Class: "show"}
 	for _, up := range []float64{0.2, 0.4} {
 		r.Lines = append(r.Lines, edge.Line("", up, 0.2, 3))
 	}
@@ -71,7 +74,8 @@ func TestWalkedLinesBecomePatches(t *testing.T) {
 	}
 	hours := 0.0
 	for _, k := range b.Tasks {
-		if k.Work == step.Fair || k.Work == step.Sand && k.Of == now.Jobs[0].Passes && k.StepID != "" && k.What.String() == "key with 60" {
+		if k.Work == step.Fair || k.Work == step.Sand && k.Of == now.Jobs[0].Passes && k.StepID != "" &&
+			k.What.String() == "key with 60" {
 			hours += k.LeftH
 		}
 	}
@@ -85,7 +89,8 @@ func TestWalkedLinesBecomePatches(t *testing.T) {
 	when := demo.Now
 	entry := func(kind step.Work, product string, r *logbook.Round) {
 		when = when.Add(time.Hour)
-		log(logbook.Entry{Kind: kind, StartedAt: when.Add(-30 * time.Hour), ProductID: product, Hours: 3, Litres: 0.4, Detail: logbook.Detail{Round: r, Early: "the trial of a test"}})
+		log(logbook.Entry{Kind: kind, StartedAt: when.Add(-30 * time.Hour), ProductID: product, Hours: 3, Litres: 0.4,
+			Detail: logbook.Detail{Round: r, Early: "the trial of a test"}})
 	}
 	of := map[product.Kind]string{}
 	for id, sheet := range products {
@@ -93,7 +98,8 @@ func TestWalkedLinesBecomePatches(t *testing.T) {
 	}
 	for _, s := range b.Steps {
 		if products[s.ProductID].Kind == product.MetalPrimer {
-			log(logbook.Entry{Kind: step.Coat, StepID: s.ID, ProductID: s.ProductID, StartedAt: when.Add(-30 * time.Hour), Hours: 1})
+			log(logbook.Entry{Kind: step.Coat, StepID: s.ID, ProductID: s.ProductID,
+				StartedAt: when.Add(-30 * time.Hour), Hours: 1})
 		}
 	}
 	entry(step.Fair, "", &logbook.Round{N: 1, Lows: 12, Pinholes: 40})
@@ -140,7 +146,8 @@ func TestWalkedLinesBecomePatches(t *testing.T) {
 	before := must(a.PreviewFairing(ctx, f.ID, r)).Result.FillL
 	side := outline.PortSide
 	r.Lines[0].On = &fair.Track{View: side, From: outline.Point{X: 2, Y: 1}, To: outline.Point{X: 5, Y: 1}}
-	r.Lows = []fair.Low{{View: side, By: "hand", DepthMM: 4, Points: []outline.Point{{X: 3, Y: 2}, {X: 3.3, Y: 2}, {X: 3.3, Y: 2.3}}}}
+	r.Lows = []fair.Low{{View: side, By: "hand", DepthMM: 4, Points: []outline.Point{{X: 3, Y: 2}, {X: 3.3, Y: 2},
+		{X: 3.3, Y: 2.3}}}}
 	placed := must(a.PreviewFairing(ctx, f.ID, r))
 	assert.InDelta(t, before+0.045*4/2, placed.Result.FillL, 1e-6)
 	assert.NotEmpty(t, placed.Contours)
@@ -198,13 +205,15 @@ func TestAScanAgainstItsFairFace(t *testing.T) {
 		}
 	}
 	stl.WriteString("endsolid\n")
-	placed := app.ModelEdit{Name: "scan", Sure: true, Placing: mesh.Placing{Unit: "m", Forward: "+x", Up: "+z", BootTopM: 0.1}}
+	placed := app.ModelEdit{Name: "scan", Sure: true, Placing: mesh.Placing{Unit: "m", Forward: "+x", Up: "+z",
+		BootTopM: 0.1}}
 	m, err := a.AddModel(ctx, s.Boat.ID, "stl", placed, []byte(stl.String()))
 	require.NoError(t, err)
 	deepest := func(name string) (mm float64, where outline.Point) {
 		f := surfaceNamed(a, s.Boat.Name, name)
 		got := must(a.ScanModel(ctx, f.ID, m.ID, 1))
-		r := app.Readings{Round: 1, BattenM: 1, SpacingM: got.SpacingM, RowsM: got.RowsM, Gaps: got.Gaps, On: &got.On, ErrorMM: 0.5, Limits: fair.Limits{MaxFillMM: 12, StiffnessM: 0.6}, Class: "show"}
+		r := app.Readings{Round: 1, BattenM: 1, SpacingM: got.SpacingM, RowsM: got.RowsM, Gaps: got.Gaps, On: &got.On,
+			ErrorMM: 0.5, Limits: fair.Limits{MaxFillMM: 12, StiffnessM: 0.6}, Class: "show"}
 		v := must(a.PreviewFairing(ctx, f.ID, r))
 		for _, p := range v.Patches {
 			if p.DeepestMM > mm {

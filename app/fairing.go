@@ -106,7 +106,8 @@ func (o boatState) fairing(surfaceID string, r Readings) (Fairing, error) {
 	f := o.surface(surfaceID)
 	g = g.Hardened(r.On, f.Findings.HardLines)
 	if g.NY > 1 && g.AreaM2() > fair.OffSurface*f.Area.AreaM2 {
-		return Fairing{}, fielderr.At("spacingM", "the readings cover %.3g m² and %s has %.3g: they are not all on it", g.AreaM2(), f.Name, f.Area.AreaM2)
+		return Fairing{}, fielderr.At("spacingM", "the readings cover %.3g m² and %s has %.3g: they are not all on it",
+			g.AreaM2(), f.Name, f.Area.AreaM2)
 	}
 	out := newFairing(r)
 	got, err := fair.Fit(g, r.Limits)
@@ -119,7 +120,8 @@ func (o boatState) fairing(surfaceID string, r Readings) (Fairing, error) {
 		return out, err
 	}
 	need := chart.Need(patches)
-	out.Result = FairFigures{FillL: need.FillL, GrindL: got.GrindL, FillM2: need.FillM2, GrindM2: got.GrindM2, MaxFillMM: need.DeepestMM, MaxGrind: got.MaxGrind,
+	out.Result = FairFigures{FillL: need.FillL, GrindL: got.GrindL, FillM2: need.FillM2, GrindM2: got.GrindM2,
+		MaxFillMM: need.DeepestMM, MaxGrind: got.MaxGrind,
 		BeforeMM: got.BeforeMM, AfterMM: got.AfterMM, TargetMM: class.GapMM, AreaM2: g.AreaM2()}
 	out.Contours, out.chart = chart.Contours(r.ErrorMM), chart
 	out.patched(patches)
@@ -145,7 +147,8 @@ func (o boatState) fairing(surfaceID string, r Readings) (Fairing, error) {
 				return out, err
 			}
 		}
-		out.Curves = append(out.Curves, FairCurve{l.StiffnessM, one.FillL, one.GrindL, one.MaxFillMM, one.AfterMM, factor == 1})
+		out.Curves = append(out.Curves, FairCurve{l.StiffnessM, one.FillL, one.GrindL, one.MaxFillMM, one.AfterMM,
+			factor == 1})
 	}
 	l := r.Limits
 	l.MaxFillMM = 200
@@ -154,7 +157,8 @@ func (o boatState) fairing(surfaceID string, r Readings) (Fairing, error) {
 		return out, err
 	}
 	if extra, at, short := g.Short(got, free, class); short {
-		out.Short = message.Of("Within these limits it stays %.1f mm off where %.1f mm are wanted. At reading %d of row %d another %.1f mm of filler would be needed, or a softer curve.",
+		out.Short = message.Of(
+			"Within these limits it stays %.1f mm off where %.1f mm are wanted. At reading %d of row %d another %.1f mm of filler would be needed, or a softer curve.",
 			got.AfterMM, class.GapMM, at%g.NX+1, at/g.NX+1, extra)
 	}
 	o.fillerOf(&out, surfaceID, need)
@@ -205,7 +209,9 @@ func (o boatState) fillerOf(out *Fairing, surfaceID string, need fair.Need) {
 			out.Patches[i].Passes = append(p.Passes, j.PassesTo(p.DeepestMM, sheet, hard))
 		}
 		if litres := j.Litres / float64(max(1, j.Passes)); litres > 0 {
-			one := step.Step{Work: step.Fair, Coats: 1, DFTUm: 1000, Method: "blade", Sheet: sheet, Detail: step.Detail{Where: &step.Where{Name: "lows", Patches: []step.Patch{{Name: "lows", AreaM2: need.FillM2}}}}}
+			one := step.Step{Work: step.Fair, Coats: 1, DFTUm: 1000, Method: "blade", Sheet: sheet,
+				Detail: step.Detail{Where: &step.Where{Name: "lows",
+					Patches: []step.Patch{{Name: "lows", AreaM2: need.FillM2}}}}}
 			layH, _ := o.reckoned(readiness.Surface{ID: surfaceID}, one)
 			rate, _ := o.rate(out.ProductID, litres, layH)
 			if b, err := o.share(sheet, litres, rate, o.potC()); err == nil {
@@ -222,10 +228,14 @@ func (o boatState) fillerOf(out *Fairing, surfaceID string, need fair.Need) {
 func (f Fairing) says(c fair.Class) message.Sentence {
 	guessed := len(f.Patches) > 0 && !slices.ContainsFunc(f.Patches, func(p FairPatch) bool { return !p.Circled })
 	if guessed {
-		return message.Of("Fill about %v in %d %s, the deepest about %v by guess: lay an edge over that one before you mix.", message.Val(f.Result.FillL, "L"), len(f.Patches), plural(len(f.Patches), "low", "lows"), message.Val(round1(f.Result.MaxFillMM), "mm"))
+		return message.Of(
+			"Fill about %v in %d %s, the deepest about %v by guess: lay an edge over that one before you mix.",
+			message.Val(f.Result.FillL, "L"), len(f.Patches), plural(len(f.Patches), "low", "lows"),
+			message.Val(round1(f.Result.MaxFillMM), "mm"))
 	}
 	if len(f.Patches) == 0 && f.Result.BeforeMM <= c.GapMM {
-		return message.Of("It is fair enough for a %s: %v under a straightedge a metre long, and %v are allowed.", c.Name, message.Val(round1(f.Result.BeforeMM), "mm"), message.Val(c.GapMM, "mm"))
+		return message.Of("It is fair enough for a %s: %v under a straightedge a metre long, and %v are allowed.",
+			c.Name, message.Val(round1(f.Result.BeforeMM), "mm"), message.Val(c.GapMM, "mm"))
 	}
 	out := message.Of("Fill %v", message.Val(f.Result.FillL, "L"))
 	switch n := len(f.Patches); {
@@ -240,7 +250,9 @@ func (f Fairing) says(c fair.Class) message.Sentence {
 	if f.Result.GrindL > 0.001 {
 		out = message.Of("%v and grind off at most %v", out, message.Val(round1(f.Result.MaxGrind), "mm"))
 	}
-	return message.Of("%v, deepest %v: the gap goes from %v to %v, %s asks for %v.", out, message.Val(round1(f.Result.MaxFillMM), "mm"), message.Val(round1(f.Result.BeforeMM), "mm"), message.Val(round1(f.Result.AfterMM), "mm"), c.Name, message.Val(c.GapMM, "mm"))
+	return message.Of("%v, deepest %v: the gap goes from %v to %v, %s asks for %v.", out,
+		message.Val(round1(f.Result.MaxFillMM), "mm"), message.Val(round1(f.Result.BeforeMM), "mm"),
+		message.Val(round1(f.Result.AfterMM), "mm"), c.Name, message.Val(c.GapMM, "mm"))
 }
 
 func round1(v float64) float64 { return math.Round(10*v) / 10 }
@@ -262,18 +274,23 @@ func (o boatState) handFair(surfaceID string, f Fairing, j fair.Job) *Handover {
 			deep.Patches = append(deep.Patches, one)
 		}
 	}
-	pass := func(key, role string, n int, litres, lossPct, hours float64, s product.Sheet, where *step.Where) craft.Step {
+	pass := func(key, role string, n int, litres, lossPct, hours float64, s product.Sheet,
+		where *step.Where) craft.Step {
 		um := 1000 * litres * (1 - lossPct/100) * s.VolumeSolidsPct / 100 / where.AreaM2(0) / float64(n)
-		c := craft.Coats(key, role, n, um, blade, hours/float64(n), message.Of("%s: %s", j.School.Name, j.School.Why)).At(where).First()
+		c := craft.Coats(key, role, n, um, blade, hours/float64(n),
+			message.Of("%s: %s", j.School.Name, j.School.Why)).At(where).First()
 		c.Work, c.LossPct, c.KeyGrit = step.Fair, lossPct, fair.BoardGrit
 		return c
 	}
 	key := fmt.Sprintf("round-%d", f.Round)
 	steps := []craft.Step{pass(key, "main", j.Passes, j.Litres, j.LossPct, j.LayH, sheet, at)}
 	if u := j.Under; u != nil && len(deep.Patches) > 0 {
-		steps = append([]craft.Step{pass(key+task.HardKey, "hard", u.Passes, u.Litres, 0, u.LayH, o.products[u.ProductID], deep)}, steps...)
+		steps = append([]craft.Step{pass(key+task.HardKey, "hard", u.Passes, u.Litres, 0, u.LayH,
+			o.products[u.ProductID], deep)}, steps...)
 	}
-	look := craft.Work(key+"-look", "guide coat, and count what it leaves", message.Of("a mist or dust of another colour, boarded off both ways: what stays coloured is low"), 0, 0).As(step.Inspect).At(at).First()
+	look := craft.Work(key+"-look", "guide coat, and count what it leaves",
+		message.Of("a mist or dust of another colour, boarded off both ways: what stays coloured is low"), 0, 0).As(
+		step.Inspect).At(at).First()
 	steps, roles := o.primed(surfaceID, key, at, append(steps, look))
 	roles["main"] = f.ProductID
 	if j.Under != nil {

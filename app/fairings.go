@@ -133,7 +133,9 @@ func (a *App) Fairing(ctx context.Context, surfaceID, setID string) (FairingView
 	}
 	pinned, err := defects(ctx, q, f.BoatID)
 	for _, d := range pinned {
-		if taken := out.Now != nil && slices.ContainsFunc(out.Now.Lows, func(l fair.Low) bool { return l.DefectID == d.ID }); d.SurfaceID == surfaceID && d.Kind == "low" && d.Repair.Open && d.State != "filled" && !taken {
+		if taken := out.Now != nil && slices.ContainsFunc(out.Now.Lows, func(l fair.Low) bool {
+			return l.DefectID == d.ID
+		}); d.SurfaceID == surfaceID && d.Kind == "low" && d.Repair.Open && d.State != "filled" && !taken {
 			out.Lows = append(out.Lows, d)
 		}
 	}
@@ -167,7 +169,8 @@ func (a *App) SetFairing(ctx context.Context, surfaceID, id string, version int,
 		if err != nil {
 			return FairingView{}, err
 		}
-		row := store.Fairing{ID: id, Version: version, SurfaceID: surfaceID, ReadAt: now.Unix(), Readings: store.JSON[json.RawMessage]{V: raw}}
+		row := store.Fairing{ID: id, Version: version, SurfaceID: surfaceID, ReadAt: now.Unix(),
+			Readings: store.JSON[json.RawMessage]{V: raw}}
 		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 			if id == "" {
 				row.ID = newID()

@@ -16,7 +16,8 @@ import (
 
 // plate are gaps of a dimple in a flat plate: 6 mm deep, 0.4 m round.
 func plate(n int) app.Readings {
-	r := app.Readings{Round: 1, BattenM: 1, SpacingM: 0.1, RowsM: 0.1, Limits: fair.Limits{MaxFillMM: 20, StiffnessM: 5}, Class: "yard"}
+	r := app.Readings{Round: 1, BattenM: 1, SpacingM: 0.1, RowsM: 0.1,
+		Limits: fair.Limits{MaxFillMM: 20, StiffnessM: 5}, Class: "yard"}
 	for y := range n {
 		row := []*float64{}
 		for x := range n {
@@ -65,7 +66,8 @@ func TestGapsBecomeAPlan(t *testing.T) {
 	assert.InEpsilon(t, v.Now.Jobs[1].Litres, planned, 5e-3, "stores and plan count with the same litres")
 	for i, s := range b.Steps {
 		if s.Work == step.Fair {
-			assert.InEpsilon(t, v.Now.Result.FillM2, b.Result.Lines[i].AreaM2, 1e-3, "on the low, not on the whole side")
+			assert.InEpsilon(t, v.Now.Result.FillM2, b.Result.Lines[i].AreaM2, 1e-3,
+				"on the low, not on the whole side")
 			assert.InEpsilon(t, v.Now.Jobs[1].Hours, float64(s.Coats)*b.Result.Lines[i].HoursPerCoat, 0.03)
 		}
 	}
@@ -100,7 +102,8 @@ func TestRoundsFromTheLog(t *testing.T) {
 	require.Len(t, v.Rounds, 2)
 	assert.True(t, v.Outlook.Fitted)
 	left := v.Outlook.Left
-	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: step.Fair, StartedAt: demo.Now, Hours: 3, Detail: logbook.Detail{Round: &logbook.Round{N: 3, Lows: 7}}}}))
+	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: step.Fair, StartedAt: demo.Now,
+		Hours: 3, Detail: logbook.Detail{Round: &logbook.Round{N: 3, Lows: 7}}}}))
 	v = must(a.Fairing(ctx, f.ID, ""))
 	assert.Less(t, v.Outlook.Left, left)
 }

@@ -36,7 +36,9 @@ func (a *App) SetFeed(ctx context.Context, placeID, token string) (Feed, error) 
 	if _, err := a.Place(ctx, placeID); err != nil {
 		return Feed{}, err
 	}
-	err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetSetting(ctx, feedKey(placeID), token) })
+	err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+		return q.SetSetting(ctx, feedKey(placeID), token)
+	})
 	return feedOf(token), err
 }
 

@@ -32,8 +32,10 @@ type Finding struct {
 // caseOf is a surface with steps as the rules want it.
 func (w work) caseOf(f Surface, core []step.Step) rules.Case {
 	b, p := w.survey.Boat, w.survey.Place
-	c := rules.Case{Part: f.Part, Substrate: f.Substrate, SubstrateNote: f.SubstrateNote, Tone: f.Tone, TiltDeg: f.Tilt(f.Part), Sheltered: f.Shelter == survey.Shed, Findings: f.Findings, OpenDefects: f.OpenDefects,
-		HottestC: surface.Hottest(p.LatitudeDeg, p.LongitudeDeg, p.normals(), surface.Of(f.Description, f.Part, f.Side, b.HeadingDeg))}
+	c := rules.Case{Part: f.Part, Substrate: f.Substrate, SubstrateNote: f.SubstrateNote, Tone: f.Tone,
+		TiltDeg: f.Tilt(f.Part), Sheltered: f.Shelter == survey.Shed, Findings: f.Findings, OpenDefects: f.OpenDefects,
+		HottestC: surface.Hottest(p.LatitudeDeg, p.LongitudeDeg, p.normals(), surface.Of(f.Description, f.Part, f.Side,
+			b.HeadingDeg))}
 	for _, s := range core {
 		c.Steps = append(c.Steps, rules.Step{Step: s})
 	}
@@ -91,7 +93,9 @@ func (w work) warned(f Surface, steps []Step) []Finding {
 	for i, s := range steps {
 		core[i] = w.planned(s).Step
 	}
-	return slices.DeleteFunc(w.findings(f, steps, core), func(x Finding) bool { return x.Severity == rules.Note || x.Overruled })
+	return slices.DeleteFunc(w.findings(f, steps, core), func(x Finding) bool {
+		return x.Severity == rules.Note || x.Overruled
+	})
 }
 
 // mended are steps with a mend, nil without one or if the library lacks what it takes.
@@ -126,7 +130,9 @@ func (w work) mended(f Surface, steps []Step, m *rules.Mend) []Step {
 
 // choose is the product of the library that suits a step of a scheme on a surface best.
 func (w work) choose(s scheme.Step, f Surface) (id string, ok bool) {
-	ids := slices.SortedFunc(maps.Keys(w.products), func(a, b string) int { return strings.Compare(w.products[a].Name, w.products[b].Name) })
+	ids := slices.SortedFunc(maps.Keys(w.products), func(a, b string) int {
+		return strings.Compare(w.products[a].Name, w.products[b].Name)
+	})
 	sheets := make([]product.Sheet, len(ids))
 	for i, id := range ids {
 		sheets[i] = w.products[id]
@@ -164,7 +170,8 @@ func (a *App) Overrule(ctx context.Context, surfaceID, stepID, rule, reason stri
 			return BuildUp{}, fielderr.At("rule", "finds nothing at this step")
 		}
 		err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
-			return q.SetOverrule(ctx, store.Overrule{SurfaceID: surfaceID, StepID: stepID, Rule: rule, Reason: reason, At: now.Unix()})
+			return q.SetOverrule(ctx, store.Overrule{SurfaceID: surfaceID, StepID: stepID, Rule: rule, Reason: reason,
+				At: now.Unix()})
 		})
 		if err != nil {
 			return BuildUp{}, err

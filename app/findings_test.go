@@ -25,7 +25,9 @@ func TestWhatTheRulesStopIsHeldBack(t *testing.T) {
 	deck := surfaceNamed(a, "Sounding Line", "Deck")
 	p := productOf(t, a, product.SoftAntifoul)
 	require.True(t, p.Sheet.Copper)
-	got := must(a.SetBuildUp(ctx, deck.ID, deck.Version, []app.Step{{Step: step.Step{Work: step.Sand, Grit: 80, RemovedUm: 20}}, {ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 60, Method: "roller", LossPct: 10}}}))
+	got := must(a.SetBuildUp(ctx, deck.ID, deck.Version,
+		[]app.Step{{Step: step.Step{Work: step.Sand, Grit: 80, RemovedUm: 20}},
+			{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 60, Method: "roller", LossPct: 10}}}))
 	rule := func(b app.BuildUp, id string) int {
 		return slices.IndexFunc(b.Findings, func(f app.Finding) bool { return f.Rule == id })
 	}
@@ -34,7 +36,8 @@ func TestWhatTheRulesStopIsHeldBack(t *testing.T) {
 	require.GreaterOrEqual(t, rule(got, "copper-near-aluminium"), 0)
 	assert.Equal(t, rules.Stop, got.Findings[bare].Severity)
 
-	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: deck.ID, Kind: step.Sand, StepID: got.Steps[0].ID, Grit: 80, StartedAt: demo.Now.Add(-time.Hour)}}))
+	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: deck.ID, Kind: step.Sand, StepID: got.Steps[0].ID,
+		Grit: 80, StartedAt: demo.Now.Add(-time.Hour)}}))
 	view := must(a.Today(ctx, boatNamed(a, "Sounding Line").ID))
 	lane := slices.IndexFunc(view.Answer.Lanes, func(l readiness.Lane) bool { return l.SurfaceID == deck.ID })
 	require.GreaterOrEqual(t, lane, 0)

@@ -127,7 +127,9 @@ func (c Craft[W, R]) Set(ctx context.Context, a *App, id string, version int, w 
 		if err != nil {
 			return none, err
 		}
-		row := store.Finish{ID: o.finishes[[2]string{head.surfaceID(), c.Key}].ID, Version: version, BoatID: head.BoatID, SurfaceID: store.Ref(head.surfaceID()), Craft: c.Key, Work: store.JSON[json.RawMessage]{V: raw}}
+		row := store.Finish{ID: o.finishes[[2]string{head.surfaceID(), c.Key}].ID, Version: version,
+			BoatID: head.BoatID, SurfaceID: store.Ref(head.surfaceID()), Craft: c.Key,
+			Work: store.JSON[json.RawMessage]{V: raw}}
 		if version == 0 {
 			row.ID = newID()
 		}
@@ -163,7 +165,8 @@ func (o boatState) sheetFor(surfaceID, chosen string, kinds ...product.Kind) (st
 		for i, k := range kinds {
 			names[i] = k.Name()
 		}
-		return "", product.Sheet{}, fielderr.At("productId", "the library has no %s: add its sheet first", strings.Join(names, " or "))
+		return "", product.Sheet{}, fielderr.At("productId", "the library has no %s: add its sheet first",
+			strings.Join(names, " or "))
 	}
 	return best, o.products[best], nil
 }

@@ -56,7 +56,8 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ b
 		for _, s := range v.Shapes {
 			if s.SurfaceID == f.ID && v.Name == outline.Plan && len(out.Sketch) == 0 {
 				for _, p := range s.Points {
-					out.Sketch = append(out.Sketch, polygon.Point{X: math.Round(1000*p.X) / 1000, Y: -math.Round(1000*p.Y) / 1000}) // the map has starboard below
+					out.Sketch = append(out.Sketch, polygon.Point{X: math.Round(1000*p.X) / 1000,
+						Y: -math.Round(1000*p.Y) / 1000}) // the map has starboard below
 				}
 			}
 		}
@@ -70,10 +71,12 @@ var NonSkidBench = Craft[nonskid.Work, NonSkid]{Key: "non-skid", usual: func(_ b
 		steps := w.Plan(&out.Result, sheet, f.Area.AreaM2)
 		out.Steps = steps
 		if len(steps) > 0 {
-			out.hand(o, f.ID, o.hand(f.ID, "non-skid", steps, map[string]string{"main": id}, nonskidKinds...), out.Result.Stopped())
+			out.hand(o, f.ID, o.hand(f.ID, "non-skid", steps, map[string]string{"main": id}, nonskidKinds...),
+				out.Result.Stopped())
 		}
 	}
-	kinds, painted := map[nonskid.School][]product.Kind{nonskid.Paint: {product.NonSkidPaint}, nonskid.Grit: {product.NonSkidGrit}}[w.School]
+	kinds, painted := map[nonskid.School][]product.Kind{nonskid.Paint: {product.NonSkidPaint},
+		nonskid.Grit: {product.NonSkidGrit}}[w.School]
 	if !painted {
 		hand("", product.Sheet{})
 		out.Says = out.says(o)
@@ -120,7 +123,9 @@ func (n NonSkid) says(o boatState) message.Sentence {
 			laid++
 		}
 	}
-	out := message.Of("%v, %v of non-skid and %v of tape edge", message.Strong(fmt.Sprintf("%d %s", laid, map[bool]string{true: "panel", false: "panels"}[laid == 1])), message.Val(r.AreaM2, "m²"), message.Val(r.MaskM+r.TwiceM, "m"))
+	out := message.Of("%v, %v of non-skid and %v of tape edge",
+		message.Strong(fmt.Sprintf("%d %s", laid, map[bool]string{true: "panel", false: "panels"}[laid == 1])),
+		message.Val(r.AreaM2, "m²"), message.Val(r.MaskM+r.TwiceM, "m"))
 	switch {
 	case r.Takes.Litres > 0:
 		out = message.Of("%v: %v", out, message.Val(r.Takes.Litres, "L"))
@@ -133,13 +138,15 @@ func (n NonSkid) says(o boatState) message.Sentence {
 		return message.Of("%v.", out)
 	}
 	if len(n.Field.Windows) == 0 {
-		return message.Of("%v; in the weather known there is no stretch long enough to lay and hold the whole set.", out)
+		return message.Of("%v; in the weather known there is no stretch long enough to lay and hold the whole set.",
+			out)
 	}
 	w := n.Field.Windows[0]
 	if !w.From.After(o.now.Add(time.Minute)) {
 		return message.Of("%v; the set may be begun now, until %v.", out, message.Clock(w.To, o.now, o.s.Loc))
 	}
-	return message.Of("%v; the set may be begun from %v to %v.", out, message.Clock(w.From, o.now, o.s.Loc), message.Clock(w.To, o.now, o.s.Loc))
+	return message.Of("%v; the set may be begun from %v to %v.", out, message.Clock(w.From, o.now, o.s.Loc),
+		message.Clock(w.To, o.now, o.s.Loc))
 }
 
 // TemplateFile is a drawing of panels at 1:1.
@@ -224,7 +231,8 @@ func (o boatState) panels(surfaceID string) []mould.Panel {
 	}
 	for _, p := range l.Panels {
 		if p.Order > 0 {
-			out = append(out, mould.Panel{Name: p.Name, AreaM2: math.Round(1e4*p.AreaM2) / 1e4, LengthM: math.Ceil(1e3*p.LengthM) / 1e3, WidthM: math.Ceil(1e3*p.WidthM) / 1e3})
+			out = append(out, mould.Panel{Name: p.Name, AreaM2: math.Round(1e4*p.AreaM2) / 1e4,
+				LengthM: math.Ceil(1e3*p.LengthM) / 1e3, WidthM: math.Ceil(1e3*p.WidthM) / 1e3})
 		}
 	}
 	return out
@@ -261,9 +269,14 @@ var MouldBench = Craft[mould.Work, Moulded]{Key: "moulded", usual: func(o boatSt
 	case r.Stopped() != nil:
 		out.Says = message.Of("Not so: %v", r.Stopped())
 	default:
-		out.Says = message.Of("%v, %v, in %d %s of the mould; each comes out after %v", message.Strong(fmt.Sprintf("%d %s", len(w.Panels), map[bool]string{true: "panel", false: "panels"}[len(w.Panels) == 1])), message.Val(r.PanelM2, "m²"), r.Rounds, map[bool]string{true: "filling", false: "fillings"}[r.Rounds == 1], message.Val(math.Round(10*r.PartH)/10, "h"))
+		out.Says = message.Of("%v, %v, in %d %s of the mould; each comes out after %v",
+			message.Strong(fmt.Sprintf("%d %s", len(w.Panels),
+				map[bool]string{true: "panel", false: "panels"}[len(w.Panels) == 1])), message.Val(r.PanelM2, "m²"),
+			r.Rounds, map[bool]string{true: "filling", false: "fillings"}[r.Rounds == 1],
+			message.Val(math.Round(10*r.PartH)/10, "h"))
 		if len(r.Seams) > 0 {
-			out.Says = message.Of("%v; %d %s a seam", out.Says, len(r.Seams), map[bool]string{true: "panel wants", false: "panels want"}[len(r.Seams) == 1])
+			out.Says = message.Of("%v; %d %s a seam", out.Says, len(r.Seams), map[bool]string{true: "panel wants",
+				false: "panels want"}[len(r.Seams) == 1])
 		}
 		out.Says = message.Of("%v.", out.Says)
 	}
@@ -307,11 +320,14 @@ var GelcoatBench = Craft[gelcoat.Work, Gelcoated]{Key: "gelcoat", usual: func(o 
 		return out, err
 	}
 	r := out.Result
-	out.hand(o, head.Surface.ID, o.hand(head.Surface.ID, "gelcoat", r.Steps, map[string]string{"main": id}, product.Gelcoat), r.Stopped())
+	out.hand(o, head.Surface.ID, o.hand(head.Surface.ID, "gelcoat", r.Steps, map[string]string{"main": id},
+		product.Gelcoat), r.Stopped())
 	if stop := r.Stopped(); stop != nil {
 		out.Says = message.Of("Not so: %v", stop)
 	} else {
-		out.Says = message.Of("%v of %v with %.2g g of catalyst, %.2g %%", message.Strong(fmt.Sprintf("%d %s", r.Pots, map[bool]string{true: "pot", false: "pots"}[r.Pots == 1])), message.Val(r.PotL*1000, "mL"), r.Dose.G, r.Dose.Pct)
+		out.Says = message.Of("%v of %v with %.2g g of catalyst, %.2g %%",
+			message.Strong(fmt.Sprintf("%d %s", r.Pots, map[bool]string{true: "pot", false: "pots"}[r.Pots == 1])),
+			message.Val(r.PotL*1000, "mL"), r.Dose.G, r.Dose.Pct)
 		if r.GelMin > 0 {
 			out.Says = message.Of("%v: at %.0f °C it gels in %.0f min", out.Says, w.TempC, r.GelMin)
 		}

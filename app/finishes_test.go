@@ -86,7 +86,8 @@ func TestALayoutGoesIntoTheBuildUp(t *testing.T) {
 			assert.Equal(t, 1, s.Coats)
 			assert.InEpsilon(t, n.Result.Takes.Litres, b.Result.Lines[i].Litres, 2e-3)
 			assert.InEpsilon(t, n.Result.AreaM2, b.Result.Lines[i].AreaM2, 1e-3, "on the panels, not on the whole deck")
-			assert.InEpsilon(t, 10*n.Result.Takes.PerM2*products[s.ProductID].VolumeSolidsPct, s.DFTUm, 1e-3, "the film that is laid there")
+			assert.InEpsilon(t, 10*n.Result.Takes.PerM2*products[s.ProductID].VolumeSolidsPct, s.DFTUm, 1e-3,
+				"the film that is laid there")
 			assert.Len(t, s.Where.Patches, 10)
 		}
 		if s.Work == step.Mask {
@@ -180,7 +181,8 @@ func TestBrightworkLearnsFromTheLog(t *testing.T) {
 		}
 	}
 	require.Greater(t, math.Abs(factor-1), 0.001)
-	assert.InEpsilon(t, factor*sheet.Film.TypicalUm/(10*sheet.VolumeSolidsPct)/0.9, b.Result.LitreM2, 1e-9, "as the job reckons")
+	assert.InEpsilon(t, factor*sheet.Film.TypicalUm/(10*sheet.VolumeSolidsPct)/0.9, b.Result.LitreM2, 1e-9,
+		"as the job reckons")
 	require.Len(t, b.Result.Counts, 2)
 	// From each start the mast stays above the dew point for 14 h and the laying.
 	require.NotEmpty(t, b.Nights)
@@ -225,7 +227,8 @@ func TestAntifoulingOfTheDemo(t *testing.T) {
 		if p.Sheet.Copper && p.Sheet.Kind == product.SoftAntifoul {
 			w = al.Work
 			w.ProductID = p.ID
-			assert.Contains(t, must(app.AntifoulBench.Preview(ctx, a, tender.ID, w)).Result.Stopped().String(), "copper")
+			assert.Contains(t, must(app.AntifoulBench.Preview(ctx, a, tender.ID, w)).Result.Stopped().String(),
+				"copper")
 		}
 	}
 }
@@ -238,7 +241,8 @@ func TestMetalReadsTheLog(t *testing.T) {
 	before := must(app.MetalBench.Preview(ctx, a, f.ID, w))
 	require.Len(t, before.Result.Washes, 2)
 	assert.Nil(t, before.Result.Washes[1].At)
-	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: step.Wash, StartedAt: demo.Now.Add(-time.Hour), WetUm: []float64{}}}))
+	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: step.Wash,
+		StartedAt: demo.Now.Add(-time.Hour), WetUm: []float64{}}}))
 	after := must(app.MetalBench.Preview(ctx, a, f.ID, w))
 	require.NotNil(t, after.Result.Washes[1].At)
 	blasted := surfaceNamed(a, "Sounding Line", "Topsides starboard")
@@ -280,8 +284,9 @@ func TestBenchesOfAnEmptyLibrary(t *testing.T) {
 	got := must(app.GelcoatBench.Get(ctx, a, f.ID))
 	require.Len(t, got.Trouble, 1)
 	assert.Equal(t, "productId", got.Trouble[0].Path)
-	keel := must(a.AddSurface(ctx, f.BoatID, app.SurfaceEdit{Name: "Keel", Part: area.Keel, Side: area.Both, Description: survey.Usual(area.Keel, survey.Aluminium),
-		Measured: area.Measured{Measures: []area.Measure{{Method: "stated", AreaM2: 2, UncertaintyPct: 5}}}}))
+	keel := must(a.AddSurface(ctx, f.BoatID, app.SurfaceEdit{Name: "Keel", Part: area.Keel, Side: area.Both,
+		Description: survey.Usual(area.Keel, survey.Aluminium),
+		Measured:    area.Measured{Measures: []area.Measure{{Method: "stated", AreaM2: 2, UncertaintyPct: 5}}}}))
 	zones := must(app.AntifoulBench.Get(ctx, a, keel.ID)).Work.Zones
 	assert.Equal(t, []antifoul.Zone{{Name: "all of it", AreaM2: 2, Extra: 1}}, zones)
 }

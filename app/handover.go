@@ -42,7 +42,8 @@ type Change struct {
 // hand works out what the steps of a bench do to the build-up of a surface. roles are the
 // bench's products, owns the kinds that it plans; what was planned of these and is not
 // begun gives way.
-func (o boatState) hand(surfaceID, bench string, steps []craft.Step, roles map[string]string, owns ...product.Kind) *Handover {
+func (o boatState) hand(surfaceID, bench string, steps []craft.Step, roles map[string]string,
+	owns ...product.Kind) *Handover {
 	var early, planned []Step
 	for _, s := range steps {
 		if s.Shown {
@@ -79,7 +80,8 @@ func (o boatState) handed(h *Handover, bench string) *Handover {
 	}
 	for i, minds := range o.mind(o.surface(surfaceID), core) {
 		for _, m := range minds {
-			if from := h.Steps[i].Origin; from != nil && from.Bench == bench && !slices.ContainsFunc(h.Mind, func(o message.Sentence) bool { return o.String() == m.String() }) {
+			if from := h.Steps[i].Origin; from != nil && from.Bench == bench &&
+				!slices.ContainsFunc(h.Mind, func(o message.Sentence) bool { return o.String() == m.String() }) {
 				h.Mind = append(h.Mind, m)
 			}
 		}
@@ -144,7 +146,9 @@ func (m merge) begun(s Step) bool {
 }
 
 func (m merge) whole(s Step) bool {
-	return !slices.ContainsFunc(m.chain.Tasks, func(t task.Task) bool { return t.StepID == s.ID && (t.Left() || t.State == task.Skipped) })
+	return !slices.ContainsFunc(m.chain.Tasks, func(t task.Task) bool {
+		return t.StepID == s.ID && (t.Left() || t.State == task.Skipped)
+	})
 }
 
 // seasonH is how long after its last work a bench's job is still the same one, h.
@@ -215,7 +219,9 @@ func (m merge) into(old, early, planned []Step) []Step {
 		}
 	}
 	out = slices.Insert(out, at, planned...)
-	begun := slices.IndexFunc(out, func(s Step) bool { return s.Films() && !m.whole(s) && !m.begun(s) || s.ID == "" && s.Films() })
+	begun := slices.IndexFunc(out, func(s Step) bool {
+		return s.Films() && !m.whole(s) && !m.begun(s) || s.ID == "" && s.Films()
+	})
 	if begun < 0 {
 		begun = at
 	}

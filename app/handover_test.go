@@ -61,7 +61,8 @@ func TestABenchHandsOverWhole(t *testing.T) {
 	}
 	assert.Equal(t, 6, varnish)
 	list := strings.Join(words(b), "; ")
-	for _, want := range []string{"strip ", "set 46 bungs; sand with 120; sand with 180; stain", "6 seam lines after coat 3"} {
+	for _, want := range []string{"strip ", "set 46 bungs; sand with 120; sand with 180; stain",
+		"6 seam lines after coat 3"} {
 		assert.Contains(t, list, want)
 	}
 	assert.Equal(t, 5, strings.Count(list, "key with 320"), "before each but the first on bare wood")
@@ -77,7 +78,8 @@ func TestABenchHandsOverWhole(t *testing.T) {
 	assert.Contains(t, said(kept.Says), strconv.Itoa(int(math.Round(h.Sum.LeftH)))+" h")
 
 	// What is stripped is not planned again.
-	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: deck.ID, Kind: step.Strip, StepID: b.Steps[0].ID, StartedAt: demo.Now.Add(-time.Hour)}}))
+	must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: deck.ID, Kind: step.Strip, StepID: b.Steps[0].ID,
+		StartedAt: demo.Now.Add(-time.Hour)}}))
 	assert.Empty(t, must(app.BrightBench.Get(ctx, a, deck.ID)).Handovers[0].Changes)
 	b = must(a.BuildUp(ctx, deck.ID))
 	assert.Equal(t, task.Done, b.Tasks[0].State)
@@ -120,7 +122,8 @@ func TestABenchHandsOverWhole(t *testing.T) {
 func TestARefitIsWorkOfTheBoat(t *testing.T) {
 	a := withDemo(t)
 	deck := surfaceNamed(a, "Sounding Line", "Topsides port")
-	w := completion.Work{Hardware: []completion.Hardware{{Name: "cleat", SurfaceID: deck.ID, Compound: "butyl", Through: true, Core: completion.Balsa, EndGrain: true}}, Lines: []completion.Line{}, Snags: []completion.Snag{}}
+	w := completion.Work{Hardware: []completion.Hardware{{Name: "cleat", SurfaceID: deck.ID, Compound: "butyl",
+		Through: true, Core: completion.Balsa, EndGrain: true}}, Lines: []completion.Line{}, Snags: []completion.Snag{}}
 	was := must(app.RefitBench.Get(ctx, a, deck.BoatID))
 	r := must(app.RefitBench.Set(ctx, a, deck.BoatID, was.Version, w))
 	assert.Contains(t, r.Result.Bedding[0].Next, "drill over size")
@@ -149,7 +152,8 @@ func TestARefitIsWorkOfTheBoat(t *testing.T) {
 		t.Fatal(what)
 		return time.Time{}
 	}
-	assert.GreaterOrEqual(t, start("tighten cleat the third time").Sub(start("tighten cleat the second time")), 21*24*time.Hour)
+	assert.GreaterOrEqual(t, start("tighten cleat the third time").Sub(start("tighten cleat the second time")),
+		21*24*time.Hour)
 }
 
 // The benches follow the boat: coats of the build-up, the substrate, the shelter.

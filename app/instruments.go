@@ -102,7 +102,8 @@ func (e InstrumentEdit) row(id string, version int, placeID string) store.Instru
 		}
 		return &s
 	}
-	return store.Instrument{ID: id, Version: version, PlaceID: placeID, BoatID: opt(e.BoatID), SurfaceID: opt(e.SurfaceID), Name: e.Name, Kind: string(e.Kind), Feed: e.Feed, Fault: e.Fault}
+	return store.Instrument{ID: id, Version: version, PlaceID: placeID, BoatID: opt(e.BoatID),
+		SurfaceID: opt(e.SurfaceID), Name: e.Name, Kind: string(e.Kind), Feed: e.Feed, Fault: e.Fault}
 }
 
 func instrumentOf(r store.Instrument) (Instrument, error) {
@@ -113,7 +114,8 @@ func instrumentOf(r store.Instrument) (Instrument, error) {
 		return *s
 	}
 	i := Instrument{ID: r.ID, Version: r.Version, PlaceID: r.PlaceID, Doubts: []reading.Doubt{},
-		InstrumentEdit: InstrumentEdit{r.Name, reading.Kind(r.Kind), text(r.BoatID), text(r.SurfaceID), r.Feed, r.Fault}}
+		InstrumentEdit: InstrumentEdit{r.Name, reading.Kind(r.Kind), text(r.BoatID), text(r.SurfaceID), r.Feed,
+			r.Fault}}
 	if r.Mapping != "" {
 		i.Mapping = &formats.Mapping{}
 		return i, json.Unmarshal([]byte(r.Mapping), i.Mapping)
@@ -179,7 +181,10 @@ func (a *App) instrument(ctx context.Context, q store.Queries, r store.Instrumen
 	}
 	now, err := a.Now(ctx)
 	if err == nil && last.After(now.Add(time.Hour)) {
-		out.Doubts = append(out.Doubts, reading.Doubt{What: "clock", Text: message.Of("It has readings from after now: is its clock, or the time zone chosen, off?"), From: now, To: last})
+		out.Doubts = append(out.Doubts,
+			reading.Doubt{What: "clock",
+				Text: message.Of("It has readings from after now: is its clock, or the time zone chosen, off?"),
+				From: now, To: last})
 	}
 	return out, err
 }
@@ -258,7 +263,8 @@ func (a *App) PreviewReadings(ctx context.Context, id string, data []byte) (form
 	if err != nil {
 		return formats.Preview{}, err
 	}
-	if m := i.Mapping; m != nil && m.Delimiter == out.Mapping.Delimiter && max(m.Time, m.Clock, m.Temp, m.RH) < len(out.Columns) {
+	if m := i.Mapping; m != nil && m.Delimiter == out.Mapping.Delimiter && max(m.Time, m.Clock, m.Temp, m.RH) < len(
+		out.Columns) {
 		out.Mapping = *m
 		out.Doubts = []string{"It will be read as the last file of this instrument was."}
 	}
@@ -315,7 +321,8 @@ func (a *App) TakeReadings(ctx context.Context, id string, lines []byte) (Readin
 		return ReadingsIn{}, err
 	}
 	if last := rs[len(rs)-1].At; last.After(now.Add(time.Hour)) {
-		return ReadingsIn{}, fielderr.At("at", "%s lies ahead: the instrument's clock is off", last.Format(time.RFC3339))
+		return ReadingsIn{}, fielderr.At("at", "%s lies ahead: the instrument's clock is off",
+			last.Format(time.RFC3339))
 	}
 	err = a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		if _, err := q.Instrument(ctx, id); err != nil {
@@ -360,7 +367,9 @@ func (a *App) refreshInstrument(ctx context.Context, p Place, r store.Instrument
 		from = last
 		if last.After(now) { // the clock was set back
 			day := now.Truncate(24 * time.Hour)
-			if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.DropReadings(ctx, r.ID, day) }); err != nil {
+			if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+				return q.DropReadings(ctx, r.ID, day)
+			}); err != nil {
 				return err
 			}
 			from = day
@@ -392,7 +401,8 @@ func (a *App) refreshInstrument(ctx context.Context, p Place, r store.Instrument
 
 // truth is what a simulated instrument is shown: the record of the place, or the
 // model of its surface or tent without any readings.
-func (a *App) truth(ctx context.Context, q store.Queries, p Place, r store.Instrument, from, to time.Time) ([]reading.Reading, error) {
+func (a *App) truth(ctx context.Context, q store.Queries, p Place, r store.Instrument, from,
+	to time.Time) ([]reading.Reading, error) {
 	var out []reading.Reading
 	if r.BoatID == nil {
 		s, err := record(ctx, q, p.ID, from, to)

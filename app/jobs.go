@@ -40,7 +40,8 @@ func (w *work) loadChoices(ctx context.Context, q store.Queries) error {
 
 // jobOf makes the job of the boat.
 func (w work) jobOf() task.Job {
-	b := task.Boat{Own: w.choices.Own[w.survey.Boat.ID], Log: w.log[""], Skipped: map[string]bool{}, Unlearned: w.unlearned}
+	b := task.Boat{Own: w.choices.Own[w.survey.Boat.ID], Log: w.log[""], Skipped: map[string]bool{},
+		Unlearned: w.unlearned}
 	for id, m := range w.choices.Marks {
 		b.Skipped[id] = m.State != ""
 	}
@@ -52,7 +53,8 @@ func (w work) jobOf() task.Job {
 
 // ofJob is a surface with steps as a job wants it.
 func (w work) ofJob(f Surface, steps []Step) task.Surface {
-	s := task.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Substrate: f.Substrate, Area: f.Area.Figure, Access: f.accessFactor(), Log: w.log[f.ID]}
+	s := task.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Substrate: f.Substrate, Area: f.Area.Figure,
+		Access: f.accessFactor(), Log: w.log[f.ID]}
 	for _, st := range steps {
 		s.Steps = append(s.Steps, w.planned(st))
 	}
@@ -79,7 +81,8 @@ func (w work) sheet(e logbook.Logged) product.Sheet {
 
 // laid returns a logged coat as the core wants it.
 func (w work) laid(e logbook.Logged) buildup.Laid {
-	l := buildup.Laid{WetUm: e.WetUm, Litres: e.Litres, ThinnerPct: e.ThinnerPct, At: e.StartedAt, Batch: e.Batch, Sheet: w.sheet(e), AreaM2: w.job.Told(e.ID).AreaM2}
+	l := buildup.Laid{WetUm: e.WetUm, Litres: e.Litres, ThinnerPct: e.ThinnerPct, At: e.StartedAt, Batch: e.Batch,
+		Sheet: w.sheet(e), AreaM2: w.job.Told(e.ID).AreaM2}
 	if e.Planned != nil {
 		l.LossPct, l.StepUm = e.Planned.LossPct, e.Planned.DFTUm
 	}
@@ -145,15 +148,19 @@ func (w work) changed(last logbook.Logged, edition int, batch string) message.Se
 			name    string
 			was, is float64
 			unit    string
-		}{{"volume solids", was.VolumeSolidsPct, is.VolumeSolidsPct, "%"}, {"film", was.Film.TypicalUm, is.Film.TypicalUm, "µm"}, {"share of base", 100 * was.BaseShare(), 100 * is.BaseShare(), "%"}} {
+		}{{"volume solids", was.VolumeSolidsPct, is.VolumeSolidsPct, "%"},
+			{"film", was.Film.TypicalUm, is.Film.TypicalUm, "µm"}, {"share of base", 100 * was.BaseShare(),
+				100 * is.BaseShare(), "%"}} {
 			if math.Abs(f.was-f.is) > 0.05 {
-				text = message.Of("%v, %s %v, before %v", text, f.name, message.Val(f.is, f.unit), message.Val(f.was, f.unit))
+				text = message.Of("%v, %s %v, before %v", text, f.name, message.Val(f.is, f.unit),
+					message.Val(f.was, f.unit))
 			}
 		}
 		out = append(out, text)
 	}
 	if batch != "" && last.Batch != "" && batch != last.Batch {
-		out = append(out, message.Of("another batch, %s, before %s: try its colour and gloss beside the last", batch, last.Batch))
+		out = append(out, message.Of("another batch, %s, before %s: try its colour and gloss beside the last", batch,
+			last.Batch))
 	}
 	if len(out) == 0 {
 		return nil

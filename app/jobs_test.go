@@ -55,7 +55,8 @@ func TestAnEntryFreezesWhatItNeeds(t *testing.T) {
 		}
 	}
 	assert.Contains(t, said, "the sheet was edited (edition 2, before 1), volume solids")
-	next := logbook.Entry{SurfaceID: f.ID, Kind: step.Coat, StartedAt: demo.Now, ProductID: p.ID, StepID: plan.Steps[0].ID, Litres: 3}
+	next := logbook.Entry{SurfaceID: f.ID, Kind: step.Coat, StartedAt: demo.Now, ProductID: p.ID,
+		StepID: plan.Steps[0].ID, Litres: 3}
 	next.Early, next.BeyondShelf = "a test", true
 	got := must(a.AddEntry(ctx, app.NewEntry{Entry: next}))
 	assert.Equal(t, 2, got.Edition)

@@ -29,7 +29,8 @@ func keepIssued(ctx context.Context, q store.Queries, p Place, f weather.Issued)
 	if len(f.Hours) == 0 || err == nil && f.At.Sub(last) < issuedApart && !f.At.Before(last) {
 		return nil
 	}
-	if err := errors.Join(q.KeepIssued(ctx, p.ID, f), q.DropIssued(ctx, p.ID, f.At.Add(-issuedKept), f.At)); err != nil {
+	if err := errors.Join(q.KeepIssued(ctx, p.ID, f), q.DropIssued(ctx, p.ID, f.At.Add(-issuedKept),
+		f.At)); err != nil {
 		return err
 	}
 	return learnErrors(ctx, q, p, f.At)

@@ -19,7 +19,8 @@ func air(from time.Time, days int, off float64) string {
 	b.WriteString("time,temp °C,rh %,rain mm\n")
 	for h := range 24 * days {
 		at := from.Add(time.Duration(h) * time.Hour)
-		fmt.Fprintf(&b, "%s,%.1f,70,0\n", at.Format(time.RFC3339), 12+4*math.Cos(2*math.Pi*float64(at.Hour()-15)/24)+off)
+		fmt.Fprintf(&b, "%s,%.1f,70,0\n", at.Format(time.RFC3339), 12+4*math.Cos(2*math.Pi*float64(at.Hour()-15)/24)+
+			off)
 	}
 	return b.String()
 }
@@ -27,7 +28,8 @@ func air(from time.Time, days int, off float64) string {
 // A place whose forecasts are 4 K off, cold and warm in turn, counts with it after a fortnight.
 func TestAPlaceLearnsWhatItsForecastsAreOffBy(t *testing.T) {
 	a := open(t, t.TempDir()+"/a.db")
-	place := must(a.AddPlace(ctx, app.PlaceEdit{Name: "Quay", LatitudeDeg: 53, TimeZone: "UTC", WeatherSource: app.Imported}))
+	place := must(a.AddPlace(ctx, app.PlaceEdit{Name: "Quay", LatitudeDeg: 53, TimeZone: "UTC",
+		WeatherSource: app.Imported}))
 	first := time.Date(2026, 4, 1, 6, 0, 0, 0, time.UTC)
 	for d := range 24 {
 		now := first.AddDate(0, 0, d)
@@ -60,11 +62,13 @@ func TestAPlaceLearnsWhatItsForecastsAreOffBy(t *testing.T) {
 
 func TestAClimateFileSetsTheMonths(t *testing.T) {
 	a := open(t, t.TempDir()+"/a.db")
-	place := must(a.AddPlace(ctx, app.PlaceEdit{Name: "Quay", LatitudeDeg: 53, TimeZone: "UTC", WeatherSource: app.Imported}))
+	place := must(a.AddPlace(ctx, app.PlaceEdit{Name: "Quay", LatitudeDeg: 53, TimeZone: "UTC",
+		WeatherSource: app.Imported}))
 	var b strings.Builder
 	b.WriteString("LOCATION,Oyster Hill,-,X,made up,0,54,0,0,3\n" + strings.Repeat("-\n", 7))
 	for at := time.Date(2001, 1, 1, 0, 0, 0, 0, time.UTC); at.Year() == 2001; at = at.Add(time.Hour) {
-		fmt.Fprintf(&b, "2001,%d,%d,%d,0,?,%d,5,80,0,0,0,0,9999%s\n", at.Month(), at.Day(), at.Hour()+1, int(at.Month()), strings.Repeat(",0", 21))
+		fmt.Fprintf(&b, "2001,%d,%d,%d,0,?,%d,5,80,0,0,0,0,9999%s\n", at.Month(), at.Day(), at.Hour()+1,
+			int(at.Month()), strings.Repeat(",0", 21))
 	}
 	in, err := a.ImportWeather(ctx, place.ID, nil, []byte(b.String()))
 	require.NoError(t, err)

@@ -79,7 +79,8 @@ func (a *App) Lessons(ctx context.Context, boatID string) ([]task.Lesson, error)
 	for _, id := range slices.Sorted(maps.Keys(w.dryings)) {
 		d := w.dryings[id]
 		off := w.unlearned[dryingKey(id)]
-		out = append(out, task.Lesson{Key: dryingKey(id), Says: message.Of("Drying: %s", w.products[id].Name), Entries: d.Felt, Factor: d.Factor, Spread: task.Tenth(d.SDLog), Off: off, Counts: !off && d.Factor > 1})
+		out = append(out, task.Lesson{Key: dryingKey(id), Says: message.Of("Drying: %s", w.products[id].Name),
+			Entries: d.Felt, Factor: d.Factor, Spread: task.Tenth(d.SDLog), Off: off, Counts: !off && d.Factor > 1})
 	}
 	return out, nil
 }

@@ -61,7 +61,9 @@ func (a *App) AddProduct(ctx context.Context, s product.Sheet) (Product, error) 
 			return Product{}, err
 		}
 		p := store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}
-		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.AddProduct(ctx, p) }); err != nil {
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.AddProduct(ctx, p)
+		}); err != nil {
 			return Product{}, err
 		}
 		return a.Product(ctx, p.ID)
@@ -75,7 +77,9 @@ func (a *App) EditProduct(ctx context.Context, id string, version int, s product
 			return Product{}, err
 		}
 		p := store.Product{ID: id, Version: version, Sheet: store.JSON[product.Sheet]{V: s}}
-		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.EditProduct(ctx, p) }); err != nil {
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.EditProduct(ctx, p)
+		}); err != nil {
 			return Product{}, stale(err, func() (Product, error) { return a.Product(ctx, id) })
 		}
 		return a.Product(ctx, id)
@@ -135,7 +139,8 @@ func (a *App) ImportProducts(ctx context.Context, format string, data []byte) (a
 			}
 			names[s.Name] = true
 			added++
-			if err := q.AddProduct(ctx, store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}); err != nil {
+			if err := q.AddProduct(ctx,
+				store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}); err != nil {
 				return err
 			}
 		}

@@ -59,7 +59,8 @@ func (a *App) Values(ctx context.Context, id string, want float64, n int) ([]rea
 	}
 	now := a.now()
 	if i.Kind == reading.Gauge {
-		return instruments.Gauge{Seed: seedOf(i.Name), MeanUm: want, SDPct: 9}.Readings(max(1, min(n, mostValues)), now), nil
+		return instruments.Gauge{Seed: seedOf(i.Name), MeanUm: want, SDPct: 9}.Readings(max(1, min(n, mostValues)),
+			now), nil
 	}
 	p, ok := a.live.pours[id]
 	shown := func() float64 {

@@ -55,7 +55,9 @@ func (w work) validate(e logbook.Entry, now time.Time) error {
 	case st != nil && len(e.Patches) > 0 && (st.Where == nil || st.Where.Part(e.Patches) == 0):
 		bad.Add("patches", "are no patches of this step")
 	}
-	if e.OwnID != "" && !slices.ContainsFunc(w.choices.Own[w.survey.Boat.ID], func(o task.OwnTask) bool { return o.ID == e.OwnID }) {
+	if e.OwnID != "" && !slices.ContainsFunc(w.choices.Own[w.survey.Boat.ID], func(o task.OwnTask) bool {
+		return o.ID == e.OwnID
+	}) {
 		bad.Add("ownId", "is no task of your own on this boat")
 	}
 	if e.Kind.Kind().Lays {
@@ -87,7 +89,9 @@ func (w work) validateCoat(e logbook.Entry, bad *fielderr.Errors) {
 		um = st.DFTUm
 	}
 	if ok && sheet.VolumeSolidsPct > 0 && logbook.Mils(e.WetUm, film.Wet(um, sheet.VolumeSolidsPct, e.ThinnerPct)) {
-		bad.Add("wetUm", "these look like mils: for %.0f µm dry the comb should show about %.0f µm. Say in which unit they are", um, film.Wet(um, sheet.VolumeSolidsPct, e.ThinnerPct))
+		bad.Add("wetUm",
+			"these look like mils: for %.0f µm dry the comb should show about %.0f µm. Say in which unit they are", um,
+			film.Wet(um, sheet.VolumeSolidsPct, e.ThinnerPct))
 	}
 }
 
@@ -100,15 +104,18 @@ func (o boatState) asks(e logbook.Entry) error {
 	}
 	sheet := o.products[e.ProductID]
 	share := sheet.BaseShare()
-	if shelf, noted := onShelf(o.shelf, e.ProductID, share); noted && !e.BeyondShelf && e.Litres > shelf.Mixed(share)+0.05 {
+	if shelf, noted := onShelf(o.shelf, e.ProductID, share); noted && !e.BeyondShelf && e.Litres > shelf.Mixed(share)+
+		0.05 {
 		bad.Add("litres", "the shelf has %.3g L of it left. If %.3g L is right, say so", shelf.Mixed(share), e.Litres)
 	}
 	for _, f := range o.s.Surfaces {
 		if f.ID != e.SurfaceID || f.Last == nil || e.Early != "" {
 			continue
 		}
-		if opens := clock.Run(*f.Last, sheet.Kind, f.Weather, o.now).Event(clock.RecoatOpens); f.Last.Abraded == nil && e.StartedAt.After(f.Last.Started) && opens.At != nil && e.StartedAt.Before(*opens.At) {
-			bad.Add("early", "the last coat may be recoated from %v: say why it went on before", message.Date(*opens.At))
+		if opens := clock.Run(*f.Last, sheet.Kind, f.Weather, o.now).Event(clock.RecoatOpens); f.Last.Abraded == nil &&
+			e.StartedAt.After(f.Last.Started) && opens.At != nil && e.StartedAt.Before(*opens.At) {
+			bad.Add("early", "the last coat may be recoated from %v: say why it went on before",
+				message.Date(*opens.At))
 		}
 	}
 	return bad.Err()
@@ -127,8 +134,10 @@ func entryRow(e logbook.Logged) store.Entry {
 		wet = []float64{}
 	}
 	r := store.Entry{
-		ID: e.ID, Version: e.Version, BoatID: e.BoatID, SurfaceID: store.Ref(e.SurfaceID), Kind: string(e.Kind), StartedAt: e.StartedAt.Unix(), ProductID: optional(e.ProductID),
-		StepID: optional(e.StepID), Litres: e.Litres, WetUm: store.JSON[[]float64]{V: wet}, ThinnerPct: e.ThinnerPct, Grit: e.Grit, RemovedUm: e.RemovedUm,
+		ID: e.ID, Version: e.Version, BoatID: e.BoatID, SurfaceID: store.Ref(e.SurfaceID), Kind: string(e.Kind),
+		StartedAt: e.StartedAt.Unix(), ProductID: optional(e.ProductID),
+		StepID: optional(e.StepID), Litres: e.Litres, WetUm: store.JSON[[]float64]{V: wet}, ThinnerPct: e.ThinnerPct,
+		Grit: e.Grit, RemovedUm: e.RemovedUm,
 		Hours: e.Hours, Who: e.Who, Note: e.Note, Detail: store.JSON[logbook.Detail]{V: e.Detail},
 	}
 	if e.DeletedAt != nil {
@@ -146,8 +155,10 @@ func loggedOf(r store.Entry) logbook.Logged {
 		return *s
 	}
 	e := logbook.Logged{ID: r.ID, Version: r.Version, Entry: logbook.Entry{
-		BoatID: r.BoatID, SurfaceID: string(r.SurfaceID), Kind: step.Work(r.Kind), StartedAt: time.Unix(r.StartedAt, 0).UTC(), ProductID: text(r.ProductID), StepID: text(r.StepID),
-		Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, RemovedUm: r.RemovedUm, Hours: r.Hours, Who: r.Who, Note: r.Note, Detail: r.Detail.V,
+		BoatID: r.BoatID, SurfaceID: string(r.SurfaceID), Kind: step.Work(r.Kind),
+		StartedAt: time.Unix(r.StartedAt, 0).UTC(), ProductID: text(r.ProductID), StepID: text(r.StepID),
+		Litres: r.Litres, WetUm: r.WetUm.V, ThinnerPct: r.ThinnerPct, Grit: r.Grit, RemovedUm: r.RemovedUm,
+		Hours: r.Hours, Who: r.Who, Note: r.Note, Detail: r.Detail.V,
 	}}
 	if r.DeletedAt != nil {
 		at := time.Unix(*r.DeletedAt, 0).UTC()
@@ -273,7 +284,8 @@ func (o boatState) conditions(surfaceID string, at time.Time) *logbook.Condition
 		return nil
 	}
 	h := w.Air[i]
-	return &logbook.Conditions{AirC: h.TempC, RHPct: h.RHPct, SurfaceC: w.SurfaceC[i], SpreadK: w.SurfaceC[i] - h.DewPointC(), Measured: h.Measured}
+	return &logbook.Conditions{AirC: h.TempC, RHPct: h.RHPct, SurfaceC: w.SurfaceC[i],
+		SpreadK: w.SurfaceC[i] - h.DewPointC(), Measured: h.Measured}
 }
 
 // NewEntry is an entry to add. ID is made by who sends it, so that it can be sent
@@ -321,7 +333,9 @@ func (a *App) sentBefore(ctx context.Context, n NewEntry) (Entry, bool, error) {
 		was = loggedOf(former[0].Entry.V)
 	}
 	e, err := a.Entry(ctx, n.ID)
-	if err == nil && !(was.SurfaceID == n.SurfaceID && was.Kind == n.Kind && was.StartedAt.Unix() == n.StartedAt.Unix() && was.ProductID == n.ProductID && was.Litres == n.Litres && was.Note == n.Note) {
+	same := was.SurfaceID == n.SurfaceID && was.Kind == n.Kind && was.StartedAt.Unix() == n.StartedAt.Unix() &&
+		was.ProductID == n.ProductID && was.Litres == n.Litres && was.Note == n.Note
+	if err == nil && !same {
 		err = Conflict{e}
 	}
 	return e, true, err
@@ -400,7 +414,8 @@ func (a *App) EntryHistory(ctx context.Context, id string) ([]Former, error) {
 	}
 	out := make([]Former, len(rows))
 	for i, r := range rows {
-		f := Former{Version: r.Version, At: time.Unix(r.At, 0).UTC(), Entry: loggedOf(r.Entry.V).Entry, Deleted: r.Entry.V.DeletedAt != nil}
+		f := Former{Version: r.Version, At: time.Unix(r.At, 0).UTC(), Entry: loggedOf(r.Entry.V).Entry,
+			Deleted: r.Entry.V.DeletedAt != nil}
 		for _, p := range sheets {
 			if p.ID == f.ProductID {
 				f.Product = p.Sheet.Name

@@ -35,7 +35,8 @@ func entryOn(a *app.App, boatID, surface string) logbook.Entry {
 			b := must(a.BuildUp(ctx, f.ID))
 			for i, st := range b.Steps {
 				if st.ProductID != "" && b.Done[i] < st.Coats {
-					return logbook.Entry{SurfaceID: f.ID, Kind: step.Coat, StartedAt: demo.Now, ProductID: st.ProductID, StepID: st.ID, Who: "Ada"}
+					return logbook.Entry{SurfaceID: f.ID, Kind: step.Coat, StartedAt: demo.Now, ProductID: st.ProductID,
+						StepID: st.ID, Who: "Ada"}
 				}
 			}
 		}
@@ -55,7 +56,8 @@ func boatNamed(a *app.App, name string) app.Boat {
 func TestTheSameEntryTwiceIsStoredOnce(t *testing.T) {
 	a := withDemo(t)
 	boat := boatNamed(a, "Marsh Lantern")
-	n := app.NewEntry{ID: "0190f0a0-0000-7000-8000-000000000001", Entry: logbook.Entry{BoatID: boat.ID, Kind: "other", StartedAt: demo.Now, Note: "props checked"}}
+	n := app.NewEntry{ID: "0190f0a0-0000-7000-8000-000000000001", Entry: logbook.Entry{BoatID: boat.ID, Kind: "other",
+		StartedAt: demo.Now, Note: "props checked"}}
 	before := len(must(a.Log(ctx, boat.ID)))
 	first := must(a.AddEntry(ctx, n))
 	again := must(a.AddEntry(ctx, n))
@@ -95,12 +97,15 @@ func TestWhatANewEntryIsAsked(t *testing.T) {
 	must(a.AddEntry(ctx, app.NewEntry{Entry: e}))
 
 	for where, edit := range map[string]func(*logbook.Entry){
-		"wetUm":          func(e *logbook.Entry) { e.WetUm = []float64{8, 7.5} },
-		"dry.readingsUm": func(e *logbook.Entry) { e.Dry = &logbook.Dry{NominalUm: 300, ReadingsUm: []float64{11, 12, 12}} },
-		"blemishes[0]":   func(e *logbook.Entry) { e.Blemishes = []string{"ugly"} },
-		"startedAt":      func(e *logbook.Entry) { e.StartedAt = demo.Now.Add(time.Hour) },
-		"surfaceId":      func(e *logbook.Entry) { e.SurfaceID, e.BoatID = "", boat.ID },
-		"kind":           func(e *logbook.Entry) { e.Kind = "prayed" },
+		"wetUm": func(e *logbook.Entry) { e.WetUm = []float64{8, 7.5} },
+		"dry.readingsUm": func(e *logbook.Entry) {
+			e.Dry = &logbook.Dry{NominalUm: 300,
+				ReadingsUm: []float64{11, 12, 12}}
+		},
+		"blemishes[0]": func(e *logbook.Entry) { e.Blemishes = []string{"ugly"} },
+		"startedAt":    func(e *logbook.Entry) { e.StartedAt = demo.Now.Add(time.Hour) },
+		"surfaceId":    func(e *logbook.Entry) { e.SurfaceID, e.BoatID = "", boat.ID },
+		"kind":         func(e *logbook.Entry) { e.Kind = "prayed" },
 	} {
 		bad := e
 		edit(&bad)
@@ -114,7 +119,8 @@ func TestCausesComeFromTheCoatsOwnRecord(t *testing.T) {
 	a := withDemo(t)
 	boat := boatNamed(a, "Sounding Line")
 	e := entryOn(a, boat.ID, "Bottom")
-	e.Early, e.WetUm, e.BaseG, e.HardenerG, e.Blemishes = "in haste", []float64{900, 950}, 1000, 100, []string{"runs", "soft"}
+	e.Early, e.WetUm, e.BaseG, e.HardenerG, e.Blemishes = "in haste", []float64{900, 950}, 1000, 100,
+		[]string{"runs", "soft"}
 	got := must(a.AddEntry(ctx, app.NewEntry{Entry: e}))
 	require.NotNil(t, got.Mixed)
 	assert.False(t, got.Mixed.Within)
@@ -159,7 +165,8 @@ func TestTheBenchOfACoat(t *testing.T) {
 	assert.InDelta(t, next, b.Litres, 1e-9, "what the next coat takes with what was learned")
 	assert.Contains(t, b.Says.In(time.UTC), "mix 2.48 L")
 
-	pot := app.PotEdit{ID: "0190f0a0-0000-7000-8000-000000000002", SurfaceID: e.SurfaceID, ProductID: b.ProductID, Litres: 1, MixedAt: demo.Now}
+	pot := app.PotEdit{ID: "0190f0a0-0000-7000-8000-000000000002", SurfaceID: e.SurfaceID, ProductID: b.ProductID,
+		Litres: 1, MixedAt: demo.Now}
 	must(a.PutPot(ctx, boat.ID, pot))
 	must(a.PutPot(ctx, boat.ID, pot))
 	laid := demo.Now
@@ -259,7 +266,8 @@ func TestBoatFileRoundTrip(t *testing.T) {
 	assert.Zero(t, must(b.TakeBoat(ctx, first)).Added, "all of it is there")
 	theirs := must(b.Log(ctx, taken.BoatID))
 	require.Len(t, theirs, len(log))
-	assert.Equal(t, must(a.PhotoJPEG(ctx, must(a.Entry(ctx, log[0].ID)).Photos[0].ID)), must(b.PhotoJPEG(ctx, theirs[0].Photos[0].ID)))
+	assert.Equal(t, must(a.PhotoJPEG(ctx, must(a.Entry(ctx, log[0].ID)).Photos[0].ID)),
+		must(b.PhotoJPEG(ctx, theirs[0].Photos[0].ID)))
 
 	// Changed in one of two: refused, named, nothing stored.
 	e := theirs[0].Entry
@@ -279,12 +287,19 @@ func TestBoatFileRoundTrip(t *testing.T) {
 	rows := func(d map[string]any, table string) []any { return d["tables"].(map[string]any)[table].([]any) }
 	c := open(t, filepath.Join(t.TempDir(), "c.db"))
 	for where, data := range map[string][]byte{
-		"version":                     change(func(d map[string]any) { d["version"] = 99 }),
-		"format":                      change(func(d map[string]any) { d["format"] = "a letter" }),
-		"file":                        first[:len(first)/2],
-		"tables.log_entries.1.litres": change(func(d map[string]any) { rows(d, "log_entries")[1].(map[string]any)["litres"] = "three" }),
-		"tables.surfaces.0":           change(func(d map[string]any) { delete(rows(d, "surfaces")[0].(map[string]any), "name") }),
-		"tables":                      change(func(d map[string]any) { d["tables"].(map[string]any)["surfaces"] = []any{} }),
+		"version": change(func(d map[string]any) { d["version"] = 99 }),
+		"format":  change(func(d map[string]any) { d["format"] = "a letter" }),
+		"file":    first[:len(first)/2],
+		"tables.log_entries.1.litres": change(func(d map[string]any) {
+			rows(d,
+				"log_entries")[1].(map[string]any)["litres"] = "three"
+		}),
+		"tables.surfaces.0": change(func(d map[string]any) {
+			delete(rows(d, "surfaces")[0].(map[string]any), "name")
+		}),
+		"tables": change(func(d map[string]any) {
+			d["tables"].(map[string]any)["surfaces"] = []any{}
+		}),
 	} {
 		_, err := c.TakeBoat(ctx, data)
 		assert.True(t, strings.HasPrefix(path(t, err), where), "%s: %v", where, err)
@@ -297,7 +312,8 @@ func TestBoatFileSchemaIsPublished(t *testing.T) {
 	a := open(t, filepath.Join(t.TempDir(), "a.db"))
 	published, err := os.ReadFile("../docs/boat-file.schema.json")
 	require.NoError(t, err)
-	assert.Equal(t, string(bytes.TrimSpace(published)), string(must(a.BoatFileSchema(ctx))), "bin/allcoats schema > docs/boat-file.schema.json")
+	assert.Equal(t, string(bytes.TrimSpace(published)), string(must(a.BoatFileSchema(ctx))),
+		"bin/allcoats schema > docs/boat-file.schema.json")
 }
 
 func TestBackupInTheInterface(t *testing.T) {

@@ -44,7 +44,8 @@ func modelOf(r store.Model) Model {
 	if v.Areas.Groups == nil {
 		v.Areas.Groups = map[string]float64{}
 	}
-	return Model{r.ID, r.Version, r.Format, ModelEdit{Name: r.Name, Draws: r.Draws, Placing: r.Placing.V}, v.Areas, v.Report, v.Report.Findings(r.Format == "offsets"), v.Stations}
+	return Model{r.ID, r.Version, r.Format, ModelEdit{Name: r.Name, Draws: r.Draws, Placing: r.Placing.V}, v.Areas,
+		v.Report, v.Report.Findings(r.Format == "offsets"), v.Stations}
 }
 
 // measure reads a model's file as placed on a boat.

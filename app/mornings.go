@@ -76,7 +76,8 @@ func (a *App) Morning(ctx context.Context) (Morning, error) {
 	}
 	mornings, failed := make([]PlaceMorning, len(places)), make([]error, len(places))
 	err = parallel.Each(ctx, len(places), nil, func(_, i int) {
-		mornings[i], failed[i] = a.morningAt(ctx, places[i], now, slices.DeleteFunc(slices.Clone(boats), func(b Boat) bool { return b.PlaceID != places[i].ID }))
+		mornings[i], failed[i] = a.morningAt(ctx, places[i], now, slices.DeleteFunc(slices.Clone(boats),
+			func(b Boat) bool { return b.PlaceID != places[i].ID }))
 	})
 	if err := errors.Join(append(failed, err)...); err != nil {
 		return out, err
@@ -112,7 +113,8 @@ func (a *App) morningAt(ctx context.Context, p Place, now time.Time, boats []Boa
 		if first {
 			m.Ribbon, shown = t.Ribbon, true
 		}
-		one := BoatMorning{ID: b.ID, Name: b.Name, Says: t.Answer.Headline, Detail: t.Answer.Detail, SurfaceID: t.Answer.SurfaceID}
+		one := BoatMorning{ID: b.ID, Name: b.Name, Says: t.Answer.Headline, Detail: t.Answer.Detail,
+			SurfaceID: t.Answer.SurfaceID}
 		for _, l := range t.Answer.Lanes {
 			if l.SurfaceID == one.SurfaceID {
 				if len(l.Cover) == 0 { // what must be covered first is no chance
@@ -131,7 +133,9 @@ func (a *App) morningAt(ctx context.Context, p Place, now time.Time, boats []Boa
 	}
 	if yard.Plan != nil {
 		for i := range m.Boats {
-			if k := slices.IndexFunc(yard.Plan.Launches, func(l plan.Launching) bool { return l.BoatID == m.Boats[i].ID }); k >= 0 {
+			if k := slices.IndexFunc(yard.Plan.Launches, func(l plan.Launching) bool {
+				return l.BoatID == m.Boats[i].ID
+			}); k >= 0 {
 				m.Boats[i].Launch = &yard.Plan.Launches[k]
 			}
 		}
@@ -176,9 +180,13 @@ func sayMorning(boats []BoatMorning) (says, detail message.Sentence) {
 	default:
 		says = message.Of("No coat may go on today: what each boat waits for is beside her name.")
 	}
-	late, left := names(func(b BoatMorning) bool { return b.late() == 1 }), names(func(b BoatMorning) bool { return b.late() == 2 })
+	late, left := names(func(b BoatMorning) bool {
+		return b.late() == 1
+	}), names(func(b BoatMorning) bool { return b.late() == 2 })
 	switch {
-	case len(late)+len(left) == 0 && slices.ContainsFunc(boats, func(b BoatMorning) bool { return b.Launch != nil && b.Launch.Due != nil }):
+	case len(late)+len(left) == 0 && slices.ContainsFunc(boats, func(b BoatMorning) bool {
+		return b.Launch != nil && b.Launch.Due != nil
+	}):
 		detail = message.Of("No launch that has a day is late.")
 	case len(late) > 0:
 		detail = message.Of("Late: %v.", late)

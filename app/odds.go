@@ -65,7 +65,8 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done 
 	for _, s := range o.survey.Surfaces {
 		takenIn[s.ID] = s.Part.Info().Portable
 	}
-	return Chances{o.survey.Place, n, f.Known(), o.s.BestChances(waiting, odds, waits, f.Known()), o.s.WetDay(takenIn)}, nil
+	return Chances{o.survey.Place, n, f.Known(), o.s.BestChances(waiting, odds, waits, f.Known()), o.s.WetDay(takenIn)},
+		nil
 }
 
 // futures makes the futures of the ten days from now.

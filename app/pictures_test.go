@@ -22,8 +22,10 @@ func held(t *testing.T, img image.Image, order binary.AppendByteOrder, orientati
 		tiff = []byte("MM\x00*")
 	}
 	tiff = order.AppendUint32(tiff, 8)
-	tiff = order.AppendUint16(tiff, 2)                                                                          // fields
-	tiff = append(order.AppendUint32(order.AppendUint16(order.AppendUint16(tiff, 0x010F), 2), 4), "abc\x00"...) // a maker
+	tiff = order.AppendUint16(tiff,
+		2) // fields
+	tiff = append(order.AppendUint32(order.AppendUint16(order.AppendUint16(tiff, 0x010F), 2), 4),
+		"abc\x00"...) // a maker
 	tiff = order.AppendUint32(order.AppendUint16(order.AppendUint16(tiff, 0x0112), 3), 1)
 	tiff = append(order.AppendUint16(tiff, orientation), 0, 0, 0, 0, 0, 0)
 	segment := append([]byte("Exif\x00\x00"), tiff...)
@@ -47,7 +49,8 @@ func TestPhotosStandUpright(t *testing.T) {
 		1: {48, 32, 0, 0, true}, 2: {48, 32, 1, 0, true}, 3: {48, 32, 1, 1, true}, 4: {48, 32, 0, 1, true},
 		5: {32, 48, 0, 0, false}, 6: {32, 48, 1, 0, false}, 7: {32, 48, 1, 1, false}, 8: {32, 48, 0, 1, false},
 	} {
-		stored := image.NewRGBA(image.Rect(0, 0, 48, 32)) // red in the corner of the first row and column, and along the row
+		stored := image.NewRGBA(image.Rect(0, 0, 48,
+			32)) // red in the corner of the first row and column, and along the row
 		for i := range 48 * 32 {
 			x, y := i%48, i/48
 			stored.Set(x, y, blue)
@@ -96,5 +99,6 @@ func TestLargePhotosAreMadeSmaller(t *testing.T) {
 	require.NoError(t, err)
 	r, _, _, _ := img.At(9, 9).RGBA()
 	assert.Greater(t, r>>8, uint32(250), "what is clear is white")
-	assert.Equal(t, image.Pt(20, 10), fitting(image.NewGray(image.Rect(5, 5, 25, 15)), keptSide).Bounds().Size(), "none is made larger")
+	assert.Equal(t, image.Pt(20, 10), fitting(image.NewGray(image.Rect(5, 5, 25, 15)), keptSide).Bounds().Size(),
+		"none is made larger")
 }

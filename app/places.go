@@ -80,12 +80,14 @@ func (p PlaceEdit) validate() error {
 }
 
 func (p PlaceEdit) row(id string, version int) store.Place {
-	return store.Place{ID: id, Version: version, Name: p.Name, LatitudeDeg: p.LatitudeDeg, LongitudeDeg: p.LongitudeDeg, TimeZone: p.TimeZone, WeatherSource: p.WeatherSource,
+	return store.Place{ID: id, Version: version, Name: p.Name, LatitudeDeg: p.LatitudeDeg, LongitudeDeg: p.LongitudeDeg,
+		TimeZone: p.TimeZone, WeatherSource: p.WeatherSource,
 		Normals: store.JSON[*weather.Normals]{V: p.Normals}}
 }
 
 func placeOf(r store.Place) Place {
-	return Place{r.ID, r.Version, PlaceEdit{r.Name, r.LatitudeDeg, r.LongitudeDeg, r.TimeZone, r.WeatherSource, r.Normals.V}, r.Learned.V, enoughForecasts}
+	return Place{r.ID, r.Version, PlaceEdit{r.Name, r.LatitudeDeg, r.LongitudeDeg, r.TimeZone, r.WeatherSource,
+		r.Normals.V}, r.Learned.V, enoughForecasts}
 }
 
 func (p PlaceEdit) location() *time.Location {
@@ -119,7 +121,9 @@ func (a *App) AddPlace(ctx context.Context, e PlaceEdit) (Place, error) {
 			return Place{}, err
 		}
 		id := newID()
-		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.AddPlace(ctx, e.row(id, 1)) }); err != nil {
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.AddPlace(ctx, e.row(id, 1))
+		}); err != nil {
 			return Place{}, err
 		}
 		if err := a.RefreshWeather(ctx); err != nil {
@@ -144,7 +148,8 @@ func (a *App) EditPlace(ctx context.Context, id string, version int, e PlaceEdit
 			if err := q.EditPlace(ctx, e.row(id, version)); err != nil {
 				return err
 			}
-			moved := old.LatitudeDeg != e.LatitudeDeg || old.LongitudeDeg != e.LongitudeDeg || old.WeatherSource != e.WeatherSource
+			moved := old.LatitudeDeg != e.LatitudeDeg || old.LongitudeDeg != e.LongitudeDeg ||
+				old.WeatherSource != e.WeatherSource
 			if old.WeatherSource == Simulated && moved {
 				return dropAll(ctx, q, id)
 			}
@@ -161,7 +166,8 @@ func (a *App) EditPlace(ctx context.Context, id string, version int, e PlaceEdit
 }
 
 func dropAll(ctx context.Context, q store.Queries, placeID string) error {
-	return errors.Join(q.DropWeather(ctx, placeID, true, time.Unix(0, 0)), q.DropWeather(ctx, placeID, false, time.Unix(0, 0)),
+	return errors.Join(q.DropWeather(ctx, placeID, true, time.Unix(0, 0)),
+		q.DropWeather(ctx, placeID, false, time.Unix(0, 0)),
 		q.DropIssued(ctx, placeID, time.Unix(0, 0), time.Unix(-1, 0)), q.Learn(ctx, placeID, nil))
 }
 

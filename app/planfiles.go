@@ -21,14 +21,17 @@ func (a *App) Calendar(ctx context.Context, placeID string) ([]byte, error) {
 		for _, t := range v.Trouble {
 			why = t.Says.In(v.Place.location())
 		}
-		events = append(events, formats.Event{ID: placeID, Start: v.Now, End: v.Now.Add(time.Hour), Summary: "No plan: " + why})
+		events = append(events, formats.Event{ID: placeID, Start: v.Now, End: v.Now.Add(time.Hour),
+			Summary: "No plan: " + why})
 		return formats.WriteCalendar("All Coats, "+v.Place.Name, v.Now, events), nil
 	}
 	for _, it := range v.Plan.Items {
 		name := it.Named().String()
-		events = append(events, formats.Event{ID: it.TaskID, Start: it.Start, End: it.End, Summary: name, Description: it.Why.In(v.Place.location()), AlarmMin: 30})
+		events = append(events, formats.Event{ID: it.TaskID, Start: it.Start, End: it.End, Summary: name,
+			Description: it.Why.In(v.Place.location()), AlarmMin: 30})
 		if it.Closes != nil && it.Closes.After(v.Now) {
-			events = append(events, formats.Event{ID: it.TaskID + ":closes", Start: *it.Closes, End: *it.Closes, Summary: "Window closes before " + name,
+			events = append(events, formats.Event{ID: it.TaskID + ":closes", Start: *it.Closes, End: *it.Closes,
+				Summary:     "Window closes before " + name,
 				Description: "After this it must be sanded first.", AlarmMin: 12 * 60})
 		}
 	}
@@ -38,7 +41,8 @@ func (a *App) Calendar(ctx context.Context, placeID string) ([]byte, error) {
 // PlanTable returns the plan of a place as a table.
 func (a *App) PlanTable(ctx context.Context, placeID string) (formats.Table, error) {
 	v, err := a.YardPlan(ctx, placeID)
-	t := formats.Table{Name: "Plan", Header: []string{"start", "end", "boat", "surface", "what", "hours", "people", "window closes", "why not earlier"}}
+	t := formats.Table{Name: "Plan", Header: []string{"start", "end", "boat", "surface", "what", "hours", "people",
+		"window closes", "why not earlier"}}
 	if err != nil || v.Plan == nil {
 		return t, err
 	}
@@ -54,7 +58,8 @@ func (a *App) PlanTable(ctx context.Context, placeID string) (formats.Table, err
 		if it.Closes != nil {
 			closes = it.Closes.In(loc).Format("2006-01-02 15:04")
 		}
-		t.Rows = append(t.Rows, []any{it.Start.In(loc).Format("2006-01-02 15:04"), it.End.In(loc).Format("2006-01-02 15:04"), it.Boat, it.Surface, it.What.String(),
+		t.Rows = append(t.Rows, []any{it.Start.In(loc).Format("2006-01-02 15:04"),
+			it.End.In(loc).Format("2006-01-02 15:04"), it.Boat, it.Surface, it.What.String(),
 			math.Round(10*it.Hours) / 10, people, closes, it.Why.In(loc)})
 	}
 	return t, nil

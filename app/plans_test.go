@@ -48,7 +48,8 @@ func TestTheDemoIsPlanned(t *testing.T) {
 	}
 	for who, items := range busy {
 		for i := 1; i < len(items); i++ {
-			assert.False(t, items[i].Start.Before(items[i-1].End), "%s is at two places: %s and %s", who, items[i-1].What, items[i].What)
+			assert.False(t, items[i].Start.Before(items[i-1].End), "%s is at two places: %s and %s", who,
+				items[i-1].What, items[i].What)
 		}
 	}
 	again, err := a.MakePlan(ctx, place, app.Making{}, nil)
@@ -66,7 +67,9 @@ func TestALoggedCoatAndARainedOffDayMoveThePlan(t *testing.T) {
 		}
 	}
 	b := must(a.BuildUp(ctx, first.SurfaceID))
-	_, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: first.SurfaceID, Kind: step.Coat, ProductID: b.Steps[0].ProductID, StepID: b.Steps[0].ID, StartedAt: demo.Now, Litres: 7, Who: "Ada", Detail: logbook.Detail{BeyondShelf: true}}})
+	_, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: first.SurfaceID, Kind: step.Coat,
+		ProductID: b.Steps[0].ProductID, StepID: b.Steps[0].ID, StartedAt: demo.Now, Litres: 7, Who: "Ada",
+		Detail: logbook.Detail{BeyondShelf: true}}})
 	require.NoError(t, err)
 	v, err = a.YardPlan(ctx, place)
 	require.NoError(t, err)
@@ -164,7 +167,8 @@ func TestPinsSettingsAndTheirFaults(t *testing.T) {
 	s.Off = map[string]map[string]string{"b": {"top-down": "", "gravity": "x"}}
 	s.Noise.FromH = 30
 	_, err = a.SetPlan(ctx, place, v.Version, s)
-	for _, field := range []string{"people[1].name", "people[1].off[0]", "own.b[0].name", "own.b[0].hours", "off.b.top-down", "off.b.gravity", "noise.fromH"} {
+	for _, field := range []string{"people[1].name", "people[1].off[0]", "own.b[0].name", "own.b[0].hours",
+		"off.b.top-down", "off.b.gravity", "noise.fromH"} {
 		assert.ErrorContains(t, err, field)
 	}
 	s.People = nil
@@ -271,7 +275,9 @@ func TestPlanGoesOut(t *testing.T) {
 // A pin can be tried before it is set, gone back on, and forward again.
 func TestAMoveIsTriedUndoneAndRedone(t *testing.T) {
 	a, place, v := yardOf(t)
-	it := v.Plan.Items[slices.IndexFunc(v.Plan.Items, func(it plan.Item) bool { return it.Surface == "Deck" && it.What.String() == "undercoat" })]
+	it := v.Plan.Items[slices.IndexFunc(v.Plan.Items, func(it plan.Item) bool {
+		return it.Surface == "Deck" && it.What.String() == "undercoat"
+	})]
 	at := it.Start.AddDate(0, 0, 12)
 	tried, err := a.TryMove(ctx, place, it.TaskID, &at, true)
 	require.NoError(t, err)
@@ -281,7 +287,9 @@ func TestAMoveIsTriedUndoneAndRedone(t *testing.T) {
 	moved, err := a.Move(ctx, place, v.Version, it.TaskID, &at, true)
 	require.NoError(t, err)
 	start := func(v app.YardPlan) time.Time {
-		return v.Plan.Items[slices.IndexFunc(v.Plan.Items, func(x plan.Item) bool { return x.TaskID == it.TaskID })].Start
+		return v.Plan.Items[slices.IndexFunc(v.Plan.Items, func(x plan.Item) bool {
+			return x.TaskID == it.TaskID
+		})].Start
 	}
 	assert.Equal(t, *tried.At, start(moved))
 	assert.Equal(t, 1, moved.Undo)

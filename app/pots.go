@@ -36,7 +36,8 @@ func (a *App) pots(ctx context.Context, o boatState) ([]Pot, error) {
 	out := make([]Pot, len(rows))
 	for i, r := range rows {
 		sheet, _ := o.products[r.ProductID].With(r.Grade)
-		p := Pot{ID: r.ID, SurfaceID: string(r.SurfaceID), Surface: o.surface(string(r.SurfaceID)).Name, ProductID: r.ProductID, Product: sheet.Name, Litres: r.Litres, MixedAt: time.Unix(r.MixedAt, 0).UTC()}
+		p := Pot{ID: r.ID, SurfaceID: string(r.SurfaceID), Surface: o.surface(string(r.SurfaceID)).Name,
+			ProductID: r.ProductID, Product: sheet.Name, Litres: r.Litres, MixedAt: time.Unix(r.MixedAt, 0).UTC()}
 		p.Timers = clock.PotTimers(sheet, r.Litres, p.MixedAt, o.air(), o.now)
 		if r.LaidAt != nil {
 			at := time.Unix(*r.LaidAt, 0).UTC()
@@ -62,7 +63,8 @@ func (o boatState) coatTimers() []CoatTimers {
 			over = f.Next.Sheet.Kind
 		}
 		c := CoatTimers{SurfaceID: f.ID, Surface: f.Name, Product: f.Last.Sheet.Name, Timers: []clock.Timer{}}
-		for _, t := range append(clock.FreshTimers(f.Last.Sheet, f.Last.Started, f.Weather, o.now), clock.Run(*f.Last, over, f.Weather, o.now).Timers(f.Weather, f.Last.Started)...) {
+		for _, t := range append(clock.FreshTimers(f.Last.Sheet, f.Last.Started, f.Weather, o.now),
+			clock.Run(*f.Last, over, f.Weather, o.now).Timers(f.Weather, f.Last.Started)...) {
 			if t.At != nil && t.At.After(o.now.Add(-time.Hour)) {
 				c.Timers = append(c.Timers, t)
 			}
@@ -117,8 +119,12 @@ func (a *App) PutPot(ctx context.Context, boatID string, e PotEdit) ([]Pot, erro
 			s := t.Unix()
 			return &s
 		}
-		row := store.Pot{ID: e.ID, BoatID: boatID, SurfaceID: store.Ref(e.SurfaceID), ProductID: e.ProductID, Grade: e.Grade, Litres: e.Litres, MixedAt: e.MixedAt.Unix(), LaidAt: at(e.LaidAt), EmptiedAt: at(e.EmptiedAt)}
-		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.PutPot(ctx, row) }); err != nil {
+		row := store.Pot{ID: e.ID, BoatID: boatID, SurfaceID: store.Ref(e.SurfaceID), ProductID: e.ProductID,
+			Grade: e.Grade, Litres: e.Litres, MixedAt: e.MixedAt.Unix(), LaidAt: at(e.LaidAt),
+			EmptiedAt: at(e.EmptiedAt)}
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.PutPot(ctx, row)
+		}); err != nil {
 			return nil, err
 		}
 		return a.pots(ctx, o)

@@ -106,7 +106,9 @@ func (a *App) SetQuotes(ctx context.Context, boatID string, version int, all []q
 				all[i].ID = newID()
 			}
 		}
-		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.SetQuotes(ctx, boatID, version, all) })
+		err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.SetQuotes(ctx, boatID, version, all)
+		})
 		if err != nil {
 			return Quotes{}, stale(err, func() (Quotes, error) { return a.Quotes(ctx, boatID) })
 		}

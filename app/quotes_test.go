@@ -27,7 +27,9 @@ func TestAQuoteAgainstOneself(t *testing.T) {
 	assert.Empty(t, none.Quotes)
 	_, err = a.SetQuotes(ctx, boat, none.Version, []quote.Quote{{Who: " "}})
 	require.ErrorContains(t, err, "quotes[0].who")
-	got, err := a.SetQuotes(ctx, boat, none.Version, []quote.Quote{{Who: "the spray shop", Surfaces: []string{s.ID}, Coats: true, Cents: 90_000, ReadyOn: ready, LastsYears: 6}})
+	got, err := a.SetQuotes(ctx, boat, none.Version,
+		[]quote.Quote{{Who: "the spray shop", Surfaces: []string{s.ID}, Coats: true, Cents: 90_000, ReadyOn: ready,
+			LastsYears: 6}})
 	require.NoError(t, err)
 	require.Len(t, got.Quotes, 1)
 	o := got.Quotes[0]

@@ -62,7 +62,8 @@ func (a *App) Report(ctx context.Context, boatID string) (Report, error) {
 	if err != nil {
 		return Report{}, err
 	}
-	out := Report{Now: o.now, Boat: o.survey.Boat, Place: o.survey.Place, Surfaces: []SurfaceRecord{}, Whole: []Entry{}, Used: []Used{}, Upkeep: o.upkeep()}
+	out := Report{Now: o.now, Boat: o.survey.Boat, Place: o.survey.Place, Surfaces: []SurfaceRecord{}, Whole: []Entry{},
+		Used: []Used{}, Upkeep: o.upkeep()}
 	if out.Accounts, err = a.Accounts(ctx, boatID); err != nil {
 		return out, err
 	}
@@ -117,7 +118,8 @@ func blank[T int | float64](v T) any {
 
 // LogTable returns a boat's log as a table, the oldest first.
 func (a *App) LogTable(ctx context.Context, boatID string) (formats.Table, error) {
-	t := formats.Table{Name: "Log", Header: []string{"begun", "surface", "what", "product", "batch", "litres", "wet film µm", "film µm", "sheet edition", "share %", "grit", "hours", "who",
+	t := formats.Table{Name: "Log", Header: []string{"begun", "surface", "what", "product", "batch", "litres",
+		"wet film µm", "film µm", "sheet edition", "share %", "grit", "hours", "who",
 		"air °C", "humidity %", "surface °C", "above dew point K", "dry readings µm", "verdict", "seen", "note"}}
 	entries, err := a.Log(ctx, boatID)
 	if err != nil {
@@ -137,7 +139,9 @@ func (a *App) LogTable(ctx context.Context, boatID string) (formats.Table, error
 		for _, um := range e.WetUm {
 			wet += um / float64(len(e.WetUm))
 		}
-		row := []any{e.StartedAt.In(loc), e.Surface, kind.Name, e.Product, e.Batch, blank(e.Litres), blank(math.Round(wet)), blank(math.Round(e.FilmUm)), blank(e.Edition), blank(math.Round(e.SharePct)), blank(e.Grit), blank(e.Hours), e.Who}
+		row := []any{e.StartedAt.In(loc), e.Surface, kind.Name, e.Product, e.Batch, blank(e.Litres),
+			blank(math.Round(wet)), blank(math.Round(e.FilmUm)), blank(e.Edition), blank(math.Round(e.SharePct)),
+			blank(e.Grit), blank(e.Hours), e.Who}
 		if c := e.Conditions; c != nil {
 			row = append(row, round(c.AirC), round(c.RHPct), round(c.SurfaceC), round(c.SpreadK))
 		} else {
@@ -151,7 +155,8 @@ func (a *App) LogTable(ctx context.Context, boatID string) (formats.Table, error
 				readings = append(readings, strconv.FormatFloat(um, 'f', -1, 64))
 			}
 		}
-		t.Rows = append(t.Rows, append(row, strings.Join(readings, " "), verdict, strings.Join(e.Blemishes, ", "), e.Note))
+		t.Rows = append(t.Rows, append(row, strings.Join(readings, " "), verdict, strings.Join(e.Blemishes, ", "),
+			e.Note))
 	}
 	return t, nil
 }

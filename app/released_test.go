@@ -41,7 +41,8 @@ func rowsOf(t *testing.T, path string) map[string]int {
 	db, err := sql.Open("sqlite", path)
 	require.NoError(t, err)
 	defer db.Close()
-	names, err := db.Query(`SELECT name FROM sqlite_schema WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND name <> 'goose_db_version'`)
+	names, err := db.Query(
+		`SELECT name FROM sqlite_schema WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND name <> 'goose_db_version'`)
 	require.NoError(t, err)
 	out := map[string]int{}
 	for names.Next() {

@@ -48,7 +48,8 @@ func (a *App) Risk(ctx context.Context, placeID string, n int, told func(done fl
 // outcome does not depend on their number. Most futures are played a few weeks past the plan's end
 // only; those that need longer are played again to the end.
 func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func(done float64)) (*oddsMade, error) {
-	out := &oddsMade{At: s.view.Now, Boats: map[string]plan.Odds{}, Risk: plan.Risk{Boats: []plan.BoatRisk{}, Causes: []plan.Cause{}}}
+	out := &oddsMade{At: s.view.Now, Boats: map[string]plan.Odds{}, Risk: plan.Risk{Boats: []plan.BoatRisk{},
+		Causes: []plan.Cause{}}}
 	if len(s.looks) == 0 {
 		return out, nil
 	}
@@ -75,7 +76,8 @@ func (s yardState) play(ctx context.Context, order plan.Starts, n int, told func
 	}
 	out.Risk = late.model.Sum(outcomes)
 	for k, b := range out.Risk.Boats {
-		out.Boats[b.BoatID] = plan.Odds{Half: plan.Ready(outcomes, k, 0.5), Nine: plan.Ready(outcomes, k, 0.9), DuePct: b.DuePct}
+		out.Boats[b.BoatID] = plan.Odds{Half: plan.Ready(outcomes, k, 0.5), Nine: plan.Ready(outcomes, k, 0.9),
+			DuePct: b.DuePct}
 	}
 	return out, nil
 }

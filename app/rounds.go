@@ -25,15 +25,21 @@ func (v FairingView) roundsSay(c fair.Class) message.Sentence {
 	}
 	last := v.Rounds[len(v.Rounds)-1]
 	if o.Enough && last.Verdict == logbook.FairEnough {
-		return message.Of("You found it fair enough in round %d: stop. %d %s counted, and a %s may keep %.1f; it took %v.", last.N, last.Lows, plural(last.Lows, "low was", "lows were"), c.Name, o.Allowed, message.Val(round1(took), "h"))
+		return message.Of(
+			"You found it fair enough in round %d: stop. %d %s counted, and a %s may keep %.1f; it took %v.", last.N,
+			last.Lows, plural(last.Lows, "low was", "lows were"), c.Name, o.Allowed, message.Val(round1(took), "h"))
 	}
 	if o.Enough {
-		return message.Of("Fair enough for a %s: stop. %d %s found, %.1f are allowed; it took %v.", c.Name, last.Lows, plural(last.Lows, "low was", "lows were"), o.Allowed, message.Val(round1(took), "h"))
+		return message.Of("Fair enough for a %s: stop. %d %s found, %.1f are allowed; it took %v.", c.Name, last.Lows,
+			plural(last.Lows, "low was", "lows were"), o.Allowed, message.Val(round1(took), "h"))
 	}
 	if o.Left == 0 {
-		return message.Of("Fill what the last round found and look once more: few enough for a %s should be left. So far %v.", c.Name, message.Val(round1(took), "h"))
+		return message.Of(
+			"Fill what the last round found and look once more: few enough for a %s should be left. So far %v.", c.Name,
+			message.Val(round1(took), "h"))
 	}
-	out := message.Of("One more round: about %v for %.0f %% of the lows that are left. A %s wants %s", message.Val(round1(o.NextH), "h"), 100*(1-o.Ratio), c.Name, rangeOf(o))
+	out := message.Of("One more round: about %v for %.0f %% of the lows that are left. A %s wants %s",
+		message.Val(round1(o.NextH), "h"), 100*(1-o.Ratio), c.Name, rangeOf(o))
 	for _, other := range fair.Classes {
 		if other.Key != c.Key {
 			if n := fair.Ahead(v.Rounds, v.Surface.Area.AreaM2, other); n.Enough {
@@ -43,7 +49,8 @@ func (v FairingView) roundsSay(c fair.Class) message.Sentence {
 			}
 		}
 	}
-	return message.Of("%v. So far %v, about %v to come.", out, message.Val(round1(took), "h"), message.Val(round1(o.HoursL), "h"))
+	return message.Of("%v. So far %v, about %v to come.", out, message.Val(round1(took), "h"),
+		message.Val(round1(o.HoursL), "h"))
 }
 
 func rangeOf(o fair.Outlook) string {
@@ -69,7 +76,8 @@ func (o boatState) rounds(surfaceID string) (out []fair.Round, primed bool) {
 		info := o.products[e.ProductID].Kind.Info()
 		switch r := e.Round; {
 		case r != nil && (e.Kind == step.Fair || e.Kind == step.Inspect):
-			out = append(out, fair.Round{Round: *r, At: e.StartedAt, Litres: e.Litres, Hours: e.Hours, Grit: e.Grit, Looked: e.Kind == step.Inspect, Primed: primed})
+			out = append(out, fair.Round{Round: *r, At: e.StartedAt, Litres: e.Litres, Hours: e.Hours, Grit: e.Grit,
+				Looked: e.Kind == step.Inspect, Primed: primed})
 			filled = true
 		case e.Kind == step.Fair:
 			filled = true
@@ -94,20 +102,25 @@ func (o boatState) spots(surfaceID string, rounds []fair.Round, c fair.Class) *S
 	f := o.surface(surfaceID)
 	s := Spots{Rounds: rounds, Outlook: fair.Pins(rounds, f.Area.AreaM2, c)}
 	if len(rounds) == 0 {
-		s.Says = message.Of("The filler is primed: mist a guide coat on, board it off, and count the pinholes that stay coloured. Log that as a look; about %.0f may stay for a %s.", s.Outlook.Allowed, c.Name)
+		s.Says = message.Of(
+			"The filler is primed: mist a guide coat on, board it off, and count the pinholes that stay coloured. Log that as a look; about %.0f may stay for a %s.", s.Outlook.Allowed, c.Name)
 		return &s
 	}
 	last := rounds[len(rounds)-1]
 	if s.Outlook.Enough {
-		s.Says = message.Of("%d %s left under the guide coat, and %.0f may stay for a %s: stop, and go on to the next coat.", last.Pinholes, plural(last.Pinholes, "pinhole is", "pinholes are"), s.Outlook.Allowed, c.Name)
+		s.Says = message.Of(
+			"%d %s left under the guide coat, and %.0f may stay for a %s: stop, and go on to the next coat.",
+			last.Pinholes, plural(last.Pinholes, "pinhole is", "pinholes are"), s.Outlook.Allowed, c.Name)
 		return &s
 	}
 	if !last.Looked { // these are filled: look again first
-		s.Says = message.Of("%d %s filled: prime the spots, and look again.", last.Pinholes, plural(last.Pinholes, "pinhole was", "pinholes were"))
+		s.Says = message.Of("%d %s filled: prime the spots, and look again.", last.Pinholes,
+			plural(last.Pinholes, "pinhole was", "pinholes were"))
 		return &s
 	}
 	n := fair.SpotsOf(last.Pinholes)
-	s.Says = message.Of("Fill %d %s one by one, about %v, and prime the spots: %.0f may stay for a %s.", last.Pinholes, plural(last.Pinholes, "pinhole", "pinholes"), message.Val(round1(n.WorkH), "h"), s.Outlook.Allowed, c.Name)
+	s.Says = message.Of("Fill %d %s one by one, about %v, and prime the spots: %.0f may stay for a %s.", last.Pinholes,
+		plural(last.Pinholes, "pinhole", "pinholes"), message.Val(round1(n.WorkH), "h"), s.Outlook.Allowed, c.Name)
 	s.Handover = o.handSpots(surfaceID, last.N, n)
 	return &s
 }
@@ -116,7 +129,8 @@ func (o boatState) spots(surfaceID string, rounds []fair.Round, c fair.Class) *S
 func (o boatState) handSpots(surfaceID string, round int, n fair.SpotFill) *Handover {
 	fine := ""
 	for id, s := range o.products {
-		if s.Kind.Info().Filler && (fine == "" || s.MaxPassMM < o.products[fine].MaxPassMM || s.MaxPassMM == o.products[fine].MaxPassMM && s.Name < o.products[fine].Name) {
+		if s.Kind.Info().Filler && (fine == "" || s.MaxPassMM < o.products[fine].MaxPassMM ||
+			s.MaxPassMM == o.products[fine].MaxPassMM && s.Name < o.products[fine].Name) {
 			fine = id
 		}
 	}
@@ -124,13 +138,16 @@ func (o boatState) handSpots(surfaceID string, round int, n fair.SpotFill) *Hand
 		return nil
 	}
 	key := fmt.Sprintf("spots-%d", round)
-	at := &step.Where{Name: fmt.Sprintf("pinholes of look %d", round), Patches: []step.Patch{{Name: "pinholes", AreaM2: n.AreaM2}}}
+	at := &step.Where{Name: fmt.Sprintf("pinholes of look %d", round),
+		Patches: []step.Patch{{Name: "pinholes", AreaM2: n.AreaM2}}}
 	blade, _ := film.MethodByKey("blade")
-	fill := craft.Coats(key, "main", 1, n.DepthMM*1000*o.products[fine].VolumeSolidsPct/100, blade, n.WorkH, message.Of("press it in and strike it off flush; board the spots when it is hard")).At(at).First()
+	fill := craft.Coats(key, "main", 1, n.DepthMM*1000*o.products[fine].VolumeSolidsPct/100, blade, n.WorkH,
+		message.Of("press it in and strike it off flush; board the spots when it is hard")).At(at).First()
 	fill.Work = step.Fair
 	steps, roles := o.primed(surfaceID, key, at, []craft.Step{fill})
 	roles["main"] = fine
-	steps = append(steps, craft.Work(key+"-look", "guide coat over the spots, and count again", message.Of("what stays coloured is still open"), 0, 0).As(step.Inspect).At(at).First())
+	steps = append(steps, craft.Work(key+"-look", "guide coat over the spots, and count again",
+		message.Of("what stays coloured is still open"), 0, 0).As(step.Inspect).At(at).First())
 	return o.hand(surfaceID, "fairing", steps, roles)
 }
 

@@ -49,7 +49,8 @@ func ring(f Surface) message.Sentence {
 	if stop == 0 || stop > len(layers) || layers[stop-1].Colour == "" {
 		return nil
 	}
-	return message.Of("Stop where a ring of %s shows: it is the %s that must stay.", layers[stop-1].Colour, string(layers[stop-1].Kind))
+	return message.Of("Stop where a ring of %s shows: it is the %s that must stay.", layers[stop-1].Colour,
+		string(layers[stop-1].Kind))
 }
 
 // Sanding plans the sanding of a surface before its next coat.
@@ -94,7 +95,9 @@ func (a *App) Sanding(ctx context.Context, surfaceID string, ask SandQuery) (San
 	if out.To == 0 {
 		out.To = max(hi, out.From)
 	}
-	r := sand.Request{From: out.From, Filler: on.Kind.Info().Filler, To: out.To, AreaM2: f.Area.AreaM2, Access: f.accessFactor(), Wet: ask.Wet, FilmUm: b.Margin.AboveUm, FilmKnown: b.Margin.Known && b.Margin.AboveUm > 0, Next: next,
+	r := sand.Request{From: out.From, Filler: on.Kind.Info().Filler, To: out.To, AreaM2: f.Area.AreaM2,
+		Access: f.accessFactor(), Wet: ask.Wet, FilmUm: b.Margin.AboveUm, FilmKnown: b.Margin.Known &&
+			b.Margin.AboveUm > 0, Next: next,
 		Antifoul: o.antifouled(f, on)}
 	out.FilmUm = b.Margin.AboveUm
 	if out.Plan, err = sand.Make(r); err != nil {
@@ -126,7 +129,9 @@ func (w work) antifouled(f Surface, last product.Sheet) bool {
 		return last.Kind.Info().Antifouling
 	}
 	stripped := slices.ContainsFunc(w.log[f.ID], func(e logbook.Logged) bool { return e.Kind == step.Strip })
-	return !stripped && slices.ContainsFunc(f.Findings.Layers, func(l survey.Layer) bool { return l.Kind == survey.OldAntifouling })
+	return !stripped && slices.ContainsFunc(f.Findings.Layers, func(l survey.Layer) bool {
+		return l.Kind == survey.OldAntifouling
+	})
 }
 
 // ready fills in when a coat may be sanded.
@@ -135,7 +140,8 @@ func (s *Sanding) ready(last *clock.Laid, w field.Weather, now time.Time) {
 	s.Sandable = c.Event(clock.Sandable).At
 	s.Ready = s.Sandable != nil && !s.Sandable.After(now)
 	if last.Sheet.Kind.Info().Filler && len(last.Sheet.Sandable) > 0 {
-		s.Green = cure.Clock{Table: last.Sheet.Sandable, FloorC: last.Sheet.MinCureC}.Run(w.Path(last.Sheet.Humidity), last.Started, sand.GreenPart).Reached
+		s.Green = cure.Clock{Table: last.Sheet.Sandable, FloorC: last.Sheet.MinCureC}.Run(w.Path(last.Sheet.Humidity),
+			last.Started, sand.GreenPart).Reached
 	}
 }
 

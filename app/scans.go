@@ -43,7 +43,8 @@ func (a *App) ScanModel(ctx context.Context, surfaceID, modelID string, battenM 
 		return ScannedFace{}, err
 	}
 	if m.BoatID != row.BoatID || m.Format == "offsets" {
-		return ScannedFace{}, fielderr.At("modelId", "choose a 3-D file of this boat: a table of offsets is fair by itself")
+		return ScannedFace{}, fielderr.At("modelId",
+			"choose a 3-D file of this boat: a table of offsets is fair by itself")
 	}
 	survey, err := a.Survey(ctx, row.BoatID)
 	if err != nil {
@@ -131,7 +132,8 @@ func scanned(body mesh.Mesh, view string, shape polygon.Ring, battenM float64) (
 		}
 	}
 	gaps := g.Departures(heights, battenM)
-	out := ScannedFace{SpacingM: g.DX, RowsM: g.DY, On: fair.Track{View: view, From: outline.Point{X: lo.X, Y: top}, To: outline.Point{X: lo.X + float64(g.NX-1)*g.DX, Y: top}}}
+	out := ScannedFace{SpacingM: g.DX, RowsM: g.DY, On: fair.Track{View: view, From: outline.Point{X: lo.X, Y: top},
+		To: outline.Point{X: lo.X + float64(g.NX-1)*g.DX, Y: top}}}
 	read := 0
 	for y := range g.NY {
 		row := make([]*float64, g.NX)

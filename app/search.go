@@ -97,12 +97,15 @@ func (a *App) searchBoat(ctx context.Context, b Boat, find *finding, away int) e
 		find.add(Hit{Kind: "surface", Title: f.Name, Detail: b.Name, Path: base + "/survey?surface=" + f.ID}, away)
 		for _, k := range step.Kinds {
 			if k.Logged && k.OfSurface && commands(find.words, k.Name, f.Name) {
-				find.hits = append(find.hits, Hit{Kind: "do", Title: fmt.Sprintf("Log: %s, %s", k.Name, f.Name), Detail: b.Name, Path: fmt.Sprintf("%s/log?surface=%s&kind=%s", base, f.ID, k.Work), rank: away - 2})
+				find.hits = append(find.hits, Hit{Kind: "do", Title: fmt.Sprintf("Log: %s, %s", k.Name, f.Name),
+					Detail: b.Name, Path: fmt.Sprintf("%s/log?surface=%s&kind=%s", base, f.ID, k.Work), rank: away - 2})
 			}
 		}
 	}
 	for _, d := range s.Defects {
-		find.add(Hit{Kind: "defect", Title: fmt.Sprintf("Defect %d, %s", d.Number, strings.ReplaceAll(string(d.Kind), "-", " ")), Detail: fmt.Sprintf("%s, %s: %s %s", names[d.SurfaceID], b.Name, d.State, d.Note),
+		find.add(Hit{Kind: "defect", Title: fmt.Sprintf("Defect %d, %s", d.Number,
+			strings.ReplaceAll(string(d.Kind), "-", " ")), Detail: fmt.Sprintf("%s, %s: %s %s", names[d.SurfaceID],
+			b.Name, d.State, d.Note),
 			Path: base + "/survey?defect=" + d.ID}, away+1)
 	}
 	j, err := a.Job(ctx, b.ID)
@@ -111,7 +114,9 @@ func (a *App) searchBoat(ctx context.Context, b Boat, find *finding, away int) e
 	}
 	for _, c := range j.Surfaces {
 		for _, t := range c.Tasks {
-			find.add(Hit{Kind: "task", Title: fmt.Sprintf("%s: %s", names[t.SurfaceID], t.What), Detail: fmt.Sprintf("%s, %s", b.Name, t.State), Path: base + "/build-up?surface=" + t.SurfaceID}, away+2)
+			find.add(Hit{Kind: "task", Title: fmt.Sprintf("%s: %s", names[t.SurfaceID], t.What),
+				Detail: fmt.Sprintf("%s, %s", b.Name, t.State), Path: base + "/build-up?surface=" + t.SurfaceID},
+				away+2)
 		}
 	}
 	log, err := a.Log(ctx, b.ID)
@@ -122,7 +127,9 @@ func (a *App) searchBoat(ctx context.Context, b Boat, find *finding, away int) e
 		if e.Deleted {
 			continue
 		}
-		find.add(Hit{Kind: "log", Title: fmt.Sprintf("%s: %s %s", names[e.SurfaceID], e.Kind.Kind().Name, e.Product), Detail: fmt.Sprintf("%s, %s %s %s", b.Name, e.StartedAt.In(s.Place.location()).Format("2006-01-02"), e.Who, e.Note),
+		find.add(Hit{Kind: "log", Title: fmt.Sprintf("%s: %s %s", names[e.SurfaceID], e.Kind.Kind().Name, e.Product),
+			Detail: fmt.Sprintf("%s, %s %s %s", b.Name, e.StartedAt.In(s.Place.location()).Format("2006-01-02"), e.Who,
+				e.Note),
 			Path: base + "/log?entry=" + e.ID}, away+2)
 	}
 	return nil

@@ -43,5 +43,6 @@ func TestSearch(t *testing.T) {
 	assert.True(t, kinds["task"] && kinds["log"], "tasks and entries: %v", hits)
 	hits, err = a.Search(ctx, "wash deck", s.Boat.ID)
 	require.NoError(t, err)
-	assert.Equal(t, "/boats/"+s.Boat.ID+"/log?surface="+surfaceNamed(a, "Marsh Lantern", "Deck").ID+"&kind=wash", hits[0].Path)
+	assert.Equal(t, "/boats/"+s.Boat.ID+"/log?surface="+surfaceNamed(a, "Marsh Lantern", "Deck").ID+"&kind=wash",
+		hits[0].Path)
 }

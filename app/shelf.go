@@ -58,7 +58,8 @@ func (e StockEdit) validate(ctx context.Context, q store.Queries) error {
 		bad.Add("part", "a one-part product has no parts")
 	}
 	bad.Range("litres", e.Litres, 0, 5000, "L")
-	for _, d := range []struct{ path, day string }{{"boughtOn", e.BoughtOn}, {"openedOn", e.OpenedOn}, {"expiresOn", e.ExpiresOn}, {"arrivesOn", e.ArrivesOn}} {
+	for _, d := range []struct{ path, day string }{{"boughtOn", e.BoughtOn}, {"openedOn", e.OpenedOn},
+		{"expiresOn", e.ExpiresOn}, {"arrivesOn", e.ArrivesOn}} {
 		if _, err := time.Parse(time.DateOnly, d.day); err != nil && d.day != "" {
 			bad.Add(d.path, "%q is not a day such as 2026-05-30", d.day)
 		}
@@ -67,8 +68,10 @@ func (e StockEdit) validate(ctx context.Context, q store.Queries) error {
 }
 
 func (e StockEdit) row(id string, version int, now time.Time) store.Stock {
-	return store.Stock{ID: id, Version: version, ProductID: e.ProductID, Part: e.Part, Litres: e.Litres, Batch: e.Batch, Supplier: e.Supplier, Shelf: e.Shelf,
-		Note: e.Note, BoughtOn: e.BoughtOn, OpenedOn: e.OpenedOn, ExpiresOn: e.ExpiresOn, ArrivesOn: e.ArrivesOn, CountedAt: now.Unix()}
+	return store.Stock{ID: id, Version: version, ProductID: e.ProductID, Part: e.Part, Litres: e.Litres, Batch: e.Batch,
+		Supplier: e.Supplier, Shelf: e.Shelf,
+		Note: e.Note, BoughtOn: e.BoughtOn, OpenedOn: e.OpenedOn, ExpiresOn: e.ExpiresOn, ArrivesOn: e.ArrivesOn,
+		CountedAt: now.Unix()}
 }
 
 // AddStock puts something on the shelf, counted now.
@@ -147,11 +150,14 @@ func (a *App) shelf(ctx context.Context, q store.Queries, sheets map[string]prod
 	}
 	out := make([]StockItem, len(rows))
 	for i, r := range rows {
-		out[i] = StockItem{ID: r.ID, Version: r.Version, Product: sheets[r.ProductID].Name, CountedAt: time.Unix(r.CountedAt, 0).UTC(), LeftL: r.Litres,
-			StockEdit: StockEdit{r.ProductID, r.Part, r.Litres, r.Batch, r.Supplier, r.Shelf, r.Note, r.BoughtOn, r.OpenedOn, r.ExpiresOn, r.ArrivesOn}, Awaited: r.ArrivesOn != ""}
+		out[i] = StockItem{ID: r.ID, Version: r.Version, Product: sheets[r.ProductID].Name,
+			CountedAt: time.Unix(r.CountedAt, 0).UTC(), LeftL: r.Litres,
+			StockEdit: StockEdit{r.ProductID, r.Part, r.Litres, r.Batch, r.Supplier, r.Shelf, r.Note, r.BoughtOn,
+				r.OpenedOn, r.ExpiresOn, r.ArrivesOn}, Awaited: r.ArrivesOn != ""}
 	}
 	order := func(x StockItem) string { // opened first, then what expires first
-		return cmp.Or(x.OpenedOn, "9999") + cmp.Or(x.expires(sheets[x.ProductID]), "9999") + x.CountedAt.Format(time.RFC3339)
+		return cmp.Or(x.OpenedOn, "9999") + cmp.Or(x.expires(sheets[x.ProductID]), "9999") +
+			x.CountedAt.Format(time.RFC3339)
 	}
 	slices.SortStableFunc(out, func(a, b StockItem) int {
 		return cmp.Or(cmp.Compare(a.Product, b.Product), cmp.Compare(order(a), order(b)))
@@ -218,7 +224,8 @@ func byDay(shelf []StockItem, productID string, baseShare float64, day string) (
 }
 
 // supplies are what there is of the products of which some is awaited.
-func supplies(shelf []StockItem, sheets map[string]product.Sheet, now time.Time, loc *time.Location) map[string]plan.Supply {
+func supplies(shelf []StockItem, sheets map[string]product.Sheet, now time.Time,
+	loc *time.Location) map[string]plan.Supply {
 	out := map[string]plan.Supply{}
 	awaited := slices.DeleteFunc(slices.Clone(shelf), func(s StockItem) bool { return !s.Awaited })
 	sortBy(awaited, func(s StockItem) string { return s.ArrivesOn })
@@ -234,7 +241,8 @@ func supplies(shelf []StockItem, sheets map[string]product.Sheet, now time.Time,
 			sum += d.Litres
 		}
 		by, _ := byDay(shelf, item.ProductID, share, item.ArrivesOn)
-		if more := by.Mixed(share) - sum; more > 0 { // not one part that waits for the other, nor the same day told twice
+		if more := by.Mixed(
+			share) - sum; more > 0 { // not one part that waits for the other, nor the same day told twice
 			s.Awaited = append(s.Awaited, plan.Delivery{At: plan.Comes(item.ArrivesOn, now, loc), Litres: more})
 		}
 		out[item.ProductID] = s

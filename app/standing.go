@@ -147,8 +147,10 @@ func ofBoat(p *plan.Plan, boatID string) []readiness.Planned {
 			continue
 		}
 		whole, _, _ := strings.Cut(it.TaskID, "/")
-		out = append(out, readiness.Planned{TaskID: it.TaskID, Whole: whole, StepID: it.StepID, SurfaceID: it.SurfaceID, Surface: it.Surface, What: it.What, Work: it.Work, SharePct: it.SharePct,
-			Coat: it.Coat, Start: it.Start, End: it.End, Hours: it.Hours, People: it.People, Before: it.Before, Why: it.Why})
+		out = append(out, readiness.Planned{TaskID: it.TaskID, Whole: whole, StepID: it.StepID, SurfaceID: it.SurfaceID,
+			Surface: it.Surface, What: it.What, Work: it.Work, SharePct: it.SharePct,
+			Coat: it.Coat, Start: it.Start, End: it.End, Hours: it.Hours, People: it.People, Before: it.Before,
+			Why: it.Why})
 	}
 	return out
 }

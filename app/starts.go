@@ -91,7 +91,9 @@ func (a *App) Begin(ctx context.Context, boatID string, choices []StartChoice) (
 		rows := make([][]store.Step, len(choices))
 		for i, c := range choices {
 			at := fmt.Sprintf("[%d]", i)
-			if !w.untouched(c.SurfaceID) || slices.ContainsFunc(choices[:i], func(o StartChoice) bool { return o.SurfaceID == c.SurfaceID }) {
+			if !w.untouched(c.SurfaceID) || slices.ContainsFunc(choices[:i], func(o StartChoice) bool {
+				return o.SurfaceID == c.SurfaceID
+			}) {
 				bad.Add(at+".surfaceId", "is no surface of this boat on which nothing is planned")
 				continue
 			}

@@ -20,8 +20,10 @@ func TestANewBoatIsPlannedInOneGo(t *testing.T) {
 		template  string
 		substrate survey.Substrate
 	}{{"motor-launch", survey.GRP}, {"wooden-long-keel", survey.StripPlank}, {"metal-workboat", survey.Aluminium}} {
-		boat := must(a.AddBoat(ctx, app.NewBoat{BoatEdit: app.BoatEdit{Name: "New " + c.template, PlaceID: must(a.Places(ctx))[0].ID,
-			Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 7.2, BeamM: 2.8, DraughtM: 0.7, FreeboardM: 0.9}}, Template: c.template, Substrate: c.substrate}))
+		boat := must(a.AddBoat(ctx,
+			app.NewBoat{BoatEdit: app.BoatEdit{Name: "New " + c.template, PlaceID: must(a.Places(ctx))[0].ID,
+				Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 7.2, BeamM: 2.8, DraughtM: 0.7,
+					FreeboardM: 0.9}}, Template: c.template, Substrate: c.substrate}))
 		if c.substrate == survey.Aluminium {
 			assert.Contains(t, launching(a, boat), "Nothing is planned on")
 		}
@@ -31,7 +33,8 @@ func TestANewBoatIsPlannedInOneGo(t *testing.T) {
 			require.NotEmpty(t, s.Schools, s.Surface)
 			choices = append(choices, app.StartChoice{SurfaceID: s.SurfaceID, Scheme: s.Schools[0].Scheme})
 		}
-		_, err := a.Begin(ctx, boat.ID, append(choices[:1:1], app.StartChoice{SurfaceID: choices[1].SurfaceID, Scheme: "none"}))
+		_, err := a.Begin(ctx, boat.ID,
+			append(choices[:1:1], app.StartChoice{SurfaceID: choices[1].SurfaceID, Scheme: "none"}))
 		assert.Equal(t, "[1].scheme", faultAt(t, err))
 		assert.Len(t, must(a.Starts(ctx, boat.ID)), len(starts), "all or none")
 		o := must(a.Begin(ctx, boat.ID, choices))

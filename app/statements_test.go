@@ -48,17 +48,22 @@ func TestStatementsOfAScreen(t *testing.T) {
 			_, err := a.Bench(ctx, b.ID, app.BenchQuery{SurfaceID: deck.ID})
 			return err
 		}},
-		"log":     {16, func(ctx context.Context) error { _, err := a.Log(ctx, b.ID); return err }},
-		"report":  {46, func(ctx context.Context) error { _, err := a.Report(ctx, b.ID); return err }},
-		"plan":    {48, func(ctx context.Context) error { _, err := a.YardPlan(ctx, b.PlaceID); return err }},
-		"a bench": {21, func(ctx context.Context) error { _, err := app.NonSkidBench.Get(ctx, a, deck.ID); return err }},
+		"log":    {16, func(ctx context.Context) error { _, err := a.Log(ctx, b.ID); return err }},
+		"report": {46, func(ctx context.Context) error { _, err := a.Report(ctx, b.ID); return err }},
+		"plan":   {48, func(ctx context.Context) error { _, err := a.YardPlan(ctx, b.PlaceID); return err }},
+		"a bench": {21, func(ctx context.Context) error {
+			_, err := app.NonSkidBench.Get(ctx, a,
+				deck.ID)
+			return err
+		}},
 		"keep a bench": {23, func(ctx context.Context) error {
 			_, err := app.NonSkidBench.Set(ctx, a, deck.ID, work.Version, work.Work)
 			work.Version++
 			return err
 		}},
 		"log an entry": {28, func(ctx context.Context) error {
-			_, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: deck.ID, Kind: step.Wash, StartedAt: demo.Now}})
+			_, err := a.AddEntry(ctx,
+				app.NewEntry{Entry: logbook.Entry{SurfaceID: deck.ID, Kind: step.Wash, StartedAt: demo.Now}})
 			return err
 		}},
 	}

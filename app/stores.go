@@ -51,11 +51,15 @@ func (n *Need) note(s product.Sheet, now time.Time) {
 		}
 		n.Notes = append(n.Notes, message.Of("A coat takes %v; %s.", message.Val(coatL, "L"), strings.Join(goes, ", ")))
 	}
-	if until := purchase.Expiry("", now.Format(time.DateOnly), s.ShelfLifeMonths); until != "" && n.Purchase.LeftoverL >= 0.05 && len(n.Purchase.Tins) > 0 {
+	if until := purchase.Expiry("", now.Format(time.DateOnly), s.ShelfLifeMonths); until != "" &&
+		n.Purchase.LeftoverL >= 0.05 && len(n.Purchase.Tins) > 0 {
 		n.Notes = append(n.Notes, message.Of("What is over keeps until %s if it is not opened.", until))
 	}
 	if n.Purchase.OddL > 0 {
-		n.Notes = append(n.Notes, message.Of("Of it %v is %s with nothing to go with: buy the other part alone if it is sold so, or leave it.", message.Val(n.Purchase.OddL, "L"), n.Purchase.OddPart))
+		n.Notes = append(n.Notes,
+			message.Of(
+				"Of it %v is %s with nothing to go with: buy the other part alone if it is sold so, or leave it.",
+				message.Val(n.Purchase.OddL, "L"), n.Purchase.OddPart))
 	}
 }
 
@@ -109,7 +113,8 @@ func (a *App) comingUp(ctx context.Context, w work) ([]coming, error) {
 	var out []coming
 	for _, p := range ofBoat(yard.view.Plan, w.survey.Boat.ID) {
 		if t := tasks[p.Whole]; p.Coat && t.ProductID != "" {
-			s := Short{ProductID: t.ProductID, Product: w.products[t.ProductID].Name, Boat: w.survey.Boat.Name, Surface: p.Surface, At: p.Start}
+			s := Short{ProductID: t.ProductID, Product: w.products[t.ProductID].Name, Boat: w.survey.Boat.Name,
+				Surface: p.Surface, At: p.Start}
 			out = append(out, coming{s, t.Litres * p.SharePct / 100})
 		}
 	}
@@ -151,7 +156,8 @@ func (a *App) Stores(ctx context.Context, boatID string) (Stores, error) {
 
 // toBuy is Stores without the plan, and the work that it was reckoned from.
 func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) {
-	out := Stores{Needs: []Need{}, Priced: true, StopCents: purchase.StopCents, Consumables: []buildup.Consumable{}, Unread: []message.Sentence{}}
+	out := Stores{Needs: []Need{}, Priced: true, StopCents: purchase.StopCents, Consumables: []buildup.Consumable{},
+		Unread: []message.Sentence{}}
 	var err error
 	if out.Stock, err = a.stock(ctx); err != nil {
 		return out, nil, err
@@ -180,7 +186,9 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 	}
 	byID := map[string]*need{}
 	loaded, failed := make([]work, len(ids)), make([]error, len(ids))
-	if err := parallel.Each(ctx, len(ids), nil, func(_, i int) { loaded[i], failed[i] = a.loadBoatWork(ctx, q, ids[i]) }); err != nil {
+	if err := parallel.Each(ctx, len(ids), nil, func(_, i int) {
+		loaded[i], failed[i] = a.loadBoatWork(ctx, q, ids[i])
+	}); err != nil {
 		return out, nil, err
 	}
 	var works []work
@@ -214,7 +222,8 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 			}
 			n := byID[product]
 			if n == nil {
-				n = &need{sheet: w.products[product], Need: Need{ProductID: product, Product: w.products[product].Name, Surfaces: []string{}}}
+				n = &need{sheet: w.products[product], Need: Need{ProductID: product, Product: w.products[product].Name,
+					Surfaces: []string{}}}
 				byID[product] = n
 			}
 			n.Coats += k.Coats
@@ -239,7 +248,8 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 		var ok bool
 		n.Purchase, ok = purchase.Cover(n.Forecast.BuyL, n.sheet, shelf)
 		n.Impossible = !ok
-		if more, ok := purchase.Cover(n.Forecast.BuyL+math.Max(0.05, n.Purchase.LeftoverL+0.001), n.sheet, shelf); ok && n.Purchase.Priced {
+		if more, ok := purchase.Cover(n.Forecast.BuyL+math.Max(0.05, n.Purchase.LeftoverL+0.001), n.sheet, shelf); ok &&
+			n.Purchase.Priced {
 			n.OneMore, n.OneMoreL = more.CostCents-n.Purchase.CostCents, more.Litres-n.Purchase.Litres
 		}
 		n.Low = n.StockL < n.NextCoatL
@@ -287,14 +297,17 @@ func (a *App) ShoppingList(ctx context.Context, boatID, format string) ([]byte, 
 	if err != nil {
 		return nil, err
 	}
-	table := formats.Table{Name: "Shopping list", Header: []string{"product", "pack", "number", "litres a pack", "price a pack", "currency", "supplier", "part number", "needed L", "low L", "high L", "on the shelf L", "for"}}
+	table := formats.Table{Name: "Shopping list", Header: []string{"product", "pack", "number", "litres a pack",
+		"price a pack", "currency", "supplier", "part number", "needed L", "low L", "high L", "on the shelf L", "for"}}
 	currency, err := a.Currency(ctx)
 	if err != nil {
 		return nil, err
 	}
 	for _, n := range s.Needs {
 		for _, t := range n.Purchase.Tins {
-			table.Rows = append(table.Rows, []any{n.Product, t.Name, t.Count, t.Litres, price(t.PriceCents), currency, t.Supplier, t.PartNo, round(n.Forecast.BuyL), round(n.Forecast.LowL), round(n.Forecast.HighL), round(n.StockL), strings.Join(n.Surfaces, "; ")})
+			table.Rows = append(table.Rows, []any{n.Product, t.Name, t.Count, t.Litres, price(t.PriceCents), currency,
+				t.Supplier, t.PartNo, round(n.Forecast.BuyL), round(n.Forecast.LowL), round(n.Forecast.HighL),
+				round(n.StockL), strings.Join(n.Surfaces, "; ")})
 		}
 	}
 	switch format {

@@ -40,9 +40,12 @@ func productOf(t *testing.T, a *app.App, k product.Kind) app.Product {
 
 // sheet adds a plain one-part product: 50 % solids, 50 µm, tins of 1 L and 4 L.
 func sheet(t *testing.T, a *app.App) app.Product {
-	p, err := a.AddProduct(ctx, product.Sheet{Name: "Plain enamel", Kind: product.TopcoatOne, Binder: product.Alkyd, VolumeSolidsPct: 50,
-		Film: product.Film{MinUm: 30, TypicalUm: 50, MaxUm: 70}, MinCureC: 5, Methods: []string{"roller"}, ShelfLifeMonths: 24,
-		Tins: []product.Tin{{Name: "1 L", Litres: 1, PriceCents: 3000}, {Name: "4 L", Litres: 4, PriceCents: 8000}}})
+	p, err := a.AddProduct(ctx, product.Sheet{Name: "Plain enamel", Kind: product.TopcoatOne, Binder: product.Alkyd,
+		VolumeSolidsPct: 50,
+		Film:            product.Film{MinUm: 30, TypicalUm: 50, MaxUm: 70}, MinCureC: 5, Methods: []string{"roller"},
+		ShelfLifeMonths: 24,
+		Tins: []product.Tin{{Name: "1 L", Litres: 1, PriceCents: 3000},
+			{Name: "4 L", Litres: 4, PriceCents: 8000}}})
 	require.NoError(t, err)
 	return p
 }
@@ -55,8 +58,9 @@ func square(t *testing.T, a *app.App) (string, app.Surface) {
 	edit.Name, edit.PlaceID = "Plain", places[0].ID
 	b, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: edit})
 	require.NoError(t, err)
-	s, err := a.AddSurface(ctx, b.ID, app.SurfaceEdit{Name: "Sides", Part: area.Topsides, Side: area.Both, Description: survey.Usual(area.Topsides, survey.Gelcoat),
-		Measured: area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 50, UncertaintyPct: 2}}}})
+	s, err := a.AddSurface(ctx, b.ID, app.SurfaceEdit{Name: "Sides", Part: area.Topsides, Side: area.Both,
+		Description: survey.Usual(area.Topsides, survey.Gelcoat),
+		Measured:    area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 50, UncertaintyPct: 2}}}})
 	require.NoError(t, err)
 	return b.ID, s
 }
@@ -68,7 +72,9 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 	a := withDemo(t)
 	p := sheet(t, a)
 	boat, s := square(t, a)
-	plan, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 3, DFTUm: 50, Method: "roller", LossPct: 10}}})
+	plan, err := a.SetBuildUp(ctx, s.ID, s.Version,
+		[]app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 3, DFTUm: 50, Method: "roller",
+			LossPct: 10}}})
 	require.NoError(t, err)
 	need := func() app.Need {
 		got, err := a.Stores(ctx, boat)
@@ -110,7 +116,8 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 	assert.Less(t, m.Purchase.Litres, n.Purchase.Litres)
 
 	// The first coat takes a fifth more than reckoned.
-	_, err = a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: s.ID, Kind: step.Coat, StartedAt: demo.Now, ProductID: p.ID, StepID: plan.Steps[0].ID, Litres: 5.5556 * 1.2}})
+	_, err = a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: s.ID, Kind: step.Coat, StartedAt: demo.Now,
+		ProductID: p.ID, StepID: plan.Steps[0].ID, Litres: 5.5556 * 1.2}})
 	require.NoError(t, err)
 	m = need()
 	assert.Equal(t, 2, m.Coats)
@@ -121,7 +128,8 @@ func TestStoresFollowTheLogAndTheShelf(t *testing.T) {
 
 	// Counted anew an hour later, and past its shelf life: not counted on.
 	require.NoError(t, a.SetClock(ctx, app.FixedClock, demo.Now.Add(time.Hour)))
-	_, err = a.EditStock(ctx, item.ID, item.Version, app.StockEdit{ProductID: p.ID, Litres: 12, ExpiresOn: "2026-05-08"})
+	_, err = a.EditStock(ctx, item.ID, item.Version, app.StockEdit{ProductID: p.ID, Litres: 12,
+		ExpiresOn: "2026-05-08"})
 	require.NoError(t, err)
 	got, err := a.Stores(ctx, boat)
 	require.NoError(t, err)
@@ -155,7 +163,9 @@ func TestTodaySaysWhatTheShelfHasOfTheNextCoat(t *testing.T) {
 	a := withDemo(t)
 	p := productOf(t, a, product.TopcoatTwo)
 	boat, s := square(t, a)
-	_, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 50, Method: "roller", LossPct: 10}}})
+	_, err := a.SetBuildUp(ctx, s.ID, s.Version,
+		[]app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 50, Method: "roller",
+			LossPct: 10}}})
 	require.NoError(t, err)
 	shelf := func() *float64 {
 		today, err := a.Today(ctx, boat)
@@ -174,7 +184,8 @@ func TestTodaySaysWhatTheShelfHasOfTheNextCoat(t *testing.T) {
 	_, err = a.AddStock(ctx, app.StockEdit{ProductID: p.ID, Part: product.BasePart, Litres: 3})
 	require.NoError(t, err)
 	assert.InDelta(t, 2.5, *shelf(), 1e-9)
-	_, err = a.AddStock(ctx, app.StockEdit{ProductID: p.ID, Part: product.HardenerPart, Litres: 3 * (1 - share) / share / 2})
+	_, err = a.AddStock(ctx, app.StockEdit{ProductID: p.ID, Part: product.HardenerPart,
+		Litres: 3 * (1 - share) / share / 2})
 	require.NoError(t, err)
 	assert.InDelta(t, 2.5+3/share/2, *shelf(), 1e-9)
 }
@@ -197,7 +208,8 @@ func TestASystemKeepsItsVersions(t *testing.T) {
 	a := withDemo(t)
 	p := sheet(t, a)
 	_, s := square(t, a)
-	steps := []app.Step{{Step: step.Step{Work: step.Wash}}, {ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 2, DFTUm: 50, Method: "roller", LossPct: 10}}}
+	steps := []app.Step{{Step: step.Step{Work: step.Wash}},
+		{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 2, DFTUm: 50, Method: "roller", LossPct: 10}}}
 	sys, err := a.AddSystem(ctx, app.SystemEdit{Name: "Sides", Steps: steps})
 	require.NoError(t, err)
 	plan, err := a.SetBuildUp(ctx, s.ID, s.Version, sys.Steps)
@@ -214,7 +226,8 @@ func TestASystemKeepsItsVersions(t *testing.T) {
 	_, err = a.EditSystem(ctx, sys.ID, 1, app.SystemEdit{Name: "Sides", Steps: steps})
 	assert.Error(t, err, "an old version")
 	assert.ErrorContains(t, a.RemoveProduct(ctx, p.ID), "Plain: Sides")
-	for _, e := range []app.SystemEdit{{Steps: steps}, {Name: "x"}, {Name: "x", Steps: []app.Step{{Step: step.Step{Work: step.Coat, Coats: 1}}}}} {
+	for _, e := range []app.SystemEdit{{Steps: steps}, {Name: "x"},
+		{Name: "x", Steps: []app.Step{{Step: step.Step{Work: step.Coat, Coats: 1}}}}} {
 		_, err := a.AddSystem(ctx, e)
 		assert.Error(t, err)
 	}
@@ -228,11 +241,13 @@ func TestSchemesAreForTheirSurfaces(t *testing.T) {
 	a := withDemo(t)
 	boat, _ := square(t, a)
 	for _, s := range scheme.Schemes {
-		part := map[string]area.Part{scheme.Bottom: area.Bottom, scheme.MetalBottom: area.Keel, scheme.Deck: area.Deck, scheme.MetalDeck: area.Deck, scheme.Inside: area.Lockers}[s.Job]
+		part := map[string]area.Part{scheme.Bottom: area.Bottom, scheme.MetalBottom: area.Keel, scheme.Deck: area.Deck,
+			scheme.MetalDeck: area.Deck, scheme.Inside: area.Lockers}[s.Job]
 		if part == "" {
 			part = area.Topsides
 		}
-		e := app.SurfaceEdit{Name: s.Key, Part: part, Side: area.Both, Description: survey.Usual(part, s.On[0]), Measured: area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 10, UncertaintyPct: 2}}}}
+		e := app.SurfaceEdit{Name: s.Key, Part: part, Side: area.Both, Description: survey.Usual(part, s.On[0]),
+			Measured: area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 10, UncertaintyPct: 2}}}}
 		if s.Over != "" {
 			e.Findings.Layers = []survey.Layer{{Kind: s.Over, Um: 200, Soundness: survey.Sound}}
 		}
@@ -259,7 +274,9 @@ func TestAFindingIsOverruledWithAReason(t *testing.T) {
 	a := withDemo(t)
 	p := productOf(t, a, product.TopcoatTwo)
 	_, s := square(t, a)
-	plan, err := a.SetBuildUp(ctx, s.ID, s.Version, []app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 5, Method: "roller", LossPct: 10}}})
+	plan, err := a.SetBuildUp(ctx, s.ID, s.Version,
+		[]app.Step{{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 1, DFTUm: 5, Method: "roller",
+			LossPct: 10}}})
 	require.NoError(t, err)
 	require.NotEmpty(t, plan.Findings)
 	f := plan.Findings[0]
@@ -298,7 +315,9 @@ func TestTheLibraryGoesOutAndIn(t *testing.T) {
 	added, _, err := a.ImportProducts(ctx, "json", raw)
 	require.NoError(t, err)
 	assert.Equal(t, 1, added)
-	_, _, err = a.ImportProducts(ctx, "json", []byte(strings.Replace(strings.Replace(string(raw), "Copied in", "Another", 1), `"kind": "barrier"`, `"kind": "cheese"`, 1)))
+	_, _, err = a.ImportProducts(ctx, "json",
+		[]byte(strings.Replace(strings.Replace(string(raw), "Copied in", "Another", 1), `"kind": "barrier"`,
+			`"kind": "cheese"`, 1)))
 	assert.Error(t, err)
 	all, err := a.Products(ctx)
 	require.NoError(t, err)
@@ -353,7 +372,8 @@ func BenchmarkOverview(b *testing.B) {
 	var steps []app.Step
 	for _, p := range all {
 		if p.Sheet.IsCoat() && len(steps) < 5 {
-			steps = append(steps, app.Step{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 2, DFTUm: p.Sheet.Film.TypicalUm, Method: "roller", LossPct: 10}})
+			steps = append(steps, app.Step{ProductID: p.ID, Step: step.Step{Work: step.Coat, Coats: 2,
+				DFTUm: p.Sheet.Film.TypicalUm, Method: "roller", LossPct: 10}})
 		}
 	}
 	edit := demo.Boats()[0]
@@ -361,7 +381,8 @@ func BenchmarkOverview(b *testing.B) {
 	boat, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: edit})
 	require.NoError(b, err)
 	for i := range 12 {
-		s, err := a.AddSurface(ctx, boat.ID, app.SurfaceEdit{Name: fmt.Sprint("Part ", i), Part: area.Topsides, Side: area.Both, Description: survey.Usual(area.Topsides, survey.Gelcoat),
+		s, err := a.AddSurface(ctx, boat.ID, app.SurfaceEdit{Name: fmt.Sprint("Part ", i), Part: area.Topsides,
+			Side: area.Both, Description: survey.Usual(area.Topsides, survey.Gelcoat),
 			Measured: area.Measured{Measures: []area.Measure{{Method: area.Stated, AreaM2: 10, UncertaintyPct: 2}}}})
 		require.NoError(b, err)
 		_, err = a.SetBuildUp(ctx, s.ID, s.Version, steps)
@@ -402,7 +423,8 @@ func TestFirstShort(t *testing.T) {
 		}
 		shelf[names[k.ProductID]] -= k.Litres * it.SharePct / 100
 		if shelf[names[k.ProductID]] < -0.005 {
-			assert.Equal(t, []any{names[k.ProductID], it.Boat, it.Surface, it.Start}, []any{all.First.Product, all.First.Boat, all.First.Surface, all.First.At})
+			assert.Equal(t, []any{names[k.ProductID], it.Boat, it.Surface, it.Start},
+				[]any{all.First.Product, all.First.Boat, all.First.Surface, all.First.At})
 			return
 		}
 	}

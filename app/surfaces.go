@@ -93,9 +93,11 @@ func (s SurfaceEdit) validate(b area.Boat) error {
 }
 
 func (s SurfaceEdit) row(id string, version int, boatID string) store.Surface {
-	return store.Surface{ID: id, Version: version, BoatID: boatID, Name: strings.TrimSpace(s.Name), Part: string(s.Part), Side: string(s.Side),
-		Description: store.JSON[survey.Description]{V: s.Description}, Findings: store.JSON[survey.Findings]{V: s.Findings},
-		Measured: store.JSON[area.Measured]{V: s.Measured}}
+	return store.Surface{ID: id, Version: version, BoatID: boatID, Name: strings.TrimSpace(s.Name),
+		Part: string(s.Part), Side: string(s.Side),
+		Description: store.JSON[survey.Description]{V: s.Description},
+		Findings:    store.JSON[survey.Findings]{V: s.Findings},
+		Measured:    store.JSON[area.Measured]{V: s.Measured}}
 }
 
 func editOf(r store.Surface) SurfaceEdit {
@@ -228,7 +230,9 @@ func (a *App) RemoveSurface(ctx context.Context, id string) error {
 		if err != nil {
 			return err
 		}
-		if slices.ContainsFunc(log, func(e store.Entry) bool { return string(e.SurfaceID) == id && e.DeletedAt == nil }) {
+		if slices.ContainsFunc(log, func(e store.Entry) bool {
+			return string(e.SurfaceID) == id && e.DeletedAt == nil
+		}) {
 			return InUse{[]string{"its log entries; delete those first"}}
 		}
 		return q.RemoveSurface(ctx, id)

@@ -155,12 +155,15 @@ func TestSurfacesThatCannotBe(t *testing.T) {
 	a := withDemo(t)
 	s := surveyed(t, a, 0)
 	for path, change := range map[string]func(*app.SurfaceEdit){
-		"name":                        func(e *app.SurfaceEdit) { e.Name = " " },
-		"part":                        func(e *app.SurfaceEdit) { e.Part = "sail" },
-		"tone":                        func(e *app.SurfaceEdit) { e.Tone = "" },
-		"findings.stop":               func(e *app.SurfaceEdit) { e.Findings.Stop = 9 },
-		"measured.measures":           func(e *app.SurfaceEdit) { e.Measured.Measures = nil },
-		"measured.measures[0].areaM2": func(e *app.SurfaceEdit) { e.Measured.Measures = []area.Measure{{Method: area.Stated}} },
+		"name":              func(e *app.SurfaceEdit) { e.Name = " " },
+		"part":              func(e *app.SurfaceEdit) { e.Part = "sail" },
+		"tone":              func(e *app.SurfaceEdit) { e.Tone = "" },
+		"findings.stop":     func(e *app.SurfaceEdit) { e.Findings.Stop = 9 },
+		"measured.measures": func(e *app.SurfaceEdit) { e.Measured.Measures = nil },
+		"measured.measures[0].areaM2": func(e *app.SurfaceEdit) {
+			e.Measured.Measures = []area.Measure{
+				{Method: area.Stated}}
+		},
 	} {
 		e := s.Surfaces[0].SurfaceEdit
 		change(&e)
@@ -201,7 +204,8 @@ func TestDefectsAndPhotos(t *testing.T) {
 	assert.Equal(t, 1600, img.Width)
 
 	whole := photoOf(t, 300, 200)
-	for name, data := range map[string][]byte{"text": []byte("not a picture"), "cut off": whole[:len(whole)/3], "empty": nil, "huge": photoOf(t, 65000, 1000)} {
+	for name, data := range map[string][]byte{"text": []byte("not a picture"), "cut off": whole[:len(whole)/3],
+		"empty": nil, "huge": photoOf(t, 65000, 1000)} {
 		_, err := a.AddPhoto(ctx, crack.ID, data)
 		refused(t, err, "file")
 		_ = name
@@ -250,7 +254,8 @@ func TestSandingThroughIsFlagged(t *testing.T) {
 	now, err := a.Now(ctx)
 	require.NoError(t, err)
 	log := func(um float64) app.Entry {
-		e, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: port.ID, Kind: step.Sand, StartedAt: now, Grit: 120, RemovedUm: um}})
+		e, err := a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: port.ID, Kind: step.Sand, StartedAt: now,
+			Grit: 120, RemovedUm: um}})
 		require.NoError(t, err)
 		return e
 	}
@@ -263,12 +268,15 @@ func TestSandingThroughIsFlagged(t *testing.T) {
 
 func TestReadDrawing(t *testing.T) {
 	a := withDemo(t)
-	d, err := a.ReadDrawing("svg", 0, []byte(`<svg width="1000mm" viewBox="0 0 1000 500"><circle cx="9" cy="9" r="5"/><rect width="1000" height="500"/></svg>`))
+	d, err := a.ReadDrawing("svg", 0,
+		[]byte(
+			`<svg width="1000mm" viewBox="0 0 1000 500"><circle cx="9" cy="9" r="5"/><rect width="1000" height="500"/></svg>`))
 	require.NoError(t, err)
 	require.Len(t, d.Rings, 2)
 	assert.InDelta(t, 0.5, d.Rings[0].AreaM2, 1e-9, "the largest first")
 	assert.InDelta(t, 1, d.Rings[0].WidthM, 1e-9)
-	_, err = a.ReadDrawing("svg", 0, []byte(`<svg width="10mm" viewBox="0 0 10 10"><path d="M0 0L9 9L9 0L0 9Z"/></svg>`))
+	_, err = a.ReadDrawing("svg", 0,
+		[]byte(`<svg width="10mm" viewBox="0 0 10 10"><path d="M0 0L9 9L9 0L0 9Z"/></svg>`))
 	refused(t, err, "file.outer")
 	_, err = a.ReadDrawing("pdf", 0, nil)
 	refused(t, err, "format")

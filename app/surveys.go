@@ -64,7 +64,8 @@ func measurable(ctx context.Context, q store.Queries, b Boat) (area.Boat, []Mode
 	models := make([]Model, len(rows))
 	for i, r := range rows {
 		models[i] = modelOf(r)
-		out.Models[r.ID] = area.ModelAreas{Name: r.Name, Lofted: r.Format == "offsets", Areas: r.Result.V.Areas, Report: r.Result.V.Report}
+		out.Models[r.ID] = area.ModelAreas{Name: r.Name, Lofted: r.Format == "offsets", Areas: r.Result.V.Areas,
+			Report: r.Result.V.Report}
 	}
 	return out, models, err
 }
@@ -183,6 +184,7 @@ func crossCheck(s Survey) *area.CrossCheck {
 	if sides != 3 {
 		return nil
 	}
-	c := area.SetAgainst(area.WettedSurface(s.Boat.Dimensions, s.Boat.DisplacementT), s.Boat.Dimensions, bottom, measured)
+	c := area.SetAgainst(area.WettedSurface(s.Boat.Dimensions, s.Boat.DisplacementT), s.Boat.Dimensions, bottom,
+		measured)
 	return &c
 }

@@ -9,7 +9,8 @@ import (
 // says decides for a survey: what to measure or mend first, else what comes next.
 func (s Survey) says() (says, detail message.Sentence) {
 	if len(s.Surfaces) == 0 {
-		return message.Of("Add her first surface: nothing can be reckoned before."), message.Of("Take a hull type's surfaces, or add them one by one.")
+		return message.Of("Add her first surface: nothing can be reckoned before."),
+			message.Of("Take a hull type's surfaces, or add them one by one.")
 	}
 	var apart []string
 	var rough *Surface
@@ -40,20 +41,27 @@ func (s Survey) says() (says, detail message.Sentence) {
 	}
 	switch {
 	case len(apart) > 0:
-		says = message.Of("%v again before you buy: measurements differ by more than their ±.", message.Strong("Tape "+named(apart)))
+		says = message.Of("%v again before you buy: measurements differ by more than their ±.",
+			message.Strong("Tape "+named(apart)))
 	case rough != nil:
-		says = message.Of("%v first: %v of doubt lie there.", message.Strong("Measure "+rough.Name), message.Val(doubtM2(*rough), "m²"))
+		says = message.Of("%v first: %v of doubt lie there.", message.Strong("Measure "+rough.Name),
+			message.Val(doubtM2(*rough), "m²"))
 	case defects > 0:
-		says = message.Of("The areas are good. %v", counted(defects, "%v waits: mend it before you coat.", "%v wait: mend them before you coat.", message.Strong("One defect"), message.Strong(fmt.Sprintf("%d defects", defects))))
+		says = message.Of("The areas are good. %v", counted(defects, "%v waits: mend it before you coat.",
+			"%v wait: mend them before you coat.", message.Strong("One defect"),
+			message.Strong(fmt.Sprintf("%d defects", defects))))
 	default:
 		says = message.Of("All is measured and nothing waits to be mended: choose what goes on, in Build-up.")
 	}
-	detail = message.Of("%v to coat in all, on %v", message.Val(total, "m²"), counted(len(s.Surfaces), "%v.", "%v.", message.Text("one surface"), message.Text("%d surfaces", len(s.Surfaces))))
+	detail = message.Of("%v to coat in all, on %v", message.Val(total, "m²"), counted(len(s.Surfaces), "%v.", "%v.",
+		message.Text("one surface"), message.Text("%d surfaces", len(s.Surfaces))))
 	if roughs > 0 {
-		detail = message.Of("%v%v", detail, counted(roughs, " %v is only measured roughly.", " %v are only measured roughly.", message.Text("One"), message.Text("%d", roughs)))
+		detail = message.Of("%v%v", detail, counted(roughs, " %v is only measured roughly.",
+			" %v are only measured roughly.", message.Text("One"), message.Text("%d", roughs)))
 	}
 	if defects > 0 {
-		detail = message.Of("%v%v", detail, counted(defects, " %v waits, about ", " %v wait, about ", message.Text("One defect"), message.Text("%d defects", defects)))
+		detail = message.Of("%v%v", detail, counted(defects, " %v waits, about ", " %v wait, about ",
+			message.Text("One defect"), message.Text("%d defects", defects)))
 		detail = message.Of("%v%v of work.", detail, message.Val(hours, "h"))
 	}
 	return says, detail

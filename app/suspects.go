@@ -57,7 +57,8 @@ func (o boatState) repeats(productID string) []logbook.Repeat {
 func (o boatState) recordOf(r logbook.Logged) logbook.Record {
 	e := o.entry(r)
 	f := o.surface(e.SurfaceID)
-	rec := logbook.Record{Sheet: o.sheet(r), DryUm: e.FilmUm, ThinnerPct: e.ThinnerPct, Conditions: e.Conditions, Upright: math.Abs(f.Tilt(f.Part)-90) < 30, Early: e.Early != ""}
+	rec := logbook.Record{Sheet: o.sheet(r), DryUm: e.FilmUm, ThinnerPct: e.ThinnerPct, Conditions: e.Conditions,
+		Upright: math.Abs(f.Tilt(f.Part)-90) < 30, Early: e.Early != ""}
 	for _, um := range e.WetUm {
 		rec.WetUm += um / float64(len(e.WetUm))
 	}

@@ -61,7 +61,8 @@ func (a *App) Systems(ctx context.Context) ([]System, error) {
 		out[i] = System{r.ID, r.Version, SystemEdit{r.Name, r.Note, stepsOf(r.Steps.V)}, []SystemVersion{}}
 		for _, v := range versions {
 			if v.SystemID == r.ID {
-				out[i].Versions = append(out[i].Versions, SystemVersion{v.Version, time.Unix(v.At, 0).UTC(), stepsOf(v.Steps.V)})
+				out[i].Versions = append(out[i].Versions, SystemVersion{v.Version, time.Unix(v.At, 0).UTC(),
+					stepsOf(v.Steps.V)})
 			}
 		}
 	}
@@ -109,7 +110,8 @@ func (e SystemEdit) row(ctx context.Context, q store.Queries, id string, version
 		bad.Under(fmt.Sprintf("steps[%d]", i), c.Validate())
 		rows[i] = s.row()
 	}
-	return store.System{ID: id, Version: version, Name: strings.TrimSpace(e.Name), Note: e.Note, Steps: store.JSON[[]store.Step]{V: rows}}, bad.Err()
+	return store.System{ID: id, Version: version, Name: strings.TrimSpace(e.Name), Note: e.Note,
+		Steps: store.JSON[[]store.Step]{V: rows}}, bad.Err()
 }
 
 // AddSystem stores a new system.
@@ -174,7 +176,9 @@ func (w work) schemeSteps(key string, f Surface) (steps []Step, missing []string
 		if s.Kind != "" {
 			id, ok := w.choose(s, f)
 			if !ok {
-				missing = append(missing, strings.TrimSpace(strings.Join([]string{s.Grade, string(s.Trait), string(s.Binder), s.Kind.Name()}, " ")))
+				missing = append(missing,
+					strings.TrimSpace(strings.Join([]string{s.Grade, string(s.Trait), string(s.Binder), s.Kind.Name()},
+						" ")))
 				continue
 			}
 			st.ProductID, st.Step = id, scheme.Laid(s.Step, w.products[id])
@@ -216,7 +220,8 @@ func (w work) schemes(f Surface) ([]Scheme, error) {
 }
 
 // CoatsFor tells how many coats of a product, dftUm each, reach a goal.
-func (a *App) CoatsFor(ctx context.Context, productID string, dftUm float64, g buildup.Goal) (buildup.CoatCount, error) {
+func (a *App) CoatsFor(ctx context.Context, productID string, dftUm float64, g buildup.Goal) (buildup.CoatCount,
+	error) {
 	p, err := a.Product(ctx, productID)
 	if err != nil {
 		return buildup.CoatCount{}, err
@@ -270,14 +275,16 @@ func (a *App) Overview(ctx context.Context, boatID string) (Overview, error) {
 }
 
 func (w work) overview() (Overview, error) {
-	out := Overview{Sum: w.job.Sum, WorkDayH: w.workDayH(), Surfaces: []OverviewRow{}, Products: []OverviewNeed{}, Consumables: []buildup.Consumable{}}
+	out := Overview{Sum: w.job.Sum, WorkDayH: w.workDayH(), Surfaces: []OverviewRow{}, Products: []OverviewNeed{},
+		Consumables: []buildup.Consumable{}}
 	rank := map[rules.Severity]int{"": 0, rules.Note: 1, rules.Warning: 2, rules.Stop: 3}
 	for _, f := range w.survey.Surfaces {
 		b, err := w.buildUp(f.ID, w.steps[f.ID])
 		if err != nil {
 			return Overview{}, err
 		}
-		r := OverviewRow{SurfaceID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Coats: b.Result.Coats, NetUm: b.Result.NetUm, Litres: b.Result.Litres,
+		r := OverviewRow{SurfaceID: f.ID, Name: f.Name, AreaM2: f.Area.AreaM2, Coats: b.Result.Coats,
+			NetUm: b.Result.NetUm, Litres: b.Result.Litres,
 			CostCents: b.Result.CostCents, Priced: b.Result.Priced, Sum: b.Sum, Working: b.Result.Working}
 		for _, n := range b.Done {
 			r.Done += n

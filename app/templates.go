@@ -140,8 +140,10 @@ func (a *App) DuplicateSurface(ctx context.Context, id string) (Surface, error) 
 			twin.ID, twin.Position = made, old.Position+1
 			side := area.Side(old.Side)
 			twin.Side = string(side.Opposite())
-			if twin.Name = strings.Replace(old.Name, string(side), twin.Side, 1); side == area.Both || twin.Name == old.Name {
-				twin.Name = old.Name + ", " + map[area.Side]string{area.Both: "copy", area.Port: "starboard", area.Starboard: "port"}[side]
+			if twin.Name = strings.Replace(old.Name, string(side), twin.Side, 1); side == area.Both ||
+				twin.Name == old.Name {
+				twin.Name = old.Name + ", " + map[area.Side]string{area.Both: "copy", area.Port: "starboard",
+					area.Starboard: "port"}[side]
 			}
 			if f := old.Description.V.Facing; f == "port" || f == "starboard" {
 				twin.Description.V.Facing = string(area.Side(f).Opposite())

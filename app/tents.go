@@ -36,7 +36,8 @@ func (a *App) Tent(ctx context.Context, boatID string) (BoatTent, error) {
 	if err != nil {
 		return BoatTent{}, err
 	}
-	out := BoatTent{Version: row.TentVersion, Tent: row.Tent.V, Usual: tent.Usual(row.LOAM, row.BeamM), Sheltered: []string{}, Outside: []string{}}
+	out := BoatTent{Version: row.TentVersion, Tent: row.Tent.V, Usual: tent.Usual(row.LOAM, row.BeamM),
+		Sheltered: []string{}, Outside: []string{}}
 	shown := out.Usual
 	if out.Tent != nil {
 		shown = *out.Tent
@@ -155,6 +156,8 @@ func (a *App) Compare(ctx context.Context, boatID string, ask VerdictQuery, t te
 		}
 	}
 	_, end, _ := f.Weather.Air.Span()
-	coat := climate.Coat{SurfaceID: f.ID, Sheet: o.graded(f.ID, ask.ProductID), Over: p.Sheet.Kind, Job: job, From: from, To: end}
-	return Comparison{f.Name, p, o.ribbon(f.ID), o.boat.Compare(ctx, coat, t, o.futures(), compareFutures, futuresSeed), t.Cautions()}, nil
+	coat := climate.Coat{SurfaceID: f.ID, Sheet: o.graded(f.ID, ask.ProductID), Over: p.Sheet.Kind, Job: job,
+		From: from, To: end}
+	return Comparison{f.Name, p, o.ribbon(f.ID), o.boat.Compare(ctx, coat, t, o.futures(), compareFutures, futuresSeed),
+		t.Cautions()}, nil
 }

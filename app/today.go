@@ -81,8 +81,10 @@ func (o boatState) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, r
 			f = s
 		}
 	}
-	coat := readiness.Coat{Step: step.Step{Work: step.Coat, Sheet: sheet, Method: method, DFTUm: max(1, sheet.Film.TypicalUm)}, AreaM2: f.AreaM2}
-	if coat.LayH, _ = o.reckoned(f, coat.Step); f.Next != nil && f.Next.ProductID == ask.ProductID && f.Next.Method == method {
+	coat := readiness.Coat{Step: step.Step{Work: step.Coat, Sheet: sheet, Method: method,
+		DFTUm: max(1, sheet.Film.TypicalUm)}, AreaM2: f.AreaM2}
+	if coat.LayH, _ = o.reckoned(f, coat.Step); f.Next != nil && f.Next.ProductID == ask.ProductID &&
+		f.Next.Method == method {
 		coat = *f.Next
 	}
 	return o.s.JobFor(coat, f), f, nil

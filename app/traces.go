@@ -56,7 +56,8 @@ func (a *App) Trace(ctx context.Context, id string, from, to time.Time, points i
 		return &v
 	}
 	for _, e := range reading.Thin(rs, out.From, out.To, max(10, min(points, 2000))) {
-		out.Points = append(out.Points, TracePoint{e.At, e.N, value(e.MinC), value(e.MeanC), value(e.MaxC), value(e.MinRH), value(e.MeanRH), value(e.MaxRH)})
+		out.Points = append(out.Points, TracePoint{e.At, e.N, value(e.MinC), value(e.MeanC), value(e.MaxC),
+			value(e.MinRH), value(e.MeanRH), value(e.MaxRH)})
 	}
 	return out, nil
 }

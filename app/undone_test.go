@@ -22,7 +22,8 @@ func TestACoatWaitsForWhatComesBeforeIt(t *testing.T) {
 	boat := f.BoatID
 	primer := must(a.BuildUp(ctx, surfaceNamed(a, "Sounding Line", "Topsides port").ID)).Steps[0]
 	primer.ID = ""
-	steps := []app.Step{{Step: step.Step{Work: step.Wash}}, {Step: step.Step{Work: step.Sand, Grit: 80}}, {Step: step.Step{Work: step.Wash}}, primer}
+	steps := []app.Step{{Step: step.Step{Work: step.Wash}}, {Step: step.Step{Work: step.Sand, Grit: 80}},
+		{Step: step.Step{Work: step.Wash}}, primer}
 	must(a.SetBuildUp(ctx, f.ID, f.Version, steps))
 	lane := func() readiness.Lane {
 		for _, l := range must(a.Today(ctx, boat)).Answer.Lanes {
@@ -34,11 +35,14 @@ func TestACoatWaitsForWhatComesBeforeIt(t *testing.T) {
 		return readiness.Lane{}
 	}
 	told := func(kind step.Work, grit int, before time.Duration) {
-		must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: kind, StartedAt: demo.Now.Add(-before), Grit: grit}}))
+		must(a.AddEntry(ctx, app.NewEntry{Entry: logbook.Entry{SurfaceID: f.ID, Kind: kind,
+			StartedAt: demo.Now.Add(-before), Grit: grit}}))
 	}
-	assert.Regexp(t, `^Deck: wash \([\d.]+ h\), sand with 80 \([\d.]+ h\), wash \([\d.]+ h\) first; metal primer not before [\w ,]+ \d\d:\d\d\.$`, lane().Answer.In(time.UTC))
+	assert.Regexp(t,
+		`^Deck: wash \([\d.]+ h\), sand with 80 \([\d.]+ h\), wash \([\d.]+ h\) first; metal primer not before [\w ,]+ \d\d:\d\d\.$`, lane().Answer.In(time.UTC))
 	bench := must(a.Bench(ctx, boat, app.BenchQuery{SurfaceID: f.ID}))
-	assert.Contains(t, bench.Says.In(time.UTC), "Not now: not logged since the last coat: wash, sand with 80, wash. When it may: mix ")
+	assert.Contains(t, bench.Says.In(time.UTC),
+		"Not now: not logged since the last coat: wash, sand with 80, wash. When it may: mix ")
 	assert.Equal(t, "first", bench.Checks[0].Key)
 	told("wash", 0, 5*time.Hour)
 	told("sand", 80, 4*time.Hour)
@@ -54,7 +58,8 @@ func TestOneCoatMoreThanPlanned(t *testing.T) {
 	plan := must(a.BuildUp(ctx, f.ID))
 	require.Equal(t, 2, plan.Steps[0].Coats)
 	require.Equal(t, 2, plan.Done[0])
-	edit := logbook.Entry{SurfaceID: f.ID, Kind: step.Coat, StartedAt: demo.Now.Add(-time.Hour), ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{140}}
+	edit := logbook.Entry{SurfaceID: f.ID, Kind: step.Coat, StartedAt: demo.Now.Add(-time.Hour),
+		ProductID: plan.Steps[0].ProductID, StepID: plan.Steps[0].ID, WetUm: []float64{140}}
 	edit.Detail.Early = "a test"
 	must(a.AddEntry(ctx, app.NewEntry{Entry: edit}))
 	plan = must(a.BuildUp(ctx, f.ID))

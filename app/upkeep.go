@@ -52,8 +52,10 @@ type stood struct {
 // exposed is where a surface lies to the weather, and how its boat is used.
 func (w work) exposed(f Surface) upkeep.Film {
 	b := w.survey.Boat
-	return upkeep.Film{MonthsAfloat: b.MonthsAfloat, NM: b.SeasonNM, Worn: f.Part == area.Rudder || f.Part == area.BootTop,
-		Exposure: upkeep.Exposure{LatitudeDeg: w.survey.Place.LatitudeDeg, TiltDeg: f.Tilt(f.Part), Covered: f.Shelter != survey.Open, Inside: f.Part.Info().Inside}}
+	return upkeep.Film{MonthsAfloat: b.MonthsAfloat, NM: b.SeasonNM, Worn: f.Part == area.Rudder ||
+		f.Part == area.BootTop,
+		Exposure: upkeep.Exposure{LatitudeDeg: w.survey.Place.LatitudeDeg, TiltDeg: f.Tilt(f.Part),
+			Covered: f.Shelter != survey.Open, Inside: f.Part.Info().Inside}}
 }
 
 // stoods are the films of a surface from coat to coat.
@@ -124,7 +126,9 @@ func (o boatState) upkeep() Upkeep {
 		if !ok {
 			continue
 		}
-		one := DueFilm{SurfaceID: f.ID, Surface: f.Name, ProductID: s.productID, Product: o.products[s.productID].Name, FilmUm: s.film.Um, LaidAt: s.film.LastAt, Held: s.held, Below: s.film.Sheet.Kind.Info().Antifouling, Due: due}
+		one := DueFilm{SurfaceID: f.ID, Surface: f.Name, ProductID: s.productID, Product: o.products[s.productID].Name,
+			FilmUm: s.film.Um, LaidAt: s.film.LastAt, Held: s.held, Below: s.film.Sheet.Kind.Info().Antifouling,
+			Due: due}
 		if n := len(s.grades); n > 0 {
 			one.HeldAt = &s.grades[n-1].At
 		}

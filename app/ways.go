@@ -119,7 +119,8 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 				}
 				one.DaysGained += gained
 			}
-			if now := later.Odds[k]; r.adds && now.Half != nil && (one.Odds[k].Half == nil || one.Odds[k].Half.After(*now.Half)) {
+			if now := later.Odds[k]; r.adds && now.Half != nil &&
+				(one.Odds[k].Half == nil || one.Odds[k].Half.After(*now.Half)) {
 				one.Odds[k] = now
 			}
 			one.Enough = one.Enough && (l.Due == nil || one.Odds[k].DuePct >= 90)
@@ -147,7 +148,8 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 // earlier is what a start earlierDays before this would have bought: the same futures, which are
 // later in the year, with so many days more until the days wanted.
 func (s *yardState) earlier(played *oddsMade) Way {
-	out := Way{Name: "begun two weeks earlier, in weather like that to come: too late now, for next time", Past: true, Enough: true}
+	out := Way{Name: "begun two weeks earlier, in weather like that to come: too late now, for next time", Past: true,
+		Enough: true}
 	shifted := func(at *time.Time) *time.Time {
 		if at == nil {
 			return nil
@@ -246,14 +248,16 @@ var remedies = []remedy{
 				for _, f := range b.Surfaces {
 					for i, t := range f.Tasks {
 						if t.Films && t.Left() && t.Step.Grade != s.looks[k].job.Chain(f.ID).Tasks[i].Step.Grade {
-							sum += tent.Usual(s.looks[k].survey.Boat.Dimensions.LOAM, s.looks[k].survey.Boat.Dimensions.BeamM).Prices.HardenerCents
+							sum += tent.Usual(s.looks[k].survey.Boat.Dimensions.LOAM,
+								s.looks[k].survey.Boat.Dimensions.BeamM).Prices.HardenerCents
 						}
 					}
 				}
 			}
 			return sum
 		}},
-	{"one coat fewer where four or more of one are planned: a thinner film, sooner due again", false, (*yardState).coatFewer, free},
+	{"one coat fewer where four or more of one are planned: a thinner film, sooner due again", false,
+		(*yardState).coatFewer, free},
 }
 
 // helper is the name of somebody who is not there yet.

@@ -58,7 +58,8 @@ func TestInstrumentsAreChecked(t *testing.T) {
 	}
 	other, err := a.AddPlace(ctx, app.PlaceEdit{Name: "Elsewhere", TimeZone: "UTC", WeatherSource: app.Imported})
 	require.NoError(t, err)
-	_, err = a.AddInstrument(ctx, other.ID, app.InstrumentEdit{Name: "x", Kind: reading.InTent, BoatID: s.Boat.ID, Feed: app.ByFile})
+	_, err = a.AddInstrument(ctx, other.ID, app.InstrumentEdit{Name: "x", Kind: reading.InTent, BoatID: s.Boat.ID,
+		Feed: app.ByFile})
 	assert.ErrorContains(t, err, "boatId")
 	_, err = a.AddInstrument(ctx, "nowhere", app.InstrumentEdit{Name: "x", Kind: reading.InOpen, Feed: app.ByFile})
 	assert.ErrorIs(t, err, app.ErrNotFound)
@@ -66,7 +67,8 @@ func TestInstrumentsAreChecked(t *testing.T) {
 
 func TestAFileOfReadingsIsRememberedAndReplaces(t *testing.T) {
 	a, s := launch(t)
-	i, err := a.AddInstrument(ctx, s.Place.ID, app.InstrumentEdit{Name: "Shed wall", Kind: reading.InOpen, Feed: app.ByFile})
+	i, err := a.AddInstrument(ctx, s.Place.ID, app.InstrumentEdit{Name: "Shed wall", Kind: reading.InOpen,
+		Feed: app.ByFile})
 	require.NoError(t, err)
 	assert.Zero(t, i.Count)
 	file := []byte("when;t;h\n07.05.2026 22:00;8,5;80\n07.05.2026 23:30;7,9;83\n08.05.2026 00:30;7,1;86\n")
@@ -89,13 +91,15 @@ func TestAFileOfReadingsIsRememberedAndReplaces(t *testing.T) {
 	got, err := a.Trace(ctx, i.ID, time.Time{}, time.Time{}, 1000)
 	require.NoError(t, err)
 	require.Len(t, got.Points, 3)
-	assert.Equal(t, []float64{8.5, 9.9, 7.1}, []float64{*got.Points[0].MeanC, *got.Points[1].MeanC, *got.Points[2].MeanC}, "replaced at its instant, nothing stored of the bad file")
+	assert.Equal(t, []float64{8.5, 9.9, 7.1}, []float64{*got.Points[0].MeanC, *got.Points[1].MeanC,
+		*got.Points[2].MeanC}, "replaced at its instant, nothing stored of the bad file")
 }
 
 func TestALiveInstrumentSends(t *testing.T) {
 	a, s := launch(t)
 	port := surface(s, "Topsides port")
-	i, err := a.AddInstrument(ctx, s.Place.ID, app.InstrumentEdit{Name: "IR", Kind: reading.Spot, SurfaceID: port.ID, Feed: app.Live})
+	i, err := a.AddInstrument(ctx, s.Place.ID, app.InstrumentEdit{Name: "IR", Kind: reading.Spot, SurfaceID: port.ID,
+		Feed: app.Live})
 	require.NoError(t, err)
 	assert.Equal(t, s.Boat.ID, i.BoatID)
 	line := func(at time.Time, tempC float64) []byte {
@@ -145,7 +149,8 @@ func must[T any](v T, err error) T {
 func TestASimulatedFaultIsNoticed(t *testing.T) {
 	a, s := launch(t)
 	for fault, what := range map[string]string{"stuck": "stuck", "drop-outs": "drop-out", "clock-ahead": "clock"} {
-		i, err := a.AddInstrument(ctx, s.Place.ID, app.InstrumentEdit{Name: "Logger " + fault, Kind: reading.InOpen, Feed: app.Simulator, Fault: fault})
+		i, err := a.AddInstrument(ctx, s.Place.ID, app.InstrumentEdit{Name: "Logger " + fault, Kind: reading.InOpen,
+			Feed: app.Simulator, Fault: fault})
 		require.NoError(t, err)
 		found := false
 		for _, d := range i.Doubts {
@@ -181,7 +186,8 @@ func TestForecastByWordsAndByDocument(t *testing.T) {
 	p, err := a.Place(ctx, s.Place.ID)
 	require.NoError(t, err)
 	assert.Equal(t, app.Told, p.WeatherSource)
-	twice := weather.SimpleDay{Date: "2026-05-09", MinC: 8, MaxC: 16, Sky: "cloudy", Rain: "dry", Wind: "light", Air: "usual"}
+	twice := weather.SimpleDay{Date: "2026-05-09", MinC: 8, MaxC: 16, Sky: "cloudy", Rain: "dry", Wind: "light",
+		Air: "usual"}
 	_, err = a.AddDays(ctx, s.Place.ID, []weather.SimpleDay{twice, twice})
 	assert.ErrorContains(t, err, "once")
 	_, err = a.AddDays(ctx, s.Place.ID, nil)
@@ -265,13 +271,15 @@ func TestATentIsDescribedComparedAndTakenDown(t *testing.T) {
 	made.Heaters = []tent.Heater{{Kind: tent.Paraffin, PowerKW: 6}}
 	made.Thermostat = tent.Thermostat{SetC: 18}
 	step := must(a.BuildUp(ctx, rudder.ID)).Steps[0]
-	c, err := a.Compare(ctx, s.Boat.ID, app.VerdictQuery{SurfaceID: rudder.ID, ProductID: step.ProductID, Method: step.Method}, made)
+	c, err := a.Compare(ctx, s.Boat.ID, app.VerdictQuery{SurfaceID: rudder.ID, ProductID: step.ProductID,
+		Method: step.Method}, made)
 	require.NoError(t, err)
 	require.GreaterOrEqual(t, len(c.Options), 3)
 	assert.Contains(t, strings.Join(c.Cautions, " "), "carbon monoxide")
 	dry := made
 	dry.Heaters = []tent.Heater{{Kind: tent.Electric, PowerKW: 6}}
-	heated, err := a.Compare(ctx, s.Boat.ID, app.VerdictQuery{SurfaceID: rudder.ID, ProductID: step.ProductID, Method: step.Method}, dry)
+	heated, err := a.Compare(ctx, s.Boat.ID, app.VerdictQuery{SurfaceID: rudder.ID, ProductID: step.ProductID,
+		Method: step.Method}, dry)
 	require.NoError(t, err)
 	assert.Greater(t, heated.Options[2].StartH, heated.Options[1].StartH)
 	assert.GreaterOrEqual(t, heated.Options[2].StartH, c.Options[2].StartH, "a burner's water keeps the air damp")
@@ -318,12 +326,15 @@ func TestATentIsDescribedComparedAndTakenDown(t *testing.T) {
 // A logger of a year of minutes, drawn: read, thinned, answered.
 func BenchmarkTraceYearOfMinutes(b *testing.B) {
 	a := open(b, filepath.Join(b.TempDir(), "a.db"))
-	place := must(a.AddPlace(ctx, app.PlaceEdit{Name: "Quay", LatitudeDeg: 53, TimeZone: "UTC", WeatherSource: app.Imported}))
-	i := must(a.AddInstrument(ctx, place.ID, app.InstrumentEdit{Name: "minutes", Kind: reading.InOpen, Feed: app.ByFile}))
+	place := must(a.AddPlace(ctx, app.PlaceEdit{Name: "Quay", LatitudeDeg: 53, TimeZone: "UTC",
+		WeatherSource: app.Imported}))
+	i := must(a.AddInstrument(ctx, place.ID, app.InstrumentEdit{Name: "minutes", Kind: reading.InOpen,
+		Feed: app.ByFile}))
 	var file strings.Builder
 	file.WriteString("time,temp,rh\n")
 	for at, k := time.Date(2025, 1, 1, 0, 0, 0, 0, time.UTC), 0; k < 525_600; k++ {
-		fmt.Fprintf(&file, "%s,%.1f,%d\n", at.Add(time.Duration(k)*time.Minute).Format("2006-01-02 15:04"), 10+5*math.Sin(float64(k)/229), 60+k%30)
+		fmt.Fprintf(&file, "%s,%.1f,%d\n", at.Add(time.Duration(k)*time.Minute).Format("2006-01-02 15:04"),
+			10+5*math.Sin(float64(k)/229), 60+k%30)
 	}
 	seen := must(a.PreviewReadings(ctx, i.ID, []byte(file.String())))
 	b.Run("import", func(b *testing.B) {

@@ -70,7 +70,8 @@ func (a *App) ReadWeatherColumns(ctx context.Context, placeID string, data []byt
 // forecast document (formats.ReadForecast). What is said of its columns is kept for the next one. Rows up to now count
 // as measured, later ones as the new forecast. A simulated record is replaced by it. A climate file
 // (formats.ReadEPW) sets the usual months instead. All or nothing.
-func (a *App) ImportWeather(ctx context.Context, placeID string, columns map[string]string, data []byte) (Import, error) {
+func (a *App) ImportWeather(ctx context.Context, placeID string, columns map[string]string, data []byte) (Import,
+	error) {
 	return change(ctx, a, func(ctx context.Context) (Import, error) {
 		p, err := a.Place(ctx, placeID)
 		if err != nil {
@@ -133,13 +134,17 @@ func (a *App) importClimate(ctx context.Context, p Place, data []byte) (Import, 
 		if err := e.validate(); err != nil {
 			return Import{}, err
 		}
-		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error { return q.EditPlace(ctx, e.row(p.ID, p.Version)) }); err != nil {
+		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
+			return q.EditPlace(ctx, e.row(p.ID, p.Version))
+		}); err != nil {
 			return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })
 		}
-		in := Import{Rows: len(s), Doubts: []string{}, Climate: of.Name, KmOff: math.Round(solar.DistanceKm(p.LatitudeDeg, p.LongitudeDeg, of.LatitudeDeg, of.LongitudeDeg))}
+		in := Import{Rows: len(s), Doubts: []string{}, Climate: of.Name,
+			KmOff: math.Round(solar.DistanceKm(p.LatitudeDeg, p.LongitudeDeg, of.LatitudeDeg, of.LongitudeDeg))}
 		in.From, in.To, _ = s.Span()
 		if in.KmOff > farOff {
-			in.Doubts = append(in.Doubts, fmt.Sprintf("%s is %.0f km from %s: is its weather like that?", of.Name, in.KmOff, p.Name))
+			in.Doubts = append(in.Doubts, fmt.Sprintf("%s is %.0f km from %s: is its weather like that?", of.Name,
+				in.KmOff, p.Name))
 		}
 		if s[0].RainMM == nil {
 			in.Doubts = append(in.Doubts, "the file knows of no rain: the share of wet days stays as it was")
@@ -152,7 +157,8 @@ func (a *App) importClimate(ctx context.Context, p Place, data []byte) (Import, 
 func rounded(n weather.Normals) weather.Normals {
 	for i := range n {
 		m := &n[i]
-		for _, v := range []*float64{&m.MeanC, &m.SwingK, &m.RHPct, &m.WindMS, &m.CloudPct, &m.WetDayPct, &m.WetAfterWetPct, &m.WetHoursPct, &m.SpreadK} {
+		for _, v := range []*float64{&m.MeanC, &m.SwingK, &m.RHPct, &m.WindMS, &m.CloudPct, &m.WetDayPct,
+			&m.WetAfterWetPct, &m.WetHoursPct, &m.SpreadK} {
 			*v = math.Round(10**v) / 10
 		}
 	}
@@ -232,7 +238,8 @@ func (a *App) putRecord(ctx context.Context, p Place, record weather.Series, sou
 					return err
 				}
 			}
-			if err := errors.Join(q.PutWeather(ctx, p.ID, true, record[:cut]), q.PutWeather(ctx, p.ID, false, record[cut:])); err != nil {
+			if err := errors.Join(q.PutWeather(ctx, p.ID, true, record[:cut]),
+				q.PutWeather(ctx, p.ID, false, record[cut:])); err != nil {
 				return err
 			}
 			if source == Told { // in words, to whole parts of a day: no forecast to learn from
@@ -244,7 +251,8 @@ func (a *App) putRecord(ctx context.Context, p Place, record weather.Series, sou
 			return Import{}, stale(err, func() (Place, error) { return a.Place(ctx, p.ID) })
 		}
 		from, to, _ := record.Span()
-		return Import{Rows: len(record), Measured: cut, Forecast: len(record) - cut, From: from, To: to, Doubts: []string{}}, nil
+		return Import{Rows: len(record), Measured: cut, Forecast: len(record) - cut, From: from, To: to,
+			Doubts: []string{}}, nil
 	})
 }
 

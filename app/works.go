@@ -46,7 +46,9 @@ func (a *App) loadWork(ctx context.Context, q store.Queries, surfaceID string) (
 }
 
 func (a *App) loadBoatWork(ctx context.Context, q store.Queries, boatID string) (work, error) {
-	w := work{products: map[string]product.Sheet{}, versions: map[string]int{}, editions: map[edition]product.Sheet{}, steps: map[string][]Step{}, log: map[string][]logbook.Logged{}, overrule: map[[3]string]store.Overrule{}, finishes: map[[2]string]store.Finish{}}
+	w := work{products: map[string]product.Sheet{}, versions: map[string]int{}, editions: map[edition]product.Sheet{},
+		steps: map[string][]Step{}, log: map[string][]logbook.Logged{}, overrule: map[[3]string]store.Overrule{},
+		finishes: map[[2]string]store.Finish{}}
 	var err error
 	if w.survey, err = loadSurvey(ctx, q, boatID); err != nil {
 		return w, err

@@ -29,8 +29,10 @@ func yardOfSixty(b *testing.B) (*app.App, string) {
 	for i := range 60 {
 		k := kinds[i%3]
 		launch := demo.Now.AddDate(0, 0, 30+i).Format(time.DateOnly)
-		boat, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: app.BoatEdit{Name: fmt.Sprint("Boat ", i), PlaceID: place.ID, LaunchDate: launch, HeadingDeg: float64(10 * (i % 4)),
-			Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 7.2, BeamM: 2.8, DraughtM: 0.7, FreeboardM: 0.9}}, Template: k.template, Substrate: k.substrate})
+		boat, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: app.BoatEdit{Name: fmt.Sprint("Boat ", i), PlaceID: place.ID,
+			LaunchDate: launch, HeadingDeg: float64(10 * (i % 4)),
+			Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 7.2, BeamM: 2.8, DraughtM: 0.7,
+				FreeboardM: 0.9}}, Template: k.template, Substrate: k.substrate})
 		require.NoError(b, err)
 		var choices []app.StartChoice
 		for _, s := range must(a.Starts(ctx, boat.ID))[:2] {
@@ -56,9 +58,11 @@ func yardOfSixty(b *testing.B) (*app.App, string) {
 func BenchmarkYardOfSixtyBoats(b *testing.B) {
 	a, place := yardOfSixty(b)
 	for name, do := range map[string]func() (app.YardPlan, error){
-		"first": func() (app.YardPlan, error) { return a.MakePlan(ctx, place, app.Making{Quick: true, Anew: true}, nil) },
-		"read":  func() (app.YardPlan, error) { return a.YardPlan(ctx, place) },
-		"good":  func() (app.YardPlan, error) { return a.MakePlan(ctx, place, app.Making{}, nil) },
+		"first": func() (app.YardPlan, error) {
+			return a.MakePlan(ctx, place, app.Making{Quick: true, Anew: true}, nil)
+		},
+		"read": func() (app.YardPlan, error) { return a.YardPlan(ctx, place) },
+		"good": func() (app.YardPlan, error) { return a.MakePlan(ctx, place, app.Making{}, nil) },
 	} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {

@@ -64,7 +64,8 @@ func unread(ctx context.Context, name string, err error) (message.Sentence, erro
 		return nil, err
 	}
 	slog.ErrorContext(ctx, "a boat cannot be read", "boat", name, "err", err)
-	return message.Of("%v cannot be read and is left out: open her Survey and mend what it names, or restore a copy", message.Strong(name)), nil
+	return message.Of("%v cannot be read and is left out: open her Survey and mend what it names, or restore a copy",
+		message.Strong(name)), nil
 }
 
 func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error) {
@@ -85,7 +86,9 @@ func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error)
 	case err != nil:
 		return s, err
 	}
-	if err := errors.Join(json.Unmarshal([]byte(s.row.Settings), &s.settings), json.Unmarshal([]byte(s.row.Starts), &s.now), json.Unmarshal([]byte(s.row.Before), &s.before), json.Unmarshal([]byte(s.row.Redo), &s.after)); err != nil {
+	if err := errors.Join(json.Unmarshal([]byte(s.row.Settings), &s.settings), json.Unmarshal([]byte(s.row.Starts),
+		&s.now), json.Unmarshal([]byte(s.row.Before), &s.before),
+		json.Unmarshal([]byte(s.row.Redo), &s.after)); err != nil {
 		return s, fmt.Errorf("plan of %s: %w", p.Name, err)
 	}
 	boats, err := q.Boats(ctx)
@@ -95,7 +98,8 @@ func (a *App) gatherYard(ctx context.Context, placeID string) (yardState, error)
 	until := now.Add(leastAhead)
 	boats = slices.DeleteFunc(boats, func(b store.Boat) bool { return b.PlaceID != placeID })
 	for _, b := range boats {
-		if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, p.location()); err == nil && launch.Add(afterLaunch).After(until) {
+		if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, p.location()); err == nil &&
+			launch.Add(afterLaunch).After(until) {
 			until = launch.Add(afterLaunch)
 		}
 	}
@@ -144,12 +148,14 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 	if s.settings.Marks == nil {
 		s.settings.Marks = map[string]plan.Mark{}
 	}
-	s.view = YardPlan{Version: s.row.Version, Place: p, Now: now, Until: until, Settings: s.settings, Rules: plan.CrossRules, Boats: []YardBoat{},
+	s.view = YardPlan{Version: s.row.Version, Place: p, Now: now, Until: until, Settings: s.settings,
+		Rules: plan.CrossRules, Boats: []YardBoat{},
 		Days: []PlanDay{}, Trouble: []fielderr.Field{}, Moved: []plan.Moved{}, Undo: len(s.before), Redo: len(s.after)}
 	if len(s.now.Starts) > 0 {
 		s.view.Made = &s.now.At
 	}
-	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns, Tents: s.settings.Tents, Noise: s.settings.Noise, HourCents: s.settings.HourCents, Marks: s.settings.Marks,
+	s.yard = plan.Yard{Now: now, Until: until, Loc: p.location(), People: s.settings.People, Guns: s.settings.Guns,
+		Tents: s.settings.Tents, Noise: s.settings.Noise, HourCents: s.settings.HourCents, Marks: s.settings.Marks,
 		TravelMin: s.settings.TravelMin, DustM: s.settings.DustM,
 		Daylight: solar.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-24*time.Hour), until)}
 	var open weather.Series
@@ -170,7 +176,8 @@ func (s *yardState) fill(p Place, now, until time.Time) {
 			boat.Surfaces[i].Hard = boat.Surfaces[i].Hardens()
 		}
 		s.yard.Boats = append(s.yard.Boats, boat)
-		v := YardBoat{ID: o.survey.Boat.ID, Name: o.survey.Boat.Name, Launch: o.survey.Boat.LaunchDate, Surfaces: []YardSurface{}, WorkDayH: o.workDayH()}
+		v := YardBoat{ID: o.survey.Boat.ID, Name: o.survey.Boat.Name, Launch: o.survey.Boat.LaunchDate,
+			Surfaces: []YardSurface{}, WorkDayH: o.workDayH()}
 		for _, f := range o.survey.Surfaces {
 			v.Surfaces = append(v.Surfaces, YardSurface{f.ID, f.Name})
 		}
@@ -199,7 +206,8 @@ func assumed(looks []boatState) []plan.Person {
 		week = o.survey.Boat.Week
 	}
 	for i := range crew {
-		out = append(out, plan.Person{Name: fmt.Sprintf("Hand %d", i+1), Week: week, Off: []string{}, Skills: []task.Skill{}})
+		out = append(out, plan.Person{Name: fmt.Sprintf("Hand %d", i+1), Week: week, Off: []string{},
+			Skills: []task.Skill{}})
 	}
 	return out
 }
@@ -207,14 +215,17 @@ func assumed(looks []boatState) []plan.Person {
 // boat is a boat of the yard with the weather at her surfaces ahead.
 func (s yardState) boat(o boatState, at map[string]field.Weather) plan.Boat {
 	b := o.survey.Boat
-	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, AlongM: s.settings.AlongM[b.ID], Own: s.settings.Own[b.ID], Work: o.job.Own, Off: s.settings.Off[b.ID]}
+	out := plan.Boat{ID: b.ID, Name: b.Name, Lights: b.Lights, AlongM: s.settings.AlongM[b.ID],
+		Own: s.settings.Own[b.ID], Work: o.job.Own, Off: s.settings.Off[b.ID]}
 	if launch, err := time.ParseInLocation(time.DateOnly, b.LaunchDate, s.yard.Loc); err == nil {
 		end := launch.AddDate(0, 0, 1).Add(-time.Minute).UTC() // ready on the day is in time
 		out.Launch = &end
 	}
 	for i, f := range o.survey.Surfaces {
-		t := plan.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Side: f.Side, AreaM2: f.Area.AreaM2, Access: f.accessFactor(),
-			Sheltered: o.s.Surfaces[i].Sheltered, Tented: o.boat.Surfaces[i].Shelter == survey.Tent, Weather: at[f.ID], Last: o.s.Surfaces[i].Last, Films: o.s.Surfaces[i].Films, HoldsMM: surface.HoldsMM(f.Tilt(f.Part))}
+		t := plan.Surface{ID: f.ID, Name: f.Name, Part: f.Part, Side: f.Side, AreaM2: f.Area.AreaM2,
+			Access:    f.accessFactor(),
+			Sheltered: o.s.Surfaces[i].Sheltered, Tented: o.boat.Surfaces[i].Shelter == survey.Tent, Weather: at[f.ID],
+			Last: o.s.Surfaces[i].Last, Films: o.s.Surfaces[i].Films, HoldsMM: surface.HoldsMM(f.Tilt(f.Part))}
 		t.Tasks = o.job.Chain(f.ID).Tasks
 		out.Surfaces = append(out.Surfaces, t)
 	}

@@ -33,7 +33,8 @@ func TestAreasAgainstReferences(t *testing.T) {
 			r.check(t, "with_both_ends_m2", side+2*shape(t, "circle", 2*r.num("radius_m"), 0, 0))
 		},
 		"cone_frustum": func(t *testing.T, r reference) {
-			r.check(t, "lateral_area_m2", shape(t, "cone-frustum", 2*r.num("radius_1_m"), 2*r.num("radius_2_m"), r.num("height_m")))
+			r.check(t, "lateral_area_m2", shape(t, "cone-frustum", 2*r.num("radius_1_m"), 2*r.num("radius_2_m"),
+				r.num("height_m")))
 		},
 		"sphere_cap": func(t *testing.T, r reference) {
 			r.check(t, "curved_area_m2", shape(t, "sphere-cap", 2*r.num("radius_m"), r.num("cap_height_m"), 0))
@@ -44,12 +45,14 @@ func TestAreasAgainstReferences(t *testing.T) {
 			r.check(t, "lid_area_m2", shape(t, "ellipse", l, b, 0))
 		},
 		"ellipsoid_below": func(t *testing.T, r reference) {
-			got := run(t, "area-hull", map[string]any{"form": "ellipsoid", "lengthM": 2 * r.num("semi_axis_x_m"), "beamM": 2 * r.num("semi_axis_y_m"),
+			got := run(t, "area-hull", map[string]any{"form": "ellipsoid", "lengthM": 2 * r.num("semi_axis_x_m"),
+				"beamM":    2 * r.num("semi_axis_y_m"),
 				"draughtM": r.num("semi_axis_z_m"), "cutM": r.num("cut_above_centre_m")})
 			r.check(t, "curved_area_m2", got["wettedM2"].(float64))
 		},
 		"wigley": func(t *testing.T, r reference) {
-			got := run(t, "area-hull", map[string]any{"form": "parabolic", "lengthM": r.num("length_m"), "beamM": r.num("beam_m"), "draughtM": r.num("draught_m")})
+			got := run(t, "area-hull", map[string]any{"form": "parabolic", "lengthM": r.num("length_m"),
+				"beamM": r.num("beam_m"), "draughtM": r.num("draught_m")})
 			wet, lateral := got["wettedM2"].(float64), got["lateralM2"].(float64)
 			r.check(t, "wetted_area_m2", wet)
 			r.check(t, "lateral_projection_m2", lateral)
@@ -89,13 +92,15 @@ func polygonCase(t *testing.T, r reference) {
 	for _, h := range r.Input["holes_m"].([]any) {
 		holes = append(holes, points(h))
 	}
-	req := map[string]any{"outer": points(r.Input["exterior_m"]), "holes": holes, "marginM": r.num("margin_m"), "radiusM": 0, "count": 1}
+	req := map[string]any{"outer": points(r.Input["exterior_m"]), "holes": holes, "marginM": r.num("margin_m"),
+		"radiusM": 0, "count": 1}
 	if j, ok := r.Input["join"]; ok {
 		req["join"] = j
 	}
 	got := run(t, "area-outline", req)
-	for key, name := range map[string]string{"area_m2": "areaM2", "total_edge_length_m": "edgeLengthM", "exterior_length_m": "outerLengthM",
-		"centroid_x_m": "centroidXM", "centroid_y_m": "centroidYM", "holes": "holes"} {
+	for key, name := range map[string]string{"area_m2": "areaM2", "total_edge_length_m": "edgeLengthM",
+		"exterior_length_m": "outerLengthM",
+		"centroid_x_m":      "centroidXM", "centroid_y_m": "centroidYM", "holes": "holes"} {
 		if _, ok := r.Expect[key]; ok {
 			r.check(t, key, got[name].(float64))
 		}
@@ -109,7 +114,8 @@ func meshCase(t *testing.T, r reference) {
 	file := r.Input["file"].(string)
 	data, err := os.ReadFile("testdata/" + file)
 	require.NoError(t, err)
-	req := map[string]any{"format": file[strings.LastIndex(file, ".")+1:], "data": data, "unit": r.Input["file_unit"], "up": "+z", "forward": "+x", "waterlineM": 0, "cutsM": r.Input["cut_z_m"]}
+	req := map[string]any{"format": file[strings.LastIndex(file, ".")+1:], "data": data, "unit": r.Input["file_unit"],
+		"up": "+z", "forward": "+x", "waterlineM": 0, "cutsM": r.Input["cut_z_m"]}
 	if g, ok := r.Input["group"]; ok {
 		req["group"] = g
 	}
@@ -117,10 +123,13 @@ func meshCase(t *testing.T, r reference) {
 	report := got["report"].(map[string]any)
 	r.check(t, "total_area_m2", got["totalM2"].(float64))
 	for i, z := range r.Input["cut_z_m"].([]any) {
-		r.check(t, "area_below_z_"+strconv.FormatFloat(z.(float64), 'g', -1, 64)+"_m_m2", got["belowCutsM2"].([]any)[i].(float64))
+		r.check(t, "area_below_z_"+strconv.FormatFloat(z.(float64), 'g', -1, 64)+"_m_m2",
+			got["belowCutsM2"].([]any)[i].(float64))
 	}
-	for key, name := range map[string]string{"facets": "facets", "distinct_vertices": "vertices", "size_x_m": "sizeXM", "size_y_m": "sizeYM", "size_z_m": "sizeZM",
-		"boundary_edges": "boundaryEdges", "nonmanifold_edges": "nonManifoldEdges", "edges_with_clashing_direction": "clashingEdges"} {
+	for key, name := range map[string]string{"facets": "facets", "distinct_vertices": "vertices", "size_x_m": "sizeXM",
+		"size_y_m": "sizeYM", "size_z_m": "sizeZM",
+		"boundary_edges": "boundaryEdges", "nonmanifold_edges": "nonManifoldEdges",
+		"edges_with_clashing_direction": "clashingEdges"} {
 		if _, ok := r.Expect[key]; ok {
 			r.check(t, key, report[name].(float64))
 		}
@@ -149,8 +158,10 @@ func TestLoftedOffsetsOfAParabolicHull(t *testing.T) {
 		}
 		csv.WriteString(",0\n")
 	}
-	got := run(t, "area-mesh", map[string]any{"format": "offsets", "data": []byte(csv.String()), "unit": "m", "up": "+z", "forward": "+x", "waterlineM": 1.2})
-	want := run(t, "area-hull", map[string]any{"form": "parabolic", "lengthM": l, "beamM": b, "draughtM": depth})["wettedM2"].(float64)
+	got := run(t, "area-mesh", map[string]any{"format": "offsets", "data": []byte(csv.String()), "unit": "m",
+		"up": "+z", "forward": "+x", "waterlineM": 1.2})
+	want := run(t, "area-hull", map[string]any{"form": "parabolic", "lengthM": l, "beamM": b,
+		"draughtM": depth})["wettedM2"].(float64)
 	bottom := got["zones"].(map[string]any)["bottom"].(map[string]any)
 	assert.InDelta(t, want, bottom["portM2"].(float64)+bottom["starboardM2"].(float64), 0.03*want)
 	assert.InDelta(t, want/2, bottom["portM2"].(float64), 0.015*want)

@@ -51,7 +51,8 @@ func measureMesh(r MeshRequest) (MeshResult, error) {
 	w := &out.Working
 	report.Explain(w, r.Format == "offsets")
 	for _, z := range mesh.Zones {
-		w.Step("Zone "+string(z), "facets cut at its edges, both sides", out.Zones[z].PortM2+out.Zones[z].StarboardM2, "m²", "sum of facets")
+		w.Step("Zone "+string(z), "facets cut at its edges, both sides", out.Zones[z].PortM2+out.Zones[z].StarboardM2,
+			"m²", "sum of facets")
 	}
 	w.Step("Area", "sum of all facets", out.TotalM2, "m²", "sum of facets")
 	for _, z := range r.CutsM {
@@ -80,7 +81,9 @@ func wetted(r WettedRequest) (WettedResult, error) {
 	bad.Under("", r.Validate())
 	bad.Range("displacementT", r.DisplacementT, 0, 5000, "t")
 	if bad == nil && r.Block(r.DisplacementT) > 1 {
-		bad.Add("displacementT", "is more water than her length, beam and draught enclose (block coefficient %.2f): no hull does that", r.Block(r.DisplacementT))
+		bad.Add("displacementT",
+			"is more water than her length, beam and draught enclose (block coefficient %.2f): no hull does that",
+			r.Block(r.DisplacementT))
 	}
 	if err := bad.Err(); err != nil {
 		return WettedResult{}, err

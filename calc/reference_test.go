@@ -6,7 +6,6 @@ import (
 	"os"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -43,7 +42,8 @@ func (r reference) check(t *testing.T, key string, got float64) {
 	want, ok := r.Expect[key].(float64)
 	require.True(t, ok, "%s is not expected", key)
 	tol := r.Tol[key]
-	assert.LessOrEqual(t, math.Abs(got-want), math.Max(tol.Abs, tol.Rel*math.Abs(want))+1e-12, "%s: got %v, want %v", key, got, want)
+	assert.LessOrEqual(t, math.Abs(got-want), math.Max(tol.Abs, tol.Rel*math.Abs(want))+1e-12, "%s: got %v, want %v",
+		key, got, want)
 }
 
 // run sends a request through the calculator of that name as JSON, as every
@@ -65,7 +65,8 @@ func run(t *testing.T, name string, request map[string]any) map[string]any {
 
 func TestMoistAirAgainstPsychrolib(t *testing.T) {
 	names := map[string]string{
-		"dew_point_C": "dewPointC", "sat_vapour_pressure_hPa": "saturationPressureHPa", "vapour_pressure_hPa": "vapourPressureHPa",
+		"dew_point_C": "dewPointC", "sat_vapour_pressure_hPa": "saturationPressureHPa",
+		"vapour_pressure_hPa":    "vapourPressureHPa",
 		"absolute_humidity_g_m3": "absoluteHumidityGM3", "mixing_ratio_g_kg": "mixingRatioGKg",
 		"relative_humidity_2_unclamped_pct": "heatedRHPct", "surface_relative_humidity_unclamped_pct": "surfaceRHPct",
 		"surface_minus_dew_point_K": "dewPointSpreadK",
@@ -74,8 +75,10 @@ func TestMoistAirAgainstPsychrolib(t *testing.T) {
 		t.Run(r.Name, func(t *testing.T) {
 			req := map[string]any{}
 			for from, to := range map[string]string{
-				"air_temperature_C": "tempC", "relative_humidity_pct": "rhPct", "pressure_hPa": "pressureHPa", "air_temperature_1_C": "tempC",
-				"relative_humidity_1_pct": "rhPct", "air_temperature_2_C": "heatedToC", "surface_temperature_C": "surfaceTempC",
+				"air_temperature_C": "tempC", "relative_humidity_pct": "rhPct", "pressure_hPa": "pressureHPa",
+				"air_temperature_1_C":     "tempC",
+				"relative_humidity_1_pct": "rhPct", "air_temperature_2_C": "heatedToC",
+				"surface_temperature_C": "surfaceTempC",
 			} {
 				if v, ok := r.Input[from]; ok {
 					req[to] = v
@@ -110,8 +113,10 @@ func TestFilmAgainstExactFractions(t *testing.T) {
 		t.Run(r.Name, func(t *testing.T) {
 			film := func() map[string]any {
 				return run(t, "film", map[string]any{
-					"volumeSolidsPct": r.num("volume_solids_pct"), "dftUm": r.num("dft_um") + r.num("dft_per_coat_um"), "wftUm": r.num("wft_um"),
-					"thinnerPct": r.num("thinner_pct_of_paint_volume"), "areaM2": r.num("area_m2"), "coats": r.num("coats"), "lossPct": r.num("loss_pct"),
+					"volumeSolidsPct": r.num("volume_solids_pct"), "dftUm": r.num("dft_um") + r.num("dft_per_coat_um"),
+					"wftUm":      r.num("wft_um"),
+					"thinnerPct": r.num("thinner_pct_of_paint_volume"), "areaM2": r.num("area_m2"),
+					"coats": r.num("coats"), "lossPct": r.num("loss_pct"),
 				})
 			}
 			var keys map[string]string
@@ -120,11 +125,13 @@ func TestFilmAgainstExactFractions(t *testing.T) {
 				got := film()["spreadingRateM2L"].(float64)
 				r.check(t, "theoretical_m2_per_L", got)
 				r.check(t, "theoretical_ft2_per_US_gal",
-					run(t, "convert", map[string]any{"value": got, "from": "m²/L", "to": "ft²/US gal"})["value"].(float64))
+					run(t, "convert", map[string]any{"value": got, "from": "m²/L",
+						"to": "ft²/US gal"})["value"].(float64))
 			case "convert", "convert_difference":
 				to := r.Input["to"]
 				if kind == "convert_difference" {
-					got := run(t, "convert", map[string]any{"value": r.num("value"), "from": "degF difference", "to": to})
+					got := run(t, "convert", map[string]any{"value": r.num("value"), "from": "degF difference",
+						"to": to})
 					r.check(t, "value", got["value"].(float64))
 					break
 				}
@@ -135,9 +142,11 @@ func TestFilmAgainstExactFractions(t *testing.T) {
 			case "dry_film":
 				keys = map[string]string{"dft_um": "dftUm"}
 			case "quantity":
-				keys = map[string]string{"theoretical_L_all_coats": "theoreticalL", "practical_L_all_coats": "practicalL", "thinner_L": "thinnerL",
+				keys = map[string]string{"theoretical_L_all_coats": "theoreticalL",
+					"practical_L_all_coats": "practicalL", "thinner_L": "thinnerL",
 					"practical_m2_per_L": "practicalRateM2L", "dry_film_volume_on_surface_L": "dryVolumeOnSurfaceL"}
-			case "mix_by_volume_total", "mix_by_volume_from_base", "mix_volume_ratio_weighed", "mix_weight_ratio_by_volume", "peroxide_by_weight", "peroxide_by_weight_from_litres":
+			case "mix_by_volume_total", "mix_by_volume_from_base", "mix_volume_ratio_weighed",
+				"mix_weight_ratio_by_volume", "peroxide_by_weight", "peroxide_by_weight_from_litres":
 				mixCase(t, r, kind)
 			case "dft_acceptance":
 				acceptanceCase(t, r)
@@ -155,8 +164,10 @@ func TestFilmAgainstExactFractions(t *testing.T) {
 
 func mixCase(t *testing.T, r reference, kind string) {
 	req, name := map[string]any{}, "mix"
-	for from, to := range map[string]string{"base_density_kg_L": "baseKgL", "hardener_density_kg_L": "hardenerKgL", "total_mixed_L": "totalL", "total_mixed_kg": "totalKg",
-		"base_L": "baseL", "resin_kg": "resinKg", "resin_L": "resinL", "resin_density_kg_L": "resinKgL", "catalyst_pct_by_weight_of_resin": "pct", "catalyst_density_g_mL": "catalystKgL"} {
+	for from, to := range map[string]string{"base_density_kg_L": "baseKgL", "hardener_density_kg_L": "hardenerKgL",
+		"total_mixed_L": "totalL", "total_mixed_kg": "totalKg",
+		"base_L": "baseL", "resin_kg": "resinKg", "resin_L": "resinL", "resin_density_kg_L": "resinKgL",
+		"catalyst_pct_by_weight_of_resin": "pct", "catalyst_density_g_mL": "catalystKgL"} {
 		if v, ok := r.Input[from]; ok {
 			req[to] = v
 		}
@@ -175,9 +186,11 @@ func mixCase(t *testing.T, r reference, kind string) {
 		req["ratioByVolume"] = ratio("")
 	}
 	got := run(t, name, req)
-	names := map[string]string{"base_L": "baseL", "hardener_L": "hardenerL", "total_mixed_L": "totalL", "base_kg": "baseKg", "hardener_kg": "hardenerKg",
-		"hardener_g_per_100_g_base": "hardenerGPer100GBase", "volume_ratio_base_to_hardener": "baseToHardenerByVolume", "mixed_density_kg_L_ideal": "mixedKgL",
-		"catalyst_g": "catalystG", "catalyst_mL": "catalystML"}
+	names := map[string]string{"base_L": "baseL", "hardener_L": "hardenerL", "total_mixed_L": "totalL",
+		"base_kg": "baseKg", "hardener_kg": "hardenerKg",
+		"hardener_g_per_100_g_base": "hardenerGPer100GBase", "volume_ratio_base_to_hardener": "baseToHardenerByVolume",
+		"mixed_density_kg_L_ideal": "mixedKgL",
+		"catalyst_g":               "catalystG", "catalyst_mL": "catalystML"}
 	for key := range r.Expect {
 		require.Contains(t, names, key)
 		r.check(t, key, got[names[key]].(float64))
@@ -185,9 +198,12 @@ func mixCase(t *testing.T, r reference, kind string) {
 }
 
 func acceptanceCase(t *testing.T, r reference) {
-	got := run(t, "film-acceptance", map[string]any{"nominalUm": r.Input["nominal_um"], "maximumUm": r.num("maximum_um"), "readingsUm": r.Input["readings_um"]})
+	got := run(t, "film-acceptance", map[string]any{"nominalUm": r.Input["nominal_um"],
+		"maximumUm": r.num("maximum_um"), "readingsUm": r.Input["readings_um"]})
 	r.check(t, "mean_um", got["meanUm"].(float64))
-	for key, name := range map[string]string{"readings_below_80_pct": "below80Pct", "readings_from_80_below_100_pct": "from80Below100Pct", "readings_above_maximum": "aboveMaximum", "accepted": "accepted"} {
+	for key, name := range map[string]string{"readings_below_80_pct": "below80Pct",
+		"readings_from_80_below_100_pct": "from80Below100Pct", "readings_above_maximum": "aboveMaximum",
+		"accepted": "accepted"} {
 		assert.Equal(t, r.Expect[key], got[name], key)
 	}
 	var reasons []string
@@ -208,14 +224,17 @@ func TestPurchaseAgainstIntegerPrograms(t *testing.T) {
 			items := []any{}
 			for _, v := range r.Input["items"].([]any) {
 				it := v.(map[string]any)
-				item := map[string]any{"name": it["name"], "baseML": it["base_mL"], "hardenerML": it["activator_mL"], "priceCents": it["price_cents"]}
+				item := map[string]any{"name": it["name"], "baseML": it["base_mL"], "hardenerML": it["activator_mL"],
+					"priceCents": it["price_cents"]}
 				if n, ok := it["available"]; ok {
 					item["available"] = n
 				}
 				items = append(items, item)
 			}
-			got := run(t, "purchase", map[string]any{"needBaseML": r.Input["need_base_mL"], "needHardenerML": r.Input["need_activator_mL"],
-				"stockBaseML": r.Input["stock_base_mL"], "stockHardenerML": r.Input["stock_activator_mL"], "items": items})
+			got := run(t, "purchase", map[string]any{"needBaseML": r.Input["need_base_mL"],
+				"needHardenerML": r.Input["need_activator_mL"],
+				"stockBaseML":    r.Input["stock_base_mL"], "stockHardenerML": r.Input["stock_activator_mL"],
+				"items": items})
 			assert.Equal(t, r.Expect["possible"], got["possible"])
 			if r.Expect["possible"] == true {
 				assert.Equal(t, r.Expect["min_cost_cents"], got["costCents"])
@@ -244,7 +263,8 @@ func TestRecoatAgainstQuadrature(t *testing.T) {
 		t.Run(r.Name, func(t *testing.T) {
 			got := run(t, "recoat", map[string]any{
 				"min": rows(r.Input["tau_min_recoat_h_at_C"]), "max": rows(r.Input["tau_max_recoat_h_at_C"]),
-				"minCureC": r.Input["no_progress_below_C"], "appliedAtH": r.Input["applied_at_h"], "surfaceTempsC": r.Input["surface_temperature_C_hourly"],
+				"minCureC": r.Input["no_progress_below_C"], "appliedAtH": r.Input["applied_at_h"],
+				"surfaceTempsC": r.Input["surface_temperature_C_hourly"],
 			})
 			outside := r.Input["outside_table"]
 			cold := false
@@ -282,12 +302,15 @@ func TestHumidityAgainstQuadrature(t *testing.T) {
 	for _, r := range references(t, "evaporation.json") {
 		t.Run(r.Name, func(t *testing.T) {
 			got := run(t, "recoat", map[string]any{
-				"min": rows(r.Input["tau_min_recoat_h_at_C"]), "max": rows(r.Input["tau_max_recoat_h_at_C"]), "drying": r.Input["drying"],
-				"minCureC": r.Input["no_progress_below_C"], "appliedAtH": r.Input["applied_at_h"], "surfaceTempsC": r.Input["surface_temperature_C_hourly"],
-				"surfaceRHPct": r.Input["surface_humidity_pct_hourly"],
+				"min": rows(r.Input["tau_min_recoat_h_at_C"]), "max": rows(r.Input["tau_max_recoat_h_at_C"]),
+				"drying":   r.Input["drying"],
+				"minCureC": r.Input["no_progress_below_C"], "appliedAtH": r.Input["applied_at_h"],
+				"surfaceTempsC": r.Input["surface_temperature_C_hourly"],
+				"surfaceRHPct":  r.Input["surface_humidity_pct_hourly"],
 			})
-			for key, name := range map[string]string{"min_recoat_h_after_application": "opensAfterH", "max_recoat_h_after_application": "closesAfterH",
-				"min_progress_at_end": "minProgress", "max_progress_at_end": "maxProgress"} {
+			for key, name := range map[string]string{"min_recoat_h_after_application": "opensAfterH",
+				"max_recoat_h_after_application": "closesAfterH",
+				"min_progress_at_end":            "minProgress", "max_progress_at_end": "maxProgress"} {
 				if want, ok := r.Expect[key]; ok && want == nil {
 					assert.Nil(t, got[name], key)
 				} else if ok {
@@ -307,11 +330,13 @@ func TestDryingAgainstSciPy(t *testing.T) {
 			r.put(t, req, water)
 			got := run(t, "surface-temp", req)
 			thickest := 0.0
-			for key, name := range map[string]string{"surface_temperature_C_hourly": "surfaceTempsC", "film_mm_hourly": "waterMM"} {
+			for key, name := range map[string]string{"surface_temperature_C_hourly": "surfaceTempsC",
+				"film_mm_hourly": "waterMM"} {
 				tol := r.Tol[key]
 				for i, v := range r.Expect[key].([]any) {
 					have := got[name].([]any)[i].(float64)
-					assert.InDelta(t, v, have, math.Max(tol.Abs, tol.Rel*math.Abs(v.(float64))), "%s at hour %d", key, i)
+					assert.InDelta(t, v, have, math.Max(tol.Abs, tol.Rel*math.Abs(v.(float64))), "%s at hour %d", key,
+						i)
 					if name == "waterMM" {
 						thickest = math.Max(thickest, have)
 					}
@@ -319,7 +344,8 @@ func TestDryingAgainstSciPy(t *testing.T) {
 			}
 			r.check(t, "thickest_film_mm_at_an_hour", thickest)
 			r.check(t, "hours_wet", got["hoursWet"].(float64))
-			for key, name := range map[string]string{"first_dries_at_h": "firstDriesAtH", "dry_for_good_from_h": "dryForGoodFromH"} {
+			for key, name := range map[string]string{"first_dries_at_h": "firstDriesAtH",
+				"dry_for_good_from_h": "dryForGoodFromH"} {
 				if r.Expect[key] == nil {
 					assert.Nil(t, got[name], key)
 				} else if assert.NotNil(t, got[name], key) {
@@ -328,95 +354,4 @@ func TestDryingAgainstSciPy(t *testing.T) {
 			}
 		})
 	}
-}
-
-// face are the names of what drives a plate, in the files and in the calculator.
-var face = map[string]string{
-	"heat_capacity_J_m2K": "heatJM2K", "solar_absorptance": "absorptance", "emissivity": "emissivity", "sky_view_factor": "skyView",
-	"inside_conductance_W_m2K": "insideWM2K", "inside_temperature_C": "insideTempC", "initial_surface_temperature_C": "startC",
-	"air_temperature_C_hourly": "airTempsC", "plane_irradiance_W_m2_hourly": "lightWM2", "sky_temperature_C_hourly": "skyTempsC",
-	"wind_m_s_hourly": "windMS",
-}
-
-// water are those of the water on it.
-var water = map[string]string{"dew_point_C_hourly": "dewPointsC", "rain_mm_h_hourly": "rainMMH", "film_cap_mm": "holdsMM", "initial_film_mm": "startMM"}
-
-// put translates inputs, all of which must be there.
-func (r reference) put(t *testing.T, req map[string]any, names map[string]string) {
-	t.Helper()
-	for from, to := range names {
-		require.Contains(t, r.Input, from)
-		req[to] = r.Input[from]
-	}
-}
-
-func TestSurfaceTemperatureAgainstSciPy(t *testing.T) {
-	for _, r := range references(t, "surface_temp.json") {
-		t.Run(r.Name, func(t *testing.T) {
-			req := map[string]any{}
-			r.put(t, req, face)
-			got := run(t, "surface-temp", req)
-			want := r.Expect["surface_temperature_C_hourly"].([]any)
-			temps := got["surfaceTempsC"].([]any)
-			require.Len(t, temps, len(want))
-			for i := range want {
-				assert.InDelta(t, want[i], temps[i], r.Tol["surface_temperature_C_hourly"].Abs, "hour %d", i)
-			}
-		})
-	}
-}
-
-func TestSunAgainstSPA(t *testing.T) {
-	done := map[string]int{}
-	for _, r := range references(t, "solar.json") {
-		t.Run(r.Name, func(t *testing.T) {
-			kind := r.Input["kind"].(string)
-			done[kind]++
-			req := map[string]any{"latitudeDeg": r.num("latitude_deg"), "longitudeDeg": r.num("longitude_east_deg"), "at": "2026-06-21T12:00:00Z",
-				"plane": map[string]any{"tiltDeg": r.num("plane_tilt_deg"), "azimuthDeg": r.num("plane_azimuth_deg"), "albedo": r.num("ground_albedo")}}
-			if at, ok := r.Input["time_utc"]; ok {
-				req["at"] = at
-			}
-			switch kind {
-			case "position":
-				got := run(t, "sun", req)
-				r.check(t, "solar_elevation_geometric_deg", got["elevationDeg"].(float64))
-				d := math.Mod(got["azimuthDeg"].(float64)-r.Expect["solar_azimuth_from_north_clockwise_deg"].(float64)+540, 360) - 180
-				assert.LessOrEqual(t, math.Abs(d), r.Tol["solar_azimuth_from_north_clockwise_deg"].Abs)
-			case "rise_set":
-				noon, err := time.Parse(time.DateOnly, r.Input["local_date"].(string))
-				require.NoError(t, err)
-				req["at"] = noon.Add(12*time.Hour - time.Duration(r.num("longitude_east_deg")/15*float64(time.Hour)))
-				got := run(t, "sun", req)
-				for key, name := range map[string]string{"sunrise_utc": "rise", "sunset_utc": "set"} {
-					want, there := r.Expect[key].(string)
-					if !there {
-						assert.Nil(t, got[name], "a polar day or night")
-						continue
-					}
-					at, err := time.Parse(time.RFC3339, want)
-					require.NoError(t, err)
-					is, err := time.Parse(time.RFC3339, got[name].(string))
-					require.NoError(t, err)
-					assert.WithinDuration(t, at, is, 2*time.Minute)
-				}
-				r.check(t, "day_length_min", got["daylightMin"].(float64))
-			case "clear_sky":
-				got := run(t, "sun", req)
-				for key, name := range map[string]string{"ghi_W_m2": "globalWM2", "dni_W_m2": "beamWM2", "dhi_W_m2": "diffuseWM2", "vertical_plane_total_W_m2": "planeWM2"} {
-					r.check(t, key, got[name].(float64))
-				}
-			case "transposition":
-				req["sun"] = map[string]any{"elevationDeg": r.num("solar_elevation_deg"), "azimuthDeg": r.num("solar_azimuth_deg")}
-				req["light"] = map[string]any{"globalWM2": r.num("ghi_W_m2"), "beamWM2": r.num("dni_W_m2"), "diffuseWM2": r.num("dhi_W_m2")}
-				got := run(t, "sun", req)
-				for key, name := range map[string]string{"beam_W_m2": "planeBeamWM2", "sky_W_m2": "planeSkyWM2", "ground_W_m2": "planeGroundWM2", "total_W_m2": "planeWM2", "cos_incidence": "cosIncidence"} {
-					r.check(t, key, got[name].(float64))
-				}
-			default:
-				t.Fatalf("no calculator answers %s", kind)
-			}
-		})
-	}
-	assert.Len(t, done, 4, "every kind of the reference")
 }

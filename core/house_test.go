@@ -24,7 +24,8 @@ import (
 
 // floors are the rooms of core from the ground up: a package imports packages of its
 // own room and of rooms below.
-var floors = []string{"base", "physics", "geometry", "boat", "catalog", "film", "exposure", "conditions", "job", "planning", "finish"}
+var floors = []string{"base", "physics", "geometry", "boat", "catalog", "film", "exposure", "conditions", "job",
+	"planning", "finish"}
 
 // libraries are what core may import beside the standard library, by the room that may.
 var libraries = map[string][]string{
@@ -118,7 +119,9 @@ func TestEveryKindIsDescribed(t *testing.T) {
 	}
 	for _, k := range product.Kinds {
 		assert.True(t, k.Name != "" && (!k.Coat || k.FromGrit > 0 && k.FromGrit < k.ToGrit), k.Kind)
-		assert.True(t, slices.ContainsFunc(product.Examples(), func(s product.Sheet) bool { return s.Kind == k.Kind }), "no example of %s", k.Kind)
+		assert.True(t, slices.ContainsFunc(product.Examples(), func(s product.Sheet) bool {
+			return s.Kind == k.Kind
+		}), "no example of %s", k.Kind)
 	}
 	for _, k := range step.Kinds {
 		assert.True(t, k.Name != "" && (k.Planned || k.Logged) && (!k.Logged || k.Told != ""), k.Work)

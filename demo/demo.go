@@ -30,7 +30,8 @@ const Seed = 62
 
 // Yard is where the boats stand: no real yard, a stated latitude with the
 // synthetic climate of package instruments.
-var Yard = app.PlaceEdit{Name: "Sallow Creek Yard", LatitudeDeg: 52.9, LongitudeDeg: 0.8, TimeZone: "Europe/London", WeatherSource: app.Simulated}
+var Yard = app.PlaceEdit{Name: "Sallow Creek Yard", LatitudeDeg: 52.9, LongitudeDeg: 0.8, TimeZone: "Europe/London",
+	WeatherSource: app.Simulated}
 
 // step plans coats of the first product of a kind, or other work; zero figures
 // mean the sheet's or the method's usual ones.
@@ -113,14 +114,16 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 			return fmt.Errorf("%s: %w", b.Name, err)
 		}
 		if b.offsets != "" {
-			edit := app.ModelEdit{Name: "Table of offsets", Draws: true, Placing: mesh.Placing{Unit: "m", Up: "+z", Forward: "+x", WaterlineM: b.Dimensions.DraughtM}}
+			edit := app.ModelEdit{Name: "Table of offsets", Draws: true, Placing: mesh.Placing{Unit: "m", Up: "+z",
+				Forward: "+x", WaterlineM: b.Dimensions.DraughtM}}
 			model, err := a.AddModel(ctx, made.ID, "offsets", edit, []byte(b.offsets))
 			if err != nil {
 				return fmt.Errorf("%s, offsets: %w", b.Name, err)
 			}
 			b.surfaces = slices.Clone(b.surfaces) // boats stays as it is
 			m := &b.surfaces[0].Measured
-			m.Measures = append(slices.Clone(m.Measures), area.Measure{Method: area.ByModel, Model: &area.Model{ModelID: model.ID, Zone: mesh.Bottom}})
+			m.Measures = append(slices.Clone(m.Measures),
+				area.Measure{Method: area.ByModel, Model: &area.Model{ModelID: model.ID, Zone: mesh.Bottom}})
 			m.Chosen = len(m.Measures) - 1
 		}
 		for _, s := range b.surfaces {
@@ -141,7 +144,8 @@ func Build(ctx context.Context, a *app.App, now time.Time, mode app.ClockMode) e
 	return hire(ctx, a, place.ID)
 }
 
-func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind map[product.Kind]app.Product, now time.Time) error {
+func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind map[product.Kind]app.Product,
+	now time.Time) error {
 	made, err := a.AddSurface(ctx, boatID, s.SurfaceEdit)
 	if err != nil {
 		return err
@@ -167,7 +171,8 @@ func (s surface) build(ctx context.Context, a *app.App, boatID string, byKind ma
 			steps[i] = app.Step{Step: step.Step{Work: st.work, Grit: st.grit}}
 			continue
 		}
-		steps[i] = app.Step{ProductID: byKind[st.kind].ID, Step: step.Step{Work: step.Coat, Coats: st.coats, DFTUm: st.dftUm, Method: st.method, LossPct: m.LossPct}}
+		steps[i] = app.Step{ProductID: byKind[st.kind].ID, Step: step.Step{Work: step.Coat, Coats: st.coats,
+			DFTUm: st.dftUm, Method: st.method, LossPct: m.LossPct}}
 	}
 	plan, err := a.SetBuildUp(ctx, made.ID, made.Version, steps)
 	if err != nil {

@@ -39,7 +39,9 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 			{Name: "Wim", Week: weekdays, Off: []string{}, Skills: []task.Skill{task.Fairing}},
 			{Name: "Kim", Week: weekends, Off: []string{}, Skills: []task.Skill{task.Varnishing}},
 		},
-		Guns: 1, Noise: calendar.Hours{FromH: 8, ToH: 19}, HourCents: 2800, TravelMin: 15, DustM: 10, AlongM: map[string]float64{}, Own: map[string][]task.OwnTask{}, Off: map[string]map[string]string{}, Marks: map[string]plan.Mark{},
+		Guns: 1, Noise: calendar.Hours{FromH: 8, ToH: 19}, HourCents: 2800, TravelMin: 15, DustM: 10,
+		AlongM: map[string]float64{}, Own: map[string][]task.OwnTask{}, Off: map[string]map[string]string{},
+		Marks: map[string]plan.Mark{},
 	}
 	for k, b := range boats {
 		s.AlongM[b.ID] = 14 * float64(k)
@@ -53,8 +55,10 @@ func hire(ctx context.Context, a *app.App, placeID string) error {
 		for _, f := range v.Surfaces {
 			if f.Name == "Deck" {
 				s.Own[b.ID] = []task.OwnTask{
-					{Own: task.Own{Name: "Dry-fit and drill for the cleats", Hours: 3, Crew: 1, SurfaceID: f.ID, When: "before", Outdoors: true, Light: true}},
-					{Own: task.Own{Name: "Bed the cleats and fairleads", Hours: 5, Crew: 1, SurfaceID: f.ID, When: "after", Outdoors: true, Light: true}},
+					{Own: task.Own{Name: "Dry-fit and drill for the cleats", Hours: 3, Crew: 1, SurfaceID: f.ID,
+						When: "before", Outdoors: true, Light: true}},
+					{Own: task.Own{Name: "Bed the cleats and fairleads", Hours: 5, Crew: 1, SurfaceID: f.ID,
+						When: "after", Outdoors: true, Light: true}},
 					{Own: task.Own{Name: "Service the stern gland", Hours: 3, Crew: 1}},
 				}
 			}
@@ -98,14 +102,19 @@ func remember(ctx context.Context, a *app.App, boats []app.Boat) error {
 		if err != nil {
 			return err
 		}
-		add := []logbook.Entry{{BoatID: b.ID, Kind: step.Idle, StartedAt: now.Add(-50 * time.Hour), Who: "Wim", Note: "rain all day"}}
+		add := []logbook.Entry{{BoatID: b.ID, Kind: step.Idle, StartedAt: now.Add(-50 * time.Hour), Who: "Wim",
+			Note: "rain all day"}}
 		for _, e := range log {
 			if e.Kind == step.Coat && e.Surface == "Bottom" {
 				add = append(add,
-					logbook.Entry{SurfaceID: e.SurfaceID, Kind: step.Wash, StartedAt: now.Add(-26 * time.Hour), Hours: 0.7, Who: "Wim", Note: "warm water and detergent, rinsed"},
-					logbook.Entry{SurfaceID: e.SurfaceID, Kind: "inspect", StartedAt: now.Add(-25 * time.Hour), Hours: 0.5, Who: "Ada", Detail: logbook.Detail{
-						Dry: &logbook.Dry{NominalUm: 200, MaximumUm: 600, ReadAt: now.Add(-25 * time.Hour), ReadingsUm: []float64{222, 214, 208, 231, 219, 196, 205, 224, 217, 211, 228, 203, 199, 216, 225, 209, 213, 220, 206, 218}},
-					}})
+					logbook.Entry{SurfaceID: e.SurfaceID, Kind: step.Wash, StartedAt: now.Add(-26 * time.Hour),
+						Hours: 0.7, Who: "Wim", Note: "warm water and detergent, rinsed"},
+					logbook.Entry{SurfaceID: e.SurfaceID, Kind: "inspect", StartedAt: now.Add(-25 * time.Hour),
+						Hours: 0.5, Who: "Ada", Detail: logbook.Detail{
+							Dry: &logbook.Dry{NominalUm: 200, MaximumUm: 600, ReadAt: now.Add(-25 * time.Hour),
+								ReadingsUm: []float64{222, 214, 208, 231, 219, 196, 205, 224, 217, 211, 228, 203, 199,
+									216, 225, 209, 213, 220, 206, 218}},
+						}})
 				break
 			}
 		}
@@ -124,7 +133,8 @@ func quoted(ctx context.Context, a *app.App, b app.Boat, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	q := quote.Quote{Who: "Sallow Creek spray shop", Coats: true, Cents: 210_000, ReadyOn: now.AddDate(0, 0, 21).Format(time.DateOnly), LastsYears: 8, Note: "two coats, two-part, sprayed"}
+	q := quote.Quote{Who: "Sallow Creek spray shop", Coats: true, Cents: 210_000,
+		ReadyOn: now.AddDate(0, 0, 21).Format(time.DateOnly), LastsYears: 8, Note: "two coats, two-part, sprayed"}
 	for _, f := range s.Surfaces {
 		if f.Part == area.Topsides {
 			q.Surfaces = append(q.Surfaces, f.ID)
@@ -140,8 +150,10 @@ func spent(ctx context.Context, a *app.App, boatID string, now time.Time) error 
 		daysAgo int
 		logbook.Spent
 		note string
-	}{{28, logbook.Spent{On: "rent", Cents: 18000}, "hard standing"}, {12, logbook.Spent{On: "abrasives", Cents: 6450}, "discs, tape, mixing pots"}} {
-		e := logbook.Entry{BoatID: boatID, Kind: step.Spend, StartedAt: now.AddDate(0, 0, -s.daysAgo), Who: "Ada", Note: s.note, Detail: logbook.Detail{Spent: &s.Spent}}
+	}{{28, logbook.Spent{On: "rent", Cents: 18000}, "hard standing"}, {12, logbook.Spent{On: "abrasives", Cents: 6450},
+		"discs, tape, mixing pots"}} {
+		e := logbook.Entry{BoatID: boatID, Kind: step.Spend, StartedAt: now.AddDate(0, 0, -s.daysAgo), Who: "Ada",
+			Note: s.note, Detail: logbook.Detail{Spent: &s.Spent}}
 		if _, err := a.AddEntry(ctx, app.NewEntry{Entry: e}); err != nil {
 			return err
 		}
@@ -160,7 +172,9 @@ func faired(ctx context.Context, a *app.App, boatID string, now time.Time) error
 			continue
 		}
 		for n, r := range []logbook.Round{{N: 1, Lows: 46, Pinholes: 120}, {N: 2, Lows: 19, Pinholes: 65}} {
-			e := logbook.Entry{SurfaceID: f.ID, Kind: step.Fair, StartedAt: now.Add(time.Duration(-60+24*n) * time.Hour), Litres: 1.6 - 0.7*float64(n), Hours: 6 - 1.5*float64(n), Grit: 80, Who: "Wim", Detail: logbook.Detail{Round: &r}}
+			e := logbook.Entry{SurfaceID: f.ID, Kind: step.Fair,
+				StartedAt: now.Add(time.Duration(-60+24*n) * time.Hour), Litres: 1.6 - 0.7*float64(n),
+				Hours: 6 - 1.5*float64(n), Grit: 80, Who: "Wim", Detail: logbook.Detail{Round: &r}}
 			if _, err := a.AddEntry(ctx, app.NewEntry{Entry: e}); err != nil {
 				return err
 			}
@@ -170,18 +184,22 @@ func faired(ctx context.Context, a *app.App, boatID string, now time.Time) error
 		for i, name := range []string{"over the boot-top", "a third up", "two thirds up", "below the rail"} {
 			up := 0.15 * float64(i+1)
 			l := edge.Line(name, up, 0.15, 3)
-			l.On = &fair.Track{View: outline.PortSide, From: outline.Point{X: 1.4, Y: 0.08 + up}, To: outline.Point{X: 4.4, Y: 0.08 + up}}
+			l.On = &fair.Track{View: outline.PortSide, From: outline.Point{X: 1.4, Y: 0.08 + up},
+				To: outline.Point{X: 4.4, Y: 0.08 + up}}
 			lines = append(lines, l)
 		}
-		f.Findings.HardLines = []survey.HardLine{{Kind: "chine", View: outline.PortSide, Points: []outline.Point{{X: 0.1, Y: 0.04}, {X: 3.5, Y: 0.08}, {X: 5.9, Y: 0.3}}}}
+		f.Findings.HardLines = []survey.HardLine{{Kind: "chine", View: outline.PortSide,
+			Points: []outline.Point{{X: 0.1, Y: 0.04}, {X: 3.5, Y: 0.08}, {X: 5.9, Y: 0.3}}}}
 		if _, err := a.EditSurface(ctx, f.ID, f.Version, f.SurfaceEdit); err != nil {
 			return err
 		}
 		low := fair.Low{Name: "under the hawse", View: outline.PortSide, By: "hand", DepthMM: 3}
 		for k := range 16 {
-			low.Points = append(low.Points, outline.Point{X: 5.3 + 0.22*math.Cos(math.Pi*float64(k)/8), Y: 0.6 + 0.14*math.Sin(math.Pi*float64(k)/8)})
+			low.Points = append(low.Points, outline.Point{X: 5.3 + 0.22*math.Cos(math.Pi*float64(k)/8), Y: 0.6 +
+				0.14*math.Sin(math.Pi*float64(k)/8)})
 		}
-		_, err := a.SetFairing(ctx, f.ID, "", 0, app.Readings{Round: 3, BattenM: edge.EdgeM, SpacingM: edge.SpacingM, RowsM: 0.15, Gaps: [][]*float64{}, Lines: lines, Lows: []fair.Low{low}, ErrorMM: 0.25,
+		_, err := a.SetFairing(ctx, f.ID, "", 0, app.Readings{Round: 3, BattenM: edge.EdgeM, SpacingM: edge.SpacingM,
+			RowsM: 0.15, Gaps: [][]*float64{}, Lines: lines, Lows: []fair.Low{low}, ErrorMM: 0.25,
 			Limits: fair.Limits{MaxFillMM: 6, StiffnessM: 0.6}, Class: "show"})
 		return err
 	}

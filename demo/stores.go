@@ -39,19 +39,24 @@ func stockUp(ctx context.Context, a *app.App, byKind map[product.Kind]app.Produc
 		return now.AddDate(0, 0, days).Format(time.DateOnly)
 	}
 	for _, s := range shelf {
-		e := app.StockEdit{ProductID: byKind[s.kind].ID, Part: s.part, Litres: s.litres, Batch: s.batch, Supplier: "Sallow Creek chandler",
-			Shelf: s.shelf, BoughtOn: day(-60), OpenedOn: day(s.opened), ExpiresOn: day(s.expires)}
+		e := app.StockEdit{ProductID: byKind[s.kind].ID, Part: s.part, Litres: s.litres, Batch: s.batch,
+			Supplier: "Sallow Creek chandler",
+			Shelf:    s.shelf, BoughtOn: day(-60), OpenedOn: day(s.opened), ExpiresOn: day(s.expires)}
 		if _, err := a.AddStock(ctx, e); err != nil {
 			return fmt.Errorf("shelf, %s: %w", s.kind, err)
 		}
 	}
-	_, err := a.AddSystem(ctx, app.SystemEdit{Name: "Yard's bottom job", Note: "Barrier grey and green by turns, so a missed patch shows.", Steps: []app.Step{
-		{Step: step.Step{Work: step.Wash, Note: "high pressure, same day as the lift"}},
-		{Step: step.Step{Work: step.Sand, Grit: 120}},
-		{Step: step.Step{Work: step.Degrease, Agent: "solvent, two rags"}},
-		{ProductID: byKind[product.Barrier].ID, Step: step.Step{Work: step.Coat, Coats: 5, DFTUm: 125, Method: "roller", LossPct: 10}},
-		{ProductID: byKind[product.SoftAntifoul].ID, Step: step.Step{Work: step.Coat, Coats: 2, DFTUm: 60, Method: "roller", LossPct: 10}},
-	}})
+	_, err := a.AddSystem(ctx, app.SystemEdit{Name: "Yard's bottom job",
+		Note: "Barrier grey and green by turns, so a missed patch shows.", Steps: []app.Step{
+			{Step: step.Step{Work: step.Wash, Note: "high pressure, same day as the lift"}},
+			{Step: step.Step{Work: step.Sand, Grit: 120}},
+			{Step: step.Step{Work: step.Degrease, Agent: "solvent, two rags"}},
+			{ProductID: byKind[product.Barrier].ID, Step: step.Step{Work: step.Coat, Coats: 5, DFTUm: 125,
+				Method:  "roller",
+				LossPct: 10}},
+			{ProductID: byKind[product.SoftAntifoul].ID, Step: step.Step{Work: step.Coat, Coats: 2, DFTUm: 60,
+				Method: "roller", LossPct: 10}},
+		}})
 	if err != nil {
 		return fmt.Errorf("system: %w", err)
 	}

@@ -32,8 +32,10 @@ func wire(ctx context.Context, a *app.App, placeID string) error {
 	}
 	for _, e := range []app.InstrumentEdit{
 		{Name: "Logger on the slip post", Kind: reading.InOpen, Feed: app.Simulator},
-		{Name: "Probe, launch, port side", Kind: reading.OnSurface, SurfaceID: surface("Marsh Lantern", "Topsides port"), Feed: app.Simulator},
-		{Name: "Hand-held infra-red", Kind: reading.Spot, SurfaceID: surface("Marsh Lantern", "Topsides starboard"), Feed: app.ByFile},
+		{Name: "Probe, launch, port side", Kind: reading.OnSurface,
+			SurfaceID: surface("Marsh Lantern", "Topsides port"), Feed: app.Simulator},
+		{Name: "Hand-held infra-red", Kind: reading.Spot, SurfaceID: surface("Marsh Lantern", "Topsides starboard"),
+			Feed: app.ByFile},
 		{Name: "Bench scale", Kind: reading.Scale, Feed: app.Simulator},
 		{Name: "Film gauge", Kind: reading.Gauge, Feed: app.Simulator},
 	} {

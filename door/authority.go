@@ -39,7 +39,8 @@ const (
 )
 
 // private are the networks that an authority may always sign for.
-var private = []string{"10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "127.0.0.0/8", "fc00::/7", "fe80::/10", "::1/128"}
+var private = []string{"10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "127.0.0.0/8", "fc00::/7",
+	"fe80::/10", "::1/128"}
 
 // Open reads the authority kept in a file, or makes one and keeps it there. One that has run out, or
 // that may not sign for an address of this machine, is made anew: phones must install it again.
@@ -75,7 +76,8 @@ func create(addresses []netip.Addr, clock func() time.Time) (*Authority, []byte,
 	now := clock()
 	host, _ := os.Hostname()
 	t := &x509.Certificate{
-		SerialNumber: serial(), Subject: pkix.Name{CommonName: "All Coats on " + host, Organization: []string{"All Coats"}},
+		SerialNumber: serial(), Subject: pkix.Name{CommonName: "All Coats on " + host,
+			Organization: []string{"All Coats"}},
 		NotBefore: now.Add(-time.Hour), NotAfter: now.AddDate(authorityYears, 0, 0),
 		IsCA: true, BasicConstraintsValid: true, MaxPathLenZero: true, KeyUsage: x509.KeyUsageCertSign,
 		PermittedDNSDomainsCritical: true, PermittedDNSDomains: []string{"local", "localhost"},
@@ -102,7 +104,8 @@ func create(addresses []netip.Addr, clock func() time.Time) (*Authority, []byte,
 	if err != nil {
 		return nil, nil, err
 	}
-	raw := append(pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: der}), pem.EncodeToMemory(&pem.Block{Type: "EC PRIVATE KEY", Bytes: secret})...)
+	raw := append(pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: der}),
+		pem.EncodeToMemory(&pem.Block{Type: "EC PRIVATE KEY", Bytes: secret})...)
 	a, err := parse(raw, clock)
 	return a, raw, err
 }
@@ -181,7 +184,8 @@ func (a *Authority) sign(name string) (*tls.Certificate, error) {
 		return nil, err
 	}
 	t := &x509.Certificate{
-		SerialNumber: serial(), Subject: pkix.Name{CommonName: "All Coats"}, NotBefore: now.Add(-time.Hour), NotAfter: now.AddDate(0, 0, leafDays),
+		SerialNumber: serial(), Subject: pkix.Name{CommonName: "All Coats"}, NotBefore: now.Add(-time.Hour),
+		NotAfter: now.AddDate(0, 0, leafDays),
 		KeyUsage: x509.KeyUsageDigitalSignature, ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth},
 	}
 	if ip := net.ParseIP(name); ip != nil {

@@ -28,12 +28,15 @@ func TestAuthoritySignsForThisMachine(t *testing.T) {
 
 	ln, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
-	server := &http.Server{Handler: http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) { w.WriteHeader(204) }), TLSConfig: &tls.Config{GetCertificate: a.Leaf}}
+	server := &http.Server{Handler: http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		w.WriteHeader(204)
+	}), TLSConfig: &tls.Config{GetCertificate: a.Leaf}}
 	go server.ServeTLS(ln, "", "")
 	t.Cleanup(func() { server.Close() })
 	pool := x509.NewCertPool()
 	require.True(t, pool.AppendCertsFromPEM(a.Certificate()))
-	client := http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: pool}, DialContext: (&net.Dialer{}).DialContext}}
+	client := http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: pool},
+		DialContext: (&net.Dialer{}).DialContext}}
 	res, err := client.Get("https://" + ln.Addr().String())
 	require.NoError(t, err)
 	assert.Equal(t, 204, res.StatusCode)

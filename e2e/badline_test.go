@@ -20,8 +20,10 @@ func (p *Page) line(bytesASec float64) *Page {
 		if _, err := chromedp.Call(ctx, network.Enable, network.EnableParams{}); err != nil {
 			return err
 		}
-		c := network.Conditions{Latency: latencyMS, DownloadThroughput: bytesASec, UploadThroughput: bytesASec, Offline: bytesASec == 0}
-		_, err := chromedp.Call(ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{MatchedNetworkConditions: []*network.Conditions{&c}})
+		c := network.Conditions{Latency: latencyMS, DownloadThroughput: bytesASec, UploadThroughput: bytesASec,
+			Offline: bytesASec == 0}
+		_, err := chromedp.Call(ctx, network.EmulateNetworkConditionsByRule,
+			network.EmulateNetworkConditionsByRuleParams{MatchedNetworkConditions: []*network.Conditions{&c}})
 		return err
 	})
 }
@@ -46,11 +48,13 @@ func TestPhotoByABadLine(t *testing.T) {
 	boats, err := s.App.Boats(context.Background())
 	require.NoError(t, err)
 	p := tab(t, s).Workless()
-	p.Go("/boats/"+boats[0].ID+"/survey").Press("Pin a defect").See("Press the place of the defect").At(`[data-surface="Topsides port"]`, 0.4, 0.5).
+	p.Go("/boats/"+boats[0].ID+"/survey").Press("Pin a defect").See("Press the place of the defect").At(
+		`[data-surface="Topsides port"]`, 0.4, 0.5).
 		Choose("What is it", "crack").Press("Note it").See("Photo")
 	p.line(200_000).Upload("Photo", write(t, "crack.jpg", photoOf(t, 900)))
 	pieces := `performance.getEntriesByType("resource").filter((r) => r.name.includes("/api/pieces/") && r.responseStatus === 200).length`
 	p.until("a piece is there", pieces+" === 2").line(0).SeeIn("[data-testid=outbox]", "photo of defect")
-	p.line(2_000_000).js(`dispatchEvent(new Event("online"))`).until("the photo shows", `[...document.querySelectorAll("figure img")].some((i) => i.complete && i.naturalWidth > 100)`)
+	p.line(2_000_000).js(`dispatchEvent(new Event("online"))`).until("the photo shows",
+		`[...document.querySelectorAll("figure img")].some((i) => i.complete && i.naturalWidth > 100)`)
 	require.NoError(t, p.Err())
 }

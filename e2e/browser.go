@@ -22,15 +22,20 @@ import (
 // Browser starts a headless Chromium; cancel ends it.
 func Browser(ctx context.Context) (context.Context, context.CancelFunc, error) {
 	path := os.Getenv("CHROMIUM")
-	for _, installed := range []string{"/usr/bin/chromium-headless-shell", "/usr/bin/chromium"} { // the first has no window to draw and takes a third less of the processor
+	for _, installed := range []string{"/usr/bin/chromium-headless-shell",
+		"/usr/bin/chromium"} { // the first has no window to draw and takes a third less of the processor
 		if _, err := os.Stat(installed); path == "" && err == nil {
 			path = installed
 		}
 	}
-	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
-		chromedp.Flag("font-render-hinting", "none"), chromedp.Flag("disable-component-update", true), chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"), chromedp.Flag("disable-quic", true), chromedp.Flag("disable-domain-reliability", true),
+	options := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox,
+		chromedp.DisableGPU,
+		chromedp.Flag("font-render-hinting", "none"), chromedp.Flag("disable-component-update", true),
+		chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"), chromedp.Flag("disable-quic", true),
+		chromedp.Flag("disable-domain-reliability", true),
 		chromedp.IgnoreCertErrors, // a client in Go checks the yard's authority; this one is to come through
-		chromedp.Flag("host-resolver-rules", "MAP "+elsewhere+" 127.0.0.1, MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"), chromedp.WindowSize(1280, 800))
+		chromedp.Flag("host-resolver-rules", "MAP "+elsewhere+" 127.0.0.1, MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"),
+		chromedp.WindowSize(1280, 800))
 	alloc, cancelAlloc := chromedp.NewExecAllocator(ctx, options...)
 	b, cancelBrowser := chromedp.NewContext(alloc)
 	if err := chromedp.Do(b); err != nil {
@@ -56,14 +61,16 @@ func Open(browser context.Context, site *Site) *Page {
 	ctx, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
 	p := &Page{ctx: ctx, cancel: cancel, site: site.URL}
 	chromedp.Listen(ctx, func(ev any) {
-		if c, ok := ev.(*runtime.EventConsoleAPICalled); ok && c.Type == "error" { // what a boundary of React caught too
+		if c, ok := ev.(*runtime.EventConsoleAPICalled); ok &&
+			c.Type == "error" { // what a boundary of React caught too
 			for _, a := range c.Args {
 				p.logged = append(p.logged, a.Description+string(a.Value))
 			}
 		}
 		if _, ok := ev.(*page.EventJavascriptDialogOpening); ok { // a test that goes elsewhere leaves what it typed
 			go func() {
-				_, _ = chromedp.Call(ctx, page.HandleJavaScriptDialog, page.HandleJavaScriptDialogParams{Accept: true}) // one that is gone needs none
+				_, _ = chromedp.Call(ctx, page.HandleJavaScriptDialog,
+					page.HandleJavaScriptDialogParams{Accept: true}) // one that is gone needs none
 			}()
 		}
 		if e, ok := ev.(*runtime.EventExceptionThrown); ok {
@@ -109,7 +116,8 @@ func (p *Page) do(step string, fn func(ctx context.Context) error) *Page {
 func (p *Page) Size(width, height int64, phone bool) *Page {
 	return p.do("size", func(ctx context.Context) error {
 		if phone {
-			return chromedp.Do(ctx, chromedp.EmulateViewport(width, height, chromedp.EmulateScale(2), chromedp.EmulateMobile, chromedp.EmulateTouch, chromedp.EmulatePortrait))
+			return chromedp.Do(ctx, chromedp.EmulateViewport(width, height, chromedp.EmulateScale(2),
+				chromedp.EmulateMobile, chromedp.EmulateTouch, chromedp.EmulatePortrait))
 		}
 		return chromedp.Do(ctx, chromedp.EmulateViewport(width, height))
 	})
@@ -119,7 +127,8 @@ func (p *Page) Size(width, height int64, phone bool) *Page {
 // without a signal what most tests have no use for.
 func (p *Page) Workless() *Page {
 	return p.do("have no worker", func(ctx context.Context) error {
-		_, err := chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: `if (navigator.serviceWorker) navigator.serviceWorker.register = () => new Promise(() => {})`})
+		_, err := chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{
+			Source: `if (navigator.serviceWorker) navigator.serviceWorker.register = () => new Promise(() => {})`})
 		return err
 	})
 }
@@ -131,7 +140,8 @@ func (p *Page) Login(passphrase string) *Page {
 		if _, err := chromedp.Call(ctx, network.Enable, network.EnableParams{}); err != nil {
 			return err
 		}
-		_, err := chromedp.Call(ctx, network.SetExtraHTTPHeaders, network.SetExtraHTTPHeadersParams{Headers: network.Headers{"Authorization": basic}})
+		_, err := chromedp.Call(ctx, network.SetExtraHTTPHeaders,
+			network.SetExtraHTTPHeadersParams{Headers: network.Headers{"Authorization": basic}})
 		return err
 	})
 }
@@ -162,7 +172,8 @@ func (p *Page) until(step, expression string) *Page {
 				return nil
 			}
 			if time.Now().After(deadline) {
-				shown, _ := chromedp.Run(ctx, chromedp.Evaluate[string](`location.pathname + ": " + (document.querySelector("dialog[open]") ?? document.querySelector("main") ?? document.body).innerText.slice(0, 1500)`))
+				shown, _ := chromedp.Run(ctx,
+					chromedp.Evaluate[string](`location.pathname + ": " + (document.querySelector("dialog[open]") ?? document.querySelector("main") ?? document.body).innerText.slice(0, 1500)`))
 				return errors.Join(err, fmt.Errorf("waited in vain; the page shows:\n%s", shown))
 			}
 			time.Sleep(40 * time.Millisecond)
@@ -189,7 +200,8 @@ const script = `(() => {
     press(text) {
       const all = [...document.querySelectorAll("button, a, [role=button], [role=tab], summary, input[type=radio]")].filter(shown);
       const boxes = [...document.querySelectorAll("input[type=checkbox]")].filter(shown);
-      return all.find((e) => name(e) === text) || all.find((e) => name(e).startsWith(text)) || boxes.find((e) => norm(e.labels[0]?.innerText).startsWith(text));
+      return all.find((e) => name(e) === text) || all.find((e) => name(e).startsWith(text)) ||
+        boxes.find((e) => norm(e.labels[0]?.innerText).startsWith(text));
     },
     field(label) { // "group › label" is the field of that label in a group of fields
       const [group, own] = label.includes(" › ") ? label.split(" › ") : [null, label];
@@ -303,7 +315,9 @@ func (p *Page) Key(key string) *Page {
 
 // Focus focuses the first element that a CSS selector finds.
 func (p *Page) Focus(selector string) *Page {
-	return p.do("focus "+selector, func(ctx context.Context) error { return chromedp.Do(ctx, chromedp.Focus(chromedp.CSS(selector))) })
+	return p.do("focus "+selector, func(ctx context.Context) error {
+		return chromedp.Do(ctx, chromedp.Focus(chromedp.CSS(selector)))
+	})
 }
 
 // Drag takes the drawn thing by its middle and lets it go px to the right.
@@ -323,8 +337,10 @@ func (p *Page) Drag(selector string, px float64) *Page {
 			return err
 		}
 		left := chromedp.ButtonLeft
-		return chromedp.Do(ctx, chromedp.MouseEvent(input.DispatchMouseEventTypeMousePressed, at[0], at[1], left), chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]+px/2, at[1], left),
-			chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]+px, at[1], left), chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, at[0]+px, at[1], left))
+		return chromedp.Do(ctx, chromedp.MouseEvent(input.DispatchMouseEventTypeMousePressed, at[0], at[1], left),
+			chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]+px/2, at[1], left),
+			chromedp.MouseEvent(input.DispatchMouseEventTypeMouseMoved, at[0]+px, at[1], left),
+			chromedp.MouseEvent(input.DispatchMouseEventTypeMouseReleased, at[0]+px, at[1], left))
 	})
 }
 
@@ -335,20 +351,24 @@ func (p *Page) See(text string) *Page {
 
 // SeeIn waits until an element that selector finds shows text.
 func (p *Page) SeeIn(selector, text string) *Page {
-	return p.until("see "+text+" in "+selector, fmt.Sprintf(`[...document.querySelectorAll(%s)].some((e) => (e.textContent ?? "").replace(/\s+/g, " ").includes(%s))`,
-		quoted(selector), quoted(text)))
+	return p.until("see "+text+" in "+selector,
+		fmt.Sprintf(
+			`[...document.querySelectorAll(%s)].some((e) => (e.textContent ?? "").replace(/\s+/g, " ").includes(%s))`,
+			quoted(selector), quoted(text)))
 }
 
 // Kept waits until a bench has kept what was changed on it.
 func (p *Page) Kept() *Page {
-	return p.until("see that it is kept", `[...document.querySelectorAll("[role=status]")].some((e) => e.textContent === "kept")`)
+	return p.until("see that it is kept",
+		`[...document.querySelectorAll("[role=status]")].some((e) => e.textContent === "kept")`)
 }
 
 // Text returns what the first element that selector finds shows.
 func (p *Page) Text(selector string) (text string) {
 	p.until("find "+selector, "!!document.querySelector("+quoted(selector)+")")
 	p.do("read "+selector, func(ctx context.Context) (err error) {
-		text, err = chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector(`+quoted(selector)+`).innerText`))
+		text, err = chromedp.Run(ctx, chromedp.Evaluate[string](`document.querySelector(`+quoted(selector)+
+			`).innerText`))
 		return err
 	})
 	return text
@@ -366,7 +386,8 @@ func (p *Page) Path() (path string) {
 // Shot writes a PNG of the window to file, or of the whole page.
 func (p *Page) Shot(file string, whole bool) *Page {
 	return p.do("picture "+file, func(ctx context.Context) error {
-		if _, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("document.fonts.ready.then(() => new Promise((r) => setTimeout(() => r(true), 150)))", chromedp.EvalAwaitPromise)); err != nil {
+		if _, err := chromedp.Run(ctx,
+			chromedp.Evaluate[bool]("document.fonts.ready.then(() => new Promise((r) => setTimeout(() => r(true), 150)))", chromedp.EvalAwaitPromise)); err != nil {
 			return err
 		}
 		take := chromedp.CaptureScreenshot()

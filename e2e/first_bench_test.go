@@ -33,16 +33,19 @@ func BenchmarkFirstSentence(b *testing.B) {
 	for range firstViews {
 		p := Open(browser, s).Workless().Size(390, 844, true)
 		p.line(bytesASec).do("slow down", func(ctx context.Context) error {
-			_, err := chromedp.Call(ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: slowerBy})
+			_, err := chromedp.Call(ctx, emulation.SetCPUThrottlingRate,
+				emulation.SetCPUThrottlingRateParams{Rate: slowerBy})
 			return err
 		})
 		p.do("watch", func(ctx context.Context) error {
-			_, err := chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{
-				Source: `new MutationObserver(() => { if (document.querySelector("main h1")) requestAnimationFrame(() => setTimeout(() => { window.said ??= performance.now(); })); if (document.querySelector("main h2")) window.there ??= performance.now(); }).observe(document, { childList: true, subtree: true })`})
+			_, err := chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument,
+				page.AddScriptToEvaluateOnNewDocumentParams{
+					Source: `new MutationObserver(() => { if (document.querySelector("main h1")) requestAnimationFrame(() => setTimeout(() => { window.said ??= performance.now(); })); if (document.querySelector("main h2")) window.there ??= performance.now(); }).observe(document, { childList: true, subtree: true })`})
 			return err
 		})
 		p.do("go", func(ctx context.Context) error {
-			_, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`location.assign(`+quoted(s.URL+"/boats/"+boats[0].ID+"/today")+`), true`))
+			_, err := chromedp.Run(ctx, chromedp.Evaluate[bool](`location.assign(`+
+				quoted(s.URL+"/boats/"+boats[0].ID+"/today")+`), true`))
 			return err
 		})
 		p.until("the screen", "window.said > 0 && window.there > 0")
@@ -54,7 +57,8 @@ func BenchmarkFirstSentence(b *testing.B) {
 			if there, err = chromedp.Run(ctx, chromedp.Evaluate[float64](`window.there`)); err != nil {
 				return err
 			}
-			received, err = chromedp.Run(ctx, chromedp.Evaluate[float64](`[...performance.getEntriesByType("resource"), ...performance.getEntriesByType("navigation")].reduce((n, r) => n + r.transferSize, 0)`))
+			received, err = chromedp.Run(ctx,
+				chromedp.Evaluate[float64](`[...performance.getEntriesByType("resource"), ...performance.getEntriesByType("navigation")].reduce((n, r) => n + r.transferSize, 0)`))
 			return err
 		})
 		require.NoError(b, p.Err())

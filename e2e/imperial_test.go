@@ -11,7 +11,8 @@ import (
 )
 
 // metric is a figure with a unit that nobody who reads in feet has asked for.
-var metric = regexp.MustCompile(`[\d.][\s\x{a0}|]{0,3}(mm|µm|m²|mL|kg|hPa|m/s|°C|m²/L|m²/h|L/m²|kg/L|L|m|g|K)(?:[^\w²/°]|$)`)
+var metric = regexp.MustCompile(
+	`[\d.][\s\x{a0}|]{0,3}(mm|µm|m²|mL|kg|hPa|m/s|°C|m²/L|m²/h|L/m²|kg/L|L|m|g|K)(?:[^\w²/°]|$)`)
 
 // written are the pieces of text of a page and of the workings that it can open.
 // Formulas reckon in metric, and the working says so beside its figures.
@@ -29,7 +30,8 @@ var (
 
 // benches are surfaces of the demo and benches to look at on each.
 var benches = map[string][]string{
-	"Deck": {"non-skid", "moulded"}, "Topsides starboard": {"gelcoat"}, "Mizzen mast": {"brightwork"}, "Bottom": {"antifouling"}, "Topsides port": {"metal"}, "Rudder": {"refit"},
+	"Deck": {"non-skid", "moulded"}, "Topsides starboard": {"gelcoat"}, "Mizzen mast": {"brightwork"},
+	"Bottom": {"antifouling"}, "Topsides port": {"metal"}, "Rudder": {"refit"},
 }
 
 // Who reads in feet and quarts finds no metric figure on any screen, nor in a working.
@@ -46,13 +48,15 @@ func TestEveryScreenInFeetAndQuarts(t *testing.T) {
 	for k, b := range boats {
 		names := []string{"today", "build-up", "stores", "bench"}
 		if k == 0 {
-			names = append(names, "survey", "survey/measuring-sheet", "survey/walk-round", "weather", "plan", "log", "report")
+			names = append(names, "survey", "survey/measuring-sheet", "survey/walk-round", "weather", "plan", "log",
+				"report")
 		}
 		for _, name := range names {
 			pages = append(pages, "/boats/"+b.ID+"/"+name)
 		}
 		if k == 2 { // her sides were read for fairing
-			pages = append(pages, "/boats/"+b.ID+"/weather?view=tent", "/boats/"+b.ID+"/weather?view=readings", "/boats/"+b.ID+"/plan?view=hands", "/boats/"+b.ID+"/fairing?view=practice")
+			pages = append(pages, "/boats/"+b.ID+"/weather?view=tent", "/boats/"+b.ID+"/weather?view=readings",
+				"/boats/"+b.ID+"/plan?view=hands", "/boats/"+b.ID+"/fairing?view=practice")
 		}
 		survey, err := s.App.Survey(ctx, b.ID)
 		require.NoError(t, err)
@@ -66,13 +70,15 @@ func TestEveryScreenInFeetAndQuarts(t *testing.T) {
 		}
 	}
 	for _, page := range pages {
-		p.Go(page).until("loaded", `document.querySelector("main[data-asking=no] h1") !== null && !/Loading…/.test(document.body.innerText)`)
+		p.Go(page).until("loaded",
+			`document.querySelector("main[data-asking=no] h1") !== null && !/Loading…/.test(document.body.innerText)`)
 		text := tin.ReplaceAllString(p.text(written), "")
 		if strings.HasSuffix(page, "/bench") {
 			text = scale.ReplaceAllString(text, "")
 		}
 		for _, at := range metric.FindAllStringIndex(text, -1) {
-			assert.Fail(t, "metric", "%s: …%s…", page, strings.ReplaceAll(text[max(0, at[0]-40):min(len(text), at[1]+20)], "\n", " "))
+			assert.Fail(t, "metric", "%s: …%s…", page,
+				strings.ReplaceAll(text[max(0, at[0]-40):min(len(text), at[1]+20)], "\n", " "))
 		}
 	}
 	require.NoError(t, p.Err())

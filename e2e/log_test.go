@@ -23,7 +23,8 @@ import (
 // glove can hit.
 func (p *Page) fits(where string) *Page {
 	return p.until("no sideways scrolling on "+where, `document.documentElement.scrollWidth <= innerWidth`).
-		until("targets of 44 px on "+where, `[...document.querySelectorAll("main button.btn, main a.btn, main summary, main [aria-pressed]:not(g, path), nav a, nav button")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)
+		until("targets of 44 px on "+where,
+			`[...document.querySelectorAll("main button.btn, main a.btn, main summary, main [aria-pressed]:not(g, path), nav a, nav button")].filter((e) => e.getClientRects().length && !e.closest("dialog:not([open])")).every((e) => e.getBoundingClientRect().height >= 44)`)
 }
 
 // At the boat with a phone: weigh the pot, start its timers, log the coat, judge the
@@ -34,15 +35,21 @@ func TestAtTheBoat(t *testing.T) {
 	require.NoError(t, err)
 	at := "/boats/" + boats[0].ID
 	p := phone(t, s)
-	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Topsides starboard").SeeIn("h1", "for topsides starboard").fits("bench")
-	p.Press("Masked, edges pressed down").until("ticked", `!!document.querySelector('[data-testid=checks] [aria-pressed=true]')`)
+	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Topsides starboard").SeeIn("h1",
+		"for topsides starboard").fits("bench")
+	p.Press("Masked, edges pressed down").until("ticked",
+		`!!document.querySelector('[data-testid=checks] [aria-pressed=true]')`)
 	p.Press("Other figures").Fill("Litres in all", "0.2").See("0.20 L in all")
 	// The simulated scale pours, a little more than is wanted.
-	p.Press("Weigh on Bench scale").until("the base is poured", `(() => { const e = document.querySelector("[data-testid=scale] progress"); return e && e.value >= e.max - 0.5; })()`)
-	p.Press("base is in").until("the hardener is poured", `(() => { const e = document.querySelector("[data-testid=scale] progress"); return e?.ariaLabel === "hardener" && e.value >= e.max - 0.5; })()`)
+	p.Press("Weigh on Bench scale").until("the base is poured",
+		`(() => { const e = document.querySelector("[data-testid=scale] progress"); return e && e.value >= e.max - 0.5; })()`)
+	p.Press("base is in").until("the hardener is poured",
+		`(() => { const e = document.querySelector("[data-testid=scale] progress"); return e?.ariaLabel === "hardener" && e.value >= e.max - 0.5; })()`)
 	p.Press("hardener is in").SeeIn("[data-testid=ratio]", "The ratio is right")
-	p.Press("It is mixed: start the timers").until("the pot's timer runs", `!!document.querySelector("[data-timer=pot]")`)
-	p.Press("The first of it is on").until("the tape's timer runs", `!!document.querySelector("[data-timer=tape]") && !!document.querySelector("[data-timer=wet-edge]")`)
+	p.Press("It is mixed: start the timers").until("the pot's timer runs",
+		`!!document.querySelector("[data-timer=pot]")`)
+	p.Press("The first of it is on").until("the tape's timer runs",
+		`!!document.querySelector("[data-timer=tape]") && !!document.querySelector("[data-timer=wet-edge]")`)
 	// They are there again after the page was closed.
 	p.Leave().Go(at+"/bench").until("the timers survive", `!!document.querySelector("[data-timer=tape]")`)
 	p.Press("The pot is empty").until("it is put away", `!document.querySelector("[data-timer=pot]")`)
@@ -59,24 +66,33 @@ func TestAtTheBoat(t *testing.T) {
 	p.Choose("Where", "Topsides starboard").See("It took that")
 	tap("It took that")
 	tap("Log it")
-	p.until("it is logged", `![...document.querySelectorAll("main h2")].some((e) => e.textContent === "Log a coat")`).See("Last logged: topsides starboard")
+	p.until("it is logged",
+		`![...document.querySelectorAll("main h2")].some((e) => e.textContent === "Log a coat")`).See(
+		"Last logged: topsides starboard")
 	assert.LessOrEqual(t, taps, 8)
-	p.until("its clock opens", `[...document.querySelectorAll("[data-event=recoat-opens]")].some((e) => e.closest("tr").innerText.includes("Topsides starboard") && /\d\d:\d\d|%/.test(e.innerText))`)
+	p.until("its clock opens",
+		`[...document.querySelectorAll("[data-event=recoat-opens]")].some((e) => e.closest("tr").innerText.includes("Topsides starboard") && /\d\d:\d\d|%/.test(e.innerText))`)
 	p.fits("log")
 
 	// The film is read with the gauge when it has cured; what was seen on it is named.
-	p.Press("Log a coat or other work").Choose("What", "it was inspected").Choose("Where", "Bottom").Press("Dry film by the gauge").Press("Take from Film gauge").
-		Press("Anything seen on it?").Press("pinholes").Press("Log it").SeeIn("[data-testid=verdict]", "10 readings, and this area takes 30")
+	p.Press("Log a coat or other work").Choose("What", "it was inspected").Choose("Where", "Bottom").Press(
+		"Dry film by the gauge").Press("Take from Film gauge").
+		Press("Anything seen on it?").Press("pinholes").Press("Log it").SeeIn("[data-testid=verdict]",
+		"10 readings, and this area takes 30")
 	p.Press("one blemish seen").SeeIn("[data-testid=causes]", "Remedy: Fill them with a thin skim")
 	// Mils where µm are asked for are noticed.
-	p.Press("Log a coat or other work").Choose("What", "it was inspected").Choose("Where", "Bottom").Press("Dry film by the gauge").Fill("Readings, µm", "16 17 15").
+	p.Press("Log a coat or other work").Choose("What", "it was inspected").Choose("Where", "Bottom").Press(
+		"Dry film by the gauge").Fill("Readings, µm", "16 17 15").
 		Press("Log it").See("these look like mils").Press("Cancel")
 	// The usual by two taps, and taken back.
-	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Deck").SeeIn("h1", "deck").Press("It is on, as planned, now").See("begun Sat 9 May, 09:24").Press("Log it").SeeIn("[data-testid=logged]", "Logged: Deck").fits("the usual").
+	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Deck").SeeIn("h1", "deck").Press(
+		"It is on, as planned, now").See("begun Sat 9 May, 09:24").Press("Log it").SeeIn("[data-testid=logged]",
+		"Logged: Deck").fits("the usual").
 		Press("Take it back").See("Taken back: it is not in the log")
 	p.Go(at + "/log").See("What was done")
 	// A correction keeps what it was.
-	p.Press("correct").Fill("Note", "seen again").Press("Save the correction").See("seen again").Press("corrected: what it was").SeeIn("[data-testid=history]", "until")
+	p.Press("correct").Fill("Note", "seen again").Press("Save the correction").See("seen again").Press(
+		"corrected: what it was").SeeIn("[data-testid=history]", "until")
 }
 
 // Without a signal: the boat opens, three coats are logged, the tab dies, the signal
@@ -90,20 +106,29 @@ func TestOffline(t *testing.T) {
 	before, err := s.App.Log(ctx, boats[0].ID)
 	require.NoError(t, err)
 	p := phone(t, s)
-	p.Go(at+"/today").See("In this order today").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
-	p.until("what may be wanted is kept", `(caches.open("seen").then((c) => c.keys()).then((k) => { window.kept = k.filter((r) => r.url.includes("/build-up")).length; }), (window.kept ?? 0) >= 5)`)
-	p.until("the core and the benches are carried along", `(caches.open("core").then((c) => c.keys()).then((k) => { window.core = k.length; }), caches.open("seen").then((c) => c.keys()).then((k) => { window.benches = k.filter((r) => r.url.includes("/finishes/")).length; }), window.core === 1 && window.benches >= 8)`)
+	p.Go(at+"/today").See("In this order today").until("the worker has the page",
+		`navigator.serviceWorker.controller !== null`)
+	p.until("what may be wanted is kept",
+		`(caches.open("seen").then((c) => c.keys()).then((k) => { window.kept = k.filter((r) => r.url.includes("/build-up")).length; }), (window.kept ?? 0) >= 5)`)
+	p.until("the core and the benches are carried along",
+		`(caches.open("core").then((c) => c.keys()).then((k) => { window.core = k.length; }), caches.open("seen").then((c) => c.keys()).then((k) => { window.benches = k.filter((r) => r.url.includes("/finishes/")).length; }), window.core === 1 && window.benches >= 8)`)
 	require.NoError(t, s.Down())
 	p.Go(at + "/bench").See("Before you open the tin").See("Timers")
 	// The core goes along: another amount, what a thermometer shows, the next window.
-	p.Press("Another amount, another surface").Fill("Litres in all", "0.5").SeeIn("[data-testid=reckon]", "Reckoned on this device, from what it knew at Sat 9 May").SeeIn("[data-testid=reckon]", "Hardener")
-	p.Fill("Air", "4").Fill("Humidity", "90").SeeIn("[data-testid=reckon]", "Not now").SeeIn("[data-testid=reckon]", "Dew point 2.5 °C").SeeIn("[data-testid=reckon]", "Begin from").fits("the bench without a signal")
-	p.Go(at+"/weather").SeeIn("h1", "").See("No signal: what is shown is of Sat 9 May").Go(at + "/stores").See("On the shelf").Go(at + "/finishes").See("Non-skid")
+	p.Press("Another amount, another surface").Fill("Litres in all", "0.5").SeeIn("[data-testid=reckon]",
+		"Reckoned on this device, from what it knew at Sat 9 May").SeeIn("[data-testid=reckon]", "Hardener")
+	p.Fill("Air", "4").Fill("Humidity", "90").SeeIn("[data-testid=reckon]", "Not now").SeeIn("[data-testid=reckon]",
+		"Dew point 2.5 °C").SeeIn("[data-testid=reckon]", "Begin from").fits("the bench without a signal")
+	p.Go(at+"/weather").SeeIn("h1", "").See("No signal: what is shown is of Sat 9 May").Go(at + "/stores").See(
+		"On the shelf").Go(at + "/finishes").See("Non-skid")
 	require.NoError(t, p.Err())
-	p.Go(at+"/survey").See("Pin a defect").Press("Pin a defect").js(`(() => { const e = document.querySelector("[data-surface='Topsides port']"), box = e.getBoundingClientRect(); e.dispatchEvent(new MouseEvent("click", { bubbles: true, clientX: box.left + 40, clientY: box.top + 8 })); return true; })()`).
-		See("A new defect").Choose("What is it", "chip").Press("Note it").SeeIn("[data-testid=outbox]", "a defect, chip")
+	p.Go(at+"/survey").See("Pin a defect").Press("Pin a defect").js(
+		`(() => { const e = document.querySelector("[data-surface='Topsides port']"), box = e.getBoundingClientRect(); e.dispatchEvent(new MouseEvent("click", { bubbles: true, clientX: box.left + 40, clientY: box.top + 8 })); return true; })()`).
+		See("A new defect").Choose("What is it", "chip").Press("Note it").SeeIn("[data-testid=outbox]",
+		"a defect, chip")
 	log := func(surface, note string) {
-		p.Go(at+"/log").See("Clocks running").Press("Log a coat or other work").Choose("Where", surface).Fill("Note", note).Press("Log it").SeeIn("[data-testid=outbox]", "a coat went on, "+surface)
+		p.Go(at+"/log").See("Clocks running").Press("Log a coat or other work").Choose("Where", surface).Fill("Note",
+			note).Press("Log it").SeeIn("[data-testid=outbox]", "a coat went on, "+surface)
 	}
 	log("Bottom", "one")
 	log("Deck", "two")
@@ -112,20 +137,25 @@ func TestOffline(t *testing.T) {
 	p.Leave().Go(at+"/today").SeeIn("[data-testid=outbox]", "4 entries wait on this device").See("In this order today")
 	require.NoError(t, p.Err())
 	require.NoError(t, s.Up())
-	p.Leave().Go(at+"/log").until("all is sent", `document.querySelector("main h1") && !document.querySelector("[data-testid=outbox]")`).See("three")
+	p.Leave().Go(at+"/log").until("all is sent",
+		`document.querySelector("main h1") && !document.querySelector("[data-testid=outbox]")`).See("three")
 	require.NoError(t, p.Err())
 	after, err := s.App.Log(ctx, boats[0].ID)
 	require.NoError(t, err)
 	assert.Len(t, after, len(before)+3)
 	survey, err := s.App.Survey(ctx, boats[0].ID)
 	require.NoError(t, err)
-	assert.True(t, slices.ContainsFunc(survey.Defects, func(d app.Defect) bool { return d.Kind == "chip" && d.SurfaceID != "" }), "the defect arrived too")
+	assert.True(t, slices.ContainsFunc(survey.Defects, func(d app.Defect) bool {
+		return d.Kind == "chip" && d.SurfaceID != ""
+	}), "the defect arrived too")
 
 	// What the program asks about comes back to the user, who answers it.
 	require.NoError(t, s.Down())
-	p.Go(at+"/log").Press("Log a coat or other work").Choose("Where", "Topsides port").Press("Log it").SeeIn("[data-testid=outbox]", "1 entry waits")
+	p.Go(at+"/log").Press("Log a coat or other work").Choose("Where", "Topsides port").Press("Log it").SeeIn(
+		"[data-testid=outbox]", "1 entry waits")
 	require.NoError(t, s.Up())
-	p.Leave().Go(at+"/log").SeeIn("[data-testid=outbox]", "say why it went on before").Press("Look at it").Fill("Why it went on before the last one was ready", "rain tomorrow").
+	p.Leave().Go(at+"/log").SeeIn("[data-testid=outbox]", "say why it went on before").Press("Look at it").Fill(
+		"Why it went on before the last one was ready", "rain tomorrow").
 		Press("Log it").until("it is in", `!document.querySelector("[data-testid=outbox]")`).See("rain tomorrow")
 }
 
@@ -139,7 +169,9 @@ func TestTwoChangeADefect(t *testing.T) {
 	at := "/boats/" + boats[0].ID
 	survey, err := s.App.Survey(ctx, boats[0].ID)
 	require.NoError(t, err)
-	i := slices.IndexFunc(survey.Defects, func(d app.Defect) bool { return d.Repair.Open && d.Place.View == outline.StarboardSide })
+	i := slices.IndexFunc(survey.Defects, func(d app.Defect) bool {
+		return d.Repair.Open && d.Place.View == outline.StarboardSide
+	})
 	require.GreaterOrEqual(t, i, 0)
 	d := survey.Defects[i]
 	stored := func() app.Defect {
@@ -148,16 +180,19 @@ func TestTwoChangeADefect(t *testing.T) {
 		return got
 	}
 	p := phone(t, s)
-	p.Go(at+"/survey?defect="+d.ID).See("Save the defect").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
+	p.Go(at+"/survey?defect="+d.ID).See("Save the defect").until("the worker has the page",
+		`navigator.serviceWorker.controller !== null`)
 	p.Go(at + "/survey?defect=" + d.ID).See("Save the defect")
 	require.NoError(t, s.Down())
-	p.Fill("Note", "seen at the boat").Fill("From aft", "3.3").Press("Save the defect").SeeIn("[data-testid=outbox]", fmt.Sprintf("defect %d", d.Number))
+	p.Fill("Note", "seen at the boat").Fill("From aft", "3.3").Press("Save the defect").SeeIn("[data-testid=outbox]",
+		fmt.Sprintf("defect %d", d.Number))
 	edit := d.DefectEdit
 	edit.Note = "seen at the desk"
 	_, err = s.App.EditDefect(ctx, d.ID, d.Version, edit)
 	require.NoError(t, err)
 	require.NoError(t, s.Up())
-	p.Leave().Go(at+"/survey").SeeIn("[data-testid=outbox]", "changed elsewhere").SeeIn("[data-testid=outbox]", "seen at the boat").SeeIn("[data-testid=outbox]", "seen at the desk").
+	p.Leave().Go(at+"/survey").SeeIn("[data-testid=outbox]", "changed elsewhere").SeeIn("[data-testid=outbox]",
+		"seen at the boat").SeeIn("[data-testid=outbox]", "seen at the desk").
 		Press("Store mine over it").until("it is in", `!document.querySelector("[data-testid=outbox]")`)
 	require.NoError(t, p.Err())
 	assert.Equal(t, "seen at the boat", stored().Note)
@@ -165,13 +200,16 @@ func TestTwoChangeADefect(t *testing.T) {
 
 	p.Press("defects").See("Drag a pin").js(fmt.Sprintf(`(() => {
 		const pin = document.querySelector("[data-pin='%d']"), box = pin.getBoundingClientRect(), svg = pin.ownerSVGElement;
-		const send = (on, type, dx) => on.dispatchEvent(new PointerEvent(type, { bubbles: true, clientX: box.left + box.width / 2 + dx, clientY: box.top + box.height / 2 }));
+		const send = (on, type, dx) => on.dispatchEvent(new PointerEvent(type,
+			{ bubbles: true, clientX: box.left + box.width / 2 + dx, clientY: box.top + box.height / 2 }));
 		send(pin, "pointerdown", 0);
 		setTimeout(() => { send(svg, "pointermove", 30); setTimeout(() => send(svg, "pointerup", 30), 100); }, 100);
 		return true;
 	})()`, d.Number))
 	require.NoError(t, p.Err())
-	assert.Eventually(t, func() bool { return stored().Place.X > 3.6 }, patience, 100*time.Millisecond, "30 px on are most of a metre")
+	assert.Eventually(t, func() bool {
+		return stored().Place.X > 3.6
+	}, patience, 100*time.Millisecond, "30 px on are most of a metre")
 }
 
 // A phone in the yard reaches the laptop by its name over plain http: a coat is logged
@@ -185,9 +223,12 @@ func TestFromAPhoneOverPlainHTTP(t *testing.T) {
 	before, err := s.App.Log(context.Background(), boats[0].ID)
 	require.NoError(t, err)
 	p := phone(t, s).Login("low water")
-	p.Go(at+"/log").See("Clocks running").until("this page is not a secure one", `!isSecureContext && typeof crypto.randomUUID === "undefined" && !navigator.serviceWorker`)
-	p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press("It took that").Fill("Note", "over plain http").Press("Log it").See("over plain http").fits("log")
-	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Bottom").SeeIn("h1", "for bottom").Press("It is mixed: start the timers").until("the pot's timer runs", `!!document.querySelector("[data-timer=pot]")`)
+	p.Go(at+"/log").See("Clocks running").until("this page is not a secure one",
+		`!isSecureContext && typeof crypto.randomUUID === "undefined" && !navigator.serviceWorker`)
+	p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press(
+		"It took that").Fill("Note", "over plain http").Press("Log it").See("over plain http").fits("log")
+	p.Go(at+"/bench").See("Before you open the tin").Choose("What for", "Bottom").SeeIn("h1", "for bottom").Press(
+		"It is mixed: start the timers").until("the pot's timer runs", `!!document.querySelector("[data-timer=pot]")`)
 	require.NoError(t, p.Err())
 	after, err := s.App.Log(context.Background(), boats[0].ID)
 	require.NoError(t, err)
@@ -204,7 +245,8 @@ func TestPhonesOfTheYard(t *testing.T) {
 	plain, encrypted, err := s.Yard()
 	require.NoError(t, err)
 	laptop := tab(t, s)
-	laptop.Go("/phone").See("No phone is paired yet").until("pictures to scan", `document.querySelectorAll("main img").length === 1`)
+	laptop.Go("/phone").See("No phone is paired yet").until("pictures to scan",
+		`document.querySelectorAll("main img").length === 1`)
 	before, err := s.App.Log(ctx, boats[0].ID)
 	require.NoError(t, err)
 	for i, url := range []string{plain, encrypted} {
@@ -214,13 +256,19 @@ func TestPhonesOfTheYard(t *testing.T) {
 		s.URL = url
 		p := phone(t, s)
 		at := "/boats/" + boats[0].ID
-		p.Go(at+"/log").See("Pair this phone with All Coats").Fill("Code", "22222222").Press("Pair this phone").See("not the one that is shown")
-		p.Fill("Code", code).Fill("What this phone is called", []string{"an old phone", "Ada’s phone"}[i]).Press("Pair this phone").SeeIn("h1", "A coat may go on")
-		p.Go(at+"/log").See("Clocks running").until("what the browser allows", fmt.Sprintf(`isSecureContext === %t && !!navigator.serviceWorker === isSecureContext`, i == 1))
-		p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press("It took that").Fill("Note", "from a phone").Press("Log it").See("from a phone").fits("log")
+		p.Go(at+"/log").See("Pair this phone with All Coats").Fill("Code", "22222222").Press("Pair this phone").See(
+			"not the one that is shown")
+		p.Fill("Code", code).Fill("What this phone is called", []string{"an old phone", "Ada’s phone"}[i]).Press(
+			"Pair this phone").SeeIn("h1", "A coat may go on")
+		p.Go(at+"/log").See("Clocks running").until("what the browser allows",
+			fmt.Sprintf(`isSecureContext === %t && !!navigator.serviceWorker === isSecureContext`, i == 1))
+		p.Press("Log a coat or other work").Choose("Where", "Topsides starboard").See("It took that").Press(
+			"It took that").Fill("Note", "from a phone").Press("Log it").See("from a phone").fits("log")
 		if i == 1 {
-			p.until("a worker comes", `(navigator.serviceWorker.getRegistration().then((r) => { window.works = !!r?.active; }), window.works === true)`).Go(at+"/log").
-				until("it is kept for later", `navigator.serviceWorker.controller !== null`).Go(at + "/log").See("Clocks running")
+			p.until("a worker comes",
+				`(navigator.serviceWorker.getRegistration().then((r) => { window.works = !!r?.active; }), window.works === true)`).Go(at+"/log").
+				until("it is kept for later", `navigator.serviceWorker.controller !== null`).Go(at + "/log").See(
+				"Clocks running")
 			require.NoError(t, s.tls.Close())
 			p.Go(at + "/log").See("Clocks running")
 		}
@@ -243,7 +291,8 @@ func TestTimersRunOnWithoutTheProgram(t *testing.T) {
 	require.NoError(t, err)
 	bench, err := s.App.Bench(ctx, boats[0].ID, app.BenchQuery{})
 	require.NoError(t, err)
-	_, err = s.App.PutPot(ctx, boats[0].ID, app.PotEdit{ID: "0b7c1c1e-5a52-4f0e-9d0e-0f6a4a7b9d11", ProductID: bench.ProductID, Litres: 1, MixedAt: bench.Now})
+	_, err = s.App.PutPot(ctx, boats[0].ID, app.PotEdit{ID: "0b7c1c1e-5a52-4f0e-9d0e-0f6a4a7b9d11",
+		ProductID: bench.ProductID, Litres: 1, MixedAt: bench.Now})
 	require.NoError(t, err)
 	bench, err = s.App.Bench(ctx, boats[0].ID, app.BenchQuery{})
 	require.NoError(t, err)
@@ -259,11 +308,13 @@ func TestTimersRunOnWithoutTheProgram(t *testing.T) {
 	at := "/boats/" + boats[0].ID + "/bench"
 	p := phone(t, s)
 	p.Go(at).See("Timers").until("the worker has the page", `navigator.serviceWorker.controller !== null`)
-	p.Leave().Go(at).See("Timers").until("it is kept", `(caches.open("seen").then((c) => c.keys()).then((k) => { window.kept = k.some((r) => r.url.includes("/bench")); }), window.kept === true)`)
+	p.Leave().Go(at).See("Timers").until("it is kept",
+		`(caches.open("seen").then((c) => c.keys()).then((k) => { window.kept = k.some((r) => r.url.includes("/bench")); }), window.kept === true)`)
 	require.NoError(t, s.Down())
 	time.Sleep(6 * time.Second) // this is what is measured: the program is away for so long
 	p.Leave().Go(at).See("Timers")
-	shown := p.text(`[...(document.querySelector('[data-timer="pot"]') ? document.querySelectorAll('[data-timer="pot"] b') : document.querySelectorAll("[data-timer] b"))].map((e) => e.innerText).find((x) => /^\d+:\d\d:\d\d$/.test(x))`)
+	shown := p.text(
+		`[...(document.querySelector('[data-timer="pot"]') ? document.querySelectorAll('[data-timer="pot"] b') : document.querySelectorAll("[data-timer] b"))].map((e) => e.innerText).find((x) => /^\d+:\d\d:\d\d$/.test(x))`)
 	require.NoError(t, p.Err())
 	now, err := s.App.Now(ctx)
 	require.NoError(t, err)
@@ -282,20 +333,23 @@ func TestReportIsPrinted(t *testing.T) {
 	p := tab(t, s)
 	p.Go("/boats/"+boats[0].ID+"/log").Press("The whole record").SeeIn("h1", "7 coats on").See("Hours and money")
 	require.NoError(t, p.Err())
-	raw, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4), chromedp.PDFPrintBackground()))
+	raw, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4),
+		chromedp.PDFPrintBackground()))
 	require.NoError(t, err)
 	read := exec.Command("pdftotext", "-", "-")
 	read.Stdin = bytes.NewReader(raw)
 	text, err := read.Output()
 	require.NoError(t, err, "poppler-utils reads PDFs")
 	got := strings.Join(strings.Fields(string(text)), "")
-	for _, want := range []string{"MarshLantern:7coats", "Bottom:", "batchL10", "Thefilmisaccepted", "Hoursandmoney", "Upkeep", "rainallday"} {
+	for _, want := range []string{"MarshLantern:7coats", "Bottom:", "batchL10", "Thefilmisaccepted", "Hoursandmoney",
+		"Upkeep", "rainallday"} {
 		assert.Contains(t, got, want)
 	}
 	assert.NotContains(t, got, "Print,orsaveasPDF")
 	pages := strings.Split(strings.TrimSuffix(string(text), "\f"), "\f")
 	require.GreaterOrEqual(t, len(pages), 3)
-	headings := []string{"Bottom: ", "Topsides port: ", "Topsides starboard: ", "Deck: ", "Rudder: ", "The whole boat", "What went on", "Defects", "Hours and money", "Upkeep", "Begun"}
+	headings := []string{"Bottom: ", "Topsides port: ", "Topsides starboard: ", "Deck: ", "Rudder: ", "The whole boat",
+		"What went on", "Defects", "Hours and money", "Upkeep", "Begun"}
 	for i, page := range pages {
 		lines := slices.DeleteFunc(strings.Split(page, "\n"), func(l string) bool {
 			return strings.TrimSpace(l) == "" || strings.TrimSpace(l) == fmt.Sprintf("%d / %d", i+1, len(pages))
@@ -303,7 +357,8 @@ func TestReportIsPrinted(t *testing.T) {
 		require.NotEmpty(t, lines, "page %d is blank", i+1)
 		last := lines[len(lines)-1]
 		for _, h := range headings {
-			assert.False(t, strings.HasPrefix(strings.TrimSpace(last), h), "page %d ends with the heading %q", i+1, last)
+			assert.False(t, strings.HasPrefix(strings.TrimSpace(last), h), "page %d ends with the heading %q", i+1,
+				last)
 		}
 	}
 
@@ -312,8 +367,10 @@ func TestReportIsPrinted(t *testing.T) {
 	require.NoError(t, p.Err())
 	survey, err := s.App.Survey(context.Background(), boats[0].ID)
 	require.NoError(t, err)
-	p.until("all are there", fmt.Sprintf(`document.querySelectorAll("[data-testid=wall]").length === %d`, len(survey.Surfaces)))
-	raw, err = chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4), chromedp.PDFPrintBackground()))
+	p.until("all are there", fmt.Sprintf(`document.querySelectorAll("[data-testid=wall]").length === %d`,
+		len(survey.Surfaces)))
+	raw, err = chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4),
+		chromedp.PDFPrintBackground()))
 	require.NoError(t, err)
 	read = exec.Command("pdftotext", "-", "-")
 	read.Stdin = bytes.NewReader(raw)

@@ -72,7 +72,8 @@ func walkOf(t *testing.T, p *Page, boat app.Boat, surface app.Surface) walk {
 	w.litres["Build-up"] = number(t, find(t, whole, `for one person ?, ([\d.]+) L to lay`))
 	one := text("/build-up?surface="+surface.ID, surface.Name+":")
 	laid := 0
-	for _, m := range regexp.MustCompile(`for (?:the coat|(\d+) coats) \(80 %.{0,250}?(?:left over|what to buy)\.(?: (All laid)\.| (\d+) of \d+ laid\.)?`).FindAllStringSubmatch(one, -1) {
+	for _, m := range regexp.MustCompile(
+		`for (?:the coat|(\d+) coats) \(80 %.{0,250}?(?:left over|what to buy)\.(?: (All laid)\.| (\d+) of \d+ laid\.)?`).FindAllStringSubmatch(one, -1) {
 		n, _ := strconv.Atoi(m[3])
 		if m[2] != "" {
 			if n, _ = strconv.Atoi(m[1]); n == 0 {
@@ -87,7 +88,8 @@ func walkOf(t *testing.T, p *Page, boat app.Boat, surface app.Surface) walk {
 
 	text("/today", "In this order today")
 	ofToday, _, _ := strings.Cut(plan, demo.Now.AddDate(0, 0, 1).Format("Monday 2 January"))
-	item := regexp.MustCompile(regexp.QuoteMeta(boat.Name) + `: ([^·\n]+?), ([^·,\n]+)(?:, [^·\n]*)? ·`).FindStringSubmatch(ofToday)
+	item := regexp.MustCompile(regexp.QuoteMeta(boat.Name) +
+		`: ([^·\n]+?), ([^·,\n]+)(?:, [^·\n]*)? ·`).FindStringSubmatch(ofToday)
 	w.next["Today"], w.next["headline"] = p.Text("ol"), p.Text("h1")
 	if item != nil { // some work on a surface is today's
 		w.next["Plan"] = item[1]
@@ -126,11 +128,15 @@ func TestOneFigureForOneThing(t *testing.T) {
 				for screen, h := range w.hours {
 					assert.Equal(t, w.hours["Plan"], h, "hours to come: Plan and %s", screen)
 				}
-				assert.InDelta(t, w.litres["Stores"], w.litres["Build-up"], 0.1, "litres to come: Stores and the build-ups")
+				assert.InDelta(t, w.litres["Stores"], w.litres["Build-up"], 0.1,
+					"litres to come: Stores and the build-ups")
 				assert.InDelta(t, w.money["Log"], w.money["Stores"], 1, "money to come: Log and Stores")
-				assert.True(t, strings.HasPrefix(w.state["Overview"], w.state["Build-up"]+" of "), "coats laid on %s: %s in the overview, %s in its build-up", coat.Name, w.state["Overview"], w.state["Build-up"])
+				assert.True(t, strings.HasPrefix(w.state["Overview"], w.state["Build-up"]+" of "),
+					"coats laid on %s: %s in the overview, %s in its build-up", coat.Name, w.state["Overview"],
+					w.state["Build-up"])
 				assert.Contains(t, w.next["Today"], w.next["Plan"], "what the plan begins with is on Today")
-				if lead, _, coat := strings.Cut(w.next["headline"], ": "); coat && strings.Contains(w.next["headline"], "may go on") {
+				if lead, _, coat := strings.Cut(w.next["headline"], ": "); coat && strings.Contains(w.next["headline"],
+					"may go on") {
 					assert.Contains(t, w.next["Bench"], strings.ToLower(lead), "the bench mixes for what leads Today")
 					assert.Contains(t, w.next["Today"], lead)
 				}
@@ -144,12 +150,14 @@ func TestOneFigureForOneThing(t *testing.T) {
 			p.Go("/boats/" + boat.ID + "/log?surface=" + coat.ID).Press("It took that")
 			require.NoError(t, p.Err())
 			// More than the shelf has, or sooner than the last coat allows: the questions are answered.
-			p.Press("Log it").until("it is kept, or asks", `!document.querySelector('[data-field="startedAt"]') || document.querySelectorAll('form [role=alert]').length > 0`)
+			p.Press("Log it").until("it is kept, or asks",
+				`!document.querySelector('[data-field="startedAt"]') || document.querySelectorAll('form [role=alert]').length > 0`)
 			p.js(`(() => { document.querySelector('[data-field="beyondShelf"] input')?.click(); return true; })()`)
 			if strings.Contains(p.Text("main"), "Why it went on before") {
 				p.Fill("Why it went on before the last one was ready", "a warm wind")
 			}
-			p.until("it is kept", `(() => { if (!document.querySelector('[data-field="startedAt"]')) return true; [...document.querySelectorAll("form button")].find((b) => b.innerText === "Log it" && !b.disabled)?.click(); return false; })()`)
+			p.until("it is kept",
+				`(() => { if (!document.querySelector('[data-field="startedAt"]')) return true; [...document.querySelectorAll("form button")].find((b) => b.innerText === "Log it" && !b.disabled)?.click(); return false; })()`)
 			require.NoError(t, p.Err())
 			after := walkOf(t, p, boat, coat)
 			agree(after)

@@ -27,12 +27,15 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	place := boats[0].PlaceID
 	p := tab(t, s)
 	at := "/boats/" + boats[0].ID + "/plan"
-	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern is ready half the time by").Press("Launches").SeeIn("h1", "boats are late").Press("Season").Press("by person").SeeIn("[data-read]", "Reed Warbler").Press("by surface").Press("every boat").See("Reed Warbler")
+	p.Go(at).See("Weekends are shaded").SeeIn("h1", "Marsh Lantern is ready half the time by").Press("Launches").SeeIn(
+		"h1", "boats are late").Press("Season").Press("by person").SeeIn("[data-read]", "Reed Warbler").Press(
+		"by surface").Press("every boat").See("Reed Warbler")
 
 	// Each person's sheet of the day prints on a page of its own.
 	p.Press("Day sheets").SeeIn("h1", "3 people work today")
 	require.NoError(t, p.Err())
-	raw, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4), chromedp.PDFPrintBackground()))
+	raw, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(chromedp.PaperA4),
+		chromedp.PDFPrintBackground()))
 	require.NoError(t, err)
 	read := exec.Command("pdftotext", "-", "-")
 	read.Stdin = bytes.NewReader(raw)
@@ -49,15 +52,18 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	require.NoError(t, err)
 	for _, it := range v.Plan.Items {
 		if it.What.String() == "Service the stern gland" {
-			p.Go(at).Drag(`[data-bar="`+it.TaskID+`"]`, 160).until("it is pinned", `document.querySelectorAll("[data-pinned]").length === 1`)
-			p.Press("Week").Press("two weeks more").Press("Change Marsh Lantern: Service the stern gland").Press("unpin").
+			p.Go(at).Drag(`[data-bar="`+it.TaskID+`"]`, 160).until("it is pinned",
+				`document.querySelectorAll("[data-pinned]").length === 1`)
+			p.Press("Week").Press("two weeks more").Press("Change Marsh Lantern: Service the stern gland").Press(
+				"unpin").
 				until("free again", `!document.querySelector("main").innerText.includes("· pinned")`)
 		}
 	}
 	require.NoError(t, p.Err())
 
 	// Rain all of Saturday and Sunday: what was planned for them moves, and says why.
-	p.Go("/boats/"+boats[0].ID+"/weather?view=forecast").Fill("Coldest", "9").Fill("Warmest", "13").Choose("Rain", "rain all day").Press("another day").
+	p.Go("/boats/"+boats[0].ID+"/weather?view=forecast").Fill("Coldest", "9").Fill("Warmest", "13").Choose("Rain",
+		"rain all day").Press("another day").
 		until("two days", `document.querySelectorAll('[aria-label^="Leave out day"]').length === 2`)
 	p.js(`(() => { const set = (e, v) => { Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), "value").set.call(e, v); e.dispatchEvent(new Event(e.tagName === "SELECT" ? "change" : "input", { bubbles: true })); };
 		set(document.querySelector('[data-field="days[1].minC"] input'), "9"); set(document.querySelector('[data-field="days[1].maxC"] input'), "14");
@@ -68,7 +74,8 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	moved, err := s.App.YardPlan(ctx, place)
 	require.NoError(t, err)
 	require.NotEmpty(t, moved.Moved)
-	p.Press("Plan anew").until("kept", `!document.body.innerText.includes("moved since this plan was made")`).See("Undo: the plan before")
+	p.Press("Plan anew").until("kept", `!document.body.innerText.includes("moved since this plan was made")`).See(
+		"Undo: the plan before")
 
 	// A task is pinned a day later by its buttons, and a pin that cannot stand is refused.
 	p.Press("Change Marsh Lantern: Service the stern gland").Press("a day later").See("pinned")
@@ -77,17 +84,20 @@ func TestTheRefitIsPlanned(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, v.Settings.Marks, 1)
 	p.Press("unpin").until("free again", `!document.querySelector("main").innerText.includes("· pinned")`)
-	p.Press("done").until("it is out of the list", `!document.querySelector("main").innerText.includes("Service the stern gland")`)
+	p.Press("done").until("it is out of the list",
+		`!document.querySelector("main").innerText.includes("Service the stern gland")`)
 
 	// Somebody without a name is refused; a helper is hired; a rule is switched off with a reason.
-	p.Press("Hands and tasks").Press("another person").Press("Save hands and tasks").SeeIn(`[data-field="people[3].name"]`, "give the person a name")
+	p.Press("Hands and tasks").Press("another person").Press("Save hands and tasks").SeeIn(
+		`[data-field="people[3].name"]`, "give the person a name")
 	p.js(`(() => { const e = document.querySelector('[data-field="people[3].name"] input'); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, "Jo");
 		e.dispatchEvent(new Event("input", { bubbles: true })); document.querySelector('[data-field="people[3].skills.varnishing"] input').click(); return true; })()`).Press("Save hands and tasks").until("hired", `![...document.querySelectorAll('[data-field="people[3].name"] [role=alert]')].length`)
 	p.Press("Launches").See("What would bring them in time").See("Closing in the next four days")
 	// The play is stopped as soon as it can be, however fast the machine plays.
 	p.js(`(() => { new MutationObserver((_, o) => { const b = [...document.querySelectorAll("main button")].find((b) => b.textContent === "Stop");
 		if (b) { o.disconnect(); window.stopped = true; b.click(); } }).observe(document.body, { childList: true, subtree: true }); return true; })()`)
-	p.Press("Risk").until("it is stopped", `window.stopped && !document.querySelector("main progress")`).See("Play 1,000 futures")
+	p.Press("Risk").until("it is stopped", `window.stopped && !document.querySelector("main progress")`).See(
+		"Play 1,000 futures")
 	require.NoError(t, p.Err())
 	hired, err := s.App.YardPlan(ctx, place)
 	require.NoError(t, err)

@@ -57,7 +57,8 @@ func Serve(ctx context.Context, dir string, withDemo bool) (*Site, error) {
 		return nil, err
 	}
 	demoYard, leave := lookRound(dir)
-	server := &http.Server{Handler: httpapi.Handler(a, httpapi.Options{Version: "test", Web: web.Files(), Demo: demoYard}), ReadHeaderTimeout: 5 * time.Second}
+	server := &http.Server{Handler: httpapi.Handler(a, httpapi.Options{Version: "test", Web: web.Files(),
+		Demo: demoYard}), ReadHeaderTimeout: 5 * time.Second}
 	go func() { _ = server.Serve(ln) }()
 	site := &Site{URL: "http://" + ln.Addr().String(), App: a, addr: ln.Addr().String(), dir: dir, server: server}
 	site.stop = func() error {
@@ -111,7 +112,8 @@ const elsewhere = "laptop.local"
 
 // From lets the site be reached by that name, with a passphrase.
 func (s *Site) From(passphrase string) {
-	s.server.Handler = httpapi.Handler(s.App, httpapi.Options{Version: "test", Web: web.Files(), Passphrase: passphrase})
+	s.server.Handler = httpapi.Handler(s.App, httpapi.Options{Version: "test", Web: web.Files(),
+		Passphrase: passphrase})
 	_, port, _ := net.SplitHostPort(s.addr) // an address that was listened on
 	s.URL = "http://" + net.JoinHostPort(elsewhere, port)
 }
@@ -129,9 +131,11 @@ func (s *Site) Yard() (plain, encrypted string, err error) {
 	}
 	_, httpPort, _ := net.SplitHostPort(s.addr) // addresses that are listened on
 	_, tlsPort, _ := net.SplitHostPort(ln.Addr().String())
-	yard := &httpapi.Yard{Authority: authority, Pairing: &door.Pairing{}, HTTPPort: httpPort, TLSPort: tlsPort, Addresses: door.Addresses}
+	yard := &httpapi.Yard{Authority: authority, Pairing: &door.Pairing{}, HTTPPort: httpPort, TLSPort: tlsPort,
+		Addresses: door.Addresses}
 	s.server.Handler = httpapi.Handler(s.App, httpapi.Options{Version: "test", Web: web.Files(), Yard: yard})
-	s.tls = &http.Server{Handler: s.server.Handler, ReadHeaderTimeout: 5 * time.Second, TLSConfig: &tls.Config{GetCertificate: authority.Leaf, MinVersion: tls.VersionTLS12}}
+	s.tls = &http.Server{Handler: s.server.Handler, ReadHeaderTimeout: 5 * time.Second,
+		TLSConfig: &tls.Config{GetCertificate: authority.Leaf, MinVersion: tls.VersionTLS12}}
 	go func() { _ = s.tls.ServeTLS(ln, "", "") }()
 	return "http://" + net.JoinHostPort(elsewhere, httpPort), "https://" + net.JoinHostPort(elsewhere, tlsPort), nil
 }

@@ -185,7 +185,8 @@ func cell(name string, v any) string {
 	case nil:
 		return ""
 	case json.Number:
-		if f, err := v.Float64(); err == nil && f > 1e8 && f == math.Trunc(f) && has(name, "time", "date", "dt", "epoch", "valid") {
+		if f, err := v.Float64(); err == nil && f > 1e8 && f == math.Trunc(f) && has(name, "time", "date", "dt",
+			"epoch", "valid") {
 			if f > 1e11 {
 				f /= 1000
 			}

@@ -43,7 +43,9 @@ func TestReadArrays(t *testing.T) {
 }
 
 func FuzzReadArrays(f *testing.F) {
-	f.Add([]byte(`{"units": {"t": "°C"}, "h": {"time": ["2026-05-01T10:00", "2026-05-01T11:00"], "temp": [1, 2], "rh": [3, null]}}`))
+	f.Add(
+		[]byte(
+			`{"units": {"t": "°C"}, "h": {"time": ["2026-05-01T10:00", "2026-05-01T11:00"], "temp": [1, 2], "rh": [3, null]}}`))
 	f.Add([]byte(`[{"dt": 1777622400, "air": {"temp": 1, "hum": 2}}]`))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		if s, _, err := ReadArrays(data, time.UTC); err == nil {

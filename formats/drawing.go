@@ -85,7 +85,8 @@ func (l layout) marks() [][4]float64 {
 	}
 	y := frameMM / 2
 	x := 2 * frameMM
-	return append(out, [4]float64{x, y, x + checkMM, y}, [4]float64{x, y - 3, x, y + 3}, [4]float64{x + checkMM, y - 3, x + checkMM, y + 3})
+	return append(out, [4]float64{x, y, x + checkMM, y}, [4]float64{x, y - 3, x, y + 3},
+		[4]float64{x + checkMM, y - 3, x + checkMM, y + 3})
 }
 
 // WriteSVG draws a template as SVG, 1 unit a millimetre.
@@ -96,11 +97,13 @@ func WriteSVG(t Template) ([]byte, error) {
 	}
 	var b bytes.Buffer
 	text := func(x, y, size float64, s string) {
-		fmt.Fprintf(&b, `<text x="%.3f" y="%.3f" font-family="sans-serif" font-size="%g" text-anchor="middle">`, x, l.h-y, size)
+		fmt.Fprintf(&b, `<text x="%.3f" y="%.3f" font-family="sans-serif" font-size="%g" text-anchor="middle">`, x,
+			l.h-y, size)
 		_ = xml.EscapeText(&b, []byte(s)) // a buffer takes everything
 		b.WriteString("</text>\n")
 	}
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%.3fmm" height="%.3fmm" viewBox="0 0 %.3f %.3f">`+"\n", l.w, l.h, l.w, l.h)
+	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%.3fmm" height="%.3fmm" viewBox="0 0 %.3f %.3f">`+
+		"\n", l.w, l.h, l.w, l.h)
 	b.WriteString(`<g id="pieces" fill="none" stroke="#000" stroke-width="0.3">` + "\n")
 	for _, p := range l.Pieces {
 		b.WriteString(`<path d="`)
@@ -148,7 +151,8 @@ func WriteDXF(t Template) ([]byte, error) {
 			}
 		}
 	}
-	put(0, "SECTION", 2, "HEADER", 9, "$ACADVER", 1, "AC1015", 9, "$INSUNITS", 70, 4, 0, "ENDSEC", 0, "SECTION", 2, "ENTITIES")
+	put(0, "SECTION", 2, "HEADER", 9, "$ACADVER", 1, "AC1015", 9, "$INSUNITS", 70, 4, 0, "ENDSEC", 0, "SECTION", 2,
+		"ENTITIES")
 	for _, p := range l.Pieces {
 		for _, part := range p.Shape {
 			for _, r := range append([]polygon.Ring{part.Outer}, part.Holes...) {
@@ -190,7 +194,8 @@ func WriteTiles(w io.Writer, t Template) (int, error) {
 	stepX, stepY := pageW-2*whiteMM-overlapMM, pageH-2*whiteMM-overlapMM
 	cols, rows := int(math.Ceil((l.w-overlapMM)/stepX)), int(math.Ceil((l.h-overlapMM)/stepY))
 	if cols*rows > MaxPages {
-		return 0, fielderr.At("panel", "%d pages of A4 are too many to glue: print panel by panel, or send the SVG or DXF to a plotter", cols*rows)
+		return 0, fielderr.At("panel",
+			"%d pages of A4 are too many to glue: print panel by panel, or send the SVG or DXF to a plotter", cols*rows)
 	}
 	doc := fpdf.NewCustom(&fpdf.InitType{UnitStr: "mm", Size: fpdf.SizeType{Wd: pageW, Ht: pageH}})
 	doc.SetAutoPageBreak(false, 0)
@@ -200,7 +205,8 @@ func WriteTiles(w io.Writer, t Template) (int, error) {
 			doc.AddPage()
 			// The top row first, as one reads.
 			x0, y0 := float64(col)*stepX-whiteMM, float64(rows-1-row)*stepY-whiteMM
-			l.tile(doc, x0, y0, fmt.Sprintf("%s: row %d of %d, page %d of %d across, printed at 100 %%", l.Title, row+1, rows, col+1, cols))
+			l.tile(doc, x0, y0, fmt.Sprintf("%s: row %d of %d, page %d of %d across, printed at 100 %%", l.Title, row+1,
+				rows, col+1, cols))
 		}
 	}
 	if err := doc.Output(w); err != nil {
@@ -235,7 +241,8 @@ func (l layout) tile(doc *fpdf.Fpdf, x0, y0 float64, title string) {
 	// Where four pages meet, a cross on each of them.
 	for _, x := range []float64{whiteMM + overlapMM/2, pageW - whiteMM - overlapMM/2} {
 		for _, y := range []float64{whiteMM + overlapMM/2, pageH - whiteMM - overlapMM/2} {
-			marks = append(marks, [4]float64{x + x0 - 4, y + y0, x + x0 + 4, y + y0}, [4]float64{x + x0, y + y0 - 4, x + x0, y + y0 + 4})
+			marks = append(marks, [4]float64{x + x0 - 4, y + y0, x + x0 + 4, y + y0},
+				[4]float64{x + x0, y + y0 - 4, x + x0, y + y0 + 4})
 		}
 	}
 	doc.SetLineWidth(0.2)
@@ -248,7 +255,8 @@ func (l layout) tile(doc *fpdf.Fpdf, x0, y0 float64, title string) {
 	}
 	for _, p := range l.Pieces {
 		if len(p.Shape) > 0 {
-			if x, y := l.at(p.Shape[0].Inner()); x > x0+whiteMM && x < x0+pageW-whiteMM && y > y0+whiteMM && y < y0+pageH-whiteMM {
+			if x, y := l.at(p.Shape[0].Inner()); x > x0+whiteMM && x < x0+pageW-whiteMM && y > y0+whiteMM && y < y0+
+				pageH-whiteMM {
 				label(x-x0, y-y0, 30, p.Name)
 			}
 		}

@@ -19,7 +19,8 @@ import (
 
 func panel() Template {
 	hatch := polygon.Ring{{X: 0.8, Y: 0.2}, {X: 0.8, Y: 0.5}, {X: 1.2, Y: 0.5}, {X: 1.2, Y: 0.2}}
-	p := polygon.Polygon{Outer: polygon.Ring{{X: 0, Y: 0}, {X: 2, Y: 0}, {X: 1.8, Y: 0.7}, {X: 0, Y: 0.6}}, Holes: []polygon.Ring{hatch}}
+	p := polygon.Polygon{Outer: polygon.Ring{{X: 0, Y: 0}, {X: 2, Y: 0}, {X: 1.8, Y: 0.7}, {X: 0, Y: 0.6}},
+		Holes: []polygon.Ring{hatch}}
 	return Template{"Deck & more", []Piece{{"S1", polygon.Shape{p.Filleted(0.05, 0.04)}}}}
 }
 
@@ -79,7 +80,8 @@ func TestTiles(t *testing.T) {
 			continue // a picture or a font
 		}
 		drawn, _ := io.ReadAll(r) // what of it is no drawing has no lines
-		for _, m := range regexp.MustCompile(`(?m)^([\d.-]+) ([\d.-]+) m ([\d.-]+) ([\d.-]+) l S$`).FindAllStringSubmatch(string(drawn), -1) {
+		for _, m := range regexp.MustCompile(
+			`(?m)^([\d.-]+) ([\d.-]+) m ([\d.-]+) ([\d.-]+) l S$`).FindAllStringSubmatch(string(drawn), -1) {
 			x0, _ := strconv.ParseFloat(m[1], 64)
 			x1, _ := strconv.ParseFloat(m[3], 64)
 			if m[2] == m[4] && math.Abs(x1-x0-100*72/25.4) < 0.02 {
@@ -89,7 +91,9 @@ func TestTiles(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, bars, 1, "the bar of 100 mm is that long")
 	big := panel()
-	big.Pieces[0].Shape = big.Pieces[0].Shape.Placed(func(p polygon.Point) polygon.Point { return polygon.Point{X: 6 * p.X, Y: 6 * p.Y} })
+	big.Pieces[0].Shape = big.Pieces[0].Shape.Placed(func(p polygon.Point) polygon.Point {
+		return polygon.Point{X: 6 * p.X, Y: 6 * p.Y}
+	})
 	var bad fielderr.Errors
 	_, err = WriteTiles(&b, big)
 	require.ErrorAs(t, err, &bad)

@@ -21,8 +21,8 @@ type pair struct {
 
 // ReadDXF reads the closed shapes of an ASCII DXF drawing as rings in m:
 // closed LWPOLYLINE and POLYLINE with bulges, CIRCLE, whole ELLIPSE and closed SPLINE,
-// and LINE, ARC and parts of ELLIPSE and SPLINE that join end to end. The unit is the header's $INSUNITS; without it unitM. Arcs
-// become 192 corners a turn. Blocks are not read.
+// and LINE, ARC and parts of ELLIPSE and SPLINE that join end to end. The unit is the header's $INSUNITS; without it
+// unitM. Arcs become 192 corners a turn. Blocks are not read.
 func ReadDXF(data []byte, unitM float64) ([]polygon.Ring, error) {
 	pairs, err := dxfPairs(data)
 	if err != nil {
@@ -161,7 +161,8 @@ func dxfEntity(head pair, body []pair) (line polygon.Ring, closed bool, err erro
 		if err != nil {
 			return nil, false, lineFault(head.line, "%v", err)
 		}
-		if n := len(line); n > 3 && math.Hypot(line[0].X-line[n-1].X, line[0].Y-line[n-1].Y) < 1e-9*(1+math.Abs(line[0].X)+math.Abs(line[0].Y)) {
+		if n := len(line); n > 3 && math.Hypot(line[0].X-line[n-1].X, line[0].Y-line[n-1].Y) < 1e-9*(1+
+			math.Abs(line[0].X)+math.Abs(line[0].Y)) {
 			return line[:n-1], true, nil
 		}
 		return line, false, nil

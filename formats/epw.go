@@ -159,7 +159,8 @@ func epwHour(row []string, zone *time.Location) (h weather.Hour, leap bool, err 
 		return &v
 	}
 	temp, rh := known(epwTemp, 99.9), known(epwRH, 999)
-	h = weather.Hour{At: time.Date(epwYear, time.Month(month), day, hour-1, 0, 0, 0, zone).UTC(), WindMS: known(epwWind, 999), RainMM: known(epwRain, 999), ShortwaveWM2: known(epwGlobal, 9999), Measured: true}
+	h = weather.Hour{At: time.Date(epwYear, time.Month(month), day, hour-1, 0, 0, 0, zone).UTC(),
+		WindMS: known(epwWind, 999), RainMM: known(epwRain, 999), ShortwaveWM2: known(epwGlobal, 9999), Measured: true}
 	if cloud := known(epwCloud, 99); cloud != nil {
 		pct := 10 * *cloud
 		h.CloudPct = &pct

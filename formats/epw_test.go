@@ -19,7 +19,9 @@ func epw(t *testing.T, rain string, edit func(line int, row []string)) []byte {
 	t.Helper()
 	var b strings.Builder
 	b.WriteString("LOCATION,Oyster Quay,-,XXX,made up,000000,52.5,-4.25,-1.0,3.0\n")
-	for _, head := range []string{"DESIGN CONDITIONS,0", "TYPICAL/EXTREME PERIODS,0", "GROUND TEMPERATURES,0", "HOLIDAYS/DAYLIGHT SAVINGS,No,0,0,0", "COMMENTS 1", "COMMENTS 2", "DATA PERIODS,1,1,Data,Sunday,1/1,12/31"} {
+	for _, head := range []string{
+		"DESIGN CONDITIONS,0", "TYPICAL/EXTREME PERIODS,0", "GROUND TEMPERATURES,0",
+		"HOLIDAYS/DAYLIGHT SAVINGS,No,0,0,0", "COMMENTS 1", "COMMENTS 2", "DATA PERIODS,1,1,Data,Sunday,1/1,12/31"} {
 		b.WriteString(head + "\n")
 	}
 	day := time.Date(epwYear, 1, 1, 0, 0, 0, 0, time.UTC)
@@ -29,7 +31,8 @@ func epw(t *testing.T, rain string, edit func(line int, row []string)) []byte {
 		for i := range row {
 			row[i] = "0"
 		}
-		row[0], row[1], row[2], row[3] = fmt.Sprint(1990+day.Month()), fmt.Sprint(int(day.Month())), fmt.Sprint(day.Day()), fmt.Sprint(day.Hour()+1)
+		row[0], row[1], row[2], row[3] = fmt.Sprint(1990+day.Month()), fmt.Sprint(int(day.Month())),
+			fmt.Sprint(day.Day()), fmt.Sprint(day.Hour()+1)
 		row[epwTemp] = fmt.Sprintf("%.2f", mean+4*math.Cos(2*math.Pi*float64(day.Hour()-15)/24))
 		row[epwRH], row[epwWind], row[epwCloud], row[epwRain], row[epwGlobal] = "80", "5", "4", "0", "9999"
 		if rain != "" && day.YearDay()%4 == 0 && day.Hour() < 6 {
@@ -49,7 +52,8 @@ func TestReadEPW(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, ClimatePlace{"Oyster Quay", 52.5, -4.25}, p)
 	require.Len(t, s, 8760)
-	assert.Equal(t, time.Date(epwYear, 1, 1, 1, 0, 0, 0, time.UTC), s[0].At, "the hour that ends at one, an hour west of Greenwich")
+	assert.Equal(t, time.Date(epwYear, 1, 1, 1, 0, 0, 0, time.UTC), s[0].At,
+		"the hour that ends at one, an hour west of Greenwich")
 	assert.Nil(t, s[0].ShortwaveWM2, "9999 is none")
 	assert.Equal(t, 40.0, *s[0].CloudPct)
 	n := s.Normals(weather.UsualNormals(52), time.FixedZone("", -3600))
@@ -75,10 +79,11 @@ func TestReadEPWRefuses(t *testing.T) {
 		"line 20: temperature or humidity is missing": epw(t, "1", func(line int, row []string) {
 			row[epwTemp] = map[bool]string{true: "99.9", false: row[epwTemp]}[line == 20]
 		}),
-		"line 30: field 22, \"x\", is no number":            epw(t, "1", func(line int, row []string) { row[epwWind] = map[bool]string{true: "x", false: "5"}[line == 30] }),
-		"line 40: month 13, day":                            epw(t, "1", func(line int, row []string) { row[1] = map[bool]string{true: "13", false: row[1]}[line == 40] }),
-		"line 34: is not later than the line before":        epw(t, "1", func(line int, row []string) { row[2] = map[bool]string{true: "1", false: row[2]}[line == 34] }),
-		"line 9: has 3 fields; a row of an EPW file has 29": []byte("LOCATION,a,-,X,s,0,50,0,0,0\n" + strings.Repeat("x\n", 7) + "1,2,3\n"),
+		"line 30: field 22, \"x\", is no number":     epw(t, "1", func(line int, row []string) { row[epwWind] = map[bool]string{true: "x", false: "5"}[line == 30] }),
+		"line 40: month 13, day":                     epw(t, "1", func(line int, row []string) { row[1] = map[bool]string{true: "13", false: row[1]}[line == 40] }),
+		"line 34: is not later than the line before": epw(t, "1", func(line int, row []string) { row[2] = map[bool]string{true: "1", false: row[2]}[line == 34] }),
+		"line 9: has 3 fields; a row of an EPW file has 29": []byte("LOCATION,a,-,X,s,0,50,0,0,0\n" +
+			strings.Repeat("x\n", 7) + "1,2,3\n"),
 	} {
 		_, _, err := ReadEPW(data)
 		assert.ErrorContains(t, err, want)
@@ -86,7 +91,8 @@ func TestReadEPWRefuses(t *testing.T) {
 }
 
 func FuzzReadEPW(f *testing.F) {
-	f.Add([]byte("LOCATION,a,-,X,s,0,50,0,0,0\n" + strings.Repeat("x\n", 7) + "2001,1,1,1,0,?,5,4,90" + strings.Repeat(",0", 26) + "\n"))
+	f.Add([]byte("LOCATION,a,-,X,s,0,50,0,0,0\n" + strings.Repeat("x\n", 7) + "2001,1,1,1,0,?,5,4,90" +
+		strings.Repeat(",0", 26) + "\n"))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		if s, _, err := ReadEPW(data); err == nil {
 			require.NoError(t, s.Validate())

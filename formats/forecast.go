@@ -56,7 +56,8 @@ func ReadForecast(data []byte) (weather.Series, ForecastDoc, error) {
 			bad.Add("hourly."+path, "has %d values for %d hours", length, n)
 		}
 	}
-	for path, list := range map[string][]*float64{"windMS": h.WindMS, "rainMM": h.RainMM, "cloudPct": h.CloudPct, "shortwaveWM2": h.ShortwaveWM2} {
+	for path, list := range map[string][]*float64{"windMS": h.WindMS, "rainMM": h.RainMM, "cloudPct": h.CloudPct,
+		"shortwaveWM2": h.ShortwaveWM2} {
 		if len(list) != 0 && len(list) != n {
 			bad.Add("hourly."+path, "has %d values for %d hours", len(list), n)
 		}
@@ -75,7 +76,8 @@ func ReadForecast(data []byte) (weather.Series, ForecastDoc, error) {
 	}
 	out := make(weather.Series, n)
 	for i, t := range h.At {
-		out[i] = weather.Hour{At: t.UTC().Truncate(time.Second), TempC: h.TempC[i], RHPct: h.RHPct[i], WindMS: at(h.WindMS, i), RainMM: at(h.RainMM, i),
+		out[i] = weather.Hour{At: t.UTC().Truncate(time.Second), TempC: h.TempC[i], RHPct: h.RHPct[i],
+			WindMS: at(h.WindMS, i), RainMM: at(h.RainMM, i),
 			CloudPct: at(h.CloudPct, i), ShortwaveWM2: at(h.ShortwaveWM2, i), Measured: !t.After(doc.IssuedAt)}
 	}
 	bad.Under("hourly", out.Validate())

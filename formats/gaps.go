@@ -52,7 +52,8 @@ func ReadGaps(data []byte) ([][]*float64, error) {
 		bad.Add("file", "there are no gaps in it")
 	}
 	if cells := width * len(out); cells > mostGaps {
-		return nil, fielderr.At("file", "%d rows of %d gaps are %d; at most %d are read", len(out), width, cells, mostGaps)
+		return nil, fielderr.At("file", "%d rows of %d gaps are %d; at most %d are read", len(out), width, cells,
+			mostGaps)
 	}
 	for i := range out {
 		for len(out[i]) < width {

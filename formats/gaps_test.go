@@ -61,7 +61,8 @@ func TestReadGauge(t *testing.T) {
 }
 
 func TestReadValueLines(t *testing.T) {
-	got, err := ReadValueLines([]byte(`{"at":"2026-05-09T10:00:00Z","value":0.5,"unit":"kg"}`+"\n\n"+`{"at":"2026-05-09T10:00:01Z","value":501,"unit":"g"}`), reading.Scale)
+	got, err := ReadValueLines([]byte(`{"at":"2026-05-09T10:00:00Z","value":0.5,"unit":"kg"}`+"\n\n"+
+		`{"at":"2026-05-09T10:00:01Z","value":501,"unit":"g"}`), reading.Scale)
 	require.NoError(t, err)
 	require.Len(t, got, 2)
 	assert.Equal(t, 500.0, got[0].Value)

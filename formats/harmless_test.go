@@ -28,7 +28,8 @@ func TestTablesAreHarmless(t *testing.T) {
 	for _, r := range rows[1:] {
 		got = append(got, r[0])
 	}
-	assert.Equal(t, []string{"'=1+1", "'+cmd", "'@SUM(A1)", "'-2+3", "'\t=1", "'\r=1", "-3.5", "−3", "a=b", "-3.5"}, got)
+	assert.Equal(t, []string{"'=1+1", "'+cmd", "'@SUM(A1)", "'-2+3", "'\t=1", "'\r=1", "-3.5", "−3", "a=b", "-3.5"},
+		got)
 	raw, err = table.XLSX()
 	require.NoError(t, err)
 	f, err := excelize.OpenReader(bytes.NewReader(raw))
@@ -48,7 +49,8 @@ func TestCalendarsAreHarmless(t *testing.T) {
 	at := time.Date(2026, 5, 9, 10, 0, 0, 0, time.UTC)
 	for _, end := range []string{"\r\n", "\n", "\r"} {
 		evil := "Tern" + end + "END:VEVENT" + end + "BEGIN:VEVENT" + end + "UID:evil"
-		text := string(WriteCalendar(evil, at, []Event{{ID: evil, Start: at, End: at.Add(time.Hour), Summary: evil, Description: evil, AlarmMin: 30}}))
+		text := string(WriteCalendar(evil, at,
+			[]Event{{ID: evil, Start: at, End: at.Add(time.Hour), Summary: evil, Description: evil, AlarmMin: 30}}))
 		begins, lone := 0, strings.ReplaceAll(text, "\r\n", "")
 		for _, line := range strings.FieldsFunc(text, func(r rune) bool { return r == '\r' || r == '\n' }) {
 			if strings.HasPrefix(line, "BEGIN:VEVENT") || strings.HasPrefix(line, "UID:evil") {

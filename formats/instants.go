@@ -43,7 +43,8 @@ func (p *instants) read(s string) (time.Time, error) {
 			v /= 1000
 		}
 		if !ok || v < 9e8 || v > 4.2e9 {
-			return time.Time{}, fmt.Errorf("%q is not a time in seconds since 1970 (milliseconds if so chosen) after 1998", s)
+			return time.Time{}, fmt.Errorf(
+				"%q is not a time in seconds since 1970 (milliseconds if so chosen) after 1998", s)
 		}
 		return time.Unix(int64(v), 0).UTC(), nil
 	}
@@ -83,7 +84,8 @@ func (p *instants) read(s string) (time.Time, error) {
 		return fail()
 	}
 	if zoned(s) {
-		for _, layout := range []string{time.RFC3339, "2006-01-02 15:04:05Z07:00", "2006-01-02T15:04Z07:00", "2006-01-02 15:04Z07:00", "2006-01-02T15:04:05Z0700", "2006-01-02 15:04:05 Z07:00"} {
+		for _, layout := range []string{time.RFC3339, "2006-01-02 15:04:05Z07:00", "2006-01-02T15:04Z07:00",
+			"2006-01-02 15:04Z07:00", "2006-01-02T15:04:05Z0700", "2006-01-02 15:04:05 Z07:00"} {
 			if t, err := time.Parse(layout, s); err == nil {
 				return t.UTC().Truncate(time.Second), nil
 			}
@@ -110,7 +112,8 @@ func zoned(s string) bool {
 // nearChange looks for a clock change near t, the first that the wall clock may mean.
 func (p *instants) nearChange(s string, t time.Time, hour, minute int) (time.Time, error) {
 	if h, m, _ := t.Clock(); h != hour || m != minute {
-		return time.Time{}, fmt.Errorf("%q does not exist in %s: the clocks go forward over it. Choose UTC or a fixed offset if the logger does not change its clock", s, p.loc)
+		return time.Time{}, fmt.Errorf(
+			"%q does not exist in %s: the clocks go forward over it. Choose UTC or a fixed offset if the logger does not change its clock", s, p.loc)
 	}
 	const near = 3 * time.Hour
 	from, to := t.ZoneBounds()
@@ -126,7 +129,8 @@ func (p *instants) nearChange(s string, t time.Time, hour, minute int) (time.Tim
 	}
 	p.calmTo = p.calmFrom // look at each
 	var twin time.Time
-	for _, d := range []time.Duration{-2 * time.Hour, -time.Hour, -30 * time.Minute, 30 * time.Minute, time.Hour, 2 * time.Hour} {
+	for _, d := range []time.Duration{-2 * time.Hour, -time.Hour, -30 * time.Minute, 30 * time.Minute, time.Hour,
+		2 * time.Hour} {
 		o := t.Add(d)
 		if h, m, _ := o.Clock(); h == hour && m == minute && o.YearDay() == t.YearDay() {
 			twin = o
@@ -140,7 +144,8 @@ func (p *instants) nearChange(s string, t time.Time, hour, minute int) (time.Tim
 		first, second = second, first
 	}
 	if p.last.IsZero() {
-		return time.Time{}, fmt.Errorf("%q is there twice in %s: the clocks go back over it, and no line before tells which is meant. Choose UTC or a fixed offset, or begin the file earlier", s, p.loc)
+		return time.Time{}, fmt.Errorf(
+			"%q is there twice in %s: the clocks go back over it, and no line before tells which is meant. Choose UTC or a fixed offset, or begin the file earlier", s, p.loc)
 	}
 	p.doubled++
 	if !first.After(p.last) || p.step > 0 && (second.Sub(p.last)-p.step).Abs() < (first.Sub(p.last)-p.step).Abs() {

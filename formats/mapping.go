@@ -96,7 +96,8 @@ func Sniff(data []byte, zone string) (Preview, error) {
 		}
 	}
 	if len(rows) < 1 || regular(rows) < 2 {
-		return Preview{}, fielderr.At("line 1", "no table is seen here: a logger's file has columns separated by commas, semicolons, tabs or bars")
+		return Preview{}, fielderr.At("line 1",
+			"no table is seen here: a logger's file has columns separated by commas, semicolons, tabs or bars")
 	}
 	first := -1
 	for i, r := range rows {
@@ -254,7 +255,8 @@ func has(name string, words ...string) bool {
 var (
 	tempWords  = []string{"temp", "°c", "°f", "celsius", "fahrenheit", "ºc", "deg c", "deg f"}
 	rhWords    = []string{"hum", "rh", "feucht", "vocht", "fukt", "%"}
-	otherWords = []string{"no.", "index", "#", "dew", "tau", "point", "batter", "volt", "pressure", "druck", "hpa", "abs", "enthalpy", "signal", "rssi", "serial"}
+	otherWords = []string{"no.", "index", "#", "dew", "tau", "point", "batter", "volt", "pressure", "druck", "hpa",
+		"abs", "enthalpy", "signal", "rssi", "serial"}
 	meanWords  = []string{"avg", "average", "mean", "moy", "mittel", "durchschn", "gemid", "medel", "snitt", "gjennom"}
 	leastWords = []string{"min", "low", "tief", "bas"}
 	mostWords  = []string{"max", "high", "hoch", "haut"}
@@ -361,7 +363,9 @@ func pick(names []string, values []int, words []string, kind string) (at int, wi
 	case mean >= 0:
 		return mean, nil, fmt.Sprintf("Of several columns of %s the mean, “%s”, is read.", kind, names[mean])
 	case least >= 0 && most >= 0 && least != most:
-		return least, &most, fmt.Sprintf("Only the least and the greatest %s are in it: the mean of “%s” and “%s” is read.", kind, names[least], names[most])
+		return least, &most, fmt.Sprintf(
+			"Only the least and the greatest %s are in it: the mean of “%s” and “%s” is read.", kind, names[least],
+			names[most])
 	}
 	return of[0], nil, fmt.Sprintf("Of several columns of %s “%s” is read.", kind, names[of[0]])
 }
@@ -412,16 +416,20 @@ func (m *Mapping) guessUnits(names []string, rows [][]string) []string {
 	case strings.HasPrefix(unit, "f") || has(names[m.Temp], "°f", "(f)", "fahrenheit", "_f", "ºf", "deg f", ", f"):
 		m.TempUnit = "F"
 		doubts = append(doubts, fmt.Sprintf("The temperatures run from %g to %g: taken as °F.", lo, hi))
-	case strings.HasPrefix(unit, "c") || has(names[m.Temp], "°c", "(c)", "celsius", "_c", "tempc", "ºc", "deg c", ", c"):
+	case strings.HasPrefix(unit, "c") || has(names[m.Temp], "°c", "(c)", "celsius", "_c", "tempc", "ºc", "deg c",
+		", c"):
 	case lo > 30 && hi > 45:
 		m.TempUnit = "F"
-		doubts = append(doubts, fmt.Sprintf("No unit is stated, and the temperatures run from %g to %g: taken as °F.", lo, hi))
+		doubts = append(doubts, fmt.Sprintf("No unit is stated, and the temperatures run from %g to %g: taken as °F.",
+			lo, hi))
 	default:
-		doubts = append(doubts, fmt.Sprintf("No unit is stated, and the temperatures run from %g to %g: taken as °C.", lo, hi))
+		doubts = append(doubts, fmt.Sprintf("No unit is stated, and the temperatures run from %g to %g: taken as °C.",
+			lo, hi))
 	}
 	if lo, hi, _, ok := m.span(rows, m.RH); ok && lo >= 0 && hi <= 1 {
 		m.RHUnit = "fraction"
-		doubts = append(doubts, fmt.Sprintf("The humidities run from %g to %g: taken as a share of 1, not as per cent.", lo, hi))
+		doubts = append(doubts, fmt.Sprintf("The humidities run from %g to %g: taken as a share of 1, not as per cent.",
+			lo, hi))
 	}
 	return doubts
 }

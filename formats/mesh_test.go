@@ -71,8 +71,9 @@ func TestBadSTL(t *testing.T) {
 		"ASCII word":        {strings.Replace(ascii, "vertex ", "vertex x", 1), "line 4", "is no number"},
 		"ASCII infinite":    {"solid\nvertex 1 2 +Inf\n", "line 2", "is no number"},
 		"ASCII two corners": {"solid\nvertex 0 0 0\nvertex 1 0 0\nendloop\nendsolid", "line 4", "2 corners"},
-		"ASCII four":        {"solid\nvertex 0 0 0\nvertex 1 0 0\nvertex 1 1 0\nvertex 0 1 0\nendloop", "line 5", "more than three"},
-		"ASCII empty":       {"solid\nendsolid\n", "file", "no facets"},
+		"ASCII four": {"solid\nvertex 0 0 0\nvertex 1 0 0\nvertex 1 1 0\nvertex 0 1 0\nendloop", "line 5",
+			"more than three"},
+		"ASCII empty": {"solid\nendsolid\n", "file", "no facets"},
 	} {
 		_, err := ReadSTL([]byte(c.data))
 		var bad fielderr.Errors
@@ -191,7 +192,9 @@ func whole(t *testing.T, m mesh.Mesh, err error) {
 
 func FuzzReadSTL(f *testing.F) {
 	f.Add(file(f, "box_flipped_hole_mm.stl"))
-	f.Add([]byte("solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\nendsolid a\n"))
+	f.Add(
+		[]byte(
+			"solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\nendsolid a\n"))
 	f.Add(make([]byte, 84))
 	f.Fuzz(func(t *testing.T, data []byte) { m, err := ReadSTL(data); whole(t, m, err) })
 }

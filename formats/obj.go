@@ -48,7 +48,9 @@ func ReadOBJ(data []byte) (mesh.Mesh, error) {
 				return mesh.Mesh{}, lineFault(line, "a face needs at least three corners")
 			}
 			if len(words)-1 > mostCorners {
-				return mesh.Mesh{}, lineFault(line, "a face of %d corners; at most %d are read: have it cut into smaller ones", len(words)-1, mostCorners)
+				return mesh.Mesh{}, lineFault(line,
+					"a face of %d corners; at most %d are read: have it cut into smaller ones", len(words)-1,
+					mostCorners)
 			}
 			if group < 0 {
 				var known bool
@@ -66,7 +68,8 @@ func ReadOBJ(data []byte) (mesh.Mesh, error) {
 					n += len(numbered) + 1
 				}
 				if err != nil || n < 1 || n > len(numbered) {
-					return mesh.Mesh{}, lineFault(line, "corner %q names a vertex that is not there; %d are read so far", word, len(numbered))
+					return mesh.Mesh{}, lineFault(line,
+						"corner %q names a vertex that is not there; %d are read so far", word, len(numbered))
 				}
 				corner[i] = numbered[n-1]
 			}

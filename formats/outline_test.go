@@ -14,7 +14,8 @@ import (
 )
 
 func svg(inner string) string {
-	return `<svg xmlns="http://www.w3.org/2000/svg" width="2000mm" height="1000mm" viewBox="0 0 2000 1000">` + inner + `</svg>`
+	return `<svg xmlns="http://www.w3.org/2000/svg" width="2000mm" height="1000mm" viewBox="0 0 2000 1000">` + inner +
+		`</svg>`
 }
 
 func TestReadSVG(t *testing.T) {
@@ -66,7 +67,8 @@ func TestBadSVG(t *testing.T) {
 
 // dxf writes groups "code value" as a DXF file in mm.
 func dxf(groups ...string) string {
-	all := append([]string{"0 SECTION", "2 HEADER", "9 $INSUNITS", "70 4", "0 ENDSEC", "0 SECTION", "2 ENTITIES"}, groups...)
+	all := append([]string{"0 SECTION", "2 HEADER", "9 $INSUNITS", "70 4", "0 ENDSEC", "0 SECTION", "2 ENTITIES"},
+		groups...)
 	all = append(all, "0 ENDSEC", "0 EOF")
 	return strings.ReplaceAll(strings.Join(all, "\n"), " ", "\n") + "\n"
 }
@@ -76,23 +78,33 @@ func TestReadDXF(t *testing.T) {
 		data string
 		area float64
 	}{
-		"light polyline":     {dxf("0 LWPOLYLINE", "90 4", "70 1", "10 0", "20 0", "10 1000", "20 0", "10 1000", "20 500", "10 0", "20 500"), 0.5},
+		"light polyline": {dxf("0 LWPOLYLINE", "90 4", "70 1", "10 0", "20 0", "10 1000", "20 0", "10 1000",
+			"20 500", "10 0", "20 500"), 0.5},
 		"half disc by bulge": {dxf("0 LWPOLYLINE", "70 1", "10 0", "20 0", "42 1", "10 1000", "20 0"), math.Pi * 0.125},
-		"bulge inwards": {dxf("0 LWPOLYLINE", "70 1", "10 0", "20 0", "42 -0.414213562", "10 1000", "20 0", "10 1000", "20 1000", "10 0", "20 1000"),
+		"bulge inwards": {dxf("0 LWPOLYLINE", "70 1", "10 0", "20 0", "42 -0.414213562", "10 1000", "20 0", "10 1000",
+			"20 1000", "10 0", "20 1000"),
 			1 - (math.Pi/2-1)/4},
-		"old polyline": {dxf("0 POLYLINE", "66 1", "70 1", "10 0", "20 0", "0 VERTEX", "10 0", "20 0", "0 VERTEX", "10 300", "20 0", "0 VERTEX", "10 300", "20 100",
+		"old polyline": {dxf("0 POLYLINE", "66 1", "70 1", "10 0", "20 0", "0 VERTEX", "10 0", "20 0", "0 VERTEX",
+			"10 300", "20 0", "0 VERTEX", "10 300", "20 100",
 			"0 VERTEX", "10 0", "20 100", "0 SEQEND"), 0.03},
-		"circle":                     {dxf("0 CIRCLE", "10 5", "20 5", "40 400"), math.Pi * 0.16},
-		"lines in any way":           {dxf("0 LINE", "10 0", "20 0", "11 1000", "21 0", "0 LINE", "10 0", "20 1000", "11 0", "21 0", "0 LINE", "10 1000", "20 0", "11 0", "21 1000"), 0.5},
-		"whole ellipse":              {dxf("0 ELLIPSE", "10 5", "20 5", "11 300", "21 400", "40 0.5", "41 0", "42 6.283185307"), math.Pi * 0.125},
-		"half an ellipse and a line": {dxf("0 ELLIPSE", "10 0", "20 0", "11 500", "21 0", "40 0.4", "41 0", "42 3.141592654", "0 LINE", "10 -500", "20 0", "11 500", "21 0"), math.Pi * 0.05},
+		"circle": {dxf("0 CIRCLE", "10 5", "20 5", "40 400"), math.Pi * 0.16},
+		"lines in any way": {dxf("0 LINE", "10 0", "20 0", "11 1000", "21 0", "0 LINE", "10 0", "20 1000",
+			"11 0", "21 0", "0 LINE", "10 1000", "20 0", "11 0", "21 1000"), 0.5},
+		"whole ellipse": {dxf("0 ELLIPSE", "10 5", "20 5", "11 300", "21 400", "40 0.5", "41 0",
+			"42 6.283185307"), math.Pi * 0.125},
+		"half an ellipse and a line": {dxf("0 ELLIPSE", "10 0", "20 0", "11 500", "21 0", "40 0.4", "41 0",
+			"42 3.141592654", "0 LINE", "10 -500", "20 0", "11 500", "21 0"), math.Pi * 0.05},
 		// A quarter circle as a rational quadratic, with its two radii.
-		"rational spline": {dxf("0 SPLINE", "70 4", "71 2", "40 0", "40 0", "40 0", "40 1", "40 1", "40 1", "41 1", "41 0.707106781", "41 1",
-			"10 1000", "20 0", "10 1000", "20 1000", "10 0", "20 1000", "0 LINE", "10 0", "20 0", "11 1000", "21 0", "0 LINE", "10 0", "20 1000", "11 0", "21 0"), math.Pi * 0.25},
+		"rational spline": {dxf("0 SPLINE", "70 4", "71 2", "40 0", "40 0", "40 0", "40 1", "40 1", "40 1", "41 1",
+			"41 0.707106781", "41 1",
+			"10 1000", "20 0", "10 1000", "20 1000", "10 0", "20 1000", "0 LINE", "10 0", "20 0", "11 1000", "21 0",
+			"0 LINE", "10 0", "20 1000", "11 0", "21 0"), math.Pi * 0.25},
 		// A cubic arch of height 3/4 of its control points' 1000 over a base of 1000: ∫ 3t(1−t) x'(t) dt = 3/5.
 		"cubic spline": {dxf("0 SPLINE", "70 0", "71 3", "40 0", "40 0", "40 0", "40 0", "40 1", "40 1", "40 1", "40 1",
-			"10 0", "20 0", "10 0", "20 1000", "10 1000", "20 1000", "10 1000", "20 0", "0 LINE", "10 0", "20 0", "11 1000", "21 0"), 0.6},
-		"line and arc": {dxf("0 LINE", "10 -500", "20 0", "11 500", "21 0", "0 ARC", "10 0", "20 0", "40 500", "50 0", "51 180"), math.Pi * 0.125},
+			"10 0", "20 0", "10 0", "20 1000", "10 1000", "20 1000", "10 1000", "20 0", "0 LINE", "10 0", "20 0",
+			"11 1000", "21 0"), 0.6},
+		"line and arc": {dxf("0 LINE", "10 -500", "20 0", "11 500", "21 0", "0 ARC", "10 0", "20 0", "40 500", "50 0",
+			"51 180"), math.Pi * 0.125},
 	} {
 		rings, err := ReadDXF([]byte(c.data), 0)
 		require.NoError(t, err, name)
@@ -139,7 +151,8 @@ func FuzzReadSVG(f *testing.F) {
 
 func FuzzReadDXF(f *testing.F) {
 	f.Add([]byte(dxf("0 LWPOLYLINE", "70 1", "10 0", "20 0", "42 1", "10 1000", "20 0")))
-	f.Add([]byte(dxf("0 LINE", "10 -500", "20 0", "11 500", "21 0", "0 ARC", "10 0", "20 0", "40 500", "50 0", "51 180")))
+	f.Add([]byte(dxf("0 LINE", "10 -500", "20 0", "11 500", "21 0", "0 ARC", "10 0", "20 0", "40 500", "50 0",
+		"51 180")))
 	f.Fuzz(func(t *testing.T, data []byte) { r, err := ReadDXF(data, 0.001); closed(t, r, err) })
 }
 
@@ -147,8 +160,10 @@ func FuzzReadDXF(f *testing.F) {
 func TestPathsAgainstAnotherReader(t *testing.T) {
 	for _, d := range []string{
 		"M10 10L60 10 60 40 10 40Z", "m10,10 50,0 0,30 -50,0z", "M10 10H60V40H10Z", "M10 10h50v30h-50z",
-		"M10 10C20 0 50 0 60 10S60 60 10 40Z", "m10 10c10-10 40-10 50 0s0 50-50 30z", "M10 10Q35-20 60 10T60 40 10 40Z", "m10 10q25-30 50 0t0 30-50 0z",
-		"M10 10A30 20 30 1 0 60 10A30 20 30 0 0 10 10Z", "M10 10a30 20-30 0150 0a30 20-30 0 1-50 0z", "M10 10A5 5 0 0 1 60 10L60 40Z", "M1e1 1e1L.6e2 10 60.0.4e2Z",
+		"M10 10C20 0 50 0 60 10S60 60 10 40Z", "m10 10c10-10 40-10 50 0s0 50-50 30z", "M10 10Q35-20 60 10T60 40 10 40Z",
+		"m10 10q25-30 50 0t0 30-50 0z",
+		"M10 10A30 20 30 1 0 60 10A30 20 30 0 0 10 10Z", "M10 10a30 20-30 0150 0a30 20-30 0 1-50 0z",
+		"M10 10A5 5 0 0 1 60 10L60 40Z", "M1e1 1e1L.6e2 10 60.0.4e2Z",
 		"M10 10L60 10 60 40ZL20 80 5 60ZM100 100h10v10z",
 	} {
 		other, err := canvas.ParseSVGPath(d)
@@ -165,7 +180,8 @@ func TestPathsAgainstAnotherReader(t *testing.T) {
 		assert.InDelta(t, want, got, 1e-5+1e-4*0.2, d) // within 0.1 mm along at most 200 mm
 		assert.Greater(t, math.Abs(want), 1e-4, d)
 	}
-	for _, bad := range []string{"L10 10", "M10", "M10 10A5 5 0 2 0 20 20", "M10 10C1 2 3", "M10 10X5", "M10 10Z5", "M1e999 0L1 1Z"} {
+	for _, bad := range []string{"L10 10", "M10", "M10 10A5 5 0 2 0 20 20", "M10 10C1 2 3", "M10 10X5", "M10 10Z5",
+		"M1e999 0L1 1Z"} {
 		_, err := ReadSVG([]byte(`<svg width="200mm" viewBox="0 0 200 200"><path d="`+bad+`"/></svg>`), 0)
 		assert.Error(t, err, bad)
 	}

@@ -78,7 +78,8 @@ func ReadReadings(data []byte, m Mapping) (Readings, error) {
 		return Readings{}, bad
 	}
 	r := csv.NewReader(bytes.NewReader(Text(data)))
-	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.ReuseRecord, r.TrimLeadingSpace = m.rune(), -1, true, !m.NewestFirst, m.Delimiter != "tab"
+	r.Comma, r.FieldsPerRecord, r.LazyQuotes, r.ReuseRecord, r.TrimLeadingSpace = m.rune(), -1, true, !m.NewestFirst,
+		m.Delimiter != "tab"
 	s := series{m: m, when: instants{loc: loc, order: m.Order}}
 	type numbered struct {
 		line int
@@ -198,7 +199,8 @@ func (s *series) add(row []string) error {
 		case d == 0:
 			return errors.New("the time is the same as on the line before, the values are not")
 		case d < 0:
-			return errors.New("the time is earlier than on the line before: times must rise. If the logger's clock was set back, split the file there")
+			return errors.New(
+				"the time is earlier than on the line before: times must rise. If the logger's clock was set back, split the file there")
 		}
 	}
 	s.rows = append(s.rows, r)
@@ -231,11 +233,13 @@ func (s *series) units() (bad fielderr.Errors) {
 	case s.m.TempUnit != "F" && enough && loC > 30 && hiC > 45:
 		bad.Add("mapping.tempUnit", "the temperatures run from %.0f to %.0f: that looks like °F, not °C", loC, hiC)
 	case s.m.TempUnit == "F" && enough && hiC < -8:
-		bad.Add("mapping.tempUnit", "as °F it would be frost all the time, %.0f °C at the most: that looks like °C", hiC)
+		bad.Add("mapping.tempUnit", "as °F it would be frost all the time, %.0f °C at the most: that looks like °C",
+			hiC)
 	}
 	switch {
 	case s.m.RHUnit != "fraction" && enough && hiRH >= 0 && hiRH <= 1:
-		bad.Add("mapping.rhUnit", "the humidities run from %.2f to %.2f: that is a share of 1, not per cent", loRH, hiRH)
+		bad.Add("mapping.rhUnit", "the humidities run from %.2f to %.2f: that is a share of 1, not per cent", loRH,
+			hiRH)
 	case s.m.RHUnit == "fraction" && hiRH > 150:
 		bad.Add("mapping.rhUnit", "the humidities run up to %.0f: that is per cent, not a share of 1", hiRH/100)
 	}
@@ -259,7 +263,8 @@ func (s *series) notes() []string {
 		out = append(out, fmt.Sprintf("%d rows without a value were passed over.", s.missing))
 	}
 	if s.when.doubled > 0 {
-		out = append(out, fmt.Sprintf("%d times of the hour that the clocks go back over were told apart by their order.", s.when.doubled))
+		out = append(out, fmt.Sprintf(
+			"%d times of the hour that the clocks go back over were told apart by their order.", s.when.doubled))
 	}
 	return out
 }

@@ -22,14 +22,26 @@ func TestSniffAndRead(t *testing.T) {
 		tempC, rhPct     float64
 		doubt            string
 	}{
-		{"commas, ISO", "time,temperature,humidity\n2026-05-09 10:00,12.5,71\n2026-05-09 10:10,12.6,70\n", "UTC", ten, 12.5, 71, ""},
-		{"semicolons, decimal commas, day first, in Berlin", "Logger 7;;\nZeit;Temperatur °C;Feuchte %\n09.05.2026 12:00:00;12,5;71,0\n22.05.2026 12:10:00;12,6;70,0\n", "Europe/Berlin", ten, 12.5, 71, ""},
-		{"month first, afternoon, °F and a share of 1", "No.,Date,Temp (°F),RH\n1,5/13/2026 1:30:00 PM,59.0,0.55\n2,5/13/2026 1:40:00 PM,60.8,0.56\n", "UTC", time.Date(2026, 5, 13, 13, 30, 0, 0, time.UTC), 15, 55, "°F"},
-		{"tabs, date and time apart, humidity first", "rh\ttemp\tdate\ttime\n71\t12.5\t2026-05-09\t10:00\n70\t12.6\t2026-05-09\t10:10\n", "UTC", ten, 12.5, 71, ""},
-		{"seconds since 1970 and its own order", "batt_volt,rh,epoch,temp\n3.1,71,1778320800,12.5\n3.1,70,1778321400,12.6\n", "UTC", ten, 12.5, 71, ""},
-		{"an offset of its own", "at|temp_c|rh_pct\n2026-05-09T12:00:00+02:00|12.5|71\n2026-05-09T12:10:00+02:00|12.6|71\n", "America/New_York", ten, 12.5, 71, ""},
-		{"no header, temperature alone", "09/05/2026 10:00;12,5\n09/05/2026 10:10;12,6\n", "UTC", ten, 12.5, math.NaN(), "day first or month first"},
-		{"a fixed offset", "time;t;rh\n2026-05-09 11:00;12.5;71\n2026-05-09 11:10;12.6;71\n", "+01:00", ten, 12.5, 71, ""},
+		{"commas, ISO", "time,temperature,humidity\n2026-05-09 10:00,12.5,71\n2026-05-09 10:10,12.6,70\n", "UTC", ten,
+			12.5, 71, ""},
+		{"semicolons, decimal commas, day first, in Berlin",
+			"Logger 7;;\nZeit;Temperatur °C;Feuchte %\n09.05.2026 12:00:00;12,5;71,0\n22.05.2026 12:10:00;12,6;70,0\n",
+			"Europe/Berlin", ten, 12.5, 71, ""},
+		{"month first, afternoon, °F and a share of 1",
+			"No.,Date,Temp (°F),RH\n1,5/13/2026 1:30:00 PM,59.0,0.55\n2,5/13/2026 1:40:00 PM,60.8,0.56\n", "UTC",
+			time.Date(2026, 5, 13, 13, 30, 0, 0, time.UTC), 15, 55, "°F"},
+		{"tabs, date and time apart, humidity first",
+			"rh\ttemp\tdate\ttime\n71\t12.5\t2026-05-09\t10:00\n70\t12.6\t2026-05-09\t10:10\n", "UTC", ten, 12.5, 71,
+			""},
+		{"seconds since 1970 and its own order",
+			"batt_volt,rh,epoch,temp\n3.1,71,1778320800,12.5\n3.1,70,1778321400,12.6\n", "UTC", ten, 12.5, 71, ""},
+		{"an offset of its own",
+			"at|temp_c|rh_pct\n2026-05-09T12:00:00+02:00|12.5|71\n2026-05-09T12:10:00+02:00|12.6|71\n",
+			"America/New_York", ten, 12.5, 71, ""},
+		{"no header, temperature alone", "09/05/2026 10:00;12,5\n09/05/2026 10:10;12,6\n", "UTC", ten, 12.5, math.NaN(),
+			"day first or month first"},
+		{"a fixed offset", "time;t;rh\n2026-05-09 11:00;12.5;71\n2026-05-09 11:10;12.6;71\n", "+01:00", ten, 12.5, 71,
+			""},
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
@@ -55,7 +67,8 @@ func TestSniffAndRead(t *testing.T) {
 }
 
 func iso(zone string) Mapping {
-	return Mapping{Delimiter: "comma", HeaderLines: 1, Time: 0, Clock: -1, Temp: 1, RH: 2, Order: "ymd", Zone: zone, TempUnit: "C", RHUnit: "%"}
+	return Mapping{Delimiter: "comma", HeaderLines: 1, Time: 0, Clock: -1, Temp: 1, RH: 2, Order: "ymd", Zone: zone,
+		TempUnit: "C", RHUnit: "%"}
 }
 
 func rows(lines ...string) []byte {
@@ -64,7 +77,8 @@ func rows(lines ...string) []byte {
 
 // The clocks of London go back on 25 October 2026 at 02:00 summer time.
 func TestHourThatIsThereTwice(t *testing.T) {
-	got, err := ReadReadings(rows("2026-10-25 00:30,10,70", "2026-10-25 01:00,10,70", "2026-10-25 01:30,10,71", "2026-10-25 01:00,10,72", "2026-10-25 01:30,10,73", "2026-10-25 02:00,10,74"), iso("Europe/London"))
+	got, err := ReadReadings(rows("2026-10-25 00:30,10,70", "2026-10-25 01:00,10,70", "2026-10-25 01:30,10,71",
+		"2026-10-25 01:00,10,72", "2026-10-25 01:30,10,73", "2026-10-25 02:00,10,74"), iso("Europe/London"))
 	require.NoError(t, err)
 	require.Len(t, got.Rows, 6)
 	for i, r := range got.Rows {
@@ -96,11 +110,14 @@ func TestBadReadings(t *testing.T) {
 		what  string
 	}{
 		{"backwards", rows("2026-05-09 10:00,10,70", "2026-05-09 09:00,10,70"), iso("UTC"), "line 3", "earlier"},
-		{"twice with other values", rows("2026-05-09 10:00,10,70", "2026-05-09 10:00,11,70"), iso("UTC"), "line 3", "the same"},
+		{"twice with other values", rows("2026-05-09 10:00,10,70", "2026-05-09 10:00,11,70"), iso("UTC"), "line 3",
+			"the same"},
 		{"no number", rows("2026-05-09 10:00,warm,70"), iso("UTC"), "line 2", "not a number"},
 		{"no time", rows("yesterday,10,70"), iso("UTC"), "line 2", "not a time"},
 		{"fraction", many(func(int) string { return "12,0.7" }), iso("UTC"), "mapping.rhUnit", "share of 1"},
-		{"fahrenheit", many(func(i int) string { return fmt.Sprint(50+i, ",70") }), iso("UTC"), "mapping.tempUnit", "°F"},
+		{"fahrenheit", many(func(i int) string {
+			return fmt.Sprint(50+i, ",70")
+		}), iso("UTC"), "mapping.tempUnit", "°F"},
 		{"impossible", rows("2026-05-09 10:00,10,170"), iso("UTC"), "2026-05-09T10:00:00Z.rhPct", "105"},
 		{"no such zone", rows("2026-05-09 10:00,10,70"), iso("Mars/Olympus"), "mapping.zone", "offset"},
 		{"nothing", rows(), iso("UTC"), "file", "no readings"},
@@ -118,20 +135,23 @@ func TestBadReadings(t *testing.T) {
 	m.Time, m.Temp, m.RH = -1, -1, -1
 	_, err := ReadReadings(rows("2026-05-09 10:00,10,70"), m)
 	assert.ErrorContains(t, err, "mapping.time")
-	got, err := ReadReadings(rows("2026-05-09 10:00,10,70", "2026-05-09 10:00,10,70", "2026-05-09 10:10,---,", "2026-05-09 10:20,,71"), iso("UTC"))
+	got, err := ReadReadings(rows("2026-05-09 10:00,10,70", "2026-05-09 10:00,10,70", "2026-05-09 10:10,---,",
+		"2026-05-09 10:20,,71"), iso("UTC"))
 	require.NoError(t, err)
 	assert.Len(t, got.Rows, 2)
 	assert.Len(t, got.Notes, 2)
 }
 
 func TestReadingLinesRoundTrip(t *testing.T) {
-	in := []reading.Reading{{At: time.Date(2026, 5, 9, 10, 0, 0, 0, time.UTC), TempC: 12.375, RHPct: 71}, {At: time.Date(2026, 5, 9, 10, 1, 0, 0, time.UTC), TempC: 12.4, RHPct: math.NaN()}}
+	in := []reading.Reading{{At: time.Date(2026, 5, 9, 10, 0, 0, 0, time.UTC), TempC: 12.375, RHPct: 71},
+		{At: time.Date(2026, 5, 9, 10, 1, 0, 0, time.UTC), TempC: 12.4, RHPct: math.NaN()}}
 	out, err := ReadReadingLines(WriteReadingLines(in))
 	require.NoError(t, err)
 	require.Len(t, out, 2)
 	assert.Equal(t, in[0], out[0])
 	assert.True(t, math.IsNaN(out[1].RHPct))
-	for _, bad := range []string{"", "{", `{"at":"2026-05-09T10:00:00Z"}`, `{"at":"2026-05-09T10:00:00Z","tempC":400}`, `{"at":"1926-05-09T10:00:00Z","tempC":4}`, `{"at":"2026-05-09T10:00:00Z","temp":4}`} {
+	for _, bad := range []string{"", "{", `{"at":"2026-05-09T10:00:00Z"}`, `{"at":"2026-05-09T10:00:00Z","tempC":400}`,
+		`{"at":"1926-05-09T10:00:00Z","tempC":4}`, `{"at":"2026-05-09T10:00:00Z","temp":4}`} {
 		_, err := ReadReadingLines([]byte(bad))
 		assert.Error(t, err, bad)
 	}
@@ -140,7 +160,9 @@ func TestReadingLinesRoundTrip(t *testing.T) {
 func TestForecastRoundTrip(t *testing.T) {
 	noon := time.Date(2026, 5, 9, 12, 0, 0, 0, time.UTC)
 	wind := 4.5
-	s, _, err := ReadForecast([]byte(`{"latitudeDeg":52,"longitudeDeg":1,"issuedAt":"2026-05-09T12:30:00Z","hourly":{"at":["2026-05-09T12:00:00Z","2026-05-09T13:00:00Z"],"tempC":[12,13],"rhPct":[70,68],"windMS":[4.5,null]}}`))
+	s, _, err := ReadForecast(
+		[]byte(
+			`{"latitudeDeg":52,"longitudeDeg":1,"issuedAt":"2026-05-09T12:30:00Z","hourly":{"at":["2026-05-09T12:00:00Z","2026-05-09T13:00:00Z"],"tempC":[12,13],"rhPct":[70,68],"windMS":[4.5,null]}}`))
 	require.NoError(t, err)
 	require.Len(t, s, 2)
 	assert.Equal(t, []bool{true, false}, []bool{s[0].Measured, s[1].Measured})
@@ -194,7 +216,9 @@ func FuzzReadReadingLines(f *testing.F) {
 }
 
 func FuzzReadForecast(f *testing.F) {
-	f.Add([]byte(`{"issuedAt":"2026-05-09T12:30:00Z","hourly":{"at":["2026-05-09T12:00:00Z"],"tempC":[12],"rhPct":[70]}}`))
+	f.Add(
+		[]byte(
+			`{"issuedAt":"2026-05-09T12:30:00Z","hourly":{"at":["2026-05-09T12:00:00Z"],"tempC":[12],"rhPct":[70]}}`))
 	f.Fuzz(func(t *testing.T, data []byte) {
 		if s, _, err := ReadForecast(data); err == nil {
 			require.NoError(t, s.Validate())
@@ -207,7 +231,8 @@ func BenchmarkReadYearOfMinutes(b *testing.B) {
 	var file strings.Builder
 	file.WriteString("time;temp;rh\n")
 	for at, i := time.Date(2025, 1, 1, 0, 0, 0, 0, time.UTC), 0; i < 525_600; i++ {
-		fmt.Fprintf(&file, "%s;%.1f;%d\n", at.Add(time.Duration(i)*time.Minute).Format("02.01.2006 15:04"), 10+float64(i%97)/10, 60+i%30)
+		fmt.Fprintf(&file, "%s;%.1f;%d\n", at.Add(time.Duration(i)*time.Minute).Format("02.01.2006 15:04"),
+			10+float64(i%97)/10, 60+i%30)
 	}
 	data := []byte(file.String())
 	m := iso("UTC")
@@ -225,7 +250,8 @@ func TestAProbeWithTemperatureOnly(t *testing.T) {
 	b.WriteString("Time,Temp (°C)\n")
 	at := time.Date(2026, 5, 9, 6, 0, 0, 0, time.UTC)
 	for i := range 30 {
-		fmt.Fprintf(&b, "%s,%.1f\n", at.Add(time.Duration(i)*10*time.Minute).Format("2006-01-02 15:04"), 8+0.1*float64(i))
+		fmt.Fprintf(&b, "%s,%.1f\n", at.Add(time.Duration(i)*10*time.Minute).Format("2006-01-02 15:04"),
+			8+0.1*float64(i))
 	}
 	p, err := Sniff([]byte(b.String()), "UTC")
 	require.NoError(t, err)

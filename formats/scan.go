@@ -35,7 +35,9 @@ func IsScan(data []byte) bool {
 func scanHeader(data []byte) (column [3]int, unit [3]float64, ok bool) {
 	first, _, _ := strings.Cut(string(data), "\n")
 	found := 0
-	for i, name := range strings.FieldsFunc(strings.ToLower(strings.TrimSpace(first)), func(r rune) bool { return r == ',' || r == ';' || r == '\t' }) {
+	for i, name := range strings.FieldsFunc(strings.ToLower(strings.TrimSpace(first)), func(r rune) bool {
+		return r == ',' || r == ';' || r == '\t'
+	}) {
 		name = strings.Trim(name, " \"\ufeff")
 		for k, axis := range []string{"x", "y", "z"} {
 			rest, is := strings.CutPrefix(name, axis)
@@ -120,7 +122,8 @@ func gridded(points [][3]float64) (Scan, error) {
 		return Scan{}, fielderr.At("file", "the points lie on a line: a surface has a length and a height")
 	}
 	if long > 150 || tall > 150 {
-		return Scan{}, fielderr.At("file", "the points reach over %.4g m by %.4g m: are these mm? Name the columns x_mm, y_mm, z_mm", long, tall)
+		return Scan{}, fielderr.At("file",
+			"the points reach over %.4g m by %.4g m: are these mm? Name the columns x_mm, y_mm, z_mm", long, tall)
 	}
 	// About three points a cell, at most scanSide cells each way.
 	cell := max(long/(scanSide-1), tall/(scanSide-1), math.Sqrt(3*long*tall/float64(len(points))))

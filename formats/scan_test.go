@@ -60,12 +60,13 @@ func comma(v float64) string { return strings.Replace(fmt.Sprintf("%.3f", v), ".
 func TestBadScans(t *testing.T) {
 	line := strings.Repeat("1,2,3\n", 3)
 	for name, c := range map[string]struct{ data, path, words string }{
-		"no header":  {"1,2,3\n4,5,6\n", "line 1", "names no columns"},
-		"few":        {"x,y,z\n" + line, "file", "3 points are too few"},
-		"a line":     {"x,y,z\n" + strings.Repeat("1,2,3\n2,2,3\n", 10), "file", "lie on a line"},
-		"words":      {"x,y,z\n1,2,three\n", "line 2", "z is no number"},
-		"short":      {"x,y,z\n1,2\n", "line 2", "z is no number"},
-		"millimetre": {"x,y,z\n" + strings.Repeat("0,0,0\n3000,0,1\n0,1000,2\n3000,1000,3\n", 4), "file", "are these mm?"},
+		"no header": {"1,2,3\n4,5,6\n", "line 1", "names no columns"},
+		"few":       {"x,y,z\n" + line, "file", "3 points are too few"},
+		"a line":    {"x,y,z\n" + strings.Repeat("1,2,3\n2,2,3\n", 10), "file", "lie on a line"},
+		"words":     {"x,y,z\n1,2,three\n", "line 2", "z is no number"},
+		"short":     {"x,y,z\n1,2\n", "line 2", "z is no number"},
+		"millimetre": {"x,y,z\n" + strings.Repeat("0,0,0\n3000,0,1\n0,1000,2\n3000,1000,3\n", 4), "file",
+			"are these mm?"},
 	} {
 		_, err := ReadScan([]byte(c.data))
 		var bad fielderr.Errors

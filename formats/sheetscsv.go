@@ -22,7 +22,10 @@ type sheetColumn struct {
 }
 
 func text(name string, at func(s *product.Sheet) *string) sheetColumn {
-	return sheetColumn{name, func(s *product.Sheet) string { return *at(s) }, func(s *product.Sheet, v string) error { *at(s) = v; return nil }}
+	return sheetColumn{name, func(s *product.Sheet) string {
+		return *at(
+			s)
+	}, func(s *product.Sheet, v string) error { *at(s) = v; return nil }}
 }
 
 func figure(name string, at func(s *product.Sheet) *float64) sheetColumn {
@@ -94,11 +97,21 @@ type nature struct {
 }
 
 var natures = []nature{
-	{"strong solvent", func(s *product.Sheet) *bool { return &s.StrongSolvent }}, {"copper", func(s *product.Sheet) *bool { return &s.Copper }},
-	{"zinc", func(s *product.Sheet) *bool { return &s.Zinc }}, {"blushes", func(s *product.Sheet) *bool { return &s.Blushes }},
-	{"porous", func(s *product.Sheet) *bool { return &s.Porous }}, {"air-inhibited", func(s *product.Sheet) *bool { return &s.AirInhibited }},
-	{"waxed", func(s *product.Sheet) *bool { return &s.Waxed }}, {"no solvent wipe", func(s *product.Sheet) *bool { return &s.NoSolventWipe }},
-	{"needs cover", func(s *product.Sheet) *bool { return &s.NeedsCover }}, {"underwater", func(s *product.Sheet) *bool { return &s.Underwater }},
+	{"strong solvent", func(s *product.Sheet) *bool {
+		return &s.StrongSolvent
+	}}, {"copper", func(s *product.Sheet) *bool { return &s.Copper }},
+	{"zinc", func(s *product.Sheet) *bool {
+		return &s.Zinc
+	}}, {"blushes", func(s *product.Sheet) *bool { return &s.Blushes }},
+	{"porous", func(s *product.Sheet) *bool {
+		return &s.Porous
+	}}, {"air-inhibited", func(s *product.Sheet) *bool { return &s.AirInhibited }},
+	{"waxed", func(s *product.Sheet) *bool {
+		return &s.Waxed
+	}}, {"no solvent wipe", func(s *product.Sheet) *bool { return &s.NoSolventWipe }},
+	{"needs cover", func(s *product.Sheet) *bool {
+		return &s.NeedsCover
+	}}, {"underwater", func(s *product.Sheet) *bool { return &s.Underwater }},
 	{"decks", func(s *product.Sheet) *bool { return &s.Decks }},
 }
 
@@ -161,9 +174,12 @@ var sheetColumns = []sheetColumn{
 		return strings.Join(words, "; ")
 	}, func(s *product.Sheet, v string) error {
 		for _, word := range strings.Split(v, ";") {
-			i := slices.IndexFunc(natures, func(n nature) bool { return strings.EqualFold(n.word, strings.TrimSpace(word)) })
+			i := slices.IndexFunc(natures, func(n nature) bool {
+				return strings.EqualFold(n.word, strings.TrimSpace(word))
+			})
 			if i < 0 {
-				return fmt.Errorf("%q is none of the words of a product's nature, such as copper or underwater", strings.TrimSpace(word))
+				return fmt.Errorf("%q is none of the words of a product's nature, such as copper or underwater",
+					strings.TrimSpace(word))
 			}
 			*natures[i].at(s) = true
 		}
@@ -176,7 +192,9 @@ var sheetColumns = []sheetColumn{
 	hours("immersion", func(s *product.Sheet) *cure.Table { return &s.Immersion }),
 	hours("recoat from", func(s *product.Sheet) *cure.Table { return &anyRecoat(s).Min }),
 	hours("recoat until", func(s *product.Sheet) *cure.Table { return &anyRecoat(s).Max }),
-	{"laid by", func(s *product.Sheet) string { return strings.Join(s.Methods, " ") }, func(s *product.Sheet, v string) error {
+	{"laid by", func(s *product.Sheet) string {
+		return strings.Join(s.Methods, " ")
+	}, func(s *product.Sheet, v string) error {
 		s.Methods = strings.Fields(v)
 		return nil
 	}},
@@ -220,7 +238,9 @@ var sheetColumns = []sheetColumn{
 		}
 		return nil
 	}},
-	{"cautions", func(s *product.Sheet) string { return strings.Join(s.Cautions, " | ") }, func(s *product.Sheet, v string) error {
+	{"cautions", func(s *product.Sheet) string {
+		return strings.Join(s.Cautions, " | ")
+	}, func(s *product.Sheet, v string) error {
 		for _, c := range strings.Split(v, "|") {
 			if c = strings.TrimSpace(c); c != "" {
 				s.Cautions = append(s.Cautions, c)

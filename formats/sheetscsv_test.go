@@ -29,7 +29,8 @@ func TestADataSheetIsReadFromATable(t *testing.T) {
 	assert.True(t, s.Recoat[0].NeverCloses, "no maximum in the table")
 	assert.Equal(t, 10.0, *s.Limits.AirMinC)
 	assert.Equal(t, []string{"roller", "brush"}, s.Methods)
-	assert.Equal(t, []product.Tin{{Name: "2.5 L kit", Litres: 2.5, PriceCents: 9900}, {Name: "1 L base", Litres: 1, PriceCents: 4000, Part: "base"}}, s.Tins)
+	assert.Equal(t, []product.Tin{{Name: "2.5 L kit", Litres: 2.5, PriceCents: 9900},
+		{Name: "1 L base", Litres: 1, PriceCents: 4000, Part: "base"}}, s.Tins)
 }
 
 func TestFaultsOfATableNameTheirLine(t *testing.T) {
@@ -81,7 +82,8 @@ func TestTheLibraryReadsBack(t *testing.T) {
 }
 
 func TestATableIsWrittenAsTextAndWorkbook(t *testing.T) {
-	table := Table{Name: "List", Header: []string{"product", "L"}, Rows: [][]any{{`White, "two-part"`, 2.5}, {"=1+1", 3}}}
+	table := Table{Name: "List", Header: []string{"product", "L"}, Rows: [][]any{{`White, "two-part"`, 2.5},
+		{"=1+1", 3}}}
 	raw, err := table.CSV()
 	require.NoError(t, err)
 	assert.Equal(t, "product,L\n\"White, \"\"two-part\"\"\",2.5\n'=1+1,3\n", string(raw))

@@ -29,7 +29,8 @@ func newWelder(triangles int) *welder {
 
 func (w *welder) number(v mesh.Vec) int32 {
 	v = mesh.Vec{v[0] + 0, v[1] + 0, v[2] + 0} // −0 is 0
-	h := math.Float64bits(v[0])*0x9e3779b97f4a7c15 ^ math.Float64bits(v[1])*0xc2b2ae3d27d4eb4f ^ math.Float64bits(v[2])*0x165667b19e3779f9
+	h := math.Float64bits(v[0])*0x9e3779b97f4a7c15 ^ math.Float64bits(v[1])*0xc2b2ae3d27d4eb4f ^ math.Float64bits(
+		v[2])*0x165667b19e3779f9
 	h ^= h >> 32
 	h *= 0x9e3779b97f4a7c15
 	if 2*len(w.vertices) > len(w.slots) {
@@ -69,7 +70,9 @@ func ReadSTL(data []byte) (mesh.Mesh, error) {
 		return mesh.Mesh{}, fileFault("this is no STL file: it has %d bytes, an empty one has 84", len(data))
 	}
 	n := int64(binary.LittleEndian.Uint32(data[80:]))
-	return mesh.Mesh{}, fileFault("its header announces %d facets, %d bytes; the file has %d bytes: it is cut off or no STL file", n, 84+50*n, len(data))
+	return mesh.Mesh{}, fileFault(
+		"its header announces %d facets, %d bytes; the file has %d bytes: it is cut off or no STL file", n, 84+50*n,
+		len(data))
 }
 
 func fileFault(format string, args ...any) error {
@@ -106,7 +109,8 @@ func readBinarySTL(data []byte, n int) (mesh.Mesh, error) {
 			return mesh.Mesh{}, fileFault("facet %d has a corner that is no number", i+1)
 		}
 		m.Triangles[i] = [3]int32{
-			w.number(mesh.Vec{c[0], c[1], c[2]}), w.number(mesh.Vec{c[3], c[4], c[5]}), w.number(mesh.Vec{c[6], c[7], c[8]}),
+			w.number(mesh.Vec{c[0], c[1], c[2]}), w.number(mesh.Vec{c[3], c[4], c[5]}),
+			w.number(mesh.Vec{c[6], c[7], c[8]}),
 		}
 	}
 	m.Vertices = w.vertices

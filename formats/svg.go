@@ -27,7 +27,8 @@ const maxDrawingM = 200.0
 
 // svgUnits are the lengths that SVG knows, in m; a bare number is a CSS pixel,
 // 1/96 in.
-var svgUnits = map[string]float64{"": 0.0254 / 96, "px": 0.0254 / 96, "mm": 0.001, "cm": 0.01, "in": 0.0254, "pt": 0.0254 / 72, "pc": 0.0254 / 6, "m": 1}
+var svgUnits = map[string]float64{"": 0.0254 / 96, "px": 0.0254 / 96, "mm": 0.001, "cm": 0.01, "in": 0.0254,
+	"pt": 0.0254 / 72, "pc": 0.0254 / 6, "m": 1}
 
 // ReadSVG reads the closed shapes of an SVG drawing as rings in m, y up: path,
 // polygon, polyline, rect, circle and ellipse, under their groups' transforms.

@@ -151,7 +151,8 @@ func (p *path) rectangle(x, y, w, h, rx, ry float64) {
 	at := func(x, y float64) polygon.Point { return polygon.Point{X: x, Y: y} }
 	p.moveTo(at(x+rx, y))
 	for _, side := range [][2]polygon.Point{
-		{at(x+w-rx, y), at(x+w, y+ry)}, {at(x+w, y+h-ry), at(x+w-rx, y+h)}, {at(x+rx, y+h), at(x, y+h-ry)}, {at(x, y+ry), at(x+rx, y)},
+		{at(x+w-rx, y), at(x+w, y+ry)}, {at(x+w, y+h-ry), at(x+w-rx, y+h)}, {at(x+rx, y+h), at(x, y+h-ry)},
+		{at(x, y+ry), at(x+rx, y)},
 	} {
 		p.lineTo(side[0])
 		p.arcTo(rx, ry, 0, false, true, side[1])
@@ -166,7 +167,8 @@ type pathData struct {
 }
 
 func (d *pathData) skip() {
-	for d.pos < len(d.text) && (d.text[d.pos] == ',' || d.text[d.pos] == ' ' || d.text[d.pos] >= '\t' && d.text[d.pos] <= '\r') {
+	for d.pos < len(d.text) && (d.text[d.pos] == ',' || d.text[d.pos] == ' ' || d.text[d.pos] >= '\t' &&
+		d.text[d.pos] <= '\r') {
 		d.pos++
 	}
 }

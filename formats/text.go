@@ -60,19 +60,23 @@ func utf16Of(data []byte) (encoding.Encoding, bool) {
 	return nil, false
 }
 
-// pattern is an expression that is compiled when it is first asked for: there are many, and most runs of the program read no text.
+// pattern is an expression that is compiled when it is first asked for: there are many, and most runs of the program
+// read no text.
 func pattern(expr string) func() *regexp.Regexp {
 	return sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(expr) })
 }
 
 // months are the beginnings of names of months, in the languages round the northern seas.
 var months = map[string]int{
-	"jan": 1, "feb": 2, "fév": 2, "fev": 2, "mar": 3, "mär": 3, "maa": 3, "mrt": 3, "apr": 4, "avr": 4, "abr": 4, "may": 5, "mai": 5, "maj": 5, "mei": 5,
-	"jun": 6, "juin": 6, "jul": 7, "juil": 7, "aug": 8, "aoû": 8, "aou": 8, "ago": 8, "sep": 9, "set": 9, "oct": 10, "okt": 10, "out": 10, "nov": 11, "dec": 12, "dez": 12, "déc": 12, "des": 12, "dic": 12,
+	"jan": 1, "feb": 2, "fév": 2, "fev": 2, "mar": 3, "mär": 3, "maa": 3, "mrt": 3, "apr": 4, "avr": 4, "abr": 4,
+	"may": 5, "mai": 5, "maj": 5, "mei": 5,
+	"jun": 6, "juin": 6, "jul": 7, "juil": 7, "aug": 8, "aoû": 8, "aou": 8, "ago": 8, "sep": 9, "set": 9, "oct": 10,
+	"okt": 10, "out": 10, "nov": 11, "dec": 12, "dez": 12, "déc": 12, "des": 12, "dic": 12,
 }
 
 var (
-	dayMonthYear = pattern(`(?i)(\d{1,4})(?:st|nd|rd|th|\.)?[\s./-]*(?:of\s+|de\s+)?(\pL{3,})\.?[\s./,-]*(?:of\s+|de\s+)?(\d{2,4})`)
+	dayMonthYear = pattern(
+		`(?i)(\d{1,4})(?:st|nd|rd|th|\.)?[\s./-]*(?:of\s+|de\s+)?(\pL{3,})\.?[\s./,-]*(?:of\s+|de\s+)?(\d{2,4})`)
 	monthDayYear = pattern(`(?i)(\pL{3,})\.?[\s./-]*(\d{1,2})(?:st|nd|rd|th)?,?[\s./-]+(\d{4})`)
 )
 
@@ -134,7 +138,8 @@ func ymd(year string, month int, day string) string {
 }
 
 // measured are units that may stand in a cell behind a figure.
-var measured = pattern(`(?i)^\s*(?:°|º|deg\.?)?\s*(c|f|celsius|fahrenheit|%(?:\s*r\.?h\.?)?|r\.?h\.?|m/s|ms|km/h|kmh|kph|kn|kts?|knots?|mph|mm|in|inch|µm|um|mils?|hpa|w/m²|w/m2|okta|/8)?\s*$`)
+var measured = pattern(
+	`(?i)^\s*(?:°|º|deg\.?)?\s*(c|f|celsius|fahrenheit|%(?:\s*r\.?h\.?)?|r\.?h\.?|m/s|ms|km/h|kmh|kph|kn|kts?|knots?|mph|mm|in|inch|µm|um|mils?|hpa|w/m²|w/m2|okta|/8)?\s*$`)
 
 // measurement reads a figure with its unit behind it; ok is false for what is none.
 func measurement(s string, comma bool) (v float64, unit string, ok bool) {

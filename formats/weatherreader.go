@@ -54,7 +54,8 @@ type ColumnKind struct {
 
 // ColumnKinds lists them.
 var ColumnKinds = []ColumnKind{
-	{"time", "time"}, {"temp", "temperature"}, {"rh", "humidity"}, {"dew", "dew point"}, {"wind", "wind"}, {"rain", "rain"}, {"cloud", "cloud"}, {"shortwave", "sunlight"},
+	{"time", "time"}, {"temp", "temperature"}, {"rh", "humidity"}, {"dew", "dew point"}, {"wind", "wind"},
+	{"rain", "rain"}, {"cloud", "cloud"}, {"shortwave", "sunlight"},
 }
 
 // CheckColumns refuses what no column can be, and two columns that are the same.
@@ -69,7 +70,8 @@ func CheckColumns(columns map[string]string) error {
 			return fielderr.At("columns", "“%s” cannot be %q", name, key)
 		}
 		if other, twice := seen[key]; twice {
-			return fielderr.At("columns", "“%s” and “%s” are both said to be the same: leave one of them out", other, name)
+			return fielderr.At("columns", "“%s” and “%s” are both said to be the same: leave one of them out", other,
+				name)
 		}
 		seen[key] = name
 	}

@@ -37,20 +37,33 @@ func times(k float64) func(float64) float64 { return func(v float64) float64 { r
 
 var (
 	celsius    = unit{[]string{"°c", "celsius", "(c)", "_c", "tempc", "degc", "deg c", "ºc", "[c]"}, times(1)}
-	fahrenheit = unit{[]string{"°f", "fahrenheit", "(f)", "_f", "tempf", "degf", "deg f", "ºf", "[f]"}, func(v float64) float64 { return (v - 32) / 1.8 }}
-	perCent    = unit{[]string{"%", "pct", "percent"}, times(1)}
+	fahrenheit = unit{[]string{"°f", "fahrenheit", "(f)", "_f", "tempf", "degf", "deg f", "ºf", "[f]"},
+		func(v float64) float64 { return (v - 32) / 1.8 }}
+	perCent = unit{[]string{"%", "pct", "percent"}, times(1)}
 )
 
 var quantities = []quantity{
-	{"time", []string{"time", "date", "zeit", "datum", "heure", "hora", "tid", "valid", "at", "stunde", "hour", "tijd"}, []string{"sunrise", "sunset", "duration"}, nil},
-	{"dew", []string{"dew", "taupunkt", "rosée", "rosee", "dauwpunt", "duggpunkt", "td"}, nil, []unit{celsius, fahrenheit}},
-	{"temp", []string{"temp", "t2m", "°c", "°f", "lufttemp", "celsius"}, []string{"dew", "tau", "apparent", "feels", "soil", "water", "sea", "ground", "wind"}, []unit{celsius, fahrenheit}},
-	{"rh", []string{"hum", "rh", "feucht", "vocht", "fukt", "hygro"}, []string{"absolute", "specific"}, []unit{perCent}},
-	{"wind", []string{"wind", "vent", "vind", "ff"}, []string{"dir", "gust", "richt", "böe", "rafale", "rétning", "bearing", "chill"}, []unit{
-		{[]string{"m/s", "_ms", "windms", "ms-1"}, times(1)}, {[]string{"km/h", "kmh", "kph"}, times(1 / 3.6)}, {[]string{"kn", "kt", "knots"}, times(1852.0 / 3600)}, {[]string{"mph"}, times(0.44704)}}},
-	{"rain", []string{"rain", "precip", "regen", "pluie", "neder", "nedbør", "niederschlag", "rr"}, []string{"prob", "chance", "risk", "%", "wahrsch"}, []unit{{[]string{"mm"}, times(1)}, {[]string{"inch", "(in)", " in", "_in"}, times(25.4)}}},
-	{"cloud", []string{"cloud", "wolk", "bewölk", "nuage", "nébul", "sky", "skydekke"}, []string{"base", "low", "mid", "high"}, []unit{perCent, {[]string{"okta", "/8", "eighth", "achtel"}, times(12.5)}, {[]string{"fraction", "0-1"}, times(100)}}},
-	{"shortwave", []string{"shortwave", "solar", "radiation", "ghi", "global", "strahlung", "instråling"}, []string{"sunshine", "longwave", "diffuse"}, nil},
+	{"time", []string{"time", "date", "zeit", "datum", "heure", "hora", "tid", "valid", "at", "stunde", "hour", "tijd"},
+		[]string{"sunrise", "sunset", "duration"}, nil},
+	{"dew", []string{"dew", "taupunkt", "rosée", "rosee", "dauwpunt", "duggpunkt", "td"}, nil,
+		[]unit{celsius, fahrenheit}},
+	{"temp", []string{"temp", "t2m", "°c", "°f", "lufttemp", "celsius"}, []string{"dew", "tau", "apparent", "feels",
+		"soil", "water", "sea", "ground", "wind"}, []unit{celsius, fahrenheit}},
+	{"rh", []string{"hum", "rh", "feucht", "vocht", "fukt", "hygro"}, []string{"absolute", "specific"},
+		[]unit{perCent}},
+	{"wind", []string{"wind", "vent", "vind", "ff"}, []string{"dir", "gust", "richt", "böe", "rafale", "rétning",
+		"bearing", "chill"}, []unit{
+		{[]string{"m/s", "_ms", "windms", "ms-1"}, times(1)}, {[]string{"km/h", "kmh", "kph"}, times(1 / 3.6)},
+		{[]string{"kn", "kt", "knots"}, times(1852.0 / 3600)}, {[]string{"mph"}, times(0.44704)}}},
+	{"rain", []string{"rain", "precip", "regen", "pluie", "neder", "nedbør", "niederschlag", "rr"},
+		[]string{"prob", "chance", "risk", "%", "wahrsch"},
+		[]unit{{[]string{"mm"}, times(1)}, {[]string{"inch", "(in)", " in", "_in"}, times(25.4)}}},
+	{"cloud", []string{"cloud", "wolk", "bewölk", "nuage", "nébul", "sky", "skydekke"},
+		[]string{"base", "low", "mid", "high"},
+		[]unit{perCent, {[]string{"okta", "/8", "eighth", "achtel"}, times(12.5)},
+			{[]string{"fraction", "0-1"}, times(100)}}},
+	{"shortwave", []string{"shortwave", "solar", "radiation", "ghi", "global", "strahlung", "instråling"},
+		[]string{"sunshine", "longwave", "diffuse"}, nil},
 }
 
 func (w WeatherReader) readTable(data []byte, loc *time.Location) (s weather.Series, doubts []string, err error) {
@@ -99,7 +112,8 @@ func (w WeatherReader) readTable(data []byte, loc *time.Location) (s weather.Ser
 			case d == 0:
 				faults.Add("time", "is the same as on the line before")
 			case d < 0:
-				faults.Add("time", "is earlier than on the line before; times must rise, or fall, through the whole file")
+				faults.Add("time",
+					"is earlier than on the line before; times must rise, or fall, through the whole file")
 			}
 		}
 		for _, f := range faults {
@@ -134,12 +148,14 @@ type weatherTable struct {
 
 // tableOf looks at the beginning of a table, whose columns are what is said of them.
 func tableOf(data []byte, loc *time.Location, said map[string]string) (t weatherTable, bad fielderr.Errors) {
-	t = weatherTable{column: map[string]int{}, clock: -1, to: map[string]func(float64) float64{}, loc: loc, doubts: []string{}}
+	t = weatherTable{column: map[string]int{}, clock: -1, to: map[string]func(float64) float64{}, loc: loc,
+		doubts: []string{}}
 	const most = 64 << 10
 	head := data[:min(len(data), most)]
 	var rows [][]string
 	for _, d := range delimiters {
-		if got := cells(head, d.r, len(data) <= most); len(got) > 0 && (rows == nil || regular(got) >= max(2, regular(rows))) {
+		if got := cells(head, d.r, len(data) <= most); len(got) > 0 &&
+			(rows == nil || regular(got) >= max(2, regular(rows))) {
 			rows, t.sep = got, d.r
 		}
 	}
@@ -170,7 +186,8 @@ func tableOf(data []byte, loc *time.Location, said map[string]string) (t weather
 	for _, one := range [][2]string{{"time", "time"}, {"temp", "temperature"}, {"rh", "humidity, or the dew point"}} {
 		key, says := one[0], one[1]
 		if _, ok := t.column[key]; !ok && !(key == "rh" && t.has("dew")) {
-			bad.Add("line "+fmt.Sprint(t.first), "no column for %s; columns are time, temperature, humidity and optionally dew point, wind, rain, cloud, shortwave", says)
+			bad.Add("line "+fmt.Sprint(t.first),
+				"no column for %s; columns are time, temperature, humidity and optionally dew point, wind, rain, cloud, shortwave", says)
 		}
 	}
 	if bad != nil {
@@ -221,7 +238,8 @@ func (t *weatherTable) name(said map[string]string) {
 			of = []int{at}
 		}
 		for i, name := range names {
-			if !isTold && !taken[i] && has(name, q.words...) && !has(name, q.not...) && (q.key != "time" || t.dates(sample, i)) {
+			if !isTold && !taken[i] && has(name, q.words...) && !has(name, q.not...) &&
+				(q.key != "time" || t.dates(sample, i)) {
 				of = append(of, i)
 			}
 		}
@@ -249,8 +267,12 @@ func (t *weatherTable) name(said map[string]string) {
 		}
 	}
 	if at, ok := t.column["time"]; ok && len(sample) > 0 && at < len(sample[0]) {
-		if cell, _ := numericDate(sample[0][at]); len(numbers(cell)) < 4 { // the time of day stands in a column of its own
-			t.clock = slices.IndexFunc(names, func(n string) bool { i := slices.Index(names, n); return i != at && t.clocks(sample, i) })
+		if cell, _ := numericDate(sample[0][at]); len(
+			numbers(cell)) < 4 { // the time of day stands in a column of its own
+			t.clock = slices.IndexFunc(names, func(n string) bool {
+				i := slices.Index(names, n)
+				return i != at && t.clocks(sample, i)
+			})
 		}
 	}
 }
@@ -266,7 +288,9 @@ func (t weatherTable) dates(sample [][]string, i int) bool {
 }
 
 func (t weatherTable) clocks(sample [][]string, i int) bool {
-	return slices.ContainsFunc(sample, func(r []string) bool { return i < len(r) && strings.Contains(r[i], ":") && len(numbers(r[i])) >= 2 })
+	return slices.ContainsFunc(sample, func(r []string) bool {
+		return i < len(r) && strings.Contains(r[i], ":") && len(numbers(r[i])) >= 2
+	})
 }
 
 // unit finds the unit of a quantity in its name, in the cells, or by what figures there are.
@@ -300,7 +324,8 @@ func (t *weatherTable) unit(q quantity, name string, sample [][]string) {
 		take(1, "No unit is stated for “%s”, which runs from %g to %g: taken as °F.", name, lo, hi)
 	case q.key == "rh" && hi <= 1:
 		t.to["rh"] = times(100)
-		t.doubts = append(t.doubts, fmt.Sprintf("“%s” runs from %g to %g: taken as a share of 1, not as per cent.", name, lo, hi))
+		t.doubts = append(t.doubts, fmt.Sprintf("“%s” runs from %g to %g: taken as a share of 1, not as per cent.",
+			name, lo, hi))
 	case q.key == "rh":
 		t.to["rh"] = times(1)
 	case q.key == "cloud" && hi <= 1 && hi > 0:

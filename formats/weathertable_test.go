@@ -41,8 +41,10 @@ func TestReadWeatherNamesTheLine(t *testing.T) {
 		{"not a number", head + "2026-05-09T09:00:00Z,NaN,80\n", "line 3", "temperature is missing"},
 		{"missing", head + "2026-05-09T09:00:00Z,,80\n", "line 3", "temperature is missing"},
 		{"bad time", head + "yesterday,9,80\n", "line 3", "not a time"},
-		{"twice", strings.Replace(head, "08:00Z", "08:00:00Z", 1) + "2026-05-09T08:00:00Z,9,80\n", "line 3", "same as on the line before"},
-		{"backwards", strings.Replace(head, "08:00Z", "08:00:00Z", 1) + "2026-05-09T09:00:00Z,9,80\n2026-05-09T07:00:00Z,9,80\n", "line 4", "earlier than"},
+		{"twice", strings.Replace(head, "08:00Z", "08:00:00Z", 1) + "2026-05-09T08:00:00Z,9,80\n", "line 3",
+			"same as on the line before"},
+		{"backwards", strings.Replace(head, "08:00Z", "08:00:00Z", 1) +
+			"2026-05-09T09:00:00Z,9,80\n2026-05-09T07:00:00Z,9,80\n", "line 4", "earlier than"},
 		{"quote", head + "\"2026,9,80\n", "line 3", "cannot be read"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
@@ -96,7 +98,8 @@ func TestColumnsThatAreTold(t *testing.T) {
 		assert.Equal(t, time.Date(2026, 5, 9, 11, 0, 0, 0, time.UTC), s[1].At.UTC())
 	}
 	// What is said counts more than what a name says, and what is left out is not read.
-	s, _, err := WeatherReader{Loc: time.UTC, Columns: map[string]string{"temp inside": "", "wind (m/s)": ""}}.Read([]byte("time,temp inside,temp outside,rh,wind (m/s)\n2026-05-09 10:00,21,9,80,4\n"))
+	s, _, err := WeatherReader{Loc: time.UTC, Columns: map[string]string{"temp inside": "", "wind (m/s)": ""}}.Read(
+		[]byte("time,temp inside,temp outside,rh,wind (m/s)\n2026-05-09 10:00,21,9,80,4\n"))
 	require.NoError(t, err)
 	assert.Equal(t, 9.0, s[0].TempC)
 	assert.Nil(t, s[0].WindMS)

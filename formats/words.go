@@ -47,28 +47,40 @@ const (
 // dayWords are the words of a day. Times and figures with a unit come before bare temperatures.
 var dayWords = []word{
 	says(`(?:no|without)\s+(?:rain|showers|drizzle)`, func(d *told, _ []string) { d.Rain, d.rain = "dry", true }),
-	says(raining+`\s+(?:from|between)?\s*`+clockTime+between+clockTime, func(d *told, m []string) { d.rains(at(m[1:4], m[6]), at(m[4:7], "")) }),
+	says(raining+`\s+(?:from|between)?\s*`+clockTime+between+clockTime, func(d *told, m []string) {
+		d.rains(at(m[1:4], m[6]), at(m[4:7], ""))
+	}),
 	says(raining+`\s+(?:from|after|at|by)\s+`+clockTime, func(d *told, m []string) { d.rains(at(m[1:4], ""), 24) }),
 	says(raining+`\s+(?:until|till|before|to)\s+`+clockTime, func(d *told, m []string) { d.rains(0, at(m[1:4], "")) }),
 	says(`dry\s+(?:until|till|before)\s+`+clockTime, func(d *told, m []string) { d.rains(at(m[1:4], ""), 24) }),
 	says(`dry\s+(?:from|after)\s+`+clockTime, func(d *told, m []string) { d.rains(0, at(m[1:4], "")) }),
 	says(`(?:`+raining+`\s+(?:in\s+the\s+|this\s+|all\s+)?morning|morning\s+`+raining+`)`, func(d *told, _ []string) { d.Rain, d.rain = "morning", true }),
 	says(`(?:`+raining+`\s+(?:in\s+the\s+|this\s+|all\s+)?afternoon|afternoon\s+`+raining+`)`, func(d *told, _ []string) { d.Rain, d.rain = "afternoon", true }),
-	says(`(?:`+raining+`\s+(?:in\s+the\s+|this\s+|at\s+)?(?:evening|night)|evening\s+`+raining+`)`, func(d *told, _ []string) { d.rains(18, 24) }),
+	says(`(?:`+raining+`\s+(?:in\s+the\s+|this\s+|at\s+)?(?:evening|night)|evening\s+`+raining+`)`,
+		func(d *told, _ []string) { d.rains(18, 24) }),
 	says(`(?:showers|showery|some\s+rain|now\s+and\s+then\s+rain)`, func(d *told, _ []string) { d.Rain, d.rain = "showers", true }),
 	says(`(?:rain|raining|rainy|wet|drizzle|snow|sleet)(?:\s+all\s+day)?`, func(d *told, _ []string) { d.Rain, d.rain = "all-day", true }),
-	says(aFigure+`(?:`+between+aFigure+`)?\s*%(?:\s*(?:rh|humidity|humid|damp))?`, func(d *told, m []string) { d.humid(m[1], m[2]) }),
+	says(aFigure+`(?:`+between+aFigure+`)?\s*%(?:\s*(?:rh|humidity|humid|damp))?`, func(d *told, m []string) {
+		d.humid(m[1], m[2])
+	}),
 	says(`(?:rh|humidity)\s*(?:of|is|at|:)?\s*`+aFigure+`\s*%?`, func(d *told, m []string) { d.humid(m[1], "") }),
-	says(`(?:wind|breeze)?\s*(?:of|at|:)?\s*`+aFigure+`(?:`+between+aFigure+`)?\s*(m/s|kn|kts?|knots?|km/h|kmh|mph)(?:\s*(?:of\s+)?(?:wind|breeze))?`, func(d *told, m []string) { d.blows(m[1], m[2], m[3]) }),
-	says(`(?:wind\s+)?(?:force|bft|beaufort|f)\s*(\d{1,2})(?:`+between+`(\d{1,2}))?`, func(d *told, m []string) { d.force(m[1], m[2]) }),
-	says(`(?:min(?:imum)?|low(?:est)?|coldest|night|overnight|at\s+night)\s*(?:of|is|at|:)?\s*`+aFigure+degrees, func(d *told, m []string) {
-		d.min, d.temp, d.cold = number1(m[1]), d.temp || !math.IsNaN(d.max), true
-		d.degree(m[2])
+	says(`(?:wind|breeze)?\s*(?:of|at|:)?\s*`+aFigure+`(?:`+between+aFigure+
+		`)?\s*(m/s|kn|kts?|knots?|km/h|kmh|mph)(?:\s*(?:of\s+)?(?:wind|breeze))?`, func(d *told, m []string) {
+		d.blows(m[1], m[2], m[3])
 	}),
-	says(`(?:max(?:imum)?|high(?:est)?|warmest|by\s+day|afternoon)\s*(?:of|is|at|:)?\s*`+aFigure+degrees, func(d *told, m []string) {
-		d.max, d.temp = number1(m[1]), d.cold
-		d.degree(m[2])
+	says(`(?:wind\s+)?(?:force|bft|beaufort|f)\s*(\d{1,2})(?:`+between+`(\d{1,2}))?`, func(d *told, m []string) {
+		d.force(m[1], m[2])
 	}),
+	says(`(?:min(?:imum)?|low(?:est)?|coldest|night|overnight|at\s+night)\s*(?:of|is|at|:)?\s*`+aFigure+degrees,
+		func(d *told, m []string) {
+			d.min, d.temp, d.cold = number1(m[1]), d.temp || !math.IsNaN(d.max), true
+			d.degree(m[2])
+		}),
+	says(`(?:max(?:imum)?|high(?:est)?|warmest|by\s+day|afternoon)\s*(?:of|is|at|:)?\s*`+aFigure+degrees,
+		func(d *told, m []string) {
+			d.max, d.temp = number1(m[1]), d.cold
+			d.degree(m[2])
+		}),
 	says(aFigure+degrees+`\s*(?:at\s+night|overnight|in\s+the\s+night)`, func(d *told, m []string) {
 		d.min, d.temp, d.cold = number1(m[1]), !math.IsNaN(d.max), true
 		d.degree(m[2])
@@ -85,7 +97,8 @@ var dayWords = []word{
 		}
 		d.degree(m[2])
 	}),
-	says(`(?:sun(?:ny)?\s+and\s+cloud(?:s|y)?|part(?:ly|ial(?:ly)?)\s+(?:cloudy|sunny)|broken(?:\s+cloud)?|some\s+clouds?|bright\s+spells|sunny\s+(?:spells|intervals)|hazy)`, saysSky("broken")),
+	says(
+		`(?:sun(?:ny)?\s+and\s+cloud(?:s|y)?|part(?:ly|ial(?:ly)?)\s+(?:cloudy|sunny)|broken(?:\s+cloud)?|some\s+clouds?|bright\s+spells|sunny\s+(?:spells|intervals)|hazy)`, saysSky("broken")),
 	says(`(?:overcast|grey|gray|dull)`, saysSky("overcast")),
 	says(`(?:mostly\s+|very\s+)?cloudy|cloud`, saysSky("cloudy")),
 	says(`(?:sunny|sun|clear|bright|fine|fair|cloudless|blue\s+sky)`, saysSky("clear")),
@@ -104,7 +117,8 @@ var dayWords = []word{
 }
 
 // filling are words that say nothing of the weather.
-var filling = pattern(`(?:^|[^\pL\pN])(?:and|with|a|an|the|then|but|later|day|weather|about|around|some|it|is|be|will|all|in|of|wind|winds|air|degrees|temperature|temp|going|up|from|to|rising|rather|quite|mostly|very|now)(?:$|[^\pL\pN])`)
+var filling = pattern(
+	`(?:^|[^\pL\pN])(?:and|with|a|an|the|then|but|later|day|weather|about|around|some|it|is|be|will|all|in|of|wind|winds|air|degrees|temperature|temp|going|up|from|to|rising|rather|quite|mostly|very|now)(?:$|[^\pL\pN])`)
 
 func saysSky(to string) func(*told, []string) {
 	return func(d *told, _ []string) { d.Sky, d.sky = to, true }
@@ -180,15 +194,18 @@ func (d *told) degree(unit string) { d.fahrenheit = d.fahrenheit || strings.Cont
 var (
 	clauses = pattern(`[;\n]+`)
 	// dayName is the day that a clause begins with, or that begins one within it.
-	dayName = pattern(`(?:^|[^\pL\pN])(today|tomorrow|the day after|mon(?:day)?|tue(?:sday)?|wed(?:nesday)?|thu(?:rsday)?|fri(?:day)?|sat(?:urday)?|sunday|\d{4}-\d\d-\d\d)\s*(?::|,|-)?\s`)
+	dayName = pattern(
+		`(?:^|[^\pL\pN])(today|tomorrow|the day after|mon(?:day)?|tue(?:sday)?|wed(?:nesday)?|thu(?:rsday)?|fri(?:day)?|sat(?:urday)?|sunday|\d{4}-\d\d-\d\d)\s*(?::|,|-)?\s`)
 )
 
 // ReadDays reads days as one tells them: "8 to 16, sunny, dry, light wind; tomorrow 6 to 12, rain
 // from 14". The first is today, each other one the day it names or the one after the last. What was
 // not said, or not understood, is among the doubts: nothing is taken silently.
-func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.SimpleDay, doubts []message.Sentence, err error) {
+func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.SimpleDay, doubts []message.Sentence,
+	err error) {
 	if len(text) > maxWords {
-		return nil, nil, fielderr.At("weather", "is too long for days in words: at most %d characters, or paste the hours of a table", maxWords)
+		return nil, nil, fielderr.At("weather",
+			"is too long for days in words: at most %d characters, or paste the hours of a table", maxWords)
 	}
 	today := now.In(loc)
 	last := -1
@@ -222,7 +239,8 @@ func ReadDays(text string, now time.Time, loc *time.Location) (days []weather.Si
 		days, doubts = append(days, d), append(doubts, more...)
 	}
 	if len(days) == 0 {
-		return nil, nil, fielderr.At("weather", "say what the day is like: the coldest and the warmest, the rain, the sky, such as %q", Example)
+		return nil, nil, fielderr.At("weather",
+			"say what the day is like: the coldest and the warmest, the rain, the sky, such as %q", Example)
 	}
 	return days, doubts, nil
 }
@@ -265,7 +283,9 @@ func dayOf(name string, today time.Time, next int) int {
 		from := time.Date(today.Year(), today.Month(), today.Day(), 0, 0, 0, 0, time.UTC)
 		return int(time.Date(t.Year(), t.Month(), t.Day(), 0, 0, 0, 0, time.UTC).Sub(from).Hours() / 24)
 	}
-	i := slices.IndexFunc([]string{"sun", "mon", "tue", "wed", "thu", "fri", "sat"}, func(d string) bool { return strings.HasPrefix(name, d) })
+	i := slices.IndexFunc([]string{"sun", "mon", "tue", "wed", "thu", "fri", "sat"}, func(d string) bool {
+		return strings.HasPrefix(name, d)
+	})
 	return (i - int(today.Weekday()) + 7) % 7
 }
 
@@ -273,7 +293,8 @@ func dayOf(name string, today time.Time, next int) int {
 var swing = map[string]float64{"clear": 11, "broken": 9, "cloudy": 6, "overcast": 4}
 
 func readDay(text string) (weather.SimpleDay, []message.Sentence, error) {
-	d := told{SimpleDay: weather.SimpleDay{Sky: "cloudy", Rain: "dry", Wind: "light", Air: "usual"}, min: math.NaN(), max: math.NaN(), one: math.NaN()}
+	d := told{SimpleDay: weather.SimpleDay{Sky: "cloudy", Rain: "dry", Wind: "light", Air: "usual"}, min: math.NaN(),
+		max: math.NaN(), one: math.NaN()}
 	rest := strings.Map(func(r rune) rune {
 		if r == '(' || r == ')' || r == '!' || r == '+' || r == '~' {
 			return ' '
@@ -298,7 +319,8 @@ func readDay(text string) (weather.SimpleDay, []message.Sentence, error) {
 	case math.IsNaN(d.max) && math.IsNaN(d.min):
 		return d.SimpleDay, nil, fielderr.At("weather", "say how warm and how cold it gets, such as %q", Example)
 	case !math.IsNaN(d.one):
-		return d.SimpleDay, nil, fielderr.At("weather", "has more temperatures than two: say the coldest and the warmest, such as %q", Example)
+		return d.SimpleDay, nil, fielderr.At("weather",
+			"has more temperatures than two: say the coldest and the warmest, such as %q", Example)
 	}
 	if !d.fahrenheit && max(d.max, d.min) > 45 {
 		d.fahrenheit = true

@@ -18,15 +18,19 @@ const (
 	relations     = ooxml + "/package/2006/relationships"
 	documentSpace = ooxml + "/officeDocument/2006/relationships"
 
-	contentTypes = xmlHead + `<Types xmlns="` + ooxml + `/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/>` +
+	contentTypes = xmlHead + `<Types xmlns="` + ooxml +
+		`/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/>` +
 		`<Default Extension="xml" ContentType="application/xml"/>` +
 		`<Override PartName="/xl/workbook.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml"/>` +
 		`<Override PartName="/xl/worksheets/sheet1.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/>` +
 		`<Override PartName="/xl/styles.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.styles+xml"/></Types>`
-	packageParts = xmlHead + `<Relationships xmlns="` + relations + `"><Relationship Id="rId1" Type="` + documentSpace + `/officeDocument" Target="xl/workbook.xml"/></Relationships>`
-	bookParts    = xmlHead + `<Relationships xmlns="` + relations + `"><Relationship Id="rId1" Type="` + documentSpace + `/worksheet" Target="worksheets/sheet1.xml"/>` +
+	packageParts = xmlHead + `<Relationships xmlns="` + relations + `"><Relationship Id="rId1" Type="` + documentSpace +
+		`/officeDocument" Target="xl/workbook.xml"/></Relationships>`
+	bookParts = xmlHead + `<Relationships xmlns="` + relations + `"><Relationship Id="rId1" Type="` + documentSpace +
+		`/worksheet" Target="worksheets/sheet1.xml"/>` +
 		`<Relationship Id="rId2" Type="` + documentSpace + `/styles" Target="styles.xml"/></Relationships>`
-	bookStyles = xmlHead + `<styleSheet xmlns="` + sheetSpace + `"><numFmts count="1"><numFmt numFmtId="164" formatCode="yyyy\-mm\-dd hh:mm"/></numFmts>` +
+	bookStyles = xmlHead + `<styleSheet xmlns="` + sheetSpace +
+		`"><numFmts count="1"><numFmt numFmtId="164" formatCode="yyyy\-mm\-dd hh:mm"/></numFmts>` +
 		`<fonts count="1"><font><sz val="11"/><name val="Calibri"/></font></fonts><fills count="2"><fill><patternFill patternType="none"/></fill><fill><patternFill patternType="gray125"/></fill></fills>` +
 		`<borders count="1"><border><left/><right/><top/><bottom/><diagonal/></border></borders><cellStyleXfs count="1"><xf numFmtId="0" fontId="0" fillId="0" borderId="0"/></cellStyleXfs>` +
 		`<cellXfs count="2"><xf numFmtId="0" fontId="0" fillId="0" borderId="0" xfId="0"/><xf numFmtId="164" fontId="0" fillId="0" borderId="0" xfId="0" applyNumberFormat="1"/></cellXfs></styleSheet>`
@@ -45,12 +49,14 @@ func (t Table) XLSX() ([]byte, error) {
 		writeRow(&sheet, i+2, r)
 	}
 	sheet.WriteString("</sheetData></worksheet>")
-	book := xmlHead + `<workbook xmlns="` + sheetSpace + `" xmlns:r="` + documentSpace + `"><sheets><sheet name="` + escaped(t.Name) + `" sheetId="1" r:id="rId1"/></sheets></workbook>`
+	book := xmlHead + `<workbook xmlns="` + sheetSpace + `" xmlns:r="` + documentSpace + `"><sheets><sheet name="` +
+		escaped(t.Name) + `" sheetId="1" r:id="rId1"/></sheets></workbook>`
 
 	var out bytes.Buffer
 	z := zip.NewWriter(&out)
 	for _, part := range []struct{ name, text string }{
-		{"[Content_Types].xml", contentTypes}, {"_rels/.rels", packageParts}, {"xl/workbook.xml", book}, {"xl/_rels/workbook.xml.rels", bookParts},
+		{"[Content_Types].xml", contentTypes}, {"_rels/.rels", packageParts}, {"xl/workbook.xml", book},
+		{"xl/_rels/workbook.xml.rels", bookParts},
 		{"xl/styles.xml", bookStyles}, {"xl/worksheets/sheet1.xml", sheet.String()},
 	} {
 		w, err := z.Create(part.name)

@@ -180,7 +180,8 @@ func finite(api huma.API) func(huma.Context, func(huma.Context)) {
 			}
 			if v, err := strconv.ParseFloat(ctx.Query(p.Name), 64); err == nil && (math.IsNaN(v) || math.IsInf(v, 0)) {
 				// What cannot be written to a client that went away is of no matter.
-				_ = huma.WriteErr(api, ctx, http.StatusUnprocessableEntity, "some fields need another value; nothing was stored",
+				_ = huma.WriteErr(api, ctx, http.StatusUnprocessableEntity,
+					"some fields need another value; nothing was stored",
 					&huma.ErrorDetail{Location: "query." + p.Name, Message: "must be a finite number"})
 				return
 			}

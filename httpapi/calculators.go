@@ -17,7 +17,8 @@ import (
 )
 
 func calculators(api huma.API) {
-	register(api, "list-calculators", http.MethodGet, "/api/calc", "The stateless calculators, each with an example that works",
+	register(api, "list-calculators", http.MethodGet, "/api/calc",
+		"The stateless calculators, each with an example that works",
 		func(context.Context, *none) ([]calc.Info, error) {
 			out := make([]calc.Info, len(calc.All))
 			for i, c := range calc.All {
@@ -51,7 +52,8 @@ func calculators(api huma.API) {
 }
 
 func calculator[Req, Res any](api huma.API, c pocket.Of[Req, Res]) {
-	op := huma.Operation{OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name, Summary: c.Summary, MaxBodyBytes: c.MaxBytes(), BodyReadTimeout: time.Minute}
+	op := huma.Operation{OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name,
+		Summary: c.Summary, MaxBodyBytes: c.MaxBytes(), BodyReadTimeout: time.Minute}
 	operation(api, op,
 		func(ctx context.Context, in *body[Req]) (res Res, err error) {
 			ctx, cancel := context.WithTimeoutCause(ctx, calcTime, errTooLong)
@@ -74,7 +76,8 @@ const calcTime = 30 * time.Second
 // the rest of the program goes on being answered.
 var calculating = semaphore.NewWeighted(int64(runtime.GOMAXPROCS(0)))
 
-var errTooLong = huma.Error503ServiceUnavailable(fmt.Sprintf("this takes longer than %.0f s: ask for less, or use the command line", calcTime.Seconds()))
+var errTooLong = huma.Error503ServiceUnavailable(
+	fmt.Sprintf("this takes longer than %.0f s: ask for less, or use the command line", calcTime.Seconds()))
 
 func indented(v any) ([]byte, error) {
 	raw, err := json.MarshalIndent(v, "", " ")

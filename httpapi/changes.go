@@ -20,8 +20,10 @@ type Changed struct {
 // changes tells who listens when something was stored, by whomever, and when a minute has passed.
 func changes(api huma.API, a *app.App, stopping <-chan struct{}) {
 	started := time.Now().Unix()
-	sse.Register(api, huma.Operation{OperationID: "changes", Method: http.MethodGet, Path: "/api/changes", Metadata: map[string]any{streamed: true},
-		Summary: "Server-sent events: the edition of what is stored, at once and at each change"}, map[string]any{"changed": Changed{}},
+	sse.Register(api, huma.Operation{OperationID: "changes", Method: http.MethodGet, Path: "/api/changes",
+		Metadata: map[string]any{streamed: true},
+		Summary:  "Server-sent events: the edition of what is stored, at once and at each change"},
+		map[string]any{"changed": Changed{}},
 		func(ctx context.Context, _ *none, send sse.Sender) {
 			ctx, end := context.WithCancel(ctx)
 			defer end()

@@ -62,8 +62,10 @@ func TestEnumsAreTheListsOfCore(t *testing.T) {
 
 // The lists bind: what none of them offers is refused at its field.
 func TestEnumsBind(t *testing.T) {
-	status, body := serve(t, "", false).call(http.MethodPost, "/api/log", map[string]any{"boatId": "b", "kind": "prayed", "startedAt": "2026-05-01T10:00:00Z", "litres": 0, "wetUm": []float64{},
-		"thinnerPct": 0, "grit": 0, "removedUm": 0, "who": "", "note": ""})
+	status, body := serve(t, "", false).call(http.MethodPost, "/api/log",
+		map[string]any{"boatId": "b", "kind": "prayed", "startedAt": "2026-05-01T10:00:00Z", "litres": 0,
+			"wetUm":      []float64{},
+			"thinnerPct": 0, "grit": 0, "removedUm": 0, "who": "", "note": ""})
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, fmt.Sprint(body), "body.kind")
 }

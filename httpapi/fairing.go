@@ -52,14 +52,16 @@ type DayChoice struct {
 func fairing(api huma.API, a *app.App) {
 	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
 
-	register(api, "get-fairing", get, "/api/surfaces/{id}/fairing", "Gaps read on a surface, the fair surface through them, what it takes, and the rounds",
+	register(api, "get-fairing", get, "/api/surfaces/{id}/fairing",
+		"Gaps read on a surface, the fair surface through them, what it takes, and the rounds",
 		func(ctx context.Context, in *struct {
 			ID  string `path:"id"`
 			Set string `query:"set"`
 		}) (app.FairingView, error) {
 			return a.Fairing(ctx, in.ID, in.Set)
 		})
-	register(api, "preview-fairing", post, "/api/surfaces/{id}/fairing/preview", "What gaps would come to; nothing is stored",
+	register(api, "preview-fairing", post, "/api/surfaces/{id}/fairing/preview",
+		"What gaps would come to; nothing is stored",
 		func(ctx context.Context, in *bodyByID[app.Readings]) (app.Fairing, error) {
 			return a.PreviewFairing(ctx, in.ID, in.Body)
 		})
@@ -69,11 +71,13 @@ func fairing(api huma.API, a *app.App) {
 		})
 	register(api, "remove-fairing", del, "/api/fairings/{id}", "Delete a set of gaps",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveFairing(ctx, in.ID) })
-	register(api, "plan-fairing", post, "/api/fairings/{id}/plan", "Put the filling of a set of gaps into the build-up of its surface",
+	register(api, "plan-fairing", post, "/api/fairings/{id}/plan",
+		"Put the filling of a set of gaps into the build-up of its surface",
 		func(ctx context.Context, in *bodyByID[FairingPlan]) (app.BuildUp, error) {
 			return a.PlanFairing(ctx, in.ID, in.Body.School)
 		})
-	register(api, "scan-model", get, "/api/surfaces/{id}/fairing/scan", "Gaps of a surface in a 3-D file of the boat against its own fair face, on a grid with its place",
+	register(api, "scan-model", get, "/api/surfaces/{id}/fairing/scan",
+		"Gaps of a surface in a 3-D file of the boat against its own fair face, on a grid with its place",
 		func(ctx context.Context, in *struct {
 			ID      string  `path:"id"`
 			ModelID string  `query:"modelId"`
@@ -81,7 +85,9 @@ func fairing(api huma.API, a *app.App) {
 		}) (app.ScannedFace, error) {
 			return a.ScanModel(ctx, in.ID, in.ModelID, in.BattenM)
 		})
-	huma.Register(api, huma.Operation{OperationID: "get-patch-template", Method: get, Path: "/api/fairings/{id}/template", Summary: "The depths of a patch at 1:1 in millimetres, to be taped to the hull (docs/formats.md)"},
+	huma.Register(api, huma.Operation{OperationID: "get-patch-template", Method: get,
+		Path:    "/api/fairings/{id}/template",
+		Summary: "The depths of a patch at 1:1 in millimetres, to be taped to the hull (docs/formats.md)"},
 		func(ctx context.Context, in *struct {
 			ID     string `path:"id"`
 			Patch  string `query:"patch"`
@@ -93,9 +99,11 @@ func fairing(api huma.API, a *app.App) {
 			}
 			return &file{t.Kind, `attachment; filename="` + t.Name + `"`, t.Data}, nil
 		})
-	register(api, "plan-spots", post, "/api/surfaces/{id}/fairing/spots", "Put the filling of the pinholes counted last into the build-up of a surface",
+	register(api, "plan-spots", post, "/api/surfaces/{id}/fairing/spots",
+		"Put the filling of the pinholes counted last into the build-up of a surface",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.PlanSpots(ctx, in.ID) })
-	uploads(api, "read-gaps", "/api/gaps", "The gaps in a CSV file, a row a line, empty cells not read, or those of a scan with columns x, y and z; nothing is stored", maxReadingBytes,
+	uploads(api, "read-gaps", "/api/gaps",
+		"The gaps in a CSV file, a row a line, empty cells not read, or those of a scan with columns x, y and z; nothing is stored", maxReadingBytes,
 		func(_ context.Context, in *struct {
 			RawBody []byte `contentType:"application/octet-stream"`
 		}) (GapTable, error) {
@@ -115,12 +123,14 @@ func fairing(api huma.API, a *app.App) {
 		}) (app.Sanding, error) {
 			return a.Sanding(ctx, in.ID, app.SandQuery{From: in.From, To: in.To, Wet: in.Wet})
 		})
-	register(api, "list-tools", get, "/api/sanding-tools", "What paper is used on", func(context.Context, *none) ([]sand.Tool, error) { return sand.Tools, nil })
+	register(api, "list-tools", get, "/api/sanding-tools", "What paper is used on",
+		func(context.Context, *none) ([]sand.Tool, error) { return sand.Tools, nil })
 	register(api, "play-panel", post, "/api/practice/panel", "What comes of filling and sanding a practice panel",
 		func(_ context.Context, in *body[PanelMoves]) (practice.State, error) {
 			return practice.Play(in.Body.Moves)
 		})
-	register(api, "lay-edge", post, "/api/practice/edge", "What an edge shows where it is laid on a practice side, and what that tells",
+	register(api, "lay-edge", post, "/api/practice/edge",
+		"What an edge shows where it is laid on a practice side, and what that tells",
 		func(_ context.Context, in *body[EdgeLaid]) (practice.Read, error) {
 			return practice.DealSide(in.Body.Seed).Lay(in.Body.Starts)
 		})

@@ -39,7 +39,8 @@ type Named struct {
 }
 
 func finishWords() FinishWords {
-	w := FinishWords{Fittings: nonskid.FittingKinds, Grades: nonskid.Grades, Bright: brightwork.Schools, Dusts: brightwork.Dusts, Strips: brightwork.Strips, Olds: antifoul.Olds,
+	w := FinishWords{Fittings: nonskid.FittingKinds, Grades: nonskid.Grades, Bright: brightwork.Schools,
+		Dusts: brightwork.Dusts, Strips: brightwork.Strips, Olds: antifoul.Olds,
 		Profiles: metal.Profiles, Compounds: completion.Compounds, Tapes: completion.Tapes}
 	for _, s := range nonskid.Schools {
 		w.Schools = append(w.Schools, Named{string(s.Key), s.Name, s.Why})
@@ -57,10 +58,13 @@ func bench[W, R any](api huma.API, a *app.App, c app.Craft[W, R], what string, o
 	if c.Boat {
 		at = "/api/boats/{id}/finishes/" + c.Key
 	}
-	register(api, "get-"+c.Key, http.MethodGet, at, what, func(ctx context.Context, in *byID) (R, error) { return c.Get(ctx, a, in.ID) })
-	register(api, "preview-"+c.Key, http.MethodPost, at, what+", as it would be; nothing is stored", func(ctx context.Context, in *bodyByID[W]) (R, error) {
-		return c.Preview(ctx, a, in.ID, in.Body)
+	register(api, "get-"+c.Key, http.MethodGet, at, what, func(ctx context.Context, in *byID) (R, error) {
+		return c.Get(ctx, a, in.ID)
 	})
+	register(api, "preview-"+c.Key, http.MethodPost, at, what+", as it would be; nothing is stored",
+		func(ctx context.Context, in *bodyByID[W]) (R, error) {
+			return c.Preview(ctx, a, in.ID, in.Body)
+		})
 	register(api, "set-"+c.Key, http.MethodPut, at, "Keep: "+what, func(ctx context.Context, in *struct {
 		ID      string `path:"id"`
 		Version int    `query:"version" doc:"the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both"`
@@ -68,19 +72,33 @@ func bench[W, R any](api huma.API, a *app.App, c app.Craft[W, R], what string, o
 	}) (R, error) {
 		return c.Set(ctx, a, in.ID, in.Version, in.Body)
 	})
-	register(api, "plan-"+c.Key, http.MethodPost, at+"/plan", "Put into the build-up, whole: "+what, func(ctx context.Context, in *byID) ([]app.BuildUp, error) { return c.Plan(ctx, a, in.ID, of) })
+	register(api, "plan-"+c.Key, http.MethodPost, at+"/plan", "Put into the build-up, whole: "+what,
+		func(ctx context.Context, in *byID) ([]app.BuildUp, error) { return c.Plan(ctx, a, in.ID, of) })
 }
 
 func finishing(api huma.API, a *app.App) {
-	register(api, "finish-words", http.MethodGet, "/api/finishes", "What the benches of the finishes offer to choose from", func(context.Context, *none) (FinishWords, error) { return finishWords(), nil })
-	bench(api, a, app.NonSkidBench, "the non-skid of a deck, panel by panel", func(r app.NonSkid) (app.Finish, nonskid.Work) { return r.Finish, r.Work })
-	bench(api, a, app.MouldBench, "moulded panels", func(r app.Moulded) (app.Finish, mould.Work) { return r.Finish, r.Work })
-	bench(api, a, app.GelcoatBench, "gelcoat with its catalyst and its seal", func(r app.Gelcoated) (app.Finish, gelcoat.Work) { return r.Finish, r.Work })
-	bench(api, a, app.BrightBench, "brightwork from stripping to upkeep", func(r app.Bright) (app.Finish, brightwork.Work) { return r.Finish, r.Work })
-	bench(api, a, app.AntifoulBench, "antifouling by zones", func(r app.Antifouled) (app.Finish, antifoul.Work) { return r.Finish, r.Work })
-	bench(api, a, app.MetalBench, "bare metal from blasting to the last coat", func(r app.Metalled) (app.Finish, metal.Work) { return r.Finish, r.Work })
-	bench(api, a, app.RefitBench, "bedding, masking, full cure and snags", func(r app.Refitted) (app.Finish, completion.Work) { return r.Finish, r.Work })
-	huma.Register(api, huma.Operation{OperationID: "get-template", Method: http.MethodGet, Path: "/api/surfaces/{id}/template", Summary: "Panels of a layout at 1:1 in millimetres (docs/formats.md)"},
+	register(api, "finish-words", http.MethodGet, "/api/finishes",
+		"What the benches of the finishes offer to choose from", func(context.Context, *none) (FinishWords, error) {
+			return finishWords(), nil
+		})
+	bench(api, a, app.NonSkidBench, "the non-skid of a deck, panel by panel",
+		func(r app.NonSkid) (app.Finish, nonskid.Work) { return r.Finish, r.Work })
+	bench(api, a, app.MouldBench, "moulded panels", func(r app.Moulded) (app.Finish, mould.Work) {
+		return r.Finish, r.Work
+	})
+	bench(api, a, app.GelcoatBench, "gelcoat with its catalyst and its seal",
+		func(r app.Gelcoated) (app.Finish, gelcoat.Work) { return r.Finish, r.Work })
+	bench(api, a, app.BrightBench, "brightwork from stripping to upkeep",
+		func(r app.Bright) (app.Finish, brightwork.Work) { return r.Finish, r.Work })
+	bench(api, a, app.AntifoulBench, "antifouling by zones", func(r app.Antifouled) (app.Finish, antifoul.Work) {
+		return r.Finish, r.Work
+	})
+	bench(api, a, app.MetalBench, "bare metal from blasting to the last coat",
+		func(r app.Metalled) (app.Finish, metal.Work) { return r.Finish, r.Work })
+	bench(api, a, app.RefitBench, "bedding, masking, full cure and snags",
+		func(r app.Refitted) (app.Finish, completion.Work) { return r.Finish, r.Work })
+	huma.Register(api, huma.Operation{OperationID: "get-template", Method: http.MethodGet,
+		Path: "/api/surfaces/{id}/template", Summary: "Panels of a layout at 1:1 in millimetres (docs/formats.md)"},
 		func(ctx context.Context, in *struct {
 			ID     string `path:"id"`
 			Format string `query:"format" enum:"svg,dxf,pdf" default:"svg"`

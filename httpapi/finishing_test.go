@@ -111,10 +111,12 @@ func TestBeginningOverTheWire(t *testing.T) {
 	status, problem = c.call("POST", at, []any{})
 	assert.Equal(t, 422, status)
 	assert.NotEmpty(t, locations(problem))
-	status, whole := c.call("POST", at, []any{map[string]any{"surfaceId": starts[0].SurfaceID, "scheme": starts[0].Schools[0].Scheme}})
+	status, whole := c.call("POST", at,
+		[]any{map[string]any{"surfaceId": starts[0].SurfaceID, "scheme": starts[0].Schools[0].Scheme}})
 	require.Equal(t, 200, status)
 	assert.NotEmpty(t, whole["surfaces"])
-	status, problem = c.call("POST", at, []any{map[string]any{"surfaceId": starts[0].SurfaceID, "scheme": starts[0].Schools[0].Scheme}})
+	status, problem = c.call("POST", at,
+		[]any{map[string]any{"surfaceId": starts[0].SurfaceID, "scheme": starts[0].Schools[0].Scheme}})
 	assert.Equal(t, 422, status, "once")
 	assert.Contains(t, locations(problem), "body[0].surfaceId")
 }

@@ -24,7 +24,8 @@ func TestPackedFilesForEveryBrowser(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, w.Close())
 	r := gin.New()
-	r.NoRoute(web(fstest.MapFS{"assets/app.js.br": {Data: kept.Bytes()}, "index.html": {Data: []byte("the page")}}, http.NotFoundHandler()))
+	r.NoRoute(web(fstest.MapFS{"assets/app.js.br": {Data: kept.Bytes()}, "index.html": {Data: []byte("the page")}},
+		http.NotFoundHandler()))
 	for takes, want := range map[string]string{"gzip, deflate, br, zstd": "br", "gzip, deflate": "gzip", "": ""} {
 		for range 2 {
 			req := httptest.NewRequest("GET", "/assets/app.js", nil)

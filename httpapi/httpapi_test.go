@@ -94,13 +94,16 @@ func locations(problem map[string]any) []string {
 }
 
 func goodPlace() map[string]any {
-	return map[string]any{"name": "Test Quay", "latitudeDeg": 52, "longitudeDeg": 1, "timeZone": "Europe/London", "weatherSource": "imported"}
+	return map[string]any{"name": "Test Quay", "latitudeDeg": 52, "longitudeDeg": 1, "timeZone": "Europe/London",
+		"weatherSource": "imported"}
 }
 
 func goodBoat(placeID any) map[string]any {
 	return map[string]any{
-		"name": "Test Boat", "type": "dinghy", "placeId": placeID, "headingDeg": 0, "launchDate": "", "lights": false, "displacementT": 0, "template": "plain", "substrate": "grp",
-		"dimensions": map[string]any{"hullForm": "medium", "loaM": 6, "lwlM": 5, "beamM": 2, "draughtM": 1, "freeboardM": 0.8, "housesM2": 0},
+		"name": "Test Boat", "type": "dinghy", "placeId": placeID, "headingDeg": 0, "launchDate": "", "lights": false,
+		"displacementT": 0, "template": "plain", "substrate": "grp",
+		"dimensions": map[string]any{"hullForm": "medium", "loaM": 6, "lwlM": 5, "beamM": 2, "draughtM": 1,
+			"freeboardM": 0.8, "housesM2": 0},
 	}
 }
 
@@ -165,10 +168,12 @@ func TestWeatherImportIsAllOrNothing(t *testing.T) {
 	c := serve(t, "", false)
 	_, place := c.call("POST", "/api/places", goodPlace())
 	path := "/api/places/" + place["id"].(string) + "/weather"
-	status, problem := c.call("POST", path, "time,temperature,humidity\n2026-05-09T07:00:00Z,9,80\n2026-05-09T08:00:00Z,9,180\n")
+	status, problem := c.call("POST", path,
+		"time,temperature,humidity\n2026-05-09T07:00:00Z,9,80\n2026-05-09T08:00:00Z,9,180\n")
 	assert.Equal(t, 422, status)
 	assert.Equal(t, []string{"body.line 3"}, locations(problem))
-	status, got := c.call("POST", path, "time,temperature,humidity\n2026-05-09T07:00:00Z,9,80\n2026-05-09T08:00:00Z,9,80\n2026-05-09T09:00:00Z,9,80\n")
+	status, got := c.call("POST", path,
+		"time,temperature,humidity\n2026-05-09T07:00:00Z,9,80\n2026-05-09T08:00:00Z,9,80\n2026-05-09T09:00:00Z,9,80\n")
 	assert.Equal(t, 200, status)
 	assert.EqualValues(t, 2, got["measured"])
 	assert.EqualValues(t, 1, got["forecast"], "after 08:24 it is a forecast")
@@ -258,7 +263,8 @@ func TestServing(t *testing.T) {
 		return res
 	}
 	for path, want := range map[string]int{
-		"/": 200, "/boats/x/today": 200, "/assets/app.js": 200, "/assets/none.js": 404, "/api/none": 404, "/healthz": 200, "/api/openapi.json": 200,
+		"/": 200, "/boats/x/today": 200, "/assets/app.js": 200, "/assets/none.js": 404, "/api/none": 404,
+		"/healthz": 200, "/api/openapi.json": 200,
 	} {
 		assert.Equal(t, want, get(path, "").StatusCode, path)
 	}
@@ -267,7 +273,8 @@ func TestServing(t *testing.T) {
 	assert.NotContains(t, page.Header.Get("Content-Security-Policy"), "'unsafe-")
 	assert.Equal(t, "nosniff", page.Header.Get("X-Content-Type-Options"))
 	assert.Contains(t, get("/assets/app.js", "").Header.Get("Cache-Control"), "immutable")
-	assert.Equal(t, http.StatusMisdirectedRequest, get("/", "evil.example").StatusCode, "a name that is not this machine's")
+	assert.Equal(t, http.StatusMisdirectedRequest, get("/", "evil.example").StatusCode,
+		"a name that is not this machine's")
 
 	req, err := http.NewRequest("POST", c.url+"/api/places", strings.NewReader("{}"))
 	require.NoError(t, err)

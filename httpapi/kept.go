@@ -17,7 +17,8 @@ import (
 
 // passing are the questions whose answers are made of more than the database, the odds and the
 // time: of who asks, of instruments that are listened to, of files.
-var passing = map[string]bool{"who": true, "list-users": true, "audit": true, "get-phones": true, "get-values": true, "backups": true}
+var passing = map[string]bool{"who": true, "list-users": true, "audit": true, "get-phones": true, "get-values": true,
+	"backups": true}
 
 // keepable marks an operation whose answers are kept while nothing changes.
 const keepable = "keepable"

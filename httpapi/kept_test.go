@@ -50,7 +50,9 @@ func TestAnswersAreKeptWhileNothingChanges(t *testing.T) {
 			_, err := c.app.EditBoat(ctx, boats[0].ID, boats[0].Version, edit)
 			return err
 		}, []string{"/api/boats", at + "/today", at + "/survey"}},
-		{"an hour", func() error { return c.app.SetClock(ctx, app.FixedClock, demo.Now.Add(time.Hour)) }, []string{"/api/meta", at + "/today"}},
+		{"an hour", func() error {
+			return c.app.SetClock(ctx, app.FixedClock, demo.Now.Add(time.Hour))
+		}, []string{"/api/meta", at + "/today"}},
 	}
 	for _, change := range changes {
 		before := map[string][2]string{}

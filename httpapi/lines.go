@@ -28,9 +28,11 @@ const lineStep = 0.01
 // lines registers an operation that answers in JSON lines while it works; closing the
 // connection stops the work. Its last line has a result or a trouble. What check
 // refuses is answered as a problem, without lines.
-func lines[I, R any](api huma.API, op huma.Operation, check func(ctx context.Context, in *I) error, fn func(ctx context.Context, in *I, told func(done float64)) (R, error)) {
+func lines[I, R any](api huma.API, op huma.Operation, check func(ctx context.Context, in *I) error,
+	fn func(ctx context.Context, in *I, told func(done float64)) (R, error)) {
 	schema := api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[Line[R]](), true, "")
-	op.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: schema}}}}
+	op.Responses = map[string]*huma.Response{"200": {
+		Description: "OK", Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: schema}}}}
 	huma.Register(api, op, func(ctx context.Context, in *I) (*huma.StreamResponse, error) {
 		if err := check(ctx, in); err != nil {
 			return nil, problem(ctx, err)

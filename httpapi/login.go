@@ -164,7 +164,8 @@ func (o Options) login(c *gin.Context, a *app.App, t *tries, l login, passphrase
 }
 
 func session(c *gin.Context, token string, maxAge int) *http.Cookie {
-	return &http.Cookie{Name: sessionCookie, Value: token, Path: "/", HttpOnly: true, Secure: c.Request.TLS != nil, SameSite: http.SameSiteLaxMode, MaxAge: maxAge}
+	return &http.Cookie{Name: sessionCookie, Value: token, Path: "/", HttpOnly: true, Secure: c.Request.TLS != nil,
+		SameSite: http.SameSiteLaxMode, MaxAge: maxAge}
 }
 
 // guarded lets in who is known: see who. Without people, a passphrase or phones only this machine's own
@@ -245,23 +246,30 @@ type Who struct {
 
 // people adds what is done about who may come in.
 func people(api huma.API, a *app.App) {
-	register(api, "who", http.MethodGet, "/api/who", "Who asks, and what that person may", func(ctx context.Context, _ *none) (Who, error) {
-		u := app.UserOf(ctx)
-		return Who{u.Name, u.May, u.ID != ""}, nil
-	})
-	register(api, "list-users", http.MethodGet, "/api/users", "The people who may come in", func(ctx context.Context, _ *none) ([]app.User, error) { return a.Users(ctx) })
-	register(api, "add-user", http.MethodPost, "/api/users", "Let a person in", func(ctx context.Context, in *body[app.UserEdit]) (app.User, error) {
-		return a.PutUser(ctx, "", in.Body)
-	})
-	register(api, "edit-user", http.MethodPut, "/api/users/{id}", "Change a person; a new passphrase ends what is logged in by the old one",
+	register(api, "who", http.MethodGet, "/api/who", "Who asks, and what that person may",
+		func(ctx context.Context, _ *none) (Who, error) {
+			u := app.UserOf(ctx)
+			return Who{u.Name, u.May, u.ID != ""}, nil
+		})
+	register(api, "list-users", http.MethodGet, "/api/users", "The people who may come in",
+		func(ctx context.Context, _ *none) ([]app.User, error) { return a.Users(ctx) })
+	register(api, "add-user", http.MethodPost, "/api/users", "Let a person in",
+		func(ctx context.Context, in *body[app.UserEdit]) (app.User, error) {
+			return a.PutUser(ctx, "", in.Body)
+		})
+	register(api, "edit-user", http.MethodPut, "/api/users/{id}",
+		"Change a person; a new passphrase ends what is logged in by the old one",
 		func(ctx context.Context, in *bodyByID[app.UserEdit]) (app.User, error) {
 			return a.PutUser(ctx, in.ID, in.Body)
 		})
-	register(api, "remove-user", http.MethodDelete, "/api/users/{id}", "Shut a person out", func(ctx context.Context, in *byID) (none, error) {
-		return none{}, a.RemoveUser(ctx, in.ID)
-	})
-	register(api, "audit", http.MethodGet, "/api/audit", "Who changed what, the last first", func(ctx context.Context, _ *none) ([]app.AuditEntry, error) { return a.Audit(ctx) })
-	huma.Register(api, huma.Operation{OperationID: "logout", Method: http.MethodDelete, Path: "/api/session", Summary: "Log out"},
+	register(api, "remove-user", http.MethodDelete, "/api/users/{id}", "Shut a person out",
+		func(ctx context.Context, in *byID) (none, error) {
+			return none{}, a.RemoveUser(ctx, in.ID)
+		})
+	register(api, "audit", http.MethodGet, "/api/audit", "Who changed what, the last first",
+		func(ctx context.Context, _ *none) ([]app.AuditEntry, error) { return a.Audit(ctx) })
+	huma.Register(api, huma.Operation{OperationID: "logout", Method: http.MethodDelete, Path: "/api/session",
+		Summary: "Log out"},
 		func(ctx context.Context, in *struct {
 			Token string `cookie:"allcoats-session"`
 		}) (*cookied, error) {
@@ -269,16 +277,20 @@ func people(api huma.API, a *app.App) {
 			if err != nil {
 				return nil, problem(ctx, err)
 			}
-			return &cookied{SetCookie: http.Cookie{Name: sessionCookie, Path: "/", HttpOnly: true, SameSite: http.SameSiteLaxMode, MaxAge: -1}}, nil
+			return &cookied{SetCookie: http.Cookie{Name: sessionCookie, Path: "/", HttpOnly: true,
+				SameSite: http.SameSiteLaxMode, MaxAge: -1}}, nil
 		})
 }
 
 // What operations ask a person to be allowed. A GET asks to look, any other to plan, but for these.
 var asked = map[app.May][]string{
-	app.MayLook: {"calc-", "preview-", "read-", "doubt-", "judge-", "lay-edge", "play-panel", "coats-for", "draw-boat", "answer", "compare-schools", "try-move", "visit-demo", "leave-demo", "logout"},
-	app.MayLog: {"add-entry", "edit-entry", "remove-entry", "restore-entry", "add-entry-photo", "add-photo", "remove-photo", "add-defect", "edit-defect", "remove-defect", "put-pot", "put-piece", "take-readings",
+	app.MayLook: {"calc-", "preview-", "read-", "doubt-", "judge-", "lay-edge", "play-panel", "coats-for", "draw-boat",
+		"answer", "compare-schools", "try-move", "visit-demo", "leave-demo", "logout"},
+	app.MayLog: {"add-entry", "edit-entry", "remove-entry", "restore-entry", "add-entry-photo", "add-photo",
+		"remove-photo", "add-defect", "edit-defect", "remove-defect", "put-pot", "put-piece", "take-readings",
 		"import-readings", "set-fairing", "remove-fairing", "add-stock", "edit-stock", "remove-stock"},
-	app.MayAll: {"restore", "restore-copy", "backup", "backups", "import-boat", "remove-boat", "set-clock", "set-currency", "pair-phone", "remove-phone", "list-users", "add-user", "edit-user", "remove-user", "audit"},
+	app.MayAll: {"restore", "restore-copy", "backup", "backups", "import-boat", "remove-boat", "set-clock",
+		"set-currency", "pair-phone", "remove-phone", "list-users", "add-user", "edit-user", "remove-user", "audit"},
 }
 
 // asks is what an operation asks a person to be allowed.
@@ -301,7 +313,8 @@ func allowed(api huma.API) func(ctx huma.Context, next func(huma.Context)) {
 	return func(ctx huma.Context, next func(huma.Context)) {
 		op, u := ctx.Operation(), app.UserOf(ctx.Context())
 		if may := asks(op); u.Name != "" && !u.May.Holds(may) {
-			_ = huma.WriteErr(api, ctx, http.StatusForbidden, u.Name+" may "+string(u.May)+", and this asks for “"+string(may)+"”: ask one who may all")
+			_ = huma.WriteErr(api, ctx, http.StatusForbidden, u.Name+" may "+string(u.May)+", and this asks for “"+
+				string(may)+"”: ask one who may all")
 			return
 		}
 		if op.Method != http.MethodGet && u.Name != "" {

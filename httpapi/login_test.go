@@ -22,7 +22,9 @@ import (
 func browser(t *testing.T) *http.Client {
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	return &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	return &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error {
+		return http.ErrUseLastResponse
+	}}
 }
 
 func said(t *testing.T, res *http.Response, err error) (int, string) {
@@ -63,7 +65,8 @@ func TestPeopleLogIn(t *testing.T) {
 	assert.Contains(t, page, "The name or the passphrase is wrong.")
 	status, _, _ = logIn(t, b, c.url, "Nobody", "tide and spar", "/")
 	assert.Equal(t, http.StatusForbidden, status)
-	for to, want := range map[string]string{"/boats/x": "/boats/x", "https://elsewhere.example": "/", "//elsewhere.example": "/", `/\elsewhere.example`: "/"} {
+	for to, want := range map[string]string{"/boats/x": "/boats/x", "https://elsewhere.example": "/",
+		"//elsewhere.example": "/", `/\elsewhere.example`: "/"} {
 		status, _, where := logIn(t, b, c.url, " ada ", "tide and spar", to)
 		assert.Equal(t, http.StatusSeeOther, status)
 		assert.Equal(t, want, where)
@@ -93,7 +96,8 @@ func TestPeopleLogIn(t *testing.T) {
 // Guesses are held back: of thousands none but the first few are even looked at.
 func TestGuessesAreHeldBack(t *testing.T) {
 	c := serve(t, "spar varnish", false)
-	_, err := c.app.PutUser(context.Background(), "", app.UserEdit{Name: "Ada", May: app.MayAll, Passphrase: "tide and spar"})
+	_, err := c.app.PutUser(context.Background(), "", app.UserEdit{Name: "Ada", May: app.MayAll,
+		Passphrase: "tide and spar"})
 	require.NoError(t, err)
 	b := browser(t)
 	count := map[int]int{}
@@ -128,7 +132,8 @@ func TestWhatPeopleMay(t *testing.T) {
 	require.ErrorContains(t, c.app.RemoveUser(ctx, byName(t, c.app, "Person all")), "the last who may all")
 	boats, err := c.app.Boats(ctx)
 	require.NoError(t, err)
-	entry := `{"boatId":"` + boats[0].ID + `","kind":"other","startedAt":"2026-05-01T10:00:00Z","litres":0,"wetUm":[],"thinnerPct":0,"grit":0,"removedUm":0,"who":"","note":"by person"}`
+	entry := `{"boatId":"` + boats[0].ID +
+		`","kind":"other","startedAt":"2026-05-01T10:00:00Z","litres":0,"wetUm":[],"thinnerPct":0,"grit":0,"removedUm":0,"who":"","note":"by person"}`
 	asks := []struct {
 		method, path, body string
 		may                app.May
@@ -170,13 +175,15 @@ func TestWhatPeopleMay(t *testing.T) {
 	assert.Equal(t, map[string]int{"Person log": 1, "Person plan": 1, "Person all": 1}, who)
 }
 
-// Every operation has been thought of: what stores nothing asks to look, and nothing that is everybody's asks less than all.
+// Every operation has been thought of: what stores nothing asks to look, and nothing that is everybody's asks less than
+// all.
 func TestWhatOperationsAsk(t *testing.T) {
 	gin.SetMode(gin.ReleaseMode)
 	doc := newAPI(gin.New(), nil, Options{Version: "test"}, nil).OpenAPI()
 	known := map[string]bool{}
 	for path, item := range doc.Paths {
-		for method, op := range map[string]*huma.Operation{"GET": item.Get, "POST": item.Post, "PUT": item.Put, "DELETE": item.Delete} {
+		for method, op := range map[string]*huma.Operation{"GET": item.Get, "POST": item.Post, "PUT": item.Put,
+			"DELETE": item.Delete} {
 			if op == nil {
 				continue
 			}

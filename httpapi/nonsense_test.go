@@ -58,7 +58,8 @@ func TestEveryOperationWithstandsNonsense(t *testing.T) {
 	c := serve(t, "", true)
 	h := Handler(c.app, Options{Version: "test", Web: files})
 	api := describe(t)
-	g := &nonsense{rng: rand.New(rand.NewPCG(7, 9)), schemas: api.Components.Schemas.Map(), seen: map[string][]any{}, ids: map[string][]string{}}
+	g := &nonsense{rng: rand.New(rand.NewPCG(7, 9)), schemas: api.Components.Schemas.Map(), seen: map[string][]any{},
+		ids: map[string][]string{}}
 	g.look(t, c.app)
 	type operation struct {
 		path string
@@ -98,7 +99,8 @@ func TestEveryOperationWithstandsNonsense(t *testing.T) {
 			runtime.ReadMemStats(&after)
 			asked++
 			statuses[w.Code]++
-			about := fmt.Sprintf("%s %.300s\n%.600s\nanswered %d after %v: %.300s", op.OperationID, target, body, w.Code, took, w.Body.String())
+			about := fmt.Sprintf("%s %.300s\n%.600s\nanswered %d after %v: %.300s", op.OperationID, target, body,
+				w.Code, took, w.Body.String())
 			assert.Less(t, w.Code, 500, about)
 			assert.NotZero(t, w.Code, about)
 			if !strings.Contains(w.Header().Get("Content-Type"), "ndjson") { // that tells how far it is
@@ -170,7 +172,8 @@ func (g *nonsense) look(t *testing.T, a *app.App) {
 	require.NotEmpty(t, g.ids["instruments"])
 }
 
-var oddWords = []string{"", "0", "-1", "NaN", "Infinity", "1e999", "\x00", "\xff\xfe", "../../etc/passwd", "'; DROP TABLE boats; --", "%00", "💥", "=1+1", "2026-02-30", "9999999999999999999",
+var oddWords = []string{"", "0", "-1", "NaN", "Infinity", "1e999", "\x00", "\xff\xfe", "../../etc/passwd",
+	"'; DROP TABLE boats; --", "%00", "💥", "=1+1", "2026-02-30", "9999999999999999999",
 	"2026-05-09T09:24:00Z", strings.Repeat("x", 20_000)}
 
 // address fills a path and its query: with what there is, now and then with nonsense.
@@ -335,7 +338,8 @@ func (g *nonsense) spoil(v any) any {
 			return out
 		}
 	}
-	return []any{nil, "", "x", -1.0, 0.0, 1e300, 1e18, -1e-300, true, []any{}, map[string]any{}, []any{nil}, g.word(), strings.Repeat("ab ", 40_000), g.deep()}[g.rng.IntN(15)]
+	return []any{nil, "", "x", -1.0, 0.0, 1e300, 1e18, -1e-300, true, []any{}, map[string]any{}, []any{nil}, g.word(),
+		strings.Repeat("ab ", 40_000), g.deep()}[g.rng.IntN(15)]
 }
 
 func (g *nonsense) deep() any {

@@ -72,7 +72,8 @@ func withOpening(page []byte, api http.Handler, r *http.Request) []byte {
 		return page // its screen asks for itself
 	}
 	const head = "<title>"
-	return bytes.Replace(page, []byte(head), []byte(`<script type="application/json" id="early">`+string(raw)+"</script>"+head), 1)
+	return bytes.Replace(page, []byte(head), []byte(`<script type="application/json" id="early">`+string(raw)+
+		"</script>"+head), 1)
 }
 
 // answerHeard is an answer of the program to itself.

@@ -19,7 +19,8 @@ func TestAPageCarriesItsFirstAnswers(t *testing.T) {
 	c := serve(t, "", true)
 	boats, err := c.app.Boats(t.Context())
 	require.NoError(t, err)
-	place, err := c.app.AddPlace(t.Context(), app.PlaceEdit{Name: "</script><script>alert(1)", LatitudeDeg: 52, LongitudeDeg: 1, TimeZone: "Europe/London", WeatherSource: "imported"})
+	place, err := c.app.AddPlace(t.Context(), app.PlaceEdit{Name: "</script><script>alert(1)", LatitudeDeg: 52,
+		LongitudeDeg: 1, TimeZone: "Europe/London", WeatherSource: "imported"})
 	require.NoError(t, err)
 	page := func(path, accept string) (string, http.Header) {
 		req, err := http.NewRequest("GET", c.url+path, nil)
@@ -46,7 +47,8 @@ func TestAPageCarriesItsFirstAnswers(t *testing.T) {
 		return o
 	}
 	today := "/api/boats/" + boats[0].ID + "/today"
-	for _, ask := range []string{today, "/api/morning", "/api/boats/none/today"} { // a page does not wait for what takes long
+	for _, ask := range []string{today, "/api/morning",
+		"/api/boats/none/today"} { // a page does not wait for what takes long
 		res, err := http.Get(c.url + ask)
 		require.NoError(t, err)
 		require.NoError(t, res.Body.Close())

@@ -79,7 +79,8 @@ type SurveyWords struct {
 }
 
 var surveyWords = SurveyWords{
-	area.Parts, area.ShapeKinds, area.MethodName, survey.Templates, survey.Substrates, survey.LayerKinds, survey.Soundnesses, survey.Tones,
+	area.Parts, area.ShapeKinds, area.MethodName, survey.Templates, survey.Substrates, survey.LayerKinds,
+	survey.Soundnesses, survey.Tones,
 	survey.Facings, survey.Shelters, survey.DefectKinds, survey.DefectStates, mesh.Zones,
 }
 
@@ -127,7 +128,8 @@ func operations(api huma.API, a *app.App, o Options) {
 
 	register(api, "get-meta", get, "/api/meta", "Version, clock, units and the words that forms offer",
 		func(ctx context.Context, _ *none) (Meta, error) { return meta(ctx, a, o) })
-	register(api, "set-clock", put, "/api/clock", "Set the program's clock: real, fixed at an instant, or running on from one",
+	register(api, "set-clock", put, "/api/clock",
+		"Set the program's clock: real, fixed at an instant, or running on from one",
 		func(ctx context.Context, in *body[ClockEdit]) (Meta, error) {
 			at, err := a.Now(ctx)
 			if err != nil {
@@ -158,7 +160,10 @@ func operations(api huma.API, a *app.App, o Options) {
 			return meta(ctx, a, o)
 		})
 
-	register(api, "list-places", get, "/api/places", "The places", func(ctx context.Context, _ *none) ([]app.Place, error) { return a.Places(ctx) })
+	register(api, "list-places", get, "/api/places", "The places", func(ctx context.Context, _ *none) ([]app.Place,
+		error) {
+		return a.Places(ctx)
+	})
 	register(api, "add-place", post, "/api/places", "Add a place",
 		func(ctx context.Context, in *body[app.PlaceEdit]) (app.Place, error) { return a.AddPlace(ctx, in.Body) })
 	register(api, "edit-place", put, "/api/places/{id}", "Change a place",
@@ -167,10 +172,13 @@ func operations(api huma.API, a *app.App, o Options) {
 		})
 	importWeather(api, a)
 
-	register(api, "list-boats", get, "/api/boats", "The boats", func(ctx context.Context, _ *none) ([]app.Boat, error) { return a.Boats(ctx) })
+	register(api, "list-boats", get, "/api/boats", "The boats", func(ctx context.Context, _ *none) ([]app.Boat, error) {
+		return a.Boats(ctx)
+	})
 	register(api, "add-boat", post, "/api/boats", "Add a boat",
 		func(ctx context.Context, in *body[app.NewBoat]) (app.Boat, error) { return a.AddBoat(ctx, in.Body) })
-	register(api, "draw-boat", post, "/api/draw-boat", "A boat from as little as length and beam: what is guessed, her drawing, her surfaces",
+	register(api, "draw-boat", post, "/api/draw-boat",
+		"A boat from as little as length and beam: what is guessed, her drawing, her surfaces",
 		func(_ context.Context, in *body[BoatToDraw]) (app.DraftBoat, error) {
 			return app.DrawBoat(in.Body.Dimensions, in.Body.Template, in.Body.Substrate)
 		})
@@ -184,9 +192,11 @@ func operations(api huma.API, a *app.App, o Options) {
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveBoat(ctx, in.ID) })
 	register(api, "get-survey", get, "/api/boats/{id}/survey", "A boat, her surfaces with their areas, and her drawing",
 		func(ctx context.Context, in *byID) (app.Survey, error) { return a.Survey(ctx, in.ID) })
-	register(api, "get-morning", get, "/api/morning", "The morning of a yard: each boat's sentence of the day, which is late, the weather once",
+	register(api, "get-morning", get, "/api/morning",
+		"The morning of a yard: each boat's sentence of the day, which is late, the weather once",
 		func(ctx context.Context, _ *none) (app.Morning, error) { return a.Morning(ctx) })
-	register(api, "search", get, "/api/search", "Find surfaces, defects, products, tasks, log entries and words, and what can be logged",
+	register(api, "search", get, "/api/search",
+		"Find surfaces, defects, products, tasks, log entries and words, and what can be logged",
 		func(ctx context.Context, in *struct {
 			Q      string `query:"q" maxLength:"200"`
 			BoatID string `query:"boat"`
@@ -195,16 +205,19 @@ func operations(api huma.API, a *app.App, o Options) {
 		})
 	register(api, "get-glossary", get, "/api/glossary", "The words of the trade and of the program",
 		func(context.Context, *none) ([]glossary.Term, error) { return glossary.Terms, nil })
-	register(api, "get-today", get, "/api/boats/{id}/today", "What may be coated, from when to when, and what to do next",
+	register(api, "get-today", get, "/api/boats/{id}/today",
+		"What may be coated, from when to when, and what to do next",
 		func(ctx context.Context, in *byID) (app.Today, error) { return a.Today(ctx, in.ID) })
-	register(api, "get-verdict", get, "/api/boats/{id}/verdict", "Every hour allowed or not for a product, and the windows of starts",
+	register(api, "get-verdict", get, "/api/boats/{id}/verdict",
+		"Every hour allowed or not for a product, and the windows of starts",
 		func(ctx context.Context, in *struct {
 			ID        string `path:"id"`
 			SurfaceID string `query:"surfaceId"`
 			ProductID string `query:"productId" required:"true"`
 			Method    string `query:"method"`
 		}) (app.Verdict, error) {
-			return a.Verdict(ctx, in.ID, app.VerdictQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID, Method: in.Method})
+			return a.Verdict(ctx, in.ID, app.VerdictQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID,
+				Method: in.Method})
 		})
 
 	weathering(api, a)
@@ -217,7 +230,8 @@ func operations(api huma.API, a *app.App, o Options) {
 
 	register(api, "get-build-up", get, "/api/surfaces/{id}/build-up", "The coats planned and laid on a surface",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.BuildUp(ctx, in.ID) })
-	register(api, "preview-build-up", post, "/api/surfaces/{id}/build-up/preview", "What coats would come to; nothing is stored",
+	register(api, "preview-build-up", post, "/api/surfaces/{id}/build-up/preview",
+		"What coats would come to; nothing is stored",
 		func(ctx context.Context, in *bodyByID[PlannedSteps]) (app.BuildUp, error) {
 			return a.PreviewBuildUp(ctx, in.ID, in.Body.Steps)
 		})
@@ -230,12 +244,14 @@ func operations(api huma.API, a *app.App, o Options) {
 	fairing(api, a)
 	finishing(api, a)
 
-	register(api, "list-products", get, "/api/products", "The library", func(ctx context.Context, _ *none) ([]app.Product, error) { return a.Products(ctx) })
+	register(api, "list-products", get, "/api/products", "The library",
+		func(ctx context.Context, _ *none) ([]app.Product, error) { return a.Products(ctx) })
 	register(api, "add-product", post, "/api/products", "Add a product",
 		func(ctx context.Context, in *body[product.Sheet]) (app.Product, error) {
 			return a.AddProduct(ctx, in.Body)
 		})
-	register(api, "doubt-product", post, "/api/products/doubts", "Figures of a data sheet that are seldom right; nothing is stored",
+	register(api, "doubt-product", post, "/api/products/doubts",
+		"Figures of a data sheet that are seldom right; nothing is stored",
 		func(_ context.Context, in *body[product.Sheet]) ([]message.Sentence, error) {
 			return in.Body.Doubts(), in.Body.Validate()
 		})
@@ -257,8 +273,10 @@ func meta(ctx context.Context, a *app.App, o Options) (Meta, error) {
 		return Meta{}, err
 	}
 	currency, err := a.Currency(ctx)
-	return Meta{o.Version, o.visiting, o.Demo != nil, now, clock, currency, units.Displays(), product.Kinds, film.Methods, area.Forms(), timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
-		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()}, LogWords{logbook.Blemishes, logbook.Wears, logbook.Expenses, mix.Stiffnesses},
+	return Meta{o.Version, o.visiting, o.Demo != nil, now, clock, currency, units.Displays(), product.Kinds,
+		film.Methods, area.Forms(), timeZones, surveyWords, step.Kinds, product.Binders, craft.Kinds, task.Skills,
+		WeatherWords{instrumentWords(), field.Limits, faultWords(), heaterWords()},
+		LogWords{logbook.Blemishes, logbook.Wears, logbook.Expenses, mix.Stiffnesses},
 		AskWords{enquiry.Questions, enquiry.Places, formats.Example}}, err
 }
 
@@ -278,7 +296,8 @@ func importWeather(api huma.API, a *app.App) {
 			}
 			return a.ImportWeather(ctx, in.ID, columns, in.RawBody)
 		})
-	uploads(api, "read-weather-columns", "/api/places/{id}/weather/columns", "The columns of an hourly record with what they are taken for; nothing is stored", maxWeatherBytes,
+	uploads(api, "read-weather-columns", "/api/places/{id}/weather/columns",
+		"The columns of an hourly record with what they are taken for; nothing is stored", maxWeatherBytes,
 		func(ctx context.Context, in *struct {
 			ID      string `path:"id"`
 			RawBody []byte `contentType:"text/csv"`
@@ -289,10 +308,13 @@ func importWeather(api huma.API, a *app.App) {
 
 // timeZones are offered by the place form; any other IANA name works too.
 var timeZones = []string{
-	"UTC", "Europe/London", "Europe/Dublin", "Europe/Lisbon", "Europe/Paris", "Europe/Amsterdam", "Europe/Berlin", "Europe/Copenhagen",
-	"Europe/Oslo", "Europe/Stockholm", "Europe/Helsinki", "Europe/Madrid", "Europe/Rome", "Europe/Athens", "Europe/Istanbul",
+	"UTC", "Europe/London", "Europe/Dublin", "Europe/Lisbon", "Europe/Paris", "Europe/Amsterdam", "Europe/Berlin",
+	"Europe/Copenhagen",
+	"Europe/Oslo", "Europe/Stockholm", "Europe/Helsinki", "Europe/Madrid", "Europe/Rome", "Europe/Athens",
+	"Europe/Istanbul",
 	"Atlantic/Azores", "Atlantic/Reykjavik", "America/Halifax", "America/New_York", "America/Chicago", "America/Denver",
-	"America/Los_Angeles", "America/Vancouver", "America/Anchorage", "America/Sao_Paulo", "America/Argentina/Buenos_Aires",
+	"America/Los_Angeles", "America/Vancouver", "America/Anchorage", "America/Sao_Paulo",
+	"America/Argentina/Buenos_Aires",
 	"Africa/Johannesburg", "Asia/Dubai", "Asia/Singapore", "Asia/Hong_Kong", "Asia/Tokyo", "Australia/Perth",
 	"Australia/Brisbane", "Australia/Sydney", "Australia/Hobart", "Pacific/Auckland",
 }

@@ -45,7 +45,8 @@ func marina(b *testing.B, path string) {
 	var file strings.Builder
 	file.WriteString("time,temp,rh\n")
 	for k, from := 0, demo.Now.Add(-100_000*time.Minute); k < 100_000; k++ {
-		fmt.Fprintf(&file, "%s,%.1f,%d\n", from.Add(time.Duration(k)*time.Minute).Format(time.RFC3339), 10+5*math.Sin(float64(k)/229), 60+k%30)
+		fmt.Fprintf(&file, "%s,%.1f,%d\n", from.Add(time.Duration(k)*time.Minute).Format(time.RFC3339),
+			10+5*math.Sin(float64(k)/229), 60+k%30)
 	}
 	week := calendar.Week{}
 	for d := 1; d <= 5; d++ {
@@ -58,8 +59,11 @@ func marina(b *testing.B, path string) {
 		require.NoError(b, err)
 		for i := range 20 {
 			k := kinds[i%3]
-			boat, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: app.BoatEdit{Name: fmt.Sprint("Boat ", y, "-", i), PlaceID: place.ID, LaunchDate: demo.Now.AddDate(0, 0, 30+i).Format(time.DateOnly), HeadingDeg: float64(10 * (i % 4)),
-				Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 7.2, BeamM: 2.8, DraughtM: 0.7, FreeboardM: 0.9}}, Template: k.template, Substrate: k.substrate})
+			boat, err := a.AddBoat(ctx,
+				app.NewBoat{BoatEdit: app.BoatEdit{Name: fmt.Sprint("Boat ", y, "-", i), PlaceID: place.ID,
+					LaunchDate: demo.Now.AddDate(0, 0, 30+i).Format(time.DateOnly), HeadingDeg: float64(10 * (i % 4)),
+					Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 7.2, BeamM: 2.8, DraughtM: 0.7,
+						FreeboardM: 0.9}}, Template: k.template, Substrate: k.substrate})
 			require.NoError(b, err)
 			starts, err := a.Starts(ctx, boat.ID)
 			require.NoError(b, err)
@@ -78,7 +82,8 @@ func marina(b *testing.B, path string) {
 		require.NoError(b, err)
 		_, err = a.MakePlan(ctx, place.ID, app.Making{Quick: true, Anew: true}, nil)
 		require.NoError(b, err)
-		i, err := a.AddInstrument(ctx, place.ID, app.InstrumentEdit{Name: "minutes", Kind: reading.InOpen, Feed: app.ByFile})
+		i, err := a.AddInstrument(ctx, place.ID, app.InstrumentEdit{Name: "minutes", Kind: reading.InOpen,
+			Feed: app.ByFile})
 		require.NoError(b, err)
 		seen, err := a.PreviewReadings(ctx, i.ID, []byte(file.String()))
 		require.NoError(b, err)
@@ -127,11 +132,17 @@ func BenchmarkPages(b *testing.B) {
 		require.Equal(b, 200, w.status, path)
 	}
 	for _, p := range []struct{ name, path string }{
-		{"boats", "/api/boats"}, {"morning", "/api/morning"}, {"meta", "/api/meta"}, {"products", "/api/products"}, {"today", at + "/today"}, {"survey", at + "/survey"},
-		{"build-up", "/api/surfaces/" + surface + "/build-up"}, {"overview", at + "/overview"}, {"job", at + "/job"}, {"bench", at + "/bench"}, {"log", at + "/log"},
-		{"accounts", at + "/accounts"}, {"upkeep", at + "/upkeep"}, {"report", at + "/report"}, {"plan", place + "/plan"}, {"stores", "/api/stores?boatId=" + boat.ID},
-		{"stores-of-all", "/api/stores"}, {"weather", at + "/verdict?surfaceId=" + surface + "&productId=" + products(b, a) + "&method="}, {"chances", at + "/chances?surfaceId=" + surface + "&productId=" + products(b, a)},
-		{"tent", at + "/tent"}, {"correction", at + "/correction"}, {"instruments", place + "/instruments"}, {"search", "/api/search?q=varnish"}, {"refit", at + "/finishes/refit"},
+		{"boats", "/api/boats"}, {"morning", "/api/morning"}, {"meta", "/api/meta"}, {"products", "/api/products"},
+		{"today", at + "/today"}, {"survey", at + "/survey"},
+		{"build-up", "/api/surfaces/" + surface + "/build-up"}, {"overview", at + "/overview"}, {"job", at + "/job"},
+		{"bench", at + "/bench"}, {"log", at + "/log"},
+		{"accounts", at + "/accounts"}, {"upkeep", at + "/upkeep"}, {"report", at + "/report"},
+		{"plan", place + "/plan"}, {"stores", "/api/stores?boatId=" + boat.ID},
+		{"stores-of-all", "/api/stores"}, {"weather", at + "/verdict?surfaceId=" + surface + "&productId=" +
+			products(b, a) + "&method="}, {"chances", at + "/chances?surfaceId=" + surface + "&productId=" +
+			products(b, a)},
+		{"tent", at + "/tent"}, {"correction", at + "/correction"}, {"instruments", place + "/instruments"},
+		{"search", "/api/search?q=varnish"}, {"refit", at + "/finishes/refit"},
 	} {
 		for _, state := range []string{"written", "again"} {
 			b.Run(p.name+"/"+state, func(b *testing.B) {
@@ -171,9 +182,9 @@ func (d *discard) Header() http.Header         { return d.header }
 func (d *discard) WriteHeader(status int)      { d.status = status }
 func (d *discard) Write(p []byte) (int, error) { d.status = max(d.status, 200); return len(p), nil }
 
-// BenchmarkTwentyPhones is a busy minute of a yard: twenty phones at twenty boats of one yard, each looking at three pages
-// every five seconds and logging something once, over HTTP. With `GOMAXPROCS=1 GOMEMLIMIT=700MiB` it is a machine of one
-// core and a gigabyte.
+// BenchmarkTwentyPhones is a busy minute of a yard: twenty phones at twenty boats of one yard, each looking at three
+// pages every five seconds and logging something once, over HTTP. With `GOMAXPROCS=1 GOMEMLIMIT=700MiB` it is a machine
+// of one core and a gigabyte.
 func BenchmarkTwentyPhones(b *testing.B) {
 	ctx := context.Background()
 	a := openMarina(b)
@@ -216,8 +227,10 @@ func BenchmarkTwentyPhones(b *testing.B) {
 					}
 					if i == k%looks {
 						from := time.Now()
-						res, err := http.Post(server.URL+"/api/log", "application/json", jsonOf(b, map[string]any{"boatId": boat.ID, "kind": "other", "startedAt": demo.Now, "litres": 0, "wetUm": []int{},
-							"thinnerPct": 0, "grit": 0, "removedUm": 0, "who": "P1", "note": "looked at her"}))
+						res, err := http.Post(server.URL+"/api/log", "application/json",
+							jsonOf(b, map[string]any{"boatId": boat.ID, "kind": "other", "startedAt": demo.Now,
+								"litres": 0, "wetUm": []int{},
+								"thinnerPct": 0, "grit": 0, "removedUm": 0, "who": "P1", "note": "looked at her"}))
 						if err != nil || res.StatusCode >= 400 {
 							raw, _ := io.ReadAll(res.Body)
 							b.Error(err, string(raw))

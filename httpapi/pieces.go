@@ -70,7 +70,8 @@ func (p *pieces) gathered(c *gin.Context) {
 	}
 	whole, ok := p.begun.Get(piecesKey(c.Request.Context(), id))
 	if !ok {
-		c.AbortWithStatusJSON(http.StatusServiceUnavailable, newError(http.StatusServiceUnavailable, "the pieces of this are not here any more: send them again"))
+		c.AbortWithStatusJSON(http.StatusServiceUnavailable, newError(http.StatusServiceUnavailable,
+			"the pieces of this are not here any more: send them again"))
 		return
 	}
 	c.Request.Body, c.Request.ContentLength = io.NopCloser(bytes.NewReader(whole)), int64(len(whole))
@@ -88,14 +89,17 @@ func (p *pieces) has(ctx context.Context, id string) Pieces {
 
 // sent adds the way in for pieces.
 func (p *pieces) sent(api huma.API) {
-	huma.Register(api, huma.Operation{OperationID: "get-pieces", Method: http.MethodGet, Path: "/api/pieces/{id}", Summary: "How much of something large is here, to go on from"},
+	huma.Register(api, huma.Operation{OperationID: "get-pieces", Method: http.MethodGet, Path: "/api/pieces/{id}",
+		Summary: "How much of something large is here, to go on from"},
 		func(ctx context.Context, in *struct {
 			ID string `path:"id" format:"uuid"`
 		}) (*answer[Pieces], error) {
 			return &answer[Pieces]{p.has(ctx, in.ID)}, nil
 		})
-	op := huma.Operation{OperationID: "put-piece", Method: http.MethodPut, Path: "/api/pieces/{id}", MaxBodyBytes: maxPieceBytes, BodyReadTimeout: time.Minute,
-		Summary: "Send a piece of something large, which a request names by " + piecesHeader + " then; the answer says how much is here"}
+	op := huma.Operation{OperationID: "put-piece", Method: http.MethodPut, Path: "/api/pieces/{id}",
+		MaxBodyBytes: maxPieceBytes, BodyReadTimeout: time.Minute,
+		Summary: "Send a piece of something large, which a request names by " + piecesHeader +
+			" then; the answer says how much is here"}
 	huma.Register(api, op, func(ctx context.Context, in *struct {
 		ID      string `path:"id" format:"uuid"`
 		At      int    `query:"at" minimum:"0" doc:"where the piece begins, bytes"`

@@ -73,21 +73,27 @@ func (in benchInput) query() app.BenchQuery {
 		}
 		return &v
 	}
-	return app.BenchQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID, Grade: in.Grade, Filler: in.Filler, Stiffness: mix.Stiffness(in.Stiffness),
-		Litres: given(in.Litres, 0), PotC: given(in.PotC, -90), LitresH: given(in.LitresH, 0), ThinnerPct: given(in.ThinnerPct, 0),
-		TareG: in.TareG, PumpBaseML: in.PumpBaseML, PumpHardenerML: in.PumpHardenerML, CatalystKgL: in.CatalystKgL, BaseG: in.BaseG, HardenerG: in.HardenerG, Timers: in.Timers}
+	return app.BenchQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID, Grade: in.Grade, Filler: in.Filler,
+		Stiffness: mix.Stiffness(in.Stiffness),
+		Litres:    given(in.Litres, 0), PotC: given(in.PotC, -90), LitresH: given(in.LitresH, 0),
+		ThinnerPct: given(in.ThinnerPct, 0),
+		TareG:      in.TareG, PumpBaseML: in.PumpBaseML, PumpHardenerML: in.PumpHardenerML, CatalystKgL: in.CatalystKgL,
+		BaseG: in.BaseG, HardenerG: in.HardenerG, Timers: in.Timers}
 }
 
 func recording(api huma.API, a *app.App) {
 	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
 
-	register(api, "get-bench", get, "/api/boats/{id}/bench", "What to pour and lay for a coat, what to check first, and the timers that run",
+	register(api, "get-bench", get, "/api/boats/{id}/bench",
+		"What to pour and lay for a coat, what to check first, and the timers that run",
 		func(ctx context.Context, in *benchInput) (app.Bench, error) { return a.Bench(ctx, in.ID, in.query()) })
-	register(api, "put-pot", put, "/api/boats/{id}/pots", "A pot that was mixed, laid or emptied; the same id again changes it",
+	register(api, "put-pot", put, "/api/boats/{id}/pots",
+		"A pot that was mixed, laid or emptied; the same id again changes it",
 		func(ctx context.Context, in *bodyByID[app.PotEdit]) ([]app.Pot, error) {
 			return a.PutPot(ctx, in.ID, in.Body)
 		})
-	register(api, "get-values", get, "/api/instruments/{id}/values", "What a scale or film gauge showed last; a simulated one is told what is wanted",
+	register(api, "get-values", get, "/api/instruments/{id}/values",
+		"What a scale or film gauge showed last; a simulated one is told what is wanted",
 		func(ctx context.Context, in *struct {
 			ID   string  `path:"id"`
 			Want float64 `query:"want"`
@@ -112,9 +118,11 @@ func recording(api huma.API, a *app.App) {
 		func(ctx context.Context, in *edit[logbook.Entry]) (app.Entry, error) {
 			return a.EditEntry(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "get-history", get, "/api/log/{id}/history", "What a log entry was before its corrections, the oldest first",
+	register(api, "get-history", get, "/api/log/{id}/history",
+		"What a log entry was before its corrections, the oldest first",
 		func(ctx context.Context, in *byID) ([]app.Former, error) { return a.EntryHistory(ctx, in.ID) })
-	register(api, "get-suspects", get, "/api/log/{id}/suspects", "Likely causes of the blemishes of a coat, from its own record",
+	register(api, "get-suspects", get, "/api/log/{id}/suspects",
+		"Likely causes of the blemishes of a coat, from its own record",
 		func(ctx context.Context, in *struct {
 			ID   string   `path:"id"`
 			Seen []string `query:"seen"`
@@ -125,7 +133,8 @@ func recording(api huma.API, a *app.App) {
 		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, true) })
 	register(api, "restore-entry", post, "/api/log/{id}/restore", "Restore a deleted log entry",
 		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, false) })
-	uploads(api, "add-entry-photo", "/api/log/{id}/photos", "Add a photo, JPEG, PNG or WebP, to a log entry; the same photoId again is stored once", maxPhotoBytes,
+	uploads(api, "add-entry-photo", "/api/log/{id}/photos",
+		"Add a photo, JPEG, PNG or WebP, to a log entry; the same photoId again is stored once", maxPhotoBytes,
 		func(ctx context.Context, in *struct {
 			ID      string `path:"id"`
 			PhotoID string `query:"photoId" format:"uuid"`
@@ -138,15 +147,18 @@ func recording(api huma.API, a *app.App) {
 		func(ctx context.Context, in *byID) (app.Accounts, error) { return a.Accounts(ctx, in.ID) })
 	register(api, "get-upkeep", get, "/api/boats/{id}/upkeep", "What was laid that wants doing again, and when",
 		func(ctx context.Context, in *byID) (app.Upkeep, error) { return a.Upkeep(ctx, in.ID) })
-	register(api, "renew", post, "/api/surfaces/{id}/renew", "Put the wash, the scuff and the coats that renew a surface's film into its build-up",
+	register(api, "renew", post, "/api/surfaces/{id}/renew",
+		"Put the wash, the scuff and the coats that renew a surface's film into its build-up",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.Renew(ctx, in.ID) })
-	register(api, "get-quotes", get, "/api/boats/{id}/quotes", "What shops ask for parts of the work on a boat, against doing it oneself",
+	register(api, "get-quotes", get, "/api/boats/{id}/quotes",
+		"What shops ask for parts of the work on a boat, against doing it oneself",
 		func(ctx context.Context, in *byID) (app.Quotes, error) { return a.Quotes(ctx, in.ID) })
 	register(api, "set-quotes", put, "/api/boats/{id}/quotes", "Replace the quotes of a boat",
 		func(ctx context.Context, in *edit[[]quote.Quote]) (app.Quotes, error) {
 			return a.SetQuotes(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "get-lessons", get, "/api/boats/{id}/lessons", "What the log of a boat taught of hours, litres and drying",
+	register(api, "get-lessons", get, "/api/boats/{id}/lessons",
+		"What the log of a boat taught of hours, litres and drying",
 		func(ctx context.Context, in *byID) ([]task.Lesson, error) { return a.Lessons(ctx, in.ID) })
 	register(api, "set-lesson", put, "/api/boats/{id}/lessons", "Switch a lesson of a boat's log off, or on again",
 		func(ctx context.Context, in *struct {
@@ -160,7 +172,8 @@ func recording(api huma.API, a *app.App) {
 		})
 	register(api, "get-report", get, "/api/boats/{id}/report", "The record of a boat's refit",
 		func(ctx context.Context, in *byID) (app.Report, error) { return a.Report(ctx, in.ID) })
-	table := func(id, path, kind, name, what string, read func(context.Context, string) (formats.Table, error), write func(formats.Table) ([]byte, error)) {
+	table := func(id, path, kind, name, what string, read func(context.Context, string) (formats.Table, error),
+		write func(formats.Table) ([]byte, error)) {
 		download(api, id, path, what, func(ctx context.Context, boat string) (file, error) {
 			t, err := read(ctx, boat)
 			if err != nil {
@@ -170,28 +183,35 @@ func recording(api huma.API, a *app.App) {
 			return file{kind, `attachment; filename="` + name + `"`, raw}, err
 		})
 	}
-	const csv, logTable, ledgerTable = "text/csv; charset=utf-8", "A boat's log as a table", "The hours and money of a boat as a table"
+	const csv, logTable, ledgerTable = "text/csv; charset=utf-8", "A boat's log as a table",
+		"The hours and money of a boat as a table"
 	table("log-csv", "/api/boats/{id}/log.csv", csv, "log.csv", logTable, a.LogTable, formats.Table.CSV)
 	table("log-xlsx", "/api/boats/{id}/log.xlsx", xlsx, "log.xlsx", logTable, a.LogTable, formats.Table.XLSX)
 	table("ledger-csv", "/api/boats/{id}/ledger.csv", csv, "ledger.csv", ledgerTable, a.LedgerTable, formats.Table.CSV)
-	table("ledger-xlsx", "/api/boats/{id}/ledger.xlsx", xlsx, "ledger.xlsx", ledgerTable, a.LedgerTable, formats.Table.XLSX)
-	download(api, "export-boat", "/api/boats/{id}/file", "A boat with all that belongs to her as an open file (docs/formats.md)", func(ctx context.Context, boat string) (file, error) {
-		raw, err := a.BoatFile(ctx, boat)
-		return file{"application/json", `attachment; filename="boat.json"`, raw}, err
-	})
-	uploads(api, "import-boat", "/api/boat-file", "Store a boat file; all or nothing, refused where something is here with other contents", maxBoatBytes,
+	table("ledger-xlsx", "/api/boats/{id}/ledger.xlsx", xlsx, "ledger.xlsx", ledgerTable, a.LedgerTable,
+		formats.Table.XLSX)
+	download(api, "export-boat", "/api/boats/{id}/file",
+		"A boat with all that belongs to her as an open file (docs/formats.md)",
+		func(ctx context.Context, boat string) (file, error) {
+			raw, err := a.BoatFile(ctx, boat)
+			return file{"application/json", `attachment; filename="boat.json"`, raw}, err
+		})
+	uploads(api, "import-boat", "/api/boat-file",
+		"Store a boat file; all or nothing, refused where something is here with other contents", maxBoatBytes,
 		func(ctx context.Context, in *struct {
 			RawBody []byte `contentType:"application/octet-stream"`
 		}) (app.Taken, error) {
 			return a.TakeBoat(ctx, in.RawBody)
 		})
-	huma.Register(api, huma.Operation{OperationID: "backup", Method: get, Path: "/api/backup", Summary: "The whole database as a file"}, func(ctx context.Context, _ *none) (*file, error) {
-		raw, err := a.BackupFile(ctx)
-		if err != nil {
-			return nil, problem(ctx, err)
-		}
-		return &file{"application/octet-stream", `attachment; filename="allcoats-backup.db"`, raw}, nil
-	})
+	huma.Register(api, huma.Operation{
+		OperationID: "backup", Method: get, Path: "/api/backup", Summary: "The whole database as a file"},
+		func(ctx context.Context, _ *none) (*file, error) {
+			raw, err := a.BackupFile(ctx)
+			if err != nil {
+				return nil, problem(ctx, err)
+			}
+			return &file{"application/octet-stream", `attachment; filename="allcoats-backup.db"`, raw}, nil
+		})
 	restored := func(ctx context.Context, kept string, err error) (Restored, error) {
 		if err != nil {
 			return Restored{}, err
@@ -201,12 +221,14 @@ func recording(api huma.API, a *app.App) {
 	}
 	register(api, "backups", get, "/api/backups", "The copies of the days that are kept, the newest first",
 		func(context.Context, *none) ([]app.Kept, error) { return a.Copies() })
-	register(api, "restore-copy", post, "/api/backups/{id}/restore", "Put the copy of a day in the place of everything stored; all or nothing",
+	register(api, "restore-copy", post, "/api/backups/{id}/restore",
+		"Put the copy of a day in the place of everything stored; all or nothing",
 		func(ctx context.Context, in *byID) (Restored, error) {
 			kept, err := a.RestoreCopy(ctx, in.ID)
 			return restored(ctx, kept, err)
 		})
-	uploads(api, "restore", "/api/backup", "Put a backup in the place of everything stored; all or nothing", maxBackupBytes,
+	uploads(api, "restore", "/api/backup", "Put a backup in the place of everything stored; all or nothing",
+		maxBackupBytes,
 		func(ctx context.Context, in *struct {
 			RawBody []byte `contentType:"application/octet-stream"`
 		}) (Restored, error) {

@@ -32,7 +32,8 @@ func TestBenchAndLogOverTheWire(t *testing.T) {
 	assert.Equal(t, 422, status)
 	assert.Contains(t, locations(problem), "body.productId")
 
-	pot := map[string]any{"id": "0190f0a0-0000-7000-8000-00000000000a", "productId": product, "litres": 0.5, "mixedAt": bench["now"]}
+	pot := map[string]any{"id": "0190f0a0-0000-7000-8000-00000000000a", "productId": product, "litres": 0.5,
+		"mixedAt": bench["now"]}
 	status, _ = c.call("PUT", base+"/pots", pot)
 	require.Equal(t, 200, status)
 	pot["id"] = "not an id"
@@ -40,7 +41,9 @@ func TestBenchAndLogOverTheWire(t *testing.T) {
 	assert.Equal(t, 422, status)
 	assert.Contains(t, locations(problem), "body.id")
 
-	entry := map[string]any{"id": "0190f0a0-0000-7000-8000-00000000000b", "surfaceId": item(survey["surfaces"], 0)["id"], "kind": "wash", "startedAt": bench["now"], "litres": 0, "wetUm": []any{}, "thinnerPct": 0, "grit": 0, "removedUm": 0, "who": "Ada", "note": ""}
+	entry := map[string]any{"id": "0190f0a0-0000-7000-8000-00000000000b", "surfaceId": item(survey["surfaces"],
+		0)["id"], "kind": "wash", "startedAt": bench["now"], "litres": 0, "wetUm": []any{}, "thinnerPct": 0, "grit": 0,
+		"removedUm": 0, "who": "Ada", "note": ""}
 	status, made := c.call("POST", "/api/log", entry)
 	require.Equal(t, 200, status)
 	status, again := c.call("POST", "/api/log", entry)
@@ -117,7 +120,8 @@ func TestFairingOverTheWire(t *testing.T) {
 	_, survey := surveyOf(t, c, 0)
 	surface := item(survey["surfaces"], 1)["id"].(string)
 	path := "/api/surfaces/" + surface + "/fairing"
-	value := map[string]any{"round": 1, "battenM": 1, "spacingM": 0.2, "rowsM": 0.2, "maxFillMM": 8, "maxGrindMM": 0, "stiffnessM": 0.8, "class": "yard", "gaps": []any{[]any{0, 3, 1, nil}, []any{0, 2, 1, 0}, []any{0, 0, 0, 0}}}
+	value := map[string]any{"round": 1, "battenM": 1, "spacingM": 0.2, "rowsM": 0.2, "maxFillMM": 8, "maxGrindMM": 0,
+		"stiffnessM": 0.8, "class": "yard", "gaps": []any{[]any{0, 3, 1, nil}, []any{0, 2, 1, 0}, []any{0, 0, 0, 0}}}
 	status, view := c.call("PUT", path, map[string]any{"version": 0, "value": value})
 	require.Equal(t, 200, status)
 	set := view["now"].(map[string]any)
@@ -139,7 +143,8 @@ func TestFairingOverTheWire(t *testing.T) {
 	status, sanding := c.call("GET", "/api/surfaces/"+surface+"/sanding?from=80&to=240&wet=true", nil)
 	require.Equal(t, 200, status)
 	assert.Len(t, sanding["steps"], 4)
-	status, problem = c.call("POST", "/api/practice/panel", map[string]any{"moves": []any{map[string]any{"do": "fill", "filler": "hard", "mm": 90}}})
+	status, problem = c.call("POST", "/api/practice/panel",
+		map[string]any{"moves": []any{map[string]any{"do": "fill", "filler": "hard", "mm": 90}}})
 	assert.Equal(t, 422, status)
 	assert.Contains(t, locations(problem), "body.moves[0].mm")
 	status, day := c.call("GET", "/api/practice/day?seed=5", nil)

@@ -65,7 +65,8 @@ func TestNumbersThatAreNone(t *testing.T) {
 	status, problem := c.call("POST", "/api/calc/convert", map[string]any{"value": 1e308, "from": "m", "to": "µm"})
 	assert.Equal(t, 422, status)
 	assert.Equal(t, []string{"body.value"}, locations(problem))
-	status, _ = c.call("POST", "/api/calc/area-hull", map[string]any{"form": "parabolic", "lengthM": 1e200, "beamM": 1e200, "draughtM": 1e200})
+	status, _ = c.call("POST", "/api/calc/area-hull", map[string]any{"form": "parabolic", "lengthM": 1e200,
+		"beamM": 1e200, "draughtM": 1e200})
 	assert.Equal(t, 422, status)
 }
 
@@ -76,7 +77,8 @@ func TestStreamsOutliveTheServersDeadlines(t *testing.T) {
 	r.Use(deadlined)
 	api := humagin.New(r, huma.DefaultConfig("t", "1"))
 	ended := make(chan error, 1)
-	lines(api, huma.Operation{OperationID: "slow", Method: http.MethodGet, Path: "/slow"}, func(context.Context, *none) error { return nil },
+	lines(api, huma.Operation{OperationID: "slow", Method: http.MethodGet, Path: "/slow"},
+		func(context.Context, *none) error { return nil },
 		func(ctx context.Context, _ *none, told func(float64)) (int, error) {
 			for i := range 10 {
 				select {
@@ -89,7 +91,8 @@ func TestStreamsOutliveTheServersDeadlines(t *testing.T) {
 			}
 			return 42, nil
 		})
-	lines(api, huma.Operation{OperationID: "bad", Method: http.MethodGet, Path: "/bad"}, func(context.Context, *none) error { return nil },
+	lines(api, huma.Operation{
+		OperationID: "bad", Method: http.MethodGet, Path: "/bad"}, func(context.Context, *none) error { return nil },
 		func(context.Context, *none, func(float64)) (int, error) { return 0, app.ErrNotFound })
 	server := httptest.NewUnstartedServer(r)
 	server.Config.ReadTimeout, server.Config.WriteTimeout = 200*time.Millisecond, 200*time.Millisecond
@@ -135,7 +138,8 @@ func TestSlowUploadsGetThrough(t *testing.T) {
 	r := gin.New()
 	r.Use(deadlined)
 	api := humagin.New(r, huma.DefaultConfig("t", "1"))
-	huma.Register(api, huma.Operation{OperationID: "take", Method: http.MethodPost, Path: "/take", BodyReadTimeout: 200 * time.Millisecond},
+	huma.Register(api, huma.Operation{OperationID: "take", Method: http.MethodPost, Path: "/take",
+		BodyReadTimeout: 200 * time.Millisecond},
 		func(_ context.Context, in *struct{ RawBody []byte }) (*answer[int], error) {
 			return &answer[int]{len(in.RawBody)}, nil
 		})
@@ -163,7 +167,8 @@ func TestSlowUploadsGetThrough(t *testing.T) {
 func hardPurchase() purchase.PackRequest {
 	r := purchase.PackRequest{NeedBaseML: 9_999_991, NeedHardenerML: 4_999_999}
 	for i := range 200 {
-		r.Items = append(r.Items, purchase.Item{Name: fmt.Sprint(i), BaseML: 1009 + 7*i, HardenerML: 2999 - 11*i, PriceCents: 1000 + (i*i)%97})
+		r.Items = append(r.Items, purchase.Item{Name: fmt.Sprint(i), BaseML: 1009 + 7*i, HardenerML: 2999 - 11*i,
+			PriceCents: 1000 + (i*i)%97})
 	}
 	return r
 }

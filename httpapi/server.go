@@ -81,7 +81,8 @@ func logged(c *gin.Context) {
 	if strings.HasPrefix(path, feedPath) { // who has the rest of it is let in
 		path = feedPath
 	}
-	slog.Log(c, level, "request", "method", c.Request.Method, "path", path, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+	slog.Log(c, level, "request", "method", c.Request.Method, "path", path, "status", c.Writer.Status(), "ms",
+		time.Since(start).Milliseconds())
 }
 
 // timed tells the program's time with every answer of the interface, so that a client

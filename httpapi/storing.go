@@ -45,9 +45,11 @@ const xlsx = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 func storing(api huma.API, a *app.App) {
 	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
 
-	register(api, "list-rules", get, "/api/rules", "The rules of what goes together, each with its reason, source and cure",
+	register(api, "list-rules", get, "/api/rules",
+		"The rules of what goes together, each with its reason, source and cure",
 		func(context.Context, *none) ([]rules.Rule, error) { return rules.Catalogue, nil })
-	register(api, "list-schemes", get, "/api/surfaces/{id}/schemes", "Usual sequences of work by school, with the products of the library that suit a surface",
+	register(api, "list-schemes", get, "/api/surfaces/{id}/schemes",
+		"Usual sequences of work by school, with the products of the library that suit a surface",
 		func(ctx context.Context, in *byID) ([]app.Scheme, error) { return a.Schemes(ctx, in.ID) })
 	register(api, "overrule", post, "/api/surfaces/{id}/overrule", "Let a finding stand, with a reason",
 		func(ctx context.Context, in *bodyByID[OverruleEdit]) (app.BuildUp, error) {
@@ -60,14 +62,17 @@ func storing(api huma.API, a *app.App) {
 	register(api, "get-overview", get, "/api/boats/{id}/overview", "All build-ups of a boat added up",
 		func(ctx context.Context, in *byID) (app.Overview, error) { return a.Overview(ctx, in.ID) })
 
-	register(api, "list-starts", get, "/api/boats/{id}/starts", "Surfaces on which nothing is planned, with the schools to begin with",
+	register(api, "list-starts", get, "/api/boats/{id}/starts",
+		"Surfaces on which nothing is planned, with the schools to begin with",
 		func(ctx context.Context, in *byID) ([]app.Start, error) { return a.Starts(ctx, in.ID) })
-	register(api, "begin", post, "/api/boats/{id}/starts", "Plan a school on each of some surfaces on which nothing is planned; all or none",
+	register(api, "begin", post, "/api/boats/{id}/starts",
+		"Plan a school on each of some surfaces on which nothing is planned; all or none",
 		func(ctx context.Context, in *bodyByID[[]app.StartChoice]) (app.Overview, error) {
 			return a.Begin(ctx, in.ID, in.Body)
 		})
 
-	register(api, "list-systems", get, "/api/systems", "Named systems of steps", func(ctx context.Context, _ *none) ([]app.System, error) { return a.Systems(ctx) })
+	register(api, "list-systems", get, "/api/systems", "Named systems of steps",
+		func(ctx context.Context, _ *none) ([]app.System, error) { return a.Systems(ctx) })
 	register(api, "add-system", post, "/api/systems", "Add a system",
 		func(ctx context.Context, in *body[app.SystemEdit]) (app.System, error) {
 			return a.AddSystem(ctx, in.Body)
@@ -101,14 +106,16 @@ func storing(api huma.API, a *app.App) {
 		BoatID string `query:"boatId"`
 	}
 	downloads := func(id, path, summary, name string, fn func(context.Context, *download) ([]byte, error)) {
-		huma.Register(api, huma.Operation{OperationID: id, Method: get, Path: path, Summary: summary}, func(ctx context.Context, in *download) (*file, error) {
-			raw, err := fn(ctx, in)
-			if err != nil {
-				return nil, problem(ctx, err)
-			}
-			kind := map[string]string{"csv": "text/csv; charset=utf-8", "xlsx": xlsx, "json": "application/json"}[in.Format]
-			return &file{kind, `attachment; filename="` + name + "." + in.Format + `"`, raw}, nil
-		})
+		huma.Register(api, huma.Operation{OperationID: id, Method: get, Path: path, Summary: summary},
+			func(ctx context.Context, in *download) (*file, error) {
+				raw, err := fn(ctx, in)
+				if err != nil {
+					return nil, problem(ctx, err)
+				}
+				kind := map[string]string{"csv": "text/csv; charset=utf-8", "xlsx": xlsx,
+					"json": "application/json"}[in.Format]
+				return &file{kind, `attachment; filename="` + name + "." + in.Format + `"`, raw}, nil
+			})
 	}
 	downloads("shopping-list", "/api/stores/list", "The shopping list as csv or xlsx", "shopping-list",
 		func(ctx context.Context, in *download) ([]byte, error) {
@@ -116,7 +123,8 @@ func storing(api huma.API, a *app.App) {
 		})
 	downloads("export-library", "/api/library", "The data sheets as json or csv", "data-sheets",
 		func(ctx context.Context, in *download) ([]byte, error) { return a.ExportProducts(ctx, in.Format) })
-	uploads(api, "import-library", "/api/library", "Add the data sheets of a file, json or csv; all or nothing", maxDrawingBytes,
+	uploads(api, "import-library", "/api/library", "Add the data sheets of a file, json or csv; all or nothing",
+		maxDrawingBytes,
 		func(ctx context.Context, in *struct {
 			Format  string `query:"format" enum:"json,csv" required:"true"`
 			RawBody []byte `contentType:"application/octet-stream"`

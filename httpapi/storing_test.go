@@ -28,7 +28,8 @@ func TestTheShelfOverTheWire(t *testing.T) {
 	c := serve(t, "", true)
 	products, err := c.app.Products(context.Background())
 	require.NoError(t, err)
-	edit := map[string]any{"productId": products[0].ID, "part": "", "litres": 2.5, "batch": "A1", "supplier": "", "shelf": "", "note": "", "boughtOn": "", "openedOn": "", "expiresOn": ""}
+	edit := map[string]any{"productId": products[0].ID, "part": "", "litres": 2.5, "batch": "A1", "supplier": "",
+		"shelf": "", "note": "", "boughtOn": "", "openedOn": "", "expiresOn": ""}
 	status, item := c.call("POST", "/api/stock", edit)
 	require.Equal(t, 200, status)
 	assert.Equal(t, 2.5, item["leftL"])
@@ -67,7 +68,8 @@ func TestListsAreDownloads(t *testing.T) {
 
 	status, got := c.call("POST", "/api/library?format=json", sheets)
 	require.Equal(t, 200, status)
-	assert.Equal(t, map[string]any{"added": 0.0, "known": float64(len(product.Examples()))}, map[string]any{"added": got["added"], "known": got["known"]})
+	assert.Equal(t, map[string]any{"added": 0.0, "known": float64(len(product.Examples()))},
+		map[string]any{"added": got["added"], "known": got["known"]})
 	status, problem := c.call("POST", "/api/library?format=csv", "name,kind\nX,cheese\n")
 	assert.Equal(t, 422, status)
 	assert.NotEmpty(t, locations(problem))
@@ -112,7 +114,8 @@ func TestBuildUpsAreJudgedOverTheWire(t *testing.T) {
 		}
 	}
 	path := "/api/surfaces/" + deck["id"].(string)
-	step := map[string]any{"work": "coat", "productId": copper, "coats": 1, "dftUm": 50, "method": "roller", "lossPct": 10, "thinnerPct": 0}
+	step := map[string]any{"work": "coat", "productId": copper, "coats": 1, "dftUm": 50, "method": "roller",
+		"lossPct": 10, "thinnerPct": 0}
 	status, plan := c.call("PUT", path+"/build-up", map[string]any{"version": deck["version"], "steps": []any{step}})
 	require.Equal(t, 200, status)
 	found := map[string]map[string]any{}
@@ -140,7 +143,8 @@ func TestBuildUpsAreJudgedOverTheWire(t *testing.T) {
 	status, overview := c.call("GET", "/api/boats/"+boat+"/overview", nil)
 	require.Equal(t, 200, status)
 	assert.Len(t, overview["surfaces"], 4)
-	status, problem = c.call("POST", "/api/coats-for", map[string]any{"productId": copper, "dftUm": 50, "filmUm": 170, "hide": false, "uvStopPct": 0, "years": 0})
+	status, problem = c.call("POST", "/api/coats-for", map[string]any{"productId": copper, "dftUm": 50, "filmUm": 170,
+		"hide": false, "uvStopPct": 0, "years": 0})
 	require.Equal(t, 200, status)
 	assert.Equal(t, 4.0, problem["coats"], "170 µm at 50 µm a coat")
 	status, problem = c.call("POST", "/api/products/doubts", map[string]any{"name": ""})

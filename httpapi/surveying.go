@@ -50,7 +50,8 @@ const (
 
 // uploads registers an operation that takes a file as its body.
 func uploads[I, O any](api huma.API, id, path, summary string, limit int64, fn func(context.Context, *I) (O, error)) {
-	op := huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, MaxBodyBytes: limit, BodyReadTimeout: time.Minute}
+	op := huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, MaxBodyBytes: limit,
+		BodyReadTimeout: time.Minute}
 	huma.Register(api, op, func(ctx context.Context, in *I) (*answer[O], error) {
 		out, err := fn(ctx, in)
 		if err != nil {
@@ -67,11 +68,13 @@ func surveying(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[app.SurfaceEdit]) (app.Surface, error) {
 			return a.AddSurface(ctx, in.ID, in.Body)
 		})
-	register(api, "preview-surface", post, "/api/boats/{id}/surfaces/preview", "What a surface would measure; nothing is stored",
+	register(api, "preview-surface", post, "/api/boats/{id}/surfaces/preview",
+		"What a surface would measure; nothing is stored",
 		func(ctx context.Context, in *bodyByID[app.SurfaceEdit]) (area.Assessment, error) {
 			return a.PreviewSurface(ctx, in.ID, in.Body)
 		})
-	register(api, "add-template", post, "/api/boats/{id}/template", "Add the surfaces of a hull type that the boat does not have yet",
+	register(api, "add-template", post, "/api/boats/{id}/template",
+		"Add the surfaces of a hull type that the boat does not have yet",
 		func(ctx context.Context, in *bodyByID[TemplateEdit]) (Added, error) {
 			n, err := a.AddTemplate(ctx, in.ID, in.Body.Template, in.Body.Substrate)
 			return Added{n}, err
@@ -90,14 +93,17 @@ func surveying(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[Split]) (app.Surface, error) {
 			return a.SplitSurface(ctx, in.ID, in.Body.Version, in.Body.Pct, in.Body.Name)
 		})
-	register(api, "duplicate-surface", post, "/api/surfaces/{id}/duplicate", "Copy a surface with its planned coats, to the other side if it has one",
+	register(api, "duplicate-surface", post, "/api/surfaces/{id}/duplicate",
+		"Copy a surface with its planned coats, to the other side if it has one",
 		func(ctx context.Context, in *byID) (app.Surface, error) { return a.DuplicateSurface(ctx, in.ID) })
-	register(api, "read-rings", post, "/api/rings", "Old layers by the rings of colour that sanding shows; nothing is stored",
+	register(api, "read-rings", post, "/api/rings",
+		"Old layers by the rings of colour that sanding shows; nothing is stored",
 		func(_ context.Context, in *body[RingsEdit]) ([]survey.Layer, error) {
 			return survey.ByRings(in.Body.Rings), nil
 		})
 
-	uploads(api, "add-model", "/api/boats/{id}/models", "Measure and store a 3-D file (stl, obj) or a table of offsets (csv)", maxModelBytes,
+	uploads(api, "add-model", "/api/boats/{id}/models",
+		"Measure and store a 3-D file (stl, obj) or a table of offsets (csv)", maxModelBytes,
 		func(ctx context.Context, in *struct {
 			ID         string  `path:"id"`
 			Format     string  `query:"format" enum:"stl,obj,offsets" required:"true"`
@@ -111,7 +117,8 @@ func surveying(api huma.API, a *app.App) {
 			Draws      bool    `query:"draws"`
 			RawBody    []byte  `contentType:"application/octet-stream"`
 		}) (app.Model, error) {
-			e := app.ModelEdit{Name: in.Name, Draws: in.Draws, Sure: in.Sure, Placing: mesh.Placing{Unit: in.Unit, Up: in.Up, Forward: in.Forward, WaterlineM: in.WaterlineM, BootTopM: in.BootTopM}}
+			e := app.ModelEdit{Name: in.Name, Draws: in.Draws, Sure: in.Sure, Placing: mesh.Placing{Unit: in.Unit,
+				Up: in.Up, Forward: in.Forward, WaterlineM: in.WaterlineM, BootTopM: in.BootTopM}}
 			return a.AddModel(ctx, in.ID, in.Format, e, in.RawBody)
 		})
 	register(api, "edit-model", put, "/api/models/{id}", "Change how a model lies on the boat, and measure it anew",
@@ -120,7 +127,8 @@ func surveying(api huma.API, a *app.App) {
 		})
 	register(api, "remove-model", del, "/api/models/{id}", "Delete a model that no surface is measured by",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveModel(ctx, in.ID) })
-	uploads(api, "read-drawing", "/api/drawings", "The closed shapes of an SVG or DXF drawing, in m; nothing is stored", maxDrawingBytes,
+	uploads(api, "read-drawing", "/api/drawings", "The closed shapes of an SVG or DXF drawing, in m; nothing is stored",
+		maxDrawingBytes,
 		func(_ context.Context, in *struct {
 			Format  string  `query:"format" enum:"svg,dxf" required:"true"`
 			UnitM   float64 `query:"unitM" doc:"the size of a drawing unit where the file does not say"`
@@ -152,7 +160,8 @@ func surveying(api huma.API, a *app.App) {
 		ContentType string `header:"Content-Type"`
 		Body        []byte
 	}
-	huma.Register(api, huma.Operation{OperationID: "get-photo", Method: get, Path: "/api/photos/{id}", Summary: "A photo's picture, JPEG"},
+	huma.Register(api, huma.Operation{OperationID: "get-photo", Method: get, Path: "/api/photos/{id}",
+		Summary: "A photo's picture, JPEG"},
 		func(ctx context.Context, in *byID) (*picture, error) {
 			jpeg, err := a.PhotoJPEG(ctx, in.ID)
 			if err != nil {

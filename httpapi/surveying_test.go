@@ -52,9 +52,12 @@ func TestASurfaceOverTheWire(t *testing.T) {
 
 	// Previews store nothing; what is wrong is named by its path.
 	bad := value(surface)
-	bad["measured"] = map[string]any{"chosen": 0, "measures": []any{map[string]any{"method": "girths", "girths": map[string]any{"sides": 2, "stations": []any{
-		map[string]any{"atM": 0, "girthM": 1}, map[string]any{"atM": 2, "girthM": 1}, map[string]any{"atM": 1, "girthM": 1}}}}}}
-	for _, call := range []struct{ method, path string }{{"POST", "/api/boats/" + boat + "/surfaces/preview"}, {"POST", "/api/boats/" + boat + "/surfaces"}} {
+	bad["measured"] = map[string]any{"chosen": 0,
+		"measures": []any{map[string]any{"method": "girths", "girths": map[string]any{"sides": 2, "stations": []any{
+			map[string]any{"atM": 0, "girthM": 1}, map[string]any{"atM": 2, "girthM": 1},
+			map[string]any{"atM": 1, "girthM": 1}}}}}}
+	for _, call := range []struct{ method, path string }{{"POST", "/api/boats/" + boat + "/surfaces/preview"},
+		{"POST", "/api/boats/" + boat + "/surfaces"}} {
 		status, problem = c.call(call.method, call.path, bad)
 		assert.Equal(t, 422, status)
 		assert.Equal(t, []string{"body.measured.measures[0].girths.stations[2].atM"}, locations(problem))
@@ -71,7 +74,8 @@ func TestSplitCopyOrderTemplateOverTheWire(t *testing.T) {
 	boat, survey := surveyOf(t, c, 1)
 	surface := item(survey["surfaces"], 0)
 	path := "/api/surfaces/" + surface["id"].(string)
-	status, made := c.call("POST", path+"/split", map[string]any{"version": surface["version"], "pct": 25, "name": "Garboards"})
+	status, made := c.call("POST", path+"/split", map[string]any{"version": surface["version"], "pct": 25,
+		"name": "Garboards"})
 	require.Equal(t, 200, status)
 	assert.Equal(t, "Garboards", made["name"])
 	status, problem := c.call("POST", path+"/split", map[string]any{"version": 99, "pct": 0, "name": ""})
@@ -81,7 +85,8 @@ func TestSplitCopyOrderTemplateOverTheWire(t *testing.T) {
 	assert.Equal(t, 200, status)
 	status, _ = c.call("POST", "/api/surfaces/none/duplicate", nil)
 	assert.Equal(t, 404, status)
-	status, added := c.call("POST", "/api/boats/"+boat+"/template", map[string]any{"template": "wooden-long-keel", "substrate": "strip-plank"})
+	status, added := c.call("POST", "/api/boats/"+boat+"/template", map[string]any{"template": "wooden-long-keel",
+		"substrate": "strip-plank"})
 	require.Equal(t, 200, status)
 	assert.EqualValues(t, 7, added["added"], "twelve, five of whose names she has")
 
@@ -102,7 +107,8 @@ func TestSplitCopyOrderTemplateOverTheWire(t *testing.T) {
 func TestDefectsOverTheWire(t *testing.T) {
 	c := serve(t, "", true)
 	boat, survey := surveyOf(t, c, 0)
-	defect := map[string]any{"surfaceId": item(survey["surfaces"], 3)["id"], "kind": "soft-spot", "place": map[string]any{"view": "plan", "x": 3, "y": 0.2},
+	defect := map[string]any{"surfaceId": item(survey["surfaces"], 3)["id"], "kind": "soft-spot",
+		"place":    map[string]any{"view": "plan", "x": 3, "y": 0.2},
 		"lengthMM": 200, "widthMM": 100, "depthMM": 10, "count": 1, "action": "", "state": "found", "note": ""}
 	status, made := c.call("POST", "/api/boats/"+boat+"/defects", defect)
 	require.Equal(t, 200, status)
@@ -131,7 +137,8 @@ func TestRingsAndDrawingsOverTheWire(t *testing.T) {
 	require.NoError(t, err)
 	defer res.Body.Close()
 	assert.Equal(t, 200, res.StatusCode)
-	status, drawing := c.call("POST", "/api/drawings?format=svg&unitM=0.001", `<svg><rect width="2000" height="500"/></svg>`)
+	status, drawing := c.call("POST", "/api/drawings?format=svg&unitM=0.001",
+		`<svg><rect width="2000" height="500"/></svg>`)
 	assert.Equal(t, 200, status)
 	assert.InDelta(t, 1, item(drawing["rings"], 0)["areaM2"], 1e-9)
 	status, problem := c.call("POST", "/api/drawings?format=dxf", "0\nSECTION\n")

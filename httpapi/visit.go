@@ -33,7 +33,8 @@ func (v *visits) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 }
 
 func visit(maxAge int) *http.Cookie {
-	return &http.Cookie{Name: visitCookie, Value: "1", Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode, MaxAge: maxAge}
+	return &http.Cookie{Name: visitCookie, Value: "1", Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode,
+		MaxAge: maxAge}
 }
 
 const visitSeconds = 24 * 60 * 60
@@ -45,14 +46,16 @@ type cookied struct {
 
 // visiting adds the ways into the demo yard and out of it.
 func visiting(api huma.API, enter func(context.Context) error) {
-	huma.Register(api, huma.Operation{OperationID: "visit-demo", Method: http.MethodPost, Path: "/api/visit", Summary: "Look round the demo yard; nothing of one's own is touched"},
+	huma.Register(api, huma.Operation{OperationID: "visit-demo", Method: http.MethodPost, Path: "/api/visit",
+		Summary: "Look round the demo yard; nothing of one's own is touched"},
 		func(ctx context.Context, _ *none) (*cookied, error) {
 			if err := enter(ctx); err != nil {
 				return nil, problem(ctx, err)
 			}
 			return &cookied{SetCookie: *visit(visitSeconds)}, nil
 		})
-	huma.Register(api, huma.Operation{OperationID: "leave-demo", Method: http.MethodDelete, Path: "/api/visit", Summary: "Leave the demo yard"},
+	huma.Register(api, huma.Operation{OperationID: "leave-demo", Method: http.MethodDelete, Path: "/api/visit",
+		Summary: "Leave the demo yard"},
 		func(context.Context, *none) (*cookied, error) { return &cookied{SetCookie: *visit(-1)}, nil })
 }
 

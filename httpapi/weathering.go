@@ -77,10 +77,12 @@ func weathering(api huma.API, a *app.App) {
 			return weather.UsualNormals(in.LatitudeDeg), nil
 		})
 
-	register(api, "own-months", get, "/api/places/{id}/own-months", "The usual months by what was measured at the place",
+	register(api, "own-months", get, "/api/places/{id}/own-months",
+		"The usual months by what was measured at the place",
 		func(ctx context.Context, in *byID) (app.OwnMonths, error) { return a.OwnMonths(ctx, in.ID) })
 
-	register(api, "list-instruments", get, "/api/places/{id}/instruments", "The loggers and probes of a place, with what is odd about them",
+	register(api, "list-instruments", get, "/api/places/{id}/instruments",
+		"The loggers and probes of a place, with what is odd about them",
 		func(ctx context.Context, in *byID) ([]app.Instrument, error) { return a.Instruments(ctx, in.ID) })
 	register(api, "add-instrument", post, "/api/places/{id}/instruments", "Add a logger or probe",
 		func(ctx context.Context, in *bodyByID[app.InstrumentEdit]) (app.Instrument, error) {
@@ -92,7 +94,8 @@ func weathering(api huma.API, a *app.App) {
 		})
 	register(api, "remove-instrument", del, "/api/instruments/{id}", "Delete an instrument with its readings",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveInstrument(ctx, in.ID) })
-	register(api, "get-trace", get, "/api/instruments/{id}/readings", "An instrument's readings, thinned without losing an extreme",
+	register(api, "get-trace", get, "/api/instruments/{id}/readings",
+		"An instrument's readings, thinned without losing an extreme",
 		func(ctx context.Context, in *struct {
 			ID     string    `path:"id"`
 			From   time.Time `query:"from"`
@@ -109,14 +112,16 @@ func weathering(api huma.API, a *app.App) {
 		}) (app.ReadingsIn, error) {
 			return a.TakeReadings(ctx, in.ID, in.RawBody)
 		})
-	uploads(api, "preview-readings", "/api/instruments/{id}/preview", "How a logger's file looks and how it would be read; nothing is stored", maxReadingBytes,
+	uploads(api, "preview-readings", "/api/instruments/{id}/preview",
+		"How a logger's file looks and how it would be read; nothing is stored", maxReadingBytes,
 		func(ctx context.Context, in *struct {
 			ID      string `path:"id"`
 			RawBody []byte `contentType:"application/octet-stream"`
 		}) (formats.Preview, error) {
 			return a.PreviewReadings(ctx, in.ID, in.RawBody)
 		})
-	uploads(api, "import-readings", "/api/instruments/{id}/file", "A logger's file, read as mapping says (JSON of the schema Mapping); all or nothing", maxReadingBytes,
+	uploads(api, "import-readings", "/api/instruments/{id}/file",
+		"A logger's file, read as mapping says (JSON of the schema Mapping); all or nothing", maxReadingBytes,
 		func(ctx context.Context, in *struct {
 			ID      string `path:"id"`
 			Mapping string `query:"mapping" required:"true"`
@@ -131,7 +136,8 @@ func weathering(api huma.API, a *app.App) {
 			return a.ImportReadings(ctx, in.ID, m, in.RawBody)
 		})
 
-	register(api, "get-correction", get, "/api/boats/{id}/correction", "What local readings do to the forecast, and to the starts of her coats",
+	register(api, "get-correction", get, "/api/boats/{id}/correction",
+		"What local readings do to the forecast, and to the starts of her coats",
 		func(ctx context.Context, in *byID) (app.Correction, error) { return a.Correction(ctx, in.ID) })
 	register(api, "get-tent", get, "/api/boats/{id}/tent", "A boat's tent",
 		func(ctx context.Context, in *byID) (app.BoatTent, error) { return a.Tent(ctx, in.ID) })
@@ -139,9 +145,11 @@ func weathering(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[TentEdit]) (app.BoatTent, error) {
 			return a.SetTent(ctx, in.ID, in.Body.Version, in.Body.Tent)
 		})
-	register(api, "cover-surfaces", post, "/api/boats/{id}/tent/cover", "Put all surfaces that are in the open under the tent that stands",
+	register(api, "cover-surfaces", post, "/api/boats/{id}/tent/cover",
+		"Put all surfaces that are in the open under the tent that stands",
 		func(ctx context.Context, in *byID) (app.BoatTent, error) { return a.Cover(ctx, in.ID) })
-	register(api, "compare-schools", post, "/api/boats/{id}/compare", "Wait, tent, heat or another hardener for a coat: when, for how much, how sure",
+	register(api, "compare-schools", post, "/api/boats/{id}/compare",
+		"Wait, tent, heat or another hardener for a coat: when, for how much, how sure",
 		func(ctx context.Context, in *bodyByID[CompareEdit]) (app.Comparison, error) {
 			ask := app.VerdictQuery{SurfaceID: in.Body.SurfaceID, ProductID: in.Body.ProductID, Method: in.Body.Method}
 			return a.Compare(ctx, in.ID, ask, in.Body.Tent)

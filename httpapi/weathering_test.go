@@ -27,7 +27,8 @@ func TestInstrumentsOverTheWire(t *testing.T) {
 	require.Equal(t, 200, status)
 	path := "/api/instruments/" + made["id"].(string)
 
-	status, in := c.call("POST", path+"/readings", `{"at":"2026-05-09T08:00:00Z","tempC":9.5,"rhPct":80}`+"\n"+`{"at":"2026-05-09T08:10:00Z","tempC":9.7}`)
+	status, in := c.call("POST", path+"/readings", `{"at":"2026-05-09T08:00:00Z","tempC":9.5,"rhPct":80}`+"\n"+
+		`{"at":"2026-05-09T08:10:00Z","tempC":9.7}`)
 	require.Equal(t, 200, status)
 	assert.Equal(t, 2.0, in["rows"])
 	status, problem = c.call("POST", path+"/readings", `{"at":"2026-05-09T08:00:00Z","tempC":900}`)
@@ -93,7 +94,8 @@ func TestTentsAndDaysOverTheWire(t *testing.T) {
 	require.Equal(t, 200, status)
 	doc := tent["tent"].(map[string]any)
 	doc["lengthM"] = -1
-	status, problem := c.call("PUT", "/api/boats/"+boat+"/tent", map[string]any{"version": tent["version"], "tent": doc})
+	status, problem := c.call("PUT", "/api/boats/"+boat+"/tent", map[string]any{"version": tent["version"],
+		"tent": doc})
 	assert.Equal(t, 422, status)
 	assert.Equal(t, []string{"body.lengthM"}, locations(problem))
 	status, _ = c.call("PUT", "/api/boats/"+boat+"/tent", map[string]any{"version": 99})
@@ -105,7 +107,9 @@ func TestTentsAndDaysOverTheWire(t *testing.T) {
 	assert.Equal(t, 12, strings.Count(months, "meanC"))
 	b, err := c.app.Boat(context.Background(), boat)
 	require.NoError(t, err)
-	status, problem = c.call("POST", "/api/places/"+b.PlaceID+"/days", map[string]any{"days": []any{map[string]any{"date": "2026-05-10", "minC": 9, "maxC": 3, "sky": "clear", "rain": "dry", "wind": "calm", "air": "dry"}}})
+	status, problem = c.call("POST", "/api/places/"+b.PlaceID+"/days",
+		map[string]any{"days": []any{map[string]any{"date": "2026-05-10", "minC": 9, "maxC": 3, "sky": "clear",
+			"rain": "dry", "wind": "calm", "air": "dry"}}})
 	assert.Equal(t, 422, status)
 	assert.Equal(t, []string{"body.days[0].maxC"}, locations(problem))
 }

@@ -83,37 +83,40 @@ func (y *Yard) ways(path string) ([]PhoneWay, error) {
 }
 
 func phones(api huma.API, a *app.App, y *Yard) {
-	register(api, "get-phones", http.MethodGet, "/api/phones", "How a phone comes to the program, and which were let in", func(ctx context.Context, _ *none) (Phones, error) {
-		out := Phones{Open: y != nil, Ways: []PhoneWay{}}
-		var err error
-		if out.Devices, err = a.Devices(ctx); err != nil || y == nil {
+	register(api, "get-phones", http.MethodGet, "/api/phones",
+		"How a phone comes to the program, and which were let in", func(ctx context.Context, _ *none) (Phones, error) {
+			out := Phones{Open: y != nil, Ways: []PhoneWay{}}
+			var err error
+			if out.Devices, err = a.Devices(ctx); err != nil || y == nil {
+				return out, err
+			}
+			if out.Ways, err = y.ways("/"); err != nil || len(out.Ways) == 0 {
+				return out, err
+			}
+			out.Fingerprint = y.Authority.Fingerprint()
+			host, _, _ := strings.Cut(strings.TrimPrefix(out.Ways[0].URL, "https://"), "/")
+			host, _, err = net.SplitHostPort(host)
+			if err != nil {
+				return out, err
+			}
+			out.Certificate, err = wayTo(false, host, y.HTTPPort, "/authority.crt")
 			return out, err
-		}
-		if out.Ways, err = y.ways("/"); err != nil || len(out.Ways) == 0 {
+		})
+	register(api, "pair-phone", http.MethodPost, "/api/phones/code", "Have a code shown that lets one phone in",
+		func(context.Context, *none) (PhoneCode, error) {
+			if y == nil {
+				return PhoneCode{}, fielderr.At("", "the server listens to this machine alone: start it with --yard")
+			}
+			var out PhoneCode
+			out.Code, out.Until = y.Pairing.New()
+			var err error
+			out.Ways, err = y.ways("/pair?code=" + out.Code)
 			return out, err
-		}
-		out.Fingerprint = y.Authority.Fingerprint()
-		host, _, _ := strings.Cut(strings.TrimPrefix(out.Ways[0].URL, "https://"), "/")
-		host, _, err = net.SplitHostPort(host)
-		if err != nil {
-			return out, err
-		}
-		out.Certificate, err = wayTo(false, host, y.HTTPPort, "/authority.crt")
-		return out, err
-	})
-	register(api, "pair-phone", http.MethodPost, "/api/phones/code", "Have a code shown that lets one phone in", func(context.Context, *none) (PhoneCode, error) {
-		if y == nil {
-			return PhoneCode{}, fielderr.At("", "the server listens to this machine alone: start it with --yard")
-		}
-		var out PhoneCode
-		out.Code, out.Until = y.Pairing.New()
-		var err error
-		out.Ways, err = y.ways("/pair?code=" + out.Code)
-		return out, err
-	})
-	register(api, "remove-phone", http.MethodDelete, "/api/phones/{id}", "Shut a phone out again", func(ctx context.Context, in *byID) (none, error) {
-		return none{}, a.RemoveDevice(ctx, in.ID)
-	})
+		})
+	register(api, "remove-phone", http.MethodDelete, "/api/phones/{id}", "Shut a phone out again",
+		func(ctx context.Context, in *byID) (none, error) {
+			return none{}, a.RemoveDevice(ctx, in.ID)
+		})
 }
 
 // tokenCookie is what a paired phone shows.
@@ -135,7 +138,8 @@ func showPairing(c *gin.Context, status int, p pairing) {
 }
 
 // showForm answers with a page of its own that has a form, which no cache keeps; fill are names in the page, each
-// with the text to put there. For html/template the linker would keep every method of every type, a third of the program.
+// with the text to put there. For html/template the linker would keep every method of every type, a third of the
+// program.
 func showForm(c *gin.Context, status int, page string, fill ...string) {
 	for i := 1; i < len(fill); i += 2 {
 		fill[i] = html.EscapeString(fill[i])
@@ -185,7 +189,8 @@ func (y *Yard) pair(c *gin.Context, a *app.App, p pairing) {
 		showPairing(c, http.StatusUnprocessableEntity, p)
 		return
 	}
-	http.SetCookie(c.Writer, &http.Cookie{Name: tokenCookie, Value: token, Path: "/", HttpOnly: true, Secure: c.Request.TLS != nil, SameSite: http.SameSiteLaxMode,
+	http.SetCookie(c.Writer, &http.Cookie{Name: tokenCookie, Value: token, Path: "/", HttpOnly: true,
+		Secure: c.Request.TLS != nil, SameSite: http.SameSiteLaxMode,
 		Expires: time.Now().AddDate(tokenYears, 0, 0)})
 	c.Redirect(http.StatusSeeOther, "/")
 }

@@ -25,14 +25,17 @@ func TestPhonesAreLetInByACode(t *testing.T) {
 	c := serve(t, "", false)
 	authority, err := door.Open(filepath.Join(t.TempDir(), "a.pem"), nil, time.Now)
 	require.NoError(t, err)
-	yard := &Yard{Authority: authority, Pairing: &door.Pairing{}, HTTPPort: "8080", TLSPort: "8443", Addresses: func() ([]netip.Addr, error) { return []netip.Addr{netip.MustParseAddr("192.168.1.5")}, nil }}
+	yard := &Yard{Authority: authority, Pairing: &door.Pairing{}, HTTPPort: "8080", TLSPort: "8443",
+		Addresses: func() ([]netip.Addr, error) { return []netip.Addr{netip.MustParseAddr("192.168.1.5")}, nil }}
 	server := httptest.NewServer(Handler(c.app, Options{Version: "test", Web: files, Yard: yard}))
 	t.Cleanup(server.Close)
 	c.url = server.URL
 
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	phone := &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	phone := &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error {
+		return http.ErrUseLastResponse
+	}}
 	ask := func(method, path, accept string, form url.Values) (int, string) {
 		req, err := http.NewRequest(method, server.URL+path, strings.NewReader(form.Encode()))
 		require.NoError(t, err)

@@ -41,7 +41,8 @@ func (g Gauge) Readings(n int, from time.Time) []reading.Value {
 	out := make([]reading.Value, n)
 	for i := range out {
 		um := g.MeanUm * (1 + g.SDPct/100*gauss(g.Seed, int64(i)))
-		out[i] = reading.Value{At: from.Add(time.Duration(i) * time.Second), Value: math.Max(0, math.Round(um)), Unit: "µm"}
+		out[i] = reading.Value{At: from.Add(time.Duration(i) * time.Second), Value: math.Max(0, math.Round(um)),
+			Unit: "µm"}
 	}
 	return out
 }

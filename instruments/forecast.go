@@ -65,7 +65,8 @@ func hourAt(seed uint64, lat, lon float64, at, issued time.Time) weather.Hour {
 	temp := mean + 2.4*noise(seed+3, 90, h) + swing*math.Cos(2*math.Pi*(solarHour-15)/24) + off.tempK
 	dew := mean - 5.2 + 2.6*cloud + 2*noise(seed+4, 70, passes) + off.dewK
 	rh := min(100, max(20, 100*psychrometrics.SaturationPressure(dew)/psychrometrics.SaturationPressure(temp)))
-	wind := 3.4 * math.Exp(0.4*noise(seed+5, 30, passes)+0.2*front+0.3*math.Cos(2*math.Pi*(solarHour-14)/24)+off.windLog)
+	wind := 3.4 * math.Exp(0.4*noise(seed+5, 30, passes)+0.2*front+0.3*math.Cos(2*math.Pi*(solarHour-14)/24)+
+		off.windLog)
 	rain := 0.0
 	small := math.Sqrt(1-off.lost*off.lost)*noise(seed+6, 3, passes) + off.lost*off.small
 	if wet := front + 0.3*small; wet > 1.05 {
@@ -80,7 +81,8 @@ func hourAt(seed uint64, lat, lon float64, at, issued time.Time) weather.Hour {
 	}
 	cloudPct := math.Round(100 * cloud)
 	temp, rh, wind, short = math.Round(10*temp)/10, math.Round(rh), math.Round(10*wind)/10, math.Round(short)
-	return weather.Hour{At: at, TempC: temp, RHPct: rh, WindMS: &wind, RainMM: &rain, CloudPct: &cloudPct, ShortwaveWM2: &short, Measured: measured}
+	return weather.Hour{At: at, TempC: temp, RHPct: rh, WindMS: &wind, RainMM: &rain, CloudPct: &cloudPct,
+		ShortwaveWM2: &short, Measured: measured}
 }
 
 // runs is how often the service makes a new forecast.

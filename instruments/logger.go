@@ -76,7 +76,8 @@ func (l Logger) Lines(truth []reading.Reading, from, to time.Time, loc *time.Loc
 		f := float64(seen.Sub(a.At)) / float64(b.At.Sub(a.At))
 		local := seen.In(loc)
 		night := math.Max(0, math.Cos(2*math.Pi*(float64(local.Hour())+float64(local.Minute())/60-3)/24))
-		r := reading.Reading{At: at, TempC: a.TempC + f*(b.TempC-a.TempC) - l.Local*night, RHPct: a.RHPct + f*(b.RHPct-a.RHPct) + l.Local*night}
+		r := reading.Reading{At: at, TempC: a.TempC + f*(b.TempC-a.TempC) - l.Local*night, RHPct: a.RHPct +
+			f*(b.RHPct-a.RHPct) + l.Local*night}
 		if l.Fault != Stuck || seen.Equal(at) {
 			r.TempC += 0.12 * noise(l.Seed, 0.5, seen.Sub(time.Unix(0, 0)).Hours())
 		}

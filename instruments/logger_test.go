@@ -16,7 +16,8 @@ func TestLoggerShowsItsTruthAndItsFaults(t *testing.T) {
 	from := time.Date(2026, 5, 1, 0, 0, 0, 0, time.UTC)
 	var truth []reading.Reading
 	for h := -6; h <= 240; h++ {
-		truth = append(truth, reading.Reading{At: from.Add(time.Duration(h) * time.Hour), TempC: 12 + 5*math.Sin(float64(h)/4), RHPct: 70})
+		truth = append(truth, reading.Reading{At: from.Add(time.Duration(h) * time.Hour), TempC: 12 +
+			5*math.Sin(float64(h)/4), RHPct: 70})
 	}
 	to := from.Add(9 * 24 * time.Hour)
 	read := func(l Logger) []reading.Reading {

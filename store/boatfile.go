@@ -47,10 +47,12 @@ var boatTables = []boatTable{
 	{"steps", "planned step", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"detail"}, false},
 	{"overrules", "finding let stand", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", nil, false},
 	{"log_entries", "log entry", "boat_id = ?1", []string{"wet_um", "detail"}, false},
-	{"log_history", "earlier log entry", "entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1)", []string{"entry"}, false},
+	{"log_history", "earlier log entry", "entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1)",
+		[]string{"entry"}, false},
 	{"photos", "photo", `defect_id IN (SELECT defects.id FROM defects JOIN surfaces ON surfaces.id = surface_id WHERE boat_id = ?1)
 		OR entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1)`, nil, false},
-	{"fairings", "set of gaps", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"readings"}, false},
+	{"fairings", "set of gaps", "surface_id IN (SELECT id FROM surfaces WHERE boat_id = ?1)", []string{"readings"},
+		false},
 	{"finishes", "finish", "boat_id = ?1", []string{"work"}, true},
 	{"pots", "pot", "boat_id = ?1", nil, false},
 	{"instruments", "instrument", "boat_id = ?1", []string{"mapping"}, false},
@@ -68,7 +70,8 @@ type column struct {
 }
 
 func (q Queries) columns(ctx context.Context, table string) ([]column, error) {
-	return list[column](ctx, q, `SELECT cid, name, type, "notnull", dflt_value, pk FROM pragma_table_info(?) ORDER BY cid`, table)
+	return list[column](ctx, q,
+		`SELECT cid, name, type, "notnull", dflt_value, pk FROM pragma_table_info(?) ORDER BY cid`, table)
 }
 
 // ReadBoat returns a boat as a file.
@@ -93,7 +96,8 @@ func (q Queries) boatRows(ctx context.Context, t boatTable, where string, args .
 	if err != nil {
 		return nil, err
 	}
-	rows, err := q.q.QueryxContext(ctx, "SELECT * FROM "+t.name+" WHERE "+where+" ORDER BY "+strings.Join(keys(columns), ", "), args...)
+	rows, err := q.q.QueryxContext(ctx, "SELECT * FROM "+t.name+" WHERE "+where+" ORDER BY "+
+		strings.Join(keys(columns), ", "), args...)
 	if err != nil {
 		return nil, err
 	}
@@ -231,7 +235,8 @@ func (q Queries) insert(ctx context.Context, t boatTable, columns []column, row 
 		}
 		names, marks, args = append(names, c.Name), append(marks, "?"), append(args, v)
 	}
-	_, err := q.q.ExecContext(ctx, "INSERT INTO "+t.name+" ("+strings.Join(names, ", ")+") VALUES ("+strings.Join(marks, ", ")+")", args...)
+	_, err := q.q.ExecContext(ctx, "INSERT INTO "+t.name+" ("+strings.Join(names, ", ")+") VALUES ("+
+		strings.Join(marks, ", ")+")", args...)
 	return err
 }
 
@@ -262,7 +267,9 @@ func (q Queries) BoatFileSchema(ctx context.Context) (map[string]any, error) {
 				must = append(must, c.Name)
 			}
 		}
-		tables[t.name] = map[string]any{"type": "array", "description": t.what, "items": map[string]any{"type": "object", "properties": props, "required": must, "additionalProperties": false}}
+		tables[t.name] = map[string]any{"type": "array", "description": t.what,
+			"items": map[string]any{"type": "object", "properties": props, "required": must,
+				"additionalProperties": false}}
 		if !t.later {
 			required = append(required, t.name)
 		}
@@ -270,8 +277,10 @@ func (q Queries) BoatFileSchema(ctx context.Context) (map[string]any, error) {
 	tables["boats"].(map[string]any)["minItems"], tables["boats"].(map[string]any)["maxItems"] = 1, 1
 	return map[string]any{
 		"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "All Coats boat file", "type": "object",
-		"properties": map[string]any{"format": map[string]any{"const": BoatFileFormat}, "version": map[string]any{"type": "integer", "minimum": 1, "maximum": BoatFileVersion},
-			"tables": map[string]any{"type": "object", "properties": tables, "required": required, "additionalProperties": false}},
+		"properties": map[string]any{"format": map[string]any{"const": BoatFileFormat},
+			"version": map[string]any{"type": "integer", "minimum": 1, "maximum": BoatFileVersion},
+			"tables": map[string]any{"type": "object", "properties": tables, "required": required,
+				"additionalProperties": false}},
 		"required": []string{"format", "version", "tables"}, "additionalProperties": false,
 	}, nil
 }
@@ -309,7 +318,10 @@ func (s *Store) Restore(ctx context.Context, path string) (kept string, err erro
 	if _, err := conn.ExecContext(ctx, "ATTACH DATABASE ? AS backup", path); err != nil {
 		return "", err
 	}
-	defer func() { _, _ = conn.ExecContext(context.WithoutCancel(ctx), "DETACH DATABASE backup") }() // the connection is given back clean
+	defer func() {
+		_, _ = conn.ExecContext(context.WithoutCancel(ctx),
+			"DETACH DATABASE backup")
+	}() // the connection is given back clean
 	tx, err := conn.BeginTxx(ctx, nil)
 	if err != nil {
 		return "", err
@@ -327,7 +339,8 @@ func (q Queries) copyFrom(ctx context.Context, from string) error {
 	if _, err := q.q.ExecContext(ctx, "PRAGMA defer_foreign_keys = ON"); err != nil {
 		return err
 	}
-	tables, err := list[string](ctx, q, `SELECT name FROM sqlite_schema WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND name <> 'goose_db_version'`)
+	tables, err := list[string](ctx, q,
+		`SELECT name FROM sqlite_schema WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND name <> 'goose_db_version'`)
 	if err != nil {
 		return err
 	}
@@ -346,7 +359,8 @@ func (q Queries) copyFrom(ctx context.Context, from string) error {
 			names[c.Name] = true
 		}
 		all := strings.Join(slices.Sorted(maps.Keys(names)), ", ")
-		if _, err := q.q.ExecContext(ctx, "INSERT INTO main."+t+" ("+all+") SELECT "+all+" FROM "+from+"."+t); err != nil {
+		if _, err := q.q.ExecContext(ctx, "INSERT INTO main."+t+" ("+all+") SELECT "+all+" FROM "+from+"."+
+			t); err != nil {
 			return fmt.Errorf("%s: %w", t, err)
 		}
 	}

@@ -30,7 +30,9 @@ func TestRefsAreNullWhenEmpty(t *testing.T) {
 
 func TestPotsStayUntilEmptied(t *testing.T) {
 	s := yard(t)
-	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.AddProduct(ctx, Product{ID: "p"}) }))
+	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
+		return q.AddProduct(ctx, Product{ID: "p"})
+	}))
 	p := Pot{ID: "pot", BoatID: "b", SurfaceID: "deck", ProductID: "p", Litres: 0.5, MixedAt: 100}
 	put := func() {
 		require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.PutPot(ctx, p) }))
@@ -124,7 +126,9 @@ func TestFairingsBySurface(t *testing.T) {
 	assert.Equal(t, []Fairing{f}, all)
 	f.Readings.V = []byte(`{"round":2}`)
 	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.EditFairing(ctx, f) }))
-	assert.ErrorIs(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.EditFairing(ctx, f) }), ErrStale)
+	assert.ErrorIs(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
+		return q.EditFairing(ctx, f)
+	}), ErrStale)
 	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.RemoveFairing(ctx, "f") }))
 	_, err = s.Read(ctx).Fairing(ctx, "f")
 	assert.ErrorIs(t, err, ErrNotFound)

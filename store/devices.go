@@ -18,7 +18,8 @@ func (q Queries) Devices(ctx context.Context) ([]Device, error) {
 
 // AddDevice inserts d.
 func (q Queries) AddDevice(ctx context.Context, d Device) error {
-	_, err := q.exec(ctx, "INSERT INTO devices (id, name, token, paired_at, may) VALUES (:id, :name, :token, :paired_at, :may)", d)
+	_, err := q.exec(ctx,
+		"INSERT INTO devices (id, name, token, paired_at, may) VALUES (:id, :name, :token, :paired_at, :may)", d)
 	return err
 }
 

@@ -32,13 +32,15 @@ func (q Queries) Fairing(ctx context.Context, id string) (Fairing, error) {
 
 // AddFairing inserts f.
 func (q Queries) AddFairing(ctx context.Context, f Fairing) error {
-	_, err := q.exec(ctx, "INSERT INTO fairings (id, surface_id, read_at, readings) VALUES (:id, :surface_id, :read_at, :readings)", f)
+	_, err := q.exec(ctx,
+		"INSERT INTO fairings (id, surface_id, read_at, readings) VALUES (:id, :surface_id, :read_at, :readings)", f)
 	return err
 }
 
 // EditFairing updates f if its version is current.
 func (q Queries) EditFairing(ctx context.Context, f Fairing) error {
-	return q.edit(ctx, "fairings", f.ID, "UPDATE fairings SET version = version + 1, readings = :readings WHERE id = :id AND version = :version", f)
+	return q.edit(ctx, "fairings", f.ID,
+		"UPDATE fairings SET version = version + 1, readings = :readings WHERE id = :id AND version = :version", f)
 }
 
 // RemoveFairing deletes one.

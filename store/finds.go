@@ -67,7 +67,8 @@ func (q Queries) RemoveModel(ctx context.Context, id string) error {
 
 // OnlyDraws lets no other model of the boat draw her.
 func (q Queries) OnlyDraws(ctx context.Context, boatID, id string) error {
-	_, err := q.exec(ctx, "UPDATE models SET draws = 0 WHERE boat_id = :boat AND id <> :id", map[string]any{"boat": boatID, "id": id})
+	_, err := q.exec(ctx, "UPDATE models SET draws = 0 WHERE boat_id = :boat AND id <> :id",
+		map[string]any{"boat": boatID, "id": id})
 	return err
 }
 
@@ -93,7 +94,8 @@ func (q Queries) Defect(ctx context.Context, id string) (Defect, error) {
 
 // AddDefect inserts d.
 func (q Queries) AddDefect(ctx context.Context, d Defect) error {
-	_, err := q.exec(ctx, "INSERT INTO defects (id, surface_id, found_at, defect) VALUES (:id, :surface_id, :found_at, :defect)", d)
+	_, err := q.exec(ctx,
+		"INSERT INTO defects (id, surface_id, found_at, defect) VALUES (:id, :surface_id, :found_at, :defect)", d)
 	return err
 }
 
@@ -121,7 +123,8 @@ type Photo struct {
 // BoatPhotos lists the photos of a boat's defects and log.
 func (q Queries) BoatPhotos(ctx context.Context, boatID string) ([]Photo, error) {
 	return list[Photo](ctx, q, `SELECT id, defect_id, entry_id, taken_at, width, height FROM photos
-		WHERE defect_id IN (SELECT defects.id FROM defects JOIN surfaces ON surfaces.id = defects.surface_id WHERE surfaces.boat_id = ?1)
+		WHERE defect_id IN (SELECT defects.id FROM defects JOIN surfaces ON surfaces.id = defects.surface_id
+		WHERE surfaces.boat_id = ?1)
 		OR entry_id IN (SELECT id FROM log_entries WHERE boat_id = ?1) ORDER BY taken_at, id`, boatID)
 }
 
@@ -136,7 +139,8 @@ func (q Queries) AddPhoto(ctx context.Context, p Photo, jpeg []byte) error {
 		Photo
 		JPEG []byte `db:"jpeg"`
 	}{p, jpeg}
-	_, err := q.exec(ctx, "INSERT INTO photos (id, defect_id, entry_id, taken_at, width, height, jpeg) VALUES (:id, :defect_id, :entry_id, :taken_at, :width, :height, :jpeg)", row)
+	_, err := q.exec(ctx,
+		"INSERT INTO photos (id, defect_id, entry_id, taken_at, width, height, jpeg) VALUES (:id, :defect_id, :entry_id, :taken_at, :width, :height, :jpeg)", row)
 	return err
 }
 

@@ -48,7 +48,9 @@ func TestSurfacesKeepTheirOrder(t *testing.T) {
 		return q.AddSurface(ctx, Surface{ID: "last", BoatID: "b", Name: "last"})
 	}))
 	assert.Equal(t, []string{"deck", "rail", "hull", "last"}, names(t, s))
-	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.PlaceSurface(ctx, "last", 0) }))
+	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
+		return q.PlaceSurface(ctx, "last", 0)
+	}))
 	assert.Equal(t, []string{"last", "deck", "rail", "hull"}, names(t, s))
 	b, err := s.Read(ctx).Boat(ctx, "b")
 	require.NoError(t, err)
@@ -57,9 +59,12 @@ func TestSurfacesKeepTheirOrder(t *testing.T) {
 
 func TestModelRoundTrip(t *testing.T) {
 	s := yard(t)
-	m := Model{ID: "m", Version: 1, BoatID: "b", Name: "Hull", Format: "stl", Draws: true, Placing: JSON[mesh.Placing]{mesh.Placing{Unit: "mm", Up: "+z", Forward: "-x", WaterlineM: 0.4}},
-		Result: JSON[ModelResult]{ModelResult{Areas: mesh.Areas{TotalM2: 12, Zones: map[mesh.Zone]mesh.Half{mesh.Bottom: {PortM2: 3, StarboardM2: 4}}},
-			Report: mesh.Report{Facets: 7}, Stations: []mesh.Station{{XM: 1, KeelM: -0.5}}}}}
+	m := Model{ID: "m", Version: 1, BoatID: "b", Name: "Hull", Format: "stl", Draws: true,
+		Placing: JSON[mesh.Placing]{mesh.Placing{Unit: "mm", Up: "+z", Forward: "-x", WaterlineM: 0.4}},
+		Result: JSON[ModelResult]{
+			ModelResult{Areas: mesh.Areas{TotalM2: 12,
+				Zones: map[mesh.Zone]mesh.Half{mesh.Bottom: {PortM2: 3, StarboardM2: 4}}},
+				Report: mesh.Report{Facets: 7}, Stations: []mesh.Station{{XM: 1, KeelM: -0.5}}}}}
 	file := bytes.Repeat([]byte{0, 1, 255}, 1000)
 	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.AddModel(ctx, m, file) }))
 	got, err := s.Read(ctx).Models(ctx, "b")
@@ -88,7 +93,9 @@ func TestModelRoundTrip(t *testing.T) {
 
 func TestDefectsAndPhotosRoundTrip(t *testing.T) {
 	s := yard(t)
-	d := Defect{ID: "d", Version: 1, SurfaceID: "deck", FoundAt: 1_000, Defect: JSON[survey.Defect]{survey.Defect{Kind: "void", Count: 2, State: "found", Place: survey.Place{View: "plan", X: 1, Y: -0.5}}}}
+	d := Defect{ID: "d", Version: 1, SurfaceID: "deck", FoundAt: 1_000,
+		Defect: JSON[survey.Defect]{survey.Defect{Kind: "void", Count: 2, State: "found",
+			Place: survey.Place{View: "plan", X: 1, Y: -0.5}}}}
 	photo := Photo{ID: "f", DefectID: "d", TakenAt: 2_000, Width: 4, Height: 3}
 	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
 		require.NoError(t, q.AddDefect(ctx, d))
@@ -114,19 +121,26 @@ func TestDefectsAndPhotosRoundTrip(t *testing.T) {
 	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.RemoveSurface(ctx, "hull") }))
 	_, err = s.Read(ctx).PhotoJPEG(ctx, "f")
 	assert.ErrorIs(t, err, ErrNotFound)
-	assert.ErrorIs(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.RemoveDefect(ctx, "d") }), ErrNotFound)
-	assert.Error(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.AddDefect(ctx, d) }), "no such surface any more")
+	assert.ErrorIs(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
+		return q.RemoveDefect(ctx, "d")
+	}), ErrNotFound)
+	assert.Error(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
+		return q.AddDefect(ctx, d)
+	}), "no such surface any more")
 }
 
 func TestLogKeepsWhatWasSandedOff(t *testing.T) {
 	s := yard(t)
-	e := Entry{ID: "e", Version: 1, BoatID: "b", SurfaceID: "deck", Kind: "sand", StartedAt: 5, Grit: 120, RemovedUm: 35, WetUm: JSON[[]float64]{[]float64{}}}
+	e := Entry{ID: "e", Version: 1, BoatID: "b", SurfaceID: "deck", Kind: "sand", StartedAt: 5, Grit: 120,
+		RemovedUm: 35, WetUm: JSON[[]float64]{[]float64{}}}
 	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.AddEntry(ctx, e) }))
 	got, err := s.Read(ctx).Entry(ctx, "e")
 	require.NoError(t, err)
 	assert.Equal(t, e, got)
 	e.RemovedUm = 40
-	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.EditEntry(ctx, e, time.Unix(0, 0)) }))
+	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
+		return q.EditEntry(ctx, e, time.Unix(0, 0))
+	}))
 	got, err = s.Read(ctx).Entry(ctx, "e")
 	require.NoError(t, err)
 	assert.Equal(t, 40.0, got.RemovedUm)

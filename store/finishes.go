@@ -24,7 +24,8 @@ func (q Queries) BoatFinishes(ctx context.Context, boatID string) ([]Finish, err
 // of that version.
 func (q Queries) SetFinish(ctx context.Context, f Finish) error {
 	if f.Version > 0 {
-		return q.edit(ctx, "finishes", f.ID, "UPDATE finishes SET version = version + 1, work = :work WHERE id = :id AND version = :version", f)
+		return q.edit(ctx, "finishes", f.ID,
+			"UPDATE finishes SET version = version + 1, work = :work WHERE id = :id AND version = :version", f)
 	}
 	n, err := q.exec(ctx, `INSERT INTO finishes (id, boat_id, surface_id, craft, work) VALUES (:id, :boat_id, :surface_id, :craft, :work)
 		ON CONFLICT DO NOTHING`, f)

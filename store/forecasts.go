@@ -25,19 +25,22 @@ func (q Queries) Issued(ctx context.Context, placeID string) ([]weather.Issued, 
 
 // LastIssued is when the last forecast kept of a place was issued, ErrNotFound if none is.
 func (q Queries) LastIssued(ctx context.Context, placeID string) (time.Time, error) {
-	at, err := one[int64](ctx, q, "SELECT issued_at FROM forecasts WHERE place_id = ? ORDER BY issued_at DESC LIMIT 1", placeID)
+	at, err := one[int64](ctx, q, "SELECT issued_at FROM forecasts WHERE place_id = ? ORDER BY issued_at DESC LIMIT 1",
+		placeID)
 	return time.Unix(at, 0).UTC(), err
 }
 
 // KeepIssued keeps a forecast of a place.
 func (q Queries) KeepIssued(ctx context.Context, placeID string, f weather.Issued) error {
-	_, err := q.exec(ctx, "INSERT OR REPLACE INTO forecasts (place_id, issued_at, hours) VALUES (:place_id, :issued_at, :hours)",
+	_, err := q.exec(ctx,
+		"INSERT OR REPLACE INTO forecasts (place_id, issued_at, hours) VALUES (:place_id, :issued_at, :hours)",
 		issued{placeID, f.At.Unix(), JSON[weather.Series]{V: f.Hours}})
 	return err
 }
 
 // DropIssued deletes the forecasts of a place that were issued before from or after to.
 func (q Queries) DropIssued(ctx context.Context, placeID string, from, to time.Time) error {
-	_, err := q.q.ExecContext(ctx, "DELETE FROM forecasts WHERE place_id = ? AND (issued_at < ? OR issued_at > ?)", placeID, from.Unix(), to.Unix())
+	_, err := q.q.ExecContext(ctx, "DELETE FROM forecasts WHERE place_id = ? AND (issued_at < ? OR issued_at > ?)",
+		placeID, from.Unix(), to.Unix())
 	return err
 }

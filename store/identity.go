@@ -47,7 +47,8 @@ func identify(ctx context.Context, db *sqlx.DB) (isNew bool, err error) {
 	has := func(table string) bool { return slices.Contains(tables, table) }
 	switch {
 	case id == applicationID: // even of one whose making was cut off
-	case id != 0 || !has("settings") || !has("boats") || !has("products"): // before migration 9 the tables were the only mark
+	case id != 0 || !has("settings") || !has("boats") ||
+		!has("products"): // before migration 9 the tables were the only mark
 		return false, ErrForeign
 	}
 	if !has("goose_db_version") {

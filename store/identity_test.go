@@ -46,11 +46,13 @@ func TestOtherFilesAreRefusedAndLeft(t *testing.T) {
 		path string
 		want error
 	}{
-		"another program's":            {file(t, "CREATE TABLE notes (id TEXT)"), ErrForeign},
-		"another id":                   {damage("PRAGMA application_id = 7"), ErrForeign},
-		"a newer version's":            {damage("INSERT INTO goose_db_version (version_id, is_applied) VALUES (9999, 1)"), ErrNewer},
-		"not a database":               {text, ErrForeign},
-		"the tables, but none of ours": {file(t, "CREATE TABLE boats (id)", "CREATE TABLE settings (id)", "CREATE TABLE products (id)", "CREATE TABLE goose_db_version (id)"), ErrForeign},
+		"another program's": {file(t, "CREATE TABLE notes (id TEXT)"), ErrForeign},
+		"another id":        {damage("PRAGMA application_id = 7"), ErrForeign},
+		"a newer version's": {
+			damage("INSERT INTO goose_db_version (version_id, is_applied) VALUES (9999, 1)"), ErrNewer},
+		"not a database": {text, ErrForeign},
+		"the tables, but none of ours": {file(t, "CREATE TABLE boats (id)", "CREATE TABLE settings (id)",
+			"CREATE TABLE products (id)", "CREATE TABLE goose_db_version (id)"), ErrForeign},
 	} {
 		before, err := os.ReadFile(c.path)
 		require.NoError(t, err)

@@ -68,13 +68,16 @@ type dayRow struct {
 
 // Readings returns an instrument's readings in [from, to] by time.
 func (q Queries) Readings(ctx context.Context, id string, from, to time.Time) ([]reading.Reading, error) {
-	days, err := list[dayRow](ctx, q, "SELECT * FROM readings WHERE instrument_id = ? AND day BETWEEN ? AND ? ORDER BY day", id, dayOf(from), dayOf(to))
+	days, err := list[dayRow](ctx, q,
+		"SELECT * FROM readings WHERE instrument_id = ? AND day BETWEEN ? AND ? ORDER BY day", id, dayOf(from),
+		dayOf(to))
 	return within(days, from, to)[id], err
 }
 
 // PlaceReadings returns the readings in [from, to] of all instruments of a place, by
 // instrument and time.
-func (q Queries) PlaceReadings(ctx context.Context, placeID string, from, to time.Time) (map[string][]reading.Reading, error) {
+func (q Queries) PlaceReadings(ctx context.Context, placeID string, from, to time.Time) (map[string][]reading.Reading,
+	error) {
 	days, err := list[dayRow](ctx, q, `SELECT readings.* FROM readings JOIN instruments ON instruments.id = readings.instrument_id
 		WHERE instruments.place_id = ? AND day BETWEEN ? AND ? ORDER BY instrument_id, day`, placeID, dayOf(from), dayOf(to))
 	return within(days, from, to), err
@@ -108,14 +111,16 @@ func (q Queries) ReadingSpan(ctx context.Context, id string) (first, last time.T
 		Last  *int64 `db:"last"`
 		Bytes *int64 `db:"bytes"`
 	}
-	sums, err := one[span](ctx, q, "SELECT min(day) AS first, max(day) AS last, sum(length(points)) AS bytes FROM readings WHERE instrument_id = ?", id)
+	sums, err := one[span](ctx, q,
+		"SELECT min(day) AS first, max(day) AS last, sum(length(points)) AS bytes FROM readings WHERE instrument_id = ?", id)
 	if err != nil {
 		return first, last, 0, err
 	}
 	if sums.First == nil {
 		return first, last, 0, ErrNotFound
 	}
-	ends, err := list[dayRow](ctx, q, "SELECT * FROM readings WHERE instrument_id = ? AND day IN (?, ?) ORDER BY day", id, *sums.First, *sums.Last)
+	ends, err := list[dayRow](ctx, q, "SELECT * FROM readings WHERE instrument_id = ? AND day IN (?, ?) ORDER BY day",
+		id, *sums.First, *sums.Last)
 	if err != nil || len(ends) == 0 {
 		return first, last, 0, errors.Join(err)
 	}
@@ -140,7 +145,9 @@ func (q Queries) PutReadings(ctx context.Context, id string, rs []reading.Readin
 			points = merge(old[0].decode(), points)
 		}
 		row := dayRow{id, day, encode(points)}
-		if _, err := q.exec(ctx, "INSERT OR REPLACE INTO readings (instrument_id, day, points) VALUES (:instrument_id, :day, :points)", row); err != nil {
+		if _, err := q.exec(ctx,
+			"INSERT OR REPLACE INTO readings (instrument_id, day, points) VALUES (:instrument_id, :day, :points)",
+			row); err != nil {
 			return fmt.Errorf("readings of %s: %w", rs[lo].At.Format(time.DateOnly), err)
 		}
 		lo = hi
@@ -199,7 +206,8 @@ func (d dayRow) decode() []reading.Reading {
 	}
 	for i := range out {
 		k := i * pointSize
-		out[i] = reading.Reading{At: time.Unix(86400*d.Day+int64(binary.LittleEndian.Uint32(d.Points[k:])), 0).UTC(), TempC: value(k + 4), RHPct: value(k + 8)}
+		out[i] = reading.Reading{At: time.Unix(86400*d.Day+int64(binary.LittleEndian.Uint32(d.Points[k:])), 0).UTC(),
+			TempC: value(k + 4), RHPct: value(k + 8)}
 	}
 	return out
 }

@@ -16,10 +16,12 @@ import (
 func TestMarksOfAPlanBecomeEntries(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "old.db")
 	db := upTo(t, path, 12)
-	db.MustExec(`INSERT INTO places (id, name, latitude_deg, longitude_deg, time_zone, weather_source) VALUES ('p', 'Quay', 52, 1, 'UTC', 'imported')`)
+	db.MustExec(
+		`INSERT INTO places (id, name, latitude_deg, longitude_deg, time_zone, weather_source) VALUES ('p', 'Quay', 52, 1, 'UTC', 'imported')`)
 	db.MustExec(`INSERT INTO boats (id, place_id, name, type, heading_deg, launch_date, lights, hull_form, loa_m, lwl_m, beam_m, draught_m, freeboard_m, houses_m2, displacement_t, week, crew)
 		VALUES ('b', 'p', 'Old', '', 0, '', 0, 'medium', 7, 6, 2, 1, 1, 0, 1, '[]', 1)`)
-	db.MustExec(`INSERT INTO surfaces (id, boat_id, position, name, part, side, description, findings, measured) VALUES ('s', 'b', 1, 'Side', 'topsides', 'port', '{}', '{}', '{}')`)
+	db.MustExec(
+		`INSERT INTO surfaces (id, boat_id, position, name, part, side, description, findings, measured) VALUES ('s', 'b', 1, 'Side', 'topsides', 'port', '{}', '{}', '{}')`)
 	db.MustExec(`INSERT INTO products (id, version, sheet) VALUES ('primer', 3, '{"name":"primer"}')`)
 	for i, w := range []string{"strip", "sand", "coat"} {
 		var product any
@@ -64,7 +66,8 @@ func TestMarksOfAPlanBecomeEntries(t *testing.T) {
 	assert.InDelta(t, 80, laid.Planned.DFTUm, 1e-9)
 	plan, err := s.Read(ctx).Plan(ctx, "p")
 	require.NoError(t, err)
-	assert.JSONEq(t, `{"people":[],"own":{"b":[{"id":"own","name":"Rewire","hours":4,"crew":1}]},"marks":{"other":{"state":"skipped"},"pin":{"pinned":"2026-05-09T08:00:00Z"}}}`, plan.Settings)
+	assert.JSONEq(t,
+		`{"people":[],"own":{"b":[{"id":"own","name":"Rewire","hours":4,"crew":1}]},"marks":{"other":{"state":"skipped"},"pin":{"pinned":"2026-05-09T08:00:00Z"}}}`, plan.Settings)
 	steps, err := s.Read(ctx).BoatSteps(ctx, "b")
 	require.NoError(t, err)
 	assert.Equal(t, step.Detail{}, steps[0].Detail.Detail)

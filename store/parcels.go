@@ -34,10 +34,12 @@ func (q Queries) keepParcel(ctx context.Context) (forget func(), err error) {
 		return func() {}, nil
 	}
 	now := time.Now()
-	if _, err := q.q.ExecContext(ctx, "DELETE FROM parcels WHERE at < ?", now.AddDate(0, 0, -parcelDays).Unix()); err != nil {
+	if _, err := q.q.ExecContext(ctx, "DELETE FROM parcels WHERE at < ?",
+		now.AddDate(0, 0, -parcelDays).Unix()); err != nil {
 		return nil, err
 	}
-	res, err := q.q.ExecContext(ctx, "INSERT INTO parcels (id, at) VALUES (?, ?) ON CONFLICT DO NOTHING", p.id, now.Unix())
+	res, err := q.q.ExecContext(ctx, "INSERT INTO parcels (id, at) VALUES (?, ?) ON CONFLICT DO NOTHING", p.id,
+		now.Unix())
 	if err != nil {
 		return nil, err
 	}

@@ -55,6 +55,8 @@ func TestAParcelIsWrittenOnce(t *testing.T) {
 	// Two transactions of one request are both written.
 	request := AsParcel(ctx, "c")
 	for _, key := range []string{"one", "two"} {
-		require.NoError(t, s.Write(request, func(ctx context.Context, q Queries) error { return q.SetSetting(ctx, key, "x") }))
+		require.NoError(t, s.Write(request, func(ctx context.Context, q Queries) error {
+			return q.SetSetting(ctx, key, "x")
+		}))
 	}
 }

@@ -24,7 +24,8 @@ func (q Queries) Plan(ctx context.Context, placeID string) (Plan, error) {
 // PutPlan stores a plan if its version is current; a first one has version 0.
 func (q Queries) PutPlan(ctx context.Context, p Plan) error {
 	if p.Version == 0 {
-		n, err := q.exec(ctx, `INSERT INTO plans (place_id, settings, starts, before, redo) VALUES (:place_id, :settings, :starts, :before, :redo) ON CONFLICT DO NOTHING`, p)
+		n, err := q.exec(ctx,
+			`INSERT INTO plans (place_id, settings, starts, before, redo) VALUES (:place_id, :settings, :starts, :before, :redo) ON CONFLICT DO NOTHING`, p)
 		if err == nil && n == 0 {
 			err = ErrStale
 		}

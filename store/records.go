@@ -43,7 +43,8 @@ func (q Queries) Entry(ctx context.Context, id string) (Entry, error) {
 // AddEntry inserts e.
 func (q Queries) AddEntry(ctx context.Context, e Entry) error {
 	_, err := q.exec(ctx, `INSERT INTO log_entries (id, boat_id, surface_id, kind, started_at, product_id, step_id, litres, wet_um, thinner_pct, grit,
-		removed_um, hours, who, note, detail) VALUES (:id, :boat_id, :surface_id, :kind, :started_at, :product_id, :step_id, :litres, :wet_um, :thinner_pct, :grit,
+		removed_um, hours, who, note, detail) VALUES (:id, :boat_id, :surface_id, :kind, :started_at, :product_id,
+		:step_id, :litres, :wet_um, :thinner_pct, :grit,
 		:removed_um, :hours, :who, :note, :detail)`, e)
 	return err
 }
@@ -56,12 +57,15 @@ func (q Queries) EditEntry(ctx context.Context, e Entry, at time.Time) error {
 		return err
 	}
 	if err := q.edit(ctx, "log_entries", e.ID, `UPDATE log_entries SET version = version + 1, surface_id = :surface_id, kind = :kind,
-		started_at = :started_at, product_id = :product_id, step_id = :step_id, litres = :litres, wet_um = :wet_um, thinner_pct = :thinner_pct,
-		grit = :grit, removed_um = :removed_um, hours = :hours, who = :who, note = :note, detail = :detail, deleted_at = :deleted_at
+		started_at = :started_at, product_id = :product_id, step_id = :step_id, litres = :litres, wet_um = :wet_um,
+		thinner_pct = :thinner_pct,
+		grit = :grit, removed_um = :removed_um, hours = :hours, who = :who, note = :note, detail = :detail,
+		deleted_at = :deleted_at
 		WHERE id = :id AND version = :version`, e); err != nil {
 		return err
 	}
-	_, err = q.exec(ctx, "INSERT INTO log_history (entry_id, version, at, entry) VALUES (:entry_id, :version, :at, :entry)",
+	_, err = q.exec(ctx,
+		"INSERT INTO log_history (entry_id, version, at, entry) VALUES (:entry_id, :version, :at, :entry)",
 		Former{e.ID, old.Version, at.Unix(), JSON[Entry]{old}})
 	return err
 }
@@ -94,7 +98,8 @@ type Pot struct {
 
 // FullPots lists the pots of a boat that are not emptied, the oldest first.
 func (q Queries) FullPots(ctx context.Context, boatID string) ([]Pot, error) {
-	return list[Pot](ctx, q, "SELECT * FROM pots WHERE boat_id = ? AND emptied_at IS NULL ORDER BY mixed_at, id", boatID)
+	return list[Pot](ctx, q, "SELECT * FROM pots WHERE boat_id = ? AND emptied_at IS NULL ORDER BY mixed_at, id",
+		boatID)
 }
 
 // Pot returns one pot.
@@ -123,8 +128,10 @@ type hour struct {
 }
 
 // Weather returns the measured or the forecast record of a place in [from, to].
-func (q Queries) Weather(ctx context.Context, placeID string, measured bool, from, to time.Time) (weather.Series, error) {
-	rows, err := list[hour](ctx, q, `SELECT * FROM weather WHERE place_id = ? AND measured = ? AND at BETWEEN ? AND ? ORDER BY at`,
+func (q Queries) Weather(ctx context.Context, placeID string, measured bool, from, to time.Time) (weather.Series,
+	error) {
+	rows, err := list[hour](ctx, q,
+		`SELECT * FROM weather WHERE place_id = ? AND measured = ? AND at BETWEEN ? AND ? ORDER BY at`,
 		placeID, measured, from.Unix(), to.Unix())
 	if err != nil {
 		return nil, err
@@ -132,7 +139,8 @@ func (q Queries) Weather(ctx context.Context, placeID string, measured bool, fro
 	out := make(weather.Series, len(rows))
 	for i, r := range rows {
 		out[i] = weather.Hour{
-			At: time.Unix(r.At, 0).UTC(), TempC: r.TempC, RHPct: r.RHPct, WindMS: r.WindMS, RainMM: r.RainMM, CloudPct: r.CloudPct,
+			At: time.Unix(r.At, 0).UTC(), TempC: r.TempC, RHPct: r.RHPct, WindMS: r.WindMS, RainMM: r.RainMM,
+			CloudPct:     r.CloudPct,
 			ShortwaveWM2: r.Shortwave, Measured: r.Measured,
 		}
 	}
@@ -145,7 +153,8 @@ func (q Queries) PutWeather(ctx context.Context, placeID string, measured bool, 
 	for _, h := range s {
 		if _, err := q.exec(ctx, `INSERT OR REPLACE INTO weather (place_id, measured, at, temp_c, rh_pct, wind_ms, rain_mm, cloud_pct, shortwave_wm2)
 			VALUES (:place_id, :measured, :at, :temp_c, :rh_pct, :wind_ms, :rain_mm, :cloud_pct, :shortwave_wm2)`,
-			hour{placeID, measured, h.At.Unix(), h.TempC, h.RHPct, h.WindMS, h.RainMM, h.CloudPct, h.ShortwaveWM2}); err != nil {
+			hour{placeID, measured, h.At.Unix(), h.TempC, h.RHPct, h.WindMS, h.RainMM, h.CloudPct,
+				h.ShortwaveWM2}); err != nil {
 			return err
 		}
 	}
@@ -154,14 +163,16 @@ func (q Queries) PutWeather(ctx context.Context, placeID string, measured bool, 
 
 // DropWeather deletes a place's measured or forecast record from an instant on.
 func (q Queries) DropWeather(ctx context.Context, placeID string, measured bool, from time.Time) error {
-	_, err := q.q.ExecContext(ctx, "DELETE FROM weather WHERE place_id = ? AND measured = ? AND at >= ?", placeID, measured, from.Unix())
+	_, err := q.q.ExecContext(ctx, "DELETE FROM weather WHERE place_id = ? AND measured = ? AND at >= ?", placeID,
+		measured, from.Unix())
 	return err
 }
 
 // LastWeather returns the last instant of a place's measured or forecast
 // record, ErrNotFound if it has none.
 func (q Queries) LastWeather(ctx context.Context, placeID string, measured bool) (time.Time, error) {
-	at, err := one[int64](ctx, q, "SELECT at FROM weather WHERE place_id = ? AND measured = ? ORDER BY at DESC LIMIT 1", placeID, measured)
+	at, err := one[int64](ctx, q, "SELECT at FROM weather WHERE place_id = ? AND measured = ? ORDER BY at DESC LIMIT 1",
+		placeID, measured)
 	return time.Unix(at, 0).UTC(), err
 }
 
@@ -172,6 +183,8 @@ func (q Queries) Setting(ctx context.Context, key string) (string, error) {
 
 // SetSetting writes a setting.
 func (q Queries) SetSetting(ctx context.Context, key, value string) error {
-	_, err := q.q.ExecContext(ctx, "INSERT INTO settings (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value", key, value)
+	_, err := q.q.ExecContext(ctx,
+		"INSERT INTO settings (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value", key,
+		value)
 	return err
 }

@@ -64,7 +64,8 @@ func (f *BoatFile) upgrade() {
 		}
 		if !laid[p["id"]] {
 			laid[p["id"]] = true
-			f.Tables["sheet_editions"] = append(f.Tables["sheet_editions"], map[string]any{"product_id": p["id"], "version": p["version"], "sheet": p["sheet"]})
+			f.Tables["sheet_editions"] = append(f.Tables["sheet_editions"], map[string]any{"product_id": p["id"],
+				"version": p["version"], "sheet": p["sheet"]})
 		}
 	}
 	f.Version = 2

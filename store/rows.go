@@ -55,7 +55,8 @@ func (q Queries) EditPlace(ctx context.Context, p Place) error {
 
 // Learn keeps what a place's forecasts were off by.
 func (q Queries) Learn(ctx context.Context, placeID string, l *weather.Learned) error {
-	_, err := q.exec(ctx, "UPDATE places SET learned = :learned WHERE id = :id", Place{ID: placeID, Learned: JSON[*weather.Learned]{V: l}})
+	_, err := q.exec(ctx, "UPDATE places SET learned = :learned WHERE id = :id",
+		Place{ID: placeID, Learned: JSON[*weather.Learned]{V: l}})
 	return err
 }
 
@@ -106,35 +107,44 @@ func (q Queries) Boat(ctx context.Context, id string) (Boat, error) {
 // AddBoat inserts b.
 func (q Queries) AddBoat(ctx context.Context, b Boat) error {
 	_, err := q.exec(ctx, `INSERT INTO boats (id, place_id, name, type, heading_deg, launch_date, lights, hull_form, loa_m, lwl_m, beam_m,
-		draught_m, freeboard_m, houses_m2, body_draught_m, hull_beam_m, guessed, displacement_t, week, crew, dew_free_h, months_afloat, season_nm, budget_cents) VALUES (:id, :place_id, :name, :type, :heading_deg, :launch_date, :lights, :hull_form,
-		:loa_m, :lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2, :body_draught_m, :hull_beam_m, :guessed, :displacement_t, :week, :crew, :dew_free_h, :months_afloat, :season_nm, :budget_cents)`, b)
+		draught_m, freeboard_m, houses_m2, body_draught_m, hull_beam_m, guessed, displacement_t, week, crew,
+		dew_free_h, months_afloat, season_nm, budget_cents) VALUES (:id, :place_id, :name, :type, :heading_deg,
+		:launch_date, :lights, :hull_form,
+		:loa_m, :lwl_m, :beam_m, :draught_m, :freeboard_m, :houses_m2, :body_draught_m, :hull_beam_m, :guessed,
+		:displacement_t, :week, :crew, :dew_free_h, :months_afloat, :season_nm, :budget_cents)`, b)
 	return err
 }
 
 // EditBoat updates b if its version is current.
 func (q Queries) EditBoat(ctx context.Context, b Boat) error {
 	return q.edit(ctx, "boats", b.ID, `UPDATE boats SET version = version + 1, place_id = :place_id, name = :name, type = :type,
-		heading_deg = :heading_deg, launch_date = :launch_date, lights = :lights, hull_form = :hull_form, loa_m = :loa_m, lwl_m = :lwl_m,
-		beam_m = :beam_m, draught_m = :draught_m, freeboard_m = :freeboard_m, houses_m2 = :houses_m2, body_draught_m = :body_draught_m, hull_beam_m = :hull_beam_m, guessed = :guessed,
-		displacement_t = :displacement_t, week = :week, crew = :crew, dew_free_h = :dew_free_h, months_afloat = :months_afloat, season_nm = :season_nm, budget_cents = :budget_cents
+		heading_deg = :heading_deg, launch_date = :launch_date, lights = :lights, hull_form = :hull_form,
+		loa_m = :loa_m, lwl_m = :lwl_m,
+		beam_m = :beam_m, draught_m = :draught_m, freeboard_m = :freeboard_m, houses_m2 = :houses_m2,
+		body_draught_m = :body_draught_m, hull_beam_m = :hull_beam_m, guessed = :guessed,
+		displacement_t = :displacement_t, week = :week, crew = :crew, dew_free_h = :dew_free_h,
+		months_afloat = :months_afloat, season_nm = :season_nm, budget_cents = :budget_cents
 		WHERE id = :id AND version = :version`, b)
 }
 
 // SetTent sets a boat's tent, nil for none, if its version is current.
 func (q Queries) SetTent(ctx context.Context, boatID string, version int, t *tent.Tent) error {
-	return q.edit(ctx, "boats", boatID, "UPDATE boats SET tent_version = tent_version + 1, tent = :tent WHERE id = :id AND tent_version = :tent_version",
+	return q.edit(ctx, "boats", boatID,
+		"UPDATE boats SET tent_version = tent_version + 1, tent = :tent WHERE id = :id AND tent_version = :tent_version",
 		Boat{ID: boatID, TentVersion: version, Tent: JSON[*tent.Tent]{t}})
 }
 
 // SetQuotes sets the quotes of a boat if their version is current.
 func (q Queries) SetQuotes(ctx context.Context, boatID string, version int, all []quote.Quote) error {
-	return q.edit(ctx, "boats", boatID, "UPDATE boats SET quotes_version = quotes_version + 1, quotes = :quotes WHERE id = :id AND quotes_version = :quotes_version",
+	return q.edit(ctx, "boats", boatID,
+		"UPDATE boats SET quotes_version = quotes_version + 1, quotes = :quotes WHERE id = :id AND quotes_version = :quotes_version",
 		Boat{ID: boatID, QuotesVersion: version, Quotes: JSON[[]quote.Quote]{all}})
 }
 
 // SetUnlearned sets which lessons of a boat's log do not count.
 func (q Queries) SetUnlearned(ctx context.Context, boatID string, keys []string) error {
-	_, err := q.exec(ctx, "UPDATE boats SET unlearned = :unlearned WHERE id = :id", Boat{ID: boatID, Unlearned: JSON[[]string]{keys}})
+	_, err := q.exec(ctx, "UPDATE boats SET unlearned = :unlearned WHERE id = :id",
+		Boat{ID: boatID, Unlearned: JSON[[]string]{keys}})
 	return err
 }
 
@@ -168,12 +178,15 @@ func (q Queries) Surface(ctx context.Context, id string) (Surface, error) {
 // AddSurface inserts s behind its boat's others, or, with a position, there.
 func (q Queries) AddSurface(ctx context.Context, s Surface) error {
 	if s.Position > 0 {
-		if _, err := q.exec(ctx, "UPDATE surfaces SET position = position + 1 WHERE boat_id = :boat_id AND position >= :position", s); err != nil {
+		if _, err := q.exec(ctx,
+			"UPDATE surfaces SET position = position + 1 WHERE boat_id = :boat_id AND position >= :position",
+			s); err != nil {
 			return err
 		}
 	}
 	_, err := q.exec(ctx, `INSERT INTO surfaces (id, boat_id, position, name, part, side, description, findings, measured)
-		VALUES (:id, :boat_id, iif(:position > 0, :position, (SELECT coalesce(max(position), 0) + 1 FROM surfaces WHERE boat_id = :boat_id)),
+		VALUES (:id, :boat_id, iif(:position > 0, :position, (SELECT coalesce(max(position), 0) + 1 FROM surfaces
+		WHERE boat_id = :boat_id)),
 		:name, :part, :side, :description, :findings, :measured)`, s)
 	return err
 }
@@ -181,12 +194,14 @@ func (q Queries) AddSurface(ctx context.Context, s Surface) error {
 // EditSurface updates s if its version is current.
 func (q Queries) EditSurface(ctx context.Context, s Surface) error {
 	return q.edit(ctx, "surfaces", s.ID, `UPDATE surfaces SET version = version + 1, name = :name, part = :part, side = :side,
-		description = :description, findings = :findings, measured = :measured WHERE id = :id AND version = :version`, s)
+		description = :description, findings = :findings, measured = :measured WHERE id = :id AND version = :version`,
+		s)
 }
 
 // PlaceSurface sets a surface's position among its boat's.
 func (q Queries) PlaceSurface(ctx context.Context, id string, position int) error {
-	_, err := q.exec(ctx, "UPDATE surfaces SET position = :position WHERE id = :id", map[string]any{"id": id, "position": position})
+	_, err := q.exec(ctx, "UPDATE surfaces SET position = :position WHERE id = :id",
+		map[string]any{"id": id, "position": position})
 	return err
 }
 
@@ -226,7 +241,9 @@ const keepEdition = "INSERT INTO sheet_editions (product_id, version, sheet) VAL
 
 // EditProduct updates p if its version is current, and keeps the new edition of its sheet.
 func (q Queries) EditProduct(ctx context.Context, p Product) error {
-	if err := q.edit(ctx, "products", p.ID, "UPDATE products SET version = version + 1, sheet = :sheet WHERE id = :id AND version = :version", p); err != nil {
+	if err := q.edit(ctx, "products", p.ID,
+		"UPDATE products SET version = version + 1, sheet = :sheet WHERE id = :id AND version = :version",
+		p); err != nil {
 		return err
 	}
 	p.Version++
@@ -256,8 +273,10 @@ func (q Queries) RemoveProduct(ctx context.Context, id string) error {
 // ProductUses names the surfaces that a product is planned for or logged on.
 func (q Queries) ProductUses(ctx context.Context, id string) ([]string, error) {
 	return list[string](ctx, q, `SELECT DISTINCT boats.name || ': ' || surfaces.name FROM surfaces JOIN boats ON boats.id = surfaces.boat_id
-		WHERE surfaces.id IN (SELECT surface_id FROM steps WHERE product_id = ?1 UNION SELECT surface_id FROM log_entries WHERE product_id = ?1)
-		UNION SELECT 'system ' || systems.name FROM systems, json_each(systems.steps) AS step WHERE step.value ->> 'productId' = ?1
+		WHERE surfaces.id IN (SELECT surface_id FROM steps WHERE product_id = ?1 UNION SELECT surface_id
+		FROM log_entries WHERE product_id = ?1)
+		UNION SELECT 'system ' || systems.name FROM systems, json_each(systems.steps) AS step
+		WHERE step.value ->> 'productId' = ?1
 		UNION SELECT 'the stock' FROM stock WHERE product_id = ?1
 		ORDER BY 1`, id)
 }
@@ -306,7 +325,8 @@ func (q Queries) BoatSteps(ctx context.Context, boatID string) ([]Step, error) {
 // SetSteps replaces the steps of a surface and raises the surface's version,
 // if version is current. Steps that keep their id keep their log entries.
 func (q Queries) SetSteps(ctx context.Context, surfaceID string, version int, steps []Step) error {
-	err := q.edit(ctx, "surfaces", surfaceID, "UPDATE surfaces SET version = version + 1 WHERE id = :id AND version = :version",
+	err := q.edit(ctx, "surfaces", surfaceID,
+		"UPDATE surfaces SET version = version + 1 WHERE id = :id AND version = :version",
 		map[string]any{"id": surfaceID, "version": version})
 	if err != nil {
 		return err
@@ -329,11 +349,15 @@ func (q Queries) SetSteps(ctx context.Context, surfaceID string, version int, st
 	for i, s := range steps {
 		s.SurfaceID, s.Position = surfaceID, i
 		if _, err := q.exec(ctx, `INSERT INTO steps (id, surface_id, position, work, product_id, coats, dft_um, method, loss_pct, thinner_pct,
-			grade, colour, grit, removed_um, agent, note, detail) VALUES (:id, :surface_id, :position, :work, :product_id, :coats, :dft_um, :method,
+			grade, colour, grit, removed_um, agent, note, detail) VALUES (:id, :surface_id, :position, :work,
+			:product_id, :coats, :dft_um, :method,
 			:loss_pct, :thinner_pct, :grade, :colour, :grit, :removed_um, :agent, :note, :detail)
-			ON CONFLICT (id) DO UPDATE SET position = :position, work = :work, product_id = :product_id, coats = :coats, dft_um = :dft_um,
-			method = :method, loss_pct = :loss_pct, thinner_pct = :thinner_pct, grade = :grade, colour = :colour, grit = :grit,
-			removed_um = :removed_um, agent = :agent, note = :note, detail = :detail WHERE surface_id = :surface_id`, s); err != nil {
+			ON CONFLICT (id) DO UPDATE SET position = :position, work = :work, product_id = :product_id,
+			coats = :coats, dft_um = :dft_um,
+			method = :method, loss_pct = :loss_pct, thinner_pct = :thinner_pct, grade = :grade, colour = :colour,
+			grit = :grit,
+			removed_um = :removed_um, agent = :agent, note = :note, detail = :detail WHERE surface_id = :surface_id`,
+			s); err != nil {
 			return err
 		}
 	}

@@ -63,7 +63,9 @@ func TestAWriteReadsWhatItWrites(t *testing.T) {
 	err := s.Write(ctx, func(ctx context.Context, q Queries) error {
 		_, err := s.Read(ctx).Setting(ctx, "k")
 		require.ErrorIs(t, err, ErrNotFound)
-		require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.SetSetting(ctx, "k", "1") }))
+		require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
+			return q.SetSetting(ctx, "k", "1")
+		}))
 		assert.Equal(t, "1", setting(t, ctx, s, "k"))
 		require.NoError(t, q.SetSetting(ctx, "k", "2"))
 		assert.Equal(t, "2", setting(t, ctx, s, "k"), "asked anew")

@@ -94,7 +94,9 @@ func opened(ctx context.Context, path string, options ...string) (*Store, error)
 			return nil, err
 		}
 	}
-	db, err := sqlx.Open("sqlite", address(path, append(options, "_pragma=busy_timeout(5000)", "_pragma=synchronous(FULL)", "_pragma=foreign_keys(1)")...))
+	db, err := sqlx.Open("sqlite",
+		address(path, append(options, "_pragma=busy_timeout(5000)", "_pragma=synchronous(FULL)",
+			"_pragma=foreign_keys(1)")...))
 	if err != nil {
 		return nil, err
 	}

@@ -31,7 +31,8 @@ func open(t *testing.T) *Store {
 
 func TestPragmas(t *testing.T) {
 	s := open(t)
-	for pragma, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "5000", "synchronous": "2"} {
+	for pragma, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "5000",
+		"synchronous": "2"} {
 		var got string
 		require.NoError(t, s.db.Get(&got, "PRAGMA "+pragma))
 		assert.Equal(t, want, got, pragma)
@@ -55,16 +56,20 @@ func upTo(t *testing.T, path string, version int64) *sqlx.DB {
 func TestSurfacesMoveToTheNewSchema(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "old.db")
 	db := upTo(t, path, 1)
-	db.MustExec(`INSERT INTO places (id, name, latitude_deg, longitude_deg, time_zone, weather_source) VALUES ('p', 'Quay', 52, 1, 'UTC', 'imported')`)
+	db.MustExec(
+		`INSERT INTO places (id, name, latitude_deg, longitude_deg, time_zone, weather_source) VALUES ('p', 'Quay', 52, 1, 'UTC', 'imported')`)
 	db.MustExec(`INSERT INTO boats VALUES ('b', 1, 'p', 'Old', '', 0, '', 0, 'medium', 7, 6, 2, 1, 1, 0)`)
 	for i, r := range [][2]string{
-		{"GRP, old gelcoat", `{"method":"principal"}`}, {"mahogany", `{"method":"strip","lengthM":3,"widthM":0.2,"count":2}`},
+		{"GRP, old gelcoat", `{"method":"principal"}`},
+		{"mahogany", `{"method":"strip","lengthM":3,"widthM":0.2,"count":2}`},
 		{"", `{"method":"stated","areaM2":7,"uncertaintyPct":4}`}, {"steel", `{"method":""}`},
 	} {
-		db.MustExec(`INSERT INTO surfaces VALUES (?, 1, 'b', ?, 'x', 'bottom', 'both', ?, ?)`, string(rune('a'+i)), i, r[0], r[1])
+		db.MustExec(`INSERT INTO surfaces VALUES (?, 1, 'b', ?, 'x', 'bottom', 'both', ?, ?)`, string(rune('a'+i)), i,
+			r[0], r[1])
 	}
 	db.MustExec(`INSERT INTO products (id, sheet) VALUES ('primer', '{}')`)
-	db.MustExec(`INSERT INTO steps (id, surface_id, position, product_id, coats, dft_um, method, loss_pct, thinner_pct) VALUES ('step', 'a', 0, 'primer', 2, 80, 'roller', 10, 0)`)
+	db.MustExec(
+		`INSERT INTO steps (id, surface_id, position, product_id, coats, dft_um, method, loss_pct, thinner_pct) VALUES ('step', 'a', 0, 'primer', 2, 80, 'roller', 10, 0)`)
 	db.MustExec(`INSERT INTO log_entries (id, surface_id, kind, started_at, product_id, step_id, litres, wet_um, thinner_pct, grit, who, note)
 		VALUES ('entry', 'a', 'coat', 7, 'primer', 'step', 1.5, '[]', 0, 0, 'Kim', '')`)
 	require.NoError(t, db.Close())
@@ -90,7 +95,8 @@ func TestSurfacesMoveToTheNewSchema(t *testing.T) {
 		assert.NoError(t, got[i].Findings.V.Validate())
 	}
 	assert.Equal(t, "mahogany", got[1].Description.V.SubstrateNote)
-	boat := area.Boat{Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 7, LWLM: 6, BeamM: 2, DraughtM: 1, FreeboardM: 1}}
+	boat := area.Boat{Dimensions: area.Dimensions{HullForm: area.Medium, LOAM: 7, LWLM: 6, BeamM: 2, DraughtM: 1,
+		FreeboardM: 1}}
 	for i, want := range []float64{13.5, 1.2, 7, 13.5} {
 		a, err := boat.Assess(area.Bottom, area.Both, got[i].Measured.V)
 		require.NoError(t, err)
@@ -125,14 +131,17 @@ func TestVersionsAndMissingRows(t *testing.T) {
 	assert.ErrorIs(t, edit(p), ErrNotFound)
 	_, err := s.Read(ctx).Boat(ctx, "none")
 	assert.ErrorIs(t, err, ErrNotFound)
-	assert.Error(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.AddBoat(ctx, Boat{ID: "b", PlaceID: "none"}) }), "foreign keys hold")
+	assert.Error(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
+		return q.AddBoat(ctx, Boat{ID: "b", PlaceID: "none"})
+	}), "foreign keys hold")
 }
 
 func TestWeatherRoundTrip(t *testing.T) {
 	s := open(t)
 	at := time.Date(2026, 5, 9, 10, 0, 0, 0, time.UTC)
 	wind := 3.5
-	in := weather.Series{{At: at, TempC: 9.5, RHPct: 80, WindMS: &wind, Measured: true}, {At: at.Add(time.Hour), TempC: 10, RHPct: 79, Measured: true}}
+	in := weather.Series{{At: at, TempC: 9.5, RHPct: 80, WindMS: &wind, Measured: true},
+		{At: at.Add(time.Hour), TempC: 10, RHPct: 79, Measured: true}}
 	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
 		require.NoError(t, q.AddPlace(ctx, Place{ID: "p", Name: "Quay", TimeZone: "UTC", WeatherSource: "imported"}))
 		require.NoError(t, q.PutWeather(ctx, "p", true, in))
@@ -151,8 +160,10 @@ func TestWeatherRoundTrip(t *testing.T) {
 // A point of a day of readings on the disk: seconds of the day, m°C and m%, each 32 bits,
 // the least first; the least number of all is no value.
 func TestPointsOnTheDisk(t *testing.T) {
-	rs := []reading.Reading{{At: time.Unix(86400+3600, 0).UTC(), TempC: -1.5, RHPct: 60.25}, {At: time.Unix(86400+3661, 0).UTC(), TempC: 0.001, RHPct: math.NaN()}}
-	disk := "\x10\x0e\x00\x00" + "\x24\xfa\xff\xff" + "\x5a\xeb\x00\x00" + "\x4d\x0e\x00\x00" + "\x01\x00\x00\x00" + "\x00\x00\x00\x80"
+	rs := []reading.Reading{{At: time.Unix(86400+3600, 0).UTC(), TempC: -1.5, RHPct: 60.25},
+		{At: time.Unix(86400+3661, 0).UTC(), TempC: 0.001, RHPct: math.NaN()}}
+	disk := "\x10\x0e\x00\x00" + "\x24\xfa\xff\xff" + "\x5a\xeb\x00\x00" + "\x4d\x0e\x00\x00" + "\x01\x00\x00\x00" +
+		"\x00\x00\x00\x80"
 	assert.Equal(t, []byte(disk), encode(rs))
 	back := dayRow{Day: 1, Points: []byte(disk)}.decode()
 	assert.Equal(t, rs[0], back[0])
@@ -163,13 +174,16 @@ func TestReadingsRoundTrip(t *testing.T) {
 	s := open(t)
 	at := time.Date(2026, 5, 9, 23, 59, 30, 0, time.UTC)
 	none := math.NaN()
-	in := []reading.Reading{{At: at, TempC: -3.125, RHPct: 99.9}, {At: at.Add(45 * time.Second), TempC: 10.001, RHPct: none}, {At: at.Add(2 * time.Minute), TempC: none, RHPct: 50}}
+	in := []reading.Reading{{At: at, TempC: -3.125, RHPct: 99.9}, {At: at.Add(45 * time.Second), TempC: 10.001,
+		RHPct: none}, {At: at.Add(2 * time.Minute), TempC: none, RHPct: 50}}
 	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
 		require.NoError(t, q.AddPlace(ctx, Place{ID: "p", Name: "Quay", TimeZone: "UTC", WeatherSource: "imported"}))
-		require.NoError(t, q.AddInstrument(ctx, Instrument{ID: "i", PlaceID: "p", Name: "Post", Kind: "air", Feed: "file"}))
+		require.NoError(t, q.AddInstrument(ctx, Instrument{ID: "i", PlaceID: "p", Name: "Post", Kind: "air",
+			Feed: "file"}))
 		require.NoError(t, q.PutReadings(ctx, "i", in))
 		// Over midnight, between and in place of what is there.
-		return q.PutReadings(ctx, "i", []reading.Reading{{At: at.Add(20 * time.Second), TempC: 4, RHPct: 60}, {At: at.Add(2 * time.Minute), TempC: 5, RHPct: 51}})
+		return q.PutReadings(ctx, "i", []reading.Reading{{At: at.Add(20 * time.Second), TempC: 4, RHPct: 60},
+			{At: at.Add(2 * time.Minute), TempC: 5, RHPct: 51}})
 	}))
 	got, err := s.Read(ctx).Readings(ctx, "i", at, at.Add(time.Hour))
 	require.NoError(t, err)
@@ -182,7 +196,9 @@ func TestReadingsRoundTrip(t *testing.T) {
 	first, last, n, err := s.Read(ctx).ReadingSpan(ctx, "i")
 	require.NoError(t, err)
 	assert.Equal(t, []any{at, at.Add(2 * time.Minute), 4}, []any{first, last, n})
-	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error { return q.DropReadings(ctx, "i", at.Add(time.Minute)) }))
+	require.NoError(t, s.Write(ctx, func(ctx context.Context, q Queries) error {
+		return q.DropReadings(ctx, "i", at.Add(time.Minute))
+	}))
 	_, last, n, err = s.Read(ctx).ReadingSpan(ctx, "i")
 	require.NoError(t, err)
 	assert.Equal(t, []any{at.Add(20 * time.Second), 2}, []any{last, n})

@@ -25,7 +25,8 @@ const keepVersion = "INSERT INTO system_versions (system_id, version, at, steps)
 
 // AddSystem inserts s and keeps its first version.
 func (q Queries) AddSystem(ctx context.Context, s System, at int64) error {
-	if _, err := q.exec(ctx, "INSERT INTO systems (id, name, note, steps) VALUES (:id, :name, :note, :steps)", s); err != nil {
+	if _, err := q.exec(ctx, "INSERT INTO systems (id, name, note, steps) VALUES (:id, :name, :note, :steps)",
+		s); err != nil {
 		return err
 	}
 	_, err := q.exec(ctx, keepVersion, map[string]any{"id": s.ID, "version": 1, "at": at, "steps": s.Steps})
@@ -34,7 +35,8 @@ func (q Queries) AddSystem(ctx context.Context, s System, at int64) error {
 
 // EditSystem updates s if its version is current, and keeps the new one.
 func (q Queries) EditSystem(ctx context.Context, s System, at int64) error {
-	if err := q.edit(ctx, "systems", s.ID, "UPDATE systems SET version = version + 1, name = :name, note = :note, steps = :steps WHERE id = :id AND version = :version", s); err != nil {
+	if err := q.edit(ctx, "systems", s.ID,
+		"UPDATE systems SET version = version + 1, name = :name, note = :note, steps = :steps WHERE id = :id AND version = :version", s); err != nil {
 		return err
 	}
 	_, err := q.exec(ctx, keepVersion, map[string]any{"id": s.ID, "version": s.Version + 1, "at": at, "steps": s.Steps})
@@ -77,7 +79,8 @@ func (q Queries) BoatOverrules(ctx context.Context, boatID string) ([]Overrule, 
 // SetOverrule lets a finding stand, with a reason; without one it counts again.
 func (q Queries) SetOverrule(ctx context.Context, o Overrule) error {
 	if o.Reason == "" {
-		_, err := q.exec(ctx, "DELETE FROM overrules WHERE surface_id = :surface_id AND step_id = :step_id AND rule = :rule", o)
+		_, err := q.exec(ctx,
+			"DELETE FROM overrules WHERE surface_id = :surface_id AND step_id = :step_id AND rule = :rule", o)
 		return err
 	}
 	_, err := q.exec(ctx, `INSERT INTO overrules (surface_id, step_id, rule, reason, at) VALUES (:surface_id, :step_id, :rule, :reason, :at)
@@ -116,14 +119,16 @@ func (q Queries) StockItem(ctx context.Context, id string) (Stock, error) {
 // AddStock inserts s.
 func (q Queries) AddStock(ctx context.Context, s Stock) error {
 	_, err := q.exec(ctx, `INSERT INTO stock (id, product_id, part, litres, batch, supplier, shelf, note, bought_on, opened_on, expires_on, arrives_on, counted_at)
-		VALUES (:id, :product_id, :part, :litres, :batch, :supplier, :shelf, :note, :bought_on, :opened_on, :expires_on, :arrives_on, :counted_at)`, s)
+		VALUES (:id, :product_id, :part, :litres, :batch, :supplier, :shelf, :note, :bought_on, :opened_on,
+		:expires_on, :arrives_on, :counted_at)`, s)
 	return err
 }
 
 // EditStock updates s if its version is current.
 func (q Queries) EditStock(ctx context.Context, s Stock) error {
 	return q.edit(ctx, "stock", s.ID, `UPDATE stock SET version = version + 1, product_id = :product_id, part = :part, litres = :litres, batch = :batch,
-		supplier = :supplier, shelf = :shelf, note = :note, bought_on = :bought_on, opened_on = :opened_on, expires_on = :expires_on, arrives_on = :arrives_on,
+		supplier = :supplier, shelf = :shelf, note = :note, bought_on = :bought_on, opened_on = :opened_on,
+		expires_on = :expires_on, arrives_on = :arrives_on,
 		counted_at = :counted_at WHERE id = :id AND version = :version`, s)
 }
 

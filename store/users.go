@@ -35,7 +35,8 @@ func (q Queries) AddSession(ctx context.Context, token []byte, userID string, no
 	if _, err := q.q.ExecContext(ctx, "DELETE FROM sessions WHERE until < ?", now.Unix()); err != nil {
 		return err
 	}
-	_, err := q.q.ExecContext(ctx, "INSERT INTO sessions (token, user_id, until) VALUES (?, ?, ?)", token, userID, until.Unix())
+	_, err := q.q.ExecContext(ctx, "INSERT INTO sessions (token, user_id, until) VALUES (?, ?, ?)", token, userID,
+		until.Unix())
 	return err
 }
 
@@ -47,7 +48,8 @@ func (q Queries) SessionUser(ctx context.Context, token []byte, now time.Time) (
 
 // EndSessions ends one session, or with a nil token all of a person.
 func (q Queries) EndSessions(ctx context.Context, token []byte, userID string) error {
-	_, err := q.q.ExecContext(ctx, "DELETE FROM sessions WHERE token = ? OR ? IS NULL AND user_id = ?", token, token, userID)
+	_, err := q.q.ExecContext(ctx, "DELETE FROM sessions WHERE token = ? OR ? IS NULL AND user_id = ?", token, token,
+		userID)
 	return err
 }
 
@@ -73,7 +75,8 @@ func (q Queries) keepAudit(ctx context.Context) error {
 	if !ok {
 		return nil
 	}
-	res, err := q.q.ExecContext(ctx, "INSERT INTO audit (at, who, what, path) VALUES (?, ?, ?, ?)", c.At, c.Who, c.What, c.Path)
+	res, err := q.q.ExecContext(ctx, "INSERT INTO audit (at, who, what, path) VALUES (?, ?, ?, ?)", c.At, c.Who, c.What,
+		c.Path)
 	if err != nil {
 		return err
 	}

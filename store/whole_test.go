@@ -43,14 +43,17 @@ func TestADatabaseIsHeldByOne(t *testing.T) {
 	beside, err := Beside(ctx, path)
 	require.NoError(t, err)
 	assert.NoError(t, beside.Backup(ctx, path+".copy"))
-	assert.Error(t, beside.Write(ctx, func(ctx context.Context, q Queries) error { return q.SetSetting(ctx, "a", "b") }), "it only reads")
+	assert.Error(t, beside.Write(ctx, func(ctx context.Context, q Queries) error {
+		return q.SetSetting(ctx, "a", "b")
+	}), "it only reads")
 	require.NoError(t, beside.Close())
 	_, err = Open(ctx, path)
 	require.ErrorIs(t, err, ErrHeld, "whoever read and went holds nothing")
 	require.NoError(t, s.Close())
 	s, err = Open(ctx, path)
 	require.NoError(t, err)
-	_, err = s.db.ExecContext(ctx, "DELETE FROM goose_db_version WHERE version_id = (SELECT max(version_id) FROM goose_db_version)")
+	_, err = s.db.ExecContext(ctx,
+		"DELETE FROM goose_db_version WHERE version_id = (SELECT max(version_id) FROM goose_db_version)")
 	require.NoError(t, err)
 	_, err = Beside(ctx, path)
 	assert.ErrorContains(t, err, "older version")
@@ -193,7 +196,8 @@ func TestKeep(t *testing.T) {
 		return at
 	}
 	var days []time.Time
-	for d := day("2026-06-15"); d.After(day("2025-04-30")); d = d.AddDate(0, 0, -1) { // a Monday back to May of the year before
+	for d := day("2026-06-15"); d.After(day("2025-04-30")); d = d.AddDate(0, 0,
+		-1) { // a Monday back to May of the year before
 		days = append(days, d)
 	}
 	var kept []string
@@ -203,9 +207,11 @@ func TestKeep(t *testing.T) {
 		}
 	}
 	assert.Equal(t, []string{
-		"2026-06-15", "2026-06-14", "2026-06-13", "2026-06-12", "2026-06-11", "2026-06-10", "2026-06-09", // days; the weeks of 15 and 8 June among them
+		"2026-06-15", "2026-06-14", "2026-06-13", "2026-06-12", "2026-06-11", "2026-06-10",
+		"2026-06-09",                             // days; the weeks of 15 and 8 June among them
 		"2026-06-07", "2026-05-31", "2026-05-24", // the weeks before
-		"2026-04-30", "2026-03-31", "2026-02-28", "2026-01-31", "2025-12-31", "2025-11-30", "2025-10-31", "2025-09-30", "2025-08-31", "2025-07-31",
+		"2026-04-30", "2026-03-31", "2026-02-28", "2026-01-31", "2025-12-31", "2025-11-30", "2025-10-31", "2025-09-30",
+		"2025-08-31", "2025-07-31",
 	}, kept)
 	assert.Empty(t, Keep(nil))
 }

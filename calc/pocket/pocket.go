@@ -54,7 +54,8 @@ type Of[Req, Res any] struct {
 }
 
 // New makes a calculator.
-func New[Req, Res any](name, summary string, example Req, compute func(context.Context, Req) (Res, error)) Of[Req, Res] {
+func New[Req, Res any](name, summary string, example Req, compute func(context.Context, Req) (Res, error)) Of[Req,
+	Res] {
 	return Of[Req, Res]{name, summary, func() Req { return example }, compute}
 }
 
@@ -110,7 +111,8 @@ func (c Of[Req, Res]) Answer(ctx context.Context, req Req) (Res, error) {
 	}
 	var overflow *json.UnsupportedValueError
 	if _, err := json.Marshal(res); errors.As(err, &overflow) {
-		return res, fielderr.At("", "the figures are too large or too small to be reckoned with: the answer is no finite number")
+		return res, fielderr.At("",
+			"the figures are too large or too small to be reckoned with: the answer is no finite number")
 	}
 	return res, nil
 }
@@ -148,7 +150,8 @@ func Known(v ...float64) []*float64 {
 var (
 	Film = New(
 		"film", "Wet and dry film, spreading rate, litres for an area.",
-		film.Request{VolumeSolidsPct: 55, DFTUm: 100, ThinnerPct: 5, AreaM2: 24, Coats: 2, LossPct: 12}, Quick(film.Compute),
+		film.Request{VolumeSolidsPct: 55, DFTUm: 100, ThinnerPct: 5, AreaM2: 24, Coats: 2, LossPct: 12},
+		Quick(film.Compute),
 	)
 	Convert = New(
 		"convert", "A quantity from one unit to another.",
@@ -160,36 +163,44 @@ var (
 	)
 	MoistAir = New(
 		"moist-air", "Dew point, vapour pressure, humidity at a surface and after heating.",
-		psychrometrics.Request{TempC: 12, RHPct: 80, SurfaceTempC: new(10.5), HeatedToC: new(18.0)}, Quick(psychrometrics.Compute),
+		psychrometrics.Request{TempC: 12, RHPct: 80, SurfaceTempC: new(10.5), HeatedToC: new(18.0)},
+		Quick(psychrometrics.Compute),
 	)
 	Recoat = New(
 		"recoat", "When a recoat window opens and closes over hourly surface temperatures.",
 		clock.Request{
-			Min: cure.Table{{TempC: 10, Hours: 14}, {TempC: 20, Hours: 6}}, Max: cure.Table{{TempC: 10, Hours: 30}, {TempC: 20, Hours: 14}},
-			MinCureC: 5, SurfaceTempsC: Known(12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11, 11, 11, 12, 13, 14, 15, 16, 17, 18, 18),
+			Min: cure.Table{{TempC: 10, Hours: 14}, {TempC: 20, Hours: 6}}, Max: cure.Table{{TempC: 10, Hours: 30},
+				{TempC: 20, Hours: 14}},
+			MinCureC: 5, SurfaceTempsC: Known(12, 12, 13, 14, 15, 16, 17, 18, 18, 17, 16, 15, 14, 13, 12, 12, 11, 11,
+				11, 11, 12, 13, 14, 15, 16, 17, 18, 18),
 		}, Quick(clock.Compute),
 	)
 	Sun = New(
 		"sun", "Where the sun is, when it rises and sets, and its light on a plane.",
-		solar.Request{LatitudeDeg: 52.9, LongitudeDeg: 0.8, At: time.Date(2026, 5, 9, 9, 0, 0, 0, time.UTC), CloudPct: 40, Plane: &solar.PlaneRequest{TiltDeg: 90, AzimuthDeg: 150}},
+		solar.Request{LatitudeDeg: 52.9, LongitudeDeg: 0.8, At: time.Date(2026, 5, 9, 9, 0, 0, 0, time.UTC),
+			CloudPct: 40, Plane: &solar.PlaneRequest{TiltDeg: 90, AzimuthDeg: 150}},
 		Quick(solar.Compute),
 	)
 	SurfaceTemp = New(
 		"surface-temp", "The temperature of a surface from air, sun, sky and wind, hour by hour.",
-		surface.Request{HeatJM2K: 14400, Absorptance: 0.9, Emissivity: 0.9, SkyView: 0.5, InsideWM2K: 6, InsideTempC: 12, StartC: 10,
-			AirTempsC: []float64{10, 10, 11, 12, 13}, LightWM2: []float64{0, 80, 220, 380, 500}, SkyTempsC: []float64{-4, -4, -3, -2, -1},
-			WindMS: []float64{1, 1, 2, 2, 3}, DewPointsC: []float64{8, 8, 8, 8, 8}}, Quick(surface.Compute),
+		surface.Request{HeatJM2K: 14400, Absorptance: 0.9, Emissivity: 0.9, SkyView: 0.5, InsideWM2K: 6,
+			InsideTempC: 12, StartC: 10,
+			AirTempsC: []float64{10, 10, 11, 12, 13}, LightWM2: []float64{0, 80, 220, 380, 500},
+			SkyTempsC: []float64{-4, -4, -3, -2, -1},
+			WindMS:    []float64{1, 1, 2, 2, 3}, DewPointsC: []float64{8, 8, 8, 8, 8}}, Quick(surface.Compute),
 	)
 	Field = New(
 		"field", "Every hour allowed or not with the binding reason, and the windows of starts.",
 		field.Request{
-			Limits: product.Limits{AirMinC: new(8.0), RHMaxPct: new(85.0), SpreadMinK: new(3.0), HoldH: 1, RainFreeH: 2}, ApplyH: 1,
+			Limits: product.Limits{AirMinC: new(8.0), RHMaxPct: new(85.0), SpreadMinK: new(3.0), HoldH: 1,
+				RainFreeH: 2}, ApplyH: 1,
 			LatitudeDeg: 53, LongitudeDeg: 0.5, Air: exampleAir(),
 		}, Quick(field.Compute),
 	)
 	Mix = New(
 		"mix", "Base and hardener of a mix, by volume and by weight.",
-		mix.Request{ByVolume: product.Ratio{Base: 4, Hardener: 1}, BaseKgL: 1.45, HardenerKgL: 0.98, TotalL: 1.5}, Quick(mix.Compute),
+		mix.Request{ByVolume: product.Ratio{Base: 4, Hardener: 1}, BaseKgL: 1.45, HardenerKgL: 0.98, TotalL: 1.5},
+		Quick(mix.Compute),
 	)
 	Peroxide = New(
 		"peroxide", "The peroxide catalyst of a resin or gelcoat.",
@@ -197,7 +208,8 @@ var (
 	)
 	FilmAcceptance = New(
 		"film-acceptance", "Dry film readings judged in the style of ISO 19840.",
-		film.AcceptanceRequest{NominalUm: 125, MaximumUm: 375, ReadingsUm: []float64{100, 130, 140, 150, 160}, AreaM2: 0.9}, Quick(film.Accept),
+		film.AcceptanceRequest{NominalUm: 125, MaximumUm: 375, ReadingsUm: []float64{100, 130, 140, 150, 160},
+			AreaM2: 0.9}, Quick(film.Accept),
 	)
 )
 
@@ -227,7 +239,8 @@ func exampleAir() weather.Series {
 		if i == len(s)-1 {
 			rain = 0.6
 		}
-		s[i] = weather.Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: temps[i], RHPct: humid[i], RainMM: &rain}
+		s[i] = weather.Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: temps[i], RHPct: humid[i],
+			RainMM: &rain}
 	}
 	return s
 }

@@ -57,7 +57,8 @@ func TestAPhoneAnswersAsTheProgramDoes(t *testing.T) {
 	}
 	for t := -5; t < 35; t += 3 {
 		for rh := 30; rh <= 100; rh += 14 {
-			asked = append(asked, [2]any{"moist-air", map[string]float64{"tempC": float64(t), "rhPct": float64(rh), "surfaceTempC": float64(t) - 2}})
+			asked = append(asked, [2]any{"moist-air", map[string]float64{"tempC": float64(t), "rhPct": float64(rh),
+				"surfaceTempC": float64(t) - 2}})
 		}
 	}
 	in, err := json.Marshal(asked)

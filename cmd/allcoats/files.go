@@ -48,7 +48,8 @@ func over(ctx context.Context, s *store.Store, fn func(*app.App) error) error {
 type with func(ctx context.Context, db string, fn func(*app.App) error) error
 
 // onFile is a command on a database and files.
-func onFile(use, short string, args cobra.PositionalArgs, open with, fn func(ctx context.Context, a *app.App, args []string) error) *cobra.Command {
+func onFile(use, short string, args cobra.PositionalArgs, open with, fn func(ctx context.Context, a *app.App,
+	args []string) error) *cobra.Command {
 	var db string
 	c := &cobra.Command{Use: use, Short: short, Args: args, RunE: func(c *cobra.Command, args []string) error {
 		return open(c.Context(), db, func(a *app.App) error { return fn(c.Context(), a, args) })
@@ -58,13 +59,15 @@ func onFile(use, short string, args cobra.PositionalArgs, open with, fn func(ctx
 }
 
 func backupCommand() *cobra.Command {
-	return onFile("backup FILE", "Write the whole database to a new file; the program may run meanwhile", cobra.ExactArgs(1), lookingAt, func(ctx context.Context, a *app.App, args []string) error {
-		return a.Backup(ctx, args[0])
-	})
+	return onFile("backup FILE", "Write the whole database to a new file; the program may run meanwhile",
+		cobra.ExactArgs(1), lookingAt, func(ctx context.Context, a *app.App, args []string) error {
+			return a.Backup(ctx, args[0])
+		})
 }
 
 func restoreCommand() *cobra.Command {
-	return onFile("restore [FILE]", "Put a backup, or without FILE the newest copy of a day, in the place of everything in the database, all or nothing", cobra.MaximumNArgs(1), restoring,
+	return onFile("restore [FILE]",
+		"Put a backup, or without FILE the newest copy of a day, in the place of everything in the database, all or nothing", cobra.MaximumNArgs(1), restoring,
 		func(ctx context.Context, a *app.App, args []string) error {
 			kept, err := restore(ctx, a, args)
 			if err == nil {
@@ -110,42 +113,46 @@ func restoring(ctx context.Context, db string, fn func(*app.App) error) error {
 }
 
 func exportCommand() *cobra.Command {
-	return onFile("export BOAT FILE", "Write a boat, by her id, with all that belongs to her as a boat file; the program may run meanwhile", cobra.ExactArgs(2), lookingAt, func(ctx context.Context, a *app.App, args []string) error {
-		raw, err := a.BoatFile(ctx, args[0])
-		if err != nil {
-			return err
-		}
-		return os.WriteFile(args[1], raw, 0o600)
-	})
+	return onFile("export BOAT FILE",
+		"Write a boat, by her id, with all that belongs to her as a boat file; the program may run meanwhile",
+		cobra.ExactArgs(2), lookingAt, func(ctx context.Context, a *app.App, args []string) error {
+			raw, err := a.BoatFile(ctx, args[0])
+			if err != nil {
+				return err
+			}
+			return os.WriteFile(args[1], raw, 0o600)
+		})
 }
 
 func importCommand() *cobra.Command {
-	return onFile("import FILE", "Store a boat file; all or nothing", cobra.ExactArgs(1), withApp, func(ctx context.Context, a *app.App, args []string) error {
-		raw, err := os.ReadFile(args[0])
-		if err != nil {
-			return err
-		}
-		t, err := a.TakeBoat(ctx, raw)
-		if err == nil {
-			fmt.Printf("%s: %d records added\n", t.Boat, t.Added)
-		}
-		return err
-	})
-}
-
-func schemaCommand() *cobra.Command {
-	return &cobra.Command{Use: "schema", Short: "Print the JSON Schema of boat files", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
-		dir, err := os.MkdirTemp("", "allcoats-schema")
-		if err != nil {
-			return err
-		}
-		defer os.RemoveAll(dir)
-		return withApp(c.Context(), dir+"/schema.db", func(a *app.App) error {
-			raw, err := a.BoatFileSchema(c.Context())
+	return onFile("import FILE", "Store a boat file; all or nothing", cobra.ExactArgs(1), withApp,
+		func(ctx context.Context, a *app.App, args []string) error {
+			raw, err := os.ReadFile(args[0])
+			if err != nil {
+				return err
+			}
+			t, err := a.TakeBoat(ctx, raw)
 			if err == nil {
-				fmt.Fprintln(c.OutOrStdout(), string(raw))
+				fmt.Printf("%s: %d records added\n", t.Boat, t.Added)
 			}
 			return err
 		})
-	}}
+}
+
+func schemaCommand() *cobra.Command {
+	return &cobra.Command{Use: "schema", Short: "Print the JSON Schema of boat files", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			dir, err := os.MkdirTemp("", "allcoats-schema")
+			if err != nil {
+				return err
+			}
+			defer os.RemoveAll(dir)
+			return withApp(c.Context(), dir+"/schema.db", func(a *app.App) error {
+				raw, err := a.BoatFileSchema(c.Context())
+				if err == nil {
+					fmt.Fprintln(c.OutOrStdout(), string(raw))
+				}
+				return err
+			})
+		}}
 }

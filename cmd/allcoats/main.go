@@ -43,10 +43,11 @@ func root() *cobra.Command {
 	c := &cobra.Command{
 		Use: "allcoats", Short: "Plan, compute and record the coats of a boat", SilenceUsage: true, SilenceErrors: true,
 	}
-	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), simCommand(), openAPICommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), schemaCommand(), userCommand(), &cobra.Command{
-		Use: "version", Short: "Print the version", Args: cobra.NoArgs,
-		Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), version) },
-	})
+	c.AddCommand(serveCommand(), demoCommand(), calcCommand(), simCommand(), openAPICommand(), backupCommand(),
+		restoreCommand(), exportCommand(), importCommand(), schemaCommand(), userCommand(), &cobra.Command{
+			Use: "version", Short: "Print the version", Args: cobra.NoArgs,
+			Run: func(c *cobra.Command, _ []string) { fmt.Fprintln(c.OutOrStdout(), version) },
+		})
 	return c
 }
 
@@ -64,7 +65,8 @@ func demoCommand() *cobra.Command {
 	var l listen
 	var follow bool
 	c := &cobra.Command{
-		Use: "demo", Short: "Serve a made-up yard with three boats, made anew in a database of its own", Args: cobra.NoArgs,
+		Use: "demo", Short: "Serve a made-up yard with three boats, made anew in a database of its own",
+		Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			if err := clearDemo(c.Context(), l.db); err != nil {
 				return err
@@ -101,7 +103,8 @@ func clearDemo(ctx context.Context, path string) error {
 			return err
 		}
 		if !isDemo {
-			return fmt.Errorf("%s holds something else than the demo and is left as it is: name another file with --db", path)
+			return fmt.Errorf("%s holds something else than the demo and is left as it is: name another file with --db",
+				path)
 		}
 	}
 	for _, end := range []string{"", "-wal", "-shm"} {
@@ -115,7 +118,9 @@ func clearDemo(ctx context.Context, path string) error {
 func calcCommand() *cobra.Command {
 	var lines bool
 	c := &cobra.Command{
-		Use: "calc [name]", Short: "Answer a calculator's JSON request from standard input; without a name list the calculators", Args: cobra.MaximumNArgs(1),
+		Use:   "calc [name]",
+		Short: "Answer a calculator's JSON request from standard input; without a name list the calculators",
+		Args:  cobra.MaximumNArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			out := json.NewEncoder(c.OutOrStdout())
 			if len(args) == 0 {
@@ -146,7 +151,8 @@ func calcCommand() *cobra.Command {
 			return out.Encode(res)
 		},
 	}
-	c.Flags().BoolVar(&lines, "lines", false, "one request a line in, one answer a line out; a bad request answers {\"errors\": …} and the rest go on")
+	c.Flags().BoolVar(&lines, "lines", false,
+		"one request a line in, one answer a line out; a bad request answers {\"errors\": …} and the rest go on")
 	return c
 }
 

@@ -64,7 +64,8 @@ func TestCalc(t *testing.T) {
 }
 
 func TestCalcLinesGoesOnAfterABadLine(t *testing.T) {
-	out, err := execute("{\"value\":1,\"from\":\"in\",\"to\":\"mm\"}\n{\"value\":\"x\"}\n\n{\"value\":2,\"from\":\"in\",\"to\":\"mm\"}\n", "calc", "convert", "--lines")
+	out, err := execute(
+		"{\"value\":1,\"from\":\"in\",\"to\":\"mm\"}\n{\"value\":\"x\"}\n\n{\"value\":2,\"from\":\"in\",\"to\":\"mm\"}\n", "calc", "convert", "--lines")
 	require.NoError(t, err)
 	lines := strings.Split(strings.TrimSpace(out), "\n")
 	require.Len(t, lines, 3)
@@ -76,7 +77,8 @@ func TestCalcLinesGoesOnAfterABadLine(t *testing.T) {
 // Neither what is no JSON nor a line longer than any request ends a batch.
 func TestCalcLinesGoesOnAfterNonsense(t *testing.T) {
 	long := `{"value":1,"from":"` + strings.Repeat("x", int(pocket.Convert.MaxBytes())) + `"}`
-	out, err := execute("{\"value\":\nnull\n{}\n"+long+"\n{\"value\":2,\"from\":\"in\",\"to\":\"mm\"}", "calc", "convert", "--lines")
+	out, err := execute("{\"value\":\nnull\n{}\n"+long+"\n{\"value\":2,\"from\":\"in\",\"to\":\"mm\"}", "calc",
+		"convert", "--lines")
 	require.NoError(t, err)
 	lines := strings.Split(strings.TrimSpace(out), "\n")
 	require.Len(t, lines, 5)
@@ -129,7 +131,8 @@ func TestKilledWhileWriting(t *testing.T) {
 		defer close(acknowledged)
 		for i := range 200 {
 			note := fmt.Sprintf("entry %d", i)
-			body := fmt.Sprintf(`{"boatId":%q,"kind":"other","startedAt":"2026-05-01T10:00:00Z","litres":0,"wetUm":[],"thinnerPct":0,"grit":0,"removedUm":0,"who":"Ada","note":%q}`, boat, note)
+			body := fmt.Sprintf(
+				`{"boatId":%q,"kind":"other","startedAt":"2026-05-01T10:00:00Z","litres":0,"wetUm":[],"thinnerPct":0,"grit":0,"removedUm":0,"who":"Ada","note":%q}`, boat, note)
 			res, err := http.Post(url+"/api/log", "application/json", strings.NewReader(body))
 			if err != nil {
 				return
@@ -345,9 +348,11 @@ func TestTheDemoTakesNoOtherFile(t *testing.T) {
 func TestAnInterruptStopsACalculator(t *testing.T) {
 	var items []string
 	for i := range 200 {
-		items = append(items, fmt.Sprintf(`{"name":"%d","baseML":%d,"hardenerML":%d,"priceCents":%d}`, i, 1009+7*i, 2999-11*i, 1000+(i*i)%97))
+		items = append(items, fmt.Sprintf(`{"name":"%d","baseML":%d,"hardenerML":%d,"priceCents":%d}`, i, 1009+7*i,
+			2999-11*i, 1000+(i*i)%97))
 	}
-	request := `{"needBaseML":9999991,"needHardenerML":4999999,"stockBaseML":0,"stockHardenerML":0,"items":[` + strings.Join(items, ",") + `]}`
+	request := `{"needBaseML":9999991,"needHardenerML":4999999,"stockBaseML":0,"stockHardenerML":0,"items":[` +
+		strings.Join(items, ",") + `]}`
 	c := exec.Command(os.Args[0], "calc", "purchase")
 	c.Env = append(os.Environ(), "ALLCOATS_TEST_AS_PROGRAM=1")
 	c.Stdin = strings.NewReader(request)

@@ -31,9 +31,11 @@ type listen struct {
 }
 
 func (l *listen) flags(c *cobra.Command, db string) {
-	c.Flags().StringVar(&l.addr, "addr", "127.0.0.1:8080", "address to listen on; elsewhere than on this machine ALLCOATS_PASSPHRASE must be set")
+	c.Flags().StringVar(&l.addr, "addr", "127.0.0.1:8080",
+		"address to listen on; elsewhere than on this machine ALLCOATS_PASSPHRASE must be set")
 	c.Flags().StringVar(&l.db, "db", db, "database file")
-	c.Flags().BoolVar(&l.yard, "yard", false, "let phones in the same network in, once they are paired on the page “phone”")
+	c.Flags().BoolVar(&l.yard, "yard", false,
+		"let phones in the same network in, once they are paired on the page “phone”")
 	c.Flags().StringVar(&l.yardTLS, "yard-tls", ":8443", "address at which phones come encrypted")
 }
 
@@ -91,7 +93,8 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 	server := &http.Server{
 		BaseContext:       func(net.Listener) context.Context { return working },
 		Handler:           httpapi.Handler(a, options),
-		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute,
+		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute,
+		IdleTimeout:    2 * time.Minute,
 		MaxHeaderBytes: 64 << 10,
 	}
 	refreshed := make(chan struct{})
@@ -105,7 +108,8 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 		server.TLSConfig = &tls.Config{GetCertificate: options.Yard.Authority.Leaf, MinVersion: tls.VersionTLS12}
 		go func() { failed <- server.ServeTLS(encrypted, "", "") }()
 		code, _ := options.Yard.Pairing.New()
-		fmt.Printf("All Coats is at http://127.0.0.1:%s, and lets phones in: see “phone” there, or go to https://THIS-COMPUTER:%s/pair with the code %s-%s within ten minutes\n", port, options.Yard.TLSPort, code[:4], code[4:])
+		fmt.Printf(
+			"All Coats is at http://127.0.0.1:%s, and lets phones in: see “phone” there, or go to https://THIS-COMPUTER:%s/pair with the code %s-%s within ten minutes\n", port, options.Yard.TLSPort, code[:4], code[4:])
 	}
 	select {
 	case err := <-failed:
@@ -167,5 +171,6 @@ func (l *listen) openYard(plain, encrypted net.Listener) (*httpapi.Yard, error) 
 		return nil, err
 	}
 	_, tlsPort, err := net.SplitHostPort(encrypted.Addr().String())
-	return &httpapi.Yard{Authority: authority, Pairing: &door.Pairing{}, HTTPPort: httpPort, TLSPort: tlsPort, Addresses: door.Addresses}, err
+	return &httpapi.Yard{Authority: authority, Pairing: &door.Pairing{}, HTTPPort: httpPort, TLSPort: tlsPort,
+		Addresses: door.Addresses}, err
 }

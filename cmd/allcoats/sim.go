@@ -53,7 +53,8 @@ func (s sim) run(ctx context.Context, say func([]byte) (int, error)) error {
 			last = now.Add(-time.Hour)
 		}
 		var truth []reading.Reading
-		for _, h := range (instruments.Forecast{Seed: demo.Seed}).Hours(s.lat, s.lon, last.Add(-4*time.Hour), now.Add(2*time.Hour), now.Add(2*time.Hour)) {
+		for _, h := range (instruments.Forecast{Seed: demo.Seed}).Hours(s.lat, s.lon, last.Add(-4*time.Hour),
+			now.Add(2*time.Hour), now.Add(2*time.Hour)) {
 			truth = append(truth, reading.Reading{At: h.At, TempC: h.TempC, RHPct: h.RHPct})
 		}
 		if lines := l.Lines(truth, last, now, time.UTC); len(lines) > 0 {
@@ -88,7 +89,8 @@ func (s sim) now(ctx context.Context) (time.Time, error) {
 }
 
 func (s sim) post(ctx context.Context, lines []byte) error {
-	req, err := http.NewRequestWithContext(ctx, http.MethodPost, s.to+"/api/instruments/"+s.instrument+"/readings", bytes.NewReader(lines))
+	req, err := http.NewRequestWithContext(ctx, http.MethodPost, s.to+"/api/instruments/"+s.instrument+"/readings",
+		bytes.NewReader(lines))
 	if err != nil {
 		return err
 	}

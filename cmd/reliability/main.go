@@ -31,6 +31,7 @@ func run(args []string) error {
 	if err != nil {
 		return err
 	}
-	fmt.Printf("Errors as they usually are\n%s\nErrors learned from 60 days\n%s", reliability.Text(usual), reliability.Text(learned))
+	fmt.Printf("Errors as they usually are\n%s\nErrors learned from 60 days\n%s", reliability.Text(usual),
+		reliability.Text(learned))
 	return os.WriteFile(args[0], reliability.Diagram(usual, learned), 0o644)
 }

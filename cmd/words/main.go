@@ -26,20 +26,25 @@ import (
 // sayers are the functions and methods that say their arguments of these numbers: as a
 // template, or as words whose signs of per cent are no verbs.
 var sayers = map[string]struct{ templates, words []int }{
-	"message.Of": {templates: []int{0}}, "message.Fill": {templates: []int{0}}, "message.Lit": {words: []int{0}}, "fielderr.At": {templates: []int{1}},
-	".Add": {templates: []int{1}}, ".Warn": {templates: []int{0}}, ".Step": {words: []int{0, 1, 4}}, ".StepOf": {words: []int{0}}, ".In": {words: []int{0}},
+	"message.Of": {templates: []int{0}}, "message.Fill": {templates: []int{0}}, "message.Lit": {words: []int{0}},
+	"fielderr.At": {templates: []int{1}},
+	".Add":        {templates: []int{1}}, ".Warn": {templates: []int{0}}, ".Step": {words: []int{0, 1, 4}},
+	".StepOf": {words: []int{0}}, ".In": {words: []int{0}},
 }
 
 // fields are those of tables and of what is made for the interface that hold words.
-var fields = map[string]bool{"Name": true, "Told": true, "Missed": true, "Of": true, "said": true, "Mend": true, "Looks": true, "Remedy": true, "Action": true, "Label": true, "Why": true, "What": true, "Note": true}
+var fields = map[string]bool{"Name": true, "Told": true, "Missed": true, "Of": true, "said": true, "Mend": true,
+	"Looks": true, "Remedy": true, "Action": true, "Label": true, "Why": true, "What": true, "Note": true}
 
 // identifier is what no person reads: "touch-dry", "rhMaxPct", ".x1".
 var identifier = regexp.MustCompile(`^[a-z]+[-A-Z_][\w-]*$|^[a-z]?$|^\W?[a-z]\d?$`)
 
 // A reader gathers the messages of one package.
 type reader struct {
-	found  map[string]bool
-	own    map[string][]int // functions of the package that pass a template on, with the number of its argument; those in a function by their file
+	found map[string]bool
+	// own are functions of the package that pass a template on, with the number of its argument; those in
+	// a function by their file.
+	own    map[string][]int
 	file   string
 	consts map[string]string
 }

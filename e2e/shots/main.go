@@ -25,8 +25,11 @@ type shot struct {
 var shots = []shot{
 	// First of all: what it plays, all others tell.
 	{name: "plan-risk", path: "plan", press: []string{"Risk"}, whole: true, see: "A day costs"},
-	{name: "start", path: "/start", fill: [][2]string{{"What", "Topcoat, one-part enamel"}, {"The weather, today and on", "8 to 16, sunny, dry, light wind; tomorrow 6 to 12, rain from 14"}}, see: "the working"},
-	{name: "new-boat", path: "/boats/new", press: []string{"round bilge"}, fill: [][2]string{{"Her name", "Tern"}, {"Length over all", "9.5"}, {"Beam", "3.1"}}, whole: true, see: "Guessed: waterline"},
+	{name: "start", path: "/start", fill: [][2]string{{"What", "Topcoat, one-part enamel"},
+		{"The weather, today and on", "8 to 16, sunny, dry, light wind; tomorrow 6 to 12, rain from 14"}},
+		see: "the working"},
+	{name: "new-boat", path: "/boats/new", press: []string{"round bilge"}, fill: [][2]string{{"Her name", "Tern"},
+		{"Length over all", "9.5"}, {"Beam", "3.1"}}, whole: true, see: "Guessed: waterline"},
 	{name: "yard", path: "/yard", see: "Late:"},
 	{name: "today", path: "today", see: "In this order today"},
 	{name: "survey", path: "survey", see: "Defects and repairs"},

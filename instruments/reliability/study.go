@@ -46,7 +46,8 @@ const (
 )
 
 // TwoYears is a forecast every other day, at other hours in turn.
-var TwoYears = Study{From: time.Date(2026, 1, 1, 5, 0, 0, 0, time.UTC), Issues: 365, Apart: 47 * time.Hour, Futures: 200}
+var TwoYears = Study{From: time.Date(2026, 1, 1, 5, 0, 0, 0, time.UTC), Issues: 365, Apart: 47 * time.Hour,
+	Futures: 200}
 
 // The kinds of bets; those on coats also by kind of product, after a colon.
 const (
@@ -141,7 +142,8 @@ func (s Study) learned(n weather.Normals) weather.Learned {
 	var issued []weather.Issued
 	for d := range s.LearnDays {
 		at := s.From.AddDate(0, 0, d-s.LearnDays)
-		issued = append(issued, weather.Issued{At: at, Hours: s.Service.Hours(latitudeDeg, longitudeDeg, at, at.Add(instruments.Days*24*time.Hour), at)})
+		issued = append(issued, weather.Issued{At: at, Hours: s.Service.Hours(latitudeDeg, longitudeDeg, at,
+			at.Add(instruments.Days*24*time.Hour), at)})
 	}
 	came := s.Service.Hours(latitudeDeg, longitudeDeg, s.From.AddDate(0, 0, -s.LearnDays), s.From, s.From)
 	return weather.LearnErrors(issued, came, weather.Habits{Normals: n, Loc: time.UTC})
@@ -152,11 +154,13 @@ func (s Study) issue(i int, n weather.Normals) issue {
 	now := s.From.Add(time.Duration(i) * s.Apart).Truncate(time.Hour)
 	begin, end := now.Add(-72*time.Hour), now.Add(instruments.Days*24*time.Hour)
 	one := issue{Study: s, now: now, bets: map[string][]Bet{}}
-	one.boat = climate.Boat{Site: climate.Site{LatitudeDeg: latitudeDeg, LongitudeDeg: longitudeDeg, Loc: time.UTC, Now: now}, Air: s.Service.Hours(latitudeDeg, longitudeDeg, begin, end, now)}
+	one.boat = climate.Boat{Site: climate.Site{LatitudeDeg: latitudeDeg, LongitudeDeg: longitudeDeg, Loc: time.UTC,
+		Now: now}, Air: s.Service.Hours(latitudeDeg, longitudeDeg, begin, end, now)}
 	for _, p := range []area.Part{area.Topsides, area.Deck} {
 		id := string(p)
 		d := survey.Usual(p, survey.GRP)
-		one.boat.Surfaces = append(one.boat.Surfaces, climate.Surface{ID: id, Face: surface.Of(d, p, area.Port, 200), AreaM2: 10})
+		one.boat.Surfaces = append(one.boat.Surfaces, climate.Surface{ID: id, Face: surface.Of(d, p, area.Port, 200),
+			AreaM2: 10})
 	}
 	one.climate = climate.Of(one.boat)
 	one.habits = weather.Habits{Normals: n, Errors: s.errors, Loc: time.UTC}
@@ -183,7 +187,8 @@ func (s Study) issue(i int, n weather.Normals) issue {
 		seen[sheet.Kind] = true
 		l := sheet.Limits
 		hours := func(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
-		one.jobs = append(one.jobs, job{sheet, []string{"topsides", "deck"}[k%2], field.Job{Limits: l, Apply: 2 * time.Hour, Hold: hours(l.HoldH), Dry: hours(l.RainFreeH), Daylight: light}})
+		one.jobs = append(one.jobs, job{sheet, []string{"topsides", "deck"}[k%2],
+			field.Job{Limits: l, Apply: 2 * time.Hour, Hold: hours(l.HoldH), Dry: hours(l.RainFreeH), Daylight: light}})
 	}
 	return one
 }
@@ -220,7 +225,8 @@ func (o *issue) starts(ctx context.Context) error {
 	said := o.boat.Ahead(o.futures.Frame())
 	for k, j := range o.jobs {
 		free := j.Free(times(o.futures.Frame()))
-		came, forecast := j.Starts(o.truth[j.surface], j.Free(times(o.truth[j.surface].Air))), j.Starts(said[j.surface], free)
+		came, forecast := j.Starts(o.truth[j.surface], j.Free(times(o.truth[j.surface].Air))),
+			j.Starts(said[j.surface], free)
 		off := len(free) - len(odds[k].At) // the odds begin now
 		for _, lead := range leads {
 			if i := lead; i < len(odds[k].P) && free[off+i] {
@@ -333,14 +339,17 @@ func (o *issue) launchBy() {
 	long := weather.NewFutures(o.climate.Open, o.now, launchHorizon, o.habits)
 	_, futures := o.play(long)
 	planned := o.boat.Ahead(long.Usual())
-	yard := plan.Yard{Now: o.now, Until: o.now.Add(launchHorizon - 48*time.Hour), Loc: time.UTC, Daylight: solar.Daylight(latitudeDeg, longitudeDeg, o.now, o.now.Add(launchHorizon)),
-		People: []plan.Person{{Name: "one"}}}
+	yard := plan.Yard{Now: o.now, Until: o.now.Add(launchHorizon - 48*time.Hour), Loc: time.UTC,
+		Daylight: solar.Daylight(latitudeDeg, longitudeDeg, o.now, o.now.Add(launchHorizon)),
+		People:   []plan.Person{{Name: "one"}}}
 	in := func(at map[string]field.Weather) (plan.Model, error) {
 		y := yard
 		b := plan.Boat{ID: "b", Name: "b"}
 		for k, id := range []string{"topsides", "deck"} {
-			b.Surfaces = append(b.Surfaces, plan.Surface{ID: id, Name: id, Part: []area.Part{area.Topsides, area.Deck}[k], Side: area.Both, AreaM2: 10, Access: 1, Weather: at[id],
-				Tasks: coats(id, o.jobs[6+k].sheet)})
+			b.Surfaces = append(b.Surfaces,
+				plan.Surface{ID: id, Name: id, Part: []area.Part{area.Topsides, area.Deck}[k], Side: area.Both,
+					AreaM2: 10, Access: 1, Weather: at[id],
+					Tasks: coats(id, o.jobs[6+k].sheet)})
 		}
 		y.Boats = []plan.Boat{b}
 		return y.Model()
@@ -376,7 +385,9 @@ func (o *issue) launchBy() {
 func coats(surface string, sheet product.Sheet) (out []task.Task) {
 	s := step.Step{Work: step.Coat, Coats: 2, Sheet: sheet, Method: "roller"}
 	for i := 1; i <= s.Coats; i++ {
-		out = append(out, task.Task{ID: fmt.Sprintf("%s#%d", surface, i), StepID: surface, Work: step.Coat, What: task.What(s, i), N: i, Of: s.Coats, Films: true, AreaM2: 10, Hours: 1.5, LayH: 1.5, State: task.ToDo, Step: s})
+		out = append(out, task.Task{ID: fmt.Sprintf("%s#%d", surface, i), StepID: surface, Work: step.Coat,
+			What: task.What(s, i), N: i, Of: s.Coats, Films: true, AreaM2: 10, Hours: 1.5, LayH: 1.5, State: task.ToDo,
+			Step: s})
 	}
 	return out
 }

@@ -26,9 +26,11 @@ func Text(tables []Table) string {
 				fmt.Fprintf(&b, " %+6.1f", 100*(d.Came-d.Odds))
 			}
 		}
-		fmt.Fprintf(&b, " %6.1f %6.1f %7.4f %7.4f %8.4f\n", t.WorstPoints, t.MeanGapInPoints, t.Brier, t.BrierClimate, t.BrierForecast)
+		fmt.Fprintf(&b, " %6.1f %6.1f %7.4f %7.4f %8.4f\n", t.WorstPoints, t.MeanGapInPoints, t.Brier, t.BrierClimate,
+			t.BrierForecast)
 	}
 	within, of, faultless := Within(tables, 5)
-	fmt.Fprintf(&b, "%d of %d tenths with %d bets or more lie within five points; of faultless odds, whose bets have nothing in common, %.0f would\n", within, of, fewest, faultless)
+	fmt.Fprintf(&b,
+		"%d of %d tenths with %d bets or more lie within five points; of faultless odds, whose bets have nothing in common, %.0f would\n", within, of, fewest, faultless)
 	return b.String()
 }

@@ -34,14 +34,16 @@ type mutant struct {
 // swaps are what operators become.
 var swaps = map[token.Token]token.Token{
 	token.ADD: token.SUB, token.SUB: token.ADD, token.MUL: token.QUO, token.QUO: token.MUL,
-	token.LSS: token.LEQ, token.LEQ: token.LSS, token.GTR: token.GEQ, token.GEQ: token.GTR, token.EQL: token.NEQ, token.NEQ: token.EQL,
+	token.LSS: token.LEQ, token.LEQ: token.LSS, token.GTR: token.GEQ, token.GEQ: token.GTR, token.EQL: token.NEQ,
+	token.NEQ:  token.EQL,
 	token.LAND: token.LOR, token.LOR: token.LAND,
 }
 
 func main() {
 	n := flag.Int("n", 60, "how many changes")
 	seed := flag.Uint64("seed", 1, "which")
-	limit := flag.Duration("limit", 2*time.Minute, "how long the tests of one change may take; longer counts as noticed")
+	limit := flag.Duration("limit", 2*time.Minute,
+		"how long the tests of one change may take; longer counts as noticed")
 	only := flag.String("class", "", "operator, comparison or constant alone")
 	flag.Parse()
 	if err := run(flag.Arg(0), *n, *seed, *limit, *only); err != nil {

@@ -14,7 +14,9 @@ function sentence(): { spans: Schemas["MessageSpan"][]; zone: string } | undefin
   }
   const morning = carriedAnswer<Schemas["Morning"]>("/api/morning");
   const boats = morning?.places.flatMap((p) => p.boats) ?? [];
-  return morning && boats.length > 1 ? { spans: morning.says, zone: morning.places[0]?.place.timeZone ?? "UTC" } : undefined;
+  return morning && boats.length > 1
+    ? { spans: morning.says, zone: morning.places[0]?.place.timeZone ?? "UTC" }
+    : undefined;
 }
 
 /** Writes the first sentence where the screen will have it: on a slow line it stands a second before the rest is there. */

@@ -7,7 +7,14 @@ import type { Schemas } from "./api/client";
 import { key } from "./api/keys";
 import { SettingsProvider } from "./ui/settings";
 
-const unit = (metric: string, digits: number, imperialSymbol: string, factor: number, imperialDigits = 1, offset = 0) => ({
+const unit = (
+  metric: string,
+  digits: number,
+  imperialSymbol: string,
+  factor: number,
+  imperialDigits = 1,
+  offset = 0,
+) => ({
   metric,
   metricSymbol: metric === "K" ? "°C" : metric,
   metricDigits: digits,
@@ -50,10 +57,14 @@ export function answers(routes: Record<string, unknown>): Call[] {
     const text = await r.text();
     calls.push({ method: r.method, path, body: text ? JSON.parse(text) : undefined });
     const answer = routes[`${r.method} ${path}`];
-    const problem = typeof answer === "object" && answer !== null && "status" in answer ? (answer as { status: number }) : undefined;
+    const problem =
+      typeof answer === "object" && answer !== null && "status" in answer ? (answer as { status: number }) : undefined;
     return new Response(JSON.stringify(answer ?? { status: 404, title: "Not Found" }), {
       status: problem?.status ?? (answer === undefined ? 404 : 200),
-      headers: { "Content-Type": "application/json", "X-Program-Time": (answer as { now?: string } | undefined)?.now ?? "" },
+      headers: {
+        "Content-Type": "application/json",
+        "X-Program-Time": (answer as { now?: string } | undefined)?.now ?? "",
+      },
     });
   });
   return calls;
@@ -67,7 +78,15 @@ afterEach(() => {
 
 /** Kinds of products, limits and crafts as the program describes them, of the many that there are. */
 export const DESCRIBED = {
-  kinds: ["high-build-primer", "barrier", "topcoat-two-part", "varnish", "fairing-compound", "antifouling-soft", "thinner"].map((kind) => ({
+  kinds: [
+    "high-build-primer",
+    "barrier",
+    "topcoat-two-part",
+    "varnish",
+    "fairing-compound",
+    "antifouling-soft",
+    "thinner",
+  ].map((kind) => ({
     kind,
     name: kind,
     coat: kind !== "thinner",
@@ -100,7 +119,11 @@ export const WORKS = (
       { abrades: true, removes: true, gritted: true, ofSurface: true, usual: { coats: 0, grit: 180, removedUm: 12 } },
     ],
     ["wash", "it was washed", { agent: true, ofSurface: true, usual: { coats: 0, agent: "detergent" } }],
-    ["fair", "it was faired", { films: true, abrades: true, gritted: true, rounds: true, ofSurface: true, usual: { coats: 1 } }],
+    [
+      "fair",
+      "it was faired",
+      { films: true, abrades: true, gritted: true, rounds: true, ofSurface: true, usual: { coats: 1 } },
+    ],
     ["inspect", "it was inspected", { ofSurface: true, usual: { coats: 0 } }],
     ["idle", "an idle day", { planned: false, usual: { coats: 0 } }],
   ] as const

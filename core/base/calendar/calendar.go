@@ -59,7 +59,8 @@ func (w Week) Between(from, to time.Time, loc *time.Location) []Stretch {
 	}
 	out := []Stretch{}
 	local := from.In(loc).AddDate(0, 0, -1)
-	for day := time.Date(local.Year(), local.Month(), local.Day(), 0, 0, 0, 0, loc); day.Before(to); day = day.AddDate(0, 0, 1) {
+	for day := time.Date(local.Year(), local.Month(), local.Day(), 0, 0, 0, 0, loc); day.Before(to); day = day.AddDate(
+		0, 0, 1) {
 		h := w[day.Weekday()]
 		if h.ToH <= h.FromH {
 			continue

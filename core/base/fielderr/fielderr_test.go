@@ -30,7 +30,8 @@ func TestRangeAndAbove(t *testing.T) {
 	for _, c := range []struct {
 		v             float64
 		range_, above bool
-	}{{0, true, false}, {5, true, true}, {10, true, true}, {10.1, false, false}, {-1, false, false}, {math.NaN(), false, false}, {math.Inf(1), false, false}} {
+	}{{0, true, false}, {5, true, true}, {10, true, true}, {10.1, false, false}, {-1, false, false},
+		{math.NaN(), false, false}, {math.Inf(1), false, false}} {
 		var r, a Errors
 		r.Range("x", c.v, 0, 10, "m")
 		a.Above("x", c.v, 0, 10, "m")

@@ -13,7 +13,8 @@ import (
 
 // Units are the metric symbols that a template's quantities are written in: those that
 // are shown in other units to who asks for them.
-var Units = []string{"m", "mm", "µm", "m²", "L", "kg", "g", "mL", "m²/L", "L/m²", "m²/h", "kg/L", "°C", "K", "hPa", "m/s"}
+var Units = []string{"m", "mm", "µm", "m²", "L", "kg", "g", "mL", "m²/L", "L/m²", "m²/h", "kg/L", "°C", "K", "hPa",
+	"m/s"}
 
 // A piece of a template: words, or a verb or a figure, with a unit or without.
 type piece struct {

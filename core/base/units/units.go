@@ -108,7 +108,8 @@ func Displays() []Display {
 		iDigits  int
 	}{
 		{"m", 2, "ft", 1}, {"mm", 1, "in", 2}, {"µm", 0, "mil", 1}, {"m²", 1, "ft²", 0}, {"L", 2, "US qt", 2},
-		{"kg", 2, "lb", 2}, {"g", 0, "oz", 1}, {"mL", 0, "US fl oz", 1}, {"m²/L", 1, "ft²/US gal", 0}, {"L/m²", 3, "US fl oz/ft²", 2},
+		{"kg", 2, "lb", 2}, {"g", 0, "oz", 1}, {"mL", 0, "US fl oz", 1}, {"m²/L", 1, "ft²/US gal", 0},
+		{"L/m²", 3, "US fl oz/ft²", 2},
 		{"m²/h", 1, "ft²/h", 0}, {"kg/L", 2, "lb/US gal", 2}, {"°C", 1, "°F", 0}, {"K", 1, "°F difference", 1},
 		{"hPa", 1, "inHg", 2}, {"m/s", 1, "mph", 0},
 	}
@@ -116,7 +117,8 @@ func Displays() []Display {
 	for i, p := range pairs {
 		m, im := table[p.metric], table[p.imperial]
 		out[i] = Display{
-			Metric: p.metric, MetricSymbol: symbol(p.metric), MetricDigits: p.digits, ImperialSymbol: symbol(p.imperial), ImperialDigits: p.iDigits,
+			Metric: p.metric, MetricSymbol: symbol(p.metric), MetricDigits: p.digits,
+			ImperialSymbol: symbol(p.imperial), ImperialDigits: p.iDigits,
 			Factor: m.factor / im.factor, Offset: m.offset*m.factor/im.factor - im.offset,
 		}
 	}

@@ -16,7 +16,8 @@ func TestConvertByDefinition(t *testing.T) {
 		want     float64
 	}{
 		{1, "in", "mm", 25.4}, {1, "ft", "m", 0.3048}, {1, "imp gal", "L", 4.54609}, {1, "US gal", "US qt", 4},
-		{16, "oz", "lb", 1}, {0, "°C", "°F", 32}, {100, "°C", "°F", 212}, {-40, "°F", "°C", -40}, {9, "°F difference", "K", 5},
+		{16, "oz", "lb", 1}, {0, "°C", "°F", 32}, {100, "°C", "°F", 212}, {-40, "°F", "°C", -40},
+		{9, "°F difference", "K", 5},
 		{1, "kn", "m/s", 1852. / 3600}, {100, "um", "mil", 100 / 25.4},
 	} {
 		got, err := Convert(c.v, c.from, c.to)

@@ -47,7 +47,8 @@ func (w *Working) Step(label, formula string, value float64, unit, source string
 }
 
 // StepOf is Step with figures in its formula or source.
-func (w *Working) StepOf(label string, formula message.Sentence, value float64, unit string, source message.Sentence) float64 {
+func (w *Working) StepOf(label string, formula message.Sentence, value float64, unit string,
+	source message.Sentence) float64 {
 	w.Steps = append(w.Steps, Step{label, formula, value, unit, source})
 	return value
 }

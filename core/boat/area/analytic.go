@@ -84,9 +84,11 @@ func OfHull(r HullRequest) (HullResult, error) {
 	} else {
 		k := r.CutM / t
 		plane := math.Pi / 4 * l * b * (1 - k*k)
-		out = HullResult{ellipsoidBelow(l/2, b/2, t, r.CutM), l / 2 * t * (math.Pi/2 + math.Asin(k) + k*math.Sqrt(1-k*k)), plane,
+		out = HullResult{ellipsoidBelow(l/2, b/2, t, r.CutM),
+			l / 2 * t * (math.Pi/2 + math.Asin(k) + k*math.Sqrt(1-k*k)), plane,
 			math.Pi / 4 * l * b * t * (2./3 + k - k*k*k/3), w}
 	}
-	out.Working.Step("Surface below the waterline", "∫∫ √(1 + yx² + yz²) dx dz, both sides", out.WettedM2, "m²", "Gauss-Legendre quadrature")
+	out.Working.Step("Surface below the waterline", "∫∫ √(1 + yx² + yz²) dx dz, both sides", out.WettedM2, "m²",
+		"Gauss-Legendre quadrature")
 	return out, nil
 }

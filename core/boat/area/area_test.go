@@ -97,7 +97,8 @@ func hulls() []hull {
 			return k * b * s, -k * c * co
 		}, r.WettedM2}
 	}
-	return []hull{wigley(10, 1, 0.625), wigley(6.5, 2.2, 0.4), wigley(9, 0.9, 1.8), wigley(10, 3, 1.2), ellipsoid(3, 1.2, 0.9), ellipsoid(4, 1, 1)}
+	return []hull{wigley(10, 1, 0.625), wigley(6.5, 2.2, 0.4), wigley(9, 0.9, 1.8), wigley(10, 3, 1.2),
+		ellipsoid(3, 1.2, 0.9), ellipsoid(4, 1, 1)}
 }
 
 // line is a section drawn finely from keel to waterline.
@@ -182,7 +183,8 @@ func TestSimpsonOnAParabola(t *testing.T) {
 		}
 		assert.InDelta(t, 64-16+4, simpson(x, y), 1e-9)
 	}
-	assert.InDelta(t, 8+(4*4)/2., simpson([]float64{0, 2, 4, 5}, []float64{2, 2, 2, 14}), 1e-9, "the odd end by the trapezoid")
+	assert.InDelta(t, 8+(4*4)/2., simpson([]float64{0, 2, 4, 5}, []float64{2, 2, 2, 14}), 1e-9,
+		"the odd end by the trapezoid")
 }
 
 func TestBadGirths(t *testing.T) {
@@ -198,7 +200,8 @@ func TestBadGirths(t *testing.T) {
 		_, err := ByGirths(g)
 		refused(t, err, path, "")
 	}
-	_, err := Boat{}.Of(Bottom, Both, Measure{Method: ByGirth, Girths: &Girths{Sides: 1, Stations: []Station{{0, nil, 0}, {1, nil, 0}, {2, nil, 0}}}})
+	_, err := Boat{}.Of(Bottom, Both,
+		Measure{Method: ByGirth, Girths: &Girths{Sides: 1, Stations: []Station{{0, nil, 0}, {1, nil, 0}, {2, nil, 0}}}})
 	refused(t, err, "girths.stations", "no area")
 }
 
@@ -216,7 +219,8 @@ func TestShapes(t *testing.T) {
 		{Shape{Kind: "ellipse", AM: 4, BM: 2, Count: 1}, 2 * math.Pi},
 		{Shape{Kind: "annulus", AM: 4, BM: 2, Count: 1}, 3 * math.Pi},
 		{Shape{Kind: "cone-frustum", AM: 1, BM: 1, CM: 2, Count: 1}, 2 * math.Pi},
-		{Shape{Kind: "cone-frustum", AM: 2, BM: 0, CM: 1, Count: 1}, math.Sqrt2 * math.Pi}, // a cone that is as high as its radius
+		{Shape{Kind: "cone-frustum", AM: 2, BM: 0, CM: 1, Count: 1},
+			math.Sqrt2 * math.Pi}, // a cone that is as high as its radius
 		{Shape{Kind: "half-ellipsoid", AM: 2, BM: 2, CM: 1, Count: 1}, 2 * math.Pi},
 	} {
 		f, err := ByShapes(ShapesRequest{[]Shape{c.s}})
@@ -225,7 +229,8 @@ func TestShapes(t *testing.T) {
 		assert.Equal(t, 5.0, f.UncertaintyPct)
 	}
 	// A door with a window: 2 · 0.8 − 0.5 · 0.4 = 1.4 m², ±5 % of the 1.8 m² taped.
-	f, err := ByShapes(ShapesRequest{[]Shape{{Kind: "rectangle", AM: 2, BM: 0.8, Count: 1}, {Kind: "rectangle", AM: 0.5, BM: 0.4, Count: 1, Minus: true}}})
+	f, err := ByShapes(ShapesRequest{[]Shape{{Kind: "rectangle", AM: 2, BM: 0.8, Count: 1},
+		{Kind: "rectangle", AM: 0.5, BM: 0.4, Count: 1, Minus: true}}})
 	require.NoError(t, err)
 	assert.InDelta(t, 1.4, f.AreaM2, 1e-12)
 	assert.InDelta(t, 5*1.8/1.4, f.UncertaintyPct, 1e-9)
@@ -262,21 +267,25 @@ func TestOutline(t *testing.T) {
 }
 
 func TestModelZones(t *testing.T) {
-	b := Boat{Models: map[string]ModelAreas{"m": {Areas: mesh.Areas{TotalM2: 30, Zones: map[mesh.Zone]mesh.Half{mesh.Bottom: {PortM2: 8, StarboardM2: 9}}, Groups: map[string]float64{"fin": 2}}}}}
+	b := Boat{Models: map[string]ModelAreas{
+		"m": {Areas: mesh.Areas{TotalM2: 30, Zones: map[mesh.Zone]mesh.Half{mesh.Bottom: {PortM2: 8, StarboardM2: 9}},
+			Groups: map[string]float64{"fin": 2}}}}}
 	for _, c := range []struct {
 		side Side
 		m    Model
 		want float64
 	}{
 		{Both, Model{ModelID: "m", Zone: mesh.Bottom}, 17}, {Port, Model{ModelID: "m", Zone: mesh.Bottom}, 8},
-		{Starboard, Model{ModelID: "m", Zone: mesh.Bottom}, 9}, {Both, Model{ModelID: "m", Groups: []string{"fin"}}, 2}, {Both, Model{ModelID: "m"}, 30},
+		{Starboard, Model{ModelID: "m", Zone: mesh.Bottom}, 9}, {Both, Model{ModelID: "m", Groups: []string{"fin"}}, 2},
+		{Both, Model{ModelID: "m"}, 30},
 	} {
 		f, err := b.Of(Bottom, c.side, Measure{Method: ByModel, Model: &c.m})
 		require.NoError(t, err)
 		assert.Equal(t, c.want, f.AreaM2)
 	}
 	for path, m := range map[string]Model{
-		"model.modelId": {ModelID: "gone"}, "model.zone": {ModelID: "m", Zone: mesh.Deck}, "model.groups": {ModelID: "m", Groups: []string{"sail"}},
+		"model.modelId": {ModelID: "gone"}, "model.zone": {ModelID: "m", Zone: mesh.Deck},
+		"model.groups": {ModelID: "m", Groups: []string{"sail"}},
 	} {
 		_, err := b.Of(Bottom, Both, Measure{Method: ByModel, Model: &m})
 		refused(t, err, path, "")
@@ -355,7 +364,8 @@ func TestAreasAddUp(t *testing.T) {
 	for n := 1; n < 20; n++ {
 		one, err := ByShapes(ShapesRequest{[]Shape{{Kind: "circle", AM: 0.3, Count: n}}})
 		require.NoError(t, err)
-		more, err := ByShapes(ShapesRequest{[]Shape{{Kind: "circle", AM: 0.3, Count: n}, {Kind: "rectangle", AM: 0.1, BM: 0.1, Count: 1}}})
+		more, err := ByShapes(ShapesRequest{[]Shape{{Kind: "circle", AM: 0.3, Count: n},
+			{Kind: "rectangle", AM: 0.1, BM: 0.1, Count: 1}}})
 		require.NoError(t, err)
 		assert.Greater(t, more.AreaM2, one.AreaM2)
 	}

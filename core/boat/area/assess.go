@@ -60,7 +60,8 @@ type Disagreement struct {
 
 // MethodName says how an area was found.
 var MethodName = map[Method]string{
-	ByPrincipal: "principal dimensions", ByGirth: "girths", ByShape: "shapes", ByOutline: "outline", ByModel: "3-D model",
+	ByPrincipal: "principal dimensions", ByGirth: "girths", ByShape: "shapes", ByOutline: "outline",
+	ByModel:       "3-D model",
 	ByConsumption: "a coat's consumption", Stated: "stated",
 }
 
@@ -94,8 +95,11 @@ func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
 	for i, f := range out.Figures {
 		for k, g := range out.Figures[:i] {
 			if d := math.Abs(f.AreaM2 - g.AreaM2); d > f.plusMinus()+g.plusMinus() {
-				out.Disagreeing = append(out.Disagreeing, Disagreement{k, i, message.Of("%s and %s differ by %.3g m², more than their ± of %.3g m² and %.3g m² together.",
-					capital(MethodName[m.Measures[k].Method]), MethodName[m.Measures[i].Method], d, g.plusMinus(), f.plusMinus())})
+				out.Disagreeing = append(out.Disagreeing,
+					Disagreement{k, i, message.Of(
+						"%s and %s differ by %.3g m², more than their ± of %.3g m² and %.3g m² together.",
+						capital(MethodName[m.Measures[k].Method]), MethodName[m.Measures[i].Method], d, g.plusMinus(),
+						f.plusMinus())})
 			}
 		}
 	}
@@ -109,7 +113,8 @@ func (b Boat) Assess(part Part, side Side, m Measured) (Assessment, error) {
 		out.Working.Warn("%s", d.Text)
 	}
 	if share < 100 {
-		out.AreaM2 = out.Working.StepOf("This surface's share", message.Of("%g %% of what was measured", share), out.AreaM2*share/100, "m²", message.Lit("the surface was split"))
+		out.AreaM2 = out.Working.StepOf("This surface's share", message.Of("%g %% of what was measured", share),
+			out.AreaM2*share/100, "m²", message.Lit("the surface was split"))
 	}
 	return out, nil
 }
@@ -137,7 +142,8 @@ func combined(m Measured, figures []Figure) Figure {
 	}
 	plusMinus := w.Step("Its ±", "√(1 / Σ(1/±²))", math.Sqrt(1/weight), "m²", "inverse-variance mean")
 	if birge := math.Sqrt(chi2 / float64(len(figures)-1)); birge > 1 {
-		plusMinus = w.Step("Widened for scatter", "± · √(χ²/(n − 1)), χ² = Σ(1.28 · difference / ±)²", plusMinus*birge, "m²", "Birge 1932")
+		plusMinus = w.Step("Widened for scatter", "± · √(χ²/(n − 1)), χ² = Σ(1.28 · difference / ±)²", plusMinus*birge,
+			"m²", "Birge 1932")
 	}
 	return Figure{AreaM2: a, UncertaintyPct: 100 * plusMinus / a, Working: w}
 }

@@ -47,20 +47,24 @@ func WettedSurface(d Dimensions, displacementT float64) []Check {
 	block := func(w *working.Working) float64 {
 		if displacementT > 0 {
 			w.In("Displacement", displacementT*1000, "kg")
-			return w.Step("Block coefficient CB", "volume / (hulls · LWL · B · T)", displacementT/seaWater/(d.LWLM*b*t*form.whole), "", "sea water 1.025 kg/L")
+			return w.Step("Block coefficient CB", "volume / (hulls · LWL · B · T)",
+				displacementT/seaWater/(d.LWLM*b*t*form.whole), "", "sea water 1.025 kg/L")
 		}
 		w.Warn("The block coefficient is a usual one for her form: enter her displacement for a better one.")
 		return w.Step("Block coefficient CB", "usual for her form", form.cb, "", "rule of thumb")
 	}
 	m := inputs()
 	cbm := block(&m)
-	mumford := m.Step("Wetted surface", "hulls · LWL · (1.7 · T + CB · B)", form.whole*d.LWLM*(1.7*t+cbm*b), "m²", "Denny-Mumford")
+	mumford := m.Step("Wetted surface", "hulls · LWL · (1.7 · T + CB · B)", form.whole*d.LWLM*(1.7*t+cbm*b), "m²",
+		"Denny-Mumford")
 	h := inputs()
 	cbh := block(&h)
 	h.In("Midship coefficient CM", cm, "")
 	h.In("Waterplane coefficient CWP", cwp, "")
-	holtrop := h.Step("Wetted surface", "hulls · L (2T + B) √CM (0.453 + 0.4425 CB − 0.2862 CM − 0.003467 B/T + 0.3696 CWP)",
-		form.whole*d.LWLM*(2*t+b)*math.Sqrt(cm)*(0.453+0.4425*cbh-0.2862*cm-0.003467*b/t+0.3696*cwp), "m²", "Holtrop 1984")
+	holtrop := h.Step("Wetted surface",
+		"hulls · L (2T + B) √CM (0.453 + 0.4425 CB − 0.2862 CM − 0.003467 B/T + 0.3696 CWP)",
+		form.whole*d.LWLM*(2*t+b)*math.Sqrt(cm)*(0.453+0.4425*cbh-0.2862*cm-0.003467*b/t+0.3696*cwp), "m²",
+		"Holtrop 1984")
 	if lb := d.LWLM / b; lb < 3.9 || lb > 15 || cbh < 0.55 {
 		h.Warn("Outside what the formula was made for (L/B 3.9 to 15, CB from 0.55): an indication only.")
 	}
@@ -90,9 +94,11 @@ func SetAgainst(checks []Check, d Dimensions, chosen Figure, measured bool) Cros
 		if !d.HullForm.Info().Fin {
 			why = append(why, "or a form slacker than set")
 		}
-		c.Text = message.Of("The bottom %s, %.3g m², is small: %s. Look for %s.", way, chosen.AreaM2, spread, strings.Join(why, ", "))
+		c.Text = message.Of("The bottom %s, %.3g m², is small: %s. Look for %s.", way, chosen.AreaM2, spread,
+			strings.Join(why, ", "))
 	case chosen.AreaM2 > 1.15*c.HighM2:
-		c.Text = message.Of("The bottom %s, %.3g m², is large: %s. Look for appendages counted in, both sides taken twice, or topsides above the waterline taken in.", way, chosen.AreaM2, spread)
+		c.Text = message.Of(
+			"The bottom %s, %.3g m², is large: %s. Look for appendages counted in, both sides taken twice, or topsides above the waterline taken in.", way, chosen.AreaM2, spread)
 	default:
 		c.Plausible = true
 		c.Text = message.Of("The bottom %s, %.3g m², is plausible: %s.", way, chosen.AreaM2, spread)

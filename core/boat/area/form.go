@@ -39,12 +39,18 @@ type HullFormInfo struct {
 // forms are the hull forms: k of the first three by the trade's rule, the rest by this program
 // from hulls of known area.
 var forms = []HullFormInfo{
-	{FullMotor, "full-bodied motor hull", 1, false, false, 1, 1, 15, 15, 1, 1, 0.5, 0.78, 0.8, usualShares{0.9, 0.1, 0.12, 0.24}},
-	{Medium, "round bilge, long or faired-in keel", 1, false, false, 0.75, 0.75, 15, 15, 1, 1, 0.42, 0.7, 0.7, usualShares{0.8, 0.15, 0.1, 0.22}},
-	{FinKeel, "shallow hull with a fin keel", 1, false, true, 0.5, 0.64, 22, 12, 0.35, 1, 0.38, 0.68, 0.68, usualShares{0.87, 0.18, 0.11, 0.25}},
-	{OpenChine, "open boat, hard chine or flat bottom", 1, true, false, 0.65, 0.65, 20, 20, 1, 1, 0.45, 0.75, 0.72, usualShares{0.92, 0.05, 0.1, 0}},
-	{Catamaran, "two hulls", 2, false, false, 0.75, 0.75, 22, 22, 0.9, 2, 0.42, 0.72, 0.72, usualShares{0.94, 0.09, 0.12, 0.2}},
-	{Trimaran, "three hulls, the outer ones smaller", 3, false, false, 0.75, 0.75, 30, 30, 0.9, 2.1, 0.42, 0.72, 0.72, usualShares{0.92, 0.07, 0.1, 0.15}},
+	{FullMotor, "full-bodied motor hull", 1, false, false, 1, 1, 15, 15, 1, 1, 0.5, 0.78, 0.8,
+		usualShares{0.9, 0.1, 0.12, 0.24}},
+	{Medium, "round bilge, long or faired-in keel", 1, false, false, 0.75, 0.75, 15, 15, 1, 1, 0.42, 0.7, 0.7,
+		usualShares{0.8, 0.15, 0.1, 0.22}},
+	{FinKeel, "shallow hull with a fin keel", 1, false, true, 0.5, 0.64, 22, 12, 0.35, 1, 0.38, 0.68, 0.68,
+		usualShares{0.87, 0.18, 0.11, 0.25}},
+	{OpenChine, "open boat, hard chine or flat bottom", 1, true, false, 0.65, 0.65, 20, 20, 1, 1, 0.45, 0.75, 0.72,
+		usualShares{0.92, 0.05, 0.1, 0}},
+	{Catamaran, "two hulls", 2, false, false, 0.75, 0.75, 22, 22, 0.9, 2, 0.42, 0.72, 0.72,
+		usualShares{0.94, 0.09, 0.12, 0.2}},
+	{Trimaran, "three hulls, the outer ones smaller", 3, false, false, 0.75, 0.75, 30, 30, 0.9, 2.1, 0.42, 0.72, 0.72,
+		usualShares{0.92, 0.07, 0.1, 0.15}},
 }
 
 // HullForms lists the hull forms.
@@ -79,7 +85,8 @@ func (d Dimensions) bottom() (a float64, formula string, pct float64) {
 		if d.HullBeamM > 0 {
 			pct -= 8
 		}
-		return f.whole * f.k * d.LWLM * (d.hullBeam() + 1.6*d.body()), "hulls · k · LWL · (beam of a hull + 1.6 · its draught)", pct
+		return f.whole * f.k * d.LWLM * (d.hullBeam() + 1.6*d.body()),
+			"hulls · k · LWL · (beam of a hull + 1.6 · its draught)", pct
 	case d.BodyDraughtM > 0:
 		return f.kBody * d.LWLM * (d.BeamM + d.BodyDraughtM), "k · LWL · (beam + draught of the hull)", f.pctBody
 	}

@@ -60,8 +60,8 @@ type GirthDoubt struct {
 }
 
 // Shares of the 80 % range of taped girths: of the area, of the way along the hull that was
-// reckoned instead of taped, of what the curve holds more than straight lines, over the intervals squared. Found on some
-// thousand hulls of known area, see girth_test.go.
+// reckoned instead of taped, of what the curve holds more than straight lines, over the intervals squared. Found on
+// some thousand hulls of known area, see girth_test.go.
 const (
 	tapedPct    = 0.5  // the tape
 	middlePct   = 0.45 // the middle of the girth stands for all of it
@@ -103,7 +103,9 @@ func (g Girths) Validate() error {
 			continue
 		}
 		if last := g.Stations[i-1]; last.PathM != nil && *s.PathM-*last.PathM < 0.99*(s.AtM-last.AtM)-0.002 {
-			bad.Add(at("pathM"), "the way along the hull cannot be shorter than along the centreline, %.3g m from the station before", s.AtM-last.AtM)
+			bad.Add(at("pathM"),
+				"the way along the hull cannot be shorter than along the centreline, %.3g m from the station before",
+				s.AtM-last.AtM)
 		}
 	}
 	if paths > 0 && paths < len(g.Stations) {
@@ -146,16 +148,20 @@ func ByGirths(g Girths) (GirthResult, error) {
 		}
 	}
 	length := c.s[len(c.s)-1]
-	w.Step("Length along the hull", pathFormula(c.taped), length, "m", "taped at half girth, or reckoned from the girths")
+	w.Step("Length along the hull", pathFormula(c.taped), length, "m",
+		"taped at half girth, or reckoned from the girths")
 	w.Step("By straight lines", "Σ (girth + next) / 2 · length between · sides", straight, "m²", "trapezoid rule")
-	w.Step("The curve holds more", "cubic through the girths of the body, which never swings beyond them, less the straight lines", bulge, "m²", "Fritsch and Carlson 1980")
+	w.Step("The curve holds more",
+		"cubic through the girths of the body, which never swings beyond them, less the straight lines", bulge, "m²",
+		"Fritsch and Carlson 1980")
 	r.AreaM2 = w.Step("Area", "straight lines + curve, between the least and the greatest girth times the length",
 		min(max(straight+bulge, slices.Min(y)*length), slices.Max(y)*length), "m²", "∫ girth ds")
 	if r.AreaM2 > 0 {
 		r.UncertaintyPct = c.doubt(&w, &r, bulge, jumps)
 		if h := sides * c.hidden(worst); h > 0.02*r.AreaM2 {
 			rest := 100 * math.Sqrt(max(0, math.Pow(r.UncertaintyPct*r.AreaM2/100, 2)-h*h)) / r.AreaM2
-			w.Warn("Between stations %d and %d the girth changes by %.2g m, as where a keel begins or ends: tape just before and just after it, and ±%.1f %% becomes about ±%.1f %%.",
+			w.Warn(
+				"Between stations %d and %d the girth changes by %.2g m, as where a keel begins or ends: tape just before and just after it, and ±%.1f %% becomes about ±%.1f %%.",
 				worst+1, worst+2, math.Abs(c.g[worst+1]-c.g[worst]), r.UncertaintyPct, rest)
 		}
 	}
@@ -181,10 +187,13 @@ func (c girthCurve) doubt(w *working.Working, r *GirthResult, bulge, jumps float
 		path = w.Step("Half girth for all of it", "taken", middlePct, "%", "hulls of known area")
 	} else {
 		longer := 100 * (c.s[last] - c.x[last] + c.x[0]) / c.s[last]
-		path = w.Step("No path taped", "√(1 %² + (0.4 · what it was lengthened by)²)", math.Hypot(path, pathShare*longer), "%", "hulls of known area")
+		path = w.Step("No path taped", "√(1 %² + (0.4 · what it was lengthened by)²)",
+			math.Hypot(path, pathShare*longer), "%", "hulls of known area")
 	}
-	few := w.Step("Few stations", "√((0.25 · what the curve holds more)² + (8 % / intervals²)²)", math.Hypot(100*bulgeShare*bulge/r.AreaM2, fewPct/float64(last*last)), "%", "hulls of known area")
-	keel := w.Step("Ends of a keel between stations", "√Σ (0.4 · change of girth · length between)²", 100*jumps/r.AreaM2, "%", "anywhere between: 80 % of that")
+	few := w.Step("Few stations", "√((0.25 · what the curve holds more)² + (8 % / intervals²)²)",
+		math.Hypot(100*bulgeShare*bulge/r.AreaM2, fewPct/float64(last*last)), "%", "hulls of known area")
+	keel := w.Step("Ends of a keel between stations", "√Σ (0.4 · change of girth · length between)²",
+		100*jumps/r.AreaM2, "%", "anywhere between: 80 % of that")
 	return w.Step("Uncertainty", "√(tape² + half girth or path² + few² + keel²), an 80 % range; tape 0.5 %",
 		math.Sqrt(tapedPct*tapedPct+path*path+few*few+keel*keel), "%", "independent of one another")
 }

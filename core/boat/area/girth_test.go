@@ -50,7 +50,8 @@ func (h solid) area() float64 {
 	type point [3]float64
 	cross := func(a, b, c point) float64 {
 		u, v := point{b[0] - a[0], b[1] - a[1], b[2] - a[2]}, point{c[0] - a[0], c[1] - a[1], c[2] - a[2]}
-		return math.Sqrt(math.Pow(u[1]*v[2]-u[2]*v[1], 2)+math.Pow(u[2]*v[0]-u[0]*v[2], 2)+math.Pow(u[0]*v[1]-u[1]*v[0], 2)) / 2
+		return math.Sqrt(math.Pow(u[1]*v[2]-u[2]*v[1], 2)+math.Pow(u[2]*v[0]-u[0]*v[2], 2)+
+			math.Pow(u[0]*v[1]-u[1]*v[0], 2)) / 2
 	}
 	ring := func(x float64) []point {
 		r := make([]point, 0, fine+1)
@@ -321,7 +322,8 @@ func TestReferenceGirths(t *testing.T) {
 // Girths taped before and after a keel: a body of 1 m and a keel 2 m deep over 4 m of 8.1
 // is 1·8.1 + 2·4.05 = 16.2 m², whichever station is taped beside.
 func TestStationsBesideAKeel(t *testing.T) {
-	for _, x := range [][]float64{{0, 4, 4.1, 8.1}, {0, 0.05, 4, 4.1, 8.1}, {0, 2, 4, 4.1, 4.15, 8.1}, {0, 3.9, 4, 4.1, 6, 8.1}} {
+	for _, x := range [][]float64{{0, 4, 4.1, 8.1}, {0, 0.05, 4, 4.1, 8.1}, {0, 2, 4, 4.1, 4.15, 8.1},
+		{0, 3.9, 4, 4.1, 6, 8.1}} {
 		g := Girths{Sides: 1}
 		for _, at := range x {
 			g.Stations = append(g.Stations, Station{AtM: at, GirthM: map[bool]float64{true: 3, false: 1}[at > 4.05]})
@@ -380,7 +382,8 @@ func TestAStationThatStandsOutIsPointedAt(t *testing.T) {
 	require.Len(t, r.Line.Doubts, 1)
 	assert.Equal(t, 3, r.Line.Doubts[0].Station)
 	assert.Contains(t, r.Line.Doubts[0].Text.String(), "less girth")
-	r, err = ByGirths(powerSide(10, 3, 0.8, 2, 2).withFin(-1, 1.5, 1.2, 0).tape([]float64{-5, -3, -1.05, -0.95, 0, 1.45, 1.55, 3, 5}, true, 0, rng))
+	r, err = ByGirths(powerSide(10, 3, 0.8, 2, 2).withFin(-1, 1.5, 1.2, 0).tape([]float64{-5, -3, -1.05, -0.95, 0, 1.45,
+		1.55, 3, 5}, true, 0, rng))
 	require.NoError(t, err)
 	assert.Empty(t, r.Line.Doubts)
 }

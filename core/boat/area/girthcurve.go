@@ -32,7 +32,8 @@ const slack = 0.01
 // reckoned from the centreline and the body's change of girth.
 func curveOf(stations []Station) girthCurve {
 	n := len(stations)
-	c := girthCurve{x: make([]float64, n), s: make([]float64, n), g: make([]float64, n), jump: make([]float64, n-1), taped: stations[0].PathM != nil}
+	c := girthCurve{x: make([]float64, n), s: make([]float64, n), g: make([]float64, n), jump: make([]float64, n-1),
+		taped: stations[0].PathM != nil}
 	for i, st := range stations {
 		c.x[i], c.g[i] = st.AtM, st.GirthM
 		if c.taped {
@@ -153,7 +154,9 @@ func (c girthCurve) rounded(tip, in, far int) float64 {
 		m1 = bounded((d1*h2+d2*h)/(h+h2), d1, d2)
 	}
 	m0 := bounded(((2*h+h2)*d1-h*d2)/(h+h2), d1, d1)
-	over := h * quad.Fixed(func(u float64) float64 { return math.Sqrt(max(0, hermite(a, b, m0*h, m1*h, u))) }, 0, 1, 40, nil, 0)
+	over := h * quad.Fixed(func(u float64) float64 {
+		return math.Sqrt(max(0, hermite(a, b, m0*h, m1*h, u)))
+	}, 0, 1, 40, nil, 0)
 	path := math.Abs(c.s[in] - c.s[tip])
 	return over + nearTip*inner*(path-h) - path*(c.g[tip]+inner)/2
 }
@@ -206,8 +209,10 @@ func (c girthCurve) line() GirthLine {
 		if more < 0 {
 			way = "less"
 		}
-		l.Doubts = append(l.Doubts, GirthDoubt{i, message.Of("Station %d has %.2f m %s girth than its neighbours lead one to expect. Tape it again; if a keel or a bulge stands there, tape just before and just after it too.",
-			i+1, math.Abs(more), way)})
+		l.Doubts = append(l.Doubts,
+			GirthDoubt{i, message.Of(
+				"Station %d has %.2f m %s girth than its neighbours lead one to expect. Tape it again; if a keel or a bulge stands there, tape just before and just after it too.",
+				i+1, math.Abs(more), way)})
 	}
 	return l
 }

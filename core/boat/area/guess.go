@@ -14,10 +14,18 @@ var guessed = []struct {
 	of    func(d Dimensions) float64
 	at    func(d *Dimensions) *float64
 }{
-	{"lwlM", 6, func(d Dimensions) float64 { return d.HullForm.Info().usual.lwl * d.LOAM }, func(d *Dimensions) *float64 { return &d.LWLM }},
-	{"draughtM", 30, func(d Dimensions) float64 { return d.HullForm.Info().usual.draught * d.LOAM }, func(d *Dimensions) *float64 { return &d.DraughtM }},
-	{"freeboardM", 25, func(d Dimensions) float64 { return d.HullForm.Info().usual.freeboard * d.LOAM }, func(d *Dimensions) *float64 { return &d.FreeboardM }},
-	{"housesM2", 40, func(d Dimensions) float64 { return d.HullForm.Info().usual.houses * d.LOAM * d.BeamM }, func(d *Dimensions) *float64 { return &d.HousesM2 }},
+	{"lwlM", 6, func(d Dimensions) float64 {
+		return d.HullForm.Info().usual.lwl * d.LOAM
+	}, func(d *Dimensions) *float64 { return &d.LWLM }},
+	{"draughtM", 30, func(d Dimensions) float64 {
+		return d.HullForm.Info().usual.draught * d.LOAM
+	}, func(d *Dimensions) *float64 { return &d.DraughtM }},
+	{"freeboardM", 25, func(d Dimensions) float64 {
+		return d.HullForm.Info().usual.freeboard * d.LOAM
+	}, func(d *Dimensions) *float64 { return &d.FreeboardM }},
+	{"housesM2", 40, func(d Dimensions) float64 {
+		return d.HullForm.Info().usual.houses * d.LOAM * d.BeamM
+	}, func(d *Dimensions) *float64 { return &d.HousesM2 }},
 }
 
 // usualShares are shares of the length over all; of houses, of LOA · beam.
@@ -68,7 +76,8 @@ func (d Dimensions) guessPct(r rule) float64 {
 
 // guesses names what was guessed, as one says it.
 func (d Dimensions) guesses() string {
-	names := map[string]string{"lwlM": "waterline", "draughtM": "draught", "freeboardM": "freeboard", "housesM2": "houses"}
+	names := map[string]string{"lwlM": "waterline", "draughtM": "draught", "freeboardM": "freeboard",
+		"housesM2": "houses"}
 	out := make([]string, len(d.Guessed))
 	for i, f := range d.Guessed {
 		out[i] = names[f]

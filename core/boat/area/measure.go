@@ -109,7 +109,8 @@ func (b Boat) figure(part Part, side Side, m Measure) (Figure, error) {
 	switch m.Method {
 	case ByPrincipal:
 		if !part.Info().ByRule {
-			bad.Add("method", "principal dimensions do not give %s: measure the part or state its area", part.Info().Name)
+			bad.Add("method", "principal dimensions do not give %s: measure the part or state its area",
+				part.Info().Name)
 		}
 	case ByGirth:
 		missing(m.Girths != nil)
@@ -140,7 +141,8 @@ func (b Boat) figure(part Part, side Side, m Measure) (Figure, error) {
 	case ByGirth:
 		var g GirthResult
 		g, err = ByGirths(*m.Girths)
-		f, prefix = Figure{AreaM2: g.AreaM2, UncertaintyPct: g.UncertaintyPct, Working: g.Working, Line: &g.Line}, "girths"
+		f, prefix = Figure{AreaM2: g.AreaM2, UncertaintyPct: g.UncertaintyPct, Working: g.Working, Line: &g.Line},
+			"girths"
 		if err == nil && f.AreaM2 <= 0 {
 			err = fielderr.At("stations", "girths of nothing give no area")
 		}
@@ -242,7 +244,8 @@ func ByOutlines(r OutlineRequest) (OutlineResult, error) {
 		out.CentroidYM /= out.AreaM2
 	}
 	if r.MarginM > 0 || r.RadiusM > 0 {
-		w.Step("After margin and rounding", "strip along every edge taken off, corners rounded", out.AreaM2, "m²", "geometry")
+		w.Step("After margin and rounding", "strip along every edge taken off, corners rounded", out.AreaM2, "m²",
+			"geometry")
 	}
 	w.Step("Edges to mask", "outer edges and holes", out.EdgeLengthM, "m", "geometry")
 	if out.AreaM2 > 0 {
@@ -291,7 +294,8 @@ func (b Boat) byModel(m Model, side Side) (Figure, error) {
 		h := model.Areas.Zones[m.Zone]
 		w.In("Port", h.PortM2, "m²")
 		w.In("Starboard", h.StarboardM2, "m²")
-		a = w.StepOf("Area", message.Of("facets in the zone %s, %s, cut at the waterlines", m.Zone, side), map[Side]float64{Port: h.PortM2, Starboard: h.StarboardM2}[side], "m²", message.Lit("sum of facets"))
+		a = w.StepOf("Area", message.Of("facets in the zone %s, %s, cut at the waterlines", m.Zone, side),
+			map[Side]float64{Port: h.PortM2, Starboard: h.StarboardM2}[side], "m²", message.Lit("sum of facets"))
 		if side == Both {
 			a = h.PortM2 + h.StarboardM2
 			w.Steps[len(w.Steps)-1].Value = a
@@ -340,15 +344,20 @@ func (c Consumption) figure() (Figure, error) {
 	w.Share("Loss", c.LossPct)
 	w.In("Volume solids", c.VolumeSolidsPct, "%")
 	w.In("Mean dry film", c.DFTUm, "µm")
-	a := w.Step("Area", "litres · (1 − loss/100) · 10 · VS / DFT", c.Litres*(1-c.LossPct/100)*10*c.VolumeSolidsPct/c.DFTUm, "m²", "ISO 23811, turned round")
+	a := w.Step("Area", "litres · (1 − loss/100) · 10 · VS / DFT",
+		c.Litres*(1-c.LossPct/100)*10*c.VolumeSolidsPct/c.DFTUm, "m²", "ISO 23811, turned round")
 	film := 15.0
 	if c.Readings >= 3 && c.SDUm > 0 {
-		film = w.Step("Uncertainty of the film", "standard deviation / √readings / mean", 100*c.SDUm/math.Sqrt(float64(c.Readings))/c.DFTUm, "%", "statistics")
+		film = w.Step("Uncertainty of the film", "standard deviation / √readings / mean",
+			100*c.SDUm/math.Sqrt(float64(c.Readings))/c.DFTUm, "%", "statistics")
 	} else {
 		w.Warn("Fewer than three film readings: the film is taken as known to ±15 %%.")
 	}
 	// A loss is seldom known better than to a quarter of itself.
-	loss := w.Step("Uncertainty of the loss", "¼ · loss / (1 − loss)", 25*c.LossPct/(100-c.LossPct), "%", "rule of thumb")
-	pct := w.Step("Uncertainty", "1.28 · √(litres² + film² + loss²), an 80 % range", Half*math.Sqrt(litresPct*litresPct+film*film+loss*loss), "%", "litres ±3 %: rule of thumb; 80 % of a normal spread")
+	loss := w.Step("Uncertainty of the loss", "¼ · loss / (1 − loss)", 25*c.LossPct/(100-c.LossPct), "%",
+		"rule of thumb")
+	pct := w.Step("Uncertainty", "1.28 · √(litres² + film² + loss²), an 80 % range",
+		Half*math.Sqrt(litresPct*litresPct+film*film+loss*loss), "%",
+		"litres ±3 %: rule of thumb; 80 % of a normal spread")
 	return Figure{AreaM2: a, UncertaintyPct: pct, Working: w}, nil
 }

@@ -25,7 +25,8 @@ func TestPartsAreDescribed(t *testing.T) {
 	for _, c := range []struct {
 		a, b Part
 		want bool
-	}{{Topsides, Deck, true}, {Deck, Topsides, true}, {CabinTop, CabinSides, true}, {Bottom, Deck, false}, {Keel, Keel, false}} {
+	}{{Topsides, Deck, true}, {Deck, Topsides, true}, {CabinTop, CabinSides, true}, {Bottom, Deck, false},
+		{Keel, Keel, false}} {
 		assert.Equal(t, c.want, c.a.Touches(c.b), "%s, %s", c.a, c.b)
 	}
 	for _, p := range []Part{Bottom, BootTop, Keel, Rudder, Tunnel, Struts} {
@@ -43,12 +44,17 @@ func TestRulesHoldHullsOfTheirForm(t *testing.T) {
 		part Part
 		want float64
 	}{
-		"round bilge":          {Dimensions{HullForm: Medium, LOAM: 10, LWLM: 9, BeamM: 3, DraughtM: 1, FreeboardM: 1}, Bottom, both(ellipsoidSide(9, 3, 1))},
-		"two hulls":            {Dimensions{HullForm: Catamaran, LOAM: 13.5, LWLM: 13, BeamM: 7, DraughtM: 0.9, BodyDraughtM: 0.9, HullBeamM: 1.2, FreeboardM: 1.2}, Bottom, 2 * both(powerSide(13, 1.2, 0.9, 2, 2))},
-		"two, smaller":         {Dimensions{HullForm: Catamaran, LOAM: 9.5, LWLM: 9, BeamM: 5, DraughtM: 0.5, BodyDraughtM: 0.5, HullBeamM: 0.9, FreeboardM: 0.9}, Bottom, 2 * both(powerSide(9, 0.9, 0.5, 2, 2))},
-		"fin keel, hull alone": {Dimensions{HullForm: FinKeel, LOAM: 9.5, LWLM: 8, BeamM: 2.9, DraughtM: 1.7, BodyDraughtM: 0.5, FreeboardM: 1}, Bottom, both(ellipsoidSide(8, 2.6, 0.5))},
+		"round bilge": {Dimensions{HullForm: Medium, LOAM: 10, LWLM: 9, BeamM: 3, DraughtM: 1, FreeboardM: 1},
+			Bottom, both(ellipsoidSide(9, 3, 1))},
+		"two hulls": {Dimensions{HullForm: Catamaran, LOAM: 13.5, LWLM: 13, BeamM: 7, DraughtM: 0.9,
+			BodyDraughtM: 0.9, HullBeamM: 1.2, FreeboardM: 1.2}, Bottom, 2 * both(powerSide(13, 1.2, 0.9, 2, 2))},
+		"two, smaller": {Dimensions{HullForm: Catamaran, LOAM: 9.5, LWLM: 9, BeamM: 5, DraughtM: 0.5,
+			BodyDraughtM: 0.5, HullBeamM: 0.9, FreeboardM: 0.9}, Bottom, 2 * both(powerSide(9, 0.9, 0.5, 2, 2))},
+		"fin keel, hull alone": {Dimensions{HullForm: FinKeel, LOAM: 9.5, LWLM: 8, BeamM: 2.9, DraughtM: 1.7,
+			BodyDraughtM: 0.5, FreeboardM: 1}, Bottom, both(ellipsoidSide(8, 2.6, 0.5))},
 		// A skiff: flat bottom 1.1 m broad and straight sides of 0.45 m, tapering to the stem.
-		"inside of a skiff": {Dimensions{HullForm: OpenChine, LOAM: 4.5, LWLM: 4.1, BeamM: 1.5, DraughtM: 0.12, FreeboardM: 0.42}, OpenInside, 4.1*1.1*0.7 + 2*4.5*0.5},
+		"inside of a skiff": {Dimensions{HullForm: OpenChine, LOAM: 4.5, LWLM: 4.1, BeamM: 1.5, DraughtM: 0.12,
+			FreeboardM: 0.42}, OpenInside, 4.1*1.1*0.7 + 2*4.5*0.5},
 	} {
 		require.NoError(t, c.d.Validate(), name)
 		f, err := Boat{Dimensions: c.d}.Of(c.part, Both, Measure{Method: ByPrincipal})
@@ -59,13 +65,15 @@ func TestRulesHoldHullsOfTheirForm(t *testing.T) {
 
 // No area twice: the hull alone, fin and bottom by the draught of each; houses shared out.
 func TestPartsAddUp(t *testing.T) {
-	d := Dimensions{HullForm: FinKeel, LOAM: 9.5, LWLM: 8, BeamM: 2.9, DraughtM: 1.7, BodyDraughtM: 0.5, FreeboardM: 1, HousesM2: 6}
+	d := Dimensions{HullForm: FinKeel, LOAM: 9.5, LWLM: 8, BeamM: 2.9, DraughtM: 1.7, BodyDraughtM: 0.5, FreeboardM: 1,
+		HousesM2: 6}
 	of := func(d Dimensions, p Part) float64 {
 		f, err := Boat{Dimensions: d}.Of(p, Both, Measure{Method: ByPrincipal})
 		require.NoError(t, err)
 		return f.AreaM2
 	}
-	assert.InDelta(t, 0.75*9.5*2.9, of(d, Deck)+of(d, CabinTop)+of(d, Cockpit)/2, 1e-9, "deck, cabin top and the cockpit's plan")
+	assert.InDelta(t, 0.75*9.5*2.9, of(d, Deck)+of(d, CabinTop)+of(d, Cockpit)/2, 1e-9,
+		"deck, cabin top and the cockpit's plan")
 	assert.InDelta(t, 2*0.22*8*1.2, of(d, Keel), 1e-9, "the fin below the hull")
 	deeper := d
 	deeper.DraughtM = 2.2
@@ -85,7 +93,9 @@ func TestPartsAddUp(t *testing.T) {
 // What one more measurement buys: from ±15 % to ±5 % of 20 m² are 4 m² less from end to end.
 func TestBetter(t *testing.T) {
 	rough := Measured{Measures: []Measure{{Method: ByPrincipal}}}
-	assert.Equal(t, "Tape four girths and the way along the hull: ±15 % becomes about ±5 %, 4 m² less doubt.", rough.Better(Bottom, Figure{AreaM2: 20, UncertaintyPct: 15}, 0).String())
-	assert.Contains(t, rough.Better(Deck, Figure{AreaM2: 20, UncertaintyPct: 25}, 100).String(), "40 L less doubt in what to buy")
+	assert.Equal(t, "Tape four girths and the way along the hull: ±15 % becomes about ±5 %, 4 m² less doubt.",
+		rough.Better(Bottom, Figure{AreaM2: 20, UncertaintyPct: 15}, 0).String())
+	assert.Contains(t, rough.Better(Deck, Figure{AreaM2: 20, UncertaintyPct: 25}, 100).String(),
+		"40 L less doubt in what to buy")
 	assert.Nil(t, Measured{Measures: []Measure{stated(20, 4)}}.Better(Deck, Figure{AreaM2: 20, UncertaintyPct: 4}, 0))
 }

@@ -39,7 +39,8 @@ func FromPrincipal(d Dimensions) (Principal, error) {
 	if err := d.Validate(); err != nil {
 		return Principal{}, err
 	}
-	return Principal{byRule(d, Bottom, Both), byRule(d, Topsides, Both), byRule(d, Topsides, Port), byRule(d, Deck, Both)}, nil
+	return Principal{byRule(d, Bottom, Both), byRule(d, Topsides, Both), byRule(d, Topsides, Port),
+		byRule(d, Deck, Both)}, nil
 }
 
 // byRule estimates a part that has a rule from valid dimensions.
@@ -71,7 +72,9 @@ func byRule(d Dimensions, p Part, s Side) Figure {
 	}
 	a = w.Step("Area", formula, a, "m²", fmt.Sprintf("%s, ±%g %%", source, pct))
 	if g := d.guessPct(p.Info().rule); g > 0 {
-		pct = w.Step("± with what was guessed of her", "√(± of the rule² + Σ (half the change over each guess's range)²)", math.Hypot(pct, g), "%", "independent errors add in squares")
+		pct = w.Step("± with what was guessed of her",
+			"√(± of the rule² + Σ (half the change over each guess's range)²)", math.Hypot(pct, g), "%",
+			"independent errors add in squares")
 		w.Warn("Guessed from length and beam: %s. Measure them, and the ± shrinks.", d.guesses())
 	}
 	if s != Both {
@@ -86,13 +89,17 @@ func (d Dimensions) mind(w *working.Working, p Part) {
 	form := d.HullForm.Info()
 	switch {
 	case p == Bottom && form.Fin && d.BodyDraughtM == 0:
-		w.Warn("The draught includes the fin: enter the draught of the hull alone, and ±%g %% becomes ±%g %%.", form.pct, form.pctBody)
+		w.Warn("The draught includes the fin: enter the draught of the hull alone, and ±%g %% becomes ±%g %%.",
+			form.pct, form.pctBody)
 	case p == Bottom && form.Hulls > 1 && d.HullBeamM == 0:
-		w.Warn("The beam of one hull at the waterline is taken for a tenth of her length: enter it, and ±%g %% becomes ±%g %%.", form.pct, form.pct-8)
+		w.Warn(
+			"The beam of one hull at the waterline is taken for a tenth of her length: enter it, and ±%g %% becomes ±%g %%.", form.pct, form.pct-8)
 	case p == Keel && !form.Fin && d.BodyDraughtM == 0:
-		w.Warn("The rule for the bottom holds a faired-in keel already: enter the draught of the hull alone, or do without this surface.")
+		w.Warn(
+			"The rule for the bottom holds a faired-in keel already: enter the draught of the hull alone, or do without this surface.")
 	case p == Deck && d.HousesM2 == 0:
-		w.Warn("No houses entered: all of the plan counts as deck. Enter their plan area, or the cabin top and the cockpit are counted twice.")
+		w.Warn(
+			"No houses entered: all of the plan counts as deck. Enter their plan area, or the cabin top and the cockpit are counted twice.")
 	case (p == CabinTop || p == Cockpit || p == SideDecks) && d.HousesM2 == 0:
 		w.Warn("No houses entered: they are taken for a quarter of LOA · beam.")
 	}

@@ -41,10 +41,15 @@ func zero(f []ShapeField, i int) []ShapeField {
 
 // ShapeKinds lists the shapes.
 var ShapeKinds = []ShapeKind{
-	{"rectangle", "rectangle", fields("Length", "Width"), "length · width", func(a, b, _ float64) float64 { return a * b }, nil},
-	{"strip", "strip, length × developed width", fields("Length", "Developed width"), "length · developed width", func(a, b, _ float64) float64 { return a * b }, nil},
-	{"triangle", "triangle, base and height", fields("Base", "Height"), "½ · base · height", func(a, b, _ float64) float64 { return a * b / 2 }, nil},
-	{"triangle-sides", "triangle, three sides", fields("Side", "Side", "Side"), "√(s(s − a)(s − b)(s − c)), s half the sum",
+	{"rectangle", "rectangle", fields("Length", "Width"), "length · width", func(a, b, _ float64) float64 {
+		return a * b
+	}, nil},
+	{"strip", "strip, length × developed width", fields("Length", "Developed width"), "length · developed width",
+		func(a, b, _ float64) float64 { return a * b }, nil},
+	{"triangle", "triangle, base and height", fields("Base", "Height"), "½ · base · height",
+		func(a, b, _ float64) float64 { return a * b / 2 }, nil},
+	{"triangle-sides", "triangle, three sides", fields("Side", "Side", "Side"),
+		"√(s(s − a)(s − b)(s − c)), s half the sum",
 		func(a, b, c float64) float64 {
 			s := (a + b + c) / 2
 			return math.Sqrt(max(0, s*(s-a)*(s-b)*(s-c)))
@@ -54,15 +59,26 @@ var ShapeKinds = []ShapeKind{
 			}
 			return ""
 		}},
-	{"trapezoid", "trapezoid", fields("Long side", "Short side", "Height"), "½ · (long + short) · height", func(a, b, c float64) float64 { return (a + b) / 2 * c }, nil},
-	{"circle", "circle", fields("Diameter"), "π/4 · diameter²", func(a, _, _ float64) float64 { return math.Pi / 4 * a * a }, nil},
-	{"ellipse", "ellipse", fields("Length", "Width"), "π/4 · length · width", func(a, b, _ float64) float64 { return math.Pi / 4 * a * b }, nil},
-	{"annulus", "ring", fields("Outer diameter", "Inner diameter"), "π/4 · (outer² − inner²)", func(a, b, _ float64) float64 { return math.Pi / 4 * (a*a - b*b) }, smaller("the inner diameter")},
-	{"cylinder", "cylinder, without ends", fields("Diameter", "Length"), "π · diameter · length", func(a, b, _ float64) float64 { return math.Pi * a * b }, nil},
-	{"cone-frustum", "cone or tapered spar, without ends", zero(fields("Diameter at one end", "Diameter at the other", "Length"), 1), "π/2 · (D + d) · √(length² + (D − d)²/4)",
+	{"trapezoid", "trapezoid", fields("Long side", "Short side", "Height"), "½ · (long + short) · height",
+		func(a, b, c float64) float64 { return (a + b) / 2 * c }, nil},
+	{"circle", "circle", fields("Diameter"), "π/4 · diameter²", func(a, _, _ float64) float64 {
+		return math.Pi / 4 * a * a
+	}, nil},
+	{"ellipse", "ellipse", fields("Length", "Width"), "π/4 · length · width", func(a, b, _ float64) float64 {
+		return math.Pi / 4 * a * b
+	}, nil},
+	{"annulus", "ring", fields("Outer diameter", "Inner diameter"), "π/4 · (outer² − inner²)",
+		func(a, b, _ float64) float64 { return math.Pi / 4 * (a*a - b*b) }, smaller("the inner diameter")},
+	{"cylinder", "cylinder, without ends", fields("Diameter", "Length"), "π · diameter · length",
+		func(a, b, _ float64) float64 { return math.Pi * a * b }, nil},
+	{"cone-frustum", "cone or tapered spar, without ends",
+		zero(fields("Diameter at one end", "Diameter at the other", "Length"), 1),
+		"π/2 · (D + d) · √(length² + (D − d)²/4)",
 		func(a, b, c float64) float64 { return math.Pi / 2 * (a + b) * math.Hypot(c, (a-b)/2) }, nil},
-	{"sphere-cap", "cap of a sphere", fields("Diameter of the sphere", "Height of the cap"), "π · diameter · height", func(a, b, _ float64) float64 { return math.Pi * a * b }, smaller("the height")},
-	{"half-ellipsoid", "half of an ellipsoid, without lid", fields("Length", "Width", "Height or depth"), "integral over the surface",
+	{"sphere-cap", "cap of a sphere", fields("Diameter of the sphere", "Height of the cap"), "π · diameter · height",
+		func(a, b, _ float64) float64 { return math.Pi * a * b }, smaller("the height")},
+	{"half-ellipsoid", "half of an ellipsoid, without lid", fields("Length", "Width", "Height or depth"),
+		"integral over the surface",
 		func(a, b, c float64) float64 { return ellipsoidBelow(a/2, b/2, c, 0) }, nil},
 }
 
@@ -167,9 +183,11 @@ func ByShapes(r ShapesRequest) (Figure, error) {
 		gross += math.Abs(a)
 	}
 	if sum <= 0 {
-		return Figure{}, fielderr.At("shapes", "nothing is left: what is taken away is %.3g m² more than what is there", -sum)
+		return Figure{}, fielderr.At("shapes", "nothing is left: what is taken away is %.3g m² more than what is there",
+			-sum)
 	}
 	w.Step("Area", "sum", sum, "m²", "addition")
-	pct := w.Step("Uncertainty", "5 % of everything measured, added or taken away, over what is left", shapesPct*gross/sum, "%", "tape: rule of thumb")
+	pct := w.Step("Uncertainty", "5 % of everything measured, added or taken away, over what is left",
+		shapesPct*gross/sum, "%", "tape: rule of thumb")
 	return Figure{AreaM2: sum, UncertaintyPct: pct, Working: w}, nil
 }

@@ -164,18 +164,24 @@ func (p Profile) side(s area.Side, has func(area.Part) bool) []region {
 		}
 		if p.FinKeel {
 			top := func(u float64) Point { return Point{u * l, 0.9 * p.at(u).KeelM} }
-			out = append(out, region{part, area.Both, []Point{top(0.42), top(0.62), {0.59 * l, -p.DraughtM}, {0.41 * l, -p.DraughtM}}})
+			out = append(out, region{part, area.Both, []Point{top(0.42), top(0.62), {0.59 * l, -p.DraughtM},
+				{0.41 * l, -p.DraughtM}}})
 		} else {
-			out = append(out, region{part, area.Both, p.between(0.2, 0.8, func(st mesh.Station) float64 { return 0.72 * st.KeelM }, keelLine)})
+			out = append(out, region{part, area.Both, p.between(0.2, 0.8, func(st mesh.Station) float64 {
+				return 0.72 * st.KeelM
+			}, keelLine)})
 		}
 	}
 	if has(area.Rudder) {
 		top, foot := min(0, 0.5*p.at(0.1).KeelM), -0.8*p.DraughtM
-		out = append(out, region{area.Rudder, area.Both, []Point{{-0.025 * l, top}, {0.045 * l, top}, {0.035 * l, foot}, {-0.02 * l, foot}}})
+		out = append(out, region{area.Rudder, area.Both, []Point{{-0.025 * l, top}, {0.045 * l, top}, {0.035 * l, foot},
+			{-0.02 * l, foot}}})
 	}
 	skeg := 0.6 * p.at(0.12).KeelM
-	add(area.Skeg, area.Both, []Point{{0.06 * l, skeg}, {0.16 * l, skeg}, {0.08 * l, 0.75 * -p.DraughtM}, {0.06 * l, 0.75 * -p.DraughtM}})
-	add(area.Struts, area.Both, []Point{{0.15 * l, 0.7 * p.at(0.16).KeelM}, {0.165 * l, 0.7 * p.at(0.16).KeelM}, {0.13 * l, 1.1 * p.at(0.16).KeelM}, {0.115 * l, 1.1 * p.at(0.16).KeelM}})
+	add(area.Skeg, area.Both, []Point{{0.06 * l, skeg}, {0.16 * l, skeg}, {0.08 * l, 0.75 * -p.DraughtM},
+		{0.06 * l, 0.75 * -p.DraughtM}})
+	add(area.Struts, area.Both, []Point{{0.15 * l, 0.7 * p.at(0.16).KeelM}, {0.165 * l, 0.7 * p.at(0.16).KeelM},
+		{0.13 * l, 1.1 * p.at(0.16).KeelM}, {0.115 * l, 1.1 * p.at(0.16).KeelM}})
 	return out
 }
 
@@ -204,8 +210,10 @@ func (p Profile) plan(has func(area.Part) bool) []region {
 	block := func(u0, u1, half float64) []Point {
 		return []Point{{u0 * l, -half}, {u1 * l, -half}, {u1 * l, half}, {u0 * l, half}}
 	}
-	add(area.CabinSides, area.Starboard, []Point{{0.36 * l, 0.46 * h}, {0.68 * l, 0.46 * h}, {0.68 * l, 0.54 * h}, {0.36 * l, 0.54 * h}})
-	add(area.CabinSides, area.Port, []Point{{0.36 * l, -0.54 * h}, {0.68 * l, -0.54 * h}, {0.68 * l, -0.46 * h}, {0.36 * l, -0.46 * h}})
+	add(area.CabinSides, area.Starboard, []Point{{0.36 * l, 0.46 * h}, {0.68 * l, 0.46 * h}, {0.68 * l, 0.54 * h},
+		{0.36 * l, 0.54 * h}})
+	add(area.CabinSides, area.Port, []Point{{0.36 * l, -0.54 * h}, {0.68 * l, -0.54 * h}, {0.68 * l, -0.46 * h},
+		{0.36 * l, -0.46 * h}})
 	switch {
 	case has(area.CabinTop):
 		add(area.CabinTop, area.Both, block(0.36, 0.68, 0.45*h))
@@ -214,13 +222,16 @@ func (p Profile) plan(has func(area.Part) bool) []region {
 		n := min(p.HousesM2/w, 0.7*l) / l
 		out = append(out, region{"", area.Both, block(0.45-n/2, 0.45+n/2, w/2)})
 	}
-	add(area.Coamings, area.Starboard, []Point{{0.1 * l, 0.5 * h}, {0.34 * l, 0.5 * h}, {0.34 * l, 0.58 * h}, {0.1 * l, 0.58 * h}})
-	add(area.Coamings, area.Port, []Point{{0.1 * l, -0.58 * h}, {0.34 * l, -0.58 * h}, {0.34 * l, -0.5 * h}, {0.1 * l, -0.5 * h}})
+	add(area.Coamings, area.Starboard, []Point{{0.1 * l, 0.5 * h}, {0.34 * l, 0.5 * h}, {0.34 * l, 0.58 * h},
+		{0.1 * l, 0.58 * h}})
+	add(area.Coamings, area.Port, []Point{{0.1 * l, -0.58 * h}, {0.34 * l, -0.58 * h}, {0.34 * l, -0.5 * h},
+		{0.1 * l, -0.5 * h}})
 	add(area.Cockpit, area.Both, block(0.1, 0.34, 0.49*h))
 	add(area.OpenInside, area.Both, p.between(0.03, 0.95, scaled(0.8), scaled(-0.8)))
 	add(area.Sole, area.Both, block(0.14, 0.3, 0.26*h))
 	add(area.Hatches, area.Both, block(0.74, 0.81, 0.28*p.at(0.78).HalfM))
-	add(area.Transom, area.Both, []Point{{-0.035 * l, -0.9 * p.at(0).HalfM}, {-0.006 * l, -p.at(0).HalfM}, {-0.006 * l, p.at(0).HalfM}, {-0.035 * l, 0.9 * p.at(0).HalfM}})
+	add(area.Transom, area.Both, []Point{{-0.035 * l, -0.9 * p.at(0).HalfM}, {-0.006 * l, -p.at(0).HalfM},
+		{-0.006 * l, p.at(0).HalfM}, {-0.035 * l, 0.9 * p.at(0).HalfM}})
 	return out
 }
 
@@ -246,9 +257,12 @@ func (p Profile) under(has func(area.Part) bool) []region {
 		}
 	}
 	w := p.at(0.5).HalfM
-	add(area.Tunnel, area.Starboard, []Point{{0.05 * l, 0.2 * w}, {0.3 * l, 0.25 * w}, {0.3 * l, 0.5 * w}, {0.05 * l, 0.6 * w}})
-	add(area.Tunnel, area.Port, []Point{{0.05 * l, -0.6 * w}, {0.3 * l, -0.5 * w}, {0.3 * l, -0.25 * w}, {0.05 * l, -0.2 * w}})
-	add(area.Keel, area.Both, []Point{{0.3 * l, -0.06 * w}, {0.7 * l, -0.06 * w}, {0.7 * l, 0.06 * w}, {0.3 * l, 0.06 * w}})
+	add(area.Tunnel, area.Starboard, []Point{{0.05 * l, 0.2 * w}, {0.3 * l, 0.25 * w}, {0.3 * l, 0.5 * w},
+		{0.05 * l, 0.6 * w}})
+	add(area.Tunnel, area.Port, []Point{{0.05 * l, -0.6 * w}, {0.3 * l, -0.5 * w}, {0.3 * l, -0.25 * w},
+		{0.05 * l, -0.2 * w}})
+	add(area.Keel, area.Both, []Point{{0.3 * l, -0.06 * w}, {0.7 * l, -0.06 * w}, {0.7 * l, 0.06 * w},
+		{0.3 * l, 0.06 * w}})
 	return out
 }
 

@@ -11,7 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-var yawl = area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 6.5, BeamM: 2.5, DraughtM: 1, FreeboardM: 0.9, HousesM2: 4}
+var yawl = area.Dimensions{HullForm: area.Medium, LOAM: 8, LWLM: 6.5, BeamM: 2.5, DraughtM: 1, FreeboardM: 0.9,
+	HousesM2: 4}
 
 // every has a surface of every part on both sides.
 func every() []Surface {
@@ -68,7 +69,8 @@ func TestEverySurfaceHasAPlace(t *testing.T) {
 
 func TestSidesAndSharedPlaces(t *testing.T) {
 	views := byName(Map(FromDimensions(yawl), []Surface{
-		{"port", area.Topsides, area.Port, 9}, {"fore", area.Topsides, area.Starboard, 4}, {"aft", area.Topsides, area.Starboard, 5}, {"mast", area.Spars, area.Both, 1},
+		{"port", area.Topsides, area.Port, 9}, {"fore", area.Topsides, area.Starboard, 4},
+		{"aft", area.Topsides, area.Starboard, 5}, {"mast", area.Spars, area.Both, 1},
 	}))
 	ids := func(v View) (out []string) {
 		for _, s := range v.Shapes {
@@ -89,7 +91,8 @@ func TestSidesAndSharedPlaces(t *testing.T) {
 }
 
 func TestDrawnFromStations(t *testing.T) {
-	st := []mesh.Station{{XM: 0, KeelM: -0.2, SheerM: 1, HalfM: 1, WaterHalfM: 0.9}, {XM: 5, KeelM: -0.6, SheerM: 1.1, HalfM: 1.4, WaterHalfM: 1.3}, {XM: 10, KeelM: 0.1, SheerM: 1.4, HalfM: 0.1}}
+	st := []mesh.Station{{XM: 0, KeelM: -0.2, SheerM: 1, HalfM: 1, WaterHalfM: 0.9},
+		{XM: 5, KeelM: -0.6, SheerM: 1.1, HalfM: 1.4, WaterHalfM: 1.3}, {XM: 10, KeelM: 0.1, SheerM: 1.4, HalfM: 0.1}}
 	views := byName(Map(FromStations(st, yawl), every()))
 	assert.InDelta(t, -0.6, views[Under].Min.Y+0.7, 1e-9, "half-breadth 1.3 at the waterline")
 	assert.InDelta(t, 2.8, 2*views[Plan].Max.Y, 1e-9)

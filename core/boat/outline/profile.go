@@ -77,7 +77,8 @@ func keel(d area.Dimensions, u float64) float64 {
 // halfBeam is the half-breadth at u in [0, 1] from aft: full to the stern for
 // motor hulls, drawn in for the others, a point at the stem.
 func halfBeam(d area.Dimensions, u float64) float64 {
-	stern := map[area.HullForm]float64{area.FullMotor: 0.88, area.Medium: 0.35, area.FinKeel: 0.6, area.OpenChine: 0.75, area.Catamaran: 0.7, area.Trimaran: 0.3}[d.HullForm]
+	stern := map[area.HullForm]float64{area.FullMotor: 0.88, area.Medium: 0.35, area.FinKeel: 0.6, area.OpenChine: 0.75,
+		area.Catamaran: 0.7, area.Trimaran: 0.3}[d.HullForm]
 	const widest = 0.42
 	if u < widest {
 		f := 1 - u/widest
@@ -101,7 +102,8 @@ func (p Profile) at(u float64) mesh.Station {
 		t = min(1, max(0, (x-a.XM)/d))
 	}
 	mix := func(v, w float64) float64 { return v + t*(w-v) }
-	return mesh.Station{XM: x, KeelM: mix(a.KeelM, b.KeelM), SheerM: mix(a.SheerM, b.SheerM), HalfM: mix(a.HalfM, b.HalfM), WaterHalfM: mix(a.WaterHalfM, b.WaterHalfM)}
+	return mesh.Station{XM: x, KeelM: mix(a.KeelM, b.KeelM), SheerM: mix(a.SheerM, b.SheerM),
+		HalfM: mix(a.HalfM, b.HalfM), WaterHalfM: mix(a.WaterHalfM, b.WaterHalfM)}
 }
 
 // between draws the outline between an upper and a lower line from u0 to u1.

@@ -141,7 +141,8 @@ func (d Defect) Repair() Repair {
 		r.Hours = w.Step("Hours", "as you set them", *d.Hours, "h", "your own figure")
 	} else {
 		dm2 := d.LengthMM * max(d.WidthMM, 10) / 1e4
-		r.Hours = w.Step("Hours", fmt.Sprintf("%g h for the first, each further one 60 %% of it, + %g h for each dm²", k.hours, k.perDM2),
+		r.Hours = w.Step("Hours", fmt.Sprintf("%g h for the first, each further one 60 %% of it, + %g h for each dm²",
+			k.hours, k.perDM2),
 			k.hours*(1+0.6*(n-1))+n*k.perDM2*dm2, "h", "rule of thumb for a "+k.Name)
 	}
 	r.Working = w
@@ -201,22 +202,41 @@ func set(parts ...[]TemplateSurface) []TemplateSurface { return slices.Concat(pa
 
 // Templates lists the hull types.
 var Templates = []Template{
-	{"motor-launch", "motor launch or cruiser", set([]TemplateSurface{one("Bottom", area.Bottom), one("Boot-top", area.BootTop)}, pair("Topsides", area.Topsides),
-		[]TemplateSurface{one("Transom", area.Transom), one("Side decks", area.SideDecks), one("Cabin top", area.CabinTop), one("Cabin sides", area.CabinSides), one("Cockpit", area.Cockpit)})},
-	{"sailing-fin", "sailing yacht, fin keel", set([]TemplateSurface{one("Bottom", area.Bottom), one("Fin keel", area.Keel), one("Skeg", area.Skeg), one("Rudder", area.Rudder), one("Boot-top", area.BootTop)},
-		pair("Topsides", area.Topsides), []TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck), one("Cabin sides", area.CabinSides), one("Coamings", area.Coamings), one("Cockpit", area.Cockpit)})},
-	{"sailing-long", "sailing yacht, long keel", set([]TemplateSurface{one("Bottom", area.Bottom), one("Rudder", area.Rudder), one("Boot-top", area.BootTop)},
-		pair("Topsides", area.Topsides), []TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck), one("Cabin sides", area.CabinSides), one("Coamings", area.Coamings), one("Cockpit", area.Cockpit)})},
-	{"wooden-long-keel", "wooden yacht, long keel, brightwork", set([]TemplateSurface{one("Bottom", area.Bottom), one("Rudder", area.Rudder), one("Boot-top", area.BootTop)},
-		pair("Topsides", area.Topsides), []TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck), one("Cabin sides", area.CabinSides), one("Coamings", area.Coamings),
-			one("Rails", area.Rails), one("Cockpit", area.Cockpit), one("Spars", area.Spars)})},
+	{"motor-launch", "motor launch or cruiser",
+		set([]TemplateSurface{one("Bottom", area.Bottom), one("Boot-top", area.BootTop)},
+			pair("Topsides", area.Topsides),
+			[]TemplateSurface{one("Transom", area.Transom), one("Side decks", area.SideDecks),
+				one("Cabin top", area.CabinTop), one("Cabin sides", area.CabinSides), one("Cockpit", area.Cockpit)})},
+	{"sailing-fin", "sailing yacht, fin keel",
+		set([]TemplateSurface{one("Bottom", area.Bottom), one("Fin keel", area.Keel), one("Skeg", area.Skeg),
+			one("Rudder", area.Rudder), one("Boot-top", area.BootTop)},
+			pair("Topsides", area.Topsides), []TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck),
+				one("Cabin sides", area.CabinSides), one("Coamings", area.Coamings), one("Cockpit", area.Cockpit)})},
+	{"sailing-long", "sailing yacht, long keel",
+		set([]TemplateSurface{one("Bottom", area.Bottom), one("Rudder", area.Rudder), one("Boot-top", area.BootTop)},
+			pair("Topsides", area.Topsides), []TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck),
+				one("Cabin sides", area.CabinSides), one("Coamings", area.Coamings), one("Cockpit", area.Cockpit)})},
+	{"wooden-long-keel", "wooden yacht, long keel, brightwork",
+		set([]TemplateSurface{one("Bottom", area.Bottom), one("Rudder", area.Rudder), one("Boot-top", area.BootTop)},
+			pair("Topsides", area.Topsides), []TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck),
+				one("Cabin sides", area.CabinSides), one("Coamings", area.Coamings),
+				one("Rails", area.Rails), one("Cockpit", area.Cockpit), one("Spars", area.Spars)})},
 	{"open-dinghy", "open dinghy", set([]TemplateSurface{one("Bottom", area.Bottom)}, pair("Topsides", area.Topsides),
-		[]TemplateSurface{one("Transom", area.Transom), one("Rails", area.Rails), one("Inside", area.OpenInside), one("Rudder", area.Rudder), one("Spars", area.Spars)})},
-	{"multihull", "catamaran or trimaran", set([]TemplateSurface{one("Bottoms", area.Bottom), one("Boot-tops", area.BootTop)}, pair("Topsides", area.Topsides),
-		[]TemplateSurface{one("Decks", area.Deck), one("Cabin sides", area.CabinSides), one("Cockpit", area.Cockpit), one("Rudders", area.Rudder)})},
-	{"metal-workboat", "metal work boat", set([]TemplateSurface{one("Bottom", area.Bottom), one("Boot-top", area.BootTop)}, pair("Topsides", area.Topsides),
-		[]TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck), one("Cabin sides", area.CabinSides), one("Cabin top", area.CabinTop), one("Rails", area.Rails)})},
-	{"plain", "hull and deck only", set([]TemplateSurface{one("Bottom", area.Bottom)}, pair("Topsides", area.Topsides), []TemplateSurface{one("Deck", area.Deck)})},
+		[]TemplateSurface{one("Transom", area.Transom), one("Rails", area.Rails), one("Inside", area.OpenInside),
+			one("Rudder", area.Rudder), one("Spars", area.Spars)})},
+	{"multihull", "catamaran or trimaran",
+		set([]TemplateSurface{one("Bottoms", area.Bottom), one("Boot-tops", area.BootTop)},
+			pair("Topsides", area.Topsides),
+			[]TemplateSurface{one("Decks", area.Deck), one("Cabin sides", area.CabinSides),
+				one("Cockpit", area.Cockpit),
+				one("Rudders", area.Rudder)})},
+	{"metal-workboat", "metal work boat",
+		set([]TemplateSurface{one("Bottom", area.Bottom), one("Boot-top", area.BootTop)},
+			pair("Topsides", area.Topsides),
+			[]TemplateSurface{one("Transom", area.Transom), one("Deck", area.Deck), one("Cabin sides", area.CabinSides),
+				one("Cabin top", area.CabinTop), one("Rails", area.Rails)})},
+	{"plain", "hull and deck only", set([]TemplateSurface{one("Bottom", area.Bottom)}, pair("Topsides", area.Topsides),
+		[]TemplateSurface{one("Deck", area.Deck)})},
 }
 
 // TemplateFor is the hull type that a form of hull made of a substrate usually is.

@@ -91,7 +91,9 @@ func Usual(p area.Part, s Substrate) Description {
 }
 
 // usualMM are usual thicknesses, mm: rules of thumb.
-var usualMM = map[Substrate]float64{Gelcoat: 8, GRP: 8, FoamCore: 26, BalsaCore: 24, Carbon: 5, SolidWood: 22, StripPlank: 16, Plywood: 12, Veneer: 9, Steel: 5, Stainless: 4, Aluminium: 5, CastIron: 60, Lead: 60, OtherSubstr: 10}
+var usualMM = map[Substrate]float64{Gelcoat: 8, GRP: 8, FoamCore: 26, BalsaCore: 24, Carbon: 5, SolidWood: 22,
+	StripPlank: 16, Plywood: 12, Veneer: 9, Steel: 5, Stainless: 4, Aluminium: 5, CastIron: 60, Lead: 60,
+	OtherSubstr: 10}
 
 // Tilt returns the slope of a part so described, degrees.
 func (d Description) Tilt(p area.Part) float64 {

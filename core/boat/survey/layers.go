@@ -46,11 +46,13 @@ type SubstrateInfo struct {
 // Substrates lists the substrates.
 var Substrates = []SubstrateInfo{
 	{Key: Gelcoat, Name: "gelcoat on GRP", Laminate: true}, {Key: GRP, Name: "bare GRP laminate", Laminate: true},
-	{Key: FoamCore, Name: "laminate over foam core", Laminate: true}, {Key: BalsaCore, Name: "laminate over balsa core", Laminate: true},
+	{Key: FoamCore, Name: "laminate over foam core", Laminate: true}, {Key: BalsaCore, Name: "laminate over balsa core",
+		Laminate: true},
 	{Key: Carbon, Name: "carbon laminate"},
 	{Key: SolidWood, Name: "solid wood", Wood: true}, {Key: StripPlank, Name: "strip plank", Wood: true},
 	{Key: Plywood, Name: "plywood", Wood: true}, {Key: Veneer, Name: "veneer", Wood: true},
-	{Key: Steel, Name: "steel", Metal: true}, {Key: Stainless, Name: "stainless steel", Metal: true}, {Key: Aluminium, Name: "aluminium", Metal: true},
+	{Key: Steel, Name: "steel", Metal: true}, {Key: Stainless, Name: "stainless steel", Metal: true},
+	{Key: Aluminium, Name: "aluminium", Metal: true},
 	{Key: CastIron, Name: "cast iron", Metal: true}, {Key: Lead, Name: "lead", Metal: true},
 	{Key: OtherSubstr, Name: "other"},
 }
@@ -92,7 +94,8 @@ const (
 )
 
 // LayerKinds lists the kinds of old layers.
-var LayerKinds = []LayerKind{OldUnknown, OldGelcoat, OldFiller, OldEpoxy, OldPrimer, OldOnePart, OldTwoPart, OldVarnish, OldStain, OldOil, OldAntifouling}
+var LayerKinds = []LayerKind{OldUnknown, OldGelcoat, OldFiller, OldEpoxy, OldPrimer, OldOnePart, OldTwoPart, OldVarnish,
+	OldStain, OldOil, OldAntifouling}
 
 // Soundness of an old layer.
 type Soundness string
@@ -205,7 +208,9 @@ func (f Findings) Cautions(s Substrate) []message.Sentence {
 	add(loose, "A loose layer carries nothing: take it off down to what is sound before anything goes on.")
 	for _, m := range f.Moisture {
 		if s.Info().Wood && m.Pct > WetWoodPct {
-			out = append(out, message.Of("%.3g %% moisture (%s): wood over %d %% is too wet to be sealed (rule of thumb). Dry it first.", m.Pct, m.Where, WetWoodPct))
+			out = append(out, message.Of(
+				"%.3g %% moisture (%s): wood over %d %% is too wet to be sealed (rule of thumb). Dry it first.", m.Pct,
+				m.Where, WetWoodPct))
 		}
 	}
 	add(!s.Info().Wood && !s.Info().Metal && len(f.Moisture) > 0,
@@ -213,7 +218,9 @@ func (f Findings) Cautions(s Substrate) []message.Sentence {
 	add(f.VeneerMM > 0 && f.VeneerMM < 0.6,
 		"Only %.2g mm of veneer is left: strip chemically or by scraper; a machine goes through.", f.VeneerMM)
 	um, known := f.AboveStop()
-	add(len(f.Layers) > 0 && !known, "The thickness of a layer that may be sanded is not known: gauge it, or sand a test patch to see its rings.")
-	add(len(f.Layers) > 0 && known && um < 40, "Only %.3g µm lie above the layer that must stay: scuff by hand, no machine.", um)
+	add(len(f.Layers) > 0 && !known,
+		"The thickness of a layer that may be sanded is not known: gauge it, or sand a test patch to see its rings.")
+	add(len(f.Layers) > 0 && known && um < 40,
+		"Only %.3g µm lie above the layer that must stay: scuff by hand, no machine.", um)
 	return out
 }

@@ -51,7 +51,8 @@ func TestCautions(t *testing.T) {
 	} {
 		assert.Contains(t, fmt.Sprint(c.f.Cautions(c.s)), word)
 	}
-	assert.Empty(t, Findings{Layers: []Layer{{Kind: OldEpoxy, Um: 200}}, Moisture: []Moisture{{"deck", 12}}}.Cautions(SolidWood))
+	assert.Empty(t, Findings{Layers: []Layer{{Kind: OldEpoxy, Um: 200}}, Moisture: []Moisture{{"deck", 12}}}.Cautions(
+		SolidWood))
 }
 
 func TestBadFindings(t *testing.T) {
@@ -115,7 +116,8 @@ func TestBadDefects(t *testing.T) {
 
 func TestWalkRound(t *testing.T) {
 	want := []Place{
-		{outline.StarboardSide, 1, 0.5}, {outline.StarboardSide, 6, 0.9}, {outline.StarboardSide, 6.1, 0.2}, // stern to bow, from above down
+		{outline.StarboardSide, 1, 0.5}, {outline.StarboardSide, 6, 0.9},
+		{outline.StarboardSide, 6.1, 0.2},                      // stern to bow, from above down
 		{outline.PortSide, 6, 0.5}, {outline.PortSide, 1, 0.5}, // bow to stern
 		{outline.Under, 2, 0}, {outline.Plan, 5, 0}, {outline.Plan, 1, 0}, {outline.Apart, 0, 0},
 	}
@@ -145,8 +147,10 @@ func TestUsualByPart(t *testing.T) {
 		access  Access
 		shelter Shelter
 	}{
-		{area.Deck, Flat, Open}, {area.Bottom, Overhead, Open}, {area.Topsides, Upright, Open}, {area.Rails, Fiddly, Open},
-		{area.Sole, Flat, Shed}, {area.Linings, Upright, Shed}, {area.Lockers, Fiddly, Shed}, {area.Tunnel, Fiddly, Open},
+		{area.Deck, Flat, Open}, {area.Bottom, Overhead, Open}, {area.Topsides, Upright, Open},
+		{area.Rails, Fiddly, Open},
+		{area.Sole, Flat, Shed}, {area.Linings, Upright, Shed}, {area.Lockers, Fiddly, Shed},
+		{area.Tunnel, Fiddly, Open},
 	} {
 		d := Usual(c.part, GRP)
 		assert.Equal(t, c.access, d.Access, c.part)

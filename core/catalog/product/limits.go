@@ -24,7 +24,8 @@ func Inside(p []Corner, tempC, rhPct float64) bool {
 	inside := false
 	for i, a := range p {
 		b := p[(i+1)%len(p)]
-		if (a.RHPct > rhPct) != (b.RHPct > rhPct) && tempC < a.TempC+(rhPct-a.RHPct)/(b.RHPct-a.RHPct)*(b.TempC-a.TempC) {
+		if (a.RHPct > rhPct) != (b.RHPct > rhPct) && tempC < a.TempC+
+			(rhPct-a.RHPct)/(b.RHPct-a.RHPct)*(b.TempC-a.TempC) {
 			inside = !inside
 		}
 	}

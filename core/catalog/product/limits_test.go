@@ -6,11 +6,12 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// Each limit holds on it and just inside, and not just outside. At 20 °C and 60 % the dew point is 12.0 °C: 3 K above it
-// is 15.0 °C.
+// Each limit holds on it and just inside, and not just outside. At 20 °C and 60 % the dew point is 12.0 °C: 3 K above
+// it is 15.0 °C.
 func TestEachLimitIsKept(t *testing.T) {
 	at := func(v float64) *float64 { return &v }
-	l := Limits{AirMinC: at(10), AirMaxC: at(30), SurfaceMinC: at(12), SurfaceMaxC: at(35), RHMaxPct: at(85), SpreadMinK: at(3)}
+	l := Limits{AirMinC: at(10), AirMaxC: at(30), SurfaceMinC: at(12), SurfaceMaxC: at(35), RHMaxPct: at(85),
+		SpreadMinK: at(3)}
 	for _, one := range []struct {
 		name                  string
 		airC, rhPct, surfaceC float64

@@ -27,11 +27,13 @@ func (s Sheet) Slower(factor float64) Sheet {
 		}
 		return all
 	}
-	s.TouchDry, s.TackFree, s.Sandable, s.ThroughDry, s.Immersion, s.Recoat = times(s.TouchDry), times(s.TackFree), times(s.Sandable), times(s.ThroughDry), times(s.Immersion), recoat(s.Recoat)
+	s.TouchDry, s.TackFree, s.Sandable, s.ThroughDry, s.Immersion, s.Recoat = times(s.TouchDry), times(s.TackFree),
+		times(s.Sandable), times(s.ThroughDry), times(s.Immersion), recoat(s.Recoat)
 	s.Grades = slices.Clone(s.Grades)
 	for i := range s.Grades {
 		g := &s.Grades[i]
-		g.TouchDry, g.TackFree, g.Sandable, g.ThroughDry, g.Immersion, g.Recoat = times(g.TouchDry), times(g.TackFree), times(g.Sandable), times(g.ThroughDry), times(g.Immersion), recoat(g.Recoat)
+		g.TouchDry, g.TackFree, g.Sandable, g.ThroughDry, g.Immersion, g.Recoat = times(g.TouchDry), times(g.TackFree),
+			times(g.Sandable), times(g.ThroughDry), times(g.Immersion), recoat(g.Recoat)
 	}
 	return s
 }

@@ -350,7 +350,9 @@ func (s Sheet) Doubts() []message.Sentence {
 	check := func(name string, t cure.Table) {
 		for i := 1; i < len(t); i++ {
 			if t[i].Hours == t[i-1].Hours {
-				out = append(out, message.Of("%s: %g h at %g °C is not shorter than %g h at %g °C. Is it so on the sheet?", name, t[i].Hours, t[i].TempC, t[i-1].Hours, t[i-1].TempC))
+				out = append(out, message.Of(
+					"%s: %g h at %g °C is not shorter than %g h at %g °C. Is it so on the sheet?", name, t[i].Hours,
+					t[i].TempC, t[i-1].Hours, t[i-1].TempC))
 			}
 		}
 	}

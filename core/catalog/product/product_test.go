@@ -46,9 +46,16 @@ func TestValidateNamesTheField(t *testing.T) {
 		{"crossed limits", func(s *Sheet) { v := 1.0; s.Limits.AirMaxC = &v }, "limits.airMaxC"},
 		{"two corners", func(s *Sheet) { s.Limits.Polygon = []Corner{{10, 50}, {20, 50}} }, "limits.polygon"},
 		{"one-point table", func(s *Sheet) { s.PotLife = cure.Table{{TempC: 20, Hours: 3}} }, "potLife"},
-		{"falling temperatures", func(s *Sheet) { s.PotLife = cure.Table{{TempC: 20, Hours: 3}, {TempC: 10, Hours: 5}} }, "potLife[1].tempC"},
-		{"zero hours", func(s *Sheet) { s.TouchDry = cure.Table{{TempC: 10, Hours: 0}, {TempC: 20, Hours: 5}} }, "touchDry[0].hours"},
-		{"maximum under minimum", func(s *Sheet) { s.Recoat[0].Max = cure.Table{{TempC: 10, Hours: 0.1}, {TempC: 20, Hours: 0.1}} }, "recoat[0].max[0].hours"},
+		{"falling temperatures", func(s *Sheet) {
+			s.PotLife = cure.Table{{TempC: 20, Hours: 3},
+				{TempC: 10, Hours: 5}}
+		}, "potLife[1].tempC"},
+		{"zero hours", func(s *Sheet) { s.TouchDry = cure.Table{{TempC: 10, Hours: 0}, {TempC: 20, Hours: 5}} },
+			"touchDry[0].hours"},
+		{"maximum under minimum", func(s *Sheet) {
+			s.Recoat[0].Max = cure.Table{{TempC: 10, Hours: 0.1},
+				{TempC: 20, Hours: 0.1}}
+		}, "recoat[0].max[0].hours"},
 		{"silent about the maximum", func(s *Sheet) { s.Recoat[0].Max = nil }, "recoat[0].max"},
 		{"film upside down", func(s *Sheet) { s.Film.MaxUm = 1 }, "film.maxUm"},
 		{"tin of nothing", func(s *Sheet) { s.Tins[0].Litres = 0 }, "tins[0].litres"},
@@ -117,7 +124,8 @@ func TestGradesAndDoses(t *testing.T) {
 	assert.Equal(t, 0.0, *cold.Limits.AirMinC, "its own limits")
 	assert.Equal(t, 10.0, *barrier.Limits.AirMinC)
 	assert.Equal(t, barrier.Limits.RHMaxPct, cold.Limits.RHMaxPct)
-	bare := Sheet{ThroughDry: barrier.ThroughDry, Recoat: barrier.Recoat, Limits: barrier.Limits, Grades: []Grade{{Name: "winter", MinCureC: -5}}}
+	bare := Sheet{ThroughDry: barrier.ThroughDry, Recoat: barrier.Recoat, Limits: barrier.Limits,
+		Grades: []Grade{{Name: "winter", MinCureC: -5}}}
 	winter, _ := bare.With("winter")
 	assert.Empty(t, winter.ThroughDry, "what it leaves out is not known")
 	assert.Empty(t, winter.Recoat)
@@ -145,7 +153,8 @@ func TestBaseShare(t *testing.T) {
 }
 
 func TestDoubts(t *testing.T) {
-	s := Sheet{TouchDry: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}, Recoat: []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}}}}
+	s := Sheet{TouchDry: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}},
+		Recoat: []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 4}}}}}
 	assert.Len(t, s.Doubts(), 2)
 	assert.Contains(t, s.Doubts()[0].String(), "4 h at 20 °C is not shorter than 4 h at 10 °C")
 }
@@ -225,10 +234,14 @@ func TestWhatCannotBeTrueTogether(t *testing.T) {
 		{"volumeSolidsPct", one, func(s *Sheet) { s.VolumeSolidsPct, s.BaseKgL = 20, 0.7 }},
 		{"tackFree", two, func(s *Sheet) { s.TackFree = cure.Table{{TempC: 10, Hours: 7}, {TempC: 20, Hours: 3}} }},
 		{"sandable", two, func(s *Sheet) { s.Sandable = cure.Table{{TempC: 10, Hours: 9}, {TempC: 20, Hours: 5}} }},
-		{"throughDry", two, func(s *Sheet) { s.ThroughDry = cure.Table{{TempC: 10, Hours: 30}, {TempC: 20, Hours: 15}} }},
+		{"throughDry", two, func(s *Sheet) {
+			s.ThroughDry = cure.Table{{TempC: 10, Hours: 30},
+				{TempC: 20, Hours: 15}}
+		}},
 		{"immersion", two, func(s *Sheet) { s.Immersion = cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 2}} }},
 		{"recoat[0].min", two, func(s *Sheet) {
-			s.Recoat = []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 3}, {TempC: 20, Hours: 2}}, NeverCloses: true}}
+			s.Recoat = []Recoat{{Over: AnyKind, Min: cure.Table{{TempC: 10, Hours: 3}, {TempC: 20, Hours: 2}},
+				NeverCloses: true}}
 		}},
 	} {
 		require.NoError(t, c.of.Validate())

@@ -24,7 +24,9 @@ func (s Sheet) together(bad *fielderr.Errors) {
 	if v.Base > 0 && v.Hardener > 0 && w.Base > 0 && w.Hardener > 0 && s.BaseKgL > 0 && s.HardenerKgL > 0 {
 		want := 100 * v.Hardener * s.HardenerKgL / (v.Base * s.BaseKgL)
 		if got := 100 * w.Hardener / w.Base; math.Abs(got/want-1) > ratioOff {
-			bad.Add("ratioByWeight", "100 : %.3g does not fit %g : %g by volume, which is 100 : %.3g at these densities", got, v.Base, v.Hardener, want)
+			bad.Add("ratioByWeight",
+				"100 : %.3g does not fit %g : %g by volume, which is 100 : %.3g at these densities", got, v.Base,
+				v.Hardener, want)
 		}
 	}
 	two := s.BaseShare() < 1 || len(s.Doses) > 0
@@ -41,7 +43,9 @@ func (s Sheet) together(bad *fielderr.Errors) {
 			mixed = share*s.BaseKgL + (1-share)*s.HardenerKgL
 		}
 		if dry := (mixed - (1-solids)*solventKgL) / solids; dry < lightestKg || dry > heaviestKg {
-			bad.Add("volumeSolidsPct", "%g %% of a product of %.3g kg/L would leave a film of %.3g kg/L: one of the two is wrong", s.VolumeSolidsPct, mixed, dry)
+			bad.Add("volumeSolidsPct",
+				"%g %% of a product of %.3g kg/L would leave a film of %.3g kg/L: one of the two is wrong",
+				s.VolumeSolidsPct, mixed, dry)
 		}
 	}
 	s.inOrder(bad, "")
@@ -63,7 +67,8 @@ func (s Sheet) inOrder(bad *fielderr.Errors, path string) {
 		if len(a.table) == 0 || len(b.table) == 0 {
 			return
 		}
-		from, to := max(a.table[0].TempC, b.table[0].TempC), min(a.table[len(a.table)-1].TempC, b.table[len(b.table)-1].TempC)
+		from, to := max(a.table[0].TempC, b.table[0].TempC),
+			min(a.table[len(a.table)-1].TempC, b.table[len(b.table)-1].TempC)
 		for _, p := range slices.Concat(a.table, b.table) {
 			if p.TempC < from || p.TempC > to {
 				continue // one of the two says nothing there
@@ -71,7 +76,8 @@ func (s Sheet) inOrder(bad *fielderr.Errors, path string) {
 			first, _ := a.table.TauH(p.TempC, cure.Minimum)
 			then, _ := b.table.TauH(p.TempC, cure.Minimum)
 			if first > then*1.001 {
-				bad.Add(path+b.name, "%s at %g °C is %.3g h, before it is %s at %.3g h", b.words, p.TempC, then, a.words, first)
+				bad.Add(path+b.name, "%s at %g °C is %.3g h, before it is %s at %.3g h", b.words, p.TempC, then,
+					a.words, first)
 				return
 			}
 		}

@@ -81,10 +81,14 @@ func (s Sheet) validateMore(bad *fielderr.Errors) {
 		hi   float64
 		unit string
 	}{
-		{"hidingUm", s.HidingUm, 2000, "µm"}, {"sagUprightUm", s.SagUprightUm, 50e3, "µm"}, {"sagOverheadUm", s.SagOverheadUm, 50e3, "µm"},
-		{"shrinkagePct", s.ShrinkagePct, 60, "%"}, {"maxPassMM", s.MaxPassMM, 100, "mm"}, {"uvPerUm", s.UVPerUm, 1, "per µm"},
-		{"leastTotalUm", s.LeastTotalUm, 10e3, "µm"}, {"launchMaxH", s.LaunchMaxH, 20000, "h"}, {"polishUmYear", s.PolishUmYear, 2000, "µm"},
-		{"polishUm1000NM", s.PolishUm1000NM, 2000, "µm"}, {"shelfLifeMonths", s.ShelfLifeMonths, 240, "months"}, {"potMassKg", s.PotMassKg, 50, "kg"},
+		{"hidingUm", s.HidingUm, 2000, "µm"}, {"sagUprightUm", s.SagUprightUm, 50e3, "µm"},
+		{"sagOverheadUm", s.SagOverheadUm, 50e3, "µm"},
+		{"shrinkagePct", s.ShrinkagePct, 60, "%"}, {"maxPassMM", s.MaxPassMM, 100, "mm"},
+		{"uvPerUm", s.UVPerUm, 1, "per µm"},
+		{"leastTotalUm", s.LeastTotalUm, 10e3, "µm"}, {"launchMaxH", s.LaunchMaxH, 20000, "h"},
+		{"polishUmYear", s.PolishUmYear, 2000, "µm"},
+		{"polishUm1000NM", s.PolishUm1000NM, 2000, "µm"}, {"shelfLifeMonths", s.ShelfLifeMonths, 240, "months"},
+		{"potMassKg", s.PotMassKg, 50, "kg"},
 	} {
 		bad.Range(f.path, f.v, 0, f.hi, f.unit)
 	}
@@ -104,7 +108,8 @@ func (s Sheet) validateMore(bad *fielderr.Errors) {
 		ratio Ratio
 	}{{"ratioByVolume", s.RatioByVolume}, {"ratioByWeight", s.RatioByWeight}} {
 		if len(s.Doses) > 0 && r.ratio != (Ratio{}) {
-			bad.Add(r.path, "give the catalyst as a dose by temperature or as a ratio, not as both: it would be poured twice")
+			bad.Add(r.path,
+				"give the catalyst as a dose by temperature or as a ratio, not as both: it would be poured twice")
 		}
 	}
 	for i, g := range s.Grades {
@@ -186,7 +191,9 @@ func (l Limits) Validate() error {
 		bad.Range(fmt.Sprintf("polygon[%d].rhPct", i), c.RHPct, 0, 100, "%")
 	}
 	if a, b, crossed := Crossing(l.Polygon); crossed {
-		bad.Add("polygon", "the side from corner %d crosses the side from corner %d: enter the corners in order round the field", a+1, b+1)
+		bad.Add("polygon",
+			"the side from corner %d crosses the side from corner %d: enter the corners in order round the field", a+1,
+			b+1)
 	} else if len(l.Polygon) >= 3 && fieldArea(l.Polygon) == 0 {
 		bad.Add("polygon", "the corners lie on one line, the field is empty")
 	}

@@ -84,7 +84,8 @@ func Consumption(r UseRequest) (UseResult, error) {
 	u := NewUsage(r.Logged, r.AreaSDPct)
 	l := u.ToCome(map[string][]float64{r.PlannedSurface: r.ReckonedToComeL})
 	own, on := u.Factor(), u.On(r.PlannedSurface)
-	out := UseResult{Factor: own.Median, Factor80Low: own.Low, Factor80High: own.High, SurfaceFactor: on.Median, SurfaceFactor80Low: on.Low, SurfaceFactor80High: on.High,
+	out := UseResult{Factor: own.Median, Factor80Low: own.Low, Factor80High: own.High, SurfaceFactor: on.Median,
+		SurfaceFactor80Low: on.Low, SurfaceFactor80High: on.High,
 		LitresToCome: l.At(0.5), Litres80Low: l.At(0.1), Litres80High: l.At(0.9), CoatsLikelyLoggedWrong: u.Wrong()}
 	level := r.ServiceLevelPct
 	if level == 0 {
@@ -94,8 +95,10 @@ func Consumption(r UseRequest) (UseResult, error) {
 	w := &out.Working
 	u.explain(w, r.PlannedSurface)
 	if !l.none {
-		out.SpreadPct = w.Step("Spread of the litres to come", "ln(high / low) / 2.56", 100*math.Log(out.Litres80High/out.Litres80Low)/2/1.2815515655, "%", "80 % of a normal spread")
-		w.Step("Litres to come", "reckoned · factor, every coat with its own scatter", out.LitresToCome, "L", "median; sums of log-normals after Fenton 1960")
+		out.SpreadPct = w.Step("Spread of the litres to come", "ln(high / low) / 2.56",
+			100*math.Log(out.Litres80High/out.Litres80Low)/2/1.2815515655, "%", "80 % of a normal spread")
+		w.Step("Litres to come", "reckoned · factor, every coat with its own scatter", out.LitresToCome, "L",
+			"median; sums of log-normals after Fenton 1960")
 		w.Step("80 % range, low", "10 % quantile", out.Litres80Low, "L", "the same")
 		w.Step("80 % range, high", "90 % quantile", out.Litres80High, "L", "the same")
 	}
@@ -117,7 +120,8 @@ func (u *Usage) explain(w *working.Working, surfaces ...string) {
 		w.In("A coat: reckoned", c.ReckonedL, "L")
 		w.In("A coat: used", c.LoggedL, "L")
 		if slices.Contains(wrong, i) {
-			w.Warn("A coat logged with %.3g L where %.3g L were reckoned was more likely logged wrongly than laid so: it counts for next to nothing. Look at its entry.", c.LoggedL, c.ReckonedL)
+			w.Warn(
+				"A coat logged with %.3g L where %.3g L were reckoned was more likely logged wrongly than laid so: it counts for next to nothing. Look at its entry.", c.LoggedL, c.ReckonedL)
 		}
 	}
 	own := u.Factor()

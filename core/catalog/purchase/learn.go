@@ -61,12 +61,15 @@ func (u *Usage) Forecast(coming map[string][]float64, c Costs) Forecast {
 	if reckoned > 0 {
 		all := u.ToCome(coming)
 		w.Step("Reckoned", "sum of the coats to come", reckoned, "L", "addition")
-		f.Factor = w.Step("Your use on these surfaces", "Σ reckoned · use on its surface / Σ reckoned", f.LitresL/reckoned, "", "Bayes")
+		f.Factor = w.Step("Your use on these surfaces", "Σ reckoned · use on its surface / Σ reckoned",
+			f.LitresL/reckoned, "", "Bayes")
 		w.Step("Litres to come", "reckoned · use", f.LitresL, "L", "learned")
-		f.LowL = w.Step("80 % range, low", "10 % quantile: one person, surfaces and coats independent", all.At(0.1), "L", "sums of log-normals, Fenton 1960")
+		f.LowL = w.Step("80 % range, low", "10 % quantile: one person, surfaces and coats independent", all.At(0.1),
+			"L", "sums of log-normals, Fenton 1960")
 		f.HighL = w.Step("80 % range, high", "90 % quantile", all.At(0.9), "L", "the same")
 		q := w.Step("Chance to have enough", "cost of a stop / (cost of a stop + cost of a spare tin)",
-			min(0.99, max(0.5, float64(c.StopCents)/float64(max(1, c.StopCents+c.SpareCents)))), "", "newsvendor rule, kept within 0.5 and 0.99")
+			min(0.99, max(0.5, float64(c.StopCents)/float64(max(1, c.StopCents+c.SpareCents)))), "",
+			"newsvendor rule, kept within 0.5 and 0.99")
 		f.BuyL = w.Step("Litres to have at hand", "that quantile", all.At(q), "L", "the same")
 	}
 	f.Working = w
@@ -93,8 +96,11 @@ func Together(all []Forecast) Forecast {
 	out.Factor = out.LitresL / math.Max(reckoned, 1e-9)
 	w := &out.Working
 	w.Step("Litres to come", "sum of the boats", out.LitresL, "L", "addition")
-	out.LowL = w.Step("80 % range, low", "litres − √Σ (litres − low)²", out.LitresL-math.Sqrt(low), "L", "boats independent of one another")
-	out.HighL = w.Step("80 % range, high", "litres + √Σ (high − litres)²", out.LitresL+math.Sqrt(high), "L", "boats independent of one another")
-	out.BuyL = w.Step("Litres to have at hand", "litres + √Σ (at hand − litres)²", out.LitresL+math.Copysign(math.Sqrt(math.Abs(buy)), buy), "L", "boats independent of one another")
+	out.LowL = w.Step("80 % range, low", "litres − √Σ (litres − low)²", out.LitresL-math.Sqrt(low), "L",
+		"boats independent of one another")
+	out.HighL = w.Step("80 % range, high", "litres + √Σ (high − litres)²", out.LitresL+math.Sqrt(high), "L",
+		"boats independent of one another")
+	out.BuyL = w.Step("Litres to have at hand", "litres + √Σ (at hand − litres)²", out.LitresL+
+		math.Copysign(math.Sqrt(math.Abs(buy)), buy), "L", "boats independent of one another")
 	return out
 }

@@ -46,7 +46,8 @@ func (r PackRequest) Validate() error {
 	for _, f := range []struct {
 		path string
 		v    int
-	}{{"needBaseML", r.NeedBaseML}, {"needHardenerML", r.NeedHardenerML}, {"stockBaseML", r.StockBaseML}, {"stockHardenerML", r.StockHardenerML}} {
+	}{{"needBaseML", r.NeedBaseML}, {"needHardenerML", r.NeedHardenerML}, {"stockBaseML", r.StockBaseML},
+		{"stockHardenerML", r.StockHardenerML}} {
 		bad.Range(f.path, float64(f.v), 0, 1e7, "mL")
 	}
 	if len(r.Items) > 200 {
@@ -137,7 +138,8 @@ func Pack(ctx context.Context, r PackRequest) (PackResult, error) {
 
 // newPacker takes the items that are of use.
 func newPacker(r PackRequest) *packer {
-	p := &packer{needB: max(0, r.NeedBaseML-r.StockBaseML), needH: max(0, r.NeedHardenerML-r.StockHardenerML), best: math.MaxInt64, counts: make([]int, len(r.Items))}
+	p := &packer{needB: max(0, r.NeedBaseML-r.StockBaseML), needH: max(0, r.NeedHardenerML-r.StockHardenerML),
+		best: math.MaxInt64, counts: make([]int, len(r.Items))}
 	for i, it := range r.Items {
 		most := 0
 		if p.needB > 0 && it.BaseML > 0 {
@@ -150,13 +152,15 @@ func newPacker(r PackRequest) *packer {
 			most = min(most, *it.Available)
 		}
 		if most > 0 {
-			p.items = append(p.items, packItem{i, it.BaseML, it.HardenerML, most, int64(it.PriceCents)*priceWeight + int64(it.BaseML+it.HardenerML)})
+			p.items = append(p.items, packItem{i, it.BaseML, it.HardenerML, most, int64(it.PriceCents)*priceWeight +
+				int64(it.BaseML+it.HardenerML)})
 		}
 	}
 	all := slices.Clone(p.items)
 	p.items = slices.DeleteFunc(p.items, func(x packItem) bool {
 		return slices.ContainsFunc(all, func(y packItem) bool { // one that holds as much for less makes it useless
-			return y.index != x.index && r.Items[y.index].Available == nil && y.base >= x.base && y.hardener >= x.hardener &&
+			return y.index != x.index && r.Items[y.index].Available == nil && y.base >= x.base &&
+				y.hardener >= x.hardener &&
 				(y.weight < x.weight || y.weight == x.weight && y.index < x.index)
 		})
 	})
@@ -266,7 +270,9 @@ func (p *packer) rate(k int) float64 {
 // order puts the items from the best price down, by the mixture that bounds best.
 func (p *packer) order(tight int) {
 	price := func(x packItem) float64 { return float64(x.weight) / p.share(x.base, x.hardener, tight) }
-	slices.SortFunc(p.items, func(x, y packItem) int { return cmp.Or(cmp.Compare(price(x), price(y)), x.index-y.index) })
+	slices.SortFunc(p.items, func(x, y packItem) int {
+		return cmp.Or(cmp.Compare(price(x), price(y)), x.index-y.index)
+	})
 }
 
 // fix drops the items of which one is too many to beat the best, and takes the rates of the others.
@@ -354,7 +360,8 @@ func (p *packer) search(ctx context.Context, keep int) error {
 			}
 			lo, hi := p.span(i, l)
 			for n := hi; n >= lo; n-- {
-				to := packLabel{l.weight + int64(n)*x.weight, max(0, l.b-int32(n*x.base)), max(0, l.h-int32(n*x.hardener)), int32(from), int32(n)}
+				to := packLabel{l.weight + int64(n)*x.weight, max(0, l.b-int32(n*x.base)),
+					max(0, l.h-int32(n*x.hardener)), int32(from), int32(n)}
 				switch {
 				case to.b == 0 && to.h == 0:
 					if to.weight < p.best {

@@ -91,10 +91,12 @@ func TestPackEdges(t *testing.T) {
 	got, err := Pack(t.Context(), PackRequest{})
 	require.NoError(t, err)
 	assert.True(t, got.Possible, "nothing is needed")
-	got, err = Pack(t.Context(), PackRequest{NeedBaseML: 100, StockBaseML: 400, Items: []Item{{BaseML: 500, PriceCents: 1}}})
+	got, err = Pack(t.Context(), PackRequest{NeedBaseML: 100, StockBaseML: 400,
+		Items: []Item{{BaseML: 500, PriceCents: 1}}})
 	require.NoError(t, err)
 	assert.Equal(t, PackResult{Possible: true, Counts: []int{0}, LeftoverML: 300}, got, "the shelf has it")
-	got, err = Pack(t.Context(), PackRequest{NeedBaseML: 100, NeedHardenerML: 50, Items: []Item{{BaseML: 500, PriceCents: 1}}})
+	got, err = Pack(t.Context(), PackRequest{NeedBaseML: 100, NeedHardenerML: 50,
+		Items: []Item{{BaseML: 500, PriceCents: 1}}})
 	require.NoError(t, err)
 	assert.False(t, got.Possible, "nobody sells the hardener")
 	none := -1
@@ -139,7 +141,8 @@ func BenchmarkPack(b *testing.B) {
 			rng := rand.New(rand.NewPCG(4, 2))
 			var all []PackRequest
 			for k := range 12 {
-				r := PackRequest{NeedBaseML: c.needML + c.needML*k/3, StockBaseML: 377 * k, StockHardenerML: 91 * k, Items: offers(c.items, 2+k%4, rng)}
+				r := PackRequest{NeedBaseML: c.needML + c.needML*k/3, StockBaseML: 377 * k, StockHardenerML: 91 * k,
+					Items: offers(c.items, 2+k%4, rng)}
 				r.NeedHardenerML = r.NeedBaseML / (2 + k%4)
 				all = append(all, r)
 			}

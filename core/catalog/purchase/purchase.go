@@ -65,7 +65,8 @@ func handier(r PackRequest, cheapest PackResult) []int {
 	}
 	type score struct{ tins, sizes, cents, left int }
 	better := func(a, b score) bool {
-		return cmp.Or(cmp.Compare(a.tins, b.tins), cmp.Compare(a.sizes, b.sizes), cmp.Compare(a.cents, b.cents), cmp.Compare(a.left, b.left)) < 0
+		return cmp.Or(cmp.Compare(a.tins, b.tins), cmp.Compare(a.sizes, b.sizes), cmp.Compare(a.cents, b.cents),
+			cmp.Compare(a.left, b.left)) < 0
 	}
 	scoreOf := func(counts []int) (s score) {
 		for i, n := range counts {

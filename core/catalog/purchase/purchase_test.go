@@ -11,7 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-var sizes = product.Sheet{Tins: []product.Tin{{Name: "0.75 L", Litres: .75, PriceCents: 3490}, {Name: "2.5 L", Litres: 2.5, PriceCents: 9990}, {Name: "5 L", Litres: 5, PriceCents: 18990}}}
+var sizes = product.Sheet{Tins: []product.Tin{{Name: "0.75 L", Litres: .75, PriceCents: 3490},
+	{Name: "2.5 L", Litres: 2.5, PriceCents: 9990}, {Name: "5 L", Litres: 5, PriceCents: 18990}}}
 
 // Optima from integer programs solved by GLPK.
 func TestCoverAgainstIntegerPrograms(t *testing.T) {
@@ -35,7 +36,8 @@ func TestCoverEdges(t *testing.T) {
 	_, ok = Cover(1e6, sizes, Stock{})
 	assert.False(t, ok)
 	// Without prices the least volume, and said so.
-	p, ok = Cover(3, product.Sheet{Tins: []product.Tin{{Name: "a", Litres: 2.5}, {Name: "b", Litres: .75, PriceCents: 5}}}, Stock{})
+	p, ok = Cover(3, product.Sheet{Tins: []product.Tin{{Name: "a", Litres: 2.5},
+		{Name: "b", Litres: .75, PriceCents: 5}}}, Stock{})
 	assert.True(t, ok)
 	assert.False(t, p.Priced)
 	assert.Zero(t, p.CostCents)
@@ -52,7 +54,8 @@ func TestCoverEdges(t *testing.T) {
 // hardener is bought.
 func TestCoverPartsAndKits(t *testing.T) {
 	s := product.Sheet{RatioByVolume: product.Ratio{Base: 3, Hardener: 1}, Tins: []product.Tin{
-		{Name: "kit", Litres: 4, PriceCents: 9000}, {Name: "hardener", Litres: 1, PriceCents: 2500, Part: product.HardenerPart}, {Name: "base", Litres: 3, PriceCents: 7000, Part: product.BasePart}}}
+		{Name: "kit", Litres: 4, PriceCents: 9000}, {Name: "hardener", Litres: 1, PriceCents: 2500,
+			Part: product.HardenerPart}, {Name: "base", Litres: 3, PriceCents: 7000, Part: product.BasePart}}}
 	p, ok := Cover(4, s, Stock{})
 	require.True(t, ok)
 	assert.Equal(t, []Bought{{Name: "kit", Litres: 4, Count: 1, PriceCents: 9000}}, p.Tins)
@@ -86,7 +89,8 @@ func TestCostRisesWithNeed(t *testing.T) {
 // against trying all.
 func TestFewTinsForNearlyTheSame(t *testing.T) {
 	// Seven of 0.75 L would cost 2450, one of 5 L 2500: 2 % for six tins fewer.
-	s := product.Sheet{Tins: []product.Tin{{Name: "0.75 L", Litres: .75, PriceCents: 350}, {Name: "5 L", Litres: 5, PriceCents: 2500}}}
+	s := product.Sheet{Tins: []product.Tin{{Name: "0.75 L", Litres: .75, PriceCents: 350},
+		{Name: "5 L", Litres: 5, PriceCents: 2500}}}
 	p, ok := Cover(5, s, Stock{})
 	require.True(t, ok)
 	assert.Equal(t, []Bought{{Name: "5 L", Litres: 5, Count: 1, PriceCents: 2500}}, p.Tins)
@@ -96,7 +100,9 @@ func TestFewTinsForNearlyTheSame(t *testing.T) {
 
 	rng := rand.New(rand.NewPCG(6, 1))
 	for range 150 {
-		s := product.Sheet{Tins: []product.Tin{{Name: "a", Litres: .5, PriceCents: 400 + rng.IntN(300)}, {Name: "b", Litres: 1 + rng.Float64(), PriceCents: 900 + rng.IntN(900)}, {Name: "c", Litres: 3, PriceCents: 2000 + rng.IntN(1500)}}}
+		s := product.Sheet{Tins: []product.Tin{{Name: "a", Litres: .5, PriceCents: 400 + rng.IntN(300)},
+			{Name: "b", Litres: 1 + rng.Float64(), PriceCents: 900 + rng.IntN(900)},
+			{Name: "c", Litres: 3, PriceCents: 2000 + rng.IntN(1500)}}}
 		need := 0.3 + 7*rng.Float64()
 		got, ok := Cover(need, s, Stock{})
 		require.True(t, ok)
@@ -154,6 +160,7 @@ func TestForecast(t *testing.T) {
 
 func TestSpareCents(t *testing.T) {
 	tin := func(part string, cents int) product.Tin { return product.Tin{Part: part, PriceCents: cents, Litres: 1} }
-	assert.Equal(t, 4000, SpareCents(product.Sheet{Tins: []product.Tin{tin("", 9000), tin("hardener", 1000), tin("", 0), tin("", 4000)}}))
+	assert.Equal(t, 4000, SpareCents(product.Sheet{Tins: []product.Tin{tin("", 9000), tin("hardener", 1000), tin("", 0),
+		tin("", 4000)}}))
 	assert.Zero(t, SpareCents(product.Sheet{Tins: []product.Tin{tin("", 0)}}), "no price")
 }

@@ -21,7 +21,8 @@ func TestUse(t *testing.T) {
 		{"kits whole", []Shelved{{"", 5}}, 2, 0.75, []float64{3}},
 		{"parts in ratio", []Shelved{{product.BasePart, 3}, {product.HardenerPart, 1}}, 2, 0.75, []float64{1.5, 0.5}},
 		{"a kit, then its base alone", []Shelved{{"", 1}, {product.BasePart, 3}}, 3, 0.75, []float64{0, 1.5}},
-		{"a kit, no more of the hardener alone", []Shelved{{"", 4}, {product.HardenerPart, 1}}, 4, 0.75, []float64{0, 1}},
+		{"a kit, no more of the hardener alone", []Shelved{{"", 4}, {product.HardenerPart, 1}}, 4, 0.75,
+			[]float64{0, 1}},
 		{"more than there is", []Shelved{{"", 1}}, 9, 1, []float64{0}},
 	} {
 		items := make([]*Shelved, len(c.items))

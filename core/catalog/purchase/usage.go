@@ -87,7 +87,8 @@ var (
 // NewUsage learns from coats; areaSDPct is the standard uncertainty of each surface's area, %.
 // Coats without litres tell nothing.
 func NewUsage(coats []Coat, areaSDPct map[string]float64) *Usage {
-	u := &Usage{areaSD: map[string]float64{}, weight: make([]float64, len(personGrid)), curve: map[string][]float64{}, on: map[string]Range{}}
+	u := &Usage{areaSD: map[string]float64{}, weight: make([]float64, len(personGrid)), curve: map[string][]float64{},
+		on: map[string]Range{}}
 	for s, pct := range areaSDPct {
 		u.areaSD[s] = pct / 100
 	}
@@ -113,7 +114,8 @@ func NewUsage(coats []Coat, areaSDPct map[string]float64) *Usage {
 	for k, p := range personGrid {
 		u.weight[k] = -p * p / (2 * personSD * personSD)
 	}
-	for _, s := range slices.Sorted(maps.Keys(u.curve)) { // in order, so that the same coats give the same figure to the last digit
+	for _, s := range slices.Sorted(
+		maps.Keys(u.curve)) { // in order, so that the same coats give the same figure to the last digit
 		c := u.curve[s]
 		for k, top := 0, slices.Max(c); k < len(c); k++ {
 			c[k] = math.Exp(c[k] - top)
@@ -141,7 +143,8 @@ func NewUsage(coats []Coat, areaSDPct map[string]float64) *Usage {
 // make f of the logarithm.
 func (c Coat) densities(f float64) (good, wrong float64) {
 	r := math.Log(c.LoggedL/c.ReckonedL) - f
-	return (1 - wrongChance) / coatSD * math.Exp(-r*r/(2*coatSD*coatSD)), wrongChance / wrongSD * math.Exp(-r*r/(2*wrongSD*wrongSD))
+	return (1 - wrongChance) / coatSD * math.Exp(-r*r/(2*coatSD*coatSD)),
+		wrongChance / wrongSD * math.Exp(-r*r/(2*wrongSD*wrongSD))
 }
 
 // given calls f, if any, with each of the area's errors and its weight where the person's factor

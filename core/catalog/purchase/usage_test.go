@@ -39,7 +39,8 @@ func TestReferenceConsumption(t *testing.T) {
 	require.NoError(t, json.Unmarshal(raw, &file))
 	require.Len(t, file.Cases, 13)
 	for _, c := range file.Cases {
-		r := UseRequest{AreaSDPct: c.Input.AreaSD, PlannedSurface: c.Input.Planned, ReckonedToComeL: c.Input.Coming, TinL: c.Input.TinL, StockL: c.Input.StockL, ServiceLevelPct: c.Input.Level}
+		r := UseRequest{AreaSDPct: c.Input.AreaSD, PlannedSurface: c.Input.Planned, ReckonedToComeL: c.Input.Coming,
+			TinL: c.Input.TinL, StockL: c.Input.StockL, ServiceLevelPct: c.Input.Level}
 		for _, l := range c.Input.Logged {
 			r.Logged = append(r.Logged, Coat(l))
 		}
@@ -47,8 +48,10 @@ func TestReferenceConsumption(t *testing.T) {
 		require.NoError(t, err, c.Name)
 		for key, value := range map[string]float64{
 			"factor": got.Factor, "factor_80_low": got.Factor80Low, "factor_80_high": got.Factor80High,
-			"surface_factor": got.SurfaceFactor, "surface_factor_80_low": got.SurfaceFactor80Low, "surface_factor_80_high": got.SurfaceFactor80High,
-			"litres_to_come": got.LitresToCome, "litres_80_low": got.Litres80Low, "litres_80_high": got.Litres80High,
+			"surface_factor": got.SurfaceFactor, "surface_factor_80_low": got.SurfaceFactor80Low,
+			"surface_factor_80_high": got.SurfaceFactor80High,
+			"litres_to_come":         got.LitresToCome, "litres_80_low": got.Litres80Low,
+			"litres_80_high": got.Litres80High,
 		} {
 			assert.InEpsilon(t, c.Expect[key], value, c.Tol[key].Rel, "%s: %s", c.Name, key)
 		}
@@ -111,7 +114,8 @@ func TestOneSurfaceTellsOfAnother(t *testing.T) {
 	assert.Greater(t, own.Median, deck.Median)
 	assert.Less(t, own.High/own.Low, deck.High/deck.Low)
 	assert.Less(t, deck.High/deck.Low, none.High/none.Low)
-	assert.Equal(t, 0, NewUsage([]Coat{{"deck", 2, 0}, {"deck", 0, 2}}, sd).Coats(), "without litres a coat tells nothing")
+	assert.Equal(t, 0, NewUsage([]Coat{{"deck", 2, 0}, {"deck", 0, 2}}, sd).Coats(),
+		"without litres a coat tells nothing")
 }
 
 // Surfaces' errors are independent: the range of all is narrower than those of each put end to

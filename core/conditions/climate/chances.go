@@ -67,8 +67,9 @@ type waiting struct {
 }
 
 func (b Boat) waiting(c Climate, frame weather.Series, asks []Ask) waiting {
-	q := waiting{b: b, c: c, asks: asks, open: surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, frame), covered: []tent.Covered{},
-		faces: make([]Surface, len(asks)), free: make([][]bool, len(asks)), bias: make([][]float64, len(asks))}
+	q := waiting{b: b, c: c, asks: asks, open: surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, frame),
+		covered: []tent.Covered{},
+		faces:   make([]Surface, len(asks)), free: make([][]bool, len(asks)), bias: make([][]float64, len(asks))}
 	at := q.open.At
 	for _, s := range b.Surfaces {
 		if b.Tent != nil && s.Shelter == survey.Tent {
@@ -125,7 +126,8 @@ func (q waiting) holds(room weather.Series, f Future) [][]bool {
 // share done; when ctx ends the work stops with its error. The same seed gives the
 // same odds on any number of processors. Departures of probes from the model count as
 // in Of.
-func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []Ask, n int, seed uint64, told func(done float64)) ([]Odds, error) {
+func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []Ask, n int, seed uint64,
+	told func(done float64)) ([]Odds, error) {
 	q := b.waiting(c, f.Frame(), asks)
 	at := q.open.At
 	counts, rooms := make([][][]int32, parallel.Workers()), make([]weather.Series, parallel.Workers())

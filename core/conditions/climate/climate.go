@@ -86,7 +86,8 @@ func (b Boat) readings(surfaceID string, kinds ...reading.Kind) []reading.Readin
 // Of computes the climate of a boat. Surfaces in a tent that is not described
 // lie in still air of the temperature in the open.
 func Of(b Boat) Climate {
-	c := Climate{Surface: map[string]field.Weather{}, Course: map[string]surface.Course{}, Bias: map[string]reading.Departure{}}
+	c := Climate{Surface: map[string]field.Weather{}, Course: map[string]surface.Course{},
+		Bias: map[string]reading.Departure{}}
 	c.Open, c.Correction = reading.Air(b.Air, b.readings("", reading.InOpen), b.Now, b.Loc)
 	b.settle(&c, b.Memory.Outdoors(b.LatitudeDeg, b.LongitudeDeg, c.Open))
 	return c
@@ -124,7 +125,8 @@ func (b Boat) ahead(air weather.Series, open surface.Conditions) Climate {
 	if !slices.ContainsFunc(b.Surfaces, b.tented) {
 		b.Tent = nil // nobody asks for its air
 	}
-	c := Climate{Open: air, Surface: map[string]field.Weather{}, Course: map[string]surface.Course{}, Bias: map[string]reading.Departure{}}
+	c := Climate{Open: air, Surface: map[string]field.Weather{}, Course: map[string]surface.Course{},
+		Bias: map[string]reading.Departure{}}
 	b.settle(&c, open)
 	return c
 }
@@ -167,7 +169,9 @@ func (b Boat) lay(c *Climate, air weather.Series, ids []string, courses []surfac
 		c.Course[id] = course
 		temps := course.TempC
 		if rs := b.readings(id, reading.OnSurface, reading.Spot); len(rs) > 0 {
-			temps, _, c.Bias[id] = reading.Adjust(at, temps, reading.Hourly(rs), func(r reading.Reading) float64 { return r.TempC }, b.Now, b.Loc)
+			temps, _, c.Bias[id] = reading.Adjust(at, temps, reading.Hourly(rs), func(r reading.Reading) float64 {
+				return r.TempC
+			}, b.Now, b.Loc)
 		}
 		c.Surface[id] = field.Weather{Air: air, SurfaceC: temps, Wet: course.Wet}
 	}

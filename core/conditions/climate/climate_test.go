@@ -30,7 +30,8 @@ func boat(meanC float64, hours int) Boat {
 	b := Boat{Site: Site{LatitudeDeg: 53, LongitudeDeg: 0, Loc: time.UTC, Now: now}}
 	for i := -72; i < hours; i++ {
 		at := now.Add(time.Duration(i) * time.Hour)
-		b.Air = append(b.Air, weather.Hour{At: at, TempC: meanC + 4*math.Cos(2*math.Pi*float64(at.Hour()-15)/24), RHPct: 65,
+		b.Air = append(b.Air, weather.Hour{At: at, TempC: meanC + 4*math.Cos(2*math.Pi*float64(at.Hour()-15)/24),
+			RHPct:  65,
 			WindMS: num(2), CloudPct: num(10), RainMM: num(0), Measured: i <= 0})
 	}
 	for id, side := range map[string]area.Side{"port": area.Port, "starboard": area.Starboard} {
@@ -88,13 +89,15 @@ func TestTentWarmsWhatIsInIt(t *testing.T) {
 }
 
 func job() field.Job {
-	return field.Job{Limits: product.Limits{AirMinC: num(10), SurfaceMinC: num(10)}, Apply: time.Hour, Hold: 3 * time.Hour, Lights: true}
+	return field.Job{Limits: product.Limits{AirMinC: num(10), SurfaceMinC: num(10)}, Apply: time.Hour,
+		Hold: 3 * time.Hour, Lights: true}
 }
 
 func TestChances(t *testing.T) {
 	b := boat(16, 240)
 	c := Of(b)
-	f := weather.NewFutures(c.Open, now, 8*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53), Loc: time.UTC})
+	f := weather.NewFutures(c.Open, now, 8*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53),
+		Loc: time.UTC})
 	sure, never := job(), job()
 	sure.Limits = product.Limits{AirMinC: num(-20), SpreadMinK: num(0)}
 	sure.Sheltered = true
@@ -126,16 +129,22 @@ func TestCompareSchools(t *testing.T) {
 		b.Air[i].CloudPct = num(100)
 	}
 	sheet := product.Sheet{
-		Name: "test", Kind: product.HighBuild, MinCureC: 10, Limits: product.Limits{AirMinC: num(10), SurfaceMinC: num(10), HoldH: 6},
-		Recoat: []product.Recoat{{Over: product.AnyKind, Min: cure.Table{{TempC: 10, Hours: 24}, {TempC: 20, Hours: 8}}, NeverCloses: true}},
-		Grades: []product.Grade{{Name: "winter", MinCureC: 0, Recoat: []product.Recoat{{Over: product.AnyKind, Min: cure.Table{{TempC: 0, Hours: 40}, {TempC: 10, Hours: 12}}, NeverCloses: true}}}},
+		Name: "test", Kind: product.HighBuild, MinCureC: 10, Limits: product.Limits{AirMinC: num(10),
+			SurfaceMinC: num(10), HoldH: 6},
+		Recoat: []product.Recoat{{Over: product.AnyKind, Min: cure.Table{{TempC: 10, Hours: 24}, {TempC: 20, Hours: 8}},
+			NeverCloses: true}},
+		Grades: []product.Grade{{Name: "winter", MinCureC: 0,
+			Recoat: []product.Recoat{
+				{Over: product.AnyKind, Min: cure.Table{{TempC: 0, Hours: 40}, {TempC: 10, Hours: 12}},
+					NeverCloses: true}}}},
 	}
 	coat := Coat{SurfaceID: "starboard", Sheet: sheet, Over: product.HighBuild, From: now, To: b.Air[len(b.Air)-1].At,
 		Job: field.Job{Limits: sheet.Limits, Apply: time.Hour, Hold: 6 * time.Hour, Lights: true}}
 	t1 := tent.Usual(9, 3)
 	t1.Heaters = []tent.Heater{{Kind: tent.Gas, PowerKW: 12}}
 	t1.Thermostat = tent.Thermostat{SetC: 16}
-	f := weather.NewFutures(b.Air, now, 8*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53), Loc: time.UTC})
+	f := weather.NewFutures(b.Air, now, 8*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53),
+		Loc: time.UTC})
 	got := map[School]Option{}
 	for _, o := range b.Compare(t.Context(), coat, t1, f, 40, 1) {
 		got[o.School] = o
@@ -155,7 +164,8 @@ func TestCompareSchools(t *testing.T) {
 	assert.InDelta(t, days*1200+2500, grade.Cents, 1, "days on the hard and the hardener")
 	days = got[TentAlone].Done.Sub(now).Hours() / 24
 	// 11 by 5 by 3 m: 151 m² of film at 1.20, nine hoops of 11 m and three rails of 11 at 1.00.
-	assert.InDelta(t, days*1200+151*120+132*100, got[TentAlone].Cents, 1, "days on the hard and the tent, as none stands")
+	assert.InDelta(t, days*1200+151*120+132*100, got[TentAlone].Cents, 1,
+		"days on the hard and the tent, as none stands")
 	for _, o := range got {
 		if o.Start == nil {
 			continue
@@ -165,7 +175,8 @@ func TestCompareSchools(t *testing.T) {
 			continue
 		}
 		for _, other := range got {
-			assert.True(t, other.Done == nil || other.WorthCents >= o.WorthCents, "the best costs least, failures reckoned")
+			assert.True(t, other.Done == nil || other.WorthCents >= o.WorthCents,
+				"the best costs least, failures reckoned")
 		}
 	}
 	assert.Zero(t, got[TentAlone].Cost.ElectricKWh)
@@ -176,11 +187,13 @@ func BenchmarkThousandFutures(b *testing.B) {
 	var asks []Ask
 	for i := range 10 {
 		id := string(rune('a' + i))
-		boat.Surfaces = append(boat.Surfaces, Surface{ID: id, Face: surface.Of(survey.Usual(area.Topsides, survey.GRP), area.Topsides, area.Port, float64(36*i)), AreaM2: 10})
+		boat.Surfaces = append(boat.Surfaces, Surface{ID: id, Face: surface.Of(survey.Usual(area.Topsides, survey.GRP),
+			area.Topsides, area.Port, float64(36*i)), AreaM2: 10})
 		asks = append(asks, Ask{id, job()})
 	}
 	c := Of(boat)
-	f := weather.NewFutures(c.Open, now, 10*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53), Loc: time.UTC})
+	f := weather.NewFutures(c.Open, now, 10*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53),
+		Loc: time.UTC})
 	for b.Loop() {
 		if _, err := boat.Chances(b.Context(), c, f, asks, 1000, 1, nil); err != nil {
 			b.Fatal(err)

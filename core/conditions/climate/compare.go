@@ -159,7 +159,8 @@ func (b Boat) option(ctx context.Context, a asked, school School, name string, t
 			o.Start, last = &from, win.To
 		}
 	}
-	w.Step("Hours of starts", "every limit kept while laying and through the hold", o.StartH, "h", "data sheet, weather at the surface")
+	w.Step("Hours of starts", "every limit kept while laying and through the hold", o.StartH, "h",
+		"data sheet, weather at the surface")
 	if o.Start == nil {
 		return o
 	}
@@ -188,12 +189,15 @@ func (b Boat) option(ctx context.Context, a asked, school School, name string, t
 	if odds, err := b.Chances(ctx, c, a.f, []Ask{{coat.SurfaceID, job}}, a.n, a.seed, nil); err == nil {
 		for i, h := range odds[0].At {
 			near := h.Sub(*o.Start).Abs() <= 30*time.Minute
-			if inside := !h.Before(*o.Start) && !h.After(last) && h.Sub(*o.Start) < time.Hour; inside || near && o.ChancePct == 0 {
+			if inside := !h.Before(*o.Start) && !h.After(last) && h.Sub(*o.Start) < time.Hour; inside || near &&
+				o.ChancePct == 0 {
 				o.ChancePct = 100 * odds[0].P[i]
 			}
 		}
-		o.WorthCents = o.Cents + money("What a failure costs, as often as it comes", "(1 − chance) · a day of sanding and its paint", (1-o.ChancePct/100)*failCents)
-		w.Step("Chance that it holds", "share of futures in which a start at the next whole hour keeps its field", o.ChancePct, "%", "ensemble of futures, seeded")
+		o.WorthCents = o.Cents + money("What a failure costs, as often as it comes",
+			"(1 − chance) · a day of sanding and its paint", (1-o.ChancePct/100)*failCents)
+		w.Step("Chance that it holds", "share of futures in which a start at the next whole hour keeps its field",
+			o.ChancePct, "%", "ensemble of futures, seeded")
 	}
 	return o
 }

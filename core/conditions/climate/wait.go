@@ -26,7 +26,8 @@ const (
 
 // Waits plays n futures, and in each the forecast that would be issued a day from now: the future itself
 // off by what a forecast of that lead is. between is when each coat may begin; a zero To is no end.
-func (b Boat) Waits(ctx context.Context, c Climate, f weather.Futures, asks []Ask, between []Span, n int, seed uint64) ([]Waited, error) {
+func (b Boat) Waits(ctx context.Context, c Climate, f weather.Futures, asks []Ask, between []Span, n int,
+	seed uint64) ([]Waited, error) {
 	q := b.waiting(c, f.Frame(), asks)
 	at := q.open.At
 	held, told := make([][][]bool, n), make([][][]bool, n)

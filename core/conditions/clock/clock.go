@@ -139,9 +139,11 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	w.In("Cures above", s.MinCureC, "°C")
 	switch s.Humidity {
 	case cure.Waterborne:
-		w.Warn("Waterborne: the tables are taken for 50 %% humidity; damp air slows its minimum times, up to six times, and never lengthens a maximum.")
+		w.Warn(
+			"Waterborne: the tables are taken for 50 %% humidity; damp air slows its minimum times, up to six times, and never lengthens a maximum.")
 	case cure.MoistureCured:
-		w.Warn("It cures with the moisture of the air: the tables are taken for 50 %% humidity; dry air slows its minimum times, damp air closes its maximum sooner.")
+		w.Warn(
+			"It cures with the moisture of the air: the tables are taken for 50 %% humidity; dry air slows its minimum times, damp air closes its maximum sooner.")
 	case cure.Indifferent:
 	}
 
@@ -155,9 +157,12 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 			hours := -1.0
 			if ev.Reached != nil {
 				hours = ev.Reached.Sub(l.Started).Hours()
-				w.StepOf(label, message.Of("hours until ∫ dt/τ(T) = 1, τ from %v", describe(table)), hours, "h", message.Of("Arrhenius equivalent age, as ASTM C1074"))
+				w.StepOf(label, message.Of("hours until ∫ dt/τ(T) = 1, τ from %v", describe(table)), hours, "h",
+					message.Of("Arrhenius equivalent age, as ASTM C1074"))
 			} else {
-				w.StepOf(label+": progress by the end of the weather known", message.Of("∫ dt/τ(T), τ from %v", describe(table)), ev.Progress, "", message.Of("Arrhenius equivalent age, as ASTM C1074"))
+				w.StepOf(label+": progress by the end of the weather known",
+					message.Of("∫ dt/τ(T), τ from %v", describe(table)), ev.Progress, "",
+					message.Of("Arrhenius equivalent age, as ASTM C1074"))
 			}
 			if ev.Outside {
 				w.Warn("%s: part of the time lies outside the sheet's temperatures.", label)
@@ -165,7 +170,8 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 			if ev.HoleH > 0 && side == cure.Minimum {
 				w.Warn("%s: %.3g h of the record are not known; no progress is made in them.", label, ev.HoleH)
 			} else if ev.HoleH > 0 {
-				w.Warn("%s: %.3g h of the record are not known; the clock runs through them at its fastest.", label, ev.HoleH)
+				w.Warn("%s: %.3g h of the record are not known; the clock runs through them at its fastest.", label,
+					ev.HoleH)
 			}
 		}
 		c.Events = append(c.Events, in)
@@ -181,7 +187,8 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 
 	end := p.At[len(p.At)-1]
 	c.Damage = damage(s, at, l.Started, first(touch, tack, opens), first(tack, opens, touch), now)
-	m := marks{touch: touch, opens: opens, closes: closes, end: end, sure: c.Event(RecoatCloses).HoleH == 0, tabled: tabled, dries: len(s.TouchDry) > 0}
+	m := marks{touch: touch, opens: opens, closes: closes, end: end, sure: c.Event(RecoatCloses).HoleH == 0,
+		tabled: tabled, dries: len(s.TouchDry) > 0}
 	if l.Abraded != nil && opens != nil && !l.Abraded.Before(*opens) && l.Abraded.Before(end) {
 		m.abraded = l.Abraded
 		c.Abraded = !l.Abraded.After(now)
@@ -191,14 +198,17 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	m.damaged, m.answered = c.harmed(l)
 	c.Segments = m.segments(l.Started)
 	c.State, c.Until = c.StateAt(now)
-	if beyond := now.Sub(end) > weather.MaxGap; beyond && c.State != Closed && c.State != Damaged && !(c.State == Open && closes == nil && len(recoat.Max) == 0) {
+	if beyond := now.Sub(end) > weather.MaxGap; beyond && c.State != Closed && c.State != Damaged &&
+		!(c.State == Open && closes == nil && len(recoat.Max) == 0) {
 		w.Warn("The weather known ended before now: what came after it is not known.")
 		c.State, c.Until = Unknown, nil
 		c.Segments = append(c.Segments, Segment{end, now, Unknown})
 	}
 	c.MeasuredPct, c.KnownPct = measured(at, l.Started, now)
-	w.Step("Measured since it went on", "hours measured / all hours until now", c.MeasuredPct, "%", "the rest is forecast or not known")
-	w.Step("Known since it went on", "hours measured or forecast / all hours until now", c.KnownPct, "%", "hours that are not known are not assumed")
+	w.Step("Measured since it went on", "hours measured / all hours until now", c.MeasuredPct, "%",
+		"the rest is forecast or not known")
+	w.Step("Known since it went on", "hours measured or forecast / all hours until now", c.KnownPct, "%",
+		"hours that are not known are not assumed")
 	c.Working = w
 	return c
 }

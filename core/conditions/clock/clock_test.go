@@ -21,7 +21,8 @@ var start = time.Date(2026, 5, 1, 10, 0, 0, 0, time.UTC)
 func flat(tempC float64, hours int) field.Weather {
 	var w field.Weather
 	for i := 0; i <= hours; i++ {
-		w.Air = append(w.Air, weather.Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: tempC, RHPct: 50, Measured: true})
+		w.Air = append(w.Air, weather.Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: tempC, RHPct: 50,
+			Measured: true})
 		w.SurfaceC = append(w.SurfaceC, tempC)
 	}
 	return w
@@ -103,7 +104,8 @@ func TestWhatIsNotKnownIsSaid(t *testing.T) {
 	assert.Contains(t, none.Working.Warnings[0].String(), "no recoat table")
 	empty := Run(Laid{Sheet: sheet(), Started: start}, product.Varnish, field.Weather{}, start)
 	assert.Equal(t, Unknown, empty.State)
-	late := Run(Laid{Sheet: sheet(), Started: start.Add(-time.Hour)}, product.Varnish, flat(20, 10), start.Add(20*time.Hour))
+	late := Run(Laid{Sheet: sheet(), Started: start.Add(-time.Hour)}, product.Varnish, flat(20, 10),
+		start.Add(20*time.Hour))
 	assert.Equal(t, Unknown, late.State, "open at the end of the record, and then?")
 	assert.Contains(t, late.Working.Warnings[0].String(), "what comes before is not known")
 	assert.Contains(t, late.Working.Warnings[len(late.Working.Warnings)-1].String(), "what came after it is not known")
@@ -171,7 +173,8 @@ func TestOnlyWaterborneCoatsWaitForDryAir(t *testing.T) {
 		for i := range w.Air {
 			w.Air[i].RHPct = rh
 		}
-		return Run(Laid{Sheet: s, Started: start}, product.TopcoatTwo, w, start).Event(RecoatOpens).At.Sub(start).Hours()
+		return Run(Laid{Sheet: s, Started: start}, product.TopcoatTwo, w, start).Event(RecoatOpens).At.Sub(
+			start).Hours()
 	}
 	assert.InEpsilon(t, 2*run(cure.Waterborne, 50), run(cure.Waterborne, 75), 1e-3)
 	assert.Equal(t, run(cure.Indifferent, 50), run(cure.Indifferent, 95))
@@ -211,10 +214,13 @@ func TestMaximumClocksNeverFlatter(t *testing.T) {
 		w            field.Weather
 		lo, hi, seen float64 // days: closes between, and the state some days after
 	}{
-		{"metal primer, 49 days at 6.4 °C", "Epoxy metal primer, anticorrosive, two-part", product.Barrier, wave(6.4, 0, 60), 25.3, 25.4, 49},
-		{"the same, swinging", "Epoxy metal primer, anticorrosive, two-part", product.Barrier, wave(6.4, 4, 60), 23.5, 25.3, 49},
+		{"metal primer, 49 days at 6.4 °C", "Epoxy metal primer, anticorrosive, two-part", product.Barrier,
+			wave(6.4, 0, 60), 25.3, 25.4, 49},
+		{"the same, swinging", "Epoxy metal primer, anticorrosive, two-part", product.Barrier, wave(6.4, 4, 60), 23.5,
+			25.3, 49},
 		{"tie coat, 151 days at 2 °C", "Epoxy tie coat, two-part", product.HighBuild, wave(2, 0, 160), 90, 90, 151},
-		{"tack window over a night of 3 °C", "Epoxy barrier coat, high solids, two-part", product.SoftAntifoul, wave(3, 0, 4), 14. / 24, 14. / 24, 2},
+		{"tack window over a night of 3 °C", "Epoxy barrier coat, high solids, two-part", product.SoftAntifoul,
+			wave(3, 0, 4), 14. / 24, 14. / 24, 2},
 	} {
 		s := example(t, c.sheet)
 		got := Run(Laid{Sheet: s, Started: start}, c.over, c.w, start.Add(time.Duration(c.seen*24)*time.Hour))
@@ -225,7 +231,8 @@ func TestMaximumClocksNeverFlatter(t *testing.T) {
 		assert.NotContains(t, []State{Open, Closing}, got.State, c.name)
 	}
 	s := example(t, "Epoxy metal primer, anticorrosive, two-part")
-	assert.Equal(t, Closed, Run(Laid{Sheet: s, Started: start}, product.Barrier, wave(6.4, 4, 60), start.Add(49*24*time.Hour)).State)
+	assert.Equal(t, Closed, Run(Laid{Sheet: s, Started: start}, product.Barrier, wave(6.4, 4, 60),
+		start.Add(49*24*time.Hour)).State)
 }
 
 // A hole of 30 h in a window of 105 h at 20 °C: the clock runs through it as at the
@@ -246,7 +253,8 @@ func TestAHoleInTheRecordIsNotAssumed(t *testing.T) {
 	before := Run(Laid{Sheet: sheet(), Started: start}, product.TopcoatTwo, w, start.Add(60*time.Hour))
 	assert.Equal(t, Open, before.State, "at its fastest it is still open")
 	// Minimum clocks make no progress in it: 5 h at 20 °C begun 2 h before it.
-	late := Run(Laid{Sheet: sheet(), Started: start.Add(17 * time.Hour)}, product.TopcoatTwo, w, start.Add(60*time.Hour))
+	late := Run(Laid{Sheet: sheet(), Started: start.Add(17 * time.Hour)}, product.TopcoatTwo, w,
+		start.Add(60*time.Hour))
 	assert.InDelta(t, 5+31, late.Event(RecoatOpens).At.Sub(start.Add(17*time.Hour)).Hours(), 0.01)
 }
 
@@ -279,7 +287,8 @@ func TestRainOnAWetCoatCounts(t *testing.T) {
 	assert.Equal(t, Open, at(l, 30).State, "sanded after its minimum")
 	dry := flat(20, 200)
 	dry.Wet = []surface.Wet{{From: start.Add(3 * time.Hour), To: start.Add(5 * time.Hour), Rain: true}}
-	assert.Equal(t, Open, Run(Laid{Sheet: sheet(), Started: start}, product.TopcoatTwo, dry, start.Add(30*time.Hour)).State, "touch-dry by then")
+	assert.Equal(t, Open, Run(Laid{Sheet: sheet(), Started: start}, product.TopcoatTwo, dry,
+		start.Add(30*time.Hour)).State, "touch-dry by then")
 }
 
 // The slowest clock of all films counts: 100 h of the one below began 20 h earlier than
@@ -287,7 +296,8 @@ func TestRainOnAWetCoatCounts(t *testing.T) {
 func TestAllFilmsHarden(t *testing.T) {
 	under, over := sheet(), sheet()
 	under.Name = "under"
-	under.Immersion, over.Immersion = cure.Table{{TempC: 10, Hours: 200}, {TempC: 20, Hours: 100}}, cure.Table{{TempC: 10, Hours: 48}, {TempC: 20, Hours: 24}}
+	under.Immersion, over.Immersion = cure.Table{{TempC: 10, Hours: 200}, {TempC: 20, Hours: 100}},
+		cure.Table{{TempC: 10, Hours: 48}, {TempC: 20, Hours: 24}}
 	over.ThroughDry = cure.Table{{TempC: 10, Hours: 60}, {TempC: 20, Hours: 30}}
 	films := []Laid{{Sheet: under, Started: start}, {Sheet: over, Started: start.Add(20 * time.Hour)}}
 	h, ok := Hardens(films, true, flat(20, 300))

@@ -91,7 +91,8 @@ func (c Clock) harmed(l Laid) (at, answered *time.Time) {
 func Mend(s product.Sheet) message.Sentence {
 	switch {
 	case s.Blushes:
-		return message.Of("Let it dry and cure, wash the blush off with warm water and detergent, then abrade it; craters and soft places come off.")
+		return message.Of(
+			"Let it dry and cure, wash the blush off with warm water and detergent, then abrade it; craters and soft places come off.")
 	case s.Kind.Info().Gloss:
 		return message.Of("Let it harden, sand the spots and the dull out, and lay the coat again.")
 	case s.Kind.Info().Antifouling:

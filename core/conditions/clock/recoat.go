@@ -85,14 +85,16 @@ func Compute(r Request) (Result, error) {
 			w.Warn("%s: part of the time lies outside the table's temperatures.", label)
 		}
 		if ev.HoleH > 0 {
-			w.Warn("%s: %.3g h are not known. %s", label, ev.HoleH, map[cure.Side]string{cure.Minimum: "No progress is made in them.",
-				cure.Maximum: "The clock runs through them at its fastest: after this it is not known, sand first."}[side])
+			w.Warn("%s: %.3g h are not known. %s", label, ev.HoleH,
+				map[cure.Side]string{cure.Minimum: "No progress is made in them.",
+					cure.Maximum: "The clock runs through them at its fastest: after this it is not known, sand first."}[side])
 		}
 		if ev.Reached == nil {
 			return nil, ev.Progress
 		}
 		spanH = ev.Reached.Sub(start).Hours()
-		h := w.StepOf(label, message.Of("hours until ∫ dt/(τ(T) · f) = 1, τ from %v, f for humidity", describe(t)), spanH, "h", message.Of("Arrhenius equivalent age, as ASTM C1074"))
+		h := w.StepOf(label, message.Of("hours until ∫ dt/(τ(T) · f) = 1, τ from %v, f for humidity", describe(t)),
+			spanH, "h", message.Of("Arrhenius equivalent age, as ASTM C1074"))
 		return &h, ev.Progress
 	}
 	out.OpensAfterH, out.MinProgress = run("Recoat from", r.Min, cure.Minimum)
@@ -100,7 +102,8 @@ func Compute(r Request) (Result, error) {
 	if out.OpensAfterH != nil && out.ClosesAfterH != nil {
 		at := func(h float64) time.Time { return start.Add(time.Duration(h * float64(time.Hour))) }
 		h := w.Step("Closing from", "the last fifth of the window or its last 12 h",
-			closingAt(at(*out.OpensAfterH), at(*out.ClosesAfterH)).Sub(start).Hours(), "h", "convention of this program")
+			closingAt(at(*out.OpensAfterH), at(*out.ClosesAfterH)).Sub(start).Hours(), "h",
+			"convention of this program")
 		out.ClosingAfterH = &h
 	}
 	out.KnownPct = 100

@@ -73,7 +73,8 @@ func TestComputeAddsUpShares(t *testing.T) {
 }
 
 func TestComputeStandsStillInTheCold(t *testing.T) {
-	got, err := Compute(Request{Min: table(1), MinCureC: 5, AppliedAtH: 1, SurfaceTempsC: known(append(hoursAt(11, 4), hoursAt(6, 20)...))})
+	got, err := Compute(Request{Min: table(1), MinCureC: 5, AppliedAtH: 1,
+		SurfaceTempsC: known(append(hoursAt(11, 4), hoursAt(6, 20)...))})
 	require.NoError(t, err)
 	require.NotNil(t, got.OpensAfterH)
 	assert.Greater(t, *got.OpensAfterH, 9.0+4-1, "ten hours under 5 °C count nothing")
@@ -87,7 +88,8 @@ func TestComputeStandsStillInTheCold(t *testing.T) {
 }
 
 func TestComputeSaysWhatItAssumes(t *testing.T) {
-	got, err := Compute(Request{Min: cure.Table{{TempC: 20, Hours: 4}}, OnePointTables: true, SurfaceTempsC: known(hoursAt(10, 20))})
+	got, err := Compute(Request{Min: cure.Table{{TempC: 20, Hours: 4}}, OnePointTables: true,
+		SurfaceTempsC: known(hoursAt(10, 20))})
 	require.NoError(t, err)
 	assert.InDelta(t, 4, *got.OpensAfterH, 1e-6)
 	require.NotEmpty(t, got.Working.Warnings)

@@ -69,10 +69,12 @@ func PotTimers(s product.Sheet, litres float64, mixed time.Time, air field.Weath
 	out := []Timer{}
 	if s.InductionMin > 0 {
 		at := mixed.Add(time.Duration(s.InductionMin * float64(time.Minute)))
-		out = append(out, Timer{Key: InductionOver, Label: "Induction over: it may be laid", At: &at, TempC: meanC(air, mixed, at), Ring: true, Forecast: at.After(now)})
+		out = append(out, Timer{Key: InductionOver, Label: "Induction over: it may be laid", At: &at,
+			TempC: meanC(air, mixed, at), Ring: true, Forecast: at.After(now)})
 	}
 	if len(s.PotLife) > 0 && len(air.Air) > 0 {
-		t := run(PotEnds, "Pot life ends", s.PotLife, mix.MassFactor(s, litres), air, air.Path(cure.Indifferent), mixed, now)
+		t := run(PotEnds, "Pot life ends", s.PotLife, mix.MassFactor(s, litres), air, air.Path(cure.Indifferent), mixed,
+			now)
 		t.Note = "by the air where the pot stands; warm hands and sun shorten it"
 		out = append(out, t)
 	}
@@ -101,7 +103,8 @@ func (c Clock) Timers(w field.Weather, started time.Time) []Timer {
 		switch e.Name {
 		case TouchDry, Sandable, RecoatOpens, RecoatCloses, ThroughDry, Immersion:
 			if e.At != nil {
-				out = append(out, Timer{Key: e.Name, Label: e.Label, At: e.At, TempC: meanC(w, started, *e.At), Forecast: e.Forecast, Ring: e.Name != Immersion})
+				out = append(out, Timer{Key: e.Name, Label: e.Label, At: e.At, TempC: meanC(w, started, *e.At),
+					Forecast: e.Forecast, Ring: e.Name != Immersion})
 			}
 		}
 	}

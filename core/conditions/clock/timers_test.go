@@ -27,7 +27,8 @@ func noon() time.Time { return time.Date(2026, 6, 1, 12, 0, 0, 0, time.UTC) }
 // At 20 °C all as on the sheet; touch-dry after 5 h keeps a wet edge for half an hour
 // and lets tape go after two.
 func TestTimers(t *testing.T) {
-	s := product.Sheet{InductionMin: 15, BaseKgL: 1, PotLife: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 2}}, TouchDry: cure.Table{{TempC: 10, Hours: 10}, {TempC: 20, Hours: 5}}}
+	s := product.Sheet{InductionMin: 15, BaseKgL: 1, PotLife: cure.Table{{TempC: 10, Hours: 4}, {TempC: 20, Hours: 2}},
+		TouchDry: cure.Table{{TempC: 10, Hours: 10}, {TempC: 20, Hours: 5}}}
 	pot := PotTimers(s, 0.1, noon(), still(20, 48), noon())
 	require.Len(t, pot, 2)
 	assert.Equal(t, noon().Add(15*time.Minute), *pot[0].At)

@@ -62,9 +62,11 @@ func Compute(r Request) (Result, error) {
 		}
 	}
 	j := Job{
-		Limits: r.Limits, Apply: time.Duration(r.ApplyH * float64(time.Hour)), Spray: r.Spray, Lights: r.Lights, Sheltered: r.Sheltered,
-		Hold: time.Duration(r.Limits.HoldH * float64(time.Hour)), Dry: time.Duration(r.Limits.RainFreeH * float64(time.Hour)),
-		Daylight: solar.Daylight(r.LatitudeDeg, r.LongitudeDeg, r.Air[0].At, r.Air[len(r.Air)-1].At),
+		Limits: r.Limits, Apply: time.Duration(r.ApplyH * float64(time.Hour)), Spray: r.Spray, Lights: r.Lights,
+		Sheltered: r.Sheltered,
+		Hold:      time.Duration(r.Limits.HoldH * float64(time.Hour)),
+		Dry:       time.Duration(r.Limits.RainFreeH * float64(time.Hour)),
+		Daylight:  solar.Daylight(r.LatitudeDeg, r.LongitudeDeg, r.Air[0].At, r.Air[len(r.Air)-1].At),
 	}
 	return j.Judge(w, r.Air[0].At, r.Air[len(r.Air)-1].At), nil
 }
@@ -92,7 +94,8 @@ func (j Job) Judge(w Weather, from, to time.Time) Result {
 			open++
 		}
 	}
-	k.Step("Hours that allow laying", "every limit of the sheet kept at that hour", float64(open), "h", "data sheet; spread by ISO 8502-4")
+	k.Step("Hours that allow laying", "every limit of the sheet kept at that hour", float64(open), "h",
+		"data sheet; spread by ISO 8502-4")
 	total := 0.0
 	for _, win := range out.Windows {
 		total += win.To.Sub(win.From).Hours()
@@ -102,7 +105,8 @@ func (j Job) Judge(w Weather, from, to time.Time) Result {
 		k.Warn("The sheet states no dew-point spread: 3 K is used (ISO 8502-4).")
 	}
 	for _, g := range w.Air.Gaps() {
-		k.Warn("No weather is known from %v to %v: no start is allowed there.", message.Date(g.From), message.Date(g.To))
+		k.Warn("No weather is known from %v to %v: no start is allowed there.", message.Date(g.From),
+			message.Date(g.To))
 	}
 	if len(w.Air) > 0 && w.Air[0].RainMM == nil && !j.Sheltered {
 		k.Warn("The record has no rain: rain is not judged.")

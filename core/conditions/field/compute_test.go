@@ -27,11 +27,12 @@ func warmDays(edit func(i int, h *weather.Hour)) weather.Series {
 
 func TestComputeWindows(t *testing.T) {
 	ten := 10.0
-	r := Request{Limits: product.Limits{AirMinC: &ten, HoldH: 3}, ApplyH: 2, Lights: true, LatitudeDeg: 52, Air: warmDays(func(i int, h *weather.Hour) {
-		if i >= 20 && i < 30 {
-			h.TempC = 6
-		}
-	})}
+	r := Request{Limits: product.Limits{AirMinC: &ten, HoldH: 3}, ApplyH: 2, Lights: true, LatitudeDeg: 52,
+		Air: warmDays(func(i int, h *weather.Hour) {
+			if i >= 20 && i < 30 {
+				h.TempC = 6
+			}
+		})}
 	got, err := Compute(r)
 	require.NoError(t, err)
 	assert.Len(t, got.Hours, 48)
@@ -89,9 +90,12 @@ func TestComputeNamesWhatCannotBe(t *testing.T) {
 
 func TestWordsForEveryLimit(t *testing.T) {
 	for limit, want := range map[Limit]string{
-		AirMin: "the air is below 8 °C", AirMax: "the air is above 8 °C", SurfaceMin: "the surface is below 8 °C", SurfaceMax: "the surface is above 8 °C",
-		Humidity: "humidity is above 8 °C", Spread: "the surface is less than 8 °C above the dew point", Polygon: "temperature and humidity are outside the product's field",
-		Rain: "it rains", Wind: "the wind is above 8 °C", Light: "it is dark", Hours: "nobody works", Wetness: "the surface is wet", NoData: "the weather is not known",
+		AirMin: "the air is below 8 °C", AirMax: "the air is above 8 °C", SurfaceMin: "the surface is below 8 °C",
+		SurfaceMax: "the surface is above 8 °C",
+		Humidity:   "humidity is above 8 °C", Spread: "the surface is less than 8 °C above the dew point",
+		Polygon: "temperature and humidity are outside the product's field",
+		Rain:    "it rains", Wind: "the wind is above 8 °C", Light: "it is dark", Hours: "nobody works",
+		Wetness: "the surface is wet", NoData: "the weather is not known",
 	} {
 		assert.Equal(t, want, Words(Check{Limit: limit, Need: 8, Unit: "°C"}).In(time.UTC), limit)
 	}
@@ -109,7 +113,8 @@ func TestAtNamesTheNearestLimit(t *testing.T) {
 	for _, h := range air {
 		w.SurfaceC = append(w.SurfaceC, h.TempC+4)
 	}
-	j := Job{Limits: product.Limits{AirMinC: &ten, RHMaxPct: &wet, HoldH: 4}, Apply: time.Hour, Hold: 4 * time.Hour, Lights: true}
+	j := Job{Limits: product.Limits{AirMinC: &ten, RHMaxPct: &wet, HoldH: 4}, Apply: time.Hour, Hold: 4 * time.Hour,
+		Lights: true}
 	c, ok := j.At(w, air[8].At)
 	require.True(t, ok)
 	assert.Equal(t, AirMin, c.Limit)

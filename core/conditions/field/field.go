@@ -101,7 +101,8 @@ func (w Weather) Path(h cure.Humidity) cure.Path {
 func (w Weather) surfaceRH() []float64 {
 	out := make([]float64, len(w.Air))
 	for i, a := range w.Air {
-		out[i] = min(100, 100*psychrometrics.VapourPressure(a.TempC, a.RHPct)/psychrometrics.SaturationPressure(w.SurfaceC[i]))
+		out[i] = min(100, 100*psychrometrics.VapourPressure(a.TempC, a.RHPct)/psychrometrics.SaturationPressure(
+			w.SurfaceC[i]))
 	}
 	return out
 }

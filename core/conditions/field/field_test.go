@@ -24,7 +24,8 @@ func num(v float64) *float64 { return &v }
 func record(temps []float64, rh float64, rain map[int]float64) Weather {
 	var s weather.Series
 	for i, t := range temps {
-		s = append(s, weather.Hour{At: noon.Add(time.Duration(i) * time.Hour), TempC: t, RHPct: rh, RainMM: num(rain[i]), WindMS: num(4)})
+		s = append(s, weather.Hour{At: noon.Add(time.Duration(i) * time.Hour), TempC: t, RHPct: rh,
+			RainMM: num(rain[i]), WindMS: num(4)})
 	}
 	return Weather{Air: s, SurfaceC: temps}
 }
@@ -52,10 +53,12 @@ func TestBindingReason(t *testing.T) {
 		{"surface too cold", product.Limits{SurfaceMinC: num(16)}, dryAir, false, SurfaceMin, -1},
 		{"surface too warm", product.Limits{SurfaceMaxC: num(10)}, dryAir, false, SurfaceMax, -5},
 		{"too damp", product.Limits{RHMaxPct: num(40)}, dryAir, false, Humidity, -10},
-		{"too near dew", product.Limits{SpreadMinK: num(15)}, dryAir, false, Spread, (15 - dryAir.Air[0].DewPointC()) - 15},
+		{"too near dew", product.Limits{SpreadMinK: num(15)}, dryAir, false, Spread,
+			(15 - dryAir.Air[0].DewPointC()) - 15},
 		{"rain", product.Limits{}, record(flat(15, 2), 50, map[int]float64{0: 2}), false, Rain, -1.95},
 		{"wind while spraying", product.Limits{WindMaxMS: num(3)}, dryAir, true, Wind, -1},
-		{"outside the polygon", product.Limits{Polygon: []product.Corner{{TempC: 20, RHPct: 20}, {TempC: 30, RHPct: 20}, {TempC: 30, RHPct: 80}, {TempC: 20, RHPct: 80}}}, dryAir, false, Polygon, -5},
+		{"outside the polygon", product.Limits{Polygon: []product.Corner{{TempC: 20, RHPct: 20}, {TempC: 30, RHPct: 20},
+			{TempC: 30, RHPct: 80}, {TempC: 20, RHPct: 80}}}, dryAir, false, Polygon, -5},
 	}
 	for _, c := range cases {
 		t.Run(c.name, func(t *testing.T) {
@@ -68,9 +71,11 @@ func TestBindingReason(t *testing.T) {
 	}
 	brushed := Job{Limits: product.Limits{WindMaxMS: num(3)}, Lights: true}
 	assert.True(t, brushed.Hours(dryAir)[0].Allowed, "wind binds only spraying")
-	inside := Job{Limits: product.Limits{Polygon: []product.Corner{{TempC: 10, RHPct: 20}, {TempC: 30, RHPct: 20}, {TempC: 30, RHPct: 80}, {TempC: 10, RHPct: 80}}}, Lights: true}
+	inside := Job{Limits: product.Limits{Polygon: []product.Corner{{TempC: 10, RHPct: 20}, {TempC: 30, RHPct: 20},
+		{TempC: 30, RHPct: 80}, {TempC: 10, RHPct: 80}}}, Lights: true}
 	assert.True(t, inside.Hours(dryAir)[0].Allowed)
-	dusk := Job{Daylight: []solar.Daytime{{Rise: noon.Add(-6 * time.Hour), Set: noon.Add(30 * time.Minute)}}, Apply: 20 * time.Minute}
+	dusk := Job{Daylight: []solar.Daytime{{Rise: noon.Add(-6 * time.Hour), Set: noon.Add(30 * time.Minute)}},
+		Apply: 20 * time.Minute}
 	hours := dusk.Hours(dryAir)
 	assert.True(t, hours[0].Allowed)
 	assert.Equal(t, Light, hours[1].Binding.Limit)
@@ -87,7 +92,8 @@ func TestWindows(t *testing.T) {
 	got := j.Windows(w, noon, noon.Add(10*time.Hour))
 	require.Len(t, got, 1)
 	assert.Equal(t, noon, got[0].From)
-	assert.WithinDuration(t, noon.Add(4*time.Hour), got[0].To, time.Minute, "laying 1 h and holding 2 h must be over at hour 7")
+	assert.WithinDuration(t, noon.Add(4*time.Hour), got[0].To, time.Minute,
+		"laying 1 h and holding 2 h must be over at hour 7")
 	assert.Nil(t, got[0].Opens)
 	require.NotNil(t, got[0].Closes)
 	assert.Equal(t, AirMin, got[0].Closes.Check.Limit)
@@ -131,7 +137,8 @@ func TestWindowsHoldThroughout(t *testing.T) {
 			temps[i] = 12 + 6*r.Float64() + 4*float64(i%24)/24
 		}
 		w := record(temps, 55+20*r.Float64(), map[int]float64{r.IntN(72): 1})
-		j := Job{Limits: product.Limits{AirMinC: num(13), RHMaxPct: num(85)}, Apply: 40 * time.Minute, Hold: 90 * time.Minute, Dry: time.Hour, Lights: true}
+		j := Job{Limits: product.Limits{AirMinC: num(13), RHMaxPct: num(85)}, Apply: 40 * time.Minute,
+			Hold: 90 * time.Minute, Dry: time.Hour, Lights: true}
 		total := time.Duration(0)
 		for _, win := range j.Windows(w, noon, noon.Add(60*time.Hour)) {
 			total += win.To.Sub(win.From)
@@ -174,7 +181,8 @@ func TestStartsAgreesWithWindows(t *testing.T) {
 		}
 		w := record(temps, 60, rain)
 		w.Wet = []surface.Wet{{From: noon.Add(30 * time.Hour), To: noon.Add(33*time.Hour + 20*time.Minute)}}
-		j := Job{Limits: product.Limits{AirMinC: num(12), AirMaxC: num(19)}, Apply: time.Hour, Hold: 2 * time.Hour, Dry: 3 * time.Hour, Lights: true,
+		j := Job{Limits: product.Limits{AirMinC: num(12), AirMaxC: num(19)}, Apply: time.Hour, Hold: 2 * time.Hour,
+			Dry: 3 * time.Hour, Lights: true,
 			Work: []calendar.Stretch{{From: noon, To: noon.Add(100 * time.Hour)}}}
 		at := make([]time.Time, len(w.Air))
 		for i, h := range w.Air {
@@ -198,7 +206,8 @@ func TestStartsAgreesWithWindows(t *testing.T) {
 			if may {
 				assert.True(t, in(wider, at[i]), "%s is a start", at[i])
 			} else {
-				assert.False(t, in(windows, at[i].Add(-time.Minute)) && in(windows, at[i]) && in(windows, at[i].Add(time.Minute)), "%s is no start", at[i])
+				assert.False(t, in(windows, at[i].Add(-time.Minute)) && in(windows, at[i]) &&
+					in(windows, at[i].Add(time.Minute)), "%s is no start", at[i])
 			}
 		}
 	}

@@ -51,7 +51,8 @@ func (j Job) Starts(w Weather, free []bool) []bool {
 		before := func(bad int, reach time.Duration) bool {
 			return bad == i || bad < n && at[bad]-at[i]-time.Hour < reach || bad == n && at[n-1]-at[i] < reach
 		}
-		out[i] = !before(badField, j.Apply+j.Hold) && !before(badLaying, j.Apply) && !before(badRain, j.Apply+j.Dry-time.Hour)
+		out[i] = !before(badField, j.Apply+j.Hold) && !before(badLaying, j.Apply) &&
+			!before(badRain, j.Apply+j.Dry-time.Hour)
 	}
 	return out
 }

@@ -72,7 +72,9 @@ func (j Job) Windows(w Weather, from, to time.Time) []Window {
 		}
 	}
 	end := to.Add(j.Apply + max(j.Hold, j.Dry))
-	for _, f := range failures(w, from, end, func(out []Check, h weather.Hour, s float64) []Check { return climate(out, j.Limits, h, s) }) {
+	for _, f := range failures(w, from, end, func(out []Check, h weather.Hour, s float64) []Check {
+		return climate(out, j.Limits, h, s)
+	}) {
 		forbid(f, after(Holding, j.Hold), j.Apply+j.Hold)
 	}
 	if j.windy() {

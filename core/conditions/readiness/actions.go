@@ -14,13 +14,15 @@ func (s Situation) actions(a *Answer) {
 	day := func(t *time.Time) bool { return t != nil && message.SameDay(*t, s.Now, s.Loc) && t.After(s.Now) }
 	for _, l := range a.Lanes {
 		if l.cover != nil {
-			a.Actions = append(a.Actions, Action{At: s.Now, Until: &l.cover.From, SurfaceID: l.SurfaceID, Text: l.Cover})
+			a.Actions = append(a.Actions, Action{At: s.Now, Until: &l.cover.From, SurfaceID: l.SurfaceID,
+				Text: l.Cover})
 		}
 		if l.Chance == Harmed {
 			a.Actions = append(a.Actions, Action{At: s.Now, SurfaceID: l.SurfaceID, Text: l.Answer})
 		} else if l.Clock != nil {
 			if e := l.Clock.Event(clock.Sandable); day(e.At) {
-				a.Actions = append(a.Actions, Action{At: *e.At, SurfaceID: l.SurfaceID, Text: message.Of("%s can be sanded", l.Surface)})
+				a.Actions = append(a.Actions, Action{At: *e.At, SurfaceID: l.SurfaceID,
+					Text: message.Of("%s can be sanded", l.Surface)})
 			}
 			if l.closes != nil && l.closes.After(s.Now) && l.closes.Sub(s.Now) < urgent {
 				a.Actions = append(a.Actions, Action{At: *l.closes, SurfaceID: l.SurfaceID,
@@ -28,16 +30,20 @@ func (s Situation) actions(a *Answer) {
 			}
 		}
 		if s.Plan == nil && l.Chance == Unprepared {
-			a.Actions = append(a.Actions, Action{At: s.Now, SurfaceID: l.SurfaceID, Text: l.Answer[:len(l.Answer):len(l.Answer)]})
+			a.Actions = append(a.Actions, Action{At: s.Now, SurfaceID: l.SurfaceID,
+				Text: l.Answer[:len(l.Answer):len(l.Answer)]})
 		}
 		if l.best == nil || l.Chance != Now && l.Chance != Today {
 			continue
 		}
 		until := l.best.To
-		act := Action{At: l.best.From, Until: &until, SurfaceID: l.SurfaceID, Hours: l.Mix.LayH, Text: message.Of("%s: mix %v, lay %v wet", l.Surface, message.Val(l.Mix.Litres, "L"), message.Val(l.Mix.WFTUm, "µm"))}
+		act := Action{At: l.best.From, Until: &until, SurfaceID: l.SurfaceID, Hours: l.Mix.LayH,
+			Text: message.Of("%s: mix %v, lay %v wet", l.Surface, message.Val(l.Mix.Litres, "L"),
+				message.Val(l.Mix.WFTUm, "µm"))}
 		for _, f := range s.Surfaces {
 			if f.ID == l.SurfaceID && f.Next != nil {
-				if act.Task = s.planned(f.Next.TaskID); act.Task != nil && act.Task.Start.After(act.At) && act.Task.Start.Before(until) {
+				if act.Task = s.planned(f.Next.TaskID); act.Task != nil && act.Task.Start.After(act.At) &&
+					act.Task.Start.Before(until) {
 					act.At = act.Task.Start // after what the plan has before it
 				}
 			}
@@ -52,7 +58,8 @@ func (s Situation) actions(a *Answer) {
 			name, by := message.Strong(f.Name), message.Clock(k.By, s.Now, s.Loc)
 			text := message.Of("%v, %v: %v by %v, or %v.", name, message.Lit(k.Name), k.Until, by, k.Breaks)
 			if !k.By.After(s.Now) {
-				text = message.Of("%v: %v for too long, since %v it is not %v: %v.", name, message.Lit(k.Name), by, k.Until, k.Breaks)
+				text = message.Of("%v: %v for too long, since %v it is not %v: %v.", name, message.Lit(k.Name), by,
+					k.Until, k.Breaks)
 			}
 			at := k.By
 			if at.Before(s.Now) {
@@ -69,14 +76,16 @@ func (s Situation) actions(a *Answer) {
 	}
 	for i := range s.Plan {
 		p := &s.Plan[i]
-		if p.Coat && !waits(p.SurfaceID) || !s.today(p) || !p.End.After(s.Now) || len(p.Before) > 0 && p.Start.After(s.Now) && !s.doneBefore(p) {
+		if p.Coat && !waits(p.SurfaceID) || !s.today(p) || !p.End.After(s.Now) || len(p.Before) > 0 &&
+			p.Start.After(s.Now) && !s.doneBefore(p) {
 			continue
 		}
 		at, until := p.Start, p.End
 		if at.Before(s.Now) {
 			at = s.Now
 		}
-		a.Actions = append(a.Actions, Action{At: at, Until: &until, SurfaceID: p.SurfaceID, Hours: p.Hours, Text: p.name(), Task: p})
+		a.Actions = append(a.Actions, Action{At: at, Until: &until, SurfaceID: p.SurfaceID, Hours: p.Hours,
+			Text: p.name(), Task: p})
 	}
 	sort.SliceStable(a.Actions, func(i, j int) bool {
 		x, y := a.Actions[i], a.Actions[j]

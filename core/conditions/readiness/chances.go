@@ -92,9 +92,12 @@ func worth(p float64, w climate.Waited) message.Sentence {
 	case p < leastChance || w.None:
 		return nil
 	case then >= now+worthPct:
-		return message.Of("Wait for tomorrow's forecast, if nothing presses: the start that it makes best holds %v of the time, the best before it %v.", later, today)
+		return message.Of(
+			"Wait for tomorrow's forecast, if nothing presses: the start that it makes best holds %v of the time, the best before it %v.", later, today)
 	case now >= then+worthPct:
-		return message.Of("Do not wait for tomorrow's forecast: the best start before it holds %v of the time, the best after it %v.", today, later)
+		return message.Of(
+			"Do not wait for tomorrow's forecast: the best start before it holds %v of the time, the best after it %v.",
+			today, later)
 	}
 	return message.Of("Waiting for tomorrow's forecast changes little: %v now, %v then.", today, later)
 }
@@ -117,7 +120,8 @@ func (s Situation) BestChances(waiting []Waiting, odds []climate.Odds, waits []c
 			if !ok || p < leastChance {
 				continue
 			}
-			o := Option{From: later(opens, w.From), To: later(closes, later(opens, w.From)), At: later(at, w.From), ChancePct: math.Round(100 * p), Forecast: !at.After(known)}
+			o := Option{From: later(opens, w.From), To: later(closes, later(opens, w.From)), At: later(at, w.From),
+				ChancePct: math.Round(100 * p), Forecast: !at.After(known)}
 			o.Sand = w.Closes != nil && at.After(*w.Closes)
 			if o.Forecast {
 				if c, ok := w.Ask.Job.At(w.Surface.Weather, o.At); ok {
@@ -191,7 +195,8 @@ func (s Situation) WetDay(portable map[string]bool) []Indoor {
 	for _, f := range s.Surfaces {
 		if f.Next != nil && f.Next.Sheet.Example && !sheets[f.Next.Sheet.Name] && len(sheets) < 3 {
 			sheets[f.Next.Sheet.Name] = true
-			out = append(out, Indoor{Text: message.Of("Enter the data sheet of %s: its figures are examples", f.Next.Sheet.Name)})
+			out = append(out, Indoor{Text: message.Of("Enter the data sheet of %s: its figures are examples",
+				f.Next.Sheet.Name)})
 		}
 	}
 	return append(out, Indoor{Text: message.Of("Count the shelf in Stores; clean rollers, brushes and boards")})

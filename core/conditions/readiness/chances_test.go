@@ -27,7 +27,8 @@ func TestWaitingCoats(t *testing.T) {
 	sanded := laid(30)
 	at := now.Add(-time.Hour)
 	sanded.Abraded = &at
-	s := situation(nil, surface("Bare", nil, coat(1, 2)), surface("Curing", laid(1), coat(2, 2)), surface("Open", laid(5), coat(2, 2)), surface("Sanded", sanded, coat(2, 2)), surface("Done", laid(9), nil))
+	s := situation(nil, surface("Bare", nil, coat(1, 2)), surface("Curing", laid(1), coat(2, 2)),
+		surface("Open", laid(5), coat(2, 2)), surface("Sanded", sanded, coat(2, 2)), surface("Done", laid(9), nil))
 	w := s.Waiting()
 	require.Len(t, w, 4, "what is done waits for nothing")
 	assert.Equal(t, now, w[0].From)
@@ -57,14 +58,17 @@ func TestTheThreeBestChancesOfTheWeek(t *testing.T) {
 	})}, []climate.Waited{{Then: 0.99}}, now.Add(60*time.Hour))
 	require.Len(t, got, 1)
 	require.Len(t, got[0].Options, 3)
-	assert.Equal(t, []float64{90, 62, 40}, []float64{got[0].Options[0].ChancePct, got[0].Options[1].ChancePct, got[0].Options[2].ChancePct}, "the best first, one a day")
+	assert.Equal(t, []float64{90, 62, 40}, []float64{got[0].Options[0].ChancePct, got[0].Options[1].ChancePct,
+		got[0].Options[2].ChancePct}, "the best first, one a day")
 	assert.True(t, got[0].Options[0].Sand, "its window closes tomorrow at three in the morning")
 	assert.False(t, got[0].Options[1].Sand)
 	assert.True(t, got[0].Options[0].Forecast)
 	assert.NotNil(t, got[0].Options[1].Nearest)
-	assert.Equal(t, "Deck: best for high-build primer, coat 2 of 2 is Sunday 10:00 to 11:00, 90 %, after sanding.", got[0].Sentence.In(time.UTC))
+	assert.Equal(t, "Deck: best for high-build primer, coat 2 of 2 is Sunday 10:00 to 11:00, 90 %, after sanding.",
+		got[0].Sentence.In(time.UTC))
 
-	assert.Equal(t, "Wait for tomorrow's forecast, if nothing presses: the start that it makes best holds 99 % of the time, the best before it 62 %.", got[0].Wait.String())
+	assert.Equal(t,
+		"Wait for tomorrow's forecast, if nothing presses: the start that it makes best holds 99 % of the time, the best before it 62 %.", got[0].Wait.String())
 
 	none := s.BestChances(w, []climate.Odds{odds(func(int) float64 { return 0.02 })}, []climate.Waited{{}}, now)
 	assert.Empty(t, none[0].Options)
@@ -85,7 +89,8 @@ func TestTheThreeBestChancesOfTheWeek(t *testing.T) {
 }
 
 func TestWetDay(t *testing.T) {
-	under, hatch, open := surface("Cockpit", nil, coat(1, 2)), surface("Hatch", nil, coat(1, 1)), surface("Hull", nil, coat(1, 1))
+	under, hatch, open := surface("Cockpit", nil, coat(1, 2)), surface("Hatch", nil, coat(1, 1)),
+		surface("Hull", nil, coat(1, 1))
 	under.Sheltered = true
 	open.Next.Sheet.Example = true
 	list := situation(nil, under, hatch, open).WetDay(map[string]bool{"Hatch": true})
@@ -113,14 +118,17 @@ func TestRecoatAnswers(t *testing.T) {
 	never := laid(5)
 	never.Sheet.Recoat[0].Max, never.Sheet.Recoat[0].NeverCloses = nil, true
 	s := situation(nil, surface("Hull", never, coat(2, 2)))
-	assert.Contains(t, s.recoat(clock.Run(*never, "any", s.Surfaces[0].Weather, now)).In(time.UTC), "its window does not close")
+	assert.Contains(t, s.recoat(clock.Run(*never, "any", s.Surfaces[0].Weather, now)).In(time.UTC),
+		"its window does not close")
 	bare := laid(5)
 	bare.Sheet.Recoat = nil
-	assert.Equal(t, "The sheet has no recoat table.", s.recoat(clock.Run(*bare, "any", s.Surfaces[0].Weather, now)).In(time.UTC))
+	assert.Equal(t, "The sheet has no recoat table.", s.recoat(clock.Run(*bare, "any", s.Surfaces[0].Weather, now)).In(
+		time.UTC))
 }
 
 func TestDewGoesOff(t *testing.T) {
-	s := situation(nil, surface("Port", nil, coat(1, 1)), surface("Starboard", nil, coat(1, 1)), surface("Deck", nil, coat(1, 1)))
+	s := situation(nil, surface("Port", nil, coat(1, 1)), surface("Starboard", nil, coat(1, 1)),
+		surface("Deck", nil, coat(1, 1)))
 	wet := func(to time.Duration, rain bool) []wetness.Wet {
 		return []wetness.Wet{{From: now.Add(-time.Hour), To: now.Add(to), Rain: rain}}
 	}

@@ -113,7 +113,8 @@ func (s Situation) headOfPlan(a *Answer) bool {
 	if next == nil {
 		return false
 	}
-	a.Headline = message.Of("Nothing to begin today. Next is %v, %v.", next.name().Strong(), message.Clock(next.Start, s.Now, s.Loc))
+	a.Headline = message.Of("Nothing to begin today. Next is %v, %v.", next.name().Strong(),
+		message.Clock(next.Start, s.Now, s.Loc))
 	a.Detail, a.SurfaceID = next.Why, next.SurfaceID
 	return true
 }
@@ -158,7 +159,8 @@ func (s Situation) nothing(lanes []Lane) (headline, detail message.Sentence) {
 	}
 	switch {
 	case len(lanes) == 0:
-		return message.Of("This boat has no surfaces yet."), message.Of("Add them in Survey; then choose their coats in Build-up.")
+		return message.Of("This boat has no surfaces yet."),
+			message.Of("Add them in Survey; then choose their coats in Build-up.")
 	case count[NotKnown] > 0:
 		return message.Of("Cannot tell what may go on."), firstOf(lanes, NotKnown)
 	case count[Harmed] > 0:
@@ -168,7 +170,8 @@ func (s Situation) nothing(lanes []Lane) (headline, detail message.Sentence) {
 	case count[NoChance] > 0:
 		return message.Of("No coat may go on within the forecast."), firstOf(lanes, NoChance)
 	case count[Unplanned] == len(lanes):
-		return message.Of("No coats are planned yet."), message.Of("Choose them in Build-up; then this page says when they may go on.")
+		return message.Of("No coats are planned yet."),
+			message.Of("Choose them in Build-up; then this page says when they may go on.")
 	}
 	return message.Of("All planned coats are on."), message.Of("Watch the clocks below for launching.")
 }

@@ -29,7 +29,10 @@ func (s Situation) JobFor(c Coat, f Surface) field.Job {
 func hours(h float64) time.Duration { return time.Duration(h * float64(time.Hour)) }
 
 func (s Situation) lane(f Surface) Lane {
-	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Note: message.Sentence{}, Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: message.Sentence{}, Detail: message.Sentence{}, Hard: s.hard(f), Night: message.Sentence{}, Recoat: message.Sentence{}, Cover: message.Sentence{}, Damage: []message.Sentence{}}
+	l := Lane{SurfaceID: f.ID, NextStepID: f.NextStepID, Surface: f.Name, Note: message.Sentence{},
+		Allowed: []calendar.Stretch{}, Starts: []Start{}, Answer: message.Sentence{}, Detail: message.Sentence{},
+		Hard: s.hard(f), Night: message.Sentence{}, Recoat: message.Sentence{}, Cover: message.Sentence{},
+		Damage: []message.Sentence{}}
 	if f.Last != nil {
 		over := product.AnyKind
 		if f.Next != nil {
@@ -49,7 +52,8 @@ func (s Situation) lane(f Surface) Lane {
 			l.Chance = Harmed
 			l.Note = message.Of("damaged while wet")
 			d, _ := c.Harmed()
-			l.Answer = message.Of("%v: inspect the %v before anything goes over it: %v on it while it was wet, %v.", message.Strong(f.Name), f.Last.Sheet.Kind, d.Harm, message.Clock(d.From, s.Now, s.Loc))
+			l.Answer = message.Of("%v: inspect the %v before anything goes over it: %v on it while it was wet, %v.",
+				message.Strong(f.Name), f.Last.Sheet.Kind, d.Harm, message.Clock(d.From, s.Now, s.Loc))
 			l.Detail = message.Of("%v Log what you find as an inspection.", clock.Mend(f.Last.Sheet))
 			return l
 		}
@@ -79,15 +83,20 @@ func (s Situation) lane(f Surface) Lane {
 		switch {
 		case !opens.Tabled:
 			l.Chance = NotKnown
-			l.Answer = message.Of("%v: the sheet of the last coat has no recoat table for %v. Add it in Library.", message.Strong(f.Name), n.Sheet.Kind)
+			l.Answer = message.Of("%v: the sheet of the last coat has no recoat table for %v. Add it in Library.",
+				message.Strong(f.Name), n.Sheet.Kind)
 			return l
 		case opens.At == nil && opens.HoleH > 0:
 			l.Chance = NotKnown
-			l.Answer = message.Of("%v: cannot tell when the last coat is ready. Only %v of the time since was measured or forecast.", message.Strong(f.Name), message.Val(math.Floor(l.Clock.KnownPct), "%"))
+			l.Answer = message.Of(
+				"%v: cannot tell when the last coat is ready. Only %v of the time since was measured or forecast.",
+				message.Strong(f.Name), message.Val(math.Floor(l.Clock.KnownPct), "%"))
 			return l
 		case opens.At == nil:
 			l.Chance = NoChance
-			l.Answer = message.Of("%v: too cold. By the end of the forecast the last coat is %v of the way to its recoat time.", message.Strong(f.Name), message.Val(math.Floor(100*opens.Progress), "%"))
+			l.Answer = message.Of(
+				"%v: too cold. By the end of the forecast the last coat is %v of the way to its recoat time.",
+				message.Strong(f.Name), message.Val(math.Floor(100*opens.Progress), "%"))
 			return l
 		case opens.At.After(from):
 			from = *opens.At
@@ -116,7 +125,8 @@ func (s Situation) lane(f Surface) Lane {
 				h, _ := n.Sheet.PotLife.TauH(t, cure.Maximum)
 				l.Mix.PotLifeH = &h
 				l.Mix.Working.In("Surface at the start", t, "°C")
-				l.Mix.Working.Step("Pot life", "the sheet's table at that temperature, ln τ linear in 1/T", h, "h", "data sheet")
+				l.Mix.Working.Step("Pot life", "the sheet's table at that temperature, ln τ linear in 1/T", h, "h",
+					"data sheet")
 			}
 		}
 	}
@@ -139,7 +149,8 @@ func (s Situation) done(l *Lane, f Surface) {
 		l.Answer = message.Of("%v: nothing is planned. Choose its coats in Build-up.", message.Strong(f.Name))
 	case len(f.First) > 0:
 		l.Chance, l.Note = Unprepared, f.First[0].Name
-		l.Answer = message.Of("%v: all planned coats are on; still to do: %v.", message.Strong(f.Name), prepared(f.First))
+		l.Answer = message.Of("%v: all planned coats are on; still to do: %v.", message.Strong(f.Name),
+			prepared(f.First))
 		l.Detail = l.Hard
 	default:
 		l.Chance = Finished
@@ -163,12 +174,15 @@ func (s Situation) held(l *Lane, f Surface) bool {
 		l.Chance, l.Note = Unprepared, message.Of("%v first", f.First[0].Name)
 		l.Answer = message.Of("%v: %v first, then %v.", name, prepared(f.First), kind)
 		if p != nil {
-			l.Answer = message.Of("%v: %v first; %v not before %v.", name, prepared(f.First), kind, message.Clock(p.Start, s.Now, s.Loc))
+			l.Answer = message.Of("%v: %v first; %v not before %v.", name, prepared(f.First), kind,
+				message.Clock(p.Start, s.Now, s.Loc))
 		}
-		l.Detail = message.Of("Nothing of this is in the log since the last coat. Log it when it is done; then the coat is answered for.")
+		l.Detail = message.Of(
+			"Nothing of this is in the log since the last coat. Log it when it is done; then the coat is answered for.")
 	case p != nil && len(p.Before) > 0:
 		l.Chance, l.Note = Blocked, message.Of("waits for other work")
-		l.Answer = message.Of("%v: first %v; %v not before %v.", name, message.List(p.Before), kind, message.Clock(p.Start, s.Now, s.Loc))
+		l.Answer = message.Of("%v: first %v; %v not before %v.", name, message.List(p.Before), kind,
+			message.Clock(p.Start, s.Now, s.Loc))
 		l.Detail = p.Why
 	default:
 		return false
@@ -190,12 +204,15 @@ func (s Situation) planned(taskID string) *Planned {
 // day: nobody has the hours for it, or it is better left.
 func (s Situation) bePlanned(l *Lane, f Surface) {
 	p := s.planned(f.Next.TaskID)
-	if p == nil || !s.HoursSaid || l.Chance != Now && l.Chance != Today || message.SameDay(p.Start, s.Now, s.Loc) || p.Start.Before(s.Now) || l.closes != nil && l.closes.After(s.Now) && l.closes.Sub(s.Now) < urgent {
+	if p == nil || !s.HoursSaid || l.Chance != Now && l.Chance != Today || message.SameDay(p.Start, s.Now, s.Loc) ||
+		p.Start.Before(s.Now) || l.closes != nil && l.closes.After(s.Now) && l.closes.Sub(s.Now) < urgent {
 		return
 	}
-	may := message.Of("By the weather it might go on from %v to %v.", message.Clock(l.best.From, s.Now, s.Loc), message.Clock(l.best.To, s.Now, s.Loc))
+	may := message.Of("By the weather it might go on from %v to %v.", message.Clock(l.best.From, s.Now, s.Loc),
+		message.Clock(l.best.To, s.Now, s.Loc))
 	l.Chance = Later
-	l.Answer = message.Of("%v: not today. The plan has %v on %v.", message.Strong(f.Name), f.Next.Sheet.Kind, message.Clock(p.Start, s.Now, s.Loc))
+	l.Answer = message.Of("%v: not today. The plan has %v on %v.", message.Strong(f.Name), f.Next.Sheet.Kind,
+		message.Clock(p.Start, s.Now, s.Loc))
 	l.Detail = message.Of("%v %v", may, p.Why)
 }
 
@@ -233,7 +250,8 @@ func (s Situation) night(l Lane, f Surface, job field.Job) message.Sentence {
 	case dew != nil && !dew.After(laid):
 		return message.Of("At %v it is at the dew point.", message.Clock(laid, s.Now, s.Loc))
 	case dew != nil:
-		return message.Of("Laid by %v it stays above the dew point until %v, %v%v.", laidBy, message.Clock(*dew, s.Now, s.Loc), message.Val(math.Floor(10*dew.Sub(laid).Hours())/10, "h"), whose)
+		return message.Of("Laid by %v it stays above the dew point until %v, %v%v.", laidBy,
+			message.Clock(*dew, s.Now, s.Loc), message.Val(math.Floor(10*dew.Sub(laid).Hours())/10, "h"), whose)
 	case end.After(laid):
 		return message.Of("Laid by %v it stays above the dew point to the end of the forecast%v.", laidBy, whose)
 	}
@@ -273,7 +291,9 @@ func (s Situation) hard(f Surface) message.Sentence {
 	case !ok:
 		return message.Sentence{}
 	case !h.Tabled:
-		return message.Of("When it is hard enough is not known: the sheet of %s does not say. Ask its maker before she is launched.", h.Sheet.Name)
+		return message.Of(
+			"When it is hard enough is not known: the sheet of %s does not say. Ask its maker before she is launched.",
+			h.Sheet.Name)
 	case h.At == nil:
 		return message.Of("%v: not within the weather known. %s is slowest.", what, h.Sheet.Name)
 	case h.At.After(s.Now):
@@ -295,10 +315,12 @@ func (s Situation) cover(l *Lane, f Surface) {
 		dry = l.Clock.Event(clock.TackFree)
 	}
 	if dry.At == nil {
-		l.Cover = message.Of("Cover %v before %v: %v on %v that is not dry within the weather known.", name, from, d.Harm, kind)
+		l.Cover = message.Of("Cover %v before %v: %v on %v that is not dry within the weather known.", name, from,
+			d.Harm, kind)
 		return
 	}
-	l.Cover = message.Of("Cover %v before %v: %v on %v that is not dry until %v.", name, from, d.Harm, kind, message.Clock(*dry.At, s.Now, s.Loc))
+	l.Cover = message.Of("Cover %v before %v: %v on %v that is not dry until %v.", name, from, d.Harm, kind,
+		message.Clock(*dry.At, s.Now, s.Loc))
 }
 
 // PrepNames lists work in its order.
@@ -314,17 +336,20 @@ func PrepNames(first []Prep) message.Sentence {
 // leave the litres out and say so.
 func mix(c Coat, job field.Job, crew int) *Mix {
 	m := &Mix{
-		Product: c.Sheet.Name, LayH: job.Apply.Hours(), HoldH: c.Sheet.Limits.HoldH, InductionH: c.Sheet.InductionMin / 60,
-		Cautions: append([]string{}, c.Sheet.Cautions...),
+		Product: c.Sheet.Name, LayH: job.Apply.Hours(), HoldH: c.Sheet.Limits.HoldH,
+		InductionH: c.Sheet.InductionMin / 60,
+		Cautions:   append([]string{}, c.Sheet.Cautions...),
 	}
-	r, err := film.Compute(film.Request{VolumeSolidsPct: c.Sheet.VolumeSolidsPct, DFTUm: c.DFTUm, ThinnerPct: c.ThinnerPct, AreaM2: c.AreaM2, LossPct: c.LossPct})
+	r, err := film.Compute(film.Request{VolumeSolidsPct: c.Sheet.VolumeSolidsPct, DFTUm: c.DFTUm,
+		ThinnerPct: c.ThinnerPct, AreaM2: c.AreaM2, LossPct: c.LossPct})
 	if err != nil {
 		m.Working = working.New()
 		m.Working.Warn("The litres cannot be told: %v.", err)
 		return m
 	}
 	m.WFTUm, m.Working = r.WFTUm, r.Working
-	m.Litres = m.Working.Step("What it takes of you", "litres · what your coats have taken against the reckoning", c.Litres, "L", "the log")
+	m.Litres = m.Working.Step("What it takes of you", "litres · what your coats have taken against the reckoning",
+		c.Litres, "L", "the log")
 	method, _ := film.MethodByKey(c.Method)
 	m.Working.In("People laying", float64(max(1, crew)), "")
 	m.Working.StepOf("Time to lay it", message.Of("A / laying rate · access / people, to the next 5 min"), m.LayH, "h",

@@ -220,11 +220,14 @@ func Find(s Situation) Answer {
 		a.Lanes = append(a.Lanes, s.lane(surface))
 	}
 	if _, end, ok := s.Air.Span(); !ok {
-		a.Warnings = append(a.Warnings, message.Of("No weather for this place: import a record or switch on the simulated service."))
+		a.Warnings = append(a.Warnings,
+			message.Of("No weather for this place: import a record or switch on the simulated service."))
 	} else if end.Before(s.Now) {
-		a.Warnings = append(a.Warnings, message.Of("The weather record ended before now; nothing is guessed beyond it."))
+		a.Warnings = append(a.Warnings,
+			message.Of("The weather record ended before now; nothing is guessed beyond it."))
 	} else if end.Before(s.Now.Add(24 * time.Hour)) {
-		a.Warnings = append(a.Warnings, message.Of("The weather record ends within a day from now; nothing is guessed beyond it."))
+		a.Warnings = append(a.Warnings,
+			message.Of("The weather record ends within a day from now; nothing is guessed beyond it."))
 	}
 	a.Dry, a.Clocks = s.dry(), clocks(a.Lanes)
 	s.headline(&a)

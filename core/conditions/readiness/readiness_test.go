@@ -26,7 +26,8 @@ func at20(h float64) cure.Table { return cure.Table{{TempC: 10, Hours: 2 * h}, {
 
 func sheet() product.Sheet {
 	return product.Sheet{
-		Name: "test primer", Kind: product.HighBuild, VolumeSolidsPct: 50, Film: product.Film{MinUm: 50, TypicalUm: 100, MaxUm: 150},
+		Name: "test primer", Kind: product.HighBuild, VolumeSolidsPct: 50, Film: product.Film{MinUm: 50, TypicalUm: 100,
+			MaxUm: 150},
 		MinCureC: 5, TouchDry: at20(1), Sandable: at20(3), PotLife: at20(2),
 		Limits: product.Limits{AirMinC: num(12), HoldH: 2, RainFreeH: 3},
 		Recoat: []product.Recoat{{Over: product.AnyKind, Min: at20(3), Max: at20(24)}},
@@ -38,7 +39,8 @@ func sheet() product.Sheet {
 func situation(edit func(hour int, h *weather.Hour), surfaces ...Surface) Situation {
 	var air weather.Series
 	for i := -48; i <= 96; i++ {
-		h := weather.Hour{At: now.Add(time.Duration(i) * time.Hour), TempC: 20, RHPct: 50, RainMM: num(0), Measured: i <= 0}
+		h := weather.Hour{At: now.Add(time.Duration(i) * time.Hour), TempC: 20, RHPct: 50, RainMM: num(0),
+			Measured: i <= 0}
 		if edit != nil {
 			edit(i, &h)
 		}
@@ -55,7 +57,8 @@ func situation(edit func(hour int, h *weather.Hour), surfaces ...Surface) Situat
 }
 
 func coat(n, of int) *Coat {
-	return &Coat{Step: step.Step{Work: step.Coat, Sheet: sheet(), DFTUm: 100, LossPct: 10, Method: "roller"}, N: n, Of: of, AreaM2: 12, LayH: 1, Litres: 12. / 5 / 0.9}
+	return &Coat{Step: step.Step{Work: step.Coat, Sheet: sheet(), DFTUm: 100, LossPct: 10, Method: "roller"}, N: n,
+		Of: of, AreaM2: 12, LayH: 1, Litres: 12. / 5 / 0.9}
 }
 
 func surface(name string, last *clock.Laid, next *Coat) Surface {
@@ -76,7 +79,8 @@ func TestNowUntilTheCold(t *testing.T) {
 	a := Find(s)
 	require.Len(t, a.Lanes, 1)
 	assert.Equal(t, Now, a.Lanes[0].Chance)
-	assert.Equal(t, "Deck: high-build primer may go on now, until 10:59.", a.Headline.In(time.UTC)) // crosses 12 °C at 13:59:15
+	assert.Equal(t, "Deck: high-build primer may go on now, until 10:59.",
+		a.Headline.In(time.UTC)) // crosses 12 °C at 13:59:15
 	assert.Equal(t, "After that the air is below 12 °C from 13:59, inside the 2 h it must hold.", a.Detail.In(time.UTC))
 	assert.InDelta(t, 12./5/0.9, a.Lanes[0].Mix.Litres, 1e-9)
 	assert.InDelta(t, 200, a.Lanes[0].Mix.WFTUm, 1e-9)
@@ -90,7 +94,8 @@ func TestRainCutsTheDay(t *testing.T) {
 		}
 	}, surface("Deck", nil, coat(1, 2)))
 	a := Find(s)
-	assert.Equal(t, "Deck: high-build primer may go on now, until 10:00. Two coats fit: the second from 15:00.", a.Headline.In(time.UTC))
+	assert.Equal(t, "Deck: high-build primer may go on now, until 10:00. Two coats fit: the second from 15:00.",
+		a.Headline.In(time.UTC))
 	assert.Equal(t, "After that the rain of 14:00 falls inside the 3 h it must stay dry.", a.Detail.In(time.UTC))
 }
 
@@ -140,7 +145,9 @@ func TestNotToday(t *testing.T) {
 }
 
 func TestNoChance(t *testing.T) {
-	s := situation(func(_ int, h *weather.Hour) { h.TempC = 8 }, surface("Deck", nil, coat(1, 1)), surface("Hull", laid(2), coat(2, 2)))
+	s := situation(func(_ int, h *weather.Hour) {
+		h.TempC = 8
+	}, surface("Deck", nil, coat(1, 1)), surface("Hull", laid(2), coat(2, 2)))
 	a := Find(s)
 	assert.Equal(t, NoChance, a.Lanes[0].Chance)
 	assert.Equal(t, "No coat may go on within the forecast.", a.Headline.In(time.UTC))
@@ -159,7 +166,8 @@ func TestSilences(t *testing.T) {
 		{"nothing planned", situation(nil, Surface{ID: "a", Name: "Deck"}), Unplanned, "No coats are planned yet."},
 		{"all on", situation(nil, surface("Deck", laid(3), nil)), Finished, "All planned coats are on."},
 		{"no recoat table", situation(nil, surface("Deck", bare, coat(2, 2))), NotKnown, "Cannot tell what may go on."},
-		{"no weather", Situation{Now: now, Loc: time.UTC, Surfaces: []Surface{surface("Deck", nil, coat(1, 1))}}, NotKnown, "Cannot tell what may go on."},
+		{"no weather", Situation{Now: now, Loc: time.UTC, Surfaces: []Surface{surface("Deck", nil, coat(1, 1))}},
+			NotKnown, "Cannot tell what may go on."},
 	} {
 		a := Find(c.s)
 		assert.Equal(t, c.headline, a.Headline.In(time.UTC), c.name)
@@ -196,13 +204,16 @@ func TestCoverBeforeTheRain(t *testing.T) {
 	rain := []wet.Wet{{From: now.Add(9 * time.Hour), To: now.Add(11 * time.Hour), Rain: true}}
 	s.Surfaces[1].Weather.Wet = rain
 	a := Find(s)
-	assert.Equal(t, "Cover Keel before 17:00: rain on high-build primer that is not dry until 18:00.", a.Headline.In(time.UTC))
+	assert.Equal(t, "Cover Keel before 17:00: rain on high-build primer that is not dry until 18:00.",
+		a.Headline.In(time.UTC))
 	assert.Contains(t, a.Detail.In(time.UTC), "If it is hit: ")
 	assert.Equal(t, "Keel", a.SurfaceID)
 	s.Now = now.Add(12 * time.Hour)
 	a = Find(s)
 	assert.Equal(t, Harmed, a.Lanes[1].Chance)
-	assert.Equal(t, "Keel: inspect the high-build primer before anything goes over it: rain on it while it was wet, 17:00.", a.Lanes[1].Answer.In(time.UTC))
+	assert.Equal(t,
+		"Keel: inspect the high-build primer before anything goes over it: rain on it while it was wet, 17:00.",
+		a.Lanes[1].Answer.In(time.UTC))
 	assert.Empty(t, a.Lanes[1].Starts)
 	assert.Contains(t, a.Lanes[1].Recoat.In(time.UTC), "No: it was hit while wet")
 	look := now.Add(11*time.Hour + 30*time.Minute)
@@ -232,7 +243,8 @@ func TestTheNightAhead(t *testing.T) {
 		}
 	}
 	l := Find(s).Lanes[0]
-	assert.Equal(t, "Laid by 09:00 it stays above the dew point until 19:40, 10.6 h; 2 h are needed by the sheet.", l.Night.In(time.UTC))
+	assert.Equal(t, "Laid by 09:00 it stays above the dew point until 19:40, 10.6 h; 2 h are needed by the sheet.",
+		l.Night.In(time.UTC))
 	s.DewFreeH = 14
 	assert.Contains(t, Find(s).Lanes[0].Night.In(time.UTC), "14 h are needed by your habit")
 }
@@ -246,7 +258,8 @@ func TestAllCoatsAreOnAndHarden(t *testing.T) {
 	l := Find(situation(nil, f)).Lanes[0]
 	assert.Equal(t, "May be immersed from Monday 10:00; under is slowest.", l.Detail.In(time.UTC))
 	f.Films[0].Sheet.Immersion = nil
-	assert.Contains(t, Find(situation(nil, f)).Lanes[0].Detail.In(time.UTC), "is not known: the sheet of under does not say")
+	assert.Contains(t, Find(situation(nil, f)).Lanes[0].Detail.In(time.UTC),
+		"is not known: the sheet of under does not say")
 }
 
 // Bare metal that must be primed within the day is told with its hour and its price; the
@@ -254,13 +267,17 @@ func TestAllCoatsAreOnAndHarden(t *testing.T) {
 func TestTheHeadOfThePlan(t *testing.T) {
 	side, deck := surface("Side", nil, coat(1, 2)), surface("Deck", nil, coat(1, 1))
 	side.Next.TaskID, deck.Next.TaskID = "side#1", "deck#1"
-	side.Limits = []Limit{{Name: "bare metal", Until: message.Lit("metal primer"), By: now.Add(5 * time.Hour), Breaks: message.Lit("it rusts")}}
+	side.Limits = []Limit{{Name: "bare metal", Until: message.Lit("metal primer"), By: now.Add(5 * time.Hour),
+		Breaks: message.Lit("it rusts")}}
 	s := situation(nil, side, deck)
 	s.HoursSaid = true
 	s.Plan = []Planned{
-		{TaskID: "own", Whole: "own", What: message.Of("Rewire"), Start: now, End: now.Add(2 * time.Hour), Hours: 2, People: []string{"Ada"}},
-		{TaskID: "side#1", Whole: "side#1", SurfaceID: "Side", Surface: "Side", Coat: true, Start: now.Add(2 * time.Hour), End: now.Add(3 * time.Hour)},
-		{TaskID: "deck#1", Whole: "deck#1", SurfaceID: "Deck", Surface: "Deck", Coat: true, Start: now.AddDate(0, 0, 3), End: now.AddDate(0, 0, 3).Add(time.Hour), Before: []message.Sentence{message.Of("Side, primer")}},
+		{TaskID: "own", Whole: "own", What: message.Of("Rewire"), Start: now, End: now.Add(2 * time.Hour), Hours: 2,
+			People: []string{"Ada"}},
+		{TaskID: "side#1", Whole: "side#1", SurfaceID: "Side", Surface: "Side", Coat: true,
+			Start: now.Add(2 * time.Hour), End: now.Add(3 * time.Hour)},
+		{TaskID: "deck#1", Whole: "deck#1", SurfaceID: "Deck", Surface: "Deck", Coat: true, Start: now.AddDate(0, 0, 3),
+			End: now.AddDate(0, 0, 3).Add(time.Hour), Before: []message.Sentence{message.Of("Side, primer")}},
 	}
 	a := Find(s)
 	assert.Equal(t, "Rewire, now to 10:00: Ada.", a.Headline.In(time.UTC))

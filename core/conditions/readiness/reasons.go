@@ -99,11 +99,14 @@ func (s Situation) reasons(l Lane, job field.Job) message.Sentence {
 	case !w.Sand && l.closes != nil && w.To.Equal(*l.closes):
 		after = message.Of("After that it must be sanded first.")
 	case w.Closes != nil && w.Closes.Phase == field.Drying:
-		after = message.Of("After that the rain of %v falls inside the %v it must stay dry.", message.Clock(w.Closes.From, s.Now, s.Loc), message.Val(job.Dry.Hours(), "h"))
+		after = message.Of("After that the rain of %v falls inside the %v it must stay dry.",
+			message.Clock(w.Closes.From, s.Now, s.Loc), message.Val(job.Dry.Hours(), "h"))
 	case w.Closes != nil && w.Closes.Phase == field.Holding:
-		after = message.Of("After that %v from %v, inside the %v it must hold.", field.Words(w.Closes.Check), message.Clock(w.Closes.From, s.Now, s.Loc), message.Val(job.Hold.Hours(), "h"))
+		after = message.Of("After that %v from %v, inside the %v it must hold.", field.Words(w.Closes.Check),
+			message.Clock(w.Closes.From, s.Now, s.Loc), message.Val(job.Hold.Hours(), "h"))
 	case w.Closes != nil:
-		after = message.Of("After that %v from %v, before it is all laid.", field.Words(w.Closes.Check), message.Clock(w.Closes.From, s.Now, s.Loc))
+		after = message.Of("After that %v from %v, before it is all laid.", field.Words(w.Closes.Check),
+			message.Clock(w.Closes.From, s.Now, s.Loc))
 	default:
 		after = message.Of("After that the forecast ends.")
 	}
@@ -115,7 +118,8 @@ func (s Situation) reasons(l Lane, job field.Job) message.Sentence {
 	case l.closes == nil || w.Sand || w.To.Equal(*l.closes):
 		return out
 	case closing:
-		return message.Of("%v The recoat window is closing: the last coat cures past taking another %v.", out, message.Clock(*l.closes, s.Now, s.Loc))
+		return message.Of("%v The recoat window is closing: the last coat cures past taking another %v.", out,
+			message.Clock(*l.closes, s.Now, s.Loc))
 	}
 	return message.Of("%v The recoat window closes %v.", out, message.Clock(*l.closes, s.Now, s.Loc))
 }

@@ -18,7 +18,8 @@ func (s Situation) recoat(c clock.Clock) message.Sentence {
 	switch {
 	case c.State == clock.Damaged:
 		d, _ := c.Harmed()
-		out = message.Of("No: it was hit while wet, %v. Inspect it, let it dry, abrade it, and log what you find.", message.Clock(d.From, s.Now, s.Loc))
+		out = message.Of("No: it was hit while wet, %v. Inspect it, let it dry, abrade it, and log what you find.",
+			message.Clock(d.From, s.Now, s.Loc))
 	case c.Abraded:
 		out = message.Of("It was sanded since: the next coat may go on.")
 	case !opens.Tabled:
@@ -29,11 +30,13 @@ func (s Situation) recoat(c clock.Clock) message.Sentence {
 			out = message.Of("No coat over it yet; from %v.", message.Clock(*opens.At, s.Now, s.Loc))
 		}
 	case closes.At != nil && !closes.At.After(s.Now) && closes.HoleH > 0, c.State == clock.Unknown:
-		return message.Of("Not known: sand first. %v of the time since was measured or forecast.", message.Val(math.Floor(c.KnownPct+1e-6), "%"))
+		return message.Of("Not known: sand first. %v of the time since was measured or forecast.",
+			message.Val(math.Floor(c.KnownPct+1e-6), "%"))
 	case closes.At != nil && !closes.At.After(s.Now):
 		out = message.Of("Sand first: its window closed %v.", message.Clock(*closes.At, s.Now, s.Loc))
 	case c.State == clock.Closing && closes.At != nil:
-		out = message.Of("Closing: without sanding only until %v, when it has cured past its sheet's maximum.", message.Clock(*closes.At, s.Now, s.Loc))
+		out = message.Of("Closing: without sanding only until %v, when it has cured past its sheet's maximum.",
+			message.Clock(*closes.At, s.Now, s.Loc))
 	case closes.At != nil:
 		out = message.Of("Yes, without sanding, until %v.", message.Clock(*closes.At, s.Now, s.Loc))
 	case closes.Tabled:
@@ -85,7 +88,8 @@ func (s Situation) dry() message.Sentence {
 }
 
 // urgency is how soon something is to be done about a clock.
-var urgency = []clock.State{clock.Damaged, clock.Closing, clock.Wet, clock.Tacking, clock.Open, clock.Closed, clock.Unknown}
+var urgency = []clock.State{clock.Damaged, clock.Closing, clock.Wet, clock.Tacking, clock.Open, clock.Closed,
+	clock.Unknown}
 
 // clocks says of the most urgent clock that runs what harmed its coat, or whether the next may
 // follow; of two alike, of the one whose state ends first.

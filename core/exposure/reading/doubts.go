@@ -40,15 +40,23 @@ func Doubts(rs []Reading, ref weather.Series) []Doubt {
 		return out
 	}
 	out = append(out, dropOuts(rs)...)
-	out = append(out, runs(rs, func(a, b Reading) bool { return a.TempC == b.TempC }, stuckFor, func(r []Reading) *Doubt {
+	out = append(out, runs(rs, func(a, b Reading) bool {
+		return a.TempC == b.TempC
+	}, stuckFor, func(r []Reading) *Doubt {
 		lo, hi := span(ref.Between(r[0].At, r[len(r)-1].At))
 		if hi-lo < stuckWhileK {
 			return nil
 		}
-		return &Doubt{What: "stuck", Text: message.Of("It showed %.1f °C all the time while the air moved by %.1f K: stuck sensor?", r[0].TempC, hi-lo)}
+		return &Doubt{What: "stuck",
+			Text: message.Of("It showed %.1f °C all the time while the air moved by %.1f K: stuck sensor?", r[0].TempC,
+				hi-lo)}
 	})...)
-	out = append(out, runs(rs, func(a, b Reading) bool { return a.RHPct >= saturatedPct && b.RHPct >= saturatedPct }, saturatedFor, func(r []Reading) *Doubt {
-		return &Doubt{What: "saturated", Text: message.Of("It showed %.0f %% humidity for %.0f h on end: is the sensor wet or worn out?", r[0].RHPct, r[len(r)-1].At.Sub(r[0].At).Hours())}
+	out = append(out, runs(rs, func(a, b Reading) bool {
+		return a.RHPct >= saturatedPct && b.RHPct >= saturatedPct
+	}, saturatedFor, func(r []Reading) *Doubt {
+		return &Doubt{What: "saturated",
+			Text: message.Of("It showed %.0f %% humidity for %.0f h on end: is the sensor wet or worn out?", r[0].RHPct,
+				r[len(r)-1].At.Sub(r[0].At).Hours())}
 	})...)
 	if d := lag(rs, ref); d != nil {
 		out = append(out, *d)
@@ -75,7 +83,8 @@ func dropOuts(rs []Reading) []Doubt {
 		}
 	}
 	if len(out) > 4 {
-		out = []Doubt{{"drop-out", message.Of("%d gaps, %.1f h without readings in all.", len(out), lost.Hours()), out[0].From, out[len(out)-1].To}}
+		out = []Doubt{{"drop-out", message.Of("%d gaps, %.1f h without readings in all.", len(out), lost.Hours()),
+			out[0].From, out[len(out)-1].To}}
 	}
 	return out
 }
@@ -153,5 +162,7 @@ func lag(rs []Reading, ref weather.Series) *Doubt {
 	if best < 0 {
 		word = "behind"
 	}
-	return &Doubt{"clock", message.Of("Its days run %.1f h %s of the place's: is its clock, or the time zone chosen, off?", best.Abs().Hours(), word), hours[0].At, end}
+	return &Doubt{"clock", message.Of(
+		"Its days run %.1f h %s of the place's: is its clock, or the time zone chosen, off?", best.Abs().Hours(), word),
+		hours[0].At, end}
 }

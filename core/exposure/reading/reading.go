@@ -87,7 +87,8 @@ func Thin(rs []Reading, from, to time.Time, n int) []Extremes {
 		}
 		k := min(n-1, int(r.At.Sub(from)/step))
 		if k != last {
-			out = append(out, Extremes{At: from.Add(time.Duration(k)*step + step/2), MinC: math.Inf(1), MaxC: math.Inf(-1), MinRH: math.Inf(1), MaxRH: math.Inf(-1)})
+			out = append(out, Extremes{At: from.Add(time.Duration(k)*step + step/2), MinC: math.Inf(1),
+				MaxC: math.Inf(-1), MinRH: math.Inf(1), MaxRH: math.Inf(-1)})
 			last = k
 		}
 		e := &out[len(out)-1]
@@ -96,7 +97,8 @@ func Thin(rs []Reading, from, to time.Time, n int) []Extremes {
 			e.MinC, e.MaxC, e.sumC, e.countC = min(e.MinC, r.TempC), max(e.MaxC, r.TempC), e.sumC+r.TempC, e.countC+1
 		}
 		if !math.IsNaN(r.RHPct) {
-			e.MinRH, e.MaxRH, e.sumRH, e.countRH = min(e.MinRH, r.RHPct), max(e.MaxRH, r.RHPct), e.sumRH+r.RHPct, e.countRH+1
+			e.MinRH, e.MaxRH, e.sumRH, e.countRH = min(e.MinRH, r.RHPct), max(e.MaxRH, r.RHPct), e.sumRH+r.RHPct,
+				e.countRH+1
 		}
 	}
 	for i := range out {
@@ -191,7 +193,8 @@ func (d Departure) At(t time.Time) float64 {
 // no more than weather.MaxGap apart it goes through them, after the last it adds
 // their departure, before the first and in gaps it keeps the model. rs are
 // hourly means.
-func Adjust(at []time.Time, model []float64, rs []Reading, value func(Reading) float64, now time.Time, loc *time.Location) ([]float64, []bool, Departure) {
+func Adjust(at []time.Time, model []float64, rs []Reading, value func(Reading) float64, now time.Time,
+	loc *time.Location) ([]float64, []bool, Departure) {
 	out := append([]float64(nil), model...)
 	covered := make([]bool, len(at))
 	var res []Residual

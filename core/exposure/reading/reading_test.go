@@ -99,7 +99,9 @@ func TestAirGoesThroughReadings(t *testing.T) {
 func TestAdjustKeepsTheModelInGaps(t *testing.T) {
 	at4 := []time.Time{at(0), at(1), at(10), at(11), at(12)}
 	rs := []Reading{{at(0), 5, math.NaN()}, {at(10), 7, math.NaN()}}
-	got, covered, _ := Adjust(at4, []float64{1, 1, 1, 1, 1}, rs, func(r Reading) float64 { return r.TempC }, at(10), time.UTC)
+	got, covered, _ := Adjust(at4, []float64{1, 1, 1, 1, 1}, rs, func(r Reading) float64 {
+		return r.TempC
+	}, at(10), time.UTC)
 	assert.Equal(t, 5.0, got[0])
 	assert.Equal(t, 1.0, got[1], "more than three hours from one reading to the next")
 	assert.Equal(t, 7.0, got[2])
@@ -131,17 +133,22 @@ func TestDoubts(t *testing.T) {
 	stuck := find(edit(30, 54, func(r *Reading) { r.TempC = 11.5 }))
 	require.Contains(t, stuck, "stuck")
 	assert.WithinDuration(t, at(30), stuck["stuck"].From, 15*time.Minute)
-	assert.NotContains(t, find(edit(30, 33, func(r *Reading) { r.TempC = 11.5 })), "stuck", "three hours alike may be weather")
+	assert.NotContains(t, find(edit(30, 33, func(r *Reading) { r.TempC = 11.5 })), "stuck",
+		"three hours alike may be weather")
 	wet := find(edit(20, 70, func(r *Reading) { r.RHPct = 100 }))
 	require.Contains(t, wet, "saturated")
 	assert.NotContains(t, find(edit(20, 40, func(r *Reading) { r.RHPct = 100 })), "saturated", "a foggy day")
 	gap := append(append([]Reading(nil), good[:300]...), good[330:]...)
 	require.Contains(t, find(gap), "drop-out")
 	assert.Contains(t, find(gap)["drop-out"].Text.String(), "5.2 h")
-	ahead := logged(200, func(h float64) float64 { return day(h - 2) }) // shows at h what was at h − 2: its clock is 2 h ahead
+	ahead := logged(200, func(h float64) float64 {
+		return day(h - 2)
+	}) // shows at h what was at h − 2: its clock is 2 h ahead
 	require.Contains(t, find(ahead), "clock")
 	assert.Contains(t, find(ahead)["clock"].Text.String(), "2.0 h ahead")
-	assert.Contains(t, find(logged(200, func(h float64) float64 { return day(h + 1) }))["clock"].Text.String(), "1.0 h behind")
+	assert.Contains(t, find(logged(200, func(h float64) float64 {
+		return day(h + 1)
+	}))["clock"].Text.String(), "1.0 h behind")
 }
 
 func TestValidate(t *testing.T) {

@@ -77,7 +77,8 @@ type plate struct {
 
 // toward is p at fraction f of the way to b.
 func (p pull) toward(b pull, f float64) pull {
-	return pull{p.heat + f*(b.heat-p.heat), p.loss + f*(b.loss-p.loss), p.water + f*(b.water-p.water), p.dew + f*(b.dew-p.dew), p.vapour + f*(b.vapour-p.vapour), p.rain + f*(b.rain-p.rain)}
+	return pull{p.heat + f*(b.heat-p.heat), p.loss + f*(b.loss-p.loss), p.water + f*(b.water-p.water), p.dew +
+		f*(b.dew-p.dew), p.vapour + f*(b.vapour-p.vapour), p.rain + f*(b.rain-p.rain)}
 }
 
 // pace is how long the steps of a face are, s, and how much of its inner skin's distance from rest
@@ -261,7 +262,8 @@ func DryingMMH(surfaceC, airC, rhPct, windMS float64) float64 {
 	g := h * perHeat * hPaToPa
 	k := surfaceC + kelvin
 	kept := h + 4*0.9*stefan*k*k*k
-	return 3600 * g * (es - psychrometrics.VapourPressure(airC, rhPct)) / (1 + (latentAt0-latentPerK*surfaceC)*g*slope/kept)
+	return 3600 * g * (es - psychrometrics.VapourPressure(airC, rhPct)) / (1 +
+		(latentAt0-latentPerK*surfaceC)*g*slope/kept)
 }
 
 // StillAir is the wind under a roof, m/s.

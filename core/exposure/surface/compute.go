@@ -90,8 +90,10 @@ func Compute(r Request) (Result, error) {
 		lo, hi float64
 		unit   string
 	}{
-		{"airTempsC", r.AirTempsC, -60, 60, "°C"}, {"lightWM2", r.LightWM2, 0, 1500, "W/m²"}, {"skyTempsC", r.SkyTempsC, -90, 60, "°C"},
-		{"windMS", r.WindMS, 0, 60, "m/s"}, {"dewPointsC", r.DewPointsC, -80, 60, "°C"}, {"rainMMH", r.RainMMH, 0, 300, "mm/h"},
+		{"airTempsC", r.AirTempsC, -60, 60, "°C"}, {"lightWM2", r.LightWM2, 0, 1500, "W/m²"},
+		{"skyTempsC", r.SkyTempsC, -90, 60, "°C"},
+		{"windMS", r.WindMS, 0, 60, "m/s"}, {"dewPointsC", r.DewPointsC, -80, 60, "°C"},
+		{"rainMMH", r.RainMMH, 0, 300, "mm/h"},
 	}
 	for _, l := range lists {
 		if len(l.v) != n && (l.path != "dewPointsC" && l.path != "rainMMH" || len(l.v) > 0) {
@@ -104,11 +106,13 @@ func Compute(r Request) (Result, error) {
 	if err := bad.Err(); err != nil {
 		return Result{}, err
 	}
-	f := Face{HeatJM2K: r.HeatJM2K, Absorptance: r.Absorptance, Emissivity: r.Emissivity, SkyView: r.SkyView, InsideWM2K: r.InsideWM2K,
-		CoreWM2K: r.CoreWM2K, InnerJM2K: r.InnerJM2K, SoakMM: r.SoakMM}
+	f := Face{HeatJM2K: r.HeatJM2K, Absorptance: r.Absorptance, Emissivity: r.Emissivity, SkyView: r.SkyView,
+		InsideWM2K: r.InsideWM2K,
+		CoreWM2K:   r.CoreWM2K, InnerJM2K: r.InnerJM2K, SoakMM: r.SoakMM}
 	drives := make([]Drive, n)
 	for i := range drives {
-		drives[i] = Drive{AirC: r.AirTempsC[i], LightWM2: r.LightWM2[i], SkyC: r.SkyTempsC[i], WindMS: r.WindMS[i], InsideC: r.InsideTempC}
+		drives[i] = Drive{AirC: r.AirTempsC[i], LightWM2: r.LightWM2[i], SkyC: r.SkyTempsC[i], WindMS: r.WindMS[i],
+			InsideC: r.InsideTempC}
 		drives[i].DewC = never
 		if r.HoldsMM > 0 {
 			drives[i].DewC, drives[i].VapourHPa = r.DewPointsC[i], psychrometrics.SaturationPressure(r.DewPointsC[i])
@@ -134,7 +138,8 @@ func Compute(r Request) (Result, error) {
 	w.In("Emissivity", r.Emissivity, "")
 	w.In("Share of sky in view", r.SkyView, "")
 	w.In("Conductance to the inside", r.InsideWM2K, "W/m²K")
-	w.Step("Surface at the last hour", Balance, out.SurfaceTempsC[n-1], "°C", "heat balance; h = 2.8 + 3.0·v, Watmuff 1977; water by the Lewis relation")
+	w.Step("Surface at the last hour", Balance, out.SurfaceTempsC[n-1], "°C",
+		"heat balance; h = 2.8 + 3.0·v, Watmuff 1977; water by the Lewis relation")
 	if r.CoreWM2K > 0 {
 		out.InnerTempsC = got.InnerC
 		w.In("Conductance of the core", r.CoreWM2K, "W/m²K")
@@ -161,7 +166,8 @@ func (r *Result) water(got Followed, last int) {
 		r.DryForGoodFromH = &dry
 	}
 	r.Working.In("Thickest water at an hour", slices.Max(got.WaterMM), "mm")
-	r.Working.Step("Hours wet", "dm/dt = rain − h·0.622·(es(T) − e)/(cp·Le^⅔·p)", wet, "h", "Lewis relation, from the convective h alone")
+	r.Working.Step("Hours wet", "dm/dt = rain − h·0.622·(es(T) − e)/(cp·Le^⅔·p)", wet, "h",
+		"Lewis relation, from the convective h alone")
 }
 
 // Balance is the equation that Course and Run integrate, in words for a working.

@@ -20,7 +20,8 @@ func steady(n int, v float64) []float64 {
 
 // request is a face without sky or sun in still air of 10 °C for n hours.
 func request(n int) Request {
-	return Request{HeatJM2K: 20_000, StartC: 30, AirTempsC: steady(n, 10), LightWM2: steady(n, 0), SkyTempsC: steady(n, 10), WindMS: steady(n, 0)}
+	return Request{HeatJM2K: 20_000, StartC: 30, AirTempsC: steady(n, 10), LightWM2: steady(n, 0),
+		SkyTempsC: steady(n, 10), WindMS: steady(n, 0)}
 }
 
 // In still air h is 2.8 W/m²K: a face of 20 kJ/m²K comes to the air with a time
@@ -58,7 +59,8 @@ func TestComputeNamesTheDewHours(t *testing.T) {
 	require.NoError(t, err)
 	const sigma = 5.670374e-8
 	last := got.SurfaceTempsC[23]
-	assert.InDelta(t, 2.8*(10-last), 0.9*sigma*(math.Pow(last+273.15, 4)-math.Pow(263.15, 4)), 0.5, "what the air gives the sky takes")
+	assert.InDelta(t, 2.8*(10-last), 0.9*sigma*(math.Pow(last+273.15, 4)-math.Pow(263.15, 4)), 0.5,
+		"what the air gives the sky takes")
 	require.NotEmpty(t, got.DewHours)
 	for i, v := range got.SurfaceTempsC {
 		if v <= 8 {

@@ -41,9 +41,9 @@ const (
 	wetParts = 4
 )
 
-// Course follows a face over c; it is worked out once and not to be changed. It begins at the temperature of the air and
-// dry, and again after gaps of more than weather.MaxGap, so give it a day or two
-// before what matters. Not counted: shade of other boats.
+// Course follows a face over c; it is worked out once and not to be changed. It begins at the temperature of the air
+// and dry, and again after gaps of more than weather.MaxGap, so give it a day or two before what matters. Not counted:
+// shade of other boats.
 func (c Conditions) Course(f Face) Course {
 	return c.followed.course(f, func() Course { return c.follow(f) })
 }
@@ -63,7 +63,8 @@ func (c Conditions) follow(f Face) Course {
 	}
 	dark := f.Roofed && c.roofLight == nil
 	pulls := func(i int) pull {
-		d := Drive{AirC: c.AirC[i], LightWM2: light[i], SkyC: c.SkyC[i], WindMS: c.WindMS[i], InsideC: c.InsideC[i], DewC: c.DewC[i], VapourHPa: c.VapourHPa[i]}
+		d := Drive{AirC: c.AirC[i], LightWM2: light[i], SkyC: c.SkyC[i], WindMS: c.WindMS[i], InsideC: c.InsideC[i],
+			DewC: c.DewC[i], VapourHPa: c.VapourHPa[i]}
 		if dark {
 			d.LightWM2, d.SkyC, d.WindMS = 0, d.AirC, stillAir
 		}
@@ -129,7 +130,9 @@ const nearDewK = 1
 // Courses follows several faces, on all processors.
 func (c Conditions) Courses(faces []Face) []Course {
 	out := make([]Course, len(faces))
-	_ = parallel.Each(context.Background(), len(faces), nil, func(_, i int) { out[i] = c.Course(faces[i]) }) // never stopped
+	_ = parallel.Each(context.Background(), len(faces), nil, func(_, i int) {
+		out[i] = c.Course(faces[i])
+	}) // never stopped
 	return out
 }
 

@@ -41,8 +41,9 @@ type material struct{ density, heat, conducts float64 }
 // materials are usual figures of the substrates.
 var materials = map[survey.Substrate]material{
 	survey.Gelcoat: {1800, 1000, 0.25}, survey.GRP: {1800, 1000, 0.25}, survey.Carbon: {1550, 900, 0.8},
-	survey.SolidWood: {600, 1700, 0.13}, survey.StripPlank: {600, 1700, 0.13}, survey.Plywood: {600, 1700, 0.13}, survey.Veneer: {600, 1700, 0.13},
-	survey.Steel: {7850, 460, 50}, survey.Stainless: {7900, 500, 16}, survey.Aluminium: {2700, 900, 150},
+	survey.SolidWood: {600, 1700, 0.13}, survey.StripPlank: {600, 1700, 0.13}, survey.Plywood: {600, 1700, 0.13},
+	survey.Veneer: {600, 1700, 0.13},
+	survey.Steel:  {7850, 460, 50}, survey.Stainless: {7900, 500, 16}, survey.Aluminium: {2700, 900, 150},
 	survey.FoamCore: {1800, 1000, 0.25}, survey.BalsaCore: {1800, 1000, 0.25},
 	survey.CastIron: {7200, 460, 50}, survey.Lead: {11300, 130, 35}, survey.OtherSubstr: {1500, 1000, 0.3},
 }
@@ -55,7 +56,8 @@ var cores = map[survey.Substrate]float64{survey.FoamCore: 0.035, survey.BalsaCor
 const skinMM = 3
 
 // absorptance is the share of sunshine that a tone takes up.
-var absorptance = map[survey.Tone]float64{survey.White: 0.25, survey.Pale: 0.4, survey.Grey: 0.7, survey.Dark: 0.9, survey.Black: 0.95}
+var absorptance = map[survey.Tone]float64{survey.White: 0.25, survey.Pale: 0.4, survey.Grey: 0.7, survey.Dark: 0.9,
+	survey.Black: 0.95}
 
 // insideFilm is the heat transfer from the air inside a boat to her skin,
 // W/m²K: a usual figure for still air.

@@ -20,7 +20,12 @@ func TestHottest(t *testing.T) {
 	}
 	assert.InDelta(t, 70, of(survey.Dark, area.CabinTop, area.Both, survey.Open), 6)
 	assert.InDelta(t, 36, of(survey.White, area.CabinTop, area.Both, survey.Open), 5)
-	assert.InDelta(t, max(of(survey.Dark, area.Topsides, area.Port, survey.Open), of(survey.Dark, area.Topsides, area.Starboard, survey.Open)), of(survey.Dark, area.Topsides, area.Both, survey.Open), 1e-9)
+	assert.InDelta(t, max(of(survey.Dark, area.Topsides, area.Port, survey.Open),
+		of(survey.Dark, area.Topsides, area.Starboard, survey.Open)), of(survey.Dark, area.Topsides, area.Both,
+		survey.Open), 1e-9)
 	assert.InDelta(t, 28, of(survey.Dark, area.CabinTop, area.Both, survey.Shed), 3, "the air alone")
-	assert.InDelta(t, of(survey.Dark, area.CabinTop, area.Both, survey.Open), Hottest(-50, 90, weather.UsualNormals(-50), Of(survey.Description{Substrate: survey.Carbon, Tone: survey.Dark, ThicknessMM: 5, Shelter: survey.Open}, area.CabinTop, area.Both, 0)), 3, "in the south it is January")
+	assert.InDelta(t, of(survey.Dark, area.CabinTop, area.Both, survey.Open),
+		Hottest(-50, 90, weather.UsualNormals(-50),
+			Of(survey.Description{Substrate: survey.Carbon, Tone: survey.Dark, ThicknessMM: 5, Shelter: survey.Open},
+				area.CabinTop, area.Both, 0)), 3, "in the south it is January")
 }

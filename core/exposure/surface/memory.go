@@ -23,7 +23,8 @@ type alike struct {
 
 // course is that of a face, made if there is none of one like it.
 func (k *followed) course(f Face, follow func() Course) Course {
-	like := alike{f.HeatJM2K, f.CoreWM2K, f.InnerJM2K, f.SoakMM, f.Absorptance, f.Emissivity, f.SkyView, f.InsideWM2K, f.TiltDeg, [2]float64{}, len(f.AzimuthDeg), f.Roofed}
+	like := alike{f.HeatJM2K, f.CoreWM2K, f.InnerJM2K, f.SoakMM, f.Absorptance, f.Emissivity, f.SkyView, f.InsideWM2K,
+		f.TiltDeg, [2]float64{}, len(f.AzimuthDeg), f.Roofed}
 	if k == nil || len(f.Washed) > 0 || like.sides > len(like.facing) {
 		return follow()
 	}

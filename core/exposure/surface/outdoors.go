@@ -66,7 +66,8 @@ func Outdoors(lat, lon float64, s weather.Series) Conditions {
 	n := len(s)
 	c := Conditions{
 		At: make([]time.Time, n), AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: make([]float64, n),
-		VapourHPa: make([]float64, n), DewC: make([]float64, n), WindMS: make([]float64, n), RainMM: make([]float64, n), sun: make([]sun, n), followed: &followed{},
+		VapourHPa: make([]float64, n), DewC: make([]float64, n), WindMS: make([]float64, n), RainMM: make([]float64, n),
+		sun: make([]sun, n), followed: &followed{},
 	}
 	first, sum := 0, 0.0
 	for i, h := range s {
@@ -151,10 +152,12 @@ func skyView(tiltDeg float64) float64 { return (1 + math.Cos(tiltDeg*math.Pi/180
 // boat stays.
 func (c Conditions) With(s weather.Series) Conditions {
 	n := len(c.At)
-	out := Conditions{At: c.At, AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: c.InsideC, VapourHPa: make([]float64, n), DewC: make([]float64, n),
+	out := Conditions{At: c.At, AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: c.InsideC,
+		VapourHPa: make([]float64, n), DewC: make([]float64, n),
 		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: slices.Clone(c.sun), followed: &followed{}}
 	for i, h := range s {
-		out.AirC[i], out.VapourHPa[i], out.DewC[i] = h.TempC, psychrometrics.VapourPressure(h.TempC, h.RHPct), h.DewPointC()
+		out.AirC[i], out.VapourHPa[i], out.DewC[i] = h.TempC, psychrometrics.VapourPressure(h.TempC, h.RHPct),
+			h.DewPointC()
 		out.SkyC[i] = solar.Temperature(h.TempC, out.DewC[i], cloud(h))
 		out.WindMS[i] = unknownWind
 		if h.WindMS != nil {

@@ -21,7 +21,8 @@ func ptr(v float64) *float64 { return &v }
 func record(n int, tempC, rhPct float64, edit func(i int, h *weather.Hour)) weather.Series {
 	s := make(weather.Series, n)
 	for i := range s {
-		s[i] = weather.Hour{At: midnight.Add(time.Duration(i) * time.Hour), TempC: tempC, RHPct: rhPct, WindMS: ptr(1), CloudPct: ptr(0)}
+		s[i] = weather.Hour{At: midnight.Add(time.Duration(i) * time.Hour), TempC: tempC, RHPct: rhPct, WindMS: ptr(1),
+			CloudPct: ptr(0)}
 		if edit != nil {
 			edit(i, &s[i])
 		}
@@ -95,7 +96,8 @@ func TestDewFallsOnTheDeckAndDriesInTheSun(t *testing.T) {
 			dry = w
 		}
 	}
-	assert.WithinRange(t, dry.To, midnight.Add(31*time.Hour), midnight.Add(36*time.Hour), "the sun dries it in the morning")
+	assert.WithinRange(t, dry.To, midnight.Add(31*time.Hour), midnight.Add(36*time.Hour),
+		"the sun dries it in the morning")
 	d.Shelter = survey.Shed
 	assert.Empty(t, c.Course(Of(d, area.Deck, area.Both, 0)).Wet)
 }
@@ -148,7 +150,9 @@ func TestDryingTime(t *testing.T) {
 // A cored deck's light skin loses its heat to the clear night faster than a solid
 // laminate of the same thickness, and dews earlier and for longer.
 func TestCoredDecksDewEarlier(t *testing.T) {
-	c := Outdoors(53, 0, record(60, 12, 75, func(i int, h *weather.Hour) { h.TempC = 12 + 5*math.Sin(float64(i-9)*math.Pi/12) }))
+	c := Outdoors(53, 0, record(60, 12, 75, func(i int, h *weather.Hour) {
+		h.TempC = 12 + 5*math.Sin(float64(i-9)*math.Pi/12)
+	}))
 	first := func(s survey.Substrate) (time.Time, float64) {
 		d := survey.Usual(area.Deck, s)
 		d.ThicknessMM = 26

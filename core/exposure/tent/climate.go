@@ -67,7 +67,8 @@ const dryPower = 0.6
 // the water that it takes, warm the tent.
 func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covered, loc *time.Location) Climate {
 	n := len(s)
-	c := Climate{Air: append(weather.Series(nil), s...), Light: make([]float64, n), HeatKWh: make([]float64, n), WaterKg: make([]float64, n), TakenL: make([]float64, n)}
+	c := Climate{Air: append(weather.Series(nil), s...), Light: make([]float64, n), HeatKWh: make([]float64, n),
+		WaterKg: make([]float64, n), TakenL: make([]float64, n)}
 	if n == 0 {
 		return c
 	}
@@ -125,7 +126,8 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 					}
 					next := gives / takes
 					heat := 0.0
-					if want := t.Thermostat.SetC; t.PowerKW() > 0 && next < want && t.Thermostat.on(hourOf(s[i-1].At.Add(time.Duration(f*gap*float64(time.Hour))), loc)) {
+					if want := t.Thermostat.SetC; t.PowerKW() > 0 && next < want &&
+						t.Thermostat.on(hourOf(s[i-1].At.Add(time.Duration(f*gap*float64(time.Hour))), loc)) {
 						heat = min(t.PowerKW()*1000, (want-next)*takes)
 						next += heat / takes
 					}
@@ -196,10 +198,12 @@ func (c Climate) Sum(t Tent, from, to time.Time, w *working.Working) Cost {
 		}
 	}
 	electric, fuel, _ := t.perKWh()
-	w.Step("Heat given", "what holds the thermostat's temperature, at most the heaters' power", heat, "kWh", "heat balance of the tent")
+	w.Step("Heat given", "what holds the thermostat's temperature, at most the heaters' power", heat, "kWh",
+		"heat balance of the tent")
 	out.ElectricKWh = heat * electric
 	if taken > 0 {
-		w.Step("Water taken by the dehumidifier", "its litres a day in proportion to the vapour", taken, "L", "rule of thumb")
+		w.Step("Water taken by the dehumidifier", "its litres a day in proportion to the vapour", taken, "L",
+			"rule of thumb")
 		out.ElectricKWh += taken * dryPower
 	}
 	out.FuelKg = heat * fuel
@@ -207,7 +211,8 @@ func (c Climate) Sum(t Tent, from, to time.Time, w *working.Working) Cost {
 		w.Step("Fuel", "heat · 3.6 MJ/kWh / heating value", out.FuelKg, "kg", "46.4 MJ/kg propane, 43 MJ/kg paraffin")
 	}
 	if out.WaterKg > 0 {
-		w.Step("Water from burning", "1.63 kg a kg of propane, 1.25 kg a kg of paraffin", out.WaterKg, "kg", "stoichiometry")
+		w.Step("Water from burning", "1.63 kg a kg of propane, 1.25 kg a kg of paraffin", out.WaterKg, "kg",
+			"stoichiometry")
 	}
 	out.Cents = out.ElectricKWh*t.Prices.KWhCents + out.FuelKg*t.Prices.FuelKgCents
 	w.Step("Energy", "kWh · price + kg · price", out.Cents/100, "", "your prices, in your currency")

@@ -92,7 +92,8 @@ func (t Tent) changes(windMS float64) float64 {
 	return min(mostChanges, t.AirChanges+doorFlow*t.DoorM2*max(0, windMS)*3600/t.VolumeM3())
 }
 
-// A booth is a tent with so many air changes an hour; its filter lets the air through at faceMS at most: rules of thumb.
+// A booth is a tent with so many air changes an hour; its filter lets the air through at faceMS at most: rules of
+// thumb.
 const boothChanges, faceMS = 10, 0.5
 
 // Booth says what a fan and its filter have to move where a tent is a booth, nil where it is none. lossPct
@@ -102,7 +103,8 @@ func (t Tent) Booth(lossPct float64) message.Sentence {
 		return nil
 	}
 	flow := t.AirChanges * t.VolumeM3()
-	return message.Of("The fan moves %.0f m³ an hour, through a filter of %.1f m² at least, so that the air crosses it at %.1f m/s or less. About %.0f %% of what is sprayed ends in it: change it when the flow drops, and let it dry in the open.",
+	return message.Of(
+		"The fan moves %.0f m³ an hour, through a filter of %.1f m² at least, so that the air crosses it at %.1f m/s or less. About %.0f %% of what is sprayed ends in it: change it when the flow drops, and let it dry in the open.",
 		flow, flow/3600/faceMS, faceMS, lossPct)
 }
 
@@ -132,7 +134,8 @@ type Tent struct {
 func Usual(loaM, beamM float64) Tent {
 	return Tent{
 		LengthM: math.Ceil(loaM + 1.5), WidthM: math.Ceil(beamM + 1.6), HeightM: 3, Layers: 1, AirChanges: 1.5,
-		Heaters: []Heater{{Electric, 3}}, Thermostat: Thermostat{14, 6, 22}, Prices: Prices{KWhCents: 30, FuelKgCents: 220, DayCents: 1200, HardenerCents: 2500},
+		Heaters: []Heater{{Electric, 3}}, Thermostat: Thermostat{14, 6, 22},
+		Prices: Prices{KWhCents: 30, FuelKgCents: 220, DayCents: 1200, HardenerCents: 2500},
 	}
 }
 
@@ -232,10 +235,12 @@ func (t Tent) Cautions() []string {
 		"A closed tent collects vapour and fumes: air it, wear the mask of the data sheet, never sleep in it, keep a second way out.",
 	}
 	if t.Unvented() {
-		out = append(out, "A burner without a flue eats the air you breathe and gives carbon monoxide: never with people inside without a working alarm and an opening. Each kilogram burned gives over a kilogram of water, which raises the dew point.")
+		out = append(out,
+			"A burner without a flue eats the air you breathe and gives carbon monoxide: never with people inside without a working alarm and an opening. Each kilogram burned gives over a kilogram of water, which raises the dew point.")
 	}
 	if len(t.Heaters) > 0 {
-		out = append(out, "Keep heaters a metre from film and timber, on a level stand, and do not leave a flame unwatched. Local rules and the maker's manual come first.")
+		out = append(out,
+			"Keep heaters a metre from film and timber, on a level stand, and do not leave a flame unwatched. Local rules and the maker's manual come first.")
 	}
 	return out
 }

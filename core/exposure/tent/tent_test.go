@@ -28,7 +28,8 @@ func dark(hours int, tempC, rh float64) (surface.Conditions, weather.Series) {
 }
 
 func box(h ...Heater) Tent {
-	return Tent{LengthM: 8, WidthM: 4, HeightM: 3, Layers: 1, AirChanges: 1, Heaters: h, Thermostat: Thermostat{SetC: 40}}
+	return Tent{LengthM: 8, WidthM: 4, HeightM: 3, Layers: 1, AirChanges: 1, Heaters: h,
+		Thermostat: Thermostat{SetC: 40}}
 }
 
 // At rest the heat goes through the film and with the air: Q = (UA + nVρc)ΔT.
@@ -77,10 +78,12 @@ func TestBurnerWater(t *testing.T) {
 	// At rest the vapour that comes goes with the air: nV(ρ − ρo) = water an hour.
 	kg := 0.216679 / (got.Air[40].TempC + 273.15) * 96
 	lift := 2 * 3.6 / 46.4 * 1.63 / kg
-	out, full := psychrometrics.VapourPressure(5, 80), psychrometrics.SaturationPressure((7.5*got.Air[40].TempC+17*5)/24.5) // 17 W/m²K outside the film, 7.5 inside
-	film := 0.0024 * 3600 * 104 / 96                                                                                        // changes an hour that reach it
+	out, full := psychrometrics.VapourPressure(5, 80),
+		psychrometrics.SaturationPressure((7.5*got.Air[40].TempC+17*5)/24.5) // 17 W/m²K outside the film, 7.5 inside
+	film := 0.0024 * 3600 * 104 / 96 // changes an hour that reach it
 	require.Greater(t, out+lift, full, "so much that some runs down the film")
-	assert.InEpsilon(t, (out+lift+film*full)/(1+film), psychrometrics.VapourPressure(got.Air[40].TempC, got.Air[40].RHPct), 0.01)
+	assert.InEpsilon(t, (out+lift+film*full)/(1+film), psychrometrics.VapourPressure(got.Air[40].TempC,
+		got.Air[40].RHPct), 0.01)
 }
 
 func TestDehumidifierDries(t *testing.T) {
@@ -109,7 +112,8 @@ func TestSunWarmsATent(t *testing.T) {
 	var s weather.Series
 	for i := range 48 {
 		none := 0.0
-		s = append(s, weather.Hour{At: midnight.Add(time.Duration(i) * time.Hour), TempC: 8, RHPct: 70, CloudPct: &none})
+		s = append(s, weather.Hour{At: midnight.Add(time.Duration(i) * time.Hour), TempC: 8, RHPct: 70,
+			CloudPct: &none})
 	}
 	got := Simulate(box(), surface.Outdoors(53, 0, s), s, nil, time.UTC)
 	assert.Greater(t, got.Air[36].TempC, 14.0)
@@ -124,7 +128,8 @@ func TestValidateAndCautions(t *testing.T) {
 	require.NoError(t, usual.Validate())
 	assert.False(t, usual.Unvented())
 	assert.Len(t, usual.Cautions(), 3)
-	bad := Tent{LengthM: 0, WidthM: 3, HeightM: 2, Layers: 3, AirChanges: 1, Heaters: []Heater{{"stove", 2}}, Thermostat: Thermostat{SetC: 90}}
+	bad := Tent{LengthM: 0, WidthM: 3, HeightM: 2, Layers: 3, AirChanges: 1, Heaters: []Heater{{"stove", 2}},
+		Thermostat: Thermostat{SetC: 90}}
 	err := bad.Validate()
 	for _, path := range []string{"lengthM", "layers", "heaters[0].kind", "thermostat.setC"} {
 		assert.ErrorContains(t, err, path)
@@ -149,7 +154,8 @@ func TestClearNightsCoolTheFilm(t *testing.T) {
 	tC := got.Air[47].TempC
 	roof := (7.5*tC + 12*5 + 5*-15) / 24.5
 	out, film := psychrometrics.VapourPressure(5, 98), 0.0024*3600*104/96
-	assert.InDelta(t, (out+film*psychrometrics.SaturationPressure(roof))/(1+film), psychrometrics.VapourPressure(tC, got.Air[47].RHPct), 0.02)
+	assert.InDelta(t, (out+film*psychrometrics.SaturationPressure(roof))/(1+film),
+		psychrometrics.VapourPressure(tC, got.Air[47].RHPct), 0.02)
 }
 
 // What a dehumidifier takes falls with the temperature, and warms the tent: 0.6 kWh drawn and 0.68 of
@@ -180,7 +186,8 @@ func TestBareGroundIsDamp(t *testing.T) {
 	tent.BareGround = true
 	got := Simulate(tent, c, s, nil, time.UTC)
 	full := psychrometrics.SaturationPressure(10)
-	assert.InDelta(t, (0.4*full+1.44*full)/2.44, psychrometrics.VapourPressure(got.Air[95].TempC, got.Air[95].RHPct), 0.02)
+	assert.InDelta(t, (0.4*full+1.44*full)/2.44, psychrometrics.VapourPressure(got.Air[95].TempC, got.Air[95].RHPct),
+		0.02)
 }
 
 // A box of 10 by 4 by 3 m has 124 m² of film; hoops at 0, 1.5 … 10.5 m are eight of 10 m, with three

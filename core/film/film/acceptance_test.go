@@ -13,7 +13,8 @@ func TestReadingsByArea(t *testing.T) {
 	for _, c := range []struct {
 		areaM2 float64
 		want   int
-	}{{0, 5}, {1, 5}, {1.01, 10}, {3, 10}, {10, 15}, {10.5, 20}, {30, 20}, {31, 30}, {100, 30}, {100.1, 40}, {200, 40}, {201, 50}, {1000, 120}} {
+	}{{0, 5}, {1, 5}, {1.01, 10}, {3, 10}, {10, 15}, {10.5, 20}, {30, 20}, {31, 30}, {100, 30}, {100.1, 40}, {200, 40},
+		{201, 50}, {1000, 120}} {
 		assert.Equal(t, c.want, Readings(c.areaM2), "%g m²", c.areaM2)
 	}
 }
@@ -28,13 +29,15 @@ func TestAcceptByHand(t *testing.T) {
 		reasons  []string
 	}{
 		{"two of five between", []float64{100, 110, 90, 105, 95}, 0, 100, []string{TooManyLow}},
-		{"one of five between: a fifth is not fewer than 20 %", []float64{120, 110, 80, 105, 100}, 0, 103, []string{TooManyLow}},
+		{"one of five between: a fifth is not fewer than 20 %", []float64{120, 110, 80, 105, 100}, 0, 103,
+			[]string{TooManyLow}},
 		{"one of six between", []float64{120, 110, 80, 105, 100, 103}, 0, 103, []string{}},
 		{"just under 80 %", []float64{120, 130, 79.9, 105, 100}, 0, 106.98, []string{ReadingLow}},
 		{"thin on the mean", []float64{100, 100, 100, 100, 100, 97}, 0, 99.5, []string{MeanLow}},
 		{"over the maximum", []float64{100, 100, 100, 100, 201}, 200, 120.2, []string{AboveMaximum}},
 		{"at the maximum", []float64{100, 100, 100, 100, 200}, 200, 120, []string{}},
-		{"all that can be wrong", []float64{90, 70, 90, 301, 1}, 300, 110.4, []string{ReadingLow, TooManyLow, AboveMaximum}},
+		{"all that can be wrong", []float64{90, 70, 90, 301, 1}, 300, 110.4,
+			[]string{ReadingLow, TooManyLow, AboveMaximum}},
 	} {
 		got, err := Accept(AcceptanceRequest{NominalUm: 100, MaximumUm: c.maximum, ReadingsUm: c.readings})
 		require.NoError(t, err, c.name)

@@ -14,7 +14,8 @@ import (
 func TestComputeByHand(t *testing.T) {
 	// 30 m² at 80 µm from 40 % solids: 5 m²/L, 6 L; a fifth lost, 7.5 L; 0.1 L/m²
 	// of profile 3 L; two coats of three batches leaving 0.05 L each, 0.3 L.
-	r, err := Compute(Request{VolumeSolidsPct: 40, DFTUm: 80, ThinnerPct: 10, AreaM2: 30, Coats: 2, LossPct: 20, DeadLM2: 0.1, ResidueL: 0.05, Batches: 3})
+	r, err := Compute(Request{VolumeSolidsPct: 40, DFTUm: 80, ThinnerPct: 10, AreaM2: 30, Coats: 2, LossPct: 20,
+		DeadLM2: 0.1, ResidueL: 0.05, Batches: 3})
 	require.NoError(t, err)
 	assert.InDelta(t, 220, r.WFTUm, 1e-9)
 	assert.InDelta(t, 5, r.SpreadingRateM2L, 1e-9)

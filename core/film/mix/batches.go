@@ -110,12 +110,15 @@ func Share(r BatchRequest) (Batches, error) {
 			out.MostL = lo
 		}
 		w.In("Pots at", r.PotC, "°C")
-		out.PotLifeH = w.Step("Pot life of such a pot", "the sheet's at that temperature × (reference mass / mass)^0.3 if solvent-free", PotLifeH(r.Sheet, out.MostL, r.PotC), "h", "data sheet; the mass a rule of thumb")
+		out.PotLifeH = w.Step("Pot life of such a pot",
+			"the sheet's at that temperature × (reference mass / mass)^0.3 if solvent-free",
+			PotLifeH(r.Sheet, out.MostL, r.PotC), "h", "data sheet; the mass a rule of thumb")
 		w.Step("Time to lay it in", "0.7 · pot life − induction", usable(out.MostL), "h", "rule of thumb")
 		w.Step("Largest pot", "what is laid in that time, and the residue", out.MostL, "L", "")
 	}
 	if net := out.MostL - r.ResidueL; net < 0.02 {
-		bad.Add("litresH", "the pot life is too short to lay anything at %.0f °C: cool the pots, or use a slower hardener", r.PotC)
+		bad.Add("litresH",
+			"the pot life is too short to lay anything at %.0f °C: cool the pots, or use a slower hardener", r.PotC)
 		return Batches{}, bad
 	}
 	n := int(math.Ceil(r.Litres/(out.MostL-r.ResidueL) - 1e-9))
@@ -130,7 +133,8 @@ func Share(r BatchRequest) (Batches, error) {
 		left -= net
 		lay := at
 		mix := lay.Add(-time.Duration(induction * float64(time.Hour)))
-		b := Batch{Litres: net + r.ResidueL, MixAt: mix, LayAt: lay, OnBy: lay.Add(time.Duration(net / r.LitresH * float64(time.Hour)))}
+		b := Batch{Litres: net + r.ResidueL, MixAt: mix, LayAt: lay,
+			OnBy: lay.Add(time.Duration(net / r.LitresH * float64(time.Hour)))}
 		if timed {
 			b.OnBy = mix.Add(time.Duration(usablePart * PotLifeH(r.Sheet, b.Litres, r.PotC) * float64(time.Hour)))
 		}
@@ -143,10 +147,12 @@ func Share(r BatchRequest) (Batches, error) {
 		w.Warn("Before the last pot measure what is still bare and mix for that: it is where most is left over.")
 	}
 	if r.Sheet.VolumeSolidsPct >= solventFreePct && timed && out.MostL*max(1, r.Sheet.BaseKgL) > hotMasses*usualMassKg {
-		w.Warn("A pot of this size heats itself: pour it into a flat tray at once. If it smokes carry it outside, do not cover it.")
+		w.Warn(
+			"A pot of this size heats itself: pour it into a flat tray at once. If it smokes carry it outside, do not cover it.")
 	}
 	if r.PotC < coldMixC && r.Sheet.BaseShare() < 1 {
-		w.Warn("At %.0f °C thick mixes will not stir out: warm base and hardener to 18 °C to 20 °C indoors first, never over a flame.", r.PotC)
+		w.Warn(
+			"At %.0f °C thick mixes will not stir out: warm base and hardener to 18 °C to 20 °C indoors first, never over a flame.", r.PotC)
 	}
 	return out, nil
 }

@@ -60,7 +60,8 @@ func Catalyse(s product.Sheet, tempC, pct, litres float64) (Dose, error) {
 	for _, d := range s.Doses {
 		allowed = allowed || d.Pct < 1 && out.Pct >= d.Pct || d.Pct > 3 && out.Pct <= d.Pct
 	}
-	p, err := Peroxide(PeroxideRequest{ResinL: litres, ResinKgL: kgL, Pct: out.Pct, CatalystKgL: usualCatalystKgL, SheetAllowed: allowed})
+	p, err := Peroxide(PeroxideRequest{ResinL: litres, ResinKgL: kgL, Pct: out.Pct, CatalystKgL: usualCatalystKgL,
+		SheetAllowed: allowed})
 	if err != nil {
 		if pct == 0 {
 			return out, fielderr.At("tempC", "the sheet doses %.3g %% here, outside 1 to 3 %%", own)
@@ -71,7 +72,10 @@ func Catalyse(s product.Sheet, tempC, pct, litres float64) (Dose, error) {
 	out.LeastL = weighableG / (kgL * 1000 * out.Pct / 100)
 	if out.G < weighableG {
 		out.Drops = math.Max(1, math.Round(out.G/dropG))
-		out.Findings = append(out.Findings, message.Finding{Text: message.Of("%.2g g of catalyst cannot be weighed: count %g drops from a pipette, or mix a pot of %v at least.", out.G, out.Drops, message.Val(out.LeastL, "L"))})
+		out.Findings = append(out.Findings,
+			message.Finding{Text: message.Of(
+				"%.2g g of catalyst cannot be weighed: count %g drops from a pipette, or mix a pot of %v at least.",
+				out.G, out.Drops, message.Val(out.LeastL, "L"))})
 	}
 	if tau, _ := s.PotLife.TauH(tempC, cure.Maximum); len(s.PotLife) > 0 && !math.IsInf(tau, 1) {
 		out.GelH = tau * MassFactor(s, litres) * own / out.Pct

@@ -110,7 +110,8 @@ func Compute(r Request) (Result, error) {
 		total = r.TotalKg / (share*r.BaseKgL + (1-share)*r.HardenerKgL)
 	}
 	base, hardener := total*share, total*(1-share)
-	out.BaseL, out.HardenerL, out.TotalL, out.PerVolume = at(base), at(hardener), at(total), at(parts.Base/parts.Hardener)
+	out.BaseL, out.HardenerL, out.TotalL, out.PerVolume = at(base), at(hardener), at(total),
+		at(parts.Base/parts.Hardener)
 	w.Step("Base", "total · parts of base / all parts", base, "L", "the sheet's ratio")
 	w.Step("Hardener", "the rest", hardener, "L", "the sheet's ratio")
 	if dense {
@@ -158,7 +159,8 @@ func Peroxide(r PeroxideRequest) (PeroxideResult, error) {
 	if r.SheetAllowed {
 		bad.Above("pct", r.Pct, 0, 10, "%")
 	} else if !(r.Pct >= 1 && r.Pct <= 3) {
-		bad.Add("pct", "must be between 1 %% and 3 %% unless the sheet of the product allows otherwise, not %.3g %%", r.Pct)
+		bad.Add("pct", "must be between 1 %% and 3 %% unless the sheet of the product allows otherwise, not %.3g %%",
+			r.Pct)
 	}
 	bad.Range("catalystKgL", r.CatalystKgL, 0.5, 2, "kg/L")
 	if err := bad.Err(); err != nil {

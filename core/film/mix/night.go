@@ -38,11 +38,15 @@ func ByNight(s product.Sheet, tempC, hours float64) Night {
 	pct := set * own / hours
 	if pct > most {
 		soonest := set * own / most
-		return Night{SetH: soonest, Says: message.Of("Not today: even with %.3g %% it takes %.2g h to set, and it is light for %.2g h more.", most, soonest, hours)}
+		return Night{SetH: soonest,
+			Says: message.Of("Not today: even with %.3g %% it takes %.2g h to set, and it is light for %.2g h more.",
+				most, soonest, hours)}
 	}
 	pct = max(least, math.Ceil(pct*10-1e-9)/10)
 	if pct < own {
 		pct = own // what the sheet doses sets in time
 	}
-	return Night{pct, set * own / pct, message.Of("Set before night with %.3g %%: tack-free in %.2g h, and it is light for %.2g h more.", pct, set*own/pct, hours)}
+	return Night{pct, set * own / pct,
+		message.Of("Set before night with %.3g %%: tack-free in %.2g h, and it is light for %.2g h more.", pct,
+			set*own/pct, hours)}
 }

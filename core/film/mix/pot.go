@@ -141,9 +141,11 @@ func Fill(r PotRequest) (Pot, error) {
 			t.ScaleG = &scale
 		}
 		out.Targets = append(out.Targets, t)
-		w.Step(filler.Name, "parts by loose volume to one of resin", filler.Parts[r.Stiffness], "", "rule of thumb; stir in till it stands as wanted")
+		w.Step(filler.Name, "parts by loose volume to one of resin", filler.Parts[r.Stiffness], "",
+			"rule of thumb; stir in till it stands as wanted")
 		if resinG > 0 {
-			out.CuredKgL = w.Step("Density, cured", "(resin + filler) / (their volumes, the filler without its air)", out.PotG/1000/out.PotL, "kg/L", "volumes add up")
+			out.CuredKgL = w.Step("Density, cured", "(resin + filler) / (their volumes, the filler without its air)",
+				out.PotG/1000/out.PotL, "kg/L", "volumes add up")
 		}
 		out.Sanding = filler.Sanding
 	}

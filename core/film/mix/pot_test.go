@@ -13,7 +13,8 @@ import (
 
 // epoxy is mixed 2:1 by volume, base 1.1 and hardener 1.0 kg/L, solvent-free.
 func epoxy() product.Sheet {
-	return product.Sheet{Name: "epoxy", Kind: product.Fairing, Binder: product.Epoxy, VolumeSolidsPct: 100, RatioByVolume: product.Ratio{Base: 2, Hardener: 1}, BaseKgL: 1.1, HardenerKgL: 1,
+	return product.Sheet{Name: "epoxy", Kind: product.Fairing, Binder: product.Epoxy, VolumeSolidsPct: 100,
+		RatioByVolume: product.Ratio{Base: 2, Hardener: 1}, BaseKgL: 1.1, HardenerKgL: 1,
 		ThinnerMaxPct: 5, PotLife: cure.Table{{TempC: 10, Hours: 1}, {TempC: 20, Hours: 0.5}}}
 }
 
@@ -61,7 +62,8 @@ func TestFillers(t *testing.T) {
 // A resin of 1.18 kg/L with 2 % at 15 and 1.5 % at 25 °C takes 1.75 % at 20 °C:
 // 20.65 g a litre, 17.96 mL of 1.15 kg/L.
 func TestCatalystByTheDaysTemperature(t *testing.T) {
-	s := product.Sheet{Name: "gelcoat", Kind: product.Gelcoat, BaseKgL: 1.18, Doses: []product.Dose{{TempC: 15, Pct: 2}, {TempC: 25, Pct: 1.5}}}
+	s := product.Sheet{Name: "gelcoat", Kind: product.Gelcoat, BaseKgL: 1.18, Doses: []product.Dose{{TempC: 15, Pct: 2},
+		{TempC: 25, Pct: 1.5}}}
 	p, err := Fill(PotRequest{Sheet: s, Litres: 1, TempC: 20})
 	require.NoError(t, err)
 	assert.InDelta(t, 20.65, *p.Targets[1].AddG, 1e-9)
@@ -108,9 +110,11 @@ func TestPotsWithinThePotLife(t *testing.T) {
 	for i, x := range b.Batches {
 		sum += x.Litres - 0.01
 		assert.LessOrEqual(t, x.Litres, b.MostL+1e-9)
-		assert.False(t, x.OnBy.Before(x.LayAt.Add(time.Duration((x.Litres-0.01)/0.2*float64(time.Hour))-time.Second)), "pot %d is laid in time", i)
+		assert.False(t, x.OnBy.Before(x.LayAt.Add(time.Duration((x.Litres-0.01)/0.2*float64(time.Hour))-time.Second)),
+			"pot %d is laid in time", i)
 		if i > 0 {
-			assert.Equal(t, b.Batches[i-1].LayAt.Add(time.Duration((b.Batches[i-1].Litres-0.01)/0.2*float64(time.Hour))).Unix(), x.LayAt.Unix())
+			assert.Equal(t, b.Batches[i-1].LayAt.Add(
+				time.Duration((b.Batches[i-1].Litres-0.01)/0.2*float64(time.Hour))).Unix(), x.LayAt.Unix())
 		}
 	}
 	assert.InDelta(t, 0.5, sum, 1e-9)
@@ -141,7 +145,8 @@ func TestMassShortensThePotLife(t *testing.T) {
 // ratio the sheet repeats beside its dose.
 func TestPeroxideIsPouredOnce(t *testing.T) {
 	s := product.Sheet{Name: "filler", Kind: product.Fairing, Binder: product.Polyester, BaseKgL: 0.9, HardenerKgL: 1.1,
-		RatioByWeight: product.Ratio{Base: 100, Hardener: 2}, Doses: []product.Dose{{TempC: 10, Pct: 3}, {TempC: 20, Pct: 2}}}
+		RatioByWeight: product.Ratio{Base: 100, Hardener: 2}, Doses: []product.Dose{{TempC: 10, Pct: 3},
+			{TempC: 20, Pct: 2}}}
 	p, err := Fill(PotRequest{Sheet: s, Litres: 1, TempC: 20})
 	require.NoError(t, err)
 	require.Len(t, p.Targets, 2)

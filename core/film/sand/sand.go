@@ -12,8 +12,10 @@ import (
 )
 
 // grades are FEPA P grits with the median of their grain, µm.
-var grades = []struct{ p, um float64 }{{40, 425}, {60, 269}, {80, 201}, {100, 162}, {120, 125}, {150, 100}, {180, 82}, {220, 68}, {240, 58.5}, {280, 52.2}, {320, 46.2},
-	{360, 40.5}, {400, 35}, {500, 30.2}, {600, 25.8}, {800, 21.8}, {1000, 18.3}, {1200, 15.3}, {1500, 12.6}, {2000, 10.3}}
+var grades = []struct{ p, um float64 }{{40, 425}, {60, 269}, {80, 201}, {100, 162}, {120, 125}, {150, 100}, {180, 82},
+	{220, 68}, {240, 58.5}, {280, 52.2}, {320, 46.2},
+	{360, 40.5}, {400, 35}, {500, 30.2}, {600, 25.8}, {800, 21.8}, {1000, 18.3}, {1200, 15.3}, {1500, 12.6},
+	{2000, 10.3}}
 
 // Median is the grain of a grit, µm, between the grades in proportion (FEPA P).
 func Median(grit int) float64 {
@@ -200,7 +202,8 @@ func Make(r Request) (Plan, error) {
 	if r.Antifoul {
 		r.Wet = true
 	}
-	out := Plan{Wet: r.Wet, WetOnly: r.Antifoul, Steps: []Step{}, Margins: []Margin{}, Notes: []string{}, Working: working.New()}
+	out := Plan{Wet: r.Wet, WetOnly: r.Antifoul, Steps: []Step{}, Margins: []Margin{}, Notes: []string{},
+		Working: working.New()}
 	out.Tool = tool(r.AreaM2, r.Access, r.Filler)
 	w := &out.Working
 	w.In("Area", r.AreaM2, "m²")
@@ -227,7 +230,8 @@ func Make(r Request) (Plan, error) {
 		out.Hours += s.Hours
 		out.Steps = append(out.Steps, s)
 	}
-	w.Step("Film taken off", "Σ a quarter of the grain whose scratches go", out.RemovedUm, "µm", "rule of thumb; gauge readings correct it")
+	w.Step("Film taken off", "Σ a quarter of the grain whose scratches go", out.RemovedUm, "µm",
+		"rule of thumb; gauge readings correct it")
 	w.Step("Hours", "Σ area / (rate · tool) · access, wet 1.4 times as long", out.Hours, "h", "rule of thumb")
 	if r.FilmKnown {
 		for _, m := range []struct {
@@ -235,12 +239,14 @@ func Make(r Request) (Plan, error) {
 			factor float64
 		}{{"flats", 1}, {"edges", edgeFactor}, {"corners", cornerFact}} {
 			sd := math.Hypot(r.SDUm, 0.3*out.RemovedUm*m.factor)
-			left := w.Step("Left at "+m.place, "film − factor · taken off − 1.28 · spread", r.FilmUm-m.factor*out.RemovedUm-z80*sd, "µm", "edges twice, corners three times: rule of thumb")
+			left := w.Step("Left at "+m.place, "film − factor · taken off − 1.28 · spread",
+				r.FilmUm-m.factor*out.RemovedUm-z80*sd, "µm", "edges twice, corners three times: rule of thumb")
 			out.Margins = append(out.Margins, Margin{m.place, left, left < 0})
 		}
 	}
 	if r.Wet {
-		out.Notes = append(out.Notes, "Wet: fresh water and a clean bucket with every grit, or the last grit's grain scratches on. Never near power tools, never over bare filler that drinks.")
+		out.Notes = append(out.Notes,
+			"Wet: fresh water and a clean bucket with every grit, or the last grit's grain scratches on. Never near power tools, never over bare filler that drinks.")
 	} else {
 		out.Notes = append(out.Notes, "Dry: extraction at the tool, and wipe between the grits.")
 	}

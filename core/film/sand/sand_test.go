@@ -37,7 +37,8 @@ func TestLadders(t *testing.T) {
 // From 120 to 180: a quarter of 125 µm twice, for its own cut and for the scratches of
 // 120 that 180 takes away: 62.5 µm; edges lose twice that.
 func TestFilmAgainstFilm(t *testing.T) {
-	p, err := Make(Request{From: 120, To: 180, AreaM2: 6, Access: 1.5, FilmUm: 150, FilmKnown: true, Next: product.TopcoatTwo})
+	p, err := Make(Request{From: 120, To: 180, AreaM2: 6, Access: 1.5, FilmUm: 150, FilmKnown: true,
+		Next: product.TopcoatTwo})
 	require.NoError(t, err)
 	assert.InDelta(t, 62.5, p.RemovedUm, 1e-9)
 	assert.InDelta(t, 2*6.0/6*1.5, p.Hours, 1e-9)
@@ -69,7 +70,8 @@ func TestFilmAgainstFilm(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "board", board.Tool.Key)
 
-	for path, r := range map[string]Request{"from": {From: 3, To: 80, AreaM2: 1}, "to": {From: 240, To: 80, AreaM2: 1}, "areaM2": {From: 80, To: 120}} {
+	for path, r := range map[string]Request{"from": {From: 3, To: 80, AreaM2: 1}, "to": {From: 240, To: 80, AreaM2: 1},
+		"areaM2": {From: 80, To: 120}} {
 		_, err := Make(r)
 		assert.ErrorContains(t, err, path)
 	}

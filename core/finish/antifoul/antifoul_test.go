@@ -19,15 +19,18 @@ import (
 func flat(h float64) cure.Table { return cure.Table{{TempC: 5, Hours: h}, {TempC: 25, Hours: h}} }
 
 func soft() product.Sheet {
-	return product.Sheet{Name: "soft", Kind: product.SoftAntifoul, Colour: "red", VolumeSolidsPct: 50, Film: product.Film{TypicalUm: 50}, PolishUmYear: 60, PolishUm1000NM: 20, LaunchMaxH: 720,
+	return product.Sheet{Name: "soft", Kind: product.SoftAntifoul, Colour: "red", VolumeSolidsPct: 50,
+		Film: product.Film{TypicalUm: 50}, PolishUmYear: 60, PolishUm1000NM: 20, LaunchMaxH: 720,
 		Immersion: flat(12), Recoat: []product.Recoat{{Over: product.AnyKind, Min: flat(6)}}, Copper: true}
 }
 
 func plan(t *testing.T, edit func(w *Work, c *Case)) Result {
 	t.Helper()
-	w := Work{Coats: 2, Old: "primed", Seasons: 1, First: "red", Second: "black", NM: 500, Zones: []Zone{{"flats", 9, 0}, {"edges", 1.8, 1}}}
+	w := Work{Coats: 2, Old: "primed", Seasons: 1, First: "red", Second: "black", NM: 500,
+		Zones: []Zone{{"flats", 9, 0}, {"edges", 1.8, 1}}}
 	launch := time.Date(2026, 6, 1, 12, 0, 0, 0, time.UTC)
-	c := Case{Substrate: survey.GRP, AreaM2: 10.8, Sheet: soft(), TempC: 15, Launch: &launch, Now: launch.AddDate(0, 0, -20)}
+	c := Case{Substrate: survey.GRP, AreaM2: 10.8, Sheet: soft(), TempC: 15, Launch: &launch,
+		Now: launch.AddDate(0, 0, -20)}
 	if edit != nil {
 		edit(&w, &c)
 	}
@@ -71,15 +74,19 @@ func TestWhatMayGoOverWhat(t *testing.T) {
 		edit func(w *Work, c *Case)
 		stop string
 	}{
-		"hard over soft":     {func(w *Work, c *Case) { w.Old, c.Sheet.Kind = "soft", product.HardAntifoul }, "is hard and goes over soft"},
+		"hard over soft": {func(w *Work, c *Case) { w.Old, c.Sheet.Kind = "soft", product.HardAntifoul },
+			"is hard and goes over soft"},
 		"soft over hard":     {func(w *Work, _ *Case) { w.Old = "hard" }, ""},
 		"over silicone":      {func(w *Work, _ *Case) { w.Old = "silicone" }, "it is silicone"},
 		"silicone over hard": {func(w *Work, c *Case) { w.Old, c.Sheet.Binder = "hard", product.Silicone }, "tie coat"},
 		"flaking":            {func(w *Work, _ *Case) { w.Old = "flaking" }, "is loose below it"},
 		"unknown":            {func(w *Work, _ *Case) { w.Old = "unknown" }, ""},
 		"copper, aluminium":  {func(_ *Work, c *Case) { c.Substrate = survey.Aluminium }, "copper-free"},
-		"old copper":         {func(w *Work, c *Case) { w.OldCopper, c.Substrate, c.Sheet.Copper = true, survey.Aluminium, false }, "Old copper"},
-		"soft over soft":     {func(w *Work, _ *Case) { w.Old = "soft" }, ""},
+		"old copper": {func(w *Work, c *Case) {
+			w.OldCopper, c.Substrate, c.Sheet.Copper = true,
+				survey.Aluminium, false
+		}, "Old copper"},
+		"soft over soft": {func(w *Work, _ *Case) { w.Old = "soft" }, ""},
 	} {
 		r := plan(t, c.edit)
 		if c.stop == "" {
@@ -94,17 +101,23 @@ func TestWhatMayGoOverWhat(t *testing.T) {
 func steady(now time.Time, tempC float64, days int) field.Weather {
 	var w field.Weather
 	for i := -48; i <= 24*days; i++ {
-		w.Air = append(w.Air, weather.Hour{At: now.Add(time.Duration(i) * time.Hour), TempC: tempC, RHPct: 50, Measured: true})
+		w.Air = append(w.Air, weather.Hour{At: now.Add(time.Duration(i) * time.Hour), TempC: tempC, RHPct: 50,
+			Measured: true})
 		w.SurfaceC = append(w.SurfaceC, tempC)
 	}
 	return w
 }
 
 func TestTieWindowIsTheCoatsClock(t *testing.T) {
-	tie := product.Sheet{Name: "barrier", MinCureC: 7, Recoat: []product.Recoat{{Over: product.SoftAntifoul, Min: cure.Table{{TempC: 10, Hours: 6}, {TempC: 20, Hours: 3}}, Max: cure.Table{{TempC: 10, Hours: 18}, {TempC: 20, Hours: 9}}}}}
+	tie := product.Sheet{Name: "barrier", MinCureC: 7,
+		Recoat: []product.Recoat{{Over: product.SoftAntifoul, Min: cure.Table{{TempC: 10, Hours: 6},
+			{TempC: 20, Hours: 3}}, Max: cure.Table{{TempC: 10, Hours: 18}, {TempC: 20, Hours: 9}}}}}
 	var now time.Time
 	at := func(tempC float64, laid *clock.Laid) Result {
-		return plan(t, func(_ *Work, c *Case) { c.Tie, now, c.Weather, c.TieLaid = &tie, c.Now, steady(c.Now, tempC, 5), laid })
+		return plan(t, func(_ *Work, c *Case) {
+			c.Tie, now, c.Weather, c.TieLaid = &tie, c.Now, steady(c.Now, tempC, 5),
+				laid
+		})
 	}
 	r := at(20, nil)
 	assert.WithinDuration(t, now.Add(3*time.Hour), *r.TieOpens, time.Minute)
@@ -140,7 +153,8 @@ func TestExtraCoatsGoOnFirst(t *testing.T) {
 			laid[st.Key] = st.Amount
 		}
 	}
-	assert.Equal(t, []string{"extra-edges-1 black", "all-1 red", "all-2 black"}, names, "the last is of the second colour, every other below it")
+	assert.Equal(t, []string{"extra-edges-1 black", "all-1 red", "all-2 black"}, names,
+		"the last is of the second colour, every other below it")
 	assert.InDelta(t, 0.18/0.9, laid["extra-edges-1"], 1e-9)
 	assert.InDelta(t, 1.08/0.9, laid["all-1"], 1e-9)
 	assert.InDelta(t, 1.8, r.Steps[2].Where.AreaM2(10.8), 1e-9)

@@ -27,9 +27,12 @@ type School struct {
 
 // Schools lists them.
 var Schools = []School{
-	{"varnish", "varnish only", "Moves with the wood, is mended at any place, comes off with heat.", "Lifts where water gets under it; the first coats are many."},
-	{"sealer", "thin sealer, then varnish", "Soaks in and holds the varnish; damp from behind still gets out.", "A coat more, and its own recoat window."},
-	{"epoxy", "epoxy sealed, then varnish", "Builds fast and keeps the wood still; five coats of film in two days.", "Epoxy needs the sun kept off for ever: when the varnish fails it goes as well, and stripping it is hard."},
+	{"varnish", "varnish only", "Moves with the wood, is mended at any place, comes off with heat.",
+		"Lifts where water gets under it; the first coats are many."},
+	{"sealer", "thin sealer, then varnish", "Soaks in and holds the varnish; damp from behind still gets out.",
+		"A coat more, and its own recoat window."},
+	{"epoxy", "epoxy sealed, then varnish", "Builds fast and keeps the wood still; five coats of film in two days.",
+		"Epoxy needs the sun kept off for ever: when the varnish fails it goes as well, and stripping it is hard."},
 }
 
 // Seen is what comes off under the sanding block, and what it tells.
@@ -42,11 +45,16 @@ type Seen struct {
 
 // Dusts lists what one sees: rules of thumb.
 var Dusts = []Seen{
-	{"amber-gum", "amber dust that gums the paper", "old varnish", "Go on: scraper and heat are faster than paper. Open the windows."},
-	{"white-dry", "white, dry, hard dust, the face stays glossy in patches", "epoxy", "Stop if it is sound and clear: key it and varnish over it. Below it lie the stain, and the wood."},
-	{"coloured", "dust of the stain's colour, red or brown", "the stain in the wood's face", "Stop: the wood below is pale, and every stroke more shows as a light patch. Stain again, or take all of it down evenly."},
-	{"wood", "pale dust that smells of wood", "bare wood", "Stop: note what is left of the veneer, go on by hand with 120 and finer, with the grain."},
-	{"two-colours", "rings of two colours round a bare spot", "the edge between two layers", "You are through in the middle: feather outwards from here and go no deeper."},
+	{"amber-gum", "amber dust that gums the paper", "old varnish",
+		"Go on: scraper and heat are faster than paper. Open the windows."},
+	{"white-dry", "white, dry, hard dust, the face stays glossy in patches", "epoxy",
+		"Stop if it is sound and clear: key it and varnish over it. Below it lie the stain, and the wood."},
+	{"coloured", "dust of the stain's colour, red or brown", "the stain in the wood's face",
+		"Stop: the wood below is pale, and every stroke more shows as a light patch. Stain again, or take all of it down evenly."},
+	{"wood", "pale dust that smells of wood", "bare wood",
+		"Stop: note what is left of the veneer, go on by hand with 120 and finer, with the grain."},
+	{"two-colours", "rings of two colours round a bare spot", "the edge between two layers",
+		"You are through in the middle: feather outwards from here and go no deeper."},
 }
 
 // Seam is a set of lines drawn between coats, such as caulking seams on a clear deck.
@@ -203,7 +211,9 @@ func (w Work) dust() *Seen {
 
 // Plan plans w on c.
 func (w Work) Plan(c Case) (Result, error) {
-	out := Result{Plan: craft.New("Rags with oil or varnish heat themselves: flat outdoors, or under water in a closed tin.", "Wood and varnish dust: a mask, extraction; some hardwoods sensitise."), Counts: []Count{}}
+	out := Result{Plan: craft.New(
+		"Rags with oil or varnish heat themselves: flat outdoors, or under water in a closed tin.",
+		"Wood and varnish dust: a mask, extraction; some hardwoods sensitise."), Counts: []Count{}}
 	if err := w.Validate(); err != nil {
 		return out, err
 	}
@@ -234,12 +244,15 @@ func (r *Result) coats(w Work, c Case) {
 	all := r.Share.SandH + r.Share.MaskH + r.Share.CleanH + r.Share.LayH
 	r.Share.PrepPC = 100 * (1 - r.Share.LayH/all)
 	wk := &r.Working
-	wk.Step("Hours of a coat", "sanding + masking at 25 m/h + cleaning at 12 m²/h, twice + laying", all, "h", "rules of thumb; your log corrects them")
+	wk.Step("Hours of a coat", "sanding + masking at 25 m/h + cleaning at 12 m²/h, twice + laying", all, "h",
+		"rules of thumb; your log corrects them")
 	um := c.Sheet.Film.TypicalUm
-	r.LitreM2 = wk.Step("What a coat takes", "film / (10 · solids) / (1 − loss)", film.Litres(1, um, c.Sheet.VolumeSolidsPct, m.LossPct), "L/m²", "data sheet")
+	r.LitreM2 = wk.Step("What a coat takes", "film / (10 · solids) / (1 − loss)",
+		film.Litres(1, um, c.Sheet.VolumeSolidsPct, m.LossPct), "L/m²", "data sheet")
 	if c.OwnCoats > 0 {
 		r.OwnFrom = count(c.OwnCoats, "coat of yours", "coats of yours")
-		r.LitreM2 = wk.StepOf("What it takes of you", message.Of("that · what your coats took against it"), r.LitreM2*c.OwnFactor, "L/m²", message.Of("the log: %d coats", c.OwnCoats))
+		r.LitreM2 = wk.StepOf("What it takes of you", message.Of("that · what your coats took against it"),
+			r.LitreM2*c.OwnFactor, "L/m²", message.Of("the log: %d coats", c.OwnCoats))
 	}
 	hours := r.Share.MaskH + r.Share.CleanH + r.Share.LayH
 	lay := func(key string, from, to int, thinnerPct float64) {
@@ -274,7 +287,8 @@ func (r *Result) coats(w Work, c Case) {
 		at = max(at, n)
 	}
 	if w.Thinned && c.Sheet.ThinnerMaxPct < firstThinnedPct {
-		r.Find(false, "The sheet of %s allows no more than %.3g %% of thinner: the first coats are thinned no further.", c.Sheet.Name, c.Sheet.ThinnerMaxPct)
+		r.Find(false, "The sheet of %s allows no more than %.3g %% of thinner: the first coats are thinned no further.",
+			c.Sheet.Name, c.Sheet.ThinnerMaxPct)
 	}
 	if w.Seams != nil {
 		upTo(w.Seams.After)
@@ -288,9 +302,11 @@ func (r *Result) coats(w Work, c Case) {
 func (r *Result) seams(w Work) {
 	s := w.Seams
 	r.Lines = int(math.Floor(1000*s.WidthM/s.SpacingMM+1e-9)) + 1
-	r.TapeM = r.Working.Step("Tape for seam lines", "lines · 2 edges · length", float64(2*r.Lines)*s.LengthM, "m", "the spacing")
+	r.TapeM = r.Working.Step("Tape for seam lines", "lines · 2 edges · length", float64(2*r.Lines)*s.LengthM, "m",
+		"the spacing")
 	one := craft.Work("seams", fmt.Sprintf("%d seam lines after coat %d", r.Lines, s.After),
-		message.Of("first line on the middle, then every %.0f mm both ways; two tapes %.0f mm apart, edges pressed down with a coin, sealed with a breath of varnish; colour on, tape off while it is wet", s.SpacingMM, s.LineMM),
+		message.Of(
+			"first line on the middle, then every %.0f mm both ways; two tapes %.0f mm apart, edges pressed down with a coin, sealed with a breath of varnish; colour on, tape off while it is wet", s.SpacingMM, s.LineMM),
 		r.TapeM/maskMH+float64(r.Lines)*s.LengthM/20, 16).Of(r.TapeM, "m")
 	one.TapeM = r.TapeM
 	r.Do(one)
@@ -310,11 +326,13 @@ func (r *Result) hold(w Work, c Case) {
 		if w.Thinned { // the thinned ones leave a quarter and a tenth less
 			um -= 0.35 * c.Sheet.Film.TypicalUm
 		}
-		out := Count{Coats: n, Um: um, UVPct: 100 * (1 - math.Exp(-c.Sheet.UVPerUm*um)), Litres: float64(n) * r.LitreM2 * c.AreaM2}
+		out := Count{Coats: n, Um: um, UVPct: 100 * (1 - math.Exp(-c.Sheet.UVPerUm*um)),
+			Litres: float64(n) * r.LitreM2 * c.AreaM2}
 		face := c.Face
 		face.Covered = face.Covered || w.Covered
 		if d, ok := (upkeep.Film{Sheet: c.Sheet, LastAt: c.From, Um: um, Exposure: face}).Next(c.Habit, nil); ok {
-			out.DueAt, out.DueFrom, out.DueTo, out.Years = d.At.Format(time.DateOnly), d.From.Format(time.DateOnly), d.To.Format(time.DateOnly), d.Years
+			out.DueAt, out.DueFrom, out.DueTo, out.Years = d.At.Format(time.DateOnly), d.From.Format(time.DateOnly),
+				d.To.Format(time.DateOnly), d.Years
 		}
 		return out
 	}
@@ -336,13 +354,16 @@ func (r *Result) hold(w Work, c Case) {
 	case err != nil:
 		r.Holds = "The sheet does not say how it weathers."
 	case from.Before(c.Winter) && w.Later > 0:
-		r.Holds = fmt.Sprintf("%d coats now may not hold till the winter: they want doing %s. What it risks: cracks, grey wood, and stripping instead of %d coats.", w.Now, between, w.Later)
+		r.Holds = fmt.Sprintf(
+			"%d coats now may not hold till the winter: they want doing %s. What it risks: cracks, grey wood, and stripping instead of %d coats.", w.Now, between, w.Later)
 		r.Find(true, "%s", r.Holds)
 	case from.Before(c.Winter):
-		r.Holds = fmt.Sprintf("It may want doing before the winter (%s): put two coats on in between, or more now.", between)
+		r.Holds = fmt.Sprintf("It may want doing before the winter (%s): put two coats on in between, or more now.",
+			between)
 		r.Find(false, "%s", r.Holds)
 	case w.Later > 0:
-		r.Holds = fmt.Sprintf("%d coats now hold till the winter, and %d more go on then over a light scuff. What it risks: one knock through a thin film lets water under it; look every month.", w.Now, w.Later)
+		r.Holds = fmt.Sprintf(
+			"%d coats now hold till the winter, and %d more go on then over a light scuff. What it risks: one knock through a thin film lets water under it; look every month.", w.Now, w.Later)
 	default:
 		r.Holds = fmt.Sprintf("Wants scuffing and two coats %s, before it cracks.", between)
 	}

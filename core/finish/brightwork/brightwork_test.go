@@ -17,8 +17,10 @@ import (
 var spring = time.Date(2026, 5, 9, 0, 0, 0, 0, time.UTC)
 
 func varnish() Case {
-	return Case{AreaM2: 2, EdgeM: 10, Access: 1, Face: upkeep.Exposure{LatitudeDeg: 50, TiltDeg: 90}, From: spring, Winter: spring.AddDate(0, 7, 0), Method: "brush",
-		Sheet: product.Sheet{Name: "varnish", Kind: product.Varnish, VolumeSolidsPct: 45, UVPerUm: 0.02, Film: product.Film{MinUm: 20, TypicalUm: 30, MaxUm: 45}}}
+	return Case{AreaM2: 2, EdgeM: 10, Access: 1, Face: upkeep.Exposure{LatitudeDeg: 50, TiltDeg: 90}, From: spring,
+		Winter: spring.AddDate(0, 7, 0), Method: "brush",
+		Sheet: product.Sheet{Name: "varnish", Kind: product.Varnish, VolumeSolidsPct: 45, UVPerUm: 0.02,
+			Film: product.Film{MinUm: 20, TypicalUm: 30, MaxUm: 45}}}
 }
 
 func plan(t *testing.T, c Case, edit func(w *Work)) Result {
@@ -43,7 +45,8 @@ func TestFilmByHand(t *testing.T) {
 	assert.InDelta(t, 30.0/450/0.9, r.LitreM2, 1e-9)
 	few, more := plan(t, varnish(), func(w *Work) { w.Now = 3 }), plan(t, varnish(), func(w *Work) { w.Now = 4 })
 	assert.Greater(t, more.Counts[0].UVPct, few.Counts[0].UVPct)
-	// 74 and 96 µm: 1.4 · √(74/150) and 1.4 · √(96/150) years of sun; from May a part of a year has more than its share.
+	// 74 and 96 µm: 1.4 · √(74/150) and 1.4 · √(96/150) years of sun; from May a part of a year has more than its
+	// share.
 	assert.InDelta(t, 0.983, few.Counts[0].Years, 0.06)
 	assert.InDelta(t, 1.12, more.Counts[0].Years, 0.2)
 	assert.Less(t, few.Counts[0].Years, more.Counts[0].Years)
@@ -53,7 +56,8 @@ func TestFilmByHand(t *testing.T) {
 	}
 	own := varnish()
 	own.OwnFactor, own.OwnCoats = 1.25, 2
-	assert.InDelta(t, 6*2*1.25*30.0/450/0.9, plan(t, own, nil).Takes[0].Value, 1e-9, "a quarter more than reckoned, as two coats did")
+	assert.InDelta(t, 6*2*1.25*30.0/450/0.9, plan(t, own, nil).Takes[0].Value, 1e-9,
+		"a quarter more than reckoned, as two coats did")
 }
 
 // A coat's hours: sanding and masking are most of them.
@@ -165,7 +169,8 @@ func TestCoatsGoOnInTheirOrder(t *testing.T) {
 			litres += s.Amount
 		}
 	}
-	assert.Equal(t, []string{"strip 0 0 0", "bare-120 0 0 0", "bare-180 0 0 0", "coat-1 1 25 0", "coat-2 1 10 320", "coats-to-3 1 0 320", "seams 0 0 0", "coats-to-6 3 0 320"}, got)
+	assert.Equal(t, []string{"strip 0 0 0", "bare-120 0 0 0", "bare-180 0 0 0", "coat-1 1 25 0", "coat-2 1 10 320",
+		"coats-to-3 1 0 320", "seams 0 0 0", "coats-to-6 3 0 320"}, got)
 	assert.InDelta(t, r.WorkH(), hours, 1e-9)
 	assert.InDelta(t, r.Takes[0].Value, litres, 1e-9)
 	assert.Len(t, r.Steps[0].Where.Patches, r.Patches)

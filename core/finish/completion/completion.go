@@ -32,11 +32,15 @@ func hours(at10, at20 float64) cure.Table {
 
 // Compounds lists them.
 var Compounds = []Compound{
-	{"butyl", "butyl tape", "never sets, comes off again; squeezes out for days: three turns a day", hours(72, 48), nil, true},
-	{"polysulphide", "polysulphide", "sets slowly, comes off again; wood and fuel do not mind it, some plastics do", hours(96, 48), hours(336, 168), false},
-	{"polyurethane", "polyurethane", "glues for good: not under what must come off again", hours(72, 36), hours(240, 120), false},
+	{"butyl", "butyl tape", "never sets, comes off again; squeezes out for days: three turns a day", hours(72, 48), nil,
+		true},
+	{"polysulphide", "polysulphide", "sets slowly, comes off again; wood and fuel do not mind it, some plastics do",
+		hours(96, 48), hours(336, 168), false},
+	{"polyurethane", "polyurethane", "glues for good: not under what must come off again", hours(72, 36),
+		hours(240, 120), false},
 	{"polyether", "polyether", "sets in damp air, comes off with a blade", hours(48, 24), hours(168, 72), false},
-	{"silicone", "silicone", "nothing can be painted near it for ever: only behind glass and plastics that ask for it", hours(24, 12), hours(72, 48), false},
+	{"silicone", "silicone", "nothing can be painted near it for ever: only behind glass and plastics that ask for it",
+		hours(24, 12), hours(72, 48), false},
 }
 
 // Tape is masking with the longest it may stay out, h, in the open.
@@ -47,7 +51,8 @@ type Tape struct {
 }
 
 // Tapes lists them: rules of thumb, its core says better.
-var Tapes = []Tape{{"crepe", "crêpe, general", 24}, {"fine-line", "fine line", 120}, {"outdoor", "outdoor, sun-resisting", 240}, {"foam", "foam edge", 72}}
+var Tapes = []Tape{{"crepe", "crêpe, general", 24}, {"fine-line", "fine line", 120},
+	{"outdoor", "outdoor, sun-resisting", 240}, {"foam", "foam edge", 72}}
 
 // Core is what lies between the skins where a fitting goes.
 type Core string
@@ -240,7 +245,8 @@ func after(t time.Time, h float64) *time.Time {
 
 // Plan plans w on c.
 func (w Work) Plan(c Case) (Result, error) {
-	out := Result{Plan: craft.New("Tape pulled back on itself, slowly, away from the fresh coat. A boat's props are never moved by one who is not licensed to."), Bedding: []Bedding{}, Lines: []Tapeline{}, Ready: []Ready{}}
+	out := Result{Plan: craft.New(
+		"Tape pulled back on itself, slowly, away from the fresh coat. A boat's props are never moved by one who is not licensed to."), Bedding: []Bedding{}, Lines: []Tapeline{}, Ready: []Ready{}}
 	if err := w.Validate(); err != nil {
 		return out, err
 	}
@@ -265,7 +271,8 @@ func (w Work) Plan(c Case) (Result, error) {
 		}
 	}
 	if out.Stops > 0 {
-		out.Find(true, "%d %s the launch.", out.Stops, map[bool]string{true: "snag stops", false: "snags stop"}[out.Stops == 1])
+		out.Find(true, "%d %s the launch.", out.Stops,
+			map[bool]string{true: "snag stops", false: "snags stop"}[out.Stops == 1])
 	}
 	return out, nil
 }
@@ -309,7 +316,9 @@ func (r *Result) bed(h Hardware, c Case) Bedding {
 		out.Next = "bed it: compound on, screws in, tightened till it weeps out all round, no more"
 	}
 	if h.Compound == "silicone" && h.BeddedAt == nil && coat != nil {
-		r.Find(false, "%s: silicone keeps every later coat off for a hand's breadth. Take another compound on painted faces.", h.Name)
+		r.Find(false,
+			"%s: silicone keeps every later coat off for a hand's breadth. Take another compound on painted faces.",
+			h.Name)
 	}
 	if c.Launch != nil && out.LoadAt != nil && out.LoadAt.After(*c.Launch) {
 		out.Late = true
@@ -355,7 +364,8 @@ func (r *Result) line(l Line, c Case) Tapeline {
 	if out.StaysTo.Before(c.Now) {
 		out.Late = true
 		out.Says += ". It has been on too long: warm it, pull at once, wash the glue off"
-		r.Find(false, "%s: the tape has been out %.0f h and stands %.0f.", l.Name, c.Now.Sub(*l.MaskedAt).Hours(), tape(l.Tape).StayH)
+		r.Find(false, "%s: the tape has been out %.0f h and stands %.0f.", l.Name, c.Now.Sub(*l.MaskedAt).Hours(),
+			tape(l.Tape).StayH)
 	} else if out.PullAt != nil && out.PullAt.After(*out.StaysTo) {
 		out.Late = true
 		out.Says += ". The tape does not stand that long: pull and mask again"

@@ -47,7 +47,8 @@ func TestBedding(t *testing.T) {
 	b = next(Hardware{Sealed: true, BeddedAt: in(-10)}, hard)
 	assert.Equal(t, in(38), b.From)
 	assert.Equal(t, in(158), b.LoadAt)
-	assert.Contains(t, next(Hardware{Sealed: true, BeddedAt: in(-60), SnuggedAt: in(-1)}, hard).Next, "no load on it yet")
+	assert.Contains(t, next(Hardware{Sealed: true, BeddedAt: in(-60), SnuggedAt: in(-1)}, hard).Next,
+		"no load on it yet")
 }
 
 func TestLoadBeforeLaunch(t *testing.T) {
@@ -63,7 +64,8 @@ func TestLoadBeforeLaunch(t *testing.T) {
 func TestPullTimes(t *testing.T) {
 	coat := Coat{SurfaceID: "s", Surface: "Topsides", Started: now.Add(-2 * time.Hour), TouchDry: in(1), Hard: in(60)}
 	line := func(edit func(l *Line)) Tapeline {
-		l := Line{Name: "boot-top", SurfaceID: "s", Tape: "fine-line", LengthM: 9, Pull: step.WhileWet, MaskedAt: in(-5)}
+		l := Line{Name: "boot-top", SurfaceID: "s", Tape: "fine-line", LengthM: 9, Pull: step.WhileWet,
+			MaskedAt: in(-5)}
 		edit(&l)
 		return plan(t, Work{Lines: []Line{l}}, Case{Coats: []Coat{coat}}).Lines[0]
 	}
@@ -79,7 +81,9 @@ func TestPullTimes(t *testing.T) {
 }
 
 func TestFullCureBeforeLaunch(t *testing.T) {
-	coats := []Coat{{Surface: "Bottom", Immersion: in(10), Hard: in(20)}, {Surface: "Deck", Immersion: in(5), Hard: in(500)}, {Surface: "Rails", Left: 1, Hard: in(-1)}, {Surface: "Keel", Silent: "old tar"}}
+	coats := []Coat{{Surface: "Bottom", Immersion: in(10), Hard: in(20)},
+		{Surface: "Deck", Immersion: in(5), Hard: in(500)}, {Surface: "Rails", Left: 1, Hard: in(-1)},
+		{Surface: "Keel", Silent: "old tar"}}
 	r := plan(t, Work{}, Case{Coats: coats, Launch: in(100)})
 	assert.False(t, r.Ready[0].Late)
 	assert.Equal(t, in(20), r.Ready[0].At, "hard as well as fit to be wet")
@@ -91,7 +95,8 @@ func TestFullCureBeforeLaunch(t *testing.T) {
 }
 
 func TestSnagsAndBadFields(t *testing.T) {
-	r := plan(t, Work{Snags: []Snag{{Text: "drip under the rail"}, {Text: "log not sealed", Stops: true}, {Text: "run", Done: true, Stops: true}}}, Case{})
+	r := plan(t, Work{Snags: []Snag{{Text: "drip under the rail"}, {Text: "log not sealed", Stops: true},
+		{Text: "run", Done: true, Stops: true}}}, Case{})
 	assert.Equal(t, 2, r.Open)
 	assert.Equal(t, 1, r.Stops)
 	assert.Contains(t, r.Stopped().String(), "1 snag stops")
@@ -112,14 +117,16 @@ func TestSnagsAndBadFields(t *testing.T) {
 func TestCompoundsInTheCold(t *testing.T) {
 	for _, k := range Compounds {
 		at := func(tempC float64) Bedding {
-			return plan(t, Work{Hardware: []Hardware{{Name: "x", Compound: k.Key, Sealed: true, BeddedAt: in(0)}}}, Case{TempC: tempC}).Bedding[0]
+			return plan(t, Work{Hardware: []Hardware{{Name: "x", Compound: k.Key, Sealed: true, BeddedAt: in(0)}}},
+				Case{TempC: tempC}).Bedding[0]
 		}
 		cold, warm := at(10), at(20)
 		require.NotNil(t, cold.From, k.Name)
 		assert.True(t, cold.From.After(*warm.From), k.Name)
 		assert.False(t, warm.LoadAt.Before(*warm.From), k.Name)
 	}
-	painted := plan(t, Work{Hardware: []Hardware{{Name: "port light", SurfaceID: "s", Compound: "silicone", Sealed: true}}}, Case{Coats: []Coat{{SurfaceID: "s", Surface: "Side", Hard: in(-9)}}})
+	painted := plan(t, Work{Hardware: []Hardware{{Name: "port light", SurfaceID: "s", Compound: "silicone",
+		Sealed: true}}}, Case{Coats: []Coat{{SurfaceID: "s", Surface: "Side", Hard: in(-9)}}})
 	require.NotEmpty(t, painted.Findings)
 	assert.Contains(t, painted.Findings[0].Text.String(), "silicone keeps every later coat off")
 }

@@ -26,7 +26,8 @@ type Step struct {
 
 // Work is a step without a film, by its name; hours for one person, wait after it.
 func Work(key, name string, how message.Sentence, hours, waitH float64) Step {
-	return Step{Key: key, Step: step.Step{Work: step.Other, Detail: step.Detail{Name: name, How: how, Hours: hours, WaitH: waitH}}}
+	return Step{Key: key, Step: step.Step{Work: step.Other, Detail: step.Detail{Name: name, How: how, Hours: hours,
+		WaitH: waitH}}}
 }
 
 // As makes it a kind of work that rules and clocks know.
@@ -69,7 +70,8 @@ func (s Step) Stays() Step {
 
 // Coats are coats of the product of a role, hours of one person each.
 func Coats(key, role string, n int, dftUm float64, m film.Method, hours float64, how message.Sentence) Step {
-	return Step{Key: key, Role: role, Step: step.Step{Work: step.Coat, Coats: n, DFTUm: dftUm, Method: m.Key, LossPct: m.LossPct, Detail: step.Detail{Hours: hours, How: how}}}
+	return Step{Key: key, Role: role, Step: step.Step{Work: step.Coat, Coats: n, DFTUm: dftUm, Method: m.Key,
+		LossPct: m.LossPct, Detail: step.Detail{Hours: hours, How: how}}}
 }
 
 // Amount is something that it takes.
@@ -91,7 +93,8 @@ type Plan struct {
 
 // New returns a plan whose lists encode as [].
 func New(cautions ...string) Plan {
-	p := Plan{Steps: []Step{}, Takes: []Amount{}, Findings: []message.Finding{}, Cautions: []message.Sentence{}, Working: working.New()}
+	p := Plan{Steps: []Step{}, Takes: []Amount{}, Findings: []message.Finding{}, Cautions: []message.Sentence{},
+		Working: working.New()}
 	for _, c := range cautions {
 		p.Cautions = append(p.Cautions, message.Of("%s", c))
 	}

@@ -17,12 +17,22 @@ type Kind struct {
 // Kinds lists the workbenches.
 var Kinds = []Kind{
 	{Key: "non-skid", Name: "Non-skid", suits: func(p area.PartInfo, _ survey.SubstrateInfo) bool { return p.Trodden }},
-	{Key: "moulded", Name: "Moulded panels", suits: func(p area.PartInfo, _ survey.SubstrateInfo) bool { return p.Trodden }},
-	{Key: "gelcoat", Name: "Gelcoat", suits: func(_ area.PartInfo, of survey.SubstrateInfo) bool { return of.Laminate }},
-	{Key: "brightwork", Name: "Brightwork", suits: func(p area.PartInfo, of survey.SubstrateInfo) bool { return of.Wood && !p.Underwater }},
-	{Key: "antifouling", Name: "Antifouling", suits: func(p area.PartInfo, _ survey.SubstrateInfo) bool { return p.Underwater }},
+	{Key: "moulded", Name: "Moulded panels", suits: func(p area.PartInfo, _ survey.SubstrateInfo) bool {
+		return p.Trodden
+	}},
+	{Key: "gelcoat", Name: "Gelcoat", suits: func(_ area.PartInfo, of survey.SubstrateInfo) bool {
+		return of.Laminate
+	}},
+	{Key: "brightwork", Name: "Brightwork", suits: func(p area.PartInfo, of survey.SubstrateInfo) bool {
+		return of.Wood && !p.Underwater
+	}},
+	{Key: "antifouling", Name: "Antifouling", suits: func(p area.PartInfo, _ survey.SubstrateInfo) bool {
+		return p.Underwater
+	}},
 	{Key: "metal", Name: "Metal", suits: func(_ area.PartInfo, of survey.SubstrateInfo) bool { return of.Metal }},
-	{Key: "refit", Name: "Refit and snags", OfBoat: true, suits: func(area.PartInfo, survey.SubstrateInfo) bool { return true }},
+	{Key: "refit", Name: "Refit and snags", OfBoat: true, suits: func(area.PartInfo, survey.SubstrateInfo) bool {
+		return true
+	}},
 }
 
 // For lists the keys of the workbenches that suit a surface.

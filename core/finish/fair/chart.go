@@ -173,7 +173,8 @@ func chartOf(g Grid, depth []float64, on *Track) Chart {
 	}
 	c := Chart{thinMM: seenMM} // a fit has tails
 	for y := range g.NY {
-		s := strip{name: fmt.Sprintf("row %d", y+1), line: y, on: first.below(float64(y) * g.DY), widthM: g.DY, spacing: g.DX, depth: depth[y*g.NX : (y+1)*g.NX]}
+		s := strip{name: fmt.Sprintf("row %d", y+1), line: y, on: first.below(float64(y) * g.DY), widthM: g.DY,
+			spacing: g.DX, depth: depth[y*g.NX : (y+1)*g.NX]}
 		share := 1.0
 		switch {
 		case g.NY == 1:

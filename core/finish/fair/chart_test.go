@@ -25,7 +25,8 @@ func at(x, y float64) outline.Point { return outline.Point{X: x, Y: y} }
 // on the other side is its own; a circle over what was read gives way.
 func TestLinesOnTheMap(t *testing.T) {
 	line := func(view string, x0, y0, x1, y1 float64) Line {
-		return Line{Way: "along", WidthM: 0.4, Placements: []Placement{low5()}, On: &Track{view, at(x0, y0), at(x1, y1)}}
+		return Line{Way: "along", WidthM: 0.4, Placements: []Placement{low5()},
+			On: &Track{view, at(x0, y0), at(x1, y1)}}
 	}
 	star, port := outline.StarboardSide, outline.PortSide
 	circle := Low{View: star, By: "hand", DepthMM: 8}
@@ -39,7 +40,8 @@ func TestLinesOnTheMap(t *testing.T) {
 		over.Points = append(over.Points, at(p.X-3.5, p.Y))
 	}
 	r := WalkRequest{EdgeM: 1, SpacingM: 0.1, LimitMM: 0.1, ErrorMM: 0.1,
-		Lines: []Line{line(star, 2, 1, 3, 1), line(star, 2, 0.6, 3, 0.6), line(star, 2.5, 1.2, 2.5, 0.2), line(port, 2, 1, 3, 1)}, Lows: []Low{circle, over}}
+		Lines: []Line{line(star, 2, 1, 3, 1), line(star, 2, 0.6, 3, 0.6), line(star, 2.5, 1.2, 2.5, 0.2),
+			line(port, 2, 1, 3, 1)}, Lows: []Low{circle, over}}
 	got, err := Walk(r)
 	require.NoError(t, err)
 	require.Len(t, got.Patches, 3)
@@ -51,7 +53,8 @@ func TestLinesOnTheMap(t *testing.T) {
 	round := 12 * math.Sin(2*math.Pi/24) * 0.04 // a polygon of 24 sides
 	assert.InDelta(t, round, got.Patches[2].AreaM2, 1e-9)
 	assert.InDelta(t, round*8/2, got.Patches[2].Litres, 1e-9, "a bowl is half as deep as its middle")
-	assert.InDelta(t, 0.4*got.Patches[2].Litres, got.HighL-got.Need.FillL, 1e-9, "a depth felt by hand: 40 % either way")
+	assert.InDelta(t, 0.4*got.Patches[2].Litres, got.HighL-got.Need.FillL, 1e-9,
+		"a depth felt by hand: 40 % either way")
 	require.Len(t, got.Notes, 1)
 	assert.Contains(t, got.Notes[0].String(), "what was read counts")
 	assert.True(t, got.Patches[2].Circled)
@@ -110,11 +113,13 @@ func TestIsolinesClose(t *testing.T) {
 func TestHardLinesAreNotSpanned(t *testing.T) {
 	v := Placement{GapsMM: under1(0, 2, 4, 6, 8, 10, 8, 6, 4, 2, 0)}
 	view := outline.PortSide
-	r := WalkRequest{EdgeM: 1, SpacingM: 0.1, LimitMM: 0.5, Lines: []Line{{Way: "across", WidthM: 0.3, Placements: []Placement{v}, On: &Track{view, at(4, 1), at(4, 0)}}}}
+	r := WalkRequest{EdgeM: 1, SpacingM: 0.1, LimitMM: 0.5,
+		Lines: []Line{{Way: "across", WidthM: 0.3, Placements: []Placement{v}, On: &Track{view, at(4, 1), at(4, 0)}}}}
 	got, err := Walk(r)
 	require.NoError(t, err)
 	assert.Greater(t, got.Need.FillL, 0.3)
-	r.Hard = []survey.HardLine{{Kind: "chine", View: outline.StarboardSide, Points: []outline.Point{at(0, 0.5), at(9, 0.5)}}}
+	r.Hard = []survey.HardLine{{Kind: "chine", View: outline.StarboardSide,
+		Points: []outline.Point{at(0, 0.5), at(9, 0.5)}}}
 	got, _ = Walk(r)
 	assert.Greater(t, got.Need.FillL, 0.3, "on the other side")
 	r.Hard[0].View = view
@@ -123,7 +128,9 @@ func TestHardLinesAreNotSpanned(t *testing.T) {
 
 	g := Grid{NX: 5, NY: 7, DX: 0.5, DY: 0.1}
 	on := &Track{view, at(2, 1), at(4, 1)}
-	h := g.Hardened(on, []survey.HardLine{{Kind: "chine", View: view, Points: []outline.Point{at(0, 0.71), at(9, 0.69)}}, {Kind: "edge", View: view, Points: []outline.Point{at(3.1, 2), at(2.9, -1)}}})
+	h := g.Hardened(on, []survey.HardLine{
+		{Kind: "chine", View: view, Points: []outline.Point{at(0, 0.71), at(9, 0.69)}},
+		{Kind: "edge", View: view, Points: []outline.Point{at(3.1, 2), at(2.9, -1)}}})
 	assert.Equal(t, []int{3}, h.RowBreaks, "rows lie 0.1 m apart below the first")
 	assert.Equal(t, []int{2}, h.Breaks)
 	assert.Empty(t, g.Hardened(nil, []survey.HardLine{{}}).Breaks)
@@ -136,10 +143,12 @@ func TestReadyByTheClock(t *testing.T) {
 	var w field.Weather
 	for i := range 24 * 5 {
 		none := 0.0
-		w.Air = append(w.Air, weather.Hour{At: monday.Add(time.Duration(i) * time.Hour), TempC: 20, RHPct: 50, RainMM: &none})
+		w.Air = append(w.Air, weather.Hour{At: monday.Add(time.Duration(i) * time.Hour), TempC: 20, RHPct: 50,
+			RainMM: &none})
 		w.SurfaceC = append(w.SurfaceC, 20)
 	}
-	p := Pass{Sheet: product.Sheet{Name: "f", Sandable: cure.Table{{TempC: 10, Hours: 16}, {TempC: 20, Hours: 8}}}, Job: field.Job{Lights: true, Apply: time.Hour, Dry: 2 * time.Hour}, WorkH: 4}
+	p := Pass{Sheet: product.Sheet{Name: "f", Sandable: cure.Table{{TempC: 10, Hours: 16}, {TempC: 20, Hours: 8}}},
+		Job: field.Job{Lights: true, Apply: time.Hour, Dry: 2 * time.Hour}, WorkH: 4}
 	got := Ready([]Pass{p, p}, w, calendar.Week{}, time.UTC, monday)
 	require.NotNil(t, got)
 	assert.Equal(t, monday.Add(24*time.Hour+20*time.Hour), *got)
@@ -191,7 +200,8 @@ func TestPassesInTheirOrder(t *testing.T) {
 	got, err := j.Laid(light, &hard, func(product.Sheet) (field.Job, error) { return field.Job{Lights: true}, nil })
 	require.NoError(t, err)
 	require.Len(t, got, 3)
-	assert.Equal(t, []string{"hard", "hard", "light"}, []string{got[0].Sheet.Name, got[1].Sheet.Name, got[2].Sheet.Name})
+	assert.Equal(t, []string{"hard", "hard", "light"}, []string{got[0].Sheet.Name, got[1].Sheet.Name,
+		got[2].Sheet.Name})
 	assert.Equal(t, time.Hour, got[0].Job.Apply)
 	assert.Equal(t, 2*time.Hour, got[2].Job.Apply)
 	assert.InDelta(t, 5, got[2].WorkH, 1e-9)

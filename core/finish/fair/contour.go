@@ -70,7 +70,8 @@ func (c Chart) within(view string, lo, hi outline.Point, step, least float64) []
 		rings := isolines(z, nx, ny, sign, level)
 		for i, r := range rings {
 			for j, p := range r {
-				rings[i][j] = outline.Point{X: min(hi.X, max(lo.X, lo.X+p.X*step)), Y: min(hi.Y, max(lo.Y, lo.Y+p.Y*step))}
+				rings[i][j] = outline.Point{X: min(hi.X, max(lo.X, lo.X+p.X*step)),
+					Y: min(hi.Y, max(lo.Y, lo.Y+p.Y*step))}
 			}
 		}
 		if len(rings) > 0 {

@@ -163,7 +163,9 @@ func (r EdgeRequest) joined(bodies []body, points int, out *EdgeResult) []float6
 		}
 		if b.first > last {
 			bridge(h[last : b.first+1])
-			out.Notes = append(out.Notes, message.Of("Nothing was read between %.3g m and %.3g m: neither height nor tilt there is known.", float64(last)*r.SpacingM, float64(b.first)*r.SpacingM))
+			out.Notes = append(out.Notes,
+				message.Of("Nothing was read between %.3g m and %.3g m: neither height nor tilt there is known.",
+					float64(last)*r.SpacingM, float64(b.first)*r.SpacingM))
 		}
 		last = max(last, b.last)
 	}

@@ -35,7 +35,8 @@ type Class struct {
 }
 
 // Classes lists them, the coarsest first.
-var Classes = []Class{{"work", "work boat", 3, 6, 100, 2}, {"yard", "yard finish", 1.5, 2, 10, 1}, {"show", "show finish", 0.6, 0.5, 1, 0.4}}
+var Classes = []Class{{"work", "work boat", 3, 6, 100, 2}, {"yard", "yard finish", 1.5, 2, 10, 1},
+	{"show", "show finish", 0.6, 0.5, 1, 0.4}}
 
 // ClassByKey returns the class of that key.
 func ClassByKey(key string) (Class, bool) {
@@ -99,7 +100,8 @@ func (g Grid) Validate() error {
 		case math.IsNaN(v):
 			continue
 		case v < 0:
-			bad.Add(path, "a gap is not below nothing: where the straightedge rocks the surface is high, write 0 there and the gaps beside it")
+			bad.Add(path,
+				"a gap is not below nothing: where the straightedge rocks the surface is high, write 0 there and the gaps beside it")
 		case v > mostGapMM:
 			bad.Add(path, "%.4g mm is more than a straightedge can be off: is it in another unit?", v)
 		}
@@ -201,7 +203,8 @@ func (g Grid) result(f []float64, objective float64, l Limits) Result {
 	w.In("Stiffness", l.StiffnessM, "m")
 	w.In("Filler at most", l.MaxFillMM, "mm")
 	w.In("Grinding at most", l.MaxGrindMM, "mm")
-	w.Step("Filler on the surface", "Σ depth · cell", out.FillL, "L", "least bending within the limits, a bounded quadratic programme")
+	w.Step("Filler on the surface", "Σ depth · cell", out.FillL, "L",
+		"least bending within the limits, a bounded quadratic programme")
 	w.Step("Deepest", "", out.MaxFillMM, "mm", "")
 	w.Step("To be ground", "Σ depth · cell", out.GrindL, "L", "")
 	w.Step("Greatest gap before", "under a straightedge a metre long, along rows and columns", out.BeforeMM, "mm", "")

@@ -278,7 +278,8 @@ func BenchmarkFairSurface(b *testing.B) {
 func BenchmarkWalk(b *testing.B) {
 	r := WalkRequest{EdgeM: 1, SpacingM: 0.1, LimitMM: 0.6, ErrorMM: 0.25}
 	for y := range 20 {
-		l := Line{Way: "along", WidthM: 0.1, On: &Track{outline.PortSide, outline.Point{X: 1, Y: 0.1 * float64(y)}, outline.Point{X: 16.5, Y: 0.1 * float64(y)}}}
+		l := Line{Way: "along", WidthM: 0.1, On: &Track{outline.PortSide, outline.Point{X: 1, Y: 0.1 * float64(y)},
+			outline.Point{X: 16.5, Y: 0.1 * float64(y)}}}
 		for k := range 30 {
 			p := Placement{StartM: 0.5 * float64(k)}
 			for i := range 11 {

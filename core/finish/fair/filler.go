@@ -23,8 +23,12 @@ type School struct {
 
 // Schools lists both.
 var Schools = []School{
-	{"heavy", "few heavy coats", "fewer waits for the cure", "more to sand; thick filler slumps, drags under the board, and shrinks back after the paint is on", 0, 0.6, 3, 1.2},
-	{"skims", "many thin skims", "little to sand and no slumps", "each skim waits for its cure and for weather, and what is left on between them must be boarded and wiped", 1.5, 0.2, 2, 3},
+	{"heavy", "few heavy coats", "fewer waits for the cure",
+		"more to sand; thick filler slumps, drags under the board, and shrinks back after the paint is on", 0, 0.6, 3,
+		1.2},
+	{"skims", "many thin skims", "little to sand and no slumps",
+		"each skim waits for its cure and for weather, and what is left on between them must be boarded and wiped", 1.5,
+		0.2, 2, 3},
 }
 
 // Job is a fill by one school. Under is the hard filler that goes in first where it is deep.
@@ -65,7 +69,9 @@ func (s School) Fill(n Need, sheet product.Sheet, hard *product.Sheet, on Face) 
 	w := working.New()
 	j := Job{School: s, PassMM: s.pass(sheet, on.TiltDeg, &w)}
 	board := func(passes int, areaM2 float64) float64 {
-		return w.Step("Keying before a pass and boarding between them", "passes · area / rate of 60 grit on filler · access", float64(passes)*sand.Hours(BoardGrit, areaM2, on.Access, true), "h", "rule of thumb of sanding")
+		return w.Step("Keying before a pass and boarding between them",
+			"passes · area / rate of 60 grit on filler · access", float64(passes)*sand.Hours(BoardGrit, areaM2,
+				on.Access, true), "h", "rule of thumb of sanding")
 	}
 	deepest, litres := n.DeepestMM, n.FillL
 	w.In("Filler on the surface", n.FillL, "L")
@@ -75,7 +81,8 @@ func (s School) Fill(n Need, sheet product.Sheet, hard *product.Sheet, on Face) 
 		u := Under{AreaM2: n.DeepM2, PassMM: School{}.pass(*hard, on.TiltDeg, &w)}
 		u.Passes = passes(n.DeepestMM-topMM, u.PassMM, *hard)
 		w.In("Lows deeper than this are built up hard first", DeepMM, "mm")
-		u.Litres = w.Step("Hard filler to mix", "what lies more than 3 mm deep in them / (1 − shrinkage)", n.DeepL/(1-hard.ShrinkagePct/100), "L", "rule of thumb: hard under, light on top")
+		u.Litres = w.Step("Hard filler to mix", "what lies more than 3 mm deep in them / (1 − shrinkage)",
+			n.DeepL/(1-hard.ShrinkagePct/100), "L", "rule of thumb: hard under, light on top")
 		u.Kg = u.Litres * density(*hard)
 		u.LayH = w.Step("Laying it, rough", "litres / rate", u.Litres/s.LayLH, "h", "rule of thumb")
 		u.Hours = u.LayH + board(u.Passes, n.DeepM2)
@@ -84,10 +91,13 @@ func (s School) Fill(n Need, sheet product.Sheet, hard *product.Sheet, on Face) 
 		deepest = DeepMM
 	}
 	shrunk := 1 - sheet.ShrinkagePct/100
-	w.Step("Laid proud, deepest", "(deepest + proud) / (1 − shrinkage)", (deepest+s.ProudMM)/shrunk, "mm", "the sheet's shrinkage; proud for the board: rule of thumb")
+	w.Step("Laid proud, deepest", "(deepest + proud) / (1 − shrinkage)", (deepest+s.ProudMM)/shrunk, "mm",
+		"the sheet's shrinkage; proud for the board: rule of thumb")
 	j.Passes = passes(deepest, j.PassMM, sheet)
-	w.Step("Passes", "deepest / (1 − shrinkage) / greatest thickness of a pass, rounded up", float64(j.Passes), "", "data sheet, or the school's skim")
-	j.Litres = w.Step("To mix", "(on the surface + area · proud) / (1 − shrinkage)", (litres+n.FillM2*s.ProudMM)/shrunk, "L", "proud for the board, sanded off again: rule of thumb")
+	w.Step("Passes", "deepest / (1 − shrinkage) / greatest thickness of a pass, rounded up", float64(j.Passes), "",
+		"data sheet, or the school's skim")
+	j.Litres = w.Step("To mix", "(on the surface + area · proud) / (1 − shrinkage)", (litres+n.FillM2*s.ProudMM)/shrunk,
+		"L", "proud for the board, sanded off again: rule of thumb")
 	if j.Litres > 0 {
 		j.LossPct = 100 * (1 - litres/shrunk/j.Litres)
 	}

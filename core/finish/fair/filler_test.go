@@ -15,7 +15,8 @@ import (
 // 2.9 / 0.9 mixed. Passes of 5 mm are two, skims of 1.5 mm seven.
 func TestTwoSchools(t *testing.T) {
 	n := Need{FillL: 2, FillM2: 1.5, DeepestMM: 9}
-	s := product.Sheet{ShrinkagePct: 10, MaxPassMM: 5, BaseKgL: 0.75, HardenerKgL: 0.75, RatioByVolume: product.Ratio{Base: 2, Hardener: 1}}
+	s := product.Sheet{ShrinkagePct: 10, MaxPassMM: 5, BaseKgL: 0.75, HardenerKgL: 0.75,
+		RatioByVolume: product.Ratio{Base: 2, Hardener: 1}}
 	heavy, skims := Schools[0].Fill(n, s, nil, Face{Access: 1}), Schools[1].Fill(n, s, nil, Face{Access: 1})
 	assert.Equal(t, 2, heavy.Passes)
 	assert.InDelta(t, 2.9/0.9, heavy.Litres, 1e-9)
@@ -37,10 +38,14 @@ func TestTwoSchools(t *testing.T) {
 // A low of 21 mm: hard filler up to 3 mm under the surface in passes of 15, light on top; one of
 // 6 mm beside it takes light alone.
 func TestDeepLowsAreBuiltUpHard(t *testing.T) {
-	light := product.Sheet{Name: "light", MaxPassMM: 10, BaseKgL: 0.7, HardenerKgL: 0.7, RatioByVolume: product.Ratio{Base: 1, Hardener: 1}}
-	hard := product.Sheet{Name: "hard", MaxPassMM: 15, ShrinkagePct: 4, BaseKgL: 1.3, HardenerKgL: 1.3, RatioByVolume: product.Ratio{Base: 1, Hardener: 1}}
-	c := newChart([]strip{{name: "deep", widthM: 0.5, spacing: 0.1, on: Track{To: outline.Point{X: 0.4}}, depth: []float64{0, 11, 21, 2, 0}},
-		{name: "shallow", widthM: 0.5, spacing: 0.1, on: Track{From: outline.Point{Y: -2}, To: outline.Point{X: 0.4, Y: -2}}, depth: []float64{0, 6, 6, 6, 0}}}, nil)
+	light := product.Sheet{Name: "light", MaxPassMM: 10, BaseKgL: 0.7, HardenerKgL: 0.7,
+		RatioByVolume: product.Ratio{Base: 1, Hardener: 1}}
+	hard := product.Sheet{Name: "hard", MaxPassMM: 15, ShrinkagePct: 4, BaseKgL: 1.3, HardenerKgL: 1.3,
+		RatioByVolume: product.Ratio{Base: 1, Hardener: 1}}
+	c := newChart([]strip{{name: "deep", widthM: 0.5, spacing: 0.1, on: Track{To: outline.Point{X: 0.4}},
+		depth: []float64{0, 11, 21, 2, 0}},
+		{name: "shallow", widthM: 0.5, spacing: 0.1, on: Track{From: outline.Point{Y: -2},
+			To: outline.Point{X: 0.4, Y: -2}}, depth: []float64{0, 6, 6, 6, 0}}}, nil)
 	patches := c.patch(0.25)
 	require.Len(t, patches, 2)
 	n := c.Need(patches)

@@ -67,7 +67,8 @@ func Walk(r WalkRequest) (Walked, error) {
 		if l.On != nil {
 			breaks = append(slices.Clone(breaks), l.On.crossed(r.Hard, l.points(r.SpacingM))...)
 		}
-		got, err := Straightedge(EdgeRequest{EdgeM: r.EdgeM, SpacingM: r.SpacingM, GapLimitMM: r.LimitMM, ReadingErrorMM: r.ErrorMM, Placements: l.Placements, Breaks: breaks})
+		got, err := Straightedge(EdgeRequest{EdgeM: r.EdgeM, SpacingM: r.SpacingM, GapLimitMM: r.LimitMM,
+			ReadingErrorMM: r.ErrorMM, Placements: l.Placements, Breaks: breaks})
 		if err != nil {
 			bad.Under(at, err)
 			continue
@@ -83,7 +84,9 @@ func Walk(r WalkRequest) (Walked, error) {
 		if l.On != nil {
 			s.on = *l.On
 			if mapM := s.on.lengthM(); mapM > 1.15*long {
-				out.Notes = append(out.Notes, message.Of("%s is %.2g m long as read and %.2g m on the map: mark again where it begins and ends.", l.named(k), long, mapM))
+				out.Notes = append(out.Notes,
+					message.Of("%s is %.2g m long as read and %.2g m on the map: mark again where it begins and ends.",
+						l.named(k), long, mapM))
 			}
 		} else {
 			downM += l.WidthM / 2
@@ -101,7 +104,8 @@ func Walk(r WalkRequest) (Walked, error) {
 	out.Chart = newChart(strips, nil)
 	for k, l := range r.Lows {
 		if out.Chart.covered(l.middle(), l.View, len(strips)) {
-			out.Notes = append(out.Notes, message.Of("%s was read with the edge: what was read counts, not the guess.", l.patch(k).Name))
+			out.Notes = append(out.Notes, message.Of("%s was read with the edge: what was read counts, not the guess.",
+				l.patch(k).Name))
 			continue
 		}
 		out.Chart.lows = append(out.Chart.lows, l)

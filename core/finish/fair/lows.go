@@ -94,7 +94,8 @@ func (l Low) patch(k int) Patch {
 func bounds(points []outline.Point) (lo, hi outline.Point) {
 	lo, hi = points[0], points[0]
 	for _, p := range points {
-		lo, hi = outline.Point{X: min(lo.X, p.X), Y: min(lo.Y, p.Y)}, outline.Point{X: max(hi.X, p.X), Y: max(hi.Y, p.Y)}
+		lo, hi = outline.Point{X: min(lo.X, p.X), Y: min(lo.Y, p.Y)},
+			outline.Point{X: max(hi.X, p.X), Y: max(hi.Y, p.Y)}
 	}
 	return lo, hi
 }

@@ -131,7 +131,8 @@ func Ahead(rounds []Round, areaM2 float64, c Class) Outlook {
 	}
 	out.course(rounds)
 	w.In("Hours of a round, so far", hours, "h")
-	w.Step("Hours left", "Σ last round's hours, falling with the root of the lows, never under half", out.HoursL, "h", "rule of thumb")
+	w.Step("Hours left", "Σ last round's hours, falling with the root of the lows, never under half", out.HoursL, "h",
+		"rule of thumb")
 	out.Working = w
 	return out
 }

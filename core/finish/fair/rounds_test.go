@@ -14,7 +14,8 @@ import (
 // more, 10, 5, 2.5, and then 1.25.
 func TestRoundsDecline(t *testing.T) {
 	c := Classes[1]
-	rounds := []Round{{Round: logbook.Round{N: 1, Lows: 80}, Hours: 10}, {Round: logbook.Round{N: 2, Lows: 40}, Hours: 7}, {Round: logbook.Round{N: 3, Lows: 20}, Hours: 5}}
+	rounds := []Round{{Round: logbook.Round{N: 1, Lows: 80}, Hours: 10}, {Round: logbook.Round{N: 2, Lows: 40},
+		Hours: 7}, {Round: logbook.Round{N: 3, Lows: 20}, Hours: 5}}
 	o := Ahead(rounds, 10, c)
 	assert.True(t, o.Fitted)
 	assert.InDelta(t, 0.5, o.Ratio, 0.01)
@@ -31,7 +32,9 @@ func TestRoundsDecline(t *testing.T) {
 	assert.NotEqual(t, 4, Ahead(rounds, 10, Classes[2]).StopAfter, "a show finish is worth more")
 
 	// The course carried on: lows halve, pinholes by their own decline.
-	pinned := []Round{{Round: logbook.Round{N: 1, Lows: 80, Pinholes: 90}, Hours: 1}, {Round: logbook.Round{N: 2, Lows: 40, Pinholes: 30}, Hours: 1}, {Round: logbook.Round{N: 3, Lows: 20, Pinholes: 10}, Hours: 1}}
+	pinned := []Round{{Round: logbook.Round{N: 1, Lows: 80, Pinholes: 90}, Hours: 1},
+		{Round: logbook.Round{N: 2, Lows: 40, Pinholes: 30}, Hours: 1},
+		{Round: logbook.Round{N: 3, Lows: 20, Pinholes: 10}, Hours: 1}}
 	course := Ahead(pinned, 10, c).Course
 	require.Len(t, course, 6)
 	assert.False(t, course[2].Ahead)
@@ -49,7 +52,8 @@ func TestRoundsDecline(t *testing.T) {
 	assert.Greater(t, one.LeftHigh, one.LeftLow)
 	assert.True(t, Ahead([]Round{{Round: logbook.Round{N: 4, Lows: 1}}}, 10, c).Enough)
 	assert.NotEmpty(t, Ahead(nil, 10, c).Working.Warnings)
-	worse := Ahead([]Round{{Round: logbook.Round{N: 1, Lows: 10}, Hours: 4}, {Round: logbook.Round{N: 2, Lows: 14}, Hours: 4}}, 10, c)
+	worse := Ahead([]Round{{Round: logbook.Round{N: 1, Lows: 10}, Hours: 4}, {Round: logbook.Round{N: 2, Lows: 14},
+		Hours: 4}}, 10, c)
 	assert.LessOrEqual(t, worse.Ratio, 0.95, "rounds that find more are taken to decline slowly")
 	assert.LessOrEqual(t, worse.Left, mostRounds)
 
@@ -57,7 +61,8 @@ func TestRoundsDecline(t *testing.T) {
 	said := append(rounds[:2:2], Round{Round: logbook.Round{N: 3, Lows: 20, Verdict: logbook.FairEnough}})
 	assert.True(t, Ahead(said, 10, c).Enough)
 	assert.Zero(t, Ahead(said, 10, c).Left)
-	pins := Pins([]Round{{Round: logbook.Round{N: 1, Lows: 0, Pinholes: 80}, Hours: 2}, {Round: logbook.Round{N: 2, Pinholes: 38}, Hours: 2}}, 10, c)
+	pins := Pins([]Round{{Round: logbook.Round{N: 1, Lows: 0, Pinholes: 80}, Hours: 2},
+		{Round: logbook.Round{N: 2, Pinholes: 38}, Hours: 2}}, 10, c)
 	assert.InDelta(t, 10, pins.Allowed, 1e-9)
 	assert.Equal(t, 1, pins.Left, "38, 18, then 9")
 }

@@ -26,7 +26,8 @@ const anchor = 1e-9
 
 func (g Grid) problem(l Limits) *problem {
 	n := g.NX * g.NY
-	p := &problem{nx: g.NX, ny: g.NY, wx: make([]float64, n), wy: make([]float64, n), wxy: make([]float64, n), diag: make([]float64, n), target: make([]float64, n),
+	p := &problem{nx: g.NX, ny: g.NY, wx: make([]float64, n), wy: make([]float64, n), wxy: make([]float64, n),
+		diag: make([]float64, n), target: make([]float64, n),
 		lo: make([]float64, n), hi: make([]float64, n)}
 	kx := math.Pow(l.StiffnessM/g.DX, 4)
 	ky, kxy := 0.0, 0.0
@@ -310,7 +311,8 @@ func (g Grid) between(f []float64, x, y float64) float64 {
 
 // turned is g with rows for columns.
 func (g Grid) turned() Grid {
-	t := Grid{NX: g.NY, NY: g.NX, DX: g.DY, DY: g.DX, Breaks: g.RowBreaks, RowBreaks: g.Breaks, Gaps: turn(g.Gaps, g.NX, g.NY)}
+	t := Grid{NX: g.NY, NY: g.NX, DX: g.DY, DY: g.DX, Breaks: g.RowBreaks, RowBreaks: g.Breaks,
+		Gaps: turn(g.Gaps, g.NX, g.NY)}
 	if g.NY == 1 {
 		t.DX = 1 // of no bearing
 	}

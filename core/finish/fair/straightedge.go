@@ -145,15 +145,23 @@ func (r EdgeRequest) explain(out *EdgeResult) {
 	w.In("Placements", float64(len(r.Placements)), "")
 	w.In("Gap allowed", r.GapLimitMM, "mm")
 	w.In("A reading may be out", r.ReadingErrorMM, "mm")
-	w.Step("Tilts not observed", "placements that share fewer than two readings with those before", float64(out.TiltsNotObserved), "", "each placement has a line of its own")
-	w.Step("Deepest fill", "least surface that shows no edge of the length more than is allowed", out.DeepestMM, "mm", "raised from below until nothing moves")
+	w.Step("Tilts not observed", "placements that share fewer than two readings with those before",
+		float64(out.TiltsNotObserved), "", "each placement has a line of its own")
+	w.Step("Deepest fill", "least surface that shows no edge of the length more than is allowed", out.DeepestMM, "mm",
+		"raised from below until nothing moves")
 	w.Step("Filler for a metre of width", "∫ fill", out.LitresPerM, "L", "1 mm on 1 m² is 1 L")
 	if out.TiltsNotObserved > 0 {
-		w.Step("If the joints favour it", "every placement filled for itself", out.LitresPerMLow, "L", "no tilt of the joints needs less")
-		out.Notes = append(out.Notes, message.Of("The edge was laid end to end %d times: how the placements tilt against each other is not known, and between %.2g L and %.2g L a metre are needed. Lay it again overlapping by half, and it is.",
-			out.TiltsNotObserved, out.LitresPerMLow, out.LitresPerMHigh))
+		w.Step("If the joints favour it", "every placement filled for itself", out.LitresPerMLow, "L",
+			"no tilt of the joints needs less")
+		out.Notes = append(out.Notes,
+			message.Of(
+				"The edge was laid end to end %d times: how the placements tilt against each other is not known, and between %.2g L and %.2g L a metre are needed. Lay it again overlapping by half, and it is.",
+				out.TiltsNotObserved, out.LitresPerMLow, out.LitresPerMHigh))
 	}
 	if r.GapLimitMM < r.ReadingErrorMM {
-		out.Notes = append(out.Notes, message.Of("A gap of %.2g mm cannot be read to %.2g mm: what is filled below that is the reading, not the hull.", r.GapLimitMM, r.ReadingErrorMM))
+		out.Notes = append(out.Notes,
+			message.Of(
+				"A gap of %.2g mm cannot be read to %.2g mm: what is filled below that is the reading, not the hull.",
+				r.GapLimitMM, r.ReadingErrorMM))
 	}
 }

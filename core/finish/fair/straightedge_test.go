@@ -43,7 +43,8 @@ func TestReferenceStraightedges(t *testing.T) {
 	require.NoError(t, json.Unmarshal(raw, &file))
 	require.Len(t, file.Cases, 10)
 	for _, c := range file.Cases {
-		r := EdgeRequest{EdgeM: c.Input.Edge, SpacingM: c.Input.Spacing, GapLimitMM: c.Input.Limit, ReadingErrorMM: c.Input.Error}
+		r := EdgeRequest{EdgeM: c.Input.Edge, SpacingM: c.Input.Spacing, GapLimitMM: c.Input.Limit,
+			ReadingErrorMM: c.Input.Error}
 		for k, gaps := range c.Input.Gaps {
 			p := Placement{StartM: float64(k) * c.Input.Step}
 			for _, g := range gaps {
@@ -137,7 +138,9 @@ func minOf(v []float64) float64 {
 func TestReadingNoiseIsNotFilled(t *testing.T) {
 	noise := Placement{GapsMM: under1(0.2, 0, 0.2, 0.1, 0, 0.2, 0, 0.1, 0.2, 0, 0.1)}
 	low := Placement{GapsMM: under1(0, 0, 0, 2, 4, 5, 4, 2, 0, 0, 0)}
-	got, err := Walk(WalkRequest{Lines: []Line{{Way: "along", WidthM: 0.4, Placements: []Placement{noise}}, {Way: "along", WidthM: 0.4, Placements: []Placement{low}}, {Way: "along", WidthM: 0.4, Placements: []Placement{low}}},
+	got, err := Walk(WalkRequest{Lines: []Line{{Way: "along", WidthM: 0.4, Placements: []Placement{noise}},
+		{Way: "along", WidthM: 0.4, Placements: []Placement{low}},
+		{Way: "along", WidthM: 0.4, Placements: []Placement{low}}},
 		EdgeM: 1, SpacingM: 0.1, LimitMM: 0.1, ErrorMM: 0.25})
 	require.NoError(t, err)
 	require.Len(t, got.Patches, 1, "the low runs over two lines")
@@ -147,7 +150,8 @@ func TestReadingNoiseIsNotFilled(t *testing.T) {
 	assert.InDelta(t, 2*0.4*0.5, got.Patches[0].AreaM2, 1e-9)
 	assert.InDelta(t, 2*0.4*0.1*(17-0.5), got.Patches[0].Litres, 0.02, "gaps of 17 mm in all less a tenth left at each")
 	assert.Equal(t, got.Need.FillL, got.Patches[0].Litres)
-	_, err = Walk(WalkRequest{Lines: []Line{{Way: "along", WidthM: 0, Placements: []Placement{{GapsMM: under1(1, 2)}}}}, EdgeM: 1, SpacingM: 0.1, LimitMM: 1})
+	_, err = Walk(WalkRequest{Lines: []Line{{Way: "along", WidthM: 0, Placements: []Placement{{GapsMM: under1(1, 2)}}}},
+		EdgeM: 1, SpacingM: 0.1, LimitMM: 1})
 	assert.ErrorContains(t, err, "lines[0].widthM")
 	assert.ErrorContains(t, err, "lines[0].placements[0].gapsMM")
 }

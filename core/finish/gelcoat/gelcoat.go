@@ -74,7 +74,8 @@ type Work struct {
 
 // Usual is a gelcoat to begin with.
 func Usual(areaM2 float64) Work {
-	return Work{Way: Roll, AreaM2: math.Max(0.01, areaM2), FilmUm: 600, PassUm: 300, Gouges: []Gouge{}, TempC: 20, Seal: Wax, FromGrit: 320, ToGrit: 1500, LeastUm: 350, Patches: []Patch{}}
+	return Work{Way: Roll, AreaM2: math.Max(0.01, areaM2), FilmUm: 600, PassUm: 300, Gouges: []Gouge{}, TempC: 20,
+		Seal: Wax, FromGrit: 320, ToGrit: 1500, LeastUm: 350, Patches: []Patch{}}
 }
 
 // Rules of thumb.
@@ -151,7 +152,8 @@ func (w Work) Validate() error {
 
 // Plan plans w with the sheet of the gelcoat on a surface of areaM2.
 func (w Work) Plan(s product.Sheet, areaM2 float64) (Result, error) {
-	out := Result{Plan: craft.New("Peroxide: goggles before the bottle is opened; it and cobalt never meet, nor acetone. Eyewash at hand.",
+	out := Result{Plan: craft.New(
+		"Peroxide: goggles before the bottle is opened; it and cobalt never meet, nor acetone. Eyewash at hand.",
 		"Styrene: moving air, an organic-vapour mask; no flame."), Ladder: []sand.Step{}}
 	if err := w.Validate(); err != nil {
 		return out, err
@@ -162,17 +164,20 @@ func (w Work) Plan(s product.Sheet, areaM2 float64) (Result, error) {
 			out.Litres += proud * float64(g.Count) * g.LengthMM * g.WidthMM * g.DepthMM / 1e6
 			out.Passes = max(out.Passes, int(math.Ceil(g.DepthMM/layerMM)))
 		}
-		out.Litres = wk.Step("Thickened gelcoat", "Σ pieces · length · width · depth · 1.15", out.Litres, "L", "proud by 15 %: rule of thumb")
+		out.Litres = wk.Step("Thickened gelcoat", "Σ pieces · length · width · depth · 1.15", out.Litres, "L",
+			"proud by 15 %: rule of thumb")
 	} else {
 		method, _ := film.MethodByKey(map[Way]string{Spray: "spray", Roll: "roller"}[w.Way])
 		out.Passes = int(math.Ceil(w.FilmUm/w.PassUm - 1e-9))
 		wk.In("Area", w.AreaM2, "m²")
 		wk.In("Wet film in all", w.FilmUm, "µm")
 		wk.Step("Passes", "wet film / a pass", float64(out.Passes), "", "what you set")
-		out.Litres = wk.StepOf("Gelcoat", message.Of("area · wet film / (1 − %g %%)", method.LossPct), w.AreaM2*w.FilmUm/1000/(1-method.LossPct/100), "L", message.Lit("usual loss of the method"))
+		out.Litres = wk.StepOf("Gelcoat", message.Of("area · wet film / (1 − %g %%)", method.LossPct),
+			w.AreaM2*w.FilmUm/1000/(1-method.LossPct/100), "L", message.Lit("usual loss of the method"))
 		out.Comb = application.OnComb(w.PassUm)
 		if most := map[Way]float64{Spray: sprayUm, Roll: rollUm}[w.Way]; w.PassUm > most {
-			out.Find(false, "A wet pass of %.0f µm runs on anything but a level face: %.0f µm is the most by %s.", w.PassUm, most, method.Name)
+			out.Find(false, "A wet pass of %.0f µm runs on anything but a level face: %.0f µm is the most by %s.",
+				w.PassUm, most, method.Name)
 		}
 	}
 	out.Pots = max(1, int(math.Ceil(out.Litres/potL)))
@@ -183,8 +188,10 @@ func (w Work) Plan(s product.Sheet, areaM2 float64) (Result, error) {
 	}
 	out.Findings = append(out.Findings, out.Dose.Findings...)
 	wk.In("At", w.TempC, "°C")
-	wk.StepOf("Catalyst of a pot", message.Of("%.3g L · density · %.2g %%", out.PotL, out.Dose.Pct), out.Dose.G, "g", message.Lit("the sheet's table by temperature"))
-	out.GelMin = wk.Step("Gels in", "the sheet's pot life, shorter for a large pot and more catalyst", 60*out.Dose.GelH, "min", "sheet; with mass^0.3 and the inverse of the dose: rules of thumb")
+	wk.StepOf("Catalyst of a pot", message.Of("%.3g L · density · %.2g %%", out.PotL, out.Dose.Pct), out.Dose.G, "g",
+		message.Lit("the sheet's table by temperature"))
+	out.GelMin = wk.Step("Gels in", "the sheet's pot life, shorter for a large pot and more catalyst", 60*out.Dose.GelH,
+		"min", "sheet; with mass^0.3 and the inverse of the dose: rules of thumb")
 	if w.TempC < s.MinCureC {
 		out.Find(true, "At %.0f °C it stays soft: the sheet asks for %.0f °C.", w.TempC, s.MinCureC)
 	}
@@ -216,7 +223,8 @@ func (w Work) face() float64 {
 
 // gloss plans the ladder from the first grit to polish, and what film it leaves.
 func (r *Result) gloss(w Work) error {
-	p, err := sand.Make(sand.Request{From: w.FromGrit, To: w.ToGrit, AreaM2: w.face(), Access: 1, Wet: true, Next: product.Gelcoat})
+	p, err := sand.Make(sand.Request{From: w.FromGrit, To: w.ToGrit, AreaM2: w.face(), Access: 1, Wet: true,
+		Next: product.Gelcoat})
 	if err != nil {
 		return err
 	}
@@ -224,9 +232,12 @@ func (r *Result) gloss(w Work) error {
 	if w.Way == Repair {
 		return nil
 	}
-	r.LeftUm = r.Working.StepOf("Left after sanding", message.Of("wet film − %d µm of unevenness − what the grits take", orangeUm), w.FilmUm-orangeUm-p.RemovedUm, "µm", message.Lit("unevenness is a rule of thumb: the gauge tells"))
+	r.LeftUm = r.Working.StepOf("Left after sanding", message.Of("wet film − %d µm of unevenness − what the grits take",
+		orangeUm), w.FilmUm-orangeUm-p.RemovedUm, "µm", message.Lit("unevenness is a rule of thumb: the gauge tells"))
 	if r.LeftUm < w.LeastUm {
-		r.Find(true, "Sanded flat only %.0f µm are left and %.0f µm must stay: lay another pass, or begin with a finer grit.", math.Max(0, r.LeftUm), w.LeastUm)
+		r.Find(true,
+			"Sanded flat only %.0f µm are left and %.0f µm must stay: lay another pass, or begin with a finer grit.",
+			math.Max(0, r.LeftUm), w.LeastUm)
 	}
 	return nil
 }
@@ -236,7 +247,8 @@ func (w Work) where(areaM2 float64) *step.Where {
 	if w.Way == Repair {
 		out := &step.Where{Name: "gouges"}
 		for i, g := range w.Gouges {
-			out.Patches = append(out.Patches, step.Patch{Name: fmt.Sprintf("%d × %.0f mm deep, %d", g.Count, g.DepthMM, i+1), AreaM2: float64(g.Count) * g.LengthMM * g.WidthMM / 1e6})
+			out.Patches = append(out.Patches, step.Patch{Name: fmt.Sprintf("%d × %.0f mm deep, %d", g.Count, g.DepthMM,
+				i+1), AreaM2: float64(g.Count) * g.LengthMM * g.WidthMM / 1e6})
 		}
 		return out
 	}
@@ -257,32 +269,49 @@ func (r *Result) steps(w Work, s product.Sheet, areaM2 float64) {
 	um := r.Litres * (1 - m.LossPct/100) * 10 * s.VolumeSolidsPct / math.Max(1e-6, laid) / float64(max(1, r.Passes))
 	gap := float64(r.Passes-1) * r.TackMin / 60
 	if w.Way == Repair {
-		r.Do(craft.Work("key", "open and key", message.Of("to sound material with a V, feather with 80, wipe with acetone and let it go off"), repairH*float64(len(w.Gouges)), 0).With(80, 0).At(where))
-		fill := craft.Coats("fill", "main", r.Passes, um, m, repairH, message.Of("silica until it stands, colour first; press it in, no air; at most 3 mm a layer, the last one proud")).At(where).Of(r.Litres*1000, "mL")
+		r.Do(craft.Work("key", "open and key",
+			message.Of("to sound material with a V, feather with 80, wipe with acetone and let it go off"),
+			repairH*float64(len(w.Gouges)), 0).With(80, 0).At(where))
+		fill := craft.Coats("fill", "main", r.Passes, um, m, repairH,
+			message.Of(
+				"silica until it stands, colour first; press it in, no air; at most 3 mm a layer, the last one proud")).At(where).Of(r.Litres*1000, "mL")
 		fill.Work = step.Fill
 		r.Do(fill)
 	} else {
 		how := message.Of("in one direction, the next pass across it, while the last still takes a print")
 		if w.Way == Spray {
-			how = message.Of("wet passes without stopping, 400 mm off, a large nozzle; thin only with what the sheet names")
+			how = message.Of(
+				"wet passes without stopping, 400 mm off, a large nozzle; thin only with what the sheet names")
 		}
 		rate := map[Way]float64{Spray: 20, Roll: 8}[w.Way]
-		r.Do(craft.Work("key", "key and clean", message.Of("80 to 120, dust off, acetone and let it go off: gelcoat holds on by the key"), w.AreaM2/6, 0).With(120, 20).At(where))
-		r.Do(craft.Coats("passes", "main", r.Passes, um, m, w.AreaM2/rate, message.Of("%.0f µm wet each, %v", w.PassUm, how)).At(where).Of(r.Litres, "L"))
+		r.Do(craft.Work("key", "key and clean",
+			message.Of("80 to 120, dust off, acetone and let it go off: gelcoat holds on by the key"), w.AreaM2/6,
+			0).With(120, 20).At(where))
+		r.Do(craft.Coats("passes", "main", r.Passes, um, m, w.AreaM2/rate, message.Of("%.0f µm wet each, %v", w.PassUm,
+			how)).At(where).Of(r.Litres, "L"))
 	}
 	wait := r.SandH
 	switch w.Seal {
 	case Wax:
 		if s.Waxed {
-			r.Do(craft.Work("wax", "wax is in it", message.Of("this gelcoat holds wax: it comes up while it cures. Nothing goes over it unless it is sanded"), 0, 0).Stays())
+			r.Do(craft.Work("wax", "wax is in it",
+				message.Of(
+					"this gelcoat holds wax: it comes up while it cures. Nothing goes over it unless it is sanded"), 0,
+				0).Stays())
 		} else {
 			last := r.Litres / float64(max(1, r.Passes))
-			r.Do(craft.Work("wax", "wax in the last pass", message.Of("stir in, only in the last: nothing sticks to it after"), 0, 0).Of(last*waxPct*10, "mL").Stays())
+			r.Do(craft.Work("wax", "wax in the last pass",
+				message.Of("stir in, only in the last: nothing sticks to it after"), 0, 0).Of(last*waxPct*10,
+				"mL").Stays())
 		}
 	case PVA:
-		r.Do(craft.Work("seal", "seal with PVA", message.Of("spray or sponge a closed film over it as soon as it has gelled; water takes it off"), 0.1+face/20, sealDryH+wait).Of(face*pvaLM2*1000, "mL").At(where))
+		r.Do(craft.Work("seal", "seal with PVA",
+			message.Of("spray or sponge a closed film over it as soon as it has gelled; water takes it off"),
+			0.1+face/20, sealDryH+wait).Of(face*pvaLM2*1000, "mL").At(where))
 	case Film:
-		r.Do(craft.Work("seal", "seal with film", message.Of("clear film pressed on while wet, no bubbles, taped round: for small places"), 0.1, wait).At(where))
+		r.Do(craft.Work("seal", "seal with film",
+			message.Of("clear film pressed on while wet, no bubbles, taped round: for small places"), 0.1, wait).At(
+			where))
 		if w.Way != Repair && w.AreaM2 > 1 {
 			r.Find(false, "Film over %.1f m² will wrinkle: wax or PVA suit a whole face.", w.AreaM2)
 		}
@@ -291,9 +320,12 @@ func (r *Result) steps(w Work, s product.Sheet, areaM2 float64) {
 		r.Working.Step("Passes follow one another in", "tack-free time · (passes − 1)", gap, "h", "the sheet")
 	}
 	for _, st := range r.Ladder {
-		r.Do(craft.Work(fmt.Sprintf("sand-%d", st.Grit), "", message.Of("wet, on a block, across the last till its scratches are gone; fresh water"), st.Hours, 0).With(st.Grit, st.RemovedUm).At(where))
+		r.Do(craft.Work(fmt.Sprintf("sand-%d", st.Grit), "",
+			message.Of("wet, on a block, across the last till its scratches are gone; fresh water"), st.Hours, 0).With(
+			st.Grit, st.RemovedUm).At(where))
 	}
-	r.Do(craft.Work("polish", "compound and polish", message.Of("slow machine, keep it cool: gelcoat burns"), math.Max(0.2, polishH*face), 0).At(where))
+	r.Do(craft.Work("polish", "compound and polish", message.Of("slow machine, keep it cool: gelcoat burns"),
+		math.Max(0.2, polishH*face), 0).At(where))
 }
 
 // match says what the patches come to.
@@ -306,5 +338,6 @@ func match(ps []Patch) string {
 			return "It matched with: " + ps[i].Recipe + "."
 		}
 	}
-	return fmt.Sprintf("%d tried and none matches yet. A cured patch tells after %.0f h; a wet one never.", len(ps), minPatchH)
+	return fmt.Sprintf("%d tried and none matches yet. A cured patch tells after %.0f h; a wet one never.", len(ps),
+		minPatchH)
 }

@@ -15,7 +15,8 @@ func sheet() product.Sheet {
 	return product.Sheet{Name: "gelcoat", Kind: product.Gelcoat, BaseKgL: 1.2, VolumeSolidsPct: 97, MinCureC: 12,
 		Doses:    []product.Dose{{TempC: 15, Pct: 2.5}, {TempC: 25, Pct: 1.5}},
 		PotLife:  cure.Table{{TempC: 15, Hours: 0.5}, {TempC: 25, Hours: 0.25}},
-		TackFree: cure.Table{{TempC: 15, Hours: 4}, {TempC: 25, Hours: 2}}, Sandable: cure.Table{{TempC: 15, Hours: 12}, {TempC: 25, Hours: 6}}}
+		TackFree: cure.Table{{TempC: 15, Hours: 4}, {TempC: 25, Hours: 2}}, Sandable: cure.Table{{TempC: 15, Hours: 12},
+			{TempC: 25, Hours: 6}}}
 }
 
 // 3 m² at 600 µm through a roller that loses 10 %: 2 L, in four pots of half a litre;
@@ -108,5 +109,6 @@ func TestPatches(t *testing.T) {
 	assert.Contains(t, match(nil), "No patch yet")
 	tried := []Patch{{On: "2026-05-01", Recipe: "1 : 100 black", Judged: "too dark"}}
 	assert.Contains(t, match(tried), "none matches")
-	assert.Contains(t, match(append(tried, Patch{On: "2026-05-02", Recipe: "1 : 200 black", Judged: "match"})), "1 : 200 black")
+	assert.Contains(t, match(append(tried, Patch{On: "2026-05-02", Recipe: "1 : 200 black", Judged: "match"})),
+		"1 : 200 black")
 }

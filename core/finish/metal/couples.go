@@ -13,7 +13,9 @@ var Noble = []struct {
 	Key   string  `json:"key"`
 	Name  string  `json:"name"`
 	Volts float64 `json:"volts"`
-}{{"zinc", "zinc anode", -1.03}, {"aluminium", "aluminium", -0.8}, {"steel", "mild steel", -0.61}, {"cast-iron", "cast iron", -0.61}, {"bronze", "bronze or copper", -0.3}, {"lead", "lead", -0.22}, {"stainless", "stainless steel", -0.08}}
+}{{"zinc", "zinc anode", -1.03}, {"aluminium", "aluminium", -0.8}, {"steel", "mild steel", -0.61},
+	{"cast-iron", "cast iron", -0.61}, {"bronze", "bronze or copper", -0.3}, {"lead", "lead", -0.22},
+	{"stainless", "stainless steel", -0.08}}
 
 // Pair is two metals that touch.
 type Pair struct {
@@ -72,15 +74,18 @@ func (r *Result) pairs(w Work) {
 		case p.A == p.B:
 			e.Loses, e.Says = "", message.Of("the same metal: no isolation needed")
 		case p.Isolated:
-			e.Says = message.Of("parted: gasket, sleeve and washers; check with a meter that %s and %s do not touch", nameOf(low), nameOf(high))
+			e.Says = message.Of("parted: gasket, sleeve and washers; check with a meter that %s and %s do not touch",
+				nameOf(low), nameOf(high))
 		case math.Abs(a-b) < farApart:
 			e.Says = message.Of("near one another: bed in compound, coat both")
 		default:
 			e.Bad = true
-			e.Says = message.Of("%s is eaten: part them with gasket, sleeves and washers, bed in compound; coat %s first of all, bare it drives the eating", nameOf(low), nameOf(high))
+			e.Says = message.Of(
+				"%s is eaten: part them with gasket, sleeves and washers, bed in compound; coat %s first of all, bare it drives the eating", nameOf(low), nameOf(high))
 		}
 		if low == "steel" && high == "stainless" {
-			e.Says = message.Of("%v. Welded to one another: carry the whole system 50 mm onto the stainless, its key blasted or 60 grit", e.Says)
+			e.Says = message.Of(
+				"%v. Welded to one another: carry the whole system 50 mm onto the stainless, its key blasted or 60 grit", e.Says)
 		}
 		r.Pairs = append(r.Pairs, e)
 	}
@@ -96,10 +101,12 @@ func (r *Result) posts(w Work) {
 		// Section ½ · rise · width, its middle a third of the width off the post.
 		r.CollarL += 0.5 * p.RiseMM * p.CollarMM * 2 * math.Pi * (in + (out-in)/3) / 1e6
 		if slope := p.RiseMM / p.CollarMM; slope < leastSlope {
-			r.Find(false, "The collar round %s rises %.0f mm in %.0f mm: water stands from 1 in 20 down.", p.Name, p.RiseMM, p.CollarMM)
+			r.Find(false, "The collar round %s rises %.0f mm in %.0f mm: water stands from 1 in 20 down.", p.Name,
+				p.RiseMM, p.CollarMM)
 		}
 	}
 	if len(w.Posts) > 0 {
-		r.Take("Filler for collars", "Σ ½ · rise · width · 2 π · (radius + width / 3)", r.CollarL, "L", "a ring of triangular section")
+		r.Take("Filler for collars", "Σ ½ · rise · width · 2 π · (radius + width / 3)", r.CollarL, "L",
+			"a ring of triangular section")
 	}
 }

@@ -26,7 +26,8 @@ type Profile struct {
 }
 
 // Profiles lists them.
-var Profiles = []Profile{{"none", "not blasted", 0}, {"fine", "fine", 10}, {"medium", "medium", 25}, {"coarse", "coarse", 40}}
+var Profiles = []Profile{{"none", "not blasted", 0}, {"fine", "fine", 10}, {"medium", "medium", 25},
+	{"coarse", "coarse", 40}}
 
 // Work is metal to be coated.
 type Work struct {
@@ -49,7 +50,8 @@ type Work struct {
 
 // Usual is metal to begin with.
 func Usual(areaM2 float64) Work {
-	return Work{Profile: "none", AreaM2: math.Max(0.01, areaM2), Coats: 2, WashedAt: []time.Time{}, OldUm: 250, NominalUm: 150, ReadingsUm: []float64{}, Pairs: []Pair{}, Posts: []Post{}}
+	return Work{Profile: "none", AreaM2: math.Max(0.01, areaM2), Coats: 2, WashedAt: []time.Time{}, OldUm: 250,
+		NominalUm: 150, ReadingsUm: []float64{}, Pairs: []Pair{}, Posts: []Post{}}
 }
 
 // Hour is the air at the surface: humidity there, per cent.
@@ -164,7 +166,10 @@ func BareH(s survey.Substrate, rh float64) float64 {
 
 // Plan plans w on c.
 func (w Work) Plan(c Case) (Result, error) {
-	out := Result{Plan: craft.New("Blasting: supplied air, nobody near; old lead, chromate or zinc dust is licensed work.", "Spark, solvent and closed tanks do not go together: air first, a watcher outside."), Washes: []Wash{}, Pairs: []Eaten{}}
+	out := Result{Plan: craft.New(
+		"Blasting: supplied air, nobody near; old lead, chromate or zinc dust is licensed work.",
+		"Spark, solvent and closed tanks do not go together: air first, a watcher outside."), Washes: []Wash{},
+		Pairs: []Eaten{}}
 	if err := w.Validate(); err != nil {
 		return out, err
 	}
@@ -215,7 +220,8 @@ func (r *Result) clock(w Work, c Case) {
 		used += share
 	}
 	r.UsedPct = math.Min(100, r.UsedPct)
-	r.Working.Step("Of the time to prime gone", "Σ hours / what the humidity at the surface allows", r.UsedPct, "%", "24 h below 50 %, 12 below 60, 8 below 70, 4 below 85, else 1; aluminium 8: rules of thumb")
+	r.Working.Step("Of the time to prime gone", "Σ hours / what the humidity at the surface allows", r.UsedPct, "%",
+		"24 h below 50 %, 12 below 60, 8 below 70, 4 below 85, else 1; aluminium 8: rules of thumb")
 	switch {
 	case primed && r.PrimeBy != nil && c.Logged[0].After(*r.PrimeBy):
 		r.Find(false, "The first coat went on after the metal had turned: look for rust under it.")
@@ -261,7 +267,8 @@ func (r *Result) washes(w Work, c Case) {
 		r.Washes = append(r.Washes, out)
 	}
 	if missed > 0 {
-		r.Find(false, "%d of the coats went on without a wash: salt under a coat draws water through it and lifts it in blisters.", missed)
+		r.Find(false,
+			"%d of the coats went on without a wash: salt under a coat draws water through it and lifts it in blisters.", missed)
 	}
 }
 
@@ -281,28 +288,40 @@ const wholePct = 1
 func (r *Result) steps(w Work, c Case) {
 	where := w.where(c.AreaM2)
 	if w.BlastedAt == nil && w.Profile != "none" {
-		r.Do(craft.Work("blast", "blast to bright metal, "+w.profile().Name+" profile", message.Of("then blow and vacuum it clean: no water from here to the primer on steel"), w.AreaM2/1.5, 0).As(step.Strip).At(where))
+		r.Do(craft.Work("blast", "blast to bright metal, "+w.profile().Name+" profile",
+			message.Of("then blow and vacuum it clean: no water from here to the primer on steel"), w.AreaM2/1.5, 0).As(
+			step.Strip).At(where))
 	}
 	if w.EdgeM > 0 {
-		r.Do(craft.Work("feather", "feather the edges", message.Of("back till every old layer shows as a ring of its own width; 80, then 120; no loose lip left"), w.EdgeM/6, 0).With(120, 0).
-			At(&step.Where{Name: "feathered band", Patches: []step.Patch{{Name: "feathered band", AreaM2: r.BandM2}}}).Of(r.BandM2, "m²"))
+		r.Do(craft.Work("feather", "feather the edges",
+			message.Of("back till every old layer shows as a ring of its own width; 80, then 120; no loose lip left"),
+			w.EdgeM/6, 0).With(120, 0).
+			At(&step.Where{Name: "feathered band",
+				Patches: []step.Patch{{Name: "feathered band", AreaM2: r.BandM2}}}).Of(r.BandM2, "m²"))
 	}
 	roller, _ := film.MethodByKey("roller")
 	blade, _ := film.MethodByKey("blade")
 	bareSteel := w.BlastedAt == nil && w.Profile != "none" && c.Substrate != survey.Aluminium
 	for n := range w.Coats {
 		if n > 0 || !bareSteel {
-			r.Do(craft.Work(fmt.Sprintf("wash-%d", n+1), "wash off salt", message.Of("fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough"), w.AreaM2/20, 0).As(step.Wash).At(where))
+			r.Do(craft.Work(fmt.Sprintf("wash-%d", n+1), "wash off salt",
+				message.Of(
+					"fresh water, top down, before every coat; what a test kit reads in µg/cm² tells whether it was enough"), w.AreaM2/20, 0).As(step.Wash).At(where))
 		}
 		if c.Primer != nil {
-			r.Do(craft.Coats(fmt.Sprintf("coat-%d", n+1), "main", 1, w.NominalUm/float64(w.Coats), roller, 0, message.Of("stripe welds, edges and corners by brush first")).At(where))
+			r.Do(craft.Coats(fmt.Sprintf("coat-%d", n+1), "main", 1, w.NominalUm/float64(w.Coats), roller, 0,
+				message.Of("stripe welds, edges and corners by brush first")).At(where))
 		}
 		if n > 0 {
 			continue
 		}
 		if r.PitL > 0 && c.Filler != nil {
-			fill := craft.Coats("pits", "filler", 1, 1000*r.PitL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/w.PitM2, blade, w.PitM2*1.5, message.Of("bright to the bottom, one coat of primer, epoxy filler pressed in with a stiff blade, skim and board off")).
-				At(&step.Where{Name: "pits", Patches: []step.Patch{{Name: "pits", AreaM2: w.PitM2}}}).Of(r.PitL*1000, "mL")
+			fill := craft.Coats("pits", "filler", 1,
+				1000*r.PitL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/w.PitM2, blade, w.PitM2*1.5,
+				message.Of(
+					"bright to the bottom, one coat of primer, epoxy filler pressed in with a stiff blade, skim and board off")).
+				At(&step.Where{Name: "pits", Patches: []step.Patch{{Name: "pits", AreaM2: w.PitM2}}}).Of(r.PitL*1000,
+				"mL")
 			fill.Work = step.Fill
 			r.Do(fill)
 		}
@@ -311,9 +330,14 @@ func (r *Result) steps(w Work, c Case) {
 			for i, p := range w.Posts {
 				out := (p.AcrossMM/2 + p.CollarMM) / 1000
 				in := p.AcrossMM / 2000
-				at.Patches = append(at.Patches, step.Patch{Name: fmt.Sprintf("%s, %d", p.Name, i+1), AreaM2: math.Pi * (out*out - in*in)})
+				at.Patches = append(at.Patches, step.Patch{Name: fmt.Sprintf("%s, %d", p.Name, i+1),
+					AreaM2: math.Pi * (out*out - in*in)})
 			}
-			fill := craft.Coats("collars", "filler", 1, 1000*r.CollarL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/at.AreaM2(0), blade, 0.3*float64(len(w.Posts)), message.Of("epoxy filler, high at the post, feathered out to nothing; smooth it with a wet glove")).At(at).Of(r.CollarL*1000, "mL")
+			fill := craft.Coats("collars", "filler", 1,
+				1000*r.CollarL*(1-blade.LossPct/100)*c.Filler.VolumeSolidsPct/100/at.AreaM2(0), blade,
+				0.3*float64(len(w.Posts)),
+				message.Of("epoxy filler, high at the post, feathered out to nothing; smooth it with a wet glove")).At(
+				at).Of(r.CollarL*1000, "mL")
 			fill.Work = step.Fill
 			r.Do(fill)
 		}
@@ -335,12 +359,14 @@ const (
 func (r *Result) surface(w Work) {
 	wk := &r.Working
 	if w.EdgeM > 0 {
-		r.BandMM = wk.Step("Feathered band", "25 mm for every 100 µm of old film", w.OldUm/100*bandPer100Um, "mm", "rule of thumb: a finger feels no step")
+		r.BandMM = wk.Step("Feathered band", "25 mm for every 100 µm of old film", w.OldUm/100*bandPer100Um, "mm",
+			"rule of thumb: a finger feels no step")
 		r.BandM2 = wk.Step("Its area", "edge · band", w.EdgeM*r.BandMM/1000, "m²", "")
 	}
 	if w.PitM2 > 0 && w.PitMM > 0 {
 		each := pitShape * w.PitMM * math.Pow(pitWidth*w.PitMM, 2) / 1e6 // L
-		r.PitL = r.Take("Pit filler", "area · pits a dm² · ½ · depth · (2.5 · depth)² · 1.3", 1.3*w.PitM2*100*float64(w.Pits)*each, "L", "rule of thumb, a third more for the skim between")
+		r.PitL = r.Take("Pit filler", "area · pits a dm² · ½ · depth · (2.5 · depth)² · 1.3",
+			1.3*w.PitM2*100*float64(w.Pits)*each, "L", "rule of thumb, a third more for the skim between")
 	}
 }
 

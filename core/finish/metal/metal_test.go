@@ -82,7 +82,9 @@ func TestBandsAndPits(t *testing.T) {
 func TestFeatheringTakesItsTime(t *testing.T) {
 	w := Usual(5)
 	w.EdgeM = 12
-	i := slices.IndexFunc(plan(t, w, Case{Now: noon}).Steps, func(s craft.Step) bool { return s.Name == "feather the edges" })
+	i := slices.IndexFunc(plan(t, w, Case{Now: noon}).Steps, func(s craft.Step) bool {
+		return s.Name == "feather the edges"
+	})
 	require.GreaterOrEqual(t, i, 0)
 	assert.InDelta(t, 2, plan(t, w, Case{Now: noon}).Steps[i].Hours, 1e-9)
 }
@@ -99,7 +101,8 @@ func TestReadingsAreCorrected(t *testing.T) {
 
 func TestUnlikeMetals(t *testing.T) {
 	w := Usual(1)
-	w.Pairs = []Pair{{"stainless", "aluminium", "cleats", false}, {"aluminium", "bronze", "seacock", true}, {"steel", "cast-iron", "keel", false}, {"steel", "stainless", "rail", false}}
+	w.Pairs = []Pair{{"stainless", "aluminium", "cleats", false}, {"aluminium", "bronze", "seacock", true},
+		{"steel", "cast-iron", "keel", false}, {"steel", "stainless", "rail", false}}
 	r := plan(t, w, Case{})
 	assert.Equal(t, "aluminium", r.Pairs[0].Loses)
 	assert.True(t, r.Pairs[0].Bad)

@@ -56,8 +56,9 @@ type Work struct {
 
 // Usual is a set to begin with.
 func Usual() Work {
-	return Work{SourceLengthM: 1.2, SourceWidthM: 0.6, Casts: 2, TrimM: 0.02, Panels: []Panel{}, Moulds: 1, FirstUse: true,
-		GelUm: 500, FillerMM: 1, Plies: []Ply{{300, false}, {450, false}, {450, false}}, TempC: 20, BondMM: 2}
+	return Work{SourceLengthM: 1.2, SourceWidthM: 0.6, Casts: 2, TrimM: 0.02, Panels: []Panel{}, Moulds: 1,
+		FirstUse: true,
+		GelUm:    500, FillerMM: 1, Plies: []Ply{{300, false}, {450, false}, {450, false}}, TempC: 20, BondMM: 2}
 }
 
 // Rules of thumb: resin to glass by weight, what is added for the brush and the pot,
@@ -140,7 +141,8 @@ func (w Work) Validate() error {
 
 // Plan plans w with the sheet of the gelcoat.
 func (w Work) Plan(s product.Sheet) (Result, error) {
-	out := Result{Plan: craft.New("Peroxide: goggles before the bottle is opened, never with cobalt or acetone. Styrene: moving air, no flame.",
+	out := Result{Plan: craft.New(
+		"Peroxide: goggles before the bottle is opened, never with cobalt or acetone. Styrene: moving air, no flame.",
 		"PVA and wax keep every coat off: nothing of them near what is to be painted."), Seams: []Seam{}}
 	if err := w.Validate(); err != nil {
 		return out, err
@@ -203,7 +205,8 @@ func (r *Result) seams(w Work) {
 		}
 	}
 	if len(list) > 0 {
-		r.Find(false, "The source of %.3g m × %.3g m cannot give every panel in one piece: %v. Match the pattern across the seam, or find a larger source.",
+		r.Find(false,
+			"The source of %.3g m × %.3g m cannot give every panel in one piece: %v. Match the pattern across the seam, or find a larger source.",
 			w.SourceLengthM, w.SourceWidthM, message.Join(list, "; "))
 	}
 }
@@ -239,8 +242,10 @@ func (r *Result) materials(w Work, s product.Sheet) {
 	if kgL == 0 {
 		kgL = 1.2
 	}
-	gel := r.Take("Gelcoat", "area · wet film · density · 1.1", r.CastM2*w.GelUm/1000*kgL*wasteResin, "kg", "sheet's density; 10 % for brush and pot")
-	filler := r.Take("Filler coat", "area · depth · density · 1.1", r.CastM2*w.FillerMM*fillerKgL*wasteResin, "kg", "resin with silica and chopped strand; rule of thumb")
+	gel := r.Take("Gelcoat", "area · wet film · density · 1.1", r.CastM2*w.GelUm/1000*kgL*wasteResin, "kg",
+		"sheet's density; 10 % for brush and pot")
+	filler := r.Take("Filler coat", "area · depth · density · 1.1", r.CastM2*w.FillerMM*fillerKgL*wasteResin, "kg",
+		"resin with silica and chopped strand; rule of thumb")
 	glass, resin := 0.0, 0.0
 	for _, p := range w.Plies {
 		kg := r.CastM2 * p.GSM / 1000
@@ -252,9 +257,12 @@ func (r *Result) materials(w Work, s product.Sheet) {
 		}
 	}
 	r.Take("Glass", "Σ area · g/m² of the plies", glass, "kg", "the plies")
-	resin = r.Take("Laminating resin", "Σ glass · 2.3 for mat, 1.1 for cloth · 1.1", resin*wasteResin, "kg", "rule of thumb")
-	r.CatalystG = r.Take("Catalyst", "per cent of gelcoat, filler coat and resin", (gel+filler+resin)*1000*r.Pct/100, "g", "the gelcoat's sheet, at the shop's temperature")
-	r.Take("Release PVA", "mould · 0.06 L/m² · coats · fillings", w.SourceLengthM*w.SourceWidthM*pvaLM2*pvaCoats*float64(max(1, r.Rounds)), "L", "rule of thumb")
+	resin = r.Take("Laminating resin", "Σ glass · 2.3 for mat, 1.1 for cloth · 1.1", resin*wasteResin, "kg",
+		"rule of thumb")
+	r.CatalystG = r.Take("Catalyst", "per cent of gelcoat, filler coat and resin", (gel+filler+resin)*1000*r.Pct/100,
+		"g", "the gelcoat's sheet, at the shop's temperature")
+	r.Take("Release PVA", "mould · 0.06 L/m² · coats · fillings",
+		w.SourceLengthM*w.SourceWidthM*pvaLM2*pvaCoats*float64(max(1, r.Rounds)), "L", "rule of thumb")
 	r.Take("Bonding paste", "panels · bed · 1.15", r.PanelM2*w.BondMM*bondWaste, "L", "an even notched bed")
 	thick := w.GelUm/1000 + w.FillerMM
 	for _, p := range w.Plies {
@@ -264,7 +272,8 @@ func (r *Result) materials(w Work, s product.Sheet) {
 			thick += p.GSM / 1000 * 2.3
 		}
 	}
-	wk.Step("Thickness of a panel", "gelcoat + filler coat + plies (mat 2.3 mm, cloth 1.1 mm a kg/m²)", thick, "mm", "rule of thumb")
+	wk.Step("Thickness of a panel", "gelcoat + filler coat + plies (mat 2.3 mm, cloth 1.1 mm a kg/m²)", thick, "mm",
+		"rule of thumb")
 }
 
 // steps are those of one filling of a mould, and of bonding.
@@ -284,36 +293,62 @@ func (r *Result) steps(w Work, s product.Sheet, dose mix.Dose) {
 		r.Working.Warn("%.0f °C lies outside the sheet's times.", w.TempC)
 	}
 	if w.TempC < s.MinCureC {
-		r.Find(true, "At %.0f °C it does not cure: the sheet asks for %.0f °C. Warm the shop, or wait.", w.TempC, s.MinCureC)
+		r.Find(true, "At %.0f °C it does not cure: the sheet asks for %.0f °C. Warm the shop, or wait.", w.TempC,
+			s.MinCureC)
 	}
-	r.DemouldH = r.Working.Step("Demould after", "the sheet's sandable time at the shop's temperature", cured, "h", "data sheet; it must be cold to the hand as well")
+	r.DemouldH = r.Working.Step("Demould after", "the sheet's sandable time at the shop's temperature", cured, "h",
+		"data sheet; it must be cold to the hand as well")
 	if w.Casts > 1 && w.FirstUse {
-		r.Do(craft.Work("mould", "take the mould off the source", message.Of("release the source as below, tooling gelcoat, plies and ribs; leave it on till it is cold and cured"), 2+float64(len(w.Plies)+2)*m2/laminateM2, cured+coolH))
+		r.Do(craft.Work("mould", "take the mould off the source",
+			message.Of(
+				"release the source as below, tooling gelcoat, plies and ribs; leave it on till it is cold and cured"),
+			2+float64(len(w.Plies)+2)*m2/laminateM2, cured+coolH))
 	}
 	if w.FirstUse {
-		r.Do(craft.Work("trial", "release test", message.Of("a hand's breadth with all the coats of release, gelcoat and a ply: it must come off clean, or nothing is cast"), 0.5, cured).As(step.Trial))
+		r.Do(craft.Work("trial", "release test",
+			message.Of(
+				"a hand's breadth with all the coats of release, gelcoat and a ply: it must come off clean, or nothing is cast"), 0.5, cured).As(step.Trial))
 	}
 	begun := len(r.Steps)
-	r.Do(craft.Work("clean", "clean the mould", message.Of("wash, dry, look along it: what is in it will be in every panel"), 0.3+0.2*m2, 0.5))
-	r.Do(craft.Work("wax", fmt.Sprintf("wax, %d coats", wax), message.Of("thin, till it hazes, then polish; an hour between coats"), float64(wax)*0.2*math.Max(1, m2), float64(wax)*(waxHazeH+waxHardH)).Of(float64(wax), "coats"))
-	r.Do(craft.Work("pva", fmt.Sprintf("PVA, %d coats", pvaCoats), message.Of("sponge or spray it on in a closed film, dry between coats, no touching after"), 0.3, pvaCoats*pvaDryH).Of(m2*pvaLM2*pvaCoats, "L"))
-	r.Do(craft.Work("gelcoat", "gelcoat into the mould", message.Of("even, into every corner of the pattern, no air in it; ready when a finger leaves a print and comes away clean"), 0.2*math.Max(1, m2), tack).Of(w.GelUm, "µm"))
+	r.Do(craft.Work("clean", "clean the mould",
+		message.Of("wash, dry, look along it: what is in it will be in every panel"), 0.3+0.2*m2, 0.5))
+	r.Do(craft.Work("wax", fmt.Sprintf("wax, %d coats", wax),
+		message.Of("thin, till it hazes, then polish; an hour between coats"), float64(wax)*0.2*math.Max(1, m2),
+		float64(wax)*(waxHazeH+waxHardH)).Of(float64(wax), "coats"))
+	r.Do(craft.Work("pva", fmt.Sprintf("PVA, %d coats", pvaCoats),
+		message.Of("sponge or spray it on in a closed film, dry between coats, no touching after"), 0.3,
+		pvaCoats*pvaDryH).Of(m2*pvaLM2*pvaCoats, "L"))
+	r.Do(craft.Work("gelcoat", "gelcoat into the mould",
+		message.Of(
+			"even, into every corner of the pattern, no air in it; ready when a finger leaves a print and comes away clean"), 0.2*math.Max(1, m2), tack).Of(w.GelUm, "µm"))
 	if w.FillerMM > 0 {
-		r.Do(craft.Work("filler", "filler coat", message.Of("resin stiff with silica and chopped strand, level with the pattern's backs: no air under the first ply"), 0.3*math.Max(1, m2), tack).Of(w.FillerMM, "mm"))
+		r.Do(craft.Work("filler", "filler coat",
+			message.Of(
+				"resin stiff with silica and chopped strand, level with the pattern's backs: no air under the first ply"), 0.3*math.Max(1, m2), tack).Of(w.FillerMM, "mm"))
 	}
-	r.Do(craft.Work("plies", fmt.Sprintf("%d plies", len(w.Plies)), message.Of("wet out from below, roll the air out, the lightest first"), float64(len(w.Plies))*m2/laminateM2, cured+coolH).Of(float64(len(w.Plies)), "plies"))
-	r.Do(craft.Work("demould", "demould", message.Of("cold and cured: wedges of wood along the edge, water to float the PVA, never a screwdriver"), 0.5, 0))
+	r.Do(craft.Work("plies", fmt.Sprintf("%d plies", len(w.Plies)),
+		message.Of("wet out from below, roll the air out, the lightest first"), float64(len(w.Plies))*m2/laminateM2,
+		cured+coolH).Of(float64(len(w.Plies)), "plies"))
+	r.Do(craft.Work("demould", "demould",
+		message.Of("cold and cured: wedges of wood along the edge, water to float the PVA, never a screwdriver"), 0.5,
+		0))
 	work := 0.0
 	for _, s := range r.Steps[begun:] {
 		r.PartH += s.WorkH + s.WaitH
 		work += s.WorkH
 	}
 	if more := r.Rounds - 1; more > 0 {
-		r.Do(craft.Work("more", fmt.Sprintf("%d more %s of the mould", more, map[bool]string{true: "filling", false: "fillings"}[more == 1]), message.Of("each as above, from cleaning to demoulding"), float64(more)*work, float64(more)*(r.PartH-work)))
+		r.Do(craft.Work("more", fmt.Sprintf("%d more %s of the mould", more,
+			map[bool]string{true: "filling", false: "fillings"}[more == 1]),
+			message.Of("each as above, from cleaning to demoulding"), float64(more)*work, float64(more)*(r.PartH-work)))
 	}
-	r.Do(craft.Work("fit", "trim and dry-fit", message.Of("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded", 1000*w.TrimM), 0.3*float64(len(w.Panels)), 0))
+	r.Do(craft.Work("fit", "trim and dry-fit",
+		message.Of("cut %.0f mm off all round, number the backs, dry-fit on the deck before anything is bonded",
+			1000*w.TrimM), 0.3*float64(len(w.Panels)), 0))
 	for i := range r.Steps {
 		r.Steps[i].Indoor = true
 	}
-	r.Do(craft.Work("bond", "bond the panels", message.Of("wash off PVA, grind both faces, notched bed, from the middle out, weights"), 0.4*float64(len(w.Panels))+r.PanelM2/2, cured).Of(r.PanelM2, "m²"))
+	r.Do(craft.Work("bond", "bond the panels",
+		message.Of("wash off PVA, grind both faces, notched bed, from the middle out, weights"),
+		0.4*float64(len(w.Panels))+r.PanelM2/2, cured).Of(r.PanelM2, "m²"))
 }

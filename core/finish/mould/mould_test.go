@@ -16,7 +16,8 @@ func sheet() product.Sheet {
 	return product.Sheet{Name: "gelcoat", Kind: product.Gelcoat, BaseKgL: 1.2, VolumeSolidsPct: 97, MinCureC: 12,
 		Doses:    []product.Dose{{TempC: 15, Pct: 2.5}, {TempC: 25, Pct: 1.5}},
 		PotLife:  cure.Table{{TempC: 15, Hours: 0.5}, {TempC: 25, Hours: 0.25}},
-		TackFree: cure.Table{{TempC: 15, Hours: 4}, {TempC: 25, Hours: 2}}, Sandable: cure.Table{{TempC: 15, Hours: 12}, {TempC: 25, Hours: 6}}}
+		TackFree: cure.Table{{TempC: 15, Hours: 4}, {TempC: 25, Hours: 2}}, Sandable: cure.Table{{TempC: 15, Hours: 12},
+			{TempC: 25, Hours: 6}}}
 }
 
 func one(edit func(w *Work)) Work {
@@ -84,7 +85,8 @@ func TestSeveralPartsFromOneMould(t *testing.T) {
 	r, err = w.Plan(sheet())
 	require.NoError(t, err)
 	assert.Equal(t, 2, r.Rounds)
-	assert.InDelta(t, math.Sqrt(12*6), r.DemouldH, 0.15, "nearly the geometric mean, half way between the sheet's temperatures")
+	assert.InDelta(t, math.Sqrt(12*6), r.DemouldH, 0.15,
+		"nearly the geometric mean, half way between the sheet's temperatures")
 }
 
 func TestBadFields(t *testing.T) {

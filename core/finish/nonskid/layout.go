@@ -75,7 +75,8 @@ type piece struct {
 
 // Lay lays w out.
 func Lay(w Work, draw Letters) (Layout, error) {
-	out := Layout{Deck: polygon.Shape{}, Fittings: polygon.Shape{}, Gaps: polygon.Shape{}, Panels: []Panel{}, Findings: []message.Finding{}, Even: []Even{}, Working: working.New()}
+	out := Layout{Deck: polygon.Shape{}, Fittings: polygon.Shape{}, Gaps: polygon.Shape{}, Panels: []Panel{},
+		Findings: []message.Finding{}, Even: []Even{}, Working: working.New()}
 	if err := w.Validate(); err != nil {
 		return out, err
 	}
@@ -101,7 +102,8 @@ func Lay(w Work, draw Letters) (Layout, error) {
 	}
 	for _, c := range cells {
 		for _, at := range c.necks {
-			out.find(false, "A panel near %.2f m forward, %.2f m to the side has a neck narrower than %.0f mm: split it there, or move a fitting's margin.", at.X, math.Abs(at.Y), 1000*narrowM)
+			out.find(false,
+				"A panel near %.2f m forward, %.2f m to the side has a neck narrower than %.0f mm: split it there, or move a fitting's margin.", at.X, math.Abs(at.Y), 1000*narrowM)
 		}
 	}
 	if w.Stencil != nil {
@@ -130,7 +132,8 @@ func (l *Layout) deck(w Work) (err error) {
 				return err
 			}
 			if a := off.Area(); a > 0.005*l.Deck.Area() {
-				l.find(false, "The traced deck is not the same on both sides: %.3g m² of one have no twin. Panels follow it as it is.", a)
+				l.find(false,
+					"The traced deck is not the same on both sides: %.3g m² of one have no twin. Panels follow it as it is.", a)
 			}
 		}
 	}
@@ -159,7 +162,9 @@ func (l *Layout) keepOut(w Work) ([]around, error) {
 			twins = append(twins, twins[0].Mirrored())
 		}
 		for _, t := range twins {
-			if !slices.ContainsFunc(l.Deck, func(d polygon.Polygon) bool { return d.Outer.Contains(middle(t[0].Outer)) }) {
+			if !slices.ContainsFunc(l.Deck, func(d polygon.Polygon) bool {
+				return d.Outer.Contains(middle(t[0].Outer))
+			}) {
 				bad.Add(fmt.Sprintf("fittings[%d].x", i), "%s lies outside the deck", named(f))
 				break
 			}
@@ -173,7 +178,8 @@ func (l *Layout) keepOut(w Work) ([]around, error) {
 		}
 		// A fillet of radius r at the square corner of a margin m comes so near to the fitting.
 		if near := math.Sqrt2*f.margin() - (math.Sqrt2-1)*w.InsideRM; !f.Round && near < f.margin()/2 {
-			l.find(false, "Inside corners of %.0f mm bring the panel within %.0f mm of the corners of %s, where its margin is %.0f mm.", 1000*w.InsideRM,
+			l.find(false,
+				"Inside corners of %.0f mm bring the panel within %.0f mm of the corners of %s, where its margin is %.0f mm.", 1000*w.InsideRM,
 				1000*math.Max(0, near), named(f), 1000*f.margin())
 		}
 	}
@@ -320,7 +326,8 @@ func (l *Layout) name(cells []cell, w Work) {
 	}
 	slices.SortStableFunc(cells, func(a, b cell) int {
 		ca, cb := a.Centroid(), b.Centroid()
-		return cmp.Or(cmp.Compare(math.Round(20*cb.X), math.Round(20*ca.X)), cmp.Compare(math.Abs(ca.Y), math.Abs(cb.Y)))
+		return cmp.Or(cmp.Compare(math.Round(20*cb.X), math.Round(20*ca.X)),
+			cmp.Compare(math.Abs(ca.Y), math.Abs(cb.Y)))
 	})
 	count := map[string]int{}
 	for _, c := range cells {
@@ -333,7 +340,8 @@ func (l *Layout) name(cells []cell, w Work) {
 		}
 		slices.SortFunc(c.panels, func(a, b piece) int { return cmp.Compare(b.Area(), a.Area()) })
 		for i, p := range c.panels {
-			at := Panel{Name: name, Shape: p.Shape, Label: p.label, AreaM2: p.Area(), CellM2: c.Area(), MaskM: p.EdgeLength()}
+			at := Panel{Name: name, Shape: p.Shape, Label: p.label, AreaM2: p.Area(), CellM2: c.Area(),
+				MaskM: p.EdgeLength()}
 			if len(c.panels) > 1 {
 				at.Name += string(rune('a' + min(i, 25)))
 			}
@@ -345,7 +353,8 @@ func (l *Layout) name(cells []cell, w Work) {
 		}
 	}
 	if count["S"] != count["P"] && w.Symmetric {
-		l.find(false, "There are %d panels to starboard and %d to port: a split or a fitting has no twin.", count["S"], count["P"])
+		l.find(false, "There are %d panels to starboard and %d to port: a split or a fitting has no twin.", count["S"],
+			count["P"])
 	}
 }
 
@@ -394,10 +403,12 @@ func (l *Layout) sum(w Work) {
 	wk.In("Deck", l.DeckM2, "m²")
 	wk.In("Margin at edges", 1000*w.EdgeM, "mm")
 	wk.In("Panels", float64(len(order)), "")
-	wk.Step("Non-skid", "deck − margins − gaps − fittings with theirs, corners rounded", l.AreaM2, "m²", "offsets of the outlines, corners as arcs")
+	wk.Step("Non-skid", "deck − margins − gaps − fittings with theirs, corners rounded", l.AreaM2, "m²",
+		"offsets of the outlines, corners as arcs")
 	wk.Step("Masking", "Σ edges of the panels", l.MaskM, "m", "the outlines")
 	if l.TwiceM > 0 {
-		wk.StepOf("In two layers", message.Of("both edges of the gaps narrower than two tapes of %g mm", w.TapeMM), l.TwiceM, "m", message.Lit("one must lift while its neighbour is still to be laid"))
+		wk.StepOf("In two layers", message.Of("both edges of the gaps narrower than two tapes of %g mm", w.TapeMM),
+			l.TwiceM, "m", message.Lit("one must lift while its neighbour is still to be laid"))
 	}
 	l.Hours = wk.Step("Laying", "area / rate", l.AreaM2/w.RateM2H, "h", "your rate")
 	l.takes(w)
@@ -406,7 +417,8 @@ func (l *Layout) sum(w Work) {
 		n := w.Sheet.Pack(l.Panels)
 		l.Nest = &n
 		for _, name := range n.TooLarge {
-			l.find(true, "%s does not fit on a sheet of %.3g m × %.3g m: split it, or accept a seam.", name, w.Sheet.LengthM, w.Sheet.WidthM)
+			l.find(true, "%s does not fit on a sheet of %.3g m × %.3g m: split it, or accept a seam.", name,
+				w.Sheet.LengthM, w.Sheet.WidthM)
 		}
 	}
 }

@@ -78,7 +78,9 @@ func (s Sheet) Pack(panels []Panel) Nest {
 	var shelves []shelf
 	top := map[int]float64{} // how high a sheet is filled
 	for _, m := range mats {
-		at := slices.IndexFunc(shelves, func(h shelf) bool { return h.height >= m.WidthM && h.x+m.LengthM <= s.LengthM })
+		at := slices.IndexFunc(shelves, func(h shelf) bool {
+			return h.height >= m.WidthM && h.x+m.LengthM <= s.LengthM
+		})
 		if at < 0 {
 			sheet := 1
 			for sheet <= out.Sheets && top[sheet]+m.WidthM > s.WidthM {

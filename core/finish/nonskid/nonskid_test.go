@@ -69,15 +69,18 @@ func TestAreasByHand(t *testing.T) {
 		want float64
 		mask float64
 	}{
-		"mirrored":         {nil, 8, 12},
-		"margin":           {func(w *Work) { w.EdgeM = 0.1 }, 3.8 * 1.8, 11.2},
-		"round corners":    {func(w *Work) { w.EdgeM, w.OutsideRM = 0.1, 0.2 }, 3.8*1.8 - (4-math.Pi)*0.04, 11.2 - 8*0.2 + 2*math.Pi*0.2},
-		"split, both edge": {func(w *Work) { w.Splits = []Split{{X1: 2, Y1: -2, X2: 2, Y2: 2, WidthM: 0.02}} }, 8 - 2*0.02, 2 * (2*1.99 + 2*2)},
+		"mirrored": {nil, 8, 12},
+		"margin":   {func(w *Work) { w.EdgeM = 0.1 }, 3.8 * 1.8, 11.2},
+		"round corners": {func(w *Work) { w.EdgeM, w.OutsideRM = 0.1, 0.2 }, 3.8*1.8 - (4-math.Pi)*0.04,
+			11.2 - 8*0.2 + 2*math.Pi*0.2},
+		"split, both edge": {func(w *Work) { w.Splits = []Split{{X1: 2, Y1: -2, X2: 2, Y2: 2, WidthM: 0.02}} },
+			8 - 2*0.02, 2 * (2*1.99 + 2*2)},
 		"round fitting": {func(w *Work) {
 			w.Fittings = []Fitting{{Kind: "filler", X: 2, Y: 0.5, LengthM: 0.2, Round: true, MarginM: &zero}}
 		}, 8 - math.Pi*0.15*0.15, 12 + 2*math.Pi*0.15},
 		"mirrored fitting": {func(w *Work) {
-			w.Fittings = []Fitting{{Kind: "filler", X: 2, Y: 0.5, LengthM: 0.2, Round: true, MarginM: &zero, Mirror: true}}
+			w.Fittings = []Fitting{{Kind: "filler", X: 2, Y: 0.5, LengthM: 0.2, Round: true, MarginM: &zero,
+				Mirror: true}}
 		}, 8 - 2*math.Pi*0.15*0.15, 12 + 4*math.Pi*0.15},
 	} {
 		l := lay(t, half(c.edit))
@@ -93,7 +96,8 @@ func TestThePlanOfAPanel(t *testing.T) {
 	require.NotEmpty(t, l.Panels)
 	assert.InDelta(t, 4, l.Panels[0].LengthM, 1e-6)
 	assert.InDelta(t, 1, l.Panels[0].WidthM, 1e-6)
-	sheet := product.Sheet{Name: "grit", Kind: product.NonSkidPaint, VolumeSolidsPct: 50, Film: product.Film{MinUm: 50, TypicalUm: 80, MaxUm: 150}}
+	sheet := product.Sheet{Name: "grit", Kind: product.NonSkidPaint, VolumeSolidsPct: 50,
+		Film: product.Film{MinUm: 50, TypicalUm: 80, MaxUm: 150}}
 	assert.NotEmpty(t, w.Plan(&l, sheet, 0))
 	w.School = Moulded
 	assert.Empty(t, w.Plan(&l, sheet, 0))
@@ -108,7 +112,8 @@ func TestInsideCorners(t *testing.T) {
 		})
 	}
 	round, large := lay(t, hatch(0.04)), lay(t, hatch(0.1))
-	assert.InDelta(t, 8-0.36-4*0.6*0.04-math.Pi*0.04*0.04, round.AreaM2, 1e-4, "of the margin's radius it is the margin all round")
+	assert.InDelta(t, 8-0.36-4*0.6*0.04-math.Pi*0.04*0.04, round.AreaM2, 1e-4,
+		"of the margin's radius it is the margin all round")
 	assert.InDelta(t, 8-0.68*0.68+(4-math.Pi)*0.01, large.AreaM2, 1e-4)
 	require.NotEmpty(t, large.Findings)
 	assert.Contains(t, large.Findings[0].Text.String(), "within 15 mm of the corners of the hatch")
@@ -127,7 +132,8 @@ func TestANeckIsTold(t *testing.T) {
 func TestNamesOrderAndPairs(t *testing.T) {
 	l := lay(t, half(func(w *Work) {
 		w.EdgeM = 0.05
-		w.Splits = []Split{{X1: -1, Y1: 0, X2: 5, Y2: 0, WidthM: 0.1}, {X1: 3, Y1: 0, X2: 3, Y2: 2, WidthM: 0.03, Mirror: true}}
+		w.Splits = []Split{{X1: -1, Y1: 0, X2: 5, Y2: 0, WidthM: 0.1}, {X1: 3, Y1: 0, X2: 3, Y2: 2, WidthM: 0.03,
+			Mirror: true}}
 	}))
 	require.Len(t, l.Panels, 4)
 	assert.InDelta(t, find(l, "S1").AreaM2, find(l, "P1").AreaM2, 1e-6, "a pair")
@@ -160,15 +166,21 @@ func TestFittingThatCutsAPanel(t *testing.T) {
 
 func TestBadFields(t *testing.T) {
 	for path, edit := range map[string]func(w *Work){
-		"fittings[0].x":       func(w *Work) { w.Fittings = []Fitting{{Kind: "cleat", X: 9, LengthM: 0.2, WidthM: 0.1}} },
+		"fittings[0].x": func(w *Work) {
+			w.Fittings = []Fitting{{Kind: "cleat", X: 9, LengthM: 0.2,
+				WidthM: 0.1}}
+		},
 		"fittings[0].lengthM": func(w *Work) { w.Fittings = []Fitting{{Kind: "cleat", X: 1}} },
 		"fittings[0].kind":    func(w *Work) { w.Fittings = []Fitting{{Kind: "gun", X: 1, LengthM: 1, WidthM: 1}} },
 		"splits[0].x2":        func(w *Work) { w.Splits = []Split{{WidthM: 0.01}} },
 		"edgeM":               func(w *Work) { w.EdgeM = -1 },
-		"texture.pitchMM":     func(w *Work) { w.Texture = Texture{Tool: Square, Grade: "fine", WidthMM: 4, PitchMM: 3, DepthMM: 2} },
-		"sheet.lengthM":       func(w *Work) { w.School, w.Sheet = Mats, Sheet{WidthM: 1} },
-		"stencil.text":        func(w *Work) { w.Stencil = &Stencil{HeightM: 0.1, BridgeM: 0.005} },
-		"deck[0].outer":       func(w *Work) { w.Deck[0].Outer = w.Deck[0].Outer[:2] },
+		"texture.pitchMM": func(w *Work) {
+			w.Texture = Texture{Tool: Square, Grade: "fine", WidthMM: 4, PitchMM: 3,
+				DepthMM: 2}
+		},
+		"sheet.lengthM": func(w *Work) { w.School, w.Sheet = Mats, Sheet{WidthM: 1} },
+		"stencil.text":  func(w *Work) { w.Stencil = &Stencil{HeightM: 0.1, BridgeM: 0.005} },
+		"deck[0].outer": func(w *Work) { w.Deck[0].Outer = w.Deck[0].Outer[:2] },
 	} {
 		_, err := Lay(half(edit), blocks)
 		var bad fielderr.Errors
@@ -207,7 +219,8 @@ func TestNestNeverOverlaps(t *testing.T) {
 	var panels []Panel
 	for i := range 40 {
 		a, b := 0.2+0.03*float64(i%11), 0.15+0.05*float64(i%7)
-		panels = append(panels, Panel{Name: string(rune('A' + i)), AreaM2: a * b, Shape: polygon.Shape{{Outer: box(float64(i), 2, a, b)}}})
+		panels = append(panels, Panel{Name: string(rune('A' + i)), AreaM2: a * b,
+			Shape: polygon.Shape{{Outer: box(float64(i), 2, a, b)}}})
 	}
 	panels = append(panels, Panel{Name: "huge", AreaM2: 4, Shape: polygon.Shape{{Outer: box(0, 0, 2, 2)}}})
 	s := Sheet{LengthM: 1.8, WidthM: 0.9, SpaceM: 0.01}
@@ -220,7 +233,8 @@ func TestNestNeverOverlaps(t *testing.T) {
 		assert.LessOrEqual(t, a.X+a.LengthM, s.LengthM+1e-9)
 		assert.LessOrEqual(t, a.Y+a.WidthM, s.WidthM+1e-9)
 		for _, b := range n.Mats[:i] {
-			apart := a.Sheet != b.Sheet || a.X >= b.X+b.LengthM || b.X >= a.X+a.LengthM || a.Y >= b.Y+b.WidthM || b.Y >= a.Y+a.WidthM
+			apart := a.Sheet != b.Sheet || a.X >= b.X+b.LengthM || b.X >= a.X+a.LengthM || a.Y >= b.Y+b.WidthM ||
+				b.Y >= a.Y+a.WidthM
 			assert.True(t, apart, "%s and %s overlap", a.Panel, b.Panel)
 		}
 	}
@@ -245,14 +259,16 @@ func TestStencilInOnePiece(t *testing.T) {
 	assert.True(t, l.Findings[0].Stop)
 	assert.Contains(t, l.Findings[0].Text.String(), "not lie wholly on one panel")
 	logo := lay(t, half(func(w *Work) {
-		w.Stencil = &Stencil{Outlines: []polygon.Ring{box(0, 0, 2, 2), box(0.5, 0.5, 1, 1)}, X: 2, HeightM: 0.2, BridgeM: 0.006}
+		w.Stencil = &Stencil{Outlines: []polygon.Ring{box(0, 0, 2, 2), box(0.5, 0.5, 1, 1)}, X: 2, HeightM: 0.2,
+			BridgeM: 0.006}
 	}))
 	assert.InDelta(t, 8-(0.04-0.01), logo.AreaM2, 1e-4, "a frame stays smooth")
 }
 
 // BenchmarkLay lays out 60 panels with 200 fittings.
 func BenchmarkLay(b *testing.B) {
-	w := Usual([]polygon.Polygon{{Outer: polygon.Ring{{X: 0, Y: -2}, {X: 9, Y: -2.2}, {X: 15, Y: -0.4}, {X: 15, Y: 0.4}, {X: 9, Y: 2.2}, {X: 0, Y: 2}}}})
+	w := Usual([]polygon.Polygon{{Outer: polygon.Ring{{X: 0, Y: -2}, {X: 9, Y: -2.2}, {X: 15, Y: -0.4}, {X: 15, Y: 0.4},
+		{X: 9, Y: 2.2}, {X: 0, Y: 2}}}})
 	for i := range 14 {
 		x := 0.9 * float64(i+1)
 		w.Splits = append(w.Splits, Split{X1: x, Y1: -3, X2: x, Y2: 3, WidthM: 0.03})
@@ -261,7 +277,8 @@ func BenchmarkLay(b *testing.B) {
 		w.Splits = append(w.Splits, Split{X1: -1, Y1: y, X2: 16, Y2: y, WidthM: 0.04})
 	}
 	for i := range 200 {
-		w.Fittings = append(w.Fittings, Fitting{Kind: "stanchion", X: 0.4 + 0.5*float64(i/10), Y: -1.7 + 0.37*float64(i%10), LengthM: 0.08, WidthM: 0.08})
+		w.Fittings = append(w.Fittings, Fitting{Kind: "stanchion", X: 0.4 + 0.5*float64(i/10), Y: -1.7 +
+			0.37*float64(i%10), LengthM: 0.08, WidthM: 0.08})
 	}
 	for b.Loop() {
 		l, err := Lay(w, blocks)

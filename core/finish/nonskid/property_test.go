@@ -14,18 +14,21 @@ import (
 
 // random is a deck with fittings and splits in places of no order.
 func random(r *rand.Rand) Work {
-	w := Usual([]polygon.Polygon{{Outer: polygon.Ring{{X: 0, Y: -1.2}, {X: 3, Y: -1.5}, {X: 6.5, Y: -1.1}, {X: 8, Y: 0}, {X: 6.5, Y: 1.1}, {X: 3, Y: 1.5}, {X: 0, Y: 1.2}},
+	w := Usual([]polygon.Polygon{{Outer: polygon.Ring{{X: 0, Y: -1.2}, {X: 3, Y: -1.5}, {X: 6.5, Y: -1.1}, {X: 8, Y: 0},
+		{X: 6.5, Y: 1.1}, {X: 3, Y: 1.5}, {X: 0, Y: 1.2}},
 		Holes: []polygon.Ring{box(1, -0.5, 1.5, 1)}}})
 	w.Symmetric = r.IntN(2) == 0
 	w.InsideRM = 0 // a larger radius may come nearer to a corner than its margin
 	w.EdgeM = 0.02 + 0.06*r.Float64()
 	for range r.IntN(12) {
 		k := FittingKinds[r.IntN(len(FittingKinds))]
-		w.Fittings = append(w.Fittings, Fitting{Kind: k.Key, X: 0.5 + 6*r.Float64(), Y: 0.9 * (2*r.Float64() - 1), LengthM: k.LengthM, WidthM: k.WidthM, Round: k.Round, TurnDeg: 180 * r.Float64(), Mirror: r.IntN(2) == 0})
+		w.Fittings = append(w.Fittings, Fitting{Kind: k.Key, X: 0.5 + 6*r.Float64(), Y: 0.9 * (2*r.Float64() - 1),
+			LengthM: k.LengthM, WidthM: k.WidthM, Round: k.Round, TurnDeg: 180 * r.Float64(), Mirror: r.IntN(2) == 0})
 	}
 	for range r.IntN(4) {
 		x := 7 * r.Float64()
-		w.Splits = append(w.Splits, Split{X1: x, Y1: -2, X2: x + 0.4*r.Float64(), Y2: 2, WidthM: 0.02 + 0.05*r.Float64()})
+		w.Splits = append(w.Splits, Split{X1: x, Y1: -2, X2: x + 0.4*r.Float64(), Y2: 2, WidthM: 0.02 +
+			0.05*r.Float64()})
 	}
 	return w
 }
@@ -52,7 +55,8 @@ func TestPanelsKeepTheirDistance(t *testing.T) {
 			for _, part := range p.Shape {
 				require.NoError(t, part.Validate(), "%d: %s", k, p.Name)
 				for _, c := range part.Outer {
-					assert.GreaterOrEqual(t, polygon.Polygon{Outer: l.Deck[0].Outer}.ToEdge(c), w.EdgeM-slack, "%d: %s at the rail", k, p.Name)
+					assert.GreaterOrEqual(t, polygon.Polygon{Outer: l.Deck[0].Outer}.ToEdge(c), w.EdgeM-slack,
+						"%d: %s at the rail", k, p.Name)
 				}
 			}
 		}

@@ -135,7 +135,8 @@ func (l *Layout) letter(s Stencil, draw Letters, cells []cell) error {
 	c.Letters, c.Sheet = c.Letters.Placed(place), c.Sheet.Placed(place)
 	l.Stencil = &c
 	if c.Pieces > 1 {
-		l.find(true, "The stencil falls into %d pieces: its parts do not meet on the bridge. Widen the bridges, or draw them into the logo.", c.Pieces)
+		l.find(true,
+			"The stencil falls into %d pieces: its parts do not meet on the bridge. Widen the bridges, or draw them into the logo.", c.Pieces)
 	}
 	whole, err := c.Sheet.With(c.Letters)
 	if err != nil {
@@ -155,7 +156,9 @@ func (l *Layout) letter(s Stencil, draw Letters, cells []cell) error {
 				continue
 			}
 			if in.Area() < 0.99*whole.Area() {
-				l.find(true, "The stencil does not lie wholly on one panel: %.0f %% of it do. Move it, or make it smaller.", 100*in.Area()/whole.Area())
+				l.find(true,
+					"The stencil does not lie wholly on one panel: %.0f %% of it do. Move it, or make it smaller.",
+					100*in.Area()/whole.Area())
 			}
 			if cells[i].panels[k].Shape, err = p.Less(cut); err != nil {
 				return err

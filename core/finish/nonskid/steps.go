@@ -33,7 +33,8 @@ func (l Layout) where() *step.Where {
 // panels; a dose outside the sheet's film is found.
 func (w Work) Plan(l *Layout, sheet product.Sheet, surveyedM2 float64) []craft.Step {
 	if l.DeckM2 > 0 && surveyedM2 > 0 && math.Abs(l.DeckM2/surveyedM2-1) > traceOffPct/100. {
-		l.find(false, "The traced deck has %.3g m² and the survey %.3g m²: one of the two is not the deck.", l.DeckM2, surveyedM2)
+		l.find(false, "The traced deck has %.3g m² and the survey %.3g m²: one of the two is not the deck.", l.DeckM2,
+			surveyedM2)
 	}
 	at := l.where()
 	if len(at.Patches) == 0 || w.School == Moulded {
@@ -41,13 +42,17 @@ func (w Work) Plan(l *Layout, sheet product.Sheet, surveyedM2 float64) []craft.S
 	}
 	plan := craft.New()
 	m2 := at.AreaM2(0)
-	plan.Do(craft.Work("wash", "", message.Of("warm water and detergent, rinse, let dry"), m2/25+0.25, 0).As(step.Wash).At(at))
+	plan.Do(craft.Work("wash", "", message.Of("warm water and detergent, rinse, let dry"), m2/25+0.25, 0).As(
+		step.Wash).At(at))
 	plan.Do(craft.Work("key", "", message.Of("no shiny spot left in the panels; dust off"), 0, 0).With(120, 20).At(at))
 	if w.School == Mats {
-		plan.Do(craft.Work("mats", "lay the mats", l.Takes.Spread, l.Hours, 0).At(at).Of(float64(len(at.Patches)), "mats"))
+		plan.Do(craft.Work("mats", "lay the mats", l.Takes.Spread, l.Hours, 0).At(at).Of(float64(len(at.Patches)),
+			"mats"))
 		return plan.Steps
 	}
-	mask := craft.Work("mask", "mask the panels", message.Of("edges pressed down, corners rounded; pull the tape while it is wet"), 0, 0).As(step.Mask).At(at).Of(l.MaskM+l.TwiceM, "m")
+	mask := craft.Work("mask", "mask the panels",
+		message.Of("edges pressed down, corners rounded; pull the tape while it is wet"), 0, 0).As(step.Mask).At(at).Of(
+		l.MaskM+l.TwiceM, "m")
 	mask.TapeM, mask.Tape, mask.TapeH, mask.Pull = l.Takes.TapeM, "crepe", tapeH, step.WhileWet
 	plan.Do(mask)
 	roller, _ := film.MethodByKey("roller")
@@ -59,9 +64,11 @@ func (w Work) Plan(l *Layout, sheet product.Sheet, surveyedM2 float64) []craft.S
 		one = one.Of(l.Takes.Litres, "L")
 		switch f := sheet.Film; {
 		case f.MaxUm > 0 && one.DFTUm > f.MaxUm*1.02:
-			l.find(false, "%.2g L/m² make %.0f µm dry, and the sheet of %s ends at %.0f µm: it skins over what stays soft, and slides off upright faces. Ask its maker, or lay less.", l.Takes.PerM2, one.DFTUm, sheet.Name, f.MaxUm)
+			l.find(false,
+				"%.2g L/m² make %.0f µm dry, and the sheet of %s ends at %.0f µm: it skins over what stays soft, and slides off upright faces. Ask its maker, or lay less.", l.Takes.PerM2, one.DFTUm, sheet.Name, f.MaxUm)
 		case one.DFTUm < f.MinUm*0.98:
-			l.find(false, "%.2g L/m² make %.0f µm dry, and the sheet of %s begins at %.0f µm: lay more.", l.Takes.PerM2, one.DFTUm, sheet.Name, f.MinUm)
+			l.find(false, "%.2g L/m² make %.0f µm dry, and the sheet of %s begins at %.0f µm: lay more.", l.Takes.PerM2,
+				one.DFTUm, sheet.Name, f.MinUm)
 		}
 	} else {
 		one = one.Of(l.Takes.GritKg, "kg")

@@ -115,22 +115,31 @@ func (l *Layout) takes(w Work) {
 	switch w.School {
 	case Paint:
 		if t.Tool == Roller {
-			wk.Step("Laid on it", t.grade().Name, l.Takes.PerM2, "L/m²", "rule of thumb; your own first panel corrects it")
-			l.Takes.Spread = message.Of("Weigh out %.2g L/m² and use it all: roll it on, then draw the texture up in one direction, and do not go back.", l.Takes.PerM2)
+			wk.Step("Laid on it", t.grade().Name, l.Takes.PerM2, "L/m²",
+				"rule of thumb; your own first panel corrects it")
+			l.Takes.Spread = message.Of(
+				"Weigh out %.2g L/m² and use it all: roll it on, then draw the texture up in one direction, and do not go back.", l.Takes.PerM2)
 		} else {
-			wk.Step("Laid on it", "depth · width / pitch, half through V notches", l.Takes.PerM2, "L/m²", "what the notches let through")
-			l.Takes.Spread = message.Of("The notches meter it: trowel upright, then roll the ridges into texture within minutes.")
+			wk.Step("Laid on it", "depth · width / pitch, half through V notches", l.Takes.PerM2, "L/m²",
+				"what the notches let through")
+			l.Takes.Spread = message.Of(
+				"The notches meter it: trowel upright, then roll the ridges into texture within minutes.")
 		}
-		l.Takes.Litres = wk.Step("To mix", "area · laid on it / (1 − left in pot and tool)", l.AreaM2*l.Takes.PerM2/(1-t.WastePct/100), "L", "")
+		l.Takes.Litres = wk.Step("To mix", "area · laid on it / (1 − left in pot and tool)",
+			l.AreaM2*l.Takes.PerM2/(1-t.WastePct/100), "L", "")
 	case Grit:
 		l.Takes.Unit = "kg"
 		// What falls beside and is swept up again is not bought twice.
-		l.Takes.GritKg = wk.Step("Grit", "area · sown on it · twice over, what does not stick is swept up", 2*l.AreaM2*l.Takes.PerM2, "kg", "rule of thumb: sow until no wet paint is seen")
-		l.Takes.Spread = message.Of("Sow from shoulder height until it looks dry all over; sweep when it is hard, seal with the next coat.")
+		l.Takes.GritKg = wk.Step("Grit", "area · sown on it · twice over, what does not stick is swept up",
+			2*l.AreaM2*l.Takes.PerM2, "kg", "rule of thumb: sow until no wet paint is seen")
+		l.Takes.Spread = message.Of(
+			"Sow from shoulder height until it looks dry all over; sweep when it is hard, seal with the next coat.")
 	case Mats:
-		l.Takes.Spread = message.Of("Dry-fit each mat, mark its middle line, roll from the middle out; seal the edge the same day.")
+		l.Takes.Spread = message.Of(
+			"Dry-fit each mat, mark its middle line, roll from the middle out; seal the edge the same day.")
 	case Moulded:
-		l.Takes.Spread = message.Of("Bond from the middle out on an even, notched bed; weight it, and no bubbles under a heel.")
+		l.Takes.Spread = message.Of(
+			"Bond from the middle out on an even, notched bed; weight it, and no bubbles under a heel.")
 	}
 }
 

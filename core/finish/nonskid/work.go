@@ -32,7 +32,8 @@ var Schools = []struct {
 	{Paint, "textured paint", "One material, mended with a roller; the texture depends on how evenly it is spread."},
 	{Grit, "grit broadcast in wet paint", "Grips best and lasts; hard on knees and on the next sanding."},
 	{Mats, "cut sheet mats", "Even and quick to lay; seams show, and water finds a poor edge."},
-	{Moulded, "moulded pattern panels", "The look of new; weeks of laminating, and a good deck to take the mould from."},
+	{Moulded, "moulded pattern panels",
+		"The look of new; weeks of laminating, and a good deck to take the mould from."},
 }
 
 // FittingKind is a kind of fitting with its usual margin: rules of thumb.
@@ -141,7 +142,8 @@ type Split struct {
 func (s Split) shape() polygon.Shape {
 	l := math.Hypot(s.X2-s.X1, s.Y2-s.Y1)
 	nx, ny := -(s.Y2-s.Y1)/l*s.WidthM/2, (s.X2-s.X1)/l*s.WidthM/2
-	return polygon.Shape{{Outer: polygon.Ring{{X: s.X1 - nx, Y: s.Y1 - ny}, {X: s.X2 - nx, Y: s.Y2 - ny}, {X: s.X2 + nx, Y: s.Y2 + ny}, {X: s.X1 + nx, Y: s.Y1 + ny}}}}
+	return polygon.Shape{{Outer: polygon.Ring{{X: s.X1 - nx, Y: s.Y1 - ny}, {X: s.X2 - nx, Y: s.Y2 - ny},
+		{X: s.X2 + nx, Y: s.Y2 + ny}, {X: s.X1 + nx, Y: s.Y1 + ny}}}}
 }
 
 // Work is a deck to be laid out.
@@ -170,8 +172,10 @@ type Work struct {
 
 // Usual is a deck to begin with.
 func Usual(deck []polygon.Polygon) Work {
-	return Work{Deck: deck, Symmetric: true, EdgeM: 0.05, OpeningM: 0.04, OutsideRM: 0.04, InsideRM: 0.04, TapeMM: 19, Fittings: []Fitting{}, Splits: []Split{},
-		School: Paint, Texture: Texture{Tool: Roller, Grade: "medium", WidthMM: 3, PitchMM: 6, DepthMM: 3, WastePct: 8}, Sheet: Sheet{LengthM: 1.8, WidthM: 0.9}, RateM2H: 4, Laid: map[string]float64{}}
+	return Work{Deck: deck, Symmetric: true, EdgeM: 0.05, OpeningM: 0.04, OutsideRM: 0.04, InsideRM: 0.04, TapeMM: 19,
+		Fittings: []Fitting{}, Splits: []Split{},
+		School: Paint, Texture: Texture{Tool: Roller, Grade: "medium", WidthMM: 3, PitchMM: 6, DepthMM: 3, WastePct: 8},
+		Sheet: Sheet{LengthM: 1.8, WidthM: 0.9}, RateM2H: 4, Laid: map[string]float64{}}
 }
 
 // Limits of what is laid out.

@@ -56,7 +56,9 @@ func Deal(seed uint64) Day {
 		rain = 11 + r.IntN(9)
 	}
 	shade := -2 + 6*r.Float64() // the surface against the air at noon
-	d := Day{Seed: seed, Product: "two-part topcoat", Limits: message.Lit("air from 8 °C, at most 85 % humidity, 3 K above the dew point, held for 4 h after an hour of laying; no rain for 5 h"), Hour: 9 + r.IntN(8)}
+	d := Day{Seed: seed, Product: "two-part topcoat",
+		Limits: message.Lit(
+			"air from 8 °C, at most 85 % humidity, 3 K above the dew point, held for 4 h after an hour of laying; no rain for 5 h"), Hour: 9 + r.IntN(8)}
 	for h := range 24 {
 		sun := math.Max(0, math.Sin(float64(h-6)*math.Pi/14))
 		air := mean + swing*math.Sin(float64(h-9)*math.Pi/12)
@@ -67,7 +69,8 @@ func Deal(seed uint64) Day {
 		e := func(t float64) float64 { return math.Exp(17.625 * t / (t + 243.04)) }
 		one.RHPct = 100 * e(one.DewC) / e(one.AirC)
 		round := func(v float64) float64 { return math.Round(10*v) / 10 }
-		d.Hours = append(d.Hours, Hour{h, round(one.AirC), math.Round(one.RHPct), round(one.SurfaceC), round(one.DewC), round(one.RainMM)})
+		d.Hours = append(d.Hours, Hour{h, round(one.AirC), math.Round(one.RHPct), round(one.SurfaceC), round(one.DewC),
+			round(one.RainMM)})
 	}
 	return d
 }
@@ -79,10 +82,13 @@ func (d Day) Judge(coat bool) Answer {
 	for i := range 48 { // the night after is as the one before
 		h := d.Hours[i%24]
 		rain := h.RainMM
-		w.Air = append(w.Air, weather.Hour{At: midnight.Add(time.Duration(i) * time.Hour), TempC: h.AirC, RHPct: h.RHPct, RainMM: &rain})
+		w.Air = append(w.Air, weather.Hour{At: midnight.Add(time.Duration(i) * time.Hour), TempC: h.AirC,
+			RHPct: h.RHPct, RainMM: &rain})
 		w.SurfaceC = append(w.SurfaceC, h.SurfaceC)
 	}
-	job := field.Job{Limits: practiceLimits, Apply: layH * time.Hour, Hold: time.Duration(practiceLimits.HoldH) * time.Hour, Dry: time.Duration(practiceLimits.RainFreeH) * time.Hour, Lights: true}
+	job := field.Job{Limits: practiceLimits, Apply: layH * time.Hour,
+		Hold: time.Duration(practiceLimits.HoldH) * time.Hour, Dry: time.Duration(practiceLimits.RainFreeH) * time.Hour,
+		Lights: true}
 	at := midnight.Add(time.Duration(d.Hour) * time.Hour)
 	a := Answer{}
 	now, forbidden := job, false

@@ -110,16 +110,20 @@ func (s Side) Lay(starts []float64) (Read, error) {
 	out.Right = math.Abs(out.LitresM-out.TrueM) <= 0.2*out.TrueM
 	switch {
 	case got.TiltsNotObserved > 0:
-		out.Says = message.Of("End to end the edge does not tell how it tilts from one place to the next: %.1f L a metre by your readings, from %.1f L to %.1f L as the joints may lie, and %.1f L are needed. Overlap by half, and it tells.",
+		out.Says = message.Of(
+			"End to end the edge does not tell how it tilts from one place to the next: %.1f L a metre by your readings, from %.1f L to %.1f L as the joints may lie, and %.1f L are needed. Overlap by half, and it tells.",
 			out.LitresM, got.LitresPerMLow, got.LitresPerMHigh, out.TrueM)
 	case out.Right:
-		out.Says = message.Of("Found: %.1f L a metre by your readings, and %.1f L are needed. Overlapping told how the edge tilted from place to place.", out.LitresM, out.TrueM)
+		out.Says = message.Of(
+			"Found: %.1f L a metre by your readings, and %.1f L are needed. Overlapping told how the edge tilted from place to place.", out.LitresM, out.TrueM)
 	default:
-		out.Says = message.Of("%.1f L a metre by your readings, and %.1f L are needed: a quarter of a millimetre adds up along the line. Overlap more.", out.LitresM, out.TrueM)
+		out.Says = message.Of(
+			"%.1f L a metre by your readings, and %.1f L are needed: a quarter of a millimetre adds up along the line. Overlap more.", out.LitresM, out.TrueM)
 	}
 	return out, nil
 }
 
 func (s Side) request(p []fair.Placement) fair.EdgeRequest {
-	return fair.EdgeRequest{EdgeM: s.EdgeM, SpacingM: s.SpacingM, GapLimitMM: sideGap, ReadingErrorMM: wedgeMM, Placements: p}
+	return fair.EdgeRequest{EdgeM: s.EdgeM, SpacingM: s.SpacingM, GapLimitMM: sideGap, ReadingErrorMM: wedgeMM,
+		Placements: p}
 }

@@ -126,11 +126,13 @@ func (s *State) fill(m Move) error {
 		s.HollowMM += 0.5
 	}
 	if s.Last == "light" && f.Key == "hard" {
-		s.tell("Hard filler over light: it cannot be sanded fair, the light beside it goes first. Hard goes under, light on top.")
+		s.tell(
+			"Hard filler over light: it cannot be sanded fair, the light beside it goes first. Hard goes under, light on top.")
 	}
 	lay := m.MM
 	if lay > f.MaxMM {
-		s.tell("%.0f mm in one pass is more than %.0f mm: it slumps, traps air and cures hot. A quarter of it hangs off the lower edge.", lay, f.MaxMM)
+		s.tell(
+			"%.0f mm in one pass is more than %.0f mm: it slumps, traps air and cures hot. A quarter of it hangs off the lower edge.", lay, f.MaxMM)
 		lay *= 0.75
 	}
 	left := s.HollowMM + s.ProudMM*-1 - lay*(1-f.Shrink)
@@ -239,7 +241,8 @@ func (s *State) paint() {
 	}
 	note(s.HollowMM > 0.15, "A hollow of %.1f mm shows in the reflection.", s.HollowMM)
 	note(s.ProudMM > 0.15, "The patch stands %.1f mm proud and shows as a bump.", s.ProudMM)
-	note(s.ScratchUm > telegraphs, "Scratches of %.0f µm telegraph through: go finer in steps before paint.", s.ScratchUm)
+	note(s.ScratchUm > telegraphs, "Scratches of %.0f µm telegraph through: go finer in steps before paint.",
+		s.ScratchUm)
 	note(s.Through, "The sanded-through ring grins through the paint.")
 	switch faults {
 	case 0:

@@ -118,9 +118,11 @@ func (m Mesh) Place(p Placing) (Mesh, error) {
 	size := hi.sub(lo)
 	switch longest := max(size[0], size[1], size[2]); {
 	case longest > mostSize:
-		return Mesh{}, fielderr.At("unit", "in %s this is %.3g m long: choose the unit that the file was drawn in", p.Unit, longest)
+		return Mesh{}, fielderr.At("unit", "in %s this is %.3g m long: choose the unit that the file was drawn in",
+			p.Unit, longest)
 	case !(longest >= leastSize):
-		return Mesh{}, fielderr.At("unit", "in %s this is only %.3g m long: choose the unit that the file was drawn in", p.Unit, longest)
+		return Mesh{}, fielderr.At("unit", "in %s this is only %.3g m long: choose the unit that the file was drawn in",
+			p.Unit, longest)
 	}
 	m.Vertices = placed
 	return m, nil

@@ -42,9 +42,11 @@ func (r Report) Doubts(p Placing, loaM, beamM float64, whole bool) error {
 		}
 		bad.Add("unit", "so placed it is %.3g m long and she is %.3g m. %s", longest, loaM, hint)
 	case whole && r.SizeXM < longest:
-		bad.Add("forward", "so placed it is %.3g m from aft forward and %.3g m the other way: is forward another axis?", r.SizeXM, longest)
+		bad.Add("forward", "so placed it is %.3g m from aft forward and %.3g m the other way: is forward another axis?",
+			r.SizeXM, longest)
 	case whole && !near(r.SizeYM, beamM, 0.25) && near(r.SizeZM, beamM, 0.25):
-		bad.Add("up", "so placed it is %.3g m broad and %.3g m high, and her beam is %.3g m: is up another axis?", r.SizeYM, r.SizeZM, beamM)
+		bad.Add("up", "so placed it is %.3g m broad and %.3g m high, and her beam is %.3g m: is up another axis?",
+			r.SizeYM, r.SizeZM, beamM)
 	}
 	return bad.Err()
 }
@@ -259,8 +261,10 @@ func (r Report) Findings(lofted bool) []string {
 	}
 	say(r.NonManifoldEdges, "One edge belongs to more than two facets: walls inside the hull may be counted.",
 		"%d edges belong to more than two facets: walls inside the hull may be counted.")
-	say(r.FlippedFacets, "One facet is turned over: its area is right, deck and topsides may be told apart wrongly there.",
+	say(r.FlippedFacets,
+		"One facet is turned over: its area is right, deck and topsides may be told apart wrongly there.",
 		"%d facets are turned over: their area is right, deck and topsides may be told apart wrongly there.")
-	say(r.Dropped, "One facet without area or there twice was left out.", "%d facets without area or there twice were left out.")
+	say(r.Dropped, "One facet without area or there twice was left out.",
+		"%d facets without area or there twice were left out.")
 	return out
 }

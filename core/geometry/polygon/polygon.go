@@ -114,7 +114,8 @@ func meet(a, b, c, d Point) bool {
 	if t1*t2 < 0 && t3*t4 < 0 {
 		return true
 	}
-	return t1 == 0 && within(c, d, a) || t2 == 0 && within(c, d, b) || t3 == 0 && within(a, b, c) || t4 == 0 && within(a, b, d)
+	return t1 == 0 && within(c, d, a) || t2 == 0 && within(c, d, b) || t3 == 0 && within(a, b, c) || t4 == 0 &&
+		within(a, b, d)
 }
 
 // signed is the area by the shoelace formula, positive anticlockwise.

@@ -51,7 +51,8 @@ func TestValidate(t *testing.T) {
 // A margin that grows never leaves more, and never more than the strip along
 // the edges takes.
 func TestInsetShrinks(t *testing.T) {
-	deck := Polygon{Ring{{0, -1.1}, {3, -1.5}, {7, -1.3}, {10, 0}, {7, 1.3}, {3, 1.5}, {0, 1.1}}, []Ring{box(0.5, -0.5, 2, 1)}}
+	deck := Polygon{Ring{{0, -1.1}, {3, -1.5}, {7, -1.3}, {10, 0}, {7, 1.3}, {3, 1.5}, {0, 1.1}},
+		[]Ring{box(0.5, -0.5, 2, 1)}}
 	last := deck.Area()
 	for m := 0.05; m < 1.6; m += 0.05 {
 		parts, err := deck.Inset(m, Round)
@@ -69,7 +70,8 @@ func TestInsetShrinks(t *testing.T) {
 }
 
 func TestInsetFallsApart(t *testing.T) {
-	dumbbell := Polygon{Outer: Ring{{0, 0}, {2, 0}, {2, 0.8}, {3, 0.8}, {3, 0}, {5, 0}, {5, 2}, {3, 2}, {3, 1.2}, {2, 1.2}, {2, 2}, {0, 2}}}
+	dumbbell := Polygon{Outer: Ring{{0, 0}, {2, 0}, {2, 0.8}, {3, 0.8}, {3, 0}, {5, 0}, {5, 2}, {3, 2}, {3, 1.2},
+		{2, 1.2}, {2, 2}, {0, 2}}}
 	parts, err := dumbbell.Inset(0.25, Mitre)
 	require.NoError(t, err)
 	require.Len(t, parts, 2)
@@ -256,13 +258,15 @@ func TestFilleted(t *testing.T) {
 		out, in float64
 		want    float64
 	}{
-		"outward":      {ell, 0.3, 0, 12 - 5*(1-math.Pi/4)*0.09},
-		"inward":       {ell, 0, 0.3, 12 + (1-math.Pi/4)*0.09},
-		"both":         {ell, 0.2, 0.3, 12 - 5*(1-math.Pi/4)*0.04 + (1-math.Pi/4)*0.09},
-		"clockwise":    {Polygon{Outer: ell.Outer.reversed()}, 0.2, 0.3, 12 - 5*(1-math.Pi/4)*0.04 + (1-math.Pi/4)*0.09},
-		"hole":         {Polygon{box(0, 0, 4, 4), []Ring{box(1, 1, 1, 1)}}, 0, 0.2, 15 + 4*(1-math.Pi/4)*0.04},
-		"too short":    {Polygon{Outer: box(0, 0, 4, 0.4)}, 1, 0, 1.6 - 4*(1-math.Pi/4)*0.04},
-		"hole, square": {Polygon{box(0, 0, 4, 4), []Ring{box(1, 1, 1, 1).reversed()}}, 0.1, 0, 15 - 4*(1-math.Pi/4)*0.01},
+		"outward": {ell, 0.3, 0, 12 - 5*(1-math.Pi/4)*0.09},
+		"inward":  {ell, 0, 0.3, 12 + (1-math.Pi/4)*0.09},
+		"both":    {ell, 0.2, 0.3, 12 - 5*(1-math.Pi/4)*0.04 + (1-math.Pi/4)*0.09},
+		"clockwise": {Polygon{Outer: ell.Outer.reversed()}, 0.2, 0.3, 12 - 5*(1-math.Pi/4)*0.04 +
+			(1-math.Pi/4)*0.09},
+		"hole":      {Polygon{box(0, 0, 4, 4), []Ring{box(1, 1, 1, 1)}}, 0, 0.2, 15 + 4*(1-math.Pi/4)*0.04},
+		"too short": {Polygon{Outer: box(0, 0, 4, 0.4)}, 1, 0, 1.6 - 4*(1-math.Pi/4)*0.04},
+		"hole, square": {Polygon{box(0, 0, 4, 4), []Ring{box(1, 1, 1, 1).reversed()}}, 0.1, 0,
+			15 - 4*(1-math.Pi/4)*0.01},
 	} {
 		got := c.p.Filleted(c.out, c.in)
 		require.NoError(t, got.Validate(), name)
@@ -348,7 +352,8 @@ func TestTheTipOfASlitKeepsItsMargin(t *testing.T) {
 }
 
 func TestTidyDropsRepeatedAndClosingCorners(t *testing.T) {
-	p := Polygon{Outer: Ring{{0, 0}, {1, 0}, {1, 0}, {1, 1}, {0, 1}, {0, 0}, {0, 0}}, Holes: []Ring{{{0.2, 0.2}, {0.2, 0.2}, {0.4, 0.2}, {0.3, 0.4}, {0.2, 0.2}}}}
+	p := Polygon{Outer: Ring{{0, 0}, {1, 0}, {1, 0}, {1, 1}, {0, 1}, {0, 0}, {0, 0}},
+		Holes: []Ring{{{0.2, 0.2}, {0.2, 0.2}, {0.4, 0.2}, {0.3, 0.4}, {0.2, 0.2}}}}
 	require.Error(t, p.Validate())
 	got := p.Tidy()
 	assert.Equal(t, Ring{{0, 0}, {1, 0}, {1, 1}, {0, 1}}, got.Outer)

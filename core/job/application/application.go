@@ -14,7 +14,8 @@ import (
 )
 
 // Teeth are the steps of a wet-film comb, µm.
-var Teeth = []float64{25, 50, 75, 100, 125, 150, 175, 200, 225, 250, 275, 300, 350, 400, 450, 500, 600, 700, 800, 900, 1000, 1200, 1400, 1600, 1800, 2000, 2500, 3000}
+var Teeth = []float64{25, 50, 75, 100, 125, 150, 175, 200, 225, 250, 275, 300, 350, 400, 450, 500, 600, 700, 800, 900,
+	1000, 1200, 1400, 1600, 1800, 2000, 2500, 3000}
 
 // Comb is a wet film on a comb: the last tooth that is wetted and the first that
 // stays dry, 0 if the comb ends before.
@@ -57,7 +58,8 @@ func Cut(areaM2, rateM2H, wetEdgeH float64) Stripes {
 	s := Stripes{N: max(1, n)}
 	s.M2 = areaM2 / float64(s.N)
 	s.Min = 60 * s.M2 / rateM2H
-	s.Each = message.Of("%d stripes of %.2g m², %.0f min each: begin each at the wet edge of the last", s.N, s.M2, s.Min)
+	s.Each = message.Of("%d stripes of %.2g m², %.0f min each: begin each at the wet edge of the last", s.N, s.M2,
+		s.Min)
 	if s.N == 1 {
 		s.Each = message.Of("in one go, without a break")
 	}
@@ -164,20 +166,25 @@ func (b Before) List() []Check {
 		add("first", true, nil, message.Of("Not logged since the last coat: %v", b.First))
 	}
 	for _, r := range b.Again {
-		ask("again "+r.Text, message.Of("%d coats had %v, each time with this in their record: %s. This time: %s", r.Times, message.Join(lits(r.Blemishes), "; "), r.Text, r.Next))
+		ask("again "+r.Text, message.Of("%d coats had %v, each time with this in their record: %s. This time: %s",
+			r.Times, message.Join(lits(r.Blemishes), "; "), r.Text, r.Next))
 	}
-	add("field", b.FieldWhy != nil, message.Of("The air and the surface allow laying now"), message.Of("Not now: %v", b.FieldWhy))
+	add("field", b.FieldWhy != nil, message.Of("The air and the surface allow laying now"),
+		message.Of("Not now: %v", b.FieldWhy))
 	if b.FieldWhy != nil {
 		out[len(out)-1].Short = b.FieldWhy
 	}
 	add("hold", b.HoldWhy != nil, message.Of("It holds for the %.3g h after laying", b.Sheet.Limits.HoldH), b.HoldWhy)
-	add("dry", b.Wet, message.Lit("No dew or rain on it by the reckoning: feel it with the back of a hand"), message.Lit("It is wet with dew or rain: wipe it and let it dry"))
+	add("dry", b.Wet, message.Lit("No dew or rain on it by the reckoning: feel it with the back of a hand"),
+		message.Lit("It is wet with dew or rain: wipe it and let it dry"))
 	if c := b.Clock; c != nil {
 		switch {
 		case c.State == clock.Damaged:
-			add("key", true, nil, message.Lit("The last coat was hit by water or frost while it was wet: inspect it, log what you find"))
+			add("key", true, nil, message.Lit(
+				"The last coat was hit by water or frost while it was wet: inspect it, log what you find"))
 		case c.State == clock.Unknown:
-			add("key", true, nil, message.Lit("It is not known whether the last coat still takes another: sand it first"))
+			add("key", true, nil, message.Lit(
+				"It is not known whether the last coat still takes another: sand it first"))
 		case c.Abraded:
 			add("key", false, message.Lit("Sanded since the last coat"), nil)
 		case c.State == clock.Closed:
@@ -212,7 +219,9 @@ func (b Before) List() []Check {
 		out = append(out, Check{Key: "edition", State: Ask, Text: b.Changed})
 	}
 	if b.ShelfL != nil {
-		add("shelf", *b.ShelfL < b.Litres, message.Of("%.3g L on the shelf for the %.3g L it takes", *b.ShelfL, b.Litres), message.Of("The shelf has %.3g L and it takes %.3g L: it cannot be finished", *b.ShelfL, b.Litres))
+		add("shelf", *b.ShelfL < b.Litres, message.Of("%.3g L on the shelf for the %.3g L it takes", *b.ShelfL,
+			b.Litres), message.Of("The shelf has %.3g L and it takes %.3g L: it cannot be finished", *b.ShelfL,
+			b.Litres))
 	}
 	if b.Expired != "" {
 		add("life", true, nil, message.Of("The tin's life ended on %s: try it on a board first", b.Expired))

@@ -66,8 +66,10 @@ func Mind(s step.Step, at Site) (out []message.Sentence) {
 	kind := s.Work.Kind()
 	if kind.Films {
 		out = Gear(s.Sheet, s.Method)
-		add(at.Inside && s.Sheet.Isocyanate(), "Closed space with isocyanate: supplied air, fresh air blown in low, somebody outside")
-		add(at.Inside && s.Sheet.VolumeSolidsPct < 90, "Closed space: fresh air blown in low, somebody outside, no flame, no hot work, no switch that sparks")
+		add(at.Inside && s.Sheet.Isocyanate(),
+			"Closed space with isocyanate: supplied air, fresh air blown in low, somebody outside")
+		add(at.Inside && s.Sheet.VolumeSolidsPct < 90,
+			"Closed space: fresh air blown in low, somebody outside, no flame, no hot work, no switch that sparks")
 		return out
 	}
 	old := func(kinds ...survey.LayerKind) bool {
@@ -77,16 +79,21 @@ func Mind(s step.Step, at Site) (out []message.Sentence) {
 	if kind.Removes {
 		foul := at.Over.Kind.Info().Antifouling || bare && old(survey.OldAntifouling)
 		add(foul, "Antifouling: wet only, never a machine dry; P3 mask, coverall; slurry and wash water caught")
-		add(!foul && bare && old(survey.OldUnknown, survey.OldOnePart, survey.OldTwoPart, survey.OldPrimer), "Old paint may hold lead or chromate: test it first; if it does, stop")
-		add(at.Over.Binder == product.Epoxy || at.Over.Kind.Info().Filler, "Epoxy dust sensitises while it is young: extraction, P2 mask, sleeves")
+		add(!foul && bare && old(survey.OldUnknown, survey.OldOnePart, survey.OldTwoPart, survey.OldPrimer),
+			"Old paint may hold lead or chromate: test it first; if it does, stop")
+		add(at.Over.Binder == product.Epoxy || at.Over.Kind.Info().Filler,
+			"Epoxy dust sensitises while it is young: extraction, P2 mask, sleeves")
 		add(at.Over.Isocyanate(), "Dust of young polyurethane: extraction, P2 mask")
 		add(bare && at.Substrate.Info().Wood && !foul, "Hardwood dust harms lungs and nose: extraction, P2 mask")
-		add(bare && !at.Substrate.Info().Wood && !at.Substrate.Info().Metal && !foul, "Laminate dust itches and harms lungs: extraction, P3 mask, coverall")
+		add(bare && !at.Substrate.Info().Wood && !at.Substrate.Info().Metal && !foul,
+			"Laminate dust itches and harms lungs: extraction, P3 mask, coverall")
 		add(bare && at.Substrate == survey.Lead, "Lead: no dry dust, P3 mask, wash before eating")
 		said := strings.ToLower(s.Agent + " " + s.Note)
 		add(strings.Contains(said, "blast"), "Blasting: helmet with air, nobody near, grit caught")
-		add(strings.Contains(said, "heat") || strings.Contains(said, "torch"), "Heat: never over old lead paint, no solvent near, an extinguisher at hand")
-		add(strings.Contains(said, "stripper") || strings.Contains(said, "chemical"), "Stripper: butyl gloves, goggles, moving air; keep it off laminate for longer than its sheet says")
+		add(strings.Contains(said, "heat") || strings.Contains(said, "torch"),
+			"Heat: never over old lead paint, no solvent near, an extinguisher at hand")
+		add(strings.Contains(said, "stripper") || strings.Contains(said, "chemical"),
+			"Stripper: butyl gloves, goggles, moving air; keep it off laminate for longer than its sheet says")
 	}
 	if s.Work == step.Degrease && s.Agent != "detergent" {
 		add(true, "Solvent: gloves, moving air, no flame, hot work or unvented heater near; earth the can when pouring")

@@ -52,7 +52,9 @@ func (o Own) expect(l *Line, a area.Figure, coats int, metered bool) {
 	}
 	w := &l.Working
 	if n := o.Usage.Coats(); n > 0 {
-		factor := w.StepOf("Your use over the reckoning here", message.Of("what %d logged coats took, this surface's telling most", n), o.Usage.On(o.Surface).Median, "", message.Of("see Stores"))
+		factor := w.StepOf("Your use over the reckoning here",
+			message.Of("what %d logged coats took, this surface's telling most", n), o.Usage.On(o.Surface).Median, "",
+			message.Of("see Stores"))
 		l.LitresPerCoat *= factor
 		l.ThinnerL *= factor
 		l.Litres = w.Step("Litres to expect", "reckoned · your use", l.Litres*factor, "L", "learned from the log")
@@ -62,7 +64,8 @@ func (o Own) expect(l *Line, a area.Figure, coats int, metered bool) {
 		each[i] = l.Litres / float64(coats) / o.Usage.On(o.Surface).Median
 	}
 	all := o.Usage.ToCome(map[string][]float64{o.Surface: each})
-	source := fmt.Sprintf("person ±20 %%, a coat ±12 %%, area ±%.0f %%, less what the log told: rules of thumb", a.UncertaintyPct)
+	source := fmt.Sprintf("person ±20 %%, a coat ±12 %%, area ±%.0f %%, less what the log told: rules of thumb",
+		a.UncertaintyPct)
 	l.LitresLow = w.Step("80 % range, low", "10 % quantile of the litres to come", all.At(0.1), "L", source)
 	l.LitresHigh = w.Step("80 % range, high", "90 % quantile of the litres to come", all.At(0.9), "L", source)
 }
@@ -147,8 +150,10 @@ func Compute(a area.Figure, access float64, steps []step.Step, own Own) (Result,
 		k.In(s.Sheet.Name+", litres", l.Litres, "L")
 	}
 	k.Step("Dry film laid", "sum of coats · film each", out.FilmUm, "µm", "addition")
-	out.NetUm = k.Step("Net of sanding", "laid less what is sanded off", math.Max(0, out.FilmUm-removed), "µm", "subtraction")
-	sd := k.Step("Scatter of the film", "√Σ coats · (12 % of a coat)²", math.Sqrt(variance), "µm", "±12 % a coat: rule of thumb")
+	out.NetUm = k.Step("Net of sanding", "laid less what is sanded off", math.Max(0, out.FilmUm-removed), "µm",
+		"subtraction")
+	sd := k.Step("Scatter of the film", "√Σ coats · (12 % of a coat)²", math.Sqrt(variance), "µm",
+		"±12 % a coat: rule of thumb")
 	out.NetLowUm, out.NetHighUm = math.Max(0, out.NetUm-z80*sd), out.NetUm+z80*sd
 	k.Step("Litres in all", "sum of the steps", out.Litres, "L", "addition")
 	k.Step("Hours in all", "laying and preparing, one person", out.Hours, "h", "rates: rules of thumb")
@@ -179,17 +184,21 @@ func (l *Line) hours(s step.Step, a area.Figure, access, doH float64) {
 	w, kind := &l.Working, s.Work.Kind()
 	l.LayH = doH
 	if s.KeyGrit > 0 {
-		l.KeyH = w.StepOf("Hours to key it before", message.Of("A / rate of %d grit · access", s.KeyGrit), sand.Hours(s.KeyGrit, a.AreaM2, access, s.Sheet.Kind.Info().Filler), "h", message.Of(ratesSource))
+		l.KeyH = w.StepOf("Hours to key it before", message.Of("A / rate of %d grit · access", s.KeyGrit),
+			sand.Hours(s.KeyGrit, a.AreaM2, access, s.Sheet.Kind.Info().Filler), "h", message.Of(ratesSource))
 	}
 	if kind.Taped {
-		l.PullH = w.Step("Hours to pull the tape", "as much as is laid, at its own rate", pulling(s, a), "h", ratesSource)
+		l.PullH = w.Step("Hours to pull the tape", "as much as is laid, at its own rate", pulling(s, a), "h",
+			ratesSource)
 	}
 	if s.Hours > 0 {
 		l.LayH = math.Min(doH, s.Hours)
-		l.HoursPerCoat = w.Step("Hours in all", "set for this step, with keying and pulling", s.Hours+l.KeyH+l.PullH, "h", "your figure, or the bench's")
+		l.HoursPerCoat = w.Step("Hours in all", "set for this step, with keying and pulling", s.Hours+l.KeyH+l.PullH,
+			"h", "your figure, or the bench's")
 		return
 	}
-	l.HoursPerCoat = w.Step("Hours in all", "with keying and pulling, setting up and clearing away", doH+kind.SetupH+l.KeyH+l.PullH, "h", ratesSource)
+	l.HoursPerCoat = w.Step("Hours in all", "with keying and pulling, setting up and clearing away", doH+kind.SetupH+
+		l.KeyH+l.PullH, "h", ratesSource)
 }
 
 func pulling(s step.Step, a area.Figure) float64 {
@@ -212,11 +221,14 @@ func work(a area.Figure, access float64, s step.Step) Line {
 	h := 0.0
 	switch {
 	case s.Work == step.Sand:
-		h = w.StepOf("Hours", message.Of("A / rate of the grit and the tool · access"), sand.Hours(s.Grit, a.AreaM2, access, false), "h", message.Of(ratesSource))
+		h = w.StepOf("Hours", message.Of("A / rate of the grit and the tool · access"),
+			sand.Hours(s.Grit, a.AreaM2, access, false), "h", message.Of(ratesSource))
 	case s.TapeM > 0:
-		h = w.StepOf("Hours", message.Of("tape / rate"), s.TapeM/tapeMH, "h", message.Of("%g m of tape an hour: a rule of thumb", tapeMH))
+		h = w.StepOf("Hours", message.Of("tape / rate"), s.TapeM/tapeMH, "h",
+			message.Of("%g m of tape an hour: a rule of thumb", tapeMH))
 	case kind.RateM2H > 0:
-		h = w.StepOf("Hours", message.Of("A / rate · access"), a.AreaM2/kind.RateM2H*access, "h", message.Of("%s, %g m²/h: a rule of thumb", kind.Name, kind.RateM2H))
+		h = w.StepOf("Hours", message.Of("A / rate · access"), a.AreaM2/kind.RateM2H*access, "h",
+			message.Of("%s, %g m²/h: a rule of thumb", kind.Name, kind.RateM2H))
 	}
 	l.hours(s, a, access, h)
 	return l
@@ -234,10 +246,12 @@ func coating(a area.Figure, access float64, s step.Step) (Line, error) {
 	m, _ := film.MethodByKey(s.Method)
 	w := f.Working
 	l := Line{
-		AreaM2: a.AreaM2, WFTUm: f.WFTUm, FilmUm: s.DFTUm * float64(s.Coats), Litres: f.PracticalL, LitresPerCoat: f.PracticalL / float64(s.Coats), ThinnerL: f.ThinnerL,
+		AreaM2: a.AreaM2, WFTUm: f.WFTUm, FilmUm: s.DFTUm * float64(s.Coats), Litres: f.PracticalL,
+		LitresPerCoat: f.PracticalL / float64(s.Coats), ThinnerL: f.ThinnerL,
 	}
 	access = math.Max(1, access)
-	h := w.StepOf("Hours to lay one coat", message.Of("A / laying rate · access, one person"), a.AreaM2/m.RateM2H*access, "h",
+	h := w.StepOf("Hours to lay one coat", message.Of("A / laying rate · access, one person"),
+		a.AreaM2/m.RateM2H*access, "h",
 		message.Of("%g m²/h by %s: a rule of thumb", m.RateM2H, m.Name))
 	if s.Sheet.Example {
 		w.Warn("Example figures: enter the data sheet of the tin in hand.")

@@ -16,7 +16,8 @@ import (
 )
 
 var primer = product.Sheet{
-	Name: "primer", Kind: product.HighBuild, VolumeSolidsPct: 50, Film: product.Film{MinUm: 75, TypicalUm: 100, MaxUm: 150},
+	Name: "primer", Kind: product.HighBuild, VolumeSolidsPct: 50, Film: product.Film{MinUm: 75, TypicalUm: 100,
+		MaxUm: 150},
 	ThinnerMaxPct: 10, Methods: []string{"roller"}, Tins: []product.Tin{{Name: "2.5 L", Litres: 2.5, PriceCents: 8000}},
 }
 
@@ -41,7 +42,8 @@ func TestComputeByHand(t *testing.T) {
 	assert.InDelta(t, 8.889*math.Exp(1.2816*0.2468), l.LitresHigh, 0.07)
 	assert.InDelta(t, 8.889/math.Exp(1.2816*0.2468), l.LitresLow, 0.07)
 	// Coats that took a fifth more tell it, and narrow the range.
-	own := Own{purchase.NewUsage([]purchase.Coat{{Surface: "s", ReckonedL: 4, LoggedL: 4.8}, {Surface: "s", ReckonedL: 4, LoggedL: 4.8}}, map[string]float64{"s": 10}), "s"}
+	own := Own{purchase.NewUsage([]purchase.Coat{{Surface: "s", ReckonedL: 4, LoggedL: 4.8},
+		{Surface: "s", ReckonedL: 4, LoggedL: 4.8}}, map[string]float64{"s": 10}), "s"}
 	learned, err := Compute(area.Figure{AreaM2: 20, UncertaintyPct: 15}, 1, []step.Step{coats()}, own)
 	require.NoError(t, err)
 	assert.InDelta(t, l.Litres*own.Usage.On("s").Median, learned.Litres, 1e-9)
@@ -51,12 +53,14 @@ func TestComputeByHand(t *testing.T) {
 
 // 20 m² of sanding with 180 grit at 6 m²/h, upright: 4 h; it takes 30 of 200 µm.
 func TestWorkWithoutAFilm(t *testing.T) {
-	r, err := Compute(area.Figure{AreaM2: 20}, 1.2, []step.Step{{Work: step.Wash}, coats(), {Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Mask}}, Own{})
+	r, err := Compute(area.Figure{AreaM2: 20}, 1.2, []step.Step{{Work: step.Wash}, coats(),
+		{Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Mask}}, Own{})
 	require.NoError(t, err)
 	require.Len(t, r.Lines, 4)
 	assert.InDelta(t, 20./25*1.2+0.25, r.Lines[0].HoursPerCoat, 1e-9)
 	assert.InDelta(t, 4+0.25, r.Lines[2].HoursPerCoat, 1e-9)
-	assert.InDelta(t, 20./20+0.25+20./60, r.Lines[3].HoursPerCoat, 1e-9, "on and off again; masking does not mind the slope")
+	assert.InDelta(t, 20./20+0.25+20./60, r.Lines[3].HoursPerCoat, 1e-9,
+		"on and off again; masking does not mind the slope")
 	assert.InDelta(t, 200, r.FilmUm, 1e-9)
 	assert.InDelta(t, 170, r.NetUm, 1e-9)
 	assert.InDelta(t, 1.2816*12*math.Sqrt2, r.NetHighUm-r.NetUm, 1e-9, "two coats of 100 µm ± 12")
@@ -118,7 +122,8 @@ func TestLaidFilm(t *testing.T) {
 }
 
 func TestSection(t *testing.T) {
-	got, _ := Section("", survey.Findings{}, []Done{{Coat: &Laid{Sheet: primer, StepUm: 90}}}, []step.Step{coats(), {Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
+	got, _ := Section("", survey.Findings{}, []Done{{Coat: &Laid{Sheet: primer, StepUm: 90}}},
+		[]step.Step{coats(), {Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}, []int{1, 0})
 	require.Len(t, got, 3)
 	assert.True(t, got[0].Laid)
 	assert.Equal(t, []float64{90, 100, 50}, []float64{got[0].Um, got[1].Um, got[2].Um})
@@ -127,7 +132,8 @@ func TestSection(t *testing.T) {
 
 // Sanding takes the film from above, down to the old layer that must stay.
 func TestSandThroughMargin(t *testing.T) {
-	old := survey.Findings{Stop: 1, Layers: []survey.Layer{{Kind: survey.OldGelcoat, Colour: "white", Um: 500}, {Kind: survey.OldTwoPart, Um: 80}}}
+	old := survey.Findings{Stop: 1, Layers: []survey.Layer{{Kind: survey.OldGelcoat, Colour: "white", Um: 500},
+		{Kind: survey.OldTwoPart, Um: 80}}}
 	coat := Done{Coat: &Laid{Sheet: primer, StepUm: 90}}
 	layers, m := Section("", old, []Done{coat, {RemovedUm: 100}}, nil, nil)
 	require.Len(t, layers, 2, "the coat is gone, and 10 µm of the old paint")
@@ -148,7 +154,8 @@ func TestSandThroughMargin(t *testing.T) {
 // A sanding planned between coats takes its film off what is planned before it;
 // once a coat after it is on, it is past.
 func TestPlannedSandings(t *testing.T) {
-	plan := []step.Step{coats(), {Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50}}
+	plan := []step.Step{coats(), {Work: step.Sand, Grit: 180, RemovedUm: 30}, {Work: step.Coat, Sheet: primer, Coats: 1,
+		DFTUm: 50}}
 	got, _ := Section("", survey.Findings{}, nil, plan, []int{0, 0, 0})
 	require.Len(t, got, 3)
 	assert.Equal(t, []float64{100, 70, 50}, []float64{got[0].Um, got[1].Um, got[2].Um})
@@ -171,7 +178,8 @@ func TestConsumables(t *testing.T) {
 	mixed.RatioByVolume, mixed.BaseKgL, mixed.HardenerKgL = product.Ratio{Base: 4, Hardener: 1}, 1.4, 1
 	s := coats()
 	s.Sheet, s.ThinnerPct = mixed, 10
-	r, err := Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}}, Own{})
+	r, err := Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}},
+		Own{})
 	require.NoError(t, err)
 	got := names(Consumables(18, []step.Step{s, {Work: step.Sand, Grit: 180}, {Work: step.Mask}}, r))
 	litres := 2 * 4 / 0.9
@@ -188,7 +196,8 @@ func TestConsumables(t *testing.T) {
 	s.Sheet = cat
 	r, err = Compute(area.Figure{AreaM2: 20}, 1, []step.Step{s}, Own{})
 	require.NoError(t, err)
-	assert.InDelta(t, litres*1.4*20, names(Consumables(18, []step.Step{s}, r))["catalyst for primer"], 1e-6, "2 % by weight")
+	assert.InDelta(t, litres*1.4*20, names(Consumables(18, []step.Step{s}, r))["catalyst for primer"], 1e-6,
+		"2 % by weight")
 }
 
 func TestCoatsFor(t *testing.T) {
@@ -209,7 +218,8 @@ func TestCoatsFor(t *testing.T) {
 		assert.Equal(t, c.want, got.Coats, c.name)
 		assert.InDelta(t, float64(c.want)*40, got.FilmUm, 1e-9)
 	}
-	for path, g := range map[string]Goal{"filmUm": {}, "uvStopPct": {UVStopPct: 100}, "years": {UVStopPct: 90, Years: -1}} {
+	for path, g := range map[string]Goal{"filmUm": {}, "uvStopPct": {UVStopPct: 100},
+		"years": {UVStopPct: 90, Years: -1}} {
 		_, err := CoatsFor(sheet, 40, g)
 		var bad fielderr.Errors
 		require.ErrorAs(t, err, &bad, path)
@@ -228,9 +238,11 @@ func TestCoatsFor(t *testing.T) {
 // A fill of 4 m² in spots of 20 m², one coat more on a waterline of 3 m²: litres, hours and
 // discs are of these areas, the film is told apart.
 func TestPartsOfASurface(t *testing.T) {
-	spots := step.Step{Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50, Method: "roller", LossPct: 10, Detail: step.Detail{Where: &step.Where{Name: "spots", SharePct: 20}}}
+	spots := step.Step{Work: step.Coat, Sheet: primer, Coats: 1, DFTUm: 50, Method: "roller", LossPct: 10,
+		Detail: step.Detail{Where: &step.Where{Name: "spots", SharePct: 20}}}
 	line := step.Step{Work: step.Coat, Sheet: primer, Coats: 2, DFTUm: 100, Method: "roller", LossPct: 10, RemovedUm: 5,
-		Detail: step.Detail{KeyGrit: 240, Where: &step.Where{Name: "waterline", Patches: []step.Patch{{Name: "port", AreaM2: 1}, {Name: "starboard", AreaM2: 2}}}}}
+		Detail: step.Detail{KeyGrit: 240, Where: &step.Where{Name: "waterline",
+			Patches: []step.Patch{{Name: "port", AreaM2: 1}, {Name: "starboard", AreaM2: 2}}}}}
 	all := []step.Step{coats(), spots, line}
 	r, err := Compute(area.Figure{AreaM2: 20}, 1, all, Own{})
 	require.NoError(t, err)
@@ -266,7 +278,8 @@ func TestPartsOfASurface(t *testing.T) {
 
 // 46 bungs that a bench gives 5 h for take 5 h, whatever the area.
 func TestHoursOfABench(t *testing.T) {
-	r, err := Compute(area.Figure{AreaM2: 20}, 2, []step.Step{{Work: step.Other, Detail: step.Detail{Name: "set 46 bungs", Hours: 5}}}, Own{})
+	r, err := Compute(area.Figure{AreaM2: 20}, 2,
+		[]step.Step{{Work: step.Other, Detail: step.Detail{Name: "set 46 bungs", Hours: 5}}}, Own{})
 	require.NoError(t, err)
 	assert.InDelta(t, 5, r.Hours, 1e-9)
 }

@@ -62,9 +62,11 @@ func CoatsFor(s product.Sheet, dftUm float64, g Goal) (CoatCount, error) {
 		need = max(need, w.Step("To hide", "the sheet's hiding film", s.HidingUm, "µm", "the product's data sheet"))
 	}
 	if g.UVStopPct > 0 {
-		um := w.Step("Against the sun", "−ln(1 − share stopped) / absorbance", -math.Log1p(-g.UVStopPct/100)/s.UVPerUm, "µm", "Beer-Lambert with the sheet's absorbance")
+		um := w.Step("Against the sun", "−ln(1 − share stopped) / absorbance", -math.Log1p(-g.UVStopPct/100)/s.UVPerUm,
+			"µm", "Beer-Lambert with the sheet's absorbance")
 		if g.Years > 0 {
-			um = w.Step("For so many years", "film + 10 µm a year", um+weatherUmYear*g.Years, "µm", "weathering 10 µm a year in the open: rule of thumb")
+			um = w.Step("For so many years", "film + 10 µm a year", um+weatherUmYear*g.Years, "µm",
+				"weathering 10 µm a year in the open: rule of thumb")
 		}
 		need = max(need, um)
 	}

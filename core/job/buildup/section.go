@@ -124,7 +124,9 @@ type Done struct {
 func Places(steps []step.Step) []step.Where {
 	var out []step.Where
 	for _, s := range steps {
-		if s.Films() && s.Where != nil && !slices.ContainsFunc(out, func(w step.Where) bool { return w.Name == s.Where.Name }) {
+		if s.Films() && s.Where != nil && !slices.ContainsFunc(out, func(w step.Where) bool {
+			return w.Name == s.Where.Name
+		}) {
 			out = append(out, *s.Where)
 		}
 	}
@@ -158,7 +160,8 @@ func Section(place string, old survey.Findings, done []Done, steps []step.Step, 
 			known = "thickness not known"
 			m.Known = m.Known && i < old.Stop
 		}
-		out = append(out, Layer{Product: "old " + string(l.Kind), Kind: product.Kind(l.Kind), Colour: l.Colour, Um: l.Um, Laid: true, Known: known, Old: true, Keep: i < old.Stop})
+		out = append(out, Layer{Product: "old " + string(l.Kind), Kind: product.Kind(l.Kind), Colour: l.Colour,
+			Um: l.Um, Laid: true, Known: known, Old: true, Keep: i < old.Stop})
 		if i < old.Stop {
 			m.Keeps = strings.TrimSpace("the old " + string(l.Kind) + " " + l.Colour)
 		}
@@ -169,7 +172,8 @@ func Section(place string, old survey.Findings, done []Done, steps []step.Step, 
 		}
 		if d.Coat != nil {
 			um, how := d.Coat.FilmUm()
-			l := Layer{Product: d.Coat.Sheet.Name, Kind: d.Coat.Sheet.Kind, Colour: d.Coat.Sheet.Colour, Um: um, Laid: true, Known: how, Batch: d.Coat.Batch}
+			l := Layer{Product: d.Coat.Sheet.Name, Kind: d.Coat.Sheet.Kind, Colour: d.Coat.Sheet.Colour, Um: um,
+				Laid: true, Known: how, Batch: d.Coat.Batch}
 			if at := d.Coat.At; !at.IsZero() {
 				l.At = &at
 			}

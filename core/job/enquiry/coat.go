@@ -35,7 +35,8 @@ func coatToday(out *Answer, a Ask) error {
 	if p.Roofed {
 		out.suppose("Under a roof the air is taken as outside, still, without sun.")
 	} else {
-		out.suppose("Daylight is reckoned for %.1f° of latitude; the surface is taken as pale glass fibre.", w.LatitudeDeg)
+		out.suppose("Daylight is reckoned for %.1f° of latitude; the surface is taken as pale glass fibre.",
+			w.LatitudeDeg)
 	}
 	if a.AreaM2 == 0 {
 		out.suppose("Laying is taken to last %v.", message.Val(job.Apply.Hours(), "h"))
@@ -55,10 +56,12 @@ func coatToday(out *Answer, a Ask) error {
 		case first.From.Sub(w.Now) < time.Minute:
 			out.Says = message.Of("%v: begin now, by %v at the latest.", message.Strong(verdict), w.clock(first.To))
 		default:
-			out.Says = message.Of("%v: begin from %v on, by %v at the latest.", message.Strong(verdict), w.clock(first.From), w.clock(first.To))
+			out.Says = message.Of("%v: begin from %v on, by %v at the latest.", message.Strong(verdict),
+				w.clock(first.From), w.clock(first.To))
 		}
 		if c := binding[0]; c.Unit != "" {
-			out.fact("Least room", "%s: %v where %v is the limit", name(c.Limit), message.Val(c.Value, c.Unit), message.Val(c.Need, c.Unit))
+			out.fact("Least room", "%s: %v where %v is the limit", name(c.Limit), message.Val(c.Value, c.Unit),
+				message.Val(c.Need, c.Unit))
 		}
 		out.after(a, faces, first.From)
 		if held := first.To.Add(job.Apply + max(job.Hold, job.Dry)); held.After(w.Until) {
@@ -69,7 +72,8 @@ func coatToday(out *Answer, a Ask) error {
 	why := nearest(job, faces, w.Now, night)
 	out.Says = message.Of("%v: %v.", message.Strong("Not today"), why)
 	if len(starts) > 0 {
-		out.Says = message.Of("%v The next chance is %v to %v", out.Says, w.clock(starts[0].From), w.clock(starts[0].To))
+		out.Says = message.Of("%v The next chance is %v to %v", out.Says, w.clock(starts[0].From),
+			w.clock(starts[0].To))
 		if starts[0].From.After(w.Until) {
 			out.Says = message.Of("%v, if the days go on as you said", out.Says)
 		}
@@ -88,7 +92,8 @@ func (out *Answer) after(a Ask, faces []field.Weather, t time.Time) {
 	if opens != nil {
 		out.fact("Next coat of the same", "from %v", w.clock(*opens))
 		if closes != nil {
-			out.Facts[len(out.Facts)-1].Says = message.Of("%v, unsanded until %v", out.Facts[len(out.Facts)-1].Says, w.clock(*closes))
+			out.Facts[len(out.Facts)-1].Says = message.Of("%v, unsanded until %v", out.Facts[len(out.Facts)-1].Says,
+				w.clock(*closes))
 		}
 	}
 }
@@ -117,14 +122,16 @@ func (a Ask) coming(faces []field.Weather, t time.Time) (dry, opens, closes *tim
 }
 
 // open are the starts that suit every face, with the least slack of each and what it is of.
-func open(job field.Job, faces []field.Weather, from, to time.Time) (starts []calendar.Stretch, slack []float64, binding []field.Check) {
+func open(job field.Job, faces []field.Weather, from, to time.Time) (starts []calendar.Stretch, slack []float64,
+	binding []field.Check) {
 	for i, f := range faces {
 		var next []calendar.Stretch
 		var room []float64
 		var binds []field.Check
 		for _, w := range job.Windows(f, from, to) {
 			if i == 0 {
-				next, room, binds = append(next, calendar.Stretch{From: w.From, To: w.To}), append(room, w.Slack), append(binds, w.Binding)
+				next, room, binds = append(next, calendar.Stretch{From: w.From, To: w.To}), append(room, w.Slack),
+					append(binds, w.Binding)
 				continue
 			}
 			for k, s := range starts {
@@ -136,7 +143,8 @@ func open(job field.Job, faces []field.Weather, from, to time.Time) (starts []ca
 				if w.Slack < least {
 					least, c = w.Slack, w.Binding
 				}
-				next, room, binds = append(next, calendar.Stretch{From: a, To: b}), append(room, least), append(binds, c)
+				next, room, binds = append(next, calendar.Stretch{From: a, To: b}), append(room, least),
+					append(binds, c)
 			}
 		}
 		starts, slack, binding = next, room, binds
@@ -238,21 +246,28 @@ func whenAgain(out *Answer, a Ask) error {
 			harmed = true
 		}
 		if i > 0 {
-			out.Working.Warn("This is the side in the shade. The next coat may follow when the slower side is ready, and without sanding until the quicker one closes.")
+			out.Working.Warn(
+				"This is the side in the shade. The next coat may follow when the slower side is ready, and without sanding until the quicker one closes.")
 		}
 	}
 	switch {
 	case opens == nil:
-		out.Says = message.Of("%v: it stays too cold for it to be ready in the days that you told.", message.Strong("Not yet to be said"))
+		out.Says = message.Of("%v: it stays too cold for it to be ready in the days that you told.",
+			message.Strong("Not yet to be said"))
 		return nil
 	case closes == nil:
-		out.Says = message.Of("%v on, and no later limit is stated for %s over it.", message.Sentence{message.Strong("From "), w.clock(*opens)}, over.Name())
+		out.Says = message.Of("%v on, and no later limit is stated for %s over it.",
+			message.Sentence{message.Strong("From "), w.clock(*opens)}, over.Name())
 	case !closes.After(*opens):
-		out.Says = message.Of("%v: on one side it is too late before it is ready on the other. Let it harden and sand it.", message.Strong("Not without sanding"))
+		out.Says = message.Of(
+			"%v: on one side it is too late before it is ready on the other. Let it harden and sand it.",
+			message.Strong("Not without sanding"))
 	case closes.Before(w.Now):
-		out.Says = message.Of("%v: the time without sanding ended %v. Sand it first.", message.Strong("Too late for tack"), w.clock(*closes))
+		out.Says = message.Of("%v: the time without sanding ended %v. Sand it first.",
+			message.Strong("Too late for tack"), w.clock(*closes))
 	default:
-		out.Says = message.Of("%v until %v without sanding; after that sand it first.", message.Sentence{message.Strong("From "), w.clock(*opens)}, w.clock(*closes))
+		out.Says = message.Of("%v until %v without sanding; after that sand it first.",
+			message.Sentence{message.Strong("From "), w.clock(*opens)}, w.clock(*closes))
 	}
 	out.Detail = message.Of("Of %s, over the temperature of the surface as you told the weather.", over.Name())
 	for _, t := range []*time.Time{opens, closes} {

@@ -108,9 +108,11 @@ type Answer struct {
 
 // Find answers a question.
 func Find(q Question, a Ask) (Answer, error) {
-	out := Answer{Says: message.Sentence{}, Detail: message.Sentence{}, Facts: []Fact{}, Supposed: []message.Sentence{}, Cautions: []message.Sentence{}, Working: working.New(), Hours: []field.Hour{}}
+	out := Answer{Says: message.Sentence{}, Detail: message.Sentence{}, Facts: []Fact{}, Supposed: []message.Sentence{},
+		Cautions: []message.Sentence{}, Working: working.New(), Hours: []field.Hour{}}
 	if a.Sheet.Example {
-		out.suppose("The figures of %q are an invented example: the data sheet of the tin in hand comes first.", a.Sheet.Name)
+		out.suppose("The figures of %q are an invented example: the data sheet of the tin in hand comes first.",
+			a.Sheet.Name)
 	}
 	if !a.Sheet.IsCoat() {
 		return out, fielderr.At("productId", "leaves no film: choose what is to be coated")
@@ -121,7 +123,8 @@ func Find(q Question, a Ask) (Answer, error) {
 	if a.DFTUm == 0 {
 		a.DFTUm = a.Sheet.Film.TypicalUm
 	}
-	find := map[Question]func(*Answer, Ask) error{CoatToday: coatToday, HowMuch: howMuch, HowMixed: howMixed, WhenAgain: whenAgain, HowThick: howThick}[q]
+	find := map[Question]func(*Answer, Ask) error{
+		CoatToday: coatToday, HowMuch: howMuch, HowMixed: howMixed, WhenAgain: whenAgain, HowThick: howThick}[q]
 	if find == nil {
 		return out, fielderr.At("question", "is none of the questions that are answered")
 	}
@@ -181,7 +184,8 @@ func (a Ask) job(p Lies) field.Job {
 	w := a.Weather
 	from, to, _ := w.Air.Span()
 	l := a.Sheet.Limits
-	return field.Job{Limits: l, Apply: max(apply, 10*time.Minute), Hold: hours(l.HoldH), Dry: hours(l.RainFreeH), Spray: m.Spray,
+	return field.Job{Limits: l, Apply: max(apply, 10*time.Minute), Hold: hours(l.HoldH), Dry: hours(l.RainFreeH),
+		Spray:    m.Spray,
 		Daylight: solar.Daylight(w.LatitudeDeg, w.LongitudeDeg, from, to), Sheltered: p.Roofed, Lights: p.Roofed}
 }
 

@@ -24,7 +24,8 @@ func steady(tempC, rhPct float64, rainAt ...time.Time) Weather {
 				rain = 2
 			}
 		}
-		w.Air = append(w.Air, weather.Hour{At: at, TempC: tempC, RHPct: rhPct, WindMS: &wind, CloudPct: &cloud, RainMM: &rain})
+		w.Air = append(w.Air, weather.Hour{At: at, TempC: tempC, RHPct: rhPct, WindMS: &wind, CloudPct: &cloud,
+			RainMM: &rain})
 	}
 	return w
 }
@@ -33,11 +34,15 @@ func steady(tempC, rhPct float64, rainAt ...time.Time) Weather {
 // to 48 h at any temperature.
 func paint() product.Sheet {
 	flat := func(h float64) cure.Table { return cure.Table{{TempC: 0, Hours: h}, {TempC: 40, Hours: h}} }
-	return product.Sheet{Name: "P", Kind: product.TopcoatTwo, VolumeSolidsPct: 50, Film: product.Film{MinUm: 40, TypicalUm: 50, MaxUm: 60},
-		RatioByVolume: product.Ratio{Base: 3, Hardener: 1}, BaseKgL: 1.2, HardenerKgL: 1, Methods: []string{"roller"}, ThinnerMaxPct: 10,
-		Limits:   product.Limits{AirMinC: f(10), HoldH: 4, RainFreeH: 3},
-		TouchDry: flat(4), PotLife: flat(2), Recoat: []product.Recoat{{Over: product.AnyKind, Min: flat(16), Max: flat(48)}},
-		Tins: []product.Tin{{Name: "1 L", Litres: 1, PriceCents: 3000}, {Name: "2.5 L", Litres: 2.5, PriceCents: 6000}}}
+	return product.Sheet{Name: "P", Kind: product.TopcoatTwo, VolumeSolidsPct: 50,
+		Film:          product.Film{MinUm: 40, TypicalUm: 50, MaxUm: 60},
+		RatioByVolume: product.Ratio{Base: 3, Hardener: 1}, BaseKgL: 1.2, HardenerKgL: 1, Methods: []string{"roller"},
+		ThinnerMaxPct: 10,
+		Limits:        product.Limits{AirMinC: f(10), HoldH: 4, RainFreeH: 3},
+		TouchDry:      flat(4), PotLife: flat(2),
+		Recoat: []product.Recoat{{Over: product.AnyKind, Min: flat(16), Max: flat(48)}},
+		Tins: []product.Tin{{Name: "1 L", Litres: 1, PriceCents: 3000},
+			{Name: "2.5 L", Litres: 2.5, PriceCents: 6000}}}
 }
 
 func f(v float64) *float64 { return &v }
@@ -51,22 +56,28 @@ func TestCoatToday(t *testing.T) {
 		"fine": {Ask{Sheet: paint(), Place: "shed", Weather: steady(15, 50)}, "Yes: begin now, by "},
 		// 0.5 K above the limit is less than one usual error of a forecast.
 		"narrow": {Ask{Sheet: paint(), Place: "shed", Weather: steady(10.5, 50)}, "Only just: begin now, by "},
-		"cold":   {Ask{Sheet: paint(), Place: "shed", Weather: steady(9, 50)}, "Not today: even at the best hour the air is below 10 °C."},
+		"cold": {Ask{Sheet: paint(), Place: "shed", Weather: steady(9, 50)},
+			"Not today: even at the best hour the air is below 10 °C."},
 		// 97 % is 0.5 K above the dew point, where 3 K is asked.
-		"dew": {Ask{Sheet: paint(), Place: "shed", Weather: steady(15, 97)}, "Not today: even at the best hour the surface is less than 3 K above the dew point."},
+		"dew": {Ask{Sheet: paint(), Place: "shed", Weather: steady(15, 97)},
+			"Not today: even at the best hour the surface is less than 3 K above the dew point."},
 		// Rain at 14: laid in an hour and three hours dry, the last start is at 10.
-		"rain": {Ask{Sheet: paint(), Place: "sides", Weather: steady(15, 50, morning.Add(6*time.Hour))}, "Yes: begin now, by 10:00 at the latest."},
+		"rain": {Ask{Sheet: paint(), Place: "sides", Weather: steady(15, 50, morning.Add(6*time.Hour))},
+			"Yes: begin now, by 10:00 at the latest."},
 		"rain at noon, and a quarter of an hour to lay 3 m²": {
-			Ask{Sheet: paint(), Place: "sides", AreaM2: 3, Weather: steady(15, 50, morning.Add(4*time.Hour))}, "Yes: begin now, by 08:45 at the latest."},
+			Ask{Sheet: paint(), Place: "sides", AreaM2: 3, Weather: steady(15, 50, morning.Add(4*time.Hour))},
+			"Yes: begin now, by 08:45 at the latest."},
 	} {
 		got, err := Find(CoatToday, c.ask)
 		require.NoError(t, err, name)
 		assert.Contains(t, got.Says.In(time.UTC), c.says, name)
 		assert.NotEmpty(t, got.Hours, name)
 	}
-	got, err := Find(CoatToday, Ask{Sheet: paint(), Place: "deck", Weather: steady(15, 50, morning.Add(2*time.Hour), morning.Add(8*time.Hour))})
+	got, err := Find(CoatToday, Ask{Sheet: paint(), Place: "deck", Weather: steady(15, 50, morning.Add(2*time.Hour),
+		morning.Add(8*time.Hour))})
 	require.NoError(t, err)
-	assert.Contains(t, got.Says.In(time.UTC), "Not today: rain comes within the 3 h that it must stay dry. The next chance is Sunday ")
+	assert.Contains(t, got.Says.In(time.UTC),
+		"Not today: rain comes within the 3 h that it must stay dry. The next chance is Sunday ")
 	assert.Contains(t, got.Says.In(time.UTC), "if the days go on as you said")
 }
 
@@ -76,12 +87,16 @@ func TestWhenAgain(t *testing.T) {
 		require.NoError(t, err)
 		return got.Says.In(time.UTC)
 	}
-	assert.Equal(t, "From Sunday 00:00 until Monday 08:00 without sanding; after that sand it first.", at(Ask{Sheet: paint(), Place: "shed", Weather: steady(15, 50)}))
-	assert.Equal(t, "From 22:00 until Monday 06:00 without sanding; after that sand it first.", at(Ask{Sheet: paint(), Place: "shed", Weather: steady(15, 50), LaidAt: morning.Add(-2 * time.Hour)}))
+	assert.Equal(t, "From Sunday 00:00 until Monday 08:00 without sanding; after that sand it first.",
+		at(Ask{Sheet: paint(), Place: "shed", Weather: steady(15, 50)}))
+	assert.Equal(t, "From 22:00 until Monday 06:00 without sanding; after that sand it first.",
+		at(Ask{Sheet: paint(), Place: "shed", Weather: steady(15, 50), LaidAt: morning.Add(-2 * time.Hour)}))
 	late := paint()
 	late.Recoat[0].Max = cure.Table{{TempC: 0, Hours: 20}, {TempC: 40, Hours: 20}}
-	assert.Equal(t, "Too late for tack: the time without sanding ended 06:00. Sand it first.", at(Ask{Sheet: late, Place: "shed", Weather: steady(15, 50), LaidAt: morning.Add(-22 * time.Hour)}))
-	assert.Contains(t, at(Ask{Sheet: paint(), Place: "sides", Weather: steady(15, 50, morning.Add(2*time.Hour))}), "Look at it first: ")
+	assert.Equal(t, "Too late for tack: the time without sanding ended 06:00. Sand it first.",
+		at(Ask{Sheet: late, Place: "shed", Weather: steady(15, 50), LaidAt: morning.Add(-22 * time.Hour)}))
+	assert.Contains(t, at(Ask{Sheet: paint(), Place: "sides", Weather: steady(15, 50, morning.Add(2*time.Hour))}),
+		"Look at it first: ")
 	_, err := Find(WhenAgain, Ask{Sheet: paint(), Weather: steady(15, 50), LaidAt: morning.AddDate(0, -1, 0)})
 	assert.ErrorContains(t, err, "laidAt")
 }
@@ -91,8 +106,10 @@ func TestPot(t *testing.T) {
 	got, err := Find(HowMuch, Ask{Sheet: paint(), AreaM2: 24, Coats: 2})
 	require.NoError(t, err)
 	assert.Equal(t, "Buy 1 × 1 L and 2 × 2.5 L: you need 5.33 L of P for 2 coats of 50 µm on 24 m².", got.Says.String())
-	assert.Equal(t, "With 10 % lost by roller; between 5.05 L and 5.65 L as the hand is.", got.Detail.String()) // 4.8/0.95, 4.8/0.85
-	assert.Equal(t, "about 2 h of one person a coat", says(got, "Laying"))                                      // 24 / 12
+	assert.Equal(t, "With 10 % lost by roller; between 5.05 L and 5.65 L as the hand is.",
+		got.Detail.String()) // 4.8/0.95, 4.8/0.85
+	assert.Equal(t, "about 2 h of one person a coat",
+		says(got, "Laying")) // 24 / 12
 
 	// 3 : 1 of 1.5 L: 1125 and 375 mL; 1350 g and 375 g.
 	got, err = Find(HowMixed, Ask{Sheet: paint(), Litres: 1.5, TempC: 15})
@@ -112,12 +129,14 @@ func TestPot(t *testing.T) {
 	// 50 µm dry of 50 %, 10 % thinner: 110 µm wet, between the teeth of 100 and 125.
 	got, err = Find(HowThick, Ask{Sheet: paint(), DFTUm: 50, ThinnerPct: 10})
 	require.NoError(t, err)
-	assert.Equal(t, "Lay it 110 µm wet: the 100 µm tooth wet, the 125 µm tooth dry leaves 50 µm dry.", got.Says.String())
+	assert.Equal(t, "Lay it 110 µm wet: the 100 µm tooth wet, the 125 µm tooth dry leaves 50 µm dry.",
+		got.Says.String())
 	got, err = Find(HowThick, Ask{Sheet: paint(), DFTUm: 90})
 	require.NoError(t, err)
 	assert.Contains(t, got.Detail.String(), "more than the sheet lays in one coat (60 µm)")
 
-	for path, ask := range map[string]Ask{"areaM2": {Sheet: paint()}, "productId": {Sheet: product.Sheet{Kind: "thinner"}}} {
+	for path, ask := range map[string]Ask{"areaM2": {Sheet: paint()},
+		"productId": {Sheet: product.Sheet{Kind: "thinner"}}} {
 		_, err := Find(HowMuch, ask)
 		assert.ErrorContains(t, err, path)
 	}

@@ -57,7 +57,8 @@ func (all Lines) Merged() Lines {
 		out[i].Add(l.Sum)
 	}
 	slices.SortStableFunc(out, func(a, b Line) int {
-		return cmp.Or(cmp.Compare(a.Month, b.Month), cmp.Compare(a.Surface, b.Surface), cmp.Compare(a.What, b.What), cmp.Compare(a.Who, b.Who))
+		return cmp.Or(cmp.Compare(a.Month, b.Month), cmp.Compare(a.Surface, b.Surface), cmp.Compare(a.What, b.What),
+			cmp.Compare(a.Who, b.Who))
 	})
 	return out
 }

@@ -9,10 +9,13 @@ import (
 // Two sandings of May are one line; June's, and another's, are their own.
 func TestLinesAreMerged(t *testing.T) {
 	sand := func(who, month string, h float64) Line {
-		return Line{What: "sand", Surface: "Deck", Who: who, Month: month, Sum: Sum{Entries: 1, DoneH: h, PlannedH: h / 2}}
+		return Line{What: "sand", Surface: "Deck", Who: who, Month: month,
+			Sum: Sum{Entries: 1, DoneH: h, PlannedH: h / 2}}
 	}
-	got := Lines{sand("Ada", "2026-06", 1), sand("Ada", "2026-05", 2), sand("Bo", "2026-05", 4), sand("Ada", "2026-05", 8),
-		{What: "varnish", Surface: "Rails", Month: "", Sum: Sum{ToComeH: 3, MaterialToCome: 700}}, {What: "yard rent", Month: "2026-05", Sum: Sum{Entries: 1, Other: 12000}}}.Merged()
+	got := Lines{sand("Ada", "2026-06", 1), sand("Ada", "2026-05", 2), sand("Bo", "2026-05", 4),
+		sand("Ada", "2026-05", 8),
+		{What: "varnish", Surface: "Rails", Month: "", Sum: Sum{ToComeH: 3, MaterialToCome: 700}},
+		{What: "yard rent", Month: "2026-05", Sum: Sum{Entries: 1, Other: 12000}}}.Merged()
 	assert.Equal(t, Lines{
 		{What: "varnish", Surface: "Rails", Sum: Sum{ToComeH: 3, MaterialToCome: 700}},
 		{What: "yard rent", Month: "2026-05", Sum: Sum{Entries: 1, Other: 12000}},

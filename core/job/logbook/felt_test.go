@@ -21,13 +21,14 @@ func TestDryingTimesAreLearned(t *testing.T) {
 		n    int
 		want float64
 	}{
-		"nothing felt":                   {[]Logged{{}}, 0, 0},
-		"once, as on the sheet":          {[]Logged{felt(TouchDry, 1)}, 1, 1},
-		"four times, half as long again": {[]Logged{felt(TouchDry, 1.5), felt(Sandable, 1.5), felt(TouchDry, 1.5), felt(TouchDry, 1.5)}, 4, math.Pow(1.5, 4.0/6)},
-		"sticky before its time":         {[]Logged{felt(Sticky, 0.8), felt(Sticky, 1)}, 0, 0},
-		"sticky after its time":          {[]Logged{felt(Sticky, 2)}, 1, math.Cbrt(2)},
-		"felt after a week":              {[]Logged{felt(TouchDry, 40)}, 1, math.Cbrt(4)},
-		"felt at once":                   {[]Logged{felt(TouchDry, 0.01)}, 1, math.Cbrt(0.3)},
+		"nothing felt":          {[]Logged{{}}, 0, 0},
+		"once, as on the sheet": {[]Logged{felt(TouchDry, 1)}, 1, 1},
+		"four times, half as long again": {[]Logged{felt(TouchDry, 1.5), felt(Sandable, 1.5), felt(TouchDry, 1.5),
+			felt(TouchDry, 1.5)}, 4, math.Pow(1.5, 4.0/6)},
+		"sticky before its time": {[]Logged{felt(Sticky, 0.8), felt(Sticky, 1)}, 0, 0},
+		"sticky after its time":  {[]Logged{felt(Sticky, 2)}, 1, math.Cbrt(2)},
+		"felt after a week":      {[]Logged{felt(TouchDry, 40)}, 1, math.Cbrt(4)},
+		"felt at once":           {[]Logged{felt(TouchDry, 0.01)}, 1, math.Cbrt(0.3)},
 	} {
 		got := Dryings(c.log)["varnish"]
 		assert.Equal(t, c.n, got.Felt, name)

@@ -6,7 +6,8 @@ import (
 	"allcoats/core/base/fielderr"
 )
 
-// Held is how a finish held, by what is wrong with it, empty for nothing: 0 nothing, 1 a little, 2 some, 3 much, 4 gone.
+// Held is how a finish held, by what is wrong with it, empty for nothing: 0 nothing, 1 a little, 2 some, 3 much, 4
+// gone.
 type Held map[Wear]int
 
 // Wear is a way in which a finish goes.

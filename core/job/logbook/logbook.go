@@ -140,7 +140,8 @@ func (d Dry) Validate() error {
 		bad.Range(fmt.Sprintf("readingsUm[%d]", i), v, 0, 200e3, "µm")
 	}
 	if bad == nil && Mils(d.ReadingsUm, d.NominalUm) {
-		bad.Add("readingsUm", "these look like mils: about %.3g where %.4g µm is wanted, and %.4g µm if they are. Say in which unit they are", mean(d.ReadingsUm), d.NominalUm, 25.4*mean(d.ReadingsUm))
+		bad.Add("readingsUm",
+			"these look like mils: about %.3g where %.4g µm is wanted, and %.4g µm if they are. Say in which unit they are", mean(d.ReadingsUm), d.NominalUm, 25.4*mean(d.ReadingsUm))
 	}
 	return bad.Err()
 }

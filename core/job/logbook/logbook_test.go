@@ -59,7 +59,8 @@ func TestCausesAreRankedByTheRecord(t *testing.T) {
 		}
 		return out
 	}
-	sheet := product.Sheet{Name: "topcoat", SagUprightUm: 150, ThinnerMaxPct: 10, MinCureC: 8, HidingUm: 60, Film: product.Film{MinUm: 30}}
+	sheet := product.Sheet{Name: "topcoat", SagUprightUm: 150, ThinnerMaxPct: 10, MinCureC: 8, HidingUm: 60,
+		Film: product.Film{MinUm: 30}}
 	kept := Record{Sheet: sheet, Cleaned: true, Keyed: true}
 	for _, c := range []struct {
 		blemish string
@@ -69,15 +70,19 @@ func TestCausesAreRankedByTheRecord(t *testing.T) {
 		{"runs", func(r *Record) { r.WetUm, r.Upright = 180, true }, []string{"laid too thick"}},
 		{"runs", func(r *Record) { r.ThinnerPct = 15 }, []string{"thinned too far"}},
 		{"fisheye", func(r *Record) { r.Cleaned = false }, []string{"wax, oil or silicone on the surface"}},
-		{"bloom", func(r *Record) { r.Damage = []clock.Damage{{Harm: clock.ByDew}} }, []string{"dew or rain before it was touch-dry"}},
+		{"bloom", func(r *Record) { r.Damage = []clock.Damage{{Harm: clock.ByDew}} },
+			[]string{"dew or rain before it was touch-dry"}},
 		{"bloom", func(r *Record) { r.Damage = []clock.Damage{{Harm: clock.ByDew, Forecast: true}} }, nil},
 		{"grin", func(r *Record) { r.DryUm = 40 }, []string{"a dark ground under too little film"}},
 		{"soft", func(r *Record) { r.RatioOffPct = -12 }, []string{"mixed off its ratio, or not stirred out"}},
 		{"soft", func(r *Record) { r.Conditions = &Conditions{SurfaceC: 4, RHPct: 60} }, []string{"too cold to cure"}},
-		{"orange-peel", func(r *Record) { r.Conditions = &Conditions{SurfaceC: 36, AirC: 28}; r.Spray = true }, []string{"a hot surface: it skinned before it flowed", "the spray dried on its way: gun too far, air too high, too warm"}},
+		{"orange-peel", func(r *Record) { r.Conditions = &Conditions{SurfaceC: 36, AirC: 28}; r.Spray = true },
+			[]string{"a hot surface: it skinned before it flowed",
+				"the spray dried on its way: gun too far, air too high, too warm"}},
 		{"dust", func(r *Record) { r.WindMS = 7 }, []string{"dust from the floor, the tack rag or the neighbours"}},
 		{"wrinkles", func(r *Record) { r.Early = true }, []string{"coated before the coat below had dried"}},
-		{"peeling", func(r *Record) { r.Keyed = false }, []string{"no key: the window had closed and it was not sanded"}},
+		{"peeling", func(r *Record) { r.Keyed = false },
+			[]string{"no key: the window had closed and it was not sanded"}},
 	} {
 		r := kept
 		c.edit(&r)
@@ -95,7 +100,8 @@ func TestACauseThatComesAgain(t *testing.T) {
 	thick := Record{Sheet: sheet, WetUm: 180, Upright: true, Cleaned: true, Keyed: true}
 	both := thick
 	both.ThinnerPct = 15
-	got := Repeats([]Blemished{{thick, []string{"runs", "pinholes"}}, {both, []string{"runs"}}, {Record{Sheet: sheet, Cleaned: true, Keyed: true}, []string{"runs", "no such thing"}}})
+	got := Repeats([]Blemished{{thick, []string{"runs", "pinholes"}}, {both, []string{"runs"}},
+		{Record{Sheet: sheet, Cleaned: true, Keyed: true}, []string{"runs", "no such thing"}}})
 	require.Len(t, got, 1)
 	assert.Equal(t, "laid too thick", got[0].Text)
 	assert.Equal(t, 2, got[0].Times, "two blemishes of one coat count once")

@@ -22,7 +22,8 @@ type ExpenseKind struct {
 }
 
 // Expenses lists the kinds.
-var Expenses = []ExpenseKind{{"abrasives", "tape, paper and discs"}, {"tools", "tools and wear"}, {"hire", "hire"}, {"rent", "yard rent"}, {"fittings", "fittings"}, {"shop", "work of others"},
+var Expenses = []ExpenseKind{{"abrasives", "tape, paper and discs"}, {"tools", "tools and wear"}, {"hire", "hire"},
+	{"rent", "yard rent"}, {"fittings", "fittings"}, {"shop", "work of others"},
 	{"transport", "transport"}, {"other", "other expenses"}}
 
 // Name is the kind in words.

@@ -13,7 +13,9 @@ func one(id string, films bool, state task.State, hours float64) task.Task {
 	return task.Task{ID: id, Films: films, State: state, LeftH: hours, LeftL: hours / 4}
 }
 
-var deck = task.Chain{SurfaceID: "deck", Tasks: []task.Task{one("sand", false, task.Done, 0), one("wash", false, task.ToDo, 2), one("coat 1", true, task.ToDo, 4), one("key", false, task.ToDo, 1), one("coat 2", true, task.ToDo, 4), one("unmask", false, task.ToDo, 1)}}
+var deck = task.Chain{SurfaceID: "deck", Tasks: []task.Task{one("sand", false, task.Done, 0),
+	one("wash", false, task.ToDo, 2), one("coat 1", true, task.ToDo, 4), one("key", false, task.ToDo, 1),
+	one("coat 2", true, task.ToDo, 4), one("unmask", false, task.ToDo, 1)}}
 
 func ids(tasks []task.Task) (out []string) {
 	for _, t := range tasks {

@@ -85,7 +85,9 @@ var levels = map[Severity]int{Note: 1, Warning: 2, Stop: 3}
 func (f Finding) about(topics []string) bool {
 	told := strings.ToLower(strings.Join([]string{strings.ReplaceAll(f.Rule, "-", " "), f.Text, f.Why, f.Fix}, " "))
 	return slices.ContainsFunc(topics, func(topic string) bool {
-		return !slices.ContainsFunc(strings.Split(topic, "&"), func(part string) bool { return !strings.Contains(told, part) })
+		return !slices.ContainsFunc(strings.Split(topic, "&"), func(part string) bool {
+			return !strings.Contains(told, part)
+		})
 	})
 }
 
@@ -102,7 +104,8 @@ func (w want) at(t *testing.T, step int) bool {
 
 func (w want) met(t *testing.T, found []Finding) bool {
 	return slices.ContainsFunc(found, func(f Finding) bool {
-		return levels[f.Severity] >= levels[w.SeverityAtLeast] && f.about(w.Topic) && (len(w.AboutStep) == 0 || w.at(t, f.Step))
+		return levels[f.Severity] >= levels[w.SeverityAtLeast] && f.about(w.Topic) &&
+			(len(w.AboutStep) == 0 || w.at(t, f.Step))
 	})
 }
 
@@ -110,7 +113,8 @@ func (w want) met(t *testing.T, found []Finding) bool {
 func (f caseFile) caseOf(t *testing.T, n int) (c Case, refused int) {
 	one, refused := f.Cases[n], -1
 	s := one.Surface
-	c = Case{Part: s.Part, Substrate: s.Substrate, SubstrateNote: s.SubstrateNote, Tone: s.Tone, TiltDeg: survey.Description{TiltDeg: s.TiltDeg}.Tilt(s.Part), Sheltered: s.Shelter == survey.Shed,
+	c = Case{Part: s.Part, Substrate: s.Substrate, SubstrateNote: s.SubstrateNote, Tone: s.Tone,
+		TiltDeg: survey.Description{TiltDeg: s.TiltDeg}.Tilt(s.Part), Sheltered: s.Shelter == survey.Shed,
 		Findings: survey.Findings{Layers: s.Layers, Stop: s.Stop, Moisture: s.Moisture}, Beside: s.Beside}
 	for i := range c.Findings.Layers {
 		if c.Findings.Layers[i].Soundness == "" {
@@ -121,7 +125,8 @@ func (f caseFile) caseOf(t *testing.T, n int) (c Case, refused int) {
 		c.OpenDefects += max(1, d.Count)
 	}
 	for i, w := range one.Steps {
-		st := step.Step{Work: w.Work, Coats: w.Coats, DFTUm: w.DFTUm, Method: w.Method, ThinnerPct: w.ThinnerPct, Colour: w.Colour, Grit: w.Grit, RemovedUm: w.RemovedUm, Agent: w.Agent, Note: w.Note}
+		st := step.Step{Work: w.Work, Coats: w.Coats, DFTUm: w.DFTUm, Method: w.Method, ThinnerPct: w.ThinnerPct,
+			Colour: w.Colour, Grit: w.Grit, RemovedUm: w.RemovedUm, Agent: w.Agent, Note: w.Note}
 		st.Wet = w.Wet != nil && *w.Wet
 		if w.Thinner != "" {
 			st.Thinner = f.Products[w.Thinner].Name
@@ -173,13 +178,17 @@ func TestSequences(t *testing.T) {
 				found = append(found, Finding{Step: refused, Severity: Stop, Text: "hardener"})
 			}
 			for _, w := range one.Expect.Must {
-				assert.True(t, w.met(t, found), "%s: must say at least a %s about %v at %s; %s\n%v", one.Name, w.SeverityAtLeast, w.Topic, w.AboutStep, one.Why, list(found))
+				assert.True(t, w.met(t, found), "%s: must say at least a %s about %v at %s; %s\n%v", one.Name,
+					w.SeverityAtLeast, w.Topic, w.AboutStep, one.Why, list(found))
 			}
 			for _, w := range one.Expect.MustNot {
-				assert.False(t, w.met(t, found), "%s: must not say a %s about %v\n%v", one.Name, w.SeverityAtLeast, w.Topic, list(found))
+				assert.False(t, w.met(t, found), "%s: must not say a %s about %v\n%v", one.Name, w.SeverityAtLeast,
+					w.Topic, list(found))
 			}
 			if one.Expect.Clean {
-				assert.False(t, slices.ContainsFunc(found, func(f Finding) bool { return levels[f.Severity] >= 2 }), "%s: must be clean\n%v", one.Name, list(found))
+				assert.False(t, slices.ContainsFunc(found, func(f Finding) bool {
+					return levels[f.Severity] >= 2
+				}), "%s: must be clean\n%v", one.Name, list(found))
 			}
 		}
 	}
@@ -197,7 +206,9 @@ func apply(t *testing.T, c Case, m *Mend) Case {
 				st.Sheet, st.Coats = product.Sheet{}, 0
 			}
 		case w.Kind != "":
-			i := slices.IndexFunc(library, func(s product.Sheet) bool { return s.Kind == w.Kind && s.Binder == w.Binder && !s.Zinc })
+			i := slices.IndexFunc(library, func(s product.Sheet) bool {
+				return s.Kind == w.Kind && s.Binder == w.Binder && !s.Zinc
+			})
 			require.GreaterOrEqual(t, i, 0, "%s of %s", w.Kind, w.Binder)
 			st = filled(st, library[i])
 		}
@@ -227,8 +238,10 @@ func TestMendsMend(t *testing.T) {
 					continue
 				}
 				then := Check(apply(t, c, f.Mend))
-				assert.Less(t, count(then, f.Rule, 1), count(found, f.Rule, 1), "%s: %s by %v\n%v", one.Name, f.Text, f.Mend.Says, list(then))
-				assert.LessOrEqual(t, count(then, "", 3), count(found, "", 3), "%s: %s by %v\n%v", one.Name, f.Text, f.Mend.Says, list(then))
+				assert.Less(t, count(then, f.Rule, 1), count(found, f.Rule, 1), "%s: %s by %v\n%v", one.Name, f.Text,
+					f.Mend.Says, list(then))
+				assert.LessOrEqual(t, count(then, "", 3), count(found, "", 3), "%s: %s by %v\n%v", one.Name, f.Text,
+					f.Mend.Says, list(then))
 				mended[f.Rule] = true
 			}
 		}

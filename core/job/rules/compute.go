@@ -67,7 +67,8 @@ func Compute(r Request) (Result, error) {
 	if len(r.Steps) > mostSteps {
 		bad.Add("steps", "at most %d steps are judged at once", mostSteps)
 	}
-	c := Case{Part: r.Part, Substrate: r.Substrate, SubstrateNote: r.SubstrateNote, Tone: r.Tone, Sheltered: r.Sheltered, HottestC: r.HottestC, Findings: findings, OpenDefects: r.OpenDefects,
+	c := Case{Part: r.Part, Substrate: r.Substrate, SubstrateNote: r.SubstrateNote, Tone: r.Tone,
+		Sheltered: r.Sheltered, HottestC: r.HottestC, Findings: findings, OpenDefects: r.OpenDefects,
 		TiltDeg: survey.Description{TiltDeg: r.TiltDeg}.Tilt(r.Part)}
 	for i, s := range r.Steps {
 		at := fmt.Sprintf("steps[%d]", i)

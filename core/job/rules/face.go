@@ -87,9 +87,11 @@ func ClassOf(s product.Sheet) Class {
 
 // substrates are the classes of what a boat is made of.
 var substrates = map[survey.Substrate]Class{
-	survey.Gelcoat: Laminate, survey.GRP: Laminate, survey.FoamCore: Laminate, survey.BalsaCore: Laminate, survey.Carbon: EpoxyLaminate,
+	survey.Gelcoat: Laminate, survey.GRP: Laminate, survey.FoamCore: Laminate, survey.BalsaCore: Laminate,
+	survey.Carbon:    EpoxyLaminate,
 	survey.SolidWood: Wood, survey.StripPlank: Wood, survey.Plywood: Wood, survey.Veneer: Wood,
-	survey.Steel: Steel, survey.CastIron: Steel, survey.Aluminium: LightMetal, survey.Stainless: OtherMetal, survey.Lead: OtherMetal,
+	survey.Steel: Steel, survey.CastIron: Steel, survey.Aluminium: LightMetal, survey.Stainless: OtherMetal,
+	survey.Lead: OtherMetal,
 }
 
 // oldClass is the class of an old layer. What an antifouling is is told by its note: silicone
@@ -112,7 +114,8 @@ func oldClass(l survey.Layer) Class {
 		return Stain
 	case survey.OldAntifouling:
 		switch note := strings.ToLower(l.Note); {
-		case strings.Contains(note, "silicone") || strings.Contains(note, "foul-release") || strings.Contains(note, "foul release"):
+		case strings.Contains(note, "silicone") || strings.Contains(note, "foul-release") ||
+			strings.Contains(note, "foul release"):
 			return Release
 		case strings.Contains(note, "hard"):
 			return HardFoul
@@ -146,7 +149,8 @@ func (c Case) bare() Face {
 	if !ok {
 		class = OtherFace
 	}
-	return Face{Class: class, Name: "bare " + strings.TrimPrefix(c.Substrate.Info().Name, "bare "), Step: -1, Bare: true}
+	return Face{Class: class, Name: "bare " + strings.TrimPrefix(c.Substrate.Info().Name, "bare "), Step: -1,
+		Bare: true}
 }
 
 // Meets is what step i goes over.

@@ -69,8 +69,10 @@ func (c Case) more(at, coats int) *Mend {
 
 // filmRules are of how thick, how many and how they are laid.
 var filmRules = []Rule{
-	{ID: "least-total", What: "Total film under what protects", Why: "A barrier keeps water out, and a varnish the sun, only from a certain thickness on.", Severity: Warning, Source: sheet,
-		Fix: "Add a coat, or lay each thicker within its range.", check: func(c Case) []hit {
+	{ID: "least-total", What: "Total film under what protects",
+		Why: "A barrier keeps water out, and a varnish the sun, only from a certain thickness on.", Severity: Warning,
+		Source: sheet,
+		Fix:    "Add a coat, or lay each thicker within its range.", check: func(c Case) []hit {
 			total, last, least := map[product.Kind]float64{}, map[product.Kind]int{}, map[product.Kind]float64{}
 			for i, s := range c.Steps {
 				if s.Films() && s.Sheet.LeastTotalUm > 0 {
@@ -85,13 +87,16 @@ var filmRules = []Rule{
 					total[k] += c.oldVarnish()
 				}
 				if short := least[k] - total[k]; short > 0.5 {
-					out = append(out, hit{step: i, text: message.Of("%.0f µm of %s in all, net of sanding; it protects from %g µm on.", total[k], k.Name(), least[k]),
+					out = append(out, hit{step: i,
+						text: message.Of("%.0f µm of %s in all, net of sanding; it protects from %g µm on.", total[k],
+							k.Name(), least[k]),
 						mend: c.more(i, int(math.Ceil(short/max(1, c.Steps[i].DFTUm))))})
 				}
 			}
 			return out
 		}},
-	{ID: "few-uv-coats", What: "Too few coats against the sun", Why: "Each micrometre of clear film stops a share of the ultraviolet light; under 95 % stopped the wood greys and the film lets go.", Severity: Warning, Source: "Beer-Lambert with the sheet's absorbance; 95 % is a rule of thumb",
+	{ID: "few-uv-coats", What: "Too few coats against the sun",
+		Why: "Each micrometre of clear film stops a share of the ultraviolet light; under 95 % stopped the wood greys and the film lets go.", Severity: Warning, Source: "Beer-Lambert with the sheet's absorbance; 95 % is a rule of thumb",
 		Fix: "Add coats; five to seven is usual in the sun.", check: func(c Case) []hit {
 			if !c.inTheSun() || !c.Substrate.Info().Wood {
 				return nil
@@ -110,11 +115,14 @@ var filmRules = []Rule{
 				return nil
 			}
 			s := c.Steps[last]
-			return []hit{{step: last, text: message.Of("The clear coats stop %.0f %% of the ultraviolet light; 95 %% is wanted.", 100*stopped),
+			return []hit{{step: last,
+				text: message.Of("The clear coats stop %.0f %% of the ultraviolet light; 95 %% is wanted.",
+					100*stopped),
 				mend: c.more(last, int(math.Ceil((math.Log(20)-absorb)/(s.Sheet.UVPerUm*max(1, s.DFTUm)))))}}
 		}},
-	{ID: "sag", What: "Wet film over the sag limit", Why: "More runs, and traps solvent.", Severity: Warning, Source: sheet,
-		Fix: "Lay it thinner in one more coat.", check: func(c Case) []hit {
+	{ID: "sag", What: "Wet film over the sag limit", Why: "More runs, and traps solvent.", Severity: Warning,
+		Source: sheet,
+		Fix:    "Lay it thinner in one more coat.", check: func(c Case) []hit {
 			limit := func(s Step) (um float64, how string) {
 				if c.TiltDeg > 120 {
 					return s.Sheet.SagOverheadUm, "overhead"
@@ -131,12 +139,15 @@ var filmRules = []Rule{
 				s := c.Steps[at]
 				um, _ := limit(s)
 				dry, total := math.Floor(s.DFTUm*um/s.WetUm()), s.DFTUm*float64(s.Coats)
-				return c.instead(at, message.Of("Lay %g µm a coat, in %d coats", dry, int(math.Ceil(total/max(1, dry)))), func(s *step.Step) {
+				return c.instead(at, message.Of("Lay %g µm a coat, in %d coats", dry,
+					int(math.Ceil(total/max(1, dry)))), func(s *step.Step) {
 					s.DFTUm, s.Coats = dry, int(math.Ceil(total/max(1, dry)))
 				})
 			})
 		}},
-	{ID: "hides", What: "A colour thinner than hides", Why: "The colour or the patches below grin through; a gloss coat sanded through loses its stabilisers too.", Severity: Note, Source: sheet,
+	{ID: "hides", What: "A colour thinner than hides",
+		Why:      "The colour or the patches below grin through; a gloss coat sanded through loses its stabilisers too.",
+		Severity: Note, Source: sheet,
 		Fix: "Add a coat of this colour, or sand less of it.", check: func(c Case) []hit {
 			return mended(coats(c, func(i int, s Step) message.Sentence {
 				total, net := s.DFTUm*float64(s.Coats), c.net(i)
@@ -144,15 +155,19 @@ var filmRules = []Rule{
 					return nil
 				}
 				if net < total-0.5 {
-					return message.Of("%g µm of this colour are laid and %.0f µm net are left after sanding; it hides from %g µm.", total, net, s.Sheet.HidingUm)
+					return message.Of(
+						"%g µm of this colour are laid and %.0f µm net are left after sanding; it hides from %g µm.",
+						total, net, s.Sheet.HidingUm)
 				}
-				return message.Of("%g µm of this colour; it hides from %g µm: %d coats of %g µm.", total, s.Sheet.HidingUm, int(math.Ceil(s.Sheet.HidingUm/s.DFTUm)), s.DFTUm)
+				return message.Of("%g µm of this colour; it hides from %g µm: %d coats of %g µm.", total,
+					s.Sheet.HidingUm, int(math.Ceil(s.Sheet.HidingUm/s.DFTUm)), s.DFTUm)
 			}), func(at int) *Mend {
 				s := c.Steps[at]
 				return c.more(at, int(math.Ceil((s.Sheet.HidingUm-c.net(at))/max(1, s.DFTUm))))
 			})
 		}},
-	{ID: "filler-pass", What: "Filler pass too thick", Why: "Thick passes slump, trap air and heat, and shrink into hollows.", Severity: Warning, Source: sheet,
+	{ID: "filler-pass", What: "Filler pass too thick",
+		Why: "Thick passes slump, trap air and heat, and shrink into hollows.", Severity: Warning, Source: sheet,
 		Fix: "Fill in more, thinner passes.", check: func(c Case) []hit {
 			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				if most := s.Sheet.MaxPassMM; most > 0 && s.DFTUm > 1000*most {
@@ -165,7 +180,9 @@ var filmRules = []Rule{
 				return c.instead(at, message.Of("Fill in %d passes", n), func(t *step.Step) { t.DFTUm, t.Coats = s.DFTUm*float64(s.Coats)/float64(n), n })
 			})
 		}},
-	{ID: "one-colour-barrier", What: "A barrier of one colour", Why: "Where every coat has the same colour a miss is not seen, and no ring tells how deep a sanding went.", Severity: Note, Source: trade,
+	{ID: "one-colour-barrier", What: "A barrier of one colour",
+		Why:      "Where every coat has the same colour a miss is not seen, and no ring tells how deep a sanding went.",
+		Severity: Note, Source: trade,
 		Fix: "Change the colour with every coat, or at least half way.", check: func(c Case) []hit {
 			coats, last, colours := 0, -1, map[string]bool{}
 			for i, s := range c.Steps {
@@ -185,14 +202,17 @@ var filmRules = []Rule{
 			}
 			return []hit{h}
 		}},
-	{ID: "film-range", What: "Film outside the sheet's range", Why: "Thinner may not cover or protect, thicker may sag and trap solvent.", Severity: Warning, Source: sheet,
+	{ID: "film-range", What: "Film outside the sheet's range",
+		Why: "Thinner may not cover or protect, thicker may sag and trap solvent.", Severity: Warning, Source: sheet,
 		Fix: "Lay each coat within the range.", check: func(c Case) []hit {
 			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				switch f := s.Sheet.Film; {
 				case s.DFTUm < f.MinUm:
-					return message.Of("Thinner than the sheet's least film of %g µm a coat: it may not cover or protect.", f.MinUm)
+					return message.Of(
+						"Thinner than the sheet's least film of %g µm a coat: it may not cover or protect.", f.MinUm)
 				case s.DFTUm > f.MaxUm:
-					return message.Of("Thicker than the sheet's greatest film of %g µm a coat: it may sag and trap solvent.", f.MaxUm)
+					return message.Of(
+						"Thicker than the sheet's greatest film of %g µm a coat: it may sag and trap solvent.", f.MaxUm)
 				}
 				return nil
 			}), func(at int) *Mend {
@@ -203,7 +223,8 @@ var filmRules = []Rule{
 				})
 			})
 		}},
-	{ID: "thinner", What: "More thinner than allowed", Why: "Too much thinner makes it run, and leaves a thin, weak film.", Severity: Warning, Source: sheet,
+	{ID: "thinner", What: "More thinner than allowed",
+		Why: "Too much thinner makes it run, and leaves a thin, weak film.", Severity: Warning, Source: sheet,
 		Fix: "Thin less.", check: func(c Case) []hit {
 			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				if s.ThinnerPct > s.Sheet.ThinnerMaxPct {
@@ -215,12 +236,14 @@ var filmRules = []Rule{
 				return c.instead(at, message.Of("Thin with %g %%", most), func(s *step.Step) { s.ThinnerPct = most })
 			})
 		}},
-	{ID: "thinner-kind", What: "Thinner or hardener of another kind", Why: "A thinner that does not belong throws the binder out of solution, keeps it soft or eats what is below; another hardener has another ratio.", Severity: Warning, Source: sheet,
+	{ID: "thinner-kind", What: "Thinner or hardener of another kind",
+		Why: "A thinner that does not belong throws the binder out of solution, keeps it soft or eats what is below; another hardener has another ratio.", Severity: Warning, Source: sheet,
 		Fix: "Take what the sheet names.", check: func(c Case) []hit {
 			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				switch {
 				case s.Thinner != "" && s.Sheet.ThinnerName != "" && !alike(s.Thinner, s.Sheet.ThinnerName):
-					return message.Of("%s is not the thinner for it: the sheet names %s.", s.Thinner, s.Sheet.ThinnerName)
+					return message.Of("%s is not the thinner for it: the sheet names %s.", s.Thinner,
+						s.Sheet.ThinnerName)
 				case s.Thinner != "" && s.Sheet.ThinnerMaxPct == 0:
 					return message.Of("The sheet lets no thinner in, and %s is named.", s.Thinner)
 				}
@@ -230,8 +253,10 @@ var filmRules = []Rule{
 				return c.instead(at, message.Of("Thin with %s", name), func(s *step.Step) { s.Thinner = name })
 			})
 		}},
-	{ID: "shelf-life", What: "Product outside its shelf life", Why: "Old hardener cures soft, old antifouling settles hard, old gelcoat gels in the tin.", Severity: Warning, Source: sheet,
-		Fix: "Mix and cure a spoonful first, or buy fresh.", check: func(c Case) []hit {
+	{ID: "shelf-life", What: "Product outside its shelf life",
+		Why: "Old hardener cures soft, old antifouling settles hard, old gelcoat gels in the tin.", Severity: Warning,
+		Source: sheet,
+		Fix:    "Mix and cure a spoonful first, or buy fresh.", check: func(c Case) []hit {
 			return coats(c, func(_ int, s Step) message.Sentence {
 				if s.ExpiredOn == "" {
 					return nil
@@ -239,7 +264,8 @@ var filmRules = []Rule{
 				return message.Of("All of it on the shelf is past its shelf life, the last since %s.", s.ExpiredOn)
 			})
 		}},
-	{ID: "method", What: "Laid otherwise than the sheet says", Why: "Film, flow and solvent are made for the tools that the sheet names.", Severity: Note, Source: sheet,
+	{ID: "method", What: "Laid otherwise than the sheet says",
+		Why: "Film, flow and solvent are made for the tools that the sheet names.", Severity: Note, Source: sheet,
 		Fix: "Choose one of the sheet's methods.", check: func(c Case) []hit {
 			return mended(coats(c, func(_ int, s Step) message.Sentence {
 				if len(s.Sheet.Methods) == 0 || slices.Contains(s.Sheet.Methods, s.Method) {

@@ -26,7 +26,8 @@ func sheetOf(t *testing.T, name string) product.Sheet {
 
 func coat(t *testing.T, name string, n int) Step {
 	s := sheetOf(t, name)
-	return Step{Step: step.Step{Work: step.Coat, Sheet: s, Coats: n, DFTUm: s.Film.TypicalUm, Method: append(s.Methods, "brush")[0]}}
+	return Step{Step: step.Step{Work: step.Coat, Sheet: s, Coats: n, DFTUm: s.Film.TypicalUm,
+		Method: append(s.Methods, "brush")[0]}}
 }
 
 func sanded(grit int, um float64) Step {
@@ -65,37 +66,56 @@ func TestEveryRule(t *testing.T) {
 		step int
 		good Case
 	}{
-		"polyester-over-epoxy": {Case{Part: area.Topsides, Findings: old(survey.OldEpoxy, 100), Steps: []Step{coat(t, "Gelcoat, waxed", 1)}}, 0,
-			Case{Part: area.Topsides, Findings: old(survey.OldGelcoat, 100), Steps: []Step{coat(t, "Gelcoat, waxed", 1)}}},
-		"one-part-under-strong-solvent": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Undercoat, one-part", 1), top}}, 1,
+		"polyester-over-epoxy": {Case{Part: area.Topsides, Findings: old(survey.OldEpoxy, 100),
+			Steps: []Step{coat(t, "Gelcoat, waxed", 1)}}, 0,
+			Case{Part: area.Topsides, Findings: old(survey.OldGelcoat, 100),
+				Steps: []Step{coat(t, "Gelcoat, waxed", 1)}}},
+		"one-part-under-strong-solvent": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Undercoat, one-part", 1),
+			top}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Undercoat, two-part", 1), top}}},
-		"oil-under-film": {Case{Part: area.Rails, Substrate: survey.SolidWood, Steps: []Step{coat(t, "Wood oil", 1), coat(t, "Varnish, one-part", 6)}}, 1,
+		"oil-under-film": {Case{Part: area.Rails, Substrate: survey.SolidWood, Steps: []Step{coat(t, "Wood oil", 1),
+			coat(t, "Varnish, one-part", 6)}}, 1,
 			Case{Part: area.Rails, Substrate: survey.SolidWood, Steps: []Step{coat(t, "Varnish, one-part", 6)}}},
-		"silicone-near": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Foul-release", 1), coat(t, "Antifouling, soft", 2)}}, 1,
+		"silicone-near": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Foul-release", 1),
+			coat(t, "Antifouling, soft", 2)}}, 1,
 			Case{Part: area.Bottom, Steps: []Step{coat(t, "Foul-release", 1)}}},
 		"underwater": {Case{Part: area.Bottom, Steps: []Step{primed, top}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{primed, top}}},
-		"antifouling-on-bare-metal": {Case{Part: area.Bottom, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Antifouling, hard matrix, copper-free", 2)}}, 1,
-			Case{Part: area.Bottom, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Epoxy metal", 2), coat(t, "Antifouling, hard matrix, copper-free", 2)}}},
-		"copper-near-aluminium": {Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy metal", 2), coat(t, "Antifouling, soft", 2)}}, 1,
-			Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy metal", 2), coat(t, "Antifouling, self-polishing, copper-free", 2)}}},
+		"antifouling-on-bare-metal": {Case{Part: area.Bottom, Substrate: survey.Steel,
+			Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Antifouling, hard matrix, copper-free", 2)}}, 1,
+			Case{Part: area.Bottom, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}},
+				coat(t, "Epoxy metal", 2), coat(t, "Antifouling, hard matrix, copper-free", 2)}}},
+		"copper-near-aluminium": {Case{Part: area.Bottom, Substrate: survey.Aluminium,
+			Steps: []Step{coat(t, "Epoxy metal", 2), coat(t, "Antifouling, soft", 2)}}, 1,
+			Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy metal", 2),
+				coat(t, "Antifouling, self-polishing, copper-free", 2)}}},
 		"porous-unsealed": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), top}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), primed, top}}},
-		"filler-solvent-wiped": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Step: step.Step{Work: step.Degrease, Agent: "solvent"}}, primed}}, 1,
-			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1), {Step: step.Step{Work: step.Degrease, Agent: "detergent"}}, primed}}},
-		"blush-not-washed": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), sanded(120, 10)}}, 1,
-			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5), {Step: step.Step{Work: step.Wash}}, sanded(120, 10)}}},
+		"filler-solvent-wiped": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1),
+			{Step: step.Step{Work: step.Degrease, Agent: "solvent"}}, primed}}, 1,
+			Case{Part: area.Topsides, Steps: []Step{coat(t, "Epoxy fairing", 1),
+				{Step: step.Step{Work: step.Degrease, Agent: "detergent"}}, primed}}},
+		"blush-not-washed": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5),
+			sanded(120, 10)}}, 1,
+			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 5),
+				{Step: step.Step{Work: step.Wash}}, sanded(120, 10)}}},
 		"left-to-the-sun": {Case{Part: area.Deck, Steps: []Step{primed}}, 0,
 			Case{Part: area.Deck, Steps: []Step{primed, top}}},
-		"no-metal-primer": {Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, primed}}, 1,
-			Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Zinc-rich", 1), primed}}},
-		"bare-steel-overnight": {Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}}}, 0,
-			Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}}, coat(t, "Epoxy metal", 2)}}},
+		"no-metal-primer": {Case{Part: area.Topsides, Substrate: survey.Steel,
+			Steps: []Step{{Step: step.Step{Work: step.Strip}}, primed}}, 1,
+			Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}},
+				coat(t, "Zinc-rich", 1), primed}}},
+		"bare-steel-overnight": {Case{Part: area.Topsides, Substrate: survey.Steel,
+			Steps: []Step{{Step: step.Step{Work: step.Strip}}}}, 0,
+			Case{Part: area.Topsides, Substrate: survey.Steel, Steps: []Step{{Step: step.Step{Work: step.Strip}},
+				coat(t, "Epoxy metal", 2)}}},
 		"least-total": {Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 2)}}, 0,
 			Case{Part: area.Bottom, Steps: []Step{coat(t, "Epoxy barrier coat, high", 4)}}},
-		"few-uv-coats": {Case{Part: area.Coamings, Substrate: survey.SolidWood, Steps: []Step{coat(t, "Varnish, one-part", 4)}}, 0,
+		"few-uv-coats": {Case{Part: area.Coamings, Substrate: survey.SolidWood,
+			Steps: []Step{coat(t, "Varnish, one-part", 4)}}, 0,
 			Case{Part: area.Coamings, Substrate: survey.SolidWood, Steps: []Step{coat(t, "Varnish, one-part", 7)}}},
-		"sag": {Case{Part: area.Topsides, TiltDeg: 90, Steps: []Step{thick}}, 0, Case{Part: area.Deck, TiltDeg: 0, Steps: []Step{thick, top}}},
+		"sag": {Case{Part: area.Topsides, TiltDeg: 90, Steps: []Step{thick}}, 0,
+			Case{Part: area.Deck, TiltDeg: 0, Steps: []Step{thick, top}}},
 		"hides": {Case{Part: area.Topsides, Steps: []Step{primed, coat(t, "Topcoat, two-part", 1)}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{primed, coat(t, "Topcoat, two-part", 2)}}},
 		"grit-step": {Case{Part: area.Topsides, Steps: []Step{sanded(80, 0), sanded(220, 0), primed, top}}, 1,
@@ -107,12 +127,17 @@ func TestEveryRule(t *testing.T) {
 		"air-seal": {Case{Part: area.Topsides, Steps: []Step{coat(t, "Gelcoat, unwaxed", 1)}}, 0,
 			Case{Part: area.Topsides, Steps: []Step{coat(t, "Gelcoat, unwaxed", 1), coat(t, "Gelcoat, waxed", 1)}}},
 		"holes-after-coating": {Case{Part: area.Topsides, OpenDefects: 2, Steps: []Step{primed, top}}, 0,
-			Case{Part: area.Topsides, OpenDefects: 2, Steps: []Step{{Step: step.Step{Work: step.Fill, Sheet: sheetOf(t, "Epoxy filler"), Coats: 1, DFTUm: 3000, Method: "blade"}}, primed, top}}},
+			Case{Part: area.Topsides, OpenDefects: 2,
+				Steps: []Step{{Step: step.Step{Work: step.Fill, Sheet: sheetOf(t, "Epoxy filler"), Coats: 1,
+					DFTUm: 3000, Method: "blade"}}, primed, top}}},
 		"sand-through": {Case{Part: area.Topsides, Steps: []Step{primed, sanded(220, 90), top}}, 1,
 			Case{Part: area.Topsides, Steps: []Step{primed, sanded(220, 40), top}}},
-		"film-range": {Case{Part: area.Topsides, Steps: []Step{thick, top}}, 0, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
-		"thinner":    {Case{Part: area.Topsides, Steps: []Step{primed, thinned}}, 1, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
-		"shelf-life": {Case{Part: area.Topsides, Steps: []Step{primed, stale}}, 1, Case{Part: area.Topsides, Steps: []Step{primed, top}}},
+		"film-range": {Case{Part: area.Topsides, Steps: []Step{thick, top}}, 0,
+			Case{Part: area.Topsides, Steps: []Step{primed, top}}},
+		"thinner": {Case{Part: area.Topsides, Steps: []Step{primed, thinned}}, 1,
+			Case{Part: area.Topsides, Steps: []Step{primed, top}}},
+		"shelf-life": {Case{Part: area.Topsides, Steps: []Step{primed, stale}}, 1,
+			Case{Part: area.Topsides, Steps: []Step{primed, top}}},
 		"method": {Case{Part: area.Coamings, Substrate: survey.SolidWood, Steps: []Step{bladed}}, 0,
 			Case{Part: area.Coamings, Substrate: survey.SolidWood, Steps: []Step{coat(t, "Varnish, one-part", 6)}}},
 	} {
@@ -140,7 +165,8 @@ func TestCatalogue(t *testing.T) {
 }
 
 func TestFindingsComeInTheOrderOfTheSteps(t *testing.T) {
-	c := Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy barrier coat, high", 1), sanded(60, 200), coat(t, "Antifouling, soft", 2)}}
+	c := Case{Part: area.Bottom, Substrate: survey.Aluminium, Steps: []Step{coat(t, "Epoxy barrier coat, high", 1),
+		sanded(60, 200), coat(t, "Antifouling, soft", 2)}}
 	got := Check(c)
 	require.NotEmpty(t, got)
 	for i := 1; i < len(got); i++ {
@@ -153,7 +179,8 @@ func TestFindingsComeInTheOrderOfTheSteps(t *testing.T) {
 
 // Stripped old layers count no more.
 func TestStrippingClearsTheOldLayers(t *testing.T) {
-	c := Case{Part: area.Topsides, Findings: survey.Findings{Layers: []survey.Layer{{Kind: survey.OldOnePart, Um: 80}}}, Steps: []Step{coat(t, "Epoxy high-build", 1), coat(t, "Topcoat, two-part", 2)}}
+	c := Case{Part: area.Topsides, Findings: survey.Findings{Layers: []survey.Layer{{Kind: survey.OldOnePart, Um: 80}}},
+		Steps: []Step{coat(t, "Epoxy high-build", 1), coat(t, "Topcoat, two-part", 2)}}
 	assert.Contains(t, found(c), "one-part-under-strong-solvent")
 	c.Steps = append([]Step{{Step: step.Step{Work: step.Strip}}}, c.Steps...)
 	assert.NotContains(t, found(c), "one-part-under-strong-solvent")
@@ -164,7 +191,8 @@ func TestVapourInAClosedSpace(t *testing.T) {
 	for solids, tells := range map[float64]bool{60: true, 89: true, 90: false, 100: false} {
 		s := sheetOf(t, "Epoxy high-build")
 		s.VolumeSolidsPct = solids
-		c := Case{Part: area.Lockers, Substrate: survey.GRP, Steps: []Step{{Step: step.Step{Work: step.Coat, Sheet: s, Coats: 1, DFTUm: 100, Method: "brush"}}}}
+		c := Case{Part: area.Lockers, Substrate: survey.GRP,
+			Steps: []Step{{Step: step.Step{Work: step.Coat, Sheet: s, Coats: 1, DFTUm: 100, Method: "brush"}}}}
 		_, ok := found(c)["closed-space"]
 		assert.Equal(t, tells, ok, "%g %%", solids)
 		c.Part = area.Deck

@@ -41,7 +41,8 @@ func TestSchemesPassTheRules(t *testing.T) {
 		for _, of := range s.On {
 			for _, p := range area.Parts {
 				job := scheme.JobFor(p.Part, of)
-				other := s.Job == scheme.Fairing && (job == scheme.Topsides || job == scheme.MetalTopsides) || s.Job == scheme.GelcoatRepair && (job == scheme.Topsides || job == scheme.Deck) ||
+				other := s.Job == scheme.Fairing && (job == scheme.Topsides || job == scheme.MetalTopsides) ||
+					s.Job == scheme.GelcoatRepair && (job == scheme.Topsides || job == scheme.Deck) ||
 					s.Job == scheme.Topsides && job == scheme.Brightwork && !p.Underwater
 				if job != s.Job && !other {
 					continue
@@ -83,7 +84,8 @@ func TestWhatIsNeverProposed(t *testing.T) {
 				sheet := caseOf(t, s, area.Bottom, of).Steps[i].Sheet
 				assert.False(t, sheet.Kind == product.Varnish && !of.Info().Wood, "%s on %s", s.Key, of)
 				assert.False(t, sheet.Copper && of == survey.Aluminium, "%s on %s", s.Key, of)
-				assert.False(t, sheet.Kind.Info().Antifouling && !sheet.Copper && of == survey.Steel, "%s on %s", s.Key, of)
+				assert.False(t, sheet.Kind.Info().Antifouling && !sheet.Copper && of == survey.Steel, "%s on %s", s.Key,
+					of)
 				assert.NotEqual(t, product.Silicone, sheet.Binder, "%s on %s", s.Key, of)
 			}
 		}

@@ -107,7 +107,8 @@ func JobFor(part area.Part, substrate survey.Substrate) string {
 		return Deck
 	case of.Metal:
 		return MetalTopsides
-	case substrate == survey.SolidWood || substrate == survey.StripPlank || of.Wood && (part == area.Spars || part == area.Coamings || part == area.Rails):
+	case substrate == survey.SolidWood || substrate == survey.StripPlank || of.Wood &&
+		(part == area.Spars || part == area.Coamings || part == area.Rails):
 		return Brightwork
 	}
 	return Topsides
@@ -125,7 +126,8 @@ type Place struct {
 func (s Step) Find(library []product.Sheet, at Place) (int, bool) {
 	best, most := -1, 0
 	for i, p := range library {
-		if _, graded := p.With(s.Grade); !graded || p.Kind != s.Kind || s.Binder != "" && p.Binder != s.Binder || !s.Trait.fits(p) {
+		if _, graded := p.With(s.Grade); !graded || p.Kind != s.Kind || s.Binder != "" && p.Binder != s.Binder ||
+			!s.Trait.fits(p) {
 			continue
 		}
 		if fit := at.suits(p); best < 0 || fit > most {
@@ -212,7 +214,8 @@ const spotsPct = 10
 
 // spots is light epoxy filler in pinholes and lows only.
 func spots() Step {
-	return onSpots(Step{Step: step.Step{Work: step.Fill, Coats: 1, DFTUm: 500, Method: "blade"}, Kind: product.Fairing, Binder: product.Epoxy, Trait: Light})
+	return onSpots(Step{Step: step.Step{Work: step.Fill, Coats: 1, DFTUm: 500, Method: "blade"}, Kind: product.Fairing,
+		Binder: product.Epoxy, Trait: Light})
 }
 
 // onSpots keeps a step to the spots.

@@ -18,7 +18,8 @@ import (
 // as it says, and no two schemes share a key.
 func TestSchemesHoldTogether(t *testing.T) {
 	library := product.Examples()
-	grits := []int{24, 36, 40, 50, 60, 80, 100, 120, 150, 180, 220, 240, 280, 320, 360, 400, 500, 600, 800, 1000} // FEPA P, 43-1 and 43-2
+	grits := []int{24, 36, 40, 50, 60, 80, 100, 120, 150, 180, 220, 240, 280, 320, 360, 400, 500, 600, 800,
+		1000} // FEPA P, 43-1 and 43-2
 	keys := map[string]bool{}
 	for _, s := range Schemes {
 		assert.False(t, keys[s.Key], s.Key)
@@ -76,7 +77,9 @@ func TestTraitsAreOfTheSheet(t *testing.T) {
 			assert.Equal(t, want, library[i].Name)
 		}
 	}
-	for _, st := range []Step{{Kind: product.TopcoatTwo}, {Kind: product.Gelcoat, Trait: Unwaxed}, {Kind: product.Fairing, Trait: Light}, {Kind: product.SoftAntifoul, Step: step.Step{Grade: "low-temperature"}}} {
+	for _, st := range []Step{{Kind: product.TopcoatTwo}, {Kind: product.Gelcoat, Trait: Unwaxed},
+		{Kind: product.Fairing, Trait: Light},
+		{Kind: product.SoftAntifoul, Step: step.Step{Grade: "low-temperature"}}} {
 		_, ok := st.Find(library, Place{})
 		assert.False(t, ok, "%+v", st)
 	}

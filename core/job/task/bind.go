@@ -80,19 +80,23 @@ func (s Surface) bind(tasks []Task) {
 		bare = (bare || t.Work == step.Strip) && !t.Films
 		filmed = filmed || t.Films
 		if of.Wood && kind.Abrades && !filmed {
-			add(Bind{Name: "bare wood", MaxH: bareWoodH, Mend: "wash and sand the grey off", MendH: KeyAndWashH(t.AreaM2, s.Access)}, next(i, func(t Task) bool { return t.Films }),
+			add(Bind{Name: "bare wood", MaxH: bareWoodH, Mend: "wash and sand the grey off",
+				MendH: KeyAndWashH(t.AreaM2, s.Access)}, next(i, func(t Task) bool { return t.Films }),
 				"it greys and drinks: sand it clean again")
 		}
 		switch {
 		case bare && kind.Abrades && of.Metal:
-			add(Bind{Name: "bare metal", MaxH: bareMetalH, Mend: "sand it bright again", MendH: mendH(t.AreaM2, s.Access, brightM2H)}, film(i),
+			add(Bind{Name: "bare metal", MaxH: bareMetalH, Mend: "sand it bright again",
+				MendH: mendH(t.AreaM2, s.Access, brightM2H)}, film(i),
 				"it rusts or oxidises: blast or sand it bright again")
 		case bare && t.Work == step.Strip && of.Laminate:
-			add(Bind{Name: "bare laminate", MaxH: bareLaminateH, Mend: "wash, dry and sand the laminate", MendH: KeyAndWashH(t.AreaM2, s.Access)}, film(i),
+			add(Bind{Name: "bare laminate", MaxH: bareLaminateH, Mend: "wash, dry and sand the laminate",
+				MendH: KeyAndWashH(t.AreaM2, s.Access)}, film(i),
 				"the sun and the wet get into the fibre: wash, dry and sand it again")
 		case t.Films && filler(t.Step):
 			if n := next(i, func(t Task) bool { return t.Films }); n != nil && !filler(n.Step) {
-				add(Bind{Name: "open filler", MaxH: openFillerH, Mend: "wash, dry out and scuff the filler", MendH: KeyAndWashH(t.AreaM2, s.Access)}, n,
+				add(Bind{Name: "open filler", MaxH: openFillerH, Mend: "wash, dry out and scuff the filler",
+					MendH: KeyAndWashH(t.AreaM2, s.Access)}, n,
 					"it drinks water: dry it out before anything goes over it")
 			}
 		case kind.Taped:
@@ -102,13 +106,16 @@ func (s Surface) bind(tasks []Task) {
 			}
 			pull := next(i, func(o Task) bool { return o.ID == pullID(t.StepID) })
 			if pull != nil {
-				add(Bind{Name: "tape", MaxH: h, Mend: "pull the tape and mask anew", MendH: t.ReckonedH + pull.ReckonedH}, pull,
+				add(Bind{Name: "tape", MaxH: h, Mend: "pull the tape and mask anew", MendH: t.ReckonedH +
+					pull.ReckonedH}, pull,
 					"the glue stays: pull it warm, wash it off, mask anew")
 			}
 		case t.Work == step.Sand:
-			add(Bind{Name: "sanded", MaxH: sandedH, Mend: "wash and key", MendH: KeyAndWashH(t.AreaM2, s.Access)}, film(i), "dust and salt settle on it: wash it again, and key it")
+			add(Bind{Name: "sanded", MaxH: sandedH, Mend: "wash and key", MendH: KeyAndWashH(t.AreaM2, s.Access)},
+				film(i), "dust and salt settle on it: wash it again, and key it")
 		case kind.Wets:
-			add(Bind{Name: "washed", MaxH: washedH, Mend: "wash again", MendH: mendH(t.AreaM2, s.Access, washM2H)}, film(i), "salt and dust settle on it: wash it again")
+			add(Bind{Name: "washed", MaxH: washedH, Mend: "wash again", MendH: mendH(t.AreaM2, s.Access, washM2H)},
+				film(i), "salt and dust settle on it: wash it again")
 		}
 	}
 }

@@ -73,12 +73,15 @@ type Need struct {
 
 // Of makes the job of a boat.
 func Of(b Boat) Job {
-	j := Job{Surfaces: []Chain{}, Own: []Task{}, Needs: map[string]Need{}, told: map[string]Told{}, done: map[string]float64{}, pace: map[step.Work]Pace{}, by: map[step.Work]map[string]Pace{}, off: b.Unlearned, skipped: b.Skipped}
+	j := Job{Surfaces: []Chain{}, Own: []Task{}, Needs: map[string]Need{}, told: map[string]Told{},
+		done: map[string]float64{}, pace: map[step.Work]Pace{}, by: map[step.Work]map[string]Pace{}, off: b.Unlearned,
+		skipped: b.Skipped}
 	for _, s := range b.Surfaces {
 		j.Surfaces = append(j.Surfaces, s.chain(s.lines(), b.Skipped, j.told, j.done))
 	}
 	for _, o := range b.Own {
-		t := Task{ID: o.ID, StepID: o.ID, Work: step.Other, What: message.Of("%s", o.Name), N: 1, Of: 1, ReckonedH: o.Hours, LayH: o.Hours, State: ToDo}
+		t := Task{ID: o.ID, StepID: o.ID, Work: step.Other, What: message.Of("%s", o.Name), N: 1, Of: 1,
+			ReckonedH: o.Hours, LayH: o.Hours, State: ToDo}
 		if b.Skipped[o.ID] {
 			t.State = Skipped
 		}
@@ -104,7 +107,8 @@ func Of(b Boat) Job {
 }
 
 // chain settles the log of a surface over its tasks.
-func (s Surface) chain(lines []buildup.Line, skipped map[string]bool, told map[string]Told, done map[string]float64) Chain {
+func (s Surface) chain(lines []buildup.Line, skipped map[string]bool, told map[string]Told,
+	done map[string]float64) Chain {
 	c := Chain{SurfaceID: s.ID, Surface: s.Name, Tasks: s.unfold(lines)}
 	for i := range c.Tasks {
 		if skipped[c.Tasks[i].ID] {
@@ -153,7 +157,8 @@ func (j *Job) learn(b Boat) {
 					j.by[e.Kind][e.Who] = one
 				}
 			}
-			if t.Step != nil && t.Step.ProductID == e.ProductID && e.Litres > 0 && t.ReckonedL > 0 && !t.Step.Sheet.Kind.Info().Metered {
+			if t.Step != nil && t.Step.ProductID == e.ProductID && e.Litres > 0 && t.ReckonedL > 0 &&
+				!t.Step.Sheet.Kind.Info().Metered {
 				laid = append(laid, purchase.Coat{Surface: s.ID, ReckonedL: t.ReckonedL, LoggedL: e.Litres})
 			}
 		}
@@ -208,7 +213,8 @@ func (j *Job) need(b Boat) {
 	}
 	for id, s := range sheets {
 		n := j.Needs[id]
-		n.Forecast = j.UsageOf(s.Kind).Forecast(coming[id], purchase.Costs{StopCents: purchase.StopCents, SpareCents: purchase.SpareCents(s)})
+		n.Forecast = j.UsageOf(s.Kind).Forecast(coming[id], purchase.Costs{StopCents: purchase.StopCents,
+			SpareCents: purchase.SpareCents(s)})
 		j.Needs[id] = n
 	}
 }
@@ -241,7 +247,8 @@ func (s *Sum) add(t Task) {
 }
 
 func (s *Sum) join(o Sum) {
-	s.TookH, s.TookL, s.LeftH, s.LeftL, s.Left = s.TookH+o.TookH, s.TookL+o.TookL, s.LeftH+o.LeftH, s.LeftL+o.LeftL, s.Left+o.Left
+	s.TookH, s.TookL, s.LeftH, s.LeftL, s.Left = s.TookH+o.TookH, s.TookL+o.TookL, s.LeftH+o.LeftH, s.LeftL+o.LeftL,
+		s.Left+o.Left
 }
 
 // Chain returns the tasks of a surface.

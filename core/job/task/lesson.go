@@ -50,7 +50,8 @@ func (j Job) Lessons() []Lesson {
 			continue
 		}
 		key := PaceKey(k.Work)
-		l := Lesson{Key: key, Says: message.Of("Hours: %s", message.Lit(k.Name)), Entries: p.Told(), Factor: p.Factor(), Spread: Tenth(p.SD()), Off: j.off[key], Counts: !j.off[key]}
+		l := Lesson{Key: key, Says: message.Of("Hours: %s", message.Lit(k.Name)), Entries: p.Told(), Factor: p.Factor(),
+			Spread: Tenth(p.SD()), Off: j.off[key], Counts: !j.off[key]}
 		for _, who := range slices.Sorted(maps.Keys(j.by[k.Work])) {
 			one := j.by[k.Work][who]
 			l.By = append(l.By, PersonPace{who, one.Told(), one.Factor()})
@@ -60,7 +61,8 @@ func (j Job) Lessons() []Lesson {
 	}
 	if n := j.taught.Coats(); n > 0 {
 		r := j.taught.Factor()
-		out = append(out, Lesson{Key: LitresKey, Says: message.Of("Litres of coats"), Entries: n, Factor: r.Median, Spread: math.Sqrt(r.High / r.Low), Off: j.off[LitresKey], Counts: !j.off[LitresKey]})
+		out = append(out, Lesson{Key: LitresKey, Says: message.Of("Litres of coats"), Entries: n, Factor: r.Median,
+			Spread: math.Sqrt(r.High / r.Low), Off: j.off[LitresKey], Counts: !j.off[LitresKey]})
 	}
 	return out
 }

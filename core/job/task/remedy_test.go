@@ -8,9 +8,11 @@ import (
 	"github.com/stretchr/testify/assert"
 )
 
-// Of three hardeners the one for 0 °C is taken; coats that are laid stay as they are, and so does a sheet without grades.
+// Of three hardeners the one for 0 °C is taken; coats that are laid stay as they are, and so does a sheet without
+// grades.
 func TestCoatsForTheCold(t *testing.T) {
-	graded := product.Sheet{MinCureC: 10, Grades: []product.Grade{{Name: "fast", MinCureC: 5}, {Name: "low-temperature", MinCureC: 0}, {Name: "slow", MinCureC: 15}}}
+	graded := product.Sheet{MinCureC: 10, Grades: []product.Grade{{Name: "fast", MinCureC: 5},
+		{Name: "low-temperature", MinCureC: 0}, {Name: "slow", MinCureC: 15}}}
 	coat := func(sheet product.Sheet, s State) Task {
 		t := Task{Films: true, State: s}
 		t.Step.Sheet = sheet

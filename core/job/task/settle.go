@@ -43,7 +43,8 @@ func (s Surface) settle(tasks []Task, told map[string]Told, done map[string]floa
 		t.tell(e, share)
 		t.TookH += e.Hours
 		t.TookL += e.Litres
-		told[e.ID] = Told{Step: s.step(t.StepID), Task: t.ID, AreaM2: share * t.AreaM2, ReckonedH: share * t.ReckonedH, ReckonedL: share * t.ReckonedL}
+		told[e.ID] = Told{Step: s.step(t.StepID), Task: t.ID, AreaM2: share * t.AreaM2, ReckonedH: share * t.ReckonedH,
+			ReckonedL: share * t.ReckonedL}
 	}
 	s.overtake(tasks)
 }

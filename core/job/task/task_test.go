@@ -15,13 +15,16 @@ import (
 )
 
 var (
-	barrier = product.Sheet{Name: "barrier", Kind: product.Barrier, VolumeSolidsPct: 50, Film: product.Film{TypicalUm: 100}, Methods: []string{"roller"}}
-	filling = product.Sheet{Name: "filler", Kind: product.Fairing, VolumeSolidsPct: 100, Film: product.Film{TypicalUm: 1000}, Methods: []string{"blade"}}
-	noon    = time.Date(2026, 6, 5, 12, 0, 0, 0, time.UTC)
+	barrier = product.Sheet{Name: "barrier", Kind: product.Barrier, VolumeSolidsPct: 50,
+		Film: product.Film{TypicalUm: 100}, Methods: []string{"roller"}}
+	filling = product.Sheet{Name: "filler", Kind: product.Fairing, VolumeSolidsPct: 100,
+		Film: product.Film{TypicalUm: 1000}, Methods: []string{"blade"}}
+	noon = time.Date(2026, 6, 5, 12, 0, 0, 0, time.UTC)
 )
 
 func coated(id string, n int) Step {
-	return Step{ID: id, ProductID: "p", Step: step.Step{Work: step.Coat, Sheet: barrier, Coats: n, DFTUm: 100, Method: "roller", LossPct: 10}}
+	return Step{ID: id, ProductID: "p", Step: step.Step{Work: step.Coat, Sheet: barrier, Coats: n, DFTUm: 100,
+		Method: "roller", LossPct: 10}}
 }
 
 func plain(id string, w step.Work) Step {
@@ -34,7 +37,8 @@ func plain(id string, w step.Work) Step {
 
 // bottom is 24 m² of aluminium: two hours of rolling a coat.
 func bottom(log []logbook.Logged, steps ...Step) Boat {
-	return Boat{Surfaces: []Surface{{ID: "s", Name: "Bottom", Part: area.Bottom, Substrate: survey.Aluminium, Area: area.Figure{AreaM2: 24}, Access: 1, Steps: steps, Log: log}}}
+	return Boat{Surfaces: []Surface{{ID: "s", Name: "Bottom", Part: area.Bottom, Substrate: survey.Aluminium,
+		Area: area.Figure{AreaM2: 24}, Access: 1, Steps: steps, Log: log}}}
 }
 
 // entries are told an hour apart.
@@ -71,7 +75,8 @@ func TestStepsUnfold(t *testing.T) {
 	for _, k := range j.Surfaces[0].Tasks {
 		ids = append(ids, k.ID)
 	}
-	assert.Equal(t, []string{"strip", "m", "a#1", "b#1:key", "b#1", "b#2:key", "b#2", "m:pull", "look"}, ids, "tape comes off after the coats that it was put on for")
+	assert.Equal(t, []string{"strip", "m", "a#1", "b#1:key", "b#1", "b#2:key", "b#2", "m:pull", "look"}, ids,
+		"tape comes off after the coats that it was put on for")
 	hours := map[string]float64{}
 	for _, k := range j.Surfaces[0].Tasks {
 		hours[k.ID] = k.Hours
@@ -93,26 +98,37 @@ func TestStepsUnfold(t *testing.T) {
 // What has no entry is not done; entries tick by their step, or by their kind before the
 // next film.
 func TestTheLogIsTheOnlyTruthOfDone(t *testing.T) {
-	steps := []Step{plain("w", step.Wash), plain("s", step.Sand), plain("w2", step.Wash), coated("a", 2), plain("i", step.Inspect), plain("s2", step.Sand), coated("b", 1)}
+	steps := []Step{plain("w", step.Wash), plain("s", step.Sand), plain("w2", step.Wash), coated("a", 2),
+		plain("i", step.Inspect), plain("s2", step.Sand), coated("b", 1)}
 	part := func(e logbook.Entry, pct float64) logbook.Entry { e.SharePct = pct; return e }
 	for name, c := range map[string]struct {
 		log  []logbook.Entry
 		next string
 		left []string // before the next film
 	}{
-		"nothing told":                                 {nil, "a#1", []string{"w", "s", "w2"}},
-		"one wash is one":                              {[]logbook.Entry{of(step.Wash, "")}, "a#1", []string{"s", "w2"}},
-		"by its step":                                  {[]logbook.Entry{of(step.Wash, "w2")}, "a#1", []string{"w", "s"}},
-		"in any order":                                 {[]logbook.Entry{of(step.Sand, ""), of(step.Wash, ""), of(step.Wash, "")}, "a#1", nil},
-		"a part leaves the rest":                       {[]logbook.Entry{part(of(step.Sand, ""), 40), of(step.Wash, ""), of(step.Wash, "")}, "a#1", []string{"s"}},
-		"two parts are the whole":                      {[]logbook.Entry{part(of(step.Sand, ""), 40), part(of(step.Sand, ""), 60), of(step.Wash, ""), of(step.Wash, "")}, "a#1", nil},
-		"the rest is all that is left":                 {[]logbook.Entry{part(of(step.Sand, ""), 40), of(step.Sand, ""), of(step.Wash, ""), of(step.Wash, "")}, "a#1", nil},
-		"a coat overtakes what is below":               {[]logbook.Entry{of(step.Coat, "a")}, "a#2", nil},
-		"half a coat":                                  {[]logbook.Entry{part(of(step.Coat, "a"), 50)}, "a#1", nil},
-		"sanded before a coat is not sanded after it":  {[]logbook.Entry{of(step.Sand, ""), of(step.Coat, "a"), of(step.Coat, "a")}, "b#1", []string{"s2"}},
-		"sanded after it":                              {[]logbook.Entry{of(step.Coat, "a"), of(step.Coat, "a"), of(step.Sand, "")}, "b#1", nil},
-		"a coat of another product lies over the wash": {[]logbook.Entry{of(step.Wash, ""), of(step.Sand, ""), {Kind: step.Coat, ProductID: "q"}}, "a#1", []string{"w", "s", "w2"}},
-		"all": {[]logbook.Entry{of(step.Coat, "a"), of(step.Coat, "a"), of(step.Sand, ""), of(step.Coat, "b")}, "", nil},
+		"nothing told": {nil, "a#1", []string{"w", "s", "w2"}},
+		"one wash is one": {[]logbook.Entry{of(step.Wash, "")}, "a#1",
+			[]string{"s", "w2"}},
+		"by its step": {[]logbook.Entry{of(step.Wash, "w2")}, "a#1",
+			[]string{"w", "s"}},
+		"in any order": {[]logbook.Entry{of(step.Sand, ""), of(step.Wash, ""),
+			of(step.Wash, "")}, "a#1", nil},
+		"a part leaves the rest": {[]logbook.Entry{part(of(step.Sand, ""), 40), of(step.Wash, ""),
+			of(step.Wash, "")}, "a#1", []string{"s"}},
+		"two parts are the whole": {[]logbook.Entry{part(of(step.Sand, ""), 40),
+			part(of(step.Sand, ""), 60), of(step.Wash, ""), of(step.Wash, "")}, "a#1", nil},
+		"the rest is all that is left": {[]logbook.Entry{part(of(step.Sand, ""), 40), of(step.Sand, ""),
+			of(step.Wash, ""), of(step.Wash, "")}, "a#1", nil},
+		"a coat overtakes what is below": {[]logbook.Entry{of(step.Coat, "a")}, "a#2", nil},
+		"half a coat":                    {[]logbook.Entry{part(of(step.Coat, "a"), 50)}, "a#1", nil},
+		"sanded before a coat is not sanded after it": {[]logbook.Entry{of(step.Sand, ""), of(step.Coat, "a"),
+			of(step.Coat, "a")}, "b#1", []string{"s2"}},
+		"sanded after it": {[]logbook.Entry{of(step.Coat, "a"), of(step.Coat, "a"),
+			of(step.Sand, "")}, "b#1", nil},
+		"a coat of another product lies over the wash": {[]logbook.Entry{of(step.Wash, ""), of(step.Sand, ""),
+			{Kind: step.Coat, ProductID: "q"}}, "a#1", []string{"w", "s", "w2"}},
+		"all": {[]logbook.Entry{of(step.Coat, "a"), of(step.Coat, "a"), of(step.Sand, ""), of(step.Coat, "b")}, "",
+			nil},
 	} {
 		chain := Of(bottom(entries(c.log...), steps...)).Surfaces[0]
 		first, next := chain.First()
@@ -159,7 +175,8 @@ func TestTheJobLearns(t *testing.T) {
 
 func TestPatches(t *testing.T) {
 	strip := plain("strip", step.Strip)
-	strip.Where = &step.Where{Name: "reach", Patches: []step.Patch{{Name: "1", AreaM2: 1}, {Name: "2", AreaM2: 1}, {Name: "3", AreaM2: 2}}}
+	strip.Where = &step.Where{Name: "reach", Patches: []step.Patch{{Name: "1", AreaM2: 1}, {Name: "2", AreaM2: 1},
+		{Name: "3", AreaM2: 2}}}
 	done := of(step.Strip, "strip")
 	done.Patches = []string{"1", "3"}
 	k := Of(bottom(entries(done), strip)).Surfaces[0].Tasks[0]
@@ -189,7 +206,8 @@ func TestATrialWaitsForItsVerdict(t *testing.T) {
 func TestLimitsRun(t *testing.T) {
 	mask := plain("m", step.Mask)
 	mask.TapeH = 24
-	fill := Step{ID: "f", ProductID: "f", Step: step.Step{Work: step.Fill, Sheet: filling, Coats: 1, DFTUm: 1000, Method: "blade"}}
+	fill := Step{ID: "f", ProductID: "f", Step: step.Step{Work: step.Fill, Sheet: filling, Coats: 1, DFTUm: 1000,
+		Method: "blade"}}
 	steps := []Step{plain("strip", step.Strip), coated("a", 1), fill, mask, coated("b", 1)}
 	tasks := Of(bottom(entries(of(step.Strip, "strip")), steps...)).Surfaces[0].Tasks
 	require.Len(t, tasks[0].Binds, 1)

@@ -63,7 +63,8 @@ func (s Surface) unfold(lines []buildup.Line) []Task {
 			one := s.task(st, l, coatID(st.ID, n), st.Work)
 			one.What, one.N, one.Of = What(st.Step, n), n, st.Coats
 			one.ReckonedH = l.HoursPerCoat - l.KeyH
-			one.ReckonedL, one.WetUm, one.DryUm, one.Films, one.Skill = l.LitresPerCoat, l.WFTUm, st.DFTUm, true, skill(st.Step)
+			one.ReckonedL, one.WetUm, one.DryUm, one.Films, one.Skill = l.LitresPerCoat, l.WFTUm, st.DFTUm, true,
+				skill(st.Step)
 			out = append(out, one)
 		}
 	}
@@ -73,7 +74,8 @@ func (s Surface) unfold(lines []buildup.Line) []Task {
 }
 
 func (s Surface) task(st Step, l buildup.Line, id string, w step.Work) Task {
-	t := Task{ID: id, StepID: st.ID, SurfaceID: s.ID, Work: w, N: 1, Of: 1, AreaM2: l.AreaM2, LayH: l.LayH, State: ToDo, Step: st.Step}
+	t := Task{ID: id, StepID: st.ID, SurfaceID: s.ID, Work: w, N: 1, Of: 1, AreaM2: l.AreaM2, LayH: l.LayH, State: ToDo,
+		Step: st.Step}
 	if st.Films() && w == st.Work {
 		t.ProductID = st.ProductID
 	}

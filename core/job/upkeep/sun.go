@@ -69,7 +69,8 @@ func clearSky(latitude, tilt float64) (out [12]float64) {
 			elevation, azimuth := solar.Sun(float64(key[0]), 0, at)
 			light, sun := solar.Clear(elevation, at.YearDay()), solar.Toward(elevation, azimuth)
 			for b := range bearings {
-				out[m] += light.On(sun, solar.Facing(float64(key[1]), 360/bearings*float64(b)), solar.Albedo).Total() / (bearings * hours)
+				plane := solar.Facing(float64(key[1]), 360/bearings*float64(b))
+				out[m] += light.On(sun, plane, solar.Albedo).Total() / (bearings * hours)
 			}
 		}
 	}

@@ -80,12 +80,15 @@ func (f Film) wears() (out wear, ok bool) {
 		}
 		w.In("Latitude", f.LatitudeDeg, "°")
 		w.In("Tilt", f.TiltDeg, "°")
-		w.Step("Sun in a year", "that of a clear sky on the face, of all bearings, over that on an upright one in the open at 50° N; 0.15 of it under cover, 0.05 inside", f.Year(), "", "Ineichen & Perez 2002; what cover leaves is a rule of thumb")
+		w.Step("Sun in a year",
+			"that of a clear sky on the face, of all bearings, over that on an upright one in the open at 50° N; 0.15 of it under cover, 0.05 inside", f.Year(), "", "Ineichen & Perez 2002; what cover leaves is a rule of thumb")
 	}
 	switch kind := f.Sheet.Kind; {
 	case kind == product.Varnish:
 		out.what = message.Of("scuff and lay two coats, before it cracks")
-		bySun(w.Step("Life in the open", "1.4 years · √(film / 150 µm), between 0.3 and 3", min(mostVarnish, max(leastVarnish, varnishYears*math.Sqrt(max(0, f.Um)/usualUm))), "years", "rule of thumb: varnish outdoors goes one to two seasons"))
+		bySun(w.Step("Life in the open", "1.4 years · √(film / 150 µm), between 0.3 and 3",
+			min(mostVarnish, max(leastVarnish, varnishYears*math.Sqrt(max(0, f.Um)/usualUm))), "years",
+			"rule of thumb: varnish outdoors goes one to two seasons"))
 	case kind == product.WoodSealer && f.Sheet.Binder == product.Oil:
 		out.what = message.Of("wash, and wipe on another coat")
 		bySun(w.Step("Life in the open", "by its kind", oilYears, "years", "rule of thumb"))
@@ -109,7 +112,8 @@ func (f Film) wears() (out wear, ok bool) {
 		byYears(max(0.1, out.seasons))
 	case kind == product.HardAntifoul:
 		out.what = message.Of("scuff under water-wet paper and recoat")
-		out.seasons = w.Step("Seasons", "a hard matrix is spent by habit, not by film", HardSeasons, "seasons", "rule of thumb")
+		out.seasons = w.Step("Seasons", "a hard matrix is spent by habit, not by film", HardSeasons, "seasons",
+			"rule of thumb")
 		byYears(HardSeasons)
 	case kind.Info().Years > 0 && kind.Info().Gloss:
 		out.what = message.Of("polish or recoat, as the gloss says")
@@ -140,13 +144,19 @@ func (f Film) Next(others Habit, own []Grade) (d Due, ok bool) {
 	w := &d.Working
 	if h.Graded > 0 {
 		w.In("Finishes graded", float64(h.Graded), "")
-		w.Step("Life, as this boat's finishes held", "× the rule of thumb; grades held against the share of the life that was spent", math.Exp(h.Mean), "", "fitted to the grades")
+		w.Step("Life, as this boat's finishes held",
+			"× the rule of thumb; grades held against the share of the life that was spent", math.Exp(h.Mean), "",
+			"fitted to the grades")
 	}
 	low, high := h.Range()
-	d.At, d.From, d.To = wear.reaches(f.LastAt, math.Exp(h.Mean)), wear.reaches(f.LastAt, low), wear.reaches(f.LastAt, high)
-	d.Years = w.Step("Years from the last coat", "until the life is spent, month by month; 80 % between the two below", years(f.LastAt, d.At), "years", "")
-	w.Step("Years, at the least", "× "+number(low/math.Exp(h.Mean)), years(f.LastAt, d.From), "years", "one time in ten it is sooner")
-	w.Step("Years, at the most", "× "+number(high/math.Exp(h.Mean)), years(f.LastAt, d.To), "years", "one time in ten it is later")
+	d.At, d.From, d.To = wear.reaches(f.LastAt, math.Exp(h.Mean)), wear.reaches(f.LastAt, low),
+		wear.reaches(f.LastAt, high)
+	d.Years = w.Step("Years from the last coat", "until the life is spent, month by month; 80 % between the two below",
+		years(f.LastAt, d.At), "years", "")
+	w.Step("Years, at the least", "× "+number(low/math.Exp(h.Mean)), years(f.LastAt, d.From), "years",
+		"one time in ten it is sooner")
+	w.Step("Years, at the most", "× "+number(high/math.Exp(h.Mean)), years(f.LastAt, d.To), "years",
+		"one time in ten it is later")
 	if wear.seasons > 0 {
 		d.Seasons = wear.seasons * math.Exp(h.Mean)
 	}

@@ -49,7 +49,8 @@ func TestVarnishGoesOneToTwoSeasons(t *testing.T) {
 	sum := 0.0
 	for m := range months {
 		if sum+months[m] >= 0.4 {
-			want := time.Date(2027, time.Month(m+1), 1, 0, 0, 0, 0, time.UTC).AddDate(0, 0, int(30.4*(0.4-sum)/months[m]))
+			want := time.Date(2027, time.Month(m+1), 1, 0, 0, 0, 0, time.UTC).AddDate(0, 0,
+				int(30.4*(0.4-sum)/months[m]))
 			assert.InDelta(t, 0, d.At.Sub(want).Hours()/24, 2, "%v and %v", d.At, want)
 			break
 		}
@@ -74,7 +75,8 @@ func TestVarnishGoesOneToTwoSeasons(t *testing.T) {
 
 // 60 µm a year are 30 in half a year afloat, and 15 for 1000 miles 15 more; half as much again on a rudder.
 func TestAntifoulingBySeasons(t *testing.T) {
-	soft := Film{Sheet: product.Sheet{Kind: product.SoftAntifoul, PolishUmYear: 60, PolishUm1000NM: 15}, LastAt: laid, Um: 90}
+	soft := Film{Sheet: product.Sheet{Kind: product.SoftAntifoul, PolishUmYear: 60, PolishUm1000NM: 15}, LastAt: laid,
+		Um: 90}
 	for name, c := range map[string]struct {
 		months, nm float64
 		worn       bool
@@ -106,7 +108,8 @@ func TestPrimersComeDueByNothing(t *testing.T) {
 		_, ok := Film{Sheet: product.Sheet{Kind: k}, LastAt: laid, Um: 100}.Next(Habit{}, nil)
 		assert.False(t, ok, k)
 	}
-	oiled, ok := Film{Sheet: product.Sheet{Kind: product.WoodSealer, Binder: product.Oil}, LastAt: laid, Um: 20, Exposure: open50}.Next(Habit{}, nil)
+	oiled, ok := Film{Sheet: product.Sheet{Kind: product.WoodSealer, Binder: product.Oil}, LastAt: laid, Um: 20,
+		Exposure: open50}.Next(Habit{}, nil)
 	require.True(t, ok)
 	assert.Less(t, oiled.Years, 1.0)
 }

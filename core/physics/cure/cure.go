@@ -37,7 +37,8 @@ type Table []Point
 func (t Table) Validate(guess bool) error {
 	var bad fielderr.Errors
 	if len(t) == 1 && !guess {
-		bad.Add("", "one point cannot say how the time changes with temperature: add a second, or accept the rule of thumb for one-point tables (50 kJ/mol)")
+		bad.Add("",
+			"one point cannot say how the time changes with temperature: add a second, or accept the rule of thumb for one-point tables (50 kJ/mol)")
 	}
 	for i, p := range t {
 		bad.Range(fmt.Sprintf("[%d].tempC", i), p.TempC, -30, 80, "°C")
@@ -45,7 +46,8 @@ func (t Table) Validate(guess bool) error {
 		if i > 0 && p.TempC <= t[i-1].TempC {
 			bad.Add(fmt.Sprintf("[%d].tempC", i), "temperatures must rise from row to row")
 		} else if i > 0 && p.Hours > t[i-1].Hours {
-			bad.Add(fmt.Sprintf("[%d].hours", i), "must not be more than the %g h at %g °C: warmth makes it no slower", t[i-1].Hours, t[i-1].TempC)
+			bad.Add(fmt.Sprintf("[%d].hours", i), "must not be more than the %g h at %g °C: warmth makes it no slower",
+				t[i-1].Hours, t[i-1].TempC)
 		}
 	}
 	return bad.Err()
@@ -204,7 +206,8 @@ func (c Clock) By(p Path, start, by time.Time) float64 {
 		until.RHPct = slices.Clip(p.RHPct[:n])
 	}
 	if n > 0 && n < len(p.At) && !p.hole(p.At[n].Sub(p.At[n-1])) {
-		until.At, until.TempC = append(until.At, by), append(until.TempC, lerp(p.At[n-1], p.At[n], p.TempC[n-1], p.TempC[n], by))
+		until.At, until.TempC = append(until.At, by),
+			append(until.TempC, lerp(p.At[n-1], p.At[n], p.TempC[n-1], p.TempC[n], by))
 		if p.Humidity != Indifferent {
 			until.RHPct = append(until.RHPct, lerp(p.At[n-1], p.At[n], p.RHPct[n-1], p.RHPct[n], by))
 		}

@@ -71,7 +71,8 @@ func TestRun(t *testing.T) {
 	assert.InDelta(t, 6, at(constant(20, 48), start), 1e-3)
 	assert.InDelta(t, 6, at(constant(20, 48), start.Add(30*time.Minute)), 1e-3, "from half past")
 	assert.InDelta(t, 24, at(constant(5, 48), start), 1e-3, "at the floor itself it cures")
-	assert.InDelta(t, 10, at(constant(20, 48), start.Add(-4*time.Hour)), 1e-3, "before the record nothing is known and nothing is assumed")
+	assert.InDelta(t, 10, at(constant(20, 48), start.Add(-4*time.Hour)), 1e-3,
+		"before the record nothing is known and nothing is assumed")
 
 	// Ten hours under the floor give nothing.
 	cold := append(make([]float64, 11), constant(20, 48).TempC...)

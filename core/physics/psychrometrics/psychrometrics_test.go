@@ -13,7 +13,8 @@ import (
 // Saturation pressures over water of the Smithsonian Meteorological Tables
 // (Goff-Gratch), hPa; the formula keeps within 0.4 %.
 func TestSaturationPressure(t *testing.T) {
-	for tempC, want := range map[float64]float64{-20: 1.2540, -10: 2.8627, 0: 6.1078, 5: 8.7192, 10: 12.272, 15: 17.044, 20: 23.373, 25: 31.671, 30: 42.430, 40: 73.777, 50: 123.40} {
+	for tempC, want := range map[float64]float64{-20: 1.2540, -10: 2.8627, 0: 6.1078, 5: 8.7192, 10: 12.272, 15: 17.044,
+		20: 23.373, 25: 31.671, 30: 42.430, 40: 73.777, 50: 123.40} {
 		assert.InEpsilon(t, want, SaturationPressure(tempC), 0.004, "%g °C", tempC)
 	}
 }

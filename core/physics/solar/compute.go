@@ -141,7 +141,9 @@ func Compute(r Request) (Result, error) {
 	p := l.On(Toward(out.ElevationDeg, out.AzimuthDeg), Facing(r.Plane.TiltDeg, r.Plane.AzimuthDeg), albedo)
 	out.GlobalWM2, out.BeamWM2, out.DiffuseWM2 = l.Global, l.Beam, l.Diffuse
 	out.PlaneBeamWM2, out.PlaneSkyWM2, out.PlaneGndWM2, out.CosIncidence = p.Beam, p.Sky, p.Ground, p.Cos
-	out.PlaneWM2 = w.Step("On the plane", "beam · max(0, cos i) + diffuse · (1 + cos tilt)/2 + global · albedo · (1 − cos tilt)/2", p.Total(), "W/m²", "Liu & Jordan 1963, isotropic sky")
+	out.PlaneWM2 = w.Step("On the plane",
+		"beam · max(0, cos i) + diffuse · (1 + cos tilt)/2 + global · albedo · (1 − cos tilt)/2", p.Total(), "W/m²",
+		"Liu & Jordan 1963, isotropic sky")
 	out.Working = w
 	return out, nil
 }

@@ -53,7 +53,8 @@ func TestPolarDayAndNight(t *testing.T) {
 func TestGivenLightOnAPlane(t *testing.T) {
 	none := 0.0
 	at := func(tilt, azimuth float64, albedo *float64) Result {
-		got, err := Compute(Request{At: noon, Sun: &GivenSun{30, 180}, Light: &GivenLight{GlobalWM2: 500, BeamWM2: 800, DiffuseWM2: 100},
+		got, err := Compute(Request{At: noon, Sun: &GivenSun{30, 180}, Light: &GivenLight{GlobalWM2: 500, BeamWM2: 800,
+			DiffuseWM2: 100},
 			Plane: &PlaneRequest{TiltDeg: tilt, AzimuthDeg: azimuth, Albedo: albedo}})
 		require.NoError(t, err)
 		return got

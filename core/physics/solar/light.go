@@ -21,7 +21,8 @@ type Light struct{ Global, Beam, Diffuse float64 }
 // (Spencer 1971).
 func Above(yearDay int) float64 {
 	g := 2 * math.Pi * float64(yearDay-1) / 365
-	return solarConstant * (1.00011 + 0.034221*math.Cos(g) + 0.00128*math.Sin(g) + 0.000719*math.Cos(2*g) + 0.000077*math.Sin(2*g))
+	return solarConstant * (1.00011 + 0.034221*math.Cos(g) + 0.00128*math.Sin(g) + 0.000719*math.Cos(2*g) +
+		0.000077*math.Sin(2*g))
 }
 
 // Clear returns the light of a cloudless sky at sea level with the sun at

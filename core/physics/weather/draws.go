@@ -48,9 +48,11 @@ func (d *draw) next(at time.Time) drawnHour {
 		d.wetDay, d.wetAt = d.r.Float64() < p, d.r.IntN(24)
 	}
 	r := d.r
-	return drawnHour{temp: d.temp.next(r, tempMemoryH), damp: d.damp.next(r, dewMemoryH), gust: d.gust.next(r, windMemoryH), cloud: d.cloud.next(r, cloudMemoryH),
-		shift: d.shift.next(r, shiftMemoryH), season: d.season.next(r, seasonMemoryH), length: r.NormFloat64(), amount: r.NormFloat64(),
-		fails: r.Float64(), comes: r.Float64(), begins: d.wetDay && at.UTC().Hour() == d.wetAt}
+	return drawnHour{temp: d.temp.next(r, tempMemoryH), damp: d.damp.next(r, dewMemoryH),
+		gust: d.gust.next(r, windMemoryH), cloud: d.cloud.next(r, cloudMemoryH),
+		shift: d.shift.next(r, shiftMemoryH), season: d.season.next(r, seasonMemoryH), length: r.NormFloat64(),
+		amount: r.NormFloat64(),
+		fails:  r.Float64(), comes: r.Float64(), begins: d.wetDay && at.UTC().Hour() == d.wetAt}
 }
 
 // Drift is a standard normal variable with a memory of so many hours at instants an hour apart, in

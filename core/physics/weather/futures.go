@@ -74,7 +74,8 @@ func NewFutures(s Series, now time.Time, ahead time.Duration, p Habits) Futures 
 	f.settle()
 	for i, h := range f.frame {
 		b := f.baseOf(h, i < f.known)
-		b.tempHolds, b.dewHolds = f.holds(b.month, i, f.errors.TempK, tempMemoryH), f.holds(b.month, i, f.errors.DewPointK, dewMemoryH)
+		b.tempHolds, b.dewHolds = f.holds(b.month, i, f.errors.TempK, tempMemoryH),
+			f.holds(b.month, i, f.errors.DewPointK, dewMemoryH)
 		f.base = append(f.base, b)
 	}
 	f.showers = f.frame.showers(f.first, f.known)
@@ -137,7 +138,8 @@ func (f *Futures) baseOf(h Hour, forecast bool) baseHour {
 	b.dry = damp{b.dewC, b.cloudPct}
 	if w := b.month.wetShare(); !forecast && w < 1 {
 		without := func(mean, wet float64) float64 { return max(0, (mean-w*max(mean, wet))/(1-w)) }
-		b.dry = damp{h.DewPointC() + math.Log(max(0.5, without(b.month.RHPct, wetRH)/max(1, b.month.RHPct)))/vapourPerK, without(b.cloudPct, wetCloudMean)}
+		b.dry = damp{h.DewPointC() + math.Log(max(0.5, without(b.month.RHPct, wetRH)/max(1, b.month.RHPct)))/vapourPerK,
+			without(b.cloudPct, wetCloudMean)}
 	}
 	return b
 }
@@ -229,7 +231,8 @@ func (f *Futures) vary(h *Hour, i int, z drawnHour, rest []float64) {
 	} else {
 		part := math.Exp(-float64(i-f.known+1) / settleH)
 		slow := math.Sqrt(1 - part*part)
-		temp, vapour = temp*part+b.month.spread()*slow*z.season, vapour*part+b.month.spread()*slow*(0.8*z.season+0.6*z.damp)
+		temp, vapour = temp*part+b.month.spread()*slow*z.season, vapour*part+
+			b.month.spread()*slow*(0.8*z.season+0.6*z.damp)
 	}
 	cloud := max(0, min(100, air.cloudPct+spread*z.cloud))
 	switch {

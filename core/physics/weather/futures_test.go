@@ -14,7 +14,8 @@ func forecast(hours int) Series {
 	var s Series
 	for i := -30; i < hours; i++ {
 		none, wind := 0.0, 3.0
-		s = append(s, Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: 15, RHPct: 60, RainMM: &none, WindMS: &wind, Measured: i <= 0})
+		s = append(s, Hour{At: start.Add(time.Duration(i) * time.Hour), TempC: 15, RHPct: 60, RainMM: &none,
+			WindMS: &wind, Measured: i <= 0})
 	}
 	return s
 }
@@ -59,7 +60,8 @@ func TestFuturesSpreadWithTheirLead(t *testing.T) {
 	usual := UsualNormals(53).On(start.Add(200 * time.Hour))
 	off := 15 - mean24(f.Frame()[24+119-23:24+120], UsualNormals(53))
 	assert.InDelta(t, 0, off, 3)
-	assert.InDelta(t, UsualNormals(53).At(start.Add(200*time.Hour), time.UTC).TempC+off*math.Exp(-81.0/36), mean, 0.35, "beyond the forecast the usual weather, and a little of what the forecast was off it")
+	assert.InDelta(t, UsualNormals(53).At(start.Add(200*time.Hour), time.UTC).TempC+off*math.Exp(-81.0/36), mean, 0.35,
+		"beyond the forecast the usual weather, and a little of what the forecast was off it")
 	assert.InDelta(t, usual.wetShare(), wet, 0.03)
 	for i := range 24 {
 		assert.Equal(t, 15.0, f.Make(7, 3, nil)[i].TempC, "what was measured is not in doubt")

@@ -76,7 +76,8 @@ func LearnErrors(issued []Issued, came Series, p Habits) Learned {
 				cloud.add(day, *h.CloudPct-*said.CloudPct)
 			}
 			if h.RainMM != nil && said.RainMM != nil {
-				rain[day].hours = append(rain[day].hours, rainHour{doubts, i, h.rains(), p.Normals.On(said.At.In(p.Loc)).wetShare()})
+				rain[day].hours = append(rain[day].hours,
+					rainHour{doubts, i, h.rains(), p.Normals.On(said.At.In(p.Loc)).wetShare()})
 			}
 		}
 		for day, yes := range told {

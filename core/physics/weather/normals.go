@@ -58,9 +58,11 @@ func UsualNormals(lat float64) Normals {
 		}
 		round := func(v float64) float64 { return math.Round(10*v) / 10 }
 		n[m] = Normal{
-			MeanC: round(27 - 0.33*math.Abs(lat) + 0.13*math.Abs(lat)*season), SwingK: round(7 + 2*season), RHPct: round(79 - 5*season),
-			WindMS: round(4.3 - 0.8*season), CloudPct: round(65 - 8*season), WetDayPct: round(42 - 8*season), WetAfterWetPct: 62,
-			WetHoursPct: usualWetHoursPct, SpreadK: usualSpreadK,
+			MeanC: round(27 - 0.33*math.Abs(lat) + 0.13*math.Abs(lat)*season), SwingK: round(7 + 2*season),
+			RHPct:  round(79 - 5*season),
+			WindMS: round(4.3 - 0.8*season), CloudPct: round(65 - 8*season), WetDayPct: round(42 - 8*season),
+			WetAfterWetPct: 62,
+			WetHoursPct:    usualWetHoursPct, SpreadK: usualSpreadK,
 		}
 	}
 	return n
@@ -208,7 +210,8 @@ func (m *monthly) add(d dailyRecord, wet, wasWet bool) {
 	m.squares += mean * mean
 	m.hours += d.hours
 	m.rh += d.rh
-	m.wind, m.winds, m.cloud, m.clouds, m.rains = m.wind+d.wind, m.winds+d.winds, m.cloud+d.cloud, m.clouds+d.clouds, m.rains+d.rains
+	m.wind, m.winds, m.cloud, m.clouds, m.rains = m.wind+d.wind, m.winds+d.winds, m.cloud+d.cloud, m.clouds+d.clouds,
+		m.rains+d.rains
 	for h, t := range d.byHour {
 		m.byHour[h] += (t - mean) * d.seen[h]
 		m.seen[h] += d.seen[h]

@@ -72,7 +72,8 @@ func (f *Futures) rain(mm []float64, drawn []drawnHour) {
 			b := &f.base[at]
 			// In place of what fails, under cloud, and not out of what was measured just now.
 			lead := f.lead(at)
-			chance = f.errors.FailPct.At(lead) / 100 * unannouncedPart * b.month.wetShare() / unannouncedH * min(mostUnderCloud, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 4))
+			chance = f.errors.FailPct.At(lead) / 100 * unannouncedPart * b.month.wetShare() / unannouncedH * min(
+				mostUnderCloud, math.Pow(b.cloudPct/max(20, b.month.CloudPct), 4))
 			if f.measured {
 				chance *= 1 - math.Exp(-24*lead/seenH)
 			}
@@ -82,7 +83,9 @@ func (f *Futures) rain(mm []float64, drawn []drawnHour) {
 			hours = f.base[at].month.wetHours() / 100 * 24 * math.Exp(0.7*z.length-0.245)
 		}
 		if z.comes < chance {
-			fall(i, max(1, int(math.Round(hours))), func(int) float64 { return max(0.1, wetAmount*math.Exp(amountLog*z.amount)) })
+			fall(i, max(1, int(math.Round(hours))), func(int) float64 {
+				return max(0.1, wetAmount*math.Exp(amountLog*z.amount))
+			})
 		}
 	}
 }

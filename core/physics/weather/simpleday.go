@@ -51,7 +51,8 @@ func (d SimpleDay) Say() message.Sentence {
 	if sky == "" {
 		sky = d.Sky
 	}
-	rain := map[string]string{"dry": "dry", "showers": "showers", "morning": "rain in the morning", "afternoon": "rain in the afternoon", "all-day": "rain all day"}[d.Rain]
+	rain := map[string]string{"dry": "dry", "showers": "showers", "morning": "rain in the morning",
+		"afternoon": "rain in the afternoon", "all-day": "rain all day"}[d.Rain]
 	if d.Rain == RainHours {
 		rain = fmt.Sprintf("rain from %s to %s", atHour(d.RainFromH), atHour(d.RainToH))
 	}
@@ -64,12 +65,14 @@ func (d SimpleDay) Say() message.Sentence {
 	if d.WindMS != nil {
 		out = message.Of("%v, wind %v", out, message.Val(*d.WindMS, "m/s"))
 	} else {
-		out = message.Of("%v, %s", out, map[string]string{"calm": "calm", "light": "light wind", "fresh": "fresh wind", "strong": "strong wind"}[d.Wind])
+		out = message.Of("%v, %s", out, map[string]string{"calm": "calm", "light": "light wind", "fresh": "fresh wind",
+			"strong": "strong wind"}[d.Wind])
 	}
 	if d.RHPct != nil {
 		return message.Of("%v, humidity about %.0f %%", out, *d.RHPct)
 	}
-	return message.Of("%v, %s", out, map[string]string{"dry": "dry air", "usual": "usual air", "damp": "damp air", "fog": "fog at night"}[d.Air])
+	return message.Of("%v, %s", out, map[string]string{"dry": "dry air", "usual": "usual air", "damp": "damp air",
+		"fog": "fog at night"}[d.Air])
 }
 
 func atHour(h float64) string { return fmt.Sprintf("%02d:%02.0f", int(h), 60*(h-math.Floor(h))) }
@@ -134,7 +137,8 @@ func (d SimpleDay) Hours(loc *time.Location) (Series, error) {
 		temp := d.MinC + (d.MaxC-d.MinC)*(1-math.Cos(math.Pi*x))/2
 		wind, cloud, rain := blows, skies[d.Sky], rains(int(hour))
 		rh := 100 * math.Exp(17.625*dew/(243.04+dew)-17.625*temp/(243.04+temp))
-		out = append(out, Hour{At: at, TempC: temp, RHPct: max(5, min(100, rh)), WindMS: &wind, RainMM: &rain, CloudPct: &cloud})
+		out = append(out, Hour{At: at, TempC: temp, RHPct: max(5, min(100, rh)), WindMS: &wind, RainMM: &rain,
+			CloudPct: &cloud})
 	}
 	return out, nil
 }

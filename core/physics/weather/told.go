@@ -10,8 +10,8 @@ import (
 // wets is the least rain in an hour that one speaks of, mm.
 const wets = 0.05
 
-// Say tells the rest of the day after now, and the next, as one would: "9 to 17 °C, rain 14:00 to 17:00, wind to 7 m/s".
-// Empty where nothing is known.
+// Say tells the rest of the day after now, and the next, as one would: "9 to 17 °C, rain 14:00 to 17:00, wind to 7
+// m/s". Empty where nothing is known.
 func (s Series) Say(now time.Time, loc *time.Location) message.Sentence {
 	l := now.In(loc)
 	midnight := time.Date(l.Year(), l.Month(), l.Day()+1, 0, 0, 0, 0, loc)

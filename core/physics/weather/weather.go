@@ -29,7 +29,8 @@ type Hour struct {
 // Equal tells whether two hours say the same.
 func (h Hour) Equal(o Hour) bool {
 	same := func(a, b *float64) bool { return a == b || a != nil && b != nil && *a == *b }
-	return h.At.Equal(o.At) && h.TempC == o.TempC && h.RHPct == o.RHPct && same(h.WindMS, o.WindMS) && same(h.RainMM, o.RainMM) &&
+	return h.At.Equal(o.At) && h.TempC == o.TempC && h.RHPct == o.RHPct && same(h.WindMS, o.WindMS) &&
+		same(h.RainMM, o.RainMM) &&
 		same(h.CloudPct, o.CloudPct) && same(h.ShortwaveWM2, o.ShortwaveWM2) && h.Measured == o.Measured
 }
 
@@ -82,7 +83,8 @@ func (s Series) Validate() error {
 		case d == 0:
 			bad.Add(fmt.Sprintf("[%d].at", i), "%s is there twice", h.At.Format(time.RFC3339))
 		case d < 0:
-			bad.Add(fmt.Sprintf("[%d].at", i), "%s comes after a later time; times must rise", h.At.Format(time.RFC3339))
+			bad.Add(fmt.Sprintf("[%d].at", i), "%s comes after a later time; times must rise",
+				h.At.Format(time.RFC3339))
 		}
 	}
 	return bad.Err()

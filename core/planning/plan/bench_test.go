@@ -20,7 +20,8 @@ func sixty(people, days int) Yard {
 			h.RainMM = num(1)
 		}
 	})
-	parts := []area.Part{area.Bottom, area.Topsides, area.Deck, area.Rudder, area.Coamings, area.CabinTop, area.Rails, area.Keel, area.Hatches, area.Spars, area.BootTop, area.CabinSides}
+	parts := []area.Part{area.Bottom, area.Topsides, area.Deck, area.Rudder, area.Coamings, area.CabinTop, area.Rails,
+		area.Keel, area.Hatches, area.Spars, area.BootTop, area.CabinSides}
 	var all []Surface
 	for _, p := range parts {
 		all = append(all, surface(string(p), p, w, 5, 3))

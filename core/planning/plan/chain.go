@@ -37,7 +37,8 @@ func (m *Model) boat(k int) (numbers [][]int) {
 		}
 	}
 	m.cross(k, numbers)
-	launch := m.add(Task{ID: launchPrefix + b.ID, Boat: k, What: message.Of("ready to launch %s", b.Name), Milestone: true}, []span{{First: 0, Last: m.slots - 1}})
+	launch := m.add(Task{ID: launchPrefix + b.ID, Boat: k, What: message.Of("ready to launch %s", b.Name),
+		Milestone: true}, []span{{First: 0, Last: m.slots - 1}})
 	due := m.slots
 	if b.Launch != nil {
 		due = m.Slot(*b.Launch)
@@ -152,7 +153,8 @@ func (m *Model) follow(s Surface, own, before []int, n int) {
 		if prev.Work.Kind().Wets {
 			l.Opens, rule = m.dries(s, prev.weather, m.under(own)), message.Of("it dries after %v", prev.What)
 		}
-		if wait := prev.Of.Step.WaitH; wait > 0 && prev.Of.Work == prev.Of.Step.Work && prev.Work != step.Bed && prev.Of.ID != m.Tasks[n].Of.ID {
+		if wait := prev.Of.Step.WaitH; wait > 0 && prev.Of.Work == prev.Of.Step.Work && prev.Work != step.Bed &&
+			prev.Of.ID != m.Tasks[n].Of.ID {
 			l.Opens, rule = m.atLeast(l.Opens, wait), message.Of("the wait after %v", prev.What)
 		}
 		m.link(l, cause{rule: rule})
@@ -220,7 +222,8 @@ func (m *Model) over(s Surface, own []int, n int) {
 // antifouling goes on something else by another coat of that, too.
 func (m *Model) rekey(s Surface, below, t Task) {
 	share := t.SharePct / 100
-	mend := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Of("scuff and wash"), Hours: task.KeyAndWashH(t.Of.AreaM2*share, s.Access), Crew: 1, weather: s.Weather,
+	mend := Task{ID: "rekey", Boat: t.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Of("scuff and wash"),
+		Hours: task.KeyAndWashH(t.Of.AreaM2*share, s.Access), Crew: 1, weather: s.Weather,
 		outdoors: !s.Sheltered, noisy: true, dry: true, dusty: m.dusty(t.Boat), light: t.light}
 	dried := m.dries(s, s.Weather, below.sheet)
 	if !t.sheet.Kind.Info().Antifouling || below.sheet.Kind.Info().Antifouling || below.sheet.Kind.Info().Filler {
@@ -340,7 +343,8 @@ func (m *Model) bind(s Surface, later []int, n int, b task.Bind) {
 
 // limit links from to a task that must start within so many hours of it, or after its mend.
 func (m *Model) limit(s Surface, from, to int, b task.Bind, maxH, share float64) {
-	l := schedule.Link{From: from, To: to, Opens: schedule.After(0), Closes: schedule.After(inSlots(maxH)), Reopened: schedule.After(-1)}
+	l := schedule.Link{From: from, To: to, Opens: schedule.After(0), Closes: schedule.After(inSlots(maxH)),
+		Reopened: schedule.After(-1)}
 	m.link(l, cause{rule: message.Of("it comes after %v", m.Tasks[from].What), bind: b.Name})
 	m.mendLimit(s, to, b, min(maxH, mendedH), share)
 }
@@ -352,8 +356,10 @@ const mendedH = 72
 func (m *Model) mendLimit(s Surface, to int, b task.Bind, holdsH, share float64) {
 	t := m.Tasks[to]
 	washes := b.Name == "washed"
-	mend := Task{ID: "mend:" + b.Name, Boat: t.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Lit(b.Mend), Hours: max(0.25, b.MendH*share), Crew: 1, weather: s.Weather,
-		outdoors: !s.Sheltered, noisy: !washes, dry: !washes, dusty: !washes && b.Name != "tape" && m.dusty(t.Boat), light: t.light}
+	mend := Task{ID: "mend:" + b.Name, Boat: t.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Lit(b.Mend),
+		Hours: max(0.25, b.MendH*share), Crew: 1, weather: s.Weather,
+		outdoors: !s.Sheltered, noisy: !washes, dry: !washes, dusty: !washes && b.Name != "tape" && m.dusty(t.Boat),
+		light: t.light}
 	dried := m.dries(s, s.Weather, t.sheet)
 	if b.Name == "tape" || b.Name == "bare metal" {
 		dried = nil
@@ -388,7 +394,9 @@ func (m *Model) tape(s Surface, later []int, n, pull int, b task.Bind) {
 		holdsH := b.MaxH - pullH - float64(m.Problem.Tasks[k].Duration)/perHour
 		link := len(m.Problem.Links)
 		if j == 0 { // masking moves to its first coat
-			m.link(schedule.Link{From: n, To: k, Opens: schedule.After(0), Closes: schedule.After(inSlots(holdsH)), Reopened: schedule.After(-1), Hard: true}, cause{rule: message.Of("it comes after %v", m.Tasks[n].What), bind: b.Name})
+			m.link(schedule.Link{From: n, To: k, Opens: schedule.After(0), Closes: schedule.After(inSlots(holdsH)),
+				Reopened: schedule.After(-1), Hard: true}, cause{rule: message.Of("it comes after %v", m.Tasks[n].What),
+				bind: b.Name})
 		} else {
 			again := b
 			again.Mend, again.MendH = "mask anew", m.Tasks[n].Hours
@@ -408,11 +416,14 @@ func (m *Model) tape(s Surface, later []int, n, pull int, b task.Bind) {
 func (m *Model) pullBetween(s Surface, coat, next, anew int, pull Task, tapeH float64) {
 	c := m.Tasks[coat]
 	table, _ := ready(c, pull)
-	m.link(schedule.Link{From: coat, To: next, Opens: m.readyAfter(table, c.sheet, c.weather)}, cause{rule: message.Of("it comes after %v", c.What), bind: "tape"})
-	one := Task{ID: "pull", Boat: c.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Of("pull the tape"), Hours: max(0.25, pull.Hours), Crew: 1, weather: s.Weather, outdoors: pull.outdoors, light: pull.light}
+	m.link(schedule.Link{From: coat, To: next, Opens: m.readyAfter(table, c.sheet, c.weather)},
+		cause{rule: message.Of("it comes after %v", c.What), bind: "tape"})
+	one := Task{ID: "pull", Boat: c.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Of("pull the tape"),
+		Hours: max(0.25, pull.Hours), Crew: 1, weather: s.Weather, outdoors: pull.outdoors, light: pull.light}
 	m.mend(one, "pull", m.may(one), nil, schedule.After(-1))
 	l := &m.Problem.Links[len(m.Problem.Links)-1]
-	l.Before, l.Early, l.Hot, l.Renewed, l.Closes = anew+1, true, true, m.Problem.Links[anew].Renewed, schedule.After(inSlots(tapeH))
+	l.Before, l.Early, l.Hot, l.Renewed, l.Closes = anew+1, true, true, m.Problem.Links[anew].Renewed,
+		schedule.After(inSlots(tapeH))
 }
 
 // running links what ends a limit that runs already.
@@ -422,6 +433,8 @@ func (m *Model) running(s Surface, own []int, t task.Task, b task.Bind) {
 		return
 	}
 	by := max(-1, int(b.By.Sub(m.Start)/slot))
-	m.link(schedule.Link{From: nowTask, To: own[i], Opens: schedule.After(0), Closes: func(int) int { return by }, Reopened: schedule.After(-1)}, cause{rule: t.What, bind: b.Name})
+	m.link(schedule.Link{From: nowTask, To: own[i], Opens: schedule.After(0), Closes: func(int) int {
+		return by
+	}, Reopened: schedule.After(-1)}, cause{rule: t.What, bind: b.Name})
 	m.mendLimit(s, own[i], b, min(b.MaxH, mendedH), 1)
 }

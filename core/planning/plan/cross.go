@@ -186,7 +186,8 @@ func (m *Model) tents(chains [][][]int) {
 	for i := m.Tents; i < len(stays); i++ {
 		from, to := stays[i-m.Tents], stays[i]
 		crew := min(2, len(m.People))
-		pitch := m.place(Task{ID: "tent:" + m.Boats[to.boat].ID, Boat: to.boat, What: message.Of("move the tent over from %s", m.Boats[from.boat].Name),
+		pitch := m.place(Task{ID: "tent:" + m.Boats[to.boat].ID, Boat: to.boat,
+			What:  message.Of("move the tent over from %s", m.Boats[from.boat].Name),
 			Hours: pitchH * float64(crew), Crew: crew, weather: m.Boats[to.boat].Surfaces[0].Weather, light: true})
 		for _, work := range from.work {
 			for _, n := range m.before(work) {

@@ -50,7 +50,8 @@ func broken(y Yard, p Plan) []string {
 }
 
 func (f *foreman) says(it Item, format string, args ...any) {
-	f.found = append(f.found, fmt.Sprintf("%s %s %s %s–%s: ", it.Boat, it.Surface, it.What, it.Start.Format("Mon 2 Jan 15:04"), it.End.Format("15:04"))+fmt.Sprintf(format, args...))
+	f.found = append(f.found, fmt.Sprintf("%s %s %s %s–%s: ", it.Boat, it.Surface, it.What,
+		it.Start.Format("Mon 2 Jan 15:04"), it.End.Format("15:04"))+fmt.Sprintf(format, args...))
 }
 
 // whole is the id of the task of the job that an item is a part of.
@@ -88,7 +89,8 @@ func (f *foreman) people() {
 			before := items[i-1]
 			if it.Start.Before(before.End) {
 				f.says(it, "%s is at %s then", who.Name, before.What)
-			} else if way := time.Duration(f.y.TravelMin) * time.Minute; it.BoatID != before.BoatID && it.Start.Sub(before.End) < way {
+			} else if way := time.Duration(f.y.TravelMin) * time.Minute; it.BoatID != before.BoatID &&
+				it.Start.Sub(before.End) < way {
 				f.says(it, "%s has no time to come from %s", who.Name, before.Boat)
 			}
 		}
@@ -224,7 +226,8 @@ func (f *foreman) field(b Boat, s Surface, it Item) {
 	l := t.Step.Sheet.Limits
 	lay := time.Duration(t.LayH * it.SharePct / 100 / float64(len(it.People)) * float64(time.Hour))
 	for i, h := range s.Weather.Air {
-		if h.At.Before(it.Start) || h.At.After(it.Start.Add(lay).Add(time.Duration(max(l.HoldH, l.RainFreeH)*float64(time.Hour)))) {
+		if h.At.Before(it.Start) ||
+			h.At.After(it.Start.Add(lay).Add(time.Duration(max(l.HoldH, l.RainFreeH)*float64(time.Hour)))) {
 			continue
 		}
 		since := h.At.Sub(it.Start).Hours()
@@ -250,17 +253,22 @@ func (f *foreman) limits(it Item, l product.Limits, air, rh, surface float64, wh
 		spread = *l.SpreadMinK
 	}
 	for _, bad := range []bool{
-		l.AirMinC != nil && air < *l.AirMinC, l.AirMaxC != nil && air > *l.AirMaxC, l.SurfaceMinC != nil && surface < *l.SurfaceMinC,
-		l.SurfaceMaxC != nil && surface > *l.SurfaceMaxC, l.RHMaxPct != nil && rh > *l.RHMaxPct, surface-dew < spread-0.05,
+		l.AirMinC != nil && air < *l.AirMinC, l.AirMaxC != nil && air > *l.AirMaxC, l.SurfaceMinC != nil &&
+			surface < *l.SurfaceMinC,
+		l.SurfaceMaxC != nil && surface > *l.SurfaceMaxC, l.RHMaxPct != nil && rh > *l.RHMaxPct,
+		surface-dew < spread-0.05,
 	} {
 		if bad {
-			f.says(it, "%.1f °C, %.0f %%, surface %.1f °C, dew point %.1f °C at %s", air, rh, surface, dew, when.Format("Mon 15:04"))
+			f.says(it, "%.1f °C, %.0f %%, surface %.1f °C, dew point %.1f °C at %s", air, rh, surface, dew,
+				when.Format("Mon 15:04"))
 		}
 	}
 }
 
 func (f *foreman) light(at time.Time) bool {
-	return slices.ContainsFunc(f.y.Daylight, func(d solar.Daytime) bool { return !at.Before(d.Rise) && !at.After(d.Set) })
+	return slices.ContainsFunc(f.y.Daylight, func(d solar.Daytime) bool {
+		return !at.Before(d.Rise) && !at.After(d.Set)
+	})
 }
 
 // dry checks work that needs a dry surface in the open.
@@ -323,7 +331,8 @@ func (f *foreman) clock(s Surface, it Item, items, mends []Item, at map[string]i
 		if len(r.Max) == 0 || abraded {
 			continue
 		}
-		if p := hoursAt(r.Max, s.Weather, o.Start, it.Start, cure.Maximum, 0); p > 1.1 && !mendedBetween(mends, o.End, it.Start) {
+		if p := hoursAt(r.Max, s.Weather, o.Start, it.Start, cure.Maximum, 0); p > 1.1 &&
+			!mendedBetween(mends, o.End, it.Start) {
 			f.says(it, "%.2f of the window of %s", p, o.What)
 		}
 	}
@@ -348,7 +357,8 @@ func (f *foreman) bound(it Item, b task.Bind, items, mends []Item, run map[strin
 			continue
 		}
 		end := o.Start
-		if late := end.Sub(it.End).Hours() - b.MaxH; late > 1e-6 && b.Name != "tape" && !mendedBetween(mends, it.End, o.Start) {
+		if late := end.Sub(it.End).Hours() - b.MaxH; late > 1e-6 && b.Name != "tape" &&
+			!mendedBetween(mends, it.End, o.Start) {
 			f.says(it, "%s: %s only %s, %.0f h too late", b.Name, o.What, o.Start.Format("Mon 2 Jan 15:04"), late)
 		}
 	}
@@ -362,7 +372,8 @@ func (f *foreman) taped(items, mends []Item, maxH float64) {
 	for i, it := range all {
 		if strings.HasPrefix(it.What.String(), "pull the tape") && on != nil {
 			if h := it.Start.Sub(on.End).Hours(); h > maxH+1e-6 && !slices.ContainsFunc(mends, func(m Item) bool {
-				return strings.HasPrefix(m.What.String(), "warm the tape") && m.Start.After(on.End) && !m.Start.After(it.Start)
+				return strings.HasPrefix(m.What.String(), "warm the tape") && m.Start.After(on.End) &&
+					!m.Start.After(it.Start)
 			}) {
 				f.says(*on, "tape is on for %.0f h, to %s", h, it.Start.Format("Mon 2 Jan 15:04"))
 			}

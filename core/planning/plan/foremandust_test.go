@@ -46,14 +46,17 @@ func (f *foreman) neighbours(b Boat) {
 	}
 	for i, a := range coats {
 		for _, z := range coats[:i] {
-			if a.SurfaceID != z.SurfaceID && flowing(f.of(a)) && flowing(f.of(z)) && parts[a.SurfaceID].Touches(parts[z.SurfaceID]) && a.Start.In(f.y.Loc).YearDay() == z.Start.In(f.y.Loc).YearDay() {
+			if a.SurfaceID != z.SurfaceID && flowing(f.of(a)) && flowing(f.of(z)) &&
+				parts[a.SurfaceID].Touches(parts[z.SurfaceID]) && a.Start.In(f.y.Loc).YearDay() == z.Start.In(
+				f.y.Loc).YearDay() {
 				f.says(a, "the neighbour %s is coated on the same day", z.Surface)
 			}
 		}
 	}
 	for id, when := range last {
 		for other, then := range last {
-			if x, y := parts[id].Info(), parts[other].Info(); !stuck[id] && !stuck[other] && !x.Inside && !y.Inside && x.Level > y.Level && when.After(then) {
+			if x, y := parts[id].Info(), parts[other].Info(); !stuck[id] && !stuck[other] && !x.Inside && !y.Inside &&
+				x.Level > y.Level && when.After(then) {
 				f.found = append(f.found, fmt.Sprintf("%s: the last coat of %s after that of %s", b.Name, id, other))
 			}
 		}
@@ -76,7 +79,9 @@ func (f *foreman) dust() {
 	}
 	var dusty []Item
 	for _, it := range f.p.Items {
-		if t := f.of(it); !it.Launch && (it.Rekey && !slices.ContainsFunc([]string{"tape", "washed", "~tie", "~pull"}, func(s string) bool { return strings.Contains(it.TaskID, s) }) || !it.Rekey && t.Work.Kind().Abrades && !t.Step.Indoor) {
+		if t := f.of(it); !it.Launch && (it.Rekey && !slices.ContainsFunc([]string{"tape", "washed", "~tie", "~pull"},
+			func(s string) bool { return strings.Contains(it.TaskID, s) }) || !it.Rekey && t.Work.Kind().Abrades &&
+			!t.Step.Indoor) {
 			dusty = append(dusty, it)
 		}
 	}
@@ -93,7 +98,8 @@ func (f *foreman) dust() {
 				continue
 			}
 			over := d.End.After(c.Start) && d.Start.Before(c.End)
-			if p := hoursAt(t.Step.Sheet.TouchDry, weathers[c.SurfaceID], c.End, d.Start, cure.Minimum, t.Step.Sheet.MinCureC); over || !d.Start.Before(c.End) && p < 0.9 {
+			if p := hoursAt(t.Step.Sheet.TouchDry, weathers[c.SurfaceID], c.End, d.Start, cure.Minimum,
+				t.Step.Sheet.MinCureC); over || !d.Start.Before(c.End) && p < 0.9 {
 				f.says(d, "dust on %s of %s %s, %.2f of its way to dry", c.What, c.Boat, c.Surface, p)
 			}
 		}

@@ -24,7 +24,8 @@ import (
 func TestReplanMovesLittle(t *testing.T) {
 	fine := fair(20, nil)
 	surfaces := func(w field.Weather) []Surface {
-		return []Surface{surface("Sides", area.Topsides, w, 3, 3), surface("Rudder", area.Rudder, w, 2, 1), surface("Deck", area.Deck, w, 2, 2)}
+		return []Surface{surface("Sides", area.Topsides, w, 3, 3), surface("Rudder", area.Rudder, w, 2, 1),
+			surface("Deck", area.Deck, w, 2, 2)}
 	}
 	_, _, before := make_(t, yard(18, surfaces(fine)...), nil)
 	m, err := yard(18, surfaces(fine)...).Model()
@@ -56,12 +57,14 @@ func TestNoiseHoursAndCorners(t *testing.T) {
 	flat := surface("Side", area.Other, w, 2, 2)
 	for n := range flat.Tasks {
 		flat.Tasks[n].Step.Sheet.Kind = product.Fairing
-		flat.Tasks[n].Where, flat.Tasks[n].Step.Where = []string{"flats", "corners"}[n], &step.Where{Name: "x", SharePct: 50, Corner: n == 1}
+		flat.Tasks[n].Where, flat.Tasks[n].Step.Where = []string{"flats", "corners"}[n],
+			&step.Where{Name: "x", SharePct: 50, Corner: n == 1}
 	}
 	y = yard(16, flat)
 	y.People = []Person{{Name: "Ada"}, {Name: "Wim"}}
 	_, p, _ = make_(t, y, nil)
-	assert.NotEqual(t, item(t, p, "Side-1#1").Start.YearDay(), item(t, p, "Side-1#2").Start.YearDay(), "flats and corners")
+	assert.NotEqual(t, item(t, p, "Side-1#1").Start.YearDay(), item(t, p, "Side-1#2").Start.YearDay(),
+		"flats and corners")
 	y.Boats[0].Off = map[string]string{Corners: "two teams"}
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, item(t, p, "Side-1#1").Start.YearDay(), item(t, p, "Side-1#2").Start.YearDay())
@@ -73,7 +76,8 @@ func TestNotesAndOpenHours(t *testing.T) {
 			h.TempC = 5
 		}
 	})
-	_, p, _ := make_(t, yard(8, surface("Hull", area.Topsides, w, 1, 2), Surface{ID: "Deck", Name: "Deck", Part: area.Deck, Weather: w}), nil)
+	_, p, _ := make_(t, yard(8, surface("Hull", area.Topsides, w, 1, 2),
+		Surface{ID: "Deck", Name: "Deck", Part: area.Deck, Weather: w}), nil)
 	assert.Equal(t, "[Tern: nothing is planned on Deck; choose its coats in Build-up]", fmt.Sprint(p.Notes))
 	require.Len(t, p.Open, 1)
 	assert.False(t, p.Open[0].Starts[0].From.Before(now.Add(29*time.Hour)), "not in the cold")
@@ -89,14 +93,16 @@ func TestSkillsAreKept(t *testing.T) {
 		sides.Tasks[n].Skill = task.Spraying
 	}
 	y := yard(16, bright, sides)
-	y.People = []Person{{Name: "Wim"}, {Name: "Ada", Skills: []task.Skill{task.Varnishing, task.Spraying}}, {Name: "Kim"}}
+	y.People = []Person{{Name: "Wim"}, {Name: "Ada", Skills: []task.Skill{task.Varnishing, task.Spraying}},
+		{Name: "Kim"}}
 	m, p, _ := make_(t, y, nil)
 	for _, it := range p.Items {
 		if it.Coat {
 			assert.Equal(t, []string{"Ada"}, it.People, it.Surface)
 		}
 	}
-	assert.False(t, item(t, p, "Sides-1#1").Start.Before(item(t, p, "Rails-1#1").End) && item(t, p, "Rails-1#1").Start.Before(item(t, p, "Sides-1#1").End))
+	assert.False(t, item(t, p, "Sides-1#1").Start.Before(item(t, p, "Rails-1#1").End) &&
+		item(t, p, "Rails-1#1").Start.Before(item(t, p, "Sides-1#1").End))
 	assert.Empty(t, m.unmanned())
 
 	y.People[2].Skills = []task.Skill{task.Varnishing}
@@ -108,7 +114,8 @@ func TestSkillsAreKept(t *testing.T) {
 	_, p, _ = make_(t, y, nil)
 	sprayed := item(t, p, "Sides-1#1")
 	assert.Equal(t, time.Tuesday, sprayed.Start.Weekday())
-	assert.Contains(t, sprayed.Why.In(time.UTC), "the work of Ada begins Tuesday 08:00, and nobody else who does spraying is there before")
+	assert.Contains(t, sprayed.Why.In(time.UTC),
+		"the work of Ada begins Tuesday 08:00, and nobody else who does spraying is there before")
 
 	y.People = []Person{{Name: "Wim", Skills: []task.Skill{task.Spraying}}}
 	_, p, _ = make_(t, y, nil)
@@ -135,7 +142,8 @@ func TestATentIsShared(t *testing.T) {
 	move := item(t, p, "tent:Tern")
 	assert.Equal(t, "move the tent over from Rail", move.What.String())
 	assert.ElementsMatch(t, []string{"Ada", "Wim"}, move.People)
-	assert.False(t, move.Start.Before(item(t, p, "Rail deck-1#2").End.Add(24*time.Hour)), "the coat in it is through-dry")
+	assert.False(t, move.Start.Before(item(t, p, "Rail deck-1#2").End.Add(24*time.Hour)),
+		"the coat in it is through-dry")
 	assert.False(t, item(t, p, "Tern deck-1#1").Start.Before(move.End))
 	assert.True(t, item(t, p, "Tern keel-1#1").Start.Before(move.Start), "the keel is not in the tent")
 	y.Boats[0].Off[TentMoves] = "a second one is lent"
@@ -157,7 +165,8 @@ func TestPeopleAndTasksThatCannotBe(t *testing.T) {
 		assert.ErrorContains(t, err, path)
 	}
 	assert.NoError(t, Person{Name: "Ada", Off: []string{"2026-06-06"}, Skills: task.Skills}.Validate())
-	assert.NoError(t, task.Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "after", Skill: "mechanic"}.Validate())
+	assert.NoError(t, task.Own{Name: "Engine", Hours: 1, Crew: 1, SurfaceID: "s", When: "after",
+		Skill: "mechanic"}.Validate())
 }
 
 // Planning anew searches: of twenty yards some are better for it and none is worse, and

@@ -101,10 +101,14 @@ func TestTheForemanSeesWhatIsWrong(t *testing.T) {
 			b.Start, b.End, b.People = a.Start, a.End, a.People
 		},
 		"comes before": func(p *Plan) {
-			move(find(p, func(it Item) bool { return strings.HasPrefix(it.What.String(), "tie coat") }), -60*24*time.Hour)
+			move(find(p, func(it Item) bool {
+				return strings.HasPrefix(it.What.String(), "tie coat")
+			}), -60*24*time.Hour)
 		},
 		"bare metal": func(p *Plan) {
-			move(find(p, func(it Item) bool { return strings.HasPrefix(it.What.String(), "strip, part 1") }), -48*time.Hour)
+			move(find(p, func(it Item) bool {
+				return strings.HasPrefix(it.What.String(), "strip, part 1")
+			}), -48*time.Hour)
 		},
 		"tape is on": func(p *Plan) {
 			move(find(p, func(it Item) bool { return it.What.String() == "pull the tape" }), 14*24*time.Hour)
@@ -115,7 +119,9 @@ func TestTheForemanSeesWhatIsWrong(t *testing.T) {
 			b.Start, b.End = a.End, a.End.Add(b.End.Sub(b.Start))
 		},
 		"of the window": func(p *Plan) {
-			p.Items = slices.DeleteFunc(p.Items, func(it Item) bool { return it.Rekey && it.What.String() == "scuff and wash" })
+			p.Items = slices.DeleteFunc(p.Items, func(it Item) bool {
+				return it.Rekey && it.What.String() == "scuff and wash"
+			})
 		},
 		" h of ": func(p *Plan) {
 			p.Items = slices.DeleteFunc(p.Items, func(it Item) bool { return it.What.String() == "tie coat" })
@@ -135,7 +141,9 @@ func TestTheForemanSeesWhatIsWrong(t *testing.T) {
 			b.Start, b.End = a.End, a.End.Add(time.Hour)
 		},
 		"the last coat of": func(p *Plan) {
-			move(find(p, func(it Item) bool { return it.Coat && strings.Contains(it.What.String(), "non-skid, coat 2") }), 120*24*time.Hour)
+			move(find(p, func(it Item) bool {
+				return it.Coat && strings.Contains(it.What.String(), "non-skid, coat 2")
+			}), 120*24*time.Hour)
 		},
 		"without a word": func(p *Plan) { p.Left = []LeftOut{{Name: message.Of("something")}} },
 	} {
@@ -171,7 +179,8 @@ func TestReasonsAreTrue(t *testing.T) {
 				continue
 			}
 			require.Less(t, r.could, at, "%s: %s", m.Tasks[i].Name(), r.kind)
-			assert.True(t, could(m, p.raw, i, r), "seed %d: %s is not before %v for %s: %v", seed, m.Tasks[i].Name(), m.At(r.could), r.kind, w.why(i))
+			assert.True(t, could(m, p.raw, i, r), "seed %d: %s is not before %v for %s: %v", seed, m.Tasks[i].Name(),
+				m.At(r.could), r.kind, w.why(i))
 		}
 	}
 	for _, want := range []reasonKind{comesAfter, byWeather, byHands, byHours, byDust, byDay, heldFor} {

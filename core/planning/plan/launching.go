@@ -92,9 +92,12 @@ func (l Launching) says(loc *time.Location) message.Sentence {
 	out := message.Of("%v can be launched from %v", message.Strong(l.Boat), message.On(*l.At))
 	switch {
 	case l.Half != nil && l.Nine != nil:
-		out = message.Of("%v is ready half the time by %v, nine times in ten by %v", message.Strong(l.Boat), message.On(*l.Half), message.On(*l.Nine))
+		out = message.Of("%v is ready half the time by %v, nine times in ten by %v", message.Strong(l.Boat),
+			message.On(*l.Half), message.On(*l.Nine))
 	case l.Half != nil:
-		out = message.Of("%v is ready half the time by %v; in one course of the weather out of ten not within this plan", message.Strong(l.Boat), message.On(*l.Half))
+		out = message.Of(
+			"%v is ready half the time by %v; in one course of the weather out of ten not within this plan",
+			message.Strong(l.Boat), message.On(*l.Half))
 	case l.DuePct != nil:
 		return message.Of("%v in usual weather, but in more than half of its courses not within this plan.", out)
 	}
@@ -128,13 +131,15 @@ func headline(all []Launching) message.Sentence {
 	case len(late) == 1 || len(late) > 0 && late[0].At == nil:
 		return late[0].Says
 	case len(late) > 1:
-		return message.Of("%d of %d boats are late: %v by %s, then %v.", len(late), len(all), message.Strong(late[0].Boat), days(int(math.Ceil(late[0].LateH/24))), message.Strong(late[1].Boat))
+		return message.Of("%d of %d boats are late: %v by %s, then %v.", len(late), len(all),
+			message.Strong(late[0].Boat), days(int(math.Ceil(late[0].LateH/24))), message.Strong(late[1].Boat))
 	}
 	last := slices.MaxFunc(all, func(a, b Launching) int { return a.ready().Compare(b.ready()) })
 	if len(all) == 1 {
 		return last.Says
 	}
-	return message.Of("All %d boats are in time: the last, %v, on %v.", len(all), message.Strong(last.Boat), message.On(last.ready()))
+	return message.Of("All %d boats are in time: the last, %v, on %v.", len(all), message.Strong(last.Boat),
+		message.On(last.ready()))
 }
 
 // behindH is how late a boat is, h, without end where some of her work finds no place.

@@ -88,15 +88,19 @@ func (m Model) stuck(ask schedule.Placed, i int) (message.Sentence, []string) {
 	}
 	switch {
 	case t.pinned != nil:
-		return message.Of("it cannot begin when it is pinned: what comes before it is not done by then, or the hands are pinned to other work"), []string{needRepin}
+		return message.Of(
+			"it cannot begin when it is pinned: what comes before it is not done by then, or the hands are pinned to other work"), []string{needRepin}
 	case need.Crew > len(m.People):
 		return message.Of("it takes %d people at once, and there are %d", need.Crew, len(m.People)), []string{needHands}
 	case need.Duration > longest:
-		return message.Of("it takes %g h on end, and nobody who does it works longer than %g h in a day", round1(d), round1(float64(longest)/perHour)), []string{needLonger, needHands, needPanels}
+		return message.Of("it takes %g h on end, and nobody who does it works longer than %g h in a day", round1(d),
+			round1(float64(longest)/perHour)), []string{needLonger, needHands, needPanels}
 	case need.Crew > together:
-		return message.Of("%d people never work together for %g h", need.Crew, round1(d)), []string{needHands, needLonger}
+		return message.Of("%d people never work together for %g h", need.Crew, round1(d)),
+			[]string{needHands, needLonger}
 	case len(m.allowed[i]) == 0:
-		return message.Of("%v, all the time before %s", m.mostly(i, 0, m.slots), m.Until.In(m.Loc).Format("2 January 2006")), m.forWeather(i)
+		return message.Of("%v, all the time before %s", m.mostly(i, 0, m.slots),
+			m.Until.In(m.Loc).Format("2 January 2006")), m.forWeather(i)
 	}
 	could := func(skip schedule.Skip) bool { return ask.Earliest(i, schedule.Ask{Skip: skip}) < schedule.Never }
 	until := m.Until.In(m.Loc).Format("2 January 2006")
@@ -104,13 +108,16 @@ func (m Model) stuck(ask schedule.Placed, i int) (message.Sentence, []string) {
 	case could(0):
 		return m.closed(ask, i), []string{needRecoats, needHands, needTent}
 	case could(schedule.SkipBusy):
-		return message.Of("the hands are taken whenever it could be done before %s", until), []string{needHands, needLater}
+		return message.Of("the hands are taken whenever it could be done before %s", until),
+			[]string{needHands, needLater}
 	case could(schedule.SkipAllowed):
 		return message.Of("%v, whenever hands are there before %s", m.mostly(i, 0, m.slots), until), m.forWeather(i)
 	case could(schedule.SkipHours):
-		return message.Of("the good hours before %s are not those that people work", until), []string{needLonger, needTent}
+		return message.Of("the good hours before %s are not those that people work", until),
+			[]string{needLonger, needTent}
 	}
-	return message.Of("what comes before it ends too late for it before %s", until), []string{needLater, needHands, needTent}
+	return message.Of("what comes before it ends too late for it before %s", until),
+		[]string{needLater, needHands, needTent}
 }
 
 // closed names what closes before a task finds a place.
@@ -125,7 +132,8 @@ func (m Model) closed(ask schedule.Placed, i int) message.Sentence {
 		name = message.Of("time")
 	}
 	if l := m.Problem.Links[m.Problem.Mend(k)]; l.Sanding != nil {
-		return message.Of("the %v after %v is over before it finds a place, and there is no place for the work that opens it again: %v", name, after, m.sands[m.Problem.Mend(k)].What)
+		return message.Of(
+			"the %v after %v is over before it finds a place, and there is no place for the work that opens it again: %v", name, after, m.sands[m.Problem.Mend(k)].What)
 	}
 	return message.Of("the %v after %v is over before it finds a place", name, after)
 }

@@ -124,7 +124,8 @@ func (t Task) anyWeather() bool { return !t.Coat && !t.outdoors && !t.Milestone 
 
 // known are starts as a plan of schedule: what lies in the past has none.
 func (m Model) known(before Kept) schedule.Plan {
-	p := schedule.Plan{Start: make([]int, len(m.Tasks)), Crew: make([][]int, len(m.Tasks)), Sanding: make([]int, len(m.Problem.Links)), SandCrew: make([][]int, len(m.Problem.Links))}
+	p := schedule.Plan{Start: make([]int, len(m.Tasks)), Crew: make([][]int, len(m.Tasks)),
+		Sanding: make([]int, len(m.Problem.Links)), SandCrew: make([][]int, len(m.Problem.Links))}
 	who := map[string]int{}
 	for i, one := range m.People {
 		who[one.Name] = i

@@ -72,7 +72,8 @@ func (m Model) Slot(t time.Time) int { return int(math.Ceil(float64(t.Sub(m.Star
 // Model makes the problem of a yard. Faults name what cannot be planned: nobody
 // to work, a week without hours, tasks that wait for one another, pins that clash.
 func (y Yard) Model() (Model, error) {
-	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), starts: map[startsKey][]span{}, good: map[hoursKey][]span{}, clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}, dried: map[dryKey][]float64{},
+	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), starts: map[startsKey][]span{}, good: map[hoursKey][]span{},
+		clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}, dried: map[dryKey][]float64{},
 		sessions: map[string]int{}, sands: map[int]Task{}, mends: map[mendKey]int{}}
 	if m.Start.Before(y.Now) {
 		m.Start = m.Start.Add(time.Hour)
@@ -257,7 +258,8 @@ func (m *Model) mend(t Task, kind string, allowed []span, dried, reopened schedu
 		return
 	}
 	m.mends[key] = k
-	one := schedule.Task{Name: t.Name().String(), Duration: t.slots(), Allowed: allowed, Needs: []int{0}, Crew: t.Crew, Able: m.able(t.Skill), Site: t.Boat}
+	one := schedule.Task{Name: t.Name().String(), Duration: t.slots(), Allowed: allowed, Needs: []int{0}, Crew: t.Crew,
+		Able: m.able(t.Skill), Site: t.Boat}
 	if t.dusty {
 		one.Dusts = m.near(t.Boat)
 	}
@@ -288,12 +290,15 @@ func (m Model) clashes(bad *fielderr.Errors) {
 	for x, i := range pinned {
 		from, to := stretch(i)
 		if there := m.there(from, to); there < m.Problem.Tasks[i].Crew {
-			bad.Add("pins", "%s cannot begin when it is pinned: too few hands work on %v", m.ofBoat(m.Tasks[i]), message.Date(m.At(from)))
+			bad.Add("pins", "%s cannot begin when it is pinned: too few hands work on %v", m.ofBoat(m.Tasks[i]),
+				message.Date(m.At(from)))
 		}
 		for _, j := range pinned[x+1:] {
 			a, z := stretch(j)
-			if max(from, a) < min(to, z) && m.Problem.Tasks[i].Crew+m.Problem.Tasks[j].Crew > max(m.there(from, to), m.there(a, z)) {
-				bad.Add("pins", "%s and %s are pinned to the same hours, and there are too few hands", m.Tasks[i].Name(), m.Tasks[j].Name())
+			if max(from, a) < min(to, z) && m.Problem.Tasks[i].Crew+m.Problem.Tasks[j].Crew > max(m.there(from, to),
+				m.there(a, z)) {
+				bad.Add("pins", "%s and %s are pinned to the same hours, and there are too few hands",
+					m.Tasks[i].Name(), m.Tasks[j].Name())
 			}
 		}
 	}

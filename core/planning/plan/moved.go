@@ -43,7 +43,8 @@ func Changes(before Starts, after Plan) []Moved {
 	}
 	for id, at := range before {
 		if !there[id] && !isMend(id) && !isLaunch(id) {
-			out = append(out, Moved{TaskID: id, Name: message.Of("done or left out"), From: &at, Why: message.Sentence{}})
+			out = append(out, Moved{TaskID: id, Name: message.Of("done or left out"), From: &at,
+				Why: message.Sentence{}})
 		}
 	}
 	sort.SliceStable(out, func(a, b int) bool {

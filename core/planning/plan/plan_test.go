@@ -31,7 +31,8 @@ func num(v float64) *float64 { return &v }
 func fair(days int, edit func(hour int, h *weather.Hour)) field.Weather {
 	var w field.Weather
 	for i := -48; i <= days*24; i++ {
-		h := weather.Hour{At: now.Add(time.Duration(i) * time.Hour), TempC: 20, RHPct: 50, RainMM: num(0), WindMS: num(2), Measured: i <= 0}
+		h := weather.Hour{At: now.Add(time.Duration(i) * time.Hour), TempC: 20, RHPct: 50, RainMM: num(0),
+			WindMS: num(2), Measured: i <= 0}
 		if edit != nil {
 			edit(i, &h)
 		}
@@ -44,20 +45,23 @@ func fair(days int, edit func(hour int, h *weather.Hour)) field.Weather {
 func at20(h float64) cure.Table { return cure.Table{{TempC: 10, Hours: 2 * h}, {TempC: 20, Hours: h}} }
 
 func primer() product.Sheet {
-	return product.Sheet{Name: "primer", Kind: product.HighBuild, MinCureC: 5, Sandable: at20(8), ThroughDry: at20(24), Limits: product.Limits{AirMinC: num(12), HoldH: 2},
+	return product.Sheet{Name: "primer", Kind: product.HighBuild, MinCureC: 5, Sandable: at20(8), ThroughDry: at20(24),
+		Limits: product.Limits{AirMinC: num(12), HoldH: 2},
 		Recoat: []product.Recoat{{Over: product.AnyKind, Min: at20(4), Max: at20(40)}}}
 }
 
 // surface has coats from 1 to n of hours each.
 func surface(name string, p area.Part, w field.Weather, n int, hours float64) Surface {
-	return Surface{ID: name, Name: name, Part: p, Side: area.Both, AreaM2: 10, Access: 1, Weather: w, Tasks: coats(name+"-1", primer(), "roller", n, hours)}
+	return Surface{ID: name, Name: name, Part: p, Side: area.Both, AreaM2: 10, Access: 1, Weather: w,
+		Tasks: coats(name+"-1", primer(), "roller", n, hours)}
 }
 
 // coats are n coats of a step as a job has them, of hours each.
 func coats(id string, sheet product.Sheet, method string, n int, hours float64) (out []task.Task) {
 	s := step.Step{Work: step.Coat, Coats: n, Sheet: sheet, Method: method}
 	for i := 1; i <= n; i++ {
-		t := task.Task{ID: fmt.Sprintf("%s#%d", id, i), StepID: id, Work: step.Coat, What: task.What(s, i), N: i, Of: n, Films: true, AreaM2: 10, Hours: hours, LayH: hours, State: task.ToDo, Step: s}
+		t := task.Task{ID: fmt.Sprintf("%s#%d", id, i), StepID: id, Work: step.Coat, What: task.What(s, i), N: i, Of: n,
+			Films: true, AreaM2: 10, Hours: hours, LayH: hours, State: task.ToDo, Step: s}
 		if method == "spray" {
 			t.Skill = task.Spraying
 		}
@@ -68,7 +72,8 @@ func coats(id string, sheet product.Sheet, method string, n int, hours float64) 
 
 // work is a task without a film.
 func work(id string, w step.Work, hours float64) task.Task {
-	return task.Task{ID: id, StepID: id, Work: w, What: w.Say(), N: 1, Of: 1, Hours: hours, LayH: hours, State: task.ToDo, Step: step.Step{Work: w}}
+	return task.Task{ID: id, StepID: id, Work: w, What: w.Say(), N: 1, Of: 1, Hours: hours, LayH: hours,
+		State: task.ToDo, Step: step.Step{Work: w}}
 }
 
 // owns gives the boat of a yard own tasks, as her job has them.
@@ -81,7 +86,8 @@ func owns(y *Yard, own ...task.OwnTask) {
 }
 
 func yard(days int, surfaces ...Surface) Yard {
-	return Yard{Now: now, Until: now.AddDate(0, 0, days), Loc: time.UTC, Daylight: solar.Daylight(52, 0, now, now.AddDate(0, 0, days)),
+	return Yard{Now: now, Until: now.AddDate(0, 0, days), Loc: time.UTC, Daylight: solar.Daylight(52, 0, now,
+		now.AddDate(0, 0, days)),
 		People: []Person{{Name: "Ada"}}, Boats: []Boat{{ID: "b", Name: "Tern", Surfaces: surfaces}}}
 }
 
@@ -157,9 +163,11 @@ func TestCrossRulesAndHowTheyAreSwitchedOff(t *testing.T) {
 	y := yard(16, sides, deck)
 	y.People = []Person{{Name: "Ada"}, {Name: "Wim"}}
 	_, p, _ := make_(t, y, nil)
-	assert.NotEqual(t, item(t, p, "Deck-1#1").Start.YearDay(), item(t, p, "Sides-1#1").Start.YearDay(), "they meet at a mask line")
+	assert.NotEqual(t, item(t, p, "Deck-1#1").Start.YearDay(), item(t, p, "Sides-1#1").Start.YearDay(),
+		"they meet at a mask line")
 	assert.True(t, item(t, p, "Deck-1#1").Start.Before(item(t, p, "Sides-1#1").Start), "top down")
-	assert.Contains(t, item(t, p, "Sides-1#1").Why.In(time.UTC), "Deck is coated that day, and a mask line is between them")
+	assert.Contains(t, item(t, p, "Sides-1#1").Why.In(time.UTC),
+		"Deck is coated that day, and a mask line is between them")
 	y.Boats[0].Off = map[string]string{TopDown: "covered", MaskLines: "no tape"}
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, now, item(t, p, "Deck-1#1").Start)
@@ -169,8 +177,10 @@ func TestCrossRulesAndHowTheyAreSwitchedOff(t *testing.T) {
 func TestOwnTasksPinsAndMarks(t *testing.T) {
 	w := fair(20, nil)
 	y := yard(16, surface("Deck", area.Deck, w, 1, 2))
-	owns(&y, task.OwnTask{ID: "drill", Own: task.Own{Name: "Drill for cleats", Hours: 3, Crew: 1, SurfaceID: "Deck", When: "before"}},
-		task.OwnTask{ID: "bed", Own: task.Own{Name: "Bed the cleats", Hours: 2, Crew: 1, SurfaceID: "Deck", When: "after"}})
+	owns(&y, task.OwnTask{ID: "drill", Own: task.Own{Name: "Drill for cleats", Hours: 3, Crew: 1, SurfaceID: "Deck",
+		When: "before"}},
+		task.OwnTask{ID: "bed", Own: task.Own{Name: "Bed the cleats", Hours: 2, Crew: 1, SurfaceID: "Deck",
+			When: "after"}})
 	_, p, _ := make_(t, y, nil)
 	assert.Equal(t, item(t, p, "drill").End, item(t, p, "Deck-1#1").Start)
 	assert.False(t, item(t, p, "bed").Start.Before(item(t, p, "Deck-1#1").End.Add(24*time.Hour)))
@@ -220,7 +230,8 @@ func TestBadYards(t *testing.T) {
 			y.People[0].Off = []string{"2026-06-10", "2026-06-17"}
 		}, "nobody has working hours"},
 		"a loop": {func(y *Yard) {
-			owns(y, task.OwnTask{ID: "a", Own: task.Own{Name: "Wiring", Hours: 1, Crew: 1, After: []string{"b"}}}, task.OwnTask{ID: "b", Own: task.Own{Name: "Engine", Hours: 1, Crew: 1, After: []string{"a"}}})
+			owns(y, task.OwnTask{ID: "a", Own: task.Own{Name: "Wiring", Hours: 1, Crew: 1, After: []string{"b"}}},
+				task.OwnTask{ID: "b", Own: task.Own{Name: "Engine", Hours: 1, Crew: 1, After: []string{"a"}}})
 		}, "these tasks wait for one another: Wiring, Engine"},
 	} {
 		y := yard(14, surface("Deck", area.Deck, w, 1, 2))
@@ -235,7 +246,8 @@ func TestBadYards(t *testing.T) {
 	require.Len(t, p.Left, 1)
 	assert.Equal(t, "Tern: Deck, high-build primer", p.Left[0].Name.String())
 	assert.Contains(t, p.Left[0].Why.In(time.UTC), "the air is below 12 °C")
-	assert.Equal(t, []string{"a tent with heat", "a warmer month", "a hardener or product for the cold"}, p.Left[0].Needs)
+	assert.Equal(t, []string{"a tent with heat", "a warmer month", "a hardener or product for the cold"},
+		p.Left[0].Needs)
 	assert.Equal(t, "ready to launch Tern", message.List(p.Left[0].Behind).String())
 	assert.Contains(t, p.Headline.In(time.UTC), "cannot be launched yet")
 }
@@ -248,8 +260,10 @@ func TestPlansKeepTheirRules(t *testing.T) {
 			h.RainMM = num(0.8)
 		}
 	})
-	y := yard(26, surface("Bottom", area.Bottom, w, 4, 4), surface("Sides", area.Topsides, w, 4, 5), surface("Deck", area.Deck, w, 3, 3), surface("Rudder", area.Rudder, w, 4, 1))
-	y.People = []Person{{Name: "Ada"}, {Name: "Wim", Week: calendar.Week{0: {FromH: 9, ToH: 17}, 6: {FromH: 9, ToH: 17}}}}
+	y := yard(26, surface("Bottom", area.Bottom, w, 4, 4), surface("Sides", area.Topsides, w, 4, 5),
+		surface("Deck", area.Deck, w, 3, 3), surface("Rudder", area.Rudder, w, 4, 1))
+	y.People = []Person{{Name: "Ada"},
+		{Name: "Wim", Week: calendar.Week{0: {FromH: 9, ToH: 17}, 6: {FromH: 9, ToH: 17}}}}
 	_, p, s := make_(t, y, nil)
 	_, q, r := make_(t, y, nil)
 	assert.Equal(t, p, q)
@@ -372,18 +386,21 @@ func TestLaunchWaitsForAllFilms(t *testing.T) {
 
 	// Bedding on it needs the film through-dry, not fit for the water.
 	y := yard(12, s)
-	owns(&y, task.OwnTask{ID: "bed", Own: task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}})
+	owns(&y, task.OwnTask{ID: "bed", Own: task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom",
+		When: "after"}})
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, coat.End.Add(24*time.Hour), item(t, p, "bed").Start)
 
 	// 30 h ago, nothing planned any more: 70 h to go.
-	done := Surface{ID: "Bottom", Name: "Bottom", Part: area.Bottom, Weather: w, Films: []clock.Laid{{Sheet: barrier, Started: now.Add(-30 * time.Hour)}}}
+	done := Surface{ID: "Bottom", Name: "Bottom", Part: area.Bottom, Weather: w,
+		Films: []clock.Laid{{Sheet: barrier, Started: now.Add(-30 * time.Hour)}}}
 	done.Last = &done.Films[0]
 	_, p, _ = make_(t, yard(12, done, surface("Deck", area.Deck, w, 1, 1)), nil)
 	assert.Equal(t, now.Add(70*time.Hour), *p.Launches[0].At)
 	done.Films[0].Started = now.Add(-20 * time.Hour)
 	y = yard(12, done)
-	owns(&y, task.OwnTask{ID: "bed", Own: task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom", When: "after"}})
+	owns(&y, task.OwnTask{ID: "bed", Own: task.Own{Name: "Bed the log", Hours: 1, Crew: 1, SurfaceID: "Bottom",
+		When: "after"}})
 	_, p, _ = make_(t, y, nil)
 	assert.Equal(t, now.Add(4*time.Hour), item(t, p, "bed").Start)
 	// A sheet that does not say is named.

@@ -22,8 +22,8 @@ type Delivery struct {
 	Litres float64
 }
 
-// Comes is when what is to come on a day, such as 2026-05-11, is there: by its noon; what should have come by now, or on no
-// day that there is, is hoped for a day on.
+// Comes is when what is to come on a day, such as 2026-05-11, is there: by its noon; what should have come by now, or
+// on no day that there is, is hoped for a day on.
 func Comes(day string, now time.Time, loc *time.Location) time.Time {
 	at, err := time.ParseInLocation(time.DateOnly, day, loc)
 	if at = at.Add(12 * time.Hour); err != nil || !at.After(now) {
@@ -76,7 +76,8 @@ func (m *Model) supplies() {
 				continue
 			}
 			m.link(schedule.Link{From: nowTask, To: i, Opens: func(int) int { return at }},
-				cause{rule: message.Of("the delivery of %s, awaited on %v", t.sheet.Name, message.On(d.At)), late: t.Of.ProductID + d.At.Format(time.DateOnly)})
+				cause{rule: message.Of("the delivery of %s, awaited on %v", t.sheet.Name, message.On(d.At)),
+					late: t.Of.ProductID + d.At.Format(time.DateOnly)})
 			break
 		}
 	}

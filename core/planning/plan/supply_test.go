@@ -83,7 +83,8 @@ func TestWhatComesOnADay(t *testing.T) {
 	loc, err := time.LoadLocation("Europe/London")
 	require.NoError(t, err)
 	now := time.Date(2026, 5, 11, 11, 0, 0, 0, time.UTC) // noon there
-	assert.Equal(t, time.Date(2026, 5, 12, 11, 0, 0, 0, time.UTC), Comes("2026-05-12", now, loc).UTC(), "by noon, of summer time")
+	assert.Equal(t, time.Date(2026, 5, 12, 11, 0, 0, 0, time.UTC), Comes("2026-05-12", now, loc).UTC(),
+		"by noon, of summer time")
 	assert.Equal(t, time.Date(2026, 5, 11, 11, 0, 0, 0, time.UTC), Comes("2026-05-11", now.Add(-time.Second), loc).UTC())
 	for _, past := range []string{"2026-05-11", "2026-05-01", "soon"} {
 		assert.Equal(t, now.AddDate(0, 0, 1), Comes(past, now, loc), past)

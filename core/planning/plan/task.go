@@ -102,7 +102,9 @@ func (y Yard) tasks(k int) (out [][]Task) {
 	for i, o := range b.Own {
 		var chain []Task
 		if j := b.Work[i]; j.Left() {
-			chain = append(chain, Task{ID: o.ID, Boat: k, What: message.Of("%s", o.Name), Work: j.Work, Hours: j.Hours, Crew: max(1, o.Crew), Skill: o.Skill, Of: j, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light && !b.Lights})
+			chain = append(chain, Task{ID: o.ID, Boat: k, What: message.Of("%s", o.Name), Work: j.Work, Hours: j.Hours,
+				Crew: max(1, o.Crew), Skill: o.Skill, Of: j, outdoors: o.Outdoors, noisy: o.Noisy, light: o.Light &&
+					!b.Lights})
 		}
 		out = append(out, y.cut(chain, short, long))
 	}
@@ -119,7 +121,8 @@ func (t Task) trowelled() bool {
 // task is a task of a surface's job, with what weather and hands it takes.
 func (y Yard) task(k int, s Surface, j task.Task) Task {
 	b, kind := y.Boats[k], j.Work.Kind()
-	t := Task{ID: j.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: j.Named(), Work: j.Work, Hours: j.Hours, Crew: max(1, j.Step.Crew), Coat: j.Films, Skill: j.Skill, Of: j, light: !b.Lights}
+	t := Task{ID: j.ID, Boat: k, SurfaceID: s.ID, Surface: s.Name, What: j.Named(), Work: j.Work, Hours: j.Hours,
+		Crew: max(1, j.Step.Crew), Coat: j.Films, Skill: j.Skill, Of: j, light: !b.Lights}
 	_, wet := b.Off[Dust]
 	t.dusty = kind.Abrades && !j.Step.Indoor && !wet
 	if !j.Films {
@@ -130,7 +133,8 @@ func (y Yard) task(k int, s Surface, j task.Task) Task {
 	m, _ := film.MethodByKey(j.Step.Method)
 	t.sheet = j.Step.Sheet
 	l := t.sheet.Limits
-	t.job = field.Job{Limits: l, Hold: hours(l.HoldH), Dry: hours(l.RainFreeH), Spray: m.Spray, Lights: b.Lights, Daylight: y.Daylight, Sheltered: s.Sheltered}
+	t.job = field.Job{Limits: l, Hold: hours(l.HoldH), Dry: hours(l.RainFreeH), Spray: m.Spray, Lights: b.Lights,
+		Daylight: y.Daylight, Sheltered: s.Sheltered}
 	return t
 }
 

@@ -89,10 +89,12 @@ type OpenHours struct {
 
 // tell turns a plan of schedule into one for people.
 func (m Model) tell(p schedule.Plan, before Kept) Plan {
-	out := Plan{raw: p, Items: []Item{}, Left: m.leftOut(p), Launches: []Launching{}, Open: m.openHours(), Notes: m.notes()}
+	out := Plan{raw: p, Items: []Item{}, Left: m.leftOut(p), Launches: []Launching{}, Open: m.openHours(),
+		Notes: m.notes()}
 	in, outOf := m.linksOf()
 	for _, b := range m.Boats {
-		out.Launches = append(out.Launches, Launching{BoatID: b.ID, Boat: b.Name, Due: b.Launch, unplanned: b.unplanned()})
+		out.Launches = append(out.Launches, Launching{BoatID: b.ID, Boat: b.Name, Due: b.Launch,
+			unplanned: b.unplanned()})
 	}
 	why := m.reasons(p, before)
 	for i, t := range m.Tasks {
@@ -168,9 +170,12 @@ func (m Model) linksOf() (in, out [][]int) {
 // item is a task with its time.
 func (m Model) item(p schedule.Plan, i int, in, out []int) Item {
 	t, b := m.Tasks[i], m.Boats[m.Tasks[i].Boat]
-	it := Item{TaskID: t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: t.What, Start: m.At(p.Start[i]),
-		End: m.At(p.Start[i] + m.Problem.Tasks[i].Duration), Hours: t.Hours, SetupH: t.SetupH, Coat: t.Coat, Launch: t.Milestone, Pinned: t.pinned != nil,
-		Indoor: t.anyWeather(), StepID: t.Of.StepID, Work: t.Of.Work, SharePct: t.SharePct, Before: m.namesBefore(in), People: m.names(p.Crew[i]), Limits: []Limit{}}
+	it := Item{TaskID: t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: t.What,
+		Start: m.At(p.Start[i]),
+		End:   m.At(p.Start[i] + m.Problem.Tasks[i].Duration), Hours: t.Hours, SetupH: t.SetupH, Coat: t.Coat,
+		Launch: t.Milestone, Pinned: t.pinned != nil,
+		Indoor: t.anyWeather(), StepID: t.Of.StepID, Work: t.Of.Work, SharePct: t.SharePct, Before: m.namesBefore(in),
+		People: m.names(p.Crew[i]), Limits: []Limit{}}
 	end := func(k int) int {
 		from := m.Problem.Links[k].From
 		return p.Start[from] + m.Problem.Tasks[from].Duration
@@ -188,7 +193,9 @@ func (m Model) item(p schedule.Plan, i int, in, out []int) Item {
 	for _, k := range out {
 		l := m.Problem.Links[k]
 		name := m.causes[k].bind
-		if name != "" && name != "recoat window" && !slices.ContainsFunc(it.Limits, func(l Limit) bool { return l.Name == name }) {
+		if name != "" && name != "recoat window" && !slices.ContainsFunc(it.Limits, func(l Limit) bool {
+			return l.Name == name
+		}) {
 			if closes := l.Closes(end(k)); closes < m.slots {
 				it.Limits = append(it.Limits, Limit{name, m.Tasks[l.To].What, m.At(closes)})
 			}
@@ -206,8 +213,10 @@ func (m Model) mended(p schedule.Plan, k int) Item {
 	if name := m.causes[k].bind; name != "recoat window" {
 		why = message.Of("The limit of “%v” is over before %v can be done.", message.Lit(name), next.What)
 	}
-	return Item{TaskID: next.ID + "~" + t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface, What: t.What, Start: m.At(p.Sanding[k]),
-		End: m.At(p.Sanding[k] + l.Sanding.Duration), Hours: t.Hours, Litres: t.litres, Rekey: true, Before: []message.Sentence{}, People: m.names(p.SandCrew[k]), Limits: []Limit{}, Why: why}
+	return Item{TaskID: next.ID + "~" + t.ID, BoatID: b.ID, Boat: b.Name, SurfaceID: t.SurfaceID, Surface: t.Surface,
+		What: t.What, Start: m.At(p.Sanding[k]),
+		End: m.At(p.Sanding[k] + l.Sanding.Duration), Hours: t.Hours, Litres: t.litres, Rekey: true,
+		Before: []message.Sentence{}, People: m.names(p.SandCrew[k]), Limits: []Limit{}, Why: why}
 }
 
 // namesBefore names the tasks that links come from.
@@ -248,11 +257,13 @@ func (m Model) notes() []message.Sentence {
 	}
 	for _, b := range m.Boats {
 		if b.Launch != nil && b.Launch.Before(m.Now) {
-			out = append(out, message.Of("the launch of %s, %v, has passed: give her another day", b.Name, message.On(*b.Launch)))
+			out = append(out, message.Of("the launch of %s, %v, has passed: give her another day", b.Name,
+				message.On(*b.Launch)))
 		}
 		for _, s := range b.Surfaces {
 			if len(s.Tasks) == 0 && s.Last == nil {
-				out = append(out, message.Of("%s: nothing is planned on %s; choose its coats in Build-up", b.Name, s.Name))
+				out = append(out, message.Of("%s: nothing is planned on %s; choose its coats in Build-up", b.Name,
+					s.Name))
 			}
 			out = append(out, m.unsure(b, s)...)
 		}
@@ -267,7 +278,8 @@ func (m Model) unsure(b Boat, s Surface) (out []message.Sentence) {
 	note := func(sheet product.Sheet) {
 		if !silent[sheet.Name] {
 			silent[sheet.Name] = true
-			out = append(out, message.Of("%s, %s: the sheet of %s does not say when it is hard enough for launching; the launch does not wait for it: ask its maker", b.Name, s.Name, sheet.Name))
+			out = append(out, message.Of(
+				"%s, %s: the sheet of %s does not say when it is hard enough for launching; the launch does not wait for it: ask its maker", b.Name, s.Name, sheet.Name))
 		}
 	}
 	for _, t := range s.Tasks {
@@ -284,7 +296,8 @@ func (m Model) unsure(b Boat, s Surface) (out []message.Sentence) {
 	case !h.Tabled:
 		note(h.Sheet)
 	case h.At == nil || !h.At.Before(m.Until):
-		out = append(out, message.Of("%s, %s: %s is not hard enough for launching within the weather known", b.Name, s.Name, h.Sheet.Name))
+		out = append(out, message.Of("%s, %s: %s is not hard enough for launching within the weather known", b.Name,
+			s.Name, h.Sheet.Name))
 	}
 	return out
 }

@@ -13,8 +13,9 @@ import (
 )
 
 // What may go otherwise beside the weather: rules of thumb. Hours of work are log-normal, with one
-// part that all of a yard's work shares and one of each task, as far as the log told of its kind; so are the clocks of coats against
-// their sheets. Some coats have to be laid again, now and then somebody is away for some days, and a delivery is late.
+// part that all of a yard's work shares and one of each task, as far as the log told of its kind; so are the clocks of
+// coats against their sheets. Some coats have to be laid again, now and then somebody is away for some days, and a
+// delivery is late.
 const (
 	clockLog    = 0.15
 	reworkShare = 0.04
@@ -108,7 +109,9 @@ func (m Model) away(luck func(name string) *rand.Rand) []schedule.Hand {
 				}
 			}
 		}
-		out[i].Works = slices.DeleteFunc(slices.Clone(out[i].Works), func(w span) bool { return gone[m.At(w.First).Unix()/secondsADay] })
+		out[i].Works = slices.DeleteFunc(slices.Clone(out[i].Works), func(w span) bool {
+			return gone[m.At(w.First).Unix()/secondsADay]
+		})
 	}
 	return out
 }

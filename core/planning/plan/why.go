@@ -70,9 +70,12 @@ func (w asker) reason(i int) reason {
 		kind reasonKind
 		ask  schedule.Ask
 	}{
-		{byBoth, schedule.Ask{Skip: schedule.SkipAllowed | schedule.SkipHours}}, {byHands, schedule.Ask{Skip: schedule.SkipBusy | schedule.SkipHours}},
-		{byHands, schedule.Ask{Skip: schedule.SkipBusy | schedule.SkipAllowed}}, {comesAfter, schedule.Ask{Links: true}},
-		{comesAfter, schedule.Ask{Links: true, Skip: schedule.SkipAllowed | schedule.SkipHours | schedule.SkipBusy | schedule.SkipApart | schedule.SkipDust}},
+		{byBoth, schedule.Ask{Skip: schedule.SkipAllowed | schedule.SkipHours}},
+		{byHands, schedule.Ask{Skip: schedule.SkipBusy | schedule.SkipHours}},
+		{byHands, schedule.Ask{Skip: schedule.SkipBusy | schedule.SkipAllowed}},
+		{comesAfter, schedule.Ask{Links: true}},
+		{comesAfter, schedule.Ask{Links: true,
+			Skip: schedule.SkipAllowed | schedule.SkipHours | schedule.SkipBusy | schedule.SkipApart | schedule.SkipDust}},
 	} {
 		if could := w.placed.Earliest(i, two.ask); could < start && (two.kind != comesAfter || link >= 0) {
 			return reason{two.kind, two.ask, could, link}
@@ -117,7 +120,8 @@ func (w asker) why(i int) message.Sentence {
 	case atOnce:
 		return message.Of("Free to begin at once.")
 	case heldFor:
-		return message.Of("Could begin at %v; held back so that %s follows within its limit (%v).", could, m.Tasks[m.Problem.Links[r.link].To].Name(), message.Lit(m.causes[r.link].bind))
+		return message.Of("Could begin at %v; held back so that %s follows within its limit (%v).", could,
+			m.Tasks[m.Problem.Links[r.link].To].Name(), message.Lit(m.causes[r.link].bind))
 	case keptThere:
 		if w.known.Start[i] == start {
 			return message.Of("Could begin at %v; kept where the plan had it.", could)
@@ -169,7 +173,8 @@ func (m Model) hoursOf(i int, p schedule.Plan, start int) message.Sentence {
 			if w.First == start {
 				began := message.Of("the work of %s begins %v", m.People[h].Name, m.clock(start))
 				if m.Problem.Tasks[i].Able != nil {
-					return message.Of("%v, and nobody else who does %v is there before", began, message.Lit(string(m.Tasks[i].Skill)))
+					return message.Of("%v, and nobody else who does %v is there before", began,
+						message.Lit(string(m.Tasks[i].Skill)))
 				}
 				return began
 			}
@@ -209,7 +214,8 @@ func (w asker) busyAt(i, at int) message.Sentence {
 	}
 	for k, start := range w.p.Sanding {
 		if l := m.Problem.Links[k]; start >= 0 && start < at+t.Duration && at < start+l.Sanding.Duration {
-			if said = m.isAt(w.p.SandCrew[k], m.sands[k].Name()); slices.ContainsFunc(w.p.SandCrew[k], func(h int) bool { return slices.Contains(w.p.Crew[i], h) }) {
+			if said = m.isAt(w.p.SandCrew[k], m.sands[k].Name()); slices.ContainsFunc(w.p.SandCrew[k],
+				func(h int) bool { return slices.Contains(w.p.Crew[i], h) }) {
 				return said
 			}
 		}
@@ -369,7 +375,8 @@ func (m Model) Nearest(taskID string, at time.Time) time.Time {
 		from := m.Slot(at)
 		for off := range m.slots {
 			for _, s := range []int{from + off, from - off} {
-				if s >= 0 && s < m.slots && schedule.Allows(m.allowed[i], s) && m.there(s, s+need.Duration) >= need.Crew {
+				if s >= 0 && s < m.slots && schedule.Allows(m.allowed[i], s) &&
+					m.there(s, s+need.Duration) >= need.Crew {
 					return m.At(s)
 				}
 			}

@@ -31,7 +31,8 @@ type Person struct {
 }
 
 // usualWeek is that of a person without one.
-var usualWeek = calendar.Week{{FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}}
+var usualWeek = calendar.Week{{FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18},
+	{FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}, {FromH: 8, ToH: 18}}
 
 // Validate reports what cannot be.
 func (p Person) Validate() error {
@@ -206,12 +207,19 @@ const (
 
 // CrossRules lists them; each can be switched off for a boat with a reason.
 var CrossRules = []Rule{
-	{TopDown, "top down", "the last coats go from the deck down, so that drips and dust fall on what is still to be done"},
-	{InsideOut, "inside to outside", "what is inside is done before the last coats outside, so that nobody carries dust and tools over them"},
+	{TopDown, "top down",
+		"the last coats go from the deck down, so that drips and dust fall on what is still to be done"},
+	{InsideOut, "inside to outside",
+		"what is inside is done before the last coats outside, so that nobody carries dust and tools over them"},
 	{Overspray, "spray before the last sanding below", "overspray on a sanded surface means sanding it twice"},
-	{MaskLines, "neighbours on different days", "tape on a fresh coat lifts it: surfaces that meet at a mask line are coated on different days"},
-	{Dust, "no dust on wet coats", "dry sanding and stripping keep off until every coat near by is dry to touch, and coats until the sanding is done"},
-	{Corners, "flats and corners on different days", "a blade that fairs a flat spoils the soft fillet in the corner beside it: the corners of a surface are filled on another day"},
-	{TentMoves, "the tent moves once", "boats that share a tent have it one after the other, the one to be launched first before the rest: pitching it takes half a day"},
-	{DrillFirst, "drill before, bed after", "holes are drilled and sealed before the first coat, fittings bedded after the last is hard"},
+	{MaskLines, "neighbours on different days",
+		"tape on a fresh coat lifts it: surfaces that meet at a mask line are coated on different days"},
+	{Dust, "no dust on wet coats",
+		"dry sanding and stripping keep off until every coat near by is dry to touch, and coats until the sanding is done"},
+	{Corners, "flats and corners on different days",
+		"a blade that fairs a flat spoils the soft fillet in the corner beside it: the corners of a surface are filled on another day"},
+	{TentMoves, "the tent moves once",
+		"boats that share a tent have it one after the other, the one to be launched first before the rest: pitching it takes half a day"},
+	{DrillFirst, "drill before, bed after",
+		"holes are drilled and sealed before the first coat, fittings bedded after the last is hard"},
 }

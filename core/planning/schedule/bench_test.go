@@ -30,7 +30,8 @@ func spring(n, crews int, seed uint64) Problem {
 	for len(p.Tasks) < n {
 		before := -1
 		for k := range min(3+r.IntN(4), n-len(p.Tasks)) {
-			t := Task{Name: fmt.Sprintf("surface %d, %d", len(p.Tasks), k), Duration: 2 + r.IntN(4), Needs: []int{1 + r.IntN(5)/4}}
+			t := Task{Name: fmt.Sprintf("surface %d, %d", len(p.Tasks), k), Duration: 2 + r.IntN(4),
+				Needs: []int{1 + r.IntN(5)/4}}
 			t.Allowed = days(7, 19-t.Duration, false)
 			if k > 0 {
 				t.Allowed = days(9, 17-t.Duration, true)

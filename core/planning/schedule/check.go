@@ -136,7 +136,8 @@ func (c *checker) link(k int, plan Plan) string {
 	if by.Before > 0 {
 		start = plan.Sanding[by.Before-1]
 	}
-	if start > l.Closes(c.since(k, plan)) && s < l.Opens(end) || m == k && s < l.Opens(end) || by.dried(done) > start || start > by.Reopened(done) {
+	if start > l.Closes(c.since(k, plan)) && s < l.Opens(end) || m == k && s < l.Opens(end) || by.dried(done) > start ||
+		start > by.Reopened(done) {
 		return "the sanding between " + name + " is out of place"
 	}
 	if m != k {

@@ -157,7 +157,8 @@ func (r Request) problem() (Problem, error) {
 			if l.Sanding.DurationH < 1 {
 				bad.Add(path+".sanding.duration_h", "must be at least 1")
 			}
-			link.Sanding = &Task{Name: "sanding", Duration: l.Sanding.DurationH, Allowed: ranges(&bad, path+".sanding", l.Sanding.AllowedStartH), Needs: []int{1}}
+			link.Sanding = &Task{Name: "sanding", Duration: l.Sanding.DurationH, Allowed: ranges(&bad, path+".sanding",
+				l.Sanding.AllowedStartH), Needs: []int{1}}
 		}
 		p.Links = append(p.Links, link)
 	}

@@ -17,7 +17,8 @@ func Serial(ctx context.Context, p Problem, seed uint64, rounds int, told func(d
 
 // Improve is Serial from the order of rank and a plan that is known, which is kept if nothing
 // is better; one without starts is none. Found says that no task is left out.
-func Improve(ctx context.Context, p Problem, known Plan, rank []float64, seed uint64, rounds int, told func(done float64)) Result {
+func Improve(ctx context.Context, p Problem, known Plan, rank []float64, seed uint64, rounds int,
+	told func(done float64)) Result {
 	if p.Cycle() != nil {
 		return Result{Proven: true}
 	}
@@ -247,7 +248,8 @@ func (s *serial) untangle(p Plan, later []int) (any bool) {
 			continue
 		}
 		d := s.p.Tasks[l.From].Duration
-		if from := earliest(l.Closes, at, p.Start[l.From]+d, s.p.Horizon) - d; from > p.Start[l.From] && from > later[l.From] && from < s.p.Horizon {
+		if from := earliest(l.Closes, at, p.Start[l.From]+d, s.p.Horizon) - d; from > p.Start[l.From] &&
+			from > later[l.From] && from < s.p.Horizon {
 			later[l.From], any = from, true
 		}
 	}

@@ -36,7 +36,8 @@ type board struct {
 
 func newBoard(p *Problem) *board {
 	n := len(p.Tasks)
-	b := &board{p: p, apart: p.apart(), start: make([]int, n), crew: make([][]int, n), used: make([][]int, len(p.Capacity)), busy: make([][]stay, len(p.Hands)), load: make([]int, len(p.Hands)),
+	b := &board{p: p, apart: p.apart(), start: make([]int, n), crew: make([][]int, n),
+		used: make([][]int, len(p.Capacity)), busy: make([][]stay, len(p.Hands)), load: make([]int, len(p.Hands)),
 		wet: make([]stays, p.Zones), dust: make([]stays, p.Zones)}
 	for r := range b.used {
 		b.used[r] = make([]int, p.Horizon)

@@ -87,7 +87,8 @@ func (s *serial) since(k int) int {
 
 // plan is what is placed.
 func (s *serial) plan() Plan {
-	p := Plan{Start: slices.Clone(s.start), Sanding: slices.Clone(s.sand), Crew: make([][]int, len(s.start)), SandCrew: make([][]int, len(s.sand))}
+	p := Plan{Start: slices.Clone(s.start), Sanding: slices.Clone(s.sand), Crew: make([][]int, len(s.start)),
+		SandCrew: make([][]int, len(s.sand))}
 	for i, at := range s.start {
 		p.Crew[i] = slices.Clone(s.crew[i])
 		if at >= 0 {

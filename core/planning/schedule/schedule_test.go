@@ -128,8 +128,11 @@ func TestPlansKeepTheRules(t *testing.T) {
 }
 
 func TestCheckNamesWhatIsBroken(t *testing.T) {
-	p := Problem{Horizon: 48, Capacity: [][]int{make([]int, 48)}, Tasks: []Task{{Name: "a", Duration: 2, Allowed: []Range{{0, 40}}, Needs: []int{1}}, {Name: "b", Duration: 2, Allowed: []Range{{4, 40}}, Needs: []int{1}}},
-		Links: []Link{{From: 0, To: 1, Opens: After(3), Closes: After(10), Reopened: After(10), Sanding: &Task{Name: "s", Duration: 1, Allowed: []Range{{0, 40}}, Needs: []int{1}}}}}
+	p := Problem{Horizon: 48, Capacity: [][]int{make([]int, 48)},
+		Tasks: []Task{{Name: "a", Duration: 2, Allowed: []Range{{0, 40}}, Needs: []int{1}},
+			{Name: "b", Duration: 2, Allowed: []Range{{4, 40}}, Needs: []int{1}}},
+		Links: []Link{{From: 0, To: 1, Opens: After(3), Closes: After(10), Reopened: After(10),
+			Sanding: &Task{Name: "s", Duration: 1, Allowed: []Range{{0, 40}}, Needs: []int{1}}}}}
 	for h := range p.Capacity[0] {
 		p.Capacity[0][h] = 1
 	}
@@ -138,8 +141,10 @@ func TestCheckNamesWhatIsBroken(t *testing.T) {
 		sand  int
 		want  string
 	}{
-		{[2]int{0, 5}, -1, ""}, {[2]int{0, 3}, -1, "starts where it must not"}, {[2]int{0, 4}, -1, "too early"}, {[2]int{0, 13}, -1, "too late"},
-		{[2]int{0, 13}, 8, ""}, {[2]int{0, 13}, 2, "out of place"}, {[2]int{0, 30}, 8, "out of place"}, {[2]int{5, 6}, -1, "too few hands"},
+		{[2]int{0, 5}, -1, ""}, {[2]int{0, 3}, -1, "starts where it must not"}, {[2]int{0, 4}, -1, "too early"},
+		{[2]int{0, 13}, -1, "too late"},
+		{[2]int{0, 13}, 8, ""}, {[2]int{0, 13}, 2, "out of place"}, {[2]int{0, 30}, 8, "out of place"},
+		{[2]int{5, 6}, -1, "too few hands"},
 	} {
 		got := p.Check(Plan{Start: c.start[:], Sanding: []int{c.sand}})
 		if c.want == "" {
@@ -152,19 +157,25 @@ func TestCheckNamesWhatIsBroken(t *testing.T) {
 
 func TestComputeRefusesNonsense(t *testing.T) {
 	most := 1
-	_, err := Compute(t.Context(), Request{HorizonH: 0, Crews: 0, Tasks: []TaskRequest{{ID: "a"}, {ID: "a", DurationH: 1, AllowedStartH: [][2]int{{5, 3}}}},
-		Links: []LinkRequest{{From: "a", To: "z", MinLagH: 2, MaxLagH: &most}}})
-	for _, path := range []string{"horizon_h", "crews", "tasks[0].duration_h", "tasks[1].id", "tasks[1].allowed_start_h[0]", "links[0].to", "links[0].max_lag_h"} {
+	_, err := Compute(t.Context(),
+		Request{HorizonH: 0, Crews: 0,
+			Tasks: []TaskRequest{{ID: "a"}, {ID: "a", DurationH: 1, AllowedStartH: [][2]int{{5, 3}}}},
+			Links: []LinkRequest{{From: "a", To: "z", MinLagH: 2, MaxLagH: &most}}})
+	for _, path := range []string{"horizon_h", "crews", "tasks[0].duration_h", "tasks[1].id",
+		"tasks[1].allowed_start_h[0]", "links[0].to", "links[0].max_lag_h"} {
 		assert.ErrorContains(t, err, path)
 	}
-	loop := Request{HorizonH: 10, Crews: 1, Tasks: []TaskRequest{{ID: "a", DurationH: 1}, {ID: "b", DurationH: 1}}, Links: []LinkRequest{{From: "a", To: "b"}, {From: "b", To: "a"}}}
+	loop := Request{HorizonH: 10, Crews: 1, Tasks: []TaskRequest{{ID: "a", DurationH: 1}, {ID: "b", DurationH: 1}},
+		Links: []LinkRequest{{From: "a", To: "b"}, {From: "b", To: "a"}}}
 	_, err = Compute(t.Context(), loop)
 	assert.ErrorContains(t, err, "wait for one another: a, b")
 }
 
 // What begins in the first slot of all binds like any other: b follows a, which ends after 2, by 3 to 10.
 func TestWhatBindsATask(t *testing.T) {
-	p := Problem{Horizon: 48, Capacity: [][]int{make([]int, 48)}, Tasks: []Task{{Name: "a", Duration: 2, Allowed: []Range{{0, 40}}, Needs: []int{1}}, {Name: "b", Duration: 2, Allowed: []Range{{0, 40}}, Needs: []int{1}}},
+	p := Problem{Horizon: 48, Capacity: [][]int{make([]int, 48)},
+		Tasks: []Task{{Name: "a", Duration: 2, Allowed: []Range{{0, 40}}, Needs: []int{1}},
+			{Name: "b", Duration: 2, Allowed: []Range{{0, 40}}, Needs: []int{1}}},
 		Links: []Link{{From: 0, To: 1, Opens: After(3), Closes: After(10), Reopened: After(-1)}}}
 	for h := range p.Capacity[0] {
 		p.Capacity[0][h] = 1

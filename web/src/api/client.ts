@@ -39,7 +39,11 @@ export async function ok<T>(answer: Promise<{ data?: T; error?: unknown; respons
   }
   if (got.error === undefined) return got.data as T;
   if (got.response.status === 401)
-    throw new Refused(401, tr("You are not logged in any more: log in on another page, then try this again. Nothing was stored."), {});
+    throw new Refused(
+      401,
+      tr("You are not logged in any more: log in on another page, then try this again. Nothing was stored."),
+      {},
+    );
   throw refusedBy(got.response.status, got.error);
 }
 
@@ -52,5 +56,10 @@ export function refusedBy(status: number, body: unknown): Refused {
     fields[place] ??= e.says ?? e.message ?? tr("is not right");
   }
   const detail = problem.detail ?? problem.title ?? tr("The program answered {status}.", { status });
-  return new Refused(status, status === 413 ? tr("That file is larger than the program takes.") : detail, fields, problem.current);
+  return new Refused(
+    status,
+    status === 413 ? tr("That file is larger than the program takes.") : detail,
+    fields,
+    problem.current,
+  );
 }

@@ -9,7 +9,8 @@ test("what is held and still stands is not sent again; what changed is", async (
   vi.stubGlobal("fetch", async (r: Request) => {
     const known = r.headers.get("If-None-Match");
     asked.push(known);
-    if (known === `W/"${now}"`) return new Response(null, { status: 304, headers: { "X-Program-Time": "2026-05-09T09:24:00Z" } });
+    if (known === `W/"${now}"`)
+      return new Response(null, { status: 304, headers: { "X-Program-Time": "2026-05-09T09:24:00Z" } });
     return new Response(JSON.stringify({ now }), { status: 200, headers: { ETag: `W/"${now}"` } });
   });
   const ask = async () => {
@@ -29,6 +30,7 @@ test("a change is sent as it is, and what failed is not held", async () => {
     asked.push(r.headers.get("If-None-Match"));
     return new Response("{}", { status: r.method === "GET" ? 500 : 200, headers: { ETag: 'W/"x"' } });
   });
-  for (const method of ["POST", "POST", "GET", "GET"]) await held(new Request("http://localhost/api/places", { method }));
+  for (const method of ["POST", "POST", "GET", "GET"])
+    await held(new Request("http://localhost/api/places", { method }));
   expect(asked).toEqual([null, null, null, null]);
 });

@@ -2,7 +2,19 @@ import { QueryClient } from "@tanstack/react-query";
 import { expect, it } from "vitest";
 import { changed, type Fact, key, type Topic } from "./keys";
 
-const asked: Topic[] = ["today", "survey", "log", "build-up", "stores", "plan", "products", "instruments", "fairing", "finish", "boats"];
+const asked: Topic[] = [
+  "today",
+  "survey",
+  "log",
+  "build-up",
+  "stores",
+  "plan",
+  "products",
+  "instruments",
+  "fairing",
+  "finish",
+  "boats",
+];
 
 it.each<[Fact[], Topic[]]>([
   [["log"], ["today", "log", "build-up", "stores", "plan", "fairing", "finish"]],

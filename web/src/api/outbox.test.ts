@@ -37,7 +37,8 @@ beforeEach(() => {
     if (mode === "refuse" && note.startsWith("bad"))
       return answer({ detail: "not so", errors: [{ location: "body.litres", message: "too much" }] }, 422);
     if (mode === "stumble" && note.startsWith("bad")) return answer({ detail: "the program failed" }, 500);
-    if (mode === "changed") return answer({ detail: "changed elsewhere", current: { version: 7, note: "theirs" } }, 409);
+    if (mode === "changed")
+      return answer({ detail: "changed elsewhere", current: { version: 7, note: "theirs" } }, 409);
     if (stored.has(key)) return answer({}, 200, { "X-Already-Stored": "yes" });
     stored.add(key);
     sent.push(note);
@@ -148,7 +149,10 @@ it("says so when nothing can be kept here, and keeps the form", async () => {
     throw new DOMException("full", "QuotaExceededError");
   });
   mode = "down";
-  await expect(send(parcel("no room"))).rejects.toMatchObject({ status: 0, message: expect.stringContaining("no room left") });
+  await expect(send(parcel("no room"))).rejects.toMatchObject({
+    status: 0,
+    message: expect.stringContaining("no room left"),
+  });
   mode = "up";
   expect(await send(parcel("straight through"))).toEqual({ note: "straight through" });
   put.mockRestore();
@@ -156,7 +160,11 @@ it("says so when nothing can be kept here, and keeps the form", async () => {
 
 it("offers to store over what another stored meanwhile, on its version", async () => {
   mode = "down";
-  const p = parcel("mine", { method: "PUT", path: "/api/defects/d", body: { note: "mine", version: 3, value: { note: "mine" } } });
+  const p = parcel("mine", {
+    method: "PUT",
+    path: "/api/defects/d",
+    body: { note: "mine", version: 3, value: { note: "mine" } },
+  });
   kept.push(p.id);
   await send(p);
   mode = "changed";
@@ -197,5 +205,13 @@ it("sends a large picture in pieces, and goes on where the line broke", async ()
   const p = parcel("photo", { path: "/api/photos", body: whole });
   expect(await send(p)).toBe("kept");
   expect(await send(p)).toEqual({ stored: true });
-  expect(asked).toEqual(["there", "piece 0 256", "piece 256 256", "there", "piece 256 256", "piece 512 88", "photo true 0"]);
+  expect(asked).toEqual([
+    "there",
+    "piece 0 256",
+    "piece 256 256",
+    "there",
+    "piece 256 256",
+    "piece 512 88",
+    "photo true 0",
+  ]);
 });

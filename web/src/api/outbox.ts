@@ -76,7 +76,8 @@ async function ask(method: string, path: string, headers: Record<string, string>
     throw noAnswer();
   }
   // A page that stands between, such as that of a public network, is no answer of the program.
-  if (!res.headers.has("X-Program-Time")) throw new Refused(res.status >= 500 ? res.status : 0, tr("The program does not answer."), {});
+  if (!res.headers.has("X-Program-Time"))
+    throw new Refused(res.status >= 500 ? res.status : 0, tr("The program does not answer."), {});
   const answer: unknown = await res.json().catch(() => undefined);
   if (!res.ok) throw refusedBy(res.status, answer);
   return { answer, known: res.headers.has("X-Already-Stored") };
@@ -91,12 +92,17 @@ async function sendPieces(id: string, whole: Blob) {
   const there = ({ answer }: { answer: unknown }) => (answer as { bytes: number }).bytes;
   let at = there(await ask("GET", path, {}));
   while (at < whole.size)
-    at = there(await ask("PUT", `${path}?at=${at}`, { "Content-Type": "application/octet-stream" }, whole.slice(at, at + PIECE)));
+    at = there(
+      await ask("PUT", `${path}?at=${at}`, { "Content-Type": "application/octet-stream" }, whole.slice(at, at + PIECE)),
+    );
 }
 
 async function deliver<T>(p: Parcel): Promise<T | undefined> {
   const blob = p.body instanceof Blob ? p.body : undefined;
-  const headers: Record<string, string> = { "Content-Type": blob ? sort(blob) : "application/json", "Idempotency-Key": p.id };
+  const headers: Record<string, string> = {
+    "Content-Type": blob ? sort(blob) : "application/json",
+    "Idempotency-Key": p.id,
+  };
   const large = blob !== undefined && blob.size > PIECE;
   if (large) {
     await sendPieces(p.id, blob);
@@ -108,7 +114,8 @@ async function deliver<T>(p: Parcel): Promise<T | undefined> {
 }
 
 /** No answer, or none that says the thing itself is wrong: worth another try later. */
-const later = (e: unknown) => e instanceof Refused && (e.status === 0 || [401, 408, 421, 429].includes(e.status) || e.status >= 500);
+const later = (e: unknown) =>
+  e instanceof Refused && (e.status === 0 || [401, 408, 421, 429].includes(e.status) || e.status >= 500);
 
 /**
  * Sends p. Without an answer it is kept and sent later, and "kept" is returned; what the program refuses is thrown.
@@ -121,7 +128,9 @@ export async function send<T>(p: Parcel): Promise<T | "kept"> {
     const placed = await keep(p).catch((e: unknown) => e);
     const before = async () =>
       !(placed instanceof Error) &&
-      (await (await open()).getAll("parcels")).some((o) => o.id !== p.id && !o.refused && (o.seq ?? 0) < ((placed as Parcel).seq ?? 0));
+      (await (await open()).getAll("parcels")).some(
+        (o) => o.id !== p.id && !o.refused && (o.seq ?? 0) < ((placed as Parcel).seq ?? 0),
+      );
     if (await before()) {
       await flush();
       if (await before()) return "kept"; // what was written first is sent first
@@ -134,7 +143,9 @@ export async function send<T>(p: Parcel): Promise<T | "kept"> {
       if (placed instanceof Error && later(e))
         throw new Refused(
           0,
-          tr("The program does not answer, and this device has no room left to keep it: leave this page open, and free some."),
+          tr(
+            "The program does not answer, and this device has no room left to keep it: leave this page open, and free some.",
+          ),
           {},
         );
       if (!later(e)) await forget(p.id);
@@ -188,7 +199,10 @@ export function flush(): Promise<number> {
         hold();
         if (later(e) && r.status < 500) break; // nobody is there, or nobody lets us in
         if (later(e)) continue; // this one alone may be what it stumbles over
-        await d.put("parcels", { ...p, refused: { status: r.status, message: r.message, fields: r.fields, current: r.current } });
+        await d.put("parcels", {
+          ...p,
+          refused: { status: r.status, message: r.message, fields: r.fields, current: r.current },
+        });
       }
     }
     return sent;

@@ -7,7 +7,8 @@ import { type Parcel, send } from "./outbox";
 /** The products, with what their kind is: coats leaves thinners out. */
 export function useCoats() {
   const kinds = useMeta().data?.kinds ?? [];
-  const of = (flag: "coat" | "filler") => (p: Schemas["Product"]) => kinds.some((k) => k.kind === p.sheet.kind && k[flag]);
+  const of = (flag: "coat" | "filler") => (p: Schemas["Product"]) =>
+    kinds.some((k) => k.kind === p.sheet.kind && k[flag]);
   const products = useProducts().data ?? [];
   return { products, coats: products.filter(of("coat")), fillers: products.filter(of("filler")) };
 }
@@ -29,7 +30,10 @@ export function useKinds() {
 const META = { queryKey: key("meta"), queryFn: () => ok(api.GET("/api/meta")) };
 const BOATS = { queryKey: key("boats"), queryFn: () => ok(api.GET("/api/boats")) };
 const PLACES = { queryKey: key("places"), queryFn: () => ok(api.GET("/api/places")) };
-const todayOf = (boat: string) => ({ queryKey: key("today", boat), queryFn: () => ok(api.GET("/api/boats/{id}/today", byID(boat))) });
+const todayOf = (boat: string) => ({
+  queryKey: key("today", boat),
+  queryFn: () => ok(api.GET("/api/boats/{id}/today", byID(boat))),
+});
 
 /** How long the first screen waits to be drawn once, with all that it shows, ms. */
 const AT_ONCE_MS = 3000;
@@ -63,7 +67,11 @@ export const useBuildUp = (surface: string) =>
     enabled: surface !== "",
   });
 export const useJob = (boat: string) =>
-  useQuery({ queryKey: key("job", boat), queryFn: () => ok(api.GET("/api/boats/{id}/job", byID(boat))), enabled: boat !== "" });
+  useQuery({
+    queryKey: key("job", boat),
+    queryFn: () => ok(api.GET("/api/boats/{id}/job", byID(boat))),
+    enabled: boat !== "",
+  });
 export const useVerdict = (boat: string, q: { productId: string; surfaceId: string; method: string }) =>
   useQuery({
     queryKey: key("verdict", boat, q),
@@ -100,21 +108,32 @@ export function useWritten<V, R>(facts: Fact[], parcels: (v: V) => Parcel[], don
   );
 }
 
-export const usePhones = () => useQuery({ queryKey: key("phones"), queryFn: () => ok(api.GET("/api/phones")), refetchInterval: 5000 });
+export const usePhones = () =>
+  useQuery({ queryKey: key("phones"), queryFn: () => ok(api.GET("/api/phones")), refetchInterval: 5000 });
 export const useSystems = () => useQuery({ queryKey: key("systems"), queryFn: () => ok(api.GET("/api/systems")) });
 export const useSchemes = (surface: string) =>
-  useQuery({ queryKey: key("schemes", surface), queryFn: () => ok(api.GET("/api/surfaces/{id}/schemes", byID(surface))) });
+  useQuery({
+    queryKey: key("schemes", surface),
+    queryFn: () => ok(api.GET("/api/surfaces/{id}/schemes", byID(surface))),
+  });
 export const useOverview = (boat: string) =>
   useQuery({ queryKey: key("overview", boat), queryFn: () => ok(api.GET("/api/boats/{id}/overview", byID(boat))) });
 export const useStores = (boatId: string) =>
-  useQuery({ queryKey: key("stores", boatId), queryFn: () => ok(api.GET("/api/stores", { params: { query: { boatId } } })) });
+  useQuery({
+    queryKey: key("stores", boatId),
+    queryFn: () => ok(api.GET("/api/stores", { params: { query: { boatId } } })),
+  });
 
 export const useInstruments = (place: string) =>
-  useQuery({ queryKey: key("instruments", place), queryFn: () => ok(api.GET("/api/places/{id}/instruments", byID(place))) });
+  useQuery({
+    queryKey: key("instruments", place),
+    queryFn: () => ok(api.GET("/api/places/{id}/instruments", byID(place))),
+  });
 export const useTrace = (id: string, from: string, to: string) =>
   useQuery({
     queryKey: key("trace", id, from, to),
-    queryFn: () => ok(api.GET("/api/instruments/{id}/readings", { params: { path: { id }, query: { from, to, points: 800 } } })),
+    queryFn: () =>
+      ok(api.GET("/api/instruments/{id}/readings", { params: { path: { id }, query: { from, to, points: 800 } } })),
     placeholderData: keepPreviousData,
   });
 export const useCorrection = (boat: string) =>
@@ -122,7 +141,11 @@ export const useCorrection = (boat: string) =>
 export const useTent = (boat: string) =>
   useQuery({ queryKey: key("tent", boat), queryFn: () => ok(api.GET("/api/boats/{id}/tent", byID(boat))) });
 export const useYardPlan = (place: string) =>
-  useQuery({ queryKey: key("plan", place), queryFn: () => ok(api.GET("/api/places/{id}/plan", byID(place))), enabled: place !== "" });
+  useQuery({
+    queryKey: key("plan", place),
+    queryFn: () => ok(api.GET("/api/places/{id}/plan", byID(place))),
+    enabled: place !== "",
+  });
 
 type BenchAsk = NonNullable<import("./types.gen").paths["/api/boats/{id}/bench"]["get"]["parameters"]["query"]>;
 export const useBench = (boat: string, q: BenchAsk = {}) =>
@@ -163,6 +186,14 @@ export const useSanding = (surface: string, q: { from: number; to: number; wet: 
     placeholderData: keepPreviousData,
   });
 export const useFinishWords = () =>
-  useQuery({ queryKey: key("finish-words"), queryFn: () => ok(api.GET("/api/finishes")), staleTime: Number.POSITIVE_INFINITY });
+  useQuery({
+    queryKey: key("finish-words"),
+    queryFn: () => ok(api.GET("/api/finishes")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
 export const useStarts = (boat: string) =>
-  useQuery({ queryKey: key("starts", boat), queryFn: () => ok(api.GET("/api/boats/{id}/starts", byID(boat))), enabled: boat !== "" });
+  useQuery({
+    queryKey: key("starts", boat),
+    queryFn: () => ok(api.GET("/api/boats/{id}/starts", byID(boat))),
+    enabled: boat !== "",
+  });

@@ -17,7 +17,11 @@ export function upload<T>(
     r.upload.onprogress = (e) => e.lengthComputable && told?.(e.loaded / e.total);
     r.onload = () => (r.status < 300 ? resolve(r.response as T) : reject(refusedBy(r.status, r.response)));
     r.onerror = () =>
-      reject(refusedBy(0, { detail: tr("The program does not answer, or the file is too large for it. Nothing was stored.") }));
+      reject(
+        refusedBy(0, {
+          detail: tr("The program does not answer, or the file is too large for it. Nothing was stored."),
+        }),
+      );
     r.send(file);
   });
 }

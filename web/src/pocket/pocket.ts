@@ -7,7 +7,8 @@ import execUrl from "./wasm_exec.js?url";
 /** The calculators that go along: their names, requests and results. */
 type Named<N extends string> = `/api/calc/${N}` & keyof paths;
 type Post<P extends keyof paths> = paths[P] extends { post: infer O } ? O : never;
-export type Ask<N extends string> = Post<Named<N>> extends { requestBody: { content: { "application/json": infer B } } } ? B : never;
+export type Ask<N extends string> =
+  Post<Named<N>> extends { requestBody: { content: { "application/json": infer B } } } ? B : never;
 export type Told<N extends string> =
   Post<Named<N>> extends { responses: { 200: { content: { "application/json": infer R } } } } ? R : never;
 export type PocketName =
@@ -58,7 +59,8 @@ export async function reckon<N extends PocketName>(name: N, request: Ask<N>): Pr
     return { from: "phone", told: await onThisDevice(name, request) };
   }
   if (got.error === undefined) return { from: "program", told: got.data as Told<N> };
-  if (got.response.status < 500 && got.response.headers.has("X-Program-Time")) throw refusedBy(got.response.status, got.error);
+  if (got.response.status < 500 && got.response.headers.has("X-Program-Time"))
+    throw refusedBy(got.response.status, got.error);
   return { from: "phone", told: await onThisDevice(name, request) };
 }
 

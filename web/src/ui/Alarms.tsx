@@ -10,7 +10,9 @@ export type Alarm = { id: string; what: string; at: number; label: string };
 /** The timers of a bench that are worth a sound, the soonest first. */
 export function alarmsOf(b: Schemas["Bench"]): Alarm[] {
   const of = (id: string, what: string, timers: Schemas["ClockTimer"][]) =>
-    timers.flatMap((t) => (t.ring && t.at ? [{ id: `${id} ${t.key}`, what, at: Date.parse(t.at), label: word(t.label) }] : []));
+    timers.flatMap((t) =>
+      t.ring && t.at ? [{ id: `${id} ${t.key}`, what, at: Date.parse(t.at), label: word(t.label) }] : [],
+    );
   return [
     ...b.pots.flatMap((p) => of(p.id, `${p.product}${p.surface && `, ${p.surface}`}`, p.timers)),
     ...b.clocks.flatMap((c) => of(c.surfaceId, c.surface, c.timers)),

@@ -49,7 +49,10 @@ export function BoatMap(props: Props) {
       <svg width={0} height={0} className="absolute" aria-hidden="true">
         <MapPatterns />
       </svg>
-      <div className="grid w-full gap-x-6 gap-y-2" style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
+      <div
+        className="grid w-full gap-x-6 gap-y-2"
+        style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+      >
         {props.views.map((v) => (
           <Drawing key={v.name} {...props} view={v} scale={scale} width={w} />
         ))}
@@ -135,7 +138,16 @@ const Drawing = memo(function Drawing({
           const s = surfaces.find((f) => f.id === shape.surfaceId);
           if (!s) {
             const ring = `${d(shape.points)}Z`;
-            return <path key={`${shape.surfaceId}${ring}`} d={ring} fill="none" stroke="currentColor" strokeWidth={0.6} opacity={0.5} />;
+            return (
+              <path
+                key={`${shape.surfaceId}${ring}`}
+                d={ring}
+                fill="none"
+                stroke="currentColor"
+                strokeWidth={0.6}
+                opacity={0.5}
+              />
+            );
           }
           const mark = marks[s.id];
           const on = s.id === picked;
@@ -170,7 +182,9 @@ const Drawing = memo(function Drawing({
           <path key={d(l)} d={d(l)} fill="none" stroke="var(--dew)" strokeWidth={1.2} pointerEvents="none" />
         ))}
         {over && <g pointerEvents="none">{over(view, px)}</g>}
-        {stroke && <path d={d(stroke.points)} fill="none" stroke="var(--color-accent)" strokeWidth={3} pointerEvents="none" />}
+        {stroke && (
+          <path d={d(stroke.points)} fill="none" stroke="var(--color-accent)" strokeWidth={3} pointerEvents="none" />
+        )}
         {!over && (
           <Names
             view={view}
@@ -248,9 +262,20 @@ function PinMark({
 type Box = { x: number; y: number; w: number; text: string };
 
 /** Names of the parts, once a view; where a name does not fit, its number in the list. None meets another or a pin. */
-function Names({ view, px, surfaces, taken }: { view: View; px: Placed; surfaces: { id: string; name: string }[]; taken: Box[] }) {
+function Names({
+  view,
+  px,
+  surfaces,
+  taken,
+}: {
+  view: View;
+  px: Placed;
+  surfaces: { id: string; name: string }[];
+  taken: Box[];
+}) {
   const set: Box[] = [];
-  const meets = (b: Box) => [...taken, ...set].some((o) => Math.abs(o.y - b.y) < 15 && Math.abs(o.x - b.x) < (o.w + b.w) / 2 + 4);
+  const meets = (b: Box) =>
+    [...taken, ...set].some((o) => Math.abs(o.y - b.y) < 15 && Math.abs(o.x - b.x) < (o.w + b.w) / 2 + 4);
   for (const shape of view.shapes) {
     const i = surfaces.findIndex((f) => f.id === shape.surfaceId);
     const name = surfaces[i]?.name ?? "";

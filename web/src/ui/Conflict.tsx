@@ -3,7 +3,8 @@ import { Refused } from "../api/client";
 import { tr } from "../words/words";
 
 function flat(v: unknown, path = "", out: Record<string, string> = {}): Record<string, string> {
-  if (typeof v === "object" && v !== null) for (const [k, x] of Object.entries(v)) flat(x, path ? `${path} · ${k}` : k, out);
+  if (typeof v === "object" && v !== null)
+    for (const [k, x] of Object.entries(v)) flat(x, path ? `${path} · ${k}` : k, out);
   else if (v !== undefined) out[path] = String(v);
   return out;
 }

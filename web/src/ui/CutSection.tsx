@@ -70,7 +70,11 @@ export function CutSection({
       viewBox={`0 0 ${WIDTH + (dated ? 320 : 220)} ${HEIGHT}`}
       className="w-full max-w-[620px]"
       role="img"
-      aria-label={tr("Cut section: {layers} layers, {total} in all on {substrate}", { layers: layers.length, total: um(total), substrate })}
+      aria-label={tr("Cut section: {layers} layers, {total} in all on {substrate}", {
+        layers: layers.length,
+        total: um(total),
+        substrate,
+      })}
     >
       <defs>
         <pattern id="planned" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -81,7 +85,14 @@ export function CutSection({
           <path d="M0 10L10 0" stroke="currentColor" strokeWidth={0.7} opacity={0.5} />
         </pattern>
       </defs>
-      <rect x={LEFT} y={HEIGHT - BASE} width={WIDTH - 30 - LEFT} height={BASE - 14} fill="url(#substrate)" stroke="currentColor" />
+      <rect
+        x={LEFT}
+        y={HEIGHT - BASE}
+        width={WIDTH - 30 - LEFT}
+        height={BASE - 14}
+        fill="url(#substrate)"
+        stroke="currentColor"
+      />
       <text x={WIDTH - 20} y={HEIGHT - BASE + 20} fontSize={13} fill="currentColor">
         {substrate || tr("substrate")}
       </text>
@@ -97,7 +108,9 @@ export function CutSection({
             stroke="var(--color-base-100)"
             strokeWidth={0.7}
           />
-          {!l.laid && <rect x={LEFT} y={l.y} width={WIDTH - 30 - LEFT} height={Math.max(0.5, l.h)} fill="url(#planned)" />}
+          {!l.laid && (
+            <rect x={LEFT} y={l.y} width={WIDTH - 30 - LEFT} height={Math.max(0.5, l.h)} fill="url(#planned)" />
+          )}
           <path
             d={`M${WIDTH - 30} ${l.y + l.h / 2}L${WIDTH - 22} ${labels[i]}`}
             stroke="currentColor"
@@ -107,13 +120,20 @@ export function CutSection({
           />
           <text x={WIDTH - 19} y={(labels[i] ?? 0) + 4} fontSize={13} fill="currentColor">
             <tspan fontWeight={l.laid ? 650 : 400}>{l.um || !l.old ? um(l.um) : "?"}</tspan>
-            <tspan opacity={0.8}>{dated && l.at ? ` ${short(l.kind)}, ${dated(l.at)}${l.batch ? `, ${l.batch}` : ""}` : words(l)}</tspan>
+            <tspan opacity={0.8}>
+              {dated && l.at ? ` ${short(l.kind)}, ${dated(l.at)}${l.batch ? `, ${l.batch}` : ""}` : words(l)}
+            </tspan>
           </text>
         </g>
       ))}
       {kept > 0 && (
         <g data-testid="stop">
-          <path d={`M${LEFT - 6} ${drawn[kept - 1]?.y}H${WIDTH - 24}`} stroke="var(--shut)" strokeWidth={3} strokeDasharray="9 4" />
+          <path
+            d={`M${LEFT - 6} ${drawn[kept - 1]?.y}H${WIDTH - 24}`}
+            stroke="var(--shut)"
+            strokeWidth={3}
+            strokeDasharray="9 4"
+          />
           <title>{tr("Sanding must not go below this line")}</title>
         </g>
       )}

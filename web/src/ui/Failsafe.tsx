@@ -10,7 +10,9 @@ export function Failsafe({ children }: { children: ReactNode }) {
   return (
     <ErrorBoundary
       resetKeys={[pathname]}
-      fallbackRender={({ error, resetErrorBoundary }) => (error instanceof NotLoaded ? <Missing /> : <Failed again={resetErrorBoundary} />)}
+      fallbackRender={({ error, resetErrorBoundary }) =>
+        error instanceof NotLoaded ? <Missing /> : <Failed again={resetErrorBoundary} />
+      }
     >
       {children}
     </ErrorBoundary>
@@ -33,7 +35,9 @@ function Missing() {
     <div role="alert">
       <h1 className="text-2xl">{tr("This screen could not be loaded.")}</h1>
       <p className="mt-2">
-        {tr("The program does not answer, or it was renewed meanwhile. The screen comes by itself when it answers; the others work.")}
+        {tr(
+          "The program does not answer, or it was renewed meanwhile. The screen comes by itself when it answers; the others work.",
+        )}
       </p>
       <button type="button" className="btn btn-neutral mt-3 min-h-11" onClick={() => location.reload()}>
         {tr("Load it again")}
@@ -47,7 +51,9 @@ function Failed({ again }: { again: () => void }) {
     <div role="alert">
       <h1 className="text-2xl">{tr("This screen failed.")}</h1>
       <p className="mt-2">
-        {tr("What was saved is safe, and the other screens work. Try again; if it fails again, reload the page with the program running.")}
+        {tr(
+          "What was saved is safe, and the other screens work. Try again; if it fails again, reload the page with the program running.",
+        )}
       </p>
       <div className="mt-3 flex gap-2">
         <button type="button" className="btn btn-neutral min-h-11" onClick={again}>

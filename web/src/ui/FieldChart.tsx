@@ -89,12 +89,23 @@ export function FieldChart({
           {tr("humidity, %")}
         </text>
         <g clipPath={`url(#${clip})`}>
-          <path d={`${path(field) ?? ""}Z`} fill="var(--open)" fillOpacity={0.22} stroke="var(--open)" strokeWidth={2.5} />
+          <path
+            d={`${path(field) ?? ""}Z`}
+            fill="var(--open)"
+            fillOpacity={0.22}
+            stroke="var(--open)"
+            strokeWidth={2.5}
+          />
           {tracks.map((t) => {
             const look = LOOKS[t.look];
             return (
               <g key={t.name} fill="none" stroke={look.stroke}>
-                <path d={path(t.states) ?? ""} strokeDasharray={look.dash} strokeWidth={t.look === "inside" ? 2.5 : 1.4} opacity={0.75} />
+                <path
+                  d={path(t.states) ?? ""}
+                  strokeDasharray={look.dash}
+                  strokeWidth={t.look === "inside" ? 2.5 : 1.4}
+                  opacity={0.75}
+                />
                 {look.dots &&
                   t.states.map((s, i) => (
                     // biome-ignore lint/suspicious/noArrayIndexKey: the states of a track have no other identity

@@ -58,7 +58,8 @@ export function FieldError({ name }: { name: string }) {
 }
 
 type Common<T> = { name: string; label: string; hint?: string; value: T; onChange: (v: T) => void };
-const box = (bad: boolean) => `w-full bg-(--sheet) text-base ${bad ? "border-error border-2" : "border-base-content/60"}`;
+const box = (bad: boolean) =>
+  `w-full bg-(--sheet) text-base ${bad ? "border-error border-2" : "border-base-content/60"}`;
 
 export function TextField({
   name,

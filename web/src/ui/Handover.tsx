@@ -8,7 +8,11 @@ import { span } from "./time";
 export function HandoverList({ handover: h }: { handover: Schemas["Handover"] }) {
   const { prose } = useSettings();
   if (h.stop && h.stop.length > 0)
-    return <p className="mt-2 border-l-4 border-error pl-3">{tr("Not into the build-up: {stop}", { stop: prose(h.stop) })}</p>;
+    return (
+      <p className="mt-2 border-l-4 border-error pl-3">
+        {tr("Not into the build-up: {stop}", { stop: prose(h.stop) })}
+      </p>
+    );
   if (h.changes.length === 0)
     return (
       <>
@@ -27,11 +31,14 @@ export function HandoverList({ handover: h }: { handover: Schemas["Handover"] })
       <Warned findings={h.findings} />
       <details className="mt-2 text-sm" data-testid="handover">
         <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
-          {tr("{changes, plural, one {One step} other {{changes} steps}} of {surface} would change, {leftH} to come from this bench", {
-            changes: h.changes.length,
-            surface: h.surface,
-            leftH: span(h.sum.leftH),
-          })}
+          {tr(
+            "{changes, plural, one {One step} other {{changes} steps}} of {surface} would change, {leftH} to come from this bench",
+            {
+              changes: h.changes.length,
+              surface: h.surface,
+              leftH: span(h.sum.leftH),
+            },
+          )}
         </summary>
         <ul className="mt-1">
           {h.changes.map((c, i) => (

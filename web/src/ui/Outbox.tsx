@@ -37,7 +37,10 @@ export function Outbox() {
   const old = (offline || seenAt !== undefined) && (
     <p role="status" className="no-print mb-3 border-l-4 border-warning pl-3 text-sm">
       {tr("No signal: what is shown is {x}. What you write is kept here and sent later.", {
-        x: seenAt === undefined ? tr("what was seen last") : tr("of {seenAt}", { seenAt: stamp(new Date(seenAt).toISOString(), zone) }),
+        x:
+          seenAt === undefined
+            ? tr("what was seen last")
+            : tr("of {seenAt}", { seenAt: stamp(new Date(seenAt).toISOString(), zone) }),
       })}
     </p>
   );
@@ -51,18 +54,23 @@ export function Outbox() {
             {trNodes("{b} and {waiting, plural, one {is} other {are}} sent when the program answers:", {
               b: (
                 <b>
-                  {tr("{waiting} {waiting, plural, one {entry waits} other {entries wait}} on this device", { waiting: waiting.length })}
+                  {tr("{waiting} {waiting, plural, one {entry waits} other {entries wait}} on this device", {
+                    waiting: waiting.length,
+                  })}
                 </b>
               ),
               waiting: waiting.length,
             })}{" "}
             {waiting.map((p) => p.label).join("; ")}.
-            {!window.isSecureContext && tr(" Leave this page open: over plain http it does not open again without a signal.")}
+            {!window.isSecureContext &&
+              tr(" Leave this page open: over plain http it does not open again without a signal.")}
           </p>
         )}
         {waiting.length > 0 && (
           <details>
-            <summary className="linked flex min-h-11 w-fit items-center text-sm">{tr("Read, change or give up what waits")}</summary>
+            <summary className="linked flex min-h-11 w-fit items-center text-sm">
+              {tr("Read, change or give up what waits")}
+            </summary>
             <ul className="mb-2 space-y-2">
               {waiting.map((p) => (
                 <li key={p.id}>
@@ -126,12 +134,18 @@ export function Outbox() {
 /** What was written, field by field; of a picture its size. */
 function Contents({ parcel }: { parcel: Parcel }) {
   if (parcel.body instanceof Blob)
-    return <span className="text-sm">{tr("{kB} kB, sent once what it is of is there", { kB: Math.ceil(parcel.body.size / 1024) })}</span>;
+    return (
+      <span className="text-sm">
+        {tr("{kB} kB, sent once what it is of is there", { kB: Math.ceil(parcel.body.size / 1024) })}
+      </span>
+    );
   const written = Object.entries((stores(parcel) ?? {}) as object).filter(
     ([k, v]) => !/id$/i.test(k) && !EMPTY.includes(JSON.stringify(v)),
   );
   return (
-    <span className="text-sm">{written.map(([k, v]) => `${k}: ${typeof v === "object" ? JSON.stringify(v) : String(v)}`).join("; ")}</span>
+    <span className="text-sm">
+      {written.map(([k, v]) => `${k}: ${typeof v === "object" ? JSON.stringify(v) : String(v)}`).join("; ")}
+    </span>
   );
 }
 

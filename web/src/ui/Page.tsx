@@ -16,7 +16,13 @@ export function Answer({ over, answer, detail }: { over?: ReactNode; answer: Rea
 }
 
 /** Shows children once loaded, else that it is loading or why not. */
-export function Loaded<T>({ query, children }: { query: { data?: T; error: Error | Refused | null }; children: (data: T) => ReactNode }) {
+export function Loaded<T>({
+  query,
+  children,
+}: {
+  query: { data?: T; error: Error | Refused | null };
+  children: (data: T) => ReactNode;
+}) {
   if (query.data !== undefined) return children(query.data);
   if (query.error)
     return (
@@ -45,7 +51,11 @@ export function Tabs<K extends string>({
   label: string;
 }) {
   return (
-    <div className="no-print mb-4 flex flex-wrap gap-x-4 gap-y-1 border-b border-base-300" role="tablist" aria-label={label}>
+    <div
+      className="no-print mb-4 flex flex-wrap gap-x-4 gap-y-1 border-b border-base-300"
+      role="tablist"
+      aria-label={label}
+    >
       {tabs.map((t) => (
         <button
           key={t.key}

@@ -13,7 +13,8 @@ export function Position({ name, hint, onAt }: { name: string; hint?: string; on
   const [pasted, setPasted] = useState("");
   const [wrong, setWrong] = useState("");
   const here = () => {
-    if (!window.isSecureContext || !navigator.geolocation) return setWrong(tr("This browser tells no position over plain http: paste it."));
+    if (!window.isSecureContext || !navigator.geolocation)
+      return setWrong(tr("This browser tells no position over plain http: paste it."));
     navigator.geolocation.getCurrentPosition(
       ({ coords }) => {
         setWrong("");

@@ -89,7 +89,9 @@ export function Ribbon({
         <p className="text-sm" aria-live="polite" data-testid="ribbon-instant">
           <b>{cursor === null ? tr("Now") : longDay(at, zone)}</b>, {clock(at, zone)}
           <span className="quiet max-sm:hidden">
-            {cursor === null ? tr(" – touch or point at the ribbon, or use the arrow keys on it, to read another instant") : ""}
+            {cursor === null
+              ? tr(" – touch or point at the ribbon, or use the arrow keys on it, to read another instant")
+              : ""}
           </span>
         </p>
         <div className="join no-print">
@@ -129,9 +131,22 @@ export function Ribbon({
         <p id={help} className="sr-only">
           {tr("Arrow keys move an hour, with shift a quarter; page keys half a day; escape returns to now.")}
         </p>
-        <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} className="block overflow-hidden" aria-hidden="true">
+        <svg
+          width={width}
+          height={height}
+          viewBox={`0 0 ${width} ${height}`}
+          className="block overflow-hidden"
+          aria-hidden="true"
+        >
           {(season ? weekends(from, to, zone) : nights(ribbon.light, from, to)).map(([a, b]) => (
-            <rect key={a} x={x(a)} y={head} width={Math.max(0, x(b) - x(a))} height={bottom - head} fill="var(--night)" />
+            <rect
+              key={a}
+              x={x(a)}
+              y={head}
+              width={Math.max(0, x(b) - x(a))}
+              height={bottom - head}
+              fill="var(--night)"
+            />
           ))}
           {ticks.map((t) => (
             <g key={t.t}>
@@ -161,7 +176,9 @@ export function Ribbon({
             </g>
           ))}
           {!narrow && <rect x={0} y={0} width={left - 6} height={height} fill="var(--color-base-100)" />}
-          {cursor !== null && <line x1={x(cursor)} x2={x(cursor)} y1={head} y2={bottom} stroke="currentColor" strokeDasharray="3 3" />}
+          {cursor !== null && (
+            <line x1={x(cursor)} x2={x(cursor)} y1={head} y2={bottom} stroke="currentColor" strokeDasharray="3 3" />
+          )}
           <line x1={x(now)} x2={x(now)} y1={head - 6} y2={bottom} stroke="var(--shut)" strokeWidth={2} />
           <rect x={Math.min(x(now) - 24, width - 48)} y={bottom + 2} width={48} height={18} fill="var(--shut)" />
           <text

@@ -26,7 +26,15 @@ const KINDS: Record<string, string> = {
 };
 
 /** One search over all that is kept, the pages, the help, the words, and what can be done. Opened by / or ctrl k. */
-export function Search({ close, boatId, pages }: { close: () => void; boatId: string; pages: { name: string; path: string }[] }) {
+export function Search({
+  close,
+  boatId,
+  pages,
+}: {
+  close: () => void;
+  boatId: string;
+  pages: { name: string; path: string }[];
+}) {
   const dialog = useRef<HTMLDialogElement>(null);
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
@@ -87,7 +95,9 @@ export function Search({ close, boatId, pages }: { close: () => void; boatId: st
               </button>
             </li>
           ))}
-          {asked && found.length === 0 && !hits.isFetching && <li className="px-4 py-3">{tr("Nothing here is called that.")}</li>}
+          {asked && found.length === 0 && !hits.isFetching && (
+            <li className="px-4 py-3">{tr("Nothing here is called that.")}</li>
+          )}
         </ul>
         <form method="dialog" className="border-t border-base-300 p-2 text-right lg:hidden">
           <button type="submit" className="btn min-h-12">
@@ -146,7 +156,9 @@ function useOwn(asked: string, pages: { name: string; path: string }[]): Found[]
   ];
   return [
     ...settings.filter((s) => fits(s.words)),
-    ...pages.filter((p) => fits(p.name)).map((p) => ({ kind: "page", title: p.name, detail: "", go: () => go(p.path) })),
+    ...pages
+      .filter((p) => fits(p.name))
+      .map((p) => ({ kind: "page", title: p.name, detail: "", go: () => go(p.path) })),
     ...HELP.filter((h) => fits(`help ${h.name} ${h.answers} ${h.steps.join(" ")}`)).map((h) => ({
       kind: "help",
       title: tr("Help: {name}", { name: h.name }),

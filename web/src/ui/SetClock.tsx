@@ -5,11 +5,23 @@ import { tr, trNodes } from "../words/words";
 import { clock, fromLocalField, longDay, toLocalField } from "./time";
 
 /** Moves the program's time, for trying things out. */
-export function SetClock({ meta, zone, mode, close }: { meta: Schemas["Meta"]; zone: string; mode: string; close: () => void }) {
+export function SetClock({
+  meta,
+  zone,
+  mode,
+  close,
+}: {
+  meta: Schemas["Meta"];
+  zone: string;
+  mode: string;
+  close: () => void;
+}) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => dialog.current?.showModal(), []);
   const [at, setAt] = useState(() => toLocalField(meta.now, zone));
-  const set = useChange(["clock", "weather", "readings"], (v: Schemas["ClockEdit"]) => ok(api.PUT("/api/clock", { body: v })));
+  const set = useChange(["clock", "weather", "readings"], (v: Schemas["ClockEdit"]) =>
+    ok(api.PUT("/api/clock", { body: v })),
+  );
   const move = (addH: number) => set.mutate({ mode: meta.clock.mode === "real" ? "fixed" : meta.clock.mode, addH });
   return (
     <dialog ref={dialog} className="modal" aria-label={tr("Clock")} onClose={close}>
@@ -22,7 +34,9 @@ export function SetClock({ meta, zone, mode, close }: { meta: Schemas["Meta"]; z
           })}
         </h2>
         <p className="quiet mt-1 text-sm">
-          {tr("Everything is answered for this time. A moved clock is for trying things out; go back to the real clock to work.")}
+          {tr(
+            "Everything is answered for this time. A moved clock is for trying things out; go back to the real clock to work.",
+          )}
         </p>
         <div className="mt-4 flex flex-wrap gap-2">
           {[1, 6, 24].map((h) => (
@@ -37,7 +51,12 @@ export function SetClock({ meta, zone, mode, close }: { meta: Schemas["Meta"]; z
         <div className="mt-4 flex flex-wrap items-end gap-2">
           <label className="text-sm font-semibold">
             {tr("Set to")}
-            <input type="datetime-local" className="input mt-1 min-h-11 bg-(--sheet)" value={at} onChange={(e) => setAt(e.target.value)} />
+            <input
+              type="datetime-local"
+              className="input mt-1 min-h-11 bg-(--sheet)"
+              value={at}
+              onChange={(e) => setAt(e.target.value)}
+            />
           </label>
           <button
             type="button"

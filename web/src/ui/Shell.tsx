@@ -38,11 +38,18 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   useKeys(boats, boat, setOver);
   const [, first = "", , screen] = useLocation().pathname.split("/");
   const ofBoat = first === "boats";
-  useRoute(main, (ofBoat ? SCREENS.find((p) => p.path === screen)?.name : OTHERS[first]) ?? "", ofBoat ? (boat?.name ?? "") : "");
+  useRoute(
+    main,
+    (ofBoat ? SCREENS.find((p) => p.path === screen)?.name : OTHERS[first]) ?? "",
+    ofBoat ? (boat?.name ?? "") : "",
+  );
   const controls = <Controls meta={meta} zone={zone} openHelp={() => setOver("keys")} />;
   return (
     <div className="min-h-screen lg:grid lg:grid-cols-[176px_1fr]">
-      <a href="#main" className="btn btn-neutral sr-only focus:not-sr-only focus:fixed focus:left-2 focus:top-2 focus:z-50">
+      <a
+        href="#main"
+        className="btn btn-neutral sr-only focus:not-sr-only focus:fixed focus:left-2 focus:top-2 focus:z-50"
+      >
         {tr("To the page")}
       </a>
       <Aside boats={boats} boat={boat} open={setOver} controls={controls} />

@@ -6,10 +6,22 @@ export function UndoRedo({ of }: { of: { canUndo: boolean; canRedo: boolean; und
   if (!of.canUndo && !of.canRedo) return null;
   return (
     <span className="join no-print">
-      <button type="button" className="btn join-item min-h-11" disabled={!of.canUndo} onClick={of.undo} title={tr("ctrl z")}>
+      <button
+        type="button"
+        className="btn join-item min-h-11"
+        disabled={!of.canUndo}
+        onClick={of.undo}
+        title={tr("ctrl z")}
+      >
         <Undo2 size={16} aria-hidden="true" /> {tr("Undo")}
       </button>
-      <button type="button" className="btn join-item min-h-11" disabled={!of.canRedo} onClick={of.redo} title={tr("ctrl shift z")}>
+      <button
+        type="button"
+        className="btn join-item min-h-11"
+        disabled={!of.canRedo}
+        onClick={of.redo}
+        title={tr("ctrl shift z")}
+      >
         <Redo2 size={16} aria-hidden="true" /> {tr("Redo")}
       </button>
     </span>

@@ -17,7 +17,15 @@ export function Quantity({ value, unit, digits }: { value: number; unit: string;
 }
 
 /** A computed figure that opens its working: inputs, formula, intermediate values, source, warnings. */
-export function Figure({ title, working, children }: { title: string; working: Schemas["Working"]; children: ReactNode }) {
+export function Figure({
+  title,
+  working,
+  children,
+}: {
+  title: string;
+  working: Schemas["Working"];
+  children: ReactNode;
+}) {
   const dialog = useRef<HTMLDialogElement>(null);
   const id = useId();
   return (

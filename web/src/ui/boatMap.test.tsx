@@ -71,7 +71,10 @@ it("picks by pointer and by keyboard, and says the state in words", () => {
 it("explains each tone and pattern once", () => {
   draw();
   const legend = screen.getByLabelText("Legend");
-  expect([...legend.querySelectorAll("li")].map((l) => l.textContent?.trim())).toEqual(["well measured", "measured roughly"]);
+  expect([...legend.querySelectorAll("li")].map((l) => l.textContent?.trim())).toEqual([
+    "well measured",
+    "measured roughly",
+  ]);
   expect(new Set(Object.values({ ...MEASURING, ...DEFECTS }).map((m) => m.word)).size).toBe(6);
 });
 
@@ -144,7 +147,11 @@ it("marks a surface without a lane as bare", () => expect(coatMark(undefined)).t
 it("drags a pin to where it belongs, and opens it when it is only pressed", () => {
   const onMovePin = vi.fn();
   const onPin = vi.fn();
-  draw({ onMovePin, onPin, pins: [{ id: "d", number: 3, open: true, view: "port side", x: 2, y: 0.5, title: "Defect 3" }] });
+  draw({
+    onMovePin,
+    onPin,
+    pins: [{ id: "d", number: 3, open: true, view: "port side", x: 2, y: 0.5, title: "Defect 3" }],
+  });
   const pin = () => screen.getByRole("button", { name: "Defect 3" });
   const svg = pin().closest("svg") as SVGSVGElement;
   svg.getBoundingClientRect = () => ({ left: 0, top: 0, width: 900, height: 200 }) as DOMRect;

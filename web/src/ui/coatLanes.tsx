@@ -60,12 +60,20 @@ export function coatLane(
           ? tr("too short to hold")
           : "";
       const harm = l.clock?.damage.find((d) => ms(d.from) <= t && t <= ms(d.to));
-      return [readSurface?.(t), state, harm && tr("harmed by {harm}", { harm: harm.harm }), may].filter(Boolean).join(" · ");
+      return [readSurface?.(t), state, harm && tr("harmed by {harm}", { harm: harm.harm }), may]
+        .filter(Boolean)
+        .join(" · ");
     },
     draw: (x) => (
       <>
         <StatePatterns />
-        <rect x={x.range()[0]} width={(x.range()[1] ?? 0) - (x.range()[0] ?? 0)} height={BAR} fill="none" stroke="var(--color-base-300)" />
+        <rect
+          x={x.range()[0]}
+          width={(x.range()[1] ?? 0) - (x.range()[0] ?? 0)}
+          height={BAR}
+          fill="none"
+          stroke="var(--color-base-300)"
+        />
         {l.clock?.segments.map((s) => (
           <Bar key={s.from} x={x} from={ms(s.from)} to={ms(s.to)} state={s.state} />
         ))}

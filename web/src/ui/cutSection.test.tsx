@@ -16,16 +16,24 @@ const layer = (kind: string, um: number, more: Partial<Schemas["BuildupLayer"]> 
   ...more,
 });
 
-const heights = () => [...document.querySelectorAll("svg > g > rect[stroke-width='0.7']")].map((r) => Number(r.getAttribute("height")));
+const heights = () =>
+  [...document.querySelectorAll("svg > g > rect[stroke-width='0.7']")].map((r) => Number(r.getAttribute("height")));
 const labels = () => [...document.querySelectorAll("svg > g > text")].map((t) => t.textContent ?? "");
 
 it("draws thickness to scale, from the substrate up", () => {
-  show(<CutSection substrate="GRP" layers={[layer("barrier", 100), layer("barrier", 200), layer("antifouling-soft", 50)]} />);
+  show(
+    <CutSection
+      substrate="GRP"
+      layers={[layer("barrier", 100), layer("barrier", 200), layer("antifouling-soft", 50)]}
+    />,
+  );
   const h = heights();
   expect(h).toHaveLength(3);
   expect((h[1] as number) / (h[0] as number)).toBeCloseTo(2, 9);
   expect((h[2] as number) / (h[0] as number)).toBeCloseTo(0.5, 9);
-  const ys = [...document.querySelectorAll("svg > g > rect[stroke-width='0.7']")].map((r) => Number(r.getAttribute("y")));
+  const ys = [...document.querySelectorAll("svg > g > rect[stroke-width='0.7']")].map((r) =>
+    Number(r.getAttribute("y")),
+  );
   expect(ys[0]).toBeGreaterThan(ys[2] as number);
 });
 

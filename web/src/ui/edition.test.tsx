@@ -13,7 +13,9 @@ it("puts what was touched over what is stored now, and nothing else", () => {
     note: "theirs",
     at: { x: 2 },
   });
-  expect(merged(opened, { litres: 2, note: "mine", at: { x: 3 } }, { litres: 5, note: "theirs", at: { x: 2 } })).toEqual({
+  expect(
+    merged(opened, { litres: 2, note: "mine", at: { x: 3 } }, { litres: 5, note: "theirs", at: { x: 2 } }),
+  ).toEqual({
     litres: 5,
     note: "mine",
     at: { x: 3 },

@@ -72,7 +72,13 @@ export function faceLanes(ribbon: Schemas["Ribbon"], show: Show, only?: string):
       return (
         <>
           <path d={path(0, cut)} fill="none" stroke="currentColor" strokeWidth={2} />
-          <path d={path(Math.max(0, cut - 1), times.length)} fill="none" stroke="currentColor" strokeWidth={2} strokeDasharray="5 3" />
+          <path
+            d={path(Math.max(0, cut - 1), times.length)}
+            fill="none"
+            stroke="currentColor"
+            strokeWidth={2}
+            strokeDasharray="5 3"
+          />
           <WetStrip face={face} x={x} y={H - 5} />
         </>
       );

@@ -89,7 +89,9 @@ it("takes degrees Fahrenheit with their offset", async () => {
 it("shows an error at its field in place of the hint, and in the user's units", async () => {
   localStorage.setItem("units", "imperial");
   show(
-    <Errors.Provider value={{ "dimensions.beamM": [{ text: "at most " }, { value: 3, unit: "m", digits: 0 }], list: "add one" }}>
+    <Errors.Provider
+      value={{ "dimensions.beamM": [{ text: "at most " }, { value: 3, unit: "m", digits: 0 }], list: "add one" }}
+    >
       <NumberField name="dimensions.beamM" label="Beam" hint="over all" unit="m" value={1} onChange={() => {}} />
       <TextField name="other" label="Name" hint="hers" value="" onChange={() => {}} />
       <FieldError name="list" />

@@ -1,7 +1,8 @@
 import { expect, it } from "vitest";
 import { readDegrees, readNumber, readPosition, readQuantities, readQuantity } from "./numbers";
 
-const near = (got: number | undefined, want: number) => (Number.isNaN(want) ? expect(got).toBeNaN() : expect(got).toBeCloseTo(want, 9));
+const near = (got: number | undefined, want: number) =>
+  Number.isNaN(want) ? expect(got).toBeNaN() : expect(got).toBeCloseTo(want, 9);
 
 it.each([
   ["1.20", 1.2],
@@ -95,7 +96,12 @@ it("never breaks, and reads what it writes", () => {
   const alphabet = "0123456789.,-+'\" /°NSEWftincm;\t#xµ";
   for (let i = 0; i < 4000; i++) {
     const text = Array.from({ length: random(14) }, () => alphabet[random(alphabet.length)]).join("");
-    for (const v of [readNumber(text), readDegrees(text), readQuantity(text, "m", same), ...readQuantities(text, "m", same, 2)])
+    for (const v of [
+      readNumber(text),
+      readDegrees(text),
+      readQuantity(text, "m", same),
+      ...readQuantities(text, "m", same, 2),
+    ])
       expect(typeof v).toBe("number");
     const n = (random(2_000_000) - 1_000_000) / 1000;
     expect(readNumber(String(n))).toBe(n);

@@ -2,7 +2,8 @@
 const FOOT = 0.3048;
 const INCH = 0.0254;
 const LENGTHS: Record<string, number> = { mm: 0.001, cm: 0.01, m: 1, µm: 1e-6 };
-const FEET = /^([-+]?)(?:(\d+(?:[.,]\d+)?)\s*(?:'|ft)\s*)?(?:(\d+(?:[.,]\d+)?)?(?:\s+)?(?:(\d+)\/(\d+))?\s*(?:"|''|in)?)?$/;
+const FEET =
+  /^([-+]?)(?:(\d+(?:[.,]\d+)?)\s*(?:'|ft)\s*)?(?:(\d+(?:[.,]\d+)?)?(?:\s+)?(?:(\d+)\/(\d+))?\s*(?:"|''|in)?)?$/;
 const DEGREES =
   /^([NSEW])?\s*([-+]?\d+(?:[.,]\d+)?)\s*[°d:\s]\s*(?:(\d+(?:[.,]\d+)?)\s*['m:\s]?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:"|''|s)?)?)?\s*([NSEW])?$/i;
 
@@ -21,7 +22,8 @@ const plain = (text: string) =>
  */
 export function readNumber(text: string): number {
   let t = plain(text);
-  const grouped = /^[-+]?\d{1,3}(?: \d{3})+(?:[.,]\d+)?$|^[-+]?\d{1,3}(?:,\d{3})+\.\d+$|^[-+]?\d{1,3}(?:\.\d{3})+,\d+$/.exec(t);
+  const grouped =
+    /^[-+]?\d{1,3}(?: \d{3})+(?:[.,]\d+)?$|^[-+]?\d{1,3}(?:,\d{3})+\.\d+$|^[-+]?\d{1,3}(?:\.\d{3})+,\d+$/.exec(t);
   if (grouped) {
     const decimal = Math.max(t.lastIndexOf("."), t.lastIndexOf(","));
     t = [...t].filter((c, i) => i === decimal || !/[ .,]/.test(c)).join("");
@@ -98,7 +100,12 @@ export function readQuantity(text: string, unit: string, toMetric: (v: number, u
  * 3' 6", 2' 1". Of a line that is known to have so many, "1,20,0,45" too is plain. What could be read in two ways is
  * NaN.
  */
-export function readQuantities(line: string, unit: string, toMetric: (v: number, unit: string) => number, many = 0): number[] {
+export function readQuantities(
+  line: string,
+  unit: string,
+  toMetric: (v: number, unit: string) => number,
+  many = 0,
+): number[] {
   // Feet and inches have spaces inside: they are read first and leave their metres behind.
   const feet: number[] = [];
   const t = plain(line).replace(
@@ -121,7 +128,8 @@ export function readQuantities(line: string, unit: string, toMetric: (v: number,
     const halves = only.split(",");
     if (halves.length === many || (halves.length === 2 && halves.some((h) => h.includes(".")))) return halves.map(one);
     // Every number with its own decimal comma.
-    if (many > 0 && halves.length === 2 * many) return Array.from({ length: many }, (_, k) => one(`${halves[2 * k]},${halves[2 * k + 1]}`));
+    if (many > 0 && halves.length === 2 * many)
+      return Array.from({ length: many }, (_, k) => one(`${halves[2 * k]},${halves[2 * k + 1]}`));
     return [Number.NaN];
   }
   return parts.map(one);

@@ -40,7 +40,8 @@ export function useKeptForOffline(boatId: string, placeId: string) {
           `/api/surfaces/${s.id}/fairing?set=`,
           ...s.crafts.map((c) => `/api/surfaces/${s.id}/finishes/${c}`),
         ]);
-        for (const url of [...verdicts, ...more, `/api/stores?boatId=${boatId}`, "/api/finishes", ...benches]) await fetch(url);
+        for (const url of [...verdicts, ...more, `/api/stores?boatId=${boatId}`, "/api/finishes", ...benches])
+          await fetch(url);
       } catch {
         kept.delete(boatId); // no answer: the next visit tries again
       }

@@ -62,7 +62,11 @@ export function written(spans: Spans, shown: Shown, zone: string): string {
   return spans
     .map((s) => {
       if (s.at)
-        return s.date ? (s.day ? day(s.at, zone) : stamp(s.at, zone)) : `${s.day ? `${weekday(s.at, zone)} ` : ""}${clock(s.at, zone)}`;
+        return s.date
+          ? s.day
+            ? day(s.at, zone)
+            : stamp(s.at, zone)
+          : `${s.day ? `${weekday(s.at, zone)} ` : ""}${clock(s.at, zone)}`;
       if (s.say !== undefined) {
         const text = tr(
           s.say,

@@ -103,7 +103,15 @@ it("shows what differs between a stale edit and what is stored, and lets either 
 });
 
 it("shows no conflict for other refusals", () => {
-  show(<Conflict error={new Refused(422, "bad", {})} mine={{}} stored={() => ({})} onMine={() => {}} onTheirs={() => {}} />);
+  show(
+    <Conflict
+      error={new Refused(422, "bad", {})}
+      mine={{}}
+      stored={() => ({})}
+      onMine={() => {}}
+      onTheirs={() => {}}
+    />,
+  );
   expect(document.querySelector("dialog")).toBeNull();
 });
 
@@ -125,7 +133,11 @@ it("shows what is loaded, that it loads, or why not", () => {
   expect(screen.getByText("here")).toBeTruthy();
   rerender(<Loaded query={{ data: undefined as string | undefined, error: null }}>{(d) => <p>{d}</p>}</Loaded>);
   expect(screen.getByText("Loading…")).toBeTruthy();
-  rerender(<Loaded query={{ data: undefined as string | undefined, error: new Error("the cable is out") }}>{(d) => <p>{d}</p>}</Loaded>);
+  rerender(
+    <Loaded query={{ data: undefined as string | undefined, error: new Error("the cable is out") }}>
+      {(d) => <p>{d}</p>}
+    </Loaded>,
+  );
   expect(screen.getByRole("alert").textContent).toContain("the cable is out");
 });
 
@@ -173,7 +185,8 @@ describe("a refused request", () => {
     [500, null, "The program answered 500."],
     [404, { title: "Not Found" }, "Not Found"],
   ])("says something for %i", (status, body, message) => expect(refusedBy(status, body).message).toBe(message));
-  it("keeps what is stored now", () => expect(refusedBy(409, { current: { name: "x" } }).current).toEqual({ name: "x" }));
+  it("keeps what is stored now", () =>
+    expect(refusedBy(409, { current: { name: "x" } }).current).toEqual({ name: "x" }));
   it("says so when the program does not answer", async () => {
     await expect(ok(Promise.reject(new TypeError("failed")))).rejects.toThrow("does not answer");
   });

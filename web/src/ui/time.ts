@@ -15,12 +15,15 @@ function formatter(zone: string, key: string, options: Intl.DateTimeFormatOption
 const format = (t: string | number | Date, zone: string, key: string, o: Intl.DateTimeFormatOptions) =>
   formatter(zone, key, o).format(new Date(t));
 
-export const clock = (t: string | number | Date, zone: string) => format(t, zone, "hm", { hour: "2-digit", minute: "2-digit" });
+export const clock = (t: string | number | Date, zone: string) =>
+  format(t, zone, "hm", { hour: "2-digit", minute: "2-digit" });
 export const weekday = (t: string | number | Date, zone: string) => format(t, zone, "wd", { weekday: "long" });
-export const day = (t: string | number | Date, zone: string) => format(t, zone, "d", { weekday: "short", day: "numeric", month: "short" });
+export const day = (t: string | number | Date, zone: string) =>
+  format(t, zone, "d", { weekday: "short", day: "numeric", month: "short" });
 export const longDay = (t: string | number | Date, zone: string) =>
   format(t, zone, "ld", { weekday: "long", day: "numeric", month: "long" });
-export const monthOf = (t: string | number | Date, zone: string) => format(t, zone, "mo", { month: "short", year: "numeric" });
+export const monthOf = (t: string | number | Date, zone: string) =>
+  format(t, zone, "mo", { month: "short", year: "numeric" });
 export const stamp = (t: string | number | Date, zone: string) => `${day(t, zone)}, ${clock(t, zone)}`;
 export const hourOf = (t: number, zone: string) => Number(format(t, zone, "h", { hour: "2-digit" }));
 export const sameDay = (a: string | number, b: string | number, zone: string) => day(a, zone) === day(b, zone);
@@ -42,7 +45,11 @@ export function span(hours: number): string {
 export function workdays(hours: number, dayH: number): string {
   if (hours <= dayH || dayH <= 0) return span(hours);
   const days = Math.ceil(hours / dayH);
-  return tr("{hours}, about {days} working days of {x}", { hours: span(hours), days, x: span(Math.round(2 * dayH) / 2) });
+  return tr("{hours}, about {days} working days of {x}", {
+    hours: span(hours),
+    days,
+    x: span(Math.round(2 * dayH) / 2),
+  });
 }
 
 /** Hours that pass by themselves, such as a wait: "60 h", "5 days" on the calendar from three days on. */
@@ -50,7 +57,10 @@ export function elapsed(hours: number): string {
   if (hours < 72) return span(hours);
   const days = hours / 24;
   const shown = days < 10 ? Math.round(days * 10) / 10 : Math.round(days);
-  return tr("{days, plural, one {{shown} day} other {{shown} days}}", { days: shown, shown: shown.toLocaleString(LOCALE) });
+  return tr("{days, plural, one {{shown} day} other {{shown} days}}", {
+    days: shown,
+    shown: shown.toLocaleString(LOCALE),
+  });
 }
 
 /** The value of a datetime-local field for an instant in a zone. */

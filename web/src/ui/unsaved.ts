@@ -37,7 +37,8 @@ export function useLeaveAsked() {
       "click",
       (e) => {
         const link = (e.target as Element).closest?.("a[href]") as HTMLAnchorElement | null;
-        if (!link || link.target || link.download || e.ctrlKey || e.metaKey || e.shiftKey || !elsewhere(link.href)) return;
+        if (!link || link.target || link.download || e.ctrlKey || e.metaKey || e.shiftKey || !elsewhere(link.href))
+          return;
         if (mayLeave()) return;
         e.preventDefault();
         e.stopPropagation();
@@ -49,7 +50,8 @@ export function useLeaveAsked() {
       "navigate",
       (e) => {
         const l = e as Leaving;
-        if (l.navigationType === "traverse" && l.cancelable && elsewhere(l.destination.url) && !mayLeave()) e.preventDefault();
+        if (l.navigationType === "traverse" && l.cancelable && elsewhere(l.destination.url) && !mayLeave())
+          e.preventDefault();
       },
       on,
     );

@@ -16,7 +16,10 @@ export type Edition<T> = { version: number; value: T };
  * A form over an edition of a thing, taken when the form opens: what is fetched anew meanwhile changes neither the fields nor
  * the edition that the edit is sent for. of is the form's part of a thing, or of none.
  */
-export function useEdition<C extends { version: number }, T extends object>(first: C | undefined, of: (thing?: C) => T) {
+export function useEdition<C extends { version: number }, T extends object>(
+  first: C | undefined,
+  of: (thing?: C) => T,
+) {
   const [opened, setOpened] = useState<Edition<T>>(() => ({ version: first?.version ?? 0, value: of(first) }));
   const [edit, set] = useState(opened.value);
   useChanged(edit, opened.value);

@@ -46,7 +46,8 @@ export function useUndoKeys(undo: () => void, redo: () => void) {
     const press = (e: KeyboardEvent) => {
       const el = e.target as HTMLElement;
       const typing =
-        (el instanceof HTMLInputElement && !["checkbox", "radio", "range"].includes(el.type)) || el instanceof HTMLTextAreaElement;
+        (el instanceof HTMLInputElement && !["checkbox", "radio", "range"].includes(el.type)) ||
+        el instanceof HTMLTextAreaElement;
       if (!(e.ctrlKey || e.metaKey) || typing || document.querySelector("dialog[open]")) return;
       const k = e.key.toLowerCase();
       if (k === "z" && !e.shiftKey) latest.current.undo();

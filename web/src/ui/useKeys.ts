@@ -22,7 +22,8 @@ export function useKeys(boats: Schemas["Boat"][], boat: Schemas["Boat"] | undefi
       if (letter === "y" && boats.length > 1) return "/yard";
       if (letter === "i") return "/library";
       if (!boat) return undefined;
-      if (letter === "n") return `/boats/${boats[(boats.indexOf(boat) + 1) % boats.length]?.id}/${pathname.split("/")[3] ?? "today"}`;
+      if (letter === "n")
+        return `/boats/${boats[(boats.indexOf(boat) + 1) % boats.length]?.id}/${pathname.split("/")[3] ?? "today"}`;
       const screen = SCREENS.find((s) => s.key === letter);
       return screen && `/boats/${boat.id}/${screen.path}`;
     };

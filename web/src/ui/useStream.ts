@@ -3,7 +3,10 @@ import { Refused, refusedBy, type Words } from "../api/client";
 import { tr } from "../words/words";
 
 /** Work on the server that answers in JSON lines: how far it is, its result, and a way to stop. */
-export function useStream<L extends { done: number; result?: unknown; trouble?: Words }>(path: string, method: "GET" | "POST" = "GET") {
+export function useStream<L extends { done: number; result?: unknown; trouble?: Words }>(
+  path: string,
+  method: "GET" | "POST" = "GET",
+) {
   const [done, setDone] = useState(0);
   const [last, setLast] = useState<L>();
   const [error, setError] = useState<Error>();
@@ -43,7 +46,8 @@ export function useStream<L extends { done: number; result?: unknown; trouble?: 
 }
 
 /** What ended a stream, in words. */
-export const troubleOf = (error: Error): Words => (error instanceof Refused ? error.fields[""] : undefined) ?? error.message;
+export const troubleOf = (error: Error): Words =>
+  (error instanceof Refused ? error.fields[""] : undefined) ?? error.message;
 
 /** The lines of a stream of text. */
 async function* lines(body: ReadableStream<Uint8Array>) {

@@ -15,7 +15,12 @@ function airAt(hours: Air[], t: number): Air | undefined {
   if (!a || !b) return a;
   const f = (t - at(a)) / (at(b) - at(a));
   const mid = (p: number, q: number) => p + f * (q - p);
-  return { ...a, surfaceC: mid(a.surfaceC, b.surfaceC), dewPointC: mid(a.dewPointC, b.dewPointC), rhPct: mid(a.rhPct, b.rhPct) };
+  return {
+    ...a,
+    surfaceC: mid(a.surfaceC, b.surfaceC),
+    dewPointC: mid(a.dewPointC, b.dewPointC),
+    rhPct: mid(a.rhPct, b.rhPct),
+  };
 }
 
 const H = 84;
@@ -106,7 +111,8 @@ export function weatherLanes(hours: Air[], show: ReturnType<typeof useSettings>[
       read: (t) => {
         const a = airAt(hours, t);
         if (!a) return tr("not known");
-        const rain = a.rainMM === undefined ? tr("rain not known") : a.rainMM === 0 ? tr("dry") : `${said(a.rainMM, "mm")}/h`;
+        const rain =
+          a.rainMM === undefined ? tr("rain not known") : a.rainMM === 0 ? tr("dry") : `${said(a.rainMM, "mm")}/h`;
         return a.windMS === undefined ? rain : tr("{rain}, wind {wind}", { rain, wind: said(a.windMS, "m/s", 0) });
       },
       draw: (x, width) => (

@@ -26,7 +26,14 @@ const ROOMS = [
     "core/film/mix",
     "core/job/application",
   ],
-  ...["core/job/task", "core/job/logbook", "core/job/upkeep", "core/job/buildup/section", "core/planning/plan", "core/base/working"],
+  ...[
+    "core/job/task",
+    "core/job/logbook",
+    "core/job/upkeep",
+    "core/job/buildup/section",
+    "core/planning/plan",
+    "core/base/working",
+  ],
   ...["app/bench", "app/log", "app/jobs", "app/today", "app/records"],
 ];
 const roomOf = (file: string) => ROOMS.some((r) => file.startsWith(`${r}/`) || file === `${r}.go`);
@@ -49,7 +56,10 @@ function read(path: string) {
       calls.push({
         at: `${path}: ${n.getText().slice(0, 60)}`,
         message: message && ts.isStringLiteralLike(message) ? message.text : undefined,
-        values: values && ts.isObjectLiteralExpression(values) ? values.properties.map((p) => p.name?.getText() ?? "") : undefined,
+        values:
+          values && ts.isObjectLiteralExpression(values)
+            ? values.properties.map((p) => p.name?.getText() ?? "")
+            : undefined,
       });
     }
     if (ts.isJsxText(n) && /\p{L}{3}/u.test(n.text)) bare.push(`${path}: ${n.text.trim()}`);
@@ -103,14 +113,20 @@ describe("the catalogue", () => {
   });
 
   it("is whole in the second language for the screens at the boat", () => {
-    const screens = files.filter((f) => SCREENS.some((s) => f.path.startsWith(s))).flatMap((f) => f.calls.map((c) => c.message ?? ""));
+    const screens = files
+      .filter((f) => SCREENS.some((s) => f.path.startsWith(s)))
+      .flatMap((f) => f.calls.map((c) => c.message ?? ""));
     const rooms = Object.entries(core).flatMap(([file, said]) => (roomOf(file) ? said : []));
     expect(rooms.length).toBeGreaterThan(500);
     expect([...new Set([...screens, ...rooms, ...NAMED])].filter((m) => !(m in catalogue))).toEqual([]);
   });
 
   it("has nothing that nobody says, and every translation is filled like its English", () => {
-    const said = new Set([...files.flatMap((f) => f.calls.map((c) => c.message)), ...Object.values(core).flat(), ...NAMED]);
+    const said = new Set([
+      ...files.flatMap((f) => f.calls.map((c) => c.message)),
+      ...Object.values(core).flat(),
+      ...NAMED,
+    ]);
     expect(Object.keys(catalogue).filter((m) => !said.has(m))).toEqual([]);
     for (const [message, own] of Object.entries(catalogue)) {
       expect(names(own), message).toEqual(names(message));
@@ -151,9 +167,16 @@ describe("another language", () => {
       toMetric: (v: number) => v,
       shownUnit: (u: string) => u,
     } as const;
-    const spans = [{ say: "{0}: {1} first, then {2}.", with: [[{ text: "Deck", strong: true }], [{ say: "wash" }], [{ say: "varnish" }]] }];
+    const spans = [
+      {
+        say: "{0}: {1} first, then {2}.",
+        with: [[{ text: "Deck", strong: true }], [{ say: "wash" }], [{ say: "varnish" }]],
+      },
+    ];
     expect(written(spans, shown, "UTC")).toBe("Deck : d’abord laver, puis vernis.");
-    expect(written([{ say: "Sand first: its window closed {0}.", lower: true, with: [[{ text: "x" }]] }], shown, "UTC")).toMatch(/^poncez/);
+    expect(
+      written([{ say: "Sand first: its window closed {0}.", lower: true, with: [[{ text: "x" }]] }], shown, "UTC"),
+    ).toMatch(/^poncez/);
     expect(tr("never {n} said", { n: 2 })).toBe("never 2 said");
     expect(word("no such name")).toBe("no such name");
     expect(filled([[{ text: "3" }], [{ text: "3 a" }]], () => "x")).toEqual({ 0: 3, 1: "x" });

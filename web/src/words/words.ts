@@ -15,7 +15,8 @@ export const language: Language = stored === "fr" ? "fr" : "en";
 const catalogue: Record<string, string> = language === "fr" ? (await import("./fr.json")).default : {};
 
 /** The locale of dates and figures: the person's own order of a date, in the language of the words. */
-export const LOCALE = globalThis.navigator?.languages?.find((l) => l.startsWith(language)) ?? (language === "en" ? "en-GB" : language);
+export const LOCALE =
+  globalThis.navigator?.languages?.find((l) => l.startsWith(language)) ?? (language === "en" ? "en-GB" : language);
 
 /** What stands before the decimals. */
 export const POINT = (1.5).toLocaleString(LOCALE).charAt(1);
@@ -74,7 +75,8 @@ export function word(name: string): string {
 export function named<T>(tables: T): T {
   if (language === "en" || typeof tables !== "object" || tables === null) return tables;
   if (Array.isArray(tables)) return tables.map(named) as T;
-  const put = (key: string, value: unknown) => (NAMES.has(key) && typeof value === "string" ? word(value) : named(value));
+  const put = (key: string, value: unknown) =>
+    NAMES.has(key) && typeof value === "string" ? word(value) : named(value);
   return Object.fromEntries(Object.entries(tables).map(([key, value]) => [key, put(key, value)])) as T;
 }
 

@@ -36,7 +36,9 @@ const NOTHING: Ask = { filler: "", stiffness: "peanut butter", grade: "" };
 
 /** Only what was told: the rest keeps its default on the server. */
 function told<T extends object>(o: T): Partial<T> {
-  return Object.fromEntries(Object.entries(o).filter(([, v]) => v !== undefined && v !== "" && !Number.isNaN(v))) as Partial<T>;
+  return Object.fromEntries(
+    Object.entries(o).filter(([, v]) => v !== undefined && v !== "" && !Number.isNaN(v)),
+  ) as Partial<T>;
 }
 
 /** At the pot: what to pour, how long there is, how to lay it, when to come back. */
@@ -53,7 +55,9 @@ export function Bench() {
   };
   return (
     <>
-      <Loaded query={bench}>{(b) => <Shown bench={b} boatId={boatId} ask={ask} setAsk={setAsk} choose={choose} />}</Loaded>
+      <Loaded query={bench}>
+        {(b) => <Shown bench={b} boatId={boatId} ask={ask} setAsk={setAsk} choose={choose} />}
+      </Loaded>
       <Reckon boatId={boatId} productId={bench.data?.productId ?? productId} />
     </>
   );
@@ -93,7 +97,9 @@ function Shown({
               litresH: <Quantity value={b.litresH} unit="L" />,
               x: b.ownRate ? tr("(your own rate, from the log)") : tr("(a rule of thumb)"),
               potC: <Quantity value={b.potC} unit="°C" />,
-              potLifeH: b.batches.potLifeH > 0 && tr(", where such a pot lives {potLifeH}", { potLifeH: span(b.batches.potLifeH) }),
+              potLifeH:
+                b.batches.potLifeH > 0 &&
+                tr(", where such a pot lives {potLifeH}", { potLifeH: span(b.batches.potLifeH) }),
             })
           ) : (
             <Link className="linked" to="../build-up" relative="path">
@@ -148,7 +154,9 @@ function Shown({
                 key={b.surfaceId}
                 bench={b}
                 boatId={boatId}
-                weighed={ask.baseG && ask.hardenerG ? `&base=${ask.baseG.toFixed(1)}&hardener=${ask.hardenerG.toFixed(1)}` : ""}
+                weighed={
+                  ask.baseG && ask.hardenerG ? `&base=${ask.baseG.toFixed(1)}&hardener=${ask.hardenerG.toFixed(1)}` : ""
+                }
               />
             )}
           </div>
@@ -245,7 +253,10 @@ function Adjust({ bench: b, ask, setAsk }: { bench: Schemas["Bench"]; ask: Ask; 
             onChange={(filler) => setAsk({ ...ask, filler })}
             options={[
               { value: "", label: tr("none") },
-              ...b.fillers.map((f) => ({ value: f.key, label: `${f.name} (${f.structural ? "structural" : "fairing"})` })),
+              ...b.fillers.map((f) => ({
+                value: f.key,
+                label: `${f.name} (${f.structural ? "structural" : "fairing"})`,
+              })),
             ]}
           />
         )}

@@ -15,7 +15,9 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
   const zone = b.place.timeZone;
   const surface = b.surfaces.find((s) => s.id === b.surfaceId);
   const build = useBuildUp(b.surfaceId).data;
-  const task = build?.tasks.find((t) => t.films && t.productId === b.productId && t.state !== "done" && t.state !== "skipped");
+  const task = build?.tasks.find(
+    (t) => t.films && t.productId === b.productId && t.state !== "done" && t.state !== "skipped",
+  );
   const { prose } = useSettings();
   const what = task ? prose(task.what) : b.product;
   // Where something speaks against it, it is not what the screen asks for; what was done is logged all the same.
@@ -69,7 +71,12 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
               {tr("Add litres, film, photos")}
             </Link>
           )}
-          <button type="button" className="btn min-h-12" disabled={undo.isPending} onClick={() => undo.mutate(undefined)}>
+          <button
+            type="button"
+            className="btn min-h-12"
+            disabled={undo.isPending}
+            onClick={() => undo.mutate(undefined)}
+          >
             {tr("Take it back")}
           </button>
         </p>
@@ -80,7 +87,11 @@ export function ItIsOn({ bench: b, boatId, weighed }: { bench: Schemas["Bench"];
       {sure ? (
         <div className="border-l-4 border-primary pl-3">
           <p>
-            {trNodes("{name}, {what}, begun {now}.", { name: <b>{surface?.name}</b>, what, now: stamp(new Date(now).toISOString(), zone) })}
+            {trNodes("{name}, {what}, begun {now}.", {
+              name: <b>{surface?.name}</b>,
+              what,
+              now: stamp(new Date(now).toISOString(), zone),
+            })}
           </p>
           <p className="mt-2 flex flex-wrap gap-2">
             <button

@@ -28,7 +28,11 @@ export function LayIt({ bench: b, part }: { bench: Schemas["Bench"]; part: "befo
               </>
             );
             return (
-              <li key={c.key} data-check={c.state} className={`rule-b ${c.state === "no" ? "border-l-4 border-l-error pl-2" : ""}`}>
+              <li
+                key={c.key}
+                data-check={c.state}
+                className={`rule-b ${c.state === "no" ? "border-l-4 border-l-error pl-2" : ""}`}
+              >
                 {c.state === "ask" ? (
                   <button
                     type="button"
@@ -65,7 +69,9 @@ export function LayIt({ bench: b, part }: { bench: Schemas["Bench"]; part: "befo
         {trNodes("{b}: on the comb {wetUm} is wetted{dryUm}; {dftUm} are left", {
           b: <b>{trNodes("{wftUm} wet", { wftUm: <Quantity value={b.wftUm} unit="µm" /> })}</b>,
           wetUm: <Quantity value={b.comb.wetUm} unit="µm" />,
-          dryUm: b.comb.dryUm > 0 && <>{trNodes(", {dryUm} stays dry", { dryUm: <Quantity value={b.comb.dryUm} unit="µm" /> })}</>,
+          dryUm: b.comb.dryUm > 0 && (
+            <>{trNodes(", {dryUm} stays dry", { dryUm: <Quantity value={b.comb.dryUm} unit="µm" /> })}</>
+          ),
           dftUm: <Quantity value={b.dftUm} unit="µm" />,
         })}
       </p>

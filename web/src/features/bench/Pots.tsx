@@ -45,7 +45,11 @@ export function Pots({ bench: b, boatId }: { bench: Schemas["Bench"]; boatId: st
           <Timers timers={p.timers} now={now} zone={zone} />
           <p className="no-print mt-2 flex flex-wrap gap-2">
             {!p.laidAt && p.surfaceId && (
-              <button type="button" className="btn btn-neutral min-h-12" onClick={() => put.mutate(edit(p, { laidAt: at() }))}>
+              <button
+                type="button"
+                className="btn btn-neutral min-h-12"
+                onClick={() => put.mutate(edit(p, { laidAt: at() }))}
+              >
                 {tr("The first of it is on")}
               </button>
             )}
@@ -74,9 +78,17 @@ function Timers({ timers, now, zone }: { timers: Schemas["ClockTimer"][]; now: n
         const left = t.at ? Date.parse(t.at) - now : undefined;
         return (
           <li key={t.key} data-timer={t.key} className="rule-b grid grid-cols-[1fr_auto] gap-x-3 py-1.5">
-            <span className={left !== undefined && left <= 0 && left > -60_000 ? "font-bold text-error" : ""}>{word(t.label)}</span>
+            <span className={left !== undefined && left <= 0 && left > -60_000 ? "font-bold text-error" : ""}>
+              {word(t.label)}
+            </span>
             <b className="text-right text-lg tabular-nums">
-              {left === undefined ? tr("beyond the forecast") : left < -60_000 ? tr("past") : left <= 0 ? tr("now") : countdown(left)}
+              {left === undefined
+                ? tr("beyond the forecast")
+                : left < -60_000
+                  ? tr("past")
+                  : left <= 0
+                    ? tr("now")
+                    : countdown(left)}
             </b>
             <span className="quiet text-sm">
               {t.at && stamp(t.at, zone)}

@@ -82,7 +82,10 @@ export function Pour({
             <b className="text-2xl">{shows(t, way, prose)}</b>
             <span className="quiet text-sm">
               {tr("add {x}", {
-                x: t.addG !== undefined && way === "scale" ? `${grams(t.addG)} g` : prose([{ value: t.addML, unit: "mL", digits: 0 }]),
+                x:
+                  t.addG !== undefined && way === "scale"
+                    ? `${grams(t.addG)} g`
+                    : prose([{ value: t.addML, unit: "mL", digits: 0 }]),
               })}
             </span>
             <span className="quiet text-right text-sm">
@@ -93,7 +96,10 @@ export function Pour({
       </ol>
       {b.pot.curedKgL > 0 && (
         <p className="mt-1 text-sm">
-          {tr("Cured: {x}; sanding {sanding}.", { x: prose([{ value: b.pot.curedKgL, unit: "kg/L", digits: 2 }]), sanding: b.pot.sanding })}
+          {tr("Cured: {x}; sanding {sanding}.", {
+            x: prose([{ value: b.pot.curedKgL, unit: "kg/L", digits: 2 }]),
+            sanding: b.pot.sanding,
+          })}
         </p>
       )}
       {b.pot.working.warnings.map((w) => (
@@ -103,7 +109,11 @@ export function Pour({
       ))}
       {way === "scale" && <Scale bench={b} on={live} setOn={setLive} weighed={weighed} />}
       {b.mixed && (
-        <p role="status" data-testid="ratio" className={`mt-2 border-l-4 pl-3 ${b.mixed.within ? "border-success" : "border-error"}`}>
+        <p
+          role="status"
+          data-testid="ratio"
+          className={`mt-2 border-l-4 pl-3 ${b.mixed.within ? "border-success" : "border-error"}`}
+        >
           {trNodes("{b}, {tolerancePct} % is allowed; {means}.{within}{within2}", {
             b: (
               <b>
@@ -120,7 +130,10 @@ export function Pour({
               !b.mixed.within &&
               b.mixed.addHardenerG > 0.5 &&
               tr(" Add {addHardenerG} g of hardener.", { addHardenerG: grams(b.mixed.addHardenerG) }),
-            within2: !b.mixed.within && b.mixed.addBaseG > 0.5 && tr(" Add {addBaseG} g of base.", { addBaseG: grams(b.mixed.addBaseG) }),
+            within2:
+              !b.mixed.within &&
+              b.mixed.addBaseG > 0.5 &&
+              tr(" Add {addBaseG} g of base.", { addBaseG: grams(b.mixed.addBaseG) }),
           })}
         </p>
       )}
@@ -165,7 +178,11 @@ function Scale({
   const values = useQuery({
     queryKey: key("values", scale?.id, want),
     queryFn: () =>
-      ok(api.GET("/api/instruments/{id}/values", { params: { path: { id: scale?.id ?? "" }, query: { want: Math.round(want) } } })),
+      ok(
+        api.GET("/api/instruments/{id}/values", {
+          params: { path: { id: scale?.id ?? "" }, query: { want: Math.round(want) } },
+        }),
+      ),
     enabled: on && scale !== undefined && target !== undefined,
     refetchInterval: 500,
     staleTime: 0,
@@ -196,12 +213,21 @@ function Scale({
       ) : target ? (
         <>
           <p className="text-sm">
-            {tr("{what}: pour to {want} g. {name} shows", { what: word(target.what), want: grams(want), name: scale.name })}
+            {tr("{what}: pour to {want} g. {name} shows", {
+              what: word(target.what),
+              want: grams(want),
+              name: scale.name,
+            })}
           </p>
           <p className="font-slab text-5xl font-semibold" aria-live="off">
             {g === undefined ? "–" : `${grams(Math.max(0, g))} g`}
           </p>
-          <progress className="progress h-4 w-full max-w-md" value={Math.max(0, g ?? 0)} max={want} aria-label={word(target.what)} />
+          <progress
+            className="progress h-4 w-full max-w-md"
+            value={Math.max(0, g ?? 0)}
+            max={want}
+            aria-label={word(target.what)}
+          />
           <p className="mt-2 flex gap-2">
             <button type="button" className="btn btn-neutral min-h-12" disabled={g === undefined} onClick={next}>
               {tr("{what} is in", { what: word(target.what) })}

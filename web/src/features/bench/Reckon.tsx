@@ -59,7 +59,9 @@ function Source({ from, today }: { from: From | undefined; today: Schemas["Today
   if (from !== "phone") return null;
   return (
     <p className="quiet text-sm">
-      {tr("Reckoned on this device, from what it knew at {now}.", { now: stamp(today.ribbon.now, today.place.timeZone) })}
+      {tr("Reckoned on this device, from what it knew at {now}.", {
+        now: stamp(today.ribbon.now, today.place.timeZone),
+      })}
     </p>
   );
 }
@@ -77,7 +79,9 @@ function Pot({ sheet, today }: Part) {
   const lossPct = sheet.lossPct?.[sheet.methods[0] ?? ""] ?? method?.lossPct ?? 0;
   const film = useReckoned(
     "film",
-    areaM2 && areaM2 > 0 && um > 0 ? { volumeSolidsPct: sheet.volumeSolidsPct, dftUm: um, areaM2, coats: 1, lossPct } : undefined,
+    areaM2 && areaM2 > 0 && um > 0
+      ? { volumeSolidsPct: sheet.volumeSolidsPct, dftUm: um, areaM2, coats: 1, lossPct }
+      : undefined,
   );
   const pot = litres ?? (areaM2 ? film.data?.told.practicalL : undefined);
   const twoPart = sheet.ratioByVolume?.hardener || sheet.ratioByWeight?.hardener;
@@ -85,7 +89,9 @@ function Pot({ sheet, today }: Part) {
     "mix",
     pot && pot > 0 && twoPart
       ? {
-          ...(sheet.ratioByVolume?.hardener ? { ratioByVolume: sheet.ratioByVolume } : { ratioByWeight: sheet.ratioByWeight }),
+          ...(sheet.ratioByVolume?.hardener
+            ? { ratioByVolume: sheet.ratioByVolume }
+            : { ratioByWeight: sheet.ratioByWeight }),
           baseKgL: sheet.baseKgL,
           hardenerKgL: sheet.hardenerKgL,
           totalL: pot,
@@ -150,9 +156,18 @@ function Now({ sheet, today }: Part) {
   const [rhPct, setRH] = useState<number>();
   const [surfaceC, setSurface] = useState<number>();
   const whole = tempC !== undefined && rhPct !== undefined;
-  const wet = useReckoned("moist-air", whole ? { tempC, rhPct, ...(surfaceC !== undefined && { surfaceTempC: surfaceC }) } : undefined);
+  const wet = useReckoned(
+    "moist-air",
+    whole ? { tempC, rhPct, ...(surfaceC !== undefined && { surfaceTempC: surfaceC }) } : undefined,
+  );
   const at = Date.parse(today.ribbon.now);
-  const hour = (h: number) => ({ at: new Date(at + h * H).toISOString(), tempC: tempC ?? 0, rhPct: rhPct ?? 0, rainMM: 0, windMS: 0 });
+  const hour = (h: number) => ({
+    at: new Date(at + h * H).toISOString(),
+    tempC: tempC ?? 0,
+    rhPct: rhPct ?? 0,
+    rainMM: 0,
+    windMS: 0,
+  });
   const field = useReckoned(
     "field",
     whole
@@ -192,7 +207,11 @@ function Now({ sheet, today }: Part) {
         </p>
       )}
       {wet.data && (
-        <p>{trNodes("Dew point {dewPointC}.", { dewPointC: <Quantity value={wet.data.told.dewPointC} unit="°C" digits={1} /> })}</p>
+        <p>
+          {trNodes("Dew point {dewPointC}.", {
+            dewPointC: <Quantity value={wet.data.told.dewPointC} unit="°C" digits={1} />,
+          })}
+        </p>
       )}
       <Source from={field.data?.from} today={today} />
     </section>
@@ -216,7 +235,14 @@ function Ahead({ sheet, today }: Part) {
           applyH: 1,
           latitudeDeg: today.place.latitudeDeg,
           longitudeDeg: today.place.longitudeDeg,
-          air: coming.map(({ at, tempC, rhPct, rainMM, windMS, cloudPct }) => ({ at, tempC, rhPct, rainMM, windMS, cloudPct })),
+          air: coming.map(({ at, tempC, rhPct, rainMM, windMS, cloudPct }) => ({
+            at,
+            tempC,
+            rhPct,
+            rainMM,
+            windMS,
+            cloudPct,
+          })),
           surfaceTempsC: temps.slice(from),
         }
       : undefined,
@@ -226,7 +252,12 @@ function Ahead({ sheet, today }: Part) {
   const clockOf = useReckoned(
     "recoat",
     recoat && coming.length > 1
-      ? { min: recoat.min, ...(recoat.max && { max: recoat.max }), minCureC: sheet.minCureC, surfaceTempsC: temps.slice(from) }
+      ? {
+          min: recoat.min,
+          ...(recoat.max && { max: recoat.max }),
+          minCureC: sheet.minCureC,
+          surfaceTempsC: temps.slice(from),
+        }
       : undefined,
   );
   const windows = field.data?.told.windows ?? [];
@@ -251,7 +282,9 @@ function Ahead({ sheet, today }: Part) {
               to: stamp(next.to, zone),
               later:
                 windows.length > 1 &&
-                tr(", or in {later, plural, one {one later window} other {# later windows}}", { later: windows.length - 1 }),
+                tr(", or in {later, plural, one {one later window} other {# later windows}}", {
+                  later: windows.length - 1,
+                }),
             })
           ) : (
             <b>{tr("No hour that is known is within its limits.")}</b>
@@ -261,9 +294,13 @@ function Ahead({ sheet, today }: Part) {
       {told && (
         <p>
           {trNodes("Laid now it may be coated again {x}{closesAfterH}.", {
-            x: told.opensAfterH === null ? tr("past what is known") : tr("after {opensAfterH}", { opensAfterH: elapsed(told.opensAfterH) }),
+            x:
+              told.opensAfterH === null
+                ? tr("past what is known")
+                : tr("after {opensAfterH}", { opensAfterH: elapsed(told.opensAfterH) }),
             closesAfterH:
-              told.closesAfterH !== null && tr(", unsanded until {closesAfterH} after it", { closesAfterH: elapsed(told.closesAfterH) }),
+              told.closesAfterH !== null &&
+              tr(", unsanded until {closesAfterH} after it", { closesAfterH: elapsed(told.closesAfterH) }),
           })}
         </p>
       )}

@@ -11,7 +11,15 @@ import { alarmsOf } from "../../ui/Alarms";
 import { Bench } from "./Bench";
 
 const working = { inputs: [], steps: [], warnings: [] };
-const timer = (key: string, at: string, more = {}) => ({ key, label: key, at, tempC: 18, forecast: true, ring: true, ...more });
+const timer = (key: string, at: string, more = {}) => ({
+  key,
+  label: key,
+  at,
+  tempC: 18,
+  forecast: true,
+  ring: true,
+  ...more,
+});
 
 const bench = (more: Partial<Schemas["Bench"]> = {}): Schemas["Bench"] =>
   ({
@@ -81,7 +89,10 @@ const bench = (more: Partial<Schemas["Bench"]> = {}): Schemas["Bench"] =>
         surfaceId: "t",
         surface: "Hull",
         product: "Primer",
-        timers: [timer("sandable", "2026-05-09T10:05:09Z"), timer("recoat-closes", "2026-05-12T08:00:00Z", { ring: false })],
+        timers: [
+          timer("sandable", "2026-05-09T10:05:09Z"),
+          timer("recoat-closes", "2026-05-12T08:00:00Z", { ring: false }),
+        ],
       },
     ],
     ...more,
@@ -159,10 +170,16 @@ it("starts the timers of a pot with an id of its own, and empties it", async () 
   expect(screen.getByText("now")).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "The first of it is on" }));
   await waitFor(() => expect(calls.filter((c) => c.method === "PUT")).toHaveLength(2));
-  expect(calls.filter((c) => c.method === "PUT")[1]?.body).toMatchObject({ id: "x", laidAt: "2026-05-09T08:00:00.000Z" });
+  expect(calls.filter((c) => c.method === "PUT")[1]?.body).toMatchObject({
+    id: "x",
+    laidAt: "2026-05-09T08:00:00.000Z",
+  });
   await userEvent.click(screen.getByRole("button", { name: "The pot is empty" }));
   await waitFor(() => expect(calls.filter((c) => c.method === "PUT")).toHaveLength(3));
-  expect(calls.filter((c) => c.method === "PUT")[2]?.body).toMatchObject({ id: "x", emptiedAt: "2026-05-09T08:00:00.000Z" });
+  expect(calls.filter((c) => c.method === "PUT")[2]?.body).toMatchObject({
+    id: "x",
+    emptiedAt: "2026-05-09T08:00:00.000Z",
+  });
 });
 
 it("walks through the pours with a scale and sends what was weighed", async () => {
@@ -191,7 +208,9 @@ it("walks through the pours with a scale and sends what was weighed", async () =
 });
 
 it("tells how far off the ratio is and what mends it", async () => {
-  open({ mixed: { offPct: -12, tolerancePct: 5, within: false, addBaseG: 0, addHardenerG: 32.7, means: "it stays soft" } });
+  open({
+    mixed: { offPct: -12, tolerancePct: 5, within: false, addBaseG: 0, addHardenerG: 32.7, means: "it stays soft" },
+  });
   const ratio = await screen.findByTestId("ratio");
   expect(ratio.textContent).toContain("hardener 12.0 % short");
   expect(ratio.textContent).toContain("Add 32.7 g of hardener");
@@ -211,8 +230,19 @@ it("offers a free mix when nothing waits", async () => {
 });
 
 it("logs the usual by two taps, and takes it back", async () => {
-  const task = { id: "k", stepId: "st", what: "primer, coat 1 of 2", films: true, productId: "e", state: "to do", work: "coat" };
-  const calls = open({}, { "GET /api/surfaces/s/build-up": { tasks: [task], steps: [], done: [] }, "POST /api/log": { id: "made" } });
+  const task = {
+    id: "k",
+    stepId: "st",
+    what: "primer, coat 1 of 2",
+    films: true,
+    productId: "e",
+    state: "to do",
+    work: "coat",
+  };
+  const calls = open(
+    {},
+    { "GET /api/surfaces/s/build-up": { tasks: [task], steps: [], done: [] }, "POST /api/log": { id: "made" } },
+  );
   vi.stubGlobal("fetch", withDelete(fetch));
   await userEvent.click(await screen.findByRole("button", { name: "It is on, as planned, now" }));
   expect(await screen.findByText(/primer, coat 1 of 2, begun Sat 9 May/)).toBeTruthy();

@@ -9,7 +9,11 @@ import { editOf } from "./edit";
 type Edit = Schemas["BoatEdit"];
 
 /** Some fields of a boat on a screen that reckons with them, kept by a press; said names that. */
-export function BoatFields(props: { boatId: string; said: string; fields: (edit: Edit, set: (more: Partial<Edit>) => void) => ReactNode }) {
+export function BoatFields(props: {
+  boatId: string;
+  said: string;
+  fields: (edit: Edit, set: (more: Partial<Edit>) => void) => ReactNode;
+}) {
   const boat = (useBoats().data ?? []).find((b) => b.id === props.boatId);
   return boat ? <Fields key={boat.id} boat={boat} {...props} /> : null;
 }

@@ -63,7 +63,10 @@ export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => vo
       unit={unit}
       value={draft.dimensions[k]}
       onChange={(v) =>
-        setDraft({ ...draft, dimensions: { ...draft.dimensions, [k]: v, guessed: guessed.filter((g) => g !== k) as typeof guessed } })
+        setDraft({
+          ...draft,
+          dimensions: { ...draft.dimensions, [k]: v, guessed: guessed.filter((g) => g !== k) as typeof guessed },
+        })
       }
     />
   );
@@ -79,7 +82,12 @@ export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => vo
           }}
         >
           <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-            <TextField name="name" label={tr("Name")} value={draft.name} onChange={(name) => setDraft({ ...draft, name })} />
+            <TextField
+              name="name"
+              label={tr("Name")}
+              value={draft.name}
+              onChange={(name) => setDraft({ ...draft, name })}
+            />
             <TextField
               name="type"
               label={tr("Type")}
@@ -99,7 +107,10 @@ export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => vo
               label={tr("Stands at")}
               value={draft.placeId}
               onChange={(placeId) => setDraft({ ...draft, placeId })}
-              options={[...places.map((p) => ({ value: p.id, label: p.name })), { value: NEW_PLACE, label: tr("a new place…") }]}
+              options={[
+                ...places.map((p) => ({ value: p.id, label: p.name })),
+                { value: NEW_PLACE, label: tr("a new place…") },
+              ]}
             />
             <NumberField
               name="headingDeg"
@@ -144,7 +155,9 @@ export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => vo
             {dim("lwlM", tr("Waterline length"), "m")}
             {dim("beamM", tr("Beam"), "m")}
             {dim("draughtM", tr("Draught"), "m")}
-            {form && !form.open && dim("bodyDraughtM", tr("Draught of the hull"), "m", tr("without fin, skeg and rudder, if known"))}
+            {form &&
+              !form.open &&
+              dim("bodyDraughtM", tr("Draught of the hull"), "m", tr("without fin, skeg and rudder, if known"))}
             {form && form.hulls > 1 && dim("hullBeamM", tr("Beam of one hull"), "m", tr("at the waterline, if known"))}
             {dim("freeboardM", tr("Mean freeboard"), "m")}
             {dim("housesM2", tr("Houses and openings"), "m²", tr("plan area that is not deck"))}

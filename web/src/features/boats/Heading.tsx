@@ -23,7 +23,10 @@ export function Heading({
   const compass = async () => {
     setWrong("");
     const asks = (window.DeviceOrientationEvent ?? {}) as unknown as Asks;
-    if (!("DeviceOrientationEvent" in window) || (asks.requestPermission && (await asks.requestPermission()) !== "granted"))
+    if (
+      !("DeviceOrientationEvent" in window) ||
+      (asks.requestPermission && (await asks.requestPermission()) !== "granted")
+    )
       return setWrong(tr("This device lets out no compass: say which side has the morning sun."));
     const kind = "ondeviceorientationabsolute" in window ? "deviceorientationabsolute" : "deviceorientation";
     const read = (e: Event) => {

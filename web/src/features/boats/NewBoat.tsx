@@ -64,7 +64,11 @@ export function NewBoat() {
   return (
     <>
       <Answer
-        answer={first ? tr("Three steps, and she is in: what she is, how big, where she stands.") : tr("Another boat in three steps.")}
+        answer={
+          first
+            ? tr("Three steps, and she is in: what she is, how big, where she stands.")
+            : tr("Another boat in three steps.")
+        }
         detail={tr(
           "Length and beam are enough: the rest is guessed, marked as guessed with its ±, and can be measured later. What you type is kept if you leave.",
         )}
@@ -85,7 +89,9 @@ export function NewBoat() {
             <div className="flex flex-col gap-3">
               <Refusal error={save.error} />
               {Object.keys(local).length > 0 && (
-                <p className="font-semibold text-error">{tr("Some of it is still missing: see the fields marked above.")}</p>
+                <p className="font-semibold text-error">
+                  {tr("Some of it is still missing: see the fields marked above.")}
+                </p>
               )}
               <button type="submit" className="btn btn-primary min-h-12 self-start" disabled={save.isPending}>
                 {tr("Add the boat")}
@@ -143,7 +149,10 @@ function What({ draft, set }: Step) {
           label={tr("Mostly of")}
           value={draft.substrate}
           onChange={(substrate) => set({ substrate })}
-          options={(meta?.survey.substrates ?? []).map((s) => ({ value: s.key as typeof draft.substrate, label: s.name }))}
+          options={(meta?.survey.substrates ?? []).map((s) => ({
+            value: s.key as typeof draft.substrate,
+            label: s.name,
+          }))}
         />
       </div>
       <div className="mt-3">
@@ -234,7 +243,8 @@ function HowBig({ draft, set }: Step) {
               {guesses.map(({ f, name, pct }, i) => (
                 <span key={f}>
                   {i > 0 && ", "}
-                  {name} <Quantity value={drawn.dimensions[f as "lwlM"] ?? 0} unit={f === "housesM2" ? "m²" : "m"} /> ±{pct} %
+                  {name} <Quantity value={drawn.dimensions[f as "lwlM"] ?? 0} unit={f === "housesM2" ? "m²" : "m"} /> ±
+                  {pct} %
                 </span>
               ))}
               {tr(". Measured some of it?")}
@@ -248,7 +258,9 @@ function HowBig({ draft, set }: Step) {
             <div key={k}>{dim(k, label)}</div>
           ))}
           {dim("housesM2", tr("Houses and openings"), "m²", tr("plan area that is not deck"))}
-          {form && !form.open && dim("bodyDraughtM", tr("Draught of the hull"), "m", tr("without fin, skeg and rudder"))}
+          {form &&
+            !form.open &&
+            dim("bodyDraughtM", tr("Draught of the hull"), "m", tr("without fin, skeg and rudder"))}
           {form && form.hulls > 1 && dim("hullBeamM", tr("Beam of one hull"), "m", tr("at the waterline"))}
         </div>
       </details>
@@ -272,7 +284,10 @@ function Where({ draft, set, at }: Step & { at: string }) {
             label={tr("Place")}
             value={at}
             onChange={(placeId) => set({ placeId })}
-            options={[...places.map((p) => ({ value: p.id, label: p.name })), { value: NEW_PLACE, label: tr("a new place…") }]}
+            options={[
+              ...places.map((p) => ({ value: p.id, label: p.name })),
+              { value: NEW_PLACE, label: tr("a new place…") },
+            ]}
           />
         )}
         {newPlace && (
@@ -350,7 +365,11 @@ function useDrawn({ dimensions, substrate, template }: NewBoatDraft) {
   return useQuery<Schemas["DraftBoat"], Refused>({
     queryKey: key("draft", sent, substrate, template),
     queryFn: () =>
-      ok(api.POST("/api/draw-boat", { body: { dimensions: sent as unknown as Schemas["AreaDimensions"], substrate, template } })),
+      ok(
+        api.POST("/api/draw-boat", {
+          body: { dimensions: sent as unknown as Schemas["AreaDimensions"], substrate, template },
+        }),
+      ),
     enabled: ready && Object.keys(unsendable(dimensions)).length === 0,
     retry: false,
     placeholderData: (old) => old,

@@ -6,7 +6,10 @@ import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../
 import { type At, Position } from "../../ui/Position";
 import { tr } from "../../words/words";
 
-export type PlaceDraft = Omit<Schemas["PlaceEdit"], "latitudeDeg" | "longitudeDeg"> & { latitudeDeg?: number; longitudeDeg?: number };
+export type PlaceDraft = Omit<Schemas["PlaceEdit"], "latitudeDeg" | "longitudeDeg"> & {
+  latitudeDeg?: number;
+  longitudeDeg?: number;
+};
 
 /** Takes a position and looks up the time zone that it lies in; an answer that another question overtook is let go. */
 export function usePlaceAt(place: PlaceDraft, set: (p: PlaceDraft) => void) {
@@ -31,12 +34,25 @@ export function usePlaceAt(place: PlaceDraft, set: (p: PlaceDraft) => void) {
 }
 
 /** The fields of a place; prefix is the path under which the server names them. */
-export function PlaceFields({ prefix = "", place, set }: { prefix?: string; place: PlaceDraft; set: (p: PlaceDraft) => void }) {
+export function PlaceFields({
+  prefix = "",
+  place,
+  set,
+}: {
+  prefix?: string;
+  place: PlaceDraft;
+  set: (p: PlaceDraft) => void;
+}) {
   const zones = useMeta().data?.timeZones;
   const { go, wrong } = usePlaceAt(place, set);
   return (
     <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-      <TextField name={`${prefix}name`} label={tr("Place name")} value={place.name} onChange={(name) => set({ ...place, name })} />
+      <TextField
+        name={`${prefix}name`}
+        label={tr("Place name")}
+        value={place.name}
+        onChange={(name) => set({ ...place, name })}
+      />
       <div className="lg:col-span-2">
         <Position
           name={`${prefix}position`}
@@ -113,7 +129,12 @@ export function PlaceForm({ place, done }: { place: Schemas["Place"]; done: () =
   const save = useChange(
     ["place", "weather"],
     (v: number) =>
-      ok(api.PUT("/api/places/{id}", { params: { path: { id: place.id } }, body: { version: v, value: draft as Schemas["PlaceEdit"] } })),
+      ok(
+        api.PUT("/api/places/{id}", {
+          params: { path: { id: place.id } },
+          body: { version: v, value: draft as Schemas["PlaceEdit"] },
+        }),
+      ),
     done,
   );
   const submit = (v = version) => {

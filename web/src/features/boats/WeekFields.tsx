@@ -7,7 +7,15 @@ type Work = { week?: Hours[]; crew?: number };
 
 // The week is kept from Sunday on and shown from Monday on.
 const DAYS = [1, 2, 3, 4, 5, 6, 0];
-const NAMES = [tr("Sunday"), tr("Monday"), tr("Tuesday"), tr("Wednesday"), tr("Thursday"), tr("Friday"), tr("Saturday")];
+const NAMES = [
+  tr("Sunday"),
+  tr("Monday"),
+  tr("Tuesday"),
+  tr("Wednesday"),
+  tr("Thursday"),
+  tr("Friday"),
+  tr("Saturday"),
+];
 const off: Hours = { fromH: 0, toH: 0 };
 
 /** When people work on the boat, and how many lay a coat together. */
@@ -17,7 +25,9 @@ export function WeekFields({ week, crew, set }: Work & { set: (w: Work) => void 
   const change = (i: number, h: Hours) => set({ crew, week: NAMES.map((_, k) => (k === i ? h : (week?.[k] ?? off))) });
   return (
     <fieldset className="mt-4 border border-base-300 p-4" data-field="week">
-      <legend className="px-1 font-slab font-semibold">{crew === undefined ? tr("Working hours") : tr("Hands and hours")}</legend>
+      <legend className="px-1 font-slab font-semibold">
+        {crew === undefined ? tr("Working hours") : tr("Hands and hours")}
+      </legend>
       <div className="grid gap-4 sm:grid-cols-2">
         {crew !== undefined && (
           <NumberField
@@ -34,7 +44,12 @@ export function WeekFields({ week, crew, set }: Work & { set: (w: Work) => void 
           hint={crew === undefined ? tr("else from eight to six every day") : tr("else a coat may be laid at any hour")}
           value={limited}
           onChange={(on) =>
-            set({ crew, week: NAMES.map((_, k) => (on ? (k === 0 || k === 6 ? { fromH: 8, toH: 19 } : { fromH: 17, toH: 21 }) : off)) })
+            set({
+              crew,
+              week: NAMES.map((_, k) =>
+                on ? (k === 0 || k === 6 ? { fromH: 8, toH: 19 } : { fromH: 17, toH: 21 }) : off,
+              ),
+            })
           }
         />
       </div>

@@ -5,7 +5,8 @@ const SECTIONS: Record<string, string> = {
   "fin-keel": "M6 12 Q8 24 26 28 L38 29 L38.5 47 L41.5 47 L42 29 L54 28 Q72 24 74 12",
   "open-chine": "M8 18 L18 34 L62 34 L72 18",
   catamaran: "M4 16 L6 30 Q8 40 14 40 Q20 40 22 30 L24 20 L56 20 L58 30 Q60 40 66 40 Q72 40 74 30 L76 16",
-  trimaran: "M2 20 L4 30 Q6 35 10 35 Q14 35 15 30 L28 20 L30 32 Q33 42 40 42 Q47 42 50 32 L52 20 L65 30 Q66 35 70 35 Q74 35 76 30 L78 20",
+  trimaran:
+    "M2 20 L4 30 Q6 35 10 35 Q14 35 15 30 L28 20 L30 32 Q33 42 40 42 Q47 42 50 32 L52 20 L65 30 Q66 35 70 35 Q74 35 76 30 L78 20",
 };
 
 /** The hull form as one sees it end on, with the water. */

@@ -69,6 +69,13 @@ export function withAsked(d: NewBoatDraft, a: Asking): NewBoatDraft {
     place: { ...d.place, ...where },
     weather: a.weather ?? d.weather,
     ...(a.productId &&
-      onPart && { first: { productId: a.productId, part: onPart, coats: a.coats ?? 1, ...(!byBoat && a.areaM2 && { areaM2: a.areaM2 }) } }),
+      onPart && {
+        first: {
+          productId: a.productId,
+          part: onPart,
+          coats: a.coats ?? 1,
+          ...(!byBoat && a.areaM2 && { areaM2: a.areaM2 }),
+        },
+      }),
   };
 }

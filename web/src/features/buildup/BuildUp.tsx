@@ -15,7 +15,8 @@ export function BuildUp() {
   const starts = useStarts(boatId).data;
   const untouched = starts !== undefined && survey.data !== undefined && starts.length === survey.data.surfaces.length;
   const whole = params.get("surface") === WHOLE || (params.get("surface") === null && untouched);
-  const surfaceId = survey.data?.surfaces.find((s) => s.id === params.get("surface"))?.id ?? survey.data?.surfaces[0]?.id ?? "";
+  const surfaceId =
+    survey.data?.surfaces.find((s) => s.id === params.get("surface"))?.id ?? survey.data?.surfaces[0]?.id ?? "";
   const build = useBuildUp(surfaceId);
   return (
     <Loaded query={survey}>

@@ -27,7 +27,9 @@ export function BuildUpAnswer({ shown, steps }: { shown: Schemas["BuildUp"]; ste
           { stops },
         )
       : waiting.length > 0
-        ? tr("{waiting, plural, one {One warning to settle. } other {{waiting} warnings to settle. }}", { waiting: waiting.length })
+        ? tr("{waiting, plural, one {One warning to settle. } other {{waiting} warnings to settle. }}", {
+            waiting: waiting.length,
+          })
         : "";
   return (
     <Answer
@@ -51,13 +53,17 @@ export function BuildUpAnswer({ shown, steps }: { shown: Schemas["BuildUp"]; ste
                   unit: film.unit,
                   text2: litres.text,
                   unit2: litres.unit,
-                  places: shown.places.map((p) => `; ${p.where.name}: ${show(p.filmUm, "µm").text} ${film.unit}`).join(""),
+                  places: shown.places
+                    .map((p) => `; ${p.where.name}: ${show(p.filmUm, "µm").text} ${film.unit}`)
+                    .join(""),
                 },
               )
       }
       detail={
         steps.length === 0 ? (
-          tr("Start from a scheme of the trade, apply a system of your own, or add steps one by one, from the substrate outward.")
+          tr(
+            "Start from a scheme of the trade, apply a system of your own, or add steps one by one, from the substrate outward.",
+          )
         ) : (
           <>
             {r.priced
@@ -68,7 +74,9 @@ export function BuildUpAnswer({ shown, steps }: { shown: Schemas["BuildUp"]; ste
               {tr("{leftH} of work to come", { leftH: workdays(shown.sum.leftH, shown.workDayH) })}
             </Figure>{" "}
             {trNodes("for one person{leftL}; the film between {netLowUm} and {netHighUm} in four cases of five.", {
-              leftL: shown.sum.leftL > 0 && <>{trNodes(", {leftL} to lay", { leftL: <Quantity value={shown.sum.leftL} unit="L" /> })}</>,
+              leftL: shown.sum.leftL > 0 && (
+                <>{trNodes(", {leftL} to lay", { leftL: <Quantity value={shown.sum.leftL} unit="L" /> })}</>
+              ),
               netLowUm: <Quantity value={r.netLowUm} unit="µm" />,
               netHighUm: <Quantity value={r.netHighUm} unit="µm" />,
             })}

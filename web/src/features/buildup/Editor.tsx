@@ -24,8 +24,23 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
   const { works, kindOf } = useKinds();
   const [doing, setDoing] = useState<"start" | "goal" | "save" | null>(null);
   const surface = stored.surface;
-  const { draft, steps, sendable, preview, save, saving, saveOver, edit, back, shown, errors, change, swap, choose, reset } =
-    useSteps(stored);
+  const {
+    draft,
+    steps,
+    sendable,
+    preview,
+    save,
+    saving,
+    saveOver,
+    edit,
+    back,
+    shown,
+    errors,
+    change,
+    swap,
+    choose,
+    reset,
+  } = useSteps(stored);
   const r = shown.result;
   const missing = coats.length === 0;
   return (
@@ -149,7 +164,9 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
             </p>
           )}
           <div className="mt-3">
-            <Refusal error={saving.error?.status === 409 && saving.error.current ? null : (saving.error ?? preview.error)} />
+            <Refusal
+              error={saving.error?.status === 409 && saving.error.current ? null : (saving.error ?? preview.error)}
+            />
           </div>
         </div>
         <FilmSection shown={{ ...shown, surface }} />

@@ -31,7 +31,12 @@ function One({ f, surfaceId, stepId, saved, take }: About & { f: Schemas["Findin
   const set = useChange(
     ["steps"],
     (on: boolean) =>
-      ok(api.POST("/api/surfaces/{id}/overrule", { params: { path: { id: surfaceId } }, body: { stepId, rule: f.rule, reason, on } })),
+      ok(
+        api.POST("/api/surfaces/{id}/overrule", {
+          params: { path: { id: surfaceId } },
+          body: { stepId, rule: f.rule, reason, on },
+        }),
+      ),
     () => setOpen(false),
   );
   const w = WORDS[f.severity] ?? { word: tr("Note"), border: "border-base-300" };

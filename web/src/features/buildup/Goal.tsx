@@ -75,7 +75,13 @@ export function Goal({
               value={g.dftUm}
               onChange={(dftUm) => set({ ...g, dftUm })}
             />
-            <NumberField name="filmUm" label={tr("Film wanted")} unit="µm" value={g.filmUm} onChange={(filmUm) => set({ ...g, filmUm })} />
+            <NumberField
+              name="filmUm"
+              label={tr("Film wanted")}
+              unit="µm"
+              value={g.filmUm}
+              onChange={(filmUm) => set({ ...g, filmUm })}
+            />
             <NumberField
               name="uvStopPct"
               label={tr("Sun to be stopped")}
@@ -91,7 +97,12 @@ export function Goal({
               value={g.years}
               onChange={(years) => set({ ...g, years })}
             />
-            <Check name="hide" label={tr("Hide dark patches")} value={g.hide ?? false} onChange={(hide) => set({ ...g, hide })} />
+            <Check
+              name="hide"
+              label={tr("Hide dark patches")}
+              value={g.hide ?? false}
+              onChange={(hide) => set({ ...g, hide })}
+            />
           </div>
           <div className="mt-3 flex flex-wrap items-center gap-3">
             <button type="submit" className="btn btn-primary min-h-11">

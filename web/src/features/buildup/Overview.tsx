@@ -8,7 +8,12 @@ import { tr, trNodes } from "../../words/words";
 import { Consumables } from "./Consumables";
 import { Starts } from "./Starts";
 
-const WORST: Record<string, string> = { "": tr("none"), note: tr("notes only"), warning: tr("warnings"), stop: tr("would fail") };
+const WORST: Record<string, string> = {
+  "": tr("none"),
+  note: tr("notes only"),
+  warning: tr("warnings"),
+  stop: tr("would fail"),
+};
 
 /** All surfaces of a boat: coats, film, litres, hours, money, and what the rules say. */
 export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: string) => void }) {
@@ -51,7 +56,9 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                         </b>
                       ),
                       leftH: workdays(o.sum.leftH, o.workDayH),
-                      leftL: o.sum.leftL > 0 && <>{trNodes(", {leftL} to lay", { leftL: <Quantity value={o.sum.leftL} unit="L" /> })}</>,
+                      leftL: o.sum.leftL > 0 && (
+                        <>{trNodes(", {leftL} to lay", { leftL: <Quantity value={o.sum.leftL} unit="L" /> })}</>
+                      ),
                     })}
                     {priced
                       ? tr(", {surfaces} for whole tins surface by surface", {

@@ -7,7 +7,15 @@ import { tr } from "../../words/words";
 const NEW = "new";
 
 /** Keeps the steps of a surface as a named system, or as a new version of one. */
-export function SaveSystem({ steps, surface, done }: { steps: Schemas["Step"][]; surface: Schemas["Surface"]; done: () => void }) {
+export function SaveSystem({
+  steps,
+  surface,
+  done,
+}: {
+  steps: Schemas["Step"][];
+  surface: Schemas["Surface"];
+  done: () => void;
+}) {
   const systems = useSystems().data ?? [];
   const [id, setId] = useState(NEW);
   const [version, setVersion] = useState(0); // of the one that was chosen, as it was then
@@ -17,7 +25,11 @@ export function SaveSystem({ steps, surface, done }: { steps: Schemas["Step"][];
   const save = useChange(
     ["systems"],
     () => {
-      const value = { name: old?.name ?? name, note: old ? note || old.note : note, steps: steps.map(({ id: _, ...s }) => s) };
+      const value = {
+        name: old?.name ?? name,
+        note: old ? note || old.note : note,
+        steps: steps.map(({ id: _, ...s }) => s),
+      };
       return old
         ? ok(api.PUT("/api/systems/{id}", { params: { path: { id: old.id } }, body: { version, value } }))
         : ok(api.POST("/api/systems", { body: value }));
@@ -46,7 +58,10 @@ export function SaveSystem({ steps, surface, done }: { steps: Schemas["Step"][];
             }}
             options={[
               { value: NEW, label: tr("a new system") },
-              ...systems.map((s) => ({ value: s.id, label: tr("version {version} of {name}", { version: s.version + 1, name: s.name }) })),
+              ...systems.map((s) => ({
+                value: s.id,
+                label: tr("version {version} of {name}", { version: s.version + 1, name: s.name }),
+              })),
             ]}
           />
           {!old && <TextField name="name" label={tr("Name")} value={name} onChange={setName} />}

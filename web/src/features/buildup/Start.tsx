@@ -11,7 +11,15 @@ import { workdays } from "../../ui/time";
 import { Quantity } from "../../ui/Working";
 import { tr } from "../../words/words";
 
-type Way = { key: string; title: string; reason: string; steps: Schemas["Step"][]; missing: string[]; job: string; system?: string };
+type Way = {
+  key: string;
+  title: string;
+  reason: string;
+  steps: Schemas["Step"][];
+  missing: string[];
+  job: string;
+  system?: string;
+};
 
 const OWN = tr("Your systems");
 
@@ -34,7 +42,14 @@ export function Start({
   const schemes = useSchemes(surface.id).data ?? [];
   const systems = useSystems().data ?? [];
   const ways: Way[] = [
-    ...schemes.map((s) => ({ key: s.key, title: s.school, reason: s.reason, steps: s.planned, missing: s.missing, job: s.job })),
+    ...schemes.map((s) => ({
+      key: s.key,
+      title: s.school,
+      reason: s.reason,
+      steps: s.planned,
+      missing: s.missing,
+      job: s.job,
+    })),
     ...systems.flatMap((s) =>
       s.versions.map((v) => ({
         key: `${s.id}.${v.version}`,
@@ -78,9 +93,17 @@ export function Start({
   return (
     <section className="mb-6 border border-base-content p-4" data-testid="start">
       <h2 className="mb-3 text-lg">{tr("Two ways side by side, on {name}", { name: surface.name })}</h2>
-      {kept.length > 0 && <p className="mb-2 text-sm">{tr("Steps that have been begun stay; what is taken comes after them.")}</p>}
+      {kept.length > 0 && (
+        <p className="mb-2 text-sm">{tr("Steps that have been begun stay; what is taken comes after them.")}</p>
+      )}
       <div className="grid gap-4 sm:grid-cols-3">
-        <Choice name="job" label={tr("Job")} value={at} onChange={setChosen} options={jobs.map((j) => ({ value: j, label: j }))} />
+        <Choice
+          name="job"
+          label={tr("Job")}
+          value={at}
+          onChange={setChosen}
+          options={jobs.map((j) => ({ value: j, label: j }))}
+        />
         <Choice
           name="left"
           label={tr("One way")}
@@ -103,7 +126,9 @@ export function Start({
         {b && b !== a && <OneWay key={`b${b.key}`} way={b} surface={surface} take={spread.mutate} />}
       </div>
       <fieldset className="mt-3">
-        <legend className="text-sm font-semibold">{tr("Put it also on, in place of what is planned and not begun there")}</legend>
+        <legend className="text-sm font-semibold">
+          {tr("Put it also on, in place of what is planned and not begun there")}
+        </legend>
         <div className="flex flex-wrap gap-x-5">
           {others.map((f) => (
             <label key={f.id} className="flex min-h-11 cursor-pointer items-center gap-2">
@@ -128,10 +153,17 @@ export function Start({
 
 /** Deletes a system of one's own with all its versions; surfaces keep what was put on them. */
 function Forget({ system }: { system: string }) {
-  const forget = useChange(["systems"], () => ok(api.DELETE("/api/systems/{id}", { params: { path: { id: system } } })));
+  const forget = useChange(["systems"], () =>
+    ok(api.DELETE("/api/systems/{id}", { params: { path: { id: system } } })),
+  );
   return (
     <>
-      <button type="button" className="btn btn-ghost mt-2 min-h-11" disabled={forget.isPending} onClick={() => forget.mutate(undefined)}>
+      <button
+        type="button"
+        className="btn btn-ghost mt-2 min-h-11"
+        disabled={forget.isPending}
+        onClick={() => forget.mutate(undefined)}
+      >
         {tr("Delete this system")}
       </button>
       <Refusal error={forget.error} />
@@ -141,16 +173,29 @@ function Forget({ system }: { system: string }) {
 
 /** Years in words. */
 const lasts = (years: number) =>
-  years === 0 ? tr("looked at, not renewed") : years < 1.5 ? `${Math.round(12 * years)} months` : `${years.toFixed(1)} years`;
+  years === 0
+    ? tr("looked at, not renewed")
+    : years < 1.5
+      ? `${Math.round(12 * years)} months`
+      : `${years.toFixed(1)} years`;
 
-function OneWay({ way, surface, take }: { way: Way; surface: Schemas["Surface"]; take: (steps: Schemas["Step"][]) => void }) {
+function OneWay({
+  way,
+  surface,
+  take,
+}: {
+  way: Way;
+  surface: Schemas["Surface"];
+  take: (steps: Schemas["Step"][]) => void;
+}) {
   const products = useProducts().data ?? [];
   const { kindOf } = useKinds();
   const { money } = useSettings();
   const steps = way.steps.map(({ id: _, ...s }) => s);
   const result = useQuery({
     queryKey: key("way", surface.id, way.key, way.steps),
-    queryFn: () => ok(api.POST("/api/surfaces/{id}/build-up/preview", { params: { path: { id: surface.id } }, body: { steps } })),
+    queryFn: () =>
+      ok(api.POST("/api/surfaces/{id}/build-up/preview", { params: { path: { id: surface.id } }, body: { steps } })),
     retry: false,
   });
   const r = result.data?.result;

@@ -11,7 +11,8 @@ export function Starts({ boatId, begun }: { boatId: string; begun: () => void })
   const [chosen, choose] = useState<Record<string, string>>({});
   const begin = useChange(
     ["steps"],
-    (body: Schemas["StartChoice"][]) => ok(api.POST("/api/boats/{id}/starts", { params: { path: { id: boatId } }, body })),
+    (body: Schemas["StartChoice"][]) =>
+      ok(api.POST("/api/boats/{id}/starts", { params: { path: { id: boatId } }, body })),
     begun,
   );
   if (starts.length === 0) return null;
@@ -33,7 +34,10 @@ export function Starts({ boatId, begun }: { boatId: string; begun: () => void })
         {starts.map((s) => {
           const at = chosen[s.surfaceId] ?? s.schools[0]?.scheme ?? "";
           return (
-            <li key={s.surfaceId} className="rule-b grid items-center gap-x-4 gap-y-1 py-2 sm:grid-cols-[11rem_17rem_1fr]">
+            <li
+              key={s.surfaceId}
+              className="rule-b grid items-center gap-x-4 gap-y-1 py-2 sm:grid-cols-[11rem_17rem_1fr]"
+            >
               <span>
                 <b>{s.surface}</b>
                 <span className="quiet block text-xs">{s.job}</span>

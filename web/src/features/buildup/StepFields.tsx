@@ -28,7 +28,21 @@ type Props = {
 };
 
 /** One step: what it is, its figures, what it comes to, what is wrong with it. */
-export function StepFields({ step: s, i, last, done, line, tasks, products, methods, change, choose, move, remove, findings }: Props) {
+export function StepFields({
+  step: s,
+  i,
+  last,
+  done,
+  line,
+  tasks,
+  products,
+  methods,
+  change,
+  choose,
+  move,
+  remove,
+  findings,
+}: Props) {
   const kind = useKinds().kindOf(s.work);
   const { prose } = useSettings();
   const sheet = products.find((p) => p.id === s.productId)?.sheet;
@@ -46,7 +60,10 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
               label={kind.lays ? tr("Product") : tr("{name}, with", { name })}
               value={s.productId ?? ""}
               onChange={choose}
-              options={products.map((p) => ({ value: p.id, label: `${p.sheet.name}${p.sheet.example ? " (example)" : ""}` }))}
+              options={products.map((p) => ({
+                value: p.id,
+                label: `${p.sheet.name}${p.sheet.example ? " (example)" : ""}`,
+              }))}
             />
           ) : (
             <p className="min-h-11 content-center text-lg font-semibold first-letter:uppercase">
@@ -68,18 +85,39 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
       </div>
       {kind.films ? (
         <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-5">
-          <NumberField name={`${path}.coats`} label={tr("Coats")} unit="" value={s.coats} onChange={(coats) => change({ coats })} />
-          <NumberField name={`${path}.dftUm`} label={tr("Dry, each")} unit="µm" value={s.dftUm} onChange={(dftUm) => change({ dftUm })} />
+          <NumberField
+            name={`${path}.coats`}
+            label={tr("Coats")}
+            unit=""
+            value={s.coats}
+            onChange={(coats) => change({ coats })}
+          />
+          <NumberField
+            name={`${path}.dftUm`}
+            label={tr("Dry, each")}
+            unit="µm"
+            value={s.dftUm}
+            onChange={(dftUm) => change({ dftUm })}
+          />
           <Choice
             name={`${path}.method`}
             label={tr("Laid by")}
             value={s.method}
             onChange={(method) =>
-              change({ method, lossPct: sheet?.lossPct?.[method] ?? methods.find((m) => m.key === method)?.lossPct ?? s.lossPct })
+              change({
+                method,
+                lossPct: sheet?.lossPct?.[method] ?? methods.find((m) => m.key === method)?.lossPct ?? s.lossPct,
+              })
             }
             options={methods.map((m) => ({ value: m.key, label: m.name }))}
           />
-          <NumberField name={`${path}.lossPct`} label={tr("Loss")} unit="%" value={s.lossPct} onChange={(lossPct) => change({ lossPct })} />
+          <NumberField
+            name={`${path}.lossPct`}
+            label={tr("Loss")}
+            unit="%"
+            value={s.lossPct}
+            onChange={(lossPct) => change({ lossPct })}
+          />
           <NumberField
             name={`${path}.thinnerPct`}
             label={tr("Thinner")}
@@ -91,7 +129,11 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
             <TextField
               name={`${path}.thinnerName`}
               label={tr("Thinned with")}
-              hint={sheet?.thinnerName ? tr("the sheet: {thinnerName}", { thinnerName: sheet.thinnerName }) : tr("the sheet names none")}
+              hint={
+                sheet?.thinnerName
+                  ? tr("the sheet: {thinnerName}", { thinnerName: sheet.thinnerName })
+                  : tr("the sheet names none")
+              }
               value={s.thinnerName ?? ""}
               onChange={(thinnerName) => change({ thinnerName })}
             />
@@ -103,22 +145,41 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
                 label={tr("Hardener")}
                 value={s.grade ?? ""}
                 onChange={(grade) => change({ grade })}
-                options={[{ value: "", label: tr("standard") }, ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name }))]}
+                options={[
+                  { value: "", label: tr("standard") },
+                  ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name })),
+                ]}
               />
             </div>
           )}
-          <TextField name={`${path}.colour`} label={tr("Colour")} value={s.colour ?? ""} onChange={(colour) => change({ colour })} />
+          <TextField
+            name={`${path}.colour`}
+            label={tr("Colour")}
+            value={s.colour ?? ""}
+            onChange={(colour) => change({ colour })}
+          />
         </div>
       ) : (
         <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
           {s.work === "other" && (
             <div className="col-span-2">
-              <TextField name={`${path}.name`} label={tr("What is done")} value={s.name ?? ""} onChange={(v) => change({ name: v })} />
+              <TextField
+                name={`${path}.name`}
+                label={tr("What is done")}
+                value={s.name ?? ""}
+                onChange={(v) => change({ name: v })}
+              />
             </div>
           )}
           {kind.gritted && (
             <>
-              <NumberField name={`${path}.grit`} label={tr("Grit")} unit="P" value={s.grit} onChange={(grit) => change({ grit })} />
+              <NumberField
+                name={`${path}.grit`}
+                label={tr("Grit")}
+                unit="P"
+                value={s.grit}
+                onChange={(grit) => change({ grit })}
+              />
               <NumberField
                 name={`${path}.removedUm`}
                 label={tr("Takes off")}
@@ -145,13 +206,21 @@ export function StepFields({ step: s, i, last, done, line, tasks, products, meth
             />
           )}
           <div className="col-span-2">
-            <TextField name={`${path}.note`} label={tr("Note")} value={s.note ?? ""} onChange={(note) => change({ note })} />
+            <TextField
+              name={`${path}.note`}
+              label={tr("Note")}
+              value={s.note ?? ""}
+              onChange={(note) => change({ note })}
+            />
           </div>
         </div>
       )}
       {s.origin && (
         <p className="quiet mt-1 text-sm">
-          {trNodes("From the {bench} bench{how}", { bench: s.origin.bench, how: (s.how ?? []).length > 0 && <>: {prose(s.how ?? [])}</> })}
+          {trNodes("From the {bench} bench{how}", {
+            bench: s.origin.bench,
+            how: (s.how ?? []).length > 0 && <>: {prose(s.how ?? [])}</>,
+          })}
         </p>
       )}
       <WhereFields step={s} path={path} kind={kind} change={change} />
@@ -176,14 +245,28 @@ function Hours({ line, name, tasks }: { line: Schemas["BuildupLine"]; name: stri
       {trNodes("for one person.{state}{state2}{state3}{state4}", {
         state: told?.state === "done" && <b> {tr("Done.")}</b>,
         state2: told?.state === "begun" && <b> {tr("{donePct} % done.", { donePct: Math.round(told.donePct) })}</b>,
-        state3: told?.state === "failed" && <b className="text-error"> {tr("It failed: try again, or another way.")}</b>,
-        state4: told?.state === "overtaken" && <span className="quiet"> {tr("Not in the log, and a later coat is on.")}</span>,
+        state3: told?.state === "failed" && (
+          <b className="text-error"> {tr("It failed: try again, or another way.")}</b>
+        ),
+        state4: told?.state === "overtaken" && (
+          <span className="quiet"> {tr("Not in the log, and a later coat is on.")}</span>
+        ),
       })}
     </p>
   );
 }
 
-function Outcome({ line, name, done, coats }: { line: Schemas["BuildupLine"]; name: string; done: number; coats: number }) {
+function Outcome({
+  line,
+  name,
+  done,
+  coats,
+}: {
+  line: Schemas["BuildupLine"];
+  name: string;
+  done: number;
+  coats: number;
+}) {
   const { money } = useSettings();
   const tins = line.purchase.tins.map((t) => `${t.count} × ${t.name}`).join(" + ");
   return (
@@ -195,12 +278,17 @@ function Outcome({ line, name, done, coats }: { line: Schemas["BuildupLine"]; na
             litres: <Quantity value={line.litres} unit="L" />,
           })}
         </Figure>{" "}
-        {trNodes("for {coats, plural, one {the coat} other {{coats} coats}} (80 % between {litresLow} and {litresHigh}){thinnerL}.", {
-          coats,
-          litresLow: <Quantity value={line.litresLow} unit="L" />,
-          litresHigh: <Quantity value={line.litresHigh} unit="L" />,
-          thinnerL: line.thinnerL > 0 && <>{trNodes(", thinner {thinnerL}", { thinnerL: <Quantity value={line.thinnerL} unit="L" /> })}</>,
-        })}
+        {trNodes(
+          "for {coats, plural, one {the coat} other {{coats} coats}} (80 % between {litresLow} and {litresHigh}){thinnerL}.",
+          {
+            coats,
+            litresLow: <Quantity value={line.litresLow} unit="L" />,
+            litresHigh: <Quantity value={line.litresHigh} unit="L" />,
+            thinnerL: line.thinnerL > 0 && (
+              <>{trNodes(", thinner {thinnerL}", { thinnerL: <Quantity value={line.thinnerL} unit="L" /> })}</>
+            ),
+          },
+        )}
       </p>
       <p>
         {tins

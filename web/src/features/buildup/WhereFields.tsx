@@ -32,7 +32,10 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
                   ? undefined
                   : v === "share"
                     ? { name: where.name || "spots", sharePct: where.sharePct || 10 }
-                    : { name: where.name || "patches", patches: patches.length > 0 ? patches : [{ name: "1", areaM2: 1 }] },
+                    : {
+                        name: where.name || "patches",
+                        patches: patches.length > 0 ? patches : [{ name: "1", areaM2: 1 }],
+                      },
             })
           }
           options={[
@@ -165,7 +168,9 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
           <button
             type="button"
             className="btn btn-sm mt-2 max-sm:min-h-11"
-            onClick={() => change({ where: { ...where, patches: [...patches, { name: String(patches.length + 1), areaM2: 1 }] } })}
+            onClick={() =>
+              change({ where: { ...where, patches: [...patches, { name: String(patches.length + 1), areaM2: 1 }] } })
+            }
           >
             {tr("Add a patch")}
           </button>

@@ -192,7 +192,13 @@ it("asks for a reason before a finding may stand", async () => {
   expect(calls[0]?.body).toEqual({ stepId: "a", rule: "least-total", reason: "a test panel", on: true });
   view.unmount();
   show(
-    <Findings findings={[finding({ overruled: true, reason: "a test panel" })]} surfaceId="hull" stepId="a" saved take={() => undefined} />,
+    <Findings
+      findings={[finding({ overruled: true, reason: "a test panel" })]}
+      surfaceId="hull"
+      stepId="a"
+      saved
+      take={() => undefined}
+    />,
   );
   expect(screen.getByText("“a test panel”", { exact: false })).toBeTruthy();
   expect(screen.queryByText("This fails:", { exact: false })).toBeNull();
@@ -202,13 +208,29 @@ it("puts a mend in by a press", async () => {
   const mended = [coat("a", "grey", 3)];
   const took: Schemas["Step"][][] = [];
   const mend = { says: [{ text: "Lay 3 coats of it" }], at: 0, take: 1, steps: [] };
-  show(<Findings findings={[finding({ mend, mended })]} surfaceId="hull" stepId="a" saved take={(steps) => took.push(steps)} />);
+  show(
+    <Findings
+      findings={[finding({ mend, mended })]}
+      surfaceId="hull"
+      stepId="a"
+      saved
+      take={(steps) => took.push(steps)}
+    />,
+  );
   await userEvent.click(screen.getByRole("button", { name: "Lay 3 coats of it" }));
   expect(took).toEqual([mended]);
 });
 
 it("does not offer to overrule what is not saved", () => {
-  show(<Findings findings={[finding({ severity: "warning" })]} surfaceId="hull" stepId="" saved={false} take={() => undefined} />);
+  show(
+    <Findings
+      findings={[finding({ severity: "warning" })]}
+      surfaceId="hull"
+      stepId=""
+      saved={false}
+      take={() => undefined}
+    />,
+  );
   expect(screen.getByText("Warning:", { exact: false })).toBeTruthy();
   expect(screen.queryByRole("button", { name: "overrule" })).toBeNull();
 });
@@ -259,7 +281,11 @@ const laid = (um: number, known: string): Schemas["BuildupLayer"] => ({
 it("counts coats for a film, from the film that coats here really had", async () => {
   const calls = answers({ "POST /api/coats-for": { coats: 3, filmUm: 300, working } });
   show(
-    <Goal products={products} layers={[laid(80, "litres used"), laid(90, "comb readings"), laid(100, "as planned")]} close={() => {}} />,
+    <Goal
+      products={products}
+      layers={[laid(80, "litres used"), laid(90, "comb readings"), laid(100, "as planned")]}
+      close={() => {}}
+    />,
   );
   await userEvent.type(screen.getByLabelText("Film wanted"), "250");
   await userEvent.click(screen.getByRole("button", { name: "Count" }));
@@ -274,7 +300,10 @@ it("keeps steps as a system, or as the next version of one", async () => {
   });
   const done = vi.fn();
   show(<SaveSystem steps={[coat("a", "grey", 5)]} surface={surface} done={done} />);
-  await userEvent.selectOptions(await screen.findByLabelText("As"), await screen.findByRole("option", { name: "version 3 of Our bottom" }));
+  await userEvent.selectOptions(
+    await screen.findByLabelText("As"),
+    await screen.findByRole("option", { name: "version 3 of Our bottom" }),
+  );
   await userEvent.click(screen.getByRole("button", { name: "Keep it" }));
   await waitFor(() => expect(done).toHaveBeenCalled());
   const put = calls.find((c) => c.method === "PUT")?.body as { version: number; value: Schemas["SystemEdit"] };

@@ -69,7 +69,9 @@ export function EdgePractice() {
                   <tbody>
                     {r.placements.map((p) => (
                       <tr key={p.startM}>
-                        <th className="w-28 font-normal whitespace-nowrap">{tr("from {startM}", { startM: m(p.startM) })}</th>
+                        <th className="w-28 font-normal whitespace-nowrap">
+                          {tr("from {startM}", { startM: m(p.startM) })}
+                        </th>
                         <td>{p.gapsMM.join(" · ")}</td>
                       </tr>
                     ))}
@@ -95,12 +97,19 @@ function Profile({ read: r }: { read: Schemas["PracticeRead"] }) {
   const path = (h: number[]) => h.map((v, i) => `${i ? "L" : "M"}${x(i).toFixed(1)} ${y(v).toFixed(1)}`).join("");
   return (
     <figure className="max-w-xl">
-      <svg viewBox={`0 0 ${W} ${H}`} className="on-paper w-full" role="img" aria-label={tr("The side by your readings, and as it is")}>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        className="on-paper w-full"
+        role="img"
+        aria-label={tr("The side by your readings, and as it is")}
+      >
         {r.truthMM.length > 0 && <path d={path(r.truthMM)} fill="none" stroke="var(--open)" strokeWidth={3} />}
         <path d={path(r.heightsMM)} fill="none" stroke="currentColor" strokeWidth={1.4} strokeDasharray="5 3" />
       </svg>
       <figcaption className="quiet text-sm">
-        {trNodes("Dashed: by your readings.{done} Heights are stretched.", { done: r.done && tr(" Green: the side as it is.") })}
+        {trNodes("Dashed: by your readings.{done} Heights are stretched.", {
+          done: r.done && tr(" Green: the side as it is."),
+        })}
       </figcaption>
     </figure>
   );

@@ -46,7 +46,8 @@ function Cells({ fairing: f }: { fairing: Schemas["Fairing"] }) {
   const tall = ny === 1 ? 46 : Math.max(12, Math.min(46, (cell * (apart || f.spacingM)) / f.spacingM));
   // Those of a grid that has no place on the boat, in its own metres: x along, y down from the first row.
   const lines = f.lines?.length ? [] : f.contours.filter((c) => c.view === "" && f.rowsM > 0);
-  const at = (p: Schemas["OutlinePoint"]) => `${EDGE + (p.x / f.spacingM + 0.5) * cell} ${(-p.y / f.rowsM + 0.5) * tall}`;
+  const at = (p: Schemas["OutlinePoint"]) =>
+    `${EDGE + (p.x / f.spacingM + 0.5) * cell} ${(-p.y / f.rowsM + 0.5) * tall}`;
   return (
     <div className="overflow-x-auto">
       <svg
@@ -75,8 +76,16 @@ function Cells({ fairing: f }: { fairing: Schemas["Fairing"] }) {
             {row?.map((d, x) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: cells have no other identity than their place
               <g key={x} transform={`translate(${EDGE + x * cell} ${y * tall})`} data-depth={d ?? ""}>
-                <rect width={cell - 1} height={tall - 1} fill="var(--sheet)" stroke="var(--color-base-300)" strokeWidth={0.5} />
-                {d != null && d > 0.05 && <rect width={cell - 1} height={tall - 1} fill="var(--open)" opacity={0.15 + (0.75 * d) / most} />}
+                <rect
+                  width={cell - 1}
+                  height={tall - 1}
+                  fill="var(--sheet)"
+                  stroke="var(--color-base-300)"
+                  strokeWidth={0.5}
+                />
+                {d != null && d > 0.05 && (
+                  <rect width={cell - 1} height={tall - 1} fill="var(--open)" opacity={0.15 + (0.75 * d) / most} />
+                )}
                 {d != null && d < -0.05 && <rect width={cell - 1} height={tall - 1} fill="url(#grind)" />}
                 {cell > 30 && d != null && Math.abs(d) > 0.05 && (
                   <text x={cell / 2} y={tall / 2 + 4} fontSize={11} textAnchor="middle" fill="currentColor">
@@ -100,7 +109,8 @@ function Cells({ fairing: f }: { fairing: Schemas["Fairing"] }) {
         ))}
         <text x={EDGE} y={ny * tall + 20} fontSize={12} fill="currentColor">
           {tr("Green +: fill. Hatched −: grind. {unit}", { unit: show(0, "mm").unit })}
-          {lines.length > 0 && tr("; lines at {lines}", { lines: lines.map((c) => show(c.depthMM, "mm").text).join(", ") })}
+          {lines.length > 0 &&
+            tr("; lines at {lines}", { lines: lines.map((c) => show(c.depthMM, "mm").text).join(", ") })}
           {tr(". Rows from the top as read.")}
         </text>
       </svg>

@@ -96,7 +96,9 @@ function Surface({
           f ? (
             <Sentence spans={f.says} zone={zone} />
           ) : (
-            tr("Lay an edge on {name} and read its gaps: nothing is read there yet.", { name: view.surface.name.toLowerCase() })
+            tr("Lay an edge on {name} and read its gaps: nothing is read there yet.", {
+              name: view.surface.name.toLowerCase(),
+            })
           )
         }
         detail={
@@ -127,9 +129,12 @@ function Surface({
       />
       {view.lows.length > 0 && (
         <p className="mb-3 text-sm">
-          {tr("{lows, plural, one {One low is} other {{lows} lows are}} pinned on the map in Survey instead of measured:", {
-            lows: view.lows.length,
-          })}{" "}
+          {tr(
+            "{lows, plural, one {One low is} other {{lows} lows are}} pinned on the map in Survey instead of measured:",
+            {
+              lows: view.lows.length,
+            },
+          )}{" "}
           {view.lows.map((l, i) => (
             <span key={l.id}>
               {i > 0 && "; "}

@@ -76,13 +76,19 @@ export function Gaps({
     <Errors.Provider value={save.error?.fields ?? {}}>
       <section className="border-t border-base-content pt-4">
         <div className="flex flex-wrap items-center gap-3">
-          <h2 className="text-lg">{id ? tr("Gaps of round {round}", { round: draft.round }) : tr("A new set of gaps")}</h2>
+          <h2 className="text-lg">
+            {id ? tr("Gaps of round {round}", { round: draft.round }) : tr("A new set of gaps")}
+          </h2>
           {view.sets.length > 0 && (
             <button
               type="button"
               className="linked max-sm:min-h-11"
               onClick={() => {
-                setDraft({ ...fresh((view.sets.at(-1)?.round ?? 0) + 1), spacingM: draft.spacingM, battenM: draft.battenM });
+                setDraft({
+                  ...fresh((view.sets.at(-1)?.round ?? 0) + 1),
+                  spacingM: draft.spacingM,
+                  battenM: draft.battenM,
+                });
                 setID("");
                 setVersion(0);
                 setText({});
@@ -119,7 +125,9 @@ export function Gaps({
           />
         </div>
         {lines && <Walk lines={lines} edgeM={draft.battenM} spacingM={draft.spacingM} set={(l) => set({ lines: l })} />}
-        {way === "grid" && <GridReadings draft={draft} setDraft={setDraft} text={text} setText={setText} view={view} survey={survey} />}
+        {way === "grid" && (
+          <GridReadings draft={draft} setDraft={setDraft} text={text} setText={setText} view={view} survey={survey} />
+        )}
         <Placing key={way} survey={survey} view={view} draft={draft} set={set} />
         {bad.map(([k, m]) => (
           <p key={k} role="alert" className="text-error">

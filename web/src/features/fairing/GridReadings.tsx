@@ -57,10 +57,22 @@ export function GridReadings({
     <>
       <div className="mt-3 flex flex-wrap items-end gap-3">
         <div className="w-28">
-          <NumberField name="rows" label={tr("Rows")} unit="" value={gaps.length} onChange={(v) => v && resize(v, nx)} />
+          <NumberField
+            name="rows"
+            label={tr("Rows")}
+            unit=""
+            value={gaps.length}
+            onChange={(v) => v && resize(v, nx)}
+          />
         </div>
         <div className="w-28">
-          <NumberField name="columns" label={tr("Readings a row")} unit="" value={nx} onChange={(v) => v && resize(gaps.length, v)} />
+          <NumberField
+            name="columns"
+            label={tr("Readings a row")}
+            unit=""
+            value={nx}
+            onChange={(v) => v && resize(gaps.length, v)}
+          />
         </div>
         {scans.length > 0 && (
           <div className="w-64">

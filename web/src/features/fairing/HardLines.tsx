@@ -48,7 +48,9 @@ export function HardLines({ survey, view }: { survey: Schemas["Survey"]; view: S
       />
       <details className="no-print mt-1">
         <summary className="linked w-fit min-h-11 text-sm">
-          {hard.length === 0 ? tr("Hard lines: none is drawn") : tr("Hard lines: {hard}", { hard: hard.map((h) => h.kind).join(", ") })}
+          {hard.length === 0
+            ? tr("Hard lines: none is drawn")
+            : tr("Hard lines: {hard}", { hard: hard.map((h) => h.kind).join(", ") })}
         </summary>
         <p className="text-sm">
           {tr(
@@ -80,7 +82,10 @@ export function HardLines({ survey, view }: { survey: Schemas["Survey"]; view: S
                     {
                       kind,
                       view: points[0]?.view as HardLine["view"],
-                      points: points.map(({ x, y }) => ({ x: Math.round(100 * x) / 100, y: Math.round(100 * y) / 100 })),
+                      points: points.map(({ x, y }) => ({
+                        x: Math.round(100 * x) / 100,
+                        y: Math.round(100 * y) / 100,
+                      })),
                     },
                   ]);
                   setKind(null);
@@ -89,13 +94,23 @@ export function HardLines({ survey, view }: { survey: Schemas["Survey"]; view: S
               >
                 {tr("Keep this {kind}", { kind })}
               </button>
-              <button type="button" className="btn min-h-11" disabled={points.length === 0} onClick={() => setPoints(points.slice(0, -1))}>
+              <button
+                type="button"
+                className="btn min-h-11"
+                disabled={points.length === 0}
+                onClick={() => setPoints(points.slice(0, -1))}
+              >
                 {tr("Take the last point back")}
               </button>
             </>
           )}
           {hard.length > 0 && !kind && (
-            <button type="button" className="btn min-h-11" disabled={keep.isPending} onClick={() => keep.mutate(hard.slice(0, -1))}>
+            <button
+              type="button"
+              className="btn min-h-11"
+              disabled={keep.isPending}
+              onClick={() => keep.mutate(hard.slice(0, -1))}
+            >
               {trNodes("Remove the last, {kind}", { kind: hard.at(-1)?.kind })}
             </button>
           )}

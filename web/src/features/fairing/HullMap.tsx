@@ -25,7 +25,12 @@ function faces(views: Schemas["OutlineView"][], surfaceId: string) {
         .filter((s) => s.surfaceId === surfaceId && v.name !== "apart from the hull")
         .map(
           (s) =>
-            Math.abs(s.points.reduce((sum, p, i) => sum + p.x * (s.points.at(i - 1)?.y ?? 0) - p.y * (s.points.at(i - 1)?.x ?? 0), 0)) / 2,
+            Math.abs(
+              s.points.reduce(
+                (sum, p, i) => sum + p.x * (s.points.at(i - 1)?.y ?? 0) - p.y * (s.points.at(i - 1)?.x ?? 0),
+                0,
+              ),
+            ) / 2,
         ),
     );
   const most = Math.max(0, ...views.map(size));
@@ -57,7 +62,9 @@ export function HullMap({
   const views = useMemo(() => faces(survey.views, surfaceId), [survey.views, surfaceId]);
   const hard = survey.surfaces.find((s) => s.id === surfaceId)?.findings.hardLines ?? [];
   if (views.length === 0)
-    return <p className="quiet">{tr("This surface has no place on the boat’s outline: it is drawn by itself below.")}</p>;
+    return (
+      <p className="quiet">{tr("This surface has no place on the boat’s outline: it is drawn by itself below.")}</p>
+    );
   const over = (view: Schemas["OutlineView"], px: Placed) => (
     <>
       {contours

@@ -38,7 +38,11 @@ export function Placing({
   const lines = draft.lines ?? [];
   const lows = draft.lows ?? [];
   const names =
-    lines.length > 0 ? lines.map((l, i) => l.name || `line ${i + 1}`) : draft.gaps && draft.gaps.length > 0 ? [tr("the first row")] : [];
+    lines.length > 0
+      ? lines.map((l, i) => l.name || `line ${i + 1}`)
+      : draft.gaps && draft.gaps.length > 0
+        ? [tr("the first row")]
+        : [];
   const [doing, setDoing] = useState<"low" | number | null>(names.length === 0 ? "low" : null);
   const [from, setFrom] = useState<Spot | null>(null);
   const trackOf = (k: number): Track | undefined => (lines.length > 0 ? lines[k]?.on : draft.on);
@@ -47,7 +51,11 @@ export function Placing({
   const place = (at: Spot) => {
     if (typeof doing !== "number") return;
     if (!from || from.view !== at.view) return setFrom(at);
-    put(doing, { view: at.view as Track["view"], from: { x: cm(from.x), y: cm(from.y) }, to: { x: cm(at.x), y: cm(at.y) } });
+    put(doing, {
+      view: at.view as Track["view"],
+      from: { x: cm(from.x), y: cm(from.y) },
+      to: { x: cm(at.x), y: cm(at.y) },
+    });
     setFrom(null);
     setDoing(null);
   };
@@ -113,7 +121,9 @@ export function Placing({
               })
             }
           >
-            {tr("Take in {open, plural, one {the low} other {the {open} lows}} pinned in Survey", { open: open.length })}
+            {tr("Take in {open, plural, one {the low} other {the {open} lows}} pinned in Survey", {
+              open: open.length,
+            })}
           </button>
         )}
       </div>
@@ -128,7 +138,12 @@ export function Placing({
           onTrace={
             doing === "low"
               ? (t) =>
-                  set({ lows: [...lows, { name: "", view: t.view as Low["view"], points: thinned(t.points), by: "hand", depthMM: 2 }] })
+                  set({
+                    lows: [
+                      ...lows,
+                      { name: "", view: t.view as Low["view"], points: thinned(t.points), by: "hand", depthMM: 2 },
+                    ],
+                  })
               : undefined
           }
         />
@@ -190,7 +205,11 @@ export function Placing({
             value={l.depthMM}
             onChange={(v) => low(k, { depthMM: v ?? Number.NaN })}
           />
-          <button type="button" className="btn btn-ghost min-h-11" onClick={() => set({ lows: lows.filter((_, i) => i !== k) })}>
+          <button
+            type="button"
+            className="btn btn-ghost min-h-11"
+            onClick={() => set({ lows: lows.filter((_, i) => i !== k) })}
+          >
             {tr("Remove low {k}", { k: k + 1 })}
           </button>
           <FieldError name={`lows[${k}].points`} />
@@ -204,6 +223,9 @@ export function Placing({
 function round(at: { x: number; y: number }, long: number, tall: number) {
   return Array.from({ length: 20 }, (_, i) => {
     const a = (2 * Math.PI * i) / 20;
-    return { x: cm(at.x + (Math.max(0.05, long) / 2) * Math.cos(a)), y: cm(at.y + (Math.max(0.05, tall) / 2) * Math.sin(a)) };
+    return {
+      x: cm(at.x + (Math.max(0.05, long) / 2) * Math.cos(a)),
+      y: cm(at.y + (Math.max(0.05, tall) / 2) * Math.sin(a)),
+    };
   });
 }

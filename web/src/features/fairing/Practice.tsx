@@ -51,7 +51,13 @@ function Panel() {
   });
   const length = (mm: number) => prose([{ value: mm, unit: "mm", digits: 0 }]);
   const button = (label: string, m: Move) => (
-    <button key={label} type="button" className="btn min-h-11" disabled={state.data?.painted} onClick={() => setMoves([...moves, m])}>
+    <button
+      key={label}
+      type="button"
+      className="btn min-h-11"
+      disabled={state.data?.painted}
+      onClick={() => setMoves([...moves, m])}
+    >
       {label}
     </button>
   );
@@ -68,7 +74,9 @@ function Panel() {
                 papers: s.papers,
                 hours: s.hours.toFixed(1),
                 curedH:
-                  s.curedH < 1 && s.passes > 0 && tr("; the filler is at {x} % of its time to sandable", { x: Math.round(100 * s.curedH) }),
+                  s.curedH < 1 &&
+                  s.passes > 0 &&
+                  tr("; the filler is at {x} % of its time to sandable", { x: Math.round(100 * s.curedH) }),
               })}
             </p>
             {s.verdict && <p className="mt-2 border-l-4 border-primary pl-3 text-lg font-semibold">{s.verdict}</p>}
@@ -87,7 +95,9 @@ function Panel() {
         <div className="flex flex-wrap gap-2">
           {FILLS.map(({ name, filler, mm }) => button(`${name}, ${length(mm)}`, { do: "fill", filler, mm }))}
         </div>
-        <div className="flex flex-wrap gap-2">{WAITS.map((m) => button(tr("Wait {hours} h", { hours: m.hours }), m))}</div>
+        <div className="flex flex-wrap gap-2">
+          {WAITS.map((m) => button(tr("Wait {hours} h", { hours: m.hours }), m))}
+        </div>
         <div className="flex flex-wrap gap-2">{SANDS.map((m) => button(tr("Sand {grit}", { grit: m.grit }), m))}</div>
         <div className="flex flex-wrap gap-2">
           {button(tr("Paint it"), { do: "paint" })}
@@ -164,7 +174,10 @@ function Days() {
   const [seed, setSeed] = useState(1);
   const [score, setScore] = useState({ right: 0, of: 0 });
   const [answer, setAnswer] = useState<Schemas["PracticeAnswer"]>();
-  const day = useQuery({ queryKey: key("day", seed), queryFn: () => ok(api.GET("/api/practice/day", { params: { query: { seed } } })) });
+  const day = useQuery({
+    queryKey: key("day", seed),
+    queryFn: () => ok(api.GET("/api/practice/day", { params: { query: { seed } } })),
+  });
   const choose = async (coat: boolean) => {
     const a = await ok(api.POST("/api/practice/day", { body: { seed, coat } }));
     setAnswer(a);
@@ -238,7 +251,9 @@ function Days() {
                 </button>
               </p>
             )}
-            {score.of > 0 && <p className="quiet mt-2 text-sm">{tr("{right} of {of} right", { right: score.right, of: score.of })}</p>}
+            {score.of > 0 && (
+              <p className="quiet mt-2 text-sm">{tr("{right} of {of} right", { right: score.right, of: score.of })}</p>
+            )}
           </>
         )}
       </Loaded>

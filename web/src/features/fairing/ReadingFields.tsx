@@ -24,7 +24,13 @@ export function ReadingFields({
   const num = (v: number | undefined) => v ?? Number.NaN;
   return (
     <div className="mt-2 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-5">
-      <NumberField name="round" label={tr("Round")} unit="" value={draft.round} onChange={(v) => set({ round: num(v) })} />
+      <NumberField
+        name="round"
+        label={tr("Round")}
+        unit=""
+        value={draft.round}
+        onChange={(v) => set({ round: num(v) })}
+      />
       {way !== "lows" && (
         <>
           <NumberField
@@ -52,7 +58,13 @@ export function ReadingFields({
         onChange={(v) => set({ errorMM: num(v) })}
       />
       {way === "grid" && (
-        <NumberField name="rowsM" label={tr("Between rows")} unit="m" value={draft.rowsM} onChange={(v) => set({ rowsM: num(v) })} />
+        <NumberField
+          name="rowsM"
+          label={tr("Between rows")}
+          unit="m"
+          value={draft.rowsM}
+          onChange={(v) => set({ rowsM: num(v) })}
+        />
       )}
       <Choice
         name="class"
@@ -108,7 +120,10 @@ export function ReadingFields({
         label={tr("Filler")}
         value={draft.productId ?? ""}
         onChange={(productId) => set({ productId: productId || undefined })}
-        options={[{ value: "", label: tr("the first of the library") }, ...fillers.map((p) => ({ value: p.id, label: p.sheet.name }))]}
+        options={[
+          { value: "", label: tr("the first of the library") },
+          ...fillers.map((p) => ({ value: p.id, label: p.sheet.name })),
+        ]}
       />
     </div>
   );

@@ -36,15 +36,23 @@ export function Rounds({ view, boatId }: { view: Schemas["FairingView"]; boatId:
       <Course course={o.course} />
       <Table rounds={view.rounds} />
       <div className="mt-4 flex flex-wrap gap-2">
-        <Link className="btn btn-primary min-h-12" to={`/boats/${boatId}/log?surface=${view.surface.id}&kind=fair&round=${round}`}>
+        <Link
+          className="btn btn-primary min-h-12"
+          to={`/boats/${boatId}/log?surface=${view.surface.id}&kind=fair&round=${round}`}
+        >
           {tr("Log a round")}
         </Link>
-        <Link className="btn min-h-12" to={`/boats/${boatId}/log?surface=${view.surface.id}&kind=inspect&round=${round}`}>
+        <Link
+          className="btn min-h-12"
+          to={`/boats/${boatId}/log?surface=${view.surface.id}&kind=inspect&round=${round}`}
+        >
           {tr("Log a look")}
         </Link>
       </div>
       <p className="quiet mt-1 text-sm">
-        {tr("A round ticks all passes that are planned for it. A look counts what is left and fills nothing; your verdict of it counts.")}
+        {tr(
+          "A round ticks all passes that are planned for it. A look counts what is left and fills nothing; your verdict of it counts.",
+        )}
       </p>
       {view.spots && <Spots spots={view.spots} surfaceId={view.surface.id} boatId={boatId} />}
       <section className="mt-6 max-w-3xl text-sm">
@@ -120,7 +128,12 @@ function Spots({ spots, surfaceId, boatId }: { spots: Schemas["Spots"]; surfaceI
       </p>
       {spots.rounds.length > 0 && <Table rounds={spots.rounds} />}
       {spots.handover && spots.handover.changes.length > 0 && (
-        <button type="button" className="btn mt-2 min-h-12" disabled={plan.isPending} onClick={() => plan.mutate(undefined)}>
+        <button
+          type="button"
+          className="btn mt-2 min-h-12"
+          disabled={plan.isPending}
+          onClick={() => plan.mutate(undefined)}
+        >
           {tr("Plan the spot-filling")}
         </button>
       )}
@@ -161,14 +174,25 @@ function Course({ course }: { course: Schemas["FairFound"][] }) {
           0
         </text>
         {(["pinholes", "lows"] as const).map((key) => (
-          <g key={key} fill="none" stroke={key === "lows" ? "var(--open)" : "currentColor"} strokeWidth={key === "lows" ? 3 : 1.4}>
+          <g
+            key={key}
+            fill="none"
+            stroke={key === "lows" ? "var(--open)" : "currentColor"}
+            strokeWidth={key === "lows" ? 3 : 1.4}
+          >
             <path d={path(key, 0, done)} />
             <path d={path(key, Math.max(0, done - 1), course.length)} strokeDasharray="5 4" />
           </g>
         ))}
         {course.map((c, i) => (
           <g key={c.n}>
-            <circle cx={x(i)} cy={y(c.lows)} r={4} fill={c.ahead ? "var(--sheet)" : "var(--open)"} stroke="var(--open)" />
+            <circle
+              cx={x(i)}
+              cy={y(c.lows)}
+              r={4}
+              fill={c.ahead ? "var(--sheet)" : "var(--open)"}
+              stroke="var(--open)"
+            />
             <text x={x(i)} y={H - 14} fontSize={12} textAnchor="middle" className="fill-current">
               {c.n}
             </text>

@@ -24,12 +24,20 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
               <>
                 {s.ring && s.ring.length > 0 && <b>{prose(s.ring)} </b>}
                 {s.tool.name}: {s.tool.note}. {s.dust}. {prose(s.clogs)}
-                {s.green && !s.ready && tr(" Ridges may be knocked down, green, from {green}.", { green: stamp(s.green, zone) })}
+                {s.green &&
+                  !s.ready &&
+                  tr(" Ridges may be knocked down, green, from {green}.", { green: stamp(s.green, zone) })}
               </>
             }
           />
           <div className="mb-4 grid max-w-xl grid-cols-3 items-end gap-3">
-            <NumberField name="from" label={tr("Scratch that is there")} unit="P" value={from ?? s.from} onChange={setFrom} />
+            <NumberField
+              name="from"
+              label={tr("Scratch that is there")}
+              unit="P"
+              value={from ?? s.from}
+              onChange={setFrom}
+            />
             <NumberField name="to" label={tr("The next coat wants")} unit="P" value={to ?? s.to} onChange={setTo} />
             {s.wetOnly ? (
               <p className="text-sm font-semibold">{tr("Wet only: antifouling is never sanded dry.")}</p>
@@ -50,7 +58,8 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
                     <b className="text-xl">{st.grit}</b>
                     <span>{st.why}</span>
                     <span className="quiet text-right text-sm">
-                      {span(st.hours)}, {st.discs} {tr("{discs, plural, one {sheet} other {sheets}}", { discs: st.discs })}
+                      {span(st.hours)}, {st.discs}{" "}
+                      {tr("{discs, plural, one {sheet} other {sheets}}", { discs: st.discs })}
                       {st.water > 0 &&
                         `, ${tr("{water, plural, one {fresh water} other {fresh water {water} times}}", { water: st.water })}`}
                       <br />
@@ -63,11 +72,18 @@ export function Sanding({ surfaceId, zone }: { surfaceId: string; zone: string }
             <section>
               <h2 className="text-lg">{tr("Through?")}</h2>
               {s.margins.length === 0 && (
-                <p>{tr("What lies above the layer that must stay is not known: put the old layers into Survey, log coats with litres.")}</p>
+                <p>
+                  {tr(
+                    "What lies above the layer that must stay is not known: put the old layers into Survey, log coats with litres.",
+                  )}
+                </p>
               )}
               <ul data-testid="margins">
                 {s.margins.map((m) => (
-                  <li key={m.place} className={`rule-b py-2 ${m.through ? "border-l-4 border-l-error pl-2 font-semibold" : ""}`}>
+                  <li
+                    key={m.place}
+                    className={`rule-b py-2 ${m.through ? "border-l-4 border-l-error pl-2 font-semibold" : ""}`}
+                  >
                     {m.through ? "✗" : "✓"} {m.place}:{" "}
                     {m.through
                       ? tr("it goes through; by hand and fewer strokes there, or prime once more")

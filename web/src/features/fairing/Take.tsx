@@ -143,7 +143,9 @@ export function Take({
             </tbody>
           </table>
           <p className="quiet mt-2 text-sm">
-            {tr("A stiffer curve is fairer to the eye and takes more filler; the shape she was built with is yours to know.")}
+            {tr(
+              "A stiffer curve is fairer to the eye and takes more filler; the shape she was built with is yours to know.",
+            )}
           </p>
         </section>
       )}
@@ -174,7 +176,8 @@ function School({ job: j, zone, plan }: { job: Schemas["FairJob"]; zone: string;
             </>
           )}
           {pots.length === 1 && tr("; a pass is one pot")}
-          {pots.length > 1 && trNodes("; a pass is {pots} pots of {litres}", { pots: pots.length, litres: litres(pots[0]?.litres ?? 0) })}
+          {pots.length > 1 &&
+            trNodes("; a pass is {pots} pots of {litres}", { pots: pots.length, litres: litres(pots[0]?.litres ?? 0) })}
         </dd>
         <dt className="quiet">{tr("Passes")}</dt>
         <dd>
@@ -188,7 +191,9 @@ function School({ job: j, zone, plan }: { job: Schemas["FairJob"]; zone: string;
         <dd>{tr("{hours}, with boarding", { hours: span(j.hours + (j.under?.hours ?? 0)) })}</dd>
         <dt className="quiet">{tr("Fit to sand")}</dt>
         <dd>
-          {j.ready ? tr("{ready}, in {days} days", { ready: stamp(j.ready, zone), days: j.days.toFixed(1) }) : tr("past the weather known")}
+          {j.ready
+            ? tr("{ready}, in {days} days", { ready: stamp(j.ready, zone), days: j.days.toFixed(1) })
+            : tr("past the weather known")}
           ;{" "}
           {j.lateDays > 0
             ? tr("nine times in ten within {lateDays} days", { lateDays: j.lateDays.toFixed(1) })

@@ -22,7 +22,12 @@ export const places = (text: string) =>
 export const freshLine = (): Line => ({ name: "", way: "along", widthM: 0.4, placements: [{ startM: 0, gapsMM: [] }] });
 
 /** Where the next reading goes: on in the placement, else in a new one further along. */
-export function next(line: Line, count: number, step: number, spacingM: number): { placement: number; reading: number; startM: number } {
+export function next(
+  line: Line,
+  count: number,
+  step: number,
+  spacingM: number,
+): { placement: number; reading: number; startM: number } {
   const last = line.placements.length - 1;
   const p = line.placements[last];
   const read = p?.gapsMM.length ?? 0;
@@ -46,11 +51,24 @@ export function back(line: Line): Line {
   const p = line.placements[last];
   if (!p) return line;
   if (p.gapsMM.length <= 1 && last > 0) return { ...line, placements: line.placements.slice(0, -1) };
-  return { ...line, placements: line.placements.map((q, k) => (k === last ? { ...q, gapsMM: q.gapsMM.slice(0, -1) } : q)) };
+  return {
+    ...line,
+    placements: line.placements.map((q, k) => (k === last ? { ...q, gapsMM: q.gapsMM.slice(0, -1) } : q)),
+  };
 }
 
 /** Gaps under an edge laid placement by placement, taken by thumb: one press a reading, the next place by itself. */
-export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: number; spacingM: number; set: (lines: Line[]) => void }) {
+export function Walk({
+  lines,
+  edgeM,
+  spacingM,
+  set,
+}: {
+  lines: Line[];
+  edgeM: number;
+  spacingM: number;
+  set: (lines: Line[]) => void;
+}) {
   const { show } = useSettings();
   const [at, setAt] = useState(Math.max(0, lines.length - 1));
   const [halfway, setHalfway] = useState(true);
@@ -145,7 +163,9 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
         <Choice
           name="overlap"
           label={tr("The edge is moved on by")}
-          hint={halfway ? tr("overlapping: tells how the placements tilt") : tr("end to end: leaves their tilt unknown")}
+          hint={
+            halfway ? tr("overlapping: tells how the placements tilt") : tr("end to end: leaves their tilt unknown")
+          }
           value={halfway ? "half" : "whole"}
           onChange={(v) => setHalfway(v === "half")}
           options={[
@@ -168,14 +188,21 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
           reading: m(where.reading * spacingM),
           startM: m(where.startM + where.reading * spacingM),
           reading2:
-            where.reading === 0 && where.placement > 0 && tr(" Move the edge on: it begins at {startM} now.", { startM: m(where.startM) }),
+            where.reading === 0 &&
+            where.placement > 0 &&
+            tr(" Move the edge on: it begins at {startM} now.", { startM: m(where.startM) }),
         })}
       </p>
       <fieldset className="mt-2 grid max-w-xl grid-cols-4 gap-2" aria-label={tr("Gap, mm")}>
         <button type="button" className="btn btn-primary col-span-2 min-h-14 text-lg" onClick={() => press(0)}>
           {tr("touching")}
         </button>
-        <button type="button" className="btn min-h-14" disabled={last === undefined} onClick={() => press(last ?? null)}>
+        <button
+          type="button"
+          className="btn min-h-14"
+          disabled={last === undefined}
+          onClick={() => press(last ?? null)}
+        >
           {tr("same")}
         </button>
         <button type="button" className="btn min-h-14" onClick={() => press(null)}>
@@ -202,7 +229,12 @@ export function Walk({ lines, edgeM, spacingM, set }: { lines: Line[]; edgeM: nu
         <button type="button" className="btn min-h-14" disabled={Number.isNaN(readNumber(typed))} onClick={send}>
           {tr("take it")}
         </button>
-        <button type="button" className="btn min-h-14" aria-label={tr("Take the last reading back")} onClick={() => put(back(line))}>
+        <button
+          type="button"
+          className="btn min-h-14"
+          aria-label={tr("Take the last reading back")}
+          onClick={() => put(back(line))}
+        >
           <ChevronLeft size={22} aria-hidden="true" /> {tr("back")}
         </button>
       </fieldset>

@@ -87,7 +87,16 @@ const set: Schemas["Fairing"] = {
   ],
   jobs: [
     {
-      school: { key: "heavy", name: "few heavy coats", why: "fewer waits", risk: "slumps", passMM: 0, proudMM: 0.6, layLH: 3, boardM2H: 1 },
+      school: {
+        key: "heavy",
+        name: "few heavy coats",
+        why: "fewer waits",
+        risk: "slumps",
+        passMM: 0,
+        proudMM: 0.6,
+        layLH: 3,
+        boardM2H: 1,
+      },
       passes: 1,
       litres: 1.4,
       kg: 1,
@@ -100,7 +109,16 @@ const set: Schemas["Fairing"] = {
       working,
     },
     {
-      school: { key: "skims", name: "many thin skims", why: "no slumps", risk: "waits", passMM: 1.5, proudMM: 0.2, layLH: 2, boardM2H: 3 },
+      school: {
+        key: "skims",
+        name: "many thin skims",
+        why: "no slumps",
+        risk: "waits",
+        passMM: 1.5,
+        proudMM: 0.2,
+        layLH: 2,
+        boardM2H: 3,
+      },
       passes: 2,
       litres: 1.2,
       kg: 0.9,
@@ -307,7 +325,9 @@ it("practises: what was done is sent as a whole, and the reason is told", async 
   expect(screen.getByText("3 mm are left")).toBeTruthy();
   await userEvent.click(screen.getByRole("button", { name: "Take the last step back" }));
   await waitFor(() =>
-    expect(calls.filter((c) => c.path.endsWith("/panel")).at(-1)?.body).toEqual({ moves: [{ do: "fill", filler: "hard", mm: 4 }] }),
+    expect(calls.filter((c) => c.path.endsWith("/panel")).at(-1)?.body).toEqual({
+      moves: [{ do: "fill", filler: "hard", mm: 4 }],
+    }),
   );
   await userEvent.click(screen.getByRole("button", { name: "Leave it" }));
   expect(await screen.findByText("Not so.")).toBeTruthy();
@@ -427,9 +447,30 @@ it("plans the spot-filling of pinholes over the primer", async () => {
 it("moves the practice edge on, and tells what was there once all is read", async () => {
   const side = { seed: 1, lengthM: 4, edgeM: 1, spacingM: 0.1 };
   const calls = answers({
-    "GET /api/boats/b/survey": { boat: { id: "b" }, place: { timeZone: "UTC" }, views: [], surfaces: [{ id: "s", name: "Deck" }] },
-    "POST /api/practice/edge": { ...side, placements: [], heightsMM: [], truthMM: [], done: false, says: [{ text: "Lay the edge." }] },
-    "POST /api/practice/panel": { said: [], passes: 0, papers: 0, hours: 0, curedH: 0, hollowMM: 7, proudMM: 0, verdict: "" },
+    "GET /api/boats/b/survey": {
+      boat: { id: "b" },
+      place: { timeZone: "UTC" },
+      views: [],
+      surfaces: [{ id: "s", name: "Deck" }],
+    },
+    "POST /api/practice/edge": {
+      ...side,
+      placements: [],
+      heightsMM: [],
+      truthMM: [],
+      done: false,
+      says: [{ text: "Lay the edge." }],
+    },
+    "POST /api/practice/panel": {
+      said: [],
+      passes: 0,
+      papers: 0,
+      hours: 0,
+      curedH: 0,
+      hollowMM: 7,
+      proudMM: 0,
+      verdict: "",
+    },
     "GET /api/practice/day": { hours: [], limits: [], product: "", hour: 9, seed: 1 },
     "GET /api/surfaces/s/fairing": view(),
   });

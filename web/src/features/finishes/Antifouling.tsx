@@ -55,13 +55,16 @@ function Picture({ view }: { view: View }) {
                   <td>
                     {r.tieOpens ? (
                       <>
-                        {stamp(r.tieOpens, zone)} to {r.tieCloses ? stamp(r.tieCloses, zone) : tr("no end within the weather known")}
+                        {stamp(r.tieOpens, zone)} to{" "}
+                        {r.tieCloses ? stamp(r.tieCloses, zone) : tr("no end within the weather known")}
                       </>
                     ) : (
                       tr("not within the weather known")
                     )}
                     <br />
-                    <span className="quiet">{r.tieLaid ? tr("by the clock of the coat that is on") : tr("if it went on now")}</span>
+                    <span className="quiet">
+                      {r.tieLaid ? tr("by the clock of the coat that is on") : tr("if it went on now")}
+                    </span>
                   </td>
                 </tr>
               )}
@@ -84,7 +87,10 @@ function Picture({ view }: { view: View }) {
                   </td>
                   <td>
                     {trNodes("{lastFrom}till {lastTo}", {
-                      lastFrom: r.lastFrom && r.lastFrom > view.now && tr("from {lastFrom} ", { lastFrom: stamp(r.lastFrom, zone) }),
+                      lastFrom:
+                        r.lastFrom &&
+                        r.lastFrom > view.now &&
+                        tr("from {lastFrom} ", { lastFrom: stamp(r.lastFrom, zone) }),
                       lastTo: stamp(r.lastTo, zone),
                     })}
                   </td>
@@ -139,7 +145,13 @@ function Zones({ zones, signal }: { zones: Schemas["AntifoulZoneCoats"][]; signa
                     }
                     stroke="currentColor"
                   />
-                  <text x={x - w / 2 - 6} y={(most - i) * low - 3} fontSize={12} textAnchor="middle" className="fill-current">
+                  <text
+                    x={x - w / 2 - 6}
+                    y={(most - i) * low - 3}
+                    fontSize={12}
+                    textAnchor="middle"
+                    className="fill-current"
+                  >
                     {c.length * 6.5 < w ? c : i + 1}
                   </text>
                 </g>
@@ -188,7 +200,11 @@ function Form({ view }: { view: View }) {
     <>
       <Part title={tr("Product, and what is under it")} open>
         <Grid>
-          <ProductChoice label={tr("Antifouling")} kinds={["antifouling-soft", "antifouling-hard"]} chosen={view.work.productId} />
+          <ProductChoice
+            label={tr("Antifouling")}
+            kinds={["antifouling-soft", "antifouling-hard"]}
+            chosen={view.work.productId}
+          />
           <Num at="coats" label={tr("Coats all over")} />
           <Pick at="old" label={tr("Under it")} options={words?.olds ?? []} />
           <Tick at="oldCopper" label={tr("The old one holds copper")} />
@@ -199,7 +215,12 @@ function Form({ view }: { view: View }) {
         </Grid>
       </Part>
       <Part title={tr("Zones")} open>
-        <Rows at="zones" title={tr("Zones")} add={tr("Add a zone")} fresh={() => ({ name: tr("zone"), areaM2: 1, extra: 1 })}>
+        <Rows
+          at="zones"
+          title={tr("Zones")}
+          add={tr("Add a zone")}
+          fresh={() => ({ name: tr("zone"), areaM2: 1, extra: 1 })}
+        >
           {(p) => (
             <>
               <Text at={`${p}.name`} label={tr("Zone")} />

@@ -102,7 +102,12 @@ function Counts({ counts }: { counts: Schemas["BrightworkCount"][] }) {
           <span className="quiet text-sm">
             {trNodes("{litres} in all{dueAt}", {
               litres: <Quantity value={c.litres} unit="L" />,
-              dueAt: c.dueAt && tr("; due again between {from} and {to}", { from: monthOf(c.dueFrom, "UTC"), to: monthOf(c.dueTo, "UTC") }),
+              dueAt:
+                c.dueAt &&
+                tr("; due again between {from} and {to}", {
+                  from: monthOf(c.dueFrom, "UTC"),
+                  to: monthOf(c.dueTo, "UTC"),
+                }),
             })}
           </span>
         </li>
@@ -122,11 +127,19 @@ function Share({ share }: { share: Schemas["BrightworkShare"] }) {
   let x = 0;
   return (
     <div data-testid="share">
-      <svg viewBox="0 0 400 22" className="w-full" role="img" aria-label={tr("how a coat's hours divide")} preserveAspectRatio="none">
+      <svg
+        viewBox="0 0 400 22"
+        className="w-full"
+        role="img"
+        aria-label={tr("how a coat's hours divide")}
+        preserveAspectRatio="none"
+      >
         {parts.map((p) => {
           const w = (400 * p.h) / all;
           x += w;
-          return <rect key={p.name} x={x - w} width={w} height={22} fill={p.fill} stroke="currentColor" strokeWidth={0.8} />;
+          return (
+            <rect key={p.name} x={x - w} width={w} height={22} fill={p.fill} stroke="currentColor" strokeWidth={0.8} />
+          );
         })}
       </svg>
       <ul className="mt-1 grid grid-cols-2 gap-x-4 text-sm sm:grid-cols-4">
@@ -144,7 +157,11 @@ function Share({ share }: { share: Schemas["BrightworkShare"] }) {
 function Nights({ view }: { view: View }) {
   const zone = view.place.timeZone;
   if (view.nights.length === 0)
-    return <p className="text-sm">{tr("None in the weather known: lay in the morning, after the dew is off, or under cover.")}</p>;
+    return (
+      <p className="text-sm">
+        {tr("None in the weather known: lay in the morning, after the dew is off, or under cover.")}
+      </p>
+    );
   return (
     <ul className="text-sm" data-testid="nights">
       {view.nights.slice(0, 6).map((n) => (
@@ -195,7 +212,9 @@ function Form({ view }: { view: View }) {
           <Tick at="covered" label={tr("Under a cover when not used")} />
           <Num at="aboveDewH" label={tr("Above the dew point after a coat")} unit="h" />
         </Grid>
-        {school && <p className="quiet text-sm">{tr("{why} Its price: {price}", { why: school.why, price: school.price })}</p>}
+        {school && (
+          <p className="quiet text-sm">{tr("{why} Its price: {price}", { why: school.why, price: school.price })}</p>
+        )}
       </Part>
       <Part title={tr("Seam lines between coats")}>
         {seams ? (
@@ -213,7 +232,11 @@ function Form({ view }: { view: View }) {
                 tapeM: <Quantity value={view.result.tapeM} unit="m" digits={1} />,
               })}
             </p>
-            <button type="button" className="btn btn-sm justify-self-start max-sm:min-h-11" onClick={() => write("seams", undefined)}>
+            <button
+              type="button"
+              className="btn btn-sm justify-self-start max-sm:min-h-11"
+              onClick={() => write("seams", undefined)}
+            >
               {tr("No seam lines")}
             </button>
           </>

@@ -113,10 +113,21 @@ export function DeckMap({
       <path d={path(layout.gaps, at)} fill="none" stroke="var(--dew)" strokeWidth={1} strokeDasharray="5 4" />
       <path d={path(layout.fittings, at)} fill="var(--color-base-300)" stroke="currentColor" strokeWidth={1.4} />
       {layout.stencil && (
-        <path d={path(layout.stencil.sheet, at)} fillRule="evenodd" fill="none" stroke="var(--color-accent)" strokeWidth={1.2} />
+        <path
+          d={path(layout.stencil.sheet, at)}
+          fillRule="evenodd"
+          fill="none"
+          stroke="var(--color-accent)"
+          strokeWidth={1.2}
+        />
       )}
       {layout.panels.map((p) => (
-        <g key={p.name} pointerEvents="none" textAnchor="middle" transform={`translate(${at(p.label).replace(" ", ",")})`}>
+        <g
+          key={p.name}
+          pointerEvents="none"
+          textAnchor="middle"
+          transform={`translate(${at(p.label).replace(" ", ",")})`}
+        >
           <circle r={17} fill="var(--sheet)" stroke={p.flag ? "var(--shut)" : "currentColor"} strokeWidth={1.2} />
           <text y={-1} fontSize={13} fontWeight={700} className="fill-current">
             {p.name}

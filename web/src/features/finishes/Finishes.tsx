@@ -50,11 +50,17 @@ function Shown({ survey, crafts }: { survey: Schemas["Survey"]; crafts: Schemas[
   const surface = any.find((s) => s.id === params.get("surface")) ?? suited[0];
   const go = (key: Key, id?: string) => setParams({ craft: key, ...(id ? { surface: id } : {}) }, { replace: true });
   const Bench = craft.key === "refit" ? null : BENCHES[craft.key];
-  if (any.length === 0) return <Answer answer={tr("There is no surface to finish yet.")} detail={tr("Add it in Survey first.")} />;
+  if (any.length === 0)
+    return <Answer answer={tr("There is no surface to finish yet.")} detail={tr("Add it in Survey first.")} />;
   const rest = any.filter((s) => !suited.includes(s));
   return (
     <>
-      <Tabs label={tr("Finishes")} tabs={crafts.map(({ key, name }) => ({ key, name }))} at={craft.key} onChange={(k) => go(k)} />
+      <Tabs
+        label={tr("Finishes")}
+        tabs={crafts.map(({ key, name }) => ({ key, name }))}
+        at={craft.key}
+        onChange={(k) => go(k)}
+      />
       {Bench === null ? (
         <Refit boatId={survey.boat.id} name={survey.boat.name} />
       ) : (
@@ -66,7 +72,9 @@ function Shown({ survey, crafts }: { survey: Schemas["Survey"]; crafts: Schemas[
               value={surface?.id ?? ""}
               onChange={(id) => go(craft.key, id)}
               options={[
-                ...(surface ? [] : [{ value: "", label: tr("none that {name} suits", { name: craft.name.toLowerCase() }) }]),
+                ...(surface
+                  ? []
+                  : [{ value: "", label: tr("none that {name} suits", { name: craft.name.toLowerCase() }) }]),
                 ...suited.map((s) => ({ value: s.id, label: s.name })),
                 ...rest.map((s) => ({ value: s.id, label: `${s.name} (${s.substrateName})` })),
               ]}

@@ -162,7 +162,10 @@ function Form({ view }: { view: View }) {
               <Pick
                 at={`${p}.judged`}
                 label={tr("Cured, it is")}
-                options={["not yet", "match", "too light", "too dark", "too warm", "too cold"].map((k) => ({ key: k, name: word(k) }))}
+                options={["not yet", "match", "too light", "too dark", "too warm", "too cold"].map((k) => ({
+                  key: k,
+                  name: word(k),
+                }))}
               />
               <Text at={`${p}.note`} label={tr("Note")} />
             </>

@@ -144,7 +144,12 @@ function Form({ view }: { view: View }) {
         <Grid>
           <Num at="nominalUm" label={tr("Film wanted")} unit="µm" />
         </Grid>
-        <Rows at="readingsUm" title={tr("Readings")} add={tr("Add a reading")} fresh={() => (readings.at(-1) ?? 150) as number}>
+        <Rows
+          at="readingsUm"
+          title={tr("Readings")}
+          add={tr("Add a reading")}
+          fresh={() => (readings.at(-1) ?? 150) as number}
+        >
           {(p, i) => <Num at={p} label={tr("Reading {i}", { i: i + 1 })} unit="µm" />}
         </Rows>
       </Part>

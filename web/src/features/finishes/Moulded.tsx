@@ -82,7 +82,11 @@ function Chain({ chain, right }: { chain: string; right: boolean }) {
               <path
                 d={`M0 56v-26${bumps}V56Z`}
                 fill={
-                  i === parts.length - 1 ? (right ? "color-mix(in oklab, var(--open) 40%, var(--sheet))" : "url(#wrong)") : "var(--curing)"
+                  i === parts.length - 1
+                    ? right
+                      ? "color-mix(in oklab, var(--open) 40%, var(--sheet))"
+                      : "url(#wrong)"
+                    : "var(--curing)"
                 }
                 stroke="currentColor"
                 strokeWidth={1.4}
@@ -97,7 +101,9 @@ function Chain({ chain, right }: { chain: string; right: boolean }) {
               >
                 {p}
               </text>
-              {i < parts.length - 1 && <path d={`M${w + 5} 44h12m-5 -5l5 5l-5 5`} fill="none" stroke="currentColor" strokeWidth={1.6} />}
+              {i < parts.length - 1 && (
+                <path d={`M${w + 5} 44h12m-5 -5l5 5l-5 5`} fill="none" stroke="currentColor" strokeWidth={1.6} />
+              )}
             </g>
           );
         })}
@@ -149,12 +155,28 @@ function Fits({ view }: { view: View }) {
               {seam &&
                 Array.from({ length: seam.long - 1 }, (_, n) => {
                   const x = ((p.lengthM * k) / seam.long) * (n + 1);
-                  return <path key={`l${x}`} d={`M${x} 0v${p.widthM * k}`} stroke="var(--shut)" strokeWidth={3} strokeDasharray="6 4" />;
+                  return (
+                    <path
+                      key={`l${x}`}
+                      d={`M${x} 0v${p.widthM * k}`}
+                      stroke="var(--shut)"
+                      strokeWidth={3}
+                      strokeDasharray="6 4"
+                    />
+                  );
                 })}
               {seam &&
                 Array.from({ length: seam.wide - 1 }, (_, n) => {
                   const y = ((p.widthM * k) / seam.wide) * (n + 1);
-                  return <path key={`w${y}`} d={`M0 ${y}h${p.lengthM * k}`} stroke="var(--shut)" strokeWidth={3} strokeDasharray="6 4" />;
+                  return (
+                    <path
+                      key={`w${y}`}
+                      d={`M0 ${y}h${p.lengthM * k}`}
+                      stroke="var(--shut)"
+                      strokeWidth={3}
+                      strokeDasharray="6 4"
+                    />
+                  );
                 })}
             </svg>
             <figcaption className={seam ? "text-sm font-semibold text-error" : "text-sm"}>
@@ -184,7 +206,11 @@ function Form({ view }: { view: View }) {
           <Num at="sourceLengthM" label={tr("Good pattern, long")} unit="m" />
           <Num at="sourceWidthM" label={tr("Good pattern, wide")} unit="m" />
           <Tick at="hollow" label={tr("The source is a mould already")} hint={tr("its pattern is hollow")} />
-          <Num at="casts" label={tr("Castings, source to panel")} hint={tr("a mould off a deck and a panel off that: 2")} />
+          <Num
+            at="casts"
+            label={tr("Castings, source to panel")}
+            hint={tr("a mould off a deck and a panel off that: 2")}
+          />
           <Num at="moulds" label={tr("Moulds at hand")} />
           <Tick at="firstUse" label={tr("The mould is new")} hint={tr("six coats of wax, else one")} />
           <Num at="trimM" label={tr("Cut off all round")} unit="m" />
@@ -210,7 +236,11 @@ function Form({ view }: { view: View }) {
       </Part>
       <Part title={tr("Panels")} open>
         {view.layout.length > 0 && (
-          <button type="button" className="btn justify-self-start max-sm:min-h-11" onClick={() => write("panels", view.layout)}>
+          <button
+            type="button"
+            className="btn justify-self-start max-sm:min-h-11"
+            onClick={() => write("panels", view.layout)}
+          >
             {tr("Take the {layout} panels of the non-skid layout", { layout: view.layout.length })}
           </button>
         )}

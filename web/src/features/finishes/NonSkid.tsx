@@ -36,7 +36,17 @@ export function NonSkid({ surfaceId }: { surfaceId: string }) {
   );
 }
 
-function Picture({ view, selected, select, kept }: { view: View; selected: string; select: (s: string) => void; kept: boolean }) {
+function Picture({
+  view,
+  selected,
+  select,
+  kept,
+}: {
+  view: View;
+  selected: string;
+  select: (s: string) => void;
+  kept: boolean;
+}) {
   const { read, write } = useDraft();
   const [tool, setTool] = useState<Tool>({ kind: "look" });
   const words = useFinishWords().data;
@@ -93,7 +103,11 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
       : [];
   if (deck.length === 0)
     return view.sketch.length > 2 ? (
-      <button type="button" className="btn btn-primary min-h-11" onClick={() => write("deck", [{ outer: view.sketch }])}>
+      <button
+        type="button"
+        className="btn btn-primary min-h-11"
+        onClick={() => write("deck", [{ outer: view.sketch }])}
+      >
         {tr("Begin with the deck as the map draws it")}
       </button>
     ) : null;
@@ -116,7 +130,9 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
           );
         })}
         <span className="quiet">
-          {tool.kind === "look" ? tr("drag the red dots to move; press a panel to read it") : tr("now press where it is")}
+          {tool.kind === "look"
+            ? tr("drag the red dots to move; press a panel to read it")
+            : tr("now press where it is")}
         </span>
       </div>
       <DeckMap
@@ -140,7 +156,9 @@ function Picture({ view, selected, select, kept }: { view: View; selected: strin
       </div>
       {lanes.length > 0 && (
         <section className="mt-5">
-          <h2 className="text-lg">{tr("The whole set, {hours} of laying, and the hold after it", { hours: span(view.result.hours) })}</h2>
+          <h2 className="text-lg">
+            {tr("The whole set, {hours} of laying, and the hold after it", { hours: span(view.result.hours) })}
+          </h2>
           <Ribbon ribbon={view.ribbon} zone={view.place.timeZone} lanes={lanes} />
         </section>
       )}
@@ -180,7 +198,10 @@ function Form({ view }: { view: View }) {
           {school === "paint" && <Num at="texture.wastePct" label={tr("Left in pot and tool")} unit="%" />}
           {(school === "paint" || school === "grit") && (
             <>
-              <ProductChoice kinds={school === "grit" ? ["non-skid-grit"] : ["non-skid-paint"]} chosen={view.work.productId} />
+              <ProductChoice
+                kinds={school === "grit" ? ["non-skid-grit"] : ["non-skid-paint"]}
+                chosen={view.work.productId}
+              />
               <Num at="rateM2H" label={tr("You lay in an hour")} unit="m²" />
             </>
           )}
@@ -201,7 +222,12 @@ function Form({ view }: { view: View }) {
           <Num at="openingM" label={tr("Round openings")} unit="m" />
           <Num at="outsideRM" label={tr("Outside corners, radius")} unit="m" />
           <Num at="insideRM" label={tr("Inside corners, radius")} unit="m" />
-          <Num at="tapeMM" label={tr("Tape, wide")} unit="mm" hint={tr("gaps narrower than two tapes want two layers")} />
+          <Num
+            at="tapeMM"
+            label={tr("Tape, wide")}
+            unit="mm"
+            hint={tr("gaps narrower than two tapes want two layers")}
+          />
           <Tick at="symmetric" label={tr("Both sides alike")} hint={tr("a deck traced on one side is mirrored")} />
         </Grid>
       </Part>
@@ -211,17 +237,35 @@ function Form({ view }: { view: View }) {
           title={tr("Dry-fitted places")}
           add={tr("Add a fitting")}
           empty={tr("Press one of the buttons above the deck, then the place; or add it here by its figures.")}
-          fresh={() => ({ name: "", kind: "cleat", x: 0, y: 0, lengthM: 0.25, widthM: 0.08, turnDeg: 0, round: false, mirror: true })}
+          fresh={() => ({
+            name: "",
+            kind: "cleat",
+            x: 0,
+            y: 0,
+            lengthM: 0.25,
+            widthM: 0.08,
+            turnDeg: 0,
+            round: false,
+            mirror: true,
+          })}
         >
           {(p) => (
             <>
               <Pick at={`${p}.kind`} label={tr("Kind")} options={words?.fittings ?? []} />
               <Num at={`${p}.x`} label={tr("Forward")} unit="m" />
               <Num at={`${p}.y`} label={tr("To port (−: starboard)")} unit="m" />
-              {!read(`${p}.outline`) && <Num at={`${p}.lengthM`} label={read(`${p}.round`) ? tr("Across") : tr("Long")} unit="m" />}
+              {!read(`${p}.outline`) && (
+                <Num at={`${p}.lengthM`} label={read(`${p}.round`) ? tr("Across") : tr("Long")} unit="m" />
+              )}
               {!read(`${p}.outline`) && !read(`${p}.round`) && <Num at={`${p}.widthM`} label={tr("Wide")} unit="m" />}
               {!read(`${p}.round`) && <Num at={`${p}.turnDeg`} label={tr("Turned")} unit="°" />}
-              <Num at={`${p}.marginM`} label={tr("Margin, if not usual")} hint={name(String(read(`${p}.kind`)))} unit="m" optional />
+              <Num
+                at={`${p}.marginM`}
+                label={tr("Margin, if not usual")}
+                hint={name(String(read(`${p}.kind`)))}
+                unit="m"
+                optional
+              />
               <Tick at={`${p}.mirror`} label={tr("Twin on the other side")} />
             </>
           )}
@@ -235,7 +279,18 @@ function Form({ view }: { view: View }) {
                 const x = r.reduce((sum, c) => sum + c.x, 0) / r.length;
                 const y = r.reduce((sum, c) => sum + c.y, 0) / r.length;
                 const outline = r.map((c) => ({ x: c.x - x, y: c.y - y }));
-                return { name: "", kind: "other", x, y, lengthM: 0, widthM: 0, turnDeg: 0, round: false, mirror: false, outline };
+                return {
+                  name: "",
+                  kind: "other",
+                  x,
+                  y,
+                  lengthM: 0,
+                  widthM: 0,
+                  turnDeg: 0,
+                  round: false,
+                  mirror: false,
+                  outline,
+                };
               }),
             ])
           }
@@ -272,9 +327,16 @@ function Form({ view }: { view: View }) {
               <Num at="stencil.bridgeM" label={tr("Bridges, wide")} unit="m" />
               <Tick at="stencil.textured" label={tr("Letters of non-skid")} hint={tr("else they stay smooth")} />
             </Grid>
-            <FromDrawing label={tr("A logo from a drawing, instead of letters")} take={(rings) => write("stencil.outlines", rings)} />
+            <FromDrawing
+              label={tr("A logo from a drawing, instead of letters")}
+              take={(rings) => write("stencil.outlines", rings)}
+            />
             <p className="quiet text-sm">{tr("It is cut in one piece; its bridges are cut away once it sticks.")}</p>
-            <button type="button" className="btn btn-sm justify-self-start max-sm:min-h-11" onClick={() => write("stencil", undefined)}>
+            <button
+              type="button"
+              className="btn btn-sm justify-self-start max-sm:min-h-11"
+              onClick={() => write("stencil", undefined)}
+            >
               {tr("No stencil")}
             </button>
           </>
@@ -282,7 +344,17 @@ function Form({ view }: { view: View }) {
           <button
             type="button"
             className="btn btn-sm justify-self-start max-sm:min-h-11"
-            onClick={() => write("stencil", { text: tr("NAME"), x: 1, y: 0, heightM: 0.15, turnDeg: 0, textured: false, bridgeM: 0.006 })}
+            onClick={() =>
+              write("stencil", {
+                text: tr("NAME"),
+                x: 1,
+                y: 0,
+                heightM: 0.15,
+                turnDeg: 0,
+                textured: false,
+                bridgeM: 0.006,
+              })
+            }
           >
             {tr("Add a stencil")}
           </button>

@@ -9,7 +9,17 @@ const { useDraft } = fieldsOf<Schemas["NonskidWork"]>();
 
 type View = Schemas["NonSkid"];
 
-export function Panels({ view, selected, select, kept }: { view: View; selected: string; select: (s: string) => void; kept: boolean }) {
+export function Panels({
+  view,
+  selected,
+  select,
+  kept,
+}: {
+  view: View;
+  selected: string;
+  select: (s: string) => void;
+  kept: boolean;
+}) {
   const r = view.result;
   const unit = r.takes.unit;
   const lays = view.work.school === "paint" || view.work.school === "grit";

@@ -64,7 +64,9 @@ export function Takes({ view, kept }: { view: View; kept: boolean }) {
         </tbody>
       </table>
       <p className="mt-2 text-sm">{prose(r.takes.spread ?? "")}</p>
-      <p className="mt-2 text-sm">{tr("Mask wider than seems needed; pull the tape while it is wet. Practise on the smallest panel.")}</p>
+      <p className="mt-2 text-sm">
+        {tr("Mask wider than seems needed; pull the tape while it is wet. Practise on the smallest panel.")}
+      </p>
       {r.nest && sheets.length > 0 && <Nest nest={r.nest} sheet={view.work.sheet} sheets={sheets} />}
       <div className="no-print mt-3 text-sm">
         <b>{tr("Drawings at 1:1")}</b>
@@ -93,7 +95,15 @@ export function Takes({ view, kept }: { view: View; kept: boolean }) {
   );
 }
 
-function Nest({ nest, sheet, sheets }: { nest: Schemas["NonskidNest"]; sheet: Schemas["NonskidSheet"]; sheets: number[] }) {
+function Nest({
+  nest,
+  sheet,
+  sheets,
+}: {
+  nest: Schemas["NonskidNest"];
+  sheet: Schemas["NonskidSheet"];
+  sheets: number[];
+}) {
   const k = 240 / sheet.lengthM;
   return (
     <div className="mt-2 flex flex-wrap gap-3" data-testid="sheets">

@@ -92,7 +92,9 @@ function Picture({ view }: { view: View }) {
                 <b>{l.name}</b>: {l.says}
                 {l.pullAt && `, ${when(l.pullAt)}`}
                 {l.staysTo && !l.off && (
-                  <span className="quiet block text-xs">{tr("the tape stands till {staysTo}", { staysTo: when(l.staysTo) })}</span>
+                  <span className="quiet block text-xs">
+                    {tr("the tape stands till {staysTo}", { staysTo: when(l.staysTo) })}
+                  </span>
                 )}
               </li>
             ))}

@@ -51,7 +51,10 @@ export function Workbench<W, R extends View<W>>({
         const view = bench.view ?? kept;
         const general = view.trouble[0]?.says ?? bench.errors[""];
         const wrong =
-          general ?? (Object.keys(bench.errors).length > 0 ? tr("A figure below cannot be; what is shown is from before it.") : undefined);
+          general ??
+          (Object.keys(bench.errors).length > 0
+            ? tr("A figure below cannot be; what is shown is from before it.")
+            : undefined);
         return (
           <DraftContext.Provider value={draft}>
             <Errors.Provider value={bench.errors}>
@@ -107,14 +110,21 @@ function Keep<W, R extends View<W>>({
 }) {
   const go = useNavigate();
   const first = view.handovers[0]?.surfaceId;
-  const plan = useChange(["steps", "finish"], put, () => go(`/boats/${view.boatId}/build-up${first ? `?surface=${first}` : ""}`));
+  const plan = useChange(["steps", "finish"], put, () =>
+    go(`/boats/${view.boatId}/build-up${first ? `?surface=${first}` : ""}`),
+  );
   const stopped = view.handovers.some((h) => (h.stop ?? []).length > 0);
   const changes = view.handovers.some((h) => h.changes.length > 0);
   return (
     <div className="no-print mb-4">
       <div className="flex flex-wrap items-center gap-3">
         {changes && !stopped && !bench.dirty && (
-          <button type="button" className="btn btn-primary min-h-11" disabled={plan.isPending} onClick={() => plan.mutate(undefined)}>
+          <button
+            type="button"
+            className="btn btn-primary min-h-11"
+            disabled={plan.isPending}
+            onClick={() => plan.mutate(undefined)}
+          >
             {tr("Put it into the build-up")}
           </button>
         )}
@@ -170,7 +180,10 @@ export function Findings({ findings }: { findings: Schemas["MessageFinding"][] }
   return (
     <ul data-testid="findings">
       {findings.map((f) => (
-        <li key={prose(f.text)} className={`mt-2 border-l-4 pl-3 ${f.stop ? "border-error font-semibold" : "border-warning"}`}>
+        <li
+          key={prose(f.text)}
+          className={`mt-2 border-l-4 pl-3 ${f.stop ? "border-error font-semibold" : "border-warning"}`}
+        >
           {f.stop ? "✗ " : "▲ "}
           {prose(f.text)}
         </li>
@@ -222,7 +235,11 @@ export function Steps({ plan, title }: { plan: Pick<Plan, "steps" | "working">; 
             <span className="quiet text-right text-sm whitespace-nowrap">
               {s.amount > 0 && (
                 <>
-                  <Quantity value={s.amount} unit={s.unit} digits={Number.isInteger(s.amount) || s.amount >= 10 ? 0 : undefined} />
+                  <Quantity
+                    value={s.amount}
+                    unit={s.unit}
+                    digits={Number.isInteger(s.amount) || s.amount >= 10 ? 0 : undefined}
+                  />
                   <br />
                 </>
               )}
@@ -273,7 +290,11 @@ export function Takes({ plan, title = tr("What it takes") }: { plan: Plan; title
 
 /** Litres, small ones as millilitres. */
 export const Litres = ({ value }: { value: number }) =>
-  value < 0.1 ? <Quantity value={1000 * value} unit="mL" digits={value < 0.01 ? 1 : 0} /> : <Quantity value={value} unit="L" />;
+  value < 0.1 ? (
+    <Quantity value={1000 * value} unit="mL" digits={value < 0.01 ? 1 : 0} />
+  ) : (
+    <Quantity value={value} unit="L" />
+  );
 
 export function Cautions({ list }: { list: Words[] }) {
   const { prose } = useSettings();

@@ -17,7 +17,13 @@ const place = {
   weatherSource: "simulated",
   version: 1,
 };
-const deck = { id: "d", name: "Deck", substrate: "grp", substrateName: "GRP", crafts: ["non-skid", "moulded", "gelcoat"] };
+const deck = {
+  id: "d",
+  name: "Deck",
+  substrate: "grp",
+  substrateName: "GRP",
+  crafts: ["non-skid", "moulded", "gelcoat"],
+};
 const mast = { id: "m", name: "Mast", substrate: "solid-wood", substrateName: "spruce", crafts: ["brightwork"] };
 const side = { id: "s", name: "Side", substrate: "aluminium", substrateName: "aluminium", crafts: ["metal"] };
 const survey = { boat: { id: "b", name: "Tern" }, place, surfaces: [deck, mast, side] };
@@ -142,9 +148,15 @@ it("says when the pattern comes out the wrong way round", async () => {
 it("takes the panels of the layout, adds and removes rows", async () => {
   const calls = open("moulded", moulded("source raised → mould hollow → panel raised", true), "d");
   await userEvent.click(await screen.findByRole("button", { name: "Remove row 2 of wanted" }));
-  await waitFor(() => expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({ panels: [{ name: "S1" }] }));
+  await waitFor(() =>
+    expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({ panels: [{ name: "S1" }] }),
+  );
   await userEvent.click(screen.getByRole("button", { name: "Add a ply" }));
-  await waitFor(() => expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({ plies: [{ gsm: 300 }, { gsm: 300 }] }));
+  await waitFor(() =>
+    expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({
+      plies: [{ gsm: 300 }, { gsm: 300 }],
+    }),
+  );
   while (!(screen.getByRole("button", { name: "Undo" }) as HTMLButtonElement).disabled)
     await userEvent.click(screen.getByRole("button", { name: "Undo" }));
   expect(screen.getByRole("button", { name: "Remove row 2 of wanted" })).toBeTruthy();
@@ -191,8 +203,26 @@ const bright = {
     patches: 0,
     share: { sandH: 0.5, maskH: 0.3, cleanH: 0.2, layH: 0.25, prepPct: 80 },
     counts: [
-      { coats: 3, um: 66, uvPct: 65, litres: 0.3, dueAt: "2026-10-01", dueFrom: "2026-08-01", dueTo: "2027-03-01", years: 0.4 },
-      { coats: 5, um: 110, uvPct: 83, litres: 0.5, dueAt: "2028-03-01", dueFrom: "2027-06-01", dueTo: "2029-01-01", years: 1.8 },
+      {
+        coats: 3,
+        um: 66,
+        uvPct: 65,
+        litres: 0.3,
+        dueAt: "2026-10-01",
+        dueFrom: "2026-08-01",
+        dueTo: "2027-03-01",
+        years: 0.4,
+      },
+      {
+        coats: 5,
+        um: 110,
+        uvPct: 83,
+        litres: 0.5,
+        dueAt: "2028-03-01",
+        dueFrom: "2027-06-01",
+        dueTo: "2029-01-01",
+        years: 1.8,
+      },
     ],
     litreM2: 0.075,
     lines: 0,
@@ -223,7 +253,9 @@ it("puts what is kept into the build-up, once a change is kept", async () => {
     "PUT /api/surfaces/m/finishes/brightwork": bright,
   });
   const put = await screen.findByRole("button", { name: "Put it into the build-up" });
-  expect(screen.getByTestId("handover").textContent).toContain("One step of Mast would change, 6 h to come from this bench");
+  expect(screen.getByTestId("handover").textContent).toContain(
+    "One step of Mast would change, 6 h to come from this bench",
+  );
   expect(screen.getByText("6 × Varnish, keyed with 320")).toBeTruthy();
   await userEvent.click(screen.getByLabelText("Stain"));
   expect(screen.queryByRole("button", { name: "Put it into the build-up" })).toBeNull();
@@ -279,7 +311,15 @@ it("runs the clock from blasting, pairs washes with coats, names what is eaten",
           { coat: 2, says: "to come" },
         ],
         pairs: [
-          { a: "stainless", b: "aluminium", where: "cleat", isolated: false, loses: "aluminium", says: "aluminium is eaten", bad: true },
+          {
+            a: "stainless",
+            b: "aluminium",
+            where: "cleat",
+            isolated: false,
+            loses: "aluminium",
+            says: "aluminium is eaten",
+            bad: true,
+          },
         ],
         bandMM: 62.5,
         bandM2: 0.5,
@@ -297,15 +337,23 @@ it("runs the clock from blasting, pairs washes with coats, names what is eaten",
 it("takes the time of now for a wash and for the blasting", async () => {
   const calls = open("metal", metal({}, {}), "s");
   await userEvent.click(await screen.findByRole("button", { name: "Washed now" }));
-  await waitFor(() => expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({ washedAt: ["2026-05-09T08:00:00Z"] }));
+  await waitFor(() =>
+    expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({ washedAt: ["2026-05-09T08:00:00Z"] }),
+  );
   await userEvent.click(screen.getByRole("button", { name: "now" }));
-  await waitFor(() => expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({ blastedAt: "2026-05-09T08:00:00Z" }));
+  await waitFor(() =>
+    expect(calls.filter((c) => c.method === "POST").at(-1)?.body).toMatchObject({ blastedAt: "2026-05-09T08:00:00Z" }),
+  );
 });
 
 it("shows what of kept work no longer goes, without its figures", async () => {
   open(
     "metal",
-    { ...metal({}, {}), says: [], trouble: [{ path: "", message: "no metal", says: [{ text: "Side is of spruce, no metal" }] }] },
+    {
+      ...metal({}, {}),
+      says: [],
+      trouble: [{ path: "", message: "no metal", says: [{ text: "Side is of spruce, no metal" }] }],
+    },
     "s",
   );
   expect((await screen.findByTestId("answer")).textContent).toBe("Side is of spruce, no metal");

@@ -24,7 +24,16 @@ export function Num({ at, label, hint, unit = "", optional }: Field & { unit?: s
 
 export function Text({ at, label, hint, type, wide }: Field & { type?: string; wide?: boolean }) {
   const { read, write } = useDraft();
-  const field = <TextField name={at} label={label} hint={hint} type={type} value={String(read(at) ?? "")} onChange={(v) => write(at, v)} />;
+  const field = (
+    <TextField
+      name={at}
+      label={label}
+      hint={hint}
+      type={type}
+      value={String(read(at) ?? "")}
+      onChange={(v) => write(at, v)}
+    />
+  );
   return wide ? <div className="col-span-2">{field}</div> : field;
 }
 
@@ -140,7 +149,19 @@ export function Rows({
 }
 
 /** Instants as a list, with one for now. */
-export function Instants({ at, title, zone, now, add }: { at: string; title: string; zone: string; now: string; add: string }) {
+export function Instants({
+  at,
+  title,
+  zone,
+  now,
+  add,
+}: {
+  at: string;
+  title: string;
+  zone: string;
+  now: string;
+  add: string;
+}) {
   const { read, write } = useDraft();
   const all = (read(at) ?? []) as string[];
   return (

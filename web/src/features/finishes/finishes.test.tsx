@@ -73,7 +73,9 @@ const deck = {
     outsideRM: 0.04,
     insideRM: 0.04,
     tapeMM: 19,
-    fittings: [{ name: "", kind: "cleat", x: 0.5, y: 0.2, lengthM: 0.2, widthM: 0.1, turnDeg: 0, round: false, mirror: false }],
+    fittings: [
+      { name: "", kind: "cleat", x: 0.5, y: 0.2, lengthM: 0.2, widthM: 0.1, turnDeg: 0, round: false, mirror: false },
+    ],
     splits: [],
     school: "paint",
     texture: { tool: "roller", grade: "medium", widthMM: 3, pitchMM: 6, depthMM: 3, wastePct: 8 },
@@ -97,7 +99,14 @@ const deck = {
     even: [{ panel: "S1", planned: 0.4, laid: 0.6, perM2: 0.6, offPct: 50, says: "coarser than the others" }],
     working,
   },
-  ribbon: { now: "2026-05-09T08:00:00Z", from: "2026-05-08T08:00:00Z", to: "2026-05-12T08:00:00Z", hours: [], light: [], faces: [] },
+  ribbon: {
+    now: "2026-05-09T08:00:00Z",
+    from: "2026-05-08T08:00:00Z",
+    to: "2026-05-12T08:00:00Z",
+    hours: [],
+    light: [],
+    faces: [],
+  },
   field: { hours: [], windows: [], working },
 };
 const words = {
@@ -164,22 +173,31 @@ it("previews a change, keeps it by itself under its version, and goes back on it
   await waitFor(() => expect(calls.some((c) => c.method === "PUT")).toBe(true), { timeout: 4000 });
   expect(calls.find((c) => c.method === "PUT")?.body).toMatchObject({ edgeM: 0.1 });
   await userEvent.click(screen.getByRole("button", { name: "Undo" }));
-  await waitFor(() => expect(calls.filter((c) => c.method === "PUT").at(-1)?.body).toMatchObject({ edgeM: deck.work.edgeM }), {
-    timeout: 4000,
-  });
+  await waitFor(
+    () => expect(calls.filter((c) => c.method === "PUT").at(-1)?.body).toMatchObject({ edgeM: deck.work.edgeM }),
+    {
+      timeout: 4000,
+    },
+  );
 });
 
 it("shows a refused preview at its field and the last good answer with it", async () => {
   answers(
     routes({
-      [`POST ${at}`]: { status: 422, title: "Unprocessable", errors: [{ location: "body.edgeM", message: "must be between 0 m and 1 m" }] },
+      [`POST ${at}`]: {
+        status: 422,
+        title: "Unprocessable",
+        errors: [{ location: "body.edgeM", message: "must be between 0 m and 1 m" }],
+      },
     }),
   );
   open("?craft=non-skid");
   const edge = await screen.findByLabelText("Along rails and edges");
   await userEvent.clear(edge);
   await userEvent.type(edge, "7");
-  await waitFor(() => expect(document.querySelector("[data-field=edgeM]")?.textContent).toContain("must be between 0 m and 1 m"));
+  await waitFor(() =>
+    expect(document.querySelector("[data-field=edgeM]")?.textContent).toContain("must be between 0 m and 1 m"),
+  );
   expect(screen.getByTestId("panels")).toBeTruthy();
   expect(screen.getByText("not kept: see what is marked")).toBeTruthy();
 });
@@ -270,14 +288,30 @@ it("ticks a snag off with a large box", async () => {
     says: [{ text: "1 snag open." }],
     surfaces: [{ id: "d", name: "Deck", productId: "", next: "" }],
     work: { hardware: [], lines: [], snags: [{ text: "a run", surfaceId: "d", stops: true, done: false }] },
-    result: { steps: [], takes: [], findings: [], cautions: [], working, bedding: [], lines: [], ready: [], tapeM: 0, open: 1, stops: 1 },
+    result: {
+      steps: [],
+      takes: [],
+      findings: [],
+      cautions: [],
+      working,
+      bedding: [],
+      lines: [],
+      ready: [],
+      tapeM: 0,
+      open: 1,
+      stops: 1,
+    },
   };
-  const calls = answers(routes({ "GET /api/boats/b/finishes/refit": refit, "POST /api/boats/b/finishes/refit": refit }));
+  const calls = answers(
+    routes({ "GET /api/boats/b/finishes/refit": refit, "POST /api/boats/b/finishes/refit": refit }),
+  );
   open("?craft=refit");
   const snags = await screen.findByTestId("snags");
   expect(snags.textContent).toContain("stops the launch: a run Deck");
   await userEvent.click(within(snags).getByRole("checkbox"));
   await waitFor(() =>
-    expect((calls.find((c) => c.method === "POST")?.body as { snags: { done: boolean }[] } | undefined)?.snags[0]?.done).toBe(true),
+    expect(
+      (calls.find((c) => c.method === "POST")?.body as { snags: { done: boolean }[] } | undefined)?.snags[0]?.done,
+    ).toBe(true),
   );
 });

@@ -11,7 +11,9 @@ type Below<T, P extends string> = T extends readonly (infer U)[]
 /** The fields of a work, by their paths: "zones[1].areaM2". */
 export type Path<W> = { [K in keyof W & string]: Below<NonNullable<W[K]>, K> }[keyof W & string];
 
-type At<W, C extends (props: never) => ReactNode> = (props: Omit<Parameters<C>[0], "at"> & { at: Path<W> }) => ReactNode;
+type At<W, C extends (props: never) => ReactNode> = (
+  props: Omit<Parameters<C>[0], "at"> & { at: Path<W> },
+) => ReactNode;
 
 type Fields<W> = {
   Num: At<W, typeof Num>;
@@ -22,7 +24,10 @@ type Fields<W> = {
   Instants: At<W, typeof Instants>;
   /** Its rows are named by the list that they are of. */
   Rows: <P extends Path<W>>(
-    props: Omit<Parameters<typeof Rows>[0], "at" | "children"> & { at: P; children: (path: `${P}[${number}]`, i: number) => ReactNode },
+    props: Omit<Parameters<typeof Rows>[0], "at" | "children"> & {
+      at: P;
+      children: (path: `${P}[${number}]`, i: number) => ReactNode;
+    },
   ) => ReactNode;
   useDraft: () => { read: (at: Path<W>) => unknown; write: (at: Path<W>, value: unknown) => void };
 };

@@ -76,18 +76,30 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     save.mutate({ version, body });
   };
   const goes =
-    draft !== null && steady === draft && settled === draft && Object.keys(local).length === 0 && !preview.error && !preview.isFetching;
+    draft !== null &&
+    steady === draft &&
+    settled === draft &&
+    Object.keys(local).length === 0 &&
+    !preview.error &&
+    !preview.isFetching;
   const version = opened.current?.version;
   // What was refused of an earlier change says nothing of the one at hand.
   const refusal = draft === null || sent.current === draft ? save.error : null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: kept once for each draft that goes, whatever else is drawn anew
   useEffect(() => {
-    if (goes && draft !== null && version !== undefined && !save.isPending && !refusal && sent.current !== draft) void keep(version, draft);
+    if (goes && draft !== null && version !== undefined && !save.isPending && !refusal && sent.current !== draft)
+      void keep(version, draft);
   }, [goes, draft, version, save.isPending, refusal]);
   // What goes and was not kept yet is kept when its user leaves.
   const leaving = useRef<() => void>(() => {});
   leaving.current = () => {
-    if (draft !== null && sent.current !== draft && version !== undefined && Object.keys(local).length === 0 && !preview.error)
+    if (
+      draft !== null &&
+      sent.current !== draft &&
+      version !== undefined &&
+      Object.keys(local).length === 0 &&
+      !preview.error
+    )
       void keep(version, draft);
   };
   useEffect(() => () => leaving.current(), []);
@@ -101,7 +113,8 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
   const work = draft ?? kept.data?.work;
   const show = (next: W | undefined) => {
     if (next === undefined || kept.data === undefined) return;
-    if (draft === null) opened.current = { version: Math.max(kept.data.version, stored.current), value: kept.data.work };
+    if (draft === null)
+      opened.current = { version: Math.max(kept.data.version, stored.current), value: kept.data.work };
     save.reset();
     setDraft(next);
   };
@@ -135,7 +148,12 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     },
     save,
     /** Messages by path: of the form, of the preview, of keeping. */
-    errors: { ...trouble, ...(draft === null ? {} : (preview.error?.fields ?? {})), ...(refusal?.fields ?? {}), ...local },
+    errors: {
+      ...trouble,
+      ...(draft === null ? {} : (preview.error?.fields ?? {})),
+      ...(refusal?.fields ?? {}),
+      ...local,
+    },
     refused: draft === null ? save.error : (refusal ?? preview.error),
   };
 }
@@ -161,7 +179,10 @@ export function useCraft<K extends keyof Crafts>(craft: K, surfaceId: string) {
   const at = { path: { id: surfaceId } };
   const bench = useWork<W, R & Kept<W>>([surfaceId, craft], {
     get: () => ok(api.GET(path, { params: at })) as Promise<unknown> as Promise<R & Kept<W>>,
-    preview: (work) => ok(api.POST(path, { params: at, body: work as Schemas["GelcoatWork"] })) as Promise<unknown> as Promise<R & Kept<W>>,
+    preview: (work) =>
+      ok(api.POST(path, { params: at, body: work as Schemas["GelcoatWork"] })) as Promise<unknown> as Promise<
+        R & Kept<W>
+      >,
     path: `/api/surfaces/${surfaceId}/finishes/${craft}`,
     label: tr("the {craft} bench", { craft }),
   });

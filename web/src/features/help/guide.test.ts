@@ -29,7 +29,8 @@ ${p.mistakes.map((m) => `- ${m}`).join("\n")}
 `;
 
 it("is what the program says under Help, with the demo's pictures", async () => {
-  for (const name of Object.values(PICTURES).flat()) expect(existsSync(`../docs/screenshots/${name}.png`), name).toBe(true);
+  for (const name of Object.values(PICTURES).flat())
+    expect(existsSync(`../docs/screenshots/${name}.png`), name).toBe(true);
   expect(Object.keys(PICTURES)).toEqual(HELP.map((p) => p.key));
   const guide = `# The guide, by stage of the work
 

@@ -66,7 +66,9 @@ export const HELP: HelpPage[] = [
   {
     key: "finishes",
     name: tr("Finishes"),
-    answers: tr("The work of one kind of finish on a bench of its own: non-skid, gelcoat, brightwork, antifouling, metal, fittings."),
+    answers: tr(
+      "The work of one kind of finish on a bench of its own: non-skid, gelcoat, brightwork, antifouling, metal, fittings.",
+    ),
     steps: [
       tr("Open the bench that fits the surface."),
       tr("Change what is different on your boat."),
@@ -83,7 +85,9 @@ export const HELP: HelpPage[] = [
       tr("Read what is short for the next coat first."),
       tr("Print the list for the shop."),
     ],
-    mistakes: [tr("Buying both parts of a kit when only the hardener is short: look at what is over without its other part.")],
+    mistakes: [
+      tr("Buying both parts of a kit when only the hardener is short: look at what is over without its other part."),
+    ],
   },
   {
     key: "weather",
@@ -133,7 +137,9 @@ export const HELP: HelpPage[] = [
   {
     key: "log",
     name: tr("Log"),
-    answers: tr("What was done, by whom, in which weather, with which film; what it cost and when it wants doing again."),
+    answers: tr(
+      "What was done, by whom, in which weather, with which film; what it cost and when it wants doing again.",
+    ),
     steps: [
       tr("Log what you did when you did it; without a signal it is kept on the phone and sent later."),
       tr("Enter what the comb and the gauge showed."),

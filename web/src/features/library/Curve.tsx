@@ -13,7 +13,9 @@ const DASH = ["", "7 4", "2 3", "10 3 2 3", "4 2", "1 4"];
 
 /** The points of a table that can be drawn, by rising temperature. */
 export function drawable(points: Partial<Point>[]): Point[] {
-  return points.filter((p): p is Point => p.tempC !== undefined && p.hours !== undefined && p.hours > 0).sort((a, b) => a.tempC - b.tempC);
+  return points
+    .filter((p): p is Point => p.tempC !== undefined && p.hours !== undefined && p.hours > 0)
+    .sort((a, b) => a.tempC - b.tempC);
 }
 
 /**
@@ -35,7 +37,12 @@ export function Curve({ lines }: { lines: Line[] }) {
   const temps = [...new Set(all.map((p) => p.tempC))].sort((a, b) => a - b);
   const ends = spread(drawn.map((l) => y((l.points.at(-1) as Point).hours)));
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="mb-4 w-full max-w-2xl" role="img" aria-label={tr("Hours of the sheet over temperature")}>
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      className="mb-4 w-full max-w-2xl"
+      role="img"
+      aria-label={tr("Hours of the sheet over temperature")}
+    >
       {hours.map((h) => (
         <g key={h}>
           <line x1={LEFT} x2={W - 90} y1={y(h)} y2={y(h)} stroke="currentColor" strokeOpacity={0.2} />

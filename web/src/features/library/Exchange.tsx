@@ -38,7 +38,9 @@ export function Exchange() {
         <p role="status" className="w-full">
           {trNodes("{added} added{known}.", {
             added: add.data.added,
-            known: add.data.known > 0 && tr("; {known} left out, the library has their names already", { known: add.data.known }),
+            known:
+              add.data.known > 0 &&
+              tr("; {known} left out, the library has their names already", { known: add.data.known }),
           })}
         </p>
       )}

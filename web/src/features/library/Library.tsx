@@ -20,7 +20,9 @@ export function Library() {
                 all.length === 0
                   ? tr("The library is empty: add the product in your hand.")
                   : examples === 0
-                    ? tr("All {all} sheets are yours: keep them at the edition of the tin in hand.", { all: all.length })
+                    ? tr("All {all} sheets are yours: keep them at the edition of the tin in hand.", {
+                        all: all.length,
+                      })
                     : tr("Replace the examples that you use: {examples} of {all} sheets have invented figures.", {
                         examples,
                         all: all.length,
@@ -58,11 +60,15 @@ export function Library() {
                                 {tr("{volumeSolidsPct} % solids", { volumeSolidsPct: p.sheet.volumeSolidsPct })}
                               </span>
                               <span className="text-sm">
-                                {trNodes("{typicalUm} a coat", { typicalUm: <Quantity value={p.sheet.film.typicalUm} unit="µm" /> })}
+                                {trNodes("{typicalUm} a coat", {
+                                  typicalUm: <Quantity value={p.sheet.film.typicalUm} unit="µm" />,
+                                })}
                               </span>
                             </>
                           )}
-                          {p.sheet.example && <span className="w-fit border border-warning px-1.5 text-xs">{tr("example")}</span>}
+                          {p.sheet.example && (
+                            <span className="w-fit border border-warning px-1.5 text-xs">{tr("example")}</span>
+                          )}
                         </li>
                       ))}
                     </ul>

@@ -197,7 +197,12 @@ export function DoesFields({ d, set }: Fields) {
           d={d}
           set={set}
           lines={[
-            { key: "uvPerUm", label: tr("Ultraviolet absorbance"), unit: "per µm", hint: tr("of a clear coat, base e") },
+            {
+              key: "uvPerUm",
+              label: tr("Ultraviolet absorbance"),
+              unit: "per µm",
+              hint: tr("of a clear coat, base e"),
+            },
             { key: "launchMaxH", label: tr("Launch within"), unit: "h", hint: tr("of the last coat") },
             { key: "polishUmYear", label: tr("Wears away"), unit: "µm/yr" },
             { key: "polishUm1000NM", label: tr("Wears per 1000 nm run"), unit: "µm" },
@@ -219,7 +224,12 @@ export function GradeFields({ d, set }: Fields) {
         // biome-ignore lint/suspicious/noArrayIndexKey: grades have no other identity than their order
         <div key={i} className="rule-b py-3">
           <div className="grid grid-cols-2 items-end gap-4 sm:grid-cols-4">
-            <TextField name={`grades[${i}].name`} label={tr("Grade")} value={g.name} onChange={(name) => edit(i, { name })} />
+            <TextField
+              name={`grades[${i}].name`}
+              label={tr("Grade")}
+              value={g.name}
+              onChange={(name) => edit(i, { name })}
+            />
             <NumberField
               name={`grades[${i}].minCureC`}
               label={tr("Cures above")}
@@ -269,7 +279,11 @@ export function GradeFields({ d, set }: Fields) {
               />
             ))}
           </div>
-          <RecoatFields name={`grades[${i}].recoat`} windows={g.recoat ?? []} onChange={(recoat) => edit(i, { recoat })} />
+          <RecoatFields
+            name={`grades[${i}].recoat`}
+            windows={g.recoat ?? []}
+            onChange={(recoat) => edit(i, { recoat })}
+          />
         </div>
       ))}
       <button

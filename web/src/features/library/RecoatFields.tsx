@@ -7,7 +7,15 @@ import { TableField } from "./TableField";
 type Window = Schemas["ProductRecoat"];
 
 /** The recoat windows of a sheet or of one grade, each by what goes over it. */
-export function RecoatFields({ name, windows, onChange }: { name: string; windows: Window[]; onChange: (w: Window[]) => void }) {
+export function RecoatFields({
+  name,
+  windows,
+  onChange,
+}: {
+  name: string;
+  windows: Window[];
+  onChange: (w: Window[]) => void;
+}) {
   const kinds = useMeta().data?.kinds ?? [];
   const edit = (i: number, r: Partial<Window>) => onChange(windows.map((x, k) => (k === i ? { ...x, ...r } : x)));
   return (
@@ -21,7 +29,10 @@ export function RecoatFields({ name, windows, onChange }: { name: string; window
               label={tr("Over it goes")}
               value={r.over}
               onChange={(over) => edit(i, { over })}
-              options={[{ value: "any", label: tr("any product") }, ...kinds.map((k) => ({ value: k.kind, label: k.name }))]}
+              options={[
+                { value: "any", label: tr("any product") },
+                ...kinds.map((k) => ({ value: k.kind, label: k.name })),
+              ]}
             />
             <Check
               name={`${name}[${i}].neverCloses`}
@@ -29,7 +40,11 @@ export function RecoatFields({ name, windows, onChange }: { name: string; window
               value={r.neverCloses ?? false}
               onChange={(neverCloses) => edit(i, { neverCloses, ...(neverCloses && { max: [] }) })}
             />
-            <button type="button" className="linked w-fit text-sm" onClick={() => onChange(windows.filter((_, k) => k !== i))}>
+            <button
+              type="button"
+              className="linked w-fit text-sm"
+              onClick={() => onChange(windows.filter((_, k) => k !== i))}
+            >
               {tr("remove this window")}
             </button>
           </div>
@@ -49,7 +64,11 @@ export function RecoatFields({ name, windows, onChange }: { name: string; window
           )}
         </div>
       ))}
-      <button type="button" className="btn mt-3 min-h-11" onClick={() => onChange([...windows, { over: tr("any"), min: [], max: [] }])}>
+      <button
+        type="button"
+        className="btn mt-3 min-h-11"
+        onClick={() => onChange([...windows, { over: tr("any"), min: [], max: [] }])}
+      >
         {tr("Add a recoat window")}
       </button>
     </>

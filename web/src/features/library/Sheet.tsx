@@ -30,7 +30,8 @@ export function Sheet() {
 
 function Editor({ product }: { product?: Schemas["Product"] }) {
   const { show, prose } = useSettings();
-  const { draft, d, set, fresh, coat, copying, setCopying, setVersion, doubts, asking, errors, save, remove, submit } = useSheet(product);
+  const { draft, d, set, fresh, coat, copying, setCopying, setVersion, doubts, asking, errors, save, remove, submit } =
+    useSheet(product);
   const wft = d.volumeSolidsPct && d.film.typicalUm ? show(d.film.typicalUm, "µm") : undefined;
   return (
     <>
@@ -45,9 +46,13 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
         }
         detail={
           product && coat && !d.recoat?.length
-            ? tr("No recoat interval is entered, so no clock can run on this product: copy the sheet's hours at temperatures below.")
+            ? tr(
+                "No recoat interval is entered, so no clock can run on this product: copy the sheet's hours at temperatures below.",
+              )
             : d.example
-              ? tr("These figures are invented. Put the figures of the tin in hand in their place and take the example mark off.")
+              ? tr(
+                  "These figures are invented. Put the figures of the tin in hand in their place and take the example mark off.",
+                )
               : wft
                 ? tr("A typical coat is {text} {unit} dry. Tables may be left empty where the sheet is silent.", {
                     text: wft.text,
@@ -73,7 +78,10 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
           </Part>
           <FieldOfApplication d={d} set={set} />
           <HoursAtTemperatures d={d} set={set} />
-          <Part title={tr("Recoat intervals")} note={tr("By what goes over it; the row for any product holds for kinds not listed.")}>
+          <Part
+            title={tr("Recoat intervals")}
+            note={tr("By what goes over it; the row for any product holds for kinds not listed.")}
+          >
             <RecoatFields name="recoat" windows={d.recoat ?? []} onChange={(recoat) => set({ ...d, recoat })} />
           </Part>
           <Part
@@ -84,7 +92,10 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
           >
             <GradeFields d={d} set={set} />
           </Part>
-          <Part title={tr("Tins as sold")} note={tr("A price of 0 means not known. Base and hardener sold apart are bought to match.")}>
+          <Part
+            title={tr("Tins as sold")}
+            note={tr("A price of 0 means not known. Base and hardener sold apart are bought to match.")}
+          >
             <TinFields tins={d.tins} twoPart={d.ratioByVolume.hardener > 0} onChange={(tins) => set({ ...d, tins })} />
           </Part>
           <CautionsAndNotes d={d} set={set} />

@@ -80,8 +80,18 @@ export function WhatItIs({ d, set }: Props) {
           onChange={(kind) => set({ ...d, kind: kind as Draft["kind"] })}
           options={(meta?.kinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
         />
-        <TextField name="chemistry" label={tr("Chemistry")} value={d.chemistry ?? ""} onChange={(chemistry) => set({ ...d, chemistry })} />
-        <TextField name="colour" label={tr("Colour")} value={d.colour ?? ""} onChange={(colour) => set({ ...d, colour })} />
+        <TextField
+          name="chemistry"
+          label={tr("Chemistry")}
+          value={d.chemistry ?? ""}
+          onChange={(chemistry) => set({ ...d, chemistry })}
+        />
+        <TextField
+          name="colour"
+          label={tr("Colour")}
+          value={d.colour ?? ""}
+          onChange={(colour) => set({ ...d, colour })}
+        />
         <TextField
           name="source"
           label={tr("Sheet")}
@@ -124,7 +134,12 @@ export function Film({ d, set }: Props) {
                 type="checkbox"
                 className="checkbox border-base-content/60"
                 checked={d.methods.includes(m.key)}
-                onChange={(e) => set({ ...d, methods: e.target.checked ? [...d.methods, m.key] : d.methods.filter((k) => k !== m.key) })}
+                onChange={(e) =>
+                  set({
+                    ...d,
+                    methods: e.target.checked ? [...d.methods, m.key] : d.methods.filter((k) => k !== m.key),
+                  })
+                }
               />
               {m.name}
             </label>
@@ -164,10 +179,13 @@ export function FieldOfApplication({ d, set }: Props) {
   return (
     <Part
       title={tr("Field of application")}
-      note={tr("Leave a limit empty that the sheet does not set. The dew-point spread is then {text} {unit} (ISO 8502-4).", {
-        text: spread.text,
-        unit: spread.unit,
-      })}
+      note={tr(
+        "Leave a limit empty that the sheet does not set. The dew-point spread is then {text} {unit} (ISO 8502-4).",
+        {
+          text: spread.text,
+          unit: spread.unit,
+        },
+      )}
     >
       <div className={GRID}>
         {limit("airMinC", tr("Air from"), "°C")}
@@ -244,7 +262,13 @@ export function CautionsAndNotes({ d, set }: Props) {
           value={d.cautions.join("\n")}
           onChange={(t) => set({ ...d, cautions: t.split("\n") })}
         />
-        <AreaField name="notes" label={tr("Notes")} rows={4} value={d.notes ?? ""} onChange={(notes) => set({ ...d, notes })} />
+        <AreaField
+          name="notes"
+          label={tr("Notes")}
+          rows={4}
+          value={d.notes ?? ""}
+          onChange={(notes) => set({ ...d, notes })}
+        />
       </div>
     </Part>
   );

@@ -6,7 +6,15 @@ import { tr } from "../../words/words";
 type Tin = Schemas["ProductTin"];
 
 /** The tins a product is sold in: kits of mixed litres, or one part alone. */
-export function TinFields({ tins, twoPart, onChange }: { tins: Tin[]; twoPart: boolean; onChange: (t: Tin[]) => void }) {
+export function TinFields({
+  tins,
+  twoPart,
+  onChange,
+}: {
+  tins: Tin[];
+  twoPart: boolean;
+  onChange: (t: Tin[]) => void;
+}) {
   const { currency } = useSettings();
   const edit = (i: number, t: Partial<Tin>) => onChange(tins.map((x, k) => (k === i ? { ...x, ...t } : x)));
   return (
@@ -44,7 +52,11 @@ export function TinFields({ tins, twoPart, onChange }: { tins: Tin[]; twoPart: b
             value={t.priceCents / 100}
             onChange={(v) => edit(i, { priceCents: v === undefined ? 0 : Math.round(v * 100) })}
           />
-          <button type="button" className="linked mb-3 w-fit text-sm" onClick={() => onChange(tins.filter((_, k) => k !== i))}>
+          <button
+            type="button"
+            className="linked mb-3 w-fit text-sm"
+            onClick={() => onChange(tins.filter((_, k) => k !== i))}
+          >
             {tr("remove")}
           </button>
           <TextField
@@ -61,7 +73,11 @@ export function TinFields({ tins, twoPart, onChange }: { tins: Tin[]; twoPart: b
           />
         </div>
       ))}
-      <button type="button" className="btn min-h-11" onClick={() => onChange([...tins, { name: "", litres: 1, priceCents: 0 }])}>
+      <button
+        type="button"
+        className="btn min-h-11"
+        onClick={() => onChange([...tins, { name: "", litres: 1, priceCents: 0 }])}
+      >
         {tr("Add a tin")}
       </button>
     </>

@@ -63,7 +63,10 @@ const atSheet = (doubts: string[]) => {
 
 it("stores what a sheet says beyond film and hours", async () => {
   const calls = atSheet([]);
-  await userEvent.selectOptions(await screen.findByLabelText("Binder"), await screen.findByRole("option", { name: "alkyd" }));
+  await userEvent.selectOptions(
+    await screen.findByLabelText("Binder"),
+    await screen.findByRole("option", { name: "alkyd" }),
+  );
   await userEvent.type(screen.getByLabelText("Sags, upright, above"), "120");
   await userEvent.click(screen.getByLabelText("Strong solvents"));
   await userEvent.type(screen.getByLabelText("Keeps, unopened"), "24");
@@ -141,7 +144,11 @@ function Kept<T>({ start, children }: { start: T; children: (v: T, set: (v: T) =
 const kept = () => JSON.parse(screen.getByRole("status").textContent ?? "");
 
 it("sells a part alone only of two-part products", async () => {
-  show(<Kept start={[] as Schemas["ProductTin"][]}>{(tins, set) => <TinFields tins={tins} twoPart onChange={set} />}</Kept>);
+  show(
+    <Kept start={[] as Schemas["ProductTin"][]}>
+      {(tins, set) => <TinFields tins={tins} twoPart onChange={set} />}
+    </Kept>,
+  );
   await userEvent.click(screen.getByRole("button", { name: "Add a tin" }));
   await userEvent.type(screen.getByLabelText("Tin"), "1 L");
   await userEvent.selectOptions(screen.getByLabelText("Holds"), "hardener");

@@ -53,7 +53,12 @@ export function useSheet(product?: Schemas["Product"]) {
       if (ask) return null;
       return fresh
         ? ok(api.POST("/api/products", { body: d as SheetData }))
-        : ok(api.PUT("/api/products/{id}", { params: { path: { id: product.id } }, body: { version: v, value: d as SheetData } }));
+        : ok(
+            api.PUT("/api/products/{id}", {
+              params: { path: { id: product.id } },
+              body: { version: v, value: d as SheetData },
+            }),
+          );
     },
     (p) => {
       if (!p) return;
@@ -69,12 +74,20 @@ export function useSheet(product?: Schemas["Product"]) {
   );
   const coat = meta?.kinds.find((k) => k.kind === d.kind)?.coat !== false;
   const submit = (v = version) => {
-    const bad = unsendable(d, coat ? ["volumeSolidsPct", "film.minUm", "film.typicalUm", "film.maxUm", "minCureC"] : []);
+    const bad = unsendable(
+      d,
+      coat ? ["volumeSolidsPct", "film.minUm", "film.typicalUm", "film.maxUm", "minCureC"] : [],
+    );
     setLocal(bad);
     save.reset();
     if (Object.keys(bad).length === 0) {
       if (!coat)
-        set({ ...d, volumeSolidsPct: d.volumeSolidsPct ?? 0, minCureC: d.minCureC ?? 0, film: { minUm: 0, typicalUm: 0, maxUm: 0 } });
+        set({
+          ...d,
+          volumeSolidsPct: d.volumeSolidsPct ?? 0,
+          minCureC: d.minCureC ?? 0,
+          film: { minUm: 0, typicalUm: 0, maxUm: 0 },
+        });
       save.mutate(v);
     }
   };

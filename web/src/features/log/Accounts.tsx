@@ -60,9 +60,11 @@ export function AccountsView({ boatId, zone }: { boatId: string; zone: string })
 function againstBudget(a: Schemas["Accounts"], money: (cents: number, digits?: number) => string): string {
   const values = { over: money(Math.abs(a.totalCents - a.budgetCents), 0), budget: money(a.budgetCents, 0) };
   if (a.budgetCents === 0) return "";
-  if (a.totalLowCents > a.budgetCents) return tr("Over the budget of {budget} by about {over}, whatever happens. ", values);
+  if (a.totalLowCents > a.budgetCents)
+    return tr("Over the budget of {budget} by about {over}, whatever happens. ", values);
   if (a.totalCents > a.budgetCents) return tr("Likely over the budget of {budget}, by about {over}. ", values);
-  if (a.totalHighCents > a.budgetCents) return tr("Likely within the budget of {budget}, not surely: about {over} to spare. ", values);
+  if (a.totalHighCents > a.budgetCents)
+    return tr("Likely within the budget of {budget}, not surely: about {over} to spare. ", values);
   return tr("Within the budget of {budget}, with about {over} to spare. ", values);
 }
 
@@ -96,10 +98,15 @@ export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]
       {a.plannedH > 0 &&
         (against === 0
           ? tr("As reckoned. ")
-          : tr("Work that was reckoned took {against} % {x}. ", { against: Math.abs(against), x: against > 0 ? tr("more") : tr("less") }))}
-      {a.untold > 0 && tr("{untold} {untold, plural, one {entry tells} other {entries tell}} no hours. ", { untold: a.untold })}
+          : tr("Work that was reckoned took {against} % {x}. ", {
+              against: Math.abs(against),
+              x: against > 0 ? tr("more") : tr("less"),
+            }))}
+      {a.untold > 0 &&
+        tr("{untold} {untold, plural, one {entry tells} other {entries tell}} no hours. ", { untold: a.untold })}
       {a.hourCents === 0 && tr("An hour of work has no price: give it one in Plan, Hands and tasks. ")}
-      {(a.unpriced ?? []).length > 0 && tr("Without a price in Library: {unpriced}.", { unpriced: a.unpriced?.join(", ") })}
+      {(a.unpriced ?? []).length > 0 &&
+        tr("Without a price in Library: {unpriced}.", { unpriced: a.unpriced?.join(", ") })}
     </>
   );
   return (
@@ -160,7 +167,9 @@ function nameOf(by: By, name: string): string {
 
 function Table({ lines, by }: { lines: Line[]; by: By }) {
   const { money } = useSettings();
-  const all = groups(lines, by).filter((g) => g.doneH + g.toComeH + g.materialCents + g.materialToComeCents + g.otherCents > 0);
+  const all = groups(lines, by).filter(
+    (g) => g.doneH + g.toComeH + g.materialCents + g.materialToComeCents + g.otherCents > 0,
+  );
   const most = Math.max(1, ...all.map((g) => g.doneH + g.toComeH));
   if (all.length === 0) return <p>{tr("Nothing yet.")}</p>;
   return (

@@ -15,7 +15,11 @@ export function PlannedLitres({ mix, draft, set }: Props & { mix: NonNullable<Sc
         wftUm: <Quantity value={mix.wftUm} unit="µm" />,
       })}{" "}
       {draft.litres === undefined && (
-        <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => set({ litres: Number(mix.litres.toFixed(2)) })}>
+        <button
+          type="button"
+          className="btn btn-sm max-sm:min-h-11"
+          onClick={() => set({ litres: Number(mix.litres.toFixed(2)) })}
+        >
           {tr("It took that")}
         </button>
       )}

@@ -8,7 +8,8 @@ type Found = { rawValue: string };
 type Detector = new () => { detect: (v: HTMLVideoElement) => Promise<Found[]> };
 
 /** What reads codes in this browser; nothing where it does not, or over plain http. */
-const detector = () => (window.isSecureContext ? (globalThis as { BarcodeDetector?: Detector }).BarcodeDetector : undefined);
+const detector = () =>
+  window.isSecureContext ? (globalThis as { BarcodeDetector?: Detector }).BarcodeDetector : undefined;
 
 /** The batch on the tin: typed once, taken again for the same tin by a tap, read by the camera where the browser can. */
 export function BatchField({

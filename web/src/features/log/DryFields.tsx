@@ -25,11 +25,16 @@ export function DryFields({
   // What should stand there: the coats of each step that have gone on, as planned.
   const nominal = draft.nominalUm ?? (build?.dueUm || undefined);
   const take = (um: number[]) =>
-    set({ nominalUm: nominal, dry: [draft.dry, ...um.map((v) => Number(toShown(v, "µm").toPrecision(4)))].filter(Boolean).join(" ") });
+    set({
+      nominalUm: nominal,
+      dry: [draft.dry, ...um.map((v) => Number(toShown(v, "µm").toPrecision(4)))].filter(Boolean).join(" "),
+    });
   const wanted = build?.surface.area.areaM2;
   return (
     <details className="mt-3" open={draft.dry !== ""}>
-      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">{tr("Dry film by the gauge")}</summary>
+      <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
+        {tr("Dry film by the gauge")}
+      </summary>
       <div className="mt-1 grid gap-3 sm:grid-cols-3">
         <NumberField
           name="dry.nominalUm"
@@ -58,7 +63,9 @@ export function DryFields({
           <TextField
             name="dry.readingsUm"
             label={tr("Readings, {shownUnit}", { shownUnit: shownUnit("µm") })}
-            hint={wanted ? tr("with spaces between; how many it takes is told with the verdict") : tr("with spaces between")}
+            hint={
+              wanted ? tr("with spaces between; how many it takes is told with the verdict") : tr("with spaces between")
+            }
             value={draft.dry}
             onChange={(dry) => set({ dry, nominalUm: nominal })}
           />
@@ -91,7 +98,9 @@ export function DryFields({
             onClick={async () => {
               try {
                 const got = await ok(
-                  api.GET("/api/instruments/{id}/values", { params: { path: { id: gauge.id }, query: { want: nominal ?? 0, n: 10 } } }),
+                  api.GET("/api/instruments/{id}/values", {
+                    params: { path: { id: gauge.id }, query: { want: nominal ?? 0, n: 10 } },
+                  }),
                 );
                 take(got.map((v) => v.value));
                 setWrong("");

@@ -25,7 +25,9 @@ export function EntryForm(props: EntryProps) {
   const { photos, setPhotos, setVersion, save, submit, under, errors } = form;
   return (
     <section className="max-w-4xl border border-base-content p-4">
-      <h2 className="mb-3 text-lg">{entry ? tr("Correct this entry") : coat ? tr("Log a coat") : tr("Log what was done")}</h2>
+      <h2 className="mb-3 text-lg">
+        {entry ? tr("Correct this entry") : coat ? tr("Log a coat") : tr("Log what was done")}
+      </h2>
       <Errors.Provider value={errors}>
         <form
           noValidate
@@ -110,7 +112,10 @@ export function EntryForm(props: EntryProps) {
                   { value: "", label: tr("none of these") },
                   ...own.map((t) => ({
                     value: t.id,
-                    label: tr("{what} ({donePct} % done)", { what: units.prose(t.what), donePct: Math.round(t.donePct) }),
+                    label: tr("{what} ({donePct} % done)", {
+                      what: units.prose(t.what),
+                      donePct: Math.round(t.donePct),
+                    }),
                   })),
                 ]}
               />
@@ -140,14 +145,23 @@ export function EntryForm(props: EntryProps) {
           </div>
           {kind.graded && <Grades label={tr("How did it hold?")} held={draft.held} set={(held) => set({ held })} />}
           {(coat || draft.kind === "inspect") && <Seen draft={draft} set={set} all={words?.blemishes ?? []} />}
-          {(coat || draft.kind === "inspect") && <DryFields draft={draft} set={set} build={build} placeId={today.place.id} />}
+          {(coat || draft.kind === "inspect") && (
+            <DryFields draft={draft} set={set} build={build} placeId={today.place.id} />
+          )}
           {!entry && <Pictures photos={photos} set={setPhotos} />}
           <OnMap boatId={boatId} draft={draft} set={set} />
           {kind.removes && kind.gritted && build?.marginText && (
             <p className="mt-2 border-l-4 border-warning pl-3">{units.prose(build.marginText)}</p>
           )}
-          {coat && lane?.mix && planned?.id === lane.nextStepId && <PlannedLitres mix={lane.mix} draft={draft} set={set} />}
-          <Answers draft={draft} set={set} early={under("early") !== undefined} litres={under("litres") !== undefined} />
+          {coat && lane?.mix && planned?.id === lane.nextStepId && (
+            <PlannedLitres mix={lane.mix} draft={draft} set={set} />
+          )}
+          <Answers
+            draft={draft}
+            set={set}
+            early={under("early") !== undefined}
+            litres={under("litres") !== undefined}
+          />
           <div className="mt-4 flex flex-col gap-3">
             <Refusal error={save.error?.status === 409 ? null : save.error} />
             <div className="flex gap-2">

@@ -65,8 +65,13 @@ export function CoatFields({
         value={draft.wet}
         onChange={(wet) => set({ wet })}
       />
-      <details className="sm:col-span-2 lg:col-span-3" open={draft.batch !== "" || draft.baseG !== undefined || undefined}>
-        <summary className="flex min-h-11 cursor-pointer items-center font-semibold">{tr("Thinner, batch, weights")}</summary>
+      <details
+        className="sm:col-span-2 lg:col-span-3"
+        open={draft.batch !== "" || draft.baseG !== undefined || undefined}
+      >
+        <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
+          {tr("Thinner, batch, weights")}
+        </summary>
         <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
           <NumberField
             name="thinnerPct"
@@ -78,7 +83,13 @@ export function CoatFields({
           <BatchField boatId={boatId} productId={productId} batch={draft.batch} set={(batch) => set({ batch })} />
           {twoPart && (
             <>
-              <NumberField name="baseG" label={tr("Base, weighed")} unit="g" value={draft.baseG} onChange={(baseG) => set({ baseG })} />
+              <NumberField
+                name="baseG"
+                label={tr("Base, weighed")}
+                unit="g"
+                value={draft.baseG}
+                onChange={(baseG) => set({ baseG })}
+              />
               <NumberField
                 name="hardenerG"
                 label={tr("Hardener, weighed")}
@@ -108,7 +119,9 @@ export function Patches({ draft, set, patches }: Fields & { patches: Schemas["St
               type="button"
               aria-pressed={on}
               className={`btn min-h-11 min-w-11 ${on ? "btn-neutral" : "btn-ghost border-base-300"}`}
-              onClick={() => set({ patches: on ? draft.patches.filter((k) => k !== p.name) : [...draft.patches, p.name] })}
+              onClick={() =>
+                set({ patches: on ? draft.patches.filter((k) => k !== p.name) : [...draft.patches, p.name] })
+              }
             >
               {on && "✓ "}
               {p.name}
@@ -125,7 +138,9 @@ export function Seen({ draft, set, all }: Fields & { all: Schemas["LogbookBlemis
   return (
     <details className="mt-3" open={draft.blemishes.length > 0}>
       <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
-        {trNodes("Anything seen on it? {blemishes}", { blemishes: draft.blemishes.length > 0 && `(${draft.blemishes.length})` })}
+        {trNodes("Anything seen on it? {blemishes}", {
+          blemishes: draft.blemishes.length > 0 && `(${draft.blemishes.length})`,
+        })}
       </summary>
       <div className="flex flex-wrap gap-2">
         {all.map((b) => {
@@ -137,7 +152,9 @@ export function Seen({ draft, set, all }: Fields & { all: Schemas["LogbookBlemis
               title={b.looks}
               aria-pressed={on}
               className={`btn min-h-11 ${on ? "btn-neutral" : "btn-ghost border-base-300"}`}
-              onClick={() => set({ blemishes: on ? draft.blemishes.filter((k) => k !== b.key) : [...draft.blemishes, b.key] })}
+              onClick={() =>
+                set({ blemishes: on ? draft.blemishes.filter((k) => k !== b.key) : [...draft.blemishes, b.key] })
+              }
             >
               {on && "✓ "}
               {b.name}

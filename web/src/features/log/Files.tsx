@@ -104,7 +104,9 @@ export function Files({ boatId }: { boatId: string }) {
                 },
               )}
             </summary>
-            <p className="quiet text-sm">{tr("One is written each day and checked; seven days, five weeks and twelve months are kept.")}</p>
+            <p className="quiet text-sm">
+              {tr("One is written each day and checked; seven days, five weeks and twelve months are kept.")}
+            </p>
             <ul>
               {copies.map((c) => (
                 <li key={c.name} className="rule-b flex flex-wrap items-center gap-3 py-1">
@@ -130,9 +132,12 @@ export function Files({ boatId }: { boatId: string }) {
         {sure && (
           <div role="alert" className="mt-3 border-l-4 border-error pl-3">
             <p>
-              {tr("Everything stored here now is replaced by what is in {name}. Take a backup first if you are not sure.", {
-                name: sure.name,
-              })}
+              {tr(
+                "Everything stored here now is replaced by what is in {name}. Take a backup first if you are not sure.",
+                {
+                  name: sure.name,
+                },
+              )}
             </p>
             <p className="mt-2 flex gap-2">
               <button
@@ -142,10 +147,13 @@ export function Files({ boatId }: { boatId: string }) {
                   setSure(undefined);
                   void run(async () => {
                     const r = await sure.restore();
-                    return tr("Restored: {boats} {boats, plural, one {boat} other {boats}}. What was here before is kept as {kept}.", {
-                      boats: r.boats,
-                      kept: r.kept,
-                    });
+                    return tr(
+                      "Restored: {boats} {boats, plural, one {boat} other {boats}}. What was here before is kept as {kept}.",
+                      {
+                        boats: r.boats,
+                        kept: r.kept,
+                      },
+                    );
                   });
                 }}
               >

@@ -7,10 +7,21 @@ export type Held = Record<string, number>;
 
 const GRADES = [0, 1, 2, 3, 4];
 
-const meaning = (w: Schemas["LogbookWearKind"], g: number) => [tr("nothing"), word(w.first), tr("some"), tr("much"), word(w.last)][g] ?? "";
+const meaning = (w: Schemas["LogbookWearKind"], g: number) =>
+  [tr("nothing"), word(w.first), tr("some"), tr("much"), word(w.last)][g] ?? "";
 
 /** How a finish held, by tap: what is wrong with it, and how much of that. What is not tapped is not wrong. */
-export function Grades({ held, set, label, below }: { held: Held; set: (held: Held) => void; label: string; below?: boolean }) {
+export function Grades({
+  held,
+  set,
+  label,
+  below,
+}: {
+  held: Held;
+  set: (held: Held) => void;
+  label: string;
+  below?: boolean;
+}) {
   const wears = (useMeta().data?.log.wears ?? []).filter((w) => below === undefined || (below ? w.below : w.above));
   return (
     <fieldset aria-label={label}>

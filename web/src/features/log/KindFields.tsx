@@ -43,7 +43,13 @@ export function KindFields({
             onChange={(paidFor) => set({ paidFor })}
             options={(words?.expenses ?? []).map((e) => ({ value: e.on, label: word(e.name) }))}
           />
-          <NumberField name="spent.cents" label={tr("How much")} unit="" value={draft.paid} onChange={(paid) => set({ paid })} />
+          <NumberField
+            name="spent.cents"
+            label={tr("How much")}
+            unit=""
+            value={draft.paid}
+            onChange={(paid) => set({ paid })}
+          />
         </>
       )}
       {kind.felt && (
@@ -71,8 +77,18 @@ export function KindFields({
           onChange={(sharePct) => set({ sharePct })}
         />
       )}
-      {planned && (planned.where?.patches ?? []).length > 1 && <Patches draft={draft} set={set} patches={planned.where?.patches ?? []} />}
-      {kind.gritted && <NumberField name="grit" label={tr("Last grit")} unit="P" value={draft.grit} onChange={(grit) => set({ grit })} />}
+      {planned && (planned.where?.patches ?? []).length > 1 && (
+        <Patches draft={draft} set={set} patches={planned.where?.patches ?? []} />
+      )}
+      {kind.gritted && (
+        <NumberField
+          name="grit"
+          label={tr("Last grit")}
+          unit="P"
+          value={draft.grit}
+          onChange={(grit) => set({ grit })}
+        />
+      )}
       {kind.removes && (
         <NumberField
           name="removedUm"
@@ -85,8 +101,20 @@ export function KindFields({
       )}
       {kind.rounds && (
         <>
-          <NumberField name="round.n" label={tr("Round")} unit="" value={draft.round} onChange={(round) => set({ round })} />
-          <NumberField name="round.lows" label={tr("Lows found")} unit="" value={draft.lows} onChange={(lows) => set({ lows })} />
+          <NumberField
+            name="round.n"
+            label={tr("Round")}
+            unit=""
+            value={draft.round}
+            onChange={(round) => set({ round })}
+          />
+          <NumberField
+            name="round.lows"
+            label={tr("Lows found")}
+            unit=""
+            value={draft.lows}
+            onChange={(lows) => set({ lows })}
+          />
           <NumberField
             name="round.pinholes"
             label={tr("Pinholes")}
@@ -117,7 +145,13 @@ export function KindFields({
         </>
       )}
       {kind.rounds && kind.films && (
-        <NumberField name="litres" label={tr("Filler used")} unit="L" value={draft.litres} onChange={(litres) => set({ litres })} />
+        <NumberField
+          name="litres"
+          label={tr("Filler used")}
+          unit="L"
+          value={draft.litres}
+          onChange={(litres) => set({ litres })}
+        />
       )}
     </>
   );

@@ -27,10 +27,13 @@ export function Lessons({ boatId, lessons }: { boatId: string; lessons: Lesson[]
         answer={
           lessons.length === 0
             ? tr("Nothing is learned yet: log hours and litres, and feel a coat when it turns dry.")
-            : tr("{counts, plural, one {One lesson counts} other {# lessons count}}, from {entries} entries of this log.", {
-                counts: counts.length,
-                entries: counts.reduce((n, l) => n + l.entries, 0),
-              })
+            : tr(
+                "{counts, plural, one {One lesson counts} other {# lessons count}}, from {entries} entries of this log.",
+                {
+                  counts: counts.length,
+                  entries: counts.reduce((n, l) => n + l.entries, 0),
+                },
+              )
         }
         detail={tr(
           "What is reckoned for work and coats to come is multiplied by these. A few entries move it little: rules of thumb weigh against them.",
@@ -53,13 +56,21 @@ export function Lessons({ boatId, lessons }: { boatId: string; lessons: Lesson[]
                 },
               )}
               {(l.by ?? []).length > 1 && (
-                <span className="block">{(l.by ?? []).map((p) => `${p.who} ${times(p.factor)} (${p.entries})`).join(" · ")}</span>
+                <span className="block">
+                  {(l.by ?? []).map((p) => `${p.who} ${times(p.factor)} (${p.entries})`).join(" · ")}
+                </span>
               )}
               {!l.off && !l.counts && (
                 <span className="block">{tr("Sooner than the sheet says: the sheet’s times stand all the same.")}</span>
               )}
             </span>
-            <button type="button" className="btn min-h-11" aria-pressed={!l.off} disabled={set.isPending} onClick={() => set.mutate(l)}>
+            <button
+              type="button"
+              className="btn min-h-11"
+              aria-pressed={!l.off}
+              disabled={set.isPending}
+              onClick={() => set.mutate(l)}
+            >
               {l.off ? tr("Off: let it count") : tr("Do not count it")}
             </button>
           </li>

@@ -64,7 +64,12 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
   const close = () => here.current && setParams({}, { replace: true });
   return (
     <>
-      <Tabs label={tr("Log")} tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
+      <Tabs
+        label={tr("Log")}
+        tabs={[...VIEWS]}
+        at={view}
+        onChange={(v: View) => setParams({ view: v }, { replace: true })}
+      />
       {view === "accounts" && <AccountsView boatId={today.boat.id} zone={zone} />}
       {view === "upkeep" && <UpkeepView boatId={today.boat.id} now={today.ribbon.now} zone={zone} />}
       {view === "lessons" && <LessonsView boatId={today.boat.id} />}
@@ -82,7 +87,9 @@ function Shown({ today, entries }: { today: Schemas["Today"]; entries: Schemas["
                     startedAt: longDay(last.startedAt, zone),
                     startedAt2: clock(last.startedAt, zone),
                   })
-                : tr("Log work with the time it was begun: clocks run from there. Litres or comb readings tell the film it left.")
+                : tr(
+                    "Log work with the time it was begun: clocks run from there. Litres or comb readings tell the film it left.",
+                  )
             }
           />
           {logging ? (
@@ -202,7 +209,10 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
     <>
       {undo && (
         <p role="status" className="my-2 border-l-4 border-warning pl-3">
-          {tr("Deleted: {surface}, {product}.", { surface: undo.surface || tr("the boat"), product: undo.product || undo.kind })}{" "}
+          {tr("Deleted: {surface}, {product}.", {
+            surface: undo.surface || tr("the boat"),
+            product: undo.product || undo.kind,
+          })}{" "}
           <button type="button" className="btn btn-sm min-h-11" onClick={() => restore.mutate(undo.id)}>
             {tr("Undo")}
           </button>
@@ -246,7 +256,11 @@ function Entries({ entries, zone, edit }: { entries: Schemas["Entry"][]; zone: s
         ))}
       </ul>
       {gone > 0 && (
-        <button type="button" className="linked mt-2 text-sm max-sm:min-h-11" onClick={() => setShowDeleted(!showDeleted)}>
+        <button
+          type="button"
+          className="linked mt-2 text-sm max-sm:min-h-11"
+          onClick={() => setShowDeleted(!showDeleted)}
+        >
           {showDeleted ? tr("hide deleted entries") : tr("show {gone} deleted", { gone })}
         </button>
       )}

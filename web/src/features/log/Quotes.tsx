@@ -28,7 +28,8 @@ export function QuotesView({ boatId, zone }: { boatId: string; zone: string }) {
 /** Which of the offers is worth it, in a sentence. */
 export function verdict(q: Schemas["Quotes"], money: (cents: number, digits?: number) => string): string {
   const priced = q.quotes.filter((o) => o.tasks > 0);
-  if (q.quotes.length === 0) return tr("Enter what a shop asks, and it is held against your own hours, money and days.");
+  if (q.quotes.length === 0)
+    return tr("Enter what a shop asks, and it is held against your own hours, money and days.");
   if (priced.length === 0) return tr("Nothing of what was quoted for is left to do.");
   const best = [...priced].sort((a, b) => a.dearerCents - b.dearerCents)[0] as Offer;
   if (best.dearerCents <= 0)
@@ -38,21 +39,33 @@ export function verdict(q: Schemas["Quotes"], money: (cents: number, digits?: nu
       hours: hours(best.own.hours),
       cost: money(best.cents, 0),
     });
-  return tr("Do it yourself, if your hours are worth less than {hour}: that is what {who} asks for each of the {hours} h it saves.", {
-    hour: money(best.savedHourCents ?? 0, 0),
-    who: best.who,
-    hours: hours(best.own.hours),
-  });
+  return tr(
+    "Do it yourself, if your hours are worth less than {hour}: that is what {who} asks for each of the {hours} h it saves.",
+    {
+      hour: money(best.savedHourCents ?? 0, 0),
+      who: best.who,
+      hours: hours(best.own.hours),
+    },
+  );
 }
 
 function Quotes({ boatId, quotes: q, zone }: { boatId: string; quotes: Schemas["Quotes"]; zone: string }) {
   const { money } = useSettings();
   const [adding, setAdding] = useState(false);
   const surfaces = useSurvey(boatId).data?.surfaces ?? [];
-  const plain = ({ own: _o, tasks: _t, dearerCents: _d, savedHourCents: _s, ownReady: _r, ownLasts: _l, ...quote }: Offer): Quote => quote;
+  const plain = ({
+    own: _o,
+    tasks: _t,
+    dearerCents: _d,
+    savedHourCents: _s,
+    ownReady: _r,
+    ownLasts: _l,
+    ...quote
+  }: Offer): Quote => quote;
   const set = useChange(
     ["boat"],
-    (value: Quote[]) => ok(api.PUT("/api/boats/{id}/quotes", { params: { path: { id: boatId } }, body: { version: q.version, value } })),
+    (value: Quote[]) =>
+      ok(api.PUT("/api/boats/{id}/quotes", { params: { path: { id: boatId } }, body: { version: q.version, value } })),
     () => setAdding(false),
   );
   const kept = q.quotes.map(plain);
@@ -94,7 +107,9 @@ function Quotes({ boatId, quotes: q, zone }: { boatId: string; quotes: Schemas["
                   <td className="num">{money(o.cents, 0)}</td>
                   <td className="num">
                     {money(o.own.materialCents + o.own.labourCents, 0)}
-                    <span className="quiet block">{tr("{material} of it material", { material: money(o.own.materialCents, 0) })}</span>
+                    <span className="quiet block">
+                      {tr("{material} of it material", { material: money(o.own.materialCents, 0) })}
+                    </span>
                   </td>
                   <td className="num">
                     {workdays(o.own.hours, q.workDayH)}
@@ -112,7 +127,11 @@ function Quotes({ boatId, quotes: q, zone }: { boatId: string; quotes: Schemas["
                     {o.ownLasts > 0 ? tr("{years} years", { years: number(o.ownLasts, 1) }) : tr("not told")}
                   </td>
                   <td>
-                    <button type="button" className="linked max-sm:min-h-11" onClick={() => set.mutate(kept.filter((_, k) => k !== i))}>
+                    <button
+                      type="button"
+                      className="linked max-sm:min-h-11"
+                      onClick={() => set.mutate(kept.filter((_, k) => k !== i))}
+                    >
                       {tr("forget it")}
                     </button>
                   </td>

@@ -27,7 +27,10 @@ function Shown({ report: r }: { report: Schemas["Report"] }) {
         <button type="button" className="btn btn-primary min-h-11" onClick={() => print()}>
           {tr("Print, or save as PDF")}
         </button>
-        <Link className="btn btn-ghost min-h-11" to={wall ? `/boats/${r.boat.id}/report` : `/boats/${r.boat.id}/report?view=wall`}>
+        <Link
+          className="btn btn-ghost min-h-11"
+          to={wall ? `/boats/${r.boat.id}/report` : `/boats/${r.boat.id}/report?view=wall`}
+        >
           {wall ? tr("The record") : tr("Sheets to pin up")}
         </Link>
         <Link className="btn btn-ghost min-h-11" to={`/boats/${r.boat.id}/log?view=files`}>
@@ -51,11 +54,14 @@ function Record({ report: r }: { report: Schemas["Report"] }) {
         {r.place.name}, {longDay(r.now, zone)}
       </p>
       <h1 className="text-3xl">
-        {tr("{boat}: {coats, plural, one {one coat} other {# coats}} on {surfaces, plural, one {one surface} other {# surfaces}}", {
-          boat: r.boat.name,
-          coats,
-          surfaces: r.surfaces.filter((s) => s.entries.length > 0).length,
-        })}
+        {tr(
+          "{boat}: {coats, plural, one {one coat} other {# coats}} on {surfaces, plural, one {one surface} other {# surfaces}}",
+          {
+            boat: r.boat.name,
+            coats,
+            surfaces: r.surfaces.filter((s) => s.entries.length > 0).length,
+          },
+        )}
       </h1>
       <p className="mt-1">
         {trNodes("{type}, {loaM} long, {beamM} wide.", {
@@ -180,7 +186,10 @@ function Entries({ entries, zone, known }: { entries: Schemas["Entry"][]; zone: 
                   airC: <Quantity value={e.conditions.airC} unit="°C" />,
                   rhPct: Math.round(e.conditions.rhPct),
                   surfaceC: <Quantity value={e.conditions.surfaceC} unit="°C" />,
-                  x: e.conditions.measured && known === "measured" ? "" : `(${e.conditions.measured ? known : tr("not measured")})`,
+                  x:
+                    e.conditions.measured && known === "measured"
+                      ? ""
+                      : `(${e.conditions.measured ? known : tr("not measured")})`,
                 })}
             </td>
             <td>{e.who}</td>

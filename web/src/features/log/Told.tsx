@@ -40,8 +40,12 @@ export function What({ entry: e }: { entry: Entry }) {
         </Figure>{" "}
         <span className="quiet">({word(e.filmKnown ?? "")})</span>
         {e.batch && <span className="quiet">{tr(", batch {batch}", { batch: e.batch })}</span>}
-        {(e.edition ?? 0) > 0 && <span className="quiet">{trNodes(", edition {edition} of its sheet", { edition: e.edition })}</span>}
-        {(e.sharePct ?? 0) > 0 && <span className="quiet">{tr(", {sharePct} % of it", { sharePct: Math.round(e.sharePct ?? 0) })}</span>}
+        {(e.edition ?? 0) > 0 && (
+          <span className="quiet">{trNodes(", edition {edition} of its sheet", { edition: e.edition })}</span>
+        )}
+        {(e.sharePct ?? 0) > 0 && (
+          <span className="quiet">{tr(", {sharePct} % of it", { sharePct: Math.round(e.sharePct ?? 0) })}</span>
+        )}
         {(e.patches ?? []).length > 0 && (
           <span className="quiet">{trNodes(", patches {patches}", { patches: e.patches?.join(", ") })}</span>
         )}
@@ -52,13 +56,18 @@ export function What({ entry: e }: { entry: Entry }) {
     <>
       {name}
       {e.grit > 0 && tr(", {grit} grit", { grit: e.grit })}
-      {e.removedUm > 0 && <>{trNodes(", {removedUm} taken off", { removedUm: <Quantity value={e.removedUm} unit="µm" /> })}</>}
+      {e.removedUm > 0 && (
+        <>{trNodes(", {removedUm} taken off", { removedUm: <Quantity value={e.removedUm} unit="µm" /> })}</>
+      )}
       {e.round &&
-        tr(", round {n}: {lows, plural, one {one low} other {# lows}}, {pinholes, plural, one {one pinhole} other {# pinholes}}", {
-          n: e.round.n,
-          lows: e.round.lows,
-          pinholes: e.round.pinholes,
-        })}
+        tr(
+          ", round {n}: {lows, plural, one {one low} other {# lows}}, {pinholes, plural, one {one pinhole} other {# pinholes}}",
+          {
+            n: e.round.n,
+            lows: e.round.lows,
+            pinholes: e.round.pinholes,
+          },
+        )}
       {e.litres > 0 && (
         <>
           , <Quantity value={e.litres} unit="L" />
@@ -99,21 +108,37 @@ export function Judged({ entry: e, zone }: { entry: Entry; zone: string }) {
         <span className="mt-1 flex flex-wrap gap-2">
           {e.photos.map((p) => (
             <a key={p.id} href={`/api/photos/${p.id}`} target="_blank" rel="noreferrer">
-              <img src={`/api/photos/${p.id}`} alt="" width={96} height={72} className="h-18 w-24 border border-base-300 object-cover" />
+              <img
+                src={`/api/photos/${p.id}`}
+                alt=""
+                width={96}
+                height={72}
+                className="h-18 w-24 border border-base-300 object-cover"
+              />
             </a>
           ))}
         </span>
       )}
       <span className="no-print flex flex-wrap gap-x-4 text-sm">
         {(e.blemishes ?? []).length > 0 && (
-          <button type="button" className="linked max-sm:min-h-11" aria-expanded={open === "causes"} onClick={() => toggle("causes")}>
+          <button
+            type="button"
+            className="linked max-sm:min-h-11"
+            aria-expanded={open === "causes"}
+            onClick={() => toggle("causes")}
+          >
             {tr("{blemishes, plural, one {one blemish seen} other {{blemishes} blemishes seen}}: what caused it?", {
               blemishes: e.blemishes?.length,
             })}
           </button>
         )}
         {e.version > 1 && (
-          <button type="button" className="linked max-sm:min-h-11" aria-expanded={open === "history"} onClick={() => toggle("history")}>
+          <button
+            type="button"
+            className="linked max-sm:min-h-11"
+            aria-expanded={open === "history"}
+            onClick={() => toggle("history")}
+          >
             {tr("corrected: what it was")}
           </button>
         )}

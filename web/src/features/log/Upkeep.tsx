@@ -37,15 +37,22 @@ export function UpkeepView({ boatId, now, zone }: { boatId: string; now: string;
             <Answer
               answer={
                 first
-                  ? tr("{surface}: {what}, {when}.", { surface: first.surface, what: prose(first.what), when: when(first, now, zone) })
+                  ? tr("{surface}: {what}, {when}.", {
+                      surface: first.surface,
+                      what: prose(first.what),
+                      when: when(first, now, zone),
+                    })
                   : tr("Nothing that was laid comes due.")
               }
               detail={
                 graded > 0
-                  ? tr("From the film that stands, the sun it gets, and how {graded} of {films} finishes held. Look at her all the same.", {
-                      graded,
-                      films: u.films.length,
-                    })
+                  ? tr(
+                      "From the film that stands, the sun it gets, and how {graded} of {films} finishes held. Look at her all the same.",
+                      {
+                        graded,
+                        films: u.films.length,
+                      },
+                    )
                   : tr(
                       "From the film that stands and the sun it gets, by rules of thumb: grade the finishes once a year, and it goes by yours.",
                     )
@@ -117,7 +124,12 @@ function WalkRound({ boatId, films, now, done }: { boatId: string; films: Film[]
               {tr("Nothing wrong")}
             </button>
           </div>
-          <Grades label={f.surface} below={f.below} held={held[f.surfaceId] ?? {}} set={(h) => setHeld({ ...held, [f.surfaceId]: h })} />
+          <Grades
+            label={f.surface}
+            below={f.below}
+            held={held[f.surfaceId] ?? {}}
+            set={(h) => setHeld({ ...held, [f.surfaceId]: h })}
+          />
         </div>
       ))}
       <Refusal error={save.error} />
@@ -175,12 +187,26 @@ function Season({ boatId }: { boatId: string }) {
 const worst = (held: Held) => Object.entries(held).filter(([, g]) => g > 0);
 
 /** The films that come due; plans offers to put what renews them into the job. */
-export function Films({ upkeep: u, now, zone, plans }: { upkeep: Schemas["Upkeep"]; now: string; zone: string; plans?: boolean }) {
-  const renew = useChange(["steps"], (id: string) => ok(api.POST("/api/surfaces/{id}/renew", { params: { path: { id } } })));
+export function Films({
+  upkeep: u,
+  now,
+  zone,
+  plans,
+}: {
+  upkeep: Schemas["Upkeep"];
+  now: string;
+  zone: string;
+  plans?: boolean;
+}) {
+  const renew = useChange(["steps"], (id: string) =>
+    ok(api.POST("/api/surfaces/{id}/renew", { params: { path: { id } } })),
+  );
   return (
     <>
       {u.films.length === 0 && (
-        <p className="mt-2">{tr("Nothing that was laid comes due by itself: primers and fillers wait for what goes over them.")}</p>
+        <p className="mt-2">
+          {tr("Nothing that was laid comes due by itself: primers and fillers wait for what goes over them.")}
+        </p>
       )}
       <Refusal error={renew.error} />
       <ul className="mt-4">
@@ -213,7 +239,12 @@ export function Films({ upkeep: u, now, zone, plans }: { upkeep: Schemas["Upkeep
               (f.planned ? (
                 <span className="quiet">{tr("coats are in the job")}</span>
               ) : (
-                <button type="button" className="btn btn-sm min-h-11" disabled={renew.isPending} onClick={() => renew.mutate(f.surfaceId)}>
+                <button
+                  type="button"
+                  className="btn btn-sm min-h-11"
+                  disabled={renew.isPending}
+                  onClick={() => renew.mutate(f.surfaceId)}
+                >
                   {tr("Put it into the job")}
                 </button>
               ))}

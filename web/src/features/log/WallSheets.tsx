@@ -13,7 +13,9 @@ export function WallSheets({ report: r }: { report: Schemas["Report"] }) {
     <Loaded query={useToday(r.boat.id)}>
       {(t) => (
         <>
-          <h1 className="no-print text-3xl">{tr("A sheet for each surface, to be printed and pinned up beside it.")}</h1>
+          <h1 className="no-print text-3xl">
+            {tr("A sheet for each surface, to be printed and pinned up beside it.")}
+          </h1>
           {r.surfaces.map((s) => (
             <WallSheet
               key={s.surface.id}

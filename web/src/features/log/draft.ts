@@ -167,7 +167,9 @@ export function entryOf(
     ...(kind.judged && { outcome: d.outcome as "" | "passed" | "failed" }),
     ...(kind.felt && d.felt && { felt: { state: d.felt as Schemas["LogbookFelt"]["state"] } }),
     ...(kind.graded && { held: d.held }),
-    ...(kind.spent && { spent: { on: d.paidFor as Schemas["LogbookSpent"]["on"], cents: Math.round(100 * (d.paid ?? 0)) } }),
+    ...(kind.spent && {
+      spent: { on: d.paidFor as Schemas["LogbookSpent"]["on"], cents: Math.round(100 * (d.paid ?? 0)) },
+    }),
     litres: coat || kind.films ? (d.litres ?? 0) : 0,
     wetUm: coat ? um(d.wet) : [],
     thinnerPct: coat ? (d.thinnerPct ?? planned?.thinnerPct ?? 0) : 0,
@@ -182,7 +184,13 @@ export function entryOf(
     ...(d.hardenerG && { hardenerG: d.hardenerG }),
     ...(d.blemishes.length > 0 && { blemishes: d.blemishes }),
     ...(dry.length > 0 && {
-      dry: { nominalUm: d.nominalUm ?? 0, maximumUm: d.maximumUm ?? 0, profileUm: d.profileUm ?? 0, readingsUm: dry, readAt: now },
+      dry: {
+        nominalUm: d.nominalUm ?? 0,
+        maximumUm: d.maximumUm ?? 0,
+        profileUm: d.profileUm ?? 0,
+        readingsUm: dry,
+        readAt: now,
+      },
     }),
     ...(kind.rounds && (d.round ?? d.lows ?? d.pinholes) !== undefined && { round: roundOf(d) }),
     ...(d.early && { early: d.early }),

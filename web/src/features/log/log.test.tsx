@@ -65,7 +65,11 @@ function open(entries: Schemas["Entry"][], at = "/boats/b/log", routes: Record<s
     "GET /api/boats/b/log": entries,
     "GET /api/meta": { ...DESCRIBED, works: WORKS, log: { blemishes, stiffnesses: [] }, clock: { mode: "fixed" } },
     "GET /api/products": [
-      { id: "p", version: 1, sheet: { name: "Primer", kind: "high-build-primer", ratioByVolume: { base: 1, hardener: 1 } } },
+      {
+        id: "p",
+        version: 1,
+        sheet: { name: "Primer", kind: "high-build-primer", ratioByVolume: { base: 1, hardener: 1 } },
+      },
     ],
     "GET /api/surfaces/s/build-up": {
       steps: [{ id: "st", productId: "p", coats: 2, dftUm: 100, thinnerPct: 0 }],
@@ -131,7 +135,9 @@ it("takes blemishes by tap and readings from a gauge", async () => {
   expect(screen.getByRole("button", { name: "✓ pinholes" }).getAttribute("aria-pressed")).toBe("true");
   await userEvent.click(screen.getByText("Dry film by the gauge"));
   await userEvent.click(await screen.findByRole("button", { name: "Take from Film gauge" }));
-  await waitFor(() => expect((screen.getByRole("textbox", { name: /^Readings, µm/ }) as HTMLInputElement).value).toBe("104 98"));
+  await waitFor(() =>
+    expect((screen.getByRole("textbox", { name: /^Readings, µm/ }) as HTMLInputElement).value).toBe("104 98"),
+  );
   await userEvent.click(screen.getByRole("button", { name: "Log it" }));
   await waitFor(() => expect(calls.some((c) => c.method === "POST")).toBe(true));
   expect(calls.find((c) => c.method === "POST")?.body).toMatchObject({
@@ -177,7 +183,10 @@ it("judges the film, and tells causes and what it was before", async () => {
 it("keeps what a kind has and leaves out what it has not", () => {
   const d = { ...blank("s", "2026-05-09T08:00:00Z", "UTC"), wet: "8 9", litres: 3, grit: 120, removedUm: 20, lows: 7 };
   const of = (kind: string) =>
-    entryOf({ ...d, kind }, { boatId: "b", productId: "p", zone: "UTC", now: "2026-05-09T08:00:00Z", u: units, kind: kindOf(kind) });
+    entryOf(
+      { ...d, kind },
+      { boatId: "b", productId: "p", zone: "UTC", now: "2026-05-09T08:00:00Z", u: units, kind: kindOf(kind) },
+    );
   expect(of("coat")).toMatchObject({ productId: "p", litres: 3, grit: 0, removedUm: 0 });
   expect(of("coat").wetUm?.map(Math.round)).toEqual([203, 229]); // mil as shown, µm as stored
   expect(of("sand")).toMatchObject({ litres: 0, grit: 120, removedUm: 20, wetUm: [] });
@@ -235,7 +244,8 @@ const accounts = (more = {}): Schemas["Accounts"] => ({
 
 it("adds lines up by work, surface, person and month", () => {
   const { lines } = accounts();
-  const of = (by: Parameters<typeof groups>[1]) => groups(lines, by).map((g) => [g.name, g.doneH, g.toComeH, g.otherCents]);
+  const of = (by: Parameters<typeof groups>[1]) =>
+    groups(lines, by).map((g) => [g.name, g.doneH, g.toComeH, g.otherCents]);
   expect(of("what")).toEqual([
     ["varnish", 4, 4, 0],
     ["sand", 2, 0, 0],
@@ -273,7 +283,9 @@ it("sets hours and money against the plan and says what is missing", () => {
 });
 
 it("lists what comes due, and says when nothing does", () => {
-  const { unmount } = show(<Films upkeep={{ films: [], shelf: [], season: 2027 }} now="2026-05-01T00:00:00Z" zone="UTC" />);
+  const { unmount } = show(
+    <Films upkeep={{ films: [], shelf: [], season: 2027 }} now="2026-05-01T00:00:00Z" zone="UTC" />,
+  );
   expect(screen.getByText(/Nothing that was laid comes due/)).toBeTruthy();
   unmount();
   show(

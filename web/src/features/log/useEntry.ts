@@ -27,7 +27,18 @@ export type EntryProps = {
 };
 
 /** An entry that is typed, with the work of the plan that it tells of, and how it is sent. */
-export function useEntry({ today, surfaceId, entry, parcel, weighed, kind: first, step: firstStep, share, round, done }: EntryProps) {
+export function useEntry({
+  today,
+  surfaceId,
+  entry,
+  parcel,
+  weighed,
+  kind: first,
+  step: firstStep,
+  share,
+  round,
+  done,
+}: EntryProps) {
   const zone = today.place.timeZone;
   const boatId = today.boat.id;
   const units = useSettings();
@@ -61,12 +72,15 @@ export function useEntry({ today, surfaceId, entry, parcel, weighed, kind: first
   // The tasks that an entry of this kind can be of; a step of several coats once.
   const tasks = (build?.tasks ?? []).filter(
     (t, i, all) =>
-      (coat ? films(t.stepId) && t.films : t.work === draft.kind) && all.findIndex((o) => o.stepId === t.stepId && o.work === t.work) === i,
+      (coat ? films(t.stepId) && t.films : t.work === draft.kind) &&
+      all.findIndex((o) => o.stepId === t.stepId && o.work === t.work) === i,
   );
   const waits = (build?.tasks ?? []).find(
     (t) => t.work === draft.kind && t.state !== "done" && t.state !== "overtaken" && t.state !== "skipped",
   );
-  const step = draft.step || (coat ? lane?.nextStepId || (build?.steps.find((s) => s.productId)?.id ?? OTHER) : (waits?.stepId ?? OTHER));
+  const step =
+    draft.step ||
+    (coat ? lane?.nextStepId || (build?.steps.find((s) => s.productId)?.id ?? OTHER) : (waits?.stepId ?? OTHER));
   const planned = build?.steps.find((s) => s.id === step);
   const own = useJob(boatId).data?.own ?? [];
   const productId = planned?.productId ?? (draft.productId || coats[0]?.id || "");
@@ -76,7 +90,8 @@ export function useEntry({ today, surfaceId, entry, parcel, weighed, kind: first
     ["log"],
     async (v: number) => {
       const value = entryOf(draft, { boatId, productId, planned, zone, now: today.ribbon.now, u: units, kind });
-      if (entry) return ok(api.PUT("/api/log/{id}", { params: { path: { id: entry.id } }, body: { version: v, value } }));
+      if (entry)
+        return ok(api.PUT("/api/log/{id}", { params: { path: { id: entry.id } }, body: { version: v, value } }));
       const label = `${kind.told ?? draft.kind}${lane ? `, ${lane.surface}` : ""}`;
       const sent = await send<Schemas["Entry"]>({
         id: parcel?.id ?? id,
@@ -109,8 +124,10 @@ export function useEntry({ today, surfaceId, entry, parcel, weighed, kind: first
   const submit = (v = version) => {
     const bad: Record<string, string> = unsendable(draft, kind.gritted && kind.removes ? ["grit"] : []);
     if (!fromLocalField(draft.startedAt, zone)) bad.startedAt = tr("give the day and time");
-    if (readings(draft.wet).some(Number.isNaN)) bad.wetUm = tr("readings are numbers with spaces between, such as 180 190 200");
-    if (readings(draft.dry).some(Number.isNaN)) bad["dry.readingsUm"] = tr("readings are numbers with spaces between, such as 210 195 204");
+    if (readings(draft.wet).some(Number.isNaN))
+      bad.wetUm = tr("readings are numbers with spaces between, such as 180 190 200");
+    if (readings(draft.dry).some(Number.isNaN))
+      bad["dry.readingsUm"] = tr("readings are numbers with spaces between, such as 210 195 204");
     setLocal(bad);
     save.reset();
     if (Object.keys(bad).length === 0) save.mutate(v);

@@ -11,16 +11,20 @@ export function LogOut() {
     await ok(api.DELETE("/api/session"));
     await empty();
     await globalThis.caches?.delete("seen"); // what the program answered; its own files stay
-    for (const key of Object.keys(localStorage)) if (!["units", "theme", "language", "letters"].includes(key)) localStorage.removeItem(key);
+    for (const key of Object.keys(localStorage))
+      if (!["units", "theme", "language", "letters"].includes(key)) localStorage.removeItem(key);
     location.assign("/login");
   };
   if (sure && waiting > 0)
     return (
       <div role="alert" className="border-l-4 border-error pl-3">
         <p>
-          {tr("{waiting, plural, one {One entry waits} other {# entries wait}} on this device to be sent. Logging out throws it away.", {
-            waiting,
-          })}
+          {tr(
+            "{waiting, plural, one {One entry waits} other {# entries wait}} on this device to be sent. Logging out throws it away.",
+            {
+              waiting,
+            },
+          )}
         </p>
         <p className="mt-2 flex flex-wrap gap-2">
           <button type="button" className="btn btn-error min-h-11" onClick={() => void out()}>

@@ -28,11 +28,17 @@ function Shown({ who }: { who: Schemas["Who"] }) {
   return (
     <>
       <Answer
-        answer={who.logsIn ? tr("You are {name}, and may {may}.", { name: who.name, may: MAY[who.may] }) : tr("Nobody has to log in here.")}
+        answer={
+          who.logsIn
+            ? tr("You are {name}, and may {may}.", { name: who.name, may: MAY[who.may] })
+            : tr("Nobody has to log in here.")
+        }
         detail={
           who.logsIn
             ? tr("What you change is written down with your name.")
-            : tr("Whoever sits at this computer may all. Add yourself first, then the others: from then on everybody logs in.")
+            : tr(
+                "Whoever sits at this computer may all. Add yourself first, then the others: from then on everybody logs in.",
+              )
         }
       />
       {who.logsIn && <LogOut />}
@@ -57,7 +63,11 @@ function Users() {
                     <b>{u.name}</b> <span className="quiet">{MAY[u.may]}</span>
                   </span>
                   <span className="flex flex-wrap gap-3">
-                    <button type="button" className="linked min-h-11" onClick={() => setEditing(editing === u.id ? undefined : u.id)}>
+                    <button
+                      type="button"
+                      className="linked min-h-11"
+                      onClick={() => setEditing(editing === u.id ? undefined : u.id)}
+                    >
                       {tr("change {name}", { name: u.name })}
                     </button>
                     <Remove

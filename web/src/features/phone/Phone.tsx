@@ -18,11 +18,14 @@ function Closed() {
   return (
     <Answer
       answer={tr("No phone can come in yet: the program listens to this computer alone.")}
-      detail={trNodes("Stop it and start it again with {code}, such as {code2} or {code3}. Then this page shows what to scan.", {
-        code: <code>{"--yard"}</code>,
-        code2: <code>{"allcoats serve --yard"}</code>,
-        code3: <code>{"allcoats demo --yard"}</code>,
-      })}
+      detail={trNodes(
+        "Stop it and start it again with {code}, such as {code2} or {code3}. Then this page shows what to scan.",
+        {
+          code: <code>{"--yard"}</code>,
+          code2: <code>{"allcoats serve --yard"}</code>,
+          code3: <code>{"allcoats demo --yard"}</code>,
+        },
+      )}
     />
   );
 }
@@ -39,7 +42,9 @@ function Open({ phones }: { phones: Schemas["Phones"] }) {
             ? tr("This computer is in no network: join the yard’s, or open a hotspot with the phone.")
             : phones.devices.length === 0
               ? tr("No phone is paired yet: install the certificate once, then scan a code.")
-              : tr("{devices, plural, one {One phone is} other {{devices} phones are}} paired.", { devices: phones.devices.length })
+              : tr("{devices, plural, one {One phone is} other {{devices} phones are}} paired.", {
+                  devices: phones.devices.length,
+                })
         }
         detail={tr(
           "Phone and computer must be in the same network. What is written at the boat without a signal waits on the phone, and is sent when it is back.",
@@ -56,9 +61,12 @@ function Open({ phones }: { phones: Schemas["Phones"] }) {
             </p>
             <Scan way={phones.certificate} what={tr("the certificate")} />
             <p className="text-sm">
-              {trNodes("Its fingerprint begins {fingerprint}. It holds for this computer in private networks and for nothing else.", {
-                fingerprint: <b className="whitespace-nowrap">{phones.fingerprint}</b>,
-              })}
+              {trNodes(
+                "Its fingerprint begins {fingerprint}. It holds for this computer in private networks and for nothing else.",
+                {
+                  fingerprint: <b className="whitespace-nowrap">{phones.fingerprint}</b>,
+                },
+              )}
             </p>
             <details className="mt-2 text-sm">
               <summary className="linked min-h-11 w-fit">{tr("Where phones keep it")}</summary>
@@ -130,7 +138,8 @@ function Open({ phones }: { phones: Schemas["Phones"] }) {
             {phones.devices.map((d) => (
               <li key={d.id} className="rule-b flex flex-wrap items-center justify-between gap-3 py-2">
                 <span>
-                  <b>{d.name}</b> <span className="quiet">{tr("since {pairedAt}", { pairedAt: stamp(d.pairedAt, HERE) })}</span>
+                  <b>{d.name}</b>{" "}
+                  <span className="quiet">{tr("since {pairedAt}", { pairedAt: stamp(d.pairedAt, HERE) })}</span>
                 </span>
                 <Remove
                   of={["phones"]}

@@ -22,7 +22,9 @@ export function CalendarAddress({ placeId }: { placeId: string }) {
     <section className="no-print mb-4 max-w-3xl border border-base-content p-4" aria-label={tr("Calendar")}>
       <p>
         {address
-          ? tr("Give your calendar program this address, and it follows the plan. Whoever has it sees the plan, and nothing else.")
+          ? tr(
+              "Give your calendar program this address, and it follows the plan. Whoever has it sees the plan, and nothing else.",
+            )
           : tr("A calendar program can follow the plan by an address of its own, without logging in.")}
       </p>
       {address && (

@@ -39,7 +39,9 @@ export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: str
         <PeopleFields draft={draft} setDraft={setDraft} skills={skills} />
         <YardFields draft={draft} setDraft={setDraft} boat={{ id: boatId, name: boat?.name }} />
         <p className="quiet text-sm">
-          {tr("Without working hours of their own people work from eight to six every day. A skill that nobody has is anybody's.")}
+          {tr(
+            "Without working hours of their own people work from eight to six every day. A skill that nobody has is anybody's.",
+          )}
         </p>
       </section>
       <section className="mt-6">
@@ -52,7 +54,9 @@ export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: str
       </section>
       {marked.length > 0 && (
         <p className="mt-4 text-sm">
-          {tr("{marked, plural, one {One task is} other {{marked} tasks are}} marked done, skipped or pinned.", { marked: marked.length })}{" "}
+          {tr("{marked, plural, one {One task is} other {{marked} tasks are}} marked done, skipped or pinned.", {
+            marked: marked.length,
+          })}{" "}
           <button type="button" className="linked max-sm:min-h-11" onClick={() => setDraft({ ...draft, marks: {} })}>
             {tr("take all marks off")}
           </button>
@@ -60,7 +64,12 @@ export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: str
       )}
       <div className="mt-4 flex flex-col gap-3">
         <Refusal error={save.error?.status === 409 ? null : save.error} />
-        <button type="button" className="btn btn-primary min-h-11 self-start" disabled={save.isPending} onClick={() => submit(version)}>
+        <button
+          type="button"
+          className="btn btn-primary min-h-11 self-start"
+          disabled={save.isPending}
+          onClick={() => submit(version)}
+        >
           {tr("Save hands and tasks")}
         </button>
       </div>

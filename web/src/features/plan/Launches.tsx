@@ -19,7 +19,9 @@ export function Launches({ plan }: { plan: Schemas["YardPlan"] }) {
   const closing = items
     .filter((i) => i.closes && Date.parse(i.closes) > now && Date.parse(i.closes) < now + 4 * 86_400_000)
     .sort((a, b) => Date.parse(a.closes ?? "") - Date.parse(b.closes ?? ""));
-  const boats = [...(plan.plan?.launches ?? [])].sort((a, b) => trouble(b) - trouble(a) || (a.due ?? "z").localeCompare(b.due ?? "z"));
+  const boats = [...(plan.plan?.launches ?? [])].sort(
+    (a, b) => trouble(b) - trouble(a) || (a.due ?? "z").localeCompare(b.due ?? "z"),
+  );
   const late = boats.some((l) => l.lateH > 0 || !l.at);
   return (
     <>
@@ -99,7 +101,9 @@ function OfToday({ items, now, zone }: { items: Schemas["PlanItem"][]; now: stri
   if (today.length === 0)
     return (
       <span className="quiet">
-        {next ? tr("nothing; next {start}, {next}", { start: stamp(next.start, zone), next: named(next, prose) }) : tr("nothing left")}
+        {next
+          ? tr("nothing; next {start}, {next}", { start: stamp(next.start, zone), next: named(next, prose) })
+          : tr("nothing left")}
       </span>
     );
   return (

@@ -12,7 +12,9 @@ export function LeftOut({ plan }: { plan: Schemas["YardPlan"] }) {
   return (
     <section className="mb-4 border-l-4 border-error pl-3">
       <h2 className="text-lg">
-        {tr("{left, plural, one {One task finds} other {{left} tasks find}} no place; the rest is planned", { left: left.length })}
+        {tr("{left, plural, one {One task finds} other {{left} tasks find}} no place; the rest is planned", {
+          left: left.length,
+        })}
       </h2>
       <ul className="text-sm">
         {left.map((l) => (

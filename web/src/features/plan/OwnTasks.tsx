@@ -93,8 +93,18 @@ export function OwnTasks({
                 value={t.outdoors ?? false}
                 onChange={(outdoors) => task(i, { outdoors })}
               />
-              <Check name={`${at}.light`} label={tr("Needs daylight")} value={t.light ?? false} onChange={(light) => task(i, { light })} />
-              <Check name={`${at}.noisy`} label={tr("Noisy")} value={t.noisy ?? false} onChange={(noisy) => task(i, { noisy })} />
+              <Check
+                name={`${at}.light`}
+                label={tr("Needs daylight")}
+                value={t.light ?? false}
+                onChange={(light) => task(i, { light })}
+              />
+              <Check
+                name={`${at}.noisy`}
+                label={tr("Noisy")}
+                value={t.noisy ?? false}
+                onChange={(noisy) => task(i, { noisy })}
+              />
             </div>
           </fieldset>
         );

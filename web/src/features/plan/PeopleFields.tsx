@@ -36,7 +36,12 @@ export function PeopleFields({ draft, setDraft, skills }: Props & { skills: stri
         // biome-ignore lint/suspicious/noArrayIndexKey: people have no other identity than their order while they are named
         <fieldset key={i} className="mt-2 max-w-4xl border border-base-300 p-3">
           <div className="grid items-start gap-3 sm:grid-cols-[1fr_1fr_auto]">
-            <TextField name={`people[${i}].name`} label={tr("Name")} value={p.name} onChange={(name) => person(i, { name })} />
+            <TextField
+              name={`people[${i}].name`}
+              label={tr("Name")}
+              value={p.name}
+              onChange={(name) => person(i, { name })}
+            />
             <DaysOff name={`people[${i}].off`} days={p.off} set={(off) => person(i, { off })} />
             <button
               type="button"
@@ -67,7 +72,10 @@ export function PeopleFields({ draft, setDraft, skills }: Props & { skills: stri
         onClick={() =>
           setDraft({
             ...draft,
-            people: [...draft.people, { name: "", week: Array.from({ length: 7 }, () => ({ fromH: 0, toH: 0 })), off: [], skills: [] }],
+            people: [
+              ...draft.people,
+              { name: "", week: Array.from({ length: 7 }, () => ({ fromH: 0, toH: 0 })), off: [], skills: [] },
+            ],
           })
         }
       >

@@ -64,12 +64,19 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
   const mine = plan.plan?.launches.find((l) => l.boatId === boatId);
   return (
     <>
-      <Tabs label={tr("Plan")} tabs={[...VIEWS]} at={view} onChange={(v: View) => setParams({ view: v }, { replace: true })} />
+      <Tabs
+        label={tr("Plan")}
+        tabs={[...VIEWS]}
+        at={view}
+        onChange={(v: View) => setParams({ view: v }, { replace: true })}
+      />
       <Answer
         over={
           <>
             <span>{plan.place.name}</span>
-            <span>{plan.made ? tr("plan of {made}", { made: stamp(plan.made, zone) }) : tr("a first draft, not kept yet")}</span>
+            <span>
+              {plan.made ? tr("plan of {made}", { made: stamp(plan.made, zone) }) : tr("a first draft, not kept yet")}
+            </span>
           </>
         }
         answer={
@@ -91,10 +98,13 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
               due: mine.due && tr("Wanted by {due}; ", { due: longDay(mine.due, zone) }),
               hours: workdays(mine.hours, mineOf?.workDayH ?? 8),
               boat: mine.boat,
-              besideH: mine.besideH > 0 && tr(", and {besideH} that the plan takes beside", { besideH: span(mine.besideH) }),
+              besideH:
+                mine.besideH > 0 && tr(", and {besideH} that the plan takes beside", { besideH: span(mine.besideH) }),
               rekey:
                 mine.rekey > 0 &&
-                tr(", {rekey} missed {rekey, plural, one {window or limit} other {windows and limits}} to mend", { rekey: mine.rekey }),
+                tr(", {rekey} missed {rekey, plural, one {window or limit} other {windows and limits}} to mend", {
+                  rekey: mine.rekey,
+                }),
               known: stamp(plan.known, zone),
               x: plan.odds ? "" : tr(", which are being played"),
             },
@@ -122,16 +132,31 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
           </>
         )}
         {plan.undo > 0 && (
-          <button type="button" className="btn min-h-11" disabled={undo.isPending} onClick={() => undo.mutate(undefined)}>
+          <button
+            type="button"
+            className="btn min-h-11"
+            disabled={undo.isPending}
+            onClick={() => undo.mutate(undefined)}
+          >
             {tr("Undo: the plan before")}
           </button>
         )}
         {plan.redo > 0 && (
-          <button type="button" className="btn min-h-11" disabled={redo.isPending} onClick={() => redo.mutate(undefined)}>
+          <button
+            type="button"
+            className="btn min-h-11"
+            disabled={redo.isPending}
+            onClick={() => redo.mutate(undefined)}
+          >
             {tr("Redo")}
           </button>
         )}
-        <button type="button" className="btn btn-ghost min-h-11" aria-expanded={calendar} onClick={() => setCalendar(!calendar)}>
+        <button
+          type="button"
+          className="btn btn-ghost min-h-11"
+          aria-expanded={calendar}
+          onClick={() => setCalendar(!calendar)}
+        >
           {tr("Calendar")}
         </button>
         <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.csv`}>
@@ -166,7 +191,14 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
 /** What would bring a boat forward, worked out when it is asked for. */
 function Earlier({ plan, mine }: { plan: Schemas["YardPlan"]; mine: Schemas["PlanLaunching"] }) {
   const [asked, ask] = useState(false);
-  if (asked) return <Ways plan={plan} boats={[mine]} title={tr("What would bring {boat} forward, and its price", { boat: mine.boat })} />;
+  if (asked)
+    return (
+      <Ways
+        plan={plan}
+        boats={[mine]}
+        title={tr("What would bring {boat} forward, and its price", { boat: mine.boat })}
+      />
+    );
   return (
     <button type="button" className="btn no-print mb-4 min-h-11" onClick={() => ask(true)}>
       {tr("What would bring her forward?")}
@@ -203,7 +235,9 @@ function Moved({ plan }: { plan: Schemas["YardPlan"] }) {
   return (
     <details className="mb-4 border-l-4 border-warning pl-3">
       <summary className="min-h-11 cursor-pointer font-semibold sm:min-h-0">
-        {tr("{moved, plural, one {One task has} other {{moved} tasks have}} moved since this plan was made", { moved: plan.moved.length })}
+        {tr("{moved, plural, one {One task has} other {{moved} tasks have}} moved since this plan was made", {
+          moved: plan.moved.length,
+        })}
       </summary>
       <ul className="mt-1 text-sm">
         {plan.moved.map((m) => (

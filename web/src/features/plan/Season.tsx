@@ -19,7 +19,12 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
   const { show, prose } = useSettings();
   const id = plan.place.id;
   const move = useChange(["plan"], (to: { taskId: string; at: string }) =>
-    ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, ...to, near: true } })),
+    ok(
+      api.POST("/api/places/{id}/plan/move", {
+        params: { path: { id } },
+        body: { version: plan.version, ...to, near: true },
+      }),
+    ),
   );
   const [tried, setTried] = useState<{ task: string; result?: Schemas["Tried"] }>();
   const asked = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -30,7 +35,9 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
     setTried({ task: prose(i.what) });
     asked.current = setTimeout(async () => {
       const body = { version: plan.version, taskId: i.taskId, at, near: true };
-      const result = await ok(api.POST("/api/places/{id}/plan/try", { params: { path: { id } }, body })).catch(() => undefined);
+      const result = await ok(api.POST("/api/places/{id}/plan/try", { params: { path: { id } }, body })).catch(
+        () => undefined,
+      );
       setTried((now) => (now?.task === prose(i.what) ? { ...now, result } : now));
     }, 300);
   };
@@ -40,7 +47,8 @@ export function Season({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: st
   const all = plan.plan?.items ?? [];
   const items = all.filter((i) => whole || by === "person" || i.boatId === boatId);
   const end = Math.max(...items.map((i) => ms(i.end)), ms(plan.now) + 86_400_000);
-  const due = plan.plan?.launches.filter((l) => whole || l.boatId === boatId).flatMap((l) => (l.due ? [ms(l.due)] : [])) ?? [];
+  const due =
+    plan.plan?.launches.filter((l) => whole || l.boatId === boatId).flatMap((l) => (l.due ? [ms(l.due)] : [])) ?? [];
   const days = Math.ceil((Math.max(end, ...due) - ms(plan.now)) / 86_400_000) + 2;
   const groups = new Map<string, { label: string; note: string; items: Item[] }>();
   const put = (key: string, label: string, note: string, i: Item) => {
@@ -184,8 +192,17 @@ function weatherLane(plan: Schemas["YardPlan"], show: ReturnType<typeof useSetti
       const w = Math.max(1, x(86_400_000) - x(0));
       return days.map((d) => (
         <g key={d.day} opacity={d.forecast ? 1 : 0.55}>
-          <rect x={x(d.t)} width={w} y={y(d.maxC)} height={Math.max(1, y(d.minC) - y(d.maxC))} fill="var(--open)" opacity={0.3} />
-          {d.rainH > 0 && <rect x={x(d.t) + w / 4} width={w / 2} y={48 - d.rainH * 3} height={d.rainH * 3} fill="var(--dew)" />}
+          <rect
+            x={x(d.t)}
+            width={w}
+            y={y(d.maxC)}
+            height={Math.max(1, y(d.minC) - y(d.maxC))}
+            fill="var(--open)"
+            opacity={0.3}
+          />
+          {d.rainH > 0 && (
+            <rect x={x(d.t) + w / 4} width={w / 2} y={48 - d.rainH * 3} height={d.rainH * 3} fill="var(--dew)" />
+          )}
         </g>
       ));
     },
@@ -262,13 +279,21 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
     return (
       <g>
         <path d={`M${a} 0v${BAR}`} stroke="var(--shut)" strokeWidth={3} />
-        <text x={late ? a - 6 : a + 6} textAnchor={late ? "end" : "start"} y={14} fontSize={12} fontWeight={700} fill="currentColor">
+        <text
+          x={late ? a - 6 : a + 6}
+          textAnchor={late ? "end" : "start"}
+          y={14}
+          fontSize={12}
+          fontWeight={700}
+          fill="currentColor"
+        >
           {day(i.start, zone)}, {clock(i.start, zone)}
         </text>
       </g>
     );
   const w = Math.max(5, x(ms(i.end)) - a);
-  const to = (px: number) => new Date(Math.round(x.invert(x(ms(i.start)) + px).getTime() / 900_000) * 900_000).toISOString();
+  const to = (px: number) =>
+    new Date(Math.round(x.invert(x(ms(i.start)) + px).getTime() / 900_000) * 900_000).toISOString();
   const who = initials(i.people);
   const label = [what, `${what.split(",")[0]} ${who}`, who].find((l) => l.length * 6.2 + 6 < w);
   const limit = i.limits.map((l) => ({ ...l, x: Math.min(right, x(ms(l.by))) })).sort((p, q) => p.x - q.x)[0];
@@ -276,7 +301,9 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
   const fill = i.rekey ? "url(#rekey)" : i.coat ? "var(--open)" : "var(--color-base-100)";
   return (
     <g>
-      {closes > a + w && <rect x={a + w} y={BAR / 2 - 1.5} width={closes - a - w} height={3} fill="var(--closing)" opacity={0.7} />}
+      {closes > a + w && (
+        <rect x={a + w} y={BAR / 2 - 1.5} width={closes - a - w} height={3} fill="var(--closing)" opacity={0.7} />
+      )}
       <rect
         className={i.rekey ? "" : "cursor-grab"}
         data-bar={i.taskId}
@@ -309,13 +336,25 @@ function Bar({ item: i, x, zone, move }: { item: Item; x: Scale; zone: string; m
         strokeWidth={1}
       />
       {label && (
-        <text x={a + 4} y={BAR - 6} fontSize={11} className="pointer-events-none" fill={i.coat ? "var(--color-base-100)" : "currentColor"}>
+        <text
+          x={a + 4}
+          y={BAR - 6}
+          fontSize={11}
+          className="pointer-events-none"
+          fill={i.coat ? "var(--color-base-100)" : "currentColor"}
+        >
           {label}
         </text>
       )}
       {limit && limit.x > a + w + 4 && (
         <path d={`M${a + w} ${BAR + 9}H${limit.x}v-5`} fill="none" stroke="var(--shut)" strokeWidth={1.5}>
-          <title>{tr("{name}: {until} by {by}", { name: word(limit.name), until: prose(limit.until), by: stamp(limit.by, zone) })}</title>
+          <title>
+            {tr("{name}: {until} by {by}", {
+              name: word(limit.name),
+              until: prose(limit.until),
+              by: stamp(limit.by, zone),
+            })}
+          </title>
         </path>
       )}
       {i.pinned && <circle data-pinned={i.taskId} cx={a + w / 2} cy={-3} r={3.5} fill="currentColor" />}

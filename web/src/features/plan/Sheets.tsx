@@ -11,13 +11,16 @@ export function beginnings(plan: Schemas["YardPlan"], prose: (words: Words) => s
   const first = work[0];
   if (!first) return tr("Nobody works today.");
   const people = new Set(work.flatMap((i) => i.people)).size;
-  return tr("{people, plural, one {One person works} other {{people} people work}} today: first {people2} at {start} on {boat}, {first}.", {
-    people,
-    people2: first.people.join(" and "),
-    start: clock(first.start, zone),
-    boat: first.boat,
-    first: named(first, prose),
-  });
+  return tr(
+    "{people, plural, one {One person works} other {{people} people work}} today: first {people2} at {start} on {boat}, {first}.",
+    {
+      people,
+      people2: first.people.join(" and "),
+      start: clock(first.start, zone),
+      boat: first.boat,
+      first: named(first, prose),
+    },
+  );
 }
 
 /** A sheet for each person and day, to take along: it prints on a page. */

@@ -8,7 +8,15 @@ import { troubleOf, useStream } from "../../ui/useStream";
 import { tr } from "../../words/words";
 
 /** What would bring boats forward, what a day gained costs and when they would be ready; what is enough first, then the cheapest. */
-export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats: Schemas["PlanLaunching"][]; title: string }) {
+export function Ways({
+  plan,
+  boats,
+  title,
+}: {
+  plan: Schemas["YardPlan"];
+  boats: Schemas["PlanLaunching"][];
+  title: string;
+}) {
   const { done, last, error, start } = useStream<Schemas["LineListWay"]>(`/api/places/${plan.place.id}/plan/ways`);
   // Worked out without being asked for; leaving the screen ends it.
   useEffect(() => void start(), [start]);
@@ -30,7 +38,15 @@ export function Ways({ plan, boats, title }: { plan: Schemas["YardPlan"]; boats:
   );
 }
 
-function Table({ ways, plan, boats }: { ways: Schemas["Way"][]; plan: Schemas["YardPlan"]; boats: Schemas["PlanLaunching"][] }) {
+function Table({
+  ways,
+  plan,
+  boats,
+}: {
+  ways: Schemas["Way"][];
+  plan: Schemas["YardPlan"];
+  boats: Schemas["PlanLaunching"][];
+}) {
   const { money } = useSettings();
   const all = plan.plan?.launches ?? [];
   const shown = all.flatMap((b, i) => (boats.some((x) => x.boatId === b.boatId) ? [{ b, i }] : []));

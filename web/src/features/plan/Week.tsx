@@ -78,13 +78,21 @@ function One({
   useEffect(() => box.current?.focus(), []);
   const id = plan.place.id;
   const move = useChange(["plan"], (at: string | undefined) =>
-    ok(api.POST("/api/places/{id}/plan/move", { params: { path: { id } }, body: { version: plan.version, taskId: i.taskId, at } })),
+    ok(
+      api.POST("/api/places/{id}/plan/move", {
+        params: { path: { id } },
+        body: { version: plan.version, taskId: i.taskId, at },
+      }),
+    ),
   );
   const mark = useChange(["plan"], (m: Schemas["PlanMark"]) =>
     ok(
       api.PUT("/api/places/{id}/plan", {
         params: { path: { id } },
-        body: { version: plan.version, value: { ...plan.settings, marks: { ...plan.settings.marks, [i.taskId.replace(/\/.*/, "")]: m } } },
+        body: {
+          version: plan.version,
+          value: { ...plan.settings, marks: { ...plan.settings.marks, [i.taskId.replace(/\/.*/, "")]: m } },
+        },
       }),
     ),
   );
@@ -93,7 +101,12 @@ function One({
   const tell = useChange(["log"], (part: number) => tellDone(i.boatId, i, name, plan.now, part));
   const judged = kindOf(i.work).judged;
   const shift = (hours: number, words: string) => (
-    <button type="button" className="btn btn-sm max-sm:min-h-11" disabled={move.isPending} onClick={() => move.mutate(by(hours))}>
+    <button
+      type="button"
+      className="btn btn-sm max-sm:min-h-11"
+      disabled={move.isPending}
+      onClick={() => move.mutate(by(hours))}
+    >
       {words}
     </button>
   );
@@ -111,7 +124,9 @@ function One({
           <span className="quiet">
             {i.people.length > 0 && ` · ${i.people.join(", ")}`}
             {i.hours > 0 && tr(" · {hours} of work", { hours: span(i.hours + i.setupH) })}
-            {i.litres ? tr(" · {text} {unit} more", { text: show(i.litres, "L").text, unit: show(i.litres, "L").unit }) : ""}
+            {i.litres
+              ? tr(" · {text} {unit} more", { text: show(i.litres, "L").text, unit: show(i.litres, "L").unit })
+              : ""}
             {i.limits.map((l) => ` · ${prose(l.until)} by ${stamp(l.by, zone)} (${word(l.name)})`)}
             {i.closes && tr(" · window closes {closes}", { closes: stamp(i.closes, zone) })}
           </span>
@@ -160,19 +175,36 @@ function One({
           )}
           {!i.coat && !judged && i.stepId && (
             <>
-              <button type="button" className="btn btn-sm max-sm:min-h-11" disabled={tell.isPending} onClick={() => tell.mutate(1)}>
+              <button
+                type="button"
+                className="btn btn-sm max-sm:min-h-11"
+                disabled={tell.isPending}
+                onClick={() => tell.mutate(1)}
+              >
                 {tr("done: log it")}
               </button>
-              <button type="button" className="btn btn-sm max-sm:min-h-11" disabled={tell.isPending} onClick={() => tell.mutate(0.5)}>
+              <button
+                type="button"
+                className="btn btn-sm max-sm:min-h-11"
+                disabled={tell.isPending}
+                onClick={() => tell.mutate(0.5)}
+              >
                 {tr("half done")}
               </button>
             </>
           )}
-          <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => mark.mutate({ state: "skipped" })}>
+          <button
+            type="button"
+            className="btn btn-sm max-sm:min-h-11"
+            onClick={() => mark.mutate({ state: "skipped" })}
+          >
             {tr("skip")}
           </button>
           {(i.coat || judged) && (
-            <Link className="linked text-sm" to={`/boats/${i.boatId}/log?surface=${i.surfaceId}&step=${i.stepId}&kind=${i.work}`}>
+            <Link
+              className="linked text-sm"
+              to={`/boats/${i.boatId}/log?surface=${i.surfaceId}&step=${i.stepId}&kind=${i.work}`}
+            >
               {judged ? tr("log the verdict") : tr("log the coat")}
             </Link>
           )}

@@ -143,7 +143,9 @@ it("lists the week with reasons, and moves a task by button and by key", async (
   expect(screen.queryByRole("button", { name: "done: log it" })).toBeNull();
   expect(screen.getByText("log the coat").getAttribute("href")).toContain("step=t1&kind=coat");
   await userEvent.click(screen.getByRole("button", { name: "skip" }));
-  await waitFor(() => expect(calls.at(-1)?.body).toMatchObject({ version: 4, value: { marks: { t2: { state: "skipped" } } } }));
+  await waitFor(() =>
+    expect(calls.at(-1)?.body).toMatchObject({ version: 4, value: { marks: { t2: { state: "skipped" } } } }),
+  );
 });
 
 it("writes an entry of the log for what is done", async () => {
@@ -204,13 +206,24 @@ it("draws the season by surface and by person", async () => {
 /** Streams answer by the last part of their address. */
 const streams = (results: Record<string, unknown>) =>
   vi.stubGlobal("fetch", async (asked: RequestInfo | URL) => {
-    const name = Object.keys(results).find((k) => new RegExp(`/${k}(\\?|$)`).test(String(asked instanceof Request ? asked.url : asked)));
-    return new Response(`${JSON.stringify({ done: 0.4 })}\n${JSON.stringify({ done: 1, result: results[name ?? ""] })}\n`);
+    const name = Object.keys(results).find((k) =>
+      new RegExp(`/${k}(\\?|$)`).test(String(asked instanceof Request ? asked.url : asked)),
+    );
+    return new Response(
+      `${JSON.stringify({ done: 0.4 })}\n${JSON.stringify({ done: 1, result: results[name ?? ""] })}\n`,
+    );
   });
 
 it("tells late boats, what would help, and what closes soon", async () => {
   const ways = [
-    { name: "launch later", cents: 1200, odds: [{ half: "2026-05-20T10:00:00Z", duePct: 10 }], enough: true, daysGained: 0, later: true },
+    {
+      name: "launch later",
+      cents: 1200,
+      odds: [{ half: "2026-05-20T10:00:00Z", duePct: 10 }],
+      enough: true,
+      daysGained: 0,
+      later: true,
+    },
     {
       name: "a tent",
       cents: 50000,
@@ -220,7 +233,15 @@ it("tells late boats, what would help, and what closes soon", async () => {
       dayCents: 6250,
       later: false,
     },
-    { name: "a helper", cents: 90000, odds: [{ duePct: 20 }], enough: false, daysGained: 2, dayCents: 45000, later: false },
+    {
+      name: "a helper",
+      cents: 90000,
+      odds: [{ duePct: 20 }],
+      enough: false,
+      daysGained: 2,
+      dayCents: 45000,
+      later: false,
+    },
   ];
   streams({ ways });
   show(<Launches plan={plan()} />);
@@ -231,7 +252,9 @@ it("tells late boats, what would help, and what closes soon", async () => {
   const tent = screen.getByText("a tent").closest("tr")?.textContent;
   expect(tent).toContain("in time nine times in ten");
   expect(tent).toContain("500");
-  expect(screen.getByText(/The cheapest that is enough: a tent gains 8 days for .*500.* Next: a helper, 2 days for .*900/)).toBeTruthy();
+  expect(
+    screen.getByText(/The cheapest that is enough: a tent gains 8 days for .*500.* Next: a helper, 2 days for .*900/),
+  ).toBeTruthy();
   expect(tent).toContain("12 May – Wed 13 May");
 });
 
@@ -258,7 +281,9 @@ it("plays the futures by itself and shows the odds", async () => {
   show(<Risk plan={plan()} boatId="b" />);
   expect(await screen.findByText(/40 % ready by Wednesday 13 May/)).toBeTruthy();
   expect(await screen.findByText("None of these brings a boat forward.")).toBeTruthy();
-  expect(screen.getByText(/as far off as they usually are; from 14 on those of Quay count, 0 are kept so far/)).toBeTruthy();
+  expect(
+    screen.getByText(/as far off as they usually are; from 14 on those of Quay count, 0 are kept so far/),
+  ).toBeTruthy();
   expect(screen.getByText(/Deck, topcoat waits/)).toBeTruthy();
 });
 

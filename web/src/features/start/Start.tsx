@@ -64,14 +64,22 @@ function useQuestion(ask: Asking): { question?: Schemas["Question"]; missing: st
   const byBoat = ask.of !== "area";
   const { loaM, beamM } = readSize(ask.size, toMetric);
   const sized = byBoat ? loaM > 0 && beamM > 0 : (ask.areaM2 ?? 0) > 0;
-  const size = byBoat ? { loaM, beamM, part: part as "bottom", hullForm: hullForm as "medium" } : { areaM2: ask.areaM2 };
+  const size = byBoat
+    ? { loaM, beamM, part: part as "bottom", hullForm: hullForm as "medium" }
+    : { areaM2: ask.areaM2 };
   const common = { asks: ask.asks, productId: ask.productId, timeZone: ask.timeZone };
   switch (ask.asks) {
     case "coat-today":
     case "when-again": {
       if (!ask.weather?.trim()) return { missing: tr("Say what the weather is.") };
-      const where = { place: ask.place, latitudeDeg: ask.latitudeDeg, longitudeDeg: ask.longitudeDeg, weather: ask.weather };
-      const laidAt = ask.asks === "when-again" && ask.laid ? { laidAt: fromLocalField(ask.laid, ask.timeZone ?? "UTC") } : {};
+      const where = {
+        place: ask.place,
+        latitudeDeg: ask.latitudeDeg,
+        longitudeDeg: ask.longitudeDeg,
+        weather: ask.weather,
+      };
+      const laidAt =
+        ask.asks === "when-again" && ask.laid ? { laidAt: fromLocalField(ask.laid, ask.timeZone ?? "UTC") } : {};
       return { question: { ...common, ...where, ...laidAt }, missing: "" };
     }
     case "how-much":
@@ -175,7 +183,11 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
           value={ask.weather ?? ""}
           onChange={(weather) => set({ weather })}
         />
-        <Position name="latitudeDeg" hint={tr("for the daylight; pasted, such as 52.95, 0.85")} onAt={(at) => set(at)} />
+        <Position
+          name="latitudeDeg"
+          hint={tr("for the daylight; pasted, such as 52.95, 0.85")}
+          onAt={(at) => set(at)}
+        />
       </>
     );
   switch (ask.asks) {
@@ -190,13 +202,22 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
             onChange={(of) => set({ of })}
             options={[
               { value: "area", label: tr("an area that I know") },
-              ...(meta?.hullForms ?? []).map((h) => ({ value: `bottom ${h.form}`, label: tr("the bottom: {name}", { name: h.name }) })),
+              ...(meta?.hullForms ?? []).map((h) => ({
+                value: `bottom ${h.form}`,
+                label: tr("the bottom: {name}", { name: h.name }),
+              })),
               { value: "topsides medium", label: tr("the topsides") },
               { value: "deck medium", label: tr("the deck") },
             ]}
           />
           {ask.of === "area" ? (
-            <NumberField name="areaM2" label={tr("Area")} unit="m²" value={ask.areaM2} onChange={(areaM2) => set({ areaM2 })} />
+            <NumberField
+              name="areaM2"
+              label={tr("Area")}
+              unit="m²"
+              value={ask.areaM2}
+              onChange={(areaM2) => set({ areaM2 })}
+            />
           ) : (
             <TextField
               name="dimensions"
@@ -206,14 +227,26 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
               onChange={(size) => set({ size })}
             />
           )}
-          <NumberField name="coats" label={tr("Coats")} unit="" value={ask.coats} onChange={(coats) => set({ coats })} />
+          <NumberField
+            name="coats"
+            label={tr("Coats")}
+            unit=""
+            value={ask.coats}
+            onChange={(coats) => set({ coats })}
+          />
         </>
       );
     case "how-mixed":
       return (
         <>
           {product}
-          <NumberField name="litres" label={tr("In all")} unit="L" value={ask.litres} onChange={(litres) => set({ litres })} />
+          <NumberField
+            name="litres"
+            label={tr("In all")}
+            unit="L"
+            value={ask.litres}
+            onChange={(litres) => set({ litres })}
+          />
           <NumberField
             name="tempC"
             label={tr("In the pot")}
@@ -238,7 +271,12 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
           <NumberField
             name="dftUm"
             label={tr("Dry film wanted")}
-            hint={sheet && tr("empty: {x}, the sheet’s usual", { x: prose([{ value: sheet.film.typicalUm, unit: "µm", digits: 0 }]) })}
+            hint={
+              sheet &&
+              tr("empty: {x}, the sheet’s usual", {
+                x: prose([{ value: sheet.film.typicalUm, unit: "µm", digits: 0 }]),
+              })
+            }
             unit="µm"
             value={ask.dftUm}
             onChange={(dftUm) => set({ dftUm })}
@@ -331,7 +369,11 @@ function Hours({ answer }: { answer: Schemas["Answered"] }) {
             <td className="num">
               <Quantity value={h.dewPointC} unit="°C" digits={0} />
             </td>
-            <td>{h.allowed ? tr("● may be laid") : `○ ${words?.find((w) => w.limit === h.binding.limit)?.missed ?? "not"}`}</td>
+            <td>
+              {h.allowed
+                ? tr("● may be laid")
+                : `○ ${words?.find((w) => w.limit === h.binding.limit)?.missed ?? "not"}`}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -23,7 +23,9 @@ export function VisitDemo() {
     <div>
       <h2 className="text-lg">{tr("Or look round a yard first")}</h2>
       <p className="text-sm">
-        {tr("A made-up yard with three boats in the middle of their work. Nothing of yours is touched, and you leave when you like.")}
+        {tr(
+          "A made-up yard with three boats in the middle of their work. Nothing of yours is touched, and you leave when you like.",
+        )}
       </p>
       <button
         type="button"

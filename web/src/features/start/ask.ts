@@ -16,7 +16,15 @@ const zone = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** The question as it was left. */
 export function left(): Asking {
-  const fresh: Asking = { asks: "coat-today", productId: "", of: "area", size: "", laid: "", coats: 2, timeZone: zone() };
+  const fresh: Asking = {
+    asks: "coat-today",
+    productId: "",
+    of: "area",
+    size: "",
+    laid: "",
+    coats: 2,
+    timeZone: zone(),
+  };
   try {
     return { ...fresh, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}"), timeZone: zone() };
   } catch {

@@ -64,7 +64,10 @@ export function StockForm({ item, done }: { item?: Item; done: () => void }) {
               label={tr("Product")}
               value={edit.productId}
               onChange={(productId) => set({ productId, part: "" })}
-              options={[{ value: "", label: tr("choose one…") }, ...products.map((p) => ({ value: p.id, label: p.sheet.name }))]}
+              options={[
+                { value: "", label: tr("choose one…") },
+                ...products.map((p) => ({ value: p.id, label: p.sheet.name })),
+              ]}
             />
           </div>
           {sheet && sheet.ratioByVolume.hardener > 0 && (

@@ -68,7 +68,10 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                       ? tr("; first {product}, by {day} for {surface}", {
                           product: stores.first.product,
                           day: day(stores.first.at, zone),
-                          surface: scope === YARD ? `${stores.first.boat}: ${stores.first.surface}` : stores.first.surface.toLowerCase(),
+                          surface:
+                            scope === YARD
+                              ? `${stores.first.boat}: ${stores.first.surface}`
+                              : stores.first.surface.toLowerCase(),
                         })
                       : "",
                   },
@@ -97,7 +100,9 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                   leftH: workdays(stores.leftH, stores.workDayH),
                   labourCents:
                     stores.labourCents > 0 &&
-                    tr(", {labourCents} at the price of an hour in Plan", { labourCents: money(stores.labourCents, 0) }),
+                    tr(", {labourCents} at the price of an hour in Plan", {
+                      labourCents: money(stores.labourCents, 0),
+                    }),
                 },
               )}
             </>
@@ -130,14 +135,19 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
                     <b>{n.product}</b>
                     <span className="quiet block text-sm">{n.surfaces.join(", ")}</span>
                     {n.low && (
-                      <span className="block border-l-4 border-error pl-2 text-sm font-semibold">{tr("not enough for the next coat")}</span>
+                      <span className="block border-l-4 border-error pl-2 text-sm font-semibold">
+                        {tr("not enough for the next coat")}
+                      </span>
                     )}
                   </td>
                   <td className="num" data-label={tr("Coats left")}>
                     {n.coats}
                   </td>
                   <td className="num" data-label={tr("To be laid")}>
-                    <Figure title={tr("{product}, litres to come", { product: n.product })} working={n.forecast.working}>
+                    <Figure
+                      title={tr("{product}, litres to come", { product: n.product })}
+                      working={n.forecast.working}
+                    >
                       <Quantity value={n.forecast.litres} unit="L" />
                     </Figure>
                     {n.forecast.coats > 0 && (
@@ -251,14 +261,19 @@ function Shelf({
   const remove = useChange(["stock"], (id: string) => ok(api.DELETE("/api/stock/{id}", { params: { path: { id } } })));
   const came = useChange(["stock"], (s: Schemas["StockItem"]) =>
     ok(
-      api.PUT("/api/stock/{id}", { params: { path: { id: s.id } }, body: { version: s.version, value: { ...editOf(s), arrivesOn: "" } } }),
+      api.PUT("/api/stock/{id}", {
+        params: { path: { id: s.id } },
+        body: { version: s.version, value: { ...editOf(s), arrivesOn: "" } },
+      }),
     ),
   );
   return (
     <section className="mt-8" data-testid="shelf">
       <h2 className="text-lg">{stock.some((s) => s.awaited) ? tr("On the shelf and awaited") : tr("On the shelf")}</h2>
       {stock.length === 0 ? (
-        <p className="mb-2">{tr("Nothing is noted yet. Put in what is left over from last year: it is not bought again.")}</p>
+        <p className="mb-2">
+          {tr("Nothing is noted yet. Put in what is left over from last year: it is not bought again.")}
+        </p>
       ) : (
         <ul>
           {stock.map((s) => (
@@ -274,7 +289,9 @@ function Shelf({
                     .join(", ")}
                 </span>
                 {s.awaited && !s.worry && (
-                  <span className="block font-semibold">{tr("awaited on {arrivesOn}", { arrivesOn: s.arrivesOn ?? "" })}</span>
+                  <span className="block font-semibold">
+                    {tr("awaited on {arrivesOn}", { arrivesOn: s.arrivesOn ?? "" })}
+                  </span>
                 )}
                 {s.worry && <span className="block border-l-4 border-warning pl-2 text-sm">{s.worry}</span>}
               </span>
@@ -289,11 +306,20 @@ function Shelf({
               </span>
               <span className="flex gap-3">
                 {s.awaited && (
-                  <button type="button" className="btn btn-sm min-h-11" disabled={came.isPending} onClick={() => came.mutate(s)}>
+                  <button
+                    type="button"
+                    className="btn btn-sm min-h-11"
+                    disabled={came.isPending}
+                    onClick={() => came.mutate(s)}
+                  >
                     {tr("it came")}
                   </button>
                 )}
-                <button type="button" className="linked max-sm:min-h-11" onClick={() => setEditing(editing === s.id ? null : s.id)}>
+                <button
+                  type="button"
+                  className="linked max-sm:min-h-11"
+                  onClick={() => setEditing(editing === s.id ? null : s.id)}
+                >
                   {tr("count anew")}
                 </button>
                 <button type="button" className="linked max-sm:min-h-11" onClick={() => remove.mutate(s.id)}>

@@ -19,7 +19,13 @@ const need = (more: Partial<Schemas["Need"]> = {}): Schemas["Need"] =>
     forecast: { litres: 9, low: 8, high: 10, buy: 9.6, factor: 1.12, coats: 2, working },
     reckonedL: 8,
     stockL: 2,
-    purchase: { tins: [{ name: "2.5 L kit", count: 3, litres: 2.5 }], litres: 7.5, leftoverL: 0, costCents: 30000, priced: true },
+    purchase: {
+      tins: [{ name: "2.5 L kit", count: 3, litres: 2.5 }],
+      litres: 7.5,
+      leftoverL: 0,
+      costCents: 30000,
+      priced: true,
+    },
     oneMoreCents: 5000,
     oneMoreL: 1,
     notes: [[{ text: "A tin of 2.5 L kit makes 0.8 coats." }]],
@@ -58,7 +64,16 @@ const at = (stores: Partial<Schemas["Stores"]>, more: Record<string, unknown> = 
       { id: "grey", version: 1, doubts: [], sheet: { name: "Grey barrier", ratioByVolume: { base: 3, hardener: 1 } } },
       { id: "oil", version: 1, doubts: [], sheet: { name: "Oil", ratioByVolume: { base: 0, hardener: 0 } } },
     ],
-    "GET /api/stores": { stock: [], needs: [], costCents: 30000, priced: true, stopCents: 15000, consumables: [], unread: [], ...stores },
+    "GET /api/stores": {
+      stock: [],
+      needs: [],
+      costCents: 30000,
+      priced: true,
+      stopCents: 15000,
+      consumables: [],
+      unread: [],
+      ...stores,
+    },
     ...more,
   });
   show(
@@ -75,8 +90,19 @@ beforeEach(() => {
 });
 
 it("says first what to buy, and what cannot be finished", async () => {
-  const first = { productId: "p", product: "Grey barrier", boat: "Tern", surface: "Bottom", at: "2026-05-16T08:00:00Z" };
-  at({ needs: [need()], stock: [item()], consumables: [{ name: "rollers", amount: 3, unit: "pieces", source: "rule of thumb" }], first });
+  const first = {
+    productId: "p",
+    product: "Grey barrier",
+    boat: "Tern",
+    surface: "Bottom",
+    at: "2026-05-16T08:00:00Z",
+  };
+  at({
+    needs: [need()],
+    stock: [item()],
+    consumables: [{ name: "rollers", amount: 3, unit: "pieces", source: "rule of thumb" }],
+    first,
+  });
   expect((await screen.findByRole("heading", { level: 1 })).textContent).toBe(
     "Buy 3 tins of one product, about 300; first Grey barrier, by Sat 16 May for bottom.",
   );
@@ -92,8 +118,14 @@ it("says first what to buy, and what cannot be finished", async () => {
 });
 
 it("tells an enough shelf from an empty plan, and a missing price from none", async () => {
-  at({ needs: [need({ low: false, purchase: { tins: [], litres: 0, leftoverL: 0, costCents: 0, priced: false } as never })] });
-  expect((await screen.findByRole("heading", { level: 1 })).textContent).toBe("The shelf has all that is still needed.");
+  at({
+    needs: [
+      need({ low: false, purchase: { tins: [], litres: 0, leftoverL: 0, costCents: 0, priced: false } as never }),
+    ],
+  });
+  expect((await screen.findByRole("heading", { level: 1 })).textContent).toBe(
+    "The shelf has all that is still needed.",
+  );
   expect(screen.getByText("price missing")).toBeTruthy();
   expect(screen.getByText("Nothing is noted yet.", { exact: false })).toBeTruthy();
 });
@@ -109,19 +141,30 @@ it("puts something on the shelf, one part of a two-part product too", async () =
   await userEvent.click(screen.getByRole("button", { name: "Put it there" }));
   expect((await screen.findByRole("alert")).textContent).toContain("number");
   expect(calls.some((c) => c.method === "POST")).toBe(false);
-  await userEvent.selectOptions(await screen.findByLabelText("Product"), await screen.findByRole("option", { name: "Oil" }));
+  await userEvent.selectOptions(
+    await screen.findByLabelText("Product"),
+    await screen.findByRole("option", { name: "Oil" }),
+  );
   expect(screen.queryByLabelText("Which part")).toBeNull();
   await userEvent.selectOptions(screen.getByLabelText("Product"), "grey");
   await userEvent.selectOptions(screen.getByLabelText("Which part"), "hardener");
   await userEvent.type(screen.getByLabelText("Litres there"), "1.5");
   await userEvent.click(screen.getByRole("button", { name: "Put it there" }));
   await waitFor(() => expect(calls.some((c) => c.method === "POST")).toBe(true));
-  expect(calls.find((c) => c.method === "POST")?.body).toMatchObject({ productId: "grey", part: "hardener", litres: 1.5 });
+  expect(calls.find((c) => c.method === "POST")?.body).toMatchObject({
+    productId: "grey",
+    part: "hardener",
+    litres: 1.5,
+  });
 });
 
 it("counts an item anew from what is left, and takes it away", async () => {
   const calls = at(
-    { stock: [item({ worry: "past its shelf life since 2026-05-02: not counted on; test it before use", expired: true })] },
+    {
+      stock: [
+        item({ worry: "past its shelf life since 2026-05-02: not counted on; test it before use", expired: true }),
+      ],
+    },
     { "PUT /api/stock/s1": item(), "DELETE /api/stock/s1": {} },
   );
   expect(await screen.findByText("past its shelf life", { exact: false })).toBeTruthy();
@@ -130,7 +173,10 @@ it("counts an item anew from what is left, and takes it away", async () => {
   expect(litres.value).toBe("2");
   await userEvent.click(screen.getByRole("button", { name: "Count it anew" }));
   await waitFor(() =>
-    expect(calls.find((c) => c.method === "PUT")?.body).toMatchObject({ version: 3, value: { litres: 2, batch: "B-7" } }),
+    expect(calls.find((c) => c.method === "PUT")?.body).toMatchObject({
+      version: 3,
+      value: { litres: 2, batch: "B-7" },
+    }),
   );
   await userEvent.click(await screen.findByRole("button", { name: "gone" }));
   await waitFor(() => expect(calls.some((c) => c.method === "DELETE")).toBe(true));

@@ -56,7 +56,9 @@ export function ConsumptionFields({
           <Choice
             name={`${path}.what`}
             label={tr("From a logged coat")}
-            value={coats.find((e) => c.what?.startsWith(e.product) && c.what.endsWith(e.startedAt.slice(0, 10)))?.id ?? ""}
+            value={
+              coats.find((e) => c.what?.startsWith(e.product) && c.what.endsWith(e.startedAt.slice(0, 10)))?.id ?? ""
+            }
             onChange={take}
             options={[
               { value: "", label: tr("choose one, or type the figures") },
@@ -65,7 +67,9 @@ export function ConsumptionFields({
           />
         ) : (
           <p className="quiet text-sm">
-            {tr("The last coat tells the area: log one with its litres and comb readings, or type the figures of one here.")}
+            {tr(
+              "The last coat tells the area: log one with its litres and comb readings, or type the figures of one here.",
+            )}
           </p>
         )}
       </div>

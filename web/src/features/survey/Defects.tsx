@@ -29,7 +29,9 @@ export function useDefectName() {
 /** "220 × 4 × 3 mm", as far as known, in the user's units. */
 export function Size({ d }: { d: { lengthMM: number; widthMM: number; depthMM: number } }) {
   const { show } = useSettings();
-  const parts = [d.lengthMM, d.widthMM, d.depthMM].filter((v) => v > 0).map((v) => show(v, "mm", v < 10 && !Number.isInteger(v) ? 1 : 0));
+  const parts = [d.lengthMM, d.widthMM, d.depthMM]
+    .filter((v) => v > 0)
+    .map((v) => show(v, "mm", v < 10 && !Number.isInteger(v) ? 1 : 0));
   if (parts.length === 0) return null;
   return <span className="whitespace-nowrap">{`${parts.map((p) => p.text).join(" × ")} ${parts[0]?.unit}`}</span>;
 }
@@ -85,7 +87,16 @@ export function DefectList({ defects, pin }: { defects: Defect[]; pin: (id?: str
   );
 }
 
-const FRESH = { kind: "void" as const, lengthMM: 0, widthMM: 0, depthMM: 0, count: 1, action: "", state: "found", note: "" };
+const FRESH = {
+  kind: "void" as const,
+  lengthMM: 0,
+  widthMM: 0,
+  depthMM: 0,
+  count: 1,
+  action: "",
+  state: "found",
+  note: "",
+};
 
 /** What of a defect is its user's to change. */
 export const editOfDefect = (d: Defect): Draft => ({
@@ -121,7 +132,11 @@ export function DefectForm({
   const form = useEdition<Defect, Draft>(defect, (d) =>
     d
       ? editOfDefect(d)
-      : { ...FRESH, surfaceId: place?.surfaceId ?? "", place: { view: place?.view ?? "plan", x: place?.x ?? 0, y: place?.y ?? 0 } },
+      : {
+          ...FRESH,
+          surfaceId: place?.surfaceId ?? "",
+          place: { view: place?.view ?? "plan", x: place?.x ?? 0, y: place?.y ?? 0 },
+        },
   );
   const { edit: draft, set } = form;
   const [local, setLocal] = useState<Record<string, string>>({});
@@ -134,7 +149,9 @@ export function DefectForm({
     (sent) => [
       {
         id: newID(),
-        label: defect ? `defect ${defect.number}` : tr("a defect, {x}", { x: name({ kind: draft.kind, count: draft.count }) }),
+        label: defect
+          ? `defect ${defect.number}`
+          : tr("a defect, {x}", { x: name({ kind: draft.kind, count: draft.count }) }),
         boatId: survey.boat.id,
         ...(defect
           ? { method: "PUT" as const, path: `/api/defects/${defect.id}`, body: sent }
@@ -145,7 +162,13 @@ export function DefectForm({
   );
   const usual = words?.defectKinds.find((k) => k.kind === draft.kind)?.action ?? "";
   const mm = (k: "lengthMM" | "widthMM" | "depthMM", label: string) => (
-    <NumberField name={k} label={label} unit="mm" value={draft[k] || undefined} onChange={(v) => set({ [k]: v ?? 0 })} />
+    <NumberField
+      name={k}
+      label={label}
+      unit="mm"
+      value={draft[k] || undefined}
+      onChange={(v) => set({ [k]: v ?? 0 })}
+    />
   );
   return (
     <section className="mt-4 max-w-5xl border border-base-content p-4" data-testid="defect-form">
@@ -182,7 +205,13 @@ export function DefectForm({
               onChange={(state) => set({ state })}
               options={(words?.defectStates ?? []).map((s) => ({ value: s, label: s }))}
             />
-            <NumberField name="count" label={tr("How many")} unit="" value={draft.count} onChange={(v) => set({ count: v ?? EMPTY })} />
+            <NumberField
+              name="count"
+              label={tr("How many")}
+              unit=""
+              value={draft.count}
+              onChange={(v) => set({ count: v ?? EMPTY })}
+            />
             <NumberField
               name="place.x"
               label={tr("From aft")}
@@ -232,7 +261,13 @@ export function DefectForm({
               onChange={(fillerL) => set({ fillerL })}
             />
             <div className="sm:col-span-2">
-              <AreaField name="note" label={tr("Note")} rows={2} value={draft.note} onChange={(note) => set({ note })} />
+              <AreaField
+                name="note"
+                label={tr("Note")}
+                rows={2}
+                value={draft.note}
+                onChange={(note) => set({ note })}
+              />
             </div>
           </div>
           <div className="mt-3 flex flex-col gap-2">
@@ -305,7 +340,9 @@ function Photos({ defect, boatId }: { defect: Defect; boatId: string }) {
       body: file,
     },
   ]);
-  const remove = useChange(["surfaces"], (id: string) => ok(api.DELETE("/api/photos/{id}", { params: { path: { id } } })));
+  const remove = useChange(["surfaces"], (id: string) =>
+    ok(api.DELETE("/api/photos/{id}", { params: { path: { id } } })),
+  );
   return (
     <div className="mt-4">
       <h3 className="mb-2">{tr("Photos")}</h3>

@@ -2,7 +2,12 @@ import { Choice, NumberField, TextField } from "../../ui/Form";
 import { tr } from "../../words/words";
 import type { Edit, Words } from "./edit";
 
-const ACCESS = { flat: tr("flat, easy"), side: tr("upright side"), overhead: tr("overhead"), fiddly: tr("fiddly") } as const;
+const ACCESS = {
+  flat: tr("flat, easy"),
+  side: tr("upright side"),
+  overhead: tr("overhead"),
+  fiddly: tr("fiddly"),
+} as const;
 const SHELTER = { open: tr("in the open"), tent: tr("in a tent"), shed: tr("in a shed") } as const;
 const options = <T extends string>(names: Record<T, string>) =>
   (Object.keys(names) as T[]).map((value) => ({ value, label: names[value] }));

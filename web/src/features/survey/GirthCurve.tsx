@@ -7,21 +7,35 @@ const H = 170;
 const PAD = { left: 44, right: 14, top: 14, bottom: 30 };
 
 /** The girths over the centreline: the stations as typed, and the curve that the area is taken by once it is known. */
-export function GirthCurve({ stations, line }: { stations: Schemas["AreaStation"][]; line?: Schemas["AreaGirthLine"] }) {
+export function GirthCurve({
+  stations,
+  line,
+}: {
+  stations: Schemas["AreaStation"][];
+  line?: Schemas["AreaGirthLine"];
+}) {
   const { show, prose } = useSettings();
-  const typed = stations.map((s, i) => ({ ...s, n: i })).filter((s) => Number.isFinite(s.atM) && Number.isFinite(s.girthM));
+  const typed = stations
+    .map((s, i) => ({ ...s, n: i }))
+    .filter((s) => Number.isFinite(s.atM) && Number.isFinite(s.girthM));
   if (typed.length < 2) return null;
   const points = line?.points ?? [];
   const right = Math.max(0.1, ...typed.map((s) => s.atM));
   const top = 1.08 * Math.max(0.1, ...typed.map((s) => s.girthM), ...points.map((p) => p.girthM));
   const x = (m: number) => PAD.left + (m / right) * (W - PAD.left - PAD.right);
   const y = (m: number) => H - PAD.bottom - (m / top) * (H - PAD.top - PAD.bottom);
-  const path = (of: { atM: number; girthM: number }[]) => of.map((p, i) => `${i ? "L" : "M"}${x(p.atM)} ${y(p.girthM)}`).join("");
+  const path = (of: { atM: number; girthM: number }[]) =>
+    of.map((p, i) => `${i ? "L" : "M"}${x(p.atM)} ${y(p.girthM)}`).join("");
   const doubted = new Set(line?.doubts.map((d) => d.station));
   const mark = (m: number) => `${show(m, "m", 1).text} ${show(m, "m", 1).unit}`;
   return (
     <figure className="my-3 max-w-xl" data-testid="girth-curve">
-      <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label={tr("Girth over the length, station by station")}>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        className="w-full"
+        role="img"
+        aria-label={tr("Girth over the length, station by station")}
+      >
         {[0, 0.5, 1].map((share) => (
           <g key={share}>
             <line
@@ -32,7 +46,13 @@ export function GirthCurve({ stations, line }: { stations: Schemas["AreaStation"
               stroke="var(--color-base-300)"
               strokeWidth={1}
             />
-            <text x={PAD.left - 5} y={y((share * top) / 1.08) + 4} fontSize={12} textAnchor="end" className="fill-current">
+            <text
+              x={PAD.left - 5}
+              y={y((share * top) / 1.08) + 4}
+              fontSize={12}
+              textAnchor="end"
+              className="fill-current"
+            >
               {show((share * top) / 1.08, "m", 1).text}
             </text>
           </g>

@@ -91,7 +91,10 @@ export function GirthFields({
         onClick={() =>
           set({
             ...girths,
-            stations: [...girths.stations, { atM: last && before ? Number((2 * last.atM - before.atM).toFixed(3)) : EMPTY, girthM: EMPTY }],
+            stations: [
+              ...girths.stations,
+              { atM: last && before ? Number((2 * last.atM - before.atM).toFixed(3)) : EMPTY, girthM: EMPTY },
+            ],
           })
         }
       >

@@ -59,12 +59,19 @@ export function Layers({
               onChange={setRings}
             />
           </div>
-          <button type="button" className="btn mb-5 min-h-11" disabled={!rings.trim()} onClick={() => read.mutate(undefined)}>
+          <button
+            type="button"
+            className="btn mb-5 min-h-11"
+            disabled={!rings.trim()}
+            onClick={() => read.mutate(undefined)}
+          >
             {tr("Make layers of them")}
           </button>
         </div>
         {f.layers.length === 0 && (
-          <p className="quiet mb-3">{tr("No old layers are noted: the substrate is bare, or nobody has looked yet.")}</p>
+          <p className="quiet mb-3">
+            {tr("No old layers are noted: the substrate is bare, or nobody has looked yet.")}
+          </p>
         )}
         {order.map((i) => {
           const l = f.layers[i] as Layer;
@@ -78,7 +85,12 @@ export function Layers({
                 onChange={(kind) => put(i, { kind })}
                 options={words.layerKinds.map((k) => ({ value: k as Layer["kind"], label: k }))}
               />
-              <TextField name={`${path}.colour`} label={tr("Colour")} value={l.colour} onChange={(colour) => put(i, { colour })} />
+              <TextField
+                name={`${path}.colour`}
+                label={tr("Colour")}
+                value={l.colour}
+                onChange={(colour) => put(i, { colour })}
+              />
               <NumberField
                 name={`${path}.um`}
                 label={tr("Thickness")}
@@ -127,7 +139,9 @@ export function Layers({
                   type="button"
                   className="btn btn-ghost min-h-11 px-2"
                   aria-label={tr("Remove layer {i}", { i: i + 1 })}
-                  onClick={() => set({ layers: f.layers.filter((_, k) => k !== i), stop: f.stop > i ? f.stop - 1 : f.stop })}
+                  onClick={() =>
+                    set({ layers: f.layers.filter((_, k) => k !== i), stop: f.stop > i ? f.stop - 1 : f.stop })
+                  }
                 >
                   <Trash2 size={18} aria-hidden="true" />
                 </button>
@@ -139,13 +153,21 @@ export function Layers({
           <button
             type="button"
             className="btn min-h-11"
-            onClick={() => set({ layers: [...f.layers, { kind: "unknown", colour: "", um: 0, soundness: "sound", note: "" }] })}
+            onClick={() =>
+              set({ layers: [...f.layers, { kind: "unknown", colour: "", um: 0, soundness: "sound", note: "" }] })
+            }
           >
             <Plus size={18} aria-hidden="true" /> {tr("Add a layer on top")}
           </button>
           {f.layers.length > 0 && (
             <label className="flex min-h-11 cursor-pointer items-center gap-2">
-              <input type="radio" name="stop" className="radio" checked={f.stop === 0} onChange={() => set({ stop: 0 })} />
+              <input
+                type="radio"
+                name="stop"
+                className="radio"
+                checked={f.stop === 0}
+                onChange={() => set({ stop: 0 })}
+              />
               {tr("all may go, down to the substrate")}
             </label>
           )}
@@ -178,7 +200,11 @@ export function Layers({
           </div>
         ))}
         <div className="flex flex-wrap items-end gap-4">
-          <button type="button" className="btn min-h-11" onClick={() => set({ moisture: [...f.moisture, { where: "", pct: EMPTY }] })}>
+          <button
+            type="button"
+            className="btn min-h-11"
+            onClick={() => set({ moisture: [...f.moisture, { where: "", pct: EMPTY }] })}
+          >
             <Plus size={18} aria-hidden="true" /> {tr("Add a moisture reading")}
           </button>
           <div className="w-48">

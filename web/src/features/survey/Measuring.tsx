@@ -35,7 +35,10 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
       chosen: Math.max(0, m.chosen > i || m.chosen === m.measures.length - 1 ? m.chosen - 1 : m.chosen),
     });
   const part = words.parts.find((p) => p.part === edit.part);
-  const methods = ORDER.filter((k) => k !== "principal" || part?.byRule).map((value) => ({ value, label: words.methods[value] ?? value }));
+  const methods = ORDER.filter((k) => k !== "principal" || part?.byRule).map((value) => ({
+    value,
+    label: words.methods[value] ?? value,
+  }));
   return (
     <div className="max-w-5xl">
       {found && (
@@ -44,7 +47,9 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
             <Quantity value={found.areaM2} unit="m²" /> ±{found.uncertaintyPct.toFixed(1)} %
           </Figure>
           {m.combine && m.measures.length > 1 ? tr(", all measurements combined") : ""}
-          {m.sharePct && m.sharePct < 100 ? tr(", {sharePct} % of what was measured", { sharePct: Math.round(m.sharePct) }) : ""}
+          {m.sharePct && m.sharePct < 100
+            ? tr(", {sharePct} % of what was measured", { sharePct: Math.round(m.sharePct) })
+            : ""}
         </p>
       )}
       {surface?.better && <p className="mb-2 border-l-4 border-warning pl-3">{prose(surface.better)}</p>}
@@ -104,7 +109,12 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
               )}
             </div>
             {one.girths && (
-              <GirthFields path={`${path}.girths`} girths={one.girths} line={f?.line} set={(girths) => put(i, { ...one, girths })} />
+              <GirthFields
+                path={`${path}.girths`}
+                girths={one.girths}
+                line={f?.line}
+                set={(girths) => put(i, { ...one, girths })}
+              />
             )}
             {one.method === "shapes" && (
               <ShapeFields
@@ -114,7 +124,13 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
                 kinds={words.shapes}
               />
             )}
-            {one.outline && <OutlineFields path={`${path}.outline`} outline={one.outline} set={(outline) => put(i, { ...one, outline })} />}
+            {one.outline && (
+              <OutlineFields
+                path={`${path}.outline`}
+                outline={one.outline}
+                set={(outline) => put(i, { ...one, outline })}
+              />
+            )}
             {one.model && (
               <ModelFields
                 path={`${path}.model`}
@@ -153,7 +169,9 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
               </div>
             )}
             {one.method === "principal" && (
-              <p className="quiet text-sm">{tr("A rule over her dimensions. Enough to order a test tin; tape it before you buy.")}</p>
+              <p className="quiet text-sm">
+                {tr("A rule over her dimensions. Enough to order a test tin; tape it before you buy.")}
+              </p>
             )}
           </fieldset>
         );

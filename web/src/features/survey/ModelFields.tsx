@@ -20,7 +20,11 @@ export function ModelFields({
 }) {
   if (models.length === 0)
     return (
-      <p>{tr("There is no 3-D file or table of offsets yet. Add one with “3-D files and offsets” above the list, then choose it here.")}</p>
+      <p>
+        {tr(
+          "There is no 3-D file or table of offsets yet. Add one with “3-D files and offsets” above the list, then choose it here.",
+        )}
+      </p>
     );
   const at = models.find((m) => m.id === model.modelId);
   const groups = Object.keys(at?.areas.groups ?? {});

@@ -58,7 +58,9 @@ export function Models({ boatId, models }: { boatId: string; models: Model[] }) 
             const bad = unsendable(placing);
             if (!file) bad.file = tr("choose a file");
             else if (file.size > MAX_BYTES)
-              bad.file = tr("this file has {size} MB; at most 128 MB are taken", { size: Math.round(file.size / 2 ** 20) });
+              bad.file = tr("this file has {size} MB; at most 128 MB are taken", {
+                size: Math.round(file.size / 2 ** 20),
+              });
             setLocal(bad);
             add.reset();
             if (file && Object.keys(bad).length === 0) add.mutate(file);
@@ -127,7 +129,12 @@ function PlacingFields({ placing, set }: { placing: Placing; set: (p: Placing) =
   const asked = Object.keys(useContext(Errors)).some((k) => k === "unit" || k === "up" || k === "forward");
   return (
     <>
-      <TextField name="name" label={tr("Model name")} value={placing.name} onChange={(name) => set({ ...placing, name })} />
+      <TextField
+        name="name"
+        label={tr("Model name")}
+        value={placing.name}
+        onChange={(name) => set({ ...placing, name })}
+      />
       <Choice
         name="unit"
         label={tr("Unit of the file")}

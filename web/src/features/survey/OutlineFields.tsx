@@ -33,7 +33,8 @@ export function OutlineFields({
   const file = useRef<HTMLInputElement>(null);
   const holes = outline.holes ?? [];
   const ring = at < 0 ? outline.outer : (holes[at] ?? []);
-  const put = (r: Ring) => set(at < 0 ? { ...outline, outer: r } : { ...outline, holes: holes.map((h, k) => (k === at ? r : h)) });
+  const put = (r: Ring) =>
+    set(at < 0 ? { ...outline, outer: r } : { ...outline, holes: holes.map((h, k) => (k === at ? r : h)) });
   const read = useChange([], (f: File) => {
     const format = f.name.toLowerCase().endsWith(".dxf") ? "dxf" : "svg";
     return upload<Schemas["Drawing"]>("/api/drawings", { format, unitM }, f);
@@ -85,7 +86,12 @@ export function OutlineFields({
         >
           {tr("Add a hole")}
         </button>
-        <button type="button" className="btn min-h-11" disabled={ring.length === 0} onClick={() => put(ring.slice(0, -1))}>
+        <button
+          type="button"
+          className="btn min-h-11"
+          disabled={ring.length === 0}
+          onClick={() => put(ring.slice(0, -1))}
+        >
           {tr("Undo the last corner")}
         </button>
         {at >= 0 && (
@@ -118,7 +124,9 @@ export function OutlineFields({
         <PhotoTrace key={at} put={put} />
       </details>
       <details className="mt-3">
-        <summary className="linked min-h-11 content-center">{tr("Read the outline from a drawing (SVG or DXF)")}</summary>
+        <summary className="linked min-h-11 content-center">
+          {tr("Read the outline from a drawing (SVG or DXF)")}
+        </summary>
         <div className="mt-2 flex flex-wrap items-end gap-3">
           <input
             ref={file}
@@ -172,7 +180,8 @@ export function OutlineFields({
 /** The corners as text, one a line. */
 function CornerText({ path, ring, put }: { path: string; ring: Ring; put: (r: Ring) => void }) {
   const { toShown, toMetric, shownUnit } = useSettings();
-  const write = (r: Ring) => r.map((p) => `${shortNumber(toShown(p.x, "m"))}, ${shortNumber(toShown(p.y, "m"))}`).join("\n");
+  const write = (r: Ring) =>
+    r.map((p) => `${shortNumber(toShown(p.x, "m"))}, ${shortNumber(toShown(p.y, "m"))}`).join("\n");
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? write(ring);
   const parsed = (t: string): Ring =>

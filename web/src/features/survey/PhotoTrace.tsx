@@ -22,7 +22,8 @@ export function PhotoTrace({ put }: { put: (r: Ring) => void }) {
   const [a, b] = ends;
   const perPixel = a && b && lengthM ? lengthM / Math.hypot(b.x - a.x, b.y - a.y) : Number.NaN;
   const tell = (all: Spot[], k: number) =>
-    Number.isFinite(k) && put(all.map((c) => ({ x: Number((c.x * k).toFixed(4)), y: Number(((size.h - c.y) * k).toFixed(4)) })));
+    Number.isFinite(k) &&
+    put(all.map((c) => ({ x: Number((c.x * k).toFixed(4)), y: Number(((size.h - c.y) * k).toFixed(4)) })));
   const press = (e: PointerEvent) => {
     const box = picture.current?.getBoundingClientRect();
     if (!box || size.w === 0) return;
@@ -70,7 +71,12 @@ export function PhotoTrace({ put }: { put: (r: Ring) => void }) {
               />
             </div>
             {[1, 2, 4].map((z) => (
-              <button key={z} type="button" className={`btn min-h-11 ${zoom === z ? "btn-neutral" : ""}`} onClick={() => setZoom(z)}>
+              <button
+                key={z}
+                type="button"
+                className={`btn min-h-11 ${zoom === z ? "btn-neutral" : ""}`}
+                onClick={() => setZoom(z)}
+              >
                 {z} ×
               </button>
             ))}
@@ -102,7 +108,12 @@ export function PhotoTrace({ put }: { put: (r: Ring) => void }) {
                 : tr("Type the known length.")}
           </p>
           <div className="max-h-[70vh] overflow-auto border border-base-content/60">
-            <div ref={picture} className="relative touch-manipulation" style={{ width: `${100 * zoom}%` }} onPointerUp={press}>
+            <div
+              ref={picture}
+              className="relative touch-manipulation"
+              style={{ width: `${100 * zoom}%` }}
+              onPointerUp={press}
+            >
               <img
                 src={url}
                 alt={tr("The template as photographed")}
@@ -117,13 +128,34 @@ export function PhotoTrace({ put }: { put: (r: Ring) => void }) {
               >
                 {a && b && <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#c2410c" strokeWidth={r / 2} />}
                 {ends.map((p) => (
-                  <circle key={`${p.x} ${p.y}`} cx={p.x} cy={p.y} r={r} fill="#c2410c" stroke="#fff" strokeWidth={r / 4} />
+                  <circle
+                    key={`${p.x} ${p.y}`}
+                    cx={p.x}
+                    cy={p.y}
+                    r={r}
+                    fill="#c2410c"
+                    stroke="#fff"
+                    strokeWidth={r / 4}
+                  />
                 ))}
                 {corners.length > 1 && (
-                  <polygon points={corners.map((p) => `${p.x},${p.y}`).join(" ")} fill="#0f766e55" stroke="#0f766e" strokeWidth={r / 2} />
+                  <polygon
+                    points={corners.map((p) => `${p.x},${p.y}`).join(" ")}
+                    fill="#0f766e55"
+                    stroke="#0f766e"
+                    strokeWidth={r / 2}
+                  />
                 )}
                 {corners.map((p) => (
-                  <circle key={`${p.x} ${p.y}`} cx={p.x} cy={p.y} r={r} fill="#0f766e" stroke="#fff" strokeWidth={r / 4} />
+                  <circle
+                    key={`${p.x} ${p.y}`}
+                    cx={p.x}
+                    cy={p.y}
+                    r={r}
+                    fill="#0f766e"
+                    stroke="#fff"
+                    strokeWidth={r / 4}
+                  />
                 ))}
               </svg>
             </div>

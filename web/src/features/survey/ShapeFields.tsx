@@ -29,8 +29,11 @@ export function ShapeFields({
   return (
     <div className="grid gap-3">
       {shapes.map((s, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: shapes have no other identity than their order
-        <div key={i} className="grid grid-cols-2 items-end gap-2 sm:grid-cols-4 lg:grid-cols-[6.5rem_13rem_1fr_1fr_1fr_6rem_1fr_2.75rem]">
+        <div
+          // biome-ignore lint/suspicious/noArrayIndexKey: shapes have no other identity than their order
+          key={i}
+          className="grid grid-cols-2 items-end gap-2 sm:grid-cols-4 lg:grid-cols-[6.5rem_13rem_1fr_1fr_1fr_6rem_1fr_2.75rem]"
+        >
           <Choice
             name={`${path}[${i}].minus`}
             label={tr("Is")}
@@ -65,7 +68,12 @@ export function ShapeFields({
             value={s.count}
             onChange={(v) => put(i, { count: v ?? EMPTY })}
           />
-          <TextField name={`${path}[${i}].name`} label={tr("What it is")} value={s.name ?? ""} onChange={(name) => put(i, { name })} />
+          <TextField
+            name={`${path}[${i}].name`}
+            label={tr("What it is")}
+            value={s.name ?? ""}
+            onChange={(name) => put(i, { name })}
+          />
           <button
             type="button"
             className="btn btn-ghost min-h-11 px-2"

@@ -55,7 +55,9 @@ export function WalkRound() {
               detail={
                 open.length > 0 && (
                   <>
-                    {tr("From the stern along starboard to the bow, back along port, then under her and on deck. Filler in all:")}{" "}
+                    {tr(
+                      "From the stern along starboard to the bow, back along port, then under her and on deck. Filler in all:",
+                    )}{" "}
                     <Filler litres={litres} />.
                   </>
                 )
@@ -177,7 +179,10 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
     () =>
       had ?? {
         sides: surface.side === "both" ? 2 : 1,
-        stations: Array.from({ length: STATIONS }, (_, i) => ({ atM: Number(((length * i) / (STATIONS - 1)).toFixed(2)), girthM: EMPTY })),
+        stations: Array.from({ length: STATIONS }, (_, i) => ({
+          atM: Number(((length * i) / (STATIONS - 1)).toFixed(2)),
+          girthM: EMPTY,
+        })),
       },
   );
   const [tried, setTried] = useState(false);
@@ -197,7 +202,8 @@ function StationEntry({ boat, surface }: { boat: Schemas["Boat"]; surface: Schem
     );
   });
   const fields: Record<string, Words> = {};
-  for (const [k, v] of Object.entries(save.error?.fields ?? {})) fields[k.replace(/^measured\.measures\[\d+\]\./, "")] = v;
+  for (const [k, v] of Object.entries(save.error?.fields ?? {}))
+    fields[k.replace(/^measured\.measures\[\d+\]\./, "")] = v;
   const put = (i: number, st: Partial<Schemas["AreaStation"]>) =>
     setGirths({ ...girths, stations: girths.stations.map((o, k) => (k === i ? { ...o, ...st } : o)) });
   const blank = (v?: number) => (v === undefined || Number.isNaN(v) ? "" : `${show(v, "m").text} ${show(v, "m").unit}`);

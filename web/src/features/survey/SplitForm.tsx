@@ -5,12 +5,26 @@ import { Errors, NumberField, Refusal, TextField } from "../../ui/Form";
 import { tr } from "../../words/words";
 
 /** Takes a share of a surface into a new one. */
-export function SplitForm({ surface, version, done }: { surface: Schemas["Surface"]; version: number; done: () => void }) {
+export function SplitForm({
+  surface,
+  version,
+  done,
+}: {
+  surface: Schemas["Surface"];
+  version: number;
+  done: () => void;
+}) {
   const [pct, setPct] = useState<number | undefined>(50);
   const [name, setName] = useState(`${surface.name}, forward`);
   const split = useChange(
     ["surfaces", "steps", "log"],
-    () => ok(api.POST("/api/surfaces/{id}/split", { params: { path: { id: surface.id } }, body: { version, pct: pct ?? 0, name } })),
+    () =>
+      ok(
+        api.POST("/api/surfaces/{id}/split", {
+          params: { path: { id: surface.id } },
+          body: { version, pct: pct ?? 0, name },
+        }),
+      ),
     done,
   );
   return (

@@ -10,7 +10,15 @@ import { Figure, Quantity } from "../../ui/Working";
 import { tr } from "../../words/words";
 
 /** The surfaces in their order with area, how it was found, and sums of groups. */
-export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"]; picked: string; pick: (id: string) => void }) {
+export function SurfaceList({
+  survey,
+  picked,
+  pick,
+}: {
+  survey: Schemas["Survey"];
+  picked: string;
+  pick: (id: string) => void;
+}) {
   const { boat, surfaces } = survey;
   const methods = useMeta().data?.survey.methods ?? {};
   const order = useChange(["surfaces"], (ids: string[]) =>
@@ -78,7 +86,9 @@ export function SurfaceList({ survey, picked, pick }: { survey: Schemas["Survey"
                         {s.openDefects > 0 && (
                           <span className="quiet text-sm">
                             {" "}
-                            {tr("{openDefects, plural, one {1 defect} other {{openDefects} defects}}", { openDefects: s.openDefects })}
+                            {tr("{openDefects, plural, one {1 defect} other {{openDefects} defects}}", {
+                              openDefects: s.openDefects,
+                            })}
                           </span>
                         )}
                       </td>

@@ -18,7 +18,12 @@ import { Layers } from "./Layers";
 import { Measuring } from "./Measuring";
 import { SplitForm } from "./SplitForm";
 
-const TABS = { measure: tr("Measure"), describe: tr("Describe"), layers: tr("Old layers"), defects: tr("Defects") } as const;
+const TABS = {
+  measure: tr("Measure"),
+  describe: tr("Describe"),
+  layers: tr("Old layers"),
+  defects: tr("Defects"),
+} as const;
 type Tab = keyof typeof TABS;
 
 /** What a surface would measure as edited; asked for again when the editing pauses. */
@@ -30,7 +35,8 @@ function usePreview(boatId: string, edit: Edit, sendable: boolean) {
   }, [edit]);
   return useQuery<Schemas["AreaAssessment"], Refused>({
     queryKey: key("measure", boatId, settled),
-    queryFn: () => ok(api.POST("/api/boats/{id}/surfaces/preview", { params: { path: { id: boatId } }, body: settled })),
+    queryFn: () =>
+      ok(api.POST("/api/boats/{id}/surfaces/preview", { params: { path: { id: boatId } }, body: settled })),
     enabled: sendable && settled === edit,
     placeholderData: keepPreviousData,
     retry: false,
@@ -90,11 +96,18 @@ export function SurfacePanel({
     setTouched(true);
   };
   if (!words) return null;
-  const errors = { ...(touched && sendable ? preview.error?.fields : {}), ...save.error?.fields, ...(tried ? local : {}) };
+  const errors = {
+    ...(touched && sendable ? preview.error?.fields : {}),
+    ...save.error?.fields,
+    ...(tried ? local : {}),
+  };
   const own = survey.defects.filter((d) => d.surfaceId === surface?.id);
   const tabs = Object.entries(TABS)
     .filter(([k]) => surface || k !== "defects")
-    .map(([key, name]) => ({ key: key as Tab, name: key === "defects" && own.length ? `${name} (${own.length})` : name }));
+    .map(([key, name]) => ({
+      key: key as Tab,
+      name: key === "defects" && own.length ? `${name} (${own.length})` : name,
+    }));
   return (
     <section className="mt-6" data-panel={surface?.name ?? "new"}>
       <h2 className="mb-1 text-lg">{surface ? surface.name : tr("New surface")}</h2>
@@ -124,12 +137,20 @@ export function SurfacePanel({
               </>
             )}
             {tab === "describe" && <Describe edit={edit} change={change} words={words} />}
-            {tab === "layers" && <Layers edit={edit} change={change} words={words} cautions={surface?.cautions ?? []} />}
+            {tab === "layers" && (
+              <Layers edit={edit} change={change} words={words} cautions={surface?.cautions ?? []} />
+            )}
             <div className="mt-4 flex flex-col gap-3">
               <Refusal error={save.error?.status === 409 ? null : save.error} />
-              {tried && !sendable && <p className="text-error">{tr("Some figures are missing: look for the red fields, on each tab.")}</p>}
+              {tried && !sendable && (
+                <p className="text-error">{tr("Some figures are missing: look for the red fields, on each tab.")}</p>
+              )}
               <div className="flex flex-wrap items-center gap-2">
-                <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending || (surface !== undefined && !touched)}>
+                <button
+                  type="submit"
+                  className="btn btn-primary min-h-11"
+                  disabled={save.isPending || (surface !== undefined && !touched)}
+                >
                   {surface ? tr("Save") : tr("Add the surface")}
                 </button>
                 {surface && touched && <span className="quiet text-sm">{tr("not saved yet")}</span>}

@@ -58,22 +58,25 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
     setDoing(null);
     setParams(id ? { defect: id } : picked ? { surface: picked.id } : {}, { replace: true });
   };
-  const moveTo = useWritten<{ id: string; to: { x: number; y: number } }, Schemas["Defect"]>(["surfaces"], ({ id, to }) => {
-    const d = defects.find((o) => o.id === id);
-    if (!d) return [];
-    const place = { ...d.place, x: Math.round(100 * to.x) / 100, y: Math.round(100 * to.y) / 100 };
-    const body = { version: d.version, value: { ...editOfDefect(d), place } };
-    return [
-      {
-        id: newID(),
-        label: tr("defect {number} moved", { number: d.number }),
-        boatId: boat.id,
-        method: "PUT",
-        path: `/api/defects/${id}`,
-        body,
-      },
-    ];
-  });
+  const moveTo = useWritten<{ id: string; to: { x: number; y: number } }, Schemas["Defect"]>(
+    ["surfaces"],
+    ({ id, to }) => {
+      const d = defects.find((o) => o.id === id);
+      if (!d) return [];
+      const place = { ...d.place, x: Math.round(100 * to.x) / 100, y: Math.round(100 * to.y) / 100 };
+      const body = { version: d.version, value: { ...editOfDefect(d), place } };
+      return [
+        {
+          id: newID(),
+          label: tr("defect {number} moved", { number: d.number }),
+          boatId: boat.id,
+          method: "PUT",
+          path: `/api/defects/${id}`,
+          body,
+        },
+      ];
+    },
+  );
   const marks: Record<string, MapMark> = {};
   for (const s of surfaces) {
     const own = defects.filter((d) => d.surfaceId === s.id);
@@ -135,7 +138,9 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
                 <b role="status">{tr("Press the place of the defect on the map.")}</b>
               ) : (
                 <span className="quiet">
-                  {tr("Drawn from {drawnFrom}. Pick a part on the drawing or in the list.", { drawnFrom: survey.drawnFrom })}
+                  {tr("Drawn from {drawnFrom}. Pick a part on the drawing or in the list.", {
+                    drawnFrom: survey.drawnFrom,
+                  })}
                 </span>
               )}
             </p>
@@ -176,7 +181,9 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
       )}
       <Refusal error={moveTo.error} />
       {shows === "defects" && defects.length > 0 && (
-        <p className="no-print quiet text-sm">{tr("Drag a pin to where it belongs, or open it and type its distances.")}</p>
+        <p className="no-print quiet text-sm">
+          {tr("Drag a pin to where it belongs, or open it and type its distances.")}
+        </p>
       )}
       <div className="no-print mt-4 flex flex-wrap gap-2">
         <button type="button" className="btn min-h-11" disabled={surfaces.length === 0} onClick={() => openDefect()}>
@@ -244,7 +251,11 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
               {tr("only what is still to do")}
             </label>
           </div>
-          {listed.length > 0 ? <DefectList defects={listed} pin={openDefect} /> : <p>{tr("None of these is left to do.")}</p>}
+          {listed.length > 0 ? (
+            <DefectList defects={listed} pin={openDefect} />
+          ) : (
+            <p>{tr("None of these is left to do.")}</p>
+          )}
         </section>
       )}
     </>

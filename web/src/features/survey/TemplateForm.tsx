@@ -36,7 +36,9 @@ export function TemplateForm({ boatId, done }: { boatId: string; done: () => voi
         />
       </div>
       <p className="mt-3">
-        {tr("{names}. Those she has already by name are left alone. Areas are first guesses to be taped.", { names: names.join(", ") })}
+        {tr("{names}. Those she has already by name are left alone. Areas are first guesses to be taped.", {
+          names: names.join(", "),
+        })}
       </p>
       <Refusal error={add.error} />
       <div className="mt-3 flex gap-2">

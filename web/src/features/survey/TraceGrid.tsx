@@ -10,7 +10,17 @@ const H = 400;
 const SNAP = 0.05;
 
 /** A metre grid: a press adds a corner to the ring at hand, a corner can be dragged. It grows with what is drawn. */
-export function TraceGrid({ outer, holes, at, put }: { outer: Ring; holes: Ring[]; at: number; put: (r: Ring) => void }) {
+export function TraceGrid({
+  outer,
+  holes,
+  at,
+  put,
+}: {
+  outer: Ring;
+  holes: Ring[];
+  at: number;
+  put: (r: Ring) => void;
+}) {
   const { show } = useSettings();
   const svg = useRef<SVGSVGElement>(null);
   const [held, setHeld] = useState<number | null>(null);
@@ -42,7 +52,8 @@ export function TraceGrid({ outer, holes, at, put }: { outer: Ring; holes: Ring[
     for (let v = Math.ceil(from / step) * step; v <= to; v += step) out.push(Number(v.toFixed(3)));
     return out;
   };
-  const d = (r: Ring) => `${r.map((p, i) => `${i ? "L" : "M"}${sx(p.x)} ${sy(p.y)}`).join("")}${r.length > 2 ? "Z" : ""}`;
+  const d = (r: Ring) =>
+    `${r.map((p, i) => `${i ? "L" : "M"}${sx(p.x)} ${sy(p.y)}`).join("")}${r.length > 2 ? "Z" : ""}`;
   const one = show(step, "m");
   return (
     <div>
@@ -127,10 +138,18 @@ export function TraceGrid({ outer, holes, at, put }: { outer: Ring; holes: Ring[
       </svg>
       <div className="mt-1 flex flex-wrap items-center gap-x-4 text-sm">
         <span className="quiet">
-          {tr("A square is {text} {unit}; corners fall on 5 cm. Finer figures go into the list.", { text: one.text, unit: one.unit })}
+          {tr("A square is {text} {unit}; corners fall on 5 cm. Finer figures go into the list.", {
+            text: one.text,
+            unit: one.unit,
+          })}
         </span>
         {[3, 6, 12].map((m) => (
-          <button key={m} type="button" className={`linked ${size === m ? "font-bold" : ""}`} onClick={() => setSize(m)}>
+          <button
+            key={m}
+            type="button"
+            className={`linked ${size === m ? "font-bold" : ""}`}
+            onClick={() => setSize(m)}
+          >
             {tr("{text} {unit} wide", { text: show(m, "m", 0).text, unit: show(m, "m", 0).unit })}
           </button>
         ))}

@@ -53,7 +53,15 @@ const working = { inputs: [], steps: [], warnings: [] };
 const figure = (areaM2: number): Schemas["AreaFigure"] => ({ areaM2, uncertaintyPct: 5, working });
 
 /** Keeps what a form changes, and tells it. */
-function Kept<T>({ start, told, children }: { start: T; told?: (v: T) => void; children: (v: T, set: (v: T) => void) => React.ReactNode }) {
+function Kept<T>({
+  start,
+  told,
+  children,
+}: {
+  start: T;
+  told?: (v: T) => void;
+  children: (v: T, set: (v: T) => void) => React.ReactNode;
+}) {
   const [value, setValue] = useState(start);
   return children(value, (v) => {
     setValue(v);
@@ -61,16 +69,25 @@ function Kept<T>({ start, told, children }: { start: T; told?: (v: T) => void; c
   });
 }
 
-it.each(["girths", "shapes", "consumption", "stated"] as Measure["method"][])("cannot send a blank measurement by %s", (method) => {
-  expect(Object.keys(unsendable(blank(method))).length).toBeGreaterThan(0);
-});
+it.each(["girths", "shapes", "consumption", "stated"] as Measure["method"][])(
+  "cannot send a blank measurement by %s",
+  (method) => {
+    expect(Object.keys(unsendable(blank(method))).length).toBeGreaterThan(0);
+  },
+);
 
-it.each(["principal", "outline", "model"] as Measure["method"][])("leaves it to the server to judge a blank one by %s", (method) => {
-  expect(unsendable(blank(method))).toEqual({});
-});
+it.each(["principal", "outline", "model"] as Measure["method"][])(
+  "leaves it to the server to judge a blank one by %s",
+  (method) => {
+    expect(unsendable(blank(method))).toEqual({});
+  },
+);
 
 it("names the missing figures of a new surface by the server's paths", () => {
-  expect(Object.keys(unsendable(newSurface()))).toEqual(["measured.measures[0].shapes[0].aM", "measured.measures[0].shapes[0].bM"]);
+  expect(Object.keys(unsendable(newSurface()))).toEqual([
+    "measured.measures[0].shapes[0].aM",
+    "measured.measures[0].shapes[0].bM",
+  ]);
 });
 
 it("keeps the lengths that the next shape has too, and drops the others", async () => {
@@ -156,7 +173,9 @@ it("draws holes beside the outline", async () => {
     </Kept>,
   );
   await userEvent.click(screen.getByText("Add a hole"));
-  fireEvent.change(screen.getByLabelText("Corners, x and y in m, one a line"), { target: { value: "1 0.2\n2 0.2\n2 0.6" } });
+  fireEvent.change(screen.getByLabelText("Corners, x and y in m, one a line"), {
+    target: { value: "1 0.2\n2 0.2\n2 0.6" },
+  });
   expect(told.mock.lastCall?.[0].outer).toEqual(outer);
   expect(told.mock.lastCall?.[0].holes).toHaveLength(1);
   expect(screen.getAllByRole("tab").map((t) => t.textContent)).toEqual(["Outline", "Hole 1"]);
@@ -212,7 +231,9 @@ const measured = (measures: Measure[], chosen: number): Edit => ({
 function side(edit: Edit, told: (e: Edit) => void, found?: Schemas["AreaAssessment"]) {
   return show(
     <Kept start={edit} told={told}>
-      {(v, set) => <Measuring edit={v} change={(e) => set({ ...v, ...e })} words={words} survey={survey} found={found} />}
+      {(v, set) => (
+        <Measuring edit={v} change={(e) => set({ ...v, ...e })} words={words} survey={survey} found={found} />
+      )}
     </Kept>,
   );
 }
@@ -242,7 +263,13 @@ it("shows every figure with its ±, warns of a disagreement, lets one count or a
   side(measured([stated(10), stated(14)], 0), told, {
     ...figure(10),
     figures: [figure(10), figure(14)],
-    disagreeing: [{ a: 0, b: 1, text: [{ text: "Stated and stated differ by " }, { value: 4, unit: "m²", digits: 0 }, { text: "." }] }],
+    disagreeing: [
+      {
+        a: 0,
+        b: 1,
+        text: [{ text: "Stated and stated differ by " }, { value: 4, unit: "m²", digits: 0 }, { text: "." }],
+      },
+    ],
   });
   expect(screen.getByTestId("area-found").textContent).toContain("10.0 m² ±5.0 %");
   expect(screen.getByRole("alert").textContent).toContain("differ by 4 m²");
@@ -255,7 +282,13 @@ it("shows every figure with its ±, warns of a disagreement, lets one count or a
   expect(told.mock.lastCall?.[0].measured.measures[0].girths.stations).toHaveLength(3);
 });
 
-const layer = (colour: string): Schemas["SurveyLayer"] => ({ kind: "unknown", colour, um: 50, soundness: "sound", note: "" });
+const layer = (colour: string): Schemas["SurveyLayer"] => ({
+  kind: "unknown",
+  colour,
+  um: 50,
+  soundness: "sound",
+  note: "",
+});
 const layered = (colours: string[], stop: number): Edit => ({
   ...newSurface(),
   findings: { layers: colours.map(layer), stop, moisture: [], veneerMM: 0 },
@@ -264,7 +297,14 @@ const layered = (colours: string[], stop: number): Edit => ({
 function old(edit: Edit, told: (e: Edit) => void) {
   return show(
     <Kept start={edit} told={told}>
-      {(v, set) => <Layers edit={v} change={(e) => set({ ...v, ...e })} words={words} cautions={[[{ text: "Test it for lead." }]]} />}
+      {(v, set) => (
+        <Layers
+          edit={v}
+          change={(e) => set({ ...v, ...e })}
+          words={words}
+          cautions={[[{ text: "Test it for lead." }]]}
+        />
+      )}
     </Kept>,
   );
 }
@@ -306,6 +346,10 @@ it("asks the server to make layers of rings and puts them on top", async () => {
   await userEvent.click(screen.getByText("Make layers of them"));
   await waitFor(() => expect(told).toHaveBeenCalled());
   expect(calls[0]?.body).toEqual({ rings: "green, red" });
-  expect(told.mock.lastCall?.[0].findings.layers.map((l: { colour: string }) => l.colour)).toEqual(["white", "red", "green"]);
+  expect(told.mock.lastCall?.[0].findings.layers.map((l: { colour: string }) => l.colour)).toEqual([
+    "white",
+    "red",
+    "green",
+  ]);
   expect(told.mock.lastCall?.[0].findings.stop).toBe(1);
 });

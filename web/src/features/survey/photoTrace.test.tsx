@@ -11,7 +11,9 @@ it("traces a photo by a known length, in metres from its lower left", async () =
   URL.revokeObjectURL = () => {};
   const put = vi.fn();
   show(<PhotoTrace put={put} />);
-  fireEvent.change(screen.getByLabelText("Photo of a template"), { target: { files: [new File(["x"], "t.jpg", { type: "image/jpeg" })] } });
+  fireEvent.change(screen.getByLabelText("Photo of a template"), {
+    target: { files: [new File(["x"], "t.jpg", { type: "image/jpeg" })] },
+  });
   const img = screen.getByAltText("The template as photographed") as HTMLImageElement;
   Object.defineProperty(img, "naturalWidth", { value: 800 });
   Object.defineProperty(img, "naturalHeight", { value: 600 });

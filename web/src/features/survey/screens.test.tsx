@@ -62,7 +62,10 @@ const survey = (more: Partial<Schemas["Survey"]> = {}): Schemas["Survey"] =>
       surface("mast", "Mast", { group: "Brightwork", part: "spars" }),
     ],
     models: [],
-    defects: [defect("one", 1), defect("two", 2, { state: "faired", repair: { hours: 1, fillerL: 1, open: false, working } })],
+    defects: [
+      defect("one", 1),
+      defect("two", 2, { state: "faired", repair: { hours: 1, fillerL: 1, open: false, working } }),
+    ],
     views: [],
     drawnFrom: "her dimensions",
     ...more,
@@ -153,7 +156,11 @@ it("sends a new defect with the place that was pressed", async () => {
 it("goes on to the next defect as one walks round her", async () => {
   answers({ "GET /api/meta": meta });
   const done = vi.fn();
-  const defects = [defect("a", 2), defect("m", 3, { repair: { hours: 1, fillerL: 0, open: false, working } }), defect("b", 1)];
+  const defects = [
+    defect("a", 2),
+    defect("m", 3, { repair: { hours: 1, fillerL: 0, open: false, working } }),
+    defect("b", 1),
+  ];
   show(<DefectForm survey={survey({ defects })} defect={defects[0]} done={done} />);
   await userEvent.click(await screen.findByText(/^On to 1, /));
   expect(done).toHaveBeenCalledWith("b");
@@ -233,7 +240,11 @@ it("tells what a model measures and what is wrong with it", async () => {
     forward: "+x",
     waterlineM: 0,
     bootTopM: 0,
-    areas: { totalM2: 30, groups: {}, zones: { bottom: { portM2: 8, starboardM2: 9 }, deck: { portM2: 0, starboardM2: 0 } } },
+    areas: {
+      totalM2: 30,
+      groups: {},
+      zones: { bottom: { portM2: 8, starboardM2: 9 }, deck: { portM2: 0, starboardM2: 0 } },
+    },
     report: { sizeXM: 10, sizeYM: 3, sizeZM: 2, facets: 1200 },
     findings: ["3 edges belong to one facet only"],
     stations: [],

@@ -49,7 +49,9 @@ function Shown({ today }: { today: Schemas["Today"] }) {
             {boat.launchDate && <span>{tr("launch {launchDate}", { launchDate: day(boat.launchDate, "UTC") })}</span>}
           </>
         }
-        answer={<Sentence spans={answer.headline} zone={zone} href={lead && `${base}/build-up?surface=${lead.surfaceId}`} />}
+        answer={
+          <Sentence spans={answer.headline} zone={zone} href={lead && `${base}/build-up?surface=${lead.surfaceId}`} />
+        }
         detail={
           <>
             <Sentence spans={answer.detail} zone={zone} /> <Sentence spans={answer.dry} zone={zone} />{" "}
@@ -92,9 +94,21 @@ function Shown({ today }: { today: Schemas["Today"] }) {
   );
 }
 
-function Order({ answer, zone, now, base }: { answer: Schemas["ReadinessAnswer"]; zone: string; now: string; base: string }) {
+function Order({
+  answer,
+  zone,
+  now,
+  base,
+}: {
+  answer: Schemas["ReadinessAnswer"];
+  zone: string;
+  now: string;
+  base: string;
+}) {
   if (answer.actions.length === 0)
-    return <p className="mt-1">{tr("Nothing is due on these surfaces today. See each one below for its next chance.")}</p>;
+    return (
+      <p className="mt-1">{tr("Nothing is due on these surfaces today. See each one below for its next chance.")}</p>
+    );
   return (
     <ol className="mt-1">
       {answer.actions.map((a) => {
@@ -104,7 +118,9 @@ function Order({ answer, zone, now, base }: { answer: Schemas["ReadinessAnswer"]
             <b className="w-12 shrink-0">{isNow ? tr("now") : clock(a.at, zone)}</b>
             <span className="grow">
               <Sentence spans={a.text} zone={zone} />
-              {a.until && a.hours > 0 && <span className="quiet">{tr("; begin before {until}", { until: clock(a.until, zone) })}</span>}
+              {a.until && a.hours > 0 && (
+                <span className="quiet">{tr("; begin before {until}", { until: clock(a.until, zone) })}</span>
+              )}
             </span>
             {a.task && a.task.people.length > 0 && <span className="quiet">{a.task.people.join(", ")}</span>}
             {a.hours > 0 && <span className="quiet whitespace-nowrap">{span(a.hours)}</span>}
@@ -139,7 +155,9 @@ function Ready({ mix, lane, base }: { mix: Schemas["ReadinessMix"]; lane: Schema
           {tr("; about {layH} to lay", { layH: span(mix.layH) })}
         </li>
         {mix.shelfL !== undefined && (
-          <li className={`rule-b py-2 ${mix.shelfL < mix.litres ? "border-l-4 border-l-error pl-2 font-semibold" : ""}`}>
+          <li
+            className={`rule-b py-2 ${mix.shelfL < mix.litres ? "border-l-4 border-l-error pl-2 font-semibold" : ""}`}
+          >
             {trNodes("{shelfL} on the shelf{shelfL2}", {
               shelfL: <Quantity value={mix.shelfL} unit="L" />,
               shelfL2: mix.shelfL < mix.litres && tr(": this coat cannot be finished with it"),

@@ -22,7 +22,9 @@ export function BestChances({
   /** It is the screen's answer rather than a part of one. */
   first?: boolean;
 }) {
-  const { done, last, error, start, stop } = useStream<Schemas["LineChances"]>(`/api/boats/${boatId}/chances?futures=${futures}`);
+  const { done, last, error, start, stop } = useStream<Schemas["LineChances"]>(
+    `/api/boats/${boatId}/chances?futures=${futures}`,
+  );
   const result = last?.result;
   useEffect(() => {
     start();
@@ -94,7 +96,11 @@ function Ranked({ chances, zone, boatId }: { chances: Schemas["Chances"]; zone: 
                   </b>
                   <div className="quiet max-sm:hidden">
                     {o.sand && tr("after sanding; ")}
-                    {o.nearest ? <Binding check={o.nearest} allowed /> : tr("beyond the forecast: the usual weather of the month")}
+                    {o.nearest ? (
+                      <Binding check={o.nearest} allowed />
+                    ) : (
+                      tr("beyond the forecast: the usual weather of the month")
+                    )}
                   </div>
                 </li>
               ))}

@@ -50,7 +50,10 @@ function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
       <p className="quiet text-sm">
         {trNodes(
           "For those without a forecast. The hours follow by rules of thumb: coldest at five, warmest at three, damp by your word.{weatherSource}",
-          { weatherSource: place.weatherSource === "simulated" && tr(" It replaces the simulated weather of this place.") },
+          {
+            weatherSource:
+              place.weatherSource === "simulated" && tr(" It replaces the simulated weather of this place."),
+          },
         )}
       </p>
       <Errors.Provider value={{ ...local, ...save.error?.fields }}>
@@ -62,7 +65,13 @@ function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
               key={i}
               className="mt-3 grid grid-cols-2 items-end gap-3 md:grid-cols-4 xl:grid-cols-[1.3fr_1fr_1fr_1fr_1.4fr_1fr_1fr_2.75rem]"
             >
-              <TextField name={`${at}.date`} label={tr("Day")} type="date" value={d.date} onChange={(date) => set(i, { date })} />
+              <TextField
+                name={`${at}.date`}
+                label={tr("Day")}
+                type="date"
+                value={d.date}
+                onChange={(date) => set(i, { date })}
+              />
               <NumberField
                 name={`${at}.minC`}
                 label={tr("Coldest")}
@@ -118,7 +127,11 @@ function DaysFrom({ place, now }: { place: Schemas["Place"]; now: string }) {
           );
         })}
         <div className="mt-3 flex flex-wrap gap-2">
-          <button type="button" className="btn btn-ghost min-h-11" onClick={() => setDays([...days, usual(days.length)])}>
+          <button
+            type="button"
+            className="btn btn-ghost min-h-11"
+            onClick={() => setDays([...days, usual(days.length)])}
+          >
             <Plus size={16} /> {tr("another day")}
           </button>
           <button

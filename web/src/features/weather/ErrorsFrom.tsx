@@ -21,11 +21,14 @@ export function ErrorsFrom({ place }: { place: Schemas["Place"] }) {
     );
   return (
     <>
-      {tr("Forecasts are taken to be as far off as they usually are; from {enough} on those of {place} count, {kept} are kept so far.", {
-        enough: enoughForecasts,
-        place: place.name,
-        kept: learned?.forecasts ?? 0,
-      })}
+      {tr(
+        "Forecasts are taken to be as far off as they usually are; from {enough} on those of {place} count, {kept} are kept so far.",
+        {
+          enough: enoughForecasts,
+          place: place.name,
+          kept: learned?.forecasts ?? 0,
+        },
+      )}
     </>
   );
 }

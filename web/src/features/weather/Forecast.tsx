@@ -99,7 +99,12 @@ function BeforeAfter({ hours, zone, corrected }: { hours: Hour[]; zone: string; 
   const ahead = now < 0 ? [] : hours.slice(Math.max(0, now - 1));
   return (
     <figure>
-      <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={tr("Air temperature before and after correction")}>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        className="block w-full"
+        role="img"
+        aria-label={tr("Air temperature before and after correction")}
+      >
         {y.ticks(5).map((v) => (
           <g key={v}>
             <line x1={LEFT} x2={W} y1={y(v)} y2={y(v)} stroke="var(--color-base-300)" />
@@ -116,14 +121,24 @@ function BeforeAfter({ hours, zone, corrected }: { hours: Hour[]; zone: string; 
           </g>
         ))}
         {now > 0 && (
-          <line x1={x(t(hours[now] as Hour))} x2={x(t(hours[now] as Hour))} y1={4} y2={H - 20} stroke="var(--shut)" strokeWidth={2} />
+          <line
+            x1={x(t(hours[now] as Hour))}
+            x2={x(t(hours[now] as Hour))}
+            y1={4}
+            y2={H - 20}
+            stroke="var(--shut)"
+            strokeWidth={2}
+          />
         )}
       </svg>
       <figcaption className="quiet text-sm">
-        {trNodes("Air in the open, {shownUnit}. Thin blue: as the service has it. {corrected}Solid before now, dashed ahead.", {
-          shownUnit: shownUnit("°C"),
-          corrected: corrected && tr("Heavy: at the boat, after the logger. "),
-        })}
+        {trNodes(
+          "Air in the open, {shownUnit}. Thin blue: as the service has it. {corrected}Solid before now, dashed ahead.",
+          {
+            shownUnit: shownUnit("°C"),
+            corrected: corrected && tr("Heavy: at the boat, after the logger. "),
+          },
+        )}
       </figcaption>
     </figure>
   );
@@ -159,7 +174,9 @@ function Effects({ effects, zone }: { effects: Schemas["CorrectedCoat"][]; zone:
           </tbody>
         </table>
       </Reflow>
-      <p className="quiet mt-1 text-sm">{tr("Before: the service's air, and the model of each surface without any reading on it.")}</p>
+      <p className="quiet mt-1 text-sm">
+        {tr("Before: the service's air, and the model of each surface without any reading on it.")}
+      </p>
     </section>
   );
 }

@@ -46,7 +46,8 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
           "A table as it comes: time, temperature, humidity or dew point, and if you have them wind, rain, cloud, light; columns in any order, units in the header or the cells; or a forecast as JSON, with hourly arrays or an array of hours. A climate file (EPW) sets the usual months. What could be meant otherwise is told. Times without a zone are read as {timeZone}. Times up to now count as measured, later ones as forecast. All or nothing, at most 16 MB.{weatherSource}",
           {
             timeZone: place.timeZone,
-            weatherSource: place.weatherSource === "simulated" && tr(" It replaces the simulated weather of this place."),
+            weatherSource:
+              place.weatherSource === "simulated" && tr(" It replaces the simulated weather of this place."),
           },
         )}
       </p>
@@ -65,7 +66,12 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
         <button type="button" className="btn min-h-11" disabled={send.isPending} onClick={withFile(send.mutate)}>
           {tr("Import")}
         </button>
-        <button type="button" className="btn btn-ghost min-h-11" disabled={look.isPending} onClick={withFile(look.mutate)}>
+        <button
+          type="button"
+          className="btn btn-ghost min-h-11"
+          disabled={look.isPending}
+          onClick={withFile(look.mutate)}
+        >
           {tr("Say what its columns are")}
         </button>
       </div>
@@ -82,7 +88,9 @@ export function ImportFile({ place }: { place: Schemas["Place"] }) {
 function Columns({ of, said, set }: { of: Schemas["WeatherColumns"]; said: Said; set: (s: Said) => void }) {
   return (
     <table className="table-plain mt-3 text-sm" data-testid="columns">
-      <caption className="quiet text-left">{tr("What each column is; the next file of this place is read the same way.")}</caption>
+      <caption className="quiet text-left">
+        {tr("What each column is; the next file of this place is read the same way.")}
+      </caption>
       <thead>
         <tr>
           <th>{tr("Column")}</th>

@@ -10,7 +10,15 @@ type Mapping = Schemas["Mapping"];
 type Preview = Schemas["Preview"];
 
 /** A logger's file: how it looks, how it is read, and then all of it or nothing. */
-export function ImportReadings({ instrument, zone, done }: { instrument: Schemas["Instrument"]; zone: string; done: () => void }) {
+export function ImportReadings({
+  instrument,
+  zone,
+  done,
+}: {
+  instrument: Schemas["Instrument"];
+  zone: string;
+  done: () => void;
+}) {
   const [file, setFile] = useState<File>();
   const [seen, setSeen] = useState<Preview>();
   const [mapping, setMapping] = useState<Mapping>();
@@ -83,7 +91,12 @@ export function ImportReadings({ instrument, zone, done }: { instrument: Schemas
           </div>
           <MappingFields columns={seen.columns} mapping={mapping} set={setMapping} />
           <div className="mt-3 flex flex-wrap items-center gap-2">
-            <button type="button" className="btn btn-primary min-h-11" disabled={send.isPending} onClick={() => send.mutate(undefined)}>
+            <button
+              type="button"
+              className="btn btn-primary min-h-11"
+              disabled={send.isPending}
+              onClick={() => send.mutate(undefined)}
+            >
               {tr("Import these readings")}
             </button>
             <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
@@ -119,7 +132,15 @@ function role(m: Mapping, i: number): string {
   return tr("not read");
 }
 
-function MappingFields({ columns, mapping: m, set }: { columns: string[]; mapping: Mapping; set: (m: Mapping) => void }) {
+function MappingFields({
+  columns,
+  mapping: m,
+  set,
+}: {
+  columns: string[];
+  mapping: Mapping;
+  set: (m: Mapping) => void;
+}) {
   const options = [{ value: "-1", label: tr("none") }, ...columns.map((c, i) => ({ value: String(i), label: c }))];
   const column = (key: "time" | "clock" | "temp" | "rh", label: string) => (
     <Choice
@@ -127,7 +148,12 @@ function MappingFields({ columns, mapping: m, set }: { columns: string[]; mappin
       label={label}
       value={String(m[key])}
       onChange={(v) =>
-        set({ ...m, [key]: Number(v), ...(key === "temp" && { tempMax: undefined }), ...(key === "rh" && { rhMax: undefined }) })
+        set({
+          ...m,
+          [key]: Number(v),
+          ...(key === "temp" && { tempMax: undefined }),
+          ...(key === "rh" && { rhMax: undefined }),
+        })
       }
       options={options}
     />

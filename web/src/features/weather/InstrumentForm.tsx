@@ -48,7 +48,13 @@ export function InstrumentForm({
         }}
       >
         <div className="grid gap-4 sm:grid-cols-2">
-          <TextField name="name" label={tr("Name")} hint={tr("as it is marked")} value={edit.name} onChange={(name) => set({ name })} />
+          <TextField
+            name="name"
+            label={tr("Name")}
+            hint={tr("as it is marked")}
+            value={edit.name}
+            onChange={(name) => set({ name })}
+          />
           <Choice
             name="kind"
             label={tr("It measures")}
@@ -83,15 +89,21 @@ export function InstrumentForm({
               hint={tr("to see whether the program notices")}
               value={edit.fault ?? ""}
               onChange={(fault) => set({ fault })}
-              options={(words?.faults ?? []).map((f) => ({ value: f.key as NonNullable<Edit["fault"]>, label: f.name }))}
+              options={(words?.faults ?? []).map((f) => ({
+                value: f.key as NonNullable<Edit["fault"]>,
+                label: f.name,
+              }))}
             />
           )}
         </div>
         {edit.feed === "live" && (
           <p className="quiet mt-2 text-sm">
-            {trNodes('It posts JSON lines such as \'{\'"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71\'}\' to {id}.', {
-              id: <code>{`/api/instruments/${instrument?.id ?? "ID"}/readings`}</code>,
-            })}
+            {trNodes(
+              'It posts JSON lines such as \'{\'"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71\'}\' to {id}.',
+              {
+                id: <code>{`/api/instruments/${instrument?.id ?? "ID"}/readings`}</code>,
+              },
+            )}
           </p>
         )}
         <div className="mt-3 flex flex-col gap-3">

@@ -80,9 +80,12 @@ export function Months({ place }: { place: Schemas["Place"] }) {
       <p className="quiet text-sm">
         {place.normals
           ? tr("The figures of this place count beyond the forecast.")
-          : tr("Until you give the figures of this place, those of a coast at latitude {latitudeDeg}° count: rules of thumb.", {
-              latitudeDeg: place.latitudeDeg,
-            })}
+          : tr(
+              "Until you give the figures of this place, those of a coast at latitude {latitudeDeg}° count: rules of thumb.",
+              {
+                latitudeDeg: place.latitudeDeg,
+              },
+            )}
       </p>
       <button
         type="button"
@@ -116,7 +119,9 @@ export function Months({ place }: { place: Schemas["Place"] }) {
                           hidden
                           unit={c.unit}
                           value={m[c.key]}
-                          onChange={(v) => setMonths(months.map((o, k) => (k === i ? { ...o, [c.key]: v ?? Number.NaN } : o)))}
+                          onChange={(v) =>
+                            setMonths(months.map((o, k) => (k === i ? { ...o, [c.key]: v ?? Number.NaN } : o)))
+                          }
                         />
                       </td>
                     ))}
@@ -138,7 +143,12 @@ export function Months({ place }: { place: Schemas["Place"] }) {
             >
               {tr("Use these months")}
             </button>
-            <button type="button" className="btn btn-ghost min-h-11" disabled={own.isPending} onClick={() => own.mutate(undefined)}>
+            <button
+              type="button"
+              className="btn btn-ghost min-h-11"
+              disabled={own.isPending}
+              onClick={() => own.mutate(undefined)}
+            >
               {tr("Take what was measured here")}
             </button>
             {place.normals && (
@@ -157,9 +167,12 @@ export function Months({ place }: { place: Schemas["Place"] }) {
           </div>
           {own.data && (
             <p role="status" className="text-sm">
-              {tr("From {days} days measured here; months with fewer than 20 of them are as they were. Look at them, then use them.", {
-                days: own.data.days,
-              })}
+              {tr(
+                "From {days} days measured here; months with fewer than 20 of them are as they were. Look at them, then use them.",
+                {
+                  days: own.data.days,
+                },
+              )}
             </p>
           )}
           {save.isSuccess && <p role="status">{tr("These months count now.")}</p>}

@@ -11,7 +11,11 @@ import { InstrumentForm } from "./InstrumentForm";
 import { SpotForm } from "./SpotForm";
 import { TraceChart } from "./TraceChart";
 
-const FEEDS: Record<string, string> = { file: tr("from files and by hand"), live: tr("sends by itself"), simulated: tr("simulated") };
+const FEEDS: Record<string, string> = {
+  file: tr("from files and by hand"),
+  live: tr("sends by itself"),
+  simulated: tr("simulated"),
+};
 
 /** The loggers and probes of the boat's place: what they show, what is odd about it, and how to bring more. */
 export function Readings({ survey }: { survey: Schemas["Survey"] }) {
@@ -124,4 +128,9 @@ function One({ instrument: i, survey }: { instrument: Schemas["Instrument"]; sur
   );
 }
 
-const WHERE: Record<string, string> = { air: tr("In the open"), tent: tr("In the tent"), surface: tr("On"), spot: tr("Infra-red, on") };
+const WHERE: Record<string, string> = {
+  air: tr("In the open"),
+  tent: tr("In the tent"),
+  surface: tr("On"),
+  spot: tr("Infra-red, on"),
+};

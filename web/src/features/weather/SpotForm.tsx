@@ -7,7 +7,15 @@ import { fromLocalField, toLocalField } from "../../ui/time";
 import { tr } from "../../words/words";
 
 /** One reading of a hand-held thermometer, noted now or a little later. */
-export function SpotForm({ instrument, zone, done }: { instrument: Schemas["Instrument"]; zone: string; done: () => void }) {
+export function SpotForm({
+  instrument,
+  zone,
+  done,
+}: {
+  instrument: Schemas["Instrument"];
+  zone: string;
+  done: () => void;
+}) {
   const now = useMeta().data?.now ?? "";
   const [at, setAt] = useState(() => toLocalField(now, zone));
   const [tempC, setTempC] = useState<number>();

@@ -18,7 +18,9 @@ type TentDraft = Schemas["Tent"];
 
 /** What a tent and heat would do to a surface, against waiting and the hardener for the cold. */
 export function TentAndHeat({ survey }: { survey: Schemas["Survey"] }) {
-  return <Loaded query={useTent(survey.boat.id)}>{(t) => <Shown key={survey.boat.id} stored={t} survey={survey} />}</Loaded>;
+  return (
+    <Loaded query={useTent(survey.boat.id)}>{(t) => <Shown key={survey.boat.id} stored={t} survey={survey} />}</Loaded>
+  );
 }
 
 function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schemas["Survey"] }) {
@@ -46,7 +48,8 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
     ),
   );
   // What the first coat that waits would gain is worked out without being asked for.
-  const ready = productId !== "" && surfaceId !== "" && (waiting.length === 0 ? today !== undefined : build !== undefined);
+  const ready =
+    productId !== "" && surfaceId !== "" && (waiting.length === 0 ? today !== undefined : build !== undefined);
   const { mutate } = compare;
   useEffect(() => {
     if (ready) mutate(undefined);
@@ -72,7 +75,10 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
   const fields = {
     ...local,
     ...Object.fromEntries(
-      Object.entries({ ...save.error?.fields, ...compare.error?.fields }).map(([k, v]) => [k.replace(/^tent\./, ""), v]),
+      Object.entries({ ...save.error?.fields, ...compare.error?.fields }).map(([k, v]) => [
+        k.replace(/^tent\./, ""),
+        v,
+      ]),
     ),
   };
   const heat = compare.data?.options.find((o) => o.school === "tent-heat");
@@ -98,7 +104,9 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
             ? tr(
                 "Every school for the same coat, with the same weather. The figures of the tent are rules of thumb until a logger hangs in it.",
               )
-            : tr("Describe it as you would build it, choose a coat, and compare. Nothing is stored until you say that it stands.")
+            : tr(
+                "Describe it as you would build it, choose a coat, and compare. Nothing is stored until you say that it stands.",
+              )
         }
       />
       <Errors.Provider value={fields}>
@@ -121,7 +129,11 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
             options={coats.map((p) => ({ value: p.id, label: p.sheet.name }))}
           />
         </div>
-        <details className="mt-3" open={unfolded || Object.keys(fields).length > 0} onToggle={(e) => unfold(e.currentTarget.open)}>
+        <details
+          className="mt-3"
+          open={unfolded || Object.keys(fields).length > 0}
+          onToggle={(e) => unfold(e.currentTarget.open)}
+        >
           <summary className="min-h-11 cursor-pointer py-2 font-semibold">
             {tr("The tent, the heat and their prices:")} <TentInWords tent={draft} />
           </summary>
@@ -150,8 +162,16 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
             </button>
           )}
           {stored.tent && stored.outside.length > 0 && (
-            <button type="button" className="btn min-h-11" disabled={cover.isPending} onClick={() => cover.mutate(undefined)}>
-              {tr("Put {n} surfaces in it: {names}", { n: stored.outside.length, names: stored.outside.join(", ").toLowerCase() })}
+            <button
+              type="button"
+              className="btn min-h-11"
+              disabled={cover.isPending}
+              onClick={() => cover.mutate(undefined)}
+            >
+              {tr("Put {n} surfaces in it: {names}", {
+                n: stored.outside.length,
+                names: stored.outside.join(", ").toLowerCase(),
+              })}
             </button>
           )}
           {save.isSuccess && <span role="status">{tr("Saved. The surfaces in it have its air.")}</span>}
@@ -162,7 +182,9 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
         error={save.error}
         mine={draft}
         stored={(c: Schemas["BoatTent"]) => c.tent ?? c.usual}
-        onMine={(c) => save.mutate({ of: c.version, tent: merged(stored.tent ?? stored.usual, draft, c.tent ?? c.usual) })}
+        onMine={(c) =>
+          save.mutate({ of: c.version, tent: merged(stored.tent ?? stored.usual, draft, c.tent ?? c.usual) })
+        }
         onTheirs={(c) => {
           take(c);
           save.reset();
@@ -207,7 +229,8 @@ export function Headline({ comparison: c, zone }: { comparison?: Schemas["Compar
   if (!c) return <>{tr("Reckoning what a tent and heat would buy…")}</>;
   const able = c.options.filter((o) => o.start && o.done).sort((a, b) => a.worthCents - b.worthCents);
   const [best, next] = able;
-  if (!best?.start) return <>{tr("{surface}: nothing opens a start within the weather known.", { surface: c.surface })}</>;
+  if (!best?.start)
+    return <>{tr("{surface}: nothing opens a start within the weather known.", { surface: c.surface })}</>;
   const says = tr("{surface}: {best} is best, from {start}: it holds {chance} times in a hundred and costs {cost}.", {
     surface: c.surface,
     best: best.name.toLowerCase(),
@@ -231,9 +254,18 @@ function against(best: Option, next: Option, money: (cents: number, digits?: num
   const more = next.worthCents - best.worthCents;
   const name = next.name;
   if (more < 100 && later === 0) return tr("{name} comes to the same.", { name });
-  if (later > 0) return tr("{name} is {more} dearer, failures reckoned, and {later} h later.", { name, more: money(more, 0), later });
+  if (later > 0)
+    return tr("{name} is {more} dearer, failures reckoned, and {later} h later.", {
+      name,
+      more: money(more, 0),
+      later,
+    });
   if (later < 0)
-    return tr("{name} is {more} dearer, failures reckoned, for {later} h sooner.", { name, more: money(more, 0), later: -later });
+    return tr("{name} is {more} dearer, failures reckoned, for {later} h sooner.", {
+      name,
+      more: money(more, 0),
+      later: -later,
+    });
   return tr("{name} is {more} dearer, failures reckoned, and no sooner.", { name, more: money(more, 0) });
 }
 
@@ -257,7 +289,9 @@ function Inside({ comparison, zone }: { comparison: Schemas["Comparison"]; zone:
     height: H,
     read: (t) => {
       const h = o.hours.filter((k) => Date.parse(k.at) <= t).at(-1);
-      return h ? `${said(h.surfaceC, "°C")}, air ${said(h.airC, "°C")}, ${Math.round(h.rhPct)} %, dew ${said(h.dewPointC, "°C")}` : "past";
+      return h
+        ? `${said(h.surfaceC, "°C")}, air ${said(h.airC, "°C")}, ${Math.round(h.rhPct)} %, dew ${said(h.dewPointC, "°C")}`
+        : "past";
     },
     draw: (x) => {
       const line = (value: (h: Schemas["ClimateInside"]) => number) =>
@@ -272,7 +306,14 @@ function Inside({ comparison, zone }: { comparison: Schemas["Comparison"]; zone:
           {o.start && (
             <g stroke="var(--open)" strokeWidth={3}>
               <line x1={x(Date.parse(o.start))} x2={x(Date.parse(o.start))} y1={0} y2={H} />
-              <text x={x(Date.parse(o.start)) + 5} y={12} fontSize={12} fontWeight={700} fill="currentColor" stroke="none">
+              <text
+                x={x(Date.parse(o.start)) + 5}
+                y={12}
+                fontSize={12}
+                fontWeight={700}
+                fill="currentColor"
+                stroke="none"
+              >
                 {tr("start {start}", { start: clock(o.start, zone) })}
               </text>
             </g>

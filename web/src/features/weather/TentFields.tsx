@@ -11,8 +11,20 @@ type TentDraft = Schemas["Tent"];
 export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDraft) => void }) {
   const { prose, currency } = useSettings();
   const kinds = useMeta().data?.weather.heaters ?? [];
-  const num = (key: "lengthM" | "widthM" | "heightM" | "airChanges" | "dryL", label: string, unit: string, hint?: string) => (
-    <NumberField name={key} label={label} unit={unit} hint={hint} value={t[key]} onChange={(v) => set({ ...t, [key]: v ?? Number.NaN })} />
+  const num = (
+    key: "lengthM" | "widthM" | "heightM" | "airChanges" | "dryL",
+    label: string,
+    unit: string,
+    hint?: string,
+  ) => (
+    <NumberField
+      name={key}
+      label={label}
+      unit={unit}
+      hint={hint}
+      value={t[key]}
+      onChange={(v) => set({ ...t, [key]: v ?? Number.NaN })}
+    />
   );
   const thermostat = (key: keyof TentDraft["thermostat"], label: string, unit: string) => (
     <NumberField
@@ -30,7 +42,9 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
       label={label}
       unit={currency}
       value={t.prices[key] / 100}
-      onChange={(v) => set({ ...t, prices: { ...t.prices, [key]: v === undefined ? Number.NaN : Math.round(v * 10000) / 100 } })}
+      onChange={(v) =>
+        set({ ...t, prices: { ...t.prices, [key]: v === undefined ? Number.NaN : Math.round(v * 10000) / 100 } })
+      }
     />
   );
   return (
@@ -94,7 +108,9 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
               label={tr("Power")}
               unit="kW"
               value={h.powerKW}
-              onChange={(v) => set({ ...t, heaters: t.heaters.map((o, k) => (k === i ? { ...o, powerKW: v ?? Number.NaN } : o)) })}
+              onChange={(v) =>
+                set({ ...t, heaters: t.heaters.map((o, k) => (k === i ? { ...o, powerKW: v ?? Number.NaN } : o)) })
+              }
             />
             <button
               type="button"

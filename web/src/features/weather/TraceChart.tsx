@@ -51,7 +51,10 @@ function Drawn({ trace, zone }: { trace: Schemas["Trace"]; zone: string }) {
   const x = scaleTime([from, to], [LEFT, W]);
   const temps = points.filter((p) => p.minC !== undefined);
   const humid = points.filter((p) => p.meanRHPct !== undefined);
-  const y = scaleLinear([Math.min(...temps.map((p) => p.minC ?? 0)) - 1, Math.max(...temps.map((p) => p.maxC ?? 0)) + 1], [H - 22, 8]);
+  const y = scaleLinear(
+    [Math.min(...temps.map((p) => p.minC ?? 0)) - 1, Math.max(...temps.map((p) => p.maxC ?? 0)) + 1],
+    [H - 22, 8],
+  );
   const yRH = scaleLinear([0, 100], [H - 22, 8]);
   // A gap of more than four usual steps is left open.
   const steps = points
@@ -80,7 +83,8 @@ function Drawn({ trace, zone }: { trace: Schemas["Trace"]; zone: string }) {
     (p) => x(p.t),
     (p) => yRH(p.meanRHPct ?? 0),
   );
-  const near = at === undefined ? points.at(-1) : points.reduce((a, b) => (Math.abs(b.t - at) < Math.abs(a.t - at) ? b : a));
+  const near =
+    at === undefined ? points.at(-1) : points.reduce((a, b) => (Math.abs(b.t - at) < Math.abs(a.t - at) ? b : a));
   const fig = (v: number | undefined, unit: string) => {
     if (v === undefined) return "–";
     const s = show(v, unit);
@@ -92,7 +96,8 @@ function Drawn({ trace, zone }: { trace: Schemas["Trace"]; zone: string }) {
         {near && (
           <>
             <b>{stamp(near.t, zone)}</b>: {fig(near.meanC, "°C")}
-            {near.minC !== near.maxC && tr(" ({minC} to {maxC})", { minC: fig(near.minC, "°C"), maxC: fig(near.maxC, "°C") })}
+            {near.minC !== near.maxC &&
+              tr(" ({minC} to {maxC})", { minC: fig(near.minC, "°C"), maxC: fig(near.maxC, "°C") })}
             {near.meanRHPct !== undefined && `, ${Math.round(near.meanRHPct)} %`}
           </>
         )}
@@ -101,7 +106,9 @@ function Drawn({ trace, zone }: { trace: Schemas["Trace"]; zone: string }) {
         viewBox={`0 0 ${W} ${H}`}
         className="block w-full select-none"
         role="img"
-        aria-label={tr("Readings of {name}; the line is temperature, the thin one humidity", { name: trace.instrument.name })}
+        aria-label={tr("Readings of {name}; the line is temperature, the thin one humidity", {
+          name: trace.instrument.name,
+        })}
         tabIndex={0}
         onPointerMove={(e) => {
           const r = e.currentTarget.getBoundingClientRect();
@@ -133,7 +140,9 @@ function Drawn({ trace, zone }: { trace: Schemas["Trace"]; zone: string }) {
             <path d={mean(r) ?? ""} fill="none" stroke="currentColor" strokeWidth={1.4} />
           </g>
         ))}
-        {at !== undefined && near && <line x1={x(near.t)} x2={x(near.t)} y1={4} y2={H - 20} stroke="currentColor" strokeDasharray="3 3" />}
+        {at !== undefined && near && (
+          <line x1={x(near.t)} x2={x(near.t)} y1={4} y2={H - 20} stroke="currentColor" strokeDasharray="3 3" />
+        )}
       </svg>
     </figure>
   );

@@ -32,7 +32,9 @@ export function Windows() {
   // Until it is known what comes next on the surface, nothing is judged.
   const known = today !== undefined && (build !== undefined || !surface);
   const productId = known ? (params.get("product") ?? step?.productId ?? coats[0]?.id ?? "") : "";
-  const method = params.get("product") ? (products.find((p) => p.id === productId)?.sheet.methods[0] ?? "") : (step?.method ?? "");
+  const method = params.get("product")
+    ? (products.find((p) => p.id === productId)?.sheet.methods[0] ?? "")
+    : (step?.method ?? "");
   const verdict = useVerdict(boatId, { productId, surfaceId: surface?.id ?? "", method });
   if (survey.data && products.length === 0)
     return (
@@ -75,7 +77,15 @@ export function Windows() {
   );
 }
 
-function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; surface?: Schemas["Surface"]; controls: React.ReactNode }) {
+function Shown({
+  verdict,
+  surface,
+  controls,
+}: {
+  verdict: Schemas["Verdict"];
+  surface?: Schemas["Surface"];
+  controls: React.ReactNode;
+}) {
   const { show } = useSettings();
   const { ribbon, place, product, field } = verdict;
   const limitOf = useLimits();
@@ -95,9 +105,11 @@ function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; su
             <span>{place.name}</span>
             <span>
               {
-                { simulated: tr("simulated weather"), imported: tr("imported weather"), told: tr("weather in your own words") }[
-                  place.weatherSource
-                ]
+                {
+                  simulated: tr("simulated weather"),
+                  imported: tr("imported weather"),
+                  told: tr("weather in your own words"),
+                }[place.weatherSource]
               }
             </span>
             <span>{tr("latitude {latitudeDeg}°", { latitudeDeg: place.latitudeDeg })}</span>
@@ -136,7 +148,10 @@ function Shown({ verdict, surface, controls }: { verdict: Schemas["Verdict"]; su
           <Starts windows={field.windows} zone={zone} />
           <section>
             <h2 className="text-lg">
-              {trNodes("The air over the {term} of {name}", { term: <Term>{tr("field")}</Term>, name: product.sheet.name.toLowerCase() })}
+              {trNodes("The air over the {term} of {name}", {
+                term: <Term>{tr("field")}</Term>,
+                name: product.sheet.name.toLowerCase(),
+              })}
             </h2>
             <FieldChart limits={product.sheet.limits} tracks={tracks(verdict)} now={nowState(ribbon)} />
           </section>
@@ -174,7 +189,11 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
         <Term>{tr("Windows of starts")}</Term>
       </h2>
       {windows.length === 0 ? (
-        <p>{tr("None within the weather known. Look at the hours for what stops it; a tent, heat or another hardener may open one.")}</p>
+        <p>
+          {tr(
+            "None within the weather known. Look at the hours for what stops it; a tent, heat or another hardener may open one.",
+          )}
+        </p>
       ) : (
         <table className="table-plain">
           <thead>
@@ -213,7 +232,11 @@ function Starts({ windows, zone }: { windows: Schemas["FieldWindow"][]; zone: st
   );
 }
 
-const PHASES: Record<string, string> = { laying: tr("laying"), holding: tr("it must hold"), drying: tr("it must stay dry") };
+const PHASES: Record<string, string> = {
+  laying: tr("laying"),
+  holding: tr("it must hold"),
+  drying: tr("it must stay dry"),
+};
 
 function Hours({ hours, zone }: { hours: Schemas["FieldHour"][]; zone: string }) {
   const [all, setAll] = useState(false);

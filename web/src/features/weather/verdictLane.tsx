@@ -5,7 +5,12 @@ import { clock } from "../../ui/time";
 import { tr } from "../../words/words";
 
 /** Every hour allowed or not, and the windows of starts as brackets. */
-export function verdictLane(field: Schemas["FieldResult"], zone: string, name: string, limitOf: ReturnType<typeof useLimits>): Lane {
+export function verdictLane(
+  field: Schemas["FieldResult"],
+  zone: string,
+  name: string,
+  limitOf: ReturnType<typeof useLimits>,
+): Lane {
   const hours = field.hours.map((h) => ({ ...h, t: Date.parse(h.at) }));
   return {
     id: "verdict",

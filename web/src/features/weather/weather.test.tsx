@@ -89,7 +89,14 @@ it("tells the chances of each coat as they come, and what to do if it rains", as
     what: "varnish, coat 1 of 6",
     sentence: [{ text: `${surface}: best for varnish` }],
     options: [
-      { from: "2026-05-09T10:00:00Z", to: "2026-05-09T12:00:00Z", at: "2026-05-09T11:00:00Z", chancePct: pct, sand: true, forecast: true },
+      {
+        from: "2026-05-09T10:00:00Z",
+        to: "2026-05-09T12:00:00Z",
+        at: "2026-05-09T11:00:00Z",
+        chancePct: pct,
+        sand: true,
+        forecast: true,
+      },
     ],
   });
   const lines = [
@@ -127,7 +134,9 @@ it("tells the chances of each coat as they come, and what to do if it rains", as
   expect(screen.getByTestId("answer").textContent).toContain("Mast: best for varnish");
   expect(screen.getByText("92 %")).toBeTruthy();
   expect(screen.getAllByText(/after sanding/).length).toBe(2);
-  expect(screen.getByText(/Quay were off by 0.9 K a day ahead and 1.7 K five days ahead: learned from 30 of them/)).toBeTruthy();
+  expect(
+    screen.getByText(/Quay were off by 0.9 K a day ahead and 1.7 K five days ahead: learned from 30 of them/),
+  ).toBeTruthy();
   vi.stubGlobal("fetch", async () => new Response("{}", { status: 500 }));
   show(<BestChances boatId="c" zone="UTC" />);
   expect((await screen.findByRole("alert")).textContent).toContain("500");
@@ -136,7 +145,10 @@ it("tells the chances of each coat as they come, and what to do if it rains", as
 it("asks where a probe sits, and shows what is refused at its field", async () => {
   const calls = answers({
     "GET /api/meta": meta,
-    "POST /api/places/p/instruments": { status: 422, errors: [{ location: "body.name", message: "give the instrument a name" }] },
+    "POST /api/places/p/instruments": {
+      status: 422,
+      errors: [{ location: "body.name", message: "give the instrument a name" }],
+    },
   });
   const survey = {
     boat: { id: "b" },
@@ -159,7 +171,13 @@ it("asks where a probe sits, and shows what is refused at its field", async () =
 it("takes days in words only with their figures", async () => {
   const calls = answers({
     "GET /api/meta": meta,
-    "POST /api/places/p/days": { rows: 24, measured: 0, forecast: 24, from: "2026-05-09T00:00:00Z", to: "2026-05-09T23:00:00Z" },
+    "POST /api/places/p/days": {
+      rows: 24,
+      measured: 0,
+      forecast: 24,
+      from: "2026-05-09T00:00:00Z",
+      to: "2026-05-09T23:00:00Z",
+    },
   });
   show(<Days place={place} />);
   await userEvent.click(await screen.findByRole("button", { name: "Use these days" }));
@@ -169,7 +187,9 @@ it("takes days in words only with their figures", async () => {
   await userEvent.selectOptions(screen.getByLabelText("Rain"), "afternoon");
   await userEvent.click(screen.getByRole("button", { name: "Use these days" }));
   await screen.findByText(/24 hours are in/);
-  expect(calls.find((c) => c.method === "POST")?.body).toMatchObject({ days: [{ minC: 8, maxC: 16, rain: "afternoon" }] });
+  expect(calls.find((c) => c.method === "POST")?.body).toMatchObject({
+    days: [{ minC: 8, maxC: 16, rain: "afternoon" }],
+  });
 });
 
 it("begins the months of a place from the usual coast", async () => {
@@ -190,7 +210,10 @@ it("begins the months of a place from the usual coast", async () => {
   await userEvent.type(may, "13");
   await userEvent.click(screen.getByRole("button", { name: "Use these months" }));
   await screen.findByText("These months count now.");
-  const sent = calls.find((c) => c.method === "PUT")?.body as { version: number; value: { normals: { meanC: number }[] } };
+  const sent = calls.find((c) => c.method === "PUT")?.body as {
+    version: number;
+    value: { normals: { meanC: number }[] };
+  };
   expect(sent.version).toBe(2);
   expect(sent.value.normals[4]?.meanC).toBe(13);
 });
@@ -246,7 +269,9 @@ it("tells the best school by price and odds, and by how much", () => {
     ],
   } as unknown as Schemas["Comparison"];
   const { container } = show(<Headline comparison={comparison} zone="UTC" />);
-  expect(container.textContent).toMatch(/^Bottom: wait for weather is best, from .*10:00: it holds 92 times in a hundred and costs .*7\./);
+  expect(container.textContent).toMatch(
+    /^Bottom: wait for weather is best, from .*10:00: it holds 92 times in a hundred and costs .*7\./,
+  );
   expect(container.textContent).toMatch(/Tent and heat is .*22 dearer, failures reckoned, for 5 h sooner\.$/);
 });
 

@@ -9,8 +9,9 @@ export function Binding({ check, allowed }: { check: Schemas["FieldCheck"]; allo
   if (!limit.of) return <>{allowed ? tr("all limits kept") : limit.missed}</>;
   return (
     <>
-      {allowed ? tr("nearest limit {of}", { of: limit.of }) : limit.missed}: <Quantity value={check.value} unit={check.unit} digits={1} />,{" "}
-      {allowed ? tr("limit") : tr("needs")} <Quantity value={check.need} unit={check.unit} digits={check.unit === "mm" ? 2 : 0} />
+      {allowed ? tr("nearest limit {of}", { of: limit.of }) : limit.missed}:{" "}
+      <Quantity value={check.value} unit={check.unit} digits={1} />, {allowed ? tr("limit") : tr("needs")}{" "}
+      <Quantity value={check.need} unit={check.unit} digits={check.unit === "mm" ? 2 : 0} />
     </>
   );
 }

@@ -13,7 +13,10 @@ import { tr } from "../../words/words";
 
 /** The first page of a yard: the sentence of the day of each boat, which is late, the weather once. */
 export function Morning() {
-  const morning = useQuery<Schemas["Morning"], Refused>({ queryKey: key("morning"), queryFn: () => ok(api.GET("/api/morning")) });
+  const morning = useQuery<Schemas["Morning"], Refused>({
+    queryKey: key("morning"),
+    queryFn: () => ok(api.GET("/api/morning")),
+  });
   return <Loaded query={morning}>{(m) => <Shown morning={m} />}</Loaded>;
 }
 
@@ -85,7 +88,8 @@ function Launch({ launch: l, zone }: { launch?: Schemas["PlanLaunching"]; zone: 
   return (
     <span className={trouble ? "block border-l-4 border-error pl-2 font-semibold" : ""}>
       {l.left > 0 && tr("{left} {left, plural, one {task finds} other {tasks find}} no place. ", { left: l.left })}
-      {l.lateH > 0 && tr("Late by {lateH} {lateH, plural, one {day} other {days}}. ", { lateH: Math.ceil(l.lateH / 24) })}
+      {l.lateH > 0 &&
+        tr("Late by {lateH} {lateH, plural, one {day} other {days}}. ", { lateH: Math.ceil(l.lateH / 24) })}
       {l.half &&
         tr("Ready half the time by {half}{x}. ", {
           half: day(l.half, zone),
