@@ -93,8 +93,8 @@ func (a *App) TryMove(ctx context.Context, placeID string, taskID string, at *ti
 // Move pins a task to a start, if that can stand; the plan is shown with it.
 // Without a start it is free again. near pins it to the quarter of an hour nearest to the
 // start that suits its weather and the hands. It can be gone back on.
-func (a *App) Move(ctx context.Context, placeID string, version int, taskID string, at *time.Time, near bool) (YardPlan,
-	error) {
+func (a *App) Move(ctx context.Context, placeID string, version int, taskID string, at *time.Time,
+	near bool) (YardPlan, error) {
 	s, err := a.loadYard(ctx, placeID)
 	if err != nil {
 		return YardPlan{}, err

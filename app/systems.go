@@ -220,8 +220,8 @@ func (w work) schemes(f Surface) ([]Scheme, error) {
 }
 
 // CoatsFor tells how many coats of a product, dftUm each, reach a goal.
-func (a *App) CoatsFor(ctx context.Context, productID string, dftUm float64, g buildup.Goal) (buildup.CoatCount,
-	error) {
+func (a *App) CoatsFor(ctx context.Context, productID string, dftUm float64,
+	g buildup.Goal) (buildup.CoatCount, error) {
 	p, err := a.Product(ctx, productID)
 	if err != nil {
 		return buildup.CoatCount{}, err

@@ -70,8 +70,8 @@ func (a *App) ReadWeatherColumns(ctx context.Context, placeID string, data []byt
 // forecast document (formats.ReadForecast). What is said of its columns is kept for the next one. Rows up to now count
 // as measured, later ones as the new forecast. A simulated record is replaced by it. A climate file
 // (formats.ReadEPW) sets the usual months instead. All or nothing.
-func (a *App) ImportWeather(ctx context.Context, placeID string, columns map[string]string, data []byte) (Import,
-	error) {
+func (a *App) ImportWeather(ctx context.Context, placeID string, columns map[string]string,
+	data []byte) (Import, error) {
 	return change(ctx, a, func(ctx context.Context) (Import, error) {
 		p, err := a.Place(ctx, placeID)
 		if err != nil {

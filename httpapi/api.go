@@ -23,10 +23,22 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-// register adds one operation whose answer is fn's result as JSON. The
-// operation's id is the first word of path's last fixed part with the method.
-func register[I, O any](api huma.API, id, method, path, summary string, fn func(context.Context, *I) (O, error)) {
-	operation(api, huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary}, fn)
+// get, post, put and del register an operation whose answer is fn's result as JSON. Its id is the
+// first word of path's last fixed part with the method.
+func get[I, O any](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
+	operation(api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary}, fn)
+}
+
+func post[I, O any](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
+	operation(api, huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary}, fn)
+}
+
+func put[I, O any](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
+	operation(api, huma.Operation{OperationID: id, Method: http.MethodPut, Path: path, Summary: summary}, fn)
+}
+
+func del[I, O any](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
+	operation(api, huma.Operation{OperationID: id, Method: http.MethodDelete, Path: path, Summary: summary}, fn)
 }
 
 func operation[I, O any](api huma.API, op huma.Operation, fn func(context.Context, *I) (O, error)) {

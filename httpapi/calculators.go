@@ -17,7 +17,7 @@ import (
 )
 
 func calculators(api huma.API) {
-	register(api, "list-calculators", http.MethodGet, "/api/calc",
+	get(api, "list-calculators", "/api/calc",
 		"The stateless calculators, each with an example that works",
 		func(context.Context, *none) ([]calc.Info, error) {
 			out := make([]calc.Info, len(calc.All))

@@ -50,9 +50,7 @@ type DayChoice struct {
 }
 
 func fairing(api huma.API, a *app.App) {
-	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
-
-	register(api, "get-fairing", get, "/api/surfaces/{id}/fairing",
+	get(api, "get-fairing", "/api/surfaces/{id}/fairing",
 		"Gaps read on a surface, the fair surface through them, what it takes, and the rounds",
 		func(ctx context.Context, in *struct {
 			ID  string `path:"id"`
@@ -60,23 +58,30 @@ func fairing(api huma.API, a *app.App) {
 		}) (app.FairingView, error) {
 			return a.Fairing(ctx, in.ID, in.Set)
 		})
-	register(api, "preview-fairing", post, "/api/surfaces/{id}/fairing/preview",
+	post(api, "preview-fairing", "/api/surfaces/{id}/fairing/preview",
 		"What gaps would come to; nothing is stored",
 		func(ctx context.Context, in *bodyByID[app.Readings]) (app.Fairing, error) {
 			return a.PreviewFairing(ctx, in.ID, in.Body)
 		})
-	register(api, "set-fairing", put, "/api/surfaces/{id}/fairing", "Store gaps of a round",
+	put(api, "set-fairing", "/api/surfaces/{id}/fairing", "Store gaps of a round",
 		func(ctx context.Context, in *bodyByID[FairingEdit]) (app.FairingView, error) {
 			return a.SetFairing(ctx, in.ID, in.Body.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "remove-fairing", del, "/api/fairings/{id}", "Delete a set of gaps",
+	del(api, "remove-fairing", "/api/fairings/{id}", "Delete a set of gaps",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveFairing(ctx, in.ID) })
-	register(api, "plan-fairing", post, "/api/fairings/{id}/plan",
+	post(api, "plan-fairing", "/api/fairings/{id}/plan",
 		"Put the filling of a set of gaps into the build-up of its surface",
 		func(ctx context.Context, in *bodyByID[FairingPlan]) (app.BuildUp, error) {
 			return a.PlanFairing(ctx, in.ID, in.Body.School)
 		})
-	register(api, "scan-model", get, "/api/surfaces/{id}/fairing/scan",
+	taping(api, a)
+	sanding(api, a)
+	practising(api, a)
+}
+
+// taping registers what is printed, scanned and read of gaps.
+func taping(api huma.API, a *app.App) {
+	get(api, "scan-model", "/api/surfaces/{id}/fairing/scan",
 		"Gaps of a surface in a 3-D file of the boat against its own fair face, on a grid with its place",
 		func(ctx context.Context, in *struct {
 			ID      string  `path:"id"`
@@ -85,7 +90,7 @@ func fairing(api huma.API, a *app.App) {
 		}) (app.ScannedFace, error) {
 			return a.ScanModel(ctx, in.ID, in.ModelID, in.BattenM)
 		})
-	huma.Register(api, huma.Operation{OperationID: "get-patch-template", Method: get,
+	huma.Register(api, huma.Operation{OperationID: "get-patch-template", Method: http.MethodGet,
 		Path:    "/api/fairings/{id}/template",
 		Summary: "The depths of a patch at 1:1 in millimetres, to be taped to the hull (docs/formats.md)"},
 		func(ctx context.Context, in *struct {
@@ -99,7 +104,7 @@ func fairing(api huma.API, a *app.App) {
 			}
 			return &file{t.Kind, `attachment; filename="` + t.Name + `"`, t.Data}, nil
 		})
-	register(api, "plan-spots", post, "/api/surfaces/{id}/fairing/spots",
+	post(api, "plan-spots", "/api/surfaces/{id}/fairing/spots",
 		"Put the filling of the pinholes counted last into the build-up of a surface",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.PlanSpots(ctx, in.ID) })
 	uploads(api, "read-gaps", "/api/gaps",
@@ -114,7 +119,11 @@ func fairing(api huma.API, a *app.App) {
 			gaps, err := formats.ReadGaps(in.RawBody)
 			return GapTable{Gaps: gaps}, err
 		})
-	register(api, "get-sanding", get, "/api/surfaces/{id}/sanding", "How a surface is sanded before its next coat",
+}
+
+// sanding registers how surfaces are sanded.
+func sanding(api huma.API, a *app.App) {
+	get(api, "get-sanding", "/api/surfaces/{id}/sanding", "How a surface is sanded before its next coat",
 		func(ctx context.Context, in *struct {
 			ID   string `path:"id"`
 			From int    `query:"from"`
@@ -123,24 +132,28 @@ func fairing(api huma.API, a *app.App) {
 		}) (app.Sanding, error) {
 			return a.Sanding(ctx, in.ID, app.SandQuery{From: in.From, To: in.To, Wet: in.Wet})
 		})
-	register(api, "list-tools", get, "/api/sanding-tools", "What paper is used on",
+	get(api, "list-tools", "/api/sanding-tools", "What paper is used on",
 		func(context.Context, *none) ([]sand.Tool, error) { return sand.Tools, nil })
-	register(api, "play-panel", post, "/api/practice/panel", "What comes of filling and sanding a practice panel",
+}
+
+// practising registers the practice panel, side and days.
+func practising(api huma.API, a *app.App) {
+	post(api, "play-panel", "/api/practice/panel", "What comes of filling and sanding a practice panel",
 		func(_ context.Context, in *body[PanelMoves]) (practice.State, error) {
 			return practice.Play(in.Body.Moves)
 		})
-	register(api, "lay-edge", post, "/api/practice/edge",
+	post(api, "lay-edge", "/api/practice/edge",
 		"What an edge shows where it is laid on a practice side, and what that tells",
 		func(_ context.Context, in *body[EdgeLaid]) (practice.Read, error) {
 			return practice.DealSide(in.Body.Seed).Lay(in.Body.Starts)
 		})
-	register(api, "deal-day", get, "/api/practice/day", "A day that asks whether to coat",
+	get(api, "deal-day", "/api/practice/day", "A day that asks whether to coat",
 		func(_ context.Context, in *struct {
 			Seed uint64 `query:"seed"`
 		}) (practice.Day, error) {
 			return practice.Deal(in.Seed), nil
 		})
-	register(api, "judge-day", post, "/api/practice/day", "Whether it was right to coat, and why",
+	post(api, "judge-day", "/api/practice/day", "Whether it was right to coat, and why",
 		func(_ context.Context, in *body[DayChoice]) (practice.Answer, error) {
 			return practice.Deal(in.Body.Seed).Judge(in.Body.Coat), nil
 		})

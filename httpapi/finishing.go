@@ -58,26 +58,26 @@ func bench[W, R any](api huma.API, a *app.App, c app.Craft[W, R], what string, o
 	if c.Boat {
 		at = "/api/boats/{id}/finishes/" + c.Key
 	}
-	register(api, "get-"+c.Key, http.MethodGet, at, what, func(ctx context.Context, in *byID) (R, error) {
+	get(api, "get-"+c.Key, at, what, func(ctx context.Context, in *byID) (R, error) {
 		return c.Get(ctx, a, in.ID)
 	})
-	register(api, "preview-"+c.Key, http.MethodPost, at, what+", as it would be; nothing is stored",
+	post(api, "preview-"+c.Key, at, what+", as it would be; nothing is stored",
 		func(ctx context.Context, in *bodyByID[W]) (R, error) {
 			return c.Preview(ctx, a, in.ID, in.Body)
 		})
-	register(api, "set-"+c.Key, http.MethodPut, at, "Keep: "+what, func(ctx context.Context, in *struct {
+	put(api, "set-"+c.Key, at, "Keep: "+what, func(ctx context.Context, in *struct {
 		ID      string `path:"id"`
 		Version int    `query:"version" doc:"the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both"`
 		Body    W
 	}) (R, error) {
 		return c.Set(ctx, a, in.ID, in.Version, in.Body)
 	})
-	register(api, "plan-"+c.Key, http.MethodPost, at+"/plan", "Put into the build-up, whole: "+what,
+	post(api, "plan-"+c.Key, at+"/plan", "Put into the build-up, whole: "+what,
 		func(ctx context.Context, in *byID) ([]app.BuildUp, error) { return c.Plan(ctx, a, in.ID, of) })
 }
 
 func finishing(api huma.API, a *app.App) {
-	register(api, "finish-words", http.MethodGet, "/api/finishes",
+	get(api, "finish-words", "/api/finishes",
 		"What the benches of the finishes offer to choose from", func(context.Context, *none) (FinishWords, error) {
 			return finishWords(), nil
 		})

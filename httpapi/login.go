@@ -246,27 +246,27 @@ type Who struct {
 
 // people adds what is done about who may come in.
 func people(api huma.API, a *app.App) {
-	register(api, "who", http.MethodGet, "/api/who", "Who asks, and what that person may",
+	get(api, "who", "/api/who", "Who asks, and what that person may",
 		func(ctx context.Context, _ *none) (Who, error) {
 			u := app.UserOf(ctx)
 			return Who{u.Name, u.May, u.ID != ""}, nil
 		})
-	register(api, "list-users", http.MethodGet, "/api/users", "The people who may come in",
+	get(api, "list-users", "/api/users", "The people who may come in",
 		func(ctx context.Context, _ *none) ([]app.User, error) { return a.Users(ctx) })
-	register(api, "add-user", http.MethodPost, "/api/users", "Let a person in",
+	post(api, "add-user", "/api/users", "Let a person in",
 		func(ctx context.Context, in *body[app.UserEdit]) (app.User, error) {
 			return a.PutUser(ctx, "", in.Body)
 		})
-	register(api, "edit-user", http.MethodPut, "/api/users/{id}",
+	put(api, "edit-user", "/api/users/{id}",
 		"Change a person; a new passphrase ends what is logged in by the old one",
 		func(ctx context.Context, in *bodyByID[app.UserEdit]) (app.User, error) {
 			return a.PutUser(ctx, in.ID, in.Body)
 		})
-	register(api, "remove-user", http.MethodDelete, "/api/users/{id}", "Shut a person out",
+	del(api, "remove-user", "/api/users/{id}", "Shut a person out",
 		func(ctx context.Context, in *byID) (none, error) {
 			return none{}, a.RemoveUser(ctx, in.ID)
 		})
-	register(api, "audit", http.MethodGet, "/api/audit", "Who changed what, the last first",
+	get(api, "audit", "/api/audit", "Who changed what, the last first",
 		func(ctx context.Context, _ *none) ([]app.AuditEntry, error) { return a.Audit(ctx) })
 	huma.Register(api, huma.Operation{OperationID: "logout", Method: http.MethodDelete, Path: "/api/session",
 		Summary: "Log out"},

@@ -3,7 +3,6 @@ package httpapi
 import (
 	"context"
 	"encoding/json"
-	"net/http"
 	"time"
 
 	"allcoats/app"
@@ -124,11 +123,9 @@ type PlanEdit struct {
 const maxWeatherBytes = 16 << 20
 
 func operations(api huma.API, a *app.App, o Options) {
-	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
-
-	register(api, "get-meta", get, "/api/meta", "Version, clock, units and the words that forms offer",
+	get(api, "get-meta", "/api/meta", "Version, clock, units and the words that forms offer",
 		func(ctx context.Context, _ *none) (Meta, error) { return meta(ctx, a, o) })
-	register(api, "set-clock", put, "/api/clock",
+	put(api, "set-clock", "/api/clock",
 		"Set the program's clock: real, fixed at an instant, or running on from one",
 		func(ctx context.Context, in *body[ClockEdit]) (Meta, error) {
 			at, err := a.Now(ctx)
@@ -143,8 +140,7 @@ func operations(api huma.API, a *app.App, o Options) {
 			}
 			return meta(ctx, a, o)
 		})
-
-	register(api, "get-time-zone", get, "/api/time-zone", "The time zone of a position",
+	get(api, "get-time-zone", "/api/time-zone", "The time zone of a position",
 		func(_ context.Context, in *struct {
 			LatitudeDeg  float64 `query:"latitudeDeg"`
 			LongitudeDeg float64 `query:"longitudeDeg"`
@@ -152,50 +148,69 @@ func operations(api huma.API, a *app.App, o Options) {
 			zone, err := app.TimeZoneAt(in.LatitudeDeg, in.LongitudeDeg)
 			return TimeZone{zone}, err
 		})
-	register(api, "set-currency", put, "/api/currency", "Set the money that all prices are in",
+	put(api, "set-currency", "/api/currency", "Set the money that all prices are in",
 		func(ctx context.Context, in *body[CurrencyEdit]) (Meta, error) {
 			if err := a.SetCurrency(ctx, in.Body.Currency); err != nil {
 				return Meta{}, err
 			}
 			return meta(ctx, a, o)
 		})
+	mooring(api, a)
+	boating(api, a)
+	answering(api, a)
+	weathering(api, a)
+	planning(api, a)
+	surveying(api, a)
+	storing(api, a)
+	building(api, a)
+	recording(api, a)
+	fairing(api, a)
+	finishing(api, a)
+	cataloguing(api, a)
+}
 
-	register(api, "list-places", get, "/api/places", "The places", func(ctx context.Context, _ *none) ([]app.Place,
-		error) {
-		return a.Places(ctx)
-	})
-	register(api, "add-place", post, "/api/places", "Add a place",
+// mooring registers places and the weather that is brought to them.
+func mooring(api huma.API, a *app.App) {
+	get(api, "list-places", "/api/places", "The places",
+		func(ctx context.Context, _ *none) ([]app.Place, error) { return a.Places(ctx) })
+	post(api, "add-place", "/api/places", "Add a place",
 		func(ctx context.Context, in *body[app.PlaceEdit]) (app.Place, error) { return a.AddPlace(ctx, in.Body) })
-	register(api, "edit-place", put, "/api/places/{id}", "Change a place",
+	put(api, "edit-place", "/api/places/{id}", "Change a place",
 		func(ctx context.Context, in *edit[app.PlaceEdit]) (app.Place, error) {
 			return a.EditPlace(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
 	importWeather(api, a)
+}
 
-	register(api, "list-boats", get, "/api/boats", "The boats", func(ctx context.Context, _ *none) ([]app.Boat, error) {
-		return a.Boats(ctx)
-	})
-	register(api, "add-boat", post, "/api/boats", "Add a boat",
+// boating registers boats and what is asked before there is one.
+func boating(api huma.API, a *app.App) {
+	get(api, "list-boats", "/api/boats", "The boats",
+		func(ctx context.Context, _ *none) ([]app.Boat, error) { return a.Boats(ctx) })
+	post(api, "add-boat", "/api/boats", "Add a boat",
 		func(ctx context.Context, in *body[app.NewBoat]) (app.Boat, error) { return a.AddBoat(ctx, in.Body) })
-	register(api, "draw-boat", post, "/api/draw-boat",
+	post(api, "draw-boat", "/api/draw-boat",
 		"A boat from as little as length and beam: what is guessed, her drawing, her surfaces",
 		func(_ context.Context, in *body[BoatToDraw]) (app.DraftBoat, error) {
 			return app.DrawBoat(in.Body.Dimensions, in.Body.Template, in.Body.Substrate)
 		})
-	register(api, "answer", post, "/api/answers", "Answer a question that is about no boat",
+	post(api, "answer", "/api/answers", "Answer a question that is about no boat",
 		func(ctx context.Context, in *body[app.Question]) (app.Answered, error) { return a.Answer(ctx, in.Body) })
-	register(api, "edit-boat", put, "/api/boats/{id}", "Change a boat",
+	put(api, "edit-boat", "/api/boats/{id}", "Change a boat",
 		func(ctx context.Context, in *edit[app.BoatEdit]) (app.Boat, error) {
 			return a.EditBoat(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "remove-boat", del, "/api/boats/{id}", "Delete a boat with her surfaces and log",
+	del(api, "remove-boat", "/api/boats/{id}", "Delete a boat with her surfaces and log",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveBoat(ctx, in.ID) })
-	register(api, "get-survey", get, "/api/boats/{id}/survey", "A boat, her surfaces with their areas, and her drawing",
+	get(api, "get-survey", "/api/boats/{id}/survey", "A boat, her surfaces with their areas, and her drawing",
 		func(ctx context.Context, in *byID) (app.Survey, error) { return a.Survey(ctx, in.ID) })
-	register(api, "get-morning", get, "/api/morning",
+}
+
+// answering registers what the program says of a morning, of a word and of an hour.
+func answering(api huma.API, a *app.App) {
+	get(api, "get-morning", "/api/morning",
 		"The morning of a yard: each boat's sentence of the day, which is late, the weather once",
 		func(ctx context.Context, _ *none) (app.Morning, error) { return a.Morning(ctx) })
-	register(api, "search", get, "/api/search",
+	get(api, "search", "/api/search",
 		"Find surfaces, defects, products, tasks, log entries and words, and what can be logged",
 		func(ctx context.Context, in *struct {
 			Q      string `query:"q" maxLength:"200"`
@@ -203,12 +218,12 @@ func operations(api huma.API, a *app.App, o Options) {
 		}) ([]app.Hit, error) {
 			return a.Search(ctx, in.Q, in.BoatID)
 		})
-	register(api, "get-glossary", get, "/api/glossary", "The words of the trade and of the program",
+	get(api, "get-glossary", "/api/glossary", "The words of the trade and of the program",
 		func(context.Context, *none) ([]glossary.Term, error) { return glossary.Terms, nil })
-	register(api, "get-today", get, "/api/boats/{id}/today",
+	get(api, "get-today", "/api/boats/{id}/today",
 		"What may be coated, from when to when, and what to do next",
 		func(ctx context.Context, in *byID) (app.Today, error) { return a.Today(ctx, in.ID) })
-	register(api, "get-verdict", get, "/api/boats/{id}/verdict",
+	get(api, "get-verdict", "/api/boats/{id}/verdict",
 		"Every hour allowed or not for a product, and the windows of starts",
 		func(ctx context.Context, in *struct {
 			ID        string `path:"id"`
@@ -219,47 +234,41 @@ func operations(api huma.API, a *app.App, o Options) {
 			return a.Verdict(ctx, in.ID, app.VerdictQuery{SurfaceID: in.SurfaceID, ProductID: in.ProductID,
 				Method: in.Method})
 		})
+}
 
-	weathering(api, a)
-
-	planning(api, a)
-
-	surveying(api, a)
-
-	storing(api, a)
-
-	register(api, "get-build-up", get, "/api/surfaces/{id}/build-up", "The coats planned and laid on a surface",
+// building registers the coats of a surface.
+func building(api huma.API, a *app.App) {
+	get(api, "get-build-up", "/api/surfaces/{id}/build-up", "The coats planned and laid on a surface",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.BuildUp(ctx, in.ID) })
-	register(api, "preview-build-up", post, "/api/surfaces/{id}/build-up/preview",
+	post(api, "preview-build-up", "/api/surfaces/{id}/build-up/preview",
 		"What coats would come to; nothing is stored",
 		func(ctx context.Context, in *bodyByID[PlannedSteps]) (app.BuildUp, error) {
 			return a.PreviewBuildUp(ctx, in.ID, in.Body.Steps)
 		})
-	register(api, "set-build-up", put, "/api/surfaces/{id}/build-up", "Plan the coats of a surface",
+	put(api, "set-build-up", "/api/surfaces/{id}/build-up", "Plan the coats of a surface",
 		func(ctx context.Context, in *bodyByID[PlanEdit]) (app.BuildUp, error) {
 			return a.SetBuildUp(ctx, in.ID, in.Body.Version, in.Body.Steps)
 		})
+}
 
-	recording(api, a)
-	fairing(api, a)
-	finishing(api, a)
-
-	register(api, "list-products", get, "/api/products", "The library",
+// cataloguing registers the library.
+func cataloguing(api huma.API, a *app.App) {
+	get(api, "list-products", "/api/products", "The library",
 		func(ctx context.Context, _ *none) ([]app.Product, error) { return a.Products(ctx) })
-	register(api, "add-product", post, "/api/products", "Add a product",
+	post(api, "add-product", "/api/products", "Add a product",
 		func(ctx context.Context, in *body[product.Sheet]) (app.Product, error) {
 			return a.AddProduct(ctx, in.Body)
 		})
-	register(api, "doubt-product", post, "/api/products/doubts",
+	post(api, "doubt-product", "/api/products/doubts",
 		"Figures of a data sheet that are seldom right; nothing is stored",
 		func(_ context.Context, in *body[product.Sheet]) ([]message.Sentence, error) {
 			return in.Body.Doubts(), in.Body.Validate()
 		})
-	register(api, "edit-product", put, "/api/products/{id}", "Change a product's data sheet",
+	put(api, "edit-product", "/api/products/{id}", "Change a product's data sheet",
 		func(ctx context.Context, in *edit[product.Sheet]) (app.Product, error) {
 			return a.EditProduct(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "remove-product", del, "/api/products/{id}", "Delete a product that nothing uses",
+	del(api, "remove-product", "/api/products/{id}", "Delete a product that nothing uses",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveProduct(ctx, in.ID) })
 }
 

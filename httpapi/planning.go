@@ -40,32 +40,36 @@ type riskQuery struct {
 }
 
 func planning(api huma.API, a *app.App) {
-	const get, post, put = http.MethodGet, http.MethodPost, http.MethodPut
-
-	register(api, "get-plan", get, "/api/places/{id}/plan",
+	get(api, "get-plan", "/api/places/{id}/plan",
 		"The plan of a yard as it stands under the weather and the log of now",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.YardPlan(ctx, in.ID) })
-	register(api, "get-job", get, "/api/boats/{id}/job",
+	get(api, "get-job", "/api/boats/{id}/job",
 		"The work of a boat: every task with what it takes and what the log says is done of it",
 		func(ctx context.Context, in *byID) (app.BoatJob, error) { return a.Job(ctx, in.ID) })
-	register(api, "set-plan", put, "/api/places/{id}/plan",
+	put(api, "set-plan", "/api/places/{id}/plan",
 		"Who works, own tasks, rules switched off, what is done or pinned",
 		func(ctx context.Context, in *bodyByID[PlanSettingsEdit]) (app.YardPlan, error) {
 			return a.SetPlan(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "move-task", post, "/api/places/{id}/plan/move", "Pin a task to a start, if that can stand",
+	post(api, "move-task", "/api/places/{id}/plan/move", "Pin a task to a start, if that can stand",
 		func(ctx context.Context, in *bodyByID[MoveEdit]) (app.YardPlan, error) {
 			return a.Move(ctx, in.ID, in.Body.Version, in.Body.TaskID, in.Body.At, in.Body.Near)
 		})
-	register(api, "try-move", post, "/api/places/{id}/plan/try", "What a move would do; nothing is stored",
+	post(api, "try-move", "/api/places/{id}/plan/try", "What a move would do; nothing is stored",
 		func(ctx context.Context, in *bodyByID[MoveEdit]) (app.Tried, error) {
 			return a.TryMove(ctx, in.ID, in.Body.TaskID, in.Body.At, in.Body.Near)
 		})
-	register(api, "redo-plan", post, "/api/places/{id}/plan/redo", "Go forward to the plan that was gone back from",
+	post(api, "redo-plan", "/api/places/{id}/plan/redo", "Go forward to the plan that was gone back from",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.RedoPlan(ctx, in.ID) })
-	register(api, "undo-plan", post, "/api/places/{id}/plan/undo", "Go back to the plan before",
+	post(api, "undo-plan", "/api/places/{id}/plan/undo", "Go back to the plan before",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.UndoPlan(ctx, in.ID) })
-	lines(api, huma.Operation{OperationID: "get-ways", Method: get, Path: "/api/places/{id}/plan/ways",
+	playing(api, a)
+	sharing(api, a)
+}
+
+// playing registers what takes long: plans, their risk and what would help, as JSON lines.
+func playing(api huma.API, a *app.App) {
+	lines(api, huma.Operation{OperationID: "get-ways", Method: http.MethodGet, Path: "/api/places/{id}/plan/ways",
 		Summary: "What would bring launches forward, and its price: what is enough first, then the cheapest day gained; JSON lines, the last one has the result"},
 		func(ctx context.Context, in *byID) error {
 			_, err := a.Place(ctx, in.ID)
@@ -74,7 +78,7 @@ func planning(api huma.API, a *app.App) {
 		func(ctx context.Context, in *byID, told func(float64)) ([]app.Way, error) {
 			return a.Ways(ctx, in.ID, told)
 		})
-	lines(api, huma.Operation{OperationID: "make-plan", Method: post, Path: "/api/places/{id}/plan/make",
+	lines(api, huma.Operation{OperationID: "make-plan", Method: http.MethodPost, Path: "/api/places/{id}/plan/make",
 		Summary: "Repair the plan, moving as little as needed, or make it anew; JSON lines, the last one has the plan"},
 		func(ctx context.Context, in *makeQuery) error {
 			_, err := a.Place(ctx, in.ID)
@@ -83,7 +87,7 @@ func planning(api huma.API, a *app.App) {
 		func(ctx context.Context, in *makeQuery, told func(float64)) (app.YardPlan, error) {
 			return a.MakePlan(ctx, in.ID, app.Making{Anew: in.Anew, Quick: in.Quick}, told)
 		})
-	lines(api, huma.Operation{OperationID: "get-risk", Method: get, Path: "/api/places/{id}/plan/risk",
+	lines(api, huma.Operation{OperationID: "get-risk", Method: http.MethodGet, Path: "/api/places/{id}/plan/risk",
 		Summary: "How likely the launches are over possible futures; JSON lines, the last one has the result"},
 		func(ctx context.Context, in *riskQuery) error {
 			_, err := a.Place(ctx, in.ID)
@@ -92,15 +96,19 @@ func planning(api huma.API, a *app.App) {
 		func(ctx context.Context, in *riskQuery, told func(float64)) (plan.Risk, error) {
 			return a.Risk(ctx, in.ID, in.Futures, told)
 		})
+}
+
+// sharing registers the plan for calendars and tables.
+func sharing(api huma.API, a *app.App) {
 	download(api, "plan-calendar", "/api/places/{id}/plan.ics", "The plan as an iCalendar feed",
 		func(ctx context.Context, id string) (file, error) {
 			raw, err := a.Calendar(ctx, id)
 			return file{"text/calendar; charset=utf-8", `attachment; filename="plan.ics"`, raw}, err
 		})
-	register(api, "get-feed", http.MethodGet, "/api/places/{id}/feed",
+	get(api, "get-feed", "/api/places/{id}/feed",
 		"The address by which a calendar program follows the plan; an empty path before one was made",
 		func(ctx context.Context, in *byID) (app.Feed, error) { return a.Feed(ctx, in.ID) })
-	register(api, "make-feed", http.MethodPost, "/api/places/{id}/feed",
+	post(api, "make-feed", "/api/places/{id}/feed",
 		"Make an address for calendar programs; one that was made before is none any more",
 		func(ctx context.Context, in *byID) (app.Feed, error) {
 			token, _ := door.Token()

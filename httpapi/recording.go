@@ -82,17 +82,15 @@ func (in benchInput) query() app.BenchQuery {
 }
 
 func recording(api huma.API, a *app.App) {
-	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
-
-	register(api, "get-bench", get, "/api/boats/{id}/bench",
+	get(api, "get-bench", "/api/boats/{id}/bench",
 		"What to pour and lay for a coat, what to check first, and the timers that run",
 		func(ctx context.Context, in *benchInput) (app.Bench, error) { return a.Bench(ctx, in.ID, in.query()) })
-	register(api, "put-pot", put, "/api/boats/{id}/pots",
+	put(api, "put-pot", "/api/boats/{id}/pots",
 		"A pot that was mixed, laid or emptied; the same id again changes it",
 		func(ctx context.Context, in *bodyByID[app.PotEdit]) ([]app.Pot, error) {
 			return a.PutPot(ctx, in.ID, in.Body)
 		})
-	register(api, "get-values", get, "/api/instruments/{id}/values",
+	get(api, "get-values", "/api/instruments/{id}/values",
 		"What a scale or film gauge showed last; a simulated one is told what is wanted",
 		func(ctx context.Context, in *struct {
 			ID   string  `path:"id"`
@@ -109,19 +107,26 @@ func recording(api huma.API, a *app.App) {
 			um, err := formats.ReadGauge(in.RawBody, in.Unit)
 			return Gauged{um}, err
 		})
+	logging(api, a)
+	accounting(api, a)
+	exporting(api, a)
+	backing(api, a)
+}
 
-	register(api, "list-log", get, "/api/boats/{id}/log", "What was done to a boat, the newest first",
+// logging registers what was done to a boat.
+func logging(api huma.API, a *app.App) {
+	get(api, "list-log", "/api/boats/{id}/log", "What was done to a boat, the newest first",
 		func(ctx context.Context, in *byID) ([]app.Entry, error) { return a.Log(ctx, in.ID) })
-	register(api, "add-entry", post, "/api/log", "Log something done; the same id sent again is stored once",
+	post(api, "add-entry", "/api/log", "Log something done; the same id sent again is stored once",
 		func(ctx context.Context, in *body[app.NewEntry]) (app.Entry, error) { return a.AddEntry(ctx, in.Body) })
-	register(api, "edit-entry", put, "/api/log/{id}", "Correct a log entry; what it was stays in its history",
+	put(api, "edit-entry", "/api/log/{id}", "Correct a log entry; what it was stays in its history",
 		func(ctx context.Context, in *edit[logbook.Entry]) (app.Entry, error) {
 			return a.EditEntry(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "get-history", get, "/api/log/{id}/history",
+	get(api, "get-history", "/api/log/{id}/history",
 		"What a log entry was before its corrections, the oldest first",
 		func(ctx context.Context, in *byID) ([]app.Former, error) { return a.EntryHistory(ctx, in.ID) })
-	register(api, "get-suspects", get, "/api/log/{id}/suspects",
+	get(api, "get-suspects", "/api/log/{id}/suspects",
 		"Likely causes of the blemishes of a coat, from its own record",
 		func(ctx context.Context, in *struct {
 			ID   string   `path:"id"`
@@ -129,9 +134,9 @@ func recording(api huma.API, a *app.App) {
 		}) ([]app.Suspect, error) {
 			return a.Suspects(ctx, in.ID, in.Seen)
 		})
-	register(api, "remove-entry", del, "/api/log/{id}", "Delete a log entry; it can be restored",
+	del(api, "remove-entry", "/api/log/{id}", "Delete a log entry; it can be restored",
 		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, true) })
-	register(api, "restore-entry", post, "/api/log/{id}/restore", "Restore a deleted log entry",
+	post(api, "restore-entry", "/api/log/{id}/restore", "Restore a deleted log entry",
 		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, false) })
 	uploads(api, "add-entry-photo", "/api/log/{id}/photos",
 		"Add a photo, JPEG, PNG or WebP, to a log entry; the same photoId again is stored once", maxPhotoBytes,
@@ -142,25 +147,28 @@ func recording(api huma.API, a *app.App) {
 		}) (app.Entry, error) {
 			return a.AddEntryPhoto(ctx, in.ID, in.PhotoID, in.RawBody)
 		})
+}
 
-	register(api, "get-accounts", get, "/api/boats/{id}/accounts", "Hours and money of a boat, to date and to finish",
+// accounting registers what hours and money come to, what is due again, what shops ask and what the log taught.
+func accounting(api huma.API, a *app.App) {
+	get(api, "get-accounts", "/api/boats/{id}/accounts", "Hours and money of a boat, to date and to finish",
 		func(ctx context.Context, in *byID) (app.Accounts, error) { return a.Accounts(ctx, in.ID) })
-	register(api, "get-upkeep", get, "/api/boats/{id}/upkeep", "What was laid that wants doing again, and when",
+	get(api, "get-upkeep", "/api/boats/{id}/upkeep", "What was laid that wants doing again, and when",
 		func(ctx context.Context, in *byID) (app.Upkeep, error) { return a.Upkeep(ctx, in.ID) })
-	register(api, "renew", post, "/api/surfaces/{id}/renew",
+	post(api, "renew", "/api/surfaces/{id}/renew",
 		"Put the wash, the scuff and the coats that renew a surface's film into its build-up",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.Renew(ctx, in.ID) })
-	register(api, "get-quotes", get, "/api/boats/{id}/quotes",
+	get(api, "get-quotes", "/api/boats/{id}/quotes",
 		"What shops ask for parts of the work on a boat, against doing it oneself",
 		func(ctx context.Context, in *byID) (app.Quotes, error) { return a.Quotes(ctx, in.ID) })
-	register(api, "set-quotes", put, "/api/boats/{id}/quotes", "Replace the quotes of a boat",
+	put(api, "set-quotes", "/api/boats/{id}/quotes", "Replace the quotes of a boat",
 		func(ctx context.Context, in *edit[[]quote.Quote]) (app.Quotes, error) {
 			return a.SetQuotes(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "get-lessons", get, "/api/boats/{id}/lessons",
+	get(api, "get-lessons", "/api/boats/{id}/lessons",
 		"What the log of a boat taught of hours, litres and drying",
 		func(ctx context.Context, in *byID) ([]task.Lesson, error) { return a.Lessons(ctx, in.ID) })
-	register(api, "set-lesson", put, "/api/boats/{id}/lessons", "Switch a lesson of a boat's log off, or on again",
+	put(api, "set-lesson", "/api/boats/{id}/lessons", "Switch a lesson of a boat's log off, or on again",
 		func(ctx context.Context, in *struct {
 			ID   string `path:"id"`
 			Body struct {
@@ -170,7 +178,11 @@ func recording(api huma.API, a *app.App) {
 		}) ([]task.Lesson, error) {
 			return a.SetLesson(ctx, in.ID, in.Body.Key, in.Body.Off)
 		})
-	register(api, "get-report", get, "/api/boats/{id}/report", "The record of a boat's refit",
+}
+
+// exporting registers the record, the tables and the file of a boat.
+func exporting(api huma.API, a *app.App) {
+	get(api, "get-report", "/api/boats/{id}/report", "The record of a boat's refit",
 		func(ctx context.Context, in *byID) (app.Report, error) { return a.Report(ctx, in.ID) })
 	table := func(id, path, kind, name, what string, read func(context.Context, string) (formats.Table, error),
 		write func(formats.Table) ([]byte, error)) {
@@ -203,8 +215,12 @@ func recording(api huma.API, a *app.App) {
 		}) (app.Taken, error) {
 			return a.TakeBoat(ctx, in.RawBody)
 		})
+}
+
+// backing registers copies of the whole database, and their return.
+func backing(api huma.API, a *app.App) {
 	huma.Register(api, huma.Operation{
-		OperationID: "backup", Method: get, Path: "/api/backup", Summary: "The whole database as a file"},
+		OperationID: "backup", Method: http.MethodGet, Path: "/api/backup", Summary: "The whole database as a file"},
 		func(ctx context.Context, _ *none) (*file, error) {
 			raw, err := a.BackupFile(ctx)
 			if err != nil {
@@ -219,9 +235,9 @@ func recording(api huma.API, a *app.App) {
 		boats, err := a.Boats(ctx)
 		return Restored{len(boats), filepath.Base(kept)}, err
 	}
-	register(api, "backups", get, "/api/backups", "The copies of the days that are kept, the newest first",
+	get(api, "backups", "/api/backups", "The copies of the days that are kept, the newest first",
 		func(context.Context, *none) ([]app.Kept, error) { return a.Copies() })
-	register(api, "restore-copy", post, "/api/backups/{id}/restore",
+	post(api, "restore-copy", "/api/backups/{id}/restore",
 		"Put the copy of a day in the place of everything stored; all or nothing",
 		func(ctx context.Context, in *byID) (Restored, error) {
 			kept, err := a.RestoreCopy(ctx, in.ID)

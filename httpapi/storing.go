@@ -43,62 +43,68 @@ type file struct {
 const xlsx = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 func storing(api huma.API, a *app.App) {
-	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
-
-	register(api, "list-rules", get, "/api/rules",
+	get(api, "list-rules", "/api/rules",
 		"The rules of what goes together, each with its reason, source and cure",
 		func(context.Context, *none) ([]rules.Rule, error) { return rules.Catalogue, nil })
-	register(api, "list-schemes", get, "/api/surfaces/{id}/schemes",
+	get(api, "list-schemes", "/api/surfaces/{id}/schemes",
 		"Usual sequences of work by school, with the products of the library that suit a surface",
 		func(ctx context.Context, in *byID) ([]app.Scheme, error) { return a.Schemes(ctx, in.ID) })
-	register(api, "overrule", post, "/api/surfaces/{id}/overrule", "Let a finding stand, with a reason",
+	post(api, "overrule", "/api/surfaces/{id}/overrule", "Let a finding stand, with a reason",
 		func(ctx context.Context, in *bodyByID[OverruleEdit]) (app.BuildUp, error) {
 			return a.Overrule(ctx, in.ID, in.Body.StepID, in.Body.Rule, in.Body.Reason, in.Body.On)
 		})
-	register(api, "coats-for", post, "/api/coats-for", "How many coats of a product reach a goal",
+	post(api, "coats-for", "/api/coats-for", "How many coats of a product reach a goal",
 		func(ctx context.Context, in *body[GoalEdit]) (buildup.CoatCount, error) {
 			return a.CoatsFor(ctx, in.Body.ProductID, in.Body.DFTUm, in.Body.Goal)
 		})
-	register(api, "get-overview", get, "/api/boats/{id}/overview", "All build-ups of a boat added up",
+	get(api, "get-overview", "/api/boats/{id}/overview", "All build-ups of a boat added up",
 		func(ctx context.Context, in *byID) (app.Overview, error) { return a.Overview(ctx, in.ID) })
 
-	register(api, "list-starts", get, "/api/boats/{id}/starts",
+	get(api, "list-starts", "/api/boats/{id}/starts",
 		"Surfaces on which nothing is planned, with the schools to begin with",
 		func(ctx context.Context, in *byID) ([]app.Start, error) { return a.Starts(ctx, in.ID) })
-	register(api, "begin", post, "/api/boats/{id}/starts",
+	post(api, "begin", "/api/boats/{id}/starts",
 		"Plan a school on each of some surfaces on which nothing is planned; all or none",
 		func(ctx context.Context, in *bodyByID[[]app.StartChoice]) (app.Overview, error) {
 			return a.Begin(ctx, in.ID, in.Body)
 		})
+	naming(api, a)
+	shelving(api, a)
+}
 
-	register(api, "list-systems", get, "/api/systems", "Named systems of steps",
+// naming registers named systems of steps.
+func naming(api huma.API, a *app.App) {
+	get(api, "list-systems", "/api/systems", "Named systems of steps",
 		func(ctx context.Context, _ *none) ([]app.System, error) { return a.Systems(ctx) })
-	register(api, "add-system", post, "/api/systems", "Add a system",
+	post(api, "add-system", "/api/systems", "Add a system",
 		func(ctx context.Context, in *body[app.SystemEdit]) (app.System, error) {
 			return a.AddSystem(ctx, in.Body)
 		})
-	register(api, "edit-system", put, "/api/systems/{id}", "Save a new version of a system",
+	put(api, "edit-system", "/api/systems/{id}", "Save a new version of a system",
 		func(ctx context.Context, in *edit[app.SystemEdit]) (app.System, error) {
 			return a.EditSystem(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "remove-system", del, "/api/systems/{id}", "Delete a system",
+	del(api, "remove-system", "/api/systems/{id}", "Delete a system",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveSystem(ctx, in.ID) })
+}
 
-	register(api, "get-stores", get, "/api/stores", "The shelf, and what is to be bought for a boat or the yard",
+// shelving registers the shelf, the shopping list and the library as files.
+func shelving(api huma.API, a *app.App) {
+	get(api, "get-stores", "/api/stores", "The shelf, and what is to be bought for a boat or the yard",
 		func(ctx context.Context, in *struct {
 			BoatID string `query:"boatId"`
 		}) (app.Stores, error) {
 			return a.Stores(ctx, in.BoatID)
 		})
-	register(api, "add-stock", post, "/api/stock", "Put something on the shelf",
+	post(api, "add-stock", "/api/stock", "Put something on the shelf",
 		func(ctx context.Context, in *body[app.StockEdit]) (app.StockItem, error) {
 			return a.AddStock(ctx, in.Body)
 		})
-	register(api, "edit-stock", put, "/api/stock/{id}", "Count something on the shelf anew",
+	put(api, "edit-stock", "/api/stock/{id}", "Count something on the shelf anew",
 		func(ctx context.Context, in *edit[app.StockEdit]) (app.StockItem, error) {
 			return a.EditStock(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "remove-stock", del, "/api/stock/{id}", "Take something off the shelf",
+	del(api, "remove-stock", "/api/stock/{id}", "Take something off the shelf",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveStock(ctx, in.ID) })
 
 	type download struct {
@@ -106,7 +112,7 @@ func storing(api huma.API, a *app.App) {
 		BoatID string `query:"boatId"`
 	}
 	downloads := func(id, path, summary, name string, fn func(context.Context, *download) ([]byte, error)) {
-		huma.Register(api, huma.Operation{OperationID: id, Method: get, Path: path, Summary: summary},
+		huma.Register(api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary},
 			func(ctx context.Context, in *download) (*file, error) {
 				raw, err := fn(ctx, in)
 				if err != nil {

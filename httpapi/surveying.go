@@ -62,46 +62,49 @@ func uploads[I, O any](api huma.API, id, path, summary string, limit int64, fn f
 }
 
 func surveying(api huma.API, a *app.App) {
-	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
-
-	register(api, "add-surface", post, "/api/boats/{id}/surfaces", "Add a surface to a boat",
+	post(api, "add-surface", "/api/boats/{id}/surfaces", "Add a surface to a boat",
 		func(ctx context.Context, in *bodyByID[app.SurfaceEdit]) (app.Surface, error) {
 			return a.AddSurface(ctx, in.ID, in.Body)
 		})
-	register(api, "preview-surface", post, "/api/boats/{id}/surfaces/preview",
+	post(api, "preview-surface", "/api/boats/{id}/surfaces/preview",
 		"What a surface would measure; nothing is stored",
 		func(ctx context.Context, in *bodyByID[app.SurfaceEdit]) (area.Assessment, error) {
 			return a.PreviewSurface(ctx, in.ID, in.Body)
 		})
-	register(api, "add-template", post, "/api/boats/{id}/template",
+	post(api, "add-template", "/api/boats/{id}/template",
 		"Add the surfaces of a hull type that the boat does not have yet",
 		func(ctx context.Context, in *bodyByID[TemplateEdit]) (Added, error) {
 			n, err := a.AddTemplate(ctx, in.ID, in.Body.Template, in.Body.Substrate)
 			return Added{n}, err
 		})
-	register(api, "order-surfaces", put, "/api/boats/{id}/surfaces/order", "Put a boat's surfaces in order",
+	put(api, "order-surfaces", "/api/boats/{id}/surfaces/order", "Put a boat's surfaces in order",
 		func(ctx context.Context, in *bodyByID[Order]) (none, error) {
 			return none{}, a.OrderSurfaces(ctx, in.ID, in.Body.IDs)
 		})
-	register(api, "edit-surface", put, "/api/surfaces/{id}", "Change a surface",
+	put(api, "edit-surface", "/api/surfaces/{id}", "Change a surface",
 		func(ctx context.Context, in *edit[app.SurfaceEdit]) (app.Surface, error) {
 			return a.EditSurface(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "remove-surface", del, "/api/surfaces/{id}", "Delete a surface without log entries",
+	del(api, "remove-surface", "/api/surfaces/{id}", "Delete a surface without log entries",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveSurface(ctx, in.ID) })
-	register(api, "split-surface", post, "/api/surfaces/{id}/split", "Take a share of a surface into a new one",
+	post(api, "split-surface", "/api/surfaces/{id}/split", "Take a share of a surface into a new one",
 		func(ctx context.Context, in *bodyByID[Split]) (app.Surface, error) {
 			return a.SplitSurface(ctx, in.ID, in.Body.Version, in.Body.Pct, in.Body.Name)
 		})
-	register(api, "duplicate-surface", post, "/api/surfaces/{id}/duplicate",
+	post(api, "duplicate-surface", "/api/surfaces/{id}/duplicate",
 		"Copy a surface with its planned coats, to the other side if it has one",
 		func(ctx context.Context, in *byID) (app.Surface, error) { return a.DuplicateSurface(ctx, in.ID) })
-	register(api, "read-rings", post, "/api/rings",
+	post(api, "read-rings", "/api/rings",
 		"Old layers by the rings of colour that sanding shows; nothing is stored",
 		func(_ context.Context, in *body[RingsEdit]) ([]survey.Layer, error) {
 			return survey.ByRings(in.Body.Rings), nil
 		})
+	measuring(api, a)
+	pinning(api, a)
+}
 
+// measuring registers 3-D files and drawings that surfaces are measured by.
+func measuring(api huma.API, a *app.App) {
 	uploads(api, "add-model", "/api/boats/{id}/models",
 		"Measure and store a 3-D file (stl, obj) or a table of offsets (csv)", maxModelBytes,
 		func(ctx context.Context, in *struct {
@@ -121,11 +124,11 @@ func surveying(api huma.API, a *app.App) {
 				Up: in.Up, Forward: in.Forward, WaterlineM: in.WaterlineM, BootTopM: in.BootTopM}}
 			return a.AddModel(ctx, in.ID, in.Format, e, in.RawBody)
 		})
-	register(api, "edit-model", put, "/api/models/{id}", "Change how a model lies on the boat, and measure it anew",
+	put(api, "edit-model", "/api/models/{id}", "Change how a model lies on the boat, and measure it anew",
 		func(ctx context.Context, in *edit[app.ModelEdit]) (app.Model, error) {
 			return a.EditModel(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "remove-model", del, "/api/models/{id}", "Delete a model that no surface is measured by",
+	del(api, "remove-model", "/api/models/{id}", "Delete a model that no surface is measured by",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveModel(ctx, in.ID) })
 	uploads(api, "read-drawing", "/api/drawings", "The closed shapes of an SVG or DXF drawing, in m; nothing is stored",
 		maxDrawingBytes,
@@ -136,16 +139,19 @@ func surveying(api huma.API, a *app.App) {
 		}) (app.Drawing, error) {
 			return a.ReadDrawing(in.Format, in.UnitM, in.RawBody)
 		})
+}
 
-	register(api, "add-defect", post, "/api/boats/{id}/defects", "Pin a defect on a boat",
+// pinning registers defects and photos.
+func pinning(api huma.API, a *app.App) {
+	post(api, "add-defect", "/api/boats/{id}/defects", "Pin a defect on a boat",
 		func(ctx context.Context, in *bodyByID[app.NewDefect]) (app.Defect, error) {
 			return a.AddDefect(ctx, in.ID, in.Body)
 		})
-	register(api, "edit-defect", put, "/api/defects/{id}", "Change a defect",
+	put(api, "edit-defect", "/api/defects/{id}", "Change a defect",
 		func(ctx context.Context, in *edit[app.DefectEdit]) (app.Defect, error) {
 			return a.EditDefect(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "remove-defect", del, "/api/defects/{id}", "Delete a defect with its photos",
+	del(api, "remove-defect", "/api/defects/{id}", "Delete a defect with its photos",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveDefect(ctx, in.ID) })
 	uploads(api, "add-photo", "/api/defects/{id}/photos", "Add a photo, JPEG, PNG or WebP, to a defect", maxPhotoBytes,
 		func(ctx context.Context, in *struct {
@@ -154,13 +160,13 @@ func surveying(api huma.API, a *app.App) {
 		}) (app.Defect, error) {
 			return a.AddPhoto(ctx, in.ID, in.RawBody)
 		})
-	register(api, "remove-photo", del, "/api/photos/{id}", "Delete a photo",
+	del(api, "remove-photo", "/api/photos/{id}", "Delete a photo",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemovePhoto(ctx, in.ID) })
 	type picture struct {
 		ContentType string `header:"Content-Type"`
 		Body        []byte
 	}
-	huma.Register(api, huma.Operation{OperationID: "get-photo", Method: get, Path: "/api/photos/{id}",
+	huma.Register(api, huma.Operation{OperationID: "get-photo", Method: http.MethodGet, Path: "/api/photos/{id}",
 		Summary: "A photo's picture, JPEG"},
 		func(ctx context.Context, in *byID) (*picture, error) {
 			jpeg, err := a.PhotoJPEG(ctx, in.ID)

@@ -64,37 +64,40 @@ type CompareEdit struct {
 const maxReadingBytes = 64 << 20
 
 func weathering(api huma.API, a *app.App) {
-	const get, post, put, del = http.MethodGet, http.MethodPost, http.MethodPut, http.MethodDelete
-
-	register(api, "add-days", post, "/api/places/{id}/days", "Tell the days ahead in words; they replace the forecast",
+	post(api, "add-days", "/api/places/{id}/days", "Tell the days ahead in words; they replace the forecast",
 		func(ctx context.Context, in *bodyByID[DaysEdit]) (app.Import, error) {
 			return a.AddDays(ctx, in.ID, in.Body.Days)
 		})
-	register(api, "usual-months", get, "/api/usual-months", "The usual months of a coast at a latitude, to begin from",
+	get(api, "usual-months", "/api/usual-months", "The usual months of a coast at a latitude, to begin from",
 		func(_ context.Context, in *struct {
 			LatitudeDeg float64 `query:"latitudeDeg" minimum:"-90" maximum:"90"`
 		}) (weather.Normals, error) {
 			return weather.UsualNormals(in.LatitudeDeg), nil
 		})
 
-	register(api, "own-months", get, "/api/places/{id}/own-months",
+	get(api, "own-months", "/api/places/{id}/own-months",
 		"The usual months by what was measured at the place",
 		func(ctx context.Context, in *byID) (app.OwnMonths, error) { return a.OwnMonths(ctx, in.ID) })
+	instrumenting(api, a)
+	sheltering(api, a)
+}
 
-	register(api, "list-instruments", get, "/api/places/{id}/instruments",
+// instrumenting registers loggers, probes and their readings.
+func instrumenting(api huma.API, a *app.App) {
+	get(api, "list-instruments", "/api/places/{id}/instruments",
 		"The loggers and probes of a place, with what is odd about them",
 		func(ctx context.Context, in *byID) ([]app.Instrument, error) { return a.Instruments(ctx, in.ID) })
-	register(api, "add-instrument", post, "/api/places/{id}/instruments", "Add a logger or probe",
+	post(api, "add-instrument", "/api/places/{id}/instruments", "Add a logger or probe",
 		func(ctx context.Context, in *bodyByID[app.InstrumentEdit]) (app.Instrument, error) {
 			return a.AddInstrument(ctx, in.ID, in.Body)
 		})
-	register(api, "edit-instrument", put, "/api/instruments/{id}", "Change an instrument",
+	put(api, "edit-instrument", "/api/instruments/{id}", "Change an instrument",
 		func(ctx context.Context, in *edit[app.InstrumentEdit]) (app.Instrument, error) {
 			return a.EditInstrument(ctx, in.ID, in.Body.Version, in.Body.Value)
 		})
-	register(api, "remove-instrument", del, "/api/instruments/{id}", "Delete an instrument with its readings",
+	del(api, "remove-instrument", "/api/instruments/{id}", "Delete an instrument with its readings",
 		func(ctx context.Context, in *byID) (none, error) { return none{}, a.RemoveInstrument(ctx, in.ID) })
-	register(api, "get-trace", get, "/api/instruments/{id}/readings",
+	get(api, "get-trace", "/api/instruments/{id}/readings",
 		"An instrument's readings, thinned without losing an extreme",
 		func(ctx context.Context, in *struct {
 			ID     string    `path:"id"`
@@ -135,20 +138,23 @@ func weathering(api huma.API, a *app.App) {
 			}
 			return a.ImportReadings(ctx, in.ID, m, in.RawBody)
 		})
+}
 
-	register(api, "get-correction", get, "/api/boats/{id}/correction",
+// sheltering registers tents and what is compared with them.
+func sheltering(api huma.API, a *app.App) {
+	get(api, "get-correction", "/api/boats/{id}/correction",
 		"What local readings do to the forecast, and to the starts of her coats",
 		func(ctx context.Context, in *byID) (app.Correction, error) { return a.Correction(ctx, in.ID) })
-	register(api, "get-tent", get, "/api/boats/{id}/tent", "A boat's tent",
+	get(api, "get-tent", "/api/boats/{id}/tent", "A boat's tent",
 		func(ctx context.Context, in *byID) (app.BoatTent, error) { return a.Tent(ctx, in.ID) })
-	register(api, "set-tent", put, "/api/boats/{id}/tent", "Describe a boat's tent, or take it down",
+	put(api, "set-tent", "/api/boats/{id}/tent", "Describe a boat's tent, or take it down",
 		func(ctx context.Context, in *bodyByID[TentEdit]) (app.BoatTent, error) {
 			return a.SetTent(ctx, in.ID, in.Body.Version, in.Body.Tent)
 		})
-	register(api, "cover-surfaces", post, "/api/boats/{id}/tent/cover",
+	post(api, "cover-surfaces", "/api/boats/{id}/tent/cover",
 		"Put all surfaces that are in the open under the tent that stands",
 		func(ctx context.Context, in *byID) (app.BoatTent, error) { return a.Cover(ctx, in.ID) })
-	register(api, "compare-schools", post, "/api/boats/{id}/compare",
+	post(api, "compare-schools", "/api/boats/{id}/compare",
 		"Wait, tent, heat or another hardener for a coat: when, for how much, how sure",
 		func(ctx context.Context, in *bodyByID[CompareEdit]) (app.Comparison, error) {
 			ask := app.VerdictQuery{SurfaceID: in.Body.SurfaceID, ProductID: in.Body.ProductID, Method: in.Body.Method}

@@ -83,7 +83,7 @@ func (y *Yard) ways(path string) ([]PhoneWay, error) {
 }
 
 func phones(api huma.API, a *app.App, y *Yard) {
-	register(api, "get-phones", http.MethodGet, "/api/phones",
+	get(api, "get-phones", "/api/phones",
 		"How a phone comes to the program, and which were let in", func(ctx context.Context, _ *none) (Phones, error) {
 			out := Phones{Open: y != nil, Ways: []PhoneWay{}}
 			var err error
@@ -102,7 +102,7 @@ func phones(api huma.API, a *app.App, y *Yard) {
 			out.Certificate, err = wayTo(false, host, y.HTTPPort, "/authority.crt")
 			return out, err
 		})
-	register(api, "pair-phone", http.MethodPost, "/api/phones/code", "Have a code shown that lets one phone in",
+	post(api, "pair-phone", "/api/phones/code", "Have a code shown that lets one phone in",
 		func(context.Context, *none) (PhoneCode, error) {
 			if y == nil {
 				return PhoneCode{}, fielderr.At("", "the server listens to this machine alone: start it with --yard")
@@ -113,7 +113,7 @@ func phones(api huma.API, a *app.App, y *Yard) {
 			out.Ways, err = y.ways("/pair?code=" + out.Code)
 			return out, err
 		})
-	register(api, "remove-phone", http.MethodDelete, "/api/phones/{id}", "Shut a phone out again",
+	del(api, "remove-phone", "/api/phones/{id}", "Shut a phone out again",
 		func(ctx context.Context, in *byID) (none, error) {
 			return none{}, a.RemoveDevice(ctx, in.ID)
 		})

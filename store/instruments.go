@@ -76,8 +76,8 @@ func (q Queries) Readings(ctx context.Context, id string, from, to time.Time) ([
 
 // PlaceReadings returns the readings in [from, to] of all instruments of a place, by
 // instrument and time.
-func (q Queries) PlaceReadings(ctx context.Context, placeID string, from, to time.Time) (map[string][]reading.Reading,
-	error) {
+func (q Queries) PlaceReadings(ctx context.Context, placeID string, from,
+	to time.Time) (map[string][]reading.Reading, error) {
 	days, err := list[dayRow](ctx, q, `SELECT readings.* FROM readings JOIN instruments ON instruments.id = readings.instrument_id
 		WHERE instruments.place_id = ? AND day BETWEEN ? AND ? ORDER BY instrument_id, day`, placeID, dayOf(from), dayOf(to))
 	return within(days, from, to), err

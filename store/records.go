@@ -128,8 +128,8 @@ type hour struct {
 }
 
 // Weather returns the measured or the forecast record of a place in [from, to].
-func (q Queries) Weather(ctx context.Context, placeID string, measured bool, from, to time.Time) (weather.Series,
-	error) {
+func (q Queries) Weather(ctx context.Context, placeID string, measured bool, from,
+	to time.Time) (weather.Series, error) {
 	rows, err := list[hour](ctx, q,
 		`SELECT * FROM weather WHERE place_id = ? AND measured = ? AND at BETWEEN ? AND ? ORDER BY at`,
 		placeID, measured, from.Unix(), to.Unix())

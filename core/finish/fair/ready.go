@@ -22,8 +22,8 @@ type Pass struct {
 const onceH = 2
 
 // Laid lists the passes of a job in their order, hard ones first; within gives the field of each product.
-func (j Job) Laid(sheet product.Sheet, hard *product.Sheet, within func(product.Sheet) (field.Job, error)) ([]Pass,
-	error) {
+func (j Job) Laid(sheet product.Sheet, hard *product.Sheet,
+	within func(product.Sheet) (field.Job, error)) ([]Pass, error) {
 	var out []Pass
 	add := func(n int, hours float64, s product.Sheet) error {
 		job, err := within(s)

@@ -96,8 +96,8 @@ func (s Shape) Placed(to func(Point) Point) Shape {
 }
 
 // overlay does one of the library's operations with what lies in any of the others.
-func (s Shape) overlay(what string, do func(a, b geom.Geometry) (geom.Geometry, error), others []geom.Geometry) (Shape,
-	error) {
+func (s Shape) overlay(what string, do func(a, b geom.Geometry) (geom.Geometry, error),
+	others []geom.Geometry) (Shape, error) {
 	g, err := do(geom.NewGeometryCollection(s.geometries()).AsGeometry(), geom.NewGeometryCollection(others).AsGeometry())
 	if err != nil {
 		return nil, fmt.Errorf("%s: %w", what, err)
