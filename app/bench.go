@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"math"
+	"slices"
 	"strings"
 	"time"
 
@@ -114,66 +115,11 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	if err := a.plan(ctx, &o); err != nil {
 		return out, err
 	}
-	for _, f := range o.s.Surfaces {
-		b := BenchSurface{ID: f.ID, Name: f.Name, Next: message.Sentence{}}
-		if f.Next != nil {
-			b.Next = f.Next.Sheet.Kind.Say()
-			b.ProductID = f.Next.ProductID
-		}
-		out.Surfaces = append(out.Surfaces, b)
-	}
-	if ask.SurfaceID == "" && ask.ProductID == "" {
-		ask.SurfaceID = readiness.Find(o.s).SurfaceID
-		if ask.SurfaceID == "" { // work that is no coat leads: the pot is for the next coat of the plan
-			for _, p := range o.s.Plan {
-				if p.Coat {
-					ask.SurfaceID = p.SurfaceID
-					break
-				}
-			}
-		}
-	}
-	var f readiness.Surface
-	for _, s := range o.s.Surfaces {
-		if s.ID == ask.SurfaceID {
-			f = s
-		}
-	}
-	coat := readiness.Coat{Step: step.Step{Work: step.Coat, Method: "roller"}, AreaM2: f.AreaM2}
-	switch {
-	case f.Next != nil && (ask.ProductID == "" || ask.ProductID == f.Next.ProductID):
-		coat = *f.Next
-		out.StepID, out.ProductID = f.NextStepID, coat.ProductID
-		out.Coat = step.Ordinal(coat.N, coat.Of)
-		if coat.Where != "" {
-			out.Coat = message.Of("%v, %s", out.Coat, coat.Where)
-		}
-	case ask.ProductID != "":
-		sheet, ok := o.products[ask.ProductID]
-		if !ok {
-			return out, fielderr.At("productId", "is not in the library")
-		}
-		coat.Sheet, coat.DFTUm, out.ProductID = sheet, sheet.Film.TypicalUm, ask.ProductID
-		if len(sheet.Methods) > 0 {
-			coat.Method = sheet.Methods[0]
-		}
-		coat.LayH, coat.Litres = o.reckoned(f, coat.Step)
-		f.Next = &coat
-	default:
-		out.Says = message.Of("No coat waits here: choose a product and mix freely.")
-		return out, nil
-	}
-	for _, st := range o.steps[f.ID] {
-		if st.ID == out.StepID {
-			out.Grade = st.Grade
-		}
-	}
-	if ask.Grade != "" {
-		out.Grade = strings.TrimPrefix(ask.Grade, standardGrade)
-	}
-	var known bool
-	if coat.Sheet, known = o.products[out.ProductID].With(out.Grade); !known {
-		return out, fielderr.At("grade", "is no hardener of this product")
+	out.Surfaces = o.benchSurfaces()
+	f := o.asked(ask)
+	coat, err := o.coatAsked(&out, &f, ask)
+	if err != nil || out.ProductID == "" {
+		return out, err
 	}
 	if ask.ThinnerPct != nil {
 		coat.ThinnerPct = *ask.ThinnerPct
@@ -184,9 +130,9 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 	out.WFTUm = film.Wet(coat.DFTUm, coat.Sheet.VolumeSolidsPct, coat.ThinnerPct)
 	out.Comb = application.OnComb(out.WFTUm)
 	out.Gear = application.Gear(coat.Sheet, coat.Method)
-	o.quantities(&out, ask, f, coat)
+	o.quantities(&out, ask, f, *coat)
 	if f.ID != "" {
-		o.laying(&out, f, coat)
+		o.laying(&out, f, *coat)
 	}
 	if d, ok := mix.Off(coat.Sheet, ask.BaseG, ask.HardenerG); ok && ask.HardenerG > 0 {
 		out.Mixed = &d
@@ -199,6 +145,81 @@ func (a *App) Bench(ctx context.Context, boatID string, ask BenchQuery) (Bench, 
 		}
 	}
 	return out, nil
+}
+
+// benchSurfaces are the surfaces with the coats that they wait for.
+func (o boatState) benchSurfaces() []BenchSurface {
+	out := []BenchSurface{}
+	for _, f := range o.s.Surfaces {
+		b := BenchSurface{ID: f.ID, Name: f.Name, Next: message.Sentence{}}
+		if f.Next != nil {
+			b.Next = f.Next.Sheet.Kind.Say()
+			b.ProductID = f.Next.ProductID
+		}
+		out = append(out, b)
+	}
+	return out
+}
+
+// asked is the surface that a pot is for: the one asked for, or else the one that leads the day, or
+// whose coat is the next of the plan where work that is no coat leads.
+func (o boatState) asked(ask BenchQuery) (f readiness.Surface) {
+	id := ask.SurfaceID
+	if id == "" && ask.ProductID == "" {
+		if id = readiness.Find(o.s).SurfaceID; id == "" {
+			if i := slices.IndexFunc(o.s.Plan, func(p readiness.Planned) bool { return p.Coat }); i >= 0 {
+				id = o.s.Plan[i].SurfaceID
+			}
+		}
+	}
+	for _, s := range o.s.Surfaces {
+		if s.ID == id {
+			f = s
+		}
+	}
+	return f
+}
+
+// coatAsked is the coat that a pot is for, by the sheet of the hardener: the one that waits on f, or
+// one of the product asked for. Without either, no product is set.
+func (o boatState) coatAsked(out *Bench, f *readiness.Surface, ask BenchQuery) (*readiness.Coat, error) {
+	coat := &readiness.Coat{Step: step.Step{Work: step.Coat, Method: "roller"}, AreaM2: f.AreaM2}
+	switch {
+	case f.Next != nil && (ask.ProductID == "" || ask.ProductID == f.Next.ProductID):
+		*coat = *f.Next
+		out.StepID, out.ProductID = f.NextStepID, coat.ProductID
+		out.Coat = step.Ordinal(coat.N, coat.Of)
+		if coat.Where != "" {
+			out.Coat = message.Of("%v, %s", out.Coat, coat.Where)
+		}
+	case ask.ProductID != "":
+		sheet, ok := o.products[ask.ProductID]
+		if !ok {
+			return coat, fielderr.At("productId", "is not in the library")
+		}
+		coat.Sheet, coat.DFTUm, out.ProductID = sheet, sheet.Film.TypicalUm, ask.ProductID
+		if len(sheet.Methods) > 0 {
+			coat.Method = sheet.Methods[0]
+		}
+		coat.LayH, coat.Litres = o.reckoned(*f, coat.Step)
+		f.Next = coat
+	default:
+		out.Says = message.Of("No coat waits here: choose a product and mix freely.")
+		return coat, nil
+	}
+	for _, st := range o.steps[f.ID] {
+		if st.ID == out.StepID {
+			out.Grade = st.Grade
+		}
+	}
+	if ask.Grade != "" {
+		out.Grade = strings.TrimPrefix(ask.Grade, standardGrade)
+	}
+	var known bool
+	if coat.Sheet, known = o.products[out.ProductID].With(out.Grade); !known {
+		return coat, fielderr.At("grade", "is no hardener of this product")
+	}
+	return coat, nil
 }
 
 // says is what to pour now, and how many times.

@@ -166,45 +166,13 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 	if err != nil {
 		return out, nil, err
 	}
-	q := a.store.Read(ctx)
-	ids, names := []string{boatID}, map[string]string{}
-	if boatID == "" {
-		ids = nil
-		boats, err := q.Boats(ctx)
-		if err != nil {
-			return out, nil, err
-		}
-		for _, b := range boats {
-			ids = append(ids, b.ID)
-			names[b.ID] = b.Name
-		}
-	}
-	type need struct {
-		Need
-		sheet product.Sheet
-		parts []purchase.Forecast
-	}
-	byID := map[string]*need{}
-	loaded, failed := make([]work, len(ids)), make([]error, len(ids))
-	if err := parallel.Each(ctx, len(ids), nil, func(_, i int) {
-		loaded[i], failed[i] = a.loadBoatWork(ctx, q, ids[i])
-	}); err != nil {
+	works, unread, err := a.worksOf(ctx, boatID)
+	if err != nil {
 		return out, nil, err
 	}
-	var works []work
-	for i, id := range ids {
-		w, err := loaded[i], failed[i]
-		if err != nil && len(ids) > 1 {
-			why, err := unread(ctx, names[id], err)
-			if err != nil {
-				return out, nil, err
-			}
-			out.Unread = append(out.Unread, why)
-			continue
-		}
-		if err != nil {
-			return out, nil, err
-		}
+	out.Unread = append(out.Unread, unread...)
+	all := needs{}
+	for _, w := range works {
 		out.LeftH += w.job.Sum.LeftH
 		out.WorkDayH = w.workDayH()
 		out.LabourCents += w.job.Sum.LeftH * w.choices.HourCents
@@ -215,51 +183,101 @@ func (a *App) toBuy(ctx context.Context, boatID string) (Stores, []work, error) 
 			}
 			out.Consumables = buildup.AddUp(out.Consumables, rest...)
 		}
-		works = append(works, w)
-		for product, k := range w.job.Needs {
-			if k.Coats == 0 {
-				continue
-			}
-			n := byID[product]
-			if n == nil {
-				n = &need{sheet: w.products[product], Need: Need{ProductID: product, Product: w.products[product].Name,
-					Surfaces: []string{}}}
-				byID[product] = n
-			}
-			n.Coats += k.Coats
-			n.ReckonedL += k.ReckonedL
-			n.NextCoatL = math.Max(n.NextCoatL, k.NextCoatL)
-			n.parts = append(n.parts, k.Forecast)
-			for _, name := range k.Surfaces {
-				if len(ids) > 1 {
-					name = w.survey.Boat.Name + ": " + name
-				}
-				n.Surfaces = append(n.Surfaces, name)
-			}
-		}
+		all.add(w, boatID == "")
 	}
-	for _, n := range byID {
-		n.Forecast = purchase.Together(n.parts)
-		share := n.sheet.BaseShare()
-		here, _ := onShelf(out.Stock, n.ProductID, share)
-		shelf, _ := byDay(out.Stock, n.ProductID, share, ordered)
-		n.StockL = here.Mixed(share)
-		n.AwaitedL = shelf.Mixed(share) - n.StockL
-		var ok bool
-		n.Purchase, ok = purchase.Cover(n.Forecast.BuyL, n.sheet, shelf)
-		n.Impossible = !ok
-		if more, ok := purchase.Cover(n.Forecast.BuyL+math.Max(0.05, n.Purchase.LeftoverL+0.001), n.sheet, shelf); ok &&
-			n.Purchase.Priced {
-			n.OneMore, n.OneMoreL = more.CostCents-n.Purchase.CostCents, more.Litres-n.Purchase.Litres
-		}
-		n.Low = n.StockL < n.NextCoatL
-		n.note(n.sheet, now)
+	for _, n := range all {
+		known := n.cover(out.Stock, now)
 		out.CostCents += n.Purchase.CostCents
-		out.Priced = out.Priced && n.Purchase.Priced && ok
+		out.Priced = out.Priced && n.Purchase.Priced && known
 		out.Needs = append(out.Needs, n.Need)
 	}
 	sortBy(out.Needs, func(n Need) string { return n.Product })
 	return out, works, nil
+}
+
+// worksOf loads the work of a boat, or of all for no id: then what cannot be read of some is told.
+func (a *App) worksOf(ctx context.Context, boatID string) (out []work, untold []message.Sentence, err error) {
+	q := a.store.Read(ctx)
+	if boatID != "" {
+		w, err := a.loadBoatWork(ctx, q, boatID)
+		return []work{w}, nil, err
+	}
+	boats, err := q.Boats(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	loaded, failed := make([]work, len(boats)), make([]error, len(boats))
+	if err := parallel.Each(ctx, len(boats), nil, func(_, i int) {
+		loaded[i], failed[i] = a.loadBoatWork(ctx, q, boats[i].ID)
+	}); err != nil {
+		return nil, nil, err
+	}
+	for i, b := range boats {
+		if failed[i] == nil {
+			out = append(out, loaded[i])
+			continue
+		}
+		why, err := unread(ctx, b.Name, failed[i])
+		if err != nil {
+			return nil, nil, err
+		}
+		untold = append(untold, why)
+	}
+	return out, untold, nil
+}
+
+// needed is a need with what it is reckoned from.
+type needed struct {
+	Need
+	sheet product.Sheet
+	parts []purchase.Forecast
+}
+
+// needs are those of products.
+type needs map[string]*needed
+
+// add adds what the work of a boat needs, her surfaces by her name if there are others.
+func (all needs) add(w work, named bool) {
+	for id, k := range w.job.Needs {
+		if k.Coats == 0 {
+			continue
+		}
+		n := all[id]
+		if n == nil {
+			n = &needed{sheet: w.products[id], Need: Need{ProductID: id, Product: w.products[id].Name,
+				Surfaces: []string{}}}
+			all[id] = n
+		}
+		n.Coats += k.Coats
+		n.ReckonedL += k.ReckonedL
+		n.NextCoatL = math.Max(n.NextCoatL, k.NextCoatL)
+		n.parts = append(n.parts, k.Forecast)
+		for _, name := range k.Surfaces {
+			if named {
+				name = w.survey.Boat.Name + ": " + name
+			}
+			n.Surfaces = append(n.Surfaces, name)
+		}
+	}
+}
+
+// cover works out what is bought for a need beside the shelf; known tells whether tins cover it.
+func (n *needed) cover(stock []StockItem, now time.Time) (known bool) {
+	n.Forecast = purchase.Together(n.parts)
+	share := n.sheet.BaseShare()
+	here, _ := onShelf(stock, n.ProductID, share)
+	shelf, _ := byDay(stock, n.ProductID, share, ordered)
+	n.StockL = here.Mixed(share)
+	n.AwaitedL = shelf.Mixed(share) - n.StockL
+	n.Purchase, known = purchase.Cover(n.Forecast.BuyL, n.sheet, shelf)
+	n.Impossible = !known
+	more, ok := purchase.Cover(n.Forecast.BuyL+math.Max(0.05, n.Purchase.LeftoverL+0.001), n.sheet, shelf)
+	if ok && n.Purchase.Priced {
+		n.OneMore, n.OneMoreL = more.CostCents-n.Purchase.CostCents, more.Litres-n.Purchase.Litres
+	}
+	n.Low = n.StockL < n.NextCoatL
+	n.note(n.sheet, now)
+	return known
 }
 
 // toCome is what the tasks of a surface that are still to be done use up.

@@ -95,43 +95,13 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		if told != nil {
 			told(float64(i+1) / float64(len(all)+1))
 		}
-		v := s
-		v.looks, v.yard.Boats = slices.Clone(s.looks), slices.Clone(s.yard.Boats)
-		if !r.apply(&v) {
-			continue
-		}
-		m, err := v.yard.Model()
+		one, ok, err := s.way(ctx, r, base, later.Odds)
 		if err != nil {
 			return nil, err
 		}
-		p, its := m.Make(ctx, plan.Kept{}, plan.Effort{Seed: planSeed, Rounds: s.rounds(wayRounds)})
-		one := Way{Name: r.name, Enough: true}
-		if one.Odds, err = v.odds(ctx, its.Starts); err != nil {
-			return nil, err
+		if ok {
+			out = append(out, one)
 		}
-		through := s.view.Now
-		for k, l := range s.view.Plan.Launches {
-			if half := one.Odds[k].Half; half != nil {
-				through = latest(through, *half)
-				gained := s.half(base[k]).Sub(*half).Hours() / 24
-				if r.adds { // with more to work with nobody need be later
-					gained = max(0, gained)
-				}
-				one.DaysGained += gained
-			}
-			if now := later.Odds[k]; r.adds && now.Half != nil &&
-				(one.Odds[k].Half == nil || one.Odds[k].Half.After(*now.Half)) {
-				one.Odds[k] = now
-			}
-			one.Enough = one.Enough && (l.Due == nil || one.Odds[k].DuePct >= 90)
-		}
-		one.Cents = r.cents(&v, p, through)
-		one.DaysGained = math.Round(10*max(0, one.DaysGained)) / 10
-		if one.DaysGained > 0 {
-			day := one.Cents / one.DaysGained
-			one.DayCents = &day
-		}
-		out = append(out, one)
 	}
 	slices.SortStableFunc(out, func(a, b Way) int {
 		if a.Enough != b.Enough {
@@ -143,6 +113,48 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		return cmp.Compare(a.price(), b.price())
 	})
 	return append(out, s.earlier(played)), nil
+}
+
+// way is what a remedy buys beside the dates by base and what is told now; ok is false where it cannot
+// be applied.
+func (s yardState) way(ctx context.Context, r remedy, base, now []plan.Odds) (one Way, ok bool, err error) {
+	v := s
+	v.looks, v.yard.Boats = slices.Clone(s.looks), slices.Clone(s.yard.Boats)
+	if !r.apply(&v) {
+		return Way{}, false, nil
+	}
+	m, err := v.yard.Model()
+	if err != nil {
+		return Way{}, false, err
+	}
+	p, its := m.Make(ctx, plan.Kept{}, plan.Effort{Seed: planSeed, Rounds: s.rounds(wayRounds)})
+	one = Way{Name: r.name, Enough: true}
+	if one.Odds, err = v.odds(ctx, its.Starts); err != nil {
+		return Way{}, false, err
+	}
+	through := s.view.Now
+	for k, l := range s.view.Plan.Launches {
+		if half := one.Odds[k].Half; half != nil {
+			through = latest(through, *half)
+			gained := s.half(base[k]).Sub(*half).Hours() / 24
+			if r.adds { // with more to work with nobody need be later
+				gained = max(0, gained)
+			}
+			one.DaysGained += gained
+		}
+		if told := now[k]; r.adds && told.Half != nil &&
+			(one.Odds[k].Half == nil || one.Odds[k].Half.After(*told.Half)) {
+			one.Odds[k] = told
+		}
+		one.Enough = one.Enough && (l.Due == nil || one.Odds[k].DuePct >= 90)
+	}
+	one.Cents = r.cents(&v, p, through)
+	one.DaysGained = math.Round(10*max(0, one.DaysGained)) / 10
+	if one.DaysGained > 0 {
+		day := one.Cents / one.DaysGained
+		one.DayCents = &day
+	}
+	return one, true, nil
 }
 
 // earlier is what a start earlierDays before this would have bought: the same futures, which are

@@ -41,15 +41,8 @@ func (l *listen) flags(c *cobra.Command, db string) {
 
 func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App) error) (err error) {
 	passphrase := os.Getenv("ALLCOATS_PASSPHRASE")
-	if l.yard && httpapi.Loopback(l.addr) {
-		_, port, err := net.SplitHostPort(l.addr)
-		if err != nil {
-			return err
-		}
-		l.addr = ":" + port
-	}
-	if !l.yard && !httpapi.Loopback(l.addr) && passphrase == "" {
-		return fmt.Errorf("listening on %s lets others in: set ALLCOATS_PASSPHRASE first", l.addr)
+	if err := l.mayListen(passphrase); err != nil {
+		return err
 	}
 	s, err := store.Open(ctx, l.db)
 	switch {
@@ -90,13 +83,7 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 	// Work that goes on when the server stops is ended with its context.
 	working, end := context.WithCancel(context.WithoutCancel(ctx))
 	defer end()
-	server := &http.Server{
-		BaseContext:       func(net.Listener) context.Context { return working },
-		Handler:           httpapi.Handler(a, options),
-		ReadHeaderTimeout: 5 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute,
-		IdleTimeout:    2 * time.Minute,
-		MaxHeaderBytes: 64 << 10,
-	}
+	server := serverOf(working, httpapi.Handler(a, options))
 	refreshed := make(chan struct{})
 	go func() { defer close(refreshed); a.Run(ctx) }()
 	failed := make(chan error, 2)
@@ -123,6 +110,35 @@ func (l *listen) serve(ctx context.Context, fill func(context.Context, *app.App)
 	}
 	<-refreshed
 	return err
+}
+
+// mayListen turns the address into one of the whole yard where that is asked for, and refuses one that
+// lets others in without a passphrase.
+func (l *listen) mayListen(passphrase string) error {
+	if l.yard && httpapi.Loopback(l.addr) {
+		_, port, err := net.SplitHostPort(l.addr)
+		if err != nil {
+			return err
+		}
+		l.addr = ":" + port
+	}
+	if !l.yard && !httpapi.Loopback(l.addr) && passphrase == "" {
+		return fmt.Errorf("listening on %s lets others in: set ALLCOATS_PASSPHRASE first", l.addr)
+	}
+	return nil
+}
+
+// serverOf is the server of a handler, whose requests end with working.
+func serverOf(working context.Context, h http.Handler) *http.Server {
+	return &http.Server{
+		BaseContext:       func(net.Listener) context.Context { return working },
+		Handler:           h,
+		ReadHeaderTimeout: 5 * time.Second,
+		ReadTimeout:       time.Minute,
+		WriteTimeout:      2 * time.Minute,
+		IdleTimeout:       2 * time.Minute,
+		MaxHeaderBytes:    64 << 10,
+	}
 }
 
 // lookRound makes the demo yard around the real time, once and when it is asked for, in a folder that leave removes.

@@ -126,66 +126,22 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	if l.Started.Before(p.At[0]) {
 		w.Warn("The weather record begins after the coat went on: what comes before is not known.")
 	}
-	if s.Example {
-		w.Warn("Example figures: enter the data sheet of the tin in hand.")
-	}
-	if s.SlowerBy > 0 {
-		w.Warn("Its least times are taken %.2g times as long as printed: so coats of it were felt to take.", s.SlowerBy)
-	}
 	recoat, tabled := s.RecoatOver(over)
+	warn(&w, s)
 	if !tabled {
 		w.Warn("The data sheet of %s has no recoat table for %s over it.", s.Name, over.Name())
 	}
-	w.In("Cures above", s.MinCureC, "°C")
-	switch s.Humidity {
-	case cure.Waterborne:
-		w.Warn(
-			"Waterborne: the tables are taken for 50 %% humidity; damp air slows its minimum times, up to six times, and never lengthens a maximum.")
-	case cure.MoistureCured:
-		w.Warn(
-			"It cures with the moisture of the air: the tables are taken for 50 %% humidity; dry air slows its minimum times, damp air closes its maximum sooner.")
-	case cure.Indifferent:
-	}
+	r := runner{l: l, path: p, now: now, working: w}
+	touch := r.event(TouchDry, "Touch-dry", s.TouchDry, cure.Minimum)
+	tack := r.event(TackFree, "Tack-free", s.TackFree, cure.Minimum)
+	r.event(Sandable, "Sandable", s.Sandable, cure.Minimum)
+	opens := r.event(RecoatOpens, "Recoat from", recoat.Min, cure.Minimum)
+	closes := r.event(RecoatCloses, "Recoat until", recoat.Max, cure.Maximum)
+	r.event(ThroughDry, "Through-dry", s.ThroughDry, cure.Minimum)
+	r.event(Immersion, "Immersion, this film", s.Immersion, cure.Minimum)
 
-	c := Clock{}
-	add := func(name, label string, table cure.Table, side cure.Side) *time.Time {
-		in := Instant{Name: name, Label: label, Tabled: len(table) > 0}
-		if in.Tabled {
-			ev := cure.Clock{Table: table, Side: side, FloorC: s.MinCureC}.Run(p, l.Started, 1)
-			in.Progress, in.At, in.HoleH = ev.Progress, ev.Reached, ev.HoleH
-			in.Forecast = ev.Reached == nil || ev.Reached.After(now)
-			hours := -1.0
-			if ev.Reached != nil {
-				hours = ev.Reached.Sub(l.Started).Hours()
-				w.StepOf(label, message.Of("hours until ∫ dt/τ(T) = 1, τ from %v", describe(table)), hours, "h",
-					message.Of("Arrhenius equivalent age, as ASTM C1074"))
-			} else {
-				w.StepOf(label+": progress by the end of the weather known",
-					message.Of("∫ dt/τ(T), τ from %v", describe(table)), ev.Progress, "",
-					message.Of("Arrhenius equivalent age, as ASTM C1074"))
-			}
-			if ev.Outside {
-				w.Warn("%s: part of the time lies outside the sheet's temperatures.", label)
-			}
-			if ev.HoleH > 0 && side == cure.Minimum {
-				w.Warn("%s: %.3g h of the record are not known; no progress is made in them.", label, ev.HoleH)
-			} else if ev.HoleH > 0 {
-				w.Warn("%s: %.3g h of the record are not known; the clock runs through them at its fastest.", label,
-					ev.HoleH)
-			}
-		}
-		c.Events = append(c.Events, in)
-		return in.At
-	}
-	touch := add(TouchDry, "Touch-dry", s.TouchDry, cure.Minimum)
-	tack := add(TackFree, "Tack-free", s.TackFree, cure.Minimum)
-	add(Sandable, "Sandable", s.Sandable, cure.Minimum)
-	opens := add(RecoatOpens, "Recoat from", recoat.Min, cure.Minimum)
-	closes := add(RecoatCloses, "Recoat until", recoat.Max, cure.Maximum)
-	add(ThroughDry, "Through-dry", s.ThroughDry, cure.Minimum)
-	add(Immersion, "Immersion, this film", s.Immersion, cure.Minimum)
-
-	end := p.At[len(p.At)-1]
+	c, end := Clock{Events: r.events}, p.At[len(p.At)-1]
+	w = r.working
 	c.Damage = damage(s, at, l.Started, first(touch, tack, opens), first(tack, opens, touch), now)
 	m := marks{touch: touch, opens: opens, closes: closes, end: end, sure: c.Event(RecoatCloses).HoleH == 0,
 		tabled: tabled, dries: len(s.TouchDry) > 0}
@@ -211,6 +167,66 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 		"hours that are not known are not assumed")
 	c.Working = w
 	return c
+}
+
+// runner runs the clocks of a coat along its surface's temperature.
+type runner struct {
+	l       Laid
+	path    cure.Path
+	now     time.Time
+	events  []Instant
+	working working.Working
+}
+
+// event runs one clock and returns when it comes, nil if it does not within the weather known.
+func (r *runner) event(name, label string, table cure.Table, side cure.Side) *time.Time {
+	in := Instant{Name: name, Label: label, Tabled: len(table) > 0}
+	if in.Tabled {
+		ev := cure.Clock{Table: table, Side: side, FloorC: r.l.Sheet.MinCureC}.Run(r.path, r.l.Started, 1)
+		in.Progress, in.At, in.HoleH = ev.Progress, ev.Reached, ev.HoleH
+		in.Forecast = ev.Reached == nil || ev.Reached.After(r.now)
+		hours := -1.0
+		if ev.Reached != nil {
+			hours = ev.Reached.Sub(r.l.Started).Hours()
+			r.working.StepOf(label, message.Of("hours until ∫ dt/τ(T) = 1, τ from %v", describe(table)), hours, "h",
+				message.Of("Arrhenius equivalent age, as ASTM C1074"))
+		} else {
+			r.working.StepOf(label+": progress by the end of the weather known",
+				message.Of("∫ dt/τ(T), τ from %v", describe(table)), ev.Progress, "",
+				message.Of("Arrhenius equivalent age, as ASTM C1074"))
+		}
+		if ev.Outside {
+			r.working.Warn("%s: part of the time lies outside the sheet's temperatures.", label)
+		}
+		if ev.HoleH > 0 && side == cure.Minimum {
+			r.working.Warn("%s: %.3g h of the record are not known; no progress is made in them.", label, ev.HoleH)
+		} else if ev.HoleH > 0 {
+			r.working.Warn("%s: %.3g h of the record are not known; the clock runs through them at its fastest.", label,
+				ev.HoleH)
+		}
+	}
+	r.events = append(r.events, in)
+	return in.At
+}
+
+// warn tells what a sheet's tables hold for.
+func warn(w *working.Working, s product.Sheet) {
+	if s.Example {
+		w.Warn("Example figures: enter the data sheet of the tin in hand.")
+	}
+	if s.SlowerBy > 0 {
+		w.Warn("Its least times are taken %.2g times as long as printed: so coats of it were felt to take.", s.SlowerBy)
+	}
+	w.In("Cures above", s.MinCureC, "°C")
+	switch s.Humidity {
+	case cure.Waterborne:
+		w.Warn(
+			"Waterborne: the tables are taken for 50 %% humidity; damp air slows its minimum times, up to six times, and never lengthens a maximum.")
+	case cure.MoistureCured:
+		w.Warn(
+			"It cures with the moisture of the air: the tables are taken for 50 %% humidity; dry air slows its minimum times, damp air closes its maximum sooner.")
+	case cure.Indifferent:
+	}
 }
 
 func describe(t cure.Table) message.Sentence {

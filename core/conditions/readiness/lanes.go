@@ -78,33 +78,9 @@ func (s Situation) lane(f Surface) Lane {
 	if s.Now.After(from) {
 		from = s.Now
 	}
-	if l.Clock != nil && !l.Clock.Abraded {
-		opens := l.Clock.Event(clock.RecoatOpens)
-		switch {
-		case !opens.Tabled:
-			l.Chance = NotKnown
-			l.Answer = message.Of("%v: the sheet of the last coat has no recoat table for %v. Add it in Library.",
-				message.Strong(f.Name), n.Sheet.Kind)
-			return l
-		case opens.At == nil && opens.HoleH > 0:
-			l.Chance = NotKnown
-			l.Answer = message.Of(
-				"%v: cannot tell when the last coat is ready. Only %v of the time since was measured or forecast.",
-				message.Strong(f.Name), message.Val(math.Floor(l.Clock.KnownPct), "%"))
-			return l
-		case opens.At == nil:
-			l.Chance = NoChance
-			l.Answer = message.Of(
-				"%v: too cold. By the end of the forecast the last coat is %v of the way to its recoat time.",
-				message.Strong(f.Name), message.Val(math.Floor(100*opens.Progress), "%"))
-			return l
-		case opens.At.After(from):
-			from = *opens.At
-		}
-		l.closes = l.Clock.Event(clock.RecoatCloses).At
-		if l.closes == nil && l.Clock.State == clock.Unknown {
-			l.closes = &s.Now // what is not known may have closed
-		}
+	from, ok := s.opens(&l, f, from)
+	if !ok {
+		return l
 	}
 	laying := job
 	laying.Apply, laying.Hold, laying.Dry = 0, 0, 0
@@ -117,12 +93,53 @@ func (s Situation) lane(f Surface) Lane {
 	s.answer(&l, f, job)
 	s.bePlanned(&l, f)
 	l.Night = s.night(l, f, job)
+	l.potAt(f)
+	return l
+}
+
+// opens is from when the clock of the coat below lets the next one on, not before from; ok is false
+// where it does not, or that is not known, and l tells why.
+func (s Situation) opens(l *Lane, f Surface, from time.Time) (at time.Time, ok bool) {
+	if l.Clock == nil || l.Clock.Abraded {
+		return from, true
+	}
+	opens := l.Clock.Event(clock.RecoatOpens)
+	switch {
+	case !opens.Tabled:
+		l.Chance = NotKnown
+		l.Answer = message.Of("%v: the sheet of the last coat has no recoat table for %v. Add it in Library.",
+			message.Strong(f.Name), f.Next.Sheet.Kind)
+		return from, false
+	case opens.At == nil && opens.HoleH > 0:
+		l.Chance = NotKnown
+		l.Answer = message.Of(
+			"%v: cannot tell when the last coat is ready. Only %v of the time since was measured or forecast.",
+			message.Strong(f.Name), message.Val(math.Floor(l.Clock.KnownPct), "%"))
+		return from, false
+	case opens.At == nil:
+		l.Chance = NoChance
+		l.Answer = message.Of(
+			"%v: too cold. By the end of the forecast the last coat is %v of the way to its recoat time.",
+			message.Strong(f.Name), message.Val(math.Floor(100*opens.Progress), "%"))
+		return from, false
+	case opens.At.After(from):
+		from = *opens.At
+	}
+	l.closes = l.Clock.Event(clock.RecoatCloses).At
+	if l.closes == nil && l.Clock.State == clock.Unknown {
+		l.closes = &s.Now // what is not known may have closed
+	}
+	return from, true
+}
+
+// potAt sets how warm the surface is at the best start, and the pot life there.
+func (l *Lane) potAt(f Surface) {
 	if l.best != nil {
 		if i := f.Weather.Air.Find(l.best.From); i >= 0 {
 			t := f.Weather.SurfaceC[i]
 			l.Mix.AtTempC = &t
-			if len(n.Sheet.PotLife) > 0 {
-				h, _ := n.Sheet.PotLife.TauH(t, cure.Maximum)
+			if len(f.Next.Sheet.PotLife) > 0 {
+				h, _ := f.Next.Sheet.PotLife.TauH(t, cure.Maximum)
 				l.Mix.PotLifeH = &h
 				l.Mix.Working.In("Surface at the start", t, "°C")
 				l.Mix.Working.Step("Pot life", "the sheet's table at that temperature, ln τ linear in 1/T", h, "h",
@@ -130,7 +147,6 @@ func (s Situation) lane(f Surface) Lane {
 			}
 		}
 	}
-	return l
 }
 
 // named is a coat in words.

@@ -55,8 +55,8 @@ type Result struct {
 // never is a dew point that nothing reaches, °C: a plate without water.
 const never = -200
 
-// Compute answers r, or names the impossible fields.
-func Compute(r Request) (Result, error) {
+// check names the impossible fields.
+func (r Request) check() error {
 	var bad fielderr.Errors
 	bad.Range("heatJM2K", r.HeatJM2K, 500, 1e6, "J/m²K")
 	bad.Range("absorptance", r.Absorptance, 0, 1, "")
@@ -103,29 +103,38 @@ func Compute(r Request) (Result, error) {
 			bad.Range(fmt.Sprintf("%s[%d]", l.path, i), v, l.lo, l.hi, l.unit)
 		}
 	}
-	if err := bad.Err(); err != nil {
+	return bad.Err()
+}
+
+// drives are what drives the face hour by hour.
+func (r Request) drives() []Drive {
+	out := make([]Drive, len(r.AirTempsC))
+	for i := range out {
+		out[i] = Drive{AirC: r.AirTempsC[i], LightWM2: r.LightWM2[i], SkyC: r.SkyTempsC[i], WindMS: r.WindMS[i],
+			InsideC: r.InsideTempC, DewC: never}
+		if r.HoldsMM > 0 {
+			out[i].DewC, out[i].VapourHPa = r.DewPointsC[i], psychrometrics.SaturationPressure(r.DewPointsC[i])
+		}
+		if len(r.RainMMH) > 0 {
+			out[i].RainMMH = r.RainMMH[i]
+		}
+	}
+	return out
+}
+
+// Compute answers r, or names the impossible fields.
+func Compute(r Request) (Result, error) {
+	if err := r.check(); err != nil {
 		return Result{}, err
 	}
 	f := Face{HeatJM2K: r.HeatJM2K, Absorptance: r.Absorptance, Emissivity: r.Emissivity, SkyView: r.SkyView,
 		InsideWM2K: r.InsideWM2K,
 		CoreWM2K:   r.CoreWM2K, InnerJM2K: r.InnerJM2K, SoakMM: r.SoakMM}
-	drives := make([]Drive, n)
-	for i := range drives {
-		drives[i] = Drive{AirC: r.AirTempsC[i], LightWM2: r.LightWM2[i], SkyC: r.SkyTempsC[i], WindMS: r.WindMS[i],
-			InsideC: r.InsideTempC}
-		drives[i].DewC = never
-		if r.HoldsMM > 0 {
-			drives[i].DewC, drives[i].VapourHPa = r.DewPointsC[i], psychrometrics.SaturationPressure(r.DewPointsC[i])
-		}
-		if len(r.RainMMH) > 0 {
-			drives[i].RainMMH = r.RainMMH[i]
-		}
-	}
 	inner := r.StartC
 	if r.InnerStartC != nil {
 		inner = *r.InnerStartC
 	}
-	got := f.Run(drives, r.StartC, inner, r.StartMM, r.HoldsMM)
+	got := f.Run(r.drives(), r.StartC, inner, r.StartMM, r.HoldsMM)
 	out := Result{SurfaceTempsC: got.TempC, DewHours: []int{}, Working: working.New()}
 	for i, d := range r.DewPointsC {
 		if out.SurfaceTempsC[i] <= d {
@@ -138,14 +147,14 @@ func Compute(r Request) (Result, error) {
 	w.In("Emissivity", r.Emissivity, "")
 	w.In("Share of sky in view", r.SkyView, "")
 	w.In("Conductance to the inside", r.InsideWM2K, "W/m²K")
-	w.Step("Surface at the last hour", Balance, out.SurfaceTempsC[n-1], "°C",
+	w.Step("Surface at the last hour", Balance, out.SurfaceTempsC[len(got.TempC)-1], "°C",
 		"heat balance; h = 2.8 + 3.0·v, Watmuff 1977; water by the Lewis relation")
 	if r.CoreWM2K > 0 {
 		out.InnerTempsC = got.InnerC
 		w.In("Conductance of the core", r.CoreWM2K, "W/m²K")
 	}
 	if r.HoldsMM > 0 {
-		out.water(got, n-1)
+		out.water(got, len(got.TempC)-1)
 	}
 	return out, nil
 }

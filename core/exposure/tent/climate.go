@@ -72,88 +72,102 @@ func Simulate(t Tent, out surface.Conditions, s weather.Series, covered []Covere
 	if n == 0 {
 		return c
 	}
-	u, light := filmSingle, lightSingle
+	in := inside{t: t, out: out, covered: covered, u: filmSingle, light: lightSingle,
+		temps: make([]float64, len(covered))}
 	if t.Layers == 2 {
-		u, light = filmDouble, lightDouble
+		in.u, in.light = filmDouble, lightDouble
 	}
-	volume := t.VolumeM3()
-	ua := u * t.FilmM2()
-	floor := t.LengthM * t.WidthM
-	roof := floor / t.FilmM2() // its share of the film
-	dryW := 0.0                // heat of the dehumidifier in the step before, W
-	_, _, waterKWh := t.perKWh()
-	temps := make([]float64, len(covered))
-	tC := s[0].TempC
-	e := out.VapourHPa[0]
-	for k := range temps {
-		temps[k] = tC
-	}
+	in.begin(s[0].TempC, out.VapourHPa[0])
 	for i := range s {
 		// Half of the light that falls in meets an upright face, as from all sides.
-		c.Light[i] = light * out.Global(i) / 2
+		c.Light[i] = in.light * out.Global(i) / 2
 		if i > 0 {
 			gap := s[i].At.Sub(s[i-1].At).Hours()
 			if gap > weather.MaxGap.Hours() {
-				tC, e = s[i].TempC, out.VapourHPa[i]
-				for k := range temps {
-					temps[k] = tC
-				}
+				in.begin(s[i].TempC, out.VapourHPa[i])
 			} else {
 				parts := math.Ceil(gap/step - 1e-9)
-				h := gap / parts
 				for j := 1.0; j <= parts; j++ {
-					f := j / parts
-					mid := func(v []float64) float64 { return v[i-1] + f*(v[i]-v[i-1]) }
-					skyC, changes := mid(out.SkyC), t.changes(mid(out.WindMS))
-					vent := changes * volume * airHeat / 3600
-					outC, sun := mid(out.AirC), light*((1-f)*out.Global(i-1)+f*out.Global(i))
-					// Surfaces at the end of the step, linear in the air's temperature:
-					// T = p + q·Tair. Solve the air for no heat, then for what is missing.
-					outerC := outC + roof*filmToSky/(filmToAir+filmToSky)*(skyC-outC) // what the film faces
-					gives, takes := ua*outerC+vent*outC+sunKept*sun*floor+dryW, ua+vent
-					ground := volume * airHeat / (h * 3600)
-					gives += ground * tC
-					takes += ground
-					p, q := make([]float64, len(covered)), make([]float64, len(covered))
-					for k, s := range covered {
-						store := s.Face.HeatJM2K / (h * 3600)
-						lit := s.Face.Absorptance * sun / 2
-						den := store + skinInside + s.Face.InsideWM2K
-						p[k] = (store*temps[k] + lit + s.Face.InsideWM2K*mid(out.InsideC)) / den
-						q[k] = skinInside / den
-						gives += s.AreaM2 * (skinInside*p[k] - sunKept*lit)
-						takes += s.AreaM2 * skinInside * (1 - q[k])
-					}
-					next := gives / takes
-					heat := 0.0
-					if want := t.Thermostat.SetC; t.PowerKW() > 0 && next < want &&
-						t.Thermostat.on(hourOf(s[i-1].At.Add(time.Duration(f*gap*float64(time.Hour))), loc)) {
-						heat = min(t.PowerKW()*1000, (want-next)*takes)
-						next += heat / takes
-					}
-					for k := range temps {
-						temps[k] = p[k] + q[k]*next
-					}
-					tC = next
-					kWh := heat * h / 1000
-					c.HeatKWh[i] += kWh
-					water := kWh * waterKWh
-					c.WaterKg[i] += water
-					var taken float64
-					roofC := (skinInside*tC + filmToAir*outC + filmToSky*skyC) / (skinInside + filmToAir + filmToSky)
-					e, taken = t.vapour(e, wetting{tC, roofC, mid(out.InsideC), mid(out.VapourHPa), water, changes}, h)
-					c.TakenL[i] += taken
-					dryW = taken / h * (dryPower + latentKWh) * 1000
+					at := s[i-1].At.Add(time.Duration(j / parts * gap * float64(time.Hour)))
+					in.step(&c, i, j/parts, gap/parts, t.Thermostat.on(hourOf(at, loc)))
 				}
 			}
 		}
 		a := &c.Air[i]
-		a.TempC, a.RHPct = tC, max(1, min(100, psychrometrics.HumidityAt(e, tC)))
+		a.TempC, a.RHPct = in.tC, max(1, min(100, psychrometrics.HumidityAt(in.e, in.tC)))
 		none := 0.0
 		a.RainMM, a.WindMS = &none, &none
 		a.Measured = false
 	}
 	return c
+}
+
+// inside is a tent while it is followed: its air, °C and hPa, and what it covers, °C.
+type inside struct {
+	t        Tent
+	out      surface.Conditions
+	covered  []Covered
+	u, light float64 // of its film, W/m²K and the share that it lets through
+	tC, e    float64
+	temps    []float64
+	dryW     float64 // heat of the dehumidifier in the step before, W
+}
+
+// begin sets all to one temperature.
+func (in *inside) begin(tC, e float64) {
+	in.tC, in.e = tC, e
+	for k := range in.temps {
+		in.temps[k] = tC
+	}
+}
+
+// step follows the tent for h hours that end at a share f of the way to record i, with its heaters on
+// if they may be.
+func (in *inside) step(c *Climate, i int, f, h float64, on bool) {
+	t, out := in.t, in.out
+	mid := func(v []float64) float64 { return v[i-1] + f*(v[i]-v[i-1]) }
+	volume, floor := t.VolumeM3(), t.LengthM*t.WidthM
+	ua, roof := in.u*t.FilmM2(), floor/t.FilmM2() // the roof's share of the film
+	skyC, changes := mid(out.SkyC), t.changes(mid(out.WindMS))
+	vent := changes * volume * airHeat / 3600
+	outC, sun := mid(out.AirC), in.light*((1-f)*out.Global(i-1)+f*out.Global(i))
+	// Surfaces at the end of the step, linear in the air's temperature:
+	// T = p + q·Tair. Solve the air for no heat, then for what is missing.
+	outerC := outC + roof*filmToSky/(filmToAir+filmToSky)*(skyC-outC) // what the film faces
+	gives, takes := ua*outerC+vent*outC+sunKept*sun*floor+in.dryW, ua+vent
+	ground := volume * airHeat / (h * 3600)
+	gives += ground * in.tC
+	takes += ground
+	p, q := make([]float64, len(in.covered)), make([]float64, len(in.covered))
+	for k, s := range in.covered {
+		store := s.Face.HeatJM2K / (h * 3600)
+		lit := s.Face.Absorptance * sun / 2
+		den := store + skinInside + s.Face.InsideWM2K
+		p[k] = (store*in.temps[k] + lit + s.Face.InsideWM2K*mid(out.InsideC)) / den
+		q[k] = skinInside / den
+		gives += s.AreaM2 * (skinInside*p[k] - sunKept*lit)
+		takes += s.AreaM2 * skinInside * (1 - q[k])
+	}
+	next := gives / takes
+	heat := 0.0
+	if want := t.Thermostat.SetC; on && t.PowerKW() > 0 && next < want {
+		heat = min(t.PowerKW()*1000, (want-next)*takes)
+		next += heat / takes
+	}
+	for k := range in.temps {
+		in.temps[k] = p[k] + q[k]*next
+	}
+	in.tC = next
+	kWh := heat * h / 1000
+	c.HeatKWh[i] += kWh
+	_, _, waterKWh := t.perKWh()
+	water := kWh * waterKWh
+	c.WaterKg[i] += water
+	var taken float64
+	roofC := (skinInside*next + filmToAir*outC + filmToSky*skyC) / (skinInside + filmToAir + filmToSky)
+	in.e, taken = t.vapour(in.e, wetting{next, roofC, mid(out.InsideC), mid(out.VapourHPa), water, changes}, h)
+	c.TakenL[i] += taken
+	in.dryW = taken / h * (dryPower + latentKWh) * 1000
 }
 
 // wetting is what bears on the vapour in a tent: temperatures of its air, roof and ground, °C, the

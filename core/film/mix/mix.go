@@ -35,11 +35,10 @@ type Result struct {
 	Working     working.Working `json:"working"`
 }
 
-// Compute answers r.
-func Compute(r Request) (Result, error) {
+// check names the impossible fields.
+func (r Request) check() error {
 	var bad fielderr.Errors
 	volume, weight := r.ByVolume != product.Ratio{}, r.ByWeight != product.Ratio{}
-	dense := r.BaseKgL > 0 && r.HardenerKgL > 0
 	check := func(path string, p product.Ratio) {
 		bad.Above(path+".base", p.Base, 0, 1000, "parts")
 		bad.Above(path+".hardener", p.Hardener, 0, 1000, "parts")
@@ -68,12 +67,21 @@ func Compute(r Request) (Result, error) {
 	if bad == nil && given != 1 {
 		bad.Add("totalL", "give one amount: the litres or the weight of the mix, or the litres of base")
 	}
-	if bad == nil && !dense && (volume && r.TotalKg > 0 || weight && (r.TotalL > 0 || r.BaseL > 0)) {
+	if bad == nil && !r.dense() && (volume && r.TotalKg > 0 || weight && (r.TotalL > 0 || r.BaseL > 0)) {
 		bad.Add("baseKgL", "both densities are needed to go between volume and weight")
 	}
-	if err := bad.Err(); err != nil {
+	return bad.Err()
+}
+
+// dense tells whether both densities are known.
+func (r Request) dense() bool { return r.BaseKgL > 0 && r.HardenerKgL > 0 }
+
+// Compute answers r.
+func Compute(r Request) (Result, error) {
+	if err := r.check(); err != nil {
 		return Result{}, err
 	}
+	weight, dense := r.ByWeight != product.Ratio{}, r.dense()
 	w := working.New()
 	// Litres of base and hardener per litre of mix, or per kg with densities unknown.
 	parts := r.ByVolume

@@ -57,23 +57,29 @@ const usualCatalystKgL = 1.15
 // usualThinnerKgL is the density of thinners, kg/L: a rule of thumb.
 const usualThinnerKgL = 0.87
 
-// Fill returns what to pour for r.
-func Fill(r PotRequest) (Pot, error) {
+// check names the impossible fields.
+func (r PotRequest) check() error {
 	var bad fielderr.Errors
-	s := r.Sheet
 	bad.Above("litres", r.Litres, 0, 200, "L")
-	bad.Range("thinnerPct", r.ThinnerPct, 0, max(50, s.ThinnerMaxPct), "%")
+	bad.Range("thinnerPct", r.ThinnerPct, 0, max(50, r.Sheet.ThinnerMaxPct), "%")
 	bad.Range("tareG", r.TareG, 0, 50e3, "g")
 	bad.Range("pumpBaseML", r.PumpBaseML, 0, 1000, "mL")
 	bad.Range("pumpHardenerML", r.PumpHardenerML, 0, 1000, "mL")
-	filler, filled := FillerByKey(r.Filler)
+	_, filled := FillerByKey(r.Filler)
 	if r.Filler != "" && !filled {
 		bad.Add("filler", "is no filler")
 	}
 	if filled {
 		fielderr.OneOf(&bad, "stiffness", r.Stiffness, Stiffnesses)
 	}
-	if err := bad.Err(); err != nil {
+	return bad.Err()
+}
+
+// Fill returns what to pour for r.
+func Fill(r PotRequest) (Pot, error) {
+	s := r.Sheet
+	filler, filled := FillerByKey(r.Filler)
+	if err := r.check(); err != nil {
 		return Pot{}, err
 	}
 	out := Pot{Targets: []Target{}, Working: working.New()}
@@ -129,27 +135,32 @@ func Fill(r PotRequest) (Pot, error) {
 		}
 	}
 	if filled && r.Stiffness != Pourable {
-		bulk := filler.Parts[r.Stiffness] * r.Litres
-		g := 1000 * bulk * filler.BulkKgL
-		solid := g / 1000 / filler.TrueKgL
-		resinG := out.PotG
-		out.PotL += solid
-		out.PotG += g
-		scale += g
-		t := Target{What: filler.Name, Part: "filler", AddG: &g, AddML: 1000 * bulk, MarkML: 1000 * out.PotL}
-		if weighed {
-			t.ScaleG = &scale
-		}
-		out.Targets = append(out.Targets, t)
-		w.Step(filler.Name, "parts by loose volume to one of resin", filler.Parts[r.Stiffness], "",
-			"rule of thumb; stir in till it stands as wanted")
-		if resinG > 0 {
-			out.CuredKgL = w.Step("Density, cured", "(resin + filler) / (their volumes, the filler without its air)",
-				out.PotG/1000/out.PotL, "kg/L", "volumes add up")
-		}
-		out.Sanding = filler.Sanding
+		out.thicken(filler, r, scale, weighed)
 	}
 	return out, nil
+}
+
+// thicken adds a filler to what weighs scale with its pot, if all of that was weighed.
+func (p *Pot) thicken(filler Filler, r PotRequest, scale float64, weighed bool) {
+	bulk := filler.Parts[r.Stiffness] * r.Litres
+	g := 1000 * bulk * filler.BulkKgL
+	solid := g / 1000 / filler.TrueKgL
+	resinG := p.PotG
+	p.PotL += solid
+	p.PotG += g
+	scale += g
+	t := Target{What: filler.Name, Part: "filler", AddG: &g, AddML: 1000 * bulk, MarkML: 1000 * p.PotL}
+	if weighed {
+		t.ScaleG = &scale
+	}
+	p.Targets = append(p.Targets, t)
+	p.Working.Step(filler.Name, "parts by loose volume to one of resin", filler.Parts[r.Stiffness], "",
+		"rule of thumb; stir in till it stands as wanted")
+	if resinG > 0 {
+		p.CuredKgL = p.Working.Step("Density, cured", "(resin + filler) / (their volumes, the filler without its air)",
+			p.PotG/1000/p.PotL, "kg/L", "volumes add up")
+	}
+	p.Sanding = filler.Sanding
 }
 
 func baseName(s product.Sheet) string {

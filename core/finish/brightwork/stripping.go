@@ -47,42 +47,11 @@ const mostPatches = 80
 
 // stripping plans patches of arm's reach, the bare wood, bungs and stain.
 func (r *Result) stripping(w Work, c Case) {
-	st := w.strip()
 	if w.Strip != "none" {
-		r.Patches = max(1, int(math.Ceil(c.AreaM2/(w.ReachM*w.ReachM)-1e-9)))
-		each := float64(st.Passes) * st.Minutes / 60
-		r.Working.Step("Patches", "area / reach²", float64(r.Patches), "", "an arm's reach each")
-		wait := st.WaitMin / 60 * float64(st.Passes)
-		if w.Strip == "chemical" {
-			wait += 48
-		}
-		one := craft.Work("strip", fmt.Sprintf("strip %s, %s each", count(r.Patches, "patch", "patches"),
-			count(st.Passes, "pass", "passes")),
-			message.Of("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name,
-				st.Note),
-			float64(r.Patches)*each*math.Max(1, c.Access), wait).As(step.Strip).Of(float64(r.Patches), "patches")
-		if r.Patches <= mostPatches {
-			one.Where = &step.Where{Name: "all of it, by patches"}
-			for i := range r.Patches {
-				one.Where.Patches = append(one.Where.Patches,
-					step.Patch{Name: fmt.Sprint(i + 1), AreaM2: c.AreaM2 / float64(r.Patches)})
-			}
-		}
-		r.Do(one)
+		r.strip(w, c)
 	}
 	if w.VeneerMM > 0 {
-		takes := machineUm / 1000
-		if w.Strip == "sand" {
-			takes *= 3
-		}
-		left := r.Working.Step("Veneer after sanding",
-			"what is there − 0.06 mm, three times that where it is sanded off", w.VeneerMM-takes, "mm",
-			"rule of thumb: measure at a hole or an edge")
-		r.Veneer = message.Of("%.2g mm of veneer are left of %.2g mm; %.2g mm must stay.", left, w.VeneerMM, w.LeaveMM)
-		if left < w.LeaveMM {
-			r.Find(true,
-				"Sanding leaves %.2g mm of veneer and %.2g mm must stay: scrape and scuff only, or stay on sound epoxy.", math.Max(0, left), w.LeaveMM)
-		}
+		r.veneer(w)
 	}
 	if w.Bungs > 0 {
 		r.Do(craft.Work("bungs", "set "+count(w.Bungs, "bung", "bungs"),
@@ -108,9 +77,54 @@ func (r *Result) stripping(w Work, c Case) {
 				"Stain under epoxy: only one that its maker allows, wholly dry, or the epoxy lets go with the stain on its back.")
 		}
 	}
-	if w.School == "varnish" {
-		return
+	if w.School != "varnish" {
+		r.seal(w, c)
 	}
+}
+
+// strip plans taking the old film off, by patches.
+func (r *Result) strip(w Work, c Case) {
+	st := w.strip()
+	r.Patches = max(1, int(math.Ceil(c.AreaM2/(w.ReachM*w.ReachM)-1e-9)))
+	each := float64(st.Passes) * st.Minutes / 60
+	r.Working.Step("Patches", "area / reach²", float64(r.Patches), "", "an arm's reach each")
+	wait := st.WaitMin / 60 * float64(st.Passes)
+	if w.Strip == "chemical" {
+		wait += 48
+	}
+	one := craft.Work("strip", fmt.Sprintf("strip %s, %s each", count(r.Patches, "patch", "patches"),
+		count(st.Passes, "pass", "passes")),
+		message.Of("%s: %s. Finish a patch before the next is begun; work up and down from a corner.", st.Name,
+			st.Note),
+		float64(r.Patches)*each*math.Max(1, c.Access), wait).As(step.Strip).Of(float64(r.Patches), "patches")
+	if r.Patches <= mostPatches {
+		one.Where = &step.Where{Name: "all of it, by patches"}
+		for i := range r.Patches {
+			one.Where.Patches = append(one.Where.Patches,
+				step.Patch{Name: fmt.Sprint(i + 1), AreaM2: c.AreaM2 / float64(r.Patches)})
+		}
+	}
+	r.Do(one)
+}
+
+// veneer tells what is left of a veneer, and whether that is enough.
+func (r *Result) veneer(w Work) {
+	takes := machineUm / 1000
+	if w.Strip == "sand" {
+		takes *= 3
+	}
+	left := r.Working.Step("Veneer after sanding",
+		"what is there − 0.06 mm, three times that where it is sanded off", w.VeneerMM-takes, "mm",
+		"rule of thumb: measure at a hole or an edge")
+	r.Veneer = message.Of("%.2g mm of veneer are left of %.2g mm; %.2g mm must stay.", left, w.VeneerMM, w.LeaveMM)
+	if left < w.LeaveMM {
+		r.Find(true,
+			"Sanding leaves %.2g mm of veneer and %.2g mm must stay: scrape and scuff only, or stay on sound epoxy.", math.Max(0, left), w.LeaveMM)
+	}
+}
+
+// seal plans what goes on bare wood before the varnish.
+func (r *Result) seal(w Work, c Case) {
 	name := map[string]string{"epoxy": "clear epoxy wood sealer", "sealer": "wood sealer"}[w.School]
 	if c.Sealer == nil {
 		r.Find(false,

@@ -64,34 +64,15 @@ type Result struct {
 // Compute answers r, or names the impossible fields. Without a plane the level
 // ground is meant.
 func Compute(r Request) (Result, error) {
-	var bad fielderr.Errors
-	bad.Range("latitudeDeg", r.LatitudeDeg, -90, 90, "°")
-	bad.Range("longitudeDeg", r.LongitudeDeg, -180, 180, "°")
-	bad.Range("cloudPct", r.CloudPct, 0, 100, "%")
-	if y := r.At.Year(); y < 1950 || y > 2100 {
-		bad.Add("at", "must be a time between 1950 and 2100")
-	}
 	if r.Plane == nil {
 		r.Plane = &PlaneRequest{}
 	}
-	bad.Range("plane.tiltDeg", r.Plane.TiltDeg, 0, 180, "°")
-	bad.Range("plane.azimuthDeg", r.Plane.AzimuthDeg, -360, 360, "°")
+	if err := r.check(); err != nil {
+		return Result{}, err
+	}
 	albedo := Albedo
 	if r.Plane.Albedo != nil {
 		albedo = *r.Plane.Albedo
-		bad.Range("plane.albedo", albedo, 0, 1, "")
-	}
-	if r.Sun != nil {
-		bad.Range("sun.elevationDeg", r.Sun.ElevationDeg, -90, 90, "°")
-		bad.Range("sun.azimuthDeg", r.Sun.AzimuthDeg, -360, 360, "°")
-	}
-	if r.Light != nil {
-		bad.Range("light.globalWM2", r.Light.GlobalWM2, 0, 1500, "W/m²")
-		bad.Range("light.beamWM2", r.Light.BeamWM2, 0, 1500, "W/m²")
-		bad.Range("light.diffuseWM2", r.Light.DiffuseWM2, 0, 1500, "W/m²")
-	}
-	if err := bad.Err(); err != nil {
-		return Result{}, err
 	}
 	w := working.New()
 	var out Result
@@ -106,23 +87,7 @@ func Compute(r Request) (Result, error) {
 		w.Step("Sun's elevation", "low-precision formulas, without refraction", out.ElevationDeg, "°", "Michalsky 1988")
 		w.Step("Sun's azimuth", "from north, clockwise", out.AzimuthDeg, "°", "Michalsky 1988")
 	}
-	noon := r.At.Truncate(24 * time.Hour).Add(12*time.Hour - time.Duration(r.LongitudeDeg/15*float64(time.Hour)))
-	for r.At.Sub(noon) > 12*time.Hour {
-		noon = noon.Add(24 * time.Hour)
-	}
-	for noon.Sub(r.At) > 12*time.Hour {
-		noon = noon.Add(-24 * time.Hour)
-	}
-	from, to := noon.Add(-12*time.Hour), noon.Add(12*time.Hour)
-	for _, d := range Daylight(r.LatitudeDeg, r.LongitudeDeg, from, to) {
-		out.DaylightMin += d.Set.Sub(d.Rise).Minutes()
-		if d.Rise.After(from) {
-			out.Rise = &d.Rise
-		}
-		if d.Set.Before(to) {
-			out.Set = &d.Set
-		}
-	}
+	out.daylight(r)
 	day := r.At.YearDay()
 	var l Light
 	switch {
@@ -146,4 +111,51 @@ func Compute(r Request) (Result, error) {
 		"Liu & Jordan 1963, isotropic sky")
 	out.Working = w
 	return out, nil
+}
+
+// check names the impossible fields.
+func (r Request) check() error {
+	var bad fielderr.Errors
+	bad.Range("latitudeDeg", r.LatitudeDeg, -90, 90, "°")
+	bad.Range("longitudeDeg", r.LongitudeDeg, -180, 180, "°")
+	bad.Range("cloudPct", r.CloudPct, 0, 100, "%")
+	if y := r.At.Year(); y < 1950 || y > 2100 {
+		bad.Add("at", "must be a time between 1950 and 2100")
+	}
+	bad.Range("plane.tiltDeg", r.Plane.TiltDeg, 0, 180, "°")
+	bad.Range("plane.azimuthDeg", r.Plane.AzimuthDeg, -360, 360, "°")
+	if r.Plane.Albedo != nil {
+		bad.Range("plane.albedo", *r.Plane.Albedo, 0, 1, "")
+	}
+	if r.Sun != nil {
+		bad.Range("sun.elevationDeg", r.Sun.ElevationDeg, -90, 90, "°")
+		bad.Range("sun.azimuthDeg", r.Sun.AzimuthDeg, -360, 360, "°")
+	}
+	if r.Light != nil {
+		bad.Range("light.globalWM2", r.Light.GlobalWM2, 0, 1500, "W/m²")
+		bad.Range("light.beamWM2", r.Light.BeamWM2, 0, 1500, "W/m²")
+		bad.Range("light.diffuseWM2", r.Light.DiffuseWM2, 0, 1500, "W/m²")
+	}
+	return bad.Err()
+}
+
+// daylight fills in the rise and the set nearest to the noon of the place, and the light between them.
+func (out *Result) daylight(r Request) {
+	noon := r.At.Truncate(24 * time.Hour).Add(12*time.Hour - time.Duration(r.LongitudeDeg/15*float64(time.Hour)))
+	for r.At.Sub(noon) > 12*time.Hour {
+		noon = noon.Add(24 * time.Hour)
+	}
+	for noon.Sub(r.At) > 12*time.Hour {
+		noon = noon.Add(-24 * time.Hour)
+	}
+	from, to := noon.Add(-12*time.Hour), noon.Add(12*time.Hour)
+	for _, d := range Daylight(r.LatitudeDeg, r.LongitudeDeg, from, to) {
+		out.DaylightMin += d.Set.Sub(d.Rise).Minutes()
+		if d.Rise.After(from) {
+			out.Rise = &d.Rise
+		}
+		if d.Set.Before(to) {
+			out.Set = &d.Set
+		}
+	}
 }
