@@ -40,13 +40,13 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done 
 		return Chances{}, err
 	}
 	n = max(50, min(n, maxFutures))
-	f := o.futures()
+	f := climate.Ensemble{Futures: o.futures(), N: n, Seed: futuresSeed}
 	waiting := o.s.Waiting()
 	asks := make([]climate.Ask, len(waiting))
 	for i, w := range waiting {
 		asks[i] = w.Ask
 	}
-	odds, err := o.boat.Chances(ctx, o.climate, f, asks, n, futuresSeed, told)
+	odds, err := o.boat.Chances(ctx, o.climate, f, asks, told)
 	if err != nil {
 		return Chances{}, err
 	}
@@ -57,7 +57,8 @@ func (a *App) Chances(ctx context.Context, boatID string, n int, told func(done 
 			between[i].To = *w.Closes
 		}
 	}
-	waits, err := o.boat.Waits(ctx, o.climate, f, asks, between, min(n, waitFutures), futuresSeed)
+	f.N = min(n, waitFutures)
+	waits, err := o.boat.Waits(ctx, o.climate, f, asks, between)
 	if err != nil {
 		return Chances{}, err
 	}

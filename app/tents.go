@@ -158,6 +158,7 @@ func (a *App) Compare(ctx context.Context, boatID string, ask VerdictQuery, t te
 	_, end, _ := f.Weather.Air.Span()
 	coat := climate.Coat{SurfaceID: f.ID, Sheet: o.graded(f.ID, ask.ProductID), Over: p.Sheet.Kind, Job: job,
 		From: from, To: end}
-	return Comparison{f.Name, p, o.ribbon(f.ID), o.boat.Compare(ctx, coat, t, o.futures(), compareFutures, futuresSeed),
+	return Comparison{f.Name, p, o.ribbon(f.ID), o.boat.Compare(ctx, coat, t,
+		climate.Ensemble{Futures: o.futures(), N: compareFutures, Seed: futuresSeed}),
 		t.Cautions()}, nil
 }

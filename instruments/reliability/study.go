@@ -218,7 +218,7 @@ func (o *issue) starts(ctx context.Context) error {
 	for k, j := range o.jobs {
 		asks[k] = climate.Ask{SurfaceID: j.surface, Job: j.Job}
 	}
-	odds, err := o.boat.Chances(ctx, o.climate, o.futures, asks, o.Futures, 1, nil)
+	odds, err := o.boat.Chances(ctx, o.climate, climate.Ensemble{Futures: o.futures, N: o.Futures, Seed: 1}, asks, nil)
 	if err != nil {
 		return err
 	}

@@ -121,12 +121,19 @@ func (q waiting) holds(room weather.Series, f Future) [][]bool {
 	return out
 }
 
-// Chances plays n futures at every ask and tells the odds of every hour's start
+// Ensemble is how many futures are played, of which seed.
+type Ensemble struct {
+	weather.Futures
+	N    int
+	Seed uint64
+}
+
+// Chances plays an ensemble at every ask and tells the odds of every hour's start
 // from now on. told, if not nil, is called now and then, by one at a time, with the
 // share done; when ctx ends the work stops with its error. The same seed gives the
 // same odds on any number of processors. Departures of probes from the model count as
 // in Of.
-func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []Ask, n int, seed uint64,
+func (b Boat) Chances(ctx context.Context, c Climate, f Ensemble, asks []Ask,
 	told func(done float64)) ([]Odds, error) {
 	q := b.waiting(c, f.Frame(), asks)
 	at := q.open.At
@@ -137,9 +144,9 @@ func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []
 			counts[w][k] = make([]int32, len(at))
 		}
 	}
-	err := parallel.Each(ctx, n, told, func(w, i int) {
-		rooms[w] = f.Make(seed, uint64(i), rooms[w])
-		for k, starts := range q.holds(rooms[w], Future{seed, uint64(i)}) {
+	err := parallel.Each(ctx, f.N, told, func(w, i int) {
+		rooms[w] = f.Make(f.Seed, uint64(i), rooms[w])
+		for k, starts := range q.holds(rooms[w], Future{f.Seed, uint64(i)}) {
 			for h, may := range starts {
 				if may {
 					counts[w][k][h]++
@@ -161,7 +168,7 @@ func (b Boat) Chances(ctx context.Context, c Climate, f weather.Futures, asks []
 			for w := range counts {
 				sum += counts[w][k][i]
 			}
-			o.At, o.P = append(o.At, t), append(o.P, weather.Odds(int(sum), n))
+			o.At, o.P = append(o.At, t), append(o.P, weather.Odds(int(sum), f.N))
 		}
 		odds = append(odds, o)
 	}

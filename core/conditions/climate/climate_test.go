@@ -103,7 +103,7 @@ func TestChances(t *testing.T) {
 	sure.Sheltered = true
 	never.Limits.AirMinC = num(40)
 	asks := []Ask{{"port", sure}, {"port", never}, {"starboard", job()}}
-	odds, err := b.Chances(t.Context(), c, f, asks, 200, 1, nil)
+	odds, err := b.Chances(t.Context(), c, Ensemble{f, 200, 1}, asks, nil)
 	require.NoError(t, err)
 	require.Len(t, odds, 3)
 	p, when, opens, closes, ok := odds[2].Best(now, now.Add(24*time.Hour))
@@ -112,13 +112,13 @@ func TestChances(t *testing.T) {
 	assert.False(t, when.Before(opens) || closes.Before(when))
 	_, _, _, _, ok = odds[1].Best(now, now.Add(7*24*time.Hour))
 	assert.False(t, ok)
-	again, _ := b.Chances(t.Context(), c, f, asks, 200, 1, nil)
+	again, _ := b.Chances(t.Context(), c, Ensemble{f, 200, 1}, asks, nil)
 	assert.Equal(t, odds, again, "the same seed, the same odds")
 	for i, v := range odds[0].P[:48] {
 		assert.GreaterOrEqual(t, v, odds[1].P[i])
 	}
 	ctx, stop := context.WithCancel(t.Context())
-	stopped, err := b.Chances(ctx, c, f, asks, 5000, 1, func(float64) { stop() })
+	stopped, err := b.Chances(ctx, c, Ensemble{f, 5000, 1}, asks, func(float64) { stop() })
 	assert.ErrorIs(t, err, context.Canceled)
 	assert.Nil(t, stopped)
 }
@@ -146,7 +146,7 @@ func TestCompareSchools(t *testing.T) {
 	f := weather.NewFutures(b.Air, now, 8*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53),
 		Loc: time.UTC})
 	got := map[School]Option{}
-	for _, o := range b.Compare(t.Context(), coat, t1, f, 40, 1) {
+	for _, o := range b.Compare(t.Context(), coat, t1, Ensemble{f, 40, 1}) {
 		got[o.School] = o
 	}
 	require.Len(t, got, 4)
@@ -195,7 +195,7 @@ func BenchmarkThousandFutures(b *testing.B) {
 	f := weather.NewFutures(c.Open, now, 10*24*time.Hour, weather.Habits{Normals: weather.UsualNormals(53),
 		Loc: time.UTC})
 	for b.Loop() {
-		if _, err := boat.Chances(b.Context(), c, f, asks, 1000, 1, nil); err != nil {
+		if _, err := boat.Chances(b.Context(), c, Ensemble{f, 1000, 1}, asks, nil); err != nil {
 			b.Fatal(err)
 		}
 	}

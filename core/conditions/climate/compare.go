@@ -10,7 +10,6 @@ import (
 	"allcoats/core/conditions/field"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/physics/cure"
-	"allcoats/core/physics/weather"
 )
 
 // School is a way to get a coat on in the cold.
@@ -82,16 +81,14 @@ type asked struct {
 	coat   Coat
 	prices tent.Prices
 	warmC  float64
-	f      weather.Futures
-	n      int
-	seed   uint64
+	f      Ensemble
 }
 
 // Compare sets the schools side by side for a coat: wait as the surface lies
 // now, in tent t without heat, with it, and with the hardener for the cold if the
-// sheet has one. Odds are of n futures.
-func (b Boat) Compare(ctx context.Context, coat Coat, t tent.Tent, f weather.Futures, n int, seed uint64) []Option {
-	a := asked{b.Tent != nil, coat, t.Prices, t.Thermostat.SetC, f, n, seed}
+// sheet has one. Odds are of f.
+func (b Boat) Compare(ctx context.Context, coat Coat, t tent.Tent, f Ensemble) []Option {
+	a := asked{b.Tent != nil, coat, t.Prices, t.Thermostat.SetC, f}
 	cold := t
 	cold.Heaters, cold.DryL = nil, 0
 	out := []Option{b.option(ctx, a, Wait, "Wait for weather", nil, "")}
@@ -186,7 +183,7 @@ func (b Boat) option(ctx context.Context, a asked, school School, name string, t
 		o.Cents += money("The tent itself", "film by its area and frame by its length, as none stands", t.BuildCents())
 	}
 	money("In all", "energy + days + hardener + tent", o.Cents)
-	if odds, err := b.Chances(ctx, c, a.f, []Ask{{coat.SurfaceID, job}}, a.n, a.seed, nil); err == nil {
+	if odds, err := b.Chances(ctx, c, a.f, []Ask{{coat.SurfaceID, job}}, nil); err == nil {
 		for i, h := range odds[0].At {
 			near := h.Sub(*o.Start).Abs() <= 30*time.Minute
 			if inside := !h.Before(*o.Start) && !h.After(last) && h.Sub(*o.Start) < time.Hour; inside || near &&

@@ -24,12 +24,12 @@ const (
 	NextForecast = 24 * time.Hour
 )
 
-// Waits plays n futures, and in each the forecast that would be issued a day from now: the future itself
+// Waits plays an ensemble, and in each the forecast that would be issued a day from now: the future itself
 // off by what a forecast of that lead is. between is when each coat may begin; a zero To is no end.
-func (b Boat) Waits(ctx context.Context, c Climate, f weather.Futures, asks []Ask, between []Span, n int,
-	seed uint64) ([]Waited, error) {
+func (b Boat) Waits(ctx context.Context, c Climate, f Ensemble, asks []Ask,
+	between []Span) ([]Waited, error) {
 	q := b.waiting(c, f.Frame(), asks)
-	at := q.open.At
+	at, n, seed := q.open.At, f.N, f.Seed
 	held, told := make([][][]bool, n), make([][][]bool, n)
 	err := parallel.Each(ctx, n, nil, func(_, i int) {
 		course := f.Make(seed, uint64(i), nil)

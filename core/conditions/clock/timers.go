@@ -52,13 +52,20 @@ func meanC(w field.Weather, from, to time.Time) float64 {
 	return sum / float64(n)
 }
 
-// run times a maximum table's progress to target along w.
-func run(key, label string, table cure.Table, target float64, w field.Weather, p cure.Path, from, now time.Time) Timer {
+// timed is what timers run along.
+type timed struct {
+	field.Weather
+	path      cure.Path
+	from, now time.Time
+}
+
+// run times a maximum table's progress to target.
+func (w timed) run(key, label string, table cure.Table, target float64) Timer {
 	t := Timer{Key: key, Label: label, Ring: true}
-	if ev := (cure.Clock{Table: table, Side: cure.Maximum}).Run(p, from, target); ev.Reached != nil {
+	if ev := (cure.Clock{Table: table, Side: cure.Maximum}).Run(w.path, w.from, target); ev.Reached != nil {
 		t.At = ev.Reached
-		t.TempC = meanC(w, from, *ev.Reached)
-		t.Forecast = ev.Reached.After(now)
+		t.TempC = meanC(w.Weather, w.from, *ev.Reached)
+		t.Forecast = ev.Reached.After(w.now)
 	}
 	return t
 }
@@ -73,8 +80,8 @@ func PotTimers(s product.Sheet, litres float64, mixed time.Time, air field.Weath
 			TempC: meanC(air, mixed, at), Ring: true, Forecast: at.After(now)})
 	}
 	if len(s.PotLife) > 0 && len(air.Air) > 0 {
-		t := run(PotEnds, "Pot life ends", s.PotLife, mix.MassFactor(s, litres), air, air.Path(cure.Indifferent), mixed,
-			now)
+		along := timed{air, air.Path(cure.Indifferent), mixed, now}
+		t := along.run(PotEnds, "Pot life ends", s.PotLife, mix.MassFactor(s, litres))
 		t.Note = "by the air where the pot stands; warm hands and sun shorten it"
 		out = append(out, t)
 	}
@@ -88,10 +95,10 @@ func FreshTimers(s product.Sheet, laid time.Time, w field.Weather, now time.Time
 	if len(s.TouchDry) == 0 || len(w.Air) == 0 {
 		return out
 	}
-	p := w.Path(s.Humidity)
-	edge := run(WetEdge, "Wet edge is lost", s.TouchDry, WetEdgePart, w, p, laid, now)
+	along := timed{w, w.Path(s.Humidity), laid, now}
+	edge := along.run(WetEdge, "Wet edge is lost", s.TouchDry, WetEdgePart)
 	edge.Note = "a tenth of the time to touch-dry: a rule of thumb"
-	tape := run(TapePull, "Pull the tape", s.TouchDry, tapePart, w, p, laid, now)
+	tape := along.run(TapePull, "Pull the tape", s.TouchDry, tapePart)
 	tape.Note = "wet enough not to tear: a rule of thumb"
 	return append(out, edge, tape)
 }
