@@ -127,6 +127,8 @@ func (n NonSkid) says(o boatState) message.Sentence {
 		message.Strong(fmt.Sprintf("%d %s", laid, map[bool]string{true: "panel", false: "panels"}[laid == 1])),
 		message.Val(r.AreaM2, "m²"), message.Val(r.MaskM+r.TwiceM, "m"))
 	switch {
+	case r.Takes.Coats > 1:
+		out = message.Of("%v: %v in %d coats", out, message.Val(r.Takes.Litres, "L"), r.Takes.Coats)
 	case r.Takes.Litres > 0:
 		out = message.Of("%v: %v", out, message.Val(r.Takes.Litres, "L"))
 	case r.Takes.GritKg > 0:

@@ -83,10 +83,10 @@ func TestALayoutGoesIntoTheBuildUp(t *testing.T) {
 		if s.Work == step.Coat && products[s.ProductID].Kind == product.NonSkidPaint {
 			assert.False(t, found, "one step of it")
 			found = true
-			assert.Equal(t, 1, s.Coats)
+			assert.Equal(t, 2, s.Coats, "each within the sheet's 130 µm")
 			assert.InEpsilon(t, n.Result.Takes.Litres, b.Result.Lines[i].Litres, 2e-3)
 			assert.InEpsilon(t, n.Result.AreaM2, b.Result.Lines[i].AreaM2, 1e-3, "on the panels, not on the whole deck")
-			assert.InEpsilon(t, 10*n.Result.Takes.PerM2*products[s.ProductID].VolumeSolidsPct, s.DFTUm, 1e-3,
+			assert.InEpsilon(t, 10*n.Result.Takes.PerM2*products[s.ProductID].VolumeSolidsPct, 2*s.DFTUm, 1e-3,
 				"the film that is laid there")
 			assert.Len(t, s.Where.Patches, 10)
 		}

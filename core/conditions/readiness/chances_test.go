@@ -107,13 +107,14 @@ func TestRecoatAnswers(t *testing.T) {
 		ago  float64
 		want string
 	}{
-		{1, "No coat over it yet; from 10:00."},
+		{1, "No coat before 10:00, then without sanding until Sunday 07:00."},
 		{5, "Yes, without sanding, until Sunday 03:00."},
 		{30, "Sand first: its window closed 02:00."},
 	} {
 		s := situation(nil, surface("Hull", laid(c.ago), coat(2, 2)))
 		k := clock.Run(*s.Surfaces[0].Last, s.Surfaces[0].Next.Sheet.Kind, s.Surfaces[0].Weather, now)
-		assert.Equal(t, c.want+" 100 % of the hours since are on record.", s.recoat(k).In(time.UTC))
+		assert.Equal(t, c.want, s.recoat(k).In(time.UTC))
+		assert.Equal(t, c.want+" 100 % of the hours since are on record.", Find(s).Lanes[0].Recoat.In(time.UTC))
 	}
 	never := laid(5)
 	never.Sheet.Recoat[0].Max, never.Sheet.Recoat[0].NeverCloses = nil, true

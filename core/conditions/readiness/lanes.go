@@ -43,6 +43,10 @@ func (s Situation) lane(f Surface) Lane {
 		c := clock.Run(*f.Last, over, f.Weather, s.Now)
 		l.Clock = &c
 		l.Recoat = s.recoat(c)
+		if c.State != clock.Unknown && c.Event(clock.RecoatOpens).Tabled {
+			l.Recoat = message.Of("%v %v of the hours since are on record.", l.Recoat,
+				message.Val(math.Floor(c.MeasuredPct+1e-6), "%"))
+		}
 		for _, d := range c.Damage {
 			l.Damage = append(l.Damage, s.harm(d))
 		}

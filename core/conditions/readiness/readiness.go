@@ -229,7 +229,7 @@ func Find(s Situation) Answer {
 		a.Warnings = append(a.Warnings,
 			message.Of("The weather record ends within a day from now; nothing is guessed beyond it."))
 	}
-	a.Dry, a.Clocks = s.dry(), clocks(a.Lanes)
+	a.Dry, a.Clocks = s.dry(), s.clocks(a.Lanes)
 	s.headline(&a)
 	s.actions(&a)
 	return a

@@ -308,7 +308,7 @@ func TestTheClockThatPresses(t *testing.T) {
 	assert.Equal(t, "No clock runs: log what is done next.", said(surface("Deck", nil, coat(1, 1))))
 	fresh, old := surface("Deck", laid(1), coat(2, 2)), surface("Hull", laid(18), coat(2, 2))
 	assert.Regexp(t, "^Hull: closing: without sanding only until ", said(fresh, old))
-	assert.Regexp(t, "^Deck: no coat over it yet; from 10:00", said(fresh, surface("Cabin", laid(30), coat(2, 2))))
+	assert.Regexp(t, "^Deck: no coat before 10:00, then without sanding until Sunday 07:00.$", said(fresh, surface("Cabin", laid(30), coat(2, 2))))
 	done := old
 	done.Next = nil
 	assert.Regexp(t, "^Deck: ", said(fresh, done), "where all coats are on nothing presses")

@@ -10,8 +10,7 @@ import (
 	"allcoats/core/conditions/clock"
 )
 
-// recoat answers "may I coat over it without sanding?" from the clock: what was
-// measured counts as measured, the rest is said to be modelled.
+// recoat answers "may I coat over it without sanding?" from the clock.
 func (s Situation) recoat(c clock.Clock) message.Sentence {
 	opens, closes := c.Event(clock.RecoatOpens), c.Event(clock.RecoatCloses)
 	var out message.Sentence
@@ -27,7 +26,11 @@ func (s Situation) recoat(c clock.Clock) message.Sentence {
 	case opens.At == nil || opens.At.After(s.Now):
 		out = message.Of("No coat over it yet.")
 		if opens.At != nil {
-			out = message.Of("No coat over it yet; from %v.", message.Clock(*opens.At, s.Now, s.Loc))
+			out = message.Of("No coat before %v.", message.Clock(*opens.At, s.Now, s.Loc))
+		}
+		if opens.At != nil && closes.At != nil {
+			out = message.Of("No coat before %v, then without sanding until %v.", message.Clock(*opens.At, s.Now, s.Loc),
+				message.Clock(*closes.At, s.Now, s.Loc))
 		}
 	case closes.At != nil && !closes.At.After(s.Now) && closes.HoleH > 0, c.State == clock.Unknown:
 		return message.Of("Not known: sand first. %v of the time since was measured or forecast.",
@@ -44,7 +47,7 @@ func (s Situation) recoat(c clock.Clock) message.Sentence {
 	default:
 		out = message.Of("Yes, without sanding; its window does not close.")
 	}
-	return message.Of("%v %v of the hours since are on record.", out, message.Val(math.Floor(c.MeasuredPct+1e-6), "%"))
+	return out
 }
 
 // harm puts damage into a sentence.
@@ -93,7 +96,7 @@ var urgency = []clock.State{clock.Damaged, clock.Closing, clock.Wet, clock.Tacki
 
 // clocks says of the most urgent clock that runs what harmed its coat, or whether the next may
 // follow; of two alike, of the one whose state ends first.
-func clocks(lanes []Lane) message.Sentence {
+func (s Situation) clocks(lanes []Lane) message.Sentence {
 	var first *Lane
 	sooner := func(a, b *Lane) bool {
 		if x, y := slices.Index(urgency, a.Clock.State), slices.Index(urgency, b.Clock.State); x != y {
@@ -114,7 +117,7 @@ func clocks(lanes []Lane) message.Sentence {
 	case len(first.Damage) > 0:
 		return message.Of("%v: %v", message.Strong(first.Surface), first.Damage[0].Lower())
 	case len(first.Recoat) > 0:
-		return message.Of("%v: %v", message.Strong(first.Surface), first.Recoat.Lower())
+		return message.Of("%v: %v", message.Strong(first.Surface), s.recoat(*first.Clock).Lower())
 	}
 	return message.Of("%v: %v", message.Strong(first.Surface), first.Detail)
 }

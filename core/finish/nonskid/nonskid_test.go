@@ -2,6 +2,7 @@ package nonskid
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"allcoats/core/base/fielderr"
@@ -101,6 +102,28 @@ func TestThePlanOfAPanel(t *testing.T) {
 	assert.NotEmpty(t, w.Plan(&l, sheet, 0))
 	w.School = Moulded
 	assert.Empty(t, w.Plan(&l, sheet, 0))
+}
+
+// A texture takes its litres in as many coats as bring each within the sheet, by hand at 50 % solids and 150 µm at the
+// most: 0.25 L/m² are 125 µm, 0.4 are 200, 0.6 are 300. What notches lay in one pass is over it: 3 · 3 / 6 L/m² are 750.
+func TestCoatsOfATexture(t *testing.T) {
+	sheet := product.Sheet{Name: "grit", Kind: product.NonSkidPaint, VolumeSolidsPct: 50,
+		Film: product.Film{MinUm: 50, TypicalUm: 80, MaxUm: 150}}
+	for _, c := range []struct {
+		tool  Tool
+		grade string
+		coats int
+		um    float64
+	}{{Roller, "fine", 1, 125}, {Roller, "medium", 2, 100}, {Roller, "coarse", 2, 150}, {Square, "fine", 1, 750}} {
+		w := half(func(w *Work) { w.Texture.Tool, w.Texture.Grade = c.tool, c.grade })
+		l := lay(t, w)
+		steps := w.Plan(&l, sheet, 0)
+		last := steps[len(steps)-1]
+		assert.Equal(t, c.coats, last.Coats, c.grade)
+		assert.InDelta(t, c.um, last.DFTUm, 1e-9, c.grade)
+		assert.Equal(t, c.tool == Square, len(l.Findings) > 0, "%v", l.Findings)
+		assert.Equal(t, c.coats > 1, strings.Contains(l.Takes.Spread.String(), "Lay it in 2 coats"))
+	}
 }
 
 // A hatch's margin has square corners, filled up by (1 − π/4) r² at each of the four.

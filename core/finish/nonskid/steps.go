@@ -56,26 +56,43 @@ func (w Work) Plan(l *Layout, sheet product.Sheet, surveyedM2 float64) []craft.S
 	mask.TapeM, mask.Tape, mask.TapeH, mask.Pull = l.Takes.TapeM, "crepe", tapeH, step.WhileWet
 	plan.Do(mask)
 	roller, _ := film.MethodByKey("roller")
-	um := sheet.Film.TypicalUm
-	one := craft.Coats("panels", "main", 1, um, roller, l.Hours+0.5, l.Takes.Spread).At(at)
+	one := craft.Coats("panels", "main", 1, sheet.Film.TypicalUm, roller, l.Hours+0.5, l.Takes.Spread).At(at)
 	if w.School == Paint && l.Takes.Litres > 0 {
 		one.LossPct = w.Texture.WastePct
-		one.DFTUm = l.Takes.PerM2 * 10 * sheet.VolumeSolidsPct
+		one.Coats, one.DFTUm = l.coats(w.Texture, sheet)
+		one.How = l.Takes.Spread
 		one = one.Of(l.Takes.Litres, "L")
-		switch f := sheet.Film; {
-		case f.MaxUm > 0 && one.DFTUm > f.MaxUm*1.02:
-			l.find(false,
-				"%.2g L/m² make %.0f µm dry, and the sheet of %s ends at %.0f µm: it skins over what stays soft, and slides off upright faces. Ask its maker, or lay less.", l.Takes.PerM2, one.DFTUm, sheet.Name, f.MaxUm)
-		case one.DFTUm < f.MinUm*0.98:
-			l.find(false, "%.2g L/m² make %.0f µm dry, and the sheet of %s begins at %.0f µm: lay more.", l.Takes.PerM2,
-				one.DFTUm, sheet.Name, f.MinUm)
-		}
 	} else {
 		one = one.Of(l.Takes.GritKg, "kg")
 	}
 	one.DFTUm = math.Max(1, one.DFTUm)
 	plan.Do(one)
 	return plan.Steps
+}
+
+// coats are how many coats of the paint its texture takes, and the dry film of each, µm: by roller as
+// many as bring each within the sheet, by trowel one.
+func (l *Layout) coats(t Texture, sheet product.Sheet) (n int, dftUm float64) {
+	n, dftUm = 1, l.Takes.PerM2*10*sheet.VolumeSolidsPct
+	f := sheet.Film
+	if t.Tool == Roller && f.MaxUm > 0 {
+		n = max(1, int(math.Ceil(dftUm/(f.MaxUm*1.02))))
+		dftUm /= float64(n)
+	}
+	l.Takes.Coats = n
+	if n > 1 {
+		l.Takes.Spread = message.Of(
+			"Lay it in %d coats, for each weigh out %.2g L/m² and use it all: roll it on, draw the texture up in one direction in the last, and do not go back.", n, l.Takes.PerM2/float64(n))
+	}
+	switch {
+	case f.MaxUm > 0 && dftUm > f.MaxUm*1.02:
+		l.find(false,
+			"%.2g L/m² make %.0f µm dry, and the sheet of %s ends at %.0f µm: it skins over what stays soft, and slides off upright faces. Ask its maker, or lay less.", l.Takes.PerM2, dftUm, sheet.Name, f.MaxUm)
+	case dftUm < f.MinUm*0.98:
+		l.find(false, "%.2g L/m² make %.0f µm dry, and the sheet of %s begins at %.0f µm: lay more.", l.Takes.PerM2,
+			dftUm, sheet.Name, f.MinUm)
+	}
+	return n, dftUm
 }
 
 // Stopped returns the first finding that stops it, none if none does.

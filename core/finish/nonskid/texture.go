@@ -97,7 +97,8 @@ func (t Texture) perM2(s School) float64 {
 
 // Takes is what a deck takes in all.
 type Takes struct {
-	Litres float64          `json:"litres"` // of textured paint, what stays in the pot with it
+	Litres float64          `json:"litres"`          // of textured paint, what stays in the pot with it
+	Coats  int              `json:"coats,omitempty"` // of it
 	GritKg float64          `json:"gritKg"`
 	PerM2  float64          `json:"perM2"`
 	Unit   string           `json:"unit"`

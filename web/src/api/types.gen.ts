@@ -6365,6 +6365,8 @@ export interface components {
             y: number;
         };
         NonskidTakes: {
+            /** Format: int64 */
+            coats?: number;
             /** Format: double */
             gritKg: number;
             /** Format: double */
@@ -6938,6 +6940,7 @@ export interface components {
         Product: {
             doubts: components["schemas"]["MessageSpan"][][];
             id: string;
+            says: components["schemas"]["MessageSpan"][];
             sheet: components["schemas"]["ProductSheet"];
             /** Format: int64 */
             version: number;

@@ -27,6 +27,7 @@ const other = { ...surface, id: "keel", name: "Keel" };
 const product = (id: string, name: string): Schemas["Product"] => ({
   id,
   version: 1,
+  says: [],
   doubts: [],
   sheet: {
     name,

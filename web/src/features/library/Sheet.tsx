@@ -4,6 +4,7 @@ import { useProducts } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Errors, Refusal } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
+import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { UndoRedo } from "../../ui/UndoRedo";
 import { tr } from "../../words/words";
@@ -36,13 +37,19 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
   return (
     <>
       <Answer
-        over={<span>{tr("Data sheet")}</span>}
+        over={<span>{product?.says.length && !copying ? product.sheet.name : tr("Data sheet")}</span>}
         answer={
-          fresh
-            ? copying
-              ? tr("A copy of {name}", { name: product?.sheet.name })
-              : tr("A new product: copy its data sheet line by line.")
-            : product?.sheet.name
+          fresh ? (
+            copying ? (
+              tr("A copy of {name}", { name: product?.sheet.name })
+            ) : (
+              tr("A new product: copy its data sheet line by line.")
+            )
+          ) : product?.says.length ? (
+            <Sentence spans={product.says} zone="UTC" />
+          ) : (
+            product?.sheet.name
+          )
         }
         detail={
           product && coat && !d.recoat?.length
