@@ -19,6 +19,11 @@ func TestConvertByDefinition(t *testing.T) {
 		{16, "oz", "lb", 1}, {0, "°C", "°F", 32}, {100, "°C", "°F", 212}, {-40, "°F", "°C", -40},
 		{9, "°F difference", "K", 5},
 		{1, "kn", "m/s", 1852. / 3600}, {100, "um", "mil", 100 / 25.4},
+		// By the exact foot, pound and gallons, reckoned by hand.
+		{1, "US fl oz/ft²", "L/m²", 0.3183268229}, {1, "ft²/US gal", "m²/L", 0.0245423867}, {1, "ft²/h", "m²/h", 0.09290304},
+		{1, "lb/US gal", "kg/L", 0.119826427}, {1, "US fl oz", "mL", 29.573529563}, {1, "imp fl oz", "mL", 28.4130625},
+		{1, "imp pt", "mL", 568.26125}, {1, "US qt", "L", 0.946352946}, {1, "ft²", "m²", 0.09290304},
+		{1, "lb", "g", 453.59237}, {1, "oz", "g", 28.349523125}, {1, "mph", "m/s", 0.44704}, {1, "inHg", "hPa", 33.86389},
 	} {
 		got, err := Convert(c.v, c.from, c.to)
 		require.NoError(t, err)

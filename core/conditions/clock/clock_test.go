@@ -144,6 +144,11 @@ func TestDamage(t *testing.T) {
 	damp := flat(20, 48)
 	damp.Air[3].RHPct = 95
 	assert.Contains(t, find(damp, hour(24)), ByDamp)
+	damp.Air[3].RHPct = 83.5 // a dew point of 17.1 °C, 2.9 K under the surface
+	assert.Contains(t, find(damp, hour(24)), ByDamp)
+	damp.Air[3].RHPct = 82.3 // 16.9 °C
+	assert.NotContains(t, find(damp, hour(24)), ByDamp, "3 K are enough, by ISO 8502-4")
+	damp.Air[3].RHPct = 95
 	s.Blushes = false
 	assert.NotContains(t, find(damp, hour(24)), ByDamp)
 	heat := flat(20, 48)

@@ -1,6 +1,7 @@
 package field
 
 import (
+	"math"
 	"math/rand/v2"
 	"testing"
 	"time"
@@ -236,4 +237,13 @@ func TestPathCountsHumidityAtTheSurface(t *testing.T) {
 	assert.InDelta(t, 65.2, p.RHPct[0], 0.1)
 	assert.Equal(t, 100.0, p.RHPct[1])
 	assert.Nil(t, w.Path(cure.Indifferent).RHPct)
+}
+
+// The way to a slanting side, in errors of a forecast of 1 K and 5 %: by hand, in these, the side from (0, 0) to (20, 10)
+// is x − 2y = 0, and (10, 3) lies (10 − 6)/√5 inside, (10, 9) lies (18 − 10)/√5 outside.
+func TestSlackOfASlantingSide(t *testing.T) {
+	p := []product.Corner{{TempC: 0, RHPct: 0}, {TempC: 20, RHPct: 50}, {TempC: 60, RHPct: 0}}
+	assert.InDelta(t, 4/math.Sqrt(5), polygonSlack(p, 10, 15), 1e-9)
+	assert.InDelta(t, -8/math.Sqrt(5), polygonSlack(p, 10, 45), 1e-9)
+	assert.InDelta(t, -math.Hypot(3, 4), polygonSlack(p, -4, -15), 1e-9, "past a corner it is the way to that")
 }

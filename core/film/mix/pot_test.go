@@ -95,6 +95,18 @@ func TestOffTheRatio(t *testing.T) {
 	}
 	_, ok := Off(product.Sheet{}, 600, 100)
 	assert.False(t, ok, "a one-part product has no ratio")
+	// 2 : 1 by volume, 1.5 and 1.0 kg/L: 300 g of base want 100 g.
+	byVolume := product.Sheet{RatioByVolume: product.Ratio{Base: 2, Hardener: 1}, BaseKgL: 1.5, HardenerKgL: 1}
+	d, ok := Off(byVolume, 300, 110)
+	assert.True(t, ok)
+	assert.InDelta(t, 10, d.OffPct, 1e-9)
+	for _, edit := range []func(*product.Sheet){func(s *product.Sheet) { s.BaseKgL = 0 },
+		func(s *product.Sheet) { s.HardenerKgL = 0 }} {
+		s := byVolume
+		edit(&s)
+		_, ok := Off(s, 300, 110)
+		assert.False(t, ok, "nothing weighs what has no density")
+	}
 }
 
 // A small pot at 10 °C lives an hour: 0.7 h of laying at 0.2 L/h is 0.14 L, and 0.01

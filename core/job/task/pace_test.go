@@ -14,3 +14,9 @@ func TestPaceIsLearned(t *testing.T) {
 	p.Add(0, 50)
 	assert.InDelta(t, 26.0/16, p.Factor(), 1e-12)
 }
+
+// Eight in ten of a normal law lie within 1.2816 of its deviations: 25 % are a factor of e^0.3204.
+func TestEightInTen(t *testing.T) {
+	assert.InDelta(t, 1.3777, Tenth(0.25), 1e-4)
+	assert.InDelta(t, 1, Tenth(0), 1e-12)
+}

@@ -52,3 +52,26 @@ func TestValidate(t *testing.T) {
 		assert.Equal(t, path, bad[0].Path)
 	}
 }
+
+// Two hours are alike where all of both is, and what neither knows.
+func TestHoursAreAlike(t *testing.T) {
+	num := func(v float64) *float64 { return &v }
+	full := func() Hour {
+		return Hour{At: time.Unix(0, 0), TempC: 10, RHPct: 70, WindMS: num(3), RainMM: num(0), CloudPct: num(50),
+			ShortwaveWM2: num(100)}
+	}
+	assert.True(t, full().Equal(full()))
+	assert.True(t, Hour{}.Equal(Hour{}))
+	for name, edit := range map[string]func(*Hour){
+		"time": func(h *Hour) { h.At = h.At.Add(1) }, "temperature": func(h *Hour) { h.TempC++ },
+		"humidity": func(h *Hour) { h.RHPct++ }, "wind": func(h *Hour) { h.WindMS = num(4) },
+		"rain": func(h *Hour) { h.RainMM = num(1) }, "cloud": func(h *Hour) { h.CloudPct = num(51) },
+		"light": func(h *Hour) { h.ShortwaveWM2 = num(99) }, "measured": func(h *Hour) { h.Measured = true },
+		"no wind known": func(h *Hour) { h.WindMS = nil }, "no light known": func(h *Hour) { h.ShortwaveWM2 = nil },
+	} {
+		other := full()
+		edit(&other)
+		assert.False(t, full().Equal(other), name)
+		assert.False(t, other.Equal(full()), name)
+	}
+}

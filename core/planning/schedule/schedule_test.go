@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"math/rand/v2"
 	"os"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -169,6 +170,11 @@ func TestComputeRefusesNonsense(t *testing.T) {
 		Links: []LinkRequest{{From: "a", To: "b"}, {From: "b", To: "a"}}}
 	_, err = Compute(t.Context(), loop)
 	assert.ErrorContains(t, err, "wait for one another: a, b")
+	for n, tooMany := range map[int]bool{0: true, 2000: false, 2001: true} {
+		r := Request{HorizonH: 10, Crews: 1001, Tasks: make([]TaskRequest, n)}
+		_, err = Compute(t.Context(), r) // crews are always too many, so that nothing is solved
+		assert.Equal(t, tooMany, strings.Contains(err.Error(), "tasks: give 1 to 2000"), "%d", n)
+	}
 }
 
 // What begins in the first slot of all binds like any other: b follows a, which ends after 2, by 3 to 10.
