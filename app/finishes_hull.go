@@ -243,7 +243,7 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o boatSta
 	w := metal.Usual(math.Round(100*f.Area.AreaM2) / 100)
 	coats, um := 0, 0.0
 	for _, st := range o.steps[f.ID] {
-		if o.products[st.ProductID].Kind.Info().OnMetal {
+		if o.products[st.ProductID].Kind == product.MetalPrimer {
 			coats, um = coats+st.Coats, um+float64(st.Coats)*st.DFTUm
 		}
 	}
@@ -267,7 +267,8 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o boatSta
 	for _, e := range o.log[f.ID] {
 		t := e.StartedAt
 		switch k := e.Kind.Kind(); {
-		case k.Lays && (w.BlastedAt == nil || !t.Before(*w.BlastedAt)):
+		case k.Lays && (e.ProductID == "" || o.products[e.ProductID].Kind == product.MetalPrimer) &&
+			(w.BlastedAt == nil || !t.Before(*w.BlastedAt)):
 			c.Logged = append(c.Logged, t)
 		case e.Kind == step.Wash:
 			w.WashedAt = append(w.WashedAt, t)
@@ -290,6 +291,7 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o boatSta
 	}
 	r := out.Result
 	out.hand(o, f.ID, o.hand(f.ID, "metal", r.Steps, roles, product.MetalPrimer), r.Stopped())
+	out.Result.Steps = r.Left(len(c.Logged))
 	switch {
 	case r.Stopped() != nil:
 		out.Says = r.Stopped()

@@ -154,6 +154,14 @@ func (m merge) whole(s Step) bool {
 // seasonH is how long after its last work a bench's job is still the same one, h.
 const seasonH = 90 * 24
 
+// lately reports whether a step that is whole was done within a season: its coats are those that the
+// bench would plan.
+func (m merge) lately(s Step) bool {
+	return slices.ContainsFunc(m.chain.Tasks, func(t task.Task) bool {
+		return t.StepID == s.ID && t.DoneAt != nil && m.now.Sub(*t.DoneAt).Hours() < seasonH
+	})
+}
+
 // underWay reports whether the job that the bench handed over before goes on, or ended of
 // late: what is done of it is not planned again.
 func (m merge) underWay(old []Step) bool {
@@ -206,17 +214,17 @@ func (m merge) into(old, early, planned []Step) []Step {
 			at = len(out)
 			continue
 		}
-		if m.mine(s) && s.Films() && m.begun(s) && !m.whole(s) { // as many as are on; the bench plans the rest
-			s.Coats = max(1, m.job.Coats(s.ID))
+		if m.mine(s) && s.Films() && m.begun(s) &&
+			(!m.whole(s) || m.lately(s)) { // as many as are on; the bench plans the rest
+			if !m.whole(s) {
+				s.Coats = max(1, m.job.Coats(s.ID))
+			}
 			at = len(out) + 1
 		}
 		out = append(out, s)
 	}
-	if at < 0 { // before a last look
-		at = len(out)
-		for at > 0 && out[at-1].Work == step.Inspect && !m.begun(out[at-1]) {
-			at--
-		}
+	if at < 0 {
+		at = m.before(out, planned)
 	}
 	out = slices.Insert(out, at, planned...)
 	begun := slices.IndexFunc(out, func(s Step) bool {
@@ -229,6 +237,29 @@ func (m merge) into(old, early, planned []Step) []Step {
 		return slices.ContainsFunc(out, func(s Step) bool { return s.ID == p.ID && p.ID != "" })
 	})
 	return slices.Insert(out, begun, early...)
+}
+
+// before is where steps without a place of their own go: before the first film to come that belongs over
+// theirs, with the preparing for it, else before a last look.
+func (m merge) before(out, planned []Step) int {
+	first := len(product.Kinds)
+	for _, p := range planned {
+		if p.Films() && p.ProductID != "" {
+			first = min(first, m.products[p.ProductID].Kind.Order())
+		}
+	}
+	at := slices.IndexFunc(out, func(s Step) bool {
+		return s.Films() && s.ProductID != "" && !m.begun(s) && m.products[s.ProductID].Kind.Order() > first
+	})
+	for at > 0 && !out[at-1].Films() && !m.begun(out[at-1]) {
+		at--
+	}
+	if at >= 0 {
+		return at
+	}
+	for at = len(out); at > 0 && out[at-1].Work == step.Inspect && !m.begun(out[at-1]); at-- {
+	}
+	return at
 }
 
 // known gives planned steps the ids of the old ones that they are, and takes off what is
@@ -244,7 +275,7 @@ func (m merge) known(old, planned []Step) []Step {
 		}
 	}
 	for _, s := range old {
-		if s.Origin == nil && m.mine(s) && m.begun(s) && !m.whole(s) {
+		if s.Origin == nil && m.mine(s) && m.begun(s) && (!m.whole(s) || m.lately(s)) {
 			laid += m.job.Coats(s.ID)
 		}
 	}

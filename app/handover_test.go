@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"allcoats/app"
+	"allcoats/core/catalog/product"
 	"allcoats/core/film/step"
 	"allcoats/core/finish/brightwork"
 	"allcoats/core/finish/completion"
@@ -163,13 +164,42 @@ func TestUsualWorkFollowsTheBoat(t *testing.T) {
 	assert.Equal(t, "epoxy", sides.Work.School, "an epoxy sealer is planned under the varnish")
 	assert.Equal(t, 6, sides.Work.Now)
 	tender := must(app.MetalBench.Get(ctx, a, surfaceNamed(a, "Sounding Line", "Bottom").ID))
-	assert.Equal(t, 4, tender.Work.Coats, "primer and barrier")
-	assert.InDelta(t, 2*75+2*125, tender.Work.NominalUm, 1e-9)
+	assert.Equal(t, 2, tender.Work.Coats, "of primer; the barrier over it is the build-up's own")
+	assert.InDelta(t, 2*75, tender.Work.NominalUm, 1e-9)
+	assert.Equal(t, "Bottom: 2 of 2 coats are on.", said(tender.Says))
+	assert.Empty(t, tender.Result.Steps, "nothing is left of it")
+	assert.Empty(t, tender.Handovers[0].Changes, "and nothing is planned again")
 	deck := must(app.NonSkidBench.Get(ctx, a, surfaceNamed(a, "Sounding Line", "Deck").ID))
 	assert.Empty(t, deck.Work.Deck, "nothing is traced there")
 	rudder := must(app.AntifoulBench.Get(ctx, a, surfaceNamed(a, "Marsh Lantern", "Rudder").ID))
 	require.Len(t, rudder.Work.Zones, 1)
 	assert.Equal(t, 1, rudder.Work.Zones[0].Extra, "a rudder wears")
+}
+
+// What a bench plans anew comes before what belongs over it: primer for bare metal before barrier and antifouling.
+func TestABenchKeepsTheOrderOfTheWork(t *testing.T) {
+	a := withDemo(t)
+	deck := surfaceNamed(a, "Sounding Line", "Deck")
+	sheets := map[string]product.Sheet{}
+	of := map[product.Kind]string{}
+	for _, p := range must(a.Products(ctx)) {
+		sheets[p.ID], of[p.Sheet.Kind] = p.Sheet, p.ID
+	}
+	var steps []app.Step
+	for _, kind := range []product.Kind{product.Barrier, product.HardAntifoul} {
+		steps = append(steps, app.Step{ProductID: of[kind], Step: step.Step{Work: step.Coat, Coats: 2,
+			DFTUm: sheets[of[kind]].Film.TypicalUm, Method: "roller"}})
+	}
+	must(a.SetBuildUp(ctx, deck.ID, deck.Version, steps))
+	bench := must(app.MetalBench.Get(ctx, a, deck.ID))
+	var order []product.Kind
+	for _, s := range bench.Handovers[0].Steps {
+		if s.Work == step.Coat {
+			order = append(order, sheets[s.ProductID].Kind)
+		}
+	}
+	assert.Equal(t, []product.Kind{product.MetalPrimer, product.MetalPrimer, product.Barrier, product.HardAntifoul},
+		order)
 }
 
 // A field that must hold for the whole set leaves fewer starts than for one panel.

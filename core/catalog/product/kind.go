@@ -68,20 +68,20 @@ type KindInfo struct {
 
 // Kinds lists every kind in the order of the work.
 var Kinds = []KindInfo{
-	{Kind: Fairing, Name: "fairing compound", Coat: true, Filler: true, Metered: true, FromGrit: 36, ToGrit: 120},
-	{Kind: TieCoat, Name: "tie coat", Coat: true, Seals: true, Ties: true, FromGrit: 60, ToGrit: 220},
-	{Kind: Barrier, Name: "barrier coat", Coat: true, Seals: true, OnMetal: true, Ties: true, FromGrit: 60,
-		ToGrit: 220},
 	{Kind: MetalPrimer, Name: "metal primer", Coat: true, Seals: true, Metal: true, OnMetal: true, FromGrit: 60,
 		ToGrit: 220},
+	{Kind: WoodSealer, Name: "wood sealer", Coat: true, Seals: true, FromGrit: 120, ToGrit: 400},
+	{Kind: Fairing, Name: "fairing compound", Coat: true, Filler: true, Metered: true, FromGrit: 36, ToGrit: 120},
+	{Kind: Barrier, Name: "barrier coat", Coat: true, Seals: true, OnMetal: true, Ties: true, FromGrit: 60,
+		ToGrit: 220},
 	{Kind: HighBuild, Name: "high-build primer", Coat: true, Seals: true, OnMetal: true, FromGrit: 60, ToGrit: 220},
+	{Kind: TieCoat, Name: "tie coat", Coat: true, Seals: true, Ties: true, FromGrit: 60, ToGrit: 220},
 	{Kind: Undercoat, Name: "undercoat", Coat: true, FromGrit: 80, ToGrit: 320},
 	{Kind: TopcoatOne, Name: "one-part topcoat", Coat: true, Gloss: true, Hides: true, FromGrit: 220, ToGrit: 400,
 		Years: 4},
 	{Kind: TopcoatTwo, Name: "two-part topcoat", Coat: true, Gloss: true, Hides: true, FromGrit: 220, ToGrit: 400,
 		Years: 8},
 	{Kind: Gelcoat, Name: "gelcoat", Coat: true, Hides: true, Practice: true, FromGrit: 60, ToGrit: 180, Years: 8},
-	{Kind: WoodSealer, Name: "wood sealer", Coat: true, Seals: true, FromGrit: 120, ToGrit: 400},
 	{Kind: Varnish, Name: "varnish", Coat: true, Clear: true, Gloss: true, FromGrit: 120, ToGrit: 400},
 	{Kind: NonSkidPaint, Name: "textured non-skid", Coat: true, Metered: true, Hides: true, Practice: true,
 		FromGrit: 80, ToGrit: 320, Years: 4},
@@ -101,6 +101,14 @@ func (k Kind) Info() *KindInfo {
 		return &KindInfo{Kind: k, Name: string(k), FromGrit: 80, ToGrit: 320}
 	}
 	return &Kinds[i]
+}
+
+// Order is the place of k in the order of the work, past the last of Kinds for a kind that is none.
+func (k Kind) Order() int {
+	if i := slices.IndexFunc(Kinds, func(n KindInfo) bool { return n.Kind == k }); i >= 0 {
+		return i
+	}
+	return len(Kinds)
 }
 
 // Name returns the kind in words.

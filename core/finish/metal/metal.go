@@ -392,3 +392,20 @@ func (r *Result) readings(w Work) error {
 // farApart is the step in the series from which two metals that touch under water eat
 // one another fast: a rule of thumb, V.
 const farApart = 0.2
+
+// Left are the steps that come when so many coats are on.
+func (r Result) Left(coats int) []craft.Step {
+	for i, s := range r.Steps {
+		if s.Work == step.Coat {
+			coats--
+		}
+		if coats < 0 {
+			// What prepares for the coat comes with it.
+			for i > 0 && r.Steps[i-1].Work != step.Coat && r.Steps[i-1].Work != step.Fill {
+				i--
+			}
+			return r.Steps[i:]
+		}
+	}
+	return []craft.Step{}
+}

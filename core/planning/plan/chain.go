@@ -2,6 +2,7 @@ package plan
 
 import (
 	"slices"
+	"strconv"
 
 	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
@@ -365,7 +366,7 @@ func (m *Model) mendLimit(s Surface, to int, b task.Bind, holdsH, share float64)
 		dried = nil
 	}
 	fit := m.fitted(mend)
-	m.mend(fit, b.Name, m.may(fit), dried, schedule.After(inSlots(holdsH)))
+	m.mend(fit, b.Name+" until "+b.Until, m.may(fit), dried, schedule.After(inSlots(holdsH)))
 	l := &m.Problem.Links[len(m.Problem.Links)-1]
 	l.Patience, l.Hard = inSlots(patienceH[b.Name]), b.Name == "bare metal" || b.Name == "tape left on"
 }
@@ -399,7 +400,7 @@ func (m *Model) tape(s Surface, later []int, n, pull int, b task.Bind) {
 				bind: b.Name})
 		} else {
 			again := b
-			again.Mend, again.MendH = "mask anew", m.Tasks[n].Hours
+			again.Mend, again.MendH, again.Until = "mask anew", m.Tasks[n].Hours, m.Tasks[n].ID // each part for itself
 			m.limit(s, n, k, again, holdsH, 1)
 			m.Problem.Links[link].Renewed = renewed
 			m.pullBetween(s, coats[j-1], k, link, m.Tasks[pull], b.MaxH)
@@ -420,7 +421,7 @@ func (m *Model) pullBetween(s Surface, coat, next, anew int, pull Task, tapeH fl
 		cause{rule: message.Of("it comes after %v", c.What), bind: "tape"})
 	one := Task{ID: "pull", Boat: c.Boat, SurfaceID: s.ID, Surface: s.Name, What: message.Of("pull the tape"),
 		Hours: max(0.25, pull.Hours), Crew: 1, weather: s.Weather, outdoors: pull.outdoors, light: pull.light}
-	m.mend(one, "pull", m.may(one), nil, schedule.After(-1))
+	m.mend(one, "pull for "+strconv.Itoa(anew), m.may(one), nil, schedule.After(-1))
 	l := &m.Problem.Links[len(m.Problem.Links)-1]
 	l.Before, l.Early, l.Hot, l.Renewed, l.Closes = anew+1, true, true, m.Problem.Links[anew].Renewed,
 		schedule.After(inSlots(tapeH))

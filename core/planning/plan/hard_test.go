@@ -8,6 +8,9 @@ import (
 	"time"
 
 	"allcoats/core/base/message"
+	"allcoats/core/boat/area"
+	"allcoats/core/boat/survey"
+	"allcoats/core/film/step"
 	"allcoats/core/job/task"
 	"allcoats/core/planning/schedule"
 
@@ -330,4 +333,41 @@ func half(t *testing.T, y Yard, kept Kept) time.Time {
 	at := Ready(all, 0, 0.5)
 	require.NotNil(t, at)
 	return *at
+}
+
+// A deck that is masked twice before its coats, or for longer than a day, and coated over days: each tape is pulled
+// after a coat and put on anew before the next, for itself.
+func TestMaskingsOfOneCoat(t *testing.T) {
+	from := time.Date(2026, 5, 4, 7, 0, 0, 0, time.UTC)
+	for _, tapes := range [][]float64{{30, 8}, {150}} {
+		y := Yard{Now: from, Until: from.AddDate(0, 0, 120), Loc: time.UTC, Daylight: daylight(),
+			People: []Person{{Name: "Owner", Week: evenings}}}
+		steps := []task.Step{do(step.Sand, 120), do(step.Wash, 0)}
+		for _, m := range tapes {
+			mask := do(step.Mask, 0)
+			mask.TapeM, mask.TapeH = m, 12
+			steps = append(steps, mask)
+		}
+		steps = append(steps, lay(sheet(t, "Non-skid deck"), 3, 0))
+		y.Boats = []Boat{boatOf(t, "Tern", drawn(from, 122, 1), []part{{"deck", area.Deck, survey.GRP, 12, steps, false}})}
+		_, p, k := made(t, y, Effort{Seed: 1})
+		if len(tapes) > 1 { // the foreman does not follow tape piece by piece; the solver's checker does
+			for _, b := range broken(y, p) {
+				assert.Fail(t, b, "%v", tapes)
+			}
+		}
+		assert.Empty(t, p.Left, "%v", tapes)
+		pulls := 0
+		for _, it := range p.Items {
+			if it.Work == step.Unmask || strings.Contains(it.What.String(), "pull the tape") {
+				pulls++
+			}
+		}
+		assert.GreaterOrEqual(t, pulls, 2*len(tapes), "%v: more than once each", tapes)
+		y.Now = y.Now.AddDate(0, 0, 1)
+		m, err := y.Model()
+		require.NoError(t, err)
+		again, _ := m.Make(t.Context(), k, Effort{})
+		assert.Empty(t, m.Problem.Check(again.raw), "%v", tapes)
+	}
 }

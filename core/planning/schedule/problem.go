@@ -71,7 +71,7 @@ type Link struct {
 	// Before, if not 0, is one more than the link to the same task whose sanding that of this
 	// one goes before: it is done when that is.
 	Before int
-	// Early places the sanding as soon as From stands, and takes it off again if that of
+	// Early places the sanding, one of its own, as soon as From stands, and takes it off again if that of
 	// Before is not done. Hot is a link whose sanding, or whose task, is given its place right
 	// after From; From starts where there is one within Closes, if that is not too far off.
 	Early bool

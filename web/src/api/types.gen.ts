@@ -7065,7 +7065,7 @@ export interface components {
             /** Format: double */
             inductionMin: number;
             /** @enum {string} */
-            kind: "fairing-compound" | "tie-coat" | "barrier" | "metal-primer" | "high-build-primer" | "undercoat" | "topcoat-one-part" | "topcoat-two-part" | "gelcoat" | "wood-sealer" | "varnish" | "non-skid-paint" | "non-skid-grit" | "antifouling-soft" | "antifouling-hard" | "thinner";
+            kind: "metal-primer" | "wood-sealer" | "fairing-compound" | "barrier" | "high-build-primer" | "tie-coat" | "undercoat" | "topcoat-one-part" | "topcoat-two-part" | "gelcoat" | "varnish" | "non-skid-paint" | "non-skid-grit" | "antifouling-soft" | "antifouling-hard" | "thinner";
             /** Format: double */
             launchMaxH?: number;
             /** Format: double */
