@@ -84,136 +84,9 @@ export function StepFields({
         </IconButton>
       </div>
       {kind.films ? (
-        <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-5">
-          <NumberField
-            name={`${path}.coats`}
-            label={tr("Coats")}
-            unit=""
-            value={s.coats}
-            onChange={(coats) => change({ coats })}
-          />
-          <NumberField
-            name={`${path}.dftUm`}
-            label={tr("Dry, each")}
-            unit="µm"
-            value={s.dftUm}
-            onChange={(dftUm) => change({ dftUm })}
-          />
-          <Choice
-            name={`${path}.method`}
-            label={tr("Laid by")}
-            value={s.method}
-            onChange={(method) =>
-              change({
-                method,
-                lossPct: sheet?.lossPct?.[method] ?? methods.find((m) => m.key === method)?.lossPct ?? s.lossPct,
-              })
-            }
-            options={methods.map((m) => ({ value: m.key, label: m.name }))}
-          />
-          <NumberField
-            name={`${path}.lossPct`}
-            label={tr("Loss")}
-            unit="%"
-            value={s.lossPct}
-            onChange={(lossPct) => change({ lossPct })}
-          />
-          <NumberField
-            name={`${path}.thinnerPct`}
-            label={tr("Thinner")}
-            unit="%"
-            value={s.thinnerPct}
-            onChange={(thinnerPct) => change({ thinnerPct })}
-          />
-          {(s.thinnerPct ?? 0) > 0 && (
-            <TextField
-              name={`${path}.thinnerName`}
-              label={tr("Thinned with")}
-              hint={
-                sheet?.thinnerName
-                  ? tr("the sheet: {thinnerName}", { thinnerName: sheet.thinnerName })
-                  : tr("the sheet names none")
-              }
-              value={s.thinnerName ?? ""}
-              onChange={(thinnerName) => change({ thinnerName })}
-            />
-          )}
-          {(sheet?.grades?.length ?? 0) > 0 && (
-            <div className="col-span-2">
-              <Choice
-                name={`${path}.grade`}
-                label={tr("Hardener")}
-                value={s.grade ?? ""}
-                onChange={(grade) => change({ grade })}
-                options={[
-                  { value: "", label: tr("standard") },
-                  ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name })),
-                ]}
-              />
-            </div>
-          )}
-          <TextField
-            name={`${path}.colour`}
-            label={tr("Colour")}
-            value={s.colour ?? ""}
-            onChange={(colour) => change({ colour })}
-          />
-        </div>
+        <CoatFields step={s} path={path} sheet={sheet} methods={methods} change={change} />
       ) : (
-        <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
-          {s.work === "other" && (
-            <div className="col-span-2">
-              <TextField
-                name={`${path}.name`}
-                label={tr("What is done")}
-                value={s.name ?? ""}
-                onChange={(v) => change({ name: v })}
-              />
-            </div>
-          )}
-          {kind.gritted && (
-            <>
-              <NumberField
-                name={`${path}.grit`}
-                label={tr("Grit")}
-                unit="P"
-                value={s.grit}
-                onChange={(grit) => change({ grit })}
-              />
-              <NumberField
-                name={`${path}.removedUm`}
-                label={tr("Takes off")}
-                unit="µm"
-                value={s.removedUm}
-                onChange={(removedUm) => change({ removedUm })}
-              />
-              <Check
-                name={`${path}.wet`}
-                label={tr("With water")}
-                hint={tr("antifouling: always")}
-                value={s.wet ?? false}
-                onChange={(wet) => change({ wet })}
-              />
-            </>
-          )}
-          {kind.agent && (
-            <Choice
-              name={`${path}.agent`}
-              label={tr("With")}
-              value={s.agent ?? ""}
-              onChange={(agent) => change({ agent })}
-              options={["water", "detergent", "solvent"].map((v) => ({ value: v, label: v }))}
-            />
-          )}
-          <div className="col-span-2">
-            <TextField
-              name={`${path}.note`}
-              label={tr("Note")}
-              value={s.note ?? ""}
-              onChange={(note) => change({ note })}
-            />
-          </div>
-        </div>
+        <WorkFields step={s} path={path} kind={kind} change={change} />
       )}
       {s.origin && (
         <p className="quiet mt-1 text-sm">
@@ -232,6 +105,158 @@ export function StepFields({
         ))}
       {findings}
     </fieldset>
+  );
+}
+
+/** What a coat or a fill is laid with. */
+function CoatFields({
+  step: s,
+  path,
+  sheet,
+  methods,
+  change,
+}: Pick<Props, "step" | "methods" | "change"> & { path: string; sheet?: Schemas["ProductSheet"] }) {
+  return (
+    <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-5">
+      <NumberField
+        name={`${path}.coats`}
+        label={tr("Coats")}
+        unit=""
+        value={s.coats}
+        onChange={(coats) => change({ coats })}
+      />
+      <NumberField
+        name={`${path}.dftUm`}
+        label={tr("Dry, each")}
+        unit="µm"
+        value={s.dftUm}
+        onChange={(dftUm) => change({ dftUm })}
+      />
+      <Choice
+        name={`${path}.method`}
+        label={tr("Laid by")}
+        value={s.method}
+        onChange={(method) =>
+          change({
+            method,
+            lossPct: sheet?.lossPct?.[method] ?? methods.find((m) => m.key === method)?.lossPct ?? s.lossPct,
+          })
+        }
+        options={methods.map((m) => ({ value: m.key, label: m.name }))}
+      />
+      <NumberField
+        name={`${path}.lossPct`}
+        label={tr("Loss")}
+        unit="%"
+        value={s.lossPct}
+        onChange={(lossPct) => change({ lossPct })}
+      />
+      <NumberField
+        name={`${path}.thinnerPct`}
+        label={tr("Thinner")}
+        unit="%"
+        value={s.thinnerPct}
+        onChange={(thinnerPct) => change({ thinnerPct })}
+      />
+      {(s.thinnerPct ?? 0) > 0 && (
+        <TextField
+          name={`${path}.thinnerName`}
+          label={tr("Thinned with")}
+          hint={
+            sheet?.thinnerName
+              ? tr("the sheet: {thinnerName}", { thinnerName: sheet.thinnerName })
+              : tr("the sheet names none")
+          }
+          value={s.thinnerName ?? ""}
+          onChange={(thinnerName) => change({ thinnerName })}
+        />
+      )}
+      {(sheet?.grades?.length ?? 0) > 0 && (
+        <div className="col-span-2">
+          <Choice
+            name={`${path}.grade`}
+            label={tr("Hardener")}
+            value={s.grade ?? ""}
+            onChange={(grade) => change({ grade })}
+            options={[
+              { value: "", label: tr("standard") },
+              ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name })),
+            ]}
+          />
+        </div>
+      )}
+      <TextField
+        name={`${path}.colour`}
+        label={tr("Colour")}
+        value={s.colour ?? ""}
+        onChange={(colour) => change({ colour })}
+      />
+    </div>
+  );
+}
+
+/** What other work is done with. */
+function WorkFields({
+  step: s,
+  path,
+  kind,
+  change,
+}: Pick<Props, "step" | "change"> & { path: string; kind: ReturnType<ReturnType<typeof useKinds>["kindOf"]> }) {
+  return (
+    <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
+      {s.work === "other" && (
+        <div className="col-span-2">
+          <TextField
+            name={`${path}.name`}
+            label={tr("What is done")}
+            value={s.name ?? ""}
+            onChange={(v) => change({ name: v })}
+          />
+        </div>
+      )}
+      {kind.gritted && (
+        <>
+          <NumberField
+            name={`${path}.grit`}
+            label={tr("Grit")}
+            unit="P"
+            value={s.grit}
+            onChange={(grit) => change({ grit })}
+          />
+          <NumberField
+            name={`${path}.removedUm`}
+            label={tr("Takes off")}
+            unit="µm"
+            value={s.removedUm}
+            onChange={(removedUm) => change({ removedUm })}
+          />
+          <Check
+            name={`${path}.wet`}
+            label={tr("With water")}
+            hint={tr("antifouling: always")}
+            value={s.wet ?? false}
+            onChange={(wet) => change({ wet })}
+          />
+        </>
+      )}
+      {kind.agent && (
+        <Choice
+          name={`${path}.agent`}
+          label={tr("With")}
+          value={s.agent ?? ""}
+          onChange={(agent) => change({ agent })}
+          options={["water", "detergent", "solvent"].map((v) => ({ value: v, label: v }))}
+        />
+      )}
+      <div className="col-span-2">
+        <TextField
+          name={`${path}.note`}
+          label={tr("Note")}
+          value={s.note ?? ""}
+          onChange={(note) => change({ note })}
+        />
+      </div>
+    </div>
   );
 }
 

@@ -72,8 +72,6 @@ export function Walk({
   const { show } = useSettings();
   const [at, setAt] = useState(Math.max(0, lines.length - 1));
   const [halfway, setHalfway] = useState(true);
-  const [typed, setTyped] = useState("");
-  const [knuckles, setKnuckles] = useState<string | null>(null);
   const line = lines[Math.min(at, lines.length - 1)];
   const steps = Math.round(edgeM / spacingM);
   if (!line || !(steps >= 2 && steps <= 200))
@@ -87,12 +85,6 @@ export function Walk({
   const last = line.placements.at(-1)?.gapsMM.at(-1);
   const m = (v: number) => `${show(v, "m").text} ${show(v, "m").unit}`;
   const path = `lines[${k}]`;
-  const send = () => {
-    const v = readNumber(typed);
-    if (Number.isNaN(v)) return;
-    press(v);
-    setTyped("");
-  };
   return (
     <div className="mt-3" data-testid="walk">
       <div className="flex flex-wrap gap-2" role="tablist" aria-label={tr("Lines")}>
@@ -104,10 +96,7 @@ export function Walk({
             role="tab"
             aria-selected={i === k}
             className={`btn min-h-11 ${i === k ? "btn-neutral" : ""}`}
-            onClick={() => {
-              setAt(i);
-              setKnuckles(null);
-            }}
+            onClick={() => setAt(i)}
           >
             {l.name || tr("Line {i}", { i: i + 1 })}
           </button>
@@ -118,62 +107,12 @@ export function Walk({
           onClick={() => {
             set([...lines, { ...freshLine(), way: line.way, widthM: line.widthM }]);
             setAt(lines.length);
-            setKnuckles(null);
           }}
         >
           <Plus size={18} aria-hidden="true" /> {tr("Next line")}
         </button>
       </div>
-      <div className="mt-3 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-5">
-        <TextField
-          name={`${path}.name`}
-          label={tr("Where this line runs")}
-          hint={tr("such as a hand below the rail, from frame 2")}
-          value={line.name}
-          onChange={(name) => put({ ...line, name })}
-        />
-        <Choice
-          name={`${path}.way`}
-          label={tr("It runs")}
-          value={line.way}
-          onChange={(way) => put({ ...line, way })}
-          options={[
-            { value: "along", label: tr("along her") },
-            { value: "across", label: tr("across, up and down") },
-            { value: "diagonal", label: tr("diagonally") },
-          ]}
-        />
-        <NumberField
-          name={`${path}.widthM`}
-          label={tr("Stands for a width of")}
-          unit="m"
-          value={line.widthM}
-          onChange={(v) => put({ ...line, widthM: v ?? Number.NaN })}
-        />
-        <TextField
-          name={`${path}.breaks`}
-          label={tr("Knuckles at readings")}
-          hint={tr("counted along the line, such as 5 12")}
-          value={knuckles ?? (line.breaks ?? []).map((b) => b + 1).join(" ")}
-          onChange={(t) => {
-            setKnuckles(t);
-            put({ ...line, breaks: places(t).filter((b) => b >= 0) });
-          }}
-        />
-        <Choice
-          name="overlap"
-          label={tr("The edge is moved on by")}
-          hint={
-            halfway ? tr("overlapping: tells how the placements tilt") : tr("end to end: leaves their tilt unknown")
-          }
-          value={halfway ? "half" : "whole"}
-          onChange={(v) => setHalfway(v === "half")}
-          options={[
-            { value: "half", label: tr("half of it") },
-            { value: "whole", label: tr("all of it") },
-          ]}
-        />
-      </div>
+      <LineFields key={k} line={line} path={path} put={put} halfway={halfway} setHalfway={setHalfway} />
       <p className="mt-3 text-lg" role="status" aria-live="polite">
         {trNodes("{b}: {reading} along the edge, {startM} along the line.{reading2}", {
           b: (
@@ -193,51 +132,7 @@ export function Walk({
             tr(" Move the edge on: it begins at {startM} now.", { startM: m(where.startM) }),
         })}
       </p>
-      <fieldset className="mt-2 grid max-w-xl grid-cols-4 gap-2" aria-label={tr("Gap, mm")}>
-        <button type="button" className="btn btn-primary col-span-2 min-h-14 text-lg" onClick={() => press(0)}>
-          {tr("touching")}
-        </button>
-        <button
-          type="button"
-          className="btn min-h-14"
-          disabled={last === undefined}
-          onClick={() => press(last ?? null)}
-        >
-          {tr("same")}
-        </button>
-        <button type="button" className="btn min-h-14" onClick={() => press(null)}>
-          {tr("not read")}
-        </button>
-        {KEYS.map((mm) => (
-          <button key={mm} type="button" className="btn min-h-14 text-lg" onClick={() => press(mm)}>
-            {mm}
-          </button>
-        ))}
-        <input
-          className="input col-span-2 min-h-14 border-base-content/60 bg-(--sheet) text-lg"
-          inputMode="decimal"
-          aria-label={tr("Another gap, mm")}
-          placeholder={tr("another, mm")}
-          value={typed}
-          onChange={(e) => setTyped(e.target.value)}
-          onKeyDown={(e) => {
-            if (e.key !== "Enter") return;
-            e.preventDefault();
-            send();
-          }}
-        />
-        <button type="button" className="btn min-h-14" disabled={Number.isNaN(readNumber(typed))} onClick={send}>
-          {tr("take it")}
-        </button>
-        <button
-          type="button"
-          className="btn min-h-14"
-          aria-label={tr("Take the last reading back")}
-          onClick={() => put(back(line))}
-        >
-          <ChevronLeft size={22} aria-hidden="true" /> {tr("back")}
-        </button>
-      </fieldset>
+      <Keypad last={last} press={press} back={() => put(back(line))} />
       <table className="table-plain mt-3 max-w-3xl text-sm" aria-label={tr("Gaps of this line, mm")}>
         <tbody>
           {line.placements.map((p, i) => (
@@ -267,5 +162,120 @@ export function Walk({
         </button>
       )}
     </div>
+  );
+}
+
+/** Where a line runs and how the edge is moved along it. */
+function LineFields({
+  line,
+  path,
+  put,
+  halfway,
+  setHalfway,
+}: {
+  line: Line;
+  path: string;
+  put: (l: Line) => void;
+  halfway: boolean;
+  setHalfway: (v: boolean) => void;
+}) {
+  const [knuckles, setKnuckles] = useState<string | null>(null);
+  return (
+    <div className="mt-3 grid max-w-4xl grid-cols-2 gap-3 md:grid-cols-5">
+      <TextField
+        name={`${path}.name`}
+        label={tr("Where this line runs")}
+        hint={tr("such as a hand below the rail, from frame 2")}
+        value={line.name}
+        onChange={(name) => put({ ...line, name })}
+      />
+      <Choice
+        name={`${path}.way`}
+        label={tr("It runs")}
+        value={line.way}
+        onChange={(way) => put({ ...line, way })}
+        options={[
+          { value: "along", label: tr("along her") },
+          { value: "across", label: tr("across, up and down") },
+          { value: "diagonal", label: tr("diagonally") },
+        ]}
+      />
+      <NumberField
+        name={`${path}.widthM`}
+        label={tr("Stands for a width of")}
+        unit="m"
+        value={line.widthM}
+        onChange={(v) => put({ ...line, widthM: v ?? Number.NaN })}
+      />
+      <TextField
+        name={`${path}.breaks`}
+        label={tr("Knuckles at readings")}
+        hint={tr("counted along the line, such as 5 12")}
+        value={knuckles ?? (line.breaks ?? []).map((b) => b + 1).join(" ")}
+        onChange={(t) => {
+          setKnuckles(t);
+          put({ ...line, breaks: places(t).filter((b) => b >= 0) });
+        }}
+      />
+      <Choice
+        name="overlap"
+        label={tr("The edge is moved on by")}
+        hint={halfway ? tr("overlapping: tells how the placements tilt") : tr("end to end: leaves their tilt unknown")}
+        value={halfway ? "half" : "whole"}
+        onChange={(v) => setHalfway(v === "half")}
+        options={[
+          { value: "half", label: tr("half of it") },
+          { value: "whole", label: tr("all of it") },
+        ]}
+      />
+    </div>
+  );
+}
+
+/** A press a reading: touching, the same again, one of the usual gaps, or one that is typed. */
+function Keypad({ last, press, back }: { last?: Gap; press: (gap: Gap) => void; back: () => void }) {
+  const [typed, setTyped] = useState("");
+  const send = () => {
+    const v = readNumber(typed);
+    if (Number.isNaN(v)) return;
+    press(v);
+    setTyped("");
+  };
+  return (
+    <fieldset className="mt-2 grid max-w-xl grid-cols-4 gap-2" aria-label={tr("Gap, mm")}>
+      <button type="button" className="btn btn-primary col-span-2 min-h-14 text-lg" onClick={() => press(0)}>
+        {tr("touching")}
+      </button>
+      <button type="button" className="btn min-h-14" disabled={last === undefined} onClick={() => press(last ?? null)}>
+        {tr("same")}
+      </button>
+      <button type="button" className="btn min-h-14" onClick={() => press(null)}>
+        {tr("not read")}
+      </button>
+      {KEYS.map((mm) => (
+        <button key={mm} type="button" className="btn min-h-14 text-lg" onClick={() => press(mm)}>
+          {mm}
+        </button>
+      ))}
+      <input
+        className="input col-span-2 min-h-14 border-base-content/60 bg-(--sheet) text-lg"
+        inputMode="decimal"
+        aria-label={tr("Another gap, mm")}
+        placeholder={tr("another, mm")}
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key !== "Enter") return;
+          e.preventDefault();
+          send();
+        }}
+      />
+      <button type="button" className="btn min-h-14" disabled={Number.isNaN(readNumber(typed))} onClick={send}>
+        {tr("take it")}
+      </button>
+      <button type="button" className="btn min-h-14" aria-label={tr("Take the last reading back")} onClick={back}>
+        <ChevronLeft size={22} aria-hidden="true" /> {tr("back")}
+      </button>
+    </fieldset>
   );
 }

@@ -45,7 +45,7 @@ const sheet = {
 } as unknown as Schemas["ProductSheet"];
 
 const atSheet = (doubts: string[]) => {
-  const stored = { id: "p", version: 2, doubts: [], sheet };
+  const stored = { id: "p", version: 2, says: [], doubts: [], sheet };
   const calls = answers({
     "GET /api/meta": meta,
     "GET /api/products": [stored],

@@ -6,7 +6,7 @@ import { NumberField } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
-import { monthOf, workdays } from "../../ui/time";
+import { monthOf, span, workdays } from "../../ui/time";
 import { LOCALE, tr, word } from "../../words/words";
 import { BoatFields } from "../boats/BoatFields";
 import { QuotesView } from "./Quotes";
@@ -75,8 +75,8 @@ export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]
   const against = a.plannedH > 0 ? Math.round((100 * a.reckonedHours) / a.plannedH - 100) : 0;
   const answer =
     againstBudget(a, money) +
-    tr("{hours} h so far and {leftHours} to come; {done} spent, about {left} to finish.", {
-      hours: hours(a.hours),
+    tr("{hours} so far and {leftHours} to come; {done} spent, about {left} to finish.", {
+      hours: span(a.hours),
       leftHours: workdays(a.leftHours, a.workDayH),
       done: money(done, 0),
       left: money(left, 0),
@@ -84,16 +84,16 @@ export function Accounts({ accounts: a, plain }: { accounts: Schemas["Accounts"]
   const most = groups(a.lines, "what")
     .filter((g) => g.doneH > 0)
     .slice(0, 3)
-    .map((g) => tr("{hours} h of {what}", { hours: hours(g.doneH), what: word(g.name) }));
+    .map((g) => tr("{hours} of {what}", { hours: span(g.doneH), what: word(g.name) }));
   const detail = (
     <>
-      {most.length > 0 && tr("{most}; {month} h this month. ", { most: most.join(", "), month: hours(a.monthH) })}
+      {most.length > 0 && tr("{most}; {month} this month. ", { most: most.join(", "), month: span(a.monthH) })}
       {a.leftHours > 0 &&
-        tr("It comes to {low} to {high}, and {lowH} to {highH} h more, eight times in ten. ", {
+        tr("It comes to {low} to {high}, and {lowH} to {highH} more, eight times in ten. ", {
           low: money(a.totalLowCents, 0),
           high: money(a.totalHighCents, 0),
-          lowH: hours(a.leftLowH),
-          highH: hours(a.leftHighH),
+          lowH: span(a.leftLowH),
+          highH: span(a.leftHighH),
         })}
       {a.plannedH > 0 &&
         (against === 0

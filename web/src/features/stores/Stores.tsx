@@ -37,7 +37,7 @@ export function Stores() {
 
 function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) {
   const [editing, setEditing] = useState<string | null>(null);
-  const { show, money, prose } = useSettings();
+  const { show, money } = useSettings();
   const zone = useContext(Zone);
   const buy = stores.needs.filter((n) => n.purchase.tins.length > 0);
   const low = stores.needs.filter((n) => n.low);
@@ -47,7 +47,6 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
     "L",
     1,
   );
-  const query = `boatId=${encodeURIComponent(scope)}`;
   return (
     <>
       <Answer
@@ -114,115 +113,125 @@ function Shown({ stores, scope }: { stores: Schemas["Stores"]; scope: string }) 
           <Said words={u} />.
         </p>
       ))}
-      {stores.needs.length > 0 && (
-        <div className="overflow-x-auto">
-          <table className="table-plain stacked" data-testid="needs">
-            <thead>
-              <tr>
-                <th>{tr("Product")}</th>
-                <th className="num">{tr("Coats left")}</th>
-                <th className="num">{tr("To be laid")}</th>
-                <th className="num max-sm:hidden print:hidden">{tr("80 % between")}</th>
-                <th className="num">{tr("On the shelf")}</th>
-                <th>{tr("Buy")}</th>
-                <th className="num">{tr("Cost")}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {stores.needs.map((n) => (
-                <tr key={n.productId}>
-                  <td>
-                    <b>{n.product}</b>
-                    <span className="quiet block text-sm">{n.surfaces.join(", ")}</span>
-                    {n.low && (
-                      <span className="block border-l-4 border-error pl-2 text-sm font-semibold">
-                        {tr("not enough for the next coat")}
-                      </span>
-                    )}
-                  </td>
-                  <td className="num" data-label={tr("Coats left")}>
-                    {n.coats}
-                  </td>
-                  <td className="num" data-label={tr("To be laid")}>
-                    <Figure
-                      title={tr("{product}, litres to come", { product: n.product })}
-                      working={n.forecast.working}
-                    >
-                      <Quantity value={n.forecast.litres} unit="L" />
-                    </Figure>
-                    {n.forecast.coats > 0 && (
-                      <span className="quiet block text-xs">
-                        {tr("learned: × {factor}, from {coats} {coats, plural, one {coat} other {coats}}", {
-                          factor: n.forecast.factor.toFixed(2),
-                          coats: n.forecast.coats,
-                        })}
-                      </span>
-                    )}
-                  </td>
-                  <td className="num max-sm:hidden print:hidden">
-                    <Quantity value={n.forecast.low} unit="L" /> – <Quantity value={n.forecast.high} unit="L" />
-                  </td>
-                  <td className="num" data-label={tr("On the shelf")}>
-                    <Quantity value={n.stockL} unit="L" />
-                    {n.awaitedL > 0 && (
-                      <span className="quiet block text-xs">
-                        {trNodes("and {awaited} awaited", { awaited: <Quantity value={n.awaitedL} unit="L" /> })}
-                      </span>
-                    )}
-                  </td>
-                  <td className="print:min-w-56" data-label={tr("Buy")}>
-                    {n.impossible ? (
-                      tr("the sheet names no tins that would do")
-                    ) : n.purchase.tins.length === 0 ? (
-                      tr("nothing")
-                    ) : (
-                      <>
-                        {n.purchase.tins
-                          .map(
-                            (t) =>
-                              `${t.count} × ${t.name}${t.supplier || t.partNo ? ` (${[t.supplier, t.partNo].filter(Boolean).join(", ")})` : ""}`,
-                          )
-                          .join(" + ")}
-                        <span className="quiet block text-sm">
-                          {trNodes("to have {buy} at hand, {leftoverL} over{oneMoreL}. {prose}", {
-                            buy: <Quantity value={n.forecast.buy} unit="L" />,
-                            leftoverL: <Quantity value={n.purchase.leftoverL} unit="L" />,
-                            oneMoreL:
-                              n.oneMoreL > 0 &&
-                              trNodes("; {oneMoreL} more would cost {oneMoreCents}", {
-                                oneMoreL: <Quantity value={n.oneMoreL} unit="L" />,
-                                oneMoreCents: money(n.oneMoreCents),
-                              }),
-                            prose: n.notes.map(prose).join(" "),
-                          })}
-                        </span>
-                      </>
-                    )}
-                  </td>
-                  <td className="num" data-label={tr("Cost")}>
-                    {n.purchase.priced ? money(n.purchase.costCents) : tr("price missing")}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <div className="no-print mt-3 flex flex-wrap gap-2">
-            <button type="button" className="btn min-h-11" onClick={() => window.print()}>
-              {tr("Print the list")}
-            </button>
-            <a className="btn min-h-11" href={`/api/stores/list?format=csv&${query}`} download>
-              {tr("Shopping list, CSV")}
-            </a>
-            <a className="btn min-h-11" href={`/api/stores/list?format=xlsx&${query}`} download>
-              {tr("Shopping list, XLSX")}
-            </a>
-          </div>
-        </div>
-      )}
+      {stores.needs.length > 0 && <Needs needs={stores.needs} scope={scope} />}
       <Money />
       <Consumables all={stores.consumables} />
       <Shelf stock={stores.stock} editing={editing} setEditing={setEditing} />
     </>
+  );
+}
+
+/** What is to come of every product, and what is bought for it. */
+function Needs({ needs, scope }: { needs: Schemas["Need"][]; scope: string }) {
+  const query = `boatId=${encodeURIComponent(scope)}`;
+  return (
+    <div className="overflow-x-auto">
+      <table className="table-plain stacked" data-testid="needs">
+        <thead>
+          <tr>
+            <th>{tr("Product")}</th>
+            <th className="num">{tr("Coats left")}</th>
+            <th className="num">{tr("To be laid")}</th>
+            <th className="num max-sm:hidden print:hidden">{tr("80 % between")}</th>
+            <th className="num">{tr("On the shelf")}</th>
+            <th>{tr("Buy")}</th>
+            <th className="num">{tr("Cost")}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {needs.map((n) => (
+            <NeedRow key={n.productId} need={n} />
+          ))}
+        </tbody>
+      </table>
+      <div className="no-print mt-3 flex flex-wrap gap-2">
+        <button type="button" className="btn min-h-11" onClick={() => window.print()}>
+          {tr("Print the list")}
+        </button>
+        <a className="btn min-h-11" href={`/api/stores/list?format=csv&${query}`} download>
+          {tr("Shopping list, CSV")}
+        </a>
+        <a className="btn min-h-11" href={`/api/stores/list?format=xlsx&${query}`} download>
+          {tr("Shopping list, XLSX")}
+        </a>
+      </div>
+    </div>
+  );
+}
+
+function NeedRow({ need: n }: { need: Schemas["Need"] }) {
+  const { money, prose } = useSettings();
+  return (
+    <tr>
+      <td>
+        <b>{n.product}</b>
+        <span className="quiet block text-sm">{n.surfaces.join(", ")}</span>
+        {n.low && (
+          <span className="block border-l-4 border-error pl-2 text-sm font-semibold">
+            {tr("not enough for the next coat")}
+          </span>
+        )}
+      </td>
+      <td className="num" data-label={tr("Coats left")}>
+        {n.coats}
+      </td>
+      <td className="num" data-label={tr("To be laid")}>
+        <Figure title={tr("{product}, litres to come", { product: n.product })} working={n.forecast.working}>
+          <Quantity value={n.forecast.litres} unit="L" />
+        </Figure>
+        {n.forecast.coats > 0 && (
+          <span className="quiet block text-xs">
+            {tr("learned: × {factor}, from {coats} {coats, plural, one {coat} other {coats}}", {
+              factor: n.forecast.factor.toFixed(2),
+              coats: n.forecast.coats,
+            })}
+          </span>
+        )}
+      </td>
+      <td className="num max-sm:hidden print:hidden">
+        <Quantity value={n.forecast.low} unit="L" /> – <Quantity value={n.forecast.high} unit="L" />
+      </td>
+      <td className="num" data-label={tr("On the shelf")}>
+        <Quantity value={n.stockL} unit="L" />
+        {n.awaitedL > 0 && (
+          <span className="quiet block text-xs">
+            {trNodes("and {awaited} awaited", { awaited: <Quantity value={n.awaitedL} unit="L" /> })}
+          </span>
+        )}
+      </td>
+      <td className="print:min-w-56" data-label={tr("Buy")}>
+        {n.impossible ? (
+          tr("the sheet names no tins that would do")
+        ) : n.purchase.tins.length === 0 ? (
+          tr("nothing")
+        ) : (
+          <>
+            {n.purchase.tins
+              .map(
+                (t) =>
+                  `${t.count} × ${t.name}${t.supplier || t.partNo ? ` (${[t.supplier, t.partNo].filter(Boolean).join(", ")})` : ""}`,
+              )
+              .join(" + ")}
+            <span className="quiet block text-sm">
+              {trNodes("to have {buy} at hand, {leftoverL} over{oneMoreL}. {prose}", {
+                buy: <Quantity value={n.forecast.buy} unit="L" />,
+                leftoverL: <Quantity value={n.purchase.leftoverL} unit="L" />,
+                oneMoreL:
+                  n.oneMoreL > 0 &&
+                  trNodes("; {oneMoreL} more would cost {oneMoreCents}", {
+                    oneMoreL: <Quantity value={n.oneMoreL} unit="L" />,
+                    oneMoreCents: money(n.oneMoreCents),
+                  }),
+                prose: n.notes.map(prose).join(" "),
+              })}
+            </span>
+          </>
+        )}
+      </td>
+      <td className="num" data-label={tr("Cost")}>
+        {n.purchase.priced ? money(n.purchase.costCents) : tr("price missing")}
+      </td>
+    </tr>
   );
 }
 

@@ -127,7 +127,6 @@ export function DefectForm({
   place?: { view: string; x: number; y: number; surfaceId: string };
   done: (id?: string) => void;
 }) {
-  const words = useMeta().data?.survey;
   const name = useDefectName();
   const form = useEdition<Defect, Draft>(defect, (d) =>
     d
@@ -160,16 +159,6 @@ export function DefectForm({
     ],
     (d) => done(d === "kept" ? undefined : d.id),
   );
-  const usual = words?.defectKinds.find((k) => k.kind === draft.kind)?.action ?? "";
-  const mm = (k: "lengthMM" | "widthMM" | "depthMM", label: string) => (
-    <NumberField
-      name={k}
-      label={label}
-      unit="mm"
-      value={draft[k] || undefined}
-      onChange={(v) => set({ [k]: v ?? 0 })}
-    />
-  );
   return (
     <section className="mt-4 max-w-5xl border border-base-content p-4" data-testid="defect-form">
       <h2 className="mb-3 text-lg">{defect ? tr("Defect {number}", { number: defect.number }) : tr("A new defect")}</h2>
@@ -183,93 +172,7 @@ export function DefectForm({
             if (Object.keys(bad).length === 0) save.mutate(form.sent);
           }}
         >
-          <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
-            <Choice
-              name="kind"
-              label={tr("What is it")}
-              value={draft.kind}
-              onChange={(kind) => set({ kind: kind as Draft["kind"] })}
-              options={(words?.defectKinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
-            />
-            <Choice
-              name="surfaceId"
-              label={tr("On")}
-              value={draft.surfaceId}
-              onChange={(surfaceId) => set({ surfaceId })}
-              options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
-            />
-            <Choice
-              name="state"
-              label={tr("How far it is")}
-              value={draft.state}
-              onChange={(state) => set({ state })}
-              options={(words?.defectStates ?? []).map((s) => ({ value: s, label: s }))}
-            />
-            <NumberField
-              name="count"
-              label={tr("How many")}
-              unit=""
-              value={draft.count}
-              onChange={(v) => set({ count: v ?? EMPTY })}
-            />
-            <NumberField
-              name="place.x"
-              label={tr("From aft")}
-              unit="m"
-              value={draft.place.x}
-              onChange={(x) => set({ place: { ...draft.place, x: x ?? EMPTY } })}
-            />
-            <NumberField
-              name="place.y"
-              label={/side$/.test(draft.place.view) ? tr("Over the waterline") : tr("To starboard of the middle")}
-              hint={tr("the other way: with a minus")}
-              unit="m"
-              value={draft.place.y}
-              onChange={(y) => set({ place: { ...draft.place, y: y ?? EMPTY } })}
-            />
-            <TextField
-              name="frame"
-              label={tr("Frame or landmark")}
-              hint={tr("such as 7, or the second port light")}
-              value={draft.frame ?? ""}
-              onChange={(frame) => set({ frame })}
-            />
-            {mm("lengthMM", tr("Length"))}
-            {mm("widthMM", tr("Width"))}
-            {mm("depthMM", tr("Depth"))}
-            <TextField
-              name="action"
-              label={tr("What to do")}
-              hint={tr("usual: {usual}", { usual })}
-              value={draft.action}
-              onChange={(action) => set({ action })}
-            />
-            <NumberField
-              name="hours"
-              label={tr("Hours")}
-              hint={tr("empty: reckoned from kind and size")}
-              unit="h"
-              value={draft.hours}
-              onChange={(hours) => set({ hours })}
-            />
-            <NumberField
-              name="fillerL"
-              label={tr("Filler")}
-              hint={tr("empty: reckoned from the size")}
-              unit="L"
-              value={draft.fillerL}
-              onChange={(fillerL) => set({ fillerL })}
-            />
-            <div className="sm:col-span-2">
-              <AreaField
-                name="note"
-                label={tr("Note")}
-                rows={2}
-                value={draft.note}
-                onChange={(note) => set({ note })}
-              />
-            </div>
-          </div>
+          <DefectFields survey={survey} draft={draft} set={set} />
           <div className="mt-3 flex flex-col gap-2">
             <Refusal error={save.error} />
             <Conflict
@@ -326,6 +229,112 @@ export function DefectForm({
         />
       )}
     </section>
+  );
+}
+
+/** What a defect is, where, how large, and what is to be done. */
+function DefectFields({
+  survey,
+  draft,
+  set,
+}: {
+  survey: Schemas["Survey"];
+  draft: Draft;
+  set: (d: Partial<Draft>) => void;
+}) {
+  const words = useMeta().data?.survey;
+  const usual = words?.defectKinds.find((k) => k.kind === draft.kind)?.action ?? "";
+  const mm = (k: "lengthMM" | "widthMM" | "depthMM", label: string) => (
+    <NumberField
+      name={k}
+      label={label}
+      unit="mm"
+      value={draft[k] || undefined}
+      onChange={(v) => set({ [k]: v ?? 0 })}
+    />
+  );
+  return (
+    <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
+      <Choice
+        name="kind"
+        label={tr("What is it")}
+        value={draft.kind}
+        onChange={(kind) => set({ kind: kind as Draft["kind"] })}
+        options={(words?.defectKinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
+      />
+      <Choice
+        name="surfaceId"
+        label={tr("On")}
+        value={draft.surfaceId}
+        onChange={(surfaceId) => set({ surfaceId })}
+        options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
+      />
+      <Choice
+        name="state"
+        label={tr("How far it is")}
+        value={draft.state}
+        onChange={(state) => set({ state })}
+        options={(words?.defectStates ?? []).map((s) => ({ value: s, label: s }))}
+      />
+      <NumberField
+        name="count"
+        label={tr("How many")}
+        unit=""
+        value={draft.count}
+        onChange={(v) => set({ count: v ?? EMPTY })}
+      />
+      <NumberField
+        name="place.x"
+        label={tr("From aft")}
+        unit="m"
+        value={draft.place.x}
+        onChange={(x) => set({ place: { ...draft.place, x: x ?? EMPTY } })}
+      />
+      <NumberField
+        name="place.y"
+        label={/side$/.test(draft.place.view) ? tr("Over the waterline") : tr("To starboard of the middle")}
+        hint={tr("the other way: with a minus")}
+        unit="m"
+        value={draft.place.y}
+        onChange={(y) => set({ place: { ...draft.place, y: y ?? EMPTY } })}
+      />
+      <TextField
+        name="frame"
+        label={tr("Frame or landmark")}
+        hint={tr("such as 7, or the second port light")}
+        value={draft.frame ?? ""}
+        onChange={(frame) => set({ frame })}
+      />
+      {mm("lengthMM", tr("Length"))}
+      {mm("widthMM", tr("Width"))}
+      {mm("depthMM", tr("Depth"))}
+      <TextField
+        name="action"
+        label={tr("What to do")}
+        hint={tr("usual: {usual}", { usual })}
+        value={draft.action}
+        onChange={(action) => set({ action })}
+      />
+      <NumberField
+        name="hours"
+        label={tr("Hours")}
+        hint={tr("empty: reckoned from kind and size")}
+        unit="h"
+        value={draft.hours}
+        onChange={(hours) => set({ hours })}
+      />
+      <NumberField
+        name="fillerL"
+        label={tr("Filler")}
+        hint={tr("empty: reckoned from the size")}
+        unit="L"
+        value={draft.fillerL}
+        onChange={(fillerL) => set({ fillerL })}
+      />
+      <div className="sm:col-span-2">
+        <AreaField name="note" label={tr("Note")} rows={2} value={draft.note} onChange={(note) => set({ note })} />
+      </div>
+    </div>
   );
 }
 

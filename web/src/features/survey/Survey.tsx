@@ -32,15 +32,12 @@ const SHOWS: Record<Show, string> = { measuring: "measuring", coats: "coats", de
 function Shown({ survey }: { survey: Schemas["Survey"] }) {
   const { boat, surfaces, views, place, defects } = survey;
   const { show } = useSettings();
-  const go = useNavigate();
   const lanes = useToday(boat.id).data?.answer.lanes;
   const name = useDefectName();
   const [params, setParams] = useSearchParams();
   const [doing, setDoing] = useState<Doing>(null);
   const [shows, setShows] = useState<Show>("measuring");
   const [pinned, setPinned] = useState<{ view: string; x: number; y: number; surfaceId: string } | null>(null);
-  const [onlyOpen, setOnlyOpen] = useState(true);
-  const [kind, setKind] = useState("");
   const picked = surfaces.find((s) => s.id === params.get("surface"));
   const defect = defects.find((d) => d.id === params.get("defect"));
   const pick = (id?: string) => {
@@ -88,9 +85,6 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
           : DEFECTS[own.length === 0 ? "none" : s.openDefects > 0 ? "open" : "mended"];
     if (mark) marks[s.id] = mark;
   }
-  const open = defects.filter(isOpen);
-  const listed = (onlyOpen ? open : defects).filter((d) => kind === "" || d.kind === kind);
-  const kinds = [...new Set(defects.map((d) => d.kind))];
   const loa = show(boat.dimensions.loaM, "m");
   return (
     <>
@@ -111,23 +105,8 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
         answer={<Sentence spans={survey.says} zone={place.timeZone} />}
         detail={<Sentence spans={survey.detail} zone={place.timeZone} />}
       />
-      {doing === "boat" ? (
-        <section className="mb-8">
-          <h2 className="mb-3 text-lg">{tr("Her dimensions")}</h2>
-          <BoatForm boat={boat} done={() => setDoing(null)} />
-          <Remove
-            of={["boat", "surfaces", "steps", "log", "plan"]}
-            what={tr("{name} with her surfaces, plans and log", { name: boat.name })}
-            label={tr("delete this boat")}
-            remove={() => ok(api.DELETE("/api/boats/{id}", { params: { path: { id: boat.id } } }))}
-            done={() => go("/")}
-          />
-        </section>
-      ) : doing === "place" ? (
-        <section className="mb-8">
-          <h2 className="mb-3 text-lg">{tr("Where she stands")}</h2>
-          <PlaceForm place={place} done={() => setDoing(null)} />
-        </section>
+      {doing === "boat" || doing === "place" ? (
+        <HerForm survey={survey} doing={doing} done={() => setDoing(null)} />
       ) : doing === "models" ? (
         <Models boatId={boat.id} models={survey.models} />
       ) : (
@@ -185,36 +164,7 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
           {tr("Drag a pin to where it belongs, or open it and type its distances.")}
         </p>
       )}
-      <div className="no-print mt-4 flex flex-wrap gap-2">
-        <button type="button" className="btn min-h-11" disabled={surfaces.length === 0} onClick={() => openDefect()}>
-          {tr("Pin a defect")}
-        </button>
-        <button type="button" className="btn min-h-11" onClick={() => setDoing("new")}>
-          {tr("Add a surface")}
-        </button>
-        <button type="button" className="btn min-h-11" onClick={() => setDoing("template")}>
-          {tr("Add a hull type’s surfaces")}
-        </button>
-        <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "models" ? null : "models")}>
-          {doing === "models" ? tr("Back to the map") : tr("3-D files and offsets")}
-        </button>
-        {doing !== "boat" && (
-          <button type="button" className="btn min-h-11" onClick={() => setDoing("boat")}>
-            {tr("Change her dimensions")}
-          </button>
-        )}
-        {doing !== "place" && (
-          <button type="button" className="btn min-h-11" onClick={() => setDoing("place")}>
-            {tr("Change the place")}
-          </button>
-        )}
-        <Link className="btn min-h-11" to={`/boats/${boat.id}/survey/measuring-sheet`}>
-          {tr("Measuring sheet")}
-        </Link>
-        <Link className="btn min-h-11" to={`/boats/${boat.id}/survey/walk-round`}>
-          {tr("Walk-round sheet")}
-        </Link>
-      </div>
+      <Doings survey={survey} doing={doing} begin={setDoing} pin={() => openDefect()} />
       {pinned && <DefectForm survey={survey} place={pinned} done={closeDefect} />}
       {defect && !pinned && <DefectForm key={defect.id} survey={survey} defect={defect} done={closeDefect} />}
       {doing === "template" && <TemplateForm boatId={boat.id} done={() => setDoing(null)} />}
@@ -224,41 +174,124 @@ function Shown({ survey }: { survey: Schemas["Survey"] }) {
       {picked && doing !== "new" && (
         <SurfacePanel key={picked.id} survey={survey} surface={picked} done={(id) => pick(id)} pin={openDefect} />
       )}
-      {defects.length > 0 && (
-        <section className="mt-8" data-testid="register">
-          <div className="flex flex-wrap items-center justify-between gap-2">
-            <h2 className="text-lg">{tr("Defects and repairs, as one walks round her")}</h2>
-            <select
-              className="select ml-auto min-h-11 w-48 border-base-content/60 bg-(--sheet)"
-              aria-label={tr("Kind of defect")}
-              value={kind}
-              onChange={(e) => setKind(e.target.value)}
-            >
-              <option value="">{tr("all kinds")}</option>
-              {kinds.map((k) => (
-                <option key={k} value={k}>
-                  {name({ kind: k, count: 1 })}
-                </option>
-              ))}
-            </select>
-            <label className="flex min-h-11 cursor-pointer items-center gap-2">
-              <input
-                type="checkbox"
-                className="checkbox border-base-content/60"
-                checked={onlyOpen}
-                onChange={(e) => setOnlyOpen(e.target.checked)}
-              />
-              {tr("only what is still to do")}
-            </label>
-          </div>
-          {listed.length > 0 ? (
-            <DefectList defects={listed} pin={openDefect} />
-          ) : (
-            <p>{tr("None of these is left to do.")}</p>
-          )}
-        </section>
-      )}
+      {defects.length > 0 && <Register defects={defects} pin={openDefect} />}
     </>
+  );
+}
+
+/** The defects and repairs of a boat, in the order of a walk round her. */
+function Register({ defects, pin }: { defects: Schemas["Defect"][]; pin: (id?: string) => void }) {
+  const name = useDefectName();
+  const [onlyOpen, setOnlyOpen] = useState(true);
+  const [kind, setKind] = useState("");
+  const listed = (onlyOpen ? defects.filter(isOpen) : defects).filter((d) => kind === "" || d.kind === kind);
+  const kinds = [...new Set(defects.map((d) => d.kind))];
+  return (
+    <section className="mt-8" data-testid="register">
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <h2 className="text-lg">{tr("Defects and repairs, as one walks round her")}</h2>
+        <select
+          className="select ml-auto min-h-11 w-48 border-base-content/60 bg-(--sheet)"
+          aria-label={tr("Kind of defect")}
+          value={kind}
+          onChange={(e) => setKind(e.target.value)}
+        >
+          <option value="">{tr("all kinds")}</option>
+          {kinds.map((k) => (
+            <option key={k} value={k}>
+              {name({ kind: k, count: 1 })}
+            </option>
+          ))}
+        </select>
+        <label className="flex min-h-11 cursor-pointer items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox border-base-content/60"
+            checked={onlyOpen}
+            onChange={(e) => setOnlyOpen(e.target.checked)}
+          />
+          {tr("only what is still to do")}
+        </label>
+      </div>
+      {listed.length > 0 ? <DefectList defects={listed} pin={pin} /> : <p>{tr("None of these is left to do.")}</p>}
+    </section>
+  );
+}
+
+/** What may be done on Survey beside picking a part. */
+function Doings({
+  survey: { boat, surfaces },
+  doing,
+  begin,
+  pin,
+}: {
+  survey: Schemas["Survey"];
+  doing: Doing;
+  begin: (d: Doing) => void;
+  pin: () => void;
+}) {
+  return (
+    <div className="no-print mt-4 flex flex-wrap gap-2">
+      <button type="button" className="btn min-h-11" disabled={surfaces.length === 0} onClick={pin}>
+        {tr("Pin a defect")}
+      </button>
+      <button type="button" className="btn min-h-11" onClick={() => begin("new")}>
+        {tr("Add a surface")}
+      </button>
+      <button type="button" className="btn min-h-11" onClick={() => begin("template")}>
+        {tr("Add a hull type’s surfaces")}
+      </button>
+      <button type="button" className="btn min-h-11" onClick={() => begin(doing === "models" ? null : "models")}>
+        {doing === "models" ? tr("Back to the map") : tr("3-D files and offsets")}
+      </button>
+      {doing !== "boat" && (
+        <button type="button" className="btn min-h-11" onClick={() => begin("boat")}>
+          {tr("Change her dimensions")}
+        </button>
+      )}
+      {doing !== "place" && (
+        <button type="button" className="btn min-h-11" onClick={() => begin("place")}>
+          {tr("Change the place")}
+        </button>
+      )}
+      <Link className="btn min-h-11" to={`/boats/${boat.id}/survey/measuring-sheet`}>
+        {tr("Measuring sheet")}
+      </Link>
+      <Link className="btn min-h-11" to={`/boats/${boat.id}/survey/walk-round`}>
+        {tr("Walk-round sheet")}
+      </Link>
+    </div>
+  );
+}
+
+/** Her dimensions, or the place where she stands, to be changed. */
+function HerForm({
+  survey: { boat, place },
+  doing,
+  done,
+}: {
+  survey: Schemas["Survey"];
+  doing: "boat" | "place";
+  done: () => void;
+}) {
+  const go = useNavigate();
+  return doing === "boat" ? (
+    <section className="mb-8">
+      <h2 className="mb-3 text-lg">{tr("Her dimensions")}</h2>
+      <BoatForm boat={boat} done={done} />
+      <Remove
+        of={["boat", "surfaces", "steps", "log", "plan"]}
+        what={tr("{name} with her surfaces, plans and log", { name: boat.name })}
+        label={tr("delete this boat")}
+        remove={() => ok(api.DELETE("/api/boats/{id}", { params: { path: { id: boat.id } } }))}
+        done={() => go("/")}
+      />
+    </section>
+  ) : (
+    <section className="mb-8">
+      <h2 className="mb-3 text-lg">{tr("Where she stands")}</h2>
+      <PlaceForm place={place} done={done} />
+    </section>
   );
 }
 
