@@ -133,6 +133,8 @@ func (n NonSkid) says(o boatState) message.Sentence {
 		out = message.Of("%v: %v", out, message.Val(r.Takes.Litres, "L"))
 	case r.Takes.GritKg > 0:
 		out = message.Of("%v: %v of grit", out, message.Val(r.Takes.GritKg, "kg"))
+	case r.Nest != nil && r.Nest.Sheets == 1:
+		out = message.Of("%v: one sheet", out)
 	case r.Nest != nil:
 		out = message.Of("%v: %d sheets", out, r.Nest.Sheets)
 	}

@@ -419,5 +419,8 @@ func (r Refitted) says(o boatState, launch *time.Time) message.Sentence {
 			message.Strong(fmt.Sprintf("Pull %d %s now. ", tapes,
 				map[bool]string{true: "tape", false: "tapes"}[tapes == 1])))
 	}
+	if r.Result.Open == 1 {
+		return message.Of("%v%d to bed, one snag open, %d to stop the launch.", out, beds, r.Result.Stops)
+	}
 	return message.Of("%v%d to bed, %d snags open, %d to stop the launch.", out, beds, r.Result.Open, r.Result.Stops)
 }

@@ -196,6 +196,9 @@ var placeRules = []Rule{
 			}) {
 				return nil
 			}
+			if c.OpenDefects == 1 {
+				return []hit{{step: c.first(), text: message.Of("A defect waits on this surface and no step fills it.")}}
+			}
 			return []hit{{step: c.first(), text: message.Of("%d defects wait on this surface and no step fills them.",
 				c.OpenDefects)}}
 		}},

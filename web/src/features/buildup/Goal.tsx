@@ -114,7 +114,7 @@ export function Goal({
             {ask.data && (
               <p className="text-lg" role="status">
                 <Figure title={tr("Coats")} working={ask.data.working}>
-                  {tr("{coats} coats", { coats: ask.data.coats })}
+                  {tr("{coats, plural, one {one coat} other {{coats} coats}}", { coats: ask.data.coats })}
                 </Figure>
                 {trNodes(", {filmUm} in all.", { filmUm: <Quantity value={ask.data.filmUm} unit="µm" /> })}
               </p>

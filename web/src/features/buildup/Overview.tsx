@@ -35,13 +35,16 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
               answer={
                 coats === 0
                   ? tr("No coat is planned on her yet.")
-                  : tr("{coats} coats on {surfaces} surfaces, {done} laid; {text} {unit} in all.", {
-                      coats,
-                      surfaces: o.surfaces.length,
-                      done,
-                      text: litres.text,
-                      unit: litres.unit,
-                    })
+                  : tr(
+                      "{coats, plural, one {One coat} other {{coats} coats}} on {surfaces, plural, one {one surface} other {{surfaces} surfaces}}, {done} laid; {text} {unit} in all.",
+                      {
+                        coats,
+                        surfaces: o.surfaces.length,
+                        done,
+                        text: litres.text,
+                        unit: litres.unit,
+                      },
+                    )
               }
               detail={
                 coats > 0 && (

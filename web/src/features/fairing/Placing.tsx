@@ -153,67 +153,30 @@ export function Placing({
           <summary className="linked w-fit min-h-11 text-sm">{tr("Places by their distances")}</summary>
           {names.map((name, k) => {
             const on = trackOf(k);
-            if (!on) return null;
-            const at = lines.length > 0 ? `lines[${k}].on` : "on";
-            const end = (which: "from" | "to", axis: "x" | "y") => (
-              <NumberField
-                name={`${at}.${which}.${axis}`}
-                label={`${which === "from" ? tr("Begins") : tr("Ends")}, ${axis === "x" ? tr("from aft") : tr("over the waterline")}`}
-                unit="m"
-                value={on[which][axis]}
-                onChange={(v) => put(k, { ...on, [which]: { ...on[which], [axis]: v ?? Number.NaN } })}
-              />
-            );
             return (
-              // biome-ignore lint/suspicious/noArrayIndexKey: lines have no other identity than their order
-              <div key={k} className="mt-2 grid max-w-4xl grid-cols-2 items-end gap-3 md:grid-cols-5">
-                <b className="max-md:col-span-2">{name}</b>
-                {end("from", "x")}
-                {end("from", "y")}
-                {end("to", "x")}
-                {end("to", "y")}
-              </div>
+              on && (
+                <TrackFields
+                  // biome-ignore lint/suspicious/noArrayIndexKey: lines have no other identity than their order
+                  key={k}
+                  path={lines.length > 0 ? `lines[${k}].on` : "on"}
+                  name={name}
+                  on={on}
+                  put={(v) => put(k, v)}
+                />
+              )
             );
           })}
         </details>
       )}
       {lows.map((l, k) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: lows have no other identity than their order
-        <div key={k} className="mt-2 grid max-w-4xl grid-cols-2 items-end gap-3 md:grid-cols-4" data-testid="low">
-          <TextField
-            name={`lows[${k}].name`}
-            label={tr("Low {k}", { k: k + 1 })}
-            hint={tr("such as beside the second frame")}
-            value={l.name}
-            onChange={(name) => low(k, { name })}
-          />
-          <Choice
-            name={`lows[${k}].by`}
-            label={tr("Found")}
-            value={l.by}
-            onChange={(by) => low(k, { by })}
-            options={[
-              { value: "hand", label: tr("by hand") },
-              { value: "eye", label: tr("by eye") },
-              { value: "light", label: tr("by a light") },
-            ]}
-          />
-          <NumberField
-            name={`lows[${k}].depthMM`}
-            label={tr("Deepest, guessed")}
-            unit="mm"
-            value={l.depthMM}
-            onChange={(v) => low(k, { depthMM: v ?? Number.NaN })}
-          />
-          <button
-            type="button"
-            className="btn btn-ghost min-h-11"
-            onClick={() => set({ lows: lows.filter((_, i) => i !== k) })}
-          >
-            {tr("Remove low {k}", { k: k + 1 })}
-          </button>
-          <FieldError name={`lows[${k}].points`} />
-        </div>
+        <LowFields
+          // biome-ignore lint/suspicious/noArrayIndexKey: lows have no other identity than their order
+          key={k}
+          k={k}
+          low={l}
+          change={(more) => low(k, more)}
+          remove={() => set({ lows: lows.filter((_, i) => i !== k) })}
+        />
       ))}
     </section>
   );
@@ -228,4 +191,73 @@ function round(at: { x: number; y: number }, long: number, tall: number) {
       y: cm(at.y + (Math.max(0.05, tall) / 2) * Math.sin(a)),
     };
   });
+}
+
+/** A line by the distances of its two ends. */
+function TrackFields({ path, name, on, put }: { path: string; name: string; on: Track; put: (on: Track) => void }) {
+  const end = (which: "from" | "to", axis: "x" | "y") => (
+    <NumberField
+      name={`${path}.${which}.${axis}`}
+      label={`${which === "from" ? tr("Begins") : tr("Ends")}, ${axis === "x" ? tr("from aft") : tr("over the waterline")}`}
+      unit="m"
+      value={on[which][axis]}
+      onChange={(v) => put({ ...on, [which]: { ...on[which], [axis]: v ?? Number.NaN } })}
+    />
+  );
+  return (
+    <div className="mt-2 grid max-w-4xl grid-cols-2 items-end gap-3 md:grid-cols-5">
+      <b className="max-md:col-span-2">{name}</b>
+      {end("from", "x")}
+      {end("from", "y")}
+      {end("to", "x")}
+      {end("to", "y")}
+    </div>
+  );
+}
+
+/** A low: how it was found and how deep it is guessed. */
+function LowFields({
+  k,
+  low: l,
+  change,
+  remove,
+}: {
+  k: number;
+  low: Low;
+  change: (more: Partial<Low>) => void;
+  remove: () => void;
+}) {
+  return (
+    <div className="mt-2 grid max-w-4xl grid-cols-2 items-end gap-3 md:grid-cols-4" data-testid="low">
+      <TextField
+        name={`lows[${k}].name`}
+        label={tr("Low {k}", { k: k + 1 })}
+        hint={tr("such as beside the second frame")}
+        value={l.name}
+        onChange={(name) => change({ name })}
+      />
+      <Choice
+        name={`lows[${k}].by`}
+        label={tr("Found")}
+        value={l.by}
+        onChange={(by) => change({ by })}
+        options={[
+          { value: "hand", label: tr("by hand") },
+          { value: "eye", label: tr("by eye") },
+          { value: "light", label: tr("by a light") },
+        ]}
+      />
+      <NumberField
+        name={`lows[${k}].depthMM`}
+        label={tr("Deepest, guessed")}
+        unit="mm"
+        value={l.depthMM}
+        onChange={(v) => change({ depthMM: v ?? Number.NaN })}
+      />
+      <button type="button" className="btn btn-ghost min-h-11" onClick={remove}>
+        {tr("Remove low {k}", { k: k + 1 })}
+      </button>
+      <FieldError name={`lows[${k}].points`} />
+    </div>
+  );
 }

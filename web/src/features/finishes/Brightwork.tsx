@@ -78,7 +78,12 @@ function Counts({ counts }: { counts: Schemas["BrightworkCount"][] }) {
       {counts.map((c, i) => (
         <li key={c.coats} className="rule-b py-2">
           <div className="flex items-baseline justify-between gap-3">
-            <b>{tr("{coats} coats {x}", { coats: c.coats, x: i === 0 ? tr("now") : tr("with next winter's") })}</b>
+            <b>
+              {tr("{coats, plural, one {one coat} other {{coats} coats}} {x}", {
+                coats: c.coats,
+                x: i === 0 ? tr("now") : tr("with next winter's"),
+              })}
+            </b>
             <span className="text-sm">
               {trNodes("{um}, {uvPct} % of the ultraviolet stopped", {
                 um: <Quantity value={c.um} unit="µm" />,
@@ -227,7 +232,7 @@ function Form({ view }: { view: View }) {
               <Num at="seams.after" label={tr("After coat")} />
             </Grid>
             <p className="text-sm" data-testid="seams">
-              {trNodes("{lines} lines, {tapeM} of fine-line tape.", {
+              {trNodes("{lines, plural, one {one line} other {{lines} lines}}, {tapeM} of fine-line tape.", {
                 lines: view.result.lines,
                 tapeM: <Quantity value={view.result.tapeM} unit="m" digits={1} />,
               })}

@@ -62,7 +62,9 @@ export function DeckMap({
       viewBox={`0 0 ${W} ${H}`}
       className={`w-full select-none ${tool.kind === "look" ? "" : "cursor-crosshair touch-none"}`}
       role="group"
-      aria-label={tr("Deck from above, bow to the right, {panels} panels", { panels: layout.panels.length })}
+      aria-label={tr("Deck from above, bow to the right, {panels, plural, one {one panel} other {{panels} panels}}", {
+        panels: layout.panels.length,
+      })}
       data-testid="deck"
       onPointerDown={(e) => {
         if (tool.kind === "look") return;

@@ -241,7 +241,9 @@ function Form({ view }: { view: View }) {
             className="btn justify-self-start max-sm:min-h-11"
             onClick={() => write("panels", view.layout)}
           >
-            {tr("Take the {layout} panels of the non-skid layout", { layout: view.layout.length })}
+            {tr("Take the {layout, plural, one {panel} other {{layout} panels}} of the non-skid layout", {
+              layout: view.layout.length,
+            })}
           </button>
         )}
         <Rows

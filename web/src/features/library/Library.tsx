@@ -20,13 +20,19 @@ export function Library() {
                 all.length === 0
                   ? tr("The library is empty: add the product in your hand.")
                   : examples === 0
-                    ? tr("All {all} sheets are yours: keep them at the edition of the tin in hand.", {
-                        all: all.length,
-                      })
-                    : tr("Replace the examples that you use: {examples} of {all} sheets have invented figures.", {
-                        examples,
-                        all: all.length,
-                      })
+                    ? tr(
+                        "{all, plural, one {The sheet is} other {All {all} sheets are}} yours: keep them at the edition of the tin in hand.",
+                        {
+                          all: all.length,
+                        },
+                      )
+                    : tr(
+                        "Replace the examples that you use: {examples} of {all, plural, one {one sheet has} other {{all} sheets have}} invented figures.",
+                        {
+                          examples,
+                          all: all.length,
+                        },
+                      )
               }
               detail={tr(
                 "Every film, litre and hour comes from these sheets. Example figures are invented: plausible for the kind, true of no tin.",

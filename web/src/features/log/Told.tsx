@@ -176,7 +176,10 @@ function Verdict({ entry: e, verdict: v }: { entry: Entry; verdict: Schemas["Fil
             n,
             readingsNeeded: v.readingsNeeded,
           })
-        : tr("; {n} readings, {readingsNeeded} are asked for", { n, readingsNeeded: v.readingsNeeded })}
+        : tr("; {n, plural, one {one reading} other {{n} readings}}, {readingsNeeded} are asked for", {
+            n,
+            readingsNeeded: v.readingsNeeded,
+          })}
       .
     </span>
   );

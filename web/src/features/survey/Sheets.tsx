@@ -150,7 +150,10 @@ export function MeasuringSheet() {
               over={<span>{tr("{name}, measuring sheet", { name: s.boat.name })}</span>}
               answer={
                 girthed.length
-                  ? tr("Tape {girthed} surfaces at stations, from aft forward.", { girthed: girthed.length })
+                  ? tr(
+                      "Tape {girthed, plural, one {one surface} other {{girthed} surfaces}} at stations, from aft forward.",
+                      { girthed: girthed.length },
+                    )
                   : tr("There is no hull surface to be taped at stations yet.")
               }
               detail={tr(

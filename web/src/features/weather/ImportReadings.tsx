@@ -105,7 +105,7 @@ export function ImportReadings({
           </div>
           {send.data && (
             <p className="mt-2" role="status">
-              {tr("{rows} readings are in, {from} to {to}. {notes}", {
+              {tr("{rows, plural, one {One reading is} other {{rows} readings are}} in, {from} to {to}. {notes}", {
                 rows: send.data.rows.toLocaleString(LOCALE),
                 from: stamp(send.data.from, zone),
                 to: stamp(send.data.to, zone),

@@ -88,7 +88,7 @@ function One({ instrument: i, survey }: { instrument: Schemas["Instrument"]; sur
         {WHERE[i.kind]}
         {surface && ` ${surface.name.toLowerCase()}`}; {FEEDS[i.feed]}.{" "}
         {i.count > 0 && i.first && i.last
-          ? tr("{count} readings, {first} to {last}.", {
+          ? tr("{count, plural, one {One reading} other {{count} readings}}, {first} to {last}.", {
               count: i.count.toLocaleString(LOCALE),
               first: stamp(i.first, zone),
               last: stamp(i.last, zone),

@@ -168,7 +168,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
               disabled={cover.isPending}
               onClick={() => cover.mutate(undefined)}
             >
-              {tr("Put {n} surfaces in it: {names}", {
+              {tr("Put {n, plural, one {one surface} other {{n} surfaces}} in it: {names}", {
                 n: stored.outside.length,
                 names: stored.outside.join(", ").toLowerCase(),
               })}

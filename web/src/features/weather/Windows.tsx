@@ -135,7 +135,9 @@ function Shown({
           <>
             {product.sheet.name}.{" "}
             <Figure title={tr("When it may go on")} working={field.working}>
-              {tr("{windows} windows of starts", { windows: field.windows.length })}
+              {tr("{windows, plural, one {one window} other {{windows} windows}} of starts", {
+                windows: field.windows.length,
+              })}
             </Figure>{" "}
             {tr("ahead. Recoat times of the coat below are not counted here; Today counts them.")}
           </>
