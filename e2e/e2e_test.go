@@ -178,7 +178,7 @@ func TestLibrary(t *testing.T) {
 		Fill("Dry film, typical", "30").Fill("Dry film, greatest", "40").Fill("Cures above", "5").Press(
 		"Add to the library")
 	p.SeeIn(`[data-field="volumeSolidsPct"]`, "at most 100")
-	p.Fill("Volume solids", "45").Press("Add to the library").SeeIn("h1", "Test varnish")
+	p.Fill("Volume solids", "45").Press("Add to the library").SeeIn("h1", "Lay it 67 µm wet for 30 µm dry")
 	// Hours that rise with the temperature are refused at their row; hours that do not fall are asked about, once, and
 	// then stored.
 	p.Press("enter Touch-dry").Fill("Touch-dry, row 1, °C", "10").Fill("Touch-dry, row 1, h", "2").Press(
@@ -343,14 +343,14 @@ func TestAnEntryIsCorrected(t *testing.T) {
 
 func TestAProductInUseIsNotDeleted(t *testing.T) {
 	p := tab(t, site(t, true))
-	p.Go("/library").Press("Epoxy barrier coat").SeeIn("h1", "Epoxy barrier coat").Press("Delete").See(
+	p.Go("/library").Press("Epoxy barrier coat").SeeIn("h1", "Lay it").Press("Delete").See(
 		"in use by Marsh Lantern: Bottom")
 	// A sheet without recoat tables says what that costs.
 	p.Press("Copy and adapt").SeeIn("h1", "A copy of").Fill("Name", "Bare sheet")
 	for range 3 {
 		p.Press("remove this window")
 	}
-	p.Press("Add to the library").SeeIn("h1", "Bare sheet").See("no clock can run on this product")
+	p.Press("Add to the library").SeeIn("h1", "It does not say when the next coat may follow").See("no clock can run on this product")
 	// Its tables are checked row by row.
 	p.Press("Add a recoat window").Press("Save the sheet").See("two or more temperatures")
 }

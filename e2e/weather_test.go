@@ -109,7 +109,7 @@ func TestWhenMayICoatAndWhatDoesATentBuy(t *testing.T) {
 		const read = (id) => parseFloat(document.querySelector('[data-read="face-' + id + '"]').innerText);
 		return Math.abs(read("`+port+`") - read("`+starboard+`")) > 5; })()`)
 
-	p.Go("/library").Press("Undercoat").SeeIn("h1", "Undercoat")
+	p.Go("/library").Press("Undercoat").SeeIn("h1", "Lay it")
 	for i, c := range [][2]string{{"5", "20"}, {"25", "80"}, {"25", "20"}, {"5", "80"}} {
 		if i == 0 {
 			p.Press("enter Printed temperature × humidity field, corner by corner")
