@@ -349,7 +349,7 @@ it("adds a whole boat up and opens a surface", async () => {
       <Route path="*" element={<Overview boatId="boat" open={open} />} />
     </Routes>,
   );
-  expect((await screen.findByRole("heading", { level: 1 })).textContent).toContain("5 coats on 1 surface");
+  expect((await screen.findByRole("heading", { level: 1 })).textContent).toContain("5 coats on one surface");
   expect(screen.getByText("One finding would make a coat fail.", { exact: false })).toBeTruthy();
   expect(screen.getByText("1 coat")).toBeTruthy();
   expect(screen.getByText("masking tape").closest("tr")?.textContent).toContain("44.00 m");

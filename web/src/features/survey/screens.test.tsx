@@ -295,7 +295,7 @@ it("offers even stations over the waterline to be taped, and saves them beside w
     "PUT /api/surfaces/hull": surface("hull", "Bottom"),
   });
   sheet("/boats/boat/x", <MeasuringSheet />);
-  await waitFor(() => expect(screen.getByTestId("answer").textContent).toContain("Tape 1 surfaces"));
+  await waitFor(() => expect(screen.getByTestId("answer").textContent).toContain("Tape one surface"));
   const at = (i: number) => screen.getByLabelText<HTMLInputElement>(`Bottom, station ${i} at`).value;
   expect([at(1), at(4), at(7)]).toEqual(["0", "2.7", "5.4"]);
   await userEvent.click(screen.getByText("Save Bottom"));
