@@ -96,25 +96,7 @@ func Share(r BatchRequest) (Batches, error) {
 	w.In("Left in pot, tray and roller", r.ResidueL, "L")
 	timed := len(r.Sheet.PotLife) > 0
 	if timed {
-		usable := func(litres float64) float64 { return usablePart*PotLifeH(r.Sheet, litres, r.PotC) - induction }
-		fits := func(litres float64) bool { return (litres-r.ResidueL)/r.LitresH <= usable(litres) }
-		if !fits(out.MostL) {
-			lo, hi := 0.0, out.MostL
-			for range 60 {
-				if mid := (lo + hi) / 2; fits(mid) {
-					lo = mid
-				} else {
-					hi = mid
-				}
-			}
-			out.MostL = lo
-		}
-		w.In("Pots at", r.PotC, "°C")
-		out.PotLifeH = w.Step("Pot life of such a pot",
-			"the sheet's at that temperature × (reference mass / mass)^0.3 if solvent-free",
-			PotLifeH(r.Sheet, out.MostL, r.PotC), "h", "data sheet; the mass a rule of thumb")
-		w.Step("Time to lay it in", "0.7 · pot life − induction", usable(out.MostL), "h", "rule of thumb")
-		w.Step("Largest pot", "what is laid in that time, and the residue", out.MostL, "L", "")
+		out.largest(r)
 	}
 	if net := out.MostL - r.ResidueL; net < 0.02 {
 		bad.Add("litresH",
@@ -155,4 +137,28 @@ func Share(r BatchRequest) (Batches, error) {
 			"At %.0f °C thick mixes will not stir out: warm base and hardener to 18 °C to 20 °C indoors first, never over a flame.", r.PotC)
 	}
 	return out, nil
+}
+
+// largest finds the largest pot that can be laid within its pot life.
+func (b *Batches) largest(r BatchRequest) {
+	w, induction := &b.Working, r.Sheet.InductionMin/60
+	usable := func(litres float64) float64 { return usablePart*PotLifeH(r.Sheet, litres, r.PotC) - induction }
+	fits := func(litres float64) bool { return (litres-r.ResidueL)/r.LitresH <= usable(litres) }
+	if !fits(b.MostL) {
+		lo, hi := 0.0, b.MostL
+		for range 60 {
+			if mid := (lo + hi) / 2; fits(mid) {
+				lo = mid
+			} else {
+				hi = mid
+			}
+		}
+		b.MostL = lo
+	}
+	w.In("Pots at", r.PotC, "°C")
+	b.PotLifeH = w.Step("Pot life of such a pot",
+		"the sheet's at that temperature × (reference mass / mass)^0.3 if solvent-free",
+		PotLifeH(r.Sheet, b.MostL, r.PotC), "h", "data sheet; the mass a rule of thumb")
+	w.Step("Time to lay it in", "0.7 · pot life − induction", usable(b.MostL), "h", "rule of thumb")
+	w.Step("Largest pot", "what is laid in that time, and the residue", b.MostL, "L", "")
 }

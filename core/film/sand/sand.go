@@ -234,33 +234,43 @@ func Make(r Request) (Plan, error) {
 		"rule of thumb; gauge readings correct it")
 	w.Step("Hours", "Σ area / (rate · tool) · access, wet 1.4 times as long", out.Hours, "h", "rule of thumb")
 	if r.FilmKnown {
-		for _, m := range []struct {
-			place  string
-			factor float64
-		}{{"flats", 1}, {"edges", edgeFactor}, {"corners", cornerFact}} {
-			sd := math.Hypot(r.SDUm, 0.3*out.RemovedUm*m.factor)
-			left := w.Step("Left at "+m.place, "film − factor · taken off − 1.28 · spread",
-				r.FilmUm-m.factor*out.RemovedUm-z80*sd, "µm", "edges twice, corners three times: rule of thumb")
-			out.Margins = append(out.Margins, Margin{m.place, left, left < 0})
-		}
+		out.margins(r)
 	}
+	out.minds(r)
+	return out, nil
+}
+
+// margins are what is left of the film on flats, edges and corners.
+func (p *Plan) margins(r Request) {
+	for _, m := range []struct {
+		place  string
+		factor float64
+	}{{"flats", 1}, {"edges", edgeFactor}, {"corners", cornerFact}} {
+		sd := math.Hypot(r.SDUm, 0.3*p.RemovedUm*m.factor)
+		left := p.Working.Step("Left at "+m.place, "film − factor · taken off − 1.28 · spread",
+			r.FilmUm-m.factor*p.RemovedUm-z80*sd, "µm", "edges twice, corners three times: rule of thumb")
+		p.Margins = append(p.Margins, Margin{m.place, left, left < 0})
+	}
+}
+
+// minds are what to wear and mind.
+func (p *Plan) minds(r Request) {
 	if r.Wet {
-		out.Notes = append(out.Notes,
+		p.Notes = append(p.Notes,
 			"Wet: fresh water and a clean bucket with every grit, or the last grit's grain scratches on. Never near power tools, never over bare filler that drinks.")
 	} else {
-		out.Notes = append(out.Notes, "Dry: extraction at the tool, and wipe between the grits.")
+		p.Notes = append(p.Notes, "Dry: extraction at the tool, and wipe between the grits.")
 	}
-	out.Dust = "P2 mask and goggles; extraction"
+	p.Dust = "P2 mask and goggles; extraction"
 	switch {
 	case r.Antifoul:
-		out.Dust = "Antifouling is never dry-sanded: wet, everything caught, P3 mask, coverall; local rules on wash water"
+		p.Dust = "Antifouling is never dry-sanded: wet, everything caught, P3 mask, coverall; local rules on wash water"
 	case r.Next.Info().Filler || r.From <= 120:
-		out.Dust = "P3 mask, goggles, extraction: filler and fibre dust"
+		p.Dust = "P3 mask, goggles, extraction: filler and fibre dust"
 	}
-	out.Notes = append(out.Notes,
+	p.Notes = append(p.Notes,
 		"Edges and corners by hand, last, with the paper nearly worn: they have a fraction of the film.",
 		"Rings of another colour are the layer below coming through: stop there, and beside them.",
 		"Feather the edge of a patch: each coarser grit stops two fingers short of the finer one, so that the bands lie side by side.",
 		"Spots that still shine after the last grit are low: scuff them by hand until they are dull, and leave them. Sanding down to them takes the film around off.")
-	return out, nil
 }

@@ -79,20 +79,8 @@ func Walk(r WalkRequest) (Walked, error) {
 		for _, n := range got.Notes {
 			out.Notes = append(out.Notes, message.Of("%s: %v", l.named(k), n))
 		}
-		long := got.AtM[len(got.AtM)-1]
-		s := strip{name: l.named(k), way: l.Way, line: k, widthM: l.WidthM, spacing: r.SpacingM, depth: got.FillMM}
-		if l.On != nil {
-			s.on = *l.On
-			if mapM := s.on.lengthM(); mapM > 1.15*long {
-				out.Notes = append(out.Notes,
-					message.Of("%s is %.2g m long as read and %.2g m on the map: mark again where it begins and ends.",
-						l.named(k), long, mapM))
-			}
-		} else {
-			downM += l.WidthM / 2
-			s.on = Track{From: outline.Point{Y: -downM}, To: outline.Point{X: long, Y: -downM}}
-			downM += l.WidthM / 2
-		}
+		s, told := r.strip(k, got, &downM)
+		out.Notes = append(out.Notes, told...)
 		strips = append(strips, s)
 	}
 	for k, l := range r.Lows {
@@ -124,6 +112,26 @@ func Walk(r WalkRequest) (Walked, error) {
 		out.LowL, out.HighL = out.LowL-p.SpreadL, out.HighL+p.SpreadL
 	}
 	return out, nil
+}
+
+// strip is where a line lies that was read, on the boat or, without a place there, below the lines
+// before it on a drawing of its own, whose depth is downM.
+func (r WalkRequest) strip(k int, got EdgeResult, downM *float64) (s strip, told []message.Sentence) {
+	l, long := r.Lines[k], got.AtM[len(got.AtM)-1]
+	s = strip{name: l.named(k), way: l.Way, line: k, widthM: l.WidthM, spacing: r.SpacingM, depth: got.FillMM}
+	if l.On == nil {
+		*downM += l.WidthM / 2
+		s.on = Track{From: outline.Point{Y: -*downM}, To: outline.Point{X: long, Y: -*downM}}
+		*downM += l.WidthM / 2
+		return s, nil
+	}
+	s.on = *l.On
+	if mapM := s.on.lengthM(); mapM > 1.15*long {
+		told = append(told, message.Of(
+			"%s is %.2g m long as read and %.2g m on the map: mark again where it begins and ends.",
+			l.named(k), long, mapM))
+	}
+	return s, told
 }
 
 // FitChart lays the fair surface of a grid out by its place, with lows circled beside it, and joins

@@ -177,26 +177,7 @@ func (b Before) List() []Check {
 	add("hold", b.HoldWhy != nil, message.Of("It holds for the %.3g h after laying", b.Sheet.Limits.HoldH), b.HoldWhy)
 	add("dry", b.Wet, message.Lit("No dew or rain on it by the reckoning: feel it with the back of a hand"),
 		message.Lit("It is wet with dew or rain: wipe it and let it dry"))
-	if c := b.Clock; c != nil {
-		switch {
-		case c.State == clock.Damaged:
-			add("key", true, nil, message.Lit(
-				"The last coat was hit by water or frost while it was wet: inspect it, log what you find"))
-		case c.State == clock.Unknown:
-			add("key", true, nil, message.Lit(
-				"It is not known whether the last coat still takes another: sand it first"))
-		case c.Abraded:
-			add("key", false, message.Lit("Sanded since the last coat"), nil)
-		case c.State == clock.Closed:
-			add("key", true, nil, message.Lit("The recoat window has closed: sand it first"))
-		case c.State == clock.Wet || c.State == clock.Tacking:
-			add("key", true, nil, message.Lit("The last coat is not ready for the next"))
-		default:
-			add("key", false, message.Lit("Within the recoat window of the last coat"), nil)
-		}
-	} else {
-		ask("key", message.Of("Sanded to a dull, even key, edges by hand"))
-	}
+	out = append(out, b.key())
 	switch {
 	case b.Cleaned != nil && b.Sheet.NoSolventWipe:
 		add("clean", false, message.Of("Cleaned: %v. No solvent on this one", b.Cleaned), nil)
@@ -227,6 +208,30 @@ func (b Before) List() []Check {
 		add("life", true, nil, message.Of("The tin's life ended on %s: try it on a board first", b.Expired))
 	}
 	return out
+}
+
+// key tells whether the coat below takes the next one.
+func (b Before) key() Check {
+	no := func(text message.Sentence) Check {
+		return Check{Key: "key", State: No, Text: text, Short: text.Lower()}
+	}
+	ok := func(text message.Sentence) Check { return Check{Key: "key", State: OK, Text: text} }
+	switch c := b.Clock; {
+	case c == nil:
+		return Check{Key: "key", State: Ask, Text: message.Of("Sanded to a dull, even key, edges by hand")}
+	case c.State == clock.Damaged:
+		return no(
+			message.Lit("The last coat was hit by water or frost while it was wet: inspect it, log what you find"))
+	case c.State == clock.Unknown:
+		return no(message.Lit("It is not known whether the last coat still takes another: sand it first"))
+	case c.Abraded:
+		return ok(message.Lit("Sanded since the last coat"))
+	case c.State == clock.Closed:
+		return no(message.Lit("The recoat window has closed: sand it first"))
+	case c.State == clock.Wet || c.State == clock.Tacking:
+		return no(message.Lit("The last coat is not ready for the next"))
+	}
+	return ok(message.Lit("Within the recoat window of the last coat"))
 }
 
 func lits(texts []string) (out []message.Sentence) {
