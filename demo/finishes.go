@@ -50,11 +50,17 @@ func finish(ctx context.Context, a *app.App, now time.Time) error {
 			id[b.Name+", "+f.Name] = f.ID
 		}
 	}
-	ago := func(h float64) *time.Time {
-		t := now.Add(-time.Duration(h * float64(time.Hour)))
-		return &t
+	if err := finishDeck(ctx, a, id["Marsh Lantern, Deck"]); err != nil {
+		return err
 	}
-	deck := id["Marsh Lantern, Deck"]
+	if err := finishHulls(ctx, a, now, id); err != nil {
+		return err
+	}
+	return refit(ctx, a, now, boat["Marsh Lantern"], id)
+}
+
+// finishDeck lays the deck of the launch out for non-skid, and for moulded panels.
+func finishDeck(ctx context.Context, a *app.App, deck string) error {
 	if err := onSurface(ctx, a, app.NonSkidBench, deck, func(r app.NonSkid) nonskid.Work {
 		return r.Work
 	}, func(w *nonskid.Work) {
@@ -83,6 +89,11 @@ func finish(ctx context.Context, a *app.App, now time.Time) error {
 	}); err != nil {
 		return err
 	}
+	return nil
+}
+
+// finishHulls fills in the benches of gelcoat, brightwork, antifouling and metal.
+func finishHulls(ctx context.Context, a *app.App, now time.Time, id map[string]string) error {
 	if err := onSurface(ctx, a, app.GelcoatBench, id["Marsh Lantern, Topsides starboard"],
 		func(r app.Gelcoated) gelcoat.Work { return r.Work }, func(w *gelcoat.Work) {
 			day := func(n int) string { return now.AddDate(0, 0, -n).Format(time.DateOnly) }
@@ -110,7 +121,7 @@ func finish(ctx context.Context, a *app.App, now time.Time) error {
 	}
 	if err := onSurface(ctx, a, app.MetalBench, id["Sounding Line, Topsides starboard"],
 		func(r app.Metalled) metal.Work { return r.Work }, func(w *metal.Work) {
-			w.BlastedAt, w.WashedAt = ago(2), []time.Time{*ago(1)}
+			w.BlastedAt, w.WashedAt = ago(now, 2), []time.Time{*ago(now, 1)}
 			w.Profile, w.AreaM2, w.EdgeM, w.OldUm, w.Pits, w.PitM2, w.PitMM = "medium", 2.4, 6, 220, 4, 0.3, 1.2
 			w.Pairs = []metal.Pair{{A: "stainless", B: "aluminium", Where: "fender eyes"},
 				{A: "bronze", B: "aluminium", Where: "cooling inlet", Isolated: true}}
@@ -118,20 +129,30 @@ func finish(ctx context.Context, a *app.App, now time.Time) error {
 		}); err != nil {
 		return err
 	}
-	return onSurface(ctx, a, app.RefitBench, boat["Marsh Lantern"], func(r app.Refitted) completion.Work {
+	return nil
+}
+
+// refit notes what is left of the launch's job beside her coats.
+func refit(ctx context.Context, a *app.App, now time.Time, boat string, id map[string]string) error {
+	return onSurface(ctx, a, app.RefitBench, boat, func(r app.Refitted) completion.Work {
 		return r.Work
 	}, func(w *completion.Work) {
 		w.Hardware = []completion.Hardware{{Name: "rubbing strake, port", SurfaceID: id["Marsh Lantern, Topsides port"],
 			Compound: "polyether", Sealed: true},
 			{Name: "log transducer", SurfaceID: id["Marsh Lantern, Bottom"], Compound: "polysulphide", Sealed: true,
-				BeddedAt: ago(20)}, {Name: "side cleats", SurfaceID: deck, Compound: "butyl"}}
+				BeddedAt: ago(now, 20)}, {Name: "side cleats", SurfaceID: id["Marsh Lantern, Deck"], Compound: "butyl"}}
 		w.Lines = []completion.Line{{Name: "waterline", SurfaceID: id["Marsh Lantern, Bottom"], Tape: "fine-line",
-			LengthM: 19, Pull: step.TouchDry, MaskedAt: ago(60)},
+			LengthM: 19, Pull: step.TouchDry, MaskedAt: ago(now, 60)},
 			{Name: "rail, port", SurfaceID: id["Marsh Lantern, Topsides port"], Tape: "crepe", LengthM: 10,
-				Pull: step.WhileWet, MaskedAt: ago(30), Twice: true}}
+				Pull: step.WhileWet, MaskedAt: ago(now, 30), Twice: true}}
 		w.Snags = []completion.Snag{{Text: "run below the rail, a metre from the stem",
 			SurfaceID: id["Marsh Lantern, Topsides port"]},
 			{Text: "anode not connected", SurfaceID: id["Marsh Lantern, Bottom"], Stops: true},
 			{Text: "fingerprint in the primer", SurfaceID: id["Marsh Lantern, Rudder"], Done: true}}
 	})
+}
+
+func ago(now time.Time, h float64) *time.Time {
+	t := now.Add(-time.Duration(h * float64(time.Hour)))
+	return &t
 }

@@ -76,7 +76,7 @@ func TestAProbeIsDoubtedAndASpotReadingCounts(t *testing.T) {
 		"a sensor that sticks").Press("Save")
 	p.SeeIn("[role=note]", "stuck sensor?").See("1 with something odd")
 	p.Press("Note a reading").Press("Note it").SeeIn(`[data-field="tempC"]`, "needed").Fill("Surface shows",
-		"21.5").Press("Note it").See("1 readings")
+		"21.5").Press("Note it").See("One reading")
 	starboard := `document.querySelector('[data-read="face-` + surfaceID(t, s, boats[0].ID, "Topsides starboard") +
 		`"]')`
 	p.Press("Windows").See("corrected by readings on it").until("10 °C by the model, over 16 by the reading", starboard+

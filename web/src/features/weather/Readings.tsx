@@ -133,4 +133,6 @@ const WHERE: Record<string, string> = {
   tent: tr("In the tent"),
   surface: tr("On"),
   spot: tr("Infra-red, on"),
+  scale: tr("Scale at the bench"),
+  gauge: tr("Film gauge at the bench"),
 };
