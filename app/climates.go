@@ -82,6 +82,7 @@ type boatState struct {
 	boat    climate.Boat
 	climate climate.Climate
 	s       readiness.Situation
+	bared   map[string]time.Time // when a bench has a surface bared, beside the log
 }
 
 // look gathers a boat's weather and the state of her coats at the program's

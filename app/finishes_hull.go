@@ -290,6 +290,9 @@ var MetalBench = Craft[metal.Work, Metalled]{Key: "metal", usual: func(o boatSta
 		return out, err
 	}
 	r := out.Result
+	if w.BlastedAt != nil {
+		o.bared = map[string]time.Time{f.ID: *w.BlastedAt}
+	}
 	out.hand(o, f.ID, o.hand(f.ID, "metal", r.Steps, roles, product.MetalPrimer), r.Stopped())
 	out.Result.Steps = r.Left(len(c.Logged))
 	switch {

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"time"
 
 	"allcoats/core/base/fielderr"
 	"allcoats/core/base/message"
@@ -60,7 +61,12 @@ func (o boatState) hand(surfaceID, bench string, steps []craft.Step, roles map[s
 		}
 	}
 	h := &Handover{SurfaceID: surfaceID, Surface: o.surface(surfaceID).Name, Changes: []Change{}}
-	m := merge{boatState: o, chain: o.job.Chain(surfaceID), bench: bench, owns: owns}
+	m := merge{boatState: o, chain: o.job.Chain(surfaceID), bench: bench, owns: owns, bared: o.bared[surfaceID]}
+	for _, e := range o.log[surfaceID] {
+		if e.Kind == step.Strip && e.StartedAt.After(m.bared) {
+			m.bared = e.StartedAt
+		}
+	}
 	h.Steps = m.into(o.steps[surfaceID], early, planned)
 	return o.handed(h, bench)
 }
@@ -138,6 +144,7 @@ type merge struct {
 	chain task.Chain
 	bench string
 	owns  []product.Kind
+	bared time.Time // when what was on it came off last
 }
 
 // begun and whole report whether something of a step is told of, and whether all is.
@@ -154,11 +161,12 @@ func (m merge) whole(s Step) bool {
 // seasonH is how long after its last work a bench's job is still the same one, h.
 const seasonH = 90 * 24
 
-// lately reports whether a step that is whole was done within a season: its coats are those that the
-// bench would plan.
+// lately reports whether a step that is whole was done within a season and is on still: its coats are
+// those that the bench would plan.
 func (m merge) lately(s Step) bool {
 	return slices.ContainsFunc(m.chain.Tasks, func(t task.Task) bool {
-		return t.StepID == s.ID && t.DoneAt != nil && m.now.Sub(*t.DoneAt).Hours() < seasonH
+		return t.StepID == s.ID && t.DoneAt != nil && m.now.Sub(*t.DoneAt).Hours() < seasonH &&
+			t.DoneAt.After(m.bared)
 	})
 }
 

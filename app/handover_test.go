@@ -169,6 +169,10 @@ func TestUsualWorkFollowsTheBoat(t *testing.T) {
 	assert.Equal(t, "Bottom: 2 of 2 coats are on.", said(tender.Says))
 	assert.Empty(t, tender.Result.Steps, "nothing is left of it")
 	assert.Empty(t, tender.Handovers[0].Changes, "and nothing is planned again")
+	blasted := tender.Work
+	blasted.BlastedAt = &demo.Now
+	tender = must(app.MetalBench.Preview(ctx, a, surfaceNamed(a, "Sounding Line", "Bottom").ID, blasted))
+	assert.NotEmpty(t, tender.Handovers[0].Changes, "what was laid before it was blasted is off")
 	deck := must(app.NonSkidBench.Get(ctx, a, surfaceNamed(a, "Sounding Line", "Deck").ID))
 	assert.Empty(t, deck.Work.Deck, "nothing is traced there")
 	rudder := must(app.AntifoulBench.Get(ctx, a, surfaceNamed(a, "Marsh Lantern", "Rudder").ID))

@@ -213,12 +213,12 @@ func (b Before) List() []Check {
 // key tells whether the coat below takes the next one.
 func (b Before) key() Check {
 	no := func(text message.Sentence) Check {
-		return Check{Key: "key", State: No, Text: text, Short: text.Lower()}
+		return Check{"key", No, text, text.Lower()}
 	}
-	ok := func(text message.Sentence) Check { return Check{Key: "key", State: OK, Text: text} }
+	ok := func(text message.Sentence) Check { return Check{"key", OK, text, nil} }
 	switch c := b.Clock; {
 	case c == nil:
-		return Check{Key: "key", State: Ask, Text: message.Of("Sanded to a dull, even key, edges by hand")}
+		return Check{"key", Ask, message.Of("Sanded to a dull, even key, edges by hand"), nil}
 	case c.State == clock.Damaged:
 		return no(
 			message.Lit("The last coat was hit by water or frost while it was wet: inspect it, log what you find"))
