@@ -19,7 +19,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: e2e-now mutants torture accessible help demo run test lint types drift web-test e2e-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
+.PHONY: mutants torture accessible help demo run test lint types drift web-test e2e-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -58,7 +58,7 @@ dev: $(DEPS) ## Vite and the server, both reloading, on demo data
 
 test: ## everything that must pass
 	@$(MAKE) -s -j3 need chromium web/dist/index.html # what is fetched beside what is compiled
-	@$(MAKE) -s -j2 -O e2e-now lint types drift size web-test go-test
+	@$(MAKE) -s -j2 -O e2e-test lint types drift size web-test go-test
 	@$(MAKE) -s fuzz-short
 	@echo "make test: all passed"
 
@@ -103,11 +103,7 @@ accessible: web/dist/index.html chromium ## axe over every screen, in both theme
 size: web/dist/index.html
 	@scripts/size.sh
 
-e2e-test: web/dist/index.html chromium
-	@$(MAKE) -s e2e-now
-
-# Waits for nothing, so that it begins first, for it takes longest; with room for rubbish, since what is tested is short-lived.
-e2e-now:
+e2e-test: web/dist/index.html chromium # first, for it takes longest; with room for rubbish, since what is tested is short-lived
 	GOGC=400 go test -vet=off -timeout 20m ./e2e/...
 
 go-test: web/dist/index.html
