@@ -1,4 +1,4 @@
-package app_test
+package enquiry
 
 import (
 	"testing"
@@ -7,16 +7,14 @@ import (
 	"allcoats/core/physics/cure"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 )
 
 // A data sheet begins with how it is laid and when the next coat may follow, rounded to the safe side. By hand: 50 µm
 // of 50 % solids are 100 µm wet.
 func TestADataSheetSaysHowItIsLaid(t *testing.T) {
-	a := withDemo(t)
-	p := sheet(t, a)
-	assert.Equal(t, "Lay it 100 µm wet for 50 µm dry. It does not say when the next coat may follow.", p.Says.String())
-	plain := p.Sheet
+	plain := product.Sheet{Kind: product.TopcoatOne, VolumeSolidsPct: 50, Film: product.Film{TypicalUm: 50}}
+	assert.Equal(t, "Lay it 100 µm wet for 50 µm dry. It does not say when the next coat may follow.", OfSheet(plain).String())
+	assert.Empty(t, OfSheet(product.Sheet{Kind: product.Thinner}))
 	c := func(v float64) *float64 { return &v }
 	at := func(tempC, hours float64) cure.Table {
 		return cure.Table{{TempC: tempC, Hours: hours}, {TempC: tempC + 10, Hours: hours / 2}}
@@ -40,9 +38,6 @@ func TestADataSheetSaysHowItIsLaid(t *testing.T) {
 	} {
 		s := plain
 		edit(&s)
-		var err error
-		p, err = a.EditProduct(ctx, p.ID, p.Version, s)
-		require.NoError(t, err)
-		assert.Equal(t, want, p.Says.String())
+		assert.Equal(t, want, OfSheet(s).String())
 	}
 }
