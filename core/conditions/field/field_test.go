@@ -103,6 +103,25 @@ func TestWindows(t *testing.T) {
 	assert.InDelta(t, 2, got[0].SlackH, 0.02)
 }
 
+// The line from 15 to 5 °C over an hour crosses 12.37 °C at 15:15:46.8 and the
+// one from 5 back to 15 °C at 17:44:13.2: the last whole minute before, the
+// first one after, wherever the search begins.
+func TestWindowsDoNotHangOnWhereTheSearchBegins(t *testing.T) {
+	w := record([]float64{15, 15, 15, 15, 5, 5, 15, 15, 15, 15}, 40, nil)
+	j := Job{Limits: product.Limits{AirMinC: num(12.37)}, Lights: true}
+	to := noon.Add(9 * time.Hour)
+	for _, d := range []time.Duration{0, 7 * time.Minute, 91*time.Minute + 37*time.Second, 3*time.Hour + 11*time.Minute,
+		3*time.Hour + 15*time.Minute + 400*time.Millisecond} {
+		got := j.Windows(w, noon.Add(d), to)
+		require.NotEmpty(t, got, d)
+		last := got[len(got)-1]
+		assert.Equal(t, noon.Add(5*time.Hour+45*time.Minute), last.From, d)
+		if d < 3*time.Hour+15*time.Minute {
+			assert.Equal(t, noon.Add(3*time.Hour+15*time.Minute), got[0].To, d)
+		}
+	}
+}
+
 func TestWindowsRain(t *testing.T) {
 	w := record(flat(20, 13), 40, map[int]float64{3: 1, 9: 1})
 	j := Job{Apply: time.Hour, Dry: 2 * time.Hour, Lights: true}

@@ -45,8 +45,8 @@ type Window struct {
 	Measured bool `json:"measured"`
 }
 
-// grid is how finely the record is searched for crossings; they are then
-// found to half a minute.
+// grid is how finely the record is searched for crossings, on whole tens of
+// minutes wherever the search begins; they are then found to the second.
 const grid = 10 * time.Minute
 
 // blocked is a stretch of starts forbidden by a reason.
@@ -228,8 +228,8 @@ func failures(w Weather, from, to time.Time, checks func([]Check, weather.Hour, 
 		return Worst(checks(room[:0], h, s))
 	}
 	cross := func(a, b time.Time, failsAt bool) time.Time {
-		for b.Sub(a) > 30*time.Second {
-			mid := a.Add(b.Sub(a) / 2)
+		for b.Sub(a) > time.Second {
+			mid := a.Add(b.Sub(a) / 2).Truncate(time.Second)
 			if !worst(mid).OK() == failsAt {
 				a = mid
 			} else {
@@ -243,19 +243,19 @@ func failures(w Weather, from, to time.Time, checks func([]Check, weather.Hour, 
 	if !last.OK() {
 		out = append(out, failure{from: from, check: last})
 	}
-	for a := from; a.Before(to); a = a.Add(grid) {
-		b := a.Add(grid)
+	for a := from; a.Before(to); {
+		b := a.Add(grid).Truncate(grid)
 		now := worst(b)
 		switch {
 		case now.OK() && !last.OK():
 			at := cross(a, b, true)
 			out[len(out)-1].to = at
-			out[len(out)-1].last = worst(at.Add(-30 * time.Second))
+			out[len(out)-1].last = worst(at.Add(-time.Second))
 		case !now.OK() && last.OK():
 			at := cross(a, b, false)
 			out = append(out, failure{from: at, check: worst(at)})
 		}
-		last = now
+		last, a = now, b
 	}
 	if !last.OK() {
 		out[len(out)-1].to, out[len(out)-1].last = to.Add(grid), last
