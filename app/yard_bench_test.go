@@ -73,3 +73,15 @@ func BenchmarkYardOfSixtyBoats(b *testing.B) {
 		})
 	}
 }
+
+// A thousand futures of the demo yard: its plan replayed in each.
+func BenchmarkRiskOfTheDemo(b *testing.B) {
+	a := open(b, b.TempDir()+"/a.db")
+	require.NoError(b, demo.Build(ctx, a, demo.Now, app.FixedClock))
+	place := must(a.Places(ctx))[0].ID
+	for b.Loop() {
+		risk, err := a.Risk(ctx, place, 1000, nil)
+		require.NoError(b, err)
+		require.NotEmpty(b, risk.Boats)
+	}
+}

@@ -1,19 +1,15 @@
 package product
 
-import (
-	"math"
+import "math"
 
-	"allcoats/core/physics/psychrometrics"
-)
-
-// Keep reports whether air and surface keep the limits.
-func (l Limits) Keep(airC, rhPct, surfaceC float64) bool {
+// Keep reports whether air of a dew point and a surface keep the limits.
+func (l Limits) Keep(airC, rhPct, dewC, surfaceC float64) bool {
 	if l.AirMinC != nil && airC < *l.AirMinC || l.AirMaxC != nil && airC > *l.AirMaxC ||
 		l.SurfaceMinC != nil && surfaceC < *l.SurfaceMinC || l.SurfaceMaxC != nil && surfaceC > *l.SurfaceMaxC ||
 		l.RHMaxPct != nil && rhPct > *l.RHMaxPct {
 		return false
 	}
-	if surfaceC-psychrometrics.DewPoint(airC, rhPct) < l.SpreadK() {
+	if surfaceC-dewC < l.SpreadK() {
 		return false
 	}
 	return len(l.Polygon) < 3 || Inside(l.Polygon, airC, rhPct)

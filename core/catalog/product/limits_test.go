@@ -3,6 +3,8 @@ package product
 import (
 	"testing"
 
+	"allcoats/core/physics/psychrometrics"
+
 	"github.com/stretchr/testify/assert"
 )
 
@@ -10,6 +12,9 @@ import (
 // it is 15.0 °C.
 func TestEachLimitIsKept(t *testing.T) {
 	at := func(v float64) *float64 { return &v }
+	keeps := func(l Limits, airC, rhPct, surfaceC float64) bool {
+		return l.Keep(airC, rhPct, psychrometrics.DewPoint(airC, rhPct), surfaceC)
+	}
 	l := Limits{AirMinC: at(10), AirMaxC: at(30), SurfaceMinC: at(12), SurfaceMaxC: at(35), RHMaxPct: at(85),
 		SpreadMinK: at(3)}
 	for _, one := range []struct {
@@ -31,12 +36,12 @@ func TestEachLimitIsKept(t *testing.T) {
 		{"3.1 K above the dew point", 20, 60, 15.1, true},
 		{"2.9 K above the dew point", 20, 60, 14.9, false},
 	} {
-		assert.Equal(t, one.keeps, l.Keep(one.airC, one.rhPct, one.surfaceC), one.name)
+		assert.Equal(t, one.keeps, keeps(l, one.airC, one.rhPct, one.surfaceC), one.name)
 	}
 	usual := Limits{}
-	assert.True(t, usual.Keep(20, 60, 15.1), "3 K is the usual spread")
-	assert.False(t, usual.Keep(20, 60, 14.9))
+	assert.True(t, keeps(usual, 20, 60, 15.1), "3 K is the usual spread")
+	assert.False(t, keeps(usual, 20, 60, 14.9))
 	field := Limits{Polygon: []Corner{{10, 0}, {30, 0}, {30, 80}, {10, 50}}} // up to 65 % at 20 °C
-	assert.True(t, field.Keep(20, 64, 25))
-	assert.False(t, field.Keep(20, 66, 25))
+	assert.True(t, keeps(field, 20, 64, 25))
+	assert.False(t, keeps(field, 20, 66, 25))
 }

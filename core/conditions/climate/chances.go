@@ -116,7 +116,7 @@ func (q waiting) holds(room weather.Series, f Future) [][]bool {
 		for i, d := range q.bias[k] {
 			tempC[i] += d
 		}
-		out[k] = a.Job.Starts(field.Weather{Air: air, SurfaceC: tempC, Wet: course.Wet}, q.free[k])
+		out[k] = a.Job.Starts(field.Weather{Air: air, SurfaceC: tempC, Wet: course.Wet, DewC: here.DewC}, q.free[k])
 	}
 	return out
 }

@@ -144,7 +144,7 @@ func (b Boat) settle(c *Climate, open surface.Conditions) {
 			inOpen, openIDs = append(inOpen, s.Face), append(openIDs, s.ID)
 		}
 	}
-	b.lay(c, c.Open, openIDs, open.Courses(inOpen))
+	b.lay(c, c.Open, openIDs, open, inOpen)
 	if b.Tent == nil {
 		return
 	}
@@ -154,26 +154,22 @@ func (b Boat) settle(c *Climate, open surface.Conditions) {
 	}
 	c.Tent = &t
 	if len(inTent) > 0 {
-		b.lay(c, t.Air, tentIDs, open.Under(t.Air, t.Light).Courses(inTent))
+		b.lay(c, t.Air, tentIDs, open.Under(t.Air, t.Light), inTent)
 	}
 }
 
-// lay lays the readings on surfaces over their courses.
-func (b Boat) lay(c *Climate, air weather.Series, ids []string, courses []surface.Course) {
-	at := make([]time.Time, len(air))
-	for i, h := range air {
-		at[i] = h.At
-	}
-	for k, id := range ids {
-		course := courses[k]
+// lay lays the readings on surfaces over the courses of their faces in the conditions that an air makes.
+func (b Boat) lay(c *Climate, air weather.Series, ids []string, in surface.Conditions, faces []surface.Face) {
+	for k, course := range in.Courses(faces) {
+		id := ids[k]
 		c.Course[id] = course
 		temps := course.TempC
 		if rs := b.readings(id, reading.OnSurface, reading.Spot); len(rs) > 0 {
-			temps, _, c.Bias[id] = reading.Adjust(at, temps, reading.Hourly(rs), func(r reading.Reading) float64 {
+			temps, _, c.Bias[id] = reading.Adjust(in.At, temps, reading.Hourly(rs), func(r reading.Reading) float64 {
 				return r.TempC
 			}, b.Now, b.Loc)
 		}
-		c.Surface[id] = field.Weather{Air: air, SurfaceC: temps, Wet: course.Wet}
+		c.Surface[id] = field.Weather{Air: air, SurfaceC: temps, Wet: course.Wet, DewC: in.DewC}
 	}
 }
 

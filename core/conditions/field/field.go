@@ -81,6 +81,16 @@ type Weather struct {
 	Air      weather.Series
 	SurfaceC []float64
 	Wet      []surface.Wet
+	// DewC are the dew points of the air, °C, nil where nobody has worked them out yet.
+	DewC []float64
+}
+
+// dewC is the dew point at record i, °C.
+func (w Weather) dewC(i int) float64 {
+	if w.DewC != nil {
+		return w.DewC[i]
+	}
+	return w.Air[i].DewPointC()
 }
 
 // Path returns the surface temperature for the cure clocks of a product on
@@ -288,7 +298,7 @@ func (j Job) Hours(w Weather) []Hour {
 	out := make([]Hour, len(w.Air))
 	for i, h := range w.Air {
 		worst := Worst(j.applying(nil, h, w.SurfaceC[i], w.WetAt(h.At)))
-		dew := h.DewPointC()
+		dew := w.dewC(i)
 		out[i] = Hour{
 			At: h.At, TempC: h.TempC, RHPct: h.RHPct, SurfaceC: w.SurfaceC[i], DewC: dew, SpreadK: w.SurfaceC[i] - dew,
 			Allowed: worst.OK(), Binding: worst, Measured: h.Measured,

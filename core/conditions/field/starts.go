@@ -34,7 +34,7 @@ func (j Job) Starts(w Weather, free []bool) []bool {
 		if i+1 < n && at[i+1]-at[i] > weather.MaxGap {
 			badField = i + 1
 		}
-		if !j.Limits.Keep(h.TempC, h.RHPct, w.SurfaceC[i]) {
+		if !j.Limits.Keep(h.TempC, h.RHPct, w.dewC(i), w.SurfaceC[i]) {
 			badField = i
 		}
 		if h.RainMM != nil && *h.RainMM > dry && !j.Sheltered {

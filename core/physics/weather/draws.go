@@ -91,6 +91,8 @@ const mostOdds = 0.99
 type latent struct {
 	z, off float64
 	set    bool
+	// keeps is what it has of itself an hour later with a memory of so many hours, spread how far it lies about that.
+	memory, keeps, spread float64
 }
 
 // next takes it an hour on, with a memory of so many hours.
@@ -99,9 +101,12 @@ func (l *latent) next(r *rand.Rand, memory float64) float64 {
 		l.z, l.set = r.NormFloat64(), true
 		return l.z
 	}
-	phi := math.Exp(-1 / memory)
-	l.z = phi*l.z + math.Sqrt(1-phi*phi)*r.NormFloat64()
-	l.off *= phi
+	if memory != l.memory {
+		l.memory, l.keeps = memory, math.Exp(-1/memory)
+		l.spread = math.Sqrt(1 - l.keeps*l.keeps)
+	}
+	l.z = l.keeps*l.z + l.spread*r.NormFloat64()
+	l.off *= l.keeps
 	return l.z - l.off
 }
 

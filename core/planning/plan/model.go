@@ -36,7 +36,7 @@ type Model struct {
 	quiet    []bool // hours without noise
 	clocks   map[clockKey][]float64
 	speeds   map[speedKey][]float64
-	dried    map[dryKey][]float64
+	dried    map[dryKey]func() []float64
 	sessions map[string]int
 	mends    map[mendKey]int
 }
@@ -73,7 +73,7 @@ func (m Model) Slot(t time.Time) int { return int(math.Ceil(float64(t.Sub(m.Star
 // to work, a week without hours, tasks that wait for one another, pins that clash.
 func (y Yard) Model() (Model, error) {
 	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), starts: map[startsKey][]span{}, good: map[hoursKey][]span{},
-		clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}, dried: map[dryKey][]float64{},
+		clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}, dried: map[dryKey]func() []float64{},
 		sessions: map[string]int{}, sands: map[int]Task{}, mends: map[mendKey]int{}}
 	if m.Start.Before(y.Now) {
 		m.Start = m.Start.Add(time.Hour)
@@ -192,7 +192,7 @@ func (m *Model) able(k task.Skill) (out []int) {
 
 // add adds a task and returns its number.
 func (m *Model) add(t Task, allowed []span) int {
-	one := schedule.Task{Name: t.Name().String(), Allowed: allowed, Needs: []int{0}, Site: t.Boat}
+	one := schedule.Task{Name: t.ID, Allowed: allowed, Needs: []int{0}, Site: t.Boat}
 	if t.pinned != nil {
 		at := m.Slot(*t.pinned)
 		one.Allowed = []span{{First: at, Last: at}}
@@ -258,7 +258,7 @@ func (m *Model) mend(t Task, kind string, allowed []span, dried, reopened schedu
 		return
 	}
 	m.mends[key] = k
-	one := schedule.Task{Name: t.Name().String(), Duration: t.slots(), Allowed: allowed, Needs: []int{0}, Crew: t.Crew,
+	one := schedule.Task{Name: t.ID, Duration: t.slots(), Allowed: allowed, Needs: []int{0}, Crew: t.Crew,
 		Able: m.able(t.Skill), Site: t.Boat}
 	if t.dusty {
 		one.Dusts = m.near(t.Boat)

@@ -4,6 +4,7 @@ import (
 	"math"
 	"sort"
 	"strings"
+	"sync"
 	"time"
 
 	"allcoats/core/base/message"
@@ -333,13 +334,16 @@ func (m Model) dries(s Surface, w field.Weather, under product.Sheet) schedule.L
 	}
 	holds := s.HoldsMM + under.SoakMM(under.Film.TypicalUm)
 	key := dryKey{&w.SurfaceC[0], s.Sheltered}
-	left, ok := m.dried[key]
+	dried, ok := m.dried[key]
 	if !ok {
-		all := w.DryMM(s.Sheltered)
-		left = all[min(len(all), max(0, w.Air.Find(m.Start))):]
-		m.dried[key] = left
+		dried = sync.OnceValue(func() []float64 { // most washes are never needed
+			all := w.DryMM(s.Sheltered)
+			return all[min(len(all), max(0, w.Air.Find(m.Start))):]
+		})
+		m.dried[key] = dried
 	}
 	return func(end int) int {
+		left := dried()
 		if end/perHour >= len(left) {
 			return schedule.Never
 		}
