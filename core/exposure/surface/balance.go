@@ -76,7 +76,7 @@ type plate struct {
 }
 
 // toward is p at fraction f of the way to b.
-func (p pull) toward(b pull, f float64) pull {
+func (p *pull) toward(b *pull, f float64) pull {
 	return pull{p.heat + f*(b.heat-p.heat), p.loss + f*(b.loss-p.loss), p.water + f*(b.water-p.water), p.dew +
 		f*(b.dew-p.dew), p.vapour + f*(b.vapour-p.vapour), p.rain + f*(b.rain-p.rain)}
 }
@@ -96,13 +96,14 @@ func (f *Face) pace(s float64) pace {
 // step takes the plate over a pace from pull a to b, and returns the seconds of them
 // in which it was wet. holds is the most water that stays.
 // Balance: C dT/dt = h(Ta − T) + αG − εσ[F(T⁴ − Tsky⁴) + (1−F)(T⁴ − Ta⁴)] + U(Tin − T) − Lv·E.
-func (f *Face) step(p *plate, pace pace, a, b pull, insideC, holds float64) (wetS float64) {
+func (f *Face) step(p *plate, pace pace, a, b *pull, insideC, holds float64) (wetS float64) {
 	if f.CoreWM2K > 0 {
+		a, b := *a, *b
 		f.innerSkin(p, pace, insideC)
 		core := f.CoreWM2K
 		a.heat, a.loss = a.heat+core*p.inner, a.loss+core
 		b.heat, b.loss = b.heat+core*p.inner, b.loss+core
-		wetS = f.outerSkin(p, pace.s, a, b, holds)
+		wetS = f.outerSkin(p, pace.s, &a, &b, holds)
 		f.innerSkin(p, pace, insideC)
 		return wetS
 	}
@@ -110,7 +111,7 @@ func (f *Face) step(p *plate, pace pace, a, b pull, insideC, holds float64) (wet
 }
 
 // outerSkin is step without what lies behind.
-func (f *Face) outerSkin(p *plate, s float64, a, b pull, holds float64) (wetS float64) {
+func (f *Face) outerSkin(p *plate, s float64, a, b *pull, holds float64) (wetS float64) {
 	if rain := (a.rain + b.rain) / 2; p.mm == 0 && (rain > 0 || p.k > a.dew) {
 		// What falls may dry as it falls.
 		if rain == 0 || rain <= a.water*(psychrometrics.SaturationPressure(p.k-kelvin)-a.vapour) {
@@ -123,14 +124,15 @@ func (f *Face) outerSkin(p *plate, s float64, a, b pull, holds float64) (wetS fl
 			part := (p.k - a.dew) / (p.k - a.dew + b.dew - next)
 			p.k += part * (next - p.k)
 			s *= 1 - part
-			a = a.toward(b, 0.5)
+			mid := a.toward(b, 0.5)
+			a = &mid
 		}
 	}
 	return f.wet(p, s, a, b, holds)
 }
 
 // wet is step with water on the plate.
-func (f *Face) wet(p *plate, s float64, a, b pull, holds float64) (wetS float64) {
+func (f *Face) wet(p *plate, s float64, a, b *pull, holds float64) (wetS float64) {
 	m := a.toward(b, 0.5)
 	es := psychrometrics.SaturationPressure(p.k - kelvin)
 	slope := es * magnusSlope / ((p.k - kelvin + magnusZero) * (p.k - kelvin + magnusZero))
@@ -147,7 +149,7 @@ func (f *Face) wet(p *plate, s float64, a, b pull, holds float64) (wetS float64)
 		p.k += part * (next - p.k)
 		p.mm = 0
 		if rest := s * (1 - part); rest > 1 {
-			p.k = f.heat(p.k, rest, m, b, m.rain, 0)
+			p.k = f.heat(p.k, rest, &m, b, m.rain, 0)
 		}
 		return s * part
 	}
@@ -162,14 +164,15 @@ func (f *Face) dryMM() float64 { return f.SoakMM / 20 }
 // heat takes a skin at k kelvin over s seconds while water leaves it by e kg/m²s, and
 // perK more for every kelvin: exponential Rosenbrock with drives linear in time, which
 // cannot oscillate.
-func (f *Face) heat(k, s float64, a, b pull, e, perK float64) float64 {
+func (f *Face) heat(k, s float64, a, b *pull, e, perK float64) float64 {
 	lv := latentAt0 - latentPerK*(k-kelvin)
 	rad := f.Emissivity * stefan * k * k * k
 	loss := (a.loss+b.loss)/2 + 4*rad + lv*perK
-	x := loss * s / f.HeatJM2K
-	gone := 1 - decay(x)
+	warms := s / f.HeatJM2K // K for each W/m²
+	slow := 1 / loss
+	gone := 1 - decay(loss*warms)
 	first, last := a.heat-(a.loss+rad)*k-lv*e, b.heat-(b.loss+rad)*k-lv*e
-	return k + (first*gone+(last-first)*(1-gone/x))/loss
+	return k + slow*(first*gone+(last-first)*(1-gone*slow/warms))
 }
 
 // decays are e⁻ˣ at every 1/decayParts up to decayEnd.
@@ -189,7 +192,7 @@ func decay(x float64) float64 {
 	}
 	i := int(x * decayParts)
 	r := x - float64(i)/decayParts
-	return decays[i] * (1 - r*(1-r*(0.5-r*(1.0/6-r/24))))
+	return decays[i] * (1 - r*(1-r*(0.5-r*(1.0/6-r*(1.0/24)))))
 }
 
 // innerSkin lets the inner skin of a cored wall follow the outer one and the inside for half a step.
@@ -227,7 +230,7 @@ func (f Face) Run(drives []Drive, startC, innerC, waterMM, holdsMM float64) Foll
 				d := drives[i-1].toward(drives[i], float64(j)/perHour)
 				to := f.pull(d)
 				was := p.mm
-				wetS := f.step(&p, pace, from, to, d.InsideC, holdsMM)
+				wetS := f.step(&p, pace, &from, &to, d.InsideC, holdsMM)
 				at := float64(i-1) + float64(j)/perHour
 				if was == 0 && p.mm > 0 && wetFrom < 0 {
 					wetFrom = at - wetS/3600

@@ -71,21 +71,21 @@ func (c Conditions) follow(f Face) Course {
 		return f.pull(d)
 	}
 	film := water{out: &out}
+	if n > 0 {
+		film.zero = c.At[0]
+	}
 	var p plate
 	var last pull
 	var pace pace
 	washes := f.Washed
-	at := func(i, j int, s float64) time.Time {
-		return c.At[i-1].Add(time.Duration(float64(j) * s * float64(time.Second)))
-	}
 	for i := range n {
 		now := pulls(i)
-		gap := time.Duration(0)
+		gapS := 0.0
 		if i > 0 {
-			gap = c.At[i].Sub(c.At[i-1])
+			gapS = c.atS[i] - c.atS[i-1]
 		}
-		if i == 0 || gap > weather.MaxGap {
-			film.end(c.At[max(0, i-1)])
+		if i == 0 || gapS > weather.MaxGap.Seconds() {
+			film.end(c.atS[max(0, i-1)])
 			p = plate{k: c.AirC[i] + kelvin, inner: (c.AirC[i]+c.InsideC[i])/2 + kelvin}
 			last = now
 			out.TempC[i] = c.AirC[i]
@@ -97,29 +97,29 @@ func (c Conditions) follow(f Face) Course {
 		if p.mm > 0 || rain > 0 || p.k-kelvin < c.DewC[i-1]+nearDewK || len(washes) > 0 && washes[0].Before(c.At[i]) {
 			parts = wetParts
 		}
-		parts = int(math.Ceil(gap.Hours()*float64(parts) - 1e-9))
-		if s := gap.Seconds() / float64(parts); s != pace.s {
+		parts = int(math.Ceil(gapS/3600*float64(parts) - 1e-9))
+		if s := gapS / float64(parts); s != pace.s {
 			pace = f.pace(s)
 		}
 		last.rain, now.rain = rain/3600, rain/3600
 		from := last
 		for j := 1; j <= parts; j++ {
-			to := last.toward(now, float64(j)/float64(parts))
-			washed := false
-			for len(washes) > 0 && washes[0].Before(at(i, j, pace.s)) {
+			to := last.toward(&now, float64(j)/float64(parts))
+			end, washed := c.atS[i-1]+float64(j)*pace.s, false
+			for len(washes) > 0 && washes[0].Before(film.at(end)) {
 				washes, washed = washes[1:], true
 				p.mm = holds + f.SoakMM
 			}
-			wetS := f.step(&p, pace, from, to, c.InsideC[i-1], holds)
+			wetS := f.step(&p, pace, &from, &to, c.InsideC[i-1], holds)
 			if wetS > 0 || p.mm > 0 {
-				film.follow(at(i, j, pace.s), pace.s, wetS, p.mm, rain > 0, washed)
+				film.follow(end, pace.s, wetS, p.mm, rain > 0, washed)
 			}
 			from = to
 		}
 		out.TempC[i], last = p.k-kelvin, now
 	}
 	if n > 0 {
-		film.end(c.At[n-1])
+		film.end(c.atS[n-1])
 	}
 	return out
 }
@@ -138,34 +138,35 @@ func (c Conditions) Courses(faces []Face) []Course {
 
 // water gathers the stretches in which a surface is wet.
 type water struct {
-	now    Wet
-	open   bool
-	mostMM float64
-	out    *Course
+	open, rain, wash bool
+	fromS, mostMM    float64
+	zero             time.Time // of its seconds
+	out              *Course
 }
 
-// follow takes in a step of s seconds that ends at end, wetS of them wet.
-func (w *water) follow(end time.Time, s, wetS, mm float64, rain, washed bool) {
-	begin := end.Add(-time.Duration(s * float64(time.Second)))
+// at is the instant of a second.
+func (w *water) at(s float64) time.Time { return w.zero.Add(time.Duration(s * float64(time.Second))) }
+
+// follow takes in a step of s seconds that ends at second end, wetS of them wet.
+func (w *water) follow(end, s, wetS, mm float64, rain, washed bool) {
 	if !w.open {
-		w.open, w.mostMM = true, 0
-		w.now = Wet{From: end.Add(-time.Duration(wetS * float64(time.Second)))}
+		w.open, w.rain, w.wash, w.mostMM = true, false, false, 0
+		w.fromS = end - wetS
 		if mm == 0 || washed {
-			w.now.From = begin
+			w.fromS = end - s
 		}
 	}
-	w.now.Rain, w.now.Wash = w.now.Rain || rain, w.now.Wash || washed
+	w.rain, w.wash = w.rain || rain, w.wash || washed
 	w.mostMM = max(w.mostMM, mm)
 	if mm == 0 {
-		w.end(begin.Add(time.Duration(wetS * float64(time.Second))))
+		w.end(end - s + wetS)
 	}
 }
 
 // end closes an open stretch; a trace of dew is none.
-func (w *water) end(at time.Time) {
-	if w.open && (w.mostMM > traceMM || w.now.Rain || w.now.Wash) && at.After(w.now.From) {
-		w.now.To = at
-		w.out.Wet = append(w.out.Wet, w.now)
+func (w *water) end(atS float64) {
+	if w.open && (w.mostMM > traceMM || w.rain || w.wash) && atS > w.fromS {
+		w.out.Wet = append(w.out.Wet, Wet{From: w.at(w.fromS), To: w.at(atS), Rain: w.rain, Wash: w.wash})
 	}
 	w.open = false
 }

@@ -20,7 +20,8 @@ const (
 // Conditions are a weather record with the sun, made once for all surfaces of
 // a place. All lists have one value for each record.
 type Conditions struct {
-	At []time.Time
+	At  []time.Time
+	atS []float64 // since the first, s
 	// AirC, SkyC and InsideC are temperatures, °C; InsideC, of the air inside a
 	// closed boat, is the mean of the day before, a rule of thumb.
 	AirC, SkyC, InsideC []float64
@@ -65,14 +66,14 @@ func cloud(h weather.Hour) float64 {
 func Outdoors(lat, lon float64, s weather.Series) Conditions {
 	n := len(s)
 	c := Conditions{
-		At: make([]time.Time, n), AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: make([]float64, n),
+		At: make([]time.Time, n), atS: make([]float64, n), AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: make([]float64, n),
 		VapourHPa: make([]float64, n), DewC: make([]float64, n), WindMS: make([]float64, n), RainMM: make([]float64, n),
 		sun: make([]sun, n), followed: &followed{},
 	}
 	first, sum := 0, 0.0
 	for i, h := range s {
 		c.At[i], c.AirC[i], c.VapourHPa[i] = h.At, h.TempC, psychrometrics.VapourPressure(h.TempC, h.RHPct)
-		c.DewC[i] = h.DewPointC()
+		c.atS[i], c.DewC[i] = h.At.Sub(s[0].At).Seconds(), h.DewPointC()
 		c.SkyC[i] = solar.Temperature(h.TempC, c.DewC[i], cloud(h))
 		c.WindMS[i] = unknownWind
 		if h.WindMS != nil {
@@ -152,7 +153,7 @@ func skyView(tiltDeg float64) float64 { return (1 + math.Cos(tiltDeg*math.Pi/180
 // boat stays.
 func (c Conditions) With(s weather.Series) Conditions {
 	n := len(c.At)
-	out := Conditions{At: c.At, AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: c.InsideC,
+	out := Conditions{At: c.At, atS: c.atS, AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: c.InsideC,
 		VapourHPa: make([]float64, n), DewC: make([]float64, n),
 		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: slices.Clone(c.sun), followed: &followed{}}
 	for i, h := range s {

@@ -93,6 +93,7 @@ func (y Yard) Model() (Model, error) {
 	if err := bad.Err(); err != nil {
 		return m, err
 	}
+	m.room()
 	m.Problem.Horizon = m.slots
 	m.quiet = m.quietHours()
 	m.Problem.Travel = inSlots(y.TravelMin / 60)
@@ -125,6 +126,13 @@ func (y Yard) Model() (Model, error) {
 	}
 	m.clashes(&bad)
 	return m, bad.Err()
+}
+
+// room makes the lists as long as they came to be in other weather.
+func (m *Model) room() {
+	m.Tasks, m.allowed = make([]Task, 0, m.shared.nTasks), make([][]span, 0, m.shared.nTasks)
+	m.Problem.Tasks, m.Problem.Group = make([]schedule.Task, 0, m.shared.nTasks), make([]int, 0, m.shared.nTasks)
+	m.Problem.Links, m.causes = make([]schedule.Link, 0, m.shared.nLinks), make([]cause, 0, m.shared.nLinks)
 }
 
 // days numbers the local day of every slot.

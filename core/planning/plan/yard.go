@@ -164,7 +164,8 @@ type shared struct {
 	mutex sync.Mutex
 	light map[lightKey][]bool
 	// tasks of a boat.
-	tasks map[int][][]Task
+	tasks          map[int][][]Task
+	nTasks, nLinks int
 	// hands are those of the people.
 	hands []schedule.Hand
 }
@@ -182,7 +183,8 @@ func newShared() *shared {
 // share what does not depend on it. It may then be used by several goroutines.
 func (y Yard) Prepared() (Yard, error) {
 	y.shared = newShared()
-	_, err := y.Model()
+	m, err := y.Model()
+	y.shared.nTasks, y.shared.nLinks = len(m.Tasks), len(m.Problem.Links)
 	return y, err
 }
 
