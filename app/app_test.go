@@ -66,17 +66,6 @@ func TestDemoHasThreeBoatsWithCoatsInDifferentStates(t *testing.T) {
 	}), "in the afternoon")
 }
 
-func TestTheDemoCanBeBuiltAroundAnyTime(t *testing.T) {
-	a := open(t, filepath.Join(t.TempDir(), "a.db"))
-	require.NoError(t, demo.Build(ctx, a, time.Now(), app.RealClock))
-	boats, err := a.Boats(ctx)
-	require.NoError(t, err)
-	today, err := a.Today(ctx, boats[0].ID)
-	require.NoError(t, err)
-	assert.WithinDuration(t, time.Now(), today.Ribbon.Now, time.Minute)
-	assert.Greater(t, boats[0].LaunchDate, time.Now().Format(time.DateOnly))
-}
-
 func TestLibraryIsStockedOnce(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "a.db")
 	s, err := store.Open(ctx, path)

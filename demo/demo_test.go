@@ -35,8 +35,22 @@ func built(t *testing.T, now time.Time) (*app.App, []app.Survey) {
 	return a, out
 }
 
-func TestTheDemoShowsEveryWayOfMeasuring(t *testing.T) {
-	_, boats := built(t, demo.Now)
+// Building it twice in one program gives the same yard twice.
+func TestTheDemoCanBeBuiltAgain(t *testing.T) {
+	_, one := built(t, demo.Now)
+	showsEveryWayOfMeasuring(t, one)
+	_, two := built(t, demo.Now)
+	for i := range one {
+		require.Len(t, two[i].Surfaces, len(one[i].Surfaces))
+		for k, s := range one[i].Surfaces {
+			assert.Equal(t, s.Area.AreaM2, two[i].Surfaces[k].Area.AreaM2)
+			assert.Len(t, two[i].Surfaces[k].Measured.Measures, len(s.Measured.Measures))
+		}
+	}
+	assert.Len(t, demo.Boats(), 3)
+}
+
+func showsEveryWayOfMeasuring(t *testing.T, boats []app.Survey) {
 	require.Len(t, boats, 3)
 	ways := map[area.Method]bool{}
 	states := map[app.Measuring]bool{}
@@ -68,23 +82,13 @@ func TestTheDemoShowsEveryWayOfMeasuring(t *testing.T) {
 	assert.Equal(t, "Table of offsets", boats[2].DrawnFrom)
 }
 
-// Building it twice in one program gives the same yard twice.
-func TestTheDemoCanBeBuiltAgain(t *testing.T) {
-	_, one := built(t, demo.Now)
-	_, two := built(t, demo.Now)
-	for i := range one {
-		require.Len(t, two[i].Surfaces, len(one[i].Surfaces))
-		for k, s := range one[i].Surfaces {
-			assert.Equal(t, s.Area.AreaM2, two[i].Surfaces[k].Area.AreaM2)
-			assert.Len(t, two[i].Surfaces[k].Measured.Measures, len(s.Measured.Measures))
-		}
-	}
-	assert.Len(t, demo.Boats(), 3)
-}
-
-func TestTheLogIsOfThePast(t *testing.T) {
+// Whenever it is built, its day is that one, its log of the past and its launches to come.
+func TestTheDemoCanBeBuiltAroundAnyTime(t *testing.T) {
 	now := demo.Now.AddDate(0, 7, 3)
 	a, boats := built(t, now)
+	today, err := a.Today(context.Background(), boats[0].Boat.ID)
+	require.NoError(t, err)
+	assert.Equal(t, now, today.Ribbon.Now.UTC())
 	for _, b := range boats {
 		entries, err := a.Log(context.Background(), b.Boat.ID)
 		require.NoError(t, err)
