@@ -15,6 +15,7 @@ import (
 	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/surface"
+	"allcoats/core/physics/solar"
 	"allcoats/store"
 
 	"github.com/google/uuid"
@@ -35,6 +36,7 @@ type App struct {
 	live     live
 	standing standing
 	skies    surface.Memory
+	days     solar.Days
 }
 
 // New returns the use cases over s, with the example products in a library
@@ -54,7 +56,7 @@ func (a *App) stockLibrary(ctx context.Context) error {
 	return a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 		for _, s := range product.Examples() {
 			if err := q.AddProduct(ctx,
-				store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}); err != nil {
+				store.Product{ID: newID(), Sheet: store.SheetOf(s)}); err != nil {
 				return err
 			}
 		}

@@ -15,7 +15,6 @@ import (
 	"allcoats/core/exposure/reading"
 	"allcoats/core/exposure/surface"
 	"allcoats/core/film/step"
-	"allcoats/core/physics/solar"
 	"allcoats/core/physics/weather"
 	"allcoats/store"
 )
@@ -128,7 +127,7 @@ func (a *App) gather(ctx context.Context, boatID string) (boatState, error) {
 	for i, f := range o.s.Surfaces {
 		o.s.Surfaces[i].Weather = o.climate.Surface[f.ID]
 	}
-	o.s.Daylight = solar.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-back), now.Add(2*ahead))
+	o.s.Daylight = a.days.Daylight(p.LatitudeDeg, p.LongitudeDeg, now.Add(-back), now.Add(2*ahead))
 	o.s.Work = b.Week.Between(now.Add(-back), now.Add(2*ahead), loc)
 	return o, nil
 }

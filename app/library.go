@@ -34,14 +34,25 @@ func productOf(r store.Product) Product {
 	if s.Cautions == nil {
 		s.Cautions = []string{}
 	}
-	return Product{r.ID, r.Version, s, enquiry.OfSheet(s), s.Doubts()}
+	return Product{ID: r.ID, Version: r.Version, Sheet: s}
+}
+
+// described is p with what is said of its sheet.
+func (p Product) described() Product {
+	p.Says, p.Doubts = enquiry.OfSheet(p.Sheet), p.Sheet.Doubts()
+	return p
 }
 
 // Products lists the library.
 func (a *App) Products(ctx context.Context) ([]Product, error) {
-	return products(ctx, a.store.Read(ctx))
+	all, err := products(ctx, a.store.Read(ctx))
+	for i, p := range all {
+		all[i] = p.described()
+	}
+	return all, err
 }
 
+// products are those of the library, with nothing said of their sheets.
 func products(ctx context.Context, q store.Queries) ([]Product, error) {
 	rows, err := q.Products(ctx)
 	out := make([]Product, len(rows))
@@ -54,7 +65,7 @@ func products(ctx context.Context, q store.Queries) ([]Product, error) {
 // Product returns one product.
 func (a *App) Product(ctx context.Context, id string) (Product, error) {
 	r, err := a.store.Read(ctx).Product(ctx, id)
-	return productOf(r), err
+	return productOf(r).described(), err
 }
 
 // AddProduct stores a new product.
@@ -63,7 +74,7 @@ func (a *App) AddProduct(ctx context.Context, s product.Sheet) (Product, error) 
 		if err := s.Validate(); err != nil {
 			return Product{}, err
 		}
-		p := store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}
+		p := store.Product{ID: newID(), Sheet: store.SheetOf(s)}
 		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 			return q.AddProduct(ctx, p)
 		}); err != nil {
@@ -79,7 +90,7 @@ func (a *App) EditProduct(ctx context.Context, id string, version int, s product
 		if err := s.Validate(); err != nil {
 			return Product{}, err
 		}
-		p := store.Product{ID: id, Version: version, Sheet: store.JSON[product.Sheet]{V: s}}
+		p := store.Product{ID: id, Version: version, Sheet: store.SheetOf(s)}
 		if err := a.store.Write(ctx, func(ctx context.Context, q store.Queries) error {
 			return q.EditProduct(ctx, p)
 		}); err != nil {
@@ -143,7 +154,7 @@ func (a *App) ImportProducts(ctx context.Context, format string, data []byte) (a
 			names[s.Name] = true
 			added++
 			if err := q.AddProduct(ctx,
-				store.Product{ID: newID(), Sheet: store.JSON[product.Sheet]{V: s}}); err != nil {
+				store.Product{ID: newID(), Sheet: store.SheetOf(s)}); err != nil {
 				return err
 			}
 		}

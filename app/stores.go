@@ -251,7 +251,7 @@ func (all needs) add(w work, named bool) {
 		n.Coats += k.Coats
 		n.ReckonedL += k.ReckonedL
 		n.NextCoatL = math.Max(n.NextCoatL, k.NextCoatL)
-		n.parts = append(n.parts, k.Forecast)
+		n.parts = append(n.parts, k.Forecast())
 		for _, name := range k.Surfaces {
 			if named {
 				name = w.survey.Boat.Name + ": " + name

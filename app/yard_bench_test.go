@@ -15,9 +15,9 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// yardOfSixty is a place with sixty boats of three kinds, each with what a new boat of hers
+// yardOfBoats is a place with so many boats of three kinds, each with what a new boat of hers
 // begins with, and twelve people.
-func yardOfSixty(b *testing.B) (*app.App, string) {
+func yardOfBoats(b *testing.B, n int) (*app.App, string) {
 	a := open(b, b.TempDir()+"/a.db")
 	require.NoError(b, demo.Build(ctx, a, demo.Now, app.FixedClock))
 	place, err := a.AddPlace(ctx, must(a.Places(ctx))[0].PlaceEdit)
@@ -26,7 +26,7 @@ func yardOfSixty(b *testing.B) (*app.App, string) {
 		template  string
 		substrate survey.Substrate
 	}{{"motor-launch", survey.GRP}, {"wooden-long-keel", survey.StripPlank}, {"metal-workboat", survey.Aluminium}}
-	for i := range 60 {
+	for i := range n {
 		k := kinds[i%3]
 		launch := demo.Now.AddDate(0, 0, 30+i).Format(time.DateOnly)
 		boat, err := a.AddBoat(ctx, app.NewBoat{BoatEdit: app.BoatEdit{Name: fmt.Sprint("Boat ", i), PlaceID: place.ID,
@@ -56,7 +56,7 @@ func yardOfSixty(b *testing.B) (*app.App, string) {
 
 // A yard of sixty boats: its plan read, a first one made, and a better one looked for.
 func BenchmarkYardOfSixtyBoats(b *testing.B) {
-	a, place := yardOfSixty(b)
+	a, place := yardOfBoats(b, 60)
 	for name, do := range map[string]func() (app.YardPlan, error){
 		"first": func() (app.YardPlan, error) {
 			return a.MakePlan(ctx, place, app.Making{Quick: true, Anew: true}, nil)
@@ -71,6 +71,19 @@ func BenchmarkYardOfSixtyBoats(b *testing.B) {
 				require.NotNil(b, p.Plan)
 			}
 		})
+	}
+}
+
+// The plan of twenty boats after something was written.
+func BenchmarkYardOfTwentyBoatsAfterAWrite(b *testing.B) {
+	a, place := yardOfBoats(b, 20)
+	_, err := a.MakePlan(ctx, place, app.Making{Quick: true}, nil)
+	require.NoError(b, err)
+	for b.Loop() {
+		require.NoError(b, a.SetCurrency(ctx, "EUR"))
+		p, err := a.YardPlan(ctx, place)
+		require.NoError(b, err)
+		require.NotNil(b, p.Plan)
 	}
 }
 

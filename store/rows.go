@@ -7,7 +7,6 @@ import (
 	"allcoats/core/base/calendar"
 	"allcoats/core/boat/area"
 	"allcoats/core/boat/survey"
-	"allcoats/core/catalog/product"
 	"allcoats/core/exposure/tent"
 	"allcoats/core/film/step"
 	"allcoats/core/job/quote"
@@ -212,9 +211,9 @@ func (q Queries) RemoveSurface(ctx context.Context, id string) error {
 
 // Product is a row of products.
 type Product struct {
-	ID      string              `db:"id"`
-	Version int                 `db:"version"`
-	Sheet   JSON[product.Sheet] `db:"sheet"`
+	ID      string `db:"id"`
+	Version int    `db:"version"`
+	Sheet   Sheet  `db:"sheet"`
 }
 
 // Products lists all products by name.
@@ -253,9 +252,9 @@ func (q Queries) EditProduct(ctx context.Context, p Product) error {
 
 // Edition is a row of sheet_editions: a product's sheet as it stood.
 type Edition struct {
-	ProductID string              `db:"product_id"`
-	Version   int                 `db:"version"`
-	Sheet     JSON[product.Sheet] `db:"sheet"`
+	ProductID string `db:"product_id"`
+	Version   int    `db:"version"`
+	Sheet     Sheet  `db:"sheet"`
 }
 
 // BoatEditions lists the editions of sheets that what was laid on a boat was laid by and

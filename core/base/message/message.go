@@ -100,11 +100,26 @@ func (s Sentence) In(loc *time.Location) string {
 
 // said is the message in English.
 func (s Span) said(loc *time.Location) string {
-	fill := make([]string, 0, 2*len(s.With))
-	for i, w := range s.With {
-		fill = append(fill, fmt.Sprintf("{%d}", i), w.In(loc))
+	out := s.Say
+	if len(s.With) > 0 {
+		var b strings.Builder
+		for {
+			before, rest, ok := strings.Cut(out, "{")
+			b.WriteString(before)
+			if !ok {
+				break
+			}
+			number, after, _ := strings.Cut(rest, "}")
+			if i, err := strconv.Atoi(number); err == nil && i >= 0 && i < len(s.With) {
+				b.WriteString(s.With[i].In(loc))
+				out = after
+			} else {
+				b.WriteByte('{')
+				out = rest
+			}
+		}
+		out = b.String()
 	}
-	out := strings.NewReplacer(fill...).Replace(s.Say)
 	if s.Lower {
 		out = lower(out)
 	}

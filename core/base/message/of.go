@@ -160,33 +160,35 @@ func Lit(words string) Sentence {
 }
 
 func (m message) of(args []any) Sentence {
-	out, with, next := Sentence{}, []Sentence{}, 0
+	// What has a key is said by it with what fills it; anything else is its pieces one after the other.
+	out, next := Sentence{}, 0
+	var with []Sentence
 	for _, p := range m.pieces {
 		var filled Sentence
 		switch {
 		case p.verb != "":
-			var arg any = fmt.Errorf("nothing for %s", p.verb)
 			if next < len(args) {
-				arg = args[next]
+				filled = p.filled(args[next])
+			} else {
+				filled = p.filled(fmt.Errorf("nothing for %s", p.verb))
 			}
 			next++
-			filled = p.filled(arg)
 		case p.unit != "":
 			filled = Sentence{{Value: &p.value, Unit: p.unit, Digits: &p.figs}}
-		case p.words != "":
+		case p.words != "" && m.key == "":
 			out = append(out, Span{Text: p.words})
 			continue
 		default:
 			continue
 		}
-		with = append(with, filled)
-		out = append(out, filled...)
+		if m.key == "" {
+			out = append(out, filled...)
+		} else {
+			with = append(with, filled)
+		}
 	}
 	if m.key == "" {
 		return out
-	}
-	if len(with) == 0 {
-		with = nil
 	}
 	return Sentence{{Say: m.key, With: with}}
 }

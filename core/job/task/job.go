@@ -3,6 +3,7 @@ package task
 import (
 	"math"
 	"slices"
+	"sync"
 
 	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
@@ -63,7 +64,8 @@ type Job struct {
 
 // Need is what is still to be laid of a product.
 type Need struct {
-	Forecast  purchase.Forecast
+	// Forecast is what of it to buy, worked out when it is first asked for.
+	Forecast  func() purchase.Forecast
 	Coats     int
 	ReckonedL float64
 	// NextCoatL is the largest next coat of it on any surface.
@@ -213,8 +215,8 @@ func (j *Job) need(b Boat) {
 	}
 	for id, s := range sheets {
 		n := j.Needs[id]
-		n.Forecast = j.UsageOf(s.Kind).Forecast(coming[id], purchase.Costs{StopCents: purchase.StopCents,
-			SpareCents: purchase.SpareCents(s)})
+		usage, costs := j.UsageOf(s.Kind), purchase.Costs{StopCents: purchase.StopCents, SpareCents: purchase.SpareCents(s)}
+		n.Forecast = sync.OnceValue(func() purchase.Forecast { return usage.Forecast(coming[id], costs) })
 		j.Needs[id] = n
 	}
 }

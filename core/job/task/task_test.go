@@ -168,7 +168,7 @@ func TestTheJobLearns(t *testing.T) {
 	assert.Greater(t, last.Litres, last.ReckonedL)
 	assert.Less(t, last.Litres, 1.25*last.ReckonedL)
 	assert.InDelta(t, 2*last.Litres, j.Sum.LeftL, 1e-9)
-	assert.InDelta(t, j.Sum.LeftL, j.Needs["p"].Forecast.LitresL, 1e-9, "stores buy what the tasks take")
+	assert.InDelta(t, j.Sum.LeftL, j.Needs["p"].Forecast().LitresL, 1e-9, "stores buy what the tasks take")
 	assert.Equal(t, 2, j.Needs["p"].Coats)
 	assert.Equal(t, 1, j.Coats("a"))
 }

@@ -3,6 +3,7 @@ package solar
 
 import (
 	"math"
+	"sync"
 	"time"
 )
 
@@ -78,6 +79,37 @@ func Daylight(lat, lon float64, from, to time.Time) []Daytime {
 	}
 	if lit {
 		out = append(out, Daytime{rise, to})
+	}
+	return out
+}
+
+// Days keeps the daylight that was asked for last, of a few places and times. The zero value is empty; it is safe for
+// concurrent use.
+type Days struct {
+	mutex sync.Mutex
+	by    map[days][]Daytime
+}
+
+type days struct {
+	lat, lon float64
+	from, to time.Time
+}
+
+// mostDays is how many a Days keeps before it begins anew.
+const mostDays = 8
+
+// Daylight is that of the package, worked out once; it is not to be changed.
+func (d *Days) Daylight(lat, lon float64, from, to time.Time) []Daytime {
+	key := days{lat, lon, from, to}
+	d.mutex.Lock()
+	defer d.mutex.Unlock()
+	out, ok := d.by[key]
+	if !ok {
+		if d.by == nil || len(d.by) >= mostDays {
+			d.by = map[days][]Daytime{}
+		}
+		out = Daylight(lat, lon, from, to)
+		d.by[key] = out
 	}
 	return out
 }

@@ -74,3 +74,16 @@ func TestDaylightAgainstSPA(t *testing.T) {
 		assert.WithinDuration(t, *c.Expect.Sunset, light[0].Set, 2*time.Minute, c.Name)
 	}
 }
+
+// What is kept is what would be worked out, of each place and time for itself, however many are asked for.
+func TestDaysAreKept(t *testing.T) {
+	var d Days
+	at := time.Date(2026, 5, 9, 8, 0, 0, 0, time.UTC)
+	for round := range 2 {
+		for k := range 12 {
+			from, to := at.AddDate(0, 0, k), at.AddDate(0, 0, k+3)
+			assert.Equal(t, Daylight(52.9, 0.8, from, to), d.Daylight(52.9, 0.8, from, to), "%d %d", round, k)
+		}
+		assert.Equal(t, Daylight(-30, 0.8, at, at.AddDate(0, 0, 3)), d.Daylight(-30, 0.8, at, at.AddDate(0, 0, 3)))
+	}
+}

@@ -224,9 +224,12 @@ func (m Model) namesBefore(links []int) []message.Sentence {
 	out, named := []message.Sentence{}, map[string]bool{}
 	for _, k := range links {
 		from := m.Problem.Links[k].From
+		if from == nowTask {
+			continue
+		}
 		name := m.Tasks[from].Name()
-		if from != nowTask && !named[name.String()] {
-			named[name.String()] = true
+		if text := name.String(); !named[text] {
+			named[text] = true
 			out = append(out, name)
 		}
 	}
