@@ -77,7 +77,7 @@ lint: $(DEPS) $(LINT) $(KINDS) web/dist/index.html
 	cd web && npx --no-install biome check --error-on-warnings .
 
 types: $(DEPS) $(POCKET)
-	cd web && npx --no-install tsc
+	cd web && npm run -s types
 
 api: $(DEPS) ## regenerate the OpenAPI document and the front end's types from the Go types
 	go run ./cmd/allcoats openapi > web/src/api/openapi.json
