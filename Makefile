@@ -5,14 +5,16 @@ SHELL := bash
 .DEFAULT_GOAL := help
 export CGO_ENABLED := 0
 # Paths of this machine stay out of what is built, and what was built in one folder serves in another.
-export GOFLAGS := -trimpath
+# Nor is a codec of gin's that is not used.
+export GOFLAGS := -trimpath -tags=nomsgpack
+
+# What is compiled or tested is short-lived: it may leave rubbish about.
+ROOM := GOGC=400
 
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
 BIN := bin/allcoats
-# Without a codec that is not used (gin).
-TAGS := nomsgpack
 LINT := bin/staticcheck
-KINDS := bin/exhaustive
+VET := bin/vet
 DEPS := web/node_modules/.stamp
 POCKET := web/src/pocket/core.wasm
 ADDR ?= 127.0.0.1:8080
@@ -34,7 +36,7 @@ $(DEPS): web/package.json web/package-lock.json | need
 
 # The core for phones, and Go's loader of it.
 $(POCKET): $(GO_FILES) go.mod | need
-	GOOS=js GOARCH=wasm go build -ldflags "-s -w" -o $@ ./cmd/pocket
+	$(ROOM) GOOS=js GOARCH=wasm go build -ldflags "-s -w" -o $@ ./cmd/pocket
 	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $(dir $@)
 
 web/dist/index.html: $(WEB_FILES) $(DEPS) $(POCKET)
@@ -43,7 +45,7 @@ web/dist/index.html: $(WEB_FILES) $(DEPS) $(POCKET)
 	@touch web/dist/.gitkeep $@
 
 $(BIN): $(GO_FILES) go.mod go.sum web/dist/index.html | need
-	go build -tags $(TAGS) -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/allcoats
+	$(ROOM) go build -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/allcoats
 
 build: $(BIN) ## build the binary with the web application in it
 
@@ -63,17 +65,16 @@ test: ## everything that must pass
 	@echo "make test: all passed"
 
 $(LINT): tools/go.mod tools/go.sum
-	cd tools && go build -o ../$@ honnef.co/go/tools/cmd/staticcheck
+	cd tools && $(ROOM) go build -o ../$@ honnef.co/go/tools/cmd/staticcheck
 
-$(KINDS): tools/go.mod tools/go.sum tools/exhaustive/main.go
-	cd tools && go build -o ../$@ ./exhaustive
+$(VET): tools/go.mod tools/go.sum tools/vet/main.go
+	cd tools && $(ROOM) go build -o ../$@ ./vet
 
-lint: $(DEPS) $(LINT) $(KINDS) web/dist/index.html
+lint: $(DEPS) $(LINT) $(VET) web/dist/index.html
 	@test -z "$$(gofmt -l $$(git ls-files '*.go' 2>/dev/null || find . -name '*.go'))" || { echo "gofmt: these files are not formatted:"; gofmt -l .; exit 1; }
 	@awk 'length($$0) > 120 && !/["`]/ && !/^\t*\/\// { print FILENAME ":" FNR ": over 120 columns"; bad = 1 } END { exit bad }' $$(git ls-files '*.go' 2>/dev/null || find . -name '*.go')
-	go vet ./...
-	$(LINT) ./...
-	go vet -vettool=$(CURDIR)/$(KINDS) -exhaustive.d -exhaustive.typeonly='^allcoats/' ./...
+	$(ROOM) $(LINT) ./...
+	$(ROOM) go vet -vettool=$(CURDIR)/$(VET) -exhaustive.d -exhaustive.typeonly='^allcoats/' ./...
 	cd web && npx --no-install biome check --error-on-warnings .
 
 types: $(DEPS) $(POCKET)
@@ -103,11 +104,11 @@ accessible: web/dist/index.html chromium ## axe over every screen, in both theme
 size: web/dist/index.html
 	@scripts/size.sh
 
-e2e-test: web/dist/index.html chromium # first, for it takes longest; with room for rubbish, since what is tested is short-lived
-	GOGC=400 go test -vet=off -timeout 20m ./e2e/...
+e2e-test: web/dist/index.html chromium # first, for it takes longest
+	$(ROOM) go test -vet=off -timeout 20m ./e2e/...
 
 go-test: web/dist/index.html
-	GOGC=400 go test -vet=off -timeout 20m $$(go list ./... | grep -v '^allcoats/e2e') # lint vets more
+	$(ROOM) go test -vet=off -timeout 20m $$(go list ./... | grep -v '^allcoats/e2e') # lint vets more
 
 torture: web/dist/index.html ## kill the program a few hundred times while it writes, imports, restores, backs up and migrates
 	TORTURE=40 go test -count=1 -timeout 30m -v -run TestKilledAnywhere ./cmd/allcoats

@@ -66,7 +66,8 @@ func cloud(h weather.Hour) float64 {
 func Outdoors(lat, lon float64, s weather.Series) Conditions {
 	n := len(s)
 	c := Conditions{
-		At: make([]time.Time, n), atS: make([]float64, n), AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: make([]float64, n),
+		At: make([]time.Time, n), atS: make([]float64, n),
+		AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: make([]float64, n),
 		VapourHPa: make([]float64, n), DewC: make([]float64, n), WindMS: make([]float64, n), RainMM: make([]float64, n),
 		sun: make([]sun, n), followed: &followed{},
 	}
