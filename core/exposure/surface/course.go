@@ -34,12 +34,13 @@ const (
 	traceMM   = 0.003
 )
 
-// Sub-steps of an hour: dry ones suffice for records, where the error is below 0.4 K in
-// gusts and below 0.1 K else; wet ones follow the water.
-const (
-	dryParts = 2
-	wetParts = 4
-)
+// steps are those of an hour: the dry ones suffice for the temperature, the wet ones follow the water.
+type steps struct{ dry, wet int }
+
+// Against a step a minute, over a year of fast cloud, wind and showers on twelve faces, usual steps are off by 0.05 K
+// root mean square, 1.3 K at the worst, where rain sets in on a warm face, and the hours of water by 1 %. Those of the
+// futures are off by 0.13 K, 2.1 K and 4 %; what the model may be off by, 1.5 K, is drawn with them.
+var usual, ofFutures = steps{2, 4}, steps{1, 2}
 
 // Course follows a face over c; it is worked out once and not to be changed. It begins at the temperature of the air
 // and dry, and again after gaps of more than weather.MaxGap, so give it a day or two before what matters. Not counted:
@@ -93,9 +94,9 @@ func (c Conditions) follow(f Face) Course {
 			continue
 		}
 		rain := c.RainMM[i-1] * catches // mm an hour, from that record on
-		parts := dryParts
+		parts := c.steps.dry
 		if p.mm > 0 || rain > 0 || p.k-kelvin < c.DewC[i-1]+nearDewK || len(washes) > 0 && washes[0].Before(c.At[i]) {
-			parts = wetParts
+			parts = c.steps.wet
 		}
 		parts = int(math.Ceil(gapS/3600*float64(parts) - 1e-9))
 		if s := gapS / float64(parts); s != pace.s {

@@ -30,6 +30,7 @@ type Conditions struct {
 	sun                 []sun
 	// roofLight is the light under a roof, nil in the open.
 	roofLight []float64
+	steps     steps // in which faces are followed over them
 	// followed are the faces that were followed over them.
 	followed *followed
 }
@@ -69,7 +70,7 @@ func Outdoors(lat, lon float64, s weather.Series) Conditions {
 		At: make([]time.Time, n), atS: make([]float64, n),
 		AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: make([]float64, n),
 		VapourHPa: make([]float64, n), DewC: make([]float64, n), WindMS: make([]float64, n), RainMM: make([]float64, n),
-		sun: make([]sun, n), followed: &followed{},
+		sun: make([]sun, n), steps: usual, followed: &followed{},
 	}
 	first, sum := 0, 0.0
 	for i, h := range s {
@@ -150,13 +151,14 @@ func (c Conditions) Light(f Face) []float64 {
 // skyView is the share of sky in what a plane of tilt faces.
 func skyView(tiltDeg float64) float64 { return (1 + math.Cos(tiltDeg*math.Pi/180)) / 2 }
 
-// With returns c for another course of the air over the same instants. What is inside a closed
-// boat stays.
+// With returns c for one of many courses of the air over the same instants, in which faces are followed less finely.
+// What is inside a closed boat stays.
 func (c Conditions) With(s weather.Series) Conditions {
 	n := len(c.At)
 	out := Conditions{At: c.At, atS: c.atS, AirC: make([]float64, n), SkyC: make([]float64, n), InsideC: c.InsideC,
 		VapourHPa: make([]float64, n), DewC: make([]float64, n),
-		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: slices.Clone(c.sun), followed: &followed{}}
+		WindMS: make([]float64, n), RainMM: make([]float64, n), sun: slices.Clone(c.sun),
+		steps: ofFutures, followed: &followed{}}
 	for i, h := range s {
 		out.AirC[i], out.VapourHPa[i], out.DewC[i] = h.TempC, psychrometrics.VapourPressure(h.TempC, h.RHPct),
 			h.DewPointC()

@@ -2,6 +2,7 @@ package surface
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 	"time"
 
@@ -232,16 +233,62 @@ func TestOf(t *testing.T) {
 	}
 }
 
-func BenchmarkYearTwelveSurfaces(b *testing.B) {
+// yearOfTwelve is a year with showers, and twelve faces of as many substrates.
+func yearOfTwelve(edit func(h *weather.Hour)) (weather.Series, []Face) {
 	year := record(8760, 12, 75, func(i int, h *weather.Hour) {
 		h.TempC = 10 + 8*math.Sin(float64(i)/1400) + 4*math.Sin(float64(i)*math.Pi/12)
 		h.RainMM = ptr(math.Max(0, math.Sin(float64(i)/40)-0.95) * 20)
+		edit(h)
 	})
 	var faces []Face
 	for i := range 12 {
 		d := survey.Usual(area.Topsides, survey.Substrates[i].Key)
 		faces = append(faces, Of(d, area.Parts[i].Part, area.Sides[i%3], float64(30*i)))
 	}
+	return year, faces
+}
+
+// A step a minute is what the fewer steps of a course are held against, in fast cloud and wind.
+func TestStepsOfAnHourSuffice(t *testing.T) {
+	r := rand.New(rand.NewPCG(1, 2))
+	cloud, wind, hour := 50.0, 3.0, 0.0
+	year, faces := yearOfTwelve(func(h *weather.Hour) {
+		cloud = max(0, min(100, cloud+20*r.NormFloat64()))
+		wind = max(0.3, 0.7+0.8*wind+r.NormFloat64())
+		h.CloudPct, h.WindMS = ptr(cloud), ptr(wind)
+		h.RHPct = max(30, min(99, 75+15*math.Sin(hour*math.Pi/12+3)+5*r.NormFloat64()))
+		hour++
+	})
+	c := Outdoors(53, 0, year)
+	wetH := func(c Course) (sum float64) {
+		for _, w := range c.Wet {
+			sum += w.To.Sub(w.From).Hours()
+		}
+		return sum
+	}
+	for _, one := range []struct {
+		steps               steps
+		rmsK, worstK, wetPc float64
+	}{{usual, 0.05, 1.3, 1}, {ofFutures, 0.13, 2.1, 4}} {
+		for i, f := range faces {
+			c.steps = steps{60, 60}
+			minute := c.follow(f)
+			c.steps = one.steps
+			got := c.follow(f)
+			squares, worst := 0.0, 0.0
+			for k, v := range got.TempC {
+				off := math.Abs(v - minute.TempC[k])
+				squares, worst = squares+off*off, max(worst, off)
+			}
+			assert.LessOrEqual(t, math.Sqrt(squares/float64(len(got.TempC))), one.rmsK, "%v face %d", one.steps, i)
+			assert.LessOrEqual(t, worst, one.worstK, "%v face %d", one.steps, i)
+			assert.InDelta(t, wetH(minute), wetH(got), one.wetPc/100*wetH(minute)+1e-9, "%v face %d", one.steps, i)
+		}
+	}
+}
+
+func BenchmarkYearTwelveSurfaces(b *testing.B) {
+	year, faces := yearOfTwelve(func(*weather.Hour) {})
 	for b.Loop() {
 		Outdoors(53, 0, year).Courses(faces)
 	}
