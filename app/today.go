@@ -59,19 +59,9 @@ func (o boatState) graded(surfaceID, productID string) product.Sheet {
 	return sheet
 }
 
-// job is the field job of a product on the surface asked for. Without one a
+// fieldJob is that of a product on the surface asked for: the next coat there if it is of that product. Without a surface a
 // square metre in the open is meant.
 func (o boatState) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, readiness.Surface, error) {
-	method := ask.Method
-	if method == "" {
-		method = "roller"
-		if len(sheet.Methods) > 0 {
-			method = sheet.Methods[0]
-		}
-	}
-	if _, ok := film.MethodByKey(method); !ok {
-		return field.Job{}, readiness.Surface{}, fielderr.At("method", "is not a way to lay a coat")
-	}
 	f := readiness.Surface{AreaM2: 1, Weather: field.Weather{Air: o.s.Air, SurfaceC: make([]float64, len(o.s.Air))}}
 	for i, h := range o.s.Air {
 		f.Weather.SurfaceC[i] = h.TempC
@@ -80,6 +70,19 @@ func (o boatState) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, r
 		if s.ID == ask.SurfaceID {
 			f = s
 		}
+	}
+	method := ask.Method
+	switch {
+	case method != "":
+	case f.Next != nil && f.Next.ProductID == ask.ProductID:
+		method = f.Next.Method
+	case len(sheet.Methods) > 0:
+		method = sheet.Methods[0]
+	default:
+		method = "roller"
+	}
+	if _, ok := film.MethodByKey(method); !ok {
+		return field.Job{}, readiness.Surface{}, fielderr.At("method", "is not a way to lay a coat")
 	}
 	coat := readiness.Coat{Step: step.Step{Work: step.Coat, Sheet: sheet, Method: method,
 		DFTUm: max(1, sheet.Film.TypicalUm)}, AreaM2: f.AreaM2}

@@ -348,3 +348,35 @@ func BenchmarkTraceYearOfMinutes(b *testing.B) {
 		}
 	})
 }
+
+// A window ends at the same minute on Today, which looks from when the coat below lets the next one on, and in
+// Weather, which looks from now.
+func TestTodayAndWeatherTellTheSameWindows(t *testing.T) {
+	a := withDemo(t)
+	n := 0
+	for _, b := range must(a.Boats(ctx)) {
+		job := must(a.Job(ctx, b.ID))
+		for _, l := range must(a.Today(ctx, b.ID)).Answer.Lanes {
+			if len(l.Starts) == 0 || l.NextStepID == "" {
+				continue
+			}
+			product := ""
+			for _, task := range job.Chain(l.SurfaceID).Tasks {
+				if task.StepID == l.NextStepID {
+					product = task.ProductID
+				}
+			}
+			v, err := a.Verdict(ctx, b.ID, app.VerdictQuery{SurfaceID: l.SurfaceID, ProductID: product})
+			require.NoError(t, err)
+			ends := map[time.Time]bool{}
+			for _, w := range v.Field.Windows {
+				ends[w.To] = true
+			}
+			for _, s := range l.Starts {
+				assert.True(t, ends[s.To], "%s, %s till %v", b.Name, l.Surface, s.To)
+				n++
+			}
+		}
+	}
+	assert.Greater(t, n, 40)
+}
