@@ -59,8 +59,8 @@ func (o boatState) graded(surfaceID, productID string) product.Sheet {
 	return sheet
 }
 
-// fieldJob is that of a product on the surface asked for: the next coat there if it is of that product. Without a surface a
-// square metre in the open is meant.
+// fieldJob is that of a product on the surface asked for: the next coat there if it is of that product. Without a
+// surface a square metre in the open is meant.
 func (o boatState) fieldJob(sheet product.Sheet, ask VerdictQuery) (field.Job, readiness.Surface, error) {
 	f := readiness.Surface{AreaM2: 1, Weather: field.Weather{Air: o.s.Air, SurfaceC: make([]float64, len(o.s.Air))}}
 	for i, h := range o.s.Air {
