@@ -122,3 +122,24 @@ func TestAtNamesTheNearestLimit(t *testing.T) {
 	_, ok = j.At(w, air[0].At.AddDate(0, 0, 9))
 	assert.False(t, ok, "beyond the record")
 }
+
+// Rain between four and five holds a coat that must stay dry for two hours off from one o'clock, an hour of laying
+// included, to five; the hours told are those of the stretch asked for.
+func TestComputeKeepsRainAway(t *testing.T) {
+	one := 1.0
+	air := warmDays(func(i int, h *weather.Hour) {
+		h.RainMM = new(float64)
+		if i == 16 {
+			h.RainMM = &one
+		}
+	})
+	got, err := Compute(Request{Limits: product.Limits{RainFreeH: 2}, ApplyH: 1, Lights: true, LatitudeDeg: 52, Air: air})
+	require.NoError(t, err)
+	require.Len(t, got.Windows, 2)
+	assert.Equal(t, air[13].At, got.Windows[0].To)
+	assert.Equal(t, air[17].At, got.Windows[1].From)
+	j := Job{Lights: true}
+	w := Weather{Air: air, SurfaceC: make([]float64, len(air))}
+	assert.Len(t, j.Judge(w, air[10].At, air[20].At).Hours, 11)
+	assert.Len(t, j.Judge(w, air[10].At.Add(time.Minute), air[20].At).Hours, 11, "with the record before")
+}

@@ -266,3 +266,41 @@ func TestSlackOfASlantingSide(t *testing.T) {
 	assert.InDelta(t, -8/math.Sqrt(5), polygonSlack(p, 10, 45), 1e-9)
 	assert.InDelta(t, -math.Hypot(3, 4), polygonSlack(p, -4, -15), 1e-9, "past a corner it is the way to that")
 }
+
+// Margins are compared in typical errors of a forecast: 1 °C, 5 % humidity. By hand: 30 % of room are 6 of them; in a
+// printed field from 10 to 30 °C and 20 to 80 %, 3 % under its top are 0.6, 1.5 °C from its side 1.5, 10 % over it −2.
+func TestRoomIsCountedInTypicalErrors(t *testing.T) {
+	at := func(l product.Limits, tempC, rhPct float64) Check {
+		return Worst(climate(nil, l, weather.Hour{TempC: tempC, RHPct: rhPct}, 60))
+	}
+	assert.InDelta(t, 6, at(product.Limits{RHMaxPct: num(80)}, 20, 50).Slack, 1e-9)
+	printed := product.Limits{Polygon: []product.Corner{{TempC: 10, RHPct: 20}, {TempC: 30, RHPct: 20},
+		{TempC: 30, RHPct: 80}, {TempC: 10, RHPct: 80}}}
+	assert.InDelta(t, 0.6, at(printed, 20, 77).Slack, 1e-9)
+	assert.InDelta(t, 1.5, at(printed, 28.5, 50).Slack, 1e-9)
+	assert.InDelta(t, -2, at(printed, 20, 90).Slack, 1e-9)
+}
+
+// From 10 to 20 °C in ten hours the air is over 12 °C from the second hour on; a coat of an hour may begin till the
+// ninth. From the middle, at 15.5 °C, there are 3.5 K of room, and 3.5 hours to either end.
+func TestAWindowIsJudgedFromItsMiddle(t *testing.T) {
+	w := record([]float64{10, 11, 12, 13, 14, 15, 16, 17, 18, 19, 20}, 40, nil)
+	j := Job{Limits: product.Limits{AirMinC: num(12)}, Apply: time.Hour, Lights: true}
+	got := j.Windows(w, noon, noon.Add(9*time.Hour))
+	require.Len(t, got, 1)
+	assert.Equal(t, noon.Add(2*time.Hour), got[0].From)
+	assert.InDelta(t, 3.5, got[0].SlackH, 1e-9)
+	assert.InDelta(t, 3.5, got[0].Slack, 1e-9)
+	assert.Equal(t, AirMin, got[0].Binding.Limit)
+}
+
+// Five hundredths of a millimetre in an hour are no rain yet.
+func TestATraceOfRainIsNone(t *testing.T) {
+	j := Job{Lights: true, Dry: time.Hour}
+	starts := func(mm float64) []bool {
+		w := record(flat(20, 3), 40, map[int]float64{1: mm})
+		return j.Starts(w, []bool{true, true, true})
+	}
+	assert.True(t, starts(0.05)[1])
+	assert.False(t, starts(0.06)[1])
+}
