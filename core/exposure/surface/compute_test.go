@@ -98,4 +98,17 @@ func TestComputeBadFields(t *testing.T) {
 	}
 	_, err := Compute(request(1))
 	assert.ErrorContains(t, err, "not 1")
+	for name, change := range map[string]func(*Request){ // water is followed only where it is said how much stays
+		"rain": func(r *Request) { r.RainMMH = steady(6, 1) }, "a start in the wet": func(r *Request) { r.StartMM = 0.1 },
+		"pores": func(r *Request) { r.SoakMM = 0.2 },
+	} {
+		r := request(6)
+		change(&r)
+		_, err := Compute(r)
+		assert.ErrorContains(t, err, "holdsMM", name)
+	}
+	r := request(6)
+	r.HoldsMM = 0.5
+	_, err = Compute(r)
+	assert.ErrorContains(t, err, "dewPointsC")
 }
