@@ -45,3 +45,49 @@ func TestEachLimitIsKept(t *testing.T) {
 	assert.True(t, keeps(field, 20, 64, 25))
 	assert.False(t, keeps(field, 20, 66, 25))
 }
+
+// The figures that a data sheet may have, each on its bounds and just past them.
+func TestBoundsOfLimits(t *testing.T) {
+	for path, one := range map[string]struct {
+		of     func(l *Limits, v float64)
+		lo, hi float64
+	}{
+		"airMinC":     {func(l *Limits, v float64) { l.AirMinC = &v }, -30, 60},
+		"airMaxC":     {func(l *Limits, v float64) { l.AirMaxC = &v }, -30, 60},
+		"surfaceMinC": {func(l *Limits, v float64) { l.SurfaceMinC = &v }, -30, 90},
+		"surfaceMaxC": {func(l *Limits, v float64) { l.SurfaceMaxC = &v }, -30, 90},
+		"rhMaxPct":    {func(l *Limits, v float64) { l.RHMaxPct = &v }, 1, 100},
+		"spreadMinK":  {func(l *Limits, v float64) { l.SpreadMinK = &v }, 0, 20},
+		"windMaxMS":   {func(l *Limits, v float64) { l.WindMaxMS = &v }, 0, 40},
+		"holdH":       {func(l *Limits, v float64) { l.HoldH = v }, 0, 720},
+		"rainFreeH":   {func(l *Limits, v float64) { l.RainFreeH = v }, 0, 720},
+		"polygon[1].tempC": {func(l *Limits, v float64) { l.Polygon = []Corner{{0, 10}, {v, 20}, {7, 90}} }, -30,
+			60},
+		"polygon[1].rhPct": {func(l *Limits, v float64) { l.Polygon = []Corner{{0, 10}, {30, v}, {7, 55}} }, 0, 100},
+	} {
+		at := func(v float64) error {
+			var l Limits
+			one.of(&l, v)
+			return l.Validate()
+		}
+		assert.NoError(t, at(one.lo), path)
+		assert.NoError(t, at(one.hi), path)
+		assert.ErrorContains(t, at(one.lo-0.01), path)
+		assert.ErrorContains(t, at(one.hi+0.01), path)
+	}
+	ten, more := 10.0, 10.1
+	assert.NoError(t, Limits{AirMinC: &ten, AirMaxC: &more}.Validate())
+	assert.ErrorContains(t, Limits{AirMinC: &ten, AirMaxC: &ten}.Validate(), "airMaxC")
+	assert.ErrorContains(t, Limits{SurfaceMinC: &ten, SurfaceMaxC: &ten}.Validate(), "surfaceMaxC")
+}
+
+// By the rule of even and odd a printed field holds its lower side and not its upper one.
+func TestInsideAPrintedField(t *testing.T) {
+	p := []Corner{{10, 20}, {30, 20}, {30, 80}, {10, 80}}
+	assert.True(t, Inside(p, 20, 20))
+	assert.False(t, Inside(p, 20, 80))
+	for _, out := range [][2]float64{{20, 19.9}, {20, 80.1}, {9.9, 50}, {30.1, 50}} {
+		assert.False(t, Inside(p, out[0], out[1]), out)
+	}
+	assert.True(t, Inside(p, 20, 79.9))
+}
