@@ -75,6 +75,10 @@ func TestBoundsOfLimits(t *testing.T) {
 		assert.ErrorContains(t, at(one.lo-0.01), path)
 		assert.ErrorContains(t, at(one.hi+0.01), path)
 	}
+	line := Limits{Polygon: []Corner{{0, 10}, {10, 20}, {20, 30}}}
+	assert.ErrorContains(t, line.Validate(), "on one line")
+	line.Polygon[2].RHPct = 31
+	assert.NoError(t, line.Validate())
 	ten, more := 10.0, 10.1
 	assert.NoError(t, Limits{AirMinC: &ten, AirMaxC: &more}.Validate())
 	assert.ErrorContains(t, Limits{AirMinC: &ten, AirMaxC: &ten}.Validate(), "airMaxC")
