@@ -227,9 +227,9 @@ func (o *issue) starts(ctx context.Context) error {
 		free := j.Free(times(o.futures.Frame()))
 		came, forecast := j.Starts(o.truth[j.surface], j.Free(times(o.truth[j.surface].Air))),
 			j.Starts(said[j.surface], free)
-		off := len(free) - len(odds[k].At) // the odds begin now
+		off := len(forecast) - len(odds[k].At) // the odds begin now
 		for _, lead := range leads {
-			if i := lead; i < len(odds[k].P) && free[off+i] {
+			if i := lead; i < len(odds[k].P) && free.At(off+i) {
 				b := Bet{odds[k].P[i], forecast[off+i], came[off+i]}
 				o.add(Starts, b)
 				o.add(Starts+": "+string(j.sheet.Kind), b)

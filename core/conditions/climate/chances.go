@@ -60,7 +60,7 @@ type waiting struct {
 	asks    []Ask
 	open    surface.Conditions
 	faces   []Surface
-	free    [][]bool
+	free    []field.Free
 	bias    [][]float64
 	covered []tent.Covered
 	inTent  bool
@@ -69,7 +69,7 @@ type waiting struct {
 func (b Boat) waiting(c Climate, frame weather.Series, asks []Ask) waiting {
 	q := waiting{b: b, c: c, asks: asks, open: surface.Outdoors(b.LatitudeDeg, b.LongitudeDeg, frame),
 		covered: []tent.Covered{},
-		faces:   make([]Surface, len(asks)), free: make([][]bool, len(asks)), bias: make([][]float64, len(asks))}
+		faces:   make([]Surface, len(asks)), free: make([]field.Free, len(asks)), bias: make([][]float64, len(asks))}
 	at := q.open.At
 	for _, s := range b.Surfaces {
 		if b.Tent != nil && s.Shelter == survey.Tent {

@@ -101,45 +101,47 @@ func (w Weather) Path(h cure.Humidity) cure.Path {
 		p.At[i] = a.At
 	}
 	if h != cure.Indifferent {
-		p.RHPct = w.surfaceRH()
+		p.RHPct = make([]float64, len(w.Air))
+		for i := range w.Air {
+			p.RHPct[i] = w.SurfaceRH(i)
+		}
 	}
 	return p
 }
 
-// surfaceRH is the humidity of the air cooled or warmed to the surface at every
-// record, %, 100 at the most.
-func (w Weather) surfaceRH() []float64 {
-	out := make([]float64, len(w.Air))
-	for i, a := range w.Air {
-		out[i] = min(100, 100*psychrometrics.VapourPressure(a.TempC, a.RHPct)/psychrometrics.SaturationPressure(
-			w.SurfaceC[i]))
-	}
-	return out
+// SurfaceRH is the humidity of the air cooled or warmed to the surface at record i, %, 100 at
+// the most.
+func (w Weather) SurfaceRH(i int) float64 {
+	a := &w.Air[i]
+	return min(100, 100*psychrometrics.VapourPressure(a.TempC, a.RHPct)/psychrometrics.SaturationPressure(w.SurfaceC[i]))
 }
 
 // DryMM is the water, mm, that could have left the surface since the first record, at
-// every record; dew gives none back. Roofed surfaces have no wind.
+// every record.
 func (w Weather) DryMM(roofed bool) []float64 {
 	out := make([]float64, len(w.Air))
-	rate := func(i int) float64 {
-		a, wind := w.Air[i], surface.StillAir
-		if !roofed && a.WindMS != nil {
-			wind = *a.WindMS
-		}
-		if a.RainMM != nil && *a.RainMM > 0 && !roofed {
-			return 0
-		}
-		return max(0, surface.DryingMMH(w.SurfaceC[i], a.TempC, a.RHPct, wind))
-	}
 	last := 0.0
 	for i := range out {
-		now := rate(i)
+		now := w.DryingMMH(i, roofed)
 		if i > 0 {
 			out[i] = out[i-1] + w.Air[i].At.Sub(w.Air[i-1].At).Hours()*(last+now)/2
 		}
 		last = now
 	}
 	return out
+}
+
+// DryingMMH is how fast water could leave the surface at record i, mm/h; dew gives none back.
+// Roofed surfaces have no wind.
+func (w Weather) DryingMMH(i int, roofed bool) float64 {
+	a, wind := &w.Air[i], surface.StillAir
+	if !roofed && a.WindMS != nil {
+		wind = *a.WindMS
+	}
+	if a.RainMM != nil && *a.RainMM > 0 && !roofed {
+		return 0
+	}
+	return max(0, surface.DryingMMH(w.SurfaceC[i], a.TempC, a.RHPct, wind))
 }
 
 // WetAt reports whether there is water on the surface at t.

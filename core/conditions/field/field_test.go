@@ -299,7 +299,7 @@ func TestATraceOfRainIsNone(t *testing.T) {
 	j := Job{Lights: true, Dry: time.Hour}
 	starts := func(mm float64) []bool {
 		w := record(flat(20, 3), 40, map[int]float64{1: mm})
-		return j.Starts(w, []bool{true, true, true})
+		return j.Starts(w, j.Free(w.Path(cure.Indifferent).At))
 	}
 	assert.True(t, starts(0.05)[1])
 	assert.False(t, starts(0.06)[1])

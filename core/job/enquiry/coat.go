@@ -170,7 +170,7 @@ func earlier(a, b time.Time) time.Time {
 func nearest(job field.Job, faces []field.Weather, from, to time.Time) message.Sentence {
 	best, found := field.Check{Slack: -1e9}, false
 	for t := from; t.Before(to); t = t.Add(15 * time.Minute) {
-		if free := job.Free([]time.Time{t, t.Add(job.Apply)}); !free[0] || !free[1] {
+		if free := job.Free([]time.Time{t, t.Add(job.Apply)}); !free.At(0) || !free.At(1) {
 			continue
 		}
 		worst, known := field.Check{Slack: 1e9}, true

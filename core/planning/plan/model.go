@@ -34,9 +34,8 @@ type Model struct {
 	starts   map[startsKey][]span
 	good     map[hoursKey][]span
 	quiet    []bool // hours without noise
-	clocks   map[clockKey][]float64
-	speeds   map[speedKey][]float64
-	dried    map[dryKey]func() []float64
+	clocks   map[clockKey]*curve
+	dried    map[dryKey]*curve
 	sessions map[string]int
 	mends    map[mendKey]int
 }
@@ -73,7 +72,7 @@ func (m Model) Slot(t time.Time) int { return int(math.Ceil(float64(t.Sub(m.Star
 // to work, a week without hours, tasks that wait for one another, pins that clash.
 func (y Yard) Model() (Model, error) {
 	m := Model{Yard: y, Start: y.Now.Truncate(time.Hour), starts: map[startsKey][]span{}, good: map[hoursKey][]span{},
-		clocks: map[clockKey][]float64{}, speeds: map[speedKey][]float64{}, dried: map[dryKey]func() []float64{},
+		clocks: map[clockKey]*curve{}, dried: map[dryKey]*curve{},
 		sessions: map[string]int{}, sands: map[int]Task{}, mends: map[mendKey]int{}}
 	if m.Start.Before(y.Now) {
 		m.Start = m.Start.Add(time.Hour)

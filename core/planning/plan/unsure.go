@@ -32,11 +32,15 @@ const overnight = 15 * perHour
 // Unsure is the work with hours, clocks, coats laid again and people away as one future has them.
 // A task's luck is the same whenever it is asked for.
 func (m Model) Unsure(seed, k uint64) Model {
-	luck := func(name string) *rand.Rand {
-		h := fnv.New64a()
+	var source rand.PCG
+	h, r := fnv.New64a(), rand.New(&source)
+	luck := func(name string) *rand.Rand { // till it is asked for another
+		h.Reset()
 		h.Write([]byte(name))
-		return rand.New(rand.NewPCG(seed<<32^k, h.Sum64()))
+		source.Seed(seed<<32^k, h.Sum64())
+		return r
 	}
+	clocks := map[string]float64{}
 	m.Problem.Tasks, m.Problem.Links = slices.Clone(m.Problem.Tasks), slices.Clone(m.Problem.Links)
 	yard := math.Exp(task.SharedSD * luck("yard").NormFloat64())
 	longest := m.longestStretch()
@@ -66,7 +70,12 @@ func (m Model) Unsure(seed, k uint64) Model {
 			}
 			continue
 		}
-		clock := math.Exp(clockLog * luck("clock of "+m.Tasks[l.From].sheet.Name).NormFloat64())
+		sheet := m.Tasks[l.From].sheet.Name
+		clock, ok := clocks[sheet]
+		if !ok {
+			clock = math.Exp(clockLog * luck("clock of "+sheet).NormFloat64())
+			clocks[sheet] = clock
+		}
 		l.Opens, l.Closes = scaled(l.Opens, clock, longer[l.From]), scaled(l.Closes, clock, longer[l.From])
 	}
 	m.Problem.Hands = m.away(luck)

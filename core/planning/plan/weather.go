@@ -1,10 +1,7 @@
 package plan
 
 import (
-	"math"
-	"sort"
 	"strings"
-	"sync"
 	"time"
 
 	"allcoats/core/base/message"
@@ -27,12 +24,6 @@ type startsKey struct {
 type dryKey struct {
 	surface *float64
 	roofed  bool
-}
-
-type speedKey struct {
-	at       *float64
-	humidity cure.Humidity
-	side     cure.Side
 }
 
 type clockKey struct {
@@ -61,7 +52,7 @@ func (m Model) may(t Task) []span {
 }
 
 // free tells for every record of w whether light allows laying.
-func (m Model) free(w field.Weather, lights bool) []bool {
+func (m Model) free(w field.Weather, lights bool) field.Free {
 	m.shared.mutex.Lock()
 	defer m.shared.mutex.Unlock()
 	key := lightKey{lights, len(w.Air)}
@@ -128,7 +119,7 @@ type hoursKey struct {
 
 // goodHours are the stretches of whole hours in which work may go on.
 func (m Model) goodHours(t Task) (out []span) {
-	var lit []bool
+	var lit field.Free
 	i0 := -1
 	if len(t.weather.Air) > 0 {
 		i0, lit = t.weather.Air.Find(m.Start), m.free(t.weather, !t.light)
@@ -137,7 +128,7 @@ func (m Model) goodHours(t Task) (out []span) {
 	ok := make([]bool, m.hours)
 	for h := m.hours - 1; h >= 0; h-- {
 		i := i0 + h
-		ok[h] = (i0 < 0 || i >= len(lit) || lit[i]) && (!t.noisy || !m.quiet[h])
+		ok[h] = (i0 < 0 || lit.At(i)) && (!t.noisy || !m.quiet[h])
 		if !t.outdoors || i0 < 0 || i >= len(t.weather.Air) {
 			continue
 		}
@@ -171,48 +162,29 @@ func (m Model) quietHours() []bool {
 	return out
 }
 
-// progress is ∫ dt/τ at every hour along a surface's temperature.
-func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w field.Weather) []float64 {
+// progress is ∫ dt/τ along a surface's temperature.
+func (m Model) progress(table cure.Table, side cure.Side, s product.Sheet, w field.Weather) *curve {
 	if len(w.SurfaceC) == 0 {
-		return make([]float64, m.hours+1)
+		return newCurve(0, nil)
 	}
 	key := clockKey{&table[0], &w.SurfaceC[0], side}
-	if sum, ok := m.clocks[key]; ok {
-		return sum
+	if c, ok := m.clocks[key]; ok {
+		return c
 	}
-	rates := m.rates(table, side)
-	var speed []float64
-	if s.Humidity != cure.Indifferent {
-		k := speedKey{&w.SurfaceC[0], s.Humidity, side}
-		if speed = m.speeds[k]; speed == nil {
-			speed = make([]float64, len(w.SurfaceC))
-			for i, rh := range w.Path(s.Humidity).RHPct {
-				speed[i] = s.Humidity.Speed(rh, side)
-			}
-			m.speeds[k] = speed
-		}
-	}
-	i0 := w.Air.Find(m.Start)
-	sum := make([]float64, m.hours+1)
-	rate := func(h int) float64 {
+	rates, i0 := m.rates(table, side), w.Air.Find(m.Start)
+	c := newCurve(m.hours, func(h int) float64 {
 		i := i0 + h
 		if i0 < 0 || i >= len(w.SurfaceC) || side == cure.Minimum && w.SurfaceC[i] < s.MinCureC {
 			return 0
 		}
 		r := rates[min(len(rates)-1, max(0, int((w.SurfaceC[i]-coldest)*10+0.5)))]
-		if speed != nil {
-			r *= speed[i]
+		if s.Humidity != cure.Indifferent {
+			r *= s.Humidity.Speed(w.SurfaceRH(i), side)
 		}
 		return r
-	}
-	last := rate(0)
-	for h := range m.hours {
-		next := rate(h + 1)
-		sum[h+1] = sum[h] + (last+next)/2
-		last = next
-	}
-	m.clocks[key] = sum
-	return sum
+	})
+	m.clocks[key] = c
+	return c
 }
 
 // The temperatures that rates are worked out for, °C.
@@ -233,42 +205,18 @@ func (m Model) rates(table cure.Table, side cure.Side) []float64 {
 	return r
 }
 
-// at is a sum over hours at a slot.
-func at(sum []float64, s int) float64 {
-	h := max(0, s) / perHour
-	if h+1 >= len(sum) {
-		return sum[len(sum)-1]
-	}
-	return sum[h] + (sum[h+1]-sum[h])*float64(max(0, s)%perHour)/perHour
-}
-
-// reaches is the first slot at which a sum over hours has come to want, Never if it does
-// not; short is the last before.
-func reaches(sum []float64, want float64) (slot, short int) {
-	h := sort.SearchFloat64s(sum, want-1e-9)
-	if h == len(sum) {
-		return schedule.Never, schedule.Never
-	}
-	if h == 0 {
-		return 0, -1
-	}
-	part := (want - sum[h-1]) / (sum[h] - sum[h-1]) * perHour
-	from := (h - 1) * perHour
-	return from + int(math.Ceil(part-1e-6)), from + int(math.Ceil(part-1e-6)) - 1
-}
-
 // readyAfter is a lag until a table's hours have passed at the surface's temperature,
 // counted from the end of a coat; without a table it is at once.
 func (m Model) readyAfter(table cure.Table, s product.Sheet, w field.Weather) schedule.Lag {
 	if len(table) == 0 {
 		return schedule.After(0)
 	}
-	sum := m.progress(table, cure.Minimum, s, w)
+	cured := m.progress(table, cure.Minimum, s, w)
 	return func(end int) int {
 		if end >= m.slots {
 			return schedule.Never
 		}
-		out, _ := reaches(sum, at(sum, end)+1)
+		out, _ := cured.after(end, 1)
 		return out
 	}
 }
@@ -279,13 +227,13 @@ func (m Model) until(table cure.Table, s product.Sheet, w field.Weather, d int) 
 	if len(table) == 0 {
 		return schedule.After(-1)
 	}
-	sum := m.progress(table, cure.Maximum, s, w)
+	cured := m.progress(table, cure.Maximum, s, w)
 	return func(end int) int {
 		start := max(0, end-d)
 		if start >= m.slots {
 			return schedule.Never
 		}
-		_, out := reaches(sum, at(sum, start)+1)
+		_, out := cured.after(start, 1)
 		return out
 	}
 }
@@ -336,18 +284,12 @@ func (m Model) dries(s Surface, w field.Weather, under product.Sheet) schedule.L
 	key := dryKey{&w.SurfaceC[0], s.Sheltered}
 	dried, ok := m.dried[key]
 	if !ok {
-		dried = sync.OnceValue(func() []float64 { // most washes are never needed
-			all := w.DryMM(s.Sheltered)
-			return all[min(len(all), max(0, w.Air.Find(m.Start))):]
-		})
+		i0 := max(0, w.Air.Find(m.Start))
+		dried = newCurve(len(w.Air)-1-i0, func(h int) float64 { return w.DryingMMH(i0+h, s.Sheltered) })
 		m.dried[key] = dried
 	}
 	return func(end int) int {
-		left := dried()
-		if end/perHour >= len(left) {
-			return schedule.Never
-		}
-		out, _ := reaches(left, at(left, end)+holds)
+		out, _ := dried.after(end, holds)
 		return max(out, end)
 	}
 }

@@ -345,7 +345,7 @@ func (m Model) shut(t Task, from, to time.Time) message.Sentence {
 			rain++
 		case t.outdoors && t.dry && t.weather.WetAt(h.At):
 			wet++
-		case i < len(lit) && !lit[i]:
+		case !lit.At(i):
 			dark++
 		case t.noisy && s >= 0 && s < len(m.quiet) && m.quiet[s]:
 			quiet++

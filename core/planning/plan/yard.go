@@ -162,7 +162,7 @@ type shared struct {
 	// light is when light allows laying, with lights and without, over so many hours; mutex
 	// guards it.
 	mutex sync.Mutex
-	light map[lightKey][]bool
+	light map[lightKey]field.Free
 	// tasks of a boat.
 	tasks          map[int][][]Task
 	nTasks, nLinks int
@@ -176,7 +176,7 @@ type lightKey struct {
 }
 
 func newShared() *shared {
-	return &shared{rates: map[clockKey][]float64{}, light: map[lightKey][]bool{}, tasks: map[int][][]Task{}}
+	return &shared{rates: map[clockKey][]float64{}, light: map[lightKey]field.Free{}, tasks: map[int][][]Task{}}
 }
 
 // Prepared returns y so that its models, in whatever weather at the same hours,

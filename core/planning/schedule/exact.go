@@ -310,46 +310,59 @@ func (e *exact) narrowLink(w window, k int, l Link, lo, hi func(i, v int)) bool 
 // latest returns the last end up to to for which lag gives no more than limit,
 // less than any if there is none.
 func latest(lag Lag, limit, to int) int {
-	if lag(to) <= limit {
+	over := lag(to) - limit
+	if over <= 0 {
 		return to
 	}
-	bad, good := to, to
-	for step := 1; lag(good) > limit; step *= 2 {
+	bad, good := to, to-1
+	if over < Never/2 {
+		good = to - over // right for a lag of so many slots, and about right for most
+	}
+	step := 1
+	for ; lag(good) > limit; step *= 2 {
 		bad, good = good, good-step
 		if good < -Never/2 {
 			return -Never
 		}
 	}
-	for bad-good > 1 {
-		mid := good + (bad-good)/2
-		if lag(mid) <= limit {
-			good = mid
-		} else {
-			bad = mid
-		}
+	for step = 1; good+step < bad && lag(good+step) <= limit; step *= 2 {
+		good += step
 	}
-	return good
+	return lastUnder(lag, limit, good, min(bad, good+step))
 }
 
 // earliest returns the first end in [from, to] for which lag reaches at least
 // limit, to+1 if there is none.
 func earliest(lag Lag, limit, from, to int) int {
-	if lag(from) >= limit {
+	short := limit - lag(from)
+	if short <= 0 {
 		return from
 	}
 	if lag(to) < limit {
 		return to + 1
 	}
-	bad, good := from, to
-	for good-bad > 1 {
-		mid := bad + (good-bad)/2
-		if lag(mid) >= limit {
-			good = mid
+	bad, good := from, min(to, from+short)
+	step := 1
+	for ; lag(good) < limit; step *= 2 {
+		bad, good = good, min(to, good+step)
+	}
+	for step = 1; good-step > bad && lag(good-step) >= limit; step *= 2 {
+		good -= step
+	}
+	return lastUnder(lag, limit-1, max(bad, good-step), good) + 1
+}
+
+// lastUnder returns the last end from low on, for which lag gives no more than limit, before high, for
+// which it gives more.
+func lastUnder(lag Lag, limit, low, high int) int {
+	for high-low > 1 {
+		if mid := low + (high-low)/2; lag(mid) <= limit {
+			low = mid
 		} else {
-			bad = mid
+			high = mid
 		}
 	}
-	return good
+	return low
 }
 
 // narrowHands moves windows out of hours at which what is sure to run leaves too
