@@ -2,7 +2,6 @@ package plan
 
 import (
 	"math"
-	"sort"
 	"sync"
 
 	"allcoats/core/planning/schedule"
@@ -76,14 +75,20 @@ func at(sum []float64, s int) float64 {
 // reaches is the first slot at which a sum over hours has come to want, Never if it does
 // not; short is the last before.
 func reaches(sum []float64, want float64) (slot, short int) {
-	h := sort.SearchFloat64s(sum, want-1e-9)
+	h := 0
+	for n := len(sum); h < n; { // sort.SearchFloat64s, at twice its speed
+		if mid := (h + n) / 2; sum[mid] < want-1e-9 {
+			h = mid + 1
+		} else {
+			n = mid
+		}
+	}
 	if h == len(sum) {
 		return schedule.Never, schedule.Never
 	}
 	if h == 0 {
 		return 0, -1
 	}
-	part := (want - sum[h-1]) / (sum[h] - sum[h-1]) * perHour
-	from := (h - 1) * perHour
-	return from + int(math.Ceil(part-1e-6)), from + int(math.Ceil(part-1e-6)) - 1
+	slot = (h-1)*perHour + int(math.Ceil((want-sum[h-1])/(sum[h]-sum[h-1])*perHour-1e-6))
+	return slot, slot - 1
 }
