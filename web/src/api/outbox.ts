@@ -260,6 +260,9 @@ const listen = (l: () => void) => {
   };
 };
 
+/** Whether a parcel waits on this device now. */
+export const waiting = async (id: string) => (await (await room())?.get("parcels", id)) !== undefined;
+
 /** Whether a parcel waits on this device, refused or not. */
 export const useWaits = (id: string | null): boolean => useOutbox().some((p) => p.id === id);
 

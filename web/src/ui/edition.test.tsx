@@ -4,7 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { expect, it } from "vitest";
 import { show } from "../testing";
-import { merged, useEdition } from "./useEdition";
+import { alike, merged, useEdition } from "./useEdition";
 
 it("puts what was touched over what is stored now, and nothing else", () => {
   const opened = { litres: 2, note: "", at: { x: 1 } };
@@ -20,6 +20,15 @@ it("puts what was touched over what is stored now, and nothing else", () => {
     note: "mine",
     at: { x: 3 },
   });
+});
+
+it("holds nothing, none and what is not said for the same, and no more than that", () => {
+  expect(alike({ a: 1, b: 0, c: [], d: { e: "" } }, { d: null, a: 1 })).toBe(true);
+  expect(alike({ a: [{ x: 0 }, { x: 1 }] }, { a: [{}, { x: 1 }] })).toBe(true);
+  expect(alike({ a: 1, b: 2 }, { b: 2, a: 1 })).toBe(true);
+  expect(alike({ a: 1 }, { a: 2 })).toBe(false);
+  expect(alike({ a: [1, 2] }, { a: [2, 1] })).toBe(false);
+  expect(alike({ a: true }, {})).toBe(false);
 });
 
 type Thing = { version: number; note: string; litres: number };

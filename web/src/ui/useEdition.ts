@@ -3,6 +3,19 @@ import { useChanged } from "./unsaved";
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
+/** Whether two things are the same when they are stored: nothing, none and what is not said are alike there, and no order of names. */
+export const alike = (a: unknown, b: unknown): boolean => same(bare(a), bare(b));
+
+function bare(v: unknown): unknown {
+  if (Array.isArray(v)) return v.length === 0 ? undefined : v.map((one) => bare(one) ?? null);
+  if (v === null || typeof v !== "object") return v || undefined;
+  const said = Object.entries(v)
+    .map(([k, x]) => [k, bare(x)] as const)
+    .filter(([, x]) => x !== undefined)
+    .sort(([a], [b]) => (a < b ? -1 : 1));
+  return said.length === 0 ? undefined : Object.fromEntries(said);
+}
+
 /** What was typed, over what is stored now: a field that was not touched since it was opened keeps what another has put there. */
 export function merged<T extends object>(opened: T, mine: T, stored: T): T {
   const touched = Object.entries(mine).filter(([k, v]) => !same(v, (opened as Record<string, unknown>)[k]));

@@ -135,7 +135,7 @@ function Keep<W, R extends View<W>>({
       ))}
       <Refusal error={bench.refused ?? plan.error} />
       <Conflict<R, W>
-        error={bench.save.error}
+        error={bench.conflict}
         mine={bench.work as W}
         stored={(c) => c.work}
         onMine={bench.over}

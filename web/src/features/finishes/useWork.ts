@@ -2,10 +2,10 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { createContext, useContext, useEffect, useRef, useState } from "react";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { key } from "../../api/keys";
-import { discard, newID, useWaits } from "../../api/outbox";
+import { discard, newID, useWaits, waiting } from "../../api/outbox";
 import { useWritten } from "../../api/queries";
 import { unsendable } from "../../ui/Form";
-import { type Edition, merged } from "../../ui/useEdition";
+import { alike, type Edition, merged } from "../../ui/useEdition";
 import { useHistory, useUndoKeys } from "../../ui/useHistory";
 import { tr } from "../../words/words";
 
@@ -52,28 +52,48 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
   const waits = useWaits(parcel);
   const latest = useRef(draft);
   latest.current = draft;
-  const save = useWritten<{ version: number; body: W }, R>(
-    ["finish"],
-    ({ version, body }) => {
-      const id = newID();
-      setParcel(id);
-      return [{ id, label: ways.label, boatId: "", method: "PUT", path: `${ways.path}?version=${version}`, body }];
-    },
-    (r) => {
-      if (r === "kept") return;
-      stored.current = r.version;
-      if (latest.current === sent.current) setDraft(null);
-      else if (sent.current !== null) opened.current = { version: r.version, value: sent.current };
-    },
-  );
   const sent = useRef<W | null>(null);
   // What was kept when the change at hand began: that is what it changes, whatever is fetched meanwhile.
   const opened = useRef<Edition<W> | null>(null);
   const stored = useRef(0);
-  const keep = async (version: number, body: W) => {
+  // What is on its way; what went and nobody answered, which may be stored or not.
+  const posted = useRef<{ id: string; body: W } | null>(null);
+  const doubted = useRef<W[]>([]);
+  /** Body is stored as that version: a change that was made since changes that. */
+  const arrived = (version: number, body: W) => {
+    stored.current = version;
+    opened.current = { version, value: body };
+    if (latest.current === body) setDraft(null);
+  };
+  const [left, setLeft] = useState<{ id: string; body: W } | null>(null);
+  const save = useWritten<{ version: number; body: W }, R>(
+    ["finish"],
+    ({ version, body }) => {
+      const id = newID();
+      posted.current = { id, body };
+      setParcel(id);
+      return [{ id, label: ways.label, boatId: "", method: "PUT", path: `${ways.path}?version=${version}`, body }];
+    },
+    (r) => {
+      if (posted.current === null) return;
+      if (r === "kept") {
+        doubted.current.push(posted.current.body);
+        setLeft(posted.current);
+        return;
+      }
+      doubted.current = [];
+      arrived(r.version, posted.current.body);
+    },
+  );
+  // One change is kept after the other, each over the edition that the one before has come to.
+  const before = useRef<Promise<unknown>>(Promise.resolve());
+  const keep = (body: W) => {
     sent.current = body;
-    if (waits && parcel) await discard(parcel); // what waits is overtaken by this
-    save.mutate({ version, body });
+    before.current = before.current.then(async () => {
+      if (opened.current === null) return;
+      if (posted.current) await discard(posted.current.id).catch(() => {}); // what waits still is overtaken by this
+      await save.mutateAsync({ version: opened.current.version, body }).catch(() => {}); // save tells the error
+    });
   };
   const goes =
     draft !== null &&
@@ -82,33 +102,30 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     Object.keys(local).length === 0 &&
     !preview.error &&
     !preview.isFetching;
-  const version = opened.current?.version;
   // What was refused of an earlier change says nothing of the one at hand.
   const refusal = draft === null || sent.current === draft ? save.error : null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: kept once for each draft that goes, whatever else is drawn anew
   useEffect(() => {
-    if (goes && draft !== null && version !== undefined && !save.isPending && !refusal && sent.current !== draft)
-      void keep(version, draft);
-  }, [goes, draft, version, save.isPending, refusal]);
+    if (goes && draft !== null && !save.isPending && !refusal && sent.current !== draft) keep(draft);
+  }, [goes, draft, save.isPending, refusal]);
   // What goes and was not kept yet is kept when its user leaves.
   const leaving = useRef<() => void>(() => {});
   leaving.current = () => {
-    if (
-      draft !== null &&
-      sent.current !== draft &&
-      version !== undefined &&
-      Object.keys(local).length === 0 &&
-      !preview.error
-    )
-      void keep(version, draft);
+    if (draft !== null && sent.current !== draft && Object.keys(local).length === 0 && !preview.error) keep(draft);
   };
   useEffect(() => () => leaving.current(), []);
   // Once what was kept on this device has arrived, it is what is stored.
-  const [waited, setWaited] = useState(false);
-  if (waits !== waited) {
-    setWaited(waits);
-    if (!waits && latest.current === sent.current) setDraft(null);
-  }
+  const { refetch } = kept;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked at when it may have arrived, whatever else is drawn anew
+  useEffect(() => {
+    if (left === null || waits) return;
+    void (async () => {
+      if (await waiting(left.id)) return;
+      const now = (await refetch()).data;
+      if (now && (latest.current === left.body || alike(now.work, left.body))) arrived(now.version, left.body);
+      setLeft(null);
+    })();
+  }, [left, waits]);
   const history = useHistory<W>();
   const work = draft ?? kept.data?.work;
   const show = (next: W | undefined) => {
@@ -123,6 +140,21 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
   useUndoKeys(undo, redo);
   const view = draft === null ? kept.data : (preview.data ?? kept.data);
   const trouble = draft === null ? Object.fromEntries((kept.data?.trouble ?? []).map((t) => [t.path, t.says])) : {};
+  /** Keeps what was changed over what another has kept meanwhile. */
+  const over = (current: R) => {
+    if (draft === null || opened.current === null) return;
+    const both = merged(opened.current.value as object, draft as object, current.work as object) as W;
+    opened.current = { version: current.version, value: current.work };
+    setDraft(both);
+    keep(both);
+  };
+  // What is stored may be what went from here, though its answer was lost: nobody else has changed it.
+  const other = save.error?.status === 409 ? (save.error.current as R | undefined) : undefined;
+  const own = other !== undefined && doubted.current.some((body) => alike(body, other.work));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each that comes back
+  useEffect(() => {
+    if (own && other) over(other);
+  }, [own, other]);
   return {
     kept,
     view,
@@ -138,14 +170,9 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     canUndo: history.canUndo,
     canRedo: history.canRedo,
     discard: () => setDraft(null),
-    /** Keeps what was changed over what another has kept meanwhile. */
-    over: (current: R) => {
-      if (draft === null || opened.current === null) return;
-      const both = merged(opened.current.value as object, draft as object, current.work as object) as W;
-      opened.current = { version: current.version, value: current.work };
-      setDraft(both);
-      void keep(current.version, both);
-    },
+    over,
+    /** What another has kept meanwhile, if it was another. */
+    conflict: own ? null : save.error,
     save,
     /** Messages by path: of the form, of the preview, of keeping. */
     errors: {
