@@ -30,7 +30,10 @@ function program() {
       return answer({ ...at, trouble: [] });
     });
   });
-  return { at, puts, by: (l: typeof line) => void (line = l) };
+  const by = (l: typeof line) => {
+    line = l;
+  };
+  return { at, puts, by };
 }
 
 function Coats({ of }: { of: ReturnType<typeof program> }) {
