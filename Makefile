@@ -21,7 +21,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: mutants torture accessible help demo run test lint types drift web-test e2e-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
+.PHONY: mutants race torture accessible help demo run test lint types drift web-test e2e-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -97,6 +97,10 @@ drift: $(DEPS) web/dist/index.html
 
 web-test: $(DEPS) $(POCKET)
 	cd web && npx --no-install vitest run --testTimeout 20000 # beside the Go tests a form of many fields takes its time
+
+RACE ?= ./core/... ./calc/... ./formats
+race: ## look for two that write at once, in RACE; needs a C compiler
+	CGO_ENABLED=1 $(ROOM) go test -race -vet=off -timeout 60m $(RACE)
 
 accessible: web/dist/index.html chromium ## axe over every screen, in both themes at both widths
 	ALL=1 go test -count=1 -run TestScreensAreAccessible ./e2e

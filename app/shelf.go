@@ -3,11 +3,11 @@ package app
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"slices"
 	"time"
 
 	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 	"allcoats/core/catalog/purchase"
 	"allcoats/core/planning/plan"
@@ -26,9 +26,9 @@ type StockItem struct {
 	LeftL     float64   `json:"leftL"`
 	// Worry says what is wrong with it; Expired is past its shelf life, and not
 	// counted on; Awaited is ordered and not there yet.
-	Worry   string `json:"worry"`
-	Expired bool   `json:"expired"`
-	Awaited bool   `json:"awaited"`
+	Worry   message.Sentence `json:"worry,omitempty"`
+	Expired bool             `json:"expired"`
+	Awaited bool             `json:"awaited"`
 }
 
 // StockEdit is what a user can set of it. Days are such as 2026-05-30, or empty; one with a day on
@@ -179,7 +179,8 @@ func (a *App) shelf(ctx context.Context, q store.Queries, sheets map[string]prod
 		out[i].LeftL = left[i].LeftL
 		if out[i].Awaited {
 			if out[i].ArrivesOn < now.Format(time.DateOnly) {
-				out[i].Worry = fmt.Sprintf("was to come on %s: ask after it, or say that it came", out[i].ArrivesOn)
+				out[i].Worry = message.Of("was to come on %v: ask after it, or say that it came",
+					purchase.OnDay(out[i].ArrivesOn))
 			}
 			continue
 		}

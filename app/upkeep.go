@@ -139,7 +139,7 @@ func (o boatState) upkeep() Upkeep {
 	}
 	slices.SortStableFunc(out.Films, func(a, b DueFilm) int { return a.At.Compare(b.At) })
 	for _, s := range o.shelf {
-		if s.Worry != "" && s.LeftL > 0 {
+		if len(s.Worry) > 0 && s.LeftL > 0 {
 			out.Shelf = append(out.Shelf, s)
 		}
 	}

@@ -1,10 +1,10 @@
 package purchase
 
 import (
-	"fmt"
 	"math"
 	"time"
 
+	"allcoats/core/base/message"
 	"allcoats/core/catalog/product"
 )
 
@@ -55,14 +55,24 @@ func Expiry(printed, boughtOn string, months float64) string {
 
 // ShelfLife tells whether the shelf life that ends on a day is over, and warns
 // of that and of the two months before it.
-func ShelfLife(day string, now time.Time) (expired bool, worry string) {
+func ShelfLife(day string, now time.Time) (expired bool, worry message.Sentence) {
 	switch {
 	case day == "":
-		return false, ""
+		return false, nil
 	case day < now.Format(time.DateOnly):
-		return true, fmt.Sprintf("past its shelf life since %s: not counted on; test it before use", day)
+		return true, message.Of("past its shelf life since %v: not counted on; test it before use", OnDay(day))
 	case day < now.AddDate(0, 2, 0).Format(time.DateOnly):
-		return false, fmt.Sprintf("its shelf life ends on %s", day)
+		return false, message.Of("its shelf life ends on %v", OnDay(day))
 	}
-	return false, ""
+	return false, nil
+}
+
+// OnDay says a day such as 2026-05-30 with its year, the same one in nearly all time zones; what is none
+// stays as it is.
+func OnDay(day string) message.Sentence {
+	t, err := time.Parse(time.DateOnly, day)
+	if err != nil {
+		return message.Sentence{message.Text("%s", day)}
+	}
+	return message.Sentence{message.On(t.Add(12 * time.Hour)), message.Text(" %d", t.Year())}
 }

@@ -47,7 +47,7 @@ func TestShelfLife(t *testing.T) {
 		assert.Equal(t, want, expired, day)
 	}
 	_, worry := ShelfLife("2026-06-01", now)
-	assert.Contains(t, worry, "ends on 2026-06-01")
+	assert.Equal(t, "its shelf life ends on Mon 1 Jun 2026", worry.String())
 	_, worry = ShelfLife("2027-01-01", now)
 	assert.Empty(t, worry)
 }

@@ -8142,7 +8142,7 @@ export interface components {
             supplier: string;
             /** Format: int64 */
             version: number;
-            worry: string;
+            worry?: components["schemas"]["MessageSpan"][];
         };
         Stores: {
             consumables: components["schemas"]["BuildupConsumable"][];

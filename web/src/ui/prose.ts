@@ -1,6 +1,6 @@
 import type { Schemas, Words } from "../api/client";
 import { filled, LOCALE, lowered, tr } from "../words/words";
-import { clock, day, stamp, weekday } from "./time";
+import { clock, day, span, stamp, weekday } from "./time";
 
 export type UnitSystem = "metric" | "imperial";
 
@@ -76,6 +76,7 @@ export function written(spans: Spans, shown: Shown, zone: string): string {
       }
       if (s.value === undefined) return s.text ?? "";
       const unit = s.unit ?? "";
+      if (unit === "h" && s.value > 0 && s.digits !== 0) return span(s.value); // as tables tell hours
       if (s.digits === undefined) {
         const v = show(s.value, unit, Number.isInteger(s.value) ? 0 : undefined);
         return `${v.text} ${v.unit}`;

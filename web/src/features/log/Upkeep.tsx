@@ -257,7 +257,7 @@ export function Films({
           <ul>
             {u.shelf.map((s) => (
               <li key={s.id} className="rule-b py-2">
-                <b>{s.product}</b>, <Quantity value={s.leftL} unit="L" />: {s.worry}
+                <b>{s.product}</b>, <Quantity value={s.leftL} unit="L" />: {s.worry && <Said words={s.worry} />}
               </li>
             ))}
           </ul>

@@ -307,7 +307,9 @@ it("lists what comes due, and says when nothing does", () => {
               working,
             },
           ],
-          shelf: [{ id: "t", product: "Antifouling", leftL: 2.5, worry: "its shelf life ends on 2026-06-01" }],
+          shelf: [
+            { id: "t", product: "Antifouling", leftL: 2.5, worry: [{ text: "its shelf life ends on 2026-06-01" }] },
+          ],
         } as unknown as Schemas["Upkeep"]
       }
       now="2026-05-08T00:00:00Z"

@@ -302,7 +302,11 @@ function Shelf({
                     {tr("awaited on {arrivesOn}", { arrivesOn: s.arrivesOn ?? "" })}
                   </span>
                 )}
-                {s.worry && <span className="block border-l-4 border-warning pl-2 text-sm">{s.worry}</span>}
+                {s.worry && (
+                  <span className="block border-l-4 border-warning pl-2 text-sm">
+                    <Said words={s.worry} />
+                  </span>
+                )}
               </span>
               <span>
                 <Quantity value={s.leftL} unit="L" />

@@ -52,7 +52,6 @@ const item = (more: Partial<Schemas["StockItem"]> = {}): Schemas["StockItem"] =>
   openedOn: "2026-05-01",
   expiresOn: "",
   countedAt: "2026-05-01T08:00:00Z",
-  worry: "",
   expired: false,
   ...more,
 });
@@ -162,7 +161,10 @@ it("counts an item anew from what is left, and takes it away", async () => {
   const calls = at(
     {
       stock: [
-        item({ worry: "past its shelf life since 2026-05-02: not counted on; test it before use", expired: true }),
+        item({
+          worry: [{ text: "past its shelf life since 2026-05-02: not counted on; test it before use" }],
+          expired: true,
+        }),
       ],
     },
     { "PUT /api/stock/s1": item(), "DELETE /api/stock/s1": {} },
