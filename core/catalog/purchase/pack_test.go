@@ -99,13 +99,19 @@ func TestPackEdges(t *testing.T) {
 		Items: []Item{{BaseML: 500, PriceCents: 1}}})
 	require.NoError(t, err)
 	assert.False(t, got.Possible, "nobody sells the hardener")
-	none := -1
+	none, most, more := -1, 1_000_000, 1_000_001
+	for _, it := range []Item{{BaseML: most, PriceCents: 1e8, Available: &most}, {HardenerML: most}} {
+		assert.NoError(t, PackRequest{Items: []Item{it}}.Validate())
+	}
 	for path, r := range map[string]PackRequest{
 		"needBaseML":          {NeedBaseML: -1},
 		"stockHardenerML":     {StockHardenerML: -5},
 		"items[0].baseML":     {Items: []Item{{PriceCents: 5}}},
 		"items[0].priceCents": {Items: []Item{{BaseML: 5, PriceCents: -1}}},
 		"items[0].available":  {Items: []Item{{BaseML: 5, Available: &none}}},
+		"items[2].available":  {Items: []Item{{BaseML: 5}, {BaseML: 5}, {BaseML: 5, Available: &more}}},
+		"items[1].baseML":     {Items: []Item{{BaseML: 5}, {BaseML: more}}},
+		"items[1].priceCents": {Items: []Item{{BaseML: 5}, {BaseML: 5, PriceCents: 1e8 + 1}}},
 		"items":               {Items: make([]Item, 201)},
 		"items[1].hardenerML": {Items: []Item{{BaseML: 5}, {HardenerML: -5}}},
 	} {

@@ -69,8 +69,22 @@ func TestCoverPartsAndKits(t *testing.T) {
 	assert.Equal(t, product.BasePart, spilt.OddPart)
 	assert.InDelta(t, 1.5, spilt.OddL, 1e-9)
 	assert.Equal(t, 2500, p.CostCents)
+	// What stays in a can is named from 0.05 L on.
+	for litres, part := range map[float64]string{3.045: "", 3.055: product.BasePart} {
+		p, _ = Cover(4, s, Stock{BaseL: litres})
+		assert.Equal(t, part, p.OddPart, "%g L of base", litres)
+	}
 	assert.InDelta(t, 4, Stock{BaseL: 3, HardenerL: 2}.Mixed(0.75), 1e-12)
 	assert.InDelta(t, 8, Stock{BaseL: 8}.Mixed(1), 1e-12)
+}
+
+// Of purchases with as many tins of as many sizes at one price the one with the least left, base and
+// hardener together: of 700 + 300 and 900 + 50 mL the second, though less of the first is base.
+func TestOfEquallyHandyPurchasesTheOneWithTheLeastLeft(t *testing.T) {
+	r := PackRequest{NeedBaseML: 500, NeedHardenerML: 50, Items: []Item{{BaseML: 700, HardenerML: 300, PriceCents: 1000},
+		{BaseML: 900, HardenerML: 50, PriceCents: 1000}}}
+	assert.Equal(t, []int{0, 1}, handier(r, PackResult{Counts: []int{0, 1}, CostCents: 1000}))
+	assert.Equal(t, []int{0, 1}, handier(r, PackResult{Counts: []int{1, 0}, CostCents: 1000}))
 }
 
 // Buying more never costs less, but for the few per cent that fewer tins may cost.
@@ -160,7 +174,7 @@ func TestForecast(t *testing.T) {
 
 func TestSpareCents(t *testing.T) {
 	tin := func(part string, cents int) product.Tin { return product.Tin{Part: part, PriceCents: cents, Litres: 1} }
-	assert.Equal(t, 4000, SpareCents(product.Sheet{Tins: []product.Tin{tin("", 9000), tin("hardener", 1000), tin("", 0),
-		tin("", 4000)}}))
+	assert.Equal(t, 4000, SpareCents(product.Sheet{Tins: []product.Tin{tin("", 9000), tin("", 4000),
+		tin("hardener", 1000), tin("", 5000), tin("", 0)}}))
 	assert.Zero(t, SpareCents(product.Sheet{Tins: []product.Tin{tin("", 0)}}), "no price")
 }

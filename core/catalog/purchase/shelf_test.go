@@ -23,6 +23,7 @@ func TestUse(t *testing.T) {
 		{"a kit, then its base alone", []Shelved{{"", 1}, {product.BasePart, 3}}, 3, 0.75, []float64{0, 1.5}},
 		{"a kit, no more of the hardener alone", []Shelved{{"", 4}, {product.HardenerPart, 1}}, 4, 0.75,
 			[]float64{0, 1}},
+		{"a kit, then its hardener alone", []Shelved{{"", 1}, {product.HardenerPart, 3}}, 3, 0.75, []float64{0, 2.5}},
 		{"more than there is", []Shelved{{"", 1}}, 9, 1, []float64{0}},
 	} {
 		items := make([]*Shelved, len(c.items))

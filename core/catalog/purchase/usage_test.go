@@ -7,6 +7,8 @@ import (
 	"os"
 	"testing"
 
+	"allcoats/core/base/fielderr"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -56,6 +58,8 @@ func TestReferenceConsumption(t *testing.T) {
 			assert.InEpsilon(t, c.Expect[key], value, c.Tol[key].Rel, "%s: %s", c.Name, key)
 		}
 		assert.EqualValues(t, c.Expect["tins"], got.Tins, c.Name)
+		assert.InEpsilon(t, got.Litres80High/got.Litres80Low, math.Exp(2*1.28155*got.SpreadPct/100), 1e-4,
+			"%s: four fifths of a normal spread lie within 1.28 of its deviations", c.Name)
 		wrong := []any{}
 		for _, i := range got.CoatsLikelyLoggedWrong {
 			wrong = append(wrong, float64(i))
@@ -116,6 +120,34 @@ func TestOneSurfaceTellsOfAnother(t *testing.T) {
 	assert.Less(t, deck.High/deck.Low, none.High/none.Low)
 	assert.Equal(t, 0, NewUsage([]Coat{{"deck", 2, 0}, {"deck", 0, 2}}, sd).Coats(),
 		"without litres a coat tells nothing")
+}
+
+// Bounds of what the calculator takes, on them and just past them.
+func TestBoundsOfConsumption(t *testing.T) {
+	ask := func(change func(*UseRequest)) error {
+		r := UseRequest{AreaSDPct: map[string]float64{"a": 5}, PlannedSurface: "a", ReckonedToComeL: []float64{2},
+			Logged: []Coat{{"a", 2, 2}}}
+		change(&r)
+		_, err := Consumption(r)
+		return err
+	}
+	for _, c := range []struct {
+		path     string
+		in, past float64
+		set      func(r *UseRequest, v float64)
+	}{
+		{"reckonedLitresOfCoatsToCome[0]", 10000, 10001, func(r *UseRequest, v float64) { r.ReckonedToComeL[0] = v }},
+		{"reckonedLitresOfCoatsToCome[0]", 0.001, 0.0009, func(r *UseRequest, v float64) { r.ReckonedToComeL[0] = v }},
+		{"logged[0].loggedL", 10000, 10001, func(r *UseRequest, v float64) { r.Logged[0].LoggedL = v }},
+		{"logged[0].loggedL", 0.001, 0.0009, func(r *UseRequest, v float64) { r.Logged[0].LoggedL = v }},
+		{"tinL", 1000, 1001, func(r *UseRequest, v float64) { r.TinL = v }},
+		{"tinL", 0.01, 0.009, func(r *UseRequest, v float64) { r.TinL = v }},
+	} {
+		assert.NoError(t, ask(func(r *UseRequest) { c.set(r, c.in) }), "%s of %g", c.path, c.in)
+		var bad fielderr.Errors
+		require.ErrorAs(t, ask(func(r *UseRequest) { c.set(r, c.past) }), &bad, "%s of %g", c.path, c.past)
+		assert.Equal(t, c.path, bad[0].Path)
+	}
 }
 
 // Surfaces' errors are independent: the range of all is narrower than those of each put end to
