@@ -1,6 +1,7 @@
 package film
 
 import (
+	"slices"
 	"testing"
 
 	"allcoats/core/base/fielderr"
@@ -65,6 +66,15 @@ func TestTooFewReadingsAreSaid(t *testing.T) {
 	assert.Equal(t, 20, got.Needed)
 	require.Len(t, got.Working.Warnings, 1)
 	assert.Contains(t, got.Working.Warnings[0].String(), "Readings: 2, and 12 m² needs 20: next to nothing")
+	for n, says := range map[int]string{3: "next to nothing", 4: "too few to judge", 19: "too few to judge"} { // a fifth of 20
+		got, err = Accept(AcceptanceRequest{NominalUm: 100, ReadingsUm: slices.Repeat([]float64{100}, n), AreaM2: 12})
+		require.NoError(t, err)
+		require.Len(t, got.Working.Warnings, 1)
+		assert.Contains(t, got.Working.Warnings[0].String(), says, "%d readings", n)
+	}
+	got, err = Accept(AcceptanceRequest{NominalUm: 100, ReadingsUm: slices.Repeat([]float64{100}, 20), AreaM2: 12})
+	require.NoError(t, err)
+	assert.Empty(t, got.Working.Warnings)
 }
 
 func TestAcceptBadFields(t *testing.T) {

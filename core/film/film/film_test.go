@@ -64,6 +64,49 @@ func TestBadFields(t *testing.T) {
 	}
 }
 
+// Each figure may be as large as its bound and no larger.
+func TestBounds(t *testing.T) {
+	for _, c := range []struct {
+		path  string
+		bound float64
+		set   func(r *Request, v float64)
+	}{
+		{"dftUm", 50000, func(r *Request, v float64) { r.DFTUm = v }},
+		{"wftUm", 100000, func(r *Request, v float64) { r.DFTUm, r.WFTUm = 0, v }},
+		{"thinnerPct", 100, func(r *Request, v float64) { r.ThinnerPct = v }},
+		{"areaM2", 100000, func(r *Request, v float64) { r.AreaM2 = v }},
+		{"coats", 100, func(r *Request, v float64) { r.Coats = int(v) }},
+		{"lossPct", 90, func(r *Request, v float64) { r.LossPct = v }},
+		{"deadLM2", 10, func(r *Request, v float64) { r.DeadLM2 = v }},
+		{"residueL", 100, func(r *Request, v float64) { r.ResidueL = v }},
+		{"batches", 1000, func(r *Request, v float64) { r.Batches = int(v) }},
+	} {
+		r := Request{VolumeSolidsPct: 50, DFTUm: 100, AreaM2: 10}
+		c.set(&r, c.bound)
+		_, err := Compute(r)
+		assert.NoError(t, err, c.path)
+		c.set(&r, c.bound+1)
+		_, err = Compute(r)
+		var bad fielderr.Errors
+		require.ErrorAs(t, err, &bad, c.path)
+		assert.Equal(t, c.path, bad[0].Path)
+	}
+}
+
+// 100 m² laid in each way, as yards reckon: the litres lost of a hundred, and the hours.
+func TestWhatAMethodTakes(t *testing.T) {
+	for key, want := range map[string]struct{ loss, least, most, hours float64 }{
+		"brush": {10, 5, 15, 20}, "roller": {10, 5, 15, 8.33}, "roll-and-tip": {12, 5, 15, 11.11},
+		"blade": {15, 10, 25, 33.33}, "airless": {25, 20, 30, 2.5}, "hvlp": {42, 35, 50, 5.56}, "spray": {50, 40, 60, 4},
+	} {
+		m, ok := MethodByKey(key)
+		require.True(t, ok, key)
+		assert.Equal(t, []float64{want.loss, want.least, want.most}, []float64{m.LossPct, m.LossMinPct, m.LossMaxPct}, key)
+		assert.InDelta(t, want.hours, 100/m.RateM2H, 0.005, key)
+		assert.Equal(t, want.loss >= 25, m.Spray, "%s: only what is sprayed loses a quarter", key)
+	}
+}
+
 func TestMethods(t *testing.T) {
 	for _, m := range Methods {
 		assert.True(t, m.LossMinPct <= m.LossPct && m.LossPct <= m.LossMaxPct, m.Key)

@@ -1,6 +1,7 @@
 package mix
 
 import (
+	"strings"
 	"testing"
 	"time"
 
@@ -57,6 +58,120 @@ func TestFillers(t *testing.T) {
 	assert.ErrorContains(t, err, "litres")
 	_, err = Fill(PotRequest{Sheet: epoxy(), Litres: 1, Filler: "sawdust"})
 	assert.ErrorContains(t, err, "filler")
+}
+
+// A litre of resin thickened in each way: the grams of filler to each stiffness, and with the most of
+// it the litres that come of it, the grains without their air.
+func TestWhatAFillerTakes(t *testing.T) {
+	for key, want := range map[string]struct {
+		g      []float64
+		litres float64
+	}{
+		"silica":   {[]float64{0, 25, 55, 100, 140}, 1.0636},
+		"fibre":    {[]float64{0, 63, 126, 216, 288}, 1.192},
+		"wood":     {[]float64{0, 100, 200, 350, 475}, 1.3393},
+		"chalk":    {[]float64{0, 120, 240, 360, 520}, 1.1891},
+		"glass":    {[]float64{0, 72, 126, 189, 252}, 2.68},
+		"phenolic": {[]float64{0, 90, 150, 220, 290}, 2.3810},
+	} {
+		for i, s := range Stiffnesses {
+			p, err := Fill(PotRequest{Sheet: epoxy(), Litres: 1, TareG: 50, Filler: key, Stiffness: s})
+			require.NoError(t, err)
+			if s == Pourable {
+				assert.Len(t, p.Targets, 2, "it is poured without")
+				continue
+			}
+			last := p.Targets[2]
+			assert.InDelta(t, want.g[i], *last.AddG, 1e-9, "%s, %s", key, s)
+			assert.InDelta(t, 50+2200.0/3+1000.0/3+want.g[i], *last.ScaleG, 1e-6)
+			if s == Putty {
+				assert.InDelta(t, 1000*want.litres, last.MarkML, 0.1, key)
+			}
+		}
+	}
+}
+
+// Each figure of a pot and of pots may be as large as its bound and no larger.
+func TestBoundsOfPots(t *testing.T) {
+	for _, c := range []struct {
+		path  string
+		bound float64
+		set   func(r *PotRequest, v float64)
+	}{
+		{"thinnerPct", 50, func(r *PotRequest, v float64) { r.ThinnerPct = v }},
+		{"tareG", 50000, func(r *PotRequest, v float64) { r.TareG = v }},
+		{"pumpBaseML", 1000, func(r *PotRequest, v float64) { r.PumpBaseML = v }},
+		{"pumpHardenerML", 1000, func(r *PotRequest, v float64) { r.PumpHardenerML = v }},
+	} {
+		r := PotRequest{Sheet: epoxy(), Litres: 1}
+		c.set(&r, c.bound)
+		assert.NoError(t, r.check(), c.path)
+		c.set(&r, c.bound+1)
+		assert.ErrorContains(t, r.check(), c.path)
+	}
+	for _, c := range []struct {
+		path     string
+		in, past float64
+		set      func(r *BatchRequest, v float64)
+	}{
+		{"litres", 1000, 1001, func(r *BatchRequest, v float64) { r.Litres = v }},
+		{"litresH", 1000, 1001, func(r *BatchRequest, v float64) { r.LitresH = v }},
+		{"potC", 60, 61, func(r *BatchRequest, v float64) { r.PotC = v }},
+		{"potC", -20, -21, func(r *BatchRequest, v float64) { r.PotC = v }},
+		{"residueL", 5, 6, func(r *BatchRequest, v float64) { r.ResidueL = v }},
+	} {
+		r := BatchRequest{Sheet: epoxy(), Litres: 1, LitresH: 10, PotC: 10}
+		r.Sheet.PotLife = nil
+		c.set(&r, c.in)
+		_, err := Share(r)
+		assert.NoError(t, err, "%s of %g", c.path, c.in)
+		c.set(&r, c.past)
+		_, err = Share(r)
+		assert.ErrorContains(t, err, c.path, "%s of %g", c.path, c.past)
+	}
+}
+
+// A ratio by weight of 100 : 45 with 1.12 and 0.98 kg/L is 89.29 to 45.92 L: of 2 kg 1379 g are base, and the
+// whole fills 2/(0.6604·1.12 + 0.3396·0.98) L. Without densities it is shared by weight alone.
+func TestMixByWeight(t *testing.T) {
+	r := Request{ByWeight: product.Ratio{Base: 100, Hardener: 45}, TotalKg: 2}
+	got, err := Compute(r)
+	require.NoError(t, err)
+	assert.InDelta(t, 1.37931, *got.BaseKg, 1e-5)
+	assert.InDelta(t, 0.62069, *got.HardenerKg, 1e-5)
+	assert.InDelta(t, 45, *got.Per100Grams, 1e-9)
+	assert.Nil(t, got.TotalL)
+	r.BaseKgL, r.HardenerKgL = 1.12, 0.98
+	got, err = Compute(r)
+	require.NoError(t, err)
+	assert.InDelta(t, 1.37931, *got.BaseKg, 1e-5)
+	assert.InDelta(t, 0.62069, *got.HardenerKg, 1e-5)
+	assert.InDelta(t, 2, *got.TotalKg, 1e-9)
+	assert.InDelta(t, 1.37931/1.12+0.62069/0.98, *got.TotalL, 1e-4)
+	assert.InDelta(t, 45, *got.Per100Grams, 1e-9)
+	assert.InDelta(t, 2/(1.37931/1.12+0.62069/0.98), *got.MixedKgL, 1e-4)
+	assert.InDelta(t, (1.37931/1.12)/(0.62069/0.98), *got.PerVolume, 1e-4)
+	for _, c := range []struct {
+		path  string
+		bound float64
+		set   func(r *Request, v float64)
+	}{
+		{"ratioByWeight.base", 1000, func(r *Request, v float64) { r.ByWeight.Base = v }},
+		{"ratioByWeight.hardener", 1000, func(r *Request, v float64) { r.ByWeight.Hardener = v }},
+		{"baseKgL", 10, func(r *Request, v float64) { r.BaseKgL = v }},
+		{"hardenerKgL", 10, func(r *Request, v float64) { r.HardenerKgL = v }},
+		{"totalKg", 5000, func(r *Request, v float64) { r.TotalKg = v }},
+		{"totalL", 1000, func(r *Request, v float64) { r.TotalKg, r.TotalL = 0, v }},
+		{"baseL", 1000, func(r *Request, v float64) { r.TotalKg, r.BaseL = 0, v }},
+	} {
+		one := r
+		c.set(&one, c.bound)
+		_, err := Compute(one)
+		assert.NoError(t, err, c.path)
+		c.set(&one, c.bound+1)
+		_, err = Compute(one)
+		assert.ErrorContains(t, err, c.path)
+	}
 }
 
 // A resin of 1.18 kg/L with 2 % at 15 and 1.5 % at 25 °C takes 1.75 % at 20 °C:
@@ -137,6 +252,30 @@ func TestPotsWithinThePotLife(t *testing.T) {
 	s.InductionMin = 60
 	_, err = Share(BatchRequest{Sheet: s, Litres: 0.5, LitresH: 0.2, PotC: 20, ResidueL: 0.01})
 	assert.ErrorContains(t, err, "the pot life is too short")
+	// Only a large pot that cures by the clock heats itself, and only cold thick mixes do not stir out: five times
+	// 200 g are 1 L.
+	heats := func(s product.Sheet, litres, potC float64) (hot, cold bool) {
+		b, err := Share(BatchRequest{Sheet: s, Litres: litres, LitresH: 1000, PotC: potC})
+		require.NoError(t, err)
+		for _, w := range b.Working.Warnings {
+			hot = hot || strings.Contains(w.String(), "heats itself")
+			cold = cold || strings.Contains(w.String(), "not stir out")
+		}
+		return hot, cold
+	}
+	slow := epoxy()
+	for _, c := range []struct {
+		solids, litres, potC float64
+		hot, cold            bool
+	}{{100, 0.95, 15, true, false}, {100, 0.9, 15, false, false}, {80, 0.95, 15, true, false}, {79, 5, 15, false, false},
+		{100, 0.1, 9.9, false, true}, {100, 0.1, 10, false, false}} {
+		slow.VolumeSolidsPct = c.solids
+		hot, cold := heats(slow, c.litres, c.potC)
+		assert.Equal(t, []bool{c.hot, c.cold}, []bool{hot, cold}, "%+v", c)
+	}
+	slow.PotLife = nil
+	hot, _ := heats(slow, 5, 15)
+	assert.False(t, hot, "what has no pot life does not")
 	s.PotLife, s.InductionMin = nil, 0
 	one, err := Share(BatchRequest{Sheet: s, Litres: 12, LitresH: 2, PotC: 20})
 	require.NoError(t, err)
@@ -149,6 +288,16 @@ func TestMassShortensThePotLife(t *testing.T) {
 	s.PotMassKg = 0.11
 	assert.InDelta(t, 0.501, PotLifeH(s, 1, 10), 1e-3)
 	assert.Equal(t, 1.0, MassFactor(s, 0.1))
+	s.PotMassKg = 0 // a sheet's pot life is for 200 g where it does not say: twice that has 2^-0.3 of it
+	assert.InDelta(t, 0.8123, MassFactor(s, 0.4/1.1), 1e-4)
+	assert.Equal(t, 1.0, MassFactor(s, 0.2/1.1))
+	s.BaseKgL = 0
+	assert.InDelta(t, 0.8123, MassFactor(s, 0.4), 1e-4, "a litre is taken for a kilogram")
+	s.VolumeSolidsPct = 80
+	assert.InDelta(t, 0.8123, MassFactor(s, 0.4), 1e-4)
+	s.VolumeSolidsPct = 79.9
+	assert.Equal(t, 1.0, MassFactor(s, 0.4), "solvent takes the heat away")
+	s.BaseKgL = 1.1
 	s.VolumeSolidsPct = 55
 	assert.Equal(t, 1.0, MassFactor(s, 1))
 }
