@@ -85,10 +85,17 @@ func TestWhatAFillerTakes(t *testing.T) {
 			assert.InDelta(t, want.g[i], *last.AddG, 1e-9, "%s, %s", key, s)
 			assert.InDelta(t, 50+2200.0/3+1000.0/3+want.g[i], *last.ScaleG, 1e-6)
 			if s == Putty {
+				assert.InDelta(t, want.g[i]/filler(t, key).BulkKgL, last.AddML, 1e-6, "%s, loose", key)
 				assert.InDelta(t, 1000*want.litres, last.MarkML, 0.1, key)
 			}
 		}
 	}
+}
+
+func filler(t *testing.T, key string) Filler {
+	f, ok := FillerByKey(key)
+	require.True(t, ok)
+	return f
 }
 
 // Each figure of a pot and of pots may be as large as its bound and no larger.
