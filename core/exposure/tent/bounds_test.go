@@ -7,7 +7,8 @@ import (
 )
 
 func TestBounds(t *testing.T) {
-	tent := Tent{LengthM: 12, WidthM: 5, HeightM: 4, Layers: 1, AirChanges: 1, Heaters: []Heater{{Kind: Electric, PowerKW: 3}}}
+	tent := Tent{LengthM: 12, WidthM: 5, HeightM: 4, Layers: 1, AirChanges: 1,
+		Heaters: []Heater{{Kind: Electric, PowerKW: 3}}}
 	bounds.Try(t, tent, Tent.Validate, map[string]bounds.Bound{
 		"lengthM": bounds.From(1, 100), "widthM": bounds.From(1, 40), "heightM": bounds.From(0.5, 30),
 		"airChanges": bounds.From(0.1, 100), "doorM2": bounds.From(0, 60), "heaters[0].powerKW": bounds.From(0.1, 200),
