@@ -53,7 +53,7 @@ func (n *Need) note(s product.Sheet, now time.Time) {
 	}
 	if until := purchase.Expiry("", now.Format(time.DateOnly), s.ShelfLifeMonths); until != "" &&
 		n.Purchase.LeftoverL >= 0.05 && len(n.Purchase.Tins) > 0 {
-		n.Notes = append(n.Notes, message.Of("What is over keeps until %s if it is not opened.", until))
+		n.Notes = append(n.Notes, message.Of("What is over keeps until %v if it is not opened.", purchase.OnDay(until)))
 	}
 	if n.Purchase.OddL > 0 {
 		n.Notes = append(n.Notes,

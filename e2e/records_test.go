@@ -40,7 +40,7 @@ func TestRecordsTeach(t *testing.T) {
 		"Antifouling, soft, wearing away").Fill("Litres there", "20").
 		js(
 			`(() => { const e = [...document.querySelectorAll("label")].find((l) => l.innerText.startsWith("Ordered, comes on")); const i = document.getElementById(e.htmlFor); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(i, "2026-05-20"); i.dispatchEvent(new Event("input", { bubbles: true })); return true; })()`).
-		Press("Keep the order").See("awaited on 2026-05-20").See("20.00 L awaited")
+		Press("Keep the order").See("awaited on Wed 20 May 2026").See("20.00 L awaited")
 	p.Go(launch + "/plan").See("Weekends are shaded")
 	p.Go(launch+"/stores").See("awaited on").Press("it came").until("it is there",
 		`!document.querySelector("main").innerText.includes("awaited")`)

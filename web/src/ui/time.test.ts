@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { clock, elapsed, fromLocalField, span, toLocalField } from "./time";
+import { clock, elapsed, fromLocalField, onDay, span, toLocalField } from "./time";
 
 describe("local fields", () => {
   it.each([
@@ -35,3 +35,7 @@ it.each([
   [84, "3.5 days"],
   [960, "40 days"],
 ])("says %d hours that pass as %s", (h, text) => expect(elapsed(h)).toBe(text));
+
+it("writes a day without a time as people do, in every zone the same", () => {
+  expect(onDay("2026-05-20")).toBe("Wed 20 May 2026");
+});

@@ -28,6 +28,9 @@ export const stamp = (t: string | number | Date, zone: string) => `${day(t, zone
 export const hourOf = (t: number, zone: string) => Number(format(t, zone, "h", { hour: "2-digit" }));
 export const sameDay = (a: string | number, b: string | number, zone: string) => day(a, zone) === day(b, zone);
 
+/** A day such as 2026-05-09 as people write it, with its year. */
+export const onDay = (iso: string) => `${day(`${iso}T12:00:00Z`, "UTC")} ${iso.slice(0, 4)}`;
+
 /** The day of the week by its three English letters, whatever language is shown. */
 export const weekdayOf = (t: string | number, zone: string) =>
   new Intl.DateTimeFormat("en-GB", { timeZone: zone, weekday: "short" }).format(new Date(t));

@@ -6,7 +6,7 @@ import { Choice, Refusal } from "../../ui/Form";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { Said } from "../../ui/Sentence";
 import { useSettings, Zone } from "../../ui/settings";
-import { day, workdays } from "../../ui/time";
+import { day, onDay, workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr, trNodes } from "../../words/words";
 import { Consumables } from "../buildup/Consumables";
@@ -293,13 +293,19 @@ function Shelf({
                   {PARTS[s.part]}
                 </b>
                 <span className="quiet block text-sm">
-                  {[s.batch && `batch ${s.batch}`, s.shelf, s.supplier, s.openedOn && `opened ${s.openedOn}`, s.note]
+                  {[
+                    s.batch && `batch ${s.batch}`,
+                    s.shelf,
+                    s.supplier,
+                    s.openedOn && `opened ${onDay(s.openedOn)}`,
+                    s.note,
+                  ]
                     .filter(Boolean)
                     .join(", ")}
                 </span>
                 {s.awaited && !s.worry && (
                   <span className="block font-semibold">
-                    {tr("awaited on {arrivesOn}", { arrivesOn: s.arrivesOn ?? "" })}
+                    {tr("awaited on {arrivesOn}", { arrivesOn: s.arrivesOn ? onDay(s.arrivesOn) : "" })}
                   </span>
                 )}
                 {s.worry && (
