@@ -31,6 +31,14 @@ func TestFillByScaleCupAndStroke(t *testing.T) {
 	assert.InDelta(t, 20, *p.Targets[0].Strokes, 1e-9)
 	assert.InDelta(t, 20, *p.Targets[1].Strokes, 1e-9, "a pump for each part keeps the ratio stroke for stroke")
 	assert.InDelta(t, 960, p.PotG, 1e-9)
+	light := epoxy() // a part without a density cannot be weighed, nor what is poured on it
+	light.BaseKgL = 0
+	p, err = Fill(PotRequest{Sheet: light, Litres: 0.9, TareG: 50})
+	require.NoError(t, err)
+	assert.Nil(t, p.Targets[0].AddG)
+	assert.Nil(t, p.Targets[0].ScaleG)
+	assert.InDelta(t, 300, *p.Targets[1].AddG, 1e-9)
+	assert.Nil(t, p.Targets[1].ScaleG)
 }
 
 // With phenolic microballoons to peanut butter: 2.2 volumes of 0.1 kg/L loose, 198 g
