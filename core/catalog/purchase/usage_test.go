@@ -7,7 +7,7 @@ import (
 	"os"
 	"testing"
 
-	"allcoats/core/base/fielderr"
+	"allcoats/core/base/fielderr/bounds"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -122,32 +122,12 @@ func TestOneSurfaceTellsOfAnother(t *testing.T) {
 		"without litres a coat tells nothing")
 }
 
-// Bounds of what the calculator takes, on them and just past them.
 func TestBoundsOfConsumption(t *testing.T) {
-	ask := func(change func(*UseRequest)) error {
-		r := UseRequest{AreaSDPct: map[string]float64{"a": 5}, PlannedSurface: "a", ReckonedToComeL: []float64{2},
-			Logged: []Coat{{"a", 2, 2}}}
-		change(&r)
-		_, err := Consumption(r)
-		return err
-	}
-	for _, c := range []struct {
-		path     string
-		in, past float64
-		set      func(r *UseRequest, v float64)
-	}{
-		{"reckonedLitresOfCoatsToCome[0]", 10000, 10001, func(r *UseRequest, v float64) { r.ReckonedToComeL[0] = v }},
-		{"reckonedLitresOfCoatsToCome[0]", 0.001, 0.0009, func(r *UseRequest, v float64) { r.ReckonedToComeL[0] = v }},
-		{"logged[0].loggedL", 10000, 10001, func(r *UseRequest, v float64) { r.Logged[0].LoggedL = v }},
-		{"logged[0].loggedL", 0.001, 0.0009, func(r *UseRequest, v float64) { r.Logged[0].LoggedL = v }},
-		{"tinL", 1000, 1001, func(r *UseRequest, v float64) { r.TinL = v }},
-		{"tinL", 0.01, 0.009, func(r *UseRequest, v float64) { r.TinL = v }},
-	} {
-		assert.NoError(t, ask(func(r *UseRequest) { c.set(r, c.in) }), "%s of %g", c.path, c.in)
-		var bad fielderr.Errors
-		require.ErrorAs(t, ask(func(r *UseRequest) { c.set(r, c.past) }), &bad, "%s of %g", c.path, c.past)
-		assert.Equal(t, c.path, bad[0].Path)
-	}
+	r := UseRequest{AreaSDPct: map[string]float64{"a": 5}, PlannedSurface: "a", ReckonedToComeL: []float64{2},
+		Logged: []Coat{{"a", 2, 2}}, TinL: 1}
+	bounds.Try(t, r, func(r UseRequest) error { _, err := Consumption(r); return err }, map[string]bounds.Bound{
+		"reckonedLitresOfCoatsToCome[0]": bounds.From(0.001, 10000), "logged[0].loggedL": bounds.From(0.001, 10000),
+		"logged[0].reckonedL": bounds.From(0.001, 10000), "tinL": bounds.From(0.01, 1000)})
 }
 
 // Surfaces' errors are independent: the range of all is narrower than those of each put end to

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"allcoats/core/base/fielderr"
+	"allcoats/core/base/fielderr/bounds"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -64,33 +65,16 @@ func TestBadFields(t *testing.T) {
 	}
 }
 
-// Each figure may be as large as its bound and no larger.
 func TestBounds(t *testing.T) {
-	for _, c := range []struct {
-		path  string
-		bound float64
-		set   func(r *Request, v float64)
-	}{
-		{"dftUm", 50000, func(r *Request, v float64) { r.DFTUm = v }},
-		{"wftUm", 100000, func(r *Request, v float64) { r.DFTUm, r.WFTUm = 0, v }},
-		{"thinnerPct", 100, func(r *Request, v float64) { r.ThinnerPct = v }},
-		{"areaM2", 100000, func(r *Request, v float64) { r.AreaM2 = v }},
-		{"coats", 100, func(r *Request, v float64) { r.Coats = int(v) }},
-		{"lossPct", 90, func(r *Request, v float64) { r.LossPct = v }},
-		{"deadLM2", 10, func(r *Request, v float64) { r.DeadLM2 = v }},
-		{"residueL", 100, func(r *Request, v float64) { r.ResidueL = v }},
-		{"batches", 1000, func(r *Request, v float64) { r.Batches = int(v) }},
-	} {
-		r := Request{VolumeSolidsPct: 50, DFTUm: 100, AreaM2: 10}
-		c.set(&r, c.bound)
-		_, err := Compute(r)
-		assert.NoError(t, err, c.path)
-		c.set(&r, c.bound+1)
-		_, err = Compute(r)
-		var bad fielderr.Errors
-		require.ErrorAs(t, err, &bad, c.path)
-		assert.Equal(t, c.path, bad[0].Path)
-	}
+	check := func(r Request) error { _, err := Compute(r); return err }
+	r := Request{VolumeSolidsPct: 50, DFTUm: 100, AreaM2: 10}
+	bounds.Try(t, r, check, map[string]bounds.Bound{
+		"dftUm": bounds.Above(0, 50000), "thinnerPct": bounds.From(0, 100), "areaM2": bounds.From(0, 100000),
+		"coats": bounds.From(0, 100), "lossPct": bounds.From(0, 90), "deadLM2": bounds.From(0, 10),
+		"residueL": bounds.From(0, 100), "batches": bounds.From(0, 1000), "volumeSolidsPct": bounds.Above(1, 100),
+	})
+	r.DFTUm, r.WFTUm = 0, 100
+	bounds.Try(t, r, check, map[string]bounds.Bound{"wftUm": bounds.From(0, 100000)})
 }
 
 // 100 m² laid in each way, as yards reckon: the litres lost of a hundred, and the hours.

@@ -5,6 +5,7 @@ import (
 	"testing"
 	"time"
 
+	"allcoats/core/base/fielderr/bounds"
 	"allcoats/core/catalog/product"
 	"allcoats/core/physics/cure"
 
@@ -166,27 +167,16 @@ func TestMixByWeight(t *testing.T) {
 	assert.InDelta(t, 45, *got.Per100Grams, 1e-9)
 	assert.InDelta(t, 2/(1.37931/1.12+0.62069/0.98), *got.MixedKgL, 1e-4)
 	assert.InDelta(t, (1.37931/1.12)/(0.62069/0.98), *got.PerVolume, 1e-4)
-	for _, c := range []struct {
-		path  string
-		bound float64
-		set   func(r *Request, v float64)
-	}{
-		{"ratioByWeight.base", 1000, func(r *Request, v float64) { r.ByWeight.Base = v }},
-		{"ratioByWeight.hardener", 1000, func(r *Request, v float64) { r.ByWeight.Hardener = v }},
-		{"baseKgL", 10, func(r *Request, v float64) { r.BaseKgL = v }},
-		{"hardenerKgL", 10, func(r *Request, v float64) { r.HardenerKgL = v }},
-		{"totalKg", 5000, func(r *Request, v float64) { r.TotalKg = v }},
-		{"totalL", 1000, func(r *Request, v float64) { r.TotalKg, r.TotalL = 0, v }},
-		{"baseL", 1000, func(r *Request, v float64) { r.TotalKg, r.BaseL = 0, v }},
-	} {
-		one := r
-		c.set(&one, c.bound)
-		_, err := Compute(one)
-		assert.NoError(t, err, c.path)
-		c.set(&one, c.bound+1)
-		_, err = Compute(one)
-		assert.ErrorContains(t, err, c.path)
-	}
+	check := func(r Request) error { _, err := Compute(r); return err }
+	bounds.Try(t, r, check, map[string]bounds.Bound{
+		"ratioByWeight.base": bounds.Above(0, 1000), "ratioByWeight.hardener": bounds.Above(0, 1000),
+		"totalKg": bounds.From(0, 5000),
+	})
+	r.TotalKg, r.TotalL = 0, 1
+	bounds.Try(t, r, check, map[string]bounds.Bound{"totalL": bounds.Above(0, 1000), // nothing else is given
+		"baseKgL": bounds.Above(0, 10), "hardenerKgL": bounds.From(0, 10)}) // one that is missing is asked for at the first
+	r.TotalL, r.BaseL = 0, 1
+	bounds.Try(t, r, check, map[string]bounds.Bound{"baseL": bounds.From(0, 1000)})
 }
 
 // A resin of 1.18 kg/L with 2 % at 15 and 1.5 % at 25 °C takes 1.75 % at 20 °C:
