@@ -1,12 +1,12 @@
 package product
 
 import (
-	"errors"
 	"slices"
 	"strings"
 	"testing"
 
 	"allcoats/core/base/fielderr"
+	"allcoats/core/base/fielderr/bounds"
 	"allcoats/core/physics/cure"
 
 	"github.com/stretchr/testify/assert"
@@ -256,40 +256,25 @@ func TestWhatCannotBeTrueTogether(t *testing.T) {
 	assert.NoError(t, two.Validate())
 }
 
-// The figures of a sheet, each on its bounds and just past them.
 func TestBoundsOfASheet(t *testing.T) {
-	base := Examples()[slices.IndexFunc(Examples(), func(s Sheet) bool { return s.Kind == Varnish && s.IsCoat() })]
-	for path, one := range map[string]struct {
-		of     func(s *Sheet, v float64)
-		lo, hi float64
-	}{
-		"hidingUm":        {func(s *Sheet, v float64) { s.HidingUm = v }, 0, 2000},
-		"sagUprightUm":    {func(s *Sheet, v float64) { s.SagUprightUm = v }, 0, 50_000},
-		"sagOverheadUm":   {func(s *Sheet, v float64) { s.SagOverheadUm = v }, 0, 50_000},
-		"shrinkagePct":    {func(s *Sheet, v float64) { s.ShrinkagePct = v }, 0, 60},
-		"maxPassMM":       {func(s *Sheet, v float64) { s.MaxPassMM = v }, 0, 100},
-		"uvPerUm":         {func(s *Sheet, v float64) { s.UVPerUm = v }, 0, 1},
-		"leastTotalUm":    {func(s *Sheet, v float64) { s.LeastTotalUm = v }, 0, 10_000},
-		"launchMaxH":      {func(s *Sheet, v float64) { s.LaunchMaxH = v }, 0, 20_000},
-		"polishUmYear":    {func(s *Sheet, v float64) { s.PolishUmYear = v }, 0, 2000},
-		"polishUm1000NM":  {func(s *Sheet, v float64) { s.PolishUm1000NM = v }, 0, 2000},
-		"shelfLifeMonths": {func(s *Sheet, v float64) { s.ShelfLifeMonths = v }, 0, 240},
-		"potMassKg":       {func(s *Sheet, v float64) { s.PotMassKg = v }, 0, 50},
-		"minCureC":        {func(s *Sheet, v float64) { s.MinCureC = v }, -30, 40},
-		"lossPct.brush":   {func(s *Sheet, v float64) { s.LossPct = map[string]float64{"brush": v} }, 0, 90},
-	} {
-		faulty := func(v float64) bool {
-			s := base
-			one.of(&s, v)
-			var bad fielderr.Errors
-			errors.As(s.Validate(), &bad)
-			return slices.ContainsFunc(bad, func(f fielderr.Field) bool { return f.Path == path })
-		}
-		assert.False(t, faulty(one.lo), path)
-		assert.False(t, faulty(one.hi), path)
-		assert.True(t, faulty(one.lo-0.01), path)
-		assert.True(t, faulty(one.hi+0.01), path)
-	}
+	sheet := Examples()[slices.IndexFunc(Examples(), func(s Sheet) bool { return s.Kind == Varnish && s.IsCoat() })]
+	sheet.LossPct = map[string]float64{"brush": 10}
+	bounds.Try(t, sheet, Sheet.Validate, map[string]bounds.Bound{
+		"hidingUm":        bounds.From(0, 2000),
+		"sagUprightUm":    bounds.From(0, 50_000),
+		"sagOverheadUm":   bounds.From(0, 50_000),
+		"shrinkagePct":    bounds.From(0, 60),
+		"maxPassMM":       bounds.From(0, 100),
+		"uvPerUm":         bounds.From(0, 1),
+		"leastTotalUm":    bounds.From(0, 10_000),
+		"launchMaxH":      bounds.From(0, 20_000),
+		"polishUmYear":    bounds.From(0, 2000),
+		"polishUm1000NM":  bounds.From(0, 2000),
+		"shelfLifeMonths": bounds.From(0, 240),
+		"potMassKg":       bounds.From(0, 50),
+		"minCureC":        bounds.From(-30, 40),
+		"lossPct.brush":   bounds.From(0, 90),
+	})
 }
 
 // A millimetre of open, porous filler takes up a twentieth of itself.

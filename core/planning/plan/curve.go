@@ -76,7 +76,7 @@ func at(sum []float64, s int) float64 {
 // not; short is the last before.
 func reaches(sum []float64, want float64) (slot, short int) {
 	h := 0
-	for n := len(sum); h < n; { // sort.SearchFloat64s, at twice its speed
+	for n := len(sum); h < n; { // as sort.SearchFloat64s, without its calls
 		if mid := (h + n) / 2; sum[mid] < want-1e-9 {
 			h = mid + 1
 		} else {

@@ -102,8 +102,12 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     Object.keys(local).length === 0 &&
     !preview.error &&
     !preview.isFetching;
+  // What is stored may be what went from here, though its answer was lost: nobody else has changed it.
+  const other = save.error?.status === 409 ? (save.error.current as R | undefined) : undefined;
+  const own = other !== undefined && doubted.current.some((body) => alike(body, other.work));
+  const error = own ? null : save.error;
   // What was refused of an earlier change says nothing of the one at hand.
-  const refusal = draft === null || sent.current === draft ? save.error : null;
+  const refusal = draft === null || sent.current === draft ? error : null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: kept once for each draft that goes, whatever else is drawn anew
   useEffect(() => {
     if (goes && draft !== null && !save.isPending && !refusal && sent.current !== draft) keep(draft);
@@ -148,9 +152,6 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     setDraft(both);
     keep(both);
   };
-  // What is stored may be what went from here, though its answer was lost: nobody else has changed it.
-  const other = save.error?.status === 409 ? (save.error.current as R | undefined) : undefined;
-  const own = other !== undefined && doubted.current.some((body) => alike(body, other.work));
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each that comes back
   useEffect(() => {
     if (own && other) over(other);
@@ -172,7 +173,7 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
     discard: () => setDraft(null),
     over,
     /** What another has kept meanwhile, if it was another. */
-    conflict: own ? null : save.error,
+    conflict: error,
     save,
     /** Messages by path: of the form, of the preview, of keeping. */
     errors: {
@@ -181,7 +182,7 @@ export function useWork<W, R extends Kept<W>>(of: string[], ways: Ways<W, R>) {
       ...(refusal?.fields ?? {}),
       ...local,
     },
-    refused: draft === null ? save.error : (refusal ?? preview.error),
+    refused: draft === null ? error : (refusal ?? preview.error),
   };
 }
 
