@@ -148,8 +148,14 @@ func (p *Page) Login(passphrase string) *Page {
 
 // Go opens a path of the site.
 func (p *Page) Go(path string) *Page {
-	return p.do("go to "+path, func(ctx context.Context) error {
-		return chromedp.Do(ctx, chromedp.Navigate(p.site+path))
+	return p.do("go to "+path, func(ctx context.Context) (err error) {
+		for range 3 { // what the page before still had under way may end it; who looks at it goes there again
+			err = chromedp.Do(ctx, chromedp.Navigate(p.site+path))
+			if err == nil || !strings.Contains(err.Error(), "net::ERR_ABORTED") {
+				break
+			}
+		}
+		return err
 	})
 }
 
@@ -214,10 +220,13 @@ const script = `(() => {
   return true;
 })()`
 
+// mark marks the element that find gives, and watches whether the next click comes to it, or to what
+// is drawn in its place by then.
 func (p *Page) mark(find string) *Page {
-	return p.until("find "+find, script+fmt.Sprintf(` && (() => { const e = %s; if (!e || e.disabled) return false;
+	return p.until("find "+find, script+fmt.Sprintf(` && (() => { const find = () => %s; const e = find(); if (!e || e.disabled) return false;
 		document.querySelectorAll("[data-e2e]").forEach((x) => x.removeAttribute("data-e2e")); e.setAttribute("data-e2e", "");
-		window.e2eHit = false; e.addEventListener("click", () => { window.e2eHit = true; }, { capture: true, once: true });
+		window.e2eMark?.abort(); window.e2eMark = new AbortController(); window.e2eHit = false;
+		document.addEventListener("click", (click) => { window.e2eHit ||= !!find()?.contains(click.target); }, { capture: true, signal: window.e2eMark.signal });
 		if (!e.closest("dialog")) e.scrollIntoView({ block: "center" }); return true; })()`, find))
 }
 

@@ -1,5 +1,5 @@
-import { useEffect } from "react";
-import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
+import { type ComponentType, useEffect } from "react";
+import { Redirect, Route, Switch, useParams } from "wouter";
 import { useChanges } from "./api/changes";
 import { Refused } from "./api/client";
 import { useBoats, useMeta } from "./api/queries";
@@ -31,6 +31,23 @@ const Survey = part(async () => (await import("./features/survey/Survey")).Surve
 const WalkRound = part(async () => (await import("./features/survey/Sheets")).WalkRound);
 const Weather = part(async () => (await import("./features/weather/Weather")).Weather);
 
+/** The screens of a boat, by what follows her in the address. */
+const OF_A_BOAT: Record<string, ComponentType> = {
+  today: Today,
+  survey: Survey,
+  "survey/measuring-sheet": MeasuringSheet,
+  "survey/walk-round": WalkRound,
+  fairing: Fairing,
+  "build-up": BuildUp,
+  finishes: Finishes,
+  stores: Stores,
+  weather: Weather,
+  plan: Plan,
+  bench: Bench,
+  log: Log,
+  report: Report,
+};
+
 export function App() {
   useChanges();
   const meta = useMeta();
@@ -48,38 +65,21 @@ export function App() {
     );
   return (
     <SettingsProvider table={meta.data.units} currency={meta.data.currency}>
-      <BrowserRouter>
-        <Routes>
-          <Route element={<Shell meta={meta.data} />}>
-            <Route index element={<First />} />
-            <Route path="help/:stage?" element={<Help />} />
-            <Route path="yard" element={<Morning />} />
-            <Route path="start" element={<Start />} />
-            <Route path="boats/new" element={<NewBoat />} />
-            <Route path="library" element={<Library />} />
-            <Route path="phone" element={<Phone />} />
-            <Route path="people" element={<People />} />
-            <Route path="library/:productId" element={<Sheet />} />
-            <Route path="boats/:boatId" element={<ABoat />}>
-              <Route index element={<Navigate to="today" replace />} />
-              <Route path="today" element={<Today />} />
-              <Route path="survey" element={<Survey />} />
-              <Route path="survey/measuring-sheet" element={<MeasuringSheet />} />
-              <Route path="survey/walk-round" element={<WalkRound />} />
-              <Route path="fairing" element={<Fairing />} />
-              <Route path="build-up" element={<BuildUp />} />
-              <Route path="finishes" element={<Finishes />} />
-              <Route path="stores" element={<Stores />} />
-              <Route path="weather" element={<Weather />} />
-              <Route path="plan" element={<Plan />} />
-              <Route path="bench" element={<Bench />} />
-              <Route path="log" element={<Log />} />
-              <Route path="report" element={<Report />} />
-            </Route>
-            <Route path="*" element={<NotHere />} />
-          </Route>
-        </Routes>
-      </BrowserRouter>
+      <Shell meta={meta.data}>
+        <Switch>
+          <Route path="/" component={First} />
+          <Route path="/help/:stage?" component={Help} />
+          <Route path="/yard" component={Morning} />
+          <Route path="/start" component={Start} />
+          <Route path="/boats/new" component={NewBoat} />
+          <Route path="/library" component={Library} />
+          <Route path="/library/:productId" component={Sheet} />
+          <Route path="/phone" component={Phone} />
+          <Route path="/people" component={People} />
+          <Route path="/boats/:boatId/*?" component={ABoat} />
+          <Route component={NotHere} />
+        </Switch>
+      </Shell>
     </SettingsProvider>
   );
 }
@@ -89,15 +89,17 @@ function First() {
   const boats = useBoats().data;
   if (!boats) return null;
   const [boat, another] = boats;
-  return <Navigate to={another ? "/yard" : boat ? `/boats/${boat.id}/today` : "/start"} replace />;
+  return <Redirect to={another ? "/yard" : boat ? `/boats/${boat.id}/today` : "/start"} replace />;
 }
 
 function ABoat() {
-  const { boatId } = useParams();
+  const { boatId, "*": screen } = useParams();
   const boats = useBoats();
   if (!boats.data) return null;
   if (!boats.data.some((b) => b.id === boatId)) return <NotHere />;
-  return <Shell.Page />;
+  if (!screen) return <Redirect to={`/boats/${boatId}/today`} replace />;
+  const Screen = OF_A_BOAT[screen] ?? NotHere;
+  return <Screen />;
 }
 
 function NotHere() {

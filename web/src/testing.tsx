@@ -1,8 +1,9 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { MemoryRouter } from "react-router";
 import { afterEach, vi } from "vitest";
+import { Router } from "wouter";
+import { memoryLocation } from "wouter/memory-location";
 import type { Schemas } from "./api/client";
 import { key } from "./api/keys";
 import { SettingsProvider } from "./ui/settings";
@@ -39,11 +40,11 @@ export function show(children: ReactNode, at = "/") {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   queries.setQueryData(key("glossary"), []);
   return render(
-    <MemoryRouter initialEntries={[at]}>
+    <Router hook={memoryLocation({ path: at }).hook}>
       <QueryClientProvider client={queries}>
         <SettingsProvider table={UNITS}>{children}</SettingsProvider>
       </QueryClientProvider>
-    </MemoryRouter>,
+    </Router>,
   );
 }
 

@@ -1,8 +1,9 @@
 import { BookOpen, Menu, Sailboat, Search as SearchIcon } from "lucide-react";
 import type { ReactNode } from "react";
-import { NavLink, useLocation, useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import type { Schemas } from "../api/client";
 import { tr } from "../words/words";
+import { NavLink } from "./NavLink";
 import { atTheBoat, type Over, SCREENS } from "./screens";
 import { mayLeave } from "./unsaved";
 
@@ -18,12 +19,11 @@ export function Aside({
   open: (over: Over) => void;
   controls: ReactNode;
 }) {
-  const go = useNavigate();
-  const { pathname } = useLocation();
+  const [pathname, go] = useLocation();
   const link =
     "flex items-center gap-3 border-l-4 px-4 py-1.5 text-[15px] max-lg:flex-1 max-lg:flex-col max-lg:gap-0.5 max-lg:border-l-0 max-lg:border-t-4 max-lg:px-1 max-lg:py-1.5 max-lg:text-xs max-lg:min-h-14";
-  const style = ({ isActive }: { isActive: boolean }) =>
-    `${link} ${isActive ? "border-accent font-bold" : "border-transparent hover:bg-base-200"}`;
+  const style = (here: boolean) =>
+    `${link} ${here ? "border-accent font-bold" : "border-transparent hover:bg-base-200"}`;
   return (
     <aside
       aria-label={tr("Boat and pages")}
@@ -83,13 +83,13 @@ export function Aside({
             <NavLink
               key={path}
               to={`/boats/${boat.id}/${path}`}
-              className={(at) => `${style(at)} ${atTheBoat(path) ? "" : "max-lg:hidden"}`}
+              className={(here) => `${style(here)} ${atTheBoat(path) ? "" : "max-lg:hidden"}`}
             >
               <Icon size={18} aria-hidden="true" />
               {name}
             </NavLink>
           ))}
-        <NavLink to="/library" className={(at) => `${style(at)} max-lg:hidden`}>
+        <NavLink to="/library" className={(here) => `${style(here)} max-lg:hidden`}>
           <BookOpen size={18} aria-hidden="true" />
           {tr("Library")}
         </NavLink>

@@ -1,8 +1,9 @@
 import { Suspense, useState } from "react";
-import { NavLink, useLocation } from "react-router";
+import { useLocation } from "wouter";
 import type { Schemas } from "../api/client";
 import { LANGUAGES, language, speak, tr, word } from "../words/words";
 import { Failsafe } from "./Failsafe";
+import { NavLink } from "./NavLink";
 import { part } from "./part";
 import { useSettings } from "./settings";
 import { clock } from "./time";
@@ -12,7 +13,7 @@ const SetClock = part(async () => (await import("./SetClock")).SetClock);
 /** The row of small things: the program's time, units, light, language, help, who may come in, the version. */
 export function Controls({ meta, zone, openHelp }: { meta: Schemas["Meta"]; zone: string; openHelp: () => void }) {
   const { units, setUnits, theme, setTheme } = useSettings();
-  const page = useLocation().pathname.split("/")[3] ?? "today";
+  const page = useLocation()[0].split("/")[3] ?? "today";
   const small = "linked text-left max-lg:min-h-11";
   const other = language === "en" ? "fr" : "en";
   return (

@@ -1,12 +1,12 @@
 import { type ReactNode, useEffect } from "react";
 import { ErrorBoundary } from "react-error-boundary";
-import { useLocation } from "react-router";
+import { useLocation } from "wouter";
 import { tr } from "../words/words";
 import { NotLoaded } from "./part";
 
 /** Keeps a fault of one screen to that screen: it says so and offers a way on, the rest of the program stays. */
 export function Failsafe({ children }: { children: ReactNode }) {
-  const { pathname } = useLocation();
+  const [pathname] = useLocation();
   return (
     <ErrorBoundary
       resetKeys={[pathname]}

@@ -1,7 +1,7 @@
 import { BookOpen } from "lucide-react";
 import { useEffect, useRef } from "react";
-import { NavLink } from "react-router";
 import { tr } from "../words/words";
+import { NavLink } from "./NavLink";
 import { atTheBoat, SCREENS } from "./screens";
 
 /** The screens that a phone's row has no room for. */

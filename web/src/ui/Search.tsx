@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import { api, ok, type Refused, type Schemas } from "../api/client";
 import { key } from "../api/keys";
 import { HELP } from "../features/help/pages";
@@ -39,7 +39,7 @@ export function Search({
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const asked = useDeferredValue(typed.trim());
-  const go = useNavigate();
+  const [, go] = useLocation();
   useEffect(() => dialog.current?.showModal(), []);
   const hits = useQuery<Schemas["Hit"][], Refused>({
     queryKey: key("search", asked, boatId),
@@ -116,7 +116,7 @@ export function Search({
 
 /** What this device finds by itself: pages, help, settings. */
 function useOwn(asked: string, pages: { name: string; path: string }[]): Found[] {
-  const go = useNavigate();
+  const [, go] = useLocation();
   const { units, setUnits, theme, setTheme } = useSettings();
   if (!asked) return [];
   const words = asked.toLowerCase().split(/\s+/);

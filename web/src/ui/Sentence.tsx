@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import type { Schemas, Words } from "../api/client";
 import { filled, trNodes } from "../words/words";
 import { written } from "./prose";

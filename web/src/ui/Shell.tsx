@@ -1,6 +1,6 @@
 import { useIsFetching } from "@tanstack/react-query";
-import { Suspense, useEffect, useRef, useState } from "react";
-import { Outlet, useLocation, useParams } from "react-router";
+import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
+import { useLocation } from "wouter";
 import type { Schemas } from "../api/client";
 import { useBoats, usePlaces } from "../api/queries";
 import { Visiting } from "../features/start/Visit";
@@ -25,19 +25,19 @@ const More = part(async () => (await import("./More")).More);
 const NONE: Schemas["Boat"][] = [];
 
 /** What is around every screen. */
-export function Shell({ meta }: { meta: Schemas["Meta"] }) {
+export function Shell({ meta, children }: { meta: Schemas["Meta"]; children: ReactNode }) {
   const boats = useBoats().data ?? NONE;
   const places = usePlaces();
   const asking = useIsFetching() > 0;
   const main = useRef<HTMLElement>(null);
   const [over, setOver] = useState<Over>();
-  const boat = useBoat(boats);
+  const [, first = "", second, screen] = useLocation()[0].split("/");
+  const ofBoat = first === "boats";
+  const boat = useBoat(boats, ofBoat && screen ? second : undefined);
   const zone = places.data?.find((p) => p.id === boat?.placeId)?.timeZone ?? "UTC";
   useLeaveAsked();
   useKeptForOffline(boat?.id ?? "", boat?.placeId ?? "");
   useKeys(boats, boat, setOver);
-  const [, first = "", , screen] = useLocation().pathname.split("/");
-  const ofBoat = first === "boats";
   useRoute(
     main,
     (ofBoat ? SCREENS.find((p) => p.path === screen)?.name : OTHERS[first]) ?? "",
@@ -67,9 +67,7 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
             {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}
           </Failsafe>
           <Failsafe>
-            <Suspense fallback={<p className="quiet">{tr("Loading…")}</p>}>
-              <Outlet />
-            </Suspense>
+            <Suspense fallback={<p className="quiet">{tr("Loading…")}</p>}>{children}</Suspense>
           </Failsafe>
           <footer className="rule-t mt-10 flex flex-wrap gap-x-5 gap-y-2 pt-3 text-sm lg:hidden">{controls}</footer>
         </main>
@@ -87,11 +85,8 @@ export function Shell({ meta }: { meta: Schemas["Meta"] }) {
   );
 }
 
-Shell.Page = () => <Outlet />;
-
 /** The boat of the address, else the one that was looked at last. */
-function useBoat(boats: Schemas["Boat"][]): Schemas["Boat"] | undefined {
-  const { boatId } = useParams();
+function useBoat(boats: Schemas["Boat"][], boatId: string | undefined): Schemas["Boat"] | undefined {
   const [last, setLast] = useState(() => boatId ?? localStorage.getItem("boat") ?? "");
   useEffect(() => {
     if (!boatId) return;

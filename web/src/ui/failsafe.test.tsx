@@ -2,8 +2,9 @@
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { Suspense } from "react";
-import { MemoryRouter } from "react-router";
 import { expect, it, vi } from "vitest";
+import { Router } from "wouter";
+import { memoryLocation } from "wouter/memory-location";
 import { Failsafe } from "./Failsafe";
 import { part } from "./part";
 
@@ -16,12 +17,12 @@ function Screen() {
 it("keeps a fault to its screen and tries again", async () => {
   vi.spyOn(console, "error").mockImplementation(() => {});
   render(
-    <MemoryRouter>
+    <Router hook={memoryLocation().hook}>
       <nav>the way elsewhere</nav>
       <Failsafe>
         <Screen />
       </Failsafe>
-    </MemoryRouter>,
+    </Router>,
   );
   expect(screen.getByText("the way elsewhere")).toBeTruthy();
   expect(screen.getByRole("alert").textContent).toContain("This screen failed.");
@@ -43,13 +44,13 @@ it("says that a part did not come, and loads the page again once the program ans
     throw new TypeError("Failed to fetch dynamically imported module");
   });
   render(
-    <MemoryRouter>
+    <Router hook={memoryLocation().hook}>
       <Failsafe>
         <Suspense>
           <Part />
         </Suspense>
       </Failsafe>
-    </MemoryRouter>,
+    </Router>,
   );
   expect((await screen.findByRole("alert")).textContent).toContain("This screen could not be loaded.");
   await vi.advanceTimersByTimeAsync(7000);

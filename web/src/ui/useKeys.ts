@@ -1,5 +1,5 @@
 import { useLayoutEffect } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import type { Schemas } from "../api/client";
 import { type Over, SCREENS } from "./screens";
 import { useSettings } from "./settings";
@@ -13,8 +13,7 @@ export const letters = {
 
 /** Goes where a pressed key says, as soon as the page is seen: who knows a key presses it. */
 export function useKeys(boats: Schemas["Boat"][], boat: Schemas["Boat"] | undefined, open: (over: Over) => void) {
-  const go = useNavigate();
-  const { pathname } = useLocation();
+  const [pathname, go] = useLocation();
   const settings = useSettings();
   useLayoutEffect(() => {
     /** Where a letter goes; undefined for one that goes nowhere. */

@@ -1,9 +1,9 @@
 import { type RefObject, useEffect, useRef } from "react";
-import { useLocation } from "react-router";
+import { useLocation } from "wouter";
 
 /** The title says which page is shown, and the keyboard goes on from its beginning when another is. */
 export function useRoute(main: RefObject<HTMLElement | null>, page: string, boat: string) {
-  const { pathname } = useLocation();
+  const [pathname] = useLocation();
   const was = useRef(pathname);
   useEffect(() => {
     document.title = [page, boat, "All Coats"].filter(Boolean).join(" · ");

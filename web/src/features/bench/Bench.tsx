@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { useBench, useCoats, useMeta, useProducts } from "../../api/queries";
 import { Choice, NumberField } from "../../ui/Form";
@@ -102,7 +102,7 @@ function Shown({
                 tr(", where such a pot lives {potLifeH}", { potLifeH: span(b.batches.potLifeH) }),
             })
           ) : (
-            <Link className="linked" to="../build-up" relative="path">
+            <Link className="linked" to={`/boats/${boatId}/build-up`}>
               {tr("Coats are planned in Build-up; the next one then waits here.")}
             </Link>
           )

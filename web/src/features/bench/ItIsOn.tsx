@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { api, ok, Refused, type Schemas } from "../../api/client";
 import { discard, newID, useWaits } from "../../api/outbox";
 import { useBuildUp, useChange, useWritten } from "../../api/queries";

@@ -3,8 +3,8 @@
 import "fake-indexeddb/auto";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { Route, Routes } from "react-router";
 import { expect, it, vi } from "vitest";
+import { Route, Switch } from "wouter";
 import type { Schemas } from "../../api/client";
 import { answers, DESCRIBED, show } from "../../testing";
 import { alarmsOf } from "../../ui/Alarms";
@@ -109,9 +109,11 @@ function open(more: Partial<Schemas["Bench"]> = {}, routes: Record<string, unkno
     ...routes,
   });
   show(
-    <Routes>
-      <Route path="/boats/:boatId/bench" element={<Bench />} />
-    </Routes>,
+    <Switch>
+      <Route path="/boats/:boatId/bench">
+        <Bench />
+      </Route>
+    </Switch>,
     "/boats/b/bench",
   );
   return calls;

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { key } from "../../api/keys";
 import { useBoats, useChange, useMeta, usePlaces, useProducts } from "../../api/queries";
@@ -21,7 +21,7 @@ import { usePlaceAt } from "./PlaceForm";
 export function NewBoat() {
   const places = usePlaces().data ?? [];
   const first = useBoats().data?.length === 0;
-  const go = useNavigate();
+  const [, go] = useLocation();
   const [draft, setDraft] = useState(() => begin(keptForABoat()));
   const [tried, setTried] = useState(false);
   const at = draft.placeId || places[0]?.id || NEW_PLACE;

@@ -1,4 +1,4 @@
-import { Link, useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "wouter";
 import { useBuildUp, useStarts, useSurvey } from "../../api/queries";
 import { Answer, Loaded, Tabs } from "../../ui/Page";
 import { tr } from "../../words/words";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import type { Schemas } from "../../api/client";
 import { useCoats, useKinds, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";

@@ -2,8 +2,8 @@
 // @vitest-environment-options { "url": "http://test/" }
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { Route, Routes } from "react-router";
 import { beforeEach, expect, it, vi } from "vitest";
+import { Route, Switch } from "wouter";
 import type { Schemas } from "../../api/client";
 import { answers, DESCRIBED, kindOf, show, WORKS } from "../../testing";
 import { Editor } from "./Editor";
@@ -345,9 +345,11 @@ it("adds a whole boat up and opens a surface", async () => {
   });
   const open = vi.fn();
   show(
-    <Routes>
-      <Route path="*" element={<Overview boatId="boat" open={open} />} />
-    </Routes>,
+    <Switch>
+      <Route>
+        <Overview boatId="boat" open={open} />
+      </Route>
+    </Switch>,
   );
   expect((await screen.findByRole("heading", { level: 1 })).textContent).toContain("5 coats on one surface");
   expect(screen.getByText("One finding would make a coat fail.", { exact: false })).toBeTruthy();

@@ -1,4 +1,4 @@
-import { Link, useNavigate } from "react-router";
+import { Link, useLocation } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
@@ -114,7 +114,7 @@ function Table({ rounds }: { rounds: Schemas["FairRound"][] }) {
 
 /** The loop over the primer: pinholes counted, filled one by one, primed again. */
 function Spots({ spots, surfaceId, boatId }: { spots: Schemas["Spots"]; surfaceId: string; boatId: string }) {
-  const go = useNavigate();
+  const [, go] = useLocation();
   const plan = useChange(
     ["steps"],
     () => ok(api.POST("/api/surfaces/{id}/fairing/spots", { params: { path: { id: surfaceId } } })),

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { Refusal } from "../../ui/Form";
@@ -19,7 +19,7 @@ export function Take({
   surfaceId: string;
   zone: string;
 }) {
-  const go = useNavigate();
+  const [, go] = useLocation();
   const plan = useChange(
     ["steps"],
     (school: Schemas["FairingPlan"]["school"]) =>

@@ -2,8 +2,8 @@
 // @vitest-environment-options { "url": "http://test/" }
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
+import { Route, Switch } from "wouter";
 import type { Schemas } from "../../api/client";
 import { answers, show } from "../../testing";
 import { Fairing } from "./Fairing";
@@ -178,10 +178,14 @@ function open(v: Record<string, unknown>, at = "/boats/b/fairing", routes: Recor
     ...routes,
   });
   show(
-    <Routes>
-      <Route path="/boats/:boatId/fairing" element={<Fairing />} />
-      <Route path="/boats/:boatId/build-up" element={<p>the build-up</p>} />
-    </Routes>,
+    <Switch>
+      <Route path="/boats/:boatId/fairing">
+        <Fairing />
+      </Route>
+      <Route path="/boats/:boatId/build-up">
+        <p>the build-up</p>
+      </Route>
+    </Switch>,
     at,
   );
   return calls;
@@ -475,9 +479,11 @@ it("moves the practice edge on, and tells what was there once all is read", asyn
     "GET /api/surfaces/s/fairing": view(),
   });
   show(
-    <Routes>
-      <Route path="/boats/:boatId/fairing" element={<Fairing />} />
-    </Routes>,
+    <Switch>
+      <Route path="/boats/:boatId/fairing">
+        <Fairing />
+      </Route>
+    </Switch>,
     "/boats/b/fairing?view=practice",
   );
   await userEvent.click(await screen.findByRole("button", { name: "Lay the edge" }));

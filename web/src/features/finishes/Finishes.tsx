@@ -1,5 +1,5 @@
 import type { ComponentType } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { useParams, useSearchParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { useMeta, useSurvey } from "../../api/queries";
 import { Choice } from "../../ui/Form";

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import type { Schemas, Words } from "../../api/client";
 import { useChange, useKinds, useProducts } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
@@ -108,7 +108,7 @@ function Keep<W, R extends View<W>>({
   view: R;
   plan: () => Promise<unknown>;
 }) {
-  const go = useNavigate();
+  const [, go] = useLocation();
   const first = view.handovers[0]?.surfaceId;
   const plan = useChange(["steps", "finish"], put, () =>
     go(`/boats/${view.boatId}/build-up${first ? `?surface=${first}` : ""}`),

@@ -2,8 +2,8 @@
 // @vitest-environment-options { "url": "http://test/" }
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
+import { Route, Switch } from "wouter";
 import { answers, DESCRIBED, show } from "../../testing";
 import { Finishes } from "./Finishes";
 
@@ -77,10 +77,14 @@ const open = (craft: string, answer: unknown, surface: string, more: Record<stri
     ...more,
   });
   show(
-    <Routes>
-      <Route path="/boats/:boatId/finishes" element={<Finishes />} />
-      <Route path="/boats/:boatId/build-up" element={<h1>the build-up</h1>} />
-    </Routes>,
+    <Switch>
+      <Route path="/boats/:boatId/finishes">
+        <Finishes />
+      </Route>
+      <Route path="/boats/:boatId/build-up">
+        <h1>the build-up</h1>
+      </Route>
+    </Switch>,
     `/boats/b/finishes?craft=${craft}&surface=${surface}`,
   );
   return calls;

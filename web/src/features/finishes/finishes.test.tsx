@@ -2,8 +2,8 @@
 // @vitest-environment-options { "url": "http://test/" }
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
+import { Route, Switch } from "wouter";
 import type { Schemas } from "../../api/client";
 import { answers, DESCRIBED, show } from "../../testing";
 import { Finishes } from "./Finishes";
@@ -133,9 +133,11 @@ const routes = (more: Record<string, unknown> = {}) => ({
 });
 const open = (query: string) =>
   show(
-    <Routes>
-      <Route path="/boats/:boatId/finishes" element={<Finishes />} />
-    </Routes>,
+    <Switch>
+      <Route path="/boats/:boatId/finishes">
+        <Finishes />
+      </Route>
+    </Switch>,
     `/boats/b/finishes${query}`,
   );
 

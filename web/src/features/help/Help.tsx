@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { NavLink, useParams } from "react-router";
+import { useParams } from "wouter";
+import { NavLink } from "../../ui/NavLink";
 import { glossaryQuery } from "../../ui/Term";
 import { tr } from "../../words/words";
 import { HELP } from "./pages";
@@ -9,8 +10,8 @@ export function Help() {
   const { stage } = useParams();
   const page = HELP.find((h) => h.key === stage) ?? HELP[0];
   const words = stage === "words";
-  const link = ({ isActive }: { isActive: boolean }) =>
-    `flex min-h-11 items-center border-b-4 px-1 ${isActive ? "border-accent font-bold" : "border-transparent"}`;
+  const link = (here: boolean) =>
+    `flex min-h-11 items-center border-b-4 px-1 ${here ? "border-accent font-bold" : "border-transparent"}`;
   return (
     <>
       <nav className="no-print mb-4 flex flex-wrap gap-x-4 border-b border-base-300" aria-label={tr("Help")}>

@@ -1,4 +1,4 @@
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { useCoats, useMeta, useProducts } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { Quantity } from "../../ui/Working";

@@ -1,4 +1,4 @@
-import { useParams } from "react-router";
+import { useParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { useProducts } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";

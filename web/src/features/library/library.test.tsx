@@ -3,8 +3,8 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
-import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
+import { Route, Switch } from "wouter";
 import type { Schemas } from "../../api/client";
 import { answers, DESCRIBED, show } from "../../testing";
 import { Curve, drawable } from "./Curve";
@@ -53,9 +53,11 @@ const atSheet = (doubts: string[]) => {
     "PUT /api/products/p": { ...stored, version: 3 },
   });
   show(
-    <Routes>
-      <Route path="/library/:productId" element={<Sheet />} />
-    </Routes>,
+    <Switch>
+      <Route path="/library/:productId">
+        <Sheet />
+      </Route>
+    </Switch>,
     "/library/p",
   );
   return calls;

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
 import { unsendable } from "../../ui/Form";
@@ -30,7 +30,7 @@ const EMPTY: Draft = {
 
 /** A sheet that is edited, new or copied: what is typed, its doubts, which are asked about once, and how it is saved. */
 export function useSheet(product?: Schemas["Product"]) {
-  const go = useNavigate();
+  const [, go] = useLocation();
   const meta = useMeta().data;
   const draft = useUndoable<Draft>(product?.sheet ?? EMPTY);
   const { value: d, set } = draft;

@@ -1,4 +1,4 @@
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useLessons } from "../../api/queries";
 import { Refusal } from "../../ui/Form";

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { Link, useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { holding, useOutbox } from "../../api/outbox";
 import { useChange, useKinds, useLog, useToday } from "../../api/queries";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useQuotes, useSurvey } from "../../api/queries";
 import { Check, Errors, NumberField, Refusal, TextField } from "../../ui/Form";

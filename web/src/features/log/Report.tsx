@@ -1,4 +1,4 @@
-import { Link, useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { useKinds, useReport } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";

@@ -3,8 +3,8 @@
 import "fake-indexeddb/auto";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { Route, Routes } from "react-router";
 import { expect, it } from "vitest";
+import { Route, Switch } from "wouter";
 import type { Schemas } from "../../api/client";
 import { answers, DESCRIBED, kindOf, show, WORKS } from "../../testing";
 import { Accounts, groups } from "./Accounts";
@@ -82,9 +82,11 @@ function open(entries: Schemas["Entry"][], at = "/boats/b/log", routes: Record<s
     ...routes,
   });
   show(
-    <Routes>
-      <Route path="/boats/:boatId/log" element={<Log />} />
-    </Routes>,
+    <Switch>
+      <Route path="/boats/:boatId/log">
+        <Log />
+      </Route>
+    </Switch>,
     at,
   );
   return calls;

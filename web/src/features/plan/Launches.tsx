@@ -1,4 +1,4 @@
-import { Link } from "react-router";
+import { Link } from "wouter";
 import type { Schemas } from "../../api/client";
 import { number } from "../../ui/prose";
 import { Said } from "../../ui/Sentence";

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { useParams, useSearchParams } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useSurvey, useYardPlan } from "../../api/queries";
 import { Answer, Loaded, Tabs } from "../../ui/Page";

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { tellDone } from "../../api/done";
 import { useChange, useKinds } from "../../api/queries";

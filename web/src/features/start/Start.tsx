@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation } from "wouter";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { key } from "../../api/keys";
 import { useBoats, useCoats, useMeta } from "../../api/queries";
@@ -382,7 +382,7 @@ function Hours({ answer }: { answer: Schemas["Answered"] }) {
 }
 
 function KeepForABoat({ ask, first }: { ask: Asking; first: boolean }) {
-  const go = useNavigate();
+  const [, go] = useLocation();
   const { toMetric } = useSettings();
   return (
     <div>

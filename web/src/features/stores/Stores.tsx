@@ -1,5 +1,5 @@
 import { useContext, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useParams } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { useBoats, useChange, useStores } from "../../api/queries";
 import { Choice, Refusal } from "../../ui/Form";

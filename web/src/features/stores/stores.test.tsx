@@ -2,8 +2,8 @@
 // @vitest-environment-options { "url": "http://test/" }
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { Route, Routes } from "react-router";
 import { beforeEach, expect, it, vi } from "vitest";
+import { Route, Switch } from "wouter";
 import type { Schemas } from "../../api/client";
 import { answers, show } from "../../testing";
 import { Stores } from "./Stores";
@@ -76,9 +76,11 @@ const at = (stores: Partial<Schemas["Stores"]>, more: Record<string, unknown> = 
     ...more,
   });
   show(
-    <Routes>
-      <Route path="/boats/:boatId/stores" element={<Stores />} />
-    </Routes>,
+    <Switch>
+      <Route path="/boats/:boatId/stores">
+        <Stores />
+      </Route>
+    </Switch>,
     "/boats/boat/stores",
   );
   return calls;

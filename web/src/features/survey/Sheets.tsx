@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useParams } from "wouter";
 import { api, ok, type Schemas, type Words } from "../../api/client";
 import { useChange, useMeta, useSurvey } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";

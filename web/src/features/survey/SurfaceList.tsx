@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { Fragment } from "react";
-import { Link } from "react-router";
+import { Link } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
 import { Refusal } from "../../ui/Form";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { Link, useLocation, useParams, useSearchParams } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { newID } from "../../api/outbox";
 import { useSurvey, useToday, useWritten } from "../../api/queries";
@@ -274,7 +274,7 @@ function HerForm({
   doing: "boat" | "place";
   done: () => void;
 }) {
-  const go = useNavigate();
+  const [, go] = useLocation();
   return doing === "boat" ? (
     <section className="mb-8">
       <h2 className="mb-3 text-lg">{tr("Her dimensions")}</h2>

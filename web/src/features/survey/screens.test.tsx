@@ -2,8 +2,8 @@
 // @vitest-environment-options { "url": "http://test/" }
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { Route, Routes } from "react-router";
 import { beforeEach, expect, it, vi } from "vitest";
+import { Route, Switch } from "wouter";
 import type { Schemas } from "../../api/client";
 import { answers, show } from "../../testing";
 import { DefectForm, DefectList } from "./Defects";
@@ -266,9 +266,9 @@ it("tells what a model measures and what is wrong with it", async () => {
 
 const sheet = (path: string, element: React.ReactNode) =>
   show(
-    <Routes>
-      <Route path="boats/:boatId/x" element={element} />
-    </Routes>,
+    <Switch>
+      <Route path="/boats/:boatId/x">{element}</Route>
+    </Switch>,
     path,
   );
 

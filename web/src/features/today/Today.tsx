@@ -1,5 +1,5 @@
 import { Suspense } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { useToday } from "../../api/queries";
 import { KNOWN_BY } from "../../ui/knownBy";

@@ -1,4 +1,4 @@
-import { useParams, useSearchParams } from "react-router";
+import { useParams, useSearchParams } from "wouter";
 import { useSurvey } from "../../api/queries";
 import { Loaded, Tabs } from "../../ui/Page";
 import { tr } from "../../words/words";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { useBuildUp, useCoats, useLimits, useSurvey, useToday, useVerdict } from "../../api/queries";
 import { FieldChart, type Track } from "../../ui/FieldChart";
