@@ -5,8 +5,8 @@ SHELL := bash
 .DEFAULT_GOAL := help
 export CGO_ENABLED := 0
 # Paths of this machine stay out of what is built, and what was built in one folder serves in another.
-# Nor is a codec of gin's that is not used.
-export GOFLAGS := -trimpath -tags=nomsgpack
+# Nor is a codec of gin's that is not used, nor what only a debugger reads.
+export GOFLAGS := -trimpath -tags=nomsgpack -gcflags=all=-dwarf=false
 
 # What is compiled or tested is short-lived: it may leave rubbish about.
 ROOM := GOGC=400

@@ -159,6 +159,12 @@ func (p *Page) Go(path string) *Page {
 	})
 }
 
+// Turn goes to another page of the program that is open, as its own links do.
+func (p *Page) Turn(path string) *Page {
+	return p.js(`new Promise((shown) => { history.pushState(null, "", ` + quoted(path) +
+		`); setTimeout(() => shown(true), 50); })`)
+}
+
 // Leave ends the page as closing the tab would; what it kept stays.
 func (p *Page) Leave() *Page {
 	return p.do("leave", func(ctx context.Context) error { return chromedp.Do(ctx, chromedp.Navigate("about:blank")) })
@@ -173,7 +179,7 @@ func (p *Page) until(step, expression string) *Page {
 	return p.do(step, func(ctx context.Context) error {
 		deadline := time.Now().Add(patience)
 		for {
-			ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool](expression))
+			ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool](expression, chromedp.EvalAwaitPromise))
 			if err == nil && ok {
 				return nil
 			}

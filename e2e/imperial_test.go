@@ -43,7 +43,7 @@ func TestEveryScreenInFeetAndQuarts(t *testing.T) {
 	require.NoError(t, err)
 	products, err := s.App.Products(ctx)
 	require.NoError(t, err)
-	p.Go("/").See("Today").js(`localStorage.setItem("units", "imperial"), true`)
+	p.Go("/").See("Today").js(`localStorage.setItem("units", "imperial"), true`).Go("/").See("Today")
 	pages := []string{"/library", "/library/" + products[0].ID, "/boats/new"}
 	for k, b := range boats {
 		names := []string{"today", "build-up", "stores", "bench"}
@@ -70,7 +70,7 @@ func TestEveryScreenInFeetAndQuarts(t *testing.T) {
 		}
 	}
 	for _, page := range pages {
-		p.Go(page).until("loaded",
+		p.Turn(page).until("loaded",
 			`document.querySelector("main[data-asking=no] h1") !== null && !/Loading…/.test(document.body.innerText)`)
 		text := tin.ReplaceAllString(p.text(written), "")
 		if strings.HasSuffix(page, "/bench") {
