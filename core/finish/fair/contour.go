@@ -121,8 +121,11 @@ func isolines(z []float64, nx, ny int, sign, level float64) [][]outline.Point {
 	}
 	for y := -1; y < ny; y++ {
 		for x := -1; x < nx; x++ {
-			bottom, top, left, right := edge{x, y, false}, edge{x, y + 1, false}, edge{x, y, true}, edge{x + 1, y, true}
 			a, b, cc, d := at(x, y) >= level, at(x+1, y) >= level, at(x+1, y+1) >= level, at(x, y+1) >= level
+			if a == b && b == cc && cc == d {
+				continue
+			}
+			bottom, top, left, right := edge{x, y, false}, edge{x, y + 1, false}, edge{x, y, true}, edge{x + 1, y, true}
 			// Round the cell: a line leaves through a side where the inside ends.
 			var in, out []edge
 			for _, s := range []struct {

@@ -290,9 +290,10 @@ func sorted(breaks []int, n int) []int {
 // under is the greatest gap below a straightedge of reach steps laid anywhere on
 // heights from to end: the upper hull of each window less the heights in it.
 func under(from, end, reach int, h func(k int) float64) (worst float64, at int) {
+	var hull []int
 	for a := from; a == from || a+reach <= end; a++ {
 		z := min(end, a+reach)
-		var hull []int
+		hull = hull[:0]
 		for k := a; k <= z; k++ {
 			if math.IsNaN(h(k)) {
 				continue

@@ -135,6 +135,45 @@ func TestGridsAreSolved(t *testing.T) {
 	}
 }
 
+// A step with some points kept is that of Q without their rows and columns, whether forces keep
+// them or they are taken out.
+func TestStepsKeepHeldPoints(t *testing.T) {
+	for _, held := range []int{0, 1, 7, 40} {
+		p := bumpy(12, 9, 3, 0.8).problem(Limits{3, 0.5, 0.4})
+		n := len(p.diag)
+		r := rand.New(rand.NewPCG(uint64(held), 2))
+		keep, g, got := make([]bool, n), make([]float64, n), make([]float64, n)
+		for _, i := range r.Perm(n)[:held] {
+			keep[i] = true
+		}
+		var free []int
+		for i := range n {
+			if g[i] = r.NormFloat64(); !keep[i] {
+				free = append(free, i)
+			}
+		}
+		require.True(t, p.newton().step(got, g, keep))
+		q, of := dense(p), mat.NewSymDense(len(free), nil)
+		down := mat.NewVecDense(len(free), nil)
+		for a, i := range free {
+			down.SetVec(a, -g[i])
+			for b, j := range free[:a+1] {
+				of.SetSym(b, a, q.At(i, j))
+			}
+		}
+		var c mat.Cholesky
+		require.True(t, c.Factorize(of))
+		want := mat.NewVecDense(len(free), nil)
+		require.NoError(t, c.SolveVecTo(want, down))
+		for a, i := range free {
+			assert.InDelta(t, want.AtVec(a), got[i], 1e-9, "%d held", held)
+		}
+		for i, k := range keep {
+			assert.True(t, !k || got[i] == 0, "%d is kept", i)
+		}
+	}
+}
+
 // Without bounds that bind, the fit is the smoothing spline: (I + k D²ᵀD²) f = h.
 func TestUnboundIsTheSmoothingSpline(t *testing.T) {
 	g := bumpy(60, 1, 9, 0.8)

@@ -6,7 +6,6 @@ import (
 
 	"gonum.org/v1/gonum/blas"
 	"gonum.org/v1/gonum/blas/blas64"
-	"gonum.org/v1/gonum/lapack/lapack64"
 )
 
 // problem is ½ fᵀQf − bᵀf + c over lo ≤ f ≤ hi, Q from the stencils of second
@@ -127,13 +126,12 @@ func (p *problem) gradient(out, f []float64) float64 {
 	return value
 }
 
-// matrix is Q with the held points taken out: ones on the diagonal for them. data is
-// used again.
-func (p *problem) matrix(held []bool, data []float64) blas64.SymmetricBand {
+// matrix is Q with the held points taken out: ones on the diagonal for them.
+func (p *problem) matrix(held []bool) blas64.SymmetricBand {
 	n, nx := len(p.diag), p.nx
 	k := p.band()
+	data := make([]float64, n*(k+1))
 	q := blas64.SymmetricBand{Uplo: blas.Upper, N: n, K: k, Stride: k + 1, Data: data}
-	clear(data)
 	for i, d := range p.diag {
 		if held[i] {
 			d = 1
@@ -188,13 +186,12 @@ const (
 
 // solve is projected Newton (Bertsekas 1982) on the bounds: points at a bound that the
 // gradient pushes against are held, a Newton step is taken for the rest through a
-// banded Cholesky factor, and the step is projected and halved until the objective
+// banded Cholesky factor (newton.go), and the step is projected and halved until the objective
 // falls. It ends when the gradient that is left bounds the rest.
-func (p *problem) solve(f []float64) float64 {
-	n := len(f)
+func (s *newton) solve(f []float64) float64 {
+	n, p := len(f), s.p
 	g, try, gTry := make([]float64, n), make([]float64, n), make([]float64, n)
 	held, d := make([]bool, n), make([]float64, n)
-	data := make([]float64, n*(p.band()+1))
 	p.project(f)
 	value := p.gradient(g, f)
 	for step := range mostSteps {
@@ -217,16 +214,9 @@ func (p *problem) solve(f []float64) float64 {
 		if p.left(g, held) <= within*math.Abs(value) {
 			break
 		}
-		factor, ok := lapack64.Pbtrf(p.matrix(held, data))
-		if !ok {
+		if !s.step(d, g, held) {
 			break // rounding has taken the matrix's definiteness: what is found stands
 		}
-		for i := range f {
-			if d[i] = -g[i]; held[i] {
-				d[i] = 0
-			}
-		}
-		lapack64.Pbtrs(factor, blas64.General{Rows: n, Cols: 1, Stride: 1, Data: d})
 		for alpha := 1.0; alpha > 1e-6; alpha /= 2 { // if none is better the sweeps go on
 			for i := range f {
 				try[i] = f[i] + alpha*d[i]
@@ -257,14 +247,16 @@ func (p *problem) left(g []float64, held []bool) float64 {
 
 func (p *problem) project(f []float64) {
 	for i := range f {
-		f[i] = math.Min(p.hi[i], math.Max(p.lo[i], f[i]))
+		f[i] = min(p.hi[i], max(p.lo[i], f[i]))
 	}
 }
 
 // fit solves a grid from a solution on every second point, so that few steps are left.
 func (g Grid) fit(l Limits) ([]float64, float64) {
 	f := make([]float64, g.NX*g.NY)
+	newton := g.problem(l).newton()
 	if g.NX > coarsest && g.NY > coarsest {
+		go newton.whole() // it will be wanted
 		half := g.half()
 		small, _ := half.fit(l)
 		for i := range f {
@@ -278,7 +270,7 @@ func (g Grid) fit(l Limits) ([]float64, float64) {
 			}
 		}
 	}
-	return f, g.problem(l).solve(f)
+	return f, newton.solve(f)
 }
 
 // coarsest is the side under which a grid is solved as it is.

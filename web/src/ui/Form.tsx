@@ -8,6 +8,9 @@ import { Meaning } from "./Term";
 /** Messages of refused fields by path, for the fields below. */
 export const Errors = createContext<Record<string, Words>>({});
 
+/** What ties a field to its label, and to its error or hint. */
+type Field = { id: string; "aria-invalid": boolean; "aria-describedby": string | undefined };
+
 function Labelled({
   name,
   label,
@@ -19,24 +22,30 @@ function Labelled({
   label: string;
   hint?: string;
   hidden?: boolean;
-  children: (id: string, bad: boolean) => ReactNode;
+  children: (field: Field, bad: boolean) => ReactNode;
 }) {
   const id = useId();
   const { prose } = useSettings();
   const error = useContext(Errors)[name];
+  const bad = error !== undefined;
+  const said = bad || hint ? `${id}-said` : undefined;
   return (
     <div className="flex min-w-0 flex-col gap-1" data-field={name}>
       <div className={hidden ? "sr-only" : "flex items-baseline text-sm font-semibold"}>
         <label htmlFor={id}>{label}</label>
         {!hidden && <Meaning of={label} />}
       </div>
-      {children(id, error !== undefined)}
-      {error !== undefined ? (
-        <p id={`${id}-error`} className="text-sm text-error" role="alert">
+      {children({ id, "aria-invalid": bad, "aria-describedby": said }, bad)}
+      {bad ? (
+        <p id={said} className="text-sm text-error" role="alert">
           {prose(error)}
         </p>
       ) : (
-        hint && <p className="quiet text-xs">{hint}</p>
+        hint && (
+          <p id={said} className="quiet text-xs">
+            {hint}
+          </p>
+        )
       )}
     </div>
   );
@@ -73,13 +82,12 @@ export function TextField({
   const options = useId();
   return (
     <Labelled name={name} label={label} hint={hint}>
-      {(id, bad) => (
+      {(field, bad) => (
         <>
           <input
-            id={id}
+            {...field}
             type={type}
             className={`input min-h-11 ${box(bad)}`}
-            aria-invalid={bad}
             value={value}
             list={list && options}
             onChange={(e) => onChange(e.target.value)}
@@ -100,12 +108,11 @@ export function TextField({
 export function AreaField({ name, label, hint, value, onChange, rows = 3 }: Common<string> & { rows?: number }) {
   return (
     <Labelled name={name} label={label} hint={hint}>
-      {(id, bad) => (
+      {(field, bad) => (
         <textarea
-          id={id}
+          {...field}
           rows={rows}
           className={`textarea ${box(bad)}`}
-          aria-invalid={bad}
           value={value}
           onChange={(e) => onChange(e.target.value)}
         />
@@ -124,11 +131,10 @@ export function Choice<T extends string>({
 }: Common<T> & { options: { value: T; label: string }[] }) {
   return (
     <Labelled name={name} label={label} hint={hint}>
-      {(id, bad) => (
+      {(field, bad) => (
         <select
-          id={id}
+          {...field}
           className={`select min-h-11 overflow-clip pr-9 [overflow-clip-margin:content-box] ${box(bad)}`}
-          aria-invalid={bad}
           value={value}
           onChange={(e) => onChange(e.target.value as T)}
         >
@@ -146,9 +152,9 @@ export function Choice<T extends string>({
 export function Check({ name, label, hint, value, onChange }: Common<boolean>) {
   return (
     <Labelled name={name} label={label} hint={hint}>
-      {(id) => (
+      {(field) => (
         <input
-          id={id}
+          {...field}
           type="checkbox"
           className="checkbox size-7 border-base-content/60"
           checked={value}
@@ -185,14 +191,13 @@ export function NumberField({
   }, [value, unit, units, toShown]);
   return (
     <Labelled name={name} label={label} hint={hint} hidden={hidden}>
-      {(id, bad) => (
+      {(field, bad) => (
         <div className={`input flex min-h-11 items-center gap-2 ${box(bad)}`}>
           <input
-            id={id}
+            {...field}
             inputMode={unit === "°" ? "text" : "decimal"}
             autoComplete="off"
             className="min-w-0 grow"
-            aria-invalid={bad}
             value={text}
             onChange={(e) => {
               setText(e.target.value);

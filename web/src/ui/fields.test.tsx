@@ -102,6 +102,10 @@ it("shows an error at its field in place of the hint, and in the user's units", 
   expect(screen.queryByText("over all")).toBeNull();
   expect(screen.getByText("hers")).toBeTruthy();
   expect(screen.getByLabelText("Beam").getAttribute("aria-invalid")).toBe("true");
+  const said = (label: string) =>
+    document.getElementById(screen.getByLabelText(label).getAttribute("aria-describedby") ?? "")?.textContent;
+  expect(said("Beam")).toBe("at most 9.84 ft");
+  expect(said("Name")).toBe("hers");
   expect(screen.getAllByRole("alert")).toHaveLength(2);
 });
 
