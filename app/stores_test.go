@@ -240,7 +240,7 @@ func TestASystemKeepsItsVersions(t *testing.T) {
 func TestSchemesAreForTheirSurfaces(t *testing.T) {
 	a := withDemo(t)
 	boat, _ := square(t, a)
-	for _, s := range scheme.Schemes {
+	for _, s := range scheme.Schemes() {
 		part := map[string]area.Part{scheme.Bottom: area.Bottom, scheme.MetalBottom: area.Keel, scheme.Deck: area.Deck,
 			scheme.MetalDeck: area.Deck, scheme.Inside: area.Lockers}[s.Job]
 		if part == "" {

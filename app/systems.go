@@ -166,12 +166,12 @@ func (a *App) RemoveSystem(ctx context.Context, id string) error {
 // schemeSteps turns a scheme into steps with the products of the library that suit a surface.
 // What the library has no product for is named in missing, and left out.
 func (w work) schemeSteps(key string, f Surface) (steps []Step, missing []string, err error) {
-	i := slices.IndexFunc(scheme.Schemes, func(s scheme.Scheme) bool { return s.Key == key })
+	i := slices.IndexFunc(scheme.Schemes(), func(s scheme.Scheme) bool { return s.Key == key })
 	if i < 0 {
 		return nil, nil, fielderr.At("key", "is no scheme that the program knows")
 	}
 	steps, missing = []Step{}, []string{}
-	for _, s := range scheme.Schemes[i].Steps {
+	for _, s := range scheme.Schemes()[i].Steps {
 		st := Step{Step: s.Step}
 		if s.Kind != "" {
 			id, ok := w.choose(s, f)
@@ -206,7 +206,7 @@ func (a *App) Schemes(ctx context.Context, surfaceID string) ([]Scheme, error) {
 
 func (w work) schemes(f Surface) ([]Scheme, error) {
 	out := []Scheme{}
-	for _, s := range scheme.Schemes {
+	for _, s := range scheme.Schemes() {
 		if !s.Suits(f.Substrate, f.Findings.Layers) {
 			continue
 		}

@@ -37,7 +37,7 @@ func caseOf(t *testing.T, s scheme.Scheme, part area.Part, of survey.Substrate) 
 // and every substrate has a scheme above and below the water.
 func TestSchemesPassTheRules(t *testing.T) {
 	tried := map[string]int{}
-	for _, s := range scheme.Schemes {
+	for _, s := range scheme.Schemes() {
 		for _, of := range s.On {
 			for _, p := range area.Parts {
 				job := scheme.JobFor(p.Part, of)
@@ -64,7 +64,7 @@ func TestSchemesPassTheRules(t *testing.T) {
 				continue // lead is for keels
 			}
 			job, some := scheme.JobFor(p.Part, of.Key), false
-			for _, s := range scheme.Schemes {
+			for _, s := range scheme.Schemes() {
 				some = some || s.Job == job && s.Over == "" && s.Suits(of.Key, nil)
 			}
 			assert.True(t, some, "no scheme begins %s of %s (%s)", p.Part, of.Key, job)
@@ -75,7 +75,7 @@ func TestSchemesPassTheRules(t *testing.T) {
 // What is never proposed: varnish on laminate, copper on aluminium, copper-free on steel
 // because it is metal.
 func TestWhatIsNeverProposed(t *testing.T) {
-	for _, s := range scheme.Schemes {
+	for _, s := range scheme.Schemes() {
 		for _, of := range s.On {
 			for i, st := range s.Steps {
 				if st.Kind == "" {

@@ -21,7 +21,7 @@ func TestSchemesHoldTogether(t *testing.T) {
 	grits := []int{24, 36, 40, 50, 60, 80, 100, 120, 150, 180, 220, 240, 280, 320, 360, 400, 500, 600, 800,
 		1000} // FEPA P, 43-1 and 43-2
 	keys := map[string]bool{}
-	for _, s := range Schemes {
+	for _, s := range Schemes() {
 		assert.False(t, keys[s.Key], s.Key)
 		keys[s.Key] = true
 		assert.NotEmpty(t, s.School, s.Key)
@@ -87,7 +87,7 @@ func TestTraitsAreOfTheSheet(t *testing.T) {
 
 func TestEachSurfaceHasItsJob(t *testing.T) {
 	jobs := map[string]int{}
-	for _, s := range Schemes {
+	for _, s := range Schemes() {
 		jobs[s.Job]++
 	}
 	for _, c := range []struct {
@@ -116,11 +116,11 @@ func TestEachSurfaceHasItsJob(t *testing.T) {
 // The school that fills spots buys for the spots: a tenth of a side of 20 m² takes a tenth of
 // the primer that it takes all over, and of the filler.
 func TestSpotsAreBoughtAsSpots(t *testing.T) {
-	i := slices.IndexFunc(Schemes, func(s Scheme) bool { return s.Key == "topsides-spot" })
+	i := slices.IndexFunc(Schemes(), func(s Scheme) bool { return s.Key == "topsides-spot" })
 	require.GreaterOrEqual(t, i, 0)
 	sheet := product.Sheet{Name: "x", Kind: product.HighBuild, VolumeSolidsPct: 50}
 	var primer []float64
-	for _, s := range Schemes[i].Steps {
+	for _, s := range Schemes()[i].Steps {
 		if s.Kind != product.HighBuild && s.Work != step.Fill {
 			continue
 		}
