@@ -23,59 +23,30 @@ import (
 	"github.com/gin-gonic/gin"
 )
 
-// get, post, put and del register an operation whose answer is fn's result as JSON. Its id is the
-// first word of path's last fixed part with the method.
+// get, act, post, put and del register an operation whose answer is fn's result as JSON; post and put
+// are sent a body.
 func get[I, O any](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
-	operation(api, huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary}, fn)
+	op := huma.Operation{OperationID: id, Method: http.MethodGet, Path: path, Summary: summary}
+	if !passing[id] {
+		op.Metadata = map[string]any{keepable: true}
+	}
+	operation(api, op, fn)
 }
 
-func post[I, O any](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
+func act[I, O any](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
 	operation(api, huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary}, fn)
 }
 
-func put[I, O any](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
-	operation(api, huma.Operation{OperationID: id, Method: http.MethodPut, Path: path, Summary: summary}, fn)
+func post[I, O any, P sent[I]](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
+	received[I, O, P](api, huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary}, fn)
+}
+
+func put[I, O any, P sent[I]](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
+	received[I, O, P](api, huma.Operation{OperationID: id, Method: http.MethodPut, Path: path, Summary: summary}, fn)
 }
 
 func del[I, O any](api huma.API, id, path, summary string, fn func(context.Context, *I) (O, error)) {
 	operation(api, huma.Operation{OperationID: id, Method: http.MethodDelete, Path: path, Summary: summary}, fn)
-}
-
-func operation[I, O any](api huma.API, op huma.Operation, fn func(context.Context, *I) (O, error)) {
-	if op.Method == http.MethodGet && !passing[op.OperationID] {
-		op.Metadata = map[string]any{keepable: true}
-	}
-	huma.Register(api, op, func(ctx context.Context, in *I) (*answer[O], error) {
-		out, err := fn(ctx, in)
-		if err != nil {
-			return nil, problem(ctx, err)
-		}
-		return &answer[O]{out}, nil
-	})
-}
-
-type answer[T any] struct{ Body T }
-
-type none struct{}
-
-type byID struct {
-	ID string `path:"id"`
-}
-
-type body[T any] struct{ Body T }
-
-type bodyByID[T any] struct {
-	ID   string `path:"id"`
-	Body T
-}
-
-// edit is a change made on a version of the thing changed.
-type edit[T any] struct {
-	ID   string `path:"id"`
-	Body struct {
-		Version int `json:"version" doc:"the version that the change was made on; another one now answers 409 with both"`
-		Value   T   `json:"value"`
-	}
 }
 
 // Problem is RFC 9457 problem+json with the fields that need another value.

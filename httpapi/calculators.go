@@ -54,7 +54,7 @@ func calculators(api huma.API) {
 func calculator[Req, Res any](api huma.API, c pocket.Of[Req, Res]) {
 	op := huma.Operation{OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name,
 		Summary: c.Summary, MaxBodyBytes: c.MaxBytes(), BodyReadTimeout: time.Minute}
-	operation(api, op,
+	received(api, op,
 		func(ctx context.Context, in *body[Req]) (res Res, err error) {
 			ctx, cancel := context.WithTimeoutCause(ctx, calcTime, errTooLong)
 			defer cancel()

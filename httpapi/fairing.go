@@ -104,7 +104,7 @@ func taping(api huma.API, a *app.App) {
 			}
 			return &file{t.Kind, `attachment; filename="` + t.Name + `"`, t.Data}, nil
 		})
-	post(api, "plan-spots", "/api/surfaces/{id}/fairing/spots",
+	act(api, "plan-spots", "/api/surfaces/{id}/fairing/spots",
 		"Put the filling of the pinholes counted last into the build-up of a surface",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.PlanSpots(ctx, in.ID) })
 	uploads(api, "read-gaps", "/api/gaps",

@@ -65,14 +65,10 @@ func bench[W, R any](api huma.API, a *app.App, c app.Craft[W, R], what string, o
 		func(ctx context.Context, in *bodyByID[W]) (R, error) {
 			return c.Preview(ctx, a, in.ID, in.Body)
 		})
-	put(api, "set-"+c.Key, at, "Keep: "+what, func(ctx context.Context, in *struct {
-		ID      string `path:"id"`
-		Version int    `query:"version" doc:"the version that the change was made on, 0 if nothing is kept; another one now answers 409 with both"`
-		Body    W
-	}) (R, error) {
+	put(api, "set-"+c.Key, at, "Keep: "+what, func(ctx context.Context, in *workByID[W]) (R, error) {
 		return c.Set(ctx, a, in.ID, in.Version, in.Body)
 	})
-	post(api, "plan-"+c.Key, at+"/plan", "Put into the build-up, whole: "+what,
+	act(api, "plan-"+c.Key, at+"/plan", "Put into the build-up, whole: "+what,
 		func(ctx context.Context, in *byID) ([]app.BuildUp, error) { return c.Plan(ctx, a, in.ID, of) })
 }
 

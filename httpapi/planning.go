@@ -59,9 +59,9 @@ func planning(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[MoveEdit]) (app.Tried, error) {
 			return a.TryMove(ctx, in.ID, in.Body.TaskID, in.Body.At, in.Body.Near)
 		})
-	post(api, "redo-plan", "/api/places/{id}/plan/redo", "Go forward to the plan that was gone back from",
+	act(api, "redo-plan", "/api/places/{id}/plan/redo", "Go forward to the plan that was gone back from",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.RedoPlan(ctx, in.ID) })
-	post(api, "undo-plan", "/api/places/{id}/plan/undo", "Go back to the plan before",
+	act(api, "undo-plan", "/api/places/{id}/plan/undo", "Go back to the plan before",
 		func(ctx context.Context, in *byID) (app.YardPlan, error) { return a.UndoPlan(ctx, in.ID) })
 	playing(api, a)
 	sharing(api, a)
@@ -108,7 +108,7 @@ func sharing(api huma.API, a *app.App) {
 	get(api, "get-feed", "/api/places/{id}/feed",
 		"The address by which a calendar program follows the plan; an empty path before one was made",
 		func(ctx context.Context, in *byID) (app.Feed, error) { return a.Feed(ctx, in.ID) })
-	post(api, "make-feed", "/api/places/{id}/feed",
+	act(api, "make-feed", "/api/places/{id}/feed",
 		"Make an address for calendar programs; one that was made before is none any more",
 		func(ctx context.Context, in *byID) (app.Feed, error) {
 			token, _ := door.Token()

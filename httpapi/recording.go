@@ -136,7 +136,7 @@ func logging(api huma.API, a *app.App) {
 		})
 	del(api, "remove-entry", "/api/log/{id}", "Delete a log entry; it can be restored",
 		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, true) })
-	post(api, "restore-entry", "/api/log/{id}/restore", "Restore a deleted log entry",
+	act(api, "restore-entry", "/api/log/{id}/restore", "Restore a deleted log entry",
 		func(ctx context.Context, in *byID) (app.Entry, error) { return a.MarkEntry(ctx, in.ID, false) })
 	uploads(api, "add-entry-photo", "/api/log/{id}/photos",
 		"Add a photo, JPEG, PNG or WebP, to a log entry; the same photoId again is stored once", maxPhotoBytes,
@@ -155,7 +155,7 @@ func accounting(api huma.API, a *app.App) {
 		func(ctx context.Context, in *byID) (app.Accounts, error) { return a.Accounts(ctx, in.ID) })
 	get(api, "get-upkeep", "/api/boats/{id}/upkeep", "What was laid that wants doing again, and when",
 		func(ctx context.Context, in *byID) (app.Upkeep, error) { return a.Upkeep(ctx, in.ID) })
-	post(api, "renew", "/api/surfaces/{id}/renew",
+	act(api, "renew", "/api/surfaces/{id}/renew",
 		"Put the wash, the scuff and the coats that renew a surface's film into its build-up",
 		func(ctx context.Context, in *byID) (app.BuildUp, error) { return a.Renew(ctx, in.ID) })
 	get(api, "get-quotes", "/api/boats/{id}/quotes",
@@ -168,7 +168,8 @@ func accounting(api huma.API, a *app.App) {
 	get(api, "get-lessons", "/api/boats/{id}/lessons",
 		"What the log of a boat taught of hours, litres and drying",
 		func(ctx context.Context, in *byID) ([]task.Lesson, error) { return a.Lessons(ctx, in.ID) })
-	put(api, "set-lesson", "/api/boats/{id}/lessons", "Switch a lesson of a boat's log off, or on again",
+	operation(api, huma.Operation{OperationID: "set-lesson", Method: http.MethodPut, Path: "/api/boats/{id}/lessons",
+		Summary: "Switch a lesson of a boat's log off, or on again"},
 		func(ctx context.Context, in *struct {
 			ID   string `path:"id"`
 			Body struct {
@@ -237,7 +238,7 @@ func backing(api huma.API, a *app.App) {
 	}
 	get(api, "backups", "/api/backups", "The copies of the days that are kept, the newest first",
 		func(context.Context, *none) ([]app.Kept, error) { return a.Copies() })
-	post(api, "restore-copy", "/api/backups/{id}/restore",
+	act(api, "restore-copy", "/api/backups/{id}/restore",
 		"Put the copy of a day in the place of everything stored; all or nothing",
 		func(ctx context.Context, in *byID) (Restored, error) {
 			kept, err := a.RestoreCopy(ctx, in.ID)

@@ -52,13 +52,7 @@ const (
 func uploads[I, O any](api huma.API, id, path, summary string, limit int64, fn func(context.Context, *I) (O, error)) {
 	op := huma.Operation{OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, MaxBodyBytes: limit,
 		BodyReadTimeout: time.Minute}
-	huma.Register(api, op, func(ctx context.Context, in *I) (*answer[O], error) {
-		out, err := fn(ctx, in)
-		if err != nil {
-			return nil, problem(ctx, err)
-		}
-		return &answer[O]{out}, nil
-	})
+	operation(api, op, fn)
 }
 
 func surveying(api huma.API, a *app.App) {
@@ -91,7 +85,7 @@ func surveying(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[Split]) (app.Surface, error) {
 			return a.SplitSurface(ctx, in.ID, in.Body.Version, in.Body.Pct, in.Body.Name)
 		})
-	post(api, "duplicate-surface", "/api/surfaces/{id}/duplicate",
+	act(api, "duplicate-surface", "/api/surfaces/{id}/duplicate",
 		"Copy a surface with its planned coats, to the other side if it has one",
 		func(ctx context.Context, in *byID) (app.Surface, error) { return a.DuplicateSurface(ctx, in.ID) })
 	post(api, "read-rings", "/api/rings",

@@ -151,7 +151,7 @@ func sheltering(api huma.API, a *app.App) {
 		func(ctx context.Context, in *bodyByID[TentEdit]) (app.BoatTent, error) {
 			return a.SetTent(ctx, in.ID, in.Body.Version, in.Body.Tent)
 		})
-	post(api, "cover-surfaces", "/api/boats/{id}/tent/cover",
+	act(api, "cover-surfaces", "/api/boats/{id}/tent/cover",
 		"Put all surfaces that are in the open under the tent that stands",
 		func(ctx context.Context, in *byID) (app.BoatTent, error) { return a.Cover(ctx, in.ID) })
 	post(api, "compare-schools", "/api/boats/{id}/compare",

@@ -102,7 +102,7 @@ func phones(api huma.API, a *app.App, y *Yard) {
 			out.Certificate, err = wayTo(false, host, y.HTTPPort, "/authority.crt")
 			return out, err
 		})
-	post(api, "pair-phone", "/api/phones/code", "Have a code shown that lets one phone in",
+	act(api, "pair-phone", "/api/phones/code", "Have a code shown that lets one phone in",
 		func(context.Context, *none) (PhoneCode, error) {
 			if y == nil {
 				return PhoneCode{}, fielderr.At("", "the server listens to this machine alone: start it with --yard")
