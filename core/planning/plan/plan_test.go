@@ -319,6 +319,18 @@ func TestRiskOverFutures(t *testing.T) {
 	assert.Equal(t, "Hull-1#1", r.Causes[0].TaskID, "the first coat waits for the rain to end")
 }
 
+// The day by which half are ready is that of the instant at which they are, at midnight too.
+func TestTheMedianIsOneDay(t *testing.T) {
+	m, _, _ := make_(t, yard(16, surface("Hull", area.Topsides, fair(20, nil), 1, 1)), nil)
+	midnight := time.Date(now.Year(), now.Month(), now.Day()+3, 0, 0, 0, 0, m.Loc)
+	for _, after := range []time.Duration{-time.Minute, 0, time.Minute} {
+		late := midnight.AddDate(0, 0, 5)
+		half := midnight.Add(after)
+		all := []Outcome{{Ready: []*time.Time{&half}}, {Ready: []*time.Time{&late}}}
+		assert.Equal(t, Ready(all, 0, 0.5).Format(time.DateOnly), m.Sum(all).Boats[0].Median, after)
+	}
+}
+
 // What is done before an earlier end is done at the same hours with a later one.
 func TestPlayedToAnEarlierEnd(t *testing.T) {
 	y := sixty(2, 120)

@@ -151,9 +151,9 @@ func (m Model) Sum(all []Outcome) Risk {
 		r := BoatRisk{BoatID: b.ID, Boat: b.Name, Curve: []Point{}}
 		day := m.Now.In(m.Loc)
 		for d := range int(m.Until.Sub(m.Now).Hours()/24) + 1 {
-			end := time.Date(day.Year(), day.Month(), day.Day()+d+1, 0, 0, 0, 0, m.Loc)
+			end := time.Date(day.Year(), day.Month(), day.Day()+d+1, 0, 0, 0, -1, m.Loc) // midnight is of the day after
 			pct := by(end)
-			name := end.AddDate(0, 0, -1).Format(time.DateOnly)
+			name := end.Format(time.DateOnly)
 			if pct > 0 || len(r.Curve) > 0 {
 				r.Curve = append(r.Curve, Point{name, pct})
 			}
