@@ -9,6 +9,7 @@ import (
 
 	"allcoats/app"
 	"allcoats/core/base/fielderr"
+	"allcoats/core/exposure/tent"
 	"allcoats/core/film/step"
 	"allcoats/core/job/logbook"
 	"allcoats/core/job/task"
@@ -218,22 +219,44 @@ func TestRiskAndWays(t *testing.T) {
 	ways, err := a.Ways(ctx, place, func(d float64) { told = d })
 	require.NoError(t, err)
 	assert.Positive(t, told)
-	require.GreaterOrEqual(t, len(ways), 6)
+	require.GreaterOrEqual(t, len(ways), 8)
 	assert.True(t, ways[0].Enough, "a later launch always is")
 	for _, w := range ways {
 		if w.DayCents != nil {
-			assert.InDelta(t, w.Cents, *w.DayCents*w.DaysGained, 1, w.Name)
+			assert.InDelta(t, w.Cents, *w.DayCents*w.DaysGained, 1, w.Name.String())
 		}
 	}
 	odds := map[string][]plan.Odds{}
 	for _, w := range ways {
-		odds[w.Name] = w.Odds
-		require.Len(t, w.Odds, 3, w.Name)
+		odds[w.Name.String()] = w.Odds
+		require.Len(t, w.Odds, 3, w.Name.String())
 		for _, o := range w.Odds {
-			require.NotNil(t, o.Half, w.Name)
-			assert.False(t, o.Nine != nil && o.Nine.Before(*o.Half), w.Name)
+			require.NotNil(t, o.Half, w.Name.String())
+			assert.False(t, o.Nine != nil && o.Nine.Before(*o.Half), w.Name.String())
 		}
 	}
+	sheets := 0
+	for _, w := range ways { // film and frame over the boats that are named, but for the tender, which has her tent
+		name := w.Name.String()
+		if !strings.HasPrefix(name, "a tent over") {
+			continue
+		}
+		sheets++
+		build := 0.0
+		for _, b := range must(a.Boats(ctx)) {
+			if b.Name != "Sounding Line" && (strings.Contains(name, b.Name) || strings.Contains(name, "every boat")) {
+				build += tent.Usual(b.Dimensions.LOAM, b.Dimensions.BeamM).BuildCents()
+			}
+		}
+		require.Positive(t, build, name)
+		if strings.HasSuffix(name, "without heat") {
+			assert.InDelta(t, build, w.Cents, 1e-6, name)
+		} else {
+			assert.Greater(t, w.Cents, build, name)
+		}
+		assert.NotContains(t, name, "Reed Warbler", "her varnish waits in a tent that the sun heats")
+	}
+	assert.Equal(t, 2, sheets, "with heat and without")
 	assert.Contains(t, odds, "Sallow Creek spray shop", "what a shop quoted is one of them")
 	for _, adds := range []string{"two hours more every evening that is worked", "one more helper"} {
 		require.Contains(t, odds, adds)

@@ -4,6 +4,7 @@ import (
 	"context"
 	"time"
 
+	"allcoats/core/base/message"
 	"allcoats/core/film/step"
 	"allcoats/core/job/quote"
 	"allcoats/core/job/task"
@@ -127,7 +128,7 @@ func shop(k int, q quote.Quote) remedy {
 		}
 		return out
 	}
-	return remedy{name: q.Who, apply: func(s *yardState) (any bool) {
+	return remedy{name: message.Of("%v", q.Who), apply: func(s *yardState) (any bool) {
 		takes := taken(s)
 		b := &s.yard.Boats[k]
 		until, err := time.ParseInLocation(time.DateOnly, q.ReadyOn, s.yard.Loc)

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 	"allcoats/core/boat/survey"
 	"allcoats/core/conditions/climate"
@@ -19,8 +20,8 @@ import (
 
 // Way is a change that may bring boats forward, with what it costs.
 type Way struct {
-	Name  string  `json:"name"`
-	Cents float64 `json:"cents"`
+	Name  message.Sentence `json:"name"`
+	Cents float64          `json:"cents"`
 	// Odds are when each boat would be ready, in the order of the launches.
 	Odds []plan.Odds `json:"odds"`
 	// Enough says that every boat would be ready by the day wanted nine times in ten.
@@ -52,7 +53,7 @@ const wayRounds = 200
 // of now still stands; cents are its cost for the plan that comes of it, by an instant at which
 // half the futures are through.
 type remedy struct {
-	name  string
+	name  message.Sentence
 	adds  bool
 	apply func(*yardState) (any bool)
 	cents func(s *yardState, p plan.Plan, through time.Time) float64
@@ -69,7 +70,7 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 	if s.view.Plan == nil {
 		return nil, fielderr.Errors(s.view.Trouble)
 	}
-	later := Way{Name: "launch later, as planned now", Enough: true, Later: true}
+	later := Way{Name: message.Lit("launch later, as planned now"), Enough: true, Later: true}
 	played, err := s.play(ctx, kept.Starts, s.courses(), nil)
 	if err != nil {
 		return nil, err
@@ -93,7 +94,7 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 	}
 	for i, r := range all {
 		if told != nil {
-			told(float64(i+1) / float64(len(all)+1))
+			told(float64(i+1) / float64(len(all)+3)) // and the tents
 		}
 		one, ok, err := s.way(ctx, r, base, later.Odds)
 		if err != nil {
@@ -102,6 +103,13 @@ func (a *App) Ways(ctx context.Context, placeID string, told func(done float64))
 		if ok {
 			out = append(out, one)
 		}
+	}
+	for _, heat := range []bool{false, true} {
+		one, err := s.underTents(ctx, heat, base, later.Odds)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, one)
 	}
 	slices.SortStableFunc(out, func(a, b Way) int {
 		if a.Enough != b.Enough {
@@ -160,8 +168,8 @@ func (s yardState) way(ctx context.Context, r remedy, base, now []plan.Odds) (on
 // earlier is what a start earlierDays before this would have bought: the same futures, which are
 // later in the year, with so many days more until the days wanted.
 func (s *yardState) earlier(played *oddsMade) Way {
-	out := Way{Name: "begun two weeks earlier, in weather like that to come: too late now, for next time", Past: true,
-		Enough: true}
+	out := Way{Past: true, Enough: true,
+		Name: message.Lit("begun two weeks earlier, in weather like that to come: too late now, for next time")}
 	shifted := func(at *time.Time) *time.Time {
 		if at == nil {
 			return nil
@@ -223,7 +231,7 @@ func free(*yardState, plan.Plan, time.Time) float64 { return 0 }
 
 // remedies are tried in this order.
 var remedies = []remedy{
-	{"two hours more every evening that is worked", true, func(s *yardState) bool {
+	{message.Lit("two hours more every evening that is worked"), true, func(s *yardState) bool {
 		s.yard.People = slices.Clone(s.yard.People)
 		for i := range s.yard.People {
 			for d, h := range s.yard.People[i].Week {
@@ -234,7 +242,7 @@ var remedies = []remedy{
 		}
 		return true
 	}, free},
-	{"one more helper", true, func(s *yardState) bool {
+	{message.Lit("one more helper"), true, func(s *yardState) bool {
 		s.yard.People = append(slices.Clone(s.yard.People), plan.Person{Name: helper, Skills: task.Skills})
 		return true
 	}, func(s *yardState, p plan.Plan, _ time.Time) float64 {
@@ -247,13 +255,7 @@ var remedies = []remedy{
 		}
 		return sum
 	}},
-	{"a tent over every boat, without heat", false, func(s *yardState) bool { return s.tented(false) },
-		func(s *yardState, _ plan.Plan, _ time.Time) float64 { return s.buildCents }},
-	{"a tent over every boat, heated to 15 °C", false, func(s *yardState) bool { return s.tented(true) },
-		func(s *yardState, _ plan.Plan, through time.Time) float64 {
-			return s.buildCents + s.heating(through)
-		}},
-	{"the hardener for the cold wherever a sheet has one", false, (*yardState).coldHardeners,
+	{message.Lit("the hardener for the cold wherever a sheet has one"), false, (*yardState).coldHardeners,
 		func(s *yardState, _ plan.Plan, _ time.Time) float64 {
 			sum := 0.0
 			for k, b := range s.yard.Boats {
@@ -268,58 +270,102 @@ var remedies = []remedy{
 			}
 			return sum
 		}},
-	{"one coat fewer where four or more of one are planned: a thinner film, sooner due again", false,
+	{message.Lit("one coat fewer where four or more of one are planned: a thinner film, sooner due again"), false,
 		(*yardState).coatFewer, free},
 }
 
 // helper is the name of somebody who is not there yet.
 const helper = "one more helper"
 
-// openDoors are the air changes of a tent that is kept open by day, heatedC is what one is heated
-// to: rules of thumb.
-const openDoors, heatedC = 8, 15
+// heatedC is what a tent is heated to: a rule of thumb.
+const heatedC = 15
 
-// tented puts every surface of every boat under her tent, or a usual one, with heat or without.
-func (s *yardState) tented(heat bool) bool {
-	for k := range s.looks {
-		o := &s.looks[k]
-		t := tent.Usual(o.survey.Boat.Dimensions.LOAM, o.survey.Boat.Dimensions.BeamM)
-		switch {
-		case o.boat.Tent != nil && (!heat || len(o.boat.Tent.Heaters) > 0):
-			t = *o.boat.Tent
-		case !heat:
-			t.Heaters, t.AirChanges = nil, openDoors
-		case len(t.Heaters) == 0:
-			t.Heaters = []tent.Heater{{Kind: tent.Electric, PowerKW: 9}}
-		}
-		if heat {
-			t.Thermostat.SetC = heatedC
-		}
-		if o.boat.Tent == nil {
-			s.buildCents += t.BuildCents()
-		}
-		o.boat.Tent = &t
-		o.boat.Surfaces = slices.Clone(o.boat.Surfaces)
-		o.s.Surfaces = slices.Clone(o.s.Surfaces)
-		for i := range o.boat.Surfaces {
-			o.boat.Surfaces[i].Shelter, o.boat.Surfaces[i].Face.Roofed = survey.Tent, true
-			o.s.Surfaces[i].Sheltered = true
-		}
+// underTents is what tents over the boats buy: over all of them, or without those that it would make later, in the sun or
+// for the sake of others, where a day gained costs less then.
+func (s yardState) underTents(ctx context.Context, heat bool, base, now []plan.Odds) (Way, error) {
+	all := make([]int, len(s.looks))
+	for k := range all {
+		all[k] = k
 	}
-	s.again()
-	return true
+	best, _, err := s.way(ctx, s.tents(heat, all), base, now)
+	if err != nil {
+		return best, err
+	}
+	some := slices.DeleteFunc(all, func(k int) bool { return s.half(best.Odds[k]).After(s.half(base[k])) })
+	if len(some) == 0 || len(some) == len(s.looks) {
+		return best, nil
+	}
+	fewer, _, err := s.way(ctx, s.tents(heat, some), base, now)
+	if err == nil && fewer.price() < best.price() {
+		best = fewer
+	}
+	return best, err
 }
 
-// heating is what the tents take until an instant, in usual weather, cents.
-func (s *yardState) heating(until time.Time) (cents float64) {
-	course := s.ahead()
-	for _, o := range s.looks {
-		b := o.boat
-		b.Air, b.Instruments = course(o), nil
-		if c := climate.Of(b).Tent; c != nil {
-			w := working.New()
-			cents += c.Sum(*b.Tent, s.view.Now, until, &w).Cents
+// tents puts every surface of some boats under her tent, or a usual one, with heat or without.
+func (s yardState) tents(heat bool, boats []int) remedy {
+	over := message.Lit("every boat")
+	if len(boats) < len(s.looks) {
+		names := make([]string, len(boats))
+		for i, k := range boats {
+			names[i] = s.yard.Boats[k].Name
 		}
+		over = message.List(names)
+	}
+	name := message.Of("a tent over %v, without heat", over)
+	if heat {
+		name = message.Of("a tent over %v, heated to %.0f °C", over, float64(heatedC))
+	}
+	apply := func(s *yardState) bool {
+		for _, k := range boats {
+			s.cover(&s.looks[k], heat)
+		}
+		s.again()
+		return true
+	}
+	return remedy{name, false, apply, func(s *yardState, _ plan.Plan, through time.Time) float64 {
+		cents := s.buildCents
+		for _, k := range boats {
+			if heat {
+				cents += s.heating(s.looks[k], through)
+			}
+		}
+		return cents
+	}}
+}
+
+// cover puts the surfaces of a boat under a tent.
+func (s *yardState) cover(o *boatState, heat bool) {
+	t := tent.Usual(o.survey.Boat.Dimensions.LOAM, o.survey.Boat.Dimensions.BeamM)
+	switch {
+	case o.boat.Tent != nil && (!heat || len(o.boat.Tent.Heaters) > 0):
+		t = *o.boat.Tent
+	case !heat:
+		t.Heaters = nil
+	case len(t.Heaters) == 0:
+		t.Heaters = []tent.Heater{{Kind: tent.Electric, PowerKW: 9}}
+	}
+	if heat {
+		t.Thermostat.SetC = heatedC
+	}
+	if o.boat.Tent == nil {
+		s.buildCents += t.BuildCents()
+	}
+	o.boat.Tent = &t
+	o.boat.Surfaces, o.s.Surfaces = slices.Clone(o.boat.Surfaces), slices.Clone(o.s.Surfaces)
+	for i := range o.boat.Surfaces {
+		o.boat.Surfaces[i].Shelter, o.boat.Surfaces[i].Face.Roofed = survey.Tent, true
+		o.s.Surfaces[i].Sheltered = true
+	}
+}
+
+// heating is what the tent of a boat takes until an instant, in usual weather, cents.
+func (s *yardState) heating(o boatState, until time.Time) (cents float64) {
+	b := o.boat
+	b.Air, b.Instruments = s.ahead()(o), nil
+	if c := climate.Of(b).Tent; c != nil {
+		w := working.New()
+		cents = c.Sum(*b.Tent, s.view.Now, until, &w).Cents
 	}
 	return cents
 }

@@ -9,27 +9,30 @@ import { Shell } from "./ui/Shell";
 import { SettingsProvider } from "./ui/settings";
 import { tr } from "./words/words";
 
+const screen = <P extends object>(load: () => Promise<ComponentType<P>>) =>
+  part(load, () => <p className="quiet appears">{tr("Loading…")}</p>);
+
 // Today is there at once; the other screens come when they are first asked for.
-const NewBoat = part(async () => (await import("./features/boats/NewBoat")).NewBoat);
-const BuildUp = part(async () => (await import("./features/buildup/BuildUp")).BuildUp);
-const Bench = part(async () => (await import("./features/bench/Bench")).Bench);
-const Fairing = part(async () => (await import("./features/fairing/Fairing")).Fairing);
-const Finishes = part(async () => (await import("./features/finishes/Finishes")).Finishes);
-const Help = part(async () => (await import("./features/help/Help")).Help);
-const Library = part(async () => (await import("./features/library/Library")).Library);
-const Log = part(async () => (await import("./features/log/Log")).Log);
-const MeasuringSheet = part(async () => (await import("./features/survey/Sheets")).MeasuringSheet);
-const Morning = part(async () => (await import("./features/yard/Morning")).Morning);
-const People = part(async () => (await import("./features/people/People")).People);
-const Phone = part(async () => (await import("./features/phone/Phone")).Phone);
-const Plan = part(async () => (await import("./features/plan/Plan")).Plan);
-const Report = part(async () => (await import("./features/log/Report")).Report);
-const Sheet = part(async () => (await import("./features/library/Sheet")).Sheet);
-const Start = part(async () => (await import("./features/start/Start")).Start);
-const Stores = part(async () => (await import("./features/stores/Stores")).Stores);
-const Survey = part(async () => (await import("./features/survey/Survey")).Survey);
-const WalkRound = part(async () => (await import("./features/survey/Sheets")).WalkRound);
-const Weather = part(async () => (await import("./features/weather/Weather")).Weather);
+const NewBoat = screen(async () => (await import("./features/boats/NewBoat")).NewBoat);
+const BuildUp = screen(async () => (await import("./features/buildup/BuildUp")).BuildUp);
+const Bench = screen(async () => (await import("./features/bench/Bench")).Bench);
+const Fairing = screen(async () => (await import("./features/fairing/Fairing")).Fairing);
+const Finishes = screen(async () => (await import("./features/finishes/Finishes")).Finishes);
+const Help = screen(async () => (await import("./features/help/Help")).Help);
+const Library = screen(async () => (await import("./features/library/Library")).Library);
+const Log = screen(async () => (await import("./features/log/Log")).Log);
+const MeasuringSheet = screen(async () => (await import("./features/survey/Sheets")).MeasuringSheet);
+const Morning = screen(async () => (await import("./features/yard/Morning")).Morning);
+const People = screen(async () => (await import("./features/people/People")).People);
+const Phone = screen(async () => (await import("./features/phone/Phone")).Phone);
+const Plan = screen(async () => (await import("./features/plan/Plan")).Plan);
+const Report = screen(async () => (await import("./features/log/Report")).Report);
+const Sheet = screen(async () => (await import("./features/library/Sheet")).Sheet);
+const Start = screen(async () => (await import("./features/start/Start")).Start);
+const Stores = screen(async () => (await import("./features/stores/Stores")).Stores);
+const Survey = screen(async () => (await import("./features/survey/Survey")).Survey);
+const WalkRound = screen(async () => (await import("./features/survey/Sheets")).WalkRound);
+const Weather = screen(async () => (await import("./features/weather/Weather")).Weather);
 
 /** The screens of a boat, by what follows her in the address. */
 const OF_A_BOAT: Record<string, ComponentType> = {

@@ -61,7 +61,7 @@ const dryPower = 0.6
 // Simulate follows the air in t over the conditions in the open, out, a record
 // of which is s; covered surfaces give and take heat. Balances of heat and water
 // are implicit in the air's temperature and vapour, so they cannot oscillate; the
-// thermostat holds its temperature exactly while there is power. The roof gives
+// thermostat holds its temperature exactly while there is power, and so do open ends in the heat. The roof gives
 // heat to the sky, on clear nights below the air outside; vapour runs down
 // film that is under its dew point. What a dehumidifier draws, and the heat of
 // the water that it takes, warm the tent.
@@ -149,6 +149,12 @@ func (in *inside) step(c *Climate, i int, f, h float64, on bool) {
 		takes += s.AreaM2 * skinInside * (1 - q[k])
 	}
 	next := gives / takes
+	if t.OpenC > 0 && next > t.OpenC && outC < t.OpenC { // as far as it takes, or as it goes
+		more := min(openChanges, (next-t.OpenC)*takes/(t.OpenC-outC)*3600/(volume*airHeat))
+		changes += more
+		gives, takes = gives+more*volume*airHeat/3600*outC, takes+more*volume*airHeat/3600
+		next = gives / takes
+	}
 	heat := 0.0
 	if want := t.Thermostat.SetC; on && t.PowerKW() > 0 && next < want {
 		heat = min(t.PowerKW()*1000, (want-next)*takes)

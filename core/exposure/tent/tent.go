@@ -92,6 +92,13 @@ func (t Tent) changes(windMS float64) float64 {
 	return min(mostChanges, t.AirChanges+doorFlow*t.DoorM2*max(0, windMS)*3600/t.VolumeM3())
 }
 
+// leastOpenC is the lowest temperature that ends are opened above, °C.
+const leastOpenC = 10
+
+// openChanges is what open ends add to the air changes of an hour at most, usualOpenC the temperature at
+// which people open them: rules of thumb.
+const openChanges, usualOpenC = 30, 25
+
 // A booth is a tent with so many air changes an hour; its filter lets the air through at faceMS at most: rules of
 // thumb.
 const boothChanges, faceMS = 10, 0.5
@@ -119,6 +126,8 @@ type Tent struct {
 	AirChanges float64 `json:"airChanges"`
 	// DoorM2 is an opening that stands open to one side, m².
 	DoorM2 float64 `json:"doorM2,omitempty"`
+	// OpenC is the temperature in it, °C, above which its ends are opened; 0 if they never are.
+	OpenC float64 `json:"openC,omitempty"`
 	// BareGround says that earth or grass under it is not covered, and gives its water to the air.
 	BareGround bool     `json:"bareGround,omitempty"`
 	Heaters    []Heater `json:"heaters"`
@@ -134,6 +143,7 @@ type Tent struct {
 func Usual(loaM, beamM float64) Tent {
 	return Tent{
 		LengthM: math.Ceil(loaM + 1.5), WidthM: math.Ceil(beamM + 1.6), HeightM: 3, Layers: 1, AirChanges: 1.5,
+		OpenC:   usualOpenC,
 		Heaters: []Heater{{Electric, 3}}, Thermostat: Thermostat{14, 6, 22},
 		Prices: Prices{KWhCents: 30, FuelKgCents: 220, DayCents: 1200, HardenerCents: 2500},
 	}
@@ -150,6 +160,9 @@ func (t Tent) Validate() error {
 	}
 	bad.Range("airChanges", t.AirChanges, 0.1, mostChanges, "/h")
 	bad.Range("doorM2", t.DoorM2, 0, 60, "m²")
+	if t.OpenC != 0 {
+		bad.Range("openC", t.OpenC, leastOpenC, 45, "°C")
+	}
 	for i, h := range t.Heaters {
 		path := fmt.Sprintf("heaters[%d]", i)
 		if _, ok := h.Kind.info(); !ok {

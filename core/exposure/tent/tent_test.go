@@ -62,6 +62,31 @@ func TestThermostatHoldsItsTemperature(t *testing.T) {
 	assert.Zero(t, sum.FuelKg)
 }
 
+// In the sun open ends hold the tent at the temperature above which they are opened, while thirty
+// more air changes are enough for it; at the most they take 30·V·ρc/3600 of what the tent is warmer.
+func TestOpenEndsInTheSun(t *testing.T) {
+	clear := 0.0
+	noon := func(airC, openC float64) weather.Hour {
+		var s weather.Series
+		for i := range 40 {
+			at := time.Date(2026, 6, 20, i, 0, 0, 0, time.UTC)
+			s = append(s, weather.Hour{At: at, TempC: airC, RHPct: 50, CloudPct: &clear})
+		}
+		tent := box()
+		tent.OpenC = openC
+		return Simulate(tent, surface.Outdoors(51, 0, s), s, nil, time.UTC).Air[36]
+	}
+	shut := noon(16, 0)
+	require.Greater(t, shut.TempC, 28.0)
+	assert.InDelta(t, 25, noon(16, 25).TempC, 1e-9)
+
+	const ua, flow = 6 * 104.0, 96 * 1206 / 3600.0
+	gives := (ua + flow) * noon(24, 0).TempC // at noon the balance is nearly at rest
+	assert.InDelta(t, (gives+30*flow*24)/(ua+31*flow), noon(24, 25).TempC, 0.1)
+	assert.Greater(t, noon(24, 25).TempC, 25.0)
+	assert.Equal(t, noon(26, 0).TempC, noon(26, 25).TempC, "warmer air outside is kept out")
+}
+
 // Without air changes worth naming, what a gas burner gives stays: 1.63 kg of
 // water a kilogram, 46.4 MJ/kg.
 func TestBurnerWater(t *testing.T) {

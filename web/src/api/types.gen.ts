@@ -8565,6 +8565,8 @@ export interface components {
             layers: number;
             /** Format: double */
             lengthM: number;
+            /** Format: double */
+            openC?: number;
             prices: components["schemas"]["TentPrices"];
             thermostat: components["schemas"]["TentThermostat"];
             /** Format: double */
@@ -8702,7 +8704,7 @@ export interface components {
             daysGained: number;
             enough: boolean;
             later: boolean;
-            name: string;
+            name: components["schemas"]["MessageSpan"][];
             odds: components["schemas"]["PlanOdds"][];
             past: boolean;
         };

@@ -1,4 +1,4 @@
-import { Suspense, useState } from "react";
+import { useState } from "react";
 import { useLocation } from "wouter";
 import type { Schemas } from "../api/client";
 import { LANGUAGES, language, speak, tr, word } from "../words/words";
@@ -64,9 +64,7 @@ function ClockControl({ meta, zone }: { meta: Schemas["Meta"]; zone: string }) {
       </button>
       {setting && (
         <Failsafe>
-          <Suspense>
-            <SetClock meta={meta} zone={zone} mode={mode} close={() => setSetting(false)} />
-          </Suspense>
+          <SetClock meta={meta} zone={zone} mode={mode} close={() => setSetting(false)} />
         </Failsafe>
       )}
     </>

@@ -1,5 +1,5 @@
 import { useIsFetching } from "@tanstack/react-query";
-import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import type { Schemas } from "../api/client";
 import { useBoats, usePlaces } from "../api/queries";
@@ -66,20 +66,16 @@ export function Shell({ meta, children }: { meta: Schemas["Meta"]; children: Rea
             <Outbox />
             {boat && <Alarms key={boat.id} boatId={boat.id} zone={zone} />}
           </Failsafe>
-          <Failsafe>
-            <Suspense fallback={<p className="quiet">{tr("Loading…")}</p>}>{children}</Suspense>
-          </Failsafe>
+          <Failsafe>{children}</Failsafe>
           <footer className="rule-t mt-10 flex flex-wrap gap-x-5 gap-y-2 pt-3 text-sm lg:hidden">{controls}</footer>
         </main>
       </Zone>
       <Failsafe>
-        <Suspense>
-          {over === "search" && (
-            <Search close={() => setOver(undefined)} boatId={boat?.id ?? ""} pages={ways(boat?.id, boats.length > 1)} />
-          )}
-          {over === "keys" && <Keys close={() => setOver(undefined)} />}
-          {over === "more" && <More close={() => setOver(undefined)} boatId={boat?.id ?? ""} />}
-        </Suspense>
+        {over === "search" && (
+          <Search close={() => setOver(undefined)} boatId={boat?.id ?? ""} pages={ways(boat?.id, boats.length > 1)} />
+        )}
+        {over === "keys" && <Keys close={() => setOver(undefined)} />}
+        {over === "more" && <More close={() => setOver(undefined)} boatId={boat?.id ?? ""} />}
       </Failsafe>
     </div>
   );

@@ -1,7 +1,6 @@
 // @vitest-environment happy-dom
 import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { Suspense } from "react";
 import { expect, it, vi } from "vitest";
 import { Router } from "wouter";
 import { memoryLocation } from "wouter/memory-location";
@@ -46,9 +45,7 @@ it("says that a part did not come, and loads the page again once the program ans
   render(
     <Router hook={memoryLocation().hook}>
       <Failsafe>
-        <Suspense>
-          <Part />
-        </Suspense>
+        <Part />
       </Failsafe>
     </Router>,
   );
@@ -59,4 +56,22 @@ it("says that a part did not come, and loads the page again once the program ans
   await vi.advanceTimersByTimeAsync(3500);
   expect(reload).toHaveBeenCalled();
   vi.useRealTimers();
+});
+
+it("shows a part as soon as it is there, and at once when it was there before", async () => {
+  let loads = 0;
+  const Part = part(
+    async () => {
+      loads++;
+      return ({ name }: { name: string }) => <p>here is {name}</p>;
+    },
+    ({ name }) => <p>{name} comes</p>,
+  );
+  const { unmount } = render(<Part name="one" />);
+  expect(screen.getByText("one comes")).toBeTruthy();
+  expect(await screen.findByText("here is one")).toBeTruthy();
+  unmount();
+  render(<Part name="two" />);
+  expect(screen.getByText("here is two")).toBeTruthy();
+  expect(loads).toBe(1);
 });

@@ -47,13 +47,13 @@ function Table({
   plan: Schemas["YardPlan"];
   boats: Schemas["PlanLaunching"][];
 }) {
-  const { money } = useSettings();
+  const { money, prose } = useSettings();
   const all = plan.plan?.launches ?? [];
   const shown = all.flatMap((b, i) => (boats.some((x) => x.boatId === b.boatId) ? [{ b, i }] : []));
   const zone = plan.place.timeZone;
   return (
     <>
-      <p className="font-semibold">{advice(ways, money)}</p>
+      <p className="font-semibold">{advice(ways, money, prose)}</p>
       <Reflow>
         <table className="table-plain">
           <thead>
@@ -69,9 +69,9 @@ function Table({
           </thead>
           <tbody>
             {ways.map((w) => (
-              <tr key={w.name}>
+              <tr key={prose(w.name)}>
                 <td>
-                  {w.name}
+                  <Said words={w.name} />
                   {w.enough && all.some((b) => b.due) && !w.later && <b> {tr("· in time nine times in ten")}</b>}
                 </td>
                 <td className="num">{w.past ? "–" : money(w.cents, 0)}</td>
@@ -98,22 +98,26 @@ function Table({
 }
 
 /** Which change to take, and by how much it is the best. */
-function advice(ways: Schemas["Way"][], money: (cents: number, digits?: number) => string): string {
+function advice(
+  ways: Schemas["Way"][],
+  money: (cents: number, digits?: number) => string,
+  prose: (words: Schemas["MessageSpan"][]) => string,
+): string {
   const bought = ways.filter((w) => !w.later && !w.past && w.dayCents !== undefined);
   const best = bought[0];
   if (!best) return tr("None of these brings a boat forward.");
   const next = bought.find((w) => w !== best && w.cents > 0);
   const says = best.enough
     ? tr("The cheapest that is enough: {name} gains {days} days for {cost}.", {
-        name: best.name,
+        name: prose(best.name),
         days: best.daysGained,
         cost: money(best.cents, 0),
       })
     : tr("None is enough nine times in ten. The cheapest day: {name} gains {days} days for {cost}.", {
-        name: best.name,
+        name: prose(best.name),
         days: best.daysGained,
         cost: money(best.cents, 0),
       });
   if (!next) return says;
-  return `${says} ${tr("Next: {name}, {days} days for {cost}.", { name: next.name, days: next.daysGained, cost: money(next.cents, 0) })}`;
+  return `${says} ${tr("Next: {name}, {days} days for {cost}.", { name: prose(next.name), days: next.daysGained, cost: money(next.cents, 0) })}`;
 }

@@ -217,7 +217,7 @@ const streams = (results: Record<string, unknown>) =>
 it("tells late boats, what would help, and what closes soon", async () => {
   const ways = [
     {
-      name: "launch later",
+      name: [{ text: "launch later" }],
       cents: 1200,
       odds: [{ half: "2026-05-20T10:00:00Z", duePct: 10 }],
       enough: true,
@@ -225,7 +225,7 @@ it("tells late boats, what would help, and what closes soon", async () => {
       later: true,
     },
     {
-      name: "a tent",
+      name: [{ text: "a tent" }],
       cents: 50000,
       odds: [{ half: "2026-05-12T10:00:00Z", nine: "2026-05-13T10:00:00Z", duePct: 95 }],
       enough: true,
@@ -234,7 +234,7 @@ it("tells late boats, what would help, and what closes soon", async () => {
       later: false,
     },
     {
-      name: "a helper",
+      name: [{ text: "a helper" }],
       cents: 90000,
       odds: [{ duePct: 20 }],
       enough: false,

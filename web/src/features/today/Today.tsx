@@ -1,4 +1,3 @@
-import { Suspense } from "react";
 import { Link, useParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { useToday } from "../../api/queries";
@@ -13,7 +12,10 @@ import { Figure, Quantity } from "../../ui/Working";
 import { tr, trNodes } from "../../words/words";
 
 // The sentence comes first; what is drawn and drawn by lot follows it.
-const DayRibbon = part(async () => (await import("./DayRibbon")).DayRibbon);
+const DayRibbon = part(
+  async () => (await import("./DayRibbon")).DayRibbon,
+  ({ today }) => <div style={{ minHeight: 170 + 60 * today.answer.lanes.length }} />,
+);
 const BestChances = part(async () => (await import("../weather/Chances")).BestChances);
 
 export function Today() {
@@ -73,9 +75,7 @@ function Shown({ today }: { today: Schemas["Today"] }) {
           <Said words={w} />
         </p>
       ))}
-      <Suspense fallback={<div style={{ minHeight: 170 + 60 * answer.lanes.length }} />}>
-        <DayRibbon today={today} />
-      </Suspense>
+      <DayRibbon today={today} />
       <div className="mt-6 grid gap-8 border-t border-base-content pt-4 lg:grid-cols-[3fr_2fr]">
         <section>
           <h2 className="text-lg">{tr("In this order today")}</h2>
@@ -83,9 +83,7 @@ function Shown({ today }: { today: Schemas["Today"] }) {
         </section>
         {lead?.mix && lead.cover.length === 0 && <Ready mix={lead.mix} lane={lead} base={base} />}
       </div>
-      <Suspense>
-        <BestChances boatId={boat.id} zone={zone} />
-      </Suspense>
+      <BestChances boatId={boat.id} zone={zone} />
       <section className="mt-8">
         <h2 className="text-lg">{tr("Every surface")}</h2>
         <Surfaces lanes={answer.lanes} zone={zone} base={base} />

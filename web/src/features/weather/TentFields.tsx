@@ -74,6 +74,14 @@ export function TentFields({ tent: t, set }: { tent: TentDraft; set: (t: TentDra
             value={t.doorM2}
             onChange={(doorM2) => set({ ...t, doorM2 })}
           />
+          <NumberField
+            name="openC"
+            label={tr("Ends opened above")}
+            unit="°C"
+            hint={tr("when the sun heats it; empty if they stay shut")}
+            value={t.openC || undefined}
+            onChange={(openC) => set({ ...t, openC })}
+          />
           {num(
             "dryL",
             tr("Dehumidifier"),
