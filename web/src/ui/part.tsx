@@ -12,6 +12,7 @@ export function part<P extends object>(
   meanwhile: (props: P) => ReactNode = () => null,
 ) {
   let here: ComponentType<P> | undefined;
+  // biome-ignore lint/correctness/noComponentHookFactories: made once for each part, where modules begin, as React's own lazy is
   return function Part(props: P) {
     const [Shown, show] = useState(() => here);
     const [missing, miss] = useState<NotLoaded>();
