@@ -42,6 +42,7 @@ func TestTheDemoIsPlanned(t *testing.T) {
 		}
 		if !it.Rekey {
 			assert.NotEmpty(t, it.Why, it.What)
+			assert.NotContains(t, it.Why.String(), "the start.", it.What) // says nothing
 		}
 		if len(it.People) == 1 {
 			busy[it.People[0]] = append(busy[it.People[0]], it)

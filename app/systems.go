@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"allcoats/core/base/fielderr"
+	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 	"allcoats/core/catalog/product"
 	"allcoats/core/job/buildup"
@@ -231,7 +232,9 @@ func (a *App) CoatsFor(ctx context.Context, productID string, dftUm float64,
 
 // Overview is a whole boat's build-ups added up.
 type Overview struct {
-	Surfaces []OverviewRow  `json:"surfaces"`
+	Surfaces []OverviewRow `json:"surfaces"`
+	// Own are her own tasks that are to come: with the surfaces they make up the sum.
+	Own      []OverviewTask `json:"own"`
 	Products []OverviewNeed `json:"products"`
 	// Sum is the job of the boat, her own tasks with it; a working day has WorkDayH hours.
 	Sum      task.Sum `json:"sum"`
@@ -258,6 +261,13 @@ type OverviewRow struct {
 	Working   working.Working `json:"working"`
 }
 
+// OverviewTask is work to come that is not on a surface.
+type OverviewTask struct {
+	ID    string           `json:"id"`
+	What  message.Sentence `json:"what"`
+	LeftH float64          `json:"leftH"`
+}
+
 // OverviewNeed is what all surfaces together need of a product.
 type OverviewNeed struct {
 	Product string  `json:"product"`
@@ -276,7 +286,12 @@ func (a *App) Overview(ctx context.Context, boatID string) (Overview, error) {
 
 func (w work) overview() (Overview, error) {
 	out := Overview{Sum: w.job.Sum, WorkDayH: w.workDayH(), Surfaces: []OverviewRow{}, Products: []OverviewNeed{},
-		Consumables: []buildup.Consumable{}}
+		Own: []OverviewTask{}, Consumables: []buildup.Consumable{}}
+	for _, t := range w.job.Own {
+		if t.LeftH > 0 {
+			out.Own = append(out.Own, OverviewTask{t.ID, t.What, t.LeftH})
+		}
+	}
 	rank := map[rules.Severity]int{"": 0, rules.Note: 1, rules.Warning: 2, rules.Stop: 3}
 	for _, f := range w.survey.Surfaces {
 		b, err := w.buildUp(f.ID, w.steps[f.ID])

@@ -6473,6 +6473,7 @@ export interface components {
         };
         Overview: {
             consumables: components["schemas"]["BuildupConsumable"][];
+            own: components["schemas"]["OverviewTask"][];
             products: components["schemas"]["OverviewNeed"][];
             /** Format: int64 */
             stops: number;
@@ -6513,6 +6514,12 @@ export interface components {
             working: components["schemas"]["Working"];
             /** @enum {string} */
             worst: "" | "note" | "warning" | "stop";
+        };
+        OverviewTask: {
+            id: string;
+            /** Format: double */
+            leftH: number;
+            what: components["schemas"]["MessageSpan"][];
         };
         OwnMonths: {
             /** Format: int64 */

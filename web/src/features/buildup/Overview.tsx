@@ -1,6 +1,7 @@
 import { useOverview } from "../../api/queries";
 import { Answer, Loaded } from "../../ui/Page";
 import { Reflow } from "../../ui/Reflow";
+import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { span, workdays } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
@@ -114,6 +115,15 @@ export function Overview({ boatId, open }: { boatId: string; open: (surfaceId: s
                       <td className="num max-sm:hidden">{span(r.sum.leftH)}</td>
                       <td className="num max-sm:hidden">{r.priced ? money(r.costCents) : "–"}</td>
                       <td>{r.findings === 0 ? tr("none") : `${r.findings}, ${WORST[r.worst]}`}</td>
+                    </tr>
+                  ))}
+                  {o.own.map((t) => (
+                    <tr key={t.id}>
+                      <td colSpan={5}>
+                        <Said words={t.what} />
+                      </td>
+                      <td className="num">{span(t.leftH)}</td>
+                      <td colSpan={2} className="max-sm:hidden" />
                     </tr>
                   ))}
                 </tbody>

@@ -333,6 +333,7 @@ it("adds a whole boat up and opens a surface", async () => {
           working,
         },
       ],
+      own: [{ id: "own", what: [{ text: "Bed the cleats" }], leftH: 5 }],
       products: [{ product: "Grey barrier", coats: 1, litres: 12 }],
       consumables: [{ name: "masking tape", amount: 44, unit: "m", source: "edges of the surface" }],
       stops: 1,
@@ -354,6 +355,7 @@ it("adds a whole boat up and opens a surface", async () => {
   expect((await screen.findByRole("heading", { level: 1 })).textContent).toContain("5 coats on one surface");
   expect(screen.getByText("One finding would make a coat fail.", { exact: false })).toBeTruthy();
   expect(screen.getByText("1 coat")).toBeTruthy();
+  expect(screen.getByText("Bed the cleats").closest("tr")?.textContent).toContain("5 h");
   expect(screen.getByText("masking tape").closest("tr")?.textContent).toContain("44.00 m");
   await userEvent.click(screen.getByRole("button", { name: "Bottom" }));
   expect(open).toHaveBeenCalledWith("hull");
