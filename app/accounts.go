@@ -63,7 +63,7 @@ func (a *App) Accounts(ctx context.Context, boatID string) (Accounts, error) {
 		return Accounts{}, err
 	}
 	out := Accounts{HourCents: o.choices.HourCents, WorkDayH: o.workDayH(), BudgetCents: o.survey.Boat.BudgetCents}
-	lines := append(o.toDate(&out), o.toCome(yard)...)
+	lines := append(o.toDate(&out), o.toCome(yard, o.litreToBuy(need.Needs))...)
 	out.Lines = lines.Merged()
 	out.LeftHours, out.LeftMaterial = o.job.Sum.LeftH, float64(need.CostCents)
 	out.LabourCents, out.LeftLabour = out.Hours*out.HourCents, out.LeftHours*out.HourCents
@@ -166,9 +166,29 @@ func (o boatState) line(surfaceID string, e logbook.Logged, unpriced map[string]
 	return l
 }
 
-// toCome are the lines of what is left, by whom and in which month the plan has it; what has no place
-// in the plan has none.
-func (o boatState) toCome(yard yardState) (lines ledger.Lines) {
+// litreToBuy is what the tins to buy of a product cost for each litre to come, cents: with what is on
+// the shelf less than a litre costs, with what is over more.
+func (o boatState) litreToBuy(needs []Need) map[string]float64 {
+	left := map[string]float64{}
+	for _, c := range o.job.Surfaces {
+		for _, t := range c.Tasks {
+			if t.Left() {
+				left[t.ProductID] += t.LeftL
+			}
+		}
+	}
+	out := map[string]float64{}
+	for _, n := range needs {
+		if l := left[n.ProductID]; l > 0 {
+			out[n.ProductID] = float64(n.Purchase.CostCents) / l
+		}
+	}
+	return out
+}
+
+// toCome are the lines of what is left, by whom and in which month the plan has it, with its part of
+// what is bought for it; what has no place in the plan has none.
+func (o boatState) toCome(yard yardState, litre map[string]float64) (lines ledger.Lines) {
 	type part struct {
 		who, month string
 		hours      float64
@@ -196,7 +216,7 @@ func (o boatState) toCome(yard yardState) (lines ledger.Lines) {
 		for _, p := range all {
 			l.Who, l.Month = p.who, p.month
 			l.Sum = ledger.Sum{ToComeH: t.LeftH * p.hours / sum,
-				MaterialToCome: t.LeftL * litreCents(o.products[t.ProductID]) * p.hours / sum}
+				MaterialToCome: t.LeftL * litre[t.ProductID] * p.hours / sum}
 			lines = append(lines, l)
 		}
 	}

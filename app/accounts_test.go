@@ -47,9 +47,9 @@ func TestALedgerByHand(t *testing.T) {
 	acc := must(a.Accounts(ctx, boat))
 	month, surface := at.Format("2006-01"), s.Name
 	var done ledger.Lines
-	left := 0.0
+	left, buy := 0.0, 0.0
 	for _, l := range acc.Lines {
-		left += l.ToComeH
+		left, buy = left+l.ToComeH, buy+l.MaterialToCome
 		if l.Entries > 0 {
 			l.PlannedH, l.ToComeH, l.MaterialToCome = 0, 0, 0
 			done = append(done, l)
@@ -67,6 +67,7 @@ func TestALedgerByHand(t *testing.T) {
 	assert.InDelta(t, 22000, acc.MaterialCents, 1e-9)
 	assert.InDelta(t, 1250, acc.OtherCents, 1e-9)
 	assert.InDelta(t, acc.LeftHours, left, 1e-9)
+	assert.InDelta(t, acc.LeftMaterial, buy, 1e-6)
 	assert.InDelta(t, 22000+1250+5*acc.HourCents+acc.LeftHours*acc.HourCents+acc.LeftMaterial, acc.TotalCents, 1e-6)
 	assert.Zero(t, acc.Untold, "an expense has no hours to tell")
 
@@ -86,6 +87,18 @@ func TestALedgerByHand(t *testing.T) {
 		}
 	}
 	assert.True(t, found)
+}
+
+// The lines of each boat of the demo make up what is to come, and that is what Stores says to buy.
+func TestLinesMakeUpWhatIsToCome(t *testing.T) {
+	a := withDemo(t)
+	for _, b := range must(a.Boats(ctx)) {
+		acc := must(a.Accounts(ctx, b.ID))
+		sum := acc.Lines.Sum()
+		assert.InDelta(t, acc.LeftMaterial, sum.MaterialToCome, 1e-6, b.Name)
+		assert.InDelta(t, acc.LeftHours, sum.ToComeH, 1e-6, b.Name)
+		assert.InDelta(t, must(a.Stores(ctx, b.ID)).CostCents, sum.MaterialToCome, 1e-6, b.Name)
+	}
 }
 
 // What the log taught can be looked at, and switched off: the hours to come are as reckoned again.

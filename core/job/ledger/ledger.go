@@ -21,7 +21,8 @@ type Line struct {
 }
 
 // Sum is what lines come to. Done are hours told, PlannedH those reckoned for the same work; ToComeH are
-// still to be worked. Money is in cents: Material is coatings by their litres, Other expenses.
+// still to be worked. Money is in cents: Material is coatings by their litres, MaterialToCome the tins to
+// buy, Other expenses.
 type Sum struct {
 	Entries         int     `json:"entries"`
 	DoneH           float64 `json:"doneH"`

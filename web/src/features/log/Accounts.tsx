@@ -171,6 +171,8 @@ function Table({ lines, by }: { lines: Line[]; by: By }) {
     (g) => g.doneH + g.toComeH + g.materialCents + g.materialToComeCents + g.otherCents > 0,
   );
   const most = Math.max(1, ...all.map((g) => g.doneH + g.toComeH));
+  const sum = (what: "doneH" | "plannedH" | "toComeH" | "materialCents" | "materialToComeCents" | "otherCents") =>
+    all.reduce((n, g) => n + g[what], 0);
   if (all.length === 0) return <p>{tr("Nothing yet.")}</p>;
   return (
     <Reflow>
@@ -183,7 +185,7 @@ function Table({ lines, by }: { lines: Line[]; by: By }) {
             <th className="num">{tr("Hours to come")}</th>
             <th className="w-1/4 max-sm:hidden" aria-label={tr("Done and to come")} />
             <th className="num">{tr("Coatings")}</th>
-            <th className="num">{tr("To come")}</th>
+            <th className="num">{tr("To buy")}</th>
             <th className="num">{tr("Other expenses")}</th>
           </tr>
         </thead>
@@ -213,6 +215,18 @@ function Table({ lines, by }: { lines: Line[]; by: By }) {
             </tr>
           ))}
         </tbody>
+        <tfoot>
+          <tr className="border-t border-base-content">
+            <th className="text-left">{tr("Together")}</th>
+            <td className="num">{hours(sum("doneH"))}</td>
+            <td className="num">{hours(sum("plannedH"))}</td>
+            <td className="num">{hours(sum("toComeH"))}</td>
+            <td className="max-sm:hidden" />
+            <td className="num">{money(sum("materialCents"), 0)}</td>
+            <td className="num">{money(sum("materialToComeCents"), 0)}</td>
+            <td className="num">{money(sum("otherCents"), 0)}</td>
+          </tr>
+        </tfoot>
       </table>
     </Reflow>
   );
