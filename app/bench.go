@@ -63,9 +63,11 @@ type Bench struct {
 	OwnUse   float64 `json:"ownUse"`
 	OwnCoats int     `json:"ownCoats"`
 	// OwnRate says that LitresH is from what was logged.
-	OwnRate bool    `json:"ownRate"`
-	PotC    float64 `json:"potC"`
-	Pot     mix.Pot `json:"pot"`
+	OwnRate bool `json:"ownRate"`
+	// BeginsAt is when it may be laid, the program's time if at once; PotC is how warm a pot is then.
+	BeginsAt time.Time `json:"beginsAt"`
+	PotC     float64   `json:"potC"`
+	Pot      mix.Pot   `json:"pot"`
 	// Mixed is how far off the ratio the weights told are.
 	Mixed   *mix.Deviation `json:"mixed,omitempty"`
 	Batches mix.Batches    `json:"batches"`
@@ -275,7 +277,8 @@ func (o boatState) quantities(out *Bench, ask BenchQuery, f readiness.Surface, c
 	if ask.LitresH != nil {
 		out.LitresH, out.OwnRate = *ask.LitresH, false
 	}
-	out.PotC = o.potC()
+	out.BeginsAt = o.begins(f, c)
+	out.PotC = o.potC(out.BeginsAt)
 	if ask.PotC != nil {
 		out.PotC = *ask.PotC
 	}
@@ -286,7 +289,7 @@ func (o boatState) quantities(out *Bench, ask BenchQuery, f readiness.Surface, c
 		}
 	}
 	var err error
-	if out.Batches, err = o.share(c.Sheet, out.Litres, out.LitresH, out.PotC); err != nil {
+	if out.Batches, err = o.share(c.Sheet, out.Litres, out.LitresH, out.PotC, out.BeginsAt); err != nil {
 		out.Batches.Batches = []mix.Batch{}
 		refuse(err)
 	}
@@ -316,18 +319,35 @@ func (o boatState) rate(productID string, litres, layH float64) (litresH float64
 	return litres / math.Max(1e-6, layH), false
 }
 
-// potC is the temperature of a pot: that of the open air.
-func (o boatState) potC() float64 {
-	if i := o.s.Air.Find(o.now); i >= 0 {
+// begins is when the clock below a coat and the weather let it be laid, now if that is not known.
+func (o boatState) begins(f readiness.Surface, c readiness.Coat) time.Time {
+	from := o.now
+	if f.Last != nil {
+		k := clock.Run(*f.Last, c.Sheet.Kind, f.Weather, o.now)
+		if opens := k.Event(clock.RecoatOpens).At; opens != nil && opens.After(from) && !k.Abraded {
+			from = *opens
+		}
+	}
+	if _, end, ok := o.s.Air.Span(); ok && f.ID != "" {
+		if windows := o.s.JobFor(c, f).Windows(f.Weather, from, end); len(windows) > 0 {
+			return windows[0].From
+		}
+	}
+	return from
+}
+
+// potC is the temperature of a pot at an instant: that of the open air.
+func (o boatState) potC(at time.Time) float64 {
+	if i := o.s.Air.Find(at); i >= 0 {
 		return o.s.Air[i].TempC
 	}
 	return 0
 }
 
-// share divides litres into the pots that can be laid in their time.
-func (o boatState) share(sheet product.Sheet, litres, litresH, potC float64) (mix.Batches, error) {
+// share divides litres into the pots that can be laid in their time from an instant.
+func (o boatState) share(sheet product.Sheet, litres, litresH, potC float64, at time.Time) (mix.Batches, error) {
 	return mix.Share(mix.BatchRequest{Sheet: sheet, Litres: litres, LitresH: litresH, PotC: potC,
-		ResidueL: mix.UsualResidue, Start: o.now})
+		ResidueL: mix.UsualResidue, Start: at})
 }
 
 // ownRate is how many litres of a product an hour of work has laid, from the log.

@@ -214,7 +214,7 @@ func (o boatState) fillerOf(out *Fairing, surfaceID string, need fair.Need) {
 					Patches: []step.Patch{{Name: "lows", AreaM2: need.FillM2}}}}}
 			layH, _ := o.reckoned(readiness.Surface{ID: surfaceID}, one)
 			rate, _ := o.rate(out.ProductID, litres, layH)
-			if b, err := o.share(sheet, litres, rate, o.potC()); err == nil {
+			if b, err := o.share(sheet, litres, rate, o.potC(o.now), o.now); err == nil {
 				j.Batches = &b
 			}
 		}

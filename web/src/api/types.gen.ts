@@ -3398,6 +3398,8 @@ export interface components {
         };
         Bench: {
             batches: components["schemas"]["MixBatches"];
+            /** Format: date-time */
+            beginsAt: string;
             checks: components["schemas"]["ApplicationCheck"][];
             clocks: components["schemas"]["CoatTimers"][];
             coat: components["schemas"]["MessageSpan"][];

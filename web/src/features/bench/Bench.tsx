@@ -7,7 +7,7 @@ import { Answer, Loaded } from "../../ui/Page";
 import { number as shownNumber } from "../../ui/prose";
 import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
-import { clock, span } from "../../ui/time";
+import { clock, sameDay, span, stamp } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr, trNodes } from "../../words/words";
 import { ItIsOn } from "./ItIsOn";
@@ -86,21 +86,29 @@ function Shown({
         answer={<Sentence spans={b.says} zone={zone} />}
         detail={
           b.productId ? (
-            trNodes("{litres} in all{ownCoats}, laid at {litresH} an hour {x}. Pots stand at {potC}{potLifeH}.", {
-              litres: <Quantity value={b.litres} unit="L" />,
-              ownCoats:
-                b.ownCoats > 0 &&
-                tr(
-                  " (the reckoning × {ownUse}, by what {ownCoats, plural, one {the one coat} other {the {ownCoats} coats}} in the log took)",
-                  { ownUse: shownNumber(b.ownUse, 2), ownCoats: b.ownCoats },
-                ),
-              litresH: <Quantity value={b.litresH} unit="L" />,
-              x: b.ownRate ? tr("(your own rate, from the log)") : tr("(a rule of thumb)"),
-              potC: <Quantity value={b.potC} unit="°C" />,
-              potLifeH:
-                b.batches.potLifeH > 0 &&
-                tr(", where such a pot lives {potLifeH}", { potLifeH: span(b.batches.potLifeH) }),
-            })
+            trNodes(
+              "{litres} in all{ownCoats}, laid at {litresH} an hour {x}. Pots stand at {potC}{whenLaid}{potLifeH}.",
+              {
+                litres: <Quantity value={b.litres} unit="L" />,
+                ownCoats:
+                  b.ownCoats > 0 &&
+                  tr(
+                    " (the reckoning × {ownUse}, by what {ownCoats, plural, one {the one coat} other {the {ownCoats} coats}} in the log took)",
+                    { ownUse: shownNumber(b.ownUse, 2), ownCoats: b.ownCoats },
+                  ),
+                litresH: <Quantity value={b.litresH} unit="L" />,
+                x: b.ownRate ? tr("(your own rate, from the log)") : tr("(a rule of thumb)"),
+                potC: <Quantity value={b.potC} unit="°C" />,
+                whenLaid:
+                  Date.parse(b.beginsAt) > Date.parse(b.now) &&
+                  tr(" at {time}, when it may be laid", {
+                    time: (sameDay(b.beginsAt, b.now, zone) ? clock : stamp)(b.beginsAt, zone),
+                  }),
+                potLifeH:
+                  b.batches.potLifeH > 0 &&
+                  tr(", where such a pot lives {potLifeH}", { potLifeH: span(b.batches.potLifeH) }),
+              },
+            )
           ) : (
             <Link className="linked" to={`/boats/${boatId}/build-up`}>
               {tr("Coats are planned in Build-up; the next one then waits here.")}

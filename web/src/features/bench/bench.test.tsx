@@ -47,6 +47,7 @@ const bench = (more: Partial<Schemas["Bench"]> = {}): Schemas["Bench"] =>
     ownUse: 1.1,
     ownCoats: 2,
     ownRate: true,
+    beginsAt: "2026-05-09T08:24:00Z",
     potC: 18,
     twoPart: true,
     stand: "",
@@ -129,6 +130,7 @@ it("shows what the scale reads after each pour, the marks of a cup, and the stro
   await userEvent.click(screen.getByRole("button", { name: "by strokes" }));
   expect(within(targets).getAllByText("20.0 strokes")).toHaveLength(2);
   expect(screen.getByText(/your own rate, from the log/)).toBeTruthy();
+  expect(screen.getByText(/at 08:24, when it may be laid/)).toBeTruthy();
   expect(screen.getAllByText("Measure what is still bare.")).not.toHaveLength(0);
 });
 
