@@ -56,7 +56,7 @@ func TestRecordsTeach(t *testing.T) {
 	require.NoError(t, p.Err())
 
 	// The walk-round: one finish is cracked, one has nothing wrong.
-	p.Go(yawl+"/log?view=upkeep").SeeIn("h1", "scuff and lay two coats").Press(
+	p.Go(yawl+"/log?view=upkeep").SeeIn("h1", "Nothing to plan: what will come due has coats in the job").Press(
 		"Walk round her and grade the finishes").See("How did it hold?")
 	p.js(
 		`(() => { document.querySelector('[aria-label="Coamings: cracks"] [aria-label^="4"]').click(); return true; })()`).Press("Nothing wrong").Press("Log 2 grades").

@@ -30,7 +30,7 @@ export function UpkeepView({ boatId, now, zone }: { boatId: string; now: string;
   return (
     <Loaded query={useUpkeep(boatId)}>
       {(u) => {
-        const first = u.films[0];
+        const first = u.films.find((f) => !f.planned || f.at <= now);
         const graded = u.films.filter((f) => f.heldAt).length;
         return (
           <>
@@ -42,7 +42,9 @@ export function UpkeepView({ boatId, now, zone }: { boatId: string; now: string;
                       what: prose(first.what),
                       when: when(first, now, zone),
                     })
-                  : tr("Nothing that was laid comes due.")
+                  : u.films.length > 0
+                    ? tr("Nothing to plan: what will come due has coats in the job.")
+                    : tr("Nothing that was laid comes due.")
               }
               detail={
                 graded > 0
