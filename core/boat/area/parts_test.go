@@ -99,3 +99,29 @@ func TestBetter(t *testing.T) {
 		"40 L less doubt in what to buy")
 	assert.Nil(t, Measured{Measures: []Measure{stated(20, 4)}}.Better(Deck, Figure{AreaM2: 20, UncertaintyPct: 4}, 0))
 }
+
+// The first guesses by hand, for a boat of 10 m over all, 8 m on the waterline, 3 m broad, 1.5 m deep
+// and 1 m high, without and with 6 m² of houses.
+func TestFirstGuessesByHand(t *testing.T) {
+	d := Dimensions{HullForm: Medium, LOAM: 10, LWLM: 8, BeamM: 3, DraughtM: 1.5, FreeboardM: 1}
+	of := func(d Dimensions, p Part) float64 {
+		f, err := Boat{Dimensions: d}.Of(p, Both, Measure{Method: ByPrincipal})
+		require.NoError(t, err, p)
+		return f.AreaM2
+	}
+	for p, want := range map[Part]float64{BootTop: 2 * 8 * 0.12, Topsides: 2 * 13, Transom: 0.7 * 3,
+		SideDecks: 0.5 * (22.5 - 7.5), CabinTop: 0.6 * 7.5, CabinSides: 2 * 3.5 * 0.4, Cockpit: 2 * 0.4 * 7.5,
+		Coamings: 2 * 3 * 0.4, Rails: 21 * 0.2, Skeg: 2 * 0.48 * 0.75, Rudder: 2 * 0.56 * 1.2, Spars: 11 * 0.4,
+		Deck: 22.5, Keel: 2 * 0.5 * 8 * 0.45} {
+		assert.InDelta(t, want, of(d, p), 1e-9, p)
+	}
+	d.HousesM2 = 6
+	for p, want := range map[Part]float64{SideDecks: 0.5 * (22.5 - 6), CabinTop: 0.6 * 6, Cockpit: 2 * 0.4 * 6,
+		Deck: 16.5} {
+		assert.InDelta(t, want, of(d, p), 1e-9, p)
+	}
+	d.BodyDraughtM = 0.9
+	assert.InDelta(t, 2*0.5*8*0.6, of(d, Keel), 1e-9, "what stands below the hull")
+	d.BodyDraughtM = d.DraughtM
+	assert.InDelta(t, 2*0.5*8*0.45, of(d, Keel), 1e-9, "a hull that draws as much as the boat tells nothing of it")
+}

@@ -14,6 +14,14 @@ func TestMedianGrain(t *testing.T) {
 		assert.InDelta(t, um, Median(grit), 1e-9)
 	}
 	assert.InDelta(t, 170, Median(95), 5)
+	// FEPA 43-1: the median of macrogrits to P220, of microgrits beyond.
+	fepa := map[int]float64{40: 425, 60: 269, 80: 201, 100: 162, 120: 125, 150: 100, 180: 82, 220: 68, 240: 58.5,
+		280: 52.2, 320: 46.2, 360: 40.5, 400: 35, 500: 30.2, 600: 25.8, 800: 21.8, 1000: 18.3, 1200: 15.3,
+		1500: 12.6, 2000: 10.3}
+	for grit, um := range fepa {
+		assert.InDelta(t, um, Median(grit), 1e-9, grit)
+	}
+	assert.Len(t, grades, len(fepa))
 }
 
 // No step of a ladder is more than 1.6 times finer, where the grades allow it, and no

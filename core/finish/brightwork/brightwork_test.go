@@ -42,6 +42,10 @@ func TestFilmByHand(t *testing.T) {
 	require.Len(t, r.Counts, 1)
 	assert.InDelta(t, 140, r.Counts[0].Um, 1e-9)
 	assert.InDelta(t, 100*(1-math.Exp(-2.8)), r.Counts[0].UVPct, 1e-9)
+	thin := plan(t, varnish(), func(w *Work) { w.Thinned, w.Later = true, 2 })
+	require.Len(t, thin.Counts, 2)
+	assert.InDelta(t, 140-0.35*30, thin.Counts[0].Um, 1e-9, "a quarter and a tenth less of two coats")
+	assert.InDelta(t, 8*30-7*8-0.35*30, thin.Counts[1].Um, 1e-9, "two more, each after a scuff")
 	assert.InDelta(t, 30.0/450/0.9, r.LitreM2, 1e-9)
 	few, more := plan(t, varnish(), func(w *Work) { w.Now = 3 }), plan(t, varnish(), func(w *Work) { w.Now = 4 })
 	assert.Greater(t, more.Counts[0].UVPct, few.Counts[0].UVPct)
@@ -125,6 +129,12 @@ func TestSchoolsAndBadFields(t *testing.T) {
 		c.Sealer = &product.Sheet{Kind: product.WoodSealer, VolumeSolidsPct: 100, Film: product.Film{TypicalUm: 80}}
 		r := plan(t, c, func(w *Work) { w.School, w.Stain, w.Bungs = s.Key, true, 10 })
 		assert.NotEmpty(t, r.Steps, s.Key)
+		for _, st := range r.Steps {
+			if st.Key == "stain" {
+				assert.InDelta(t, 2.0/3+0.5, st.Hours, 1e-9, "3 m² an hour, and half an hour to even it out")
+				assert.InDelta(t, 2*0.08, st.Amount, 1e-9)
+			}
+		}
 		assert.Equal(t, s.Key == "epoxy", len(r.Findings) > 0, "stain under epoxy is minded")
 	}
 	for path, edit := range map[string]func(w *Work){

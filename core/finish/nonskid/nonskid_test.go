@@ -97,6 +97,9 @@ func TestThePlanOfAPanel(t *testing.T) {
 	require.NotEmpty(t, l.Panels)
 	assert.InDelta(t, 4, l.Panels[0].LengthM, 1e-6)
 	assert.InDelta(t, 1, l.Panels[0].WidthM, 1e-6)
+	for _, p := range l.Panels {
+		assert.InDelta(t, p.AreaM2*15, p.Minutes, 1e-9, "4 m² an hour")
+	}
 	sheet := product.Sheet{Name: "grit", Kind: product.NonSkidPaint, VolumeSolidsPct: 50,
 		Film: product.Film{MinUm: 50, TypicalUm: 80, MaxUm: 150}}
 	assert.NotEmpty(t, w.Plan(&l, sheet, 0))

@@ -206,3 +206,21 @@ func TestTomorrowsForecast(t *testing.T) {
 	}
 	assert.InDelta(t, stat.StdDev(today, nil), far, 0.35*far, "two days ahead either way")
 }
+
+// A line through what was measured is held at what it comes to on the last day; one that would fall
+// stays at the mean.
+func TestGrowthOfALine(t *testing.T) {
+	var rises, falls, days [leadDays]float64
+	for d := range rises {
+		rises[d], falls[d], days[d] = 1+0.5*(float64(d)+0.5), 9-float64(d), 10
+	}
+	g := line(rises, days)
+	assert.InDelta(t, 1, g.AtOnce, 1e-9)
+	assert.InDelta(t, 0.5, g.PerDay, 1e-9)
+	assert.InDelta(t, 1+0.5*leadDays, g.Most, 1e-9)
+	assert.InDelta(t, 1+0.5*leadDays, g.At(2*leadDays), 1e-9)
+	flat := line(falls, days)
+	assert.InDelta(t, 9-(leadDays-1)/2.0, flat.AtOnce, 1e-9)
+	assert.Zero(t, flat.PerDay)
+	assert.Equal(t, flat.AtOnce, flat.Most)
+}
