@@ -168,6 +168,8 @@ func (w work) coats(f Surface) readiness.Surface {
 			t.Last.Abraded = &at
 		case e.Kind == step.Inspect && t.Last != nil:
 			t.Last.Inspected = &at
+		case e.Kind == step.Wash && t.Last != nil:
+			t.Last.Washed = &at
 		}
 	}
 	return t

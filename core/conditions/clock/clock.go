@@ -37,6 +37,7 @@ type Laid struct {
 	Started   time.Time
 	Abraded   *time.Time
 	Inspected *time.Time
+	Washed    *time.Time
 }
 
 // Instant is an event of a clock. Tabled is false if the sheet has no table
@@ -72,6 +73,8 @@ type Clock struct {
 	Abraded bool `json:"abraded"`
 	// Damage is what harmed the coat while it could be harmed, or will.
 	Damage []Damage `json:"damage"`
+	// Blush is the damp after which it was not washed with water: sanding would rub the blush in.
+	Blush *Damage `json:"blush,omitempty"`
 	// MeasuredPct is how much of the time since the coat went on was measured, KnownPct
 	// how much was measured or forecast.
 	MeasuredPct float64         `json:"measuredPct"`
@@ -143,6 +146,7 @@ func Run(l Laid, over product.Kind, at field.Weather, now time.Time) Clock {
 	c, end := Clock{Events: r.events}, p.At[len(p.At)-1]
 	w = r.working
 	c.Damage = damage(s, at, l.Started, first(touch, tack, opens), first(tack, opens, touch), now)
+	c.Blush = l.blush(c.Damage)
 	m := marks{touch: touch, opens: opens, closes: closes, end: end, sure: c.Event(RecoatCloses).HoleH == 0,
 		tabled: tabled, dries: len(s.TouchDry) > 0}
 	if l.Abraded != nil && opens != nil && !l.Abraded.Before(*opens) && l.Abraded.Before(end) {

@@ -159,6 +159,32 @@ func TestDamage(t *testing.T) {
 	assert.Contains(t, find(frost, hour(24)), ByFrost)
 }
 
+// Blush is there until the coat was washed after the last of the damp: not by sanding, nor by a wash
+// while it still formed, and not before the damp has come.
+func TestBlushIsThereUntilItIsWashed(t *testing.T) {
+	s := sheet()
+	s.Blushes = true
+	hour := func(h float64) *time.Time {
+		at := start.Add(time.Duration(h * float64(time.Hour)))
+		return &at
+	}
+	damp := flat(20, 48)
+	damp.Air[3].RHPct = 95
+	run := func(l Laid, now float64) *Damage {
+		l.Sheet, l.Started = s, start
+		return Run(l, product.TopcoatTwo, damp, *hour(now)).Blush
+	}
+	blush := run(Laid{}, 24)
+	require.NotNil(t, blush)
+	assert.Equal(t, ByDamp, blush.Harm)
+	assert.Nil(t, run(Laid{}, 1), "it is forecast")
+	assert.NotNil(t, run(Laid{Abraded: hour(20)}, 24), "sanding rubs it in")
+	assert.NotNil(t, run(Laid{Washed: hour(1)}, 24))
+	assert.Nil(t, run(Laid{Washed: hour(20)}, 24))
+	s.Blushes = false
+	assert.Nil(t, run(Laid{}, 24))
+}
+
 func TestMeasuredShare(t *testing.T) {
 	w := flat(20, 48)
 	for i := 13; i < len(w.Air); i++ {

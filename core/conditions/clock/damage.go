@@ -39,11 +39,11 @@ type Damage struct {
 	Forecast bool      `json:"forecast"`
 }
 
-// counts reports whether a harm makes a coat one to be inspected before anything goes
-// over it.
 // Say is what comes on it.
 func (h Harm) Say() message.Sentence { return message.Lit(string(h)) }
 
+// counts reports whether a harm makes a coat one to be inspected before anything goes
+// over it.
 func (h Harm) counts() bool { return h == ByRain || h == ByDew || h == ByFrost }
 
 // Harmed is the first stretch that makes the coat damaged, past or to come; ok is
@@ -85,6 +85,16 @@ func (c Clock) harmed(l Laid) (at, answered *time.Time) {
 		}
 	}
 	return at, answered
+}
+
+// blush is the last damp that has come on a coat since it was washed, nil if there is none.
+func (l Laid) blush(all []Damage) (last *Damage) {
+	for i, d := range all {
+		if d.Harm == ByDamp && !d.Forecast && (l.Washed == nil || l.Washed.Before(d.To)) {
+			last = &all[i]
+		}
+	}
+	return last
 }
 
 // Mend says what to do with a coat of a kind that was harmed while wet.

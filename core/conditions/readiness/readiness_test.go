@@ -221,6 +221,28 @@ func TestCoverBeforeTheRain(t *testing.T) {
 	assert.NotEqual(t, Harmed, Find(s).Lanes[1].Chance)
 }
 
+// A coat on which amine blush is likely is washed before the next one, and before it is sanded.
+func TestABlushedCoatIsWashedFirst(t *testing.T) {
+	old := laid(20)
+	old.Sheet.Blushes = true
+	s := situation(nil, surface("Hull", old, coat(2, 2)))
+	w := &s.Surfaces[0].Weather
+	for i, h := range w.Air {
+		if d := h.At.Sub(old.Started).Hours(); d > 0 && d < 3 {
+			w.Air[i].RHPct = 97
+		}
+	}
+	l := Find(s).Lanes[0]
+	require.NotNil(t, l.Clock.Blush)
+	assert.Contains(t, l.Answer.In(time.UTC), "may go on after a wash with warm water")
+	assert.Contains(t, l.Recoat.In(time.UTC), "Wash it with warm water first: amine blush is likely. Closing")
+	washed := now.Add(-time.Hour)
+	s.Surfaces[0].Last.Washed = &washed
+	l = Find(s).Lanes[0]
+	assert.Nil(t, l.Clock.Blush)
+	assert.NotContains(t, l.Answer.In(time.UTC), "wash")
+}
+
 // A window that lies across hours nobody knows is not said to be open.
 func TestNotKnownSandFirst(t *testing.T) {
 	old := laid(40)

@@ -36,14 +36,18 @@ func (s Situation) answer(l *Lane, f Surface, job field.Job) {
 	default:
 		l.Chance = Later
 	}
+	blush := l.Clock != nil && l.Clock.Blush != nil
 	switch {
-	case w.Sand && l.Chance == Later:
-		l.Answer = message.Of("%v: not today; %v may go on after sanding %v.", name, kind, when)
+	case blush && w.Sand:
+		when = message.Of("after a wash with warm water and sanding %v", when)
+	case blush:
+		when = message.Of("after a wash with warm water %v", when)
 	case w.Sand:
-		l.Answer = message.Of("%v: %v may go on after sanding %v.", name, kind, when)
-	case l.Chance == Later:
+		when = message.Of("after sanding %v", when)
+	}
+	if l.Chance == Later {
 		l.Answer = message.Of("%v: not today; %v may go on %v.", name, kind, when)
-	default:
+	} else {
 		l.Answer = message.Of("%v: %v may go on %v.", name, kind, when)
 	}
 	if l.Chance != Later && n.N < n.Of {

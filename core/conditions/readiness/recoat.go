@@ -47,6 +47,9 @@ func (s Situation) recoat(c clock.Clock) message.Sentence {
 	default:
 		out = message.Of("Yes, without sanding; its window does not close.")
 	}
+	if c.Blush != nil && c.State != clock.Damaged {
+		out = message.Of("Wash it with warm water first: amine blush is likely. %v", out)
+	}
 	return out
 }
 

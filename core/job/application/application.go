@@ -179,6 +179,8 @@ func (b Before) List() []Check {
 		message.Lit("It is wet with dew or rain: wipe it and let it dry"))
 	out = append(out, b.key())
 	switch {
+	case b.Clock != nil && b.Clock.Blush != nil:
+		add("clean", true, nil, message.Of("Wash it with warm water: it was near the dew point before it was tack-free, and amine blush is likely"))
 	case b.Cleaned != nil && b.Sheet.NoSolventWipe:
 		add("clean", false, message.Of("Cleaned: %v. No solvent on this one", b.Cleaned), nil)
 	case b.Cleaned != nil:

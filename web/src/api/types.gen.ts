@@ -3840,6 +3840,7 @@ export interface components {
         };
         Clock: {
             abraded: boolean;
+            blush?: components["schemas"]["ClockDamage"];
             damage: components["schemas"]["ClockDamage"][];
             events: components["schemas"]["ClockInstant"][];
             /** Format: double */
