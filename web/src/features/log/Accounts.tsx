@@ -216,8 +216,8 @@ function Table({ lines, by }: { lines: Line[]; by: By }) {
           ))}
         </tbody>
         <tfoot>
-          <tr className="border-t border-base-content">
-            <th className="text-left">{tr("Together")}</th>
+          <tr className="font-semibold">
+            <td>{tr("Together")}</td>
             <td className="num">{hours(sum("doneH"))}</td>
             <td className="num">{hours(sum("plannedH"))}</td>
             <td className="num">{hours(sum("toComeH"))}</td>
