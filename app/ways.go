@@ -280,8 +280,8 @@ const helper = "one more helper"
 // heatedC is what a tent is heated to: a rule of thumb.
 const heatedC = 15
 
-// underTents is what tents over the boats buy: over all of them, or without those that it would make later, in the sun or
-// for the sake of others, where a day gained costs less then.
+// underTents is what tents over the boats buy: over all of them, or without those that it would make
+// later, in the sun or for the sake of others, where a day gained costs less then.
 func (s yardState) underTents(ctx context.Context, heat bool, base, now []plan.Odds) (Way, error) {
 	all := make([]int, len(s.looks))
 	for k := range all {
