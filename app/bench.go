@@ -277,7 +277,7 @@ func (o boatState) quantities(out *Bench, ask BenchQuery, f readiness.Surface, c
 	if ask.LitresH != nil {
 		out.LitresH, out.OwnRate = *ask.LitresH, false
 	}
-	out.BeginsAt = o.begins(f, c)
+	out.BeginsAt = o.s.Begins(f)
 	out.PotC = o.potC(out.BeginsAt)
 	if ask.PotC != nil {
 		out.PotC = *ask.PotC
@@ -317,23 +317,6 @@ func (o boatState) rate(productID string, litres, layH float64) (litresH float64
 		return litresH, true
 	}
 	return litres / math.Max(1e-6, layH), false
-}
-
-// begins is when the clock below a coat and the weather let it be laid, now if that is not known.
-func (o boatState) begins(f readiness.Surface, c readiness.Coat) time.Time {
-	from := o.now
-	if f.Last != nil {
-		k := clock.Run(*f.Last, c.Sheet.Kind, f.Weather, o.now)
-		if opens := k.Event(clock.RecoatOpens).At; opens != nil && opens.After(from) && !k.Abraded {
-			from = *opens
-		}
-	}
-	if _, end, ok := o.s.Air.Span(); ok && f.ID != "" {
-		if windows := o.s.JobFor(c, f).Windows(f.Weather, from, end); len(windows) > 0 {
-			return windows[0].From
-		}
-	}
-	return from
 }
 
 // potC is the temperature of a pot at an instant: that of the open air.

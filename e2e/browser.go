@@ -159,10 +159,10 @@ func (p *Page) Go(path string) *Page {
 	})
 }
 
-// Turn goes to another page of the program that is open, as its own links do.
+// Turn goes to another page of the program that is open, as its own links do, until that is drawn.
 func (p *Page) Turn(path string) *Page {
-	return p.js(`new Promise((shown) => { history.pushState(null, "", ` + quoted(path) +
-		`); setTimeout(() => shown(true), 50); })`)
+	return p.js(`new Promise((drawn) => { history.pushState(null, "", ` + quoted(path) +
+		`); requestAnimationFrame(() => requestAnimationFrame(() => drawn(true))); })`)
 }
 
 // Leave ends the page as closing the tab would; what it kept stays.

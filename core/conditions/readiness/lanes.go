@@ -101,6 +101,21 @@ func (s Situation) lane(f Surface) Lane {
 	return l
 }
 
+// Begins is when the next coat of a surface may be laid: at its best start, or when the plan has it
+// where other work comes first; now if neither is known.
+func (s Situation) Begins(f Surface) time.Time {
+	if f.Next == nil {
+		return s.Now
+	}
+	if l := s.lane(f); l.best != nil {
+		return l.best.From
+	}
+	if p := s.planned(f.Next.TaskID); p != nil && p.Start.After(s.Now) {
+		return p.Start
+	}
+	return s.Now
+}
+
 // opens is from when the clock of the coat below lets the next one on, not before from; ok is false
 // where it does not, or that is not known, and l tells why.
 func (s Situation) opens(l *Lane, f Surface, from time.Time) (at time.Time, ok bool) {
