@@ -89,7 +89,7 @@ func TestAtTheBoat(t *testing.T) {
 		"It is on, as planned, now").See("begun Sat 9 May, 09:24").Press("Log it").SeeIn("[data-testid=logged]",
 		"Logged: Deck").fits("the usual").
 		Press("Take it back").See("Taken back: it is not in the log")
-	p.Go(at + "/log").See("What was done")
+	p.Go(at+"/log").See("What was done").SeeIn("tr", "open: no sanding wash first") // the bottom blushed
 	// A correction keeps what it was.
 	p.Press("correct").Fill("Note", "seen again").Press("Save the correction").See("seen again").Press(
 		"corrected: what it was").SeeIn("[data-testid=history]", "until")

@@ -129,6 +129,11 @@ func TestSchoolsAndBadFields(t *testing.T) {
 		c.Sealer = &product.Sheet{Kind: product.WoodSealer, VolumeSolidsPct: 100, Film: product.Film{TypicalUm: 80}}
 		r := plan(t, c, func(w *Work) { w.School, w.Stain, w.Bungs = s.Key, true, 10 })
 		assert.NotEmpty(t, r.Steps, s.Key)
+		for _, a := range r.Takes {
+			if a.Name == "Stain" {
+				assert.InDelta(t, 2*0.08, a.Value, 1e-9)
+			}
+		}
 		for _, st := range r.Steps {
 			if st.Key == "stain" {
 				assert.InDelta(t, 2.0/3+0.5, st.Hours, 1e-9, "3 m² an hour, and half an hour to even it out")

@@ -165,6 +165,7 @@ function Clocks({ lanes, zone }: { lanes: Schemas["ReadinessLane"][]; zone: stri
                     {l.clock.abraded && l.clock.state === "open" ? tr("sanded: open") : STATES[l.clock.state]?.word}
                   </Figure>
                 )}
+                {l.clock?.blush && <b> {tr("wash first")}</b>}
               </td>
               {SHOWN.map((name) => {
                 const e = l.clock?.events.find((x) => x.name === name);
