@@ -11,7 +11,6 @@ import (
 	"allcoats/core/base/fielderr"
 
 	"golang.org/x/image/draw"
-	"golang.org/x/image/math/f64"
 	_ "golang.org/x/image/webp" // or WebP
 )
 
@@ -65,19 +64,29 @@ func fitting(img image.Image, most int) *image.RGBA {
 // upright turns and mirrors a picture as its camera was held, by Exif's orientation: 1 is upright, 3 upside down,
 // 6 a quarter turned to the right to be upright, 8 to the left; 2, 4, 5 and 7 are their mirror images.
 func upright(img *image.RGBA, orientation int) *image.RGBA {
-	w, h := float64(img.Bounds().Dx()), float64(img.Bounds().Dy())
-	turn, ok := map[int]f64.Aff3{
-		2: {-1, 0, w, 0, 1, 0}, 3: {-1, 0, w, 0, -1, h}, 4: {1, 0, 0, 0, -1, h},
-		5: {0, 1, 0, 1, 0, 0}, 6: {0, -1, h, 1, 0, 0}, 7: {0, -1, h, -1, 0, w}, 8: {0, 1, 0, -1, 0, w},
+	w, h := img.Bounds().Dx(), img.Bounds().Dy()
+	turned, ok := map[int]func(x, y int) (int, int){
+		2: func(x, y int) (int, int) { return w - 1 - x, y },
+		3: func(x, y int) (int, int) { return w - 1 - x, h - 1 - y },
+		4: func(x, y int) (int, int) { return x, h - 1 - y },
+		5: func(x, y int) (int, int) { return y, x },
+		6: func(x, y int) (int, int) { return h - 1 - y, x },
+		7: func(x, y int) (int, int) { return h - 1 - y, w - 1 - x },
+		8: func(x, y int) (int, int) { return y, w - 1 - x },
 	}[orientation]
 	if !ok {
 		return img
 	}
+	out := image.NewRGBA(image.Rect(0, 0, w, h))
 	if orientation >= 5 {
-		w, h = h, w
+		out = image.NewRGBA(image.Rect(0, 0, h, w))
 	}
-	out := image.NewRGBA(image.Rect(0, 0, int(w), int(h)))
-	draw.NearestNeighbor.Transform(out, turn, img, img.Bounds(), draw.Src, nil)
+	for y := range h {
+		for x := range w {
+			tx, ty := turned(x, y)
+			out.SetRGBA(tx, ty, img.RGBAAt(x, y))
+		}
+	}
 	return out
 }
 

@@ -1,6 +1,9 @@
 package app_test
 
 import (
+	"encoding/csv"
+	"os"
+	"strconv"
 	"testing"
 	"time"
 
@@ -20,6 +23,8 @@ func TestTimeZoneAt(t *testing.T) {
 		"America/Vancouver": {49.28, -123.12},
 		"Europe/Lisbon":     {38.7, -9.2},
 		"Etc/GMT+3":         {40, -45},
+		"Etc/GMT-11":        {0, 172.4},
+		"Etc/GMT":           {50, -7.4},
 	} {
 		got, err := app.TimeZoneAt(at[0], at[1])
 		require.NoError(t, err)
@@ -29,4 +34,23 @@ func TestTimeZoneAt(t *testing.T) {
 	}
 	_, err := app.TimeZoneAt(95, 0)
 	assert.Equal(t, "latitudeDeg", path(t, err))
+}
+
+// Random positions over the globe, and as many in and about Europe, with the zones that tzf 1.0.2 gives them.
+func TestTimeZonesAreTzfs(t *testing.T) {
+	f, err := os.Open("testdata/timezones.csv")
+	require.NoError(t, err)
+	defer f.Close()
+	rows, err := csv.NewReader(f).ReadAll()
+	require.NoError(t, err)
+	require.Greater(t, len(rows), 800)
+	for _, row := range rows[1:] {
+		lat, err := strconv.ParseFloat(row[0], 64)
+		require.NoError(t, err)
+		lng, err := strconv.ParseFloat(row[1], 64)
+		require.NoError(t, err)
+		got, err := app.TimeZoneAt(lat, lng)
+		require.NoError(t, err)
+		assert.Equal(t, row[2], got, "%v", row)
+	}
 }
