@@ -66,7 +66,7 @@ export function FieldError({ name }: { name: string }) {
   );
 }
 
-type Common<T> = { name: string; label: string; hint?: string; value: T; onChange: (v: T) => void };
+type Common<T> = { name: string; label: string; hint?: string; value: T | undefined; onChange: (v: T) => void };
 const box = (bad: boolean) =>
   `w-full bg-(--sheet) text-base ${bad ? "border-error border-2" : "border-base-content/60"}`;
 
@@ -88,7 +88,7 @@ export function TextField({
             {...field}
             type={type}
             className={`input min-h-11 ${box(bad)}`}
-            value={value}
+            value={value ?? ""}
             list={list && options}
             onChange={(e) => onChange(e.target.value)}
           />
@@ -113,7 +113,7 @@ export function AreaField({ name, label, hint, value, onChange, rows = 3 }: Comm
           {...field}
           rows={rows}
           className={`textarea ${box(bad)}`}
-          value={value}
+          value={value ?? ""}
           onChange={(e) => onChange(e.target.value)}
         />
       )}
@@ -135,7 +135,7 @@ export function Choice<T extends string>({
         <select
           {...field}
           className={`select min-h-11 overflow-clip pr-9 [overflow-clip-margin:content-box] ${box(bad)}`}
-          value={value}
+          value={value ?? ""}
           onChange={(e) => onChange(e.target.value as T)}
         >
           {options.map((o) => (
@@ -157,7 +157,7 @@ export function Check({ name, label, hint, value, onChange }: Common<boolean>) {
           {...field}
           type="checkbox"
           className="checkbox size-7 border-base-content/60"
-          checked={value}
+          checked={value ?? false}
           onChange={(e) => onChange(e.target.checked)}
         />
       )}

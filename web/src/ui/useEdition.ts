@@ -1,5 +1,9 @@
+import { type DeepKeys, type DeepValue, useForm, useStore } from "@tanstack/react-form";
 import { useState } from "react";
-import { useChanged } from "./unsaved";
+import type { Words } from "../api/client";
+import { unsendable } from "./Form";
+import { useUnsaved } from "./unsaved";
+import { useHistory, useUndoKeys } from "./useHistory";
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
@@ -34,19 +38,70 @@ export function useEdition<C extends { version: number }, T extends object>(
   of: (thing?: C) => T,
 ) {
   const [opened, setOpened] = useState<Edition<T>>(() => ({ version: first?.version ?? 0, value: of(first) }));
-  const [edit, set] = useState(opened.value);
-  useChanged(edit, opened.value);
-  const take = (c: C) => {
-    setOpened({ version: c.version, value: of(c) });
-    set(of(c));
+  const form = useForm({ defaultValues: opened.value });
+  const edit = useStore(form.store, (s) => s.values);
+  const [errors, setErrors] = useState<Record<string, Words>>({});
+  const history = useHistory<T>();
+  const changed = !same(edit, opened.value);
+  useUnsaved(changed);
+  const show = (e: T) => form.reset(e, { keepDefaultValues: true });
+  const open = (e: Edition<T>) => {
+    setOpened(e);
+    setErrors({});
+    form.reset(e.value);
+  };
+  const put = (next: T) => {
+    history.record(form.state.values);
+    show(next);
   };
   return {
     edit,
-    set: (more: Partial<T>) => set({ ...edit, ...more }),
+    changed,
+    /** Messages of what cannot be sent, by path. */
+    errors,
+    put,
+    set: (more: Partial<T>) => put({ ...form.state.values, ...more }),
+    /** What a field shows, and where what is typed goes: its path is the one under which the server names it. */
+    at: <P extends DeepKeys<T>>(path: P) => ({
+      name: path as string,
+      value: form.getFieldValue(path),
+      onChange: (v: unknown) => {
+        history.record(form.state.values);
+        form.setFieldValue(path, () => v as DeepValue<T, P>);
+      },
+    }),
+    /** Whether it can be sent, as far as one sees here: with every figure a number, those needed there, and nothing wrong found. */
+    sendable: (needed: string[] = [], wrong: Record<string, Words> = {}) => {
+      const bad = { ...unsendable(edit, needed), ...wrong };
+      setErrors(bad);
+      return Object.keys(bad).length === 0;
+    },
     /** What is sent: for the edition that was opened. */
     sent: { version: opened.version, value: edit } as Edition<T>,
     /** The same for an edition that is stored now. */
     over: (c: C): Edition<T> => ({ version: c.version, value: merged(opened.value, edit, of(c)) }),
-    take,
+    take: (c: C) => open({ version: c.version, value: of(c) }),
+    /** Begins anew with a thing that is not stored. */
+    begin: (value: T) => open({ version: 0, value }),
+    of,
+    history,
+    show,
   };
+}
+
+/** The way back and forth through what a form showed, by buttons (UndoRedo) and by keys. */
+export function useUndo<T>({
+  edit,
+  show,
+  history,
+}: {
+  edit: T;
+  show: (e: T) => void;
+  history: ReturnType<typeof useHistory<T>>;
+}) {
+  const step = (to: T | undefined) => to !== undefined && show(to);
+  const undo = () => step(history.back(edit));
+  const redo = () => step(history.forth(edit));
+  useUndoKeys(undo, redo);
+  return { canUndo: history.canUndo, canRedo: history.canRedo, undo, redo };
 }

@@ -1,9 +1,10 @@
 import { useRef, useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
-import { Conflict } from "../../ui/Conflict";
-import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { Choice, NumberField, TextField } from "../../ui/Form";
 import { type At, Position } from "../../ui/Position";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr } from "../../words/words";
 
 export type PlaceDraft = Omit<Schemas["PlaceEdit"], "latitudeDeg" | "longitudeDeg"> & {
@@ -123,66 +124,31 @@ export const nowhere = (): PlaceDraft => ({
 
 /** Changes a place for every boat that stands there. */
 export function PlaceForm({ place, done }: { place: Schemas["Place"]; done: () => void }) {
-  const [draft, setDraft] = useState(() => editOf(place));
-  const [version, setVersion] = useState(place.version);
-  const [local, setLocal] = useState<Record<string, string>>({});
+  const form = useEdition(place, (p = place) => editOf(p));
   const save = useChange(
     ["place", "weather"],
-    (v: number) =>
+    (sent: Edition<PlaceDraft>) =>
       ok(
         api.PUT("/api/places/{id}", {
           params: { path: { id: place.id } },
-          body: { version: v, value: draft as Schemas["PlaceEdit"] },
+          body: sent as Edition<Schemas["PlaceEdit"]>,
         }),
       ),
     done,
   );
-  const submit = (v = version) => {
-    const missing = unsendable(draft, ["latitudeDeg", "longitudeDeg"]);
-    setLocal(missing);
-    save.reset();
-    if (Object.keys(missing).length === 0) save.mutate(v);
-  };
   return (
-    <Errors.Provider value={{ ...local, ...save.error?.fields }}>
-      <form
-        className="max-w-4xl"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          submit();
-        }}
-      >
-        <PlaceFields place={draft} set={setDraft} />
-        <p className="quiet mt-2 text-sm">
-          {tr("This holds for every boat that stands here. A move drops the simulated weather of the old position.")}
-        </p>
-        <div className="mt-3 flex flex-col gap-3">
-          <Refusal error={save.error?.status === 409 ? null : save.error} />
-          <div className="flex gap-2">
-            <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-              {tr("Save")}
-            </button>
-            <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-              {tr("Cancel")}
-            </button>
-          </div>
-        </div>
-      </form>
-      <Conflict
-        error={save.error}
-        mine={draft}
-        stored={(c: Schemas["Place"]) => editOf(c)}
-        onMine={(c) => {
-          setVersion(c.version);
-          submit(c.version);
-        }}
-        onTheirs={(c) => {
-          setDraft(editOf(c));
-          setVersion(c.version);
-          save.reset();
-        }}
-      />
-    </Errors.Provider>
+    <EditForm
+      form={form}
+      save={save}
+      needed={["latitudeDeg", "longitudeDeg"]}
+      says={tr("Save")}
+      cancel={done}
+      className="max-w-4xl"
+    >
+      <PlaceFields place={form.edit} set={form.put} />
+      <p className="quiet mt-2 text-sm">
+        {tr("This holds for every boat that stands here. A move drops the simulated weather of the old position.")}
+      </p>
+    </EditForm>
   );
 }

@@ -1,88 +1,46 @@
-import type { Schemas } from "../../api/client";
 import { useMeta } from "../../api/queries";
 import { Check, Choice, NumberField, TextField } from "../../ui/Form";
+import { tr } from "../../words/words";
 import type { Draft } from "./draft";
 import { RecoatFields } from "./RecoatFields";
-
-type Sheet = Schemas["ProductSheet"];
-
-import { tr } from "../../words/words";
 import { TableField } from "./TableField";
+import type { SheetForm } from "./useSheet";
 
-type Fields = { d: Draft; set: (d: Draft) => void };
-type Line = { key: keyof Draft; label: string; unit?: string; hint?: string };
-
-function Numbers({ d, set, lines }: Fields & { lines: Line[] }) {
-  return lines.map((l) => (
-    <NumberField
-      key={l.key}
-      name={l.key}
-      label={l.label}
-      unit={l.unit ?? ""}
-      hint={l.hint}
-      value={d[l.key] as number | undefined}
-      onChange={(v) => set({ ...d, [l.key]: v })}
-    />
-  ));
-}
-
-function Texts({ d, set, lines }: Fields & { lines: Line[] }) {
-  return lines.map((l) => (
-    <TextField
-      key={l.key}
-      name={l.key}
-      label={l.label}
-      hint={l.hint}
-      value={(d[l.key] as string | undefined) ?? ""}
-      onChange={(v) => set({ ...d, [l.key]: v })}
-    />
-  ));
-}
+type Fields = { form: SheetForm };
 
 /** Binder, edition and date of the sheet. */
-export function EditionFields({ d, set }: Fields) {
+export function EditionFields({ form: { at } }: Fields) {
   const binders = useMeta().data?.binders ?? [];
   return (
     <>
       <Choice
-        name="binder"
+        {...at("binder")}
         label={tr("Binder")}
         hint={tr("what the intercoat rules go by")}
-        value={d.binder ?? ""}
-        onChange={(binder) => set({ ...d, binder: binder as Sheet["binder"] })}
         options={["", ...binders].map((b) => ({ value: b, label: b || tr("not stated") }))}
       />
-      <Texts
-        d={d}
-        set={set}
-        lines={[
-          { key: "edition", label: tr("Edition"), hint: tr("as printed on it") },
-          { key: "sheetDate", label: tr("Date of the sheet"), hint: tr("such as 2026-03-01") },
-        ]}
-      />
+      <TextField {...at("edition")} label={tr("Edition")} hint={tr("as printed on it")} />
+      <TextField {...at("sheetDate")} label={tr("Date of the sheet")} hint={tr("such as 2026-03-01")} />
     </>
   );
 }
 
 /** What limits one coat, and the whole film. */
-export function LayFields(p: Fields) {
+export function LayFields({ form: { at } }: Fields) {
   return (
-    <Numbers
-      {...p}
-      lines={[
-        { key: "leastTotalUm", label: tr("Least total dry film"), unit: "µm" },
-        { key: "hidingUm", label: tr("Hides the ground at"), unit: "µm", hint: tr("dry") },
-        { key: "sagUprightUm", label: tr("Sags, upright, above"), unit: "µm", hint: tr("wet") },
-        { key: "sagOverheadUm", label: tr("Sags, overhead, above"), unit: "µm", hint: tr("wet") },
-        { key: "shrinkagePct", label: tr("Shrinks"), unit: "%", hint: tr("of a solvent-free film") },
-        { key: "maxPassMM", label: tr("Filler, one pass at most"), unit: "mm" },
-      ]}
-    />
+    <>
+      <NumberField {...at("leastTotalUm")} label={tr("Least total dry film")} unit="µm" />
+      <NumberField {...at("hidingUm")} label={tr("Hides the ground at")} unit="µm" hint={tr("dry")} />
+      <NumberField {...at("sagUprightUm")} label={tr("Sags, upright, above")} unit="µm" hint={tr("wet")} />
+      <NumberField {...at("sagOverheadUm")} label={tr("Sags, overhead, above")} unit="µm" hint={tr("wet")} />
+      <NumberField {...at("shrinkagePct")} label={tr("Shrinks")} unit="%" hint={tr("of a solvent-free film")} />
+      <NumberField {...at("maxPassMM")} label={tr("Filler, one pass at most")} unit="mm" />
+    </>
   );
 }
 
 /** Loss by method, where the sheet states its own. */
-export function LossFields({ d, set }: Fields) {
+export function LossFields({ form: { edit: d, set } }: Fields) {
   const methods = useMeta().data?.methods ?? [];
   const loss = d.lossPct ?? {};
   return (
@@ -101,7 +59,7 @@ export function LossFields({ d, set }: Fields) {
               value={loss[m.key]}
               onChange={(v) => {
                 const { [m.key]: _, ...rest } = loss;
-                set({ ...d, lossPct: v === undefined ? rest : { ...rest, [m.key]: v } });
+                set({ lossPct: v === undefined ? rest : { ...rest, [m.key]: v } });
               }}
             />
           ))}
@@ -111,42 +69,28 @@ export function LossFields({ d, set }: Fields) {
 }
 
 /** Thinner, cleaner, tools, hardener dosage and keeping. */
-export function InUseFields({ d, set }: Fields) {
+export function InUseFields({ form: { at } }: Fields) {
   return (
     <div className="mt-4 grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-      <Texts
-        d={d}
-        set={set}
-        lines={[
-          { key: "thinnerName", label: tr("Its thinner") },
-          { key: "cleanerName", label: tr("Clean tools with") },
-          { key: "toolsSuit", label: tr("Tools that suit") },
-          { key: "toolsSpoil", label: tr("Tools it spoils") },
-        ]}
-      />
-      <Numbers
-        d={d}
-        set={set}
-        lines={[
-          { key: "shelfLifeMonths", label: tr("Keeps, unopened"), unit: "months" },
-          { key: "potMassKg", label: tr("Pot life is for a pot of"), unit: "kg" },
-        ]}
-      />
+      <TextField {...at("thinnerName")} label={tr("Its thinner")} />
+      <TextField {...at("cleanerName")} label={tr("Clean tools with")} />
+      <TextField {...at("toolsSuit")} label={tr("Tools that suit")} />
+      <TextField {...at("toolsSpoil")} label={tr("Tools it spoils")} />
+      <NumberField {...at("shelfLifeMonths")} label={tr("Keeps, unopened")} unit="months" />
+      <NumberField {...at("potMassKg")} label={tr("Pot life is for a pot of")} unit="kg" />
       <TableField
-        name="doses"
+        {...at("doses")}
         label={tr("Hardener by weight, where the sheet doses by temperature")}
         columns={[
           { key: "tempC", unit: "°C" },
           { key: "pct", unit: "%" },
         ]}
-        rows={d.doses ?? []}
-        onChange={(rows) => set({ ...d, doses: rows as Schemas["ProductDose"][] })}
       />
     </div>
   );
 }
 
-const DOES: [keyof Draft, string, string?][] = [
+const DOES = [
   ["strongSolvent", tr("Strong solvents"), tr("lift one-part paint under it")],
   ["copper", tr("Holds copper"), tr("as metal or oxide")],
   ["zinc", tr("Zinc-rich"), tr("for blasted steel")],
@@ -156,8 +100,8 @@ const DOES: [keyof Draft, string, string?][] = [
   ["waxed", tr("Waxed"), tr("the wax comes off before a recoat")],
   ["noSolventWipe", tr("No solvent wipe"), tr("the sheet forbids it")],
   ["needsCover", tr("Must be covered"), tr("the sun harms it")],
-  ["underwater", tr("Stands under water for good")],
-];
+  ["underwater", tr("Stands under water for good"), undefined],
+] as const;
 
 /** What a product does, in words. */
 export const doing = (d: Draft) =>
@@ -166,95 +110,55 @@ export const doing = (d: Draft) =>
     .join(", ") || tr("nothing out of the ordinary");
 
 /** What a product does to its neighbours, and how it wears. */
-export function DoesFields({ d, set }: Fields) {
+export function DoesFields({ form: { at } }: Fields) {
   return (
     <>
       <div className="grid gap-x-4 gap-y-1 sm:grid-cols-2 lg:grid-cols-3">
         {DOES.map(([key, label, hint]) => (
-          <Check
-            key={key}
-            name={key}
-            label={label}
-            hint={hint}
-            value={(d[key] as boolean | undefined) ?? false}
-            onChange={(v) => set({ ...d, [key]: v })}
-          />
+          <Check key={key} {...at(key)} label={label} hint={hint} />
         ))}
       </div>
       <div className="mt-3 grid grid-cols-2 gap-4 sm:grid-cols-3 lg:grid-cols-4">
         <Choice
-          name="humidity"
+          {...at("humidity")}
           label={tr("Damp air")}
-          value={d.humidity ?? ""}
-          onChange={(humidity) => set({ ...d, humidity })}
           options={[
             { value: "", label: tr("does not bear on it") },
             { value: "waterborne", label: tr("slows its drying: waterborne") },
             { value: "moisture-cured", label: tr("quickens its cure: moisture-cured") },
           ]}
         />
-        <Numbers
-          d={d}
-          set={set}
-          lines={[
-            {
-              key: "uvPerUm",
-              label: tr("Ultraviolet absorbance"),
-              unit: "per µm",
-              hint: tr("of a clear coat, base e"),
-            },
-            { key: "launchMaxH", label: tr("Launch within"), unit: "h", hint: tr("of the last coat") },
-            { key: "polishUmYear", label: tr("Wears away"), unit: "µm/yr" },
-            { key: "polishUm1000NM", label: tr("Wears per 1000 nm run"), unit: "µm" },
-          ]}
+        <NumberField
+          {...at("uvPerUm")}
+          label={tr("Ultraviolet absorbance")}
+          unit="per µm"
+          hint={tr("of a clear coat, base e")}
         />
+        <NumberField {...at("launchMaxH")} label={tr("Launch within")} unit="h" hint={tr("of the last coat")} />
+        <NumberField {...at("polishUmYear")} label={tr("Wears away")} unit="µm/yr" />
+        <NumberField {...at("polishUm1000NM")} label={tr("Wears per 1000 nm run")} unit="µm" />
       </div>
     </>
   );
 }
 
 /** Grades of a hardener, each with limits and hours of its own; what is left out is not known for it. */
-export function GradeFields({ d, set }: Fields) {
+export function GradeFields({ form: { at, edit: d, set } }: Fields) {
   const grades = d.grades ?? [];
-  const edit = (i: number, g: Partial<Schemas["ProductGrade"]>) =>
-    set({ ...d, grades: grades.map((x, k) => (k === i ? { ...x, ...g } : x)) });
   return (
     <>
       {grades.map((g, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: grades have no other identity than their order
         <div key={i} className="rule-b py-3">
           <div className="grid grid-cols-2 items-end gap-4 sm:grid-cols-4">
-            <TextField
-              name={`grades[${i}].name`}
-              label={tr("Grade")}
-              value={g.name}
-              onChange={(name) => edit(i, { name })}
-            />
-            <NumberField
-              name={`grades[${i}].minCureC`}
-              label={tr("Cures above")}
-              unit="°C"
-              value={g.minCureC}
-              onChange={(v) => edit(i, { minCureC: v })}
-            />
-            <NumberField
-              name={`grades[${i}].airMinC`}
-              label={tr("Air, least")}
-              unit="°C"
-              value={g.airMinC}
-              onChange={(v) => edit(i, { airMinC: v })}
-            />
-            <NumberField
-              name={`grades[${i}].surfaceMinC`}
-              label={tr("Surface, least")}
-              unit="°C"
-              value={g.surfaceMinC}
-              onChange={(v) => edit(i, { surfaceMinC: v })}
-            />
+            <TextField {...at(`grades[${i}].name`)} label={tr("Grade")} />
+            <NumberField {...at(`grades[${i}].minCureC`)} label={tr("Cures above")} unit="°C" />
+            <NumberField {...at(`grades[${i}].airMinC`)} label={tr("Air, least")} unit="°C" />
+            <NumberField {...at(`grades[${i}].surfaceMinC`)} label={tr("Surface, least")} unit="°C" />
             <button
               type="button"
               className="linked mb-3 w-fit text-sm"
-              onClick={() => set({ ...d, grades: grades.filter((_, k) => k !== i) })}
+              onClick={() => set({ grades: grades.filter((_, k) => k !== i) })}
             >
               {tr("remove this grade")}
             </button>
@@ -270,26 +174,20 @@ export function GradeFields({ d, set }: Fields) {
                 ["immersion", tr("Immersion")],
               ] as const
             ).map(([key, label]) => (
-              <TableField
-                key={key}
-                name={`grades[${i}].${key}`}
-                label={label}
-                rows={g[key] ?? []}
-                onChange={(rows) => edit(i, { [key]: rows as Schemas["CurePoint"][] })}
-              />
+              <TableField key={key} {...at(`grades[${i}].${key}`)} label={label} />
             ))}
           </div>
           <RecoatFields
             name={`grades[${i}].recoat`}
             windows={g.recoat ?? []}
-            onChange={(recoat) => edit(i, { recoat })}
+            onChange={at(`grades[${i}].recoat`).onChange}
           />
         </div>
       ))}
       <button
         type="button"
         className="btn mt-3 min-h-11"
-        onClick={() => set({ ...d, grades: [...grades, { name: "", minCureC: d.minCureC ?? 0 }] })}
+        onClick={() => set({ grades: [...grades, { name: "", minCureC: d.minCureC ?? 0 }] })}
       >
         {tr("Add a grade")}
       </button>

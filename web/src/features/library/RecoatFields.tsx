@@ -51,14 +51,14 @@ export function RecoatFields({
           <TableField
             name={`${name}[${i}].min`}
             label={tr("Minimum")}
-            rows={r.min}
+            value={r.min}
             onChange={(rows) => edit(i, { min: rows as Schemas["CurePoint"][] })}
           />
           {!r.neverCloses && (
             <TableField
               name={`${name}[${i}].max`}
               label={tr("Maximum")}
-              rows={r.max ?? []}
+              value={r.max}
               onChange={(rows) => edit(i, { max: rows as Schemas["CurePoint"][] })}
             />
           )}

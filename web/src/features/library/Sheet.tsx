@@ -1,12 +1,13 @@
 import { useParams } from "wouter";
 import type { Schemas } from "../../api/client";
 import { useProducts } from "../../api/queries";
-import { Conflict } from "../../ui/Conflict";
-import { Errors, Refusal } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { Refusal } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { UndoRedo } from "../../ui/UndoRedo";
+import { useUndo } from "../../ui/useEdition";
 import { tr } from "../../words/words";
 import { DoesFields, doing, GradeFields } from "./More";
 import { Part } from "./Part";
@@ -31,8 +32,9 @@ export function Sheet() {
 
 function Editor({ product }: { product?: Schemas["Product"] }) {
   const { show, prose } = useSettings();
-  const { draft, d, set, fresh, coat, copying, setCopying, setVersion, doubts, asking, errors, save, remove, submit } =
-    useSheet(product);
+  const { form, fresh, coat, needed, copying, setCopying, doubts, asking, save, remove } = useSheet(product);
+  const { edit: d, set } = form;
+  const undo = useUndo(form);
   const wft = d.volumeSolidsPct && d.film.typicalUm ? show(d.film.typicalUm, "µm") : undefined;
   return (
     <>
@@ -68,63 +70,15 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
                 : tr("Tables may be left empty where the sheet is silent; the program then says what it cannot tell.")
         }
       />
-      <Errors.Provider value={errors}>
-        <form
-          className="flex max-w-5xl flex-col gap-6"
-          noValidate
-          onSubmit={(e) => {
-            e.preventDefault();
-            submit();
-          }}
-        >
-          <WhatItIs d={d} set={set} />
-          <Film d={d} set={set} />
-          <Mixing d={d} set={set} />
-          <Part title={tr("What it does")} folded={doing(d)}>
-            <DoesFields d={d} set={set} />
-          </Part>
-          <FieldOfApplication d={d} set={set} />
-          <HoursAtTemperatures d={d} set={set} />
-          <Part
-            title={tr("Recoat intervals")}
-            note={tr("By what goes over it; the row for any product holds for kinds not listed.")}
-          >
-            <RecoatFields name="recoat" windows={d.recoat ?? []} onChange={(recoat) => set({ ...d, recoat })} />
-          </Part>
-          <Part
-            title={tr("Grades of the hardener")}
-            note={tr("Each grade has its own hours; what a grade leaves empty is as above.")}
-            folded={d.grades?.length ? d.grades.map((g) => g.name).join(", ") : tr("the standard one alone")}
-            fields={["grades"]}
-          >
-            <GradeFields d={d} set={set} />
-          </Part>
-          <Part
-            title={tr("Tins as sold")}
-            note={tr("A price of 0 means not known. Base and hardener sold apart are bought to match.")}
-          >
-            <TinFields tins={d.tins} twoPart={d.ratioByVolume.hardener > 0} onChange={(tins) => set({ ...d, tins })} />
-          </Part>
-          <CautionsAndNotes d={d} set={set} />
-          {doubts.length > 0 && (
-            <div role="alert" className="border-l-4 border-warning pl-3">
-              <p className="font-semibold">
-                {tr("These hours do not fall as it gets warmer. Look at the sheet again; if it is so, save.")}
-              </p>
-              <ul>
-                {doubts.map((t) => (
-                  <li key={prose(t)}>{prose(t)}</li>
-                ))}
-              </ul>
-            </div>
-          )}
-          <Refusal error={save.error?.status === 409 ? null : save.error} />
-          <Refusal error={remove.error} />
-          <div className="flex flex-wrap gap-2">
-            <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-              {fresh ? tr("Add to the library") : asking ? tr("It is so: save the sheet") : tr("Save the sheet")}
-            </button>
-            <UndoRedo of={draft} />
+      <EditForm
+        form={form}
+        save={save}
+        needed={needed}
+        says={fresh ? tr("Add to the library") : asking ? tr("It is so: save the sheet") : tr("Save the sheet")}
+        className="flex max-w-5xl flex-col gap-6"
+        buttons={
+          <>
+            <UndoRedo of={undo} />
             {!fresh && (
               <>
                 <button
@@ -132,7 +86,7 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
                   className="btn min-h-11"
                   onClick={() => {
                     setCopying(true);
-                    set({ ...d, name: tr("{name}, copy", { name: d.name }) });
+                    set({ name: tr("{name}, copy", { name: d.name }) });
                     window.scrollTo({ top: 0 });
                   }}
                 >
@@ -143,25 +97,52 @@ function Editor({ product }: { product?: Schemas["Product"] }) {
                 </button>
               </>
             )}
+          </>
+        }
+      >
+        <WhatItIs form={form} />
+        <Film form={form} />
+        <Mixing form={form} />
+        <Part title={tr("What it does")} folded={doing(d)}>
+          <DoesFields form={form} />
+        </Part>
+        <FieldOfApplication form={form} />
+        <HoursAtTemperatures form={form} />
+        <Part
+          title={tr("Recoat intervals")}
+          note={tr("By what goes over it; the row for any product holds for kinds not listed.")}
+        >
+          <RecoatFields name="recoat" windows={d.recoat ?? []} onChange={(recoat) => set({ recoat })} />
+        </Part>
+        <Part
+          title={tr("Grades of the hardener")}
+          note={tr("Each grade has its own hours; what a grade leaves empty is as above.")}
+          folded={d.grades?.length ? d.grades.map((g) => g.name).join(", ") : tr("the standard one alone")}
+          fields={["grades"]}
+        >
+          <GradeFields form={form} />
+        </Part>
+        <Part
+          title={tr("Tins as sold")}
+          note={tr("A price of 0 means not known. Base and hardener sold apart are bought to match.")}
+        >
+          <TinFields tins={d.tins} twoPart={d.ratioByVolume.hardener > 0} onChange={(tins) => set({ tins })} />
+        </Part>
+        <CautionsAndNotes form={form} />
+        {doubts.length > 0 && (
+          <div role="alert" className="border-l-4 border-warning pl-3">
+            <p className="font-semibold">
+              {tr("These hours do not fall as it gets warmer. Look at the sheet again; if it is so, save.")}
+            </p>
+            <ul>
+              {doubts.map((t) => (
+                <li key={prose(t)}>{prose(t)}</li>
+              ))}
+            </ul>
           </div>
-        </form>
-      </Errors.Provider>
-      {product && (
-        <Conflict
-          error={save.error}
-          mine={d}
-          stored={(c: Schemas["Product"]) => c.sheet}
-          onMine={(c) => {
-            setVersion(c.version);
-            submit(c.version);
-          }}
-          onTheirs={(c) => {
-            set(c.sheet);
-            setVersion(c.version);
-            save.reset();
-          }}
-        />
-      )}
+        )}
+        <Refusal error={remove.error} />
+      </EditForm>
     </>
   );
 }

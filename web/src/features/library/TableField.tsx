@@ -15,16 +15,17 @@ const HOURS: Column[] = [
 export function TableField({
   name,
   label,
-  rows,
+  value,
   columns = HOURS,
   onChange,
 }: {
   name: string;
   label: string;
-  rows: Row[];
+  value: Row[] | null | undefined;
   columns?: Column[];
   onChange: (rows: Row[]) => void;
 }) {
+  const rows = value ?? [];
   const error = useContext(Errors)[name];
   return (
     <fieldset data-field={name}>

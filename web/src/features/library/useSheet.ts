@@ -2,9 +2,7 @@ import { useState } from "react";
 import { useLocation } from "wouter";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
-import { unsendable } from "../../ui/Form";
-import { useChanged } from "../../ui/unsaved";
-import { useUndoable } from "../../ui/useHistory";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import type { Draft, SheetData } from "./draft";
 
 const EMPTY: Draft = {
@@ -28,41 +26,41 @@ const EMPTY: Draft = {
   notes: "",
 };
 
+const NEEDED = ["volumeSolidsPct", "film.minUm", "film.typicalUm", "film.maxUm", "minCureC"];
+
+type Product = Schemas["Product"];
+export type SheetForm = ReturnType<typeof useEdition<Product, Draft>>;
+
 /** A sheet that is edited, new or copied: what is typed, its doubts, which are asked about once, and how it is saved. */
-export function useSheet(product?: Schemas["Product"]) {
+export function useSheet(product?: Product) {
   const [, go] = useLocation();
   const meta = useMeta().data;
-  const draft = useUndoable<Draft>(product?.sheet ?? EMPTY);
-  const { value: d, set } = draft;
-  useChanged(d, product?.sheet ?? EMPTY);
-  const [version, setVersion] = useState(product?.version ?? 0);
-  const [local, setLocal] = useState<Record<string, string>>({});
+  const form: SheetForm = useEdition(product, (p = product): Draft => p?.sheet ?? EMPTY);
   const [copying, setCopying] = useState(false);
   const [doubts, setDoubts] = useState(product?.doubts ?? []);
   const [accepted, setAccepted] = useState(JSON.stringify(product?.doubts ?? []));
   const [asking, setAsking] = useState(false);
   const fresh = !product || copying;
+  const coat = meta?.kinds.find((k) => k.kind === form.edit.kind)?.coat !== false;
   const save = useChange(
     ["library"],
-    async (v: number) => {
-      const doubts = await ok(api.POST("/api/products/doubts", { body: d as SheetData }));
+    async ({ version, value }: Edition<Draft>) => {
+      const { volumeSolidsPct = 0, minCureC = 0 } = value;
+      const film = coat ? value.film : { minUm: 0, typicalUm: 0, maxUm: 0 };
+      const sheet = { ...value, volumeSolidsPct, minCureC, film } as SheetData;
+      const doubts = await ok(api.POST("/api/products/doubts", { body: sheet }));
       setDoubts(doubts);
       const ask = doubts.length > 0 && JSON.stringify(doubts) !== accepted;
       setAccepted(JSON.stringify(doubts));
       setAsking(ask);
       if (ask) return null;
       return fresh
-        ? ok(api.POST("/api/products", { body: d as SheetData }))
-        : ok(
-            api.PUT("/api/products/{id}", {
-              params: { path: { id: product.id } },
-              body: { version: v, value: d as SheetData },
-            }),
-          );
+        ? ok(api.POST("/api/products", { body: sheet }))
+        : ok(api.PUT("/api/products/{id}", { params: { path: { id: product.id } }, body: { version, value: sheet } }));
     },
     (p) => {
       if (!p) return;
-      setVersion(p.version);
+      form.take(p);
       setCopying(false);
       if (p.id !== product?.id) go(`/library/${p.id}`, { replace: true });
     },
@@ -72,25 +70,5 @@ export function useSheet(product?: Schemas["Product"]) {
     () => ok(api.DELETE("/api/products/{id}", { params: { path: { id: product?.id ?? "" } } })),
     () => go("/library"),
   );
-  const coat = meta?.kinds.find((k) => k.kind === d.kind)?.coat !== false;
-  const submit = (v = version) => {
-    const bad = unsendable(
-      d,
-      coat ? ["volumeSolidsPct", "film.minUm", "film.typicalUm", "film.maxUm", "minCureC"] : [],
-    );
-    setLocal(bad);
-    save.reset();
-    if (Object.keys(bad).length === 0) {
-      if (!coat)
-        set({
-          ...d,
-          volumeSolidsPct: d.volumeSolidsPct ?? 0,
-          minCureC: d.minCureC ?? 0,
-          film: { minUm: 0, typicalUm: 0, maxUm: 0 },
-        });
-      save.mutate(v);
-    }
-  };
-  const errors = { ...local, ...save.error?.fields };
-  return { draft, d, set, fresh, coat, copying, setCopying, setVersion, doubts, asking, errors, save, remove, submit };
+  return { form, fresh, coat, needed: coat ? NEEDED : [], copying, setCopying, doubts, asking, save, remove };
 }

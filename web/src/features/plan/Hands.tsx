@@ -1,8 +1,7 @@
-import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
-import { Conflict } from "../../ui/Conflict";
-import { Errors, Refusal, unsendable } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr, trNodes } from "../../words/words";
 import { OwnTasks } from "./OwnTasks";
 import { PeopleFields, YardFields } from "./PeopleFields";
@@ -14,18 +13,14 @@ type OwnTask = Schemas["TaskOwnTask"];
 /** Who works and when, tasks of one's own, and the rules of the trade that hold here. */
 export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) {
   const crafts = useMeta().data?.skills ?? [];
-  const [draft, setDraft] = useState<Settings>(plan.settings);
-  const [version, setVersion] = useState(plan.version);
-  const [local, setLocal] = useState<Record<string, string>>({});
   const id = plan.place.id;
-  const save = useChange(["plan"], (v: number) =>
-    ok(api.PUT("/api/places/{id}/plan", { params: { path: { id } }, body: { version: v, value: draft } })),
+  const form = useEdition(plan, (p = plan): Settings => p.settings);
+  const { edit: draft, put: setDraft } = form;
+  const save = useChange(
+    ["plan"],
+    (sent: Edition<Settings>) => ok(api.PUT("/api/places/{id}/plan", { params: { path: { id } }, body: sent })),
+    form.take,
   );
-  const submit = (v: number) => {
-    const bad = unsendable(draft);
-    setLocal(bad);
-    if (Object.keys(bad).length === 0) save.mutate(v);
-  };
   const boat = plan.boats.find((b) => b.id === boatId);
   const own = draft.own[boatId] ?? [];
   const setOwn = (list: OwnTask[]) => setDraft({ ...draft, own: { ...draft.own, [boatId]: list } });
@@ -33,7 +28,7 @@ export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: str
   const skills = [...new Set([...crafts, ...draft.people.flatMap((p) => p.skills), ...taken])].filter(Boolean);
   const marked = Object.entries(draft.marks);
   return (
-    <Errors.Provider value={{ ...local, ...save.error?.fields }}>
+    <EditForm form={form} save={save} says={tr("Save hands and tasks")}>
       <section data-field="people">
         <h2 className="text-lg">{tr("Who works in {name}", { name: plan.place.name })}</h2>
         <PeopleFields draft={draft} setDraft={setDraft} skills={skills} />
@@ -62,31 +57,6 @@ export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: str
           </button>
         </p>
       )}
-      <div className="mt-4 flex flex-col gap-3">
-        <Refusal error={save.error?.status === 409 ? null : save.error} />
-        <button
-          type="button"
-          className="btn btn-primary min-h-11 self-start"
-          disabled={save.isPending}
-          onClick={() => submit(version)}
-        >
-          {tr("Save hands and tasks")}
-        </button>
-      </div>
-      <Conflict
-        error={save.error}
-        mine={draft}
-        stored={(c: Schemas["YardPlan"]) => c.settings}
-        onMine={(c) => {
-          setVersion(c.version);
-          submit(c.version);
-        }}
-        onTheirs={(c) => {
-          setDraft(c.settings);
-          setVersion(c.version);
-          save.reset();
-        }}
-      />
-    </Errors.Provider>
+    </EditForm>
   );
 }

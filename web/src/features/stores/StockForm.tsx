@@ -1,19 +1,18 @@
-import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useProducts } from "../../api/queries";
-import { Conflict } from "../../ui/Conflict";
-import { Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { Choice, NumberField, TextField } from "../../ui/Form";
 import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr } from "../../words/words";
 
-type Edit = Schemas["StockEdit"];
+type Edit = Omit<Schemas["StockEdit"], "litres"> & { litres?: number };
 
 type Item = Schemas["StockItem"];
 
 export const editOf = (item?: Item): Edit => ({
   productId: item?.productId ?? "",
   part: item?.part ?? "",
-  litres: item ? Number(item.leftL.toFixed(3)) : Number.NaN,
+  litres: item && Number(item.leftL.toFixed(3)),
   batch: item?.batch ?? "",
   supplier: item?.supplier ?? "",
   shelf: item?.shelf ?? "",
@@ -28,97 +27,61 @@ export const editOf = (item?: Item): Edit => ({
 export function StockForm({ item, done }: { item?: Item; done: () => void }) {
   const products = useProducts().data ?? [];
   const form = useEdition(item, editOf);
-  const { edit, set } = form;
-  const [local, setLocal] = useState<Record<string, string>>({});
+  const { edit, set, at } = form;
   const save = useChange(
     ["stock"],
-    (sent: Edition<Edit>) =>
-      item
+    (edition: Edition<Edit>) => {
+      const sent = edition as Edition<Schemas["StockEdit"]>;
+      return item
         ? ok(api.PUT("/api/stock/{id}", { params: { path: { id: item.id } }, body: sent }))
-        : ok(api.POST("/api/stock", { body: sent.value })),
+        : ok(api.POST("/api/stock", { body: sent.value }));
+    },
     done,
   );
   const sheet = products.find((p) => p.id === edit.productId)?.sheet;
-  const text = (k: "batch" | "supplier" | "shelf" | "note", label: string) => (
-    <TextField name={k} label={label} value={edit[k]} onChange={(v) => set({ [k]: v })} />
-  );
-  const day = (k: "boughtOn" | "openedOn" | "expiresOn" | "arrivesOn", label: string) => (
-    <TextField name={k} label={label} type="date" value={edit[k] ?? ""} onChange={(v) => set({ [k]: v })} />
-  );
   return (
-    <Errors.Provider value={{ ...save.error?.fields, ...local }}>
-      <form
-        className="mt-3 max-w-5xl border border-base-content p-4"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          const bad = unsendable(edit);
-          setLocal(bad);
-          if (Object.keys(bad).length === 0) save.mutate(form.sent);
-        }}
-      >
-        <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
-          <div className="sm:col-span-2">
-            <Choice
-              name="productId"
-              label={tr("Product")}
-              value={edit.productId}
-              onChange={(productId) => set({ productId, part: "" })}
-              options={[
-                { value: "", label: tr("choose one…") },
-                ...products.map((p) => ({ value: p.id, label: p.sheet.name })),
-              ]}
-            />
-          </div>
-          {sheet && sheet.ratioByVolume.hardener > 0 && (
-            <Choice
-              name="part"
-              label={tr("Which part")}
-              value={edit.part}
-              onChange={(part) => set({ part })}
-              options={[
-                { value: "", label: tr("both, in ratio") },
-                { value: "base", label: tr("base only") },
-                { value: "hardener", label: tr("hardener only") },
-              ]}
-            />
-          )}
-          <NumberField
-            name="litres"
-            label={edit.arrivesOn ? tr("Litres ordered") : tr("Litres there")}
-            unit="L"
-            value={edit.litres}
-            onChange={(v) => set({ litres: v ?? Number.NaN })}
+    <EditForm
+      form={form}
+      save={save}
+      needed={["litres"]}
+      says={edit.arrivesOn ? tr("Keep the order") : item ? tr("Count it anew") : tr("Put it there")}
+      cancel={done}
+      className="mt-3 max-w-5xl border border-base-content p-4"
+    >
+      <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
+        <div className="sm:col-span-2">
+          <Choice
+            name="productId"
+            label={tr("Product")}
+            value={edit.productId}
+            onChange={(productId) => set({ productId, part: "" })}
+            options={[
+              { value: "", label: tr("choose one…") },
+              ...products.map((p) => ({ value: p.id, label: p.sheet.name })),
+            ]}
           />
-          {text("batch", tr("Batch"))}
-          {text("shelf", tr("Where"))}
-          {text("supplier", tr("From"))}
-          {text("note", tr("Note"))}
-          {day("boughtOn", tr("Bought"))}
-          {day("openedOn", tr("Opened"))}
-          {day("expiresOn", tr("Good until"))}
-          {day("arrivesOn", tr("Ordered, comes on"))}
         </div>
-        <Refusal error={save.error} />
-        <Conflict
-          error={save.error}
-          mine={edit}
-          stored={editOf}
-          onMine={(c: Item) => save.mutate(form.over(c))}
-          onTheirs={(c) => {
-            form.take(c);
-            save.reset();
-          }}
-        />
-        <div className="mt-3 flex gap-2">
-          <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-            {edit.arrivesOn ? tr("Keep the order") : item ? tr("Count it anew") : tr("Put it there")}
-          </button>
-          <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-            {tr("Cancel")}
-          </button>
-        </div>
-      </form>
-    </Errors.Provider>
+        {sheet && sheet.ratioByVolume.hardener > 0 && (
+          <Choice
+            {...at("part")}
+            label={tr("Which part")}
+            options={[
+              { value: "", label: tr("both, in ratio") },
+              { value: "base", label: tr("base only") },
+              { value: "hardener", label: tr("hardener only") },
+            ]}
+          />
+        )}
+        <NumberField {...at("litres")} label={edit.arrivesOn ? tr("Litres ordered") : tr("Litres there")} unit="L" />
+        <TextField {...at("batch")} label={tr("Batch")} />
+        <TextField {...at("shelf")} label={tr("Where")} />
+        <TextField {...at("supplier")} label={tr("From")} />
+        <TextField {...at("note")} label={tr("Note")} />
+        <TextField {...at("boughtOn")} label={tr("Bought")} type="date" />
+        <TextField {...at("openedOn")} label={tr("Opened")} type="date" />
+        <TextField {...at("expiresOn")} label={tr("Good until")} type="date" />
+        <TextField {...at("arrivesOn")} label={tr("Ordered, comes on")} type="date" />
+      </div>
+    </EditForm>
   );
 }

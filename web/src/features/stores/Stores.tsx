@@ -272,7 +272,7 @@ function Shelf({
     ok(
       api.PUT("/api/stock/{id}", {
         params: { path: { id: s.id } },
-        body: { version: s.version, value: { ...editOf(s), arrivesOn: "" } },
+        body: { version: s.version, value: { ...editOf(s), litres: s.leftL, arrivesOn: "" } },
       }),
     ),
   );

@@ -3,15 +3,14 @@ import { api, ok, type Schemas } from "../../api/client";
 import { newID } from "../../api/outbox";
 import { smaller } from "../../api/picture";
 import { useChange, useMeta, useWritten } from "../../api/queries";
-import { Conflict } from "../../ui/Conflict";
-import { AreaField, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { AreaField, Choice, NumberField, Refusal, TextField } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
 import { useSettings } from "../../ui/settings";
 import { longDay, span } from "../../ui/time";
 import { type Edition, useEdition } from "../../ui/useEdition";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr } from "../../words/words";
-import { EMPTY } from "./edit";
 
 type Defect = Schemas["Defect"];
 type Draft = Schemas["DefectEdit"];
@@ -138,7 +137,6 @@ export function DefectForm({
         },
   );
   const { edit: draft, set } = form;
-  const [local, setLocal] = useState<Record<string, string>>({});
   const [id] = useState(newID);
   // They are listed as one walks round her.
   const open = defect ? survey.defects.filter((d) => isOpen(d) || d.id === defect.id) : [];
@@ -162,45 +160,26 @@ export function DefectForm({
   return (
     <section className="mt-4 max-w-5xl border border-base-content p-4" data-testid="defect-form">
       <h2 className="mb-3 text-lg">{defect ? tr("Defect {number}", { number: defect.number }) : tr("A new defect")}</h2>
-      <Errors.Provider value={{ ...save.error?.fields, ...local }}>
-        <form
-          noValidate
-          onSubmit={(e) => {
-            e.preventDefault();
-            const bad = unsendable(draft);
-            setLocal(bad);
-            if (Object.keys(bad).length === 0) save.mutate(form.sent);
-          }}
-        >
-          <DefectFields survey={survey} draft={draft} set={set} />
-          <div className="mt-3 flex flex-col gap-2">
-            <Refusal error={save.error} />
-            <Conflict
-              error={save.error}
-              mine={draft}
-              stored={editOfDefect}
-              onMine={(c: Defect) => save.mutate(form.over(c))}
-              onTheirs={(c) => {
-                form.take(c);
-                save.reset();
-              }}
-            />
-            <div className="flex gap-2">
-              <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-                {defect ? tr("Save the defect") : tr("Note it")}
+      <EditForm
+        form={form}
+        save={save}
+        needed={["count", "place.x", "place.y"]}
+        says={defect ? tr("Save the defect") : tr("Note it")}
+        buttons={
+          <>
+            {next && (
+              <button type="button" className="btn min-h-11" onClick={() => done(next.id)}>
+                {tr("On to {number}, {next}", { number: next.number, next: name(next) })}
               </button>
-              {next && (
-                <button type="button" className="btn min-h-11" onClick={() => done(next.id)}>
-                  {tr("On to {number}, {next}", { number: next.number, next: name(next) })}
-                </button>
-              )}
-              <button type="button" className="btn btn-ghost min-h-11" onClick={() => done()}>
-                {tr("Close")}
-              </button>
-            </div>
-          </div>
-        </form>
-      </Errors.Provider>
+            )}
+            <button type="button" className="btn btn-ghost min-h-11" onClick={() => done()}>
+              {tr("Close")}
+            </button>
+          </>
+        }
+      >
+        <DefectFields survey={survey} form={form} />
+      </EditForm>
       {defect && (defect.history?.length ?? 0) > 0 && (
         <p className="mt-3 text-sm" data-testid="history">
           {defect.history?.map((h) => `${h.state} until ${longDay(h.at, survey.place.timeZone)}`).join(", ")}
@@ -235,104 +214,53 @@ export function DefectForm({
 /** What a defect is, where, how large, and what is to be done. */
 function DefectFields({
   survey,
-  draft,
-  set,
+  form: { edit: draft, at },
 }: {
   survey: Schemas["Survey"];
-  draft: Draft;
-  set: (d: Partial<Draft>) => void;
+  form: ReturnType<typeof useEdition<Defect, Draft>>;
 }) {
   const words = useMeta().data?.survey;
   const usual = words?.defectKinds.find((k) => k.kind === draft.kind)?.action ?? "";
-  const mm = (k: "lengthMM" | "widthMM" | "depthMM", label: string) => (
-    <NumberField
-      name={k}
-      label={label}
-      unit="mm"
-      value={draft[k] || undefined}
-      onChange={(v) => set({ [k]: v ?? 0 })}
-    />
-  );
+  const mm = (k: "lengthMM" | "widthMM" | "depthMM", label: string) => {
+    const { name, value, onChange } = at(k);
+    return (
+      <NumberField name={name} label={label} unit="mm" value={value || undefined} onChange={(v) => onChange(v ?? 0)} />
+    );
+  };
   return (
     <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
       <Choice
-        name="kind"
+        {...at("kind")}
         label={tr("What is it")}
-        value={draft.kind}
-        onChange={(kind) => set({ kind: kind as Draft["kind"] })}
         options={(words?.defectKinds ?? []).map((k) => ({ value: k.kind, label: k.name }))}
       />
       <Choice
-        name="surfaceId"
+        {...at("surfaceId")}
         label={tr("On")}
-        value={draft.surfaceId}
-        onChange={(surfaceId) => set({ surfaceId })}
         options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
       />
       <Choice
-        name="state"
+        {...at("state")}
         label={tr("How far it is")}
-        value={draft.state}
-        onChange={(state) => set({ state })}
         options={(words?.defectStates ?? []).map((s) => ({ value: s, label: s }))}
       />
+      <NumberField {...at("count")} label={tr("How many")} unit="" />
+      <NumberField {...at("place.x")} label={tr("From aft")} unit="m" />
       <NumberField
-        name="count"
-        label={tr("How many")}
-        unit=""
-        value={draft.count}
-        onChange={(v) => set({ count: v ?? EMPTY })}
-      />
-      <NumberField
-        name="place.x"
-        label={tr("From aft")}
-        unit="m"
-        value={draft.place.x}
-        onChange={(x) => set({ place: { ...draft.place, x: x ?? EMPTY } })}
-      />
-      <NumberField
-        name="place.y"
+        {...at("place.y")}
         label={/side$/.test(draft.place.view) ? tr("Over the waterline") : tr("To starboard of the middle")}
         hint={tr("the other way: with a minus")}
         unit="m"
-        value={draft.place.y}
-        onChange={(y) => set({ place: { ...draft.place, y: y ?? EMPTY } })}
       />
-      <TextField
-        name="frame"
-        label={tr("Frame or landmark")}
-        hint={tr("such as 7, or the second port light")}
-        value={draft.frame ?? ""}
-        onChange={(frame) => set({ frame })}
-      />
+      <TextField {...at("frame")} label={tr("Frame or landmark")} hint={tr("such as 7, or the second port light")} />
       {mm("lengthMM", tr("Length"))}
       {mm("widthMM", tr("Width"))}
       {mm("depthMM", tr("Depth"))}
-      <TextField
-        name="action"
-        label={tr("What to do")}
-        hint={tr("usual: {usual}", { usual })}
-        value={draft.action}
-        onChange={(action) => set({ action })}
-      />
-      <NumberField
-        name="hours"
-        label={tr("Hours")}
-        hint={tr("empty: reckoned from kind and size")}
-        unit="h"
-        value={draft.hours}
-        onChange={(hours) => set({ hours })}
-      />
-      <NumberField
-        name="fillerL"
-        label={tr("Filler")}
-        hint={tr("empty: reckoned from the size")}
-        unit="L"
-        value={draft.fillerL}
-        onChange={(fillerL) => set({ fillerL })}
-      />
+      <TextField {...at("action")} label={tr("What to do")} hint={tr("usual: {usual}", { usual })} />
+      <NumberField {...at("hours")} label={tr("Hours")} hint={tr("empty: reckoned from kind and size")} unit="h" />
+      <NumberField {...at("fillerL")} label={tr("Filler")} hint={tr("empty: reckoned from the size")} unit="L" />
       <div className="sm:col-span-2">
-        <AreaField name="note" label={tr("Note")} rows={2} value={draft.note} onChange={(note) => set({ note })} />
+        <AreaField {...at("note")} label={tr("Note")} rows={2} />
       </div>
     </div>
   );

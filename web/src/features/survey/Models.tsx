@@ -2,7 +2,7 @@ import { useContext, useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
-import { Conflict } from "../../ui/Conflict";
+import { EditForm } from "../../ui/EditForm";
 import { Check, Choice, Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
 import { Remove } from "../../ui/Remove";
 import { Said } from "../../ui/Sentence";
@@ -224,39 +224,17 @@ function ModelRow({ model }: { model: Model }) {
         </p>
       ))}
       {editing ? (
-        <Errors.Provider value={save.error?.fields ?? {}}>
-          <form
-            className="mt-2 max-w-5xl"
-            noValidate
-            onSubmit={(e) => {
-              e.preventDefault();
-              save.mutate(form.sent);
-            }}
-          >
-            <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
-              <PlacingFields placing={form.edit} set={form.set} />
-            </div>
-            <Refusal error={save.error} />
-            <Conflict
-              error={save.error}
-              mine={form.edit}
-              stored={placingOf}
-              onMine={(c: Model) => save.mutate(form.over(c))}
-              onTheirs={(c) => {
-                form.take(c);
-                save.reset();
-              }}
-            />
-            <div className="mt-3 flex gap-2">
-              <button type="submit" className="btn btn-primary min-h-11">
-                {tr("Measure it anew")}
-              </button>
-              <button type="button" className="btn btn-ghost min-h-11" onClick={() => setEditing(false)}>
-                {tr("Cancel")}
-              </button>
-            </div>
-          </form>
-        </Errors.Provider>
+        <EditForm
+          form={form}
+          save={save}
+          says={tr("Measure it anew")}
+          cancel={() => setEditing(false)}
+          className="mt-2 max-w-5xl"
+        >
+          <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
+            <PlacingFields placing={form.edit} set={form.set} />
+          </div>
+        </EditForm>
       ) : (
         <div className="flex gap-5">
           <button type="button" className="linked mt-3 text-sm" onClick={() => setEditing(true)}>

@@ -135,7 +135,7 @@ it("sends a new defect with the place that was pressed", async () => {
   await userEvent.type(screen.getByLabelText("Length"), "200");
   await userEvent.clear(screen.getByLabelText("How many"));
   await userEvent.click(screen.getByText("Note it"));
-  expect(screen.getByText("this is not a number")).toBeTruthy();
+  expect(screen.getByText("this figure is needed")).toBeTruthy();
   expect(calls.some((c) => c.method === "POST")).toBe(false);
   await userEvent.type(screen.getByLabelText("How many"), "2");
   await userEvent.clear(screen.getByLabelText("From aft"));

@@ -1,7 +1,7 @@
 import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta } from "../../api/queries";
-import { Conflict } from "../../ui/Conflict";
-import { Choice, Errors, Refusal, TextField } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { Choice, TextField } from "../../ui/Form";
 import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr, trNodes } from "../../words/words";
 
@@ -27,7 +27,7 @@ export function InstrumentForm({
     boatId: survey.boat.id,
   });
   const form = useEdition(instrument, editOf);
-  const { edit, set } = form;
+  const { edit, at } = form;
   const save = useChange(
     ["readings"],
     (sent: Edition<Edit>) =>
@@ -38,96 +38,55 @@ export function InstrumentForm({
   );
   const kind = words?.instruments.find((k) => k.key === edit.kind);
   return (
-    <Errors.Provider value={save.error?.fields ?? {}}>
-      <form
-        className="mt-3 max-w-4xl border border-base-content p-4"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          save.mutate(form.sent);
-        }}
-      >
-        <div className="grid gap-4 sm:grid-cols-2">
-          <TextField
-            name="name"
-            label={tr("Name")}
-            hint={tr("as it is marked")}
-            value={edit.name}
-            onChange={(name) => set({ name })}
-          />
+    <EditForm
+      form={form}
+      save={save}
+      says={instrument ? tr("Save") : tr("Add")}
+      cancel={done}
+      className="mt-3 max-w-4xl border border-base-content p-4"
+    >
+      <div className="grid gap-4 sm:grid-cols-2">
+        <TextField {...at("name")} label={tr("Name")} hint={tr("as it is marked")} />
+        <Choice
+          {...at("kind")}
+          label={tr("It measures")}
+          options={(words?.instruments ?? []).map((k) => ({ value: k.key, label: k.name }))}
+        />
+        {kind?.surface && (
           <Choice
-            name="kind"
-            label={tr("It measures")}
-            value={edit.kind}
-            onChange={(k) => set({ kind: k })}
-            options={(words?.instruments ?? []).map((k) => ({ value: k.key as Edit["kind"], label: k.name }))}
+            {...at("surfaceId")}
+            label={tr("On the surface")}
+            options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
           />
-          {kind?.surface && (
-            <Choice
-              name="surfaceId"
-              label={tr("On the surface")}
-              value={edit.surfaceId ?? ""}
-              onChange={(surfaceId) => set({ surfaceId })}
-              options={survey.surfaces.map((s) => ({ value: s.id, label: s.name }))}
-            />
-          )}
-          <Choice
-            name="feed"
-            label={tr("Its readings come")}
-            value={edit.feed}
-            onChange={(feed) => set({ feed })}
-            options={[
-              { value: "file", label: tr("from files, or by hand") },
-              { value: "live", label: tr("by themselves, over the network") },
-              { value: "simulated", label: tr("from a simulated one, for trying out") },
-            ]}
-          />
-          {edit.feed === "simulated" && (
-            <Choice
-              name="fault"
-              label={tr("Its fault")}
-              hint={tr("to see whether the program notices")}
-              value={edit.fault ?? ""}
-              onChange={(fault) => set({ fault })}
-              options={(words?.faults ?? []).map((f) => ({
-                value: f.key as NonNullable<Edit["fault"]>,
-                label: f.name,
-              }))}
-            />
-          )}
-        </div>
-        {edit.feed === "live" && (
-          <p className="quiet mt-2 text-sm">
-            {trNodes(
-              'It posts JSON lines such as \'{\'"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71\'}\' to {id}.',
-              {
-                id: <code>{`/api/instruments/${instrument?.id ?? "ID"}/readings`}</code>,
-              },
-            )}
-          </p>
         )}
-        <div className="mt-3 flex flex-col gap-3">
-          <Refusal error={save.error} />
-          <Conflict
-            error={save.error}
-            mine={edit}
-            stored={editOf}
-            onMine={(c: Schemas["Instrument"]) => save.mutate(form.over(c))}
-            onTheirs={(c) => {
-              form.take(c);
-              save.reset();
-            }}
+        <Choice
+          {...at("feed")}
+          label={tr("Its readings come")}
+          options={[
+            { value: "file", label: tr("from files, or by hand") },
+            { value: "live", label: tr("by themselves, over the network") },
+            { value: "simulated", label: tr("from a simulated one, for trying out") },
+          ]}
+        />
+        {edit.feed === "simulated" && (
+          <Choice
+            {...at("fault")}
+            label={tr("Its fault")}
+            hint={tr("to see whether the program notices")}
+            options={(words?.faults ?? []).map((f) => ({ value: f.key, label: f.name }))}
           />
-          <div className="flex gap-2">
-            <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-              {instrument ? tr("Save") : tr("Add")}
-            </button>
-            <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-              {tr("Cancel")}
-            </button>
-          </div>
-        </div>
-      </form>
-    </Errors.Provider>
+        )}
+      </div>
+      {edit.feed === "live" && (
+        <p className="quiet mt-2 text-sm">
+          {trNodes(
+            'It posts JSON lines such as \'{\'"at":"2026-05-09T10:00:00Z","tempC":12.4,"rhPct":71\'}\' to {id}.',
+            {
+              id: <code>{`/api/instruments/${instrument?.id ?? "ID"}/readings`}</code>,
+            },
+          )}
+        </p>
+      )}
+    </EditForm>
   );
 }
