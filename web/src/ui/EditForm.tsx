@@ -1,9 +1,9 @@
 import type { UseMutationResult } from "@tanstack/react-query";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import type { Refused, Words } from "../api/client";
 import { tr } from "../words/words";
 import { Conflict } from "./Conflict";
-import { Errors, Refusal } from "./Form";
+import { Errors, Refusal, unsendable } from "./Form";
 import type { Edition, useEdition } from "./useEdition";
 
 type Props<C extends { version: number }, T extends object, R> = {
@@ -13,9 +13,13 @@ type Props<C extends { version: number }, T extends object, R> = {
   needed?: string[];
   /** What else is wrong, by path. */
   wrong?: (edit: T) => Record<string, Words>;
+  /** What was refused, by path, where that is more than what save was. */
+  refused?: Record<string, Words>;
   /** Says what the button does that sends it. */
   says: string;
   cancel?: () => void;
+  /** There is nothing to send. */
+  idle?: boolean;
   className?: string;
   /** Stand between the two buttons. */
   buttons?: ReactNode;
@@ -24,13 +28,29 @@ type Props<C extends { version: number }, T extends object, R> = {
 
 /** The fields of an edition with the button that sends it, what was refused, and the choice when another has changed the same. */
 export function EditForm<C extends { version: number }, T extends object, R>(props: Props<C, T, R>) {
-  const { form, save, needed, wrong, says, cancel, className, buttons, children } = props;
+  const {
+    form,
+    save,
+    needed,
+    wrong,
+    refused = save.error?.fields,
+    says,
+    cancel,
+    idle,
+    className,
+    buttons,
+    children,
+  } = props;
+  const [tried, setTried] = useState(false);
+  const bad = { ...unsendable(form.edit, needed), ...wrong?.(form.edit) };
+  const stays = Object.keys(bad).length > 0;
   const send = (sent: Edition<T>) => {
     save.reset();
-    if (form.sendable(needed, wrong?.(form.edit))) save.mutate(sent);
+    setTried(stays);
+    if (!stays) save.mutate(sent);
   };
   return (
-    <Errors.Provider value={{ ...save.error?.fields, ...form.errors }}>
+    <Errors.Provider value={{ ...refused, ...(tried && bad) }}>
       <form
         className={className}
         noValidate
@@ -42,8 +62,13 @@ export function EditForm<C extends { version: number }, T extends object, R>(pro
         {children}
         <div className="mt-4 flex flex-col gap-3">
           <Refusal error={save.error?.status === 409 ? null : save.error} />
+          {tried && stays && (
+            <p className="text-error">
+              {tr("Not sent yet: look for the fields in red, on every tab and in what is folded.")}
+            </p>
+          )}
           <div className="flex flex-wrap items-center gap-2">
-            <button type="submit" className="btn btn-primary min-h-12" disabled={save.isPending}>
+            <button type="submit" className="btn btn-primary min-h-12" disabled={save.isPending || idle}>
               {says}
             </button>
             {buttons}

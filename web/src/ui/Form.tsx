@@ -229,7 +229,10 @@ export function unsendable(value: unknown, required: string[] = [], path = ""): 
   else if (typeof value === "object" && value !== null)
     for (const [k, v] of Object.entries(value)) Object.assign(out, unsendable(v, [], path ? `${path}.${k}` : k));
   for (const r of required) {
-    const at = r.split(".").reduce<unknown>((v, k) => (v as Record<string, unknown> | undefined)?.[k], value);
+    const at = r
+      .split(/[.[\]]+/)
+      .filter(Boolean)
+      .reduce<unknown>((v, k) => (v as Record<string, unknown> | undefined)?.[k], value);
     if (at === undefined || at === null) out[r] = tr("this figure is needed");
   }
   return out;

@@ -12,5 +12,8 @@ it("names figures that are needed", () => {
   expect(unsendable({ dimensions: { loaM: 7 } }, ["dimensions.loaM", "dimensions.beamM"])).toEqual({
     "dimensions.beamM": "this figure is needed",
   });
+  expect(unsendable({ days: [{ minC: 4 }, {}] }, ["days[0].minC", "days[1].minC"])).toEqual({
+    "days[1].minC": "this figure is needed",
+  });
   expect(unsendable({ n: 0 }, ["n"])).toEqual({});
 });

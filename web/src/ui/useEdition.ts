@@ -1,7 +1,5 @@
 import { type DeepKeys, type DeepValue, useForm, useStore } from "@tanstack/react-form";
 import { useState } from "react";
-import type { Words } from "../api/client";
-import { unsendable } from "./Form";
 import { useUnsaved } from "./unsaved";
 import { useHistory, useUndoKeys } from "./useHistory";
 
@@ -40,14 +38,12 @@ export function useEdition<C extends { version: number }, T extends object>(
   const [opened, setOpened] = useState<Edition<T>>(() => ({ version: first?.version ?? 0, value: of(first) }));
   const form = useForm({ defaultValues: opened.value });
   const edit = useStore(form.store, (s) => s.values);
-  const [errors, setErrors] = useState<Record<string, Words>>({});
   const history = useHistory<T>();
   const changed = !same(edit, opened.value);
   useUnsaved(changed);
   const show = (e: T) => form.reset(e, { keepDefaultValues: true });
   const open = (e: Edition<T>) => {
     setOpened(e);
-    setErrors({});
     form.reset(e.value);
   };
   const put = (next: T) => {
@@ -57,8 +53,6 @@ export function useEdition<C extends { version: number }, T extends object>(
   return {
     edit,
     changed,
-    /** Messages of what cannot be sent, by path. */
-    errors,
     put,
     set: (more: Partial<T>) => put({ ...form.state.values, ...more }),
     /** What a field shows, and where what is typed goes: its path is the one under which the server names it. */
@@ -70,12 +64,6 @@ export function useEdition<C extends { version: number }, T extends object>(
         form.setFieldValue(path, () => v as DeepValue<T, P>);
       },
     }),
-    /** Whether it can be sent, as far as one sees here: with every figure a number, those needed there, and nothing wrong found. */
-    sendable: (needed: string[] = [], wrong: Record<string, Words> = {}) => {
-      const bad = { ...unsendable(edit, needed), ...wrong };
-      setErrors(bad);
-      return Object.keys(bad).length === 0;
-    },
     /** What is sent: for the edition that was opened. */
     sent: { version: opened.version, value: edit } as Edition<T>,
     /** The same for an edition that is stored now. */

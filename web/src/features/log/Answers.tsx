@@ -2,12 +2,15 @@ import type { Schemas } from "../../api/client";
 import { Check, TextField } from "../../ui/Form";
 import { Quantity } from "../../ui/Working";
 import { tr, trNodes } from "../../words/words";
-import type { Draft } from "./draft";
+import type { EntryFields } from "./draft";
 
-type Props = { draft: Draft; set: (more: Partial<Draft>) => void };
+type Props = { form: EntryFields };
 
 /** What the plan takes for the coat, to be taken over. */
-export function PlannedLitres({ mix, draft, set }: Props & { mix: NonNullable<Schemas["ReadinessLane"]["mix"]> }) {
+export function PlannedLitres({
+  mix,
+  form: { edit: draft, set },
+}: Props & { mix: NonNullable<Schemas["ReadinessLane"]["mix"]> }) {
   return (
     <p className="quiet mt-2 text-sm">
       {trNodes("The plan takes {litres} for this coat at {wftUm} wet.", {
@@ -28,27 +31,17 @@ export function PlannedLitres({ mix, draft, set }: Props & { mix: NonNullable<Sc
 }
 
 /** The answers to what the program asks about: why so early, and from where so much. */
-export function Answers({ draft, set, early, litres }: Props & { early: boolean; litres: boolean }) {
+export function Answers({ form: { edit: draft, at }, early, litres }: Props & { early: boolean; litres: boolean }) {
   return (
     <>
       {(early || draft.early) && (
         <div className="mt-3 max-w-xl">
-          <TextField
-            name="early"
-            label={tr("Why it went on before the last one was ready")}
-            value={draft.early}
-            onChange={(early) => set({ early })}
-          />
+          <TextField {...at("early")} label={tr("Why it went on before the last one was ready")} />
         </div>
       )}
       {(litres || draft.beyondShelf) && (
         <div className="mt-3">
-          <Check
-            name="beyondShelf"
-            label={tr("The litres are right: there was more than the shelf shows")}
-            value={draft.beyondShelf}
-            onChange={(beyondShelf) => set({ beyondShelf })}
-          />
+          <Check {...at("beyondShelf")} label={tr("The litres are right: there was more than the shelf shows")} />
         </div>
       )}
     </>

@@ -5,17 +5,15 @@ import { upload } from "../../api/upload";
 import { NumberField, TextField } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
 import { tr } from "../../words/words";
-import type { Draft } from "./draft";
+import type { EntryFields } from "./draft";
 
 /** Gauge readings of the cured film: typed, from a file, or from a gauge that sends. */
 export function DryFields({
-  draft,
-  set,
+  form: { edit, set, at },
   build,
   placeId,
 }: {
-  draft: Draft;
-  set: (more: Partial<Draft>) => void;
+  form: EntryFields;
   build?: Schemas["BuildUp"];
   placeId: string;
 }) {
@@ -23,51 +21,34 @@ export function DryFields({
   const gauge = useInstruments(placeId).data?.find((i) => i.kind === "gauge");
   const [wrong, setWrong] = useState("");
   // What should stand there: the coats of each step that have gone on, as planned.
-  const nominal = draft.nominalUm ?? (build?.dueUm || undefined);
+  const { dry } = edit;
+  const nominal = dry.nominalUm ?? (build?.dueUm || undefined);
+  const read = (readingsUm: string) => set({ dry: { ...dry, nominalUm: nominal, readingsUm } });
   const take = (um: number[]) =>
-    set({
-      nominalUm: nominal,
-      dry: [draft.dry, ...um.map((v) => Number(toShown(v, "µm").toPrecision(4)))].filter(Boolean).join(" "),
-    });
+    read([dry.readingsUm, ...um.map((v) => Number(toShown(v, "µm").toPrecision(4)))].filter(Boolean).join(" "));
   const wanted = build?.surface.area.areaM2;
   return (
-    <details className="mt-3" open={draft.dry !== ""}>
+    <details className="mt-3" open={dry.readingsUm !== ""}>
       <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
         {tr("Dry film by the gauge")}
       </summary>
       <div className="mt-1 grid gap-3 sm:grid-cols-3">
+        <NumberField {...at("dry.nominalUm")} label={tr("Film wanted, all coats")} unit="µm" value={nominal} />
+        <NumberField {...at("dry.maximumUm")} label={tr("At most")} hint={tr("empty: no limit")} unit="µm" />
         <NumberField
-          name="dry.nominalUm"
-          label={tr("Film wanted, all coats")}
-          unit="µm"
-          value={nominal}
-          onChange={(nominalUm) => set({ nominalUm })}
-        />
-        <NumberField
-          name="dry.maximumUm"
-          label={tr("At most")}
-          hint={tr("empty: no limit")}
-          unit="µm"
-          value={draft.maximumUm}
-          onChange={(maximumUm) => set({ maximumUm })}
-        />
-        <NumberField
-          name="dry.profileUm"
+          {...at("dry.profileUm")}
           label={tr("Blasted profile")}
           hint={tr("taken off each: fine 10, medium 25, coarse 40")}
           unit="µm"
-          value={draft.profileUm}
-          onChange={(profileUm) => set({ profileUm })}
         />
         <div className="sm:col-span-3">
           <TextField
-            name="dry.readingsUm"
+            {...at("dry.readingsUm")}
             label={tr("Readings, {shownUnit}", { shownUnit: shownUnit("µm") })}
             hint={
               wanted ? tr("with spaces between; how many it takes is told with the verdict") : tr("with spaces between")
             }
-            value={draft.dry}
-            onChange={(dry) => set({ dry, nominalUm: nominal })}
+            onChange={read}
           />
         </div>
       </div>

@@ -1,12 +1,13 @@
 import type { Schemas } from "../../api/client";
 import { useCoats, useMeta } from "../../api/queries";
-import { Conflict } from "../../ui/Conflict";
-import { AreaField, Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { AreaField, Choice, NumberField, TextField } from "../../ui/Form";
+import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { tr } from "../../words/words";
 import { Answers, PlannedLitres } from "./Answers";
 import { DryFields } from "./DryFields";
-import { draftOf, OTHER } from "./draft";
+import { OTHER } from "./draft";
 import { CoatFields, OnMap, Pictures, Seen } from "./EntryParts";
 import { Grades } from "./Grades";
 import { KindFields } from "./KindFields";
@@ -15,182 +16,150 @@ import { type EntryProps, useEntry } from "./useEntry";
 /** Logs something done, or corrects the entry given, or the one that waits on this device. */
 export function EntryForm(props: EntryProps) {
   const { today, entry, done } = props;
-  const zone = today.place.timeZone;
   const boatId = today.boat.id;
-  const units = useSettings();
   const { coats } = useCoats();
   const words = useMeta().data?.log;
-  const form = useEntry(props);
-  const { draft, setDraft, set, kind, coat, works, build, lane, step, planned, tasks, own, productId, nameOf } = form;
-  const { photos, setPhotos, setVersion, save, submit, under, errors } = form;
+  const { form, kind, coat, works, build, lane, step, planned, productId, ...rest } = useEntry(props);
+  const { photos, setPhotos, save, needed, wrong, refused, under, tasks, own, nameOf } = rest;
+  const { edit: draft, set, at } = form;
   return (
     <section className="max-w-4xl border border-base-content p-4">
       <h2 className="mb-3 text-lg">
         {entry ? tr("Correct this entry") : coat ? tr("Log a coat") : tr("Log what was done")}
       </h2>
-      <Errors.Provider value={errors}>
-        <form
-          noValidate
-          onSubmit={(e) => {
-            e.preventDefault();
-            submit();
-          }}
-        >
-          <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
-            <Choice
-              name="kind"
-              label={tr("What")}
-              value={draft.kind}
-              onChange={(k) => set({ kind: k, step: "" })}
-              options={works.filter((k) => k.logged).map((k) => ({ value: k.work, label: k.told }))}
-            />
-            <Choice
-              name="surfaceId"
-              label={tr("Where")}
-              value={draft.surfaceId}
-              onChange={(s) => set({ surfaceId: s, step: "" })}
-              options={[
-                ...(kind.ofSurface ? [] : [{ value: "", label: tr("the whole boat") }]),
-                ...today.answer.lanes.map((l) => ({ value: l.surfaceId, label: l.surface })),
-              ]}
-            />
-            <TextField
-              name="startedAt"
-              label={tr("Begun at")}
-              type="datetime-local"
-              value={draft.startedAt}
-              onChange={(startedAt) => set({ startedAt })}
-            />
-            {coat && (
-              <CoatFields
-                boatId={boatId}
-                draft={draft}
-                set={set}
-                step={step}
-                planned={planned}
-                productId={productId}
-                steps={(build?.steps ?? []).flatMap((s, i) =>
-                  s.productId
-                    ? [
-                        {
-                          value: s.id ?? "",
-                          label: tr("{i}. {productId} ({done} of {coats} laid)", {
-                            i: i + 1,
-                            productId: nameOf(s.productId),
-                            done: build?.done[i],
-                            coats: s.coats,
-                          }),
-                        },
-                      ]
-                    : [],
-                )}
-                products={coats}
-              />
-            )}
-            {!coat && draft.surfaceId !== "" && tasks.length > 0 && (
-              <Choice
-                name="stepId"
-                label={tr("Planned work")}
-                value={step}
-                onChange={(s) => set({ step: s, patches: [] })}
-                options={[
-                  ...tasks.map((t) => ({
-                    value: t.stepId,
-                    label: `${units.prose(t.what)}${t.where ? `, ${t.where}` : ""} (${t.state === "done" ? tr("done") : tr("{done} % done", { done: Math.round(t.donePct) })})`,
-                  })),
-                  { value: OTHER, label: tr("nothing that is planned") },
-                ]}
-              />
-            )}
-            {draft.surfaceId === "" && draft.kind === "other" && own.length > 0 && (
-              <Choice
-                name="ownId"
-                label={tr("Task of the plan")}
-                value={draft.own}
-                onChange={(o) => set({ own: o })}
-                options={[
-                  { value: "", label: tr("none of these") },
-                  ...own.map((t) => ({
-                    value: t.id,
-                    label: tr("{what} ({donePct} % done)", {
-                      what: units.prose(t.what),
-                      donePct: Math.round(t.donePct),
-                    }),
-                  })),
-                ]}
-              />
-            )}
-            <KindFields kind={kind} draft={draft} set={set} planned={planned} words={words} />
-            {draft.kind !== "idle" && !kind.felt && !kind.graded && !kind.spent && (
-              <NumberField
-                name="hours"
-                label={tr("Hours it took")}
-                hint={tr("by all people together; plans learn from it")}
-                unit="h"
-                value={draft.hours}
-                onChange={(hours) => set({ hours })}
-              />
-            )}
-            <TextField name="who" label={tr("Who")} value={draft.who} onChange={(who) => set({ who })} />
-            <div className="sm:col-span-2">
-              <AreaField
-                name="note"
-                label={tr("Note")}
-                hint={tr("typed, or spoken with the keyboard’s microphone")}
-                value={draft.note}
-                rows={3}
-                onChange={(note) => set({ note })}
-              />
-            </div>
-          </div>
-          {kind.graded && <Grades label={tr("How did it hold?")} held={draft.held} set={(held) => set({ held })} />}
-          {(coat || draft.kind === "inspect") && <Seen draft={draft} set={set} all={words?.blemishes ?? []} />}
-          {(coat || draft.kind === "inspect") && (
-            <DryFields draft={draft} set={set} build={build} placeId={today.place.id} />
-          )}
-          {!entry && <Pictures photos={photos} set={setPhotos} />}
-          <OnMap boatId={boatId} draft={draft} set={set} />
-          {kind.removes && kind.gritted && build?.marginText && (
-            <p className="mt-2 border-l-4 border-warning pl-3">{units.prose(build.marginText)}</p>
-          )}
-          {coat && lane?.mix && planned?.id === lane.nextStepId && (
-            <PlannedLitres mix={lane.mix} draft={draft} set={set} />
-          )}
-          <Answers
-            draft={draft}
-            set={set}
-            early={under("early") !== undefined}
-            litres={under("litres") !== undefined}
+      <EditForm
+        form={form}
+        save={save}
+        needed={needed}
+        wrong={wrong}
+        refused={refused}
+        says={entry ? tr("Save the correction") : tr("Log it")}
+        cancel={() => done(false)}
+      >
+        <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
+          <Choice
+            name="kind"
+            label={tr("What")}
+            value={draft.kind}
+            onChange={(k) => set({ kind: k, stepId: "" })}
+            options={works.filter((k) => k.logged).map((k) => ({ value: k.work, label: k.told }))}
           />
-          <div className="mt-4 flex flex-col gap-3">
-            <Refusal error={save.error?.status === 409 ? null : save.error} />
-            <div className="flex gap-2">
-              <button type="submit" className="btn btn-primary min-h-12" disabled={save.isPending}>
-                {entry ? tr("Save the correction") : tr("Log it")}
-              </button>
-              <button type="button" className="btn btn-ghost min-h-12" onClick={() => done(false)}>
-                {tr("Cancel")}
-              </button>
-            </div>
+          <Choice
+            name="surfaceId"
+            label={tr("Where")}
+            value={draft.surfaceId}
+            onChange={(s) => set({ surfaceId: s, stepId: "" })}
+            options={[
+              ...(kind.ofSurface ? [] : [{ value: "", label: tr("the whole boat") }]),
+              ...today.answer.lanes.map((l) => ({ value: l.surfaceId, label: l.surface })),
+            ]}
+          />
+          <TextField {...at("startedAt")} label={tr("Begun at")} type="datetime-local" />
+          {coat && (
+            <CoatFields
+              boatId={boatId}
+              form={form}
+              step={step}
+              planned={planned}
+              productId={productId}
+              steps={coatsOf(build, nameOf)}
+              products={coats}
+            />
+          )}
+          {!coat && <PlannedWork form={form} step={step} tasks={tasks} own={own} />}
+          <KindFields kind={kind} form={form} planned={planned} words={words} />
+          {draft.kind !== "idle" && !kind.felt && !kind.graded && !kind.spent && (
+            <NumberField
+              {...at("hours")}
+              label={tr("Hours it took")}
+              hint={tr("by all people together; plans learn from it")}
+              unit="h"
+            />
+          )}
+          <TextField {...at("who")} label={tr("Who")} />
+          <div className="sm:col-span-2">
+            <AreaField
+              {...at("note")}
+              label={tr("Note")}
+              hint={tr("typed, or spoken with the keyboard’s microphone")}
+              rows={3}
+            />
           </div>
-        </form>
-      </Errors.Provider>
-      {entry && (
-        <Conflict
-          error={save.error}
-          mine={draft}
-          stored={(c: Schemas["Entry"]) => draftOf(c, zone, units)}
-          onMine={(c) => {
-            setVersion(c.version);
-            submit(c.version);
-          }}
-          onTheirs={(c) => {
-            setDraft(draftOf(c, zone, units));
-            setVersion(c.version);
-            save.reset();
-          }}
+        </div>
+        {kind.graded && <Grades label={tr("How did it hold?")} held={draft.held} set={(held) => set({ held })} />}
+        {(coat || draft.kind === "inspect") && (
+          <>
+            <Seen form={form} all={words?.blemishes ?? []} />
+            <DryFields form={form} build={build} placeId={today.place.id} />
+          </>
+        )}
+        {!entry && <Pictures photos={photos} set={setPhotos} />}
+        <OnMap boatId={boatId} form={form} />
+        {kind.removes && kind.gritted && build?.marginText && (
+          <p className="mt-2 border-l-4 border-warning pl-3">
+            <Said words={build.marginText} />
+          </p>
+        )}
+        {coat && lane?.mix && planned?.id === lane.nextStepId && <PlannedLitres mix={lane.mix} form={form} />}
+        <Answers form={form} early={under("early") !== undefined} litres={under("litres") !== undefined} />
+      </EditForm>
+    </section>
+  );
+}
+
+/** The coats of a build-up to choose from, with how far they are. */
+const coatsOf = (build: Schemas["BuildUp"] | undefined, nameOf: (id: string) => string) =>
+  (build?.steps ?? []).flatMap((s, i) =>
+    s.productId
+      ? [
+          {
+            value: s.id ?? "",
+            label: tr("{i}. {productId} ({done} of {coats} laid)", {
+              i: i + 1,
+              productId: nameOf(s.productId),
+              done: build?.done[i],
+              coats: s.coats,
+            }),
+          },
+        ]
+      : [],
+  );
+
+type Tasks = Pick<ReturnType<typeof useEntry>, "form" | "step" | "tasks" | "own">;
+
+/** The planned work, or the own task, that an entry is of. */
+function PlannedWork({ form: { edit: draft, set, at }, step, tasks, own }: Tasks) {
+  const { prose } = useSettings();
+  return (
+    <>
+      {draft.surfaceId !== "" && tasks.length > 0 && (
+        <Choice
+          name="stepId"
+          label={tr("Planned work")}
+          value={step}
+          onChange={(stepId) => set({ stepId, patches: [] })}
+          options={[
+            ...tasks.map((t) => ({
+              value: t.stepId,
+              label: `${prose(t.what)}${t.where ? `, ${t.where}` : ""} (${t.state === "done" ? tr("done") : tr("{done} % done", { done: Math.round(t.donePct) })})`,
+            })),
+            { value: OTHER, label: tr("nothing that is planned") },
+          ]}
         />
       )}
-    </section>
+      {draft.surfaceId === "" && draft.kind === "other" && own.length > 0 && (
+        <Choice
+          {...at("ownId")}
+          label={tr("Task of the plan")}
+          options={[
+            { value: "", label: tr("none of these") },
+            ...own.map((t) => ({
+              value: t.id,
+              label: tr("{what} ({donePct} % done)", { what: prose(t.what), donePct: Math.round(t.donePct) }),
+            })),
+          ]}
+        />
+      )}
+    </>
   );
 }

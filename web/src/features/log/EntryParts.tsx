@@ -7,14 +7,13 @@ import { Minding } from "../../ui/Handover";
 import { useSettings } from "../../ui/settings";
 import { tr, trNodes } from "../../words/words";
 import { BatchField } from "./BatchField";
-import { type Draft, OTHER } from "./draft";
+import { type EntryFields, OTHER } from "./draft";
 
-type Fields = { draft: Draft; set: (more: Partial<Draft>) => void };
+type Fields = { form: EntryFields };
 
 export function CoatFields({
   boatId,
-  draft,
-  set,
+  form: { edit: draft, set, at },
   step,
   planned,
   productId,
@@ -37,7 +36,7 @@ export function CoatFields({
         name="stepId"
         label={tr("Planned coat")}
         value={step}
-        onChange={(s) => set({ step: s })}
+        onChange={(stepId) => set({ stepId })}
         options={[...steps, { value: OTHER, label: tr("another product") }]}
       />
       {!planned && (
@@ -50,20 +49,11 @@ export function CoatFields({
         />
       )}
       <Minding texts={sheet?.cautions ?? []} />
-      <NumberField
-        name="litres"
-        label={tr("Litres used")}
-        hint={tr("before thinner, from the tin")}
-        unit="L"
-        value={draft.litres}
-        onChange={(litres) => set({ litres })}
-      />
+      <NumberField {...at("litres")} label={tr("Litres used")} hint={tr("before thinner, from the tin")} unit="L" />
       <TextField
-        name="wetUm"
+        {...at("wetUm")}
         label={tr("Wet film readings, {shownUnit}", { shownUnit: shownUnit("µm") })}
         hint={tr("with spaces between")}
-        value={draft.wet}
-        onChange={(wet) => set({ wet })}
       />
       <details
         className="sm:col-span-2 lg:col-span-3"
@@ -74,29 +64,16 @@ export function CoatFields({
         </summary>
         <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
           <NumberField
-            name="thinnerPct"
+            {...at("thinnerPct")}
             label={tr("Thinner added")}
             unit="%"
             value={draft.thinnerPct ?? planned?.thinnerPct ?? 0}
-            onChange={(thinnerPct) => set({ thinnerPct })}
           />
           <BatchField boatId={boatId} productId={productId} batch={draft.batch} set={(batch) => set({ batch })} />
           {twoPart && (
             <>
-              <NumberField
-                name="baseG"
-                label={tr("Base, weighed")}
-                unit="g"
-                value={draft.baseG}
-                onChange={(baseG) => set({ baseG })}
-              />
-              <NumberField
-                name="hardenerG"
-                label={tr("Hardener, weighed")}
-                unit="g"
-                value={draft.hardenerG}
-                onChange={(hardenerG) => set({ hardenerG })}
-              />
+              <NumberField {...at("baseG")} label={tr("Base, weighed")} unit="g" />
+              <NumberField {...at("hardenerG")} label={tr("Hardener, weighed")} unit="g" />
             </>
           )}
         </div>
@@ -106,7 +83,7 @@ export function CoatFields({
 }
 
 /** The patches of a step that were done, by tap. */
-export function Patches({ draft, set, patches }: Fields & { patches: Schemas["StepPatch"][] }) {
+export function Patches({ form: { edit: draft, set }, patches }: Fields & { patches: Schemas["StepPatch"][] }) {
   return (
     <fieldset className="sm:col-span-2 lg:col-span-3">
       <legend className="text-sm font-semibold">{tr("Which of them (none: all that were left)")}</legend>
@@ -134,7 +111,7 @@ export function Patches({ draft, set, patches }: Fields & { patches: Schemas["St
 }
 
 /** What was seen on the film, by tap. */
-export function Seen({ draft, set, all }: Fields & { all: Schemas["LogbookBlemish"][] }) {
+export function Seen({ form: { edit: draft, set }, all }: Fields & { all: Schemas["LogbookBlemish"][] }) {
   return (
     <details className="mt-3" open={draft.blemishes.length > 0}>
       <summary className="flex min-h-11 cursor-pointer items-center font-semibold">
@@ -189,7 +166,7 @@ export function Pictures({ photos, set }: { photos: File[]; set: (p: File[]) => 
 }
 
 /** The boat, to tap where it was. */
-export function OnMap({ boatId, draft, set }: { boatId: string } & Fields) {
+export function OnMap({ boatId, form: { edit: draft, set } }: { boatId: string } & Fields) {
   const [open, setOpen] = useState(false);
   const survey = useSurvey(boatId).data;
   return (
@@ -203,8 +180,8 @@ export function OnMap({ boatId, draft, set }: { boatId: string } & Fields) {
           surfaces={survey.surfaces}
           marks={{}}
           picked={draft.surfaceId}
-          onPick={(id) => set({ surfaceId: id, step: "" })}
-          onPlace={({ surfaceId, ...place }) => set({ place, ...(surfaceId && { surfaceId, step: "" }) })}
+          onPick={(id) => set({ surfaceId: id, stepId: "" })}
+          onPlace={({ surfaceId, ...place }) => set({ place, ...(surfaceId && { surfaceId, stepId: "" }) })}
           pins={draft.place ? [{ id: "here", number: 1, open: true, ...draft.place, title: tr("here") }] : []}
         />
       )}

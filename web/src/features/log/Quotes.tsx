@@ -8,6 +8,7 @@ import { number } from "../../ui/prose";
 import { Reflow } from "../../ui/Reflow";
 import { useSettings } from "../../ui/settings";
 import { day, workdays } from "../../ui/time";
+import { useEdition } from "../../ui/useEdition";
 import { LOCALE, tr } from "../../words/words";
 
 type Quote = Schemas["Quote"];
@@ -185,9 +186,9 @@ function QuoteForm({
   add: (q: Quote) => void;
   cancel: () => void;
 }) {
-  const [quote, setQuote] = useState<Quote>(EMPTY);
-  const set = (more: Partial<Quote>) => setQuote({ ...quote, ...more });
+  const { edit: quote, set, at: field } = useEdition(undefined, () => EMPTY);
   const chosen = quote.surfaces ?? [];
+  const of = (k: "who" | "readyOn" | "note") => ({ ...field(k), name: `quotes[${at}].${k}` });
   const p = `quotes[${at}]`;
   return (
     <Errors.Provider value={fields ?? {}}>
@@ -200,7 +201,7 @@ function QuoteForm({
         }}
       >
         <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
-          <TextField name={`${p}.who`} label={tr("Who asks it")} value={quote.who} onChange={(who) => set({ who })} />
+          <TextField {...of("who")} label={tr("Who asks it")} />
           <NumberField
             name={`${p}.cents`}
             label={tr("What it asks, with material")}
@@ -208,13 +209,7 @@ function QuoteForm({
             value={quote.cents / 100 || undefined}
             onChange={(v) => set({ cents: Math.round(100 * (v ?? 0)) })}
           />
-          <TextField
-            name={`${p}.readyOn`}
-            label={tr("Ready on")}
-            type="date"
-            value={quote.readyOn}
-            onChange={(readyOn) => set({ readyOn })}
-          />
+          <TextField {...of("readyOn")} label={tr("Ready on")} type="date" />
           <NumberField
             name={`${p}.lastsYears`}
             label={tr("Said to hold")}
@@ -244,13 +239,11 @@ function QuoteForm({
           </div>
         </fieldset>
         <Check
-          name="coats"
+          {...field("coats")}
           label={tr("Only the coats")}
           hint={tr("what comes before the first and after the last is yours")}
-          value={quote.coats}
-          onChange={(coats) => set({ coats })}
         />
-        <TextField name={`${p}.note`} label={tr("Note")} value={quote.note} onChange={(note) => set({ note })} />
+        <TextField {...of("note")} label={tr("Note")} />
         <div className="mt-3 flex gap-2">
           <button type="submit" className="btn btn-primary min-h-11" disabled={busy}>
             {tr("Compare it")}

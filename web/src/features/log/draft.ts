@@ -2,17 +2,23 @@ import type { Schemas } from "../../api/client";
 import type { Kind } from "../../api/queries";
 import { readNumber } from "../../ui/numbers";
 import { fromLocalField, toLocalField } from "../../ui/time";
+import type { useEdition } from "../../ui/useEdition";
 
-/** An entry as it is being typed: times in the place's zone, lists of readings as text in the user's units. */
+/**
+ * An entry as it is being typed, under the paths of the entry: times in the place's zone, lists of readings as text in the user's units.
+ * No sharePct is all that was left; spent.paid is whole money.
+ */
 export type Draft = {
   surfaceId: string;
   kind: string;
   startedAt: string;
-  step: string;
+  stepId: string;
+  /** The own task that it is of. */
+  ownId: string;
   productId: string;
   litres?: number;
   hours?: number;
-  wet: string;
+  wetUm: string;
   thinnerPct?: number;
   grit?: number;
   removedUm?: number;
@@ -22,31 +28,21 @@ export type Draft = {
   baseG?: number;
   hardenerG?: number;
   blemishes: string[];
-  dry: string;
-  nominalUm?: number;
-  maximumUm?: number;
-  profileUm?: number;
-  round?: number;
-  lows?: number;
-  pinholes?: number;
-  by: string;
-  verdict: string;
+  dry: { readingsUm: string; nominalUm?: number; maximumUm?: number; profileUm?: number };
+  round: { n?: number; lows?: number; pinholes?: number; by: string; verdict: string };
   early: string;
   beyondShelf: boolean;
-  /** How much of the task it did, %; nothing is all that was left. */
   sharePct?: number;
   patches: string[];
   outcome: string;
-  /** What a coat was like when it was felt, and how a finish held. */
-  felt: string;
+  felt: { state: string };
   held: Record<string, number>;
-  /** What was paid, in whole money, and for what. */
-  paid?: number;
-  paidFor: string;
-  /** The own task that it is of. */
-  own: string;
+  spent: { on: string; paid?: number };
   place?: Schemas["SurveyPlace"];
 };
+
+/** The form of an entry. */
+export type EntryFields = ReturnType<typeof useEdition<Schemas["Entry"], Draft>>;
 
 /** The step chosen for a coat that is not planned. */
 export const OTHER = "other";
@@ -67,24 +63,23 @@ export function blank(surfaceId: string, now: string, zone: string): Draft {
     surfaceId,
     kind: "coat",
     startedAt: toLocalField(now, zone),
-    step: "",
+    stepId: "",
+    ownId: "",
     productId: "",
-    wet: "",
+    wetUm: "",
     who: localStorage.getItem("who") ?? "",
     note: "",
     batch: "",
     blemishes: [],
-    dry: "",
-    by: "",
-    verdict: "",
+    dry: { readingsUm: "" },
+    round: { by: "", verdict: "" },
     early: "",
     beyondShelf: false,
     patches: [],
     outcome: "",
-    felt: "",
+    felt: { state: "" },
     held: {},
-    paidFor: "abrasives",
-    own: "",
+    spent: { on: "abrasives" },
   };
 }
 
@@ -93,11 +88,12 @@ export function draftOf(e: Schemas["LogbookEntry"], zone: string, u: Units): Dra
     surfaceId: e.surfaceId ?? "",
     kind: e.kind,
     startedAt: toLocalField(e.startedAt, zone),
-    step: e.stepId || OTHER,
+    stepId: e.stepId || OTHER,
+    ownId: e.ownId ?? "",
     productId: e.productId ?? "",
     litres: e.litres || undefined,
     hours: e.hours || undefined,
-    wet: shown(e.wetUm ?? [], u),
+    wetUm: shown(e.wetUm ?? [], u),
     thinnerPct: e.thinnerPct,
     grit: e.grit || undefined,
     removedUm: e.removedUm || undefined,
@@ -107,35 +103,37 @@ export function draftOf(e: Schemas["LogbookEntry"], zone: string, u: Units): Dra
     baseG: e.baseG || undefined,
     hardenerG: e.hardenerG || undefined,
     blemishes: e.blemishes ?? [],
-    dry: shown(e.dry?.readingsUm ?? [], u),
-    nominalUm: e.dry?.nominalUm,
-    maximumUm: e.dry?.maximumUm || undefined,
-    profileUm: e.dry?.profileUm || undefined,
-    round: e.round?.n,
-    lows: e.round?.lows,
-    pinholes: e.round?.pinholes,
-    by: e.round?.by ?? "",
-    verdict: e.round?.verdict ?? "",
+    dry: {
+      readingsUm: shown(e.dry?.readingsUm ?? [], u),
+      nominalUm: e.dry?.nominalUm,
+      maximumUm: e.dry?.maximumUm || undefined,
+      profileUm: e.dry?.profileUm || undefined,
+    },
+    round: {
+      n: e.round?.n,
+      lows: e.round?.lows,
+      pinholes: e.round?.pinholes,
+      by: e.round?.by ?? "",
+      verdict: e.round?.verdict ?? "",
+    },
     early: e.early ?? "",
     beyondShelf: e.beyondShelf ?? false,
     sharePct: e.sharePct || undefined,
     patches: e.patches ?? [],
     outcome: e.outcome ?? "",
-    felt: e.felt?.state ?? "",
+    felt: { state: e.felt?.state ?? "" },
     held: e.held ?? {},
-    paid: e.spent && e.spent.cents / 100,
-    paidFor: e.spent?.on ?? "abrasives",
-    own: e.ownId ?? "",
+    spent: { on: e.spent?.on ?? "abrasives", paid: e.spent && e.spent.cents / 100 },
     place: e.place,
   };
 }
 
-const roundOf = (d: Draft): Schemas["LogbookRound"] => ({
-  n: d.round ?? 1,
-  lows: d.lows ?? 0,
-  pinholes: d.pinholes ?? 0,
-  ...(d.by && { by: d.by as Schemas["LogbookRound"]["by"] }),
-  ...(d.verdict && { verdict: d.verdict as Schemas["LogbookRound"]["verdict"] }),
+const roundOf = ({ n = 1, lows = 0, pinholes = 0, by, verdict }: Draft["round"]): Schemas["LogbookRound"] => ({
+  n,
+  lows,
+  pinholes,
+  ...(by && { by: by as Schemas["LogbookRound"]["by"] }),
+  ...(verdict && { verdict: verdict as Schemas["LogbookRound"]["verdict"] }),
 });
 
 /** What is sent of a draft. planned is the step chosen, now the program's time. */
@@ -153,7 +151,7 @@ export function entryOf(
 ): Schemas["LogbookEntry"] {
   const coat = kind.lays;
   const um = (text: string) => readings(text).map((v) => u.toMetric(v, "µm"));
-  const dry = um(d.dry);
+  const dry = um(d.dry.readingsUm);
   return {
     boatId,
     ...(d.surfaceId && { surfaceId: d.surfaceId }),
@@ -161,17 +159,17 @@ export function entryOf(
     startedAt: fromLocalField(d.startedAt, zone),
     ...((coat || (kind.films && planned)) && { productId }),
     ...(d.surfaceId && planned?.id && { stepId: planned.id }),
-    ...(!d.surfaceId && d.own && { ownId: d.own }),
+    ...(!d.surfaceId && d.ownId && { ownId: d.ownId }),
     ...(d.sharePct && d.sharePct < 100 && { sharePct: d.sharePct }),
     ...(d.patches.length > 0 && { patches: d.patches }),
     ...(kind.judged && { outcome: d.outcome as "" | "passed" | "failed" }),
-    ...(kind.felt && d.felt && { felt: { state: d.felt as Schemas["LogbookFelt"]["state"] } }),
+    ...(kind.felt && d.felt.state && { felt: { state: d.felt.state as Schemas["LogbookFelt"]["state"] } }),
     ...(kind.graded && { held: d.held }),
     ...(kind.spent && {
-      spent: { on: d.paidFor as Schemas["LogbookSpent"]["on"], cents: Math.round(100 * (d.paid ?? 0)) },
+      spent: { on: d.spent.on as Schemas["LogbookSpent"]["on"], cents: Math.round(100 * (d.spent.paid ?? 0)) },
     }),
     litres: coat || kind.films ? (d.litres ?? 0) : 0,
-    wetUm: coat ? um(d.wet) : [],
+    wetUm: coat ? um(d.wetUm) : [],
     thinnerPct: coat ? (d.thinnerPct ?? planned?.thinnerPct ?? 0) : 0,
     grit: kind.gritted ? (d.grit ?? 0) : 0,
     removedUm: kind.removes ? (d.removedUm ?? 0) : 0,
@@ -185,14 +183,14 @@ export function entryOf(
     ...(d.blemishes.length > 0 && { blemishes: d.blemishes }),
     ...(dry.length > 0 && {
       dry: {
-        nominalUm: d.nominalUm ?? 0,
-        maximumUm: d.maximumUm ?? 0,
-        profileUm: d.profileUm ?? 0,
+        nominalUm: d.dry.nominalUm ?? 0,
+        maximumUm: d.dry.maximumUm ?? 0,
+        profileUm: d.dry.profileUm ?? 0,
         readingsUm: dry,
         readAt: now,
       },
     }),
-    ...(kind.rounds && (d.round ?? d.lows ?? d.pinholes) !== undefined && { round: roundOf(d) }),
+    ...(kind.rounds && (d.round.n ?? d.round.lows ?? d.round.pinholes) !== undefined && { round: roundOf(d.round) }),
     ...(d.early && { early: d.early }),
     ...(d.beyondShelf && { beyondShelf: true }),
   };

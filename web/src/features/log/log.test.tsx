@@ -183,7 +183,14 @@ it("judges the film, and tells causes and what it was before", async () => {
 });
 
 it("keeps what a kind has and leaves out what it has not", () => {
-  const d = { ...blank("s", "2026-05-09T08:00:00Z", "UTC"), wet: "8 9", litres: 3, grit: 120, removedUm: 20, lows: 7 };
+  const d = {
+    ...blank("s", "2026-05-09T08:00:00Z", "UTC"),
+    wetUm: "8 9",
+    litres: 3,
+    grit: 120,
+    removedUm: 20,
+    round: { lows: 7, by: "", verdict: "" },
+  };
   const of = (kind: string) =>
     entryOf(
       { ...d, kind },
@@ -196,7 +203,7 @@ it("keeps what a kind has and leaves out what it has not", () => {
   expect(of("fair")).toMatchObject({ litres: 3, round: { n: 1, lows: 7, pinholes: 0 } });
   expect(of("idle")).toMatchObject({ litres: 0, grit: 0 });
   const back = draftOf(entry({ wetUm: [203.2], litres: 2, batch: "L1", early: "haste" }), "UTC", units);
-  expect(back).toMatchObject({ wet: "8", litres: 2, batch: "L1", early: "haste", startedAt: "2026-05-08T09:00" });
+  expect(back).toMatchObject({ wetUm: "8", litres: 2, batch: "L1", early: "haste", startedAt: "2026-05-08T09:00" });
 });
 
 const line = (more: Partial<Schemas["LedgerLine"]>): Schemas["LedgerLine"] => ({

@@ -3,10 +3,10 @@ import { api, ok, type Schemas } from "../../api/client";
 import { discard, newID, type Parcel, send } from "../../api/outbox";
 import { smaller } from "../../api/picture";
 import { useBuildUp, useChange, useCoats, useJob, useKinds } from "../../api/queries";
-import { unsendable } from "../../ui/Form";
 import { useSettings } from "../../ui/settings";
 import { fromLocalField } from "../../ui/time";
-import { useChanged } from "../../ui/unsaved";
+import { useUnsaved } from "../../ui/unsaved";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr } from "../../words/words";
 import { blank, type Draft, draftOf, entryOf, OTHER, readings } from "./draft";
 
@@ -43,26 +43,23 @@ export function useEntry({
   const boatId = today.boat.id;
   const units = useSettings();
   const { products, coats } = useCoats();
-  const start = () => {
-    if (entry) return draftOf(entry, zone, units);
-    if (parcel) return draftOf(parcel.body as Schemas["LogbookEntry"], zone, units);
+  const stored = (e: Schemas["LogbookEntry"]) => draftOf(e, zone, units);
+  const form = useEdition(entry, (e = entry): Draft => {
+    if (e) return stored(e);
+    if (parcel) return stored(parcel.body as Schemas["LogbookEntry"]);
     return {
       ...blank(surfaceId, today.ribbon.now, zone),
       ...weighed,
       ...(first && { kind: first === "fill" ? "coat" : first }),
-      ...(firstStep && (surfaceId ? { step: firstStep } : { own: firstStep })),
+      ...(firstStep && (surfaceId ? { stepId: firstStep } : { ownId: firstStep })),
       ...(share && share < 100 && { sharePct: share }),
-      ...(round && { round }),
+      ...(round && { round: { n: round, by: "", verdict: "" } }),
     };
-  };
-  const [began] = useState<Draft>(start);
-  const [draft, setDraft] = useState<Draft>(began);
+  });
+  const draft = form.edit;
   const [id] = useState(() => (parcel?.body as { id?: string } | undefined)?.id ?? newID());
-  const [version, setVersion] = useState(entry?.version ?? 0);
-  const [local, setLocal] = useState<Record<string, string>>({});
   const [photos, setPhotos] = useState<File[]>([]);
-  useChanged([draft, photos.length], [began, 0]);
-  const set = (more: Partial<Draft>) => setDraft({ ...draft, ...more });
+  useUnsaved(photos.length > 0);
   const build = useBuildUp(draft.surfaceId).data;
   const lane = today.answer.lanes.find((l) => l.surfaceId === draft.surfaceId);
   const { works, kindOf } = useKinds();
@@ -79,7 +76,7 @@ export function useEntry({
     (t) => t.work === draft.kind && t.state !== "done" && t.state !== "overtaken" && t.state !== "skipped",
   );
   const step =
-    draft.step ||
+    draft.stepId ||
     (coat ? lane?.nextStepId || (build?.steps.find((s) => s.productId)?.id ?? OTHER) : (waits?.stepId ?? OTHER));
   const planned = build?.steps.find((s) => s.id === step);
   const own = useJob(boatId).data?.own ?? [];
@@ -88,10 +85,9 @@ export function useEntry({
 
   const save = useChange(
     ["log"],
-    async (v: number) => {
+    async ({ version, value: draft }: Edition<Draft>) => {
       const value = entryOf(draft, { boatId, productId, planned, zone, now: today.ribbon.now, u: units, kind });
-      if (entry)
-        return ok(api.PUT("/api/log/{id}", { params: { path: { id: entry.id } }, body: { version: v, value } }));
+      if (entry) return ok(api.PUT("/api/log/{id}", { params: { path: { id: entry.id } }, body: { version, value } }));
       const label = `${kind.told ?? draft.kind}${lane ? `, ${lane.surface}` : ""}`;
       const sent = await send<Schemas["Entry"]>({
         id: parcel?.id ?? id,
@@ -121,26 +117,24 @@ export function useEntry({
       done(r === "kept");
     },
   );
-  const submit = (v = version) => {
-    const bad: Record<string, string> = unsendable(draft, kind.gritted && kind.removes ? ["grit"] : []);
+  const wrong = () => {
+    const bad: Record<string, string> = {};
     if (!fromLocalField(draft.startedAt, zone)) bad.startedAt = tr("give the day and time");
-    if (readings(draft.wet).some(Number.isNaN))
+    if (readings(draft.wetUm).some(Number.isNaN))
       bad.wetUm = tr("readings are numbers with spaces between, such as 180 190 200");
-    if (readings(draft.dry).some(Number.isNaN))
+    if (readings(draft.dry.readingsUm).some(Number.isNaN))
       bad["dry.readingsUm"] = tr("readings are numbers with spaces between, such as 210 195 204");
-    setLocal(bad);
-    save.reset();
-    if (Object.keys(bad).length === 0) save.mutate(v);
+    return bad;
   };
-  const refused = { ...(parcel?.refused?.fields ?? {}), ...(save.error?.fields ?? {}) };
+  const refused = { ...parcel?.refused?.fields, ...save.error?.fields };
   const under = (field: string) => Object.entries(refused).find(([k]) => k.startsWith(field))?.[1];
-  const errors = { ...local, ...refused };
   for (const field of ["wetUm", "dry.readingsUm"]) {
     const why = under(field);
-    if (why) errors[field] = why;
+    if (why) refused[field] = why;
   }
+  const needed = kind.gritted && kind.removes ? ["grit"] : [];
   return {
-    ...{ draft, setDraft, set, kind, coat, works, build, lane, step, planned, tasks, own, productId, nameOf },
-    ...{ photos, setPhotos, setVersion, save, submit, under, errors },
+    ...{ form, kind, coat, works, build, lane, step, planned, tasks, own, productId, nameOf },
+    ...{ photos, setPhotos, save, needed, wrong, refused, under },
   };
 }

@@ -1,11 +1,13 @@
 import { useState } from "react";
 import { api, ok, type Schemas } from "../../api/client";
 import { useAudit, useChange, useUsers, useWho } from "../../api/queries";
-import { Choice, Errors, Refusal, TextField } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { Choice, TextField } from "../../ui/Form";
 import { Answer, Loaded } from "../../ui/Page";
 import { Reflow } from "../../ui/Reflow";
 import { Remove } from "../../ui/Remove";
 import { stamp } from "../../ui/time";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr } from "../../words/words";
 import { LogOut } from "./LogOut";
 
@@ -100,57 +102,43 @@ function Users() {
 }
 
 function Edit({ user, first, done }: { user?: Schemas["User"]; first?: boolean; done: () => void }) {
-  const [draft, setDraft] = useState<Schemas["UserEdit"]>({
+  const form = useEdition(undefined, (): Schemas["UserEdit"] => ({
     name: user?.name ?? "",
     may: user?.may ?? (first ? "all" : "log"),
     passphrase: "",
-  });
-  const set = (more: Partial<Schemas["UserEdit"]>) => setDraft({ ...draft, ...more });
+  }));
+  const { at } = form;
   const save = useChange(
     ["people"],
-    () =>
+    ({ value }: Edition<Schemas["UserEdit"]>) =>
       user
-        ? ok(api.PUT("/api/users/{id}", { params: { path: { id: user.id } }, body: draft }))
-        : ok(api.POST("/api/users", { body: draft })),
+        ? ok(api.PUT("/api/users/{id}", { params: { path: { id: user.id } }, body: value }))
+        : ok(api.POST("/api/users", { body: value })),
     done,
   );
   return (
-    <Errors.Provider value={save.error?.fields ?? {}}>
-      <form
-        noValidate
-        className="mt-2 grid gap-3 border border-base-300 p-4 sm:grid-cols-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          save.mutate(undefined);
-        }}
-      >
-        <TextField name="name" label={tr("Name, as in Plan")} value={draft.name} onChange={(name) => set({ name })} />
+    <EditForm
+      form={form}
+      save={save}
+      says={user ? tr("Save") : tr("Let this person in")}
+      cancel={done}
+      className="mt-2 border border-base-300 p-4"
+    >
+      <div className="grid gap-3 sm:grid-cols-3">
+        <TextField {...at("name")} label={tr("Name, as in Plan")} />
         <Choice
-          name="may"
+          {...at("may")}
           label={tr("May")}
-          value={draft.may}
-          onChange={(may) => set({ may: may as Schemas["UserEdit"]["may"] })}
           options={Object.entries(MAY).map(([value, label]) => ({ value, label }))}
         />
         <TextField
-          name="passphrase"
+          {...at("passphrase")}
           label={tr("Passphrase")}
           hint={user ? tr("empty: as it is") : tr("10 to 72 letters")}
           type="password"
-          value={draft.passphrase ?? ""}
-          onChange={(passphrase) => set({ passphrase })}
         />
-        <p className="flex flex-wrap gap-2 sm:col-span-3">
-          <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-            {user ? tr("Save") : tr("Let this person in")}
-          </button>
-          <button type="button" className="btn btn-ghost min-h-11" onClick={done}>
-            {tr("Cancel")}
-          </button>
-        </p>
-        <Refusal error={save.error} />
-      </form>
-    </Errors.Provider>
+      </div>
+    </EditForm>
   );
 }
 

@@ -3,13 +3,12 @@ import { useEffect, useState } from "react";
 import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { key } from "../../api/keys";
 import { useChange, useMeta } from "../../api/queries";
-import { Conflict } from "../../ui/Conflict";
-import { Errors, Refusal, unsendable } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { Refusal, unsendable } from "../../ui/Form";
 import { Tabs } from "../../ui/Page";
 import { Remove } from "../../ui/Remove";
 import { UndoRedo } from "../../ui/UndoRedo";
-import { useUnsaved } from "../../ui/unsaved";
-import { useUndoable } from "../../ui/useHistory";
+import { type Edition as EditionOf, useEdition, useUndo } from "../../ui/useEdition";
 import { tr } from "../../words/words";
 import { DefectList } from "./Defects";
 import { Describe } from "./Describe";
@@ -57,27 +56,21 @@ export function SurfacePanel({
 }) {
   const boatId = survey.boat.id;
   const words = useMeta().data?.survey;
-  const draft = useUndoable<Edit>(() => (surface ? editOf(surface) : newSurface()));
-  const edit = draft.value;
-  const [version, setVersion] = useState(surface?.version ?? 0);
+  const form = useEdition(surface, (s = surface): Edit => (s ? editOf(s) : newSurface()));
+  const { edit, set: change, changed } = form;
+  const undo = useUndo(form);
   const [tab, setTab] = useState<Tab>("measure");
-  const [touched, setTouched] = useState(false);
-  useUnsaved(touched);
-  const [tried, setTried] = useState(false);
   const [splitting, setSplitting] = useState(false);
-  const local = unsendable(edit);
-  const sendable = Object.keys(local).length === 0;
+  const sendable = Object.keys(unsendable(edit)).length === 0;
   const preview = usePreview(boatId, edit, sendable);
   const save = useChange(
     ["surfaces"],
-    (v: number) =>
+    (sent: EditionOf<Edit>) =>
       surface
-        ? ok(api.PUT("/api/surfaces/{id}", { params: { path: { id: surface.id } }, body: { version: v, value: edit } }))
-        : ok(api.POST("/api/boats/{id}/surfaces", { params: { path: { id: boatId } }, body: edit })),
+        ? ok(api.PUT("/api/surfaces/{id}", { params: { path: { id: surface.id } }, body: sent }))
+        : ok(api.POST("/api/boats/{id}/surfaces", { params: { path: { id: boatId } }, body: sent.value })),
     (s) => {
-      setVersion(s.version);
-      setTouched(false);
-      setTried(false);
+      form.take(s);
       if (!surface) done(s.id);
     },
   );
@@ -86,21 +79,7 @@ export function SurfacePanel({
     () => ok(api.POST("/api/surfaces/{id}/duplicate", { params: { path: { id: surface?.id ?? "" } } })),
     (s) => done(s.id),
   );
-  const submit = (v = version) => {
-    setTried(true);
-    save.reset();
-    if (sendable) save.mutate(v);
-  };
-  const change = (e: Partial<Edit>) => {
-    draft.set({ ...edit, ...e });
-    setTouched(true);
-  };
   if (!words) return null;
-  const errors = {
-    ...(touched && sendable ? preview.error?.fields : {}),
-    ...save.error?.fields,
-    ...(tried ? local : {}),
-  };
   const own = survey.defects.filter((d) => d.surfaceId === surface?.id);
   const tabs = Object.entries(TABS)
     .filter(([k]) => surface || k !== "defects")
@@ -115,68 +94,51 @@ export function SurfacePanel({
       {tab === "defects" ? (
         <DefectList defects={own} pin={pin} />
       ) : (
-        <Errors.Provider value={errors}>
-          <form
-            noValidate
-            onSubmit={(e) => {
-              e.preventDefault();
-              submit();
-            }}
-          >
-            {tab === "measure" && (
-              <>
-                {!surface && <Describe edit={edit} change={change} words={words} brief />}
-                <Measuring
-                  edit={edit}
-                  change={change}
-                  words={words}
-                  survey={survey}
-                  found={sendable ? preview.data : undefined}
-                  surface={surface}
-                />
-              </>
-            )}
-            {tab === "describe" && <Describe edit={edit} change={change} words={words} />}
-            {tab === "layers" && (
-              <Layers edit={edit} change={change} words={words} cautions={surface?.cautions ?? []} />
-            )}
-            <div className="mt-4 flex flex-col gap-3">
-              <Refusal error={save.error?.status === 409 ? null : save.error} />
-              {tried && !sendable && (
-                <p className="text-error">{tr("Some figures are missing: look for the red fields, on each tab.")}</p>
-              )}
-              <div className="flex flex-wrap items-center gap-2">
-                <button
-                  type="submit"
-                  className="btn btn-primary min-h-11"
-                  disabled={save.isPending || (surface !== undefined && !touched)}
-                >
-                  {surface ? tr("Save") : tr("Add the surface")}
-                </button>
-                {surface && touched && <span className="quiet text-sm">{tr("not saved yet")}</span>}
-                {surface && !touched && (
-                  <>
-                    <button type="button" className="btn min-h-11" onClick={() => duplicate.mutate(undefined)}>
-                      {surface.side === "both" ? tr("Duplicate") : tr("Duplicate to the other side")}
-                    </button>
-                    <button type="button" className="btn min-h-11" onClick={() => setSplitting(true)}>
-                      {tr("Split")}
-                    </button>
-                  </>
-                )}
-                <UndoRedo of={draft} />
-                {!surface && (
-                  <button type="button" className="btn btn-ghost min-h-11" onClick={() => done()}>
-                    {tr("Cancel")}
+        <EditForm
+          form={form}
+          save={save}
+          refused={{ ...(changed && sendable && preview.error?.fields), ...save.error?.fields }}
+          says={surface ? tr("Save") : tr("Add the surface")}
+          idle={surface !== undefined && !changed}
+          buttons={
+            <>
+              {surface && changed && <span className="quiet text-sm">{tr("not saved yet")}</span>}
+              {surface && !changed && (
+                <>
+                  <button type="button" className="btn min-h-11" onClick={() => duplicate.mutate(undefined)}>
+                    {surface.side === "both" ? tr("Duplicate") : tr("Duplicate to the other side")}
                   </button>
-                )}
-              </div>
-              <Refusal error={duplicate.error} />
-            </div>
-          </form>
-        </Errors.Provider>
+                  <button type="button" className="btn min-h-11" onClick={() => setSplitting(true)}>
+                    {tr("Split")}
+                  </button>
+                </>
+              )}
+              <UndoRedo of={undo} />
+            </>
+          }
+          cancel={surface ? undefined : () => done()}
+        >
+          {tab === "measure" && (
+            <>
+              {!surface && <Describe edit={edit} change={change} words={words} brief />}
+              <Measuring
+                edit={edit}
+                change={change}
+                words={words}
+                survey={survey}
+                found={sendable ? preview.data : undefined}
+                surface={surface}
+              />
+            </>
+          )}
+          {tab === "describe" && <Describe edit={edit} change={change} words={words} />}
+          {tab === "layers" && <Layers edit={edit} change={change} words={words} cautions={surface?.cautions ?? []} />}
+          <Refusal error={duplicate.error} />
+        </EditForm>
       )}
-      {surface && splitting && <SplitForm surface={surface} version={version} done={() => setSplitting(false)} />}
+      {surface && splitting && (
+        <SplitForm surface={surface} version={surface.version} done={() => setSplitting(false)} />
+      )}
       {surface && (
         <>
           <Remove
@@ -185,21 +147,6 @@ export function SurfacePanel({
             label={tr("delete this surface")}
             remove={() => ok(api.DELETE("/api/surfaces/{id}", { params: { path: { id: surface.id } } }))}
             done={() => done()}
-          />
-          <Conflict
-            error={save.error}
-            mine={edit}
-            stored={(c: Schemas["Surface"]) => editOf(c)}
-            onMine={(c) => {
-              setVersion(c.version);
-              submit(c.version);
-            }}
-            onTheirs={(c) => {
-              draft.set(editOf(c));
-              setVersion(c.version);
-              setTouched(false);
-              save.reset();
-            }}
           />
         </>
       )}
