@@ -12,7 +12,7 @@ type Edit = Schemas["BoatEdit"];
 export function BoatFields(props: {
   boatId: string;
   said: string;
-  fields: (edit: Edit, set: (more: Partial<Edit>) => void) => ReactNode;
+  fields: (at: ReturnType<typeof useEdition<Schemas["Boat"], Edit>>["at"]) => ReactNode;
 }) {
   const boat = (useBoats().data ?? []).find((b) => b.id === props.boatId);
   return boat ? <Fields key={boat.id} boat={boat} {...props} /> : null;
@@ -25,7 +25,6 @@ function Fields({ boat, said, fields }: { boat: Schemas["Boat"] } & Omit<Paramet
     (sent: typeof form.sent) => ok(api.PUT("/api/boats/{id}", { params: { path: { id: boat.id } }, body: sent })),
     (b) => form.take(b),
   );
-  const same = JSON.stringify(form.edit) === JSON.stringify(editOf(boat));
   return (
     <Errors.Provider value={save.error?.fields ?? {}}>
       <form
@@ -36,8 +35,8 @@ function Fields({ boat, said, fields }: { boat: Schemas["Boat"] } & Omit<Paramet
           save.mutate(form.sent);
         }}
       >
-        {fields(form.edit, form.set)}
-        {!same && (
+        {fields(form.at)}
+        {form.changed && (
           <button type="submit" className="btn mt-6 min-h-11" disabled={save.isPending}>
             {said}
           </button>

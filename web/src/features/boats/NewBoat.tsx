@@ -6,6 +6,7 @@ import { key } from "../../api/keys";
 import { useBoats, useChange, useMeta, usePlaces, useProducts } from "../../api/queries";
 import { BoatMap } from "../../ui/BoatMap";
 import { AreaField, Choice, Errors, FieldError, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { fieldsOf } from "../../ui/fieldsOf";
 import { MEASURING } from "../../ui/mapMarks";
 import { Answer } from "../../ui/Page";
 import { Position } from "../../ui/Position";
@@ -120,6 +121,7 @@ const missing = (draft: NewBoatDraft, newPlace: boolean): Record<string, string>
 type Step = { draft: NewBoatDraft; set: (d: Partial<NewBoatDraft>) => void };
 
 function What({ draft, set }: Step) {
+  const at = fieldsOf(draft, set);
   const meta = useMeta().data;
   return (
     <fieldset>
@@ -143,12 +145,10 @@ function What({ draft, set }: Step) {
       </div>
       <FieldError name="dimensions.hullForm" />
       <div className="mt-3 grid gap-4 sm:grid-cols-2">
-        <TextField name="name" label={tr("Her name")} value={draft.name} onChange={(name) => set({ name })} />
+        <TextField {...at("name")} label={tr("Her name")} />
         <Choice
-          name="substrate"
+          {...at("substrate")}
           label={tr("Mostly of")}
-          value={draft.substrate}
-          onChange={(substrate) => set({ substrate })}
           options={(meta?.survey.substrates ?? []).map((s) => ({
             value: s.key as typeof draft.substrate,
             label: s.name,
@@ -157,11 +157,9 @@ function What({ draft, set }: Step) {
       </div>
       <div className="mt-3">
         <Choice
-          name="template"
+          {...at("template")}
           label={tr("Hull type")}
           hint={tr("which surfaces she has; add or leave out any later in Survey")}
-          value={draft.template}
-          onChange={(template) => set({ template })}
           options={[
             { value: USUAL, label: tr("as a hull like this usually has them") },
             ...(meta?.survey.templates ?? []).map((t) => ({ value: t.key, label: t.name })),
@@ -269,6 +267,7 @@ function HowBig({ draft, set }: Step) {
 }
 
 function Where({ draft, set, at }: Step & { at: string }) {
+  const field = fieldsOf(draft, set);
   const places = usePlaces().data ?? [];
   const meta = useMeta().data;
   const { place } = draft;
@@ -318,19 +317,13 @@ function Where({ draft, set, at }: Step & { at: string }) {
             </div>
           </>
         )}
-        <Heading name="headingDeg" value={draft.headingDeg} onChange={(headingDeg) => set({ headingDeg })} />
-        <TextField
-          name="launchDate"
-          label={tr("Launch, if there is a date")}
-          type="date"
-          value={draft.launchDate}
-          onChange={(launchDate) => set({ launchDate })}
-        />
+        <Heading {...field("headingDeg")} />
+        <TextField {...field("launchDate")} label={tr("Launch, if there is a date")} type="date" />
       </div>
       {newPlace && (
         <div className="mt-3">
           <AreaField
-            name="weather"
+            {...field("weather")}
             label={tr("The weather there")}
             hint={
               place.weatherSource === "simulated"
@@ -340,8 +333,6 @@ function Where({ draft, set, at }: Step & { at: string }) {
                     { weather: meta?.ask.weather },
                   )
             }
-            value={draft.weather}
-            onChange={(weather) => set({ weather })}
           />
           <label className="mt-1 flex min-h-11 items-center gap-3 text-sm">
             <input

@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { useKinds } from "../../api/queries";
 import { Check, Choice, NumberField, TextField } from "../../ui/Form";
+import { fieldsOf } from "../../ui/fieldsOf";
 import { useSettings } from "../../ui/settings";
 import { span } from "../../ui/time";
 import { Figure, Quantity } from "../../ui/Working";
@@ -116,22 +117,11 @@ function CoatFields({
   methods,
   change,
 }: Pick<Props, "step" | "methods" | "change"> & { path: string; sheet?: Schemas["ProductSheet"] }) {
+  const at = fieldsOf(s, change, path);
   return (
     <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-5">
-      <NumberField
-        name={`${path}.coats`}
-        label={tr("Coats")}
-        unit=""
-        value={s.coats}
-        onChange={(coats) => change({ coats })}
-      />
-      <NumberField
-        name={`${path}.dftUm`}
-        label={tr("Dry, each")}
-        unit="µm"
-        value={s.dftUm}
-        onChange={(dftUm) => change({ dftUm })}
-      />
+      <NumberField {...at("coats")} label={tr("Coats")} unit="" />
+      <NumberField {...at("dftUm")} label={tr("Dry, each")} unit="µm" />
       <Choice
         name={`${path}.method`}
         label={tr("Laid by")}
@@ -144,40 +134,24 @@ function CoatFields({
         }
         options={methods.map((m) => ({ value: m.key, label: m.name }))}
       />
-      <NumberField
-        name={`${path}.lossPct`}
-        label={tr("Loss")}
-        unit="%"
-        value={s.lossPct}
-        onChange={(lossPct) => change({ lossPct })}
-      />
-      <NumberField
-        name={`${path}.thinnerPct`}
-        label={tr("Thinner")}
-        unit="%"
-        value={s.thinnerPct}
-        onChange={(thinnerPct) => change({ thinnerPct })}
-      />
+      <NumberField {...at("lossPct")} label={tr("Loss")} unit="%" />
+      <NumberField {...at("thinnerPct")} label={tr("Thinner")} unit="%" />
       {(s.thinnerPct ?? 0) > 0 && (
         <TextField
-          name={`${path}.thinnerName`}
+          {...at("thinnerName")}
           label={tr("Thinned with")}
           hint={
             sheet?.thinnerName
               ? tr("the sheet: {thinnerName}", { thinnerName: sheet.thinnerName })
               : tr("the sheet names none")
           }
-          value={s.thinnerName ?? ""}
-          onChange={(thinnerName) => change({ thinnerName })}
         />
       )}
       {(sheet?.grades?.length ?? 0) > 0 && (
         <div className="col-span-2">
           <Choice
-            name={`${path}.grade`}
+            {...at("grade")}
             label={tr("Hardener")}
-            value={s.grade ?? ""}
-            onChange={(grade) => change({ grade })}
             options={[
               { value: "", label: tr("standard") },
               ...(sheet?.grades ?? []).map((g) => ({ value: g.name, label: g.name })),
@@ -185,12 +159,7 @@ function CoatFields({
           />
         </div>
       )}
-      <TextField
-        name={`${path}.colour`}
-        label={tr("Colour")}
-        value={s.colour ?? ""}
-        onChange={(colour) => change({ colour })}
-      />
+      <TextField {...at("colour")} label={tr("Colour")} />
     </div>
   );
 }
@@ -202,59 +171,30 @@ function WorkFields({
   kind,
   change,
 }: Pick<Props, "step" | "change"> & { path: string; kind: ReturnType<ReturnType<typeof useKinds>["kindOf"]> }) {
+  const at = fieldsOf(s, change, path);
   return (
     <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
       {s.work === "other" && (
         <div className="col-span-2">
-          <TextField
-            name={`${path}.name`}
-            label={tr("What is done")}
-            value={s.name ?? ""}
-            onChange={(v) => change({ name: v })}
-          />
+          <TextField {...at("name")} label={tr("What is done")} />
         </div>
       )}
       {kind.gritted && (
         <>
-          <NumberField
-            name={`${path}.grit`}
-            label={tr("Grit")}
-            unit="P"
-            value={s.grit}
-            onChange={(grit) => change({ grit })}
-          />
-          <NumberField
-            name={`${path}.removedUm`}
-            label={tr("Takes off")}
-            unit="µm"
-            value={s.removedUm}
-            onChange={(removedUm) => change({ removedUm })}
-          />
-          <Check
-            name={`${path}.wet`}
-            label={tr("With water")}
-            hint={tr("antifouling: always")}
-            value={s.wet ?? false}
-            onChange={(wet) => change({ wet })}
-          />
+          <NumberField {...at("grit")} label={tr("Grit")} unit="P" />
+          <NumberField {...at("removedUm")} label={tr("Takes off")} unit="µm" />
+          <Check {...at("wet")} label={tr("With water")} hint={tr("antifouling: always")} />
         </>
       )}
       {kind.agent && (
         <Choice
-          name={`${path}.agent`}
+          {...at("agent")}
           label={tr("With")}
-          value={s.agent ?? ""}
-          onChange={(agent) => change({ agent })}
           options={["water", "detergent", "solvent"].map((v) => ({ value: v, label: v }))}
         />
       )}
       <div className="col-span-2">
-        <TextField
-          name={`${path}.note`}
-          label={tr("Note")}
-          value={s.note ?? ""}
-          onChange={(note) => change({ note })}
-        />
+        <TextField {...at("note")} label={tr("Note")} />
       </div>
     </div>
   );

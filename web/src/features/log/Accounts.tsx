@@ -36,18 +36,21 @@ export function AccountsView({ boatId, zone }: { boatId: string; zone: string })
           <BoatFields
             boatId={boatId}
             said={tr("That is the budget")}
-            fields={(edit, set) => (
-              <div className="w-52">
-                <NumberField
-                  name="budgetCents"
-                  label={tr("Budget for all of it")}
-                  hint={tr("with your hours, at their price")}
-                  unit=""
-                  value={edit.budgetCents === undefined ? undefined : edit.budgetCents / 100}
-                  onChange={(v) => set({ budgetCents: v === undefined ? undefined : 100 * v })}
-                />
-              </div>
-            )}
+            fields={(at) => {
+              const { name, value, onChange } = at("budgetCents");
+              return (
+                <div className="w-52">
+                  <NumberField
+                    name={name}
+                    label={tr("Budget for all of it")}
+                    hint={tr("with your hours, at their price")}
+                    unit=""
+                    value={value === undefined ? undefined : value / 100}
+                    onChange={(v) => onChange(v === undefined ? undefined : 100 * v)}
+                  />
+                </div>
+              );
+            }}
           />
           <QuotesView boatId={boatId} zone={zone} />
         </>

@@ -158,26 +158,22 @@ function Season({ boatId }: { boatId: string }) {
     <BoatFields
       boatId={boatId}
       said={tr("Reckon with that")}
-      fields={(edit, set) => (
+      fields={(at) => (
         <>
           <div className="w-44">
             <NumberField
-              name="monthsAfloat"
+              {...at("monthsAfloat")}
               label={tr("Months afloat in a year")}
               hint={tr("empty: six")}
               unit=""
-              value={edit.monthsAfloat}
-              onChange={(monthsAfloat) => set({ monthsAfloat })}
             />
           </div>
           <div className="w-44">
             <NumberField
-              name="seasonNM"
+              {...at("seasonNM")}
               label={tr("Miles in a year")}
               hint={tr("nautical; wears antifouling")}
               unit="nm"
-              value={edit.seasonNM}
-              onChange={(seasonNM) => set({ seasonNM })}
             />
           </div>
         </>

@@ -26,9 +26,12 @@ export function Hands({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: str
   const setOwn = (list: OwnTask[]) => setDraft({ ...draft, own: { ...draft.own, [boatId]: list } });
   const taken = Object.values(draft.own).flatMap((list) => list.map((t) => t.skill?.trim() ?? ""));
   const skills = [...new Set([...crafts, ...draft.people.flatMap((p) => p.skills), ...taken])].filter(Boolean);
+  const needed = Object.entries(draft.own).flatMap(([b, list]) =>
+    list.flatMap((_, i) => [`own.${b}[${i}].hours`, `own.${b}[${i}].crew`]),
+  );
   const marked = Object.entries(draft.marks);
   return (
-    <EditForm form={form} save={save} says={tr("Save hands and tasks")}>
+    <EditForm form={form} save={save} needed={needed} says={tr("Save hands and tasks")}>
       <section data-field="people">
         <h2 className="text-lg">{tr("Who works in {name}", { name: plan.place.name })}</h2>
         <PeopleFields draft={draft} setDraft={setDraft} skills={skills} />

@@ -1,6 +1,7 @@
 import { Plus, X } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Check, Choice, NumberField, TextField } from "../../ui/Form";
+import { fieldsOf } from "../../ui/fieldsOf";
 import { tr } from "../../words/words";
 
 type OwnTask = Schemas["TaskOwnTask"];
@@ -21,32 +22,15 @@ export function OwnTasks({
   return (
     <>
       {own.map((t, i) => {
-        const at = `own.${boatId}[${i}]`;
+        const path = `own.${boatId}[${i}]`;
+        const at = fieldsOf(t, (more) => task(i, more), path);
         return (
           <fieldset key={t.id || `new ${i + 1}`} className="mt-2 max-w-4xl border border-base-300 p-3">
             <div className="grid items-start gap-3 sm:grid-cols-[2fr_1fr_1fr_1.5fr_auto]">
-              <TextField name={`${at}.name`} label={tr("What")} value={t.name} onChange={(name) => task(i, { name })} />
-              <NumberField
-                name={`${at}.hours`}
-                label={tr("Hours")}
-                unit="h"
-                value={t.hours}
-                onChange={(v) => task(i, { hours: v ?? Number.NaN })}
-              />
-              <NumberField
-                name={`${at}.crew`}
-                label={tr("People")}
-                unit=""
-                value={t.crew}
-                onChange={(v) => task(i, { crew: v ?? Number.NaN })}
-              />
-              <TextField
-                name={`${at}.skill`}
-                label={tr("Skill")}
-                hint={tr("any")}
-                value={t.skill ?? ""}
-                onChange={(skill) => task(i, { skill })}
-              />
+              <TextField {...at("name")} label={tr("What")} />
+              <NumberField {...at("hours")} label={tr("Hours")} unit="h" />
+              <NumberField {...at("crew")} label={tr("People")} unit="" />
+              <TextField {...at("skill")} label={tr("Skill")} hint={tr("any")} />
               <button
                 type="button"
                 className="btn btn-square btn-ghost mt-5 min-h-11"
@@ -58,7 +42,7 @@ export function OwnTasks({
             </div>
             <div className="mt-2 grid items-end gap-3 sm:grid-cols-3">
               <Choice
-                name={`${at}.when`}
+                name={`${path}.when`}
                 label={tr("When")}
                 value={t.when ?? ""}
                 onChange={(when) => task(i, { when, surfaceId: t.surfaceId || surfaces[0]?.id })}
@@ -69,14 +53,12 @@ export function OwnTasks({
                 ]}
               />
               <Choice
-                name={`${at}.surfaceId`}
+                {...at("surfaceId")}
                 label={tr("Surface")}
-                value={t.surfaceId ?? ""}
-                onChange={(surfaceId) => task(i, { surfaceId })}
                 options={[{ value: "", label: tr("none") }, ...surfaces.map((s) => ({ value: s.id, label: s.name }))]}
               />
               <Choice
-                name={`${at}.after`}
+                name={`${path}.after`}
                 label={tr("After the task")}
                 value={t.after?.[0] ?? ""}
                 onChange={(id) => task(i, { after: id ? [id] : [] })}
@@ -87,24 +69,9 @@ export function OwnTasks({
               />
             </div>
             <div className="flex flex-wrap gap-x-5">
-              <Check
-                name={`${at}.outdoors`}
-                label={tr("Needs dry hours")}
-                value={t.outdoors ?? false}
-                onChange={(outdoors) => task(i, { outdoors })}
-              />
-              <Check
-                name={`${at}.light`}
-                label={tr("Needs daylight")}
-                value={t.light ?? false}
-                onChange={(light) => task(i, { light })}
-              />
-              <Check
-                name={`${at}.noisy`}
-                label={tr("Noisy")}
-                value={t.noisy ?? false}
-                onChange={(noisy) => task(i, { noisy })}
-              />
+              <Check {...at("outdoors")} label={tr("Needs dry hours")} />
+              <Check {...at("light")} label={tr("Needs daylight")} />
+              <Check {...at("noisy")} label={tr("Noisy")} />
             </div>
           </fieldset>
         );

@@ -5,6 +5,7 @@ import { api, ok, type Refused, type Schemas } from "../../api/client";
 import { key } from "../../api/keys";
 import { useBoats, useCoats, useMeta } from "../../api/queries";
 import { AreaField, Choice, Errors, NumberField, Refusal, TextField } from "../../ui/Form";
+import { fieldsOf } from "../../ui/fieldsOf";
 import { Position } from "../../ui/Position";
 import { Said, Sentence } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
@@ -139,6 +140,7 @@ function Asked({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void })
 const TYPED_MS = 350;
 
 function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }) {
+  const at = fieldsOf(ask, set);
   const { coats } = useCoats();
   const meta = useMeta().data;
   const { prose } = useSettings();
@@ -175,13 +177,11 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
           />
         )}
         <AreaField
-          name="weather"
+          {...at("weather")}
           label={tr("The weather, today and on")}
           hint={tr("such as “{weather}; tomorrow 6 to 12, rain from 14”, or the hours of a forecast pasted", {
             weather: meta?.ask.weather,
           })}
-          value={ask.weather ?? ""}
-          onChange={(weather) => set({ weather })}
         />
         <Position
           name="latitudeDeg"
@@ -211,13 +211,7 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
             ]}
           />
           {ask.of === "area" ? (
-            <NumberField
-              name="areaM2"
-              label={tr("Area")}
-              unit="m²"
-              value={ask.areaM2}
-              onChange={(areaM2) => set({ areaM2 })}
-            />
+            <NumberField {...at("areaM2")} label={tr("Area")} unit="m²" />
           ) : (
             <TextField
               name="dimensions"
@@ -227,41 +221,21 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
               onChange={(size) => set({ size })}
             />
           )}
-          <NumberField
-            name="coats"
-            label={tr("Coats")}
-            unit=""
-            value={ask.coats}
-            onChange={(coats) => set({ coats })}
-          />
+          <NumberField {...at("coats")} label={tr("Coats")} unit="" />
         </>
       );
     case "how-mixed":
       return (
         <>
           {product}
+          <NumberField {...at("litres")} label={tr("In all")} unit="L" />
           <NumberField
-            name="litres"
-            label={tr("In all")}
-            unit="L"
-            value={ask.litres}
-            onChange={(litres) => set({ litres })}
-          />
-          <NumberField
-            name="tempC"
+            {...at("tempC")}
             label={tr("In the pot")}
             hint={tr("empty: {x}", { x: prose([{ value: 15, unit: "°C", digits: 0 }]) })}
             unit="°C"
-            value={ask.tempC}
-            onChange={(tempC) => set({ tempC })}
           />
-          <NumberField
-            name="thinnerPct"
-            label={tr("Thinner")}
-            unit="%"
-            value={ask.thinnerPct}
-            onChange={(thinnerPct) => set({ thinnerPct })}
-          />
+          <NumberField {...at("thinnerPct")} label={tr("Thinner")} unit="%" />
         </>
       );
     default:
@@ -269,7 +243,7 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
         <>
           {product}
           <NumberField
-            name="dftUm"
+            {...at("dftUm")}
             label={tr("Dry film wanted")}
             hint={
               sheet &&
@@ -278,16 +252,8 @@ function Fields({ ask, set }: { ask: Asking; set: (a: Partial<Asking>) => void }
               })
             }
             unit="µm"
-            value={ask.dftUm}
-            onChange={(dftUm) => set({ dftUm })}
           />
-          <NumberField
-            name="thinnerPct"
-            label={tr("Thinner")}
-            unit="%"
-            value={ask.thinnerPct}
-            onChange={(thinnerPct) => set({ thinnerPct })}
-          />
+          <NumberField {...at("thinnerPct")} label={tr("Thinner")} unit="%" />
         </>
       );
   }

@@ -1,4 +1,5 @@
 import { Choice, NumberField, TextField } from "../../ui/Form";
+import { fieldsOf } from "../../ui/fieldsOf";
 import { tr } from "../../words/words";
 import type { Edit, Words } from "./edit";
 
@@ -25,9 +26,10 @@ export function Describe({
   brief?: boolean;
 }) {
   const part = words.parts.find((p) => p.part === edit.part);
+  const at = fieldsOf(edit, change);
   return (
     <div className="mb-4 grid max-w-5xl gap-4 sm:grid-cols-2 lg:grid-cols-4">
-      <TextField name="name" label={tr("Name")} value={edit.name} onChange={(name) => change({ name })} />
+      <TextField {...at("name")} label={tr("Name")} />
       <Choice
         name="part"
         label={tr("Part")}
@@ -36,10 +38,8 @@ export function Describe({
         options={words.parts.map((p) => ({ value: p.part, label: p.name }))}
       />
       <Choice
-        name="side"
+        {...at("side")}
         label={tr("Side")}
-        value={edit.side}
-        onChange={(side) => change({ side })}
         options={[
           { value: "both", label: tr("both, or none") },
           { value: "port", label: tr("port") },
@@ -47,20 +47,16 @@ export function Describe({
         ]}
       />
       <Choice
-        name="substrate"
+        {...at("substrate")}
         label={tr("Substrate")}
-        value={edit.substrate}
-        onChange={(substrate) => change({ substrate })}
         options={words.substrates.map((s) => ({ value: s.key as Edit["substrate"], label: s.name }))}
       />
       {!brief && (
         <>
           <TextField
-            name="substrateNote"
+            {...at("substrateNote")}
             label={tr("In your words")}
             hint={tr("such as spruce, strip plank sheathed")}
-            value={edit.substrateNote}
-            onChange={(substrateNote) => change({ substrateNote })}
           />
           <NumberField
             name="thicknessMM"
@@ -70,55 +66,35 @@ export function Describe({
             value={edit.thicknessMM}
             onChange={(v) => change({ thicknessMM: v ?? 0 })}
           />
-          <TextField
-            name="group"
-            label={tr("Group")}
-            hint={tr("surfaces listed and added up together")}
-            value={edit.group}
-            onChange={(group) => change({ group })}
-          />
-          <TextField name="colour" label={tr("Colour")} value={edit.colour} onChange={(colour) => change({ colour })} />
+          <TextField {...at("group")} label={tr("Group")} hint={tr("surfaces listed and added up together")} />
+          <TextField {...at("colour")} label={tr("Colour")} />
           <Choice
-            name="tone"
+            {...at("tone")}
             label={tr("How dark")}
             hint={tr("what the sun does to it")}
-            value={edit.tone}
-            onChange={(tone) => change({ tone })}
             options={words.tones.map((t) => ({ value: t as Edit["tone"], label: t }))}
           />
           <Choice
-            name="facing"
+            {...at("facing")}
             label={tr("Faces")}
-            value={edit.facing}
-            onChange={(facing) => change({ facing })}
             options={words.facings.map((f) => ({ value: f as Edit["facing"], label: f || tr("as its side says") }))}
           />
           <NumberField
-            name="tiltDeg"
+            {...at("tiltDeg")}
             label={tr("Slope")}
             hint={tr("0° level, 90° upright, 180° overhead; usual for {name}: {tiltDeg}°", {
               name: part?.name ?? tr("it"),
               tiltDeg: part?.tiltDeg ?? 90,
             })}
             unit="°"
-            value={edit.tiltDeg}
-            onChange={(tiltDeg) => change({ tiltDeg })}
           />
           <Choice
-            name="access"
+            {...at("access")}
             label={tr("Access")}
             hint={tr("what sanding hours are reckoned with")}
-            value={edit.access}
-            onChange={(access) => change({ access })}
             options={options(ACCESS)}
           />
-          <Choice
-            name="shelter"
-            label={tr("Stands")}
-            value={edit.shelter}
-            onChange={(shelter) => change({ shelter })}
-            options={options(SHELTER)}
-          />
+          <Choice {...at("shelter")} label={tr("Stands")} options={options(SHELTER)} />
         </>
       )}
     </div>

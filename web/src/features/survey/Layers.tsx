@@ -4,6 +4,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { CutSection } from "../../ui/CutSection";
 import { Choice, NumberField, TextField } from "../../ui/Form";
+import { fieldsOf } from "../../ui/fieldsOf";
 import { Said } from "../../ui/Sentence";
 import { tr } from "../../words/words";
 import { type Edit, EMPTY, type Words } from "./edit";
@@ -137,21 +138,15 @@ function OneLayer({
   };
   const l = f.layers[i] as Layer;
   const path = `findings.layers[${i}]`;
+  const at = fieldsOf(l, (more) => put(i, more), path);
   return (
     <div className="rule-t grid grid-cols-2 items-end gap-2 py-3 sm:grid-cols-[1fr_1fr_7rem_1fr]">
       <Choice
-        name={`${path}.kind`}
+        {...at("kind")}
         label={tr("Layer {i} is", { i: i + 1 })}
-        value={l.kind}
-        onChange={(kind) => put(i, { kind })}
         options={words.layerKinds.map((k) => ({ value: k as Layer["kind"], label: k }))}
       />
-      <TextField
-        name={`${path}.colour`}
-        label={tr("Colour")}
-        value={l.colour}
-        onChange={(colour) => put(i, { colour })}
-      />
+      <TextField {...at("colour")} label={tr("Colour")} />
       <NumberField
         name={`${path}.um`}
         label={tr("Thickness")}
@@ -160,10 +155,8 @@ function OneLayer({
         onChange={(v) => put(i, { um: v ?? 0 })}
       />
       <Choice
-        name={`${path}.soundness`}
+        {...at("soundness")}
         label={tr("It is")}
-        value={l.soundness}
-        onChange={(soundness) => put(i, { soundness })}
         options={words.soundnesses.map((s) => ({ value: s as Layer["soundness"], label: s }))}
       />
       <div className="col-span-2 flex flex-wrap items-center gap-1 sm:col-span-4">

@@ -140,15 +140,13 @@ export function SurfacePanel({
         <SplitForm surface={surface} version={surface.version} done={() => setSplitting(false)} />
       )}
       {surface && (
-        <>
-          <Remove
-            of={["surfaces", "steps"]}
-            what={tr("{name}, its planned coats and its defects", { name: surface.name })}
-            label={tr("delete this surface")}
-            remove={() => ok(api.DELETE("/api/surfaces/{id}", { params: { path: { id: surface.id } } }))}
-            done={() => done()}
-          />
-        </>
+        <Remove
+          of={["surfaces", "steps"]}
+          what={tr("{name}, its planned coats and its defects", { name: surface.name })}
+          label={tr("delete this surface")}
+          remove={() => ok(api.DELETE("/api/surfaces/{id}", { params: { path: { id: surface.id } } }))}
+          done={() => done()}
+        />
       )}
     </section>
   );

@@ -181,7 +181,7 @@ it("takes days in words only with their figures", async () => {
   });
   show(<Days place={place} />);
   await userEvent.click(await screen.findByRole("button", { name: "Use these days" }));
-  expect(screen.getAllByText("this is not a number").length).toBe(2);
+  expect(screen.getAllByText("this figure is needed").length).toBe(2);
   await userEvent.type(screen.getByLabelText("Coldest"), "8");
   await userEvent.type(screen.getByLabelText("Warmest"), "16");
   await userEvent.selectOptions(screen.getByLabelText("Rain"), "afternoon");
