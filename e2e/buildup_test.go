@@ -94,7 +94,7 @@ func TestStoresFollowALoggedCoat(t *testing.T) {
 		`.includes("learned: × 1.")`)
 	p.SeeIn("[data-testid=shelf] li", "0.50 L of 2.50 L counted")
 
-	p.Press("Put something on the shelf").Press("Put it there").SeeIn(`[data-field="litres"]`, "number")
+	p.Press("Put something on the shelf").Press("Put it there").SeeIn(`[data-field="litres"]`, "this figure is needed")
 	p.Choose("Product", "Undercoat").Fill("Litres there", "5").Fill("Batch", "U-9").Press("Put it there").SeeIn(
 		"[data-testid=shelf] li", "batch U-9")
 	p.until("no undercoat to be bought", row[:len(row)-len(`.innerText`)]+

@@ -1,5 +1,5 @@
 import type { UseMutationResult } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { Refused, Words } from "../api/client";
 import { tr } from "../words/words";
 import { Conflict } from "./Conflict";
@@ -41,17 +41,24 @@ export function EditForm<C extends { version: number }, T extends object, R>(pro
     buttons,
     children,
   } = props;
-  const [tried, setTried] = useState(false);
+  const [tries, setTries] = useState(0);
+  const ref = useRef<HTMLFormElement>(null);
+  // The first field that is wrong is gone to.
+  useEffect(() => {
+    if (tries > 0) ref.current?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+  }, [tries]);
+  const tried = tries > 0;
   const bad = { ...unsendable(form.edit, needed), ...wrong?.(form.edit) };
   const stays = Object.keys(bad).length > 0;
   const send = (sent: Edition<T>) => {
     save.reset();
-    setTried(stays);
+    setTries(stays ? tries + 1 : 0);
     if (!stays) save.mutate(sent);
   };
   return (
     <Errors.Provider value={{ ...refused, ...(tried && bad) }}>
       <form
+        ref={ref}
         className={className}
         noValidate
         onSubmit={(e) => {
