@@ -57,7 +57,7 @@ func TestReadingsCorrectTheForecast(t *testing.T) {
 	p.Press("Forecast").SeeIn("h1", "colder on the mean").See("What the correction changes")
 
 	// Without any forecast of one's own: a day in words.
-	p.Press("Use these days").SeeIn(`[data-field="days[0].minC"]`, "not a number")
+	p.Press("Use these days").SeeIn(`[data-field="days[0].minC"]`, "this figure is needed")
 	p.Fill("Coldest", "18").Fill("Warmest", "9").Press("Use these days").SeeIn(`[data-field="days[0].maxC"]`,
 		"not be below")
 	p.Fill("Coldest", "8").Fill("Warmest", "17").Press("another day").Press("Leave out day 2").Press(
