@@ -1,5 +1,6 @@
 // Mutants changes one operator, comparison or constant of the core at a time and tells whether the tests of its
-// package, or of those named beside, notice: what survives is not tested. The same seed makes the same changes.
+// package, of all below the folder, or of what stands on it (-beside) notice: what survives is not tested. The same
+// seed makes the same changes.
 //
 //	go run ./mutants -n 60 -seed 1 ../core
 package main
@@ -45,14 +46,21 @@ func main() {
 	limit := flag.Duration("limit", 2*time.Minute,
 		"how long the tests of one change may take; longer counts as noticed")
 	only := flag.String("class", "", "operator, comparison or constant alone")
+	beside := flag.String("beside", "allcoats/calc/... allcoats/formats allcoats/app", "the packages that stand on it")
 	flag.Parse()
-	if err := run(flag.Arg(0), *n, *seed, *limit, *only); err != nil {
+	if err := run(flag.Arg(0), *n, *seed, *only, tests{*limit, strings.Fields(*beside)}); err != nil {
 		fmt.Fprintln(os.Stderr, "mutants:", err)
 		os.Exit(1)
 	}
 }
 
-func run(root string, n int, seed uint64, limit time.Duration, only string) error {
+// tests are how long those of one change may take, and which are run beside those below its root.
+type tests struct {
+	limit  time.Duration
+	beside []string
+}
+
+func run(root string, n int, seed uint64, only string, by tests) error {
 	if root == "" {
 		return errors.New("give the folder whose code is changed")
 	}
@@ -73,7 +81,7 @@ func run(root string, n int, seed uint64, limit time.Duration, only string) erro
 	r.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
 	tried, caught := map[string]int{}, map[string]int{}
 	for _, m := range all[:min(n, len(all))] {
-		noticed, built, err := m.tested(root, limit)
+		noticed, built, err := m.tested(root, by)
 		if err != nil {
 			return err
 		}
@@ -153,8 +161,8 @@ func mutants(root string) (all []mutant, err error) {
 	return all, err
 }
 
-// tested runs the tests of the changed package, and if these do not notice of all packages that stand on it.
-func (m mutant) tested(root string, limit time.Duration) (noticed, built bool, err error) {
+// tested runs the tests of the changed package, and if these do not notice of all that stand on it.
+func (m mutant) tested(root string, by tests) (noticed, built bool, err error) {
 	dir, err := os.MkdirTemp("", "mutant")
 	if err != nil {
 		return false, false, err
@@ -173,7 +181,7 @@ func (m mutant) tested(root string, limit time.Duration) (noticed, built bool, e
 		return false, false, err
 	}
 	here := func(args ...string) error {
-		ctx, cancel := context.WithTimeout(context.Background(), limit)
+		ctx, cancel := context.WithTimeout(context.Background(), by.limit)
 		defer cancel()
 		c := exec.CommandContext(ctx, "go", append([]string{args[0], "-overlay", over}, args[1:]...)...)
 		c.Dir = root
@@ -187,5 +195,5 @@ func (m mutant) tested(root string, limit time.Duration) (noticed, built bool, e
 	if here("build", pkg) != nil {
 		return false, false, nil
 	}
-	return here("test", pkg) != nil || here("test", "./...") != nil, true, nil
+	return here("test", pkg) != nil || here("test", "./...") != nil || here(append([]string{"test"}, by.beside...)...) != nil, true, nil
 }
