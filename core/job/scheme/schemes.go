@@ -32,16 +32,16 @@ func bright(note string) []Step {
 		product.Epoxy)}
 }
 
-// sealed is bare wood closed with thin epoxy.
-func sealed() []Step {
-	return []Step{sand(120), bound(coat(product.WoodSealer, 2, "roller"), product.Epoxy), wash(), sand(180)}
+// sealed is bare wood closed with thin epoxy, washed of its blush and sanded for what goes over it.
+func sealed(grit int) []Step {
+	return []Step{sand(120), bound(coat(product.WoodSealer, 2, "roller"), product.Epoxy), wash(), sand(grit)}
 }
 
-// faired is two passes of light filler between primer and primer, sanded to a gloss's grit.
+// faired is two passes of light filler on what is sanded, under primer, sanded to a gloss's grit.
 func faired() []Step {
 	fair := Step{Step: step.Step{Work: step.Fair, Coats: 2, DFTUm: 2000, Method: "blade"}, Kind: product.Fairing,
 		Binder: product.Epoxy, Trait: Light}
-	return []Step{sand(80), fair, wash(), sand(80), sand(120), coat(product.HighBuild, 2, "roller"), sand(180),
+	return []Step{fair, wash(), sand(80), sand(120), coat(product.HighBuild, 2, "roller"), sand(180),
 		sand(240)}
 }
 
@@ -85,7 +85,7 @@ var Schemes = sync.OnceValue(func() []Scheme {
 				foul(product.SoftAntifoul, 3, ""), inspect())},
 		{"bottom-wood", Bottom, "wood sealed with epoxy",
 			"Thin epoxy soaks in and holds; the barrier over it keeps the wood at one moisture, so that nothing moves below the antifouling.", woods, "",
-			steps(sealed(), mask(), barrier(3, 2, ""), foul(product.SoftAntifoul, 3, ""), inspect())},
+			steps(sealed(180), mask(), barrier(3, 2, ""), foul(product.SoftAntifoul, 3, ""), inspect())},
 		{"bottom-planked", Bottom, "planks that move, antifouling into the wood",
 			"Seams work in the water: nothing rigid goes on them; the first coat is thinned into the bare wood.",
 			[]survey.Substrate{survey.SolidWood}, "",
@@ -128,7 +128,7 @@ var Schemes = sync.OnceValue(func() []Scheme {
 		{"topsides-wood", Topsides, "wood sealed with epoxy, one-part paint",
 			"Epoxy keeps plywood and veneer from checking; undercoat and enamel over it are the owner's to mend.", glued,
 			"",
-			steps(sealed(), bound(coat(product.Undercoat, 2, "roller"), product.Alkyd), sand(240), mask(),
+			steps(sealed(180), bound(coat(product.Undercoat, 2, "roller"), product.Alkyd), sand(240), mask(),
 				bound(coat(product.TopcoatOne, 3, "roll-and-tip"), product.Alkyd), inspect())},
 		{"topsides-planked", Topsides, "planks that move, one-part paint",
 			"Seams open and close: paint that gives, thinned into the wood and renewed often, follows them.",
@@ -138,13 +138,13 @@ var Schemes = sync.OnceValue(func() []Scheme {
 				bound(coat(product.TopcoatOne, 3, "brush"), product.Alkyd), inspect())},
 		{"fair-laminate", Fairing, "light filler between primer and primer",
 			"Primer below shows the lows and gives the filler hold; primer above seals it, since it drinks.", laminates, "",
-			steps(wash(), solvent(), sand(120), coat(product.HighBuild, 1, "roller"), faired(), glossed("roll-and-tip"))},
+			steps(wash(), solvent(), sand(120), coat(product.HighBuild, 1, "roller"), sand(80), faired(), glossed("roll-and-tip"))},
 		{"fair-wood", Fairing, "sealed wood, light filler, primer",
 			"The sealer parts filler and wood, so that neither stains nor moves the other.", glued, "",
-			steps(sealed(), faired(), glossed("roll-and-tip"))},
+			steps(sealed(80), faired(), glossed("roll-and-tip"))},
 		{"fair-metal", Fairing, "metal primer, light filler, primer",
 			"Filler never meets bare metal: primer within the hour, filler on its sanded film, primer over it.", metals, "",
-			steps(bright("to bright metal"), faired(), glossed("roll-and-tip"))},
+			steps(bright("to bright metal"), sand(80), faired(), glossed("roll-and-tip"))},
 		{"metal-topsides", MetalTopsides, "epoxy primer, two-part topcoat",
 			"Epoxy keeps the water off the metal, a build coat carries the gloss: lasts longest, wants the sprayer's care.",
 			metals, "",
@@ -197,7 +197,7 @@ var Schemes = sync.OnceValue(func() []Scheme {
 				coat(product.TopcoatTwo, 2, "roller"), inspect())},
 		{"nonskid-wood", Deck, "sealed wood, textured roller paint",
 			"Thin epoxy closes plywood's edges and faces; textured paint over it is mended with a roller.", glued, "",
-			steps(sealed(), mask(), bound(coat(product.NonSkidPaint, 2, "roller"), product.Alkyd), inspect())},
+			steps(sealed(180), mask(), bound(coat(product.NonSkidPaint, 2, "roller"), product.Alkyd), inspect())},
 		{"nonskid-planks", Deck, "planks that move, deck paint",
 			"Laid planks open and close: one-part paint thinned into the wood, renewed as it wears.",
 			[]survey.Substrate{survey.SolidWood}, "",
