@@ -160,3 +160,18 @@ func BenchmarkUsage(b *testing.B) {
 		require.Positive(b, l.At(0.9)-l.At(0.1))
 	}
 }
+
+// Boats do not lean on one another: 10 and 9 L, of 5 and 6 reckoned, are 19 of 11; their ranges add in squares, 3 and 4 below, 6 and 8 above,
+// and what to have at hand lies √(5² − 3²) over.
+func TestTogetherByHand(t *testing.T) {
+	one := Forecast{LitresL: 10, LowL: 7, HighL: 16, BuyL: 15, Factor: 2, Coats: 4}
+	other := Forecast{LitresL: 9, LowL: 5, HighL: 17, BuyL: 6, Factor: 1.5, Coats: 3}
+	both := Together([]Forecast{one, other})
+	assert.InDelta(t, 19, both.LitresL, 1e-12)
+	assert.InDelta(t, 14, both.LowL, 1e-12)
+	assert.InDelta(t, 29, both.HighL, 1e-12)
+	assert.InDelta(t, 23, both.BuyL, 1e-12)
+	assert.InDelta(t, 19.0/11, both.Factor, 1e-12)
+	assert.Equal(t, 7, both.Coats)
+	assert.Equal(t, one, Together([]Forecast{one}))
+}

@@ -200,3 +200,16 @@ func BenchmarkThousandFutures(b *testing.B) {
 		}
 	}
 }
+
+// A surface at 4 °C that is at 12 an hour later has 10 after three quarters of it; one that has it has it now.
+func TestWarmFrom(t *testing.T) {
+	at := time.Date(2026, 4, 1, 8, 0, 0, 0, time.UTC)
+	w := field.Weather{SurfaceC: []float64{4, 12, 13}}
+	for i := range w.SurfaceC {
+		w.Air = append(w.Air, weather.Hour{At: at.Add(time.Duration(i) * time.Hour)})
+	}
+	assert.Equal(t, at.Add(45*time.Minute), *warm(w, at, 10))
+	assert.Equal(t, at.Add(50*time.Minute), *warm(w, at.Add(50*time.Minute), 10), "not before now")
+	assert.Equal(t, at, *warm(w, at, 4))
+	assert.Nil(t, warm(w, at, 20))
+}

@@ -8,6 +8,8 @@ import (
 
 	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
+	"allcoats/core/film/sand"
+	"allcoats/core/finish/craft"
 	"allcoats/core/job/upkeep"
 
 	"github.com/stretchr/testify/assert"
@@ -65,6 +67,45 @@ func TestFilmByHand(t *testing.T) {
 }
 
 // A coat's hours: sanding and masking are most of them.
+// By hand from docs/figures.md, 3 m² of sides (1.2 times a flat's hours) with 10 m of edges: twelve patches of half a metre's reach, three
+// times twelve minutes each; a bung 0.12 h; a coat's tape at 25 m an hour, cleaning twice at 12 m², laying at 5.
+func TestStepsByHand(t *testing.T) {
+	c := varnish()
+	c.AreaM2, c.Access, c.Sheet.ThinnerMaxPct = 3, 1.2, 15
+	work := func(school string) map[string]craft.Step {
+		r := plan(t, c, func(w *Work) {
+			w.Strip, w.ReachM, w.Bungs, w.Stain, w.School, w.Thinned, w.Now = "chemical", 0.5, 10, true, school, true, 6
+		})
+		by := map[string]craft.Step{}
+		for _, s := range r.Steps {
+			by[s.Key] = s
+		}
+		return by
+	}
+	by := work("epoxy")
+	coat := 10.0/25 + 2*3.0/12 + 3.0/5*1.2
+	scuff := sand.Hours(320, 3, 1.2, false)
+	for key, want := range map[string]struct{ workH, waitH, amount float64 }{
+		"strip": {12 * 0.6 * 1.2, 1 + 48, 12}, "bungs": {1.2, 16, 10}, "stain": {1.5, 24, 0.24},
+		"bare-120": {sand.Hours(120, 3, 1.2, false), 0, 0}, "bare-180": {sand.Hours(180, 3, 1.2, false), 0, 0},
+		"sealer": {2 * (3.0/6*1.2 + 0.3), 48, 0}, "blush": {3.0/12 + 0.2, 0, 0}, "epoxy-180": {sand.Hours(180, 3, 1.2, false), 0, 0},
+		"coat-1": {coat, 0, 3 * 30.0 / 450 / 0.9}, "coat-2": {coat + scuff, 0, 3 * 30.0 / 450 / 0.9},
+		"coats-to-6": {4 * (coat + scuff), 0, 4 * 3 * 30.0 / 450 / 0.9},
+	} {
+		s := by[key]
+		assert.InDelta(t, want.workH, s.WorkH, 1e-9, key)
+		assert.InDelta(t, want.waitH, s.WaitH, 1e-9, key)
+		assert.InDelta(t, want.amount, s.Amount, 1e-9, key)
+	}
+	assert.Equal(t, 180, by["epoxy-180"].Grit)
+	assert.InDelta(t, 12, by["epoxy-180"].RemovedUm, 1e-9)
+	assert.InDelta(t, 15, by["coat-1"].ThinnerPct, 1e-9, "a quarter, as far as the sheet allows")
+	assert.InDelta(t, 10, by["coat-2"].ThinnerPct, 1e-9)
+	assert.InDelta(t, 3.0/12, by["strip"].Where.Patches[0].AreaM2, 1e-9)
+	assert.InDelta(t, 3.0/8*1.2+0.3, work("sealer")["sealer"].WorkH, 1e-9)
+	assert.InDelta(t, 16, work("sealer")["sealer"].WaitH, 1e-9)
+}
+
 func TestShares(t *testing.T) {
 	s := plan(t, varnish(), nil).Share
 	assert.InDelta(t, 10.0/25, s.MaskH, 1e-9)

@@ -3,6 +3,8 @@
 package craft
 
 import (
+	"math"
+
 	"allcoats/core/base/message"
 	"allcoats/core/base/working"
 	"allcoats/core/film/film"
@@ -54,6 +56,17 @@ func (s Step) Of(amount float64, unit string) Step {
 func (s Step) At(w *step.Where) Step {
 	s.Where = w
 	return s
+}
+
+// wholePct is how near to the surface's area what is worked counts as all of it.
+const wholePct = 1
+
+// Part is a part of a surface by its name and area, nil where it is all of the surface's wholeM2.
+func Part(name string, areaM2, wholeM2 float64) *step.Where {
+	if math.Abs(areaM2/wholeM2-1) <= wholePct/100.0 {
+		return nil
+	}
+	return &step.Where{Name: name, Patches: []step.Patch{{Name: name, AreaM2: areaM2}}}
 }
 
 // First puts it before the first film that is to come.

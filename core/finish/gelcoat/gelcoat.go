@@ -252,14 +252,8 @@ func (w Work) where(areaM2 float64) *step.Where {
 		}
 		return out
 	}
-	if math.Abs(w.AreaM2/areaM2-1) <= wholePct/100 {
-		return nil
-	}
-	return &step.Where{Name: "gelcoat", Patches: []step.Patch{{Name: "gelcoat", AreaM2: w.AreaM2}}}
+	return craft.Part("gelcoat", w.AreaM2, areaM2)
 }
-
-// wholePct is how near to the surface's area what is laid counts as all of it.
-const wholePct = 1
 
 func (r *Result) steps(w Work, s product.Sheet, areaM2 float64) {
 	where := w.where(areaM2)

@@ -5,6 +5,7 @@ import (
 
 	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
+	"allcoats/core/finish/craft"
 	"allcoats/core/physics/cure"
 
 	"github.com/stretchr/testify/assert"
@@ -62,6 +63,44 @@ func TestRepair(t *testing.T) {
 	assert.InDelta(t, 1.15*4.8e-3, r.Litres, 1e-9)
 	assert.Equal(t, 2, r.Passes)
 	assert.Contains(t, r.Steps[2].Name, "film")
+}
+
+// By hand from docs/figures.md: 3 of 10 m² rolled, keyed at 6 m² an hour and laid at 8, a pass of 2 L / 2 less a tenth at 97 % solids; PVA
+// sponged at 20 m² an hour. Two gouges are 12 cm², filled in two layers.
+func TestStepsByHand(t *testing.T) {
+	w := Usual(3)
+	w.Seal = PVA
+	r, err := w.Plan(sheet(), 10)
+	require.NoError(t, err)
+	by := map[string]craft.Step{}
+	for _, s := range r.Steps {
+		by[s.Key] = s
+		assert.InDelta(t, 3, s.Where.AreaM2(10), 1e-9, s.Key)
+	}
+	assert.InDelta(t, 0.5, by["key"].WorkH, 1e-9)
+	assert.Equal(t, 120, by["key"].Grit)
+	assert.InDelta(t, 20, by["key"].RemovedUm, 1e-9)
+	assert.InDelta(t, 2*3.0/8, by["passes"].WorkH, 1e-9)
+	assert.InDelta(t, 2*0.9*10*97/3/2, by["passes"].DFTUm, 1e-9)
+	assert.InDelta(t, 2, by["passes"].Amount, 1e-9)
+	assert.InDelta(t, 0.1+3.0/20, by["seal"].WorkH, 1e-9)
+	assert.InDelta(t, 180, by["seal"].Amount, 1e-9, "60 mL a m²")
+	assert.InDelta(t, 0.5+r.SandH, by["seal"].WaitH, 1e-9)
+	assert.InDelta(t, 1.5, by["polish"].WorkH, 1e-9)
+
+	w = Usual(1)
+	w.Way, w.Seal, w.Gouges = Repair, Film, []Gouge{{60, 10, 4, 2}}
+	r, err = w.Plan(sheet(), 10)
+	require.NoError(t, err)
+	for _, s := range r.Steps {
+		by[s.Key] = s
+		assert.InDelta(t, 0.0012, s.Where.AreaM2(10), 1e-9, s.Key)
+	}
+	assert.InDelta(t, 0.3, by["key"].WorkH, 1e-9)
+	assert.InDelta(t, 0.6, by["fill"].WorkH, 1e-9)
+	assert.InDelta(t, 5.52e-3*0.85*10*97/0.0012/2, by["fill"].DFTUm, 1e-6)
+	assert.InDelta(t, 5.52, by["fill"].Amount, 1e-9)
+	assert.InDelta(t, 0.2, by["polish"].WorkH, 1e-9, "no less")
 }
 
 func TestSeals(t *testing.T) {

@@ -272,21 +272,10 @@ func (r *Result) washes(w Work, c Case) {
 	}
 }
 
-// where is the part of the surface that is bared, nil all of areaM2.
-func (w Work) where(areaM2 float64) *step.Where {
-	if math.Abs(w.AreaM2/areaM2-1) <= wholePct/100 {
-		return nil
-	}
-	return &step.Where{Name: "bared", Patches: []step.Patch{{Name: "bared", AreaM2: w.AreaM2}}}
-}
-
-// wholePct is how near to the surface's area what is bared counts as all of it.
-const wholePct = 1
-
 // steps are the work on the metal: bared, its edges feathered, washed before every coat,
 // its pits and collars filled after the first.
 func (r *Result) steps(w Work, c Case) {
-	where := w.where(c.AreaM2)
+	where := craft.Part("bared", w.AreaM2, c.AreaM2)
 	if w.BlastedAt == nil && w.Profile != "none" {
 		r.Do(craft.Work("blast", "blast to bright metal, "+w.profile().Name+" profile",
 			message.Of("then blow and vacuum it clean: no water from here to the primer on steel"), w.AreaM2/1.5, 0).As(

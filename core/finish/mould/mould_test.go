@@ -6,6 +6,7 @@ import (
 
 	"allcoats/core/base/fielderr"
 	"allcoats/core/catalog/product"
+	"allcoats/core/finish/craft"
 	"allcoats/core/physics/cure"
 
 	"github.com/stretchr/testify/assert"
@@ -27,6 +28,39 @@ func one(edit func(w *Work)) Work {
 		edit(&w)
 	}
 	return w
+}
+
+// By hand from docs/figures.md: five panels of half a m² from a new mould of two, three plies, at 15 °C where the sheet has 4 h to tack-free
+// and 12 to sandable. Four panels fill the mould, the fifth is another filling.
+func TestStepsByHand(t *testing.T) {
+	r, err := one(func(w *Work) {
+		w.SourceLengthM, w.SourceWidthM, w.FirstUse, w.Casts, w.Moulds, w.TempC, w.FillerMM = 2, 1, true, 2, 1, 15, 1
+		w.Panels = nil
+		for range 5 {
+			w.Panels = append(w.Panels, Panel{"S", 0.5, 1, 0.5})
+		}
+	}).Plan(sheet())
+	require.NoError(t, err)
+	assert.Equal(t, 2, r.Rounds)
+	by := map[string]craft.Step{}
+	for _, s := range r.Steps {
+		by[s.Key] = s
+	}
+	for key, want := range map[string]struct{ workH, waitH float64 }{
+		"mould": {2 + (3+2)*2/1.5, 12 + 1}, "trial": {0.5, 12}, "clean": {0.3 + 0.2*2, 0.5}, "wax": {6 * 0.2 * 2, 6 * 1.25},
+		"pva": {0.3, 1}, "gelcoat": {0.4, 4}, "filler": {0.6, 4}, "plies": {3 * 2 / 1.5, 13}, "demould": {0.5, 0},
+		"more": {0.7 + 2.4 + 0.3 + 0.4 + 0.6 + 4 + 0.5, 0.5 + 7.5 + 1 + 4 + 4 + 13}, "fit": {1.5, 0}, "bond": {2 + 2.5/2, 12},
+	} {
+		assert.InDelta(t, want.workH, by[key].WorkH, 1e-9, key)
+		assert.InDelta(t, want.waitH, by[key].WaitH, 1e-9, key)
+	}
+	assert.InDelta(t, 8.9+30, r.PartH, 1e-9)
+	assert.InDelta(t, 0.24, by["pva"].Amount, 1e-9)
+	for _, a := range r.Takes {
+		if a.Name == "Release PVA" {
+			assert.InDelta(t, 0.48, a.Value, 1e-9, "twice over")
+		}
+	}
 }
 
 // By hand: 0.5 m² of 500 µm gelcoat at 1.2 kg/L and 10 % is 0.33 kg; of 300 + 450 + 450

@@ -1,6 +1,7 @@
 package task
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -19,4 +20,15 @@ func TestPaceIsLearned(t *testing.T) {
 func TestEightInTen(t *testing.T) {
 	assert.InDelta(t, 1.3777, Tenth(0.25), 1e-4)
 	assert.InDelta(t, 1, Tenth(0), 1e-12)
+}
+
+// Twice and four times what was reckoned: their logarithms lie ln √2 off their mean, either of them; six that differ by the usual count beside.
+func TestHowFarTasksDiffer(t *testing.T) {
+	var p Pace
+	assert.InDelta(t, 0.25, p.SD(), 1e-12)
+	p.Add(2, 1)
+	assert.InDelta(t, 0.25, p.SD(), 1e-12, "one says nothing of it")
+	p.Add(12, 3)
+	half := math.Log(2) / 2
+	assert.InDelta(t, math.Sqrt((6*0.25*0.25+2*half*half)/7), p.SD(), 1e-12)
 }

@@ -234,4 +234,13 @@ func TestOwnAndSkippedTasks(t *testing.T) {
 	assert.InDelta(t, 3, j.Own[0].LeftH, 1e-9)
 	assert.Equal(t, Skipped, j.Surfaces[0].Tasks[0].State)
 	assert.InDelta(t, 2.5+3, j.Sum.LeftH, 1e-9)
+	half, rest := e, e
+	half.SharePct, rest.SharePct = 50, 60
+	half.Hours, rest.Hours = 2, 1.5
+	b.Log = append(b.Log, logbook.Logged{ID: "y", Entry: half})
+	assert.InDelta(t, 75, Of(b).Own[0].DonePct, 1e-9)
+	assert.InDelta(t, 1, Of(b).Own[0].LeftH, 1e-9)
+	b.Log = append(b.Log, logbook.Logged{ID: "z", Entry: rest})
+	assert.Equal(t, Done, Of(b).Own[0].State, "no more than all of it")
+	assert.InDelta(t, 3.5, Of(b).Own[0].TookH, 1e-9)
 }

@@ -36,8 +36,8 @@ func Clear(elevation float64, yearDay int) Light {
 	mass := 1 / (sin + 0.50572*math.Pow(elevation+6.07995, -1.6364))
 	above := Above(yearDay)
 	global := 0.868 * above * sin * math.Exp(-0.0387*mass*Linke)
+	// The other bound of the source is never the smaller one at this turbidity.
 	beam := 0.827 * above * math.Exp(-0.09*mass*(Linke-1))
-	beam = min(beam, global*(1-(0.1-0.2*math.Exp(-Linke))/0.982)/sin)
 	return Light{global, beam, max(0, global-beam*sin)}
 }
 
