@@ -156,7 +156,7 @@ func TestTwoTabsEditingOneBoat(t *testing.T) {
 	require.NoError(t, err)
 	at := "/boats/" + boats[0].ID + "/survey"
 	one, two := tab(t, s), tab(t, s)
-	one.Go(at).Press("Change her dimensions").Fill("Draught", "1.15")
+	one.Go(at).Press("Change her dimensions").Fill("Draught", "1.15").Fill("Type", "pilot cutter")
 	two.Go(at).Press("Change her dimensions").Fill("Draught", "1.25")
 	one.Press("Save").See("Change her dimensions")
 	two.Press("Save").See("changed elsewhere").SeeIn("tr", "dimensions · draughtM").SeeIn("tr", "1.25").SeeIn("tr",
@@ -166,6 +166,14 @@ func TestTwoTabsEditingOneBoat(t *testing.T) {
 	now, err := s.App.Boat(context.Background(), boats[0].ID)
 	require.NoError(t, err)
 	assert.Equal(t, 1.25, now.Dimensions.DraughtM)
+	assert.Equal(t, "pilot cutter", now.Type, "what the other did not touch stays as it is stored")
+
+	log := "/boats/" + boats[0].ID + "/log"
+	one.Go(log).Press("correct").SeeIn("section > h2", "Correct this entry").Fill("Note", "by the slip")
+	two.Go(log).Press("correct").SeeIn("section > h2", "Correct this entry").Fill("Litres used", "3.25")
+	one.Press("Save the correction").See("by the slip")
+	two.Press("Save the correction").See("changed elsewhere").SeeIn("dialog tr", "3.25").Press("Save mine over it").See("3.25 L")
+	two.See("by the slip")
 }
 
 func TestLibrary(t *testing.T) {
