@@ -21,7 +21,7 @@ ADDR ?= 127.0.0.1:8080
 GO_FILES := $(shell find . -name '*.go' -not -path './web/node_modules/*') $(shell find core store -name '*.json' -o -name '*.sql')
 WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/package.json web/vite.config.ts
 
-.PHONY: mutants race torture accessible help demo run test lint types drift web-test e2e-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
+.PHONY: mutants race race-short torture accessible help demo run test lint types drift web-test e2e-test go-test size bench fuzz fuzz-short shots released ratio dev build api words chromium need clean
 
 help: ## list the targets
 	@grep -E '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:.*## /\t/' | expand -t 12
@@ -61,7 +61,7 @@ dev: $(DEPS) ## Vite and the server, both reloading, on demo data
 test: ## everything that must pass
 	@$(MAKE) -s -j3 need chromium web/dist/index.html # what is fetched beside what is compiled
 	@$(MAKE) -s -j2 -O e2e-test lint types drift size web-test go-test
-	@$(MAKE) -s fuzz-short
+	@$(MAKE) -s -j2 -O fuzz-short race-short
 	@echo "make test: all passed"
 
 $(LINT): tools/go.mod tools/go.sum
@@ -99,8 +99,11 @@ web-test: $(DEPS) $(POCKET)
 	cd web && npx --no-install vitest run --testTimeout 20000 # beside the Go tests a form of many fields takes its time
 
 RACE ?= ./core/... ./calc/... ./formats
-race: ## look for two that write at once, in RACE; needs a C compiler
+race: ## look for two that write at once, in all of RACE; needs a C compiler
 	CGO_ENABLED=1 $(ROOM) go test -race -vet=off -timeout 60m $(RACE)
+
+race-short: web/dist/index.html # what asks and writes at once
+	CGO_ENABLED=1 $(ROOM) go test -race -vet=off -timeout 20m -run 'Each|Once|WhileOneWrites' ./core/base/parallel ./store ./app
 
 accessible: web/dist/index.html chromium ## axe over every screen, in both themes at both widths
 	ALL=1 go test -count=1 -run TestScreensAreAccessible ./e2e

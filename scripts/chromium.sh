@@ -1,13 +1,15 @@
 #!/usr/bin/env bash
-# Installs what the tests of the interface need, where it is missing: Debian's
-# Chromium without a window, and poppler-utils to read the PDFs that it prints.
-# Where the former is not to be had, a whole Chromium does, more slowly.
+# Installs what the tests need, where it is missing: Debian's Chromium without a
+# window, poppler-utils to read the PDFs that it prints, and a C compiler, which
+# the race detector links with. Where the first is not to be had, a whole Chromium
+# does, more slowly.
 set -eu
 missing=()
 [ -x "${CHROMIUM:-/usr/bin/chromium-headless-shell}" ] || missing+=(chromium-headless-shell)
 command -v pdftotext >/dev/null || missing+=(poppler-utils)
+command -v gcc >/dev/null || missing+=(gcc libc6-dev)
 [ ${#missing[@]} -eq 0 ] && exit 0
-enough() { command -v pdftotext >/dev/null && [ -x "${CHROMIUM:-/usr/bin/chromium}" ]; }
+enough() { command -v pdftotext >/dev/null && command -v gcc >/dev/null && [ -x "${CHROMIUM:-/usr/bin/chromium}" ]; }
 as_root=""
 if [ "$(id -u)" != 0 ]; then
 	as_root=sudo
