@@ -1,5 +1,5 @@
 import { IntlMessageFormat } from "intl-messageformat";
-import { Children, type ReactNode } from "react";
+import { createElement, Fragment, type ReactNode } from "react";
 import type { components } from "../api/types.gen";
 
 type Span = components["schemas"]["MessageSpan"];
@@ -53,7 +53,7 @@ export function trNodes(message: string, values: Record<string, ReactNode>, lowe
   const all = format(message).format<ReactNode>(values as Record<string, string>);
   const parts: ReactNode[] = Array.isArray(all) ? all : [all as ReactNode];
   const [first, ...rest] = parts;
-  return Children.toArray(lower && typeof first === "string" ? [lowered(first), ...rest] : parts);
+  return createElement(Fragment, null, ...(lower && typeof first === "string" ? [lowered(first), ...rest] : parts));
 }
 
 /** A text beginning with a small letter. */
