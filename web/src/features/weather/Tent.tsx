@@ -8,7 +8,7 @@ import { type Lane, Ribbon } from "../../ui/Ribbon";
 import { Said } from "../../ui/Sentence";
 import { useSettings } from "../../ui/settings";
 import { clock, stamp } from "../../ui/time";
-import { merged } from "../../ui/useEdition";
+import { useEdition } from "../../ui/useEdition";
 import { Quantity } from "../../ui/Working";
 import { tr } from "../../words/words";
 import { Schools } from "./Schools";
@@ -23,16 +23,11 @@ export function TentAndHeat({ survey }: { survey: Schemas["Survey"] }) {
   );
 }
 
-function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schemas["Survey"] }) {
-  const { boat, place, surfaces } = survey;
-  const [draft, setDraft] = useState<TentDraft>(stored.tent ?? stored.usual);
-  // Taken when the form opens: what is fetched anew meanwhile is another edition.
-  const [version, setVersion] = useState(stored.version);
-  const [local, setLocal] = useState<Record<string, string>>({});
+/** The schools for a coat of a surface, compared under a tent; the first coat that waits is, without being asked for. */
+function useSchools({ boat, surfaces }: Schemas["Survey"], tent: TentDraft) {
   const today = useToday(boat.id).data;
   const waiting = (today?.answer.lanes ?? []).filter((l) => l.nextStepId);
   const [chosen, choose] = useState("");
-  const [unfolded, unfold] = useState(false);
   const surfaceId = chosen || waiting[0]?.surfaceId || surfaces[0]?.id || "";
   const build = useBuildUp(surfaceId).data;
   const { coats } = useCoats();
@@ -43,90 +38,79 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
     ok(
       api.POST("/api/boats/{id}/compare", {
         params: { path: { id: boat.id } },
-        body: { surfaceId, productId, tent: draft, method: picked ? undefined : step?.method },
+        body: { surfaceId, productId, tent, method: picked ? undefined : step?.method },
       }),
     ),
   );
-  // What the first coat that waits would gain is worked out without being asked for.
   const ready =
     productId !== "" && surfaceId !== "" && (waiting.length === 0 ? today !== undefined : build !== undefined);
   const { mutate } = compare;
   useEffect(() => {
     if (ready) mutate(undefined);
   }, [ready, mutate]);
-  const take = (t: Schemas["BoatTent"]) => {
-    setVersion(t.version);
-    setDraft(t.tent ?? t.usual);
+  const take = (id: string) => {
+    choose(id);
+    pick("");
   };
+  return { compare, surfaceId, take, productId, pick, coats };
+}
+
+const tentOf = (t: Schemas["BoatTent"]): TentDraft => t.tent ?? t.usual;
+
+/** A tent that is described, and how it is kept, or taken down. */
+function useTentForm(stored: Schemas["BoatTent"], boatId: string) {
+  const form = useEdition(stored, (t = stored) => tentOf(t));
+  const path = { id: boatId };
   const save = useChange(
     ["tent", "surfaces"],
-    (t: { of: number; tent?: TentDraft }) =>
-      ok(api.PUT("/api/boats/{id}/tent", { params: { path: { id: boat.id } }, body: { version: t.of, tent: t.tent } })),
-    take,
+    (sent: { version: number; value?: TentDraft }) =>
+      ok(api.PUT("/api/boats/{id}/tent", { params: { path }, body: { version: sent.version, tent: sent.value } })),
+    form.take,
   );
   const cover = useChange(["tent", "weather", "surfaces"], () =>
-    ok(api.POST("/api/boats/{id}/tent/cover", { params: { path: { id: boat.id } } })),
+    ok(api.POST("/api/boats/{id}/tent/cover", { params: { path } })),
   );
-  const send = (then: () => void) => {
-    const bad = unsendable(draft);
-    setLocal(bad);
-    if (Object.keys(bad).length === 0) then();
+  return { form, save, cover };
+}
+
+function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schemas["Survey"] }) {
+  const { boat, place, surfaces } = survey;
+  const kept = useTentForm(stored, boat.id);
+  const { form, save, cover } = kept;
+  const { edit: draft } = form;
+  const schools = useSchools(survey, draft);
+  const { compare } = schools;
+  const [tried, setTried] = useState(false);
+  const [unfolded, unfold] = useState(false);
+  const bad = unsendable(draft);
+  const send = (go: () => void) => {
+    const stays = Object.keys(bad).length > 0;
+    setTried(stays);
+    if (!stays) go();
   };
+  const refused = Object.entries({ ...save.error?.fields, ...compare.error?.fields });
   const fields = {
-    ...local,
-    ...Object.fromEntries(
-      Object.entries({ ...save.error?.fields, ...compare.error?.fields }).map(([k, v]) => [
-        k.replace(/^tent\./, ""),
-        v,
-      ]),
-    ),
+    ...(tried && bad),
+    ...Object.fromEntries(refused.map(([k, v]) => [k.replace(/^tent\./, ""), v])),
   };
-  const heat = compare.data?.options.find((o) => o.school === "tent-heat");
-  const wait = compare.data?.options.find((o) => o.school === "wait");
   return (
     <>
-      <Answer
-        over={
-          <>
-            <span>{place.name}</span>
-            <span>
-              {stored.tent
-                ? stored.sheltered.length > 0
-                  ? tr("over {sheltered}", { sheltered: stored.sheltered.join(", ").toLowerCase() })
-                  : tr("described; no surface is in it")
-                : tr("no tent stands")}
-            </span>
-          </>
-        }
-        answer={<Headline comparison={compare.data} zone={place.timeZone} />}
-        detail={
-          heat && wait
-            ? tr(
-                "Every school for the same coat, with the same weather. The figures of the tent are rules of thumb until a logger hangs in it.",
-              )
-            : tr(
-                "Describe it as you would build it, choose a coat, and compare. Nothing is stored until you say that it stands.",
-              )
-        }
-      />
+      <Head stored={stored} place={place} comparison={compare.data} />
       <Errors.Provider value={fields}>
         <div className="grid max-w-3xl gap-4 sm:grid-cols-2">
           <Choice
             name="surface"
             label={tr("Surface")}
-            value={surfaceId}
-            onChange={(id) => {
-              choose(id);
-              pick("");
-            }}
+            value={schools.surfaceId}
+            onChange={schools.take}
             options={surfaces.map((s) => ({ value: s.id, label: s.name }))}
           />
           <Choice
             name="product"
             label={tr("Coat")}
-            value={productId}
-            onChange={pick}
-            options={coats.map((p) => ({ value: p.id, label: p.sheet.name }))}
+            value={schools.productId}
+            onChange={schools.pick}
+            options={schools.coats.map((p) => ({ value: p.id, label: p.sheet.name }))}
           />
         </div>
         <details
@@ -137,7 +121,7 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
           <summary className="min-h-11 cursor-pointer py-2 font-semibold">
             {tr("The tent, the heat and their prices:")} <TentInWords tent={draft} />
           </summary>
-          <TentFields tent={draft} set={setDraft} />
+          <TentFields tent={draft} set={form.put} />
         </details>
         <div className="mt-4 flex flex-wrap items-center gap-2">
           <button
@@ -148,45 +132,17 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
           >
             {compare.isPending ? tr("Comparing…") : tr("Compare")}
           </button>
-          <button
-            type="button"
-            className="btn min-h-11"
-            disabled={save.isPending}
-            onClick={() => send(() => save.mutate({ of: version, tent: draft }))}
-          >
-            {stored.tent ? tr("Save the tent") : tr("It stands: use it")}
-          </button>
-          {stored.tent && (
-            <button type="button" className="btn btn-ghost min-h-11" onClick={() => save.mutate({ of: version })}>
-              {tr("It is down")}
-            </button>
-          )}
-          {stored.tent && stored.outside.length > 0 && (
-            <button
-              type="button"
-              className="btn min-h-11"
-              disabled={cover.isPending}
-              onClick={() => cover.mutate(undefined)}
-            >
-              {tr("Put {n, plural, one {one surface} other {{n} surfaces}} in it: {names}", {
-                n: stored.outside.length,
-                names: stored.outside.join(", ").toLowerCase(),
-              })}
-            </button>
-          )}
-          {save.isSuccess && <span role="status">{tr("Saved. The surfaces in it have its air.")}</span>}
+          <Keeping stored={stored} kept={kept} send={send} />
         </div>
         <Refusal error={compare.error ?? cover.error ?? (save.error?.status === 409 ? null : save.error)} />
       </Errors.Provider>
       <Conflict
         error={save.error}
         mine={draft}
-        stored={(c: Schemas["BoatTent"]) => c.tent ?? c.usual}
-        onMine={(c) =>
-          save.mutate({ of: c.version, tent: merged(stored.tent ?? stored.usual, draft, c.tent ?? c.usual) })
-        }
+        stored={tentOf}
+        onMine={(c: Schemas["BoatTent"]) => save.mutate(form.over(c))}
         onTheirs={(c) => {
-          take(c);
+          form.take(c);
           save.reset();
         }}
       />
@@ -208,6 +164,79 @@ function Shown({ stored, survey }: { stored: Schemas["BoatTent"]; survey: Schema
         </ul>
       </section>
     </>
+  );
+}
+
+type Kept = { stored: Schemas["BoatTent"]; kept: ReturnType<typeof useTentForm>; send: (go: () => void) => void };
+
+/** Puts the tent up, takes it down, and puts surfaces in it. */
+function Keeping({ stored, kept: { form, save, cover }, send }: Kept) {
+  return (
+    <>
+      <button
+        type="button"
+        className="btn min-h-11"
+        disabled={save.isPending}
+        onClick={() => send(() => save.mutate(form.sent))}
+      >
+        {stored.tent ? tr("Save the tent") : tr("It stands: use it")}
+      </button>
+      {stored.tent && (
+        <button
+          type="button"
+          className="btn btn-ghost min-h-11"
+          onClick={() => save.mutate({ version: form.sent.version })}
+        >
+          {tr("It is down")}
+        </button>
+      )}
+      {stored.tent && stored.outside.length > 0 && (
+        <button
+          type="button"
+          className="btn min-h-11"
+          disabled={cover.isPending}
+          onClick={() => cover.mutate(undefined)}
+        >
+          {tr("Put {n, plural, one {one surface} other {{n} surfaces}} in it: {names}", {
+            n: stored.outside.length,
+            names: stored.outside.join(", ").toLowerCase(),
+          })}
+        </button>
+      )}
+      {save.isSuccess && <span role="status">{tr("Saved. The surfaces in it have its air.")}</span>}
+    </>
+  );
+}
+
+type Top = { stored: Schemas["BoatTent"]; place: Schemas["Place"]; comparison?: Schemas["Comparison"] };
+
+function Head({ stored, place, comparison: c }: Top) {
+  const both = ["tent-heat", "wait"].every((school) => c?.options.some((o) => o.school === school));
+  return (
+    <Answer
+      over={
+        <>
+          <span>{place.name}</span>
+          <span>
+            {stored.tent
+              ? stored.sheltered.length > 0
+                ? tr("over {sheltered}", { sheltered: stored.sheltered.join(", ").toLowerCase() })
+                : tr("described; no surface is in it")
+              : tr("no tent stands")}
+          </span>
+        </>
+      }
+      answer={<Headline comparison={c} zone={place.timeZone} />}
+      detail={
+        both
+          ? tr(
+              "Every school for the same coat, with the same weather. The figures of the tent are rules of thumb until a logger hangs in it.",
+            )
+          : tr(
+              "Describe it as you would build it, choose a coat, and compare. Nothing is stored until you say that it stands.",
+            )
+      }
+    />
   );
 }
 
