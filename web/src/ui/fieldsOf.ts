@@ -6,3 +6,12 @@ export const fieldsOf =
     value: thing[k],
     onChange: (v: unknown) => change({ [k]: v } as Partial<T>),
   });
+
+/** As fieldsOf, of figures that are 0 where there is none. */
+export const figuresOf =
+  <T extends object>(thing: T, change: (more: Partial<T>) => void, path = "") =>
+  <K extends keyof T & string>(k: K) => ({
+    name: path ? `${path}.${k}` : k,
+    value: (thing[k] as number | undefined) || undefined,
+    onChange: (v: number | undefined) => change({ [k]: v ?? 0 } as Partial<T>),
+  });

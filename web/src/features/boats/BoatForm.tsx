@@ -3,6 +3,7 @@ import { api, ok, type Schemas } from "../../api/client";
 import { useChange, useMeta, usePlaces } from "../../api/queries";
 import { EditForm } from "../../ui/EditForm";
 import { Check, Choice, NumberField, TextField, unsendable } from "../../ui/Form";
+import { figuresOf } from "../../ui/fieldsOf";
 import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr } from "../../words/words";
 import { editOf } from "./edit";
@@ -123,12 +124,10 @@ export function BoatForm({ boat, done }: { boat: Schemas["Boat"]; done: () => vo
         {dim("freeboardM", tr("Mean freeboard"), "m")}
         {dim("housesM2", tr("Houses and openings"), "m²", tr("plan area that is not deck"))}
         <NumberField
-          name="displacementT"
+          {...figuresOf(draft, form.set)("displacementT")}
           label={tr("Displacement")}
           hint={tr("if known: it checks the bottom's area")}
           unit="t"
-          value={draft.displacementT || undefined}
-          onChange={(v) => setDraft({ ...draft, displacementT: v ?? 0 })}
         />
       </div>
     </EditForm>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "wouter";
 import type { Schemas } from "../../api/client";
-import { useCoats, useKinds, useMeta } from "../../api/queries";
+import { type Kind, useCoats, useKinds, useMeta } from "../../api/queries";
 import { Conflict } from "../../ui/Conflict";
 import { Errors, Refusal } from "../../ui/Form";
 import { Minding } from "../../ui/Handover";
@@ -21,8 +21,7 @@ import { useSteps } from "./useSteps";
 export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfaces: Schemas["Surface"][] }) {
   const { coats } = useCoats();
   const methods = useMeta().data?.methods ?? [];
-  const { works, kindOf } = useKinds();
-  const [doing, setDoing] = useState<"start" | "goal" | "save" | null>(null);
+  const { kindOf } = useKinds();
   const surface = stored.surface;
   const {
     draft,
@@ -43,38 +42,17 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
   } = useSteps(stored);
   const r = shown.result;
   const missing = coats.length === 0;
+  const begun = (kind: Kind) => ({ ...freshStep(kind), ...(kind.films && choose(coats[0]?.id ?? "")) });
   return (
     <>
       <BuildUpAnswer shown={{ ...shown, surface }} steps={steps} />
-      <div className="no-print mb-4 flex flex-wrap gap-2">
-        <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "start" ? null : "start")}>
-          {tr("Start from a scheme or system")}
-        </button>
-        <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "goal" ? null : "goal")}>
-          {tr("How many coats?")}
-        </button>
-        <UndoRedo of={back} />
-        {steps.length > 0 && draft === null && (
-          <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "save" ? null : "save")}>
-            {tr("Keep as a system")}
-          </button>
-        )}
-      </div>
-      {doing === "start" && (
-        <Start
-          surface={surface}
-          surfaces={surfaces}
-          usual={stored.job}
-          kept={stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0)}
-          take={(taken) => {
-            edit([...stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0), ...taken]);
-            setDoing(null);
-          }}
-          close={() => setDoing(null)}
-        />
-      )}
-      {doing === "goal" && <Goal products={coats} layers={stored.layers} close={() => setDoing(null)} />}
-      {doing === "save" && <SaveSystem steps={stored.steps} surface={surface} done={() => setDoing(null)} />}
+      <Tools
+        stored={stored}
+        surfaces={surfaces}
+        back={back}
+        edit={edit}
+        keepable={steps.length > 0 && draft === null}
+      />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,460px)]">
         <div>
           <Findings
@@ -116,26 +94,7 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
             ))}
           </Errors.Provider>
           <div className="mt-4 flex flex-wrap gap-2">
-            <select
-              className="select min-h-11 w-44 border-base-content/60 bg-(--sheet)"
-              aria-label={tr("Add a step")}
-              value=""
-              disabled={missing}
-              onChange={(e) => {
-                const kind = kindOf(e.target.value);
-                const step = freshStep(kind);
-                edit([...steps, kind.films ? { ...step, ...choose(coats[0]?.id ?? "") } : step]);
-              }}
-            >
-              <option value="">{tr("Add a step…")}</option>
-              {works
-                .filter((w) => w.planned)
-                .map((w) => (
-                  <option key={w.work} value={w.work}>
-                    {w.name}
-                  </option>
-                ))}
-            </select>
+            <AddStep disabled={missing} add={(work) => edit([...steps, begun(kindOf(work))])} />
             {draft !== null && (
               <>
                 <button
@@ -179,5 +138,77 @@ export function Editor({ stored, surfaces }: { stored: Schemas["BuildUp"]; surfa
         onTheirs={(c) => reset(c.surface.version)}
       />
     </>
+  );
+}
+
+type ToolsProps = {
+  stored: Schemas["BuildUp"];
+  surfaces: Schemas["Surface"][];
+  back: Parameters<typeof UndoRedo>[0]["of"];
+  edit: (steps: Draft[]) => void;
+  /** The steps are stored as they stand. */
+  keepable: boolean;
+};
+
+/** Begins with a usual sequence, counts coats, keeps the steps for other surfaces. */
+function Tools({ stored, surfaces, back, edit, keepable }: ToolsProps) {
+  const { coats } = useCoats();
+  const { surface } = stored;
+  const [doing, setDoing] = useState<"start" | "goal" | "save" | null>(null);
+  return (
+    <>
+      <div className="no-print mb-4 flex flex-wrap gap-2">
+        <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "start" ? null : "start")}>
+          {tr("Start from a scheme or system")}
+        </button>
+        <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "goal" ? null : "goal")}>
+          {tr("How many coats?")}
+        </button>
+        <UndoRedo of={back} />
+        {keepable && (
+          <button type="button" className="btn min-h-11" onClick={() => setDoing(doing === "save" ? null : "save")}>
+            {tr("Keep as a system")}
+          </button>
+        )}
+      </div>
+      {doing === "start" && (
+        <Start
+          surface={surface}
+          surfaces={surfaces}
+          usual={stored.job}
+          kept={stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0)}
+          take={(taken) => {
+            edit([...stored.steps.filter((_, i) => (stored.done[i] ?? 0) > 0), ...taken]);
+            setDoing(null);
+          }}
+          close={() => setDoing(null)}
+        />
+      )}
+      {doing === "goal" && <Goal products={coats} layers={stored.layers} close={() => setDoing(null)} />}
+      {doing === "save" && <SaveSystem steps={stored.steps} surface={surface} done={() => setDoing(null)} />}
+    </>
+  );
+}
+
+/** A kind of work, to be put after the last step. */
+function AddStep({ disabled, add }: { disabled: boolean; add: (work: string) => void }) {
+  const { works } = useKinds();
+  return (
+    <select
+      className="select min-h-11 w-44 border-base-content/60 bg-(--sheet)"
+      aria-label={tr("Add a step")}
+      value=""
+      disabled={disabled}
+      onChange={(e) => add(e.target.value)}
+    >
+      <option value="">{tr("Add a step…")}</option>
+      {works
+        .filter((w) => w.planned)
+        .map((w) => (
+          <option key={w.work} value={w.work}>
+            {w.name}
+          </option>
+        ))}
+    </select>
   );
 }

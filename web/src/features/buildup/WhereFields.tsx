@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { Check, Choice, NumberField, TextField } from "../../ui/Form";
+import { fieldsOf, figuresOf } from "../../ui/fieldsOf";
 import { useSettings } from "../../ui/settings";
 import { elapsed, span } from "../../ui/time";
 import { tr } from "../../words/words";
@@ -9,11 +10,7 @@ type Props = { step: Draft; path: string; kind: Partial<Schemas["StepKind"]>; ch
 
 /** Which part of the surface a step works, and what else can be said of it. */
 export function WhereFields({ step: s, path, kind, change }: Props) {
-  const how = !s.where ? "all" : (s.where.patches ?? []).length > 0 ? "patches" : "share";
-  const where = s.where ?? { name: "" };
-  const patches = where.patches ?? [];
-  const setPatch = (i: number, p: Partial<Schemas["StepPatch"]>) =>
-    change({ where: { ...where, patches: patches.map((o, k) => (k === i ? { ...o, ...p } : o)) } });
+  const figure = figuresOf(s, change, path);
   return (
     <details className="mt-2 text-sm">
       <summary className="min-h-11 cursor-pointer content-center sm:min-h-0">
@@ -21,111 +18,32 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
         <Said step={s} />
       </summary>
       <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
-        <Choice
-          name={`${path}.where`}
-          label={tr("It works")}
-          value={how}
-          onChange={(v) =>
-            change({
-              where:
-                v === "all"
-                  ? undefined
-                  : v === "share"
-                    ? { name: where.name || "spots", sharePct: where.sharePct || 10 }
-                    : {
-                        name: where.name || "patches",
-                        patches: patches.length > 0 ? patches : [{ name: "1", areaM2: 1 }],
-                      },
-            })
-          }
-          options={[
-            { value: "all", label: tr("all of the surface") },
-            { value: "share", label: tr("a share of it") },
-            { value: "patches", label: tr("marked patches") },
-          ]}
-        />
-        {how !== "all" && (
-          <TextField
-            name={`${path}.where.name`}
-            label={tr("Called")}
-            value={where.name}
-            onChange={(name) => change({ where: { ...where, name } })}
-          />
-        )}
-        {how !== "all" && (
-          <Check
-            name={`${path}.where.corner`}
-            label={tr("Its inside corners and fillets")}
-            value={where.corner ?? false}
-            onChange={(corner) => change({ where: { ...where, corner } })}
-          />
-        )}
-        {how === "share" && (
-          <NumberField
-            name={`${path}.where.sharePct`}
-            label={tr("Share")}
-            unit="%"
-            value={where.sharePct}
-            onChange={(sharePct) => change({ where: { ...where, sharePct: sharePct ?? 0 } })}
-          />
-        )}
+        <Extent step={s} path={path} change={change} />
         <NumberField
-          name={`${path}.hours`}
+          {...figure("hours")}
           label={kind.films ? tr("Hours of a coat") : tr("Hours")}
           hint={tr("empty: by the rates")}
           unit="h"
-          value={s.hours || undefined}
-          onChange={(hours) => change({ hours: hours ?? 0 })}
         />
-        <NumberField
-          name={`${path}.waitH`}
-          label={tr("Then wait at least")}
-          unit="h"
-          value={s.waitH || undefined}
-          onChange={(waitH) => change({ waitH: waitH ?? 0 })}
-        />
-        <NumberField
-          name={`${path}.crew`}
-          label={tr("People at once")}
-          hint={tr("empty: as it comes")}
-          unit=""
-          value={s.crew || undefined}
-          onChange={(crew) => change({ crew: crew ?? 0 })}
-        />
+        <NumberField {...figure("waitH")} label={tr("Then wait at least")} unit="h" />
+        <NumberField {...figure("crew")} label={tr("People at once")} hint={tr("empty: as it comes")} unit="" />
         {kind.films && (
           <NumberField
-            name={`${path}.keyGrit`}
+            {...figure("keyGrit")}
             label={tr("Keyed before each coat")}
             hint={tr("empty: not keyed")}
             unit="P"
-            value={s.keyGrit || undefined}
-            onChange={(keyGrit) => change({ keyGrit: keyGrit ?? 0 })}
           />
         )}
         {kind.films && (s.keyGrit ?? 0) > 0 && (
-          <NumberField
-            name={`${path}.removedUm`}
-            label={tr("That takes off")}
-            unit="µm"
-            value={s.removedUm || undefined}
-            onChange={(removedUm) => change({ removedUm: removedUm ?? 0 })}
-          />
+          <NumberField {...figure("removedUm")} label={tr("That takes off")} unit="µm" />
         )}
         {kind.taped && (
           <>
-            <NumberField
-              name={`${path}.tapeM`}
-              label={tr("Tape")}
-              hint={tr("empty: its edges")}
-              unit="m"
-              value={s.tapeM || undefined}
-              onChange={(tapeM) => change({ tapeM: tapeM ?? 0 })}
-            />
+            <NumberField {...figure("tapeM")} label={tr("Tape")} hint={tr("empty: its edges")} unit="m" />
             <Choice
-              name={`${path}.pull`}
+              {...fieldsOf(s, change, path)("pull")}
               label={tr("Pulled")}
-              value={s.pull ?? ""}
-              onChange={(pull) => change({ pull: pull as Draft["pull"] })}
               options={[
                 { value: "", label: tr("after the coats") },
                 { value: "wet", label: tr("while wet") },
@@ -136,47 +54,92 @@ export function WhereFields({ step: s, path, kind, change }: Props) {
           </>
         )}
       </div>
-      {how === "patches" && (
-        <div className="mt-2">
-          {patches.map((p, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: patches are told apart by their place
-            <div key={i} className="mt-1 grid grid-cols-[1fr_1fr_auto] items-end gap-3 sm:max-w-md">
-              <TextField
-                name={`${path}.where.patches[${i}].name`}
-                label={tr("Patch")}
-                value={p.name}
-                onChange={(name) => setPatch(i, { name })}
-              />
-              <NumberField
-                name={`${path}.where.patches[${i}].areaM2`}
-                label={tr("Area")}
-                unit="m²"
-                value={p.areaM2}
-                onChange={(areaM2) => setPatch(i, { areaM2: areaM2 ?? 0 })}
-              />
-              <button
-                type="button"
-                className="btn btn-ghost min-h-11"
-                aria-label={tr("Remove patch {name}", { name: p.name })}
-                disabled={patches.length === 1}
-                onClick={() => change({ where: { ...where, patches: patches.filter((_, k) => k !== i) } })}
-              >
-                ×
-              </button>
-            </div>
-          ))}
-          <button
-            type="button"
-            className="btn btn-sm mt-2 max-sm:min-h-11"
-            onClick={() =>
-              change({ where: { ...where, patches: [...patches, { name: String(patches.length + 1), areaM2: 1 }] } })
-            }
-          >
-            {tr("Add a patch")}
-          </button>
-        </div>
-      )}
+      {(s.where?.patches ?? []).length > 0 && <Patches step={s} path={path} change={change} />}
     </details>
+  );
+}
+
+type Part = Omit<Props, "kind">;
+
+/** All of the surface, a share of it, or marked patches. */
+function Extent({ step: s, path, change }: Part) {
+  const where = s.where ?? { name: "" };
+  const patches = where.patches ?? [];
+  const how = !s.where ? "all" : patches.length > 0 ? "patches" : "share";
+  const at = fieldsOf(where, (more) => change({ where: { ...where, ...more } }), `${path}.where`);
+  return (
+    <>
+      <Choice
+        name={`${path}.where`}
+        label={tr("It works")}
+        value={how}
+        onChange={(v) =>
+          change({
+            where:
+              v === "all"
+                ? undefined
+                : v === "share"
+                  ? { name: where.name || "spots", sharePct: where.sharePct || 10 }
+                  : {
+                      name: where.name || "patches",
+                      patches: patches.length > 0 ? patches : [{ name: "1", areaM2: 1 }],
+                    },
+          })
+        }
+        options={[
+          { value: "all", label: tr("all of the surface") },
+          { value: "share", label: tr("a share of it") },
+          { value: "patches", label: tr("marked patches") },
+        ]}
+      />
+      {how !== "all" && (
+        <>
+          <TextField {...at("name")} label={tr("Called")} />
+          <Check {...at("corner")} label={tr("Its inside corners and fillets")} />
+        </>
+      )}
+      {how === "share" && <NumberField {...at("sharePct")} label={tr("Share")} unit="%" />}
+    </>
+  );
+}
+
+/** Marked places with their areas. */
+function Patches({ step: { where = { name: "" } }, path, change }: Part) {
+  const patches = where.patches ?? [];
+  const set = (next: typeof patches) => change({ where: { ...where, patches: next } });
+  return (
+    <div className="mt-2">
+      {patches.map((p, i) => {
+        const of = [
+          p,
+          (more: Partial<Schemas["StepPatch"]>) => set(patches.map((o, k) => (k === i ? { ...o, ...more } : o))),
+          `${path}.where.patches[${i}]`,
+        ] as const;
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: patches are told apart by their place
+          <div key={i} className="mt-1 grid grid-cols-[1fr_1fr_auto] items-end gap-3 sm:max-w-md">
+            <TextField {...fieldsOf(...of)("name")} label={tr("Patch")} />
+            <NumberField {...figuresOf(...of)("areaM2")} label={tr("Area")} unit="m²" />
+            <button
+              type="button"
+              className="btn btn-ghost min-h-11"
+              aria-label={tr("Remove patch {name}", { name: p.name })}
+              disabled={patches.length === 1}
+              onClick={() => set(patches.filter((_, k) => k !== i))}
+            >
+              ×
+            </button>
+          </div>
+        );
+      })}
+      <button
+        type="button"
+        className="btn btn-sm mt-2 max-sm:min-h-11"
+        onClick={() => set([...patches, { name: String(patches.length + 1), areaM2: 1 }])}
+      >
+        {tr("Add a patch")}
+      </button>
+    </div>
   );
 }
 

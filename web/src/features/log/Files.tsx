@@ -30,21 +30,6 @@ export function Files({ boatId }: { boatId: string }) {
       else throw e;
     }
   };
-  const pick = (label: string, accept: string, take: (f: File) => void) => (
-    <label className="btn min-h-11">
-      {label}
-      <input
-        type="file"
-        accept={accept}
-        className="sr-only"
-        onChange={(e) => {
-          const f = e.target.files?.[0];
-          e.target.value = "";
-          if (f) take(f);
-        }}
-      />
-    </label>
-  );
   return (
     <>
       <Answer
@@ -73,14 +58,18 @@ export function Files({ boatId }: { boatId: string }) {
           {tr("What is here already is left as it is. If something differs, nothing is stored and it is named.")}
         </p>
         <div className="mt-2">
-          {pick(tr("A boat file"), ".json", (f) =>
-            run(async () => {
-              const t = await upload<Schemas["Taken"]>("/api/boat-file", {}, f);
-              return t.added === 0
-                ? tr("{boat} is here already, all of it.", { boat: t.boat })
-                : tr("{boat} is in: {added} records.", { boat: t.boat, added: t.added });
-            }),
-          )}
+          <Pick
+            label={tr("A boat file")}
+            accept=".json"
+            take={(f) =>
+              void run(async () => {
+                const t = await upload<Schemas["Taken"]>("/api/boat-file", {}, f);
+                return t.added === 0
+                  ? tr("{boat} is here already, all of it.", { boat: t.boat })
+                  : tr("{boat} is in: {added} records.", { boat: t.boat, added: t.added });
+              })
+            }
+          />
         </div>
       </section>
       <section className="mt-6">
@@ -89,81 +78,28 @@ export function Files({ boatId }: { boatId: string }) {
           <a className="btn min-h-11" href="/api/backup">
             {tr("Backup")}
           </a>
-          {pick(tr("Restore a backup"), ".db", (f) =>
-            setSure({ name: f.name, restore: () => upload<Schemas["Restored"]>("/api/backup", {}, f) }),
-          )}
+          <Pick
+            label={tr("Restore a backup")}
+            accept=".db"
+            take={(f) => setSure({ name: f.name, restore: () => upload<Schemas["Restored"]>("/api/backup", {}, f) })}
+          />
         </div>
-        {copies.length > 0 && (
-          <details className="mt-3">
-            <summary className="flex min-h-11 cursor-pointer items-center">
-              {tr(
-                "{copies, plural, one {One copy of a day is} other {# copies of days are}} kept beside the database, the newest of {day}",
-                {
-                  copies: copies.length,
-                  day: day(copies[0]?.at ?? "", "UTC"),
-                },
-              )}
-            </summary>
-            <p className="quiet text-sm">
-              {tr("One is written each day and checked; seven days, five weeks and twelve months are kept.")}
-            </p>
-            <ul>
-              {copies.map((c) => (
-                <li key={c.name} className="rule-b flex flex-wrap items-center gap-3 py-1">
-                  <span className="w-44">{day(c.at, "UTC")}</span>
-                  <span className="quiet">{tr("{megabytes} MB", { megabytes: number(c.bytes / 1e6, 1) })}</span>
-                  <button
-                    type="button"
-                    className="linked min-h-11"
-                    onClick={() =>
-                      setSure({
-                        name: c.name,
-                        restore: () => ok(api.POST("/api/backups/{id}/restore", { params: { path: { id: c.name } } })),
-                      })
-                    }
-                  >
-                    {tr("Restore")}
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </details>
-        )}
+        <Copies copies={copies} restore={setSure} />
         {sure && (
-          <div role="alert" className="mt-3 border-l-4 border-error pl-3">
-            <p>
-              {tr(
-                "Everything stored here now is replaced by what is in {name}. Take a backup first if you are not sure.",
-                {
-                  name: sure.name,
-                },
-              )}
-            </p>
-            <p className="mt-2 flex gap-2">
-              <button
-                type="button"
-                className="btn btn-error min-h-11"
-                onClick={() => {
-                  setSure(undefined);
-                  void run(async () => {
-                    const r = await sure.restore();
-                    return tr(
-                      "Restored: {boats} {boats, plural, one {boat} other {boats}}. What was here before is kept as {kept}.",
-                      {
-                        boats: r.boats,
-                        kept: r.kept,
-                      },
-                    );
-                  });
-                }}
-              >
-                {tr("Replace everything")}
-              </button>
-              <button type="button" className="btn btn-ghost min-h-11" onClick={() => setSure(undefined)}>
-                {tr("Leave it")}
-              </button>
-            </p>
-          </div>
+          <Sure
+            name={sure.name}
+            no={() => setSure(undefined)}
+            yes={() => {
+              setSure(undefined);
+              void run(async () => {
+                const r = await sure.restore();
+                return tr(
+                  "Restored: {boats} {boats, plural, one {boat} other {boats}}. What was here before is kept as {kept}.",
+                  { boats: r.boats, kept: r.kept },
+                );
+              });
+            }}
+          />
         )}
       </section>
       <div className="mt-4">
@@ -171,5 +107,83 @@ export function Files({ boatId }: { boatId: string }) {
         <Refusal error={error} />
       </div>
     </>
+  );
+}
+
+/** A button that takes a file. */
+function Pick({ label, accept, take }: { label: string; accept: string; take: (f: File) => void }) {
+  return (
+    <label className="btn min-h-11">
+      {label}
+      <input
+        type="file"
+        accept={accept}
+        className="sr-only"
+        onChange={(e) => {
+          const f = e.target.files?.[0];
+          e.target.value = "";
+          if (f) take(f);
+        }}
+      />
+    </label>
+  );
+}
+
+/** The copies that the program keeps beside its database. */
+function Copies({ copies, restore }: { copies: Schemas["Kept"][]; restore: (b: Backup) => void }) {
+  if (copies.length === 0) return null;
+  return (
+    <details className="mt-3">
+      <summary className="flex min-h-11 cursor-pointer items-center">
+        {tr(
+          "{copies, plural, one {One copy of a day is} other {# copies of days are}} kept beside the database, the newest of {day}",
+          { copies: copies.length, day: day(copies[0]?.at ?? "", "UTC") },
+        )}
+      </summary>
+      <p className="quiet text-sm">
+        {tr("One is written each day and checked; seven days, five weeks and twelve months are kept.")}
+      </p>
+      <ul>
+        {copies.map((c) => (
+          <li key={c.name} className="rule-b flex flex-wrap items-center gap-3 py-1">
+            <span className="w-44">{day(c.at, "UTC")}</span>
+            <span className="quiet">{tr("{megabytes} MB", { megabytes: number(c.bytes / 1e6, 1) })}</span>
+            <button
+              type="button"
+              className="linked min-h-11"
+              onClick={() =>
+                restore({
+                  name: c.name,
+                  restore: () => ok(api.POST("/api/backups/{id}/restore", { params: { path: { id: c.name } } })),
+                })
+              }
+            >
+              {tr("Restore")}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** Asks before everything is replaced. */
+function Sure({ name, yes, no }: { name: string; yes: () => void; no: () => void }) {
+  return (
+    <div role="alert" className="mt-3 border-l-4 border-error pl-3">
+      <p>
+        {tr("Everything stored here now is replaced by what is in {name}. Take a backup first if you are not sure.", {
+          name,
+        })}
+      </p>
+      <p className="mt-2 flex gap-2">
+        <button type="button" className="btn btn-error min-h-11" onClick={yes}>
+          {tr("Replace everything")}
+        </button>
+        <button type="button" className="btn btn-ghost min-h-11" onClick={no}>
+          {tr("Leave it")}
+        </button>
+      </p>
+    </div>
   );
 }

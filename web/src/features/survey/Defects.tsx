@@ -5,6 +5,7 @@ import { smaller } from "../../api/picture";
 import { useChange, useMeta, useWritten } from "../../api/queries";
 import { EditForm } from "../../ui/EditForm";
 import { AreaField, Choice, NumberField, Refusal, TextField } from "../../ui/Form";
+import { figuresOf } from "../../ui/fieldsOf";
 import { Remove } from "../../ui/Remove";
 import { useSettings } from "../../ui/settings";
 import { longDay, span } from "../../ui/time";
@@ -214,19 +215,14 @@ export function DefectForm({
 /** What a defect is, where, how large, and what is to be done. */
 function DefectFields({
   survey,
-  form: { edit: draft, at },
+  form: { edit: draft, at, set },
 }: {
   survey: Schemas["Survey"];
   form: ReturnType<typeof useEdition<Defect, Draft>>;
 }) {
   const words = useMeta().data?.survey;
   const usual = words?.defectKinds.find((k) => k.kind === draft.kind)?.action ?? "";
-  const mm = (k: "lengthMM" | "widthMM" | "depthMM", label: string) => {
-    const { name, value, onChange } = at(k);
-    return (
-      <NumberField name={name} label={label} unit="mm" value={value || undefined} onChange={(v) => onChange(v ?? 0)} />
-    );
-  };
+  const size = figuresOf(draft, set);
   return (
     <div className="grid gap-4 sm:grid-cols-2 lg:grid-cols-4">
       <Choice
@@ -253,9 +249,9 @@ function DefectFields({
         unit="m"
       />
       <TextField {...at("frame")} label={tr("Frame or landmark")} hint={tr("such as 7, or the second port light")} />
-      {mm("lengthMM", tr("Length"))}
-      {mm("widthMM", tr("Width"))}
-      {mm("depthMM", tr("Depth"))}
+      <NumberField {...size("lengthMM")} label={tr("Length")} unit="mm" />
+      <NumberField {...size("widthMM")} label={tr("Width")} unit="mm" />
+      <NumberField {...size("depthMM")} label={tr("Depth")} unit="mm" />
       <TextField {...at("action")} label={tr("What to do")} hint={tr("usual: {usual}", { usual })} />
       <NumberField {...at("hours")} label={tr("Hours")} hint={tr("empty: reckoned from kind and size")} unit="h" />
       <NumberField {...at("fillerL")} label={tr("Filler")} hint={tr("empty: reckoned from the size")} unit="L" />
