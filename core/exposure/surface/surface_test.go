@@ -3,6 +3,7 @@ package surface
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 	"time"
 
@@ -306,5 +307,82 @@ func BenchmarkYearTwelveSurfaces(b *testing.B) {
 	year, faces := yearOfTwelve(func(*weather.Hour) {})
 	for b.Loop() {
 		Outdoors(53, 0, year).Courses(faces)
+	}
+}
+
+// The conditions of another course of the air are those that the air itself makes, whatever its record leaves out.
+func TestAnotherCourseOfTheAir(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 6))
+	maybe := func(most float64) *float64 {
+		if r.IntN(3) == 0 {
+			return nil
+		}
+		return ptr(most * r.Float64())
+	}
+	air := func() weather.Series {
+		return record(48, 12, 70, func(_ int, h *weather.Hour) {
+			h.TempC, h.RHPct = 5+10*r.Float64(), 50+40*r.Float64()
+			h.WindMS, h.CloudPct, h.RainMM = maybe(9), maybe(100), maybe(2)
+		})
+	}
+	first, other := air(), air()
+	got, want := Outdoors(53, 0, first).With(other), Outdoors(53, 0, other)
+	assert.Equal(t, want.AirC, got.AirC)
+	assert.Equal(t, want.SkyC, got.SkyC)
+	assert.Equal(t, want.VapourHPa, got.VapourHPa)
+	assert.Equal(t, want.DewC, got.DewC)
+	assert.Equal(t, want.WindMS, got.WindMS)
+	assert.Equal(t, want.RainMM, got.RainMM)
+	for i, h := range other {
+		assert.InDelta(t, want.Global(i), got.Global(i), 1e-9)
+		if h.WindMS == nil {
+			assert.InDelta(t, 2, got.WindMS[i], 1e-12, "a rule of thumb")
+		} else {
+			assert.InDelta(t, *h.WindMS, got.WindMS[i], 1e-12)
+		}
+	}
+}
+
+// In steady conditions every face comes to where what warms it is what cools it, each term by its own formula: convection, the sun, the sky
+// and what else it faces, the air inside through the wall or through core and inner skin, and the heat of the water that leaves it.
+func TestEveryTermBalancesAtRest(t *testing.T) {
+	const sigma = 5.670374419e-8
+	kelvin := func(c float64) float64 { return c + 273.15 }
+	fourth := func(c float64) float64 { return math.Pow(kelvin(c), 4) }
+	r := rand.New(rand.NewPCG(7, 8))
+	for n := range 40 {
+		f := Face{HeatJM2K: 2000 + 8000*r.Float64(), Absorptance: r.Float64(), Emissivity: 0.3 + 0.7*r.Float64(), SkyView: r.Float64(),
+			InsideWM2K: 8 * r.Float64()}
+		if n%2 == 0 {
+			f.CoreWM2K, f.InnerJM2K = 1+4*r.Float64(), 2000+3000*r.Float64()
+		}
+		d := Drive{AirC: 30*r.Float64() - 5, LightWM2: 800 * r.Float64(), SkyC: -20 + 20*r.Float64(), WindMS: 6 * r.Float64(), InsideC: 20 * r.Float64(),
+			DewC: -99}
+		water, drives := 0.0, slices.Repeat([]Drive{d}, 40)
+		if n%4 < 2 { // wet: so much that it stays
+			water = 1000
+			d.VapourHPa = 6.1094 * math.Exp(17.625*d.AirC/(d.AirC+243.04)) * (0.3 + 0.6*r.Float64())
+			ratio := math.Log(d.VapourHPa / 6.1094)
+			d.DewC = 243.04 * ratio / (17.625 - ratio)
+			drives = slices.Repeat([]Drive{d}, 40)
+		}
+		got := f.Run(drives, d.AirC, d.AirC, water, water)
+		at, inner := got.TempC[39], got.InnerC[39]
+		h := 2.8 + 3*d.WindMS
+		sum := h*(d.AirC-at) + f.Absorptance*d.LightWM2 -
+			f.Emissivity*sigma*(f.SkyView*(fourth(at)-fourth(d.SkyC))+(1-f.SkyView)*(fourth(at)-fourth(d.AirC)))
+		if f.CoreWM2K > 0 {
+			sum += f.CoreWM2K * (inner - at)
+			assert.InDelta(t, 0, f.CoreWM2K*(at-inner)+f.InsideWM2K*(d.InsideC-inner), 1e-6, "of the inner skin")
+		} else {
+			sum += f.InsideWM2K * (d.InsideC - at)
+		}
+		if water > 0 {
+			es := 6.1094 * math.Exp(17.625*at/(at+243.04))
+			e := h * 0.622 * 100 * (es - d.VapourHPa) / (1006 * 0.908 * 101325)
+			sum -= (2.501e6 - 2361*at) * e
+			assert.InDelta(t, 3600*e, got.WaterMM[38]-got.WaterMM[39], 1e-9, "and the water that leaves in an hour")
+		}
+		assert.InDelta(t, 0, sum, 1e-6, "%+v under %+v", f, d)
 	}
 }
