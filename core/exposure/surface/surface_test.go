@@ -351,13 +351,13 @@ func TestEveryTermBalancesAtRest(t *testing.T) {
 	fourth := func(c float64) float64 { return math.Pow(kelvin(c), 4) }
 	r := rand.New(rand.NewPCG(7, 8))
 	for n := range 40 {
-		f := Face{HeatJM2K: 2000 + 8000*r.Float64(), Absorptance: r.Float64(), Emissivity: 0.3 + 0.7*r.Float64(), SkyView: r.Float64(),
-			InsideWM2K: 8 * r.Float64()}
+		f := Face{HeatJM2K: 2000 + 8000*r.Float64(), Absorptance: r.Float64(), Emissivity: 0.3 + 0.7*r.Float64(),
+			SkyView: r.Float64(), InsideWM2K: 8 * r.Float64()}
 		if n%2 == 0 {
 			f.CoreWM2K, f.InnerJM2K = 1+4*r.Float64(), 2000+3000*r.Float64()
 		}
-		d := Drive{AirC: 30*r.Float64() - 5, LightWM2: 800 * r.Float64(), SkyC: -20 + 20*r.Float64(), WindMS: 6 * r.Float64(), InsideC: 20 * r.Float64(),
-			DewC: -99}
+		d := Drive{AirC: 30*r.Float64() - 5, LightWM2: 800 * r.Float64(), SkyC: -20 + 20*r.Float64(), WindMS: 6 * r.Float64(),
+			InsideC: 20 * r.Float64(), DewC: -99}
 		water, drives := 0.0, slices.Repeat([]Drive{d}, 40)
 		if n%4 < 2 { // wet: so much that it stays
 			water = 1000

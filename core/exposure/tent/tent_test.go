@@ -1,6 +1,8 @@
 package tent
 
 import (
+	"math/rand/v2"
+	"slices"
 	"testing"
 	"time"
 
@@ -239,4 +241,63 @@ func TestABoothHasItsFilter(t *testing.T) {
 	assert.Contains(t, box.Booth(40).String(), "40 %")
 	box.AirChanges = 3
 	assert.Nil(t, box.Booth(40))
+}
+
+// Without sun, in steady air, every tent comes to rest where its heat and its vapour balance, each by formulas of their own: film that faces
+// the air and, with its roof, the sky; air changes, a door in the wind; a heater; surfaces with the air behind them; what a dehumidifier draws
+// and takes; water from burning, from bare ground, and down a roof that is under the dew point.
+func TestEveryTentComesToRest(t *testing.T) {
+	r := rand.New(rand.NewPCG(9, 10))
+	wet := 0
+	for n := range 60 {
+		airC := -2 + 14*r.Float64()
+		c, s := dark(240, airC, 40+55*r.Float64())
+		skyC, wind, inC := airC-15*r.Float64(), 8*r.Float64(), airC+6*r.Float64()
+		all := func(v float64) []float64 { return slices.Repeat([]float64{v}, len(s)) }
+		c.SkyC, c.WindMS, c.InsideC = all(skyC), all(wind), all(inC)
+		heater := HeatKinds[n%len(HeatKinds)]
+		tent := Tent{LengthM: 6 + 6*r.Float64(), WidthM: 3 + 3*r.Float64(), HeightM: 2.5 + r.Float64(),
+			Layers: 1 + n%2, AirChanges: 3 * r.Float64(),
+			DoorM2: 2 * r.Float64(), BareGround: n%3 == 0, DryL: float64(n%2) * 20 * r.Float64(),
+			Heaters: []Heater{{heater.Kind, 1 + 3*r.Float64()}}, Thermostat: Thermostat{90, 0, 24}}
+		steel := Covered{surface.Face{HeatJM2K: 20000, InsideWM2K: 8 * r.Float64()}, 30 * r.Float64()}
+		got := Simulate(tent, c, s, []Covered{steel}, time.UTC)
+		at := got.Air[239]
+		T, e := at.TempC, psychrometrics.VapourPressure(at.TempC, at.RHPct)
+
+		volume, floor := tent.LengthM*tent.WidthM*tent.HeightM, tent.LengthM*tent.WidthM
+		film := floor + 2*tent.HeightM*(tent.LengthM+tent.WidthM)
+		u := map[int]float64{1: 6, 2: 3.5}[tent.Layers]
+		changes := tent.AirChanges + 0.025*tent.DoorM2*wind*3600/volume
+		faces := airC + floor/film*5/17*(skyC-airC)
+		behind := (7.5*T + steel.Face.InsideWM2K*inC) / (7.5 + steel.Face.InsideWM2K)
+		taken := got.TakenL[239]
+		sum := u*film*(faces-T) + changes*volume*1206/3600*(airC-T) + 1000*tent.Heaters[0].PowerKW + taken*(0.6+0.68)*1000 +
+			steel.AreaM2*7.5*(behind-T)
+		assert.InDelta(t, 0, sum, 0.01, "heat, W: %+v", tent)
+
+		hPa := 0.216679 / (T + 273.15) * volume // kg of vapour in the tent for each hPa
+		burnt := 0.0
+		if heater.MJKg > 0 {
+			burnt = tent.Heaters[0].PowerKW * 3.6 / heater.MJKg * heater.WaterKg
+		}
+		gain := changes*hPa*(psychrometrics.VapourPressure(airC, s[0].RHPct)-e) + burnt - taken
+		if tent.BareGround {
+			gain += 0.5 * 0.0024 * 3600 * floor * hPa / volume * (psychrometrics.SaturationPressure(inC) - e)
+		}
+		if tent.DryL > 0 {
+			assert.InDelta(t, tent.DryL/24*e/(0.6*psychrometrics.SaturationPressure(20))*min(1, max(0, (T-2)/18)), taken, 1e-6)
+		}
+		roof := psychrometrics.SaturationPressure((7.5*T + 12*airC + 5*skyC) / 24.5)
+		if e > roof+1e-6 {
+			wet++
+			gain += 0.0024 * 3600 * film * hPa / volume * (roof - e)
+		}
+		if e < roof-1e-6 || e > roof+1e-6 {
+			assert.InDelta(t, 0, gain, 1e-3, "vapour, kg an hour: %+v", tent)
+		} else {
+			assert.GreaterOrEqual(t, gain, -1e-3, "what comes beyond runs down the roof")
+		}
+	}
+	assert.Greater(t, wet, 5)
 }
