@@ -235,7 +235,8 @@ func TestWearByTheMile(t *testing.T) {
 	zero := 0.0
 	r := plan(t, func(w *Work, _ *Case) { w.WearUm = &zero })
 	assert.InDelta(t, 10, r.Zones[0].Seasons, 1e-9)
-	for areaM2, told := range map[float64]bool{10.8 / 1.049: false, 10.8 / 1.051: true, 10.8 / 0.951: false, 10.8 / 0.949: true} {
+	for areaM2, told := range map[float64]bool{10.8 / 1.049: false, 10.8 / 1.051: true, 10.8 / 0.951: false,
+		10.8 / 0.949: true} {
 		r := plan(t, func(_ *Work, c *Case) { c.AreaM2 = areaM2 })
 		assert.Equal(t, told, len(r.Findings) > 0, "%.3f m²", areaM2)
 	}

@@ -30,7 +30,8 @@ func TestClearAgainstHaurwitz(t *testing.T) {
 // Spencer 1971, Kasten & Young 1989, Ineichen & Perez 2002 at sea level with turbidity 3, Kasten & Czeplak 1980 and Erbs et al. 1982,
 // worked out from the papers by another program.
 func TestLightOfThePapers(t *testing.T) {
-	for day, want := range map[int]float64{1: 1413.981805, 81: 1376.093433, 172: 1321.623593, 250: 1344.769965, 330: 1403.510863} {
+	for day, want := range map[int]float64{1: 1413.981805, 81: 1376.093433, 172: 1321.623593, 250: 1344.769965,
+		330: 1403.510863} {
 		assert.InDelta(t, want, Above(day), 1e-6, day)
 	}
 	for _, c := range []struct {
