@@ -243,15 +243,21 @@ func TestABoothHasItsFilter(t *testing.T) {
 	assert.Nil(t, box.Booth(40))
 }
 
-// Without sun, in steady air, every tent comes to rest where its heat and its vapour balance, each by formulas of their own: film that faces
-// the air and, with its roof, the sky; air changes, a door in the wind; a heater; surfaces with the air behind them; what a dehumidifier draws
-// and takes; water from burning, from bare ground, and down a roof that is under the dew point.
+// In steady air under steady light, as at the pole in summer, every tent comes to rest where its heat and its vapour balance, each by formulas
+// of their own: film that faces the air and, with its roof, the sky; the light that falls in; air changes, a door in the wind; a heater; surfaces
+// with the air behind them; what a dehumidifier draws and takes; water from burning, from bare ground, and down a roof that is under the dew point.
 func TestEveryTentComesToRest(t *testing.T) {
 	r := rand.New(rand.NewPCG(9, 10))
 	wet := 0
 	for n := range 60 {
 		airC := -2 + 14*r.Float64()
-		c, s := dark(240, airC, 40+55*r.Float64())
+		rh, light := 40+55*r.Float64(), 400*r.Float64()
+		var s weather.Series
+		for i := range 240 {
+			at := time.Date(2026, 6, 15, i, 0, 0, 0, time.UTC)
+			s = append(s, weather.Hour{At: at, TempC: airC, RHPct: rh, ShortwaveWM2: &light})
+		}
+		c := surface.Outdoors(90, 0, s)
 		skyC, wind, inC := airC-15*r.Float64(), 8*r.Float64(), airC+6*r.Float64()
 		all := func(v float64) []float64 { return slices.Repeat([]float64{v}, len(s)) }
 		c.SkyC, c.WindMS, c.InsideC = all(skyC), all(wind), all(inC)
@@ -260,7 +266,7 @@ func TestEveryTentComesToRest(t *testing.T) {
 			Layers: 1 + n%2, AirChanges: 3 * r.Float64(),
 			DoorM2: 2 * r.Float64(), BareGround: n%3 == 0, DryL: float64(n%2) * 20 * r.Float64(),
 			Heaters: []Heater{{heater.Kind, 1 + 3*r.Float64()}}, Thermostat: Thermostat{90, 0, 24}}
-		steel := Covered{surface.Face{HeatJM2K: 20000, InsideWM2K: 8 * r.Float64()}, 30 * r.Float64()}
+		steel := Covered{surface.Face{HeatJM2K: 20000, InsideWM2K: 8 * r.Float64(), Absorptance: r.Float64()}, 30 * r.Float64()}
 		got := Simulate(tent, c, s, []Covered{steel}, time.UTC)
 		at := got.Air[239]
 		T, e := at.TempC, psychrometrics.VapourPressure(at.TempC, at.RHPct)
@@ -270,10 +276,13 @@ func TestEveryTentComesToRest(t *testing.T) {
 		u := map[int]float64{1: 6, 2: 3.5}[tent.Layers]
 		changes := tent.AirChanges + 0.025*tent.DoorM2*wind*3600/volume
 		faces := airC + floor/film*5/17*(skyC-airC)
-		behind := (7.5*T + steel.Face.InsideWM2K*inC) / (7.5 + steel.Face.InsideWM2K)
+		sun := light * map[int]float64{1: 0.65, 2: 0.5}[tent.Layers]
+		lit := steel.Face.Absorptance * sun / 2
+		behind := (7.5*T + steel.Face.InsideWM2K*inC + lit) / (7.5 + steel.Face.InsideWM2K)
+		assert.InDelta(t, sun/2, got.Light[239], 1e-6)
 		taken := got.TakenL[239]
 		sum := u*film*(faces-T) + changes*volume*1206/3600*(airC-T) + 1000*tent.Heaters[0].PowerKW + taken*(0.6+0.68)*1000 +
-			steel.AreaM2*7.5*(behind-T)
+			steel.AreaM2*7.5*(behind-T) + 0.5*(sun*floor-steel.AreaM2*lit)
 		assert.InDelta(t, 0, sum, 0.01, "heat, W: %+v", tent)
 
 		hPa := 0.216679 / (T + 273.15) * volume // kg of vapour in the tent for each hPa
