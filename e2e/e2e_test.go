@@ -174,6 +174,14 @@ func TestTwoTabsEditingOneBoat(t *testing.T) {
 	one.Press("Save the correction").See("by the slip")
 	two.Press("Save the correction").See("changed elsewhere").SeeIn("dialog tr", "3.25").Press("Save mine over it").See("3.25 L")
 	two.See("by the slip")
+
+	hands := "/boats/" + boats[0].ID + "/plan?view=hands"
+	one.Go(hands).Fill("Spray guns", "3")
+	two.Go(hands).Fill("Tents they share", "2").Press("Save hands and tasks").SeeIn("[role=status]", "Saved.")
+	one.Press("Save hands and tasks").See("changed elsewhere").SeeIn("dialog tr", "guns").Press("Save mine over it").SeeIn("[role=status]", "Saved.")
+	kept, err := s.App.YardPlan(context.Background(), boats[0].PlaceID)
+	require.NoError(t, err)
+	assert.Equal(t, []int{3, 2}, []int{kept.Settings.Guns, kept.Settings.Tents})
 }
 
 func TestLibrary(t *testing.T) {

@@ -79,6 +79,7 @@ export function EditForm<C extends { version: number }, T extends object, R>(pro
               {says}
             </button>
             {buttons}
+            {save.isSuccess && save.data && !form.changed && <span role="status">{tr("Saved.")}</span>}
             {cancel && (
               <button type="button" className="btn btn-ghost min-h-12" onClick={cancel}>
                 {tr("Cancel")}

@@ -77,3 +77,14 @@ it("sends the edition that was opened, whatever is fetched meanwhile", async () 
     { version: 7, value: { note: "mine", litres: 9 } },
   ]);
 });
+
+it("follows what is fetched while nothing is typed", async () => {
+  const sent: unknown[] = [];
+  show(<Fetched send={(s) => sent.push(s)} />);
+  const press = (name: string) => userEvent.click(screen.getByRole("button", { name }));
+  await press("fetch");
+  expect(document.querySelector("output")?.textContent).toBe("theirs 5");
+  await press("type");
+  await press("send");
+  expect(sent).toEqual([{ version: 4, value: { note: "mine", litres: 5 } }]);
+});

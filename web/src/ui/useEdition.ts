@@ -1,5 +1,5 @@
 import { type DeepKeys, type DeepValue, useForm, useStore } from "@tanstack/react-form";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useUnsaved } from "./unsaved";
 import { useHistory, useUndoKeys } from "./useHistory";
 
@@ -28,8 +28,8 @@ export function merged<T extends object>(opened: T, mine: T, stored: T): T {
 export type Edition<T> = { version: number; value: T };
 
 /**
- * A form over an edition of a thing, taken when the form opens: what is fetched anew meanwhile changes neither the fields nor
- * the edition that the edit is sent for. of is the form's part of a thing, or of none.
+ * A form over an edition of a thing, taken when the form opens: once something is typed, what is fetched anew changes neither the
+ * fields nor the edition that the edit is sent for. of is the form's part of a thing, or of none.
  */
 export function useEdition<C extends { version: number }, T extends object>(
   first: C | undefined,
@@ -46,6 +46,11 @@ export function useEdition<C extends { version: number }, T extends object>(
     setOpened(e);
     form.reset(e.value);
   };
+  const newer = first !== undefined && first.version > opened.version && !changed;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each edition that is fetched
+  useEffect(() => {
+    if (newer) open({ version: first.version, value: of(first) });
+  }, [newer, first?.version]);
   const put = (next: T) => {
     history.record(form.state.values);
     show(next);

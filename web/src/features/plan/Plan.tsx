@@ -183,7 +183,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
       {plan.plan && view === "sheets" && <Sheets plan={plan} />}
       {plan.plan && view === "launches" && <Launches plan={plan} />}
       {plan.plan && view === "risk" && <Risk plan={plan} boatId={boatId} />}
-      {view === "hands" && <Hands key={plan.version} plan={plan} boatId={boatId} />}
+      {view === "hands" && <Hands key={plan.place.id} plan={plan} boatId={boatId} />}
     </>
   );
 }
