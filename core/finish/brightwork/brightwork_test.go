@@ -97,6 +97,7 @@ func TestStepsByHand(t *testing.T) {
 		assert.InDelta(t, want.waitH, s.WaitH, 1e-9, key)
 		assert.InDelta(t, want.amount, s.Amount, 1e-9, key)
 	}
+	assert.InDelta(t, 3*0.08, plan(t, c, func(w *Work) { w.Stain = true }).Takes[0].Value, 1e-12)
 	assert.Equal(t, 180, by["epoxy-180"].Grit)
 	assert.InDelta(t, 12, by["epoxy-180"].RemovedUm, 1e-9)
 	assert.InDelta(t, 15, by["coat-1"].ThinnerPct, 1e-9, "a quarter, as far as the sheet allows")

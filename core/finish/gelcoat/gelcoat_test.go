@@ -1,6 +1,7 @@
 package gelcoat
 
 import (
+	"slices"
 	"testing"
 
 	"allcoats/core/base/fielderr"
@@ -87,6 +88,20 @@ func TestStepsByHand(t *testing.T) {
 	assert.InDelta(t, 180, by["seal"].Amount, 1e-9, "60 mL a m²")
 	assert.InDelta(t, 0.5+r.SandH, by["seal"].WaitH, 1e-9)
 	assert.InDelta(t, 1.5, by["polish"].WorkH, 1e-9)
+	w.Seal, w.TempC = Wax, 15
+	r, err = w.Plan(sheet(), 10)
+	require.NoError(t, err)
+	i := slices.IndexFunc(r.Steps, func(s craft.Step) bool { return s.Key == "wax" })
+	assert.InDelta(t, 50, r.Steps[i].Amount, 1e-9, "5 % of the litre of the last pass, mL")
+	assert.InDelta(t, 4*60, r.TackMin, 1e-9)
+	last := r.Working.Steps[len(r.Working.Steps)-1]
+	assert.InDelta(t, 4, last.Value, 1e-9, "the second pass may follow the first when it is tack-free, h")
+	w.Seal = Film
+	r, err = w.Plan(sheet(), 10)
+	require.NoError(t, err)
+	i = slices.IndexFunc(r.Steps, func(s craft.Step) bool { return s.Key == "seal" })
+	assert.InDelta(t, 0.1, r.Steps[i].WorkH, 1e-9)
+	assert.InDelta(t, 12, r.Steps[i].WaitH, 1e-9)
 
 	w = Usual(1)
 	w.Way, w.Seal, w.Gouges = Repair, Film, []Gouge{{60, 10, 4, 2}}
@@ -97,6 +112,9 @@ func TestStepsByHand(t *testing.T) {
 		assert.InDelta(t, 0.0012, s.Where.AreaM2(10), 1e-9, s.Key)
 	}
 	assert.InDelta(t, 0.3, by["key"].WorkH, 1e-9)
+	assert.Equal(t, 80, by["key"].Grit)
+	assert.InDelta(t, 2*0.16*0.11, w.face(), 1e-12, "a hand's breadth round each")
+	assert.Equal(t, [3]float64{320, 1500, 350}, [3]float64{float64(w.FromGrit), float64(w.ToGrit), w.LeastUm})
 	assert.InDelta(t, 0.6, by["fill"].WorkH, 1e-9)
 	assert.InDelta(t, 5.52e-3*0.85*10*97/0.0012/2, by["fill"].DFTUm, 1e-6)
 	assert.InDelta(t, 5.52, by["fill"].Amount, 1e-9)
