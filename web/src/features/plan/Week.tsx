@@ -71,45 +71,8 @@ function One({
   setOpen: (on: boolean) => void;
 }) {
   const zone = plan.place.timeZone;
-  const { kindOf } = useKinds();
   const { show, prose } = useSettings();
-  // A task that was moved to another day is drawn anew there: the keys go with it.
-  const box = useRef<HTMLDivElement>(null);
-  useEffect(() => box.current?.focus(), []);
-  const id = plan.place.id;
-  const move = useChange(["plan"], (at: string | undefined) =>
-    ok(
-      api.POST("/api/places/{id}/plan/move", {
-        params: { path: { id } },
-        body: { version: plan.version, taskId: i.taskId, at },
-      }),
-    ),
-  );
-  const mark = useChange(["plan"], (m: Schemas["PlanMark"]) =>
-    ok(
-      api.PUT("/api/places/{id}/plan", {
-        params: { path: { id } },
-        body: {
-          version: plan.version,
-          value: { ...plan.settings, marks: { ...plan.settings.marks, [i.taskId.replace(/\/.*/, "")]: m } },
-        },
-      }),
-    ),
-  );
-  const by = (hours: number) => new Date(Date.parse(i.start) + hours * 3_600_000).toISOString();
   const name = `${i.boat}: ${named(i, prose)}`;
-  const tell = useChange(["log"], (part: number) => tellDone(i.boatId, i, name, plan.now, part));
-  const judged = kindOf(i.work).judged;
-  const shift = (hours: number, words: string) => (
-    <button
-      type="button"
-      className="btn btn-sm max-sm:min-h-11"
-      disabled={move.isPending}
-      onClick={() => move.mutate(by(hours))}
-    >
-      {words}
-    </button>
-  );
   return (
     <li className="rule-b py-2" data-task={i.taskId}>
       <div className="grid gap-x-4 gap-y-1 sm:grid-cols-[7rem_minmax(0,1fr)_auto]">
@@ -146,72 +109,112 @@ function One({
           </button>
         )}
       </div>
-      {open && (
-        // biome-ignore lint/a11y/noStaticElementInteractions: the buttons in it do the same
-        <div
-          ref={box}
-          tabIndex={-1}
-          className="mt-2 flex flex-wrap items-center gap-2"
-          onKeyDown={(e) => {
-            const hours = { ArrowLeft: -1, ArrowRight: 1, PageUp: -24, PageDown: 24 }[e.key];
-            if (hours) {
-              e.preventDefault();
-              move.mutate(by(hours));
-            }
-          }}
-        >
-          {shift(-24, tr("a day earlier"))}
-          {shift(-1, tr("an hour earlier"))}
-          {shift(1, tr("an hour later"))}
-          {shift(24, tr("a day later"))}
-          {i.pinned ? (
-            <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => move.mutate(undefined)}>
-              {tr("unpin")}
-            </button>
-          ) : (
-            <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => move.mutate(i.start)}>
-              {tr("pin here")}
-            </button>
-          )}
-          {!i.coat && !judged && i.stepId && (
-            <>
-              <button
-                type="button"
-                className="btn btn-sm max-sm:min-h-11"
-                disabled={tell.isPending}
-                onClick={() => tell.mutate(1)}
-              >
-                {tr("done: log it")}
-              </button>
-              <button
-                type="button"
-                className="btn btn-sm max-sm:min-h-11"
-                disabled={tell.isPending}
-                onClick={() => tell.mutate(0.5)}
-              >
-                {tr("half done")}
-              </button>
-            </>
-          )}
-          <button
-            type="button"
-            className="btn btn-sm max-sm:min-h-11"
-            onClick={() => mark.mutate({ state: "skipped" })}
-          >
-            {tr("skip")}
-          </button>
-          {(i.coat || judged) && (
-            <Link
-              className="linked text-sm"
-              to={`/boats/${i.boatId}/log?surface=${i.surfaceId}&step=${i.stepId}&kind=${i.work}`}
-            >
-              {judged ? tr("log the verdict") : tr("log the coat")}
-            </Link>
-          )}
-          <span className="quiet text-xs">{tr("arrows move an hour, page keys a day")}</span>
-        </div>
-      )}
-      <Refusal error={move.error ?? mark.error ?? tell.error} />
+      {open && <Change item={i} plan={plan} name={name} />}
     </li>
+  );
+}
+
+/** Moves a task, pins it, skips it, or says that it is done. */
+function Change({ item: i, plan, name }: { item: Item; plan: Schemas["YardPlan"]; name: string }) {
+  const { kindOf } = useKinds();
+  // A task that was moved to another day is drawn anew there: the keys go with it.
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => box.current?.focus(), []);
+  const id = plan.place.id;
+  const move = useChange(["plan"], (at: string | undefined) =>
+    ok(
+      api.POST("/api/places/{id}/plan/move", {
+        params: { path: { id } },
+        body: { version: plan.version, taskId: i.taskId, at },
+      }),
+    ),
+  );
+  const mark = useChange(["plan"], (m: Schemas["PlanMark"]) =>
+    ok(
+      api.PUT("/api/places/{id}/plan", {
+        params: { path: { id } },
+        body: {
+          version: plan.version,
+          value: { ...plan.settings, marks: { ...plan.settings.marks, [i.taskId.replace(/\/.*/, "")]: m } },
+        },
+      }),
+    ),
+  );
+  const by = (hours: number) => new Date(Date.parse(i.start) + hours * 3_600_000).toISOString();
+  const tell = useChange(["log"], (part: number) => tellDone(i.boatId, i, name, plan.now, part));
+  const judged = kindOf(i.work).judged;
+  const shift = (hours: number, words: string) => (
+    <button
+      type="button"
+      className="btn btn-sm max-sm:min-h-11"
+      disabled={move.isPending}
+      onClick={() => move.mutate(by(hours))}
+    >
+      {words}
+    </button>
+  );
+  return (
+    <>
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the buttons in it do the same */}
+      <div
+        ref={box}
+        tabIndex={-1}
+        className="mt-2 flex flex-wrap items-center gap-2"
+        onKeyDown={(e) => {
+          const hours = { ArrowLeft: -1, ArrowRight: 1, PageUp: -24, PageDown: 24 }[e.key];
+          if (hours) {
+            e.preventDefault();
+            move.mutate(by(hours));
+          }
+        }}
+      >
+        {shift(-24, tr("a day earlier"))}
+        {shift(-1, tr("an hour earlier"))}
+        {shift(1, tr("an hour later"))}
+        {shift(24, tr("a day later"))}
+        {i.pinned ? (
+          <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => move.mutate(undefined)}>
+            {tr("unpin")}
+          </button>
+        ) : (
+          <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => move.mutate(i.start)}>
+            {tr("pin here")}
+          </button>
+        )}
+        {!i.coat && !judged && i.stepId && (
+          <>
+            <button
+              type="button"
+              className="btn btn-sm max-sm:min-h-11"
+              disabled={tell.isPending}
+              onClick={() => tell.mutate(1)}
+            >
+              {tr("done: log it")}
+            </button>
+            <button
+              type="button"
+              className="btn btn-sm max-sm:min-h-11"
+              disabled={tell.isPending}
+              onClick={() => tell.mutate(0.5)}
+            >
+              {tr("half done")}
+            </button>
+          </>
+        )}
+        <button type="button" className="btn btn-sm max-sm:min-h-11" onClick={() => mark.mutate({ state: "skipped" })}>
+          {tr("skip")}
+        </button>
+        {(i.coat || judged) && (
+          <Link
+            className="linked text-sm"
+            to={`/boats/${i.boatId}/log?surface=${i.surfaceId}&step=${i.stepId}&kind=${i.work}`}
+          >
+            {judged ? tr("log the verdict") : tr("log the coat")}
+          </Link>
+        )}
+        <span className="quiet text-xs">{tr("arrows move an hour, page keys a day")}</span>
+      </div>
+      <Refusal error={move.error ?? mark.error ?? tell.error} />
+    </>
   );
 }

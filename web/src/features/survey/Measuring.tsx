@@ -1,6 +1,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { Schemas } from "../../api/client";
 import { Choice, NumberField } from "../../ui/Form";
+import { fieldsOf } from "../../ui/fieldsOf";
 import { useSettings } from "../../ui/settings";
 import { Figure, Quantity } from "../../ui/Working";
 import { tr } from "../../words/words";
@@ -108,71 +109,15 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
                 </button>
               )}
             </div>
-            {one.girths && (
-              <GirthFields
-                path={`${path}.girths`}
-                girths={one.girths}
-                line={f?.line}
-                set={(girths) => put(i, { ...one, girths })}
-              />
-            )}
-            {one.method === "shapes" && (
-              <ShapeFields
-                path={`${path}.shapes`}
-                shapes={one.shapes ?? []}
-                set={(shapes) => put(i, { ...one, shapes })}
-                kinds={words.shapes}
-              />
-            )}
-            {one.outline && (
-              <OutlineFields
-                path={`${path}.outline`}
-                outline={one.outline}
-                set={(outline) => put(i, { ...one, outline })}
-              />
-            )}
-            {one.model && (
-              <ModelFields
-                path={`${path}.model`}
-                model={one.model}
-                set={(model) => put(i, { ...one, model })}
-                models={survey.models}
-                zones={words.zones as string[]}
-              />
-            )}
-            {one.consumption && (
-              <ConsumptionFields
-                path={`${path}.consumption`}
-                c={one.consumption}
-                set={(consumption) => put(i, { ...one, consumption })}
-                boatId={survey.boat.id}
-                surfaceId={surface?.id}
-              />
-            )}
-            {one.method === "stated" && (
-              <div className="grid gap-4 sm:grid-cols-3">
-                <NumberField
-                  name={`${path}.areaM2`}
-                  label={tr("Area")}
-                  unit="m²"
-                  value={one.areaM2}
-                  onChange={(v) => put(i, { ...one, areaM2: v ?? EMPTY })}
-                />
-                <NumberField
-                  name={`${path}.uncertaintyPct`}
-                  label={tr("Uncertainty")}
-                  hint={tr("the truth lies within it four times in five")}
-                  unit="%"
-                  value={one.uncertaintyPct}
-                  onChange={(v) => put(i, { ...one, uncertaintyPct: v ?? EMPTY })}
-                />
-              </div>
-            )}
-            {one.method === "principal" && (
-              <p className="quiet text-sm">
-                {tr("A rule over her dimensions. Enough to order a test tin; tape it before you buy.")}
-              </p>
-            )}
+            <WayFields
+              path={path}
+              one={one}
+              put={(more) => put(i, { ...one, ...more })}
+              line={f?.line}
+              words={words}
+              survey={survey}
+              surface={surface}
+            />
           </fieldset>
         );
       })}
@@ -197,5 +142,73 @@ export function Measuring({ edit, change, words, survey, surface, found }: Props
         )}
       </div>
     </div>
+  );
+}
+
+type Way = Pick<Props, "words" | "survey" | "surface"> & {
+  path: string;
+  one: Measure;
+  put: (more: Partial<Measure>) => void;
+  line?: Parameters<typeof GirthFields>[0]["line"];
+};
+
+/** What is asked of a measurement by its method. */
+function WayFields({ path, one, put, line, words, survey, surface }: Way) {
+  const at = fieldsOf(
+    one,
+    (more) => put(Object.fromEntries(Object.entries(more).map(([k, v]) => [k, v ?? EMPTY]))),
+    path,
+  );
+  return (
+    <>
+      {one.girths && (
+        <GirthFields path={`${path}.girths`} girths={one.girths} line={line} set={(girths) => put({ girths })} />
+      )}
+      {one.method === "shapes" && (
+        <ShapeFields
+          path={`${path}.shapes`}
+          shapes={one.shapes ?? []}
+          set={(shapes) => put({ shapes })}
+          kinds={words.shapes}
+        />
+      )}
+      {one.outline && (
+        <OutlineFields path={`${path}.outline`} outline={one.outline} set={(outline) => put({ outline })} />
+      )}
+      {one.model && (
+        <ModelFields
+          path={`${path}.model`}
+          model={one.model}
+          set={(model) => put({ model })}
+          models={survey.models}
+          zones={words.zones as string[]}
+        />
+      )}
+      {one.consumption && (
+        <ConsumptionFields
+          path={`${path}.consumption`}
+          c={one.consumption}
+          set={(consumption) => put({ consumption })}
+          boatId={survey.boat.id}
+          surfaceId={surface?.id}
+        />
+      )}
+      {one.method === "stated" && (
+        <div className="grid gap-4 sm:grid-cols-3">
+          <NumberField {...at("areaM2")} label={tr("Area")} unit="m²" />
+          <NumberField
+            {...at("uncertaintyPct")}
+            label={tr("Uncertainty")}
+            hint={tr("the truth lies within it four times in five")}
+            unit="%"
+          />
+        </div>
+      )}
+      {one.method === "principal" && (
+        <p className="quiet text-sm">
+          {tr("A rule over her dimensions. Enough to order a test tin; tape it before you buy.")}
+        </p>
+      )}
+    </>
   );
 }
