@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useChange } from "../../api/queries";
 import { upload } from "../../api/upload";
@@ -29,16 +29,10 @@ export function OutlineFields({
   plain?: boolean; // without margin, radius and count
 }) {
   const [at, setAt] = useState(-1); // −1 the outline itself, else a hole
-  const [unitM, setUnitM] = useState<keyof typeof UNITS>("0.001");
-  const file = useRef<HTMLInputElement>(null);
   const holes = outline.holes ?? [];
   const ring = at < 0 ? outline.outer : (holes[at] ?? []);
   const put = (r: Ring) =>
     set(at < 0 ? { ...outline, outer: r } : { ...outline, holes: holes.map((h, k) => (k === at ? r : h)) });
-  const read = useChange([], (f: File) => {
-    const format = f.name.toLowerCase().endsWith(".dxf") ? "dxf" : "svg";
-    return upload<Schemas["Drawing"]>("/api/drawings", { format, unitM }, f);
-  });
   const num = (k: "marginM" | "radiusM" | "count", label: string, unit: string, hint: string) => (
     <NumberField
       name={`${path}.${k}`}
@@ -127,53 +121,66 @@ export function OutlineFields({
         <summary className="linked min-h-11 content-center">
           {tr("Read the outline from a drawing (SVG or DXF)")}
         </summary>
-        <div className="mt-2 flex flex-wrap items-end gap-3">
-          <input
-            ref={file}
-            type="file"
-            accept=".svg,.dxf"
-            aria-label={tr("Drawing file")}
-            className="file-input min-h-11 bg-(--sheet)"
-            onChange={(e) => {
-              const f = e.target.files?.[0];
-              if (f) read.mutate(f);
-            }}
-          />
-          <div className="w-48">
-            <Choice
-              name="unitM"
-              label={tr("Unit, if it does not say")}
-              value={unitM}
-              onChange={setUnitM}
-              options={(Object.keys(UNITS) as (keyof typeof UNITS)[]).map((value) => ({ value, label: UNITS[value] }))}
-            />
-          </div>
-        </div>
-        <Errors.Provider value={{}}>
-          <Refusal error={read.error} />
-        </Errors.Provider>
-        {read.data && (
-          <ul className="mt-2" aria-label={tr("Shapes in the drawing")}>
-            {read.data.rings.slice(0, 12).map((r, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: shapes of a file have no other identity than their order
-              <li key={i} className="rule-b flex flex-wrap items-center gap-3 py-1">
-                <span>
-                  {trNodes("Shape {i}: {areaM2}, {widthM} × {heightM}", {
-                    i: i + 1,
-                    areaM2: <Quantity value={r.areaM2} unit="m²" digits={3} />,
-                    widthM: <Quantity value={r.widthM} unit="m" />,
-                    heightM: <Quantity value={r.heightM} unit="m" />,
-                  })}
-                </span>
-                <button type="button" className="btn btn-sm" onClick={() => put(r.ring)}>
-                  {tr("take it as {x}", { x: at < 0 ? tr("the outline") : tr("hole {at}", { at: at + 1 }) })}
-                </button>
-              </li>
-            ))}
-          </ul>
-        )}
+        <FromFile as={at < 0 ? tr("the outline") : tr("hole {at}", { at: at + 1 })} put={put} />
       </details>
     </div>
+  );
+}
+
+/** The shapes of a drawing, to be taken for the ring that is drawn. */
+function FromFile({ as, put }: { as: string; put: (r: Ring) => void }) {
+  const [unitM, setUnitM] = useState<keyof typeof UNITS>("0.001");
+  const read = useChange([], (f: File) => {
+    const format = f.name.toLowerCase().endsWith(".dxf") ? "dxf" : "svg";
+    return upload<Schemas["Drawing"]>("/api/drawings", { format, unitM }, f);
+  });
+  return (
+    <>
+      <div className="mt-2 flex flex-wrap items-end gap-3">
+        <input
+          type="file"
+          accept=".svg,.dxf"
+          aria-label={tr("Drawing file")}
+          className="file-input min-h-11 bg-(--sheet)"
+          onChange={(e) => {
+            const f = e.target.files?.[0];
+            if (f) read.mutate(f);
+          }}
+        />
+        <div className="w-48">
+          <Choice
+            name="unitM"
+            label={tr("Unit, if it does not say")}
+            value={unitM}
+            onChange={setUnitM}
+            options={(Object.keys(UNITS) as (keyof typeof UNITS)[]).map((value) => ({ value, label: UNITS[value] }))}
+          />
+        </div>
+      </div>
+      <Errors.Provider value={{}}>
+        <Refusal error={read.error} />
+      </Errors.Provider>
+      {read.data && (
+        <ul className="mt-2" aria-label={tr("Shapes in the drawing")}>
+          {read.data.rings.slice(0, 12).map((r, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: shapes of a file have no other identity than their order
+            <li key={i} className="rule-b flex flex-wrap items-center gap-3 py-1">
+              <span>
+                {trNodes("Shape {i}: {areaM2}, {widthM} × {heightM}", {
+                  i: i + 1,
+                  areaM2: <Quantity value={r.areaM2} unit="m²" digits={3} />,
+                  widthM: <Quantity value={r.widthM} unit="m" />,
+                  heightM: <Quantity value={r.heightM} unit="m" />,
+                })}
+              </span>
+              <button type="button" className="btn btn-sm" onClick={() => put(r.ring)}>
+                {tr("take it as {x}", { x: as })}
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
   );
 }
 
