@@ -44,21 +44,6 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
   const zone = plan.place.timeZone;
   const id = plan.place.id;
   const [calendar, setCalendar] = useState(false);
-  const undo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/undo", { params: { path: { id } } })));
-  const redo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/redo", { params: { path: { id } } })));
-  const [anew, setAnew] = useState(false);
-  const make = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make?anew=${anew}`, "POST");
-  const refresh = useChange(["plan"], async () => undefined);
-  const { start } = make;
-  const again = refresh.mutate;
-  const [runs, setRuns] = useState(0);
-  useEffect(() => {
-    if (runs > 0) start().then(() => again(undefined));
-  }, [runs, start, again]);
-  const run = (forget: boolean) => {
-    setAnew(forget);
-    setRuns((n) => n + 1);
-  };
   useKept(plan);
   const mineOf = plan.boats.find((b) => b.id === boatId);
   const mine = plan.plan?.launches.find((l) => l.boatId === boatId);
@@ -116,64 +101,7 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
           <Said words={t.says} />
         </p>
       ))}
-      <div className="no-print mb-4 flex flex-wrap items-center gap-2">
-        <button type="button" className="btn btn-primary min-h-11" disabled={make.done > 0} onClick={() => run(false)}>
-          {tr("Look for a better plan")}
-        </button>
-        <button type="button" className="btn min-h-11" disabled={make.done > 0} onClick={() => run(true)}>
-          {tr("Plan anew")}
-        </button>
-        {make.done > 0 && (
-          <>
-            <progress className="progress w-40" value={make.done} max={1} aria-label={tr("Planning")} />
-            <button type="button" className="btn min-h-11" onClick={make.stop}>
-              {tr("Stop")}
-            </button>
-          </>
-        )}
-        {plan.undo > 0 && (
-          <button
-            type="button"
-            className="btn min-h-11"
-            disabled={undo.isPending}
-            onClick={() => undo.mutate(undefined)}
-          >
-            {tr("Undo: the plan before")}
-          </button>
-        )}
-        {plan.redo > 0 && (
-          <button
-            type="button"
-            className="btn min-h-11"
-            disabled={redo.isPending}
-            onClick={() => redo.mutate(undefined)}
-          >
-            {tr("Redo")}
-          </button>
-        )}
-        <button
-          type="button"
-          className="btn btn-ghost min-h-11"
-          aria-expanded={calendar}
-          onClick={() => setCalendar(!calendar)}
-        >
-          {tr("Calendar")}
-        </button>
-        <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.csv`}>
-          {tr("CSV")}
-        </a>
-        <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.xlsx`}>
-          {tr("XLSX")}
-        </a>
-        <button type="button" className="btn btn-ghost min-h-11" onClick={() => print()}>
-          {tr("Print")}
-        </button>
-        {make.error && (
-          <span role="alert">
-            <Said words={troubleOf(make.error)} />
-          </span>
-        )}
-      </div>
+      <Making plan={plan} calendar={calendar} setCalendar={setCalendar} />
       {calendar && <CalendarAddress placeId={id} />}
       <LeftOut plan={plan} />
       <Moved plan={plan} />
@@ -185,6 +113,78 @@ function Shown({ plan, boatId }: { plan: Schemas["YardPlan"]; boatId: string }) 
       {plan.plan && view === "risk" && <Risk plan={plan} boatId={boatId} />}
       {view === "hands" && <Hands key={plan.place.id} plan={plan} boatId={boatId} />}
     </>
+  );
+}
+
+type MakingProps = { plan: Schemas["YardPlan"]; calendar: boolean; setCalendar: (on: boolean) => void };
+
+/** Makes the plan again, goes back on it, and takes it elsewhere. */
+function Making({ plan, calendar, setCalendar }: MakingProps) {
+  const id = plan.place.id;
+  const undo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/undo", { params: { path: { id } } })));
+  const redo = useChange(["plan"], () => ok(api.POST("/api/places/{id}/plan/redo", { params: { path: { id } } })));
+  const [anew, setAnew] = useState(false);
+  const make = useStream<Schemas["LineYardPlan"]>(`/api/places/${id}/plan/make?anew=${anew}`, "POST");
+  const refresh = useChange(["plan"], async () => undefined);
+  const { start } = make;
+  const again = refresh.mutate;
+  const [runs, setRuns] = useState(0);
+  useEffect(() => {
+    if (runs > 0) start().then(() => again(undefined));
+  }, [runs, start, again]);
+  const run = (forget: boolean) => {
+    setAnew(forget);
+    setRuns((n) => n + 1);
+  };
+  return (
+    <div className="no-print mb-4 flex flex-wrap items-center gap-2">
+      <button type="button" className="btn btn-primary min-h-11" disabled={make.done > 0} onClick={() => run(false)}>
+        {tr("Look for a better plan")}
+      </button>
+      <button type="button" className="btn min-h-11" disabled={make.done > 0} onClick={() => run(true)}>
+        {tr("Plan anew")}
+      </button>
+      {make.done > 0 && (
+        <>
+          <progress className="progress w-40" value={make.done} max={1} aria-label={tr("Planning")} />
+          <button type="button" className="btn min-h-11" onClick={make.stop}>
+            {tr("Stop")}
+          </button>
+        </>
+      )}
+      {plan.undo > 0 && (
+        <button type="button" className="btn min-h-11" disabled={undo.isPending} onClick={() => undo.mutate(undefined)}>
+          {tr("Undo: the plan before")}
+        </button>
+      )}
+      {plan.redo > 0 && (
+        <button type="button" className="btn min-h-11" disabled={redo.isPending} onClick={() => redo.mutate(undefined)}>
+          {tr("Redo")}
+        </button>
+      )}
+      <button
+        type="button"
+        className="btn btn-ghost min-h-11"
+        aria-expanded={calendar}
+        onClick={() => setCalendar(!calendar)}
+      >
+        {tr("Calendar")}
+      </button>
+      <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.csv`}>
+        {tr("CSV")}
+      </a>
+      <a className="btn btn-ghost min-h-11" href={`/api/places/${id}/plan.xlsx`}>
+        {tr("XLSX")}
+      </a>
+      <button type="button" className="btn btn-ghost min-h-11" onClick={() => print()}>
+        {tr("Print")}
+      </button>
+      {make.error && (
+        <span role="alert">
+          <Said words={troubleOf(make.error)} />
+        </span>
+      )}
+    </div>
   );
 }
 
