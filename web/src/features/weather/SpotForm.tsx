@@ -1,10 +1,13 @@
-import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { newID } from "../../api/outbox";
 import { useMeta, useWritten } from "../../api/queries";
-import { Errors, NumberField, Refusal, TextField, unsendable } from "../../ui/Form";
+import { EditForm } from "../../ui/EditForm";
+import { NumberField, TextField } from "../../ui/Form";
 import { fromLocalField, toLocalField } from "../../ui/time";
+import { type Edition, useEdition } from "../../ui/useEdition";
 import { tr } from "../../words/words";
+
+type Spot = { at: string; tempC?: number };
 
 /** One reading of a hand-held thermometer, noted now or a little later. */
 export function SpotForm({
@@ -17,44 +20,39 @@ export function SpotForm({
   done: () => void;
 }) {
   const now = useMeta().data?.now ?? "";
-  const [at, setAt] = useState(() => toLocalField(now, zone));
-  const [tempC, setTempC] = useState<number>();
-  const [local, setLocal] = useState<Record<string, string>>({});
-  const save = useWritten<undefined, unknown>(
+  const form = useEdition(undefined, (): Spot => ({ at: toLocalField(now, zone) }));
+  const { at } = form;
+  const save = useWritten<Edition<Spot>, unknown>(
     ["readings"],
-    () => [
+    ({ value }) => [
       {
         id: newID(),
         label: tr("a reading of {name}", { name: instrument.name }),
         boatId: instrument.boatId ?? "",
         method: "POST",
         path: `/api/instruments/${instrument.id}/readings`,
-        body: new Blob([JSON.stringify({ at: fromLocalField(at, zone), tempC })], { type: "application/x-ndjson" }),
+        body: new Blob([JSON.stringify({ at: fromLocalField(value.at, zone), tempC: value.tempC })], {
+          type: "application/x-ndjson",
+        }),
       },
     ],
     done,
   );
   return (
-    <Errors.Provider value={{ ...local, ...save.error?.fields }}>
-      <form
-        className="mt-3 grid max-w-2xl items-end gap-4 border border-base-content p-4 sm:grid-cols-3"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          const missing = unsendable({ tempC, at: fromLocalField(at, zone) || undefined }, ["tempC", "at"]);
-          setLocal(missing);
-          if (Object.keys(missing).length === 0) save.mutate(undefined);
-        }}
-      >
-        <NumberField name="tempC" label={tr("Surface shows")} unit="°C" value={tempC} onChange={setTempC} />
-        <TextField name="at" label={tr("When")} type="datetime-local" value={at} onChange={setAt} />
-        <button type="submit" className="btn btn-primary min-h-11" disabled={save.isPending}>
-          {tr("Note it")}
-        </button>
-        <div className="sm:col-span-3">
-          <Refusal error={save.error} />
-        </div>
-      </form>
-    </Errors.Provider>
+    <EditForm
+      form={form}
+      save={save}
+      needed={["tempC"]}
+      wrong={(spot): Record<string, string> =>
+        fromLocalField(spot.at, zone) ? {} : { at: tr("give the day and time") }
+      }
+      says={tr("Note it")}
+      className="mt-3 max-w-2xl border border-base-content p-4"
+    >
+      <div className="grid gap-4 sm:grid-cols-2">
+        <NumberField {...at("tempC")} label={tr("Surface shows")} unit="°C" />
+        <TextField {...at("at")} label={tr("When")} type="datetime-local" />
+      </div>
+    </EditForm>
   );
 }
