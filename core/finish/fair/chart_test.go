@@ -206,3 +206,17 @@ func TestPassesInTheirOrder(t *testing.T) {
 	assert.Equal(t, 2*time.Hour, got[2].Job.Apply)
 	assert.InDelta(t, 5, got[2].WorkH, 1e-9)
 }
+
+// Along 3-4-5: half of the way, and a metre to the right of it as one walks.
+func TestPlacesAlongATrack(t *testing.T) {
+	a := Track{From: outline.Point{X: 1, Y: 2}, To: outline.Point{X: 4, Y: 6}}.axis()
+	p := a.at(0.5, 1)
+	assert.InDelta(t, 1+1.5+0.8, p.X, 1e-12)
+	assert.InDelta(t, 2+2-0.6, p.Y, 1e-12)
+	share, right := a.of(p)
+	assert.InDelta(t, 0.5, share, 1e-12)
+	assert.InDelta(t, 1, right, 1e-12)
+	share, right = a.of(outline.Point{X: 1 - 0.8*2, Y: 2 + 0.6*2})
+	assert.InDelta(t, 0, share, 1e-12)
+	assert.InDelta(t, -2, right, 1e-12, "to the left")
+}
