@@ -43,7 +43,7 @@ var swaps = map[token.Token]token.Token{
 func main() {
 	n := flag.Int("n", 60, "how many changes")
 	seed := flag.Uint64("seed", 1, "which")
-	limit := flag.Duration("limit", 2*time.Minute,
+	limit := flag.Duration("limit", 6*time.Minute,
 		"how long the tests of one change may take; longer counts as noticed")
 	only := flag.String("class", "", "operator, comparison or constant alone")
 	beside := flag.String("beside", "allcoats/calc/... allcoats/formats allcoats/app", "the packages that stand on it")
