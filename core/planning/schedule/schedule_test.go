@@ -156,6 +156,51 @@ func TestCheckNamesWhatIsBroken(t *testing.T) {
 	}
 }
 
+// Two people; the first knows how, works till slot 19 and again from 24, and takes two slots from one site to the other. The coat is wet till
+// five slots after its end.
+func TestCheckNamesWhoIsMissing(t *testing.T) {
+	day := make([]int, 48)
+	for h := range day {
+		day[h] = h / 24
+	}
+	free := []Range{{0, 47}}
+	p := Problem{Horizon: 48, Travel: 2, Zones: 1, Day: day, Apart: [][2]int{{0, 2}},
+		Hands: []Hand{{Works: []Range{{0, 19}, {24, 43}}}, {Works: free}},
+		Tasks: []Task{{Name: "coat", Duration: 4, Allowed: free, Crew: 1, Able: []int{0}, Site: 1, Wets: 1, Dry: After(5)},
+			{Name: "next", Duration: 4, Allowed: free, Crew: 1, Site: 1},
+			{Name: "far", Duration: 4, Allowed: free, Crew: 2, Able: []int{0}, Site: 2, Dusts: []int{0}}}}
+	for _, c := range []struct {
+		start [3]int
+		crew  [3][]int
+		want  string
+	}{
+		{[3]int{16, -1, -1}, [3][]int{{0}}, ""},
+		{[3]int{17, -1, -1}, [3][]int{{0}}, "outside working hours"},
+		{[3]int{23, -1, -1}, [3][]int{{0}}, "outside working hours"},
+		{[3]int{24, -1, -1}, [3][]int{{0}}, ""},
+		{[3]int{0, -1, -1}, [3][]int{{1}}, "has not the crew"},
+		{[3]int{0, -1, -1}, [3][]int{{}}, "has not the crew"},
+		{[3]int{0, -1, -1}, [3][]int{{0, 1}}, "has not the crew"},
+		{[3]int{45, -1, -1}, [3][]int{{0}}, "beyond the horizon"},
+		{[3]int{0, 4, -1}, [3][]int{{0}, {0}}, ""},
+		{[3]int{0, 3, -1}, [3][]int{{0}, {0}}, "takes hand 0 from another place"},
+		{[3]int{0, 3, -1}, [3][]int{{0}, {1}}, ""},
+		{[3]int{-1, 24, 30}, [3][]int{nil, {0}, {0, 1}}, ""},
+		{[3]int{-1, 24, 29}, [3][]int{nil, {0}, {0, 1}}, "takes hand 0 from another place"},
+		{[3]int{0, -1, 24}, [3][]int{{0}, nil, {0, 1}}, ""},
+		{[3]int{0, -1, 10}, [3][]int{{0}, nil, {0, 1}}, "start on the same day"},
+		{[3]int{16, -1, 24}, [3][]int{{0}, nil, {1, 0}}, "dust at 24 lies on what is wet from 16 to 25"},
+		{[3]int{16, -1, 25}, [3][]int{{0}, nil, {1, 0}}, ""},
+	} {
+		got := p.Check(Plan{Start: c.start[:], Crew: c.crew[:]})
+		if c.want == "" {
+			assert.Empty(t, got, "%v", c)
+		} else {
+			assert.Contains(t, got, c.want, "%v", c)
+		}
+	}
+}
+
 func TestComputeRefusesNonsense(t *testing.T) {
 	most := 1
 	_, err := Compute(t.Context(),
